@@ -1,0 +1,34 @@
+/** Greatest absolute sample. */
+export function peakOf(samples: ArrayLike<number>): number {
+  let peak = 0;
+  for (let i = 0; i < samples.length; i += 1) {
+    const size = Math.abs(samples[i]!);
+    if (size > peak) peak = size;
+  }
+  return peak;
+}
+
+/** Root of the mean square. */
+export function rmsOf(samples: ArrayLike<number>, from = 0, to = samples.length): number {
+  let sum = 0;
+  for (let i = from; i < to; i += 1) sum += samples[i]! * samples[i]!;
+  return to > from ? Math.sqrt(sum / (to - from)) : 0;
+}
+
+/** Greatest absolute sample of each of `count` equal stretches, both channels together: what a waveform draws. */
+export function peakRow(channels: readonly ArrayLike<number>[], framesPerPeak: number): Float32Array {
+  const length = channels[0]?.length ?? 0;
+  const row = new Float32Array(Math.ceil(length / framesPerPeak));
+  for (const channel of channels) {
+    for (let i = 0, at = 0; i < length; at += 1) {
+      const end = Math.min(length, i + framesPerPeak);
+      let peak = row[at]!;
+      for (; i < end; i += 1) {
+        const size = Math.abs(channel[i]!);
+        if (size > peak) peak = size;
+      }
+      row[at] = peak;
+    }
+  }
+  return row;
+}

@@ -1,0 +1,32 @@
+/** Share of the way to the target that a one-pole follower goes in `samples` samples. */
+export const followShare = (seconds: number, samples: number, sampleRate: number): number =>
+  seconds <= 0 ? 1 : 1 - Math.exp(-samples / (seconds * sampleRate));
+
+/** First-order high-pass at a few hertz that takes away an offset (Julius O. Smith, "Introduction to Digital Filters", 2007). */
+export class DcBlock {
+  private x = 0;
+  private y = 0;
+  private readonly pole: number;
+
+  constructor(cutoffHz: number, sampleRate: number) {
+    this.pole = 1 - (2 * Math.PI * cutoffHz) / sampleRate;
+  }
+
+  clear(): void {
+    this.x = 0;
+    this.y = 0;
+  }
+
+  process(io: Float64Array, n: number): void {
+    let { x, y } = this;
+    const { pole } = this;
+    for (let i = 0; i < n; i += 1) {
+      const now = io[i]!;
+      y = now - x + pole * y + 1e-15 - 1e-15;
+      x = now;
+      io[i] = y;
+    }
+    this.x = x;
+    this.y = y;
+  }
+}

@@ -1,0 +1,11 @@
+/** A repeatable stream of numbers in [0, 1). Algorithm: mulberry32 (Tommy Ettinger, 2017, public domain). */
+export function makeRandom(start: number): () => number {
+  let state = start >>> 0;
+  return () => {
+    state = (state + 0x6d2b79f5) >>> 0;
+    let t = state;
+    t = Math.imul(t ^ (t >>> 15), t | 1);
+    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
+    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
+  };
+}

@@ -1,0 +1,21 @@
+import { choice, gain, ratio } from '../params/make';
+import type { Params } from '../params/param';
+
+/** What every effect has: how treated and untreated sound are put together. */
+export const commonParams: Params = {
+  balance: choice({
+    label: 'Balance', group: 'Mix', hint: 'One rail from dry to wet at equal power, or a level for each.', initial: 'mix',
+    options: [{ id: 'mix', label: 'one mix rail' }, { id: 'levels', label: 'dry and wet apart' }],
+  }),
+  mix: ratio({ label: 'Mix', group: 'Mix', hint: 'Share of treated sound: more is wetter.', initial: 0.3 }),
+  dry: gain({ label: 'Dry', group: 'Mix', hint: 'Level of the untreated sound.', initial: 1 }),
+  wet: gain({ label: 'Wet', group: 'Mix', hint: 'Level of the treated sound.', initial: 1 }),
+  trim: gain({ label: 'Trim', group: 'Mix', hint: 'Level of everything that leaves this effect.', initial: 1 }),
+};
+
+/** The quarter of a circle on which mix moves: both gains are 0.707 in the middle. Exact at both ends. */
+export function mixGains(mix: number): { dry: number; wet: number } {
+  if (mix <= 0) return { dry: 1, wet: 0 };
+  if (mix >= 1) return { dry: 0, wet: 1 };
+  return { dry: Math.cos((mix * Math.PI) / 2), wet: Math.sin((mix * Math.PI) / 2) };
+}

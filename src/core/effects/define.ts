@@ -1,0 +1,64 @@
+import { commonParams } from './common';
+import type { Params, ParamValues, ValueContext } from '../params/param';
+import type { EchoPicture } from './echo/picture';
+
+/** Samples between two looks at the parameters; every processor is called with runs of exactly this length. */
+export const STEP_FRAMES = 64;
+
+/** A stereo run of STEP_FRAMES samples. */
+export interface StereoRun {
+  readonly left: Float64Array;
+  readonly right: Float64Array;
+}
+
+export const stereoRun = (frames = STEP_FRAMES): StereoRun => ({ left: new Float64Array(frames), right: new Float64Array(frames) });
+
+/** The sound of one effect. `process` never allocates, waits or throws. */
+export interface EffectProcessor {
+  /**
+   * Writes the wet signal alone for one run.
+   * @param values where every parameter shall be at the end of the run, in the order of `paramIds`, own units
+   */
+  process(input: StereoRun, wet: StereoRun, values: Float64Array): void;
+  /** Empties all memory, then locates. */
+  reset(seconds: number, values: Float64Array): void;
+  /** Sets oscillators to a place in the piece and all ramps to these values; memory stays. For a silent processor that wakes. */
+  locate(seconds: number, values: Float64Array): void;
+  /** True while nothing would be heard without new input. */
+  readonly silent: boolean;
+  /** Lowest gain of the guard in the loop since last asked; 1 when it did nothing. */
+  takeGuardGain(): number;
+}
+
+export interface Preset {
+  readonly id: string;
+  /** Named for a purpose or a scene of our own. */
+  readonly name: string;
+  /** What it is for, in one line. */
+  readonly purpose: string;
+  readonly values: ParamValues;
+}
+
+export type EffectPicture = EchoPicture;
+
+export interface EffectDefinition {
+  /** Stable from outside: one lower-case word. */
+  readonly id: string;
+  readonly name: string;
+  readonly family: 'delay' | 'reverb' | 'modulation' | 'space' | 'tone';
+  readonly purpose: string;
+  readonly params: Params;
+  /** The order in which values travel to the processor. */
+  readonly paramIds: readonly string[];
+  readonly presets: readonly Preset[];
+  createProcessor(sampleRate: number): EffectProcessor;
+  /** What it really does, found by running it. */
+  picture(values: ParamValues, context: ValueContext): EffectPicture;
+}
+
+type Parts = Omit<EffectDefinition, 'paramIds' | 'params'> & { readonly params: Params };
+
+export function defineEffect(parts: Parts): EffectDefinition {
+  const params = { ...commonParams, ...parts.params };
+  return { ...parts, params, paramIds: Object.keys(params) };
+}

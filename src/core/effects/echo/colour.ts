@@ -1,0 +1,113 @@
+import { SineLfo } from '../../dsp/lfo';
+import { followShare } from '../../dsp/onePole';
+import { tuning } from '../../dsp/stateVariable';
+import { STEP_FRAMES } from '../define';
+import type { LoopColour } from './loopTone';
+import * as V from './values';
+
+/** A changed filter kind fades in over about this long. */
+const SWITCH_SECONDS = 0.01;
+const LOW_PASS = 1;
+const BAND_PASS = 2;
+const HIGH_PASS = 3;
+
+const blank = (): LoopColour => ({
+  g: 0, k: 1, direct: 1, band: 0, low: 0, driveKind: 0, driveFrom: 1, driveTo: 1, holdSamples: 0, levelStep: 0,
+  diffusionFrom: 0, diffusionTo: 0, difference: 0,
+});
+
+/** Turns the parameters of filter, drive, crush and diffusion into figures, once a step for both sides. */
+export class ColourSettings {
+  readonly left = blank();
+  readonly right = blank();
+  private readonly sway = new SineLfo();
+  private readonly switchShare: number;
+  private lowPass = 0;
+  private bandPass = 0;
+  private highPass = 0;
+  private straight = 1;
+  private cutoffHz = -1;
+  private resonance = -1;
+  private g = 0;
+  private k = 1;
+
+  constructor(private readonly sampleRate: number) {
+    this.switchShare = followShare(SWITCH_SECONDS, STEP_FRAMES, sampleRate);
+  }
+
+  reset(seconds: number, values: Float64Array): void {
+    this.sway.locate(seconds, values[V.V_FILTER_RATE]!);
+    this.lowPass = this.bandPass = this.highPass = this.straight = 0;
+    this.prepare(values, 1);
+    for (const colour of [this.left, this.right]) {
+      colour.driveFrom = colour.driveTo;
+      colour.diffusionFrom = colour.diffusionTo;
+    }
+  }
+
+  /** @param share how much of the way to a newly chosen filter kind this step goes */
+  prepare(values: Float64Array, share = this.switchShare): void {
+    this.tune(values);
+    this.weigh(values[V.V_FILTER]!, share);
+    const { left, right } = this;
+    left.g = this.g;
+    left.k = this.k;
+    left.direct = this.straight + this.highPass;
+    left.band = this.k * (this.bandPass - this.highPass);
+    left.low = this.lowPass - this.highPass;
+    left.driveKind = values[V.V_DRIVE_KIND]!;
+    left.driveFrom = left.driveTo;
+    left.driveTo = Math.pow(10, values[V.V_DRIVE]! / 20);
+    left.holdSamples = this.sampleRate / values[V.V_RATE_REDUCTION]!;
+    if (values[V.V_RATE_REDUCTION]! >= 48000) left.holdSamples = 0;
+    left.levelStep = values[V.V_BIT_DEPTH]! >= 24 ? 0 : Math.pow(2, 1 - values[V.V_BIT_DEPTH]!);
+    left.diffusionFrom = left.diffusionTo;
+    left.diffusionTo = values[V.V_DIFFUSION]!;
+    left.difference = 0;
+    copyColour(left, right);
+    right.difference = values[V.V_DIFFUSION_SIDES]!;
+  }
+
+  private tune(values: Float64Array): void {
+    const swing = this.sway.advance(STEP_FRAMES, values[V.V_FILTER_RATE]!, this.sampleRate);
+    const depth = values[V.V_FILTER_DEPTH]!;
+    const cutoff = depth > 0 ? values[V.V_CUTOFF]! * Math.pow(2, depth * swing) : values[V.V_CUTOFF]!;
+    const resonance = values[V.V_RESONANCE]!;
+    if (cutoff === this.cutoffHz && resonance === this.resonance) return;
+    this.cutoffHz = cutoff;
+    this.resonance = resonance;
+    const held = cutoff < 15 ? 15 : cutoff;
+    const set = tuning(held, 0.7071 * Math.pow(14, resonance), this.sampleRate);
+    this.g = set.g;
+    this.k = set.k;
+  }
+
+  private weigh(kind: number, share: number): void {
+    this.straight = towards(this.straight, kind === 0 ? 1 : 0, share);
+    this.lowPass = towards(this.lowPass, kind === LOW_PASS ? 1 : 0, share);
+    this.bandPass = towards(this.bandPass, kind === BAND_PASS ? 1 : 0, share);
+    this.highPass = towards(this.highPass, kind === HIGH_PASS ? 1 : 0, share);
+  }
+}
+
+/** A step towards a goal that ends on it. */
+export function towards(now: number, goal: number, share: number): number {
+  const next = now + (goal - now) * share;
+  const away = goal - next;
+  return away < 1e-5 && away > -1e-5 ? goal : next;
+}
+
+function copyColour(from: LoopColour, to: LoopColour): void {
+  to.g = from.g;
+  to.k = from.k;
+  to.direct = from.direct;
+  to.band = from.band;
+  to.low = from.low;
+  to.driveKind = from.driveKind;
+  to.driveFrom = from.driveFrom;
+  to.driveTo = from.driveTo;
+  to.holdSamples = from.holdSamples;
+  to.levelStep = from.levelStep;
+  to.diffusionFrom = from.diffusionFrom;
+  to.diffusionTo = from.diffusionTo;
+}

@@ -1,0 +1,96 @@
+import { DelayLine } from '../../dsp/delayLine';
+import { STEP_FRAMES } from '../define';
+
+/** Fastest a gliding head moves against the line, in samples per sample: three times the speed forward, a tenth at the slowest. */
+const FASTEST_SHORTER = -2;
+const FASTEST_LONGER = 0.9;
+const GLIDE_SECONDS = 0.08;
+const FADE_SECONDS = 0.03;
+/** A glide this near its goal has arrived, in samples. */
+const ARRIVED = 1e-4;
+
+/** The read head of one side: knows its delay and how to go to a new one without a click. */
+export class EchoHead {
+  readonly line: DelayLine;
+  private delay = -1;
+  private next = -1;
+  private fade = 0;
+  private readonly fadeStep: number;
+  private readonly glideShare: number;
+  private readonly delays = new Float64Array(STEP_FRAMES);
+  private readonly other = new Float64Array(STEP_FRAMES);
+
+  constructor(sampleRate: number, maxDelay: number) {
+    this.line = new DelayLine(maxDelay, STEP_FRAMES);
+    this.fadeStep = 1 / Math.round(FADE_SECONDS * sampleRate);
+    this.glideShare = 1 - Math.exp(-1 / (GLIDE_SECONDS * sampleRate));
+  }
+
+  /** Stands at a delay at once. */
+  jump(delay: number): void {
+    this.delay = delay;
+    this.next = -1;
+    this.fade = 0;
+  }
+
+  /** The shortest delay that the coming run can read at, before any waver. */
+  shortest(target: number): number {
+    const fading = this.next >= 0 && this.next < this.delay ? this.next : this.delay;
+    return target < fading ? target : fading;
+  }
+
+  /** Reads `n` samples; `waver` holds an offset for each when `wavering`. */
+  read(target: number, glide: boolean, waver: Float64Array, wavering: boolean, n: number, out: Float64Array): void {
+    if (this.next < 0 && target !== this.delay) {
+      if (glide) {
+        this.readGliding(target, waver, n, out);
+        return;
+      }
+      this.next = target;
+      this.fade = 0;
+    }
+    if (this.next >= 0) this.readFading(waver, wavering, n, out);
+    else this.readAt(this.delay, waver, wavering, n, out);
+  }
+
+  private readAt(delay: number, waver: Float64Array, wavering: boolean, n: number, out: Float64Array): void {
+    if (!wavering) {
+      this.line.readFixed(delay, n, out);
+      return;
+    }
+    const { delays } = this;
+    for (let i = 0; i < n; i += 1) delays[i] = delay + waver[i]!;
+    this.line.readMoving(delays, n, out);
+  }
+
+  private readGliding(target: number, waver: Float64Array, n: number, out: Float64Array): void {
+    const { delays, glideShare } = this;
+    let delay = this.delay;
+    for (let i = 0; i < n; i += 1) {
+      const wanted = (target - delay) * glideShare;
+      delay += wanted < FASTEST_SHORTER ? FASTEST_SHORTER : wanted > FASTEST_LONGER ? FASTEST_LONGER : wanted;
+      delays[i] = delay + waver[i]!;
+    }
+    this.line.readMoving(delays, n, out);
+    const away = target - delay;
+    this.delay = away < ARRIVED && away > -ARRIVED ? target : delay;
+  }
+
+  private readFading(waver: Float64Array, wavering: boolean, n: number, out: Float64Array): void {
+    const { other, fadeStep } = this;
+    this.readAt(this.delay, waver, wavering, n, out);
+    this.readAt(this.next, waver, wavering, n, other);
+    let fade = this.fade;
+    for (let i = 0; i < n; i += 1) {
+      fade += fadeStep;
+      if (fade > 1) fade = 1;
+      const smooth = fade * fade * (3 - 2 * fade);
+      out[i] = out[i]! + (other[i]! - out[i]!) * smooth;
+    }
+    this.fade = fade;
+    if (fade >= 1) {
+      this.delay = this.next;
+      this.next = -1;
+    }
+  }
+}

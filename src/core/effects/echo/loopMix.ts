@@ -1,0 +1,93 @@
+import type { StereoRun } from '../define';
+
+/** Where each gain of the loop shall be at the end of a step. */
+export interface LoopGains {
+  input: number;
+  feedback: number;
+  hold: number;
+  cross: number;
+  /** Share of a side's input that enters its own line, and the other line. */
+  own: number;
+  other: number;
+  /** What of the input each line takes at all: ping-pong begins on one side. */
+  left: number;
+  right: number;
+}
+
+export const neutralGains = (): LoopGains => ({ input: 1, feedback: 0, hold: 0, cross: 0, own: 1, other: 0, left: 1, right: 1 });
+
+/** Puts input and returning repeats together for the two lines; every gain moves in a straight line over the step. */
+export class LoopMix {
+  private readonly now = neutralGains();
+  private readonly move = neutralGains();
+
+  jump(gains: LoopGains): void {
+    Object.assign(this.now, gains);
+  }
+
+  /** Sets the goals for the coming `n` samples, which may be taken in several runs. */
+  begin(goal: LoopGains, n: number): void {
+    const { now, move } = this;
+    move.input = (goal.input - now.input) / n;
+    move.feedback = (goal.feedback - now.feedback) / n;
+    move.hold = (goal.hold - now.hold) / n;
+    move.cross = (goal.cross - now.cross) / n;
+    move.own = (goal.own - now.own) / n;
+    move.other = (goal.other - now.other) / n;
+    move.left = (goal.left - now.left) / n;
+    move.right = (goal.right - now.right) / n;
+  }
+
+  /** Ends a step exactly on its goals. */
+  end(goal: LoopGains): void {
+    this.jump(goal);
+  }
+
+  /**
+   * Writes into `into` what both lines take in.
+   * @param from first sample of `input` of this run  @param plain repeats as read  @param coloured the same after the loop's colour
+   * While held, the plain repeats go round at exactly unity and the input is shut.
+   */
+  mix(input: StereoRun, from: number, n: number, plain: StereoRun, coloured: StereoRun, into: StereoRun): void {
+    const { now, move } = this;
+    let { input: level, feedback, hold, cross, own, other, left, right } = now;
+    const inLeft = input.left, inRight = input.right;
+    const plainLeft = plain.left, plainRight = plain.right;
+    const colourLeft = coloured.left, colourRight = coloured.right;
+    const intoLeft = into.left, intoRight = into.right;
+    const { input: dLevel, feedback: dFeedback, hold: dHold, cross: dCross, own: dOwn, other: dOther, left: dLeft, right: dRight } = move;
+    for (let i = 0; i < n; i += 1) {
+      level += dLevel;
+      feedback += dFeedback;
+      hold += dHold;
+      cross += dCross;
+      own += dOwn;
+      other += dOther;
+      left += dLeft;
+      right += dRight;
+      const open = level * (1 - hold);
+      const xl = inLeft[from + i]! * open;
+      const xr = inRight[from + i]! * open;
+      let yl = colourLeft[i]!;
+      let yr = colourRight[i]!;
+      let back = feedback;
+      let over = cross;
+      if (hold !== 0) {
+        yl += (plainLeft[i]! - yl) * hold;
+        yr += (plainRight[i]! - yr) * hold;
+        back += (1 - feedback) * hold;
+        over += ((cross > 0.5 ? 1 : 0) - cross) * hold;
+      }
+      intoLeft[i] = (own * xl + other * xr) * left + back * (yl + (yr - yl) * over) + 1e-15 - 1e-15;
+      intoRight[i] = (own * xr + other * xl) * right + back * (yr + (yl - yr) * over) + 1e-15 - 1e-15;
+    }
+    now.input = level;
+    now.feedback = feedback;
+    now.hold = hold;
+    now.cross = cross;
+    now.own = own;
+    now.other = other;
+    now.left = left;
+    now.right = right;
+  }
+}

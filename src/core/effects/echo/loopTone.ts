@@ -1,0 +1,102 @@
+import { Diffuser } from '../../dsp/diffuser';
+import { DcBlock } from '../../dsp/onePole';
+import { saturate } from '../../dsp/saturate';
+import { StateVariable } from '../../dsp/stateVariable';
+import { STEP_FRAMES } from '../define';
+
+/** The settings of the loop's colour at the end of a run, as figures ready to use. */
+export interface LoopColour {
+  g: number;
+  k: number;
+  direct: number;
+  band: number;
+  low: number;
+  driveKind: number;
+  driveFrom: number;
+  driveTo: number;
+  /** Samples held together; 1 or less leaves the rate alone. */
+  holdSamples: number;
+  /** Size of a level step; 0 leaves the depth alone. */
+  levelStep: number;
+  diffusionFrom: number;
+  diffusionTo: number;
+  /** How far this side's smear is turned from the other's. */
+  difference: number;
+}
+
+/** Everything one side of the loop passes on its way round: filter, drive, crush, diffusion. Stages that are neutral are not run. */
+export class LoopTone {
+  private readonly filter = new StateVariable();
+  private readonly dcBlock: DcBlock;
+  private readonly diffuser: Diffuser;
+  private readonly shaped = new Float64Array(STEP_FRAMES);
+  private filterIn = false;
+  private driveKind = -1;
+  private heldFor = 0;
+  private heldValue = 0;
+
+  constructor(sampleRate: number) {
+    this.dcBlock = new DcBlock(5, sampleRate);
+    this.diffuser = new Diffuser(sampleRate);
+  }
+
+  clear(): void {
+    this.filter.clear();
+    this.dcBlock.clear();
+    this.diffuser.clear();
+    this.filterIn = false;
+    this.driveKind = -1;
+    this.heldFor = 0;
+    this.heldValue = 0;
+  }
+
+  process(io: Float64Array, n: number, colour: LoopColour): void {
+    const filterOut = colour.direct === 1 && colour.band === 0 && colour.low === 0;
+    if (!filterOut || this.filterIn) {
+      this.filter.process(io, n, colour.g, colour.k, colour.direct, colour.band, colour.low);
+      this.filterIn = !filterOut;
+    }
+    if (colour.driveFrom > 1 || colour.driveTo > 1) this.drive(io, n, colour);
+    else this.driveKind = colour.driveKind;
+    if (colour.holdSamples > 1) this.holdRate(io, n, colour.holdSamples);
+    if (colour.levelStep > 0) this.holdLevel(io, n, colour.levelStep);
+    if (colour.diffusionFrom > 0 || colour.diffusionTo > 0) {
+      this.diffuser.process(io, this.shaped, n, colour.diffusionFrom, colour.diffusionTo, colour.difference);
+    }
+  }
+
+  /** A changed kind fades over the run: the outgoing kind is what the samples hold when the fade begins. */
+  private drive(io: Float64Array, n: number, colour: LoopColour): void {
+    const { shaped } = this;
+    const before = this.driveKind < 0 ? colour.driveKind : this.driveKind;
+    saturate(io, shaped, n, colour.driveKind, colour.driveFrom, colour.driveTo);
+    if (before !== colour.driveKind) {
+      saturate(io, io, n, before, colour.driveFrom, colour.driveTo);
+      for (let i = 0; i < n; i += 1) io[i] = io[i]! + ((shaped[i]! - io[i]!) * (i + 1)) / n;
+    } else {
+      for (let i = 0; i < n; i += 1) io[i] = shaped[i]!;
+    }
+    this.driveKind = colour.driveKind;
+    this.dcBlock.process(io, n);
+  }
+
+  private holdRate(io: Float64Array, n: number, samples: number): void {
+    let { heldFor, heldValue } = this;
+    for (let i = 0; i < n; i += 1) {
+      heldFor -= 1;
+      if (heldFor <= 0) {
+        heldFor += samples;
+        heldValue = io[i]!;
+      }
+      io[i] = heldValue;
+    }
+    this.heldFor = heldFor;
+    this.heldValue = heldValue;
+  }
+
+  /** Levels fall to the next step towards silence, so a coarse loop always dies away. */
+  private holdLevel(io: Float64Array, n: number, step: number): void {
+    const scale = 1 / step;
+    for (let i = 0; i < n; i += 1) io[i] = step * Math.trunc(io[i]! * scale);
+  }
+}

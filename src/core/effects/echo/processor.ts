@@ -1,0 +1,182 @@
+import { readableRun } from '../../dsp/delayLine';
+import { followShare } from '../../dsp/onePole';
+import { PeakGuard } from '../../dsp/peakGuard';
+import { STEP_FRAMES, stereoRun, type EffectProcessor, type StereoRun } from '../define';
+import { ColourSettings, towards } from './colour';
+import { Ducker } from './ducker';
+import { EchoHead } from './head';
+import { LoopMix, neutralGains } from './loopMix';
+import { LoopTone } from './loopTone';
+import * as V from './values';
+import { Waver } from './waver';
+import { WetTone } from './wetTone';
+
+const LONGEST_SECONDS = 8.2;
+/** A loop is held under this, +3.5 dBFS: loud material passes, a runaway does not. */
+const LOOP_CEILING = 1.5;
+const GUARD_RELEASE_SECONDS = 0.2;
+/** Below this in the line, -120 dBFS, nothing is heard. */
+const SILENCE = 1e-6;
+/** Routing and hold take about this long to change over. */
+const SWITCH_SECONDS = 0.01;
+const STEREO = 0;
+const MONO = 1;
+const PING_PONG = 2;
+
+const decibels = (db: number): number => (db === 0 ? 1 : Math.pow(10, db / 20));
+
+/**
+ * A stereo delay whose output returns to its input through filter, drive, crush and diffusion.
+ * Reading, colouring and writing go stage by stage over runs no longer than the shortest delay in use,
+ * so that even a 0.1 ms loop is exact.
+ */
+export class EchoProcessor implements EffectProcessor {
+  private readonly leftHead: EchoHead;
+  private readonly rightHead: EchoHead;
+  private readonly leftTone: LoopTone;
+  private readonly rightTone: LoopTone;
+  private readonly colours: ColourSettings;
+  private readonly waver: Waver;
+  private readonly mix = new LoopMix();
+  private readonly goals = neutralGains();
+  private readonly guard: PeakGuard;
+  private readonly wetTone: WetTone;
+  private readonly ducker: Ducker;
+  private readonly plain = stereoRun();
+  private readonly coloured = stereoRun();
+  private readonly into = stereoRun();
+  private readonly switchShare: number;
+  private width = 1;
+  private quietFrames = Infinity;
+
+  constructor(private readonly sampleRate: number) {
+    const longest = Math.ceil(LONGEST_SECONDS * sampleRate);
+    this.leftHead = new EchoHead(sampleRate, longest);
+    this.rightHead = new EchoHead(sampleRate, longest);
+    this.leftTone = new LoopTone(sampleRate);
+    this.rightTone = new LoopTone(sampleRate);
+    this.colours = new ColourSettings(sampleRate);
+    this.waver = new Waver(sampleRate);
+    this.guard = new PeakGuard(LOOP_CEILING, GUARD_RELEASE_SECONDS, sampleRate);
+    this.wetTone = new WetTone(sampleRate);
+    this.ducker = new Ducker(sampleRate);
+    this.switchShare = followShare(SWITCH_SECONDS, STEP_FRAMES, sampleRate);
+  }
+
+  get silent(): boolean {
+    return this.quietFrames > LONGEST_SECONDS * this.sampleRate;
+  }
+
+  takeGuardGain(): number {
+    return this.guard.takeLowest();
+  }
+
+  reset(seconds: number, values: Float64Array): void {
+    this.leftHead.line.clear();
+    this.rightHead.line.clear();
+    this.locate(seconds, values);
+  }
+
+  locate(seconds: number, values: Float64Array): void {
+    this.leftHead.jump(this.delayLeft(values));
+    this.rightHead.jump(this.delayRight(values));
+    this.leftTone.clear();
+    this.rightTone.clear();
+    this.colours.reset(seconds, values);
+    this.waver.locate(seconds, values[V.V_WOW_RATE]!, values[V.V_WOW_DEPTH]!, values[V.V_FLUTTER_RATE]!, values[V.V_FLUTTER_DEPTH]!);
+    this.aim(values, 1);
+    this.mix.jump(this.goals);
+    this.guard.clear();
+    this.wetTone.clear(values[V.V_SIDE_OFFSET]!);
+    this.ducker.clear();
+    this.width = values[V.V_WIDTH]!;
+    this.quietFrames = Infinity;
+  }
+
+  process(input: StereoRun, wet: StereoRun, values: Float64Array): void {
+    const n = STEP_FRAMES;
+    const goalLeft = this.delayLeft(values);
+    const goalRight = this.delayRight(values);
+    const shortest = Math.min(this.leftHead.shortest(goalLeft), this.rightHead.shortest(goalRight));
+    this.waver.prepare(values[V.V_WOW_RATE]!, values[V.V_WOW_DEPTH]!, values[V.V_FLUTTER_RATE]!, values[V.V_FLUTTER_DEPTH]!, shortest);
+    this.colours.prepare(values);
+    this.aim(values, this.switchShare);
+    this.mix.begin(this.goals, n);
+    const glide = values[V.V_CHANGE]! < 0.5;
+    let peak = 0;
+    let done = 0;
+    while (done < n) {
+      const run = readableRun(shortest - this.waver.reach, n - done);
+      const risen = this.turn(input, wet, done, run, goalLeft, goalRight, glide);
+      if (risen > peak) peak = risen;
+      done += run;
+    }
+    this.mix.end(this.goals);
+    this.wetTone.offset(wet, n, values[V.V_SIDE_OFFSET]!);
+    this.wetTone.equalise(wet, n, decibels(values[V.V_EQ_LOW]!), decibels(values[V.V_EQ_MID]!), decibels(values[V.V_EQ_HIGH]!));
+    WetTone.widen(wet, n, this.width, values[V.V_WIDTH]!);
+    this.width = values[V.V_WIDTH]!;
+    this.ducker.process(input, wet, values[V.V_DUCK]!, values[V.V_DUCK_THRESHOLD]!, values[V.V_DUCK_RELEASE]!);
+    this.quietFrames = peak > SILENCE ? 0 : this.quietFrames + n;
+  }
+
+  /** One run round the loop; gives the highest level that went into the lines. */
+  private turn(input: StereoRun, wet: StereoRun, from: number, n: number, goalLeft: number, goalRight: number, glide: boolean): number {
+    const { plain, coloured, into, waver } = this;
+    waver.take(from, n);
+    this.leftHead.read(goalLeft, glide, waver.offsets, waver.moving, n, plain.left);
+    this.rightHead.read(goalRight, glide, waver.offsets, waver.moving, n, plain.right);
+    for (let i = 0; i < n; i += 1) {
+      coloured.left[i] = plain.left[i]!;
+      coloured.right[i] = plain.right[i]!;
+    }
+    this.leftTone.process(coloured.left, n, this.colours.left);
+    this.rightTone.process(coloured.right, n, this.colours.right);
+    this.mix.mix(input, from, n, plain, coloured, into);
+    this.guard.process(into.left, into.right, n);
+    this.leftHead.line.write(into.left, n);
+    this.rightHead.line.write(into.right, n);
+    let peak = 0;
+    for (let i = 0; i < n; i += 1) {
+      wet.left[from + i] = coloured.left[i]!;
+      wet.right[from + i] = coloured.right[i]!;
+      const l = Math.abs(into.left[i]!);
+      const r = Math.abs(into.right[i]!);
+      if (l > peak) peak = l;
+      if (r > peak) peak = r;
+    }
+    return peak;
+  }
+
+  /** Sets the loop's gains for the end of the step; switches go a share of their way. */
+  private aim(values: Float64Array, share: number): void {
+    const { goals } = this;
+    const routing = values[V.V_ROUTING]!;
+    const pingPong = routing === PING_PONG;
+    const rightFirst = values[V.V_FIRST_SIDE]! >= 0.5;
+    goals.input = values[V.V_INPUT]!;
+    goals.feedback = values[V.V_FEEDBACK]!;
+    goals.hold = towards(goals.hold, values[V.V_HOLD]! >= 0.5 ? 1 : 0, share);
+    goals.cross = towards(goals.cross, pingPong ? 1 : routing === MONO ? 0 : values[V.V_CROSS_FEED]!, share);
+    goals.own = towards(goals.own, routing === STEREO ? 1 : 0.5, share);
+    goals.other = towards(goals.other, routing === STEREO ? 0 : 0.5, share);
+    goals.left = towards(goals.left, pingPong && rightFirst ? 0 : 1, share);
+    goals.right = towards(goals.right, pingPong && !rightFirst ? 0 : 1, share);
+  }
+
+  private delayLeft(values: Float64Array): number {
+    return this.samples(values[V.V_TIME_L]!, values);
+  }
+
+  private delayRight(values: Float64Array): number {
+    const own = values[V.V_LINKED]! < 0.5 && values[V.V_ROUTING] !== MONO;
+    return this.samples(own ? values[V.V_TIME_R]! : values[V.V_TIME_L]!, values);
+  }
+
+  /** A held loop goes round in whole samples, so that it loses nothing however often it turns. */
+  private samples(ms: number, values: Float64Array): number {
+    const exact = (ms * this.sampleRate) / 1000;
+    const delay = exact < 4 ? 4 : exact;
+    return values[V.V_HOLD]! >= 0.5 ? Math.round(delay) : delay;
+  }
+}

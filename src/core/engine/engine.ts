@@ -1,0 +1,265 @@
+import { PeakGuard } from '../dsp/peakGuard';
+import { STEP_FRAMES } from '../effects/define';
+import { RunningChannel } from './channel';
+import type { SoundData } from './clipReader';
+import { LoudnessMatcher } from './matcher';
+import type { Plan } from './plan';
+import type { Hear, RunningSlot } from './slot';
+
+/** Full scale: nothing leaves the engine above it. */
+export const CEILING = 1;
+const LIMITER_RELEASE_SECONDS = 0.12;
+
+/** A hand on a rail: `slot` is null for the channel's own level and pan; `value` is an engine number. */
+export interface Gesture {
+  readonly kind: 'hold' | 'release';
+  readonly channel: string;
+  readonly slot: string | null;
+  /** Index of the parameter in its row of values. */
+  readonly value: number;
+  readonly to: number;
+  /** Place in the piece, in samples, at which it takes effect; 0 for at once. */
+  readonly atSample: number;
+}
+
+/** What is listened to for comparing: one effect, or every effect of a channel when `slot` is null. */
+export interface Listening {
+  readonly channel: string;
+  readonly slot: string | null;
+  readonly hear: Hear;
+  readonly matched: boolean;
+}
+
+/**
+ * Plays a plan: the same class in the audio worklet, in a worker, on a server and in a test.
+ * Inside it runs in steps of STEP_FRAMES counted from its own beginning, so blocks of any size give the same samples.
+ */
+export class Engine {
+  position = 0;
+  playing = false;
+  /** Steps rendered since the beginning. */
+  steps = 0;
+  channels: RunningChannel[] = [];
+  readonly matcher: LoudnessMatcher;
+  private plan: Plan | null = null;
+  private main: RunningChannel | null = null;
+  private matched: RunningSlot | null = null;
+  private listening: Listening | null = null;
+  private readonly sounds = new Map<string, SoundData>();
+  private readonly limiter: PeakGuard;
+  private readonly gestures: Gesture[] = [];
+  private stopping = false;
+  private nextPosition = -1;
+  private startedAt = 0;
+  private used = STEP_FRAMES;
+  private trips = 0;
+
+  constructor(readonly sampleRate: number) {
+    this.limiter = new PeakGuard(CEILING, LIMITER_RELEASE_SECONDS, sampleRate);
+    this.matcher = new LoudnessMatcher(sampleRate);
+  }
+
+  /** @param data channels of samples at this engine's rate; not copied */
+  addSound(hash: string, data: SoundData): void {
+    this.sounds.set(hash, data);
+  }
+
+  /** Takes a changed plan. Channels and effects whose ids stay keep their state and ring on. */
+  setPlan(plan: Plan): void {
+    const before = this.channels;
+    this.plan = plan;
+    const seconds = this.position / this.sampleRate;
+    this.channels = plan.channels.map((channel) => {
+      const kept = before.find((running) => running.plan.id === channel.id);
+      if (!kept) return new RunningChannel(channel, this.sampleRate, seconds);
+      kept.adopt(channel, seconds);
+      return kept;
+    });
+    this.main = this.channels[this.channels.length - 1] ?? null;
+    for (const channel of this.channels) channel.followLanes(this.position);
+    if (this.listening) this.listen(this.listening);
+  }
+
+  /** Starts at a sample of the piece at the next step. */
+  play(fromSample: number): void {
+    this.position = fromSample;
+    this.startedAt = fromSample;
+    this.playing = true;
+    this.stopping = false;
+    this.nextPosition = -1;
+    const seconds = fromSample / this.sampleRate;
+    for (const channel of this.channels) channel.locate(seconds, fromSample);
+  }
+
+  /** Stops the clips over one step; what rings in the effects rings on. */
+  stop(): void {
+    if (this.playing) this.stopping = true;
+  }
+
+  /** Goes elsewhere in the piece; while playing, over one step of fading. */
+  locate(sample: number): void {
+    if (this.playing && !this.stopping) this.nextPosition = sample;
+    else {
+      this.position = sample;
+      for (const channel of this.channels) channel.followLanes(sample);
+    }
+  }
+
+  listen(listening: Listening): void {
+    this.listening = listening;
+    this.matched = null;
+    for (const channel of this.channels) {
+      for (const slot of channel.slots) {
+        const heard = channel.plan.id === listening.channel && (listening.slot === null || slot.plan.id === listening.slot);
+        slot.hear = heard ? listening.hear : 'mix';
+        if (heard && slot.plan.id === listening.slot) this.matched = slot;
+      }
+    }
+    if (this.matcher.on !== listening.matched) this.matcher.clear();
+    this.matcher.on = listening.matched;
+  }
+
+  queue(gesture: Gesture): void {
+    this.gestures.push(gesture);
+  }
+
+  /** Lowest gain of the safety limiter since last asked. */
+  takeLimiterGain(): number {
+    return this.limiter.takeLowest();
+  }
+
+  /** Lowest gain of any loop's guard since last asked. */
+  takeGuardGain(): number {
+    let lowest = 1;
+    for (let c = 0; c < this.channels.length; c += 1) {
+      const { slots } = this.channels[c]!;
+      for (let s = 0; s < slots.length; s += 1) {
+        const gain = slots[s]!.takeGuardGain();
+        if (gain < lowest) lowest = gain;
+      }
+    }
+    return lowest;
+  }
+
+  /** Times that a non-finite sample was caught and silenced. */
+  get caught(): number {
+    let sum = this.trips;
+    for (let c = 0; c < this.channels.length; c += 1) {
+      const { slots } = this.channels[c]!;
+      for (let s = 0; s < slots.length; s += 1) sum += slots[s]!.trips;
+    }
+    return sum;
+  }
+
+  /** True when nothing rings any more. */
+  get silent(): boolean {
+    return this.channels.every((channel) => channel.slots.every((slot) => slot.silent));
+  }
+
+  /** Writes `frames` samples to each side. */
+  process(left: Float32Array, right: Float32Array, frames: number): void {
+    let done = 0;
+    while (done < frames) {
+      if (this.used === STEP_FRAMES) {
+        this.step();
+        this.used = 0;
+      }
+      const bus = this.main?.bus;
+      const n = Math.min(STEP_FRAMES - this.used, frames - done);
+      for (let i = 0; i < n; i += 1) {
+        left[done + i] = bus ? bus.left[this.used + i]! : 0;
+        right[done + i] = bus ? bus.right[this.used + i]! : 0;
+      }
+      this.used += n;
+      done += n;
+    }
+  }
+
+  private step(): void {
+    const { main, channels } = this;
+    this.steps += 1;
+    if (!main) return;
+    const seconds = this.position / this.sampleRate;
+    for (let c = 0; c < channels.length; c += 1) channels[c]!.clear();
+    if (this.playing) this.readStep();
+    this.takeGestures();
+    if (this.playing) for (let c = 0; c < channels.length; c += 1) channels[c]!.followLanes(this.position);
+    for (let c = 0; c < channels.length - 1; c += 1) {
+      const channel = channels[c]!;
+      if (channel.process(seconds, this.matcher, this.matched)) main.receive(channel.bus);
+    }
+    main.process(seconds, this.matcher, this.matched);
+    this.protect(main);
+  }
+
+  private readStep(): void {
+    const { channels, plan } = this;
+    let filled = 0;
+    const loop = plan!.loop;
+    while (filled < STEP_FRAMES) {
+      const looping = loop.on && this.position < loop.end && this.nextPosition < 0;
+      const n = looping ? Math.min(STEP_FRAMES - filled, loop.end - this.position) : STEP_FRAMES - filled;
+      for (let c = 0; c < channels.length - 1; c += 1) channels[c]!.readClips(this.sounds, this.position, n, filled, this.startedAt, looping ? loop.end : Infinity);
+      this.position += n;
+      filled += n;
+      if (looping && this.position >= loop.end) {
+        this.position = loop.start;
+        this.startedAt = loop.start;
+      }
+    }
+    if (!this.stopping && this.nextPosition < 0) return;
+    for (let c = 0; c < channels.length - 1; c += 1) channels[c]!.fadeOut();
+    if (this.nextPosition >= 0) {
+      this.position = this.nextPosition;
+      this.startedAt = this.nextPosition;
+      this.nextPosition = -1;
+    }
+    if (this.stopping) {
+      this.playing = false;
+      this.stopping = false;
+    }
+  }
+
+  private takeGestures(): void {
+    const { gestures } = this;
+    let kept = 0;
+    for (let i = 0; i < gestures.length; i += 1) {
+      const gesture = gestures[i]!;
+      if (this.playing && gesture.atSample > this.position) {
+        gestures[kept] = gesture;
+        kept += 1;
+      } else this.apply(gesture);
+    }
+    gestures.length = kept;
+  }
+
+  private apply(gesture: Gesture): void {
+    for (let c = 0; c < this.channels.length; c += 1) {
+      const channel = this.channels[c]!;
+      if (channel.plan.id !== gesture.channel) continue;
+      if (gesture.slot === null) this.touch(channel.values, gesture);
+      for (let s = 0; s < channel.slots.length; s += 1) {
+        const slot = channel.slots[s]!;
+        if (slot.plan.id === gesture.slot) this.touch(slot.values, gesture);
+      }
+    }
+  }
+
+  private touch(row: RunningChannel['values'], gesture: Gesture): void {
+    if (gesture.kind === 'hold') row.hold(gesture.value, gesture.to);
+    else row.release(gesture.value, true);
+  }
+
+  /** Non-finite samples become silence; the rest is held under the ceiling. */
+  private protect(main: RunningChannel): void {
+    const { left, right } = main.bus;
+    let sum = 0;
+    for (let i = 0; i < STEP_FRAMES; i += 1) sum += left[i]! + right[i]!;
+    if (sum - sum !== 0) {
+      left.fill(0);
+      right.fill(0);
+      this.trips += 1;
+    }
+    this.limiter.process(left, right, STEP_FRAMES);
+  }
+}

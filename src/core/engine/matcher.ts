@@ -1,0 +1,60 @@
+import { KWeighted } from '../analysis/kWeighting';
+import { STEP_FRAMES, type StereoRun } from '../effects/define';
+
+/** Both sides are judged over about this long. */
+const WINDOW_SECONDS = 2;
+const MOST_DB = 18;
+/** Mean square of about -65 LUFS: quieter than this, nothing is judged. */
+const HEARD = 4e-7;
+
+/** Makes what is heard as loud as the untreated sound, by BS.1770 weighting, and tells the gain it took. */
+export class LoudnessMatcher {
+  on = false;
+  /** The gain now applied, in dB. */
+  gainDb = 0;
+  private before = 0;
+  private after = 0;
+  private gain = 1;
+  private readonly filters: readonly KWeighted[];
+  private readonly share: number;
+
+  constructor(sampleRate: number) {
+    this.filters = [0, 1, 2, 3].map(() => new KWeighted(sampleRate));
+    this.share = 1 - Math.exp(-STEP_FRAMES / (WINDOW_SECONDS * sampleRate));
+  }
+
+  clear(): void {
+    this.before = 0;
+    this.after = 0;
+  }
+
+  /** Looks at the untreated run. */
+  listenBefore(run: StereoRun): void {
+    const [left, right] = this.filters;
+    const mean = (left!.energy(run.left, 0, STEP_FRAMES) + right!.energy(run.right, 0, STEP_FRAMES)) / STEP_FRAMES;
+    this.before += (mean - this.before) * this.share;
+  }
+
+  /** Looks at the treated run, then sets its level. */
+  matchAfter(run: StereoRun): void {
+    const [, , left, right] = this.filters;
+    const n = STEP_FRAMES;
+    const mean = (left!.energy(run.left, 0, n) + right!.energy(run.right, 0, n)) / n;
+    this.after += (mean - this.after) * this.share;
+    const judged = this.before > HEARD && this.after > HEARD;
+    const wanted = judged ? 10 * Math.log10(this.before / this.after) : this.gainDb;
+    const limited = wanted > MOST_DB ? MOST_DB : wanted < -MOST_DB ? -MOST_DB : wanted;
+    this.gainDb = this.on ? limited : 0;
+    const goal = this.on ? Math.pow(10, limited / 20) : 1;
+    const next = Math.abs(goal - this.gain) < 1e-6 ? goal : this.gain + (goal - this.gain) * 0.05;
+    if (next === 1 && this.gain === 1) return;
+    const step = (next - this.gain) / n;
+    let gain = this.gain;
+    for (let i = 0; i < n; i += 1) {
+      gain += step;
+      run.left[i] = run.left[i]! * gain;
+      run.right[i] = run.right[i]! * gain;
+    }
+    this.gain = next;
+  }
+}

@@ -1,0 +1,158 @@
+import { effectOf } from '../effects/catalogue';
+import { beatsToSamples } from '../music/tempo';
+import { shapeIndex } from '../moves/point';
+import { beatsToMs, paramPosition, toEngineNumber } from '../params/resolve';
+import type { Param, ParamValue } from '../params/param';
+import { contextOf, paramOf } from '../piece/find';
+import { channelParams, MAIN, type Clip, type Lane, type Piece, type Slot, type Track } from '../piece/piece';
+
+/** A piece made flat: everything in samples and engine numbers, ready to be sent to another thread and played. */
+export interface Plan {
+  readonly sampleRate: number;
+  readonly lengthSamples: number;
+  readonly loop: { readonly on: boolean; readonly start: number; readonly end: number };
+  /** Tracks in order, the main output last. */
+  readonly channels: readonly PlanChannel[];
+}
+
+export interface PlanChannel {
+  readonly id: string;
+  readonly clips: readonly PlanClip[];
+  /** Gain and pan, in the order of channelParams. */
+  readonly values: Float64Array;
+  /** False while muted or while others are soloed. */
+  readonly audible: boolean;
+  readonly slots: readonly PlanSlot[];
+  readonly lanes: readonly PlanLane[];
+}
+
+export interface PlanClip {
+  readonly sound: string;
+  readonly start: number;
+  readonly length: number;
+  readonly offset: number;
+  readonly gain: number;
+  readonly fadeIn: number;
+  readonly fadeOut: number;
+}
+
+export interface PlanSlot {
+  readonly id: string;
+  readonly effect: string;
+  readonly on: boolean;
+  readonly values: Float64Array;
+}
+
+export interface PlanLane {
+  /** Index of the slot, or -1 for the channel itself. */
+  readonly slot: number;
+  readonly value: number;
+  readonly places: Float64Array;
+  readonly positions: Float64Array;
+  readonly shapes: Uint8Array;
+  readonly bends: Float64Array;
+}
+
+/** What of a piece a print takes: one channel's clips inside a stretch, before its level and pan, through its chain. */
+export interface PrintScope {
+  readonly channel: string;
+  readonly clip: string | null;
+  readonly fromSample: number;
+  readonly toSample: number;
+}
+
+/** Edges cut by a print's range are faded over this. */
+const CUT_FADE_SECONDS = 0.002;
+const CHANNEL_PARAM_IDS = Object.keys(channelParams);
+
+/** Compiles a piece for playing and rendering. */
+export function compilePlan(piece: Piece, scope: PrintScope | null = null): Plan {
+  const { sampleRate, tempo } = piece;
+  const at = (beats: number): number => beatsToSamples(beats, tempo, sampleRate);
+  const anySolo = piece.tracks.some((track) => track.solo);
+  const tracks = scope ? piece.tracks.filter((track) => track.id === scope.channel) : piece.tracks;
+  const channels = tracks.map((track) => planTrack(piece, track, scope ? true : anySolo ? track.solo : !track.mute, scope));
+  const main = scope ? planChannel(piece, MAIN, [], [], 1, 0, true, false) : planChannel(piece, MAIN, [], piece.main.chain, piece.main.gain, 0, true, true);
+  return {
+    sampleRate,
+    lengthSamples: at(piece.lengthBeats),
+    loop: { on: scope ? false : piece.loop.on, start: at(piece.loop.start), end: at(piece.loop.end) },
+    channels: [...channels, main],
+  };
+}
+
+function planTrack(piece: Piece, track: Track, audible: boolean, scope: PrintScope | null): PlanChannel {
+  const chosen = scope?.clip ? track.clips.filter((clip) => clip.id === scope.clip) : track.clips;
+  const clips = chosen.flatMap((clip) => planClip(piece, clip, scope));
+  return scope
+    ? planChannel(piece, track.id, clips, track.chain, 1, 0, audible, false)
+    : planChannel(piece, track.id, clips, track.chain, track.gain, track.pan, audible, true);
+}
+
+function planChannel(
+  piece: Piece, id: string, clips: readonly PlanClip[], chain: readonly Slot[], gain: number, pan: number, audible: boolean, ownLanes: boolean,
+): PlanChannel {
+  const lanes = piece.lanes
+    .filter((lane) => lane.on && lane.target.channel === id && (ownLanes || lane.target.effect !== null))
+    .flatMap((lane) => planLane(piece, lane, chain));
+  return { id, clips, values: Float64Array.of(gain, pan), audible, slots: chain.map((slot) => planSlot(piece, slot)), lanes };
+}
+
+function planClip(piece: Piece, clip: Clip, scope: PrintScope | null): PlanClip[] {
+  const { sampleRate, tempo } = piece;
+  if (!piece.sounds[clip.sound]) return [];
+  const start = beatsToSamples(clip.start, tempo, sampleRate);
+  const length = Math.round(clip.lengthSeconds * sampleRate);
+  const whole: PlanClip = {
+    sound: clip.sound, start, length, offset: Math.round(clip.offsetSeconds * sampleRate), gain: clip.gain,
+    fadeIn: Math.round(clip.fadeInSeconds * sampleRate), fadeOut: Math.round(clip.fadeOutSeconds * sampleRate),
+  };
+  return scope ? cutClip(whole, scope.fromSample, scope.toSample, Math.round(CUT_FADE_SECONDS * sampleRate)) : [whole];
+}
+
+function cutClip(clip: PlanClip, from: number, to: number, fade: number): PlanClip[] {
+  const start = Math.max(clip.start, from);
+  const end = Math.min(clip.start + clip.length, to);
+  if (end <= start) return [];
+  return [{
+    ...clip,
+    start,
+    length: end - start,
+    offset: clip.offset + start - clip.start,
+    fadeIn: start > clip.start ? Math.max(fade, clip.fadeIn - (start - clip.start)) : clip.fadeIn,
+    fadeOut: end < clip.start + clip.length ? fade : clip.fadeOut,
+  }];
+}
+
+function planSlot(piece: Piece, slot: Slot): PlanSlot {
+  const { params, paramIds } = effectOf(slot.effect);
+  const context = contextOf(piece);
+  const number = (id: string): number => {
+    const param = params[id] as Param;
+    const value: ParamValue = slot.values[id] ?? param.initial;
+    return toEngineNumber(param, value, context);
+  };
+  return { id: slot.id, effect: slot.effect, on: slot.on, values: Float64Array.from(paramIds, number) };
+}
+
+function planLane(piece: Piece, lane: Lane, chain: readonly Slot[]): PlanLane[] {
+  const param = paramOf(piece, lane.target);
+  const slot = lane.target.effect === null ? -1 : chain.findIndex((candidate) => candidate.id === lane.target.effect);
+  const slotEffect = chain[slot]?.effect;
+  const value = slotEffect ? effectOf(slotEffect).paramIds.indexOf(lane.target.param) : CHANNEL_PARAM_IDS.indexOf(lane.target.param);
+  if (!param || value < 0 || (lane.target.effect !== null && slot < 0)) return [];
+  const points = [...lane.points].sort((a, b) => a.beat - b.beat);
+  return [{
+    slot,
+    value,
+    places: Float64Array.from(points, (point) => beatsToSamples(point.beat, piece.tempo, piece.sampleRate)),
+    positions: Float64Array.from(points, (point) => lanePosition(piece, lane, param, point.value)),
+    shapes: Uint8Array.from(points, (point) => (param.kind === 'number' ? shapeIndex(point.shape) : shapeIndex('hold'))),
+    bends: Float64Array.from(points, (point) => point.bend),
+  }];
+}
+
+/** A lane's value, which may be in beats, as a place on the parameter's rail. */
+export function lanePosition(piece: Pick<Piece, 'tempo' | 'sampleRate'>, lane: Pick<Lane, 'unit'>, param: Param, value: number): number {
+  return paramPosition(param, lane.unit === 'beats' ? beatsToMs(value, contextOf(piece)) : value);
+}

@@ -1,0 +1,155 @@
+import { mixGains } from '../effects/common';
+import { effectOf } from '../effects/catalogue';
+import { STEP_FRAMES, stereoRun, type EffectProcessor, type StereoRun } from '../effects/define';
+import { followShare } from '../dsp/onePole';
+import type { PlanSlot } from './plan';
+import { ValueRow } from './valueRow';
+
+/** What of an effect is heard, for comparing; a piece's own sound is `mix`. */
+export type Hear = 'mix' | 'wet' | 'dry' | 'difference';
+
+/** Switching on, off and between what is heard takes about this long. */
+const SWITCH_SECONDS = 0.008;
+
+/** One effect of a chain while it runs: its processor, its values on their way, and how wet and dry are put together. */
+export class RunningSlot {
+  readonly values: ValueRow;
+  hear: Hear = 'mix';
+  /** Peaks of the last step: what entered, and the treated part of what left. */
+  dryPeak = 0;
+  wetPeak = 0;
+  /** Times a non-finite sample was caught. */
+  trips = 0;
+  private processor: EffectProcessor;
+  private readonly wet = stereoRun();
+  private readonly quiet = stereoRun();
+  private readonly share: number;
+  private readonly iBalance: number;
+  private readonly iMix: number;
+  private readonly iDry: number;
+  private readonly iWet: number;
+  private readonly iTrim: number;
+  private dryNow = 1;
+  private wetNow = 0;
+  private asleep = true;
+
+  constructor(public plan: PlanSlot, sampleRate: number, seconds: number) {
+    const definition = effectOf(plan.effect);
+    this.processor = definition.createProcessor(sampleRate);
+    this.values = new ValueRow(definition.paramIds.map((id) => definition.params[id]!), plan.values, sampleRate);
+    this.share = followShare(SWITCH_SECONDS, STEP_FRAMES, sampleRate);
+    const index = (id: string): number => definition.paramIds.indexOf(id);
+    this.iBalance = index('balance');
+    this.iMix = index('mix');
+    this.iDry = index('dry');
+    this.iWet = index('wet');
+    this.iTrim = index('trim');
+    this.processor.reset(seconds, this.values.now);
+    this.aim(1);
+  }
+
+  takeGuardGain(): number {
+    return this.processor.takeGuardGain();
+  }
+
+  get silent(): boolean {
+    return this.asleep || this.processor.silent;
+  }
+
+  /** Goes to its values and its place at once; for the start of playing. */
+  locate(seconds: number): void {
+    this.values.jump();
+    if (!this.silent) return;
+    this.processor.locate(seconds, this.values.now);
+    this.aim(1);
+    this.asleep = true;
+  }
+
+  /** Treats `io` in place. @param inputSilent true when every sample of `io` is zero */
+  process(io: StereoRun, inputSilent: boolean, seconds: number): void {
+    this.values.step();
+    const fed = this.plan.on && !inputSilent;
+    if (this.asleep) {
+      if (!fed) {
+        this.dryPeak = 0;
+        this.wetPeak = 0;
+        if (!inputSilent) this.blend(io, false);
+        else this.aim(this.share);
+        return;
+      }
+      this.processor.locate(seconds, this.values.now);
+      this.asleep = false;
+    }
+    this.processor.process(this.plan.on ? io : this.quiet, this.wet, this.values.now);
+    if (!this.finite()) {
+      this.trips += 1;
+      this.processor.reset(seconds, this.values.now);
+      this.wet.left.fill(0);
+      this.wet.right.fill(0);
+    }
+    this.blend(io, true);
+    if (!fed && this.processor.silent) this.asleep = true;
+  }
+
+  /** Moves the two gains a share of their way to where switch, balance and what is heard want them. */
+  private aim(share: number): void {
+    const now = this.values.now;
+    let dry = now[this.iDry]!;
+    let wet = now[this.iWet]!;
+    if (now[this.iBalance]! < 0.5) ({ dry, wet } = mixGains(now[this.iMix]!));
+    dry *= now[this.iTrim]!;
+    wet *= now[this.iTrim]!;
+    if (this.hear === 'dry' || !this.plan.on) {
+      dry = 1;
+      wet = 0;
+    } else if (this.hear === 'wet') dry = 0;
+    else if (this.hear === 'difference') dry -= 1;
+    this.dryNow = near(this.dryNow + (dry - this.dryNow) * share, dry);
+    this.wetNow = near(this.wetNow + (wet - this.wetNow) * share, wet);
+  }
+
+  private blend(io: StereoRun, withWet: boolean): void {
+    const n = STEP_FRAMES;
+    const fromDry = this.dryNow;
+    const fromWet = this.wetNow;
+    this.aim(this.share);
+    const dryStep = (this.dryNow - fromDry) / n;
+    const wetStep = (this.wetNow - fromWet) / n;
+    let dry = fromDry;
+    let wet = fromWet;
+    let dryPeak = 0;
+    let wetPeak = 0;
+    const { left, right } = io;
+    const wetLeft = this.wet.left;
+    const wetRight = this.wet.right;
+    for (let i = 0; i < n; i += 1) {
+      dry += dryStep;
+      wet += wetStep;
+      const l = left[i]!;
+      const r = right[i]!;
+      const wl = withWet ? wetLeft[i]! * wet : 0;
+      const wr = withWet ? wetRight[i]! * wet : 0;
+      left[i] = l * dry + wl;
+      right[i] = r * dry + wr;
+      const d = Math.abs(l) > Math.abs(r) ? Math.abs(l) : Math.abs(r);
+      const w = Math.abs(wl) > Math.abs(wr) ? Math.abs(wl) : Math.abs(wr);
+      if (d > dryPeak) dryPeak = d;
+      if (w > wetPeak) wetPeak = w;
+    }
+    this.dryPeak = dryPeak;
+    this.wetPeak = wetPeak;
+  }
+
+  private finite(): boolean {
+    let sum = 0;
+    const { left, right } = this.wet;
+    for (let i = 0; i < STEP_FRAMES; i += 1) sum += left[i]! + right[i]!;
+    return sum - sum === 0;
+  }
+}
+
+/** Ends a way exactly on its goal, so that gains of 0 and 1 change no bit. */
+function near(value: number, goal: number): number {
+  const away = goal - value;
+  return away < 1e-6 && away > -1e-6 ? goal : value;
+}

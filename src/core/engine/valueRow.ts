@@ -1,0 +1,76 @@
+import { followShare } from '../dsp/onePole';
+import { STEP_FRAMES } from '../effects/define';
+import type { Param } from '../params/param';
+import { paramAtPosition } from '../params/resolve';
+
+/**
+ * The values of one processor on their way: where each is now, where it shall go, and whether a hand is on it.
+ * What is heard follows, in this order: a hand on the rail, the lane, the base value of the plan.
+ */
+export class ValueRow {
+  readonly now: Float64Array;
+  private base: Float64Array;
+  private readonly goal: Float64Array;
+  private readonly shares: Float64Array;
+  private readonly held: Uint8Array;
+  private readonly laned: Uint8Array;
+
+  constructor(private readonly params: readonly Param[], base: Float64Array, sampleRate: number) {
+    this.base = base;
+    this.goal = Float64Array.from(base);
+    this.now = Float64Array.from(base);
+    this.held = new Uint8Array(base.length);
+    this.laned = new Uint8Array(base.length);
+    this.shares = Float64Array.from(params, (param) => (param.kind === 'number' ? followShare(param.smoothingSeconds, STEP_FRAMES, sampleRate) : 1));
+  }
+
+  /** New base values; what is held or has a lane keeps its own. */
+  rebase(base: Float64Array): void {
+    this.base = base;
+    for (let i = 0; i < base.length; i += 1) if (!this.held[i] && !this.laned[i]) this.goal[i] = base[i]!;
+  }
+
+  /** A hand sets a value and stays on it. */
+  hold(index: number, value: number): void {
+    this.held[index] = 1;
+    this.goal[index] = value;
+  }
+
+  /** The hand lets go; `keep` leaves the value until the plan brings the new base. */
+  release(index: number, keep: boolean): void {
+    this.held[index] = 0;
+    if (!keep && !this.laned[index]) this.goal[index] = this.base[index]!;
+  }
+
+  /** Forgets which values have lanes; those that still have one are told again at once. */
+  clearLanes(): void {
+    for (let i = 0; i < this.laned.length; i += 1) {
+      if (this.laned[i] && !this.held[i]) this.goal[i] = this.base[i]!;
+      this.laned[i] = 0;
+    }
+  }
+
+  /** A lane's value, as a place on the rail. */
+  fromLane(index: number, position: number): void {
+    this.laned[index] = 1;
+    if (!this.held[index]) this.goal[index] = paramAtPosition(this.params[index]!, position);
+  }
+
+  /** Moves every value towards its goal by one step. */
+  step(): void {
+    const { now, goal, shares } = this;
+    for (let i = 0; i < now.length; i += 1) {
+      const to = goal[i]!;
+      const at = now[i]!;
+      if (at === to) continue;
+      const next = at + (to - at) * shares[i]!;
+      const away = to - next;
+      const slack = 1e-6 * (to < 0 ? -to : to) + 1e-7;
+      now[i] = away < slack && away > -slack ? to : next;
+    }
+  }
+
+  jump(): void {
+    this.now.set(this.goal);
+  }
+}

@@ -1,0 +1,67 @@
+const HOLD = 1;
+const CURVE = 2;
+
+/** A lane made ready to be read: places rising, positions 0-1 on the parameter's own scale. */
+export interface LaneTrack {
+  readonly places: Float64Array;
+  readonly positions: Float64Array;
+  /** Index in SHAPES of the segment that begins at each point. */
+  readonly shapes: Uint8Array;
+  readonly bends: Float64Array;
+}
+
+/** Share of a curved segment covered at `t` (0-1). Its mirror at -bend is its inverse. Rational, so equal in every engine. */
+export function bent(t: number, bend: number): number {
+  if (bend === 0) return t;
+  const k = bend > 0 ? 1 - 0.98 * bend : 1 / (1 + 0.98 * bend);
+  return t / (t + k * (1 - t));
+}
+
+/** Index of the last point at or before `place`, from a guess that is usually right; -1 before the first. */
+export function segmentAt(track: LaneTrack, place: number, guess: number): number {
+  const { places } = track;
+  const last = places.length - 1;
+  let at = guess > last ? last : guess;
+  if (at >= 0 && places[at]! > place) {
+    let low = -1;
+    let high = at;
+    while (high - low > 1) {
+      const middle = (low + high) >> 1;
+      if (places[middle]! <= place) low = middle;
+      else high = middle;
+    }
+    return low;
+  }
+  if (at < 0) at = -1;
+  let stepsLeft = 8;
+  while (at < last && places[at + 1]! <= place) {
+    at += 1;
+    stepsLeft -= 1;
+    if (stepsLeft === 0) return searchFrom(places, at, last, place);
+  }
+  return at;
+}
+
+function searchFrom(places: Float64Array, from: number, last: number, place: number): number {
+  let low = from;
+  let high = last + 1;
+  while (high - low > 1) {
+    const middle = (low + high) >> 1;
+    if (places[middle]! <= place) low = middle;
+    else high = middle;
+  }
+  return low;
+}
+
+/** Position 0-1 at `place`, given its segment. Before the first point the first holds, after the last the last. */
+export function positionAt(track: LaneTrack, place: number, segment: number): number {
+  const { places, positions, shapes, bends } = track;
+  if (segment < 0) return positions[0]!;
+  const here = positions[segment]!;
+  if (segment >= places.length - 1 || shapes[segment] === HOLD) return here;
+  const length = places[segment + 1]! - places[segment]!;
+  if (length <= 0) return here;
+  const t = (place - places[segment]!) / length;
+  const share = shapes[segment] === CURVE ? bent(t, bends[segment]!) : t;
+  return here + (positions[segment + 1]! - here) * share;
+}

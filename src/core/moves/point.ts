@@ -1,0 +1,19 @@
+import { z } from 'zod';
+
+/** How the value goes from this point to the next. */
+export type Shape = 'hold' | 'line' | 'curve';
+
+export const pointSchema = z.strictObject({
+  /** Place in quarter-note beats from the start of the piece. */
+  beat: z.number().min(0),
+  /** In the lane's unit. */
+  value: z.number(),
+  shape: z.enum(['hold', 'line', 'curve']),
+  /** -1 to 1, for curves: above 0 the value hurries first, below 0 it waits. */
+  bend: z.number().min(-1).max(1),
+});
+
+export type Point = z.infer<typeof pointSchema>;
+
+export const SHAPES: readonly Shape[] = ['line', 'hold', 'curve'];
+export const shapeIndex = (shape: Shape): number => SHAPES.indexOf(shape);

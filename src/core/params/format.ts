@@ -1,0 +1,74 @@
+import { nearestNote, noteBeats, noteName } from '../music/noteValue';
+import { secondsPerBeat } from '../music/tempo';
+import type { NumberParam, Param, ParamValue, ValueContext } from './param';
+import { resolveNumber, syncedNote, samplesOf } from './resolve';
+
+const MINUS = '\u2212';
+const signed = (text: string): string => text.replace('-', MINUS);
+
+/** Three significant figures without noise: 0.489, 4.89, 48.9, 489, 4890. */
+export function figures(value: number, digits = 3): string {
+  const size = Math.abs(value);
+  if (size === 0) return '0';
+  const decimals = Math.max(0, Math.min(digits, digits - 1 - Math.floor(Math.log10(size))));
+  const text = value.toFixed(decimals);
+  return signed(text.includes('.') ? text.replace(/\.?0+$/, '') : text);
+}
+
+export const formatMs = (ms: number): string => (ms >= 10000 ? `${figures(ms / 1000, 4)} s` : `${figures(ms)} ms`);
+
+export const formatHz = (hz: number): string => (hz >= 1000 ? `${figures(hz / 1000)} kHz` : `${figures(hz)} Hz`);
+
+export function formatDb(db: number): string {
+  if (db < -120) return 'silent';
+  const text = Math.abs(db) < 0.05 ? '0.0' : db.toFixed(1);
+  return `${db > 0.05 ? '+' : ''}${signed(text)} dB`;
+}
+
+export const gainToDb = (gain: number): number => 20 * Math.log10(Math.max(gain, 1e-12));
+export const dbToGain = (db: number): number => Math.pow(10, db / 20);
+
+function formatPan(pan: number): string {
+  const share = Math.round(Math.abs(pan) * 100);
+  return share === 0 ? 'centre' : `${share} % ${pan < 0 ? 'left' : 'right'}`;
+}
+
+/** An engine number of this parameter with its unit. */
+export function formatNumber(param: NumberParam, value: number): string {
+  if (param.offAt === 'max' && value >= param.max) return 'off';
+  if (param.offAt === 'min' && value <= param.min) return 'off';
+  if (param.unit === 'ms') return formatMs(value);
+  if (param.unit === 'hz') return formatHz(value);
+  if (param.unit === 'gain') return formatDb(gainToDb(value));
+  if (param.unit === 'ratio') return `${signed((value * 100).toFixed(0))} %`;
+  if (param.unit === 'db') return formatDb(value);
+  if (param.unit === 'bits') return `${figures(value)} bit`;
+  if (param.unit === 'octaves') return `${figures(value, 2)} oct`;
+  if (param.unit === 'percent') return `${figures(value, 2)} %`;
+  return formatPan(value);
+}
+
+/** A setting as it stands on the rail: "dotted eighth · 489 ms", "66 %", "−6.0 dB", "ping-pong". */
+export function formatValue(param: Param, value: ParamValue, context: ValueContext): string {
+  if (param.kind === 'toggle') return value === true ? 'on' : 'off';
+  if (param.kind === 'choice') return param.options.find((option) => option.id === value)?.label ?? String(value);
+  const number = resolveNumber(param, value, context);
+  const note = syncedNote(value);
+  if (note) return `${noteName(note)} · ${formatNumber(param, number)}`;
+  const samples = samplesOf(value);
+  if (samples !== null) return `${figures(samples, 6)} samples · ${formatNumber(param, number)}`;
+  return formatNumber(param, number);
+}
+
+/** A time in all three of its measures. */
+export function describeTime(ms: number, context: ValueContext): { note: string; exact: boolean; ms: string; samples: string } {
+  const beats = ms / 1000 / secondsPerBeat(context.tempo);
+  const note = nearestNote(beats, context.tempo.beatsPerBar);
+  const exact = Math.abs(noteBeats(note, context.tempo.beatsPerBar) - beats) < 1e-6;
+  return {
+    note: noteName(note),
+    exact,
+    ms: formatMs(ms),
+    samples: `${((ms * context.sampleRate) / 1000).toFixed(1)} samples`,
+  };
+}

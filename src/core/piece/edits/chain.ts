@@ -1,0 +1,117 @@
+import type { Draft } from 'immer';
+import { z } from 'zod';
+import { effectOf } from '../../effects/catalogue';
+import { initialValues } from '../../params/resolve';
+import { formatValue } from '../../params/format';
+import type { ParamValue, ParamValues } from '../../params/param';
+import { defineEdit, EditRefused } from '../edit';
+import { channelName, contextOf, findSlot } from '../find';
+import { effectSchema, MAIN, type Piece, type Slot } from '../piece';
+import { draftTrack } from './channels';
+
+const where = { channel: z.string(), slot: z.string() };
+
+function draftChain(draft: Draft<Piece>, channel: string): Draft<Slot>[] {
+  return channel === MAIN ? draft.main.chain : draftTrack(draft, channel).chain;
+}
+
+function draftSlot(draft: Draft<Piece>, channel: string, slotId: string): Draft<Slot> {
+  const slot = draftChain(draft, channel).find((candidate) => candidate.id === slotId);
+  if (!slot) throw new EditRefused('That effect is no longer in the chain.');
+  return slot;
+}
+
+const nameOf = (piece: Piece, channel: string, slotId: string): string => {
+  const slot = findSlot(piece, channel, slotId);
+  return slot ? effectOf(slot.effect).name : 'effect';
+};
+
+/** Every value of an effect as a preset leaves it. */
+export function presetValues(effectId: string, presetId: string): Record<string, ParamValue> {
+  const definition = effectOf(effectId);
+  const preset = definition.presets.find((candidate) => candidate.id === presetId);
+  if (!preset) throw new EditRefused(`${definition.name} has no preset “${presetId}”.`);
+  return { ...initialValues(definition.params), ...preset.values };
+}
+
+export const newSlot = (slotId: string, effectId: string, presetId: string, values: ParamValues = {}): Slot => ({
+  id: slotId, effect: effectId, preset: presetId, on: true, values: { ...presetValues(effectId, presetId), ...values },
+});
+
+export const addEffect = defineEdit({
+  name: 'addEffect',
+  args: z.strictObject({ channel: z.string(), slot: effectSchema, at: z.number().int().min(0) }),
+  label: ({ channel, slot }, before) => `Add ${effectOf(slot.effect).name} to ${channelName(before, channel)}`,
+  apply: (draft, { channel, slot, at }) => {
+    draftChain(draft, channel).splice(at, 0, slot);
+  },
+});
+
+export const removeEffect = defineEdit({
+  name: 'removeEffect',
+  args: z.strictObject(where),
+  label: ({ channel, slot }, before) => `Remove ${nameOf(before, channel, slot)} from ${channelName(before, channel)}`,
+  apply: (draft, { channel, slot }) => {
+    draftSlot(draft, channel, slot);
+    const chain = draftChain(draft, channel);
+    chain.splice(chain.findIndex((candidate) => candidate.id === slot), 1);
+    draft.lanes = draft.lanes.filter((lane) => lane.target.effect !== slot);
+  },
+});
+
+export const moveEffect = defineEdit({
+  name: 'moveEffect',
+  args: z.strictObject({ ...where, to: z.number().int().min(0) }),
+  label: ({ channel, slot }, before) => `Move ${nameOf(before, channel, slot)} in ${channelName(before, channel)}`,
+  apply: (draft, { channel, slot, to }) => {
+    const moved = draftSlot(draft, channel, slot);
+    const chain = draftChain(draft, channel);
+    const plain = { ...moved };
+    chain.splice(chain.findIndex((candidate) => candidate.id === slot), 1);
+    chain.splice(to, 0, plain);
+  },
+});
+
+export const setEffectOn = defineEdit({
+  name: 'setEffectOn',
+  args: z.strictObject({ ...where, on: z.boolean() }),
+  label: ({ channel, slot, on }, before) => `${nameOf(before, channel, slot)} ${on ? 'on' : 'off'} on ${channelName(before, channel)}`,
+  apply: (draft, { channel, slot, on }) => {
+    draftSlot(draft, channel, slot).on = on;
+  },
+});
+
+export const setParams = defineEdit({
+  name: 'setParams',
+  args: z.strictObject({ ...where, values: z.record(z.string(), z.union([z.number(), z.string(), z.boolean()])) }),
+  label: ({ channel, slot, values }, before) => {
+    const found = findSlot(before, channel, slot);
+    const [paramId, value] = Object.entries(values)[0] ?? [];
+    const param = found && paramId ? effectOf(found.effect).params[paramId] : undefined;
+    if (!found || !param || value === undefined) return 'Set';
+    return `${effectOf(found.effect).name}: ${param.label.toLowerCase()} ${formatValue(param, value, contextOf(before))}`;
+  },
+  apply: (draft, { channel, slot, values }) => {
+    const target = draftSlot(draft, channel, slot);
+    const { params } = effectOf(target.effect);
+    for (const [id, value] of Object.entries(values)) {
+      if (!params[id]) throw new EditRefused(`${effectOf(target.effect).name} has no parameter “${id}”.`);
+      target.values[id] = value;
+    }
+  },
+});
+
+export const choosePreset = defineEdit({
+  name: 'choosePreset',
+  args: z.strictObject({ ...where, preset: z.string() }),
+  label: ({ channel, slot, preset }, before) => {
+    const found = findSlot(before, channel, slot);
+    const name = found ? effectOf(found.effect).presets.find((candidate) => candidate.id === preset)?.name : undefined;
+    return `${nameOf(before, channel, slot)}: preset ${name ?? preset}`;
+  },
+  apply: (draft, { channel, slot, preset }) => {
+    const target = draftSlot(draft, channel, slot);
+    target.values = presetValues(target.effect, preset);
+    target.preset = preset;
+  },
+});

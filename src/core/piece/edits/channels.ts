@@ -1,0 +1,98 @@
+import type { Draft } from 'immer';
+import { z } from 'zod';
+import { formatValue } from '../../params/format';
+import { defineEdit, EditRefused } from '../edit';
+import { channelName, contextOf } from '../find';
+import { channelParams, MAIN, trackSchema, type Piece, type Track } from '../piece';
+
+export function draftTrack(draft: Draft<Piece>, id: string): Draft<Track> {
+  const track = draft.tracks.find((candidate) => candidate.id === id);
+  if (!track) throw new EditRefused('That track is no longer in the piece.');
+  return track;
+}
+
+export const renamePiece = defineEdit({
+  name: 'renamePiece',
+  args: z.strictObject({ name: z.string().trim().min(1).max(120) }),
+  label: ({ name }) => `Name the piece “${name}”`,
+  apply: (draft, { name }) => {
+    draft.name = name;
+  },
+});
+
+export const setTempo = defineEdit({
+  name: 'setTempo',
+  args: z.strictObject({ bpm: z.number().min(20).max(300) }),
+  label: ({ bpm }) => `Tempo ${Math.round(bpm * 100) / 100} BPM`,
+  apply: (draft, { bpm }) => {
+    draft.tempo.bpm = bpm;
+  },
+});
+
+export const setLoop = defineEdit({
+  name: 'setLoop',
+  args: z.strictObject({ on: z.boolean(), start: z.number().min(0), end: z.number().positive() }),
+  label: ({ on }) => (on ? 'Loop on' : 'Loop off'),
+  apply: (draft, loop) => {
+    if (loop.end - loop.start < 0.25) throw new EditRefused('A loop needs at least a quarter of a beat.');
+    draft.loop = loop;
+  },
+});
+
+export const addTrack = defineEdit({
+  name: 'addTrack',
+  args: z.strictObject({ track: trackSchema, sounds: z.record(z.string(), z.custom<Piece['sounds'][string]>()) }),
+  label: ({ track }) => `Add track ${track.name}`,
+  apply: (draft, { track, sounds }) => {
+    draft.tracks.push(track);
+    Object.assign(draft.sounds, sounds);
+    for (const clip of track.clips) {
+      const end = clip.start + (clip.lengthSeconds * draft.tempo.bpm) / 60;
+      const bars = Math.ceil(end / draft.tempo.beatsPerBar - 1e-9);
+      draft.lengthBeats = Math.max(draft.lengthBeats, bars * draft.tempo.beatsPerBar);
+    }
+  },
+});
+
+export const removeTrack = defineEdit({
+  name: 'removeTrack',
+  args: z.strictObject({ track: z.string() }),
+  label: ({ track }, before) => `Remove track ${channelName(before, track)}`,
+  apply: (draft, { track }) => {
+    draftTrack(draft, track);
+    draft.tracks = draft.tracks.filter((candidate) => candidate.id !== track);
+    draft.lanes = draft.lanes.filter((lane) => lane.target.channel !== track);
+  },
+});
+
+export const renameTrack = defineEdit({
+  name: 'renameTrack',
+  args: z.strictObject({ track: z.string(), name: z.string().trim().min(1).max(120) }),
+  label: ({ track, name }, before) => `Rename ${channelName(before, track)} to ${name}`,
+  apply: (draft, { track, name }) => {
+    draftTrack(draft, track).name = name;
+  },
+});
+
+export const setChannelParam = defineEdit({
+  name: 'setChannelParam',
+  args: z.strictObject({ channel: z.string(), param: z.enum(['gain', 'pan']), value: z.number() }),
+  label: ({ channel, param, value }, before) =>
+    `${channelName(before, channel)}: ${channelParams[param].label.toLowerCase()} ${formatValue(channelParams[param], value, contextOf(before))}`,
+  apply: (draft, { channel, param, value }) => {
+    const { min, max } = channelParams[param];
+    const held = Math.min(max, Math.max(min, value));
+    if (channel !== MAIN) draftTrack(draft, channel)[param] = held;
+    else if (param === 'gain') draft.main.gain = held;
+    else throw new EditRefused('The main output has no pan.');
+  },
+});
+
+export const setSwitch = defineEdit({
+  name: 'setSwitch',
+  args: z.strictObject({ track: z.string(), which: z.enum(['mute', 'solo']), on: z.boolean() }),
+  label: ({ track, which, on }, before) => `${on ? (which === 'mute' ? 'Mute' : 'Solo') : which === 'mute' ? 'Unmute' : 'Unsolo'} ${channelName(before, track)}`,
+  apply: (draft, { track, which, on }) => {
+    draftTrack(draft, track)[which] = on;
+  },
+});

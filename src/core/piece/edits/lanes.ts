@@ -1,0 +1,56 @@
+import type { Draft } from 'immer';
+import { z } from 'zod';
+import { pointSchema } from '../../moves/point';
+import { defineEdit, EditRefused } from '../edit';
+import { channelName, paramOf, sameTarget } from '../find';
+import { laneSchema, targetSchema, type Lane, type Piece, type Target } from '../piece';
+
+const nameOf = (piece: Piece, target: Target | undefined): string =>
+  target ? `${paramOf(piece, target)?.label.toLowerCase() ?? 'move'} on ${channelName(piece, target.channel)}` : 'a move';
+
+const laneName = (piece: Piece, lane: string): string => nameOf(piece, piece.lanes.find((candidate) => candidate.id === lane)?.target);
+
+function draftLane(draft: Draft<Piece>, id: string): Draft<Lane> {
+  const lane = draft.lanes.find((candidate) => candidate.id === id);
+  if (!lane) throw new EditRefused('That lane is no longer in the piece.');
+  return lane;
+}
+
+/** The lane as it is after a pass of recording: replaces the one with the same target. */
+export const recordMove = defineEdit({
+  name: 'recordMove',
+  args: z.strictObject({ lane: laneSchema }),
+  label: ({ lane }, before) => `Record ${nameOf(before, lane.target)}`,
+  apply: (draft, { lane }) => {
+    const at = draft.lanes.findIndex((candidate) => sameTarget(candidate.target, lane.target));
+    if (at >= 0) draft.lanes[at] = lane;
+    else draft.lanes.push(lane);
+  },
+});
+
+export const setPoints = defineEdit({
+  name: 'setPoints',
+  args: z.strictObject({ lane: z.string(), points: z.array(pointSchema).min(1), what: z.enum(['Move', 'Add', 'Remove', 'Bend']) }),
+  label: ({ lane, what }, before) => `${what === 'Bend' ? 'Bend a segment' : `${what} a point`} of ${laneName(before, lane)}`,
+  apply: (draft, { lane, points }) => {
+    draftLane(draft, lane).points = [...points].sort((a, b) => a.beat - b.beat);
+  },
+});
+
+export const setLaneOn = defineEdit({
+  name: 'setLaneOn',
+  args: z.strictObject({ lane: z.string(), on: z.boolean() }),
+  label: ({ lane, on }, before) => `${on ? 'Follow' : 'Leave'} ${laneName(before, lane)}`,
+  apply: (draft, { lane, on }) => {
+    draftLane(draft, lane).on = on;
+  },
+});
+
+export const removeLane = defineEdit({
+  name: 'removeLane',
+  args: z.strictObject({ lane: z.string() }),
+  label: ({ lane }, before) => `Remove moves of ${laneName(before, lane)}`,
+  apply: (draft, { lane }) => {
+    draft.lanes = draft.lanes.filter((candidate) => candidate.id !== lane);
+  },
+});

@@ -1,0 +1,136 @@
+import { z } from 'zod';
+import { findEffect } from '../effects/catalogue';
+import { MAX_BPM, MIN_BPM } from '../music/tempo';
+import { pointSchema } from '../moves/point';
+import { gain, figure } from '../params/make';
+import type { Params } from '../params/param';
+import { paramsSchema } from '../params/schema';
+
+const id = z.string().min(1).max(64);
+const name = z.string().trim().min(1).max(120);
+const hash = z.string().regex(/^[0-9a-f]{64}$/);
+
+/** What every track and the main output have. */
+export const channelParams = {
+  gain: gain({ label: 'Level', group: 'Channel', hint: 'Level of this channel in the piece.', initial: 1 }),
+  pan: figure({ label: 'Pan', group: 'Channel', hint: 'Place between left and right.', unit: 'pan', min: -1, max: 1, initial: 0, notches: [0] }),
+} satisfies Params;
+
+export const MAIN = 'main';
+
+export const effectSchema = z
+  .strictObject({
+    id,
+    effect: z.string(),
+    /** The preset it started from; null once nothing of it is left to say. */
+    preset: z.string().nullable(),
+    on: z.boolean(),
+    values: z.record(z.string(), z.union([z.number(), z.string(), z.boolean()])),
+  })
+  .superRefine((slot, context) => {
+    const definition = findEffect(slot.effect);
+    if (!definition) {
+      context.addIssue({ code: 'custom', message: `unknown effect "${slot.effect}"`, path: ['effect'] });
+      return;
+    }
+    const result = paramsSchema(definition.params).safeParse(slot.values);
+    for (const issue of result.error?.issues ?? []) context.addIssue({ code: 'custom', message: issue.message, path: ['values', ...issue.path] });
+  });
+
+export const clipSchema = z.strictObject({
+  id,
+  name,
+  sound: hash,
+  /** Place in beats. */
+  start: z.number().min(0),
+  /** Where in the sound it begins, and how much of it is heard, in seconds. */
+  offsetSeconds: z.number().min(0),
+  lengthSeconds: z.number().positive(),
+  gain: z.number().min(0).max(8),
+  fadeInSeconds: z.number().min(0),
+  fadeOutSeconds: z.number().min(0),
+  /** The print it was placed from, drawn in plum. */
+  print: id.nullable(),
+});
+
+export const trackSchema = z.strictObject({
+  id,
+  name,
+  gain: z.number().min(0).max(2),
+  pan: z.number().min(-1).max(1),
+  mute: z.boolean(),
+  solo: z.boolean(),
+  clips: z.array(clipSchema).max(2000),
+  chain: z.array(effectSchema).max(32),
+});
+
+/** What a lane moves: a parameter of an effect, or of the channel itself. */
+export const targetSchema = z.strictObject({ channel: id, effect: id.nullable(), param: z.string() });
+
+export const laneSchema = z.strictObject({
+  id,
+  target: targetSchema,
+  /** `beats` for a time that follows the tempo, else the parameter's own unit. */
+  unit: z.enum(['own', 'beats']),
+  on: z.boolean(),
+  points: z.array(pointSchema).min(1).max(100_000),
+});
+
+export const soundSchema = z.strictObject({
+  name,
+  frames: z.number().int().positive(),
+  sampleRate: z.number().int().min(8000).max(384_000),
+  channels: z.union([z.literal(1), z.literal(2)]),
+});
+
+export const printSchema = z.strictObject({
+  id,
+  name,
+  sound: hash,
+  /** First sample of the print in the piece, at `sampleRate`. */
+  startSample: z.number().int().min(0),
+  sampleRate: z.number().int().positive(),
+  madeAt: z.string(),
+  from: z.strictObject({
+    channel: id,
+    channelName: z.string(),
+    clip: id.nullable(),
+    fromBeat: z.number(),
+    toBeat: z.number(),
+    part: z.enum(['mix', 'wet']),
+    tail: z.string(),
+    bpm: z.number(),
+  }),
+});
+
+export const pieceSchema = z.strictObject({
+  version: z.literal(1),
+  id,
+  name,
+  /** The rate it is played, printed and rendered at. */
+  sampleRate: z.number().int().min(44_100).max(96_000),
+  tempo: z.strictObject({ bpm: z.number().min(MIN_BPM).max(MAX_BPM), beatsPerBar: z.number().min(1).max(16) }),
+  lengthBeats: z.number().positive().max(100_000),
+  loop: z.strictObject({ on: z.boolean(), start: z.number().min(0), end: z.number().positive() }),
+  tracks: z.array(trackSchema).max(200),
+  main: z.strictObject({ gain: z.number().min(0).max(2), chain: z.array(effectSchema).max(32) }),
+  lanes: z.array(laneSchema).max(2000),
+  sounds: z.record(hash, soundSchema),
+  prints: z.array(printSchema).max(5000),
+});
+
+export type Piece = z.infer<typeof pieceSchema>;
+export type Track = z.infer<typeof trackSchema>;
+export type Clip = z.infer<typeof clipSchema>;
+export type Slot = z.infer<typeof effectSchema>;
+export type Lane = z.infer<typeof laneSchema>;
+export type Target = z.infer<typeof targetSchema>;
+export type Print = z.infer<typeof printSchema>;
+export type SoundInfo = z.infer<typeof soundSchema>;
+
+export function emptyPiece(pieceId: string, pieceName: string): Piece {
+  return {
+    version: 1, id: pieceId, name: pieceName, sampleRate: 48_000, tempo: { bpm: 100, beatsPerBar: 4 }, lengthBeats: 64,
+    loop: { on: false, start: 0, end: 16 }, tracks: [], main: { gain: 1, chain: [] }, lanes: [], sounds: {}, prints: [],
+  };
+}

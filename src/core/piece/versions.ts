@@ -1,0 +1,35 @@
+import { z } from 'zod';
+import { pieceSchema, type Piece } from './piece';
+
+export const CURRENT_VERSION = 1;
+
+type Stored = Record<string, unknown>;
+
+/** From each version to the next. Version 1 is the first; the next change of the document adds `1: (stored) => ...`. */
+const migrations: Readonly<Record<number, (stored: Stored) => Stored>> = {};
+
+export class UnreadablePiece extends Error {}
+
+/**
+ * A stored document of any version as a piece of this one.
+ * @throws UnreadablePiece with what is wrong and where
+ */
+export function readPiece(stored: unknown): Piece {
+  let document = z.record(z.string(), z.unknown()).safeParse(stored).data;
+  if (!document) throw new UnreadablePiece('This is not a piece: it is no JSON object.');
+  let version = typeof document.version === 'number' ? document.version : NaN;
+  if (!(version >= 1)) throw new UnreadablePiece('This is not a piece: it has no version.');
+  if (version > CURRENT_VERSION) {
+    throw new UnreadablePiece(`This piece was made by a newer Zephiro (version ${version}); this one reads up to ${CURRENT_VERSION}. It was left as it is.`);
+  }
+  while (version < CURRENT_VERSION) {
+    const migrate = migrations[version];
+    if (!migrate) throw new UnreadablePiece(`No way is known from version ${version} of a piece.`);
+    document = migrate(document);
+    version += 1;
+  }
+  const result = pieceSchema.safeParse(document);
+  if (result.success) return result.data;
+  const issue = result.error.issues[0];
+  throw new UnreadablePiece(`The piece is damaged at ${issue?.path.join('.') || 'its root'}: ${issue?.message ?? 'unknown'}.`);
+}
