@@ -1,0 +1,47 @@
+import { closeSync, fsyncSync, openSync, readFileSync, renameSync, rmSync, writeSync } from 'node:fs';
+import { BadData } from '../src/core/formats/chainFile';
+import { readWav, UnreadableSound, writeWav, type Audio, type WavDepth } from '../src/core/formats/wav';
+
+const reason = (error: unknown): string => (error instanceof Error ? error.message : String(error));
+
+export function readSound(path: string): Audio {
+  let bytes: Uint8Array;
+  try {
+    bytes = readFileSync(path);
+  } catch (error) {
+    throw new BadData(`${path} cannot be read: ${reason(error)}.`);
+  }
+  try {
+    return readWav(bytes);
+  } catch (error) {
+    if (error instanceof UnreadableSound) throw new BadData(`${path}: ${error.message}`);
+    throw error;
+  }
+}
+
+export function readJson(path: string): unknown {
+  try {
+    return JSON.parse(readFileSync(path, 'utf8'));
+  } catch (error) {
+    throw new BadData(`${path} cannot be read as JSON: ${reason(error)}.`);
+  }
+}
+
+/** Writes whole or not at all: into a neighbour first, then renamed. */
+export function writeSound(path: string, audio: Audio, depth: WavDepth): void {
+  const neighbour = `${path}.${process.pid}.part`;
+  try {
+    const file = openSync(neighbour, 'w');
+    try {
+      const bytes = writeWav(audio, depth);
+      for (let at = 0; at < bytes.length; ) at += writeSync(file, bytes, at);
+      fsyncSync(file);
+    } finally {
+      closeSync(file);
+    }
+    renameSync(neighbour, path);
+  } catch (error) {
+    rmSync(neighbour, { force: true });
+    throw new BadData(`${path} cannot be written: ${reason(error)}. What was there before is unchanged.`);
+  }
+}

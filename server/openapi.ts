@@ -1,0 +1,31 @@
+import { z } from 'zod';
+import { pieceSchema, soundSchema } from '../src/core/piece/piece';
+import { saveSchema } from './pieceStore';
+
+const schema = (type: z.ZodType): unknown => z.toJSONSchema(type, { io: 'input', unrepresentable: 'any' });
+const answer = (description: string): unknown => ({ description });
+const problem = { description: 'What went wrong, what was kept and what to do', content: { 'application/problem+json': {} } };
+const body = (type: z.ZodType): unknown => ({ required: true, content: { 'application/json': { schema: schema(type) } } });
+
+/** The API as an OpenAPI document, made from the schemas that guard it. */
+export function apiDescription(): unknown {
+  return {
+    openapi: '3.1.0',
+    info: { title: 'Zephiro', version: '1' },
+    paths: {
+      '/api/pieces': {
+        get: { summary: 'All pieces, newest first', responses: { 200: answer('A list') } },
+        post: { summary: 'Store a new piece', requestBody: body(pieceSchema), responses: { 201: answer('Stored'), 400: problem, 409: problem } },
+      },
+      '/api/pieces/{id}': {
+        get: { summary: 'A piece with its revision and history', responses: { 200: answer('The piece'), 404: problem } },
+        put: { summary: 'Save over the revision named in If-Match', requestBody: body(saveSchema), responses: { 200: answer('The new revision'), 400: problem, 409: problem, 428: problem, 507: problem } },
+      },
+      '/api/sounds': {
+        post: { summary: 'Add a sound file (its bytes as the body, its name in ?name=)', responses: { 201: { description: 'Kept', content: { 'application/json': { schema: schema(soundSchema) } } }, 413: problem, 422: problem, 507: problem } },
+      },
+      '/api/sounds/{hash}': { get: { summary: 'A sound as 32-bit float WAV', responses: { 200: answer('WAV'), 404: problem } } },
+      '/api/sounds/{hash}/file': { get: { summary: 'A sound to download, ?bits=16, 24 or 32f', responses: { 200: answer('WAV'), 404: problem } } },
+    },
+  };
+}

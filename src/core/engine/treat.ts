@@ -1,0 +1,55 @@
+import { emptyPiece, type Lane, type Piece, type Slot } from '../piece/piece';
+import type { SoundData } from './clipReader';
+import { compilePlan } from './plan';
+import { render, type Rendered, type Tail } from './render';
+import type { Hear } from './slot';
+
+const SOUND = '0'.repeat(64);
+const CHANNEL = 'treated';
+
+export interface Treatment {
+  readonly sound: SoundData;
+  readonly sampleRate: number;
+  readonly bpm: number;
+  readonly chain: readonly Slot[];
+  readonly lanes?: readonly Lane[];
+  readonly tail: Tail;
+  readonly hear: Hear;
+}
+
+/** The channel that lanes of a treatment must name. */
+export const TREATED_CHANNEL = CHANNEL;
+
+/** A piece of one clip at its beginning, through one chain. */
+export function treatmentPiece(treatment: Treatment): Piece {
+  const frames = treatment.sound[0]?.length ?? 0;
+  const lengthSeconds = frames / treatment.sampleRate;
+  return {
+    ...emptyPiece('treatment', 'Treatment'),
+    sampleRate: treatment.sampleRate,
+    tempo: { bpm: treatment.bpm, beatsPerBar: 4 },
+    lengthBeats: Math.max(1, (lengthSeconds * treatment.bpm) / 60),
+    sounds: { [SOUND]: { name: 'input', frames, sampleRate: treatment.sampleRate, channels: treatment.sound.length > 1 ? 2 : 1 } },
+    tracks: [{
+      id: CHANNEL, name: 'Input', gain: 1, pan: 0, mute: false, solo: false, chain: [...treatment.chain],
+      clips: [{ id: 'clip', name: 'input', sound: SOUND, start: 0, offsetSeconds: 0, lengthSeconds, gain: 1, fadeInSeconds: 0, fadeOutSeconds: 0, print: null }],
+    }],
+    lanes: [...(treatment.lanes ?? [])],
+  };
+}
+
+/** A sound through a chain, by the same engine that plays a piece. */
+export function treat(treatment: Treatment): Rendered {
+  const { chain, hear } = treatment;
+  const last = [...chain].reverse().find((slot) => slot.on);
+  const rendered = render({
+    plan: compilePlan(treatmentPiece(treatment)),
+    sounds: new Map([[SOUND, treatment.sound]]),
+    fromSample: 0,
+    toSample: treatment.sound[0]?.length ?? 0,
+    tail: treatment.tail,
+    listening: hear !== 'mix' && last ? { channel: CHANNEL, slot: hear === 'dry' ? null : last.id, hear, matched: false } : undefined,
+  });
+  if (!rendered) throw new Error('A render without a progress callback cannot be stopped.');
+  return rendered;
+}
