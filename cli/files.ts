@@ -1,6 +1,8 @@
 import { closeSync, fsyncSync, openSync, readFileSync, renameSync, rmSync, writeSync } from 'node:fs';
 import { BadData } from '../src/core/formats/chainFile';
-import { readWav, UnreadableSound, writeWav, type Audio, type WavDepth } from '../src/core/formats/wav';
+import { UnreadableSound, type Audio } from '../src/core/formats/audio';
+import { readWav } from '../src/core/formats/readWav';
+import { writeWav, type WavDepth } from '../src/core/formats/writeWav';
 
 const reason = (error: unknown): string => (error instanceof Error ? error.message : String(error));
 

@@ -1,6 +1,7 @@
 import { peakOf } from '../src/core/analysis/levels';
 import { readAiff } from '../src/core/formats/aiff';
-import { readWav, UnreadableSound, type Audio } from '../src/core/formats/wav';
+import { UnreadableSound, type Audio } from '../src/core/formats/audio';
+import { readWav } from '../src/core/formats/readWav';
 
 const LONGEST_MINUTES = 30;
 

@@ -1,7 +1,8 @@
 import { readFileSync } from 'node:fs';
 import { parentPort, workerData } from 'node:worker_threads';
-import { z } from 'zod';
-import { UnreadableSound, writeWav } from '../src/core/formats/wav';
+import * as z from 'zod';
+import { UnreadableSound } from '../src/core/formats/audio';
+import { writeWav } from '../src/core/formats/writeWav';
 import { decodeSound } from './decode';
 
 /** Decodes one uploaded file away from the server's own thread and hands back the WAV that is kept. */

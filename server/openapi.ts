@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { pieceSchema, soundSchema } from '../src/core/piece/piece';
 import { saveSchema } from './pieceStore';
 

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { z } from 'zod';
+import * as z from 'zod';
 import { historyEntrySchema, type HistoryEntry } from '../src/core/piece/edit';
 import { pieceSchema, type Piece } from '../src/core/piece/piece';
 import { readPiece } from '../src/core/piece/versions';

@@ -1,5 +1,5 @@
 import type { ErrorRequestHandler, Response } from 'express';
-import { z } from 'zod';
+import * as z from 'zod';
 
 /** An answer to something that cannot be done: what happened, what was kept, what to do (RFC 9457). */
 export class Problem extends Error {

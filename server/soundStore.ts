@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import type { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { Worker } from 'node:worker_threads';
-import { z } from 'zod';
+import * as z from 'zod';
 import { soundSchema, type SoundInfo } from '../src/core/piece/piece';
 import type { Db } from './database';
 import { Problem } from './problem';

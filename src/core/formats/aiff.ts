@@ -1,4 +1,4 @@
-import { UnreadableSound, type Audio } from './wav';
+import { UnreadableSound, type Audio } from './audio';
 
 interface Common {
   readonly channels: number;

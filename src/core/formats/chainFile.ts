@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { findEffect, EFFECTS } from '../effects/catalogue';
 import { parseValue } from '../params/parse';
 import type { Param, ParamValue, ValueContext } from '../params/param';

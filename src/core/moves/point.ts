@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 
 /** How the value goes from this point to the next. */
 export type Shape = 'hold' | 'line' | 'curve';

@@ -3,9 +3,9 @@ import type { Taper } from './taper';
 
 /**
  * What a number means. `gain` and `ratio` are linear factors (1 = 0 dB = 100 %), shown as dB and as percent;
- * `bits`, `cents`, `octaves`, `percent` are plain figures in that unit.
+ * `bits`, `octaves`, `percent` are plain figures in that unit; a `count` has none.
  */
-export type Unit = 'gain' | 'ratio' | 'hz' | 'ms' | 'db' | 'bits' | 'octaves' | 'percent' | 'pan';
+export type Unit = 'gain' | 'ratio' | 'hz' | 'ms' | 'db' | 'bits' | 'octaves' | 'percent' | 'pan' | 'count';
 
 interface Described {
   /** The name on the rail. */

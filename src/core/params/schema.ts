@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { parseValue } from './parse';
 import { PLAIN_CONTEXT, type Param, type Params, type ParamValue } from './param';
 

@@ -1,5 +1,5 @@
 import { applyPatches, enablePatches, produceWithPatches, type Draft } from 'immer';
-import { z } from 'zod';
+import * as z from 'zod';
 import type { Piece } from './piece';
 
 enablePatches();

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { findEffect } from '../effects/catalogue';
 import { MAX_BPM, MIN_BPM } from '../music/tempo';
 import { pointSchema } from '../moves/point';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { pieceSchema, type Piece } from './piece';
 
 export const CURRENT_VERSION = 1;

@@ -1,7 +1,7 @@
 import { makeRandom } from '../dsp/random';
 import { newSlot } from '../piece/edits/chain';
 import { emptyPiece, type Clip, type Piece, type Track } from '../piece/piece';
-import { writeWav } from '../formats/wav';
+import { writeWav } from '../formats/writeWav';
 import { crates, type CrateHit, type Hit } from './crates';
 import { foghorn } from './foghorn';
 import { hum, type SungNote } from './hum';

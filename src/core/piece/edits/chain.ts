@@ -1,5 +1,5 @@
 import type { Draft } from 'immer';
-import { z } from 'zod';
+import * as z from 'zod';
 import { effectOf } from '../../effects/catalogue';
 import { initialValues } from '../../params/resolve';
 import { formatValue } from '../../params/format';

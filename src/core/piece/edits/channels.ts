@@ -1,5 +1,5 @@
 import type { Draft } from 'immer';
-import { z } from 'zod';
+import * as z from 'zod';
 import { formatValue } from '../../params/format';
 import { defineEdit, EditRefused } from '../edit';
 import { channelName, contextOf } from '../find';

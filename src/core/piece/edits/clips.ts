@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { defineEdit, EditRefused } from '../edit';
 import { channelName, findClip } from '../find';
 import { clipSchema, printSchema, soundSchema, type Piece } from '../piece';

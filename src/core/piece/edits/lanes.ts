@@ -1,5 +1,5 @@
 import type { Draft } from 'immer';
-import { z } from 'zod';
+import * as z from 'zod';
 import { pointSchema } from '../../moves/point';
 import { defineEdit, EditRefused } from '../edit';
 import { channelName, paramOf, sameTarget } from '../find';

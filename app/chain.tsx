@@ -1,0 +1,5 @@
+import { ChainView } from '@/features/chain/ChainView';
+
+export default function ChainRoute() {
+  return <ChainView />;
+}

@@ -1,0 +1,5 @@
+import { PieceView } from '@/features/piece/PieceView';
+
+export default function PieceRoute() {
+  return <PieceView />;
+}

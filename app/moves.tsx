@@ -1,0 +1,5 @@
+import { MovesView } from '@/features/moves/MovesView';
+
+export default function MovesRoute() {
+  return <MovesView />;
+}

@@ -1,0 +1,5 @@
+import { ShelfView } from '@/features/shelf/ShelfView';
+
+export default function ShelfRoute() {
+  return <ShelfView />;
+}

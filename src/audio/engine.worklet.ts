@@ -1,0 +1,100 @@
+import { Engine } from '../core/engine/engine';
+import { MeterWriter } from './meterMemory';
+import { toEngine, type ToEngine } from './protocol';
+
+/** Peaks fall by about 20 dB a second of 128-sample blocks. */
+const FALL = 0.9939;
+/** The clock may run ahead of the sound by this much before a block counts as late; devices take blocks in bunches. */
+const LATE_SECONDS = 0.06;
+const BLOCKS_PER_LOAD = 64;
+
+interface WorkletScope {
+  readonly sampleRate: number;
+  readonly currentTime: number;
+  registerProcessor(name: string, processor: unknown): void;
+  readonly AudioWorkletProcessor: new () => { readonly port: MessagePort };
+}
+const scope = globalThis as unknown as WorkletScope;
+
+/** The engine on the audio thread: 128 samples at a time, messages in between, meters through shared memory. */
+class EngineProcessor extends scope.AudioWorkletProcessor {
+  private readonly engine = new Engine(scope.sampleRate);
+  private readonly meters: MeterWriter;
+  private late = 0;
+  private ahead = Infinity;
+  private spent = 0;
+  private blocks = 0;
+  private sinceLoad = 0;
+  private load = 0;
+
+  constructor(options: { processorOptions: { memory: SharedArrayBuffer; first: readonly unknown[] } }) {
+    super();
+    this.meters = new MeterWriter(options.processorOptions.memory);
+    for (const message of options.processorOptions.first) this.take(message);
+    this.port.onmessage = (event: MessageEvent<unknown>) => this.take(event.data);
+  }
+
+  take(data: unknown): void {
+    const parsed = toEngine.safeParse(data);
+    if (!parsed.success) {
+      this.port.postMessage({ type: 'refused', message: parsed.error.message });
+      return;
+    }
+    this.obey(parsed.data);
+  }
+
+  obey(message: ToEngine): void {
+    const { engine } = this;
+    if (message.type === 'sounds') for (const sound of message.sounds) engine.addSound(sound.hash, sound.channels);
+    else if (message.type === 'plan') engine.setPlan(message.plan);
+    else if (message.type === 'play') engine.play(message.from);
+    else if (message.type === 'stop') engine.stop();
+    else if (message.type === 'locate') engine.locate(message.to);
+    else if (message.type === 'listen') engine.listen(message.listening);
+    else engine.queue(message.gesture);
+  }
+
+  process(_inputs: unknown, outputs: Float32Array[][]): boolean {
+    const output = outputs[0]!;
+    const left = output[0]!;
+    const right = output[1] ?? left;
+    const began = Date.now();
+    this.engine.process(left, right, left.length);
+    this.watch(began, left.length);
+    this.report();
+    return true;
+  }
+
+  /** The clock has whole milliseconds only; over many blocks the share of time spent still comes out right. */
+  watch(began: number, frames: number): void {
+    const ended = Date.now();
+    this.spent += ended - began;
+    this.sinceLoad += frames;
+    this.blocks += 1;
+    if (this.blocks === BLOCKS_PER_LOAD) {
+      const share = this.spent / 1000 / (this.sinceLoad / scope.sampleRate);
+      this.load += (share - this.load) * 0.2;
+      this.blocks = 0;
+      this.spent = 0;
+      this.sinceLoad = 0;
+    }
+    const ahead = began / 1000 - scope.currentTime;
+    if (ahead > this.ahead + LATE_SECONDS) {
+      this.late += 1;
+      this.ahead = ahead;
+    } else if (ahead < this.ahead) this.ahead = ahead;
+  }
+
+  report(): void {
+    const { engine, meters } = this;
+    const { channels } = engine;
+    for (let i = 0; i < channels.length; i += 1) {
+      const channel = channels[i]!;
+      meters.channel(i, channel.peakLeft, channel.peakRight, channel.dryPeak, channel.wetPeak, FALL);
+    }
+    meters.state(engine.playing, engine.position, engine.takeLimiterGain(), engine.takeGuardGain(), engine.caught, engine.matcher.gainDb);
+    meters.work(this.load, this.late);
+  }
+}
+
+scope.registerProcessor('zephiro-engine', EngineProcessor);

@@ -1,0 +1,101 @@
+/** Shared memory the audio thread writes and the page reads, without a message: playhead, meters, warnings. */
+const HEADER = 12;
+const PER_CHANNEL = 4;
+export const MOST_CHANNELS = 256;
+
+const PLAYING = 0;
+const POSITION = 1;
+const LOAD = 2;
+const LATE = 3;
+const LIMITER = 4;
+const GUARD = 5;
+const CAUGHT = 6;
+const MATCH_DB = 7;
+const BLOCKS = 8;
+
+export const makeMeterMemory = (): SharedArrayBuffer => new SharedArrayBuffer((HEADER + PER_CHANNEL * MOST_CHANNELS) * 8);
+
+export interface EngineState {
+  playing: boolean;
+  /** Sample of the piece that is being computed now. */
+  position: number;
+  /** Share of the time there is that the audio thread needs. */
+  load: number;
+  /** Times that the audio thread fell behind. */
+  late: number;
+  limiterGain: number;
+  guardGain: number;
+  caught: number;
+  matchDb: number;
+}
+
+/** The audio thread's side. */
+export class MeterWriter {
+  private readonly cells: Float64Array;
+
+  constructor(memory: SharedArrayBuffer) {
+    this.cells = new Float64Array(memory);
+  }
+
+  state(playing: boolean, position: number, limiterGain: number, guardGain: number, caught: number, matchDb: number): void {
+    const { cells } = this;
+    cells[PLAYING] = playing ? 1 : 0;
+    cells[POSITION] = position;
+    cells[LIMITER] = limiterGain;
+    cells[GUARD] = guardGain;
+    cells[CAUGHT] = caught;
+    cells[MATCH_DB] = matchDb;
+    cells[BLOCKS] = cells[BLOCKS]! + 1;
+  }
+
+  work(load: number, late: number): void {
+    this.cells[LOAD] = load;
+    this.cells[LATE] = late;
+  }
+
+  /** Peaks of one channel; each falls by `fall` a block unless it rises. */
+  channel(index: number, left: number, right: number, dry: number, wet: number, fall: number): void {
+    const at = HEADER + index * PER_CHANNEL;
+    this.rise(at, left, fall);
+    this.rise(at + 1, right, fall);
+    this.rise(at + 2, dry, fall);
+    this.rise(at + 3, wet, fall);
+  }
+
+  private rise(at: number, value: number, fall: number): void {
+    const fallen = this.cells[at]! * fall;
+    this.cells[at] = value > fallen ? value : fallen;
+  }
+}
+
+/** The page's side. */
+export class MeterReader {
+  private readonly cells: Float64Array;
+  readonly state: EngineState = { playing: false, position: 0, load: 0, late: 0, limiterGain: 1, guardGain: 1, caught: 0, matchDb: 0 };
+
+  constructor(memory: SharedArrayBuffer) {
+    this.cells = new Float64Array(memory);
+  }
+
+  read(): EngineState {
+    const { cells, state } = this;
+    state.playing = cells[PLAYING] === 1;
+    state.position = cells[POSITION]!;
+    state.load = cells[LOAD]!;
+    state.late = cells[LATE]!;
+    state.limiterGain = cells[LIMITER] || 1;
+    state.guardGain = cells[GUARD] || 1;
+    state.caught = cells[CAUGHT]!;
+    state.matchDb = cells[MATCH_DB]!;
+    return state;
+  }
+
+  get blocks(): number {
+    return this.cells[BLOCKS]!;
+  }
+
+  /** 0 left, 1 right, 2 dry, 3 wet. */
+  peak(channel: number, which: 0 | 1 | 2 | 3): number {
+    return this.cells[HEADER + channel * PER_CHANNEL + which] ?? 0;
+  }
+}

@@ -1,0 +1,8 @@
+import { effectOf } from '../core/effects/catalogue';
+import { toPainter } from './protocol';
+
+/** Runs an effect to see what it does, away from the page. */
+self.onmessage = (event: MessageEvent<unknown>) => {
+  const { ticket, effect, values, context } = toPainter.parse(event.data);
+  self.postMessage({ ticket, picture: effectOf(effect).picture(values, context) });
+};

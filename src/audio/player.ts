@@ -1,0 +1,112 @@
+import type { Gesture, Listening } from '../core/engine/engine';
+import type { Plan } from '../core/engine/plan';
+import { makeMeterMemory, MeterReader } from './meterMemory';
+import type { ToEngine } from './protocol';
+import type { LoadedSound } from './soundLibrary';
+
+/** Why there is no sound, in words for the screen. */
+export class NoAudio extends Error {}
+
+/**
+ * The engine on the browser's audio thread. Made silent; `play` is the first thing that needs a tap.
+ * Whatever is told before the thread stands is told to it when it does.
+ */
+export class Player {
+  readonly meters: MeterReader;
+  private readonly memory: SharedArrayBuffer;
+  private context: AudioContext | null = null;
+  private node: AudioWorkletNode | null = null;
+  private starting: Promise<void> | null = null;
+  private plan: Plan | null = null;
+  private readonly sounds = new Map<string, LoadedSound>();
+  private listening: Listening | null = null;
+  private parked = 0;
+
+  constructor(readonly sampleRate: number) {
+    if (typeof SharedArrayBuffer === 'undefined') {
+      throw new NoAudio('This browser keeps shared memory shut, which the sound needs. Open Zephiro from its own server, in a current browser.');
+    }
+    this.memory = makeMeterMemory();
+    this.meters = new MeterReader(this.memory);
+  }
+
+  setPlan(plan: Plan): void {
+    this.plan = plan;
+    this.tell({ type: 'plan', plan });
+  }
+
+  addSound(sound: LoadedSound): void {
+    if (this.sounds.has(sound.hash)) return;
+    this.sounds.set(sound.hash, sound);
+    this.tell({ type: 'sounds', sounds: [{ hash: sound.hash, channels: [...sound.channels] }] });
+  }
+
+  async play(fromSample: number): Promise<void> {
+    await this.wake();
+    this.tell({ type: 'play', from: fromSample });
+  }
+
+  stop(): void {
+    this.tell({ type: 'stop' });
+  }
+
+  locate(sample: number): void {
+    this.parked = sample;
+    this.tell({ type: 'locate', to: sample });
+  }
+
+  listen(listening: Listening): void {
+    this.listening = listening;
+    this.tell({ type: 'listen', listening });
+  }
+
+  gesture(gesture: Gesture): void {
+    this.tell({ type: 'gesture', gesture });
+  }
+
+  /** Sample of the piece now being computed; the parked place while there is no thread yet. */
+  get position(): number {
+    return this.node ? this.meters.read().position : this.parked;
+  }
+
+  /** Seconds between a sample's computing and its being heard, as far as the browser knows. */
+  get latencySeconds(): number {
+    return this.context ? this.context.baseLatency + (this.context.outputLatency || 0) : 0;
+  }
+
+  /** Makes the audio thread ready, ahead of the first tap where the browser lets it. */
+  prepare(): Promise<void> {
+    this.starting ??= this.start();
+    return this.starting;
+  }
+
+  private async wake(): Promise<void> {
+    await this.prepare();
+    if (this.context?.state !== 'running') await this.context?.resume();
+  }
+
+  private async start(): Promise<void> {
+    const context = new AudioContext({ sampleRate: this.sampleRate, latencyHint: 'interactive' });
+    await context.audioWorklet.addModule('/rt/engine.worklet.js');
+    const first: ToEngine[] = [
+      { type: 'sounds', sounds: [...this.sounds.values()].map((sound) => ({ hash: sound.hash, channels: [...sound.channels] })) },
+      ...(this.plan ? [{ type: 'plan' as const, plan: this.plan }] : []),
+      { type: 'locate', to: this.parked },
+      ...(this.listening ? [{ type: 'listen' as const, listening: this.listening }] : []),
+    ];
+    this.node = new AudioWorkletNode(context, 'zephiro-engine', {
+      numberOfInputs: 0, numberOfOutputs: 1, outputChannelCount: [2], processorOptions: { memory: this.memory, first },
+    });
+    this.node.connect(context.destination);
+    this.context = context;
+  }
+
+  private tell(message: ToEngine): void {
+    this.node?.port.postMessage(message);
+  }
+
+  async close(): Promise<void> {
+    this.node?.disconnect();
+    await this.context?.close();
+  }
+}

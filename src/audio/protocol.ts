@@ -1,0 +1,55 @@
+import * as z from 'zod';
+import type { Plan } from '../core/engine/plan';
+
+const floats = z.custom<Float32Array>((value) => value instanceof Float32Array);
+const listening = z.object({ channel: z.string(), slot: z.string().nullable(), hear: z.enum(['mix', 'wet', 'dry', 'difference']), matched: z.boolean() });
+const plan = z.custom<Plan>((value) => z.object({ sampleRate: z.number(), channels: z.array(z.object({ id: z.string() })).min(1) }).safeParse(value).success);
+const soundList = z.array(z.object({ hash: z.string(), channels: z.array(floats).min(1).max(2) }));
+
+/** What the page tells the audio thread. */
+export const toEngine = z.discriminatedUnion('type', [
+  z.object({ type: z.literal('sounds'), sounds: soundList }),
+  z.object({ type: z.literal('plan'), plan }),
+  z.object({ type: z.literal('play'), from: z.number() }),
+  z.object({ type: z.literal('stop') }),
+  z.object({ type: z.literal('locate'), to: z.number() }),
+  z.object({ type: z.literal('listen'), listening }),
+  z.object({
+    type: z.literal('gesture'),
+    gesture: z.object({ kind: z.enum(['hold', 'release']), channel: z.string(), slot: z.string().nullable(), value: z.number(), to: z.number(), atSample: z.number() }),
+  }),
+]);
+export type ToEngine = z.infer<typeof toEngine>;
+
+/** What the page asks of the print worker, and what it answers. */
+export const toPrinter = z.object({
+  plan,
+  sounds: soundList,
+  fromSample: z.number(),
+  toSample: z.number(),
+  tail: z.union([z.object({ kind: z.literal('silent') }), z.object({ kind: z.literal('seconds'), seconds: z.number() })]),
+  listening: listening.optional(),
+});
+export type ToPrinter = z.infer<typeof toPrinter>;
+
+export const fromPrinter = z.discriminatedUnion('type', [
+  z.object({ type: z.literal('progress'), share: z.number() }),
+  z.object({ type: z.literal('done'), left: floats, right: floats, cutShort: z.boolean() }),
+  z.object({ type: z.literal('failed'), message: z.string() }),
+]);
+
+/** A sound asked of the sound worker: where it lies and the rate it is wanted at. */
+export const toLoader = z.object({ hash: z.string(), url: z.string(), sampleRate: z.number(), framesPerPeak: z.number() });
+export type ToLoader = z.infer<typeof toLoader>;
+
+export const fromLoader = z.discriminatedUnion('type', [
+  z.object({ type: z.literal('loaded'), hash: z.string(), channels: z.array(floats).min(1).max(2), peaks: floats }),
+  z.object({ type: z.literal('failed'), hash: z.string(), message: z.string() }),
+]);
+
+export const toPainter = z.object({
+  ticket: z.number(),
+  effect: z.string(),
+  values: z.record(z.string(), z.union([z.number(), z.string(), z.boolean()])),
+  context: z.object({ tempo: z.object({ bpm: z.number(), beatsPerBar: z.number() }), sampleRate: z.number() }),
+});

@@ -1,0 +1,29 @@
+import type { Point, Shape } from './point';
+
+/** Two points never share a place: this apart at least, in beats. */
+export const LEAST_GAP = 1 / 256;
+
+/** A point moved, held between its neighbours so that the order stays. */
+export function movePoint(points: readonly Point[], index: number, beat: number, value: number): Point[] {
+  const low = index > 0 ? points[index - 1]!.beat + LEAST_GAP : 0;
+  const high = index < points.length - 1 ? points[index + 1]!.beat - LEAST_GAP : Infinity;
+  const held = Math.max(low, Math.min(high, Math.max(0, beat)));
+  return points.map((point, i) => (i === index ? { ...point, beat: held, value } : point));
+}
+
+/** A new point in its place; the segment it falls into passes its shape on. @returns the points and the index of the new one */
+export function addPoint(points: readonly Point[], beat: number, value: number): { points: Point[]; index: number } {
+  const before = points.filter((point) => point.beat <= beat);
+  const clash = points.some((point) => Math.abs(point.beat - beat) < LEAST_GAP);
+  if (clash) {
+    const index = points.findIndex((point) => Math.abs(point.beat - beat) < LEAST_GAP);
+    return { points: movePoint(points, index, points[index]!.beat, value), index };
+  }
+  const shape: Shape = before[before.length - 1]?.shape === 'hold' ? 'hold' : 'line';
+  return { points: [...before, { beat, value, shape, bend: 0 }, ...points.slice(before.length)], index: before.length };
+}
+
+export const removePoint = (points: readonly Point[], index: number): Point[] => points.filter((_, i) => i !== index);
+
+export const shapePoint = (points: readonly Point[], index: number, shape: Shape, bend: number): Point[] =>
+  points.map((point, i) => (i === index ? { ...point, shape, bend } : point));

@@ -1,0 +1,85 @@
+import * as z from 'zod';
+import { historyEntrySchema, type HistoryEntry } from '../core/piece/edit';
+import { soundSchema, type Piece } from '../core/piece/piece';
+import { readPiece } from '../core/piece/versions';
+
+const problemSchema = z.object({ title: z.string(), detail: z.string(), status: z.number(), keptAs: z.string().optional() });
+
+/** What the server said against a request, or that it could not be reached (`status` 0). */
+export class ApiProblem extends Error {
+  constructor(readonly status: number, readonly title: string, readonly detail: string, readonly keptAs: string | null = null) {
+    super(`${title}. ${detail}`);
+  }
+}
+
+const AWAY = new ApiProblem(0, 'The server is away', 'Your work is kept in this window and is saved as soon as it is back.');
+
+async function ask(url: string, init?: RequestInit): Promise<Response> {
+  let answer: Response;
+  try {
+    answer = await fetch(url, init);
+  } catch {
+    throw AWAY;
+  }
+  if (answer.ok) return answer;
+  if (answer.status === 502 || answer.status === 503) throw AWAY;
+  const problem = problemSchema.safeParse(await answer.json().catch(() => null));
+  if (!problem.success) throw new ApiProblem(answer.status, 'The server refused', `It answered ${answer.status}. Nothing was changed.`);
+  throw new ApiProblem(answer.status, problem.data.title, problem.data.detail, problem.data.keptAs ?? null);
+}
+
+const listingSchema = z.array(z.object({ id: z.string(), name: z.string(), revision: z.number(), updatedAt: z.string() }));
+export type PieceListing = z.infer<typeof listingSchema>[number];
+
+export const listPieces = async (): Promise<PieceListing[]> => listingSchema.parse(await (await ask('/api/pieces')).json());
+
+const storedSchema = z.object({
+  piece: z.unknown(),
+  revision: z.number(),
+  history: z.object({ entries: z.array(historyEntrySchema), cursor: z.number() }),
+});
+
+export interface StoredPiece {
+  readonly piece: Piece;
+  readonly revision: number;
+  readonly entries: HistoryEntry[];
+  readonly cursor: number;
+}
+
+export async function fetchPiece(id: string): Promise<StoredPiece> {
+  const stored = storedSchema.parse(await (await ask(`/api/pieces/${encodeURIComponent(id)}`)).json());
+  return { piece: readPiece(stored.piece), revision: stored.revision, entries: stored.history.entries, cursor: stored.history.cursor };
+}
+
+export interface SaveRequest {
+  readonly saveId: string;
+  readonly piece: Piece;
+  readonly history: { readonly from: number; readonly entries: readonly HistoryEntry[]; readonly cursor: number };
+}
+
+const revisionSchema = z.object({ revision: z.number() });
+
+/** Saves over `revision`; gives the new one. The same request may be sent again when its answer was lost. */
+export async function savePiece(revision: number, save: SaveRequest): Promise<number> {
+  const answer = await ask(`/api/pieces/${encodeURIComponent(save.piece.id)}`, {
+    method: 'PUT',
+    headers: { 'Content-Type': 'application/json', 'If-Match': `"${revision}"` },
+    body: JSON.stringify(save),
+  });
+  return revisionSchema.parse(await answer.json()).revision;
+}
+
+export async function createPiece(piece: Piece): Promise<void> {
+  await ask('/api/pieces', { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(piece) });
+}
+
+const storedSound = soundSchema.extend({ hash: z.string() });
+export type StoredSound = z.infer<typeof storedSound>;
+
+export async function uploadSound(body: Blob, name: string): Promise<StoredSound> {
+  const answer = await ask(`/api/sounds?name=${encodeURIComponent(name)}`, { method: 'POST', headers: { 'Content-Type': 'application/octet-stream' }, body });
+  return storedSound.parse(await answer.json());
+}
+
+export const soundFileUrl = (hash: string, name: string, bits: '16' | '24' | '32f'): string =>
+  `/api/sounds/${hash}/file?bits=${bits}&name=${encodeURIComponent(name)}`;

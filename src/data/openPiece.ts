@@ -1,0 +1,114 @@
+import { create } from 'zustand';
+import { applyEdit, applyPiecePatches, EditRefused, type Edit, type HistoryEntry } from '../core/piece/edit';
+import type { Piece } from '../core/piece/piece';
+import { fetchPiece } from './api';
+
+/** Where the piece stands against the server's copy. */
+export type SaveState =
+  | { readonly kind: 'saved' }
+  | { readonly kind: 'waiting' }
+  | { readonly kind: 'away'; readonly message: string }
+  | { readonly kind: 'refused'; readonly message: string }
+  | { readonly kind: 'conflict'; readonly message: string; readonly keptAs: string | null };
+
+interface OpenPiece {
+  piece: Piece | null;
+  revision: number;
+  entries: readonly HistoryEntry[];
+  /** How many entries are in force; those after it can be redone. */
+  cursor: number;
+  /** Entries from this place on have not reached the server. */
+  savedEntries: number;
+  /** The earliest place at which the history was cut since the last save was put together. */
+  cutSince: number;
+  /** Counts every change of piece, entries or cursor; a save is current while this has not moved on. */
+  change: number;
+  saveState: SaveState;
+  notice: string | null;
+  open(id: string): Promise<void>;
+  /** Does an edit; a refusal becomes a notice and changes nothing. */
+  run<Args>(edit: Edit<Args>, args: Args): boolean;
+  /** Undoes or redoes until `cursor` entries are in force. */
+  goTo(cursor: number): void;
+  undo(): void;
+  redo(): void;
+  say(notice: string | null): void;
+  saving(state: SaveState): void;
+  /** A save is being put together now. */
+  saveBegins(): void;
+  savedAs(revision: number, upTo: number, change: number): void;
+}
+
+export const useOpenPiece = create<OpenPiece>((set, get) => ({
+  piece: null,
+  revision: 0,
+  entries: [],
+  cursor: 0,
+  savedEntries: 0,
+  cutSince: Infinity,
+  change: 0,
+  saveState: { kind: 'saved' },
+  notice: null,
+
+  open: async (id) => {
+    const stored = await fetchPiece(id);
+    set({ ...stored, savedEntries: stored.entries.length, cutSince: Infinity, change: 0, saveState: { kind: 'saved' }, notice: null });
+  },
+
+  run: (edit, args) => {
+    const { piece, entries, cursor, savedEntries, cutSince, change } = get();
+    if (!piece) return false;
+    try {
+      const edited = applyEdit(piece, edit, args);
+      if (edited.forward.length === 0) return true;
+      const entry: HistoryEntry = {
+        id: crypto.randomUUID(), at: new Date().toISOString(), edit: edit.name, label: edited.label.slice(0, 300),
+        forward: edited.forward, backward: edited.backward,
+      };
+      set({
+        piece: edited.piece, entries: [...entries.slice(0, cursor), entry], cursor: cursor + 1,
+        savedEntries: Math.min(savedEntries, cursor), cutSince: Math.min(cutSince, cursor), change: change + 1, saveState: { kind: 'waiting' },
+      });
+      return true;
+    } catch (error) {
+      if (!(error instanceof EditRefused)) throw error;
+      set({ notice: error.message });
+      return false;
+    }
+  },
+
+  goTo: (goal) => {
+    const { entries, cursor, change } = get();
+    let { piece } = get();
+    if (!piece) return;
+    const end = Math.max(0, Math.min(entries.length, goal));
+    if (end === cursor) return;
+    for (let at = cursor; at > end; at -= 1) piece = applyPiecePatches(piece, entries[at - 1]!.backward);
+    for (let at = cursor; at < end; at += 1) piece = applyPiecePatches(piece, entries[at]!.forward);
+    set({ piece, cursor: end, change: change + 1, saveState: { kind: 'waiting' } });
+  },
+
+  undo: () => {
+    const { cursor, entries, goTo } = get();
+    const label = entries[cursor - 1]?.label;
+    goTo(cursor - 1);
+    if (label) set({ notice: `Undone: ${label}` });
+  },
+
+  redo: () => {
+    const { cursor, entries, goTo } = get();
+    const label = entries[cursor]?.label;
+    goTo(cursor + 1);
+    if (label) set({ notice: `Redone: ${label}` });
+  },
+
+  say: (notice) => set({ notice }),
+  saving: (saveState) => set({ saveState }),
+  saveBegins: () => set({ cutSince: Infinity }),
+  savedAs: (revision, upTo, change) =>
+    set((now) => ({
+      revision,
+      savedEntries: Math.min(upTo, now.cutSince),
+      saveState: now.change === change ? { kind: 'saved' } : { kind: 'waiting' },
+    })),
+}));

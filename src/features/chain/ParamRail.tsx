@@ -1,0 +1,52 @@
+import { useMemo, useRef } from 'react';
+import type { View } from 'react-native';
+import { samplesToBeats } from '../../core/music/tempo';
+import type { Param, ParamValue } from '../../core/params/param';
+import { contextOf, findLane } from '../../core/piece/find';
+import type { Target } from '../../core/piece/piece';
+import { elementOf, useFrame } from '../../ui/frame';
+import { ChoiceRail, Rail, SwitchRail, type RailLane } from '../../ui/Rail';
+import { laneTrack, trackAt } from '../studio/recorder';
+import { useHand, usePiece, useStudio } from '../studio/StudioProvider';
+
+interface ParamRailProps {
+  readonly target: Target;
+  readonly param: Param;
+  readonly value: ParamValue;
+  readonly initial?: ParamValue;
+  readonly mix?: boolean;
+  /** Told while a hand moves it, before it is part of the piece: what a picture needs. */
+  readonly onLive?: (value: ParamValue | null) => void;
+}
+
+/** A rail tied to a target of the piece: touched it is heard, let go it is kept, armed it is recorded; its lane lies on it in coral. */
+export function ParamRail({ target, param, value, initial, mix, onLive }: ParamRailProps) {
+  const piece = usePiece();
+  const hand = useHand(target);
+  const { studio } = useStudio();
+  const context = useMemo(() => contextOf(piece), [piece]);
+  const mark = useRef<View>(null);
+  const lane = findLane(piece, target);
+  const track = useMemo(() => (lane?.on ? laneTrack(piece, lane, param) : null), [lane, param, piece]);
+  const railLane = useMemo<RailLane | undefined>(() => {
+    if (!track) return undefined;
+    const low = track.positions.reduce((a, b) => Math.min(a, b), 1);
+    const high = track.positions.reduce((a, b) => Math.max(a, b), 0);
+    return { low, high, live: () => trackAt(track, samplesToBeats(studio.player.position, context.tempo, context.sampleRate)) };
+  }, [track, studio, context]);
+  useFrame(() => {
+    const element = railLane ? elementOf(mark.current) : null;
+    if (element && railLane) element.style.left = `${railLane.live() * 100}%`;
+  });
+  const set = (next: ParamValue): void => {
+    onLive?.(null);
+    hand.release(next);
+  };
+  if (param.kind === 'toggle') return <SwitchRail param={param} value={value} onSet={set} />;
+  if (param.kind === 'choice') return <ChoiceRail param={param} value={value} onSet={set} />;
+  const touch = (next: ParamValue): void => {
+    onLive?.(next);
+    hand.touch(next);
+  };
+  return <Rail param={param} value={value} context={context} initial={initial} mix={mix} lane={railLane} laneMark={mark} onTouch={touch} onSet={set} />;
+}

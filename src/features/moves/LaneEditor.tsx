@@ -1,0 +1,168 @@
+import { useMemo, useRef, useState } from 'react';
+import { StyleSheet, View } from 'react-native';
+import Svg, { Circle, Path } from 'react-native-svg';
+import { addPoint, movePoint } from '../../core/moves/editPoints';
+import { bent } from '../../core/moves/evaluate';
+import type { Point } from '../../core/moves/point';
+import { formatNumber } from '../../core/params/format';
+import type { Param } from '../../core/params/param';
+import { effectOf } from '../../core/effects/catalogue';
+import { setPoints } from '../../core/piece/edits/lanes';
+import { findSlot, paramOf } from '../../core/piece/find';
+import type { Lane, Piece } from '../../core/piece/piece';
+import { useOpenPiece } from '../../data/openPiece';
+import { useDrag, useKeys, type Drag } from '../../ui/pointer';
+import { useTokens } from '../../ui/theme';
+import { Words } from '../../ui/Words';
+import { laneTrack, valueInUnit } from '../studio/recorder';
+import { usePiece } from '../studio/StudioProvider';
+import { PointTools } from './PointTools';
+
+const HEIGHT = 112;
+const PAD = 12;
+/** A finger this near takes the point along. */
+const REACH_PX = 22;
+
+interface LaneEditorProps {
+  readonly lane: Lane;
+  readonly pxPerBeat: number;
+  readonly width: number;
+}
+
+/** One lane: its line in coral, points that are dragged, a tap on the line adds one, tools for the chosen one. */
+export function LaneEditor({ lane, pxPerBeat, width }: LaneEditorProps) {
+  const piece = usePiece();
+  const tokens = useTokens();
+  const param = paramOf(piece, lane.target);
+  const [moved, setMoved] = useState<readonly Point[] | null>(null);
+  const [chosen, setChosen] = useState<number | null>(null);
+  const view = useRef<View>(null);
+  const grip = useRef<{ index: number; beat: number; position: number; points: readonly Point[] } | null>(null);
+  const points = moved ?? lane.points;
+  const track = useMemo(() => (param ? laneTrack(piece, { ...lane, points: [...points] }, param) : null), [piece, lane, points, param]);
+  const run = useOpenPiece((state) => state.run);
+  const place = (index: number): { x: number; y: number } => ({
+    x: points[index]!.beat * pxPerBeat,
+    y: PAD + (1 - (track?.positions[index] ?? 0)) * (HEIGHT - 2 * PAD),
+  });
+  const nearest = (x: number, y: number): number | null => {
+    let best: number | null = null;
+    let away = REACH_PX;
+    points.forEach((_, i) => {
+      const at = place(i);
+      const distance = Math.hypot(at.x - x, at.y - y);
+      if (distance < away) {
+        away = distance;
+        best = i;
+      }
+    });
+    return best;
+  };
+  const positionAtY = (y: number): number => Math.min(1, Math.max(0, 1 - (y - PAD) / (HEIGHT - 2 * PAD)));
+  const value = (position: number): number => (param ? valueInUnit(piece, param, position, lane.unit) : 0);
+  useDrag(view, {
+    begin: (drag) => {
+      const index = nearest(drag.startX, drag.startY);
+      if (index === null) return false;
+      grip.current = { index, beat: points[index]!.beat, position: track?.positions[index] ?? 0, points };
+      setChosen(index);
+      return true;
+    },
+    move: (drag: Drag) => {
+      const from = grip.current;
+      if (!from) return;
+      const beat = from.beat + (drag.x - drag.startX) / pxPerBeat;
+      const position = Math.min(1, Math.max(0, from.position - (drag.y - drag.startY) / (HEIGHT - 2 * PAD)));
+      grip.current = { ...from };
+      setMoved(movePoint(from.points, from.index, beat, value(position)));
+    },
+    end: (_drag, cancelled) => {
+      if (!cancelled && moved) run(setPoints, { lane: lane.id, points: [...moved], what: 'Move' });
+      setMoved(null);
+      grip.current = null;
+    },
+    tap: (drag) => {
+      const index = nearest(drag.x, drag.y);
+      if (index !== null) {
+        setChosen(index);
+        return;
+      }
+      const added = addPoint(points, drag.x / pxPerBeat, value(positionAtY(drag.y)));
+      run(setPoints, { lane: lane.id, points: added.points, what: 'Add' });
+      setChosen(added.index);
+    },
+  }, 'none');
+  useKeys(view, (event) => {
+    const step = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0;
+    if (step === 0) return false;
+    setChosen((before) => Math.max(0, Math.min(points.length - 1, (before ?? -1) + step)));
+    return true;
+  });
+  if (!param || !track) return <Words kind="small">These moves wait: what they moved is no longer here.</Words>;
+  return (
+    <View style={[styles.lane, { borderColor: tokens.line, opacity: lane.on ? 1 : 0.5 }]}>
+      <View style={styles.head}>
+        <Words kind="strong" tone="coralInk" numberOfLines={1}>{`∿ ${laneName(piece, lane, param)}`}</Words>
+        <Words kind="small">{`${points.length} ${points.length === 1 ? 'point' : 'points'}`}</Words>
+      </View>
+      <View
+        ref={view}
+        role="group"
+        tabIndex={0}
+        aria-label={`Lane ${laneName(piece, lane, param)}, ${points.length} points. Arrow keys choose a point`}
+        style={[styles.field, { width, backgroundColor: tokens.card }]}
+      >
+        <Svg width={width} height={HEIGHT}>
+          <Path d={linePath(points, track.positions, track.shapes, pxPerBeat, width)} stroke={tokens.coral} strokeWidth={2.2} fill="none" strokeLinejoin="round" />
+          {points.map((_, i) => {
+            const at = place(i);
+            const on = i === chosen;
+            return <Circle key={i} cx={at.x} cy={at.y} r={on ? 8 : 5} fill={on ? tokens.coral : tokens.card} stroke={tokens.coral} strokeWidth={2} />;
+          })}
+        </Svg>
+        {param.kind === 'number' ? (
+          <>
+            <Words kind="small" style={styles.top}>{formatNumber({ ...param, offAt: undefined }, param.max)}</Words>
+            <Words kind="small" style={styles.bottom}>{formatNumber({ ...param, offAt: undefined }, param.min)}</Words>
+          </>
+        ) : null}
+      </View>
+      <PointTools lane={lane} param={param} chosen={chosen !== null && chosen < lane.points.length ? chosen : null} onChoose={setChosen} />
+    </View>
+  );
+}
+
+export function laneName(piece: Piece, lane: Lane, param: Param): string {
+  const slot = lane.target.effect ? findSlot(piece, lane.target.channel, lane.target.effect) : undefined;
+  return slot ? `${effectOf(slot.effect).name} ${param.label.toLowerCase()}` : param.label;
+}
+
+const CURVE_STEPS = 16;
+
+function linePath(points: readonly Point[], positions: Float64Array, shapes: Uint8Array, pxPerBeat: number, width: number): string {
+  const y = (position: number): string => (PAD + (1 - position) * (HEIGHT - 2 * PAD)).toFixed(1);
+  let path = `M0 ${y(positions[0]!)}`;
+  points.forEach((point, i) => {
+    const x = point.beat * pxPerBeat;
+    path += `L${x.toFixed(1)} ${y(positions[i]!)}`;
+    const next = points[i + 1];
+    if (!next) return;
+    const length = (next.beat - point.beat) * pxPerBeat;
+    if (shapes[i] === 1) path += `H${(x + length).toFixed(1)}`;
+    else if (shapes[i] === 2) {
+      for (let k = 1; k < CURVE_STEPS; k += 1) {
+        const share = bent(k / CURVE_STEPS, point.bend);
+        path += `L${(x + (length * k) / CURVE_STEPS).toFixed(1)} ${y(positions[i]! + (positions[i + 1]! - positions[i]!) * share)}`;
+      }
+    }
+  });
+  return `${path}H${width.toFixed(1)}`;
+}
+
+const styles = StyleSheet.create({
+  lane: { borderTopWidth: 1, paddingTop: 8, marginTop: 10 },
+  head: { flexDirection: 'row', justifyContent: 'space-between', alignItems: 'baseline', gap: 10, maxWidth: 640 },
+  field: { height: HEIGHT, borderRadius: 10, overflow: 'hidden', marginTop: 4, cursor: 'pointer', userSelect: 'none' },
+  top: { position: 'absolute', right: 6, top: 1, fontSize: 11, pointerEvents: 'none' },
+  bottom: { position: 'absolute', right: 6, bottom: 1, fontSize: 11, pointerEvents: 'none' },
+});

@@ -1,0 +1,74 @@
+import { ScrollView, StyleSheet, View } from 'react-native';
+import { MAIN } from '../../core/piece/piece';
+import { useSession } from '../../data/session';
+import { useTokens, useWide } from '../../ui/theme';
+import { Words } from '../../ui/Words';
+import { ChannelButton } from '../chain/ChannelButton';
+import { ClipRow } from '../time/ClipRow';
+import { Playhead } from '../time/Playhead';
+import { TimeRuler } from '../time/TimeRuler';
+import { useTimeScale } from '../time/useTimeScale';
+import { ZoomButtons } from '../time/ZoomButtons';
+import { usePiece } from '../studio/StudioProvider';
+import { LaneEditor } from './LaneEditor';
+
+const WAVE = 64;
+
+/** The lanes of a channel stacked under its waveform. */
+export function MovesView() {
+  const piece = usePiece();
+  const wide = useWide();
+  const tokens = useTokens();
+  const { channel: wanted, armed } = useSession();
+  const channel = wanted === MAIN || piece.tracks.some((track) => track.id === wanted) ? wanted : (piece.tracks[0]?.id ?? MAIN);
+  const track = piece.tracks.find((candidate) => candidate.id === channel);
+  const lanes = piece.lanes.filter((lane) => lane.target.channel === channel);
+  const elsewhere = piece.lanes.length - lanes.length;
+  const scale = useTimeScale();
+  return (
+    <View style={styles.view}>
+      <View style={styles.head}>
+        <View style={styles.title}>
+          <Words kind="small">Moves of</Words>
+          <ChannelButton channel={channel} />
+        </View>
+        <ZoomButtons />
+      </View>
+      <ScrollView contentContainerStyle={wide ? styles.bodyWide : styles.body}>
+        <View onLayout={scale.onLayout}>
+          <ScrollView horizontal showsHorizontalScrollIndicator={false}>
+            <View style={{ width: scale.width }}>
+              <TimeRuler width={scale.width} pxPerBeat={scale.pxPerBeat} />
+              {track ? <ClipRow track={track} pxPerBeat={scale.pxPerBeat} height={WAVE} /> : null}
+              {lanes.map((lane) => (
+                <LaneEditor key={lane.id} lane={lane} pxPerBeat={scale.pxPerBeat} width={scale.width} />
+              ))}
+              <Playhead pxPerBeat={scale.pxPerBeat} />
+            </View>
+          </ScrollView>
+        </View>
+        {lanes.length === 0 ? (
+          <View style={[styles.empty, { borderColor: tokens.line }]}>
+            <Words kind="water" tone="coralInk">No moves here yet</Words>
+            <Words kind="small" style={styles.emptyText}>
+              {armed
+                ? 'Armed. Press play and drag any rail of this channel: what your hand does becomes a lane here.'
+                : 'Press moves below, then play and drag any rail of this channel: what your hand does becomes a lane here.'}
+            </Words>
+          </View>
+        ) : null}
+        {elsewhere > 0 ? <Words kind="small">{`${elsewhere} more ${elsewhere === 1 ? 'lane' : 'lanes'} on other channels.`}</Words> : null}
+      </ScrollView>
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  view: { flex: 1, minHeight: 0 },
+  head: { flexDirection: 'row', alignItems: 'center', paddingHorizontal: 16, paddingTop: 8 },
+  title: { flex: 1, minWidth: 0 },
+  body: { paddingHorizontal: 12, paddingBottom: 20, gap: 12 },
+  bodyWide: { paddingHorizontal: 24, paddingBottom: 24, gap: 12 },
+  empty: { borderWidth: 1, borderStyle: 'dashed', borderRadius: 16, padding: 24, gap: 6, alignItems: 'center' },
+  emptyText: { textAlign: 'center', maxWidth: 420 },
+});

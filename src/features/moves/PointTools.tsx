@@ -1,0 +1,95 @@
+import { StyleSheet, View } from 'react-native';
+import { movePoint, addPoint, removePoint, shapePoint } from '../../core/moves/editPoints';
+import { SHAPES, type Shape } from '../../core/moves/point';
+import type { Param, ParamValue } from '../../core/params/param';
+import { beatsToMs, fromEngineNumber, paramPosition, toEngineNumber } from '../../core/params/resolve';
+import { removeLane, setLaneOn, setPoints } from '../../core/piece/edits/lanes';
+import { contextOf } from '../../core/piece/find';
+import { figure } from '../../core/params/make';
+import type { Lane } from '../../core/piece/piece';
+import { useOpenPiece } from '../../data/openPiece';
+import { RailValue } from '../../ui/RailValue';
+import { Tap } from '../../ui/Tap';
+import { Words } from '../../ui/Words';
+import { laneTrack, trackAt, valueInUnit } from '../studio/recorder';
+import { usePiece, useStudio } from '../studio/StudioProvider';
+
+interface PointToolsProps {
+  readonly lane: Lane;
+  readonly param: Param;
+  readonly chosen: number | null;
+  readonly onChoose: (index: number | null) => void;
+}
+
+const NEXT: Record<Shape, Shape> = { line: 'hold', hold: 'curve', curve: 'line' };
+const BENDS: readonly number[] = [0.6, -0.6];
+
+/** For the chosen point: its value and place to type, the shape after it, removing it; for the lane: a point at the playhead, following it, clearing it. */
+export function PointTools({ lane, param, chosen, onChoose }: PointToolsProps) {
+  const piece = usePiece();
+  const { studio } = useStudio();
+  const { run } = useOpenPiece.getState();
+  const context = contextOf(piece);
+  const point = chosen === null ? undefined : lane.points[chosen];
+  const own = (value: number): number => (lane.unit === 'beats' ? beatsToMs(value, context) : value);
+  const set = (points: Lane['points'], what: 'Move' | 'Add' | 'Remove' | 'Bend'): boolean => run(setPoints, { lane: lane.id, points, what });
+  const addHere = (): void => {
+    const { beat } = studio;
+    const position = trackAt(laneTrack(piece, lane, param), beat);
+    const added = addPoint(lane.points, beat, valueInUnit(piece, param, position, lane.unit));
+    if (set(added.points, 'Add')) onChoose(added.index);
+  };
+  const setValue = (index: number, value: ParamValue): void => {
+    const position = paramPosition(param, toEngineNumber(param, value, context));
+    set(movePoint(lane.points, index, lane.points[index]!.beat, valueInUnit(piece, param, position, lane.unit)), 'Move');
+  };
+  return (
+    <View style={styles.tools}>
+      {point && chosen !== null ? (
+        <View role="group" aria-label={`Point ${chosen + 1} of ${lane.points.length}`} style={styles.row}>
+          <Words kind="small">{`point ${chosen + 1}`}</Words>
+          <RailValue param={param} value={fromEngineNumber(param, own(point.value))} context={context} onSet={(value) => setValue(chosen, value)} />
+          <RailValue
+            param={PLACE}
+            value={Math.round(point.beat * 1000) / 1000 + 1}
+            context={context}
+            onSet={(beat) => typeof beat === 'number' && set(movePoint(lane.points, chosen, beat - 1, point.value), 'Move')}
+          />
+          <Words kind="small">beat</Words>
+          <Tap label={`Shape after this point: ${shapeName(point.shape, point.bend)}. Change`} text={shapeName(point.shape, point.bend)} onPress={() => set(nextShape(lane, chosen), 'Bend')} />
+          <Tap
+            icon="minus"
+            label="Remove this point"
+            disabled={lane.points.length === 1}
+            onPress={() => {
+              if (set(removePoint(lane.points, chosen), 'Remove')) onChoose(null);
+            }}
+          />
+        </View>
+      ) : null}
+      <View style={styles.row}>
+        <Tap icon="plus" label="Add a point at the playhead" text="point here" onPress={addHere} />
+        <Tap role="switch" chosen={lane.on} tone="coralInk" label="Follow these moves" text={lane.on ? 'followed' : 'left aside'} onPress={() => run(setLaneOn, { lane: lane.id, on: !lane.on })} />
+        <Tap plain icon="trash-2" tone="mute" label="Remove these moves" onPress={() => run(removeLane, { lane: lane.id })} />
+      </View>
+    </View>
+  );
+}
+
+/** A point's place, typed as a beat counted from 1. */
+const PLACE = figure({ label: 'Beat', hint: 'Where the point lies, in beats from 1.', group: 'Point', unit: 'count', min: 1, max: 100_001, initial: 1 });
+
+const shapeName = (shape: Shape, bend: number): string => (shape === 'curve' ? (bend > 0 ? 'curve, early' : 'curve, late') : shape);
+
+/** Line, hold, a curve that hurries, a curve that waits, and round again. */
+function nextShape(lane: Lane, index: number): Lane['points'] {
+  const point = lane.points[index]!;
+  if (point.shape === 'curve' && point.bend > 0) return shapePoint(lane.points, index, 'curve', BENDS[1]!);
+  const shape = NEXT[point.shape];
+  return shapePoint(lane.points, index, SHAPES.includes(shape) ? shape : 'line', shape === 'curve' ? BENDS[0]! : 0);
+}
+
+const styles = StyleSheet.create({
+  tools: { gap: 6, marginTop: 6, maxWidth: 640 },
+  row: { flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', gap: 8 },
+});

@@ -1,0 +1,161 @@
+import { ScrollView, StyleSheet, View } from 'react-native';
+import { setSwitch } from '../../core/piece/edits/channels';
+import type { Track } from '../../core/piece/piece';
+import { useOpenPiece } from '../../data/openPiece';
+import { useSession } from '../../data/session';
+import { Tap } from '../../ui/Tap';
+import { useTokens, useWide } from '../../ui/theme';
+import { Words } from '../../ui/Words';
+import { ChannelPane } from '../chain/ChainView';
+import { ClipRow } from '../time/ClipRow';
+import { Playhead } from '../time/Playhead';
+import { TimeRuler } from '../time/TimeRuler';
+import { useTimeScale } from '../time/useTimeScale';
+import { ZoomButtons } from '../time/ZoomButtons';
+import { usePiece, useStudio } from '../studio/StudioProvider';
+import { HistoryButton } from './HistoryButton';
+import { ImportButton } from './ImportButton';
+import { FirstSteps } from './FirstSteps';
+import { LevelBars } from './LevelBars';
+import { SelectionBar } from './SelectionBar';
+
+const ROW = 84;
+
+/** Tracks with their clips along time; on a wide screen with the chosen channel beside them. */
+export function PieceView() {
+  const wide = useWide();
+  const tokens = useTokens();
+  const channel = useSession((state) => state.channel);
+  return (
+    <View style={styles.panes}>
+      <View style={styles.piece}>
+        <Head />
+        <MissingSounds />
+        <ScrollView style={styles.scroll} contentContainerStyle={styles.scrollContent}>
+          <Tracks />
+          <FirstSteps />
+        </ScrollView>
+        <SelectionBar />
+      </View>
+      {wide ? <View style={[styles.side, { borderColor: tokens.line }]}><ChannelPane channel={channel} /></View> : null}
+    </View>
+  );
+}
+
+function Head() {
+  const piece = usePiece();
+  return (
+    <View style={styles.head}>
+      <Words kind="title" role="heading" aria-level={1} numberOfLines={1} style={styles.title}>{piece.name}</Words>
+      <ZoomButtons />
+      <HistoryButton />
+      <ImportButton />
+    </View>
+  );
+}
+
+function MissingSounds() {
+  const { missing, studio } = useStudio();
+  if (missing.size === 0) return null;
+  return (
+    <View role="alert" style={styles.missing}>
+      <Words kind="small" tone="danger" style={styles.title}>{`${missing.size} ${missing.size === 1 ? 'sound' : 'sounds'} could not be loaded: ${[...missing.values()][0]}. The piece itself is whole.`}</Words>
+      <Tap label="Load the missing sounds again" text="Try again" onPress={() => studio.retryMissing()} />
+    </View>
+  );
+}
+
+function Tracks() {
+  const piece = usePiece();
+  const tokens = useTokens();
+  const wide = useWide();
+  const { pxPerBeat, width, onLayout } = useTimeScale();
+  const { set } = useSession();
+  if (piece.tracks.length === 0) {
+    return (
+      <View style={styles.empty}>
+        <Words kind="water">Nothing here yet</Words>
+        <Words kind="small">Add a sound: WAV, AIFF, FLAC, MP3 or OGG. It becomes a clip on a track of its own.</Words>
+      </View>
+    );
+  }
+  return (
+    <View style={styles.tracks}>
+      <View style={{ width: wide ? 178 : 104 }}>
+        <View style={styles.rulerGap} />
+        {piece.tracks.map((track, index) => <TrackHead key={track.id} track={track} index={index} />)}
+        <MainHead index={piece.tracks.length} />
+      </View>
+      <View style={styles.lanes} onLayout={onLayout}>
+        <ScrollView horizontal showsHorizontalScrollIndicator={false}>
+          <View style={{ width }}>
+            <TimeRuler width={width} pxPerBeat={pxPerBeat} />
+            {piece.tracks.map((track) => (
+              <View key={track.id} style={[styles.lane, { borderColor: tokens.line, opacity: track.mute ? 0.45 : 1 }]}>
+                <ClipRow track={track} pxPerBeat={pxPerBeat} height={ROW - 22} onChoose={(clip) => set({ clip: clip.id, channel: track.id, range: null })} />
+              </View>
+            ))}
+            <Playhead pxPerBeat={pxPerBeat} />
+          </View>
+        </ScrollView>
+      </View>
+    </View>
+  );
+}
+
+function TrackHead({ track, index }: { readonly track: Track; readonly index: number }) {
+  const piece = usePiece();
+  const tokens = useTokens();
+  const { channel, set } = useSession();
+  const { run } = useOpenPiece.getState();
+  const moves = piece.lanes.filter((lane) => lane.target.channel === track.id).length;
+  const chosen = channel === track.id;
+  return (
+    <View style={[styles.trackHead, { borderColor: tokens.line, borderLeftColor: chosen ? tokens.sea : 'transparent' }]}>
+      <Tap plain label={`Track ${track.name}`} chosen={chosen} onPress={() => set({ channel: track.id, slot: track.chain[0]?.id ?? null, clip: null })} style={styles.trackName}>
+        <Words kind="strong" numberOfLines={1}>{track.name}</Words>
+        <LevelBars index={index} />
+      </Tap>
+      <View style={styles.switches}>
+        <Tap plain role="switch" label={`Mute ${track.name}`} chosen={track.mute} onPress={() => run(setSwitch, { track: track.id, which: 'mute', on: !track.mute })} style={styles.switch}>
+          <Words kind={track.mute ? 'strong' : 'small'} tone={track.mute ? 'danger' : 'mute'}>{track.mute ? 'muted' : 'mute'}</Words>
+        </Tap>
+        <Tap plain role="switch" label={`Solo ${track.name}`} chosen={track.solo} onPress={() => run(setSwitch, { track: track.id, which: 'solo', on: !track.solo })} style={styles.switch}>
+          <Words kind={track.solo ? 'strong' : 'small'} tone={track.solo ? 'sea' : 'mute'}>solo</Words>
+        </Tap>
+        {moves > 0 ? <Words kind="small" tone="coralInk" aria-label={`${moves} lanes of moves`}>∿{moves}</Words> : null}
+      </View>
+    </View>
+  );
+}
+
+function MainHead({ index }: { readonly index: number }) {
+  const { set } = useSession();
+  return (
+    <Tap plain label="Main output" onPress={() => set({ channel: 'main', slot: null, clip: null })} style={styles.mainHead}>
+      <Words kind="strong">Main</Words>
+      <LevelBars index={index} />
+    </Tap>
+  );
+}
+
+const styles = StyleSheet.create({
+  panes: { flex: 1, flexDirection: 'row', minHeight: 0 },
+  piece: { flex: 1, minWidth: 0, minHeight: 0 },
+  side: { width: 400, borderLeftWidth: 1, minHeight: 0 },
+  head: { flexDirection: 'row', alignItems: 'center', paddingHorizontal: 14, paddingTop: 8 },
+  title: { flex: 1, minWidth: 0 },
+  missing: { flexDirection: 'row', alignItems: 'center', gap: 10, paddingHorizontal: 14 },
+  scroll: { flex: 1 },
+  scrollContent: { paddingBottom: 16 },
+  tracks: { flexDirection: 'row' },
+  rulerGap: { height: 44 },
+  trackHead: { height: ROW, borderTopWidth: 1, borderLeftWidth: 3, paddingLeft: 6 },
+  trackName: { alignItems: 'stretch', paddingHorizontal: 4, borderRadius: 8 },
+  switches: { flexDirection: 'row', alignItems: 'center', marginTop: -6 },
+  switch: { paddingHorizontal: 4 },
+  mainHead: { alignItems: 'stretch', paddingHorizontal: 13, height: 56 },
+  lanes: { flex: 1, minWidth: 0 },
+  lane: { height: ROW, borderTopWidth: 1, paddingTop: 10 },
+  empty: { alignItems: 'center', padding: 48, gap: 8 },
+});

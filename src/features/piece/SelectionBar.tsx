@@ -1,0 +1,64 @@
+import { useState } from 'react';
+import { StyleSheet, View } from 'react-native';
+import { toBarBeat } from '../../core/music/grid';
+import { moveClip, removeClip } from '../../core/piece/edits/clips';
+import { setLoop } from '../../core/piece/edits/channels';
+import { channelName, findClip } from '../../core/piece/find';
+import { MAIN } from '../../core/piece/piece';
+import { useOpenPiece } from '../../data/openPiece';
+import { useSession } from '../../data/session';
+import { Tap } from '../../ui/Tap';
+import { useTokens } from '../../ui/theme';
+import { Words } from '../../ui/Words';
+import { PrintSheet } from '../shelf/PrintSheet';
+import { usePiece } from '../studio/StudioProvider';
+
+/** What can be done with the chosen clip or stretch. */
+export function SelectionBar() {
+  const piece = usePiece();
+  const tokens = useTokens();
+  const { clip: clipId, range, channel, set } = useSession();
+  const [printing, setPrinting] = useState(false);
+  const { run } = useOpenPiece.getState();
+  const found = clipId ? findClip(piece, clipId) : undefined;
+  if (!found && !range) return null;
+  const say = (beat: number): string => {
+    const { bar, beat: at } = toBarBeat(beat, piece.tempo);
+    return `${bar}.${at}`;
+  };
+  const track = channel === MAIN ? undefined : piece.tracks.find((candidate) => candidate.id === channel);
+  const title = found ? found.clip.name : `${say(range!.start)} to ${say(range!.end)}, ${channelName(piece, channel)}`;
+  return (
+    <View role="toolbar" aria-label="Selection" style={[styles.bar, { backgroundColor: tokens.card, borderColor: tokens.line }]}>
+      <View style={styles.titleRow}>
+        <Words kind="strong" numberOfLines={1} style={styles.title}>{title}</Words>
+        <Tap plain icon="x" label="Let go of the selection" onPress={() => set({ clip: null, range: null })} />
+      </View>
+      <View style={styles.row}>
+        {found || track ? <Tap filled tone="plum" label="Print" text="Print …" onPress={() => setPrinting(true)} /> : null}
+        {range && !found ? <Tap label="Loop this" text="Loop this" onPress={() => run(setLoop, { on: true, ...range })} /> : null}
+        {found ? (
+          <>
+            <Tap icon="arrow-left" label="A beat earlier" onPress={() => run(moveClip, { clip: found.clip.id, start: Math.max(0, found.clip.start - 1) })} />
+            <Tap icon="arrow-right" label="A beat later" onPress={() => run(moveClip, { clip: found.clip.id, start: found.clip.start + 1 })} />
+            <Tap icon="trash-2" label="Remove the clip" onPress={() => run(removeClip, { clip: found.clip.id }) && set({ clip: null })} />
+          </>
+        ) : null}
+      </View>
+      <PrintSheet
+        visible={printing}
+        onClose={() => setPrinting(false)}
+        channel={found ? found.track.id : channel}
+        clip={found?.clip.id ?? null}
+        range={found ? null : range}
+      />
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  bar: { borderTopWidth: 1, paddingHorizontal: 14, paddingBottom: 8 },
+  titleRow: { flexDirection: 'row', alignItems: 'center' },
+  title: { flex: 1 },
+  row: { flexDirection: 'row', gap: 8 },
+});

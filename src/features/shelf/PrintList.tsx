@@ -1,0 +1,119 @@
+import { useRef, useState } from 'react';
+import { StyleSheet, View, type LayoutChangeEvent } from 'react-native';
+import { ProgressBar } from 'react-native-paper';
+import { samplesToBeats } from '../../core/music/tempo';
+import { toBarBeat } from '../../core/music/grid';
+import { addTrack } from '../../core/piece/edits/channels';
+import { addClip, removePrint } from '../../core/piece/edits/clips';
+import { findTrack } from '../../core/piece/find';
+import type { Clip, Piece, Print } from '../../core/piece/piece';
+import { preview } from '../../audio/preview';
+import { soundFileUrl } from '../../data/api';
+import { useOpenPiece } from '../../data/openPiece';
+import { Tap } from '../../ui/Tap';
+import { useTokens } from '../../ui/theme';
+import { Waveform } from '../../ui/Waveform';
+import { Words } from '../../ui/Words';
+import { cancelPrint, storeAgain, usePrinting, type PrintWork } from '../studio/printing';
+import { usePiece, useStudio } from '../studio/StudioProvider';
+
+/** Prints of this piece, newest first, and those on their way. */
+export function PrintList() {
+  const piece = usePiece();
+  const works = usePrinting((state) => state.works);
+  return (
+    <View style={styles.list}>
+      <Words kind="water" tone="plum">Prints</Words>
+      {works.map((work) => <Working key={work.id} work={work} />)}
+      {[...piece.prints].reverse().map((print) => <PrintCard key={print.id} print={print} />)}
+      {piece.prints.length === 0 && works.length === 0 ? (
+        <Words kind="small">No prints yet. In Piece, choose a clip or drag a stretch of the ruler, then print: the echo becomes a sound of its own that lands here.</Words>
+      ) : null}
+    </View>
+  );
+}
+
+function Working({ work }: { readonly work: PrintWork }) {
+  const tokens = useTokens();
+  const busy = work.state === 'printing' || work.state === 'storing';
+  return (
+    <View style={[styles.card, { borderColor: tokens.plum, backgroundColor: tokens.card }]}>
+      <Words kind="strong" numberOfLines={1}>{work.name}</Words>
+      {busy ? <ProgressBar progress={work.share} color={tokens.plum} aria-label={`Printing ${work.name}`} /> : null}
+      <Words kind="small" role="status" tone={busy ? 'mute' : 'danger'}>{busy ? `${work.state === 'printing' ? 'printing' : 'storing'} … ${Math.round(work.share * 100)} %` : work.message}</Words>
+      <View style={styles.tools}>
+        {work.state === 'unsent' ? <Tap label="Store the print again" text="Try again" onPress={() => storeAgain(work.id)} /> : null}
+        <Tap icon="x" label={busy ? `Stop printing ${work.name}` : 'Put away'} text={busy ? 'Stop' : 'Put away'} onPress={() => cancelPrint(work.id)} />
+      </View>
+    </View>
+  );
+}
+
+function PrintCard({ print }: { readonly print: Print }) {
+  const piece = usePiece();
+  const tokens = useTokens();
+  const { studio } = useStudio();
+  const [width, setWidth] = useState(0);
+  const [sounding, setSounding] = useState(false);
+  const stop = useRef<(() => void) | null>(null);
+  const sound = studio.sounds.get(print.sound);
+  const { bar, beat } = toBarBeat(print.from.fromBeat, { bpm: print.from.bpm, beatsPerBar: piece.tempo.beatsPerBar });
+  const seconds = (piece.sounds[print.sound]?.frames ?? 0) / print.sampleRate;
+  const listen = async (): Promise<void> => {
+    if (sounding) {
+      stop.current?.();
+      return;
+    }
+    if (!sound) return;
+    setSounding(true);
+    stop.current = await preview(sound, print.sampleRate, () => setSounding(false));
+  };
+  return (
+    <View role="group" aria-label={`Print ${print.name}`} style={[styles.card, { borderColor: tokens.line, backgroundColor: tokens.card }]}>
+      <Words kind="strong" numberOfLines={2}>{print.name}</Words>
+      <View style={[styles.wave, { backgroundColor: tokens.plumSoft }]} onLayout={(event: LayoutChangeEvent) => setWidth(event.nativeEvent.layout.width)}>
+        {sound && width > 0 ? <Waveform peaks={sound.peaks} from={0} to={sound.peaks.length} width={width} height={44} colour={tokens.plum} /> : <Words kind="small">loading …</Words>}
+      </View>
+      <Words kind="small">{`from ${print.from.channelName}, bar ${bar}.${beat} · ${seconds.toFixed(2)} s · ${print.from.part === 'wet' ? 'wet only' : 'wet and dry'} · rings ${print.from.tail}`}</Words>
+      <View style={styles.tools}>
+        <Tap icon={sounding ? 'square' : 'play'} label={`${sounding ? 'Stop' : 'Hear'} ${print.name}`} text={sounding ? 'Stop' : 'Hear'} disabled={!sound} onPress={() => void listen()} />
+        <Tap icon="corner-left-up" label={`Place ${print.name} where it came from`} text="Place" onPress={() => place(piece, print)} />
+        {(['24', '16', '32f'] as const).map((bits) => (
+          <Tap key={bits} icon="download" label={`Download ${print.name} as ${bits === '32f' ? '32 bit float' : `${bits} bit`} WAV`} text={bits === '32f' ? '32 f' : bits} onPress={() => download(print, bits)} />
+        ))}
+        <Tap plain icon="trash-2" tone="mute" label={`Remove ${print.name}`} onPress={() => useOpenPiece.getState().run(removePrint, { print: print.id })} />
+      </View>
+    </View>
+  );
+}
+
+/** Lays a print at the sample it came from, on a track of its own with the level and pan of the track it was made from. */
+function place(piece: Piece, print: Print): void {
+  const { run, say } = useOpenPiece.getState();
+  const from = findTrack(piece, print.from.channel);
+  const name = `Prints of ${from?.name ?? print.from.channelName}`.slice(0, 120);
+  const clip: Clip = {
+    id: crypto.randomUUID(), name: print.name, sound: print.sound,
+    start: samplesToBeats(print.startSample, piece.tempo, print.sampleRate), offsetSeconds: 0,
+    lengthSeconds: (piece.sounds[print.sound]?.frames ?? 1) / print.sampleRate, gain: 1, fadeInSeconds: 0, fadeOutSeconds: 0, print: print.id,
+  };
+  const there = piece.tracks.find((track) => track.name === name && track.chain.length === 0);
+  const done = there
+    ? run(addClip, { track: there.id, clip })
+    : run(addTrack, { track: { id: crypto.randomUUID(), name, gain: from?.gain ?? 1, pan: from?.pan ?? 0, mute: false, solo: false, clips: [clip], chain: [] }, sounds: {} });
+  if (done) say(`Placed on “${name}”, at the sample it came from.`);
+}
+
+function download(print: Print, bits: '16' | '24' | '32f'): void {
+  const link = document.createElement('a');
+  link.href = soundFileUrl(print.sound, print.name.replace(/[^\p{L}\p{N} ,.-]/gu, ''), bits);
+  link.download = '';
+  link.click();
+}
+
+const styles = StyleSheet.create({
+  list: { gap: 12, marginTop: 8 },
+  card: { borderWidth: 1, borderRadius: 16, padding: 14, gap: 8 },
+  wave: { height: 44, borderRadius: 8, overflow: 'hidden', justifyContent: 'center' },
+  tools: { flexDirection: 'row', flexWrap: 'wrap', gap: 8 },
+});

@@ -1,0 +1,29 @@
+import { ScrollView, StyleSheet, View } from 'react-native';
+import { useWide } from '../../ui/theme';
+import { Words } from '../../ui/Words';
+import { PieceList } from './PieceList';
+import { PrintList } from './PrintList';
+
+/** What is kept: prints of this piece, and all pieces. */
+export function ShelfView() {
+  const wide = useWide();
+  return (
+    <ScrollView contentContainerStyle={[styles.shelf, wide && styles.wide]}>
+      <View style={[styles.column, wide && styles.main]}>
+        <Words kind="title" role="heading" aria-level={1}>Shelf</Words>
+        <PrintList />
+      </View>
+      <View style={[styles.column, wide && styles.side]}>
+        <PieceList />
+      </View>
+    </ScrollView>
+  );
+}
+
+const styles = StyleSheet.create({
+  shelf: { padding: 16, gap: 20 },
+  wide: { flexDirection: 'row', padding: 24, gap: 32 },
+  column: { minWidth: 0 },
+  main: { flex: 2 },
+  side: { flex: 1 },
+});

@@ -1,0 +1,68 @@
+import Feather from '@expo/vector-icons/Feather';
+import { Link, usePathname, type Href } from 'expo-router';
+import type { ComponentProps, ReactNode } from 'react';
+import { Pressable, StyleSheet, View } from 'react-native';
+import { useTokens, useWide } from '../../ui/theme';
+import { Words } from '../../ui/Words';
+import { Notice } from './Notice';
+import { SaveBanner } from './SaveBanner';
+import { Shortcuts } from './Shortcuts';
+import { Transport } from './Transport';
+
+const VIEWS: readonly { readonly href: Href; readonly label: string; readonly icon: ComponentProps<typeof Feather>['name'] }[] = [
+  { href: '/', label: 'Piece', icon: 'align-left' },
+  { href: '/chain', label: 'Chain', icon: 'git-commit' },
+  { href: '/moves', label: 'Moves', icon: 'activity' },
+  { href: '/shelf', label: 'Shelf', icon: 'archive' },
+];
+
+/** The frame of every view: the way between views, the transport, and what has to be said. */
+export function Shell({ children }: { readonly children: ReactNode }) {
+  const tokens = useTokens();
+  const wide = useWide();
+  return (
+    <View style={[styles.shell, { backgroundColor: tokens.paper }]}>
+      <Shortcuts />
+      <SaveBanner />
+      <View style={[styles.middle, wide && styles.middleWide]}>
+        {wide ? <Ways wide /> : null}
+        <View role="main" style={styles.view}>{children}</View>
+      </View>
+      <Notice />
+      <Transport />
+      {wide ? null : <Ways wide={false} />}
+    </View>
+  );
+}
+
+function Ways({ wide }: { readonly wide: boolean }) {
+  const tokens = useTokens();
+  const path = usePathname();
+  return (
+    <View role="navigation" aria-label="Views" style={[wide ? styles.rail : styles.bar, { backgroundColor: tokens.card, borderColor: tokens.line }]}>
+      {VIEWS.map(({ href, label, icon }) => {
+        const here = path === href;
+        return (
+          <Link key={label} href={href} asChild replace>
+            <Pressable role="link" aria-label={label} aria-current={here ? 'page' : undefined} style={wide ? styles.wayWide : styles.way}>
+              <Feather name={icon} size={20} color={here ? tokens.sea : tokens.mute} />
+              <Words kind={here ? 'strong' : 'body'} tone={here ? 'ink' : 'mute'} style={styles.wayText}>{label}</Words>
+            </Pressable>
+          </Link>
+        );
+      })}
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  shell: { flex: 1, minHeight: 0, overflow: 'hidden' },
+  middle: { flex: 1, minHeight: 0 },
+  middleWide: { flexDirection: 'row' },
+  view: { flex: 1, minHeight: 0, minWidth: 0 },
+  bar: { flexDirection: 'row', borderTopWidth: 1, height: 58 },
+  rail: { width: 84, borderRightWidth: 1, paddingTop: 14, gap: 6 },
+  way: { flex: 1, alignItems: 'center', justifyContent: 'center', gap: 2 },
+  wayWide: { minHeight: 58, alignItems: 'center', justifyContent: 'center', gap: 2 },
+  wayText: { fontSize: 13, lineHeight: 17 },
+});

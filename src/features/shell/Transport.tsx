@@ -1,0 +1,109 @@
+import Feather from '@expo/vector-icons/Feather';
+import { useRef } from 'react';
+import { Pressable, StyleSheet, View } from 'react-native';
+import { setLoop } from '../../core/piece/edits/channels';
+import { toBarBeat } from '../../core/music/grid';
+import { useOpenPiece } from '../../data/openPiece';
+import { useSession } from '../../data/session';
+import { elementOf, useFrame } from '../../ui/frame';
+import { LiveText } from '../../ui/LiveText';
+import { Tap } from '../../ui/Tap';
+import { useTokens, useWide } from '../../ui/theme';
+import { Words } from '../../ui/Words';
+import { usePiece, useStudio } from '../studio/StudioProvider';
+import { TempoButton } from './TempoButton';
+import { Warnings } from './Warnings';
+
+/** Always there: play, place, tempo, loop, record moves, undo, and the main level as a waterline along its top. */
+export function Transport() {
+  const piece = usePiece();
+  const tokens = useTokens();
+  const wide = useWide();
+  const { studio } = useStudio();
+  const { playing, armed, set } = useSession();
+  const { undo, redo, run } = useOpenPiece.getState();
+  const cursor = useOpenPiece((state) => state.cursor);
+  const entries = useOpenPiece((state) => state.entries);
+  useFrame(() => studio.watchEnd());
+  const place = (): string => {
+    const { bar, beat } = toBarBeat(studio.beat, piece.tempo);
+    return `${bar} . ${beat}`;
+  };
+  const recording = armed && playing;
+  return (
+    <View style={{ backgroundColor: tokens.card }}>
+      <Waterline />
+      <Warnings />
+      <View style={styles.row}>
+        <Pressable role="button" aria-label={playing ? 'Stop' : 'Play'} onPress={() => studio.toggle()} style={[styles.play, { backgroundColor: tokens.ink }]}>
+          <Feather name={playing ? 'square' : 'play'} size={20} color={tokens.paper} style={playing ? undefined : styles.playIcon} />
+        </Pressable>
+        <Tap plain label="Back to the start" onPress={() => studio.locate(0)} style={styles.place}>
+          <LiveText strong size={17} read={place} />
+          <Words kind="small">bar . beat</Words>
+        </Tap>
+        <TempoButton />
+        <View style={styles.space} />
+        <Tap
+          plain
+          role="switch"
+          chosen={piece.loop.on}
+          icon="repeat"
+          tone={piece.loop.on ? 'sea' : 'mute'}
+          label="Loop"
+          onPress={() => run(setLoop, { ...piece.loop, on: !piece.loop.on })}
+          style={piece.loop.on ? { backgroundColor: tokens.seaSoft } : undefined}
+        />
+        <Tap
+          role="switch"
+          label="Record moves"
+          chosen={armed}
+          filled={armed}
+          tone={recording ? 'danger' : 'coralInk'}
+          onPress={() => set({ armed: !armed })}
+          style={styles.moves}
+        >
+          <Words style={{ color: armed ? tokens.paper : tokens.coralInk }}>{recording ? '● moves' : '∿ moves'}</Words>
+        </Tap>
+        <Tap plain icon="rotate-ccw" disabled={cursor === 0} label={cursor > 0 ? `Undo: ${entries[cursor - 1]?.label}` : 'Undo'} onPress={undo} />
+        {wide ? <Tap plain icon="rotate-cw" disabled={cursor === entries.length} label={cursor < entries.length ? `Redo: ${entries[cursor]?.label}` : 'Redo'} onPress={redo} /> : null}
+      </View>
+    </View>
+  );
+}
+
+/** The main level, left half growing left and right half growing right from the middle; a mark shows when the limiter holds. */
+function Waterline() {
+  const piece = usePiece();
+  const tokens = useTokens();
+  const { studio } = useStudio();
+  const left = useRef<View>(null);
+  const right = useRef<View>(null);
+  const index = piece.tracks.length;
+  useFrame(() => {
+    const { meters } = studio.player;
+    const share = (peak: number): number => Math.max(0, Math.min(1, 1 + (20 * Math.log10(Math.max(peak, 1e-6))) / 60));
+    const l = elementOf(left.current);
+    const r = elementOf(right.current);
+    if (l) l.style.transform = `scaleX(${share(meters.peak(index, 0)).toFixed(3)})`;
+    if (r) r.style.transform = `scaleX(${share(meters.peak(index, 1)).toFixed(3)})`;
+  });
+  return (
+    <View role="img" aria-label="Main level" style={[styles.waterline, { backgroundColor: tokens.line }]}>
+      <View style={styles.half}><View ref={left} style={[styles.fill, { backgroundColor: tokens.sea, transformOrigin: 'right' }]} /></View>
+      <View style={styles.half}><View ref={right} style={[styles.fill, { backgroundColor: tokens.sea, transformOrigin: 'left' }]} /></View>
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  row: { flexDirection: 'row', alignItems: 'center', paddingHorizontal: 12, paddingVertical: 6, gap: 2 },
+  play: { width: 48, height: 48, borderRadius: 24, alignItems: 'center', justifyContent: 'center' },
+  playIcon: { marginLeft: 3 },
+  place: { alignItems: 'flex-start', minWidth: 74, paddingHorizontal: 10 },
+  space: { flex: 1 },
+  moves: { paddingHorizontal: 12 },
+  waterline: { height: 4, flexDirection: 'row' },
+  half: { flex: 1 },
+  fill: { height: 4, width: '100%', transform: [{ scaleX: 0 }] },
+});

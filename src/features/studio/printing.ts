@@ -1,0 +1,101 @@
+import { create } from 'zustand';
+import type { PrintOrder } from '../../core/engine/print';
+import { planPrint } from '../../core/engine/print';
+import { writeWav } from '../../core/formats/writeWav';
+import { addPrint } from '../../core/piece/edits/clips';
+import { channelName, chainOf, findClip } from '../../core/piece/find';
+import { effectOf } from '../../core/effects/catalogue';
+import type { Piece, Print } from '../../core/piece/piece';
+import { startPrint, type Printed, type PrintRun } from '../../audio/printer';
+import { ApiProblem, uploadSound } from '../../data/api';
+import { useOpenPiece } from '../../data/openPiece';
+import type { Studio } from './studio';
+
+export interface PrintWork {
+  readonly id: string;
+  readonly name: string;
+  readonly share: number;
+  readonly state: 'printing' | 'storing' | 'unsent' | 'failed';
+  readonly message: string | null;
+}
+
+interface Printing {
+  readonly works: readonly PrintWork[];
+  set(work: PrintWork): void;
+  drop(id: string): void;
+}
+
+/** Prints on their way; finished ones are part of the piece. */
+export const usePrinting = create<Printing>((set) => ({
+  works: [],
+  set: (work) =>
+    set(({ works }) => ({ works: works.some((other) => other.id === work.id) ? works.map((other) => (other.id === work.id ? work : other)) : [...works, work] })),
+  drop: (id) => set(({ works }) => ({ works: works.filter((work) => work.id !== id) })),
+}));
+
+const runs = new Map<string, PrintRun>();
+const unsent = new Map<string, () => Promise<void>>();
+
+/** Named after what made it: "Hum, first call · Echo wet". */
+function nameOf(piece: Piece, order: PrintOrder): string {
+  const clip = order.clip ? findClip(piece, order.clip)?.clip.name : undefined;
+  const effects = chainOf(piece, order.channel).filter((slot) => slot.on).map((slot) => effectOf(slot.effect).name);
+  return `${clip ?? channelName(piece, order.channel)} · ${effects.join(', ') || 'dry'}${order.part === 'wet' ? ' wet' : ''}`.slice(0, 120);
+}
+
+/** Starts a print in the background; it lands on the Shelf. */
+export async function print(studio: Studio, order: PrintOrder): Promise<void> {
+  const piece = useOpenPiece.getState().piece!;
+  const id = crypto.randomUUID();
+  const name = nameOf(piece, order);
+  const { set, drop } = usePrinting.getState();
+  const work = (state: PrintWork['state'], share: number, message: string | null = null): void => set({ id, name, share, state, message });
+  work('printing', 0);
+  const run = startPrint(planPrint(piece, order), [...studio.sounds.values()], (share) => work('printing', share));
+  runs.set(id, run);
+  try {
+    const printed = await run.result;
+    runs.delete(id);
+    if (!printed) {
+      drop(id);
+      useOpenPiece.getState().say('The print was stopped. Nothing was changed.');
+      return;
+    }
+    const store = (): Promise<void> => storePrint(id, name, piece, order, printed, work);
+    unsent.set(id, store);
+    await store();
+  } catch (error) {
+    work('failed', 0, error instanceof Error ? error.message : String(error));
+  }
+}
+
+async function storePrint(id: string, name: string, piece: Piece, order: PrintOrder, printed: Printed, work: (state: PrintWork['state'], share: number, message?: string | null) => void): Promise<void> {
+  work('storing', 1);
+  const { sampleRate } = piece;
+  const bytes = writeWav({ sampleRate, channels: [printed.left, printed.right] }, '32f');
+  try {
+    const { hash, ...sound } = await uploadSound(new Blob([bytes as Uint8Array<ArrayBuffer>]), name);
+    const made: Print = {
+      id, name, sound: hash, startSample: Math.round((order.fromBeat * 60 * sampleRate) / piece.tempo.bpm), sampleRate, madeAt: new Date().toISOString(),
+      from: {
+        channel: order.channel, channelName: channelName(piece, order.channel), clip: order.clip, fromBeat: order.fromBeat, toBeat: order.toBeat, part: order.part,
+        tail: order.tailBars === null ? 'until silent' : `${order.tailBars} ${order.tailBars === 1 ? 'bar' : 'bars'}`, bpm: piece.tempo.bpm,
+      },
+    };
+    useOpenPiece.getState().run(addPrint, { print: made, sound });
+    useOpenPiece.getState().say(printed.cutShort ? `${name} is on the Shelf. Its tail had not died away after two minutes and was cut there.` : `${name} is on the Shelf.`);
+    unsent.delete(id);
+    usePrinting.getState().drop(id);
+  } catch (error) {
+    const away = error instanceof ApiProblem ? error.message : String(error);
+    work('unsent', 1, `Printed, but not stored yet: ${away} The print is kept in this window.`);
+  }
+}
+
+export function cancelPrint(id: string): void {
+  runs.get(id)?.cancel();
+  usePrinting.getState().drop(id);
+  unsent.delete(id);
+}
+
+export const storeAgain = (id: string): void => void unsent.get(id)?.();

@@ -1,0 +1,204 @@
+import type { Listening } from '../../core/engine/engine';
+import { compilePlan } from '../../core/engine/plan';
+import { clipOrder, planPrint, type PrintOrder } from '../../core/engine/print';
+import { beatsToSamples, samplesToBeats } from '../../core/music/tempo';
+import type { ParamValue } from '../../core/params/param';
+import { paramPosition, toEngineNumber } from '../../core/params/resolve';
+import { recordMove } from '../../core/piece/edits/lanes';
+import { setParams } from '../../core/piece/edits/chain';
+import { setChannelParam } from '../../core/piece/edits/channels';
+import { baseValue, contextOf, paramOf } from '../../core/piece/find';
+import type { Piece, Target } from '../../core/piece/piece';
+import type { Reading } from '../../core/moves/thin';
+import { Player } from '../../audio/player';
+import { SoundLibrary, type LoadedSound } from '../../audio/soundLibrary';
+import { useOpenPiece } from '../../data/openPiece';
+import { useSession } from '../../data/session';
+import { heardBeat, laneFromPass, valueIndex } from './recorder';
+
+interface Pass {
+  readonly target: Target;
+  readings: Reading[];
+}
+
+/** Joins the open piece to the sound: every change becomes a plan, every touch a gesture, every armed touch a move. */
+export class Studio {
+  readonly player: Player;
+  readonly sounds = new Map<string, LoadedSound>();
+  /** Told when a sound has come or could not be had. */
+  onSounds: (missing: ReadonlyMap<string, string>) => void = () => undefined;
+  private readonly library: SoundLibrary;
+  private readonly missing = new Map<string, string>();
+  private readonly passes = new Map<string, Pass>();
+  private readonly stopWatching: () => void;
+
+  constructor(piece: Piece) {
+    this.player = new Player(piece.sampleRate);
+    this.library = new SoundLibrary(piece.sampleRate);
+    this.take(piece);
+    this.stopWatching = useOpenPiece.subscribe((now, before) => {
+      if (now.piece && now.piece !== before.piece && now.piece.id === piece.id) this.take(now.piece);
+    });
+  }
+
+  private take(piece: Piece): void {
+    this.player.setPlan(compilePlan(piece));
+    const used = new Set([...piece.tracks.flatMap((track) => track.clips.map((clip) => clip.sound)), ...piece.prints.map((print) => print.sound)]);
+    for (const hash of used) if (!this.sounds.has(hash)) void this.fetch(hash);
+  }
+
+  private async fetch(hash: string): Promise<void> {
+    try {
+      const sound = await this.library.load(hash);
+      this.sounds.set(hash, sound);
+      this.missing.delete(hash);
+      this.player.addSound(sound);
+    } catch (error) {
+      this.missing.set(hash, error instanceof Error ? error.message : String(error));
+    }
+    this.onSounds(this.missing);
+  }
+
+  /** Asks again for every sound that did not come. */
+  retryMissing(): void {
+    for (const hash of this.missing.keys()) void this.fetch(hash);
+  }
+
+  private get piece(): Piece {
+    return useOpenPiece.getState().piece!;
+  }
+
+  /** Place in beats now being computed. */
+  get beat(): number {
+    const { piece } = this;
+    return samplesToBeats(this.player.position, piece.tempo, piece.sampleRate);
+  }
+
+  async play(): Promise<void> {
+    const { piece, player } = this;
+    const end = beatsToSamples(piece.lengthBeats, piece.tempo, piece.sampleRate);
+    await player.play(player.position >= end ? 0 : player.position);
+    useSession.getState().set({ playing: true });
+  }
+
+  stop(): void {
+    for (const key of [...this.passes.keys()]) this.finishPass(key);
+    this.player.stop();
+    useSession.getState().set({ playing: false });
+  }
+
+  toggle(): void {
+    if (useSession.getState().playing) this.stop();
+    else void this.play();
+  }
+
+  locate(beat: number): void {
+    const { piece } = this;
+    this.player.locate(beatsToSamples(Math.max(0, beat), piece.tempo, piece.sampleRate));
+  }
+
+  /** At the end of the piece playing stops by itself and goes back to the start. */
+  watchEnd(): void {
+    const { piece } = this;
+    if (!useSession.getState().playing || piece.loop.on) return;
+    if (this.beat >= piece.lengthBeats) {
+      this.stop();
+      this.player.locate(0);
+    }
+  }
+
+  listen(listening: Listening): void {
+    this.player.listen(listening);
+  }
+
+  /** A hand is on a rail: heard at once; recorded when armed and playing. */
+  touch(target: Target, value: ParamValue): void {
+    const { piece } = this;
+    const param = paramOf(piece, target);
+    if (!param) return;
+    const to = toEngineNumber(param, value, contextOf(piece));
+    this.player.gesture({ kind: 'hold', channel: target.channel, slot: target.effect, value: valueIndex(piece, target), to, atSample: 0 });
+    const { armed, playing } = useSession.getState();
+    if (armed && playing) this.read(target, paramPosition(param, to));
+  }
+
+  /** The hand let go. @param value what it left, which becomes the base value unless it was recorded as a move */
+  release(target: Target, value: ParamValue): void {
+    const key = keyOf(target);
+    const recorded = this.passes.has(key);
+    if (recorded) {
+      this.touch(target, value);
+      this.finishPass(key);
+    } else {
+      const { armed, playing } = useSession.getState();
+      const param = paramOf(this.piece, target);
+      if (armed && playing && param) this.recordStep(target, value);
+      else this.setBase(target, value);
+    }
+    this.player.gesture({ kind: 'release', channel: target.channel, slot: target.effect, value: valueIndex(this.piece, target), to: 0, atSample: 0 });
+  }
+
+  /** A value set in one go (typed, tapped, stepped) while recording: the old value up to here, the new one from here. */
+  private recordStep(target: Target, value: ParamValue): void {
+    const { piece } = this;
+    const param = paramOf(piece, target)!;
+    const base = baseValue(piece, target) ?? param.initial;
+    const context = contextOf(piece);
+    const beat = this.heardNow();
+    const pass: Pass = { target, readings: [
+      { beat: Math.max(0, beat - 0.02), position: paramPosition(param, toEngineNumber(param, base, context)) },
+      { beat, position: paramPosition(param, toEngineNumber(param, value, context)) },
+    ] };
+    this.commit(pass);
+  }
+
+  private setBase(target: Target, value: ParamValue): void {
+    const { run } = useOpenPiece.getState();
+    if (target.effect !== null) run(setParams, { channel: target.channel, slot: target.effect, values: { [target.param]: value } });
+    else if (typeof value === 'number') run(setChannelParam, { channel: target.channel, param: target.param === 'pan' ? 'pan' : 'gain', value });
+  }
+
+  private heardNow(): number {
+    return heardBeat(this.piece, this.player.position, this.player.latencySeconds);
+  }
+
+  private read(target: Target, position: number): void {
+    const key = keyOf(target);
+    const beat = this.heardNow();
+    const pass = this.passes.get(key);
+    const last = pass?.readings[pass.readings.length - 1];
+    if (pass && last && beat < last.beat - 0.5) this.finishPass(key);
+    const open = this.passes.get(key) ?? { target, readings: [] };
+    open.readings.push({ beat, position });
+    this.passes.set(key, open);
+  }
+
+  private finishPass(key: string): void {
+    const pass = this.passes.get(key);
+    this.passes.delete(key);
+    if (pass) this.commit(pass);
+  }
+
+  private commit(pass: Pass): void {
+    const lane = laneFromPass(this.piece, pass.target, pass.readings, crypto.randomUUID());
+    if (!lane) return;
+    const { run, say } = useOpenPiece.getState();
+    if (run(recordMove, { lane })) say(`Move recorded: ${pass.readings.length} readings, ${lane.points.length} points`);
+  }
+
+  printJob(order: PrintOrder): ReturnType<typeof planPrint> {
+    return planPrint(this.piece, order);
+  }
+
+  clipPrint(clip: string, part: 'mix' | 'wet', tailBars: number | null): PrintOrder | null {
+    return clipOrder(this.piece, clip, part, tailBars);
+  }
+
+  close(): void {
+    this.stopWatching();
+    this.library.close();
+    void this.player.close();
+  }
+}
+
+const keyOf = (target: Target): string => `${target.channel}/${target.effect ?? ''}/${target.param}`;

@@ -1,0 +1,62 @@
+import { Pressable, StyleSheet, View } from 'react-native';
+import { secondsToBeats } from '../../core/music/tempo';
+import type { Clip, Track } from '../../core/piece/piece';
+import { FRAMES_PER_PEAK } from '../../audio/soundLibrary';
+import { useSession } from '../../data/session';
+import { Waveform } from '../../ui/Waveform';
+import { useTokens } from '../../ui/theme';
+import { Words } from '../../ui/Words';
+import { usePiece, useStudio } from '../studio/StudioProvider';
+
+interface ClipRowProps {
+  readonly track: Track;
+  readonly pxPerBeat: number;
+  readonly height: number;
+  /** Left out where clips are only shown. */
+  readonly onChoose?: (clip: Clip) => void;
+}
+
+/** The clips of a track along time: sand for recorded sound, plum for prints. */
+export function ClipRow({ track, pxPerBeat, height, onChoose }: ClipRowProps) {
+  return (
+    <View style={{ height }}>
+      {track.clips.map((clip) => (
+        <ClipBlock key={clip.id} clip={clip} pxPerBeat={pxPerBeat} height={height} onChoose={onChoose} />
+      ))}
+    </View>
+  );
+}
+
+function ClipBlock({ clip, pxPerBeat, height, onChoose }: { readonly clip: Clip } & Omit<ClipRowProps, 'track'>) {
+  const piece = usePiece();
+  const tokens = useTokens();
+  const { studio, missing } = useStudio();
+  const chosen = useSession((state) => state.clip === clip.id);
+  const width = Math.max(4, secondsToBeats(clip.lengthSeconds, piece.tempo) * pxPerBeat - 2);
+  const sound = studio.sounds.get(clip.sound);
+  const from = (clip.offsetSeconds * piece.sampleRate) / FRAMES_PER_PEAK;
+  const to = from + (clip.lengthSeconds * piece.sampleRate) / FRAMES_PER_PEAK;
+  const printed = clip.print !== null;
+  const body = (
+    <>
+      {sound ? <Waveform peaks={sound.peaks} from={from} to={to} width={width} height={height - 10} colour={printed ? tokens.plum : tokens.sand} /> : null}
+      {!sound && width > 60 ? <Words kind="small" numberOfLines={1}>{missing.has(clip.sound) ? 'sound missing' : 'loading …'}</Words> : null}
+      {sound && width > 120 ? <Words kind="small" numberOfLines={1} style={styles.name}>{clip.name}</Words> : null}
+    </>
+  );
+  const look = [
+    styles.clip,
+    { left: clip.start * pxPerBeat, width, height: height - 4, backgroundColor: printed ? tokens.plumSoft : tokens.sandSoft, borderColor: chosen ? tokens.ink : 'transparent' },
+  ];
+  if (!onChoose) return <View style={look}>{body}</View>;
+  return (
+    <Pressable role="button" aria-label={`${printed ? 'Print' : 'Clip'} ${clip.name}`} aria-pressed={chosen} onPress={() => onChoose(clip)} style={look}>
+      {body}
+    </Pressable>
+  );
+}
+
+const styles = StyleSheet.create({
+  clip: { position: 'absolute', top: 2, borderRadius: 7, borderWidth: 2, overflow: 'hidden', justifyContent: 'center' },
+  name: { position: 'absolute', left: 6, bottom: 0, fontSize: 11 },
+});

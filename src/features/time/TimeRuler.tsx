@@ -1,0 +1,63 @@
+import { useRef } from 'react';
+import { StyleSheet, View } from 'react-native';
+import Svg, { G, Line, Rect, Text as SvgText } from 'react-native-svg';
+import { snapBeats, toBarBeat } from '../../core/music/grid';
+import { useSession } from '../../data/session';
+import { useDrag, useKeys } from '../../ui/pointer';
+import { useTokens } from '../../ui/theme';
+import { FONT, TOUCH } from '../../ui/tokens';
+import { usePiece, useStudio } from '../studio/StudioProvider';
+
+/** Bars along the top: tap to go there, drag to choose a stretch, arrows by keyboard. */
+export function TimeRuler({ width, pxPerBeat }: { readonly width: number; readonly pxPerBeat: number }) {
+  const piece = usePiece();
+  const tokens = useTokens();
+  const { studio } = useStudio();
+  const { range, set } = useSession();
+  const view = useRef<View>(null);
+  const perBar = piece.tempo.beatsPerBar;
+  const clamp = (beat: number): number => Math.min(piece.lengthBeats, Math.max(0, beat));
+  useDrag(view, {
+    begin: () => true,
+    move: (drag) => {
+      const a = clamp(snapBeats(drag.startX / pxPerBeat, 1));
+      const b = clamp(snapBeats(drag.x / pxPerBeat, 1));
+      set({ range: a === b ? null : { start: Math.min(a, b), end: Math.max(a, b) } });
+    },
+    end: () => undefined,
+    tap: (drag) => {
+      set({ range: null });
+      studio.locate(clamp(drag.x / pxPerBeat));
+    },
+  });
+  useKeys(view, (event) => {
+    const step = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0;
+    if (step === 0) return false;
+    const to = clamp(snapBeats(studio.beat, 1) + step);
+    if (event.shiftKey) {
+      const fixed = range ? (snapBeats(studio.beat, 1) === range.start ? range.end : range.start) : snapBeats(studio.beat, 1);
+      set({ range: fixed === to ? null : { start: Math.min(fixed, to), end: Math.max(fixed, to) } });
+    }
+    studio.locate(to);
+    return true;
+  });
+  const bars = Array.from({ length: Math.ceil(piece.lengthBeats / perBar) }, (_, i) => i);
+  const every = Math.max(1, Math.ceil(26 / (perBar * pxPerBeat)));
+  const { bar, beat } = toBarBeat(studio.beat, piece.tempo);
+  return (
+    <View ref={view} role="slider" tabIndex={0} aria-label="Place in the piece" aria-valuemin={0} aria-valuemax={piece.lengthBeats} aria-valuenow={Math.round(studio.beat)} aria-valuetext={`bar ${bar}, beat ${beat}`} style={[styles.ruler, { width }]}>
+      <Svg width={width} height={TOUCH}>
+        {piece.loop.on ? <Rect x={piece.loop.start * pxPerBeat} y={32} width={(piece.loop.end - piece.loop.start) * pxPerBeat} height={6} rx={3} fill={tokens.sea} opacity={0.55} /> : null}
+        {range ? <Rect x={range.start * pxPerBeat} y={6} width={(range.end - range.start) * pxPerBeat} height={34} rx={5} fill={tokens.seaSoft} /> : null}
+        {bars.filter((i) => i % every === 0).map((i) => (
+          <G key={i}>
+            <Line x1={i * perBar * pxPerBeat} x2={i * perBar * pxPerBeat} y1={28} y2={TOUCH} stroke={tokens.line} />
+            <SvgText x={i * perBar * pxPerBeat + 3} y={24} fontFamily={FONT} fontSize={12} fill={tokens.mute}>{String(i + 1)}</SvgText>
+          </G>
+        ))}
+      </Svg>
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({ ruler: { height: TOUCH, cursor: 'pointer' } });

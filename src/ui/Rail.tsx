@@ -1,0 +1,212 @@
+import { useMemo, useRef, useState, type RefObject } from 'react';
+import { Pressable, StyleSheet, View } from 'react-native';
+import { formatValue } from '../core/params/format';
+import type { Param, ParamValue, ValueContext } from '../core/params/param';
+import { notchesOf, settingAt, stepSetting } from '../core/params/notches';
+import { paramPosition, toEngineNumber } from '../core/params/resolve';
+import { clampNumber } from '../core/params/taper';
+import { useDrag, useKeys, type Drag } from './pointer';
+import { RailValue } from './RailValue';
+import { useTokens } from './theme';
+import { TOUCH } from './tokens';
+import { useWheel } from './wheel';
+import { Words } from './Words';
+
+export interface RailLane {
+  /** The stretch of the rail that the lane covers, 0-1. */
+  readonly low: number;
+  readonly high: number;
+  /** Place of the lane at this moment, read every frame. */
+  live(): number;
+}
+
+interface RailProps {
+  readonly param: Param;
+  readonly value: ParamValue;
+  readonly context: ValueContext;
+  /** While a hand moves it: heard at once, not yet part of the piece. */
+  readonly onTouch: (value: ParamValue) => void;
+  /** The hand let go, or a value was typed or stepped: now part of the piece. */
+  readonly onSet: (value: ParamValue) => void;
+  readonly lane?: RailLane;
+  /** Colour of the filled part; the mix rail shows sea over sand. */
+  readonly mix?: boolean;
+  readonly laneMark?: RefObject<View | null>;
+  readonly initial?: ParamValue;
+}
+
+/** How near, as a share of the rail, a notch catches. */
+const CATCH = 0.012;
+const DOUBLE_TAP_MS = 320;
+/** A drag that begins this near the handle takes it along; elsewhere the handle comes to the finger. */
+const GRIP_PX = 30;
+
+/** Dragging away from the rail makes it finer. */
+function fineness(y: number, height: number): number {
+  const away = Math.abs(y - height / 2);
+  return away > 140 ? 0.05 : away > 60 ? 0.25 : 1;
+}
+
+/** The control of the product: a horizontal rail that is dragged, finely dragged, typed, stepped by key or wheel, and reset by a double tap. */
+export function Rail({ param, value, context, onTouch, onSet, lane, mix = false, laneMark, initial }: RailProps) {
+  const tokens = useTokens();
+  const track = useRef<View>(null);
+  const [held, setHeld] = useState<{ position: number; value: ParamValue } | null>(null);
+  const lastTap = useRef(0);
+  const notches = useMemo(() => notchesOf(param, context), [param, context]);
+  const shown = held?.value ?? value;
+  const position = paramPosition(param, toEngineNumber(param, shown, context));
+
+  const reset = (): void => onSet(initial ?? param.initial);
+  const grip = useRef({ position: 0, value });
+  const touch = (at: number, fine: boolean): void => {
+    const next = settingAt(param, at, context, fine ? 0 : CATCH, notches);
+    grip.current = { position: at, value: next };
+    setHeld(grip.current);
+    onTouch(next);
+  };
+  useDrag(track, {
+    begin: (drag) => {
+      const near = Math.abs(drag.startX - position * drag.width) < GRIP_PX;
+      touch(clampNumber(near ? position : drag.startX / drag.width, 0, 1), false);
+    },
+    move: (drag: Drag) => {
+      const scale = fineness(drag.y, drag.height);
+      touch(clampNumber(grip.current.position + (drag.dx / drag.width) * scale, 0, 1), scale < 1);
+    },
+    end: (_drag, cancelled) => {
+      const last = grip.current.value;
+      setHeld(null);
+      if (cancelled) onTouch(value);
+      onSet(cancelled ? value : last);
+    },
+    tap: (drag) => {
+      const now = performance.now();
+      const again = now - lastTap.current < DOUBLE_TAP_MS;
+      lastTap.current = now;
+      if (again) reset();
+      else if (Math.abs(drag.x - position * drag.width) > GRIP_PX / 2) onSet(settingAt(param, drag.x / drag.width, context, CATCH, notches));
+    },
+  });
+  useKeys(track, (event) => {
+    if (event.key === 'Delete' || event.key === 'Backspace') {
+      reset();
+      return true;
+    }
+    const next = keyed(event, param, value, context);
+    if (next === null) return false;
+    onSet(next);
+    return true;
+  });
+  useWheel(track, (direction) => onSet(stepSetting(param, value, context, direction, 'normal')));
+  const spoken = formatValue(param, shown, context);
+  return (
+    <View style={styles.rail}>
+      <View style={styles.head}>
+        <Words numberOfLines={1} style={styles.name}>{param.label}</Words>
+        <RailValue param={param} value={shown} context={context} onSet={onSet} />
+      </View>
+      <View
+        ref={track}
+        role="slider"
+        tabIndex={0}
+        aria-label={param.label}
+        aria-valuemin={0}
+        aria-valuemax={100}
+        aria-valuenow={Math.round(position * 1000) / 10}
+        aria-valuetext={spoken}
+        style={styles.touch}
+      >
+        <View style={[styles.line, mix && styles.thick, { backgroundColor: mix ? tokens.sand : tokens.line }]} />
+        <View style={[styles.line, mix && styles.thick, { backgroundColor: tokens.sea, right: undefined, width: `${position * 100}%` }]} />
+        {lane ? (
+          <View
+            style={[styles.lane, { backgroundColor: tokens.coral, left: `${lane.low * 100}%`, width: `${Math.max(0.5, (lane.high - lane.low) * 100)}%` }]}
+          />
+        ) : null}
+        {lane ? <View ref={laneMark} style={[styles.laneMark, { borderTopColor: tokens.coral }]} /> : null}
+        {notches.map((notch, i) => (
+          <View
+            key={i}
+            style={[styles.notch, { left: `${notch.position * 100}%`, height: notch.major ? 7 : 4, backgroundColor: notch.major ? tokens.mute : tokens.line }]}
+          />
+        ))}
+        <View style={[styles.thumb, { left: `${position * 100}%`, borderColor: tokens.ink, backgroundColor: held ? tokens.seaSoft : tokens.card }]} />
+      </View>
+    </View>
+  );
+}
+
+function keyed(event: KeyboardEvent, param: Param, value: ParamValue, context: ValueContext): ParamValue | null {
+  const size = event.shiftKey ? 'fine' : 'normal';
+  if (event.key === 'ArrowRight' || event.key === 'ArrowUp') return stepSetting(param, value, context, 1, size);
+  if (event.key === 'ArrowLeft' || event.key === 'ArrowDown') return stepSetting(param, value, context, -1, size);
+  if (event.key === 'PageUp') return stepSetting(param, value, context, 1, 'large');
+  if (event.key === 'PageDown') return stepSetting(param, value, context, -1, 'large');
+  if (event.key === 'Home') return settingAt(param, 0, context, 0);
+  if (event.key === 'End') return settingAt(param, 1, context, 0);
+  return null;
+}
+
+/** A switch with the manners of a rail: name at the left, state at the right, all of it touchable. */
+export function SwitchRail({ param, value, onSet }: { readonly param: Param; readonly value: ParamValue; readonly onSet: (value: ParamValue) => void }) {
+  const tokens = useTokens();
+  const on = value === true;
+  return (
+    <Pressable role="switch" aria-checked={on} aria-label={param.label} onPress={() => onSet(!on)} style={styles.switchRow}>
+      <Words style={styles.name}>{param.label}</Words>
+      <View style={[styles.switch, { borderColor: on ? tokens.sea : tokens.mute, backgroundColor: on ? tokens.seaSoft : 'transparent' }]}>
+        <View style={[styles.knob, { backgroundColor: on ? tokens.sea : tokens.mute, marginLeft: on ? 22 : 2 }]} />
+      </View>
+      <Words kind="strong" style={styles.switchText}>{on ? 'on' : 'off'}</Words>
+    </Pressable>
+  );
+}
+
+/** A choice: every option in sight. */
+export function ChoiceRail({ param, value, onSet }: { readonly param: Extract<Param, { kind: 'choice' }>; readonly value: ParamValue; readonly onSet: (value: ParamValue) => void }) {
+  const tokens = useTokens();
+  return (
+    <View style={styles.rail}>
+      <Words>{param.label}</Words>
+      <View role="radiogroup" aria-label={param.label} style={styles.choices}>
+        {param.options.map((option) => {
+          const chosen = option.id === value;
+          return (
+            <Pressable
+              key={option.id}
+              role="radio"
+              aria-checked={chosen}
+              onPress={() => onSet(option.id)}
+              style={[styles.choice, { borderColor: chosen ? tokens.sea : tokens.line, backgroundColor: chosen ? tokens.seaSoft : 'transparent' }]}
+            >
+              <Words numberOfLines={1} kind={chosen ? 'strong' : 'body'}>{option.label}</Words>
+            </Pressable>
+          );
+        })}
+      </View>
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  rail: { paddingTop: 4, minWidth: 0 },
+  head: { flexDirection: 'row', alignItems: 'flex-end', justifyContent: 'space-between', gap: 8, minHeight: 24 },
+  name: { flexShrink: 1 },
+  touch: { height: TOUCH, justifyContent: 'center', cursor: 'pointer', marginHorizontal: 9, userSelect: 'none' },
+  line: { position: 'absolute', left: 0, right: 0, height: 4, borderRadius: 2 },
+  thick: { height: 9, borderRadius: 5 },
+  lane: { position: 'absolute', height: 3, top: 12, borderRadius: 2 },
+  laneMark: {
+    position: 'absolute', top: 4, left: 0, width: 0, height: 0, marginLeft: -5, borderLeftWidth: 5, borderRightWidth: 5, borderTopWidth: 7,
+    borderLeftColor: 'transparent', borderRightColor: 'transparent',
+  },
+  notch: { position: 'absolute', width: 1, top: 30 },
+  thumb: { position: 'absolute', width: 14, height: 26, marginLeft: -7, borderRadius: 7, borderWidth: 2 },
+  switchRow: { minHeight: TOUCH, flexDirection: 'row', alignItems: 'center', gap: 10 },
+  switch: { width: 44, height: 24, borderRadius: 12, borderWidth: 1.5, justifyContent: 'center', marginLeft: 'auto' },
+  knob: { width: 17, height: 17, borderRadius: 9 },
+  switchText: { width: 28 },
+  choices: { flexDirection: 'row', flexWrap: 'wrap', gap: 6, paddingVertical: 6 },
+  choice: { flexGrow: 1, minHeight: TOUCH, minWidth: 62, paddingHorizontal: 8, borderWidth: 1, borderRadius: 12, alignItems: 'center', justifyContent: 'center' },
+});

@@ -1,0 +1,69 @@
+import { useState } from 'react';
+import { Pressable, StyleSheet, TextInput, View } from 'react-native';
+import { formatValue } from '../core/params/format';
+import type { Param, ParamValue, ValueContext } from '../core/params/param';
+import { parseValue } from '../core/params/parse';
+import { useTokens } from './theme';
+import { FONT_STRONG, TOUCH } from './tokens';
+import { Words } from './Words';
+
+interface RailValueProps {
+  readonly param: Param;
+  readonly value: ParamValue;
+  readonly context: ValueContext;
+  readonly onSet: (value: ParamValue) => void;
+}
+
+/** The figure at the right of a rail; tap it to type. What is not understood stays in the field with the reason under it. */
+export function RailValue({ param, value, context, onSet }: RailValueProps) {
+  const tokens = useTokens();
+  const [typed, setTyped] = useState<string | null>(null);
+  const [refusal, setRefusal] = useState<string | null>(null);
+  const text = formatValue(param, value, context);
+  const close = (): void => {
+    setTyped(null);
+    setRefusal(null);
+  };
+  const submit = (): void => {
+    const parsed = parseValue(param, typed ?? '', context);
+    if (!parsed.ok) {
+      setRefusal(parsed.message);
+      return;
+    }
+    close();
+    onSet(parsed.value);
+  };
+  if (typed === null) {
+    return (
+      <Pressable role="button" aria-label={`${param.label}, ${text}. Type a value`} onPress={() => setTyped(text.split(' · ')[0] ?? text)} style={styles.value}>
+        <Words kind="strong" numberOfLines={1}>{text}</Words>
+      </Pressable>
+    );
+  }
+  return (
+    <View style={styles.editing}>
+      <TextInput
+        autoFocus
+        selectTextOnFocus
+        aria-label={`${param.label} as text`}
+        aria-invalid={refusal !== null}
+        value={typed}
+        onChangeText={setTyped}
+        onSubmitEditing={submit}
+        onBlur={close}
+        onKeyPress={(event) => {
+          if (event.nativeEvent.key === 'Escape') close();
+        }}
+        style={[styles.input, { color: tokens.ink, borderColor: refusal ? tokens.danger : tokens.sea, backgroundColor: tokens.card }]}
+      />
+      {refusal ? <Words kind="small" tone="danger" role="alert" style={styles.refusal}>{refusal}</Words> : null}
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  value: { minHeight: TOUCH, marginVertical: -10, justifyContent: 'center', paddingLeft: 12, flexShrink: 0, zIndex: 1 },
+  editing: { alignItems: 'flex-end', flexShrink: 1 },
+  input: { minHeight: TOUCH, width: 150, marginVertical: -8, borderWidth: 2, borderRadius: 8, paddingHorizontal: 10, fontFamily: FONT_STRONG, fontSize: 16, textAlign: 'right' },
+  refusal: { maxWidth: 240, textAlign: 'right', marginTop: 10 },
+});

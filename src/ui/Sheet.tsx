@@ -1,0 +1,49 @@
+import { useEffect, type ReactNode } from 'react';
+import { Modal, Pressable, StyleSheet, View } from 'react-native';
+import { Tap } from './Tap';
+import { useTokens, useWide } from './theme';
+import { Words } from './Words';
+
+interface SheetProps {
+  readonly title: string;
+  readonly visible: boolean;
+  readonly onClose: () => void;
+  readonly children: ReactNode;
+}
+
+/** A leaf laid over the chart: from the foot on a phone, in the middle on a wide screen. Escape or a tap beside it closes it. */
+export function Sheet({ title, visible, onClose, children }: SheetProps) {
+  const tokens = useTokens();
+  const wide = useWide();
+  useEffect(() => {
+    if (!visible) return undefined;
+    const press = (event: KeyboardEvent): void => {
+      if (event.key === 'Escape') onClose();
+    };
+    document.addEventListener('keydown', press);
+    return () => document.removeEventListener('keydown', press);
+  }, [visible, onClose]);
+  return (
+    <Modal transparent visible={visible} onRequestClose={onClose} animationType="none">
+      <View style={[styles.over, wide && styles.overWide]}>
+        <Pressable aria-hidden tabIndex={-1} onPress={onClose} style={[StyleSheet.absoluteFill, { backgroundColor: '#0A1218', opacity: 0.45 }]} />
+        <View role="dialog" aria-label={title} style={[styles.sheet, wide && styles.sheetWide, { backgroundColor: tokens.card, borderColor: tokens.line }]}>
+          <View style={styles.head}>
+            <Words kind="title" role="heading" aria-level={2} style={styles.title}>{title}</Words>
+            <Tap plain icon="x" label="Close" onPress={onClose} />
+          </View>
+          {children}
+        </View>
+      </View>
+    </Modal>
+  );
+}
+
+const styles = StyleSheet.create({
+  over: { flex: 1, justifyContent: 'flex-end' },
+  overWide: { justifyContent: 'center', alignItems: 'center' },
+  sheet: { borderTopLeftRadius: 18, borderTopRightRadius: 18, borderWidth: 1, paddingHorizontal: 18, paddingBottom: 18, maxHeight: '88%' },
+  sheetWide: { borderRadius: 18, width: 480 },
+  head: { flexDirection: 'row', alignItems: 'center', paddingVertical: 8 },
+  title: { flex: 1 },
+});

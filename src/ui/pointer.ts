@@ -1,0 +1,124 @@
+import { useEffect, useRef, type RefObject } from 'react';
+import type { View } from 'react-native';
+import { elementOf } from './frame';
+
+export interface Drag {
+  /** Where it began and is now, in pixels from the element's left top corner. */
+  readonly startX: number;
+  readonly startY: number;
+  readonly x: number;
+  readonly y: number;
+  /** Since the last call. */
+  readonly dx: number;
+  readonly dy: number;
+  readonly width: number;
+  readonly height: number;
+}
+
+export interface DragHandlers {
+  /** A finger or mouse moved far enough to mean it; false leaves the gesture alone. */
+  begin(drag: Drag): boolean | void;
+  move(drag: Drag): void;
+  /** `cancelled` when the browser took the gesture for scrolling. */
+  end(drag: Drag, cancelled: boolean): void;
+  /** Pressed and let go without moving. */
+  tap?(drag: Drag): void;
+}
+
+/** Movement before a touch counts as a drag, so that scrolling past sets nothing. */
+const SLOP_PX = 4;
+
+/**
+ * Pointer dragging with capture on a view.
+ * @param scrolls the direction in which the page may still scroll from here
+ */
+export function useDrag(view: RefObject<View | null>, handlers: DragHandlers, scrolls: 'pan-y' | 'pan-x' | 'none' = 'pan-y'): void {
+  const latest = useRef(handlers);
+  useEffect(() => {
+    latest.current = handlers;
+  });
+  useEffect(() => {
+    const element = elementOf(view.current);
+    if (!element) return undefined;
+    element.style.touchAction = scrolls;
+    return listen(element, () => latest.current);
+  }, [view, scrolls]);
+}
+
+function listen(element: HTMLElement, handlers: () => DragHandlers): () => void {
+  let pointer = -1;
+  let begun = false;
+  let start = { x: 0, y: 0 };
+  let last = { x: 0, y: 0 };
+  // The box as it lay when the press began: what is dragged may move under the finger.
+  let box = element.getBoundingClientRect();
+  const drag = (event: PointerEvent): Drag => {
+    const x = event.clientX - box.left;
+    const y = event.clientY - box.top;
+    const made = { startX: start.x, startY: start.y, x, y, dx: x - last.x, dy: y - last.y, width: box.width, height: box.height };
+    last = { x, y };
+    return made;
+  };
+  const down = (event: PointerEvent): void => {
+    if (pointer >= 0 || event.button !== 0) return;
+    pointer = event.pointerId;
+    begun = false;
+    box = element.getBoundingClientRect();
+    start = { x: event.clientX - box.left, y: event.clientY - box.top };
+    last = start;
+    element.setPointerCapture(pointer);
+  };
+  const move = (event: PointerEvent): void => {
+    if (event.pointerId !== pointer) return;
+    const far = Math.hypot(event.clientX - box.left - start.x, event.clientY - box.top - start.y);
+    if (!begun && far < SLOP_PX) return;
+    const now = drag(event);
+    if (!begun) {
+      begun = true;
+      if (handlers().begin(now) === false) {
+        pointer = -1;
+        return;
+      }
+    }
+    handlers().move(now);
+  };
+  const finish = (event: PointerEvent, cancelled: boolean): void => {
+    if (event.pointerId !== pointer) return;
+    pointer = -1;
+    const now = drag(event);
+    if (begun) handlers().end(now, cancelled);
+    else if (!cancelled) handlers().tap?.(now);
+  };
+  const up = (event: PointerEvent): void => finish(event, false);
+  const cancel = (event: PointerEvent): void => finish(event, true);
+  element.addEventListener('pointerdown', down);
+  element.addEventListener('pointermove', move);
+  element.addEventListener('pointerup', up);
+  element.addEventListener('pointercancel', cancel);
+  return () => {
+    element.removeEventListener('pointerdown', down);
+    element.removeEventListener('pointermove', move);
+    element.removeEventListener('pointerup', up);
+    element.removeEventListener('pointercancel', cancel);
+  };
+}
+
+/** Keys pressed while a view has the focus; return true for one that was used. */
+export function useKeys(view: RefObject<View | null>, onKey: (event: KeyboardEvent) => boolean): void {
+  const latest = useRef(onKey);
+  useEffect(() => {
+    latest.current = onKey;
+  });
+  useEffect(() => {
+    const element = elementOf(view.current);
+    if (!element) return undefined;
+    const press = (event: KeyboardEvent): void => {
+      if (event.target === element && latest.current(event)) {
+        event.preventDefault();
+        event.stopPropagation();
+      }
+    };
+    element.addEventListener('keydown', press);
+    return () => element.removeEventListener('keydown', press);
+  }, [view]);
+}
