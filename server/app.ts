@@ -1,4 +1,5 @@
 import express, { type Express, type Request } from 'express';
+import compression from 'compression';
 import helmet from 'helmet';
 import { existsSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
@@ -35,6 +36,7 @@ export function createApp(options: AppOptions): Express {
   app.disable('x-powered-by');
   app.use(pinoHttp({ logger: pino({ level: options.quiet ? 'silent' : 'warn' }) }));
   app.use(securityHeaders());
+  app.use(compression());
   app.use('/api', sameOriginOnly, apiRoutes(options));
   if (options.client && existsSync(options.client)) {
     const client = options.client;

@@ -89,7 +89,7 @@ export class SoundStore {
 }
 
 async function decodeInWorker(path: string): Promise<{ wav: Uint8Array; info: Omit<SoundInfo, 'name'> }> {
-  const worker = new Worker(join(__dirname, 'decode.worker.ts'), { workerData: { path }, execArgv: ['--import', 'tsx'] });
+  const worker = new Worker(join(__dirname, 'worker.cjs'), { workerData: { entry: join(__dirname, 'decode.worker.ts'), path } });
   const message = await new Promise<unknown>((resolve, reject) => {
     worker.once('message', resolve);
     worker.once('error', reject);

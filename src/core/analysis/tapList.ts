@@ -86,3 +86,21 @@ function measure(left: ArrayLike<number>, right: ArrayLike<number>, from: number
     brightnessHz: (sampleRate / Math.PI) * Math.asin(chord),
   };
 }
+
+/** Arrivals nearer than `apart` seconds become one, at their common centre of gravity. */
+export function mergeTaps(taps: readonly Tap[], apart: number): Tap[] {
+  const merged: Tap[] = [];
+  for (const tap of taps) {
+    const last = merged[merged.length - 1];
+    if (last && tap.seconds - last.seconds < apart) merged[merged.length - 1] = together(last, tap);
+    else merged.push(tap);
+  }
+  return merged;
+}
+
+function together(a: Tap, b: Tap): Tap {
+  const ea = a.left * a.left + a.right * a.right;
+  const eb = b.left * b.left + b.right * b.right;
+  const mean = (x: number, y: number): number => (x * ea + y * eb) / (ea + eb);
+  return { seconds: mean(a.seconds, b.seconds), left: Math.hypot(a.left, b.left), right: Math.hypot(a.right, b.right), brightnessHz: mean(a.brightnessHz, b.brightnessHz) };
+}

@@ -65,7 +65,6 @@ export function Bench({ channel, slot, onBack }: { readonly channel: string; rea
           role="switch"
           chosen={slot.on}
           label={`${definition.name} on`}
-          text={slot.on ? 'on' : 'off'}
           icon="power"
           tone={slot.on ? 'sea' : 'mute'}
           onPress={() => useOpenPiece.getState().run(setEffectOn, { channel, slot: slot.id, on: !slot.on })}

@@ -44,14 +44,10 @@ export function HearBar({ channel, slot }: { readonly channel: string; readonly 
             </Tap>
           ))}
         </View>
+        <Tap role="switch" icon="volume-2" label="Match loudness to the untreated sound" chosen={matched} tone="sea" onPress={() => set({ matched: !matched })} style={styles.match} />
         <HoldButton held={comparing} onHold={(held) => set({ comparing: held })} />
       </View>
-      <View style={styles.row}>
-        <Tap plain role="switch" label="Match loudness" chosen={matched} onPress={() => set({ matched: !matched })} style={styles.match}>
-          <Words kind="small" tone={matched ? 'sea' : 'mute'}>{matched ? '◉ same loudness' : '○ same loudness'}</Words>
-        </Tap>
-        <LiveText size={13} read={() => (matched ? `gain ${formatDb(studio.player.meters.read().matchDb)}` : '')} />
-      </View>
+      {matched ? <LiveText size={13} style={styles.gain} read={() => `as loud as the untreated sound: gain ${formatDb(studio.player.meters.read().matchDb)}`} /> : null}
     </View>
   );
 }
@@ -97,10 +93,11 @@ function HoldButton({ held, onHold }: { readonly held: boolean; readonly onHold:
 }
 
 const styles = StyleSheet.create({
-  bar: { borderTopWidth: 1, paddingHorizontal: 14, paddingTop: 6 },
-  row: { flexDirection: 'row', alignItems: 'center', gap: 8 },
+  bar: { borderTopWidth: 1, paddingHorizontal: 12, paddingVertical: 7 },
+  row: { flexDirection: 'row', alignItems: 'center', gap: 6 },
   group: { flex: 1, flexDirection: 'row', borderWidth: 1, borderRadius: 14, overflow: 'hidden' },
   choice: { flexGrow: 1, borderRadius: 12, paddingHorizontal: 4 },
-  hold: { height: TOUCH, paddingHorizontal: 12, borderRadius: 14, borderWidth: 1.5, alignItems: 'center', justifyContent: 'center', userSelect: 'none', cursor: 'pointer' },
-  match: { paddingHorizontal: 0, minHeight: TOUCH },
+  hold: { height: TOUCH, paddingHorizontal: 9, borderRadius: 14, borderWidth: 1.5, alignItems: 'center', justifyContent: 'center', userSelect: 'none', cursor: 'pointer' },
+  match: { paddingHorizontal: 8, borderRadius: 14 },
+  gain: { paddingTop: 4 },
 });

@@ -46,7 +46,7 @@ export function PresetButton({ channel, slot }: { readonly channel: string; read
 }
 
 const styles = StyleSheet.create({
-  button: { maxWidth: 178, flexShrink: 1 },
+  button: { maxWidth: 208, flexShrink: 1 },
   list: { maxHeight: 520 },
   item: { alignItems: 'flex-start', paddingVertical: 8 },
 });

@@ -16,7 +16,6 @@ import { useTokens } from '../../ui/theme';
 import { Words } from '../../ui/Words';
 import { laneTrack, valueInUnit } from '../studio/recorder';
 import { usePiece } from '../studio/StudioProvider';
-import { PointTools } from './PointTools';
 
 const HEIGHT = 112;
 const PAD = 12;
@@ -27,15 +26,17 @@ interface LaneEditorProps {
   readonly lane: Lane;
   readonly pxPerBeat: number;
   readonly width: number;
+  /** Index of the chosen point; null while the lane is not the chosen one. */
+  readonly chosen: number | null;
+  readonly onChoose: (index: number | null) => void;
 }
 
 /** One lane: its line in coral, points that are dragged, a tap on the line adds one, tools for the chosen one. */
-export function LaneEditor({ lane, pxPerBeat, width }: LaneEditorProps) {
+export function LaneEditor({ lane, pxPerBeat, width, chosen, onChoose }: LaneEditorProps) {
   const piece = usePiece();
   const tokens = useTokens();
   const param = paramOf(piece, lane.target);
   const [moved, setMoved] = useState<readonly Point[] | null>(null);
-  const [chosen, setChosen] = useState<number | null>(null);
   const view = useRef<View>(null);
   const grip = useRef<{ index: number; beat: number; position: number; points: readonly Point[] } | null>(null);
   const points = moved ?? lane.points;
@@ -65,7 +66,7 @@ export function LaneEditor({ lane, pxPerBeat, width }: LaneEditorProps) {
       const index = nearest(drag.startX, drag.startY);
       if (index === null) return false;
       grip.current = { index, beat: points[index]!.beat, position: track?.positions[index] ?? 0, points };
-      setChosen(index);
+      onChoose(index);
       return true;
     },
     move: (drag: Drag) => {
@@ -84,18 +85,18 @@ export function LaneEditor({ lane, pxPerBeat, width }: LaneEditorProps) {
     tap: (drag) => {
       const index = nearest(drag.x, drag.y);
       if (index !== null) {
-        setChosen(index);
+        onChoose(index);
         return;
       }
       const added = addPoint(points, drag.x / pxPerBeat, value(positionAtY(drag.y)));
       run(setPoints, { lane: lane.id, points: added.points, what: 'Add' });
-      setChosen(added.index);
+      onChoose(added.index);
     },
   }, 'none');
   useKeys(view, (event) => {
     const step = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0;
     if (step === 0) return false;
-    setChosen((before) => Math.max(0, Math.min(points.length - 1, (before ?? -1) + step)));
+    onChoose(Math.max(0, Math.min(points.length - 1, (chosen ?? -1) + step)));
     return true;
   });
   if (!param || !track) return <Words kind="small">These moves wait: what they moved is no longer here.</Words>;
@@ -127,7 +128,6 @@ export function LaneEditor({ lane, pxPerBeat, width }: LaneEditorProps) {
           </>
         ) : null}
       </View>
-      <PointTools lane={lane} param={param} chosen={chosen !== null && chosen < lane.points.length ? chosen : null} onChoose={setChosen} />
     </View>
   );
 }

@@ -1,3 +1,4 @@
+import { useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { MAIN } from '../../core/piece/piece';
 import { useSession } from '../../data/session';
@@ -11,6 +12,7 @@ import { useTimeScale } from '../time/useTimeScale';
 import { ZoomButtons } from '../time/ZoomButtons';
 import { usePiece } from '../studio/StudioProvider';
 import { LaneEditor } from './LaneEditor';
+import { PointTools } from './PointTools';
 
 const WAVE = 64;
 
@@ -24,6 +26,8 @@ export function MovesView() {
   const track = piece.tracks.find((candidate) => candidate.id === channel);
   const lanes = piece.lanes.filter((lane) => lane.target.channel === channel);
   const elsewhere = piece.lanes.length - lanes.length;
+  const [chosen, setChosen] = useState<{ lane: string; point: number | null } | null>(null);
+  const chosenLane = lanes.find((lane) => lane.id === chosen?.lane) ?? lanes[0];
   const scale = useTimeScale();
   return (
     <View style={styles.view}>
@@ -41,7 +45,14 @@ export function MovesView() {
               <TimeRuler width={scale.width} pxPerBeat={scale.pxPerBeat} />
               {track ? <ClipRow track={track} pxPerBeat={scale.pxPerBeat} height={WAVE} /> : null}
               {lanes.map((lane) => (
-                <LaneEditor key={lane.id} lane={lane} pxPerBeat={scale.pxPerBeat} width={scale.width} />
+                <LaneEditor
+                  key={lane.id}
+                  lane={lane}
+                  pxPerBeat={scale.pxPerBeat}
+                  width={scale.width}
+                  chosen={chosen?.lane === lane.id ? chosen.point : null}
+                  onChoose={(point) => setChosen({ lane: lane.id, point })}
+                />
               ))}
               <Playhead pxPerBeat={scale.pxPerBeat} />
             </View>
@@ -59,6 +70,14 @@ export function MovesView() {
         ) : null}
         {elsewhere > 0 ? <Words kind="small">{`${elsewhere} more ${elsewhere === 1 ? 'lane' : 'lanes'} on other channels.`}</Words> : null}
       </ScrollView>
+      {chosenLane ? (
+        <PointTools
+          key={chosenLane.id}
+          lane={chosenLane}
+          chosen={chosen?.lane === chosenLane.id && chosen.point !== null && chosen.point < chosenLane.points.length ? chosen.point : null}
+          onChoose={(point) => setChosen({ lane: chosenLane.id, point })}
+        />
+      ) : null}
     </View>
   );
 }

@@ -1,22 +1,23 @@
 import { StyleSheet, View } from 'react-native';
 import { movePoint, addPoint, removePoint, shapePoint } from '../../core/moves/editPoints';
 import { SHAPES, type Shape } from '../../core/moves/point';
-import type { Param, ParamValue } from '../../core/params/param';
+import type { ParamValue } from '../../core/params/param';
 import { beatsToMs, fromEngineNumber, paramPosition, toEngineNumber } from '../../core/params/resolve';
 import { removeLane, setLaneOn, setPoints } from '../../core/piece/edits/lanes';
-import { contextOf } from '../../core/piece/find';
+import { contextOf, paramOf } from '../../core/piece/find';
 import { figure } from '../../core/params/make';
 import type { Lane } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
 import { RailValue } from '../../ui/RailValue';
 import { Tap } from '../../ui/Tap';
+import { useTokens } from '../../ui/theme';
 import { Words } from '../../ui/Words';
 import { laneTrack, trackAt, valueInUnit } from '../studio/recorder';
 import { usePiece, useStudio } from '../studio/StudioProvider';
+import { laneName } from './LaneEditor';
 
 interface PointToolsProps {
   readonly lane: Lane;
-  readonly param: Param;
   readonly chosen: number | null;
   readonly onChoose: (index: number | null) => void;
 }
@@ -25,11 +26,14 @@ const NEXT: Record<Shape, Shape> = { line: 'hold', hold: 'curve', curve: 'line' 
 const BENDS: readonly number[] = [0.6, -0.6];
 
 /** For the chosen point: its value and place to type, the shape after it, removing it; for the lane: a point at the playhead, following it, clearing it. */
-export function PointTools({ lane, param, chosen, onChoose }: PointToolsProps) {
+export function PointTools({ lane, chosen, onChoose }: PointToolsProps) {
   const piece = usePiece();
+  const tokens = useTokens();
+  const param = paramOf(piece, lane.target);
   const { studio } = useStudio();
   const { run } = useOpenPiece.getState();
   const context = contextOf(piece);
+  if (!param) return null;
   const point = chosen === null ? undefined : lane.points[chosen];
   const own = (value: number): number => (lane.unit === 'beats' ? beatsToMs(value, context) : value);
   const set = (points: Lane['points'], what: 'Move' | 'Add' | 'Remove' | 'Bend'): boolean => run(setPoints, { lane: lane.id, points, what });
@@ -44,7 +48,8 @@ export function PointTools({ lane, param, chosen, onChoose }: PointToolsProps) {
     set(movePoint(lane.points, index, lane.points[index]!.beat, valueInUnit(piece, param, position, lane.unit)), 'Move');
   };
   return (
-    <View style={styles.tools}>
+    <View role="toolbar" aria-label={`Tools for ${laneName(piece, lane, param)}`} style={[styles.tools, { borderColor: tokens.line, backgroundColor: tokens.card }]}>
+      <Words kind="strong" tone="coralInk" numberOfLines={1}>{`∿ ${laneName(piece, lane, param)}`}</Words>
       {point && chosen !== null ? (
         <View role="group" aria-label={`Point ${chosen + 1} of ${lane.points.length}`} style={styles.row}>
           <Words kind="small">{`point ${chosen + 1}`}</Words>
@@ -90,6 +95,6 @@ function nextShape(lane: Lane, index: number): Lane['points'] {
 }
 
 const styles = StyleSheet.create({
-  tools: { gap: 6, marginTop: 6, maxWidth: 640 },
+  tools: { gap: 6, paddingHorizontal: 14, paddingVertical: 8, borderTopWidth: 1 },
   row: { flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', gap: 8 },
 });

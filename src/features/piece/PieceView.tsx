@@ -81,7 +81,7 @@ function Tracks() {
   }
   return (
     <View style={styles.tracks}>
-      <View style={{ width: wide ? 178 : 104 }}>
+      <View style={{ width: wide ? 178 : 122 }}>
         <View style={styles.rulerGap} />
         {piece.tracks.map((track, index) => <TrackHead key={track.id} track={track} index={index} />)}
         <MainHead index={piece.tracks.length} />
@@ -113,7 +113,7 @@ function TrackHead({ track, index }: { readonly track: Track; readonly index: nu
   return (
     <View style={[styles.trackHead, { borderColor: tokens.line, borderLeftColor: chosen ? tokens.sea : 'transparent' }]}>
       <Tap plain label={`Track ${track.name}`} chosen={chosen} onPress={() => set({ channel: track.id, slot: track.chain[0]?.id ?? null, clip: null })} style={styles.trackName}>
-        <Words kind="strong" numberOfLines={1}>{track.name}</Words>
+        <Words kind="strong" numberOfLines={1} style={styles.nameText}>{track.name}</Words>
         <LevelBars index={index} />
       </Tap>
       <View style={styles.switches}>
@@ -152,6 +152,7 @@ const styles = StyleSheet.create({
   rulerGap: { height: 44 },
   trackHead: { height: ROW, borderTopWidth: 1, borderLeftWidth: 3, paddingLeft: 6 },
   trackName: { alignItems: 'stretch', paddingHorizontal: 4, borderRadius: 8 },
+  nameText: { fontSize: 14, lineHeight: 19 },
   switches: { flexDirection: 'row', alignItems: 'center', marginTop: -6 },
   switch: { paddingHorizontal: 4 },
   mainHead: { alignItems: 'stretch', paddingHorizontal: 13, height: 56 },

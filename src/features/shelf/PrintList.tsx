@@ -39,7 +39,7 @@ function Working({ work }: { readonly work: PrintWork }) {
   return (
     <View style={[styles.card, { borderColor: tokens.plum, backgroundColor: tokens.card }]}>
       <Words kind="strong" numberOfLines={1}>{work.name}</Words>
-      {busy ? <ProgressBar progress={work.share} color={tokens.plum} aria-label={`Printing ${work.name}`} /> : null}
+      {busy ? <View style={styles.progress}><ProgressBar progress={work.share} color={tokens.plum} aria-label={`Printing ${work.name}`} /></View> : null}
       <Words kind="small" role="status" tone={busy ? 'mute' : 'danger'}>{busy ? `${work.state === 'printing' ? 'printing' : 'storing'} … ${Math.round(work.share * 100)} %` : work.message}</Words>
       <View style={styles.tools}>
         {work.state === 'unsent' ? <Tap label="Store the print again" text="Try again" onPress={() => storeAgain(work.id)} /> : null}
@@ -114,6 +114,7 @@ function download(print: Print, bits: '16' | '24' | '32f'): void {
 const styles = StyleSheet.create({
   list: { gap: 12, marginTop: 8 },
   card: { borderWidth: 1, borderRadius: 16, padding: 14, gap: 8 },
+  progress: { height: 6, overflow: 'hidden' },
   wave: { height: 44, borderRadius: 8, overflow: 'hidden', justifyContent: 'center' },
   tools: { flexDirection: 'row', flexWrap: 'wrap', gap: 8 },
 });

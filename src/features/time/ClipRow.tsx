@@ -37,11 +37,12 @@ function ClipBlock({ clip, pxPerBeat, height, onChoose }: { readonly clip: Clip 
   const from = (clip.offsetSeconds * piece.sampleRate) / FRAMES_PER_PEAK;
   const to = from + (clip.lengthSeconds * piece.sampleRate) / FRAMES_PER_PEAK;
   const printed = clip.print !== null;
+  const named = width > 120;
   const body = (
     <>
-      {sound ? <Waveform peaks={sound.peaks} from={from} to={to} width={width} height={height - 10} colour={printed ? tokens.plum : tokens.sand} /> : null}
+      {sound ? <Waveform peaks={sound.peaks} from={from} to={to} width={width} height={named ? height - 26 : height - 10} colour={printed ? tokens.plum : tokens.sand} /> : null}
       {!sound && width > 60 ? <Words kind="small" numberOfLines={1}>{missing.has(clip.sound) ? 'sound missing' : 'loading …'}</Words> : null}
-      {sound && width > 120 ? <Words kind="small" numberOfLines={1} style={styles.name}>{clip.name}</Words> : null}
+      {sound && named ? <Words kind="small" numberOfLines={1} style={styles.name}>{clip.name}</Words> : null}
     </>
   );
   const look = [
@@ -58,5 +59,5 @@ function ClipBlock({ clip, pxPerBeat, height, onChoose }: { readonly clip: Clip 
 
 const styles = StyleSheet.create({
   clip: { position: 'absolute', top: 2, borderRadius: 7, borderWidth: 2, overflow: 'hidden', justifyContent: 'center' },
-  name: { position: 'absolute', left: 6, bottom: 0, fontSize: 11 },
+  name: { marginLeft: 6, fontSize: 11, lineHeight: 14 },
 });

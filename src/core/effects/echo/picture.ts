@@ -1,4 +1,4 @@
-import { tapList, type Tap } from '../../analysis/tapList';
+import { mergeTaps, tapList, type Tap } from '../../analysis/tapList';
 import type { ParamValues, ValueContext } from '../../params/param';
 import { resolveNumber, toEngineNumber } from '../../params/resolve';
 import { commonParams } from '../common';
@@ -23,6 +23,8 @@ const IMPULSE = 0.25;
 const FEWEST_REPEATS = 4;
 const MOST_REPEATS = 16;
 const LONGEST_SECONDS = 12;
+/** Diffusion tears one repeat into arrivals up to this far apart. */
+const MOST_SMEAR_SECONDS = 0.09;
 
 /** What stands still for the picture: moving parts and the input's own doing. */
 const STILL = { hold: false, input: 1, duck: 0, wowDepth: 0, flutterDepth: 0, filterDepth: 0 } as const;
@@ -40,7 +42,9 @@ export function pictureOfEcho(values: ParamValues, context: ValueContext): EchoP
   const spanSeconds = Math.min(LONGEST_SECONDS, (Math.max(firstMs, rightMs) / 1000) * (repeats + 0.7));
   const [left, right] = respond(row, spanSeconds);
   const frame = Math.min(0.004, Math.max(1 / PICTURE_RATE, Math.min(firstMs, rightMs) / 4000));
-  return { kind: 'echo', taps: tapList(left, right, PICTURE_RATE, frame, -44).slice(0, 40), firstSeconds: firstMs / 1000, feedback, spanSeconds };
+  const apart = Math.min(MOST_SMEAR_SECONDS, 0.3 * (Math.min(firstMs, rightMs) / 1000));
+  const taps = mergeTaps(tapList(left, right, PICTURE_RATE, frame, -44), apart).slice(0, 40);
+  return { kind: 'echo', taps, firstSeconds: firstMs / 1000, feedback, spanSeconds };
 }
 
 function respond(row: Float64Array, seconds: number): [Float64Array, Float64Array] {
