@@ -1,0 +1,84 @@
+import type { ParamValue } from '../params/param';
+import { presetValues } from '../piece/edits/chain';
+import { toEngineNumber } from '../params/resolve';
+import { effectOf } from './catalogue';
+import { STEP_FRAMES, stereoRun } from './define';
+
+export interface Stereo {
+  readonly left: Float64Array;
+  readonly right: Float64Array;
+}
+
+export interface RunOptions {
+  readonly sampleRate?: number;
+  readonly bpm?: number;
+  readonly seconds: number;
+  /** Sample of the input at an index; both sides unless `right` is given. */
+  readonly input: (index: number) => number;
+  readonly right?: (index: number) => number;
+  /** Changes values at a step, as moves would. */
+  readonly move?: (step: number) => Readonly<Record<string, ParamValue>> | null;
+}
+
+/** The wet output of an effect alone, from its neutral preset with some values named; for tests. */
+export function runWet(effectId: string, named: Readonly<Record<string, ParamValue>>, options: RunOptions): Stereo {
+  const { sampleRate = 48_000, bpm = 120 } = options;
+  const context = { tempo: { bpm, beatsPerBar: 4 }, sampleRate };
+  const definition = effectOf(effectId);
+  const row = (values: Readonly<Record<string, ParamValue>>): Float64Array =>
+    Float64Array.from(definition.paramIds, (id) => toEngineNumber(definition.params[id]!, values[id]!, context));
+  let values = { ...presetValues(effectId, 'neutral'), ...named };
+  let now = row(values);
+  const processor = definition.createProcessor(sampleRate);
+  processor.reset(0, now);
+  const steps = Math.ceil((options.seconds * sampleRate) / STEP_FRAMES);
+  const out = { left: new Float64Array(steps * STEP_FRAMES), right: new Float64Array(steps * STEP_FRAMES) };
+  const input = stereoRun();
+  const wet = stereoRun();
+  for (let step = 0; step < steps; step += 1) {
+    const at = step * STEP_FRAMES;
+    for (let i = 0; i < STEP_FRAMES; i += 1) {
+      input.left[i] = options.input(at + i);
+      input.right[i] = options.right ? options.right(at + i) : input.left[i]!;
+    }
+    const moved = options.move?.(step);
+    if (moved) {
+      values = { ...values, ...moved };
+      now = row(values);
+    }
+    processor.process(input, wet, now);
+    out.left.set(wet.left, at);
+    out.right.set(wet.right, at);
+  }
+  return out;
+}
+
+export const impulse = (index: number): number => (index === 0 ? 1 : 0);
+
+export const sine = (hz: number, level: number, sampleRate = 48_000) => (index: number): number => level * Math.sin((2 * Math.PI * hz * index) / sampleRate);
+
+/** Sum and centre of gravity of the samples around `near`: an arrival's gain at low frequencies and its exact place. */
+export function arrival(samples: Float64Array, near: number, reach = 40): { gain: number; at: number } {
+  let sum = 0;
+  let moment = 0;
+  const from = Math.max(0, Math.round(near) - reach);
+  for (let i = from; i < Math.min(samples.length, Math.round(near) + reach); i += 1) {
+    sum += samples[i]!;
+    moment += samples[i]! * i;
+  }
+  return { gain: sum, at: moment / sum };
+}
+
+/** Amplitude of a sine of this frequency in a stretch, by correlation. */
+export function amplitudeAt(samples: Float64Array, hz: number, from: number, to: number, sampleRate = 48_000): number {
+  let re = 0;
+  let im = 0;
+  for (let i = from; i < to; i += 1) {
+    const angle = (2 * Math.PI * hz * i) / sampleRate;
+    re += samples[i]! * Math.cos(angle);
+    im += samples[i]! * Math.sin(angle);
+  }
+  return (2 * Math.hypot(re, im)) / (to - from);
+}
+
+export const db = (gain: number): number => 20 * Math.log10(gain);
