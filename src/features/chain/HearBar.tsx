@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useRef } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { formatDb } from '../../core/params/format';
 import type { Hear } from '../../core/engine/slot';
@@ -52,32 +52,37 @@ export function HearBar({ channel, slot }: { readonly channel: string; readonly 
   );
 }
 
+const LIFTS = ['pointerup', 'pointercancel', 'keyup', 'blur'] as const;
+
 /** Held by finger, mouse or space bar. */
 function HoldButton({ held, onHold }: { readonly held: boolean; readonly onHold: (held: boolean) => void }) {
   const tokens = useTokens();
   const view = useRef<View>(null);
-  const [element, setElement] = useState<HTMLElement | null>(null);
-  useEffect(() => setElement(elementOf(view.current)), []);
+  const latest = useRef(onHold);
+  useEffect(() => {
+    latest.current = onHold;
+  });
   useKeys(view, (event) => {
     if (event.key !== ' ' && event.key !== 'Enter') return false;
     onHold(true);
     return true;
   });
   useEffect(() => {
+    const element = elementOf(view.current);
     if (!element) return undefined;
     element.style.touchAction = 'none';
     const press = (event: PointerEvent): void => {
       element.setPointerCapture(event.pointerId);
-      onHold(true);
+      latest.current(true);
     };
-    const lift = (): void => onHold(false);
+    const lift = (): void => latest.current(false);
     element.addEventListener('pointerdown', press);
-    for (const name of ['pointerup', 'pointercancel', 'keyup', 'blur'] as const) element.addEventListener(name, lift);
+    for (const name of LIFTS) element.addEventListener(name, lift);
     return () => {
       element.removeEventListener('pointerdown', press);
-      for (const name of ['pointerup', 'pointercancel', 'keyup', 'blur'] as const) element.removeEventListener(name, lift);
+      for (const name of LIFTS) element.removeEventListener(name, lift);
     };
-  }, [element, onHold]);
+  }, []);
   return (
     <View
       ref={view}

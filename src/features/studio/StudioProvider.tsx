@@ -1,4 +1,5 @@
-import { createContext, useContext, useEffect, useRef, useState, type ReactNode } from 'react';
+import { useEffect, type ReactNode } from 'react';
+import { create } from 'zustand';
 import type { Piece, Target } from '../../core/piece/piece';
 import type { ParamValue } from '../../core/params/param';
 import { useOpenPiece } from '../../data/openPiece';
@@ -12,40 +13,41 @@ interface StudioState {
   readonly missing: ReadonlyMap<string, string>;
 }
 
-const StudioContext = createContext<StudioState | null>(null);
+/** The studio of the open piece, or why the browser cannot give sound. */
+const useStudioStore = create<{ readonly state: StudioState | null; readonly refusal: string | null }>(() => ({ state: null, refusal: null }));
 
-/** Holds the studio of the open piece; shows `without` when the browser cannot give sound. */
+function openStudio(piece: Piece): () => void {
+  let studio: Studio;
+  try {
+    studio = new Studio(piece);
+  } catch (error) {
+    useStudioStore.setState({ refusal: error instanceof Error ? error.message : String(error) });
+    return () => undefined;
+  }
+  studio.onSounds = (missing) =>
+    useStudioStore.setState(({ state }) => ({ state: { studio, soundsSeen: (state?.soundsSeen ?? 0) + 1, missing: new Map(missing) } }));
+  useStudioStore.setState({ state: { studio, soundsSeen: 0, missing: new Map() }, refusal: null });
+  studio.player.prepare().catch((error: unknown) => useOpenPiece.getState().say(`No sound yet: ${String(error)}`));
+  return () => {
+    useSession.getState().set({ playing: false, armed: false });
+    studio.close();
+  };
+}
+
+/** Keeps a studio for the open piece; shows `without` when the browser cannot give sound. */
 export function StudioProvider({ children, without }: { readonly children: ReactNode; readonly without: (reason: string) => ReactNode }) {
-  const id = useOpenPiece((state) => state.piece?.id ?? null);
-  const [state, setState] = useState<StudioState | null>(null);
-  const [refusal, setRefusal] = useState<string | null>(null);
-  const current = useRef<Studio | null>(null);
+  const id = useOpenPiece((open) => open.piece?.id ?? null);
+  const { state, refusal } = useStudioStore();
   useEffect(() => {
     const { piece } = useOpenPiece.getState();
-    if (!id || !piece) return undefined;
-    let studio: Studio;
-    try {
-      studio = new Studio(piece);
-    } catch (error) {
-      setRefusal(error instanceof Error ? error.message : String(error));
-      return undefined;
-    }
-    current.current = studio;
-    studio.onSounds = (missing) => setState((before) => ({ studio, soundsSeen: (before?.soundsSeen ?? 0) + 1, missing: new Map(missing) }));
-    setState({ studio, soundsSeen: 0, missing: new Map() });
-    studio.player.prepare().catch((error: unknown) => useOpenPiece.getState().say(`No sound yet: ${String(error)}`));
-    return () => {
-      useSession.getState().set({ playing: false, armed: false });
-      studio.close();
-    };
+    return id && piece ? openStudio(piece) : undefined;
   }, [id]);
   if (refusal) return <>{without(refusal)}</>;
-  if (!state) return null;
-  return <StudioContext.Provider value={state}>{children}</StudioContext.Provider>;
+  return state ? <>{children}</> : null;
 }
 
 export function useStudio(): StudioState {
-  const state = useContext(StudioContext);
+  const state = useStudioStore((store) => store.state);
   if (!state) throw new Error('useStudio is for views inside StudioProvider.');
   return state;
 }

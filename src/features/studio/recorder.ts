@@ -1,5 +1,5 @@
 import { effectOf } from '../../core/effects/catalogue';
-import { samplesToBeats } from '../../core/music/tempo';
+import { samplesToBeats, secondsPerBeat } from '../../core/music/tempo';
 import { lanePosition } from '../../core/engine/plan';
 import { positionAt, segmentAt, type LaneTrack } from '../../core/moves/evaluate';
 import { shapeIndex, type Point } from '../../core/moves/point';
@@ -9,7 +9,6 @@ import type { Param } from '../../core/params/param';
 import { syncedNote, paramAtPosition } from '../../core/params/resolve';
 import { baseValue, contextOf, findLane, findSlot, paramOf } from '../../core/piece/find';
 import { channelParams, type Lane, type Piece, type Target } from '../../core/piece/piece';
-import { secondsPerBeat } from '../../core/music/tempo';
 
 /** Readings may be missed by this share of the rail when they are thinned: less than a hand can hold still. */
 export const TOLERANCE = 0.006;

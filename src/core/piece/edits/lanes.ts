@@ -3,7 +3,7 @@ import * as z from 'zod';
 import { pointSchema } from '../../moves/point';
 import { defineEdit, EditRefused } from '../edit';
 import { channelName, paramOf, sameTarget } from '../find';
-import { laneSchema, targetSchema, type Lane, type Piece, type Target } from '../piece';
+import { laneSchema, type Lane, type Piece, type Target } from '../piece';
 
 const nameOf = (piece: Piece, target: Target | undefined): string =>
   target ? `${paramOf(piece, target)?.label.toLowerCase() ?? 'move'} on ${channelName(piece, target.channel)}` : 'a move';
