@@ -6,6 +6,10 @@ import { toEngine, type ToEngine } from './protocol';
 const FALL = 0.9939;
 /** The clock may run ahead of the sound by this much before a block counts as late; devices take blocks in bunches. */
 const LATE_SECONDS = 0.06;
+/** Two clocks drift apart by up to this much a second; so much is forgiven. */
+const DRIFT = 2e-4;
+/** A device settles in its first moments; nothing is counted then. */
+const SETTLING_SECONDS = 1;
 const BLOCKS_PER_LOAD = 64;
 
 interface WorkletScope {
@@ -22,6 +26,7 @@ class EngineProcessor extends scope.AudioWorkletProcessor {
   private readonly meters: MeterWriter;
   private late = 0;
   private ahead = Infinity;
+  private settled = 0;
   private spent = 0;
   private blocks = 0;
   private sinceLoad = 0;
@@ -78,11 +83,17 @@ class EngineProcessor extends scope.AudioWorkletProcessor {
       this.spent = 0;
       this.sinceLoad = 0;
     }
-    const ahead = began / 1000 - scope.currentTime;
-    if (ahead > this.ahead + LATE_SECONDS) {
-      this.late += 1;
+    this.listenForGaps(began / 1000 - scope.currentTime, frames / scope.sampleRate);
+  }
+
+  /** When sound is missed, the wall clock gets ahead of the audio clock and stays there. */
+  listenForGaps(ahead: number, blockSeconds: number): void {
+    this.settled += blockSeconds;
+    if (this.settled < SETTLING_SECONDS || ahead < this.ahead) this.ahead = ahead;
+    else if (ahead > this.ahead + LATE_SECONDS) {
+      if (this.engine.playing) this.late += 1;
       this.ahead = ahead;
-    } else if (ahead < this.ahead) this.ahead = ahead;
+    } else this.ahead += blockSeconds * DRIFT;
   }
 
   report(): void {

@@ -1,40 +1,55 @@
 import type { EffectPicture } from '../core/effects/define';
 import type { ParamValues, ValueContext } from '../core/params/param';
+import { fromPainter } from './protocol';
 
-interface Order {
+export interface PictureOrder {
   readonly effect: string;
   readonly values: ParamValues;
   readonly context: ValueContext;
 }
 
-/** Asks the picture worker for what an effect does; while one picture is being made only the newest wish waits. */
-export class Painter {
+/**
+ * Asks the picture worker, which all views share, for what an effect does.
+ * A view that asks again before its turn has its older wish dropped.
+ */
+class Painter {
   private readonly worker = new Worker('/rt/picture.worker.js', { type: 'module' });
-  private busy = false;
-  private next: Order | null = null;
-  private ticket = 0;
+  private readonly waiting = new Map<string, { order: PictureOrder; onPicture: (picture: EffectPicture) => void }>();
+  private working: ((picture: EffectPicture) => void) | null = null;
 
-  constructor(private readonly onPicture: (picture: EffectPicture) => void) {
-    this.worker.onmessage = (event: MessageEvent<{ ticket: number; picture: EffectPicture }>) => {
-      this.busy = false;
-      this.onPicture(event.data.picture);
-      if (this.next) this.send(this.next);
+  constructor() {
+    this.worker.onmessage = (event: MessageEvent<unknown>) => {
+      const onPicture = this.working;
+      this.working = null;
+      const { picture } = fromPainter.parse(event.data);
+      onPicture?.(picture);
+      this.next();
     };
   }
 
-  paint(order: Order): void {
-    if (this.busy) this.next = order;
-    else this.send(order);
+  /** @param who the view; each has one wish at a time */
+  paint(who: string, order: PictureOrder, onPicture: (picture: EffectPicture) => void): void {
+    this.waiting.set(who, { order, onPicture });
+    if (!this.working) this.next();
   }
 
-  close(): void {
-    this.worker.terminate();
+  forget(who: string): void {
+    this.waiting.delete(who);
   }
 
-  private send(order: Order): void {
-    this.busy = true;
-    this.next = null;
-    this.ticket += 1;
-    this.worker.postMessage({ ticket: this.ticket, ...order });
+  private next(): void {
+    const [first] = this.waiting;
+    if (!first) return;
+    const [who, { order, onPicture }] = first;
+    this.waiting.delete(who);
+    this.working = onPicture;
+    this.worker.postMessage(order);
   }
+}
+
+let shared: Painter | null = null;
+
+export function painter(): Painter {
+  shared ??= new Painter();
+  return shared;
 }

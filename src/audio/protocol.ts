@@ -1,8 +1,9 @@
 import * as z from 'zod';
+import type { EffectPicture } from '../core/effects/define';
 import type { Plan } from '../core/engine/plan';
 
 const floats = z.custom<Float32Array>((value) => value instanceof Float32Array);
-const listening = z.object({ channel: z.string(), slot: z.string().nullable(), hear: z.enum(['mix', 'wet', 'dry', 'difference']), matched: z.boolean() });
+const listening = z.object({ channel: z.string().nullable(), slot: z.string().nullable(), hear: z.enum(['mix', 'wet', 'dry', 'difference']), matched: z.boolean() });
 const plan = z.custom<Plan>((value) => z.object({ sampleRate: z.number(), channels: z.array(z.object({ id: z.string() })).min(1) }).safeParse(value).success);
 const soundList = z.array(z.object({ hash: z.string(), channels: z.array(floats).min(1).max(2) }));
 
@@ -47,9 +48,11 @@ export const fromLoader = z.discriminatedUnion('type', [
   z.object({ type: z.literal('failed'), hash: z.string(), message: z.string() }),
 ]);
 
+/** An effect and its values, asked of the picture worker, and what it does. */
 export const toPainter = z.object({
-  ticket: z.number(),
   effect: z.string(),
   values: z.record(z.string(), z.union([z.number(), z.string(), z.boolean()])),
   context: z.object({ tempo: z.object({ bpm: z.number(), beatsPerBar: z.number() }), sampleRate: z.number() }),
 });
+
+export const fromPainter = z.object({ picture: z.custom<EffectPicture>((value) => z.object({ kind: z.string() }).safeParse(value).success) });

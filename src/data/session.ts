@@ -14,11 +14,27 @@ interface Session {
   playing: boolean;
   /** Moves of the rails are recorded while playing. */
   armed: boolean;
+  /** The effect whose bench is open: what `hear` and `matched` are about. */
+  judged: { readonly channel: string; readonly slot: string } | null;
   hear: Hear;
-  /** Held down: the untreated sound is heard for as long. */
-  comparing: boolean;
   matched: boolean;
+  /** Held down: the whole piece is heard untreated for as long. */
+  comparing: boolean;
+  /** Whether every rail is followed by what it does; null leaves it to the width of the screen. */
+  hints: boolean | null;
   set(change: Partial<Omit<Session, 'set'>>): void;
+}
+
+const HINTS = 'zephiro.hints';
+
+function keptHints(): boolean | null {
+  const kept = typeof localStorage === 'undefined' ? null : localStorage.getItem(HINTS);
+  return kept === null ? null : kept === 'yes';
+}
+
+export function keepHints(hints: boolean): void {
+  localStorage.setItem(HINTS, hints ? 'yes' : 'no');
+  useSession.setState({ hints });
 }
 
 export const useSession = create<Session>((set) => ({
@@ -29,8 +45,10 @@ export const useSession = create<Session>((set) => ({
   zoom: 0,
   playing: false,
   armed: false,
+  judged: null,
   hear: 'mix',
-  comparing: false,
   matched: false,
+  comparing: false,
+  hints: keptHints(),
   set: (change) => set(change),
 }));

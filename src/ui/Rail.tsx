@@ -20,6 +20,8 @@ export interface RailLane {
   live(): number;
 }
 
+export type RailLook = 'wet' | 'mix' | 'plain';
+
 interface RailProps {
   readonly param: Param;
   readonly value: ParamValue;
@@ -29,15 +31,14 @@ interface RailProps {
   /** The hand let go, or a value was typed or stepped: now part of the piece. */
   readonly onSet: (value: ParamValue) => void;
   readonly lane?: RailLane;
-  /** Colour of the filled part; the mix rail shows sea over sand. */
-  readonly mix?: boolean;
+  /** `wet` for what an effect does, `mix` for sea over sand, `plain` for a channel's own level and place. */
+  readonly look?: RailLook;
   readonly laneMark?: RefObject<View | null>;
   readonly initial?: ParamValue;
 }
 
 /** How near, as a share of the rail, a notch catches. */
 const CATCH = 0.012;
-const DOUBLE_TAP_MS = 320;
 /** A drag that begins this near the handle takes it along; elsewhere the handle comes to the finger. */
 const GRIP_PX = 30;
 
@@ -48,11 +49,10 @@ function fineness(y: number, height: number): number {
 }
 
 /** The control of the product: a horizontal rail that is dragged, finely dragged, typed, stepped by key or wheel, and reset by a double tap. */
-export function Rail({ param, value, context, onTouch, onSet, lane, mix = false, laneMark, initial }: RailProps) {
+export function Rail({ param, value, context, onTouch, onSet, lane, look = 'wet', laneMark, initial }: RailProps) {
   const tokens = useTokens();
   const track = useRef<View>(null);
   const [held, setHeld] = useState<{ position: number; value: ParamValue } | null>(null);
-  const lastTap = useRef(0);
   const notches = useMemo(() => notchesOf(param, context), [param, context]);
   const shown = held?.value ?? value;
   const position = paramPosition(param, toEngineNumber(param, shown, context));
@@ -80,10 +80,7 @@ export function Rail({ param, value, context, onTouch, onSet, lane, mix = false,
       if (cancelled) onTouch(value);
       onSet(cancelled ? value : last);
     },
-    tap: (drag) => {
-      const now = performance.now();
-      const again = now - lastTap.current < DOUBLE_TAP_MS;
-      lastTap.current = now;
+    tap: (drag, again) => {
       if (again) reset();
       else if (Math.abs(drag.x - position * drag.width) > GRIP_PX / 2) onSet(settingAt(param, drag.x / drag.width, context, CATCH, notches));
     },
@@ -117,8 +114,8 @@ export function Rail({ param, value, context, onTouch, onSet, lane, mix = false,
         aria-valuetext={spoken}
         style={styles.touch}
       >
-        <View style={[styles.line, mix && styles.thick, { backgroundColor: mix ? tokens.sand : tokens.line }]} />
-        <View style={[styles.line, mix && styles.thick, { backgroundColor: tokens.sea, right: undefined, width: `${position * 100}%` }]} />
+        <View style={[styles.line, look === 'mix' && styles.thick, { backgroundColor: look === 'mix' ? tokens.sand : tokens.line }]} />
+        <View style={[styles.line, look === 'mix' && styles.thick, filled(param, position), { backgroundColor: look === 'plain' ? tokens.mute : tokens.sea }]} />
         {lane ? (
           <View
             style={[styles.lane, { backgroundColor: tokens.coral, left: `${lane.low * 100}%`, width: `${Math.max(0.5, (lane.high - lane.low) * 100)}%` }]}
@@ -135,6 +132,12 @@ export function Rail({ param, value, context, onTouch, onSet, lane, mix = false,
       </View>
     </View>
   );
+}
+
+/** The filled part: from the left end, or from zero where a value may lie to either side of it. */
+function filled(param: Param, position: number): { left: `${number}%`; right: `${number}%` } {
+  const from = param.kind === 'number' && param.min < 0 && param.max > 0 ? paramPosition(param, 0) : 0;
+  return { left: `${Math.min(from, position) * 100}%`, right: `${(1 - Math.max(from, position)) * 100}%` };
 }
 
 function keyed(event: KeyboardEvent, param: Param, value: ParamValue, context: ValueContext): ParamValue | null {

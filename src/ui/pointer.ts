@@ -21,12 +21,13 @@ export interface DragHandlers {
   move(drag: Drag): void;
   /** `cancelled` when the browser took the gesture for scrolling. */
   end(drag: Drag, cancelled: boolean): void;
-  /** Pressed and let go without moving. */
-  tap?(drag: Drag): void;
+  /** Pressed and let go without moving. @param again soon after another tap */
+  tap?(drag: Drag, again: boolean): void;
 }
 
 /** Movement before a touch counts as a drag, so that scrolling past sets nothing. */
 const SLOP_PX = 4;
+const DOUBLE_TAP_MS = 320;
 
 /**
  * Pointer dragging with capture on a view.
@@ -48,6 +49,7 @@ export function useDrag(view: RefObject<View | null>, handlers: DragHandlers, sc
 function listen(element: HTMLElement, handlers: () => DragHandlers): () => void {
   let pointer = -1;
   let begun = false;
+  let tappedAt = -Infinity;
   let start = { x: 0, y: 0 };
   let last = { x: 0, y: 0 };
   // The box as it lay when the press began: what is dragged may move under the finger.
@@ -87,7 +89,10 @@ function listen(element: HTMLElement, handlers: () => DragHandlers): () => void 
     pointer = -1;
     const now = drag(event);
     if (begun) handlers().end(now, cancelled);
-    else if (!cancelled) handlers().tap?.(now);
+    else if (!cancelled) {
+      handlers().tap?.(now, event.timeStamp - tappedAt < DOUBLE_TAP_MS);
+      tappedAt = event.timeStamp;
+    }
   };
   const up = (event: PointerEvent): void => finish(event, false);
   const cancel = (event: PointerEvent): void => finish(event, true);

@@ -22,9 +22,9 @@ export interface Gesture {
   readonly atSample: number;
 }
 
-/** What is listened to for comparing: one effect, or every effect of a channel when `slot` is null. */
+/** What is listened to for comparing: one effect, every effect of a channel when `slot` is null, or of the piece when `channel` is. */
 export interface Listening {
-  readonly channel: string;
+  readonly channel: string | null;
   readonly slot: string | null;
   readonly hear: Hear;
   readonly matched: boolean;
@@ -110,7 +110,8 @@ export class Engine {
     this.matched = null;
     for (const channel of this.channels) {
       for (const slot of channel.slots) {
-        const heard = channel.plan.id === listening.channel && (listening.slot === null || slot.plan.id === listening.slot);
+        const here = listening.channel === null || channel.plan.id === listening.channel;
+        const heard = here && (listening.slot === null || slot.plan.id === listening.slot);
         slot.hear = heard ? listening.hear : 'mix';
         if (heard && slot.plan.id === listening.slot) this.matched = slot;
       }

@@ -1,7 +1,8 @@
 import { effectOf } from '../effects/catalogue';
 import { beatsToSamples } from '../music/tempo';
-import { shapeIndex } from '../moves/point';
-import { beatsToMs, paramPosition, toEngineNumber } from '../params/resolve';
+import type { LaneTrack } from '../moves/evaluate';
+import { laneTrack } from '../moves/lane';
+import { toEngineNumber } from '../params/resolve';
 import type { Param, ParamValue } from '../params/param';
 import { contextOf, paramOf } from '../piece/find';
 import { channelParams, MAIN, type Clip, type Lane, type Piece, type Slot, type Track } from '../piece/piece';
@@ -43,14 +44,10 @@ export interface PlanSlot {
   readonly values: Float64Array;
 }
 
-export interface PlanLane {
+export interface PlanLane extends LaneTrack {
   /** Index of the slot, or -1 for the channel itself. */
   readonly slot: number;
   readonly value: number;
-  readonly places: Float64Array;
-  readonly positions: Float64Array;
-  readonly shapes: Uint8Array;
-  readonly bends: Float64Array;
 }
 
 /** What of a piece a print takes: one channel's clips inside a stretch, before its level and pan, through its chain. */
@@ -141,18 +138,6 @@ function planLane(piece: Piece, lane: Lane, chain: readonly Slot[]): PlanLane[] 
   const slotEffect = chain[slot]?.effect;
   const value = slotEffect ? effectOf(slotEffect).paramIds.indexOf(lane.target.param) : CHANNEL_PARAM_IDS.indexOf(lane.target.param);
   if (!param || value < 0 || (lane.target.effect !== null && slot < 0)) return [];
-  const points = [...lane.points].sort((a, b) => a.beat - b.beat);
-  return [{
-    slot,
-    value,
-    places: Float64Array.from(points, (point) => beatsToSamples(point.beat, piece.tempo, piece.sampleRate)),
-    positions: Float64Array.from(points, (point) => lanePosition(piece, lane, param, point.value)),
-    shapes: Uint8Array.from(points, (point) => (param.kind === 'number' ? shapeIndex(point.shape) : shapeIndex('hold'))),
-    bends: Float64Array.from(points, (point) => point.bend),
-  }];
-}
-
-/** A lane's value, which may be in beats, as a place on the parameter's rail. */
-export function lanePosition(piece: Pick<Piece, 'tempo' | 'sampleRate'>, lane: Pick<Lane, 'unit'>, param: Param, value: number): number {
-  return paramPosition(param, lane.unit === 'beats' ? beatsToMs(value, contextOf(piece)) : value);
+  const at = (beat: number): number => beatsToSamples(beat, piece.tempo, piece.sampleRate);
+  return [{ slot, value, ...laneTrack(piece, lane, param, at) }];
 }

@@ -1,3 +1,4 @@
+import { splitBend } from './evaluate';
 import type { Point, Shape } from './point';
 
 /** Two points never share a place: this apart at least, in beats. */
@@ -21,6 +22,19 @@ export function addPoint(points: readonly Point[], beat: number, value: number):
   }
   const shape: Shape = before[before.length - 1]?.shape === 'hold' ? 'hold' : 'line';
   return { points: [...before, { beat, value, shape, bend: 0 }, ...points.slice(before.length)], index: before.length };
+}
+
+/** A point more at `beat`, where the lane's value is `value`, without any change to how the lane runs. */
+export function splitPoints(points: readonly Point[], beat: number, value: number): Point[] {
+  if (points.some((point) => Math.abs(point.beat - beat) < 1e-9)) return [...points];
+  const at = points.filter((point) => point.beat < beat).length;
+  const before = points[at - 1];
+  const after = points[at];
+  if (!before || !after || before.shape === 'hold') return [...points.slice(0, at), { beat, value, shape: 'hold', bend: 0 }, ...points.slice(at)];
+  const [first, second] = splitBend(before.bend, (beat - before.beat) / (after.beat - before.beat));
+  const curved = before.shape === 'curve';
+  const cut: Point = { beat, value, shape: before.shape, bend: curved ? second : 0 };
+  return [...points.slice(0, at - 1), curved ? { ...before, bend: first } : before, cut, ...points.slice(at)];
 }
 
 export const removePoint = (points: readonly Point[], index: number): Point[] => points.filter((_, i) => i !== index);

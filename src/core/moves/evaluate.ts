@@ -10,11 +10,20 @@ export interface LaneTrack {
   readonly bends: Float64Array;
 }
 
+const slowness = (bend: number): number => (bend > 0 ? 1 - 0.98 * bend : 1 / (1 + 0.98 * bend));
+const bendOf = (k: number): number => (k < 1 ? (1 - k) / 0.98 : (1 / k - 1) / 0.98);
+
 /** Share of a curved segment covered at `t` (0-1). Its mirror at -bend is its inverse. Rational, so equal in every engine. */
 export function bent(t: number, bend: number): number {
   if (bend === 0) return t;
-  const k = bend > 0 ? 1 - 0.98 * bend : 1 / (1 + 0.98 * bend);
-  return t / (t + k * (1 - t));
+  return t / (t + slowness(bend) * (1 - t));
+}
+
+/** The bends of the two parts of a curved segment cut at `t`, which together run exactly as the whole did: such curves are Möbius maps, and so are their parts. */
+export function splitBend(bend: number, t: number): [number, number] {
+  const k = slowness(bend);
+  const rest = t + k * (1 - t);
+  return [bendOf(k / rest), bendOf(rest)];
 }
 
 /** Index of the last point at or before `place`, from a guess that is usually right; -1 before the first. */

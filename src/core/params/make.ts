@@ -1,4 +1,4 @@
-import { FADER, LINEAR, LOG } from './taper';
+import { FADER, LINEAR, LOG, TIME } from './taper';
 import type { ChoiceParam, NumberParam, ToggleParam } from './param';
 
 type Spec<P> = Partial<P> & Pick<NumberParam, 'label' | 'hint' | 'group'>;
@@ -6,7 +6,7 @@ const QUICK = 0.01;
 
 /** A time: note value, ms or samples. Own unit: ms. */
 export const time = (spec: Spec<NumberParam>): NumberParam => ({
-  kind: 'number', unit: 'ms', min: 0.1, max: 8000, initial: '1/4', taper: LOG, smoothingSeconds: 0, sync: 'time', ...spec,
+  kind: 'number', unit: 'ms', min: 0.1, max: 8000, initial: '1/4', taper: TIME, smoothingSeconds: 0, sync: 'time', ...spec,
 });
 
 /** A rate: note value or Hz. Own unit: Hz. */

@@ -1,10 +1,17 @@
-/** How a rail's position (0 at the left, 1 at the right) maps to a value between `min` and `max`. */
-export type Taper = { readonly kind: 'linear' } | { readonly kind: 'log' } | { readonly kind: 'power'; readonly exponent: number };
+/** How a rail's position (0 at the left, 1 at the right) maps to a value between `min` and `max`; `kneeLog` is straight below its knee, logarithmic above. */
+export type Taper =
+  | { readonly kind: 'linear' }
+  | { readonly kind: 'log' }
+  | { readonly kind: 'power'; readonly exponent: number }
+  | { readonly kind: 'kneeLog'; readonly knee: number };
 
 export const LINEAR: Taper = { kind: 'linear' };
 export const LOG: Taper = { kind: 'log' };
 /** A fader's law: fine near unity, silent at the left end. */
 export const FADER: Taper = { kind: 'power', exponent: 3 };
+
+/** A time's law: the beat's note values get most of the rail, yet the shortest delays are still within reach. */
+export const TIME: Taper = { kind: 'kneeLog', knee: 25 };
 
 interface Range {
   readonly min: number;
@@ -21,6 +28,7 @@ export function positionToValue(range: Range, position: number): number {
   if (at === 1) return max;
   if (taper.kind === 'log') return min * Math.pow(max / min, at);
   if (taper.kind === 'power') return min + (max - min) * Math.pow(at, taper.exponent);
+  if (taper.kind === 'kneeLog') return min + taper.knee * (Math.pow(1 + (max - min) / taper.knee, at) - 1);
   return min + (max - min) * at;
 }
 
@@ -29,5 +37,6 @@ export function valueToPosition(range: Range, value: number): number {
   const inside = clampNumber(value, min, max);
   if (taper.kind === 'log') return Math.log(inside / min) / Math.log(max / min);
   if (taper.kind === 'power') return Math.pow((inside - min) / (max - min), 1 / taper.exponent);
+  if (taper.kind === 'kneeLog') return Math.log(1 + (inside - min) / taper.knee) / Math.log(1 + (max - min) / taper.knee);
   return (inside - min) / (max - min);
 }

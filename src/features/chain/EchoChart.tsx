@@ -8,6 +8,7 @@ import { formatMs } from '../../core/params/format';
 import { useDrag } from '../../ui/pointer';
 import { useTokens } from '../../ui/theme';
 import { FONT, FONT_STRONG, type Tokens } from '../../ui/tokens';
+import { heightOf, levelAt, Ripple, rippleWidth } from './ripples';
 
 interface EchoChartProps {
   readonly picture: EchoPicture;
@@ -25,10 +26,6 @@ const PAD_RIGHT = 12;
 const RULER = 22;
 const TOP = 22;
 
-/** Height of a level: 48 dB between the waterline and the top. */
-const heightOf = (level: number): number => Math.max(0, 1 + (20 * Math.log10(Math.max(level, 1e-5))) / 48);
-const levelAt = (height: number): number => Math.pow(10, ((Math.min(1, Math.max(0, height)) - 1) * 48) / 20);
-
 /** Repeats as ripples along a beat ruler: left above the waterline, right below, darker ink for darker sound. Drag the first for time, the second for feedback. */
 export function EchoChart({ picture, tempo, width, height, onTime, onFeedback }: EchoChartProps) {
   const tokens = useTokens();
@@ -38,8 +35,8 @@ export function EchoChart({ picture, tempo, width, height, onTime, onFeedback }:
   const half = (height - TOP - RULER) / 2;
   const x = (seconds: number): number => PAD_LEFT + (seconds / span) * (width - PAD_LEFT - PAD_RIGHT);
   const taps = picture.taps.filter((tap) => tap.seconds <= span);
-  const first = taps[0];
-  const second = taps[1];
+  const first = tapNear(taps, picture.firstSeconds);
+  const second = tapNear(taps, 2 * picture.firstSeconds);
   const crest = (tap: Tap): number => middle - half * heightOf(Math.max(tap.left, tap.right));
   const slope = taps.map((tap, i) => `${i === 0 ? 'M' : 'L'}${x(tap.seconds).toFixed(1)} ${crest(tap).toFixed(1)}`).join('');
   return (
@@ -81,11 +78,10 @@ export function EchoChart({ picture, tempo, width, height, onTime, onFeedback }:
   );
 }
 
-/** A ripple spreads until it would meet its neighbours, and never past a third of the ruler's look. */
-function rippleWidth(taps: readonly Tap[], i: number, x: (seconds: number) => number): number {
-  const here = x(taps[i]!.seconds);
-  const before = i > 0 ? here - x(taps[i - 1]!.seconds) : here - x(0);
-  return Math.max(3, Math.min(26, before * 0.52));
+/** The repeat that stands at a time, so that a handle never takes hold of another side's or a smear's. */
+function tapNear(taps: readonly Tap[], seconds: number): Tap | undefined {
+  const nearest = [...taps].sort((a, b) => Math.abs(a.seconds - seconds) - Math.abs(b.seconds - seconds))[0];
+  return nearest && Math.abs(nearest.seconds - seconds) < 0.2 * seconds + 0.004 ? nearest : undefined;
 }
 
 function describe(picture: EchoPicture, taps: readonly Tap[]): string {
@@ -107,43 +103,6 @@ function Ruler({ beat, span, x, height, tokens }: { readonly beat: number; reado
           <SvgText x={x(at * beat)} y={height - 6} textAnchor="middle" fontFamily={FONT} fontSize={12} fill={tokens.mute}>{String(at + 1)}</SvgText>
         </G>
       ))}
-    </G>
-  );
-}
-
-interface RippleProps {
-  readonly tap: Tap;
-  readonly x: number;
-  readonly middle: number;
-  readonly half: number;
-  readonly wide: number;
-  readonly tokens: Tokens;
-}
-
-const crestPath = (x: number, base: number, rise: number, wide: number): string =>
-  `M${x - wide} ${base}C${x - wide * 0.45} ${base} ${x - wide * 0.45} ${base - rise} ${x} ${base - rise}C${x + wide * 0.45} ${base - rise} ${x + wide * 0.45} ${base} ${x + wide} ${base}Z`;
-
-function Ripple({ tap, x, middle, half, wide, tokens }: RippleProps) {
-  const bright = Math.min(1, Math.max(0, Math.log2(Math.max(tap.brightnessHz, 125) / 125) / 5.6));
-  const rings = bright > 0.8 ? [1] : bright > 0.62 ? [1, 0.66] : [1, 0.72, 0.44];
-  const sides = [half * heightOf(tap.left), -half * heightOf(tap.right)];
-  return (
-    <G>
-      {sides.flatMap((rise, side) =>
-        Math.abs(rise) < 1
-          ? []
-          : rings.map((ring) => (
-              <Path
-                key={`${side}-${ring}`}
-                d={crestPath(x, middle, rise * ring, wide * (0.35 + 0.65 * ring))}
-                fill={ring === 1 ? tokens.seaSoft : 'none'}
-                fillOpacity={0.95 - 0.45 * bright}
-                stroke={tokens.sea}
-                strokeWidth={ring === 1 ? 1.8 : 1}
-                strokeOpacity={1 - 0.35 * bright}
-              />
-            )),
-      )}
     </G>
   );
 }

@@ -5,8 +5,8 @@ import type { Param, ParamValue } from '../../core/params/param';
 import { contextOf, findLane } from '../../core/piece/find';
 import type { Target } from '../../core/piece/piece';
 import { elementOf, useFrame } from '../../ui/frame';
-import { ChoiceRail, Rail, SwitchRail, type RailLane } from '../../ui/Rail';
-import { laneTrack, trackAt } from '../studio/recorder';
+import { ChoiceRail, Rail, SwitchRail, type RailLane, type RailLook } from '../../ui/Rail';
+import { laneTrack, trackAt } from '../../core/moves/lane';
 import { useHand, usePiece, useStudio } from '../studio/StudioProvider';
 
 interface ParamRailProps {
@@ -14,13 +14,13 @@ interface ParamRailProps {
   readonly param: Param;
   readonly value: ParamValue;
   readonly initial?: ParamValue;
-  readonly mix?: boolean;
+  readonly look?: RailLook;
   /** Told while a hand moves it, before it is part of the piece: what a picture needs. */
   readonly onLive?: (value: ParamValue | null) => void;
 }
 
 /** A rail tied to a target of the piece: touched it is heard, let go it is kept, armed it is recorded; its lane lies on it in coral. */
-export function ParamRail({ target, param, value, initial, mix, onLive }: ParamRailProps) {
+export function ParamRail({ target, param, value, initial, look, onLive }: ParamRailProps) {
   const piece = usePiece();
   const hand = useHand(target);
   const { studio } = useStudio();
@@ -48,5 +48,5 @@ export function ParamRail({ target, param, value, initial, mix, onLive }: ParamR
     onLive?.(next);
     hand.touch(next);
   };
-  return <Rail param={param} value={value} context={context} initial={initial} mix={mix} lane={railLane} laneMark={mark} onTouch={touch} onSet={set} />;
+  return <Rail param={param} value={value} context={context} initial={initial} look={look} lane={railLane} laneMark={mark} onTouch={touch} onSet={set} />;
 }

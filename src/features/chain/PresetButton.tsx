@@ -16,7 +16,7 @@ export function PresetButton({ channel, slot }: { readonly channel: string; read
   return (
     <>
       <Tap label={`Preset: ${chosen?.name ?? 'own'}`} onPress={() => setOpen(true)} style={styles.button}>
-        <Words numberOfLines={1}>{chosen?.name ?? 'Own setting'} ▾</Words>
+        <Words numberOfLines={1} style={styles.name}>{chosen?.name ?? 'Own setting'} ▾</Words>
       </Tap>
       <Sheet title={`${name}: start from`} visible={open} onClose={() => setOpen(false)}>
         <ScrollView style={styles.list}>
@@ -46,7 +46,8 @@ export function PresetButton({ channel, slot }: { readonly channel: string; read
 }
 
 const styles = StyleSheet.create({
-  button: { maxWidth: 208, flexShrink: 1 },
+  button: { flexShrink: 1 },
+  name: { fontSize: 14 },
   list: { maxHeight: 520 },
   item: { alignItems: 'flex-start', paddingVertical: 8 },
 });

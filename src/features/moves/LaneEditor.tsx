@@ -14,10 +14,9 @@ import { useOpenPiece } from '../../data/openPiece';
 import { useDrag, useKeys, type Drag } from '../../ui/pointer';
 import { useTokens } from '../../ui/theme';
 import { Words } from '../../ui/Words';
-import { laneTrack, valueInUnit } from '../studio/recorder';
+import { laneTrack, valueInUnit } from '../../core/moves/lane';
 import { usePiece } from '../studio/StudioProvider';
 
-const HEIGHT = 112;
 const PAD = 12;
 /** A finger this near takes the point along. */
 const REACH_PX = 22;
@@ -26,13 +25,14 @@ interface LaneEditorProps {
   readonly lane: Lane;
   readonly pxPerBeat: number;
   readonly width: number;
+  readonly height: number;
   /** Index of the chosen point; null while the lane is not the chosen one. */
   readonly chosen: number | null;
   readonly onChoose: (index: number | null) => void;
 }
 
 /** One lane: its line in coral, points that are dragged, a tap on the line adds one, tools for the chosen one. */
-export function LaneEditor({ lane, pxPerBeat, width, chosen, onChoose }: LaneEditorProps) {
+export function LaneEditor({ lane, pxPerBeat, width, height, chosen, onChoose }: LaneEditorProps) {
   const piece = usePiece();
   const tokens = useTokens();
   const param = paramOf(piece, lane.target);
@@ -44,7 +44,7 @@ export function LaneEditor({ lane, pxPerBeat, width, chosen, onChoose }: LaneEdi
   const run = useOpenPiece((state) => state.run);
   const place = (index: number): { x: number; y: number } => ({
     x: points[index]!.beat * pxPerBeat,
-    y: PAD + (1 - (track?.positions[index] ?? 0)) * (HEIGHT - 2 * PAD),
+    y: PAD + (1 - (track?.positions[index] ?? 0)) * (height - 2 * PAD),
   });
   const nearest = (x: number, y: number): number | null => {
     let best: number | null = null;
@@ -59,7 +59,7 @@ export function LaneEditor({ lane, pxPerBeat, width, chosen, onChoose }: LaneEdi
     });
     return best;
   };
-  const positionAtY = (y: number): number => Math.min(1, Math.max(0, 1 - (y - PAD) / (HEIGHT - 2 * PAD)));
+  const positionAtY = (y: number): number => Math.min(1, Math.max(0, 1 - (y - PAD) / (height - 2 * PAD)));
   const value = (position: number): number => (param ? valueInUnit(piece, param, position, lane.unit) : 0);
   useDrag(view, {
     begin: (drag) => {
@@ -73,7 +73,7 @@ export function LaneEditor({ lane, pxPerBeat, width, chosen, onChoose }: LaneEdi
       const from = grip.current;
       if (!from) return;
       const beat = from.beat + (drag.x - drag.startX) / pxPerBeat;
-      const position = Math.min(1, Math.max(0, from.position - (drag.y - drag.startY) / (HEIGHT - 2 * PAD)));
+      const position = Math.min(1, Math.max(0, from.position - (drag.y - drag.startY) / (height - 2 * PAD)));
       grip.current = { ...from };
       setMoved(movePoint(from.points, from.index, beat, value(position)));
     },
@@ -111,20 +111,21 @@ export function LaneEditor({ lane, pxPerBeat, width, chosen, onChoose }: LaneEdi
         role="group"
         tabIndex={0}
         aria-label={`Lane ${laneName(piece, lane, param)}, ${points.length} points. Arrow keys choose a point`}
-        style={[styles.field, { width, backgroundColor: tokens.card }]}
+        style={[styles.field, { width, height, backgroundColor: tokens.card }]}
       >
-        <Svg width={width} height={HEIGHT}>
-          <Path d={linePath(points, track.positions, track.shapes, pxPerBeat, width)} stroke={tokens.coral} strokeWidth={2.2} fill="none" strokeLinejoin="round" />
+        <Svg width={width} height={height}>
+          <Path d={linePath(points, track.positions, track.shapes, pxPerBeat, width, height)} stroke={tokens.coral} strokeWidth={2.2} fill="none" strokeLinejoin="round" />
           {points.map((_, i) => {
             const at = place(i);
             const on = i === chosen;
-            return <Circle key={i} cx={at.x} cy={at.y} r={on ? 8 : 5} fill={on ? tokens.coral : tokens.card} stroke={tokens.coral} strokeWidth={2} />;
+            const small = nearNeighbour(points, i, pxPerBeat);
+            return <Circle key={i} cx={at.x} cy={at.y} r={on ? 8 : small ? 2.5 : 5} fill={on || small ? tokens.coral : tokens.card} stroke={tokens.coral} strokeWidth={small && !on ? 0 : 2} />;
           })}
         </Svg>
         {param.kind === 'number' ? (
           <>
-            <Words kind="small" style={styles.top}>{formatNumber({ ...param, offAt: undefined }, param.max)}</Words>
-            <Words kind="small" style={styles.bottom}>{formatNumber({ ...param, offAt: undefined }, param.min)}</Words>
+            <Words kind="small" style={[styles.top, { backgroundColor: tokens.card }]}>{formatNumber({ ...param, offAt: undefined }, param.max)}</Words>
+            <Words kind="small" style={[styles.bottom, { backgroundColor: tokens.card }]}>{formatNumber({ ...param, offAt: undefined }, param.min)}</Words>
           </>
         ) : null}
       </View>
@@ -137,10 +138,18 @@ export function laneName(piece: Piece, lane: Lane, param: Param): string {
   return slot ? `${effectOf(slot.effect).name} ${param.label.toLowerCase()}` : param.label;
 }
 
+const DENSE_PX = 12;
+
+/** Points that stand close together are drawn small, so that the line stays in sight. */
+function nearNeighbour(points: readonly Point[], i: number, pxPerBeat: number): boolean {
+  const gap = Math.min(points[i]!.beat - (points[i - 1]?.beat ?? -Infinity), (points[i + 1]?.beat ?? Infinity) - points[i]!.beat);
+  return gap * pxPerBeat < DENSE_PX;
+}
+
 const CURVE_STEPS = 16;
 
-function linePath(points: readonly Point[], positions: Float64Array, shapes: Uint8Array, pxPerBeat: number, width: number): string {
-  const y = (position: number): string => (PAD + (1 - position) * (HEIGHT - 2 * PAD)).toFixed(1);
+function linePath(points: readonly Point[], positions: Float64Array, shapes: Uint8Array, pxPerBeat: number, width: number, height: number): string {
+  const y = (position: number): string => (PAD + (1 - position) * (height - 2 * PAD)).toFixed(1);
   let path = `M0 ${y(positions[0]!)}`;
   points.forEach((point, i) => {
     const x = point.beat * pxPerBeat;
@@ -162,7 +171,7 @@ function linePath(points: readonly Point[], positions: Float64Array, shapes: Uin
 const styles = StyleSheet.create({
   lane: { borderTopWidth: 1, paddingTop: 8, marginTop: 10 },
   head: { flexDirection: 'row', justifyContent: 'space-between', alignItems: 'baseline', gap: 10, maxWidth: 640 },
-  field: { height: HEIGHT, borderRadius: 10, overflow: 'hidden', marginTop: 4, cursor: 'pointer', userSelect: 'none' },
-  top: { position: 'absolute', right: 6, top: 1, fontSize: 11, pointerEvents: 'none' },
-  bottom: { position: 'absolute', right: 6, bottom: 1, fontSize: 11, pointerEvents: 'none' },
+  field: { borderRadius: 10, overflow: 'hidden', marginTop: 4, cursor: 'pointer', userSelect: 'none' },
+  top: { position: 'absolute', right: 0, top: 0, paddingHorizontal: 6, fontSize: 11, pointerEvents: 'none' },
+  bottom: { position: 'absolute', right: 0, bottom: 0, paddingHorizontal: 6, fontSize: 11, pointerEvents: 'none' },
 });

@@ -1,6 +1,5 @@
 import { useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
-import { MAIN } from '../../core/piece/piece';
 import { useSession } from '../../data/session';
 import { useTokens, useWide } from '../../ui/theme';
 import { Words } from '../../ui/Words';
@@ -10,19 +9,23 @@ import { Playhead } from '../time/Playhead';
 import { TimeRuler } from '../time/TimeRuler';
 import { useTimeScale } from '../time/useTimeScale';
 import { ZoomButtons } from '../time/ZoomButtons';
-import { usePiece } from '../studio/StudioProvider';
+import { useChannel, usePiece } from '../studio/StudioProvider';
 import { LaneEditor } from './LaneEditor';
+import { NewLane } from './NewLane';
 import { PointTools } from './PointTools';
 
 const WAVE = 64;
+
+/** Few lanes on a wide screen stand taller. */
+const laneHeight = (lanes: number, wide: boolean): number => (!wide || lanes > 2 ? 112 : lanes === 1 ? 260 : 170);
 
 /** The lanes of a channel stacked under its waveform. */
 export function MovesView() {
   const piece = usePiece();
   const wide = useWide();
   const tokens = useTokens();
-  const { channel: wanted, armed } = useSession();
-  const channel = wanted === MAIN || piece.tracks.some((track) => track.id === wanted) ? wanted : (piece.tracks[0]?.id ?? MAIN);
+  const armed = useSession((state) => state.armed);
+  const channel = useChannel();
   const track = piece.tracks.find((candidate) => candidate.id === channel);
   const lanes = piece.lanes.filter((lane) => lane.target.channel === channel);
   const elsewhere = piece.lanes.length - lanes.length;
@@ -36,6 +39,7 @@ export function MovesView() {
           <Words kind="small">Moves of</Words>
           <ChannelButton channel={channel} />
         </View>
+        <NewLane channel={channel} onAdded={(lane) => setChosen({ lane, point: 0 })} />
         <ZoomButtons />
       </View>
       <ScrollView contentContainerStyle={wide ? styles.bodyWide : styles.body}>
@@ -50,6 +54,7 @@ export function MovesView() {
                   lane={lane}
                   pxPerBeat={scale.pxPerBeat}
                   width={scale.width}
+                  height={laneHeight(lanes.length, wide)}
                   chosen={chosen?.lane === lane.id ? chosen.point : null}
                   onChoose={(point) => setChosen({ lane: lane.id, point })}
                 />

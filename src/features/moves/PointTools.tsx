@@ -12,7 +12,7 @@ import { RailValue } from '../../ui/RailValue';
 import { Tap } from '../../ui/Tap';
 import { useTokens } from '../../ui/theme';
 import { Words } from '../../ui/Words';
-import { laneTrack, trackAt, valueInUnit } from '../studio/recorder';
+import { laneTrack, trackAt, valueInUnit } from '../../core/moves/lane';
 import { usePiece, useStudio } from '../studio/StudioProvider';
 import { laneName } from './LaneEditor';
 

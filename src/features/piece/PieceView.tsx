@@ -25,7 +25,6 @@ const ROW = 84;
 export function PieceView() {
   const wide = useWide();
   const tokens = useTokens();
-  const channel = useSession((state) => state.channel);
   return (
     <View style={styles.panes}>
       <View style={styles.piece}>
@@ -37,7 +36,7 @@ export function PieceView() {
         </ScrollView>
         <SelectionBar />
       </View>
-      {wide ? <View style={[styles.side, { borderColor: tokens.line }]}><ChannelPane channel={channel} /></View> : null}
+      {wide ? <View style={[styles.side, { borderColor: tokens.line }]}><ChannelPane /></View> : null}
     </View>
   );
 }

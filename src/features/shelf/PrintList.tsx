@@ -1,4 +1,5 @@
-import { useRef, useState } from 'react';
+import Feather from '@expo/vector-icons/Feather';
+import { useState } from 'react';
 import { StyleSheet, View, type LayoutChangeEvent } from 'react-native';
 import { ProgressBar } from 'react-native-paper';
 import { samplesToBeats } from '../../core/music/tempo';
@@ -7,7 +8,6 @@ import { addTrack } from '../../core/piece/edits/channels';
 import { addClip, removePrint } from '../../core/piece/edits/clips';
 import { findTrack } from '../../core/piece/find';
 import type { Clip, Piece, Print } from '../../core/piece/piece';
-import { preview } from '../../audio/preview';
 import { soundFileUrl } from '../../data/api';
 import { useOpenPiece } from '../../data/openPiece';
 import { Tap } from '../../ui/Tap';
@@ -16,6 +16,9 @@ import { Waveform } from '../../ui/Waveform';
 import { Words } from '../../ui/Words';
 import { cancelPrint, storeAgain, usePrinting, type PrintWork } from '../studio/printing';
 import { usePiece, useStudio } from '../studio/StudioProvider';
+import { HearTap } from './HearTap';
+
+const DEPTHS = [{ bits: '24', text: '24 bit' }, { bits: '16', text: '16 bit' }, { bits: '32f', text: '32 float' }] as const;
 
 /** Prints of this piece, newest first, and those on their way. */
 export function PrintList() {
@@ -54,20 +57,9 @@ function PrintCard({ print }: { readonly print: Print }) {
   const tokens = useTokens();
   const { studio } = useStudio();
   const [width, setWidth] = useState(0);
-  const [sounding, setSounding] = useState(false);
-  const stop = useRef<(() => void) | null>(null);
   const sound = studio.sounds.get(print.sound);
   const { bar, beat } = toBarBeat(print.from.fromBeat, { bpm: print.from.bpm, beatsPerBar: piece.tempo.beatsPerBar });
   const seconds = (piece.sounds[print.sound]?.frames ?? 0) / print.sampleRate;
-  const listen = async (): Promise<void> => {
-    if (sounding) {
-      stop.current?.();
-      return;
-    }
-    if (!sound) return;
-    setSounding(true);
-    stop.current = await preview(sound, print.sampleRate, () => setSounding(false));
-  };
   return (
     <View role="group" aria-label={`Print ${print.name}`} style={[styles.card, { borderColor: tokens.line, backgroundColor: tokens.card }]}>
       <Words kind="strong" numberOfLines={2}>{print.name}</Words>
@@ -76,12 +68,16 @@ function PrintCard({ print }: { readonly print: Print }) {
       </View>
       <Words kind="small">{`from ${print.from.channelName}, bar ${bar}.${beat} · ${seconds.toFixed(2)} s · ${print.from.part === 'wet' ? 'wet only' : 'wet and dry'} · rings ${print.from.tail}`}</Words>
       <View style={styles.tools}>
-        <Tap icon={sounding ? 'square' : 'play'} label={`${sounding ? 'Stop' : 'Hear'} ${print.name}`} text={sounding ? 'Stop' : 'Hear'} disabled={!sound} onPress={() => void listen()} />
+        <HearTap name={print.name} sound={sound} sampleRate={print.sampleRate} text />
         <Tap icon="corner-left-up" label={`Place ${print.name} where it came from`} text="Place" onPress={() => place(piece, print)} />
-        {(['24', '16', '32f'] as const).map((bits) => (
-          <Tap key={bits} icon="download" label={`Download ${print.name} as ${bits === '32f' ? '32 bit float' : `${bits} bit`} WAV`} text={bits === '32f' ? '32 f' : bits} onPress={() => download(print, bits)} />
+        <Tap plain icon="trash-2" tone="mute" label={`Remove ${print.name}`} onPress={() => useOpenPiece.getState().run(removePrint, { print: print.id })} style={styles.last} />
+      </View>
+      <View style={styles.tools}>
+        <Feather name="download" size={18} color={tokens.mute} />
+        <Words kind="small">WAV</Words>
+        {DEPTHS.map(({ bits, text }) => (
+          <Tap key={bits} label={`Download ${print.name} as ${text} WAV`} text={text} onPress={() => download(print, bits)} style={styles.depth} />
         ))}
-        <Tap plain icon="trash-2" tone="mute" label={`Remove ${print.name}`} onPress={() => useOpenPiece.getState().run(removePrint, { print: print.id })} />
       </View>
     </View>
   );
@@ -116,5 +112,7 @@ const styles = StyleSheet.create({
   card: { borderWidth: 1, borderRadius: 16, padding: 14, gap: 8 },
   progress: { height: 6, overflow: 'hidden' },
   wave: { height: 44, borderRadius: 8, overflow: 'hidden', justifyContent: 'center' },
-  tools: { flexDirection: 'row', flexWrap: 'wrap', gap: 8 },
+  tools: { flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', gap: 8 },
+  last: { marginLeft: 'auto' },
+  depth: { paddingHorizontal: 10 },
 });

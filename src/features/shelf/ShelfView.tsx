@@ -3,6 +3,7 @@ import { useWide } from '../../ui/theme';
 import { Words } from '../../ui/Words';
 import { PieceList } from './PieceList';
 import { PrintList } from './PrintList';
+import { SoundList } from './SoundList';
 
 /** What is kept: prints of this piece, and all pieces. */
 export function ShelfView() {
@@ -12,8 +13,10 @@ export function ShelfView() {
       <View style={[styles.column, wide && styles.main]}>
         <Words kind="title" role="heading" aria-level={1}>Shelf</Words>
         <PrintList />
+        {wide ? null : <SoundList />}
       </View>
       <View style={[styles.column, wide && styles.side]}>
+        {wide ? <SoundList /> : null}
         <PieceList />
       </View>
     </ScrollView>

@@ -26,6 +26,6 @@ export function Notice() {
 }
 
 const styles = StyleSheet.create({
-  notice: { flexDirection: 'row', alignItems: 'center', marginHorizontal: 10, marginBottom: 6, borderRadius: 12, paddingLeft: 14 },
+  notice: { flexDirection: 'row', alignItems: 'center', marginHorizontal: 10, marginBottom: 6, borderRadius: 12, paddingLeft: 14, width: '95%', maxWidth: 640, alignSelf: 'center' },
   text: { flex: 1 },
 });

@@ -8,6 +8,7 @@ import { Notice } from './Notice';
 import { SaveBanner } from './SaveBanner';
 import { Shortcuts } from './Shortcuts';
 import { Transport } from './Transport';
+import { Warnings } from './Warnings';
 
 const VIEWS: readonly { readonly href: Href; readonly label: string; readonly icon: ComponentProps<typeof Feather>['name'] }[] = [
   { href: '/', label: 'Piece', icon: 'align-left' },
@@ -28,8 +29,11 @@ export function Shell({ children }: { readonly children: ReactNode }) {
         {wide ? <Ways wide /> : null}
         <View role="main" style={styles.view}>{children}</View>
       </View>
-      <Notice />
-      <Transport />
+      <View>
+        <Warnings />
+        <Notice />
+        <Transport />
+      </View>
       {wide ? null : <Ways wide={false} />}
     </View>
   );

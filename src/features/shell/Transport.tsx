@@ -11,8 +11,8 @@ import { Tap } from '../../ui/Tap';
 import { useTokens, useWide } from '../../ui/theme';
 import { Words } from '../../ui/Words';
 import { usePiece, useStudio } from '../studio/StudioProvider';
+import { CompareButton } from './CompareButton';
 import { TempoButton } from './TempoButton';
-import { Warnings } from './Warnings';
 
 /** Always there: play, place, tempo, loop, record moves, undo, and the main level as a waterline along its top. */
 export function Transport() {
@@ -33,7 +33,6 @@ export function Transport() {
   return (
     <View style={{ backgroundColor: tokens.card }}>
       <Waterline />
-      <Warnings />
       <View style={styles.row}>
         <Pressable role="button" aria-label={playing ? 'Stop' : 'Play'} onPress={() => studio.toggle()} style={[styles.play, { backgroundColor: tokens.ink }]}>
           <Feather name={playing ? 'square' : 'play'} size={20} color={tokens.paper} style={playing ? undefined : styles.playIcon} />
@@ -54,6 +53,7 @@ export function Transport() {
           onPress={() => run(setLoop, { ...piece.loop, on: !piece.loop.on })}
           style={piece.loop.on ? { backgroundColor: tokens.seaSoft } : undefined}
         />
+        <CompareButton />
         <Tap
           role="switch"
           label="Record moves"
@@ -63,7 +63,7 @@ export function Transport() {
           onPress={() => set({ armed: !armed })}
           style={styles.moves}
         >
-          <Words style={{ color: armed ? tokens.paper : tokens.coralInk }}>{recording ? '● moves' : '∿ moves'}</Words>
+          <Words style={{ color: armed ? tokens.paper : tokens.coralInk }}>{`${recording ? '●' : '∿'}${wide ? ' moves' : ''}`}</Words>
         </Tap>
         <Tap plain icon="rotate-ccw" disabled={cursor === 0} label={cursor > 0 ? `Undo: ${entries[cursor - 1]?.label}` : 'Undo'} onPress={undo} />
         {wide ? <Tap plain icon="rotate-cw" disabled={cursor === entries.length} label={cursor < entries.length ? `Redo: ${entries[cursor]?.label}` : 'Redo'} onPress={redo} /> : null}

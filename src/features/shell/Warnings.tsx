@@ -39,10 +39,15 @@ export function Warnings() {
   return (
     <View role="status" style={styles.row}>
       {texts.map((text) => (
-        <Words key={text} kind="small" style={[styles.text, { color: tokens.danger }]}>{`▲ ${text}`}</Words>
+        <View key={text} style={[styles.chip, { backgroundColor: tokens.card, borderColor: tokens.danger }]}>
+          <Words kind="small" tone="danger">{`▲ ${text}`}</Words>
+        </View>
       ))}
     </View>
   );
 }
 
-const styles = StyleSheet.create({ row: { flexDirection: 'row', flexWrap: 'wrap', paddingHorizontal: 14, paddingTop: 4, columnGap: 14 }, text: { flexShrink: 1 } });
+const styles = StyleSheet.create({
+  row: { position: 'absolute', right: 10, bottom: '100%', marginBottom: 6, flexDirection: 'row', flexWrap: 'wrap', justifyContent: 'flex-end', gap: 6, pointerEvents: 'none' },
+  chip: { borderWidth: 1, borderRadius: 10, paddingHorizontal: 9, paddingVertical: 3 },
+});

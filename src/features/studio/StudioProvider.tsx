@@ -1,6 +1,6 @@
 import { useEffect, type ReactNode } from 'react';
 import { create } from 'zustand';
-import type { Piece, Target } from '../../core/piece/piece';
+import { MAIN, type Piece, type Target } from '../../core/piece/piece';
 import type { ParamValue } from '../../core/params/param';
 import { useOpenPiece } from '../../data/openPiece';
 import { useSession } from '../../data/session';
@@ -57,6 +57,13 @@ export function usePiece(): Piece {
   const piece = useOpenPiece((state) => state.piece);
   if (!piece) throw new Error('usePiece is for views with an open piece.');
   return piece;
+}
+
+/** The channel in view: the one chosen, or the first when that is gone. */
+export function useChannel(): string {
+  const piece = usePiece();
+  const wanted = useSession((session) => session.channel);
+  return wanted === MAIN || piece.tracks.some((track) => track.id === wanted) ? wanted : (piece.tracks[0]?.id ?? MAIN);
 }
 
 /** Hands on one target: `touch` while it moves, `release` when it is let go. */

@@ -1,20 +1,20 @@
-import type { Listening } from '../../core/engine/engine';
 import { compilePlan } from '../../core/engine/plan';
 import { clipOrder, planPrint, type PrintOrder } from '../../core/engine/print';
 import { beatsToSamples, samplesToBeats } from '../../core/music/tempo';
-import type { ParamValue } from '../../core/params/param';
+import type { Param, ParamValue } from '../../core/params/param';
 import { paramPosition, toEngineNumber } from '../../core/params/resolve';
 import { recordMove } from '../../core/piece/edits/lanes';
 import { setParams } from '../../core/piece/edits/chain';
 import { setChannelParam } from '../../core/piece/edits/channels';
-import { baseValue, contextOf, paramOf } from '../../core/piece/find';
+import { contextOf, paramOf } from '../../core/piece/find';
 import type { Piece, Target } from '../../core/piece/piece';
+import { laneFromPass, laneFromStep } from '../../core/moves/record';
 import type { Reading } from '../../core/moves/thin';
 import { Player } from '../../audio/player';
 import { SoundLibrary, type LoadedSound } from '../../audio/soundLibrary';
 import { useOpenPiece } from '../../data/openPiece';
 import { useSession } from '../../data/session';
-import { heardBeat, laneFromPass, valueIndex } from './recorder';
+import { heardBeat, valueIndex } from './target';
 
 interface Pass {
   readonly target: Target;
@@ -31,6 +31,7 @@ export class Studio {
   private readonly missing = new Map<string, string>();
   private readonly passes = new Map<string, Pass>();
   private readonly stopWatching: () => void;
+  private readonly stopListening: () => void;
 
   constructor(piece: Piece) {
     this.player = new Player(piece.sampleRate);
@@ -38,6 +39,9 @@ export class Studio {
     this.take(piece);
     this.stopWatching = useOpenPiece.subscribe((now, before) => {
       if (now.piece && now.piece !== before.piece && now.piece.id === piece.id) this.take(now.piece);
+    });
+    this.stopListening = useSession.subscribe((now, before) => {
+      if (now.comparing !== before.comparing || now.judged !== before.judged || now.hear !== before.hear || now.matched !== before.matched) this.listen();
     });
   }
 
@@ -107,8 +111,12 @@ export class Studio {
     }
   }
 
-  listen(listening: Listening): void {
-    this.player.listen(listening);
+  /** What is heard for comparing, as the session has it: all of the piece untreated while held, else the open effect as chosen. */
+  private listen(): void {
+    const { comparing, judged, hear, matched } = useSession.getState();
+    if (comparing) this.player.listen({ channel: null, slot: null, hear: 'dry', matched: false });
+    else if (judged) this.player.listen({ ...judged, hear, matched });
+    else this.player.listen({ channel: null, slot: null, hear: 'mix', matched: false });
   }
 
   /** A hand is on a rail: heard at once; recorded when armed and playing. */
@@ -132,24 +140,18 @@ export class Studio {
     } else {
       const { armed, playing } = useSession.getState();
       const param = paramOf(this.piece, target);
-      if (armed && playing && param) this.recordStep(target, value);
+      if (armed && playing && param) this.recordStep(target, param, value);
       else this.setBase(target, value);
     }
     this.player.gesture({ kind: 'release', channel: target.channel, slot: target.effect, value: valueIndex(this.piece, target), to: 0, atSample: 0 });
   }
 
-  /** A value set in one go (typed, tapped, stepped) while recording: the old value up to here, the new one from here. */
-  private recordStep(target: Target, value: ParamValue): void {
+  /** A value set in one go (typed, tapped, stepped) while recording: from here on the lane holds it. */
+  private recordStep(target: Target, param: Param, value: ParamValue): void {
     const { piece } = this;
-    const param = paramOf(piece, target)!;
-    const base = baseValue(piece, target) ?? param.initial;
-    const context = contextOf(piece);
-    const beat = this.heardNow();
-    const pass: Pass = { target, readings: [
-      { beat: Math.max(0, beat - 0.02), position: paramPosition(param, toEngineNumber(param, base, context)) },
-      { beat, position: paramPosition(param, toEngineNumber(param, value, context)) },
-    ] };
-    this.commit(pass);
+    const position = paramPosition(param, toEngineNumber(param, value, contextOf(piece)));
+    const lane = laneFromStep(piece, target, this.heardNow(), position, crypto.randomUUID());
+    if (lane) useOpenPiece.getState().run(recordMove, { lane, how: 'ride' });
   }
 
   private setBase(target: Target, value: ParamValue): void {
@@ -183,7 +185,7 @@ export class Studio {
     const lane = laneFromPass(this.piece, pass.target, pass.readings, crypto.randomUUID());
     if (!lane) return;
     const { run, say } = useOpenPiece.getState();
-    if (run(recordMove, { lane })) say(`Move recorded: ${pass.readings.length} readings, ${lane.points.length} points`);
+    if (run(recordMove, { lane, how: 'ride' })) say(`Move recorded: ${pass.readings.length} readings, ${lane.points.length} points`);
   }
 
   printJob(order: PrintOrder): ReturnType<typeof planPrint> {
@@ -196,6 +198,7 @@ export class Studio {
 
   close(): void {
     this.stopWatching();
+    this.stopListening();
     this.library.close();
     void this.player.close();
   }

@@ -53,6 +53,3 @@ export const echoParams = {
   duckThreshold: figure({ label: 'Duck above', group: 'Motion', hint: 'Input level from which the repeats bow.', unit: 'db', min: -60, max: 0, initial: -36 }),
   duckRelease: figure({ label: 'Duck release', group: 'Motion', hint: 'How soon they rise again after the input stops.', unit: 'ms', min: 20, max: 2000, initial: 250 }),
 } satisfies Params;
-
-/** The sections of the bench, in order. */
-export const ECHO_GROUPS = ['Time', 'Space', 'Tone', 'Colour', 'Motion', 'Mix'] as const;

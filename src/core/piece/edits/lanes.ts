@@ -16,11 +16,11 @@ function draftLane(draft: Draft<Piece>, id: string): Draft<Lane> {
   return lane;
 }
 
-/** The lane as it is after a pass of recording: replaces the one with the same target. */
+/** The lane as it is after a pass of recording, or drawn by hand: replaces the one with the same target. */
 export const recordMove = defineEdit({
   name: 'recordMove',
-  args: z.strictObject({ lane: laneSchema }),
-  label: ({ lane }, before) => `Record ${nameOf(before, lane.target)}`,
+  args: z.strictObject({ lane: laneSchema, how: z.enum(['ride', 'draw']) }),
+  label: ({ lane, how }, before) => `${how === 'ride' ? 'Record' : 'Add a lane for'} ${nameOf(before, lane.target)}`,
   apply: (draft, { lane }) => {
     const at = draft.lanes.findIndex((candidate) => sameTarget(candidate.target, lane.target));
     if (at >= 0) draft.lanes[at] = lane;

@@ -1,0 +1,141 @@
+import { useState } from 'react';
+import { ScrollView, StyleSheet, View } from 'react-native';
+import { effectOf } from '../../core/effects/catalogue';
+import type { Param, ParamValue } from '../../core/params/param';
+import { findLane } from '../../core/piece/find';
+import type { Piece, Slot } from '../../core/piece/piece';
+import { keepHints, useSession } from '../../data/session';
+import { Tap } from '../../ui/Tap';
+import { useTokens, useWide } from '../../ui/theme';
+import { Words } from '../../ui/Words';
+import { usePiece } from '../studio/StudioProvider';
+import { ParamRail } from './ParamRail';
+import { TimeTools } from './TimeTools';
+
+type Values = Readonly<Record<string, ParamValue>>;
+
+interface BenchRailsProps {
+  readonly channel: string;
+  readonly slot: Slot;
+  /** The slot's values, with those that a hand is moving now. */
+  readonly values: Values;
+  /** What the preset gives: a double tap goes back there. */
+  readonly initial: Values;
+  readonly onLive: (param: string) => (value: ParamValue | null) => void;
+  /** Room for all sections at once, in two columns. */
+  readonly roomy: boolean;
+}
+
+/** Sections in the order in which the effect names them. */
+const sectionsOf = (slot: Slot): string[] => {
+  const all = [...new Set(Object.values(effectOf(slot.effect).params).map((param) => param.group))];
+  return [...all.filter((name) => name !== 'Mix'), 'Mix'];
+};
+
+/** Every rail of an effect: one section at a time where there is little room, all in two columns where there is. */
+export function BenchRails(props: BenchRailsProps) {
+  const wide = useWide();
+  const hints = useSession((state) => state.hints) ?? wide;
+  return props.roomy ? <Columns {...props} hints={hints} /> : <Tabs {...props} hints={hints} />;
+}
+
+function Columns(props: BenchRailsProps & { readonly hints: boolean }) {
+  const sections = sectionsOf(props.slot);
+  const columns = [sections.filter((_, i) => i % 2 === 0), sections.filter((_, i) => i % 2 === 1)];
+  return (
+    <ScrollView style={styles.rails} contentContainerStyle={styles.columns}>
+      {columns.map((names, i) => (
+        <View key={i} style={styles.column}>
+          {names.map((name, k) => (
+            <View key={name} role="group" aria-label={name}>
+              <View style={styles.sectionHead}>
+                <Words kind="water" role="heading" aria-level={3} style={styles.sectionName}>{name}</Words>
+                {i === 1 && k === 0 ? <HintsTap on={props.hints} /> : null}
+              </View>
+              {paramsOf(props, name).map(([id, param]) => <Block key={id} id={id} param={param} {...props} />)}
+            </View>
+          ))}
+        </View>
+      ))}
+    </ScrollView>
+  );
+}
+
+function Tabs(props: BenchRailsProps & { readonly hints: boolean }) {
+  const piece = usePiece();
+  const tokens = useTokens();
+  const sections = sectionsOf(props.slot);
+  const [section, setSection] = useState(sections[0]!);
+  const shown = section === sections[0] ? firstThings(paramsOf(props, section), paramsOf(props, 'Mix')) : paramsOf(props, section);
+  return (
+    <>
+      <View style={styles.tabs}>
+        <ScrollView horizontal showsHorizontalScrollIndicator={false} contentContainerStyle={styles.tabRow} role="tablist">
+          {sections.map((name) => {
+            const moves = hasMoves(piece, props, name);
+            return (
+              <Tap key={name} plain role="tab" label={`${name}${moves ? ', has moves' : ''}`} chosen={name === section} onPress={() => setSection(name)} style={[styles.tab, name === section && { borderBottomColor: tokens.sea }]}>
+                <Words kind={name === section ? 'strong' : 'body'} tone={name === section ? 'ink' : 'mute'}>{moves ? `${name} ∿` : name}</Words>
+              </Tap>
+            );
+          })}
+        </ScrollView>
+        <HintsTap on={props.hints} />
+      </View>
+      <ScrollView style={styles.rails} contentContainerStyle={styles.list}>
+        {shown.map(([id, param]) => <Block key={id} id={id} param={param} {...props} />)}
+      </ScrollView>
+    </>
+  );
+}
+
+/** The first section on a small screen: what is ridden most (its rails, then the mix), then its switches and choices. */
+function firstThings(own: readonly [string, Param][], mix: readonly [string, Param][]): [string, Param][] {
+  const isRail = ([, param]: readonly [string, Param]): boolean => param.kind === 'number';
+  return [...own.filter(isRail), ...mix.filter(([id]) => id === 'mix' || id === 'dry' || id === 'wet'), ...own.filter((entry) => !isRail(entry))];
+}
+
+function HintsTap({ on }: { readonly on: boolean }) {
+  return <Tap plain role="switch" icon="help-circle" tone={on ? 'sea' : 'mute'} chosen={on} label="Say what each rail does" onPress={() => keepHints(!on)} />;
+}
+
+function Block({ id, param, channel, slot, values, initial, onLive, hints }: BenchRailsProps & { readonly id: string; readonly param: Param; readonly hints: boolean }) {
+  const target = { channel, effect: slot.id, param: id };
+  const value = values[id] ?? param.initial;
+  return (
+    <View style={styles.block}>
+      <ParamRail target={target} param={param} value={value} initial={initial[id]} look={id === 'mix' ? 'mix' : 'wet'} onLive={onLive(id)} />
+      {param.kind === 'number' && param.sync === 'time' ? <TimeTools param={param} value={value} target={target} /> : null}
+      {hints ? <Words kind="small" style={styles.hint}>{param.hint}</Words> : null}
+    </View>
+  );
+}
+
+const paramsOf = ({ slot, values }: BenchRailsProps, section: string): [string, Param][] =>
+  Object.entries(effectOf(slot.effect).params).filter(([id, param]) => param.group === section && isShown(id, values));
+
+const hasMoves = (piece: Piece, { channel, slot }: BenchRailsProps, section: string): boolean =>
+  Object.entries(effectOf(slot.effect).params).some(([id, param]) => param.group === section && findLane(piece, { channel, effect: slot.id, param: id }));
+
+/** Rails that would do nothing stay away: the right time while linked, the levels while one mix rail is chosen. */
+function isShown(id: string, values: Values): boolean {
+  if (id === 'timeR') return values.linked === false;
+  if (id === 'mix') return values.balance !== 'levels';
+  if (id === 'dry' || id === 'wet') return values.balance === 'levels';
+  if (id === 'firstSide') return values.routing === 'pingpong';
+  return true;
+}
+
+const styles = StyleSheet.create({
+  rails: { flex: 1, minHeight: 0 },
+  columns: { flexDirection: 'row', paddingHorizontal: 18, paddingBottom: 20, gap: 34 },
+  column: { flex: 1, minWidth: 0 },
+  sectionHead: { flexDirection: 'row', alignItems: 'center', minHeight: 44, marginTop: 6 },
+  sectionName: { flex: 1 },
+  tabs: { flexDirection: 'row', alignItems: 'center', paddingRight: 6 },
+  tabRow: { paddingHorizontal: 8 },
+  tab: { borderRadius: 0, borderBottomWidth: 2, borderBottomColor: 'transparent', paddingHorizontal: 9 },
+  list: { paddingHorizontal: 18, paddingBottom: 16 },
+  block: { marginBottom: 2 },
+  hint: { marginBottom: 4 },
+});

@@ -1,0 +1,113 @@
+import { useMemo, useState } from 'react';
+import { ScrollView, StyleSheet, View } from 'react-native';
+import { effectOf } from '../../core/effects/catalogue';
+import { formatValue } from '../../core/params/format';
+import type { Param } from '../../core/params/param';
+import { moveEffect, removeEffect, setEffectOn } from '../../core/piece/edits/chain';
+import { channelName, chainOf, contextOf } from '../../core/piece/find';
+import { channelParams, MAIN, type Slot } from '../../core/piece/piece';
+import { useOpenPiece } from '../../data/openPiece';
+import { useSession } from '../../data/session';
+import { Sheet } from '../../ui/Sheet';
+import { Tap } from '../../ui/Tap';
+import { useTokens } from '../../ui/theme';
+import { Words } from '../../ui/Words';
+import { usePiece } from '../studio/StudioProvider';
+import { ChannelButton } from './ChannelButton';
+import { EchoThumb } from './EchoThumb';
+import { EffectChoices } from './EffectChoices';
+import { ParamRail } from './ParamRail';
+import { Thread } from './Thread';
+import { usePicture } from './usePicture';
+
+/** A channel's chain as a thread from top to bottom, an effect a bead on it, then the channel's own level and place. */
+export function Strand({ channel, starters = true }: { readonly channel: string; readonly starters?: boolean }) {
+  const piece = usePiece();
+  const chain = chainOf(piece, channel);
+  const track = piece.tracks.find((candidate) => candidate.id === channel);
+  const [adding, setAdding] = useState(false);
+  const gain = channel === MAIN ? piece.main.gain : (track?.gain ?? 1);
+  return (
+    <ScrollView contentContainerStyle={styles.strand}>
+      <Words kind="small">{piece.name}</Words>
+      <ChannelButton channel={channel} />
+      <View style={styles.legend}>
+        <Words kind="small" tone="sandInk">▬ dry</Words>
+        <Words kind="small" tone="sea">▬ wet</Words>
+        <Words kind="small">thickness is level</Words>
+      </View>
+      {chain.map((slot, index) => (
+        <View key={slot.id} style={styles.bead}>
+          <Thread channel={channel} first={index === 0} />
+          <Card channel={channel} slot={slot} index={index} count={chain.length} />
+        </View>
+      ))}
+      {chain.length > 0 ? (
+        <View style={styles.bead}>
+          <Thread channel={channel} first={false} end />
+          <Tap label="Add an effect" icon="plus" text="Add after this" onPress={() => setAdding(true)} style={styles.add} />
+        </View>
+      ) : null}
+      <View style={styles.channelRails}>
+        <ParamRail target={{ channel, effect: null, param: 'gain' }} param={channelParams.gain} value={gain} look="plain" />
+        {track ? <ParamRail target={{ channel, effect: null, param: 'pan' }} param={channelParams.pan} value={track.pan} look="plain" /> : null}
+      </View>
+      {chain.length === 0 && starters ? (
+        <View style={styles.starters}>
+          <Words kind="small">{`${channelName(piece, channel)} sounds as it was recorded. Start from a purpose:`}</Words>
+          <EffectChoices channel={channel} at={0} />
+        </View>
+      ) : null}
+      <Sheet title="Add an effect" visible={adding} onClose={() => setAdding(false)}>
+        <ScrollView style={styles.sheetList}>
+          <EffectChoices channel={channel} at={chain.length} onAdded={() => setAdding(false)} />
+        </ScrollView>
+      </Sheet>
+    </ScrollView>
+  );
+}
+
+function Card({ channel, slot, index, count }: { readonly channel: string; readonly slot: Slot; readonly index: number; readonly count: number }) {
+  const piece = usePiece();
+  const tokens = useTokens();
+  const { slot: chosen, set } = useSession();
+  const definition = effectOf(slot.effect);
+  const preset = definition.presets.find((candidate) => candidate.id === slot.preset);
+  const context = useMemo(() => contextOf(piece), [piece]);
+  const picture = usePicture(slot.effect, slot.values, context);
+  const say = (id: string): string => formatValue(definition.params[id] as Param, slot.values[id] ?? 0, context);
+  const { run } = useOpenPiece.getState();
+  const where = { channel, slot: slot.id };
+  return (
+    <View style={[styles.card, { backgroundColor: tokens.card, borderColor: slot.id === chosen ? tokens.sea : tokens.line, opacity: slot.on ? 1 : 0.62 }]}>
+      <Tap plain label={`Open ${definition.name}, ${preset?.name ?? 'own setting'}`} onPress={() => set({ channel, slot: slot.id })} style={styles.cardMain}>
+        <View style={styles.cardWords}>
+          <Words kind="water">{definition.name}</Words>
+          <Words kind="small" numberOfLines={1}>{preset?.name ?? 'own setting'}</Words>
+          <Words kind="strong" numberOfLines={2}>{`${say('timeL')} · ${say('feedback')}`}</Words>
+          {picture ? <EchoThumb picture={picture} /> : null}
+        </View>
+      </Tap>
+      <View style={styles.cardTools}>
+        <Tap plain role="switch" chosen={slot.on} icon="power" tone={slot.on ? 'sea' : 'mute'} label={`${definition.name} on`} onPress={() => run(setEffectOn, { ...where, on: !slot.on })} />
+        {index > 0 ? <Tap plain icon="arrow-up" label={`Move ${definition.name} up`} onPress={() => run(moveEffect, { ...where, to: index - 1 })} /> : null}
+        {index < count - 1 ? <Tap plain icon="arrow-down" label={`Move ${definition.name} down`} onPress={() => run(moveEffect, { ...where, to: index + 1 })} /> : null}
+        <Tap plain icon="trash-2" tone="mute" label={`Remove ${definition.name}`} onPress={() => run(removeEffect, where)} />
+      </View>
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  strand: { padding: 16 },
+  legend: { flexDirection: 'row', gap: 14, marginBottom: 8 },
+  bead: { flexDirection: 'row', alignItems: 'stretch', gap: 12 },
+  card: { flex: 1, borderWidth: 1, borderRadius: 16, marginBottom: 12, flexDirection: 'row', minWidth: 0 },
+  cardMain: { flex: 1, alignItems: 'stretch', borderRadius: 16, minWidth: 0, paddingVertical: 10 },
+  cardWords: { gap: 1, alignItems: 'flex-start' },
+  cardTools: { justifyContent: 'center', paddingRight: 4 },
+  add: { flex: 1, borderStyle: 'dashed', borderRadius: 16, marginBottom: 12 },
+  starters: { marginTop: 14, gap: 6 },
+  channelRails: { marginTop: 8, gap: 4 },
+  sheetList: { maxHeight: 560 },
+});

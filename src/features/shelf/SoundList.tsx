@@ -1,0 +1,53 @@
+import { StyleSheet, View } from 'react-native';
+import { useTokens } from '../../ui/theme';
+import { Waveform } from '../../ui/Waveform';
+import { Words } from '../../ui/Words';
+import { ImportButton } from '../piece/ImportButton';
+import { usePiece, useStudio } from '../studio/StudioProvider';
+import { HearTap } from './HearTap';
+
+const WAVE_WIDTH = 96;
+const WAVE_HEIGHT = 36;
+
+/** The recorded sounds of this piece, each once. */
+export function SoundList() {
+  const piece = usePiece();
+  const tokens = useTokens();
+  const { studio, missing } = useStudio();
+  const printed = new Set(piece.prints.map((print) => print.sound));
+  const used = new Set(piece.tracks.flatMap((track) => track.clips.map((clip) => clip.sound)));
+  const sounds = Object.entries(piece.sounds).filter(([hash]) => !printed.has(hash) && used.has(hash));
+  return (
+    <View style={styles.list}>
+      <View style={styles.head}>
+        <Words kind="water" tone="sandInk" style={styles.title}>Sounds</Words>
+        <ImportButton />
+      </View>
+      {sounds.length === 0 ? <Words kind="small">No sounds yet. Add a WAV, AIFF, FLAC, MP3 or OGG file: it becomes a clip on a track of its own.</Words> : null}
+      {sounds.map(([hash, info]) => {
+        const sound = studio.sounds.get(hash);
+        return (
+          <View key={hash} style={[styles.row, { borderColor: tokens.line }]}>
+            <HearTap name={info.name} sound={sound} sampleRate={piece.sampleRate} />
+            <View style={styles.words}>
+              <Words numberOfLines={1}>{info.name}</Words>
+              <Words kind="small" numberOfLines={1}>
+                {missing.has(hash) ? 'could not be loaded' : `${(info.frames / info.sampleRate).toFixed(2)} s · ${info.channels === 2 ? 'stereo' : 'mono'} · ${info.sampleRate / 1000} kHz`}
+              </Words>
+            </View>
+            {sound ? <Waveform peaks={sound.peaks} from={0} to={sound.peaks.length} width={WAVE_WIDTH} height={WAVE_HEIGHT} colour={tokens.sand} /> : <View style={styles.noWave} />}
+          </View>
+        );
+      })}
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  list: { marginTop: 14 },
+  head: { flexDirection: 'row', alignItems: 'center' },
+  title: { flex: 1 },
+  row: { flexDirection: 'row', alignItems: 'center', gap: 12, borderTopWidth: 1, minHeight: 58 },
+  words: { flex: 1, minWidth: 0 },
+  noWave: { width: WAVE_WIDTH },
+});

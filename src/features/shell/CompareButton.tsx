@@ -1,0 +1,55 @@
+import { useEffect, useRef } from 'react';
+import { StyleSheet, View } from 'react-native';
+import { useSession } from '../../data/session';
+import { elementOf } from '../../ui/frame';
+import { useKeys } from '../../ui/pointer';
+import { useTokens } from '../../ui/theme';
+import { TOUCH } from '../../ui/tokens';
+import { Words } from '../../ui/Words';
+
+const LIFTS = ['pointerup', 'pointercancel', 'keyup', 'blur'] as const;
+
+/** Held by finger, mouse, space bar or Enter: for as long, the whole piece is heard untreated. */
+export function CompareButton() {
+  const tokens = useTokens();
+  const { comparing } = useSession();
+  const view = useRef<View>(null);
+  const hold = (held: boolean): void => useSession.getState().set({ comparing: held });
+  useKeys(view, (event) => {
+    if (event.key !== ' ' && event.key !== 'Enter') return false;
+    hold(true);
+    return true;
+  });
+  useEffect(() => {
+    const element = elementOf(view.current);
+    if (!element) return undefined;
+    element.style.touchAction = 'none';
+    const press = (event: PointerEvent): void => {
+      element.setPointerCapture(event.pointerId);
+      hold(true);
+    };
+    const lift = (): void => hold(false);
+    element.addEventListener('pointerdown', press);
+    for (const name of LIFTS) element.addEventListener(name, lift);
+    return () => {
+      element.removeEventListener('pointerdown', press);
+      for (const name of LIFTS) element.removeEventListener(name, lift);
+    };
+  }, []);
+  return (
+    <View
+      ref={view}
+      role="button"
+      tabIndex={0}
+      aria-label="Hold to hear the untreated sound"
+      aria-pressed={comparing}
+      style={[styles.hold, { borderColor: tokens.sand, backgroundColor: comparing ? tokens.sandInk : tokens.sandSoft }]}
+    >
+      <Words numberOfLines={1} style={{ color: comparing ? tokens.paper : tokens.ink }}>dry</Words>
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  hold: { height: TOUCH, marginRight: 6, minWidth: 48, paddingHorizontal: 8, borderRadius: 14, borderWidth: 1.5, alignItems: 'center', justifyContent: 'center', userSelect: 'none', cursor: 'pointer' },
+});

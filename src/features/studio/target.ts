@@ -1,0 +1,15 @@
+import { effectOf } from '../../core/effects/catalogue';
+import { samplesToBeats } from '../../core/music/tempo';
+import { findSlot } from '../../core/piece/find';
+import { channelParams, type Piece, type Target } from '../../core/piece/piece';
+
+/** Index of a target's parameter in the row of values that travels to the engine. */
+export function valueIndex(piece: Piece, target: Target): number {
+  if (target.effect === null) return Object.keys(channelParams).indexOf(target.param);
+  const slot = findSlot(piece, target.channel, target.effect);
+  return slot ? effectOf(slot.effect).paramIds.indexOf(target.param) : -1;
+}
+
+/** Beats at which something was heard that the engine computed at `sample`. */
+export const heardBeat = (piece: Piece, sample: number, latencySeconds: number): number =>
+  Math.max(0, samplesToBeats(sample - latencySeconds * piece.sampleRate, piece.tempo, piece.sampleRate));
