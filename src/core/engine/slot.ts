@@ -22,7 +22,7 @@ export class RunningSlot {
   trips = 0;
   private processor: EffectProcessor;
   private readonly wet = stereoRun();
-  private readonly quiet = stereoRun();
+  private readonly faded = stereoRun();
   private readonly share: number;
   private readonly iBalance: number;
   private readonly iMix: number;
@@ -31,6 +31,8 @@ export class RunningSlot {
   private readonly iTrim: number;
   private dryNow = 1;
   private wetNow = 0;
+  /** Share of the input that enters: shut and opened over the same time as the switch, so that the repeats hold no step either. */
+  private feed = 0;
   private asleep = true;
 
   constructor(public plan: PlanSlot, sampleRate: number, seconds: number) {
@@ -45,6 +47,7 @@ export class RunningSlot {
     this.iWet = index('wet');
     this.iTrim = index('trim');
     this.processor.reset(seconds, this.values.now);
+    this.feed = plan.on ? 1 : 0;
     this.aim(1);
   }
 
@@ -61,6 +64,7 @@ export class RunningSlot {
     this.values.jump();
     if (!this.silent) return;
     this.processor.locate(seconds, this.values.now);
+    this.feed = this.plan.on ? 1 : 0;
     this.aim(1);
     this.asleep = true;
   }
@@ -68,7 +72,7 @@ export class RunningSlot {
   /** Treats `io` in place. @param inputSilent true when every sample of `io` is zero */
   process(io: StereoRun, inputSilent: boolean, seconds: number): void {
     this.values.step();
-    const fed = this.plan.on && !inputSilent;
+    const fed = !inputSilent && (this.plan.on || this.feed > 0);
     if (this.asleep) {
       if (!fed) {
         this.dryPeak = 0;
@@ -80,7 +84,7 @@ export class RunningSlot {
       this.processor.locate(seconds, this.values.now);
       this.asleep = false;
     }
-    this.processor.process(this.plan.on ? io : this.quiet, this.wet, this.values.now);
+    this.processor.process(this.fed(io), this.wet, this.values.now);
     if (!this.finite()) {
       this.trips += 1;
       this.processor.reset(seconds, this.values.now);
@@ -89,6 +93,22 @@ export class RunningSlot {
     }
     this.blend(io, true);
     if (!fed && this.processor.silent) this.asleep = true;
+  }
+
+  private fed(io: StereoRun): StereoRun {
+    const goal = this.plan.on ? 1 : 0;
+    if (this.feed === goal && goal === 1) return io;
+    const { faded } = this;
+    const next = near(this.feed + (goal - this.feed) * this.share, goal);
+    const step = (next - this.feed) / STEP_FRAMES;
+    let feed = this.feed;
+    for (let i = 0; i < STEP_FRAMES; i += 1) {
+      feed += step;
+      faded.left[i] = io.left[i]! * feed;
+      faded.right[i] = io.right[i]! * feed;
+    }
+    this.feed = next;
+    return faded;
   }
 
   /** Moves the two gains a share of their way to where switch, balance and what is heard want them. */
