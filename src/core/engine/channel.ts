@@ -142,6 +142,7 @@ export class RunningChannel {
     this.gainRight = gain * (pan < 0 ? Math.cos((pan * Math.PI) / 2) : 1);
   }
 
+  /** The chain's output is taken in single precision, as a print keeps it: a print laid back then equals the live effect to the bit. */
   private level(silent: boolean): void {
     const fromLeft = this.gainLeft;
     const fromRight = this.gainRight;
@@ -162,8 +163,8 @@ export class RunningChannel {
     for (let i = 0; i < STEP_FRAMES; i += 1) {
       gainLeft += stepLeft;
       gainRight += stepRight;
-      const l = left[i]! * gainLeft;
-      const r = right[i]! * gainRight;
+      const l = Math.fround(left[i]!) * gainLeft;
+      const r = Math.fround(right[i]!) * gainRight;
       left[i] = l;
       right[i] = r;
       if (l > peakLeft) peakLeft = l;

@@ -1,0 +1,120 @@
+import fc from 'fast-check';
+import { effectOf } from '../effects/catalogue';
+import { paramAtPosition, fromEngineNumber } from '../params/resolve';
+import { makeSaltPier } from '../sounds/saltPier';
+import { applyEdit, applyPiecePatches, EditRefused, type Edit, type Edited } from './edit';
+import { addEffect, choosePreset, moveEffect, newSlot, removeEffect, setEffectOn, setParams } from './edits/chain';
+import { addTrack, removeTrack, renamePiece, setChannelParam, setLoop, setSwitch, setTempo } from './edits/channels';
+import { addClip, moveClip, removeClip } from './edits/clips';
+import { recordMove, removeLane, setLaneOn, setPoints } from './edits/lanes';
+import { emptyPiece, pieceSchema, type Piece } from './piece';
+import { readPiece, UnreadablePiece } from './versions';
+
+const hash = '0'.repeat(64);
+const clip = { id: 'c', name: 'Clip', sound: hash, start: 4, offsetSeconds: 0, lengthSeconds: 2, gain: 1, fadeInSeconds: 0, fadeOutSeconds: 0, print: null };
+const track = (id: string): Piece['tracks'][number] => ({ id, name: `Track ${id}`, gain: 1, pan: 0, mute: false, solo: false, clips: [], chain: [newSlot(`${id}-echo`, 'echo', 'callAcross')] });
+const start: Piece = { ...emptyPiece('p', 'Piece'), sounds: { [hash]: { name: 's', frames: 96_000, sampleRate: 48_000, channels: 1 } }, tracks: [track('a'), track('b')] };
+
+type Doing = (piece: Piece) => Edited;
+const doing = <Args>(edit: Edit<Args>, args: Args): Doing => (piece) => applyEdit(piece, edit, args);
+const { params } = effectOf('echo');
+
+/** Any edit a person could do, with any arguments; what it names may be gone by then. */
+const anyEdit: fc.Arbitrary<Doing> = fc
+  .record({ kind: fc.nat(15), id: fc.constantFrom('a', 'b', 'n1', 'n2'), share: fc.double({ min: 0, max: 1, noNaN: true }), flag: fc.boolean(), param: fc.constantFrom(...Object.keys(params)), n: fc.nat(40) })
+  .map(({ kind, id, share, flag, param, n }) => {
+    const slot = `${id}-echo`;
+    const target = { channel: id, effect: slot, param };
+    const value = fromEngineNumber(params[param]!, paramAtPosition(params[param]!, share));
+    const points = [{ beat: n, value: share, shape: 'curve' as const, bend: share }];
+    const all = [
+      doing(renamePiece, { name: `Piece ${n}` }), doing(setTempo, { bpm: 40 + n }), doing(setLoop, { on: flag, start: n, end: n + 4 }), doing(addTrack, { track: track(`n${n % 3}`), sounds: {} }),
+      doing(removeTrack, { track: id }), doing(setChannelParam, { channel: id, param: flag ? 'gain' : 'pan', value: share }), doing(setSwitch, { track: id, which: flag ? 'mute' : 'solo', on: flag }),
+      doing(addClip, { track: id, clip: { ...clip, id: `c${n}` } }), doing(moveClip, { clip: `c${n}`, start: n }), doing(removeClip, { clip: `c${n}` }),
+      doing(addEffect, { channel: id, slot: newSlot(`${id}-${n}`, 'echo', 'neutral'), at: 0 }), doing(removeEffect, { channel: id, slot }), doing(moveEffect, { channel: id, slot, to: n % 3 }),
+      doing(setParams, { channel: id, slot, values: { [param]: value } }), doing(recordMove, { lane: { id: `l${n % 4}`, target, unit: 'own', on: true, points }, how: 'ride' }), doing(choosePreset, { channel: id, slot, preset: 'fogBank' }),
+    ];
+    return all[kind]!;
+  });
+
+test('any edits followed by as many undos restore the piece exactly, redo goes back, and it is a valid piece all along', () => {
+  fc.assert(
+    fc.property(fc.array(anyEdit, { maxLength: 25 }), (edits) => {
+      const done: Edited[] = [];
+      let piece = start;
+      for (const edit of edits) {
+        try {
+          const edited = edit(piece);
+          done.push(edited);
+          piece = edited.piece;
+        } catch (error) {
+          if (!(error instanceof EditRefused)) throw error;
+        }
+      }
+      const undone = [...done].reverse().reduce((at, edited) => applyPiecePatches(at, edited.backward), piece);
+      const redone = done.reduce((at, edited) => applyPiecePatches(at, edited.forward), undone);
+      expect(undone).toEqual(start);
+      expect(redone).toEqual(piece);
+      expect(done.every((edited) => edited.label.length > 3)).toBe(true);
+      return pieceSchema.safeParse(piece).success;
+    }),
+    { numRuns: 60 },
+  );
+});
+
+test('removing an effect or a track takes its moves along, and undo brings them back', () => {
+  const lane = { id: 'l', target: { channel: 'a', effect: 'a-echo', param: 'mix' }, unit: 'own' as const, on: true, points: [{ beat: 0, value: 0.5, shape: 'line' as const, bend: 0 }] };
+  const { piece } = applyEdit(start, recordMove, { lane, how: 'ride' });
+  const removed = applyEdit(piece, removeEffect, { channel: 'a', slot: 'a-echo' });
+  expect(removed.piece.lanes).toEqual([]);
+  expect(applyPiecePatches(removed.piece, removed.backward)).toEqual(piece);
+});
+
+test.each([
+  ['a clip that is gone', doing(moveClip, { clip: 'x', start: 1 })], ['a parameter that is none', doing(setParams, { channel: 'a', slot: 'a-echo', values: { warmth: 1 } })],
+  ['a loop of nothing', doing(setLoop, { on: true, start: 4, end: 4 })], ['pan of the main output', doing(setChannelParam, { channel: 'main', param: 'pan', value: 0.5 })],
+  ['a lane that is gone', doing(setPoints, { lane: 'x', points: [{ beat: 0, value: 0, shape: 'line', bend: 0 }], what: 'Move' })], ['an effect that is gone', doing(setEffectOn, { channel: 'a', slot: 'x', on: false })],
+])('%s is refused in plain words', (_what, edit) => {
+  expect(() => edit(start)).toThrow(EditRefused);
+});
+
+test('the history names edits as a person would', () => {
+  const label = (edit: Doing): string => edit(start).label;
+  expect(label(doing(setParams, { channel: 'a', slot: 'a-echo', values: { timeL: '1/8d' } }))).toBe('Echo: time dotted eighth · 450 ms');
+  expect(label(doing(addEffect, { channel: 'b', slot: newSlot('z', 'echo', 'neutral'), at: 0 }))).toBe('Add Echo to Track b');
+  expect(label(doing(setTempo, { bpm: 92.5 }))).toBe('Tempo 92.5 BPM');
+  const { piece } = applyEdit(start, recordMove, { lane: { id: 'l', target: { channel: 'a', effect: 'a-echo', param: 'input' }, unit: 'own', on: true, points: [{ beat: 0, value: 1, shape: 'line', bend: 0 }] }, how: 'ride' });
+  expect(applyEdit(piece, setLaneOn, { lane: 'l', on: false }).label).toBe('Leave input on Track a');
+  expect(applyEdit(piece, removeLane, { lane: 'l' }).label).toBe('Remove moves of input on Track a');
+});
+
+describe('reading a stored piece', () => {
+  test('what was written is read back', () => expect(readPiece(JSON.parse(JSON.stringify(start)))).toEqual(start));
+
+  test.each([
+    ['no object', 'hello', /no JSON object/], ['no version', {}, /no version/], ['a newer one', { ...start, version: 9 }, /newer Zephiro/],
+    ['a damaged one', { ...start, tempo: { bpm: 9000, beatsPerBar: 4 } }, /damaged at tempo\.bpm/],
+    ['an unknown effect', { ...start, tracks: [{ ...start.tracks[0], chain: [{ ...newSlot('z', 'echo', 'neutral'), effect: 'teleport' }] }] }, /unknown effect/],
+    ['a value out of range', { ...start, tracks: [{ ...start.tracks[0], chain: [{ ...newSlot('z', 'echo', 'neutral'), values: { feedback: 7 } }] }] }, /feedback/],
+  ])('%s is refused with what is wrong', (_what, stored, message) => {
+    expect(() => readPiece(stored)).toThrow(UnreadablePiece);
+    expect(() => readPiece(stored)).toThrow(message);
+  });
+});
+
+test('every preset is a valid effect, named for a purpose', () => {
+  const { presets } = effectOf('echo');
+  expect(presets.length).toBeGreaterThanOrEqual(13);
+  expect(new Set(presets.map((preset) => preset.name)).size).toBe(presets.length);
+  for (const preset of presets) {
+    const chain = [newSlot('z', 'echo', preset.id)];
+    expect(pieceSchema.safeParse({ ...start, main: { gain: 1, chain } }).success).toBe(true);
+    expect(preset.purpose.length).toBeGreaterThan(20);
+  }
+});
+
+test('the demo is a valid piece', () => {
+  let count = 0;
+  const { piece } = makeSaltPier(() => String((count += 1)).padStart(64, '0'));
+  expect(pieceSchema.safeParse(piece).error).toBeUndefined();
+});
