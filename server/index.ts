@@ -2,6 +2,7 @@ import { resolve } from 'node:path';
 import { createApp } from './app';
 import { openDatabase } from './database';
 import { installDemo } from './demo';
+import { toProblem } from './problem';
 
 /** Listens on loopback unless HOST says otherwise. */
 async function main(): Promise<void> {
@@ -9,7 +10,12 @@ async function main(): Promise<void> {
   const port = Number(process.env.PORT ?? 4000);
   const host = process.env.HOST ?? '127.0.0.1';
   const db = openDatabase(dataFolder);
-  await installDemo(db, dataFolder);
+  if (process.env.ZEPHIRO_DEMO !== 'no') {
+    await installDemo(db, dataFolder).catch((error: unknown) => {
+      const { title, detail } = toProblem(error);
+      process.stderr.write(`The demo could not be put into ${dataFolder}. ${title}: ${detail}\n`);
+    });
+  }
   const server = createApp({ db, dataFolder, client: resolve('dist') }).listen(port, host, () => {
     process.stdout.write(`Zephiro is at http://${host}:${port}\n`);
   });

@@ -1,0 +1,109 @@
+import { spawnSync } from 'node:child_process';
+import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { compilePlan } from '../src/core/engine/plan';
+import { Engine } from '../src/core/engine/engine';
+import { readWav } from '../src/core/formats/readWav';
+import { writeWav } from '../src/core/formats/writeWav';
+import { makeSaltPier } from '../src/core/sounds/saltPier';
+import { main } from './main';
+
+const folder = mkdtempSync(join(tmpdir(), 'zephiro-cli-'));
+afterAll(() => rmSync(folder, { recursive: true, force: true }));
+const at = (name: string): string => join(folder, name);
+const json = (name: string, value: unknown): string => {
+  writeFileSync(at(name), JSON.stringify(value));
+  return at(name);
+};
+const sound = (name: string, sampleRate: number, seconds: number, wave: (i: number) => number): string => {
+  writeFileSync(at(name), writeWav({ sampleRate, channels: [Float32Array.from({ length: seconds * sampleRate }, (_, i) => wave(i))] }, '32f'));
+  return at(name);
+};
+const cli = (...args: string[]): { code: number | null; out: string; err: string } => {
+  const done = spawnSync(process.execPath, ['--import', 'tsx', join(__dirname, 'index.ts'), ...args], { encoding: 'utf8', maxBuffer: 1 << 26 });
+  return { code: done.status, out: done.stdout, err: done.stderr };
+};
+const left = (name: string): Float32Array => readWav(readFileSync(at(name))).channels[0]!;
+const impulse = (i: number): number => (i === 0 ? 1 : 0);
+
+test.each([44_100, 48_000, 96_000])('process: a unit impulse at 90 BPM, 1/8d, feedback 0.5 repeats every 500.000 ms at %d Hz', (rate) => {
+  const chain = json('chain.json', { chain: [{ effect: 'echo', preset: 'neutral', params: { timeL: '1/8d', feedback: 0.5 } }] });
+  expect(cli('process', sound('impulse.wav', rate, 1, impulse), at('out.wav'), '--chain', chain, '--bpm', '90', '--tail', '2', '--hear', 'wet')).toEqual({ code: 0, out: '', err: '' });
+  const out = left('out.wav');
+  for (let n = 1; n <= 5; n += 1) expect(20 * Math.log10(out[(n * rate) / 2]!)).toBeCloseTo((n - 1) * -6.0206, 2);
+  const elsewhere = out.filter((x, i) => i % (rate / 2) !== 0 && x !== 0);
+  expect(elsewhere.length).toBe(0);
+});
+
+test('process: moves, events, tails and what is heard', () => {
+  const chain = json('echo.json', { chain: [{ effect: 'echo', params: { timeL: 100, feedback: 0.5 } }] });
+  const steady = sound('steady.wav', 48_000, 2, () => 0.25);
+  const line = (beat: number, value: number): object => ({ beat, value, shape: 'hold', bend: 0 });
+  const moves = json('moves.json', { lanes: [{ effect: 0, param: 'input', points: [line(0, 0), line(2, 1)] }] });
+  cli('process', steady, at('moved.wav'), '--chain', chain, '--moves', moves, '--hear', 'wet', '--tail', '0');
+  expect([left('moved.wav')[50_000], left('moved.wav').length]).toEqual([0, 96_000]);
+  expect(left('moved.wav')[57_000]).toBeCloseTo(0.25, 3);
+  const events = json('events.json', { events: [{ seconds: 0.5, effect: 0, param: 'wet', value: '-6 dB' }] });
+  cli('process', steady, at('event.wav'), '--chain', chain, '--events', events, '--hear', 'wet', '--tail', 'auto');
+  expect(left('event.wav')[20_000]! / left('event.wav')[90_000]!).toBeCloseTo((0.25 + 0.125 + 0.0625 + 0.03125) / (0.5 * 0.5012), 1);
+  expect(Math.abs(left('event.wav').at(-1)!)).toBeGreaterThan(1e-4);
+  cli('process', steady, at('difference.wav'), '--chain', chain, '--hear', 'difference', '--bits', '16', '--rate', '44100');
+  expect(readWav(readFileSync(at('difference.wav'))).sampleRate).toBe(44_100);
+});
+
+test('effects: every parameter with range, unit and default', () => {
+  const { effects } = JSON.parse(cli('effects', '--json').out) as { effects: { id: string; params: { id: string; kind: string; unit?: string; min?: number; max?: number; default: unknown; hint: string }[]; presets: { id: string }[] }[] };
+  const echo = effects.find((effect) => effect.id === 'echo')!;
+  expect(echo.params.find((param) => param.id === 'feedback')).toMatchObject({ kind: 'number', unit: 'ratio', min: 0, max: 1.2, default: 0.45 });
+  expect(echo.params.map((param) => param.id)).toEqual(expect.arrayContaining(['timeL', 'timeR', 'linked', 'routing', 'dry', 'wet', 'hold', 'duck']));
+  expect(echo.params.every((param) => param.hint.length > 5)).toBe(true);
+  expect(echo.presets.map((preset) => preset.id)).toContain('neutral');
+});
+
+test('measure: levels, loudness and arrivals', () => {
+  const measured = JSON.parse(cli('measure', sound('m.wav', 48_000, 1, (i) => (i === 4800 ? 0.5 : i === 24_000 ? 0.25 : 0)), '--json').out) as { peakDb: number[]; taps: { seconds: number; left: number }[]; loudness: { integratedLufs: number | null } };
+  expect(measured.peakDb[0]).toBeCloseTo(-6.02, 2);
+  expect(measured.taps.map((tap) => [tap.seconds, tap.left])).toEqual([[0.1, 0.5], [0.5, 0.25]]);
+});
+
+test('render: the same samples as the engine in another process and in blocks of another size; bars and stems', () => {
+  expect(cli('render', 'salt-pier', at('piece.wav'), '--from', '3', '--to', '5', '--tail', 'none', '--stems', at('stems')).code).toBe(0);
+  let sounds = 0;
+  const demo = makeSaltPier(() => String((sounds += 1)).padStart(64, '0'));
+  const plan = compilePlan(demo.piece);
+  const engine = new Engine(48_000);
+  for (const stored of demo.sounds) engine.addSound(stored.hash, stored.channels);
+  engine.setPlan(plan);
+  engine.play(Math.round((8 * 60 * 48_000) / 92));
+  const rendered = left('piece.wav');
+  const here = new Float32Array(rendered.length);
+  const right = new Float32Array(rendered.length);
+  for (let from = 0; from < here.length; from += 128) engine.process(here.subarray(from, from + 128), right.subarray(from, from + 128), Math.min(128, here.length - from));
+  expect(here.every((x, i) => x === rendered[i])).toBe(true);
+  expect(readdirSync(at('stems'))).toHaveLength(5);
+});
+
+test.each([
+  [2, ['teleport'], /no command/], [2, ['process'], /IN.wav is missing/], [2, ['process', 'a', 'b'], /--chain/], [2, ['process', 'a', 'b', '--chain', 'c', '--loud', '3'], /--loud is not known/],
+  [2, ['process', 'a', 'b', '--chain', 'c', '--bpm', '9000'], /--bpm takes/], [2, ['process', 'a', 'b', '--chain', 'c', '--bits', '12'], /--bits takes/],
+  [1, ['process', 'none.wav', 'b', '--chain', 'c'], /none.wav cannot be read/], [1, ['measure', join(__dirname, 'index.ts'), '--json'], /no WAV/], [2, ['measure', 'x'], /add --json/],
+])('exit %d for %j, with one clear line', (code, args, message) => {
+  const said: string[] = [];
+  const [out, err] = (['stdout', 'stderr'] as const).map((stream) => jest.spyOn(process[stream], 'write').mockImplementation((text) => said.push(`${stream}: ${String(text)}`) > 0));
+  expect(main(args)).toBe(code);
+  out!.mockRestore();
+  err!.mockRestore();
+  expect(said).toHaveLength(1);
+  expect(said[0]).toMatch(message);
+  expect(said[0]).toMatch(/^stderr: [^\n]+\n$/);
+});
+
+test('bad data leaves what was there', () => {
+  writeFileSync(at('kept.wav'), 'precious');
+  const chain = json('bad.json', { chain: [{ effect: 'echo', params: { feedback: 9 } }] });
+  expect(cli('process', sound('ok.wav', 48_000, 1, impulse), at('kept.wav'), '--chain', chain).code).toBe(1);
+  expect(readFileSync(at('kept.wav'), 'utf8')).toBe('precious');
+  expect(existsSync(at('nowhere'))).toBe(false);
+  expect(cli('process', at('ok.wav'), at('nowhere/out.wav'), '--chain', json('good.json', { chain: [] })).code).toBe(1);
+});
