@@ -14,7 +14,10 @@ interface RailValueProps {
   readonly onSet: (value: ParamValue) => void;
 }
 
-/** The figure at the right of a rail; tap it to type. What is not understood stays in the field with the reason under it. */
+/** What the field starts from: the note value of a synced time, else the figure. */
+const shortForm = (text: string): string => text.split(' · ')[0] ?? text;
+
+/** The figure at the right of a rail; tap it to type. What is not understood stays in the field with the reason under it; leaving the field keeps what is understood. */
 export function RailValue({ param, value, context, onSet }: RailValueProps) {
   const tokens = useTokens();
   const [typed, setTyped] = useState<string | null>(null);
@@ -24,18 +27,18 @@ export function RailValue({ param, value, context, onSet }: RailValueProps) {
     setTyped(null);
     setRefusal(null);
   };
-  const submit = (): void => {
+  const submit = (leaving: boolean): void => {
     const parsed = parseValue(param, typed ?? '', context);
-    if (!parsed.ok) {
+    if (!parsed.ok && !leaving) {
       setRefusal(parsed.message);
       return;
     }
     close();
-    onSet(parsed.value);
+    if (parsed.ok && typed !== shortForm(text)) onSet(parsed.value);
   };
   if (typed === null) {
     return (
-      <Pressable role="button" aria-label={`${param.label}, ${text}. Type a value`} onPress={() => setTyped(text.split(' · ')[0] ?? text)} style={styles.value}>
+      <Pressable role="button" aria-label={`${param.label}, ${text}. Type a value`} onPress={() => setTyped(shortForm(text))} style={styles.value}>
         <Words kind="strong" numberOfLines={1}>{text}</Words>
       </Pressable>
     );
@@ -49,8 +52,9 @@ export function RailValue({ param, value, context, onSet }: RailValueProps) {
         aria-invalid={refusal !== null}
         value={typed}
         onChangeText={setTyped}
-        onSubmitEditing={submit}
-        onBlur={close}
+        onSubmitEditing={() => submit(false)}
+        blurOnSubmit={false}
+        onBlur={() => submit(true)}
         onKeyPress={(event) => {
           if (event.nativeEvent.key === 'Escape') close();
         }}

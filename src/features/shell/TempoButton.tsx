@@ -65,6 +65,7 @@ function TempoForm({ onDone }: { readonly onDone: () => void }) {
           value={typed}
           onChangeText={setTyped}
           onSubmitEditing={submit}
+          blurOnSubmit={false}
           inputMode="decimal"
           selectTextOnFocus
           style={[styles.input, { color: tokens.ink, borderColor: refusal ? tokens.danger : tokens.line }]}
