@@ -38,7 +38,8 @@ export function PointTools({ lane, chosen, onChoose }: PointToolsProps) {
   const own = (value: number): number => (lane.unit === 'beats' ? beatsToMs(value, context) : value);
   const set = (points: Lane['points'], what: 'Move' | 'Add' | 'Remove' | 'Bend'): boolean => run(setPoints, { lane: lane.id, points, what });
   const addHere = (): void => {
-    const { beat } = studio;
+    // The playhead stands on a whole sample; a point on a beat shall stand on the beat.
+    const beat = Math.round(studio.beat * 1e4) / 1e4;
     const position = trackAt(laneTrack(piece, lane, param), beat);
     const added = addPoint(lane.points, beat, valueInUnit(piece, param, position, lane.unit));
     if (set(added.points, 'Add')) onChoose(added.index);

@@ -2,6 +2,7 @@ import Feather from '@expo/vector-icons/Feather';
 import { Link, usePathname, type Href } from 'expo-router';
 import type { ComponentProps, ReactNode } from 'react';
 import { Pressable, StyleSheet, View } from 'react-native';
+import { useRoleKeys } from '../../ui/roleKeys';
 import { useTokens, useWide } from '../../ui/theme';
 import { Words } from '../../ui/Words';
 import { Notice } from './Notice';
@@ -21,6 +22,7 @@ const VIEWS: readonly { readonly href: Href; readonly label: string; readonly ic
 export function Shell({ children }: { readonly children: ReactNode }) {
   const tokens = useTokens();
   const wide = useWide();
+  useRoleKeys();
   return (
     <View style={[styles.shell, { backgroundColor: tokens.paper }]}>
       <Shortcuts />

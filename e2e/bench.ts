@@ -1,0 +1,113 @@
+import { expect, test as base, type Locator, type Page } from '@playwright/test';
+import { readFile } from 'node:fs/promises';
+import { readWav } from '../src/core/formats/readWav';
+import type { Audio } from '../src/core/formats/audio';
+import type { Piece } from '../src/core/piece/piece';
+
+export interface Stored {
+  readonly piece: Piece;
+  readonly revision: number;
+  readonly history: { readonly entries: readonly { readonly label: string }[]; readonly cursor: number };
+}
+
+/** Every test has a copy of the demo piece of its own, open in the page. */
+export const test = base.extend<{ pieceId: string }>({
+  pieceId: async ({ page, request }, use) => {
+    const { piece } = (await (await request.get('/api/pieces/salt-pier')).json()) as Stored;
+    const id = crypto.randomUUID();
+    await request.post('/api/pieces', { data: { ...piece, id } });
+    await page.addInitScript((open) => localStorage.setItem('zephiro.open', open), id);
+    await page.goto('/');
+    await expect(page.getByRole('heading', { name: 'Salt Pier' })).toBeVisible();
+    await use(id);
+  },
+});
+
+export const go = async (page: Page, view: 'Piece' | 'Chain' | 'Moves' | 'Shelf'): Promise<void> => {
+  await page.getByRole('link', { name: view, exact: true }).click();
+};
+
+/** The piece as the server has it, once everything the page did has reached it. */
+export async function saved(page: Page, id: string, ready: (stored: Stored) => boolean = () => true): Promise<Stored> {
+  let stored: Stored | undefined;
+  await expect.poll(async () => ready((stored = (await (await page.request.get(`/api/pieces/${id}`)).json()) as Stored)), { timeout: 10_000 }).toBe(true);
+  return stored!;
+}
+
+/** The playhead, in beats from the start, as the transport shows it. */
+export async function beatShown(page: Page): Promise<number> {
+  const text = (await page.getByRole('button', { name: 'Back to the start' }).textContent()) ?? '';
+  const [bar = 1, beat = 1] = text.split('bar')[0]!.split('.').map(Number);
+  return (bar - 1) * 4 + beat - 1;
+}
+
+/** Drags with one finger along points given as shares of the element's box, through the browser's own touch input. */
+export async function touchAlong(page: Page, target: Locator, points: readonly (readonly [number, number])[], pause: () => Promise<void> = async () => undefined): Promise<void> {
+  await target.scrollIntoViewIfNeeded();
+  const box = (await target.boundingBox())!;
+  const at = ([x, y]: readonly [number, number]): { x: number; y: number } => ({ x: box.x + x * box.width, y: box.y + y * box.height });
+  const client = await page.context().newCDPSession(page);
+  const [first, ...rest] = points;
+  await client.send('Input.dispatchTouchEvent', { type: 'touchStart', touchPoints: [at(first!)] });
+  for (const point of rest) {
+    await client.send('Input.dispatchTouchEvent', { type: 'touchMove', touchPoints: [at(point)] });
+    await pause();
+  }
+  await client.send('Input.dispatchTouchEvent', { type: 'touchEnd', touchPoints: [] });
+  await client.detach();
+}
+
+/** Lets the page draw the next frames. */
+export const frames = (page: Page, count: number): Promise<void> =>
+  page.evaluate((left) => new Promise<void>((done) => {
+    const next = (n: number): void => void (n === 0 ? done() : requestAnimationFrame(() => next(n - 1)));
+    next(left);
+  }), count);
+
+/** Types into a rail: tap the value, type, Enter. */
+export async function typeInto(page: Page, rail: string, text: string): Promise<void> {
+  await page.getByRole('button', { name: new RegExp(`^${rail}, .*Type a value`) }).click();
+  const field = page.getByRole('textbox', { name: `${rail} as text` });
+  await field.fill(text);
+  await field.press('Enter');
+  await expect(field).toBeHidden();
+}
+
+/** Prints the chosen clip and gives what the Shelf's download holds. */
+export async function printAndDownload(page: Page, clip: string, part: 'Wet only' | 'Wet and dry', rings: string): Promise<Audio> {
+  await go(page, 'Piece');
+  await page.getByRole('button', { name: `Clip ${clip}` }).click();
+  await page.getByRole('button', { name: 'Print', exact: true }).click();
+  await page.getByRole('radio', { name: part }).click();
+  await page.getByRole('radio', { name: `Rings: ${rings}` }).click();
+  await page.getByRole('button', { name: 'Start the print' }).click();
+  await go(page, 'Shelf');
+  const card = page.getByRole('group', { name: `Print ${clip}` }).first();
+  await expect(card).toBeVisible();
+  const [download] = await Promise.all([page.waitForEvent('download'), card.getByRole('button', { name: /as 32 float WAV/ }).click()]);
+  return readWav(await readFile((await download.path())!));
+}
+
+/** A sound of the piece as the server has it. */
+export async function soundNamed(page: Page, piece: Piece, name: string): Promise<Audio> {
+  const [hash] = Object.entries(piece.sounds).find(([, sound]) => sound.name === name)!;
+  return readWav(await (await page.request.get(`/api/sounds/${hash}`)).body());
+}
+
+/** Largest difference of two stretches of samples. */
+export function farthest(a: Float32Array, b: Float32Array): number {
+  let most = Math.abs(a.length - b.length);
+  for (let i = 0; i < Math.min(a.length, b.length); i += 1) most = Math.max(most, Math.abs(a[i]! - b[i]!));
+  return most;
+}
+
+/** Repeats of a sound as theory has them: the n-th after n times `delay` samples, at level^(n-1). */
+export function repeats(dry: Float32Array, delay: number, level: number, length: number): Float32Array {
+  const out = new Float32Array(length);
+  for (let n = 1, gain = 1; n * delay < length && gain > 1e-7; n += 1, gain *= level) {
+    for (let i = 0; i < dry.length && i + n * delay < length; i += 1) out[i + n * delay] = out[i + n * delay]! + gain * dry[i]!;
+  }
+  return out;
+}
+
+export { expect };

@@ -1,0 +1,116 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import { cpSync, mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { beatShown, expect, go, saved, test as base, typeInto } from './bench';
+
+/** A server of the test's own, that it may stop and start. */
+class OwnServer {
+  readonly folder = mkdtempSync(join(tmpdir(), 'zephiro-e2e-'));
+  private child: ChildProcess | null = null;
+
+  constructor(readonly port: number) {
+    cpSync('e2e-data', this.folder, { recursive: true });
+  }
+
+  async start(): Promise<void> {
+    this.child = spawn(process.execPath, ['--import', 'tsx', 'server/index.ts'], { env: { ...process.env, ZEPHIRO_DATA: this.folder, PORT: String(this.port) }, stdio: ['ignore', 'pipe', 'inherit'] });
+    await new Promise<void>((resolve) => this.child!.stdout!.once('data', () => resolve()));
+  }
+
+  async kill(): Promise<void> {
+    const { child } = this;
+    this.child = null;
+    if (!child) return;
+    const gone = new Promise((resolve) => child.once('exit', resolve));
+    child.kill('SIGKILL');
+    await gone;
+  }
+}
+
+const test = base.extend<{ server: OwnServer }>({
+  server: async ({ page: _page }, use) => {
+    const server = new OwnServer(4181);
+    await server.start();
+    await use(server);
+    await server.kill();
+    rmSync(server.folder, { recursive: true, force: true });
+  },
+  baseURL: 'http://127.0.0.1:4181',
+});
+
+test('the server stops in the middle of work: playing and editing go on, and all of it is saved when it is back', async ({ page, server, pieceId }) => {
+  await go(page, 'Chain');
+  await page.getByRole('button', { name: 'Add Echo: Neutral' }).click();
+  await page.getByRole('button', { name: 'Play' }).click();
+  await expect.poll(() => beatShown(page)).toBeGreaterThan(0);
+  await saved(page, pieceId, (stored) => stored.history.cursor === 1);
+  await server.kill();
+  await typeInto(page, 'Feedback', '33 %');
+  await expect(page.getByRole('alert')).toContainText('The server is away. Your work is kept in this window');
+  await typeInto(page, 'Input', '44 %');
+  const beat = await beatShown(page);
+  await expect.poll(() => beatShown(page)).toBeGreaterThan(beat);
+  await server.start();
+  const { piece, history } = await saved(page, pieceId, (stored) => stored.history.cursor === 3);
+  expect(piece.tracks.find((track) => track.id === 'hum')!.chain[0]!.values).toMatchObject({ feedback: 0.33, input: 0.44 });
+  expect(history.entries).toHaveLength(3);
+  await expect(page.getByRole('alert')).toHaveCount(0);
+});
+
+test('the window is closed while the server is away: the next one brings the work back', async ({ page, server, pieceId, context }) => {
+  await go(page, 'Chain');
+  await page.getByRole('button', { name: 'Add Echo: Neutral' }).click();
+  await saved(page, pieceId, (stored) => stored.history.cursor === 1);
+  await server.kill();
+  await typeInto(page, 'Feedback', '77 %');
+  await expect(page.getByRole('alert')).toBeVisible();
+  await page.close();
+  await server.start();
+  const next = await context.newPage();
+  await next.addInitScript((open) => localStorage.setItem('zephiro.open', open), pieceId);
+  await next.goto('/chain');
+  await expect(next.getByRole('heading', { name: 'Echo' })).toHaveCount(0);
+  const { piece } = await saved(next, pieceId, (stored) => stored.history.cursor === 2);
+  expect(piece.tracks.find((track) => track.id === 'hum')!.chain[0]!.values.feedback).toBe(0.77);
+  await expect(next.getByText('dotted eighth', { exact: false }).or(next.getByText('quarter · 652 ms · 77 %'))).toBeVisible();
+});
+
+test('opened while the server is away: it says so and opens when asked again', async ({ page, server, pieceId }) => {
+  await page.route('**/api/pieces', (route) => route.abort());
+  await page.reload();
+  await expect(page.getByRole('heading', { name: 'The piece could not be opened' })).toBeVisible();
+  await page.unroute('**/api/pieces');
+  await page.getByRole('button', { name: 'Try again' }).click();
+  await expect(page.getByRole('heading', { name: 'Salt Pier' })).toBeVisible();
+  expect(server.port).toBe(4181);
+  expect(pieceId.length).toBeGreaterThan(8);
+});
+
+test('two windows change the same piece: both versions are kept, and each can be opened', async ({ page, server, pieceId, context }) => {
+  const other = await context.newPage();
+  await other.addInitScript((open) => localStorage.setItem('zephiro.open', open), pieceId);
+  await other.goto(`http://127.0.0.1:${server.port}/`);
+  await expect(other.getByRole('heading', { name: 'Salt Pier' })).toBeVisible();
+  await page.getByRole('switch', { name: 'Mute Crates' }).click();
+  await saved(page, pieceId, (stored) => stored.revision === 2);
+  await other.getByRole('switch', { name: 'Mute Kalimba' }).click();
+  await expect(other.getByRole('alert')).toContainText('Both versions are kept');
+  await other.getByRole('button', { name: 'Open your kept copy' }).click();
+  await expect(other.getByRole('heading', { name: 'Salt Pier (kept copy)' })).toBeVisible();
+  await expect(other.getByRole('switch', { name: 'Mute Kalimba' })).toBeChecked();
+  await other.getByRole('switch', { name: 'Solo Crates' }).click();
+  await expect(other.getByRole('alert')).toHaveCount(0);
+});
+
+test('a sound that is gone is said, the piece is whole, and it can be asked for again', async ({ page, server, pieceId }) => {
+  let gone = true;
+  await page.route(/\/api\/sounds\/[0-9a-f]{64}$/, (route) => (gone ? route.fulfill({ status: 404, body: '{}' }) : route.continue()));
+  await page.reload();
+  await expect(page.getByRole('alert')).toContainText('could not be loaded: it is not on the server. The piece itself is whole.');
+  gone = false;
+  await page.getByRole('button', { name: 'Load the missing sounds again' }).click();
+  await expect(page.getByRole('alert')).toHaveCount(0);
+  expect((await saved(page, pieceId)).revision).toBe(1);
+  expect(server.port).toBe(4181);
+});
