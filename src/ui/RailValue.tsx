@@ -66,7 +66,7 @@ export function RailValue({ param, value, context, onSet }: RailValueProps) {
 }
 
 const styles = StyleSheet.create({
-  value: { minHeight: TOUCH, marginVertical: -10, justifyContent: 'center', paddingLeft: 12, flexShrink: 0, zIndex: 1 },
+  value: { minHeight: TOUCH, minWidth: 48, marginVertical: -10, justifyContent: 'center', alignItems: 'flex-end', paddingLeft: 12, flexShrink: 0, zIndex: 1 },
   editing: { alignItems: 'flex-end', flexShrink: 1 },
   input: { minHeight: TOUCH, width: 150, marginVertical: -8, borderWidth: 2, borderRadius: 8, paddingHorizontal: 10, fontFamily: FONT_STRONG, fontSize: 16, textAlign: 'right' },
   refusal: { maxWidth: 240, textAlign: 'right', marginTop: 10 },

@@ -14,6 +14,11 @@ export class PeakGuard {
     this.lowest = 1;
   }
 
+  /** True when a run with this peak would pass without any change. */
+  passes(peak: number): boolean {
+    return this.held === 1 && peak <= this.ceiling;
+  }
+
   takeLowest(): number {
     const value = this.lowest;
     this.lowest = 1;

@@ -16,8 +16,9 @@ export function tuning(cutoffHz: number, q: number, sampleRate: number): Tuning 
 
 /** One channel. Output is `direct * x + band * bp + low * lp`, the weights moving in a straight line over the run. */
 export class StateVariable {
-  private s1 = 0;
-  private s2 = 0;
+  /** The two states, open to loops that run the filter themselves. */
+  s1 = 0;
+  s2 = 0;
   private g = -1;
   private k = 1;
   private direct = 1;
@@ -71,5 +72,10 @@ export class StateVariable {
     this.direct = direct;
     this.band = band;
     this.low = low;
+  }
+
+  /** True when the last call ended on these settings, so that nothing has to move. */
+  standsAt(g: number, k: number, direct: number, band: number, low: number): boolean {
+    return this.g === g && this.k === k && this.direct === direct && this.band === band && this.low === low;
   }
 }

@@ -41,8 +41,8 @@ function ClipBlock({ clip, pxPerBeat, height, onChoose }: { readonly clip: Clip 
   const body = (
     <>
       {sound ? <Waveform peaks={sound.peaks} from={from} to={to} width={width} height={named ? height - 26 : height - 10} colour={printed ? tokens.plum : tokens.sand} /> : null}
-      {!sound && width > 60 ? <Words kind="small" numberOfLines={1}>{missing.has(clip.sound) ? 'sound missing' : 'loading …'}</Words> : null}
-      {sound && named ? <Words kind="small" numberOfLines={1} style={styles.name}>{clip.name}</Words> : null}
+      {!sound && width > 60 ? <Words kind="small" tone="ink" numberOfLines={1}>{missing.has(clip.sound) ? 'sound missing' : 'loading …'}</Words> : null}
+      {sound && named ? <Words kind="small" tone="ink" numberOfLines={1} style={styles.name}>{clip.name}</Words> : null}
     </>
   );
   const look = [

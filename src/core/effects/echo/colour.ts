@@ -57,9 +57,8 @@ export class ColourSettings {
     left.low = this.lowPass - this.highPass;
     left.driveKind = values[V.V_DRIVE_KIND]!;
     left.driveFrom = left.driveTo;
-    left.driveTo = Math.pow(10, values[V.V_DRIVE]! / 20);
-    left.holdSamples = this.sampleRate / values[V.V_RATE_REDUCTION]!;
-    if (values[V.V_RATE_REDUCTION]! >= 48000) left.holdSamples = 0;
+    left.driveTo = values[V.V_DRIVE]! === 0 ? 1 : Math.pow(10, values[V.V_DRIVE]! / 20);
+    left.holdSamples = values[V.V_RATE_REDUCTION]! >= 48000 ? 0 : this.sampleRate / values[V.V_RATE_REDUCTION]!;
     left.levelStep = values[V.V_BIT_DEPTH]! >= 24 ? 0 : Math.pow(2, 1 - values[V.V_BIT_DEPTH]!);
     left.diffusionFrom = left.diffusionTo;
     left.diffusionTo = values[V.V_DIFFUSION]!;

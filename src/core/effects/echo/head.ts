@@ -1,5 +1,6 @@
 import { DelayLine } from '../../dsp/delayLine';
 import { STEP_FRAMES } from '../define';
+import type { Source } from './steadyLoop';
 
 /** Fastest a gliding head moves against the line, in samples per sample: three times the speed forward, a tenth at the slowest. */
 const FASTEST_SHORTER = -2;
@@ -19,6 +20,7 @@ export class EchoHead {
   private readonly glideShare: number;
   private readonly delays = new Float64Array(STEP_FRAMES);
   private readonly other = new Float64Array(STEP_FRAMES);
+  private readonly standing = new Float32Array(STEP_FRAMES);
 
   constructor(sampleRate: number, maxDelay: number) {
     this.line = new DelayLine(maxDelay, STEP_FRAMES);
@@ -39,6 +41,11 @@ export class EchoHead {
     return target < fading ? target : fading;
   }
 
+  /** True when it stands at a delay and goes nowhere else. */
+  standsAt(delay: number): boolean {
+    return this.next < 0 && this.delay === delay;
+  }
+
   /** Reads `n` samples; `waver` holds an offset for each when `wavering`. */
   read(target: number, glide: boolean, waver: Float64Array, wavering: boolean, n: number, out: Float64Array): void {
     if (this.next < 0 && target !== this.delay) {
@@ -51,6 +58,20 @@ export class EchoHead {
     }
     if (this.next >= 0) this.readFading(waver, wavering, n, out);
     else this.readAt(this.delay, waver, wavering, n, out);
+  }
+
+  /** Points `source` at the repeats of the next step, read where it stands: in the ring itself where they lie in one piece. */
+  readStanding(source: Source): void {
+    const at = this.line.wholeAt(this.delay, STEP_FRAMES);
+    if (at >= 0) {
+      source.samples = this.line.ring;
+      source.at = at;
+      return;
+    }
+    this.line.readFixed(this.delay, STEP_FRAMES, this.other);
+    for (let i = 0; i < STEP_FRAMES; i += 1) this.standing[i] = this.other[i]!;
+    source.samples = this.standing;
+    source.at = 0;
   }
 
   private readAt(delay: number, waver: Float64Array, wavering: boolean, n: number, out: Float64Array): void {

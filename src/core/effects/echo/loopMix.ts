@@ -1,4 +1,5 @@
 import type { StereoRun } from '../define';
+import type { SteadyGains } from './steadyLoop';
 
 /** Where each gain of the loop shall be at the end of a step. */
 export interface LoopGains {
@@ -22,7 +23,15 @@ export class LoopMix {
   private readonly move = neutralGains();
 
   jump(gains: LoopGains): void {
-    Object.assign(this.now, gains);
+    const { now } = this;
+    now.input = gains.input;
+    now.feedback = gains.feedback;
+    now.hold = gains.hold;
+    now.cross = gains.cross;
+    now.own = gains.own;
+    now.other = gains.other;
+    now.left = gains.left;
+    now.right = gains.right;
   }
 
   /** Sets the goals for the coming `n` samples, which may be taken in several runs. */
@@ -41,6 +50,26 @@ export class LoopMix {
   /** Ends a step exactly on its goals. */
   end(goal: LoopGains): void {
     this.jump(goal);
+  }
+
+  /** True when no gain has to move, and nothing is held. */
+  standsAt(goal: LoopGains): boolean {
+    const { now } = this;
+    return (
+      goal.hold === 0 && now.hold === 0 && now.input === goal.input && now.feedback === goal.feedback && now.cross === goal.cross &&
+      now.own === goal.own && now.other === goal.other && now.left === goal.left && now.right === goal.right
+    );
+  }
+
+  /** The gains that stand, multiplied out. */
+  steadyGains(out: SteadyGains): void {
+    const { input: level, feedback, cross, own, other, left, right } = this.now;
+    out.ownLeft = own * left * level;
+    out.otherLeft = other * left * level;
+    out.ownRight = own * right * level;
+    out.otherRight = other * right * level;
+    out.stays = feedback * (1 - cross);
+    out.goesOver = feedback * cross;
   }
 
   /**

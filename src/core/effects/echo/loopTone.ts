@@ -24,9 +24,11 @@ export interface LoopColour {
   difference: number;
 }
 
+export const isStraight = (colour: LoopColour): boolean => colour.direct === 1 && colour.band === 0 && colour.low === 0;
+
 /** Everything one side of the loop passes on its way round: filter, drive, crush, diffusion. Stages that are neutral are not run. */
 export class LoopTone {
-  private readonly filter = new StateVariable();
+  readonly filter = new StateVariable();
   private readonly dcBlock: DcBlock;
   private readonly diffuser: Diffuser;
   private readonly shaped = new Float64Array(STEP_FRAMES);
@@ -50,8 +52,16 @@ export class LoopTone {
     this.heldValue = 0;
   }
 
+  /** True when nothing but the filter does anything, and the filter stands still. */
+  isSteady(colour: LoopColour): boolean {
+    const neutral = colour.driveFrom <= 1 && colour.driveTo <= 1 && colour.holdSamples <= 1 && colour.levelStep === 0 && colour.diffusionFrom === 0 && colour.diffusionTo === 0;
+    if (!neutral) return false;
+    this.driveKind = colour.driveKind;
+    return isStraight(colour) ? !this.filterIn : this.filter.standsAt(colour.g, colour.k, colour.direct, colour.band, colour.low);
+  }
+
   process(io: Float64Array, n: number, colour: LoopColour): void {
-    const filterOut = colour.direct === 1 && colour.band === 0 && colour.low === 0;
+    const filterOut = isStraight(colour);
     if (!filterOut || this.filterIn) {
       this.filter.process(io, n, colour.g, colour.k, colour.direct, colour.band, colour.low);
       this.filterIn = !filterOut;

@@ -1,4 +1,4 @@
-import { readableRun } from '../../dsp/delayLine';
+import { readableRun, type DelayLine } from '../../dsp/delayLine';
 import { followShare } from '../../dsp/onePole';
 import { PeakGuard } from '../../dsp/peakGuard';
 import { STEP_FRAMES, stereoRun, type EffectProcessor, type StereoRun } from '../define';
@@ -6,7 +6,8 @@ import { ColourSettings, towards } from './colour';
 import { Ducker } from './ducker';
 import { EchoHead } from './head';
 import { LoopMix, neutralGains } from './loopMix';
-import { LoopTone } from './loopTone';
+import { isStraight, LoopTone } from './loopTone';
+import { filteredLoop, straightLoop, type SteadyGains, type Source } from './steadyLoop';
 import * as V from './values';
 import { Waver } from './waver';
 import { WetTone } from './wetTone';
@@ -45,6 +46,9 @@ export class EchoProcessor implements EffectProcessor {
   private readonly plain = stereoRun();
   private readonly coloured = stereoRun();
   private readonly into = stereoRun();
+  private readonly fromLeft: Source = { samples: new Float32Array(STEP_FRAMES), at: 0 };
+  private readonly fromRight: Source = { samples: new Float32Array(STEP_FRAMES), at: 0 };
+  private readonly gains: SteadyGains = { ownLeft: 1, otherLeft: 0, ownRight: 1, otherRight: 0, stays: 0, goesOver: 0 };
   private readonly switchShare: number;
   private width = 1;
   private quietFrames = Infinity;
@@ -101,8 +105,57 @@ export class EchoProcessor implements EffectProcessor {
     this.waver.prepare(values[V.V_WOW_RATE]!, values[V.V_WOW_DEPTH]!, values[V.V_FLUTTER_RATE]!, values[V.V_FLUTTER_DEPTH]!, shortest);
     this.colours.prepare(values);
     this.aim(values, this.switchShare);
+    const peak = this.isSteady(goalLeft, goalRight, shortest) ? this.turnSteadily(input, wet) : this.turnMoving(input, wet, goalLeft, goalRight, shortest, values[V.V_CHANGE]! < 0.5);
+    this.wetTone.offset(wet, n, values[V.V_SIDE_OFFSET]!);
+    this.wetTone.equalise(wet, n, decibels(values[V.V_EQ_LOW]!), decibels(values[V.V_EQ_MID]!), decibels(values[V.V_EQ_HIGH]!));
+    WetTone.widen(wet, n, this.width, values[V.V_WIDTH]!);
+    this.width = values[V.V_WIDTH]!;
+    this.ducker.process(input, wet, values[V.V_DUCK]!, values[V.V_DUCK_THRESHOLD]!, values[V.V_DUCK_RELEASE]!);
+    this.quietFrames = peak > SILENCE ? 0 : this.quietFrames + n;
+  }
+
+  /** True when nothing moves and only the filter colours: most of an echo's life, and worth a shorter way. */
+  private isSteady(goalLeft: number, goalRight: number, shortest: number): boolean {
+    return (
+      !this.waver.moving && readableRun(shortest, STEP_FRAMES) === STEP_FRAMES && this.leftHead.standsAt(goalLeft) && this.rightHead.standsAt(goalRight) &&
+      this.leftHead.line.hasRoom(STEP_FRAMES) && this.rightHead.line.hasRoom(STEP_FRAMES) &&
+      this.mix.standsAt(this.goals) && this.leftTone.isSteady(this.colours.left) && this.rightTone.isSteady(this.colours.right)
+    );
+  }
+
+  private turnSteadily(input: StereoRun, wet: StereoRun): number {
+    const { leftHead, rightHead, fromLeft, fromRight, gains } = this;
+    const lineLeft = leftHead.line;
+    const lineRight = rightHead.line;
+    const colour = this.colours.left;
+    leftHead.readStanding(fromLeft);
+    rightHead.readStanding(fromRight);
+    this.mix.steadyGains(gains);
+    const peak = isStraight(colour)
+      ? straightLoop(fromLeft, fromRight, gains, input, wet, lineLeft, lineRight)
+      : filteredLoop(fromLeft, fromRight, this.leftTone.filter, this.rightTone.filter, colour, gains, input, wet, lineLeft, lineRight);
+    if (this.guard.passes(peak)) {
+      lineLeft.advance(STEP_FRAMES);
+      lineRight.advance(STEP_FRAMES);
+    } else this.holdDown(lineLeft, lineRight);
+    return peak;
+  }
+
+  /** Brings what a steady loop has just written down to the guard's ceiling; nothing has read it yet. */
+  private holdDown(lineLeft: DelayLine, lineRight: DelayLine): void {
+    const { into } = this;
+    for (let i = 0; i < STEP_FRAMES; i += 1) {
+      into.left[i] = lineLeft.ring[lineLeft.place + i]!;
+      into.right[i] = lineRight.ring[lineRight.place + i]!;
+    }
+    this.guard.process(into.left, into.right, STEP_FRAMES);
+    lineLeft.write(into.left, STEP_FRAMES);
+    lineRight.write(into.right, STEP_FRAMES);
+  }
+
+  private turnMoving(input: StereoRun, wet: StereoRun, goalLeft: number, goalRight: number, shortest: number, glide: boolean): number {
+    const n = STEP_FRAMES;
     this.mix.begin(this.goals, n);
-    const glide = values[V.V_CHANGE]! < 0.5;
     let peak = 0;
     let done = 0;
     while (done < n) {
@@ -112,12 +165,7 @@ export class EchoProcessor implements EffectProcessor {
       done += run;
     }
     this.mix.end(this.goals);
-    this.wetTone.offset(wet, n, values[V.V_SIDE_OFFSET]!);
-    this.wetTone.equalise(wet, n, decibels(values[V.V_EQ_LOW]!), decibels(values[V.V_EQ_MID]!), decibels(values[V.V_EQ_HIGH]!));
-    WetTone.widen(wet, n, this.width, values[V.V_WIDTH]!);
-    this.width = values[V.V_WIDTH]!;
-    this.ducker.process(input, wet, values[V.V_DUCK]!, values[V.V_DUCK_THRESHOLD]!, values[V.V_DUCK_RELEASE]!);
-    this.quietFrames = peak > SILENCE ? 0 : this.quietFrames + n;
+    return peak;
   }
 
   /** One run round the loop; gives the highest level that went into the lines. */

@@ -52,14 +52,14 @@ export class WetTone {
     return (ms * this.sampleRate) / 1000;
   }
 
-  /** Writes first, so that a delay of 0 is the sample itself. The way to a new offset is taken at a steady pace. */
+  /**
+   * Writes first, so that a delay of 0 is the sample itself. The way to a new offset is taken at a steady pace, slower
+   * than the line fills: so nothing need be written while a side stands at 0, for nothing older is ever read.
+   */
   private offsetSide(side: 0 | 1, io: Float64Array, n: number, goal: number): void {
-    const line = this.lines[side];
     const now = this.offsets[side]!;
-    if (now === goal && goal === 0) {
-      line.write(io, n);
-      return;
-    }
+    if (now === 0 && goal === 0) return;
+    const line = this.lines[side];
     const most = RATE_OF_OFFSET * n;
     const next = goal > now + most ? now + most : goal < now - most ? now - most : goal;
     const step = (next - now) / n;

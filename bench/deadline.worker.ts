@@ -1,0 +1,34 @@
+import { Engine } from '../src/core/engine/engine';
+import { compilePlan } from '../src/core/engine/plan';
+import { readFloatWav } from '../src/core/formats/floatWav';
+import type { Piece } from '../src/core/piece/piece';
+
+const BLOCK = 128;
+
+/** Plays a piece at its own pace, block by block, and gives what share of its time each block took. The audio thread itself has no clock fine enough. */
+async function play(piece: Piece, seconds: number, origin: string): Promise<Float64Array> {
+  const engine = new Engine(piece.sampleRate);
+  for (const hash of Object.keys(piece.sounds)) engine.addSound(hash, readFloatWav(new Uint8Array(await (await fetch(`${origin}/api/sounds/${hash}`)).arrayBuffer())).channels);
+  engine.setPlan(compilePlan(piece));
+  engine.play(0);
+  const blockMs = (BLOCK / piece.sampleRate) * 1000;
+  const blocks = Math.round((seconds * 1000) / blockMs);
+  const shares = new Float64Array(blocks);
+  const left = new Float32Array(BLOCK);
+  const right = new Float32Array(BLOCK);
+  const pause = new Int32Array(new SharedArrayBuffer(4));
+  const start = performance.now();
+  for (let i = 0; i < blocks; i += 1) {
+    const early = start + i * blockMs - performance.now();
+    if (early > 0.2) Atomics.wait(pause, 0, 0, early);
+    const began = performance.now();
+    engine.process(left, right, BLOCK);
+    shares[i] = (performance.now() - began) / blockMs;
+  }
+  return shares;
+}
+
+self.onmessage = ({ data }: MessageEvent<{ piece: Piece; seconds: number; origin: string }>) => {
+  // A failure is thrown where the page hears of it.
+  void play(data.piece, data.seconds, data.origin).then((shares) => self.postMessage(shares), (error: unknown) => setTimeout(() => { throw error; }));
+};

@@ -1,0 +1,128 @@
+import { chromium, type Page } from '@playwright/test';
+import { build } from 'esbuild';
+import { spawn } from 'node:child_process';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { cpus, tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { newSlot } from '../src/core/piece/edits/chain';
+import type { Piece } from '../src/core/piece/piece';
+
+const PORT = 4177;
+const ROUNDS = 9;
+const WORK_SECONDS = 20;
+const PLAY_SECONDS = 40;
+const PRESETS = ['callAcross', 'wornReel', 'steppingStones', 'fogBank'];
+
+const LOOPS = [
+  ['echo', 'feedback delay with filter, 375 ms'],
+  ['fraction', 'the same at a dotted eighth of 92 BPM'],
+  ['filters', 'chain of four filters'],
+] as const;
+
+const say = (line: string): void => void process.stdout.write(`${line}\n`);
+const median = (values: readonly number[]): number => [...values].sort((a, b) => a - b)[values.length >> 1]!;
+
+async function bundled(entry: string): Promise<string> {
+  const made = await build({ entryPoints: [join(__dirname, entry)], bundle: true, write: false, format: 'iife', globalName: 'bench', target: 'esnext', minify: true });
+  return made.outputFiles[0]!.text;
+}
+
+/** Runs code as a worker of the page, gives it a message and waits for its answer. */
+const inWorker = <T>(page: Page, code: string, message: unknown): Promise<T> =>
+  page.evaluate(async ([source, order]) => {
+    const worker = new Worker(URL.createObjectURL(new Blob([source as string], { type: 'text/javascript' })));
+    const answer = new Promise((resolve, reject) => {
+      worker.onmessage = ({ data }) => resolve(ArrayBuffer.isView(data) ? [...(data as Float64Array)] : data);
+      worker.onerror = (event) => reject(new Error(event.message));
+    });
+    const { noise, ...rest } = order as { noise?: number };
+    worker.postMessage(noise ? { ...rest, noise: Float32Array.from({ length: noise }, (_, i) => Math.sin(i * i) * 0.3) } : rest);
+    const got = await answer;
+    worker.terminate();
+    return got;
+  }, [code, message] as const) as Promise<T>;
+
+async function compare(page: Page): Promise<void> {
+  const code = await bundled('loops.worker.ts');
+  const nodes = await bundled('browserNodes.ts');
+  say(`\nThe same work, ${WORK_SECONDS} s of stereo at 48 kHz, in turns, median of ${ROUNDS} rounds, times real time:`);
+  for (const [what, name] of LOOPS) {
+    const ours: number[] = [];
+    const theirs: number[] = [];
+    for (let round = 0; round <= ROUNDS; round += 1) {
+      const mine = await inWorker<number>(page, code, { what, noise: 65_536, seconds: WORK_SECONDS });
+      const native = (await page.evaluate(`${nodes}; bench.browserNodes(${JSON.stringify({ what, seconds: WORK_SECONDS })})`)) as number;
+      if (round === 0) continue;
+      ours.push(mine);
+      theirs.push(native);
+    }
+    const [a, b] = [median(ours), median(theirs)];
+    say(`  ${name.padEnd(44)} ours ${((WORK_SECONDS * 1000) / a).toFixed(0).padStart(5)} x   browser ${((WORK_SECONDS * 1000) / b).toFixed(0).padStart(5)} x   ratio ${(b / a).toFixed(2)}`);
+  }
+}
+
+/** Opens the demo with four echoes in the real client, taps play, and watches page and deadline. */
+async function playDemo(page: Page, piece: Piece): Promise<void> {
+  await page.addInitScript((id) => localStorage.setItem('zephiro.open', id), piece.id);
+  await page.goto(`http://127.0.0.1:${PORT}/chain`);
+  await page.getByRole('button', { name: /^Open Echo/ }).click();
+  await page.getByRole('img', { name: /^Repeats/ }).waitFor();
+  const started = await page.evaluate(async () => {
+    const play = document.querySelector<HTMLElement>('[aria-label=Play]')!;
+    const bar = document.querySelector('[aria-label="Back to the start"]')!;
+    const tasks: number[] = [];
+    new PerformanceObserver((list) => list.getEntries().forEach((entry) => tasks.push(entry.duration))).observe({ entryTypes: ['longtask'] });
+    Object.assign(window, { longTasks: tasks });
+    const before = bar.textContent;
+    const tapped = performance.now();
+    play.click();
+    while (bar.textContent === before) await new Promise(requestAnimationFrame);
+    return performance.now() - tapped;
+  });
+  const beatMs = 60_000 / piece.tempo.bpm;
+  say(`\nPlaying starts ${Math.max(0, started - beatMs).toFixed(0)} ms after the tap (the second beat shows after ${started.toFixed(0)} ms, one beat is ${beatMs.toFixed(0)} ms).`);
+  await page.evaluate(() => void ((window as unknown as { longTasks: number[] }).longTasks.length = 0));
+  const code = await bundled('deadline.worker.ts');
+  const [shares, frames] = await Promise.all([
+    inWorker<number[]>(page, code, { piece, seconds: PLAY_SECONDS, origin: `http://127.0.0.1:${PORT}` }),
+    page.evaluate(async (seconds) => {
+      let count = 0;
+      const end = performance.now() + seconds * 1000;
+      while (performance.now() < end) {
+        await new Promise(requestAnimationFrame);
+        count += 1;
+      }
+      return count / seconds;
+    }, PLAY_SECONDS - 5),
+  ]);
+  const tasks = await page.evaluate(() => (window as unknown as { longTasks: number[] }).longTasks);
+  const sorted = [...shares].sort((a, b) => a - b);
+  const at = (share: number): string => `${(100 * sorted[Math.min(sorted.length - 1, Math.floor(share * sorted.length))]!).toFixed(2)} %`;
+  say(`The demo with four echoes, ${shares.length} blocks of 128 at 48 kHz while the client plays it too: share of the 2.67 ms deadline`);
+  say(`  median ${at(0.5)}   99th ${at(0.99)}   99.9th ${at(0.999)}   max ${at(1)}`);
+  say(`The page meanwhile: ${frames.toFixed(1)} frames a second, ${tasks.length} tasks over 50 ms, longest ${Math.max(0, ...tasks).toFixed(0)} ms.`);
+}
+
+async function main(): Promise<void> {
+  const folder = mkdtempSync(join(tmpdir(), 'zephiro-bench-'));
+  const server = spawn(process.execPath, ['--import', 'tsx', 'server/index.ts'], { env: { ...process.env, ZEPHIRO_DATA: folder, PORT: String(PORT) }, stdio: ['ignore', 'pipe', 'inherit'] });
+  await new Promise<void>((resolve) => server.stdout.once('data', () => resolve()));
+  const browser = await chromium.launch({ executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium', args: ['--no-sandbox', '--autoplay-policy=no-user-gesture-required', '--disable-background-networking', '--no-first-run'] });
+  try {
+    say(`${cpus().length} x ${cpus()[0]?.model ?? 'unknown'}, Node ${process.version}, Chromium ${browser.version()}`);
+    const stored = (await (await fetch(`http://127.0.0.1:${PORT}/api/pieces/salt-pier`)).json()) as { piece: Piece };
+    const piece: Piece = { ...stored.piece, id: 'bench', tracks: stored.piece.tracks.map((track, i) => ({ ...track, chain: i < PRESETS.length ? [newSlot(`echo-${i}`, 'echo', PRESETS[i]!)] : [] })) };
+    await fetch(`http://127.0.0.1:${PORT}/api/pieces`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(piece) });
+    const page = await browser.newPage({ viewport: { width: 390, height: 844 } });
+    await page.goto(`http://127.0.0.1:${PORT}/api/health`);
+    const only = process.argv[2];
+    if (only !== 'demo') await compare(page);
+    if (only !== 'loops') await playDemo(page, piece);
+  } finally {
+    await browser.close();
+    server.kill('SIGTERM');
+    rmSync(folder, { recursive: true, force: true });
+  }
+}
+
+void main();

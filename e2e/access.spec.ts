@@ -1,0 +1,11 @@
+import { expectAccessible, throughAllViews } from './access';
+import { test } from './bench';
+
+for (const colorScheme of ['light', 'dark'] as const) {
+  test.describe(colorScheme === 'light' ? 'day' : 'night', () => {
+    test.use({ colorScheme });
+    test('axe finds nothing in any view', async ({ page, pieceId: _open }) => {
+      await throughAllViews(page, (what) => expectAccessible(page, what));
+    });
+  });
+}

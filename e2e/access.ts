@@ -1,0 +1,66 @@
+import type { Page } from '@playwright/test';
+import { readFileSync } from 'node:fs';
+import { expect, go } from './bench';
+
+const AXE = readFileSync(require.resolve('axe-core/axe.min.js'), 'utf8');
+
+interface Violation {
+  readonly id: string;
+  readonly nodes: readonly { readonly html: string; readonly failureSummary?: string }[];
+}
+
+/** Nothing that axe objects to by WCAG 2.2 AA. */
+export async function expectAccessible(page: Page, what: string): Promise<void> {
+  await page.evaluate(AXE);
+  const violations = await page.evaluate(async () => {
+    const { axe } = window as unknown as { axe: { run(root: Document, options: object): Promise<{ violations: Violation[] }> } };
+    return (await axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'] })).violations;
+  });
+  const said = violations.flatMap(({ id, nodes }) => nodes.map((node) => `${id}: ${(node.failureSummary ?? '').split('\n').slice(1).join(' ').trim()} in ${node.html.replace(/class="[^"]*"/, '').slice(0, 110)}`));
+  expect.soft([...new Set(said)], what).toEqual([]);
+}
+
+/** Everything that is touched is at least 44 px each way, but for clips, which are as long as they sound. */
+export async function expectLargeTargets(page: Page, what: string): Promise<void> {
+  const small = await page.evaluate(() => {
+    const roles = ['button', 'radio', 'switch', 'tab', 'slider', 'link'];
+    return [...document.querySelectorAll<HTMLElement>(roles.map((role) => `[role=${role}]`).join())].flatMap((element) => {
+      const { width, height } = element.getBoundingClientRect();
+      const name = element.getAttribute('aria-label') ?? element.textContent;
+      const clip = /^(Clip|Print) /.test(name ?? '');
+      return width > 0 && (width < 43.9 || height < 43.9) && !clip ? [`${name}: ${width.toFixed(0)} x ${height.toFixed(0)}`] : [];
+    });
+  });
+  expect.soft(small, what).toEqual([]);
+}
+
+/** Goes through every view with an echo, a lane and a print in place. */
+export async function throughAllViews(page: Page, look: (what: string) => Promise<void>): Promise<void> {
+  await look('Piece');
+  await page.getByRole('button', { name: 'Clip Hum, answer' }).click();
+  await look('Piece with a clip chosen');
+  await page.getByRole('button', { name: 'Print', exact: true }).click();
+  await look('print sheet');
+  await page.getByRole('button', { name: 'Close' }).click();
+  await page.getByRole('button', { name: 'History' }).click();
+  await look('history');
+  await page.getByRole('button', { name: 'Close' }).click();
+  await go(page, 'Chain');
+  await look('empty chain');
+  await page.getByRole('button', { name: 'Add Echo: Call across the water' }).click();
+  await expect(page.getByRole('img', { name: /^Repeats/ })).toBeVisible();
+  await look('bench');
+  await page.getByRole('button', { name: /^Preset:/ }).click();
+  await look('presets');
+  await page.getByRole('button', { name: 'Close' }).click();
+  await go(page, 'Moves');
+  await look('Moves without lanes');
+  await page.getByRole('button', { name: 'Add a lane by hand' }).click();
+  await page.getByRole('button', { name: 'Lane for Echo Input' }).click();
+  await look('Moves with a lane');
+  await go(page, 'Shelf');
+  await look('Shelf');
+  await page.getByRole('button', { name: /^Tempo/ }).click();
+  await look('tempo');
+  await page.getByRole('button', { name: 'Close' }).click();
+}

@@ -1,0 +1,92 @@
+import { chromium, type Page } from '@playwright/test';
+import { spawn } from 'node:child_process';
+import { mkdirSync, mkdtempSync, readdirSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { newSlot } from '../src/core/piece/edits/chain';
+import type { Piece } from '../src/core/piece/piece';
+
+const PORT = 4179;
+const FOLDER = 'docs/screenshots';
+const PHONE = { width: 390, height: 844 };
+const WIDE = { width: 1280, height: 800 };
+
+/** The demo after an evening's work: an echo on the humming voice, its input ridden, one answer printed and placed. */
+const ridden = (piece: Piece): Piece => ({
+  ...piece,
+  tracks: piece.tracks.map((track) => (track.id === 'hum' ? { ...track, chain: [newSlot('call', 'echo', 'callAcross')] } : track)),
+  lanes: [{
+    id: 'ride', target: { channel: 'hum', effect: 'call', param: 'input' }, unit: 'own', on: true,
+    points: ([[0, 0.15, 'line', 0], [13.5, 0.15, 'curve', 0.6], [15, 1, 'line', 0], [16.5, 1, 'curve', -0.5], [18, 0.1, 'line', 0], [27, 0.1, 'line', 0], [27.5, 0.9, 'hold', 0], [29, 0.2, 'line', 0], [44, 0.2, 'curve', 0.4], [49, 0.95, 'line', 0]] as const).map(([beat, value, shape, bend]) => ({ beat, value, shape, bend })),
+  }],
+});
+
+async function open(page: Page, view: string): Promise<void> {
+  await page.getByRole('link', { name: view, exact: true }).click();
+}
+
+/** Prints an answer and places it, so that every picture after it shows a print. */
+async function printOne(page: Page): Promise<void> {
+  await page.getByRole('button', { name: 'Clip Hum, answer' }).click();
+  await page.getByRole('button', { name: 'Print', exact: true }).click();
+  await page.getByRole('button', { name: 'Start the print' }).click();
+  await open(page, 'Shelf');
+  await page.getByRole('button', { name: /^Place Hum, answer/ }).click();
+  await page.getByText(/^Placed on/).waitFor();
+  await page.getByRole('button', { name: 'Put the message away' }).click();
+  await open(page, 'Piece');
+}
+
+async function pictures(page: Page, name: string): Promise<void> {
+  const shoot = (view: string): Promise<Buffer> => page.screenshot({ path: join(FOLDER, `${view}-${name}.png`) });
+  await page.getByRole('heading', { name: 'Salt Pier' }).waitFor();
+  await page.waitForFunction(() => !document.body.textContent?.includes('loading …'));
+  await page.getByRole('button', { name: 'Track Humming voice' }).click();
+  await shoot('piece');
+  await open(page, 'Chain');
+  const back = page.getByRole('button', { name: 'Back to the chain' });
+  if (await back.isVisible()) {
+    await back.click();
+    await page.getByRole('button', { name: /^Open Echo/ }).locator('svg').waitFor();
+    await shoot('strand');
+    await page.getByRole('button', { name: /^Open Echo/ }).click();
+  }
+  await page.getByRole('img', { name: /^Repeats/ }).waitFor();
+  await shoot('bench');
+  await open(page, 'Moves');
+  await page.getByRole('group', { name: /^Lane Echo input/ }).waitFor();
+  await shoot('moves');
+  await open(page, 'Shelf');
+  await page.getByRole('group', { name: /^Print/ }).locator('svg').first().waitFor();
+  await shoot('shelf');
+}
+
+async function main(): Promise<void> {
+  const folder = mkdtempSync(join(tmpdir(), 'zephiro-pictures-'));
+  const server = spawn(process.execPath, ['--import', 'tsx', 'server/index.ts'], { env: { ...process.env, ZEPHIRO_DATA: folder, PORT: String(PORT) }, stdio: ['ignore', 'pipe', 'inherit'] });
+  await new Promise<void>((resolve) => server.stdout.once('data', () => resolve()));
+  const browser = await chromium.launch({ executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium', args: ['--no-sandbox', '--disable-background-networking', '--no-first-run'] });
+  const url = `http://127.0.0.1:${PORT}`;
+  try {
+    const { piece } = (await (await fetch(`${url}/api/pieces/salt-pier`)).json()) as { piece: Piece };
+    await fetch(`${url}/api/pieces/salt-pier`, { method: 'PUT', headers: { 'content-type': 'application/json', 'If-Match': '"1"' }, body: JSON.stringify({ saveId: 'pictures', piece: ridden(piece), history: { from: 0, entries: [], cursor: 0 } }) });
+    mkdirSync(FOLDER, { recursive: true });
+    for (const old of readdirSync(FOLDER)) rmSync(join(FOLDER, old));
+    let printed = false;
+    for (const [name, viewport, colorScheme] of [['phone-day', PHONE, 'light'], ['phone-night', PHONE, 'dark'], ['wide-day', WIDE, 'light'], ['wide-night', WIDE, 'dark']] as const) {
+      const context = await browser.newContext({ viewport, colorScheme, hasTouch: viewport === PHONE });
+      const page = await context.newPage();
+      await page.goto(url);
+      if (!printed) await printOne(page);
+      printed = true;
+      await pictures(page, name);
+      await context.close();
+    }
+  } finally {
+    await browser.close();
+    server.kill('SIGTERM');
+    rmSync(folder, { recursive: true, force: true });
+  }
+}
+
+void main();
