@@ -7,21 +7,21 @@ import { presetValues } from '../src/core/piece/edits/chain';
 const RATE = 48_000;
 
 /** A feedback delay with a low-pass in its loop: the echo with nothing else on. @returns milliseconds for `seconds` of stereo sound */
-function echo(noise: Float32Array, seconds: number, timeL: number): number {
+function echo(seconds: number, timeL: number): number {
   const { params, paramIds, createProcessor } = effectOf('echo');
   const values = { ...presetValues('echo', 'neutral'), timeL, feedback: 0.6, filter: 'low', cutoff: 3000, resonance: 0 };
   const context = { tempo: { bpm: 120, beatsPerBar: 4 }, sampleRate: RATE };
   const row = Float64Array.from(paramIds, (id) => toEngineNumber(params[id]!, (values as Record<string, number | string | boolean>)[id]!, context));
   const processor = createProcessor(RATE);
   processor.reset(0, row);
-  return timed(noise, seconds, (input, output) => processor.process(input, output, row));
+  return timed(seconds, (input, output) => processor.process(input, output, row));
 }
 
 /** Four low-passes in a row on each side. */
-function filters(noise: Float32Array, seconds: number): number {
+function filters(seconds: number): number {
   const chain = Array.from({ length: 8 }, () => new StateVariable());
   const { g, k } = tuning(3000, 0.7071, RATE);
-  return timed(noise, seconds, (input, output) => {
+  return timed(seconds, (input, output) => {
     for (let i = 0; i < STEP_FRAMES; i += 1) {
       output.left[i] = input.left[i]!;
       output.right[i] = input.right[i]!;
@@ -33,7 +33,7 @@ function filters(noise: Float32Array, seconds: number): number {
   });
 }
 
-function timed(noise: Float32Array, seconds: number, run: (input: ReturnType<typeof stereoRun>, output: ReturnType<typeof stereoRun>) => void): number {
+function timed(seconds: number, run: (input: ReturnType<typeof stereoRun>, output: ReturnType<typeof stereoRun>) => void): number {
   const input = stereoRun();
   const output = stereoRun();
   const steps = Math.round((seconds * RATE) / STEP_FRAMES);
@@ -51,9 +51,11 @@ function timed(noise: Float32Array, seconds: number, run: (input: ReturnType<typ
   return spent;
 }
 
+const noise = Float32Array.from({ length: 65_536 }, (_, i) => Math.sin(i * i) * 0.3);
+
 type What = 'echo' | 'fraction' | 'filters';
 const DOTTED_EIGHTH_MS = 45_000 / 92;
 
-self.onmessage = ({ data: { what, noise, seconds } }: MessageEvent<{ what: What; noise: Float32Array; seconds: number }>) => {
-  self.postMessage(what === 'filters' ? filters(noise, seconds) : echo(noise, seconds, what === 'echo' ? 375 : DOTTED_EIGHTH_MS));
+self.onmessage = ({ data: { what, seconds } }: MessageEvent<{ what: What; seconds: number }>) => {
+  self.postMessage(what === 'filters' ? filters(seconds) : echo(seconds, what === 'echo' ? 375 : DOTTED_EIGHTH_MS));
 };

@@ -24,10 +24,15 @@ export class SineLfo {
     this.phase = phase - Math.floor(phase);
   }
 
-  /** Moves on by `n` samples and gives the value there. */
-  advance(n: number, hz: number, sampleRate: number): number {
+  /** Moves on by `n` samples. */
+  skip(n: number, hz: number, sampleRate: number): void {
     const phase = this.phase + (n * hz) / sampleRate;
     this.phase = phase - Math.floor(phase);
+  }
+
+  /** Moves on by `n` samples and gives the value there. */
+  advance(n: number, hz: number, sampleRate: number): number {
+    this.skip(n, hz, sampleRate);
     return sinTurns(this.phase);
   }
 }

@@ -134,7 +134,7 @@ const styles = StyleSheet.create({
   sectionName: { flex: 1 },
   tabs: { flexDirection: 'row', alignItems: 'center', paddingRight: 6 },
   tabRow: { paddingHorizontal: 8 },
-  tab: { borderRadius: 0, borderBottomWidth: 2, borderBottomColor: 'transparent', paddingHorizontal: 9 },
+  tab: { borderRadius: 0, borderBottomWidth: 2, borderBottomColor: 'transparent', paddingHorizontal: 7 },
   list: { paddingHorizontal: 18, paddingBottom: 16 },
   block: { marginBottom: 2 },
   hint: { marginBottom: 4 },

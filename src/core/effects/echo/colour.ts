@@ -67,6 +67,17 @@ export class ColourSettings {
     right.difference = values[V.V_DIFFUSION_SIDES]!;
   }
 
+  /** True when the chosen filter kind has faded in wholly. */
+  get settled(): boolean {
+    const { straight, lowPass, bandPass, highPass } = this;
+    return (straight === 0 || straight === 1) && (lowPass === 0 || lowPass === 1) && (bandPass === 0 || bandPass === 1) && (highPass === 0 || highPass === 1);
+  }
+
+  /** Lets a step go by in which nothing changes. */
+  skip(values: Float64Array): void {
+    this.sway.skip(STEP_FRAMES, values[V.V_FILTER_RATE]!, this.sampleRate);
+  }
+
   private tune(values: Float64Array): void {
     const swing = this.sway.advance(STEP_FRAMES, values[V.V_FILTER_RATE]!, this.sampleRate);
     const depth = values[V.V_FILTER_DEPTH]!;

@@ -50,11 +50,15 @@ export class EchoProcessor implements EffectProcessor {
   private readonly fromRight: Source = { samples: new Float32Array(STEP_FRAMES), at: 0 };
   private readonly gains: SteadyGains = { ownLeft: 1, otherLeft: 0, ownRight: 1, otherRight: 0, stays: 0, goesOver: 0 };
   private readonly switchShare: number;
+  private readonly before: Float64Array;
+  /** True after a step in which everything had come to rest. */
+  private resting = false;
   private width = 1;
   private quietFrames = Infinity;
 
   constructor(private readonly sampleRate: number) {
     const longest = Math.ceil(LONGEST_SECONDS * sampleRate);
+    this.before = new Float64Array(V.V_COUNT);
     this.leftHead = new EchoHead(sampleRate, longest);
     this.rightHead = new EchoHead(sampleRate, longest);
     this.leftTone = new LoopTone(sampleRate);
@@ -94,18 +98,13 @@ export class EchoProcessor implements EffectProcessor {
     this.wetTone.clear(values[V.V_SIDE_OFFSET]!);
     this.ducker.clear();
     this.width = values[V.V_WIDTH]!;
+    this.resting = false;
     this.quietFrames = Infinity;
   }
 
   process(input: StereoRun, wet: StereoRun, values: Float64Array): void {
     const n = STEP_FRAMES;
-    const goalLeft = this.delayLeft(values);
-    const goalRight = this.delayRight(values);
-    const shortest = Math.min(this.leftHead.shortest(goalLeft), this.rightHead.shortest(goalRight));
-    this.waver.prepare(values[V.V_WOW_RATE]!, values[V.V_WOW_DEPTH]!, values[V.V_FLUTTER_RATE]!, values[V.V_FLUTTER_DEPTH]!, shortest);
-    this.colours.prepare(values);
-    this.aim(values, this.switchShare);
-    const peak = this.isSteady(goalLeft, goalRight, shortest) ? this.turnSteadily(input, wet) : this.turnMoving(input, wet, goalLeft, goalRight, shortest, values[V.V_CHANGE]! < 0.5);
+    const peak = this.resting && this.sameAsBefore(values) && this.hasRoom() ? this.turnResting(input, wet, values) : this.turnAnew(input, wet, values);
     this.wetTone.offset(wet, n, values[V.V_SIDE_OFFSET]!);
     this.wetTone.equalise(wet, n, decibels(values[V.V_EQ_LOW]!), decibels(values[V.V_EQ_MID]!), decibels(values[V.V_EQ_HIGH]!));
     WetTone.widen(wet, n, this.width, values[V.V_WIDTH]!);
@@ -114,11 +113,40 @@ export class EchoProcessor implements EffectProcessor {
     this.quietFrames = peak > SILENCE ? 0 : this.quietFrames + n;
   }
 
+  private sameAsBefore(values: Float64Array): boolean {
+    const { before } = this;
+    for (let i = 0; i < before.length; i += 1) if (before[i] !== values[i]) return false;
+    return true;
+  }
+
+  private hasRoom(): boolean {
+    return this.leftHead.line.hasRoom(STEP_FRAMES) && this.rightHead.line.hasRoom(STEP_FRAMES);
+  }
+
+  /** As the step before it: nothing need be worked out but the sound itself. */
+  private turnResting(input: StereoRun, wet: StereoRun, values: Float64Array): number {
+    this.waver.skip(values[V.V_WOW_RATE]!, values[V.V_FLUTTER_RATE]!);
+    this.colours.skip(values);
+    return this.turnSteadily(input, wet);
+  }
+
+  private turnAnew(input: StereoRun, wet: StereoRun, values: Float64Array): number {
+    const goalLeft = this.delayLeft(values);
+    const goalRight = this.delayRight(values);
+    const shortest = Math.min(this.leftHead.shortest(goalLeft), this.rightHead.shortest(goalRight));
+    this.waver.prepare(values[V.V_WOW_RATE]!, values[V.V_WOW_DEPTH]!, values[V.V_FLUTTER_RATE]!, values[V.V_FLUTTER_DEPTH]!, shortest);
+    this.colours.prepare(values);
+    this.aim(values, this.switchShare);
+    this.before.set(values);
+    const steady = this.isSteady(goalLeft, goalRight, shortest);
+    this.resting = steady && values[V.V_FILTER_DEPTH] === 0 && this.colours.settled;
+    return steady && this.hasRoom() ? this.turnSteadily(input, wet) : this.turnMoving(input, wet, goalLeft, goalRight, shortest, values[V.V_CHANGE]! < 0.5);
+  }
+
   /** True when nothing moves and only the filter colours: most of an echo's life, and worth a shorter way. */
   private isSteady(goalLeft: number, goalRight: number, shortest: number): boolean {
     return (
       !this.waver.moving && readableRun(shortest, STEP_FRAMES) === STEP_FRAMES && this.leftHead.standsAt(goalLeft) && this.rightHead.standsAt(goalRight) &&
-      this.leftHead.line.hasRoom(STEP_FRAMES) && this.rightHead.line.hasRoom(STEP_FRAMES) &&
       this.mix.standsAt(this.goals) && this.leftTone.isSteady(this.colours.left) && this.rightTone.isSteady(this.colours.right)
     );
   }

@@ -19,6 +19,16 @@ export interface Source {
   at: number;
 }
 
+/** Far below hearing and far above denormals: what is quieter becomes nothing, a step at a time. */
+const NOTHING = 1e-18;
+
+function flushed(peak: number, left: DelayLine, right: DelayLine): number {
+  if (peak >= NOTHING) return peak;
+  left.ring.fill(0, left.place, left.place + STEP_FRAMES);
+  right.ring.fill(0, right.place, right.place + STEP_FRAMES);
+  return 0;
+}
+
 /**
  * One step of a loop in which nothing moves: filter, mix and write in one pass, which is two to three times as fast as
  * stage by stage. Needs delays of at least a step, and STEP_FRAMES of room in both rings before they turn round.
@@ -29,6 +39,7 @@ export function filteredLoop(
 ): number {
   const { g, k, direct, band, low } = colour;
   const { ownLeft, otherLeft, ownRight, otherRight, stays, goesOver } = gains;
+  const crossing = otherLeft !== 0 || otherRight !== 0 || goesOver !== 0;
   const fromLeft = left.samples, fromRight = right.samples;
   const ringLeft = lineLeft.ring, ringRight = lineRight.ring;
   const inLeft = input.left, inRight = input.right;
@@ -57,22 +68,30 @@ export function filteredLoop(
     outRight[i] = yr;
     const xl = inLeft[i]!;
     const xr = inRight[i]!;
-    const l = ownLeft * xl + otherLeft * xr + stays * yl + goesOver * yr + 1e-15 - 1e-15;
-    const r = ownRight * xr + otherRight * xl + stays * yr + goesOver * yl + 1e-15 - 1e-15;
+    let l = ownLeft * xl + stays * yl;
+    let r = ownRight * xr + stays * yr;
+    if (crossing) {
+      l += otherLeft * xr + goesOver * yr;
+      r += otherRight * xl + goesOver * yl;
+    }
     ringLeft[writeLeft + i] = l;
     ringRight[writeRight + i] = r;
-    peak = Math.max(peak, Math.abs(l), Math.abs(r));
+    const lp = l < 0 ? -l : l;
+    const rp = r < 0 ? -r : r;
+    if (lp > peak) peak = lp;
+    if (rp > peak) peak = rp;
   }
   a.s1 = s1 + 1e-15 - 1e-15;
   a.s2 = s2 + 1e-15 - 1e-15;
   b.s1 = t1 + 1e-15 - 1e-15;
   b.s2 = t2 + 1e-15 - 1e-15;
-  return peak;
+  return flushed(peak, lineLeft, lineRight);
 }
 
 /** The same without a filter. */
 export function straightLoop(left: Source, right: Source, gains: SteadyGains, input: StereoRun, wet: StereoRun, lineLeft: DelayLine, lineRight: DelayLine): number {
   const { ownLeft, otherLeft, ownRight, otherRight, stays, goesOver } = gains;
+  const crossing = otherLeft !== 0 || otherRight !== 0 || goesOver !== 0;
   const fromLeft = left.samples, fromRight = right.samples;
   const ringLeft = lineLeft.ring, ringRight = lineRight.ring;
   const inLeft = input.left, inRight = input.right;
@@ -87,11 +106,18 @@ export function straightLoop(left: Source, right: Source, gains: SteadyGains, in
     outRight[i] = yr;
     const xl = inLeft[i]!;
     const xr = inRight[i]!;
-    const l = ownLeft * xl + otherLeft * xr + stays * yl + goesOver * yr + 1e-15 - 1e-15;
-    const r = ownRight * xr + otherRight * xl + stays * yr + goesOver * yl + 1e-15 - 1e-15;
+    let l = ownLeft * xl + stays * yl;
+    let r = ownRight * xr + stays * yr;
+    if (crossing) {
+      l += otherLeft * xr + goesOver * yr;
+      r += otherRight * xl + goesOver * yl;
+    }
     ringLeft[writeLeft + i] = l;
     ringRight[writeRight + i] = r;
-    peak = Math.max(peak, Math.abs(l), Math.abs(r));
+    const lp = l < 0 ? -l : l;
+    const rp = r < 0 ? -r : r;
+    if (lp > peak) peak = lp;
+    if (rp > peak) peak = rp;
   }
-  return peak;
+  return flushed(peak, lineLeft, lineRight);
 }

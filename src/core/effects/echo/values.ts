@@ -3,6 +3,8 @@ import { echoParams } from './params';
 
 /** Where each parameter lies in the row of values that travels to the processor. */
 const order = Object.keys({ ...commonParams, ...echoParams });
+/** How many values travel. */
+export const V_COUNT = order.length;
 const at = (id: keyof typeof echoParams): number => order.indexOf(id);
 
 export const V_TIME_L = at('timeL');

@@ -45,12 +45,17 @@ export class Waver {
       this.wow.addTo(this.run, n, wowHz, this.sampleRate, this.wowReach, wow);
       this.flutter.addTo(this.run, n, flutterHz, this.sampleRate, this.flutterReach, flutter);
     } else {
-      this.wow.advance(n, wowHz, this.sampleRate);
-      this.flutter.advance(n, flutterHz, this.sampleRate);
+      this.skip(wowHz, flutterHz);
     }
     this.reach = reach;
     this.wowReach = wow;
     this.flutterReach = flutter;
+  }
+
+  /** Lets a step go by in which the heads stand still. */
+  skip(wowHz: number, flutterHz: number): void {
+    this.wow.skip(STEP_FRAMES, wowHz, this.sampleRate);
+    this.flutter.skip(STEP_FRAMES, flutterHz, this.sampleRate);
   }
 
   /** Copies the offsets of the run that begins at sample `from` to the front of `offsets`. */
