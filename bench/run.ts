@@ -10,7 +10,7 @@ import type { Piece } from '../src/core/piece/piece';
 const PORT = 4177;
 const ROUNDS = 9;
 const WORK_SECONDS = 30;
-const PLAY_SECONDS = 40;
+const PLAY_SECONDS = 32;
 const PRESETS = ['callAcross', 'wornReel', 'steppingStones', 'fogBank'];
 
 const LOOPS = [
@@ -90,15 +90,15 @@ async function playDemo(page: Page, piece: Piece): Promise<void> {
         await new Promise(requestAnimationFrame);
         count += 1;
       }
-      return count / seconds;
+      return { rate: count / seconds, tasks: [...(window as unknown as { longTasks: number[] }).longTasks] };
     }, PLAY_SECONDS - 5),
   ]);
-  const tasks = await page.evaluate(() => (window as unknown as { longTasks: number[] }).longTasks);
+  const { rate, tasks } = frames;
   const sorted = [...shares].sort((a, b) => a - b);
   const at = (share: number): string => `${(100 * sorted[Math.min(sorted.length - 1, Math.floor(share * sorted.length))]!).toFixed(2)} %`;
   say(`The demo with four echoes, ${shares.length} blocks of 128 at 48 kHz while the client plays it too: share of the 2.67 ms deadline`);
   say(`  median ${at(0.5)}   99th ${at(0.99)}   99.9th ${at(0.999)}   max ${at(1)}`);
-  say(`The page meanwhile: ${frames.toFixed(1)} frames a second, ${tasks.length} tasks over 50 ms, longest ${Math.max(0, ...tasks).toFixed(0)} ms.`);
+  say(`The page meanwhile: ${rate.toFixed(1)} frames a second, ${tasks.length} tasks over 50 ms, longest ${Math.max(0, ...tasks).toFixed(0)} ms.`);
 }
 
 async function main(): Promise<void> {

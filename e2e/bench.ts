@@ -12,14 +12,14 @@ export interface Stored {
 
 /** Every test has a copy of the demo piece of its own, open in the page. */
 export const test = base.extend<{ pieceId: string }>({
-  pieceId: async ({ page, request }, use) => {
+  pieceId: async ({ page, request }, provide) => {
     const { piece } = (await (await request.get('/api/pieces/salt-pier')).json()) as Stored;
     const id = crypto.randomUUID();
     await request.post('/api/pieces', { data: { ...piece, id } });
     await page.addInitScript((open) => localStorage.setItem('zephiro.open', open), id);
     await page.goto('/');
     await expect(page.getByRole('heading', { name: 'Salt Pier' })).toBeVisible();
-    await use(id);
+    await provide(id);
   },
 });
 

@@ -29,10 +29,10 @@ class OwnServer {
 }
 
 const test = base.extend<{ server: OwnServer }>({
-  server: async ({ page: _page }, use) => {
+  server: async ({ page: _page }, provide) => {
     const server = new OwnServer(4181);
     await server.start();
-    await use(server);
+    await provide(server);
     await server.kill();
     rmSync(server.folder, { recursive: true, force: true });
   },

@@ -9,6 +9,13 @@ export function readableRun(minDelay: number, most: number): number {
   return run < 1 ? 1 : run > most ? most : run;
 }
 
+/** Samples that a ring needs for a longest delay and a longest run: a power of two. */
+export function ringSize(maxDelay: number, maxRun: number): number {
+  let size = 64;
+  while (size < maxDelay + maxRun + SINC_TAPS) size *= 2;
+  return size;
+}
+
 /**
  * A ring of single-precision samples that is read at any fraction of a sample behind the write place.
  * Reads come before the write of the same run: read `n`, then write `n`.
@@ -21,12 +28,10 @@ export class DelayLine {
   private readonly kernel = new Float64Array(SINC_TAPS);
   private readonly run: Float64Array;
 
-  /** @param maxDelay longest delay in samples  @param maxRun longest run of samples per call */
-  constructor(maxDelay: number, maxRun: number) {
-    let size = 64;
-    while (size < maxDelay + maxRun + SINC_TAPS) size *= 2;
-    this.ring = new Float32Array(size);
-    this.mask = size - 1;
+  /** @param maxDelay longest delay in samples  @param maxRun longest run of samples per call  @param ring where the samples lie, of `ringSize` */
+  constructor(maxDelay: number, maxRun: number, ring = new Float32Array(ringSize(maxDelay, maxRun))) {
+    this.ring = ring;
+    this.mask = ring.length - 1;
     this.run = new Float64Array(maxRun + SINC_TAPS);
   }
 
@@ -48,6 +53,18 @@ export class DelayLine {
     const size = this.ring.length;
     const at = (this.place - delay) & this.mask;
     return delay === Math.floor(delay) && at + n <= size ? at : -1;
+  }
+
+  /** How far past a whole sample the reading at a delay lies, 0-1. */
+  fractionAt(delay: number): number {
+    const from = this.place - delay;
+    return from - Math.floor(from);
+  }
+
+  /** Index of the first sample under the kernel for `n` samples at a delay, when all of them lie in one piece; else -1. */
+  windowAt(delay: number, n: number): number {
+    const at = (Math.floor(this.place - delay) - SINC_BEFORE) & this.mask;
+    return at + n + SINC_TAPS <= this.ring.length ? at : -1;
   }
 
   /** True when the next `n` samples written lie in one piece. */
@@ -96,11 +113,12 @@ export class DelayLine {
     }
   }
 
-  /** Reads `n` samples, each at its own delay in samples. */
+  /** Reads `n` samples, each at its own delay in samples, by the nearest of the table's phases: within a 4096th of a sample. */
   readMoving(delays: Float64Array, n: number, out: Float64Array): void {
     const { ring, mask } = this;
     const table = SINC_TABLE;
     const place = this.place;
+    const last = ring.length - SINC_TAPS;
     for (let i = 0; i < n; i += 1) {
       const delay = delays[i]!;
       const from = place + i - delay;
@@ -110,17 +128,16 @@ export class DelayLine {
         out[i] = this.cubic(whole, fraction);
         continue;
       }
-      const at = fraction * SINC_PHASES;
-      const phase = at | 0;
-      const blend = at - phase;
-      let row = phase * SINC_TAPS;
-      let sum = 0;
-      for (let k = whole - SINC_BEFORE, end = k + SINC_TAPS; k < end; k += 1) {
-        const here = table[row]!;
-        sum += ring[k & mask]! * (here + (table[row + SINC_TAPS]! - here) * blend);
-        row += 1;
+      const row = ((fraction * SINC_PHASES + 0.5) | 0) * SINC_TAPS;
+      const at = (whole - SINC_BEFORE) & mask;
+      if (at > last) {
+        let sum = 0;
+        for (let k = 0; k < SINC_TAPS; k += 1) sum += table[row + k]! * ring[(at + k) & mask]!;
+        out[i] = sum;
+        continue;
       }
-      out[i] = sum;
+      const early = table[row + 0]! * ring[at + 0]! + table[row + 1]! * ring[at + 1]! + table[row + 2]! * ring[at + 2]! + table[row + 3]! * ring[at + 3]! + table[row + 4]! * ring[at + 4]! + table[row + 5]! * ring[at + 5]! + table[row + 6]! * ring[at + 6]! + table[row + 7]! * ring[at + 7]!;
+      out[i] = early + table[row + 8]! * ring[at + 8]! + table[row + 9]! * ring[at + 9]! + table[row + 10]! * ring[at + 10]! + table[row + 11]! * ring[at + 11]! + table[row + 12]! * ring[at + 12]! + table[row + 13]! * ring[at + 13]! + table[row + 14]! * ring[at + 14]! + table[row + 15]! * ring[at + 15]!;
     }
   }
 

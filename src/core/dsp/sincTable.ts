@@ -8,7 +8,7 @@ export const SINC_TAPS = 16;
 /** Samples the kernel looks back from the whole part of the position; it looks ahead by one more. */
 export const SINC_BEFORE = SINC_TAPS / 2 - 1;
 export const SINC_AHEAD = SINC_TAPS / 2;
-const PHASES = 512;
+const PHASES = 2048;
 const BETA = 8;
 /** The centroid is put right by two far taps: between near ones the correction would cost accuracy at high frequencies. */
 const FAR = 6;
@@ -16,7 +16,7 @@ const FAR = 6;
 function besselI0(x: number): number {
   let sum = 1;
   let term = 1;
-  for (let k = 1; k < 40; k += 1) {
+  for (let k = 1; term > 1e-17 * sum; k += 1) {
     term *= (x / (2 * k)) * (x / (2 * k));
     sum += term;
   }

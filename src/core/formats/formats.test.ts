@@ -56,7 +56,7 @@ test.each([
   ['32 float', coded(3, 32, true, (view, at) => view.setFloat32(at, 0.5, true))], ['64 float', coded(3, 64, false, (view, at) => view.setFloat64(at, 0.5, true))],
 ])('a half in %s WAV is read as a half', (_what, bytes) => expect(readWav(bytes).channels[0]![0]).toBe(0.5));
 
-test.each([['text', Buffer.from('not a sound at all')], ['another coding', coded(2, 8, false, () => undefined)], ['its head alone', writeWav({ sampleRate: 48_000, channels: [new Float32Array(9)] }, '16').subarray(0, 30)]])(
+test.each([['text', Uint8Array.from('not a sound at all', (letter) => letter.charCodeAt(0))], ['another coding', coded(2, 8, false, () => undefined)], ['its head alone', writeWav({ sampleRate: 48_000, channels: [new Float32Array(9)] }, '16').subarray(0, 30)]])(
   '%s is refused in plain words',
   (_what, bytes) => expect(() => readWav(bytes)).toThrow(UnreadableSound),
 );

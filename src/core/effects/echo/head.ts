@@ -20,10 +20,10 @@ export class EchoHead {
   private readonly glideShare: number;
   private readonly delays = new Float64Array(STEP_FRAMES);
   private readonly other = new Float64Array(STEP_FRAMES);
-  private readonly standing = new Float32Array(STEP_FRAMES);
+  private readonly single = new Float32Array(STEP_FRAMES);
 
-  constructor(sampleRate: number, maxDelay: number) {
-    this.line = new DelayLine(maxDelay, STEP_FRAMES);
+  constructor(sampleRate: number, maxDelay: number, ring?: Float32Array<ArrayBuffer>) {
+    this.line = new DelayLine(maxDelay, STEP_FRAMES, ring);
     this.fadeStep = 1 / Math.round(FADE_SECONDS * sampleRate);
     this.glideShare = 1 - Math.exp(-1 / (GLIDE_SECONDS * sampleRate));
   }
@@ -60,6 +60,11 @@ export class EchoHead {
     else this.readAt(this.delay, waver, wavering, n, out);
   }
 
+  /** The delay it stands at. */
+  get standing(): number {
+    return this.delay;
+  }
+
   /** Points `source` at the repeats of the next step, read where it stands: in the ring itself where they lie in one piece. */
   readStanding(source: Source): void {
     const at = this.line.wholeAt(this.delay, STEP_FRAMES);
@@ -69,8 +74,8 @@ export class EchoHead {
       return;
     }
     this.line.readFixed(this.delay, STEP_FRAMES, this.other);
-    for (let i = 0; i < STEP_FRAMES; i += 1) this.standing[i] = this.other[i]!;
-    source.samples = this.standing;
+    for (let i = 0; i < STEP_FRAMES; i += 1) this.single[i] = this.other[i]!;
+    source.samples = this.single;
     source.at = 0;
   }
 

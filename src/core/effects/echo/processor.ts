@@ -1,4 +1,4 @@
-import { readableRun, type DelayLine } from '../../dsp/delayLine';
+import { readableRun, ringSize, type DelayLine } from '../../dsp/delayLine';
 import { followShare } from '../../dsp/onePole';
 import { PeakGuard } from '../../dsp/peakGuard';
 import { STEP_FRAMES, stereoRun, type EffectProcessor, type StereoRun } from '../define';
@@ -7,7 +7,8 @@ import { Ducker } from './ducker';
 import { EchoHead } from './head';
 import { LoopMix, neutralGains } from './loopMix';
 import { isStraight, LoopTone } from './loopTone';
-import { filteredLoop, straightLoop, type SteadyGains, type Source } from './steadyLoop';
+import { EchoKernel } from './echoKernel';
+import { crosses, filteredLoop, flushed, straightLoop, type SteadyGains, type Source } from './steadyLoop';
 import * as V from './values';
 import { Waver } from './waver';
 import { WetTone } from './wetTone';
@@ -50,17 +51,20 @@ export class EchoProcessor implements EffectProcessor {
   private readonly fromRight: Source = { samples: new Float32Array(STEP_FRAMES), at: 0 };
   private readonly gains: SteadyGains = { ownLeft: 1, otherLeft: 0, ownRight: 1, otherRight: 0, stays: 0, goesOver: 0 };
   private readonly switchShare: number;
+  private readonly kernel: EchoKernel | null;
   private readonly before: Float64Array;
   /** True after a step in which everything had come to rest. */
   private resting = false;
   private width = 1;
   private quietFrames = Infinity;
 
-  constructor(private readonly sampleRate: number) {
+  /** @param withKernel false leaves all work to TypeScript, which tests compare */
+  constructor(private readonly sampleRate: number, withKernel = true) {
     const longest = Math.ceil(LONGEST_SECONDS * sampleRate);
     this.before = new Float64Array(V.V_COUNT);
-    this.leftHead = new EchoHead(sampleRate, longest);
-    this.rightHead = new EchoHead(sampleRate, longest);
+    this.kernel = withKernel ? EchoKernel.create(ringSize(longest, STEP_FRAMES)) : null;
+    this.leftHead = new EchoHead(sampleRate, longest, this.kernel?.ringLeft);
+    this.rightHead = new EchoHead(sampleRate, longest, this.kernel?.ringRight);
     this.leftTone = new LoopTone(sampleRate);
     this.rightTone = new LoopTone(sampleRate);
     this.colours = new ColourSettings(sampleRate);
@@ -140,6 +144,10 @@ export class EchoProcessor implements EffectProcessor {
     this.before.set(values);
     const steady = this.isSteady(goalLeft, goalRight, shortest);
     this.resting = steady && values[V.V_FILTER_DEPTH] === 0 && this.colours.settled;
+    if (steady) {
+      this.mix.steadyGains(this.gains);
+      this.kernel?.set(this.colours.left, this.gains);
+    }
     return steady && this.hasRoom() ? this.turnSteadily(input, wet) : this.turnMoving(input, wet, goalLeft, goalRight, shortest, values[V.V_CHANGE]! < 0.5);
   }
 
@@ -152,21 +160,43 @@ export class EchoProcessor implements EffectProcessor {
   }
 
   private turnSteadily(input: StereoRun, wet: StereoRun): number {
-    const { leftHead, rightHead, fromLeft, fromRight, gains } = this;
-    const lineLeft = leftHead.line;
-    const lineRight = rightHead.line;
-    const colour = this.colours.left;
-    leftHead.readStanding(fromLeft);
-    rightHead.readStanding(fromRight);
-    this.mix.steadyGains(gains);
-    const peak = isStraight(colour)
-      ? straightLoop(fromLeft, fromRight, gains, input, wet, lineLeft, lineRight)
-      : filteredLoop(fromLeft, fromRight, this.leftTone.filter, this.rightTone.filter, colour, gains, input, wet, lineLeft, lineRight);
+    const lineLeft = this.leftHead.line;
+    const lineRight = this.rightHead.line;
+    const written = this.turnByKernel(input, wet, lineLeft, lineRight) ?? this.turnByScript(input, wet, lineLeft, lineRight);
+    const peak = flushed(written, lineLeft, lineRight);
     if (this.guard.passes(peak)) {
       lineLeft.advance(STEP_FRAMES);
       lineRight.advance(STEP_FRAMES);
     } else this.holdDown(lineLeft, lineRight);
     return peak;
+  }
+
+  /** Null when there is no kernel, or a ring turns round within the step. */
+  private turnByKernel(input: StereoRun, wet: StereoRun, lineLeft: DelayLine, lineRight: DelayLine): number | null {
+    const { kernel, leftHead, rightHead, gains } = this;
+    if (!kernel) return null;
+    const fractionLeft = lineLeft.fractionAt(leftHead.standing);
+    const fractionRight = lineRight.fractionAt(rightHead.standing);
+    const between = fractionLeft !== 0 || fractionRight !== 0;
+    const readLeft = between ? lineLeft.windowAt(leftHead.standing, STEP_FRAMES) : lineLeft.wholeAt(leftHead.standing, STEP_FRAMES);
+    const readRight = between ? lineRight.windowAt(rightHead.standing, STEP_FRAMES) : lineRight.wholeAt(rightHead.standing, STEP_FRAMES);
+    if (readLeft < 0 || readRight < 0) return null;
+    if (between) {
+      kernel.aim(0, fractionLeft);
+      kernel.aim(1, fractionRight);
+    }
+    const filtered = !isStraight(this.colours.left);
+    return kernel.step(input, wet, this.leftTone.filter, this.rightTone.filter, readLeft, readRight, lineLeft.place, lineRight.place, between, filtered, crosses(gains));
+  }
+
+  private turnByScript(input: StereoRun, wet: StereoRun, lineLeft: DelayLine, lineRight: DelayLine): number {
+    const { leftHead, rightHead, fromLeft, fromRight, gains } = this;
+    const colour = this.colours.left;
+    leftHead.readStanding(fromLeft);
+    rightHead.readStanding(fromRight);
+    return isStraight(colour)
+      ? straightLoop(fromLeft, fromRight, gains, input, wet, lineLeft, lineRight)
+      : filteredLoop(fromLeft, fromRight, this.leftTone.filter, this.rightTone.filter, colour, gains, input, wet, lineLeft, lineRight);
   }
 
   /** Brings what a steady loop has just written down to the guard's ceiling; nothing has read it yet. */

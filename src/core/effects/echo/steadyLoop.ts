@@ -19,10 +19,13 @@ export interface Source {
   at: number;
 }
 
+/** True when anything goes from one side to the other. */
+export const crosses = ({ otherLeft, otherRight, goesOver }: SteadyGains): boolean => otherLeft !== 0 || otherRight !== 0 || goesOver !== 0;
+
 /** Far below hearing and far above denormals: what is quieter becomes nothing, a step at a time. */
 const NOTHING = 1e-18;
 
-function flushed(peak: number, left: DelayLine, right: DelayLine): number {
+export function flushed(peak: number, left: DelayLine, right: DelayLine): number {
   if (peak >= NOTHING) return peak;
   left.ring.fill(0, left.place, left.place + STEP_FRAMES);
   right.ring.fill(0, right.place, right.place + STEP_FRAMES);
@@ -39,7 +42,7 @@ export function filteredLoop(
 ): number {
   const { g, k, direct, band, low } = colour;
   const { ownLeft, otherLeft, ownRight, otherRight, stays, goesOver } = gains;
-  const crossing = otherLeft !== 0 || otherRight !== 0 || goesOver !== 0;
+  const crossing = crosses(gains);
   const fromLeft = left.samples, fromRight = right.samples;
   const ringLeft = lineLeft.ring, ringRight = lineRight.ring;
   const inLeft = input.left, inRight = input.right;
@@ -85,13 +88,13 @@ export function filteredLoop(
   a.s2 = s2 + 1e-15 - 1e-15;
   b.s1 = t1 + 1e-15 - 1e-15;
   b.s2 = t2 + 1e-15 - 1e-15;
-  return flushed(peak, lineLeft, lineRight);
+  return peak;
 }
 
 /** The same without a filter. */
 export function straightLoop(left: Source, right: Source, gains: SteadyGains, input: StereoRun, wet: StereoRun, lineLeft: DelayLine, lineRight: DelayLine): number {
   const { ownLeft, otherLeft, ownRight, otherRight, stays, goesOver } = gains;
-  const crossing = otherLeft !== 0 || otherRight !== 0 || goesOver !== 0;
+  const crossing = crosses(gains);
   const fromLeft = left.samples, fromRight = right.samples;
   const ringLeft = lineLeft.ring, ringRight = lineRight.ring;
   const inLeft = input.left, inRight = input.right;
@@ -119,5 +122,5 @@ export function straightLoop(left: Source, right: Source, gains: SteadyGains, in
     if (lp > peak) peak = lp;
     if (rp > peak) peak = rp;
   }
-  return flushed(peak, lineLeft, lineRight);
+  return peak;
 }

@@ -1,0 +1,22 @@
+// Compiles the AssemblyScript kernels of the core into modules that hold their bytes. node scripts/build-kernels.mjs [--check]
+// They are kept in the repository, so that nothing has to be fetched or compiled where audio runs; --check says when they are stale.
+import asc from 'assemblyscript/asc';
+import { readFileSync, writeFileSync } from 'node:fs';
+
+const KERNELS = [['src/core/dsp/kernels/echoLoop.as.ts', 'src/core/dsp/kernels/echoLoopBytes.ts', 'ECHO_LOOP_BYTES']];
+const OPTIONS = ['-O3', '--noAssert', '--runtime', 'stub', '--enable', 'simd', '--importMemory', '--outFile', 'kernel.wasm'];
+
+let stale = false;
+for (const [source, target, name] of KERNELS) {
+  let bytes;
+  const { error, stderr } = await asc.main([source, ...OPTIONS], { writeFile: (file, contents) => void (file === 'kernel.wasm' && (bytes = contents)) });
+  if (error) throw new Error(`${source}: ${stderr.toString()}`);
+  const rows = [...bytes].reduce((lines, byte, i) => (i % 32 === 0 ? [...lines, `${byte}`] : [...lines.slice(0, -1), `${lines.at(-1)}, ${byte}`]), []);
+  const text = `/** Made from ${source.split('/').pop()} by scripts/build-kernels.mjs. */\nexport const ${name} = Uint8Array.of(\n  ${rows.join(',\n  ')},\n);\n`;
+  if (!process.argv.includes('--check')) writeFileSync(target, text);
+  else if (readFileSync(target, 'utf8') !== text) {
+    process.stderr.write(`${target} is not what ${source} makes: run npm run build:kernels.\n`);
+    stale = true;
+  }
+}
+process.exitCode = stale ? 1 : 0;
