@@ -35,17 +35,22 @@ export class Diffuser {
     }
   }
 
+  /** In pieces that end where the ring does, so that the loop need not look for its end. */
   private section(index: number, io: Float64Array, n: number, gain: number): void {
     const ring = this.rings[index]!;
     const size = ring.length;
     let at = this.places[index]!;
-    for (let i = 0; i < n; i += 1) {
-      const delayed = ring[at]!;
-      const into = io[i]! + gain * delayed + 1e-15 - 1e-15;
-      ring[at] = into;
-      io[i] = delayed - gain * into;
-      at += 1;
+    for (let from = 0; from < n; ) {
+      const end = Math.min(n, from + size - at);
+      for (let i = from, place = at; i < end; i += 1, place += 1) {
+        const delayed = ring[place]!;
+        const into = io[i]! + gain * delayed + 1e-15 - 1e-15;
+        ring[place] = into;
+        io[i] = delayed - gain * into;
+      }
+      at += end - from;
       if (at === size) at = 0;
+      from = end;
     }
     this.places[index] = at;
   }

@@ -31,47 +31,57 @@ export class StateVariable {
     this.g = -1;
   }
 
-  /** Filters `n` samples in place, moving from the last call's settings to these. */
+  /** Filters `n` samples in place, moving from the last call's settings to these. States are flushed once a run. */
   process(io: Float64Array, n: number, g: number, k: number, direct: number, band: number, low: number): void {
-    const start = this.g < 0;
-    let g0 = start ? g : this.g;
-    let k0 = start ? k : this.k;
-    let d = start ? direct : this.direct;
-    let b = start ? band : this.band;
-    let l = start ? low : this.low;
-    const still = g0 === g && k0 === k && d === direct && b === band && l === low;
-    const gStep = (g - g0) / n;
-    const kStep = (k - k0) / n;
-    const dStep = (direct - d) / n;
-    const bStep = (band - b) / n;
-    const lStep = (low - l) / n;
-    let s1 = this.s1;
-    let s2 = this.s2;
-    let a1 = 1 / (1 + g0 * (g0 + k0));
-    for (let i = 0; i < n; i += 1) {
-      if (!still) {
-        g0 += gStep;
-        k0 += kStep;
-        d += dStep;
-        b += bStep;
-        l += lStep;
-        a1 = 1 / (1 + g0 * (g0 + k0));
-      }
-      const x = io[i]!;
-      const v3 = x - s2;
-      const v1 = a1 * (s1 + g0 * v3);
-      const v2 = s2 + g0 * v1;
-      s1 = 2 * v1 - s1 + 1e-15 - 1e-15;
-      s2 = 2 * v2 - s2 + 1e-15 - 1e-15;
-      io[i] = d * x + b * v1 + l * v2;
-    }
-    this.s1 = s1;
-    this.s2 = s2;
+    if (this.g < 0 || this.standsAt(g, k, direct, band, low)) this.stand(io, n, g, k, direct, band, low);
+    else this.move(io, n, g, k, direct, band, low);
+    this.s1 = this.s1 + 1e-15 - 1e-15;
+    this.s2 = this.s2 + 1e-15 - 1e-15;
     this.g = g;
     this.k = k;
     this.direct = direct;
     this.band = band;
     this.low = low;
+  }
+
+  private stand(io: Float64Array, n: number, g: number, k: number, direct: number, band: number, low: number): void {
+    const a1 = 1 / (1 + g * (g + k));
+    const a2 = g * a1;
+    let { s1, s2 } = this;
+    for (let i = 0; i < n; i += 1) {
+      const x = io[i]!;
+      const v1 = a1 * s1 + a2 * (x - s2);
+      const v2 = s2 + g * v1;
+      s1 = v1 + v1 - s1;
+      s2 = v2 + v2 - s2;
+      io[i] = direct * x + band * v1 + low * v2;
+    }
+    this.s1 = s1;
+    this.s2 = s2;
+  }
+
+  private move(io: Float64Array, n: number, g: number, k: number, direct: number, band: number, low: number): void {
+    let { g: g0, k: k0, direct: d, band: b, low: l, s1, s2 } = this;
+    const gStep = (g - g0) / n;
+    const kStep = (k - k0) / n;
+    const dStep = (direct - d) / n;
+    const bStep = (band - b) / n;
+    const lStep = (low - l) / n;
+    for (let i = 0; i < n; i += 1) {
+      g0 += gStep;
+      k0 += kStep;
+      d += dStep;
+      b += bStep;
+      l += lStep;
+      const x = io[i]!;
+      const v1 = (s1 + g0 * (x - s2)) / (1 + g0 * (g0 + k0));
+      const v2 = s2 + g0 * v1;
+      s1 = v1 + v1 - s1;
+      s2 = v2 + v2 - s2;
+      io[i] = d * x + b * v1 + l * v2;
+    }
+    this.s1 = s1;
+    this.s2 = s2;
   }
 
   /** True when the last call ended on these settings, so that nothing has to move. */
