@@ -87,16 +87,40 @@ function keep(): void {
   }
 }
 
-/** Sends what an earlier window could not save. Call before a piece is opened. */
+/**
+ * Sends what an earlier window could not save. Call before a piece is opened.
+ * @throws ApiProblem when the server cannot take it now; it then stays kept, and opening waits rather than let a new edit take its place
+ */
 export async function sendKept(): Promise<void> {
   const text = localStorage.getItem(KEPT);
   if (!text) return;
+  const kept = readKept(text);
+  if (!kept) {
+    putAside(text);
+    return;
+  }
   try {
-    const { revision, save } = keptSchema.parse(JSON.parse(text));
-    await savePiece(revision, save);
+    await savePiece(kept.revision, kept.save);
     localStorage.removeItem(KEPT);
   } catch (error) {
-    if (error instanceof ApiProblem && error.status === 0) return;
-    localStorage.removeItem(KEPT);
+    const problem = error instanceof ApiProblem ? error : null;
+    if (problem?.status === 0 || (problem && problem.status >= 500)) throw problem;
+    if (problem?.status === 409) localStorage.removeItem(KEPT);
+    else putAside(text);
+    useOpenPiece.getState().say(`Work of an earlier window: ${problem?.detail ?? 'it could not be stored'}`);
   }
+}
+
+function readKept(text: string): z.infer<typeof keptSchema> | null {
+  try {
+    return keptSchema.parse(JSON.parse(text));
+  } catch {
+    return null;
+  }
+}
+
+/** What no server takes stays in the browser under a name of its own, for a person to look at. */
+function putAside(text: string): void {
+  localStorage.setItem(`${KEPT}.refused`, text);
+  localStorage.removeItem(KEPT);
 }

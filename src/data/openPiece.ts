@@ -52,7 +52,7 @@ export const useOpenPiece = create<OpenPiece>((set, get) => ({
 
   open: async (id) => {
     const stored = await fetchPiece(id);
-    set({ ...stored, savedEntries: stored.entries.length, cutSince: Infinity, change: 0, saveState: { kind: 'saved' }, notice: null });
+    set({ ...stored, savedEntries: stored.entries.length, cutSince: Infinity, change: 0, saveState: { kind: 'saved' } });
   },
 
   run: (edit, args) => {

@@ -8,7 +8,7 @@ import { EchoHead } from './head';
 import { LoopMix, neutralGains } from './loopMix';
 import { isStraight, LoopTone } from './loopTone';
 import { EchoKernel } from './echoKernel';
-import { crosses, filteredLoop, flushed, straightLoop, type SteadyGains, type Source } from './steadyLoop';
+import { crosses, flushed, steadyLoop, type SteadyGains, type Source } from './steadyLoop';
 import * as V from './values';
 import { Waver } from './waver';
 import { WetTone } from './wetTone';
@@ -194,9 +194,7 @@ export class EchoProcessor implements EffectProcessor {
     const colour = this.colours.left;
     leftHead.readStanding(fromLeft);
     rightHead.readStanding(fromRight);
-    return isStraight(colour)
-      ? straightLoop(fromLeft, fromRight, gains, input, wet, lineLeft, lineRight)
-      : filteredLoop(fromLeft, fromRight, this.leftTone.filter, this.rightTone.filter, colour, gains, input, wet, lineLeft, lineRight);
+    return steadyLoop(fromLeft, fromRight, this.leftTone.filter, this.rightTone.filter, colour, !isStraight(colour), gains, input, wet, lineLeft, lineRight);
   }
 
   /** Brings what a steady loop has just written down to the guard's ceiling; nothing has read it yet. */

@@ -33,12 +33,12 @@ export function flushed(peak: number, left: DelayLine, right: DelayLine): number
 }
 
 /**
- * One step of a loop in which nothing moves: filter, mix and write in one pass, which is two to three times as fast as
- * stage by stage. Needs delays of at least a step, and STEP_FRAMES of room in both rings before they turn round.
+ * One step of a loop in which nothing moves: filter, mix and write in one pass. The reference of the WebAssembly kernel, and
+ * what runs where there is none. Needs delays of at least a step, and STEP_FRAMES of room in both rings before they turn round.
  * @returns the highest level written, which the guard may still have to bring down
  */
-export function filteredLoop(
-  left: Source, right: Source, a: StateVariable, b: StateVariable, colour: LoopColour, gains: SteadyGains, input: StereoRun, wet: StereoRun, lineLeft: DelayLine, lineRight: DelayLine,
+export function steadyLoop(
+  left: Source, right: Source, a: StateVariable, b: StateVariable, colour: LoopColour, filtered: boolean, gains: SteadyGains, input: StereoRun, wet: StereoRun, lineLeft: DelayLine, lineRight: DelayLine,
 ): number {
   const { g, k, direct, band, low } = colour;
   const { ownLeft, otherLeft, ownRight, otherRight, stays, goesOver } = gains;
@@ -55,18 +55,20 @@ export function filteredLoop(
   let { s1: t1, s2: t2 } = b;
   let peak = 0;
   for (let i = 0; i < STEP_FRAMES; i += 1) {
-    const x = fromLeft[readLeft + i]!;
-    const y = fromRight[readRight + i]!;
-    const v1 = a1 * s1 + a2 * (x - s2);
-    const w1 = a1 * t1 + a2 * (y - t2);
-    const v2 = s2 + g * v1;
-    const w2 = t2 + g * w1;
-    s1 = v1 + v1 - s1;
-    t1 = w1 + w1 - t1;
-    s2 = v2 + v2 - s2;
-    t2 = w2 + w2 - t2;
-    const yl = direct * x + band * v1 + low * v2;
-    const yr = direct * y + band * w1 + low * w2;
+    let yl = fromLeft[readLeft + i]!;
+    let yr = fromRight[readRight + i]!;
+    if (filtered) {
+      const v1 = a1 * s1 + a2 * (yl - s2);
+      const w1 = a1 * t1 + a2 * (yr - t2);
+      const v2 = s2 + g * v1;
+      const w2 = t2 + g * w1;
+      s1 = v1 + v1 - s1;
+      t1 = w1 + w1 - t1;
+      s2 = v2 + v2 - s2;
+      t2 = w2 + w2 - t2;
+      yl = direct * yl + band * v1 + low * v2;
+      yr = direct * yr + band * w1 + low * w2;
+    }
     outLeft[i] = yl;
     outRight[i] = yr;
     const xl = inLeft[i]!;
@@ -88,39 +90,5 @@ export function filteredLoop(
   a.s2 = s2 + 1e-15 - 1e-15;
   b.s1 = t1 + 1e-15 - 1e-15;
   b.s2 = t2 + 1e-15 - 1e-15;
-  return peak;
-}
-
-/** The same without a filter. */
-export function straightLoop(left: Source, right: Source, gains: SteadyGains, input: StereoRun, wet: StereoRun, lineLeft: DelayLine, lineRight: DelayLine): number {
-  const { ownLeft, otherLeft, ownRight, otherRight, stays, goesOver } = gains;
-  const crossing = crosses(gains);
-  const fromLeft = left.samples, fromRight = right.samples;
-  const ringLeft = lineLeft.ring, ringRight = lineRight.ring;
-  const inLeft = input.left, inRight = input.right;
-  const outLeft = wet.left, outRight = wet.right;
-  const readLeft = left.at, readRight = right.at;
-  const writeLeft = lineLeft.place, writeRight = lineRight.place;
-  let peak = 0;
-  for (let i = 0; i < STEP_FRAMES; i += 1) {
-    const yl = fromLeft[readLeft + i]!;
-    const yr = fromRight[readRight + i]!;
-    outLeft[i] = yl;
-    outRight[i] = yr;
-    const xl = inLeft[i]!;
-    const xr = inRight[i]!;
-    let l = ownLeft * xl + stays * yl;
-    let r = ownRight * xr + stays * yr;
-    if (crossing) {
-      l += otherLeft * xr + goesOver * yr;
-      r += otherRight * xl + goesOver * yl;
-    }
-    ringLeft[writeLeft + i] = l;
-    ringRight[writeRight + i] = r;
-    const lp = l < 0 ? -l : l;
-    const rp = r < 0 ? -r : r;
-    if (lp > peak) peak = lp;
-    if (rp > peak) peak = rp;
-  }
   return peak;
 }
