@@ -117,7 +117,7 @@ function TrackHead({ track, index }: { readonly track: Track; readonly index: nu
       </Tap>
       <View style={styles.switches}>
         <Tap plain role="switch" label={`Mute ${track.name}`} chosen={track.mute} onPress={() => run(setSwitch, { track: track.id, which: 'mute', on: !track.mute })} style={styles.switch}>
-          <Words kind={track.mute ? 'strong' : 'small'} tone={track.mute ? 'danger' : 'mute'}>{track.mute ? 'muted' : 'mute'}</Words>
+          <Words kind={track.mute ? 'strong' : 'small'} tone={track.mute ? 'ink' : 'mute'}>{track.mute ? 'muted' : 'mute'}</Words>
         </Tap>
         <Tap plain role="switch" label={`Solo ${track.name}`} chosen={track.solo} onPress={() => run(setSwitch, { track: track.id, which: 'solo', on: !track.solo })} style={styles.switch}>
           <Words kind={track.solo ? 'strong' : 'small'} tone={track.solo ? 'sea' : 'mute'}>solo</Words>
