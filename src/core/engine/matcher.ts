@@ -30,16 +30,16 @@ export class LoudnessMatcher {
 
   /** Looks at the untreated run. */
   listenBefore(run: StereoRun): void {
-    const [left, right] = this.filters;
-    const mean = (left!.energy(run.left, 0, STEP_FRAMES) + right!.energy(run.right, 0, STEP_FRAMES)) / STEP_FRAMES;
+    const { filters } = this;
+    const mean = (filters[0]!.energy(run.left, 0, STEP_FRAMES) + filters[1]!.energy(run.right, 0, STEP_FRAMES)) / STEP_FRAMES;
     this.before += (mean - this.before) * this.share;
   }
 
   /** Looks at the treated run, then sets its level. */
   matchAfter(run: StereoRun): void {
-    const [, , left, right] = this.filters;
+    const { filters } = this;
     const n = STEP_FRAMES;
-    const mean = (left!.energy(run.left, 0, n) + right!.energy(run.right, 0, n)) / n;
+    const mean = (filters[2]!.energy(run.left, 0, n) + filters[3]!.energy(run.right, 0, n)) / n;
     this.after += (mean - this.after) * this.share;
     const judged = this.before > HEARD && this.after > HEARD;
     const wanted = judged ? 10 * Math.log10(this.before / this.after) : this.gainDb;

@@ -1,4 +1,4 @@
-import { mixGains } from '../effects/common';
+import { dryGain, wetGain } from '../effects/common';
 import { effectOf } from '../effects/catalogue';
 import { STEP_FRAMES, stereoRun, type EffectProcessor, type StereoRun } from '../effects/define';
 import { followShare } from '../dsp/onePole';
@@ -116,7 +116,10 @@ export class RunningSlot {
     const now = this.values.now;
     let dry = now[this.iDry]!;
     let wet = now[this.iWet]!;
-    if (now[this.iBalance]! < 0.5) ({ dry, wet } = mixGains(now[this.iMix]!));
+    if (now[this.iBalance]! < 0.5) {
+      dry = dryGain(now[this.iMix]!);
+      wet = wetGain(now[this.iMix]!);
+    }
     dry *= now[this.iTrim]!;
     wet *= now[this.iTrim]!;
     if (this.hear === 'dry' || !this.plan.on) {
