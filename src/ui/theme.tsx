@@ -1,4 +1,4 @@
-import { createContext, useContext, useMemo, type ReactNode } from 'react';
+import { createContext, useContext, type ReactNode } from 'react';
 import { useColorScheme, useWindowDimensions } from 'react-native';
 import { create } from 'zustand';
 import { DAY, NIGHT, WIDE, type Tokens } from './tokens';
@@ -31,9 +31,3 @@ export function ThemeProvider({ children }: { readonly children: ReactNode }) {
 export const useTokens = (): Tokens => useContext(TokensContext);
 
 export const useWide = (): boolean => useWindowDimensions().width >= WIDE;
-
-/** Styles that depend on the theme, made once for each. */
-export function useThemed<T>(make: (tokens: Tokens) => T): T {
-  const tokens = useTokens();
-  return useMemo(() => make(tokens), [make, tokens]);
-}

@@ -20,6 +20,3 @@ export function tanhRational(x: number): number {
   const s = x * x;
   return (x * (135135 + s * (17325 + s * (378 + s)))) / (135135 + s * (62370 + s * (3150 + s * 28)));
 }
-
-/** Takes a number below about 1e-31 to exactly zero, so that decaying states never become denormal. */
-export const flush = (x: number): number => x + 1e-15 - 1e-15;

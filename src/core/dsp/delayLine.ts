@@ -55,15 +55,14 @@ export class DelayLine {
     return delay === Math.floor(delay) && at + n <= size ? at : -1;
   }
 
-  /** How far past a whole sample the reading at a delay lies, 0-1. */
-  fractionAt(delay: number): number {
-    const from = this.place - delay;
-    return from - Math.floor(from);
+  /** How far past a whole sample the reading at a delay lies, 0-1; of the delay alone, so that it is the same wherever the ring stands. */
+  static fractionAt(delay: number): number {
+    return Math.ceil(delay) - delay;
   }
 
   /** Index of the first sample under the kernel for `n` samples at a delay, when all of them lie in one piece; else -1. */
   windowAt(delay: number, n: number): number {
-    const at = (Math.floor(this.place - delay) - SINC_BEFORE) & this.mask;
+    const at = (this.place - Math.ceil(delay) - SINC_BEFORE) & this.mask;
     return at + n + SINC_TAPS <= this.ring.length ? at : -1;
   }
 

@@ -1,5 +1,5 @@
 import { compilePlan } from '../../core/engine/plan';
-import { clipOrder, planPrint, type PrintOrder } from '../../core/engine/print';
+import { clipOrder, type PrintOrder } from '../../core/engine/print';
 import { beatsToSamples, samplesToBeats } from '../../core/music/tempo';
 import type { Param, ParamValue } from '../../core/params/param';
 import { paramPosition, toEngineNumber } from '../../core/params/resolve';
@@ -186,10 +186,6 @@ export class Studio {
     if (!lane) return;
     const { run, say } = useOpenPiece.getState();
     if (run(recordMove, { lane, how: 'ride' })) say(`Move recorded: ${pass.readings.length} readings, ${lane.points.length} points`);
-  }
-
-  printJob(order: PrintOrder): ReturnType<typeof planPrint> {
-    return planPrint(this.piece, order);
   }
 
   clipPrint(clip: string, part: 'mix' | 'wet', tailBars: number | null): PrintOrder | null {

@@ -1,4 +1,4 @@
-import { readableRun, ringSize, type DelayLine } from '../../dsp/delayLine';
+import { DelayLine, readableRun, ringSize } from '../../dsp/delayLine';
 import { followShare } from '../../dsp/onePole';
 import { PeakGuard } from '../../dsp/peakGuard';
 import { STEP_FRAMES, stereoRun, type EffectProcessor, type StereoRun } from '../define';
@@ -175,8 +175,8 @@ export class EchoProcessor implements EffectProcessor {
   private turnByKernel(input: StereoRun, wet: StereoRun, lineLeft: DelayLine, lineRight: DelayLine): number | null {
     const { kernel, leftHead, rightHead, gains } = this;
     if (!kernel) return null;
-    const fractionLeft = lineLeft.fractionAt(leftHead.standing);
-    const fractionRight = lineRight.fractionAt(rightHead.standing);
+    const fractionLeft = DelayLine.fractionAt(leftHead.standing);
+    const fractionRight = DelayLine.fractionAt(rightHead.standing);
     const between = fractionLeft !== 0 || fractionRight !== 0;
     const readLeft = between ? lineLeft.windowAt(leftHead.standing, STEP_FRAMES) : lineLeft.wholeAt(leftHead.standing, STEP_FRAMES);
     const readRight = between ? lineRight.windowAt(rightHead.standing, STEP_FRAMES) : lineRight.wholeAt(rightHead.standing, STEP_FRAMES);
