@@ -8,18 +8,63 @@ const KERNEL: usize = 256;
 const INPUT: usize = 512;
 const OUTPUT: usize = 1536;
 const BETWEEN: usize = 2560;
+/** As in sincTable.ts and delayLine.ts. */
+const PHASES: f64 = 2048;
+const BEFORE: i32 = 7;
+const SHORTEST: f64 = 24;
 
-/** A run of FRAMES samples read between samples: four at a time, sixteen taps each. */
+/** A run of FRAMES samples read between samples: sixteen at a time, so that they share each tap's factor. */
 function readBetween(from: usize, kernel: usize, to: usize): void {
-  for (let i: usize = 0; i < FRAMES * 4; i += 16) {
-    let even = f32x4.splat(0);
-    let odd = f32x4.splat(0);
-    for (let tap: usize = 0; tap < TAPS * 4; tap += 8) {
-      even = f32x4.add(even, f32x4.mul(v128.load32_splat(kernel + tap), v128.load(from + i + tap)));
-      odd = f32x4.add(odd, f32x4.mul(v128.load32_splat(kernel + tap + 4), v128.load(from + i + tap + 4)));
+  for (let i: usize = 0; i < FRAMES * 4; i += 64) {
+    let a = f32x4.splat(0);
+    let b = f32x4.splat(0);
+    let c = f32x4.splat(0);
+    let d = f32x4.splat(0);
+    for (let tap: usize = 0; tap < TAPS * 4; tap += 4) {
+      const factor = v128.load32_splat(kernel + tap);
+      const at = from + i + tap;
+      a = f32x4.add(a, f32x4.mul(factor, v128.load(at)));
+      b = f32x4.add(b, f32x4.mul(factor, v128.load(at, 16)));
+      c = f32x4.add(c, f32x4.mul(factor, v128.load(at, 32)));
+      d = f32x4.add(d, f32x4.mul(factor, v128.load(at, 48)));
     }
-    v128.store(to + i, f32x4.add(even, odd));
+    v128.store(to + i, a);
+    v128.store(to + i, b, 16);
+    v128.store(to + i, c, 32);
+    v128.store(to + i, d, 48);
   }
+}
+
+/** One sample under the sixteen taps of a row of the table, as four partial sums; `at` is an index that may run past the end of the ring. */
+@inline
+function partial(ring: usize, at: i32, mask: i32, row: usize): v128 {
+  if (at + 15 <= mask) {
+    const from = ring + (<usize>at << 2);
+    const early = f32x4.add(f32x4.mul(v128.load(row), v128.load(from)), f32x4.mul(v128.load(row, 16), v128.load(from, 16)));
+    return f32x4.add(early, f32x4.add(f32x4.mul(v128.load(row, 32), v128.load(from, 32)), f32x4.mul(v128.load(row, 48), v128.load(from, 48))));
+  }
+  let sum: f32 = 0;
+  for (let k = 0; k < 16; k += 1) sum += load<f32>(row + (<usize>k << 2)) * load<f32>(ring + (<usize>((at + k) & mask) << 2));
+  return f32x4(sum, 0, 0, 0);
+}
+
+/**
+ * Reads samples, each at its own delay (f64, at `delays`), by the nearest row of the table at `table`, into f64 at `to`.
+ * @param place where the next sample is written  @param mask length of the ring less one
+ * @returns false when a delay is too short for sixteen taps
+ */
+export function readMoving(ring: usize, place: i32, mask: i32, delays: usize, frames: i32, table: usize, to: usize): bool {
+  for (let i = 0; i < frames; i += 1) {
+    const delay = load<f64>(delays + (<usize>i << 3));
+    if (delay < SHORTEST) return false;
+    const from = <f64>(place + i) - delay;
+    const whole = Math.floor(from);
+    const row = table + (<usize>(<i32>((from - whole) * PHASES + 0.5)) << 6);
+    const sums = partial(ring, (<i32>whole - BEFORE) & mask, mask, row);
+    const halves = f32x4.add(sums, v128.shuffle<i32>(sums, sums, 2, 3, 0, 1));
+    store<f64>(to + (<usize>i << 3), <f64>(f32x4.extract_lane(halves, 0) + f32x4.extract_lane(halves, 1)));
+  }
+  return true;
 }
 
 @inline
@@ -39,27 +84,31 @@ export function step(readLeft: usize, readRight: usize, writeLeft: usize, writeR
     readLeft = BETWEEN;
     readRight = BETWEEN + 256;
   }
-  const g = setting(0);
-  const a1 = setting(1);
-  const a2 = setting(2);
-  const direct = setting(3);
-  const band = setting(4);
-  const low = setting(5);
-  const own = setting(6);
-  const stays = setting(7);
-  const other = setting(8);
-  const over = setting(9);
-  let s1 = setting(10);
-  let s2 = setting(11);
+  const fromOwn = setting(0);
+  const fromLow = setting(1);
+  const lowFromOwn = setting(2);
+  const lowFromLow = setting(3);
+  const intoOwn = setting(4);
+  const intoLow = setting(5);
+  const outX = setting(6);
+  const outOwn = setting(7);
+  const outLow = setting(8);
+  const own = setting(9);
+  const stays = setting(10);
+  const other = setting(11);
+  const over = setting(12);
+  let s1 = setting(13);
+  let s2 = setting(14);
   let peak = f64x2.splat(0);
   for (let i: usize = 0; i < FRAMES; i += 1) {
     let y = f64x2.promote_low_f32x4(v128.load32_lane(readRight + i * 4, v128.load32_zero(readLeft + i * 4), 1));
     if (filtered) {
-      const v1 = f64x2.add(f64x2.mul(a1, s1), f64x2.mul(a2, f64x2.sub(y, s2)));
-      const v2 = f64x2.add(s2, f64x2.mul(g, v1));
-      s1 = f64x2.sub(f64x2.add(v1, v1), s1);
-      s2 = f64x2.sub(f64x2.add(v2, v2), s2);
-      y = f64x2.add(f64x2.add(f64x2.mul(direct, y), f64x2.mul(band, v1)), f64x2.mul(low, v2));
+      const x = y;
+      y = f64x2.add(f64x2.mul(outX, x), f64x2.add(f64x2.mul(outOwn, s1), f64x2.mul(outLow, s2)));
+      // Both states from both states: a third of the way from sample to sample that the filter's own steps take.
+      const next = f64x2.add(f64x2.mul(intoOwn, x), f64x2.sub(f64x2.mul(fromOwn, s1), f64x2.mul(fromLow, s2)));
+      s2 = f64x2.add(f64x2.mul(intoLow, x), f64x2.add(f64x2.mul(lowFromOwn, s1), f64x2.mul(lowFromLow, s2)));
+      s1 = next;
     }
     v128.store64_lane(OUTPUT + i * 8, y, 0);
     v128.store64_lane(OUTPUT + 512 + i * 8, y, 1);
@@ -75,7 +124,7 @@ export function step(readLeft: usize, readRight: usize, writeLeft: usize, writeR
     v128.store32_lane(writeLeft + i * 4, written, 0);
     v128.store32_lane(writeRight + i * 4, written, 1);
   }
-  v128.store(SETTINGS + 160, s1);
-  v128.store(SETTINGS + 176, s2);
+  v128.store(SETTINGS + 208, s1);
+  v128.store(SETTINGS + 224, s2);
   return max(f64x2.extract_lane(peak, 0), f64x2.extract_lane(peak, 1));
 }

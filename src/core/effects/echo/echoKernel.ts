@@ -1,5 +1,6 @@
 import { ECHO_LOOP_BYTES } from '../../dsp/kernels/echoLoopBytes';
-import { SINC_TAPS, sincCoefficients } from '../../dsp/sincTable';
+import { SINC_TABLE, SINC_TAPS, sincCoefficients } from '../../dsp/sincTable';
+import type { DelayLine } from '../../dsp/delayLine';
 import type { StateVariable } from '../../dsp/stateVariable';
 import { STEP_FRAMES, type StereoRun } from '../define';
 import type { LoopColour } from './loopTone';
@@ -9,13 +10,18 @@ import type { SteadyGains } from './steadyLoop';
 const KERNEL_AT = 256;
 const INPUT_AT = 512;
 const OUTPUT_AT = 1536;
-const RINGS_AT = 4096;
+const DELAYS_AT = 3072;
+const READ_AT = 3584;
+const TABLE_AT = 4096;
+const RINGS_AT = TABLE_AT + SINC_TABLE.length * 4;
 const PAGE = 65_536;
 /** Places of the settings, in pairs of left and right. */
-const STATE_1 = 20;
-const STATE_2 = 22;
+const STATE_1 = 26;
+const STATE_2 = 28;
 
 type Step = (readLeft: number, readRight: number, writeLeft: number, writeRight: number, between: number, filtered: number, crossing: number) => number;
+
+type ReadMoving = (ring: number, place: number, mask: number, delays: number, frames: number, table: number, to: number) => boolean | number;
 
 let compiled: WebAssembly.Module | null | undefined;
 
@@ -30,7 +36,7 @@ function compile(): WebAssembly.Module | null {
   return compiled;
 }
 
-/** The steady loop as WebAssembly, with both rings in its own memory; `null` from `create` where it cannot run. */
+/** The steady loop and the moving heads as WebAssembly, with both rings in its own memory; `null` from `create` where it cannot run. */
 export class EchoKernel {
   readonly ringLeft: Float32Array<ArrayBuffer>;
   readonly ringRight: Float32Array<ArrayBuffer>;
@@ -44,13 +50,20 @@ export class EchoKernel {
   private readonly fractions = Float64Array.of(-1, -1);
   private readonly ringBytes: number;
   private readonly run: Step;
+  private readonly move: ReadMoving;
+  private readonly delays: Float64Array;
+  private readonly read: Float64Array;
 
   private constructor(module: WebAssembly.Module, ringSize: number) {
     this.ringBytes = ringSize * 4;
     const memory = new WebAssembly.Memory({ initial: Math.ceil((RINGS_AT + 2 * this.ringBytes) / PAGE) });
-    const { step } = new WebAssembly.Instance(module, { env: { memory } }).exports;
+    const { step, readMoving } = new WebAssembly.Instance(module, { env: { memory } }).exports;
     this.run = step as Step;
-    this.settings = new Float64Array(memory.buffer, 0, 24);
+    this.move = readMoving as ReadMoving;
+    this.delays = new Float64Array(memory.buffer, DELAYS_AT, STEP_FRAMES);
+    this.read = new Float64Array(memory.buffer, READ_AT, STEP_FRAMES);
+    new Float32Array(memory.buffer, TABLE_AT, SINC_TABLE.length).set(SINC_TABLE);
+    this.settings = new Float64Array(memory.buffer, 0, 30);
     this.coefficients = new Float32Array(memory.buffer, KERNEL_AT, 2 * SINC_TAPS);
     this.inLeft = new Float64Array(memory.buffer, INPUT_AT, STEP_FRAMES);
     this.inRight = new Float64Array(memory.buffer, INPUT_AT + STEP_FRAMES * 8, STEP_FRAMES);
@@ -69,16 +82,26 @@ export class EchoKernel {
   set(colour: LoopColour, gains: SteadyGains): void {
     const { g, k } = colour;
     const a1 = 1 / (1 + g * (g + k));
-    this.pair(0, g, g);
-    this.pair(1, a1, a1);
-    this.pair(2, g * a1, g * a1);
-    this.pair(3, colour.direct, colour.direct);
-    this.pair(4, colour.band, colour.band);
-    this.pair(5, colour.low, colour.low);
-    this.pair(6, gains.ownLeft, gains.ownRight);
-    this.pair(7, gains.stays, gains.stays);
-    this.pair(8, gains.otherLeft, gains.otherRight);
-    this.pair(9, gains.goesOver, gains.goesOver);
+    const a2 = g * a1;
+    const { direct, band, low } = colour;
+    // The filter of stateVariable.ts as one matrix: both next states and the output from both states and the sample.
+    this.both(0, 2 * a1 - 1);
+    this.both(1, 2 * a2);
+    this.both(2, 2 * a2);
+    this.both(3, 1 - 2 * g * a2);
+    this.both(4, 2 * a2);
+    this.both(5, 2 * g * a2);
+    this.both(6, direct + band * a2 + low * g * a2);
+    this.both(7, band * a1 + low * a2);
+    this.both(8, low * (1 - g * a2) - band * a2);
+    this.pair(9, gains.ownLeft, gains.ownRight);
+    this.both(10, gains.stays);
+    this.pair(11, gains.otherLeft, gains.otherRight);
+    this.both(12, gains.goesOver);
+  }
+
+  private both(index: number, value: number): void {
+    this.pair(index, value, value);
   }
 
   private pair(index: number, left: number, right: number): void {
@@ -92,6 +115,14 @@ export class EchoKernel {
     this.fractions[side] = fraction;
     sincCoefficients(fraction, this.wanted);
     this.coefficients.set(this.wanted, side * SINC_TAPS);
+  }
+
+  /** What `DelayLine.readMoving` does, for a line whose ring lies in this memory; false when a delay is too short for the long kernel, and nothing was read. */
+  readMoving(line: DelayLine, delays: Float64Array, n: number, out: Float64Array): boolean {
+    this.delays.set(delays);
+    if (!this.move(line.ring.byteOffset, line.place, line.mask, DELAYS_AT, n, TABLE_AT, READ_AT)) return false;
+    out.set(this.read);
+    return true;
   }
 
   /**

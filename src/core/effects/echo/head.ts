@@ -1,5 +1,6 @@
 import { DelayLine } from '../../dsp/delayLine';
 import { STEP_FRAMES } from '../define';
+import type { EchoKernel } from './echoKernel';
 import type { Source } from './steadyLoop';
 
 /** Fastest a gliding head moves against the line, in samples per sample: three times the speed forward, a tenth at the slowest. */
@@ -22,7 +23,8 @@ export class EchoHead {
   private readonly other = new Float64Array(STEP_FRAMES);
   private readonly single = new Float32Array(STEP_FRAMES);
 
-  constructor(sampleRate: number, maxDelay: number, ring?: Float32Array<ArrayBuffer>) {
+  /** @param ring a ring in the kernel's memory, which then reads it while the head moves */
+  constructor(sampleRate: number, maxDelay: number, private readonly kernel: EchoKernel | null, ring?: Float32Array<ArrayBuffer>) {
     this.line = new DelayLine(maxDelay, STEP_FRAMES, ring);
     this.fadeStep = 1 / Math.round(FADE_SECONDS * sampleRate);
     this.glideShare = 1 - Math.exp(-1 / (GLIDE_SECONDS * sampleRate));
@@ -86,7 +88,12 @@ export class EchoHead {
     }
     const { delays } = this;
     for (let i = 0; i < n; i += 1) delays[i] = delay + waver[i]!;
-    this.line.readMoving(delays, n, out);
+    this.readMoving(n, out);
+  }
+
+  private readMoving(n: number, out: Float64Array): void {
+    const { delays, kernel, line } = this;
+    if (!kernel?.readMoving(line, delays, n, out)) line.readMoving(delays, n, out);
   }
 
   private readGliding(target: number, waver: Float64Array, n: number, out: Float64Array): void {
@@ -97,7 +104,7 @@ export class EchoHead {
       delay += wanted < FASTEST_SHORTER ? FASTEST_SHORTER : wanted > FASTEST_LONGER ? FASTEST_LONGER : wanted;
       delays[i] = delay + waver[i]!;
     }
-    this.line.readMoving(delays, n, out);
+    this.readMoving(n, out);
     const away = target - delay;
     this.delay = away < ARRIVED && away > -ARRIVED ? target : delay;
   }

@@ -63,8 +63,8 @@ export class EchoProcessor implements EffectProcessor {
     const longest = Math.ceil(LONGEST_SECONDS * sampleRate);
     this.before = new Float64Array(V.V_COUNT);
     this.kernel = withKernel ? EchoKernel.create(ringSize(longest, STEP_FRAMES)) : null;
-    this.leftHead = new EchoHead(sampleRate, longest, this.kernel?.ringLeft);
-    this.rightHead = new EchoHead(sampleRate, longest, this.kernel?.ringRight);
+    this.leftHead = new EchoHead(sampleRate, longest, this.kernel, this.kernel?.ringLeft);
+    this.rightHead = new EchoHead(sampleRate, longest, this.kernel, this.kernel?.ringRight);
     this.leftTone = new LoopTone(sampleRate);
     this.rightTone = new LoopTone(sampleRate);
     this.colours = new ColourSettings(sampleRate);
