@@ -3,11 +3,14 @@
 import asc from 'assemblyscript/asc';
 import { readFileSync, writeFileSync } from 'node:fs';
 
-const KERNELS = [['src/core/dsp/kernels/echoLoop.as.ts', 'src/core/dsp/kernels/echoLoopBytes.ts', 'ECHO_LOOP_BYTES']];
+const KERNELS = [['echoLoop', 'ECHO_LOOP_BYTES'], ['network', 'NETWORK_BYTES']];
+const FOLDER = 'src/core/dsp/kernels';
 const OPTIONS = ['-O3', '--noAssert', '--runtime', 'stub', '--enable', 'simd', '--importMemory', '--outFile', 'kernel.wasm'];
 
 let stale = false;
-for (const [source, target, name] of KERNELS) {
+for (const [file, name] of KERNELS) {
+  const source = `${FOLDER}/${file}.as.ts`;
+  const target = `${FOLDER}/${file}Bytes.ts`;
   let bytes;
   const { error, stderr } = await asc.main([source, ...OPTIONS], { writeFile: (file, contents) => void (file === 'kernel.wasm' && (bytes = contents)) });
   if (error) throw new Error(`${source}: ${stderr.toString()}`);

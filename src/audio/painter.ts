@@ -1,4 +1,4 @@
-import type { EffectPicture } from '../core/effects/define';
+import type { EffectPicture } from '../core/effects/pictures';
 import type { ParamValues, ValueContext } from '../core/params/param';
 import { fromPainter } from './protocol';
 

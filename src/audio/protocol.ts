@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import type { EffectPicture } from '../core/effects/define';
+import type { EffectPicture } from '../core/effects/pictures';
 import type { Plan } from '../core/engine/plan';
 
 const floats = z.custom<Float32Array>((value) => value instanceof Float32Array);

@@ -36,3 +36,19 @@ export class SineLfo {
     return sinTurns(this.phase);
   }
 }
+
+export const LFO_SHAPES = ['sine', 'triangle', 'square', 'fall', 'rise'] as const;
+/** A jump takes this share of a turn at least, so that it never clicks. */
+const EDGE = 0.02;
+
+/** A shape of period 1, from -1 to 1. @param kind index in LFO_SHAPES  @param turns any phase  @param edge share of a turn that a jump takes */
+export function shapeAt(kind: number, turns: number, edge = EDGE): number {
+  if (kind === 0) return sinTurns(turns);
+  const phase = turns - Math.floor(turns);
+  if (kind === 1) return phase < 0.25 ? 4 * phase : phase < 0.75 ? 2 - 4 * phase : 4 * phase - 4;
+  if (kind === 2) return held((phase < 0.25 ? phase : phase < 0.75 ? 0.5 - phase : phase - 1) / (0.5 * edge));
+  const fall = phase < edge ? (2 * phase) / edge - 1 : 1 - (2 * (phase - edge)) / (1 - edge);
+  return kind === 3 ? fall : -fall;
+}
+
+const held = (x: number): number => (x > 1 ? 1 : x < -1 ? -1 : x);

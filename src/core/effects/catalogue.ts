@@ -1,8 +1,27 @@
 import type { EffectDefinition } from './define';
+import { doubling } from './doubling/doubling';
 import { echo } from './echo/echo';
+import { eq } from './eq/eq';
+import { filter } from './filter/filter';
+import { limiter } from './limiter/limiter';
+import { phaser } from './phaser/phaser';
+import { placer } from './placer/placer';
+import { reverb } from './reverb/reverb';
+import { sideDelay } from './sideDelay/sideDelay';
+import { taps } from './taps/taps';
+import { tremolo } from './tremolo/tremolo';
+import { utility } from './utility/utility';
+import { widener } from './widener/widener';
+import { width } from './width/width';
 
-/** Every effect there is; a new one is a folder and a line here. */
-export const EFFECTS: readonly EffectDefinition[] = [echo];
+/** Every effect there is, by family; a new one is a folder and a line here. */
+export const EFFECTS: readonly EffectDefinition[] = [
+  echo, taps, doubling, sideDelay,
+  reverb,
+  tremolo, phaser,
+  placer, width, widener,
+  filter, eq, utility, limiter,
+];
 
 export const findEffect = (id: string): EffectDefinition | undefined => EFFECTS.find((effect) => effect.id === id);
 

@@ -16,3 +16,6 @@ export const commonParams: Params = {
 /** The quarter of a circle on which mix moves: both gains are 0.707 in the middle. Exact at both ends; two functions, since audio code makes no objects. */
 export const dryGain = (mix: number): number => (mix <= 0 ? 1 : mix >= 1 ? 0 : Math.cos((mix * Math.PI) / 2));
 export const wetGain = (mix: number): number => (mix <= 0 ? 0 : mix >= 1 ? 1 : Math.sin((mix * Math.PI) / 2));
+
+/** For effects that take the place of the sound rather than stand beside it. */
+export const WHOLLY_WET = { mix: ratio({ label: 'Mix', group: 'Mix', hint: 'Share of treated sound: less lets the sound as it was through.', initial: 1 }) };

@@ -1,6 +1,6 @@
 import { commonParams } from './common';
 import type { Params, ParamValues, ValueContext } from '../params/param';
-import type { EchoPicture } from './echo/picture';
+import type { EffectPicture } from './pictures';
 
 /** Samples between two looks at the parameters; every processor is called with runs of exactly this length. */
 export const STEP_FRAMES = 64;
@@ -39,8 +39,6 @@ export interface Preset {
   readonly values: ParamValues;
 }
 
-export type EffectPicture = EchoPicture;
-
 export interface EffectDefinition {
   /** Stable from outside: one lower-case word. */
   readonly id: string;
@@ -51,6 +49,8 @@ export interface EffectDefinition {
   /** The order in which values travel to the processor. */
   readonly paramIds: readonly string[];
   readonly presets: readonly Preset[];
+  /** The two or three parameters that say most about it, for its card. */
+  readonly headline: readonly string[];
   createProcessor(sampleRate: number): EffectProcessor;
   /** What it really does, found by running it. */
   picture(values: ParamValues, context: ValueContext): EffectPicture;

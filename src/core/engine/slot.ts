@@ -1,7 +1,7 @@
 import { dryGain, wetGain } from '../effects/common';
 import { effectOf } from '../effects/catalogue';
 import { STEP_FRAMES, stereoRun, type EffectProcessor, type StereoRun } from '../effects/define';
-import { followShare } from '../dsp/onePole';
+import { arrive, followShare } from '../dsp/onePole';
 import type { PlanSlot } from './plan';
 import { ValueRow } from './valueRow';
 
@@ -99,7 +99,7 @@ export class RunningSlot {
     const goal = this.plan.on ? 1 : 0;
     if (this.feed === goal && goal === 1) return io;
     const { faded } = this;
-    const next = near(this.feed + (goal - this.feed) * this.share, goal);
+    const next = arrive(this.feed, goal, this.share, 1e-6);
     const step = (next - this.feed) / STEP_FRAMES;
     let feed = this.feed;
     for (let i = 0; i < STEP_FRAMES; i += 1) {
@@ -127,8 +127,8 @@ export class RunningSlot {
       wet = 0;
     } else if (this.hear === 'wet') dry = 0;
     else if (this.hear === 'difference') dry -= 1;
-    this.dryNow = near(this.dryNow + (dry - this.dryNow) * share, dry);
-    this.wetNow = near(this.wetNow + (wet - this.wetNow) * share, wet);
+    this.dryNow = arrive(this.dryNow, dry, share, 1e-6);
+    this.wetNow = arrive(this.wetNow, wet, share, 1e-6);
   }
 
   private blend(io: StereoRun, withWet: boolean): void {
@@ -169,10 +169,4 @@ export class RunningSlot {
     for (let i = 0; i < STEP_FRAMES; i += 1) sum += left[i]! + right[i]!;
     return sum - sum === 0;
   }
-}
-
-/** Ends a way exactly on its goal, so that gains of 0 and 1 change no bit. */
-function near(value: number, goal: number): number {
-  const away = goal - value;
-  return away < 1e-6 && away > -1e-6 ? goal : value;
 }

@@ -45,6 +45,9 @@ export function formatNumber(param: NumberParam, value: number): string {
   if (param.unit === 'bits') return `${figures(value)} bit`;
   if (param.unit === 'octaves') return `${figures(value, 2)} oct`;
   if (param.unit === 'percent') return `${figures(value, 2)} %`;
+  if (param.unit === 'degrees') return `${signed(value.toFixed(0))}\u00b0`;
+  if (param.unit === 'metres') return `${figures(value)} m`;
+  if (param.unit === 'cents') return `${figures(value)} cent`;
   if (param.unit === 'count') return figures(value, 5);
   return formatPan(value);
 }

@@ -13,10 +13,10 @@ import { Tap } from '../../ui/Tap';
 import { useTokens } from '../../ui/theme';
 import { TOUCH } from '../../ui/tokens';
 import { Words } from '../../ui/Words';
-import { usePiece, useHand } from '../studio/StudioProvider';
+import { usePiece, useStudio } from '../studio/StudioProvider';
 import { BenchRails } from './BenchRails';
-import { EchoChart } from './EchoChart';
 import { HearBar } from './HearBar';
+import { PictureChart } from './pictures/PictureChart';
 import { PresetButton } from './PresetButton';
 import { usePicture } from './usePicture';
 
@@ -45,13 +45,15 @@ export function Bench({ channel, slot, onBack }: BenchProps) {
       const { [param]: _gone, ...rest } = before;
       return value === null ? rest : { ...rest, [param]: value };
     });
-  const time = useHand({ channel, effect: slot.id, param: 'timeL' });
-  const feedback = useHand({ channel, effect: slot.id, param: 'feedback' });
-  const dragTo = (param: 'timeL' | 'feedback', value: ParamValue, done: boolean): void => {
-    const hand = param === 'timeL' ? time : feedback;
-    if (done) hand.release(value);
-    else hand.touch(value);
-    onLive(param)(done ? null : value);
+  const { studio } = useStudio();
+  const pull = (pulled: Readonly<Record<string, number>>, done: boolean): void => {
+    for (const [param, number] of Object.entries(pulled)) {
+      const target = { channel, effect: slot.id, param };
+      const value = settled(slot.effect, param, number, context);
+      if (done) studio.release(target, value);
+      else studio.touch(target, value);
+      onLive(param)(done ? null : value);
+    }
   };
   const roomy = width >= ROOMY;
   const chartHeight = roomy ? CHART_HEIGHT_ROOMY : CHART_HEIGHT;
@@ -60,14 +62,7 @@ export function Bench({ channel, slot, onBack }: BenchProps) {
       <Head channel={channel} slot={slot} onBack={onBack} />
       <View style={[styles.chart, { height: chartHeight + 2, backgroundColor: tokens.card, borderColor: tokens.line, opacity: slot.on ? 1 : 0.5 }]}>
         {picture && width > 0 ? (
-          <EchoChart
-            picture={picture}
-            tempo={piece.tempo}
-            width={width}
-            height={chartHeight}
-            onTime={(ms, done) => dragTo('timeL', snapTime(ms, context), done)}
-            onFeedback={(level, done) => dragTo('feedback', Math.round(level * 1000) / 1000, done)}
-          />
+          <PictureChart picture={picture} tempo={piece.tempo} width={width} height={chartHeight} drawing={values.path === 'drawn'} onPull={pull} />
         ) : (
           <View style={styles.waiting}><Words kind="small">Sounding it out …</Words></View>
         )}
@@ -110,12 +105,15 @@ function Head({ channel, slot, onBack }: BenchProps) {
   );
 }
 
-/** A dragged time within 3 % of a note value becomes that note value. */
-function snapTime(ms: number, { tempo }: ValueContext): ParamValue {
-  const beats = ms / 1000 / secondsPerBeat(tempo);
-  const note = nearestNote(beats, tempo.beatsPerBar);
-  if (Math.abs(Math.log(noteBeats(note, tempo.beatsPerBar) / beats)) < 0.03) return noteId(note);
-  return Number(Math.min(8000, Math.max(0.1, ms)).toPrecision(4));
+/** A dragged value as it is kept: a time within 3 % of a note value becomes that note value, the rest is rounded to what is shown. */
+function settled(effect: string, id: string, number: number, { tempo }: ValueContext): ParamValue {
+  const param = effectOf(effect).params[id];
+  if (param?.kind === 'number' && param.sync === 'time' && number > 0) {
+    const beats = number / 1000 / secondsPerBeat(tempo);
+    const note = nearestNote(beats, tempo.beatsPerBar);
+    if (Math.abs(Math.log(noteBeats(note, tempo.beatsPerBar) / beats)) < 0.03) return noteId(note);
+  }
+  return number === 0 ? 0 : Number(number.toPrecision(4));
 }
 
 const styles = StyleSheet.create({

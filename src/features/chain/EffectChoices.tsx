@@ -1,9 +1,13 @@
-import { StyleSheet, View } from 'react-native';
+import { useState } from 'react';
+import { ScrollView, StyleSheet, TextInput, View } from 'react-native';
 import { EFFECTS } from '../../core/effects/catalogue';
+import type { EffectDefinition, Preset } from '../../core/effects/define';
 import { addEffect, newSlot } from '../../core/piece/edits/chain';
 import { useOpenPiece } from '../../data/openPiece';
 import { useSession } from '../../data/session';
 import { Tap } from '../../ui/Tap';
+import { useTokens } from '../../ui/theme';
+import { FONT, TOUCH } from '../../ui/tokens';
 import { Words } from '../../ui/Words';
 
 interface EffectChoicesProps {
@@ -15,37 +19,89 @@ interface EffectChoicesProps {
   readonly onAdded?: () => void;
 }
 
-/** Every effect by the purposes it can be started from; a tap adds it and opens its bench. */
+type Family = EffectDefinition['family'];
+const FAMILIES: readonly (Family | 'all')[] = ['all', 'delay', 'reverb', 'modulation', 'space', 'tone'];
+
+interface Found {
+  readonly effect: EffectDefinition;
+  readonly presets: readonly Preset[];
+}
+
+const holds = (text: string, query: string): boolean => text.toLowerCase().includes(query);
+
+/** Effects of a family whose name or purpose, or the presets whose name or purpose, hold the words. */
+function find(family: Family | 'all', query: string): Found[] {
+  return EFFECTS.filter((effect) => family === 'all' || effect.family === family).flatMap((effect) => {
+    const sorted = [...effect.presets].sort((a, b) => Number(a.id === 'neutral') - Number(b.id === 'neutral'));
+    if (query === '' || holds(`${effect.name} ${effect.purpose}`, query)) return [{ effect, presets: sorted }];
+    const presets = sorted.filter((preset) => holds(`${preset.name} ${preset.purpose}`, query));
+    return presets.length > 0 ? [{ effect, presets }] : [];
+  });
+}
+
+/** Every effect by family and by the purposes it can be started from, with search; a tap adds it and opens its bench. */
 export function EffectChoices({ channel, at, roomy = false, onAdded }: EffectChoicesProps) {
+  const tokens = useTokens();
+  const [family, setFamily] = useState<Family | 'all'>('all');
+  const [words, setWords] = useState('');
+  const [open, setOpen] = useState(EFFECTS[0]!.id);
+  const query = words.trim().toLowerCase();
+  const found = find(family, query);
   const add = (effect: string, preset: string): void => {
     const id = crypto.randomUUID();
     if (useOpenPiece.getState().run(addEffect, { channel, slot: newSlot(id, effect, preset), at })) useSession.getState().set({ channel, slot: id });
     onAdded?.();
   };
   return (
-    <>
-      {EFFECTS.map((effect) => (
-        <View key={effect.id}>
-          <Words kind="waterBig">{effect.name}</Words>
-          <Words kind="small">{effect.purpose}</Words>
-          <View style={roomy ? styles.roomy : undefined}>
-            {[...effect.presets].sort((a, b) => Number(a.id === 'neutral') - Number(b.id === 'neutral')).map((preset) => (
-              <Tap key={preset.id} plain label={`Add ${effect.name}: ${preset.name}`} onPress={() => add(effect.id, preset.id)} style={[styles.item, roomy && styles.half]}>
-                <View>
-                  <Words kind="water">{preset.name}</Words>
-                  <Words kind="small">{preset.purpose}</Words>
-                </View>
-              </Tap>
-            ))}
+    <View style={styles.all}>
+      <TextInput
+        aria-label="Search effects and purposes"
+        placeholder="Search: voice, wide, bloom …"
+        placeholderTextColor={tokens.mute}
+        value={words}
+        onChangeText={setWords}
+        style={[styles.search, { color: tokens.ink, borderColor: tokens.line, backgroundColor: tokens.card }]}
+      />
+      <ScrollView horizontal showsHorizontalScrollIndicator={false} role="radiogroup" aria-label="Family" contentContainerStyle={styles.families}>
+        {FAMILIES.map((name) => <Tap key={name} role="radio" label={`Family: ${name}`} text={name} tone="sea" chosen={name === family} onPress={() => setFamily(name)} />)}
+      </ScrollView>
+      {found.length === 0 ? <Words kind="small">Nothing is called or made for that. Try another word, or all families.</Words> : null}
+      {found.map(({ effect, presets }) => {
+        const shown = query !== '' || effect.id === open;
+        return (
+          <View key={effect.id} style={[styles.effect, { borderColor: tokens.line }]}>
+            <Tap plain label={`${shown ? 'Fold' : 'Unfold'} ${effect.name}`} onPress={() => setOpen(shown ? '' : effect.id)} style={styles.item}>
+              <View>
+                <Words kind="waterBig">{effect.name}</Words>
+                <Words kind="small">{effect.purpose}</Words>
+              </View>
+            </Tap>
+            {shown ? (
+              <View style={roomy ? styles.roomy : undefined}>
+                {presets.map((preset) => (
+                  <Tap key={preset.id} plain label={`Add ${effect.name}: ${preset.name}`} onPress={() => add(effect.id, preset.id)} style={[styles.item, styles.preset, roomy && styles.half]}>
+                    <View>
+                      <Words kind="water">{preset.name}</Words>
+                      <Words kind="small">{preset.purpose}</Words>
+                    </View>
+                  </Tap>
+                ))}
+              </View>
+            ) : null}
           </View>
-        </View>
-      ))}
-    </>
+        );
+      })}
+    </View>
   );
 }
 
 const styles = StyleSheet.create({
+  all: { gap: 8 },
+  search: { minHeight: TOUCH, borderWidth: 1, borderRadius: 14, paddingHorizontal: 14, fontFamily: FONT, fontSize: 15 },
+  families: { gap: 6, paddingVertical: 2 },
+  effect: { borderTopWidth: 1, paddingTop: 2 },
   item: { alignItems: 'flex-start', paddingVertical: 7, paddingHorizontal: 0 },
+  preset: { paddingLeft: 14 },
   roomy: { flexDirection: 'row', flexWrap: 'wrap', columnGap: 28 },
-  half: { width: '47%' },
+  half: { width: '46%' },
 });

@@ -14,9 +14,9 @@ import { useTokens } from '../../ui/theme';
 import { Words } from '../../ui/Words';
 import { usePiece } from '../studio/StudioProvider';
 import { ChannelButton } from './ChannelButton';
-import { EchoThumb } from './EchoThumb';
 import { EffectChoices } from './EffectChoices';
 import { ParamRail } from './ParamRail';
+import { PictureThumb } from './pictures/PictureThumb';
 import { Thread } from './Thread';
 import { usePicture } from './usePicture';
 
@@ -84,8 +84,8 @@ function Card({ channel, slot, index, count }: { readonly channel: string; reado
         <View style={styles.cardWords}>
           <Words kind="water">{definition.name}</Words>
           <Words kind="small" numberOfLines={1}>{preset?.name ?? 'own setting'}</Words>
-          <Words kind="strong" numberOfLines={2}>{`${say('timeL')} · ${say('feedback')}`}</Words>
-          {picture ? <EchoThumb picture={picture} /> : null}
+          <Words kind="strong" numberOfLines={2}>{definition.headline.map(say).join(' · ')}</Words>
+          {picture ? <PictureThumb picture={picture} /> : null}
         </View>
       </Tap>
       <View style={styles.cardTools}>

@@ -1,6 +1,6 @@
 import { useEffect, useId, useState } from 'react';
 import { painter } from '../../audio/painter';
-import type { EffectPicture } from '../../core/effects/define';
+import type { EffectPicture } from '../../core/effects/pictures';
 import type { ParamValues, ValueContext } from '../../core/params/param';
 
 /** What an effect really does with these values, found by running it in a worker; null until the first one has come. */

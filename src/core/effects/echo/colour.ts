@@ -1,5 +1,5 @@
 import { SineLfo } from '../../dsp/lfo';
-import { followShare } from '../../dsp/onePole';
+import { arrive, followShare } from '../../dsp/onePole';
 import { tuning } from '../../dsp/stateVariable';
 import { STEP_FRAMES } from '../define';
 import type { LoopColour } from './loopTone';
@@ -93,18 +93,11 @@ export class ColourSettings {
   }
 
   private weigh(kind: number, share: number): void {
-    this.straight = towards(this.straight, kind === 0 ? 1 : 0, share);
-    this.lowPass = towards(this.lowPass, kind === LOW_PASS ? 1 : 0, share);
-    this.bandPass = towards(this.bandPass, kind === BAND_PASS ? 1 : 0, share);
-    this.highPass = towards(this.highPass, kind === HIGH_PASS ? 1 : 0, share);
+    this.straight = arrive(this.straight, kind === 0 ? 1 : 0, share);
+    this.lowPass = arrive(this.lowPass, kind === LOW_PASS ? 1 : 0, share);
+    this.bandPass = arrive(this.bandPass, kind === BAND_PASS ? 1 : 0, share);
+    this.highPass = arrive(this.highPass, kind === HIGH_PASS ? 1 : 0, share);
   }
-}
-
-/** A step towards a goal that ends on it. */
-export function towards(now: number, goal: number, share: number): number {
-  const next = now + (goal - now) * share;
-  const away = goal - next;
-  return away < 1e-5 && away > -1e-5 ? goal : next;
 }
 
 function copyColour(from: LoopColour, to: LoopColour): void {

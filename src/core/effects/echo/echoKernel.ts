@@ -1,4 +1,5 @@
 import { ECHO_LOOP_BYTES } from '../../dsp/kernels/echoLoopBytes';
+import { compiledKernel } from '../../dsp/kernels/load';
 import { SINC_TABLE, SINC_TAPS, sincCoefficients } from '../../dsp/sincTable';
 import type { DelayLine } from '../../dsp/delayLine';
 import type { StateVariable } from '../../dsp/stateVariable';
@@ -22,19 +23,6 @@ const STATE_2 = 28;
 type Step = (readLeft: number, readRight: number, writeLeft: number, writeRight: number, between: number, filtered: number, crossing: number) => number;
 
 type ReadMoving = (ring: number, place: number, mask: number, delays: number, frames: number, table: number, to: number) => boolean | number;
-
-let compiled: WebAssembly.Module | null | undefined;
-
-function compile(): WebAssembly.Module | null {
-  if (compiled !== undefined) return compiled;
-  try {
-    compiled = new WebAssembly.Module(ECHO_LOOP_BYTES);
-  } catch {
-    // Without SIMD the TypeScript loop does the same work.
-    compiled = null;
-  }
-  return compiled;
-}
 
 /** The steady loop and the moving heads as WebAssembly, with both rings in its own memory; `null` from `create` where it cannot run. */
 export class EchoKernel {
@@ -74,7 +62,7 @@ export class EchoKernel {
   }
 
   static create(ringSize: number): EchoKernel | null {
-    const module = compile();
+    const module = compiledKernel(ECHO_LOOP_BYTES);
     return module ? new EchoKernel(module, ringSize) : null;
   }
 

@@ -1,21 +1,11 @@
 import { mergeTaps, tapList, type Tap } from '../../analysis/tapList';
 import type { ParamValues, ValueContext } from '../../params/param';
-import { resolveNumber, toEngineNumber } from '../../params/resolve';
-import { commonParams } from '../common';
-import { STEP_FRAMES, stereoRun } from '../define';
+import { resolveNumber } from '../../params/resolve';
+import { pullOn } from '../handles';
+import type { Handle, RepeatsPicture } from '../pictures';
+import { respond } from '../respond';
 import { echoParams } from './params';
 import { EchoProcessor } from './processor';
-
-export interface EchoPicture {
-  readonly kind: 'echo';
-  /** Every repeat with its place, its level on each side and its brightness, as the effect makes them. */
-  readonly taps: readonly Tap[];
-  /** Time of the first repeat as set, in seconds. */
-  readonly firstSeconds: number;
-  readonly feedback: number;
-  /** Length of the picture in seconds. */
-  readonly spanSeconds: number;
-}
 
 const PICTURE_RATE = 24000;
 /** Quiet enough to stay clear of drive, which bends a loud impulse out of proportion. */
@@ -30,41 +20,33 @@ const MOST_SMEAR_SECONDS = 0.09;
 const STILL = { hold: false, input: 1, duck: 0, wowDepth: 0, flutterDepth: 0, filterDepth: 0 } as const;
 
 /** Sends one impulse through the effect and lists what returns. */
-export function pictureOfEcho(values: ParamValues, context: ValueContext): EchoPicture {
-  const params = { ...commonParams, ...echoParams };
+export function pictureOfEcho(values: ParamValues, context: ValueContext): RepeatsPicture {
   const still: ParamValues = { ...values, ...STILL };
-  const row = Float64Array.from(Object.entries(params), ([id, param]) => toEngineNumber(param, still[id] ?? param.initial, context));
   const firstMs = resolveNumber(echoParams.timeL, values.timeL ?? echoParams.timeL.initial, context);
   const rightMs = values.linked === false ? resolveNumber(echoParams.timeR, values.timeR ?? echoParams.timeR.initial, context) : firstMs;
   const feedback = Math.abs(Number(values.feedback ?? echoParams.feedback.initial));
   const heard = feedback >= 1 ? MOST_REPEATS : Math.ceil(Math.log(0.03) / Math.log(Math.max(feedback, 0.03)));
   const repeats = Math.min(MOST_REPEATS, Math.max(FEWEST_REPEATS, heard + 1));
   const spanSeconds = Math.min(LONGEST_SECONDS, (Math.max(firstMs, rightMs) / 1000) * (repeats + 0.7));
-  const [left, right] = respond(row, spanSeconds);
+  const { left, right } = respond({
+    create: (rate) => new EchoProcessor(rate), params: echoParams, values: still, context, sampleRate: PICTURE_RATE, seconds: spanSeconds,
+    input: (index) => (index === 0 ? [IMPULSE, IMPULSE] : [0, 0]),
+  });
   const frame = Math.min(0.004, Math.max(1 / PICTURE_RATE, Math.min(firstMs, rightMs) / 4000));
   const apart = Math.min(MOST_SMEAR_SECONDS, 0.3 * (Math.min(firstMs, rightMs) / 1000));
-  const taps = mergeTaps(tapList(left, right, PICTURE_RATE, frame, -44), apart).slice(0, 40);
-  return { kind: 'echo', taps, firstSeconds: firstMs / 1000, feedback, spanSeconds };
+  const taps = mergeTaps(tapList(left.map((x) => x / IMPULSE), right.map((x) => x / IMPULSE), PICTURE_RATE, frame, -44), apart).slice(0, 40);
+  const near = (seconds: number): Tap | undefined => nearestTap(taps, seconds);
+  const first = near(firstMs / 1000);
+  const second = near((2 * firstMs) / 1000);
+  const handles: Handle[] = [
+    ...(first ? [{ label: 'Time', x: first.seconds, y: Math.max(first.left, first.right), pullX: pullOn(echoParams, values, context, 'timeL', 'add', 1000), pullY: null }] : []),
+    ...(second ? [{ label: 'Feedback', x: second.seconds, y: Math.max(second.left, second.right), pullX: null, pullY: pullOn(echoParams, values, context, 'feedback', 'times') }] : []),
+  ];
+  return { kind: 'repeats', handles, taps, firstSeconds: firstMs / 1000, feedback, spanSeconds };
 }
 
-function respond(row: Float64Array, seconds: number): [Float64Array, Float64Array] {
-  const processor = new EchoProcessor(PICTURE_RATE);
-  processor.reset(0, row);
-  const length = Math.ceil((seconds * PICTURE_RATE) / STEP_FRAMES) * STEP_FRAMES;
-  const left = new Float64Array(length);
-  const right = new Float64Array(length);
-  const input = stereoRun();
-  const wet = stereoRun();
-  input.left[0] = input.right[0] = IMPULSE;
-  for (let at = 0; at < length; at += STEP_FRAMES) {
-    processor.process(input, wet, row);
-    input.left[0] = input.right[0] = 0;
-    left.set(wet.left, at);
-    right.set(wet.right, at);
-  }
-  for (let i = 0; i < length; i += 1) {
-    left[i] = left[i]! / IMPULSE;
-    right[i] = right[i]! / IMPULSE;
-  }
-  return [left, right];
+/** The repeat that stands at a time, so that a handle never takes hold of another side's or a smear's. */
+function nearestTap(taps: readonly Tap[], seconds: number): Tap | undefined {
+  const nearest = [...taps].sort((a, b) => Math.abs(a.seconds - seconds) - Math.abs(b.seconds - seconds))[0];
+  return nearest && Math.abs(nearest.seconds - seconds) < 0.2 * seconds + 0.004 ? nearest : undefined;
 }

@@ -1,9 +1,9 @@
 import { DelayLine, readableRun, ringSize } from '../../dsp/delayLine';
-import { followShare } from '../../dsp/onePole';
+import { arrive, followShare } from '../../dsp/onePole';
 import { PeakGuard } from '../../dsp/peakGuard';
 import { STEP_FRAMES, stereoRun, type EffectProcessor, type StereoRun } from '../define';
-import { ColourSettings, towards } from './colour';
-import { Ducker } from './ducker';
+import { ColourSettings } from './colour';
+import { Ducker } from '../ducker';
 import { EchoHead } from './head';
 import { LoopMix, neutralGains } from './loopMix';
 import { isStraight, LoopTone } from './loopTone';
@@ -11,6 +11,7 @@ import { EchoKernel } from './echoKernel';
 import { crosses, flushed, steadyLoop, type SteadyGains, type Source } from './steadyLoop';
 import * as V from './values';
 import { Waver } from './waver';
+import { widen } from '../widen';
 import { WetTone } from './wetTone';
 
 const LONGEST_SECONDS = 8.2;
@@ -111,7 +112,7 @@ export class EchoProcessor implements EffectProcessor {
     const peak = this.resting && this.sameAsBefore(values) && this.hasRoom() ? this.turnResting(input, wet, values) : this.turnAnew(input, wet, values);
     this.wetTone.offset(wet, n, values[V.V_SIDE_OFFSET]!);
     this.wetTone.equalise(wet, n, decibels(values[V.V_EQ_LOW]!), decibels(values[V.V_EQ_MID]!), decibels(values[V.V_EQ_HIGH]!));
-    WetTone.widen(wet, n, this.width, values[V.V_WIDTH]!);
+    widen(wet, n, this.width, values[V.V_WIDTH]!);
     this.width = values[V.V_WIDTH]!;
     this.ducker.process(input, wet, values[V.V_DUCK]!, values[V.V_DUCK_THRESHOLD]!, values[V.V_DUCK_RELEASE]!);
     this.quietFrames = peak > SILENCE ? 0 : this.quietFrames + n;
@@ -260,12 +261,12 @@ export class EchoProcessor implements EffectProcessor {
     const rightFirst = values[V.V_FIRST_SIDE]! >= 0.5;
     goals.input = values[V.V_INPUT]!;
     goals.feedback = values[V.V_FEEDBACK]!;
-    goals.hold = towards(goals.hold, values[V.V_HOLD]! >= 0.5 ? 1 : 0, share);
-    goals.cross = towards(goals.cross, pingPong ? 1 : routing === MONO ? 0 : values[V.V_CROSS_FEED]!, share);
-    goals.own = towards(goals.own, routing === STEREO ? 1 : 0.5, share);
-    goals.other = towards(goals.other, routing === STEREO ? 0 : 0.5, share);
-    goals.left = towards(goals.left, pingPong && rightFirst ? 0 : 1, share);
-    goals.right = towards(goals.right, pingPong && !rightFirst ? 0 : 1, share);
+    goals.hold = arrive(goals.hold, values[V.V_HOLD]! >= 0.5 ? 1 : 0, share);
+    goals.cross = arrive(goals.cross, pingPong ? 1 : routing === MONO ? 0 : values[V.V_CROSS_FEED]!, share);
+    goals.own = arrive(goals.own, routing === STEREO ? 1 : 0.5, share);
+    goals.other = arrive(goals.other, routing === STEREO ? 0 : 0.5, share);
+    goals.left = arrive(goals.left, pingPong && rightFirst ? 0 : 1, share);
+    goals.right = arrive(goals.right, pingPong && !rightFirst ? 0 : 1, share);
   }
 
   private delayLeft(values: Float64Array): number {

@@ -13,7 +13,7 @@ const RATE_OF_OFFSET = 0.25;
 /** From this many samples on, the long kernel never looks past what is written. */
 const SURE_OF_KERNEL = 9;
 
-/** What the repeats pass once on their way out: side offset, three-band EQ, width. */
+/** What the repeats pass once on their way out: side offset and three-band EQ. */
 export class WetTone {
   private readonly lines: readonly [DelayLine, DelayLine];
   private readonly offsets = new Float64Array(2);
@@ -91,20 +91,5 @@ export class WetTone {
     this.filters[first + 1]!.process(io, n, this.midG, midK, 1, midK * (mid - 1), 0);
     const rootHigh = Math.sqrt(high);
     this.filters[first + 2]!.process(io, n, this.highG * Math.sqrt(rootHigh), k, high, k * (1 - rootHigh) * rootHigh, 1 - high);
-  }
-
-  /** Mid/side width, moving from one value to another over the run; 1 leaves every bit alone. */
-  static widen(wet: StereoRun, n: number, from: number, to: number): void {
-    if (from === 1 && to === 1) return;
-    const step = (to - from) / n;
-    let width = from;
-    const { left, right } = wet;
-    for (let i = 0; i < n; i += 1) {
-      width += step;
-      const mid = 0.5 * (left[i]! + right[i]!);
-      const side = 0.5 * (left[i]! - right[i]!) * width;
-      left[i] = mid + side;
-      right[i] = mid - side;
-    }
   }
 }

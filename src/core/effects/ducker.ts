@@ -1,5 +1,5 @@
-import { followShare } from '../../dsp/onePole';
-import { STEP_FRAMES, type StereoRun } from '../define';
+import { followShare } from '../dsp/onePole';
+import { STEP_FRAMES, type StereoRun } from './define';
 
 const ATTACK_SECONDS = 0.005;
 /** Ducking reaches its full depth this far above its threshold. */

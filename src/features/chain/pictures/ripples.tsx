@@ -1,6 +1,6 @@
 import { G, Path } from 'react-native-svg';
-import type { Tap } from '../../core/analysis/tapList';
-import type { Tokens } from '../../ui/tokens';
+import type { Tap } from '../../../core/analysis/tapList';
+import type { Tokens } from '../../../ui/tokens';
 
 /** Height of a level: 48 dB between the waterline and the top. */
 export const heightOf = (level: number): number => Math.max(0, 1 + (20 * Math.log10(Math.max(level, 1e-5))) / 48);

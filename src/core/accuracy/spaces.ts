@@ -1,0 +1,95 @@
+import { decaySeconds, octaveBand } from '../analysis/decay';
+import { powerSpectrum } from '../analysis/spectrum';
+import { makeRandom } from '../dsp/random';
+import { runWet, impulse, type Stereo } from '../effects/testing';
+import { SPACES } from '../effects/reverb/params';
+import { toneHz } from './repeats';
+import { worst, type Accuracy } from './measure';
+
+const DECAYS = [0.3, 1, 2.7, 8, 20];
+
+function decayError(space: string, sampleRate: number): number {
+  return worst(DECAYS.map((seconds) => {
+    const out = runWet('reverb', { space, decay: seconds * 1000 }, { sampleRate, seconds: seconds * 1.1 + 0.3, input: impulse });
+    const measured = decaySeconds([octaveBand(out.left, 1000, sampleRate), octaveBand(out.right, 1000, sampleRate)], sampleRate);
+    return 100 * (measured / seconds - 1);
+  }));
+}
+
+/** Share of samples beyond one standard deviation over that of noise (J. S. Abel and P. Huang, "A simple, robust measure of reverberation echo density", 2006). */
+export function echoDensity(samples: Float64Array, at: number, half: number): number {
+  const weight = (k: number): number => 0.5 + 0.5 * Math.cos((Math.PI * k) / half);
+  let power = 0;
+  let total = 0;
+  for (let k = -half; k <= half; k += 1) {
+    power += weight(k) * samples[at + k]! * samples[at + k]!;
+    total += weight(k);
+  }
+  const deviation = Math.sqrt(power / total);
+  let beyond = 0;
+  for (let k = -half; k <= half; k += 1) if (Math.abs(samples[at + k]!) > deviation) beyond += weight(k);
+  return beyond / total / 0.3173;
+}
+
+/** How far the highest peak of a late tail stands over its surroundings, in dB, above 100 Hz. */
+function highestPeak(out: Stereo, sampleRate: number): number {
+  const size = 16_384;
+  const power = new Float64Array(size / 2 + 1);
+  for (const side of [out.left, out.right]) {
+    const late = side.subarray(side.length - size).map((x, i) => x * (0.5 - 0.5 * Math.cos((2 * Math.PI * i) / size)));
+    powerSpectrum(late).forEach((value, k) => (power[k] = power[k]! + value));
+  }
+  let most = -Infinity;
+  for (let k = Math.round((100 * size) / sampleRate); k < 0.4 * size; k += 1) {
+    const reach = Math.max(20, Math.round(k * 0.1));
+    const near = power.subarray(Math.max(1, k - reach), k + reach + 1);
+    const mean = near.reduce((sum, x) => sum + x, 0) / near.length;
+    most = Math.max(most, 10 * Math.log10(power[k]! / mean));
+  }
+  return most;
+}
+
+const rms = (samples: Float64Array, from: number, to: number): number => 10 * Math.log10(samples.subarray(from, to).reduce((sum, x) => sum + x * x, 1e-20) / (to - from));
+
+function sealedDrift(space: string): number {
+  const random = makeRandom(11);
+  const noise = Float32Array.from({ length: 48_000 }, () => random() - 0.5);
+  const out = runWet('reverb', { space, decay: 4000, modDepth: 0.5 }, { seconds: 62, input: (i) => noise[i] ?? 0, move: (step) => (step === 700 ? { freeze: 'sealed' } : null) });
+  const both = (from: number): number => 0.5 * (rms(out.left, from * 48_000, (from + 2) * 48_000) + rms(out.right, from * 48_000, (from + 2) * 48_000));
+  return worst([20, 40, 59].map((second) => both(second) - both(2)));
+}
+
+export const spacePromises: readonly Accuracy[] = [
+  ...SPACES.flatMap((space) => [44_100, 48_000, 96_000].map((rate): Accuracy => ({
+    effect: `Reverb, ${space}`, promise: `decay at 1 kHz for 0.3, 1, 2.7, 8 and 20 s, at ${rate / 1000} kHz (ISO 3382)`, unit: '%', limit: 5, measure: () => decayError(space, rate),
+  }))),
+  ...(['hall', 'plate'] as const).flatMap((space): Accuracy[] => [
+    {
+      effect: `Reverb, ${space}`, promise: 'as dense as noise within 100 ms (1 less the normalised echo density)', unit: '', limit: 0.2,
+      measure: () => { const out = runWet('reverb', { space, decay: 2000 }, { seconds: 0.4, input: impulse }); return Math.max(0, 1 - echoDensity(out.left, 4800, 480)); },
+    },
+    { effect: `Reverb, ${space}`, promise: 'no peak of a late tail stands far over its surroundings', unit: 'dB', limit: 12, measure: () => highestPeak(runWet('reverb', { space, decay: 2000 }, { seconds: 1.6, input: impulse }), 48_000) },
+  ]),
+  ...SPACES.map((space): Accuracy => ({ effect: `Reverb, ${space}`, promise: 'sealed freeze holds its level over a minute', unit: 'dB', limit: 1, measure: () => sealedDrift(space) })),
+  {
+    effect: 'Reverb', promise: 'sealed freeze stays in tune over half a minute', unit: 'cents', limit: 6,
+    measure: () => {
+      const out = runWet('reverb', { space: 'hall', decay: 4000, modDepth: 0.5 }, { seconds: 32, input: (i) => (i < 96_000 ? 0.3 * Math.sin((2 * Math.PI * 440 * i) / 48_000) : 0), move: (step) => (step === 1400 ? { freeze: 'sealed' } : null) });
+      return worst([1200 * Math.log2(toneHz(out.left, 440, 28 * 48_000, 31 * 48_000) / 440)]);
+    },
+  },
+  {
+    effect: 'Reverb', promise: 'open freeze takes sound in for half a minute and stays under full scale (peak)', unit: 'of full scale', limit: 1,
+    measure: () => worst([...runWet('reverb', { space: 'hall', decay: 8000, freeze: 'open' }, { seconds: 30, input: (i) => 0.5 * Math.sin(i * 0.05) + 0.4 * Math.sin(i * 0.0713) }).left.filter((_, i) => i > 48_000)]),
+  },
+  {
+    effect: 'Reverb', promise: 'leaving freeze decays as set (2 s)', unit: '%', limit: 5,
+    measure: () => {
+      const random = makeRandom(5);
+      const noise = Float32Array.from({ length: 24_000 }, () => random() - 0.5);
+      const out = runWet('reverb', { decay: 2000 }, { seconds: 9, input: (i) => noise[i] ?? 0, move: (step) => (step === 300 ? { freeze: 'sealed' } : step === 3750 ? { freeze: 'off' } : null) });
+      const [left, right] = [out.left.slice(5.1 * 48_000), out.right.slice(5.1 * 48_000)];
+      return worst([100 * (decaySeconds([octaveBand(left, 1000, 48_000), octaveBand(right, 1000, 48_000)], 48_000) / 2 - 1)]);
+    },
+  },
+];

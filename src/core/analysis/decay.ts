@@ -1,0 +1,50 @@
+import { StateVariable, tuning } from '../dsp/stateVariable';
+
+/** Band of one octave around `hz`: two band-passes in a row, each with the Q of an octave. */
+export function octaveBand(samples: ArrayLike<number>, hz: number, sampleRate: number): Float64Array {
+  const out = Float64Array.from(samples);
+  const { g, k } = tuning(hz, 1.2, sampleRate);
+  for (let pass = 0; pass < 2; pass += 1) new StateVariable().process(out, out.length, g, k, 0, k, 0);
+  return out;
+}
+
+/** Energy of all channels that is still to come at every frame, in dB under the whole, by backward integration (M. R. Schroeder, 1965; ISO 3382). */
+export function decayCurve(channels: readonly Float64Array[], frame: number): Float64Array {
+  const count = Math.floor((channels[0]?.length ?? 0) / frame);
+  const curve = new Float64Array(count);
+  let sum = 0;
+  for (let i = count - 1; i >= 0; i -= 1) {
+    for (const samples of channels) for (let k = i * frame; k < (i + 1) * frame; k += 1) sum += samples[k]! * samples[k]!;
+    curve[i] = sum;
+  }
+  const whole = curve[0] ?? 0;
+  for (let i = 0; i < count; i += 1) curve[i] = whole > 0 ? 10 * Math.log10(Math.max(curve[i]! / whole, 1e-20)) : -200;
+  return curve;
+}
+
+/**
+ * Seconds for a fall of 60 dB, from the straight line through the curve between two levels (ISO 3382: T30 by -5 and -35 dB).
+ * @returns NaN when the curve does not fall that far
+ */
+export function decaySeconds(channels: readonly Float64Array[], sampleRate: number, fromDb = -5, toDb = -35): number {
+  const frame = Math.max(1, Math.round(0.001 * sampleRate));
+  const curve = decayCurve(channels, frame);
+  let n = 0;
+  let sumX = 0;
+  let sumY = 0;
+  let sumXX = 0;
+  let sumXY = 0;
+  for (let i = 0; i < curve.length && curve[i]! > toDb; i += 1) {
+    const y = curve[i]!;
+    if (y > fromDb) continue;
+    n += 1;
+    sumX += i;
+    sumY += y;
+    sumXX += i * i;
+    sumXY += i * y;
+  }
+  const fallsFar = curve.some((level) => level <= toDb);
+  if (n < 2 || !fallsFar) return Number.NaN;
+  const slope = (n * sumXY - sumX * sumY) / (n * sumXX - sumX * sumX);
+  return ((-60 / slope) * frame) / sampleRate;
+}

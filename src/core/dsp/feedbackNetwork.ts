@@ -1,0 +1,70 @@
+import { NETWORK_BYTES } from './kernels/networkBytes';
+import { compiledKernel } from './kernels/load';
+import { laidOut, NETWORK_FRAMES, NETWORK_LINES, RINGS_AT, SHELF_FIGURES, type NetworkMemory } from './networkMemory';
+import { networkStep } from './networkScript';
+
+const PAGE = 65_536;
+
+type Step = (size: number, place: number, stages: number, moving: number) => number;
+
+/**
+ * Sixteen delay lines that feed one another through an orthogonal matrix, each with two first-order shelves in its way.
+ * Source: J.-M. Jot and A. Chaigne, "Digital delay networks for designing artificial reverberators" (1991); the matrix is
+ * a Walsh-Hadamard transform, of which a part may be left out to keep lines apart. Runs in steps of NETWORK_FRAMES.
+ * Lines must stay longer than a step and shorter than `size - NETWORK_FRAMES - 4`.
+ */
+export class FeedbackNetwork {
+  readonly memory: NetworkMemory;
+  /** How many of the four stages of the matrix mix. */
+  stages = 4;
+  readonly size: number;
+  private place = 0;
+  private readonly kernel: Step | null;
+  private readonly goal = new Float32Array(SHELF_FIGURES * NETWORK_LINES);
+
+  /** @param longest longest delay in samples  @param withKernel false leaves the work to TypeScript, which tests compare */
+  constructor(longest: number, withKernel = true) {
+    let size = 4 * NETWORK_FRAMES;
+    while (size < longest + NETWORK_FRAMES + 4) size *= 2;
+    this.size = size;
+    const bytes = RINGS_AT + NETWORK_LINES * size * 4;
+    const module = withKernel ? compiledKernel(NETWORK_BYTES) : null;
+    const memory = module ? new WebAssembly.Memory({ initial: Math.ceil(bytes / PAGE) }) : null;
+    this.memory = laidOut(memory ? memory.buffer : new ArrayBuffer(bytes), size);
+    this.kernel = module && memory ? (new WebAssembly.Instance(module, { env: { memory } }).exports.step as Step) : null;
+  }
+
+  clear(): void {
+    this.memory.rings.fill(0);
+    this.memory.states.fill(0);
+    this.place = 0;
+  }
+
+  /** Where shelf figure `index` of a line shall be at the end of the coming step. */
+  aim(line: number, index: number, value: number): void {
+    this.goal[index * NETWORK_LINES + line] = value;
+  }
+
+  /** Takes all goals at once. */
+  jump(): void {
+    this.memory.now.set(this.goal);
+    this.memory.move.fill(0);
+  }
+
+  /** @returns the highest level written into a line */
+  step(): number {
+    const { goal, memory } = this;
+    const { now, move, delays, slopes } = memory;
+    let moving = 0;
+    for (let i = 0; i < goal.length; i += 1) {
+      const step = (goal[i]! - now[i]!) / NETWORK_FRAMES;
+      move[i] = step;
+      if (step !== 0) moving = 1;
+    }
+    const peak = this.kernel ? this.kernel(this.size, this.place, this.stages, moving) : networkStep(memory, this.size, this.place, this.stages);
+    if (moving) now.set(goal);
+    for (let line = 0; line < NETWORK_LINES; line += 1) delays[line] = delays[line]! + slopes[line]! * NETWORK_FRAMES;
+    this.place = (this.place + NETWORK_FRAMES) & (this.size - 1);
+    return peak;
+  }
+}

@@ -1,0 +1,149 @@
+// AssemblyScript. One step of a feedback delay network of sixteen lines. The same work in TypeScript: dsp/networkScript.ts.
+// Layout of the memory: dsp/feedbackNetwork.ts.
+
+const LINES: i32 = 16;
+const FRAMES: i32 = 64;
+const ROW: usize = 64;
+const RUN: usize = 256;
+/** Sixteen figures each: the two shelves of a line as first-order sections, how they move a sample, and their states. */
+const NOW: usize = 0;
+const MOVE: usize = 384;
+const STATES: usize = 768;
+const OUT_GAINS: usize = 896;
+const IN_GAINS: usize = 1024;
+/** Delay of every line before the step, and how it moves a sample, as f64. */
+const DELAYS: usize = 1152;
+const SLOPES: usize = 1280;
+const INPUT: usize = 1408;
+const OUTPUT: usize = 1920;
+const READ: usize = 2432;
+const RINGS: usize = 6528;
+
+/** Four-point Lagrange reading at a moving place, as DelayLine.cubic. */
+function readMoving(ring: usize, mask: i32, place: i32, delay: f64, slope: f64, to: usize): void {
+  for (let i = 0; i < FRAMES; i += 1) {
+    delay += slope;
+    const from = <f64>(place + i) - delay;
+    const whole = Math.floor(from);
+    const f = <f32>(from - whole);
+    const at = <i32>whole;
+    const a = load<f32>(ring + (<usize>((at - 1) & mask) << 2));
+    const b = load<f32>(ring + (<usize>(at & mask) << 2));
+    const c = load<f32>(ring + (<usize>((at + 1) & mask) << 2));
+    const d = load<f32>(ring + (<usize>((at + 2) & mask) << 2));
+    const p = f + 1;
+    const q = f - 1;
+    const r = f - 2;
+    store<f32>(to + (<usize>i << 2), (-f * q * r * a) * (<f32>(1.0 / 6.0)) + p * q * r * b * 0.5 - p * f * r * c * 0.5 + p * f * q * d * (<f32>(1.0 / 6.0)));
+  }
+}
+
+function readWhole(ring: usize, mask: i32, from: i32, to: usize): void {
+  const at = from & mask;
+  if (at + FRAMES - 1 <= mask) memory.copy(to, ring + (<usize>at << 2), RUN);
+  else for (let i = 0; i < FRAMES; i += 1) store<f32>(to + (<usize>i << 2), load<f32>(ring + (<usize>((at + i) & mask) << 2)));
+}
+
+/** Adds what both sides hear of a line; `gains` holds left, and right sixteen figures later. */
+function hear(line: usize, from: usize): void {
+  const left = v128.load32_splat(OUT_GAINS + (line << 2));
+  const right = v128.load32_splat(OUT_GAINS + ROW + (line << 2));
+  for (let i: usize = 0; i < RUN; i += 16) {
+    const x = v128.load(from + i);
+    v128.store(OUTPUT + i, f32x4.add(v128.load(OUTPUT + i), f32x4.mul(left, x)));
+    v128.store(OUTPUT + RUN + i, f32x4.add(v128.load(OUTPUT + RUN + i), f32x4.mul(right, x)));
+  }
+}
+
+/** Both shelves of four lines at once, in place: samples are turned so that a vector holds one moment of four lines. */
+function absorb(group: usize, moving: bool): void {
+  const at = group * 16;
+  let b0 = v128.load(NOW + at), b1 = v128.load(NOW + ROW + at), a1 = v128.load(NOW + 2 * ROW + at);
+  let c0 = v128.load(NOW + 3 * ROW + at), c1 = v128.load(NOW + 4 * ROW + at), d1 = v128.load(NOW + 5 * ROW + at);
+  const b0m = v128.load(MOVE + at), b1m = v128.load(MOVE + ROW + at), a1m = v128.load(MOVE + 2 * ROW + at);
+  const c0m = v128.load(MOVE + 3 * ROW + at), c1m = v128.load(MOVE + 4 * ROW + at), d1m = v128.load(MOVE + 5 * ROW + at);
+  let s = v128.load(STATES + at), t = v128.load(STATES + ROW + at);
+  const tiny = f32x4.splat(1e-15);
+  const from = READ + group * 4 * RUN;
+  for (let i: usize = 0; i < RUN; i += 16) {
+    const r0 = v128.load(from + i), r1 = v128.load(from + RUN + i), r2 = v128.load(from + 2 * RUN + i), r3 = v128.load(from + 3 * RUN + i);
+    const t0 = v128.shuffle<i32>(r0, r1, 0, 4, 1, 5), t1 = v128.shuffle<i32>(r2, r3, 0, 4, 1, 5);
+    const t2 = v128.shuffle<i32>(r0, r1, 2, 6, 3, 7), t3 = v128.shuffle<i32>(r2, r3, 2, 6, 3, 7);
+    let x0 = v128.shuffle<i64>(t0, t1, 0, 2), x1 = v128.shuffle<i64>(t0, t1, 1, 3);
+    let x2 = v128.shuffle<i64>(t2, t3, 0, 2), x3 = v128.shuffle<i64>(t2, t3, 1, 3);
+    for (let k = 0; k < 4; k += 1) {
+      if (moving) {
+        b0 = f32x4.add(b0, b0m); b1 = f32x4.add(b1, b1m); a1 = f32x4.add(a1, a1m);
+        c0 = f32x4.add(c0, c0m); c1 = f32x4.add(c1, c1m); d1 = f32x4.add(d1, d1m);
+      }
+      const x = x0;
+      const y = f32x4.add(f32x4.mul(b0, x), s);
+      s = f32x4.sub(f32x4.add(f32x4.sub(f32x4.mul(b1, x), f32x4.mul(a1, y)), tiny), tiny);
+      const z = f32x4.add(f32x4.mul(c0, y), t);
+      t = f32x4.sub(f32x4.add(f32x4.sub(f32x4.mul(c1, y), f32x4.mul(d1, z)), tiny), tiny);
+      x0 = x1; x1 = x2; x2 = x3; x3 = z;
+    }
+    const u0 = v128.shuffle<i32>(x0, x1, 0, 4, 1, 5), u1 = v128.shuffle<i32>(x2, x3, 0, 4, 1, 5);
+    const u2 = v128.shuffle<i32>(x0, x1, 2, 6, 3, 7), u3 = v128.shuffle<i32>(x2, x3, 2, 6, 3, 7);
+    v128.store(from + i, v128.shuffle<i64>(u0, u1, 0, 2));
+    v128.store(from + RUN + i, v128.shuffle<i64>(u0, u1, 1, 3));
+    v128.store(from + 2 * RUN + i, v128.shuffle<i64>(u2, u3, 0, 2));
+    v128.store(from + 3 * RUN + i, v128.shuffle<i64>(u2, u3, 1, 3));
+  }
+  v128.store(STATES + at, s);
+  v128.store(STATES + ROW + at, t);
+}
+
+/** One stage of the fast Walsh-Hadamard transform over the lines: sums and differences of lines `span` apart. */
+function mixStage(span: i32): void {
+  const half = f32x4.splat(<f32>0.7071067811865476);
+  for (let line = 0; line < LINES; line += 1) {
+    if (line & span) continue;
+    const p = READ + <usize>line * RUN;
+    const q = p + <usize>span * RUN;
+    for (let i: usize = 0; i < RUN; i += 16) {
+      const a = v128.load(p + i), b = v128.load(q + i);
+      v128.store(p + i, f32x4.mul(half, f32x4.add(a, b)));
+      v128.store(q + i, f32x4.mul(half, f32x4.sub(a, b)));
+    }
+  }
+}
+
+function write(line: usize, ring: usize, mask: i32, place: i32): v128 {
+  const left = v128.load32_splat(IN_GAINS + (line << 2));
+  const right = v128.load32_splat(IN_GAINS + ROW + (line << 2));
+  const tiny = f32x4.splat(1e-15);
+  let peak = f32x4.splat(0);
+  for (let i: usize = 0; i < RUN; i += 16) {
+    let x = v128.load(READ + line * RUN + i);
+    x = f32x4.add(x, f32x4.add(f32x4.mul(left, v128.load(INPUT + i)), f32x4.mul(right, v128.load(INPUT + RUN + i))));
+    x = f32x4.sub(f32x4.add(x, tiny), tiny);
+    peak = f32x4.max(peak, f32x4.abs(x));
+    v128.store(ring + (<usize>place << 2) + i, x);
+  }
+  return peak;
+}
+
+/**
+ * @param size length of a ring, a power of two that FRAMES divides  @param place where the lines are written next, a multiple of FRAMES
+ * @param stages how many of the four mixing stages run  @param moving whether the shelves move  @returns the highest level written
+ */
+export function step(size: i32, place: i32, stages: i32, moving: bool): f32 {
+  memory.fill(OUTPUT, 0, 2 * RUN);
+  const mask = size - 1;
+  for (let line: usize = 0; line < <usize>LINES; line += 1) {
+    const ring = RINGS + line * (<usize>size << 2);
+    const to = READ + line * RUN;
+    const delay = load<f64>(DELAYS + (line << 3));
+    const slope = load<f64>(SLOPES + (line << 3));
+    const whole = <i32>delay;
+    if (slope == 0 && <f64>whole == delay) readWhole(ring, mask, place - whole, to);
+    else readMoving(ring, mask, place, delay, slope, to);
+    hear(line, to);
+  }
+  for (let group: usize = 0; group < 4; group += 1) absorb(group, moving);
+  for (let stage = 0; stage < stages; stage += 1) mixStage(1 << stage);
+  let peak = f32x4.splat(0);
+  for (let line: usize = 0; line < <usize>LINES; line += 1) peak = f32x4.max(peak, write(line, RINGS + line * (<usize>size << 2), mask, place));
+  return max(max(f32x4.extract_lane(peak, 0), f32x4.extract_lane(peak, 1)), max(f32x4.extract_lane(peak, 2), f32x4.extract_lane(peak, 3)));
+}

@@ -1,0 +1,41 @@
+export const NETWORK_LINES = 16;
+export const NETWORK_FRAMES = 64;
+/** Figures of a line's two shelves: b0 b1 a1 of one, then of the other. */
+export const SHELF_FIGURES = 6;
+/** Where the rings lie, in bytes; this and the figures below stand in kernels/network.as.ts too. */
+export const RINGS_AT = 6528;
+
+export interface NetworkMemory {
+  readonly now: Float32Array;
+  readonly move: Float32Array;
+  readonly states: Float32Array;
+  /** What left hears of each line, then right. */
+  readonly outGains: Float32Array;
+  /** What each line takes of left, then of right. */
+  readonly inGains: Float32Array;
+  /** In samples before the step, and how they move a sample. */
+  readonly delays: Float64Array;
+  readonly slopes: Float64Array;
+  /** Left, then right. */
+  readonly input: Float32Array;
+  readonly output: Float32Array;
+  readonly read: Float32Array;
+  readonly rings: Float32Array;
+}
+
+export function laidOut(buffer: ArrayBuffer, size: number): NetworkMemory {
+  const floats = (at: number, length: number): Float32Array => new Float32Array(buffer, at, length);
+  return {
+    now: floats(0, SHELF_FIGURES * NETWORK_LINES),
+    move: floats(384, SHELF_FIGURES * NETWORK_LINES),
+    states: floats(768, 2 * NETWORK_LINES),
+    outGains: floats(896, 2 * NETWORK_LINES),
+    inGains: floats(1024, 2 * NETWORK_LINES),
+    delays: new Float64Array(buffer, 1152, NETWORK_LINES),
+    slopes: new Float64Array(buffer, 1280, NETWORK_LINES),
+    input: floats(1408, 2 * NETWORK_FRAMES),
+    output: floats(1920, 2 * NETWORK_FRAMES),
+    read: floats(2432, NETWORK_LINES * NETWORK_FRAMES),
+    rings: floats(RINGS_AT, NETWORK_LINES * size),
+  };
+}

@@ -1,0 +1,112 @@
+import { NETWORK_FRAMES as FRAMES, NETWORK_LINES as LINES, type NetworkMemory } from './networkMemory';
+
+const HALF = Math.SQRT1_2;
+
+/** One step of the network in TypeScript: the reference of kernels/network.as.ts, and what runs where that cannot. @returns the highest level written */
+export function networkStep(m: NetworkMemory, size: number, place: number, stages: number): number {
+  m.output.fill(0);
+  for (let line = 0; line < LINES; line += 1) {
+    readLine(m, line, size, place);
+    hear(m, line);
+  }
+  for (let line = 0; line < LINES; line += 1) absorb(m, line);
+  for (let stage = 0; stage < stages; stage += 1) mixStage(m.read, 1 << stage);
+  let peak = 0;
+  for (let line = 0; line < LINES; line += 1) {
+    const risen = writeLine(m, line, size, place);
+    if (risen > peak) peak = risen;
+  }
+  return peak;
+}
+
+function readLine(m: NetworkMemory, line: number, size: number, place: number): void {
+  const { rings, read } = m;
+  const ring = line * size;
+  const mask = size - 1;
+  const to = line * FRAMES;
+  const slope = m.slopes[line]!;
+  let delay = m.delays[line]!;
+  if (slope === 0 && delay === Math.floor(delay)) {
+    for (let i = 0; i < FRAMES; i += 1) read[to + i] = rings[ring + ((place + i - delay) & mask)]!;
+    return;
+  }
+  for (let i = 0; i < FRAMES; i += 1) {
+    delay += slope;
+    const from = place + i - delay;
+    const at = Math.floor(from);
+    const f = from - at;
+    const p = f + 1;
+    const q = f - 1;
+    const r = f - 2;
+    read[to + i] =
+      (-f * q * r * rings[ring + ((at - 1) & mask)]!) / 6 + (p * q * r * rings[ring + (at & mask)]!) / 2 - (p * f * r * rings[ring + ((at + 1) & mask)]!) / 2 +
+      (p * f * q * rings[ring + ((at + 2) & mask)]!) / 6;
+  }
+}
+
+function hear({ read, output, outGains }: NetworkMemory, line: number): void {
+  const left = outGains[line]!;
+  const right = outGains[LINES + line]!;
+  const from = line * FRAMES;
+  for (let i = 0; i < FRAMES; i += 1) {
+    const x = read[from + i]!;
+    output[i] = output[i]! + left * x;
+    output[FRAMES + i] = output[FRAMES + i]! + right * x;
+  }
+}
+
+/** Two first-order sections in transposed form, their figures moving in a straight line. */
+function absorb({ read, now, move, states }: NetworkMemory, line: number): void {
+  let b0 = now[line]!, b1 = now[LINES + line]!, a1 = now[2 * LINES + line]!;
+  let c0 = now[3 * LINES + line]!, c1 = now[4 * LINES + line]!, d1 = now[5 * LINES + line]!;
+  const b0m = move[line]!, b1m = move[LINES + line]!, a1m = move[2 * LINES + line]!;
+  const c0m = move[3 * LINES + line]!, c1m = move[4 * LINES + line]!, d1m = move[5 * LINES + line]!;
+  let s = states[line]!;
+  let t = states[LINES + line]!;
+  const from = line * FRAMES;
+  for (let i = 0; i < FRAMES; i += 1) {
+    b0 += b0m;
+    b1 += b1m;
+    a1 += a1m;
+    c0 += c0m;
+    c1 += c1m;
+    d1 += d1m;
+    const x = read[from + i]!;
+    const y = b0 * x + s;
+    s = b1 * x - a1 * y + 1e-15 - 1e-15;
+    const z = c0 * y + t;
+    t = c1 * y - d1 * z + 1e-15 - 1e-15;
+    read[from + i] = z;
+  }
+  states[line] = s;
+  states[LINES + line] = t;
+}
+
+function mixStage(read: Float32Array, span: number): void {
+  for (let line = 0; line < LINES; line += 1) {
+    if (line & span) continue;
+    const p = line * FRAMES;
+    const q = p + span * FRAMES;
+    for (let i = 0; i < FRAMES; i += 1) {
+      const a = read[p + i]!;
+      const b = read[q + i]!;
+      read[p + i] = HALF * (a + b);
+      read[q + i] = HALF * (a - b);
+    }
+  }
+}
+
+function writeLine({ read, rings, input, inGains }: NetworkMemory, line: number, size: number, place: number): number {
+  const left = inGains[line]!;
+  const right = inGains[LINES + line]!;
+  const from = line * FRAMES;
+  const to = line * size + place;
+  let peak = 0;
+  for (let i = 0; i < FRAMES; i += 1) {
+    const x = read[from + i]! + left * input[i]! + right * input[FRAMES + i]! + 1e-15 - 1e-15;
+    rings[to + i] = x;
+    const level = x < 0 ? -x : x;
+    if (level > peak) peak = level;
+  }
+  return peak;
+}

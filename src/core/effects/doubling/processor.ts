@@ -1,0 +1,153 @@
+import { sinTurns } from '../../dsp/approx';
+import { DelayLine } from '../../dsp/delayLine';
+import { arrive, followShare } from '../../dsp/onePole';
+import { PeakGuard } from '../../dsp/peakGuard';
+import { STEP_FRAMES, type EffectProcessor, type StereoRun } from '../define';
+import { placesOf } from '../places';
+import { doublingParams, MOST_VOICES } from './params';
+
+const AT = placesOf(doublingParams);
+const SWITCH_SECONDS = 0.03;
+/** A detuned voice reads with two heads in turn, each for this long: long enough for a bass note. */
+const WINDOW_SECONDS = 0.06;
+/** Each voice comes later than the first by this share of the time. */
+const LATER = [1, 1.37, 1.71, 2.13] as const;
+const PAN = [-1, 1, -0.55, 0.55] as const;
+const BEND = [1, -1, 0.62, -0.62] as const;
+const LONGEST_SECONDS = 0.12 * 2.13 + 0.008 + WINDOW_SECONDS;
+const CEILING = 1.5;
+const GUARD_RELEASE_SECONDS = 0.2;
+const SILENCE = 1e-6;
+const PATIENCE_SECONDS = 0.6;
+
+/** More takes of the same part: each later, a little off pitch, wandering, and at its own place. */
+export class DoublingProcessor implements EffectProcessor {
+  private readonly line: DelayLine;
+  private readonly guard: PeakGuard;
+  private readonly delays = new Float64Array(STEP_FRAMES);
+  private readonly heads = [new Float64Array(STEP_FRAMES), new Float64Array(STEP_FRAMES)] as const;
+  private readonly levels = new Float64Array(STEP_FRAMES);
+  private readonly back = new Float64Array(STEP_FRAMES);
+  private readonly into = new Float64Array(STEP_FRAMES);
+  private readonly inUse = new Float64Array(MOST_VOICES);
+  private readonly offset = new Float64Array(MOST_VOICES);
+  private readonly turns = new Float64Array(MOST_VOICES);
+  private readonly share: number;
+  private readonly window: number;
+  private phase = 0;
+  private feedback = 0;
+  private quietFrames = Infinity;
+
+  constructor(private readonly sampleRate: number) {
+    this.line = new DelayLine(LONGEST_SECONDS * sampleRate + 2 * STEP_FRAMES, STEP_FRAMES);
+    this.guard = new PeakGuard(CEILING, GUARD_RELEASE_SECONDS, sampleRate);
+    this.share = followShare(SWITCH_SECONDS, STEP_FRAMES, sampleRate);
+    this.window = WINDOW_SECONDS * sampleRate;
+  }
+
+  get silent(): boolean {
+    return this.quietFrames > PATIENCE_SECONDS * this.sampleRate;
+  }
+
+  takeGuardGain(): number {
+    return this.guard.takeLowest();
+  }
+
+  reset(seconds: number, values: Float64Array): void {
+    this.line.clear();
+    this.back.fill(0);
+    this.locate(seconds, values);
+  }
+
+  locate(seconds: number, values: Float64Array): void {
+    const phase = seconds * values[AT.driftRate]!;
+    this.phase = phase - Math.floor(phase);
+    for (let voice = 0; voice < MOST_VOICES; voice += 1) {
+      this.inUse[voice] = voice < Math.round(values[AT.voices]!) ? 1 : 0;
+      this.offset[voice] = this.offsetOf(voice, values);
+      const turns = seconds * this.turnRate(voice, values) * this.sampleRate;
+      this.turns[voice] = turns - Math.floor(turns);
+    }
+    this.feedback = values[AT.feedback]!;
+    this.guard.clear();
+    this.quietFrames = Infinity;
+  }
+
+  process(input: StereoRun, wet: StereoRun, values: Float64Array): void {
+    const n = STEP_FRAMES;
+    const { into, back } = this;
+    const feedbackStep = (values[AT.feedback]! - this.feedback) / n;
+    let peak = 0;
+    for (let i = 0; i < n; i += 1) {
+      this.feedback += feedbackStep;
+      const x = 0.5 * (input.left[i]! + input.right[i]!) + back[i]! * this.feedback;
+      into[i] = x + 1e-15 - 1e-15;
+      if (x > peak) peak = x;
+      else if (-x > peak) peak = -x;
+    }
+    this.guard.process(into, into, n);
+    this.line.write(into, n);
+    wet.left.fill(0);
+    wet.right.fill(0);
+    back.fill(0);
+    this.phase += (values[AT.driftRate]! * n) / this.sampleRate;
+    this.phase -= Math.floor(this.phase);
+    const level = 1 / Math.sqrt(Math.max(1, Math.round(values[AT.voices]!)));
+    for (let voice = 0; voice < MOST_VOICES; voice += 1) this.voice(voice, wet, values, level);
+    this.quietFrames = peak > SILENCE ? 0 : this.quietFrames + n;
+  }
+
+  private offsetOf(voice: number, values: Float64Array): number {
+    const wander = values[AT.drift] === 0 ? 0 : values[AT.drift]! * (1 + sinTurns(this.phase + voice * 0.29));
+    return ((values[AT.time]! * LATER[voice as 0 | 1 | 2 | 3] + 0.5 * wander) * this.sampleRate) / 1000;
+  }
+
+  /** Turns of a voice's pair of heads per sample: a head that moves against the line at `ratio - 1` crosses the window once a turn. */
+  private turnRate(voice: number, values: Float64Array): number {
+    if (values[AT.detune] === 0) return 0;
+    const ratio = Math.pow(2, (values[AT.detune]! * BEND[voice as 0 | 1 | 2 | 3]) / 1200);
+    return (ratio - 1) / this.window;
+  }
+
+  private voice(voice: number, wet: StereoRun, values: Float64Array, level: number): void {
+    const n = STEP_FRAMES;
+    const from = this.inUse[voice]!;
+    const to = arrive(from, voice < Math.round(values[AT.voices]!) ? 1 : 0, this.share);
+    this.inUse[voice] = to;
+    const start = this.offset[voice]!;
+    const end = this.offsetOf(voice, values);
+    this.offset[voice] = end;
+    const rate = this.turnRate(voice, values);
+    const turns = this.turns[voice]!;
+    const moved = turns + rate * n;
+    this.turns[voice] = moved - Math.floor(moved);
+    if (from === 0 && to === 0) return;
+    this.head(0, start, end, turns, rate);
+    if (rate !== 0) this.head(1, start, end, turns + 0.5, rate);
+    const pan = PAN[voice as 0 | 1 | 2 | 3] * values[AT.spread]!;
+    const left = level * Math.sqrt(0.5 * (1 - pan));
+    const right = level * Math.sqrt(0.5 * (1 + pan));
+    const a = this.heads[0];
+    const b = this.heads[1];
+    for (let i = 0; i < n; i += 1) {
+      const share = this.levels[i]!;
+      const x = (rate === 0 ? a[i]! : b[i]! + (a[i]! - b[i]!) * share) * (from + ((to - from) * (i + 1)) / n);
+      wet.left[i] = wet.left[i]! + left * x;
+      wet.right[i] = wet.right[i]! + right * x;
+      this.back[i] = this.back[i]! + 0.5 * level * x;
+    }
+  }
+
+  /** One head: its delay falls from the window's length to nothing as it turns (rises when the pitch is lowered); `levels` is how much of the first is heard. */
+  private head(which: 0 | 1, start: number, end: number, turns: number, rate: number): void {
+    const n = STEP_FRAMES;
+    const step = (end - start) / n;
+    for (let i = 0; i < n; i += 1) {
+      const phase = turns + rate * (i + 1);
+      const turn = phase - Math.floor(phase);
+      this.delays[i] = n + start + step * (i + 1) + (rate === 0 ? 0 : (1 - turn) * this.window);
+      if (which === 0) this.levels[i] = rate === 0 ? 1 : 0.5 - 0.5 * sinTurns(turn + 0.25);
+    }
+    this.line.readMoving(this.delays, n, this.heads[which]);
+  }
+}

@@ -1,0 +1,26 @@
+import { figure, frequency, toggle } from '../../params/make';
+import type { NumberParam, Params } from '../../params/param';
+import { LOG } from '../../params/taper';
+import { WHOLLY_WET } from '../common';
+
+const level = (label: string, group: string): NumberParam => figure({ label, group, hint: 'Raises or lowers this band.', unit: 'db', min: -24, max: 24, initial: 0, notches: [0] });
+const place = (label: string, group: string, initial: number): NumberParam => frequency({ label, group, hint: 'Where this band works.', initial });
+const q = (label: string, group: string): NumberParam => figure({ label, group, hint: 'Wide at the left, narrow at the right.', unit: 'count', min: 0.2, max: 12, initial: 1, taper: LOG });
+
+export const eqParams = {
+  ...WHOLLY_WET,
+  lowCutOn: toggle({ label: 'Low cut', group: 'Cuts', hint: 'Takes away below, 12 dB an octave.', initial: false }),
+  lowCut: place('Low cut from', 'Cuts', 60),
+  highCutOn: toggle({ label: 'High cut', group: 'Cuts', hint: 'Takes away above, 12 dB an octave.', initial: false }),
+  highCut: place('High cut from', 'Cuts', 14_000),
+  lowHz: place('Low', 'Shelves', 140),
+  lowDb: level('Low level', 'Shelves'),
+  highHz: place('High', 'Shelves', 6000),
+  highDb: level('High level', 'Shelves'),
+  bodyHz: place('Body', 'Bells', 420),
+  bodyDb: level('Body level', 'Bells'),
+  bodyQ: q('Body width', 'Bells'),
+  edgeHz: place('Edge', 'Bells', 2600),
+  edgeDb: level('Edge level', 'Bells'),
+  edgeQ: q('Edge width', 'Bells'),
+} satisfies Params;

@@ -1,0 +1,91 @@
+import { arrive, followShare } from '../../dsp/onePole';
+import { StateVariable } from '../../dsp/stateVariable';
+import { STEP_FRAMES, type EffectProcessor, type StereoRun } from '../define';
+import { SECOND_ORDER_Q } from '../filter/processor';
+import { placesOf } from '../places';
+import { Quiet } from '../quiet';
+import { eqParams } from './params';
+
+const AT = placesOf(eqParams);
+const BANDS = 6;
+const SWITCH_SECONDS = 0.01;
+
+/**
+ * Six state-variable filters in a row on each side; cuts, shelves and bells differ in their mixing weights alone.
+ * Source: Andrew Simper, "Solving the continuous SVF equations using trapezoidal integration" (2013).
+ */
+export class EqProcessor implements EffectProcessor {
+  private readonly filters = Array.from({ length: 2 * BANDS }, () => new StateVariable());
+  private readonly quiet: Quiet;
+  private readonly share: number;
+  private lowCut = 0;
+  private highCut = 0;
+
+  constructor(private readonly sampleRate: number) {
+    this.quiet = new Quiet(0.5, sampleRate);
+    this.share = followShare(SWITCH_SECONDS, STEP_FRAMES, sampleRate);
+  }
+
+  get silent(): boolean {
+    return this.quiet.silent;
+  }
+
+  takeGuardGain(): number {
+    return 1;
+  }
+
+  reset(_seconds: number, values: Float64Array): void {
+    for (let i = 0; i < this.filters.length; i += 1) this.filters[i]!.clear();
+    this.locate(0, values);
+  }
+
+  locate(_seconds: number, values: Float64Array): void {
+    this.lowCut = values[AT.lowCutOn]!;
+    this.highCut = values[AT.highCutOn]!;
+    this.quiet.clear();
+  }
+
+  process(input: StereoRun, wet: StereoRun, values: Float64Array): void {
+    this.quiet.listen(input);
+    wet.left.set(input.left);
+    wet.right.set(input.right);
+    this.lowCut = arrive(this.lowCut, values[AT.lowCutOn]!, this.share);
+    this.highCut = arrive(this.highCut, values[AT.highCutOn]!, this.share);
+    const k = 1 / SECOND_ORDER_Q;
+    const { lowCut, highCut } = this;
+    if (lowCut > 0) this.band(0, wet, this.tan(values[AT.lowCut]!), k, 1, -k * lowCut, -lowCut);
+    if (highCut > 0) this.band(1, wet, this.tan(values[AT.highCut]!), k, 1 - highCut, 0, highCut);
+    this.lowShelf(wet, values[AT.lowHz]!, values[AT.lowDb]!);
+    this.bell(3, wet, values[AT.bodyHz]!, values[AT.bodyDb]!, values[AT.bodyQ]!);
+    this.bell(4, wet, values[AT.edgeHz]!, values[AT.edgeDb]!, values[AT.edgeQ]!);
+    this.highShelf(wet, values[AT.highHz]!, values[AT.highDb]!);
+  }
+
+  private lowShelf(wet: StereoRun, hz: number, db: number): void {
+    const k = 1 / SECOND_ORDER_Q;
+    const root = Math.pow(10, db / 40);
+    this.band(2, wet, this.tan(hz) / Math.sqrt(root), k, 1, k * (root - 1), root * root - 1);
+  }
+
+  private highShelf(wet: StereoRun, hz: number, db: number): void {
+    const k = 1 / SECOND_ORDER_Q;
+    const root = Math.pow(10, db / 40);
+    this.band(5, wet, this.tan(hz) * Math.sqrt(root), k, root * root, k * (1 - root) * root, 1 - root * root);
+  }
+
+  private bell(index: number, wet: StereoRun, hz: number, db: number, q: number): void {
+    const root = Math.pow(10, db / 40);
+    const k = 1 / (q * root);
+    this.band(index, wet, this.tan(hz), k, 1, k * (root * root - 1), 0);
+  }
+
+  private tan(hz: number): number {
+    const most = 0.49 * this.sampleRate;
+    return Math.tan((Math.PI * (hz > most ? most : hz)) / this.sampleRate);
+  }
+
+  private band(index: number, wet: StereoRun, g: number, k: number, direct: number, band: number, low: number): void {
+    this.filters[index]!.process(wet.left, STEP_FRAMES, g, k, direct, band, low);
+    this.filters[BANDS + index]!.process(wet.right, STEP_FRAMES, g, k, direct, band, low);
+  }
+}

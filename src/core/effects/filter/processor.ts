@@ -1,0 +1,124 @@
+import { arrive, followShare } from '../../dsp/onePole';
+import { shapeAt } from '../../dsp/lfo';
+import { saturate } from '../../dsp/saturate';
+import { StateVariable } from '../../dsp/stateVariable';
+import { STEP_FRAMES, type EffectProcessor, type StereoRun } from '../define';
+import { placesOf } from '../places';
+import { Quiet } from '../quiet';
+import { filterParams } from './params';
+
+const AT = placesOf(filterParams);
+const KINDS = 4;
+const SWITCH_SECONDS = 0.01;
+const TAPE = 0;
+/** The follower hears from this level on; full scale opens it wholly. */
+const FLOOR_DB = -48;
+/** Damping of the two stages of a Butterworth filter of fourth order, and of one of second. */
+export const FOURTH_ORDER_Q = [0.541196, 1.306563] as const;
+export const SECOND_ORDER_Q = 0.707107;
+const MOST_RESONANCE = 14;
+
+/** A state-variable filter for each side, twice for the steeper slope. */
+export class FilterProcessor implements EffectProcessor {
+  private readonly stages = [new StateVariable(), new StateVariable(), new StateVariable(), new StateVariable()] as const;
+  private readonly weights = new Float64Array(KINDS);
+  private readonly shaped = new Float64Array(STEP_FRAMES);
+  private readonly quiet: Quiet;
+  private readonly switchShare: number;
+  private steep = 0;
+  private phase = 0;
+  private level = 0;
+  private drive = 1;
+
+  constructor(private readonly sampleRate: number) {
+    this.quiet = new Quiet(0.5, sampleRate);
+    this.switchShare = followShare(SWITCH_SECONDS, STEP_FRAMES, sampleRate);
+  }
+
+  get silent(): boolean {
+    return this.quiet.silent;
+  }
+
+  takeGuardGain(): number {
+    return 1;
+  }
+
+  reset(seconds: number, values: Float64Array): void {
+    for (let i = 0; i < this.stages.length; i += 1) this.stages[i]!.clear();
+    this.level = 0;
+    this.locate(seconds, values);
+  }
+
+  locate(seconds: number, values: Float64Array): void {
+    this.phase = seconds * values[AT.lfoRate]!;
+    this.drive = driveOf(values);
+    this.choose(values, 1);
+    this.quiet.clear();
+  }
+
+  process(input: StereoRun, wet: StereoRun, values: Float64Array): void {
+    this.quiet.listen(input);
+    this.choose(values, this.switchShare);
+    const cutoff = this.cutoff(input, values);
+    const drive = driveOf(values);
+    this.side(0, input.left, wet.left, values, cutoff, drive);
+    this.side(2, input.right, wet.right, values, cutoff, drive);
+    this.drive = drive;
+  }
+
+  private choose(values: Float64Array, share: number): void {
+    const kind = values[AT.kind]!;
+    for (let i = 0; i < KINDS; i += 1) this.weights[i] = arrive(this.weights[i]!, i === kind ? 1 : 0, share);
+    this.steep = arrive(this.steep, values[AT.slope]!, share);
+  }
+
+  /** Where the filter shall stand at the end of the step, in Hz. */
+  private cutoff(input: StereoRun, values: Float64Array): number {
+    const phase = this.phase + (values[AT.lfoRate]! * STEP_FRAMES) / this.sampleRate;
+    this.phase = phase - Math.floor(phase);
+    const depth = values[AT.lfoDepth]!;
+    const follow = values[AT.envelope]!;
+    let octaves = depth === 0 ? 0 : depth * shapeAt(values[AT.lfoShape]!, this.phase);
+    if (follow !== 0) octaves += follow * this.follow(input, values);
+    const hz = octaves === 0 ? values[AT.cutoff]! : values[AT.cutoff]! * Math.pow(2, octaves);
+    return hz < 15 ? 15 : hz > 0.49 * this.sampleRate ? 0.49 * this.sampleRate : hz;
+  }
+
+  /** Level of the input from 0 (silent) to 1 (full scale), by its peaks. */
+  private follow(input: StereoRun, values: Float64Array): number {
+    let peak = 0;
+    for (let i = 0; i < STEP_FRAMES; i += 1) {
+      const l = Math.abs(input.left[i]!);
+      const r = Math.abs(input.right[i]!);
+      if (l > peak) peak = l;
+      if (r > peak) peak = r;
+    }
+    const ms = peak > this.level ? values[AT.attack]! : values[AT.release]!;
+    this.level += (peak - this.level) * followShare(ms / 1000, STEP_FRAMES, this.sampleRate) + 1e-15 - 1e-15;
+    const share = 1 - (20 * Math.log10(this.level + 1e-9)) / FLOOR_DB;
+    return share < 0 ? 0 : share > 1 ? 1 : share;
+  }
+
+  private side(first: 0 | 2, from: Float64Array, io: Float64Array, values: Float64Array, cutoff: number, drive: number): void {
+    if (drive > 1 || this.drive > 1) saturate(from, io, STEP_FRAMES, TAPE, this.drive, drive);
+    else io.set(from);
+    const lift = Math.pow(MOST_RESONANCE, values[AT.resonance]!);
+    const g = Math.tan((Math.PI * cutoff) / this.sampleRate);
+    const { steep } = this;
+    const q = SECOND_ORDER_Q + (FOURTH_ORDER_Q[1] - SECOND_ORDER_Q) * steep;
+    this.stage(this.stages[first]!, io, g, 1 / (q * lift));
+    // The second stage stays at work unheard when the slope is gentle, so that a change of slope finds it in step.
+    this.shaped.set(io);
+    this.stage(this.stages[first + 1]!, this.shaped, g, 1 / FOURTH_ORDER_Q[0]);
+    if (steep === 0) return;
+    for (let i = 0; i < STEP_FRAMES; i += 1) io[i] = io[i]! + (this.shaped[i]! - io[i]!) * steep;
+  }
+
+  private stage(stage: StateVariable, io: Float64Array, g: number, k: number): void {
+    const { weights } = this;
+    const low = weights[0]!, high = weights[1]!, band = weights[2]!, notch = weights[3]!;
+    stage.process(io, STEP_FRAMES, g, k, high + notch, k * (band - high - notch), low - high);
+  }
+}
+
+const driveOf = (values: Float64Array): number => (values[AT.drive] === 0 ? 1 : Math.pow(10, values[AT.drive]! / 20));

@@ -1,0 +1,101 @@
+import type { Tap } from '../analysis/tapList';
+
+/** What a drag along one axis changes: `add` moves the value by `scale` for each unit of the axis, `times` multiplies it by the ratio of the places. */
+export interface Pull {
+  readonly param: string;
+  /** The value now, in the parameter's own unit. */
+  readonly value: number;
+  readonly by: 'add' | 'times';
+  readonly scale: number;
+  readonly min: number;
+  readonly max: number;
+  /** A time, which may fall on a note value. */
+  readonly time: boolean;
+}
+
+/** A place of a picture that can be taken hold of, in the units of its axes. */
+export interface Handle {
+  readonly label: string;
+  readonly x: number;
+  readonly y: number;
+  readonly pullX: Pull | null;
+  readonly pullY: Pull | null;
+}
+
+/** Repeats on a time line, each with its place, its level on each side and its brightness, as the effect makes them. */
+export interface RepeatsPicture {
+  readonly kind: 'repeats';
+  readonly taps: readonly Tap[];
+  /** Time of the first repeat as set, in seconds. */
+  readonly firstSeconds: number;
+  readonly feedback: number;
+  /** Length of the picture in seconds. */
+  readonly spanSeconds: number;
+  /** Seconds and level. */
+  readonly handles: readonly Handle[];
+}
+
+/** How a space falls silent, from its own impulse. Levels in dB under the whole, at `frameSeconds` steps. */
+export interface DecayPicture {
+  readonly kind: 'decay';
+  readonly spanSeconds: number;
+  readonly frameSeconds: number;
+  readonly low: readonly number[];
+  readonly middle: readonly number[];
+  readonly high: readonly number[];
+  readonly early: readonly Tap[];
+  readonly preDelaySeconds: number;
+  /** Null where nothing is set, as for an impulse. */
+  readonly setSeconds: number | null;
+  /** By backward integration at 1 kHz; null when it does not fall far enough within the picture. */
+  readonly measuredSeconds: number | null;
+  /** Seconds and dB. */
+  readonly handles: readonly Handle[];
+}
+
+/** Level over frequency, from an impulse. Levels in dB at `hz`. */
+export interface ResponsePicture {
+  readonly kind: 'response';
+  readonly hz: readonly number[];
+  readonly left: readonly number[];
+  /** Null when both sides are alike. */
+  readonly right: readonly number[] | null;
+  /** Hz and dB. */
+  readonly handles: readonly Handle[];
+}
+
+/** Gain of each side over time, as a steady tone shows it. */
+export interface MotionPicture {
+  readonly kind: 'motion';
+  readonly spanSeconds: number;
+  readonly left: readonly number[];
+  readonly right: readonly number[];
+}
+
+/** A sound around the listener, in metres: x to the right, y ahead. */
+export interface PlacePicture {
+  readonly kind: 'place';
+  readonly at: { readonly x: number; readonly y: number };
+  readonly path: readonly { readonly x: number; readonly y: number }[];
+  readonly itdMs: number;
+  readonly ildDb: number;
+  readonly farthest: number;
+}
+
+/** Level out over level in, in dB, as a steady tone shows it. */
+export interface CurvePicture {
+  readonly kind: 'curve';
+  readonly inDb: readonly number[];
+  readonly outDb: readonly number[];
+  readonly ceilingDb: number;
+}
+
+/** What each side hears of a sound at the left, in the middle and at the right: gains to left and right. */
+export interface ImagePicture {
+  readonly kind: 'image';
+  readonly left: readonly [number, number];
+  readonly middle: readonly [number, number];
+  readonly right: readonly [number, number];
+}
+
+export type EffectPicture = RepeatsPicture | DecayPicture | ResponsePicture | MotionPicture | PlacePicture | CurvePicture | ImagePicture;

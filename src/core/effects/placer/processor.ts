@@ -1,0 +1,169 @@
+import { BoxLow } from '../../dsp/boxLow';
+import { DelayLine } from '../../dsp/delayLine';
+import { SPEED_OF_SOUND } from '../../dsp/imageSources';
+import { followShare } from '../../dsp/onePole';
+import { STEP_FRAMES, type EffectProcessor, type StereoRun } from '../define';
+import { commonParams } from '../common';
+import { placesOf } from '../places';
+import { Quiet } from '../quiet';
+import { Ear, type SourceLines } from './ear';
+import { SHADOW_HZ, spotAt, type Spot } from './geometry';
+import { FARTHEST_METRES, PATH_POINTS, placerParams, placerRails } from './params';
+
+const AT = placesOf(placerRails);
+const FIRST_CORNER = Object.keys({ ...commonParams, ...placerParams }).indexOf('x1');
+/** A room round the listener: side walls, front and back wall, floor, as first reflections. */
+const WALLS: readonly (readonly [number, number, number])[] = [[-8, 0, 0], [8, 0, 0], [0, 12, 0], [0, -10, 0], [0, 0, -2.4]];
+const WALL_GAIN = 0.7;
+const LONGEST_METRES = 2 * FARTHEST_METRES + 30;
+/** Air takes the octave at 8 kHz down by about 0.1 dB a metre (ISO 9613-1, 20 degrees, 50 %); heard as a one-pole whose corner comes down with distance. */
+const AIR_HZ_METRES = 160_000;
+const NEAREST = 0.3;
+/** Two sources (both sides of the sound) heard by two ears. */
+const SOURCES = 2;
+const MOVE_SECONDS = 0.02;
+
+/** A sound at a place around the listener: time, level and shadow of the head, air, floor and walls. */
+export class PlacerProcessor implements EffectProcessor {
+  private readonly lines: readonly SourceLines[];
+  private readonly lowPasses: readonly BoxLow[];
+  private readonly lows = new Float64Array(STEP_FRAMES);
+  private readonly ears: readonly Ear[];
+  private readonly wallEars: readonly Ear[];
+  private readonly runs = [new Float64Array(STEP_FRAMES), new Float64Array(STEP_FRAMES)] as const;
+  private readonly spot: Spot = { x: 0, y: 1 };
+  private readonly corners = new Float64Array(2 * PATH_POINTS);
+  private readonly damped = new Float64Array(SOURCES);
+  private readonly quiet: Quiet;
+  private readonly share: number;
+  private turns = 0;
+  private spread = 0;
+  private x = Number.NaN;
+  private y = 0;
+
+  constructor(private readonly sampleRate: number) {
+    const longest = (LONGEST_METRES / SPEED_OF_SOUND) * sampleRate + 6 * STEP_FRAMES;
+    this.lowPasses = [new BoxLow(SHADOW_HZ, sampleRate), new BoxLow(SHADOW_HZ, sampleRate)];
+    this.lines = this.lowPasses.map(({ delay }) => ({ whole: new DelayLine(longest, STEP_FRAMES), lows: new DelayLine(longest, STEP_FRAMES), lateness: delay }));
+    const pair = (): Ear[] => [new Ear(-1, sampleRate), new Ear(1, sampleRate)];
+    this.ears = [...pair(), ...pair()];
+    this.wallEars = WALLS.flatMap(pair);
+    this.quiet = new Quiet(LONGEST_METRES / SPEED_OF_SOUND, sampleRate);
+    this.share = followShare(MOVE_SECONDS, STEP_FRAMES, sampleRate);
+  }
+
+  get silent(): boolean {
+    return this.quiet.silent;
+  }
+
+  takeGuardGain(): number {
+    return 1;
+  }
+
+  reset(seconds: number, values: Float64Array): void {
+    for (let source = 0; source < SOURCES; source += 1) {
+      this.lines[source]!.whole.clear();
+      this.lines[source]!.lows.clear();
+      this.lowPasses[source]!.clear();
+    }
+    this.locate(seconds, values);
+  }
+
+  locate(seconds: number, values: Float64Array): void {
+    const turns = seconds * values[AT.rate]!;
+    this.turns = turns - Math.floor(turns);
+    for (let i = 0; i < this.ears.length; i += 1) this.ears[i]!.clear();
+    for (let i = 0; i < this.wallEars.length; i += 1) this.wallEars[i]!.clear();
+    this.damped.fill(0);
+    this.x = Number.NaN;
+    this.spread = values[AT.spread]!;
+    this.quiet.clear();
+  }
+
+  process(input: StereoRun, wet: StereoRun, values: Float64Array): void {
+    this.quiet.listen(input);
+    this.move(values);
+    const flat = Math.max(NEAREST, Math.hypot(this.x, this.y));
+    const distance = Math.hypot(flat, values[AT.height]!);
+    this.write(input, values, distance);
+    wet.left.fill(0);
+    wet.right.fill(0);
+    const azimuth = Math.atan2(this.x, this.y);
+    const raised = flat / distance;
+    const apart = (values[AT.spread]! * Math.PI) / 360;
+    const gain = Math.pow(distance, -values[AT.distanceLevel]!);
+    const seconds = values[AT.doppler]! >= 0.5 ? distance / SPEED_OF_SOUND : 0;
+    for (let source = 0; source < SOURCES; source += 1) {
+      const angle = azimuth + (source === 0 ? -apart : apart);
+      const lateral = Math.asin(Math.sin(angle) * raised);
+      this.ears[2 * source]!.addTo(wet.left, this.lines[source]!, lateral, seconds, gain, values[AT.head]!);
+      this.ears[2 * source + 1]!.addTo(wet.right, this.lines[source]!, lateral, seconds, gain, values[AT.head]!);
+    }
+    this.reflect(wet, values, seconds - distance / SPEED_OF_SOUND);
+  }
+
+  private move(values: Float64Array): void {
+    const turns = this.turns + (values[AT.rate]! * STEP_FRAMES) / this.sampleRate;
+    this.turns = turns - Math.floor(turns);
+    for (let i = 0; i < this.corners.length; i += 1) this.corners[i] = values[FIRST_CORNER + i]!;
+    spotAt(this.spot, values[AT.path]!, this.turns, values[AT.direction]!, values[AT.distance]!, values[AT.extent]!, this.corners);
+    const { x, y } = this.spot;
+    // A change of path or a jump past 360 degrees becomes a short way.
+    const share = Number.isNaN(this.x) ? 1 : this.share;
+    this.x = share === 1 ? x : this.x + (x - this.x) * share;
+    this.y = share === 1 ? y : this.y + (y - this.y) * share;
+  }
+
+  /** Both sources of the sound, after the air: one point takes half of each side. */
+  private write(input: StereoRun, values: Float64Array, distance: number): void {
+    const n = STEP_FRAMES;
+    const hz = values[AT.airDamping] === 0 ? Infinity : AIR_HZ_METRES / (values[AT.airDamping]! * distance);
+    const keep = hz > 0.45 * this.sampleRate ? 0 : Math.exp((-2 * Math.PI * hz) / this.sampleRate);
+    const [left, right] = this.runs;
+    const spreadStep = (values[AT.spread]! - this.spread) / n;
+    let spread = this.spread;
+    let a = this.damped[0]!;
+    let b = this.damped[1]!;
+    for (let i = 0; i < n; i += 1) {
+      spread += spreadStep;
+      // Sides grow apart over the first 20 degrees of spread.
+      const own = spread >= 20 ? 1 : 0.5 + spread / 40;
+      const l = input.left[i]!;
+      const r = input.right[i]!;
+      const x = 0.5 * (own * l + (1 - own) * r);
+      const y = 0.5 * (own * r + (1 - own) * l);
+      a = x + (a - x) * keep + 1e-15 - 1e-15;
+      b = y + (b - y) * keep + 1e-15 - 1e-15;
+      left[i] = a;
+      right[i] = b;
+    }
+    this.spread = values[AT.spread]!;
+    this.damped[0] = a;
+    this.damped[1] = b;
+    for (let source = 0; source < SOURCES; source += 1) {
+      const run = this.runs[source as 0 | 1];
+      this.lowPasses[source]!.process(run, this.lows, n);
+      this.lines[source]!.whole.write(run, n);
+      this.lines[source]!.lows.write(this.lows, n);
+    }
+  }
+
+  /** Floor and walls, from the mirror images of the place. @param offset what the direct sound's delay differs from its way */
+  private reflect(wet: StereoRun, values: Float64Array, offset: number): void {
+    const level = values[AT.reflections]!;
+    if (level === 0) return;
+    for (let wall = 0; wall < WALLS.length; wall += 1) {
+      const [wx, wy, wz] = WALLS[wall]!;
+      const x = wx === 0 ? this.x : 2 * (wx / 2) - this.x;
+      const y = wy === 0 ? this.y : 2 * (wy / 2) - this.y;
+      const z = wz === 0 ? values[AT.height]! : wz - values[AT.height]!;
+      const way = Math.max(NEAREST, Math.sqrt(x * x + y * y + z * z));
+      const gain = level * WALL_GAIN * Math.pow(way, -values[AT.distanceLevel]!);
+      const lateral = Math.asin(Math.max(-1, Math.min(1, x / way)));
+      const seconds = Math.max(0, way / SPEED_OF_SOUND + offset);
+      const line = this.lines[wall & 1]!;
+      this.wallEars[2 * wall]!.addTo(wet.left, line, lateral, seconds, gain, values[AT.head]!);
+      this.wallEars[2 * wall + 1]!.addTo(wet.right, line, lateral, seconds, gain, values[AT.head]!);
+    }
+  }
+}

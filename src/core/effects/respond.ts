@@ -1,0 +1,48 @@
+import type { Params, ParamValues, ValueContext } from '../params/param';
+import { toEngineNumber } from '../params/resolve';
+import { commonParams } from './common';
+import { STEP_FRAMES, stereoRun, type EffectProcessor } from './define';
+
+export interface Sounding {
+  readonly create: (sampleRate: number) => EffectProcessor;
+  /** The effect's own parameters; the common ones are added. */
+  readonly params: Params;
+  readonly values: ParamValues;
+  readonly context: ValueContext;
+  readonly sampleRate: number;
+  readonly seconds: number;
+  /** Sample of each side at an index; a unit impulse on both when left out. */
+  readonly input?: (index: number) => readonly [number, number];
+}
+
+export interface Answer {
+  readonly left: Float64Array;
+  readonly right: Float64Array;
+}
+
+const IMPULSE: readonly [number, number] = [1, 1];
+const NOTHING: readonly [number, number] = [0, 0];
+const unitImpulse = (index: number): readonly [number, number] => (index === 0 ? IMPULSE : NOTHING);
+
+/** What an effect with these values makes of a sound, wet alone: the source of every picture. */
+export function respond({ create, params, values, context, sampleRate, seconds, input = unitImpulse }: Sounding): Answer {
+  const all = { ...commonParams, ...params };
+  const row = Float64Array.from(Object.entries(all), ([id, param]) => toEngineNumber(param, values[id] ?? param.initial, { ...context, sampleRate }));
+  const processor = create(sampleRate);
+  processor.reset(0, row);
+  const length = Math.ceil((seconds * sampleRate) / STEP_FRAMES) * STEP_FRAMES;
+  const answer = { left: new Float64Array(length), right: new Float64Array(length) };
+  const from = stereoRun();
+  const wet = stereoRun();
+  for (let at = 0; at < length; at += STEP_FRAMES) {
+    for (let i = 0; i < STEP_FRAMES; i += 1) {
+      const [l, r] = input(at + i);
+      from.left[i] = l;
+      from.right[i] = r;
+    }
+    processor.process(from, wet, row);
+    answer.left.set(wet.left, at);
+    answer.right.set(wet.right, at);
+  }
+  return answer;
+}

@@ -1,0 +1,154 @@
+import { arrive, followShare } from '../../dsp/onePole';
+import { STEP_FRAMES, stereoRun, type EffectProcessor, type StereoRun } from '../define';
+import { Ducker } from '../ducker';
+import { placesOf } from '../places';
+import { widen } from '../widen';
+import type { Decays } from './absorption';
+import { Early } from './early';
+import { Entrance } from './entrance';
+import { reverbParams } from './params';
+import { Tail } from './tail';
+
+const AT = placesOf(reverbParams);
+/** Under this in the network, -120 dBFS, nothing is heard. */
+const SILENCE = 1e-6;
+/** What may still be on its way to the network: pre-delay, swell and smear. */
+const LONGEST_WAY_SECONDS = 5;
+const SWITCH_SECONDS = 0.02;
+const SEALED = 1;
+const OPEN = 2;
+
+/** A reverb: entrance, first reflections, a network of sixteen lines, and a bow to the input. */
+export class ReverbProcessor implements EffectProcessor {
+  private readonly entrance: Entrance;
+  private readonly early: Early;
+  private readonly tail: Tail;
+  private readonly ducker: Ducker;
+  private readonly into = stereoRun();
+  private readonly decays: Decays = { middle: 1, low: 1, high: 1, highFromHz: 5000 };
+  private readonly share: number;
+  private space = -1;
+  private open = 1;
+  private frozen = 0;
+  private shown = 1;
+  private earlyNow = 0;
+  private width = 1;
+  private quietFrames = Infinity;
+
+  /** @param withKernel false leaves all work to TypeScript, which tests compare */
+  constructor(private readonly sampleRate: number, withKernel = true) {
+    this.entrance = new Entrance(sampleRate);
+    this.early = new Early(sampleRate);
+    this.tail = new Tail(sampleRate, withKernel);
+    this.ducker = new Ducker(sampleRate);
+    this.share = followShare(SWITCH_SECONDS, STEP_FRAMES, sampleRate);
+  }
+
+  get silent(): boolean {
+    return this.quietFrames > LONGEST_WAY_SECONDS * this.sampleRate;
+  }
+
+  takeGuardGain(): number {
+    return 1;
+  }
+
+  reset(seconds: number, values: Float64Array): void {
+    this.enter(values);
+    this.locate(seconds, values);
+  }
+
+  private enter(values: Float64Array): void {
+    this.space = values[AT.space]!;
+    this.tail.clear(this.space);
+    this.entrance.clear(values[AT.preDelay]!, values[AT.swell]!, values[AT.diffusion]!);
+    this.early.clear(values[AT.size]!);
+  }
+
+  locate(seconds: number, values: Float64Array): void {
+    if (this.space !== values[AT.space]) this.enter(values);
+    this.tail.locate(seconds, values[AT.modRate]!);
+    this.frozen = values[AT.freeze]! >= SEALED ? 1 : 0;
+    this.open = this.inputGoal(values);
+    this.earlyNow = values[AT.early]!;
+    this.width = values[AT.width]!;
+    this.shown = 1;
+    this.ducker.clear();
+    this.quietFrames = Infinity;
+  }
+
+  process(input: StereoRun, wet: StereoRun, values: Float64Array): void {
+    this.changeSpace(values);
+    const { into, entrance } = this;
+    this.take(input, values);
+    entrance.before(into, values[AT.preDelay]!, values[AT.lowCut]!, values[AT.highCut]!);
+    wet.left.fill(0);
+    wet.right.fill(0);
+    this.early.addTo(into, wet, this.space, values[AT.size]!, this.earlyNow, values[AT.early]!);
+    this.earlyNow = values[AT.early]!;
+    entrance.after(into, this.space, values[AT.diffusion]!, values[AT.swell]!, values[AT.decay]! / 1000);
+    this.prepareTail(values);
+    this.tail.turn(into.left, into.right);
+    this.join(wet, values[AT.space] === this.space ? 1 : 0);
+    widen(wet, STEP_FRAMES, this.width, values[AT.width]!);
+    this.width = values[AT.width]!;
+    this.ducker.process(input, wet, values[AT.duck]!, values[AT.duckThreshold]!, values[AT.duckRelease]!);
+    this.quietFrames = this.tail.loudest > SILENCE || loud(input) ? 0 : this.quietFrames + STEP_FRAMES;
+  }
+
+  private inputGoal(values: Float64Array): number {
+    return values[AT.freeze] === SEALED ? 0 : values[AT.input]!;
+  }
+
+  private take(input: StereoRun, values: Float64Array): void {
+    const { into } = this;
+    const goal = arrive(this.open, this.inputGoal(values), this.share, 1e-4);
+    const step = (goal - this.open) / STEP_FRAMES;
+    let open = this.open;
+    for (let i = 0; i < STEP_FRAMES; i += 1) {
+      open += step;
+      into.left[i] = input.left[i]! * open;
+      into.right[i] = input.right[i]! * open;
+    }
+    this.open = goal;
+  }
+
+  private prepareTail(values: Float64Array): void {
+    const { decays } = this;
+    const seconds = values[AT.decay]! / 1000;
+    decays.middle = seconds;
+    decays.low = seconds * values[AT.lowDecay]!;
+    decays.high = seconds * values[AT.highDecay]!;
+    decays.highFromHz = values[AT.highFrom]!;
+    const frozen = values[AT.freeze]! >= SEALED ? 1 : 0;
+    this.frozen = arrive(this.frozen, frozen, this.share, 1e-4);
+    this.tail.prepare(values[AT.size]!, decays, values[AT.modRate]!, values[AT.modDepth]!, this.frozen, values[AT.freeze] === OPEN);
+  }
+
+  /** Another space fades the old one out, then begins empty. */
+  private changeSpace(values: Float64Array): void {
+    const changing = values[AT.space] !== this.space;
+    if (changing && this.shown < 0.001) {
+      this.space = values[AT.space]!;
+      this.tail.clear(this.space);
+      this.entrance.clearSpace();
+    }
+  }
+
+  private join(wet: StereoRun, goal: number): void {
+    const { into } = this;
+    const next = arrive(this.shown, goal, this.share, 1e-4);
+    const step = (next - this.shown) / STEP_FRAMES;
+    let shown = this.shown;
+    for (let i = 0; i < STEP_FRAMES; i += 1) {
+      shown += step;
+      wet.left[i] = wet.left[i]! + into.left[i]! * shown;
+      wet.right[i] = wet.right[i]! + into.right[i]! * shown;
+    }
+    this.shown = next;
+  }
+}
+
+function loud({ left, right }: StereoRun): boolean {
+  for (let i = 0; i < STEP_FRAMES; i += 1) if (left[i]! > SILENCE || left[i]! < -SILENCE || right[i]! > SILENCE || right[i]! < -SILENCE) return true;
+  return false;
+}

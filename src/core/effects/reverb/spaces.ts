@@ -1,0 +1,52 @@
+import { NETWORK_LINES } from '../../dsp/networkMemory';
+import { SPACES } from './params';
+
+/** What makes one space different from another. Times in seconds at size 1. */
+export interface Space {
+  /** Shortest and longest line of the network. */
+  readonly shortest: number;
+  readonly longest: number;
+  /** Stages of the mixing matrix; fewer keep the lines apart, so that single answers stay to be heard. */
+  readonly stages: number;
+  /** The allpass sections that smear the input, longest last. */
+  readonly smear: readonly [number, number, number, number];
+  /** Width, depth and height in metres of the box whose first reflections are heard; null for none. */
+  readonly box: readonly [number, number, number] | null;
+  /** Sections of the cascade that spreads low before high, as a coil does; 0 for none. */
+  readonly coil: number;
+}
+
+const FIGURES: Readonly<Record<(typeof SPACES)[number], Space>> = {
+  room: { shortest: 0.0103, longest: 0.0409, stages: 4, smear: [0.0019, 0.0031, 0.0047, 0.0062], box: [5.2, 6.9, 2.7], coil: 0 },
+  chamber: { shortest: 0.0137, longest: 0.0473, stages: 4, smear: [0.0031, 0.0049, 0.0071, 0.0098], box: [8.4, 11.1, 4.3], coil: 0 },
+  hall: { shortest: 0.0229, longest: 0.0797, stages: 4, smear: [0.0041, 0.0067, 0.0109, 0.0151], box: [19.3, 31.7, 12.1], coil: 0 },
+  plate: { shortest: 0.0127, longest: 0.0531, stages: 4, smear: [0.0023, 0.0037, 0.0059, 0.0083], box: null, coil: 0 },
+  spring: { shortest: 0.0337, longest: 0.0611, stages: 2, smear: [0.0007, 0.0011, 0.0017, 0.0023], box: null, coil: 64 },
+  cloud: { shortest: 0.0411, longest: 0.1093, stages: 4, smear: [0.0113, 0.0197, 0.0331, 0.0523], box: null, coil: 0 },
+};
+
+export const spaceAt = (index: number): Space => FIGURES[SPACES[index] ?? 'hall'];
+export const SPACE_COUNT = SPACES.length;
+/** Longest line of any space at the largest size, with its motion. */
+export const LONGEST_LINE_SECONDS = 0.1093 * 2 + 0.004;
+
+/**
+ * Lengths of the sixteen lines in samples: spread evenly by ratio, each moved to the next prime so that no two share a
+ * period (M. R. Schroeder, "Natural Sounding Artificial Reverberation", 1962). Neighbours in the matrix lie far apart.
+ */
+export function lineLengths(space: Space, sampleRate: number): Float64Array {
+  const ratio = Math.pow(space.longest / space.shortest, 1 / (NETWORK_LINES - 1));
+  const sorted = Array.from({ length: NETWORK_LINES }, (_, i) => nextPrime(Math.round(space.shortest * sampleRate * Math.pow(ratio, i))));
+  return Float64Array.from({ length: NETWORK_LINES }, (_, line) => sorted[(line * 7) & (NETWORK_LINES - 1)]!);
+}
+
+function nextPrime(from: number): number {
+  let candidate = from | 1;
+  while (!isPrime(candidate)) candidate += 2;
+  return candidate;
+}
+
+function isPrime(n: number): boolean {
+  for (let k = 3; k * k <= n; k += 2) if (n % k === 0) return false;
+  return true;
+}

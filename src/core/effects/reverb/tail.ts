@@ -1,0 +1,144 @@
+import { FeedbackNetwork } from '../../dsp/feedbackNetwork';
+import { NETWORK_FRAMES, NETWORK_LINES } from '../../dsp/networkMemory';
+import { sinTurns } from '../../dsp/approx';
+import { Absorption, type Decays } from './absorption';
+import { lineLengths, LONGEST_LINE_SECONDS, SPACE_COUNT, spaceAt } from './spaces';
+
+/** Fastest a line changes its length, in samples per sample. */
+const GLIDE = 0.25;
+/** A line's motion differs from its neighbour's by this share of a turn. */
+const APART = 0.381966;
+/** While open, what is held gives way once it stands higher than this: 12 dB a second for every 6 dB above. */
+const OPEN_CEILING = 0.5;
+const YIELD_PER_DB = 2;
+const MOST_YIELD_DB = 48;
+
+/** The network of a reverb: its lengths, their motion, what they lose, and what both sides take from it. */
+export class Tail {
+  private readonly network: FeedbackNetwork;
+  private readonly absorption: Absorption;
+  private readonly lengthsOf: readonly Float64Array[];
+  private readonly lengths = new Float64Array(NETWORK_LINES);
+  private readonly decays: Decays = { middle: 1, low: 1, high: 1, highFromHz: 5000 };
+  private space = 2;
+  private phase = 0;
+  private keep = 0;
+  private level = 1;
+  private peak = 0;
+  private settled = false;
+
+  constructor(private readonly sampleRate: number, withKernel: boolean) {
+    this.network = new FeedbackNetwork(Math.ceil(LONGEST_LINE_SECONDS * sampleRate) + 2 * NETWORK_FRAMES, withKernel);
+    this.absorption = new Absorption(sampleRate);
+    this.lengthsOf = Array.from({ length: SPACE_COUNT }, (_, i) => lineLengths(spaceAt(i), sampleRate));
+    this.wire();
+  }
+
+  /** Highest level written in the last step. */
+  get loudest(): number {
+    return this.peak;
+  }
+
+  /** Lines take left and right in turn; both sides hear all of them, with signs that make the two unlike. */
+  private wire(): void {
+    const { inGains, outGains } = this.network.memory;
+    const share = 1 / Math.sqrt(NETWORK_LINES / 2);
+    for (let line = 0; line < NETWORK_LINES; line += 1) {
+      const turned = (line * 11) % 7 < 3 ? -1 : 1;
+      inGains[line] = line & 1 ? 0 : share * turned;
+      inGains[NETWORK_LINES + line] = line & 1 ? share * turned : 0;
+      outGains[line] = (line & 2 ? -1 : 1) * 0.25;
+      outGains[NETWORK_LINES + line] = ((line & 4) !== 0) === ((line & 1) !== 0) ? 0.25 : -0.25;
+    }
+  }
+
+  clear(space: number): void {
+    this.space = space;
+    this.network.clear();
+    this.network.stages = spaceAt(space).stages;
+    this.peak = 0;
+    this.settled = false;
+  }
+
+  locate(seconds: number, rateHz: number): void {
+    const turns = seconds * rateHz;
+    this.phase = turns - Math.floor(turns);
+    this.settled = false;
+  }
+
+  /** Sets what the coming step shall do. @param frozen 0-1  @param open true while frozen open */
+  prepare(size: number, decays: Decays, rateHz: number, depthMs: number, frozen: number, open: boolean): void {
+    const changed = this.sizeTo(size) || !sameDecays(this.decays, decays) || frozen !== this.keep || open;
+    this.keep = frozen;
+    if (changed || !this.settled) this.aim(decays, frozen, open);
+    this.move(rateHz, depthMs * (1 - frozen));
+  }
+
+  private aim(decays: Decays, frozen: number, open: boolean): void {
+    const known = this.decays;
+    known.middle = decays.middle;
+    known.low = decays.low;
+    known.high = decays.high;
+    known.highFromHz = decays.highFromHz;
+    const over = open && frozen > 0 && this.peak > OPEN_CEILING ? 20 * Math.log10(this.peak / OPEN_CEILING) * YIELD_PER_DB : 0;
+    this.absorption.aim(this.network, this.lengths, decays, frozen, over < MOST_YIELD_DB ? over : MOST_YIELD_DB);
+    let mean = 0;
+    for (let line = 0; line < NETWORK_LINES; line += 1) mean += this.lengths[line]! / NETWORK_LINES;
+    // A long decay gathers energy as its length over the loop's; half of those decibels are given back.
+    const gathered = (decays.middle * this.sampleRate) / (13.8 * mean);
+    if (frozen === 0) this.level = Math.pow(1 + gathered, -0.25);
+    if (!this.settled) this.network.jump();
+    this.settled = true;
+  }
+
+  /** @returns true when any length changed */
+  private sizeTo(size: number): boolean {
+    const base = this.lengthsOf[this.space]!;
+    let changed = false;
+    for (let line = 0; line < NETWORK_LINES; line += 1) {
+      const length = Math.max(2 * NETWORK_FRAMES, Math.round(base[line]! * size));
+      if (length !== this.lengths[line]) changed = true;
+      this.lengths[line] = length;
+    }
+    return changed;
+  }
+
+  /** Lengths follow size and motion by slopes that never exceed GLIDE, and come to rest on whole samples. */
+  private move(rateHz: number, depthMs: number): void {
+    const { delays, slopes } = this.network.memory;
+    const depth = (depthMs * this.sampleRate) / 1000;
+    const phase = this.phase + (rateHz * NETWORK_FRAMES) / this.sampleRate;
+    this.phase = phase - Math.floor(phase);
+    const most = GLIDE * NETWORK_FRAMES;
+    for (let line = 0; line < NETWORK_LINES; line += 1) {
+      const goal = this.lengths[line]! + (depth === 0 ? 0 : depth * sinTurns(this.phase + line * APART));
+      const now = delays[line]! === 0 ? goal : delays[line]!;
+      const away = goal - now;
+      const way = away > most ? most : away < -most ? -most : away;
+      delays[line] = now;
+      slopes[line] = way / NETWORK_FRAMES;
+      if (depth === 0 && away < 1e-9 && away > -1e-9) {
+        delays[line] = goal;
+        slopes[line] = 0;
+      }
+    }
+  }
+
+  /** One step: `left` and `right` go in and the tail comes out of the same runs. */
+  turn(left: Float64Array, right: Float64Array): void {
+    const { input, output } = this.network.memory;
+    // Not by set(): between different kinds of arrays it is many times slower than a loop.
+    for (let i = 0; i < NETWORK_FRAMES; i += 1) {
+      input[i] = left[i]!;
+      input[NETWORK_FRAMES + i] = right[i]!;
+    }
+    this.peak = this.network.step();
+    const { level } = this;
+    for (let i = 0; i < NETWORK_FRAMES; i += 1) {
+      left[i] = output[i]! * level;
+      right[i] = output[NETWORK_FRAMES + i]! * level;
+    }
+  }
+}
+
+const sameDecays = (a: Decays, b: Decays): boolean => a.middle === b.middle && a.low === b.low && a.high === b.high && a.highFromHz === b.highFromHz;

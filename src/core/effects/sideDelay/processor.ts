@@ -1,0 +1,100 @@
+import { DelayLine } from '../../dsp/delayLine';
+import { arrive, followShare } from '../../dsp/onePole';
+import { STEP_FRAMES, type EffectProcessor, type StereoRun } from '../define';
+import { placesOf } from '../places';
+import { Quiet } from '../quiet';
+import { sideDelayParams } from './params';
+
+const AT = placesOf(sideDelayParams);
+const SWITCH_SECONDS = 0.01;
+const LONGEST_SECONDS = 0.06;
+const GLIDE = 0.25;
+/** From this many samples on the long interpolator never looks past what is written. */
+const SURE_OF_KERNEL = 9;
+
+/** Delays one side. */
+export class SideDelayProcessor implements EffectProcessor {
+  private readonly lines: readonly [DelayLine, DelayLine];
+  private readonly delay = new Float64Array(2);
+  private readonly gain = new Float64Array([1, 1]);
+  private readonly delays = new Float64Array(STEP_FRAMES);
+  private readonly quiet: Quiet;
+  private readonly share: number;
+  private safe = 0;
+
+  constructor(private readonly sampleRate: number) {
+    const longest = LONGEST_SECONDS * sampleRate + 2 * STEP_FRAMES;
+    this.lines = [new DelayLine(longest, STEP_FRAMES), new DelayLine(longest, STEP_FRAMES)];
+    this.quiet = new Quiet(0.1, sampleRate);
+    this.share = followShare(SWITCH_SECONDS, STEP_FRAMES, sampleRate);
+  }
+
+  get silent(): boolean {
+    return this.quiet.silent;
+  }
+
+  takeGuardGain(): number {
+    return 1;
+  }
+
+  reset(_seconds: number, values: Float64Array): void {
+    this.lines[0].clear();
+    this.lines[1].clear();
+    this.locate(0, values);
+  }
+
+  locate(_seconds: number, values: Float64Array): void {
+    for (let side = 0; side < 2; side += 1) {
+      this.delay[side] = this.samples(side, values);
+      this.gain[side] = this.level(side, values);
+    }
+    this.safe = values[AT.monoSafe]!;
+    this.quiet.clear();
+  }
+
+  process(input: StereoRun, wet: StereoRun, values: Float64Array): void {
+    this.quiet.listen(input);
+    this.side(0, input.left, wet.left, values);
+    this.side(1, input.right, wet.right, values);
+    this.safe = arrive(this.safe, values[AT.monoSafe]!, this.share);
+    const { safe } = this;
+    if (safe === 0) return;
+    for (let i = 0; i < STEP_FRAMES; i += 1) {
+      // The middle stays what it was; only the difference of the sides is delayed.
+      const shift = 0.5 * (input.left[i]! + input.right[i]! - wet.left[i]! - wet.right[i]!) * safe;
+      wet.left[i] = wet.left[i]! + shift;
+      wet.right[i] = wet.right[i]! + shift;
+    }
+  }
+
+  private samples(side: number, values: Float64Array): number {
+    return values[AT.side] === side ? (values[AT.time]! * this.sampleRate) / 1000 : 0;
+  }
+
+  private level(side: number, values: Float64Array): number {
+    return values[AT.side] === side && values[AT.level] !== 0 ? Math.pow(10, values[AT.level]! / 20) : 1;
+  }
+
+  private side(side: 0 | 1, from: Float64Array, to: Float64Array, values: Float64Array): void {
+    const n = STEP_FRAMES;
+    const line = this.lines[side];
+    line.write(from, n);
+    const now = this.delay[side]!;
+    const goal = this.samples(side, values);
+    const most = GLIDE * n;
+    const next = goal > now + most ? now + most : goal < now - most ? now - most : goal;
+    const step = (next - now) / n;
+    for (let i = 0; i < n; i += 1) this.delays[i] = n + now + step * (i + 1);
+    if (step === 0 && (now >= SURE_OF_KERNEL || Number.isInteger(now))) line.readFixed(n + now, n, to);
+    else line.readLinear(this.delays, n, to);
+    this.delay[side] = next;
+    const gainGoal = arrive(this.gain[side]!, this.level(side, values), this.share);
+    const gainStep = (gainGoal - this.gain[side]!) / n;
+    let gain = this.gain[side]!;
+    for (let i = 0; i < n; i += 1) {
+      gain += gainStep;
+      to[i] = to[i]! * gain;
+    }
+    this.gain[side] = gainGoal;
+  }
+}

@@ -1,0 +1,153 @@
+import { DelayLine } from '../../dsp/delayLine';
+import { arrive, followShare } from '../../dsp/onePole';
+import { PeakGuard } from '../../dsp/peakGuard';
+import { STEP_FRAMES, stereoRun, type EffectProcessor, type StereoRun } from '../define';
+import { commonParams } from '../common';
+import { MOST_TAPS, tapsParams } from './params';
+import { TapHead } from './tapHead';
+
+const ORDER = Object.keys({ ...commonParams, ...tapsParams });
+const at = (id: string): number => ORDER.indexOf(id);
+const COUNT = at('count'), STRETCH = at('stretch'), SWING = at('swing'), RISE = at('rise'), DENSITY = at('density');
+const FEEDBACK = at('feedback'), WIDTH = at('width'), INPUT = at('input'), CHANGE = at('change');
+/** A tap's six values lie side by side from here. */
+const FIRST_TAP = at('time1');
+const PER_TAP = 6;
+const TIME = 0, LEVEL = 1, PAN = 2, LOW_CUT = 3, HIGH_CUT = 4, REVERSE = 5;
+
+const LONGEST_SECONDS = 4 * 4 + 4.2;
+const CEILING = 1.5;
+const GUARD_RELEASE_SECONDS = 0.2;
+const SWITCH_SECONDS = 0.01;
+const SILENCE = 1e-6;
+/** The order in which density takes taps away: evenly over the pattern. */
+const LAST_TO_GO = [0, 8, 4, 12, 2, 10, 6, 14, 1, 9, 5, 13, 3, 11, 7, 15] as const;
+const RANK = LAST_TO_GO.map((_, tap) => LAST_TO_GO.indexOf(tap as 0));
+
+/** Up to sixteen separate repeats of the input, each with its own time, level, place and tone. */
+export class TapsProcessor implements EffectProcessor {
+  private readonly lines: readonly [DelayLine, DelayLine];
+  private readonly heads: readonly TapHead[];
+  private readonly guard: PeakGuard;
+  private readonly back: TapHead;
+  private readonly into = stereoRun();
+  private readonly returned = stereoRun();
+  private readonly share: number;
+  private input = 1;
+  private feedback = 0;
+  private quietFrames = Infinity;
+  private longest = 0;
+
+  constructor(private readonly sampleRate: number) {
+    const most = LONGEST_SECONDS * sampleRate;
+    this.lines = [new DelayLine(most, STEP_FRAMES), new DelayLine(most, STEP_FRAMES)];
+    this.heads = Array.from({ length: MOST_TAPS }, () => new TapHead(this.lines, sampleRate));
+    this.back = new TapHead(this.lines, sampleRate);
+    this.guard = new PeakGuard(CEILING, GUARD_RELEASE_SECONDS, sampleRate);
+    this.share = followShare(SWITCH_SECONDS, STEP_FRAMES, sampleRate);
+  }
+
+  get silent(): boolean {
+    return this.quietFrames > this.longest + 0.2 * this.sampleRate;
+  }
+
+  takeGuardGain(): number {
+    return this.guard.takeLowest();
+  }
+
+  reset(seconds: number, values: Float64Array): void {
+    this.lines[0].clear();
+    this.lines[1].clear();
+    this.locate(seconds, values);
+  }
+
+  locate(_seconds: number, values: Float64Array): void {
+    for (let tap = 0; tap < MOST_TAPS; tap += 1) this.heads[tap]!.jump(this.delayOf(tap, values), this.levelOf(tap, values), this.panOf(tap, values));
+    this.back.jump(this.period(values), 1, 0);
+    this.input = values[INPUT]!;
+    this.feedback = values[FEEDBACK]!;
+    this.guard.clear();
+    this.quietFrames = Infinity;
+  }
+
+  process(input: StereoRun, wet: StereoRun, values: Float64Array): void {
+    const glide = values[CHANGE]! < 0.5;
+    const peak = this.write(input, values, glide);
+    wet.left.fill(0);
+    wet.right.fill(0);
+    this.longest = 0;
+    for (let tap = 0; tap < MOST_TAPS; tap += 1) {
+      const delay = this.delayOf(tap, values);
+      const from = FIRST_TAP + tap * PER_TAP;
+      const head = this.heads[tap]!;
+      head.aim(delay, this.levelOf(tap, values), this.panOf(tap, values), values[from + LOW_CUT]!, values[from + HIGH_CUT]!, values[from + REVERSE]! >= 0.5);
+      if (head.level > 0 && delay > this.longest) this.longest = delay * (values[from + REVERSE]! >= 0.5 ? 2 : 1);
+      head.addTo(wet, glide);
+    }
+    this.quietFrames = peak > SILENCE ? 0 : this.quietFrames + STEP_FRAMES;
+  }
+
+  /** The pattern repeats after as long as its last tap. */
+  private period(values: Float64Array): number {
+    let last = 2 * STEP_FRAMES;
+    for (let tap = 0; tap < Math.round(values[COUNT]!); tap += 1) {
+      const delay = this.delayOf(tap, values);
+      if (delay > last) last = delay;
+    }
+    return last;
+  }
+
+  private write(input: StereoRun, values: Float64Array, glide: boolean): number {
+    const n = STEP_FRAMES;
+    const { into, returned } = this;
+    returned.left.fill(0);
+    returned.right.fill(0);
+    const feedbackGoal = values[FEEDBACK]!;
+    if (this.feedback > 0 || feedbackGoal > 0) {
+      this.back.aim(this.period(values) - n, 1, 0, 20, 20_000, false);
+      this.back.addTo(returned, glide);
+    }
+    const inputGoal = arrive(this.input, values[INPUT]!, this.share);
+    const inputStep = (inputGoal - this.input) / n;
+    const feedbackStep = (feedbackGoal - this.feedback) / n;
+    let level = this.input;
+    let feedback = this.feedback;
+    let peak = 0;
+    for (let i = 0; i < n; i += 1) {
+      level += inputStep;
+      feedback += feedbackStep;
+      const l = input.left[i]! * level + returned.left[i]! * feedback + 1e-15 - 1e-15;
+      const r = input.right[i]! * level + returned.right[i]! * feedback + 1e-15 - 1e-15;
+      into.left[i] = l;
+      into.right[i] = r;
+      const most = Math.abs(l) > Math.abs(r) ? Math.abs(l) : Math.abs(r);
+      if (most > peak) peak = most;
+    }
+    this.input = inputGoal;
+    this.feedback = feedbackGoal;
+    this.guard.process(into.left, into.right, n);
+    this.lines[0].write(into.left, n);
+    this.lines[1].write(into.right, n);
+    return peak;
+  }
+
+  /** In samples: own time, stretched; every second one late by the swing's share of its gap. */
+  private delayOf(tap: number, values: Float64Array): number {
+    const ms = values[FIRST_TAP + tap * PER_TAP + TIME]!;
+    const before = tap > 0 ? values[FIRST_TAP + (tap - 1) * PER_TAP + TIME]! : 0;
+    const swing = tap & 1 && ms > before ? 0.5 * values[SWING]! * (ms - before) : 0;
+    return ((ms + swing) * values[STRETCH]! * this.sampleRate) / 1000;
+  }
+
+  private levelOf(tap: number, values: Float64Array): number {
+    const count = Math.round(values[COUNT]!);
+    const heard = tap < count && RANK[tap]! < Math.ceil(values[DENSITY]! * MOST_TAPS);
+    if (!heard) return 0;
+    const rise = values[RISE] === 0 || count < 2 ? 1 : Math.pow(10, (values[RISE]! * (tap / (count - 1) - (values[RISE]! > 0 ? 1 : 0))) / 20);
+    return values[FIRST_TAP + tap * PER_TAP + LEVEL]! * rise;
+  }
+
+  private panOf(tap: number, values: Float64Array): number {
+    return values[FIRST_TAP + tap * PER_TAP + PAN]! * values[WIDTH]!;
+  }
+}

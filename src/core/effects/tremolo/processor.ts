@@ -1,0 +1,73 @@
+import { shapeAt } from '../../dsp/lfo';
+import { STEP_FRAMES, type EffectProcessor, type StereoRun } from '../define';
+import { placesOf } from '../places';
+import { Quiet } from '../quiet';
+import { tremoloParams } from './params';
+
+const AT = placesOf(tremoloParams);
+const LEFT_ONLY = 1;
+const RIGHT_ONLY = 2;
+/** A jump of the level takes at least this long. */
+const EDGE_SECONDS = 0.003;
+
+/** Gain `1 - depth * (1 - shape) / 2` on each side. */
+export class TremoloProcessor implements EffectProcessor {
+  private readonly quiet: Quiet;
+  private turns = 0;
+  private depth = 0;
+  private apart = 0;
+  private start = 0;
+
+  constructor(private readonly sampleRate: number) {
+    this.quiet = new Quiet(0, sampleRate);
+  }
+
+  get silent(): boolean {
+    return this.quiet.silent;
+  }
+
+  takeGuardGain(): number {
+    return 1;
+  }
+
+  reset(seconds: number, values: Float64Array): void {
+    this.locate(seconds, values);
+  }
+
+  locate(seconds: number, values: Float64Array): void {
+    const turns = seconds * values[AT.rate]!;
+    this.turns = turns - Math.floor(turns);
+    this.depth = values[AT.depth]!;
+    this.apart = values[AT.phase]! / 360;
+    this.start = values[AT.start]! / 360;
+    this.quiet.clear();
+  }
+
+  process(input: StereoRun, wet: StereoRun, values: Float64Array): void {
+    this.quiet.listen(input);
+    const sides = values[AT.sides]!;
+    this.side(input.left, wet.left, values, sides === RIGHT_ONLY ? 0 : 1, 0);
+    this.side(input.right, wet.right, values, sides === LEFT_ONLY ? 0 : 1, 1);
+    const turns = this.turns + (values[AT.rate]! * STEP_FRAMES) / this.sampleRate;
+    this.turns = turns - Math.floor(turns);
+    this.depth = values[AT.depth]!;
+    this.apart = values[AT.phase]! / 360;
+    this.start = values[AT.start]! / 360;
+  }
+
+  private side(from: Float64Array, to: Float64Array, values: Float64Array, acts: 0 | 1, side: 0 | 1): void {
+    const n = STEP_FRAMES;
+    const shape = values[AT.shape]!;
+    const turn = values[AT.rate]! / this.sampleRate;
+    const edge = Math.min(0.25, Math.max(0.02, EDGE_SECONDS * values[AT.rate]!));
+    let phase = this.turns + this.start + side * this.apart;
+    const phaseStep = turn + (values[AT.start]! / 360 - this.start + side * (values[AT.phase]! / 360 - this.apart)) / n;
+    let depth = this.depth * acts;
+    const depthStep = ((values[AT.depth]! - this.depth) * acts) / n;
+    for (let i = 0; i < n; i += 1) {
+      to[i] = from[i]! * (1 - 0.5 * depth * (1 - shapeAt(shape, phase, edge)));
+      phase += phaseStep;
+      depth += depthStep;
+    }
+  }
+}

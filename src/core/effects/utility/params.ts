@@ -1,0 +1,13 @@
+import { figure, toggle } from '../../params/make';
+import type { Params } from '../../params/param';
+import { WHOLLY_WET } from '../common';
+
+export const utilityParams = {
+  ...WHOLLY_WET,
+  gain: figure({ label: 'Gain', group: 'Level', hint: 'Level of all that passes.', unit: 'db', min: -60, max: 24, initial: 0, notches: [0] }),
+  pan: figure({ label: 'Pan', group: 'Level', hint: 'Moves both sides towards one of them.', unit: 'pan', min: -1, max: 1, initial: 0, notches: [0] }),
+  turnLeft: toggle({ label: 'Turn left over', group: 'Sides', hint: 'Turns the phase of the left side over.', initial: false }),
+  turnRight: toggle({ label: 'Turn right over', group: 'Sides', hint: 'Turns the phase of the right side over.', initial: false }),
+  mono: toggle({ label: 'Mono', group: 'Sides', hint: 'Both sides as one.', initial: false }),
+  dcCut: toggle({ label: 'DC cut', group: 'Sides', hint: 'Takes away an offset, which eats room and clicks at edits.', initial: false }),
+} satisfies Params;

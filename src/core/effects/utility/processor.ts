@@ -1,0 +1,100 @@
+import { arrive, DcBlock, followShare } from '../../dsp/onePole';
+import { STEP_FRAMES, type EffectProcessor, type StereoRun } from '../define';
+import { placesOf } from '../places';
+import { Quiet } from '../quiet';
+import { utilityParams } from './params';
+
+const AT = placesOf(utilityParams);
+const SWITCH_SECONDS = 0.008;
+const DC_HZ = 5;
+/** What of left and right goes to left, then to right. */
+const GAINS = 4;
+
+/** A two-by-two matrix of gains, and an offset filter. */
+export class UtilityProcessor implements EffectProcessor {
+  private readonly now = new Float64Array(GAINS);
+  private readonly goal = new Float64Array(GAINS);
+  private readonly blocks: readonly [DcBlock, DcBlock];
+  private readonly blocked = new Float64Array(STEP_FRAMES);
+  private readonly quiet: Quiet;
+  private readonly share: number;
+  private turnLeft = 1;
+  private turnRight = 1;
+  private mono = 0;
+  private cut = 0;
+
+  constructor(sampleRate: number) {
+    this.blocks = [new DcBlock(DC_HZ, sampleRate), new DcBlock(DC_HZ, sampleRate)];
+    this.quiet = new Quiet(0.2, sampleRate);
+    this.share = followShare(SWITCH_SECONDS, STEP_FRAMES, sampleRate);
+  }
+
+  get silent(): boolean {
+    return this.quiet.silent;
+  }
+
+  takeGuardGain(): number {
+    return 1;
+  }
+
+  reset(_seconds: number, values: Float64Array): void {
+    this.blocks[0].clear();
+    this.blocks[1].clear();
+    this.locate(0, values);
+  }
+
+  locate(_seconds: number, values: Float64Array): void {
+    this.aim(values, 1);
+    this.now.set(this.goal);
+    this.quiet.clear();
+  }
+
+  process(input: StereoRun, wet: StereoRun, values: Float64Array): void {
+    this.quiet.listen(input);
+    this.aim(values, this.share);
+    const n = STEP_FRAMES;
+    const { now, goal } = this;
+    let ll = now[0]!, rl = now[1]!, lr = now[2]!, rr = now[3]!;
+    const dll = (goal[0]! - ll) / n, drl = (goal[1]! - rl) / n, dlr = (goal[2]! - lr) / n, drr = (goal[3]! - rr) / n;
+    for (let i = 0; i < n; i += 1) {
+      ll += dll;
+      rl += drl;
+      lr += dlr;
+      rr += drr;
+      const l = input.left[i]!;
+      const r = input.right[i]!;
+      wet.left[i] = ll * l + rl * r;
+      wet.right[i] = lr * l + rr * r;
+    }
+    now.set(goal);
+    const cut = arrive(this.cut, values[AT.dcCut]!, this.share);
+    if (cut > 0 || this.cut > 0) {
+      this.block(0, wet.left, cut);
+      this.block(1, wet.right, cut);
+    }
+    this.cut = cut;
+  }
+
+  private aim(values: Float64Array, share: number): void {
+    this.turnLeft = arrive(this.turnLeft, values[AT.turnLeft]! >= 0.5 ? -1 : 1, share);
+    this.turnRight = arrive(this.turnRight, values[AT.turnRight]! >= 0.5 ? -1 : 1, share);
+    this.mono = arrive(this.mono, values[AT.mono]!, share);
+    const gain = values[AT.gain]! <= -60 ? 0 : Math.pow(10, values[AT.gain]! / 20);
+    const pan = values[AT.pan]!;
+    const left = gain * (pan > 0 ? Math.cos((pan * Math.PI) / 2) : 1);
+    const right = gain * (pan < 0 ? Math.cos((pan * Math.PI) / 2) : 1);
+    const own = 1 - 0.5 * this.mono;
+    const other = 0.5 * this.mono;
+    this.goal[0] = left * own * this.turnLeft;
+    this.goal[1] = left * other * this.turnRight;
+    this.goal[2] = right * other * this.turnLeft;
+    this.goal[3] = right * own * this.turnRight;
+  }
+
+  private block(side: 0 | 1, io: Float64Array, cut: number): void {
+    const { blocked } = this;
+    blocked.set(io);
+    this.blocks[side].process(blocked, STEP_FRAMES);
+    for (let i = 0; i < STEP_FRAMES; i += 1) io[i] = io[i]! + (blocked[i]! - io[i]!) * cut;
+  }
+}

@@ -1,0 +1,16 @@
+import type { StereoRun } from './define';
+
+/** Mid/side width in place, moving from one value to another over the run: 0 is mono; 1 leaves every bit alone. */
+export function widen(run: StereoRun, n: number, from: number, to: number): void {
+  if (from === 1 && to === 1) return;
+  const step = (to - from) / n;
+  let width = from;
+  const { left, right } = run;
+  for (let i = 0; i < n; i += 1) {
+    width += step;
+    const mid = 0.5 * (left[i]! + right[i]!);
+    const side = 0.5 * (left[i]! - right[i]!) * width;
+    left[i] = mid + side;
+    right[i] = mid - side;
+  }
+}

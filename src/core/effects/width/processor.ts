@@ -1,0 +1,124 @@
+import { arrive, followShare } from '../../dsp/onePole';
+import { StateVariable, tuning } from '../../dsp/stateVariable';
+import { STEP_FRAMES, type EffectProcessor, type StereoRun } from '../define';
+import { FOURTH_ORDER_Q, SECOND_ORDER_Q } from '../filter/processor';
+import { placesOf } from '../places';
+import { Quiet } from '../quiet';
+import { widthParams } from './params';
+
+const AT = placesOf(widthParams);
+const SWITCH_SECONDS = 0.008;
+const OFF_HZ = 20;
+
+/** Mid and side, each with its level; the side without its lows. */
+export class WidthProcessor implements EffectProcessor {
+  private readonly steep = [new StateVariable(), new StateVariable()] as const;
+  private readonly gentle = new StateVariable();
+  private readonly mid = new Float64Array(STEP_FRAMES);
+  private readonly side = new Float64Array(STEP_FRAMES);
+  private readonly quiet: Quiet;
+  private readonly share: number;
+  private midNow = 1;
+  private sideNow = 1;
+  private leftNow = 1;
+  private rightNow = 1;
+  private swap = 0;
+  private mono = 0;
+  private steepIn = 0;
+  private gentleIn = 0;
+
+  constructor(private readonly sampleRate: number) {
+    this.quiet = new Quiet(0.3, sampleRate);
+    this.share = followShare(SWITCH_SECONDS, STEP_FRAMES, sampleRate);
+  }
+
+  get silent(): boolean {
+    return this.quiet.silent;
+  }
+
+  takeGuardGain(): number {
+    return 1;
+  }
+
+  reset(_seconds: number, values: Float64Array): void {
+    this.steep[0].clear();
+    this.steep[1].clear();
+    this.gentle.clear();
+    this.locate(0, values);
+  }
+
+  locate(_seconds: number, values: Float64Array): void {
+    this.switches(values, 1);
+    this.midNow = level(values[AT.mid]!);
+    this.sideNow = level(values[AT.side]!) * (1 - this.mono) * (1 - 2 * this.swap);
+    this.leftNow = weightOf(values[AT.weight]!, -1);
+    this.rightNow = weightOf(values[AT.weight]!, 1);
+    this.quiet.clear();
+  }
+
+  process(input: StereoRun, wet: StereoRun, values: Float64Array): void {
+    this.quiet.listen(input);
+    const { mid, side } = this;
+    for (let i = 0; i < STEP_FRAMES; i += 1) {
+      mid[i] = 0.5 * (input.left[i]! + input.right[i]!);
+      side[i] = 0.5 * (input.left[i]! - input.right[i]!);
+    }
+    this.switches(values, this.share);
+    this.thin(values);
+    this.join(wet, values);
+  }
+
+  private switches(values: Float64Array, share: number): void {
+    this.swap = arrive(this.swap, values[AT.swap]!, share);
+    this.mono = arrive(this.mono, values[AT.mono]!, share);
+    this.steepIn = arrive(this.steepIn, values[AT.bassMono]! > OFF_HZ ? 1 : 0, share);
+    this.gentleIn = arrive(this.gentleIn, values[AT.sideLowCut]! > OFF_HZ ? 1 : 0, share);
+  }
+
+  /** Takes the lows out of the side; each filter fades in and out of the way. */
+  private thin(values: Float64Array): void {
+    const { side, steepIn, gentleIn } = this;
+    if (steepIn > 0) {
+      for (let i = 0; i < 2; i += 1) {
+        const { g, k } = tuning(values[AT.bassMono]!, FOURTH_ORDER_Q[i as 0 | 1], this.sampleRate);
+        this.steep[i as 0 | 1].process(side, STEP_FRAMES, g, k, 1, -k * steepIn, -steepIn);
+      }
+    }
+    if (gentleIn > 0) {
+      const { g, k } = tuning(values[AT.sideLowCut]!, SECOND_ORDER_Q, this.sampleRate);
+      this.gentle.process(side, STEP_FRAMES, g, k, 1, -k * gentleIn, -gentleIn);
+    }
+  }
+
+  private join(wet: StereoRun, values: Float64Array): void {
+    const n = STEP_FRAMES;
+    const midGoal = level(values[AT.mid]!);
+    const sideGoal = level(values[AT.side]!) * (1 - this.mono) * (1 - 2 * this.swap);
+    const leftGoal = weightOf(values[AT.weight]!, -1);
+    const rightGoal = weightOf(values[AT.weight]!, 1);
+    let { midNow, sideNow, leftNow, rightNow } = this;
+    const midStep = (midGoal - midNow) / n;
+    const sideStep = (sideGoal - sideNow) / n;
+    const leftStep = (leftGoal - leftNow) / n;
+    const rightStep = (rightGoal - rightNow) / n;
+    for (let i = 0; i < n; i += 1) {
+      midNow += midStep;
+      sideNow += sideStep;
+      leftNow += leftStep;
+      rightNow += rightStep;
+      const m = this.mid[i]! * midNow;
+      const s = this.side[i]! * sideNow;
+      wet.left[i] = (m + s) * leftNow;
+      wet.right[i] = (m - s) * rightNow;
+    }
+    this.midNow = midGoal;
+    this.sideNow = sideGoal;
+    this.leftNow = leftGoal;
+    this.rightNow = rightGoal;
+  }
+}
+
+const level = (db: number): number => (db <= -60 ? 0 : db === 0 ? 1 : Math.pow(10, db / 20));
+
+/** Gain of a side: the one that is weighed down falls, the other stays. @param which -1 left, 1 right */
+const weightOf = (weight: number, which: -1 | 1): number => (weight * which >= 0 ? 1 : 1 + weight * which);

@@ -1,0 +1,82 @@
+import { StyleSheet, View } from 'react-native';
+import Svg, { Circle, Ellipse, G, Line, Path, Text as SvgText } from 'react-native-svg';
+import type { DecayPicture } from '../../../core/effects/pictures';
+import { useTokens } from '../../../ui/theme';
+import { FONT, FONT_STRONG } from '../../../ui/tokens';
+import { Grip, type OnPull } from './Grip';
+
+const PAD_LEFT = 34;
+const PAD_RIGHT = 14;
+const TOP = 24;
+const RULER = 22;
+const FLOOR_DB = -66;
+const STEPS = [0.05, 0.1, 0.2, 0.5, 1, 2, 5, 10];
+
+interface DecayChartProps {
+  readonly picture: DecayPicture;
+  readonly width: number;
+  readonly height: number;
+  readonly onPull: OnPull;
+}
+
+const seconds = (value: number): string => (value < 1 ? `${Math.round(value * 1000)} ms` : `${value.toFixed(2)} s`);
+
+/** A space as a falling shoreline: the middle as water, lows and highs as lines over and under it, first reflections as posts. */
+export function DecayChart({ picture, width, height, onPull }: DecayChartProps) {
+  const tokens = useTokens();
+  const room = width - PAD_LEFT - PAD_RIGHT;
+  const deep = height - TOP - RULER;
+  const x = (at: number): number => PAD_LEFT + (at / picture.spanSeconds) * room;
+  const y = (db: number): number => TOP + (Math.max(FLOOR_DB, Math.min(0, db)) / FLOOR_DB) * deep;
+  const line = (levels: readonly number[]): string => levels.map((db, i) => `${i === 0 ? 'M' : 'L'}${x(i * picture.frameSeconds).toFixed(1)} ${y(db).toFixed(1)}`).join('');
+  const step = STEPS.find((value) => picture.spanSeconds / value <= (width > 500 ? 9 : 6)) ?? 20;
+  const marks = Array.from({ length: Math.floor(picture.spanSeconds / step) + 1 }, (_, i) => i * step);
+  const water = `${line(picture.middle)}L${x(picture.spanSeconds)} ${y(FLOOR_DB)}L${x(0)} ${y(FLOOR_DB)}Z`;
+  return (
+    <View style={{ width, height }}>
+      <View role="img" aria-label={describe(picture)} style={StyleSheet.absoluteFill}>
+        <Svg width={width} height={height}>
+          {marks.map((at) => (
+            <G key={at}>
+              <Line x1={x(at)} x2={x(at)} y1={TOP - 6} y2={height - RULER} stroke={tokens.line} strokeWidth={1} />
+              <SvgText x={x(at)} y={height - 6} textAnchor="middle" fontFamily={FONT} fontSize={12} fill={tokens.mute}>{at === 0 ? '0' : seconds(at).replace('.00', '')}</SvgText>
+            </G>
+          ))}
+          <Path d={water} fill={tokens.seaSoft} fillOpacity={0.8} />
+          <Path d={line(picture.low)} stroke={tokens.sea} strokeWidth={2.4} strokeOpacity={0.55} fill="none" />
+          <Path d={line(picture.middle)} stroke={tokens.sea} strokeWidth={2} fill="none" />
+          <Path d={line(picture.high)} stroke={tokens.sea} strokeWidth={1.4} strokeDasharray="5 4" fill="none" />
+          {picture.early.map((tap, i) => {
+            const level = 20 * Math.log10(Math.max(tap.left, tap.right, 1e-4));
+            return <Line key={i} x1={x(tap.seconds)} x2={x(tap.seconds)} y1={y(level * 1.6)} y2={y(FLOOR_DB)} stroke={tokens.ink} strokeWidth={1.6} strokeOpacity={0.55} />;
+          })}
+          <Ellipse cx={x(0)} cy={TOP + deep / 2} rx={7} ry={deep / 2} fill={tokens.sand} />
+          <Line x1={8} x2={width - 4} y1={y(FLOOR_DB)} y2={y(FLOOR_DB)} stroke={tokens.mute} strokeWidth={1} />
+          {picture.handles.map((handle, i) => <Circle key={i} cx={x(handle.x)} cy={y(handle.y)} r={7} fill={tokens.card} stroke={tokens.sea} strokeWidth={i === 1 ? 3 : 2} />)}
+          <SvgText x={width - 10} y={17} textAnchor="end" fontFamily={FONT_STRONG} fontSize={13} fill={tokens.ink}>{headline(picture)}</SvgText>
+          <SvgText x={width - 10} y={TOP + 14} textAnchor="end" fontFamily={FONT} fontSize={12} fill={tokens.mute}>thick low · water 1 kHz · dashed high</SvgText>
+        </Svg>
+      </View>
+      {picture.handles.map((handle) => (
+        <Grip
+          key={handle.label}
+          handle={handle}
+          at={{ x: x(handle.x), y: y(handle.y) }}
+          unitX={(px) => ((px - PAD_LEFT) / room) * picture.spanSeconds}
+          unitY={(py) => ((py - TOP) / deep) * FLOOR_DB}
+          onPull={onPull}
+        />
+      ))}
+    </View>
+  );
+}
+
+function headline({ setSeconds, measuredSeconds }: DecayPicture): string {
+  const measured = measuredSeconds === null ? 'not falling' : `measured ${seconds(measuredSeconds)}`;
+  return setSeconds === null ? measured : `set ${seconds(setSeconds)} · ${measured}`;
+}
+
+function describe(picture: DecayPicture): string {
+  const posts = picture.early.length > 0 ? ` ${picture.early.length} first reflections from ${seconds(picture.early[0]!.seconds)} on.` : '';
+  return `Decay: ${headline(picture)}. Begins after ${seconds(picture.preDelaySeconds)}.${posts}`;
+}

@@ -1,0 +1,51 @@
+import { useRef } from 'react';
+import { StyleSheet, View } from 'react-native';
+import type { Handle, Pull } from '../../../core/effects/pictures';
+import { useDrag } from '../../../ui/pointer';
+
+/** New values of parameters while a picture is dragged; `done` when it is let go. */
+export type OnPull = (values: Readonly<Record<string, number>>, done: boolean) => void;
+
+interface GripProps {
+  readonly handle: Handle;
+  /** Place in pixels. */
+  readonly at: { readonly x: number; readonly y: number };
+  /** Back from pixels to the units of the axes. */
+  readonly unitX: (x: number) => number;
+  readonly unitY: (y: number) => number;
+  readonly onPull: OnPull;
+}
+
+/** A place of a picture that can be taken hold of. The rails below do the same for keyboard and screen reader. */
+export function Grip({ handle, at, unitX, unitY, onPull }: GripProps) {
+  const view = useRef<View>(null);
+  const held = useRef<GripProps | null>(null);
+  const pull = (dx: number, dy: number, done: boolean): void => {
+    const from = held.current;
+    if (!from) return;
+    const values: Record<string, number> = {};
+    const { pullX, pullY, x, y } = from.handle;
+    if (pullX) values[pullX.param] = pulled(pullX, x, from.unitX(from.at.x + dx));
+    if (pullY) values[pullY.param] = pulled(pullY, y, from.unitY(from.at.y + dy));
+    onPull(values, done);
+  };
+  useDrag(
+    view,
+    {
+      begin: () => {
+        held.current = { handle, at, unitX, unitY, onPull };
+      },
+      move: (drag) => pull(drag.x - drag.startX, drag.y - drag.startY, false),
+      end: (drag) => pull(drag.x - drag.startX, drag.y - drag.startY, true),
+    },
+    'none',
+  );
+  return <View ref={view} aria-hidden style={[styles.grip, { left: at.x - 22, top: at.y - 22 }]} />;
+}
+
+function pulled({ value, by, scale, min, max }: Pull, from: number, to: number): number {
+  const next = by === 'add' ? value + (to - from) * scale : value * Math.pow(to / from, scale);
+  return Math.min(max, Math.max(min, next));
+}
+
+const styles = StyleSheet.create({ grip: { position: 'absolute', width: 44, height: 44, cursor: 'pointer' } });

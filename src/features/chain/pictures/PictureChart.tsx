@@ -1,0 +1,40 @@
+import type { EffectPicture } from '../../../core/effects/pictures';
+import type { Tempo } from '../../../core/music/tempo';
+import { CurveChart } from './CurveChart';
+import { DecayChart } from './DecayChart';
+import type { OnPull } from './Grip';
+import { ImageChart } from './ImageChart';
+import { MotionChart } from './MotionChart';
+import { PlaceChart } from './PlaceChart';
+import { RepeatsChart } from './RepeatsChart';
+import { ResponseChart } from './ResponseChart';
+
+interface PictureChartProps {
+  readonly picture: EffectPicture;
+  readonly tempo: Tempo;
+  readonly width: number;
+  readonly height: number;
+  /** True while a finger on a map draws a path. */
+  readonly drawing: boolean;
+  readonly onPull: OnPull;
+}
+
+/** The picture of an effect, by what kind it is. */
+export function PictureChart({ picture, tempo, width, height, drawing, onPull }: PictureChartProps) {
+  switch (picture.kind) {
+    case 'repeats':
+      return <RepeatsChart picture={picture} tempo={tempo} width={width} height={height} onPull={onPull} />;
+    case 'decay':
+      return <DecayChart picture={picture} width={width} height={height} onPull={onPull} />;
+    case 'response':
+      return <ResponseChart picture={picture} width={width} height={height} onPull={onPull} />;
+    case 'motion':
+      return <MotionChart picture={picture} tempo={tempo} width={width} height={height} />;
+    case 'place':
+      return <PlaceChart picture={picture} width={width} height={height} drawing={drawing} onPull={onPull} />;
+    case 'curve':
+      return <CurveChart picture={picture} width={width} height={height} />;
+    case 'image':
+      return <ImageChart picture={picture} width={width} height={height} />;
+  }
+}

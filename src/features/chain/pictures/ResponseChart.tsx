@@ -1,0 +1,84 @@
+import { StyleSheet, View } from 'react-native';
+import Svg, { Circle, G, Line, Path, Text as SvgText } from 'react-native-svg';
+import type { ResponsePicture } from '../../../core/effects/pictures';
+import { formatHz } from '../../../core/params/format';
+import { useTokens } from '../../../ui/theme';
+import { FONT } from '../../../ui/tokens';
+import { Grip, type OnPull } from './Grip';
+
+const PAD = 16;
+const RULER = 22;
+const TOP = 10;
+const MARKS = [50, 100, 200, 500, 1000, 2000, 5000, 10_000];
+const MARKS_NARROW = [100, 500, 2000, 10_000];
+const LOW_HZ = 20;
+const HIGH_HZ = 20_000;
+
+interface ResponseChartProps {
+  readonly picture: ResponsePicture;
+  readonly width: number;
+  readonly height: number;
+  readonly onPull: OnPull;
+}
+
+/** What passes: level over frequency as the height of water over a sand bank at 0 dB. */
+export function ResponseChart({ picture, width, height, onPull }: ResponseChartProps) {
+  const tokens = useTokens();
+  const room = width - 2 * PAD;
+  const deep = height - TOP - RULER;
+  const all = picture.right ? [...picture.left, ...picture.right] : picture.left;
+  const top = Math.max(15, Math.ceil((Math.max(...all) + 3) / 6) * 6);
+  const bottom = Math.min(-18, Math.max(-48, Math.floor(Math.min(...all) / 6) * 6));
+  const x = (hz: number): number => PAD + (Math.log(hz / LOW_HZ) / Math.log(HIGH_HZ / LOW_HZ)) * room;
+  const y = (db: number): number => TOP + ((top - Math.min(top, Math.max(bottom, db))) / (top - bottom)) * deep;
+  const line = (levels: readonly number[]): string => levels.map((db, i) => `${i === 0 ? 'M' : 'L'}${x(picture.hz[i]!).toFixed(1)} ${y(db).toFixed(1)}`).join('');
+  const floor = `L${x(HIGH_HZ)} ${y(bottom)}L${x(LOW_HZ)} ${y(bottom)}Z`;
+  const levels = [12, 0, -12, -24, -36].filter((db) => db <= top && db >= bottom);
+  return (
+    <View style={{ width, height }}>
+      <View role="img" aria-label={describe(picture)} style={StyleSheet.absoluteFill}>
+        <Svg width={width} height={height}>
+          {(width < 500 ? MARKS_NARROW : MARKS).map((hz) => (
+            <G key={hz}>
+              <Line x1={x(hz)} x2={x(hz)} y1={TOP} y2={height - RULER} stroke={tokens.line} strokeWidth={1} />
+              <SvgText x={x(hz)} y={height - 6} textAnchor="middle" fontFamily={FONT} fontSize={12} fill={tokens.mute}>{formatHz(hz)}</SvgText>
+            </G>
+          ))}
+          <Path d={`${line(picture.left)}${floor}`} fill={tokens.seaSoft} fillOpacity={0.75} />
+          {levels.map((db) => (
+            <G key={db}>
+              <Line x1={PAD} x2={width - PAD} y1={y(db)} y2={y(db)} stroke={db === 0 ? tokens.sand : tokens.line} strokeWidth={db === 0 ? 2 : 1} />
+              <SvgText x={width - PAD} y={y(db) - 4} textAnchor="end" fontFamily={FONT} fontSize={12} fill={tokens.mute}>{`${db > 0 ? '+' : ''}${db}`.replace('-', '\u2212')}</SvgText>
+            </G>
+          ))}
+          <Path d={line(picture.left)} stroke={tokens.sea} strokeWidth={2.2} fill="none" />
+          {picture.right ? <Path d={line(picture.right)} stroke={tokens.sea} strokeWidth={1.6} strokeDasharray="6 4" fill="none" /> : null}
+          {picture.handles.map((handle) => <Circle key={handle.label} cx={x(handle.x)} cy={y(handle.y)} r={8} fill={tokens.card} stroke={tokens.sea} strokeWidth={2.6} />)}
+          {picture.handles.length > 1
+            ? picture.handles.map((handle) => <SvgText key={handle.label} x={x(handle.x)} y={y(handle.y) - 13} textAnchor="middle" fontFamily={FONT} fontSize={12} fill={tokens.ink}>{handle.label}</SvgText>)
+            : null}
+          {picture.right ? <SvgText x={PAD + 4} y={TOP + 12} fontFamily={FONT} fontSize={12} fill={tokens.mute}>left, dashed right</SvgText> : null}
+        </Svg>
+      </View>
+      {picture.handles.map((handle) => (
+        <Grip
+          key={handle.label}
+          handle={handle}
+          at={{ x: x(handle.x), y: y(handle.y) }}
+          unitX={(px) => LOW_HZ * Math.pow(HIGH_HZ / LOW_HZ, (px - PAD) / room)}
+          unitY={(py) => top - ((py - TOP) / deep) * (top - bottom)}
+          onPull={onPull}
+        />
+      ))}
+    </View>
+  );
+}
+
+function describe({ hz, left, right }: ResponsePicture): string {
+  const at = (wanted: number, curve: readonly number[]): string => {
+    const index = hz.findIndex((value) => value >= wanted);
+    return `${formatHz(wanted)} ${Math.round(curve[index] ?? 0)} dB`;
+  };
+  const say = (curve: readonly number[]): string => [60, 250, 1000, 4000, 12_000].map((wanted) => at(wanted, curve)).join(', ');
+  return right ? `Response left: ${say(left)}. Right: ${say(right)}.` : `Response: ${say(left)}.`;
+}
