@@ -51,6 +51,8 @@ export interface EffectDefinition {
   readonly presets: readonly Preset[];
   /** The two or three parameters that say most about it, for its card. */
   readonly headline: readonly string[];
+  /** Parameters that hold sound for ever; an effect that is switched off lets go of it. */
+  readonly holds?: readonly string[];
   createProcessor(sampleRate: number): EffectProcessor;
   /** What it really does, found by running it. */
   picture(values: ParamValues, context: ValueContext): EffectPicture;

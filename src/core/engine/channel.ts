@@ -1,11 +1,13 @@
 import { STEP_FRAMES, stereoRun, type StereoRun } from '../effects/define';
 import { positionAt, segmentAt } from '../moves/evaluate';
 import { channelParams } from '../piece/piece';
-import { followShare } from '../dsp/onePole';
+import { RunningSend } from './send';
+import { arrive, followShare } from '../dsp/onePole';
 import { addClip, type SoundData } from './clipReader';
 import type { LoudnessMatcher } from './matcher';
 import type { PlanChannel } from './plan';
-import { RunningSlot } from './slot';
+import type { RunningSlot } from './slot';
+import { RunningChain } from './chain';
 import { ValueRow } from './valueRow';
 
 const GAIN = 0;
@@ -14,17 +16,24 @@ const MUTE_SECONDS = 0.008;
 /** A clip caught in its middle by the start of playing, or cut by its stop, fades over one step. */
 const CATCH_FRAMES = STEP_FRAMES;
 const PARAMS = Object.values(channelParams);
+const OWN_VALUES = PARAMS.length;
 
 /** A track or the main output while it runs. */
 export class RunningChannel {
   readonly bus = stereoRun();
   readonly values: ValueRow;
-  slots: RunningSlot[] = [];
+  readonly chain: RunningChain;
+  /** What goes to returns, and what has just been taken away and still fades. */
+  sends: RunningSend[] = [];
+  /** Shares of the bus that the main output takes at the ends of the step. */
+  directFrom = 1;
+  directTo = 1;
   /** Peaks of the last step after level and pan: all of it, and the part that is treated. */
   peakLeft = 0;
   peakRight = 0;
   wetPeak = 0;
   dryPeak = 0;
+  private started = false;
   private cursors = new Int32Array(0);
   private open = 1;
   private gainLeft = 1;
@@ -34,9 +43,11 @@ export class RunningChannel {
 
   constructor(public plan: PlanChannel, private readonly sampleRate: number, seconds: number) {
     this.values = new ValueRow(PARAMS, plan.values, sampleRate);
+    this.chain = new RunningChain(sampleRate);
     this.share = followShare(MUTE_SECONDS, STEP_FRAMES, sampleRate);
     this.adopt(plan, seconds);
     this.open = plan.audible ? 1 : 0;
+    this.directFrom = this.directTo = plan.direct ? 1 : 0;
     this.aimGains();
   }
 
@@ -45,22 +56,38 @@ export class RunningChannel {
     this.plan = plan;
     this.values.rebase(plan.values);
     this.values.clearLanes();
-    const before = this.slots;
-    this.slots = plan.slots.map((slot) => {
-      const kept = before.find((running) => running.plan.id === slot.id && running.plan.effect === slot.effect);
-      if (!kept) return new RunningSlot(slot, this.sampleRate, seconds);
-      kept.plan = slot;
-      kept.values.rebase(slot.values);
-      kept.values.clearLanes();
-      return kept;
-    });
+    this.adoptSends();
+    this.chain.adopt(plan.slots, seconds, this.started);
+    this.started = true;
     this.cursors = new Int32Array(plan.lanes.length).fill(-1);
+  }
+
+  private adoptSends(): void {
+    const before = this.sends;
+    const now = this.plan.sends.map((send) => {
+      const kept = before.find((running) => running.to === send.to);
+      kept?.adopt(send);
+      return kept ?? new RunningSend(send, this.sampleRate, this.share);
+    });
+    const leaving = before.filter((running) => !now.includes(running) && running.fading);
+    for (const running of leaving) running.leave();
+    this.sends = [...now, ...leaving];
+  }
+
+  /** The row in which a value of the channel's own lies: level and pan, then a row for each send. */
+  rowOf(value: number): ValueRow | undefined {
+    return value < OWN_VALUES ? this.values : this.sends[value - OWN_VALUES]?.values;
+  }
+
+  indexIn(value: number): number {
+    return value < OWN_VALUES ? value : 0;
   }
 
   locate(seconds: number, place: number): void {
     this.followLanes(place);
     this.values.jump();
-    for (const slot of this.slots) slot.locate(seconds);
+    for (const send of this.sends) send.jump();
+    this.chain.locate(seconds);
     this.aimGains();
   }
 
@@ -71,8 +98,10 @@ export class RunningChannel {
       const lane = lanes[i]!;
       const segment = segmentAt(lane, place, this.cursors[i]!);
       this.cursors[i] = segment;
-      const row = lane.slot < 0 ? this.values : this.slots[lane.slot]!.values;
-      row.fromLane(lane.value, positionAt(lane, place, segment));
+      const position = positionAt(lane, place, segment);
+      if (lane.slot >= 0) this.chain.slots[lane.slot]!.values.fromLane(lane.value, position);
+      else if (lane.value < OWN_VALUES) this.values.fromLane(lane.value, position);
+      else this.sends[lane.value - OWN_VALUES]!.values.fromLane(0, position);
     }
   }
 
@@ -103,11 +132,16 @@ export class RunningChannel {
     }
   }
 
-  receive(from: StereoRun): void {
+  /** Adds what another channel gives, its share moving in a straight line. */
+  receive(run: StereoRun, from = 1, to = 1): void {
+    if (from === 0 && to === 0) return;
     const { left, right } = this.bus;
+    const step = (to - from) / STEP_FRAMES;
+    let share = from;
     for (let i = 0; i < STEP_FRAMES; i += 1) {
-      left[i] = left[i]! + from.left[i]!;
-      right[i] = right[i]! + from.right[i]!;
+      share += step;
+      left[i] = left[i]! + run.left[i]! * share;
+      right[i] = right[i]! + run.right[i]! * share;
     }
     this.busSilent = false;
   }
@@ -115,24 +149,22 @@ export class RunningChannel {
   /** Chain, level and pan, in place on the bus. @returns true when the bus holds sound */
   process(seconds: number, matcher: LoudnessMatcher, matched: RunningSlot | null): boolean {
     this.values.step();
-    let silent = this.busSilent;
-    let wetPeak = 0;
-    this.dryPeak = 0;
-    for (let i = 0; i < this.slots.length; i += 1) {
-      const slot = this.slots[i]!;
-      const judged = slot === matched;
-      if (judged) matcher.listenBefore(this.bus);
-      slot.process(this.bus, silent, seconds);
-      if (judged) matcher.matchAfter(this.bus);
-      if (!slot.silent) silent = false;
-      if (slot.wetPeak > wetPeak) wetPeak = slot.wetPeak;
-      if (i === 0) this.dryPeak = slot.dryPeak;
-    }
+    const silent = this.chain.process(this.bus, this.busSilent, seconds, matcher, matched);
+    if (!silent) this.give(true);
     this.level(silent);
+    if (!silent) this.give(false);
     const loudest = this.gainLeft > this.gainRight ? this.gainLeft : this.gainRight;
-    this.wetPeak = wetPeak * loudest;
-    this.dryPeak = this.slots.length > 0 ? this.dryPeak * loudest : this.peakLeft > this.peakRight ? this.peakLeft : this.peakRight;
+    this.wetPeak = this.chain.wetPeak * loudest;
+    this.dryPeak = this.plan.slots.length > 0 ? this.chain.dryPeak * loudest : this.peakLeft > this.peakRight ? this.peakLeft : this.peakRight;
     return !silent;
+  }
+
+  /** Sends that take before the level, or those that take after it; `open` shuts both when the channel is muted. */
+  private give(pre: boolean): void {
+    for (let i = 0; i < this.sends.length; i += 1) {
+      const send = this.sends[i]!;
+      if (send.pre === pre && send.target) send.give(this.bus, pre ? this.open : 1);
+    }
   }
 
   private aimGains(): void {
@@ -149,6 +181,8 @@ export class RunningChannel {
     const open = this.plan.audible ? 1 : 0;
     this.open += (open - this.open) * this.share;
     if (Math.abs(open - this.open) < 1e-6) this.open = open;
+    this.directFrom = this.directTo;
+    this.directTo = arrive(this.directTo, this.plan.direct ? 1 : 0, this.share, 1e-6);
     this.aimGains();
     this.peakLeft = 0;
     this.peakRight = 0;

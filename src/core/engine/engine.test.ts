@@ -3,7 +3,7 @@ import { effectOf } from '../effects/catalogue';
 import { loudness } from '../analysis/loudness';
 import type { Listening } from './engine';
 import { compilePlan } from './plan';
-import { awayFrom, clipOf, echoSlot, engineOf, laneOf, peakIn, RATE, runEngine, scene, soundOf, type Scene } from './testing';
+import { awayFrom, clipOf, echoSlot, engineOf, laneOf, peakIn, RATE, roughness, runEngine, scene, soundOf, type Scene } from './testing';
 
 const SINE = soundOf(8, (i) => 0.4 * Math.sin((2 * Math.PI * 220 * i) / RATE));
 const BURST = soundOf(0.25, (i) => 0.5 * Math.sin((2 * Math.PI * 600 * i) / RATE) * Math.min(1, i / 500, (12_000 - i) / 500));
@@ -154,15 +154,6 @@ describe('comparing', () => {
 });
 
 describe('no clicks', () => {
-  /** A step shows in every sixth difference by a factor of twenty; a sine of 220 Hz does not. */
-  function roughness(samples: Float32Array): number {
-    let most = 0;
-    for (let i = 72_006; i < samples.length; i += 1) {
-      const s = (k: number): number => samples[i - k]!;
-      most = Math.max(most, Math.abs(s(0) - 6 * s(1) + 15 * s(2) - 20 * s(3) + 15 * s(4) - 6 * s(5) + s(6)));
-    }
-    return most;
-  }
   const zigzag = (low: number, high: number): (readonly [number, number])[] => Array.from({ length: 40 }, (_, i) => [3 + i * 0.125, i % 2 === 0 ? low : high] as const);
 
   test.each([['feedback', 0, 1], ['mix', 0, 1], ['input', 0, 1], ['trim', 0.2, 1], ['width', 0, 2], ['cutoff', 200, 12_000]] as const)(

@@ -76,6 +76,7 @@ export class Engine {
       return kept;
     });
     this.main = this.channels[this.channels.length - 1] ?? null;
+    for (const channel of this.channels) for (const send of channel.sends) send.target = this.channels.find((candidate) => candidate.plan.id === send.to) ?? null;
     for (const channel of this.channels) channel.followLanes(this.position);
     if (this.listening) this.listen(this.listening);
   }
@@ -109,7 +110,7 @@ export class Engine {
     this.listening = listening;
     this.matched = null;
     for (const channel of this.channels) {
-      for (const slot of channel.slots) {
+      for (const slot of channel.chain.slots) {
         const here = listening.channel === null || channel.plan.id === listening.channel;
         const heard = here && (listening.slot === null || slot.plan.id === listening.slot);
         slot.hear = heard ? listening.hear : 'mix';
@@ -133,7 +134,7 @@ export class Engine {
   takeGuardGain(): number {
     let lowest = 1;
     for (let c = 0; c < this.channels.length; c += 1) {
-      const { slots } = this.channels[c]!;
+      const { slots } = this.channels[c]!.chain;
       for (let s = 0; s < slots.length; s += 1) {
         const gain = slots[s]!.takeGuardGain();
         if (gain < lowest) lowest = gain;
@@ -146,7 +147,7 @@ export class Engine {
   get caught(): number {
     let sum = this.trips;
     for (let c = 0; c < this.channels.length; c += 1) {
-      const { slots } = this.channels[c]!;
+      const { slots } = this.channels[c]!.chain;
       for (let s = 0; s < slots.length; s += 1) sum += slots[s]!.trips;
     }
     return sum;
@@ -154,7 +155,7 @@ export class Engine {
 
   /** True when nothing rings any more. */
   get silent(): boolean {
-    return this.channels.every((channel) => channel.slots.every((slot) => slot.silent));
+    return this.channels.every((channel) => channel.chain.silent);
   }
 
   /** Writes `frames` samples to each side. */
@@ -185,9 +186,10 @@ export class Engine {
     if (this.playing) this.readStep();
     this.takeGestures();
     if (this.playing) for (let c = 0; c < channels.length; c += 1) channels[c]!.followLanes(this.position);
-    for (let c = 0; c < channels.length - 1; c += 1) {
-      const channel = channels[c]!;
-      if (channel.process(seconds, this.matcher, this.matched)) main.receive(channel.bus);
+    const { order } = this.plan!;
+    for (let c = 0; c < order.length; c += 1) {
+      const channel = channels[order[c]!]!;
+      if (channel.process(seconds, this.matcher, this.matched)) main.receive(channel.bus, channel.directFrom, channel.directTo);
     }
     main.process(seconds, this.matcher, this.matched);
     this.protect(main);
@@ -238,17 +240,22 @@ export class Engine {
     for (let c = 0; c < this.channels.length; c += 1) {
       const channel = this.channels[c]!;
       if (channel.plan.id !== gesture.channel) continue;
-      if (gesture.slot === null) this.touch(channel.values, gesture);
-      for (let s = 0; s < channel.slots.length; s += 1) {
-        const slot = channel.slots[s]!;
+      if (gesture.slot === null) this.touchChannel(channel, gesture);
+      for (let s = 0; s < channel.chain.slots.length; s += 1) {
+        const slot = channel.chain.slots[s]!;
         if (slot.plan.id === gesture.slot) this.touch(slot.values, gesture);
       }
     }
   }
 
-  private touch(row: RunningChannel['values'], gesture: Gesture): void {
-    if (gesture.kind === 'hold') row.hold(gesture.value, gesture.to);
-    else row.release(gesture.value, true);
+  private touchChannel(channel: RunningChannel, gesture: Gesture): void {
+    const row = channel.rowOf(gesture.value);
+    if (row) this.touch(row, gesture, channel.indexIn(gesture.value));
+  }
+
+  private touch(row: RunningChannel['values'], gesture: Gesture, index = gesture.value): void {
+    if (gesture.kind === 'hold') row.hold(index, gesture.to);
+    else row.release(index, true);
   }
 
   /** Non-finite samples become silence; the rest is held under the ceiling. */

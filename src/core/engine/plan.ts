@@ -4,16 +4,18 @@ import type { LaneTrack } from '../moves/evaluate';
 import { laneTrack } from '../moves/lane';
 import { toEngineNumber } from '../params/resolve';
 import type { Param, ParamValue } from '../params/param';
-import { contextOf, paramOf } from '../piece/find';
-import { channelParams, MAIN, type Clip, type Lane, type Piece, type Slot, type Track } from '../piece/piece';
+import { contextOf, paramOf, sendOf } from '../piece/find';
+import { channelParams, MAIN, type Clip, type Lane, type Piece, type Return, type Send, type Slot, type Track } from '../piece/piece';
 
 /** A piece made flat: everything in samples and engine numbers, ready to be sent to another thread and played. */
 export interface Plan {
   readonly sampleRate: number;
   readonly lengthSamples: number;
   readonly loop: { readonly on: boolean; readonly start: number; readonly end: number };
-  /** Tracks in order, the main output last. */
+  /** Tracks in order, then returns, the main output last. */
   readonly channels: readonly PlanChannel[];
+  /** Indexes of tracks and returns, each before all that it sends to. */
+  readonly order: readonly number[];
 }
 
 export interface PlanChannel {
@@ -23,8 +25,18 @@ export interface PlanChannel {
   readonly values: Float64Array;
   /** False while muted or while others are soloed. */
   readonly audible: boolean;
+  /** False while it only feeds returns, one of which is soloed. */
+  readonly direct: boolean;
+  readonly sends: readonly PlanSend[];
   readonly slots: readonly PlanSlot[];
   readonly lanes: readonly PlanLane[];
+}
+
+export interface PlanSend {
+  readonly to: string;
+  readonly pre: boolean;
+  /** One value: the level. */
+  readonly values: Float64Array;
 }
 
 export interface PlanClip {
@@ -62,37 +74,75 @@ export interface PrintScope {
 const CUT_FADE_SECONDS = 0.002;
 const CHANNEL_PARAM_IDS = Object.keys(channelParams);
 
+/** Index of a channel's own parameter: its level and pan, then its sends in order; -1 for none. */
+export function channelValueIndex(param: string, sends: readonly Pick<Send, 'to'>[]): number {
+  const to = sendOf(param);
+  if (to === undefined) return CHANNEL_PARAM_IDS.indexOf(param);
+  const at = sends.findIndex((send) => send.to === to);
+  return at < 0 ? -1 : CHANNEL_PARAM_IDS.length + at;
+}
+
 /** Compiles a piece for playing and rendering. */
 export function compilePlan(piece: Piece, scope: PrintScope | null = null): Plan {
   const { sampleRate, tempo } = piece;
   const at = (beats: number): number => beatsToSamples(beats, tempo, sampleRate);
-  const anySolo = piece.tracks.some((track) => track.solo);
-  const tracks = scope ? piece.tracks.filter((track) => track.id === scope.channel) : piece.tracks;
-  const channels = tracks.map((track) => planTrack(piece, track, scope ? true : anySolo ? track.solo : !track.mute, scope));
-  const main = scope ? planChannel(piece, MAIN, [], [], 1, 0, true, false) : planChannel(piece, MAIN, [], piece.main.chain, piece.main.gain, 0, true, true);
+  const channels = scope ? printedChannels(piece, scope) : playedChannels(piece);
+  const main = scope ? planChannel(piece, { id: MAIN, chain: [], gain: 1, pan: 0, sends: [] }, [], true, true, false) : planChannel(piece, { id: MAIN, ...piece.main, pan: 0, sends: [] }, [], true, true, true);
   return {
     sampleRate,
     lengthSamples: at(piece.lengthBeats),
     loop: { on: scope ? false : piece.loop.on, start: at(piece.loop.start), end: at(piece.loop.end) },
     channels: [...channels, main],
+    order: sendOrder(channels),
   };
 }
 
-function planTrack(piece: Piece, track: Track, audible: boolean, scope: PrintScope | null): PlanChannel {
+function printedChannels(piece: Piece, scope: PrintScope): PlanChannel[] {
+  const track = piece.tracks.find((candidate) => candidate.id === scope.channel);
+  return track ? [planTrack(piece, track, true, true, scope)] : [];
+}
+
+/** A soloed track is heard with what it sends; a soloed return is heard alone, fed as before. */
+function playedChannels(piece: Piece): PlanChannel[] {
+  const trackSolo = piece.tracks.some((track) => track.solo);
+  const returnSolo = piece.returns.some((candidate) => candidate.solo);
+  const tracks = piece.tracks.map((track) => planTrack(piece, track, trackSolo ? track.solo : !track.mute, !returnSolo || track.solo, null));
+  const returns = piece.returns.map((made) => planChannel(piece, made, [], !made.mute, !returnSolo || made.solo, true));
+  return [...tracks, ...returns];
+}
+
+/** Every channel before those it sends to; sends never make a loop. */
+function sendOrder(channels: readonly PlanChannel[]): number[] {
+  const order: number[] = [];
+  const seen = new Set<number>();
+  const visit = (index: number): void => {
+    if (seen.has(index)) return;
+    seen.add(index);
+    for (const send of channels[index]!.sends) {
+      const to = channels.findIndex((channel) => channel.id === send.to);
+      if (to >= 0) visit(to);
+    }
+    order.unshift(index);
+  };
+  for (let i = channels.length - 1; i >= 0; i -= 1) visit(i);
+  return order;
+}
+
+function planTrack(piece: Piece, track: Track, audible: boolean, direct: boolean, scope: PrintScope | null): PlanChannel {
   const chosen = scope?.clip ? track.clips.filter((clip) => clip.id === scope.clip) : track.clips;
   const clips = chosen.flatMap((clip) => planClip(piece, clip, scope));
   return scope
-    ? planChannel(piece, track.id, clips, track.chain, 1, 0, audible, false)
-    : planChannel(piece, track.id, clips, track.chain, track.gain, track.pan, audible, true);
+    ? planChannel(piece, { ...track, gain: 1, pan: 0, sends: [] }, clips, audible, direct, false)
+    : planChannel(piece, track, clips, audible, direct, true);
 }
 
-function planChannel(
-  piece: Piece, id: string, clips: readonly PlanClip[], chain: readonly Slot[], gain: number, pan: number, audible: boolean, ownLanes: boolean,
-): PlanChannel {
+type Mixed = Pick<Return, 'id' | 'chain' | 'gain' | 'pan' | 'sends'>;
+
+function planChannel(piece: Piece, { id, chain, gain, pan, sends }: Mixed, clips: readonly PlanClip[], audible: boolean, direct: boolean, ownLanes: boolean): PlanChannel {
   const lanes = piece.lanes
     .filter((lane) => lane.on && lane.target.channel === id && (ownLanes || lane.target.effect !== null))
-    .flatMap((lane) => planLane(piece, lane, chain));
-  return { id, clips, values: Float64Array.of(gain, pan), audible, slots: chain.map((slot) => planSlot(piece, slot)), lanes };
+    .flatMap((lane) => planLane(piece, lane, chain, sends));
+  return { id, clips, values: Float64Array.of(gain, pan), audible, direct, sends: sends.map(({ to, pre, level }) => ({ to, pre, values: Float64Array.of(level) })), slots: chain.map((slot) => planSlot(piece, slot)), lanes };
 }
 
 function planClip(piece: Piece, clip: Clip, scope: PrintScope | null): PlanClip[] {
@@ -132,11 +182,11 @@ function planSlot(piece: Piece, slot: Slot): PlanSlot {
   return { id: slot.id, effect: slot.effect, on: slot.on, values: Float64Array.from(paramIds, number) };
 }
 
-function planLane(piece: Piece, lane: Lane, chain: readonly Slot[]): PlanLane[] {
+function planLane(piece: Piece, lane: Lane, chain: readonly Slot[], sends: readonly Send[]): PlanLane[] {
   const param = paramOf(piece, lane.target);
   const slot = lane.target.effect === null ? -1 : chain.findIndex((candidate) => candidate.id === lane.target.effect);
   const slotEffect = chain[slot]?.effect;
-  const value = slotEffect ? effectOf(slotEffect).paramIds.indexOf(lane.target.param) : CHANNEL_PARAM_IDS.indexOf(lane.target.param);
+  const value = slotEffect ? effectOf(slotEffect).paramIds.indexOf(lane.target.param) : channelValueIndex(lane.target.param, sends);
   if (!param || value < 0 || (lane.target.effect !== null && slot < 0)) return [];
   const at = (beat: number): number => beatsToSamples(beat, piece.tempo, piece.sampleRate);
   return [{ slot, value, ...laneTrack(piece, lane, param, at) }];

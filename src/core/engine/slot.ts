@@ -10,6 +10,8 @@ export type Hear = 'mix' | 'wet' | 'dry' | 'difference';
 
 /** Switching on, off and between what is heard takes about this long. */
 const SWITCH_SECONDS = 0.008;
+/** What rings on after switching off is let ring, yet sinks by itself over about this long: a loop over 100 % would never end. */
+const SPILL_SECONDS = 15;
 
 /** One effect of a chain while it runs: its processor, its values on their way, and how wet and dry are put together. */
 export class RunningSlot {
@@ -34,8 +36,13 @@ export class RunningSlot {
   /** Share of the input that enters: shut and opened over the same time as the switch, so that the repeats hold no step either. */
   private feed = 0;
   private asleep = true;
+  /** Parameters that hold sound for ever, let go while it is off. */
+  private readonly holds: readonly number[];
+  private readonly spillShare: number;
+  private spill = 1;
 
-  constructor(public plan: PlanSlot, sampleRate: number, seconds: number) {
+  /** @param entering true when it comes into sound that is passing: it then begins untreated */
+  constructor(public plan: PlanSlot, sampleRate: number, seconds: number, entering = false) {
     const definition = effectOf(plan.effect);
     this.processor = definition.createProcessor(sampleRate);
     this.values = new ValueRow(definition.paramIds.map((id) => definition.params[id]!), plan.values, sampleRate);
@@ -47,8 +54,23 @@ export class RunningSlot {
     this.iWet = index('wet');
     this.iTrim = index('trim');
     this.processor.reset(seconds, this.values.now);
+    this.holds = (definition.holds ?? []).map(index);
+    this.spillShare = Math.exp(-STEP_FRAMES / (SPILL_SECONDS * sampleRate));
+    if (entering) return;
     this.feed = plan.on ? 1 : 0;
     this.aim(1);
+  }
+
+  adopt(plan: PlanSlot): void {
+    this.plan = plan;
+    this.values.rebase(plan.values);
+    this.values.clearLanes();
+  }
+
+  /** It was taken out of the chain: nothing more enters, what rings rings out. */
+  leave(): void {
+    this.plan = { ...this.plan, on: false };
+    this.values.clearLanes();
   }
 
   takeGuardGain(): number {
@@ -72,6 +94,11 @@ export class RunningSlot {
   /** Treats `io` in place. @param inputSilent true when every sample of `io` is zero */
   process(io: StereoRun, inputSilent: boolean, seconds: number): void {
     this.values.step();
+    if (this.plan.on) this.spill = 1;
+    else {
+      this.spill *= this.spillShare;
+      for (let i = 0; i < this.holds.length; i += 1) this.values.now[this.holds[i]!] = 0;
+    }
     const fed = !inputSilent && (this.plan.on || this.feed > 0);
     if (this.asleep) {
       if (!fed) {
@@ -122,9 +149,12 @@ export class RunningSlot {
     }
     dry *= now[this.iTrim]!;
     wet *= now[this.iTrim]!;
-    if (this.hear === 'dry' || !this.plan.on) {
+    if (this.hear === 'dry') {
       dry = 1;
       wet = 0;
+    } else if (!this.plan.on) {
+      dry = 1;
+      wet *= this.spill;
     } else if (this.hear === 'wet') dry = 0;
     else if (this.hear === 'difference') dry -= 1;
     this.dryNow = arrive(this.dryNow, dry, share, 1e-6);

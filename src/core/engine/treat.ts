@@ -31,7 +31,7 @@ export function treatmentPiece(treatment: Treatment): Piece {
     lengthBeats: Math.max(1, (lengthSeconds * treatment.bpm) / 60),
     sounds: { [SOUND]: { name: 'input', frames, sampleRate: treatment.sampleRate, channels: treatment.sound.length > 1 ? 2 : 1 } },
     tracks: [{
-      id: CHANNEL, name: 'Input', gain: 1, pan: 0, mute: false, solo: false, chain: [...treatment.chain],
+      id: CHANNEL, name: 'Input', gain: 1, pan: 0, mute: false, solo: false, chain: [...treatment.chain], sends: [],
       clips: [{ id: 'clip', name: 'input', sound: SOUND, start: 0, offsetSeconds: 0, lengthSeconds, gain: 1, fadeInSeconds: 0, fadeOutSeconds: 0, print: null }],
     }],
     lanes: [...(treatment.lanes ?? [])],

@@ -12,7 +12,7 @@ import { laneFromPass, laneFromStep, SEAM_BEATS, TOLERANCE } from './record';
 import { thin, type Reading } from './thin';
 
 const target = { channel: 'voice', effect: 'slot', param: 'input' };
-const track = { id: 'voice', name: 'Voice', gain: 1, pan: 0, mute: false, solo: false, clips: [], chain: [] };
+const track = { id: 'voice', name: 'Voice', gain: 1, pan: 0, mute: false, solo: false, sends: [], clips: [], chain: [] };
 function pieceWithEcho(): Piece {
   const { piece } = applyEdit(emptyPiece('p', 'P'), addTrack, { track, sounds: {} });
   return applyEdit(piece, addEffect, { channel: 'voice', slot: newSlot('slot', 'echo', 'neutral'), at: 0 }).piece;

@@ -1,15 +1,35 @@
 import { effectOf } from '../effects/catalogue';
 import type { Param, ParamValue, ValueContext } from '../params/param';
-import { channelParams, MAIN, type Clip, type Lane, type Piece, type Slot, type Target, type Track } from './piece';
+import { channelParams, MAIN, SEND_LEVEL, type Clip, type Lane, type Piece, type Return, type Slot, type Target, type Track } from './piece';
+
+const SEND = 'send:';
 
 export const contextOf = (piece: Pick<Piece, 'tempo' | 'sampleRate'>): ValueContext => ({ tempo: piece.tempo, sampleRate: piece.sampleRate });
 
 export const findTrack = (piece: Piece, trackId: string): Track | undefined => piece.tracks.find((track) => track.id === trackId);
 
-export const chainOf = (piece: Piece, channel: string): readonly Slot[] =>
-  channel === MAIN ? piece.main.chain : (findTrack(piece, channel)?.chain ?? []);
+export const findReturn = (piece: Piece, id: string): Return | undefined => piece.returns.find((candidate) => candidate.id === id);
 
-export const channelName = (piece: Piece, channel: string): string => (channel === MAIN ? 'Main' : (findTrack(piece, channel)?.name ?? 'gone'));
+/** A track or a return. */
+export const findChannel = (piece: Piece, id: string): Track | Return | undefined => findTrack(piece, id) ?? findReturn(piece, id);
+
+/** Ids in the order in which the engine holds and meters them: tracks, returns, main. */
+export const channelIds = (piece: Piece): string[] => [...piece.tracks.map(({ id }) => id), ...piece.returns.map(({ id }) => id), MAIN];
+
+export const chainOf = (piece: Piece, channel: string): readonly Slot[] => (channel === MAIN ? piece.main.chain : (findChannel(piece, channel)?.chain ?? []));
+
+export const channelName = (piece: Piece, channel: string): string => (channel === MAIN ? 'Main' : (findChannel(piece, channel)?.name ?? 'gone'));
+
+/** The return that a parameter such as `send:ID` goes to, or undefined when it is no send. */
+export const sendOf = (param: string): string | undefined => (param.startsWith(SEND) ? param.slice(SEND.length) : undefined);
+
+/** True when sound sent from one return would come to another. */
+export function reaches(piece: Pick<Piece, 'returns'>, from: string, to: string, seen: ReadonlySet<string> = new Set()): boolean {
+  if (from === to) return true;
+  if (seen.has(from)) return false;
+  const here = piece.returns.find((candidate) => candidate.id === from);
+  return here?.sends.some((send) => reaches(piece, send.to, to, new Set([...seen, from]))) ?? false;
+}
 
 export const findSlot = (piece: Piece, channel: string, slotId: string): Slot | undefined => chainOf(piece, channel).find((slot) => slot.id === slotId);
 
@@ -27,8 +47,13 @@ export const findLane = (piece: Piece, target: Target): Lane | undefined => piec
 
 /** The parameter a target names, or undefined when its channel, effect or parameter is not there. */
 export function paramOf(piece: Piece, target: Target): Param | undefined {
-  if (target.channel !== MAIN && !findTrack(piece, target.channel)) return undefined;
-  if (target.effect === null) return (channelParams as Record<string, Param>)[target.param];
+  if (target.channel !== MAIN && !findChannel(piece, target.channel)) return undefined;
+  if (target.effect === null) {
+    const to = sendOf(target.param);
+    if (to === undefined) return (channelParams as Record<string, Param>)[target.param];
+    const name = findReturn(piece, to)?.name;
+    return name ? { ...SEND_LEVEL, label: `Send to ${name}` } : undefined;
+  }
   const slot = findSlot(piece, target.channel, target.effect);
   return slot ? effectOf(slot.effect).params[target.param] : undefined;
 }
@@ -40,6 +65,8 @@ export function baseValue(piece: Piece, target: Target): ParamValue | undefined 
     return slot?.values[target.param] ?? (slot ? effectOf(slot.effect).params[target.param]?.initial : undefined);
   }
   if (target.channel === MAIN) return target.param === 'gain' ? piece.main.gain : undefined;
-  const track = findTrack(piece, target.channel);
-  return target.param === 'gain' ? track?.gain : track?.pan;
+  const channel = findChannel(piece, target.channel);
+  const to = sendOf(target.param);
+  if (to !== undefined) return channel?.sends.find((send) => send.to === to)?.level ?? 0;
+  return target.param === 'gain' ? channel?.gain : channel?.pan;
 }

@@ -12,7 +12,7 @@ import { readPiece, UnreadablePiece } from './versions';
 
 const hash = '0'.repeat(64);
 const clip = { id: 'c', name: 'Clip', sound: hash, start: 4, offsetSeconds: 0, lengthSeconds: 2, gain: 1, fadeInSeconds: 0, fadeOutSeconds: 0, print: null };
-const track = (id: string): Piece['tracks'][number] => ({ id, name: `Track ${id}`, gain: 1, pan: 0, mute: false, solo: false, clips: [], chain: [newSlot(`${id}-echo`, 'echo', 'callAcross')] });
+const track = (id: string): Piece['tracks'][number] => ({ id, name: `Track ${id}`, gain: 1, pan: 0, mute: false, solo: false, sends: [], clips: [], chain: [newSlot(`${id}-echo`, 'echo', 'callAcross')] });
 const start: Piece = { ...emptyPiece('p', 'Piece'), sounds: { [hash]: { name: 's', frames: 96_000, sampleRate: 48_000, channels: 1 } }, tracks: [track('a'), track('b')] };
 
 type Doing = (piece: Piece) => Edited;

@@ -18,6 +18,10 @@ export const channelParams = {
 
 export const MAIN = 'main';
 
+/** A send as a parameter: its name in a target is `send:` and the return's id. */
+export const sendParam = (to: string): string => `send:${to}`;
+export const SEND_LEVEL = gain({ label: 'Send', group: 'Sends', hint: 'How much of this channel goes to the return.', initial: 0 });
+
 export const effectSchema = z
   .strictObject({
     id,
@@ -53,16 +57,29 @@ export const clipSchema = z.strictObject({
   print: id.nullable(),
 });
 
-export const trackSchema = z.strictObject({
+/** What a channel gives to a return. */
+export const sendSchema = z.strictObject({
+  to: id,
+  level: z.number().min(0).max(2),
+  /** Before the channel's own level and pan, or after them. */
+  pre: z.boolean(),
+});
+
+/** What tracks and returns have alike. */
+const channelShape = {
   id,
   name,
   gain: z.number().min(0).max(2),
   pan: z.number().min(-1).max(1),
   mute: z.boolean(),
   solo: z.boolean(),
-  clips: z.array(clipSchema).max(2000),
   chain: z.array(effectSchema).max(32),
-});
+  sends: z.array(sendSchema).max(64),
+};
+
+export const returnSchema = z.strictObject(channelShape);
+
+export const trackSchema = z.strictObject({ ...channelShape, clips: z.array(clipSchema).max(2000) });
 
 /** What a lane moves: a parameter of an effect, or of the channel itself. */
 export const targetSchema = z.strictObject({ channel: id, effect: id.nullable(), param: z.string() });
@@ -104,7 +121,7 @@ export const printSchema = z.strictObject({
 });
 
 export const pieceSchema = z.strictObject({
-  version: z.literal(1),
+  version: z.literal(2),
   id,
   name,
   /** The rate it is played, printed and rendered at. */
@@ -113,6 +130,7 @@ export const pieceSchema = z.strictObject({
   lengthBeats: z.number().positive().max(100_000),
   loop: z.strictObject({ on: z.boolean(), start: z.number().min(0), end: z.number().positive() }),
   tracks: z.array(trackSchema).max(200),
+  returns: z.array(returnSchema).max(32),
   main: z.strictObject({ gain: z.number().min(0).max(2), chain: z.array(effectSchema).max(32) }),
   lanes: z.array(laneSchema).max(2000),
   sounds: z.record(hash, soundSchema),
@@ -121,6 +139,8 @@ export const pieceSchema = z.strictObject({
 
 export type Piece = z.infer<typeof pieceSchema>;
 export type Track = z.infer<typeof trackSchema>;
+export type Return = z.infer<typeof returnSchema>;
+export type Send = z.infer<typeof sendSchema>;
 export type Clip = z.infer<typeof clipSchema>;
 export type Slot = z.infer<typeof effectSchema>;
 export type Lane = z.infer<typeof laneSchema>;
@@ -130,7 +150,7 @@ export type SoundInfo = z.infer<typeof soundSchema>;
 
 export function emptyPiece(pieceId: string, pieceName: string): Piece {
   return {
-    version: 1, id: pieceId, name: pieceName, sampleRate: 48_000, tempo: { bpm: 100, beatsPerBar: 4 }, lengthBeats: 64,
-    loop: { on: false, start: 0, end: 16 }, tracks: [], main: { gain: 1, chain: [] }, lanes: [], sounds: {}, prints: [],
+    version: 2, id: pieceId, name: pieceName, sampleRate: 48_000, tempo: { bpm: 100, beatsPerBar: 4 }, lengthBeats: 64,
+    loop: { on: false, start: 0, end: 16 }, tracks: [], returns: [], main: { gain: 1, chain: [] }, lanes: [], sounds: {}, prints: [],
   };
 }

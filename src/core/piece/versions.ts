@@ -1,12 +1,18 @@
 import * as z from 'zod';
 import { pieceSchema, type Piece } from './piece';
 
-export const CURRENT_VERSION = 1;
+export const CURRENT_VERSION = 2;
 
 type Stored = Record<string, unknown>;
 
-/** From each version to the next. Version 1 is the first; the next change of the document adds `1: (stored) => ...`. */
-const migrations: Readonly<Record<number, (stored: Stored) => Stored>> = {};
+/** From each version to the next. */
+const migrations: Readonly<Record<number, (stored: Stored) => Stored>> = {
+  /** 2 brought returns, and sends to them. */
+  1: (stored) => ({
+    ...stored, version: 2, returns: [],
+    tracks: Array.isArray(stored.tracks) ? stored.tracks.map((track: unknown) => (typeof track === 'object' && track !== null ? { ...track, sends: [] } : track)) : stored.tracks,
+  }),
+};
 
 export class UnreadablePiece extends Error {}
 

@@ -57,7 +57,7 @@ export function makeSaltPier(hashOf: (bytes: Uint8Array) => string): Demo {
     };
   };
   const track = (id: string, name: string, gain: number, pan: number, parts: readonly Part[]): Track => ({
-    id, name, gain, pan, mute: false, solo: false, clips: parts.map(store), chain: [],
+    id, name, gain, pan, mute: false, solo: false, clips: parts.map(store), chain: [], sends: [],
   });
   piece.tracks.push(
     { ...track('kalimba', 'Kalimba', 1, -0.15, kalimbaParts()), chain: [newSlot('kalimba-echo', 'echo', 'steppingStones', { mix: 0.22 })] },

@@ -1,7 +1,6 @@
 import { useState } from 'react';
 import { ScrollView, StyleSheet } from 'react-native';
-import { channelName, chainOf } from '../../core/piece/find';
-import { MAIN } from '../../core/piece/piece';
+import { channelIds, channelName, chainOf } from '../../core/piece/find';
 import { useSession } from '../../data/session';
 import { Sheet } from '../../ui/Sheet';
 import { Tap } from '../../ui/Tap';
@@ -12,7 +11,7 @@ import { usePiece } from '../studio/StudioProvider';
 export function ChannelButton({ channel }: { readonly channel: string }) {
   const piece = usePiece();
   const [open, setOpen] = useState(false);
-  const ids = [...piece.tracks.map((track) => track.id), MAIN];
+  const ids = channelIds(piece);
   return (
     <>
       <Tap plain label={`Channel: ${channelName(piece, channel)}`} onPress={() => setOpen(true)} style={styles.button}>

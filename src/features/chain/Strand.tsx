@@ -4,7 +4,7 @@ import { effectOf } from '../../core/effects/catalogue';
 import { formatValue } from '../../core/params/format';
 import type { Param } from '../../core/params/param';
 import { moveEffect, removeEffect, setEffectOn } from '../../core/piece/edits/chain';
-import { channelName, chainOf, contextOf } from '../../core/piece/find';
+import { channelName, chainOf, contextOf, findChannel } from '../../core/piece/find';
 import { channelParams, MAIN, type Slot } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
 import { useSession } from '../../data/session';
@@ -12,6 +12,7 @@ import { Sheet } from '../../ui/Sheet';
 import { Tap } from '../../ui/Tap';
 import { useTokens } from '../../ui/theme';
 import { Words } from '../../ui/Words';
+import { SendList } from '../sends/SendList';
 import { usePiece } from '../studio/StudioProvider';
 import { ChannelButton } from './ChannelButton';
 import { EffectChoices } from './EffectChoices';
@@ -24,9 +25,9 @@ import { usePicture } from './usePicture';
 export function Strand({ channel, starters = true }: { readonly channel: string; readonly starters?: boolean }) {
   const piece = usePiece();
   const chain = chainOf(piece, channel);
-  const track = piece.tracks.find((candidate) => candidate.id === channel);
+  const own = findChannel(piece, channel);
   const [adding, setAdding] = useState(false);
-  const gain = channel === MAIN ? piece.main.gain : (track?.gain ?? 1);
+  const gain = channel === MAIN ? piece.main.gain : (own?.gain ?? 1);
   return (
     <ScrollView contentContainerStyle={styles.strand}>
       <Words kind="small">{piece.name}</Words>
@@ -50,7 +51,8 @@ export function Strand({ channel, starters = true }: { readonly channel: string;
       ) : null}
       <View style={styles.channelRails}>
         <ParamRail target={{ channel, effect: null, param: 'gain' }} param={channelParams.gain} value={gain} look="plain" />
-        {track ? <ParamRail target={{ channel, effect: null, param: 'pan' }} param={channelParams.pan} value={track.pan} look="plain" /> : null}
+        {own ? <ParamRail target={{ channel, effect: null, param: 'pan' }} param={channelParams.pan} value={own.pan} look="plain" /> : null}
+        <SendList channel={channel} />
       </View>
       {chain.length === 0 && starters ? (
         <View style={styles.starters}>

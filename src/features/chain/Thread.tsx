@@ -1,6 +1,6 @@
 import { useRef } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { MAIN } from '../../core/piece/piece';
+import { channelIds } from '../../core/piece/find';
 import { elementOf, useFrame } from '../../ui/frame';
 import { useTokens } from '../../ui/theme';
 import { usePiece, useStudio } from '../studio/StudioProvider';
@@ -15,7 +15,7 @@ export function Thread({ channel, first, end = false }: { readonly channel: stri
   const { studio } = useStudio();
   const sand = useRef<View>(null);
   const sea = useRef<View>(null);
-  const index = channel === MAIN ? piece.tracks.length : piece.tracks.findIndex((track) => track.id === channel);
+  const index = channelIds(piece).indexOf(channel);
   useFrame(() => {
     const { meters } = studio.player;
     const thick = (peak: number): string => `${(THINNEST + (THICKEST - THINNEST) * Math.pow(Math.min(1, peak), 0.5)).toFixed(1)}px`;

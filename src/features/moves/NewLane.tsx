@@ -5,8 +5,8 @@ import { basePosition, laneUnit, valueInUnit } from '../../core/moves/lane';
 import { formatValue } from '../../core/params/format';
 import type { Param } from '../../core/params/param';
 import { recordMove } from '../../core/piece/edits/lanes';
-import { baseValue, chainOf, contextOf, findLane } from '../../core/piece/find';
-import { channelParams, MAIN, type Piece, type Target } from '../../core/piece/piece';
+import { baseValue, chainOf, channelName, contextOf, findChannel, findLane } from '../../core/piece/find';
+import { channelParams, MAIN, SEND_LEVEL, sendParam, type Piece, type Target } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
 import { Sheet } from '../../ui/Sheet';
 import { Tap } from '../../ui/Tap';
@@ -32,6 +32,7 @@ function familiesOf(piece: Piece, channel: string): Family[] {
       title: effectOf(slot.effect).name,
       choices: free(Object.entries(effectOf(slot.effect).params).map(([param, about]) => ({ target: { channel, effect: slot.id, param }, param: about }))),
     })),
+    { title: 'Sends', choices: free((findChannel(piece, channel)?.sends ?? []).map((send) => ({ target: { channel, effect: null, param: sendParam(send.to) }, param: { ...SEND_LEVEL, label: `Send to ${channelName(piece, send.to)}` } }))) },
     { title: 'Channel', choices: free(own.map(([param, about]) => ({ target: { channel, effect: null, param }, param: about }))) },
   ].filter((family) => family.choices.length > 0);
 }

@@ -43,7 +43,7 @@ async function addSoundFile(file: File): Promise<void> {
     id: crypto.randomUUID(), name, sound: hash, start: 0, offsetSeconds: 0, lengthSeconds: info.frames / info.sampleRate,
     gain: 1, fadeInSeconds: 0, fadeOutSeconds: 0, print: null,
   };
-  run(addTrack, { track: { id: track, name, gain: 1, pan: 0, mute: false, solo: false, clips: [clip], chain: [] }, sounds: { [hash]: { ...info, name } } });
+  run(addTrack, { track: { id: track, name, gain: 1, pan: 0, mute: false, solo: false, clips: [clip], chain: [], sends: [] }, sounds: { [hash]: { ...info, name } } });
   useSession.getState().set({ channel: track, slot: null, clip: clip.id });
   say(`${name} was added on a track of its own.`);
 }

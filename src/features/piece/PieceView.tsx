@@ -1,6 +1,6 @@
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { setSwitch } from '../../core/piece/edits/channels';
-import type { Track } from '../../core/piece/piece';
+import type { Return, Track } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
 import { useSession } from '../../data/session';
 import { Tap } from '../../ui/Tap';
@@ -18,11 +18,13 @@ import { ImportButton } from './ImportButton';
 import { FirstSteps } from './FirstSteps';
 import { LevelBars } from './LevelBars';
 import { SelectionBar } from './SelectionBar';
+import { SendMatrix } from '../sends/SendMatrix';
 
 const ROW = 84;
 
 /** Tracks with their clips along time; on a wide screen with the chosen channel beside them. */
 export function PieceView() {
+  const piece = usePiece();
   const wide = useWide();
   const tokens = useTokens();
   return (
@@ -32,6 +34,7 @@ export function PieceView() {
         <MissingSounds />
         <ScrollView style={styles.scroll} contentContainerStyle={styles.scrollContent}>
           <Tracks />
+          {wide && piece.tracks.length > 0 ? <SendMatrix /> : null}
           <FirstSteps />
         </ScrollView>
         <SelectionBar />
@@ -83,7 +86,8 @@ function Tracks() {
       <View style={{ width: wide ? 178 : 122 }}>
         <View style={styles.rulerGap} />
         {piece.tracks.map((track, index) => <TrackHead key={track.id} track={track} index={index} />)}
-        <MainHead index={piece.tracks.length} />
+        {piece.returns.map((made, i) => <ReturnHead key={made.id} made={made} index={piece.tracks.length + i} />)}
+        <MainHead index={piece.tracks.length + piece.returns.length} />
       </View>
       <View style={styles.lanes} onLayout={onLayout}>
         <ScrollView horizontal showsHorizontalScrollIndicator={false}>
@@ -94,6 +98,7 @@ function Tracks() {
                 <ClipRow track={track} pxPerBeat={pxPerBeat} height={ROW - 22} onChoose={(clip) => set({ clip: clip.id, channel: track.id, range: null })} />
               </View>
             ))}
+            {piece.returns.map((made) => <View key={made.id} style={[styles.returnLane, { borderColor: tokens.line }]} />)}
             <Playhead pxPerBeat={pxPerBeat} />
           </View>
         </ScrollView>
@@ -128,6 +133,33 @@ function TrackHead({ track, index }: { readonly track: Track; readonly index: nu
   );
 }
 
+/** A return has no clips: its head, its level, and whose sound it takes. */
+function ReturnHead({ made, index }: { readonly made: Return; readonly index: number }) {
+  const piece = usePiece();
+  const tokens = useTokens();
+  const { channel, set } = useSession();
+  const { run } = useOpenPiece.getState();
+  const senders = [...piece.tracks, ...piece.returns].filter((one) => one.sends.some((send) => send.to === made.id)).length;
+  const chosen = channel === made.id;
+  return (
+    <View style={[styles.trackHead, { borderColor: tokens.line, borderLeftColor: chosen ? tokens.sea : 'transparent' }]}>
+      <Tap plain label={`Return ${made.name}`} chosen={chosen} onPress={() => set({ channel: made.id, slot: made.chain[0]?.id ?? null, clip: null })} style={styles.trackName}>
+        <Words kind="strong" tone="sea" numberOfLines={1} style={styles.nameText}>{made.name}</Words>
+        <LevelBars index={index} />
+      </Tap>
+      <View style={styles.switches}>
+        <Tap plain role="switch" label={`Mute ${made.name}`} chosen={made.mute} onPress={() => run(setSwitch, { track: made.id, which: 'mute', on: !made.mute })} style={styles.switch}>
+          <Words kind={made.mute ? 'strong' : 'small'} tone={made.mute ? 'ink' : 'mute'}>{made.mute ? 'muted' : 'mute'}</Words>
+        </Tap>
+        <Tap plain role="switch" label={`Solo ${made.name}`} chosen={made.solo} onPress={() => run(setSwitch, { track: made.id, which: 'solo', on: !made.solo })} style={styles.switch}>
+          <Words kind={made.solo ? 'strong' : 'small'} tone={made.solo ? 'sea' : 'mute'}>solo</Words>
+        </Tap>
+        <Words kind="small" aria-label={`fed by ${senders}`}>{`↳${senders}`}</Words>
+      </View>
+    </View>
+  );
+}
+
 function MainHead({ index }: { readonly index: number }) {
   const { set } = useSession();
   return (
@@ -156,6 +188,7 @@ const styles = StyleSheet.create({
   switch: { paddingHorizontal: 4 },
   mainHead: { alignItems: 'stretch', paddingHorizontal: 13, height: 56 },
   lanes: { flex: 1, minWidth: 0 },
+  returnLane: { height: ROW, borderTopWidth: 1 },
   lane: { height: ROW, borderTopWidth: 1, paddingTop: 10 },
   empty: { alignItems: 'center', padding: 48, gap: 8 },
 });

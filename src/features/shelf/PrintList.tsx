@@ -96,7 +96,7 @@ function place(piece: Piece, print: Print): void {
   const there = piece.tracks.find((track) => track.name === name && track.chain.length === 0);
   const done = there
     ? run(addClip, { track: there.id, clip })
-    : run(addTrack, { track: { id: crypto.randomUUID(), name, gain: from?.gain ?? 1, pan: from?.pan ?? 0, mute: false, solo: false, clips: [clip], chain: [] }, sounds: {} });
+    : run(addTrack, { track: { id: crypto.randomUUID(), name, gain: from?.gain ?? 1, pan: from?.pan ?? 0, mute: false, solo: false, clips: [clip], chain: [], sends: [] }, sounds: {} });
   if (done) say(`Placed on “${name}”, at the sample it came from.`);
 }
 

@@ -79,7 +79,7 @@ function Waterline() {
   const { studio } = useStudio();
   const left = useRef<View>(null);
   const right = useRef<View>(null);
-  const index = piece.tracks.length;
+  const index = piece.tracks.length + piece.returns.length;
   useFrame(() => {
     const { meters } = studio.player;
     const share = (peak: number): number => Math.max(0, Math.min(1, 1 + (20 * Math.log10(Math.max(peak, 1e-6))) / 60));

@@ -1,5 +1,6 @@
 import { useEffect, type ReactNode } from 'react';
 import { create } from 'zustand';
+import { channelIds } from '../../core/piece/find';
 import { MAIN, type Piece, type Target } from '../../core/piece/piece';
 import type { ParamValue } from '../../core/params/param';
 import { useOpenPiece } from '../../data/openPiece';
@@ -63,7 +64,7 @@ export function usePiece(): Piece {
 export function useChannel(): string {
   const piece = usePiece();
   const wanted = useSession((session) => session.channel);
-  return wanted === MAIN || piece.tracks.some((track) => track.id === wanted) ? wanted : (piece.tracks[0]?.id ?? MAIN);
+  return channelIds(piece).includes(wanted) ? wanted : (piece.tracks[0]?.id ?? MAIN);
 }
 
 /** Hands on one target: `touch` while it moves, `release` when it is let go. */

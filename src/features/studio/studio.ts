@@ -6,7 +6,8 @@ import { paramPosition, toEngineNumber } from '../../core/params/resolve';
 import { recordMove } from '../../core/piece/edits/lanes';
 import { setParams } from '../../core/piece/edits/chain';
 import { setChannelParam } from '../../core/piece/edits/channels';
-import { contextOf, paramOf } from '../../core/piece/find';
+import { setSend } from '../../core/piece/edits/sends';
+import { contextOf, paramOf, sendOf } from '../../core/piece/find';
 import type { Piece, Target } from '../../core/piece/piece';
 import { laneFromPass, laneFromStep } from '../../core/moves/record';
 import type { Reading } from '../../core/moves/thin';
@@ -157,6 +158,7 @@ export class Studio {
   private setBase(target: Target, value: ParamValue): void {
     const { run } = useOpenPiece.getState();
     if (target.effect !== null) run(setParams, { channel: target.channel, slot: target.effect, values: { [target.param]: value } });
+    else if (typeof value === 'number' && sendOf(target.param) !== undefined) run(setSend, { channel: target.channel, to: sendOf(target.param)!, level: value });
     else if (typeof value === 'number') run(setChannelParam, { channel: target.channel, param: target.param === 'pan' ? 'pan' : 'gain', value });
   }
 

@@ -11,6 +11,7 @@ export const echo = defineEffect({
   purpose: 'Repeats in time, through a loop that can darken, drive, smear and waver them.',
   params: echoParams,
   presets: echoPresets,
+  holds: ['hold'],
   headline: ['timeL', 'feedback'],
   createProcessor: (sampleRate) => new EchoProcessor(sampleRate),
   picture: pictureOfEcho,

@@ -11,6 +11,7 @@ export const reverb = defineEffect({
   purpose: 'A space to stand in: room, chamber, hall, plate, spring or cloud, which can swell, bow and freeze.',
   params: reverbParams,
   presets: reverbPresets,
+  holds: ['freeze'],
   headline: ['space', 'decay'],
   createProcessor: (sampleRate) => new ReverbProcessor(sampleRate),
   picture: pictureOfReverb,

@@ -7,12 +7,20 @@ import type { ParamValue, ParamValues } from '../../params/param';
 import { defineEdit, EditRefused } from '../edit';
 import { channelName, contextOf, findSlot } from '../find';
 import { effectSchema, MAIN, type Piece, type Slot } from '../piece';
-import { draftTrack } from './channels';
+import { draftChannel } from './channels';
+
+/** On a return the untreated sound is already on its own way to the main output. */
+const WHOLLY_WET = { balance: 'mix', mix: 1 } as const;
+
+const isReturn = (piece: Pick<Piece, 'returns'>, channel: string): boolean => piece.returns.some((candidate) => candidate.id === channel);
+
+/** An effect as it stands on a channel: fully wet by itself on a return. */
+export const fitted = (piece: Pick<Piece, 'returns'>, channel: string, slot: Slot): Slot => (isReturn(piece, channel) ? { ...slot, values: { ...slot.values, ...WHOLLY_WET } } : slot);
 
 const where = { channel: z.string(), slot: z.string() };
 
 function draftChain(draft: Draft<Piece>, channel: string): Draft<Slot>[] {
-  return channel === MAIN ? draft.main.chain : draftTrack(draft, channel).chain;
+  return channel === MAIN ? draft.main.chain : draftChannel(draft, channel).chain;
 }
 
 function draftSlot(draft: Draft<Piece>, channel: string, slotId: string): Draft<Slot> {
@@ -43,7 +51,7 @@ export const addEffect = defineEdit({
   args: z.strictObject({ channel: z.string(), slot: effectSchema, at: z.number().int().min(0) }),
   label: ({ channel, slot }, before) => `Add ${effectOf(slot.effect).name} to ${channelName(before, channel)}`,
   apply: (draft, { channel, slot, at }) => {
-    draftChain(draft, channel).splice(at, 0, slot);
+    draftChain(draft, channel).splice(at, 0, fitted(draft, channel, slot));
   },
 });
 
@@ -111,7 +119,7 @@ export const choosePreset = defineEdit({
   },
   apply: (draft, { channel, slot, preset }) => {
     const target = draftSlot(draft, channel, slot);
-    target.values = presetValues(target.effect, preset);
+    target.values = { ...presetValues(target.effect, preset), ...(isReturn(draft, channel) ? WHOLLY_WET : {}) };
     target.preset = preset;
   },
 });

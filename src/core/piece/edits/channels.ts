@@ -3,12 +3,19 @@ import * as z from 'zod';
 import { formatValue } from '../../params/format';
 import { defineEdit, EditRefused } from '../edit';
 import { channelName, contextOf } from '../find';
-import { channelParams, MAIN, trackSchema, type Piece, type Track } from '../piece';
+import { channelParams, MAIN, trackSchema, type Piece, type Return, type Track } from '../piece';
 
 export function draftTrack(draft: Draft<Piece>, id: string): Draft<Track> {
   const track = draft.tracks.find((candidate) => candidate.id === id);
   if (!track) throw new EditRefused('That track is no longer in the piece.');
   return track;
+}
+
+/** A track or a return, to be changed. */
+export function draftChannel(draft: Draft<Piece>, id: string): Draft<Track> | Draft<Return> {
+  const found = draft.tracks.find((candidate) => candidate.id === id) ?? draft.returns.find((candidate) => candidate.id === id);
+  if (!found) throw new EditRefused('That channel is no longer in the piece.');
+  return found;
 }
 
 export const renamePiece = defineEdit({
@@ -70,7 +77,7 @@ export const renameTrack = defineEdit({
   args: z.strictObject({ track: z.string(), name: z.string().trim().min(1).max(120) }),
   label: ({ track, name }, before) => `Rename ${channelName(before, track)} to ${name}`,
   apply: (draft, { track, name }) => {
-    draftTrack(draft, track).name = name;
+    draftChannel(draft, track).name = name;
   },
 });
 
@@ -82,7 +89,7 @@ export const setChannelParam = defineEdit({
   apply: (draft, { channel, param, value }) => {
     const { min, max } = channelParams[param];
     const held = Math.min(max, Math.max(min, value));
-    if (channel !== MAIN) draftTrack(draft, channel)[param] = held;
+    if (channel !== MAIN) draftChannel(draft, channel)[param] = held;
     else if (param === 'gain') draft.main.gain = held;
     else throw new EditRefused('The main output has no pan.');
   },
@@ -93,6 +100,6 @@ export const setSwitch = defineEdit({
   args: z.strictObject({ track: z.string(), which: z.enum(['mute', 'solo']), on: z.boolean() }),
   label: ({ track, which, on }, before) => `${on ? (which === 'mute' ? 'Mute' : 'Solo') : which === 'mute' ? 'Unmute' : 'Unsolo'} ${channelName(before, track)}`,
   apply: (draft, { track, which, on }) => {
-    draftTrack(draft, track)[which] = on;
+    draftChannel(draft, track)[which] = on;
   },
 });

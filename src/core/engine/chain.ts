@@ -1,0 +1,110 @@
+import { STEP_FRAMES, type StereoRun } from '../effects/define';
+import type { LoudnessMatcher } from './matcher';
+import type { PlanSlot } from './plan';
+import { RunningSlot } from './slot';
+
+/** When effects change places, what passes between them sinks to nothing and comes back over this many steps each way. */
+const DIP_STEPS = 16;
+
+/** From 0 to 1 without a corner at either end. */
+const smooth = (x: number): number => x * x * (3 - 2 * x);
+
+/** The effects of a channel one after another. Those taken away ring out where they stood; a new order is taken while nothing passes. */
+export class RunningChain {
+  /** In the order of the plan, which is what indexes mean. */
+  slots: RunningSlot[] = [];
+  /** Highest treated peak of the last step, and what entered the first effect. */
+  wetPeak = 0;
+  dryPeak = 0;
+  /** In the order in which they sound, with those that only ring out. */
+  private line: RunningSlot[] = [];
+  private next: RunningSlot[] | null = null;
+  private passing = 1;
+
+  constructor(private readonly sampleRate: number) {}
+
+  get silent(): boolean {
+    return this.line.every((slot) => slot.silent);
+  }
+
+  /** @param entering true while sound may be passing: new effects then come up from nothing */
+  adopt(plans: readonly PlanSlot[], seconds: number, entering: boolean): void {
+    const before = this.line;
+    this.slots = plans.map((plan) => {
+      const kept = before.find((running) => running.plan.id === plan.id && running.plan.effect === plan.effect);
+      if (!kept) return new RunningSlot(plan, this.sampleRate, seconds, entering);
+      kept.adopt(plan);
+      return kept;
+    });
+    const order = this.withLeaving(before);
+    if (keepsOrder(before, order)) {
+      this.line = order;
+      this.next = null;
+    } else this.next = order;
+  }
+
+  /** The new order, with what is gone from it still at its place until it has rung out. */
+  private withLeaving(before: readonly RunningSlot[]): RunningSlot[] {
+    const order = [...this.slots];
+    before.forEach((slot, index) => {
+      if (this.slots.includes(slot) || slot.silent) return;
+      slot.leave();
+      order.splice(Math.min(index, order.length), 0, slot);
+    });
+    return order;
+  }
+
+  locate(seconds: number): void {
+    if (this.next) {
+      this.line = this.next;
+      this.next = null;
+    }
+    this.passing = 1;
+    for (const slot of this.slots) slot.locate(seconds);
+  }
+
+  /** Treats the bus in place. @returns true when it is silent afterwards */
+  process(bus: StereoRun, busSilent: boolean, seconds: number, matcher: LoudnessMatcher, matched: RunningSlot | null): boolean {
+    const from = this.passing;
+    const to = this.next ? Math.max(0, from - 1 / DIP_STEPS) : Math.min(1, from + 1 / DIP_STEPS);
+    this.passing = to;
+    const dipping = from < 1 || to < 1;
+    let silent = busSilent;
+    let wetPeak = 0;
+    this.dryPeak = 0;
+    for (let i = 0; i < this.line.length; i += 1) {
+      const slot = this.line[i]!;
+      if (dipping) scale(bus, smooth(from), smooth(to));
+      const judged = slot === matched;
+      if (judged) matcher.listenBefore(bus);
+      slot.process(bus, silent, seconds);
+      if (judged) matcher.matchAfter(bus);
+      if (!slot.silent) silent = false;
+      if (slot.wetPeak > wetPeak) wetPeak = slot.wetPeak;
+      if (i === 0) this.dryPeak = slot.dryPeak;
+    }
+    if (dipping) scale(bus, smooth(from), smooth(to));
+    this.wetPeak = wetPeak;
+    if (this.next && to === 0) {
+      this.line = this.next;
+      this.next = null;
+    }
+    return silent;
+  }
+}
+
+/** True when those that stay stand in the same order as before. */
+function keepsOrder(before: readonly RunningSlot[], after: readonly RunningSlot[]): boolean {
+  const stayed = after.filter((slot) => before.includes(slot));
+  return before.filter((slot) => after.includes(slot)).every((slot, i) => slot === stayed[i]);
+}
+
+function scale({ left, right }: StereoRun, from: number, to: number): void {
+  const step = (to - from) / STEP_FRAMES;
+  let gain = from;
+  for (let i = 0; i < STEP_FRAMES; i += 1) {
+    gain += step;
+    left[i] = left[i]! * gain;
+    right[i] = right[i]! * gain;
+  }
+}

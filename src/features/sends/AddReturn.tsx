@@ -1,0 +1,57 @@
+import { useState } from 'react';
+import { View } from 'react-native';
+import { fitted, newSlot } from '../../core/piece/edits/chain';
+import { addReturn } from '../../core/piece/edits/sends';
+import type { Piece, Return } from '../../core/piece/piece';
+import { useOpenPiece } from '../../data/openPiece';
+import { Sheet } from '../../ui/Sheet';
+import { Tap } from '../../ui/Tap';
+import { Words } from '../../ui/Words';
+
+interface Start {
+  readonly name: string;
+  readonly purpose: string;
+  readonly effect: readonly [string, string] | null;
+}
+
+const STARTS: readonly Start[] = [
+  { name: 'Space', purpose: 'One reverb for many: puts all parts into the same place.', effect: ['reverb', 'openWater'] },
+  { name: 'Echo', purpose: 'One echo in time for many, to be ridden and thrown into.', effect: ['echo', 'callAcross'] },
+  { name: 'Bloom', purpose: 'A cluster of taps; put a long reverb after it.', effect: ['taps', 'spray'] },
+  { name: 'Return', purpose: 'Empty: build a chain of your own.', effect: null },
+];
+
+/** A return with a name no other has. */
+function newReturn(piece: Piece, { name, effect }: Start): Return {
+  const taken = new Set(piece.returns.map((made) => made.name));
+  let free = name;
+  for (let n = 2; taken.has(free); n += 1) free = `${name} ${n}`;
+  const made: Return = { id: crypto.randomUUID(), name: free, gain: 1, pan: 0, mute: false, solo: false, chain: [], sends: [] };
+  if (!effect) return made;
+  const slot = newSlot(crypto.randomUUID(), effect[0], effect[1]);
+  return { ...made, chain: [fitted({ returns: [made] }, made.id, slot)] };
+}
+
+/** Adds a return, started from what it shall be for. */
+export function AddReturn() {
+  const [open, setOpen] = useState(false);
+  const add = (start: Start): void => {
+    const { piece, run } = useOpenPiece.getState();
+    if (piece && run(addReturn, { made: newReturn(piece, start) })) setOpen(false);
+  };
+  return (
+    <>
+      <Tap icon="plus" text="Return" label="Add a return" onPress={() => setOpen(true)} />
+      <Sheet title="A return for" visible={open} onClose={() => setOpen(false)}>
+        {STARTS.map((start) => (
+          <Tap key={start.name} plain label={`Add return: ${start.name}`} onPress={() => add(start)} style={{ alignItems: 'flex-start', paddingHorizontal: 0, paddingVertical: 8 }}>
+            <View>
+              <Words kind="water">{start.name}</Words>
+              <Words kind="small">{start.purpose}</Words>
+            </View>
+          </Tap>
+        ))}
+      </Sheet>
+    </>
+  );
+}
