@@ -15,6 +15,9 @@ export function figures(value: number, digits = 3): string {
   return signed(text.includes('.') ? text.replace(/\.?0+$/, '') : text);
 }
 
+/** A parameter that reaches beyond this is thought of in seconds. */
+const LONG_MS = 20_000;
+
 export const formatMs = (ms: number): string => (ms >= 10000 ? `${figures(ms / 1000, 4)} s` : `${figures(ms)} ms`);
 
 export const formatHz = (hz: number): string => (hz >= 1000 ? `${figures(hz / 1000)} kHz` : `${figures(hz)} Hz`);
@@ -37,7 +40,7 @@ function formatPan(pan: number): string {
 export function formatNumber(param: NumberParam, value: number): string {
   if (param.offAt === 'max' && value >= param.max) return 'off';
   if (param.offAt === 'min' && value <= param.min) return 'off';
-  if (param.unit === 'ms') return formatMs(value);
+  if (param.unit === 'ms') return param.max > LONG_MS && value >= 1000 ? `${figures(value / 1000)} s` : formatMs(value);
   if (param.unit === 'hz') return formatHz(value);
   if (param.unit === 'gain') return formatDb(gainToDb(value));
   if (param.unit === 'ratio') return `${signed((value * 100).toFixed(0))} %`;

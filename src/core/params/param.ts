@@ -29,6 +29,8 @@ export interface NumberParam extends Described {
   readonly notches?: readonly number[];
   /** A `time` may be a note value, ms or samples; a `rate` a note value or Hz. */
   readonly sync?: 'time' | 'rate';
+  /** Note values offered at once, longest first: a decay or pre-delay found from the tempo by halving. */
+  readonly ladder?: readonly string[];
   /** The end of the range at which the stage is out of the circuit, shown as "off". */
   readonly offAt?: 'min' | 'max';
 }

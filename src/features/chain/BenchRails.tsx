@@ -26,9 +26,10 @@ interface BenchRailsProps {
   readonly roomy: boolean;
 }
 
-/** Sections in the order in which the effect names them. */
-const sectionsOf = (slot: Slot): string[] => {
-  const all = [...new Set(Object.values(effectOf(slot.effect).params).map((param) => param.group))];
+/** Sections in the order in which the effect names them, without those that have nothing to set now. */
+const sectionsOf = ({ slot, values }: BenchRailsProps): string[] => {
+  const shown = Object.entries(effectOf(slot.effect).params).filter(([id, param]) => isShown(id, param, values));
+  const all = [...new Set(shown.map(([, param]) => param.group))];
   return [...all.filter((name) => name !== 'Mix'), 'Mix'];
 };
 
@@ -40,7 +41,7 @@ export function BenchRails(props: BenchRailsProps) {
 }
 
 function Columns(props: BenchRailsProps & { readonly hints: boolean }) {
-  const sections = sectionsOf(props.slot);
+  const sections = sectionsOf(props);
   const columns = [sections.filter((_, i) => i % 2 === 0), sections.filter((_, i) => i % 2 === 1)];
   return (
     <ScrollView style={styles.rails} contentContainerStyle={styles.columns}>
@@ -64,8 +65,9 @@ function Columns(props: BenchRailsProps & { readonly hints: boolean }) {
 function Tabs(props: BenchRailsProps & { readonly hints: boolean }) {
   const piece = usePiece();
   const tokens = useTokens();
-  const sections = sectionsOf(props.slot);
-  const [section, setSection] = useState(sections[0]!);
+  const sections = sectionsOf(props);
+  const [wanted, setSection] = useState(sections[0]!);
+  const section = sections.includes(wanted) ? wanted : sections[0]!;
   const shown = section === sections[0] ? firstThings(paramsOf(props, section), paramsOf(props, 'Mix')) : paramsOf(props, section);
   return (
     <>
@@ -112,17 +114,20 @@ function Block({ id, param, channel, slot, values, initial, onLive, hints }: Ben
 }
 
 const paramsOf = ({ slot, values }: BenchRailsProps, section: string): [string, Param][] =>
-  Object.entries(effectOf(slot.effect).params).filter(([id, param]) => param.group === section && isShown(id, values));
+  Object.entries(effectOf(slot.effect).params).filter(([id, param]) => param.group === section && isShown(id, param, values));
 
 const hasMoves = (piece: Piece, { channel, slot }: BenchRailsProps, section: string): boolean =>
   Object.entries(effectOf(slot.effect).params).some(([id, param]) => param.group === section && findLane(piece, { channel, effect: slot.id, param: id }));
 
 /** Rails that would do nothing stay away: the right time while linked, the levels while one mix rail is chosen. */
-function isShown(id: string, values: Values): boolean {
+function isShown(id: string, param: Param, values: Values): boolean {
   if (id === 'timeR') return values.linked === false;
   if (id === 'mix') return values.balance !== 'levels';
   if (id === 'dry' || id === 'wet') return values.balance === 'levels';
   if (id === 'firstSide') return values.routing === 'pingpong';
+  if (param.group === 'Drawn path') return values.path === 'drawn';
+  const tap = /^Tap (\d+)$/.exec(param.group);
+  if (tap) return Number(tap[1]) <= Number(values.count ?? 0);
   return true;
 }
 

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { ScrollView, StyleSheet, TextInput, View } from 'react-native';
 import { EFFECTS } from '../../core/effects/catalogue';
 import type { EffectDefinition, Preset } from '../../core/effects/define';
-import { addEffect, newSlot } from '../../core/piece/edits/chain';
+import { addEffect, newSlot, replaceEffect } from '../../core/piece/edits/chain';
 import { useOpenPiece } from '../../data/openPiece';
 import { useSession } from '../../data/session';
 import { Tap } from '../../ui/Tap';
@@ -17,6 +17,8 @@ interface EffectChoicesProps {
   /** Purposes side by side where there is room. */
   readonly roomy?: boolean;
   readonly onAdded?: () => void;
+  /** The effect whose place it takes; none when it is added. */
+  readonly replaces?: string;
 }
 
 type Family = EffectDefinition['family'];
@@ -40,7 +42,7 @@ function find(family: Family | 'all', query: string): Found[] {
 }
 
 /** Every effect by family and by the purposes it can be started from, with search; a tap adds it and opens its bench. */
-export function EffectChoices({ channel, at, roomy = false, onAdded }: EffectChoicesProps) {
+export function EffectChoices({ channel, at, roomy = false, onAdded, replaces }: EffectChoicesProps) {
   const tokens = useTokens();
   const [family, setFamily] = useState<Family | 'all'>('all');
   const [words, setWords] = useState('');
@@ -48,8 +50,10 @@ export function EffectChoices({ channel, at, roomy = false, onAdded }: EffectCho
   const query = words.trim().toLowerCase();
   const found = find(family, query);
   const add = (effect: string, preset: string): void => {
-    const id = crypto.randomUUID();
-    if (useOpenPiece.getState().run(addEffect, { channel, slot: newSlot(id, effect, preset), at })) useSession.getState().set({ channel, slot: id });
+    const id = replaces ?? crypto.randomUUID();
+    const { run } = useOpenPiece.getState();
+    const done = replaces ? run(replaceEffect, { channel, slot: replaces, effect, preset }) : run(addEffect, { channel, slot: newSlot(id, effect, preset), at });
+    if (done) useSession.getState().set({ channel, slot: id });
     onAdded?.();
   };
   return (
@@ -79,7 +83,7 @@ export function EffectChoices({ channel, at, roomy = false, onAdded }: EffectCho
             {shown ? (
               <View style={roomy ? styles.roomy : undefined}>
                 {presets.map((preset) => (
-                  <Tap key={preset.id} plain label={`Add ${effect.name}: ${preset.name}`} onPress={() => add(effect.id, preset.id)} style={[styles.item, styles.preset, roomy && styles.half]}>
+                  <Tap key={preset.id} plain label={`${replaces ? 'Replace by' : 'Add'} ${effect.name}: ${preset.name}`} onPress={() => add(effect.id, preset.id)} style={[styles.item, styles.preset, roomy && styles.half]}>
                     <View>
                       <Words kind="water">{preset.name}</Words>
                       <Words kind="small">{preset.purpose}</Words>

@@ -1,9 +1,11 @@
 import { useMemo, useState } from 'react';
+import Feather from '@expo/vector-icons/Feather';
 import { ScrollView, StyleSheet, View } from 'react-native';
+import Sortable from 'react-native-sortables';
 import { effectOf } from '../../core/effects/catalogue';
 import { formatValue } from '../../core/params/format';
 import type { Param } from '../../core/params/param';
-import { moveEffect, removeEffect, setEffectOn } from '../../core/piece/edits/chain';
+import { moveEffect, setEffectOn } from '../../core/piece/edits/chain';
 import { channelName, chainOf, contextOf, findChannel } from '../../core/piece/find';
 import { channelParams, MAIN, type Slot } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
@@ -14,6 +16,7 @@ import { useTokens } from '../../ui/theme';
 import { Words } from '../../ui/Words';
 import { SendList } from '../sends/SendList';
 import { usePiece } from '../studio/StudioProvider';
+import { CardMenu } from './CardMenu';
 import { ChannelButton } from './ChannelButton';
 import { EffectChoices } from './EffectChoices';
 import { ParamRail } from './ParamRail';
@@ -37,12 +40,20 @@ export function Strand({ channel, starters = true }: { readonly channel: string;
         <Words kind="small" tone="sea">▬ wet</Words>
         <Words kind="small">thickness is level</Words>
       </View>
-      {chain.map((slot, index) => (
-        <View key={slot.id} style={styles.bead}>
-          <Thread channel={channel} first={index === 0} />
-          <Card channel={channel} slot={slot} index={index} count={chain.length} />
-        </View>
-      ))}
+      <Sortable.Grid
+        columns={1}
+        data={[...chain]}
+        keyExtractor={(slot) => slot.id}
+        customHandle
+        overDrag="vertical"
+        onDragEnd={({ key, toIndex }) => useOpenPiece.getState().run(moveEffect, { channel, slot: key, to: toIndex })}
+        renderItem={({ item, index }) => (
+          <View style={styles.bead}>
+            <Thread channel={channel} first={index === 0} />
+            <Card channel={channel} slot={item} index={index} count={chain.length} />
+          </View>
+        )}
+      />
       {chain.length > 0 ? (
         <View style={styles.bead}>
           <Thread channel={channel} first={false} end />
@@ -92,9 +103,8 @@ function Card({ channel, slot, index, count }: { readonly channel: string; reado
       </Tap>
       <View style={styles.cardTools}>
         <Tap plain role="switch" chosen={slot.on} icon="power" tone={slot.on ? 'sea' : 'mute'} label={`${definition.name} on`} onPress={() => run(setEffectOn, { ...where, on: !slot.on })} />
-        {index > 0 ? <Tap plain icon="arrow-up" label={`Move ${definition.name} up`} onPress={() => run(moveEffect, { ...where, to: index - 1 })} /> : null}
-        {index < count - 1 ? <Tap plain icon="arrow-down" label={`Move ${definition.name} down`} onPress={() => run(moveEffect, { ...where, to: index + 1 })} /> : null}
-        <Tap plain icon="trash-2" tone="mute" label={`Remove ${definition.name}`} onPress={() => run(removeEffect, where)} />
+        <CardMenu channel={channel} slot={slot} index={index} count={count} />
+        {count > 1 ? <Sortable.Handle><View aria-hidden style={styles.grip}><Feather name="menu" size={19} color={tokens.mute} /></View></Sortable.Handle> : null}
       </View>
     </View>
   );
@@ -108,6 +118,7 @@ const styles = StyleSheet.create({
   cardMain: { flex: 1, alignItems: 'stretch', borderRadius: 16, minWidth: 0, paddingVertical: 10 },
   cardWords: { gap: 1, alignItems: 'flex-start' },
   cardTools: { justifyContent: 'center', paddingRight: 4 },
+  grip: { width: 44, height: 44, alignItems: 'center', justifyContent: 'center', cursor: 'pointer' },
   add: { flex: 1, borderStyle: 'dashed', borderRadius: 16, marginBottom: 12 },
   starters: { marginTop: 14, gap: 6 },
   channelRails: { marginTop: 8, gap: 4 },

@@ -1,13 +1,14 @@
-import { StyleSheet, View } from 'react-native';
+import { ScrollView, StyleSheet, View } from 'react-native';
 import { noteId, nearestNote, type NoteFeel } from '../../core/music/noteValue';
 import { secondsPerBeat } from '../../core/music/tempo';
-import { describeTime } from '../../core/params/format';
+import { describeTime, formatNumber, formatValue } from '../../core/params/format';
 import { scaledTime } from '../../core/params/notches';
 import type { NumberParam, ParamValue } from '../../core/params/param';
 import { resolveNumber, syncedNote } from '../../core/params/resolve';
 import { contextOf } from '../../core/piece/find';
 import type { Target } from '../../core/piece/piece';
 import { Tap } from '../../ui/Tap';
+import { useTokens } from '../../ui/theme';
 import { Words } from '../../ui/Words';
 import { useHand, usePiece } from '../studio/StudioProvider';
 
@@ -30,18 +31,38 @@ export function TimeTools({ param, value, target }: { readonly param: NumberPara
       <View style={styles.tools}>
         <Tap label={`${param.label}: half`} text="÷ 2" onPress={() => hand.release(scaledTime(param, value, context, 0.5))} style={styles.tool} />
         <Tap label={`${param.label}: double`} text="× 2" onPress={() => hand.release(scaledTime(param, value, context, 2))} style={styles.tool} />
-        <View role="radiogroup" aria-label={`${param.label}: feel`} style={styles.feels}>
+        {param.ladder ? null : <View role="radiogroup" aria-label={`${param.label}: feel`} style={styles.feels}>
           {FEELS.map((name) => (
             <Tap key={name} role="radio" label={`${param.label}: ${name}`} text={name} tone="sea" chosen={note?.feel === name} onPress={() => feel(name)} style={styles.tool} />
           ))}
-        </View>
+        </View>}
       </View>
+      {param.ladder ? <Ladder param={param} value={value} target={target} /> : null}
       <Words kind="small">{`${about.exact ? about.note : `near ${about.note}`} · ${about.ms} · ${about.samples}`}</Words>
     </View>
   );
 }
 
+/** What the tempo offers, each half of the one before, with its time; the chosen one is said to be so. */
+function Ladder({ param, value, target }: { readonly param: NumberParam; readonly value: ParamValue; readonly target: Target }) {
+  const tokens = useTokens();
+  const context = contextOf(usePiece());
+  const hand = useHand(target);
+  const steps = param.ladder!.filter((note) => resolveNumber({ ...param, min: 0, max: Infinity }, note, context) <= param.max);
+  return (
+    <ScrollView horizontal showsHorizontalScrollIndicator={false} role="radiogroup" aria-label={`${param.label} from the tempo`} contentContainerStyle={styles.ladder}>
+      {param.min === 0 ? <Tap role="radio" label={`${param.label}: none`} text="none" tone="sea" chosen={value === 0} onPress={() => hand.release(0)} /> : null}
+      {steps.map((note) => (
+        <Tap key={note} role="radio" label={`${param.label}: ${formatValue(param, note, context)}`} tone="sea" chosen={value === note} onPress={() => hand.release(note)}>
+          <Words style={value === note ? { color: tokens.paper } : undefined} kind="small" tone="ink">{`${note} · ${formatNumber(param, resolveNumber(param, note, context))}`}</Words>
+        </Tap>
+      ))}
+    </ScrollView>
+  );
+}
+
 const styles = StyleSheet.create({
+  ladder: { gap: 6, paddingBottom: 6 },
   tools: { flexDirection: 'row', gap: 6, marginBottom: 6 },
   feels: { flexGrow: 3, flexBasis: 0, flexDirection: 'row', gap: 6 },
   tool: { flexGrow: 1, flexBasis: 0, paddingHorizontal: 2, borderRadius: 12 },

@@ -2,6 +2,7 @@ import type { Draft } from 'immer';
 import * as z from 'zod';
 import { effectOf } from '../../effects/catalogue';
 import { initialValues } from '../../params/resolve';
+import { paramsSchema } from '../../params/schema';
 import { formatValue } from '../../params/format';
 import type { ParamValue, ParamValues } from '../../params/param';
 import { defineEdit, EditRefused } from '../edit';
@@ -121,5 +122,54 @@ export const choosePreset = defineEdit({
     const target = draftSlot(draft, channel, slot);
     target.values = { ...presetValues(target.effect, preset), ...(isReturn(draft, channel) ? WHOLLY_WET : {}) };
     target.preset = preset;
+  },
+});
+
+export const duplicateEffect = defineEdit({
+  name: 'duplicateEffect',
+  args: z.strictObject({ ...where, id: z.string() }),
+  label: ({ channel, slot }, before) => `Duplicate ${nameOf(before, channel, slot)} in ${channelName(before, channel)}`,
+  apply: (draft, { channel, slot, id }) => {
+    const copy = { ...draftSlot(draft, channel, slot), id };
+    const chain = draftChain(draft, channel);
+    chain.splice(chain.findIndex((candidate) => candidate.id === slot) + 1, 0, copy);
+  },
+});
+
+/** Puts a copy at the end of another channel's chain. */
+export const copyEffect = defineEdit({
+  name: 'copyEffect',
+  args: z.strictObject({ ...where, to: z.string(), id: z.string() }),
+  label: ({ channel, slot, to }, before) => `Copy ${nameOf(before, channel, slot)} to ${channelName(before, to)}`,
+  apply: (draft, { channel, slot, to, id }) => {
+    const copy: Slot = { ...draftSlot(draft, channel, slot), id };
+    draftChain(draft, to).push(fitted(draft, to, copy));
+  },
+});
+
+/** What of one effect's values means the same in another: a parameter of the same name and kind, within its range. */
+function fittingValues(from: Slot, effect: string): Record<string, ParamValue> {
+  const [before, after] = [effectOf(from.effect).params, effectOf(effect).params];
+  const fits = ([id, value]: readonly [string, ParamValue]): boolean => {
+    const [old, next] = [before[id], after[id]];
+    if (!old || next?.kind !== old.kind) return false;
+    return old.kind !== 'number' || next.kind !== 'number' || (old.unit === next.unit && (typeof value !== 'number' || (value >= next.min && value <= next.max)));
+  };
+  const usable = Object.entries(from.values).filter(fits);
+  return Object.fromEntries(usable.filter(([id, value]) => after[id]?.kind !== 'choice' || paramsSchema({ [id]: after[id] }).safeParse({ [id]: value }).success));
+}
+
+/** Another effect in its place: values and moves of parameters that both have stay. */
+export const replaceEffect = defineEdit({
+  name: 'replaceEffect',
+  args: z.strictObject({ ...where, effect: z.string(), preset: z.string() }),
+  label: ({ channel, slot, effect }, before) => `Replace ${nameOf(before, channel, slot)} by ${effectOf(effect).name} on ${channelName(before, channel)}`,
+  apply: (draft, { channel, slot, effect, preset }) => {
+    const target = draftSlot(draft, channel, slot);
+    const kept = fittingValues({ ...target, values: { ...target.values } }, effect);
+    const chain = draftChain(draft, channel);
+    const next = newSlot(slot, effect, preset, kept);
+    chain[chain.findIndex((candidate) => candidate.id === slot)] = fitted(draft, channel, { ...next, on: target.on });
+    draft.lanes = draft.lanes.filter((lane) => lane.target.effect !== slot || lane.target.param in kept);
   },
 });

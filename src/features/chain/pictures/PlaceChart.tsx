@@ -69,7 +69,7 @@ export function PlaceChart({ picture, width, height, drawing, onPull }: PlaceCha
           {RINGS.filter((ring) => ring <= reach).map((ring) => (
             <G key={ring}>
               <Circle cx={ear.x} cy={ear.y} r={Math.sqrt(ring) * scale} fill="none" stroke={tokens.line} strokeWidth={1} />
-              <SvgText x={ear.x + 4} y={ear.y + Math.sqrt(ring) * scale - 4} fontFamily={FONT} fontSize={12} fill={tokens.mute}>{`${ring} m`}</SvgText>
+              <SvgText x={ear.x + Math.sqrt(ring) * scale * 0.71 + 2} y={ear.y + Math.sqrt(ring) * scale * 0.71 + 10} fontFamily={FONT} fontSize={12} fill={tokens.mute}>{`${ring} m`}</SvgText>
             </G>
           ))}
           <Path d={path(picture.path)} stroke={tokens.sea} strokeWidth={1.8} strokeDasharray="5 4" fill="none" />

@@ -55,7 +55,7 @@ export function ResponseChart({ picture, width, height, onPull }: ResponseChartP
           {picture.right ? <Path d={line(picture.right)} stroke={tokens.sea} strokeWidth={1.6} strokeDasharray="6 4" fill="none" /> : null}
           {picture.handles.map((handle) => <Circle key={handle.label} cx={x(handle.x)} cy={y(handle.y)} r={8} fill={tokens.card} stroke={tokens.sea} strokeWidth={2.6} />)}
           {picture.handles.length > 1
-            ? picture.handles.map((handle) => <SvgText key={handle.label} x={x(handle.x)} y={y(handle.y) - 13} textAnchor="middle" fontFamily={FONT} fontSize={12} fill={tokens.ink}>{handle.label}</SvgText>)
+            ? picture.handles.map((handle) => <SvgText key={handle.label} x={x(handle.x)} y={handle.pullY ? y(handle.y) - 13 : y(handle.y) + 22} textAnchor="middle" fontFamily={FONT} fontSize={12} fill={tokens.ink}>{handle.label}</SvgText>)
             : null}
           {picture.right ? <SvgText x={PAD + 4} y={TOP + 12} fontFamily={FONT} fontSize={12} fill={tokens.mute}>left, dashed right</SvgText> : null}
         </Svg>
