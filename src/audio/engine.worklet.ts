@@ -52,6 +52,7 @@ class EngineProcessor extends scope.AudioWorkletProcessor {
     const { engine } = this;
     if (message.type === 'sounds') for (const sound of message.sounds) engine.addSound(sound.hash, sound.channels);
     else if (message.type === 'plan') engine.setPlan(message.plan);
+    else if (message.type === 'impulse') engine.addImpulse(message.key, message.impulse);
     else if (message.type === 'play') engine.play(message.from);
     else if (message.type === 'stop') engine.stop();
     else if (message.type === 'locate') engine.locate(message.to);

@@ -6,6 +6,7 @@ export interface PictureOrder {
   readonly effect: string;
   readonly values: ParamValues;
   readonly context: ValueContext;
+  readonly own?: readonly Float32Array[];
 }
 
 /**

@@ -3,6 +3,6 @@ import { toPainter } from './protocol';
 
 /** Runs an effect to see what it does, away from the page. */
 self.onmessage = (event: MessageEvent<unknown>) => {
-  const { effect, values, context } = toPainter.parse(event.data);
-  self.postMessage({ picture: effectOf(effect).picture(values, context) });
+  const { effect, values, context, own } = toPainter.parse(event.data);
+  self.postMessage({ picture: effectOf(effect).picture(values, context, own) });
 };

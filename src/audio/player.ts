@@ -1,5 +1,6 @@
 import type { Gesture, Listening } from '../core/engine/engine';
 import type { Plan } from '../core/engine/plan';
+import { ImpulseMaker } from './impulses';
 import { makeMeterMemory, MeterReader } from './meterMemory';
 import type { ToEngine } from './protocol';
 import type { LoadedSound } from './soundLibrary';
@@ -19,6 +20,7 @@ export class Player {
   private starting: Promise<void> | null = null;
   private plan: Plan | null = null;
   private readonly sounds = new Map<string, LoadedSound>();
+  private readonly impulses = new ImpulseMaker(this.sounds, (key, impulse) => this.tell({ type: 'impulse', key, impulse: { frames: impulse.frames, stages: [...impulse.stages] } }));
   private listening: Listening | null = null;
   private parked = 0;
 
@@ -33,12 +35,14 @@ export class Player {
   setPlan(plan: Plan): void {
     this.plan = plan;
     this.tell({ type: 'plan', plan });
+    this.impulses.want(plan);
   }
 
   addSound(sound: LoadedSound): void {
     if (this.sounds.has(sound.hash)) return;
     this.sounds.set(sound.hash, sound);
     this.tell({ type: 'sounds', sounds: [{ hash: sound.hash, channels: [...sound.channels] }] });
+    this.impulses.next();
   }
 
   async play(fromSample: number): Promise<void> {
@@ -91,6 +95,7 @@ export class Player {
     const first: ToEngine[] = [
       { type: 'sounds', sounds: [...this.sounds.values()].map((sound) => ({ hash: sound.hash, channels: [...sound.channels] })) },
       ...(this.plan ? [{ type: 'plan' as const, plan: this.plan }] : []),
+      ...[...this.impulses.made].map(([key, impulse]) => ({ type: 'impulse' as const, key, impulse: { frames: impulse.frames, stages: [...impulse.stages] } })),
       { type: 'locate', to: this.parked },
       ...(this.listening ? [{ type: 'listen' as const, listening: this.listening }] : []),
     ];
@@ -106,6 +111,7 @@ export class Player {
   }
 
   async close(): Promise<void> {
+    this.impulses.close();
     this.node?.disconnect();
     await this.context?.close();
   }

@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import type { EffectPicture } from '../core/effects/pictures';
+import type { ImpulseOrder } from '../core/impulses/make';
 import type { Plan } from '../core/engine/plan';
 
 const floats = z.custom<Float32Array>((value) => value instanceof Float32Array);
@@ -7,10 +8,20 @@ const listening = z.object({ channel: z.string().nullable(), slot: z.string().nu
 const plan = z.custom<Plan>((value) => z.object({ sampleRate: z.number(), channels: z.array(z.object({ id: z.string() })).min(1) }).safeParse(value).success);
 const soundList = z.array(z.object({ hash: z.string(), channels: z.array(floats).min(1).max(2) }));
 
+const prepared = z.object({ frames: z.number(), stages: z.array(floats) });
+const order = z.custom<ImpulseOrder>((value) => z.object({ source: z.object({ kind: z.string() }), sampleRate: z.number(), lengthSeconds: z.number() }).safeParse(value).success);
+
+/** An impulse asked of the impulse worker, and what it made; null when its sound was not there. */
+export const toImpulses = z.object({ key: z.string(), order, sound: z.object({ hash: z.string(), channels: z.array(floats).min(1).max(2) }).nullable() });
+export type ToImpulses = z.infer<typeof toImpulses>;
+export const fromImpulses = z.object({ key: z.string(), impulse: prepared.nullable() });
+export type FromImpulses = z.infer<typeof fromImpulses>;
+
 /** What the page tells the audio thread. */
 export const toEngine = z.discriminatedUnion('type', [
   z.object({ type: z.literal('sounds'), sounds: soundList }),
   z.object({ type: z.literal('plan'), plan }),
+  z.object({ type: z.literal('impulse'), key: z.string(), impulse: prepared }),
   z.object({ type: z.literal('play'), from: z.number() }),
   z.object({ type: z.literal('stop') }),
   z.object({ type: z.literal('locate'), to: z.number() }),
@@ -52,6 +63,8 @@ export const fromLoader = z.discriminatedUnion('type', [
 export const toPainter = z.object({
   effect: z.string(),
   values: z.record(z.string(), z.union([z.number(), z.string(), z.boolean()])),
+  /** Samples of the own sound, for an effect that works with one. */
+  own: z.array(floats).optional(),
   context: z.object({ tempo: z.object({ bpm: z.number(), beatsPerBar: z.number() }), sampleRate: z.number() }),
 });
 

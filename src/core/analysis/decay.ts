@@ -1,10 +1,19 @@
 import { StateVariable, tuning } from '../dsp/stateVariable';
 
-/** Band of one octave around `hz`: two band-passes in a row, each with the Q of an octave. */
+/** Q of the two stages of a Butterworth filter of fourth order. */
+const STAGES = [0.541196, 1.306563] as const;
+
+/** Band of one octave around `hz`: Butterworth filters of fourth order at both edges, twice, so that a slow neighbour does not leak in (IEC 61260). */
 export function octaveBand(samples: ArrayLike<number>, hz: number, sampleRate: number): Float64Array {
   const out = Float64Array.from(samples);
-  const { g, k } = tuning(hz, 1.2, sampleRate);
-  for (let pass = 0; pass < 2; pass += 1) new StateVariable().process(out, out.length, g, k, 0, k, 0);
+  for (let pass = 0; pass < 2; pass += 1) {
+    for (const q of STAGES) {
+      const low = tuning(hz * Math.SQRT1_2, q, sampleRate);
+      new StateVariable().process(out, out.length, low.g, low.k, 1, -low.k, -1);
+      const high = tuning(hz * Math.SQRT2, q, sampleRate);
+      new StateVariable().process(out, out.length, high.g, high.k, 0, 0, 1);
+    }
+  }
   return out;
 }
 

@@ -1,4 +1,5 @@
 import type { EffectDefinition } from './define';
+import { convolver } from './convolver/convolver';
 import { doubling } from './doubling/doubling';
 import { echo } from './echo/echo';
 import { eq } from './eq/eq';
@@ -17,7 +18,7 @@ import { width } from './width/width';
 /** Every effect there is, by family; a new one is a folder and a line here. */
 export const EFFECTS: readonly EffectDefinition[] = [
   echo, taps, doubling, sideDelay,
-  reverb,
+  reverb, convolver,
   tremolo, phaser,
   placer, width, widener,
   filter, eq, utility, limiter,

@@ -1,5 +1,7 @@
 import { commonParams } from './common';
 import type { Params, ParamValues, ValueContext } from '../params/param';
+import type { PreparedImpulse } from '../dsp/convolution';
+import type { ImpulseNeed } from '../impulses/make';
 import type { EffectPicture } from './pictures';
 
 /** Samples between two looks at the parameters; every processor is called with runs of exactly this length. */
@@ -24,6 +26,8 @@ export interface EffectProcessor {
   reset(seconds: number, values: Float64Array): void;
   /** Sets oscillators to a place in the piece and all ramps to these values; memory stays. For a silent processor that wakes. */
   locate(seconds: number, values: Float64Array): void;
+  /** Takes an impulse that was prepared elsewhere; for effects that need one. */
+  setImpulse?(impulse: PreparedImpulse): void;
   /** True while nothing would be heard without new input. */
   readonly silent: boolean;
   /** Lowest gain of the guard in the loop since last asked; 1 when it did nothing. */
@@ -55,7 +59,9 @@ export interface EffectDefinition {
   readonly holds?: readonly string[];
   createProcessor(sampleRate: number): EffectProcessor;
   /** What it really does, found by running it. */
-  picture(values: ParamValues, context: ValueContext): EffectPicture;
+  picture(values: ParamValues, context: ValueContext, own?: readonly Float32Array[]): EffectPicture;
+  /** What it needs prepared beside its values, for an effect that works with an impulse. @param sound hash of the own sound, if one is chosen */
+  impulse?(values: ParamValues, context: ValueContext, sound: string | null): ImpulseNeed | null;
 }
 
 type Parts = Omit<EffectDefinition, 'paramIds' | 'params'> & { readonly params: Params };

@@ -1,5 +1,6 @@
 import type { ParamValue } from '../params/param';
 import { presetValues } from '../piece/edits/chain';
+import { preparedImpulse } from '../impulses/make';
 import { toEngineNumber } from '../params/resolve';
 import { effectOf } from './catalogue';
 import { STEP_FRAMES, stereoRun } from './define';
@@ -16,6 +17,8 @@ export interface RunOptions {
   /** Sample of the input at an index; both sides unless `right` is given. */
   readonly input: (index: number) => number;
   readonly right?: (index: number) => number;
+  /** Samples of the own sound, for effects that work with one. */
+  readonly own?: readonly Float32Array[];
   /** Changes values at a step, as moves would. */
   readonly move?: (step: number) => Readonly<Record<string, ParamValue>> | null;
 }
@@ -31,6 +34,9 @@ export function runWet(effectId: string, named: Readonly<Record<string, ParamVal
   let now = row(values);
   const processor = definition.createProcessor(sampleRate);
   processor.reset(0, now);
+  const need = definition.impulse?.(values, context, options.own ? 'own' : null);
+  const impulse = need ? preparedImpulse(need.order, new Map(options.own ? [['own', options.own]] : [])) : null;
+  if (impulse) processor.setImpulse?.(impulse);
   const steps = Math.ceil((options.seconds * sampleRate) / STEP_FRAMES);
   const out = { left: new Float64Array(steps * STEP_FRAMES), right: new Float64Array(steps * STEP_FRAMES) };
   const input = stereoRun();

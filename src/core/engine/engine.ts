@@ -1,3 +1,4 @@
+import type { PreparedImpulse } from '../dsp/convolution';
 import { PeakGuard } from '../dsp/peakGuard';
 import { STEP_FRAMES } from '../effects/define';
 import { RunningChannel } from './channel';
@@ -46,6 +47,7 @@ export class Engine {
   private matched: RunningSlot | null = null;
   private listening: Listening | null = null;
   private readonly sounds = new Map<string, SoundData>();
+  private readonly impulses = new Map<string, PreparedImpulse>();
   private readonly limiter: PeakGuard;
   private readonly gestures: Gesture[] = [];
   private stopping = false;
@@ -78,7 +80,20 @@ export class Engine {
     this.main = this.channels[this.channels.length - 1] ?? null;
     for (const channel of this.channels) for (const send of channel.sends) send.target = this.channels.find((candidate) => candidate.plan.id === send.to) ?? null;
     for (const channel of this.channels) channel.followLanes(this.position);
+    this.giveImpulses();
     if (this.listening) this.listen(this.listening);
+  }
+
+  /** @param key as the plan names it */
+  addImpulse(key: string, impulse: PreparedImpulse): void {
+    this.impulses.set(key, impulse);
+    this.giveImpulses();
+  }
+
+  private giveImpulses(): void {
+    for (const channel of this.channels) for (const slot of channel.chain.slots) slot.useImpulses(this.impulses);
+    const needed = new Set(this.channels.flatMap((channel) => channel.chain.slots.map((slot) => slot.plan.impulse?.key)));
+    for (const key of this.impulses.keys()) if (!needed.has(key)) this.impulses.delete(key);
   }
 
   /** Starts at a sample of the piece at the next step. */

@@ -1,3 +1,4 @@
+import type { ImpulseNeed } from '../impulses/make';
 import { effectOf } from '../effects/catalogue';
 import { beatsToSamples } from '../music/tempo';
 import type { LaneTrack } from '../moves/evaluate';
@@ -54,6 +55,8 @@ export interface PlanSlot {
   readonly effect: string;
   readonly on: boolean;
   readonly values: Float64Array;
+  /** The impulse it needs, if it is one that does. */
+  readonly impulse: ImpulseNeed | null;
 }
 
 export interface PlanLane extends LaneTrack {
@@ -172,14 +175,14 @@ function cutClip(clip: PlanClip, from: number, to: number, fade: number): PlanCl
 }
 
 function planSlot(piece: Piece, slot: Slot): PlanSlot {
-  const { params, paramIds } = effectOf(slot.effect);
+  const { params, paramIds, impulse } = effectOf(slot.effect);
   const context = contextOf(piece);
   const number = (id: string): number => {
     const param = params[id] as Param;
     const value: ParamValue = slot.values[id] ?? param.initial;
     return toEngineNumber(param, value, context);
   };
-  return { id: slot.id, effect: slot.effect, on: slot.on, values: Float64Array.from(paramIds, number) };
+  return { id: slot.id, effect: slot.effect, on: slot.on, values: Float64Array.from(paramIds, number), impulse: impulse?.(slot.values, context, slot.sound ?? null) ?? null };
 }
 
 function planLane(piece: Piece, lane: Lane, chain: readonly Slot[], sends: readonly Send[]): PlanLane[] {

@@ -1,5 +1,6 @@
 import { Engine, type Listening } from './engine';
 import type { SoundData } from './clipReader';
+import { preparedImpulse, type ImpulseNeed } from '../impulses/make';
 import type { Plan } from './plan';
 
 /** How long sound is let ring after the end. */
@@ -38,6 +39,7 @@ export function render(request: RenderRequest): Rendered | null {
   const engine = new Engine(rate);
   for (const [hash, data] of request.sounds) engine.addSound(hash, data);
   engine.setPlan(plan);
+  for (const channel of plan.channels) for (const { impulse } of channel.slots) if (impulse) prepare(engine, impulse, request.sounds);
   if (request.listening) engine.listen(request.listening);
   engine.play(fromSample);
   const body = toSample - fromSample;
@@ -56,6 +58,11 @@ export function render(request: RenderRequest): Rendered | null {
   const cutShort = tail.kind === 'silent' && store.length >= most;
   const end = tail.kind === 'seconds' ? most : Math.max(body, lastLoud + 1);
   return { left: store.left.slice(0, end), right: store.right.slice(0, end), cutShort };
+}
+
+function prepare(engine: Engine, { key, order }: ImpulseNeed, sounds: RenderRequest['sounds']): void {
+  const impulse = preparedImpulse(order, sounds);
+  if (impulse) engine.addImpulse(key, impulse);
 }
 
 /** Two channels that grow as they are filled. */

@@ -2,6 +2,7 @@ import { dryGain, wetGain } from '../effects/common';
 import { effectOf } from '../effects/catalogue';
 import { STEP_FRAMES, stereoRun, type EffectProcessor, type StereoRun } from '../effects/define';
 import { arrive, followShare } from '../dsp/onePole';
+import type { PreparedImpulse } from '../dsp/convolution';
 import type { PlanSlot } from './plan';
 import { ValueRow } from './valueRow';
 
@@ -40,6 +41,7 @@ export class RunningSlot {
   private readonly holds: readonly number[];
   private readonly spillShare: number;
   private spill = 1;
+  private impulse = '';
 
   /** @param entering true when it comes into sound that is passing: it then begins untreated */
   constructor(public plan: PlanSlot, sampleRate: number, seconds: number, entering = false) {
@@ -59,6 +61,15 @@ export class RunningSlot {
     if (entering) return;
     this.feed = plan.on ? 1 : 0;
     this.aim(1);
+  }
+
+  /** Gives the processor the impulse of its plan, once for each. */
+  useImpulses(prepared: ReadonlyMap<string, PreparedImpulse>): void {
+    const key = this.plan.impulse?.key;
+    const found = key !== undefined && key !== this.impulse ? prepared.get(key) : undefined;
+    if (!found) return;
+    this.impulse = key!;
+    this.processor.setImpulse?.(found);
   }
 
   adopt(plan: PlanSlot): void {

@@ -70,3 +70,9 @@ export function baseValue(piece: Piece, target: Target): ParamValue | undefined 
   if (to !== undefined) return channel?.sends.find((send) => send.to === to)?.level ?? 0;
   return target.param === 'gain' ? channel?.gain : channel?.pan;
 }
+
+/** Every sound that the piece plays, keeps as a print, or has an effect work with. */
+export function soundsUsed(piece: Piece): Set<string> {
+  const own = channelIds(piece).flatMap((id) => chainOf(piece, id).flatMap(({ sound }) => (sound ? [sound] : [])));
+  return new Set([...piece.tracks.flatMap(({ clips }) => clips.map(({ sound }) => sound)), ...piece.prints.map(({ sound }) => sound), ...own]);
+}

@@ -30,6 +30,8 @@ export const effectSchema = z
     preset: z.string().nullable(),
     on: z.boolean(),
     values: z.record(z.string(), z.union([z.number(), z.string(), z.boolean()])),
+    /** The sound it works with, such as an impulse of one's own. */
+    sound: hash.optional(),
   })
   .superRefine((slot, context) => {
     const definition = findEffect(slot.effect);

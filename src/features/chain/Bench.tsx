@@ -18,6 +18,7 @@ import { BenchRails } from './BenchRails';
 import { HearBar } from './HearBar';
 import { PictureChart } from './pictures/PictureChart';
 import { PresetButton } from './PresetButton';
+import { useOwnSound } from './useOwnSound';
 import { usePicture } from './usePicture';
 
 const CHART_HEIGHT = 190;
@@ -38,7 +39,7 @@ export function Bench({ channel, slot, onBack }: BenchProps) {
   const [width, setWidth] = useState(0);
   const context = useMemo(() => contextOf(piece), [piece]);
   const values = useMemo(() => ({ ...slot.values, ...live }), [slot.values, live]);
-  const picture = usePicture(slot.effect, values, context);
+  const picture = usePicture(slot.effect, values, context, useOwnSound(slot));
   const initial = useMemo(() => presetValues(slot.effect, slot.preset ?? 'neutral'), [slot.effect, slot.preset]);
   const onLive = (param: string) => (value: ParamValue | null) =>
     setLive((before) => {

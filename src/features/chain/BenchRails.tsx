@@ -9,6 +9,7 @@ import { Tap } from '../../ui/Tap';
 import { useTokens, useWide } from '../../ui/theme';
 import { Words } from '../../ui/Words';
 import { usePiece } from '../studio/StudioProvider';
+import { OwnSound } from './OwnSound';
 import { ParamRail } from './ParamRail';
 import { TimeTools } from './TimeTools';
 
@@ -109,6 +110,7 @@ function Block({ id, param, channel, slot, values, initial, onLive, hints }: Ben
       <ParamRail target={target} param={param} value={value} initial={initial[id]} look={id === 'mix' ? 'mix' : 'wet'} onLive={onLive(id)} />
       {param.kind === 'number' && param.sync === 'time' ? <TimeTools param={param} value={value} target={target} /> : null}
       {hints ? <Words kind="small" style={styles.hint}>{param.hint}</Words> : null}
+      {id === 'source' && value === 'own' ? <OwnSound channel={channel} slot={slot} /> : null}
     </View>
   );
 }
@@ -125,6 +127,8 @@ function isShown(id: string, param: Param, values: Values): boolean {
   if (id === 'mix') return values.balance !== 'levels';
   if (id === 'dry' || id === 'wet') return values.balance === 'levels';
   if (id === 'firstSide') return values.routing === 'pingpong';
+  if (id === 'impulse') return (values.source ?? 'library') === 'library';
+  if (param.group === 'Room' || param.group === 'Walls') return values.source === 'room';
   if (param.group === 'Drawn path') return values.path === 'drawn';
   const tap = /^Tap (\d+)$/.exec(param.group);
   if (tap) return Number(tap[1]) <= Number(values.count ?? 0);

@@ -22,6 +22,7 @@ import { EffectChoices } from './EffectChoices';
 import { ParamRail } from './ParamRail';
 import { PictureThumb } from './pictures/PictureThumb';
 import { Thread } from './Thread';
+import { useOwnSound } from './useOwnSound';
 import { usePicture } from './usePicture';
 
 /** A channel's chain as a thread from top to bottom, an effect a bead on it, then the channel's own level and place. */
@@ -87,7 +88,7 @@ function Card({ channel, slot, index, count }: { readonly channel: string; reado
   const definition = effectOf(slot.effect);
   const preset = definition.presets.find((candidate) => candidate.id === slot.preset);
   const context = useMemo(() => contextOf(piece), [piece]);
-  const picture = usePicture(slot.effect, slot.values, context);
+  const picture = usePicture(slot.effect, slot.values, context, useOwnSound(slot));
   const say = (id: string): string => formatValue(definition.params[id] as Param, slot.values[id] ?? 0, context);
   const { run } = useOpenPiece.getState();
   const where = { channel, slot: slot.id };

@@ -7,7 +7,7 @@ import { recordMove } from '../../core/piece/edits/lanes';
 import { setParams } from '../../core/piece/edits/chain';
 import { setChannelParam } from '../../core/piece/edits/channels';
 import { setSend } from '../../core/piece/edits/sends';
-import { contextOf, paramOf, sendOf } from '../../core/piece/find';
+import { contextOf, paramOf, sendOf, soundsUsed } from '../../core/piece/find';
 import type { Piece, Target } from '../../core/piece/piece';
 import { laneFromPass, laneFromStep } from '../../core/moves/record';
 import type { Reading } from '../../core/moves/thin';
@@ -48,8 +48,7 @@ export class Studio {
 
   private take(piece: Piece): void {
     this.player.setPlan(compilePlan(piece));
-    const used = new Set([...piece.tracks.flatMap((track) => track.clips.map((clip) => clip.sound)), ...piece.prints.map((print) => print.sound)]);
-    for (const hash of used) if (!this.sounds.has(hash)) void this.fetch(hash);
+    for (const hash of soundsUsed(piece)) if (!this.sounds.has(hash)) void this.fetch(hash);
   }
 
   private async fetch(hash: string): Promise<void> {

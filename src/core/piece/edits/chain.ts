@@ -173,3 +173,14 @@ export const replaceEffect = defineEdit({
     draft.lanes = draft.lanes.filter((lane) => lane.target.effect !== slot || lane.target.param in kept);
   },
 });
+
+/** Gives an effect a sound of the piece to work with. */
+export const setEffectSound = defineEdit({
+  name: 'setEffectSound',
+  args: z.strictObject({ ...where, sound: z.string() }),
+  label: ({ channel, slot, sound }, before) => `${nameOf(before, channel, slot)}: work with ${before.sounds[sound]?.name ?? 'a sound'}`,
+  apply: (draft, { channel, slot, sound }) => {
+    if (!draft.sounds[sound]) throw new EditRefused('That sound is no longer in the piece.');
+    draftSlot(draft, channel, slot).sound = sound;
+  },
+});

@@ -1,0 +1,54 @@
+import type { PreparedImpulse } from '../core/dsp/convolution';
+import type { Plan } from '../core/engine/plan';
+import type { ImpulseNeed } from '../core/impulses/make';
+import { fromImpulses, type ToImpulses } from './protocol';
+
+type Sounds = ReadonlyMap<string, { readonly channels: readonly Float32Array[] }>;
+
+/** Has the impulses of a plan made in a worker, one at a time; a wish that is no longer in the plan is dropped. */
+export class ImpulseMaker {
+  readonly made = new Map<string, PreparedImpulse>();
+  private worker: Worker | null = null;
+  private needs: readonly ImpulseNeed[] = [];
+  private working: string | null = null;
+
+  constructor(private readonly sounds: Sounds, private readonly onMade: (key: string, impulse: PreparedImpulse) => void) {}
+
+  want(plan: Plan): void {
+    this.needs = plan.channels.flatMap((channel) => channel.slots.flatMap(({ impulse }) => (impulse ? [impulse] : [])));
+    for (const key of this.made.keys()) if (!this.needs.some((need) => need.key === key)) this.made.delete(key);
+    this.next();
+  }
+
+  /** Looks for work; also when a sound has come that something waited for. */
+  next(): void {
+    if (this.working) return;
+    const need = this.needs.find(({ key, order }) => !this.made.has(key) && (order.source.kind !== 'sound' || this.sounds.has(order.source.hash)));
+    if (!need) return;
+    this.working = need.key;
+    const { source } = need.order;
+    const sound = source.kind === 'sound' ? { hash: source.hash, channels: [...this.sounds.get(source.hash)!.channels] } : null;
+    const message: ToImpulses = { key: need.key, order: need.order, sound };
+    this.started().postMessage(message);
+  }
+
+  private started(): Worker {
+    if (this.worker) return this.worker;
+    const worker = new Worker('/rt/impulse.worker.js', { type: 'module' });
+    worker.onmessage = (event: MessageEvent<unknown>) => {
+      const { key, impulse } = fromImpulses.parse(event.data);
+      this.working = null;
+      if (impulse && this.needs.some((need) => need.key === key)) {
+        this.made.set(key, impulse);
+        this.onMade(key, impulse);
+      }
+      this.next();
+    };
+    this.worker = worker;
+    return worker;
+  }
+
+  close(): void {
+    this.worker?.terminate();
+  }
+}

@@ -1,0 +1,8 @@
+import type { Accuracy } from './measure';
+import { placePromises } from './places';
+import { repeatPromises } from './repeats';
+import { spacePromises } from './spaces';
+import { tonePromises } from './tone';
+
+/** Every promise about the sound of the effects. */
+export const PROMISES: readonly Accuracy[] = [...repeatPromises, ...spacePromises, ...placePromises, ...tonePromises];

@@ -1,0 +1,264 @@
+import { passesOf, workMemory, writeTurns, type WorkMemory } from './convolutionWork';
+
+export const CONVOLUTION_STEP = 64;
+/** Partition sizes; each stage begins two of its partitions after the start, so that a block can be worked off while the next one comes in. */
+const SIZES = [64, 512, 4096] as const;
+const STARTS = [0, 1024, 8192] as const;
+const NEXT_STARTS = [1024, 8192, Infinity] as const;
+
+/** Partitions of a stage that an impulse of so many samples needs. */
+function partitionsOf(stage: number, frames: number): number {
+  const end = Math.min(frames, NEXT_STARTS[stage]!);
+  return Math.max(0, Math.ceil((end - STARTS[stage]!) / SIZES[stage]!));
+}
+
+/** An impulse as spectra of its partitions, ready for a convolution: for each stage left re, left im, right re, right im of every partition. */
+export interface PreparedImpulse {
+  readonly frames: number;
+  readonly stages: readonly Float32Array[];
+}
+
+/** Transforms an impulse. Takes tens of milliseconds for seconds of sound: not for the audio thread. */
+export function prepareImpulse(left: ArrayLike<number>, right: ArrayLike<number>, withKernel = true): PreparedImpulse {
+  const stages = SIZES.map((size, index) => {
+    const count = partitionsOf(index, left.length);
+    const spectra = new Float32Array(count * 4 * size);
+    const stage = new Stage(index, 0, withKernel);
+    for (let p = 0; p < count; p += 1) spectra.set(stage.spectrum(left, right, STARTS[index]! + p * size), p * 4 * size);
+    return spectra;
+  });
+  return { frames: left.length, stages };
+}
+
+/** One size of partition: an input window, a ring of its past spectra, and the sums on their way. All places are figures in `cells`. */
+class Stage {
+  private readonly size: number;
+  private readonly steps: number;
+  private readonly passes: number;
+  private readonly memory: WorkMemory;
+  private readonly recent: number;
+  private readonly re: number;
+  private readonly im: number;
+  private readonly work: number;
+  private readonly turns: number;
+  private readonly sums: number;
+  private readonly now: number;
+  private readonly past: number;
+  private readonly impulse: number;
+  private count = 0;
+  private newest = 0;
+  private step = 0;
+  private done = 0;
+
+  constructor(private readonly index: number, private readonly most: number, withKernel: boolean) {
+    const size = SIZES[index]!;
+    this.size = size;
+    this.steps = size / CONVOLUTION_STEP;
+    this.passes = passesOf(2 * size);
+    let at = 0;
+    const take = (figures: number): number => {
+      const from = at;
+      at += figures;
+      return from;
+    };
+    this.recent = take(4 * size);
+    this.re = take(2 * size);
+    this.im = take(2 * size);
+    this.work = take(4 * size);
+    this.turns = take(3 * size);
+    this.sums = take(4 * size);
+    this.now = take(2 * size);
+    this.past = take(4 * size * Math.max(1, most));
+    this.impulse = take(4 * size * Math.max(1, most));
+    this.memory = workMemory(at, withKernel);
+    writeTurns(this.memory.cells, this.turns, 2 * size);
+  }
+
+  /** Spectrum of `size` samples of both sides from a place on, with silence after them. */
+  spectrum(left: ArrayLike<number>, right: ArrayLike<number>, from: number): Float32Array {
+    const { cells, work } = this.memory;
+    const { size, re, im, sums } = this;
+    for (let i = 0; i < size; i += 1) {
+      cells[re + i] = left[from + i] ?? 0;
+      cells[im + i] = right[from + i] ?? 0;
+      cells[re + size + i] = 0;
+      cells[im + size + i] = 0;
+    }
+    this.transform();
+    work.part(size, 4 * re, 4 * im, 4 * sums, 4 * (sums + 2 * size));
+    return cells.slice(sums, sums + 4 * size);
+  }
+
+  load(impulse: PreparedImpulse): void {
+    const spectra = impulse.stages[this.index]!;
+    const fits = Math.min(spectra.length, 4 * this.size * this.most);
+    this.memory.cells.set(spectra.subarray(0, fits), this.impulse);
+    this.count = fits / (4 * this.size);
+    this.clear();
+  }
+
+  clear(): void {
+    const { cells } = this.memory;
+    cells.fill(0, this.recent, this.recent + 4 * this.size);
+    cells.fill(0, this.sums, this.sums + 6 * this.size);
+    cells.fill(0, this.past, this.past + 4 * this.size * Math.max(1, this.count));
+    this.newest = 0;
+    this.step = 0;
+    this.done = 0;
+  }
+
+  /** Takes a step of input in and adds a step of output. */
+  process(left: Float64Array, right: Float64Array, outLeft: Float64Array, outRight: Float64Array): void {
+    if (this.count === 0) return;
+    if (this.steps === 1) {
+      this.write(left, right, 0);
+      this.begin();
+      this.transform();
+      this.keep();
+      this.multiply(this.count);
+      this.joinSums();
+      this.transform();
+      this.finish();
+      this.add(outLeft, outRight, 0);
+      return;
+    }
+    const { step, steps } = this;
+    if (step === 0) this.begin();
+    this.write(left, right, step * CONVOLUTION_STEP);
+    this.add(outLeft, outRight, step * CONVOLUTION_STEP);
+    if (this.passes < steps / 4) this.workByPasses(step);
+    else this.workByHalves(step);
+    if (step === steps - 1) this.finish();
+    this.step = step + 1 === steps ? 0 : step + 1;
+  }
+
+  /** Few steps a block: a whole transform in the first and in the last. */
+  private workByHalves(step: number): void {
+    if (step === 0) {
+      this.transform();
+      this.keep();
+    }
+    this.multiply(Math.ceil((this.count * (step + 1)) / this.steps));
+    if (step === this.steps - 1) {
+      this.joinSums();
+      this.transform();
+    }
+  }
+
+  /** Many steps a block: one pass in each of the first and of the last, so that no step has much to do. */
+  private workByPasses(step: number): void {
+    const { passes, steps } = this;
+    if (step < passes) this.pass(step);
+    if (step === passes) this.keep();
+    const first = passes + 1;
+    const last = steps - passes - 1;
+    if (step >= first && step < last) this.multiply(Math.ceil((this.count * (step - first + 1)) / (last - first)));
+    if (step === last) this.joinSums();
+    if (step > last) this.pass(step - last - 1);
+  }
+
+  private write(left: Float64Array, right: Float64Array, at: number): void {
+    const { cells } = this.memory;
+    const to = this.recent + this.size + at;
+    const toRight = to + 2 * this.size;
+    for (let i = 0; i < CONVOLUTION_STEP; i += 1) {
+      cells[to + i] = left[i]!;
+      cells[toRight + i] = right[i]!;
+    }
+  }
+
+  /** Takes the last two blocks of input to be transformed, and moves the window on. */
+  private begin(): void {
+    const { cells } = this.memory;
+    const { size, recent, re, im, sums } = this;
+    cells.copyWithin(re, recent, recent + 2 * size);
+    cells.copyWithin(im, recent + 2 * size, recent + 4 * size);
+    cells.copyWithin(recent, recent + size, recent + 2 * size);
+    cells.copyWithin(recent + 2 * size, recent + 3 * size, recent + 4 * size);
+    cells.fill(0, sums, sums + 4 * size);
+    this.done = 0;
+  }
+
+  /** The transformed window becomes the newest spectrum. */
+  private keep(): void {
+    const { size, re, im } = this;
+    this.newest = this.newest === 0 ? this.count - 1 : this.newest - 1;
+    const to = 4 * (this.past + 4 * size * this.newest);
+    this.memory.work.part(size, 4 * re, 4 * im, to, to + 8 * size);
+  }
+
+  private pass(index: number): void {
+    this.memory.work.pass(index, 2 * this.size, 4 * this.re, 4 * this.im, 4 * this.work, 4 * this.turns);
+  }
+
+  private transform(): void {
+    for (let index = 0; index < this.passes; index += 1) this.pass(index);
+  }
+
+  /** Multiplies partitions up to a count with the input of their time. */
+  private multiply(until: number): void {
+    const { work } = this.memory;
+    const { size, sums } = this;
+    const spectrum = 16 * size;
+    for (let p = this.done; p < until; p += 1) {
+      let at = this.newest + p;
+      if (at >= this.count) at -= this.count;
+      const x = 4 * this.past + at * spectrum;
+      const h = 4 * this.impulse + p * spectrum;
+      work.multiplyAdd(size, 4 * sums, x, h);
+      work.multiplyAdd(size, 4 * (sums + 2 * size), x + 8 * size, h + 8 * size);
+    }
+    this.done = until;
+  }
+
+  private joinSums(): void {
+    const { size, re, im, sums } = this;
+    this.memory.work.join(size, 4 * sums, 4 * (sums + 2 * size), 4 * re, 4 * im, 1 / (2 * size));
+  }
+
+  /** Back in time, the second half of the window is free of what wraps round (overlap-save). */
+  private finish(): void {
+    const { cells } = this.memory;
+    const { size, re, im, now } = this;
+    cells.copyWithin(now, im + size, im + 2 * size);
+    cells.copyWithin(now + size, re + size, re + 2 * size);
+  }
+
+  private add(left: Float64Array, right: Float64Array, at: number): void {
+    const { cells } = this.memory;
+    const from = this.now + at;
+    const fromRight = from + this.size;
+    for (let i = 0; i < CONVOLUTION_STEP; i += 1) {
+      left[i] = left[i]! + cells[from + i]!;
+      right[i] = right[i]! + cells[fromRight + i]!;
+    }
+  }
+}
+
+/**
+ * Convolves a stereo signal with a stereo impulse, side by side, without latency beyond the step it works in.
+ * Source: W. G. Gardner, "Efficient convolution without input-output delay" (1995); the work of the long partitions is spread over the steps.
+ */
+export class Convolution {
+  private readonly stages: readonly Stage[];
+  frames = 0;
+
+  /** @param longest samples of the longest impulse; what is beyond is left out */
+  constructor(longest: number, withKernel = true) {
+    this.stages = SIZES.map((_, index) => new Stage(index, partitionsOf(index, longest), withKernel));
+  }
+
+  load(impulse: PreparedImpulse): void {
+    this.frames = impulse.frames;
+    for (const stage of this.stages) stage.load(impulse);
+  }
+
+  clear(): void {
+    for (const stage of this.stages) stage.clear();
+  }
+
+  /** Adds a step of CONVOLUTION_STEP samples to `outLeft` and `outRight`. */
+  addTo(left: Float64Array, right: Float64Array, outLeft: Float64Array, outRight: Float64Array): void {
+    for (let i = 0; i < this.stages.length; i += 1) this.stages[i]!.process(left, right, outLeft, outRight);
+  }
+}

@@ -1,0 +1,46 @@
+import { compiledKernel } from './kernels/load';
+import { CONVOLUTION_BYTES } from './kernels/convolutionBytes';
+import { scriptedWork } from './convolutionScript';
+
+/** What a partitioned convolution is made of; addresses are bytes in `cells`. */
+export interface ConvolutionWork {
+  /** One pass of a complex transform; all passes in turn make it whole. */
+  pass(index: number, size: number, re: number, im: number, work: number, turns: number): void;
+  multiplyAdd(count: number, acc: number, x: number, h: number): void;
+  part(half: number, re: number, im: number, left: number, right: number): void;
+  join(half: number, left: number, right: number, re: number, im: number, scale: number): void;
+}
+
+export interface WorkMemory {
+  readonly cells: Float32Array;
+  readonly work: ConvolutionWork;
+}
+
+const PAGE = 65_536;
+
+/** How many passes a transform of this size takes. */
+export const passesOf = (size: number): number => Math.ceil(Math.log2(size) / 2);
+
+/** Memory for so many figures, with the work done on it by WebAssembly where there is some. @param withKernel false leaves it to TypeScript, which tests compare */
+export function workMemory(figures: number, withKernel: boolean): WorkMemory {
+  const module = withKernel ? compiledKernel(CONVOLUTION_BYTES) : null;
+  if (!module) {
+    const cells = new Float32Array(figures);
+    return { cells, work: scriptedWork(cells) };
+  }
+  const memory = new WebAssembly.Memory({ initial: Math.ceil((figures * 4) / PAGE) });
+  const work = new WebAssembly.Instance(module, { env: { memory } }).exports as unknown as ConvolutionWork;
+  return { cells: new Float32Array(memory.buffer, 0, figures), work };
+}
+
+/** Cos and -sin of one, two and three times each angle of the first quarter, as `pass` wants them. */
+export function writeTurns(cells: Float32Array, at: number, size: number): void {
+  const quarter = size / 4;
+  for (let times = 1; times <= 3; times += 1) {
+    for (let k = 0; k < quarter; k += 1) {
+      const angle = (2 * Math.PI * times * k) / size;
+      cells[at + (2 * times - 2) * quarter + k] = Math.cos(angle);
+      cells[at + (2 * times - 1) * quarter + k] = -Math.sin(angle);
+    }
+  }
+}

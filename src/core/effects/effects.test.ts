@@ -1,0 +1,79 @@
+import { makeRandom } from '../dsp/random';
+import { paramAtPosition, toEngineNumber } from '../params/resolve';
+import { paramsSchema } from '../params/schema';
+import { PLAIN_CONTEXT } from '../params/param';
+import { newSlot } from '../piece/edits/chain';
+import { EFFECTS } from './catalogue';
+import { STEP_FRAMES, stereoRun } from './define';
+import { numbersOf } from './handles';
+
+describe.each(EFFECTS.map((effect) => [effect.id, effect] as const))('%s', (id, effect) => {
+  test('has a neutral preset and at least six more for a purpose, all with values that fit', () => {
+    expect(effect.presets.length).toBeGreaterThanOrEqual(7);
+    expect(effect.presets[0]!.id).toBe('neutral');
+    expect(new Set(effect.presets.map((preset) => preset.name)).size).toBe(effect.presets.length);
+    for (const preset of effect.presets) {
+      expect(preset.purpose.length).toBeGreaterThan(8);
+      expect(paramsSchema(effect.params).safeParse(newSlot('s', id, preset.id).values).error).toBeUndefined();
+    }
+  });
+
+  test('says in one line what each parameter does, and heads its card with some of them', () => {
+    for (const param of Object.values(effect.params)) expect(param.hint).toMatch(/^[A-Z0-9].{8,140}[.]$/);
+    for (const param of effect.headline) expect(Object.keys(effect.params)).toContain(param);
+  });
+
+  test('every preset has a picture whose handles pull parameters that there are', () => {
+    for (const preset of effect.presets) {
+      const values = newSlot('s', id, preset.id).values;
+      const picture = effect.picture(values, PLAIN_CONTEXT);
+      const handles = 'handles' in picture ? picture.handles : [];
+      for (const handle of handles) {
+        for (const pull of [handle.pullX, handle.pullY]) if (pull) expect(pull.value).toBeCloseTo(numbersOf(effect.params, values, PLAIN_CONTEXT)(pull.param), 6);
+      }
+      expect(JSON.stringify(picture)).not.toMatch(/null,null|NaN/);
+    }
+  });
+
+  test('half a minute of every parameter at random stays finite and bounded, and becomes silent afterwards', () => {
+    const random = makeRandom(20_261_125);
+    const processor = effect.createProcessor(48_000);
+    const row = Float64Array.from(effect.paramIds, (param) => toEngineNumber(effect.params[param]!, effect.params[param]!.initial, PLAIN_CONTEXT));
+    processor.reset(0, row);
+    const [input, wet] = [stereoRun(), stereoRun()];
+    let peak = 0;
+    let finite = true;
+    for (let step = 0; step < 22_500; step += 1) {
+      if (step % 8 === 0) {
+        const index = Math.floor(random() * row.length);
+        const edge = random();
+        row[index] = paramAtPosition(effect.params[effect.paramIds[index]!]!, edge < 0.15 ? 0 : edge > 0.85 ? 1 : random());
+      }
+      for (let i = 0; i < STEP_FRAMES; i += 1) {
+        input.left[i] = random() - 0.5;
+        input.right[i] = random() - 0.5;
+      }
+      processor.process(input, wet, row);
+      for (let i = 0; i < STEP_FRAMES; i += 1) {
+        peak = Math.max(peak, Math.abs(wet.left[i]!), Math.abs(wet.right[i]!));
+        finite &&= Number.isFinite(wet.left[i]!) && Number.isFinite(wet.right[i]!);
+      }
+    }
+    expect(finite).toBe(true);
+    expect(peak).toBeLessThan(1000);
+  });
+
+  test('costs no more over silence than over sound, and says when it rings no more', () => {
+    const row = Float64Array.from(effect.paramIds, (param) => toEngineNumber(effect.params[param]!, newSlot('s', id, 'neutral').values[param] ?? effect.params[param]!.initial, PLAIN_CONTEXT));
+    const processor = effect.createProcessor(48_000);
+    processor.reset(0, row);
+    const [input, wet] = [stereoRun(), stereoRun()];
+    input.left.fill(0.5);
+    for (let step = 0; step < 200; step += 1) processor.process(input, wet, row);
+    input.left.fill(0);
+    let steps = 0;
+    for (; steps < 40_000 && !processor.silent; steps += 1) processor.process(input, wet, row);
+    expect(processor.silent).toBe(true);
+    expect([...wet.left, ...wet.right].every((x) => x === 0 || Math.abs(x) > 1e-35)).toBe(true);
+  });
+});

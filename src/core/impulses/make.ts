@@ -1,0 +1,90 @@
+import { prepareImpulse, type PreparedImpulse } from '../dsp/convolution';
+import { LIBRARY } from './library';
+import { roomImpulse, type Impulse, type Room } from './room';
+
+export type ImpulseSource = { readonly kind: 'library'; readonly id: string } | { readonly kind: 'room'; readonly room: Room } | { readonly kind: 'sound'; readonly hash: string };
+
+/** What is made of a source before it is convolved with. */
+export interface ImpulseOrder {
+  readonly source: ImpulseSource;
+  /** Where it begins, and how much of it is used. */
+  readonly startSeconds: number;
+  readonly lengthSeconds: number;
+  /** Share of the length over which it fades at its end. */
+  readonly fade: number;
+  /** Decay longer or shorter: 1 as it is. */
+  readonly decayScale: number;
+  readonly reverse: boolean;
+  readonly sampleRate: number;
+}
+
+/** An impulse that an effect needs prepared. */
+export interface ImpulseNeed {
+  readonly key: string;
+  readonly order: ImpulseOrder;
+}
+
+/** One name for one impulse, whatever it is made of. */
+export const impulseKey = (order: ImpulseOrder): string => JSON.stringify(order);
+
+export const LONGEST_IMPULSE_SECONDS = 8;
+const EDGE_SECONDS = 0.001;
+
+type Sounds = ReadonlyMap<string, readonly Float32Array[]>;
+
+/** The source alone, before it is shaped; null when its sound is not there. */
+export function sourceImpulse(source: ImpulseSource, sampleRate: number, sounds: Sounds): Impulse | null {
+  if (source.kind === 'room') return roomImpulse(source.room, sampleRate);
+  if (source.kind === 'library') return (LIBRARY.find(({ id }) => id === source.id) ?? LIBRARY[0]!).make(sampleRate);
+  const channels = sounds.get(source.hash);
+  return channels?.[0] ? { left: channels[0], right: channels[1] ?? channels[0] } : null;
+}
+
+/** Trimmed, reversed, its decay scaled, faded, and made as loud as any other: noise through it keeps its level. */
+export function makeImpulse(order: ImpulseOrder, sounds: Sounds): Impulse | null {
+  const found = sourceImpulse(order.source, order.sampleRate, sounds);
+  if (!found) return null;
+  const rate = order.sampleRate;
+  const from = Math.min(found.left.length - 1, Math.round(order.startSeconds * rate));
+  const frames = Math.max(1, Math.min(found.left.length - from, Math.round(Math.min(order.lengthSeconds, LONGEST_IMPULSE_SECONDS) * rate)));
+  const bend = decayBend(found, order.decayScale, rate);
+  const faded = order.fade * frames;
+  const edge = Math.min(frames / 4, EDGE_SECONDS * rate);
+  const gainAt = (i: number): number => {
+    const left = frames - i;
+    const fade = left < faded ? 0.5 - 0.5 * Math.cos((Math.PI * left) / faded) : 1;
+    const seam = from > 0 && i < edge ? i / edge : left < edge ? left / edge : 1;
+    return fade * seam * Math.exp(bend * (i / rate));
+  };
+  const side = (samples: Float32Array): Float32Array => Float32Array.from({ length: frames }, (_, i) => samples[from + i]! * gainAt(i));
+  const [left, right] = [side(found.left), side(found.right)];
+  if (order.reverse) {
+    left.reverse();
+    right.reverse();
+  }
+  const scale = 1 / Math.sqrt(Math.max(1e-20, 0.5 * (energy(left) + energy(right))));
+  return { left: left.map((x) => x * scale), right: right.map((x) => x * scale) };
+}
+
+const energy = (samples: Float32Array): number => samples.reduce((sum, x) => sum + x * x, 0);
+
+/** Slope in nepers a second that makes the whole fall `scale` times as long as it does: from the energy's own centre of gravity. */
+function decayBend({ left }: Impulse, scale: number, rate: number): number {
+  if (scale === 1) return 0;
+  let total = 0;
+  let moment = 0;
+  for (let i = 0; i < left.length; i += 1) {
+    const power = left[i]! * left[i]!;
+    total += power;
+    moment += power * i;
+  }
+  const centre = Math.max(0.002, moment / Math.max(total, 1e-20) / rate);
+  // An exponential decay has its centre where its amplitude has fallen by half a neper.
+  return (0.5 / centre) * (1 - 1 / scale);
+}
+
+/** Made and transformed, ready for a convolver; null when its sound is not there. */
+export function preparedImpulse(order: ImpulseOrder, sounds: Sounds): PreparedImpulse | null {
+  const made = makeImpulse(order, sounds);
+  return made ? prepareImpulse(made.left, made.right) : null;
+}
