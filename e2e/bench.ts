@@ -1,5 +1,8 @@
 import { expect, test as base, type Locator, type Page } from '@playwright/test';
 import { readFile } from 'node:fs/promises';
+import { compilePlan } from '../src/core/engine/plan';
+import { render } from '../src/core/engine/render';
+import { beatsToSamples } from '../src/core/music/tempo';
 import { readWav } from '../src/core/formats/readWav';
 import type { Audio } from '../src/core/formats/audio';
 import type { Piece } from '../src/core/piece/piece';
@@ -18,7 +21,7 @@ export const test = base.extend<{ pieceId: string }>({
     await request.post('/api/pieces', { data: { ...piece, id } });
     await page.addInitScript((open) => localStorage.setItem('zephiro.open', open), id);
     await page.goto('/');
-    await expect(page.getByRole('heading', { name: 'Salt Pier' })).toBeVisible({ timeout: 60_000 });
+    await expect(page.getByRole('heading', { name: 'Salt Pier' })).toBeVisible({ timeout: 20_000 });
     await provide(id);
   },
 });
@@ -73,6 +76,12 @@ export async function typeInto(page: Page, rail: string, text: string): Promise<
   await expect(field).toBeHidden();
 }
 
+/** Prints that the open piece has, as the server knows. */
+async function printsOf(page: Page): Promise<number> {
+  const id = await page.evaluate(() => localStorage.getItem('zephiro.open'));
+  return ((await (await page.request.get(`/api/pieces/${id}`)).json()) as Stored).piece.prints.length;
+}
+
 /** Prints the chosen clip and gives what the Shelf's download holds. */
 export async function printAndDownload(page: Page, clip: string, part: 'Wet only' | 'Wet and dry', rings: string): Promise<Audio> {
   await go(page, 'Piece');
@@ -80,7 +89,9 @@ export async function printAndDownload(page: Page, clip: string, part: 'Wet only
   await page.getByRole('button', { name: 'Print', exact: true }).click();
   await page.getByRole('radio', { name: part }).click();
   await page.getByRole('radio', { name: `Rings: ${rings}` }).click();
+  const before = await printsOf(page);
   await page.getByRole('button', { name: 'Start the print' }).click();
+  await expect.poll(() => printsOf(page), { timeout: 60_000 }).toBe(before + 1);
   await go(page, 'Shelf');
   const card = page.getByRole('group', { name: `Print ${clip}` }).first();
   await expect(card).toBeVisible();
@@ -109,5 +120,58 @@ export function repeats(dry: Float32Array, delay: number, level: number, length:
   }
   return out;
 }
+
+/** A thumb on the phone, the keyboard alone on a wide screen. */
+export interface Hand {
+  press(role: 'button' | 'radio' | 'switch' | 'link' | 'tab', name: string | RegExp): Promise<void>;
+  /** Adds an effect to the chain in view and opens its bench. */
+  add(effect: string, preset: string): Promise<void>;
+  /** Shows the strand, from the bench on a phone; on a wide screen it is always there. */
+  strand(): Promise<void>;
+  /** Shows a section of the bench on a phone; on a wide screen all are there. */
+  section(name: string): Promise<void>;
+  view(view: 'Piece' | 'Chain' | 'Moves' | 'Shelf'): Promise<void>;
+}
+
+export function handOn(page: Page, touch: boolean): Hand {
+  const press: Hand['press'] = async (role, name) => {
+    const control = page.getByRole(role, { name, exact: typeof name === 'string' }).last();
+    if (touch) {
+      await control.tap();
+      return;
+    }
+    await control.focus();
+    await page.keyboard.press(role === 'radio' || role === 'switch' ? 'Space' : 'Enter');
+  };
+  const strand = async (): Promise<void> => {
+    if (touch && (await page.getByRole('button', { name: 'Back to the chain' }).isVisible())) await press('button', 'Back to the chain');
+  };
+  return {
+    press, strand,
+    add: async (effect, preset) => {
+      await strand();
+      const more = page.getByRole('button', { name: 'Add an effect' });
+      if (await more.isVisible()) await press('button', 'Add an effect');
+      await page.getByRole('textbox', { name: 'Search effects and purposes' }).last().fill(preset);
+      await press('button', `Add ${effect}: ${preset}`);
+      await expect(page.getByRole('heading', { name: effect, exact: true, level: 2 })).toBeVisible();
+    },
+    section: async (name) => {
+      if (touch) await press('tab', new RegExp(`^${name}`));
+    },
+    view: (view) => press('link', view),
+  };
+}
+
+/** The piece as its own engine plays it, from a beat to a beat, with every return. */
+export async function rendered(page: Page, piece: Piece, fromBeat: number, toBeat: number): Promise<{ left: Float32Array; right: Float32Array }> {
+  const sounds = new Map<string, Float32Array[]>();
+  for (const hash of Object.keys(piece.sounds)) sounds.set(hash, readWav(await (await page.request.get(`/api/sounds/${hash}`)).body()).channels);
+  const at = (beat: number): number => beatsToSamples(beat, piece.tempo, piece.sampleRate);
+  return render({ plan: compilePlan(piece), sounds, fromSample: at(fromBeat), toSample: at(toBeat), tail: { kind: 'seconds', seconds: 0 } })!;
+}
+
+/** Mean power of a stretch in dB. */
+export const powerDb = (samples: Float32Array, from: number, to: number): number => 10 * Math.log10(samples.subarray(from, to).reduce((sum, x) => sum + x * x, 1e-20) / (to - from));
 
 export { expect };

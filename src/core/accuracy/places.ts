@@ -6,16 +6,16 @@ import { impulse, runWet } from '../effects/testing';
 import { OCTAVES } from '../impulses/materials';
 import { eyringSeconds, roomImpulse, type Room } from '../impulses/room';
 import { LIBRARY } from '../impulses/library';
+import { makeImpulse } from '../impulses/make';
+import { fromRecording } from '../impulses/recording';
 import { worst, type Accuracy } from './measure';
 
 const RATE = 48_000;
 
-/** A second and a half of falling noise as an impulse of one's own, as loud as the convolver makes it. */
+/** Falling noise as an impulse of one's own. */
 function ownImpulse(seconds: number): Float32Array {
   const random = makeRandom(17);
-  const made = Float32Array.from({ length: Math.round(seconds * RATE) }, (_, i) => (random() - 0.5) * Math.exp((-5 * i) / (seconds * RATE)));
-  const energy = Math.sqrt(made.reduce((sum, x) => sum + x * x, 0));
-  return made.map((x) => x / energy);
+  return Float32Array.from({ length: Math.round(seconds * RATE) }, (_, i) => (random() - 0.5) * Math.exp((-5 * i) / (seconds * RATE)));
 }
 
 /** Largest error against a direct sum in dB under the largest value. */
@@ -24,14 +24,12 @@ function convolutionError(seconds: number): number {
   const random = makeRandom(3);
   const input = Float64Array.from({ length: 3 * RATE }, () => random() - 0.5);
   const out = runWet('convolver', { source: 'own', fade: 0 }, { seconds: 3, input: (i) => input[i] ?? 0, own: [own] });
-  const edge = 0.001 * RATE;
-  const shaped = own.map((x, i) => (own.length - i < edge ? (x * (own.length - i)) / edge : x));
-  const scale = 1 / Math.sqrt(shaped.reduce((sum, x) => sum + x * x, 0));
+  const { left: used } = makeImpulse({ source: { kind: 'sound', hash: 'own' }, startSeconds: 0, lengthSeconds: 8, fade: 0, decayScale: 1, reverse: false, sampleRate: RATE }, new Map([['own', [own]]]))!;
   let peak = 0;
   let error = 0;
   for (let n = 5; n < 3 * RATE - 1; n += 577) {
     let sum = 0;
-    for (let k = 0; k <= Math.min(n, shaped.length - 1); k += 1) sum += shaped[k]! * scale * input[n - k]!;
+    for (let k = 0; k <= Math.min(n, used.length - 1); k += 1) sum += used[k]! * input[n - k]!;
     peak = Math.max(peak, Math.abs(sum));
     error = Math.max(error, Math.abs(sum - out.left[n]!));
   }
@@ -91,6 +89,16 @@ function reflectionError(): number {
 
 export const placePromises: readonly Accuracy[] = [
   { effect: 'Convolver', promise: 'equals a direct convolution, 0.4 s and 2.5 s', unit: 'dB under the peak', limit: -100, measure: () => Math.max(convolutionError(0.4), convolutionError(2.5)) },
+  {
+    effect: 'Impulses', promise: 'a clap in a noisy recording: the decay of the known room recovered', unit: '%', limit: 10,
+    measure: () => {
+      const random = makeRandom(23);
+      const known = roomImpulse(LIVE, RATE).left;
+      const recorded = Float32Array.from({ length: 5 * RATE }, (_, i) => 2e-4 * (random() - 0.5) + (known[i - 31_000] ?? 0));
+      const { left } = fromRecording({ left: recorded, right: recorded }, RATE);
+      return worst([100 * (decaySeconds([innerOctave(left, 1000)], RATE, -5, -25) / decaySeconds([innerOctave(known, 1000)], RATE, -5, -25) - 1)]);
+    },
+  },
   {
     effect: 'Convolver', promise: 'no added latency: a click is answered at once', unit: 'samples', limit: 1,
     measure: () => { const out = runWet('convolver', { source: 'own', fade: 0, length: 20 }, { seconds: 0.1, input: impulse, own: [Float32Array.from({ length: 4800 }, (_, i) => (i === 0 ? 1 : 0))] }); return out.left.findIndex((value) => Math.abs(value) > 0.5); },

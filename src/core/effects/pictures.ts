@@ -98,4 +98,22 @@ export interface ImagePicture {
   readonly right: readonly [number, number];
 }
 
-export type EffectPicture = RepeatsPicture | DecayPicture | ResponsePicture | MotionPicture | PlacePicture | CurvePicture | ImagePicture;
+/** A room from above, in metres from its left front corner. */
+export interface RoomPicture {
+  readonly kind: 'room';
+  readonly width: number;
+  readonly depth: number;
+  readonly height: number;
+  readonly source: { readonly x: number; readonly y: number };
+  readonly listener: { readonly x: number; readonly y: number };
+  /** Where the first reflections meet the walls, and how much later than the direct sound they come. */
+  readonly firsts: readonly { readonly x: number; readonly y: number; readonly ms: number }[];
+  /** Seconds for 60 dB in the octaves from 125 Hz on, after Eyring. */
+  readonly decays: readonly number[];
+  /** Metres and metres. */
+  readonly handles: readonly Handle[];
+}
+
+export type EffectPicture =
+  | RoomPicture
+  | RepeatsPicture | DecayPicture | ResponsePicture | MotionPicture | PlacePicture | CurvePicture | ImagePicture;

@@ -1,5 +1,6 @@
 import { prepareImpulse, type PreparedImpulse } from '../dsp/convolution';
 import { LIBRARY } from './library';
+import { fromRecording } from './recording';
 import { roomImpulse, type Impulse, type Room } from './room';
 
 export type ImpulseSource = { readonly kind: 'library'; readonly id: string } | { readonly kind: 'room'; readonly room: Room } | { readonly kind: 'sound'; readonly hash: string };
@@ -37,7 +38,7 @@ export function sourceImpulse(source: ImpulseSource, sampleRate: number, sounds:
   if (source.kind === 'room') return roomImpulse(source.room, sampleRate);
   if (source.kind === 'library') return (LIBRARY.find(({ id }) => id === source.id) ?? LIBRARY[0]!).make(sampleRate);
   const channels = sounds.get(source.hash);
-  return channels?.[0] ? { left: channels[0], right: channels[1] ?? channels[0] } : null;
+  return channels?.[0] ? fromRecording({ left: channels[0], right: channels[1] ?? channels[0] }, sampleRate) : null;
 }
 
 /** Trimmed, reversed, its decay scaled, faded, and made as loud as any other: noise through it keeps its level. */

@@ -11,6 +11,7 @@ import { Words } from '../../ui/Words';
 import { usePiece } from '../studio/StudioProvider';
 import { OwnSound } from './OwnSound';
 import { ParamRail } from './ParamRail';
+import { isShown } from './shown';
 import { TimeTools } from './TimeTools';
 
 type Values = Readonly<Record<string, ParamValue>>;
@@ -69,7 +70,7 @@ function Tabs(props: BenchRailsProps & { readonly hints: boolean }) {
   const sections = sectionsOf(props);
   const [wanted, setSection] = useState(sections[0]!);
   const section = sections.includes(wanted) ? wanted : sections[0]!;
-  const shown = section === sections[0] ? firstThings(paramsOf(props, section), paramsOf(props, 'Mix')) : paramsOf(props, section);
+  const shown = section === sections[0] ? firstThings(paramsOf(props, section), paramsOf(props, 'Mix'), effectOf(props.slot.effect).headline) : paramsOf(props, section);
   return (
     <>
       <View style={styles.tabs}>
@@ -92,10 +93,11 @@ function Tabs(props: BenchRailsProps & { readonly hints: boolean }) {
   );
 }
 
-/** The first section on a small screen: what is ridden most (its rails, then the mix), then its switches and choices. */
-function firstThings(own: readonly [string, Param][], mix: readonly [string, Param][]): [string, Param][] {
+/** The first section on a small screen: choices that make it what it is, what is ridden most (its rails, then the mix), then its other switches. */
+function firstThings(own: readonly [string, Param][], mix: readonly [string, Param][], leading: readonly string[]): [string, Param][] {
   const isRail = ([, param]: readonly [string, Param]): boolean => param.kind === 'number';
-  return [...own.filter(isRail), ...mix.filter(([id]) => id === 'mix' || id === 'dry' || id === 'wet'), ...own.filter((entry) => !isRail(entry))];
+  const leads = (entry: readonly [string, Param]): boolean => !isRail(entry) && leading.includes(entry[0]);
+  return [...own.filter(leads), ...own.filter(isRail), ...mix.filter(([id]) => id === 'mix' || id === 'dry' || id === 'wet'), ...own.filter((entry) => !isRail(entry) && !leads(entry))];
 }
 
 function HintsTap({ on }: { readonly on: boolean }) {
@@ -120,20 +122,6 @@ const paramsOf = ({ slot, values }: BenchRailsProps, section: string): [string, 
 
 const hasMoves = (piece: Piece, { channel, slot }: BenchRailsProps, section: string): boolean =>
   Object.entries(effectOf(slot.effect).params).some(([id, param]) => param.group === section && findLane(piece, { channel, effect: slot.id, param: id }));
-
-/** Rails that would do nothing stay away: the right time while linked, the levels while one mix rail is chosen. */
-function isShown(id: string, param: Param, values: Values): boolean {
-  if (id === 'timeR') return values.linked === false;
-  if (id === 'mix') return values.balance !== 'levels';
-  if (id === 'dry' || id === 'wet') return values.balance === 'levels';
-  if (id === 'firstSide') return values.routing === 'pingpong';
-  if (id === 'impulse') return (values.source ?? 'library') === 'library';
-  if (param.group === 'Room' || param.group === 'Walls') return values.source === 'room';
-  if (param.group === 'Drawn path') return values.path === 'drawn';
-  const tap = /^Tap (\d+)$/.exec(param.group);
-  if (tap) return Number(tap[1]) <= Number(values.count ?? 0);
-  return true;
-}
 
 const styles = StyleSheet.create({
   rails: { flex: 1, minHeight: 0 },

@@ -21,6 +21,7 @@ import { ChannelButton } from './ChannelButton';
 import { EffectChoices } from './EffectChoices';
 import { ParamRail } from './ParamRail';
 import { PictureThumb } from './pictures/PictureThumb';
+import { isShown } from './shown';
 import { Thread } from './Thread';
 import { useOwnSound } from './useOwnSound';
 import { usePicture } from './usePicture';
@@ -98,7 +99,7 @@ function Card({ channel, slot, index, count }: { readonly channel: string; reado
         <View style={styles.cardWords}>
           <Words kind="water">{definition.name}</Words>
           <Words kind="small" numberOfLines={1}>{preset?.name ?? 'own setting'}</Words>
-          <Words kind="strong" numberOfLines={2}>{definition.headline.map(say).join(' · ')}</Words>
+          <Words kind="strong" numberOfLines={2}>{definition.headline.filter((id) => isShown(id, definition.params[id] as Param, slot.values)).map(say).join(' · ')}</Words>
           {picture ? <PictureThumb picture={picture} /> : null}
         </View>
       </Tap>

@@ -38,7 +38,7 @@ export function TimeTools({ param, value, target }: { readonly param: NumberPara
         </View>}
       </View>
       {param.ladder ? <Ladder param={param} value={value} target={target} /> : null}
-      <Words kind="small">{`${about.exact ? about.note : `near ${about.note}`} · ${about.ms} · ${about.samples}`}</Words>
+      <Words kind="small">{ms === 0 ? 'at once · 0 ms · 0 samples' : `${about.exact ? about.note : `near ${about.note}`} · ${about.ms} · ${about.samples}`}</Words>
     </View>
   );
 }

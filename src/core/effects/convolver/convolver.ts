@@ -1,18 +1,19 @@
 import { makeImpulse, type ImpulseOrder } from '../../impulses/make';
 import type { ParamValues, ValueContext } from '../../params/param';
 import { decayPictureOf } from '../decayPicture';
-import { defineEffect, type Preset } from '../define';
+import { defineEffect, type EffectDefinition, type Preset } from '../define';
 import { numbersOf, pullOn } from '../handles';
 import type { DecayPicture } from '../pictures';
 import { impulseNeed } from './order';
 import { convolverParams } from './params';
 import { ConvolverProcessor } from './processor';
+import { roomPicture } from './roomPicture';
 
 const PICTURE_RATE = 24_000;
 const OWN = 'own';
 
 /** The impulse itself, as it is convolved with, and how it falls. @param own samples of the own sound, at the rate of the context */
-function picture(values: ParamValues, context: ValueContext, own?: readonly Float32Array[]): DecayPicture {
+function fallPicture(values: ParamValues, context: ValueContext, own?: readonly Float32Array[]): DecayPicture {
   const rate = own ? context.sampleRate : PICTURE_RATE;
   const need = impulseNeed(values, { ...context, sampleRate: rate }, own ? OWN : null);
   const made = need ? makeImpulse(need.order as ImpulseOrder, new Map(own ? [[OWN, own]] : [])) : null;
@@ -30,6 +31,8 @@ function picture(values: ParamValues, context: ValueContext, own?: readonly Floa
   });
 }
 
+const picture: EffectDefinition['picture'] = (values, context, own) => (values.source === 'room' ? roomPicture(values, context) : fallPicture(values, context, own));
+
 const presets: readonly Preset[] = [
   { id: 'neutral', name: 'Neutral', purpose: 'The boat shed as it is, wet and dry apart.', values: { balance: 'levels', dry: 1, wet: 1 } },
   { id: 'inTheShed', name: 'In the shed', purpose: 'Dry parts put into one wooden place.', values: { impulse: 'boatShed', mix: 0.28 } },
@@ -43,5 +46,5 @@ const presets: readonly Preset[] = [
 
 export const convolver = defineEffect({
   id: 'convolver', name: 'Convolver', family: 'reverb', purpose: 'A real or made place: from the library, from a room you describe, or from any sound.',
-  params: convolverParams, presets, headline: ['impulse', 'decayScale'], createProcessor: (sampleRate) => new ConvolverProcessor(sampleRate), picture, impulse: impulseNeed,
+  params: convolverParams, presets, headline: ['source', 'impulse', 'decayScale'], createProcessor: (sampleRate) => new ConvolverProcessor(sampleRate), picture, impulse: impulseNeed,
 });

@@ -47,7 +47,7 @@ export function ImageChart({ picture, width, height }: ImageChartProps) {
               <Line x1={width / 2} y1={base} x2={from.x} y2={from.y} stroke={tokens.sand} strokeWidth={2} strokeDasharray="3 5" />
               <Line x1={width / 2} y1={base} x2={to.x} y2={to.y} stroke={tokens.sea} strokeWidth={3} />
               <Circle cx={to.x} cy={to.y} r={9} fill={tokens.seaSoft} stroke={tokens.sea} strokeWidth={2} />
-              <SvgText x={from.x} y={from.y - 14} textAnchor="middle" fontFamily={FONT} fontSize={12} fill={tokens.mute}>{name}</SvgText>
+              <SvgText x={from.x + (name === 'left' ? -26 : name === 'right' ? 26 : 0)} y={name === 'middle' ? from.y - 14 : from.y + 5} textAnchor="middle" fontFamily={FONT} fontSize={12} fill={tokens.mute}>{name}</SvgText>
             </G>
           );
         })}

@@ -8,6 +8,7 @@ import { MotionChart } from './MotionChart';
 import { PlaceChart } from './PlaceChart';
 import { RepeatsChart } from './RepeatsChart';
 import { ResponseChart } from './ResponseChart';
+import { RoomChart } from './RoomChart';
 
 interface PictureChartProps {
   readonly picture: EffectPicture;
@@ -28,6 +29,8 @@ export function PictureChart({ picture, tempo, width, height, drawing, onPull }:
       return <DecayChart picture={picture} width={width} height={height} onPull={onPull} />;
     case 'response':
       return <ResponseChart picture={picture} width={width} height={height} onPull={onPull} />;
+    case 'room':
+      return <RoomChart picture={picture} width={width} height={height} onPull={onPull} />;
     case 'motion':
       return <MotionChart picture={picture} tempo={tempo} width={width} height={height} />;
     case 'place':

@@ -1,5 +1,5 @@
-import Svg, { Circle, Ellipse, G, Line, Path } from 'react-native-svg';
-import type { DecayPicture, EffectPicture, ImagePicture, PlacePicture, RepeatsPicture } from '../../../core/effects/pictures';
+import Svg, { Circle, Ellipse, G, Line, Path, Rect } from 'react-native-svg';
+import type { DecayPicture, EffectPicture, ImagePicture, PlacePicture, RepeatsPicture, RoomPicture } from '../../../core/effects/pictures';
 import { useTokens } from '../../../ui/theme';
 import type { Tokens } from '../../../ui/tokens';
 import { heightOf, Ripple, rippleWidth } from './ripples';
@@ -31,6 +31,8 @@ function Small({ picture, tokens }: { readonly picture: EffectPicture; readonly 
       return <SmallCurve levels={picture.left.map((level) => level * 0.9)} base={0} tokens={tokens} />;
     case 'curve':
       return <SmallCurve levels={picture.outDb.map((db) => (db + 30) / 40)} base={30 / 40} tokens={tokens} />;
+    case 'room':
+      return <SmallRoom picture={picture} tokens={tokens} />;
     case 'place':
       return <SmallPlace picture={picture} tokens={tokens} />;
     case 'image':
@@ -71,6 +73,20 @@ function SmallCurve({ levels, base, tokens }: { readonly levels: readonly number
       <Path d={`${line}L${WIDTH} ${HEIGHT}L0 ${HEIGHT}Z`} fill={tokens.seaSoft} />
       <Line x1={0} x2={WIDTH} y1={y(base)} y2={y(base)} stroke={tokens.sand} strokeWidth={1.4} />
       <Path d={line} stroke={tokens.sea} strokeWidth={1.8} fill="none" />
+    </G>
+  );
+}
+
+function SmallRoom({ picture, tokens }: { readonly picture: RoomPicture; readonly tokens: Tokens }) {
+  const scale = Math.min((WIDTH - 16) / picture.width, (HEIGHT - 8) / picture.depth);
+  const at = ({ x, y }: { readonly x: number; readonly y: number }): readonly [number, number] => [LEFT + x * scale, 4 + y * scale];
+  const line = (first: RoomPicture['firsts'][number]): string => `M${at(picture.source).join(' ')}L${at(first).join(' ')}L${at(picture.listener).join(' ')}`;
+  return (
+    <G>
+      <Rect x={LEFT} y={4} width={picture.width * scale} height={picture.depth * scale} fill="none" stroke={tokens.ink} strokeWidth={1.6} />
+      {picture.firsts.map((first, i) => <Path key={i} d={line(first)} stroke={tokens.sea} strokeWidth={1} fill="none" />)}
+      <Circle cx={at(picture.source)[0]} cy={at(picture.source)[1]} r={3} fill={tokens.sand} />
+      <Circle cx={at(picture.listener)[0]} cy={at(picture.listener)[1]} r={3} fill={tokens.ink} />
     </G>
   );
 }
