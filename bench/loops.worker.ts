@@ -1,3 +1,6 @@
+import { Convolution, prepareImpulse } from '../src/core/dsp/convolution';
+import { FeedbackNetwork } from '../src/core/dsp/feedbackNetwork';
+import { NETWORK_LINES } from '../src/core/dsp/networkMemory';
 import { StateVariable, tuning } from '../src/core/dsp/stateVariable';
 import { effectOf } from '../src/core/effects/catalogue';
 import { STEP_FRAMES, stereoRun } from '../src/core/effects/define';
@@ -53,9 +56,50 @@ function timed(seconds: number, run: (input: ReturnType<typeof stereoRun>, outpu
 
 const noise = Float32Array.from({ length: 65_536 }, (_, i) => Math.sin(i * i) * 0.3);
 
-type What = 'echo' | 'fraction' | 'filters';
+/** Sixteen lines with their shelves and the whole matrix, standing still: the network of a reverb. */
+function network(seconds: number): number {
+  const made = new FeedbackNetwork(0.1 * RATE);
+  for (let line = 0; line < NETWORK_LINES; line += 1) {
+    made.memory.delays[line] = Math.round((23 + 3.8 * line) * 48);
+    made.memory.inGains[line] = line & 1 ? 0 : 0.35;
+    made.memory.inGains[NETWORK_LINES + line] = line & 1 ? 0.35 : 0;
+    made.memory.outGains[line] = 0.25;
+    made.memory.outGains[NETWORK_LINES + line] = line & 2 ? -0.25 : 0.25;
+    [0.9, -0.2, -0.25, 0.95, -0.4, -0.4].forEach((value, index) => made.aim(line, index, value));
+  }
+  made.jump();
+  return timed(seconds, (input, output) => {
+    const { memory } = made;
+    for (let i = 0; i < STEP_FRAMES; i += 1) {
+      memory.input[i] = input.left[i]!;
+      memory.input[STEP_FRAMES + i] = input.right[i]!;
+    }
+    made.step();
+    for (let i = 0; i < STEP_FRAMES; i += 1) {
+      output.left[i] = memory.output[i]!;
+      output.right[i] = memory.output[STEP_FRAMES + i]!;
+    }
+  });
+}
+
+/** Three seconds of stereo impulse without latency. */
+function convolution(seconds: number): number {
+  const side = (turn: number): Float32Array => Float32Array.from({ length: 3 * RATE }, (_, i) => Math.sin(i * i * turn) * Math.exp((-5 * i) / (3 * RATE)));
+  const made = new Convolution(3 * RATE);
+  made.load(prepareImpulse(side(1), side(1.1)));
+  return timed(seconds, (input, output) => {
+    output.left.fill(0);
+    output.right.fill(0);
+    made.addTo(input.left, input.right, output.left, output.right);
+  });
+}
+
+type What = 'echo' | 'fraction' | 'filters' | 'network' | 'convolution';
 const DOTTED_EIGHTH_MS = 45_000 / 92;
 
 self.onmessage = ({ data: { what, seconds } }: MessageEvent<{ what: What; seconds: number }>) => {
-  self.postMessage(what === 'filters' ? filters(seconds) : echo(seconds, what === 'echo' ? 375 : DOTTED_EIGHTH_MS));
+  const work: Record<What, () => number> = {
+    echo: () => echo(seconds, 375), fraction: () => echo(seconds, DOTTED_EIGHTH_MS), filters: () => filters(seconds), network: () => network(seconds), convolution: () => convolution(seconds),
+  };
+  self.postMessage(work[what]());
 };

@@ -17,6 +17,8 @@ const LOOPS = [
   ['echo', 'feedback delay with filter, 375 ms'],
   ['fraction', 'the same at a dotted eighth of 92 BPM'],
   ['filters', 'chain of four filters'],
+  ['network', 'reverb network of sixteen lines'],
+  ['convolution', 'convolution, 3 s of stereo impulse'],
 ] as const;
 
 const say = (line: string): void => void process.stdout.write(`${line}\n`);

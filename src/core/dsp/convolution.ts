@@ -2,9 +2,9 @@ import { passesOf, workMemory, writeTurns, type WorkMemory } from './convolution
 
 export const CONVOLUTION_STEP = 64;
 /** Partition sizes; each stage begins two of its partitions after the start, so that a block can be worked off while the next one comes in. */
-const SIZES = [64, 512, 4096] as const;
-const STARTS = [0, 1024, 8192] as const;
-const NEXT_STARTS = [1024, 8192, Infinity] as const;
+const SIZES = [64, 256, 1024, 8192] as const;
+const STARTS = [0, 512, 2048, 16_384] as const;
+const NEXT_STARTS = [512, 2048, 16_384, Infinity] as const;
 
 /** Partitions of a stage that an impulse of so many samples needs. */
 function partitionsOf(stage: number, frames: number): number {
@@ -195,20 +195,39 @@ class Stage {
     for (let index = 0; index < this.passes; index += 1) this.pass(index);
   }
 
-  /** Multiplies partitions up to a count with the input of their time. */
+  /** Multiplies partitions up to a count with the input of their time, two by two. */
   private multiply(until: number): void {
+    let p = this.done;
+    for (; p + 1 < until; p += 2) this.multiplyTwo(p);
+    if (p < until) this.multiplyOne(p);
+    if (until > this.done) this.done = until;
+  }
+
+  /** Address of the past input that belongs to a partition. */
+  private inputOf(p: number): number {
+    const at = this.newest + p;
+    return 4 * this.past + (at >= this.count ? at - this.count : at) * 16 * this.size;
+  }
+
+  private multiplyOne(p: number): void {
     const { work } = this.memory;
     const { size, sums } = this;
-    const spectrum = 16 * size;
-    for (let p = this.done; p < until; p += 1) {
-      let at = this.newest + p;
-      if (at >= this.count) at -= this.count;
-      const x = 4 * this.past + at * spectrum;
-      const h = 4 * this.impulse + p * spectrum;
-      work.multiplyAdd(size, 4 * sums, x, h);
-      work.multiplyAdd(size, 4 * (sums + 2 * size), x + 8 * size, h + 8 * size);
-    }
-    this.done = until;
+    const x = this.inputOf(p);
+    const h = 4 * this.impulse + p * 16 * size;
+    work.multiplyAdd(size, 4 * sums, x, h);
+    work.multiplyAdd(size, 4 * (sums + 2 * size), x + 8 * size, h + 8 * size);
+  }
+
+  private multiplyTwo(p: number): void {
+    const { work } = this.memory;
+    const { size, sums } = this;
+    const x = this.inputOf(p);
+    const y = this.inputOf(p + 1);
+    const h = 4 * this.impulse + p * 16 * size;
+    const k = h + 16 * size;
+    const right = 8 * size;
+    work.multiplyAddTwo(size, 4 * sums, x, h, y, k);
+    work.multiplyAddTwo(size, 4 * sums + right, x + right, h + right, y + right, k + right);
   }
 
   private joinSums(): void {

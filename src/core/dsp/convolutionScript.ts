@@ -5,6 +5,10 @@ export function scriptedWork(cells: Float32Array): ConvolutionWork {
   return {
     pass: (index, size, re, im, work, turns) => pass(cells, index, size, re >> 2, im >> 2, work >> 2, turns >> 2),
     multiplyAdd: (count, acc, x, h) => multiplyAdd(cells, count, acc >> 2, x >> 2, h >> 2),
+    multiplyAddTwo: (count, acc, x, h, y, k) => {
+      multiplyAdd(cells, count, acc >> 2, x >> 2, h >> 2);
+      multiplyAdd(cells, count, acc >> 2, y >> 2, k >> 2);
+    },
     part: (half, re, im, left, right) => part(cells, half, re >> 2, im >> 2, left >> 2, right >> 2),
     join: (half, left, right, re, im, scale) => join(cells, half, left >> 2, right >> 2, re >> 2, im >> 2, scale),
   };

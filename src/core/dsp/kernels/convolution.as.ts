@@ -120,6 +120,25 @@ export function multiplyAdd(count: i32, acc: usize, x: usize, h: usize): void {
   store<f32>(acc + bytes, highest);
 }
 
+/** The same for two pairs at once, which saves half of the way of the sums through memory. */
+export function multiplyAddTwo(count: i32, acc: usize, x: usize, h: usize, y: usize, k: usize): void {
+  const bytes = <usize>count << 2;
+  const lowest = load<f32>(acc) + load<f32>(x) * load<f32>(h) + load<f32>(y) * load<f32>(k);
+  const highest = load<f32>(acc + bytes) + load<f32>(x + bytes) * load<f32>(h + bytes) + load<f32>(y + bytes) * load<f32>(k + bytes);
+  for (let i: usize = 0; i < bytes; i += 16) {
+    const xr = v128.load(x + i), xi = v128.load(x + bytes + i);
+    const hr = v128.load(h + i), hi = v128.load(h + bytes + i);
+    const yr = v128.load(y + i), yi = v128.load(y + bytes + i);
+    const kr = v128.load(k + i), ki = v128.load(k + bytes + i);
+    const real = f32x4.add(f32x4.sub(f32x4.mul(xr, hr), f32x4.mul(xi, hi)), f32x4.sub(f32x4.mul(yr, kr), f32x4.mul(yi, ki)));
+    const imaginary = f32x4.add(f32x4.add(f32x4.mul(xr, hi), f32x4.mul(xi, hr)), f32x4.add(f32x4.mul(yr, ki), f32x4.mul(yi, kr)));
+    v128.store(acc + i, f32x4.add(v128.load(acc + i), real));
+    v128.store(acc + bytes + i, f32x4.add(v128.load(acc + bytes + i), imaginary));
+  }
+  store<f32>(acc, lowest);
+  store<f32>(acc + bytes, highest);
+}
+
 /**
  * Takes the spectra of two real sides out of the transform of left + i right.
  * Bin 0 of each holds its real value at 0 in re and that at half the rate in im. @param half bins kept of each side
