@@ -47,6 +47,11 @@ export class LoopMix {
     move.right = (goal.right - now.right) / n;
   }
 
+  /** True while anything is held, or will be by the end of the step. */
+  get holds(): boolean {
+    return this.now.hold !== 0 || this.move.hold !== 0;
+  }
+
   /** Ends a step exactly on its goals. */
   end(goal: LoopGains): void {
     this.jump(goal);

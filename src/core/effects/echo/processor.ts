@@ -227,20 +227,34 @@ export class EchoProcessor implements EffectProcessor {
 
   /** One run round the loop; gives the highest level that went into the lines. */
   private turn(input: StereoRun, wet: StereoRun, from: number, n: number, goalLeft: number, goalRight: number, glide: boolean): number {
-    const { plain, coloured, into, waver } = this;
+    const { coloured, into, waver } = this;
     waver.take(from, n);
-    this.leftHead.read(goalLeft, glide, waver.offsets, waver.moving, n, plain.left);
-    this.rightHead.read(goalRight, glide, waver.offsets, waver.moving, n, plain.right);
-    for (let i = 0; i < n; i += 1) {
-      coloured.left[i] = plain.left[i]!;
-      coloured.right[i] = plain.right[i]!;
-    }
+    this.leftHead.read(goalLeft, glide, waver.offsets, waver.moving, n, coloured.left);
+    this.rightHead.read(goalRight, glide, waver.offsets, waver.moving, n, coloured.right);
+    // Only a held loop needs the repeats as they were before their colour.
+    const plain = this.mix.holds ? this.keptPlain(n) : coloured;
     this.leftTone.process(coloured.left, n, this.colours.left);
     this.rightTone.process(coloured.right, n, this.colours.right);
     this.mix.mix(input, from, n, plain, coloured, into);
-    this.guard.process(into.left, into.right, n);
+    const peak = this.show(wet, from, n);
+    if (!this.guard.passes(peak)) this.guard.process(into.left, into.right, n);
     this.leftHead.line.write(into.left, n);
     this.rightHead.line.write(into.right, n);
+    return peak;
+  }
+
+  private keptPlain(n: number): StereoRun {
+    const { plain, coloured } = this;
+    for (let i = 0; i < n; i += 1) {
+      plain.left[i] = coloured.left[i]!;
+      plain.right[i] = coloured.right[i]!;
+    }
+    return plain;
+  }
+
+  /** Copies the repeats of a run to where they are heard; gives the highest level that is to go into the lines. */
+  private show(wet: StereoRun, from: number, n: number): number {
+    const { coloured, into } = this;
     let peak = 0;
     for (let i = 0; i < n; i += 1) {
       wet.left[from + i] = coloured.left[i]!;

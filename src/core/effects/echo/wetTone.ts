@@ -6,6 +6,7 @@ const LOW_HZ = 250;
 const MID_HZ = 1000;
 const HIGH_HZ = 4000;
 const SHELF_Q = 0.7071;
+const SHELF_K = 1 / SHELF_Q;
 const MID_Q = 0.7;
 const WIDEST_OFFSET_SECONDS = 0.05;
 /** How fast a side moves to a new offset, in samples per sample. */
@@ -20,7 +21,8 @@ export class WetTone {
   private readonly filters = Array.from({ length: 6 }, () => new StateVariable());
   private readonly delays = new Float64Array(STEP_FRAMES);
   private readonly read = new Float64Array(STEP_FRAMES);
-  private equalised = false;
+  /** Which of the three bands have something to do. */
+  private readonly running = new Uint8Array(3);
   private readonly lowG: number;
   private readonly midG: number;
   private readonly highG: number;
@@ -38,7 +40,7 @@ export class WetTone {
     for (const filter of this.filters) filter.clear();
     this.offsets[0] = this.goal(0, offsetMs);
     this.offsets[1] = this.goal(1, offsetMs);
-    this.equalised = false;
+    this.running.fill(0);
   }
 
   /** Puts the sides apart in place: above 0 the right side comes later, below 0 the left. */
@@ -72,24 +74,43 @@ export class WetTone {
     this.offsets[side] = next;
   }
 
-  /** @param low @param mid @param high gains as linear factors; 1, 1, 1 leaves every bit alone */
+  /** @param low @param mid @param high gains as linear factors; a band at 1 is not run and leaves every bit alone */
   equalise(wet: StereoRun, n: number, low: number, mid: number, high: number): void {
-    const flat = low === 1 && mid === 1 && high === 1;
-    if (flat && !this.equalised) return;
-    this.side(0, wet.left, n, low, mid, high);
-    this.side(3, wet.right, n, low, mid, high);
-    this.equalised = !flat;
+    if (this.runs(0, low)) this.lowShelf(wet, n, low);
+    if (this.runs(1, mid)) this.bell(wet, n, mid);
+    if (this.runs(2, high)) this.highShelf(wet, n, high);
+  }
+
+  /** A band that comes to 1 runs once more, to arrive there, and then forgets. */
+  private runs(band: 0 | 1 | 2, gain: number): boolean {
+    const before = this.running[band] === 1;
+    this.running[band] = gain === 1 ? 0 : 1;
+    if (!before && gain === 1) return false;
+    if (!before) {
+      this.filters[2 * band]!.clear();
+      this.filters[2 * band + 1]!.clear();
+    }
+    return true;
+  }
+
+  private both(band: 0 | 1 | 2, wet: StereoRun, n: number, g: number, k: number, direct: number, bandGain: number, low: number): void {
+    this.filters[2 * band]!.process(wet.left, n, g, k, direct, bandGain, low);
+    this.filters[2 * band + 1]!.process(wet.right, n, g, k, direct, bandGain, low);
   }
 
   /** Shelves and bell after Simper: the mixing weights carry the gain, at gain 1 they pass the input alone. */
-  private side(first: number, io: Float64Array, n: number, low: number, mid: number, high: number): void {
-    const k = 1 / SHELF_Q;
-    const rootLow = Math.sqrt(low);
-    this.filters[first]!.process(io, n, this.lowG / Math.sqrt(rootLow), k, 1, k * (rootLow - 1), low - 1);
-    const rootMid = Math.sqrt(mid);
-    const midK = 1 / (MID_Q * rootMid);
-    this.filters[first + 1]!.process(io, n, this.midG, midK, 1, midK * (mid - 1), 0);
-    const rootHigh = Math.sqrt(high);
-    this.filters[first + 2]!.process(io, n, this.highG * Math.sqrt(rootHigh), k, high, k * (1 - rootHigh) * rootHigh, 1 - high);
+  private lowShelf(wet: StereoRun, n: number, gain: number): void {
+    const root = Math.sqrt(gain);
+    this.both(0, wet, n, this.lowG / Math.sqrt(root), SHELF_K, 1, SHELF_K * (root - 1), gain - 1);
+  }
+
+  private bell(wet: StereoRun, n: number, gain: number): void {
+    const k = 1 / (MID_Q * Math.sqrt(gain));
+    this.both(1, wet, n, this.midG, k, 1, k * (gain - 1), 0);
+  }
+
+  private highShelf(wet: StereoRun, n: number, gain: number): void {
+    const root = Math.sqrt(gain);
+    this.both(2, wet, n, this.highG * Math.sqrt(root), SHELF_K, gain, SHELF_K * (1 - root) * root, 1 - gain);
   }
 }
