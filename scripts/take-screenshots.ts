@@ -11,10 +11,14 @@ const FOLDER = 'docs/screenshots';
 const PHONE = { width: 390, height: 844 };
 const WIDE = { width: 1280, height: 800 };
 
-/** The demo after an evening's work: an echo on the humming voice, its input ridden, one answer printed and placed. */
+/** The demo after an evening's work: an echo on the humming voice, its input ridden, a reverb and a described room behind it, a return for all, one answer printed and placed. */
 const ridden = (piece: Piece): Piece => ({
   ...piece,
-  tracks: piece.tracks.map((track) => (track.id === 'hum' ? { ...track, chain: [newSlot('call', 'echo', 'callAcross')] } : track)),
+  returns: [{ id: 'space', name: 'Space', gain: 1, pan: 0, mute: false, solo: false, sends: [], chain: [newSlot('water', 'reverb', 'openWater', { mix: 1 })] }],
+  tracks: piece.tracks.map((track) => ({
+    ...track, sends: [{ to: 'space', level: track.id === 'hum' ? 0.4 : 0.2, pre: false }],
+    chain: track.id === 'hum' ? [newSlot('call', 'echo', 'callAcross'), newSlot('swell', 'reverb', 'tideRise'), newSlot('room', 'convolver', 'ownRoom')] : track.chain,
+  })),
   lanes: [{
     id: 'ride', target: { channel: 'hum', effect: 'call', param: 'input' }, unit: 'own', on: true,
     points: ([[0, 0.15, 'line', 0], [13.5, 0.15, 'curve', 0.6], [15, 1, 'line', 0], [16.5, 1, 'curve', -0.5], [18, 0.1, 'line', 0], [27, 0.1, 'line', 0], [27.5, 0.9, 'hold', 0], [29, 0.2, 'line', 0], [44, 0.2, 'curve', 0.4], [49, 0.95, 'line', 0]] as const).map(([beat, value, shape, bend]) => ({ beat, value, shape, bend })),
@@ -47,18 +51,29 @@ async function pictures(page: Page, name: string): Promise<void> {
   const back = page.getByRole('button', { name: 'Back to the chain' });
   if (await back.isVisible()) {
     await back.click();
-    await page.getByRole('button', { name: /^Open Echo/ }).locator('svg').waitFor();
+    for (const card of await page.getByRole('button', { name: /^Open / }).all()) await card.locator('svg').waitFor();
     await shoot('strand');
     await page.getByRole('button', { name: /^Open Echo/ }).click();
   }
   await page.getByRole('img', { name: /^Repeats/ }).waitFor();
   await shoot('bench');
+  if (name === 'phone-day') await otherBenches(page, shoot);
   await open(page, 'Moves');
   await page.getByRole('group', { name: /^Lane Echo input/ }).waitFor();
-  await shoot('moves');
+  if (name !== 'wide-night') await shoot('moves');
   await open(page, 'Shelf');
   await page.getByRole('group', { name: /^Print/ }).locator('svg').first().waitFor();
-  await shoot('shelf');
+  if (name !== 'wide-night') await shoot('shelf');
+}
+
+/** A reverb's shore and a room from above. */
+async function otherBenches(page: Page, shoot: (view: string) => Promise<Buffer>): Promise<void> {
+  for (const [effect, picture, view] of [['Reverb', /^Decay/, 'reverb'], ['Convolver', /^Room/, 'room']] as const) {
+    await page.getByRole('button', { name: 'Back to the chain' }).click();
+    await page.getByRole('button', { name: new RegExp(`^Open ${effect}`) }).click();
+    await page.getByRole('img', { name: picture }).waitFor();
+    await shoot(view);
+  }
 }
 
 async function main(): Promise<void> {
@@ -73,6 +88,7 @@ async function main(): Promise<void> {
     mkdirSync(FOLDER, { recursive: true });
     for (const old of readdirSync(FOLDER)) rmSync(join(FOLDER, old));
     let printed = false;
+    // Night on a wide screen differs in nothing but its inks: two views of it are enough.
     for (const [name, viewport, colorScheme] of [['phone-day', PHONE, 'light'], ['phone-night', PHONE, 'dark'], ['wide-day', WIDE, 'light'], ['wide-night', WIDE, 'dark']] as const) {
       const context = await browser.newContext({ viewport, colorScheme, hasTouch: viewport === PHONE });
       const page = await context.newPage();

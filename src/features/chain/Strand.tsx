@@ -100,7 +100,7 @@ function Card({ channel, slot, index, count }: { readonly channel: string; reado
           <Words kind="water">{definition.name}</Words>
           <Words kind="small" numberOfLines={1}>{preset?.name ?? 'own setting'}</Words>
           <Words kind="strong" numberOfLines={2}>{definition.headline.filter((id) => isShown(id, definition.params[id] as Param, slot.values)).map(say).join(' · ')}</Words>
-          {picture ? <PictureThumb picture={picture} /> : null}
+          <View style={styles.thumb}>{picture ? <PictureThumb picture={picture} /> : null}</View>
         </View>
       </Tap>
       <View style={styles.cardTools}>
@@ -119,6 +119,7 @@ const styles = StyleSheet.create({
   card: { flex: 1, borderWidth: 1, borderRadius: 16, marginBottom: 12, flexDirection: 'row', minWidth: 0 },
   cardMain: { flex: 1, alignItems: 'stretch', borderRadius: 16, minWidth: 0, paddingVertical: 10 },
   cardWords: { gap: 1, alignItems: 'flex-start' },
+  thumb: { height: 60 },
   cardTools: { justifyContent: 'center', paddingRight: 4 },
   grip: { width: 44, height: 44, alignItems: 'center', justifyContent: 'center', cursor: 'pointer' },
   add: { flex: 1, borderStyle: 'dashed', borderRadius: 16, marginBottom: 12 },

@@ -1,9 +1,9 @@
-import { arrive, followShare } from '../../dsp/onePole';
+import { arrive } from '../../dsp/onePole';
 import { StateVariable } from '../../dsp/stateVariable';
 import { STEP_FRAMES, type EffectProcessor, type StereoRun } from '../define';
 import { SECOND_ORDER_Q } from '../filter/processor';
+import { Insert } from '../insert';
 import { placesOf } from '../places';
-import { Quiet } from '../quiet';
 import { eqParams } from './params';
 
 const AT = placesOf(eqParams);
@@ -14,24 +14,13 @@ const SWITCH_SECONDS = 0.01;
  * Six state-variable filters in a row on each side; cuts, shelves and bells differ in their mixing weights alone.
  * Source: Andrew Simper, "Solving the continuous SVF equations using trapezoidal integration" (2013).
  */
-export class EqProcessor implements EffectProcessor {
+export class EqProcessor extends Insert implements EffectProcessor {
   private readonly filters = Array.from({ length: 2 * BANDS }, () => new StateVariable());
-  private readonly quiet: Quiet;
-  private readonly share: number;
   private lowCut = 0;
   private highCut = 0;
 
-  constructor(private readonly sampleRate: number) {
-    this.quiet = new Quiet(0.5, sampleRate);
-    this.share = followShare(SWITCH_SECONDS, STEP_FRAMES, sampleRate);
-  }
-
-  get silent(): boolean {
-    return this.quiet.silent;
-  }
-
-  takeGuardGain(): number {
-    return 1;
+  constructor(sampleRate: number) {
+    super(sampleRate, 0.5, SWITCH_SECONDS);
   }
 
   reset(_seconds: number, values: Float64Array): void {

@@ -3,8 +3,8 @@ import { shapeAt } from '../../dsp/lfo';
 import { saturate } from '../../dsp/saturate';
 import { StateVariable } from '../../dsp/stateVariable';
 import { STEP_FRAMES, type EffectProcessor, type StereoRun } from '../define';
+import { Insert } from '../insert';
 import { placesOf } from '../places';
-import { Quiet } from '../quiet';
 import { filterParams } from './params';
 
 const AT = placesOf(filterParams);
@@ -19,28 +19,17 @@ export const SECOND_ORDER_Q = 0.707107;
 const MOST_RESONANCE = 14;
 
 /** A state-variable filter for each side, twice for the steeper slope. */
-export class FilterProcessor implements EffectProcessor {
+export class FilterProcessor extends Insert implements EffectProcessor {
   private readonly stages = [new StateVariable(), new StateVariable(), new StateVariable(), new StateVariable()] as const;
   private readonly weights = new Float64Array(KINDS);
   private readonly shaped = new Float64Array(STEP_FRAMES);
-  private readonly quiet: Quiet;
-  private readonly switchShare: number;
   private steep = 0;
   private phase = 0;
   private level = 0;
   private drive = 1;
 
-  constructor(private readonly sampleRate: number) {
-    this.quiet = new Quiet(0.5, sampleRate);
-    this.switchShare = followShare(SWITCH_SECONDS, STEP_FRAMES, sampleRate);
-  }
-
-  get silent(): boolean {
-    return this.quiet.silent;
-  }
-
-  takeGuardGain(): number {
-    return 1;
+  constructor(sampleRate: number) {
+    super(sampleRate, 0.5, SWITCH_SECONDS);
   }
 
   reset(seconds: number, values: Float64Array): void {
@@ -58,7 +47,7 @@ export class FilterProcessor implements EffectProcessor {
 
   process(input: StereoRun, wet: StereoRun, values: Float64Array): void {
     this.quiet.listen(input);
-    this.choose(values, this.switchShare);
+    this.choose(values, this.share);
     const cutoff = this.cutoff(input, values);
     const drive = driveOf(values);
     this.side(0, input.left, wet.left, values, cutoff, drive);

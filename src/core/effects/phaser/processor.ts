@@ -1,8 +1,8 @@
 import { sinTurns } from '../../dsp/approx';
-import { arrive, followShare } from '../../dsp/onePole';
+import { arrive } from '../../dsp/onePole';
 import { STEP_FRAMES, type EffectProcessor, type StereoRun } from '../define';
+import { Insert } from '../insert';
 import { placesOf } from '../places';
-import { Quiet } from '../quiet';
 import { MOST_STAGES, phaserParams } from './params';
 
 const AT = placesOf(phaserParams);
@@ -14,29 +14,18 @@ const RIGHT_ONLY = 2;
  * First-order allpass sections in a row, added to the sound itself: half of each, so a notch is complete.
  * Source: Julius O. Smith, "An Allpass Approach to Digital Phasing and Flanging" (1984).
  */
-export class PhaserProcessor implements EffectProcessor {
+export class PhaserProcessor extends Insert implements EffectProcessor {
   private readonly states = [new Float64Array(MOST_STAGES), new Float64Array(MOST_STAGES)] as const;
   /** Share of each stage's output that is used: stages come and go without a step. */
   private readonly inUse = new Float64Array(MOST_STAGES);
   private readonly last = new Float64Array(2);
   private readonly pole = new Float64Array(2);
   private readonly acts = new Float64Array(2);
-  private readonly quiet: Quiet;
-  private readonly share: number;
   private turns = 0;
   private feedback = 0;
 
-  constructor(private readonly sampleRate: number) {
-    this.quiet = new Quiet(0.3, sampleRate);
-    this.share = followShare(SWITCH_SECONDS, STEP_FRAMES, sampleRate);
-  }
-
-  get silent(): boolean {
-    return this.quiet.silent;
-  }
-
-  takeGuardGain(): number {
-    return 1;
+  constructor(sampleRate: number) {
+    super(sampleRate, 0.3, SWITCH_SECONDS);
   }
 
   reset(seconds: number, values: Float64Array): void {

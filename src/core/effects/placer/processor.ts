@@ -1,11 +1,10 @@
 import { BoxLow } from '../../dsp/boxLow';
 import { DelayLine } from '../../dsp/delayLine';
 import { SPEED_OF_SOUND } from '../../dsp/imageSources';
-import { followShare } from '../../dsp/onePole';
 import { STEP_FRAMES, type EffectProcessor, type StereoRun } from '../define';
 import { commonParams } from '../common';
+import { Insert } from '../insert';
 import { placesOf } from '../places';
-import { Quiet } from '../quiet';
 import { Ear, type SourceLines } from './ear';
 import { SHADOW_HZ, spotAt, type Spot } from './geometry';
 import { FARTHEST_METRES, PATH_POINTS, placerParams, placerRails } from './params';
@@ -24,7 +23,7 @@ const SOURCES = 2;
 const MOVE_SECONDS = 0.02;
 
 /** A sound at a place around the listener: time, level and shadow of the head, air, floor and walls. */
-export class PlacerProcessor implements EffectProcessor {
+export class PlacerProcessor extends Insert implements EffectProcessor {
   private readonly lines: readonly SourceLines[];
   private readonly lowPasses: readonly BoxLow[];
   private readonly lows = new Float64Array(STEP_FRAMES);
@@ -34,30 +33,19 @@ export class PlacerProcessor implements EffectProcessor {
   private readonly spot: Spot = { x: 0, y: 1 };
   private readonly corners = new Float64Array(2 * PATH_POINTS);
   private readonly damped = new Float64Array(SOURCES);
-  private readonly quiet: Quiet;
-  private readonly share: number;
   private turns = 0;
   private spread = 0;
   private x = Number.NaN;
   private y = 0;
 
-  constructor(private readonly sampleRate: number) {
+  constructor(sampleRate: number) {
+    super(sampleRate, LONGEST_METRES / SPEED_OF_SOUND, MOVE_SECONDS);
     const longest = (LONGEST_METRES / SPEED_OF_SOUND) * sampleRate + 6 * STEP_FRAMES;
     this.lowPasses = [new BoxLow(SHADOW_HZ, sampleRate), new BoxLow(SHADOW_HZ, sampleRate)];
     this.lines = this.lowPasses.map(({ delay }) => ({ whole: new DelayLine(longest, STEP_FRAMES), lows: new DelayLine(longest, STEP_FRAMES), lateness: delay }));
     const pair = (): Ear[] => [new Ear(-1, sampleRate), new Ear(1, sampleRate)];
     this.ears = [...pair(), ...pair()];
     this.wallEars = WALLS.flatMap(pair);
-    this.quiet = new Quiet(LONGEST_METRES / SPEED_OF_SOUND, sampleRate);
-    this.share = followShare(MOVE_SECONDS, STEP_FRAMES, sampleRate);
-  }
-
-  get silent(): boolean {
-    return this.quiet.silent;
-  }
-
-  takeGuardGain(): number {
-    return 1;
   }
 
   reset(seconds: number, values: Float64Array): void {

@@ -1,8 +1,8 @@
 import { DelayLine } from '../../dsp/delayLine';
-import { arrive, followShare } from '../../dsp/onePole';
+import { arrive } from '../../dsp/onePole';
 import { STEP_FRAMES, type EffectProcessor, type StereoRun } from '../define';
+import { Insert } from '../insert';
 import { placesOf } from '../places';
-import { Quiet } from '../quiet';
 import { sideDelayParams } from './params';
 
 const AT = placesOf(sideDelayParams);
@@ -13,28 +13,17 @@ const GLIDE = 0.25;
 const SURE_OF_KERNEL = 9;
 
 /** Delays one side. */
-export class SideDelayProcessor implements EffectProcessor {
+export class SideDelayProcessor extends Insert implements EffectProcessor {
   private readonly lines: readonly [DelayLine, DelayLine];
   private readonly delay = new Float64Array(2);
   private readonly gain = new Float64Array([1, 1]);
   private readonly delays = new Float64Array(STEP_FRAMES);
-  private readonly quiet: Quiet;
-  private readonly share: number;
   private safe = 0;
 
-  constructor(private readonly sampleRate: number) {
+  constructor(sampleRate: number) {
+    super(sampleRate, 0.1, SWITCH_SECONDS);
     const longest = LONGEST_SECONDS * sampleRate + 2 * STEP_FRAMES;
     this.lines = [new DelayLine(longest, STEP_FRAMES), new DelayLine(longest, STEP_FRAMES)];
-    this.quiet = new Quiet(0.1, sampleRate);
-    this.share = followShare(SWITCH_SECONDS, STEP_FRAMES, sampleRate);
-  }
-
-  get silent(): boolean {
-    return this.quiet.silent;
-  }
-
-  takeGuardGain(): number {
-    return 1;
   }
 
   reset(_seconds: number, values: Float64Array): void {

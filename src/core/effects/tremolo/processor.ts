@@ -1,7 +1,7 @@
 import { shapeAt } from '../../dsp/lfo';
 import { STEP_FRAMES, type EffectProcessor, type StereoRun } from '../define';
+import { Insert } from '../insert';
 import { placesOf } from '../places';
-import { Quiet } from '../quiet';
 import { tremoloParams } from './params';
 
 const AT = placesOf(tremoloParams);
@@ -11,23 +11,14 @@ const RIGHT_ONLY = 2;
 const EDGE_SECONDS = 0.003;
 
 /** Gain `1 - depth * (1 - shape) / 2` on each side. */
-export class TremoloProcessor implements EffectProcessor {
-  private readonly quiet: Quiet;
+export class TremoloProcessor extends Insert implements EffectProcessor {
   private turns = 0;
   private depth = 0;
   private apart = 0;
   private start = 0;
 
-  constructor(private readonly sampleRate: number) {
-    this.quiet = new Quiet(0, sampleRate);
-  }
-
-  get silent(): boolean {
-    return this.quiet.silent;
-  }
-
-  takeGuardGain(): number {
-    return 1;
+  constructor(sampleRate: number) {
+    super(sampleRate, 0, 0.01);
   }
 
   reset(seconds: number, values: Float64Array): void {

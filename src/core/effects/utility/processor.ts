@@ -1,7 +1,7 @@
-import { arrive, DcBlock, followShare } from '../../dsp/onePole';
+import { arrive, DcBlock } from '../../dsp/onePole';
 import { STEP_FRAMES, type EffectProcessor, type StereoRun } from '../define';
+import { Insert } from '../insert';
 import { placesOf } from '../places';
-import { Quiet } from '../quiet';
 import { utilityParams } from './params';
 
 const AT = placesOf(utilityParams);
@@ -11,30 +11,19 @@ const DC_HZ = 5;
 const GAINS = 4;
 
 /** A two-by-two matrix of gains, and an offset filter. */
-export class UtilityProcessor implements EffectProcessor {
+export class UtilityProcessor extends Insert implements EffectProcessor {
   private readonly now = new Float64Array(GAINS);
   private readonly goal = new Float64Array(GAINS);
   private readonly blocks: readonly [DcBlock, DcBlock];
   private readonly blocked = new Float64Array(STEP_FRAMES);
-  private readonly quiet: Quiet;
-  private readonly share: number;
   private turnLeft = 1;
   private turnRight = 1;
   private mono = 0;
   private cut = 0;
 
   constructor(sampleRate: number) {
+    super(sampleRate, 0.2, SWITCH_SECONDS);
     this.blocks = [new DcBlock(DC_HZ, sampleRate), new DcBlock(DC_HZ, sampleRate)];
-    this.quiet = new Quiet(0.2, sampleRate);
-    this.share = followShare(SWITCH_SECONDS, STEP_FRAMES, sampleRate);
-  }
-
-  get silent(): boolean {
-    return this.quiet.silent;
-  }
-
-  takeGuardGain(): number {
-    return 1;
   }
 
   reset(_seconds: number, values: Float64Array): void {

@@ -1,8 +1,8 @@
 import { DelayLine } from '../../dsp/delayLine';
-import { arrive, followShare } from '../../dsp/onePole';
+import { arrive } from '../../dsp/onePole';
 import { STEP_FRAMES, type EffectProcessor, type StereoRun } from '../define';
+import { Insert } from '../insert';
 import { placesOf } from '../places';
-import { Quiet } from '../quiet';
 import { widenerParams } from './params';
 
 const AT = placesOf(widenerParams);
@@ -17,31 +17,20 @@ const GLIDE = 0.2;
  * Width from one signal. Combs: the delayed middle is added at the left and taken away at the right, so that they cancel in
  * the sum (H. Lauridsen, 1954; M. R. Schroeder, "An artificial stereophonic effect obtained from a single signal", 1958).
  */
-export class WidenerProcessor implements EffectProcessor {
+export class WidenerProcessor extends Insert implements EffectProcessor {
   private readonly line: DelayLine;
   private readonly near = new Float64Array(STEP_FRAMES);
   private readonly far = new Float64Array(STEP_FRAMES);
   private readonly delays = new Float64Array(STEP_FRAMES);
   private readonly mid = new Float64Array(STEP_FRAMES);
-  private readonly quiet: Quiet;
-  private readonly share: number;
   private delay = 0;
   private amount = 0;
   private offsets = 0;
   private safe = 1;
 
-  constructor(private readonly sampleRate: number) {
+  constructor(sampleRate: number) {
+    super(sampleRate, 0.1, SWITCH_SECONDS);
     this.line = new DelayLine(LONGEST_SECONDS * RIGHT_OFFSET * sampleRate + 2 * STEP_FRAMES, STEP_FRAMES);
-    this.quiet = new Quiet(0.1, sampleRate);
-    this.share = followShare(SWITCH_SECONDS, STEP_FRAMES, sampleRate);
-  }
-
-  get silent(): boolean {
-    return this.quiet.silent;
-  }
-
-  takeGuardGain(): number {
-    return 1;
   }
 
   reset(_seconds: number, values: Float64Array): void {

@@ -1,9 +1,9 @@
-import { arrive, followShare } from '../../dsp/onePole';
+import { arrive } from '../../dsp/onePole';
 import { StateVariable, tuning } from '../../dsp/stateVariable';
 import { STEP_FRAMES, type EffectProcessor, type StereoRun } from '../define';
 import { FOURTH_ORDER_Q, SECOND_ORDER_Q } from '../filter/processor';
+import { Insert } from '../insert';
 import { placesOf } from '../places';
-import { Quiet } from '../quiet';
 import { widthParams } from './params';
 
 const AT = placesOf(widthParams);
@@ -11,13 +11,11 @@ const SWITCH_SECONDS = 0.008;
 const OFF_HZ = 20;
 
 /** Mid and side, each with its level; the side without its lows. */
-export class WidthProcessor implements EffectProcessor {
+export class WidthProcessor extends Insert implements EffectProcessor {
   private readonly steep = [new StateVariable(), new StateVariable()] as const;
   private readonly gentle = new StateVariable();
   private readonly mid = new Float64Array(STEP_FRAMES);
   private readonly side = new Float64Array(STEP_FRAMES);
-  private readonly quiet: Quiet;
-  private readonly share: number;
   private midNow = 1;
   private sideNow = 1;
   private leftNow = 1;
@@ -27,17 +25,8 @@ export class WidthProcessor implements EffectProcessor {
   private steepIn = 0;
   private gentleIn = 0;
 
-  constructor(private readonly sampleRate: number) {
-    this.quiet = new Quiet(0.3, sampleRate);
-    this.share = followShare(SWITCH_SECONDS, STEP_FRAMES, sampleRate);
-  }
-
-  get silent(): boolean {
-    return this.quiet.silent;
-  }
-
-  takeGuardGain(): number {
-    return 1;
+  constructor(sampleRate: number) {
+    super(sampleRate, 0.3, SWITCH_SECONDS);
   }
 
   reset(_seconds: number, values: Float64Array): void {

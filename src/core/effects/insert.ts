@@ -1,0 +1,24 @@
+import { followShare } from '../dsp/onePole';
+import { STEP_FRAMES } from './define';
+import { Quiet } from './quiet';
+
+/** What effects without a loop have alike: they ring no longer than they remember, and have nothing to guard. */
+export abstract class Insert {
+  protected readonly quiet: Quiet;
+  /** Share of its way that a switch goes in a step. */
+  protected readonly share: number;
+
+  /** @param memorySeconds how long a sound stays inside  @param switchSeconds how long a switch takes, about */
+  constructor(protected readonly sampleRate: number, memorySeconds: number, switchSeconds: number) {
+    this.quiet = new Quiet(memorySeconds, sampleRate);
+    this.share = followShare(switchSeconds, STEP_FRAMES, sampleRate);
+  }
+
+  get silent(): boolean {
+    return this.quiet.silent;
+  }
+
+  takeGuardGain(): number {
+    return 1;
+  }
+}
