@@ -35,14 +35,25 @@ export function workMemory(figures: number, withKernel: boolean): WorkMemory {
   return { cells: new Float32Array(memory.buffer, 0, figures), work };
 }
 
+const turnsOf = new Map<number, Float32Array>();
+
 /** Cos and -sin of one, two and three times each angle of the first quarter, as `pass` wants them. */
-export function writeTurns(cells: Float32Array, at: number, size: number): void {
+function makeTurns(size: number): Float32Array {
   const quarter = size / 4;
+  const made = new Float32Array(6 * quarter);
   for (let times = 1; times <= 3; times += 1) {
     for (let k = 0; k < quarter; k += 1) {
       const angle = (2 * Math.PI * times * k) / size;
-      cells[at + (2 * times - 2) * quarter + k] = Math.cos(angle);
-      cells[at + (2 * times - 1) * quarter + k] = -Math.sin(angle);
+      made[(2 * times - 2) * quarter + k] = Math.cos(angle);
+      made[(2 * times - 1) * quarter + k] = -Math.sin(angle);
     }
   }
+  return made;
+}
+
+/** Lays the tables of a size down; they are worked out once, since effects are made on the audio thread. */
+export function writeTurns(cells: Float32Array, at: number, size: number): void {
+  const known = turnsOf.get(size) ?? makeTurns(size);
+  turnsOf.set(size, known);
+  cells.set(known, at);
 }

@@ -30,6 +30,8 @@ export interface EffectProcessor {
   setImpulse?(impulse: PreparedImpulse): void;
   /** True while nothing would be heard without new input. */
   readonly silent: boolean;
+  /** Samples by which its sound is late, for an effect that looks ahead; none when left out. */
+  readonly latency?: number;
   /** Lowest gain of the guard in the loop since last asked; 1 when it did nothing. */
   takeGuardGain(): number;
 }

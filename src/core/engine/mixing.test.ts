@@ -110,3 +110,14 @@ describe('changing a chain while it plays', () => {
     expect(peakIn(Float32Array.from(live.parts.slice(-4800)))).toBeLessThan(1e-3);
   });
 });
+
+test('half wet through a limiter that does nothing makes no comb: the untreated sound waits for it', () => {
+  const noise = soundOf(2, (i) => 0.3 * Math.sin(i * i));
+  const limiter = newSlot('l', 'limiter', 'neutral', { balance: 'levels', dry: 0.5, wet: 0.5, lookAhead: 2 });
+  const engine = engineOf(scene([noise], [{ clips: [clipOf('c', 0, 0, 2)], chain: [limiter] }]));
+  engine.play(0);
+  const { left } = runEngine(engine, 1);
+  const late = left.findIndex((x, i) => i > 0 && Math.abs(x) > 1e-3) - noise.findIndex((x, i) => i > 0 && Math.abs(x) > 1e-3);
+  expect(late).toBe(95 + 8);
+  for (let i = 1000; i < 40_000; i += 501) expect(left[i + late]).toBeCloseTo(noise[i]!, 5);
+});

@@ -3,6 +3,7 @@ import { effectOf } from '../effects/catalogue';
 import { STEP_FRAMES, stereoRun, type EffectProcessor, type StereoRun } from '../effects/define';
 import { arrive, followShare } from '../dsp/onePole';
 import type { PreparedImpulse } from '../dsp/convolution';
+import { DryPath } from './dryPath';
 import type { PlanSlot } from './plan';
 import { ValueRow } from './valueRow';
 
@@ -42,6 +43,8 @@ export class RunningSlot {
   private readonly spillShare: number;
   private spill = 1;
   private impulse = '';
+  /** Only for an effect that is late. */
+  private readonly dryPath: DryPath | null;
 
   /** @param entering true when it comes into sound that is passing: it then begins untreated */
   constructor(public plan: PlanSlot, sampleRate: number, seconds: number, entering = false) {
@@ -56,6 +59,7 @@ export class RunningSlot {
     this.iWet = index('wet');
     this.iTrim = index('trim');
     this.processor.reset(seconds, this.values.now);
+    this.dryPath = this.processor.latency === undefined ? null : new DryPath(sampleRate);
     this.holds = (definition.holds ?? []).map(index);
     this.spillShare = Math.exp(-STEP_FRAMES / (SPILL_SECONDS * sampleRate));
     if (entering) return;
@@ -120,6 +124,7 @@ export class RunningSlot {
         return;
       }
       this.processor.locate(seconds, this.values.now);
+      this.dryPath?.clear();
       this.asleep = false;
     }
     this.processor.process(this.fed(io), this.wet, this.values.now);
@@ -129,6 +134,7 @@ export class RunningSlot {
       this.wet.left.fill(0);
       this.wet.right.fill(0);
     }
+    if (this.dryPath) this.dryPath.process(io, this.processor.latency!);
     this.blend(io, true);
     if (!fed && this.processor.silent) this.asleep = true;
   }

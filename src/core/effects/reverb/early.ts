@@ -33,6 +33,9 @@ export function earlyTaps({ box }: Space): EarlyTaps {
   };
 }
 
+/** Worked out once: effects are made on the audio thread. */
+const TAPS_OF: readonly EarlyTaps[] = Array.from({ length: SPACE_COUNT }, (_, i) => earlyTaps(spaceAt(i)));
+
 /** Plays the first reflections of each side's own input. They glide when the walls move. */
 export class Early {
   private readonly lines: readonly [DelayLine, DelayLine];
@@ -44,7 +47,7 @@ export class Early {
   constructor(private readonly sampleRate: number) {
     const longest = Math.ceil(LONGEST_SECONDS * sampleRate);
     this.lines = [new DelayLine(longest, STEP_FRAMES), new DelayLine(longest, STEP_FRAMES)];
-    this.spaces = Array.from({ length: SPACE_COUNT }, (_, i) => earlyTaps(spaceAt(i)));
+    this.spaces = TAPS_OF;
   }
 
   clear(size: number): void {

@@ -34,10 +34,19 @@ export const LONGEST_LINE_SECONDS = 0.1093 * 2 + 0.004;
  * Lengths of the sixteen lines in samples: spread evenly by ratio, each moved to the next prime so that no two share a
  * period (M. R. Schroeder, "Natural Sounding Artificial Reverberation", 1962). Neighbours in the matrix lie far apart.
  */
-export function lineLengths(space: Space, sampleRate: number): Float64Array {
+function makeLengths(space: Space, sampleRate: number): Float64Array {
   const ratio = Math.pow(space.longest / space.shortest, 1 / (NETWORK_LINES - 1));
   const sorted = Array.from({ length: NETWORK_LINES }, (_, i) => nextPrime(Math.round(space.shortest * sampleRate * Math.pow(ratio, i))));
   return Float64Array.from({ length: NETWORK_LINES }, (_, line) => sorted[(line * 7) & (NETWORK_LINES - 1)]!);
+}
+
+const lengthsAt = new Map<number, readonly Float64Array[]>();
+
+/** Lengths of the lines of every space; worked out once for a rate, since effects are made on the audio thread. */
+export function lineLengths(sampleRate: number): readonly Float64Array[] {
+  const known = lengthsAt.get(sampleRate) ?? Array.from({ length: SPACE_COUNT }, (_, i) => makeLengths(spaceAt(i), sampleRate));
+  lengthsAt.set(sampleRate, known);
+  return known;
 }
 
 function nextPrime(from: number): number {

@@ -2,7 +2,7 @@ import { FeedbackNetwork } from '../../dsp/feedbackNetwork';
 import { NETWORK_FRAMES, NETWORK_LINES } from '../../dsp/networkMemory';
 import { sinTurns } from '../../dsp/approx';
 import { Absorption, type Decays } from './absorption';
-import { lineLengths, LONGEST_LINE_SECONDS, SPACE_COUNT, spaceAt } from './spaces';
+import { lineLengths, LONGEST_LINE_SECONDS, spaceAt } from './spaces';
 
 /** Fastest a line changes its length, in samples per sample. */
 const GLIDE = 0.25;
@@ -30,7 +30,7 @@ export class Tail {
   constructor(private readonly sampleRate: number, withKernel: boolean) {
     this.network = new FeedbackNetwork(Math.ceil(LONGEST_LINE_SECONDS * sampleRate) + 2 * NETWORK_FRAMES, withKernel);
     this.absorption = new Absorption(sampleRate);
-    this.lengthsOf = Array.from({ length: SPACE_COUNT }, (_, i) => lineLengths(spaceAt(i), sampleRate));
+    this.lengthsOf = lineLengths(sampleRate);
     this.wire();
   }
 
