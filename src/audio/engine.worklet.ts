@@ -103,6 +103,7 @@ class EngineProcessor extends scope.AudioWorkletProcessor {
     for (let i = 0; i < channels.length; i += 1) {
       const channel = channels[i]!;
       meters.channel(i, channel.peakLeft, channel.peakRight, channel.dryPeak, channel.wetPeak, FALL);
+      meters.image(i, channel.image.correlation, channel.image.monoDb);
     }
     meters.state(engine.playing, engine.position, engine.takeLimiterGain(), engine.takeGuardGain(), engine.caught, engine.matcher.gainDb);
     meters.work(this.load, this.late);

@@ -1,6 +1,6 @@
 /** Shared memory the audio thread writes and the page reads, without a message: playhead, meters, warnings. */
 const HEADER = 12;
-const PER_CHANNEL = 4;
+const PER_CHANNEL = 6;
 export const MOST_CHANNELS = 256;
 
 const PLAYING = 0;
@@ -62,6 +62,13 @@ export class MeterWriter {
     this.rise(at + 3, wet, fall);
   }
 
+  /** How alike both sides of a channel are (-1 to 1), and what mono loses of it in dB. */
+  image(index: number, correlation: number, monoDb: number): void {
+    const at = HEADER + index * PER_CHANNEL;
+    this.cells[at + 4] = correlation;
+    this.cells[at + 5] = monoDb;
+  }
+
   private rise(at: number, value: number, fall: number): void {
     const fallen = this.cells[at]! * fall;
     this.cells[at] = value > fallen ? value : fallen;
@@ -92,6 +99,14 @@ export class MeterReader {
 
   get blocks(): number {
     return this.cells[BLOCKS]!;
+  }
+
+  correlation(channel: number): number {
+    return this.cells[HEADER + channel * PER_CHANNEL + 4] ?? 1;
+  }
+
+  monoDb(channel: number): number {
+    return this.cells[HEADER + channel * PER_CHANNEL + 5] ?? 0;
   }
 
   /** 0 left, 1 right, 2 dry, 3 wet. */

@@ -1,3 +1,4 @@
+import { StereoImage } from '../analysis/stereoImage';
 import { STEP_FRAMES, stereoRun, type StereoRun } from '../effects/define';
 import { positionAt, segmentAt } from '../moves/evaluate';
 import { channelParams } from '../piece/piece';
@@ -33,6 +34,7 @@ export class RunningChannel {
   peakRight = 0;
   wetPeak = 0;
   dryPeak = 0;
+  readonly image: StereoImage;
   private started = false;
   private cursors = new Int32Array(0);
   private open = 1;
@@ -44,6 +46,7 @@ export class RunningChannel {
   constructor(public plan: PlanChannel, private readonly sampleRate: number, seconds: number) {
     this.values = new ValueRow(PARAMS, plan.values, sampleRate);
     this.chain = new RunningChain(sampleRate);
+    this.image = new StereoImage(STEP_FRAMES, sampleRate);
     this.share = followShare(MUTE_SECONDS, STEP_FRAMES, sampleRate);
     this.adopt(plan, seconds);
     this.open = plan.audible ? 1 : 0;
@@ -153,6 +156,7 @@ export class RunningChannel {
     if (!silent) this.give(true);
     this.level(silent);
     if (!silent) this.give(false);
+    this.image.listen(this.bus.left, this.bus.right);
     const loudest = this.gainLeft > this.gainRight ? this.gainLeft : this.gainRight;
     this.wetPeak = this.chain.wetPeak * loudest;
     this.dryPeak = this.plan.slots.length > 0 ? this.chain.dryPeak * loudest : this.peakLeft > this.peakRight ? this.peakLeft : this.peakRight;

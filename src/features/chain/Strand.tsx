@@ -19,6 +19,7 @@ import { usePiece } from '../studio/StudioProvider';
 import { CardMenu } from './CardMenu';
 import { ChannelButton } from './ChannelButton';
 import { EffectChoices } from './EffectChoices';
+import { ImageMeter } from './ImageMeter';
 import { ParamRail } from './ParamRail';
 import { PictureThumb } from './pictures/PictureThumb';
 import { isShown } from './shown';
@@ -65,6 +66,7 @@ export function Strand({ channel, starters = true }: { readonly channel: string;
       <View style={styles.channelRails}>
         <ParamRail target={{ channel, effect: null, param: 'gain' }} param={channelParams.gain} value={gain} look="plain" />
         {own ? <ParamRail target={{ channel, effect: null, param: 'pan' }} param={channelParams.pan} value={own.pan} look="plain" /> : null}
+        <ImageMeter channel={channel} />
         <SendList channel={channel} />
       </View>
       {chain.length === 0 && starters ? (

@@ -1,0 +1,47 @@
+/** Both sides are judged over about this long. */
+const WINDOW_SECONDS = 0.4;
+/** Mean power of about -90 dBFS: quieter than this there is no image to speak of. */
+const HEARD = 1e-9;
+
+/** How alike both sides of a sound are, and what is lost when they become one. */
+export class StereoImage {
+  private left = 0;
+  private right = 0;
+  private both = 0;
+  private readonly share: number;
+
+  /** @param runFrames samples of each run that is listened to */
+  constructor(private readonly runFrames: number, sampleRate: number) {
+    this.share = 1 - Math.exp(-runFrames / (WINDOW_SECONDS * sampleRate));
+  }
+
+  listen(left: Float64Array, right: Float64Array): void {
+    let ll = 0;
+    let rr = 0;
+    let lr = 0;
+    const n = this.runFrames;
+    for (let i = 0; i < n; i += 1) {
+      const l = left[i]!;
+      const r = right[i]!;
+      ll += l * l;
+      rr += r * r;
+      lr += l * r;
+    }
+    this.left += (ll / n - this.left) * this.share + 1e-25 - 1e-25;
+    this.right += (rr / n - this.right) * this.share + 1e-25 - 1e-25;
+    this.both += (lr / n - this.both) * this.share;
+  }
+
+  /** 1 when both sides are the same, 0 when they have nothing to do with one another, -1 when one is the other turned over; 1 for silence. */
+  get correlation(): number {
+    const size = Math.sqrt(this.left * this.right);
+    return size < HEARD ? 1 : Math.max(-1, Math.min(1, this.both / size));
+  }
+
+  /** Level of the sum against that of both sides in dB, 0 for mono: what a single speaker loses. Not below -60. */
+  get monoDb(): number {
+    const sum = this.left + this.right;
+    if (sum < HEARD) return 0;
+    return Math.max(-60, 10 * Math.log10(Math.max(1e-6, (sum + 2 * this.both) / (2 * sum))));
+  }
+}

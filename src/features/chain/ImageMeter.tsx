@@ -1,0 +1,47 @@
+import { useRef } from 'react';
+import { StyleSheet, View } from 'react-native';
+import { channelIds } from '../../core/piece/find';
+import { formatDb } from '../../core/params/format';
+import { elementOf, useFrame } from '../../ui/frame';
+import { LiveText } from '../../ui/LiveText';
+import { useTokens } from '../../ui/theme';
+import { Words } from '../../ui/Words';
+import { usePiece, useStudio } from '../studio/StudioProvider';
+
+/** How far apart both sides of a channel are at this moment, and what a single speaker would lose of it. */
+export function ImageMeter({ channel }: { readonly channel: string }) {
+  const piece = usePiece();
+  const tokens = useTokens();
+  const { studio } = useStudio();
+  const mark = useRef<View>(null);
+  const index = channelIds(piece).indexOf(channel);
+  useFrame(() => {
+    const element = elementOf(mark.current);
+    if (element) element.style.left = `${(50 + 50 * studio.player.meters.correlation(index)).toFixed(1)}%`;
+  });
+  return (
+    <View role="group" aria-label="Stereo image" style={styles.meter}>
+      <View style={styles.words}>
+        <Words kind="small">turned over</Words>
+        <View style={styles.figures}>
+          <Words kind="small">in mono</Words>
+          <LiveText strong size={13} label="Loss in mono" read={() => formatDb(studio.player.meters.monoDb(index))} />
+        </View>
+        <Words kind="small">alike</Words>
+      </View>
+      <View aria-hidden style={[styles.line, { backgroundColor: tokens.line }]}>
+        <View style={[styles.middle, { backgroundColor: tokens.mute }]} />
+        <View ref={mark} style={[styles.mark, { backgroundColor: tokens.sea }]} />
+      </View>
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  meter: { marginTop: 8, marginBottom: 4, gap: 4 },
+  words: { flexDirection: 'row', justifyContent: 'space-between' },
+  figures: { flexDirection: 'row', gap: 6 },
+  line: { height: 4, borderRadius: 2, marginHorizontal: 7 },
+  middle: { position: 'absolute', left: '50%', top: -3, width: 1, height: 10 },
+  mark: { position: 'absolute', top: -4, marginLeft: -6, width: 12, height: 12, borderRadius: 6 },
+});
