@@ -54,7 +54,7 @@ test('what a rail shows is read back as what it was, to the digits shown', () =>
       const coarse = param.unit === 'gain' || param.unit === 'db' ? 0.06 : 0.006;
       return Math.abs(paramPosition(param, back) - position) < coarse + 0.01;
     }),
-    { numRuns: 500 },
+    { numRuns: 1000 },
   );
 });
 

@@ -7,7 +7,7 @@ export type Parsed = { readonly ok: true; readonly value: ParamValue } | { reado
 
 const YES = new Set(['on', 'yes', 'true', '1']);
 const NO = new Set(['off', 'no', 'false', '0']);
-const NUMBER = /^([+-]?(?:\d+\.?\d*|\.\d+))\s*([a-z%°]*)$/;
+const NUMBER = /^([+-]?(?:\d+\.?\d*|\.\d+))\s*([a-z%°]*(?: [a-z]+)?)$/;
 
 /** Reads what a person types into a rail. The message of a refusal says what would be understood. */
 export function parseValue(param: Param, text: string, context: ValueContext): Parsed {
@@ -66,9 +66,11 @@ function withUnit(param: NumberParam, figure: number, unit: string): ParamValue 
   return unit === '' || names[param.unit].includes(unit) ? figure : null;
 }
 
-function panOf(figure: number, unit: string): number | null {
+/** "30 left", "30 l", "30 % left", "-30". */
+function panOf(figure: number, given: string): number | null {
+  const unit = given.replace('%', '').trim();
   if (unit === 'l' || unit === 'left') return -figure / 100;
-  return unit === '' || unit === '%' || unit === 'r' || unit === 'right' ? figure / 100 : null;
+  return unit === '' || unit === 'r' || unit === 'right' ? figure / 100 : null;
 }
 
 function example(param: NumberParam): string {
