@@ -5,7 +5,6 @@ import Feather from '@expo/vector-icons/Feather';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { useFonts } from 'expo-font';
 import { Slot } from 'expo-router';
-import { GestureHandlerRootView } from 'react-native-gesture-handler';
 import { PaperProvider } from 'react-native-paper';
 import { OpenGate, Plain } from '@/features/shell/OpenGate';
 import { Shell } from '@/features/shell/Shell';
@@ -20,7 +19,6 @@ export default function Layout() {
   return (
     <QueryClientProvider client={queries}>
       <ThemeProvider>
-        <GestureHandlerRootView style={{ flex: 1 }}>
         <PaperProvider settings={{ icon: () => null }}>
           <OpenGate>
             <StudioProvider without={(reason) => <Plain title="No sound in this browser" text={reason} />}>
@@ -30,7 +28,6 @@ export default function Layout() {
             </StudioProvider>
           </OpenGate>
         </PaperProvider>
-        </GestureHandlerRootView>
       </ThemeProvider>
     </QueryClientProvider>
   );

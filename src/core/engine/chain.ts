@@ -30,8 +30,9 @@ export class RunningChain {
   /** @param entering true while sound may be passing: new effects then come up from nothing */
   adopt(plans: readonly PlanSlot[], seconds: number, entering: boolean): void {
     const before = this.line;
+    const known = [...before, ...this.slots];
     this.slots = plans.map((plan) => {
-      const kept = before.find((running) => running.plan.id === plan.id && running.plan.effect === plan.effect);
+      const kept = known.find((running) => running.plan.id === plan.id && running.plan.effect === plan.effect);
       if (!kept) return new RunningSlot(plan, this.sampleRate, seconds, entering);
       kept.adopt(plan);
       return kept;

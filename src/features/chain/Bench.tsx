@@ -48,13 +48,12 @@ export function Bench({ channel, slot, onBack }: BenchProps) {
     });
   const { studio } = useStudio();
   const pull = (pulled: Readonly<Record<string, number>>, done: boolean): void => {
-    for (const [param, number] of Object.entries(pulled)) {
-      const target = { channel, effect: slot.id, param };
-      const value = settled(slot.effect, param, number, context);
-      if (done) studio.release(target, value);
-      else studio.touch(target, value);
+    const settledValues = Object.fromEntries(Object.entries(pulled).map(([param, number]) => [param, settled(slot.effect, param, number, context)]));
+    for (const [param, value] of Object.entries(settledValues)) {
+      if (!done) studio.touch({ channel, effect: slot.id, param }, value);
       onLive(param)(done ? null : value);
     }
+    if (done) studio.releaseTogether(channel, slot.id, settledValues);
   };
   const roomy = width >= ROOMY;
   const chartHeight = roomy ? CHART_HEIGHT_ROOMY : CHART_HEIGHT;

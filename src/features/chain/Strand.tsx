@@ -1,7 +1,5 @@
-import { useMemo, useState } from 'react';
-import Feather from '@expo/vector-icons/Feather';
+import { useMemo, useState, type ReactNode } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
-import Sortable from 'react-native-sortables';
 import { effectOf } from '../../core/effects/catalogue';
 import { formatValue } from '../../core/params/format';
 import type { Param } from '../../core/params/param';
@@ -16,6 +14,7 @@ import { useTokens } from '../../ui/theme';
 import { Words } from '../../ui/Words';
 import { SendList } from '../sends/SendList';
 import { usePiece } from '../studio/StudioProvider';
+import { Beads } from './Beads';
 import { CardMenu } from './CardMenu';
 import { ChannelButton } from './ChannelButton';
 import { EffectChoices } from './EffectChoices';
@@ -43,17 +42,13 @@ export function Strand({ channel, starters = true }: { readonly channel: string;
         <Words kind="small" tone="sea">▬ wet</Words>
         <Words kind="small">thickness is level</Words>
       </View>
-      <Sortable.Grid
-        columns={1}
-        data={[...chain]}
-        keyExtractor={(slot) => slot.id}
-        customHandle
-        overDrag="vertical"
-        onDragEnd={({ key, toIndex }) => useOpenPiece.getState().run(moveEffect, { channel, slot: key, to: toIndex })}
-        renderItem={({ item, index }) => (
+      <Beads
+        slots={chain}
+        onMove={(slot, to) => useOpenPiece.getState().run(moveEffect, { channel, slot, to })}
+        renderBead={(slot, index, handle) => (
           <View style={styles.bead}>
             <Thread channel={channel} first={index === 0} />
-            <Card channel={channel} slot={item} index={index} count={chain.length} />
+            <Card channel={channel} slot={slot} index={index} count={chain.length} handle={handle} />
           </View>
         )}
       />
@@ -84,7 +79,15 @@ export function Strand({ channel, starters = true }: { readonly channel: string;
   );
 }
 
-function Card({ channel, slot, index, count }: { readonly channel: string; readonly slot: Slot; readonly index: number; readonly count: number }) {
+interface CardProps {
+  readonly channel: string;
+  readonly slot: Slot;
+  readonly index: number;
+  readonly count: number;
+  readonly handle: ReactNode;
+}
+
+function Card({ channel, slot, index, count, handle }: CardProps) {
   const piece = usePiece();
   const tokens = useTokens();
   const { slot: chosen, set } = useSession();
@@ -108,7 +111,7 @@ function Card({ channel, slot, index, count }: { readonly channel: string; reado
       <View style={styles.cardTools}>
         <Tap plain role="switch" chosen={slot.on} icon="power" tone={slot.on ? 'sea' : 'mute'} label={`${definition.name} on`} onPress={() => run(setEffectOn, { ...where, on: !slot.on })} />
         <CardMenu channel={channel} slot={slot} index={index} count={count} />
-        {count > 1 ? <Sortable.Handle><View aria-hidden style={styles.grip}><Feather name="menu" size={19} color={tokens.mute} /></View></Sortable.Handle> : null}
+        {handle}
       </View>
     </View>
   );
@@ -123,7 +126,6 @@ const styles = StyleSheet.create({
   cardWords: { gap: 1, alignItems: 'flex-start' },
   thumb: { height: 60 },
   cardTools: { justifyContent: 'center', paddingRight: 4 },
-  grip: { width: 44, height: 44, alignItems: 'center', justifyContent: 'center', cursor: 'pointer' },
   add: { flex: 1, borderStyle: 'dashed', borderRadius: 16, marginBottom: 12 },
   starters: { marginTop: 14, gap: 6 },
   channelRails: { marginTop: 8, gap: 4 },

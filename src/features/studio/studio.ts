@@ -146,6 +146,18 @@ export class Studio {
     this.player.gesture({ kind: 'release', channel: target.channel, slot: target.effect, value: valueIndex(this.piece, target), to: 0, atSample: 0 });
   }
 
+  /** A hand let go of several parameters of one effect at once: one edit, so one undo, unless they are recorded as moves. */
+  releaseTogether(channel: string, effect: string, values: Readonly<Record<string, ParamValue>>): void {
+    const targets = Object.keys(values).map((param): Target => ({ channel, effect, param }));
+    const { armed, playing } = useSession.getState();
+    if ((armed && playing) || targets.some((target) => this.passes.has(keyOf(target)))) {
+      for (const target of targets) this.release(target, values[target.param]!);
+      return;
+    }
+    useOpenPiece.getState().run(setParams, { channel, slot: effect, values });
+    for (const target of targets) this.player.gesture({ kind: 'release', channel, slot: effect, value: valueIndex(this.piece, target), to: 0, atSample: 0 });
+  }
+
   /** A value set in one go (typed, tapped, stepped) while recording: from here on the lane holds it. */
   private recordStep(target: Target, param: Param, value: ParamValue): void {
     const { piece } = this;

@@ -11,7 +11,7 @@ import { FARTHEST_METRES, PATH_POINTS, placerParams, placerRails } from './param
 
 const AT = placesOf(placerRails);
 const FIRST_CORNER = Object.keys({ ...commonParams, ...placerParams }).indexOf('x1');
-/** A room round the listener: side walls, front and back wall, floor, as first reflections. */
+/** A room round the listener: side walls, front and back wall, floor, as twice their distance along each axis. */
 const WALLS: readonly (readonly [number, number, number])[] = [[-8, 0, 0], [8, 0, 0], [0, 12, 0], [0, -10, 0], [0, 0, -2.4]];
 const WALL_GAIN = 0.7;
 const LONGEST_METRES = 2 * FARTHEST_METRES + 30;
@@ -141,10 +141,10 @@ export class PlacerProcessor extends Insert implements EffectProcessor {
     const level = values[AT.reflections]!;
     if (level === 0) return;
     for (let wall = 0; wall < WALLS.length; wall += 1) {
-      const [wx, wy, wz] = WALLS[wall]!;
-      const x = wx === 0 ? this.x : 2 * (wx / 2) - this.x;
-      const y = wy === 0 ? this.y : 2 * (wy / 2) - this.y;
-      const z = wz === 0 ? values[AT.height]! : wz - values[AT.height]!;
+      const mirror = WALLS[wall]!;
+      const x = mirror[0] === 0 ? this.x : mirror[0] - this.x;
+      const y = mirror[1] === 0 ? this.y : mirror[1] - this.y;
+      const z = mirror[2] === 0 ? values[AT.height]! : mirror[2] - values[AT.height]!;
       const way = Math.max(NEAREST, Math.sqrt(x * x + y * y + z * z));
       const gain = level * WALL_GAIN * Math.pow(way, -values[AT.distanceLevel]!);
       const lateral = Math.asin(Math.max(-1, Math.min(1, x / way)));

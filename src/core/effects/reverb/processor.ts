@@ -83,12 +83,14 @@ export class ReverbProcessor implements EffectProcessor {
     entrance.before(into, values[AT.preDelay]!, values[AT.lowCut]!, values[AT.highCut]!);
     wet.left.fill(0);
     wet.right.fill(0);
-    this.early.addTo(into, wet, this.space, values[AT.size]!, this.earlyNow, values[AT.early]!);
+    const shownBefore = this.shown;
+    this.shown = arrive(this.shown, values[AT.space] === this.space ? 1 : 0, this.share, 1e-4);
+    this.early.addTo(into, wet, this.space, values[AT.size]!, this.earlyNow * shownBefore, values[AT.early]! * this.shown);
     this.earlyNow = values[AT.early]!;
     entrance.after(into, this.space, values[AT.diffusion]!, values[AT.swell]!, values[AT.decay]! / 1000);
     this.prepareTail(values);
     this.tail.turn(into.left, into.right);
-    this.join(wet, values[AT.space] === this.space ? 1 : 0);
+    this.join(wet, shownBefore);
     widen(wet, STEP_FRAMES, this.width, values[AT.width]!);
     this.width = values[AT.width]!;
     this.ducker.process(input, wet, values[AT.duck]!, values[AT.duckThreshold]!, values[AT.duckRelease]!);
@@ -134,17 +136,15 @@ export class ReverbProcessor implements EffectProcessor {
     }
   }
 
-  private join(wet: StereoRun, goal: number): void {
+  private join(wet: StereoRun, from: number): void {
     const { into } = this;
-    const next = arrive(this.shown, goal, this.share, 1e-4);
-    const step = (next - this.shown) / STEP_FRAMES;
-    let shown = this.shown;
+    const step = (this.shown - from) / STEP_FRAMES;
+    let shown = from;
     for (let i = 0; i < STEP_FRAMES; i += 1) {
       shown += step;
       wet.left[i] = wet.left[i]! + into.left[i]! * shown;
       wet.right[i] = wet.right[i]! + into.right[i]! * shown;
     }
-    this.shown = next;
   }
 }
 
