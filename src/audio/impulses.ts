@@ -1,5 +1,5 @@
 import type { PreparedImpulse } from '../core/dsp/convolution';
-import type { Plan } from '../core/engine/plan';
+import { planSlotsIn, type Plan } from '../core/engine/plan';
 import type { ImpulseNeed } from '../core/impulses/make';
 import { fromImpulses, type ToImpulses } from './protocol';
 
@@ -15,7 +15,7 @@ export class ImpulseMaker {
   constructor(private readonly sounds: Sounds, private readonly onMade: (key: string, impulse: PreparedImpulse) => void) {}
 
   want(plan: Plan): void {
-    this.needs = plan.channels.flatMap((channel) => channel.slots.flatMap(({ impulse }) => (impulse ? [impulse] : [])));
+    this.needs = plan.channels.flatMap((channel) => planSlotsIn(channel.slots).flatMap(({ impulse }) => (impulse ? [impulse] : [])));
     for (const key of this.made.keys()) if (!this.needs.some((need) => need.key === key)) this.made.delete(key);
     this.next();
   }

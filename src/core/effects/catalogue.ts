@@ -1,4 +1,5 @@
 import type { EffectDefinition } from './define';
+import { braid } from './braid/braid';
 import { convolver } from './convolver/convolver';
 import { doubling } from './doubling/doubling';
 import { echo } from './echo/echo';
@@ -22,6 +23,7 @@ export const EFFECTS: readonly EffectDefinition[] = [
   tremolo, phaser,
   placer, width, widener,
   filter, eq, utility, limiter,
+  braid,
 ];
 
 export const findEffect = (id: string): EffectDefinition | undefined => EFFECTS.find((effect) => effect.id === id);

@@ -15,6 +15,13 @@ export interface StereoRun {
 
 export const stereoRun = (frames = STEP_FRAMES): StereoRun => ({ left: new Float64Array(frames), right: new Float64Array(frames) });
 
+/** The chain that lies in a strand of a braid. */
+export interface StrandWork {
+  /** Treats a run in place. @returns true when it is silent afterwards */
+  process(run: StereoRun, silent: boolean): boolean;
+  readonly silent: boolean;
+}
+
 /** The sound of one effect. `process` never allocates, waits or throws. */
 export interface EffectProcessor {
   /**
@@ -28,6 +35,8 @@ export interface EffectProcessor {
   locate(seconds: number, values: Float64Array): void;
   /** Takes an impulse that was prepared elsewhere; for effects that need one. */
   setImpulse?(impulse: PreparedImpulse): void;
+  /** Takes the chains that lie in its strands, by place from 0; for a braid. */
+  setStrands?(works: readonly (StrandWork | null)[]): void;
   /** True while nothing would be heard without new input. */
   readonly silent: boolean;
   /** Samples by which its sound is late, for an effect that looks ahead; none when left out. */
@@ -43,13 +52,23 @@ export interface Preset {
   /** What it is for, in one line. */
   readonly purpose: string;
   readonly values: ParamValues;
+  /** The strands that it lays, for a braid. */
+  readonly strands?: readonly PresetStrand[];
+}
+
+/** A strand as a preset lays it: a name, and effects from presets of theirs with some values named. */
+export interface PresetStrand {
+  /** 1 to 8. */
+  readonly place: number;
+  readonly name: string;
+  readonly chain: readonly { readonly effect: string; readonly preset: string; readonly values?: ParamValues }[];
 }
 
 export interface EffectDefinition {
   /** Stable from outside: one lower-case word. */
   readonly id: string;
   readonly name: string;
-  readonly family: 'delay' | 'reverb' | 'modulation' | 'space' | 'tone';
+  readonly family: 'delay' | 'reverb' | 'modulation' | 'space' | 'tone' | 'braid';
   readonly purpose: string;
   readonly params: Params;
   /** The order in which values travel to the processor. */

@@ -114,6 +114,15 @@ export interface RoomPicture {
   readonly handles: readonly Handle[];
 }
 
+/** Strands side by side, as they stand by their values; which of the places hold one, the piece knows. */
+export interface BraidPicture {
+  readonly kind: 'braid';
+  /** The place that alone takes the sound; null when all do. */
+  readonly plays: number | null;
+  readonly strands: readonly { readonly place: number; readonly input: string; readonly level: number; readonly pan: number; readonly alignMs: number }[];
+}
+
 export type EffectPicture =
+  | BraidPicture
   | RoomPicture
   | RepeatsPicture | DecayPicture | ResponsePicture | MotionPicture | PlacePicture | CurvePicture | ImagePicture;

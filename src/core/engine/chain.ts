@@ -1,6 +1,6 @@
 import { STEP_FRAMES, type StereoRun } from '../effects/define';
-import type { LoudnessMatcher } from './matcher';
 import type { PlanSlot } from './plan';
+import type { Scene } from './scene';
 import { RunningSlot } from './slot';
 
 /** When effects change places, what passes between them sinks to nothing and comes back over this many steps each way. */
@@ -13,6 +13,8 @@ const smooth = (x: number): number => x * x * (3 - 2 * x);
 export class RunningChain {
   /** In the order of the plan, which is what indexes mean. */
   slots: RunningSlot[] = [];
+  /** Those and all that lie within them, as plans count them. */
+  every: RunningSlot[] = [];
   /** Highest treated peak of the last step, and what entered the first effect. */
   wetPeak = 0;
   dryPeak = 0;
@@ -21,22 +23,24 @@ export class RunningChain {
   private next: RunningSlot[] | null = null;
   private passing = 1;
 
-  constructor(private readonly sampleRate: number) {}
+  constructor(private readonly scene: Scene) {}
 
   get silent(): boolean {
-    return this.line.every((slot) => slot.silent);
+    for (let i = 0; i < this.line.length; i += 1) if (!this.line[i]!.silent) return false;
+    return true;
   }
 
   /** @param entering true while sound may be passing: new effects then come up from nothing */
-  adopt(plans: readonly PlanSlot[], seconds: number, entering: boolean): void {
+  adopt(plans: readonly PlanSlot[], entering: boolean): void {
     const before = this.line;
     const known = [...before, ...this.slots];
     this.slots = plans.map((plan) => {
       const kept = known.find((running) => running.plan.id === plan.id && running.plan.effect === plan.effect);
-      if (!kept) return new RunningSlot(plan, this.sampleRate, seconds, entering);
+      if (!kept) return new RunningSlot(plan, this.scene, (scene) => new RunningChain(scene), entering);
       kept.adopt(plan);
       return kept;
     });
+    this.every = this.slots.flatMap((slot) => slot.every);
     const order = this.withLeaving(before);
     if (keepsOrder(before, order)) {
       this.line = order;
@@ -55,17 +59,18 @@ export class RunningChain {
     return order;
   }
 
-  locate(seconds: number): void {
+  locate(): void {
     if (this.next) {
       this.line = this.next;
       this.next = null;
     }
     this.passing = 1;
-    for (const slot of this.slots) slot.locate(seconds);
+    for (const slot of this.slots) slot.locate();
   }
 
   /** Treats the bus in place. @returns true when it is silent afterwards */
-  process(bus: StereoRun, busSilent: boolean, seconds: number, matcher: LoudnessMatcher, matched: RunningSlot | null): boolean {
+  process(bus: StereoRun, busSilent: boolean): boolean {
+    const { matcher, matched } = this.scene;
     const from = this.passing;
     const to = this.next ? Math.max(0, from - 1 / DIP_STEPS) : Math.min(1, from + 1 / DIP_STEPS);
     this.passing = to;
@@ -78,7 +83,7 @@ export class RunningChain {
       if (dipping) scale(bus, smooth(from), smooth(to));
       const judged = slot === matched;
       if (judged) matcher.listenBefore(bus);
-      slot.process(bus, silent, seconds);
+      slot.process(bus, silent);
       if (judged) matcher.matchAfter(bus);
       if (!slot.silent) silent = false;
       if (slot.wetPeak > wetPeak) wetPeak = slot.wetPeak;

@@ -5,9 +5,8 @@ import { channelParams } from '../piece/piece';
 import { RunningSend } from './send';
 import { arrive, followShare } from '../dsp/onePole';
 import { addClip, type SoundData } from './clipReader';
-import type { LoudnessMatcher } from './matcher';
 import type { PlanChannel } from './plan';
-import type { RunningSlot } from './slot';
+import type { Scene } from './scene';
 import { RunningChain } from './chain';
 import { ValueRow } from './valueRow';
 
@@ -43,24 +42,25 @@ export class RunningChannel {
   private busSilent = true;
   private readonly share: number;
 
-  constructor(public plan: PlanChannel, private readonly sampleRate: number, seconds: number) {
+  constructor(public plan: PlanChannel, private readonly scene: Scene) {
+    const { sampleRate } = scene;
     this.values = new ValueRow(PARAMS, plan.values, sampleRate);
-    this.chain = new RunningChain(sampleRate);
+    this.chain = new RunningChain(scene);
     this.image = new StereoImage(STEP_FRAMES, sampleRate);
     this.share = followShare(MUTE_SECONDS, STEP_FRAMES, sampleRate);
-    this.adopt(plan, seconds);
+    this.adopt(plan);
     this.open = plan.audible ? 1 : 0;
     this.directFrom = this.directTo = plan.direct ? 1 : 0;
     this.aimGains();
   }
 
   /** Takes a changed plan; effects that stay keep their sound. */
-  adopt(plan: PlanChannel, seconds: number): void {
+  adopt(plan: PlanChannel): void {
     this.plan = plan;
     this.values.rebase(plan.values);
     this.values.clearLanes();
     this.adoptSends();
-    this.chain.adopt(plan.slots, seconds, this.started);
+    this.chain.adopt(plan.slots, this.started);
     this.started = true;
     this.cursors = new Int32Array(plan.lanes.length).fill(-1);
   }
@@ -70,7 +70,7 @@ export class RunningChannel {
     const now = this.plan.sends.map((send) => {
       const kept = before.find((running) => running.to === send.to);
       kept?.adopt(send);
-      return kept ?? new RunningSend(send, this.sampleRate, this.share);
+      return kept ?? new RunningSend(send, this.scene.sampleRate, this.share);
     });
     const leaving = before.filter((running) => !now.includes(running) && running.fading);
     for (const running of leaving) running.leave();
@@ -86,11 +86,11 @@ export class RunningChannel {
     return value < OWN_VALUES ? value : 0;
   }
 
-  locate(seconds: number, place: number): void {
+  locate(place: number): void {
     this.followLanes(place);
     this.values.jump();
     for (const send of this.sends) send.jump();
-    this.chain.locate(seconds);
+    this.chain.locate();
     this.aimGains();
   }
 
@@ -102,7 +102,7 @@ export class RunningChannel {
       const segment = segmentAt(lane, place, this.cursors[i]!);
       this.cursors[i] = segment;
       const position = positionAt(lane, place, segment);
-      if (lane.slot >= 0) this.chain.slots[lane.slot]!.values.fromLane(lane.value, position);
+      if (lane.slot >= 0) this.chain.every[lane.slot]!.values.fromLane(lane.value, position);
       else if (lane.value < OWN_VALUES) this.values.fromLane(lane.value, position);
       else this.sends[lane.value - OWN_VALUES]!.values.fromLane(0, position);
     }
@@ -150,9 +150,9 @@ export class RunningChannel {
   }
 
   /** Chain, level and pan, in place on the bus. @returns true when the bus holds sound */
-  process(seconds: number, matcher: LoudnessMatcher, matched: RunningSlot | null): boolean {
+  process(): boolean {
     this.values.step();
-    const silent = this.chain.process(this.bus, this.busSilent, seconds, matcher, matched);
+    const silent = this.chain.process(this.bus, this.busSilent);
     if (!silent) this.give(true);
     this.level(silent);
     if (!silent) this.give(false);

@@ -5,7 +5,8 @@ import { RunningChannel } from './channel';
 import type { SoundData } from './clipReader';
 import { LoudnessMatcher } from './matcher';
 import type { Plan } from './plan';
-import type { Hear, RunningSlot } from './slot';
+import type { Scene } from './scene';
+import type { Hear } from './slot';
 
 /** Full scale: nothing leaves the engine above it. */
 export const CEILING = 1;
@@ -44,7 +45,7 @@ export class Engine {
   readonly matcher: LoudnessMatcher;
   private plan: Plan | null = null;
   private main: RunningChannel | null = null;
-  private matched: RunningSlot | null = null;
+  private readonly scene: Scene;
   private listening: Listening | null = null;
   private readonly sounds = new Map<string, SoundData>();
   private readonly impulses = new Map<string, PreparedImpulse>();
@@ -59,6 +60,7 @@ export class Engine {
   constructor(readonly sampleRate: number) {
     this.limiter = new PeakGuard(CEILING, LIMITER_RELEASE_SECONDS, sampleRate);
     this.matcher = new LoudnessMatcher(sampleRate);
+    this.scene = { sampleRate, seconds: 0, matcher: this.matcher, matched: null };
   }
 
   /** @param data channels of samples at this engine's rate; not copied */
@@ -70,11 +72,11 @@ export class Engine {
   setPlan(plan: Plan): void {
     const before = this.channels;
     this.plan = plan;
-    const seconds = this.position / this.sampleRate;
+    this.scene.seconds = this.position / this.sampleRate;
     this.channels = plan.channels.map((channel) => {
       const kept = before.find((running) => running.plan.id === channel.id);
-      if (!kept) return new RunningChannel(channel, this.sampleRate, seconds);
-      kept.adopt(channel, seconds);
+      if (!kept) return new RunningChannel(channel, this.scene);
+      kept.adopt(channel);
       return kept;
     });
     this.main = this.channels[this.channels.length - 1] ?? null;
@@ -91,8 +93,8 @@ export class Engine {
   }
 
   private giveImpulses(): void {
-    for (const channel of this.channels) for (const slot of channel.chain.slots) slot.useImpulses(this.impulses);
-    const needed = new Set(this.channels.flatMap((channel) => channel.chain.slots.map((slot) => slot.plan.impulse?.key)));
+    for (const channel of this.channels) for (const slot of channel.chain.every) slot.useImpulses(this.impulses);
+    const needed = new Set(this.channels.flatMap((channel) => channel.chain.every.map((slot) => slot.plan.impulse?.key)));
     for (const key of this.impulses.keys()) if (!needed.has(key)) this.impulses.delete(key);
   }
 
@@ -103,8 +105,8 @@ export class Engine {
     this.playing = true;
     this.stopping = false;
     this.nextPosition = -1;
-    const seconds = fromSample / this.sampleRate;
-    for (const channel of this.channels) channel.locate(seconds, fromSample);
+    this.scene.seconds = fromSample / this.sampleRate;
+    for (const channel of this.channels) channel.locate(fromSample);
   }
 
   /** Stops the clips over one step; what rings in the effects rings on. */
@@ -123,13 +125,13 @@ export class Engine {
 
   listen(listening: Listening): void {
     this.listening = listening;
-    this.matched = null;
+    this.scene.matched = null;
     for (const channel of this.channels) {
-      for (const slot of channel.chain.slots) {
+      for (const slot of channel.chain.every) {
         const here = listening.channel === null || channel.plan.id === listening.channel;
         const heard = here && (listening.slot === null || slot.plan.id === listening.slot);
         slot.hear = heard ? listening.hear : 'mix';
-        if (heard && slot.plan.id === listening.slot) this.matched = slot;
+        if (heard && slot.plan.id === listening.slot) this.scene.matched = slot;
       }
     }
     if (this.matcher.on !== listening.matched) this.matcher.clear();
@@ -149,9 +151,9 @@ export class Engine {
   takeGuardGain(): number {
     let lowest = 1;
     for (let c = 0; c < this.channels.length; c += 1) {
-      const { slots } = this.channels[c]!.chain;
-      for (let s = 0; s < slots.length; s += 1) {
-        const gain = slots[s]!.takeGuardGain();
+      const { every } = this.channels[c]!.chain;
+      for (let s = 0; s < every.length; s += 1) {
+        const gain = every[s]!.takeGuardGain();
         if (gain < lowest) lowest = gain;
       }
     }
@@ -162,8 +164,8 @@ export class Engine {
   get caught(): number {
     let sum = this.trips;
     for (let c = 0; c < this.channels.length; c += 1) {
-      const { slots } = this.channels[c]!.chain;
-      for (let s = 0; s < slots.length; s += 1) sum += slots[s]!.trips;
+      const { every } = this.channels[c]!.chain;
+      for (let s = 0; s < every.length; s += 1) sum += every[s]!.trips;
     }
     return sum;
   }
@@ -196,7 +198,7 @@ export class Engine {
     const { main, channels } = this;
     this.steps += 1;
     if (!main) return;
-    const seconds = this.position / this.sampleRate;
+    this.scene.seconds = this.position / this.sampleRate;
     for (let c = 0; c < channels.length; c += 1) channels[c]!.clear();
     if (this.playing) this.readStep();
     this.takeGestures();
@@ -204,9 +206,9 @@ export class Engine {
     const { order } = this.plan!;
     for (let c = 0; c < order.length; c += 1) {
       const channel = channels[order[c]!]!;
-      if (channel.process(seconds, this.matcher, this.matched)) main.receive(channel.bus, channel.directFrom, channel.directTo);
+      if (channel.process()) main.receive(channel.bus, channel.directFrom, channel.directTo);
     }
-    main.process(seconds, this.matcher, this.matched);
+    main.process();
     this.protect(main);
   }
 
@@ -256,8 +258,8 @@ export class Engine {
       const channel = this.channels[c]!;
       if (channel.plan.id !== gesture.channel) continue;
       if (gesture.slot === null) this.touchChannel(channel, gesture);
-      for (let s = 0; s < channel.chain.slots.length; s += 1) {
-        const slot = channel.chain.slots[s]!;
+      for (let s = 0; s < channel.chain.every.length; s += 1) {
+        const slot = channel.chain.every[s]!;
         if (slot.plan.id === gesture.slot) this.touch(slot.values, gesture);
       }
     }

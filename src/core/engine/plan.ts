@@ -5,7 +5,7 @@ import type { LaneTrack } from '../moves/evaluate';
 import { laneTrack } from '../moves/lane';
 import { toEngineNumber } from '../params/resolve';
 import type { Param, ParamValue } from '../params/param';
-import { contextOf, paramOf, sendOf } from '../piece/find';
+import { contextOf, paramOf, sendOf, slotsIn } from '../piece/find';
 import { channelParams, MAIN, type Clip, type Lane, type Piece, type Return, type Send, type Slot, type Track } from '../piece/piece';
 
 /** A piece made flat: everything in samples and engine numbers, ready to be sent to another thread and played. */
@@ -57,10 +57,17 @@ export interface PlanSlot {
   readonly values: Float64Array;
   /** The impulse it needs, if it is one that does. */
   readonly impulse: ImpulseNeed | null;
+  /** Effects on its treated sound alone. */
+  readonly wetPath: readonly PlanSlot[];
+  /** What lies in its strands, by place from 1. */
+  readonly strands: readonly { readonly place: number; readonly slots: readonly PlanSlot[] }[];
 }
 
+/** Every effect of a chain at any depth: itself, then its wet path, then its strands. */
+export const planSlotsIn = (slots: readonly PlanSlot[]): PlanSlot[] => slots.flatMap((slot) => [slot, ...planSlotsIn(slot.wetPath), ...slot.strands.flatMap((strand) => planSlotsIn(strand.slots))]);
+
 export interface PlanLane extends LaneTrack {
-  /** Index of the slot, or -1 for the channel itself. */
+  /** Index among all effects of the channel at any depth, or -1 for the channel itself. */
   readonly slot: number;
   readonly value: number;
 }
@@ -142,9 +149,10 @@ function planTrack(piece: Piece, track: Track, audible: boolean, direct: boolean
 type Mixed = Pick<Return, 'id' | 'chain' | 'gain' | 'pan' | 'sends'>;
 
 function planChannel(piece: Piece, { id, chain, gain, pan, sends }: Mixed, clips: readonly PlanClip[], audible: boolean, direct: boolean, ownLanes: boolean): PlanChannel {
+  const every = slotsIn(chain);
   const lanes = piece.lanes
     .filter((lane) => lane.on && lane.target.channel === id && (ownLanes || lane.target.effect !== null))
-    .flatMap((lane) => planLane(piece, lane, chain, sends));
+    .flatMap((lane) => planLane(piece, lane, every, sends));
   return { id, clips, values: Float64Array.of(gain, pan), audible, direct, sends: sends.map(({ to, pre, level }) => ({ to, pre, values: Float64Array.of(level) })), slots: chain.map((slot) => planSlot(piece, slot)), lanes };
 }
 
@@ -182,7 +190,11 @@ function planSlot(piece: Piece, slot: Slot): PlanSlot {
     const value: ParamValue = slot.values[id] ?? param.initial;
     return toEngineNumber(param, value, context);
   };
-  return { id: slot.id, effect: slot.effect, on: slot.on, values: Float64Array.from(paramIds, number), impulse: impulse?.(slot.values, context, slot.sound ?? null) ?? null };
+  return {
+    id: slot.id, effect: slot.effect, on: slot.on, values: Float64Array.from(paramIds, number), impulse: impulse?.(slot.values, context, slot.sound ?? null) ?? null,
+    wetPath: (slot.wetPath ?? []).map((inner) => planSlot(piece, inner)),
+    strands: (slot.strands ?? []).map(({ place, chain }) => ({ place, slots: chain.map((inner) => planSlot(piece, inner)) })),
+  };
 }
 
 function planLane(piece: Piece, lane: Lane, chain: readonly Slot[], sends: readonly Send[]): PlanLane[] {

@@ -1,7 +1,7 @@
 import { Engine, type Listening } from './engine';
 import type { SoundData } from './clipReader';
 import { preparedImpulse, type ImpulseNeed } from '../impulses/make';
-import type { Plan } from './plan';
+import { planSlotsIn, type Plan } from './plan';
 
 /** How long sound is let ring after the end. */
 export type Tail = { readonly kind: 'silent' } | { readonly kind: 'seconds'; readonly seconds: number };
@@ -39,7 +39,7 @@ export function render(request: RenderRequest): Rendered | null {
   const engine = new Engine(rate);
   for (const [hash, data] of request.sounds) engine.addSound(hash, data);
   engine.setPlan(plan);
-  for (const channel of plan.channels) for (const { impulse } of channel.slots) if (impulse) prepare(engine, impulse, request.sounds);
+  for (const channel of plan.channels) for (const { impulse } of planSlotsIn(channel.slots)) if (impulse) prepare(engine, impulse, request.sounds);
   if (request.listening) engine.listen(request.listening);
   engine.play(fromSample);
   const body = toSample - fromSample;

@@ -1,10 +1,12 @@
 import { dryGain, wetGain } from '../effects/common';
+import { MOST_STRANDS } from '../effects/braid/params';
 import { effectOf } from '../effects/catalogue';
-import { STEP_FRAMES, stereoRun, type EffectProcessor, type StereoRun } from '../effects/define';
+import { STEP_FRAMES, stereoRun, type EffectProcessor, type StereoRun, type StrandWork } from '../effects/define';
 import { arrive, followShare } from '../dsp/onePole';
 import type { PreparedImpulse } from '../dsp/convolution';
 import { DryPath } from './dryPath';
 import type { PlanSlot } from './plan';
+import type { Scene } from './scene';
 import { ValueRow } from './valueRow';
 
 /** What of an effect is heard, for comparing; a piece's own sound is `mix`. */
@@ -14,6 +16,27 @@ export type Hear = 'mix' | 'wet' | 'dry' | 'difference';
 const SWITCH_SECONDS = 0.008;
 /** What rings on after switching off is let ring, yet sinks by itself over about this long: a loop over 100 % would never end. */
 const SPILL_SECONDS = 15;
+
+/** A chain that lies within an effect. */
+export interface InnerChain {
+  readonly every: RunningSlot[];
+  readonly silent: boolean;
+  adopt(plans: readonly PlanSlot[], entering: boolean): void;
+  locate(): void;
+  process(bus: StereoRun, busSilent: boolean): boolean;
+}
+
+class RunningStrand implements StrandWork {
+  constructor(readonly chain: InnerChain) {}
+
+  get silent(): boolean {
+    return this.chain.silent;
+  }
+
+  process(run: StereoRun, silent: boolean): boolean {
+    return this.chain.process(run, silent);
+  }
+}
 
 /** One effect of a chain while it runs: its processor, its values on their way, and how wet and dry are put together. */
 export class RunningSlot {
@@ -43,11 +66,17 @@ export class RunningSlot {
   private readonly spillShare: number;
   private spill = 1;
   private impulse = '';
+  /** Effects on the treated sound alone; null while there have never been any. */
+  private wetPath: InnerChain | null = null;
+  private readonly strands = new Map<number, RunningStrand>();
+  /** Itself and all that lies within it, as plans count them. */
+  every: RunningSlot[] = [];
   /** Only for an effect that is late. */
   private readonly dryPath: DryPath | null;
 
   /** @param entering true when it comes into sound that is passing: it then begins untreated */
-  constructor(public plan: PlanSlot, sampleRate: number, seconds: number, entering = false) {
+  constructor(public plan: PlanSlot, private readonly scene: Scene, private readonly makeChain: (scene: Scene) => InnerChain, entering = false) {
+    const { sampleRate, seconds } = scene;
     const definition = effectOf(plan.effect);
     this.processor = definition.createProcessor(sampleRate);
     this.values = new ValueRow(definition.paramIds.map((id) => definition.params[id]!), plan.values, sampleRate);
@@ -58,6 +87,7 @@ export class RunningSlot {
     this.iDry = index('dry');
     this.iWet = index('wet');
     this.iTrim = index('trim');
+    this.adoptInner(entering);
     this.processor.reset(seconds, this.values.now);
     this.dryPath = this.processor.latency === undefined ? null : new DryPath(sampleRate);
     this.holds = (definition.holds ?? []).map(index);
@@ -80,6 +110,32 @@ export class RunningSlot {
     this.plan = plan;
     this.values.rebase(plan.values);
     this.values.clearLanes();
+    this.adoptInner(true);
+  }
+
+  /** The chains within it: new effects in them come up from nothing while sound may pass. */
+  private adoptInner(entering: boolean): void {
+    const { wetPath, strands } = this.plan;
+    if (wetPath.length > 0) this.wetPath ??= this.makeChain(this.scene);
+    this.wetPath?.adopt(wetPath, entering);
+    if (this.processor.setStrands) this.adoptStrands(entering);
+    this.every = [this, ...(this.wetPath?.every ?? []), ...strands.flatMap(({ place }) => this.strands.get(place)?.chain.every ?? [])];
+  }
+
+  private adoptStrands(entering: boolean): void {
+    const { strands } = this.plan;
+    for (const [place, { chain }] of this.strands) {
+      if (strands.some((strand) => strand.place === place)) continue;
+      chain.adopt([], true);
+      if (chain.silent) this.strands.delete(place);
+    }
+    for (const { place, slots } of strands) {
+      const kept = this.strands.get(place);
+      const running = kept ?? new RunningStrand(this.makeChain(this.scene));
+      running.chain.adopt(slots, entering && kept !== undefined);
+      this.strands.set(place, running);
+    }
+    this.processor.setStrands!(Array.from({ length: MOST_STRANDS }, (_, i) => (strands.some(({ place }) => place === i + 1) ? this.strands.get(i + 1)! : null)));
   }
 
   /** It was taken out of the chain: nothing more enters, what rings rings out. */
@@ -93,21 +149,24 @@ export class RunningSlot {
   }
 
   get silent(): boolean {
-    return this.asleep || this.processor.silent;
+    return this.asleep || (this.processor.silent && (this.wetPath?.silent ?? true));
   }
 
   /** Goes to its values and its place at once; for the start of playing. */
-  locate(seconds: number): void {
+  locate(): void {
     this.values.jump();
+    this.wetPath?.locate();
+    for (const strand of this.strands.values()) strand.chain.locate();
     if (!this.silent) return;
-    this.processor.locate(seconds, this.values.now);
+    this.processor.locate(this.scene.seconds, this.values.now);
     this.feed = this.plan.on ? 1 : 0;
     this.aim(1);
     this.asleep = true;
   }
 
   /** Treats `io` in place. @param inputSilent true when every sample of `io` is zero */
-  process(io: StereoRun, inputSilent: boolean, seconds: number): void {
+  process(io: StereoRun, inputSilent: boolean): void {
+    const { seconds } = this.scene;
     this.values.step();
     if (this.plan.on) this.spill = 1;
     else {
@@ -127,6 +186,7 @@ export class RunningSlot {
       this.dryPath?.clear();
       this.asleep = false;
     }
+    const ringing = fed || !this.processor.silent;
     this.processor.process(this.fed(io), this.wet, this.values.now);
     if (!this.finite()) {
       this.trips += 1;
@@ -134,9 +194,10 @@ export class RunningSlot {
       this.wet.left.fill(0);
       this.wet.right.fill(0);
     }
+    if (this.wetPath) this.wetPath.process(this.wet, !ringing);
     if (this.dryPath) this.dryPath.process(io, this.processor.latency!);
     this.blend(io, true);
-    if (!fed && this.processor.silent) this.asleep = true;
+    if (!fed && this.processor.silent && (this.wetPath?.silent ?? true)) this.asleep = true;
   }
 
   private fed(io: StereoRun): StereoRun {

@@ -31,7 +31,26 @@ export function reaches(piece: Pick<Piece, 'returns'>, from: string, to: string,
   return here?.sends.some((send) => reaches(piece, send.to, to, new Set([...seen, from]))) ?? false;
 }
 
-export const findSlot = (piece: Piece, channel: string, slotId: string): Slot | undefined => chainOf(piece, channel).find((slot) => slot.id === slotId);
+/** An effect with all that lies within it: itself, then its wet path, then its strands in order. */
+export const slotsWithin = (slot: Slot): Slot[] => [slot, ...slotsIn(slot.wetPath ?? []), ...(slot.strands ?? []).flatMap(({ chain }) => slotsIn(chain))];
+
+/** Every effect of a chain at any depth, in the order in which plans count them. */
+export const slotsIn = (chain: readonly Slot[]): Slot[] => chain.flatMap(slotsWithin);
+
+/** An effect of a channel, at any depth. */
+export const findSlot = (piece: Piece, channel: string, slotId: string): Slot | undefined => slotsIn(chainOf(piece, channel)).find((slot) => slot.id === slotId);
+
+/** The chain that holds an effect, at any depth: the one given, a wet path or a strand. */
+export function chainHolding<T extends Slot>(chain: T[], slotId: string): Slot[] | undefined {
+  if (chain.some((slot) => slot.id === slotId)) return chain;
+  for (const slot of chain) {
+    for (const inner of [slot.wetPath ?? [], ...(slot.strands ?? []).map((strand) => strand.chain)]) {
+      const found = chainHolding(inner, slotId);
+      if (found) return found;
+    }
+  }
+  return undefined;
+}
 
 export function findClip(piece: Piece, clipId: string): { track: Track; clip: Clip } | undefined {
   for (const track of piece.tracks) {
@@ -73,6 +92,6 @@ export function baseValue(piece: Piece, target: Target): ParamValue | undefined 
 
 /** Every sound that the piece plays, keeps as a print, or has an effect work with. */
 export function soundsUsed(piece: Piece): Set<string> {
-  const own = channelIds(piece).flatMap((id) => chainOf(piece, id).flatMap(({ sound }) => (sound ? [sound] : [])));
+  const own = channelIds(piece).flatMap((id) => slotsIn(chainOf(piece, id)).flatMap(({ sound }) => (sound ? [sound] : [])));
   return new Set([...piece.tracks.flatMap(({ clips }) => clips.map(({ sound }) => sound)), ...piece.prints.map(({ sound }) => sound), ...own]);
 }

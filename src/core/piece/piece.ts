@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { MOST_STRANDS } from '../effects/braid/params';
 import { findEffect } from '../effects/catalogue';
 import { MAX_BPM, MIN_BPM } from '../music/tempo';
 import { pointSchema } from '../moves/point';
@@ -22,16 +23,43 @@ export const MAIN = 'main';
 export const sendParam = (to: string): string => `send:${to}`;
 export const SEND_LEVEL = gain({ label: 'Send', group: 'Sends', hint: 'How much of this channel goes to the return.', initial: 0 });
 
-export const effectSchema = z
+/** An effect of a chain. */
+export interface Slot {
+  id: string;
+  effect: string;
+  /** The preset it started from; null once nothing of it is left to say. */
+  preset: string | null;
+  on: boolean;
+  values: Record<string, number | string | boolean>;
+  /** The sound it works with, such as an impulse of one's own. */
+  sound?: string | undefined;
+  /** Effects on its treated sound alone. */
+  wetPath?: Slot[] | undefined;
+  /** What lies in a braid. */
+  strands?: Strand[] | undefined;
+}
+
+/** A strand of a braid: the place says which of the braid's parameters are its own. */
+export interface Strand {
+  place: number;
+  name: string;
+  chain: Slot[];
+}
+
+const chainSchema = z.lazy(() => z.array(effectSchema).max(32));
+
+const strandSchema: z.ZodType<Strand> = z.strictObject({ place: z.number().int().min(1).max(MOST_STRANDS), name, chain: chainSchema });
+
+export const effectSchema: z.ZodType<Slot> = z
   .strictObject({
     id,
     effect: z.string(),
-    /** The preset it started from; null once nothing of it is left to say. */
     preset: z.string().nullable(),
     on: z.boolean(),
     values: z.record(z.string(), z.union([z.number(), z.string(), z.boolean()])),
-    /** The sound it works with, such as an impulse of one's own. */
     sound: hash.optional(),
+    wetPath: chainSchema.optional(),
+    strands: z.array(strandSchema).max(MOST_STRANDS).optional(),
   })
   .superRefine((slot, context) => {
     const definition = findEffect(slot.effect);
@@ -75,7 +103,7 @@ const channelShape = {
   pan: z.number().min(-1).max(1),
   mute: z.boolean(),
   solo: z.boolean(),
-  chain: z.array(effectSchema).max(32),
+  chain: chainSchema,
   sends: z.array(sendSchema).max(64),
 };
 
@@ -123,7 +151,7 @@ export const printSchema = z.strictObject({
 });
 
 export const pieceSchema = z.strictObject({
-  version: z.literal(2),
+  version: z.literal(3),
   id,
   name,
   /** The rate it is played, printed and rendered at. */
@@ -133,7 +161,7 @@ export const pieceSchema = z.strictObject({
   loop: z.strictObject({ on: z.boolean(), start: z.number().min(0), end: z.number().positive() }),
   tracks: z.array(trackSchema).max(200),
   returns: z.array(returnSchema).max(32),
-  main: z.strictObject({ gain: z.number().min(0).max(2), chain: z.array(effectSchema).max(32) }),
+  main: z.strictObject({ gain: z.number().min(0).max(2), chain: chainSchema }),
   lanes: z.array(laneSchema).max(2000),
   sounds: z.record(hash, soundSchema),
   prints: z.array(printSchema).max(5000),
@@ -144,7 +172,6 @@ export type Track = z.infer<typeof trackSchema>;
 export type Return = z.infer<typeof returnSchema>;
 export type Send = z.infer<typeof sendSchema>;
 export type Clip = z.infer<typeof clipSchema>;
-export type Slot = z.infer<typeof effectSchema>;
 export type Lane = z.infer<typeof laneSchema>;
 export type Target = z.infer<typeof targetSchema>;
 export type Print = z.infer<typeof printSchema>;
@@ -152,7 +179,7 @@ export type SoundInfo = z.infer<typeof soundSchema>;
 
 export function emptyPiece(pieceId: string, pieceName: string): Piece {
   return {
-    version: 2, id: pieceId, name: pieceName, sampleRate: 48_000, tempo: { bpm: 100, beatsPerBar: 4 }, lengthBeats: 64,
+    version: 3, id: pieceId, name: pieceName, sampleRate: 48_000, tempo: { bpm: 100, beatsPerBar: 4 }, lengthBeats: 64,
     loop: { on: false, start: 0, end: 16 }, tracks: [], returns: [], main: { gain: 1, chain: [] }, lanes: [], sounds: {}, prints: [],
   };
 }

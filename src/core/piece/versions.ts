@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import { pieceSchema, type Piece } from './piece';
 
-export const CURRENT_VERSION = 2;
+export const CURRENT_VERSION = 3;
 
 type Stored = Record<string, unknown>;
 
@@ -12,6 +12,8 @@ const migrations: Readonly<Record<number, (stored: Stored) => Stored>> = {
     ...stored, version: 2, returns: [],
     tracks: Array.isArray(stored.tracks) ? stored.tracks.map((track: unknown) => (typeof track === 'object' && track !== null ? { ...track, sends: [] } : track)) : stored.tracks,
   }),
+  /** 3 brought strands and wet paths; a piece without any is the same in both. */
+  2: (stored) => ({ ...stored, version: 3 }),
 };
 
 export class UnreadablePiece extends Error {}

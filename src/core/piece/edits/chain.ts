@@ -1,14 +1,19 @@
-import type { Draft } from 'immer';
+import { current, type Draft } from 'immer';
 import * as z from 'zod';
+import { MOST_STRANDS } from '../../effects/braid/params';
 import { effectOf } from '../../effects/catalogue';
+import type { PresetStrand } from '../../effects/define';
 import { initialValues } from '../../params/resolve';
 import { paramsSchema } from '../../params/schema';
 import { formatValue } from '../../params/format';
 import type { ParamValue, ParamValues } from '../../params/param';
 import { defineEdit, EditRefused } from '../edit';
-import { channelName, contextOf, findSlot } from '../find';
-import { effectSchema, MAIN, type Piece, type Slot } from '../piece';
+import { chainHolding, channelName, contextOf, findSlot, slotsIn } from '../find';
+import { effectSchema, MAIN, type Piece, type Slot, type Strand } from '../piece';
 import { draftChannel } from './channels';
+
+/** The one effect that holds strands. */
+export const BRAID = 'braid';
 
 /** On a return the untreated sound is already on its own way to the main output. */
 const WHOLLY_WET = { balance: 'mix', mix: 1 } as const;
@@ -20,14 +25,60 @@ export const fitted = (piece: Pick<Piece, 'returns'>, channel: string, slot: Slo
 
 const where = { channel: z.string(), slot: z.string() };
 
+/** A chain within an effect: a strand of a braid by its place, or the wet path of any effect (null). */
+export const insideSchema = z.strictObject({ slot: z.string(), strand: z.number().int().min(1).max(MOST_STRANDS).nullable() });
+export type Inside = z.infer<typeof insideSchema>;
+
+/** Strands and wet paths lie in one another down to here. */
+const DEEPEST = 4;
+
 function draftChain(draft: Draft<Piece>, channel: string): Draft<Slot>[] {
   return channel === MAIN ? draft.main.chain : draftChannel(draft, channel).chain;
 }
 
-function draftSlot(draft: Draft<Piece>, channel: string, slotId: string): Draft<Slot> {
-  const slot = draftChain(draft, channel).find((candidate) => candidate.id === slotId);
+/** The chain that holds an effect, at any depth, and the effect. */
+export function draftSlot(draft: Draft<Piece>, channel: string, slotId: string): { chain: Draft<Slot>[]; index: number; slot: Draft<Slot> } {
+  const chain = chainHolding(draftChain(draft, channel), slotId) ?? [];
+  const index = chain.findIndex((candidate) => candidate.id === slotId);
+  const slot = chain[index];
   if (!slot) throw new EditRefused('That effect is no longer in the chain.');
-  return slot;
+  return { chain, index, slot };
+}
+
+const depthOf = (chain: readonly Slot[], slotId: string): number => {
+  for (const slot of chain) {
+    if (slot.id === slotId) return 1;
+    const inner = Math.max(depthOf(slot.wetPath ?? [], slotId), ...(slot.strands ?? []).map((strand) => depthOf(strand.chain, slotId)), 0);
+    if (inner > 0) return inner + 1;
+  }
+  return 0;
+};
+
+function draftInside(draft: Draft<Piece>, channel: string, inside: Inside): Draft<Slot>[] {
+  const { slot } = draftSlot(draft, channel, inside.slot);
+  if (depthOf(draftChain(draft, channel), inside.slot) >= DEEPEST) throw new EditRefused(`Chains lie in one another at most ${DEEPEST} deep. Put it into the strand around this one.`);
+  if (inside.strand === null) return (slot.wetPath ??= []);
+  const strand = slot.strands?.find(({ place }) => place === inside.strand);
+  if (!strand) throw new EditRefused('That strand is no longer in the braid.');
+  return strand.chain;
+}
+
+/** The same effect under another id, with all that lies within it. */
+export function copyOf(slot: Slot, id: string): Slot {
+  let count = 0;
+  const again = (inner: Slot): Slot => copyOf(inner, `${id.slice(0, 50)}-${(count += 1)}`);
+  return {
+    ...slot,
+    id,
+    ...(slot.wetPath ? { wetPath: slot.wetPath.map(again) } : {}),
+    ...(slot.strands ? { strands: slot.strands.map((strand) => ({ ...strand, chain: strand.chain.map(again) })) } : {}),
+  };
+}
+
+/** Takes away the moves of effects that are gone. */
+export function dropLanes(draft: Draft<Piece>, gone: readonly Slot[]): void {
+  const ids = new Set(slotsIn(gone).map(({ id }) => id));
+  draft.lanes = draft.lanes.filter((lane) => lane.target.effect === null || !ids.has(lane.target.effect));
 }
 
 const nameOf = (piece: Piece, channel: string, slotId: string): string => {
@@ -43,16 +94,27 @@ export function presetValues(effectId: string, presetId: string): Record<string,
   return { ...initialValues(definition.params), ...preset.values };
 }
 
-export const newSlot = (slotId: string, effectId: string, presetId: string, values: ParamValues = {}): Slot => ({
-  id: slotId, effect: effectId, preset: presetId, on: true, values: { ...presetValues(effectId, presetId), ...values },
-});
+/** An effect from a preset, with the strands that the preset lays. */
+export function newSlot(slotId: string, effectId: string, presetId: string, values: ParamValues = {}): Slot {
+  const slot: Slot = { id: slotId, effect: effectId, preset: presetId, on: true, values: { ...presetValues(effectId, presetId), ...values } };
+  const strands = effectId === BRAID ? presetStrands(slotId, presetId) : undefined;
+  return strands ? { ...slot, strands } : slot;
+}
+
+const EMPTY_STRANDS: readonly PresetStrand[] = [{ place: 1, name: 'First', chain: [] }, { place: 2, name: 'Second', chain: [] }];
+
+const presetStrands = (slotId: string, presetId: string): Strand[] =>
+  (effectOf(BRAID).presets.find(({ id }) => id === presetId)?.strands ?? EMPTY_STRANDS).map(({ place, name, chain }) => ({
+    place, name, chain: chain.map((one, index) => newSlot(`${slotId.slice(0, 50)}-${place}-${index}`, one.effect, one.preset, one.values)),
+  }));
 
 export const addEffect = defineEdit({
   name: 'addEffect',
-  args: z.strictObject({ channel: z.string(), slot: effectSchema, at: z.number().int().min(0) }),
+  args: z.strictObject({ channel: z.string(), slot: effectSchema, at: z.number().int().min(0), inside: insideSchema.optional() }),
   label: ({ channel, slot }, before) => `Add ${effectOf(slot.effect).name} to ${channelName(before, channel)}`,
-  apply: (draft, { channel, slot, at }) => {
-    draftChain(draft, channel).splice(at, 0, fitted(draft, channel, slot));
+  apply: (draft, { channel, slot, at, inside }) => {
+    if (inside) draftInside(draft, channel, inside).splice(at, 0, slot);
+    else draftChain(draft, channel).splice(at, 0, fitted(draft, channel, slot));
   },
 });
 
@@ -61,10 +123,9 @@ export const removeEffect = defineEdit({
   args: z.strictObject(where),
   label: ({ channel, slot }, before) => `Remove ${nameOf(before, channel, slot)} from ${channelName(before, channel)}`,
   apply: (draft, { channel, slot }) => {
-    draftSlot(draft, channel, slot);
-    const chain = draftChain(draft, channel);
-    chain.splice(chain.findIndex((candidate) => candidate.id === slot), 1);
-    draft.lanes = draft.lanes.filter((lane) => lane.target.effect !== slot);
+    const { chain, index, slot: gone } = draftSlot(draft, channel, slot);
+    dropLanes(draft, [gone]);
+    chain.splice(index, 1);
   },
 });
 
@@ -73,10 +134,9 @@ export const moveEffect = defineEdit({
   args: z.strictObject({ ...where, to: z.number().int().min(0) }),
   label: ({ channel, slot }, before) => `Move ${nameOf(before, channel, slot)} in ${channelName(before, channel)}`,
   apply: (draft, { channel, slot, to }) => {
-    const moved = draftSlot(draft, channel, slot);
-    const chain = draftChain(draft, channel);
+    const { chain, index, slot: moved } = draftSlot(draft, channel, slot);
     const plain = { ...moved };
-    chain.splice(chain.findIndex((candidate) => candidate.id === slot), 1);
+    chain.splice(index, 1);
     chain.splice(to, 0, plain);
   },
 });
@@ -86,7 +146,7 @@ export const setEffectOn = defineEdit({
   args: z.strictObject({ ...where, on: z.boolean() }),
   label: ({ channel, slot, on }, before) => `${nameOf(before, channel, slot)} ${on ? 'on' : 'off'} on ${channelName(before, channel)}`,
   apply: (draft, { channel, slot, on }) => {
-    draftSlot(draft, channel, slot).on = on;
+    draftSlot(draft, channel, slot).slot.on = on;
   },
 });
 
@@ -101,7 +161,7 @@ export const setParams = defineEdit({
     return `${effectOf(found.effect).name}: ${param.label.toLowerCase()} ${formatValue(param, value, contextOf(before))}`;
   },
   apply: (draft, { channel, slot, values }) => {
-    const target = draftSlot(draft, channel, slot);
+    const target = draftSlot(draft, channel, slot).slot;
     const { params } = effectOf(target.effect);
     for (const [id, value] of Object.entries(values)) {
       if (!params[id]) throw new EditRefused(`${effectOf(target.effect).name} has no parameter “${id}”.`);
@@ -119,20 +179,32 @@ export const choosePreset = defineEdit({
     return `${nameOf(before, channel, slot)}: preset ${name ?? preset}`;
   },
   apply: (draft, { channel, slot, preset }) => {
-    const target = draftSlot(draft, channel, slot);
-    target.values = { ...presetValues(target.effect, preset), ...(isReturn(draft, channel) ? WHOLLY_WET : {}) };
+    const { chain, slot: target } = draftSlot(draft, channel, slot);
+    const onReturn = isReturn(draft, channel) && chain === draftChain(draft, channel);
+    target.values = { ...presetValues(target.effect, preset), ...(onReturn ? WHOLLY_WET : {}) };
     target.preset = preset;
+    if (target.effect === BRAID) layStrands(target, presetStrands(slot, preset));
   },
 });
+
+/** Lays what a preset brings into places that are free or empty; strands that hold effects stay as they are. */
+function layStrands(braid: Draft<Slot>, laid: readonly Strand[]): void {
+  const now = (braid.strands ??= []);
+  for (const strand of laid) {
+    const there = now.find(({ place }) => place === strand.place);
+    if (!there) now.push(strand);
+    else if (there.chain.length === 0) Object.assign(there, strand);
+  }
+  now.sort((a, b) => a.place - b.place);
+}
 
 export const duplicateEffect = defineEdit({
   name: 'duplicateEffect',
   args: z.strictObject({ ...where, id: z.string() }),
   label: ({ channel, slot }, before) => `Duplicate ${nameOf(before, channel, slot)} in ${channelName(before, channel)}`,
   apply: (draft, { channel, slot, id }) => {
-    const copy = { ...draftSlot(draft, channel, slot), id };
-    const chain = draftChain(draft, channel);
-    chain.splice(chain.findIndex((candidate) => candidate.id === slot) + 1, 0, copy);
+    const { chain, index, slot: original } = draftSlot(draft, channel, slot);
+    chain.splice(index + 1, 0, copyOf(current(original), id));
   },
 });
 
@@ -142,8 +214,7 @@ export const copyEffect = defineEdit({
   args: z.strictObject({ ...where, to: z.string(), id: z.string() }),
   label: ({ channel, slot, to }, before) => `Copy ${nameOf(before, channel, slot)} to ${channelName(before, to)}`,
   apply: (draft, { channel, slot, to, id }) => {
-    const copy: Slot = { ...draftSlot(draft, channel, slot), id };
-    draftChain(draft, to).push(fitted(draft, to, copy));
+    draftChain(draft, to).push(fitted(draft, to, copyOf(current(draftSlot(draft, channel, slot).slot), id)));
   },
 });
 
@@ -165,11 +236,11 @@ export const replaceEffect = defineEdit({
   args: z.strictObject({ ...where, effect: z.string(), preset: z.string() }),
   label: ({ channel, slot, effect }, before) => `Replace ${nameOf(before, channel, slot)} by ${effectOf(effect).name} on ${channelName(before, channel)}`,
   apply: (draft, { channel, slot, effect, preset }) => {
-    const target = draftSlot(draft, channel, slot);
+    const { chain, index, slot: target } = draftSlot(draft, channel, slot);
     const kept = fittingValues({ ...target, values: { ...target.values } }, effect);
-    const chain = draftChain(draft, channel);
-    const next = newSlot(slot, effect, preset, kept);
-    chain[chain.findIndex((candidate) => candidate.id === slot)] = fitted(draft, channel, { ...next, on: target.on });
+    dropLanes(draft, (target.strands ?? []).flatMap((strand) => strand.chain));
+    const next = { ...newSlot(slot, effect, preset, kept), on: target.on, ...(target.wetPath ? { wetPath: target.wetPath } : {}) };
+    chain[index] = chain === draftChain(draft, channel) ? fitted(draft, channel, next) : next;
     draft.lanes = draft.lanes.filter((lane) => lane.target.effect !== slot || lane.target.param in kept);
   },
 });
@@ -181,6 +252,6 @@ export const setEffectSound = defineEdit({
   label: ({ channel, slot, sound }, before) => `${nameOf(before, channel, slot)}: work with ${before.sounds[sound]?.name ?? 'a sound'}`,
   apply: (draft, { channel, slot, sound }) => {
     if (!draft.sounds[sound]) throw new EditRefused('That sound is no longer in the piece.');
-    draftSlot(draft, channel, slot).sound = sound;
+    draftSlot(draft, channel, slot).slot.sound = sound;
   },
 });

@@ -1,0 +1,157 @@
+import { DelayLine } from '../../dsp/delayLine';
+import { followShare } from '../../dsp/onePole';
+import { STEP_FRAMES, stereoRun, type EffectProcessor, type StereoRun, type StrandWork } from '../define';
+import { Insert } from '../insert';
+import { placesOf } from '../places';
+import { braidParams, LONGEST_ALIGN_MS, MOST_STRANDS } from './params';
+import { StrandInput } from './strandInput';
+
+const AT = placesOf(braidParams);
+const PER_STRAND = 4;
+const FIRST = AT.input1!;
+const SWITCH_SECONDS = 0.008;
+
+/** An empty strand: the sound passes as it came. */
+const EMPTY: StrandWork = { process: (_run, silent) => silent, silent: true };
+
+/** One place of a braid: its share of the sound, held back, and how loud and where it comes back. */
+class Place {
+  work: StrandWork | null = null;
+  /** Taken out of the braid: nothing more enters, what rings rings out. */
+  leaving = false;
+  /** Samples since nothing more enters. */
+  shutFor = 0;
+  readonly input = new StrandInput();
+  readonly run = stereoRun();
+  gainLeft = 0;
+  gainRight = 0;
+  delay = 0;
+  readonly lines: readonly [DelayLine, DelayLine];
+
+  constructor(sampleRate: number) {
+    const longest = (LONGEST_ALIGN_MS / 1000) * sampleRate + 2 * STEP_FRAMES;
+    this.lines = [new DelayLine(longest, STEP_FRAMES), new DelayLine(longest, STEP_FRAMES)];
+  }
+}
+
+/** Strands side by side: each takes its part of the sound, treats it, and all come together again. */
+export class BraidProcessor extends Insert implements EffectProcessor {
+  private readonly places: readonly Place[];
+  /** Nothing is held back longer, in samples. */
+  private readonly longest: number;
+  private readonly spare = new Float64Array(STEP_FRAMES);
+
+  constructor(sampleRate: number) {
+    super(sampleRate, LONGEST_ALIGN_MS / 1000 + 0.01, SWITCH_SECONDS);
+    this.places = Array.from({ length: MOST_STRANDS }, () => new Place(sampleRate));
+    this.longest = (LONGEST_ALIGN_MS / 1000) * sampleRate + STEP_FRAMES;
+    this.setStrands([EMPTY, EMPTY]);
+  }
+
+  /** @param works by place, from 0; null where no strand lies */
+  setStrands(works: readonly (StrandWork | null)[]): void {
+    this.places.forEach((place, i) => {
+      const work = works[i] ?? null;
+      place.leaving = !work && place.work !== null;
+      if (!work || work === place.work) return;
+      if (!place.work) place.input.shutAtOnce();
+      place.lines.forEach((line) => line.clear());
+      place.work = work;
+    });
+  }
+
+  override get silent(): boolean {
+    if (!this.quiet.silent) return false;
+    for (let i = 0; i < MOST_STRANDS; i += 1) if (this.places[i]!.work?.silent === false) return false;
+    return true;
+  }
+
+  reset(_seconds: number, values: Float64Array): void {
+    for (const { lines } of this.places) lines.forEach((line) => line.clear());
+    this.locate(0, values);
+  }
+
+  locate(_seconds: number, values: Float64Array): void {
+    for (let i = 0; i < MOST_STRANDS; i += 1) {
+      const place = this.places[i]!;
+      const at = FIRST + i * PER_STRAND;
+      place.input.jump(values[at]!, this.goalOpen(i, values));
+      place.delay = this.delayOf(values[at + 3]!);
+      this.aim(place, values, at);
+    }
+    this.quiet.clear();
+  }
+
+  process(input: StereoRun, wet: StereoRun, values: Float64Array): void {
+    this.quiet.listen(input);
+    wet.left.fill(0);
+    wet.right.fill(0);
+    const openShare = followShare(values[AT.crossfade!]! / 3000, STEP_FRAMES, this.sampleRate);
+    for (let i = 0; i < MOST_STRANDS; i += 1) {
+      const place = this.places[i]!;
+      if (!place.work) continue;
+      const at = FIRST + i * PER_STRAND;
+      if (place.leaving && place.work.silent && place.shutFor > this.longest) {
+        place.work = null;
+        continue;
+      }
+      place.input.process(input, place.run, values[at]!, this.goalOpen(i, values), this.share, openShare);
+      this.hold(place, this.delayOf(values[at + 3]!));
+      place.shutFor = place.input.shut ? place.shutFor + STEP_FRAMES : 0;
+      if (!place.work.process(place.run, this.quiet.silent || place.shutFor > this.longest)) this.add(place, wet, values, at);
+    }
+  }
+
+  private goalOpen(place: number, values: Float64Array): number {
+    if (this.places[place]!.leaving) return 0;
+    if (values[AT.plays!]! < 0.5) return 1;
+    return Math.round(values[AT.chosen!]!) === place + 1 ? 1 : 0;
+  }
+
+  private delayOf(ms: number): number {
+    return Math.round((ms / 1000) * this.sampleRate);
+  }
+
+  /** Holds the run back; another delay comes in over one step. */
+  private hold(place: Place, delay: number): void {
+    const from = place.delay;
+    place.delay = delay;
+    this.holdSide(place.lines[0], place.run.left, from, delay);
+    this.holdSide(place.lines[1], place.run.right, from, delay);
+  }
+
+  private holdSide(line: DelayLine, io: Float64Array, from: number, to: number): void {
+    line.write(io, STEP_FRAMES);
+    if (from === 0 && to === 0) return;
+    line.readFixed(STEP_FRAMES + to, STEP_FRAMES, io);
+    if (from === to) return;
+    const { spare } = this;
+    line.readFixed(STEP_FRAMES + from, STEP_FRAMES, spare);
+    for (let i = 0; i < STEP_FRAMES; i += 1) {
+      const t = (i + 1) / STEP_FRAMES;
+      io[i] = spare[i]! + (io[i]! - spare[i]!) * t * t * (3 - 2 * t);
+    }
+  }
+
+  private aim(place: Place, values: Float64Array, at: number): void {
+    const level = values[at + 1]!;
+    const pan = values[at + 2]!;
+    place.gainLeft = level * (pan > 0 ? Math.cos((pan * Math.PI) / 2) : 1);
+    place.gainRight = level * (pan < 0 ? Math.cos((pan * Math.PI) / 2) : 1);
+  }
+
+  private add(place: Place, wet: StereoRun, values: Float64Array, at: number): void {
+    let left = place.gainLeft;
+    let right = place.gainRight;
+    this.aim(place, values, at);
+    const leftStep = (place.gainLeft - left) / STEP_FRAMES;
+    const rightStep = (place.gainRight - right) / STEP_FRAMES;
+    const { run } = place;
+    for (let i = 0; i < STEP_FRAMES; i += 1) {
+      left += leftStep;
+      right += rightStep;
+      wet.left[i] = wet.left[i]! + run.left[i]! * left;
+      wet.right[i] = wet.right[i]! + run.right[i]! * right;
+    }
+  }
+}

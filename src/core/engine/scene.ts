@@ -1,0 +1,12 @@
+import type { LoudnessMatcher } from './matcher';
+import type { RunningSlot } from './slot';
+
+/** What every channel and effect of one engine looks at in a step. */
+export interface Scene {
+  readonly sampleRate: number;
+  /** Place in the piece. */
+  seconds: number;
+  /** Makes the effect that is judged as loud as what enters it. */
+  readonly matcher: LoudnessMatcher;
+  matched: RunningSlot | null;
+}
