@@ -9,7 +9,9 @@ import { pinoHttp } from 'pino-http';
 import * as z from 'zod';
 import { readWav } from '../src/core/formats/readWav';
 import { writeWav } from '../src/core/formats/writeWav';
+import { blockSchema } from '../src/core/piece/block';
 import { pieceSchema } from '../src/core/piece/piece';
+import { BlockStore } from './blockStore';
 import type { Db } from './database';
 import { apiDescription } from './openapi';
 import { PieceStore, saveSchema } from './pieceStore';
@@ -75,6 +77,7 @@ const sameOriginOnly: express.RequestHandler = (req, _res, next) => {
 function apiRoutes({ db, dataFolder, write }: AppOptions): express.Router {
   const router = express.Router();
   const pieces = new PieceStore(db);
+  const blocks = new BlockStore(db);
   const sounds = new SoundStore(db, dataFolder, write);
   const json = express.json({ limit: LARGEST_DOCUMENT });
 
@@ -103,6 +106,15 @@ function apiRoutes({ db, dataFolder, write }: AppOptions): express.Router {
       throw new Problem(413, 'This file is too large', 'Up to 600 MB are taken. Nothing in your piece was changed; cut the file into parts.');
     }
     res.status(201).json(await sounds.receive(req, name));
+  });
+  router.get('/blocks', (_req, res) => void res.json(blocks.list()));
+  router.post('/blocks', json, (req, res) => {
+    blocks.create(blockSchema.parse(req.body));
+    res.status(201).json({ ok: true });
+  });
+  router.delete('/blocks/:id', (req, res) => {
+    blocks.remove(req.params.id);
+    res.json({ ok: true });
   });
   router.get('/sounds/:hash', (req, res) => {
     const hash = hashSchema.parse(req.params.hash);

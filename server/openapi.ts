@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { blockSchema } from '../src/core/piece/block';
 import { pieceSchema, soundSchema } from '../src/core/piece/piece';
 import { saveSchema } from './pieceStore';
 
@@ -21,6 +22,11 @@ export function apiDescription(): unknown {
         get: { summary: 'A piece with its revision and history', responses: { 200: answer('The piece'), 404: problem } },
         put: { summary: 'Save over the revision named in If-Match', requestBody: body(saveSchema), responses: { 200: answer('The new revision'), 400: problem, 409: problem, 428: problem, 507: problem } },
       },
+      '/api/blocks': {
+        get: { summary: 'All blocks, by name', responses: { 200: answer('A list') } },
+        post: { summary: 'Keep a block', requestBody: body(blockSchema), responses: { 201: answer('Kept'), 400: problem, 409: problem } },
+      },
+      '/api/blocks/{id}': { delete: { summary: 'Remove a block', responses: { 200: answer('Removed'), 404: problem } } },
       '/api/sounds': {
         post: { summary: 'Add a sound file (its bytes as the body, its name in ?name=)', responses: { 201: { description: 'Kept', content: { 'application/json': { schema: schema(soundSchema) } } }, 413: problem, 422: problem, 507: problem } },
       },

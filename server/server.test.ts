@@ -9,6 +9,7 @@ import { join } from 'node:path';
 import { readFloatWav } from '../src/core/formats/floatWav';
 import { readWav } from '../src/core/formats/readWav';
 import { writeWav } from '../src/core/formats/writeWav';
+import { newSlot } from '../src/core/piece/edits/chain';
 import { emptyPiece, type Piece } from '../src/core/piece/piece';
 import { createApp } from './app';
 import { openDatabase, type Db } from './database';
@@ -196,7 +197,7 @@ test('every answer keeps the page isolated, and the description names every addr
     expect([headers.get('cross-origin-opener-policy'), headers.get('cross-origin-embedder-policy'), headers.get('cross-origin-resource-policy')]).toEqual(['same-origin', 'require-corp', 'same-origin']);
   }
   const { paths } = (await (await fetch(`${url}/api/openapi.json`)).json()) as { paths: object };
-  expect(Object.keys(paths)).toEqual(['/api/pieces', '/api/pieces/{id}', '/api/sounds', '/api/sounds/{hash}', '/api/sounds/{hash}/file']);
+  expect(Object.keys(paths)).toEqual(['/api/pieces', '/api/pieces/{id}', '/api/blocks', '/api/blocks/{id}', '/api/sounds', '/api/sounds/{hash}', '/api/sounds/{hash}/file']);
 });
 
 test('a server killed in the middle of saving has every answered save, whole', async () => {
@@ -229,3 +230,15 @@ const freePort = (): Promise<number> =>
       probe.close(() => resolve(port));
     });
   });
+
+test('a block is kept for any piece, once, and can be removed; a damaged one is refused', async () => {
+  const server = await start();
+  const block = { id: 'b1', name: 'Bloom', slots: [newSlot('s', 'braid', 'bloom')], sounds: {} };
+  const post = (body: unknown): Promise<Answer> => ask(`${server.url}/api/blocks`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
+  expect((await post(block)).status).toBe(201);
+  expect((await post(block)).status).toBe(409);
+  expect((await post({ ...block, id: 'b2', slots: [{ ...block.slots[0], effect: 'unheard' }] })).status).toBe(400);
+  expect((await ask(`${server.url}/api/blocks`)).body).toEqual([JSON.parse(JSON.stringify(block))]);
+  expect((await ask(`${server.url}/api/blocks/b1`, { method: 'DELETE' })).status).toBe(200);
+  expect((await ask(`${server.url}/api/blocks/b1`, { method: 'DELETE' })).status).toBe(404);
+});

@@ -100,10 +100,16 @@ class EngineProcessor extends scope.AudioWorkletProcessor {
   report(): void {
     const { engine, meters } = this;
     const { channels } = engine;
+    let slot = 0;
     for (let i = 0; i < channels.length; i += 1) {
       const channel = channels[i]!;
       meters.channel(i, channel.peakLeft, channel.peakRight, channel.dryPeak, channel.wetPeak, FALL);
       meters.image(i, channel.image.correlation, channel.image.monoDb);
+      const { every } = channel.chain;
+      for (let s = 0; s < every.length; s += 1) {
+        meters.slot(slot, every[s]!.dryPeak, every[s]!.wetPeak, FALL);
+        slot += 1;
+      }
     }
     meters.state(engine.playing, engine.position, engine.takeLimiterGain(), engine.takeGuardGain(), engine.caught, engine.matcher.gainDb);
     meters.work(this.load, this.late);

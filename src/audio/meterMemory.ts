@@ -2,6 +2,10 @@
 const HEADER = 12;
 const PER_CHANNEL = 6;
 export const MOST_CHANNELS = 256;
+const PER_SLOT = 2;
+/** Effects past this many are heard but not metered. */
+export const MOST_SLOTS = 2048;
+const SLOTS = HEADER + PER_CHANNEL * MOST_CHANNELS;
 
 const PLAYING = 0;
 const POSITION = 1;
@@ -13,7 +17,7 @@ const CAUGHT = 6;
 const MATCH_DB = 7;
 const BLOCKS = 8;
 
-export const makeMeterMemory = (): SharedArrayBuffer => new SharedArrayBuffer((HEADER + PER_CHANNEL * MOST_CHANNELS) * 8);
+export const makeMeterMemory = (): SharedArrayBuffer => new SharedArrayBuffer((SLOTS + PER_SLOT * MOST_SLOTS) * 8);
 
 export interface EngineState {
   playing: boolean;
@@ -69,6 +73,13 @@ export class MeterWriter {
     this.cells[at + 5] = monoDb;
   }
 
+  /** Peaks of one effect: what enters it, and the treated part of what leaves. */
+  slot(index: number, dry: number, wet: number, fall: number): void {
+    if (index >= MOST_SLOTS) return;
+    this.rise(SLOTS + index * PER_SLOT, dry, fall);
+    this.rise(SLOTS + index * PER_SLOT + 1, wet, fall);
+  }
+
   private rise(at: number, value: number, fall: number): void {
     const fallen = this.cells[at]! * fall;
     this.cells[at] = value > fallen ? value : fallen;
@@ -107,6 +118,11 @@ export class MeterReader {
 
   monoDb(channel: number): number {
     return this.cells[HEADER + channel * PER_CHANNEL + 5] ?? 0;
+  }
+
+  /** Peak at an effect, counted through the whole piece. @param which 0 what enters, 1 what it adds */
+  slotPeak(slot: number, which: 0 | 1): number {
+    return slot < 0 || slot >= MOST_SLOTS ? 0 : this.cells[SLOTS + slot * PER_SLOT + which]!;
   }
 
   /** 0 left, 1 right, 2 dry, 3 wet. */

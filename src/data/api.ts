@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { historyEntrySchema, type HistoryEntry } from '../core/piece/edit';
+import { blockSchema, type Block } from '../core/piece/block';
 import { soundSchema, type Piece } from '../core/piece/piece';
 import { readPiece } from '../core/piece/versions';
 
@@ -71,6 +72,16 @@ export async function savePiece(revision: number, save: SaveRequest): Promise<nu
 
 export async function createPiece(piece: Piece): Promise<void> {
   await ask('/api/pieces', { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(piece) });
+}
+
+export const listBlocks = async (): Promise<Block[]> => z.array(blockSchema).parse(await (await ask('/api/blocks')).json());
+
+export async function saveBlock(block: Block): Promise<void> {
+  await ask('/api/blocks', { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(block) });
+}
+
+export async function removeBlock(id: string): Promise<void> {
+  await ask(`/api/blocks/${encodeURIComponent(id)}`, { method: 'DELETE' });
 }
 
 const storedSound = soundSchema.extend({ hash: z.string() });

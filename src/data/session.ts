@@ -1,12 +1,16 @@
 import { create } from 'zustand';
 import type { Hear } from '../core/engine/slot';
 
+export type CardPage = 'menu' | 'replace' | 'copy' | 'wet' | 'save';
+
 /** What this window is doing; not part of the piece. */
 interface Session {
   /** Channel and effect in view. */
   channel: string;
   slot: string | null;
   clip: string | null;
+  /** The card whose menu is open, and its page: it stays open when the cards are drawn anew. */
+  menu: { readonly slot: string; readonly page: CardPage } | null;
   /** Stretch chosen on the ruler, in beats. */
   range: { readonly start: number; readonly end: number } | null;
   /** Doublings of the time scale over fitting the whole piece. */
@@ -41,6 +45,7 @@ export const useSession = create<Session>((set) => ({
   channel: 'hum',
   slot: null,
   clip: null,
+  menu: null,
   range: null,
   zoom: 0,
   playing: false,

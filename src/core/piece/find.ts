@@ -40,6 +40,9 @@ export const slotsIn = (chain: readonly Slot[]): Slot[] => chain.flatMap(slotsWi
 /** An effect of a channel, at any depth. */
 export const findSlot = (piece: Piece, channel: string, slotId: string): Slot | undefined => slotsIn(chainOf(piece, channel)).find((slot) => slot.id === slotId);
 
+/** Where each effect of the piece stands among all, in the order in which the engine meters them. */
+export const slotPlaces = (piece: Piece): Map<string, number> => new Map(channelIds(piece).flatMap((id) => slotsIn(chainOf(piece, id))).map((slot, index) => [slot.id, index]));
+
 /** The chain that holds an effect, at any depth: the one given, a wet path or a strand. */
 export function chainHolding<T extends Slot>(chain: T[], slotId: string): Slot[] | undefined {
   if (chain.some((slot) => slot.id === slotId)) return chain;

@@ -3,17 +3,23 @@ import { effectOf } from '../effects/catalogue';
 import { paramAtPosition, fromEngineNumber } from '../params/resolve';
 import { makeSaltPier } from '../sounds/saltPier';
 import { applyEdit, applyPiecePatches, EditRefused, type Edit, type Edited } from './edit';
-import { addEffect, choosePreset, moveEffect, newSlot, removeEffect, setEffectOn, setParams } from './edits/chain';
+import { blockOf } from './block';
+import { placeBlock } from './edits/blocks';
+import { addStrand, removeStrand } from './edits/braid';
+import { addEffect, choosePreset, copyEffect, duplicateEffect, moveEffect, newSlot, removeEffect, replaceEffect, setEffectOn, setParams } from './edits/chain';
 import { addTrack, removeTrack, renamePiece, setChannelParam, setLoop, setSwitch, setTempo } from './edits/channels';
 import { addClip, moveClip, removeClip } from './edits/clips';
 import { recordMove, removeLane, setLaneOn, setPoints } from './edits/lanes';
+import { addReturn, copySends, removeReturn, removeSend, setSend } from './edits/sends';
+import { chainOf, channelIds, findSlot, reaches, slotsIn } from './find';
 import { emptyPiece, pieceSchema, type Piece } from './piece';
 import { readPiece, UnreadablePiece } from './versions';
 
 const hash = '0'.repeat(64);
 const clip = { id: 'c', name: 'Clip', sound: hash, start: 4, offsetSeconds: 0, lengthSeconds: 2, gain: 1, fadeInSeconds: 0, fadeOutSeconds: 0, print: null };
-const track = (id: string): Piece['tracks'][number] => ({ id, name: `Track ${id}`, gain: 1, pan: 0, mute: false, solo: false, sends: [], clips: [], chain: [newSlot(`${id}-echo`, 'echo', 'callAcross')] });
-const start: Piece = { ...emptyPiece('p', 'Piece'), sounds: { [hash]: { name: 's', frames: 96_000, sampleRate: 48_000, channels: 1 } }, tracks: [track('a'), track('b')] };
+const track = (id: string): Piece['tracks'][number] => ({ id, name: `Track ${id}`, gain: 1, pan: 0, mute: false, solo: false, sends: [], clips: [], chain: [newSlot(`${id}-echo`, 'echo', 'callAcross'), newSlot(`${id}-braid`, 'braid', 'bloom')] });
+const made = (id: string): Piece['returns'][number] => ({ id, name: `Return ${id}`, gain: 1, pan: 0, mute: false, solo: false, sends: [], chain: [] });
+const start: Piece = { ...emptyPiece('p', 'Piece'), sounds: { [hash]: { name: 's', frames: 96_000, sampleRate: 48_000, channels: 1 } }, tracks: [track('a'), track('b')], returns: [made('r0'), made('r1')] };
 
 type Doing = (piece: Piece) => Edited;
 const doing = <Args>(edit: Edit<Args>, args: Args): Doing => (piece) => applyEdit(piece, edit, args);
@@ -21,7 +27,7 @@ const { params } = effectOf('echo');
 
 /** Any edit a person could do, with any arguments; what it names may be gone by then. */
 const anyEdit: fc.Arbitrary<Doing> = fc
-  .record({ kind: fc.nat(15), id: fc.constantFrom('a', 'b', 'n1', 'n2'), share: fc.double({ min: 0, max: 1, noNaN: true }), flag: fc.boolean(), param: fc.constantFrom(...Object.keys(params)), n: fc.nat(40) })
+  .record({ kind: fc.nat(26), id: fc.constantFrom('a', 'b', 'n1', 'n2'), share: fc.double({ min: 0, max: 1, noNaN: true }), flag: fc.boolean(), param: fc.constantFrom(...Object.keys(params)), n: fc.nat(40) })
   .map(({ kind, id, share, flag, param, n }) => {
     const slot = `${id}-echo`;
     const target = { channel: id, effect: slot, param };
@@ -33,9 +39,53 @@ const anyEdit: fc.Arbitrary<Doing> = fc
       doing(addClip, { track: id, clip: { ...clip, id: `c${n}` } }), doing(moveClip, { clip: `c${n}`, start: n }), doing(removeClip, { clip: `c${n}` }),
       doing(addEffect, { channel: id, slot: newSlot(`${id}-${n}`, 'echo', 'neutral'), at: 0 }), doing(removeEffect, { channel: id, slot }), doing(moveEffect, { channel: id, slot, to: n % 3 }),
       doing(setParams, { channel: id, slot, values: { [param]: value } }), doing(recordMove, { lane: { id: `l${n % 4}`, target, unit: 'own', on: true, points }, how: 'ride' }), doing(choosePreset, { channel: id, slot, preset: 'fogBank' }),
+      doing(addEffect, { channel: id, slot: newSlot(`${id}-in${n}`, flag ? 'braid' : 'echo', 'neutral'), at: 0, inside: { slot: `${id}-braid`, strand: flag ? null : (n % 3) + 1 } }), doing(addStrand, { channel: id, slot: `${id}-braid`, called: 'New' }),
+      doing(removeStrand, { channel: id, slot: `${id}-braid`, place: (n % 3) + 1 }), doing(duplicateEffect, { channel: id, slot: `${id}-braid`, id: `dup${n}-${share}`.slice(0, 40) }), doing(copyEffect, { channel: id, slot: `${id}-braid`, to: flag ? 'r0' : 'b', id: `copy${n}-${share}`.slice(0, 40) }),
+      doing(replaceEffect, { channel: id, slot: `${id}-braid`, effect: 'reverb', preset: 'neutral' }), doing(addReturn, { made: made(`r${n}-${share}`.slice(0, 40)) }), doing(removeReturn, { id: `r${n % 2}` }),
+      doing(setSend, { channel: flag ? id : `r${n % 2}`, to: `r${(n >> 1) % 2}`, level: share }), doing(removeSend, { channel: id, to: `r${n % 2}` }), doing(copySends, { from: id, to: ['a', 'r0', 'r1'] }),
     ];
     return all[kind]!;
   });
+
+/** What edits leave of a piece; those that are refused change nothing. */
+const after = (edits: readonly Doing[]): Piece =>
+  edits.reduce((piece, edit) => {
+    try {
+      return edit(piece).piece;
+    } catch (error) {
+      if (error instanceof EditRefused) return piece;
+      throw error;
+    }
+  }, start);
+
+test('whatever is edited: no two effects have one id, sends never make a loop, and no move is left without what it moves', () => {
+  fc.assert(
+    fc.property(fc.array(anyEdit, { maxLength: 40 }), (edits) => {
+      const piece = after(edits);
+      const slots = channelIds(piece).flatMap((channel) => slotsIn(chainOf(piece, channel)));
+      expect(new Set(slots.map(({ id }) => id)).size).toBe(slots.length);
+      for (const { id, sends } of piece.returns) expect(sends.some((send) => reaches(piece, send.to, id))).toBe(false);
+      for (const { target } of piece.lanes) expect(target.effect === null || findSlot(piece, target.channel, target.effect)).toBeTruthy();
+    }),
+    { numRuns: 60 },
+  );
+});
+
+test('a block brings its effects with all that lies in them into another piece, under ids of their own', () => {
+  const block = blockOf(start, start.tracks[0]!.chain, 'block', 'Far shore');
+  const once = applyEdit(emptyPiece('q', 'Other'), placeBlock, { channel: 'main', block, at: 0, id: 'first' }).piece;
+  const twice = applyEdit(once, placeBlock, { channel: 'main', block, at: 0, id: 'second' }).piece;
+  const ids = slotsIn(twice.main.chain).map(({ id }) => id);
+  expect(ids).toHaveLength(8);
+  expect(new Set(ids).size).toBe(8);
+  expect(twice.main.chain[1]!.strands!.map(({ chain }) => chain.map(({ effect }) => effect))).toEqual([[], ['taps', 'reverb']]);
+});
+
+test('chains lie in one another only so deep', () => {
+  const deeper = (piece: Piece, n: number): Piece => applyEdit(piece, addEffect, { channel: 'a', slot: newSlot(`d${n}`, 'echo', 'neutral'), at: 0, inside: { slot: n === 1 ? 'a-echo' : `d${n - 1}`, strand: null } }).piece;
+  const deep = [1, 2, 3].reduce(deeper, start);
+  expect(() => deeper(deep, 4)).toThrow(EditRefused);
+});
 
 test('any edits followed by as many undos restore the piece exactly, redo goes back, and it is a valid piece all along', () => {
   fc.assert(

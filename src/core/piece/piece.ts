@@ -130,6 +130,8 @@ export const soundSchema = z.strictObject({
   channels: z.union([z.literal(1), z.literal(2)]),
 });
 
+export const soundInfoSchema = z.record(hash, soundSchema);
+
 export const printSchema = z.strictObject({
   id,
   name,
@@ -163,7 +165,7 @@ export const pieceSchema = z.strictObject({
   returns: z.array(returnSchema).max(32),
   main: z.strictObject({ gain: z.number().min(0).max(2), chain: chainSchema }),
   lanes: z.array(laneSchema).max(2000),
-  sounds: z.record(hash, soundSchema),
+  sounds: soundInfoSchema,
   prints: z.array(printSchema).max(5000),
 });
 

@@ -8,7 +8,7 @@ export interface BeadsProps {
   readonly renderBead: (slot: Slot, index: number, handle: ReactNode) => ReactNode;
 }
 
-const SortableBeads = lazy(() => import('./SortableBeads'));
+const SortableBeads = lazy(() => import('./SortableBeads').then((module) => ({ default: module.SortableBeads })));
 
 /** The effects of a chain one under the other. Drag and drop is a large library: it comes only where there are two to sort. */
 export function Beads(props: BeadsProps) {

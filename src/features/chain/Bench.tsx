@@ -7,7 +7,7 @@ import { secondsPerBeat } from '../../core/music/tempo';
 import type { ParamValue, ValueContext } from '../../core/params/param';
 import { presetValues, setEffectOn } from '../../core/piece/edits/chain';
 import { channelName, contextOf } from '../../core/piece/find';
-import type { Slot } from '../../core/piece/piece';
+import type { Slot, Strand } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
 import { Tap } from '../../ui/Tap';
 import { useTokens } from '../../ui/theme';
@@ -24,6 +24,7 @@ import { usePicture } from './usePicture';
 const CHART_HEIGHT = 190;
 const CHART_HEIGHT_ROOMY = 236;
 const ROOMY = 620;
+const NO_STRANDS: readonly Strand[] = [];
 
 interface BenchProps {
   readonly channel: string;
@@ -62,7 +63,7 @@ export function Bench({ channel, slot, onBack }: BenchProps) {
       <Head channel={channel} slot={slot} onBack={onBack} />
       <View style={[styles.chart, { height: chartHeight + 2, backgroundColor: tokens.card, borderColor: tokens.line, opacity: slot.on ? 1 : 0.5 }]}>
         {picture && width > 0 ? (
-          <PictureChart picture={picture} tempo={piece.tempo} width={width} height={chartHeight} drawing={values.path === 'drawn'} onPull={pull} />
+          <PictureChart picture={picture} tempo={piece.tempo} strands={slot.strands ?? NO_STRANDS} width={width} height={chartHeight} drawing={values.path === 'drawn'} onPull={pull} />
         ) : (
           <View style={styles.waiting}><Words kind="small">Sounding it out …</Words></View>
         )}

@@ -11,7 +11,7 @@ import { Words } from '../../ui/Words';
 import { usePiece } from '../studio/StudioProvider';
 import { OwnSound } from './OwnSound';
 import { ParamRail } from './ParamRail';
-import { isShown } from './shown';
+import { isShown, sectionTitle } from './shown';
 import { TimeTools } from './TimeTools';
 
 type Values = Readonly<Record<string, ParamValue>>;
@@ -20,7 +20,7 @@ interface BenchRailsProps {
   readonly channel: string;
   readonly slot: Slot;
   /** The slot's values, with those that a hand is moving now. */
-  readonly values: Values;
+  readonly values: Slot['values'];
   /** What the preset gives: a double tap goes back there. */
   readonly initial: Values;
   readonly onLive: (param: string) => (value: ParamValue | null) => void;
@@ -30,7 +30,7 @@ interface BenchRailsProps {
 
 /** Sections in the order in which the effect names them, without those that have nothing to set now. */
 const sectionsOf = ({ slot, values }: BenchRailsProps): string[] => {
-  const shown = Object.entries(effectOf(slot.effect).params).filter(([id, param]) => isShown(id, param, values));
+  const shown = Object.entries(effectOf(slot.effect).params).filter(([id, param]) => isShown(id, param, { values, strands: slot.strands }));
   const all = [...new Set(shown.map(([, param]) => param.group))];
   return [...all.filter((name) => name !== 'Mix'), 'Mix'];
 };
@@ -50,9 +50,9 @@ function Columns(props: BenchRailsProps & { readonly hints: boolean }) {
       {columns.map((names, i) => (
         <View key={i} style={styles.column}>
           {names.map((name, k) => (
-            <View key={name} role="group" aria-label={name}>
+            <View key={name} role="group" aria-label={sectionTitle(name, props.slot)}>
               <View style={styles.sectionHead}>
-                <Words kind="water" role="heading" aria-level={3} style={styles.sectionName}>{name}</Words>
+                <Words kind="water" role="heading" aria-level={3} style={styles.sectionName}>{sectionTitle(name, props.slot)}</Words>
                 {i === 1 && k === 0 ? <HintsTap on={props.hints} /> : null}
               </View>
               {paramsOf(props, name).map(([id, param]) => <Block key={id} id={id} param={param} {...props} />)}
@@ -78,8 +78,8 @@ function Tabs(props: BenchRailsProps & { readonly hints: boolean }) {
           {sections.map((name) => {
             const moves = hasMoves(piece, props, name);
             return (
-              <Tap key={name} plain role="tab" label={`${name}${moves ? ', has moves' : ''}`} chosen={name === section} onPress={() => setSection(name)} style={[styles.tab, name === section && { borderBottomColor: tokens.sea }]}>
-                <Words kind={name === section ? 'strong' : 'body'} tone={name === section ? 'ink' : 'mute'}>{moves ? `${name} ∿` : name}</Words>
+              <Tap key={name} plain role="tab" label={`${sectionTitle(name, props.slot)}${moves ? ', has moves' : ''}`} chosen={name === section} onPress={() => setSection(name)} style={[styles.tab, name === section && { borderBottomColor: tokens.sea }]}>
+                <Words kind={name === section ? 'strong' : 'body'} tone={name === section ? 'ink' : 'mute'}>{`${sectionTitle(name, props.slot)}${moves ? ' ∿' : ''}`}</Words>
               </Tap>
             );
           })}
@@ -118,7 +118,7 @@ function Block({ id, param, channel, slot, values, initial, onLive, hints }: Ben
 }
 
 const paramsOf = ({ slot, values }: BenchRailsProps, section: string): [string, Param][] =>
-  Object.entries(effectOf(slot.effect).params).filter(([id, param]) => param.group === section && isShown(id, param, values));
+  Object.entries(effectOf(slot.effect).params).filter(([id, param]) => param.group === section && isShown(id, param, { values, strands: slot.strands }));
 
 const hasMoves = (piece: Piece, { channel, slot }: BenchRailsProps, section: string): boolean =>
   Object.entries(effectOf(slot.effect).params).some(([id, param]) => param.group === section && findLane(piece, { channel, effect: slot.id, param: id }));

@@ -1,12 +1,13 @@
-import { useState } from 'react';
 import { ScrollView, StyleSheet } from 'react-native';
 import { effectOf } from '../../core/effects/catalogue';
 import { copyEffect, duplicateEffect, moveEffect, removeEffect } from '../../core/piece/edits/chain';
 import { channelIds, channelName } from '../../core/piece/find';
 import type { Slot } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
+import { useSession, type CardPage } from '../../data/session';
 import { Sheet } from '../../ui/Sheet';
 import { Tap, type IconName } from '../../ui/Tap';
+import { SaveBlock } from '../blocks/SaveBlock';
 import { usePiece } from '../studio/StudioProvider';
 import { EffectChoices } from './EffectChoices';
 
@@ -17,12 +18,11 @@ interface CardMenuProps {
   readonly count: number;
 }
 
-type Page = 'menu' | 'replace' | 'copy';
-
 /** What else can be done with an effect of the chain. */
 export function CardMenu({ channel, slot, index, count }: CardMenuProps) {
   const piece = usePiece();
-  const [page, setPage] = useState<Page | null>(null);
+  const page = useSession(({ menu }) => (menu?.slot === slot.id ? menu.page : null));
+  const setPage = (next: CardPage | null): void => useSession.getState().set({ menu: next ? { slot: slot.id, page: next } : null });
   const { name } = effectOf(slot.effect);
   const { run } = useOpenPiece.getState();
   const where = { channel, slot: slot.id };
@@ -32,7 +32,7 @@ export function CardMenu({ channel, slot, index, count }: CardMenuProps) {
     close();
   };
   const item = (icon: IconName, text: string, onPress: () => void) => <Tap key={text} plain icon={icon} text={text} label={`${text}: ${name}`} onPress={onPress} style={styles.item} />;
-  const titles: Record<Page, string> = { menu: name, replace: `Instead of ${name}`, copy: `Copy ${name} to` };
+  const titles: Record<CardPage, string> = { menu: name, replace: `Instead of ${name}`, copy: `Copy ${name} to`, wet: `On the wet sound of ${name}`, save: `${name} as a block` };
   return (
     <>
       <Tap plain icon="more-horizontal" tone="mute" label={`More for ${name}`} onPress={() => setPage('menu')} />
@@ -41,14 +41,20 @@ export function CardMenu({ channel, slot, index, count }: CardMenuProps) {
           <>
             {index > 0 ? item('arrow-up', 'Move up', act(() => run(moveEffect, { ...where, to: index - 1 }))) : null}
             {index < count - 1 ? item('arrow-down', 'Move down', act(() => run(moveEffect, { ...where, to: index + 1 }))) : null}
+            {slot.strands ? null : item('git-branch', 'Treat its wet sound', () => setPage('wet'))}
             {item('repeat', 'Replace', () => setPage('replace'))}
             {item('copy', 'Duplicate', act(() => run(duplicateEffect, { ...where, id: crypto.randomUUID() })))}
             {item('corner-up-right', 'Copy to a channel', () => setPage('copy'))}
+            {item('archive', 'Save as a block', () => setPage('save'))}
             {item('trash-2', 'Remove', act(() => run(removeEffect, where)))}
           </>
         ) : null}
         {page === 'replace' ? (
           <ScrollView style={styles.list}><EffectChoices channel={channel} at={index} replaces={slot.id} onAdded={close} /></ScrollView>
+        ) : null}
+        {page === 'save' ? <SaveBlock slots={[slot]} initial={name} onSaved={close} /> : null}
+        {page === 'wet' ? (
+          <ScrollView style={styles.list}><EffectChoices channel={channel} at={slot.wetPath?.length ?? 0} inside={{ slot: slot.id, strand: null }} onAdded={close} /></ScrollView>
         ) : null}
         {page === 'copy' ? (
           <ScrollView style={styles.list}>

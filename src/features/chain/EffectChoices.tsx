@@ -2,10 +2,11 @@ import { useState } from 'react';
 import { ScrollView, StyleSheet, TextInput, View } from 'react-native';
 import { EFFECTS } from '../../core/effects/catalogue';
 import type { EffectDefinition, Preset } from '../../core/effects/define';
-import { addEffect, newSlot, replaceEffect } from '../../core/piece/edits/chain';
+import { addEffect, newSlot, replaceEffect, type Inside } from '../../core/piece/edits/chain';
 import { useOpenPiece } from '../../data/openPiece';
 import { useSession } from '../../data/session';
 import { Tap } from '../../ui/Tap';
+import { BlockChoices } from '../blocks/BlockChoices';
 import { useTokens } from '../../ui/theme';
 import { FONT, TOUCH } from '../../ui/tokens';
 import { Words } from '../../ui/Words';
@@ -16,13 +17,15 @@ interface EffectChoicesProps {
   readonly at: number;
   /** Purposes side by side where there is room. */
   readonly roomy?: boolean;
+  /** The strand or wet path it goes into; none for the channel's own chain. */
+  readonly inside?: Inside | undefined;
   readonly onAdded?: () => void;
   /** The effect whose place it takes; none when it is added. */
   readonly replaces?: string;
 }
 
 type Family = EffectDefinition['family'];
-const FAMILIES: readonly (Family | 'all')[] = ['all', 'delay', 'reverb', 'modulation', 'space', 'tone'];
+const FAMILIES: readonly (Family | 'all')[] = ['all', 'delay', 'reverb', 'modulation', 'space', 'tone', 'braid'];
 
 interface Found {
   readonly effect: EffectDefinition;
@@ -42,7 +45,7 @@ function find(family: Family | 'all', query: string): Found[] {
 }
 
 /** Every effect by family and by the purposes it can be started from, with search; a tap adds it and opens its bench. */
-export function EffectChoices({ channel, at, roomy = false, onAdded, replaces }: EffectChoicesProps) {
+export function EffectChoices({ channel, at, roomy = false, onAdded, replaces, inside }: EffectChoicesProps) {
   const tokens = useTokens();
   const [family, setFamily] = useState<Family | 'all'>('all');
   const [words, setWords] = useState('');
@@ -52,7 +55,7 @@ export function EffectChoices({ channel, at, roomy = false, onAdded, replaces }:
   const add = (effect: string, preset: string): void => {
     const id = replaces ?? crypto.randomUUID();
     const { run } = useOpenPiece.getState();
-    const done = replaces ? run(replaceEffect, { channel, slot: replaces, effect, preset }) : run(addEffect, { channel, slot: newSlot(id, effect, preset), at });
+    const done = replaces ? run(replaceEffect, { channel, slot: replaces, effect, preset }) : run(addEffect, { channel, slot: newSlot(id, effect, preset), at, ...(inside ? { inside } : {}) });
     if (done) useSession.getState().set({ channel, slot: id });
     onAdded?.();
   };
@@ -69,6 +72,7 @@ export function EffectChoices({ channel, at, roomy = false, onAdded, replaces }:
       <ScrollView horizontal showsHorizontalScrollIndicator={false} role="radiogroup" aria-label="Family" contentContainerStyle={styles.families}>
         {FAMILIES.map((name) => <Tap key={name} role="radio" label={`Family: ${name}`} text={name} tone="sea" chosen={name === family} onPress={() => setFamily(name)} />)}
       </ScrollView>
+      {replaces === undefined && family === 'all' ? <BlockChoices channel={channel} at={at} inside={inside} query={query} onAdded={onAdded} /> : null}
       {found.length === 0 ? <Words kind="small">Nothing is called or made for that. Try another word, or all families.</Words> : null}
       {found.map(({ effect, presets }) => {
         const shown = query !== '' || effect.id === open;

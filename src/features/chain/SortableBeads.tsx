@@ -8,7 +8,7 @@ import { useTokens } from '../../ui/theme';
 import type { BeadsProps } from './Beads';
 
 /** Beads that can be dragged to another place by their handle. In a file of its own: it is loaded when a chain has something to sort. */
-export default function SortableBeads({ slots, onMove, renderBead }: BeadsProps) {
+export function SortableBeads({ slots, onMove, renderBead }: BeadsProps) {
   return (
     <GestureHandlerRootView>
       <Sortable.Grid

@@ -5,7 +5,7 @@ import { basePosition, laneUnit, valueInUnit } from '../../core/moves/lane';
 import { formatValue } from '../../core/params/format';
 import type { Param } from '../../core/params/param';
 import { recordMove } from '../../core/piece/edits/lanes';
-import { baseValue, chainOf, channelName, contextOf, findChannel, findLane } from '../../core/piece/find';
+import { baseValue, chainOf, channelName, contextOf, findChannel, findLane, slotsIn } from '../../core/piece/find';
 import { channelParams, MAIN, SEND_LEVEL, sendParam, type Piece, type Target } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
 import { Sheet } from '../../ui/Sheet';
@@ -28,7 +28,7 @@ function familiesOf(piece: Piece, channel: string): Family[] {
   const free = (choices: readonly Choice[]): Choice[] => choices.filter(({ target }) => !findLane(piece, target));
   const own = Object.entries(channelParams).filter(([id]) => channel !== MAIN || id === 'gain');
   return [
-    ...chainOf(piece, channel).map((slot) => ({
+    ...slotsIn(chainOf(piece, channel)).map((slot) => ({
       title: effectOf(slot.effect).name,
       choices: free(Object.entries(effectOf(slot.effect).params).map(([param, about]) => ({ target: { channel, effect: slot.id, param }, param: about }))),
     })),

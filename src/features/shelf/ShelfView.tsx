@@ -1,6 +1,7 @@
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { useWide } from '../../ui/theme';
 import { Words } from '../../ui/Words';
+import { BlockList } from '../blocks/BlockList';
 import { PieceList } from './PieceList';
 import { PrintList } from './PrintList';
 import { SoundList } from './SoundList';
@@ -17,6 +18,7 @@ export function ShelfView() {
       </View>
       <View style={[styles.column, wide && styles.side]}>
         {wide ? <SoundList /> : null}
+        <BlockList />
         <PieceList />
       </View>
     </ScrollView>

@@ -8,7 +8,7 @@ import { paramsSchema } from '../../params/schema';
 import { formatValue } from '../../params/format';
 import type { ParamValue, ParamValues } from '../../params/param';
 import { defineEdit, EditRefused } from '../edit';
-import { chainHolding, channelName, contextOf, findSlot, slotsIn } from '../find';
+import { chainHolding, chainOf, channelIds, channelName, contextOf, findSlot, slotsIn } from '../find';
 import { effectSchema, MAIN, type Piece, type Slot, type Strand } from '../piece';
 import { draftChannel } from './channels';
 
@@ -63,6 +63,16 @@ function draftInside(draft: Draft<Piece>, channel: string, inside: Inside): Draf
   return strand.chain;
 }
 
+/** A channel's own chain, or one within an effect of it. */
+export const draftChainAt = (draft: Draft<Piece>, channel: string, inside: Inside | undefined): Draft<Slot>[] => (inside ? draftInside(draft, channel, inside) : draftChain(draft, channel));
+
+/** Puts effects into a chain; one whose id the piece has already is refused. */
+export function insertSlots(draft: Draft<Piece>, chain: Draft<Slot>[], at: number, slots: readonly Slot[]): void {
+  const known = new Set(channelIds(draft).flatMap((id) => slotsIn(chainOf(draft, id))).map(({ id }) => id));
+  if (slotsIn(slots).some(({ id }) => known.has(id))) throw new EditRefused('That effect is in the piece already.');
+  chain.splice(at, 0, ...slots);
+}
+
 /** The same effect under another id, with all that lies within it. */
 export function copyOf(slot: Slot, id: string): Slot {
   let count = 0;
@@ -113,8 +123,7 @@ export const addEffect = defineEdit({
   args: z.strictObject({ channel: z.string(), slot: effectSchema, at: z.number().int().min(0), inside: insideSchema.optional() }),
   label: ({ channel, slot }, before) => `Add ${effectOf(slot.effect).name} to ${channelName(before, channel)}`,
   apply: (draft, { channel, slot, at, inside }) => {
-    if (inside) draftInside(draft, channel, inside).splice(at, 0, slot);
-    else draftChain(draft, channel).splice(at, 0, fitted(draft, channel, slot));
+    insertSlots(draft, draftChainAt(draft, channel, inside), at, [inside ? slot : fitted(draft, channel, slot)]);
   },
 });
 
@@ -204,7 +213,7 @@ export const duplicateEffect = defineEdit({
   label: ({ channel, slot }, before) => `Duplicate ${nameOf(before, channel, slot)} in ${channelName(before, channel)}`,
   apply: (draft, { channel, slot, id }) => {
     const { chain, index, slot: original } = draftSlot(draft, channel, slot);
-    chain.splice(index + 1, 0, copyOf(current(original), id));
+    insertSlots(draft, chain, index + 1, [copyOf(current(original), id)]);
   },
 });
 
@@ -214,7 +223,8 @@ export const copyEffect = defineEdit({
   args: z.strictObject({ ...where, to: z.string(), id: z.string() }),
   label: ({ channel, slot, to }, before) => `Copy ${nameOf(before, channel, slot)} to ${channelName(before, to)}`,
   apply: (draft, { channel, slot, to, id }) => {
-    draftChain(draft, to).push(fitted(draft, to, copyOf(current(draftSlot(draft, channel, slot).slot), id)));
+    const chain = draftChain(draft, to);
+    insertSlots(draft, chain, chain.length, [fitted(draft, to, copyOf(current(draftSlot(draft, channel, slot).slot), id))]);
   },
 });
 

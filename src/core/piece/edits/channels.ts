@@ -2,7 +2,7 @@ import type { Draft } from 'immer';
 import * as z from 'zod';
 import { formatValue } from '../../params/format';
 import { defineEdit, EditRefused } from '../edit';
-import { channelName, contextOf } from '../find';
+import { channelIds, channelName, contextOf } from '../find';
 import { channelParams, MAIN, trackSchema, type Piece, type Return, type Track } from '../piece';
 
 export function draftTrack(draft: Draft<Piece>, id: string): Draft<Track> {
@@ -51,6 +51,7 @@ export const addTrack = defineEdit({
   args: z.strictObject({ track: trackSchema, sounds: z.record(z.string(), z.custom<Piece['sounds'][string]>()) }),
   label: ({ track }) => `Add track ${track.name}`,
   apply: (draft, { track, sounds }) => {
+    if (channelIds(draft).includes(track.id)) throw new EditRefused('That track is in the piece already.');
     draft.tracks.push(track);
     Object.assign(draft.sounds, sounds);
     for (const clip of track.clips) {

@@ -22,6 +22,7 @@ export const recordMove = defineEdit({
   args: z.strictObject({ lane: laneSchema, how: z.enum(['ride', 'draw']) }),
   label: ({ lane, how }, before) => `${how === 'ride' ? 'Record' : 'Add a lane for'} ${nameOf(before, lane.target)}`,
   apply: (draft, { lane }) => {
+    if (!paramOf(draft, lane.target)) throw new EditRefused('What was moved is no longer in the piece; the move has nothing to go to.');
     const at = draft.lanes.findIndex((candidate) => sameTarget(candidate.target, lane.target));
     if (at >= 0) draft.lanes[at] = lane;
     else draft.lanes.push(lane);

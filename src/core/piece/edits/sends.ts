@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import { formatDb, gainToDb } from '../../params/format';
 import { defineEdit, EditRefused } from '../edit';
-import { channelName, reaches } from '../find';
+import { channelIds, channelName, reaches } from '../find';
 import { returnSchema, sendParam, type Send } from '../piece';
 import { draftChannel } from './channels';
 
@@ -10,6 +10,7 @@ export const addReturn = defineEdit({
   args: z.strictObject({ made: returnSchema }),
   label: ({ made }) => `Add return ${made.name}`,
   apply: (draft, { made }) => {
+    if (channelIds(draft).includes(made.id)) throw new EditRefused('That return is in the piece already.');
     draft.returns.push(made);
   },
 });

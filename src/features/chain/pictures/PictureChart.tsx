@@ -1,5 +1,7 @@
 import type { EffectPicture } from '../../../core/effects/pictures';
 import type { Tempo } from '../../../core/music/tempo';
+import type { Strand } from '../../../core/piece/piece';
+import { BraidChart } from './BraidChart';
 import { CurveChart } from './CurveChart';
 import { DecayChart } from './DecayChart';
 import type { OnPull } from './Grip';
@@ -13,6 +15,8 @@ import { RoomChart } from './RoomChart';
 interface PictureChartProps {
   readonly picture: EffectPicture;
   readonly tempo: Tempo;
+  /** What lies in a braid. */
+  readonly strands: readonly Strand[];
   readonly width: number;
   readonly height: number;
   /** True while a finger on a map draws a path. */
@@ -21,8 +25,10 @@ interface PictureChartProps {
 }
 
 /** The picture of an effect, by what kind it is. */
-export function PictureChart({ picture, tempo, width, height, drawing, onPull }: PictureChartProps) {
+export function PictureChart({ picture, tempo, strands, width, height, drawing, onPull }: PictureChartProps) {
   switch (picture.kind) {
+    case 'braid':
+      return <BraidChart picture={picture} strands={strands} width={width} height={height} />;
     case 'repeats':
       return <RepeatsChart picture={picture} tempo={tempo} width={width} height={height} onPull={onPull} />;
     case 'decay':

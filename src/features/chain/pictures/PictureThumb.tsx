@@ -35,6 +35,8 @@ function Small({ picture, tokens }: { readonly picture: EffectPicture; readonly 
       return <SmallRoom picture={picture} tokens={tokens} />;
     case 'place':
       return <SmallPlace picture={picture} tokens={tokens} />;
+    case 'braid':
+      return null;
     case 'image':
       return <SmallImage picture={picture} tokens={tokens} />;
   }

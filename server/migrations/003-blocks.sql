@@ -1,0 +1,6 @@
+CREATE TABLE blocks (
+  id TEXT PRIMARY KEY,
+  name TEXT NOT NULL,
+  document TEXT NOT NULL,
+  made_at TEXT NOT NULL
+) STRICT;

@@ -1,0 +1,52 @@
+import { useQuery } from '@tanstack/react-query';
+import { StyleSheet, View } from 'react-native';
+import type { Block } from '../../core/piece/block';
+import { placeBlock } from '../../core/piece/edits/blocks';
+import type { Inside } from '../../core/piece/edits/chain';
+import { listBlocks } from '../../data/api';
+import { useOpenPiece } from '../../data/openPiece';
+import { useSession } from '../../data/session';
+import { Tap } from '../../ui/Tap';
+import { useTokens } from '../../ui/theme';
+import { Words } from '../../ui/Words';
+import { saysBlock } from './BlockList';
+
+interface BlockChoicesProps {
+  readonly channel: string;
+  readonly at: number;
+  readonly inside?: Inside | undefined;
+  /** Words that the name must hold, in small letters. */
+  readonly query: string;
+  readonly onAdded?: (() => void) | undefined;
+}
+
+/** Blocks of the Shelf, to be added like an effect; nothing while there are none. */
+export function BlockChoices({ channel, at, inside, query, onAdded }: BlockChoicesProps) {
+  const tokens = useTokens();
+  const blocks = useQuery({ queryKey: ['blocks'], queryFn: listBlocks });
+  const found = (blocks.data ?? []).filter((block) => `${block.name} ${saysBlock(block)}`.toLowerCase().includes(query));
+  if (found.length === 0) return null;
+  const add = (block: Block): void => {
+    const id = crypto.randomUUID();
+    if (useOpenPiece.getState().run(placeBlock, { channel, block, at, id, ...(inside ? { inside } : {}) })) useSession.getState().set({ channel, slot: `${id}-0` });
+    onAdded?.();
+  };
+  return (
+    <View style={[styles.blocks, { borderColor: tokens.line }]}>
+      <Words kind="waterBig">Your blocks</Words>
+      {found.map((block) => (
+        <Tap key={block.id} plain label={`Add block ${block.name}`} onPress={() => add(block)} style={styles.item}>
+          <View>
+            <Words kind="water">{block.name}</Words>
+            <Words kind="small">{saysBlock(block)}</Words>
+          </View>
+        </Tap>
+      ))}
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  blocks: { borderTopWidth: 1, paddingTop: 8 },
+  item: { alignItems: 'flex-start', paddingVertical: 7, paddingLeft: 14 },
+});

@@ -1,0 +1,30 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { View } from 'react-native';
+import { blockOf } from '../../core/piece/block';
+import type { Slot } from '../../core/piece/piece';
+import { saveBlock } from '../../data/api';
+import { useOpenPiece } from '../../data/openPiece';
+import { NameField } from '../../ui/NameField';
+import { Words } from '../../ui/Words';
+import { usePiece } from '../studio/StudioProvider';
+
+/** Keeps effects on the Shelf under a name. */
+export function SaveBlock({ slots, initial, onSaved }: { readonly slots: readonly Slot[]; readonly initial: string; readonly onSaved: () => void }) {
+  const piece = usePiece();
+  const queries = useQueryClient();
+  const save = useMutation({
+    mutationFn: (name: string) => saveBlock(blockOf(piece, slots, crypto.randomUUID(), name)),
+    onSuccess: async (_done, name) => {
+      await queries.invalidateQueries({ queryKey: ['blocks'] });
+      useOpenPiece.getState().say(`“${name}” is on the Shelf, for any piece.`);
+      onSaved();
+    },
+  });
+  return (
+    <View>
+      <NameField label="Name of the block" initial={initial} action="Save" onName={(name) => save.mutate(name)} />
+      {save.isError ? <Words kind="small" tone="danger" role="alert">{save.error.message}</Words> : null}
+      <Words kind="small">Kept with all settings; its moves stay here.</Words>
+    </View>
+  );
+}

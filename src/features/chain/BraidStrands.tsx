@@ -1,0 +1,101 @@
+import { useMemo, useState, type ReactNode } from 'react';
+import { StyleSheet, View } from 'react-native';
+import { MOST_STRANDS } from '../../core/effects/braid/params';
+import { effectOf } from '../../core/effects/catalogue';
+import { formatValue } from '../../core/params/format';
+import type { ValueContext } from '../../core/params/param';
+import { addStrand, removeStrand, renameStrand } from '../../core/piece/edits/braid';
+import { contextOf } from '../../core/piece/find';
+import type { Slot, Strand } from '../../core/piece/piece';
+import { useOpenPiece } from '../../data/openPiece';
+import { NameField } from '../../ui/NameField';
+import { Sheet } from '../../ui/Sheet';
+import { Tap } from '../../ui/Tap';
+import { Words } from '../../ui/Words';
+import { usePiece } from '../studio/StudioProvider';
+import { Parting } from './Parting';
+
+interface BraidStrandsProps {
+  readonly channel: string;
+  readonly slot: Slot;
+  readonly renderChain: (strand: Strand) => ReactNode;
+}
+
+/** The strands of a braid, each a chain of its own. */
+export function BraidStrands({ channel, slot, renderChain }: BraidStrandsProps) {
+  const piece = usePiece();
+  const context = useMemo(() => contextOf(piece), [piece]);
+  const strands = slot.strands ?? [];
+  const onlyOne = slot.values.plays === 'one' ? Math.round(Number(slot.values.chosen)) : null;
+  const add = (): void => {
+    useOpenPiece.getState().run(addStrand, { channel, slot: slot.id, called: `Strand ${strands.length + 1}` });
+  };
+  return (
+    <View>
+      {strands.map((strand) => (
+        <Parting
+          key={strand.place}
+          title={strand.name}
+          about={aboutStrand(slot, strand.place, context)}
+          open={onlyOne === null || onlyOne === strand.place}
+          untreated={strand.chain.length === 0}
+          tools={<StrandMenu channel={channel} slot={slot} strand={strand} last={strands.length < 2} />}
+        >
+          {renderChain(strand)}
+        </Parting>
+      ))}
+      {strands.length < MOST_STRANDS ? <Tap plain icon="git-branch" text="Lay another strand" label="Lay another strand" tone="sea" onPress={add} style={styles.lay} /> : null}
+    </View>
+  );
+}
+
+/** What a strand takes, and how it comes back: "mid · -6.0 dB · L 40 · 19 ms late". */
+function aboutStrand({ values }: Slot, place: number, context: ValueContext): string {
+  const { params } = effectOf('braid');
+  const say = (id: string): string => formatValue(params[`${id}${place}`]!, values[`${id}${place}`] ?? params[`${id}${place}`]!.initial, context);
+  const pan = values[`pan${place}`] ? ` · ${say('pan')}` : '';
+  const late = values[`align${place}`] ? ` · ${say('align')} late` : '';
+  return `${say('input')} · ${say('level')}${pan}${late}`;
+}
+
+function StrandMenu({ channel, slot, strand, last }: { readonly channel: string; readonly slot: Slot; readonly strand: Strand; readonly last: boolean }) {
+  const [open, setOpen] = useState(false);
+  const { run } = useOpenPiece.getState();
+  const where = { channel, slot: slot.id, place: strand.place };
+  return (
+    <>
+      <Tap plain icon="more-horizontal" tone="mute" label={`More for strand ${strand.name}`} onPress={() => setOpen(true)} />
+      <Sheet title={strand.name} visible={open} onClose={() => setOpen(false)}>
+        <NameField
+          label="Name of the strand"
+          initial={strand.name}
+          onName={(called) => {
+            if (run(renameStrand, { ...where, called })) setOpen(false);
+          }}
+        />
+        {last ? (
+          <Words kind="small">A braid keeps one strand at least.</Words>
+        ) : (
+          <Tap
+            plain
+            icon="trash-2"
+            tone="danger"
+            text="Take it out"
+            label={`Take out strand ${strand.name}`}
+            onPress={() => {
+              run(removeStrand, where);
+              setOpen(false);
+            }}
+            style={styles.item}
+          />
+        )}
+        <Words kind="small">What it takes, its level, pan and alignment stand on the braid’s bench.</Words>
+      </Sheet>
+    </>
+  );
+}
+
+const styles = StyleSheet.create({
+  lay: { alignSelf: 'flex-start', marginLeft: 30, marginTop: -8, marginBottom: 10 },
+  item: { alignItems: 'flex-start', paddingHorizontal: 4 },
+});

@@ -1,0 +1,86 @@
+import { useState, type ReactNode } from 'react';
+import { ScrollView, StyleSheet, View } from 'react-native';
+import { moveEffect, type Inside } from '../../core/piece/edits/chain';
+import type { Slot } from '../../core/piece/piece';
+import { useOpenPiece } from '../../data/openPiece';
+import { Sheet } from '../../ui/Sheet';
+import { Tap } from '../../ui/Tap';
+import { Beads } from './Beads';
+import { BraidStrands } from './BraidStrands';
+import { Card } from './Card';
+import { EffectChoices } from './EffectChoices';
+import { Parting } from './Parting';
+import { Thread } from './Thread';
+
+interface ChainBeadsProps {
+  readonly channel: string;
+  readonly chain: readonly Slot[];
+  /** Where the chain lies; none for the channel's own. */
+  readonly inside?: Inside;
+  /** What it is called when an effect is added. */
+  readonly name: string;
+}
+
+/** A chain as a thread from top to bottom, an effect a bead on it; what lies within an effect parts from the thread below its bead. */
+export function ChainBeads({ channel, chain, inside, name }: ChainBeadsProps) {
+  const narrow = inside !== undefined;
+  const bead = (slot: Slot, index: number, handle: ReactNode) => (
+    <View>
+      <View style={styles.bead}>
+        <Thread slot={slot.id} before={chain[index - 1]?.id ?? null} narrow={narrow} />
+        <Card channel={channel} slot={slot} index={index} count={chain.length} small={narrow} handle={handle} />
+      </View>
+      {slot.strands ? (
+        <BraidStrands
+          channel={channel}
+          slot={slot}
+          renderChain={(strand) => <ChainBeads channel={channel} chain={strand.chain} inside={{ slot: slot.id, strand: strand.place }} name={strand.name} />}
+        />
+      ) : null}
+      {slot.wetPath && slot.wetPath.length > 0 ? (
+        <Parting title="on its wet sound">
+          <ChainBeads channel={channel} chain={slot.wetPath} inside={{ slot: slot.id, strand: null }} name="its wet sound" />
+        </Parting>
+      ) : null}
+    </View>
+  );
+  const last = chain[chain.length - 1];
+  return (
+    <View>
+      <Beads slots={chain} onMove={(slot, to) => useOpenPiece.getState().run(moveEffect, { channel, slot, to })} renderBead={bead} />
+      {last || narrow ? (
+        <View style={styles.bead}>
+          {last ? <Thread slot={last.id} before={last.id} narrow={narrow} end /> : null}
+          <AddEffect channel={channel} at={chain.length} inside={inside} name={name} />
+        </View>
+      ) : null}
+    </View>
+  );
+}
+
+function AddEffect({ channel, at, inside, name }: { readonly channel: string; readonly at: number; readonly inside?: Inside; readonly name: string }) {
+  const [adding, setAdding] = useState(false);
+  return (
+    <>
+      <Tap
+        icon="plus"
+        text={inside ? 'Add' : 'Add after this'}
+        label={inside ? `Add an effect to ${name}` : 'Add an effect'}
+        onPress={() => setAdding(true)}
+        style={[styles.add, inside && styles.addInside]}
+      />
+      <Sheet title={inside ? `Add to ${name}` : 'Add an effect'} visible={adding} onClose={() => setAdding(false)}>
+        <ScrollView style={styles.sheetList}>
+          <EffectChoices channel={channel} at={at} inside={inside} onAdded={() => setAdding(false)} />
+        </ScrollView>
+      </Sheet>
+    </>
+  );
+}
+
+const styles = StyleSheet.create({
+  bead: { flexDirection: 'row', alignItems: 'stretch', gap: 12 },
+  add: { flex: 1, borderStyle: 'dashed', borderRadius: 16, marginBottom: 12 },
+  addInside: { marginBottom: 6 },
+  sheetList: { maxHeight: 560 },
+});
