@@ -1,5 +1,6 @@
 import { Engine } from '../core/engine/engine';
 import { MeterWriter } from './meterMemory';
+import { ScopeWriter } from './scopeMemory';
 import { toEngine, type ToEngine } from './protocol';
 
 /** Peaks fall by about 20 dB a second of 128-sample blocks. */
@@ -24,6 +25,7 @@ const scope = globalThis as unknown as WorkletScope;
 class EngineProcessor extends scope.AudioWorkletProcessor {
   private readonly engine = new Engine(scope.sampleRate);
   private readonly meters: MeterWriter;
+  private readonly scopeWriter: ScopeWriter;
   private late = 0;
   private ahead = Infinity;
   private settled = 0;
@@ -32,9 +34,10 @@ class EngineProcessor extends scope.AudioWorkletProcessor {
   private sinceLoad = 0;
   private load = 0;
 
-  constructor(options: { processorOptions: { memory: SharedArrayBuffer; first: readonly unknown[] } }) {
+  constructor(options: { processorOptions: { memory: SharedArrayBuffer; scope: SharedArrayBuffer; first: readonly unknown[] } }) {
     super();
     this.meters = new MeterWriter(options.processorOptions.memory);
+    this.scopeWriter = new ScopeWriter(options.processorOptions.scope);
     for (const message of options.processorOptions.first) this.take(message);
     this.port.onmessage = (event: MessageEvent<unknown>) => this.take(event.data);
   }
@@ -55,6 +58,7 @@ class EngineProcessor extends scope.AudioWorkletProcessor {
     else if (message.type === 'impulse') engine.addImpulse(message.key, message.impulse);
     else if (message.type === 'play') engine.play(message.from);
     else if (message.type === 'stop') engine.stop();
+    else if (message.type === 'watch') engine.watch(message.channel, this.scopeWriter);
     else if (message.type === 'locate') engine.locate(message.to);
     else if (message.type === 'listen') engine.listen(message.listening);
     else engine.queue(message.gesture);

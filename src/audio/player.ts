@@ -2,6 +2,7 @@ import type { Gesture, Listening } from '../core/engine/engine';
 import type { Plan } from '../core/engine/plan';
 import { ImpulseMaker } from './impulses';
 import { makeMeterMemory, MeterReader } from './meterMemory';
+import { makeScopeMemory } from './scopeMemory';
 import type { ToEngine } from './protocol';
 import type { LoadedSound } from './soundLibrary';
 
@@ -14,6 +15,8 @@ export class NoAudio extends Error {}
  */
 export class Player {
   readonly meters: MeterReader;
+  /** Where the sound of the channel that is watched lies. */
+  readonly scope: SharedArrayBuffer;
   private readonly memory: SharedArrayBuffer;
   private context: AudioContext | null = null;
   private node: AudioWorkletNode | null = null;
@@ -22,6 +25,7 @@ export class Player {
   private readonly sounds = new Map<string, LoadedSound>();
   private readonly impulses = new ImpulseMaker(this.sounds, (key, impulse) => this.tell({ type: 'impulse', key, impulse: { frames: impulse.frames, stages: [...impulse.stages] } }));
   private listening: Listening | null = null;
+  private watched: string | null = null;
   private parked = 0;
 
   constructor(readonly sampleRate: number) {
@@ -29,6 +33,7 @@ export class Player {
       throw new NoAudio('This browser keeps shared memory shut, which the sound needs. Open Zephiro from its own server, in a current browser.');
     }
     this.memory = makeMeterMemory();
+    this.scope = makeScopeMemory();
     this.meters = new MeterReader(this.memory);
   }
 
@@ -64,6 +69,12 @@ export class Player {
     this.tell({ type: 'listen', listening });
   }
 
+  /** The channel whose sound is left in `scope`; none for null. */
+  watch(channel: string | null): void {
+    this.watched = channel;
+    this.tell({ type: 'watch', channel });
+  }
+
   gesture(gesture: Gesture): void {
     this.tell({ type: 'gesture', gesture });
   }
@@ -97,10 +108,11 @@ export class Player {
       ...(this.plan ? [{ type: 'plan' as const, plan: this.plan }] : []),
       ...[...this.impulses.made].map(([key, impulse]) => ({ type: 'impulse' as const, key, impulse: { frames: impulse.frames, stages: [...impulse.stages] } })),
       { type: 'locate', to: this.parked },
+      { type: 'watch', channel: this.watched },
       ...(this.listening ? [{ type: 'listen' as const, listening: this.listening }] : []),
     ];
     this.node = new AudioWorkletNode(context, 'zephiro-engine', {
-      numberOfInputs: 0, numberOfOutputs: 1, outputChannelCount: [2], processorOptions: { memory: this.memory, first },
+      numberOfInputs: 0, numberOfOutputs: 1, outputChannelCount: [2], processorOptions: { memory: this.memory, scope: this.scope, first },
     });
     this.node.connect(context.destination);
     this.context = context;

@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { soundFiguresSchema } from '../core/analysis/soundFigures';
 import type { EffectPicture } from '../core/effects/pictures';
 import type { ImpulseOrder } from '../core/impulses/make';
 import type { Plan } from '../core/engine/plan';
@@ -17,6 +18,18 @@ export type ToImpulses = z.infer<typeof toImpulses>;
 export const fromImpulses = z.object({ key: z.string(), impulse: prepared.nullable() });
 export type FromImpulses = z.infer<typeof fromImpulses>;
 
+/** A setting asked of the comparer, and its figures. */
+export const toComparer = z.object({ key: z.string(), plan, sounds: soundList, fromSample: z.number(), toSample: z.number() });
+export type ToComparer = z.infer<typeof toComparer>;
+export const fromComparer = z.object({ key: z.string(), figures: soundFiguresSchema.nullable() });
+
+/** What the page tells the judge. */
+export const toJudge = z.discriminatedUnion('type', [
+  z.object({ type: z.literal('begin'), memory: z.custom<SharedArrayBuffer>((value) => value instanceof SharedArrayBuffer), sampleRate: z.number() }),
+  z.object({ type: z.literal('clear') }),
+]);
+export type ToJudge = z.infer<typeof toJudge>;
+
 /** What the page tells the audio thread. */
 export const toEngine = z.discriminatedUnion('type', [
   z.object({ type: z.literal('sounds'), sounds: soundList }),
@@ -24,6 +37,7 @@ export const toEngine = z.discriminatedUnion('type', [
   z.object({ type: z.literal('impulse'), key: z.string(), impulse: prepared }),
   z.object({ type: z.literal('play'), from: z.number() }),
   z.object({ type: z.literal('stop') }),
+  z.object({ type: z.literal('watch'), channel: z.string().nullable() }),
   z.object({ type: z.literal('locate'), to: z.number() }),
   z.object({ type: z.literal('listen'), listening }),
   z.object({

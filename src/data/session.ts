@@ -1,4 +1,5 @@
 import { create } from 'zustand';
+import type { Slot } from '../core/piece/piece';
 import type { Hear } from '../core/engine/slot';
 
 export type CardPage = 'menu' | 'replace' | 'copy' | 'wet' | 'save';
@@ -22,6 +23,8 @@ interface Session {
   judged: { readonly channel: string; readonly slot: string } | null;
   hear: Hear;
   matched: boolean;
+  /** Another chain that is heard on a channel for comparing; the piece stays as it is. */
+  audition: { readonly channel: string; readonly chain: readonly Slot[]; readonly gainDb: number } | null;
   /** Held down: the whole piece is heard untreated for as long. */
   comparing: boolean;
   /** Whether every rail is followed by what it does; null leaves it to the width of the screen. */
@@ -53,6 +56,7 @@ export const useSession = create<Session>((set) => ({
   judged: null,
   hear: 'mix',
   matched: false,
+  audition: null,
   comparing: false,
   hints: keptHints(),
   set: (change) => set(change),

@@ -18,6 +18,12 @@ const CATCH_FRAMES = STEP_FRAMES;
 const PARAMS = Object.values(channelParams);
 const OWN_VALUES = PARAMS.length;
 
+/** Told what passes a channel, once a step. */
+export interface StepListener {
+  /** @param before what enters the effects  @param after what leaves them */
+  heard(before: StereoRun, after: StereoRun): void;
+}
+
 /** A track or the main output while it runs. */
 export class RunningChannel {
   readonly bus = stereoRun();
@@ -34,6 +40,9 @@ export class RunningChannel {
   wetPeak = 0;
   dryPeak = 0;
   readonly image: StereoImage;
+  /** Whoever watches this channel. */
+  listener: StepListener | null = null;
+  private readonly entered = stereoRun();
   private started = false;
   private cursors = new Int32Array(0);
   private open = 1;
@@ -152,7 +161,12 @@ export class RunningChannel {
   /** Chain, level and pan, in place on the bus. @returns true when the bus holds sound */
   process(): boolean {
     this.values.step();
+    if (this.listener) {
+      this.entered.left.set(this.bus.left);
+      this.entered.right.set(this.bus.right);
+    }
     const silent = this.chain.process(this.bus, this.busSilent);
+    this.listener?.heard(this.entered, this.bus);
     if (!silent) this.give(true);
     this.level(silent);
     if (!silent) this.give(false);

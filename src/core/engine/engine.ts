@@ -1,7 +1,7 @@
 import type { PreparedImpulse } from '../dsp/convolution';
 import { PeakGuard } from '../dsp/peakGuard';
 import { STEP_FRAMES } from '../effects/define';
-import { RunningChannel } from './channel';
+import { RunningChannel, type StepListener } from './channel';
 import type { SoundData } from './clipReader';
 import { LoudnessMatcher } from './matcher';
 import type { Plan } from './plan';
@@ -47,6 +47,7 @@ export class Engine {
   private main: RunningChannel | null = null;
   private readonly scene: Scene;
   private listening: Listening | null = null;
+  private watched: { readonly channel: string; readonly listener: StepListener } | null = null;
   private readonly sounds = new Map<string, SoundData>();
   private readonly impulses = new Map<string, PreparedImpulse>();
   private readonly limiter: PeakGuard;
@@ -84,6 +85,7 @@ export class Engine {
     for (const channel of this.channels) channel.followLanes(this.position);
     this.giveImpulses();
     if (this.listening) this.listen(this.listening);
+    if (this.watched) this.watch(this.watched.channel, this.watched.listener);
   }
 
   /** @param key as the plan names it */
@@ -136,6 +138,12 @@ export class Engine {
     }
     if (this.matcher.on !== listening.matched) this.matcher.clear();
     this.matcher.on = listening.matched;
+  }
+
+  /** Lets a listener hear one channel before and after its effects; null lets go. */
+  watch(channel: string | null, listener: StepListener): void {
+    this.watched = channel === null ? null : { channel, listener };
+    for (const running of this.channels) running.listener = running.plan.id === channel ? listener : null;
   }
 
   queue(gesture: Gesture): void {

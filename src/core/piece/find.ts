@@ -1,6 +1,6 @@
 import { effectOf } from '../effects/catalogue';
 import type { Param, ParamValue, ValueContext } from '../params/param';
-import { channelParams, MAIN, SEND_LEVEL, type Clip, type Lane, type Piece, type Return, type Slot, type Target, type Track } from './piece';
+import { channelParams, MAIN, SEND_LEVEL, type Clip, type Kept, type Lane, type Piece, type Return, type Slot, type Target, type Track } from './piece';
 
 const SEND = 'send:';
 
@@ -17,6 +17,10 @@ export const findChannel = (piece: Piece, id: string): Track | Return | undefine
 export const channelIds = (piece: Piece): string[] => [...piece.tracks.map(({ id }) => id), ...piece.returns.map(({ id }) => id), MAIN];
 
 export const chainOf = (piece: Piece, channel: string): readonly Slot[] => (channel === MAIN ? piece.main.chain : (findChannel(piece, channel)?.chain ?? []));
+
+const NONE_KEPT: readonly Kept[] = [];
+
+export const keptOf = (piece: Piece, channel: string): readonly Kept[] => (channel === MAIN ? piece.main.kept : findChannel(piece, channel)?.kept) ?? NONE_KEPT;
 
 export const channelName = (piece: Piece, channel: string): string => (channel === MAIN ? 'Main' : (findChannel(piece, channel)?.name ?? 'gone'));
 
@@ -95,6 +99,7 @@ export function baseValue(piece: Piece, target: Target): ParamValue | undefined 
 
 /** Every sound that the piece plays, keeps as a print, or has an effect work with. */
 export function soundsUsed(piece: Piece): Set<string> {
-  const own = channelIds(piece).flatMap((id) => slotsIn(chainOf(piece, id)).flatMap(({ sound }) => (sound ? [sound] : [])));
+  const chains = channelIds(piece).flatMap((id) => [chainOf(piece, id), ...keptOf(piece, id).map(({ chain }) => chain)]);
+  const own = chains.flatMap((chain) => slotsIn(chain).flatMap(({ sound }) => (sound ? [sound] : [])));
   return new Set([...piece.tracks.flatMap(({ clips }) => clips.map(({ sound }) => sound)), ...piece.prints.map(({ sound }) => sound), ...own]);
 }

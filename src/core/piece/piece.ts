@@ -95,6 +95,11 @@ export const sendSchema = z.strictObject({
   pre: z.boolean(),
 });
 
+export const MOST_KEPT = 8;
+
+/** Chains kept of a channel, to be compared with the one that stands on it. */
+const keptSchema = z.array(z.strictObject({ id, name, chain: chainSchema })).max(MOST_KEPT);
+
 /** What tracks and returns have alike. */
 const channelShape = {
   id,
@@ -105,6 +110,7 @@ const channelShape = {
   solo: z.boolean(),
   chain: chainSchema,
   sends: z.array(sendSchema).max(64),
+  kept: keptSchema.optional(),
 };
 
 export const returnSchema = z.strictObject(channelShape);
@@ -163,7 +169,7 @@ export const pieceSchema = z.strictObject({
   loop: z.strictObject({ on: z.boolean(), start: z.number().min(0), end: z.number().positive() }),
   tracks: z.array(trackSchema).max(200),
   returns: z.array(returnSchema).max(32),
-  main: z.strictObject({ gain: z.number().min(0).max(2), chain: chainSchema }),
+  main: z.strictObject({ gain: z.number().min(0).max(2), chain: chainSchema, kept: keptSchema.optional() }),
   lanes: z.array(laneSchema).max(2000),
   sounds: soundInfoSchema,
   prints: z.array(printSchema).max(5000),
@@ -171,6 +177,7 @@ export const pieceSchema = z.strictObject({
 
 export type Piece = z.infer<typeof pieceSchema>;
 export type Track = z.infer<typeof trackSchema>;
+export type Kept = z.infer<typeof keptSchema>[number];
 export type Return = z.infer<typeof returnSchema>;
 export type Send = z.infer<typeof sendSchema>;
 export type Clip = z.infer<typeof clipSchema>;

@@ -3,6 +3,7 @@ import { chainOf, channelName, findSlot } from '../../core/piece/find';
 import { useSession } from '../../data/session';
 import { useTokens, useWide } from '../../ui/theme';
 import { Words } from '../../ui/Words';
+import { JudgePanel } from '../judge/JudgePanel';
 import { useChannel, usePiece } from '../studio/StudioProvider';
 import { Bench } from './Bench';
 import { EffectChoices } from './EffectChoices';
@@ -47,10 +48,10 @@ function NoBench({ channel }: { readonly channel: string }) {
     );
   }
   return (
-    <View style={styles.none}>
-      <Words kind="water">Choose a card of the strand</Words>
-      <Words kind="small">Its bench opens here: what it does, and every rail of it.</Words>
-    </View>
+    <ScrollView contentContainerStyle={styles.starters}>
+      <JudgePanel channel={channel} name={channelName(piece, channel)} />
+      <Words kind="small">Tap a card of the strand: its bench opens here.</Words>
+    </ScrollView>
   );
 }
 
@@ -59,5 +60,4 @@ const styles = StyleSheet.create({
   strandPane: { width: 400, borderRightWidth: 1 },
   benchPane: { flex: 1, minWidth: 0, minHeight: 0 },
   starters: { padding: 24, gap: 10 },
-  none: { flex: 1, alignItems: 'center', justifyContent: 'center', gap: 6 },
 });

@@ -2,6 +2,8 @@ import { ScrollView, StyleSheet, View } from 'react-native';
 import { channelName, chainOf, findChannel } from '../../core/piece/find';
 import { channelParams, MAIN } from '../../core/piece/piece';
 import { Words } from '../../ui/Words';
+import { CompareSheet } from '../compare/CompareSheet';
+import { JudgeSheet } from '../judge/JudgeSheet';
 import { SendList } from '../sends/SendList';
 import { usePiece } from '../studio/StudioProvider';
 import { ChainBeads } from './ChainBeads';
@@ -34,6 +36,8 @@ export function Strand({ channel, starters = true }: { readonly channel: string;
         <ParamRail target={{ channel, effect: null, param: 'gain' }} param={channelParams.gain} value={gain} look="plain" />
         {own ? <ParamRail target={{ channel, effect: null, param: 'pan' }} param={channelParams.pan} value={own.pan} look="plain" /> : null}
         <ImageMeter channel={channel} />
+        <JudgeSheet channel={channel} />
+        <CompareSheet channel={channel} />
         <SendList channel={channel} />
       </View>
       {chain.length === 0 && starters ? (

@@ -1,3 +1,4 @@
+import { withChain } from '../../core/engine/compare';
 import { compilePlan } from '../../core/engine/plan';
 import { clipOrder, type PrintOrder } from '../../core/engine/print';
 import { beatsToSamples, samplesToBeats } from '../../core/music/tempo';
@@ -42,13 +43,20 @@ export class Studio {
       if (now.piece && now.piece !== before.piece && now.piece.id === piece.id) this.take(now.piece);
     });
     this.stopListening = useSession.subscribe((now, before) => {
+      if (now.audition !== before.audition) this.tellPlan(this.piece);
       if (now.comparing !== before.comparing || now.judged !== before.judged || now.hear !== before.hear || now.matched !== before.matched) this.listen();
     });
   }
 
   private take(piece: Piece): void {
-    this.player.setPlan(compilePlan(piece));
+    this.tellPlan(piece);
     for (const hash of soundsUsed(piece)) if (!this.sounds.has(hash)) void this.fetch(hash);
+  }
+
+  /** The piece as it is, or with what is on audition in its place. */
+  private tellPlan(piece: Piece): void {
+    const { audition } = useSession.getState();
+    this.player.setPlan(compilePlan(audition ? withChain(piece, audition.channel, audition.chain, audition.gainDb) : piece));
   }
 
   private async fetch(hash: string): Promise<void> {

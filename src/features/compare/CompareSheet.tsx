@@ -1,0 +1,105 @@
+import { useMemo, useState } from 'react';
+import { ScrollView, StyleSheet, View } from 'react-native';
+import { WIDE_WAYS } from '../../core/piece/wideWays';
+import { blockOf } from '../../core/piece/block';
+import { placeBlock } from '../../core/piece/edits/blocks';
+import { dropKept, keepSetting, takeKept } from '../../core/piece/edits/kept';
+import { chainOf, channelName, keptOf } from '../../core/piece/find';
+import { MOST_KEPT } from '../../core/piece/piece';
+import { useOpenPiece } from '../../data/openPiece';
+import { useSession } from '../../data/session';
+import { NameField } from '../../ui/NameField';
+import { Sheet } from '../../ui/Sheet';
+import { Tap } from '../../ui/Tap';
+import { Words } from '../../ui/Words';
+import { usePiece, useStudio } from '../studio/StudioProvider';
+import { AlternativeList } from './AlternativeList';
+import { useAudition, type Alternative } from './useAudition';
+
+const NOW = 'now';
+
+/** Opens a channel's alternatives: settings kept of it, or ways to make it wide. */
+export function CompareSheet({ channel }: { readonly channel: string }) {
+  const piece = usePiece();
+  const [page, setPage] = useState<'kept' | 'wide' | null>(null);
+  const name = channelName(piece, channel);
+  return (
+    <View style={styles.taps}>
+      <Tap icon="layers" text="Compare" label={`Compare settings of ${name}`} onPress={() => setPage('kept')} />
+      <Tap icon="maximize-2" text="Make wide" label={`Ways to make ${name} wide`} onPress={() => setPage('wide')} />
+      <Sheet title={page === 'wide' ? `${name}, made wide` : `Settings of ${name}`} visible={page !== null} onClose={() => setPage(null)}>
+        <PlayLine />
+        <ScrollView style={styles.list}>
+          {page === 'kept' ? <Kept channel={channel} /> : null}
+          {page === 'wide' ? <Wide channel={channel} onKept={() => setPage(null)} /> : null}
+        </ScrollView>
+      </Sheet>
+    </View>
+  );
+}
+
+/** Playing goes on under the sheet, and can be started from it. */
+function PlayLine() {
+  const { studio } = useStudio();
+  const playing = useSession((state) => state.playing);
+  return (
+    <View style={styles.playLine}>
+      <Tap icon={playing ? 'square' : 'play'} label={playing ? 'Stop the piece' : 'Play the piece'} onPress={() => studio.toggle()} />
+      <Words kind="small" style={styles.said}>All are heard as loud as the least loud of them.</Words>
+    </View>
+  );
+}
+
+function Kept({ channel }: { readonly channel: string }) {
+  const piece = usePiece();
+  const chain = chainOf(piece, channel);
+  const kept = keptOf(piece, channel);
+  const [order, setOrder] = useState<readonly string[] | null>(null);
+  const all = useMemo<readonly Alternative[]>(
+    () => [{ id: NOW, name: 'As it is now', purpose: saysChain(chain.length), chain }, ...kept.map((one) => ({ ...one, purpose: saysChain(one.chain.length) }))],
+    [chain, kept],
+  );
+  const shown = useMemo(() => (order ? [...all].sort((a, b) => order.indexOf(a.id) - order.indexOf(b.id)) : all), [all, order]);
+  const audition = useAudition(channel, shown);
+  const { run } = useOpenPiece.getState();
+  const shuffle = (): void => setOrder(all.map(({ id }) => ({ id, at: Math.random() })).sort((a, b) => a.at - b.at).map(({ id }) => id));
+  const free = ['A', 'B', 'C', 'D', 'E', 'F', 'G', 'H'].find((letter) => !kept.some((one) => one.name === letter)) ?? 'Another';
+  return (
+    <View>
+      {kept.length < MOST_KEPT ? <NameField key={free} label="Name of the setting" initial={free} action="Keep this" onName={(called) => run(keepSetting, { channel, id: crypto.randomUUID(), called })} /> : null}
+      {kept.length === 0 ? <Words kind="small">Keep the chain as it is, change it, keep it again: up to eight settings can be heard in turn.</Words> : (
+        <Tap role="switch" chosen={order !== null} tone="sea" icon={order ? 'eye-off' : 'eye'} text={order ? 'Reveal' : 'Blind'} label="Compare blind" onPress={() => (order ? setOrder(null) : shuffle())} style={styles.blind} />
+      )}
+      <AlternativeList alternatives={shown} audition={audition} current={NOW} blind={order !== null} keepLabel="Take" onKeep={(id) => run(takeKept, { channel, id })} onDrop={(id) => run(dropKept, { channel, id })} />
+    </View>
+  );
+}
+
+function Wide({ channel, onKept }: { readonly channel: string; readonly onKept: () => void }) {
+  const piece = usePiece();
+  const chain = chainOf(piece, channel);
+  const ways = useMemo<readonly Alternative[]>(
+    () => [{ id: NOW, name: 'As it is now', purpose: 'Without any of them.', chain }, ...WIDE_WAYS.map((way) => ({ ...way, chain: [...chain, ...way.slots(`way-${way.id}`)] }))],
+    [chain],
+  );
+  const audition = useAudition(channel, ways);
+  const keep = (id: string): void => {
+    const way = WIDE_WAYS.find((one) => one.id === id)!;
+    const slot = crypto.randomUUID();
+    const block = blockOf(piece, way.slots('way'), 'way', way.name);
+    if (!useOpenPiece.getState().run(placeBlock, { channel, block, at: chain.length, id: slot })) return;
+    useSession.getState().set({ channel, slot: `${slot}-0` });
+    onKept();
+  };
+  return <AlternativeList alternatives={ways} audition={audition} current={NOW} blind={false} keepLabel="Keep" onKeep={keep} />;
+}
+
+const saysChain = (effects: number): string => (effects === 0 ? 'no effects' : effects === 1 ? 'one effect' : `${effects} effects`);
+
+const styles = StyleSheet.create({
+  taps: { flexDirection: 'row', flexWrap: 'wrap', gap: 8, marginTop: 8 },
+  playLine: { flexDirection: 'row', alignItems: 'center', gap: 12, marginBottom: 8 },
+  said: { flexShrink: 1 },
+  list: { maxHeight: 560 },
+  blind: { alignSelf: 'flex-start', marginBottom: 8 },
+});
