@@ -1,3 +1,7 @@
+import { decaySeconds, octaveBand } from '../src/core/analysis/decay';
+import { fromRecording } from '../src/core/impulses/recording';
+import { roomImpulse } from '../src/core/impulses/room';
+import { STAND_IN_ROOM } from '../src/core/impulses/standIn';
 import { makeImpulse } from '../src/core/impulses/make';
 import { expect, handOn, printAndDownload, saved, soundNamed, test, typeInto } from './bench';
 
@@ -39,7 +43,20 @@ test('J13: a place of the library, a described room, and a sound of the piece as
 
   await hand.section('Place');
   await hand.press('radio', 'own sound');
-  await hand.press('button', /^Own sound: none/);
+  // A swept place, by the room that stands in for a microphone: its decay is that room's.
+  await hand.press('button', 'Record a place');
+  await hand.press('radio', 'Input: Stand-in room');
+  await hand.press('button', 'Play a sweep and record it');
+  await expect(page.getByRole('img', { name: /^What was found, \d/ })).toBeVisible({ timeout: 60_000 });
+  await page.getByRole('textbox', { name: 'Name of the place' }).fill('Swept shed');
+  await hand.press('button', 'Ring in it');
+  await expect(page.getByRole('button', { name: /^Own sound: Swept shed/ })).toBeVisible();
+  const { piece: swept } = await saved(page, pieceId, (stored) => Object.values(stored.piece.sounds).some((sound) => sound.name === 'Swept shed'));
+  const place = fromRecording({ left: (await soundNamed(page, swept, 'Swept shed')).channels[0]!, right: (await soundNamed(page, swept, 'Swept shed')).channels[1]! }, 48_000);
+  const decay = (samples: Float32Array): number => decaySeconds([octaveBand(samples, 1000, 48_000)], 48_000, -5, -25);
+  expect(decay(place.left) / decay(roomImpulse(STAND_IN_ROOM, 48_000).left)).toBeCloseTo(1, 1);
+
+  await hand.press('button', /^Own sound: Swept shed/);
   await hand.press('radio', 'Ring in Hum, answer');
   await hand.section('Shape');
   await typeInto(page, 'Length', '300 ms');

@@ -23,6 +23,15 @@ export const toComparer = z.object({ key: z.string(), plan, sounds: soundList, f
 export type ToComparer = z.infer<typeof toComparer>;
 export const fromComparer = z.object({ key: z.string(), figures: soundFiguresSchema.nullable() });
 
+/** Asked of the place worker: what the stand-in room hears, or the place a sweep went through; and the channels it gives. */
+export const toPlaces = z.discriminatedUnion('type', [
+  z.object({ type: z.literal('standIn'), sweep: z.boolean(), seconds: z.number(), sampleRate: z.number() }),
+  z.object({ type: z.literal('sweep'), recorded: z.array(floats).min(1).max(2), sampleRate: z.number() }),
+]);
+export type ToPlaces = z.infer<typeof toPlaces>;
+export const fromPlaces = z.object({ channels: z.array(floats).min(1).max(2) });
+export type FromPlaces = z.infer<typeof fromPlaces>;
+
 /** What the page tells the judge. */
 export const toJudge = z.discriminatedUnion('type', [
   z.object({ type: z.literal('begin'), memory: z.custom<SharedArrayBuffer>((value) => value instanceof SharedArrayBuffer), sampleRate: z.number() }),

@@ -24,13 +24,13 @@ export interface Audition {
 /** Alternatives of a channel, heard in place and matched in loudness; what is heard ends with the view. */
 export function useAudition(channel: string, alternatives: readonly Alternative[]): Audition {
   const piece = usePiece();
-  const { studio } = useStudio();
+  const { studio, soundsSeen } = useStudio();
   const [figures, setFigures] = useState<ReadonlyMap<string, SoundFigures | null>>(new Map());
   const [heard, setHeard] = useState<string | null>(null);
   useEffect(() => {
     const jobs = new Map(alternatives.map(({ id, chain }) => [id, compareJob(piece, channel, chain)]));
     return compareAll(jobs, [...studio.sounds.values()], (key, found) => setFigures((before) => new Map([...before, [key, found]])));
-  }, [piece, channel, alternatives, studio]);
+  }, [piece, channel, alternatives, studio, soundsSeen]);
   const gains = useMemo(() => {
     const found = matchingGains(alternatives.map(({ id }) => figures.get(id)?.lufs ?? null));
     return new Map(alternatives.map(({ id }, i) => [id, found[i]!]));

@@ -9,7 +9,7 @@ import { formatValue } from '../../params/format';
 import type { ParamValue, ParamValues } from '../../params/param';
 import { defineEdit, EditRefused } from '../edit';
 import { chainHolding, chainOf, channelIds, channelName, contextOf, findSlot, slotsIn } from '../find';
-import { effectSchema, MAIN, type Piece, type Slot, type Strand } from '../piece';
+import { effectSchema, soundSchema, MAIN, type Piece, type Slot, type Strand } from '../piece';
 import { draftChannel } from './channels';
 
 /** The one effect that holds strands. */
@@ -255,12 +255,13 @@ export const replaceEffect = defineEdit({
   },
 });
 
-/** Gives an effect a sound of the piece to work with. */
+/** Gives an effect a sound to work with: one of the piece, or a new one with what is known of it. */
 export const setEffectSound = defineEdit({
   name: 'setEffectSound',
-  args: z.strictObject({ ...where, sound: z.string() }),
-  label: ({ channel, slot, sound }, before) => `${nameOf(before, channel, slot)}: work with ${before.sounds[sound]?.name ?? 'a sound'}`,
-  apply: (draft, { channel, slot, sound }) => {
+  args: z.strictObject({ ...where, sound: z.string(), info: soundSchema.optional() }),
+  label: ({ channel, slot, sound, info }, before) => `${nameOf(before, channel, slot)}: work with ${(info ?? before.sounds[sound])?.name ?? 'a sound'}`,
+  apply: (draft, { channel, slot, sound, info }) => {
+    if (info) draft.sounds[sound] = info;
     if (!draft.sounds[sound]) throw new EditRefused('That sound is no longer in the piece.');
     draftSlot(draft, channel, slot).slot.sound = sound;
   },
