@@ -7,6 +7,7 @@ const GAIN = 0.6;
 
 export class Diffuser {
   private readonly rings: Float64Array[];
+  private idle = true;
   private readonly places = new Int32Array(SECTION_SECONDS.length);
 
   constructor(sampleRate: number) {
@@ -15,6 +16,12 @@ export class Diffuser {
 
   clear(): void {
     for (const ring of this.rings) ring.fill(0);
+    this.idle = true;
+  }
+
+  /** Nothing passes for now: what it holds is not heard again. */
+  rest(): void {
+    this.idle = true;
   }
 
   /**
@@ -22,7 +29,8 @@ export class Diffuser {
    * @param from @param to blend at the ends of the run, 0-1  @param difference 0-1, turns every other section round to part left from right
    */
   process(io: Float64Array, smeared: Float64Array, n: number, from: number, to: number, difference: number): void {
-    for (let i = 0; i < n; i += 1) smeared[i] = io[i]!;
+    if (this.idle) this.enter(io, smeared, n);
+    else for (let i = 0; i < n; i += 1) smeared[i] = io[i]!;
     for (let section = 0; section < this.rings.length; section += 1) {
       const gain = section & 1 ? GAIN : GAIN * (1 - 2 * difference);
       this.section(section, smeared, n, gain);
@@ -32,6 +40,16 @@ export class Diffuser {
     for (let i = 0; i < n; i += 1) {
       blend += step;
       io[i] = io[i]! + (smeared[i]! - io[i]!) * blend;
+    }
+  }
+
+  /** Begins empty, and lets the sound in over the run: a step into the sections would come out of each as a click. */
+  private enter(io: Float64Array, smeared: Float64Array, n: number): void {
+    this.clear();
+    this.idle = false;
+    for (let i = 0; i < n; i += 1) {
+      const t = (i + 1) / n;
+      smeared[i] = io[i]! * t * t * (3 - 2 * t);
     }
   }
 

@@ -4,6 +4,7 @@ import { effectOf } from '../effects/catalogue';
 import { STEP_FRAMES, stereoRun, type EffectProcessor, type StereoRun, type StrandWork } from '../effects/define';
 import { arrive, followShare } from '../dsp/onePole';
 import type { PreparedImpulse } from '../dsp/convolution';
+import { Dip } from './dip';
 import { DryPath } from './dryPath';
 import type { PlanSlot } from './plan';
 import type { Scene } from './scene';
@@ -63,6 +64,7 @@ export class RunningSlot {
   private asleep = true;
   /** Parameters that hold sound for ever, let go while it is off. */
   private readonly holds: readonly number[];
+  private readonly dip: Dip;
   private readonly spillShare: number;
   private spill = 1;
   private impulse = '';
@@ -79,7 +81,9 @@ export class RunningSlot {
     const { sampleRate, seconds } = scene;
     const definition = effectOf(plan.effect);
     this.processor = definition.createProcessor(sampleRate);
-    this.values = new ValueRow(definition.paramIds.map((id) => definition.params[id]!), plan.values, sampleRate);
+    const params = definition.paramIds.map((id) => definition.params[id]!);
+    this.values = new ValueRow(params, plan.values, sampleRate);
+    this.dip = new Dip(params, this.values.now, this.processor.latency !== undefined);
     this.share = followShare(SWITCH_SECONDS, STEP_FRAMES, sampleRate);
     const index = (id: string): number => definition.paramIds.indexOf(id);
     this.iBalance = index('balance');
@@ -158,6 +162,7 @@ export class RunningSlot {
     this.wetPath?.locate();
     for (const strand of this.strands.values()) strand.chain.locate();
     if (!this.silent) return;
+    this.dip.jump(this.values.now);
     this.processor.locate(this.scene.seconds, this.values.now);
     this.feed = this.plan.on ? 1 : 0;
     this.aim(1);
@@ -182,12 +187,14 @@ export class RunningSlot {
         else this.aim(this.share);
         return;
       }
+      this.dip.jump(this.values.now);
       this.processor.locate(seconds, this.values.now);
       this.dryPath?.clear();
       this.asleep = false;
     }
     const ringing = fed || !this.processor.silent;
-    this.processor.process(this.fed(io), this.wet, this.values.now);
+    this.processor.process(this.fed(io), this.wet, this.dip.step(this.values.now));
+    this.dip.apply(this.wet);
     if (!this.finite()) {
       this.trips += 1;
       this.processor.reset(seconds, this.values.now);

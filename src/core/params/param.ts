@@ -14,6 +14,8 @@ interface Described {
   readonly hint: string;
   /** The section of the bench it stands in. */
   readonly group: string;
+  /** It cannot change while it sounds: the treated sound sinks for a few milliseconds and comes back changed. */
+  readonly dips?: true;
 }
 
 export interface NumberParam extends Described {

@@ -4,7 +4,7 @@ import type { Params } from '../../params/param';
 export const MOST_VOICES = 4;
 
 export const doublingParams = {
-  voices: figure({ label: 'Voices', group: 'Voices', hint: 'How many more takes stand beside the first.', unit: 'count', min: 1, max: MOST_VOICES, initial: 2, notches: [1, 2, 3, 4], smoothingSeconds: 0 }),
+  voices: figure({ dips: true, label: 'Voices', group: 'Voices', hint: 'How many more takes stand beside the first.', unit: 'count', min: 1, max: MOST_VOICES, initial: 2, notches: [1, 2, 3, 4], smoothingSeconds: 0 }),
   time: figure({ label: 'Time', group: 'Voices', hint: 'How late the takes come; each a little later than the one before.', unit: 'ms', min: 1, max: 120, initial: 22, smoothingSeconds: 0.1 }),
   detune: figure({ label: 'Detune', group: 'Voices', hint: 'How far the takes lie above and below the pitch.', unit: 'cents', min: 0, max: 50, initial: 7 }),
   spread: ratio({ label: 'Spread', group: 'Voices', hint: 'How far the takes stand apart, left and right.', initial: 0.8 }),

@@ -72,6 +72,7 @@ export class LoopTone {
     if (colour.levelStep > 0) this.holdLevel(io, n, colour.levelStep);
     if (colour.diffusionFrom > 0 || colour.diffusionTo > 0) {
       this.diffuser.process(io, this.shaped, n, colour.diffusionFrom, colour.diffusionTo, colour.difference);
+      if (colour.diffusionTo === 0) this.diffuser.rest();
     }
   }
 

@@ -18,6 +18,7 @@ const SURE_OF_KERNEL = 9;
 export class WetTone {
   private readonly lines: readonly [DelayLine, DelayLine];
   private readonly offsets = new Float64Array(2);
+  private readonly last = new Float64Array(2);
   private readonly filters = Array.from({ length: 6 }, () => new StateVariable());
   private readonly delays = new Float64Array(STEP_FRAMES);
   private readonly read = new Float64Array(STEP_FRAMES);
@@ -56,12 +57,16 @@ export class WetTone {
 
   /**
    * Writes first, so that a delay of 0 is the sample itself. The way to a new offset is taken at a steady pace, slower
-   * than the line fills: so nothing need be written while a side stands at 0, for nothing older is ever read.
+   * than the line fills: so nothing need be written while a side stands at 0, for nothing older than its last sample is ever read.
    */
   private offsetSide(side: 0 | 1, io: Float64Array, n: number, goal: number): void {
     const now = this.offsets[side]!;
-    if (now === 0 && goal === 0) return;
+    if (now === 0 && goal === 0) {
+      this.last[side] = io[n - 1]!;
+      return;
+    }
     const line = this.lines[side];
+    if (now === 0) line.ring[(line.place - 1) & line.mask] = this.last[side]!;
     const most = RATE_OF_OFFSET * n;
     const next = goal > now + most ? now + most : goal < now - most ? now - most : goal;
     const step = (next - now) / n;

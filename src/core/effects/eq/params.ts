@@ -19,8 +19,8 @@ export const eqParams = {
   lowDb: level('Low level', 'Shelves'),
   highHz: place('High', 'Shelves', 6000),
   highDb: level('High level', 'Shelves'),
-  lowCutOn: toggle({ label: 'Low cut', group: 'Cuts', hint: 'Takes away below, 12 dB an octave.', initial: false }),
+  lowCutOn: toggle({ dips: true, label: 'Low cut', group: 'Cuts', hint: 'Takes away below, 12 dB an octave.', initial: false }),
   lowCut: place('Low cut from', 'Cuts', 60),
-  highCutOn: toggle({ label: 'High cut', group: 'Cuts', hint: 'Takes away above, 12 dB an octave.', initial: false }),
+  highCutOn: toggle({ dips: true, label: 'High cut', group: 'Cuts', hint: 'Takes away above, 12 dB an octave.', initial: false }),
   highCut: place('High cut from', 'Cuts', 14_000),
 } satisfies Params;

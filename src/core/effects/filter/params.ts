@@ -11,7 +11,7 @@ export const filterParams = {
     label: 'Kind', group: 'Filter', hint: 'What passes: all below, all above, a band, or all but a band.', initial: 'low',
     options: [{ id: 'low', label: 'low-pass' }, { id: 'high', label: 'high-pass' }, { id: 'band', label: 'band-pass' }, { id: 'notch', label: 'notch' }],
   }),
-  slope: choice({
+  slope: choice({ dips: true,
     label: 'Slope', group: 'Filter', hint: 'How firmly it takes away: 12 or 24 dB an octave.', initial: '12',
     options: [{ id: '12', label: '12 dB' }, { id: '24', label: '24 dB' }],
   }),

@@ -6,13 +6,13 @@ export const MOST_STAGES = 12;
 
 export const phaserParams = {
   ...WHOLLY_WET,
-  stages: figure({ label: 'Stages', group: 'Comb', hint: 'Two stages make one notch; more make more of them.', unit: 'count', min: 2, max: MOST_STAGES, initial: 6, notches: [2, 4, 6, 8, 10, 12], smoothingSeconds: 0 }),
+  stages: figure({ dips: true, label: 'Stages', group: 'Comb', hint: 'Two stages make one notch; more make more of them.', unit: 'count', min: 2, max: MOST_STAGES, initial: 6, notches: [2, 4, 6, 8, 10, 12], smoothingSeconds: 0 }),
   centre: frequency({ label: 'Centre', group: 'Comb', hint: 'Where the notches gather.', min: 60, max: 8000, initial: 700 }),
   feedback: figure({ label: 'Feedback', group: 'Comb', hint: 'Sharpens the peaks between the notches; left of the middle it turns them over.', unit: 'ratio', min: -0.95, max: 0.95, initial: 0, notches: [0] }),
   depth: figure({ label: 'Sweep', group: 'Motion', hint: 'How far the notches travel to each side.', unit: 'octaves', min: 0, max: 3, initial: 1.2, offAt: 'min' }),
   rate: rate({ label: 'Rate', group: 'Motion', hint: 'How fast they travel.', initial: 0.3 }),
   phase: figure({ label: 'Side phase', group: 'Sides', hint: 'How far the right side’s sweep runs behind the left’s.', unit: 'degrees', min: 0, max: 180, initial: 0, notches: [0, 90, 180] }),
-  sides: choice({
+  sides: choice({ dips: true,
     label: 'Sides', group: 'Sides', hint: 'Which sides it acts on: one alone makes a mono part wide.', initial: 'both',
     options: [{ id: 'both', label: 'both' }, { id: 'left', label: 'left' }, { id: 'right', label: 'right' }],
   }),

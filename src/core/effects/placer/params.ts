@@ -28,7 +28,7 @@ export const placerRails = {
   }),
   distanceLevel: ratio({ label: 'Distance level', group: 'Air', hint: 'How much level a distance takes: 100 % is as in open air.', max: 1.5, initial: 1, notches: [1] }),
   airDamping: ratio({ label: 'Air damping', group: 'Air', hint: 'How much of the highs the air swallows.', max: 2, initial: 1, notches: [1] }),
-  doppler: toggle({ label: 'Doppler', group: 'Air', hint: 'Sound takes its time: pitch rises as it comes and falls as it goes.', initial: false }),
+  doppler: toggle({ dips: true, label: 'Doppler', group: 'Air', hint: 'Sound takes its time: pitch rises as it comes and falls as it goes.', initial: false }),
   reflections: ratio({ label: 'Reflections', group: 'Air', hint: 'Floor and walls answer: tells near from far.', initial: 0.25 }),
   path: choice({
     label: 'Path', group: 'Path', hint: 'How it moves: stands, circles you, swings to and fro, draws an eight, or follows what you draw on the map.', initial: 'stand',

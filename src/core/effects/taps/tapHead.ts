@@ -4,6 +4,8 @@ import { StateVariable, tuning } from '../../dsp/stateVariable';
 import { STEP_FRAMES, type StereoRun } from '../define';
 import { SECOND_ORDER_Q } from '../filter/processor';
 
+/** A tap turns round in sixteen steps, about 20 ms. */
+const TURN_STEP = 1 / 16;
 const FADE_SECONDS = 0.03;
 const SWITCH_SECONDS = 0.01;
 /** Fastest a gliding head moves, in samples per sample. */
@@ -89,15 +91,23 @@ export class TapHead {
 
   private readAll(glide: boolean): void {
     const n = STEP_FRAMES;
-    this.reversing = arrive(this.reversing, this.reverse ? 1 : 0, this.share);
-    if (this.reversing === 1) this.readBackwards();
+    const from = this.reversing;
+    const goal = this.reverse ? 1 : 0;
+    this.reversing = goal > from ? Math.min(1, from + TURN_STEP) : Math.max(0, from - TURN_STEP);
+    // Forwards it sinks until half way, from there on backwards rises: at the turn nothing is heard.
+    if (from + this.reversing > 1) this.readBackwards();
     else if (glide && this.next < 0) this.readGliding();
     else this.readFading();
-    if (this.reversing > 0 && this.reversing < 1) {
-      for (let i = 0; i < n; i += 1) {
-        this.read[0][i] = this.read[0][i]! * (1 - this.reversing);
-        this.read[1][i] = this.read[1][i]! * (1 - this.reversing);
-      }
+    if (from > 0 && from < 1 || this.reversing > 0 && this.reversing < 1) this.turn(Math.abs(1 - 2 * from), Math.abs(1 - 2 * this.reversing));
+  }
+
+  private turn(from: number, to: number): void {
+    const step = (to - from) / STEP_FRAMES;
+    let gain = from;
+    for (let i = 0; i < STEP_FRAMES; i += 1) {
+      gain += step;
+      this.read[0][i] = this.read[0][i]! * gain;
+      this.read[1][i] = this.read[1][i]! * gain;
     }
   }
 

@@ -7,10 +7,10 @@ export const tremoloParams = {
   ...WHOLLY_WET,
   rate: rate({ label: 'Rate', group: 'Motion', hint: 'How fast the level comes and goes.', initial: '1/8' }),
   depth: ratio({ label: 'Depth', group: 'Motion', hint: 'How far down it goes: at the right to silence.', initial: 0.6 }),
-  shape: choice({ label: 'Shape', group: 'Motion', hint: 'Soft as a sine, or cut as a square; fall and rise lean to one side.', initial: 'sine', options: LFO_SHAPES.map((id) => ({ id, label: id })) }),
+  shape: choice({ dips: true, label: 'Shape', group: 'Motion', hint: 'Soft as a sine, or cut as a square; fall and rise lean to one side.', initial: 'sine', options: LFO_SHAPES.map((id) => ({ id, label: id })) }),
   phase: figure({ label: 'Side phase', group: 'Sides', hint: '0° moves both sides together; 180° moves the sound from side to side.', unit: 'degrees', min: 0, max: 180, initial: 0, notches: [0, 90, 180] }),
   start: figure({ label: 'Start', group: 'Motion', hint: 'Where in its turn the motion stands at the start of the piece.', unit: 'degrees', min: 0, max: 360, initial: 90, notches: [0, 90, 180, 270] }),
-  sides: choice({
+  sides: choice({ dips: true,
     label: 'Sides', group: 'Sides', hint: 'Which sides move.', initial: 'both',
     options: [{ id: 'both', label: 'both' }, { id: 'left', label: 'left' }, { id: 'right', label: 'right' }],
   }),

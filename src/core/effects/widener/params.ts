@@ -4,7 +4,7 @@ import { WHOLLY_WET } from '../common';
 
 export const widenerParams = {
   ...WHOLLY_WET,
-  method: choice({
+  method: choice({ dips: true,
     label: 'Method', group: 'Width', hint: 'Combs fill the gaps of one side with the other; offsets are two close takes apart.', initial: 'comb',
     options: [{ id: 'comb', label: 'combs' }, { id: 'offset', label: 'offsets' }],
   }),
