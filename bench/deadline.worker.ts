@@ -1,5 +1,6 @@
 import { Engine } from '../src/core/engine/engine';
-import { compilePlan } from '../src/core/engine/plan';
+import { compilePlan, planSlotsIn } from '../src/core/engine/plan';
+import { preparedImpulse } from '../src/core/impulses/make';
 import { readFloatWav } from '../src/core/formats/floatWav';
 import type { Piece } from '../src/core/piece/piece';
 
@@ -9,7 +10,9 @@ const BLOCK = 128;
 async function play(piece: Piece, seconds: number, origin: string): Promise<Float64Array> {
   const engine = new Engine(piece.sampleRate);
   for (const hash of Object.keys(piece.sounds)) engine.addSound(hash, readFloatWav(new Uint8Array(await (await fetch(`${origin}/api/sounds/${hash}`)).arrayBuffer())).channels);
-  engine.setPlan(compilePlan(piece));
+  const plan = compilePlan(piece);
+  engine.setPlan(plan);
+  for (const { impulse } of plan.channels.flatMap((channel) => planSlotsIn(channel.slots))) if (impulse) engine.addImpulse(impulse.key, preparedImpulse(impulse.order, new Map())!);
   engine.play(0);
   const blockMs = (BLOCK / piece.sampleRate) * 1000;
   const blocks = Math.round((seconds * 1000) / blockMs);

@@ -1,7 +1,8 @@
 import { Convolution, prepareImpulse } from '../src/core/dsp/convolution';
 import { FeedbackNetwork } from '../src/core/dsp/feedbackNetwork';
 import { NETWORK_LINES } from '../src/core/dsp/networkMemory';
-import { StateVariable, tuning } from '../src/core/dsp/stateVariable';
+import { FilterRow } from '../src/core/dsp/filterRow';
+import { tuning } from '../src/core/dsp/stateVariable';
 import { effectOf } from '../src/core/effects/catalogue';
 import { STEP_FRAMES, stereoRun } from '../src/core/effects/define';
 import { toEngineNumber } from '../src/core/params/resolve';
@@ -22,17 +23,15 @@ function echo(seconds: number, timeL: number): number {
 
 /** Four low-passes in a row on each side. */
 function filters(seconds: number): number {
-  const chain = Array.from({ length: 8 }, () => new StateVariable());
+  const row = new FilterRow(4);
   const { g, k } = tuning(3000, 0.7071, RATE);
   return timed(seconds, (input, output) => {
     for (let i = 0; i < STEP_FRAMES; i += 1) {
       output.left[i] = input.left[i]!;
       output.right[i] = input.right[i]!;
     }
-    for (let f = 0; f < 4; f += 1) {
-      chain[f]!.process(output.left, STEP_FRAMES, g, k, 0, 0, 1);
-      chain[f + 4]!.process(output.right, STEP_FRAMES, g, k, 0, 0, 1);
-    }
+    for (let f = 0; f < 4; f += 1) row.aim(f, g, k, 0, 0, 1);
+    row.process(output);
   });
 }
 

@@ -61,11 +61,43 @@ async function compare(page: Page): Promise<void> {
   }
 }
 
-function sayShares(what: string, shares: readonly number[]): void {
+function sayShares(what: string, shares: readonly number[], piece = 'The demo with four echoes'): void {
   const sorted = [...shares].sort((a, b) => a - b);
   const at = (share: number): string => `${(100 * sorted[Math.min(sorted.length - 1, Math.floor(share * sorted.length))]!).toFixed(2)} %`;
-  say(`The demo with four echoes, ${shares.length} blocks of 128 at 48 kHz, ${what}: share of the 2.67 ms deadline`);
+  say(`${piece}, ${shares.length} blocks of 128 at 48 kHz, ${what}: share of the 2.67 ms deadline`);
   say(`  median ${at(0.5)}   99th ${at(0.99)}   99.9th ${at(0.999)}   max ${at(1)}`);
+}
+
+const TRACK_EFFECTS: readonly (readonly [string, string])[][] = [
+  [['eq', 'neutral'], ['echo', 'callAcross']], [['filter', 'neutral'], ['tremolo', 'sideToSide']], [['eq', 'neutral'], ['phaser', 'slowSwell']], [['doubling', 'neutral'], ['width', 'neutral']],
+  [['eq', 'neutral'], ['echo', 'steppingStones']], [['placer', 'neutral'], ['eq', 'neutral']], [['taps', 'spray'], ['filter', 'neutral']], [['eq', 'neutral'], ['widener', 'spreadNet']],
+];
+
+/** A mix of eight tracks, three returns and twenty-four effects: two reverbs, one convolver of three seconds. */
+function mixOf(demo: Piece): Piece {
+  const slots = (id: string, effects: readonly (readonly [string, string])[], values = {}): Piece['main']['chain'] => effects.map(([effect, preset], i) => newSlot(`${id}-${i}`, effect, preset, values));
+  const returns = ['hall', 'plate', 'place'];
+  return {
+    ...demo, id: 'bench-mix',
+    tracks: TRACK_EFFECTS.map((effects, i) => ({
+      ...demo.tracks[i % demo.tracks.length]!, id: `t${i}`, name: `Track ${i}`, gain: 0.4, clips: demo.tracks[i % demo.tracks.length]!.clips.map((clip) => ({ ...clip, id: `${clip.id}-${i}` })),
+      chain: slots(`t${i}`, effects), sends: returns.map((to) => ({ to, level: 0.3, pre: false })),
+    })),
+    returns: returns.map((id) => ({
+      id, name: id, gain: 1, pan: 0, mute: false, solo: false, sends: [],
+      chain: slots(id, id === 'hall' ? [['reverb', 'openWater'], ['eq', 'neutral']] : id === 'plate' ? [['reverb', 'brassSheet'], ['width', 'neutral']] : [['convolver', 'neutral'], ['filter', 'neutral']], { balance: 'mix', mix: 1, ...(id === 'place' ? { length: 3000 } : {}) }),
+    })),
+    main: { gain: 1, chain: slots('main', [['eq', 'neutral'], ['limiter', 'neutral']]) },
+    lanes: [],
+  };
+}
+
+/** Plays the mix at its pace with nothing beside it. */
+async function playMix(page: Page, demo: Piece): Promise<void> {
+  const piece = mixOf(demo);
+  const effects = [...piece.tracks, ...piece.returns, piece.main].reduce((sum, { chain }) => sum + chain.length, 0);
+  await page.goto(`http://127.0.0.1:${PORT}/api/health`);
+  sayShares('alone', await inWorker<number[]>(page, await bundled('deadline.worker.ts'), { piece, seconds: PLAY_SECONDS, origin: `http://127.0.0.1:${PORT}` }), `A mix of ${piece.tracks.length} tracks, ${piece.returns.length} returns and ${effects} effects`);
 }
 
 /** Plays the demo at its pace with nothing beside it. */
@@ -127,8 +159,9 @@ async function main(): Promise<void> {
     const page = await browser.newPage({ viewport: { width: 390, height: 844 } });
     await page.goto(`http://127.0.0.1:${PORT}/api/health`);
     const only = process.argv[2];
-    if (only !== 'demo') await compare(page);
-    if (only !== 'loops') {
+    if (only === undefined || only === 'loops') await compare(page);
+    if (only === undefined || only === 'mix') await playMix(await browser.newPage(), stored.piece);
+    if (only === undefined || only === 'demo') {
       await playAlone(await browser.newPage(), piece);
       await playDemo(await browser.newPage({ viewport: { width: 390, height: 844 } }), piece);
     }

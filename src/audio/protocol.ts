@@ -3,10 +3,12 @@ import { soundFiguresSchema } from '../core/analysis/soundFigures';
 import type { EffectPicture } from '../core/effects/pictures';
 import type { ImpulseOrder } from '../core/impulses/make';
 import type { Plan } from '../core/engine/plan';
+import { effectSchema } from '../core/piece/piece';
 
 const floats = z.custom<Float32Array>((value) => value instanceof Float32Array);
 const listening = z.object({ channel: z.string().nullable(), slot: z.string().nullable(), hear: z.enum(['mix', 'wet', 'dry', 'difference']), matched: z.boolean() });
 const plan = z.custom<Plan>((value) => z.object({ sampleRate: z.number(), channels: z.array(z.object({ id: z.string() })).min(1) }).safeParse(value).success);
+const valueContext = z.object({ tempo: z.object({ bpm: z.number(), beatsPerBar: z.number() }), sampleRate: z.number() });
 const soundList = z.array(z.object({ hash: z.string(), channels: z.array(floats).min(1).max(2) }));
 
 const prepared = z.object({ frames: z.number(), stages: z.array(floats) });
@@ -31,6 +33,11 @@ export const toPlaces = z.discriminatedUnion('type', [
 export type ToPlaces = z.infer<typeof toPlaces>;
 export const fromPlaces = z.object({ channels: z.array(floats).min(1).max(2) });
 export type FromPlaces = z.infer<typeof fromPlaces>;
+
+/** Effects whose load is asked, and the share of the audio thread's time that one takes. */
+export const toLoads = z.object({ slots: z.array(effectSchema), context: valueContext, sounds: soundList });
+export type ToLoads = z.infer<typeof toLoads>;
+export const fromLoads = z.object({ slot: z.string(), share: z.number() });
 
 /** What the page tells the judge. */
 export const toJudge = z.discriminatedUnion('type', [
@@ -88,7 +95,7 @@ export const toPainter = z.object({
   values: z.record(z.string(), z.union([z.number(), z.string(), z.boolean()])),
   /** Samples of the own sound, for an effect that works with one. */
   own: z.array(floats).optional(),
-  context: z.object({ tempo: z.object({ bpm: z.number(), beatsPerBar: z.number() }), sampleRate: z.number() }),
+  context: valueContext,
 });
 
 export const fromPainter = z.object({ picture: z.custom<EffectPicture>((value) => z.object({ kind: z.string() }).safeParse(value).success) });

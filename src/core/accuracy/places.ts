@@ -2,7 +2,7 @@ import FFT from 'fft.js';
 import { decaySeconds } from '../analysis/decay';
 import { makeRandom } from '../dsp/random';
 import { imageSources, SPEED_OF_SOUND } from '../dsp/imageSources';
-import { impulse, runWet } from '../effects/testing';
+import { impulse, runWet, sine } from '../effects/testing';
 import { OCTAVES } from '../impulses/materials';
 import { eyringSeconds, roomImpulse, type Room } from '../impulses/room';
 import { LIBRARY } from '../impulses/library';
@@ -87,7 +87,18 @@ function reflectionError(): number {
   }));
 }
 
+/** How far mid and side, and left and right, down strands of their own are from the whole when they come back together. */
+function braidError(): number {
+  const [left, right] = [sine(220, 0.4), sine(331, 0.3)];
+  const apart = { level1: 1, level2: 1 };
+  return Math.max(...[{ ...apart, input1: 'mid', input2: 'side' }, { ...apart, input1: 'left', input2: 'right', pan1: -1, pan2: 1 }].map((values) => {
+    const out = runWet('braid', values, { seconds: 0.2, input: left, right });
+    return Math.max(...Array.from(out.left, (x, i) => Math.max(Math.abs(x - left(i)), Math.abs(out.right[i]! - right(i)))));
+  }));
+}
+
 export const placePromises: readonly Accuracy[] = [
+  { effect: 'Braid', promise: 'untouched strands make up the whole: mid and side, left and right', unit: 'of full scale', limit: 1e-9, measure: braidError },
   { effect: 'Convolver', promise: 'equals a direct convolution, 0.4 s and 2.5 s', unit: 'dB under the peak', limit: -100, measure: () => Math.max(convolutionError(0.4), convolutionError(2.5)) },
   {
     effect: 'Impulses', promise: 'a clap in a noisy recording: the decay of the known room recovered', unit: '%', limit: 10,

@@ -1,5 +1,5 @@
 import { arrive } from '../../dsp/onePole';
-import { StateVariable } from '../../dsp/stateVariable';
+import { FilterRow } from '../../dsp/filterRow';
 import { STEP_FRAMES, type EffectProcessor, type StereoRun } from '../define';
 import { SECOND_ORDER_Q } from '../filter/processor';
 import { Insert } from '../insert';
@@ -15,16 +15,18 @@ const SWITCH_SECONDS = 0.01;
  * Source: Andrew Simper, "Solving the continuous SVF equations using trapezoidal integration" (2013).
  */
 export class EqProcessor extends Insert implements EffectProcessor {
-  private readonly filters = Array.from({ length: 2 * BANDS }, () => new StateVariable());
+  private readonly row: FilterRow;
   private lowCut = 0;
   private highCut = 0;
 
-  constructor(sampleRate: number) {
+  /** @param withKernel false leaves all work to TypeScript, which tests compare */
+  constructor(sampleRate: number, withKernel = true) {
     super(sampleRate, 0.5, SWITCH_SECONDS);
+    this.row = new FilterRow(BANDS, withKernel);
   }
 
   reset(_seconds: number, values: Float64Array): void {
-    for (let i = 0; i < this.filters.length; i += 1) this.filters[i]!.clear();
+    this.row.clear();
     this.locate(0, values);
   }
 
@@ -42,39 +44,35 @@ export class EqProcessor extends Insert implements EffectProcessor {
     this.highCut = arrive(this.highCut, values[AT.highCutOn]!, this.share);
     const k = 1 / SECOND_ORDER_Q;
     const { lowCut, highCut } = this;
-    if (lowCut > 0) this.band(0, wet, this.tan(values[AT.lowCut]!), k, 1, -k * lowCut, -lowCut);
-    if (highCut > 0) this.band(1, wet, this.tan(values[AT.highCut]!), k, 1 - highCut, 0, highCut);
-    this.lowShelf(wet, values[AT.lowHz]!, values[AT.lowDb]!);
-    this.bell(3, wet, values[AT.bodyHz]!, values[AT.bodyDb]!, values[AT.bodyQ]!);
-    this.bell(4, wet, values[AT.edgeHz]!, values[AT.edgeDb]!, values[AT.edgeQ]!);
-    this.highShelf(wet, values[AT.highHz]!, values[AT.highDb]!);
+    this.row.aim(0, this.tan(values[AT.lowCut]!), k, 1, -k * lowCut, -lowCut);
+    this.row.aim(1, this.tan(values[AT.highCut]!), k, 1 - highCut, 0, highCut);
+    this.lowShelf(values[AT.lowHz]!, values[AT.lowDb]!);
+    this.bell(3, values[AT.bodyHz]!, values[AT.bodyDb]!, values[AT.bodyQ]!);
+    this.bell(4, values[AT.edgeHz]!, values[AT.edgeDb]!, values[AT.edgeQ]!);
+    this.highShelf(values[AT.highHz]!, values[AT.highDb]!);
+    this.row.process(wet);
   }
 
-  private lowShelf(wet: StereoRun, hz: number, db: number): void {
+  private lowShelf(hz: number, db: number): void {
     const k = 1 / SECOND_ORDER_Q;
     const root = Math.pow(10, db / 40);
-    this.band(2, wet, this.tan(hz) / Math.sqrt(root), k, 1, k * (root - 1), root * root - 1);
+    this.row.aim(2, this.tan(hz) / Math.sqrt(root), k, 1, k * (root - 1), root * root - 1);
   }
 
-  private highShelf(wet: StereoRun, hz: number, db: number): void {
+  private highShelf(hz: number, db: number): void {
     const k = 1 / SECOND_ORDER_Q;
     const root = Math.pow(10, db / 40);
-    this.band(5, wet, this.tan(hz) * Math.sqrt(root), k, root * root, k * (1 - root) * root, 1 - root * root);
+    this.row.aim(5, this.tan(hz) * Math.sqrt(root), k, root * root, k * (1 - root) * root, 1 - root * root);
   }
 
-  private bell(index: number, wet: StereoRun, hz: number, db: number, q: number): void {
+  private bell(index: number, hz: number, db: number, q: number): void {
     const root = Math.pow(10, db / 40);
     const k = 1 / (q * root);
-    this.band(index, wet, this.tan(hz), k, 1, k * (root * root - 1), 0);
+    this.row.aim(index, this.tan(hz), k, 1, k * (root * root - 1), 0);
   }
 
   private tan(hz: number): number {
     const most = 0.49 * this.sampleRate;
     return Math.tan((Math.PI * (hz > most ? most : hz)) / this.sampleRate);
-  }
-
-  private band(index: number, wet: StereoRun, g: number, k: number, direct: number, band: number, low: number): void {
-    this.filters[index]!.process(wet.left, STEP_FRAMES, g, k, direct, band, low);
-    this.filters[BANDS + index]!.process(wet.right, STEP_FRAMES, g, k, direct, band, low);
   }
 }

@@ -1,8 +1,8 @@
 import { arrive, followShare } from '../../dsp/onePole';
 import { shapeAt } from '../../dsp/lfo';
 import { saturate } from '../../dsp/saturate';
-import { StateVariable } from '../../dsp/stateVariable';
-import { STEP_FRAMES, type EffectProcessor, type StereoRun } from '../define';
+import { FilterRow } from '../../dsp/filterRow';
+import { STEP_FRAMES, stereoRun, type EffectProcessor, type StereoRun } from '../define';
 import { Insert } from '../insert';
 import { placesOf } from '../places';
 import { filterParams } from './params';
@@ -20,20 +20,23 @@ const MOST_RESONANCE = 14;
 
 /** A state-variable filter for each side, twice for the steeper slope. */
 export class FilterProcessor extends Insert implements EffectProcessor {
-  private readonly stages = [new StateVariable(), new StateVariable(), new StateVariable(), new StateVariable()] as const;
+  private readonly stages: readonly [FilterRow, FilterRow];
   private readonly weights = new Float64Array(KINDS);
-  private readonly shaped = new Float64Array(STEP_FRAMES);
+  private readonly second = stereoRun();
   private steep = 0;
   private phase = 0;
   private level = 0;
   private drive = 1;
 
-  constructor(sampleRate: number) {
+  /** @param withKernel false leaves all work to TypeScript, which tests compare */
+  constructor(sampleRate: number, withKernel = true) {
     super(sampleRate, 0.5, SWITCH_SECONDS);
+    this.stages = [new FilterRow(1, withKernel), new FilterRow(1, withKernel)];
   }
 
   reset(seconds: number, values: Float64Array): void {
-    for (let i = 0; i < this.stages.length; i += 1) this.stages[i]!.clear();
+    this.stages[0].clear();
+    this.stages[1].clear();
     this.level = 0;
     this.locate(seconds, values);
   }
@@ -50,9 +53,10 @@ export class FilterProcessor extends Insert implements EffectProcessor {
     this.choose(values, this.share);
     const cutoff = this.cutoff(input, values);
     const drive = driveOf(values);
-    this.side(0, input.left, wet.left, values, cutoff, drive);
-    this.side(2, input.right, wet.right, values, cutoff, drive);
+    this.push(input.left, wet.left, drive);
+    this.push(input.right, wet.right, drive);
     this.drive = drive;
+    this.filter(wet, values, cutoff);
   }
 
   private choose(values: Float64Array, share: number): void {
@@ -88,25 +92,33 @@ export class FilterProcessor extends Insert implements EffectProcessor {
     return share < 0 ? 0 : share > 1 ? 1 : share;
   }
 
-  private side(first: 0 | 2, from: Float64Array, io: Float64Array, values: Float64Array, cutoff: number, drive: number): void {
+  private push(from: Float64Array, io: Float64Array, drive: number): void {
     if (drive > 1 || this.drive > 1) saturate(from, io, STEP_FRAMES, TAPE, this.drive, drive);
     else io.set(from);
-    const lift = Math.pow(MOST_RESONANCE, values[AT.resonance]!);
-    const g = Math.tan((Math.PI * cutoff) / this.sampleRate);
-    const { steep } = this;
-    const q = SECOND_ORDER_Q + (FOURTH_ORDER_Q[1] - SECOND_ORDER_Q) * steep;
-    this.stage(this.stages[first]!, io, g, 1 / (q * lift));
-    // The second stage stays at work unheard when the slope is gentle, so that a change of slope finds it in step.
-    this.shaped.set(io);
-    this.stage(this.stages[first + 1]!, this.shaped, g, 1 / FOURTH_ORDER_Q[0]);
-    if (steep === 0) return;
-    for (let i = 0; i < STEP_FRAMES; i += 1) io[i] = io[i]! + (this.shaped[i]! - io[i]!) * steep;
   }
 
-  private stage(stage: StateVariable, io: Float64Array, g: number, k: number): void {
+  private filter(wet: StereoRun, values: Float64Array, cutoff: number): void {
+    const lift = Math.pow(MOST_RESONANCE, values[AT.resonance]!);
+    const g = Math.tan((Math.PI * cutoff) / this.sampleRate);
+    const { second, steep } = this;
+    const q = SECOND_ORDER_Q + (FOURTH_ORDER_Q[1] - SECOND_ORDER_Q) * steep;
+    this.stage(this.stages[0], wet, g, 1 / (q * lift));
+    // The second stage stays at work unheard when the slope is gentle, so that a change of slope finds it in step.
+    second.left.set(wet.left);
+    second.right.set(wet.right);
+    this.stage(this.stages[1], second, g, 1 / FOURTH_ORDER_Q[0]);
+    if (steep === 0) return;
+    for (let i = 0; i < STEP_FRAMES; i += 1) {
+      wet.left[i] = wet.left[i]! + (second.left[i]! - wet.left[i]!) * steep;
+      wet.right[i] = wet.right[i]! + (second.right[i]! - wet.right[i]!) * steep;
+    }
+  }
+
+  private stage(stage: FilterRow, run: StereoRun, g: number, k: number): void {
     const { weights } = this;
     const low = weights[0]!, high = weights[1]!, band = weights[2]!, notch = weights[3]!;
-    stage.process(io, STEP_FRAMES, g, k, high + notch, k * (band - high - notch), low - high);
+    stage.aim(0, g, k, high + notch, k * (band - high - notch), low - high);
+    stage.process(run);
   }
 }
 

@@ -1,4 +1,4 @@
-import { TRUE_PEAK_DELAY, TruePeak } from '../../dsp/truePeak';
+import { TRUE_PEAK_BOUND, TRUE_PEAK_DELAY, TruePeak } from '../../dsp/truePeak';
 import { STEP_FRAMES, type EffectProcessor, type StereoRun } from '../define';
 import { placesOf } from '../places';
 import { Quiet } from '../quiet';
@@ -90,6 +90,8 @@ export class LimiterProcessor implements EffectProcessor {
     const release = 1 - Math.exp(-1000 / (values[AT.release]! * this.sampleRate));
     const gainStep = (gainOf(values) - this.gain) / n;
     const ceilingStep = (ceilingOf(values) - this.ceiling) / n;
+    // Quieter than this, nothing between the samples can reach the ceiling.
+    const floor = Math.min(this.ceiling, ceilingOf(values)) / TRUE_PEAK_BOUND;
     let { gain, ceiling, released, place, lowest } = this;
     for (let i = 0; i < n; i += 1) {
       gain += gainStep;
@@ -100,7 +102,7 @@ export class LimiterProcessor implements EffectProcessor {
       right[place] = r;
       let read = place - delay;
       if (read < 0) read += size;
-      const peak = this.peakAt(place, between ? Math.max(meters[0].next(l), meters[1].next(r)) : 0);
+      const peak = this.peakAt(place, between ? Math.max(meters[0].next(l, floor), meters[1].next(r, floor)) : 0);
       const needed = peak > ceiling ? ceiling / peak : 1;
       const held = least.next(needed, length);
       released = held < released ? held : released + (held - released) * release;

@@ -1,0 +1,9 @@
+import { effectLoad } from '../core/engine/load';
+import { toLoads } from './protocol';
+
+/** Finds what each effect costs, one after another. */
+self.onmessage = (event: MessageEvent<unknown>) => {
+  const { slots, context, sounds } = toLoads.parse(event.data);
+  const known = new Map(sounds.map((sound) => [sound.hash, sound.channels]));
+  for (const slot of slots) self.postMessage({ slot: slot.id, share: effectLoad(slot, context, known, () => performance.now()) });
+};

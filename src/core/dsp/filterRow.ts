@@ -1,0 +1,98 @@
+import { compiledKernel } from './kernels/load';
+import { FILTER_ROW_BYTES } from './kernels/filterRowBytes';
+import { AT_A1, AT_A2, AT_MOVING, AT_SETTINGS, AT_STEPS, ROW_FRAMES, SECTION_FIGURES, SECTIONS_AT } from './filterRowLayout';
+import { filterRowScript } from './filterRowScript';
+
+const SETTINGS = 5;
+const PAGE = 65_536;
+
+interface Sides {
+  readonly left: Float64Array;
+  readonly right: Float64Array;
+}
+
+/**
+ * State-variable filters in a row, for both sides alike, ROW_FRAMES samples at a time; as StateVariable, of which it is many at once.
+ * Source: Andrew Simper, "Solving the continuous SVF equations using trapezoidal integration" (2013).
+ */
+export class FilterRow {
+  readonly memory: Float64Array;
+  private readonly moving: Int32Array;
+  private readonly goals: Float64Array;
+  private readonly fresh: Uint8Array;
+  private readonly kernel: ((sections: number) => void) | null;
+
+  /** @param withKernel false leaves the work to TypeScript, which tests compare */
+  constructor(readonly sections: number, withKernel = true) {
+    const figures = SECTIONS_AT + SECTION_FIGURES * sections;
+    const module = withKernel ? compiledKernel(FILTER_ROW_BYTES) : null;
+    const wasm = module ? new WebAssembly.Memory({ initial: Math.ceil((figures * 8) / PAGE) }) : null;
+    const buffer = wasm ? wasm.buffer : new ArrayBuffer(figures * 8);
+    this.memory = new Float64Array(buffer, 0, figures);
+    this.moving = new Int32Array(buffer, 0, figures * 2);
+    this.goals = new Float64Array(SETTINGS * sections);
+    this.fresh = new Uint8Array(sections).fill(1);
+    this.kernel = module && wasm ? (new WebAssembly.Instance(module, { env: { memory: wasm } }).exports.run as (sections: number) => void) : null;
+  }
+
+  clear(): void {
+    for (let i = 0; i < this.sections; i += 1) {
+      this.memory.fill(0, SECTIONS_AT + i * SECTION_FIGURES, SECTIONS_AT + i * SECTION_FIGURES + AT_SETTINGS);
+      this.fresh[i] = 1;
+    }
+  }
+
+  /** Where a section shall stand at the end of the coming run. Output is `direct * x + band * bp + low * lp`. */
+  aim(section: number, g: number, k: number, direct: number, band: number, low: number): void {
+    const { goals } = this;
+    const at = section * SETTINGS;
+    goals[at] = g;
+    goals[at + 1] = k;
+    goals[at + 2] = direct;
+    goals[at + 3] = band;
+    goals[at + 4] = low;
+  }
+
+  /** Filters a run in place. */
+  process({ left, right }: Sides): void {
+    const { memory, sections } = this;
+    for (let s = 0; s < sections; s += 1) this.setOff(s);
+    for (let i = 0; i < ROW_FRAMES; i += 1) {
+      memory[2 * i] = left[i]!;
+      memory[2 * i + 1] = right[i]!;
+    }
+    if (this.kernel) this.kernel(sections);
+    else filterRowScript(memory, this.moving, sections);
+    for (let i = 0; i < ROW_FRAMES; i += 1) {
+      left[i] = memory[2 * i]!;
+      right[i] = memory[2 * i + 1]!;
+    }
+    for (let s = 0; s < sections; s += 1) this.arrive(s);
+  }
+
+  /** Works out how a section moves over the run; one that was empty stands at its goal at once. */
+  private setOff(section: number): void {
+    const { memory, goals } = this;
+    const at = SECTIONS_AT + section * SECTION_FIGURES;
+    let moving = 0;
+    for (let i = 0; i < SETTINGS; i += 1) {
+      const goal = goals[section * SETTINGS + i]!;
+      if (this.fresh[section]) memory[at + AT_SETTINGS + i] = goal;
+      const step = (goal - memory[at + AT_SETTINGS + i]!) / ROW_FRAMES;
+      memory[at + AT_STEPS + i] = step;
+      if (step !== 0) moving = 1;
+    }
+    this.fresh[section] = 0;
+    this.moving[2 * (at + AT_MOVING)] = moving;
+    if (moving) return;
+    const g = memory[at + AT_SETTINGS]!;
+    const a1 = 1 / (1 + g * (g + memory[at + AT_SETTINGS + 1]!));
+    memory[at + AT_A1] = a1;
+    memory[at + AT_A2] = g * a1;
+  }
+
+  private arrive(section: number): void {
+    const at = SECTIONS_AT + section * SECTION_FIGURES + AT_SETTINGS;
+    for (let i = 0; i < SETTINGS; i += 1) this.memory[at + i] = this.goals[section * SETTINGS + i]!;
+  }
+}

@@ -1,0 +1,96 @@
+import { toEngineNumber } from '../params/resolve';
+import { presetValues } from '../piece/edits/chain';
+import type { ParamValue } from '../params/param';
+import { effectOf } from '../effects/catalogue';
+import { STEP_FRAMES, stereoRun, type EffectProcessor } from '../effects/define';
+import { ConvolverProcessor } from '../effects/convolver/processor';
+import { EqProcessor } from '../effects/eq/processor';
+import { FilterProcessor } from '../effects/filter/processor';
+import { ReverbProcessor } from '../effects/reverb/processor';
+import { StateVariable } from './stateVariable';
+import { FilterRow } from './filterRow';
+import { prepareImpulse } from './convolution';
+import { makeRandom } from './random';
+
+const RATE = 48_000;
+const context = { tempo: { bpm: 92, beatsPerBar: 4 }, sampleRate: RATE };
+
+const rowOf = (effect: string, named: Readonly<Record<string, ParamValue>>): Float64Array => {
+  const { params, paramIds } = effectOf(effect);
+  const values = { ...presetValues(effect, 'neutral'), ...named };
+  return Float64Array.from(paramIds, (id) => toEngineNumber(params[id]!, values[id]!, context));
+};
+
+/** Largest difference of two processors on the same noise, and the peak of the first; the row changes half way. */
+function apart(fast: EffectProcessor, plain: EffectProcessor, from: Float64Array, to: Float64Array, seconds: number): { away: number; peak: number } {
+  const random = makeRandom(11);
+  for (const processor of [fast, plain]) processor.reset(0, from);
+  const input = stereoRun();
+  const [a, b] = [stereoRun(), stereoRun()];
+  let away = 0;
+  let peak = 0;
+  const steps = Math.round((seconds * RATE) / STEP_FRAMES);
+  for (let step = 0; step < steps; step += 1) {
+    for (let i = 0; i < STEP_FRAMES; i += 1) {
+      input.left[i] = 0.5 * (random() - 0.5);
+      input.right[i] = 0.5 * (random() - 0.5);
+    }
+    const row = step < steps / 2 ? from : to;
+    fast.process(input, a, row);
+    plain.process(input, b, row);
+    for (let i = 0; i < STEP_FRAMES; i += 1) {
+      away = Math.max(away, Math.abs(a.left[i]! - b.left[i]!), Math.abs(a.right[i]! - b.right[i]!));
+      peak = Math.max(peak, Math.abs(a.left[i]!));
+    }
+  }
+  return { away, peak };
+}
+
+test.each([
+  ['hall', { space: 'hall' }], ['cloud, wavering', { space: 'cloud', modDepth: 1 }], ['spring', { space: 'spring', decay: 800 }],
+] as const)('the reverb’s kernel and its TypeScript reference agree within 1e-5: %s', (_what, named) => {
+  const { away, peak } = apart(new ReverbProcessor(RATE), new ReverbProcessor(RATE, false), rowOf('reverb', named), rowOf('reverb', { ...named, decay: 5000, highDecay: 0.4 }), 3);
+  expect(peak).toBeGreaterThan(0.02);
+  expect(away).toBeLessThan(1e-5);
+});
+
+test('the convolver’s kernel and its TypeScript reference agree within 1e-5, on both sides', () => {
+  const falling = (turn: number): Float32Array => Float32Array.from({ length: 2 * RATE }, (_, i) => 0.02 * Math.sin(i * i * turn) * Math.exp((-5 * i) / RATE));
+  const [fast, plain] = [new ConvolverProcessor(RATE), new ConvolverProcessor(RATE, false)];
+  fast.setImpulse(prepareImpulse(falling(1), falling(1.3)));
+  plain.setImpulse(prepareImpulse(falling(1), falling(1.3), false));
+  const row = rowOf('convolver', {});
+  const { away, peak } = apart(fast, plain, row, row, 1.2);
+  expect(peak).toBeGreaterThan(0.02);
+  expect(away).toBeLessThan(1e-5);
+});
+
+test.each([['eq', {}, { bodyDb: 9, highDb: -6, lowCutOn: true }, EqProcessor], ['filter', { cutoff: 900 }, { cutoff: 5000, resonance: 0.7, slope: '24' }, FilterProcessor]] as const)('the %s’s row of filters and its TypeScript reference agree within 1e-5', (effect, from, to, Processor) => {
+  const { away, peak } = apart(new Processor(RATE), new Processor(RATE, false), rowOf(effect, from), rowOf(effect, to), 1);
+  expect(peak).toBeGreaterThan(0.05);
+  expect(away).toBeLessThan(1e-5);
+});
+
+test('a row of filters does what as many state-variable filters do, standing and moving', () => {
+  const random = makeRandom(5);
+  const row = new FilterRow(3);
+  const single = Array.from({ length: 6 }, () => new StateVariable());
+  const run = stereoRun();
+  let away = 0;
+  for (let step = 0; step < 400; step += 1) {
+    for (let i = 0; i < STEP_FRAMES; i += 1) {
+      run.left[i] = random() - 0.5;
+      run.right[i] = random() - 0.5;
+    }
+    const [left, right] = [Float64Array.from(run.left), Float64Array.from(run.right)];
+    for (let s = 0; s < 3; s += 1) {
+      const g = 0.05 * (s + 1) + (step % 3 === 0 ? 0.001 * step : 0.2);
+      row.aim(s, g, 0.9, 0.3, 0.2 * s, 0.7);
+      single[s]!.process(left, STEP_FRAMES, g, 0.9, 0.3, 0.2 * s, 0.7);
+      single[3 + s]!.process(right, STEP_FRAMES, g, 0.9, 0.3, 0.2 * s, 0.7);
+    }
+    row.process(run);
+    for (let i = 0; i < STEP_FRAMES; i += 1) away = Math.max(away, Math.abs(run.left[i]! - left[i]!), Math.abs(run.right[i]! - right[i]!));
+  }
+  expect(away).toBeLessThan(1e-9);
+});
