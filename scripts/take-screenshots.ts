@@ -17,7 +17,7 @@ const ridden = (piece: Piece): Piece => ({
   returns: [{ id: 'space', name: 'Space', gain: 1, pan: 0, mute: false, solo: false, sends: [], chain: [newSlot('water', 'reverb', 'openWater', { mix: 1 })] }],
   tracks: piece.tracks.map((track) => ({
     ...track, sends: [{ to: 'space', level: track.id === 'hum' ? 0.4 : 0.2, pre: false }],
-    chain: track.id === 'hum' ? [newSlot('call', 'echo', 'callAcross'), newSlot('swell', 'reverb', 'tideRise'), newSlot('room', 'convolver', 'ownRoom')] : track.chain,
+    chain: track.id === 'hum' ? [newSlot('call', 'echo', 'callAcross'), newSlot('swell', 'reverb', 'tideRise'), newSlot('room', 'convolver', 'ownRoom'), newSlot('parted', 'braid', 'bloom')] : track.chain,
   })),
   lanes: [{
     id: 'ride', target: { channel: 'hum', effect: 'call', param: 'input' }, unit: 'own', on: true,
@@ -51,26 +51,40 @@ async function pictures(page: Page, name: string): Promise<void> {
   const back = page.getByRole('button', { name: 'Back to the chain' });
   if (await back.isVisible()) {
     await back.click();
-    for (const card of await page.getByRole('button', { name: /^Open / }).all()) await card.locator('svg').waitFor();
+    for (const effect of ['Echo', 'Reverb', 'Convolver']) await page.getByRole('button', { name: new RegExp(`^Open ${effect}`) }).first().locator('svg').waitFor();
     await shoot('strand');
     await page.getByRole('button', { name: /^Open Echo/ }).click();
   }
   await page.getByRole('img', { name: /^Repeats/ }).waitFor();
   await shoot('bench');
-  if (name === 'phone-day') await otherBenches(page, shoot);
+  if (name === 'phone-day') {
+    await otherBenches(page, shoot);
+    await meters(page, shoot);
+  }
   await open(page, 'Moves');
   await page.getByRole('group', { name: /^Lane Echo input/ }).waitFor();
   if (name !== 'wide-night') await shoot('moves');
   await open(page, 'Shelf');
   await page.getByRole('group', { name: /^Print/ }).locator('svg').first().waitFor();
-  if (name !== 'wide-night') await shoot('shelf');
+  if (name !== 'wide-night' && name !== 'phone-night') await shoot('shelf');
+}
+
+/** The meters of the voice while it sings. */
+async function meters(page: Page, shoot: (view: string) => Promise<Buffer>): Promise<void> {
+  await page.getByRole('button', { name: 'Back to the chain' }).click();
+  await page.getByRole('button', { name: 'Play', exact: true }).click();
+  await page.getByRole('button', { name: /^Meters of/ }).click();
+  await page.getByLabel(/^3 seconds −[12]\d/).waitFor();
+  await shoot('meters');
+  await page.getByRole('button', { name: 'Close' }).click();
+  await page.getByRole('button', { name: 'Stop', exact: true }).click();
 }
 
 /** A reverb's shore and a room from above. */
 async function otherBenches(page: Page, shoot: (view: string) => Promise<Buffer>): Promise<void> {
-  for (const [effect, picture, view] of [['Reverb', /^Decay/, 'reverb'], ['Convolver', /^Room/, 'room']] as const) {
+  for (const [effect, picture, view] of [['Reverb', /^Decay/, 'reverb'], ['Convolver', /^Room/, 'room'], ['Braid', /^Braid/, 'braid']] as const) {
     await page.getByRole('button', { name: 'Back to the chain' }).click();
-    await page.getByRole('button', { name: new RegExp(`^Open ${effect}`) }).click();
+    await page.getByRole('button', { name: new RegExp(`^Open ${effect}`) }).first().click();
     await page.getByRole('img', { name: picture }).waitFor();
     await shoot(view);
   }

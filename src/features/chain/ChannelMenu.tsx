@@ -30,7 +30,7 @@ export function ChannelMenu({ channel }: { readonly channel: string }) {
   const what = channel === MAIN ? 'output' : made ? 'return' : 'track';
   return (
     <>
-      <Tap plain icon="more-horizontal" tone="mute" label={`More for ${what} ${name}`} onPress={() => setOpen(true)} />
+      <Tap plain icon="more-horizontal" tone="mute" label={`More for ${name}, ${what}`} onPress={() => setOpen(true)} />
       <Sheet title={name} visible={open} onClose={() => setOpen(false)}>
         {channel === MAIN ? null : <Rename channel={channel} what={what} name={name} onDone={() => setOpen(false)} />}
         {chain.length > 0 ? (

@@ -6,7 +6,7 @@ import { PieceList } from './PieceList';
 import { PrintList } from './PrintList';
 import { SoundList } from './SoundList';
 
-/** What is kept: prints of this piece, and all pieces. */
+/** What is kept: prints and sounds of this piece, blocks for any, and all pieces. */
 export function ShelfView() {
   const wide = useWide();
   return (
@@ -14,11 +14,11 @@ export function ShelfView() {
       <View style={[styles.column, wide && styles.main]}>
         <Words kind="title" role="heading" aria-level={1}>Shelf</Words>
         <PrintList />
-        {wide ? null : <SoundList />}
+        {wide ? <BlockList /> : <SoundList />}
       </View>
       <View style={[styles.column, wide && styles.side]}>
         {wide ? <SoundList /> : null}
-        <BlockList />
+        {wide ? null : <BlockList />}
         <PieceList />
       </View>
     </ScrollView>
