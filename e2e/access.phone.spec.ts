@@ -1,9 +1,11 @@
-import { expectAccessible, expectLargeTargets, throughAllViews } from './access';
+import { expectAccessible, expectLargeTargets, throughAllViews, throughChains } from './access';
 import { test } from './bench';
 
-test('on a phone every view is clean and every target large', async ({ page, pieceId: _open }) => {
-  await throughAllViews(page, async (what) => {
-    await expectAccessible(page, what);
-    await expectLargeTargets(page, what);
+for (const [what, through] of [['view', throughAllViews], ['chain and what it opens', throughChains]] as const) {
+  test(`on a phone every ${what} is clean and every target large`, async ({ page, pieceId: _open }) => {
+    await through(page, async (seen) => {
+      await expectAccessible(page, seen);
+      await expectLargeTargets(page, seen);
+    });
   });
-});
+}

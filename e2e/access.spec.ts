@@ -1,4 +1,4 @@
-import { expectAccessible, throughAllViews } from './access';
+import { expectAccessible, throughAllViews, throughChains } from './access';
 import { test } from './bench';
 
 for (const colorScheme of ['light', 'dark'] as const) {
@@ -6,6 +6,9 @@ for (const colorScheme of ['light', 'dark'] as const) {
     test.use({ colorScheme });
     test('axe finds nothing in any view', async ({ page, pieceId: _open }) => {
       await throughAllViews(page, (what) => expectAccessible(page, what));
+    });
+    test('axe finds nothing in chains and what they open', async ({ page, pieceId: _open }) => {
+      await throughChains(page, (what) => expectAccessible(page, what));
     });
   });
 }

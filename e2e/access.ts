@@ -64,3 +64,40 @@ export async function throughAllViews(page: Page, look: (what: string) => Promis
   await look('tempo');
   await page.getByRole('button', { name: 'Close' }).click();
 }
+
+/** Goes through what a chain holds and opens: a braid, menus, meters, comparing, a place of one's own. */
+export async function throughChains(page: Page, look: (what: string) => Promise<void>): Promise<void> {
+  const strand = async (): Promise<void> => {
+    const back = page.getByRole('button', { name: 'Back to the chain' });
+    if (await back.isVisible()) await back.click();
+  };
+  const sheet = async (opener: string | RegExp, what: string, inside: () => Promise<void> = async () => undefined): Promise<void> => {
+    await page.getByRole('button', { name: opener }).last().click();
+    await inside();
+    await look(what);
+    await page.getByRole('button', { name: 'Close' }).click();
+  };
+  await go(page, 'Chain');
+  await page.getByRole('textbox', { name: 'Search effects and purposes' }).last().fill('Bloom');
+  await page.getByRole('button', { name: 'Add Braid: Bloom' }).click();
+  await expect(page.getByRole('img', { name: /^Braid of 2/ })).toBeVisible();
+  await look('braid');
+  await strand();
+  await look('strand with strands');
+  await sheet('More for Taps', 'card menu');
+  await sheet('More for strand Dry', 'strand menu');
+  await sheet('More for Humming voice, track', 'channel menu');
+  await sheet('Add an effect to Dry', 'adding into a strand');
+  await sheet(/^Meters of/, 'meters', async () => {
+    await page.getByRole('button', { name: 'Measure the load of each effect' }).click();
+    await expect(page.getByLabel(/^Reverb \d/)).toBeVisible({ timeout: 30_000 });
+  });
+  await sheet(/^Compare settings/, 'kept settings', () => page.getByRole('button', { name: 'Keep this' }).click());
+  await sheet(/^Ways to make/, 'made wide');
+  await page.getByRole('button', { name: 'Add an effect', exact: true }).click();
+  await page.getByRole('textbox', { name: 'Search effects and purposes' }).last().fill('Convolver');
+  await page.getByRole('button', { name: 'Add Convolver: Neutral' }).click();
+  await page.getByRole('radio', { name: 'own sound' }).click();
+  await look('own sound');
+  await sheet('Record a place', 'recording a place');
+}

@@ -1,6 +1,6 @@
 import { arrive } from '../../dsp/onePole';
 import { FilterRow } from '../../dsp/filterRow';
-import { STEP_FRAMES, type EffectProcessor, type StereoRun } from '../define';
+import type { EffectProcessor, StereoRun } from '../define';
 import { SECOND_ORDER_Q } from '../filter/processor';
 import { Insert } from '../insert';
 import { placesOf } from '../places';

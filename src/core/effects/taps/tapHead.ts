@@ -90,7 +90,6 @@ export class TapHead {
   }
 
   private readAll(glide: boolean): void {
-    const n = STEP_FRAMES;
     const from = this.reversing;
     const goal = this.reverse ? 1 : 0;
     this.reversing = goal > from ? Math.min(1, from + TURN_STEP) : Math.max(0, from - TURN_STEP);
