@@ -9,7 +9,7 @@ const LEVEL = 0.25;
 const sine = soundOf(4, (i) => LEVEL * Math.sin((2 * Math.PI * HZ * i) / RATE));
 const CYCLE = [0, 1, 0.37, 0.8, 0];
 const HOLD_SECONDS = 0.15;
-/** A step of 0.05 in a clean sine shows as 1; the sine itself as 1e-9. */
+/** A step of 0.05 in a clean sine shows as 0.5; the sine itself as 1e-9. */
 const CLICK = 0.1;
 
 /** Parameters whose work it is to break the wave. */
