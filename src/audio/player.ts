@@ -25,7 +25,8 @@ export class Player {
   private readonly sounds = new Map<string, LoadedSound>();
   private readonly impulses = new ImpulseMaker(this.sounds, (key, impulse) => this.tell({ type: 'impulse', key, impulse: { frames: impulse.frames, stages: [...impulse.stages] } }));
   private listening: Listening | null = null;
-  private watched: string | null = null;
+  /** Channels that are looked at, the newest last: it is the one that is watched. */
+  private watchers: readonly { readonly channel: string }[] = [];
   private parked = 0;
 
   constructor(readonly sampleRate: number) {
@@ -69,10 +70,20 @@ export class Player {
     this.tell({ type: 'listen', listening });
   }
 
-  /** The channel whose sound is left in `scope`; none for null. */
-  watch(channel: string | null): void {
-    this.watched = channel;
-    this.tell({ type: 'watch', channel });
+  /** Has the sound of a channel left in `scope`. @returns lets go: whoever looked before looks again */
+  watch(channel: string): () => void {
+    const watcher = { channel };
+    this.setWatchers([...this.watchers, watcher]);
+    return () => this.setWatchers(this.watchers.filter((other) => other !== watcher));
+  }
+
+  private setWatchers(watchers: readonly { readonly channel: string }[]): void {
+    this.watchers = watchers;
+    this.tell({ type: 'watch', channel: this.watched });
+  }
+
+  private get watched(): string | null {
+    return this.watchers[this.watchers.length - 1]?.channel ?? null;
   }
 
   gesture(gesture: Gesture): void {

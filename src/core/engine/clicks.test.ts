@@ -2,7 +2,11 @@ import { EFFECTS } from '../effects/catalogue';
 import type { EffectDefinition } from '../effects/define';
 import { paramAtPosition } from '../params/resolve';
 import { newSlot } from '../piece/edits/chain';
-import { clipOf, engineOf, peakIn, RATE, roughness, runEngine, scene, soundOf } from './testing';
+import { preparedImpulse } from '../impulses/make';
+import type { Piece } from '../piece/piece';
+import type { Engine } from './engine';
+import { compilePlan, planSlotsIn } from './plan';
+import { awayFrom, clipOf, engineOf, peakIn, RATE, roughness, runEngine, scene, soundOf, type Scene } from './testing';
 
 const HZ = 220;
 const LEVEL = 0.25;
@@ -15,9 +19,36 @@ const CLICK = 0.1;
 /** Parameters whose work it is to break the wave. */
 const BREAKS: Readonly<Record<string, readonly string[]>> = { echo: ['bitDepth', 'rateReduction'] };
 
+function giveImpulses(engine: Engine, piece: Piece): void {
+  const needs = planSlotsIn(compilePlan(piece).channels.flatMap(({ slots }) => slots)).flatMap(({ impulse }) => (impulse ? [impulse] : []));
+  for (const { key, order } of needs) engine.addImpulse(key, preparedImpulse(order, new Map())!);
+}
+
+test('another impulse in the convolver while it plays makes no click, and is heard', () => {
+  const withImpulse = (impulse: string): Scene => scene([sine], [{ clips: [clipOf('c', 0, 0, 4)], chain: [newSlot('s', 'convolver', 'neutral', { balance: 'levels', dry: 0, wet: 0.1, impulse })] }]);
+  const [before, after] = [withImpulse('boatShed'), withImpulse('saltCistern')];
+  const engine = engineOf(before);
+  giveImpulses(engine, before.piece);
+  engine.play(0);
+  runEngine(engine, 1);
+  engine.setPlan(compilePlan(after.piece));
+  giveImpulses(engine, after.piece);
+  const swapped = runEngine(engine, 1.5);
+  const plain = engineOf(before);
+  giveImpulses(plain, before.piece);
+  plain.play(0);
+  runEngine(plain, 1);
+  const stayed = runEngine(plain, 1.5);
+  expect(peakIn(swapped.left)).toBeGreaterThan(0.01);
+  expect(roughness(swapped.left, 6)).toBeLessThan(CLICK / 10);
+  expect(awayFrom(swapped.left, stayed.left)).toBeGreaterThan(0.005);
+});
+
 function ridden(effect: EffectDefinition, id: string): number {
   const slot = { ...newSlot('s', effect.id, effect.presets[1]!.id), id: 's' };
-  const engine = engineOf(scene([sine], [{ clips: [clipOf('c', 0, 0, 4)], chain: [slot] }]));
+  const played = scene([sine], [{ clips: [clipOf('c', 0, 0, 4)], chain: [slot] }]);
+  const engine = engineOf(played);
+  giveImpulses(engine, played.piece);
   engine.play(0);
   runEngine(engine, 0.5);
   let most = 0;

@@ -66,7 +66,7 @@ function Kept({ channel }: { readonly channel: string }) {
   const free = ['A', 'B', 'C', 'D', 'E', 'F', 'G', 'H'].find((letter) => !kept.some((one) => one.name === letter)) ?? 'Another';
   return (
     <View>
-      {kept.length < MOST_KEPT ? <NameField key={free} label="Name of the setting" initial={free} action="Keep this" onName={(called) => run(keepSetting, { channel, id: crypto.randomUUID(), called })} /> : null}
+      {kept.length < MOST_KEPT && order === null ? <NameField key={free} label="Name of the setting" initial={free} action="Keep this" onName={(called) => run(keepSetting, { channel, id: crypto.randomUUID(), called })} /> : null}
       {kept.length === 0 ? <Words kind="small">Keep the chain as it is, change it, keep it again: up to eight settings can be heard in turn.</Words> : (
         <Tap role="switch" chosen={order !== null} tone="sea" icon={order ? 'eye-off' : 'eye'} text={order ? 'Reveal' : 'Blind'} label="Compare blind" onPress={() => (order ? setOrder(null) : shuffle())} style={styles.blind} />
       )}

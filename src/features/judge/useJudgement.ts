@@ -10,11 +10,11 @@ export function useJudgement(channel: string): { readonly report: JudgeReport | 
   const judging = useRef<Judging | null>(null);
   useEffect(() => {
     const { player } = studio;
-    player.watch(channel);
+    const letGo = player.watch(channel);
     const started = startJudging(player.scope, player.sampleRate, setReport);
     judging.current = started;
     return () => {
-      player.watch(null);
+      letGo();
       started.end();
       setReport(null);
     };

@@ -81,7 +81,7 @@ export class ConvolverProcessor implements EffectProcessor {
     this.open = values[AT.input]!;
     this.width = values[AT.width]!;
     for (let i = 0; i < this.filters.length; i += 1) this.filters[i]!.clear();
-    this.cutting = false;
+    this.cutting = cuts(values);
     this.quiet.clear();
     if (this.waiting) this.takeWaiting(1);
   }
@@ -180,9 +180,13 @@ export class ConvolverProcessor implements EffectProcessor {
   }
 
   private cut(wet: StereoRun, values: Float64Array): void {
-    const low = values[AT.lowCut]! > OFF_LOW_HZ;
-    const high = values[AT.highCut]! < OFF_HIGH_HZ;
-    if (!low && !high && !this.cutting) return;
+    const wanted = cuts(values);
+    if (!wanted && !this.cutting) return;
+    // Filters that begin anew listen for a step before they are heard: what they held is of another sound.
+    const entering = !this.cutting;
+    if (entering) for (let i = 0; i < this.filters.length; i += 1) this.filters[i]!.clear();
+    const low = !entering && values[AT.lowCut]! > OFF_LOW_HZ;
+    const high = !entering && values[AT.highCut]! < OFF_HIGH_HZ;
     const lows = tuning(values[AT.lowCut]!, SECOND_ORDER_Q, this.sampleRate);
     const highs = tuning(values[AT.highCut]!, SECOND_ORDER_Q, this.sampleRate);
     for (let side = 0; side < 2; side += 1) {
@@ -190,6 +194,8 @@ export class ConvolverProcessor implements EffectProcessor {
       this.filters[side]!.process(io, STEP_FRAMES, lows.g, lows.k, 1, low ? -lows.k : 0, low ? -1 : 0);
       this.filters[2 + side]!.process(io, STEP_FRAMES, highs.g, highs.k, high ? 0 : 1, 0, high ? 1 : 0);
     }
-    this.cutting = low || high;
+    this.cutting = entering || wanted;
   }
 }
+
+const cuts = (values: Float64Array): boolean => values[AT.lowCut]! > OFF_LOW_HZ || values[AT.highCut]! < OFF_HIGH_HZ;

@@ -38,6 +38,7 @@ export class WetTone {
 
   clear(offsetMs: number): void {
     for (const line of this.lines) line.clear();
+    this.last.fill(0);
     for (const filter of this.filters) filter.clear();
     this.offsets[0] = this.goal(0, offsetMs);
     this.offsets[1] = this.goal(1, offsetMs);
