@@ -35,6 +35,7 @@ class Stage {
   private readonly size: number;
   private readonly steps: number;
   private readonly passes: number;
+  private readonly parts: number;
   private readonly memory: WorkMemory;
   private readonly recent: number;
   private readonly re: number;
@@ -55,6 +56,7 @@ class Stage {
     this.size = size;
     this.steps = size / CONVOLUTION_STEP;
     this.passes = passesOf(2 * size);
+    this.parts = this.steps < 16 ? 1 : 2;
     let at = 0;
     const take = (figures: number): number => {
       const from = at;
@@ -115,7 +117,7 @@ class Stage {
       this.begin();
       this.transform();
       this.keep();
-      this.multiply(this.count);
+      this.multiply(1);
       this.joinSums();
       this.transform();
       this.finish();
@@ -138,7 +140,7 @@ class Stage {
       this.transform();
       this.keep();
     }
-    this.multiply(Math.ceil((this.count * (step + 1)) / this.steps));
+    this.multiply((step + 1) / this.steps);
     if (step === this.steps - 1) {
       this.joinSums();
       this.transform();
@@ -152,7 +154,7 @@ class Stage {
     if (step === passes) this.keep();
     const first = passes + 1;
     const last = steps - passes - 1;
-    if (step >= first && step < last) this.multiply(Math.ceil((this.count * (step - first + 1)) / (last - first)));
+    if (step >= first && step < last) this.multiply((step - first + 1) / (last - first));
     if (step === last) this.joinSums();
     if (step > last) this.pass(step - last - 1);
   }
@@ -195,11 +197,20 @@ class Stage {
     for (let index = 0; index < this.passes; index += 1) this.pass(index);
   }
 
-  /** Multiplies partitions up to a count with the input of their time, two by two. */
-  private multiply(until: number): void {
-    let p = this.done;
-    for (; p + 1 < until; p += 2) this.multiplyTwo(p);
-    if (p < until) this.multiplyOne(p);
+  /**
+   * Multiplies partitions with the input of their time, two by two, as far as a share of them all. A step takes half of a pair's
+   * bins rather than a single partition, which would move the sums through memory twice as often.
+   */
+  private multiply(share: number): void {
+    const { parts, count } = this;
+    const bins = this.size / parts;
+    const until = Math.ceil(share * parts * Math.ceil(count / 2));
+    for (let unit = this.done; unit < until; unit += 1) {
+      const pair = Math.floor(unit / parts);
+      const from = (unit - pair * parts) * bins;
+      if (2 * pair + 1 < count) this.multiplyTwo(2 * pair, from, from + bins);
+      else this.multiplyOne(2 * pair, from, from + bins);
+    }
     if (until > this.done) this.done = until;
   }
 
@@ -209,16 +220,16 @@ class Stage {
     return 4 * this.past + (at >= this.count ? at - this.count : at) * 16 * this.size;
   }
 
-  private multiplyOne(p: number): void {
+  private multiplyOne(p: number, from: number, until: number): void {
     const { work } = this.memory;
     const { size, sums } = this;
     const x = this.inputOf(p);
     const h = 4 * this.impulse + p * 16 * size;
-    work.multiplyAdd(size, 4 * sums, x, h);
-    work.multiplyAdd(size, 4 * (sums + 2 * size), x + 8 * size, h + 8 * size);
+    work.multiplyAdd(size, from, until, 4 * sums, x, h);
+    work.multiplyAdd(size, from, until, 4 * (sums + 2 * size), x + 8 * size, h + 8 * size);
   }
 
-  private multiplyTwo(p: number): void {
+  private multiplyTwo(p: number, from: number, until: number): void {
     const { work } = this.memory;
     const { size, sums } = this;
     const x = this.inputOf(p);
@@ -226,8 +237,8 @@ class Stage {
     const h = 4 * this.impulse + p * 16 * size;
     const k = h + 16 * size;
     const right = 8 * size;
-    work.multiplyAddTwo(size, 4 * sums, x, h, y, k);
-    work.multiplyAddTwo(size, 4 * sums + right, x + right, h + right, y + right, k + right);
+    work.multiplyAddTwo(size, from, until, 4 * sums, x, h, y, k);
+    work.multiplyAddTwo(size, from, until, 4 * sums + right, x + right, h + right, y + right, k + right);
   }
 
   private joinSums(): void {

@@ -4,10 +4,10 @@ import type { ConvolutionWork } from './convolutionWork';
 export function scriptedWork(cells: Float32Array): ConvolutionWork {
   return {
     pass: (index, size, re, im, work, turns) => pass(cells, index, size, re >> 2, im >> 2, work >> 2, turns >> 2),
-    multiplyAdd: (count, acc, x, h) => multiplyAdd(cells, count, acc >> 2, x >> 2, h >> 2),
-    multiplyAddTwo: (count, acc, x, h, y, k) => {
-      multiplyAdd(cells, count, acc >> 2, x >> 2, h >> 2);
-      multiplyAdd(cells, count, acc >> 2, y >> 2, k >> 2);
+    multiplyAdd: (half, from, until, acc, x, h) => multiplyAdd(cells, half, from, until, acc >> 2, x >> 2, h >> 2),
+    multiplyAddTwo: (half, from, until, acc, x, h, y, k) => {
+      multiplyAdd(cells, half, from, until, acc >> 2, x >> 2, h >> 2);
+      multiplyAdd(cells, half, from, until, acc >> 2, y >> 2, k >> 2);
     },
     part: (half, re, im, left, right) => part(cells, half, re >> 2, im >> 2, left >> 2, right >> 2),
     join: (half, left, right, re, im, scale) => join(cells, half, left >> 2, right >> 2, re >> 2, im >> 2, scale),
@@ -63,16 +63,17 @@ function fourPass(cells: Float32Array, m: number, stride: number, quarter: numbe
   }
 }
 
-function multiplyAdd(cells: Float32Array, count: number, acc: number, x: number, h: number): void {
+function multiplyAdd(cells: Float32Array, half: number, from: number, until: number, acc: number, x: number, h: number): void {
   const lowest = cells[acc]! + cells[x]! * cells[h]!;
-  const highest = cells[acc + count]! + cells[x + count]! * cells[h + count]!;
-  for (let i = 0; i < count; i += 1) {
-    const xr = cells[x + i]!, xi = cells[x + count + i]!, hr = cells[h + i]!, hi = cells[h + count + i]!;
+  const highest = cells[acc + half]! + cells[x + half]! * cells[h + half]!;
+  for (let i = from; i < until; i += 1) {
+    const xr = cells[x + i]!, xi = cells[x + half + i]!, hr = cells[h + i]!, hi = cells[h + half + i]!;
     cells[acc + i] = cells[acc + i]! + xr * hr - xi * hi;
-    cells[acc + count + i] = cells[acc + count + i]! + xr * hi + xi * hr;
+    cells[acc + half + i] = cells[acc + half + i]! + xr * hi + xi * hr;
   }
+  if (from > 0) return;
   cells[acc] = lowest;
-  cells[acc + count] = highest;
+  cells[acc + half] = highest;
 }
 
 function part(cells: Float32Array, half: number, re: number, im: number, left: number, right: number): void {

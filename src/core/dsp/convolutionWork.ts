@@ -6,9 +6,10 @@ import { scriptedWork } from './convolutionScript';
 export interface ConvolutionWork {
   /** One pass of a complex transform; all passes in turn make it whole. */
   pass(index: number, size: number, re: number, im: number, work: number, turns: number): void;
-  multiplyAdd(count: number, acc: number, x: number, h: number): void;
+  /** Over the bins from `from` until `until`, of spectra of `half` bins. */
+  multiplyAdd(half: number, from: number, until: number, acc: number, x: number, h: number): void;
   /** The same for two pairs at once. */
-  multiplyAddTwo(count: number, acc: number, x: number, h: number, y: number, k: number): void;
+  multiplyAddTwo(half: number, from: number, until: number, acc: number, x: number, h: number, y: number, k: number): void;
   part(half: number, re: number, im: number, left: number, right: number): void;
   join(half: number, left: number, right: number, re: number, im: number, scale: number): void;
 }

@@ -6,9 +6,12 @@ import { STEP_FRAMES, stereoRun, type EffectProcessor } from '../effects/define'
 import { ConvolverProcessor } from '../effects/convolver/processor';
 import { EqProcessor } from '../effects/eq/processor';
 import { FilterProcessor } from '../effects/filter/processor';
+import { TapsProcessor } from '../effects/taps/processor';
 import { ReverbProcessor } from '../effects/reverb/processor';
 import { StateVariable } from './stateVariable';
+import { DelayLine } from './delayLine';
 import { FilterRow } from './filterRow';
+import { TapBank } from './tapBank';
 import { prepareImpulse } from './convolution';
 import { makeRandom } from './random';
 
@@ -52,6 +55,39 @@ test.each([
   const { away, peak } = apart(new ReverbProcessor(RATE), new ReverbProcessor(RATE, false), rowOf('reverb', named), rowOf('reverb', { ...named, decay: 5000, highDecay: 0.4 }), 3);
   expect(peak).toBeGreaterThan(0.02);
   expect(away).toBeLessThan(1e-5);
+});
+
+test('the taps’ kernel and its TypeScript reference agree within 1e-5', () => {
+  const taps = { count: 5, time1: 0.4, time2: 12.5, time3: 31.03, time4: 250, time5: 333.33, pan2: -0.6, pan3: 1, highCut4: 3000 };
+  const { away, peak } = apart(new TapsProcessor(RATE), new TapsProcessor(RATE, false), rowOf('taps', taps), rowOf('taps', { ...taps, level2: 0.3, pan3: -1 }), 2);
+  expect(peak).toBeGreaterThan(0.2);
+  expect(away).toBeLessThan(1e-5);
+});
+
+test('a bank of taps hears what a delay line reads at the same delays, over the seam of the ring too', () => {
+  const random = makeRandom(3);
+  const bank = new TapBank(300);
+  const line = new DelayLine(300, STEP_FRAMES);
+  const read = new Float64Array(STEP_FRAMES);
+  let away = 0;
+  for (let step = 0; step < 40; step += 1) {
+    const run = Float64Array.from({ length: STEP_FRAMES }, () => random() - 0.5);
+    bank.write(run, run);
+    line.write(run, STEP_FRAMES);
+    const sums = stereoRun();
+    const wanted = stereoRun();
+    for (const [delay, from, to] of [[0, 1, 1], [17, 0.5, 0.2], [40.25, 0.7, 0.7], [133.9, -1, 1]] as const) {
+      bank.add(delay, from, to, 0.5 * from, 0.5 * from);
+      line.readFixed(delay + STEP_FRAMES, STEP_FRAMES, read);
+      for (let i = 0; i < STEP_FRAMES; i += 1) {
+        wanted.left[i] = wanted.left[i]! + read[i]! * (from + ((to - from) * (i + 1)) / STEP_FRAMES);
+        wanted.right[i] = wanted.right[i]! + read[i]! * 0.5 * from;
+      }
+    }
+    bank.addSums(sums.left, sums.right);
+    for (let i = 0; i < STEP_FRAMES; i += 1) away = Math.max(away, Math.abs(sums.left[i]! - wanted.left[i]!), Math.abs(sums.right[i]! - wanted.right[i]!));
+  }
+  expect(away).toBeLessThan(2e-6);
 });
 
 test('the convolver’s kernel and its TypeScript reference agree within 1e-5, on both sides', () => {

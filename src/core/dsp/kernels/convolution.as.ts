@@ -105,27 +105,33 @@ function fourPass(length: i32, stride: usize, quarter: usize, re: usize, im: usi
   }
 }
 
-/** acc += x * h over `count` complex figures, a multiple of four; each spectrum is `count` of re, then `count` of im, with two real figures in bin 0. */
-export function multiplyAdd(count: i32, acc: usize, x: usize, h: usize): void {
-  const bytes = <usize>count << 2;
+/**
+ * acc += x * h over the bins from `from` until `until`, multiples of four; each spectrum is `half` of re, then `half` of im, with
+ * two real figures in bin 0.
+ */
+export function multiplyAdd(half: i32, from: i32, until: i32, acc: usize, x: usize, h: usize): void {
+  const bytes = <usize>half << 2;
   const lowest = load<f32>(acc) + load<f32>(x) * load<f32>(h);
   const highest = load<f32>(acc + bytes) + load<f32>(x + bytes) * load<f32>(h + bytes);
-  for (let i: usize = 0; i < bytes; i += 16) {
+  const end = <usize>until << 2;
+  for (let i = <usize>from << 2; i < end; i += 16) {
     const xr = v128.load(x + i), xi = v128.load(x + bytes + i);
     const hr = v128.load(h + i), hi = v128.load(h + bytes + i);
     v128.store(acc + i, f32x4.add(v128.load(acc + i), f32x4.sub(f32x4.mul(xr, hr), f32x4.mul(xi, hi))));
     v128.store(acc + bytes + i, f32x4.add(v128.load(acc + bytes + i), f32x4.add(f32x4.mul(xr, hi), f32x4.mul(xi, hr))));
   }
+  if (from > 0) return;
   store<f32>(acc, lowest);
   store<f32>(acc + bytes, highest);
 }
 
 /** The same for two pairs at once, which saves half of the way of the sums through memory. */
-export function multiplyAddTwo(count: i32, acc: usize, x: usize, h: usize, y: usize, k: usize): void {
-  const bytes = <usize>count << 2;
+export function multiplyAddTwo(half: i32, from: i32, until: i32, acc: usize, x: usize, h: usize, y: usize, k: usize): void {
+  const bytes = <usize>half << 2;
   const lowest = load<f32>(acc) + load<f32>(x) * load<f32>(h) + load<f32>(y) * load<f32>(k);
   const highest = load<f32>(acc + bytes) + load<f32>(x + bytes) * load<f32>(h + bytes) + load<f32>(y + bytes) * load<f32>(k + bytes);
-  for (let i: usize = 0; i < bytes; i += 16) {
+  const end = <usize>until << 2;
+  for (let i = <usize>from << 2; i < end; i += 16) {
     const xr = v128.load(x + i), xi = v128.load(x + bytes + i);
     const hr = v128.load(h + i), hi = v128.load(h + bytes + i);
     const yr = v128.load(y + i), yi = v128.load(y + bytes + i);
@@ -135,45 +141,56 @@ export function multiplyAddTwo(count: i32, acc: usize, x: usize, h: usize, y: us
     v128.store(acc + i, f32x4.add(v128.load(acc + i), real));
     v128.store(acc + bytes + i, f32x4.add(v128.load(acc + bytes + i), imaginary));
   }
+  if (from > 0) return;
   store<f32>(acc, lowest);
   store<f32>(acc + bytes, highest);
 }
 
+@inline
+function turned(v: v128): v128 {
+  return v128.shuffle<i32>(v, v, 3, 2, 1, 0);
+}
+
 /**
  * Takes the spectra of two real sides out of the transform of left + i right.
- * Bin 0 of each holds its real value at 0 in re and that at half the rate in im. @param half bins kept of each side
+ * Bin 0 of each holds its real value at 0 in re and that at half the rate in im. The first turn of the loop reaches one figure
+ * past `re` and `im`, into memory that follows them, and leaves in bin 0 what is put right afterwards. @param half bins kept of each side
  */
 export function part(half: i32, re: usize, im: usize, left: usize, right: usize): void {
   const bytes = <usize>half << 2;
+  const scale = f32x4.splat(<f32>0.5);
+  for (let a: usize = 0; a < bytes; a += 16) {
+    const b = 2 * bytes - a - 12;
+    const ar = v128.load(re + a), ai = v128.load(im + a), br = turned(v128.load(re + b)), bi = turned(v128.load(im + b));
+    v128.store(left + a, f32x4.mul(scale, f32x4.add(ar, br)));
+    v128.store(left + bytes + a, f32x4.mul(scale, f32x4.sub(ai, bi)));
+    v128.store(right + a, f32x4.mul(scale, f32x4.add(ai, bi)));
+    v128.store(right + bytes + a, f32x4.mul(scale, f32x4.sub(br, ar)));
+  }
   store<f32>(left, load<f32>(re));
   store<f32>(left + bytes, load<f32>(re + bytes));
   store<f32>(right, load<f32>(im));
   store<f32>(right + bytes, load<f32>(im + bytes));
-  for (let k = 1; k < half; k += 1) {
-    const a = <usize>k << 2;
-    const b = <usize>(2 * half - k) << 2;
-    const ar = load<f32>(re + a), ai = load<f32>(im + a), br = load<f32>(re + b), bi = load<f32>(im + b);
-    store<f32>(left + a, <f32>0.5 * (ar + br));
-    store<f32>(left + bytes + a, <f32>0.5 * (ai - bi));
-    store<f32>(right + a, <f32>0.5 * (ai + bi));
-    store<f32>(right + bytes + a, <f32>0.5 * (br - ar));
-  }
 }
 
-/** The way back: left + i right, scaled, with re and im changed over so that a forward transform gives the inverse. */
+/**
+ * The way back: left + i right, scaled, with re and im changed over so that a forward transform gives the inverse. As `part`, it
+ * touches one figure past `re` and `im`: those must lie in this order with `work` behind them.
+ */
 export function join(half: i32, left: usize, right: usize, re: usize, im: usize, scale: f32): void {
   const bytes = <usize>half << 2;
+  const scales = f32x4.splat(scale);
+  for (let a: usize = 0; a < bytes; a += 16) {
+    const b = 2 * bytes - a - 12;
+    const lr = f32x4.mul(scales, v128.load(left + a)), li = f32x4.mul(scales, v128.load(left + bytes + a));
+    const rr = f32x4.mul(scales, v128.load(right + a)), ri = f32x4.mul(scales, v128.load(right + bytes + a));
+    v128.store(re + b, turned(f32x4.sub(rr, li)));
+    v128.store(im + b, turned(f32x4.add(lr, ri)));
+    v128.store(re + a, f32x4.add(li, rr));
+    v128.store(im + a, f32x4.sub(lr, ri));
+  }
   store<f32>(im, scale * load<f32>(left));
   store<f32>(re, scale * load<f32>(right));
   store<f32>(im + bytes, scale * load<f32>(left + bytes));
   store<f32>(re + bytes, scale * load<f32>(right + bytes));
-  for (let k = 1; k < half; k += 1) {
-    const a = <usize>k << 2;
-    const b = <usize>(2 * half - k) << 2;
-    const lr = load<f32>(left + a), li = load<f32>(left + bytes + a), rr = load<f32>(right + a), ri = load<f32>(right + bytes + a);
-    store<f32>(im + a, scale * (lr - ri));
-    store<f32>(re + a, scale * (li + rr));
-    store<f32>(im + b, scale * (lr + ri));
-    store<f32>(re + b, scale * (rr - li));
-  }
 }

@@ -19,23 +19,40 @@ const OUTPUT: usize = 1920;
 const READ: usize = 2432;
 const RINGS: usize = 6528;
 
-/** Four-point Lagrange reading at a moving place, as DelayLine.cubic. */
+/** Four-point Lagrange reading at a moving place, as DelayLine.cubic; four neighbours at once while their places are neighbours too. */
 function readMoving(ring: usize, mask: i32, place: i32, delay: f64, slope: f64, to: usize): void {
-  for (let i = 0; i < FRAMES; i += 1) {
-    delay += slope;
-    const from = <f64>(place + i) - delay;
+  const sixth = f32x4.splat(<f32>(1.0 / 6.0)), half = f32x4.splat(0.5), one = f32x4.splat(1), two = f32x4.splat(2);
+  const ramp = f32x4.mul(f32x4.splat(<f32>-slope), f32x4(0, 1, 2, 3));
+  for (let i = 0; i < FRAMES; i += 4) {
+    const from = <f64>(place + i) - (delay + slope * <f64>(i + 1));
     const whole = Math.floor(from);
-    const f = <f32>(from - whole);
-    const at = <i32>whole;
-    const a = load<f32>(ring + (<usize>((at - 1) & mask) << 2));
-    const b = load<f32>(ring + (<usize>(at & mask) << 2));
-    const c = load<f32>(ring + (<usize>((at + 1) & mask) << 2));
-    const d = load<f32>(ring + (<usize>((at + 2) & mask) << 2));
-    const p = f + 1;
-    const q = f - 1;
-    const r = f - 2;
-    store<f32>(to + (<usize>i << 2), (-f * q * r * a) * (<f32>(1.0 / 6.0)) + p * q * r * b * 0.5 - p * f * r * c * 0.5 + p * f * q * d * (<f32>(1.0 / 6.0)));
+    const f0 = from - whole;
+    const f3 = f0 - 3 * slope;
+    const at = (<i32>whole - 1) & mask;
+    if (f3 < 0 || f3 >= 1 || at + 7 > mask) {
+      for (let k = 0; k < 4; k += 1) readOne(ring, mask, <f64>(place + i + k) - (delay + slope * <f64>(i + k + 1)), to + (<usize>(i + k) << 2));
+      continue;
+    }
+    const base = ring + (<usize>at << 2);
+    const f = f32x4.add(f32x4.splat(<f32>f0), ramp);
+    const p = f32x4.add(f, one), q = f32x4.sub(f, one), r = f32x4.sub(f, two);
+    const fq = f32x4.mul(f, q), pr = f32x4.mul(p, r);
+    const outer = f32x4.mul(f32x4.mul(fq, sixth), f32x4.sub(f32x4.mul(p, v128.load(base, 12)), f32x4.mul(r, v128.load(base))));
+    const inner = f32x4.mul(f32x4.mul(pr, half), f32x4.sub(f32x4.mul(q, v128.load(base, 4)), f32x4.mul(f, v128.load(base, 8))));
+    v128.store(to + (<usize>i << 2), f32x4.add(outer, inner));
   }
+}
+
+function readOne(ring: usize, mask: i32, from: f64, to: usize): void {
+  const whole = Math.floor(from);
+  const f = <f32>(from - whole);
+  const at = <i32>whole;
+  const a = load<f32>(ring + (<usize>((at - 1) & mask) << 2));
+  const b = load<f32>(ring + (<usize>(at & mask) << 2));
+  const c = load<f32>(ring + (<usize>((at + 1) & mask) << 2));
+  const d = load<f32>(ring + (<usize>((at + 2) & mask) << 2));
+  const p = f + 1, q = f - 1, r = f - 2;
+  store<f32>(to, f * q * (<f32>(1.0 / 6.0)) * (p * d - r * a) + p * r * <f32>0.5 * (q * b - f * c));
 }
 
 function readWhole(ring: usize, mask: i32, from: i32, to: usize): void {
@@ -44,14 +61,18 @@ function readWhole(ring: usize, mask: i32, from: i32, to: usize): void {
   else for (let i = 0; i < FRAMES; i += 1) store<f32>(to + (<usize>i << 2), load<f32>(ring + (<usize>((at + i) & mask) << 2)));
 }
 
-/** Adds what both sides hear of a line; `gains` holds left, and right sixteen figures later. */
-function hear(line: usize, from: usize): void {
-  const left = v128.load32_splat(OUT_GAINS + (line << 2));
-  const right = v128.load32_splat(OUT_GAINS + ROW + (line << 2));
+/** Adds what both sides hear of four lines. */
+function hear(group: usize): void {
+  const gains = OUT_GAINS + group * 16;
+  const l0 = v128.load32_splat(gains), l1 = v128.load32_splat(gains, 4), l2 = v128.load32_splat(gains, 8), l3 = v128.load32_splat(gains, 12);
+  const r0 = v128.load32_splat(gains + ROW), r1 = v128.load32_splat(gains + ROW, 4), r2 = v128.load32_splat(gains + ROW, 8), r3 = v128.load32_splat(gains + ROW, 12);
+  const from = READ + group * 4 * RUN;
   for (let i: usize = 0; i < RUN; i += 16) {
-    const x = v128.load(from + i);
-    v128.store(OUTPUT + i, f32x4.add(v128.load(OUTPUT + i), f32x4.mul(left, x)));
-    v128.store(OUTPUT + RUN + i, f32x4.add(v128.load(OUTPUT + RUN + i), f32x4.mul(right, x)));
+    const a = v128.load(from + i), b = v128.load(from + RUN + i), c = v128.load(from + 2 * RUN + i), d = v128.load(from + 3 * RUN + i);
+    const left = f32x4.add(f32x4.add(f32x4.mul(l0, a), f32x4.mul(l1, b)), f32x4.add(f32x4.mul(l2, c), f32x4.mul(l3, d)));
+    const right = f32x4.add(f32x4.add(f32x4.mul(r0, a), f32x4.mul(r1, b)), f32x4.add(f32x4.mul(r2, c), f32x4.mul(r3, d)));
+    v128.store(OUTPUT + i, f32x4.add(v128.load(OUTPUT + i), left));
+    v128.store(OUTPUT + RUN + i, f32x4.add(v128.load(OUTPUT + RUN + i), right));
   }
 }
 
@@ -94,17 +115,45 @@ function absorb(group: usize, moving: bool): void {
   v128.store(STATES + ROW + at, t);
 }
 
-/** One stage of the fast Walsh-Hadamard transform over the lines: sums and differences of lines `span` apart. */
-function mixStage(span: i32): void {
+/**
+ * The first `stages` stages of a fast Walsh-Hadamard transform over the lines, in place: sums and differences of lines 1, then 2, 4
+ * and 8 apart. Two stages at a time, which halves the way through memory.
+ */
+function mix(stages: i32): void {
+  if (stages >= 2) mixTwo(1);
+  if (stages >= 4) mixTwo(4);
+  else if (stages & 1) mixOne(<usize>1 << (stages - 1));
+}
+
+function mixOne(span: usize): void {
   const half = f32x4.splat(<f32>0.7071067811865476);
-  for (let line = 0; line < LINES; line += 1) {
+  for (let line: usize = 0; line < <usize>LINES; line += 1) {
     if (line & span) continue;
-    const p = READ + <usize>line * RUN;
-    const q = p + <usize>span * RUN;
+    const p = READ + line * RUN;
+    const q = p + span * RUN;
     for (let i: usize = 0; i < RUN; i += 16) {
       const a = v128.load(p + i), b = v128.load(q + i);
       v128.store(p + i, f32x4.mul(half, f32x4.add(a, b)));
       v128.store(q + i, f32x4.mul(half, f32x4.sub(a, b)));
+    }
+  }
+}
+
+/** Stages `span` and twice `span`. */
+function mixTwo(span: usize): void {
+  const half = f32x4.splat(0.5);
+  const way = span * RUN;
+  for (let line: usize = 0; line < <usize>LINES; line += 1) {
+    if (line & (3 * span)) continue;
+    const p = READ + line * RUN;
+    for (let at = p; at < p + RUN; at += 16) {
+      const a = f32x4.mul(half, v128.load(at)), b = f32x4.mul(half, v128.load(at + way));
+      const c = f32x4.mul(half, v128.load(at + 2 * way)), d = f32x4.mul(half, v128.load(at + 3 * way));
+      const ab = f32x4.add(a, b), ba = f32x4.sub(a, b), cd = f32x4.add(c, d), dc = f32x4.sub(c, d);
+      v128.store(at, f32x4.add(ab, cd));
+      v128.store(at + way, f32x4.add(ba, dc));
+      v128.store(at + 2 * way, f32x4.sub(ab, cd));
+      v128.store(at + 3 * way, f32x4.sub(ba, dc));
     }
   }
 }
@@ -139,10 +188,12 @@ export function step(size: i32, place: i32, stages: i32, moving: bool): f32 {
     const whole = <i32>delay;
     if (slope == 0 && <f64>whole == delay) readWhole(ring, mask, place - whole, to);
     else readMoving(ring, mask, place, delay, slope, to);
-    hear(line, to);
   }
-  for (let group: usize = 0; group < 4; group += 1) absorb(group, moving);
-  for (let stage = 0; stage < stages; stage += 1) mixStage(1 << stage);
+  for (let group: usize = 0; group < 4; group += 1) {
+    hear(group);
+    absorb(group, moving);
+  }
+  mix(stages);
   let peak = f32x4.splat(0);
   for (let line: usize = 0; line < <usize>LINES; line += 1) peak = f32x4.max(peak, write(line, RINGS + line * (<usize>size << 2), mask, place));
   return max(max(f32x4.extract_lane(peak, 0), f32x4.extract_lane(peak, 1)), max(f32x4.extract_lane(peak, 2), f32x4.extract_lane(peak, 3)));

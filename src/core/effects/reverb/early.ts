@@ -1,5 +1,6 @@
-import { DelayLine } from '../../dsp/delayLine';
+import type { DelayLine } from '../../dsp/delayLine';
 import { imageSources, SPEED_OF_SOUND, type Point } from '../../dsp/imageSources';
+import { TapBank } from '../../dsp/tapBank';
 import { STEP_FRAMES, type StereoRun } from '../define';
 import { SPACE_COUNT, spaceAt, type Space } from './spaces';
 
@@ -38,53 +39,63 @@ const TAPS_OF: readonly EarlyTaps[] = Array.from({ length: SPACE_COUNT }, (_, i)
 
 /** Plays the first reflections of each side's own input. They glide when the walls move. */
 export class Early {
-  private readonly lines: readonly [DelayLine, DelayLine];
+  private readonly bank: TapBank;
   private readonly spaces: readonly EarlyTaps[];
   private readonly delays = new Float64Array(STEP_FRAMES);
   private readonly read = new Float64Array(STEP_FRAMES);
   private size = 1;
 
-  constructor(private readonly sampleRate: number) {
-    const longest = Math.ceil(LONGEST_SECONDS * sampleRate);
-    this.lines = [new DelayLine(longest, STEP_FRAMES), new DelayLine(longest, STEP_FRAMES)];
+  constructor(private readonly sampleRate: number, withKernel: boolean) {
+    this.bank = new TapBank(Math.ceil(LONGEST_SECONDS * sampleRate), withKernel);
     this.spaces = TAPS_OF;
   }
 
   clear(size: number): void {
-    for (const line of this.lines) line.clear();
+    this.bank.clear();
     this.size = size;
   }
 
   /** Adds the reflections of `input` to `out`, their level moving from `from` to `to`. */
   addTo(input: StereoRun, out: StereoRun, space: number, size: number, from: number, to: number): void {
     const taps = this.spaces[space]!;
-    const [left, right] = this.lines;
-    left.write(input.left, STEP_FRAMES);
-    right.write(input.right, STEP_FRAMES);
+    this.bank.write(input.left, input.right);
     if (from !== 0 || to !== 0) {
-      for (let tap = 0; tap < taps.seconds.length; tap += 1) {
-        const seconds = taps.seconds[tap]!;
-        this.add(left, seconds, size, taps.left[tap]! * from, taps.left[tap]! * to, out.left);
-        this.add(right, seconds, size, taps.right[tap]! * from, taps.right[tap]! * to, out.right);
-      }
+      if (size === this.size) this.addStanding(taps, out, from, to);
+      else this.addMoving(taps, out, size, from, to);
     }
     this.size = size;
   }
 
-  private add(line: DelayLine, seconds: number, size: number, from: number, to: number, out: Float64Array): void {
-    const n = STEP_FRAMES;
-    const { delays, read } = this;
-    const samples = seconds * this.sampleRate;
-    if (size === this.size) line.readFixed(n + Math.round(samples * size), n, read);
-    else {
-      const step = (Math.round(samples * size) - Math.round(samples * this.size)) / n;
-      const start = n + Math.round(samples * this.size);
-      for (let i = 0; i < n; i += 1) delays[i] = start + step * (i + 1);
-      line.readLinear(delays, n, read);
+  private addStanding({ seconds, left, right }: EarlyTaps, out: StereoRun, from: number, to: number): void {
+    for (let tap = 0; tap < seconds.length; tap += 1) {
+      const delay = Math.round(seconds[tap]! * this.sampleRate * this.size);
+      this.bank.add(delay, left[tap]! * from, left[tap]! * to, right[tap]! * from, right[tap]! * to);
     }
-    const step = (to - from) / n;
+    this.bank.addSums(out.left, out.right);
+  }
+
+  private addMoving({ seconds, left, right }: EarlyTaps, out: StereoRun, size: number, from: number, to: number): void {
+    const [leftLine, rightLine] = this.bank.lines;
+    for (let tap = 0; tap < seconds.length; tap += 1) {
+      this.glide(seconds[tap]! * this.sampleRate, size);
+      this.add(leftLine, left[tap]! * from, left[tap]! * to, out.left);
+      this.add(rightLine, right[tap]! * from, right[tap]! * to, out.right);
+    }
+  }
+
+  /** From where a reflection stands at the size before to where it stands at the new one. */
+  private glide(samples: number, size: number): void {
+    const start = STEP_FRAMES + Math.round(samples * this.size);
+    const step = (Math.round(samples * size) - Math.round(samples * this.size)) / STEP_FRAMES;
+    for (let i = 0; i < STEP_FRAMES; i += 1) this.delays[i] = start + step * (i + 1);
+  }
+
+  private add(line: DelayLine, from: number, to: number, out: Float64Array): void {
+    const { read } = this;
+    line.readLinear(this.delays, STEP_FRAMES, read);
+    const step = (to - from) / STEP_FRAMES;
     let level = from;
-    for (let i = 0; i < n; i += 1) {
+    for (let i = 0; i < STEP_FRAMES; i += 1) {
       level += step;
       out[i] = out[i]! + read[i]! * level;
     }

@@ -38,7 +38,7 @@ export class ReverbProcessor implements EffectProcessor {
   /** @param withKernel false leaves all work to TypeScript, which tests compare */
   constructor(private readonly sampleRate: number, withKernel = true) {
     this.entrance = new Entrance(sampleRate);
-    this.early = new Early(sampleRate);
+    this.early = new Early(sampleRate, withKernel);
     this.tail = new Tail(sampleRate, withKernel);
     this.ducker = new Ducker(sampleRate);
     this.share = followShare(SWITCH_SECONDS, STEP_FRAMES, sampleRate);

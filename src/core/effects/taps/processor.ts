@@ -1,6 +1,6 @@
-import { DelayLine } from '../../dsp/delayLine';
 import { arrive, followShare } from '../../dsp/onePole';
 import { PeakGuard } from '../../dsp/peakGuard';
+import { TapBank } from '../../dsp/tapBank';
 import { STEP_FRAMES, stereoRun, type EffectProcessor, type StereoRun } from '../define';
 import { commonParams } from '../common';
 import { MOST_TAPS, tapsParams } from './params';
@@ -26,7 +26,7 @@ const RANK = LAST_TO_GO.map((_, tap) => LAST_TO_GO.indexOf(tap as 0));
 
 /** Up to sixteen separate repeats of the input, each with its own time, level, place and tone. */
 export class TapsProcessor implements EffectProcessor {
-  private readonly lines: readonly [DelayLine, DelayLine];
+  private readonly bank: TapBank;
   private readonly heads: readonly TapHead[];
   private readonly guard: PeakGuard;
   private readonly back: TapHead;
@@ -38,11 +38,11 @@ export class TapsProcessor implements EffectProcessor {
   private quietFrames = Infinity;
   private longest = 0;
 
-  constructor(private readonly sampleRate: number) {
-    const most = LONGEST_SECONDS * sampleRate;
-    this.lines = [new DelayLine(most, STEP_FRAMES), new DelayLine(most, STEP_FRAMES)];
-    this.heads = Array.from({ length: MOST_TAPS }, () => new TapHead(this.lines, sampleRate));
-    this.back = new TapHead(this.lines, sampleRate);
+  /** @param withKernel false leaves all work to TypeScript, which tests compare */
+  constructor(private readonly sampleRate: number, withKernel = true) {
+    this.bank = new TapBank(LONGEST_SECONDS * sampleRate, withKernel);
+    this.heads = Array.from({ length: MOST_TAPS }, () => new TapHead(this.bank, sampleRate));
+    this.back = new TapHead(this.bank, sampleRate);
     this.guard = new PeakGuard(CEILING, GUARD_RELEASE_SECONDS, sampleRate);
     this.share = followShare(SWITCH_SECONDS, STEP_FRAMES, sampleRate);
   }
@@ -56,8 +56,7 @@ export class TapsProcessor implements EffectProcessor {
   }
 
   reset(seconds: number, values: Float64Array): void {
-    this.lines[0].clear();
-    this.lines[1].clear();
+    this.bank.clear();
     this.locate(seconds, values);
   }
 
@@ -82,8 +81,9 @@ export class TapsProcessor implements EffectProcessor {
       const head = this.heads[tap]!;
       head.aim(delay, this.levelOf(tap, values), this.panOf(tap, values), values[from + LOW_CUT]!, values[from + HIGH_CUT]!, values[from + REVERSE]! >= 0.5);
       if (head.level > 0 && delay > this.longest) this.longest = delay * (values[from + REVERSE]! >= 0.5 ? 2 : 1);
-      head.addTo(wet, glide);
+      head.addToSums(wet, glide);
     }
+    this.bank.addSums(wet.left, wet.right);
     this.quietFrames = peak > SILENCE ? 0 : this.quietFrames + STEP_FRAMES;
   }
 
@@ -126,8 +126,7 @@ export class TapsProcessor implements EffectProcessor {
     this.input = inputGoal;
     this.feedback = feedbackGoal;
     this.guard.process(into.left, into.right, n);
-    this.lines[0].write(into.left, n);
-    this.lines[1].write(into.right, n);
+    this.bank.write(into.left, into.right);
     return peak;
   }
 

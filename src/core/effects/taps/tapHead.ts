@@ -1,5 +1,7 @@
+import type { TapBank } from '../../dsp/tapBank';
 import type { DelayLine } from '../../dsp/delayLine';
 import { arrive, followShare } from '../../dsp/onePole';
+import { SINC_AHEAD } from '../../dsp/sincTable';
 import { StateVariable, tuning } from '../../dsp/stateVariable';
 import { STEP_FRAMES, type StereoRun } from '../define';
 import { SECOND_ORDER_Q } from '../filter/processor';
@@ -35,8 +37,10 @@ export class TapHead {
   private readonly other = new Float64Array(STEP_FRAMES);
   private readonly fadeStep: number;
   private readonly share: number;
+  private readonly lines: readonly [DelayLine, DelayLine];
 
-  constructor(private readonly lines: readonly [DelayLine, DelayLine], private readonly sampleRate: number) {
+  constructor(private readonly bank: TapBank, private readonly sampleRate: number) {
+    this.lines = bank.lines;
     this.fadeStep = STEP_FRAMES / (FADE_SECONDS * sampleRate);
     this.share = followShare(SWITCH_SECONDS, STEP_FRAMES, sampleRate);
   }
@@ -59,6 +63,21 @@ export class TapHead {
     this.lowCutHz = lowCutHz;
     this.highCutHz = highCutHz;
     this.reverse = reverse;
+  }
+
+  /** Adds the tap, of what was just written, to the bank's sums while nothing but its level moves, and to `out` otherwise. */
+  addToSums(out: StereoRun, glide: boolean): void {
+    const still = this.next < 0 && this.goal === this.delay && !this.reverse && this.reversing === 0 && !this.cutting;
+    if (!still || this.lowCutHz > OFF_LOW_HZ || this.highCutHz < OFF_HIGH_HZ) {
+      this.addTo(out, glide);
+      return;
+    }
+    const from = this.level;
+    const before = this.pan;
+    this.level = this.levelGoal;
+    this.pan = this.panGoal;
+    if (from === 0 && this.level === 0) return;
+    this.bank.add(standing(this.delay), from * sideLevel(before, -1), this.level * sideLevel(this.pan, -1), from * sideLevel(before, 1), this.level * sideLevel(this.pan, 1));
   }
 
   /** Adds the tap to `out`; a pan at the middle leaves both sides at full level. */
@@ -126,8 +145,7 @@ export class TapHead {
   }
 
   private readStanding(delay: number, left: Float64Array, right: Float64Array): void {
-    // Nearer than the kernel reaches ahead there is nothing between samples to be had.
-    const at = STEP_FRAMES + (delay < 9 ? Math.round(delay) : delay);
+    const at = STEP_FRAMES + standing(delay);
     this.lines[0].readFixed(at, STEP_FRAMES, left);
     this.lines[1].readFixed(at, STEP_FRAMES, right);
   }
@@ -143,7 +161,7 @@ export class TapHead {
     for (let side = 0; side < 2; side += 1) {
       const read = this.read[side as 0 | 1];
       const line = this.lines[side as 0 | 1];
-      line.readFixed(STEP_FRAMES + (this.next < 9 ? Math.round(this.next) : this.next), STEP_FRAMES, this.other);
+      line.readFixed(STEP_FRAMES + standing(this.next), STEP_FRAMES, this.other);
       for (let i = 0; i < STEP_FRAMES; i += 1) read[i] = read[i]! + (this.other[i]! - read[i]!) * (this.fade + ((to - this.fade) * (i + 1)) / STEP_FRAMES);
     }
     this.fade = to;
@@ -187,6 +205,9 @@ export class TapHead {
     this.cutting = low || high;
   }
 }
+
+/** Nearer than the kernel reaches ahead there is nothing between samples to be had. */
+const standing = (delay: number): number => (delay < SINC_AHEAD + 1 ? Math.round(delay) : delay);
 
 /** Balance: the side that is turned away from falls, the other stays. */
 const sideLevel = (pan: number, side: -1 | 1): number => (pan * side >= 0 ? 1 : 1 + pan * side);

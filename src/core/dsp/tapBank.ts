@@ -1,0 +1,105 @@
+import { compiledKernel } from './kernels/load';
+import { TAP_SUM_BYTES } from './kernels/tapSumBytes';
+import { DelayLine, ringSize } from './delayLine';
+import { SINC_BEFORE, SINC_TAPS, sincCoefficients } from './sincTable';
+import { scriptedTaps } from './tapBankScript';
+
+export const BANK_FRAMES = 64;
+const PAGE = 65_536;
+const RUN = BANK_FRAMES + SINC_TAPS;
+/** Where things lie, in figures. */
+const SUMS = 0;
+const LEVELS = SUMS + 2 * BANK_FRAMES;
+const KERNEL = LEVELS + 4;
+const PIECES = KERNEL + SINC_TAPS;
+const RINGS = PIECES + 2 * RUN;
+
+/** Addresses are bytes. */
+export interface TapWork {
+  addWhole(left: number, right: number, levels: number, sums: number): void;
+  addBetween(left: number, right: number, kernel: number, levels: number, sums: number): void;
+}
+
+/**
+ * Two delay lines heard at many places at once: what is heard of each place is added up in one pass, exactly at whole samples and by
+ * sixteen points of a windowed sinc between them. Runs of BANK_FRAMES.
+ */
+export class TapBank {
+  readonly lines: readonly [DelayLine, DelayLine];
+  private readonly cells: Float32Array<ArrayBuffer>;
+  private readonly work: TapWork;
+  private readonly size: number;
+  private readonly kernel = new Float64Array(SINC_TAPS);
+
+  /** @param maxDelay longest delay in samples, counted from the write place after a run  @param withKernel false leaves the work to TypeScript, which tests compare */
+  constructor(maxDelay: number, withKernel = true) {
+    this.size = ringSize(maxDelay, BANK_FRAMES);
+    const figures = RINGS + 2 * this.size;
+    const module = withKernel ? compiledKernel(TAP_SUM_BYTES) : null;
+    const memory = module ? new WebAssembly.Memory({ initial: Math.ceil((figures * 4) / PAGE) }) : null;
+    this.cells = memory ? new Float32Array(memory.buffer, 0, figures) : new Float32Array(figures);
+    this.work = module && memory ? (new WebAssembly.Instance(module, { env: { memory } }).exports as unknown as TapWork) : scriptedTaps(this.cells);
+    const ring = (side: 0 | 1): Float32Array<ArrayBuffer> => this.cells.subarray(RINGS + side * this.size, RINGS + (side + 1) * this.size);
+    this.lines = [new DelayLine(maxDelay, BANK_FRAMES, ring(0)), new DelayLine(maxDelay, BANK_FRAMES, ring(1))];
+  }
+
+  clear(): void {
+    this.lines[0].clear();
+    this.lines[1].clear();
+  }
+
+  write(left: Float64Array, right: Float64Array): void {
+    this.lines[0].write(left, BANK_FRAMES);
+    this.lines[1].write(right, BANK_FRAMES);
+    this.cells.fill(0, SUMS, SUMS + 2 * BANK_FRAMES);
+  }
+
+  /**
+   * Adds to the sums what is heard of the last run at a delay in samples behind it, each side's level on its way from one figure to
+   * another. Between samples the delay must be longer than a sinc's half.
+   */
+  add(delay: number, leftFrom: number, leftTo: number, rightFrom: number, rightTo: number): void {
+    const { cells, work } = this;
+    cells[LEVELS] = leftFrom;
+    cells[LEVELS + 1] = (leftTo - leftFrom) / BANK_FRAMES;
+    cells[LEVELS + 2] = rightFrom;
+    cells[LEVELS + 3] = (rightTo - rightFrom) / BANK_FRAMES;
+    const behind = delay + BANK_FRAMES;
+    const fraction = DelayLine.fractionAt(behind);
+    if (fraction < 1e-7 || fraction > 1 - 1e-7) {
+      const at = this.reach(this.lines[0].place - Math.round(behind), BANK_FRAMES);
+      work.addWhole(4 * at, 4 * this.other(at), 4 * LEVELS, 4 * SUMS);
+      return;
+    }
+    sincCoefficients(fraction, this.kernel);
+    for (let k = 0; k < SINC_TAPS; k += 1) cells[KERNEL + k] = this.kernel[k]!;
+    const at = this.reach(this.lines[0].place - Math.ceil(behind) - SINC_BEFORE, RUN);
+    work.addBetween(4 * at, 4 * this.other(at), 4 * KERNEL, 4 * LEVELS, 4 * SUMS);
+  }
+
+  /** Puts the sums on top of a run. */
+  addSums(left: Float64Array, right: Float64Array): void {
+    const { cells } = this;
+    for (let i = 0; i < BANK_FRAMES; i += 1) {
+      left[i] = left[i]! + cells[SUMS + i]!;
+      right[i] = right[i]! + cells[SUMS + BANK_FRAMES + i]!;
+    }
+  }
+
+  /** Where `length` samples of the left ring lie in one piece; where they run over its end, they are laid together first. */
+  private reach(place: number, length: number): number {
+    const { cells, size } = this;
+    const at = place & (size - 1);
+    if (at + length <= size) return RINGS + at;
+    for (let i = 0; i < length; i += 1) {
+      const from = RINGS + ((at + i) & (size - 1));
+      cells[PIECES + i] = cells[from]!;
+      cells[PIECES + RUN + i] = cells[from + size]!;
+    }
+    return PIECES;
+  }
+
+  private other(at: number): number {
+    return at === PIECES ? PIECES + RUN : at + this.size;
+  }
+}
