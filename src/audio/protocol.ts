@@ -39,6 +39,11 @@ export const toLoads = z.object({ slots: z.array(effectSchema), context: valueCo
 export type ToLoads = z.infer<typeof toLoads>;
 export const fromLoads = z.object({ slot: z.string(), share: z.number() });
 
+/** Sounds whose hits are wanted, at this rate, and those of one of them. */
+export const toHits = z.object({ sounds: soundList, sampleRate: z.number() });
+export type ToHits = z.infer<typeof toHits>;
+export const fromHits = z.object({ hash: z.string(), onsets: z.array(z.object({ seconds: z.number(), strength: z.number(), centroidHz: z.number() })) });
+
 /** What the page tells the judge. */
 export const toJudge = z.discriminatedUnion('type', [
   z.object({ type: z.literal('begin'), memory: z.custom<SharedArrayBuffer>((value) => value instanceof SharedArrayBuffer), sampleRate: z.number() }),

@@ -1,8 +1,20 @@
 import { create } from 'zustand';
-import type { Slot } from '../core/piece/piece';
+import { SEAM_BEATS, type RecordMode } from '../core/moves/record';
+import type { Lane, Slot } from '../core/piece/piece';
+import type { Reading } from '../core/moves/thin';
 import type { Hear } from '../core/engine/slot';
 
 export type CardPage = 'menu' | 'replace' | 'copy' | 'wet' | 'save';
+
+/** A recorded pass as the hand gave it, kept so that it can be thinned again. */
+export interface Take {
+  /** The lane it became, as it was then. */
+  readonly lane: Lane;
+  /** What was there before. */
+  readonly before: Lane | null;
+  readonly readings: readonly Reading[];
+  readonly tolerance: number;
+}
 
 /** What this window is doing; not part of the piece. */
 interface Session {
@@ -19,6 +31,13 @@ interface Session {
   playing: boolean;
   /** Moves of the rails are recorded while playing. */
   armed: boolean;
+  /** How moves are recorded, by channel; `mode` is that of all others. */
+  modes: Readonly<Record<string, RecordMode>>;
+  mode: RecordMode;
+  /** Beats in which a recorded move glides back to what was there. */
+  seamBeats: number;
+  /** The last pass of each lane, by the lane's id. */
+  takes: Readonly<Record<string, Take>>;
   /** The effect whose bench is open: what `hear` and `matched` are about. */
   judged: { readonly channel: string; readonly slot: string } | null;
   hear: Hear;
@@ -44,6 +63,8 @@ export function keepHints(hints: boolean): void {
   useSession.setState({ hints });
 }
 
+export const modeOf = ({ modes, mode }: Pick<Session, 'modes' | 'mode'>, channel: string): RecordMode => modes[channel] ?? mode;
+
 export const useSession = create<Session>((set) => ({
   channel: 'hum',
   slot: null,
@@ -53,6 +74,10 @@ export const useSession = create<Session>((set) => ({
   zoom: 0,
   playing: false,
   armed: false,
+  modes: {},
+  mode: 'touch',
+  seamBeats: SEAM_BEATS,
+  takes: {},
   judged: null,
   hear: 'mix',
   matched: false,

@@ -5,7 +5,7 @@ import { channelParams } from '../piece/piece';
 import { RunningSend } from './send';
 import { arrive, followShare } from '../dsp/onePole';
 import { addClip, type SoundData } from './clipReader';
-import type { PlanChannel } from './plan';
+import type { PlanChannel, PlanTarget } from './plan';
 import type { Scene } from './scene';
 import { RunningChain } from './chain';
 import { ValueRow } from './valueRow';
@@ -68,6 +68,7 @@ export class RunningChannel {
     this.plan = plan;
     this.values.rebase(plan.values);
     this.values.clearLanes();
+    this.values.clearLinks();
     this.adoptSends();
     this.chain.adopt(plan.slots, this.started);
     this.started = true;
@@ -95,12 +96,29 @@ export class RunningChannel {
     return value < OWN_VALUES ? value : 0;
   }
 
-  locate(place: number): void {
+  locate(place: number, turns: Float64Array): void {
     this.followLanes(place);
+    this.followLinks(turns);
     this.values.jump();
     for (const send of this.sends) send.jump();
     this.chain.locate();
     this.aimGains();
+  }
+
+  /** Turns what is linked. @param turns where each modulator of the plan stands */
+  followLinks(turns: Float64Array): void {
+    const { links } = this.plan;
+    if (links.length === 0) return;
+    for (let i = 0; i < links.length; i += 1) this.rowFor(links[i]!).stillLinks();
+    for (let i = 0; i < links.length; i += 1) {
+      const link = links[i]!;
+      this.rowFor(link).turn(link.slot < 0 ? this.indexIn(link.value) : link.value, link.depth * turns[link.modulator]!);
+    }
+  }
+
+  private rowFor({ slot, value }: PlanTarget): ValueRow {
+    if (slot >= 0) return this.chain.every[slot]!.values;
+    return value < OWN_VALUES ? this.values : this.sends[value - OWN_VALUES]!.values;
   }
 
   /** Reads every lane at `place`. */
@@ -111,9 +129,7 @@ export class RunningChannel {
       const segment = segmentAt(lane, place, this.cursors[i]!);
       this.cursors[i] = segment;
       const position = positionAt(lane, place, segment);
-      if (lane.slot >= 0) this.chain.every[lane.slot]!.values.fromLane(lane.value, position);
-      else if (lane.value < OWN_VALUES) this.values.fromLane(lane.value, position);
-      else this.sends[lane.value - OWN_VALUES]!.values.fromLane(0, position);
+      this.rowFor(lane).fromLane(lane.slot < 0 ? this.indexIn(lane.value) : lane.value, position);
     }
   }
 

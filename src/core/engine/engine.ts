@@ -2,6 +2,7 @@ import type { PreparedImpulse } from '../dsp/convolution';
 import { PeakGuard } from '../dsp/peakGuard';
 import { STEP_FRAMES } from '../effects/define';
 import { RunningChannel, type StepListener } from './channel';
+import { modulatorAt } from '../links/modulator';
 import type { SoundData } from './clipReader';
 import { LoudnessMatcher } from './matcher';
 import type { Plan } from './plan';
@@ -52,6 +53,7 @@ export class Engine {
   private readonly impulses = new Map<string, PreparedImpulse>();
   private readonly limiter: PeakGuard;
   private readonly gestures: Gesture[] = [];
+  private turns = new Float64Array(0);
   private stopping = false;
   private nextPosition = -1;
   private startedAt = 0;
@@ -82,7 +84,8 @@ export class Engine {
     });
     this.main = this.channels[this.channels.length - 1] ?? null;
     for (const channel of this.channels) for (const send of channel.sends) send.target = this.channels.find((candidate) => candidate.plan.id === send.to) ?? null;
-    for (const channel of this.channels) channel.followLanes(this.position);
+    this.turns = new Float64Array(plan.modulators.length);
+    this.follow();
     this.giveImpulses();
     if (this.listening) this.listen(this.listening);
     if (this.watched) this.watch(this.watched.channel, this.watched.listener);
@@ -108,7 +111,8 @@ export class Engine {
     this.stopping = false;
     this.nextPosition = -1;
     this.scene.seconds = fromSample / this.sampleRate;
-    for (const channel of this.channels) channel.locate(fromSample);
+    this.readModulators();
+    for (const channel of this.channels) channel.locate(fromSample, this.turns);
   }
 
   /** Stops the clips over one step; what rings in the effects rings on. */
@@ -121,7 +125,7 @@ export class Engine {
     if (this.playing && !this.stopping) this.nextPosition = sample;
     else {
       this.position = sample;
-      for (const channel of this.channels) channel.followLanes(sample);
+      this.follow();
     }
   }
 
@@ -210,7 +214,7 @@ export class Engine {
     for (let c = 0; c < channels.length; c += 1) channels[c]!.clear();
     if (this.playing) this.readStep();
     this.takeGestures();
-    if (this.playing) for (let c = 0; c < channels.length; c += 1) channels[c]!.followLanes(this.position);
+    if (this.playing) this.follow();
     const { order } = this.plan!;
     for (let c = 0; c < order.length; c += 1) {
       const channel = channels[order[c]!]!;
@@ -218,6 +222,21 @@ export class Engine {
     }
     main.process();
     this.protect(main);
+  }
+
+  /** Lanes and links at the place where it stands. */
+  private follow(): void {
+    this.readModulators();
+    for (let c = 0; c < this.channels.length; c += 1) {
+      this.channels[c]!.followLanes(this.position);
+      this.channels[c]!.followLinks(this.turns);
+    }
+  }
+
+  private readModulators(): void {
+    if (!this.plan) return;
+    const { modulators } = this.plan;
+    for (let i = 0; i < modulators.length; i += 1) this.turns[i] = modulatorAt(modulators[i]!, this.position);
   }
 
   private readStep(): void {

@@ -1,12 +1,13 @@
 import type { ImpulseNeed } from '../impulses/make';
 import { effectOf } from '../effects/catalogue';
 import { beatsToSamples } from '../music/tempo';
+import { modulatorTrack, type ModulatorTrack } from '../links/modulator';
 import type { LaneTrack } from '../moves/evaluate';
 import { laneTrack } from '../moves/lane';
 import { toEngineNumber } from '../params/resolve';
 import type { Param, ParamValue } from '../params/param';
 import { contextOf, paramOf, sendOf, slotsIn } from '../piece/find';
-import { channelParams, MAIN, type Clip, type Lane, type Piece, type Return, type Send, type Slot, type Track } from '../piece/piece';
+import { channelParams, MAIN, type Clip, type Lane, type Link, type Piece, type Return, type Send, type Slot, type Target, type Track } from '../piece/piece';
 
 /** A piece made flat: everything in samples and engine numbers, ready to be sent to another thread and played. */
 export interface Plan {
@@ -17,6 +18,7 @@ export interface Plan {
   readonly channels: readonly PlanChannel[];
   /** Indexes of tracks and returns, each before all that it sends to. */
   readonly order: readonly number[];
+  readonly modulators: readonly ModulatorTrack[];
 }
 
 export interface PlanChannel {
@@ -31,6 +33,7 @@ export interface PlanChannel {
   readonly sends: readonly PlanSend[];
   readonly slots: readonly PlanSlot[];
   readonly lanes: readonly PlanLane[];
+  readonly links: readonly PlanLink[];
 }
 
 export interface PlanSend {
@@ -66,10 +69,19 @@ export interface PlanSlot {
 /** Every effect of a chain at any depth: itself, then its wet path, then its strands. */
 export const planSlotsIn = (slots: readonly PlanSlot[]): PlanSlot[] => slots.flatMap((slot) => [slot, ...planSlotsIn(slot.wetPath), ...slot.strands.flatMap((strand) => planSlotsIn(strand.slots))]);
 
-export interface PlanLane extends LaneTrack {
+/** What of a channel a lane or a link acts on. */
+export interface PlanTarget {
   /** Index among all effects of the channel at any depth, or -1 for the channel itself. */
   readonly slot: number;
   readonly value: number;
+}
+
+export interface PlanLane extends LaneTrack, PlanTarget {}
+
+export interface PlanLink extends PlanTarget {
+  /** Index among the plan's modulators. */
+  readonly modulator: number;
+  readonly depth: number;
 }
 
 /** What of a piece a print takes: one channel's clips inside a stretch, before its level and pan, through its chain. */
@@ -104,6 +116,7 @@ export function compilePlan(piece: Piece, scope: PrintScope | null = null): Plan
     loop: { on: scope ? false : piece.loop.on, start: at(piece.loop.start), end: at(piece.loop.end) },
     channels: [...channels, main],
     order: sendOrder(channels),
+    modulators: piece.modulators.map((modulator) => modulatorTrack(modulator, contextOf(piece))),
   };
 }
 
@@ -150,10 +163,10 @@ type Mixed = Pick<Return, 'id' | 'chain' | 'gain' | 'pan' | 'sends'>;
 
 function planChannel(piece: Piece, { id, chain, gain, pan, sends }: Mixed, clips: readonly PlanClip[], audible: boolean, direct: boolean, ownLanes: boolean): PlanChannel {
   const every = slotsIn(chain);
-  const lanes = piece.lanes
-    .filter((lane) => lane.on && lane.target.channel === id && (ownLanes || lane.target.effect !== null))
-    .flatMap((lane) => planLane(piece, lane, every, sends));
-  return { id, clips, values: Float64Array.of(gain, pan), audible, direct, sends: sends.map(({ to, pre, level }) => ({ to, pre, values: Float64Array.of(level) })), slots: chain.map((slot) => planSlot(piece, slot)), lanes };
+  const acts = ({ target }: Lane | Link): boolean => target.channel === id && (ownLanes || target.effect !== null);
+  const lanes = piece.lanes.filter((lane) => lane.on && acts(lane)).flatMap((lane) => planLane(piece, lane, every, sends));
+  const links = piece.links.filter(acts).flatMap((link) => planLink(piece, link, every, sends));
+  return { id, clips, values: Float64Array.of(gain, pan), audible, direct, sends: sends.map(({ to, pre, level }) => ({ to, pre, values: Float64Array.of(level) })), slots: chain.map((slot) => planSlot(piece, slot)), lanes, links };
 }
 
 function planClip(piece: Piece, clip: Clip, scope: PrintScope | null): PlanClip[] {
@@ -197,12 +210,24 @@ function planSlot(piece: Piece, slot: Slot): PlanSlot {
   };
 }
 
+/** Where a target lies in the rows of a channel; null when it is not there. */
+function planTarget(piece: Piece, target: Target, chain: readonly Slot[], sends: readonly Send[]): PlanTarget | null {
+  const slot = target.effect === null ? -1 : chain.findIndex((candidate) => candidate.id === target.effect);
+  const slotEffect = chain[slot]?.effect;
+  const value = slotEffect ? effectOf(slotEffect).paramIds.indexOf(target.param) : channelValueIndex(target.param, sends);
+  return !paramOf(piece, target) || value < 0 || (target.effect !== null && slot < 0) ? null : { slot, value };
+}
+
 function planLane(piece: Piece, lane: Lane, chain: readonly Slot[], sends: readonly Send[]): PlanLane[] {
   const param = paramOf(piece, lane.target);
-  const slot = lane.target.effect === null ? -1 : chain.findIndex((candidate) => candidate.id === lane.target.effect);
-  const slotEffect = chain[slot]?.effect;
-  const value = slotEffect ? effectOf(slotEffect).paramIds.indexOf(lane.target.param) : channelValueIndex(lane.target.param, sends);
-  if (!param || value < 0 || (lane.target.effect !== null && slot < 0)) return [];
+  const target = planTarget(piece, lane.target, chain, sends);
+  if (!param || !target) return [];
   const at = (beat: number): number => beatsToSamples(beat, piece.tempo, piece.sampleRate);
-  return [{ slot, value, ...laneTrack(piece, lane, param, at) }];
+  return [{ ...target, ...laneTrack(piece, lane, param, at) }];
+}
+
+function planLink(piece: Piece, { target, modulator, depth }: Link, chain: readonly Slot[], sends: readonly Send[]): PlanLink[] {
+  const found = planTarget(piece, target, chain, sends);
+  const index = piece.modulators.findIndex(({ id }) => id === modulator);
+  return found && index >= 0 ? [{ ...found, modulator: index, depth }] : [];
 }

@@ -114,6 +114,7 @@ export class RunningSlot {
     this.plan = plan;
     this.values.rebase(plan.values);
     this.values.clearLanes();
+    this.values.clearLinks();
     this.adoptInner(true);
   }
 
@@ -146,6 +147,7 @@ export class RunningSlot {
   leave(): void {
     this.plan = { ...this.plan, on: false };
     this.values.clearLanes();
+    this.values.clearLinks();
   }
 
   takeGuardGain(): number {

@@ -1,11 +1,11 @@
 import { followShare } from '../dsp/onePole';
 import { STEP_FRAMES } from '../effects/define';
 import type { Param } from '../params/param';
-import { paramAtPosition } from '../params/resolve';
+import { paramAtPosition, paramPosition } from '../params/resolve';
 
 /**
  * The values of one processor on their way: where each is now, where it shall go, and whether a hand is on it.
- * What is heard follows, in this order: a hand on the rail, the lane, the base value of the plan.
+ * What is heard follows, in this order: a hand on the rail, the lane, the base value of the plan; links turn it to both sides of that.
  */
 export class ValueRow {
   readonly now: Float64Array;
@@ -14,6 +14,8 @@ export class ValueRow {
   private readonly shares: Float64Array;
   private readonly held: Uint8Array;
   private readonly laned: Uint8Array;
+  private readonly linked: Uint8Array;
+  private readonly turns: Float64Array;
 
   constructor(private readonly params: readonly Param[], base: Float64Array, sampleRate: number) {
     this.base = base;
@@ -21,6 +23,8 @@ export class ValueRow {
     this.now = Float64Array.from(base);
     this.held = new Uint8Array(base.length);
     this.laned = new Uint8Array(base.length);
+    this.linked = new Uint8Array(base.length);
+    this.turns = new Float64Array(base.length);
     this.shares = Float64Array.from(params, (param) => (param.kind === 'number' ? followShare(param.smoothingSeconds, STEP_FRAMES, sampleRate) : 1));
   }
 
@@ -42,6 +46,30 @@ export class ValueRow {
     if (!keep && !this.laned[index]) this.goal[index] = this.base[index]!;
   }
 
+  /** Forgets which values have links; those that still have some are told again at once. */
+  clearLinks(): void {
+    this.linked.fill(0);
+    this.turns.fill(0);
+  }
+
+  /** Forgets how far links turn values just now. */
+  stillLinks(): void {
+    for (let i = 0; i < this.turns.length; i += 1) this.turns[i] = 0;
+  }
+
+  /** A link turns a value this far along its rail, on top of what other links do. */
+  turn(index: number, share: number): void {
+    this.linked[index] = 1;
+    this.turns[index] = this.turns[index]! + share;
+  }
+
+  /** Where a linked value shall be: where hand, lane or base want it, turned. */
+  private turned(index: number): number {
+    const param = this.params[index]!;
+    const at = paramPosition(param, this.goal[index]!) + this.turns[index]!;
+    return paramAtPosition(param, at < 0 ? 0 : at > 1 ? 1 : at);
+  }
+
   /** Forgets which values have lanes; those that still have one are told again at once. */
   clearLanes(): void {
     for (let i = 0; i < this.laned.length; i += 1) {
@@ -58,9 +86,9 @@ export class ValueRow {
 
   /** Moves every value towards its goal by one step. */
   step(): void {
-    const { now, goal, shares } = this;
+    const { now, goal, linked, shares } = this;
     for (let i = 0; i < now.length; i += 1) {
-      const to = goal[i]!;
+      const to = linked[i] ? this.turned(i) : goal[i]!;
       const at = now[i]!;
       if (at === to) continue;
       const next = at + (to - at) * shares[i]!;
@@ -71,6 +99,6 @@ export class ValueRow {
   }
 
   jump(): void {
-    this.now.set(this.goal);
+    for (let i = 0; i < this.now.length; i += 1) this.now[i] = this.linked[i] ? this.turned(i) : this.goal[i]!;
   }
 }

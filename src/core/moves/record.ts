@@ -1,52 +1,47 @@
-import type { Param } from '../params/param';
-import { findLane, paramOf } from '../piece/find';
 import type { Lane, Piece, Target } from '../piece/piece';
-import { basePosition, laneTrack, laneUnit, trackAt, valueInUnit } from './lane';
 import { LEAST_GAP, splitPoints } from './editPoints';
+import { ground } from './ground';
 import type { Point } from './point';
 import { inOrder, thin, type Reading } from './thin';
 
 /** Readings may be missed by this share of the rail when they are thinned: less than a hand can hold still. */
 export const TOLERANCE = 0.006;
-/** Touch: recorded moves glide in from, and back to, what was there over this many beats. */
 export const SEAM_BEATS = 1 / 16;
+const AS_EVER: PassSettings = { tolerance: TOLERANCE, seamBeats: SEAM_BEATS };
 
-interface Ground {
-  readonly param: Param;
-  readonly lane: Lane;
-  /** Value in the lane's unit at a place of the rail. */
-  value(position: number): number;
-  /** What was there before, in the lane's unit: the lane, else the base value. */
-  before(beat: number): number;
-}
+/** What becomes of a move when the hand lets go, and what happens without one: see RECORD_MODES. */
+export type RecordMode = 'read' | 'touch' | 'latch' | 'write';
 
-function ground(piece: Piece, target: Target, newId: string): Ground | null {
-  const param = paramOf(piece, target);
-  if (!param) return null;
-  const existing = findLane(piece, target);
-  const lane = existing ?? { id: newId, target, unit: laneUnit(piece, target), on: true, points: [] };
-  const value = (position: number): number => valueInUnit(piece, param, position, lane.unit);
-  const track = existing ? laneTrack(piece, existing, param) : null;
-  const base = basePosition(piece, target, param);
-  return { param, lane, value, before: (beat) => value(track ? trackAt(track, beat) : base) };
+export const RECORD_MODES: readonly { readonly id: RecordMode; readonly name: string; readonly does: string }[] = [
+  { id: 'read', name: 'Read', does: 'Moves play; hands are heard and nothing is recorded.' },
+  { id: 'touch', name: 'Touch', does: 'Recorded while a hand is on it, then back to what was there.' },
+  { id: 'latch', name: 'Latch', does: 'Recorded from the first touch on; what the hand left stays until playing stops.' },
+  { id: 'write', name: 'Write', does: 'Every lane is written anew from the start of playing. Falls back to touch when playing stops.' },
+];
+
+export interface PassSettings {
+  /** Readings may be missed by this share of the rail when they are thinned. */
+  readonly tolerance: number;
+  /** Beats in which a recorded move glides in from, and back to, what was there. */
+  readonly seamBeats: number;
 }
 
 /**
- * The lane that a pass of touch recording leaves: the readings thinned, laid over what was there, gliding back to it after them.
+ * The lane that a pass of recording leaves: the readings thinned, laid over what was there, gliding back to it after them.
  * Outside the pass nothing changes, also where there was no lane: there the base value stays in force.
  * @param readings positions on the rail with the beats at which they were heard  @returns null when nothing can be recorded
  */
-export function laneFromPass(piece: Piece, target: Target, readings: readonly Reading[], newId: string): Lane | null {
+export function laneFromPass(piece: Piece, target: Target, readings: readonly Reading[], newId: string, { tolerance, seamBeats } = AS_EVER): Lane | null {
   const on = ground(piece, target, newId);
   const ordered = inOrder(readings);
   const first = ordered[0];
   const last = ordered[ordered.length - 1];
   if (!on || !first || !last) return null;
   const held = on.param.kind !== 'number';
-  const kept = held ? ordered.filter((reading, i) => reading.position !== ordered[i - 1]?.position) : thin(ordered, TOLERANCE);
+  const kept = held ? ordered.filter((reading, i) => reading.position !== ordered[i - 1]?.position) : thin(ordered, tolerance);
   const recorded = kept.map((reading): Point => ({ beat: reading.beat, value: on.value(reading.position), shape: held ? 'hold' : 'line', bend: 0 }));
-  const from = Math.max(0, first.beat - SEAM_BEATS);
-  const to = last.beat + SEAM_BEATS;
+  const from = Math.max(0, first.beat - seamBeats);
+  const to = last.beat + seamBeats;
   const cut = [from, to].reduce((points, beat) => splitPoints(points, beat, on.before(beat)), on.lane.points);
   const before = cut.filter((point) => point.beat < from + 1e-9 && point.beat < first.beat).map((point) => (isAt(point, from) && !held ? { ...point, shape: 'line' as const } : point));
   const after = cut.filter((point) => point.beat > to - 1e-9);

@@ -9,9 +9,10 @@ import { addStrand, removeStrand } from './edits/braid';
 import { addEffect, choosePreset, copyEffect, duplicateEffect, moveEffect, newSlot, removeEffect, replaceEffect, setEffectOn, setParams } from './edits/chain';
 import { addTrack, removeTrack, renamePiece, setChannelParam, setLoop, setSwitch, setTempo } from './edits/channels';
 import { addClip, moveClip, removeClip } from './edits/clips';
-import { recordMove, removeLane, setLaneOn, setPoints } from './edits/lanes';
+import { recordMove, removeLane, setLaneOn, setPoints, throwHits } from './edits/lanes';
+import { addLink, removeLink, setModulator } from './edits/links';
 import { addReturn, copySends, removeReturn, removeSend, setSend } from './edits/sends';
-import { chainOf, channelIds, findSlot, reaches, slotsIn } from './find';
+import { chainOf, channelIds, paramOf, reaches, slotsIn } from './find';
 import { emptyPiece, pieceSchema, type Piece } from './piece';
 import { readPiece, UnreadablePiece } from './versions';
 
@@ -21,13 +22,15 @@ const track = (id: string): Piece['tracks'][number] => ({ id, name: `Track ${id}
 const made = (id: string): Piece['returns'][number] => ({ id, name: `Return ${id}`, gain: 1, pan: 0, mute: false, solo: false, sends: [], chain: [] });
 const start: Piece = { ...emptyPiece('p', 'Piece'), sounds: { [hash]: { name: 's', frames: 96_000, sampleRate: 48_000, channels: 1 } }, tracks: [track('a'), track('b')], returns: [made('r0'), made('r1')] };
 
+const modulator = { name: 'LFO', kind: 'lfo' as const, rate: '1/4', shape: 'sine' as const, phase: 0, glide: 0, steps: [0, 1], roll: 0 };
+
 type Doing = (piece: Piece) => Edited;
 const doing = <Args>(edit: Edit<Args>, args: Args): Doing => (piece) => applyEdit(piece, edit, args);
 const { params } = effectOf('echo');
 
 /** Any edit a person could do, with any arguments; what it names may be gone by then. */
 const anyEdit: fc.Arbitrary<Doing> = fc
-  .record({ kind: fc.nat(26), id: fc.constantFrom('a', 'b', 'n1', 'n2'), share: fc.double({ min: 0, max: 1, noNaN: true }), flag: fc.boolean(), param: fc.constantFrom(...Object.keys(params)), n: fc.nat(40) })
+  .record({ kind: fc.nat(30), id: fc.constantFrom('a', 'b', 'n1', 'n2'), share: fc.double({ min: 0, max: 1, noNaN: true }), flag: fc.boolean(), param: fc.constantFrom(...Object.keys(params)), n: fc.nat(40) })
   .map(({ kind, id, share, flag, param, n }) => {
     const slot = `${id}-echo`;
     const target = { channel: id, effect: slot, param };
@@ -43,6 +46,8 @@ const anyEdit: fc.Arbitrary<Doing> = fc
       doing(removeStrand, { channel: id, slot: `${id}-braid`, place: (n % 3) + 1 }), doing(duplicateEffect, { channel: id, slot: `${id}-braid`, id: `dup${n}-${share}`.slice(0, 40) }), doing(copyEffect, { channel: id, slot: `${id}-braid`, to: flag ? 'r0' : 'b', id: `copy${n}-${share}`.slice(0, 40) }),
       doing(replaceEffect, { channel: id, slot: `${id}-braid`, effect: 'reverb', preset: 'neutral' }), doing(addReturn, { made: made(`r${n}-${share}`.slice(0, 40)) }), doing(removeReturn, { id: `r${n % 2}` }),
       doing(setSend, { channel: flag ? id : `r${n % 2}`, to: `r${(n >> 1) % 2}`, level: share }), doing(removeSend, { channel: id, to: `r${n % 2}` }), doing(copySends, { from: id, to: ['a', 'r0', 'r1'] }),
+      doing(addLink, { modulator: { ...modulator, id: `m${n % 3}` }, link: { id: `k${n}`, modulator: `m${n % 3}`, target: flag ? target : { channel: id, effect: null, param: `send:r${n % 2}` }, depth: share } }), doing(removeLink, { link: `k${n}` }),
+      doing(setModulator, { modulator: `m${n % 3}`, change: { kind: 'steps', steps: [share, -share] } }), doing(throwHits, { hits: 1, lane: { id: `t${n}`, target: { channel: id, effect: null, param: `send:r${n % 2}` }, unit: 'own', on: true, points } }),
     ];
     return all[kind]!;
   });
@@ -65,7 +70,9 @@ test('whatever is edited: no two effects have one id, sends never make a loop, a
       const slots = channelIds(piece).flatMap((channel) => slotsIn(chainOf(piece, channel)));
       expect(new Set(slots.map(({ id }) => id)).size).toBe(slots.length);
       for (const { id, sends } of piece.returns) expect(sends.some((send) => reaches(piece, send.to, id))).toBe(false);
-      for (const { target } of piece.lanes) expect(target.effect === null || findSlot(piece, target.channel, target.effect)).toBeTruthy();
+      for (const { target } of [...piece.lanes, ...piece.links]) expect(paramOf(piece, target)).toBeDefined();
+      for (const { id } of piece.modulators) expect(piece.links.some((link) => link.modulator === id)).toBe(true);
+      for (const { modulator } of piece.links) expect(piece.modulators.some(({ id }) => id === modulator)).toBe(true);
     }),
     { numRuns: 60 },
   );

@@ -2,6 +2,7 @@ import * as z from 'zod';
 import { MOST_STRANDS } from '../effects/braid/params';
 import { findEffect } from '../effects/catalogue';
 import { MAX_BPM, MIN_BPM } from '../music/tempo';
+import { modulatorSchema } from '../links/modulator';
 import { pointSchema } from '../moves/point';
 import { gain, figure } from '../params/make';
 import type { Params } from '../params/param';
@@ -129,6 +130,15 @@ export const laneSchema = z.strictObject({
   points: z.array(pointSchema).min(1).max(100_000),
 });
 
+/** Ties a modulator to a parameter, which it turns to both sides of its lane or base value. */
+export const linkSchema = z.strictObject({
+  id,
+  modulator: id,
+  target: targetSchema,
+  /** Share of the rail by which it turns to either side; below zero the other way round. */
+  depth: z.number().min(-1).max(1),
+});
+
 export const soundSchema = z.strictObject({
   name,
   frames: z.number().int().positive(),
@@ -159,7 +169,7 @@ export const printSchema = z.strictObject({
 });
 
 export const pieceSchema = z.strictObject({
-  version: z.literal(3),
+  version: z.literal(4),
   id,
   name,
   /** The rate it is played, printed and rendered at. */
@@ -171,6 +181,8 @@ export const pieceSchema = z.strictObject({
   returns: z.array(returnSchema).max(32),
   main: z.strictObject({ gain: z.number().min(0).max(2), chain: chainSchema, kept: keptSchema.optional() }),
   lanes: z.array(laneSchema).max(2000),
+  modulators: z.array(modulatorSchema).max(256),
+  links: z.array(linkSchema).max(2000),
   sounds: soundInfoSchema,
   prints: z.array(printSchema).max(5000),
 });
@@ -182,13 +194,14 @@ export type Return = z.infer<typeof returnSchema>;
 export type Send = z.infer<typeof sendSchema>;
 export type Clip = z.infer<typeof clipSchema>;
 export type Lane = z.infer<typeof laneSchema>;
+export type Link = z.infer<typeof linkSchema>;
 export type Target = z.infer<typeof targetSchema>;
 export type Print = z.infer<typeof printSchema>;
 export type SoundInfo = z.infer<typeof soundSchema>;
 
 export function emptyPiece(pieceId: string, pieceName: string): Piece {
   return {
-    version: 3, id: pieceId, name: pieceName, sampleRate: 48_000, tempo: { bpm: 100, beatsPerBar: 4 }, lengthBeats: 64,
-    loop: { on: false, start: 0, end: 16 }, tracks: [], returns: [], main: { gain: 1, chain: [] }, lanes: [], sounds: {}, prints: [],
+    version: 4, id: pieceId, name: pieceName, sampleRate: 48_000, tempo: { bpm: 100, beatsPerBar: 4 }, lengthBeats: 64,
+    loop: { on: false, start: 0, end: 16 }, tracks: [], returns: [], main: { gain: 1, chain: [] }, lanes: [], modulators: [], links: [], sounds: {}, prints: [],
   };
 }

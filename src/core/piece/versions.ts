@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import { pieceSchema, type Piece } from './piece';
 
-export const CURRENT_VERSION = 3;
+export const CURRENT_VERSION = 4;
 
 type Stored = Record<string, unknown>;
 
@@ -14,6 +14,8 @@ const migrations: Readonly<Record<number, (stored: Stored) => Stored>> = {
   }),
   /** 3 brought strands and wet paths; a piece without any is the same in both. */
   2: (stored) => ({ ...stored, version: 3 }),
+  /** 4 brought modulators, and links from them to parameters. */
+  3: (stored) => ({ ...stored, version: 4, modulators: [], links: [] }),
 };
 
 export class UnreadablePiece extends Error {}

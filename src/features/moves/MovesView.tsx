@@ -11,6 +11,8 @@ import { useTimeScale } from '../time/useTimeScale';
 import { ZoomButtons } from '../time/ZoomButtons';
 import { useChannel, usePiece } from '../studio/StudioProvider';
 import { LaneEditor } from './LaneEditor';
+import { ThrowButton } from '../throws/ThrowButton';
+import { ModeButton } from './ModeButton';
 import { NewLane } from './NewLane';
 import { PointTools } from './PointTools';
 
@@ -39,8 +41,12 @@ export function MovesView() {
           <Words kind="small">Moves of</Words>
           <ChannelButton channel={channel} />
         </View>
-        <NewLane channel={channel} onAdded={(lane) => setChosen({ lane, point: 0 })} />
         <ZoomButtons />
+      </View>
+      <View style={styles.row}>
+        <ModeButton channel={channel} />
+        <NewLane channel={channel} onAdded={(lane) => setChosen({ lane, point: 0 })} />
+        <ThrowButton channel={channel} />
       </View>
       <ScrollView contentContainerStyle={wide ? styles.bodyWide : styles.body}>
         <View onLayout={scale.onLayout}>
@@ -90,6 +96,7 @@ export function MovesView() {
 const styles = StyleSheet.create({
   view: { flex: 1, minHeight: 0 },
   head: { flexDirection: 'row', alignItems: 'center', paddingHorizontal: 16, paddingTop: 8 },
+  row: { flexDirection: 'row', flexWrap: 'wrap', gap: 8, paddingHorizontal: 16, paddingBottom: 6 },
   title: { flex: 1, minWidth: 0 },
   body: { paddingHorizontal: 12, paddingBottom: 20, gap: 12 },
   bodyWide: { paddingHorizontal: 24, paddingBottom: 24, gap: 12 },

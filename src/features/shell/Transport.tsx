@@ -24,7 +24,7 @@ export function Transport() {
   const { undo, redo, run } = useOpenPiece.getState();
   const cursor = useOpenPiece((state) => state.cursor);
   const entries = useOpenPiece((state) => state.entries);
-  useFrame(() => studio.watchEnd());
+  useFrame(() => studio.watch());
   const place = (): string => {
     const { bar, beat } = toBarBeat(studio.beat, piece.tempo);
     return `${bar} . ${beat}`;

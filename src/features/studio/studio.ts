@@ -2,28 +2,21 @@ import { withChain } from '../../core/engine/compare';
 import { compilePlan } from '../../core/engine/plan';
 import { clipOrder, type PrintOrder } from '../../core/engine/print';
 import { beatsToSamples, samplesToBeats } from '../../core/music/tempo';
-import type { Param, ParamValue } from '../../core/params/param';
+import type { ParamValue } from '../../core/params/param';
 import { paramPosition, toEngineNumber } from '../../core/params/resolve';
-import { recordMove } from '../../core/piece/edits/lanes';
 import { setParams } from '../../core/piece/edits/chain';
 import { setChannelParam } from '../../core/piece/edits/channels';
 import { setSend } from '../../core/piece/edits/sends';
-import { contextOf, paramOf, sendOf, soundsUsed } from '../../core/piece/find';
+import { baseValue, contextOf, paramOf, sendOf, soundsUsed } from '../../core/piece/find';
 import type { Piece, Target } from '../../core/piece/piece';
-import { laneFromPass, laneFromStep } from '../../core/moves/record';
-import type { Reading } from '../../core/moves/thin';
 import { Player } from '../../audio/player';
 import { SoundLibrary, type LoadedSound } from '../../audio/soundLibrary';
 import { useOpenPiece } from '../../data/openPiece';
 import { useSession } from '../../data/session';
-import { heardBeat, valueIndex } from './target';
+import { MoveRecorder } from './moveRecorder';
+import { valueIndex } from './target';
 
-interface Pass {
-  readonly target: Target;
-  readings: Reading[];
-}
-
-/** Joins the open piece to the sound: every change becomes a plan, every touch a gesture, every armed touch a move. */
+/** Joins the open piece to the sound: every change becomes a plan, every touch a gesture; what is recorded is the recorder's. */
 export class Studio {
   readonly player: Player;
   readonly sounds = new Map<string, LoadedSound>();
@@ -31,12 +24,13 @@ export class Studio {
   onSounds: (missing: ReadonlyMap<string, string>) => void = () => undefined;
   private readonly library: SoundLibrary;
   private readonly missing = new Map<string, string>();
-  private readonly passes = new Map<string, Pass>();
+  private readonly recorder: MoveRecorder;
   private readonly stopWatching: () => void;
   private readonly stopListening: () => void;
 
   constructor(piece: Piece) {
     this.player = new Player(piece.sampleRate);
+    this.recorder = new MoveRecorder(this.player);
     this.library = new SoundLibrary(piece.sampleRate);
     this.take(piece);
     this.stopWatching = useOpenPiece.subscribe((now, before) => {
@@ -91,10 +85,11 @@ export class Studio {
     const end = beatsToSamples(piece.lengthBeats, piece.tempo, piece.sampleRate);
     await player.play(player.position >= end ? 0 : player.position);
     useSession.getState().set({ playing: true });
+    this.recorder.begin();
   }
 
   stop(): void {
-    for (const key of [...this.passes.keys()]) this.finishPass(key);
+    this.recorder.stop();
     this.player.stop();
     useSession.getState().set({ playing: false });
   }
@@ -109,10 +104,12 @@ export class Studio {
     this.player.locate(beatsToSamples(Math.max(0, beat), piece.tempo, piece.sampleRate));
   }
 
-  /** At the end of the piece playing stops by itself and goes back to the start. */
-  watchEnd(): void {
+  /** Once a frame: at the end of the piece playing stops by itself and goes back to the start. */
+  watch(): void {
     const { piece } = this;
-    if (!useSession.getState().playing || piece.loop.on) return;
+    if (!useSession.getState().playing) return;
+    this.recorder.follow();
+    if (piece.loop.on) return;
     if (this.beat >= piece.lengthBeats) {
       this.stop();
       this.player.locate(0);
@@ -134,31 +131,34 @@ export class Studio {
     if (!param) return;
     const to = toEngineNumber(param, value, contextOf(piece));
     this.player.gesture({ kind: 'hold', channel: target.channel, slot: target.effect, value: valueIndex(piece, target), to, atSample: 0 });
-    const { armed, playing } = useSession.getState();
-    if (armed && playing) this.read(target, paramPosition(param, to));
+    if (this.recorder.on(target.channel)) this.recorder.read(target, paramPosition(param, to));
   }
 
   /** The hand let go. @param value what it left, which becomes the base value unless it was recorded as a move */
   release(target: Target, value: ParamValue): void {
-    const key = keyOf(target);
-    const recorded = this.passes.has(key);
-    if (recorded) {
+    const param = paramOf(this.piece, target);
+    if (param && this.recorder.on(target.channel)) {
       this.touch(target, value);
-      this.finishPass(key);
-    } else {
-      const { armed, playing } = useSession.getState();
-      const param = paramOf(this.piece, target);
-      if (armed && playing && param) this.recordStep(target, param, value);
-      else this.setBase(target, value);
-    }
+      if (this.recorder.letGo(target)) return;
+    } else this.setBase(target, value);
     this.player.gesture({ kind: 'release', channel: target.channel, slot: target.effect, value: valueIndex(this.piece, target), to: 0, atSample: 0 });
+  }
+
+  /** What was held for a moment goes back to where it stood; armed and playing, the moment is a move. */
+  letGo(target: Target): void {
+    const { piece } = this;
+    const param = paramOf(piece, target);
+    if (!param) return;
+    this.recorder.end(target);
+    const gesture = { channel: target.channel, slot: target.effect, value: valueIndex(piece, target), atSample: 0 };
+    this.player.gesture({ ...gesture, kind: 'hold', to: toEngineNumber(param, baseValue(piece, target) ?? param.initial, contextOf(piece)) });
+    this.player.gesture({ ...gesture, kind: 'release', to: 0 });
   }
 
   /** A hand let go of several parameters of one effect at once: one edit, so one undo, unless they are recorded as moves. */
   releaseTogether(channel: string, effect: string, values: Readonly<Record<string, ParamValue>>): void {
     const targets = Object.keys(values).map((param): Target => ({ channel, effect, param }));
-    const { armed, playing } = useSession.getState();
-    if ((armed && playing) || targets.some((target) => this.passes.has(keyOf(target)))) {
+    if (this.recorder.on(channel)) {
       for (const target of targets) this.release(target, values[target.param]!);
       return;
     }
@@ -166,47 +166,11 @@ export class Studio {
     for (const target of targets) this.player.gesture({ kind: 'release', channel, slot: effect, value: valueIndex(this.piece, target), to: 0, atSample: 0 });
   }
 
-  /** A value set in one go (typed, tapped, stepped) while recording: from here on the lane holds it. */
-  private recordStep(target: Target, param: Param, value: ParamValue): void {
-    const { piece } = this;
-    const position = paramPosition(param, toEngineNumber(param, value, contextOf(piece)));
-    const lane = laneFromStep(piece, target, this.heardNow(), position, crypto.randomUUID());
-    if (lane) useOpenPiece.getState().run(recordMove, { lane, how: 'ride' });
-  }
-
   private setBase(target: Target, value: ParamValue): void {
     const { run } = useOpenPiece.getState();
     if (target.effect !== null) run(setParams, { channel: target.channel, slot: target.effect, values: { [target.param]: value } });
     else if (typeof value === 'number' && sendOf(target.param) !== undefined) run(setSend, { channel: target.channel, to: sendOf(target.param)!, level: value });
     else if (typeof value === 'number') run(setChannelParam, { channel: target.channel, param: target.param === 'pan' ? 'pan' : 'gain', value });
-  }
-
-  private heardNow(): number {
-    return heardBeat(this.piece, this.player.position, this.player.latencySeconds);
-  }
-
-  private read(target: Target, position: number): void {
-    const key = keyOf(target);
-    const beat = this.heardNow();
-    const pass = this.passes.get(key);
-    const last = pass?.readings[pass.readings.length - 1];
-    if (pass && last && beat < last.beat - 0.5) this.finishPass(key);
-    const open = this.passes.get(key) ?? { target, readings: [] };
-    open.readings.push({ beat, position });
-    this.passes.set(key, open);
-  }
-
-  private finishPass(key: string): void {
-    const pass = this.passes.get(key);
-    this.passes.delete(key);
-    if (pass) this.commit(pass);
-  }
-
-  private commit(pass: Pass): void {
-    const lane = laneFromPass(this.piece, pass.target, pass.readings, crypto.randomUUID());
-    if (!lane) return;
-    const { run, say } = useOpenPiece.getState();
-    if (run(recordMove, { lane, how: 'ride' })) say(`Move recorded: ${pass.readings.length} readings, ${lane.points.length} points`);
   }
 
   clipPrint(clip: string, part: 'mix' | 'wet', tailBars: number | null): PrintOrder | null {
@@ -220,5 +184,3 @@ export class Studio {
     void this.player.close();
   }
 }
-
-const keyOf = (target: Target): string => `${target.channel}/${target.effect ?? ''}/${target.param}`;

@@ -6,6 +6,7 @@ import { defineEdit, EditRefused } from '../edit';
 import { findSlot } from '../find';
 import type { Piece, Strand } from '../piece';
 import { BRAID, dropLanes, draftSlot } from './chain';
+import { dropTargets } from './targets';
 
 const where = { channel: z.string(), slot: z.string() };
 const strand = { ...where, place: z.number().int().min(1).max(MOST_STRANDS) };
@@ -55,7 +56,7 @@ export const removeStrand = defineEdit({
     if (strands.length < 2) throw new EditRefused('A braid keeps one strand at least. Remove the braid to be rid of it.');
     dropLanes(draft, gone.chain);
     const own = new Set(ownParams(place));
-    draft.lanes = draft.lanes.filter((lane) => lane.target.effect !== slot || !own.has(lane.target.param));
+    dropTargets(draft, ({ effect, param }) => effect === slot && own.has(param));
     strands.splice(strands.findIndex((candidate) => candidate.place === place), 1);
   },
 });

@@ -11,6 +11,7 @@ import { defineEdit, EditRefused } from '../edit';
 import { chainHolding, chainOf, channelIds, channelName, contextOf, findSlot, slotsIn } from '../find';
 import { effectSchema, soundSchema, MAIN, type Piece, type Slot, type Strand } from '../piece';
 import { draftChannel } from './channels';
+import { dropTargets } from './targets';
 
 /** The one effect that holds strands. */
 export const BRAID = 'braid';
@@ -85,10 +86,10 @@ export function copyOf(slot: Slot, id: string): Slot {
   };
 }
 
-/** Takes away the moves of effects that are gone. */
+/** Takes away the moves and links of effects that are gone. */
 export function dropLanes(draft: Draft<Piece>, gone: readonly Slot[]): void {
   const ids = new Set(slotsIn(gone).map(({ id }) => id));
-  draft.lanes = draft.lanes.filter((lane) => lane.target.effect === null || !ids.has(lane.target.effect));
+  dropTargets(draft, ({ effect }) => effect !== null && ids.has(effect));
 }
 
 const nameOf = (piece: Piece, channel: string, slotId: string): string => {
@@ -251,7 +252,7 @@ export const replaceEffect = defineEdit({
     dropLanes(draft, (target.strands ?? []).flatMap((strand) => strand.chain));
     const next = { ...newSlot(slot, effect, preset, kept), on: target.on, ...(target.wetPath ? { wetPath: target.wetPath } : {}) };
     chain[index] = chain === draftChain(draft, channel) ? fitted(draft, channel, next) : next;
-    draft.lanes = draft.lanes.filter((lane) => lane.target.effect !== slot || lane.target.param in kept);
+    dropTargets(draft, (target) => target.effect === slot && !(target.param in kept));
   },
 });
 

@@ -4,6 +4,7 @@ import { formatValue } from '../../params/format';
 import { defineEdit, EditRefused } from '../edit';
 import { channelIds, channelName, contextOf } from '../find';
 import { channelParams, MAIN, trackSchema, type Piece, type Return, type Track } from '../piece';
+import { dropTargets } from './targets';
 
 export function draftTrack(draft: Draft<Piece>, id: string): Draft<Track> {
   const track = draft.tracks.find((candidate) => candidate.id === id);
@@ -69,7 +70,7 @@ export const removeTrack = defineEdit({
   apply: (draft, { track }) => {
     draftTrack(draft, track);
     draft.tracks = draft.tracks.filter((candidate) => candidate.id !== track);
-    draft.lanes = draft.lanes.filter((lane) => lane.target.channel !== track);
+    dropTargets(draft, ({ channel }) => channel === track);
   },
 });
 

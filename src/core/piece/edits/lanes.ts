@@ -2,7 +2,8 @@ import type { Draft } from 'immer';
 import * as z from 'zod';
 import { pointSchema } from '../../moves/point';
 import { defineEdit, EditRefused } from '../edit';
-import { channelName, paramOf, sameTarget } from '../find';
+import { channelName, paramOf, sameTarget, sendOf } from '../find';
+import { draftChannel } from './channels';
 import { laneSchema, type Lane, type Piece, type Target } from '../piece';
 
 const nameOf = (piece: Piece, target: Target | undefined): string =>
@@ -16,16 +17,43 @@ function draftLane(draft: Draft<Piece>, id: string): Draft<Lane> {
   return lane;
 }
 
+const HOW = { ride: 'Record', draw: 'Add a lane for', thin: 'Thin' } as const;
+
+/** Puts a lane in the place of the one with the same target. */
+export function putLane(draft: Draft<Piece>, lane: Lane): void {
+  if (!paramOf(draft, lane.target)) throw new EditRefused('What was moved is no longer in the piece; the move has nothing to go to.');
+  const at = draft.lanes.findIndex((candidate) => sameTarget(candidate.target, lane.target));
+  if (at >= 0) draft.lanes[at] = lane;
+  else draft.lanes.push(lane);
+}
+
 /** The lane as it is after a pass of recording, or drawn by hand: replaces the one with the same target. */
 export const recordMove = defineEdit({
   name: 'recordMove',
-  args: z.strictObject({ lane: laneSchema, how: z.enum(['ride', 'draw']) }),
-  label: ({ lane, how }, before) => `${how === 'ride' ? 'Record' : 'Add a lane for'} ${nameOf(before, lane.target)}`,
+  args: z.strictObject({ lane: laneSchema, how: z.enum(['ride', 'draw', 'thin']) }),
+  label: ({ lane, how }, before) => `${HOW[how]} ${nameOf(before, lane.target)}`,
+  apply: (draft, { lane }) => putLane(draft, lane),
+});
+
+/** What one pass left of several parameters, so that one undo takes all of it back. */
+export const recordMoves = defineEdit({
+  name: 'recordMoves',
+  args: z.strictObject({ lanes: z.array(laneSchema).min(1) }),
+  label: ({ lanes }) => `Record ${lanes.length} moves together`,
+  apply: (draft, { lanes }) => lanes.forEach((lane) => putLane(draft, lane)),
+});
+
+/** A send opens for picked hits; one that is not there yet is made, shut. */
+export const throwHits = defineEdit({
+  name: 'throwHits',
+  args: z.strictObject({ lane: laneSchema, hits: z.number().int().min(1) }),
+  label: ({ lane: { target }, hits }, before) => `Throw ${hits} ${hits === 1 ? 'hit' : 'hits'} of ${channelName(before, target.channel)} into ${channelName(before, sendOf(target.param) ?? '')}`,
   apply: (draft, { lane }) => {
-    if (!paramOf(draft, lane.target)) throw new EditRefused('What was moved is no longer in the piece; the move has nothing to go to.');
-    const at = draft.lanes.findIndex((candidate) => sameTarget(candidate.target, lane.target));
-    if (at >= 0) draft.lanes[at] = lane;
-    else draft.lanes.push(lane);
+    const to = sendOf(lane.target.param);
+    if (to === undefined) throw new EditRefused('Throws open a send; that is none.');
+    const channel = draftChannel(draft, lane.target.channel);
+    if (!channel.sends.some((send) => send.to === to)) channel.sends.push({ to, level: 0, pre: false });
+    putLane(draft, lane);
   },
 });
 

@@ -4,6 +4,7 @@ import { defineEdit, EditRefused } from '../edit';
 import { channelIds, channelName, reaches } from '../find';
 import { returnSchema, sendParam, type Send } from '../piece';
 import { draftChannel } from './channels';
+import { dropTargets } from './targets';
 
 export const addReturn = defineEdit({
   name: 'addReturn',
@@ -23,7 +24,7 @@ export const removeReturn = defineEdit({
     if (!draft.returns.some((candidate) => candidate.id === id)) throw new EditRefused('That return is no longer in the piece.');
     draft.returns = draft.returns.filter((candidate) => candidate.id !== id);
     for (const channel of [...draft.tracks, ...draft.returns]) channel.sends = channel.sends.filter((send) => send.to !== id);
-    draft.lanes = draft.lanes.filter((lane) => lane.target.channel !== id && lane.target.param !== sendParam(id));
+    dropTargets(draft, ({ channel, param }) => channel === id || param === sendParam(id));
   },
 });
 
@@ -59,7 +60,7 @@ export const removeSend = defineEdit({
   apply: (draft, { channel, to }) => {
     const from = draftChannel(draft, channel);
     from.sends = from.sends.filter((send) => send.to !== to);
-    draft.lanes = draft.lanes.filter((lane) => lane.target.channel !== channel || lane.target.param !== sendParam(to));
+    dropTargets(draft, (target) => target.channel === channel && target.param === sendParam(to));
   },
 });
 

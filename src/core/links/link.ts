@@ -1,0 +1,65 @@
+import type { LaneTrack } from '../moves/evaluate';
+import { basePosition, laneTrack, laneUnit, trackAt, valueInUnit } from '../moves/lane';
+import { thin, type Reading } from '../moves/thin';
+import { TOLERANCE } from '../moves/record';
+import { beatsToSamples } from '../music/tempo';
+import { contextOf, findLane, paramOf, sameTarget } from '../piece/find';
+import type { Lane, Piece, Target } from '../piece/piece';
+import { modulatorAt, modulatorTrack, type ModulatorTrack } from './modulator';
+
+const held = (position: number): number => Math.min(1, Math.max(0, position));
+
+/** Where a parameter with links stands, as a place on its rail at a sample of the piece. */
+export interface LinkedRail {
+  /** The stretch of the rail over which it can go. */
+  readonly low: number;
+  readonly high: number;
+  at(sample: number): number;
+}
+
+/** What the links of a target do to it, over its lane or its base value; null when it has none. */
+export function linkedRail(piece: Piece, target: Target): LinkedRail | null {
+  const links = piece.links.filter((link) => sameTarget(link.target, target));
+  const param = paramOf(piece, target);
+  if (links.length === 0 || !param) return null;
+  const context = contextOf(piece);
+  const turning = links.flatMap((link) => {
+    const modulator = piece.modulators.find(({ id }) => id === link.modulator);
+    return modulator ? [{ track: modulatorTrack(modulator, context), depth: link.depth }] : [];
+  });
+  const lane = findLane(piece, target);
+  const track = lane?.on ? laneTrack(piece, lane, param, (beat) => beatsToSamples(beat, piece.tempo, piece.sampleRate)) : null;
+  const base = basePosition(piece, target, param);
+  const most = turning.reduce((sum, { depth }) => sum + Math.abs(depth), 0);
+  const [low, high] = extremes(track, base);
+  return {
+    low: held(low - most), high: held(high + most),
+    at: (sample) => held((track ? trackAt(track, sample) : base) + offsetAt(turning, sample)),
+  };
+}
+
+const offsetAt = (turning: readonly { readonly track: ModulatorTrack; readonly depth: number }[], sample: number): number =>
+  turning.reduce((sum, { track, depth }) => sum + depth * modulatorAt(track, sample), 0);
+
+function extremes(track: LaneTrack | null, base: number): [number, number] {
+  if (!track) return [base, base];
+  return [track.positions.reduce((a, b) => Math.min(a, b), 1), track.positions.reduce((a, b) => Math.max(a, b), 0)];
+}
+
+const READINGS_PER_BEAT = 48;
+
+/** What the links of a target do between two beats, as an ordinary lane that can be corrected by hand. */
+export function laneFromLinks(piece: Piece, target: Target, fromBeat: number, toBeat: number, newId: string): Lane | null {
+  const rail = linkedRail(piece, target);
+  const param = paramOf(piece, target);
+  if (!rail || !param) return null;
+  const count = Math.max(2, Math.round((toBeat - fromBeat) * READINGS_PER_BEAT));
+  const readings = Array.from({ length: count + 1 }, (_, i): Reading => {
+    const beat = fromBeat + ((toBeat - fromBeat) * i) / count;
+    return { beat, position: rail.at(beatsToSamples(beat, piece.tempo, piece.sampleRate)) };
+  });
+  const lane = findLane(piece, target) ?? { id: newId, target, unit: laneUnit(piece, target), on: true, points: [] };
+  const number = param.kind === 'number';
+  const kept = number ? thin(readings, TOLERANCE) : readings.filter((reading, i) => reading.position !== readings[i - 1]?.position);
+  return { ...lane, on: true, points: kept.map(({ beat, position }) => ({ beat, value: valueInUnit(piece, param, position, lane.unit), shape: number ? ('line' as const) : ('hold' as const), bend: 0 })) };
+}

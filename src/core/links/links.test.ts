@@ -1,0 +1,114 @@
+import fc from 'fast-check';
+import { compilePlan } from '../engine/plan';
+import { render } from '../engine/render';
+import { clipOf, RATE, scene, soundOf, type Scene } from '../engine/testing';
+import { applyEdit, EditRefused } from '../piece/edit';
+import { addLink, linksToMoves, removeLink } from '../piece/edits/links';
+import { newSlot } from '../piece/edits/chain';
+import type { Link, Piece } from '../piece/piece';
+import { readPiece } from '../piece/versions';
+import { laneFromLinks, linkedRail } from './link';
+import { modulatorAt, modulatorTrack, type Modulator } from './modulator';
+
+const context = { tempo: { bpm: 120, beatsPerBar: 4 }, sampleRate: RATE };
+const lfo: Modulator = { id: 'm', name: 'LFO', kind: 'lfo', rate: '1/2', shape: 'sine', phase: 0, glide: 0.1, steps: [0, 1], roll: 1 };
+const at = (modulator: Modulator, seconds: number): number => modulatorAt(modulatorTrack(modulator, context), seconds * RATE);
+
+describe('modulators', () => {
+  test('an LFO at a note value turns once in that note, from its phase', () => {
+    // A half note at 120 BPM is a second.
+    for (const seconds of [0, 0.1, 0.25, 0.6, 7.9]) {
+      expect(at(lfo, seconds)).toBeCloseTo(Math.sin(2 * Math.PI * seconds), 5);
+      expect(at({ ...lfo, phase: 0.25 }, seconds)).toBeCloseTo(Math.cos(2 * Math.PI * seconds), 5);
+      expect(at({ ...lfo, rate: 3 }, seconds)).toBeCloseTo(Math.sin(2 * Math.PI * 3 * seconds), 5);
+    }
+  });
+
+  test('steps stand one note each, come round again, and glide from the one before', () => {
+    const steps: Modulator = { ...lfo, kind: 'steps', rate: '1/8', glide: 0.5, steps: [-1, 0, 0.5] };
+    // An eighth is a quarter of a second; a step has arrived after half of it.
+    expect([0.2, 0.45, 0.7, 0.95].map((seconds) => at(steps, seconds))).toEqual([-1, 0, 0.5, -1]);
+    expect(at(steps, 0.25 + 0.0625)).toBeCloseTo(-0.5, 9);
+  });
+
+  test('drift stays within its bounds, never jumps, is the same every time and another for another roll', () => {
+    const drift: Modulator = { ...lfo, kind: 'drift', rate: 2 };
+    fc.assert(fc.property(fc.double({ min: 0, max: 600, noNaN: true }), fc.nat(), (seconds, roll) => {
+      const here = at({ ...drift, roll }, seconds);
+      return Math.abs(here) <= 1 && here === at({ ...drift, roll }, seconds) && Math.abs(at({ ...drift, roll }, seconds + 0.001) - here) < 0.01;
+    }));
+    const run = (roll: number): number[] => Array.from({ length: 400 }, (_, i) => at({ ...drift, roll }, i / 2 + 0.01));
+    const mean = run(1).reduce((sum, x) => sum + x, 0) / 400;
+    expect(Math.abs(mean)).toBeLessThan(0.1);
+    expect(run(1)).not.toEqual(run(2));
+  });
+});
+
+const level: Link = { id: 'l', modulator: 'm', target: { channel: 't0', effect: null, param: 'pan' }, depth: 0.25 };
+
+/** Half a volt of standing signal, whose pan or filter is turned. */
+function standing(links: readonly Link[], modulators: readonly Modulator[], more: Partial<Piece['tracks'][number]> = {}, wave = soundOf(8, () => 0.5)): Scene {
+  return scene([wave], [{ clips: [clipOf('c', 0, 0, 8)], ...more }], { links: [...links], modulators: [...modulators] });
+}
+
+const heard = ({ piece, sounds }: Scene, from: number, to: number): { left: Float32Array; right: Float32Array } =>
+  render({ plan: compilePlan(piece), sounds, fromSample: Math.round(from * RATE), toSample: Math.round(to * RATE), tail: { kind: 'seconds', seconds: 0 } })!;
+
+test('a linked pan moves as its LFO says, both ways round for a depth below zero', () => {
+  for (const depth of [0.25, -0.25]) {
+    const { left, right } = heard(standing([{ ...level, depth }], [{ ...lfo, rate: 0.5 }]), 0, 4);
+    for (const seconds of [0.5, 1.1, 1.9, 2.6, 3.3]) {
+      // The rail of pan goes from -1 to 1: a depth of a quarter of it is half a turn to a side.
+      const pan = 2 * depth * Math.sin(2 * Math.PI * 0.5 * (seconds - 0.01));
+      const i = Math.round(seconds * RATE);
+      expect(left[i]! / 0.5).toBeCloseTo(pan > 0 ? Math.cos((pan * Math.PI) / 2) : 1, 1);
+      expect(right[i]! / 0.5).toBeCloseTo(pan < 0 ? Math.cos((pan * Math.PI) / 2) : 1, 1);
+    }
+  }
+});
+
+test('started in the middle it sounds as if played from the start, and several links add up', () => {
+  const filter = newSlot('f', 'filter', 'neutral', { cutoff: 800 });
+  const target = { channel: 't0', effect: 'f', param: 'cutoff' };
+  const links: Link[] = [{ id: 'a', modulator: 'm', target, depth: 0.2 }, { id: 'b', modulator: 'd', target, depth: 0.15 }];
+  const noise = soundOf(8, (i) => 0.3 * Math.sin(i * i * 0.001));
+  const made = standing(links, [lfo, { ...lfo, id: 'd', kind: 'drift', rate: 3 }], { chain: [filter] }, noise);
+  const whole = heard(made, 0, 6);
+  const late = heard(made, 3, 6);
+  let away = 0;
+  for (let i = RATE; i < 3 * RATE; i += 1) away = Math.max(away, Math.abs(late.left[i]! - whole.left[i + 3 * RATE]!));
+  expect(away).toBeLessThan(1e-4);
+  const rail = linkedRail(made.piece, target)!;
+  expect(rail.high - rail.low).toBeCloseTo(0.7, 6);
+});
+
+test('written as moves, links sound as before and are gone', () => {
+  const { piece, sounds } = standing([level], [lfo]);
+  const lane = laneFromLinks(piece, level.target, 0, 16, 'lane')!;
+  const { piece: written } = applyEdit(piece, linksToMoves, { target: level.target, lane });
+  expect([written.links, written.modulators]).toEqual([[], []]);
+  expect(lane.points.length).toBeLessThan(200);
+  const [before, after] = [heard({ piece, sounds }, 0, 6), heard({ piece: written, sounds }, 0, 6)];
+  let away = 0;
+  for (let i = 0; i < before.left.length; i += 1) away = Math.max(away, Math.abs(before.left[i]! - after.left[i]!));
+  expect(away).toBeLessThan(0.5 * 0.03);
+});
+
+test('one modulator turns many, once each; taken from the last of them it is gone', () => {
+  const { piece } = standing([], []);
+  const once = applyEdit(piece, addLink, { modulator: lfo, link: level }).piece;
+  expect(() => applyEdit(once, addLink, { modulator: lfo, link: { ...level, id: 'again' } })).toThrow(EditRefused);
+  const twice = applyEdit(once, addLink, { modulator: lfo, link: { ...level, id: 'g', target: { ...level.target, param: 'gain' } } }).piece;
+  expect(twice.modulators).toHaveLength(1);
+  const left = applyEdit(twice, removeLink, { link: 'l' }).piece;
+  expect(left.modulators).toHaveLength(1);
+  expect(applyEdit(left, removeLink, { link: 'g' }).piece.modulators).toEqual([]);
+});
+
+test('a piece of every older version opens, without links', () => {
+  const { links: _links, modulators: _modulators, returns, tracks, ...rest } = standing([], []).piece;
+  const bare = tracks.map(({ sends: _sends, ...track }) => track);
+  for (const stored of [{ ...rest, tracks: bare, version: 1 }, { ...rest, tracks, returns, version: 2 }, { ...rest, tracks, returns, version: 3 }]) {
+    expect(readPiece(stored)).toMatchObject({ version: 4, links: [], modulators: [], returns: [] });
+  }
+});

@@ -1,0 +1,92 @@
+import * as z from 'zod';
+import { LFO_SHAPES, shapeAt } from '../dsp/lfo';
+import { noteBeats } from '../music/noteValue';
+import { beatsToSeconds } from '../music/tempo';
+import { choice, figure, rate, ratio } from '../params/make';
+import type { Params, ValueContext } from '../params/param';
+import { resolveNumber, syncedNote } from '../params/resolve';
+import { paramSchema } from '../params/schema';
+
+/** What every modulator is set by; which of them count depends on its kind. */
+export const modulatorParams = {
+  rate: rate({ label: 'Rate', group: 'Modulator', hint: 'How fast it turns: a whole turn, a step, or a new goal, in Hz or as a note value.', initial: '1/2' }),
+  shape: choice({ label: 'Shape', group: 'Modulator', hint: 'The form of one turn.', initial: 'sine', options: [{ id: 'sine', label: 'Sine' }, { id: 'triangle', label: 'Triangle' }, { id: 'square', label: 'Square' }, { id: 'fall', label: 'Fall' }, { id: 'rise', label: 'Rise' }] }),
+  phase: ratio({ label: 'Phase', group: 'Modulator', hint: 'How far into its turn it stands at the start of the piece.', initial: 0 }),
+  glide: ratio({ label: 'Glide', group: 'Modulator', hint: 'The share of a step in which it comes from the one before.', initial: 0.1 }),
+} satisfies Params;
+
+export const MODULATOR_KINDS = ['lfo', 'steps', 'drift'] as const;
+export type ModulatorKind = (typeof MODULATOR_KINDS)[number];
+export const MOST_STEPS = 64;
+
+const id = z.string().min(1).max(64);
+
+/** Something that turns by itself; links tie it to what it turns. */
+export const modulatorSchema = z.strictObject({
+  id,
+  name: z.string().trim().min(1).max(120),
+  kind: z.enum(MODULATOR_KINDS),
+  rate: paramSchema(modulatorParams.rate) as z.ZodType<number | string>,
+  shape: z.enum(LFO_SHAPES),
+  phase: z.number().min(0).max(1),
+  glide: z.number().min(0).max(1),
+  /** What the steps stand at, -1 to 1. */
+  steps: z.array(z.number().min(-1).max(1)).min(2).max(MOST_STEPS),
+  /** Chooses among all drifts there are. */
+  roll: z.number().int().min(0).max(0xffffffff),
+});
+
+export type Modulator = z.infer<typeof modulatorSchema>;
+
+/** A modulator made ready to be read at any sample. */
+export interface ModulatorTrack {
+  /** Index in MODULATOR_KINDS. */
+  readonly kind: number;
+  readonly turnsPerSample: number;
+  readonly shape: number;
+  readonly phase: number;
+  readonly glide: number;
+  readonly steps: Float64Array;
+  readonly roll: number;
+}
+
+export function modulatorTrack(modulator: Modulator, context: ValueContext): ModulatorTrack {
+  const note = syncedNote(modulator.rate);
+  const hz = note ? 1 / beatsToSeconds(noteBeats(note, context.tempo.beatsPerBar), context.tempo) : resolveNumber(modulatorParams.rate, modulator.rate, context);
+  return {
+    kind: MODULATOR_KINDS.indexOf(modulator.kind), turnsPerSample: hz / context.sampleRate, shape: LFO_SHAPES.indexOf(modulator.shape),
+    phase: modulator.kind === 'lfo' ? modulator.phase : 0, glide: modulator.glide, steps: Float64Array.from(modulator.steps), roll: modulator.roll,
+  };
+}
+
+/** Where it stands, -1 to 1, at a sample of the piece: of the place alone, so that playing from anywhere sounds as from the start. */
+export function modulatorAt(track: ModulatorTrack, sample: number): number {
+  const turns = sample * track.turnsPerSample + track.phase;
+  if (track.kind === 0) return shapeAt(track.shape, turns);
+  const step = Math.floor(turns);
+  const within = turns - step;
+  if (track.kind === 1) {
+    const { steps, glide } = track;
+    const count = steps.length;
+    const here = steps[((step % count) + count) % count]!;
+    if (within >= glide) return here;
+    const before = steps[(((step - 1) % count) + count) % count]!;
+    return before + (here - before) * (within / glide);
+  }
+  // Smooth between goals drawn for each whole turn.
+  const share = within * within * (3 - 2 * within);
+  const from = drawn(step, track.roll);
+  return from + (drawn(step + 1, track.roll) - from) * share;
+}
+
+/** A figure between -1 and 1 for each whole number. Source: the finaliser of Austin Appleby's MurmurHash3 (2011). */
+function drawn(index: number, roll: number): number {
+  let x = (Math.imul(index, 0x9e3779b1) ^ roll) >>> 0;
+  x = Math.imul(x ^ (x >>> 16), 0x85ebca6b);
+  x = Math.imul(x ^ (x >>> 13), 0xc2b2ae35);
+  x = (x ^ (x >>> 16)) >>> 0;
+  return x / 0x7fffffff - 1;
+}
+
+/** Share of the rail by which a link turns to either side. */
+export const DEPTH = figure({ label: 'Depth', group: 'Link', hint: 'How far it turns the parameter, to both sides of where its rail stands; below zero the other way round.', unit: 'ratio', min: -1, max: 1, initial: 0.2, notches: [0] });

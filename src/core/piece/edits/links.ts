@@ -1,0 +1,70 @@
+import * as z from 'zod';
+import { modulatorSchema } from '../../links/modulator';
+import { defineEdit, EditRefused } from '../edit';
+import { channelName, paramOf, sameTarget } from '../find';
+import { laneSchema, linkSchema, targetSchema, type Piece } from '../piece';
+import { putLane } from './lanes';
+import { dropIdle } from './targets';
+
+const nameOf = (piece: Piece, id: string): string => piece.modulators.find((made) => made.id === id)?.name ?? 'modulator';
+
+/** Ties a modulator to a parameter; one that is not there yet is made. */
+export const addLink = defineEdit({
+  name: 'addLink',
+  args: z.strictObject({ modulator: modulatorSchema, link: linkSchema }),
+  label: ({ modulator, link }, before) => `Let ${modulator.name} turn ${paramOf(before, link.target)?.label.toLowerCase() ?? 'a parameter'} on ${channelName(before, link.target.channel)}`,
+  apply: (draft, { modulator, link }) => {
+    if (!paramOf(draft, link.target)) throw new EditRefused('What the link would turn is no longer in the piece.');
+    if (link.modulator !== modulator.id || draft.links.some(({ id }) => id === link.id)) throw new EditRefused('That link is in the piece already.');
+    if (draft.links.some((other) => other.modulator === modulator.id && sameTarget(other.target, link.target))) throw new EditRefused(`${modulator.name} turns that already: change its depth instead.`);
+    if (!draft.modulators.some(({ id }) => id === modulator.id)) draft.modulators.push(modulator);
+    draft.links.push(link);
+  },
+});
+
+export const setLinkDepth = defineEdit({
+  name: 'setLinkDepth',
+  args: z.strictObject({ link: z.string(), depth: z.number().min(-1).max(1) }),
+  label: ({ depth }) => `Link depth ${Math.round(depth * 100)} %`,
+  apply: (draft, { link, depth }) => {
+    const found = draft.links.find(({ id }) => id === link);
+    if (!found) throw new EditRefused('That link is no longer in the piece.');
+    found.depth = depth;
+  },
+});
+
+/** Removes a link, and its modulator when it turns nothing more. */
+export const removeLink = defineEdit({
+  name: 'removeLink',
+  args: z.strictObject({ link: z.string() }),
+  label: ({ link }, before) => `Remove a link of ${nameOf(before, before.links.find(({ id }) => id === link)?.modulator ?? '')}`,
+  apply: (draft, { link }) => {
+    draft.links = draft.links.filter(({ id }) => id !== link);
+    dropIdle(draft);
+  },
+});
+
+const changes = modulatorSchema.pick({ kind: true, rate: true, shape: true, phase: true, glide: true, steps: true, roll: true, name: true }).partial();
+
+export const setModulator = defineEdit({
+  name: 'setModulator',
+  args: z.strictObject({ modulator: z.string(), change: changes }),
+  label: ({ modulator, change }, before) => `Set ${Object.keys(change).join(', ')} of ${nameOf(before, modulator)}`,
+  apply: (draft, { modulator, change }) => {
+    const found = draft.modulators.find(({ id }) => id === modulator);
+    if (!found) throw new EditRefused('That modulator is no longer in the piece.');
+    Object.assign(found, change);
+  },
+});
+
+/** Writes what the links of a parameter did as moves, and takes the links away: what is heard stays. */
+export const linksToMoves = defineEdit({
+  name: 'linksToMoves',
+  args: z.strictObject({ target: targetSchema, lane: laneSchema }),
+  label: ({ target }, before) => `Write links of ${paramOf(before, target)?.label.toLowerCase() ?? 'a parameter'} as moves`,
+  apply: (draft, { target, lane }) => {
+    putLane(draft, lane);
+    draft.links = draft.links.filter((link) => !sameTarget(link.target, target));
+    dropIdle(draft);
+  },
+});

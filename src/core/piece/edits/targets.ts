@@ -1,0 +1,14 @@
+import type { Draft } from 'immer';
+import type { Piece, Target } from '../piece';
+
+/** Takes away the moves and links of all targets that are gone, and modulators that turn nothing any more. */
+export function dropTargets(draft: Draft<Piece>, gone: (target: Target) => boolean): void {
+  draft.lanes = draft.lanes.filter(({ target }) => !gone(target));
+  draft.links = draft.links.filter(({ target }) => !gone(target));
+  dropIdle(draft);
+}
+
+/** Takes away what turns nothing. */
+export function dropIdle(draft: Draft<Piece>): void {
+  draft.modulators = draft.modulators.filter(({ id }) => draft.links.some(({ modulator }) => modulator === id));
+}

@@ -1,0 +1,83 @@
+import { useState } from 'react';
+import { StyleSheet, View } from 'react-native';
+import { noteBeats, type NoteBase } from '../../core/music/noteValue';
+import { RECORD_MODES, type RecordMode } from '../../core/moves/record';
+import { channelName } from '../../core/piece/find';
+import { modeOf, useSession } from '../../data/session';
+import { Sheet } from '../../ui/Sheet';
+import { Tap } from '../../ui/Tap';
+import { useTokens } from '../../ui/theme';
+import { Words } from '../../ui/Words';
+import { usePiece } from '../studio/StudioProvider';
+
+const GLIDES: readonly NoteBase[] = ['1/64', '1/16', '1/8', '1/4', '1/1'];
+
+/** How moves of a channel are recorded: read, touch, latch or write, for it alone or for all, and how a touch glides back. */
+export function ModeButton({ channel }: { readonly channel: string }) {
+  const piece = usePiece();
+  const [open, setOpen] = useState(false);
+  const mode = useSession((session) => modeOf(session, channel));
+  const name = channelName(piece, channel);
+  return (
+    <>
+      <Tap label={`Recording of ${name}: ${mode}. Change`} text={mode} tone="coralInk" onPress={() => setOpen(true)} />
+      <Sheet title={`Recording of ${name}`} visible={open} onClose={() => setOpen(false)}>
+        <Modes channel={channel} mode={mode} />
+        <Glide />
+      </Sheet>
+    </>
+  );
+}
+
+function Modes({ channel, mode }: { readonly channel: string; readonly mode: RecordMode }) {
+  const tokens = useTokens();
+  const { modes, set } = useSession();
+  const own = channel in modes;
+  const choose = (next: RecordMode): void => set(own ? { modes: { ...modes, [channel]: next } } : { mode: next });
+  const everywhere = (): void => set(own ? { modes: {}, mode } : { modes: { ...modes, [channel]: mode } });
+  return (
+    <>
+      <View role="radiogroup" aria-label="Mode">
+        {RECORD_MODES.map(({ id, name, does }) => (
+          <Tap key={id} plain role="radio" chosen={id === mode} label={`${name}: ${does}`} onPress={() => choose(id)} style={styles.item}>
+            <View style={styles.row}>
+              <View style={[styles.dot, { borderColor: tokens.coral, backgroundColor: id === mode ? tokens.coral : 'transparent' }]} />
+              <View style={styles.words}>
+                <Words kind="strong">{name}</Words>
+                <Words kind="small">{does}</Words>
+              </View>
+            </View>
+          </Tap>
+        ))}
+      </View>
+      <Tap role="switch" chosen={!own} tone="coralInk" label="The same for every channel" text={own ? 'this channel alone' : 'the same for every channel'} onPress={everywhere} style={styles.all} />
+    </>
+  );
+}
+
+/** Beats in which a touch glides back to what was there. */
+function Glide() {
+  const piece = usePiece();
+  const { seamBeats, set } = useSession();
+  return (
+    <View style={styles.glide}>
+      <Words>Glide back in</Words>
+      <View role="radiogroup" aria-label="Glide back in" style={styles.chips}>
+        {GLIDES.map((note) => {
+          const beats = noteBeats({ base: note, feel: 'straight' }, piece.tempo.beatsPerBar);
+          return <Tap key={note} role="radio" chosen={beats === seamBeats} tone="coralInk" label={`Glide back in ${note}`} text={note} onPress={() => set({ seamBeats: beats })} />;
+        })}
+      </View>
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  item: { alignItems: 'stretch', paddingHorizontal: 0, paddingVertical: 6 },
+  row: { flexDirection: 'row', alignItems: 'center', gap: 12 },
+  dot: { width: 18, height: 18, borderRadius: 9, borderWidth: 2 },
+  words: { flex: 1 },
+  all: { marginTop: 8, alignSelf: 'flex-start' },
+  glide: { marginTop: 12, gap: 6 },
+  chips: { flexDirection: 'row', flexWrap: 'wrap', gap: 6 },
+});

@@ -1,0 +1,38 @@
+import { StyleSheet, View } from 'react-native';
+import { figure } from '../../core/params/make';
+import { recordMove } from '../../core/piece/edits/lanes';
+import { contextOf } from '../../core/piece/find';
+import type { Lane } from '../../core/piece/piece';
+import type { ParamValue } from '../../core/params/param';
+import { useOpenPiece } from '../../data/openPiece';
+import { useSession } from '../../data/session';
+import { Rail } from '../../ui/Rail';
+import { Words } from '../../ui/Words';
+import { thinnedAgain } from '../studio/moveRecorder';
+import { usePiece } from '../studio/StudioProvider';
+
+/** Share of the rail, in per cent, that a reading may be missed by. */
+const MISS = figure({ label: 'Thinning', group: 'Take', hint: 'How far the line may pass beside what the hand did: more leaves fewer points.', unit: 'percent', min: 0.1, max: 10, initial: 0.6, taper: { kind: 'log' } });
+
+/** The last pass of this lane laid down again with fewer or more points, for as long as nothing else was done to it. */
+export function Thinning({ lane }: { readonly lane: Lane }) {
+  const piece = usePiece();
+  const take = useSession((session) => session.takes[lane.id]);
+  if (!take || take.lane !== lane || take.readings.length < 3) return null;
+  const set = (value: ParamValue): void => {
+    const tolerance = typeof value === 'number' ? value / 100 : take.tolerance;
+    const { takes, seamBeats, set: change } = useSession.getState();
+    const again = thinnedAgain(piece, take, tolerance, seamBeats);
+    if (!again || !useOpenPiece.getState().run(recordMove, { lane: again, how: 'thin' })) return;
+    const kept = useOpenPiece.getState().piece?.lanes.find(({ id }) => id === lane.id);
+    if (kept) change({ takes: { ...takes, [lane.id]: { ...take, lane: kept, tolerance } } });
+  };
+  return (
+    <View style={styles.thin}>
+      <Rail param={MISS} value={take.tolerance * 100} context={contextOf(piece)} look="plain" onTouch={() => undefined} onSet={set} />
+      <Words kind="small">{`${take.readings.length} readings, ${lane.points.length} points`}</Words>
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({ thin: { maxWidth: 420 } });

@@ -1,0 +1,152 @@
+import type { Player } from '../../audio/player';
+import { trackAt, laneTrack } from '../../core/moves/lane';
+import { laneFromPass, laneFromStep, TOLERANCE } from '../../core/moves/record';
+import type { Reading } from '../../core/moves/thin';
+import { paramAtPosition } from '../../core/params/resolve';
+import { recordMove, recordMoves } from '../../core/piece/edits/lanes';
+import { findLane, paramOf } from '../../core/piece/find';
+import type { Lane, Piece, Target } from '../../core/piece/piece';
+import { useOpenPiece } from '../../data/openPiece';
+import { modeOf, useSession, type Take } from '../../data/session';
+import { heardBeat, valueIndex } from './target';
+
+interface Pass {
+  readonly target: Target;
+  readings: Reading[];
+  /** No hand is on it and it goes on: what the hand left is written until playing stops. */
+  latched: boolean;
+}
+
+/** Playing that jumps back by more than this, in beats, begins new passes. */
+const JUMP_BEATS = 0.25;
+
+/** Turns what hands do while playing into lanes, at the beats at which it was heard, in the mode of each channel. */
+export class MoveRecorder {
+  private readonly passes = new Map<string, Pass>();
+  private lastBeat = 0;
+
+  constructor(private readonly player: Player) {}
+
+  private get piece(): Piece {
+    return useOpenPiece.getState().piece!;
+  }
+
+  private get beat(): number {
+    return heardBeat(this.piece, this.player.position, this.player.latencySeconds);
+  }
+
+  /** True while what hands do on a channel is recorded. */
+  on(channel: string): boolean {
+    const session = useSession.getState();
+    return session.armed && session.playing && modeOf(session, channel) !== 'read';
+  }
+
+  /** Playing begins: every followed lane of a channel in write is written from here on, at first where it stands. */
+  begin(): void {
+    const { piece } = this;
+    const beat = this.beat;
+    this.lastBeat = beat;
+    for (const lane of piece.lanes) {
+      const param = paramOf(piece, lane.target);
+      if (!param || !lane.on || !this.on(lane.target.channel) || modeOf(useSession.getState(), lane.target.channel) !== 'write') continue;
+      const position = trackAt(laneTrack(piece, lane, param), beat);
+      this.passes.set(keyOf(lane.target), { target: lane.target, readings: [{ beat, position }], latched: true });
+      this.gesture('hold', lane.target, paramAtPosition(param, position));
+    }
+  }
+
+  /** A hand stands at a place of the rail. */
+  read(target: Target, position: number): void {
+    const key = keyOf(target);
+    const { beat } = this;
+    const pass = this.passes.get(key) ?? { target, readings: [], latched: false };
+    const last = pass.readings[pass.readings.length - 1];
+    // What stood since the hand let go has to be said up to here, or the line would run slantwise.
+    if (pass.latched && last && beat > last.beat) pass.readings.push({ beat: beat - 1e-6, position: last.position });
+    pass.latched = false;
+    pass.readings.push({ beat, position });
+    this.passes.set(key, pass);
+  }
+
+  /** The hand let go. @returns true when its value stays in force until playing stops */
+  letGo(target: Target): boolean {
+    const mode = modeOf(useSession.getState(), target.channel);
+    const pass = this.passes.get(keyOf(target));
+    if (!pass) return false;
+    if (mode === 'latch' || mode === 'write') {
+      pass.latched = true;
+      return true;
+    }
+    this.finish([pass]);
+    return false;
+  }
+
+  /** What was held lets go and goes back by itself, in any mode: it stood there until now. */
+  end(target: Target): void {
+    const pass = this.passes.get(keyOf(target));
+    if (pass) this.finish([{ ...pass, latched: true }], this.beat, false);
+  }
+
+  /** Once a frame: when playing has gone back, by a loop or a hand, passes end where it left and begin where it is. */
+  follow(): void {
+    const { beat } = this;
+    if (beat < this.lastBeat - JUMP_BEATS && this.passes.size > 0) {
+      const open = [...this.passes.values()];
+      this.finish(open, this.lastBeat, false);
+      for (const { target, readings, latched } of open) {
+        if (latched) this.passes.set(keyOf(target), { target, readings: [{ beat, position: readings[readings.length - 1]!.position }], latched });
+      }
+    }
+    this.lastBeat = beat;
+  }
+
+  /** Playing stops: all that is open ends here, and write falls back to touch. */
+  stop(): void {
+    this.finish([...this.passes.values()], this.beat);
+    const { mode, modes, set } = useSession.getState();
+    const after = Object.fromEntries(Object.entries(modes).map(([channel, own]) => [channel, own === 'write' ? 'touch' : own]));
+    set({ mode: mode === 'write' ? 'touch' : mode, modes: after });
+  }
+
+  /** Lays passes down as one edit. @param until where those that go on by themselves end  @param release whether the engine goes back to its lanes */
+  private finish(passes: readonly Pass[], until = this.beat, release = true): void {
+    const takes = passes.flatMap((pass) => this.take(pass, until));
+    for (const { target, latched } of passes) {
+      this.passes.delete(keyOf(target));
+      if (latched && release) this.gesture('release', target, 0);
+    }
+    if (takes.length === 0) return;
+    const { run, say } = useOpenPiece.getState();
+    const lanes = takes.map(({ lane }) => lane);
+    const done = lanes.length === 1 ? run(recordMove, { lane: lanes[0]!, how: 'ride' }) : run(recordMoves, { lanes });
+    if (!done) return;
+    const { set, takes: known } = useSession.getState();
+    const kept = takes.map((take) => [take.lane.id, { ...take, lane: findLane(this.piece, take.lane.target) ?? take.lane }] as const);
+    set({ takes: { ...known, ...Object.fromEntries(kept) } });
+    const readings = takes.reduce((sum, take) => sum + take.readings.length, 0);
+    const points = lanes.reduce((sum, { points: { length } }) => sum + length, 0);
+    say(lanes.length === 1 ? `Move recorded: ${readings} readings, ${points} points` : `${lanes.length} moves recorded: ${readings} readings, ${points} points`);
+  }
+
+  private take({ target, readings, latched }: Pass, until: number): Take[] {
+    const { piece } = this;
+    const last = readings[readings.length - 1]!;
+    const all = latched && until > last.beat ? [...readings, { beat: until, position: last.position }] : readings;
+    const id = crypto.randomUUID();
+    const single = all.length === 1;
+    const lane = single ? laneFromStep(piece, target, last.beat, last.position, id) : laneFromPass(piece, target, all, id, { tolerance: TOLERANCE, seamBeats: useSession.getState().seamBeats });
+    return lane ? [{ lane, before: findLane(piece, target) ?? null, readings: single ? [] : all, tolerance: TOLERANCE }] : [];
+  }
+
+  private gesture(kind: 'hold' | 'release', target: Target, to: number): void {
+    this.player.gesture({ kind, channel: target.channel, slot: target.effect, value: valueIndex(this.piece, target), to, atSample: 0 });
+  }
+}
+
+/** The take's lane, thinned to another tolerance, as it would stand over what was there before. */
+export function thinnedAgain(piece: Piece, take: Take, tolerance: number, seamBeats: number): Lane | null {
+  const others = piece.lanes.filter(({ id }) => id !== take.lane.id);
+  return laneFromPass({ ...piece, lanes: take.before ? [...others, take.before] : others }, take.lane.target, take.readings, take.lane.id, { tolerance, seamBeats });
+}
+
+const keyOf = (target: Target): string => `${target.channel}/${target.effect ?? ''}/${target.param}`;

@@ -1,0 +1,18 @@
+import { useState } from 'react';
+import { Tap } from '../../ui/Tap';
+import { channelName, findChannel } from '../../core/piece/find';
+import { usePiece } from '../studio/StudioProvider';
+import { ThrowSheet } from './ThrowSheet';
+
+/** Opens the throws of a channel that can send. */
+export function ThrowButton({ channel }: { readonly channel: string }) {
+  const piece = usePiece();
+  const [open, setOpen] = useState(false);
+  if (!findChannel(piece, channel)) return null;
+  return (
+    <>
+      <Tap icon="corner-up-right" text="Throws" label={`Throws of ${channelName(piece, channel)}`} tone="coralInk" onPress={() => setOpen(true)} />
+      {open ? <ThrowSheet channel={channel} onClose={() => setOpen(false)} /> : null}
+    </>
+  );
+}

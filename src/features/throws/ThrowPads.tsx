@@ -1,0 +1,62 @@
+import { useRef } from 'react';
+import { Pressable, StyleSheet, View } from 'react-native';
+import { setSend } from '../../core/piece/edits/sends';
+import { findChannel } from '../../core/piece/find';
+import { sendParam, type Return, type Target } from '../../core/piece/piece';
+import { useOpenPiece } from '../../data/openPiece';
+import { useSession } from '../../data/session';
+import { useTokens } from '../../ui/theme';
+import { Words } from '../../ui/Words';
+import { usePiece, useStudio } from '../studio/StudioProvider';
+
+interface ThrowPadsProps {
+  readonly channel: string;
+  readonly returns: readonly Return[];
+}
+
+/** A large pad for each return: its send is open for as long as the pad is held; armed and playing, that is a move. */
+export function ThrowPads({ channel, returns }: ThrowPadsProps) {
+  const { armed, playing } = useSession();
+  return (
+    <View style={styles.pads}>
+      <Words kind="water">By hand</Words>
+      <Words kind="small">{armed && playing ? 'Hold a pad: what you throw is recorded.' : armed ? 'Armed: play, then hold a pad.' : 'Hold a pad while it plays. Press moves first to record what you throw.'}</Words>
+      <View style={styles.row}>{returns.map((made) => <Pad key={made.id} channel={channel} made={made} />)}</View>
+    </View>
+  );
+}
+
+function Pad({ channel, made }: { readonly channel: string; readonly made: Return }) {
+  const piece = usePiece();
+  const tokens = useTokens();
+  const { studio } = useStudio();
+  const held = useRef(false);
+  const target: Target = { channel, effect: null, param: sendParam(made.id) };
+  const hold = (): void => {
+    if (held.current) return;
+    if (!findChannel(piece, channel)?.sends.some(({ to }) => to === made.id) && !useOpenPiece.getState().run(setSend, { channel, to: made.id, level: 0 })) return;
+    held.current = true;
+    studio.touch(target, 1);
+  };
+  const letGo = (): void => {
+    if (held.current) studio.letGo(target);
+    held.current = false;
+  };
+  return (
+    <Pressable
+      role="button"
+      aria-label={`Hold to throw into ${made.name}`}
+      onPressIn={hold}
+      onPressOut={letGo}
+      style={({ pressed }) => [styles.pad, { borderColor: tokens.coral, backgroundColor: pressed ? tokens.coral : tokens.coralSoft }]}
+    >
+      {({ pressed }) => <Words kind="water" style={{ color: pressed ? tokens.paper : tokens.coralInk }}>{made.name}</Words>}
+    </Pressable>
+  );
+}
+
+const styles = StyleSheet.create({
+  pads: { marginTop: 18, gap: 6 },
+  row: { flexDirection: 'row', flexWrap: 'wrap', gap: 10 },
+  pad: { flexGrow: 1, minWidth: 130, height: 84, borderWidth: 2, borderRadius: 18, alignItems: 'center', justifyContent: 'center', userSelect: 'none' },
+});
