@@ -9,6 +9,7 @@ import { Tap } from '../../ui/Tap';
 import { useTokens, useWide } from '../../ui/theme';
 import { Words } from '../../ui/Words';
 import { usePiece } from '../studio/StudioProvider';
+import { LinkList } from '../links/LinkList';
 import { OwnSound } from './OwnSound';
 import { ParamRail } from './ParamRail';
 import { isShown, sectionTitle } from './shown';
@@ -35,6 +36,9 @@ const sectionsOf = ({ slot, values }: BenchRailsProps): string[] => {
   return [...all.filter((name) => name !== 'Mix'), 'Mix'];
 };
 
+/** What turns rails by itself is a section of its own, after all others. */
+const LINKS = 'Links';
+
 /** Every rail of an effect: one section at a time where there is little room, all in two columns where there is. */
 export function BenchRails(props: BenchRailsProps) {
   const wide = useWide();
@@ -58,6 +62,12 @@ function Columns(props: BenchRailsProps & { readonly hints: boolean }) {
               {paramsOf(props, name).map(([id, param]) => <Block key={id} id={id} param={param} {...props} />)}
             </View>
           ))}
+          {i === 1 ? (
+            <View role="group" aria-label={LINKS}>
+              <View style={styles.sectionHead}><Words kind="water" role="heading" aria-level={3}>{LINKS}</Words></View>
+              <LinkList channel={props.channel} effect={props.slot.id} />
+            </View>
+          ) : null}
         </View>
       ))}
     </ScrollView>
@@ -67,7 +77,7 @@ function Columns(props: BenchRailsProps & { readonly hints: boolean }) {
 function Tabs(props: BenchRailsProps & { readonly hints: boolean }) {
   const piece = usePiece();
   const tokens = useTokens();
-  const sections = sectionsOf(props);
+  const sections = [...sectionsOf(props), LINKS];
   const [wanted, setSection] = useState(sections[0]!);
   const section = sections.includes(wanted) ? wanted : sections[0]!;
   const shown = section === sections[0] ? firstThings(paramsOf(props, section), paramsOf(props, 'Mix'), effectOf(props.slot.effect).headline) : paramsOf(props, section);
@@ -76,7 +86,7 @@ function Tabs(props: BenchRailsProps & { readonly hints: boolean }) {
       <View style={styles.tabs}>
         <ScrollView horizontal showsHorizontalScrollIndicator={false} contentContainerStyle={styles.tabRow} role="tablist">
           {sections.map((name) => {
-            const moves = hasMoves(piece, props, name);
+            const moves = name === LINKS ? piece.links.some(({ target }) => target.effect === props.slot.id) : hasMoves(piece, props, name);
             return (
               <Tap key={name} plain role="tab" label={`${sectionTitle(name, props.slot)}${moves ? ', has moves' : ''}`} chosen={name === section} onPress={() => setSection(name)} style={[styles.tab, name === section && { borderBottomColor: tokens.sea }]}>
                 <Words kind={name === section ? 'strong' : 'body'} tone={name === section ? 'ink' : 'mute'}>{`${sectionTitle(name, props.slot)}${moves ? ' ∿' : ''}`}</Words>
@@ -87,7 +97,7 @@ function Tabs(props: BenchRailsProps & { readonly hints: boolean }) {
         <HintsTap on={props.hints} />
       </View>
       <ScrollView style={styles.rails} contentContainerStyle={styles.list}>
-        {shown.map(([id, param]) => <Block key={id} id={id} param={param} {...props} />)}
+        {section === LINKS ? <LinkList channel={props.channel} effect={props.slot.id} /> : shown.map(([id, param]) => <Block key={id} id={id} param={param} {...props} />)}
       </ScrollView>
     </>
   );

@@ -6,6 +6,7 @@ import { contextOf, findLane } from '../../core/piece/find';
 import type { Target } from '../../core/piece/piece';
 import { elementOf, useFrame } from '../../ui/frame';
 import { ChoiceRail, Rail, SwitchRail, type RailLane, type RailLook } from '../../ui/Rail';
+import { linkedRail } from '../../core/links/link';
 import { laneTrack, trackAt } from '../../core/moves/lane';
 import { useHand, usePiece, useStudio } from '../studio/StudioProvider';
 
@@ -19,7 +20,7 @@ interface ParamRailProps {
   readonly onLive?: (value: ParamValue | null) => void;
 }
 
-/** A rail tied to a target of the piece: touched it is heard, let go it is kept, armed it is recorded; its lane lies on it in coral. */
+/** A rail tied to a target of the piece: touched it is heard, let go it is kept, armed it is recorded; its lane and the reach of its links lie on it in coral. */
 export function ParamRail({ target, param, value, initial, look, onLive }: ParamRailProps) {
   const piece = usePiece();
   const hand = useHand(target);
@@ -28,12 +29,15 @@ export function ParamRail({ target, param, value, initial, look, onLive }: Param
   const mark = useRef<View>(null);
   const lane = findLane(piece, target);
   const track = useMemo(() => (lane?.on ? laneTrack(piece, lane, param) : null), [lane, param, piece]);
+  const { channel, effect, param: id } = target;
+  const linked = useMemo(() => linkedRail(piece, { channel, effect, param: id }), [piece, channel, effect, id]);
   const railLane = useMemo<RailLane | undefined>(() => {
+    if (linked) return { low: linked.low, high: linked.high, live: () => linked.at(studio.player.position) };
     if (!track) return undefined;
     const low = track.positions.reduce((a, b) => Math.min(a, b), 1);
     const high = track.positions.reduce((a, b) => Math.max(a, b), 0);
     return { low, high, live: () => trackAt(track, samplesToBeats(studio.player.position, context.tempo, context.sampleRate)) };
-  }, [track, studio, context]);
+  }, [linked, track, studio, context]);
   useFrame(() => {
     const element = railLane ? elementOf(mark.current) : null;
     if (element && railLane) element.style.left = `${railLane.live() * 100}%`;

@@ -11,6 +11,7 @@ import { useTimeScale } from '../time/useTimeScale';
 import { ZoomButtons } from '../time/ZoomButtons';
 import { useChannel, usePiece } from '../studio/StudioProvider';
 import { LaneEditor } from './LaneEditor';
+import { LinkButton } from '../links/LinkButton';
 import { ThrowButton } from '../throws/ThrowButton';
 import { ModeButton } from './ModeButton';
 import { NewLane } from './NewLane';
@@ -47,6 +48,7 @@ export function MovesView() {
         <ModeButton channel={channel} />
         <NewLane channel={channel} onAdded={(lane) => setChosen({ lane, point: 0 })} />
         <ThrowButton channel={channel} />
+        <LinkButton channel={channel} />
       </View>
       <ScrollView contentContainerStyle={wide ? styles.bodyWide : styles.body}>
         <View onLayout={scale.onLayout}>

@@ -1,0 +1,83 @@
+import { StyleSheet, View } from 'react-native';
+import { effectOf } from '../../core/effects/catalogue';
+import { laneFromLinks } from '../../core/links/link';
+import { DEPTH, MODULATOR_KINDS, modulatorParams, type Modulator } from '../../core/links/modulator';
+import { linksToMoves, removeLink, setLinkDepth, setModulator } from '../../core/piece/edits/links';
+import { contextOf, findSlot, paramOf } from '../../core/piece/find';
+import type { Link, Piece } from '../../core/piece/piece';
+import type { ParamValue } from '../../core/params/param';
+import { useOpenPiece } from '../../data/openPiece';
+import { ChoiceRail, Rail } from '../../ui/Rail';
+import { Tap } from '../../ui/Tap';
+import { useTokens } from '../../ui/theme';
+import { Words } from '../../ui/Words';
+import { usePiece } from '../studio/StudioProvider';
+import { KIND_NAMES } from './kinds';
+import { ModulatorCurve } from './ModulatorCurve';
+import { StepRow } from './StepRow';
+
+/** "Filter cutoff", or "Pan". */
+export function targetName(piece: Piece, { target }: Pick<Link, 'target'>): string {
+  const label = paramOf(piece, target)?.label ?? 'gone';
+  const slot = target.effect === null ? undefined : findSlot(piece, target.channel, target.effect);
+  return slot ? `${effectOf(slot.effect).name} ${label.toLowerCase()}` : label;
+}
+
+/** One link: what turns, drawn as it turns, how far and how fast; its modulator may turn others along with it. */
+export function LinkCard({ link }: { readonly link: Link }) {
+  const piece = usePiece();
+  const tokens = useTokens();
+  const { run } = useOpenPiece.getState();
+  const modulator = piece.modulators.find(({ id }) => id === link.modulator);
+  if (!modulator) return null;
+  const name = targetName(piece, link);
+  const others = piece.links.filter((other) => other.modulator === modulator.id && other.id !== link.id);
+  const write = (): void => {
+    const lane = laneFromLinks(piece, link.target, 0, piece.lengthBeats, crypto.randomUUID());
+    if (lane) run(linksToMoves, { target: link.target, lane });
+  };
+  const change = (part: Partial<Modulator>): boolean => run(setModulator, { modulator: modulator.id, change: part });
+  return (
+    <View role="group" aria-label={`${modulator.name} turns ${name}`} style={[styles.card, { borderColor: tokens.line, backgroundColor: tokens.card }]}>
+      <View style={styles.head}>
+        <View style={styles.names}>
+          <Words kind="strong" tone="coralInk" numberOfLines={1}>{`∿ ${name}`}</Words>
+          <Words kind="small" numberOfLines={2}>{others.length > 0 ? `${modulator.name}, which also turns ${others.map((other) => targetName(piece, other).toLowerCase()).join(', ')}` : modulator.name}</Words>
+        </View>
+        <Tap text="as moves" label={`Write the links of ${name} as moves`} onPress={write} />
+        <Tap plain icon="x" tone="mute" label={`Remove ${modulator.name} from ${name}`} onPress={() => run(removeLink, { link: link.id })} />
+      </View>
+      <ModulatorCurve modulator={modulator} depth={link.depth} />
+      <View role="radiogroup" aria-label={`Kind of ${modulator.name}`} style={styles.kinds}>
+        {MODULATOR_KINDS.map((kind) => <Tap key={kind} role="radio" chosen={modulator.kind === kind} tone="coralInk" label={`${modulator.name}: ${KIND_NAMES[kind]}`} text={KIND_NAMES[kind]} onPress={() => change({ kind })} />)}
+      </View>
+      <Rail param={DEPTH} value={link.depth} context={contextOf(piece)} look="plain" onTouch={() => undefined} onSet={(value) => typeof value === 'number' && run(setLinkDepth, { link: link.id, depth: value })} />
+      <Settings modulator={modulator} change={change} />
+    </View>
+  );
+}
+
+function Settings({ modulator, change }: { readonly modulator: Modulator; readonly change: (part: Partial<Modulator>) => boolean }) {
+  const context = contextOf(usePiece());
+  const rail = (id: 'phase' | 'glide') => (
+    <Rail param={modulatorParams[id]} value={modulator[id]} context={context} look="plain" onTouch={() => undefined} onSet={(value: ParamValue) => typeof value === 'number' && change({ [id]: value })} />
+  );
+  return (
+    <>
+      <Rail param={modulatorParams.rate} value={modulator.rate} context={context} look="plain" onTouch={() => undefined} onSet={(value) => typeof value !== 'boolean' && change({ rate: value })} />
+      {modulator.kind === 'lfo' ? <ChoiceRail param={modulatorParams.shape} value={modulator.shape} onSet={(value) => change({ shape: value as Modulator['shape'] })} /> : null}
+      {modulator.kind === 'lfo' ? rail('phase') : null}
+      {modulator.kind === 'steps' ? <StepRow steps={modulator.steps} onChange={(steps) => change({ steps: [...steps] })} /> : null}
+      {modulator.kind === 'steps' ? rail('glide') : null}
+      {modulator.kind === 'drift' ? <Tap icon="shuffle" text="another drift" label={`Another drift for ${modulator.name}`} onPress={() => change({ roll: Math.floor(Math.random() * 0xffffffff) })} style={styles.roll} /> : null}
+    </>
+  );
+}
+
+const styles = StyleSheet.create({
+  card: { borderWidth: 1, borderRadius: 16, paddingHorizontal: 12, paddingVertical: 8, gap: 4 },
+  head: { flexDirection: 'row', alignItems: 'center', gap: 4 },
+  names: { flex: 1, minWidth: 0 },
+  kinds: { flexDirection: 'row', gap: 6, paddingTop: 4 },
+  roll: { alignSelf: 'flex-start' },
+});

@@ -1,0 +1,37 @@
+import { StyleSheet, View } from 'react-native';
+import { useTokens } from '../../ui/theme';
+import { Words } from '../../ui/Words';
+import { usePiece } from '../studio/StudioProvider';
+import { LinkCard } from './LinkCard';
+import { NewLink } from './NewLink';
+
+interface LinkListProps {
+  readonly channel: string;
+  /** Of one effect alone; of the whole channel when left out. */
+  readonly effect?: string;
+}
+
+/** What turns parameters by itself, and a way to let more be turned. */
+export function LinkList({ channel, effect }: LinkListProps) {
+  const piece = usePiece();
+  const tokens = useTokens();
+  const links = piece.links.filter(({ target }) => target.channel === channel && (effect === undefined || target.effect === effect));
+  return (
+    <View style={styles.list}>
+      {links.length === 0 ? (
+        <View style={[styles.empty, { borderColor: tokens.line }]}>
+          <Words kind="water" tone="coralInk">Nothing turns by itself yet</Words>
+          <Words kind="small" style={styles.emptyText}>A link lets an LFO, a row of steps or a drift turn a rail around where it stands.</Words>
+        </View>
+      ) : null}
+      {links.map((link) => <LinkCard key={link.id} link={link} />)}
+      <NewLink channel={channel} effect={effect} />
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  list: { gap: 12, paddingVertical: 6 },
+  empty: { borderWidth: 1, borderStyle: 'dashed', borderRadius: 16, padding: 20, gap: 6, alignItems: 'center' },
+  emptyText: { textAlign: 'center', maxWidth: 420 },
+});

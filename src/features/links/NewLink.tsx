@@ -1,0 +1,88 @@
+import { useState } from 'react';
+import { ScrollView, StyleSheet, View } from 'react-native';
+import type { Modulator, ModulatorKind } from '../../core/links/modulator';
+import { addLink } from '../../core/piece/edits/links';
+import { sameTarget } from '../../core/piece/find';
+import type { Piece } from '../../core/piece/piece';
+import { useOpenPiece } from '../../data/openPiece';
+import { Sheet } from '../../ui/Sheet';
+import { Tap } from '../../ui/Tap';
+import { Words } from '../../ui/Words';
+import { targetsOf, type TargetChoice } from '../studio/targets';
+import { usePiece } from '../studio/StudioProvider';
+import { KIND_NAMES } from './kinds';
+
+const START_DEPTH = 0.2;
+const START_STEPS: readonly number[] = [1, -0.2, 0.4, -0.6, 0.8, 0, 0.4, -1];
+
+/** A modulator with a name no other of the piece has. */
+function newModulator(piece: Piece, kind: ModulatorKind): Modulator {
+  const taken = new Set(piece.modulators.map(({ name }) => name));
+  let n = 1;
+  while (taken.has(`${KIND_NAMES[kind]} ${n}`)) n += 1;
+  const rate = kind === 'steps' ? '1/8' : kind === 'drift' ? '1/4' : '1/2';
+  return { id: crypto.randomUUID(), name: `${KIND_NAMES[kind]} ${n}`, kind, rate, shape: 'sine', phase: 0, glide: 0.2, steps: [...START_STEPS], roll: Math.floor(Math.random() * 0xffffffff) };
+}
+
+/** Chooses what shall be turned, then what turns it: something new, or a modulator of the piece. */
+export function NewLink({ channel, effect }: { readonly channel: string; readonly effect?: string }) {
+  const piece = usePiece();
+  const [open, setOpen] = useState(false);
+  const [choice, setChoice] = useState<TargetChoice | null>(null);
+  const families = targetsOf(piece, channel, (target, param) => param.kind === 'number' && (effect === undefined || target.effect === effect));
+  const close = (): void => {
+    setOpen(false);
+    setChoice(null);
+  };
+  const link = (modulator: Modulator): void => {
+    if (choice && useOpenPiece.getState().run(addLink, { modulator, link: { id: crypto.randomUUID(), modulator: modulator.id, target: choice.target, depth: START_DEPTH } })) close();
+  };
+  const others = choice ? piece.modulators.filter(({ id }) => !piece.links.some((made) => made.modulator === id && sameTarget(made.target, choice.target))) : [];
+  return (
+    <>
+      <Tap icon="plus" text="Link a rail" label="Link a rail" tone="coralInk" onPress={() => setOpen(true)} style={styles.add} />
+      <Sheet title={choice ? `What turns ${choice.param.label.toLowerCase()}` : 'Let something turn'} visible={open} onClose={close}>
+        <ScrollView style={styles.body}>
+          {choice ? (
+            <>
+              {(Object.keys(KIND_NAMES) as ModulatorKind[]).map((kind) => (
+                <Item key={kind} label={NEW[kind].label} says={NEW[kind].says} onPress={() => link(newModulator(piece, kind))} />
+              ))}
+              {others.map((made) => <Item key={made.id} label={made.name} says="Turns something already; it turns this along with it." onPress={() => link(made)} />)}
+            </>
+          ) : families.map(({ title, choices }) => (
+            <View key={title}>
+              <Words kind="water">{title}</Words>
+              {choices.map((made) => (
+                <Tap key={made.target.param} plain label={`Link ${title} ${made.param.label}`} onPress={() => setChoice(made)} style={styles.item}><Words>{made.param.label}</Words></Tap>
+              ))}
+            </View>
+          ))}
+        </ScrollView>
+      </Sheet>
+    </>
+  );
+}
+
+const NEW: Record<ModulatorKind, { readonly label: string; readonly says: string }> = {
+  lfo: { label: 'A new LFO', says: 'One form again and again: to and fro, on and off, falling, rising.' },
+  steps: { label: 'A row of steps', says: 'One value a step, and round again.' },
+  drift: { label: 'A drift', says: 'Wanders and never repeats itself, yet is the same each time you play.' },
+};
+
+function Item({ label, says, onPress }: { readonly label: string; readonly says: string; readonly onPress: () => void }) {
+  return (
+    <Tap plain label={label} onPress={onPress} style={styles.item}>
+      <View>
+        <Words kind="strong">{label}</Words>
+        <Words kind="small">{says}</Words>
+      </View>
+    </Tap>
+  );
+}
+
+const styles = StyleSheet.create({
+  add: { alignSelf: 'flex-start' },
+  body: { maxHeight: 560 },
+  item: { alignItems: 'flex-start', paddingHorizontal: 0, paddingVertical: 8 },
+});

@@ -1,0 +1,28 @@
+import { effectOf } from '../../core/effects/catalogue';
+import type { Param } from '../../core/params/param';
+import { chainOf, channelName, findChannel, slotsIn } from '../../core/piece/find';
+import { channelParams, MAIN, SEND_LEVEL, sendParam, type Piece, type Target } from '../../core/piece/piece';
+
+export interface TargetChoice {
+  readonly target: Target;
+  readonly param: Param;
+}
+
+export interface TargetFamily {
+  readonly title: string;
+  readonly choices: readonly TargetChoice[];
+}
+
+/** Everything of a channel that can be moved by itself, by effect; what `free` says no to is left out. */
+export function targetsOf(piece: Piece, channel: string, free: (target: Target, param: Param) => boolean): TargetFamily[] {
+  const only = (choices: readonly TargetChoice[]): TargetChoice[] => choices.filter(({ target, param }) => free(target, param));
+  const own = Object.entries(channelParams).filter(([id]) => channel !== MAIN || id === 'gain');
+  return [
+    ...slotsIn(chainOf(piece, channel)).map((slot) => ({
+      title: effectOf(slot.effect).name,
+      choices: only(Object.entries(effectOf(slot.effect).params).map(([param, about]) => ({ target: { channel, effect: slot.id, param }, param: about }))),
+    })),
+    { title: 'Sends', choices: only((findChannel(piece, channel)?.sends ?? []).map((send) => ({ target: { channel, effect: null, param: sendParam(send.to) }, param: { ...SEND_LEVEL, label: `Send to ${channelName(piece, send.to)}` } }))) },
+    { title: 'Channel', choices: only(own.map(([param, about]) => ({ target: { channel, effect: null, param }, param: about }))) },
+  ].filter((family) => family.choices.length > 0);
+}
