@@ -1,6 +1,7 @@
 import { create } from 'zustand';
 import { SEAM_BEATS, type RecordMode } from '../core/moves/record';
 import type { Lane, Slot } from '../core/piece/piece';
+import type { Stretch } from '../core/moves/stretch';
 import type { Reading } from '../core/moves/thin';
 import type { Hear } from '../core/engine/slot';
 
@@ -36,6 +37,9 @@ interface Session {
   mode: RecordMode;
   /** Beats in which a recorded move glides back to what was there. */
   seamBeats: number;
+  /** Moves that were copied, and how their values go to another rail. */
+  clipboard: readonly Stretch[];
+  pasteBy: 'position' | 'value';
   /** The last pass of each lane, by the lane's id. */
   takes: Readonly<Record<string, Take>>;
   /** The effect whose bench is open: what `hear` and `matched` are about. */
@@ -77,6 +81,8 @@ export const useSession = create<Session>((set) => ({
   modes: {},
   mode: 'touch',
   seamBeats: SEAM_BEATS,
+  clipboard: [],
+  pasteBy: 'position',
   takes: {},
   judged: null,
   hear: 'mix',

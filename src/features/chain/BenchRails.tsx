@@ -49,6 +49,8 @@ export function BenchRails(props: BenchRailsProps) {
 function Columns(props: BenchRailsProps & { readonly hints: boolean }) {
   const sections = sectionsOf(props);
   const columns = [sections.filter((_, i) => i % 2 === 0), sections.filter((_, i) => i % 2 === 1)];
+  const rails = columns.map((names) => names.reduce((sum, name) => sum + paramsOf(props, name).length, 0));
+  const shorter = rails[0]! < rails[1]! ? 0 : 1;
   return (
     <ScrollView style={styles.rails} contentContainerStyle={styles.columns}>
       {columns.map((names, i) => (
@@ -62,7 +64,7 @@ function Columns(props: BenchRailsProps & { readonly hints: boolean }) {
               {paramsOf(props, name).map(([id, param]) => <Block key={id} id={id} param={param} {...props} />)}
             </View>
           ))}
-          {i === 1 ? (
+          {i === shorter ? (
             <View role="group" aria-label={LINKS}>
               <View style={styles.sectionHead}><Words kind="water" role="heading" aria-level={3}>{LINKS}</Words></View>
               <LinkList channel={props.channel} effect={props.slot.id} />

@@ -7,7 +7,7 @@ import type { Point } from '../../core/moves/point';
 import { formatNumber } from '../../core/params/format';
 import type { Param } from '../../core/params/param';
 import { effectOf } from '../../core/effects/catalogue';
-import { setPoints } from '../../core/piece/edits/lanes';
+import { layMoves, setPoints } from '../../core/piece/edits/lanes';
 import { findSlot, paramOf } from '../../core/piece/find';
 import type { Lane, Piece } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
@@ -16,6 +16,7 @@ import { useTokens } from '../../ui/theme';
 import { Words } from '../../ui/Words';
 import { laneTrack, valueInUnit } from '../../core/moves/lane';
 import { usePiece } from '../studio/StudioProvider';
+import { drawnLane, strike, type Stroke } from './stroke';
 
 const PAD = 12;
 /** A finger this near takes the point along. */
@@ -29,15 +30,18 @@ interface LaneEditorProps {
   /** Index of the chosen point; null while the lane is not the chosen one. */
   readonly chosen: number | null;
   readonly onChoose: (index: number | null) => void;
+  /** A drag draws the line anew instead of taking a point along. */
+  readonly drawing: boolean;
 }
 
 /** One lane: its line in coral, points that are dragged, a tap on the line adds one, tools for the chosen one. */
-export function LaneEditor({ lane, pxPerBeat, width, height, chosen, onChoose }: LaneEditorProps) {
+export function LaneEditor({ lane, pxPerBeat, width, height, chosen, onChoose, drawing }: LaneEditorProps) {
   const piece = usePiece();
   const tokens = useTokens();
   const param = paramOf(piece, lane.target);
   const [moved, setMoved] = useState<readonly Point[] | null>(null);
   const view = useRef<View>(null);
+  const stroke = useRef<Stroke | null>(null);
   const grip = useRef<{ index: number; beat: number; position: number; points: readonly Point[] } | null>(null);
   const points = moved ?? lane.points;
   const track = useMemo(() => (param ? laneTrack(piece, { ...lane, points: [...points] }, param) : null), [piece, lane, points, param]);
@@ -63,6 +67,10 @@ export function LaneEditor({ lane, pxPerBeat, width, height, chosen, onChoose }:
   const value = (position: number): number => (param ? valueInUnit(piece, param, position, lane.unit) : 0);
   useDrag(view, {
     begin: (drag) => {
+      if (drawing) {
+        stroke.current = new Map();
+        return true;
+      }
       const index = nearest(drag.startX, drag.startY);
       if (index === null) return false;
       grip.current = { index, beat: points[index]!.beat, position: track?.positions[index] ?? 0, points };
@@ -70,6 +78,11 @@ export function LaneEditor({ lane, pxPerBeat, width, height, chosen, onChoose }:
       return true;
     },
     move: (drag: Drag) => {
+      if (stroke.current) {
+        strike(stroke.current, drag, positionAtY);
+        setMoved(drawnLane(piece, lane, stroke.current, pxPerBeat)?.points ?? null);
+        return;
+      }
       const from = grip.current;
       if (!from) return;
       const beat = from.beat + (drag.x - drag.startX) / pxPerBeat;
@@ -78,6 +91,13 @@ export function LaneEditor({ lane, pxPerBeat, width, height, chosen, onChoose }:
       setMoved(movePoint(from.points, from.index, beat, value(position)));
     },
     end: (_drag, cancelled) => {
+      const drawn = stroke.current && !cancelled ? drawnLane(piece, lane, stroke.current, pxPerBeat) : null;
+      stroke.current = null;
+      if (drawn) {
+        run(layMoves, { lanes: [drawn], what: 'Draw' });
+        setMoved(null);
+        return;
+      }
       if (!cancelled && moved) run(setPoints, { lane: lane.id, points: [...moved], what: 'Move' });
       setMoved(null);
       grip.current = null;

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { useSession } from '../../data/session';
+import { Tap } from '../../ui/Tap';
 import { useTokens, useWide } from '../../ui/theme';
 import { Words } from '../../ui/Words';
 import { ChannelButton } from '../chain/ChannelButton';
@@ -16,6 +17,7 @@ import { ThrowButton } from '../throws/ThrowButton';
 import { ModeButton } from './ModeButton';
 import { NewLane } from './NewLane';
 import { PointTools } from './PointTools';
+import { StretchTools } from './StretchTools';
 
 const WAVE = 64;
 
@@ -28,10 +30,12 @@ export function MovesView() {
   const wide = useWide();
   const tokens = useTokens();
   const armed = useSession((state) => state.armed);
+  const range = useSession((state) => state.range);
   const channel = useChannel();
   const track = piece.tracks.find((candidate) => candidate.id === channel);
   const lanes = piece.lanes.filter((lane) => lane.target.channel === channel);
   const elsewhere = piece.lanes.length - lanes.length;
+  const [drawing, setDrawing] = useState(false);
   const [chosen, setChosen] = useState<{ lane: string; point: number | null } | null>(null);
   const chosenLane = lanes.find((lane) => lane.id === chosen?.lane) ?? lanes[0];
   const scale = useTimeScale();
@@ -49,6 +53,7 @@ export function MovesView() {
         <NewLane channel={channel} onAdded={(lane) => setChosen({ lane, point: 0 })} />
         <ThrowButton channel={channel} />
         <LinkButton channel={channel} />
+        {lanes.length > 0 ? <Tap role="switch" icon="edit-2" chosen={drawing} tone="coral" label="Draw with a finger" onPress={() => setDrawing(!drawing)} /> : null}
       </View>
       <ScrollView contentContainerStyle={wide ? styles.bodyWide : styles.body}>
         <View onLayout={scale.onLayout}>
@@ -65,6 +70,7 @@ export function MovesView() {
                   height={laneHeight(lanes.length, wide)}
                   chosen={chosen?.lane === lane.id ? chosen.point : null}
                   onChoose={(point) => setChosen({ lane: lane.id, point })}
+                  drawing={drawing}
                 />
               ))}
               <Playhead pxPerBeat={scale.pxPerBeat} />
@@ -83,7 +89,8 @@ export function MovesView() {
         ) : null}
         {elsewhere > 0 ? <Words kind="small">{`${elsewhere} more ${elsewhere === 1 ? 'lane' : 'lanes'} on other channels.`}</Words> : null}
       </ScrollView>
-      {chosenLane ? (
+      {chosenLane && range ? <StretchTools key={`stretch-${chosenLane.id}`} lane={chosenLane} lanes={lanes} range={range} /> : null}
+      {chosenLane && !range ? (
         <PointTools
           key={chosenLane.id}
           lane={chosenLane}

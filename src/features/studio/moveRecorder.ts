@@ -3,7 +3,7 @@ import { trackAt, laneTrack } from '../../core/moves/lane';
 import { laneFromPass, laneFromStep, TOLERANCE } from '../../core/moves/record';
 import type { Reading } from '../../core/moves/thin';
 import { paramAtPosition } from '../../core/params/resolve';
-import { recordMove, recordMoves } from '../../core/piece/edits/lanes';
+import { layMoves, recordMove } from '../../core/piece/edits/lanes';
 import { findLane, paramOf } from '../../core/piece/find';
 import type { Lane, Piece, Target } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
@@ -118,7 +118,7 @@ export class MoveRecorder {
     if (takes.length === 0) return;
     const { run, say } = useOpenPiece.getState();
     const lanes = takes.map(({ lane }) => lane);
-    const done = lanes.length === 1 ? run(recordMove, { lane: lanes[0]!, how: 'ride' }) : run(recordMoves, { lanes });
+    const done = lanes.length === 1 ? run(recordMove, { lane: lanes[0]!, how: 'ride' }) : run(layMoves, { lanes, what: 'Record' });
     if (!done) return;
     const { set, takes: known } = useSession.getState();
     const kept = takes.map((take) => [take.lane.id, { ...take, lane: findLane(this.piece, take.lane.target) ?? take.lane }] as const);

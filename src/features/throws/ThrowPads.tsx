@@ -19,7 +19,6 @@ export function ThrowPads({ channel, returns }: ThrowPadsProps) {
   const { armed, playing } = useSession();
   return (
     <View style={styles.pads}>
-      <Words kind="water">By hand</Words>
       <Words kind="small">{armed && playing ? 'Hold a pad: what you throw is recorded.' : armed ? 'Armed: play, then hold a pad.' : 'Hold a pad while it plays. Press moves first to record what you throw.'}</Words>
       <View style={styles.row}>{returns.map((made) => <Pad key={made.id} channel={channel} made={made} />)}</View>
     </View>
@@ -56,7 +55,7 @@ function Pad({ channel, made }: { readonly channel: string; readonly made: Retur
 }
 
 const styles = StyleSheet.create({
-  pads: { marginTop: 18, gap: 6 },
+  pads: { marginTop: 6, gap: 10, paddingBottom: 6 },
   row: { flexDirection: 'row', flexWrap: 'wrap', gap: 10 },
-  pad: { flexGrow: 1, minWidth: 130, height: 84, borderWidth: 2, borderRadius: 18, alignItems: 'center', justifyContent: 'center', userSelect: 'none' },
+  pad: { flexGrow: 1, minWidth: 130, height: 120, borderWidth: 2, borderRadius: 18, alignItems: 'center', justifyContent: 'center', userSelect: 'none' },
 });

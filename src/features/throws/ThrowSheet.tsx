@@ -31,6 +31,7 @@ export function ThrowSheet({ channel, onClose }: { readonly channel: string; rea
   const piece = usePiece();
   const returns = useMemo(() => piece.returns.filter(({ id }) => !reaches(piece, id, channel)), [piece, channel]);
   const [wanted, setWanted] = useState<string | null>(null);
+  const [way, setWay] = useState<'picked' | 'hand'>('picked');
   const to = returns.find(({ id }) => id === wanted)?.id ?? returns[0]?.id;
   return (
     <Sheet title={`Throws of ${channelName(piece, channel)}`} visible onClose={onClose}>
@@ -42,12 +43,19 @@ export function ThrowSheet({ channel, onClose }: { readonly channel: string; rea
           </View>
         ) : (
           <>
-            <View role="radiogroup" aria-label="Throw into" style={styles.chips}>
-              {returns.map(({ id, name }) => <Tap key={id} role="radio" chosen={id === to} tone="sea" label={`Throw into ${name}`} text={name} onPress={() => setWanted(id)} />)}
-              <AddReturn />
+            <View role="tablist" style={styles.chips}>
+              <Tap role="tab" chosen={way === 'picked'} tone="coralInk" label="Picked hits" text="picked hits" onPress={() => setWay('picked')} />
+              <Tap role="tab" chosen={way === 'hand'} tone="coralInk" label="By hand" text="by hand" onPress={() => setWay('hand')} />
             </View>
-            <PickedThrows key={`${channel}/${to}`} channel={channel} to={to} onDone={onClose} />
-            <ThrowPads channel={channel} returns={returns} />
+            {way === 'hand' ? <ThrowPads channel={channel} returns={returns} /> : (
+              <>
+                <View role="radiogroup" aria-label="Throw into" style={styles.chips}>
+                  {returns.map(({ id, name }) => <Tap key={id} role="radio" chosen={id === to} tone="sea" label={`Throw into ${name}`} text={name} onPress={() => setWanted(id)} />)}
+                  <AddReturn />
+                </View>
+                <PickedThrows key={`${channel}/${to}`} channel={channel} to={to} onDone={onClose} />
+              </>
+            )}
           </>
         )}
       </ScrollView>
@@ -58,7 +66,7 @@ export function ThrowSheet({ channel, onClose }: { readonly channel: string; rea
 function PickedThrows({ channel, to, onDone }: { readonly channel: string; readonly to: string; readonly onDone: () => void }) {
   const hits = useHits(channel);
   if (!hits) return <Words kind="small" style={styles.line}>Looking for hits …</Words>;
-  if (hits.length === 0) return <Words kind="small" style={styles.line}>This channel has no clips, so there are no hits to pick. The pads below throw by hand.</Words>;
+  if (hits.length === 0) return <Words kind="small" style={styles.line}>This channel has no clips, so there are no hits to pick. It can be thrown by hand.</Words>;
   return <Picker hits={hits} channel={channel} to={to} onDone={onDone} />;
 }
 

@@ -35,11 +35,11 @@ export const recordMove = defineEdit({
   apply: (draft, { lane }) => putLane(draft, lane),
 });
 
-/** What one pass left of several parameters, so that one undo takes all of it back. */
-export const recordMoves = defineEdit({
-  name: 'recordMoves',
-  args: z.strictObject({ lanes: z.array(laneSchema).min(1) }),
-  label: ({ lanes }) => `Record ${lanes.length} moves together`,
+/** Several lanes at once, recorded in one pass or changed together, so that one undo takes all of it back. */
+export const layMoves = defineEdit({
+  name: 'layMoves',
+  args: z.strictObject({ lanes: z.array(laneSchema).min(1), what: z.string().min(1).max(60) }),
+  label: ({ lanes, what }, before) => `${what}: ${lanes.length === 1 ? nameOf(before, lanes[0]!.target) : `${lanes.length} lanes`}`,
   apply: (draft, { lanes }) => lanes.forEach((lane) => putLane(draft, lane)),
 });
 

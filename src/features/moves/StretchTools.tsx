@@ -1,0 +1,97 @@
+import { useState } from 'react';
+import { ScrollView, StyleSheet, View } from 'react-native';
+import { toBarBeat } from '../../core/music/grid';
+import { clearStretch, flippedInTime, flippedInValue, layStretch, scaled, smoothed, takeStretch, tilted, type Stretch } from '../../core/moves/stretch';
+import { layMoves } from '../../core/piece/edits/lanes';
+import { paramOf } from '../../core/piece/find';
+import type { Lane, Piece } from '../../core/piece/piece';
+import { useOpenPiece } from '../../data/openPiece';
+import { useSession } from '../../data/session';
+import { Tap } from '../../ui/Tap';
+import { useTokens } from '../../ui/theme';
+import { Words } from '../../ui/Words';
+import { usePiece, useStudio } from '../studio/StudioProvider';
+import { laneName } from './LaneEditor';
+import { DrawShape } from './DrawShape';
+
+interface StretchToolsProps {
+  readonly lane: Lane;
+  /** All lanes in view, which may be treated together. */
+  readonly lanes: readonly Lane[];
+  readonly range: { readonly start: number; readonly end: number };
+}
+
+type Change = readonly [label: string, text: string, change: (stretch: Stretch, piece: Piece) => Stretch];
+
+const CHANGES: readonly Change[] = [
+  ['Flip in time', '⇄ time', flippedInTime], ['Flip in value', '⇅ value', flippedInValue], ['Larger', 'larger', (stretch) => scaled(stretch, 1.25)], ['Smaller', 'smaller', (stretch) => scaled(stretch, 0.8)],
+  ['Tilt up', 'tilt up', (stretch) => tilted(stretch, 0.1)], ['Tilt down', 'tilt down', (stretch) => tilted(stretch, -0.1)], ['Smooth', 'smooth', (stretch, piece) => smoothed(piece, stretch)],
+];
+
+/** For the stretch chosen on the ruler: copy, cut, clear, paste, repeat, draw a shape, change; of one lane or of all. */
+export function StretchTools({ lane, lanes, range }: StretchToolsProps) {
+  const piece = usePiece();
+  const tokens = useTokens();
+  const { studio } = useStudio();
+  const { clipboard, pasteBy, set } = useSession();
+  const [all, setAll] = useState(false);
+  const treated = all ? lanes : [lane];
+  const { run, say } = useOpenPiece.getState();
+  const lay = (made: readonly (Lane | null)[], what: string): boolean => {
+    const done = made.flatMap((one) => one ?? []);
+    return done.length > 0 && run(layMoves, { lanes: done, what });
+  };
+  const copy = (): boolean => {
+    const taken = treated.flatMap((one) => takeStretch(piece, one, range.start, range.end) ?? []);
+    set({ clipboard: taken });
+    return taken.length > 0;
+  };
+  const clear = (): boolean => lay(treated.map((one) => clearStretch(piece, one, range.start, range.end)), 'Clear moves');
+  const change = (how: Change[2], what: string): boolean => lay(treated.map((one) => {
+    const taken = takeStretch(piece, one, range.start, range.end);
+    return taken && layStretch(piece, one.target, range.start, how(taken, piece), 1, one.id);
+  }), what);
+  const repeat = (): boolean => lay(treated.map((one) => {
+    const taken = takeStretch(piece, one, range.start, range.end);
+    return taken && layStretch(piece, one.target, range.end, taken, 1, one.id);
+  }), 'Repeat moves');
+  const paste = (): void => {
+    const at = Math.round(studio.beat * 64) / 64;
+    const targets = clipboard.length === 1 ? treated : lanes;
+    const laid = targets.map((one, i) => (clipboard.length === 1 || i < clipboard.length ? layStretch(piece, one.target, at, clipboard[clipboard.length === 1 ? 0 : i]!, 1, one.id, pasteBy) : null));
+    if (lay(laid, 'Paste moves')) say(`Pasted from bar ${toBarBeat(at, piece.tempo).bar} on`);
+  };
+  const said = (beat: number): string => {
+    const { bar, beat: within } = toBarBeat(beat, piece.tempo);
+    return `${bar}.${within}`;
+  };
+  const param = paramOf(piece, lane.target);
+  return (
+    <View role="toolbar" aria-label="Tools for the chosen stretch" style={[styles.tools, { borderColor: tokens.line, backgroundColor: tokens.card }]}>
+      <View style={styles.head}>
+        <Words kind="strong" tone="coralInk" numberOfLines={1} style={styles.title}>{`∿ ${said(range.start)} to ${said(range.end)}, ${all ? `${lanes.length} lanes` : param ? laneName(piece, lane, param) : ''}`}</Words>
+        {lanes.length > 1 ? <Tap role="switch" chosen={all} tone="coralInk" label="All lanes of this channel" text={all ? 'all lanes' : 'this lane'} onPress={() => setAll(!all)} /> : null}
+        <Tap plain icon="x" label="Let go of the stretch" onPress={() => set({ range: null })} />
+      </View>
+      <ScrollView horizontal showsHorizontalScrollIndicator={false} contentContainerStyle={styles.row}>
+        <Tap icon="copy" text="copy" label="Copy moves" onPress={copy} />
+        <Tap icon="scissors" text="cut" label="Cut moves" onPress={() => copy() && clear()} />
+        <Tap icon="clipboard" text="paste here" label="Paste moves at the playhead" disabled={clipboard.length === 0} onPress={paste} />
+        <Tap text="repeat" label="Repeat moves after the stretch" onPress={repeat} />
+        <Tap text="clear" label="Clear moves in the stretch" onPress={clear} />
+        <DrawShape range={range} onDraw={(stretch, name) => lay(treated.map((one) => layStretch(piece, one.target, range.start, stretch, 1, one.id)), `Draw ${name}`)} />
+      </ScrollView>
+      <ScrollView horizontal showsHorizontalScrollIndicator={false} contentContainerStyle={styles.row}>
+        {CHANGES.map(([label, text, how]) => <Tap key={label} label={`${label}: moves in the stretch`} text={text} onPress={() => change(how, label)} />)}
+        <Tap label={`Paste by ${pasteBy === 'position' ? 'place on the rail' : 'value'}. Change`} text={pasteBy === 'position' ? 'paste by place' : 'paste by value'} onPress={() => set({ pasteBy: pasteBy === 'position' ? 'value' : 'position' })} />
+      </ScrollView>
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  tools: { gap: 6, paddingHorizontal: 14, paddingVertical: 8, borderTopWidth: 1 },
+  head: { flexDirection: 'row', alignItems: 'center', gap: 8 },
+  title: { flex: 1 },
+  row: { flexDirection: 'row', gap: 8 },
+});
