@@ -128,6 +128,8 @@ export const laneSchema = z.strictObject({
   unit: z.enum(['own', 'beats']),
   on: z.boolean(),
   points: z.array(pointSchema).min(1).max(100_000),
+  /** What lies under a clip goes where the clip goes; else moves belong to the track and stay. */
+  travels: z.boolean().optional(),
 });
 
 /** Ties a modulator to a parameter, which it turns to both sides of its lane or base value. */

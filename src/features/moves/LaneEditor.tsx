@@ -124,7 +124,7 @@ export function LaneEditor({ lane, pxPerBeat, width, height, chosen, onChoose, d
     <View style={[styles.lane, { borderColor: tokens.line, opacity: lane.on ? 1 : 0.5 }]}>
       <View style={styles.head}>
         <Words kind="strong" tone="coralInk" numberOfLines={1}>{`∿ ${laneName(piece, lane, param)}`}</Words>
-        <Words kind="small">{`${points.length} ${points.length === 1 ? 'point' : 'points'}`}</Words>
+        <Words kind="small">{`${lane.travels ? 'travels with clips · ' : ''}${points.length} ${points.length === 1 ? 'point' : 'points'}`}</Words>
       </View>
       <View
         ref={view}

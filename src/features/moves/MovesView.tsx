@@ -46,6 +46,7 @@ export function MovesView() {
           <Words kind="small">Moves of</Words>
           <ChannelButton channel={channel} />
         </View>
+        {lanes.length > 0 ? <Tap plain={!drawing} role="switch" icon="edit-2" chosen={drawing} filled={drawing} tone="coral" label="Draw with a finger" onPress={() => setDrawing(!drawing)} /> : null}
         <ZoomButtons />
       </View>
       <View style={styles.row}>
@@ -53,7 +54,6 @@ export function MovesView() {
         <NewLane channel={channel} onAdded={(lane) => setChosen({ lane, point: 0 })} />
         <ThrowButton channel={channel} />
         <LinkButton channel={channel} />
-        {lanes.length > 0 ? <Tap role="switch" icon="edit-2" chosen={drawing} tone="coral" label="Draw with a finger" onPress={() => setDrawing(!drawing)} /> : null}
       </View>
       <ScrollView contentContainerStyle={wide ? styles.bodyWide : styles.body}>
         <View onLayout={scale.onLayout}>

@@ -3,7 +3,7 @@ import { movePoint, addPoint, removePoint, shapePoint } from '../../core/moves/e
 import { SHAPES, type Shape } from '../../core/moves/point';
 import type { ParamValue } from '../../core/params/param';
 import { beatsToMs, fromEngineNumber, paramPosition, toEngineNumber } from '../../core/params/resolve';
-import { removeLane, setLaneOn, setPoints } from '../../core/piece/edits/lanes';
+import { removeLane, setLaneOn, setLanesTravel, setPoints } from '../../core/piece/edits/lanes';
 import { contextOf, paramOf } from '../../core/piece/find';
 import { figure } from '../../core/params/make';
 import type { Lane } from '../../core/piece/piece';
@@ -78,9 +78,25 @@ export function PointTools({ lane, chosen, onChoose }: PointToolsProps) {
       <View style={styles.row}>
         <Tap icon="plus" label="Add a point at the playhead" text="point here" onPress={addHere} />
         <Tap role="switch" chosen={lane.on} tone="coralInk" label="Follow these moves" text={lane.on ? 'followed' : 'left aside'} onPress={() => run(setLaneOn, { lane: lane.id, on: !lane.on })} />
+        <Travel lane={lane} />
         <Tap plain icon="trash-2" tone="mute" label="Remove these moves" onPress={() => run(removeLane, { lane: lane.id })} />
       </View>
     </View>
+  );
+}
+
+/** Whether the lane belongs to the track or travels with its clips; and the same for all lanes of the channel. */
+function Travel({ lane }: { readonly lane: Lane }) {
+  const piece = usePiece();
+  const { run } = useOpenPiece.getState();
+  const travels = lane.travels ?? false;
+  const others = piece.lanes.filter((other) => other.target.channel === lane.target.channel && (other.travels ?? false) !== travels);
+  if (!piece.tracks.some(({ id }) => id === lane.target.channel)) return null;
+  return (
+    <>
+      <Tap role="switch" chosen={travels} tone="sandInk" label="Travels with clips" text={travels ? 'with clips' : 'with the track'} onPress={() => run(setLanesTravel, { lanes: [lane.id], travels: !travels })} />
+      {others.length > 0 ? <Tap plain label={`All lanes ${travels ? 'with clips' : 'with the track'}`} text="all so" tone="sandInk" onPress={() => run(setLanesTravel, { lanes: others.map(({ id }) => id), travels })} /> : null}
+    </>
   );
 }
 

@@ -1,7 +1,8 @@
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { toBarBeat } from '../../core/music/grid';
-import { moveClip, removeClip } from '../../core/piece/edits/clips';
+import { secondsToBeats } from '../../core/music/tempo';
+import { copyClip, moveClip, removeClip } from '../../core/piece/edits/clips';
 import { setLoop } from '../../core/piece/edits/channels';
 import { channelName, findClip } from '../../core/piece/find';
 import { MAIN } from '../../core/piece/piece';
@@ -12,6 +13,7 @@ import { useTokens } from '../../ui/theme';
 import { Words } from '../../ui/Words';
 import { PrintSheet } from '../shelf/PrintSheet';
 import { usePiece } from '../studio/StudioProvider';
+import { OtherTrack } from './OtherTrack';
 
 /** What can be done with the chosen clip or stretch. */
 export function SelectionBar() {
@@ -25,6 +27,14 @@ export function SelectionBar() {
   const say = (beat: number): string => {
     const { bar, beat: at } = toBarBeat(beat, piece.tempo);
     return `${bar}.${at}`;
+  };
+  const copyAfter = (): void => {
+    if (!found) return;
+    const { clip, track: on } = found;
+    const step = piece.tempo.beatsPerBar;
+    const length = Math.max(step, Math.ceil(secondsToBeats(clip.lengthSeconds, piece.tempo) / step - 1e-9) * step);
+    const id = crypto.randomUUID();
+    if (run(copyClip, { clip: clip.id, start: clip.start + length, track: on.id, id })) set({ clip: id });
   };
   const track = channel === MAIN ? undefined : piece.tracks.find((candidate) => candidate.id === channel);
   const title = found ? found.clip.name : `${say(range!.start)} to ${say(range!.end)}, ${channelName(piece, channel)}`;
@@ -41,6 +51,8 @@ export function SelectionBar() {
           <>
             <Tap icon="arrow-left" label="A beat earlier" onPress={() => run(moveClip, { clip: found.clip.id, start: Math.max(0, found.clip.start - 1) })} />
             <Tap icon="arrow-right" label="A beat later" onPress={() => run(moveClip, { clip: found.clip.id, start: found.clip.start + 1 })} />
+            <Tap icon="copy" label="Copy the clip after itself" onPress={() => copyAfter()} />
+            <OtherTrack clip={found.clip} track={found.track.id} />
             <Tap icon="trash-2" label="Remove the clip" onPress={() => run(removeClip, { clip: found.clip.id }) && set({ clip: null })} />
           </>
         ) : null}
@@ -60,5 +72,5 @@ const styles = StyleSheet.create({
   bar: { borderTopWidth: 1, paddingHorizontal: 14, paddingBottom: 8 },
   titleRow: { flexDirection: 'row', alignItems: 'center' },
   title: { flex: 1 },
-  row: { flexDirection: 'row', gap: 8 },
+  row: { flexDirection: 'row', flexWrap: 'wrap', gap: 8 },
 });

@@ -2,6 +2,7 @@ import * as z from 'zod';
 import { defineEdit, EditRefused } from '../edit';
 import { channelName, findClip } from '../find';
 import { clipSchema, printSchema, soundSchema, type Piece } from '../piece';
+import { carryMoves } from './carry';
 import { draftTrack } from './channels';
 
 const clipName = (piece: Piece, clip: string): string => findClip(piece, clip)?.clip.name ?? 'clip';
@@ -17,12 +18,30 @@ export const addClip = defineEdit({
 
 export const moveClip = defineEdit({
   name: 'moveClip',
-  args: z.strictObject({ clip: z.string(), start: z.number().min(0) }),
-  label: ({ clip }, before) => `Move ${clipName(before, clip)}`,
-  apply: (draft, { clip, start }) => {
-    const found = draft.tracks.flatMap((track) => track.clips).find((candidate) => candidate.id === clip);
+  args: z.strictObject({ clip: z.string(), start: z.number().min(0), track: z.string().optional() }),
+  label: ({ clip, track }, before) => `Move ${clipName(before, clip)}${track === undefined ? '' : ` to ${channelName(before, track)}`}`,
+  apply: (draft, { clip, start, track }) => {
+    const from = draft.tracks.find(({ clips }) => clips.some(({ id }) => id === clip));
+    const found = from?.clips.find(({ id }) => id === clip);
+    if (!from || !found) throw new EditRefused('That clip is no longer in the piece.');
+    const to = track === undefined ? from : draftTrack(draft, track);
+    carryMoves(draft, found, { track: from.id, start: found.start }, { track: to.id, start }, true, clip);
+    from.clips = from.clips.filter(({ id }) => id !== clip);
+    to.clips.push({ ...found, start });
+  },
+});
+
+export const copyClip = defineEdit({
+  name: 'copyClip',
+  args: z.strictObject({ clip: z.string(), start: z.number().min(0), track: z.string(), id: z.string().min(1).max(64) }),
+  label: ({ clip, track }, before) => `Copy ${clipName(before, clip)} on ${channelName(before, track)}`,
+  apply: (draft, { clip, start, track, id }) => {
+    const found = findClip(draft, clip);
     if (!found) throw new EditRefused('That clip is no longer in the piece.');
-    found.start = start;
+    if (findClip(draft, id)) throw new EditRefused('A clip of that id is in the piece already.');
+    const to = draftTrack(draft, track);
+    carryMoves(draft, found.clip, { track: found.track.id, start: found.clip.start }, { track, start }, false, id);
+    to.clips.push({ ...found.clip, id, start });
   },
 });
 

@@ -75,6 +75,20 @@ export const setLaneOn = defineEdit({
   },
 });
 
+/** Whether what lies under a clip goes where the clip goes. Changes nothing that is heard. */
+export const setLanesTravel = defineEdit({
+  name: 'setLanesTravel',
+  args: z.strictObject({ lanes: z.array(z.string()).min(1), travels: z.boolean() }),
+  label: ({ lanes, travels }, before) => `${lanes.length === 1 ? laneName(before, lanes[0]!) : `${lanes.length} lanes`} ${travels ? 'travel with clips' : 'stay with the track'}`,
+  apply: (draft, { lanes, travels }) => {
+    for (const id of lanes) {
+      const lane = draftLane(draft, id);
+      if (travels) lane.travels = true;
+      else delete lane.travels;
+    }
+  },
+});
+
 export const removeLane = defineEdit({
   name: 'removeLane',
   args: z.strictObject({ lane: z.string() }),

@@ -1,0 +1,52 @@
+import type { Draft } from 'immer';
+import { secondsToBeats } from '../../music/tempo';
+import { clearStretch, layStretch, takeStretch, type Stretch } from '../../moves/stretch';
+import { findChannel, paramOf, sendOf, slotsIn } from '../find';
+import type { Clip, Lane, Piece, Target } from '../piece';
+import { putLane } from './lanes';
+
+export interface ClipPlace {
+  readonly track: string;
+  readonly start: number;
+}
+
+/** Where the same parameter lies on another track: the channel's own, a send to the same return, or one of the first effect of the same kind. */
+function sameParam(piece: Piece, target: Target, track: string): Target | null {
+  if (target.channel === track) return target;
+  if (target.effect === null) {
+    const to = sendOf(target.param);
+    return to === undefined || findChannel(piece, track)?.sends.some((send) => send.to === to) ? { ...target, channel: track } : null;
+  }
+  const kind = slotsIn(findChannel(piece, target.channel)?.chain ?? []).find(({ id }) => id === target.effect)?.effect;
+  const slot = slotsIn(findChannel(piece, track)?.chain ?? []).find(({ effect }) => effect === kind);
+  return slot ? { ...target, channel: track, effect: slot.id } : null;
+}
+
+interface Load {
+  readonly lane: Lane;
+  readonly to: Target;
+  readonly stretch: Stretch;
+}
+
+/**
+ * Carries what lies under a clip on lanes that travel to where the clip goes. Moves that have nothing to act on there stay.
+ * @param leaves true when the clip is moved and not copied: then its old place goes back to the base value
+ */
+export function carryMoves(draft: Draft<Piece>, clip: Clip, from: ClipPlace, to: ClipPlace, leaves: boolean, newId: string): void {
+  const piece = draft as Piece;
+  const length = secondsToBeats(clip.lengthSeconds, piece.tempo);
+  const loads = piece.lanes.flatMap((lane): Load[] => {
+    if (!lane.travels || lane.target.channel !== from.track) return [];
+    const target = sameParam(piece, lane.target, to.track);
+    const stretch = target && paramOf(piece, target) ? takeStretch(piece, lane, from.start, from.start + length) : null;
+    return target && stretch ? [{ lane, to: target, stretch }] : [];
+  });
+  for (const { lane } of leaves ? loads : []) {
+    const cleared = clearStretch(piece, lane, from.start, from.start + length);
+    if (cleared) putLane(draft, cleared);
+  }
+  loads.forEach(({ to: target, stretch }, i) => {
+    const laid = layStretch(piece, target, to.start, stretch, 1, `${newId}-${i}`);
+    if (laid) putLane(draft, { ...laid, travels: true });
+  });
+}

@@ -1,0 +1,32 @@
+import { useState } from 'react';
+import { ScrollView } from 'react-native';
+import { moveClip } from '../../core/piece/edits/clips';
+import type { Clip } from '../../core/piece/piece';
+import { useOpenPiece } from '../../data/openPiece';
+import { Sheet } from '../../ui/Sheet';
+import { Tap } from '../../ui/Tap';
+import { Words } from '../../ui/Words';
+import { usePiece } from '../studio/StudioProvider';
+
+/** Moves a clip to another track, with the moves that travel with it. */
+export function OtherTrack({ clip, track }: { readonly clip: Clip; readonly track: string }) {
+  const piece = usePiece();
+  const [open, setOpen] = useState(false);
+  const others = piece.tracks.filter(({ id }) => id !== track);
+  const travelling = piece.lanes.filter((lane) => lane.travels && lane.target.channel === track).length;
+  return (
+    <>
+      <Tap icon="corner-right-down" label="Move the clip to another track" disabled={others.length === 0} onPress={() => setOpen(true)} />
+      <Sheet title={`${clip.name} to`} visible={open} onClose={() => setOpen(false)}>
+        <ScrollView style={{ maxHeight: 420 }}>
+          {others.map(({ id, name }) => (
+            <Tap key={id} plain label={`Move to ${name}`} onPress={() => useOpenPiece.getState().run(moveClip, { clip: clip.id, start: clip.start, track: id }) && setOpen(false)} style={{ alignItems: 'flex-start', paddingHorizontal: 0 }}>
+              <Words>{name}</Words>
+            </Tap>
+          ))}
+        </ScrollView>
+        {travelling > 0 ? <Words kind="small">Moves that travel go along where the same parameter is; the others stay here.</Words> : null}
+      </Sheet>
+    </>
+  );
+}
