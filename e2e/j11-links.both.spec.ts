@@ -38,3 +38,37 @@ test('J11: a filter opens and shuts by itself in time, from whatever place it is
     await saved(page, pieceId, ready);
   });
 });
+
+test('J11: one macro turns two rails over their own ranges, is ridden, and its ride is a lane of the main output', async ({ page, pieceId, hasTouch }) => {
+  const hand = handOn(page, hasTouch);
+  await hand.view('Chain');
+  await hand.add('Filter', 'Neutral');
+  await hand.section('Links');
+  const linkTo = async (rail: string, source: string): Promise<void> => {
+    await hand.press('button', 'Link a rail');
+    await hand.press('button', `Link Filter ${rail}`);
+    await hand.press('button', source);
+  };
+  await linkTo('Cutoff', 'A macro');
+  await typeInto(page, 'Depth', '-40 %');
+  await linkTo('Resonance', 'Macro 1');
+  await expect(page.getByRole('group', { name: 'Macro 1 turns Filter resonance' })).toBeVisible();
+  const { piece } = await saved(page, pieceId, (stored) => stored.piece.links.length === 2);
+  expect(piece.modulators).toHaveLength(1);
+  expect(piece.links.map(({ depth }) => depth)).toEqual([-0.4, 0.2]);
+
+  await hand.press('switch', 'Record moves');
+  await hand.press('button', 'Play');
+  await page.getByRole('button', { name: /^Macro 1, .*Type a value/ }).first().click();
+  const field = page.getByRole('textbox', { name: 'Macro 1 as text' });
+  await field.fill('100 %');
+  await field.press('Enter');
+  await hand.press('button', 'Stop');
+  const ridden = (await saved(page, pieceId, (stored) => stored.piece.lanes.length === 1)).piece;
+  expect(ridden.lanes[0]!.target).toEqual({ channel: 'main', effect: null, param: `macro:${piece.modulators[0]!.id}` });
+
+  const alone = { ...ridden, tracks: ridden.tracks.map((track) => ({ ...track, solo: track.id === 'hum' })) };
+  const [open, shut] = [await rendered(page, { ...alone, links: [] }, 8, 10), await rendered(page, alone, 8, 10)];
+  const all = (sound: Float32Array): number => powerDb(sound, 0, sound.length);
+  expect(all(shut.left) - all(open.left)).toBeLessThan(-6);
+});

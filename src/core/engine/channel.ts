@@ -1,7 +1,7 @@
 import { StereoImage } from '../analysis/stereoImage';
 import { STEP_FRAMES, stereoRun, type StereoRun } from '../effects/define';
 import { positionAt, segmentAt } from '../moves/evaluate';
-import { channelParams } from '../piece/piece';
+import { channelParams, MACRO_LEVEL } from '../piece/piece';
 import { RunningSend } from './send';
 import { arrive, followShare } from '../dsp/onePole';
 import { addClip, type SoundData } from './clipReader';
@@ -39,6 +39,8 @@ export class RunningChannel {
   peakRight = 0;
   wetPeak = 0;
   dryPeak = 0;
+  /** Where macros stand, on the main output; a row of one value each. */
+  macros: ValueRow[] = [];
   readonly image: StereoImage;
   /** Whoever watches this channel. */
   listener: StepListener | null = null;
@@ -70,6 +72,7 @@ export class RunningChannel {
     this.values.clearLanes();
     this.values.clearLinks();
     this.adoptSends();
+    this.adoptMacros();
     this.chain.adopt(plan.slots, this.started);
     this.started = true;
     this.cursors = new Int32Array(plan.lanes.length).fill(-1);
@@ -87,9 +90,18 @@ export class RunningChannel {
     this.sends = [...now, ...leaving];
   }
 
-  /** The row in which a value of the channel's own lies: level and pan, then a row for each send. */
+  private adoptMacros(): void {
+    const before = this.macros;
+    this.macros = Array.from(this.plan.macros, (level, i) => before[i] ?? new ValueRow([MACRO_LEVEL], Float64Array.of(level), this.scene.sampleRate));
+    this.macros.forEach((row, i) => {
+      row.rebase(Float64Array.of(this.plan.macros[i]!));
+      row.clearLanes();
+    });
+  }
+
+  /** The row in which a value of the channel's own lies: level and pan, then a row for each send, or for each macro. */
   rowOf(value: number): ValueRow | undefined {
-    return value < OWN_VALUES ? this.values : this.sends[value - OWN_VALUES]?.values;
+    return value < OWN_VALUES ? this.values : (this.sends[value - OWN_VALUES]?.values ?? this.macros[value - OWN_VALUES]);
   }
 
   indexIn(value: number): number {
@@ -101,6 +113,7 @@ export class RunningChannel {
     this.followLinks(turns);
     this.values.jump();
     for (const send of this.sends) send.jump();
+    for (const macro of this.macros) macro.jump();
     this.chain.locate();
     this.aimGains();
   }
@@ -118,7 +131,7 @@ export class RunningChannel {
 
   private rowFor({ slot, value }: PlanTarget): ValueRow {
     if (slot >= 0) return this.chain.every[slot]!.values;
-    return value < OWN_VALUES ? this.values : this.sends[value - OWN_VALUES]!.values;
+    return this.rowOf(value)!;
   }
 
   /** Reads every lane at `place`. */
@@ -177,6 +190,7 @@ export class RunningChannel {
   /** Chain, level and pan, in place on the bus. @returns true when the bus holds sound */
   process(): boolean {
     this.values.step();
+    for (let i = 0; i < this.macros.length; i += 1) this.macros[i]!.step();
     if (this.listener) {
       this.entered.left.set(this.bus.left);
       this.entered.right.set(this.bus.right);

@@ -2,7 +2,7 @@ import type { PreparedImpulse } from '../dsp/convolution';
 import { PeakGuard } from '../dsp/peakGuard';
 import { STEP_FRAMES } from '../effects/define';
 import { RunningChannel, type StepListener } from './channel';
-import { modulatorAt } from '../links/modulator';
+import { MACRO_KIND, modulatorAt } from '../links/modulator';
 import type { SoundData } from './clipReader';
 import { LoudnessMatcher } from './matcher';
 import type { Plan } from './plan';
@@ -111,6 +111,8 @@ export class Engine {
     this.stopping = false;
     this.nextPosition = -1;
     this.scene.seconds = fromSample / this.sampleRate;
+    // The main output first: its macros turn what lies in the others.
+    this.main?.locate(fromSample, this.turns);
     this.readModulators();
     for (const channel of this.channels) channel.locate(fromSample, this.turns);
   }
@@ -236,7 +238,14 @@ export class Engine {
   private readModulators(): void {
     if (!this.plan) return;
     const { modulators } = this.plan;
-    for (let i = 0; i < modulators.length; i += 1) this.turns[i] = modulatorAt(modulators[i]!, this.position);
+    let macro = 0;
+    for (let i = 0; i < modulators.length; i += 1) {
+      if (modulators[i]!.kind !== MACRO_KIND) this.turns[i] = modulatorAt(modulators[i]!, this.position);
+      else {
+        this.turns[i] = this.main?.macros[macro]?.now[0] ?? 0;
+        macro += 1;
+      }
+    }
   }
 
   private readStep(): void {

@@ -6,8 +6,8 @@ import type { LaneTrack } from '../moves/evaluate';
 import { laneTrack } from '../moves/lane';
 import { toEngineNumber } from '../params/resolve';
 import type { Param, ParamValue } from '../params/param';
-import { contextOf, paramOf, sendOf, slotsIn } from '../piece/find';
-import { channelParams, MAIN, type Clip, type Lane, type Link, type Piece, type Return, type Send, type Slot, type Target, type Track } from '../piece/piece';
+import { contextOf, macroOf, macrosOf, paramOf, sendOf, slotsIn } from '../piece/find';
+import { channelParams, macroParam, MAIN, type Clip, type Lane, type Link, type Piece, type Return, type Send, type Slot, type Target, type Track } from '../piece/piece';
 
 /** A piece made flat: everything in samples and engine numbers, ready to be sent to another thread and played. */
 export interface Plan {
@@ -34,6 +34,8 @@ export interface PlanChannel {
   readonly slots: readonly PlanSlot[];
   readonly lanes: readonly PlanLane[];
   readonly links: readonly PlanLink[];
+  /** Where each macro of the piece stands, on the main output alone; as values they come after its own. */
+  readonly macros: Float64Array;
 }
 
 export interface PlanSend {
@@ -96,8 +98,10 @@ export interface PrintScope {
 const CUT_FADE_SECONDS = 0.002;
 const CHANNEL_PARAM_IDS = Object.keys(channelParams);
 
-/** Index of a channel's own parameter: its level and pan, then its sends in order; -1 for none. */
-export function channelValueIndex(param: string, sends: readonly Pick<Send, 'to'>[]): number {
+/** Index of a channel's own parameter: its level and pan, then its sends in order, or the macros on the main output; -1 for none. */
+export function channelValueIndex(param: string, sends: readonly Pick<Send, 'to'>[], macros: readonly string[] = []): number {
+  const macro = macros.indexOf(param);
+  if (macro >= 0) return CHANNEL_PARAM_IDS.length + macro;
   const to = sendOf(param);
   if (to === undefined) return CHANNEL_PARAM_IDS.indexOf(param);
   const at = sends.findIndex((send) => send.to === to);
@@ -163,10 +167,11 @@ type Mixed = Pick<Return, 'id' | 'chain' | 'gain' | 'pan' | 'sends'>;
 
 function planChannel(piece: Piece, { id, chain, gain, pan, sends }: Mixed, clips: readonly PlanClip[], audible: boolean, direct: boolean, ownLanes: boolean): PlanChannel {
   const every = slotsIn(chain);
-  const acts = ({ target }: Lane | Link): boolean => target.channel === id && (ownLanes || target.effect !== null);
+  const macros = id === MAIN ? macrosOf(piece) : [];
+  const acts = ({ target }: Lane | Link): boolean => target.channel === id && (ownLanes || target.effect !== null || macroOf(piece, target.param) !== undefined);
   const lanes = piece.lanes.filter((lane) => lane.on && acts(lane)).flatMap((lane) => planLane(piece, lane, every, sends));
   const links = piece.links.filter(acts).flatMap((link) => planLink(piece, link, every, sends));
-  return { id, clips, values: Float64Array.of(gain, pan), audible, direct, sends: sends.map(({ to, pre, level }) => ({ to, pre, values: Float64Array.of(level) })), slots: chain.map((slot) => planSlot(piece, slot)), lanes, links };
+  return { id, clips, values: Float64Array.of(gain, pan), audible, direct, sends: sends.map(({ to, pre, level }) => ({ to, pre, values: Float64Array.of(level) })), slots: chain.map((slot) => planSlot(piece, slot)), lanes, links, macros: Float64Array.from(macros, ({ level }) => level) };
 }
 
 function planClip(piece: Piece, clip: Clip, scope: PrintScope | null): PlanClip[] {
@@ -214,7 +219,7 @@ function planSlot(piece: Piece, slot: Slot): PlanSlot {
 function planTarget(piece: Piece, target: Target, chain: readonly Slot[], sends: readonly Send[]): PlanTarget | null {
   const slot = target.effect === null ? -1 : chain.findIndex((candidate) => candidate.id === target.effect);
   const slotEffect = chain[slot]?.effect;
-  const value = slotEffect ? effectOf(slotEffect).paramIds.indexOf(target.param) : channelValueIndex(target.param, sends);
+  const value = slotEffect ? effectOf(slotEffect).paramIds.indexOf(target.param) : channelValueIndex(target.param, sends, target.channel === MAIN ? macrosOf(piece).map(({ id }) => macroParam(id)) : []);
   return !paramOf(piece, target) || value < 0 || (target.effect !== null && slot < 0) ? null : { slot, value };
 }
 

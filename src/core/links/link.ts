@@ -4,8 +4,8 @@ import { thin, type Reading } from '../moves/thin';
 import { TOLERANCE } from '../moves/record';
 import { beatsToSamples } from '../music/tempo';
 import { contextOf, findLane, paramOf, sameTarget } from '../piece/find';
-import type { Lane, Piece, Target } from '../piece/piece';
-import { modulatorAt, modulatorTrack, type ModulatorTrack } from './modulator';
+import { MACRO_LEVEL, macroParam, MAIN, type Lane, type Piece, type Target } from '../piece/piece';
+import { modulatorAt, modulatorTrack, type Modulator } from './modulator';
 
 const held = (position: number): number => Math.min(1, Math.max(0, position));
 
@@ -22,24 +22,31 @@ export function linkedRail(piece: Piece, target: Target): LinkedRail | null {
   const links = piece.links.filter((link) => sameTarget(link.target, target));
   const param = paramOf(piece, target);
   if (links.length === 0 || !param) return null;
-  const context = contextOf(piece);
   const turning = links.flatMap((link) => {
     const modulator = piece.modulators.find(({ id }) => id === link.modulator);
-    return modulator ? [{ track: modulatorTrack(modulator, context), depth: link.depth }] : [];
+    return modulator ? [{ at: standing(piece, modulator), depth: link.depth, oneSided: modulator.kind === 'macro' }] : [];
   });
   const lane = findLane(piece, target);
   const track = lane?.on ? laneTrack(piece, lane, param, (beat) => beatsToSamples(beat, piece.tempo, piece.sampleRate)) : null;
   const base = basePosition(piece, target, param);
-  const most = turning.reduce((sum, { depth }) => sum + Math.abs(depth), 0);
+  const reach = (way: 1 | -1): number => turning.reduce((sum, { depth, oneSided }) => sum + (oneSided ? Math.max(0, way * depth) : Math.abs(depth)), 0);
   const [low, high] = extremes(track, base);
   return {
-    low: held(low - most), high: held(high + most),
-    at: (sample) => held((track ? trackAt(track, sample) : base) + offsetAt(turning, sample)),
+    low: held(low - reach(-1)), high: held(high + reach(1)),
+    at: (sample) => held((track ? trackAt(track, sample) : base) + turning.reduce((sum, { at, depth }) => sum + depth * at(sample), 0)),
   };
 }
 
-const offsetAt = (turning: readonly { readonly track: ModulatorTrack; readonly depth: number }[], sample: number): number =>
-  turning.reduce((sum, { track, depth }) => sum + depth * modulatorAt(track, sample), 0);
+/** Where a modulator stands at a sample: a macro where its own lane or level has it. */
+function standing(piece: Piece, modulator: Modulator): (sample: number) => number {
+  if (modulator.kind !== 'macro') {
+    const track = modulatorTrack(modulator, contextOf(piece));
+    return (sample) => modulatorAt(track, sample);
+  }
+  const lane = findLane(piece, { channel: MAIN, effect: null, param: macroParam(modulator.id) });
+  const track = lane?.on ? laneTrack(piece, lane, MACRO_LEVEL, (beat) => beatsToSamples(beat, piece.tempo, piece.sampleRate)) : null;
+  return (sample) => (track ? trackAt(track, sample) : modulator.level);
+}
 
 function extremes(track: LaneTrack | null, base: number): [number, number] {
   if (!track) return [base, base];

@@ -11,7 +11,7 @@ import { laneFromLinks, linkedRail } from './link';
 import { modulatorAt, modulatorTrack, type Modulator } from './modulator';
 
 const context = { tempo: { bpm: 120, beatsPerBar: 4 }, sampleRate: RATE };
-const lfo: Modulator = { id: 'm', name: 'LFO', kind: 'lfo', rate: '1/2', shape: 'sine', phase: 0, glide: 0.1, steps: [0, 1], roll: 1 };
+const lfo: Modulator = { id: 'm', name: 'LFO', kind: 'lfo', rate: '1/2', shape: 'sine', phase: 0, glide: 0.1, steps: [0, 1], level: 0, roll: 1 };
 const at = (modulator: Modulator, seconds: number): number => modulatorAt(modulatorTrack(modulator, context), seconds * RATE);
 
 describe('modulators', () => {
@@ -80,6 +80,21 @@ test('started in the middle it sounds as if played from the start, and several l
   expect(away).toBeLessThan(1e-4);
   const rail = linkedRail(made.piece, target)!;
   expect(rail.high - rail.low).toBeCloseTo(0.7, 6);
+});
+
+test('a macro turns all that is linked to it by its own lane, one way, from whatever place it is played', () => {
+  const macro: Modulator = { ...lfo, kind: 'macro', name: 'Macro 1' };
+  const lane = { id: 'ml', target: { channel: 'main', effect: null, param: 'macro:m' }, unit: 'own' as const, on: true, points: [{ beat: 0, value: 0, shape: 'line' as const, bend: 0 }, { beat: 8, value: 1, shape: 'line' as const, bend: 0 }] };
+  const made = standing([{ ...level, depth: 0.5 }], [macro]);
+  const moved = { ...made, piece: { ...made.piece, lanes: [lane] } };
+  const { left } = heard(moved, 0, 4);
+  // Pan goes from the middle to the right end of its rail over eight beats, four seconds.
+  for (const seconds of [1, 2, 3]) expect(left[seconds * RATE]! / 0.5).toBeCloseTo(Math.cos((seconds / 4) * (Math.PI / 2)), 1);
+  const late = heard(moved, 2, 4);
+  expect(Math.abs(late.left[RATE]! - left[3 * RATE]!)).toBeLessThan(1e-4);
+  const rail = linkedRail(moved.piece, level.target)!;
+  expect([rail.low, rail.high, rail.at(2 * RATE)]).toEqual([0.5, 1, expect.closeTo(0.75, 3)]);
+  expect(applyEdit(moved.piece, removeLink, { link: 'l' }).piece.lanes).toEqual([]);
 });
 
 test('written as moves, links sound as before and are gone', () => {

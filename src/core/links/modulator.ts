@@ -15,7 +15,8 @@ export const modulatorParams = {
   glide: ratio({ label: 'Glide', group: 'Modulator', hint: 'The share of a step in which it comes from the one before.', initial: 0.1 }),
 } satisfies Params;
 
-export const MODULATOR_KINDS = ['lfo', 'steps', 'drift'] as const;
+export const MODULATOR_KINDS = ['lfo', 'steps', 'drift', 'macro'] as const;
+export const MACRO_KIND = MODULATOR_KINDS.indexOf('macro');
 export type ModulatorKind = (typeof MODULATOR_KINDS)[number];
 export const MOST_STEPS = 64;
 
@@ -32,6 +33,8 @@ export const modulatorSchema = z.strictObject({
   glide: z.number().min(0).max(1),
   /** What the steps stand at, -1 to 1. */
   steps: z.array(z.number().min(-1).max(1)).min(2).max(MOST_STEPS),
+  /** Where a macro stands, 0-1, when no hand and no lane says otherwise. */
+  level: z.number().min(0).max(1),
   /** Chooses among all drifts there are. */
   roll: z.number().int().min(0).max(0xffffffff),
 });
@@ -59,7 +62,10 @@ export function modulatorTrack(modulator: Modulator, context: ValueContext): Mod
   };
 }
 
-/** Where it stands, -1 to 1, at a sample of the piece: of the place alone, so that playing from anywhere sounds as from the start. */
+/**
+ * Where it stands, -1 to 1, at a sample of the piece: of the place alone, so that playing from anywhere sounds as from the start.
+ * A macro stands where hand and lane put it; for it this is not asked.
+ */
 export function modulatorAt(track: ModulatorTrack, sample: number): number {
   const turns = sample * track.turnsPerSample + track.phase;
   if (track.kind === 0) return shapeAt(track.shape, turns);
@@ -89,4 +95,4 @@ function drawn(index: number, roll: number): number {
 }
 
 /** Share of the rail by which a link turns to either side. */
-export const DEPTH = figure({ label: 'Depth', group: 'Link', hint: 'How far it turns the parameter, to both sides of where its rail stands; below zero the other way round.', unit: 'ratio', min: -1, max: 1, initial: 0.2, notches: [0] });
+export const DEPTH = figure({ label: 'Depth', group: 'Link', hint: 'How far it turns the parameter, from where its rail stands: to both sides, or by a macro to one; below zero the other way round.', unit: 'ratio', min: -1, max: 1, initial: 0.2, notches: [0] });

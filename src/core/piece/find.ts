@@ -1,6 +1,7 @@
 import { effectOf } from '../effects/catalogue';
 import type { Param, ParamValue, ValueContext } from '../params/param';
-import { channelParams, MAIN, SEND_LEVEL, type Clip, type Kept, type Lane, type Piece, type Return, type Slot, type Target, type Track } from './piece';
+import type { Modulator } from '../links/modulator';
+import { channelParams, MACRO_LEVEL, MAIN, SEND_LEVEL, type Clip, type Kept, type Lane, type Piece, type Return, type Slot, type Target, type Track } from './piece';
 
 const SEND = 'send:';
 
@@ -26,6 +27,15 @@ export const channelName = (piece: Piece, channel: string): string => (channel =
 
 /** The return that a parameter such as `send:ID` goes to, or undefined when it is no send. */
 export const sendOf = (param: string): string | undefined => (param.startsWith(SEND) ? param.slice(SEND.length) : undefined);
+
+const MACRO = 'macro:';
+
+/** The modulator that a parameter such as `macro:ID` of the main output stands for. */
+export const macroOf = (piece: Pick<Piece, 'modulators'>, param: string): Modulator | undefined =>
+  param.startsWith(MACRO) ? piece.modulators.find(({ id, kind }) => kind === 'macro' && id === param.slice(MACRO.length)) : undefined;
+
+/** The macros of a piece, in the order in which the engine holds them. */
+export const macrosOf = (piece: Pick<Piece, 'modulators'>): Modulator[] => piece.modulators.filter(({ kind }) => kind === 'macro');
 
 /** True when sound sent from one return would come to another. */
 export function reaches(piece: Pick<Piece, 'returns'>, from: string, to: string, seen: ReadonlySet<string> = new Set()): boolean {
@@ -75,6 +85,8 @@ export const findLane = (piece: Piece, target: Target): Lane | undefined => piec
 export function paramOf(piece: Piece, target: Target): Param | undefined {
   if (target.channel !== MAIN && !findChannel(piece, target.channel)) return undefined;
   if (target.effect === null) {
+    const macro = target.channel === MAIN ? macroOf(piece, target.param) : undefined;
+    if (macro) return { ...MACRO_LEVEL, label: macro.name };
     const to = sendOf(target.param);
     if (to === undefined) return (channelParams as Record<string, Param>)[target.param];
     const name = findReturn(piece, to)?.name;
@@ -90,7 +102,7 @@ export function baseValue(piece: Piece, target: Target): ParamValue | undefined 
     const slot = findSlot(piece, target.channel, target.effect);
     return slot?.values[target.param] ?? (slot ? effectOf(slot.effect).params[target.param]?.initial : undefined);
   }
-  if (target.channel === MAIN) return target.param === 'gain' ? piece.main.gain : undefined;
+  if (target.channel === MAIN) return target.param === 'gain' ? piece.main.gain : macroOf(piece, target.param)?.level;
   const channel = findChannel(piece, target.channel);
   const to = sendOf(target.param);
   if (to !== undefined) return channel?.sends.find((send) => send.to === to)?.level ?? 0;

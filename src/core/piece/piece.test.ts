@@ -22,7 +22,7 @@ const track = (id: string): Piece['tracks'][number] => ({ id, name: `Track ${id}
 const made = (id: string): Piece['returns'][number] => ({ id, name: `Return ${id}`, gain: 1, pan: 0, mute: false, solo: false, sends: [], chain: [] });
 const start: Piece = { ...emptyPiece('p', 'Piece'), sounds: { [hash]: { name: 's', frames: 96_000, sampleRate: 48_000, channels: 1 } }, tracks: [track('a'), track('b')], returns: [made('r0'), made('r1')] };
 
-const modulator = { name: 'LFO', kind: 'lfo' as const, rate: '1/4', shape: 'sine' as const, phase: 0, glide: 0, steps: [0, 1], roll: 0 };
+const modulator = { name: 'LFO', kind: 'lfo' as const, rate: '1/4', shape: 'sine' as const, phase: 0, glide: 0, steps: [0, 1], level: 0, roll: 0 };
 
 type Doing = (piece: Piece) => Edited;
 const doing = <Args>(edit: Edit<Args>, args: Args): Doing => (piece) => applyEdit(piece, edit, args);
@@ -30,7 +30,7 @@ const { params } = effectOf('echo');
 
 /** Any edit a person could do, with any arguments; what it names may be gone by then. */
 const anyEdit: fc.Arbitrary<Doing> = fc
-  .record({ kind: fc.nat(30), id: fc.constantFrom('a', 'b', 'n1', 'n2'), share: fc.double({ min: 0, max: 1, noNaN: true }), flag: fc.boolean(), param: fc.constantFrom(...Object.keys(params)), n: fc.nat(40) })
+  .record({ kind: fc.nat(31), id: fc.constantFrom('a', 'b', 'n1', 'n2'), share: fc.double({ min: 0, max: 1, noNaN: true }), flag: fc.boolean(), param: fc.constantFrom(...Object.keys(params)), n: fc.nat(40) })
   .map(({ kind, id, share, flag, param, n }) => {
     const slot = `${id}-echo`;
     const target = { channel: id, effect: slot, param };
@@ -46,8 +46,8 @@ const anyEdit: fc.Arbitrary<Doing> = fc
       doing(removeStrand, { channel: id, slot: `${id}-braid`, place: (n % 3) + 1 }), doing(duplicateEffect, { channel: id, slot: `${id}-braid`, id: `dup${n}-${share}`.slice(0, 40) }), doing(copyEffect, { channel: id, slot: `${id}-braid`, to: flag ? 'r0' : 'b', id: `copy${n}-${share}`.slice(0, 40) }),
       doing(replaceEffect, { channel: id, slot: `${id}-braid`, effect: 'reverb', preset: 'neutral' }), doing(addReturn, { made: made(`r${n}-${share}`.slice(0, 40)) }), doing(removeReturn, { id: `r${n % 2}` }),
       doing(setSend, { channel: flag ? id : `r${n % 2}`, to: `r${(n >> 1) % 2}`, level: share }), doing(removeSend, { channel: id, to: `r${n % 2}` }), doing(copySends, { from: id, to: ['a', 'r0', 'r1'] }),
-      doing(addLink, { modulator: { ...modulator, id: `m${n % 3}` }, link: { id: `k${n}`, modulator: `m${n % 3}`, target: flag ? target : { channel: id, effect: null, param: `send:r${n % 2}` }, depth: share } }), doing(removeLink, { link: `k${n}` }),
-      doing(setModulator, { modulator: `m${n % 3}`, change: { kind: 'steps', steps: [share, -share] } }), doing(throwHits, { hits: 1, lane: { id: `t${n}`, target: { channel: id, effect: null, param: `send:r${n % 2}` }, unit: 'own', on: true, points } }),
+      doing(addLink, { modulator: { ...modulator, kind: n % 2 ? 'lfo' : 'macro', id: `m${n % 3}` }, link: { id: `k${n}`, modulator: `m${n % 3}`, target: flag ? target : { channel: id, effect: null, param: `send:r${n % 2}` }, depth: share } }), doing(removeLink, { link: `k${n}` }),
+      doing(setModulator, { modulator: `m${n % 3}`, change: { kind: 'steps', steps: [share, -share] } }), doing(recordMove, { lane: { id: `x${n}`, target: { channel: 'main', effect: null, param: `macro:m${n % 3}` }, unit: 'own', on: true, points }, how: 'ride' }), doing(throwHits, { hits: 1, lane: { id: `t${n}`, target: { channel: id, effect: null, param: `send:r${n % 2}` }, unit: 'own', on: true, points } }),
     ];
     return all[kind]!;
   });

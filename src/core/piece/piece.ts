@@ -4,7 +4,7 @@ import { findEffect } from '../effects/catalogue';
 import { MAX_BPM, MIN_BPM } from '../music/tempo';
 import { modulatorSchema } from '../links/modulator';
 import { pointSchema } from '../moves/point';
-import { gain, figure } from '../params/make';
+import { gain, figure, ratio } from '../params/make';
 import type { Params } from '../params/param';
 import { paramsSchema } from '../params/schema';
 
@@ -23,6 +23,10 @@ export const MAIN = 'main';
 /** A send as a parameter: its name in a target is `send:` and the return's id. */
 export const sendParam = (to: string): string => `send:${to}`;
 export const SEND_LEVEL = gain({ label: 'Send', group: 'Sends', hint: 'How much of this channel goes to the return.', initial: 0 });
+
+/** A macro as a parameter of the main output: its name in a target is `macro:` and the modulator's id. */
+export const macroParam = (modulator: string): string => `macro:${modulator}`;
+export const MACRO_LEVEL = ratio({ label: 'Macro', group: 'Macros', hint: 'Turns all that is linked to it at once, each over its own range.' });
 
 /** An effect of a chain. */
 export interface Slot {

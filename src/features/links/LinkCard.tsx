@@ -4,13 +4,14 @@ import { laneFromLinks } from '../../core/links/link';
 import { DEPTH, MODULATOR_KINDS, modulatorParams, type Modulator } from '../../core/links/modulator';
 import { linksToMoves, removeLink, setLinkDepth, setModulator } from '../../core/piece/edits/links';
 import { contextOf, findSlot, paramOf } from '../../core/piece/find';
-import type { Link, Piece } from '../../core/piece/piece';
+import { MACRO_LEVEL, macroParam, MAIN, type Link, type Piece } from '../../core/piece/piece';
 import type { ParamValue } from '../../core/params/param';
 import { useOpenPiece } from '../../data/openPiece';
 import { ChoiceRail, Rail } from '../../ui/Rail';
 import { Tap } from '../../ui/Tap';
 import { useTokens } from '../../ui/theme';
 import { Words } from '../../ui/Words';
+import { ParamRail } from '../chain/ParamRail';
 import { usePiece } from '../studio/StudioProvider';
 import { KIND_NAMES } from './kinds';
 import { ModulatorCurve } from './ModulatorCurve';
@@ -47,7 +48,7 @@ export function LinkCard({ link }: { readonly link: Link }) {
         <Tap text="as moves" label={`Write the links of ${name} as moves`} onPress={write} />
         <Tap plain icon="x" tone="mute" label={`Remove ${modulator.name} from ${name}`} onPress={() => run(removeLink, { link: link.id })} />
       </View>
-      <ModulatorCurve modulator={modulator} depth={link.depth} />
+      {modulator.kind === 'macro' ? <MacroRail modulator={modulator} /> : <ModulatorCurve modulator={modulator} depth={link.depth} />}
       <View role="radiogroup" aria-label={`Kind of ${modulator.name}`} style={styles.kinds}>
         {MODULATOR_KINDS.map((kind) => <Tap key={kind} role="radio" chosen={modulator.kind === kind} tone="coralInk" label={`${modulator.name}: ${KIND_NAMES[kind]}`} text={KIND_NAMES[kind]} onPress={() => change({ kind })} />)}
       </View>
@@ -57,6 +58,11 @@ export function LinkCard({ link }: { readonly link: Link }) {
   );
 }
 
+/** The macro itself: ridden, recorded and typed as any rail. */
+function MacroRail({ modulator }: { readonly modulator: Modulator }) {
+  return <ParamRail target={{ channel: MAIN, effect: null, param: macroParam(modulator.id) }} param={{ ...MACRO_LEVEL, label: modulator.name }} value={modulator.level} look="plain" />;
+}
+
 function Settings({ modulator, change }: { readonly modulator: Modulator; readonly change: (part: Partial<Modulator>) => boolean }) {
   const context = contextOf(usePiece());
   const rail = (id: 'phase' | 'glide') => (
@@ -64,7 +70,7 @@ function Settings({ modulator, change }: { readonly modulator: Modulator; readon
   );
   return (
     <>
-      <Rail param={modulatorParams.rate} value={modulator.rate} context={context} look="plain" onTouch={() => undefined} onSet={(value) => typeof value !== 'boolean' && change({ rate: value })} />
+      {modulator.kind === 'macro' ? null : <Rail param={modulatorParams.rate} value={modulator.rate} context={context} look="plain" onTouch={() => undefined} onSet={(value) => typeof value !== 'boolean' && change({ rate: value })} />}
       {modulator.kind === 'lfo' ? <ChoiceRail param={modulatorParams.shape} value={modulator.shape} onSet={(value) => change({ shape: value as Modulator['shape'] })} /> : null}
       {modulator.kind === 'lfo' ? rail('phase') : null}
       {modulator.kind === 'steps' ? <StepRow steps={modulator.steps} onChange={(steps) => change({ steps: [...steps] })} /> : null}

@@ -3,7 +3,7 @@ import { ScrollView, StyleSheet, View } from 'react-native';
 import type { Modulator, ModulatorKind } from '../../core/links/modulator';
 import { addLink } from '../../core/piece/edits/links';
 import { sameTarget } from '../../core/piece/find';
-import type { Piece } from '../../core/piece/piece';
+import { MACRO_LEVEL, type Piece } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
 import { Sheet } from '../../ui/Sheet';
 import { Tap } from '../../ui/Tap';
@@ -21,7 +21,7 @@ function newModulator(piece: Piece, kind: ModulatorKind): Modulator {
   let n = 1;
   while (taken.has(`${KIND_NAMES[kind]} ${n}`)) n += 1;
   const rate = kind === 'steps' ? '1/8' : kind === 'drift' ? '1/4' : '1/2';
-  return { id: crypto.randomUUID(), name: `${KIND_NAMES[kind]} ${n}`, kind, rate, shape: 'sine', phase: 0, glide: 0.2, steps: [...START_STEPS], roll: Math.floor(Math.random() * 0xffffffff) };
+  return { id: crypto.randomUUID(), name: `${KIND_NAMES[kind]} ${n}`, kind, rate, shape: 'sine', phase: 0, glide: 0.2, steps: [...START_STEPS], level: 0, roll: Math.floor(Math.random() * 0xffffffff) };
 }
 
 /** Chooses what shall be turned, then what turns it: something new, or a modulator of the piece. */
@@ -29,7 +29,7 @@ export function NewLink({ channel, effect }: { readonly channel: string; readonl
   const piece = usePiece();
   const [open, setOpen] = useState(false);
   const [choice, setChoice] = useState<TargetChoice | null>(null);
-  const families = targetsOf(piece, channel, (target, param) => param.kind === 'number' && (effect === undefined || target.effect === effect));
+  const families = targetsOf(piece, channel, (target, param) => param.kind === 'number' && param.group !== MACRO_LEVEL.group && (effect === undefined || target.effect === effect));
   const close = (): void => {
     setOpen(false);
     setChoice(null);
@@ -67,6 +67,7 @@ export function NewLink({ channel, effect }: { readonly channel: string; readonl
 const NEW: Record<ModulatorKind, { readonly label: string; readonly says: string }> = {
   lfo: { label: 'A new LFO', says: 'One form again and again: to and fro, on and off, falling, rising.' },
   steps: { label: 'A row of steps', says: 'One value a step, and round again.' },
+  macro: { label: 'A macro', says: 'One rail of yours that turns many at once, each over its own range; it can be ridden and recorded.' },
   drift: { label: 'A drift', says: 'Wanders and never repeats itself, yet is the same each time you play.' },
 };
 

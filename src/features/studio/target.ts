@@ -1,12 +1,12 @@
 import { effectOf } from '../../core/effects/catalogue';
 import { samplesToBeats } from '../../core/music/tempo';
 import { channelValueIndex } from '../../core/engine/plan';
-import { findChannel, findSlot } from '../../core/piece/find';
-import type { Piece, Target } from '../../core/piece/piece';
+import { findChannel, findSlot, macrosOf } from '../../core/piece/find';
+import { macroParam, type Piece, type Target } from '../../core/piece/piece';
 
 /** Index of a target's parameter in the row of values that travels to the engine. */
 export function valueIndex(piece: Piece, target: Target): number {
-  if (target.effect === null) return channelValueIndex(target.param, findChannel(piece, target.channel)?.sends ?? []);
+  if (target.effect === null) return channelValueIndex(target.param, findChannel(piece, target.channel)?.sends ?? [], macrosOf(piece).map(({ id }) => macroParam(id)));
   const slot = findSlot(piece, target.channel, target.effect);
   return slot ? effectOf(slot.effect).paramIds.indexOf(target.param) : -1;
 }

@@ -2,7 +2,7 @@ import * as z from 'zod';
 import { modulatorSchema } from '../../links/modulator';
 import { defineEdit, EditRefused } from '../edit';
 import { channelName, paramOf, sameTarget } from '../find';
-import { laneSchema, linkSchema, targetSchema, type Piece } from '../piece';
+import { laneSchema, linkSchema, macroParam, targetSchema, type Piece } from '../piece';
 import { putLane } from './lanes';
 import { dropIdle } from './targets';
 
@@ -14,6 +14,7 @@ export const addLink = defineEdit({
   args: z.strictObject({ modulator: modulatorSchema, link: linkSchema }),
   label: ({ modulator, link }, before) => `Let ${modulator.name} turn ${paramOf(before, link.target)?.label.toLowerCase() ?? 'a parameter'} on ${channelName(before, link.target.channel)}`,
   apply: (draft, { modulator, link }) => {
+    if (link.target.param.startsWith(macroParam(''))) throw new EditRefused('A macro turns other parameters; it is not turned itself.');
     if (!paramOf(draft, link.target)) throw new EditRefused('What the link would turn is no longer in the piece.');
     if (link.modulator !== modulator.id || draft.links.some(({ id }) => id === link.id)) throw new EditRefused('That link is in the piece already.');
     if (draft.links.some((other) => other.modulator === modulator.id && sameTarget(other.target, link.target))) throw new EditRefused(`${modulator.name} turns that already: change its depth instead.`);
@@ -44,7 +45,7 @@ export const removeLink = defineEdit({
   },
 });
 
-const changes = modulatorSchema.pick({ kind: true, rate: true, shape: true, phase: true, glide: true, steps: true, roll: true, name: true }).partial();
+const changes = modulatorSchema.pick({ kind: true, rate: true, shape: true, phase: true, glide: true, steps: true, roll: true, name: true, level: true }).partial();
 
 export const setModulator = defineEdit({
   name: 'setModulator',
@@ -54,6 +55,7 @@ export const setModulator = defineEdit({
     const found = draft.modulators.find(({ id }) => id === modulator);
     if (!found) throw new EditRefused('That modulator is no longer in the piece.');
     Object.assign(found, change);
+    dropIdle(draft);
   },
 });
 

@@ -1,5 +1,6 @@
 import type { Draft } from 'immer';
-import type { Piece, Target } from '../piece';
+import { macroOf } from '../find';
+import { macroParam, type Piece, type Target } from '../piece';
 
 /** Takes away the moves and links of all targets that are gone, and modulators that turn nothing any more. */
 export function dropTargets(draft: Draft<Piece>, gone: (target: Target) => boolean): void {
@@ -11,4 +12,6 @@ export function dropTargets(draft: Draft<Piece>, gone: (target: Target) => boole
 /** Takes away what turns nothing. */
 export function dropIdle(draft: Draft<Piece>): void {
   draft.modulators = draft.modulators.filter(({ id }) => draft.links.some(({ modulator }) => modulator === id));
+  // A macro's own moves go with it.
+  draft.lanes = draft.lanes.filter(({ target }) => !target.param.startsWith(macroParam('')) || macroOf(draft, target.param));
 }
