@@ -11,7 +11,7 @@ const FOLDER = 'docs/screenshots';
 const PHONE = { width: 390, height: 844 };
 const WIDE = { width: 1280, height: 800 };
 
-/** The demo after an evening's work: an echo on the humming voice, its input ridden, a reverb and a described room behind it, a return for all, one answer printed and placed. */
+/** The demo after an evening's work: an echo on the humming voice, its input ridden, its cutoff turned by an LFO, a reverb and a described room behind it, a return for all, one answer printed and placed. */
 const ridden = (piece: Piece): Piece => ({
   ...piece,
   returns: [{ id: 'space', name: 'Space', gain: 1, pan: 0, mute: false, solo: false, sends: [], chain: [newSlot('water', 'reverb', 'openWater', { mix: 1 })] }],
@@ -19,6 +19,8 @@ const ridden = (piece: Piece): Piece => ({
     ...track, sends: [{ to: 'space', level: track.id === 'hum' ? 0.4 : 0.2, pre: false }],
     chain: track.id === 'hum' ? [newSlot('call', 'echo', 'callAcross'), newSlot('swell', 'reverb', 'tideRise'), newSlot('room', 'convolver', 'ownRoom'), newSlot('parted', 'braid', 'bloom')] : track.chain,
   })),
+  modulators: [{ id: 'swell', name: 'LFO 1', kind: 'lfo', rate: '1 bar', shape: 'sine', phase: 0, glide: 0.2, steps: [1, -1], level: 0, roll: 1 }],
+  links: [{ id: 'turn', modulator: 'swell', target: { channel: 'hum', effect: 'call', param: 'cutoff' }, depth: 0.25 }],
   lanes: [{
     id: 'ride', target: { channel: 'hum', effect: 'call', param: 'input' }, unit: 'own', on: true,
     points: ([[0, 0.15, 'line', 0], [13.5, 0.15, 'curve', 0.6], [15, 1, 'line', 0], [16.5, 1, 'curve', -0.5], [18, 0.1, 'line', 0], [27, 0.1, 'line', 0], [27.5, 0.9, 'hold', 0], [29, 0.2, 'line', 0], [44, 0.2, 'curve', 0.4], [49, 0.95, 'line', 0]] as const).map(([beat, value, shape, bend]) => ({ beat, value, shape, bend })),
@@ -52,12 +54,13 @@ async function pictures(page: Page, name: string): Promise<void> {
   if (await back.isVisible()) {
     await back.click();
     for (const effect of ['Echo', 'Reverb', 'Convolver']) await page.getByRole('button', { name: new RegExp(`^Open ${effect}`) }).first().locator('svg').waitFor();
-    await shoot('strand');
+    if (name !== 'phone-night') await shoot('strand');
     await page.getByRole('button', { name: /^Open Echo/ }).click();
   }
   await page.getByRole('img', { name: /^Repeats/ }).waitFor();
-  await shoot('bench');
+  if (name !== 'wide-night') await shoot('bench');
   if (name === 'phone-day') {
+    await links(page, shoot);
     await otherBenches(page, shoot);
     await meters(page, shoot);
   }
@@ -67,6 +70,24 @@ async function pictures(page: Page, name: string): Promise<void> {
   await open(page, 'Shelf');
   await page.getByRole('group', { name: /^Print/ }).locator('svg').first().waitFor();
   if (name !== 'wide-night' && name !== 'phone-night') await shoot('shelf');
+  if (name === 'phone-day') await throws(page, shoot);
+}
+
+/** What turns the echo's cutoff. */
+async function links(page: Page, shoot: (view: string) => Promise<Buffer>): Promise<void> {
+  await page.getByRole('tab', { name: /^Links/ }).click();
+  await page.getByRole('group', { name: 'LFO 1 turns Echo cutoff' }).waitFor();
+  await shoot('links');
+}
+
+/** Hits of the crates picked to be thrown. */
+async function throws(page: Page, shoot: (view: string) => Promise<Buffer>): Promise<void> {
+  await open(page, 'Moves');
+  await page.getByRole('button', { name: /^Channel: / }).click();
+  await page.getByRole('radio', { name: 'Crates' }).click();
+  await page.getByRole('button', { name: 'Throws of Crates' }).click();
+  await page.getByRole('button', { name: 'Pick every 4th' }).click();
+  await shoot('throws');
 }
 
 /** The meters of the voice while it sings. */

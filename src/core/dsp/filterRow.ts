@@ -1,6 +1,6 @@
 import { compiledKernel } from './kernels/load';
 import { FILTER_ROW_BYTES } from './kernels/filterRowBytes';
-import { AT_A1, AT_A2, AT_MOVING, AT_SETTINGS, AT_STEPS, ROW_FRAMES, SECTION_FIGURES, SECTIONS_AT } from './filterRowLayout';
+import { AT_A1, AT_A2, AT_MOVING, AT_SETTINGS, AT_STEPS, FLAT, MOVES, ROW_FRAMES, SECTION_FIGURES, SECTIONS_AT, STANDS } from './filterRowLayout';
 import { filterRowScript } from './filterRowScript';
 
 const SETTINGS = 5;
@@ -74,17 +74,22 @@ export class FilterRow {
   private setOff(section: number): void {
     const { memory, goals } = this;
     const at = SECTIONS_AT + section * SECTION_FIGURES;
-    let moving = 0;
+    let moving = STANDS as number;
     for (let i = 0; i < SETTINGS; i += 1) {
       const goal = goals[section * SETTINGS + i]!;
       if (this.fresh[section]) memory[at + AT_SETTINGS + i] = goal;
       const step = (goal - memory[at + AT_SETTINGS + i]!) / ROW_FRAMES;
       memory[at + AT_STEPS + i] = step;
-      if (step !== 0) moving = 1;
+      if (step !== 0) moving = MOVES;
     }
     this.fresh[section] = 0;
+    if (moving === STANDS && memory[at + AT_SETTINGS + 2] === 1 && memory[at + AT_SETTINGS + 3] === 0 && memory[at + AT_SETTINGS + 4] === 0) {
+      // It lets all through as it is; when its weights begin to move they come up from nothing, so it may as well begin empty.
+      moving = FLAT;
+      memory.fill(0, at, at + AT_SETTINGS);
+    }
     this.moving[2 * (at + AT_MOVING)] = moving;
-    if (moving) return;
+    if (moving !== STANDS) return;
     const g = memory[at + AT_SETTINGS]!;
     const a1 = 1 / (1 + g * (g + memory[at + AT_SETTINGS + 1]!));
     memory[at + AT_A1] = a1;

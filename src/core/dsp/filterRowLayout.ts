@@ -9,3 +9,7 @@ export const AT_STEPS = 9;
 export const AT_A1 = 14;
 export const AT_A2 = 15;
 export const AT_MOVING = 16;
+/** What AT_MOVING holds. */
+export const STANDS = 0;
+export const MOVES = 1;
+export const FLAT = 2;

@@ -1,12 +1,13 @@
-import { AT_A1, AT_A2, AT_MOVING, AT_SETTINGS, AT_STATES, AT_STEPS, ROW_FRAMES, SECTION_FIGURES, SECTIONS_AT } from './filterRowLayout';
+import { AT_A1, AT_A2, AT_MOVING, AT_SETTINGS, AT_STATES, AT_STEPS, MOVES, ROW_FRAMES, SECTION_FIGURES, SECTIONS_AT, STANDS } from './filterRowLayout';
 
 /** What filterRow.as.ts does, in TypeScript: its reference, and what works where WebAssembly does not. */
 export function filterRowScript(memory: Float64Array, moving: Int32Array, sections: number): void {
   for (let s = 0; s < sections; s += 1) {
     const at = SECTIONS_AT + s * SECTION_FIGURES;
     for (let side = 0; side < 2; side += 1) {
-      if (moving[2 * (at + AT_MOVING)]) move(memory, at, side);
-      else stand(memory, at, side);
+      const state = moving[2 * (at + AT_MOVING)];
+      if (state === MOVES) move(memory, at, side);
+      else if (state === STANDS) stand(memory, at, side);
     }
   }
 }

@@ -30,6 +30,15 @@ export function addClip(
   const outShift = from - place;
   const outLeft = out.left;
   const outRight = out.right;
+  const faded = first - clip.start < fadeIn || clipEnd - end < fadeOut || (caught && first - startFade < fadeFrames) || (cut && cutAt - end < fadeFrames);
+  if (!faded) {
+    for (; first < end; first += 1) {
+      const at = first + outShift;
+      outLeft[at] = outLeft[at]! + left[first + shift]! * gain;
+      outRight[at] = outRight[at]! + right[first + shift]! * gain;
+    }
+    return true;
+  }
   for (; first < end; first += 1) {
     let level = gain;
     const into = first - clip.start;

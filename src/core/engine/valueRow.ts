@@ -16,6 +16,8 @@ export class ValueRow {
   private readonly laned: Uint8Array;
   private readonly linked: Uint8Array;
   private readonly turns: Float64Array;
+  /** Something may not be where it shall be. */
+  private moving = true;
 
   constructor(private readonly params: readonly Param[], base: Float64Array, sampleRate: number) {
     this.base = base;
@@ -31,24 +33,28 @@ export class ValueRow {
   /** New base values; what is held or has a lane keeps its own. */
   rebase(base: Float64Array): void {
     this.base = base;
+    this.moving = true;
     for (let i = 0; i < base.length; i += 1) if (!this.held[i] && !this.laned[i]) this.goal[i] = base[i]!;
   }
 
   /** A hand sets a value and stays on it. */
   hold(index: number, value: number): void {
     this.held[index] = 1;
+    this.moving = true;
     this.goal[index] = value;
   }
 
   /** The hand lets go; `keep` leaves the value until the plan brings the new base. */
   release(index: number, keep: boolean): void {
     this.held[index] = 0;
+    this.moving = true;
     if (!keep && !this.laned[index]) this.goal[index] = this.base[index]!;
   }
 
   /** Forgets which values have links; those that still have some are told again at once. */
   clearLinks(): void {
     this.linked.fill(0);
+    this.moving = true;
     this.turns.fill(0);
   }
 
@@ -60,6 +66,7 @@ export class ValueRow {
   /** A link turns a value this far along its rail, on top of what other links do. */
   turn(index: number, share: number): void {
     this.linked[index] = 1;
+    this.moving = true;
     this.turns[index] = this.turns[index]! + share;
   }
 
@@ -72,6 +79,7 @@ export class ValueRow {
 
   /** Forgets which values have lanes; those that still have one are told again at once. */
   clearLanes(): void {
+    this.moving = true;
     for (let i = 0; i < this.laned.length; i += 1) {
       if (this.laned[i] && !this.held[i]) this.goal[i] = this.base[i]!;
       this.laned[i] = 0;
@@ -81,12 +89,18 @@ export class ValueRow {
   /** A lane's value, as a place on the rail. */
   fromLane(index: number, position: number): void {
     this.laned[index] = 1;
-    if (!this.held[index]) this.goal[index] = paramAtPosition(this.params[index]!, position);
+    if (this.held[index]) return;
+    const goal = paramAtPosition(this.params[index]!, position);
+    if (goal === this.goal[index]) return;
+    this.goal[index] = goal;
+    this.moving = true;
   }
 
   /** Moves every value towards its goal by one step. */
   step(): void {
+    if (!this.moving) return;
     const { now, goal, linked, shares } = this;
+    let moving = false;
     for (let i = 0; i < now.length; i += 1) {
       const to = linked[i] ? this.turned(i) : goal[i]!;
       const at = now[i]!;
@@ -94,8 +108,11 @@ export class ValueRow {
       const next = at + (to - at) * shares[i]!;
       const away = to - next;
       const slack = 1e-6 * (to < 0 ? -to : to) + 1e-7;
-      now[i] = away < slack && away > -slack ? to : next;
+      const there = away < slack && away > -slack;
+      now[i] = there ? to : next;
+      if (!there) moving = true;
     }
+    this.moving = moving;
   }
 
   jump(): void {

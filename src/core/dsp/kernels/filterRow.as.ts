@@ -15,6 +15,8 @@ const STEPS: usize = 72;
 const A1: usize = 112;
 const A2: usize = 120;
 const MOVING: usize = 128;
+/** What MOVING says of a section: it stands, it moves, or it lets all through as it is and is left out. */
+const FLAT: i32 = 2;
 const TINY: f64 = 1e-15;
 
 @inline
@@ -90,17 +92,25 @@ function move(p: usize): void {
 /** Runs the samples at the beginning of the memory through all sections in turn. */
 export function run(sections: i32): void {
   const end = SECTIONS + usize(sections) * SIZE;
-  let p = SECTIONS;
+  let p = heard(SECTIONS, end);
   while (p < end) {
+    const q = heard(p + SIZE, end);
     if (load<i32>(p + MOVING)) {
       move(p);
-      p += SIZE;
-    } else if (p + SIZE < end && !load<i32>(p + SIZE + MOVING)) {
-      standTwo(p, p + SIZE);
-      p += 2 * SIZE;
+      p = q;
+    } else if (q < end && !load<i32>(q + MOVING)) {
+      standTwo(p, q);
+      p = heard(q + SIZE, end);
     } else {
       standOne(p);
-      p += SIZE;
+      p = q;
     }
   }
+}
+
+/** The first section from here on that is not flat. */
+function heard(from: usize, end: usize): usize {
+  let p = from;
+  while (p < end && load<i32>(p + MOVING) === FLAT) p += SIZE;
+  return p;
 }

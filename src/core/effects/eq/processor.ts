@@ -2,12 +2,14 @@ import { arrive } from '../../dsp/onePole';
 import { FilterRow } from '../../dsp/filterRow';
 import type { EffectProcessor, StereoRun } from '../define';
 import { SECOND_ORDER_Q } from '../filter/processor';
+import { commonParams } from '../common';
 import { Insert } from '../insert';
 import { placesOf } from '../places';
 import { eqParams } from './params';
 
 const AT = placesOf(eqParams);
 const BANDS = 6;
+const PLACES = Object.keys({ ...commonParams, ...eqParams }).length;
 const SWITCH_SECONDS = 0.01;
 
 /**
@@ -18,6 +20,7 @@ export class EqProcessor extends Insert implements EffectProcessor {
   private readonly row: FilterRow;
   private lowCut = 0;
   private highCut = 0;
+  private readonly seen = new Float64Array(PLACES);
 
   /** @param withKernel false leaves all work to TypeScript, which tests compare */
   constructor(sampleRate: number, withKernel = true) {
@@ -27,6 +30,7 @@ export class EqProcessor extends Insert implements EffectProcessor {
 
   reset(_seconds: number, values: Float64Array): void {
     this.row.clear();
+    this.seen.fill(NaN);
     this.locate(0, values);
   }
 
@@ -34,12 +38,30 @@ export class EqProcessor extends Insert implements EffectProcessor {
     this.lowCut = values[AT.lowCutOn]!;
     this.highCut = values[AT.highCutOn]!;
     this.quiet.clear();
+    this.seen.fill(NaN);
   }
 
   process(input: StereoRun, wet: StereoRun, values: Float64Array): void {
     this.quiet.listen(input);
     wet.left.set(input.left);
     wet.right.set(input.right);
+    if (!this.stands(values)) this.aim(values);
+    this.row.process(wet);
+  }
+
+  /** True while nothing has moved since the last step: then the row knows its goals. */
+  private stands(values: Float64Array): boolean {
+    const { seen } = this;
+    let same = this.lowCut === values[AT.lowCutOn] && this.highCut === values[AT.highCutOn];
+    for (let i = 0; i < PLACES; i += 1) {
+      if (seen[i] === values[i]) continue;
+      seen[i] = values[i]!;
+      same = false;
+    }
+    return same;
+  }
+
+  private aim(values: Float64Array): void {
     this.lowCut = arrive(this.lowCut, values[AT.lowCutOn]!, this.share);
     this.highCut = arrive(this.highCut, values[AT.highCutOn]!, this.share);
     const k = 1 / SECOND_ORDER_Q;
@@ -50,7 +72,6 @@ export class EqProcessor extends Insert implements EffectProcessor {
     this.bell(3, values[AT.bodyHz]!, values[AT.bodyDb]!, values[AT.bodyQ]!);
     this.bell(4, values[AT.edgeHz]!, values[AT.edgeDb]!, values[AT.edgeQ]!);
     this.highShelf(values[AT.highHz]!, values[AT.highDb]!);
-    this.row.process(wet);
   }
 
   private lowShelf(hz: number, db: number): void {
