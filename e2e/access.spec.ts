@@ -1,4 +1,4 @@
-import { expectAccessible, throughAllViews, throughChains } from './access';
+import { expectAccessible, throughAllViews, throughChains, throughMoves } from './access';
 import { test } from './bench';
 
 for (const colorScheme of ['light', 'dark'] as const) {
@@ -12,3 +12,10 @@ for (const colorScheme of ['light', 'dark'] as const) {
     });
   });
 }
+
+test.describe('night, moves', () => {
+  test.use({ colorScheme: 'dark' });
+  test('axe finds nothing in what moves open', async ({ page, pieceId: _open }) => {
+    await throughMoves(page, (what) => expectAccessible(page, what));
+  });
+});

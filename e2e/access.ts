@@ -101,3 +101,38 @@ export async function throughChains(page: Page, look: (what: string) => Promise<
   await look('own sound');
   await sheet('Record a place', 'recording a place');
 }
+
+/** Goes through all that moves open: recording, throws, links, stretches, shapes. */
+export async function throughMoves(page: Page, look: (what: string) => Promise<void>): Promise<void> {
+  const close = (): Promise<void> => page.getByRole('button', { name: 'Close' }).last().click();
+  await go(page, 'Chain');
+  await page.getByRole('button', { name: 'Add a return' }).last().click();
+  await page.getByRole('button', { name: 'Add return: Echo' }).click();
+  await go(page, 'Moves');
+  await page.getByRole('button', { name: /^Recording of/ }).click();
+  await look('recording modes');
+  await close();
+  await page.getByRole('button', { name: /^Throws of/ }).click();
+  await expect(page.getByText(/hits\. Tap those/)).toBeVisible();
+  await page.getByRole('button', { name: 'Pick every 2nd', exact: true }).click();
+  await look('picked throws');
+  await page.getByRole('tab', { name: 'By hand' }).click();
+  await look('throws by hand');
+  await close();
+  await page.getByRole('button', { name: /^Links of/ }).click();
+  await page.getByRole('button', { name: 'Link a rail' }).click();
+  await page.getByRole('button', { name: 'Link Channel Pan' }).click();
+  await look('what turns');
+  await page.getByRole('button', { name: 'A row of steps' }).click();
+  await look('a link');
+  await close();
+  await page.getByRole('button', { name: 'Add a lane by hand' }).click();
+  await page.getByRole('button', { name: 'Lane for Channel Level' }).click();
+  await page.getByRole('slider', { name: 'Place in the piece' }).focus();
+  for (let i = 0; i < 4; i += 1) await page.keyboard.press('Shift+ArrowRight');
+  await expect(page.getByRole('toolbar', { name: 'Tools for the chosen stretch' })).toBeVisible();
+  await look('a stretch');
+  await page.getByRole('button', { name: 'Draw a shape into the stretch' }).click();
+  await look('shapes');
+  await close();
+}
