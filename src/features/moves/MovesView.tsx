@@ -11,6 +11,7 @@ import { TimeRuler } from '../time/TimeRuler';
 import { useTimeScale } from '../time/useTimeScale';
 import { ZoomButtons } from '../time/ZoomButtons';
 import { useChannel, usePiece } from '../studio/StudioProvider';
+import { ExchangeButton } from './ExchangeButton';
 import { LaneEditor } from './LaneEditor';
 import { LinkButton } from '../links/LinkButton';
 import { ThrowButton } from '../throws/ThrowButton';
@@ -47,6 +48,7 @@ export function MovesView() {
           <ChannelButton channel={channel} />
         </View>
         {lanes.length > 0 ? <Tap plain={!drawing} role="switch" icon="edit-2" chosen={drawing} filled={drawing} tone="coral" label="Draw with a finger" onPress={() => setDrawing(!drawing)} /> : null}
+        <ExchangeButton channel={channel} />
         <ZoomButtons />
       </View>
       <View style={styles.row}>

@@ -51,7 +51,10 @@ export function PointTools({ lane, chosen, onChoose }: PointToolsProps) {
   };
   return (
     <View role="toolbar" aria-label={`Tools for ${laneName(piece, lane, param)}`} style={[styles.tools, { borderColor: tokens.line, backgroundColor: tokens.card }]}>
-      <Words kind="strong" tone="coralInk" numberOfLines={1}>{`∿ ${laneName(piece, lane, param)}`}</Words>
+      <View style={styles.head}>
+        <Words kind="strong" tone="coralInk" numberOfLines={1} style={styles.title}>{`∿ ${laneName(piece, lane, param)}`}</Words>
+        <Tap plain icon="trash-2" tone="mute" label="Remove these moves" onPress={() => run(removeLane, { lane: lane.id })} />
+      </View>
       {point && chosen !== null ? (
         <View role="group" aria-label={`Point ${chosen + 1} of ${lane.points.length}`} style={styles.row}>
           <Words kind="small">{`point ${chosen + 1}`}</Words>
@@ -79,7 +82,6 @@ export function PointTools({ lane, chosen, onChoose }: PointToolsProps) {
         <Tap icon="plus" label="Add a point at the playhead" text="point here" onPress={addHere} />
         <Tap role="switch" chosen={lane.on} tone="coralInk" label="Follow these moves" text={lane.on ? 'followed' : 'left aside'} onPress={() => run(setLaneOn, { lane: lane.id, on: !lane.on })} />
         <Travel lane={lane} />
-        <Tap plain icon="trash-2" tone="mute" label="Remove these moves" onPress={() => run(removeLane, { lane: lane.id })} />
       </View>
     </View>
   );
@@ -115,5 +117,7 @@ function nextShape(lane: Lane, index: number): Lane['points'] {
 
 const styles = StyleSheet.create({
   tools: { gap: 6, paddingHorizontal: 14, paddingVertical: 8, borderTopWidth: 1 },
+  head: { flexDirection: 'row', alignItems: 'center' },
+  title: { flex: 1 },
   row: { flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', gap: 8 },
 });

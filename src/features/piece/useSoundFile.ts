@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { ApiProblem } from '../../data/api';
 import { useOpenPiece } from '../../data/openPiece';
+import { chooseFile } from '../studio/localFiles';
 
 const ACCEPTED = '.wav,.aif,.aiff,.flac,.mp3,.ogg,.oga,.opus,audio/*';
 
@@ -17,15 +18,5 @@ export function useSoundFile(take: (file: File, name: string) => Promise<void>):
       setBusy(false);
     }
   };
-  const choose = (): void => {
-    const input = document.createElement('input');
-    input.type = 'file';
-    input.accept = ACCEPTED;
-    input.onchange = () => {
-      const file = input.files?.[0];
-      if (file) void taken(file);
-    };
-    input.click();
-  };
-  return { busy, choose };
+  return { busy, choose: () => chooseFile(ACCEPTED, (file) => void taken(file)) };
 }

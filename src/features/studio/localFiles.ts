@@ -1,0 +1,21 @@
+/** Lets the person choose a file of theirs. */
+export function chooseFile(accept: string, taken: (file: File) => void): void {
+  const input = document.createElement('input');
+  input.type = 'file';
+  input.accept = accept;
+  input.onchange = () => {
+    const file = input.files?.[0];
+    if (file) taken(file);
+  };
+  input.click();
+}
+
+/** Hands a file made here to the person. */
+export function saveFile(name: string, content: string | Uint8Array, type: string): void {
+  const url = URL.createObjectURL(new Blob([typeof content === 'string' ? content : Uint8Array.from(content)], { type }));
+  const link = document.createElement('a');
+  link.href = url;
+  link.download = name;
+  link.click();
+  URL.revokeObjectURL(url);
+}
