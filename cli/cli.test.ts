@@ -52,6 +52,21 @@ test('process: moves, events, tails and what is heard', () => {
   expect(readWav(readFileSync(at('difference.wav'))).sampleRate).toBe(44_100);
 });
 
+test('process: a braid with strands, and effects on a wet sound alone', () => {
+  const tone = sound('tone.wav', 48_000, 1, (i) => 0.5 * Math.sin((2 * Math.PI * 1000 * i) / 48_000));
+  const half = { effect: 'utility', params: { gain: -6.0206, wet: 1, dry: 0 } };
+  const rms = (chain: object[], name: string): number => {
+    expect(cli('process', tone, at(`${name}.wav`), '--chain', json(`${name}.json`, { chain }), '--tail', '0')).toEqual({ code: 0, out: '', err: '' });
+    const out = left(`${name}.wav`).subarray(24_000);
+    return Math.sqrt(out.reduce((sum, x) => sum + x * x, 0) / out.length);
+  };
+  const whole = 0.5 / Math.SQRT2;
+  // Strands come back at half each: one as it is, one at half again.
+  expect(rms([{ effect: 'braid', params: { dry: 0, wet: 1 }, strands: [{ name: 'As it is', chain: [] }, { chain: [half] }] }], 'braid') / whole).toBeCloseTo(0.75, 2);
+  expect(rms([{ effect: 'utility', params: { dry: 0, wet: 1 }, wetPath: [half] }], 'wetPath') / whole).toBeCloseTo(0.5, 2);
+  expect(cli('process', tone, at('no.wav'), '--chain', json('no.json', { chain: [{ effect: 'echo', strands: [{ chain: [] }] }] })).err).toMatch(/Only a braid has strands/);
+});
+
 test('effects: every parameter with range, unit and default', () => {
   const { effects } = JSON.parse(cli('effects', '--json').out) as { effects: { id: string; params: { id: string; kind: string; unit?: string; min?: number; max?: number; default: unknown; hint: string }[]; presets: { id: string }[] }[] };
   const echo = effects.find((effect) => effect.id === 'echo')!;

@@ -1,23 +1,35 @@
 import * as z from 'zod';
 import { findEffect, EFFECTS } from '../effects/catalogue';
+import { MOST_STRANDS } from '../effects/braid/params';
 import { parseValue } from '../params/parse';
 import type { Param, ParamValue, ValueContext } from '../params/param';
-import { presetValues } from '../piece/edits/chain';
+import { BRAID, newSlot } from '../piece/edits/chain';
 import type { Lane, Slot } from '../piece/piece';
 import { laneSchema } from '../piece/piece';
 
 const valueSchema = z.union([z.number(), z.string(), z.boolean()]);
 
-export const chainFileSchema = z.strictObject({
-  chain: z.array(
-    z.strictObject({
-      effect: z.string(),
-      preset: z.string().optional(),
-      params: z.record(z.string(), valueSchema).optional(),
-      on: z.boolean().optional(),
-    }),
-  ),
-});
+interface ChainEntry {
+  readonly effect: string;
+  readonly preset?: string | undefined;
+  readonly params?: Readonly<Record<string, ParamValue>> | undefined;
+  readonly on?: boolean | undefined;
+  /** Effects on its treated sound alone. */
+  readonly wetPath?: readonly ChainEntry[] | undefined;
+  /** What lies in a braid, from the first place on; without it, what its preset brings. */
+  readonly strands?: readonly { readonly name?: string | undefined; readonly chain: readonly ChainEntry[] }[] | undefined;
+}
+
+const entrySchema: z.ZodType<ChainEntry> = z.lazy(() => z.strictObject({
+  effect: z.string(),
+  preset: z.string().optional(),
+  params: z.record(z.string(), valueSchema).optional(),
+  on: z.boolean().optional(),
+  wetPath: z.array(entrySchema).optional(),
+  strands: z.array(z.strictObject({ name: z.string().optional(), chain: z.array(entrySchema) })).min(1).max(MOST_STRANDS).optional(),
+}));
+
+export const chainFileSchema = z.strictObject({ chain: z.array(entrySchema) });
 
 /** Moves for `process`: a lane for each parameter, the effect named by its place in the chain, from 0. */
 export const laneFileSchema = z.strictObject({
@@ -39,21 +51,30 @@ export class BadData extends Error {}
 export function readChain(file: unknown, context: ValueContext): Slot[] {
   const result = chainFileSchema.safeParse(file);
   if (!result.success) throw new BadData(`The chain file is not understood: ${describeIssue(result.error)}.`);
-  return result.data.chain.map((entry, index) => {
-    const definition = findEffect(entry.effect);
-    if (!definition) throw new BadData(`There is no effect called "${entry.effect}". There are: ${EFFECTS.map((effect) => effect.id).join(', ')}.`);
-    const preset = definition.presets.find((candidate) => candidate.id === (entry.preset ?? 'neutral'));
-    if (!preset) throw new BadData(`${definition.name} has no preset "${entry.preset}". There are: ${definition.presets.map((candidate) => candidate.id).join(', ')}.`);
-    const given = entry.params ?? {};
-    const values = presetValues(entry.effect, preset.id);
-    if (entry.preset === undefined) values.balance = 'levels';
-    if ('mix' in given) values.balance = 'mix';
-    if ('dry' in given || 'wet' in given) values.balance = 'levels';
-    for (const [id, value] of Object.entries(given)) {
-      values[id] = readValue(definition.params[id], `${entry.effect}.${id}`, value, Object.keys(definition.params), context);
-    }
-    return { id: `slot-${index}`, effect: entry.effect, preset: preset.id, on: entry.on ?? true, values };
-  });
+  return result.data.chain.map((entry, index) => readEntry(entry, `slot-${index}`, context));
+}
+
+function readEntry(entry: ChainEntry, id: string, context: ValueContext): Slot {
+  const definition = findEffect(entry.effect);
+  if (!definition) throw new BadData(`There is no effect called "${entry.effect}". There are: ${EFFECTS.map((effect) => effect.id).join(', ')}.`);
+  const preset = definition.presets.find((candidate) => candidate.id === (entry.preset ?? 'neutral'));
+  if (!preset) throw new BadData(`${definition.name} has no preset "${entry.preset}". There are: ${definition.presets.map((candidate) => candidate.id).join(', ')}.`);
+  if (entry.strands && entry.effect !== BRAID) throw new BadData(`Only a braid has strands; ${entry.effect} has none.`);
+  const given = entry.params ?? {};
+  const slot = newSlot(id, entry.effect, preset.id);
+  const { values } = slot;
+  if (entry.preset === undefined) values.balance = 'levels';
+  if ('mix' in given) values.balance = 'mix';
+  if ('dry' in given || 'wet' in given) values.balance = 'levels';
+  for (const [param, value] of Object.entries(given)) {
+    values[param] = readValue(definition.params[param], `${entry.effect}.${param}`, value, Object.keys(definition.params), context);
+  }
+  const inner = (entries: readonly ChainEntry[], where: string): Slot[] => entries.map((one, index) => readEntry(one, `${id}-${where}-${index}`, context));
+  return {
+    ...slot, on: entry.on ?? true,
+    ...(entry.wetPath ? { wetPath: inner(entry.wetPath, 'wet') } : {}),
+    ...(entry.strands ? { strands: entry.strands.map(({ name, chain }, index) => ({ place: index + 1, name: name ?? `Strand ${index + 1}`, chain: inner(chain, `${index + 1}`) })) } : {}),
+  };
 }
 
 function readValue(param: Param | undefined, name: string, value: ParamValue, known: readonly string[], context: ValueContext): ParamValue {

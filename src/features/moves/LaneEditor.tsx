@@ -1,4 +1,4 @@
-import { useMemo, useRef, useState } from 'react';
+import { useCallback, useMemo, useRef, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import Svg, { Circle, Path } from 'react-native-svg';
 import { addPoint, movePoint } from '../../core/moves/editPoints';
@@ -16,6 +16,7 @@ import { useTokens } from '../../ui/theme';
 import { Words } from '../../ui/Words';
 import { laneTrack, valueInUnit } from '../../core/moves/lane';
 import { usePiece } from '../studio/StudioProvider';
+import { LaneOverlay } from './LaneOverlay';
 import { drawnLane, strike, type Stroke } from './stroke';
 
 const PAD = 12;
@@ -46,9 +47,10 @@ export function LaneEditor({ lane, pxPerBeat, width, height, chosen, onChoose, d
   const points = moved ?? lane.points;
   const track = useMemo(() => (param ? laneTrack(piece, { ...lane, points: [...points] }, param) : null), [piece, lane, points, param]);
   const run = useOpenPiece((state) => state.run);
+  const y = useCallback((position: number): number => PAD + (1 - position) * (height - 2 * PAD), [height]);
   const place = (index: number): { x: number; y: number } => ({
     x: points[index]!.beat * pxPerBeat,
-    y: PAD + (1 - (track?.positions[index] ?? 0)) * (height - 2 * PAD),
+    y: y(track?.positions[index] ?? 0),
   });
   const nearest = (x: number, y: number): number | null => {
     let best: number | null = null;
@@ -142,6 +144,7 @@ export function LaneEditor({ lane, pxPerBeat, width, height, chosen, onChoose, d
             return <Circle key={i} cx={at.x} cy={at.y} r={on ? 8 : small ? 2.5 : 5} fill={on || small ? tokens.coral : tokens.card} stroke={tokens.coral} strokeWidth={small && !on ? 0 : 2} />;
           })}
         </Svg>
+        <LaneOverlay lane={lane} track={track} pxPerBeat={pxPerBeat} width={width} height={height} y={y} />
         {param.kind === 'number' ? (
           <>
             <Words kind="small" style={[styles.top, { backgroundColor: tokens.card }]}>{formatNumber({ ...param, offAt: undefined }, param.max)}</Words>

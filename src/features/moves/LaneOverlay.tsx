@@ -1,0 +1,60 @@
+import { useMemo, useRef } from 'react';
+import { StyleSheet, View } from 'react-native';
+import Svg, { Path } from 'react-native-svg';
+import { linkedRail } from '../../core/links/link';
+import { trackAt } from '../../core/moves/lane';
+import type { LaneTrack } from '../../core/moves/evaluate';
+import { beatsToSamples, samplesToBeats } from '../../core/music/tempo';
+import type { Lane } from '../../core/piece/piece';
+import { elementOf, useFrame } from '../../ui/frame';
+import { useTokens } from '../../ui/theme';
+import { usePiece, useStudio } from '../studio/StudioProvider';
+
+const PX_PER_READING = 3;
+const DOT = 10;
+
+interface LaneOverlayProps {
+  readonly lane: Lane;
+  readonly track: LaneTrack;
+  readonly pxPerBeat: number;
+  readonly width: number;
+  readonly height: number;
+  /** Place in the field of a place on the rail. */
+  readonly y: (position: number) => number;
+}
+
+/** What links make of the lane, as a fine broken line, and a mark that rides where the parameter stands now. */
+export function LaneOverlay({ lane, track, pxPerBeat, width, height, y }: LaneOverlayProps) {
+  const piece = usePiece();
+  const tokens = useTokens();
+  const { studio } = useStudio();
+  const mark = useRef<View>(null);
+  const rail = useMemo(() => linkedRail(piece, lane.target), [piece, lane.target]);
+  const path = useMemo(() => {
+    if (!rail) return null;
+    const count = Math.ceil(width / PX_PER_READING);
+    return Array.from({ length: count }, (_, i) => {
+      const x = i * PX_PER_READING;
+      return `${i === 0 ? 'M' : 'L'}${x} ${y(rail.at(beatsToSamples(x / pxPerBeat, piece.tempo, piece.sampleRate))).toFixed(1)}`;
+    }).join('');
+  }, [rail, width, pxPerBeat, piece.tempo, piece.sampleRate, y]);
+  useFrame(() => {
+    const element = elementOf(mark.current);
+    if (!element) return;
+    const sample = studio.player.position;
+    const beat = samplesToBeats(sample, piece.tempo, piece.sampleRate);
+    const position = rail ? rail.at(sample) : trackAt(track, beat);
+    element.style.transform = `translate(${(beat * pxPerBeat - DOT / 2).toFixed(1)}px, ${(y(position) - DOT / 2).toFixed(1)}px)`;
+  });
+  return (
+    <View style={styles.over}>
+      {path ? <Svg width={width} height={height}><Path d={path} stroke={tokens.coral} strokeWidth={1.2} strokeDasharray="4 3" fill="none" /></Svg> : null}
+      <View ref={mark} style={[styles.mark, { backgroundColor: tokens.ink, borderColor: tokens.card }]} />
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  over: { position: 'absolute', left: 0, top: 0, right: 0, bottom: 0, pointerEvents: 'none' },
+  mark: { position: 'absolute', left: 0, top: 0, width: DOT, height: DOT, borderRadius: DOT / 2, borderWidth: 1.5 },
+});
