@@ -28,6 +28,8 @@ export class Player {
   /** Channels that are looked at, the newest last: it is the one that is watched. */
   private watchers: readonly { readonly channel: string }[] = [];
   private parked = 0;
+  private asked: number | null = null;
+  private playing = false;
 
   constructor(readonly sampleRate: number) {
     if (typeof SharedArrayBuffer === 'undefined') {
@@ -53,15 +55,19 @@ export class Player {
 
   async play(fromSample: number): Promise<void> {
     await this.wake();
+    this.playing = true;
+    this.asked = null;
     this.tell({ type: 'play', from: fromSample });
   }
 
   stop(): void {
+    this.playing = false;
     this.tell({ type: 'stop' });
   }
 
   locate(sample: number): void {
     this.parked = sample;
+    if (!this.playing) this.asked = sample;
     this.tell({ type: 'locate', to: sample });
   }
 
@@ -90,8 +96,9 @@ export class Player {
     this.tell({ type: 'gesture', gesture });
   }
 
-  /** Sample of the piece now being computed; the parked place while there is no thread yet. */
+  /** Sample of the piece now being computed; while nothing plays the place last asked for, before the thread has heard of it. */
   get position(): number {
+    if (this.asked !== null) return this.asked;
     return this.node ? this.meters.read().position : this.parked;
   }
 

@@ -1,5 +1,6 @@
-import { useEffect, type ReactNode } from 'react';
+import { useEffect, useRef, type ReactNode } from 'react';
 import { Modal, Pressable, StyleSheet, View } from 'react-native';
+import { elementOf } from './frame';
 import { Tap } from './Tap';
 import { useTokens, useWide } from './theme';
 import { Words } from './Words';
@@ -15,6 +16,11 @@ interface SheetProps {
 export function Sheet({ title, visible, onClose, children }: SheetProps) {
   const tokens = useTokens();
   const wide = useWide();
+  const leaf = useRef<View>(null);
+  useEffect(() => {
+    // A sheet over a sheet: the library leaves `aria-modal` on the lower one, where it has taken the role away. The leaf itself says it.
+    if (visible) elementOf(leaf.current)?.parentElement?.closest('[aria-modal]')?.removeAttribute('aria-modal');
+  }, [visible]);
   useEffect(() => {
     if (!visible) return undefined;
     const press = (event: KeyboardEvent): void => {
@@ -27,7 +33,7 @@ export function Sheet({ title, visible, onClose, children }: SheetProps) {
     <Modal transparent visible={visible} onRequestClose={onClose} animationType="none">
       <View style={[styles.over, wide && styles.overWide]}>
         <Pressable aria-hidden tabIndex={-1} onPress={onClose} style={[StyleSheet.absoluteFill, { backgroundColor: '#0A1218', opacity: 0.45 }]} />
-        <View role="dialog" aria-label={title} style={[styles.sheet, wide && styles.sheetWide, { backgroundColor: tokens.card, borderColor: tokens.line }]}>
+        <View ref={leaf} role="dialog" aria-modal aria-label={title} style={[styles.sheet, wide && styles.sheetWide, { backgroundColor: tokens.card, borderColor: tokens.line }]}>
           <View style={styles.head}>
             <Words kind="title" role="heading" aria-level={2} style={styles.title}>{title}</Words>
             <Tap plain icon="x" label="Close" onPress={onClose} />

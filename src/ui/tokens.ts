@@ -15,6 +15,7 @@ export interface Tokens {
   /** Recorded moves. */
   readonly coral: string;
   readonly coralInk: string;
+  /** Under coral text: moves that are chosen. */
   readonly coralSoft: string;
   /** Prints. */
   readonly plum: string;
@@ -26,7 +27,7 @@ export interface Tokens {
 export const DAY: Tokens = {
   night: false, paper: '#F6F2E9', card: '#FFFDF7', line: '#D8CFBD', ink: '#20303A', mute: '#56626A',
   sand: '#B07A2A', sandInk: '#85571A', sandSoft: '#E7D3AE', sea: '#0F6A83', seaSoft: '#B9DBE2',
-  coral: '#C9472B', coralInk: '#AE3A20', coralSoft: '#F1D5CC', plum: '#7A3E79', plumSoft: '#E3CFE2', danger: '#B3201B',
+  coral: '#C9472B', coralInk: '#AE3A20', coralSoft: '#F7E3DC', plum: '#7A3E79', plumSoft: '#E3CFE2', danger: '#B3201B',
 };
 
 export const NIGHT: Tokens = {

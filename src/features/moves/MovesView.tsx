@@ -47,7 +47,7 @@ export function MovesView() {
           <Words kind="small">Moves of</Words>
           <ChannelButton channel={channel} />
         </View>
-        {lanes.length > 0 ? <Tap plain={!drawing} role="switch" icon="edit-2" chosen={drawing} filled={drawing} tone="coral" label="Draw with a finger" onPress={() => setDrawing(!drawing)} /> : null}
+        {lanes.length > 0 ? <Tap plain={!drawing} role="switch" icon="edit-2" chosen={drawing} filled={drawing} tone="coralInk" label="Draw with a finger" onPress={() => setDrawing(!drawing)} /> : null}
         <ExchangeButton channel={channel} />
         <ZoomButtons />
       </View>

@@ -47,7 +47,7 @@ function Pad({ channel, made }: { readonly channel: string; readonly made: Retur
       aria-label={`Hold to throw into ${made.name}`}
       onPressIn={hold}
       onPressOut={letGo}
-      style={({ pressed }) => [styles.pad, { borderColor: tokens.coral, backgroundColor: pressed ? tokens.coral : tokens.coralSoft }]}
+      style={({ pressed }) => [styles.pad, { borderColor: tokens.coral, backgroundColor: pressed ? tokens.coralInk : tokens.coralSoft }]}
     >
       {({ pressed }) => <Words kind="water" style={{ color: pressed ? tokens.paper : tokens.coralInk }}>{made.name}</Words>}
     </Pressable>

@@ -92,7 +92,7 @@ function Picker({ hits, channel, to, onDone }: { readonly hits: readonly Hit[]; 
       <HitStrip hits={hits} chosen={chosen} onToggle={toggle} />
       <ThrowShape settings={settings} onChange={setSettings} />
       {typeof base === 'number' && base > 0 ? <Words kind="small">{`Between throws the send stays where it is: ${formatNumber(SEND_LEVEL, base)}.`}</Words> : null}
-      <Tap filled tone="coral" disabled={chosen.size === 0} label={`Throw ${count}`} text={`Throw ${count}`} onPress={go} style={styles.go} />
+      <Tap filled tone="coralInk" disabled={chosen.size === 0} label={`Throw ${count}`} text={`Throw ${count}`} onPress={go} style={styles.go} />
     </>
   );
 }
