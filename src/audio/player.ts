@@ -56,7 +56,7 @@ export class Player {
   async play(fromSample: number): Promise<void> {
     await this.wake();
     this.playing = true;
-    this.asked = null;
+    this.asked = fromSample;
     this.tell({ type: 'play', from: fromSample });
   }
 
@@ -96,9 +96,12 @@ export class Player {
     this.tell({ type: 'gesture', gesture });
   }
 
-  /** Sample of the piece now being computed; while nothing plays the place last asked for, before the thread has heard of it. */
+  /** Sample of the piece now being computed; until the thread has heard of it, and while nothing plays, the place last asked for. */
   get position(): number {
-    if (this.asked !== null) return this.asked;
+    if (this.asked !== null) {
+      if (!this.playing || !this.meters.read().playing) return this.asked;
+      this.asked = null;
+    }
     return this.node ? this.meters.read().position : this.parked;
   }
 

@@ -44,6 +44,7 @@ export class RunningChannel {
   readonly image: StereoImage;
   /** Whoever watches this channel. */
   listener: StepListener | null = null;
+  private macroRows = new Map<string, ValueRow>();
   private readonly entered = stereoRun();
   private started = false;
   private cursors = new Int32Array(0);
@@ -91,10 +92,11 @@ export class RunningChannel {
   }
 
   private adoptMacros(): void {
-    const before = this.macros;
-    this.macros = Array.from(this.plan.macros, (level, i) => before[i] ?? new ValueRow([MACRO_LEVEL], Float64Array.of(level), this.scene.sampleRate));
+    const before = this.macroRows;
+    this.macroRows = new Map(this.plan.macros.map(({ id, level }) => [id, before.get(id) ?? new ValueRow([MACRO_LEVEL], Float64Array.of(level), this.scene.sampleRate)]));
+    this.macros = [...this.macroRows.values()];
     this.macros.forEach((row, i) => {
-      row.rebase(Float64Array.of(this.plan.macros[i]!));
+      row.rebase(Float64Array.of(this.plan.macros[i]!.level));
       row.clearLanes();
     });
   }

@@ -35,7 +35,7 @@ export interface PlanChannel {
   readonly lanes: readonly PlanLane[];
   readonly links: readonly PlanLink[];
   /** Where each macro of the piece stands, on the main output alone; as values they come after its own. */
-  readonly macros: Float64Array;
+  readonly macros: readonly { readonly id: string; readonly level: number }[];
 }
 
 export interface PlanSend {
@@ -171,7 +171,7 @@ function planChannel(piece: Piece, { id, chain, gain, pan, sends }: Mixed, clips
   const acts = ({ target }: Lane | Link): boolean => target.channel === id && (ownLanes || target.effect !== null || macroOf(piece, target.param) !== undefined);
   const lanes = piece.lanes.filter((lane) => lane.on && acts(lane)).flatMap((lane) => planLane(piece, lane, every, sends));
   const links = piece.links.filter(acts).flatMap((link) => planLink(piece, link, every, sends));
-  return { id, clips, values: Float64Array.of(gain, pan), audible, direct, sends: sends.map(({ to, pre, level }) => ({ to, pre, values: Float64Array.of(level) })), slots: chain.map((slot) => planSlot(piece, slot)), lanes, links, macros: Float64Array.from(macros, ({ level }) => level) };
+  return { id, clips, values: Float64Array.of(gain, pan), audible, direct, sends: sends.map(({ to, pre, level }) => ({ to, pre, values: Float64Array.of(level) })), slots: chain.map((slot) => planSlot(piece, slot)), lanes, links, macros: macros.map(({ id: macro, level }) => ({ id: macro, level })) };
 }
 
 function planClip(piece: Piece, clip: Clip, scope: PrintScope | null): PlanClip[] {

@@ -34,6 +34,7 @@ export class RunningSend {
     this.leaving = false;
     this.values.rebase(plan.values);
     this.values.clearLanes();
+    this.values.clearLinks();
   }
 
   leave(): void {

@@ -69,8 +69,8 @@ test('controllers of a stranger become stretches that can be pasted anywhere', (
 test('what cannot be read is told, and the rest is kept', () => {
   expect(readMovesCsv(piece, 'a,b\n1,2', newId)).toEqual({ lanes: [], missed: [expect.stringMatching(/no table of moves/)] });
   const text = writeMovesCsv(piece, [{ id: 'l', target: TARGETS[0]!, unit: 'own', on: true, points: [{ beat: 1, value: 0.5, shape: 'line', bend: 0 }] }]);
-  const read = readMovesCsv(piece, `${text}\n${text.split('\n')[1]!.replace(',1,0.5', ',soon,0.5')}\nNobody,,1,pan,own,2,0,line,0`, newId);
+  const read = readMovesCsv(piece, `${text}\n${text.split('\n')[1]!.replace(',1,0.5', ',soon,0.5')}\n${text.split('\n')[1]!.replace(',1,0.5', ',,0.5')}\nNobody,,1,pan,own,2,0,line,0`, newId);
   expect(read.lanes).toHaveLength(1);
-  expect(read.missed).toEqual([expect.stringMatching(/^Row 3: beat/), expect.stringMatching(/^Nobody, pan: there is no such parameter/)]);
+  expect(read.missed).toEqual([expect.stringMatching(/^Row 3: beat/), expect.stringMatching(/^Row 4: beat/), expect.stringMatching(/^Nobody, pan: there is no such parameter/)]);
   expect(readMovesMidi(piece, Uint8Array.of(1, 2, 3), newId).missed[0]).toMatch(/no MIDI file/);
 });

@@ -22,9 +22,12 @@ export function writeMovesCsv(piece: Piece, lanes: readonly Lane[]): string {
   return Papa.unparse({ fields: [...COLUMNS], data: rows }, { newline: '\n' });
 }
 
+/** A figure must be written: an empty place is none. */
+const written = z.string().trim().min(1).pipe(z.coerce.number());
+
 const row = z.object({
-  channel: z.string(), effect: z.string(), number: z.coerce.number().int().min(1), parameter: z.string().min(1), unit: z.enum(['own', 'beats']),
-  beat: z.coerce.number(), value: z.coerce.number(), shape: pointSchema.shape.shape, bend: z.coerce.number(),
+  channel: z.string(), effect: z.string(), number: written.pipe(z.number().int().min(1)), parameter: z.string().min(1), unit: z.enum(['own', 'beats']),
+  beat: written, value: written, shape: pointSchema.shape.shape, bend: written,
 });
 
 /** Reads what `writeMovesCsv` wrote, into a piece that has the same names. Lanes that are there are replaced. @param newId makes an id for a lane that is not */

@@ -134,7 +134,6 @@ function nameOf(events: readonly MidiEvent[]): { readonly name: NamedTarget; rea
 /** What each controller of a track does, its finer half joined to it. */
 function streamsOf(events: readonly MidiEvent[], perBeat: number): Moment[][] {
   const streams = new Map<string, Moment[]>();
-  const fine = new Set<string>();
   let tick = 0;
   let mark: { readonly shape: Shape; readonly bend: number } | null = null;
   for (const event of events) {
@@ -147,7 +146,6 @@ function streamsOf(events: readonly MidiEvent[], perBeat: number): Moment[][] {
     streams.set(key, moments);
     const last = moments[moments.length - 1];
     if (finer && last) {
-      fine.add(key);
       last.position = (Math.round(last.position * COARSE) * 128 + event.value) / FINE;
       continue;
     }

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { compilePlan } from '../engine/plan';
 import { render } from '../engine/render';
-import { clipOf, RATE, scene, soundOf, type Scene } from '../engine/testing';
+import { clipOf, engineOf, RATE, runEngine, scene, soundOf, type Scene } from '../engine/testing';
 import { applyEdit, EditRefused } from '../piece/edit';
 import { addLink, linksToMoves, removeLink } from '../piece/edits/links';
 import { newSlot } from '../piece/edits/chain';
@@ -107,6 +107,17 @@ test('written as moves, links sound as before and are gone', () => {
   let away = 0;
   for (let i = 0; i < before.left.length; i += 1) away = Math.max(away, Math.abs(before.left[i]! - after.left[i]!));
   expect(away).toBeLessThan(0.5 * 0.03);
+});
+
+test('a link that is taken from a send leaves it where its rail stands', () => {
+  const { piece, sounds } = standing([{ ...level, target: { channel: 't0', effect: null, param: 'send:r' }, depth: 0.5 }], [{ ...lfo, rate: 0.5 }], { sends: [{ to: 'r', level: 0.5, pre: false }] });
+  const made: Piece = { ...piece, returns: [{ id: 'r', name: 'R', gain: 1, pan: 0, mute: false, solo: true, sends: [], chain: [] }] };
+  const engine = engineOf({ piece: made, sounds });
+  engine.play(0);
+  runEngine(engine, 0.6);
+  engine.setPlan(compilePlan({ ...made, links: [], modulators: [] }));
+  const { left } = runEngine(engine, 1);
+  expect(left[left.length - 1]).toBeCloseTo(0.5 * 0.5, 3);
 });
 
 test('one modulator turns many, once each; taken from the last of them it is gone', () => {

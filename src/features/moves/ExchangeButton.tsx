@@ -42,7 +42,7 @@ export function ExchangeButton({ channel }: { readonly channel: string }) {
     const table = /\.(csv|txt)$/i.test(file.name);
     setSaid(table ? lay(readMovesCsv(piece, new TextDecoder().decode(bytes), newId)) : bringMidi(piece, bytes));
   };
-  const copy = (): void => void navigator.clipboard.writeText(writeMovesCsv(piece, lanes)).then(() => setSaid([`${lanes.length} lanes copied as text.`]), () => setSaid(['The browser did not let the text be copied. Save the table instead.']));
+  const copy = (): void => void navigator.clipboard.writeText(writeMovesCsv(piece, lanes)).then(() => setSaid([`${lanes.length} ${lanes.length === 1 ? 'lane' : 'lanes'} copied as text.`]), () => setSaid(['The browser did not let the text be copied. Save the table instead.']));
   const paste = (): void => void navigator.clipboard.readText().then((text) => setSaid(lay(readMovesCsv(piece, text, newId))), () => setSaid(['The browser did not let the text be read. Bring the table in as a file instead.']));
   const close = (): void => {
     setOpen(false);

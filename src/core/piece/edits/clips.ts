@@ -26,8 +26,10 @@ export const moveClip = defineEdit({
     if (!from || !found) throw new EditRefused('That clip is no longer in the piece.');
     const to = track === undefined ? from : draftTrack(draft, track);
     carryMoves(draft, found, { track: from.id, start: found.start }, { track: to.id, start }, true, clip);
+    found.start = start;
+    if (to === from) return;
     from.clips = from.clips.filter(({ id }) => id !== clip);
-    to.clips.push({ ...found, start });
+    to.clips.push({ ...found });
   },
 });
 
