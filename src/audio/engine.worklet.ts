@@ -115,7 +115,7 @@ class EngineProcessor extends scope.AudioWorkletProcessor {
         slot += 1;
       }
     }
-    meters.state(engine.playing, engine.position, engine.takeLimiterGain(), engine.takeGuardGain(), engine.caught, engine.matcher.gainDb);
+    meters.state(engine.playing, engine.heardPosition, engine.takeLimiterGain(), engine.takeGuardGain(), engine.caught, engine.matcher.gainDb);
     meters.work(this.load, this.late);
   }
 }

@@ -30,6 +30,13 @@ export class RunningChain {
     return true;
   }
 
+  /** Samples by which it is late. */
+  get latency(): number {
+    let sum = 0;
+    for (let i = 0; i < this.line.length; i += 1) sum += this.line[i]!.latency;
+    return sum;
+  }
+
   /** @param entering true while sound may be passing: new effects then come up from nothing */
   adopt(plans: readonly PlanSlot[], entering: boolean): void {
     const before = this.line;

@@ -2,6 +2,7 @@ import { StereoImage } from '../analysis/stereoImage';
 import { STEP_FRAMES, stereoRun, type StereoRun } from '../effects/define';
 import { positionAt, segmentAt } from '../moves/evaluate';
 import { channelParams, MACRO_LEVEL } from '../piece/piece';
+import { Align } from './align';
 import { RunningSend } from './send';
 import { arrive, followShare } from '../dsp/onePole';
 import { addClip, type SoundData } from './clipReader';
@@ -45,6 +46,10 @@ export class RunningChannel {
   /** Whoever watches this channel. */
   listener: StepListener | null = null;
   private macroRows = new Map<string, ValueRow>();
+  /** Samples by which what comes in is late. */
+  entersLate = 0;
+  private align: Align | null = null;
+  private readonly held = stereoRun();
   private readonly entered = stereoRun();
   private started = false;
   private cursors = new Int32Array(0);
@@ -189,6 +194,43 @@ export class RunningChannel {
     this.busSilent = false;
   }
 
+  /** Samples by which what leaves it is late. */
+  get leavesLate(): number {
+    return this.entersLate + this.chain.latency;
+  }
+
+  /** True when nothing of it rings any more. */
+  get silent(): boolean {
+    return this.chain.silent && (this.align?.silent ?? true) && this.sends.every((send) => !send.ringing);
+  }
+
+  waitFor(late: number): void {
+    if (late > this.entersLate) this.entersLate = late;
+  }
+
+  /** Is in step at once; for the start of playing. @param main what it gives its sound to */
+  realign(main: RunningChannel): void {
+    if (this.align?.silent) this.align.jump(main.entersLate - this.leavesLate);
+    for (const send of this.sends) send.realign(this.leavesLate);
+  }
+
+  /** Makes ready to be held back on every way out; needed only while some channel is late. */
+  keepStep(): void {
+    this.align ??= new Align(this.scene.sampleRate);
+    for (const send of this.sends) send.keepStep();
+  }
+
+  /** Gives its sound straight to the main output, in step with what others give. */
+  giveTo(main: RunningChannel, sounding: boolean): void {
+    if (!this.align) {
+      if (sounding) main.receive(this.bus, this.directFrom, this.directTo);
+      return;
+    }
+    if (!sounding && this.align.silent) return;
+    this.align.process(this.bus, this.held, main.entersLate - this.leavesLate, sounding);
+    main.receive(this.held, this.directFrom, this.directTo);
+  }
+
   /** Chain, level and pan, in place on the bus. @returns true when the bus holds sound */
   process(): boolean {
     this.values.step();
@@ -199,9 +241,9 @@ export class RunningChannel {
     }
     const silent = this.chain.process(this.bus, this.busSilent);
     this.listener?.heard(this.entered, this.bus);
-    if (!silent) this.give(true);
+    this.give(true, !silent);
     this.level(silent);
-    if (!silent) this.give(false);
+    this.give(false, !silent);
     this.image.listen(this.bus.left, this.bus.right);
     const loudest = this.gainLeft > this.gainRight ? this.gainLeft : this.gainRight;
     this.wetPeak = this.chain.wetPeak * loudest;
@@ -210,10 +252,11 @@ export class RunningChannel {
   }
 
   /** Sends that take before the level, or those that take after it; `open` shuts both when the channel is muted. */
-  private give(pre: boolean): void {
+  private give(pre: boolean, sounding: boolean): void {
     for (let i = 0; i < this.sends.length; i += 1) {
       const send = this.sends[i]!;
-      if (send.pre === pre && send.target) send.give(this.bus, pre ? this.open : 1);
+      if (send.pre !== pre || !send.target || !(sounding || send.ringing)) continue;
+      send.give(this.bus, pre ? this.open : 1, this.leavesLate, sounding);
     }
   }
 

@@ -57,6 +57,8 @@ export class Engine {
   private stopping = false;
   private nextPosition = -1;
   private startedAt = 0;
+  /** It came to where it started by the loop. */
+  private turned = false;
   private used = STEP_FRAMES;
   private trips = 0;
 
@@ -84,6 +86,8 @@ export class Engine {
     });
     this.main = this.channels[this.channels.length - 1] ?? null;
     for (const channel of this.channels) for (const send of channel.sends) send.target = this.channels.find((candidate) => candidate.plan.id === send.to) ?? null;
+    this.findLateness();
+    if (this.latency > 0) for (const channel of this.channels) channel.keepStep();
     this.turns = new Float64Array(plan.modulators.length);
     this.follow();
     this.giveImpulses();
@@ -107,6 +111,7 @@ export class Engine {
   play(fromSample: number): void {
     this.position = fromSample;
     this.startedAt = fromSample;
+    this.turned = false;
     this.playing = true;
     this.stopping = false;
     this.nextPosition = -1;
@@ -115,6 +120,8 @@ export class Engine {
     this.main?.locate(fromSample, this.turns);
     this.readModulators();
     for (const channel of this.channels) channel.locate(fromSample, this.turns);
+    this.findLateness();
+    for (const channel of this.channels) channel.realign(this.main!);
   }
 
   /** Stops the clips over one step; what rings in the effects rings on. */
@@ -184,9 +191,23 @@ export class Engine {
     return sum;
   }
 
+  /** Samples by which all that it plays is late, for effects that look ahead. */
+  get latency(): number {
+    return this.main?.leavesLate ?? 0;
+  }
+
+  /** The place in the piece that leaves it at this moment. */
+  get heardPosition(): number {
+    if (!this.playing) return this.position;
+    const heard = this.position - this.latency;
+    if (heard >= this.startedAt) return heard;
+    const loop = this.plan!.loop;
+    return this.turned ? loop.end - (loop.start - heard) : this.startedAt;
+  }
+
   /** True when nothing rings any more. */
   get silent(): boolean {
-    return this.channels.every((channel) => channel.chain.silent);
+    return this.channels.every((channel) => channel.silent);
   }
 
   /** Writes `frames` samples to each side. */
@@ -218,12 +239,26 @@ export class Engine {
     this.takeGestures();
     if (this.playing) this.follow();
     const { order } = this.plan!;
+    this.findLateness();
     for (let c = 0; c < order.length; c += 1) {
       const channel = channels[order[c]!]!;
-      if (channel.process()) main.receive(channel.bus, channel.directFrom, channel.directTo);
+      channel.giveTo(main, channel.process());
     }
     main.process();
     this.protect(main);
+  }
+
+  /** How late the sound enters each channel: as late as the latest that it takes in. */
+  private findLateness(): void {
+    const { channels, main } = this;
+    const { order } = this.plan!;
+    for (let c = 0; c < channels.length; c += 1) channels[c]!.entersLate = 0;
+    for (let c = 0; c < order.length; c += 1) {
+      const channel = channels[order[c]!]!;
+      const late = channel.leavesLate;
+      if (late > main!.entersLate) main!.entersLate = late;
+      for (let s = 0; s < channel.sends.length; s += 1) channel.sends[s]!.target?.waitFor(late);
+    }
   }
 
   /** Lanes and links at the place where it stands. */
@@ -261,6 +296,7 @@ export class Engine {
       if (looping && this.position >= loop.end) {
         this.position = loop.start;
         this.startedAt = loop.start;
+        this.turned = true;
       }
     }
     if (!this.stopping && this.nextPosition < 0) return;
@@ -269,6 +305,7 @@ export class Engine {
       this.position = this.nextPosition;
       this.startedAt = this.nextPosition;
       this.nextPosition = -1;
+      this.turned = false;
     }
     if (this.stopping) {
       this.playing = false;

@@ -42,6 +42,7 @@ export function render(request: RenderRequest): Rendered | null {
   for (const channel of plan.channels) for (const { impulse } of planSlotsIn(channel.slots)) if (impulse) prepare(engine, impulse, request.sounds);
   if (request.listening) engine.listen(request.listening);
   engine.play(fromSample);
+  skip(engine, engine.latency);
   const body = toSample - fromSample;
   const most = body + Math.round((tail.kind === 'seconds' ? tail.seconds : LONGEST_TAIL_SECONDS) * rate);
   const store = new Growing(body + rate);
@@ -58,6 +59,12 @@ export function render(request: RenderRequest): Rendered | null {
   const cutShort = tail.kind === 'silent' && store.length >= most;
   const end = tail.kind === 'seconds' ? most : Math.max(body, lastLoud + 1);
   return { left: store.left.slice(0, end), right: store.right.slice(0, end), cutShort };
+}
+
+/** What effects that look ahead make late is left out, so that a render lies where the sound belongs. */
+function skip(engine: Engine, samples: number): void {
+  const left = new Float32Array(samples);
+  engine.process(left, new Float32Array(samples), samples);
 }
 
 function prepare(engine: Engine, { key, order }: ImpulseNeed, sounds: RenderRequest['sounds']): void {

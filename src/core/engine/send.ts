@@ -1,12 +1,17 @@
-import type { StereoRun } from '../effects/define';
+import { stereoRun, type StereoRun } from '../effects/define';
 import { arrive } from '../dsp/onePole';
 import { SEND_LEVEL } from '../piece/piece';
+import { Align } from './align';
 import type { PlanSend } from './plan';
 import { ValueRow } from './valueRow';
 
 /** What can take a run in: a return. */
 export interface Receiver {
   receive(run: StereoRun, from: number, to: number): void;
+  /** Samples by which what it takes in is late. */
+  readonly entersLate: number;
+  /** Takes in something this late. */
+  waitFor(late: number): void;
 }
 
 /** A send while it runs. A new one comes up from nothing, one that was taken away fades. */
@@ -17,8 +22,10 @@ export class RunningSend {
   pre: boolean;
   private now = 0;
   private leaving = false;
+  private align: Align | null = null;
+  private readonly held = stereoRun();
 
-  constructor(plan: PlanSend, sampleRate: number, private readonly share: number) {
+  constructor(plan: PlanSend, private readonly sampleRate: number, private readonly share: number) {
     this.to = plan.to;
     this.pre = plan.pre;
     this.values = new ValueRow([SEND_LEVEL], plan.values, sampleRate);
@@ -47,12 +54,28 @@ export class RunningSend {
     this.now = this.leaving ? 0 : this.values.now[0]!;
   }
 
-  /** Gives a step of sound on. @param open share that the channel lets through */
-  give(run: StereoRun, open: number): void {
+  /** Makes ready to be held back. */
+  keepStep(): void {
+    this.align ??= new Align(this.sampleRate);
+  }
+
+  /** Is in step at once; for the start of playing. @param late samples by which what it is given is late */
+  realign(late: number): void {
+    if (this.align?.silent && this.target) this.align.jump(this.target.entersLate - late);
+  }
+
+  /** True while something that it holds back is still to come. */
+  get ringing(): boolean {
+    return this.align !== null && !this.align.silent;
+  }
+
+  /** Gives a step of sound on. @param open share that the channel lets through  @param late samples by which the run is late */
+  give(run: StereoRun, open: number, late: number, sounding: boolean): void {
     this.values.step();
     const goal = this.leaving ? 0 : this.values.now[0]! * open;
     const next = arrive(this.now, goal, this.share, 1e-6);
-    this.target!.receive(run, this.now, next);
+    this.align?.process(run, this.held, this.target!.entersLate - late, sounding);
+    this.target!.receive(this.align ? this.held : run, this.now, next);
     this.now = next;
   }
 }

@@ -4,8 +4,8 @@ import { effectOf } from '../effects/catalogue';
 import { STEP_FRAMES, stereoRun, type EffectProcessor, type StereoRun, type StrandWork } from '../effects/define';
 import { arrive, followShare } from '../dsp/onePole';
 import type { PreparedImpulse } from '../dsp/convolution';
+import { Align } from './align';
 import { Dip } from './dip';
-import { DryPath } from './dryPath';
 import type { PlanSlot } from './plan';
 import type { Scene } from './scene';
 import { ValueRow } from './valueRow';
@@ -22,20 +22,40 @@ const SPILL_SECONDS = 15;
 export interface InnerChain {
   readonly every: RunningSlot[];
   readonly silent: boolean;
+  /** Samples by which it is late. */
+  readonly latency: number;
   adopt(plans: readonly PlanSlot[], entering: boolean): void;
   locate(): void;
   process(bus: StereoRun, busSilent: boolean): boolean;
 }
 
+/** The chain of a strand, held back to keep step with the latest strand beside it. */
 class RunningStrand implements StrandWork {
+  /** Samples by which the latest strand of its braid is late. */
+  latest = 0;
+  private align: Align | null = null;
+
   constructor(readonly chain: InnerChain) {}
 
+  /** Makes ready to be held back. */
+  keepStep(sampleRate: number): void {
+    this.align ??= new Align(sampleRate);
+  }
+
+  /** Is in step at once; for the start of playing. */
+  realign(): void {
+    if (this.align?.silent) this.align.jump(this.latest - this.chain.latency);
+  }
+
   get silent(): boolean {
-    return this.chain.silent;
+    return this.chain.silent && (this.align?.silent ?? true);
   }
 
   process(run: StereoRun, silent: boolean): boolean {
-    return this.chain.process(run, silent);
+    const quiet = this.chain.process(run, silent);
+    if (!this.align) return quiet;
+    this.align.process(run, run, this.latest - this.chain.latency, !quiet);
+    return quiet && this.align.silent;
   }
 }
 
@@ -71,10 +91,12 @@ export class RunningSlot {
   /** Effects on the treated sound alone; null while there have never been any. */
   private wetPath: InnerChain | null = null;
   private readonly strands = new Map<number, RunningStrand>();
+  private running: readonly RunningStrand[] = [];
   /** Itself and all that lies within it, as plans count them. */
   every: RunningSlot[] = [];
-  /** Only for an effect that is late. */
-  private readonly dryPath: DryPath | null;
+  /** What keeps the untreated sound in step with the treated; only where something is late. */
+  private dryAlign: Align | null = null;
+  private leaving = false;
 
   /** @param entering true when it comes into sound that is passing: it then begins untreated */
   constructor(public plan: PlanSlot, private readonly scene: Scene, private readonly makeChain: (scene: Scene) => InnerChain, entering = false) {
@@ -93,7 +115,6 @@ export class RunningSlot {
     this.iTrim = index('trim');
     this.adoptInner(entering);
     this.processor.reset(seconds, this.values.now);
-    this.dryPath = this.processor.latency === undefined ? null : new DryPath(sampleRate);
     this.holds = (definition.holds ?? []).map(index);
     this.spillShare = Math.exp(-STEP_FRAMES / (SPILL_SECONDS * sampleRate));
     if (entering) return;
@@ -112,6 +133,7 @@ export class RunningSlot {
 
   adopt(plan: PlanSlot): void {
     this.plan = plan;
+    this.leaving = false;
     this.values.rebase(plan.values);
     this.values.clearLanes();
     this.values.clearLinks();
@@ -124,6 +146,7 @@ export class RunningSlot {
     if (wetPath.length > 0) this.wetPath ??= this.makeChain(this.scene);
     this.wetPath?.adopt(wetPath, entering);
     if (this.processor.setStrands) this.adoptStrands(entering);
+    if (this.latency > 0) this.dryAlign ??= new Align(this.scene.sampleRate);
     this.every = [this, ...(this.wetPath?.every ?? []), ...strands.flatMap(({ place }) => this.strands.get(place)?.chain.every ?? [])];
   }
 
@@ -140,14 +163,34 @@ export class RunningSlot {
       running.chain.adopt(slots, entering && kept !== undefined);
       this.strands.set(place, running);
     }
+    this.running = [...this.strands.values()];
+    if (this.latestStrand() > 0) for (const strand of this.running) strand.keepStep(this.scene.sampleRate);
     this.processor.setStrands!(Array.from({ length: MOST_STRANDS }, (_, i) => (strands.some(({ place }) => place === i + 1) ? this.strands.get(i + 1)! : null)));
   }
 
   /** It was taken out of the chain: nothing more enters, what rings rings out. */
   leave(): void {
+    this.leaving = true;
     this.plan = { ...this.plan, on: false };
     this.values.clearLanes();
     this.values.clearLinks();
+  }
+
+  /** Samples by which it is late, on or off, so that switching moves nothing in time; one that is taken out lets go of them. */
+  get latency(): number {
+    if (this.leaving) return 0;
+    return (this.processor.latency ?? 0) + this.latestStrand() + (this.wetPath?.latency ?? 0);
+  }
+
+  private latestStrand(): number {
+    let latest = 0;
+    for (let i = 0; i < this.running.length; i += 1) latest = Math.max(latest, this.running[i]!.chain.latency);
+    return latest;
+  }
+
+  private alignStrands(): void {
+    const latest = this.latestStrand();
+    for (let i = 0; i < this.running.length; i += 1) this.running[i]!.latest = latest;
   }
 
   takeGuardGain(): number {
@@ -155,6 +198,7 @@ export class RunningSlot {
   }
 
   get silent(): boolean {
+    if (this.dryAlign && !this.dryAlign.silent) return false;
     return this.asleep || (this.processor.silent && (this.wetPath?.silent ?? true));
   }
 
@@ -163,9 +207,12 @@ export class RunningSlot {
     this.values.jump();
     this.wetPath?.locate();
     for (const strand of this.strands.values()) strand.chain.locate();
+    this.alignStrands();
+    for (const strand of this.running) strand.realign();
     if (!this.silent) return;
     this.dip.jump(this.values.now);
     this.processor.locate(this.scene.seconds, this.values.now);
+    this.dryAlign?.jump(this.latency);
     this.feed = this.plan.on ? 1 : 0;
     this.aim(1);
     this.asleep = true;
@@ -183,18 +230,15 @@ export class RunningSlot {
     const fed = !inputSilent && (this.plan.on || this.feed > 0);
     if (this.asleep) {
       if (!fed) {
-        this.dryPeak = 0;
-        this.wetPeak = 0;
-        if (!inputSilent) this.blend(io, false);
-        else this.aim(this.share);
+        this.rest(io, inputSilent);
         return;
       }
       this.dip.jump(this.values.now);
       this.processor.locate(seconds, this.values.now);
-      this.dryPath?.clear();
       this.asleep = false;
     }
     const ringing = fed || !this.processor.silent;
+    if (this.running.length > 0) this.alignStrands();
     this.processor.process(this.fed(io), this.wet, this.dip.step(this.values.now));
     this.dip.apply(this.wet);
     if (!this.finite()) {
@@ -204,9 +248,22 @@ export class RunningSlot {
       this.wet.right.fill(0);
     }
     if (this.wetPath) this.wetPath.process(this.wet, !ringing);
-    if (this.dryPath) this.dryPath.process(io, this.processor.latency!);
+    this.holdDry(io, !inputSilent);
     this.blend(io, true);
     if (!fed && this.processor.silent && (this.wetPath?.silent ?? true)) this.asleep = true;
+  }
+
+  /** A step in which it does nothing but let the sound pass. */
+  private rest(io: StereoRun, inputSilent: boolean): void {
+    this.dryPeak = 0;
+    this.wetPeak = 0;
+    this.holdDry(io, !inputSilent);
+    if (!inputSilent || this.dryAlign?.silent === false) this.blend(io, false);
+    else this.aim(this.share);
+  }
+
+  private holdDry(io: StereoRun, sounding: boolean): void {
+    this.dryAlign?.process(io, io, this.latency, sounding);
   }
 
   private fed(io: StereoRun): StereoRun {
