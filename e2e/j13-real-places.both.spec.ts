@@ -23,7 +23,7 @@ test('J13: a place of the library, a described room, and a sound of the piece as
   await hand.view('Chain');
   await hand.add('Convolver', 'Neutral');
   await hand.press('radio', 'Salt cistern');
-  await expect(page.getByRole('img', { name: /^Decay: measured \d/ })).toBeVisible();
+  await expect(page.getByRole('img', { name: /^Impulse of \d.* decay \d/ })).toBeVisible();
   // Quiet enough that the guard at the end has nothing to do.
   await hand.section('Mix');
   await typeInto(page, 'Wet', '-20 dB');

@@ -20,6 +20,8 @@ export interface Handle {
   readonly y: number;
   readonly pullX: Pull | null;
   readonly pullY: Pull | null;
+  /** Where less is there than was asked for: what a drag begins from at most. */
+  readonly most?: number;
 }
 
 /** Repeats on a time line, each with its place, its level on each side and its brightness, as the effect makes them. */
@@ -53,6 +55,40 @@ export interface DecayPicture {
   readonly handles: readonly Handle[];
 }
 
+/** An impulse as a wave over time, and what of it is used. Levels in dB under its loudest, of equal stretches of the span. */
+export interface ImpulsePicture {
+  readonly kind: 'impulse';
+  /** All of the source. */
+  readonly spanSeconds: number;
+  readonly left: readonly number[];
+  readonly right: readonly number[];
+  /** As it is convolved with: trimmed, faded, its decay scaled; beside what it was made of. */
+  readonly usedLeft: readonly number[];
+  readonly usedRight: readonly number[];
+  readonly fromSeconds: number;
+  readonly toSeconds: number;
+  /** Where the fade begins. */
+  readonly fadeSeconds: number;
+  readonly backwards: boolean;
+  /** By backward integration at 1 kHz; null when it does not fall far enough. */
+  readonly measuredSeconds: number | null;
+  /** Seconds and dB. */
+  readonly handles: readonly Handle[];
+}
+
+/** A response that travels along the frequencies: what it is at places of its way, and how it goes along it. */
+export interface Sweep {
+  /** Places of the way, in octaves from the middle, in rising order. */
+  readonly octaves: readonly number[];
+  readonly left: readonly (readonly number[])[];
+  /** Null when both sides are alike. */
+  readonly right: readonly (readonly number[])[] | null;
+  /** How far it goes to each side, in octaves; how often a second; how far the right side is behind, in turns. */
+  readonly depth: number;
+  readonly hz: number;
+  readonly behindTurns: number;
+}
+
 /** Level over frequency, from an impulse. Levels in dB at `hz`. */
 export interface ResponsePicture {
   readonly kind: 'response';
@@ -60,6 +96,8 @@ export interface ResponsePicture {
   readonly left: readonly number[];
   /** Null when both sides are alike. */
   readonly right: readonly number[] | null;
+  /** When it moves by itself. */
+  readonly sweep?: Sweep;
   /** Hz and dB. */
   readonly handles: readonly Handle[];
 }
@@ -125,4 +163,5 @@ export interface BraidPicture {
 export type EffectPicture =
   | BraidPicture
   | RoomPicture
+  | ImpulsePicture
   | RepeatsPicture | DecayPicture | ResponsePicture | MotionPicture | PlacePicture | CurvePicture | ImagePicture;

@@ -11,6 +11,8 @@ export interface Sounding {
   readonly context: ValueContext;
   readonly sampleRate: number;
   readonly seconds: number;
+  /** Place in the piece, for what turns by itself; its beginning when left out. */
+  readonly atSeconds?: number;
   /** Sample of each side at an index; a unit impulse on both when left out. */
   readonly input?: (index: number) => readonly [number, number];
 }
@@ -25,11 +27,11 @@ const NOTHING: readonly [number, number] = [0, 0];
 const unitImpulse = (index: number): readonly [number, number] => (index === 0 ? IMPULSE : NOTHING);
 
 /** What an effect with these values makes of a sound, wet alone: the source of every picture. */
-export function respond({ create, params, values, context, sampleRate, seconds, input = unitImpulse }: Sounding): Answer {
+export function respond({ create, params, values, context, sampleRate, seconds, atSeconds = 0, input = unitImpulse }: Sounding): Answer {
   const all = { ...commonParams, ...params };
   const row = Float64Array.from(Object.entries(all), ([id, param]) => toEngineNumber(param, values[id] ?? param.initial, { ...context, sampleRate }));
   const processor = create(sampleRate);
-  processor.reset(0, row);
+  processor.reset(atSeconds, row);
   const length = Math.ceil((seconds * sampleRate) / STEP_FRAMES) * STEP_FRAMES;
   const answer = { left: new Float64Array(length), right: new Float64Array(length) };
   const from = stereoRun();

@@ -41,10 +41,17 @@ export function sourceImpulse(source: ImpulseSource, sampleRate: number, sounds:
   return channels?.[0] ? fromRecording({ left: channels[0], right: channels[1] ?? channels[0] }, sampleRate) : null;
 }
 
-/** Trimmed, reversed, its decay scaled, faded, and made as loud as any other: noise through it keeps its level. */
-export function makeImpulse(order: ImpulseOrder, sounds: Sounds): Impulse | null {
-  const found = sourceImpulse(order.source, order.sampleRate, sounds);
-  if (!found) return null;
+/** What of an impulse is used, in samples of the source, and by how much each of them is kept. */
+export interface Shaping {
+  readonly from: number;
+  readonly frames: number;
+  /** Samples from the first to the beginning of the fade. */
+  readonly fadeFrom: number;
+  /** @param i samples from the first that is used */
+  gainAt(i: number): number;
+}
+
+export function shapingOf(order: ImpulseOrder, found: Impulse): Shaping {
   const rate = order.sampleRate;
   const from = Math.min(found.left.length - 1, Math.round(order.startSeconds * rate));
   const frames = Math.max(1, Math.min(found.left.length - from, Math.round(Math.min(order.lengthSeconds, LONGEST_IMPULSE_SECONDS) * rate)));
@@ -57,6 +64,14 @@ export function makeImpulse(order: ImpulseOrder, sounds: Sounds): Impulse | null
     const seam = from > 0 && i < edge ? i / edge : left < edge ? left / edge : 1;
     return fade * seam * Math.exp(bend * (i / rate));
   };
+  return { from, frames, fadeFrom: frames - faded, gainAt };
+}
+
+/** Trimmed, reversed, its decay scaled, faded, and made as loud as any other: noise through it keeps its level. */
+export function makeImpulse(order: ImpulseOrder, sounds: Sounds): Impulse | null {
+  const found = sourceImpulse(order.source, order.sampleRate, sounds);
+  if (!found) return null;
+  const { from, frames, gainAt } = shapingOf(order, found);
   const side = (samples: Float32Array): Float32Array => Float32Array.from({ length: frames }, (_, i) => samples[from + i]! * gainAt(i));
   const [left, right] = [side(found.left), side(found.right)];
   if (order.reverse) {

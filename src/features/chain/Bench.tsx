@@ -9,6 +9,7 @@ import { presetValues, setEffectOn } from '../../core/piece/edits/chain';
 import { channelName, contextOf } from '../../core/piece/find';
 import type { Slot, Strand } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
+import { useSession } from '../../data/session';
 import { Tap } from '../../ui/Tap';
 import { useTokens } from '../../ui/theme';
 import { TOUCH } from '../../ui/tokens';
@@ -56,6 +57,7 @@ export function Bench({ channel, slot, onBack }: BenchProps) {
     }
     if (done) studio.releaseTogether(channel, slot.id, settledValues);
   };
+  const playing = (): number | null => (useSession.getState().playing ? studio.player.position / piece.sampleRate : null);
   const roomy = width >= ROOMY;
   const chartHeight = roomy ? CHART_HEIGHT_ROOMY : CHART_HEIGHT;
   return (
@@ -63,7 +65,7 @@ export function Bench({ channel, slot, onBack }: BenchProps) {
       <Head channel={channel} slot={slot} onBack={onBack} />
       <View style={[styles.chart, { height: chartHeight + 2, backgroundColor: tokens.card, borderColor: tokens.line, opacity: slot.on ? 1 : 0.5 }]}>
         {picture && width > 0 ? (
-          <PictureChart picture={picture} tempo={piece.tempo} strands={slot.strands ?? NO_STRANDS} width={width} height={chartHeight} drawing={values.path === 'drawn'} onPull={pull} />
+          <PictureChart picture={picture} tempo={piece.tempo} strands={slot.strands ?? NO_STRANDS} width={width} height={chartHeight} drawing={values.path === 'drawn'} playing={playing} onPull={pull} />
         ) : (
           <View style={styles.waiting}><Words kind="small">Sounding it out …</Words></View>
         )}

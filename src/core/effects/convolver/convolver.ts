@@ -1,37 +1,11 @@
-import { makeImpulse, type ImpulseOrder } from '../../impulses/make';
-import type { ParamValues, ValueContext } from '../../params/param';
-import { decayPictureOf } from '../decayPicture';
 import { defineEffect, type EffectDefinition, type Preset } from '../define';
-import { numbersOf, pullOn } from '../handles';
-import type { DecayPicture } from '../pictures';
+import { impulsePicture } from './impulsePicture';
 import { impulseNeed } from './order';
 import { convolverParams } from './params';
 import { ConvolverProcessor } from './processor';
 import { roomPicture } from './roomPicture';
 
-const PICTURE_RATE = 24_000;
-const OWN = 'own';
-
-/** The impulse itself, as it is convolved with, and how it falls. @param own samples of the own sound, at the rate of the context */
-function fallPicture(values: ParamValues, context: ValueContext, own?: readonly Float32Array[]): DecayPicture {
-  const rate = own ? context.sampleRate : PICTURE_RATE;
-  const need = impulseNeed(values, { ...context, sampleRate: rate }, own ? OWN : null);
-  const made = need ? makeImpulse(need.order as ImpulseOrder, new Map(own ? [[OWN, own]] : [])) : null;
-  const silence = new Float64Array(rate / 10);
-  const preDelaySeconds = numbersOf(convolverParams, values, context)('preDelay') / 1000;
-  const left = made ? Float64Array.from(made.left) : silence;
-  const right = made ? Float64Array.from(made.right) : silence;
-  const span = left.length / rate;
-  return decayPictureOf(left, right, rate, {
-    preDelaySeconds, setSeconds: null, early: [],
-    handles: [
-      { label: 'Decay', x: 0.5 * span, y: -30, pullX: pullOn(convolverParams, values, context, 'decayScale', 'times'), pullY: null },
-      { label: 'Length', x: 0.98 * span, y: -56, pullX: pullOn(convolverParams, values, context, 'length', 'add', 1000), pullY: null },
-    ],
-  });
-}
-
-const picture: EffectDefinition['picture'] = (values, context, own) => (values.source === 'room' ? roomPicture(values, context) : fallPicture(values, context, own));
+const picture: EffectDefinition['picture'] = (values, context, own) => (values.source === 'room' ? roomPicture(values, context) : impulsePicture(values, context, own));
 
 const presets: readonly Preset[] = [
   { id: 'neutral', name: 'Neutral', purpose: 'The boat shed as it is, wet and dry apart.', values: { balance: 'levels', dry: 1, wet: 1 } },

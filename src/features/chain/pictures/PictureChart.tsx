@@ -4,6 +4,7 @@ import type { Strand } from '../../../core/piece/piece';
 import { BraidChart } from './BraidChart';
 import { CurveChart } from './CurveChart';
 import { DecayChart } from './DecayChart';
+import { ImpulseChart } from './ImpulseChart';
 import type { OnPull } from './Grip';
 import { ImageChart } from './ImageChart';
 import { MotionChart } from './MotionChart';
@@ -21,11 +22,13 @@ interface PictureChartProps {
   readonly height: number;
   /** True while a finger on a map draws a path. */
   readonly drawing: boolean;
+  /** Place in the piece in seconds while it plays, else null. */
+  readonly playing: () => number | null;
   readonly onPull: OnPull;
 }
 
 /** The picture of an effect, by what kind it is. */
-export function PictureChart({ picture, tempo, strands, width, height, drawing, onPull }: PictureChartProps) {
+export function PictureChart({ picture, tempo, strands, width, height, drawing, playing, onPull }: PictureChartProps) {
   switch (picture.kind) {
     case 'braid':
       return <BraidChart picture={picture} strands={strands} width={width} height={height} />;
@@ -34,7 +37,9 @@ export function PictureChart({ picture, tempo, strands, width, height, drawing, 
     case 'decay':
       return <DecayChart picture={picture} width={width} height={height} onPull={onPull} />;
     case 'response':
-      return <ResponseChart picture={picture} width={width} height={height} onPull={onPull} />;
+      return <ResponseChart picture={picture} width={width} height={height} playing={playing} onPull={onPull} />;
+    case 'impulse':
+      return <ImpulseChart picture={picture} width={width} height={height} onPull={onPull} />;
     case 'room':
       return <RoomChart picture={picture} width={width} height={height} onPull={onPull} />;
     case 'motion':

@@ -1,5 +1,5 @@
 import Svg, { Circle, Ellipse, G, Line, Path, Rect } from 'react-native-svg';
-import type { DecayPicture, EffectPicture, ImagePicture, PlacePicture, RepeatsPicture, RoomPicture } from '../../../core/effects/pictures';
+import type { DecayPicture, EffectPicture, ImagePicture, ImpulsePicture, PlacePicture, RepeatsPicture, RoomPicture } from '../../../core/effects/pictures';
 import { useTokens } from '../../../ui/theme';
 import type { Tokens } from '../../../ui/tokens';
 import { heightOf, Ripple, rippleWidth } from './ripples';
@@ -35,6 +35,8 @@ function Small({ picture, tokens }: { readonly picture: EffectPicture; readonly 
       return <SmallRoom picture={picture} tokens={tokens} />;
     case 'place':
       return <SmallPlace picture={picture} tokens={tokens} />;
+    case 'impulse':
+      return <SmallImpulse picture={picture} tokens={tokens} />;
     case 'braid':
       return null;
     case 'image':
@@ -75,6 +77,18 @@ function SmallCurve({ levels, base, tokens }: { readonly levels: readonly number
       <Path d={`${line}L${WIDTH} ${HEIGHT}L0 ${HEIGHT}Z`} fill={tokens.seaSoft} />
       <Line x1={0} x2={WIDTH} y1={y(base)} y2={y(base)} stroke={tokens.sand} strokeWidth={1.4} />
       <Path d={line} stroke={tokens.sea} strokeWidth={1.8} fill="none" />
+    </G>
+  );
+}
+
+function SmallImpulse({ picture, tokens }: { readonly picture: ImpulsePicture; readonly tokens: Tokens }) {
+  const at = (db: number, i: number, up: 1 | -1): string => `${(LEFT + (i / (picture.left.length - 1)) * (WIDTH - LEFT)).toFixed(1)} ${(MIDDLE - up * Math.max(0, 1 + db / 72) * (MIDDLE - 3)).toFixed(1)}`;
+  const path = `M${picture.usedLeft.map((db, i) => at(db, i, 1)).join('L')}L${picture.usedRight.map((db, i) => at(db, i, -1)).reverse().join('L')}Z`;
+  return (
+    <G>
+      <Path d={path} fill={tokens.seaSoft} stroke={tokens.sea} strokeWidth={1.4} />
+      <Line x1={0} x2={WIDTH} y1={MIDDLE} y2={MIDDLE} stroke={tokens.mute} strokeWidth={1} />
+      <Ellipse cx={LEFT} cy={MIDDLE} rx={3} ry={MIDDLE * 0.85} fill={tokens.sand} />
     </G>
   );
 }

@@ -5,6 +5,7 @@ import { formatHz } from '../../../core/params/format';
 import { useTokens } from '../../../ui/theme';
 import { FONT } from '../../../ui/tokens';
 import { Grip, type OnPull } from './Grip';
+import { MovingCurves } from './MovingCurves';
 
 const PAD = 16;
 const RULER = 22;
@@ -18,24 +19,26 @@ interface ResponseChartProps {
   readonly picture: ResponsePicture;
   readonly width: number;
   readonly height: number;
+  /** Place in the piece in seconds while it plays, else null. */
+  readonly playing: () => number | null;
   readonly onPull: OnPull;
 }
 
 /** What passes: level over frequency as the height of water over a sand bank at 0 dB. */
-export function ResponseChart({ picture, width, height, onPull }: ResponseChartProps) {
+export function ResponseChart({ picture, width, height, playing, onPull }: ResponseChartProps) {
   const tokens = useTokens();
   const room = width - 2 * PAD;
   const deep = height - TOP - RULER;
-  const all = picture.right ? [...picture.left, ...picture.right] : picture.left;
-  const top = Math.max(15, Math.ceil((Math.max(...all) + 3) / 6) * 6);
-  const bottom = Math.min(-18, Math.max(-48, Math.floor(Math.min(...all) / 6) * 6));
+  const { top, bottom } = span(picture);
   const x = (hz: number): number => PAD + (Math.log(hz / LOW_HZ) / Math.log(HIGH_HZ / LOW_HZ)) * room;
   const y = (db: number): number => TOP + ((top - Math.min(top, Math.max(bottom, db))) / (top - bottom)) * deep;
   const line = (levels: readonly number[]): string => levels.map((db, i) => `${i === 0 ? 'M' : 'L'}${x(picture.hz[i]!).toFixed(1)} ${y(db).toFixed(1)}`).join('');
   const floor = `L${x(HIGH_HZ)} ${y(bottom)}L${x(LOW_HZ)} ${y(bottom)}Z`;
+  const { sweep } = picture;
   const levels = [12, 0, -12, -24, -36].filter((db) => db <= top && db >= bottom);
   return (
     <View style={{ width, height }}>
+      {sweep ? <MovingCurves picture={picture} sweep={sweep} width={width} height={height} line={line} floor={floor} octave={room / Math.log2(HIGH_HZ / LOW_HZ)} playing={playing} /> : null}
       <View role="img" aria-label={describe(picture)} style={StyleSheet.absoluteFill}>
         <Svg width={width} height={height}>
           {(width < 500 ? MARKS_NARROW : MARKS).map((hz) => (
@@ -44,20 +47,19 @@ export function ResponseChart({ picture, width, height, onPull }: ResponseChartP
               <SvgText x={x(hz)} y={height - 6} textAnchor="middle" fontFamily={FONT} fontSize={12} fill={tokens.mute}>{formatHz(hz)}</SvgText>
             </G>
           ))}
-          <Path d={`${line(picture.left)}${floor}`} fill={tokens.seaSoft} fillOpacity={0.75} />
+          {sweep ? null : <Path d={`${line(picture.left)}${floor}`} fill={tokens.seaSoft} fillOpacity={0.75} />}
           {levels.map((db) => (
             <G key={db}>
               <Line x1={PAD} x2={width - PAD} y1={y(db)} y2={y(db)} stroke={db === 0 ? tokens.sand : tokens.line} strokeWidth={db === 0 ? 2 : 1} />
               <SvgText x={width - PAD} y={y(db) - 4} textAnchor="end" fontFamily={FONT} fontSize={12} fill={tokens.mute}>{`${db > 0 ? '+' : ''}${db}`.replace('-', '\u2212')}</SvgText>
             </G>
           ))}
-          <Path d={line(picture.left)} stroke={tokens.sea} strokeWidth={2.2} fill="none" />
-          {picture.right ? <Path d={line(picture.right)} stroke={tokens.sea} strokeWidth={1.6} strokeDasharray="6 4" fill="none" /> : null}
+          {sweep ? null : <StillCurves picture={picture} line={line} />}
           {picture.handles.map((handle) => <Circle key={handle.label} cx={x(handle.x)} cy={y(handle.y)} r={8} fill={tokens.card} stroke={tokens.sea} strokeWidth={2.6} />)}
           {picture.handles.length > 1
             ? picture.handles.map((handle) => <SvgText key={handle.label} x={x(handle.x)} y={handle.pullY ? y(handle.y) - 13 : y(handle.y) + 22} textAnchor="middle" fontFamily={FONT} fontSize={12} fill={tokens.ink}>{handle.label}</SvgText>)
             : null}
-          {picture.right ? <SvgText x={PAD + 4} y={TOP + 12} fontFamily={FONT} fontSize={12} fill={tokens.mute}>left, dashed right</SvgText> : null}
+          {picture.right ?? sweep?.right ? <SvgText x={PAD + 4} y={TOP + 12} fontFamily={FONT} fontSize={12} fill={tokens.mute}>left, dashed right</SvgText> : null}
         </Svg>
       </View>
       {picture.handles.map((handle) => (
@@ -72,6 +74,23 @@ export function ResponseChart({ picture, width, height, onPull }: ResponseChartP
       ))}
     </View>
   );
+}
+
+function StillCurves({ picture, line }: { readonly picture: ResponsePicture; readonly line: (levels: readonly number[]) => string }) {
+  const tokens = useTokens();
+  return (
+    <G>
+      <Path d={line(picture.left)} stroke={tokens.sea} strokeWidth={2.2} fill="none" />
+      {picture.right ? <Path d={line(picture.right)} stroke={tokens.sea} strokeWidth={1.6} strokeDasharray="6 4" fill="none" /> : null}
+    </G>
+  );
+}
+
+/** The levels between which all curves lie, in dB; what moves needs no other scale on its way. */
+function span({ left, right, sweep }: ResponsePicture): { readonly top: number; readonly bottom: number } {
+  const all = [left, right ?? [], ...(sweep?.left ?? []), ...(sweep?.right ?? [])].flat();
+  const [most, least] = all.reduce(([high, low], db) => [Math.max(high, db), Math.min(low, db)], [-Infinity, Infinity]);
+  return { top: Math.max(15, Math.ceil((most + 3) / 6) * 6), bottom: Math.min(-18, Math.max(-48, Math.floor(least / 6) * 6)) };
 }
 
 function describe({ hz, left, right }: ResponsePicture): string {

@@ -1,0 +1,74 @@
+import { StyleSheet, View } from 'react-native';
+import Svg, { Circle, G, Line, Path, Text as SvgText } from 'react-native-svg';
+import type { ImpulsePicture } from '../../../core/effects/pictures';
+import { useTokens } from '../../../ui/theme';
+import { FONT, FONT_STRONG } from '../../../ui/tokens';
+import { Grip, type OnPull } from './Grip';
+
+const PAD = 18;
+const TOP = 26;
+const RULER = 22;
+const FLOOR_DB = -72;
+const STEPS = [0.05, 0.1, 0.2, 0.5, 1, 2, 5];
+
+interface ImpulseChartProps {
+  readonly picture: ImpulsePicture;
+  readonly width: number;
+  readonly height: number;
+  readonly onPull: OnPull;
+}
+
+const seconds = (value: number): string => (value < 1 ? `${Math.round(value * 1000)} ms` : `${value.toFixed(2)} s`);
+
+/** An impulse as a wave on both sides of the waterline, what is left out of it as ink alone, with posts to trim and fade it. */
+export function ImpulseChart({ picture, width, height, onPull }: ImpulseChartProps) {
+  const tokens = useTokens();
+  const room = width - 2 * PAD;
+  const half = (height - TOP - RULER) / 2;
+  const middle = TOP + half;
+  const x = (at: number): number => PAD + (at / picture.spanSeconds) * room;
+  const tall = (db: number): number => Math.max(0, 1 - db / FLOOR_DB) * (half - 2);
+  const shape = (up: readonly number[], down: readonly number[]): string => {
+    const at = (i: number): string => (PAD + ((i + 0.5) / up.length) * room).toFixed(1);
+    const over = up.map((db, i) => `${i === 0 ? 'M' : 'L'}${at(i)} ${(middle - tall(db)).toFixed(1)}`).join('');
+    return `${over}${down.map((db, i) => `L${at(i)} ${(middle + tall(db)).toFixed(1)}`).reverse().join('')}Z`;
+  };
+  const step = STEPS.find((value) => picture.spanSeconds / value <= (width > 500 ? 9 : 5)) ?? 10;
+  const marks = Array.from({ length: Math.floor(picture.spanSeconds / step) + 1 }, (_, i) => i * step);
+  const post = (label: string): number => (label === 'Fade' ? TOP : middle);
+  return (
+    <View style={{ width, height }}>
+      <View role="img" aria-label={describe(picture)} style={StyleSheet.absoluteFill}>
+        <Svg width={width} height={height}>
+          {marks.map((at) => (
+            <G key={at}>
+              <Line x1={x(at)} x2={x(at)} y1={TOP} y2={height - RULER} stroke={tokens.line} strokeWidth={1} />
+              <SvgText x={x(at)} y={height - 6} textAnchor={at === 0 ? 'start' : 'middle'} fontFamily={FONT} fontSize={12} fill={tokens.mute}>{at === 0 ? '0' : seconds(at).replace('.00', '')}</SvgText>
+            </G>
+          ))}
+          <Path d={shape(picture.left, picture.right)} fill="none" stroke={tokens.mute} strokeWidth={1} strokeOpacity={0.7} />
+          <Path d={shape(picture.usedLeft, picture.usedRight)} fill={tokens.seaSoft} stroke={tokens.sea} strokeWidth={1.6} />
+          <Line x1={8} x2={width - 8} y1={middle} y2={middle} stroke={tokens.mute} strokeWidth={1} />
+          <Path d={`M${x(picture.fadeSeconds)} ${TOP}L${x(picture.toSeconds)} ${middle}`} stroke={tokens.ink} strokeWidth={1.4} strokeDasharray="4 3" fill="none" />
+          {[picture.fromSeconds, picture.toSeconds].map((at, i) => <Line key={i} x1={x(at)} x2={x(at)} y1={TOP} y2={height - RULER} stroke={tokens.ink} strokeWidth={1.4} />)}
+          {picture.handles.map(({ label, x: at }) => <Circle key={label} cx={x(at)} cy={post(label)} r={7} fill={tokens.card} stroke={tokens.sea} strokeWidth={2.4} />)}
+          <SvgText x={width - 10} y={16} textAnchor="end" fontFamily={FONT_STRONG} fontSize={13} fill={tokens.ink}>{headline(picture)}</SvgText>
+        </Svg>
+      </View>
+      {picture.handles.map((handle) => (
+        <Grip key={handle.label} handle={handle} at={{ x: x(handle.x), y: post(handle.label) }} unitX={(px) => ((px - PAD) / room) * picture.spanSeconds} unitY={(py) => py} onPull={onPull} />
+      ))}
+    </View>
+  );
+}
+
+function headline({ measuredSeconds, backwards, fromSeconds, toSeconds }: ImpulsePicture): string {
+  const way = backwards ? 'backwards · ' : '';
+  const decay = measuredSeconds === null ? 'not falling' : `decay ${seconds(measuredSeconds)}`;
+  return `${way}${seconds(toSeconds - fromSeconds)} used · ${decay}`;
+}
+
+function describe(picture: ImpulsePicture): string {
+  const { spanSeconds, fromSeconds, toSeconds, fadeSeconds } = picture;
+  return `Impulse of ${seconds(spanSeconds)}: ${headline(picture)}. From ${seconds(fromSeconds)} to ${seconds(toSeconds)}, fading from ${seconds(fadeSeconds)} on.`;
+}
