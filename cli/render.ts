@@ -7,6 +7,7 @@ import { compilePlan } from '../src/core/engine/plan';
 import { render } from '../src/core/engine/render';
 import { BadData } from '../src/core/formats/chainFile';
 import { beatsToSamples } from '../src/core/music/tempo';
+import { tempoOf } from '../src/core/piece/tempoOf';
 import { barStart } from '../src/core/music/grid';
 import type { Piece } from '../src/core/piece/piece';
 import { readPiece, UnreadablePiece } from '../src/core/piece/versions';
@@ -28,7 +29,7 @@ export function renderCommand(given: readonly string[]): void {
   const to = numberOption(args, 'to', 1, 100_000) ?? piece.lengthBeats / piece.tempo.beatsPerBar + 1;
   if (to <= from) throw new UsageError('--to must lie after --from.');
   const one = (part: Piece, path: string): void => {
-    const at = (bar: number): number => beatsToSamples(barStart(bar, part.tempo), part.tempo, part.sampleRate);
+    const at = (bar: number): number => beatsToSamples(barStart(bar, part.tempo), tempoOf(part), part.sampleRate);
     const plan = compilePlan({ ...part, loop: { ...part.loop, on: false } });
     const rendered = render({ plan, sounds, fromSample: at(from), toSample: at(to), tail: tail === 'auto' ? { kind: 'silent' } : { kind: 'seconds', seconds: 0 } });
     if (rendered) writeSound(path, { sampleRate: part.sampleRate, channels: [rendered.left, rendered.right] }, depth);

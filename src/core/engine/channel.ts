@@ -7,6 +7,7 @@ import { RunningSend } from './send';
 import { arrive, followShare } from '../dsp/onePole';
 import { addClip, type SoundData } from './clipReader';
 import type { PlanChannel, PlanTarget } from './plan';
+import type { Pulse } from './pulse';
 import type { Scene } from './scene';
 import { RunningChain } from './chain';
 import { ValueRow } from './valueRow';
@@ -115,8 +116,8 @@ export class RunningChannel {
     return value < OWN_VALUES ? value : 0;
   }
 
-  locate(place: number, turns: Float64Array): void {
-    this.followLanes(place);
+  locate(pulse: Pulse, turns: Float64Array): void {
+    this.followLanes(pulse);
     this.followLinks(turns);
     this.values.jump();
     for (const send of this.sends) send.jump();
@@ -141,9 +142,11 @@ export class RunningChannel {
     return this.rowOf(value)!;
   }
 
-  /** Reads every lane at `place`. */
-  followLanes(place: number): void {
+  /** Reads every lane where the piece stands, and lets note values follow a tempo that moves. */
+  followLanes(pulse: Pulse): void {
     const { lanes } = this.plan;
+    const { place } = pulse;
+    if (pulse.moves) for (let i = 0; i < this.chain.every.length; i += 1) this.chain.every[i]!.followTempo(pulse.ratio);
     for (let i = 0; i < lanes.length; i += 1) {
       const lane = lanes[i]!;
       const segment = segmentAt(lane, place, this.cursors[i]!);

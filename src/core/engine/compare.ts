@@ -1,6 +1,7 @@
 import { beatsToSamples } from '../music/tempo';
 import { newSlot } from '../piece/edits/chain';
 import { findTrack } from '../piece/find';
+import { tempoOf } from '../piece/tempoOf';
 import { MAIN, type Piece, type Slot } from '../piece/piece';
 import { compilePlan, type Plan } from './plan';
 
@@ -27,8 +28,9 @@ export function compareJob(piece: Piece, channel: string, chain: readonly Slot[]
   const clips = (track ? [track] : piece.tracks).flatMap((one) => one.clips);
   const first = clips.reduce((least, clip) => Math.min(least, clip.start), Infinity);
   const from = piece.loop.on ? piece.loop.start : Number.isFinite(first) ? first : 0;
-  const fromSample = beatsToSamples(from, piece.tempo, piece.sampleRate);
-  const toSample = piece.loop.on ? beatsToSamples(piece.loop.end, piece.tempo, piece.sampleRate) : fromSample + STRETCH_SECONDS * piece.sampleRate;
+  const tempo = tempoOf(piece);
+  const fromSample = beatsToSamples(from, tempo, piece.sampleRate);
+  const toSample = piece.loop.on ? beatsToSamples(piece.loop.end, tempo, piece.sampleRate) : fromSample + STRETCH_SECONDS * piece.sampleRate;
   const changed = withChain(piece, channel, chain);
   return { plan: compilePlan(changed, track ? { channel, clip: null, fromSample, toSample } : null), fromSample, toSample };
 }

@@ -6,6 +6,7 @@ import { MACRO_KIND, modulatorAt } from '../links/modulator';
 import type { SoundData } from './clipReader';
 import { LoudnessMatcher } from './matcher';
 import type { Plan } from './plan';
+import { Pulse } from './pulse';
 import type { Scene } from './scene';
 import type { Hear } from './slot';
 
@@ -45,6 +46,7 @@ export class Engine {
   channels: RunningChannel[] = [];
   readonly matcher: LoudnessMatcher;
   private plan: Plan | null = null;
+  private pulse = new Pulse(null);
   private main: RunningChannel | null = null;
   private readonly scene: Scene;
   private listening: Listening | null = null;
@@ -65,7 +67,7 @@ export class Engine {
   constructor(readonly sampleRate: number) {
     this.limiter = new PeakGuard(CEILING, LIMITER_RELEASE_SECONDS, sampleRate);
     this.matcher = new LoudnessMatcher(sampleRate);
-    this.scene = { sampleRate, seconds: 0, matcher: this.matcher, matched: null };
+    this.scene = { sampleRate, seconds: 0, pulseSeconds: 0, matcher: this.matcher, matched: null };
   }
 
   /** @param data channels of samples at this engine's rate; not copied */
@@ -77,7 +79,8 @@ export class Engine {
   setPlan(plan: Plan): void {
     const before = this.channels;
     this.plan = plan;
-    this.scene.seconds = this.position / this.sampleRate;
+    this.pulse = new Pulse(plan);
+    this.stand();
     this.channels = plan.channels.map((channel) => {
       const kept = before.find((running) => running.plan.id === channel.id);
       if (!kept) return new RunningChannel(channel, this.scene);
@@ -115,11 +118,11 @@ export class Engine {
     this.playing = true;
     this.stopping = false;
     this.nextPosition = -1;
-    this.scene.seconds = fromSample / this.sampleRate;
+    this.stand();
     // The main output first: its macros turn what lies in the others.
-    this.main?.locate(fromSample, this.turns);
+    this.main?.locate(this.pulse, this.turns);
     this.readModulators();
-    for (const channel of this.channels) channel.locate(fromSample, this.turns);
+    for (const channel of this.channels) channel.locate(this.pulse, this.turns);
     this.findLateness();
     for (const channel of this.channels) channel.realign(this.main!);
   }
@@ -134,6 +137,7 @@ export class Engine {
     if (this.playing && !this.stopping) this.nextPosition = sample;
     else {
       this.position = sample;
+      this.stand();
       this.follow();
     }
   }
@@ -233,11 +237,14 @@ export class Engine {
     const { main, channels } = this;
     this.steps += 1;
     if (!main) return;
-    this.scene.seconds = this.position / this.sampleRate;
+    this.stand();
     for (let c = 0; c < channels.length; c += 1) channels[c]!.clear();
     if (this.playing) this.readStep();
     this.takeGestures();
-    if (this.playing) this.follow();
+    if (this.playing) {
+      this.pulse.read(this.position);
+      this.follow();
+    }
     const { order } = this.plan!;
     this.findLateness();
     for (let c = 0; c < order.length; c += 1) {
@@ -261,11 +268,18 @@ export class Engine {
     }
   }
 
+  /** Tells everything where it stands in the piece. */
+  private stand(): void {
+    this.pulse.read(this.position);
+    this.scene.seconds = this.position / this.sampleRate;
+    this.scene.pulseSeconds = (this.pulse.place / this.sampleRate) * this.pulse.ratio;
+  }
+
   /** Lanes and links at the place where it stands. */
   private follow(): void {
     this.readModulators();
     for (let c = 0; c < this.channels.length; c += 1) {
-      this.channels[c]!.followLanes(this.position);
+      this.channels[c]!.followLanes(this.pulse);
       this.channels[c]!.followLinks(this.turns);
     }
   }
@@ -275,7 +289,7 @@ export class Engine {
     const { modulators } = this.plan;
     let macro = 0;
     for (let i = 0; i < modulators.length; i += 1) {
-      if (modulators[i]!.kind !== MACRO_KIND) this.turns[i] = modulatorAt(modulators[i]!, this.position);
+      if (modulators[i]!.kind !== MACRO_KIND) this.turns[i] = modulatorAt(modulators[i]!, modulators[i]!.byBeat ? this.pulse.place : this.position);
       else {
         this.turns[i] = this.main?.macros[macro]?.now[0] ?? 0;
         macro += 1;

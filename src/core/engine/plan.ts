@@ -1,12 +1,13 @@
 import type { ImpulseNeed } from '../impulses/make';
 import { effectOf } from '../effects/catalogue';
-import { beatsToSamples } from '../music/tempo';
+import { beatsToSamples, type TempoMap } from '../music/tempo';
 import { modulatorTrack, type ModulatorTrack } from '../links/modulator';
 import type { LaneTrack } from '../moves/evaluate';
 import { laneTrack } from '../moves/lane';
-import { toEngineNumber } from '../params/resolve';
+import { syncedNote, toEngineNumber } from '../params/resolve';
 import type { Param, ParamValue } from '../params/param';
 import { contextOf, macroOf, macrosOf, paramOf, sendOf, slotsIn } from '../piece/find';
+import { tempoOf } from '../piece/tempoOf';
 import { channelParams, macroParam, MAIN, type Clip, type Lane, type Link, type Piece, type Return, type Send, type Slot, type Target, type Track } from '../piece/piece';
 
 /** A piece made flat: everything in samples and engine numbers, ready to be sent to another thread and played. */
@@ -19,6 +20,10 @@ export interface Plan {
   /** Indexes of tracks and returns, each before all that it sends to. */
   readonly order: readonly number[];
   readonly modulators: readonly ModulatorTrack[];
+  /** Beats a minute by which lanes and note values were counted. */
+  readonly bpm: number;
+  /** How the tempo moves; null where it does not. */
+  readonly tempoMap: TempoMap | null;
 }
 
 export interface PlanChannel {
@@ -60,6 +65,8 @@ export interface PlanSlot {
   readonly effect: string;
   readonly on: boolean;
   readonly values: Float64Array;
+  /** Which values follow a tempo that moves: 1 for lengths, -1 for rates, 0 for none. */
+  readonly follows: Int8Array;
   /** The impulse it needs, if it is one that does. */
   readonly impulse: ImpulseNeed | null;
   /** Effects on its treated sound alone. */
@@ -110,7 +117,8 @@ export function channelValueIndex(param: string, sends: readonly Pick<Send, 'to'
 
 /** Compiles a piece for playing and rendering. */
 export function compilePlan(piece: Piece, scope: PrintScope | null = null): Plan {
-  const { sampleRate, tempo } = piece;
+  const { sampleRate } = piece;
+  const tempo = tempoOf(piece);
   const at = (beats: number): number => beatsToSamples(beats, tempo, sampleRate);
   const channels = scope ? printedChannels(piece, scope) : playedChannels(piece);
   const main = scope ? planChannel(piece, { id: MAIN, chain: [], gain: 1, pan: 0, sends: [] }, [], true, true, false) : planChannel(piece, { id: MAIN, ...piece.main, pan: 0, sends: [] }, [], true, true, true);
@@ -121,6 +129,8 @@ export function compilePlan(piece: Piece, scope: PrintScope | null = null): Plan
     channels: [...channels, main],
     order: sendOrder(channels),
     modulators: piece.modulators.map((modulator) => modulatorTrack(modulator, contextOf(piece))),
+    bpm: tempo.bpm,
+    tempoMap: tempo.map ?? null,
   };
 }
 
@@ -175,9 +185,9 @@ function planChannel(piece: Piece, { id, chain, gain, pan, sends }: Mixed, clips
 }
 
 function planClip(piece: Piece, clip: Clip, scope: PrintScope | null): PlanClip[] {
-  const { sampleRate, tempo } = piece;
+  const { sampleRate } = piece;
   if (!piece.sounds[clip.sound]) return [];
-  const start = beatsToSamples(clip.start, tempo, sampleRate);
+  const start = beatsToSamples(clip.start, tempoOf(piece), sampleRate);
   const length = Math.round(clip.lengthSeconds * sampleRate);
   const whole: PlanClip = {
     sound: clip.sound, start, length, offset: Math.round(clip.offsetSeconds * sampleRate), gain: clip.gain,
@@ -208,8 +218,15 @@ function planSlot(piece: Piece, slot: Slot): PlanSlot {
     const value: ParamValue = slot.values[id] ?? param.initial;
     return toEngineNumber(param, value, context);
   };
+  const follows = (id: string): number => {
+    const param = params[id] as Param;
+    if (param.kind !== 'number' || !param.sync) return 0;
+    const lane = piece.lanes.find(({ on, target }) => on && target.effect === slot.id && target.param === id);
+    if (lane ? lane.unit !== 'beats' : syncedNote(slot.values[id] ?? param.initial) === null) return 0;
+    return param.sync === 'rate' ? -1 : 1;
+  };
   return {
-    id: slot.id, effect: slot.effect, on: slot.on, values: Float64Array.from(paramIds, number), impulse: impulse?.(slot.values, context, slot.sound ?? null) ?? null,
+    id: slot.id, effect: slot.effect, on: slot.on, values: Float64Array.from(paramIds, number), follows: Int8Array.from(paramIds, follows), impulse: impulse?.(slot.values, context, slot.sound ?? null) ?? null,
     wetPath: (slot.wetPath ?? []).map((inner) => planSlot(piece, inner)),
     strands: (slot.strands ?? []).map(({ place, chain }) => ({ place, slots: chain.map((inner) => planSlot(piece, inner)) })),
   };
@@ -227,6 +244,7 @@ function planLane(piece: Piece, lane: Lane, chain: readonly Slot[], sends: reado
   const param = paramOf(piece, lane.target);
   const target = planTarget(piece, lane.target, chain, sends);
   if (!param || !target) return [];
+  // Counted by the unmoved tempo: the engine reads lanes by the beat.
   const at = (beat: number): number => beatsToSamples(beat, piece.tempo, piece.sampleRate);
   return [{ ...target, ...laneTrack(piece, lane, param, at) }];
 }

@@ -1,4 +1,5 @@
-import { beatsToSamples } from '../music/tempo';
+import { beatsFrom, beatsToSamples, bpmAt } from '../music/tempo';
+import { tempoOf } from '../piece/tempoOf';
 import { chainOf, findClip } from '../piece/find';
 import type { Piece } from '../piece/piece';
 import type { Listening } from './engine';
@@ -30,7 +31,7 @@ export function clipOrder(piece: Piece, clipId: string, part: 'mix' | 'wet', tai
   const found = findClip(piece, clipId);
   if (!found) return null;
   const { track, clip } = found;
-  const toBeat = clip.start + (clip.lengthSeconds * piece.tempo.bpm) / 60;
+  const toBeat = clip.start + beatsFrom(clip.start, clip.lengthSeconds, tempoOf(piece));
   return { channel: track.id, clip: clip.id, fromBeat: clip.start, toBeat, part, tailBars };
 }
 
@@ -40,10 +41,11 @@ export function clipOrder(piece: Piece, clipId: string, part: 'mix' | 'wet', tai
  * With several effects, `wet` takes the dry sound out of the last one that is on.
  */
 export function planPrint(piece: Piece, order: PrintOrder): PrintJob {
-  const fromSample = beatsToSamples(order.fromBeat, piece.tempo, piece.sampleRate);
-  const toSample = beatsToSamples(order.toBeat, piece.tempo, piece.sampleRate);
+  const tempo = tempoOf(piece);
+  const fromSample = beatsToSamples(order.fromBeat, tempo, piece.sampleRate);
+  const toSample = beatsToSamples(order.toBeat, tempo, piece.sampleRate);
   const last = [...chainOf(piece, order.channel)].reverse().find((slot) => slot.on);
-  const bar = (piece.tempo.beatsPerBar * 60) / piece.tempo.bpm;
+  const bar = (tempo.beatsPerBar * 60) / bpmAt(order.toBeat, tempo);
   return {
     plan: compilePlan(piece, { channel: order.channel, clip: order.clip, fromSample, toSample }),
     fromSample,

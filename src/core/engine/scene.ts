@@ -6,6 +6,8 @@ export interface Scene {
   readonly sampleRate: number;
   /** Place in the piece. */
   seconds: number;
+  /** Seconds in which, at the tempo of this place, as many beats go by as have gone by to here. */
+  pulseSeconds: number;
   /** Makes the effect that is judged as loud as what enters it. */
   readonly matcher: LoudnessMatcher;
   matched: RunningSlot | null;

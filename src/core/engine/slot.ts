@@ -97,10 +97,11 @@ export class RunningSlot {
   /** What keeps the untreated sound in step with the treated; only where something is late. */
   private dryAlign: Align | null = null;
   private leaving = false;
+  private byBeat = false;
 
   /** @param entering true when it comes into sound that is passing: it then begins untreated */
   constructor(public plan: PlanSlot, private readonly scene: Scene, private readonly makeChain: (scene: Scene) => InnerChain, entering = false) {
-    const { sampleRate, seconds } = scene;
+    const { sampleRate } = scene;
     const definition = effectOf(plan.effect);
     this.processor = definition.createProcessor(sampleRate);
     const params = definition.paramIds.map((id) => definition.params[id]!);
@@ -114,7 +115,7 @@ export class RunningSlot {
     this.iWet = index('wet');
     this.iTrim = index('trim');
     this.adoptInner(entering);
-    this.processor.reset(seconds, this.values.now);
+    this.processor.reset(this.placeSeconds, this.values.now);
     this.holds = (definition.holds ?? []).map(index);
     this.spillShare = Math.exp(-STEP_FRAMES / (SPILL_SECONDS * sampleRate));
     if (entering) return;
@@ -137,11 +138,13 @@ export class RunningSlot {
     this.values.rebase(plan.values);
     this.values.clearLanes();
     this.values.clearLinks();
+    this.values.followTempo(plan.follows, 1);
     this.adoptInner(true);
   }
 
   /** The chains within it: new effects in them come up from nothing while sound may pass. */
   private adoptInner(entering: boolean): void {
+    this.byBeat = this.plan.follows.includes(-1);
     const { wetPath, strands } = this.plan;
     if (wetPath.length > 0) this.wetPath ??= this.makeChain(this.scene);
     this.wetPath?.adopt(wetPath, entering);
@@ -193,6 +196,10 @@ export class RunningSlot {
     for (let i = 0; i < this.running.length; i += 1) this.running[i]!.latest = latest;
   }
 
+  followTempo(ratio: number): void {
+    this.values.followTempo(this.plan.follows, ratio);
+  }
+
   takeGuardGain(): number {
     return this.processor.takeGuardGain();
   }
@@ -211,16 +218,21 @@ export class RunningSlot {
     for (const strand of this.running) strand.realign();
     if (!this.silent) return;
     this.dip.jump(this.values.now);
-    this.processor.locate(this.scene.seconds, this.values.now);
+    this.processor.locate(this.placeSeconds, this.values.now);
     this.dryAlign?.jump(this.latency);
     this.feed = this.plan.on ? 1 : 0;
     this.aim(1);
     this.asleep = true;
   }
 
+  /** Seconds to here; for what turns by note values in a tempo that moves, those in which it would have turned as often as it has. */
+  private get placeSeconds(): number {
+    return this.byBeat ? this.scene.pulseSeconds : this.scene.seconds;
+  }
+
   /** Treats `io` in place. @param inputSilent true when every sample of `io` is zero */
   process(io: StereoRun, inputSilent: boolean): void {
-    const { seconds } = this.scene;
+    const seconds = this.placeSeconds;
     this.values.step();
     if (this.plan.on) this.spill = 1;
     else {

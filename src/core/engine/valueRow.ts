@@ -1,6 +1,6 @@
 import { followShare } from '../dsp/onePole';
 import { STEP_FRAMES } from '../effects/define';
-import type { Param } from '../params/param';
+import type { NumberParam, Param } from '../params/param';
 import { paramAtPosition, paramPosition } from '../params/resolve';
 
 /**
@@ -9,6 +9,8 @@ import { paramAtPosition, paramPosition } from '../params/resolve';
  */
 export class ValueRow {
   readonly now: Float64Array;
+  /** How far each has come on its way, which is where it is unless it is a rate in a tempo that moves. */
+  private readonly on: Float64Array;
   private base: Float64Array;
   private readonly goal: Float64Array;
   private readonly shares: Float64Array;
@@ -16,6 +18,8 @@ export class ValueRow {
   private readonly laned: Uint8Array;
   private readonly linked: Uint8Array;
   private readonly turns: Float64Array;
+  private follows: Int8Array | null = null;
+  private ratio = 1;
   /** Something may not be where it shall be. */
   private moving = true;
 
@@ -23,6 +27,7 @@ export class ValueRow {
     this.base = base;
     this.goal = Float64Array.from(base);
     this.now = Float64Array.from(base);
+    this.on = Float64Array.from(base);
     this.held = new Uint8Array(base.length);
     this.laned = new Uint8Array(base.length);
     this.linked = new Uint8Array(base.length);
@@ -70,10 +75,26 @@ export class ValueRow {
     this.turns[index] = this.turns[index]! + share;
   }
 
+  /** A tempo that moves makes lengths longer and rates slower. @param follows 1 for lengths, -1 for rates, 0 for none  @param ratio of a beat's length here to that in the unmoved tempo */
+  followTempo(follows: Int8Array, ratio: number): void {
+    if (ratio === this.ratio && follows === this.follows) return;
+    this.follows = follows;
+    this.ratio = ratio;
+    this.moving = true;
+  }
+
+  /** Where hand, lane or base want a value at this tempo; rates before they follow it. What a hand holds is as the hand has it. */
+  private wanted(index: number): number {
+    const goal = this.goal[index]!;
+    const way = this.follows === null || this.ratio === 1 ? 0 : this.follows[index]!;
+    const param = this.params[index]!;
+    return way > 0 && !this.held[index] && param.kind === 'number' ? within(goal * this.ratio, param) : goal;
+  }
+
   /** Where a linked value shall be: where hand, lane or base want it, turned. */
   private turned(index: number): number {
     const param = this.params[index]!;
-    const at = paramPosition(param, this.goal[index]!) + this.turns[index]!;
+    const at = paramPosition(param, this.wanted(index)) + this.turns[index]!;
     return paramAtPosition(param, at < 0 ? 0 : at > 1 ? 1 : at);
   }
 
@@ -99,23 +120,39 @@ export class ValueRow {
   /** Moves every value towards its goal by one step. */
   step(): void {
     if (!this.moving) return;
-    const { now, goal, linked, shares } = this;
+    const { now, on, linked, shares } = this;
     let moving = false;
     for (let i = 0; i < now.length; i += 1) {
-      const to = linked[i] ? this.turned(i) : goal[i]!;
-      const at = now[i]!;
-      if (at === to) continue;
+      const to = linked[i] ? this.turned(i) : this.wanted(i);
+      const at = on[i]!;
+      if (at === to) {
+        now[i] = at;
+        continue;
+      }
       const next = at + (to - at) * shares[i]!;
       const away = to - next;
       const slack = 1e-6 * (to < 0 ? -to : to) + 1e-7;
       const there = away < slack && away > -slack;
-      now[i] = there ? to : next;
+      on[i] = there ? to : next;
+      now[i] = on[i]!;
       if (!there) moving = true;
     }
     this.moving = moving;
+    if (this.follows !== null && this.ratio !== 1) this.followRates(this.follows);
+  }
+
+  /** Rates follow at once: a lag would add up to a turn that comes ever later. */
+  private followRates(follows: Int8Array): void {
+    for (let i = 0; i < this.now.length; i += 1) {
+      const param = this.params[i]!;
+      if (follows[i]! < 0 && param.kind === 'number') this.now[i] = this.held[i] ? this.on[i]! : within(this.on[i]! / this.ratio, param);
+    }
   }
 
   jump(): void {
-    for (let i = 0; i < this.now.length; i += 1) this.now[i] = this.linked[i] ? this.turned(i) : this.goal[i]!;
+    for (let i = 0; i < this.now.length; i += 1) this.now[i] = this.on[i] = this.linked[i] ? this.turned(i) : this.wanted(i);
+    if (this.follows !== null && this.ratio !== 1) this.followRates(this.follows);
   }
 }
+
+const within = (value: number, { min, max }: NumberParam): number => (value < min ? min : value > max ? max : value);

@@ -3,7 +3,9 @@ import { laneTrack, trackAt, valueInUnit } from '../moves/lane';
 import type { Point, Shape } from '../moves/point';
 import { SHAPES } from '../moves/point';
 import { thin } from '../moves/thin';
+import type { Tempo } from '../music/tempo';
 import { findLane, paramOf } from '../piece/find';
+import { tempoOf } from '../piece/tempoOf';
 import type { Lane, Piece } from '../piece/piece';
 import type { StretchPoint, Stretch } from '../moves/stretch';
 import type { ReadMoves } from './movesCsv';
@@ -36,11 +38,18 @@ interface At {
  */
 export function writeMovesMidi(piece: Piece, lanes: readonly Lane[], bits: 7 | 14): Uint8Array {
   const head: MidiEvent[] = [
-    { deltaTime: 0, type: 'trackName', text: piece.name }, { deltaTime: 0, type: 'setTempo', microsecondsPerBeat: Math.round(60_000_000 / piece.tempo.bpm) },
-    { deltaTime: 0, type: 'timeSignature', numerator: piece.tempo.beatsPerBar, denominator: 4, metronome: 24, thirtyseconds: 8 }, { deltaTime: 0, type: 'endOfTrack' },
+    { deltaTime: 0, type: 'trackName', text: piece.name }, { deltaTime: 0, type: 'timeSignature', numerator: piece.tempo.beatsPerBar, denominator: 4, metronome: 24, thirtyseconds: 8 },
+    ...tempoEvents(tempoOf(piece)), { deltaTime: 0, type: 'endOfTrack' },
   ];
   const data: MidiData = { header: { format: 1, numTracks: lanes.length + 1, ticksPerBeat: TICKS_PER_BEAT }, tracks: [head, ...lanes.map((lane, i) => laneEvents(piece, lane, i, bits))] };
   return Uint8Array.from(writeMidi(data));
+}
+
+/** The tempo and its changes; ramps as the short stretches by which they are played. */
+function tempoEvents({ bpm, map }: Tempo): MidiEvent[] {
+  const stretches = map ? Array.from(map.beats, (beat, i) => ({ tick: Math.round(beat * TICKS_PER_BEAT), bpm: map.bpm[i]! })) : [{ tick: 0, bpm }];
+  const changes = stretches.filter((stretch, i) => i === 0 || stretch.bpm !== stretches[i - 1]!.bpm);
+  return changes.map((change, i): MidiEvent => ({ deltaTime: change.tick - (changes[i - 1]?.tick ?? 0), type: 'setTempo', microsecondsPerBeat: Math.round(60_000_000 / change.bpm) }));
 }
 
 function laneEvents(piece: Piece, lane: Lane, index: number, bits: 7 | 14): MidiEvent[] {

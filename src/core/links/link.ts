@@ -3,18 +3,19 @@ import { basePosition, laneTrack, laneUnit, trackAt, valueInUnit } from '../move
 import { thin, type Reading } from '../moves/thin';
 import { TOLERANCE } from '../moves/record';
 import { beatsToSamples } from '../music/tempo';
+import { tempoOf } from '../piece/tempoOf';
 import { contextOf, findLane, paramOf, sameTarget } from '../piece/find';
 import { MACRO_LEVEL, macroParam, MAIN, type Lane, type Piece, type Target } from '../piece/piece';
 import { modulatorAt, modulatorTrack, type Modulator } from './modulator';
 
 const held = (position: number): number => Math.min(1, Math.max(0, position));
 
-/** Where a parameter with links stands, as a place on its rail at a sample of the piece. */
+/** Where a parameter with links stands, as a place on its rail at a beat of the piece. */
 export interface LinkedRail {
   /** The stretch of the rail over which it can go. */
   readonly low: number;
   readonly high: number;
-  at(sample: number): number;
+  at(beat: number): number;
 }
 
 /** What the links of a target do to it, over its lane or its base value; null when it has none. */
@@ -27,25 +28,27 @@ export function linkedRail(piece: Piece, target: Target): LinkedRail | null {
     return modulator ? [{ at: standing(piece, modulator), depth: link.depth, oneSided: modulator.kind === 'macro' }] : [];
   });
   const lane = findLane(piece, target);
-  const track = lane?.on ? laneTrack(piece, lane, param, (beat) => beatsToSamples(beat, piece.tempo, piece.sampleRate)) : null;
+  const track = lane?.on ? laneTrack(piece, lane, param) : null;
   const base = basePosition(piece, target, param);
   const reach = (way: 1 | -1): number => turning.reduce((sum, { depth, oneSided }) => sum + (oneSided ? Math.max(0, way * depth) : Math.abs(depth)), 0);
   const [low, high] = extremes(track, base);
   return {
     low: held(low - reach(-1)), high: held(high + reach(1)),
-    at: (sample) => held((track ? trackAt(track, sample) : base) + turning.reduce((sum, { at, depth }) => sum + depth * at(sample), 0)),
+    at: (beat) => held((track ? trackAt(track, beat) : base) + turning.reduce((sum, { at, depth }) => sum + depth * at(beat), 0)),
   };
 }
 
-/** Where a modulator stands at a sample: a macro where its own lane or level has it. */
-function standing(piece: Piece, modulator: Modulator): (sample: number) => number {
+/** Where a modulator stands at a beat: a macro where its own lane or level has it. */
+function standing(piece: Piece, modulator: Modulator): (beat: number) => number {
   if (modulator.kind !== 'macro') {
     const track = modulatorTrack(modulator, contextOf(piece));
-    return (sample) => modulatorAt(track, sample);
+    // What turns by note values is counted by the unmoved tempo, as in the engine.
+    const tempo = track.byBeat ? piece.tempo : tempoOf(piece);
+    return (beat) => modulatorAt(track, beatsToSamples(beat, tempo, piece.sampleRate));
   }
   const lane = findLane(piece, { channel: MAIN, effect: null, param: macroParam(modulator.id) });
-  const track = lane?.on ? laneTrack(piece, lane, MACRO_LEVEL, (beat) => beatsToSamples(beat, piece.tempo, piece.sampleRate)) : null;
-  return (sample) => (track ? trackAt(track, sample) : modulator.level);
+  const track = lane?.on ? laneTrack(piece, lane, MACRO_LEVEL) : null;
+  return (beat) => (track ? trackAt(track, beat) : modulator.level);
 }
 
 function extremes(track: LaneTrack | null, base: number): [number, number] {
@@ -63,7 +66,7 @@ export function laneFromLinks(piece: Piece, target: Target, fromBeat: number, to
   const count = Math.max(2, Math.round((toBeat - fromBeat) * READINGS_PER_BEAT));
   const readings = Array.from({ length: count + 1 }, (_, i): Reading => {
     const beat = fromBeat + ((toBeat - fromBeat) * i) / count;
-    return { beat, position: rail.at(beatsToSamples(beat, piece.tempo, piece.sampleRate)) };
+    return { beat, position: rail.at(beat) };
   });
   const lane = findLane(piece, target) ?? { id: newId, target, unit: laneUnit(piece, target), on: true, points: [] };
   const number = param.kind === 'number';

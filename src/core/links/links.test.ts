@@ -93,7 +93,7 @@ test('a macro turns all that is linked to it by its own lane, one way, from what
   const late = heard(moved, 2, 4);
   expect(Math.abs(late.left[RATE]! - left[3 * RATE]!)).toBeLessThan(1e-4);
   const rail = linkedRail(moved.piece, level.target)!;
-  expect([rail.low, rail.high, rail.at(2 * RATE)]).toEqual([0.5, 1, expect.closeTo(0.75, 3)]);
+  expect([rail.low, rail.high, rail.at(4)]).toEqual([0.5, 1, expect.closeTo(0.75, 3)]);
   expect(applyEdit(moved.piece, removeLink, { link: 'l' }).piece.lanes).toEqual([]);
 });
 

@@ -46,6 +46,8 @@ export interface ModulatorTrack {
   /** Index in MODULATOR_KINDS. */
   readonly kind: number;
   readonly turnsPerSample: number;
+  /** It turns by note values, so it is asked for places by the beat. */
+  readonly byBeat: boolean;
   readonly shape: number;
   readonly phase: number;
   readonly glide: number;
@@ -57,7 +59,7 @@ export function modulatorTrack(modulator: Modulator, context: ValueContext): Mod
   const note = syncedNote(modulator.rate);
   const hz = note ? 1 / beatsToSeconds(noteBeats(note, context.tempo.beatsPerBar), context.tempo) : resolveNumber(modulatorParams.rate, modulator.rate, context);
   return {
-    kind: MODULATOR_KINDS.indexOf(modulator.kind), turnsPerSample: hz / context.sampleRate, shape: LFO_SHAPES.indexOf(modulator.shape),
+    kind: MODULATOR_KINDS.indexOf(modulator.kind), turnsPerSample: hz / context.sampleRate, byBeat: note !== null, shape: LFO_SHAPES.indexOf(modulator.shape),
     phase: modulator.kind === 'lfo' ? modulator.phase : 0, glide: modulator.glide, steps: Float64Array.from(modulator.steps), roll: modulator.roll,
   };
 }

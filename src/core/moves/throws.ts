@@ -1,5 +1,6 @@
 import type { Onset } from '../analysis/onsets';
-import { secondsToBeats } from '../music/tempo';
+import { beatsFrom } from '../music/tempo';
+import { tempoOf } from '../piece/tempoOf';
 import { paramPosition } from '../params/resolve';
 import type { Lane, Piece, Target, Track } from '../piece/piece';
 import { LEAST_GAP, splitPoints } from './editPoints';
@@ -34,10 +35,11 @@ const BRIGHT_HZ = 1800;
 
 /** The hits of a track in order, as its clips play them. @param onsets of a sound by its hash */
 export function trackHits(piece: Piece, track: Track, onsets: (sound: string) => readonly Onset[]): Hit[] {
+  const tempo = tempoOf(piece);
   const hits = track.clips.flatMap((clip) =>
     onsets(clip.sound)
       .filter(({ seconds }) => seconds >= clip.offsetSeconds && seconds < clip.offsetSeconds + clip.lengthSeconds)
-      .map(({ seconds, strength, centroidHz }): Hit => ({ beat: clip.start + secondsToBeats(seconds - clip.offsetSeconds, piece.tempo), strength: strength * clip.gain, centroidHz })),
+      .map(({ seconds, strength, centroidHz }): Hit => ({ beat: clip.start + beatsFrom(clip.start, seconds - clip.offsetSeconds, tempo), strength: strength * clip.gain, centroidHz })),
   );
   return hits.sort((a, b) => a.beat - b.beat);
 }

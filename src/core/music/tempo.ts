@@ -1,9 +1,20 @@
+/** A tempo that changes: stretches of one tempo each, one after another from beat 0 on; the last has no end. Ramps are many short ones. */
+export interface TempoMap {
+  /** Where each begins, in beats and in seconds. */
+  readonly beats: Float64Array;
+  readonly seconds: Float64Array;
+  /** Quarter notes per minute. */
+  readonly bpm: Float64Array;
+}
+
 /** A piece's pulse: quarter-note beats per minute and how many quarter-note beats make a bar (6/8 has 3). */
 export interface Tempo {
-  /** Quarter notes per minute, 20-300. */
+  /** Quarter notes per minute, 20-300; what note values are shown by, and the tempo itself where it does not change. */
   readonly bpm: number;
   /** Length of a bar in quarter notes. */
   readonly beatsPerBar: number;
+  /** Left out where it does not change. Only places heed it, never lengths: a length of so many beats depends on where it lies. */
+  readonly map?: TempoMap;
 }
 
 export const MIN_BPM = 20;
@@ -15,12 +26,47 @@ export const beatsToSeconds = (beats: number, tempo: Tempo): number => (beats * 
 
 export const secondsToBeats = (seconds: number, tempo: Tempo): number => (seconds * tempo.bpm) / 60;
 
-/** The nearest whole sample; what was placed from a sample comes back to the same sample. */
-export const beatsToSamples = (beats: number, tempo: Tempo, sampleRate: number): number =>
-  Math.round((beats * 60 * sampleRate) / tempo.bpm);
+/** Index of the last figure at or under `value`, 0 when there is none. */
+export function lastAtOrUnder(figures: Float64Array, value: number): number {
+  let low = 0;
+  let high = figures.length;
+  while (high - low > 1) {
+    const middle = (low + high) >> 1;
+    if (figures[middle]! <= value) low = middle;
+    else high = middle;
+  }
+  return low;
+}
 
+/** Seconds from the beginning of the piece to a place in beats. */
+export function placeSeconds(beat: number, tempo: Tempo): number {
+  const { map } = tempo;
+  if (!map) return (beat * 60) / tempo.bpm;
+  const at = lastAtOrUnder(map.beats, beat);
+  return map.seconds[at]! + ((beat - map.beats[at]!) * 60) / map.bpm[at]!;
+}
+
+/** The place in beats at so many seconds from the beginning of the piece. */
+export function placeBeat(seconds: number, tempo: Tempo): number {
+  const { map } = tempo;
+  if (!map) return (seconds * tempo.bpm) / 60;
+  const at = lastAtOrUnder(map.seconds, seconds);
+  return map.beats[at]! + ((seconds - map.seconds[at]!) * map.bpm[at]!) / 60;
+}
+
+/** Quarter notes per minute at a place in beats. */
+export const bpmAt = (beat: number, tempo: Tempo): number => (tempo.map ? tempo.map.bpm[lastAtOrUnder(tempo.map.beats, beat)]! : tempo.bpm);
+
+/** How many beats go by in so many seconds from a place in beats on. */
+export const beatsFrom = (beat: number, seconds: number, tempo: Tempo): number => (tempo.map ? placeBeat(placeSeconds(beat, tempo) + seconds, tempo) - beat : secondsToBeats(seconds, tempo));
+
+/** The nearest whole sample of a place; what was placed from a sample comes back to the same sample. */
+export const beatsToSamples = (beats: number, tempo: Tempo, sampleRate: number): number =>
+  Math.round(tempo.map ? placeSeconds(beats, tempo) * sampleRate : (beats * 60 * sampleRate) / tempo.bpm);
+
+/** The place in beats of a sample of the piece. */
 export const samplesToBeats = (samples: number, tempo: Tempo, sampleRate: number): number =>
-  (samples * tempo.bpm) / (60 * sampleRate);
+  tempo.map ? placeBeat(samples / sampleRate, tempo) : (samples * tempo.bpm) / (60 * sampleRate);
 
 /** Tap times in seconds, oldest first, to bpm: the median of the last gaps, so one late tap does no harm. */
 export function bpmFromTaps(tapSeconds: readonly number[]): number | null {

@@ -1,7 +1,7 @@
 import { effectOf } from '../effects/catalogue';
 import type { Param, ParamValue, ValueContext } from '../params/param';
 import type { Modulator } from '../links/modulator';
-import { channelParams, MACRO_LEVEL, MAIN, SEND_LEVEL, type Clip, type Kept, type Lane, type Piece, type Return, type Slot, type Target, type Track } from './piece';
+import { channelParams, MACRO_LEVEL, MAIN, SEND_LEVEL, TEMPO, TEMPO_PARAM, type Clip, type Kept, type Lane, type Piece, type Return, type Slot, type Target, type Track } from './piece';
 
 const SEND = 'send:';
 
@@ -87,6 +87,7 @@ export function paramOf(piece: Piece, target: Target): Param | undefined {
   if (target.effect === null) {
     const macro = target.channel === MAIN ? macroOf(piece, target.param) : undefined;
     if (macro) return { ...MACRO_LEVEL, label: macro.name };
+    if (target.channel === MAIN && target.param === TEMPO_PARAM) return TEMPO;
     const to = sendOf(target.param);
     if (to === undefined) return (channelParams as Record<string, Param>)[target.param];
     const name = findReturn(piece, to)?.name;
@@ -102,6 +103,7 @@ export function baseValue(piece: Piece, target: Target): ParamValue | undefined 
     const slot = findSlot(piece, target.channel, target.effect);
     return slot?.values[target.param] ?? (slot ? effectOf(slot.effect).params[target.param]?.initial : undefined);
   }
+  if (target.channel === MAIN && target.param === TEMPO_PARAM) return piece.tempo.bpm;
   if (target.channel === MAIN) return target.param === 'gain' ? piece.main.gain : macroOf(piece, target.param)?.level;
   const channel = findChannel(piece, target.channel);
   const to = sendOf(target.param);

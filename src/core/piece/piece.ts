@@ -28,6 +28,10 @@ export const SEND_LEVEL = gain({ label: 'Send', group: 'Sends', hint: 'How much 
 export const macroParam = (modulator: string): string => `macro:${modulator}`;
 export const MACRO_LEVEL = ratio({ label: 'Macro', group: 'Macros', hint: 'Turns all that is linked to it at once, each over its own range.' });
 
+/** The tempo as a parameter of the main output: moves of it change the time of the whole piece. */
+export const TEMPO_PARAM = 'tempo';
+export const TEMPO = figure({ label: 'Tempo', group: 'Piece', hint: 'How fast the piece goes: note values, lanes and clips follow.', unit: 'bpm', min: MIN_BPM, max: MAX_BPM, initial: 100 });
+
 /** An effect of a chain. */
 export interface Slot {
   id: string;

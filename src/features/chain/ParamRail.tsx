@@ -1,6 +1,5 @@
 import { useMemo, useRef } from 'react';
 import type { View } from 'react-native';
-import { samplesToBeats } from '../../core/music/tempo';
 import type { Param, ParamValue } from '../../core/params/param';
 import { contextOf, findLane } from '../../core/piece/find';
 import type { Target } from '../../core/piece/piece';
@@ -32,12 +31,12 @@ export function ParamRail({ target, param, value, initial, look, onLive }: Param
   const { channel, effect, param: id } = target;
   const linked = useMemo(() => linkedRail(piece, { channel, effect, param: id }), [piece, channel, effect, id]);
   const railLane = useMemo<RailLane | undefined>(() => {
-    if (linked) return { low: linked.low, high: linked.high, live: () => linked.at(studio.player.position) };
+    if (linked) return { low: linked.low, high: linked.high, live: () => linked.at(studio.beat) };
     if (!track) return undefined;
     const low = track.positions.reduce((a, b) => Math.min(a, b), 1);
     const high = track.positions.reduce((a, b) => Math.max(a, b), 0);
-    return { low, high, live: () => trackAt(track, samplesToBeats(studio.player.position, context.tempo, context.sampleRate)) };
-  }, [linked, track, studio, context]);
+    return { low, high, live: () => trackAt(track, studio.beat) };
+  }, [linked, track, studio]);
   useFrame(() => {
     const element = railLane ? elementOf(mark.current) : null;
     if (element && railLane) element.style.left = `${railLane.live() * 100}%`;

@@ -33,7 +33,7 @@ export function ModulatorCurve({ modulator, depth }: { readonly modulator: Modul
   useFrame(() => {
     const element = elementOf(mark.current);
     if (!element) return;
-    const sample = studio.player.position;
+    const sample = beatsToSamples(studio.beat, piece.tempo, piece.sampleRate);
     element.style.transform = `translate(${(((sample % spanSamples) / spanSamples) * width - 5).toFixed(1)}px, ${(y(modulatorAt(track, sample)) - 5).toFixed(1)}px)`;
   });
   return (

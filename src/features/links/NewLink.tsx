@@ -3,7 +3,7 @@ import { ScrollView, StyleSheet, View } from 'react-native';
 import type { Modulator, ModulatorKind } from '../../core/links/modulator';
 import { addLink } from '../../core/piece/edits/links';
 import { sameTarget } from '../../core/piece/find';
-import { MACRO_LEVEL, type Piece } from '../../core/piece/piece';
+import { MACRO_LEVEL, TEMPO_PARAM, type Piece } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
 import { Sheet } from '../../ui/Sheet';
 import { Tap } from '../../ui/Tap';
@@ -29,7 +29,7 @@ export function NewLink({ channel, effect }: { readonly channel: string; readonl
   const piece = usePiece();
   const [open, setOpen] = useState(false);
   const [choice, setChoice] = useState<TargetChoice | null>(null);
-  const families = targetsOf(piece, channel, (target, param) => param.kind === 'number' && param.group !== MACRO_LEVEL.group && (effect === undefined || target.effect === effect));
+  const families = targetsOf(piece, channel, (target, param) => param.kind === 'number' && param.group !== MACRO_LEVEL.group && target.param !== TEMPO_PARAM && (effect === undefined || target.effect === effect));
   const close = (): void => {
     setOpen(false);
     setChoice(null);

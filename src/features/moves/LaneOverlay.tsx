@@ -4,7 +4,6 @@ import Svg, { Path } from 'react-native-svg';
 import { linkedRail } from '../../core/links/link';
 import { trackAt } from '../../core/moves/lane';
 import type { LaneTrack } from '../../core/moves/evaluate';
-import { beatsToSamples, samplesToBeats } from '../../core/music/tempo';
 import type { Lane } from '../../core/piece/piece';
 import { elementOf, useFrame } from '../../ui/frame';
 import { useTokens } from '../../ui/theme';
@@ -35,15 +34,14 @@ export function LaneOverlay({ lane, track, pxPerBeat, width, height, y }: LaneOv
     const count = Math.ceil(width / PX_PER_READING);
     return Array.from({ length: count }, (_, i) => {
       const x = i * PX_PER_READING;
-      return `${i === 0 ? 'M' : 'L'}${x} ${y(rail.at(beatsToSamples(x / pxPerBeat, piece.tempo, piece.sampleRate))).toFixed(1)}`;
+      return `${i === 0 ? 'M' : 'L'}${x} ${y(rail.at(x / pxPerBeat)).toFixed(1)}`;
     }).join('');
-  }, [rail, width, pxPerBeat, piece.tempo, piece.sampleRate, y]);
+  }, [rail, width, pxPerBeat, y]);
   useFrame(() => {
     const element = elementOf(mark.current);
     if (!element) return;
-    const sample = studio.player.position;
-    const beat = samplesToBeats(sample, piece.tempo, piece.sampleRate);
-    const position = rail ? rail.at(sample) : trackAt(track, beat);
+    const { beat } = studio;
+    const position = rail ? rail.at(beat) : trackAt(track, beat);
     element.style.transform = `translate(${(beat * pxPerBeat - DOT / 2).toFixed(1)}px, ${(y(position) - DOT / 2).toFixed(1)}px)`;
   });
   return (

@@ -1,10 +1,11 @@
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { toBarBeat } from '../../core/music/grid';
-import { secondsToBeats } from '../../core/music/tempo';
+import { beatsFrom } from '../../core/music/tempo';
 import { copyClip, moveClip, removeClip } from '../../core/piece/edits/clips';
 import { setLoop } from '../../core/piece/edits/channels';
 import { channelName, findClip } from '../../core/piece/find';
+import { tempoOf } from '../../core/piece/tempoOf';
 import { MAIN } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
 import { useSession } from '../../data/session';
@@ -32,7 +33,7 @@ export function SelectionBar() {
     if (!found) return;
     const { clip, track: on } = found;
     const step = piece.tempo.beatsPerBar;
-    const length = Math.max(step, Math.ceil(secondsToBeats(clip.lengthSeconds, piece.tempo) / step - 1e-9) * step);
+    const length = Math.max(step, Math.ceil(beatsFrom(clip.start, clip.lengthSeconds, tempoOf(piece)) / step - 1e-9) * step);
     const id = crypto.randomUUID();
     if (run(copyClip, { clip: clip.id, start: clip.start + length, track: on.id, id })) set({ clip: id });
   };

@@ -7,6 +7,7 @@ import { toBarBeat } from '../../core/music/grid';
 import { addTrack } from '../../core/piece/edits/channels';
 import { addClip, removePrint } from '../../core/piece/edits/clips';
 import { findTrack } from '../../core/piece/find';
+import { tempoOf } from '../../core/piece/tempoOf';
 import type { Clip, Piece, Print } from '../../core/piece/piece';
 import { soundFileUrl } from '../../data/api';
 import { useOpenPiece } from '../../data/openPiece';
@@ -90,7 +91,7 @@ function place(piece: Piece, print: Print): void {
   const name = `Prints of ${from?.name ?? print.from.channelName}`.slice(0, 120);
   const clip: Clip = {
     id: crypto.randomUUID(), name: print.name, sound: print.sound,
-    start: samplesToBeats(print.startSample, piece.tempo, print.sampleRate), offsetSeconds: 0,
+    start: samplesToBeats(print.startSample, tempoOf(piece), print.sampleRate), offsetSeconds: 0,
     lengthSeconds: (piece.sounds[print.sound]?.frames ?? 1) / print.sampleRate, gain: 1, fadeInSeconds: 0, fadeOutSeconds: 0, print: print.id,
   };
   const there = piece.tracks.find((track) => track.name === name && track.chain.length === 0);

@@ -1,14 +1,17 @@
-import { useRef, useState } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import { StyleSheet, TextInput, View } from 'react-native';
-import { bpmFromTaps, MAX_BPM, MIN_BPM } from '../../core/music/tempo';
+import { bpmAt, bpmFromTaps, MAX_BPM, MIN_BPM } from '../../core/music/tempo';
 import { setTempo } from '../../core/piece/edits/channels';
+import { tempoLane, tempoOf } from '../../core/piece/tempoOf';
 import { useOpenPiece } from '../../data/openPiece';
+import { LiveText } from '../../ui/LiveText';
 import { Sheet } from '../../ui/Sheet';
 import { Tap } from '../../ui/Tap';
 import { useTokens } from '../../ui/theme';
 import { FONT_STRONG } from '../../ui/tokens';
 import { Words } from '../../ui/Words';
-import { usePiece } from '../studio/StudioProvider';
+import { usePiece, useStudio } from '../studio/StudioProvider';
+import { TempoChange } from './TempoChange';
 
 /** Taps farther apart than this begin a new count. */
 const FORGET_SECONDS = 2.5;
@@ -17,15 +20,19 @@ const tidy = (bpm: number): string => String(Math.round(bpm * 100) / 100);
 /** The tempo; opens a field to type it and a pad to tap it. */
 export function TempoButton() {
   const piece = usePiece();
+  const { studio } = useStudio();
   const [open, setOpen] = useState(false);
+  const moving = tempoLane(piece) !== undefined;
+  const tempo = useMemo(() => tempoOf(piece), [piece]);
   return (
     <>
-      <Tap plain label={`Tempo ${tidy(piece.tempo.bpm)} BPM`} onPress={() => setOpen(true)} style={styles.button}>
-        <Words kind="strong" style={styles.figure}>{tidy(piece.tempo.bpm)}</Words>
-        <Words kind="small">BPM</Words>
+      <Tap plain label={moving ? 'Tempo, which moves' : `Tempo ${tidy(piece.tempo.bpm)} BPM`} onPress={() => setOpen(true)} style={styles.button}>
+        {moving ? <LiveText strong size={17} read={() => String(Math.round(bpmAt(studio.beat, tempo)))} /> : <Words kind="strong" style={styles.figure}>{tidy(piece.tempo.bpm)}</Words>}
+        <Words kind="small" tone={moving ? 'coralInk' : undefined}>{moving ? 'BPM ∿' : 'BPM'}</Words>
       </Tap>
       <Sheet title="Tempo" visible={open} onClose={() => setOpen(false)}>
-        <TempoForm onDone={() => setOpen(false)} />
+        {moving ? null : <TempoForm onDone={() => setOpen(false)} />}
+        <TempoChange onDone={() => setOpen(false)} />
       </Sheet>
     </>
   );

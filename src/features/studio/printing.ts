@@ -4,6 +4,8 @@ import { planPrint } from '../../core/engine/print';
 import { writeWav } from '../../core/formats/writeWav';
 import { addPrint } from '../../core/piece/edits/clips';
 import { channelName, chainOf, findClip } from '../../core/piece/find';
+import { beatsToSamples } from '../../core/music/tempo';
+import { tempoOf } from '../../core/piece/tempoOf';
 import { effectOf } from '../../core/effects/catalogue';
 import type { Piece, Print } from '../../core/piece/piece';
 import { startPrint, type Printed, type PrintRun } from '../../audio/printer';
@@ -76,7 +78,7 @@ async function storePrint(id: string, name: string, piece: Piece, order: PrintOr
   try {
     const { hash, ...sound } = await uploadSound(new Blob([bytes as Uint8Array<ArrayBuffer>]), name);
     const made: Print = {
-      id, name, sound: hash, startSample: Math.round((order.fromBeat * 60 * sampleRate) / piece.tempo.bpm), sampleRate, madeAt: new Date().toISOString(),
+      id, name, sound: hash, startSample: beatsToSamples(order.fromBeat, tempoOf(piece), sampleRate), sampleRate, madeAt: new Date().toISOString(),
       from: {
         channel: order.channel, channelName: channelName(piece, order.channel), clip: order.clip, fromBeat: order.fromBeat, toBeat: order.toBeat, part: order.part,
         tail: order.tailBars === null ? 'until silent' : `${order.tailBars} ${order.tailBars === 1 ? 'bar' : 'bars'}`, bpm: piece.tempo.bpm,

@@ -9,6 +9,7 @@ import { setChannelParam } from '../../core/piece/edits/channels';
 import { setModulator } from '../../core/piece/edits/links';
 import { setSend } from '../../core/piece/edits/sends';
 import { baseValue, contextOf, macroOf, paramOf, sendOf, soundsUsed } from '../../core/piece/find';
+import { tempoOf } from '../../core/piece/tempoOf';
 import type { Piece, Target } from '../../core/piece/piece';
 import { Player } from '../../audio/player';
 import { SoundLibrary, type LoadedSound } from '../../audio/soundLibrary';
@@ -35,12 +36,21 @@ export class Studio {
     this.library = new SoundLibrary(piece.sampleRate);
     this.take(piece);
     this.stopWatching = useOpenPiece.subscribe((now, before) => {
-      if (now.piece && now.piece !== before.piece && now.piece.id === piece.id) this.take(now.piece);
+      if (now.piece && now.piece !== before.piece && now.piece.id === piece.id) this.change(before.piece ?? now.piece, now.piece);
     });
     this.stopListening = useSession.subscribe((now, before) => {
       if (now.audition !== before.audition) this.tellPlan(this.piece);
       if (now.comparing !== before.comparing || now.judged !== before.judged || now.hear !== before.hear || now.matched !== before.matched) this.listen();
     });
+  }
+
+  /** Takes an edit. Where it changes the time of the piece, the place stays at its beat. */
+  private change(before: Piece, piece: Piece): void {
+    const { position } = this.player;
+    const beat = samplesToBeats(position, tempoOf(before), piece.sampleRate);
+    const sample = beatsToSamples(beat, tempoOf(piece), piece.sampleRate);
+    this.take(piece);
+    if (Math.abs(sample - position) > 1) this.player.locate(sample);
   }
 
   private take(piece: Piece): void {
@@ -78,12 +88,12 @@ export class Studio {
   /** Place in beats now being computed. */
   get beat(): number {
     const { piece } = this;
-    return samplesToBeats(this.player.position, piece.tempo, piece.sampleRate);
+    return samplesToBeats(this.player.position, tempoOf(piece), piece.sampleRate);
   }
 
   async play(): Promise<void> {
     const { piece, player } = this;
-    const end = beatsToSamples(piece.lengthBeats, piece.tempo, piece.sampleRate);
+    const end = beatsToSamples(piece.lengthBeats, tempoOf(piece), piece.sampleRate);
     await player.play(player.position >= end ? 0 : player.position);
     useSession.getState().set({ playing: true });
     this.recorder.begin();
@@ -102,7 +112,7 @@ export class Studio {
 
   locate(beat: number): void {
     const { piece } = this;
-    this.player.locate(beatsToSamples(Math.max(0, beat), piece.tempo, piece.sampleRate));
+    this.player.locate(beatsToSamples(Math.max(0, beat), tempoOf(piece), piece.sampleRate));
   }
 
   /** Once a frame: at the end of the piece playing stops by itself and goes back to the start. */

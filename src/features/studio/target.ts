@@ -2,6 +2,7 @@ import { effectOf } from '../../core/effects/catalogue';
 import { samplesToBeats } from '../../core/music/tempo';
 import { channelValueIndex } from '../../core/engine/plan';
 import { findChannel, findSlot, macrosOf } from '../../core/piece/find';
+import { tempoOf } from '../../core/piece/tempoOf';
 import { macroParam, type Piece, type Target } from '../../core/piece/piece';
 
 /** Index of a target's parameter in the row of values that travels to the engine. */
@@ -13,4 +14,4 @@ export function valueIndex(piece: Piece, target: Target): number {
 
 /** Beats at which something was heard that the engine computed at `sample`. */
 export const heardBeat = (piece: Piece, sample: number, latencySeconds: number): number =>
-  Math.max(0, samplesToBeats(sample - latencySeconds * piece.sampleRate, piece.tempo, piece.sampleRate));
+  Math.max(0, samplesToBeats(sample - latencySeconds * piece.sampleRate, tempoOf(piece), piece.sampleRate));

@@ -1,7 +1,7 @@
 import { effectOf } from '../../core/effects/catalogue';
 import type { Param } from '../../core/params/param';
 import { chainOf, channelName, findChannel, macrosOf, slotsIn } from '../../core/piece/find';
-import { channelParams, MACRO_LEVEL, macroParam, MAIN, SEND_LEVEL, sendParam, type Piece, type Target } from '../../core/piece/piece';
+import { channelParams, MACRO_LEVEL, macroParam, MAIN, SEND_LEVEL, sendParam, TEMPO, TEMPO_PARAM, type Piece, type Target } from '../../core/piece/piece';
 
 export interface TargetChoice {
   readonly target: Target;
@@ -24,6 +24,7 @@ export function targetsOf(piece: Piece, channel: string, free: (target: Target, 
     })),
     { title: 'Sends', choices: only((findChannel(piece, channel)?.sends ?? []).map((send) => ({ target: { channel, effect: null, param: sendParam(send.to) }, param: { ...SEND_LEVEL, label: `Send to ${channelName(piece, send.to)}` } }))) },
     { title: 'Macros', choices: only(channel === MAIN ? macrosOf(piece).map(({ id, name }) => ({ target: { channel, effect: null, param: macroParam(id) }, param: { ...MACRO_LEVEL, label: name } })) : []) },
+    { title: 'Piece', choices: only(channel === MAIN ? [{ target: { channel, effect: null, param: TEMPO_PARAM }, param: TEMPO }] : []) },
     { title: 'Channel', choices: only(own.map(([param, about]) => ({ target: { channel, effect: null, param }, param: about }))) },
   ].filter((family) => family.choices.length > 0);
 }

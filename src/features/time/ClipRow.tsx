@@ -1,6 +1,7 @@
 import { Pressable, StyleSheet, View } from 'react-native';
-import { secondsToBeats } from '../../core/music/tempo';
+import { beatsFrom } from '../../core/music/tempo';
 import type { Clip, Track } from '../../core/piece/piece';
+import { tempoOf } from '../../core/piece/tempoOf';
 import { FRAMES_PER_PEAK } from '../../audio/soundLibrary';
 import { useSession } from '../../data/session';
 import { Waveform } from '../../ui/Waveform';
@@ -32,7 +33,7 @@ function ClipBlock({ clip, pxPerBeat, height, onChoose }: { readonly clip: Clip 
   const tokens = useTokens();
   const { studio, missing } = useStudio();
   const chosen = useSession((state) => state.clip === clip.id);
-  const width = Math.max(4, secondsToBeats(clip.lengthSeconds, piece.tempo) * pxPerBeat - 2);
+  const width = Math.max(4, beatsFrom(clip.start, clip.lengthSeconds, tempoOf(piece)) * pxPerBeat - 2);
   const sound = studio.sounds.get(clip.sound);
   const from = (clip.offsetSeconds * piece.sampleRate) / FRAMES_PER_PEAK;
   const to = from + (clip.lengthSeconds * piece.sampleRate) / FRAMES_PER_PEAK;

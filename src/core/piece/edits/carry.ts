@@ -1,7 +1,8 @@
 import type { Draft } from 'immer';
-import { secondsToBeats } from '../../music/tempo';
+import { beatsFrom } from '../../music/tempo';
 import { clearStretch, layStretch, takeStretch, type Stretch } from '../../moves/stretch';
 import { findChannel, paramOf, sendOf, slotsIn } from '../find';
+import { tempoOf } from '../tempoOf';
 import type { Clip, Lane, Piece, Target } from '../piece';
 import { putLane } from './lanes';
 
@@ -34,7 +35,7 @@ interface Load {
  */
 export function carryMoves(draft: Draft<Piece>, clip: Clip, from: ClipPlace, to: ClipPlace, leaves: boolean, newId: string): void {
   const piece = draft as Piece;
-  const length = secondsToBeats(clip.lengthSeconds, piece.tempo);
+  const length = beatsFrom(from.start, clip.lengthSeconds, tempoOf(piece));
   const loads = piece.lanes.flatMap((lane): Load[] => {
     if (!lane.travels || lane.target.channel !== from.track) return [];
     const target = sameParam(piece, lane.target, to.track);

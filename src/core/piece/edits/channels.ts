@@ -1,9 +1,11 @@
 import type { Draft } from 'immer';
 import * as z from 'zod';
+import { beatsFrom } from '../../music/tempo';
 import { formatValue } from '../../params/format';
 import { defineEdit, EditRefused } from '../edit';
 import { channelIds, channelName, contextOf } from '../find';
 import { channelParams, MAIN, trackSchema, type Piece, type Return, type Track } from '../piece';
+import { tempoOf } from '../tempoOf';
 import { dropTargets } from './targets';
 
 export function draftTrack(draft: Draft<Piece>, id: string): Draft<Track> {
@@ -56,7 +58,7 @@ export const addTrack = defineEdit({
     draft.tracks.push(track);
     Object.assign(draft.sounds, sounds);
     for (const clip of track.clips) {
-      const end = clip.start + (clip.lengthSeconds * draft.tempo.bpm) / 60;
+      const end = clip.start + beatsFrom(clip.start, clip.lengthSeconds, tempoOf(draft));
       const bars = Math.ceil(end / draft.tempo.beatsPerBar - 1e-9);
       draft.lengthBeats = Math.max(draft.lengthBeats, bars * draft.tempo.beatsPerBar);
     }
