@@ -14,6 +14,7 @@ import { ValueRow } from './valueRow';
 
 const GAIN = 0;
 const PAN = 1;
+const MUTE = 2;
 const MUTE_SECONDS = 0.008;
 /** A clip caught in its middle by the start of playing, or cut by its stop, fades over one step. */
 const CATCH_FRAMES = STEP_FRAMES;
@@ -67,7 +68,7 @@ export class RunningChannel {
     this.image = new StereoImage(STEP_FRAMES, sampleRate);
     this.share = followShare(MUTE_SECONDS, STEP_FRAMES, sampleRate);
     this.adopt(plan);
-    this.open = plan.audible ? 1 : 0;
+    this.open = this.isOpen;
     this.directFrom = this.directTo = plan.direct ? 1 : 0;
     this.aimGains();
   }
@@ -122,6 +123,7 @@ export class RunningChannel {
     this.values.jump();
     for (const send of this.sends) send.jump();
     for (const macro of this.macros) macro.jump();
+    if (this.chain.silent) this.open = this.isOpen;
     this.chain.locate();
     this.aimGains();
   }
@@ -133,13 +135,17 @@ export class RunningChannel {
     for (let i = 0; i < links.length; i += 1) this.rowFor(links[i]!).stillLinks();
     for (let i = 0; i < links.length; i += 1) {
       const link = links[i]!;
-      this.rowFor(link).turn(link.slot < 0 ? this.indexIn(link.value) : link.value, link.depth * turns[link.modulator]!);
+      this.rowFor(link).turn(this.placeIn(link), link.depth * turns[link.modulator]!);
     }
   }
 
   private rowFor({ slot, value }: PlanTarget): ValueRow {
-    if (slot >= 0) return this.chain.every[slot]!.values;
+    if (slot >= 0) return this.chain.every[slot]!.rowOf(value);
     return this.rowOf(value)!;
+  }
+
+  private placeIn({ slot, value }: PlanTarget): number {
+    return slot >= 0 ? this.chain.every[slot]!.indexIn(value) : this.indexIn(value);
   }
 
   /** Reads every lane where the piece stands, and lets note values follow a tempo that moves. */
@@ -152,7 +158,7 @@ export class RunningChannel {
       const segment = segmentAt(lane, place, this.cursors[i]!);
       this.cursors[i] = segment;
       const position = positionAt(lane, place, segment);
-      this.rowFor(lane).fromLane(lane.slot < 0 ? this.indexIn(lane.value) : lane.value, position);
+      this.rowFor(lane).fromLane(this.placeIn(lane), position);
     }
   }
 
@@ -263,6 +269,10 @@ export class RunningChannel {
     }
   }
 
+  private get isOpen(): number {
+    return this.plan.audible && this.values.now[MUTE]! < 0.5 ? 1 : 0;
+  }
+
   private aimGains(): void {
     const gain = this.values.now[GAIN]! * this.open;
     const pan = this.values.now[PAN]!;
@@ -274,7 +284,7 @@ export class RunningChannel {
   private level(silent: boolean): void {
     const fromLeft = this.gainLeft;
     const fromRight = this.gainRight;
-    const open = this.plan.audible ? 1 : 0;
+    const open = this.isOpen;
     this.open += (open - this.open) * this.share;
     if (Math.abs(open - this.open) < 1e-6) this.open = open;
     this.directFrom = this.directTo;

@@ -347,7 +347,7 @@ export class Engine {
       if (gesture.slot === null) this.touchChannel(channel, gesture);
       for (let s = 0; s < channel.chain.every.length; s += 1) {
         const slot = channel.chain.every[s]!;
-        if (slot.plan.id === gesture.slot) this.touch(slot.values, gesture);
+        if (slot.plan.id === gesture.slot) this.touch(slot.rowOf(gesture.value), gesture, slot.indexIn(gesture.value));
       }
     }
   }

@@ -59,7 +59,7 @@ describe('sends and returns', () => {
     engine.setPlan(compilePlan({ ...from.piece, tracks: from.piece.tracks.map((track) => ({ ...track, sends: [] })) }));
     parts.push(...runEngine(engine, 0.5).left);
     engine.setPlan(compilePlan({ ...from.piece, tracks: from.piece.tracks.map((track) => ({ ...track, sends: [{ to: 'r', level: 1, pre: true }] })) }));
-    engine.queue({ kind: 'hold', channel: 't0', slot: null, value: 2, to: 0.2, atSample: 0 });
+    engine.queue({ kind: 'hold', channel: 't0', slot: null, value: 3, to: 0.2, atSample: 0 });
     parts.push(...runEngine(engine, 0.5).left);
     expect(roughness(parts)).toBeLessThan(0.01);
     expect(Math.abs(parts[parts.length - 100]!)).toBeLessThanOrEqual(0.4 * 1.21);
@@ -108,6 +108,39 @@ describe('changing a chain while it plays', () => {
     live.set([{ ...space, values: { ...space.values, freeze: 'open' }, on: false }]);
     live.run(4);
     expect(peakIn(Float32Array.from(live.parts.slice(-4800)))).toBeLessThan(1e-3);
+  });
+});
+
+describe('switches as moves', () => {
+  const sends = [{ to: 'r', level: 0.5, pre: true }];
+  const switched = (param: string, effect: string | null, points: readonly (readonly [number, number])[]): Scene => {
+    const echo = newSlot('echo', 'echo', 'neutral', { timeL: 400, feedback: 0.5, balance: 'levels', dry: 1, wet: 1 });
+    const from = withReturns([made('r')], { gain: 0.4, sends, chain: effect ? [echo] : [] });
+    const lane = { id: 'l', target: { channel: 't0', effect, param }, unit: 'own' as const, on: true, points: points.map(([beat, value]) => ({ beat, value, shape: 'hold' as const, bend: 0 })) };
+    return { ...from, piece: { ...from.piece, lanes: [lane] } };
+  };
+
+  test('a mute shuts the channel and what it sends, at its beat, without a step', () => {
+    const engine = engineOf(switched('mute', null, [[0, 0], [4, 1], [6, 0]]));
+    engine.play(0);
+    const { left } = runEngine(engine, 4);
+    const [before, during, after] = [[1.5, 1.99], [2.2, 2.99], [3.1, 4]].map(([from, to]) => peakIn(left, from! * RATE, to! * RATE));
+    expect([before, during, after]).toEqual([expect.closeTo(0.4 * 0.9, 3), 0, expect.closeTo(0.4 * 0.9, 3)]);
+    expect(roughness(left)).toBeLessThan(0.01);
+  });
+
+  test('an effect goes off and on at its beat; its repeats ring out, nothing new enters', () => {
+    const engine = engineOf(switched('on', 'echo', [[0, 0], [6, 1], [7, 0]]));
+    engine.play(0);
+    const { left } = runEngine(engine, 5);
+    const dry = 0.4 * 0.9;
+    expect(peakIn(left, 2 * RATE, 2.9 * RATE)).toBeCloseTo(dry, 3);
+    // Sound that entered from 3 s to 3.5 s comes back 400 ms later, and after it half as loud.
+    const wet = (from: number): number => peakIn(left, from * RATE, (from + 0.05) * RATE);
+    expect(Math.abs(wet(3.6) - dry)).toBeGreaterThan(0.1);
+    expect(Math.abs(wet(4.1) - dry)).toBeGreaterThan(0.05);
+    expect(wet(3.3)).toBeCloseTo(dry, 2);
+    expect(roughness(left)).toBeLessThan(0.01);
   });
 });
 

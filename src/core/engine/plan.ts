@@ -8,7 +8,7 @@ import { syncedNote, toEngineNumber } from '../params/resolve';
 import type { Param, ParamValue } from '../params/param';
 import { contextOf, macroOf, macrosOf, paramOf, sendOf, slotsIn } from '../piece/find';
 import { tempoOf } from '../piece/tempoOf';
-import { channelParams, macroParam, MAIN, type Clip, type Lane, type Link, type Piece, type Return, type Send, type Slot, type Target, type Track } from '../piece/piece';
+import { channelParams, macroParam, MAIN, ON_PARAM, type Clip, type Lane, type Link, type Piece, type Return, type Send, type Slot, type Target, type Track } from '../piece/piece';
 
 /** A piece made flat: everything in samples and engine numbers, ready to be sent to another thread and played. */
 export interface Plan {
@@ -29,9 +29,9 @@ export interface Plan {
 export interface PlanChannel {
   readonly id: string;
   readonly clips: readonly PlanClip[];
-  /** Gain and pan, in the order of channelParams. */
+  /** Gain, pan and mute, in the order of channelParams. */
   readonly values: Float64Array;
-  /** False while muted or while others are soloed. */
+  /** False while others are soloed. */
   readonly audible: boolean;
   /** False while it only feeds returns, one of which is soloed. */
   readonly direct: boolean;
@@ -115,13 +115,19 @@ export function channelValueIndex(param: string, sends: readonly Pick<Send, 'to'
   return at < 0 ? -1 : CHANNEL_PARAM_IDS.length + at;
 }
 
+/** Index of a parameter of an effect, or of its switch, which comes after them; -1 for none. */
+export function slotValueIndex(effect: string, param: string): number {
+  const { paramIds } = effectOf(effect);
+  return param === ON_PARAM ? paramIds.length : paramIds.indexOf(param);
+}
+
 /** Compiles a piece for playing and rendering. */
 export function compilePlan(piece: Piece, scope: PrintScope | null = null): Plan {
   const { sampleRate } = piece;
   const tempo = tempoOf(piece);
   const at = (beats: number): number => beatsToSamples(beats, tempo, sampleRate);
   const channels = scope ? printedChannels(piece, scope) : playedChannels(piece);
-  const main = scope ? planChannel(piece, { id: MAIN, chain: [], gain: 1, pan: 0, sends: [] }, [], true, true, false) : planChannel(piece, { id: MAIN, ...piece.main, pan: 0, sends: [] }, [], true, true, true);
+  const main = scope ? planChannel(piece, { id: MAIN, chain: [], gain: 1, pan: 0, mute: false, sends: [] }, [], true, true, false) : planChannel(piece, { id: MAIN, ...piece.main, pan: 0, mute: false, sends: [] }, [], true, true, true);
   return {
     sampleRate,
     lengthSamples: at(piece.lengthBeats),
@@ -143,8 +149,8 @@ function printedChannels(piece: Piece, scope: PrintScope): PlanChannel[] {
 function playedChannels(piece: Piece): PlanChannel[] {
   const trackSolo = piece.tracks.some((track) => track.solo);
   const returnSolo = piece.returns.some((candidate) => candidate.solo);
-  const tracks = piece.tracks.map((track) => planTrack(piece, track, trackSolo ? track.solo : !track.mute, !returnSolo || track.solo, null));
-  const returns = piece.returns.map((made) => planChannel(piece, made, [], !made.mute, !returnSolo || made.solo, true));
+  const tracks = piece.tracks.map((track) => planTrack(piece, trackSolo ? { ...track, mute: false } : track, !trackSolo || track.solo, !returnSolo || track.solo, null));
+  const returns = piece.returns.map((made) => planChannel(piece, made, [], true, !returnSolo || made.solo, true));
   return [...tracks, ...returns];
 }
 
@@ -169,19 +175,19 @@ function planTrack(piece: Piece, track: Track, audible: boolean, direct: boolean
   const chosen = scope?.clip ? track.clips.filter((clip) => clip.id === scope.clip) : track.clips;
   const clips = chosen.flatMap((clip) => planClip(piece, clip, scope));
   return scope
-    ? planChannel(piece, { ...track, gain: 1, pan: 0, sends: [] }, clips, audible, direct, false)
+    ? planChannel(piece, { ...track, gain: 1, pan: 0, mute: false, sends: [] }, clips, audible, direct, false)
     : planChannel(piece, track, clips, audible, direct, true);
 }
 
-type Mixed = Pick<Return, 'id' | 'chain' | 'gain' | 'pan' | 'sends'>;
+type Mixed = Pick<Return, 'id' | 'chain' | 'gain' | 'pan' | 'mute' | 'sends'>;
 
-function planChannel(piece: Piece, { id, chain, gain, pan, sends }: Mixed, clips: readonly PlanClip[], audible: boolean, direct: boolean, ownLanes: boolean): PlanChannel {
+function planChannel(piece: Piece, { id, chain, gain, pan, mute, sends }: Mixed, clips: readonly PlanClip[], audible: boolean, direct: boolean, ownLanes: boolean): PlanChannel {
   const every = slotsIn(chain);
   const macros = id === MAIN ? macrosOf(piece) : [];
   const acts = ({ target }: Lane | Link): boolean => target.channel === id && (ownLanes || target.effect !== null || macroOf(piece, target.param) !== undefined);
   const lanes = piece.lanes.filter((lane) => lane.on && acts(lane)).flatMap((lane) => planLane(piece, lane, every, sends));
   const links = piece.links.filter(acts).flatMap((link) => planLink(piece, link, every, sends));
-  return { id, clips, values: Float64Array.of(gain, pan), audible, direct, sends: sends.map(({ to, pre, level }) => ({ to, pre, values: Float64Array.of(level) })), slots: chain.map((slot) => planSlot(piece, slot)), lanes, links, macros: macros.map(({ id: macro, level }) => ({ id: macro, level })) };
+  return { id, clips, values: Float64Array.of(gain, pan, mute ? 1 : 0), audible, direct, sends: sends.map(({ to, pre, level }) => ({ to, pre, values: Float64Array.of(level) })), slots: chain.map((slot) => planSlot(piece, slot)), lanes, links, macros: macros.map(({ id: macro, level }) => ({ id: macro, level })) };
 }
 
 function planClip(piece: Piece, clip: Clip, scope: PrintScope | null): PlanClip[] {
@@ -236,7 +242,7 @@ function planSlot(piece: Piece, slot: Slot): PlanSlot {
 function planTarget(piece: Piece, target: Target, chain: readonly Slot[], sends: readonly Send[]): PlanTarget | null {
   const slot = target.effect === null ? -1 : chain.findIndex((candidate) => candidate.id === target.effect);
   const slotEffect = chain[slot]?.effect;
-  const value = slotEffect ? effectOf(slotEffect).paramIds.indexOf(target.param) : channelValueIndex(target.param, sends, target.channel === MAIN ? macrosOf(piece).map(({ id }) => macroParam(id)) : []);
+  const value = slotEffect ? slotValueIndex(slotEffect, target.param) : channelValueIndex(target.param, sends, target.channel === MAIN ? macrosOf(piece).map(({ id }) => macroParam(id)) : []);
   return !paramOf(piece, target) || value < 0 || (target.effect !== null && slot < 0) ? null : { slot, value };
 }
 

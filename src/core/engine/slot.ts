@@ -6,6 +6,7 @@ import { arrive, followShare } from '../dsp/onePole';
 import type { PreparedImpulse } from '../dsp/convolution';
 import { Align } from './align';
 import { Dip } from './dip';
+import { EFFECT_ON } from '../piece/piece';
 import type { PlanSlot } from './plan';
 import type { Scene } from './scene';
 import { ValueRow } from './valueRow';
@@ -62,6 +63,8 @@ class RunningStrand implements StrandWork {
 /** One effect of a chain while it runs: its processor, its values on their way, and how wet and dry are put together. */
 export class RunningSlot {
   readonly values: ValueRow;
+  /** Whether it is on; as a value it comes after its own. */
+  private readonly switched: ValueRow;
   hear: Hear = 'mix';
   /** Peaks of the last step: what entered, and the treated part of what left. */
   dryPeak = 0;
@@ -106,6 +109,7 @@ export class RunningSlot {
     this.processor = definition.createProcessor(sampleRate);
     const params = definition.paramIds.map((id) => definition.params[id]!);
     this.values = new ValueRow(params, plan.values, sampleRate);
+    this.switched = new ValueRow([EFFECT_ON], Float64Array.of(plan.on ? 1 : 0), sampleRate);
     this.dip = new Dip(params, this.values.now, this.processor.latency !== undefined);
     this.share = followShare(SWITCH_SECONDS, STEP_FRAMES, sampleRate);
     const index = (id: string): number => definition.paramIds.indexOf(id);
@@ -119,7 +123,7 @@ export class RunningSlot {
     this.holds = (definition.holds ?? []).map(index);
     this.spillShare = Math.exp(-STEP_FRAMES / (SPILL_SECONDS * sampleRate));
     if (entering) return;
-    this.feed = plan.on ? 1 : 0;
+    this.feed = this.on ? 1 : 0;
     this.aim(1);
   }
 
@@ -136,8 +140,11 @@ export class RunningSlot {
     this.plan = plan;
     this.leaving = false;
     this.values.rebase(plan.values);
-    this.values.clearLanes();
-    this.values.clearLinks();
+    this.switched.rebase(Float64Array.of(plan.on ? 1 : 0));
+    for (const row of [this.values, this.switched]) {
+      row.clearLanes();
+      row.clearLinks();
+    }
     this.values.followTempo(plan.follows, 1);
     this.adoptInner(true);
   }
@@ -174,9 +181,21 @@ export class RunningSlot {
   /** It was taken out of the chain: nothing more enters, what rings rings out. */
   leave(): void {
     this.leaving = true;
-    this.plan = { ...this.plan, on: false };
     this.values.clearLanes();
     this.values.clearLinks();
+  }
+
+  /** The row in which a value of it lies, and where in it. */
+  rowOf(value: number): ValueRow {
+    return value < this.values.now.length ? this.values : this.switched;
+  }
+
+  indexIn(value: number): number {
+    return value < this.values.now.length ? value : 0;
+  }
+
+  private get on(): boolean {
+    return !this.leaving && this.switched.now[0]! >= 0.5;
   }
 
   /** Samples by which it is late, on or off, so that switching moves nothing in time; one that is taken out lets go of them. */
@@ -212,6 +231,7 @@ export class RunningSlot {
   /** Goes to its values and its place at once; for the start of playing. */
   locate(): void {
     this.values.jump();
+    this.switched.jump();
     this.wetPath?.locate();
     for (const strand of this.strands.values()) strand.chain.locate();
     this.alignStrands();
@@ -220,7 +240,7 @@ export class RunningSlot {
     this.dip.jump(this.values.now);
     this.processor.locate(this.placeSeconds, this.values.now);
     this.dryAlign?.jump(this.latency);
-    this.feed = this.plan.on ? 1 : 0;
+    this.feed = this.on ? 1 : 0;
     this.aim(1);
     this.asleep = true;
   }
@@ -234,12 +254,13 @@ export class RunningSlot {
   process(io: StereoRun, inputSilent: boolean): void {
     const seconds = this.placeSeconds;
     this.values.step();
-    if (this.plan.on) this.spill = 1;
+    this.switched.step();
+    if (this.on) this.spill = 1;
     else {
       this.spill *= this.spillShare;
       for (let i = 0; i < this.holds.length; i += 1) this.values.now[this.holds[i]!] = 0;
     }
-    const fed = !inputSilent && (this.plan.on || this.feed > 0);
+    const fed = !inputSilent && (this.on || this.feed > 0);
     if (this.asleep) {
       if (!fed) {
         this.rest(io, inputSilent);
@@ -279,7 +300,7 @@ export class RunningSlot {
   }
 
   private fed(io: StereoRun): StereoRun {
-    const goal = this.plan.on ? 1 : 0;
+    const goal = this.on ? 1 : 0;
     if (this.feed === goal && goal === 1) return io;
     const { faded } = this;
     const next = arrive(this.feed, goal, this.share, 1e-6);
@@ -308,7 +329,7 @@ export class RunningSlot {
     if (this.hear === 'dry') {
       dry = 1;
       wet = 0;
-    } else if (!this.plan.on) {
+    } else if (!this.on) {
       dry = 1;
       wet *= this.spill;
     } else if (this.hear === 'wet') dry = 0;

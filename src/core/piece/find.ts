@@ -1,7 +1,7 @@
 import { effectOf } from '../effects/catalogue';
 import type { Param, ParamValue, ValueContext } from '../params/param';
 import type { Modulator } from '../links/modulator';
-import { channelParams, MACRO_LEVEL, MAIN, SEND_LEVEL, TEMPO, TEMPO_PARAM, type Clip, type Kept, type Lane, type Piece, type Return, type Slot, type Target, type Track } from './piece';
+import { channelParams, EFFECT_ON, MACRO_LEVEL, MAIN, ON_PARAM, SEND_LEVEL, TEMPO, TEMPO_PARAM, type Clip, type Kept, type Lane, type Piece, type Return, type Slot, type Target, type Track } from './piece';
 
 const SEND = 'send:';
 
@@ -94,13 +94,15 @@ export function paramOf(piece: Piece, target: Target): Param | undefined {
     return name ? { ...SEND_LEVEL, label: `Send to ${name}` } : undefined;
   }
   const slot = findSlot(piece, target.channel, target.effect);
-  return slot ? effectOf(slot.effect).params[target.param] : undefined;
+  if (!slot) return undefined;
+  return target.param === ON_PARAM ? EFFECT_ON : effectOf(slot.effect).params[target.param];
 }
 
 /** The base value a target has without its lane. */
 export function baseValue(piece: Piece, target: Target): ParamValue | undefined {
   if (target.effect !== null) {
     const slot = findSlot(piece, target.channel, target.effect);
+    if (target.param === ON_PARAM) return slot?.on;
     return slot?.values[target.param] ?? (slot ? effectOf(slot.effect).params[target.param]?.initial : undefined);
   }
   if (target.channel === MAIN && target.param === TEMPO_PARAM) return piece.tempo.bpm;
@@ -108,7 +110,7 @@ export function baseValue(piece: Piece, target: Target): ParamValue | undefined 
   const channel = findChannel(piece, target.channel);
   const to = sendOf(target.param);
   if (to !== undefined) return channel?.sends.find((send) => send.to === to)?.level ?? 0;
-  return target.param === 'gain' ? channel?.gain : channel?.pan;
+  return target.param === 'gain' ? channel?.gain : target.param === 'pan' ? channel?.pan : channel?.mute;
 }
 
 /** Every sound that the piece plays, keeps as a print, or has an effect work with. */

@@ -4,7 +4,7 @@ import { findEffect } from '../effects/catalogue';
 import { MAX_BPM, MIN_BPM } from '../music/tempo';
 import { modulatorSchema } from '../links/modulator';
 import { pointSchema } from '../moves/point';
-import { gain, figure, ratio } from '../params/make';
+import { figure, gain, ratio, toggle } from '../params/make';
 import type { Params } from '../params/param';
 import { paramsSchema } from '../params/schema';
 
@@ -16,6 +16,7 @@ const hash = z.string().regex(/^[0-9a-f]{64}$/);
 export const channelParams = {
   gain: gain({ label: 'Level', group: 'Channel', hint: 'Level of this channel in the piece.', initial: 1 }),
   pan: figure({ label: 'Pan', group: 'Channel', hint: 'Place between left and right.', unit: 'pan', min: -1, max: 1, initial: 0, notches: [0] }),
+  mute: toggle({ label: 'Mute', group: 'Channel', hint: 'Nothing of this channel is heard, and nothing goes to returns.', initial: false }),
 } satisfies Params;
 
 export const MAIN = 'main';
@@ -27,6 +28,10 @@ export const SEND_LEVEL = gain({ label: 'Send', group: 'Sends', hint: 'How much 
 /** A macro as a parameter of the main output: its name in a target is `macro:` and the modulator's id. */
 export const macroParam = (modulator: string): string => `macro:${modulator}`;
 export const MACRO_LEVEL = ratio({ label: 'Macro', group: 'Macros', hint: 'Turns all that is linked to it at once, each over its own range.' });
+
+/** The switch of an effect as a parameter of it, beside those that its kind has. */
+export const ON_PARAM = 'on';
+export const EFFECT_ON = toggle({ label: 'On', group: 'Effect', hint: 'Off lets the sound pass as it is; what rings rings out.', initial: true });
 
 /** The tempo as a parameter of the main output: moves of it change the time of the whole piece. */
 export const TEMPO_PARAM = 'tempo';

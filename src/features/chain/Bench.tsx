@@ -5,9 +5,9 @@ import { effectOf } from '../../core/effects/catalogue';
 import { noteBeats, noteId, nearestNote } from '../../core/music/noteValue';
 import { secondsPerBeat } from '../../core/music/tempo';
 import type { ParamValue, ValueContext } from '../../core/params/param';
-import { presetValues, setEffectOn } from '../../core/piece/edits/chain';
+import { presetValues } from '../../core/piece/edits/chain';
 import { channelName, contextOf } from '../../core/piece/find';
-import type { Slot, Strand } from '../../core/piece/piece';
+import { ON_PARAM, type Slot, type Strand } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
 import { useSession } from '../../data/session';
 import { Tap } from '../../ui/Tap';
@@ -79,6 +79,7 @@ export function Bench({ channel, slot, onBack }: BenchProps) {
 function Head({ channel, slot, onBack }: BenchProps) {
   const piece = usePiece();
   const tokens = useTokens();
+  const { studio } = useStudio();
   const { name } = effectOf(slot.effect);
   const names = (
     <View style={styles.names}>
@@ -101,7 +102,7 @@ function Head({ channel, slot, onBack }: BenchProps) {
         label={`${name} on`}
         icon="power"
         tone={slot.on ? 'sea' : 'mute'}
-        onPress={() => useOpenPiece.getState().run(setEffectOn, { channel, slot: slot.id, on: !slot.on })}
+        onPress={() => studio.release({ channel, effect: slot.id, param: ON_PARAM }, !slot.on)}
       />
       <PresetButton channel={channel} slot={slot} />
     </View>

@@ -3,15 +3,14 @@ import { StyleSheet, View } from 'react-native';
 import { effectOf } from '../../core/effects/catalogue';
 import { formatValue } from '../../core/params/format';
 import type { Param } from '../../core/params/param';
-import { setEffectOn } from '../../core/piece/edits/chain';
 import { contextOf } from '../../core/piece/find';
-import type { Slot } from '../../core/piece/piece';
+import { ON_PARAM, type Slot } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
 import { useSession } from '../../data/session';
 import { Tap } from '../../ui/Tap';
 import { useTokens } from '../../ui/theme';
 import { Words } from '../../ui/Words';
-import { usePiece } from '../studio/StudioProvider';
+import { usePiece, useStudio } from '../studio/StudioProvider';
 import { CardMenu } from './CardMenu';
 import { PictureThumb } from './pictures/PictureThumb';
 import { isShown } from './shown';
@@ -32,6 +31,7 @@ interface CardProps {
 export function Card({ channel, slot, index, count, small, handle }: CardProps) {
   const piece = usePiece();
   const tokens = useTokens();
+  const { studio } = useStudio();
   const { slot: chosen, set } = useSession();
   const definition = effectOf(slot.effect);
   const preset = definition.presets.find((candidate) => candidate.id === slot.preset);
@@ -49,7 +49,7 @@ export function Card({ channel, slot, index, count, small, handle }: CardProps) 
         </View>
       </Tap>
       <View style={styles.cardTools}>
-        <Tap plain role="switch" chosen={slot.on} icon="power" tone={slot.on ? 'sea' : 'mute'} label={`${definition.name} on`} onPress={() => useOpenPiece.getState().run(setEffectOn, { ...where, on: !slot.on })} />
+        <Tap plain role="switch" chosen={slot.on} icon="power" tone={slot.on ? 'sea' : 'mute'} label={`${definition.name} on`} onPress={() => studio.release({ channel, effect: slot.id, param: ON_PARAM }, !slot.on)} />
         <CardMenu channel={channel} slot={slot} index={index} count={count} />
         {handle}
       </View>

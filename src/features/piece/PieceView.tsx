@@ -112,6 +112,7 @@ function TrackHead({ track, index }: { readonly track: Track; readonly index: nu
   const tokens = useTokens();
   const { channel, set } = useSession();
   const { run } = useOpenPiece.getState();
+  const { studio } = useStudio();
   const moves = piece.lanes.filter((lane) => lane.target.channel === track.id).length;
   const chosen = channel === track.id;
   return (
@@ -121,7 +122,7 @@ function TrackHead({ track, index }: { readonly track: Track; readonly index: nu
         <LevelBars index={index} />
       </Tap>
       <View style={styles.switches}>
-        <Tap plain role="switch" label={`Mute ${track.name}`} chosen={track.mute} onPress={() => run(setSwitch, { track: track.id, which: 'mute', on: !track.mute })} style={styles.switch}>
+        <Tap plain role="switch" label={`Mute ${track.name}`} chosen={track.mute} onPress={() => studio.release({ channel: track.id, effect: null, param: 'mute' }, !track.mute)} style={styles.switch}>
           <Words kind={track.mute ? 'strong' : 'small'} tone={track.mute ? 'ink' : 'mute'}>{track.mute ? 'muted' : 'mute'}</Words>
         </Tap>
         <Tap plain role="switch" label={`Solo ${track.name}`} chosen={track.solo} onPress={() => run(setSwitch, { track: track.id, which: 'solo', on: !track.solo })} style={styles.switch}>
@@ -139,6 +140,7 @@ function ReturnHead({ made, index }: { readonly made: Return; readonly index: nu
   const tokens = useTokens();
   const { channel, set } = useSession();
   const { run } = useOpenPiece.getState();
+  const { studio } = useStudio();
   const senders = [...piece.tracks, ...piece.returns].filter((one) => one.sends.some((send) => send.to === made.id)).length;
   const chosen = channel === made.id;
   return (
@@ -148,7 +150,7 @@ function ReturnHead({ made, index }: { readonly made: Return; readonly index: nu
         <LevelBars index={index} />
       </Tap>
       <View style={styles.switches}>
-        <Tap plain role="switch" label={`Mute ${made.name}`} chosen={made.mute} onPress={() => run(setSwitch, { track: made.id, which: 'mute', on: !made.mute })} style={styles.switch}>
+        <Tap plain role="switch" label={`Mute ${made.name}`} chosen={made.mute} onPress={() => studio.release({ channel: made.id, effect: null, param: 'mute' }, !made.mute)} style={styles.switch}>
           <Words kind={made.mute ? 'strong' : 'small'} tone={made.mute ? 'ink' : 'mute'}>{made.mute ? 'muted' : 'mute'}</Words>
         </Tap>
         <Tap plain role="switch" label={`Solo ${made.name}`} chosen={made.solo} onPress={() => run(setSwitch, { track: made.id, which: 'solo', on: !made.solo })} style={styles.switch}>

@@ -4,13 +4,13 @@ import { clipOrder, type PrintOrder } from '../../core/engine/print';
 import { beatsToSamples, samplesToBeats } from '../../core/music/tempo';
 import type { ParamValue } from '../../core/params/param';
 import { paramPosition, toEngineNumber } from '../../core/params/resolve';
-import { setParams } from '../../core/piece/edits/chain';
-import { setChannelParam } from '../../core/piece/edits/channels';
+import { setEffectOn, setParams } from '../../core/piece/edits/chain';
+import { setChannelParam, setSwitch } from '../../core/piece/edits/channels';
 import { setModulator } from '../../core/piece/edits/links';
 import { setSend } from '../../core/piece/edits/sends';
 import { baseValue, contextOf, macroOf, paramOf, sendOf, soundsUsed } from '../../core/piece/find';
 import { tempoOf } from '../../core/piece/tempoOf';
-import type { Piece, Target } from '../../core/piece/piece';
+import { ON_PARAM, type Piece, type Target } from '../../core/piece/piece';
 import { Player } from '../../audio/player';
 import { SoundLibrary, type LoadedSound } from '../../audio/soundLibrary';
 import { useOpenPiece } from '../../data/openPiece';
@@ -179,9 +179,11 @@ export class Studio {
 
   private setBase(target: Target, value: ParamValue): void {
     const { run } = useOpenPiece.getState();
-    if (target.effect !== null) run(setParams, { channel: target.channel, slot: target.effect, values: { [target.param]: value } });
+    if (target.effect !== null && target.param === ON_PARAM) run(setEffectOn, { channel: target.channel, slot: target.effect, on: value === true });
+    else if (target.effect !== null) run(setParams, { channel: target.channel, slot: target.effect, values: { [target.param]: value } });
     else if (typeof value === 'number' && macroOf(this.piece, target.param)) run(setModulator, { modulator: macroOf(this.piece, target.param)!.id, change: { level: value } });
     else if (typeof value === 'number' && sendOf(target.param) !== undefined) run(setSend, { channel: target.channel, to: sendOf(target.param)!, level: value });
+    else if (typeof value === 'boolean') run(setSwitch, { track: target.channel, which: 'mute', on: value });
     else if (typeof value === 'number') run(setChannelParam, { channel: target.channel, param: target.param === 'pan' ? 'pan' : 'gain', value });
   }
 

@@ -1,6 +1,5 @@
-import { effectOf } from '../../core/effects/catalogue';
 import { samplesToBeats } from '../../core/music/tempo';
-import { channelValueIndex } from '../../core/engine/plan';
+import { channelValueIndex, slotValueIndex } from '../../core/engine/plan';
 import { findChannel, findSlot, macrosOf } from '../../core/piece/find';
 import { tempoOf } from '../../core/piece/tempoOf';
 import { macroParam, type Piece, type Target } from '../../core/piece/piece';
@@ -9,7 +8,7 @@ import { macroParam, type Piece, type Target } from '../../core/piece/piece';
 export function valueIndex(piece: Piece, target: Target): number {
   if (target.effect === null) return channelValueIndex(target.param, findChannel(piece, target.channel)?.sends ?? [], macrosOf(piece).map(({ id }) => macroParam(id)));
   const slot = findSlot(piece, target.channel, target.effect);
-  return slot ? effectOf(slot.effect).paramIds.indexOf(target.param) : -1;
+  return slot ? slotValueIndex(slot.effect, target.param) : -1;
 }
 
 /** Beats at which something was heard that the engine computed at `sample`. */
