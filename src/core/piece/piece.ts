@@ -154,6 +154,17 @@ export const linkSchema = z.strictObject({
   depth: z.number().min(-1).max(1),
 });
 
+/** How a channel, or all of the piece, stood at a moment. */
+export const snapshotSchema = z.strictObject({
+  id,
+  name,
+  /** Null for all of the piece. */
+  channel: id.nullable(),
+  values: z.array(z.strictObject({ target: targetSchema, value: z.union([z.number(), z.string(), z.boolean()]) })).max(20_000),
+});
+
+export const MOST_SNAPSHOTS = 64;
+
 export const soundSchema = z.strictObject({
   name,
   frames: z.number().int().positive(),
@@ -184,7 +195,7 @@ export const printSchema = z.strictObject({
 });
 
 export const pieceSchema = z.strictObject({
-  version: z.literal(4),
+  version: z.literal(5),
   id,
   name,
   /** The rate it is played, printed and rendered at. */
@@ -198,6 +209,7 @@ export const pieceSchema = z.strictObject({
   lanes: z.array(laneSchema).max(2000),
   modulators: z.array(modulatorSchema).max(256),
   links: z.array(linkSchema).max(2000),
+  snapshots: z.array(snapshotSchema).max(MOST_SNAPSHOTS),
   sounds: soundInfoSchema,
   prints: z.array(printSchema).max(5000),
 });
@@ -210,13 +222,14 @@ export type Send = z.infer<typeof sendSchema>;
 export type Clip = z.infer<typeof clipSchema>;
 export type Lane = z.infer<typeof laneSchema>;
 export type Link = z.infer<typeof linkSchema>;
+export type Snapshot = z.infer<typeof snapshotSchema>;
 export type Target = z.infer<typeof targetSchema>;
 export type Print = z.infer<typeof printSchema>;
 export type SoundInfo = z.infer<typeof soundSchema>;
 
 export function emptyPiece(pieceId: string, pieceName: string): Piece {
   return {
-    version: 4, id: pieceId, name: pieceName, sampleRate: 48_000, tempo: { bpm: 100, beatsPerBar: 4 }, lengthBeats: 64,
-    loop: { on: false, start: 0, end: 16 }, tracks: [], returns: [], main: { gain: 1, chain: [] }, lanes: [], modulators: [], links: [], sounds: {}, prints: [],
+    version: 5, id: pieceId, name: pieceName, sampleRate: 48_000, tempo: { bpm: 100, beatsPerBar: 4 }, lengthBeats: 64,
+    loop: { on: false, start: 0, end: 16 }, tracks: [], returns: [], main: { gain: 1, chain: [] }, lanes: [], modulators: [], links: [], snapshots: [], sounds: {}, prints: [],
   };
 }

@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import { pieceSchema, type Piece } from './piece';
 
-export const CURRENT_VERSION = 4;
+export const CURRENT_VERSION = 5;
 
 type Stored = Record<string, unknown>;
 
@@ -16,6 +16,8 @@ const migrations: Readonly<Record<number, (stored: Stored) => Stored>> = {
   2: (stored) => ({ ...stored, version: 3 }),
   /** 4 brought modulators, and links from them to parameters. */
   3: (stored) => ({ ...stored, version: 4, modulators: [], links: [] }),
+  /** 5 brought snapshots. */
+  4: (stored) => ({ ...stored, version: 5, snapshots: [] }),
 };
 
 export class UnreadablePiece extends Error {}

@@ -3,6 +3,7 @@ import { channelName, chainOf, findChannel } from '../../core/piece/find';
 import { channelParams, MAIN } from '../../core/piece/piece';
 import { Words } from '../../ui/Words';
 import { CompareSheet } from '../compare/CompareSheet';
+import { SnapshotButton } from '../snapshots/SnapshotButton';
 import { JudgeSheet } from '../judge/JudgeSheet';
 import { SendList } from '../sends/SendList';
 import { usePiece } from '../studio/StudioProvider';
@@ -38,6 +39,7 @@ export function Strand({ channel, starters = true }: { readonly channel: string;
         <ImageMeter channel={channel} />
         <JudgeSheet channel={channel} />
         <CompareSheet channel={channel} />
+        <View style={styles.snapshots}><SnapshotButton channel={channel} /></View>
         <SendList channel={channel} />
       </View>
       {chain.length === 0 && starters ? (
@@ -51,6 +53,7 @@ export function Strand({ channel, starters = true }: { readonly channel: string;
 }
 
 const styles = StyleSheet.create({
+  snapshots: { flexDirection: 'row', marginTop: 8 },
   strand: { padding: 16 },
   head: { flexDirection: 'row', alignItems: 'center' },
   name: { flex: 1, minWidth: 0 },

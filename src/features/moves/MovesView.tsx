@@ -15,6 +15,7 @@ import { ExchangeButton } from './ExchangeButton';
 import { LaneEditor } from './LaneEditor';
 import { LinkButton } from '../links/LinkButton';
 import { ThrowButton } from '../throws/ThrowButton';
+import { SnapshotButton } from '../snapshots/SnapshotButton';
 import { ModeButton } from './ModeButton';
 import { NewLane } from './NewLane';
 import { PointTools } from './PointTools';
@@ -56,6 +57,7 @@ export function MovesView() {
         <NewLane channel={channel} onAdded={(lane) => setChosen({ lane, point: 0 })} />
         <ThrowButton channel={channel} />
         <LinkButton channel={channel} />
+        <SnapshotButton channel={channel} />
       </View>
       <ScrollView contentContainerStyle={wide ? styles.bodyWide : styles.body}>
         <View onLayout={scale.onLayout}>

@@ -15,6 +15,7 @@ import { Player } from '../../audio/player';
 import { SoundLibrary, type LoadedSound } from '../../audio/soundLibrary';
 import { useOpenPiece } from '../../data/openPiece';
 import { useSession } from '../../data/session';
+import { Morph } from './morph';
 import { MoveRecorder } from './moveRecorder';
 import { valueIndex } from './target';
 
@@ -26,6 +27,8 @@ export class Studio {
   onSounds: (missing: ReadonlyMap<string, string>) => void = () => undefined;
   private readonly library: SoundLibrary;
   private readonly missing = new Map<string, string>();
+  /** Goes to snapshots. */
+  readonly morph: Morph;
   private readonly recorder: MoveRecorder;
   private readonly stopWatching: () => void;
   private readonly stopListening: () => void;
@@ -33,6 +36,7 @@ export class Studio {
   constructor(piece: Piece) {
     this.player = new Player(piece.sampleRate);
     this.recorder = new MoveRecorder(this.player);
+    this.morph = new Morph(this, this.player);
     this.library = new SoundLibrary(piece.sampleRate);
     this.take(piece);
     this.stopWatching = useOpenPiece.subscribe((now, before) => {
@@ -100,6 +104,7 @@ export class Studio {
   }
 
   stop(): void {
+    this.morph.finish();
     this.recorder.stop();
     this.player.stop();
     useSession.getState().set({ playing: false });
@@ -120,6 +125,7 @@ export class Studio {
     const { piece } = this;
     if (!useSession.getState().playing) return;
     this.recorder.follow();
+    this.morph.follow();
     if (piece.loop.on) return;
     if (this.beat >= piece.lengthBeats) {
       this.stop();

@@ -1,0 +1,58 @@
+import type { Draft } from 'immer';
+import * as z from 'zod';
+import { defineEdit, EditRefused } from '../edit';
+import { channelName, findLane, findSlot, macroOf, paramOf, sendOf } from '../find';
+import { MAIN, MOST_SNAPSHOTS, ON_PARAM, snapshotSchema, type Piece, type Snapshot } from '../piece';
+import { draftChannel } from './channels';
+
+const found = (piece: Piece, id: string): Snapshot | undefined => piece.snapshots.find((snapshot) => snapshot.id === id);
+const nameOf = (piece: Piece, id: string): string => found(piece, id)?.name ?? 'a snapshot';
+
+export const keepSnapshot = defineEdit({
+  name: 'keepSnapshot',
+  args: z.strictObject({ snapshot: snapshotSchema }),
+  label: ({ snapshot }, before) => `Snapshot ${snapshot.name} of ${snapshot.channel === null ? 'the piece' : channelName(before, snapshot.channel)}`,
+  apply: (draft, { snapshot }) => {
+    if (draft.snapshots.length >= MOST_SNAPSHOTS) throw new EditRefused(`${MOST_SNAPSHOTS} snapshots can be kept of a piece. Let one go first.`);
+    draft.snapshots.push(snapshot);
+  },
+});
+
+export const dropSnapshot = defineEdit({
+  name: 'dropSnapshot',
+  args: z.strictObject({ id: z.string() }),
+  label: ({ id }, before) => `Let go of snapshot ${nameOf(before, id)}`,
+  apply: (draft, { id }) => {
+    draft.snapshots = draft.snapshots.filter((snapshot) => snapshot.id !== id);
+  },
+});
+
+/** Sets every value that a snapshot has and that no followed lane moves; what is gone from the piece is left out. */
+export const recallSnapshot = defineEdit({
+  name: 'recallSnapshot',
+  args: z.strictObject({ id: z.string() }),
+  label: ({ id }, before) => `Recall ${nameOf(before, id)}`,
+  apply: (draft, { id }) => {
+    const snapshot = found(draft as Piece, id);
+    if (!snapshot) throw new EditRefused('That snapshot is no longer in the piece.');
+    for (const one of snapshot.values) if (paramOf(draft as Piece, one.target) && !findLane(draft as Piece, one.target)?.on) setBase(draft, one);
+  },
+});
+
+function setBase(draft: Draft<Piece>, { target, value }: Snapshot['values'][number]): void {
+  const { channel, effect, param } = target;
+  if (effect !== null) {
+    const slot = findSlot(draft as Piece, channel, effect) as Draft<Piece>['main']['chain'][number];
+    if (param === ON_PARAM) slot.on = value === true;
+    else slot.values[param] = value;
+    return;
+  }
+  if (typeof value === 'boolean') draftChannel(draft, channel).mute = value;
+  if (typeof value !== 'number') return;
+  const macro = channel === MAIN ? macroOf(draft as Piece, param) : undefined;
+  const to = sendOf(param);
+  if (macro) (macro as { level: number }).level = value;
+  else if (to !== undefined) draftChannel(draft, channel).sends.find((send) => send.to === to)!.level = value;
+  else if (channel === MAIN) draft.main.gain = value;
+  else draftChannel(draft, channel)[param === 'pan' ? 'pan' : 'gain'] = value;
+}
