@@ -55,7 +55,7 @@ test('J6: a line drawn with a finger becomes moves', async ({ page, pieceId, has
   await hand.view('Moves');
   await hand.press('button', 'Add a lane by hand');
   await hand.press('button', 'Lane for Channel Pan');
-  await hand.press('switch', 'Draw with a finger');
+  await hand.press('button', /^Draw with a finger/);
   await touchAlong(page, page.getByRole('group', { name: /^Lane Pan/ }), Array.from({ length: 33 }, (_, i) => [0.25 + (0.5 * i) / 32, 0.5 - 0.3 * Math.sin((2 * Math.PI * i) / 32)] as const));
   const { points } = (await saved(page, pieceId, (stored) => stored.history.cursor === 2)).piece.lanes[0]!;
   expect(points.length).toBeGreaterThan(6);

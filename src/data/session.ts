@@ -1,6 +1,7 @@
 import { create } from 'zustand';
 import { SEAM_BEATS, type RecordMode } from '../core/moves/record';
 import type { Lane, Slot } from '../core/piece/piece';
+import type { Snap } from '../core/moves/snap';
 import type { Stretch } from '../core/moves/stretch';
 import type { Reading } from '../core/moves/thin';
 import type { Hear } from '../core/engine/slot';
@@ -42,6 +43,12 @@ interface Session {
   pasteBy: 'position' | 'value';
   /** The last pass of each lane, by the lane's id. */
   takes: Readonly<Record<string, Take>>;
+  /** All passes of each lane in this sitting, oldest first. */
+  passes: Readonly<Record<string, readonly Take[]>>;
+  /** Moves are recorded between these beats alone. */
+  punch: { readonly start: number; readonly end: number } | null;
+  /** What points fall on when they are dragged or drawn. */
+  snap: Snap;
   /** The effect whose bench is open: what `hear` and `matched` are about. */
   judged: { readonly channel: string; readonly slot: string } | null;
   hear: Hear;
@@ -84,6 +91,9 @@ export const useSession = create<Session>((set) => ({
   clipboard: [],
   pasteBy: 'position',
   takes: {},
+  passes: {},
+  punch: null,
+  snap: { kind: 'off' },
   judged: null,
   hear: 'mix',
   matched: false,

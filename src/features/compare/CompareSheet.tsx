@@ -12,7 +12,8 @@ import { NameField } from '../../ui/NameField';
 import { Sheet } from '../../ui/Sheet';
 import { Tap } from '../../ui/Tap';
 import { Words } from '../../ui/Words';
-import { usePiece, useStudio } from '../studio/StudioProvider';
+import { PlayLine } from '../shell/PlayLine';
+import { usePiece } from '../studio/StudioProvider';
 import { AlternativeList } from './AlternativeList';
 import { useAudition, type Alternative } from './useAudition';
 
@@ -28,24 +29,12 @@ export function CompareSheet({ channel }: { readonly channel: string }) {
       <Tap icon="layers" text="Compare" label={`Compare settings of ${name}`} onPress={() => setPage('kept')} />
       <Tap icon="maximize-2" text="Make wide" label={`Ways to make ${name} wide`} onPress={() => setPage('wide')} />
       <Sheet title={page === 'wide' ? `${name}, made wide` : `Settings of ${name}`} visible={page !== null} onClose={() => setPage(null)}>
-        <PlayLine />
+        <PlayLine says="All are heard as loud as the least loud of them." />
         <ScrollView style={styles.list}>
           {page === 'kept' ? <Kept channel={channel} /> : null}
           {page === 'wide' ? <Wide channel={channel} onKept={() => setPage(null)} /> : null}
         </ScrollView>
       </Sheet>
-    </View>
-  );
-}
-
-/** Playing goes on under the sheet, and can be started from it. */
-function PlayLine() {
-  const { studio } = useStudio();
-  const playing = useSession((state) => state.playing);
-  return (
-    <View style={styles.playLine}>
-      <Tap icon={playing ? 'square' : 'play'} label={playing ? 'Stop the piece' : 'Play the piece'} onPress={() => studio.toggle()} />
-      <Words kind="small" style={styles.said}>All are heard as loud as the least loud of them.</Words>
     </View>
   );
 }
@@ -98,8 +87,6 @@ const saysChain = (effects: number): string => (effects === 0 ? 'no effects' : e
 
 const styles = StyleSheet.create({
   taps: { flexDirection: 'row', flexWrap: 'wrap', gap: 8, marginTop: 8 },
-  playLine: { flexDirection: 'row', alignItems: 'center', gap: 12, marginBottom: 8 },
-  said: { flexShrink: 1 },
   list: { maxHeight: 560 },
   blind: { alignSelf: 'flex-start', marginBottom: 8 },
 });

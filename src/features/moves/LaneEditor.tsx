@@ -4,6 +4,7 @@ import Svg, { Circle, Path } from 'react-native-svg';
 import { addPoint, movePoint } from '../../core/moves/editPoints';
 import { bent } from '../../core/moves/evaluate';
 import type { Point } from '../../core/moves/point';
+import { snapped } from '../../core/moves/snap';
 import { formatNumber } from '../../core/params/format';
 import type { Param } from '../../core/params/param';
 import { effectOf } from '../../core/effects/catalogue';
@@ -11,11 +12,13 @@ import { layMoves, setPoints } from '../../core/piece/edits/lanes';
 import { findSlot, paramOf } from '../../core/piece/find';
 import type { Lane, Piece } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
+import { useSession } from '../../data/session';
 import { useDrag, useKeys, type Drag } from '../../ui/pointer';
 import { useTokens } from '../../ui/theme';
 import { Words } from '../../ui/Words';
 import { laneTrack, valueInUnit } from '../../core/moves/lane';
 import { usePiece } from '../studio/StudioProvider';
+import type { Drawing } from './DrawButton';
 import { LaneOverlay } from './LaneOverlay';
 import { drawnLane, strike, type Stroke } from './stroke';
 
@@ -31,15 +34,18 @@ interface LaneEditorProps {
   /** Index of the chosen point; null while the lane is not the chosen one. */
   readonly chosen: number | null;
   readonly onChoose: (index: number | null) => void;
-  /** A drag draws the line anew instead of taking a point along. */
-  readonly drawing: boolean;
+  /** Whether a drag draws the line anew, and how, instead of taking a point along. */
+  readonly drawing: Drawing;
+  /** Beats of the channel's hits, for points that fall on them. */
+  readonly hits: readonly number[];
 }
 
 /** One lane: its line in coral, points that are dragged, a tap on the line adds one, tools for the chosen one. */
-export function LaneEditor({ lane, pxPerBeat, width, height, chosen, onChoose, drawing }: LaneEditorProps) {
+export function LaneEditor({ lane, pxPerBeat, width, height, chosen, onChoose, drawing, hits }: LaneEditorProps) {
   const piece = usePiece();
   const tokens = useTokens();
   const param = paramOf(piece, lane.target);
+  const snap = useSession((session) => session.snap);
   const [moved, setMoved] = useState<readonly Point[] | null>(null);
   const view = useRef<View>(null);
   const stroke = useRef<Stroke | null>(null);
@@ -69,7 +75,7 @@ export function LaneEditor({ lane, pxPerBeat, width, height, chosen, onChoose, d
   const value = (position: number): number => (param ? valueInUnit(piece, param, position, lane.unit) : 0);
   useDrag(view, {
     begin: (drag) => {
-      if (drawing) {
+      if (drawing !== 'off') {
         stroke.current = new Map();
         return true;
       }
@@ -82,18 +88,18 @@ export function LaneEditor({ lane, pxPerBeat, width, height, chosen, onChoose, d
     move: (drag: Drag) => {
       if (stroke.current) {
         strike(stroke.current, drag, positionAtY);
-        setMoved(drawnLane(piece, lane, stroke.current, pxPerBeat)?.points ?? null);
+        setMoved(drawnLane(piece, lane, stroke.current, pxPerBeat, drawing, snap)?.points ?? null);
         return;
       }
       const from = grip.current;
       if (!from) return;
-      const beat = from.beat + (drag.x - drag.startX) / pxPerBeat;
+      const beat = snapped(from.beat + (drag.x - drag.startX) / pxPerBeat, snap, hits);
       const position = Math.min(1, Math.max(0, from.position - (drag.y - drag.startY) / (height - 2 * PAD)));
       grip.current = { ...from };
       setMoved(movePoint(from.points, from.index, beat, value(position)));
     },
     end: (_drag, cancelled) => {
-      const drawn = stroke.current && !cancelled ? drawnLane(piece, lane, stroke.current, pxPerBeat) : null;
+      const drawn = stroke.current && !cancelled ? drawnLane(piece, lane, stroke.current, pxPerBeat, drawing, snap) : null;
       stroke.current = null;
       if (drawn) {
         run(layMoves, { lanes: [drawn], what: 'Draw' });
@@ -110,7 +116,7 @@ export function LaneEditor({ lane, pxPerBeat, width, height, chosen, onChoose, d
         onChoose(index);
         return;
       }
-      const added = addPoint(points, drag.x / pxPerBeat, value(positionAtY(drag.y)));
+      const added = addPoint(points, snapped(drag.x / pxPerBeat, snap, hits), value(positionAtY(drag.y)));
       run(setPoints, { lane: lane.id, points: added.points, what: 'Add' });
       onChoose(added.index);
     },

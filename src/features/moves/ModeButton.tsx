@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
+import { toBarBeat } from '../../core/music/grid';
 import { noteBeats, type NoteBase } from '../../core/music/noteValue';
 import { RECORD_MODES, type RecordMode } from '../../core/moves/record';
 import { channelName } from '../../core/piece/find';
@@ -24,6 +25,7 @@ export function ModeButton({ channel }: { readonly channel: string }) {
       <Sheet title={`Recording of ${name}`} visible={open} onClose={() => setOpen(false)}>
         <Modes channel={channel} mode={mode} />
         <Glide />
+        <Punch />
       </Sheet>
     </>
   );
@@ -52,6 +54,29 @@ function Modes({ channel, mode }: { readonly channel: string; readonly mode: Rec
       </View>
       <Tap role="switch" chosen={!own} tone="coralInk" label="The same for every channel" text={own ? 'this channel alone' : 'the same for every channel'} onPress={everywhere} style={styles.all} />
     </>
+  );
+}
+
+/** Recording within the chosen stretch alone. */
+function Punch() {
+  const piece = usePiece();
+  const { range, punch, set } = useSession();
+  const said = (beat: number): string => {
+    const { bar, beat: within } = toBarBeat(beat, piece.tempo);
+    return `${bar}.${within}`;
+  };
+  if (!punch && !range) return <Words kind="small" style={styles.glide}>Choose a stretch on the ruler to record within it alone.</Words>;
+  return (
+    <Tap
+      role="switch"
+      chosen={punch !== null}
+      filled={punch !== null}
+      tone="coralInk"
+      label="Record within the stretch alone"
+      text={punch ? `only ${said(punch.start)} to ${said(punch.end)} is recorded` : `record only ${said(range!.start)} to ${said(range!.end)}`}
+      onPress={() => set({ punch: punch ? null : range })}
+      style={styles.all}
+    />
   );
 }
 

@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { useSession } from '../../data/session';
 import { Tap } from '../../ui/Tap';
@@ -15,10 +15,13 @@ import { ExchangeButton } from './ExchangeButton';
 import { LaneEditor } from './LaneEditor';
 import { LinkButton } from '../links/LinkButton';
 import { ThrowButton } from '../throws/ThrowButton';
+import { useHits } from '../throws/useHits';
+import { DrawButton, type Drawing } from './DrawButton';
 import { SnapshotButton } from '../snapshots/SnapshotButton';
 import { ModeButton } from './ModeButton';
 import { NewLane } from './NewLane';
 import { PointTools } from './PointTools';
+import { SnapButton } from './SnapButton';
 import { StretchTools } from './StretchTools';
 
 const WAVE = 64;
@@ -37,7 +40,10 @@ export function MovesView() {
   const track = piece.tracks.find((candidate) => candidate.id === channel);
   const lanes = piece.lanes.filter((lane) => lane.target.channel === channel);
   const elsewhere = piece.lanes.length - lanes.length;
-  const [drawing, setDrawing] = useState(false);
+  const [drawing, setDrawing] = useState<Drawing>('off');
+  const onHits = useSession((state) => state.snap.kind === 'hits');
+  const hits = useHits(onHits ? channel : '');
+  const hitBeats = useMemo(() => (hits ?? []).map(({ beat }) => beat), [hits]);
   const [chosen, setChosen] = useState<{ lane: string; point: number | null } | null>(null);
   const chosenLane = lanes.find((lane) => lane.id === chosen?.lane) ?? lanes[0];
   const scale = useTimeScale();
@@ -48,7 +54,7 @@ export function MovesView() {
           <Words kind="small">Moves of</Words>
           <ChannelButton channel={channel} />
         </View>
-        {lanes.length > 0 ? <Tap plain={!drawing} role="switch" icon="edit-2" chosen={drawing} filled={drawing} tone="coralInk" label="Draw with a finger" onPress={() => setDrawing(!drawing)} /> : null}
+        {lanes.length > 0 ? <DrawButton drawing={drawing} onChange={setDrawing} /> : null}
         <ExchangeButton channel={channel} />
         <ZoomButtons />
       </View>
@@ -58,6 +64,7 @@ export function MovesView() {
         <ThrowButton channel={channel} />
         <LinkButton channel={channel} />
         <SnapshotButton channel={channel} />
+        {lanes.length > 0 ? <SnapButton /> : null}
       </View>
       <ScrollView contentContainerStyle={wide ? styles.bodyWide : styles.body}>
         <View onLayout={scale.onLayout}>
@@ -75,6 +82,7 @@ export function MovesView() {
                   chosen={chosen?.lane === lane.id ? chosen.point : null}
                   onChoose={(point) => setChosen({ lane: lane.id, point })}
                   drawing={drawing}
+                  hits={hitBeats}
                 />
               ))}
               <Playhead pxPerBeat={scale.pxPerBeat} />

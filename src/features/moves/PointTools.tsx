@@ -15,6 +15,7 @@ import { Words } from '../../ui/Words';
 import { laneTrack, trackAt, valueInUnit } from '../../core/moves/lane';
 import { usePiece, useStudio } from '../studio/StudioProvider';
 import { laneName } from './LaneEditor';
+import { PassesButton } from './Passes';
 import { Thinning } from './Thinning';
 
 interface PointToolsProps {
@@ -81,6 +82,7 @@ export function PointTools({ lane, chosen, onChoose }: PointToolsProps) {
       <View style={styles.row}>
         <Tap icon="plus" label="Add a point at the playhead" text="point here" onPress={addHere} />
         <Tap role="switch" chosen={lane.on} tone="coralInk" label="Follow these moves" text={lane.on ? 'followed' : 'left aside'} onPress={() => run(setLaneOn, { lane: lane.id, on: !lane.on })} />
+        <PassesButton lane={lane} />
         <Travel lane={lane} />
       </View>
     </View>

@@ -27,7 +27,7 @@ const at = (lane: Lane, beat: number): number => trackAt(laneTrack(piece, lane, 
 
 function start(mode: RecordMode, first: Partial<Piece> = {}, beat = 0): void {
   useOpenPiece.setState({ piece: { ...piece, ...first }, revision: 1, entries: [], cursor: 0, savedEntries: 0, cutSince: Infinity, change: 0, notice: null });
-  useSession.getState().set({ armed: true, playing: true, mode, modes: {}, seamBeats: 1 / 16, takes: {} });
+  useSession.getState().set({ armed: true, playing: true, mode, modes: {}, seamBeats: 1 / 16, takes: {}, passes: {}, punch: null });
   gestures.length = 0;
   recorder = new MoveRecorder(player as unknown as Player);
   hear(beat);
@@ -67,6 +67,33 @@ test('latch: what the hand left stands until playing stops, and a second touch g
   expect(lanes()).toHaveLength(1);
   expect([2.5, 4.5, 5.9, 6.5, 8.9, 9.2].map((beat) => Math.round(100 * at(lanes()[0]!, beat)) / 100)).toEqual([0.4, 0.4, 0.4, 0.7, 0.7, 1]);
   expect(gestures.filter((gesture) => gesture.startsWith('release'))).toHaveLength(1);
+});
+
+test('within a stretch alone: what the hand does before and after it is heard, and not recorded', () => {
+  start('latch');
+  useSession.getState().set({ punch: { start: 4, end: 6 } });
+  ride(input, 2, 8, (beat) => beat / 10);
+  recorder.letGo(input);
+  hear(9);
+  recorder.stop();
+  const [lane] = lanes();
+  for (const beat of [4.1, 5, 5.9]) expect(at(lane!, beat)).toBeCloseTo(beat / 10, 2);
+  expect([3, 3.9, 6.1, 8].map((beat) => at(lane!, beat))).toEqual([1, 1, 1, 1]);
+  useSession.getState().set({ punch: { start: 20, end: 24 }, playing: true });
+  ride(input, 10, 12, () => 0.2);
+  recorder.letGo(input);
+  recorder.stop();
+  expect(lanes()).toEqual([lane]);
+});
+
+test('passes of a loop are kept apart, oldest first', () => {
+  start('touch');
+  for (const place of [0.2, 0.6]) {
+    ride(input, 4, 6, () => place);
+    recorder.letGo(input);
+  }
+  const passes = useSession.getState().passes[lanes()[0]!.id]!;
+  expect(passes.map(({ readings, before }) => [readings[9]!.position, before === null])).toEqual([[0.2, true], [0.6, false]]);
 });
 
 test('several rails that end together are one undo', () => {

@@ -1,6 +1,7 @@
 import type { Player } from '../../audio/player';
 import { trackAt, laneTrack } from '../../core/moves/lane';
 import { laneFromPass, laneFromStep, TOLERANCE } from '../../core/moves/record';
+import { clippedPass } from '../../core/moves/takes';
 import type { Reading } from '../../core/moves/thin';
 import { paramAtPosition } from '../../core/params/resolve';
 import { layMoves, recordMove } from '../../core/piece/edits/lanes';
@@ -19,6 +20,8 @@ interface Pass {
 
 /** Playing that jumps back by more than this, in beats, begins new passes. */
 const JUMP_BEATS = 0.25;
+/** Passes of a lane that are kept apart. */
+const MOST_PASSES = 16;
 
 /** Turns what hands do while playing into lanes, at the beats at which it was heard, in the mode of each channel. */
 export class MoveRecorder {
@@ -120,9 +123,11 @@ export class MoveRecorder {
     const lanes = takes.map(({ lane }) => lane);
     const done = lanes.length === 1 ? run(recordMove, { lane: lanes[0]!, how: 'ride' }) : run(layMoves, { lanes, what: 'Record' });
     if (!done) return;
-    const { set, takes: known } = useSession.getState();
+    const { set, takes: known, passes: before } = useSession.getState();
     const kept = takes.map((take) => [take.lane.id, { ...take, lane: findLane(this.piece, take.lane.target) ?? take.lane }] as const);
-    set({ takes: { ...known, ...Object.fromEntries(kept) } });
+    // A value set in one go is no take to choose among.
+    const passed = kept.filter(([, { readings }]) => readings.length > 0).map(([id, take]) => [id, [...(before[id] ?? []), take].slice(-MOST_PASSES)] as const);
+    set({ takes: { ...known, ...Object.fromEntries(kept) }, passes: { ...before, ...Object.fromEntries(passed) } });
     const readings = takes.reduce((sum, take) => sum + take.readings.length, 0);
     const points = lanes.reduce((sum, { points: { length } }) => sum + length, 0);
     say(lanes.length === 1 ? `Move recorded: ${readings} readings, ${points} points` : `${lanes.length} moves recorded: ${readings} readings, ${points} points`);
@@ -131,10 +136,13 @@ export class MoveRecorder {
   private take({ target, readings, latched }: Pass, until: number): Take[] {
     const { piece } = this;
     const last = readings[readings.length - 1]!;
-    const all = latched && until > last.beat ? [...readings, { beat: until, position: last.position }] : readings;
+    const { punch } = useSession.getState();
+    const whole = latched && until > last.beat ? [...readings, { beat: until, position: last.position }] : readings;
+    const all = punch ? clippedPass(whole, punch.start, punch.end) : whole;
+    if (all.length === 0) return [];
     const id = crypto.randomUUID();
     const single = all.length === 1;
-    const lane = single ? laneFromStep(piece, target, last.beat, last.position, id) : laneFromPass(piece, target, all, id, { tolerance: TOLERANCE, seamBeats: useSession.getState().seamBeats });
+    const lane = single ? laneFromStep(piece, target, all[0]!.beat, all[0]!.position, id) : laneFromPass(piece, target, all, id, { tolerance: TOLERANCE, seamBeats: useSession.getState().seamBeats });
     return lane ? [{ lane, before: findLane(piece, target) ?? null, readings: single ? [] : all, tolerance: TOLERANCE }] : [];
   }
 

@@ -13,15 +13,16 @@ export function TimeRuler({ width, pxPerBeat }: { readonly width: number; readon
   const piece = usePiece();
   const tokens = useTokens();
   const { studio } = useStudio();
-  const { range, set } = useSession();
+  const { range, punch, snap, set } = useSession();
   const view = useRef<View>(null);
   const perBar = piece.tempo.beatsPerBar;
   const clamp = (beat: number): number => Math.min(piece.lengthBeats, Math.max(0, beat));
   useDrag(view, {
     begin: () => true,
     move: (drag) => {
-      const a = clamp(snapBeats(drag.startX / pxPerBeat, 1));
-      const b = clamp(snapBeats(drag.x / pxPerBeat, 1));
+      const step = snap.kind === 'grid' ? Math.min(1, snap.beats) : 1;
+      const a = clamp(snapBeats(drag.startX / pxPerBeat, step));
+      const b = clamp(snapBeats(drag.x / pxPerBeat, step));
       set({ range: a === b ? null : { start: Math.min(a, b), end: Math.max(a, b) } });
     },
     end: () => undefined,
@@ -48,6 +49,7 @@ export function TimeRuler({ width, pxPerBeat }: { readonly width: number; readon
     <View ref={view} role="slider" tabIndex={0} aria-label="Place in the piece" aria-valuemin={0} aria-valuemax={piece.lengthBeats} aria-valuenow={Math.round(studio.beat)} aria-valuetext={`bar ${bar}, beat ${beat}`} style={[styles.ruler, { width }]}>
       <Svg width={width} height={TOUCH}>
         {piece.loop.on ? <Rect x={piece.loop.start * pxPerBeat} y={32} width={(piece.loop.end - piece.loop.start) * pxPerBeat} height={6} rx={3} fill={tokens.sea} opacity={0.55} /> : null}
+        {punch ? <Rect x={punch.start * pxPerBeat} y={40} width={(punch.end - punch.start) * pxPerBeat} height={4} rx={2} fill={tokens.danger} /> : null}
         {range ? <Rect x={range.start * pxPerBeat} y={6} width={(range.end - range.start) * pxPerBeat} height={34} rx={5} fill={tokens.seaSoft} /> : null}
         {bars.filter((i) => i % every === 0).map((i) => (
           <G key={i}>

@@ -1,0 +1,37 @@
+import { useState } from 'react';
+import { StyleSheet, View } from 'react-native';
+import { noteBeats, type NoteBase } from '../../core/music/noteValue';
+import type { Snap } from '../../core/moves/snap';
+import { useSession } from '../../data/session';
+import { Sheet } from '../../ui/Sheet';
+import { Tap } from '../../ui/Tap';
+import { Words } from '../../ui/Words';
+import { usePiece } from '../studio/StudioProvider';
+
+const GRIDS: readonly NoteBase[] = ['1/1', '1/2', '1/4', '1/8', '1/16', '1/32'];
+
+/** What points fall on while they are dragged, added or drawn. */
+export function SnapButton() {
+  const piece = usePiece();
+  const [open, setOpen] = useState(false);
+  const { snap, set } = useSession();
+  const beats = (note: NoteBase): number => noteBeats({ base: note, feel: 'straight' }, piece.tempo.beatsPerBar);
+  const choices: readonly { readonly name: string; readonly snap: Snap }[] = [
+    { name: 'off', snap: { kind: 'off' } }, { name: 'hits', snap: { kind: 'hits' } }, ...GRIDS.map((note) => ({ name: note, snap: { kind: 'grid' as const, beats: beats(note) } })),
+  ];
+  const isChosen = (one: Snap): boolean => one.kind === snap.kind && (one.kind !== 'grid' || snap.kind !== 'grid' || one.beats === snap.beats);
+  const chosen = choices.find((choice) => isChosen(choice.snap))?.name ?? 'grid';
+  return (
+    <>
+      <Tap text={chosen === 'off' ? 'snap' : `snap ${chosen}`} label={`Points fall on: ${chosen}. Change`} tone="coralInk" onPress={() => setOpen(true)} />
+      <Sheet title="Points fall on" visible={open} onClose={() => setOpen(false)}>
+        <View role="radiogroup" aria-label="Points fall on" style={styles.chips}>
+          {choices.map(({ name, snap: one }) => <Tap key={name} role="radio" chosen={isChosen(one)} filled={isChosen(one)} tone="coralInk" label={`Points fall on ${name}`} text={name} onPress={() => set({ snap: one })} />)}
+        </View>
+        <Words kind="small" style={styles.says}>Hits are those of the channel’s own clips. The ruler and drawing in steps go by the grid too.</Words>
+      </Sheet>
+    </>
+  );
+}
+
+const styles = StyleSheet.create({ chips: { flexDirection: 'row', flexWrap: 'wrap', gap: 8 }, says: { marginTop: 12 } });
