@@ -1,5 +1,5 @@
 import { findEffect } from '../effects/catalogue';
-import { chainOf, channelIds, channelName, findReturn, macroOf, paramOf, sendOf, slotsIn } from '../piece/find';
+import { chainOf, channelIds, channelName, findReturn, kindWaitedFor, macroOf, paramOf, sendOf, slotsIn } from '../piece/find';
 import { macroParam, MAIN, sendParam, type Piece, type Target } from '../piece/piece';
 
 /** A target by names that mean something in another piece too. */
@@ -17,9 +17,9 @@ export function namedTarget(piece: Piece, target: Target): NamedTarget {
   const channel = channelName(piece, target.channel);
   if (target.effect !== null) {
     const slots = slotsIn(chainOf(piece, target.channel));
-    const effect = slots.find(({ id }) => id === target.effect)?.effect ?? '';
+    const effect = slots.find(({ id }) => id === target.effect)?.effect ?? kindWaitedFor(target) ?? '';
     const alike = slots.filter((slot) => slot.effect === effect);
-    return { channel, effect, number: alike.findIndex(({ id }) => id === target.effect) + 1, parameter: target.param };
+    return { channel, effect, number: Math.max(1, alike.findIndex(({ id }) => id === target.effect) + 1), parameter: target.param };
   }
   const to = sendOf(target.param);
   const macro = macroOf(piece, target.param);

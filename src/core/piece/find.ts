@@ -1,4 +1,4 @@
-import { effectOf } from '../effects/catalogue';
+import { effectOf, findEffect } from '../effects/catalogue';
 import type { Param, ParamValue, ValueContext } from '../params/param';
 import type { Modulator } from '../links/modulator';
 import { channelParams, EFFECT_ON, MACRO_LEVEL, MAIN, ON_PARAM, SEND_LEVEL, TEMPO, TEMPO_PARAM, type Clip, type Kept, type Lane, type Piece, type Return, type Slot, type Target, type Track } from './piece';
@@ -81,6 +81,20 @@ export const sameTarget = (a: Target, b: Target): boolean => a.channel === b.cha
 
 export const findLane = (piece: Piece, target: Target): Lane | undefined => piece.lanes.find((lane) => sameTarget(lane.target, target));
 
+const WAITS = 'waits:';
+
+/** The effect of a target that waits for one of a kind to come to its channel. */
+export const waitingFor = (kind: string): string => `${WAITS}${kind}`;
+
+/** The kind of effect that a target waits for, or undefined when it does not wait. */
+export const kindWaitedFor = ({ effect }: Pick<Target, 'effect'>): string | undefined => (effect?.startsWith(WAITS) ? effect.slice(WAITS.length) : undefined);
+
+/** True when a target's effect or send is not on its channel, so that its moves act on nothing yet. */
+export function isWaiting(piece: Piece, target: Target): boolean {
+  const to = target.effect === null ? sendOf(target.param) : undefined;
+  return kindWaitedFor(target) !== undefined || (to !== undefined && !findChannel(piece, target.channel)?.sends.some((send) => send.to === to));
+}
+
 /** The parameter a target names, or undefined when its channel, effect or parameter is not there. */
 export function paramOf(piece: Piece, target: Target): Param | undefined {
   if (target.channel !== MAIN && !findChannel(piece, target.channel)) return undefined;
@@ -93,6 +107,8 @@ export function paramOf(piece: Piece, target: Target): Param | undefined {
     const name = findReturn(piece, to)?.name;
     return name ? { ...SEND_LEVEL, label: `Send to ${name}` } : undefined;
   }
+  const kind = kindWaitedFor(target);
+  if (kind !== undefined) return target.param === ON_PARAM ? EFFECT_ON : findEffect(kind)?.params[target.param];
   const slot = findSlot(piece, target.channel, target.effect);
   if (!slot) return undefined;
   return target.param === ON_PARAM ? EFFECT_ON : effectOf(slot.effect).params[target.param];
@@ -101,6 +117,7 @@ export function paramOf(piece: Piece, target: Target): Param | undefined {
 /** The base value a target has without its lane. */
 export function baseValue(piece: Piece, target: Target): ParamValue | undefined {
   if (target.effect !== null) {
+    if (kindWaitedFor(target) !== undefined) return paramOf(piece, target)?.initial;
     const slot = findSlot(piece, target.channel, target.effect);
     if (target.param === ON_PARAM) return slot?.on;
     return slot?.values[target.param] ?? (slot ? effectOf(slot.effect).params[target.param]?.initial : undefined);

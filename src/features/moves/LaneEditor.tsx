@@ -9,7 +9,7 @@ import { formatNumber } from '../../core/params/format';
 import type { Param } from '../../core/params/param';
 import { effectOf } from '../../core/effects/catalogue';
 import { layMoves, setPoints } from '../../core/piece/edits/lanes';
-import { findSlot, paramOf } from '../../core/piece/find';
+import { findSlot, isWaiting, kindWaitedFor, paramOf } from '../../core/piece/find';
 import type { Lane, Piece } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
 import { useSession } from '../../data/session';
@@ -129,10 +129,10 @@ export function LaneEditor({ lane, pxPerBeat, width, height, chosen, onChoose, d
   });
   if (!param || !track) return <Words kind="small">These moves wait: what they moved is no longer here.</Words>;
   return (
-    <View style={[styles.lane, { borderColor: tokens.line, opacity: lane.on ? 1 : 0.5 }]}>
+    <View style={[styles.lane, { borderColor: tokens.line, opacity: lane.on && !isWaiting(piece, lane.target) ? 1 : 0.5 }]}>
       <View style={styles.head}>
         <Words kind="strong" tone="coralInk" numberOfLines={1}>{`∿ ${laneName(piece, lane, param)}`}</Words>
-        <Words kind="small">{`${lane.travels ? 'travels with clips · ' : ''}${points.length} ${points.length === 1 ? 'point' : 'points'}`}</Words>
+        <Words kind="small">{`${isWaiting(piece, lane.target) ? 'waiting · ' : ''}${lane.travels ? 'travels with clips · ' : ''}${points.length} ${points.length === 1 ? 'point' : 'points'}`}</Words>
       </View>
       <View
         ref={view}
@@ -164,7 +164,8 @@ export function LaneEditor({ lane, pxPerBeat, width, height, chosen, onChoose, d
 
 export function laneName(piece: Piece, lane: Lane, param: Param): string {
   const slot = lane.target.effect ? findSlot(piece, lane.target.channel, lane.target.effect) : undefined;
-  return slot ? `${effectOf(slot.effect).name} ${param.label.toLowerCase()}` : param.label;
+  const kind = slot?.effect ?? kindWaitedFor(lane.target);
+  return kind ? `${effectOf(kind).name} ${param.label.toLowerCase()}` : param.label;
 }
 
 const DENSE_PX = 12;

@@ -16,6 +16,7 @@ import { laneTrack, trackAt, valueInUnit } from '../../core/moves/lane';
 import { usePiece, useStudio } from '../studio/StudioProvider';
 import { laneName } from './LaneEditor';
 import { PassesButton } from './Passes';
+import { Waiting } from './Waiting';
 import { Thinning } from './Thinning';
 
 interface PointToolsProps {
@@ -78,6 +79,7 @@ export function PointTools({ lane, chosen, onChoose }: PointToolsProps) {
           />
         </View>
       ) : null}
+      <Waiting lane={lane} />
       <Thinning lane={lane} />
       <View style={styles.row}>
         <Tap icon="plus" label="Add a point at the playhead" text="point here" onPress={addHere} />

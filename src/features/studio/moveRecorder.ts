@@ -5,7 +5,7 @@ import { clippedPass } from '../../core/moves/takes';
 import type { Reading } from '../../core/moves/thin';
 import { paramAtPosition } from '../../core/params/resolve';
 import { layMoves, recordMove } from '../../core/piece/edits/lanes';
-import { findLane, paramOf } from '../../core/piece/find';
+import { findLane, isWaiting, paramOf } from '../../core/piece/find';
 import { TEMPO, type Lane, type Piece, type Target } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
 import { modeOf, useSession, type Take } from '../../data/session';
@@ -51,7 +51,7 @@ export class MoveRecorder {
     this.lastBeat = beat;
     for (const lane of piece.lanes) {
       const param = paramOf(piece, lane.target);
-      if (!param || !lane.on || param === TEMPO || !this.on(lane.target.channel) || modeOf(useSession.getState(), lane.target.channel) !== 'write') continue;
+      if (!param || !lane.on || param === TEMPO || isWaiting(piece, lane.target) || !this.on(lane.target.channel) || modeOf(useSession.getState(), lane.target.channel) !== 'write') continue;
       const position = trackAt(laneTrack(piece, lane, param), beat);
       this.passes.set(keyOf(lane.target), { target: lane.target, readings: [{ beat, position }], latched: true });
       this.gesture('hold', lane.target, paramAtPosition(param, position));

@@ -2,11 +2,12 @@ import fc from 'fast-check';
 import { clipOf, scene } from '../../engine/testing';
 import { laneTrack, trackAt } from '../../moves/lane';
 import { applyEdit, applyPiecePatches } from '../edit';
-import { paramOf } from '../find';
+import { isWaiting, paramOf } from '../find';
 import type { Lane, Piece } from '../piece';
-import { newSlot } from './chain';
+import { compilePlan } from '../../engine/plan';
+import { addEffect, newSlot } from './chain';
 import { copyClip, moveClip } from './clips';
-import { setLanesTravel } from './lanes';
+import { pointLane, setLanesTravel } from './lanes';
 
 const echo = (id: string): ReturnType<typeof newSlot> => newSlot(id, 'echo', 'neutral');
 // A clip of two seconds at 120 BPM is four beats long.
@@ -47,9 +48,29 @@ test('on another track they act on the same parameter of the same kind of effect
   expect(piece.tracks.map(({ clips }) => clips.length)).toEqual([0, 1, 0]);
 });
 
-test('where there is nothing for them to act on they stay, and nothing is lost', () => {
+test('where there is nothing for them to act on they wait, and act when it comes', () => {
   const { piece } = applyEdit(travelling, moveClip, { clip: 'c', start: 16, track: 't2' });
-  expect(piece.lanes).toEqual(travelling.lanes);
+  const waiting = onTrack(piece, 't2');
+  expect(waiting.target).toEqual({ channel: 't2', effect: 'waits:echo', param: 'input' });
+  expect(isWaiting(piece, waiting.target)).toBe(true);
+  expect(valueAt(piece, waiting, 18)).toBeCloseTo(valueAt(base, lane, 10), 5);
+  expect(compilePlan(piece).channels[2]!.lanes).toEqual([]);
+  const come = applyEdit(piece, addEffect, { channel: 't2', slot: echo('late'), at: 0 }).piece;
+  expect(onTrack(come, 't2').target).toEqual({ channel: 't2', effect: 'late', param: 'input' });
+  expect(compilePlan(come).channels[2]!.lanes).toHaveLength(1);
+  // Back where they came from they lie on what they moved.
+  const home = applyEdit(piece, moveClip, { clip: 'c', start: 8, track: 't0' }).piece;
+  for (const beat of [8.5, 10, 11.5]) expect(valueAt(home, onTrack(home, 't0'), beat)).toBeCloseTo(valueAt(base, lane, beat), 4);
+});
+
+test('waiting moves can be pointed at another parameter, where they keep their places on the rail', () => {
+  const { piece } = applyEdit(travelling, moveClip, { clip: 'c', start: 16, track: 't2' });
+  const waiting = onTrack(piece, 't2');
+  const to = { channel: 't2', effect: null, param: 'pan' };
+  const pointed = onTrack(applyEdit(piece, pointLane, { lane: waiting.id, to }).piece, 't2');
+  expect(pointed.target).toEqual(to);
+  expect(valueAt(piece, pointed, 18)).toBeCloseTo(valueAt(piece, waiting, 18), 6);
+  expect(() => applyEdit({ ...piece, lanes: [...piece.lanes, { ...pointed, id: 'other' }] }, pointLane, { lane: waiting.id, to })).toThrow('has moves of its own');
 });
 
 test('converting either way changes no value', () => {

@@ -1,7 +1,7 @@
 import type { Draft } from 'immer';
 import { beatsFrom } from '../../music/tempo';
 import { clearStretch, layStretch, takeStretch, type Stretch } from '../../moves/stretch';
-import { findChannel, paramOf, sendOf, slotsIn } from '../find';
+import { findChannel, kindWaitedFor, paramOf, slotsIn, waitingFor } from '../find';
 import { tempoOf } from '../tempoOf';
 import type { Clip, Lane, Piece, Target } from '../piece';
 import { putLane } from './lanes';
@@ -11,16 +11,18 @@ export interface ClipPlace {
   readonly start: number;
 }
 
-/** Where the same parameter lies on another track: the channel's own, a send to the same return, or one of the first effect of the same kind. */
+/**
+ * Where the same parameter lies on another track: the channel's own, a send to the same return, or one of the first effect of the same
+ * kind. Where there is no such send or effect the moves wait for it there.
+ */
 function sameParam(piece: Piece, target: Target, track: string): Target | null {
   if (target.channel === track) return target;
   if (target.effect === null) {
-    const to = sendOf(target.param);
-    return to === undefined || findChannel(piece, track)?.sends.some((send) => send.to === to) ? { ...target, channel: track } : null;
+    return { ...target, channel: track };
   }
-  const kind = slotsIn(findChannel(piece, target.channel)?.chain ?? []).find(({ id }) => id === target.effect)?.effect;
+  const kind = kindWaitedFor(target) ?? slotsIn(findChannel(piece, target.channel)?.chain ?? []).find(({ id }) => id === target.effect)?.effect;
   const slot = slotsIn(findChannel(piece, track)?.chain ?? []).find(({ effect }) => effect === kind);
-  return slot ? { ...target, channel: track, effect: slot.id } : null;
+  return kind === undefined ? null : { ...target, channel: track, effect: slot?.id ?? waitingFor(kind) };
 }
 
 interface Load {
@@ -30,7 +32,7 @@ interface Load {
 }
 
 /**
- * Carries what lies under a clip on lanes that travel to where the clip goes. Moves that have nothing to act on there stay.
+ * Carries what lies under a clip on lanes that travel to where the clip goes.
  * @param leaves true when the clip is moved and not copied: then its old place goes back to the base value
  */
 export function carryMoves(draft: Draft<Piece>, clip: Clip, from: ClipPlace, to: ClipPlace, leaves: boolean, newId: string): void {

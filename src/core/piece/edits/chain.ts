@@ -11,7 +11,7 @@ import { defineEdit, EditRefused } from '../edit';
 import { chainHolding, chainOf, channelIds, channelName, contextOf, findSlot, slotsIn } from '../find';
 import { effectSchema, soundSchema, MAIN, type Piece, type Slot, type Strand } from '../piece';
 import { draftChannel } from './channels';
-import { dropTargets } from './targets';
+import { attachWaiting, dropTargets } from './targets';
 
 /** The one effect that holds strands. */
 export const BRAID = 'braid';
@@ -72,6 +72,7 @@ export function insertSlots(draft: Draft<Piece>, chain: Draft<Slot>[], at: numbe
   const known = new Set(channelIds(draft).flatMap((id) => slotsIn(chainOf(draft, id))).map(({ id }) => id));
   if (slotsIn(slots).some(({ id }) => known.has(id))) throw new EditRefused('That effect is in the piece already.');
   chain.splice(at, 0, ...slots);
+  attachWaiting(draft);
 }
 
 /** The same effect under another id, with all that lies within it. */

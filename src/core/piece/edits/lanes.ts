@@ -1,10 +1,11 @@
 import type { Draft } from 'immer';
 import * as z from 'zod';
-import { pointSchema } from '../../moves/point';
+import { laneTrack, laneUnit, valueInUnit } from '../../moves/lane';
+import { pointSchema, type Point } from '../../moves/point';
 import { defineEdit, EditRefused } from '../edit';
-import { channelName, paramOf, sameTarget, sendOf } from '../find';
+import { channelName, findLane, paramOf, sameTarget, sendOf } from '../find';
 import { draftChannel } from './channels';
-import { laneSchema, type Lane, type Piece, type Target } from '../piece';
+import { laneSchema, targetSchema, type Lane, type Piece, type Target } from '../piece';
 
 const nameOf = (piece: Piece, target: Target | undefined): string =>
   target ? `${paramOf(piece, target)?.label.toLowerCase() ?? 'move'} on ${channelName(piece, target.channel)}` : 'a move';
@@ -86,6 +87,26 @@ export const setLanesTravel = defineEdit({
       if (travels) lane.travels = true;
       else delete lane.travels;
     }
+  },
+});
+
+/** Points moves at another parameter: they keep their places on the rail. */
+export const pointLane = defineEdit({
+  name: 'pointLane',
+  args: z.strictObject({ lane: z.string(), to: targetSchema }),
+  label: ({ lane, to }, before) => `Point ${laneName(before, lane)} at ${nameOf(before, to)}`,
+  apply: (draft, { lane, to }) => {
+    const found = draftLane(draft, lane) as Lane;
+    const piece = draft as Piece;
+    const from = paramOf(piece, found.target);
+    const param = paramOf(piece, to);
+    if (!from || !param) throw new EditRefused('That parameter is no longer in the piece; the moves wait on.');
+    if (findLane(piece, to)) throw new EditRefused(`${param.label} has moves of its own. Remove them first, or copy these into them.`);
+    const { positions } = laneTrack(piece, found, from);
+    const unit = laneUnit(piece, to);
+    const order = [...found.points].sort((a, b) => a.beat - b.beat);
+    const points = order.map((point, i): Point => ({ ...point, value: valueInUnit(piece, param, positions[i]!, unit), shape: param.kind === 'number' ? point.shape : 'hold' }));
+    Object.assign(found, { target: to, unit, points });
   },
 });
 

@@ -1,5 +1,5 @@
 import type { Draft } from 'immer';
-import { macroOf } from '../find';
+import { chainOf, kindWaitedFor, macroOf, sameTarget, slotsIn } from '../find';
 import { macroParam, type Piece, type Target } from '../piece';
 
 /** Takes away the moves and links of all targets that are gone, and modulators that turn nothing any more. */
@@ -14,4 +14,15 @@ export function dropIdle(draft: Draft<Piece>): void {
   draft.modulators = draft.modulators.filter(({ id }) => draft.links.some(({ modulator }) => modulator === id));
   // A macro's own moves go with it.
   draft.lanes = draft.lanes.filter(({ target }) => !target.param.startsWith(macroParam('')) || macroOf(draft, target.param));
+}
+
+/** Moves that wait for a kind of effect find it when it has come; where it has moves of its own by then, they go on waiting. */
+export function attachWaiting(draft: Draft<Piece>): void {
+  for (const lane of draft.lanes) {
+    const kind = kindWaitedFor(lane.target);
+    const slot = kind === undefined ? undefined : slotsIn(chainOf(draft as Piece, lane.target.channel)).find(({ effect }) => effect === kind);
+    if (!slot) continue;
+    const target = { ...lane.target, effect: slot.id };
+    if (!draft.lanes.some((other) => sameTarget(other.target, target))) lane.target = target;
+  }
 }

@@ -1,0 +1,57 @@
+import { useState } from 'react';
+import { ScrollView, StyleSheet, View } from 'react-native';
+import { effectOf } from '../../core/effects/catalogue';
+import { pointLane } from '../../core/piece/edits/lanes';
+import { channelName, findLane, isWaiting, kindWaitedFor } from '../../core/piece/find';
+import type { Lane } from '../../core/piece/piece';
+import { useOpenPiece } from '../../data/openPiece';
+import { Sheet } from '../../ui/Sheet';
+import { Tap } from '../../ui/Tap';
+import { Words } from '../../ui/Words';
+import { targetsOf } from '../studio/targets';
+import { usePiece } from '../studio/StudioProvider';
+
+/** Says what the moves of a lane wait for, and points them at something else. */
+export function Waiting({ lane }: { readonly lane: Lane }) {
+  const piece = usePiece();
+  const [open, setOpen] = useState(false);
+  if (!isWaiting(piece, lane.target)) return null;
+  const kind = kindWaitedFor(lane.target);
+  const name = channelName(piece, lane.target.channel);
+  return (
+    <View style={styles.row}>
+      <Words kind="small" style={styles.says}>{kind ? `They wait for ${article(effectOf(kind).name)} on ${name}, and act when one comes.` : `They wait for this send of ${name}, and act when it is opened.`}</Words>
+      <Tap text="point elsewhere …" label="Point these moves elsewhere" tone="coralInk" onPress={() => setOpen(true)} />
+      <Sheet title="Point the moves at" visible={open} onClose={() => setOpen(false)}>
+        <ScrollView style={styles.list}>
+          {targetsOf(piece, lane.target.channel, (target, param) => param.kind === 'number' && !findLane(piece, target)).map((family) => (
+            <View key={family.title}>
+              <Words kind="water">{family.title}</Words>
+              {family.choices.map(({ target, param }) => (
+                <Tap
+                  key={target.param}
+                  plain
+                  label={`Point at ${family.title} ${param.label}`}
+                  text={param.label}
+                  onPress={() => {
+                    if (useOpenPiece.getState().run(pointLane, { lane: lane.id, to: target })) setOpen(false);
+                  }}
+                  style={styles.item}
+                />
+              ))}
+            </View>
+          ))}
+        </ScrollView>
+      </Sheet>
+    </View>
+  );
+}
+
+const article = (name: string): string => `${/^[AEIOU]/.test(name) ? 'an' : 'a'} ${name}`;
+
+const styles = StyleSheet.create({
+  row: { flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', gap: 8 },
+  says: { flexShrink: 1 },
+  list: { maxHeight: 560 },
+  item: { alignSelf: 'flex-start', paddingHorizontal: 0 },
+});
