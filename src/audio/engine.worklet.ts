@@ -115,6 +115,7 @@ class EngineProcessor extends scope.AudioWorkletProcessor {
         slot += 1;
       }
     }
+    for (let i = 0; i < engine.turnCount; i += 1) meters.turn(i, engine.turnOf(i));
     meters.state(engine.playing, engine.heardPosition, engine.takeLimiterGain(), engine.takeGuardGain(), engine.caught, engine.matcher.gainDb);
     meters.work(this.load, this.late);
   }

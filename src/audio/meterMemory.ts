@@ -6,6 +6,8 @@ const PER_SLOT = 2;
 /** Effects past this many are heard but not metered. */
 export const MOST_SLOTS = 2048;
 const SLOTS = HEADER + PER_CHANNEL * MOST_CHANNELS;
+export const MOST_TURNS = 256;
+const TURNS = SLOTS + PER_SLOT * MOST_SLOTS;
 
 const PLAYING = 0;
 const POSITION = 1;
@@ -17,7 +19,7 @@ const CAUGHT = 6;
 const MATCH_DB = 7;
 const BLOCKS = 8;
 
-export const makeMeterMemory = (): SharedArrayBuffer => new SharedArrayBuffer((SLOTS + PER_SLOT * MOST_SLOTS) * 8);
+export const makeMeterMemory = (): SharedArrayBuffer => new SharedArrayBuffer((TURNS + MOST_TURNS) * 8);
 
 export interface EngineState {
   playing: boolean;
@@ -80,6 +82,11 @@ export class MeterWriter {
     this.rise(SLOTS + index * PER_SLOT + 1, wet, fall);
   }
 
+  /** Where a modulator of the plan stands. */
+  turn(index: number, value: number): void {
+    if (index < MOST_TURNS) this.cells[TURNS + index] = value;
+  }
+
   private rise(at: number, value: number, fall: number): void {
     const fallen = this.cells[at]! * fall;
     this.cells[at] = value > fallen ? value : fallen;
@@ -123,6 +130,11 @@ export class MeterReader {
   /** Peak at an effect, counted through the whole piece. @param which 0 what enters, 1 what it adds */
   slotPeak(slot: number, which: 0 | 1): number {
     return slot < 0 || slot >= MOST_SLOTS ? 0 : this.cells[SLOTS + slot * PER_SLOT + which]!;
+  }
+
+  /** Where a modulator stands just now, by its place in the piece. */
+  turn(modulator: number): number {
+    return modulator < 0 || modulator >= MOST_TURNS ? 0 : this.cells[TURNS + modulator]!;
   }
 
   /** 0 left, 1 right, 2 dry, 3 wet. */

@@ -119,7 +119,7 @@ export class RunningChannel {
 
   locate(pulse: Pulse, turns: Float64Array): void {
     this.followLanes(pulse);
-    this.followLinks(turns);
+    this.followLinks(turns, pulse.place);
     this.values.jump();
     for (const send of this.sends) send.jump();
     for (const macro of this.macros) macro.jump();
@@ -129,13 +129,13 @@ export class RunningChannel {
   }
 
   /** Turns what is linked. @param turns where each modulator of the plan stands */
-  followLinks(turns: Float64Array): void {
+  followLinks(turns: Float64Array, place: number): void {
     const { links } = this.plan;
     if (links.length === 0) return;
     for (let i = 0; i < links.length; i += 1) this.rowFor(links[i]!).stillLinks();
     for (let i = 0; i < links.length; i += 1) {
       const link = links[i]!;
-      this.rowFor(link).turn(this.placeIn(link), link.depth * turns[link.modulator]!);
+      this.rowFor(link).turn(this.placeIn(link), rests(link.rests, place) ? 0 : link.depth * turns[link.modulator]!);
     }
   }
 
@@ -315,4 +315,9 @@ export class RunningChannel {
     this.peakLeft = peakLeft;
     this.peakRight = peakRight;
   }
+}
+
+function rests(stretches: Float64Array, place: number): boolean {
+  for (let i = 0; i < stretches.length; i += 2) if (place >= stretches[i]! && place < stretches[i + 1]!) return true;
+  return false;
 }

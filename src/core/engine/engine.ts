@@ -2,7 +2,8 @@ import type { PreparedImpulse } from '../dsp/convolution';
 import { PeakGuard } from '../dsp/peakGuard';
 import { STEP_FRAMES } from '../effects/define';
 import { RunningChannel, type StepListener } from './channel';
-import { MACRO_KIND, modulatorAt } from '../links/modulator';
+import { Follower } from '../links/follower';
+import { FOLLOWER_KIND, MACRO_KIND, modulatorAt } from '../links/modulator';
 import type { SoundData } from './clipReader';
 import { LoudnessMatcher } from './matcher';
 import type { Plan } from './plan';
@@ -13,6 +14,8 @@ import type { Hear } from './slot';
 /** Full scale: nothing leaves the engine above it. */
 export const CEILING = 1;
 const LIMITER_RELEASE_SECONDS = 0.12;
+/** Time constants after which a follower knows nothing more of what was: 0.1 %. */
+const FORGOTTEN = 7;
 
 /** A hand on a rail: `slot` is null for the channel's own level and pan; `value` is an engine number. */
 export interface Gesture {
@@ -56,6 +59,9 @@ export class Engine {
   private readonly limiter: PeakGuard;
   private readonly gestures: Gesture[] = [];
   private turns = new Float64Array(0);
+  /** By the plan's modulators; null for those that follow nothing. */
+  private followers: (Follower | null)[] = [];
+  private following = false;
   private stopping = false;
   private nextPosition = -1;
   private startedAt = 0;
@@ -92,10 +98,30 @@ export class Engine {
     this.findLateness();
     if (this.latency > 0) for (const channel of this.channels) channel.keepStep();
     this.turns = new Float64Array(plan.modulators.length);
+    this.makeFollowers(plan);
     this.follow();
     this.giveImpulses();
     if (this.listening) this.listen(this.listening);
     if (this.watched) this.watch(this.watched.channel, this.watched.listener);
+  }
+
+  private makeFollowers(plan: Plan): void {
+    const before = this.followers;
+    this.followers = plan.modulators.map(({ kind, source, attackMs, releaseMs }, i) => {
+      if (kind !== FOLLOWER_KIND || source < 0) return null;
+      const kept = before[i];
+      return kept?.attackMs === attackMs && kept.releaseMs === releaseMs ? kept : new Follower(attackMs, releaseMs, STEP_FRAMES, this.sampleRate);
+    });
+    this.following = this.followers.some((follower) => follower !== null);
+  }
+
+  get turnCount(): number {
+    return this.turns.length;
+  }
+
+  /** Where a modulator of the plan stands. */
+  turnOf(index: number): number {
+    return this.turns[index] ?? 0;
   }
 
   /** @param key as the plan names it */
@@ -119,6 +145,7 @@ export class Engine {
     this.stopping = false;
     this.nextPosition = -1;
     this.stand();
+    this.primeFollowers(fromSample);
     // The main output first: its macros turn what lies in the others.
     this.main?.locate(this.pulse, this.turns);
     this.readModulators();
@@ -241,7 +268,8 @@ export class Engine {
     for (let c = 0; c < channels.length; c += 1) channels[c]!.clear();
     if (this.playing) this.readStep();
     this.takeGestures();
-    if (this.playing) {
+    if (this.following) this.hearFollowed();
+    if (this.playing || this.following) {
       this.pulse.read(this.position);
       this.follow();
     }
@@ -280,8 +308,29 @@ export class Engine {
     this.readModulators();
     for (let c = 0; c < this.channels.length; c += 1) {
       this.channels[c]!.followLanes(this.pulse);
-      this.channels[c]!.followLinks(this.turns);
+      this.channels[c]!.followLinks(this.turns, this.pulse.place);
     }
+  }
+
+  private hearFollowed(): void {
+    for (let i = 0; i < this.followers.length; i += 1) this.followers[i]?.hear(this.channels[this.plan!.modulators[i]!.source]!.bus);
+  }
+
+  /** Lets every follower hear what comes before a place, so that it stands there as if played from the start. */
+  private primeFollowers(place: number): void {
+    if (!this.following) return;
+    this.followers.forEach((follower, i) => {
+      if (!follower) return;
+      const channel = this.channels[this.plan!.modulators[i]!.source]!;
+      const steps = Math.ceil((FORGOTTEN * follower.releaseMs * this.sampleRate) / 1000 / STEP_FRAMES);
+      follower.clear();
+      for (let step = steps; step > 0; step -= 1) {
+        channel.clear();
+        channel.readClips(this.sounds, place - step * STEP_FRAMES, STEP_FRAMES, 0, -1, Infinity);
+        follower.hear(channel.bus);
+      }
+      channel.clear();
+    });
   }
 
   private readModulators(): void {
@@ -289,7 +338,8 @@ export class Engine {
     const { modulators } = this.plan;
     let macro = 0;
     for (let i = 0; i < modulators.length; i += 1) {
-      if (modulators[i]!.kind !== MACRO_KIND) this.turns[i] = modulatorAt(modulators[i]!, modulators[i]!.byBeat ? this.pulse.place : this.position);
+      if (modulators[i]!.kind === FOLLOWER_KIND) this.turns[i] = this.followers[i]?.now ?? 0;
+      else if (modulators[i]!.kind !== MACRO_KIND) this.turns[i] = modulatorAt(modulators[i]!, modulators[i]!.byBeat ? this.pulse.place : this.position);
       else {
         this.turns[i] = this.main?.macros[macro]?.now[0] ?? 0;
         macro += 1;

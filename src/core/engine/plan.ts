@@ -91,6 +91,8 @@ export interface PlanLink extends PlanTarget {
   /** Index among the plan's modulators. */
   readonly modulator: number;
   readonly depth: number;
+  /** Places between which it does nothing: beginning and end of each stretch. */
+  readonly rests: Float64Array;
 }
 
 /** What of a piece a print takes: one channel's clips inside a stretch, before its level and pan, through its chain. */
@@ -134,7 +136,7 @@ export function compilePlan(piece: Piece, scope: PrintScope | null = null): Plan
     loop: { on: scope ? false : piece.loop.on, start: at(piece.loop.start), end: at(piece.loop.end) },
     channels: [...channels, main],
     order: sendOrder(channels),
-    modulators: piece.modulators.map((modulator) => modulatorTrack(modulator, contextOf(piece))),
+    modulators: piece.modulators.map((modulator) => modulatorTrack(modulator, contextOf(piece), modulator.follows === undefined ? -1 : channels.findIndex(({ id }) => id === modulator.follows))),
     bpm: tempo.bpm,
     tempoMap: tempo.map ?? null,
   };
@@ -142,7 +144,11 @@ export function compilePlan(piece: Piece, scope: PrintScope | null = null): Plan
 
 function printedChannels(piece: Piece, scope: PrintScope): PlanChannel[] {
   const track = piece.tracks.find((candidate) => candidate.id === scope.channel);
-  return track ? [planTrack(piece, track, true, true, scope)] : [];
+  if (!track) return [];
+  // What its moves follow by ear has to be there, unheard.
+  const followed = piece.tracks.filter(({ id }) => id !== track.id && piece.modulators.some(({ kind, follows }) => kind === 'follower' && follows === id));
+  const unheard = followed.map((other) => planChannel(piece, { ...other, chain: [], sends: [], mute: false }, other.clips.flatMap((clip) => planClip(piece, clip, null)), true, false, false));
+  return [planTrack(piece, track, true, true, scope), ...unheard];
 }
 
 /** A soloed track is heard with what it sends; a soloed return is heard alone, fed as before. */
@@ -255,8 +261,8 @@ function planLane(piece: Piece, lane: Lane, chain: readonly Slot[], sends: reado
   return [{ ...target, ...laneTrack(piece, lane, param, at) }];
 }
 
-function planLink(piece: Piece, { target, modulator, depth }: Link, chain: readonly Slot[], sends: readonly Send[]): PlanLink[] {
+function planLink(piece: Piece, { target, modulator, depth, rests }: Link, chain: readonly Slot[], sends: readonly Send[]): PlanLink[] {
   const found = planTarget(piece, target, chain, sends);
   const index = piece.modulators.findIndex(({ id }) => id === modulator);
-  return found && index >= 0 ? [{ ...found, modulator: index, depth }] : [];
+  return found && index >= 0 ? [{ ...found, modulator: index, depth, rests: Float64Array.from((rests ?? []).flatMap(({ start, end }) => [start, end]), (beat) => beatsToSamples(beat, piece.tempo, piece.sampleRate)) }] : [];
 }

@@ -1,11 +1,12 @@
 import type { LaneTrack } from '../moves/evaluate';
-import { basePosition, laneTrack, laneUnit, trackAt, valueInUnit } from '../moves/lane';
+import { basePosition, laneTrack, trackAt } from '../moves/lane';
+import { layStretch, type StretchPoint } from '../moves/stretch';
 import { thin, type Reading } from '../moves/thin';
 import { TOLERANCE } from '../moves/record';
 import { beatsToSamples } from '../music/tempo';
 import { tempoOf } from '../piece/tempoOf';
 import { contextOf, findLane, paramOf, sameTarget } from '../piece/find';
-import { MACRO_LEVEL, macroParam, MAIN, type Lane, type Piece, type Target } from '../piece/piece';
+import { MACRO_LEVEL, macroParam, MAIN, type Lane, type Link, type Piece, type Target } from '../piece/piece';
 import { modulatorAt, modulatorTrack, type Modulator } from './modulator';
 
 const held = (position: number): number => Math.min(1, Math.max(0, position));
@@ -18,14 +19,19 @@ export interface LinkedRail {
   at(beat: number): number;
 }
 
+/** Where a follower stands at a beat; what it follows is sound, which a piece alone does not tell. */
+export type Followed = (modulator: Modulator) => (beat: number) => number;
+const NO_RESTS: NonNullable<Link['rests']> = [];
+const STILL: Followed = () => () => 0;
+
 /** What the links of a target do to it, over its lane or its base value; null when it has none. */
-export function linkedRail(piece: Piece, target: Target): LinkedRail | null {
+export function linkedRail(piece: Piece, target: Target, followed: Followed = STILL): LinkedRail | null {
   const links = piece.links.filter((link) => sameTarget(link.target, target));
   const param = paramOf(piece, target);
   if (links.length === 0 || !param) return null;
   const turning = links.flatMap((link) => {
     const modulator = piece.modulators.find(({ id }) => id === link.modulator);
-    return modulator ? [{ at: standing(piece, modulator), depth: link.depth, oneSided: modulator.kind === 'macro' }] : [];
+    return modulator ? [{ at: modulator.kind === 'follower' ? followed(modulator) : standing(piece, modulator), depth: link.depth, rests: link.rests ?? NO_RESTS, oneSided: modulator.kind === 'macro' || modulator.kind === 'follower' }] : [];
   });
   const lane = findLane(piece, target);
   const track = lane?.on ? laneTrack(piece, lane, param) : null;
@@ -34,7 +40,7 @@ export function linkedRail(piece: Piece, target: Target): LinkedRail | null {
   const [low, high] = extremes(track, base);
   return {
     low: held(low - reach(-1)), high: held(high + reach(1)),
-    at: (beat) => held((track ? trackAt(track, beat) : base) + turning.reduce((sum, { at, depth }) => sum + depth * at(beat), 0)),
+    at: (beat) => held((track ? trackAt(track, beat) : base) + turning.reduce((sum, { at, depth, rests }) => (rests.some(({ start, end }) => beat >= start && beat < end) ? sum : sum + depth * at(beat)), 0)),
   };
 }
 
@@ -56,20 +62,20 @@ function extremes(track: LaneTrack | null, base: number): [number, number] {
   return [track.positions.reduce((a, b) => Math.min(a, b), 1), track.positions.reduce((a, b) => Math.max(a, b), 0)];
 }
 
-const READINGS_PER_BEAT = 48;
+const READINGS_PER_BEAT = 192;
 
-/** What the links of a target do between two beats, as an ordinary lane that can be corrected by hand. */
-export function laneFromLinks(piece: Piece, target: Target, fromBeat: number, toBeat: number, newId: string): Lane | null {
-  const rail = linkedRail(piece, target);
+/** What the links of a target do between two beats, laid into its lane as moves that can be corrected by hand; around them it stays as it was. */
+export function laneFromLinks(piece: Piece, target: Target, fromBeat: number, toBeat: number, newId: string, followed: Followed = STILL): Lane | null {
+  const rail = linkedRail(piece, target, followed);
   const param = paramOf(piece, target);
   if (!rail || !param) return null;
   const count = Math.max(2, Math.round((toBeat - fromBeat) * READINGS_PER_BEAT));
   const readings = Array.from({ length: count + 1 }, (_, i): Reading => {
     const beat = fromBeat + ((toBeat - fromBeat) * i) / count;
-    return { beat, position: rail.at(beat) };
+    return { beat: beat - fromBeat, position: rail.at(Math.min(beat, toBeat - 1e-9)) };
   });
-  const lane = findLane(piece, target) ?? { id: newId, target, unit: laneUnit(piece, target), on: true, points: [] };
   const number = param.kind === 'number';
   const kept = number ? thin(readings, TOLERANCE) : readings.filter((reading, i) => reading.position !== readings[i - 1]?.position);
-  return { ...lane, on: true, points: kept.map(({ beat, position }) => ({ beat, value: valueInUnit(piece, param, position, lane.unit), shape: number ? ('line' as const) : ('hold' as const), bend: 0 })) };
+  const points = kept.map(({ beat, position }): StretchPoint => ({ beat, position, value: 0, shape: number ? 'line' : 'hold', bend: 0 }));
+  return layStretch(piece, target, fromBeat, { lengthBeats: toBeat - fromBeat, unit: 'own', points }, 1, newId);
 }

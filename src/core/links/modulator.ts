@@ -13,10 +13,13 @@ export const modulatorParams = {
   shape: choice({ label: 'Shape', group: 'Modulator', hint: 'The form of one turn.', initial: 'sine', options: [{ id: 'sine', label: 'Sine' }, { id: 'triangle', label: 'Triangle' }, { id: 'square', label: 'Square' }, { id: 'fall', label: 'Fall' }, { id: 'rise', label: 'Rise' }] }),
   phase: ratio({ label: 'Phase', group: 'Modulator', hint: 'How far into its turn it stands at the start of the piece.', initial: 0 }),
   glide: ratio({ label: 'Glide', group: 'Modulator', hint: 'The share of a step in which it comes from the one before.', initial: 0.1 }),
+  attack: figure({ label: 'Attack', group: 'Modulator', hint: 'How quickly it rises when the track gets louder.', unit: 'ms', min: 0.5, max: 2000, initial: 10, taper: { kind: 'log' } }),
+  release: figure({ label: 'Release', group: 'Modulator', hint: 'How slowly it falls when the track gets quieter.', unit: 'ms', min: 5, max: 5000, initial: 250, taper: { kind: 'log' } }),
 } satisfies Params;
 
-export const MODULATOR_KINDS = ['lfo', 'steps', 'drift', 'macro'] as const;
+export const MODULATOR_KINDS = ['lfo', 'steps', 'drift', 'macro', 'follower'] as const;
 export const MACRO_KIND = MODULATOR_KINDS.indexOf('macro');
+export const FOLLOWER_KIND = MODULATOR_KINDS.indexOf('follower');
 export type ModulatorKind = (typeof MODULATOR_KINDS)[number];
 export const MOST_STEPS = 64;
 
@@ -37,6 +40,12 @@ export const modulatorSchema = z.strictObject({
   level: z.number().min(0).max(1),
   /** Chooses among all drifts there are. */
   roll: z.number().int().min(0).max(0xffffffff),
+  /** The track whose level a follower goes by, and how fast. */
+  follows: id.optional(),
+  attackMs: z.number().min(0.5).max(2000).optional(),
+  releaseMs: z.number().min(5).max(5000).optional(),
+  /** The beat from which an LFO turns once, or steps are gone through once; again and again when left out. */
+  onceFrom: z.number().min(0).optional(),
 });
 
 export type Modulator = z.infer<typeof modulatorSchema>;
@@ -53,14 +62,23 @@ export interface ModulatorTrack {
   readonly glide: number;
   readonly steps: Float64Array;
   readonly roll: number;
+  /** Sample from which it goes through once, by the same count as the places it is asked for; -1 for again and again. */
+  readonly onceFrom: number;
+  /** Of a follower: index of the channel it hears, -1 for none, and its time constants. */
+  readonly source: number;
+  readonly attackMs: number;
+  readonly releaseMs: number;
 }
 
-export function modulatorTrack(modulator: Modulator, context: ValueContext): ModulatorTrack {
+/** @param source index of the channel that a follower hears */
+export function modulatorTrack(modulator: Modulator, context: ValueContext, source = -1): ModulatorTrack {
   const note = syncedNote(modulator.rate);
   const hz = note ? 1 / beatsToSeconds(noteBeats(note, context.tempo.beatsPerBar), context.tempo) : resolveNumber(modulatorParams.rate, modulator.rate, context);
   return {
     kind: MODULATOR_KINDS.indexOf(modulator.kind), turnsPerSample: hz / context.sampleRate, byBeat: note !== null, shape: LFO_SHAPES.indexOf(modulator.shape),
     phase: modulator.kind === 'lfo' ? modulator.phase : 0, glide: modulator.glide, steps: Float64Array.from(modulator.steps), roll: modulator.roll,
+    onceFrom: modulator.onceFrom === undefined ? -1 : beatsToSeconds(modulator.onceFrom, context.tempo) * context.sampleRate,
+    source, attackMs: modulator.attackMs ?? 10, releaseMs: modulator.releaseMs ?? 250,
   };
 }
 
@@ -69,7 +87,7 @@ export function modulatorTrack(modulator: Modulator, context: ValueContext): Mod
  * A macro stands where hand and lane put it; for it this is not asked.
  */
 export function modulatorAt(track: ModulatorTrack, sample: number): number {
-  const turns = sample * track.turnsPerSample + track.phase;
+  const turns = turnsAt(track, sample);
   if (track.kind === 0) return shapeAt(track.shape, turns);
   const step = Math.floor(turns);
   const within = turns - step;
@@ -77,7 +95,7 @@ export function modulatorAt(track: ModulatorTrack, sample: number): number {
     const { steps, glide } = track;
     const count = steps.length;
     const here = steps[((step % count) + count) % count]!;
-    if (within >= glide) return here;
+    if (within >= glide || (track.onceFrom >= 0 && step === 0)) return here;
     const before = steps[(((step - 1) % count) + count) % count]!;
     return before + (here - before) * (within / glide);
   }
@@ -85,6 +103,15 @@ export function modulatorAt(track: ModulatorTrack, sample: number): number {
   const share = within * within * (3 - 2 * within);
   const from = drawn(step, track.roll);
   return from + (drawn(step + 1, track.roll) - from) * share;
+}
+
+/** How often it has turned; of one that goes through once, from where that begins, and no more than once. */
+function turnsAt({ kind, onceFrom, turnsPerSample, phase, steps }: ModulatorTrack, sample: number): number {
+  if (onceFrom < 0 || kind > 1) return sample * turnsPerSample + phase;
+  const turns = (sample - onceFrom) * turnsPerSample;
+  // Steps stand at their last in the end, an LFO where it began.
+  const whole = kind === 1 ? steps.length - 1e-9 : 1;
+  return (turns < 0 ? 0 : turns > whole ? whole : turns) + phase;
 }
 
 /** A figure between -1 and 1 for each whole number. Source: the finaliser of Austin Appleby's MurmurHash3 (2011). */

@@ -152,6 +152,8 @@ export const linkSchema = z.strictObject({
   target: targetSchema,
   /** Share of the rail by which it turns to either side; below zero the other way round. */
   depth: z.number().min(-1).max(1),
+  /** Stretches in beats over which it does nothing: there it was written down as moves. */
+  rests: z.array(z.strictObject({ start: z.number().min(0), end: z.number().positive() })).max(200).optional(),
 });
 
 /** How a channel, or all of the piece, stood at a moment. */

@@ -8,6 +8,7 @@ import { ChoiceRail, Rail, SwitchRail, type RailLane, type RailLook } from '../.
 import { linkedRail } from '../../core/links/link';
 import { laneTrack, trackAt } from '../../core/moves/lane';
 import { useHand, usePiece, useStudio } from '../studio/StudioProvider';
+import { followedNow } from '../studio/followed';
 
 interface ParamRailProps {
   readonly target: Target;
@@ -29,7 +30,7 @@ export function ParamRail({ target, param, value, initial, look, onLive }: Param
   const lane = findLane(piece, target);
   const track = useMemo(() => (lane?.on ? laneTrack(piece, lane, param) : null), [lane, param, piece]);
   const { channel, effect, param: id } = target;
-  const linked = useMemo(() => linkedRail(piece, { channel, effect, param: id }), [piece, channel, effect, id]);
+  const linked = useMemo(() => linkedRail(piece, { channel, effect, param: id }, followedNow(studio, piece)), [piece, channel, effect, id, studio]);
   const railLane = useMemo<RailLane | undefined>(() => {
     if (linked) return { low: linked.low, high: linked.high, live: () => linked.at(studio.beat) };
     if (!track) return undefined;

@@ -1,5 +1,7 @@
 import { StyleSheet, View } from 'react-native';
 import { effectOf } from '../../core/effects/catalogue';
+import { followedThrough } from '../../core/engine/followed';
+import { barStart, toBarBeat } from '../../core/music/grid';
 import { laneFromLinks } from '../../core/links/link';
 import { DEPTH, MODULATOR_KINDS, modulatorParams, type Modulator } from '../../core/links/modulator';
 import { linksToMoves, removeLink, setLinkDepth, setModulator } from '../../core/piece/edits/links';
@@ -7,12 +9,14 @@ import { contextOf, findSlot, paramOf } from '../../core/piece/find';
 import { MACRO_LEVEL, macroParam, MAIN, type Link, type Piece } from '../../core/piece/piece';
 import type { ParamValue } from '../../core/params/param';
 import { useOpenPiece } from '../../data/openPiece';
+import { useSession } from '../../data/session';
 import { ChoiceRail, Rail } from '../../ui/Rail';
 import { Tap } from '../../ui/Tap';
 import { useTokens } from '../../ui/theme';
 import { Words } from '../../ui/Words';
 import { ParamRail } from '../chain/ParamRail';
-import { usePiece } from '../studio/StudioProvider';
+import { usePiece, useStudio } from '../studio/StudioProvider';
+import { FollowedLevel } from './FollowedLevel';
 import { KIND_NAMES } from './kinds';
 import { ModulatorCurve } from './ModulatorCurve';
 import { StepRow } from './StepRow';
@@ -28,14 +32,18 @@ export function targetName(piece: Piece, { target }: Pick<Link, 'target'>): stri
 export function LinkCard({ link }: { readonly link: Link }) {
   const piece = usePiece();
   const tokens = useTokens();
+  const { studio } = useStudio();
+  const range = useSession((session) => session.range);
   const { run } = useOpenPiece.getState();
   const modulator = piece.modulators.find(({ id }) => id === link.modulator);
   if (!modulator) return null;
   const name = targetName(piece, link);
   const others = piece.links.filter((other) => other.modulator === modulator.id && other.id !== link.id);
   const write = (): void => {
-    const lane = laneFromLinks(piece, link.target, 0, piece.lengthBeats, crypto.randomUUID());
-    if (lane) run(linksToMoves, { target: link.target, lane });
+    const [from, to] = range ? [range.start, range.end] : [0, piece.lengthBeats];
+    const sounds = new Map([...studio.sounds].map(([hash, { channels }]) => [hash, channels]));
+    const lane = laneFromLinks(piece, link.target, from, to, crypto.randomUUID(), (followed) => followedThrough(piece, followed, sounds));
+    if (lane) run(linksToMoves, { target: link.target, lane, ...(range ? { within: range } : {}) });
   };
   const change = (part: Partial<Modulator>): boolean => run(setModulator, { modulator: modulator.id, change: part });
   return (
@@ -45,10 +53,10 @@ export function LinkCard({ link }: { readonly link: Link }) {
           <Words kind="strong" tone="coralInk" numberOfLines={1}>{`∿ ${name}`}</Words>
           <Words kind="small" numberOfLines={2}>{others.length > 0 ? `${modulator.name}, which also turns ${others.map((other) => targetName(piece, other).toLowerCase()).join(', ')}` : modulator.name}</Words>
         </View>
-        <Tap text="as moves" label={`Write the links of ${name} as moves`} onPress={write} />
+        <Tap text={range ? "as moves here" : "as moves"} label={`Write the links of ${name} as moves`} onPress={write} />
         <Tap plain icon="x" tone="mute" label={`Remove ${modulator.name} from ${name}`} onPress={() => run(removeLink, { link: link.id })} />
       </View>
-      {modulator.kind === 'macro' ? <MacroRail modulator={modulator} /> : <ModulatorCurve modulator={modulator} depth={link.depth} />}
+      <Turning modulator={modulator} depth={link.depth} />
       <View role="radiogroup" aria-label={`Kind of ${modulator.name}`} style={styles.kinds}>
         {MODULATOR_KINDS.map((kind) => <Tap key={kind} role="radio" chosen={modulator.kind === kind} tone="coralInk" label={`${modulator.name}: ${KIND_NAMES[kind]}`} text={KIND_NAMES[kind]} onPress={() => change({ kind })} />)}
       </View>
@@ -58,23 +66,61 @@ export function LinkCard({ link }: { readonly link: Link }) {
   );
 }
 
+/** What it does: a macro's rail, a follower's level, the curve of all others. */
+function Turning({ modulator, depth }: { readonly modulator: Modulator; readonly depth: number }) {
+  if (modulator.kind === 'macro') return <MacroRail modulator={modulator} />;
+  return modulator.kind === 'follower' ? <FollowedLevel modulator={modulator} /> : <ModulatorCurve modulator={modulator} depth={depth} />;
+}
+
 /** The macro itself: ridden, recorded and typed as any rail. */
 function MacroRail({ modulator }: { readonly modulator: Modulator }) {
   return <ParamRail target={{ channel: MAIN, effect: null, param: macroParam(modulator.id) }} param={{ ...MACRO_LEVEL, label: modulator.name }} value={modulator.level} look="plain" />;
 }
 
-function Settings({ modulator, change }: { readonly modulator: Modulator; readonly change: (part: Partial<Modulator>) => boolean }) {
+interface PartProps {
+  readonly modulator: Modulator;
+  readonly change: (part: Partial<Modulator>) => boolean;
+}
+
+/** Whether it goes through once, from the playhead's bar on, or again and again. */
+function Once({ modulator, change }: PartProps) {
+  const piece = usePiece();
+  const { studio } = useStudio();
+  const once = modulator.onceFrom;
+  const bar = toBarBeat(once ?? studio.beat, piece.tempo).bar;
+  return <Tap role="switch" chosen={once !== undefined} tone="coralInk" label={`${modulator.name} runs once`} text={once === undefined ? 'again and again' : `once, from bar ${bar} on`} onPress={() => change({ onceFrom: once === undefined ? barStart(bar, piece.tempo) : undefined })} style={styles.roll} />;
+}
+
+function Following({ modulator, change }: PartProps) {
+  const piece = usePiece();
+  const rail = (id: 'attack' | 'release', value: number) => (
+    <Rail param={modulatorParams[id]} value={value} context={contextOf(piece)} look="plain" onTouch={() => undefined} onSet={(set: ParamValue) => typeof set === 'number' && change(id === 'attack' ? { attackMs: set } : { releaseMs: set })} />
+  );
+  return (
+    <>
+      <View role="radiogroup" aria-label={`${modulator.name} follows`} style={styles.tracks}>
+        {piece.tracks.map(({ id, name }) => <Tap key={id} role="radio" chosen={modulator.follows === id} tone="sandInk" label={`${modulator.name} follows ${name}`} text={name} onPress={() => change({ follows: id })} />)}
+      </View>
+      {rail('attack', modulator.attackMs ?? 10)}
+      {rail('release', modulator.releaseMs ?? 250)}
+    </>
+  );
+}
+
+function Settings({ modulator, change }: PartProps) {
   const context = contextOf(usePiece());
   const rail = (id: 'phase' | 'glide') => (
     <Rail param={modulatorParams[id]} value={modulator[id]} context={context} look="plain" onTouch={() => undefined} onSet={(value: ParamValue) => typeof value === 'number' && change({ [id]: value })} />
   );
   return (
     <>
-      {modulator.kind === 'macro' ? null : <Rail param={modulatorParams.rate} value={modulator.rate} context={context} look="plain" onTouch={() => undefined} onSet={(value) => typeof value !== 'boolean' && change({ rate: value })} />}
+      {modulator.kind === 'follower' ? <Following modulator={modulator} change={change} /> : null}
+      {modulator.kind === 'macro' || modulator.kind === 'follower' ? null : <Rail param={modulatorParams.rate} value={modulator.rate} context={context} look="plain" onTouch={() => undefined} onSet={(value) => typeof value !== 'boolean' && change({ rate: value })} />}
       {modulator.kind === 'lfo' ? <ChoiceRail param={modulatorParams.shape} value={modulator.shape} onSet={(value) => change({ shape: value as Modulator['shape'] })} /> : null}
       {modulator.kind === 'lfo' ? rail('phase') : null}
       {modulator.kind === 'steps' ? <StepRow steps={modulator.steps} onChange={(steps) => change({ steps: [...steps] })} /> : null}
       {modulator.kind === 'steps' ? rail('glide') : null}
+      {modulator.kind === 'lfo' || modulator.kind === 'steps' ? <Once modulator={modulator} change={change} /> : null}
       {modulator.kind === 'drift' ? <Tap icon="shuffle" text="another drift" label={`Another drift for ${modulator.name}`} onPress={() => change({ roll: Math.floor(Math.random() * 0xffffffff) })} style={styles.roll} /> : null}
     </>
   );
@@ -86,4 +132,5 @@ const styles = StyleSheet.create({
   names: { flex: 1, minWidth: 0 },
   kinds: { flexDirection: 'row', gap: 6, paddingTop: 4 },
   roll: { alignSelf: 'flex-start' },
+  tracks: { flexDirection: 'row', flexWrap: 'wrap', gap: 6, paddingTop: 4 },
 });

@@ -16,12 +16,12 @@ const START_DEPTH = 0.2;
 const START_STEPS: readonly number[] = [1, -0.2, 0.4, -0.6, 0.8, 0, 0.4, -1];
 
 /** A modulator with a name no other of the piece has. */
-function newModulator(piece: Piece, kind: ModulatorKind): Modulator {
+function newModulator(piece: Piece, kind: ModulatorKind, channel: string): Modulator {
   const taken = new Set(piece.modulators.map(({ name }) => name));
   let n = 1;
   while (taken.has(`${KIND_NAMES[kind]} ${n}`)) n += 1;
   const rate = kind === 'steps' ? '1/8' : kind === 'drift' ? '1/4' : '1/2';
-  return { id: crypto.randomUUID(), name: `${KIND_NAMES[kind]} ${n}`, kind, rate, shape: 'sine', phase: 0, glide: 0.2, steps: [...START_STEPS], level: 0, roll: Math.floor(Math.random() * 0xffffffff) };
+  return { id: crypto.randomUUID(), name: `${KIND_NAMES[kind]} ${n}`, kind, rate, shape: 'sine', phase: 0, glide: 0.2, steps: [...START_STEPS], level: 0, roll: Math.floor(Math.random() * 0xffffffff), ...(kind === 'follower' ? { follows: (piece.tracks.find(({ id }) => id !== channel) ?? piece.tracks[0])?.id } : {}) };
 }
 
 /** Chooses what shall be turned, then what turns it: something new, or a modulator of the piece. */
@@ -46,7 +46,7 @@ export function NewLink({ channel, effect }: { readonly channel: string; readonl
           {choice ? (
             <>
               {(Object.keys(KIND_NAMES) as ModulatorKind[]).map((kind) => (
-                <Item key={kind} label={NEW[kind].label} says={NEW[kind].says} onPress={() => link(newModulator(piece, kind))} />
+                <Item key={kind} label={NEW[kind].label} says={NEW[kind].says} onPress={() => link(newModulator(piece, kind, channel))} />
               ))}
               {others.map((made) => <Item key={made.id} label={made.name} says="Turns something already; it turns this along with it." onPress={() => link(made)} />)}
             </>
@@ -68,6 +68,7 @@ const NEW: Record<ModulatorKind, { readonly label: string; readonly says: string
   lfo: { label: 'A new LFO', says: 'One form again and again: to and fro, on and off, falling, rising.' },
   steps: { label: 'A row of steps', says: 'One value a step, and round again.' },
   macro: { label: 'A macro', says: 'One rail of yours that turns many at once, each over its own range; it can be ridden and recorded.' },
+  follower: { label: 'A follower', says: 'Goes by how loud a track is: opens with it, and shuts as it dies away.' },
   drift: { label: 'A drift', says: 'Wanders and never repeats itself, yet is the same each time you play.' },
 };
 

@@ -8,6 +8,7 @@ import type { Lane } from '../../core/piece/piece';
 import { elementOf, useFrame } from '../../ui/frame';
 import { useTokens } from '../../ui/theme';
 import { usePiece, useStudio } from '../studio/StudioProvider';
+import { followedNow, followsSound } from '../studio/followed';
 
 const PX_PER_READING = 3;
 const DOT = 10;
@@ -28,15 +29,16 @@ export function LaneOverlay({ lane, track, pxPerBeat, width, height, y }: LaneOv
   const tokens = useTokens();
   const { studio } = useStudio();
   const mark = useRef<View>(null);
-  const rail = useMemo(() => linkedRail(piece, lane.target), [piece, lane.target]);
+  const rail = useMemo(() => linkedRail(piece, lane.target, followedNow(studio, piece)), [piece, lane.target, studio]);
+  const foretold = rail !== null && !followsSound(piece, lane.target);
   const path = useMemo(() => {
-    if (!rail) return null;
+    if (!rail || !foretold) return null;
     const count = Math.ceil(width / PX_PER_READING);
     return Array.from({ length: count }, (_, i) => {
       const x = i * PX_PER_READING;
       return `${i === 0 ? 'M' : 'L'}${x} ${y(rail.at(x / pxPerBeat)).toFixed(1)}`;
     }).join('');
-  }, [rail, width, pxPerBeat, y]);
+  }, [rail, foretold, width, pxPerBeat, y]);
   useFrame(() => {
     const element = elementOf(mark.current);
     if (!element) return;

@@ -45,7 +45,7 @@ export const removeLink = defineEdit({
   },
 });
 
-const changes = modulatorSchema.pick({ kind: true, rate: true, shape: true, phase: true, glide: true, steps: true, roll: true, name: true, level: true }).partial();
+const changes = modulatorSchema.pick({ kind: true, rate: true, shape: true, phase: true, glide: true, steps: true, roll: true, name: true, level: true, follows: true, attackMs: true, releaseMs: true, onceFrom: true }).partial();
 
 export const setModulator = defineEdit({
   name: 'setModulator',
@@ -59,13 +59,17 @@ export const setModulator = defineEdit({
   },
 });
 
-/** Writes what the links of a parameter did as moves, and takes the links away: what is heard stays. */
+/** Writes what the links of a parameter did as moves, and takes the links away, or lets them rest where it was: what is heard stays. */
 export const linksToMoves = defineEdit({
   name: 'linksToMoves',
-  args: z.strictObject({ target: targetSchema, lane: laneSchema }),
+  args: z.strictObject({ target: targetSchema, lane: laneSchema, within: z.strictObject({ start: z.number().min(0), end: z.number().positive() }).optional() }),
   label: ({ target }, before) => `Write links of ${paramOf(before, target)?.label.toLowerCase() ?? 'a parameter'} as moves`,
-  apply: (draft, { target, lane }) => {
+  apply: (draft, { target, lane, within }) => {
     putLane(draft, lane);
+    if (within) {
+      for (const link of draft.links) if (sameTarget(link.target, target)) link.rests = [...(link.rests ?? []), within];
+      return;
+    }
     draft.links = draft.links.filter((link) => !sameTarget(link.target, target));
     dropIdle(draft);
   },

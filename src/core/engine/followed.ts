@@ -1,0 +1,43 @@
+import type { Modulator } from '../links/modulator';
+import { samplesToBeats } from '../music/tempo';
+import { findTrack } from '../piece/find';
+import type { Piece } from '../piece/piece';
+import { tempoOf } from '../piece/tempoOf';
+import { STEP_FRAMES } from '../effects/define';
+import type { SoundData } from './clipReader';
+import { Engine } from './engine';
+import { compilePlan } from './plan';
+
+/** Where a follower stands at any beat of the piece, found by letting the engine play what it follows. */
+export function followedThrough(piece: Piece, modulator: Modulator, sounds: ReadonlyMap<string, SoundData>): (beat: number) => number {
+  const track = findTrack(piece, modulator.follows ?? '');
+  if (!track) return () => 0;
+  const alone: Piece = { ...piece, tracks: [{ ...track, chain: [], sends: [], mute: false, solo: false }], returns: [], main: { ...piece.main, chain: [] }, modulators: [modulator], links: [], loop: { ...piece.loop, on: false }, lanes: piece.lanes.filter(({ target }) => target.channel !== track.id) };
+  const engine = new Engine(piece.sampleRate);
+  for (const [hash, data] of sounds) engine.addSound(hash, data);
+  const plan = compilePlan(alone);
+  engine.setPlan(plan);
+  engine.play(0);
+  const beats: number[] = [];
+  const values: number[] = [];
+  const left = new Float32Array(STEP_FRAMES);
+  const right = new Float32Array(STEP_FRAMES);
+  const tempo = tempoOf(piece);
+  while (engine.position < plan.lengthSamples) {
+    engine.process(left, right, STEP_FRAMES);
+    beats.push(samplesToBeats(engine.position, tempo, piece.sampleRate));
+    values.push(engine.turnOf(0));
+  }
+  return (beat) => values[nearestIndex(beats, beat)] ?? 0;
+}
+
+function nearestIndex(rising: readonly number[], value: number): number {
+  let low = 0;
+  let high = rising.length - 1;
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (rising[middle]! < value) low = middle + 1;
+    else high = middle;
+  }
+  return low;
+}
