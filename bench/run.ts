@@ -146,6 +146,66 @@ async function playDemo(page: Page, piece: Piece): Promise<void> {
   say(`The page meanwhile: ${rate.toFixed(1)} frames a second, ${tasks.length} tasks over 50 ms, longest ${Math.max(0, ...tasks).toFixed(0)} ms.`);
 }
 
+const LANES = 200;
+const LANE_POINTS = 500;
+const LANE_BLOCKS = 11_250;
+
+/** A hundred silent tracks whose levels and pans are moved: nothing but lanes costs anything. */
+function laneful(demo: Piece, lanes: number): Piece {
+  const point = (i: number): Piece['lanes'][number]['points'][number] => ({ beat: (i * demo.lengthBeats) / LANE_POINTS, value: 0.5 + 0.4 * Math.sin(i), shape: i % 3 === 0 ? 'curve' : 'line', bend: i % 3 === 0 ? 0.4 : 0 });
+  const tracks = Array.from({ length: LANES / 2 }, (_, i) => ({ ...demo.tracks[0]!, id: `t${i}`, name: `Track ${i}`, clips: [], chain: [], sends: [] }));
+  return {
+    ...demo, id: 'bench-lanes', tracks, returns: [],
+    lanes: Array.from({ length: lanes }, (_, i) => ({ id: `l${i}`, target: { channel: `t${i >> 1}`, effect: null, param: i % 2 === 0 ? 'gain' : 'pan' }, unit: 'own' as const, on: true, points: Array.from({ length: LANE_POINTS }, (_unused, k) => point(k)) })),
+  };
+}
+
+/** What reading lanes costs: the same piece with and without them, in turns. */
+async function readLanes(page: Page, demo: Piece): Promise<void> {
+  const code = await bundled('lanes.worker.ts');
+  const extra: number[] = [];
+  for (let round = 0; round <= ROUNDS; round += 1) {
+    const without = await inWorker<number>(page, code, { piece: laneful(demo, 0), blocks: LANE_BLOCKS });
+    const all = await inWorker<number>(page, code, { piece: laneful(demo, LANES), blocks: LANE_BLOCKS });
+    if (round > 0) extra.push(((all - without) / LANE_BLOCKS / ((128 / 48_000) * 1000)) * 100);
+  }
+  say(`\n${LANES} lanes of ${LANES * LANE_POINTS} points, over the same piece without: ${median(extra).toFixed(2)} % of the deadline (median of ${ROUNDS} rounds)`);
+}
+
+/** Scrolls and zooms a lane of fifty thousand points in the real client. */
+async function scrollLane(page: Page, demo: Piece): Promise<void> {
+  const points = Array.from({ length: 50_000 }, (_, i) => ({ beat: (i * demo.lengthBeats) / 50_000, value: 0.5 + 0.4 * Math.sin(i / 40), shape: 'line' as const, bend: 0 }));
+  const piece: Piece = { ...demo, id: 'bench-points', lanes: [{ id: 'many', target: { channel: 'hum', effect: null, param: 'gain' }, unit: 'own', on: true, points }] };
+  await fetch(`http://127.0.0.1:${PORT}/api/pieces`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(piece) });
+  await page.addInitScript((id) => localStorage.setItem('zephiro.open', id), piece.id);
+  await page.goto(`http://127.0.0.1:${PORT}/moves`);
+  const lane = page.getByRole('group', { name: /^Lane Level/ });
+  await lane.waitFor();
+  await page.evaluate(() => {
+    const tasks: number[] = [];
+    new PerformanceObserver((list) => list.getEntries().forEach((entry) => tasks.push(entry.duration))).observe({ entryTypes: ['longtask'] });
+    Object.assign(window, { longTasks: tasks });
+  });
+  const taken = (): Promise<number[]> => page.evaluate(() => (window as unknown as { longTasks: number[] }).longTasks.splice(0));
+  for (let i = 0; i < 5; i += 1) await page.getByRole('button', { name: 'Show less time' }).click();
+  const zooming = await taken();
+  const rate = await lane.evaluate(async (element) => {
+    let view = element.parentElement;
+    while (view && view.scrollWidth <= view.clientWidth) view = view.parentElement;
+    let count = 0;
+    const end = performance.now() + 5000;
+    while (performance.now() < end) {
+      await new Promise(requestAnimationFrame);
+      count += 1;
+      if (view) view.scrollLeft = (view.scrollWidth - view.clientWidth) * (0.5 - 0.5 * Math.cos((count / 150) * Math.PI));
+    }
+    return count / 5;
+  });
+  const scrolling = await taken();
+  const longest = (tasks: readonly number[]): string => `${tasks.length} tasks over 50 ms, longest ${Math.max(0, ...tasks).toFixed(0)} ms`;
+  say(`A lane of 50 000 points: scrolling ${rate.toFixed(1)} frames a second, ${longest(scrolling)}; zooming five times ${longest(zooming)}.`);
+}
+
 async function main(): Promise<void> {
   const folder = mkdtempSync(join(tmpdir(), 'zephiro-bench-'));
   const server = spawn(process.execPath, ['--import', 'tsx', 'server/index.ts'], { env: { ...process.env, ZEPHIRO_DATA: folder, PORT: String(PORT) }, stdio: ['ignore', 'pipe', 'inherit'] });
@@ -160,6 +220,10 @@ async function main(): Promise<void> {
     await page.goto(`http://127.0.0.1:${PORT}/api/health`);
     const only = process.argv[2];
     if (only === undefined || only === 'loops') await compare(page);
+    if (only === undefined || only === 'lanes') {
+      await readLanes(await browser.newPage(), stored.piece);
+      await scrollLane(await browser.newPage({ viewport: { width: 390, height: 844 } }), stored.piece);
+    }
     if (only === undefined || only === 'mix') await playMix(await browser.newPage(), stored.piece);
     if (only === undefined || only === 'demo') {
       await playAlone(await browser.newPage(), piece);

@@ -55,6 +55,9 @@ export class RunningChannel {
   private readonly entered = stereoRun();
   private started = false;
   private cursors = new Int32Array(0);
+  /** Where each lane of the plan acts. */
+  private laneRows: readonly ValueRow[] = [];
+  private lanePlaces = new Int32Array(0);
   private open = 1;
   private gainLeft = 1;
   private gainRight = 1;
@@ -84,6 +87,8 @@ export class RunningChannel {
     this.chain.adopt(plan.slots, this.started);
     this.started = true;
     this.cursors = new Int32Array(plan.lanes.length).fill(-1);
+    this.laneRows = plan.lanes.map((lane) => this.rowFor(lane));
+    this.lanePlaces = Int32Array.from(plan.lanes, (lane) => this.placeIn(lane));
   }
 
   private adoptSends(): void {
@@ -158,7 +163,7 @@ export class RunningChannel {
       const segment = segmentAt(lane, place, this.cursors[i]!);
       this.cursors[i] = segment;
       const position = positionAt(lane, place, segment);
-      this.rowFor(lane).fromLane(this.placeIn(lane), position);
+      this.laneRows[i]!.fromLane(this.lanePlaces[i]!, position);
     }
   }
 

@@ -130,7 +130,7 @@ const styles = StyleSheet.create({
   card: { borderWidth: 1, borderRadius: 16, paddingHorizontal: 12, paddingVertical: 8, gap: 4 },
   head: { flexDirection: 'row', alignItems: 'center', gap: 4 },
   names: { flex: 1, minWidth: 0 },
-  kinds: { flexDirection: 'row', gap: 6, paddingTop: 4 },
+  kinds: { flexDirection: 'row', flexWrap: 'wrap', gap: 6, paddingTop: 4 },
   roll: { alignSelf: 'flex-start' },
   tracks: { flexDirection: 'row', flexWrap: 'wrap', gap: 6, paddingTop: 4 },
 });

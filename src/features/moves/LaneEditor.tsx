@@ -2,7 +2,6 @@ import { useCallback, useMemo, useRef, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import Svg, { Circle, Path } from 'react-native-svg';
 import { addPoint, movePoint } from '../../core/moves/editPoints';
-import { bent } from '../../core/moves/evaluate';
 import type { Point } from '../../core/moves/point';
 import { snapped } from '../../core/moves/snap';
 import { formatNumber } from '../../core/params/format';
@@ -20,6 +19,7 @@ import { laneTrack, valueInUnit } from '../../core/moves/lane';
 import { usePiece } from '../studio/StudioProvider';
 import type { Drawing } from './DrawButton';
 import { LaneOverlay } from './LaneOverlay';
+import { isCrowded, linePath, shownPoints, standsClose, type Window } from './lanePath';
 import { drawnLane, strike, type Stroke } from './stroke';
 
 const PAD = 12;
@@ -31,6 +31,8 @@ interface LaneEditorProps {
   readonly pxPerBeat: number;
   readonly width: number;
   readonly height: number;
+  /** What of the lane is in sight, or near it. */
+  readonly window: Window;
   /** Index of the chosen point; null while the lane is not the chosen one. */
   readonly chosen: number | null;
   readonly onChoose: (index: number | null) => void;
@@ -41,7 +43,7 @@ interface LaneEditorProps {
 }
 
 /** One lane: its line in coral, points that are dragged, a tap on the line adds one, tools for the chosen one. */
-export function LaneEditor({ lane, pxPerBeat, width, height, chosen, onChoose, drawing, hits }: LaneEditorProps) {
+export function LaneEditor({ lane, pxPerBeat, width, height, window, chosen, onChoose, drawing, hits }: LaneEditorProps) {
   const piece = usePiece();
   const tokens = useTokens();
   const param = paramOf(piece, lane.target);
@@ -127,6 +129,12 @@ export function LaneEditor({ lane, pxPerBeat, width, height, chosen, onChoose, d
     onChoose(Math.max(0, Math.min(points.length - 1, (chosen ?? -1) + step)));
     return true;
   });
+  const { from, to } = window;
+  const { shown, crowded, path } = useMemo(() => {
+    const seen = shownPoints(points, pxPerBeat, { from, to });
+    const drawn = track ? linePath({ points, positions: track.positions, shapes: track.shapes, pxPerBeat, y }, seen, { from, to }) : '';
+    return { shown: seen, crowded: isCrowded(seen, { from, to }), path: drawn };
+  }, [points, track, pxPerBeat, y, from, to]);
   if (!param || !track) return <Words kind="small">These moves wait: what they moved is no longer here.</Words>;
   return (
     <View style={[styles.lane, { borderColor: tokens.line, opacity: lane.on && !isWaiting(piece, lane.target) ? 1 : 0.5 }]}>
@@ -142,11 +150,12 @@ export function LaneEditor({ lane, pxPerBeat, width, height, chosen, onChoose, d
         style={[styles.field, { width, height, backgroundColor: tokens.card }]}
       >
         <Svg width={width} height={height}>
-          <Path d={linePath(points, track.positions, track.shapes, pxPerBeat, width, height)} stroke={tokens.coral} strokeWidth={2.2} fill="none" strokeLinejoin="round" />
-          {points.map((_, i) => {
+          <Path d={path} stroke={tokens.coral} strokeWidth={crowded ? 1 : 2.2} fill="none" strokeLinejoin="round" />
+          {crowded ? null : points.slice(shown.first, shown.end).map((_, k) => {
+            const i = shown.first + k;
             const at = place(i);
             const on = i === chosen;
-            const small = nearNeighbour(points, i, pxPerBeat);
+            const small = standsClose(points, i, pxPerBeat);
             return <Circle key={i} cx={at.x} cy={at.y} r={on ? 8 : small ? 2.5 : 5} fill={on || small ? tokens.coral : tokens.card} stroke={tokens.coral} strokeWidth={small && !on ? 0 : 2} />;
           })}
         </Svg>
@@ -166,36 +175,6 @@ export function laneName(piece: Piece, lane: Lane, param: Param): string {
   const slot = lane.target.effect ? findSlot(piece, lane.target.channel, lane.target.effect) : undefined;
   const kind = slot?.effect ?? kindWaitedFor(lane.target);
   return kind ? `${effectOf(kind).name} ${param.label.toLowerCase()}` : param.label;
-}
-
-const DENSE_PX = 12;
-
-/** Points that stand close together are drawn small, so that the line stays in sight. */
-function nearNeighbour(points: readonly Point[], i: number, pxPerBeat: number): boolean {
-  const gap = Math.min(points[i]!.beat - (points[i - 1]?.beat ?? -Infinity), (points[i + 1]?.beat ?? Infinity) - points[i]!.beat);
-  return gap * pxPerBeat < DENSE_PX;
-}
-
-const CURVE_STEPS = 16;
-
-function linePath(points: readonly Point[], positions: Float64Array, shapes: Uint8Array, pxPerBeat: number, width: number, height: number): string {
-  const y = (position: number): string => (PAD + (1 - position) * (height - 2 * PAD)).toFixed(1);
-  let path = `M0 ${y(positions[0]!)}`;
-  points.forEach((point, i) => {
-    const x = point.beat * pxPerBeat;
-    path += `L${x.toFixed(1)} ${y(positions[i]!)}`;
-    const next = points[i + 1];
-    if (!next) return;
-    const length = (next.beat - point.beat) * pxPerBeat;
-    if (shapes[i] === 1) path += `H${(x + length).toFixed(1)}`;
-    else if (shapes[i] === 2) {
-      for (let k = 1; k < CURVE_STEPS; k += 1) {
-        const share = bent(k / CURVE_STEPS, point.bend);
-        path += `L${(x + (length * k) / CURVE_STEPS).toFixed(1)} ${y(positions[i]! + (positions[i + 1]! - positions[i]!) * share)}`;
-      }
-    }
-  });
-  return `${path}H${width.toFixed(1)}`;
 }
 
 const styles = StyleSheet.create({

@@ -22,6 +22,7 @@ import { ModeButton } from './ModeButton';
 import { NewLane } from './NewLane';
 import { PointTools } from './PointTools';
 import { SnapButton } from './SnapButton';
+import { useWindow } from './useWindow';
 import { StretchTools } from './StretchTools';
 
 const WAVE = 64;
@@ -47,6 +48,7 @@ export function MovesView() {
   const [chosen, setChosen] = useState<{ lane: string; point: number | null } | null>(null);
   const chosenLane = lanes.find((lane) => lane.id === chosen?.lane) ?? lanes[0];
   const scale = useTimeScale();
+  const view = useWindow(scale.width);
   return (
     <View style={styles.view}>
       <View style={styles.head}>
@@ -68,7 +70,7 @@ export function MovesView() {
       </View>
       <ScrollView contentContainerStyle={wide ? styles.bodyWide : styles.body}>
         <View onLayout={scale.onLayout}>
-          <ScrollView horizontal showsHorizontalScrollIndicator={false}>
+          <ScrollView horizontal showsHorizontalScrollIndicator={false} onScroll={view.onScroll} scrollEventThrottle={16}>
             <View style={{ width: scale.width }}>
               <TimeRuler width={scale.width} pxPerBeat={scale.pxPerBeat} />
               {track ? <ClipRow track={track} pxPerBeat={scale.pxPerBeat} height={WAVE} /> : null}
@@ -78,6 +80,7 @@ export function MovesView() {
                   lane={lane}
                   pxPerBeat={scale.pxPerBeat}
                   width={scale.width}
+                  window={view.window}
                   height={laneHeight(lanes.length, wide)}
                   chosen={chosen?.lane === lane.id ? chosen.point : null}
                   onChoose={(point) => setChosen({ lane: lane.id, point })}
