@@ -71,7 +71,7 @@ class EngineProcessor extends scope.AudioWorkletProcessor {
     const began = Date.now();
     this.engine.process(left, right, left.length);
     this.watch(began, left.length);
-    this.report();
+    this.report(scope.currentTime + left.length / scope.sampleRate);
     return true;
   }
 
@@ -101,7 +101,8 @@ class EngineProcessor extends scope.AudioWorkletProcessor {
     } else this.ahead += blockSeconds * DRIFT;
   }
 
-  report(): void {
+  /** @param clock seconds on the audio clock at the end of the block */
+  report(clock: number): void {
     const { engine, meters } = this;
     const { channels } = engine;
     let slot = 0;
@@ -116,7 +117,7 @@ class EngineProcessor extends scope.AudioWorkletProcessor {
       }
     }
     for (let i = 0; i < engine.turnCount; i += 1) meters.turn(i, engine.turnOf(i));
-    meters.state(engine.playing, engine.heardPosition, engine.takeLimiterGain(), engine.takeGuardGain(), engine.caught, engine.matcher.gainDb);
+    meters.state(engine.playing, engine.heardPosition, clock, engine.takeLimiterGain(), engine.takeGuardGain(), engine.caught, engine.matcher.gainDb);
     meters.work(this.load, this.late);
   }
 }

@@ -18,6 +18,7 @@ const GUARD = 5;
 const CAUGHT = 6;
 const MATCH_DB = 7;
 const BLOCKS = 8;
+const CLOCK = 9;
 
 export const makeMeterMemory = (): SharedArrayBuffer => new SharedArrayBuffer((TURNS + MOST_TURNS) * 8);
 
@@ -25,6 +26,8 @@ export interface EngineState {
   playing: boolean;
   /** Sample of the piece that is being computed now. */
   position: number;
+  /** Seconds on the audio clock at which that sample is due. */
+  clock: number;
   /** Share of the time there is that the audio thread needs. */
   load: number;
   /** Times that the audio thread fell behind. */
@@ -43,10 +46,11 @@ export class MeterWriter {
     this.cells = new Float64Array(memory);
   }
 
-  state(playing: boolean, position: number, limiterGain: number, guardGain: number, caught: number, matchDb: number): void {
+  state(playing: boolean, position: number, clock: number, limiterGain: number, guardGain: number, caught: number, matchDb: number): void {
     const { cells } = this;
     cells[PLAYING] = playing ? 1 : 0;
     cells[POSITION] = position;
+    cells[CLOCK] = clock;
     cells[LIMITER] = limiterGain;
     cells[GUARD] = guardGain;
     cells[CAUGHT] = caught;
@@ -96,7 +100,7 @@ export class MeterWriter {
 /** The page's side. */
 export class MeterReader {
   private readonly cells: Float64Array;
-  readonly state: EngineState = { playing: false, position: 0, load: 0, late: 0, limiterGain: 1, guardGain: 1, caught: 0, matchDb: 0 };
+  readonly state: EngineState = { playing: false, position: 0, clock: 0, load: 0, late: 0, limiterGain: 1, guardGain: 1, caught: 0, matchDb: 0 };
 
   constructor(memory: SharedArrayBuffer) {
     this.cells = new Float64Array(memory);
@@ -106,6 +110,7 @@ export class MeterReader {
     const { cells, state } = this;
     state.playing = cells[PLAYING] === 1;
     state.position = cells[POSITION]!;
+    state.clock = cells[CLOCK]!;
     state.load = cells[LOAD]!;
     state.late = cells[LATE]!;
     state.limiterGain = cells[LIMITER] || 1;

@@ -9,6 +9,9 @@ import type { LoadedSound } from './soundLibrary';
 /** Why there is no sound, in words for the screen. */
 export class NoAudio extends Error {}
 
+/** A browser whose word differs by more than this from its own latency is not believed. */
+const DOUBTED_SECONDS = 0.5;
+
 /**
  * The engine on the browser's audio thread. Made silent; `play` is the first thing that needs a tap.
  * Whatever is told before the thread stands is told to it when it does.
@@ -108,6 +111,17 @@ export class Player {
   /** Seconds between a sample's computing and its being heard, as far as the browser knows. */
   get latencySeconds(): number {
     return this.context ? this.context.baseLatency + (this.context.outputLatency || 0) : 0;
+  }
+
+  /** The sample of the piece that is heard at a moment of the page's clock, in ms: by the browser's own word on what is put out when. */
+  heardAt(moment: number): number {
+    const state = this.meters.read();
+    const late = this.position - this.latencySeconds * this.sampleRate;
+    const stamp = this.playing && this.asked === null ? this.context?.getOutputTimestamp() : undefined;
+    if (!stamp?.performanceTime || !stamp.contextTime) return late;
+    const put = stamp.contextTime + (moment - stamp.performanceTime) / 1000;
+    const heard = state.position - (state.clock - put) * this.sampleRate;
+    return Math.abs(heard - late) < DOUBTED_SECONDS * this.sampleRate ? heard : late;
   }
 
   /** Makes the audio thread ready, ahead of the first tap where the browser lets it. */

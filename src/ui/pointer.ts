@@ -1,6 +1,7 @@
 import { useEffect, useRef, type RefObject } from 'react';
 import type { View } from 'react-native';
 import { elementOf } from './frame';
+import { markHand } from './handTime';
 
 export interface Drag {
   /** Where it began and is now, in pixels from the element's left top corner. */
@@ -74,6 +75,7 @@ function listen(element: HTMLElement, handlers: () => DragHandlers): () => void 
     if (event.pointerId !== pointer) return;
     const far = Math.hypot(event.clientX - box.left - start.x, event.clientY - box.top - start.y);
     if (!begun && far < SLOP_PX) return;
+    markHand(event);
     const now = drag(event);
     if (!begun) {
       begun = true;
@@ -87,6 +89,7 @@ function listen(element: HTMLElement, handlers: () => DragHandlers): () => void 
   const finish = (event: PointerEvent, cancelled: boolean): void => {
     if (event.pointerId !== pointer) return;
     pointer = -1;
+    markHand(event);
     const now = drag(event);
     if (begun) handlers().end(now, cancelled);
     else if (!cancelled) {
@@ -118,6 +121,7 @@ export function useKeys(view: RefObject<View | null>, onKey: (event: KeyboardEve
     const element = elementOf(view.current);
     if (!element) return undefined;
     const press = (event: KeyboardEvent): void => {
+      markHand(event);
       if (event.target === element && latest.current(event)) {
         event.preventDefault();
         event.stopPropagation();

@@ -17,7 +17,7 @@ const track = { id: 't', name: 'T', gain: 1, pan: 0, mute: false, solo: false, s
 const piece: Piece = { ...emptyPiece('p', 'P'), tempo: { bpm: 120, beatsPerBar: 4 }, tracks: [track] };
 
 const gestures: string[] = [];
-const player = { position: 0, latencySeconds: LATENCY, gesture: ({ kind, value }: { kind: string; value: number }) => void gestures.push(`${kind} ${value}`) };
+const player = { position: 0, heardAt: () => player.position - LATENCY * RATE, gesture: ({ kind, value }: { kind: string; value: number }) => void gestures.push(`${kind} ${value}`) };
 let recorder: MoveRecorder;
 
 /** The moment at which a beat is heard: what is computed then is ahead by the latency. */

@@ -8,6 +8,7 @@ import { layMoves, recordMove } from '../../core/piece/edits/lanes';
 import { findLane, isWaiting, paramOf } from '../../core/piece/find';
 import { TEMPO, type Lane, type Piece, type Target } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
+import { handMoment } from '../../ui/handTime';
 import { modeOf, useSession, type Take } from '../../data/session';
 import { heardBeat, valueIndex } from './target';
 
@@ -35,7 +36,7 @@ export class MoveRecorder {
   }
 
   private get beat(): number {
-    return heardBeat(this.piece, this.player.position, this.player.latencySeconds);
+    return heardBeat(this.piece, this.player.heardAt(handMoment()));
   }
 
   /** True while what hands do on a channel is recorded. */

@@ -11,6 +11,5 @@ export function valueIndex(piece: Piece, target: Target): number {
   return slot ? slotValueIndex(slot.effect, target.param) : -1;
 }
 
-/** Beats at which something was heard that the engine computed at `sample`. */
-export const heardBeat = (piece: Piece, sample: number, latencySeconds: number): number =>
-  Math.max(0, samplesToBeats(sample - latencySeconds * piece.sampleRate, tempoOf(piece), piece.sampleRate));
+/** Where in the piece a heard sample lies, in beats. */
+export const heardBeat = (piece: Piece, sample: number): number => Math.max(0, samplesToBeats(sample, tempoOf(piece), piece.sampleRate));
