@@ -60,9 +60,9 @@ test('moves land where they were heard when they were made, within 5 ms, on eigh
       const box = rail.getBoundingClientRect();
       const fire = (type: string, x: number): void => void rail.dispatchEvent(new PointerEvent(type, { bubbles: true, pointerId: 7, button: 0, buttons: 1, pointerType: 'touch', clientX: box.left + x * box.width, clientY: box.top + box.height / 2 }));
       fire('pointerdown', 0.5);
-      fire('pointermove', 0.6);
       const stamp = earContext.getOutputTimestamp();
       heard.moves.push({ at: i, frame: (stamp.contextTime! + (performance.now() - stamp.performanceTime!) / 1000) * earContext.sampleRate });
+      fire('pointermove', 0.6);
       fire('pointerup', 0.6);
     }
   }, RAILS);

@@ -8,6 +8,7 @@ import { ChannelButton } from '../chain/ChannelButton';
 import { ClipRow } from '../time/ClipRow';
 import { Playhead } from '../time/Playhead';
 import { TimeRuler } from '../time/TimeRuler';
+import { TimeScroll } from '../time/TimeScroll';
 import { useTimeScale } from '../time/useTimeScale';
 import { ZoomButtons } from '../time/ZoomButtons';
 import { useChannel, usePiece } from '../studio/StudioProvider';
@@ -70,7 +71,7 @@ export function MovesView() {
       </View>
       <ScrollView contentContainerStyle={wide ? styles.bodyWide : styles.body}>
         <View onLayout={scale.onLayout}>
-          <ScrollView horizontal showsHorizontalScrollIndicator={false} onScroll={view.onScroll} scrollEventThrottle={16}>
+          <TimeScroll pxPerBeat={scale.pxPerBeat} onScroll={view.onScroll}>
             <View style={{ width: scale.width }}>
               <TimeRuler width={scale.width} pxPerBeat={scale.pxPerBeat} />
               {track ? <ClipRow track={track} pxPerBeat={scale.pxPerBeat} height={WAVE} /> : null}
@@ -90,7 +91,7 @@ export function MovesView() {
               ))}
               <Playhead pxPerBeat={scale.pxPerBeat} />
             </View>
-          </ScrollView>
+          </TimeScroll>
         </View>
         {lanes.length === 0 ? (
           <View style={[styles.empty, { borderColor: tokens.line }]}>

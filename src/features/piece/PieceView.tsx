@@ -10,6 +10,7 @@ import { ChannelPane } from '../chain/ChainView';
 import { ClipRow } from '../time/ClipRow';
 import { Playhead } from '../time/Playhead';
 import { TimeRuler } from '../time/TimeRuler';
+import { TimeScroll } from '../time/TimeScroll';
 import { useTimeScale } from '../time/useTimeScale';
 import { ZoomButtons } from '../time/ZoomButtons';
 import { usePiece, useStudio } from '../studio/StudioProvider';
@@ -90,7 +91,7 @@ function Tracks() {
         <MainHead index={piece.tracks.length + piece.returns.length} />
       </View>
       <View style={styles.lanes} onLayout={onLayout}>
-        <ScrollView horizontal showsHorizontalScrollIndicator={false}>
+        <TimeScroll pxPerBeat={pxPerBeat}>
           <View style={{ width }}>
             <TimeRuler width={width} pxPerBeat={pxPerBeat} />
             {piece.tracks.map((track) => (
@@ -101,7 +102,7 @@ function Tracks() {
             {piece.returns.map((made) => <View key={made.id} style={[styles.returnLane, { borderColor: tokens.line }]} />)}
             <Playhead pxPerBeat={pxPerBeat} />
           </View>
-        </ScrollView>
+        </TimeScroll>
       </View>
     </View>
   );

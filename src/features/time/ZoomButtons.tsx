@@ -2,14 +2,14 @@ import { StyleSheet, View } from 'react-native';
 import { useSession } from '../../data/session';
 import { Tap } from '../../ui/Tap';
 
-const MOST = 5;
+export const MOST_ZOOM = 5;
 
 export function ZoomButtons() {
   const { zoom, set } = useSession();
   return (
     <View style={styles.row}>
       <Tap plain icon="zoom-out" label="Show more time" disabled={zoom === 0} onPress={() => set({ zoom: Math.max(0, zoom - 1) })} />
-      <Tap plain icon="zoom-in" label="Show less time" disabled={zoom === MOST} onPress={() => set({ zoom: Math.min(MOST, zoom + 1) })} />
+      <Tap plain icon="zoom-in" label="Show less time" disabled={zoom === MOST_ZOOM} onPress={() => set({ zoom: Math.min(MOST_ZOOM, zoom + 1) })} />
     </View>
   );
 }
