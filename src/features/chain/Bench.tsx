@@ -8,7 +8,6 @@ import type { ParamValue, ValueContext } from '../../core/params/param';
 import { presetValues } from '../../core/piece/edits/chain';
 import { channelName, contextOf } from '../../core/piece/find';
 import { ON_PARAM, type Slot, type Strand } from '../../core/piece/piece';
-import { useOpenPiece } from '../../data/openPiece';
 import { useSession } from '../../data/session';
 import { Tap } from '../../ui/Tap';
 import { useTokens } from '../../ui/theme';

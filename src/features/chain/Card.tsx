@@ -5,7 +5,6 @@ import { formatValue } from '../../core/params/format';
 import type { Param } from '../../core/params/param';
 import { contextOf } from '../../core/piece/find';
 import { ON_PARAM, type Slot } from '../../core/piece/piece';
-import { useOpenPiece } from '../../data/openPiece';
 import { useSession } from '../../data/session';
 import { Tap } from '../../ui/Tap';
 import { useTokens } from '../../ui/theme';

@@ -1,7 +1,6 @@
 import { useMemo, useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { useSession } from '../../data/session';
-import { Tap } from '../../ui/Tap';
 import { useTokens, useWide } from '../../ui/theme';
 import { Words } from '../../ui/Words';
 import { ChannelButton } from '../chain/ChannelButton';

@@ -1,6 +1,6 @@
 import { useMemo, useRef, useState } from 'react';
-import { StyleSheet, TextInput, View } from 'react-native';
-import { bpmAt, bpmFromTaps, MAX_BPM, MIN_BPM } from '../../core/music/tempo';
+import { StyleSheet, View } from 'react-native';
+import { bpmAt, bpmFromTaps } from '../../core/music/tempo';
 import { setTempo } from '../../core/piece/edits/channels';
 import { tempoLane, tempoOf } from '../../core/piece/tempoOf';
 import { useOpenPiece } from '../../data/openPiece';
@@ -8,9 +8,9 @@ import { LiveText } from '../../ui/LiveText';
 import { Sheet } from '../../ui/Sheet';
 import { Tap } from '../../ui/Tap';
 import { useTokens } from '../../ui/theme';
-import { FONT_STRONG } from '../../ui/tokens';
 import { Words } from '../../ui/Words';
 import { usePiece, useStudio } from '../studio/StudioProvider';
+import { BPM_REFUSED, BpmField, readBpm } from './BpmField';
 import { TempoChange } from './TempoChange';
 
 /** Taps farther apart than this begin a new count. */
@@ -49,9 +49,9 @@ function TempoForm({ onDone }: { readonly onDone: () => void }) {
     setTyped(tidy(bpm));
   };
   const submit = (): void => {
-    const bpm = Number(typed.replace(',', '.'));
-    if (!(bpm >= MIN_BPM && bpm <= MAX_BPM)) {
-      setRefusal(`A tempo lies between ${MIN_BPM} and ${MAX_BPM} BPM.`);
+    const bpm = readBpm(typed);
+    if (bpm === null) {
+      setRefusal(BPM_REFUSED);
       return;
     }
     set(bpm);
@@ -67,16 +67,7 @@ function TempoForm({ onDone }: { readonly onDone: () => void }) {
   return (
     <View style={styles.form}>
       <View style={styles.row}>
-        <TextInput
-          aria-label="Tempo in BPM"
-          value={typed}
-          onChangeText={setTyped}
-          onSubmitEditing={submit}
-          blurOnSubmit={false}
-          inputMode="decimal"
-          selectTextOnFocus
-          style={[styles.input, { color: tokens.ink, borderColor: refusal ? tokens.danger : tokens.line }]}
-        />
+        <BpmField label="Tempo in BPM" value={typed} refused={refusal !== null} onChange={setTyped} onSubmit={submit} />
         <Words>BPM</Words>
         <Tap filled label="Set tempo" text="Set" onPress={submit} style={styles.set} />
       </View>
@@ -94,7 +85,6 @@ const styles = StyleSheet.create({
   figure: { fontSize: 17, lineHeight: 22 },
   form: { gap: 12 },
   row: { flexDirection: 'row', alignItems: 'center', gap: 10 },
-  input: { height: 48, width: 120, borderWidth: 1.5, borderRadius: 10, paddingHorizontal: 12, fontFamily: FONT_STRONG, fontSize: 20 },
   set: { marginLeft: 'auto', minWidth: 88 },
   pad: { height: 120, borderRadius: 18 },
 });

@@ -1,7 +1,7 @@
 import { useState } from 'react';
-import { StyleSheet, TextInput, View } from 'react-native';
+import { StyleSheet, View } from 'react-native';
 import { toBarBeat } from '../../core/music/grid';
-import { bpmAt, MAX_BPM, MIN_BPM } from '../../core/music/tempo';
+import { bpmAt } from '../../core/music/tempo';
 import { tempoChange } from '../../core/moves/tempoLane';
 import { layMoves, removeLane } from '../../core/piece/edits/lanes';
 import { findLane } from '../../core/piece/find';
@@ -11,9 +11,9 @@ import { useOpenPiece } from '../../data/openPiece';
 import { useSession } from '../../data/session';
 import { Tap } from '../../ui/Tap';
 import { useTokens } from '../../ui/theme';
-import { FONT_STRONG } from '../../ui/tokens';
 import { Words } from '../../ui/Words';
 import { usePiece, useStudio } from '../studio/StudioProvider';
+import { BPM_REFUSED, BpmField, readBpm } from './BpmField';
 
 const TARGET: Target = { channel: MAIN, effect: null, param: TEMPO_PARAM };
 const OVER_BARS = [0, 1, 2, 4, 8] as const;
@@ -32,9 +32,9 @@ export function TempoChange({ onDone }: { readonly onDone: () => void }) {
   const { bar, beat } = toBarBeat(from, piece.tempo);
   const now = Math.round(bpmAt(from, tempoOf(piece)) * 100) / 100;
   const change = (): void => {
-    const bpm = Number(typed.replace(',', '.'));
-    if (!(bpm >= MIN_BPM && bpm <= MAX_BPM)) {
-      setRefusal(`A tempo lies between ${MIN_BPM} and ${MAX_BPM} BPM.`);
+    const bpm = readBpm(typed);
+    if (bpm === null) {
+      setRefusal(BPM_REFUSED);
       return;
     }
     const known = findLane(piece, TARGET);
@@ -49,17 +49,7 @@ export function TempoChange({ onDone }: { readonly onDone: () => void }) {
     <View role="group" aria-label="Tempo from here on" style={[styles.form, moving ? undefined : [styles.below, { borderColor: tokens.line }]]}>
       <Words kind="strong">{`From bar ${bar}, beat ${beat} on · ${now} BPM now`}</Words>
       <View style={styles.row}>
-        <TextInput
-          aria-label="New tempo in BPM"
-          value={typed}
-          onChangeText={setTyped}
-          onSubmitEditing={change}
-          blurOnSubmit={false}
-          inputMode="decimal"
-          placeholder={String(now)}
-          placeholderTextColor={tokens.mute}
-          style={[styles.input, { color: tokens.ink, borderColor: refusal ? tokens.danger : tokens.line }]}
-        />
+        <BpmField label="New tempo in BPM" value={typed} placeholder={String(now)} refused={refusal !== null} onChange={setTyped} onSubmit={change} />
         <Words>BPM</Words>
         <Tap filled tone="coralInk" label="Change the tempo from here on" text="Change" onPress={change} style={styles.set} />
       </View>
@@ -85,6 +75,5 @@ const styles = StyleSheet.create({
   form: { gap: 12 },
   below: { borderTopWidth: 1, marginTop: 14, paddingTop: 14 },
   row: { flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', gap: 8 },
-  input: { height: 48, width: 120, borderWidth: 1.5, borderRadius: 10, paddingHorizontal: 12, fontFamily: FONT_STRONG, fontSize: 20 },
   set: { marginLeft: 'auto', minWidth: 88 },
 });

@@ -4,13 +4,13 @@ import type { DecayPicture } from '../../../core/effects/pictures';
 import { useTokens } from '../../../ui/theme';
 import { FONT, FONT_STRONG } from '../../../ui/tokens';
 import { Grip, type OnPull } from './Grip';
+import { sayMark, saySeconds, timeMarks } from './timeAxis';
 
 const PAD_LEFT = 34;
 const PAD_RIGHT = 14;
 const TOP = 24;
 const RULER = 22;
 const FLOOR_DB = -66;
-const STEPS = [0.05, 0.1, 0.2, 0.5, 1, 2, 5, 10];
 
 interface DecayChartProps {
   readonly picture: DecayPicture;
@@ -18,8 +18,6 @@ interface DecayChartProps {
   readonly height: number;
   readonly onPull: OnPull;
 }
-
-const seconds = (value: number): string => (value < 1 ? `${Math.round(value * 1000)} ms` : `${value.toFixed(2)} s`);
 
 /** A space as a falling shoreline: the middle as water, lows and highs as lines over and under it, first reflections as posts. */
 export function DecayChart({ picture, width, height, onPull }: DecayChartProps) {
@@ -29,8 +27,7 @@ export function DecayChart({ picture, width, height, onPull }: DecayChartProps) 
   const x = (at: number): number => PAD_LEFT + (at / picture.spanSeconds) * room;
   const y = (db: number): number => TOP + (Math.max(FLOOR_DB, Math.min(0, db)) / FLOOR_DB) * deep;
   const line = (levels: readonly number[]): string => levels.map((db, i) => `${i === 0 ? 'M' : 'L'}${x(i * picture.frameSeconds).toFixed(1)} ${y(db).toFixed(1)}`).join('');
-  const step = STEPS.find((value) => picture.spanSeconds / value <= (width > 500 ? 9 : 6)) ?? 20;
-  const marks = Array.from({ length: Math.floor(picture.spanSeconds / step) + 1 }, (_, i) => i * step);
+  const marks = timeMarks(picture.spanSeconds, width > 500 ? 9 : 6);
   const water = `${line(picture.middle)}L${x(picture.spanSeconds)} ${y(FLOOR_DB)}L${x(0)} ${y(FLOOR_DB)}Z`;
   return (
     <View style={{ width, height }}>
@@ -39,7 +36,7 @@ export function DecayChart({ picture, width, height, onPull }: DecayChartProps) 
           {marks.map((at) => (
             <G key={at}>
               <Line x1={x(at)} x2={x(at)} y1={TOP - 6} y2={height - RULER} stroke={tokens.line} strokeWidth={1} />
-              <SvgText x={x(at)} y={height - 6} textAnchor="middle" fontFamily={FONT} fontSize={12} fill={tokens.mute}>{at === 0 ? '0' : seconds(at).replace('.00', '')}</SvgText>
+              <SvgText x={x(at)} y={height - 6} textAnchor="middle" fontFamily={FONT} fontSize={12} fill={tokens.mute}>{sayMark(at)}</SvgText>
             </G>
           ))}
           <Path d={water} fill={tokens.seaSoft} fillOpacity={0.8} />
@@ -72,11 +69,11 @@ export function DecayChart({ picture, width, height, onPull }: DecayChartProps) 
 }
 
 function headline({ setSeconds, measuredSeconds }: DecayPicture): string {
-  const measured = measuredSeconds === null ? 'not falling' : `measured ${seconds(measuredSeconds)}`;
-  return setSeconds === null ? measured : `set ${seconds(setSeconds)} · ${measured}`;
+  const measured = measuredSeconds === null ? 'not falling' : `measured ${saySeconds(measuredSeconds)}`;
+  return setSeconds === null ? measured : `set ${saySeconds(setSeconds)} · ${measured}`;
 }
 
 function describe(picture: DecayPicture): string {
-  const posts = picture.early.length > 0 ? ` ${picture.early.length} first reflections from ${seconds(picture.early[0]!.seconds)} on.` : '';
-  return `Decay: ${headline(picture)}. Begins after ${seconds(picture.preDelaySeconds)}.${posts}`;
+  const posts = picture.early.length > 0 ? ` ${picture.early.length} first reflections from ${saySeconds(picture.early[0]!.seconds)} on.` : '';
+  return `Decay: ${headline(picture)}. Begins after ${saySeconds(picture.preDelaySeconds)}.${posts}`;
 }

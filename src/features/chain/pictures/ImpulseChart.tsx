@@ -4,12 +4,12 @@ import type { ImpulsePicture } from '../../../core/effects/pictures';
 import { useTokens } from '../../../ui/theme';
 import { FONT, FONT_STRONG } from '../../../ui/tokens';
 import { Grip, type OnPull } from './Grip';
+import { sayMark, saySeconds, timeMarks } from './timeAxis';
 
 const PAD = 18;
 const TOP = 26;
 const RULER = 22;
 const FLOOR_DB = -72;
-const STEPS = [0.05, 0.1, 0.2, 0.5, 1, 2, 5];
 
 interface ImpulseChartProps {
   readonly picture: ImpulsePicture;
@@ -17,8 +17,6 @@ interface ImpulseChartProps {
   readonly height: number;
   readonly onPull: OnPull;
 }
-
-const seconds = (value: number): string => (value < 1 ? `${Math.round(value * 1000)} ms` : `${value.toFixed(2)} s`);
 
 /** An impulse as a wave on both sides of the waterline, what is left out of it as ink alone, with posts to trim and fade it. */
 export function ImpulseChart({ picture, width, height, onPull }: ImpulseChartProps) {
@@ -33,8 +31,7 @@ export function ImpulseChart({ picture, width, height, onPull }: ImpulseChartPro
     const over = up.map((db, i) => `${i === 0 ? 'M' : 'L'}${at(i)} ${(middle - tall(db)).toFixed(1)}`).join('');
     return `${over}${down.map((db, i) => `L${at(i)} ${(middle + tall(db)).toFixed(1)}`).reverse().join('')}Z`;
   };
-  const step = STEPS.find((value) => picture.spanSeconds / value <= (width > 500 ? 9 : 5)) ?? 10;
-  const marks = Array.from({ length: Math.floor(picture.spanSeconds / step) + 1 }, (_, i) => i * step);
+  const marks = timeMarks(picture.spanSeconds, width > 500 ? 9 : 5);
   const post = (label: string): number => (label === 'Fade' ? TOP : middle);
   return (
     <View style={{ width, height }}>
@@ -43,7 +40,7 @@ export function ImpulseChart({ picture, width, height, onPull }: ImpulseChartPro
           {marks.map((at) => (
             <G key={at}>
               <Line x1={x(at)} x2={x(at)} y1={TOP} y2={height - RULER} stroke={tokens.line} strokeWidth={1} />
-              <SvgText x={x(at)} y={height - 6} textAnchor={at === 0 ? 'start' : 'middle'} fontFamily={FONT} fontSize={12} fill={tokens.mute}>{at === 0 ? '0' : seconds(at).replace('.00', '')}</SvgText>
+              <SvgText x={x(at)} y={height - 6} textAnchor={at === 0 ? 'start' : 'middle'} fontFamily={FONT} fontSize={12} fill={tokens.mute}>{sayMark(at)}</SvgText>
             </G>
           ))}
           <Path d={shape(picture.left, picture.right)} fill="none" stroke={tokens.mute} strokeWidth={1} strokeOpacity={0.7} />
@@ -64,11 +61,11 @@ export function ImpulseChart({ picture, width, height, onPull }: ImpulseChartPro
 
 function headline({ measuredSeconds, backwards, fromSeconds, toSeconds }: ImpulsePicture): string {
   const way = backwards ? 'backwards · ' : '';
-  const decay = measuredSeconds === null ? 'not falling' : `decay ${seconds(measuredSeconds)}`;
-  return `${way}${seconds(toSeconds - fromSeconds)} used · ${decay}`;
+  const decay = measuredSeconds === null ? 'not falling' : `decay ${saySeconds(measuredSeconds)}`;
+  return `${way}${saySeconds(toSeconds - fromSeconds)} used · ${decay}`;
 }
 
 function describe(picture: ImpulsePicture): string {
   const { spanSeconds, fromSeconds, toSeconds, fadeSeconds } = picture;
-  return `Impulse of ${seconds(spanSeconds)}: ${headline(picture)}. From ${seconds(fromSeconds)} to ${seconds(toSeconds)}, fading from ${seconds(fadeSeconds)} on.`;
+  return `Impulse of ${saySeconds(spanSeconds)}: ${headline(picture)}. From ${saySeconds(fromSeconds)} to ${saySeconds(toSeconds)}, fading from ${saySeconds(fadeSeconds)} on.`;
 }
