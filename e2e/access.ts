@@ -135,4 +135,15 @@ export async function throughMoves(page: Page, look: (what: string) => Promise<v
   await page.getByRole('button', { name: 'Draw a shape into the stretch' }).click();
   await look('shapes');
   await close();
+  await page.getByRole('button', { name: /^Points fall on/ }).click();
+  await look('what points fall on');
+  await close();
+  await page.getByRole('button', { name: 'Snapshots' }).click();
+  await page.getByRole('button', { name: 'Take', exact: true }).click();
+  await expect(page.getByRole('button', { name: 'Go to Tide 1' })).toBeVisible();
+  await look('snapshots');
+  await close();
+  await page.getByRole('button', { name: /^Tempo 92/ }).click();
+  await look('the tempo');
+  await close();
 }
