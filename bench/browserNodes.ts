@@ -1,5 +1,5 @@
 /** The same work by the browser's own nodes, in an offline context; runs in the page. @returns milliseconds */
-export async function browserNodes({ what, seconds }: { what: 'echo' | 'fraction' | 'filters' | 'network' | 'convolution'; seconds: number }): Promise<number> {
+export async function browserNodes({ what, seconds }: { what: 'echo' | 'fraction' | 'filters' | 'network' | 'convolution' | 'shaping'; seconds: number }): Promise<number> {
   const rate = 48_000;
   const context = new OfflineAudioContext(2, seconds * rate, rate);
   const noise = context.createBuffer(2, 65_536, rate);
@@ -8,6 +8,7 @@ export async function browserNodes({ what, seconds }: { what: 'echo' | 'fraction
   const lowPass = (): BiquadFilterNode => new BiquadFilterNode(context, { type: 'lowpass', frequency: 3000, Q: -3.01 });
   if (what === 'network') network(context, source);
   else if (what === 'convolution') convolution(context, source);
+  else if (what === 'shaping') shaping(context, source);
   else if (what !== 'filters') {
     const delay = new DelayNode(context, { delayTime: what === 'echo' ? 0.375 : 45 / 92, maxDelayTime: 1 });
     const filter = lowPass();
@@ -51,4 +52,10 @@ function convolution(context: OfflineAudioContext, source: AudioNode): void {
   const buffer = context.createBuffer(2, 3 * rate, rate);
   for (let c = 0; c < 2; c += 1) buffer.getChannelData(c).forEach((_, i, samples) => void (samples[i] = Math.sin(i * i * (1 + 0.1 * c)) * Math.exp((-5 * i) / samples.length)));
   source.connect(new ConvolverNode(context, { buffer })).connect(context.destination);
+}
+
+/** A tanh curve at four times the rate, driven by twelve decibels. */
+function shaping(context: OfflineAudioContext, source: AudioNode): void {
+  const curve = Float32Array.from({ length: 4097 }, (_, i) => Math.tanh(4 * (i / 2048 - 1)) / 4);
+  source.connect(new WaveShaperNode(context, { curve, oversample: '4x' })).connect(context.destination);
 }

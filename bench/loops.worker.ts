@@ -2,6 +2,7 @@ import { Convolution, prepareImpulse } from '../src/core/dsp/convolution';
 import { FeedbackNetwork } from '../src/core/dsp/feedbackNetwork';
 import { NETWORK_LINES } from '../src/core/dsp/networkMemory';
 import { FilterRow } from '../src/core/dsp/filterRow';
+import { Oversampler } from '../src/core/dsp/oversampler';
 import { tuning } from '../src/core/dsp/stateVariable';
 import { effectOf } from '../src/core/effects/catalogue';
 import { STEP_FRAMES, stereoRun } from '../src/core/effects/define';
@@ -32,6 +33,16 @@ function filters(seconds: number): number {
     }
     for (let f = 0; f < 4; f += 1) row.aim(f, g, k, 0, 0, 1);
     row.process(output);
+  });
+}
+
+/** A tanh curve at four times the rate, driven by twelve decibels. */
+function shaping(seconds: number): number {
+  const made = new Oversampler(4);
+  return timed(seconds, (input, output) => {
+    output.left.set(input.left);
+    output.right.set(input.right);
+    made.process(output, 0, 4, 4);
   });
 }
 
@@ -93,12 +104,12 @@ function convolution(seconds: number): number {
   });
 }
 
-type What = 'echo' | 'fraction' | 'filters' | 'network' | 'convolution';
+type What = 'echo' | 'fraction' | 'filters' | 'network' | 'convolution' | 'shaping';
 const DOTTED_EIGHTH_MS = 45_000 / 92;
 
 self.onmessage = ({ data: { what, seconds } }: MessageEvent<{ what: What; seconds: number }>) => {
   const work: Record<What, () => number> = {
-    echo: () => echo(seconds, 375), fraction: () => echo(seconds, DOTTED_EIGHTH_MS), filters: () => filters(seconds), network: () => network(seconds), convolution: () => convolution(seconds),
+    echo: () => echo(seconds, 375), fraction: () => echo(seconds, DOTTED_EIGHTH_MS), filters: () => filters(seconds), network: () => network(seconds), convolution: () => convolution(seconds), shaping: () => shaping(seconds),
   };
   self.postMessage(work[what]());
 };

@@ -19,6 +19,7 @@ const LOOPS = [
   ['filters', 'chain of four filters'],
   ['network', 'reverb network of sixteen lines'],
   ['convolution', 'convolution, 3 s of stereo impulse'],
+  ['shaping', 'shaping at four times the rate'],
 ] as const;
 
 const say = (line: string): void => void process.stdout.write(`${line}\n`);

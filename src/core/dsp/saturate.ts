@@ -3,24 +3,28 @@ import { tanhRational } from './approx';
 export const DRIVE_KINDS = ['tape', 'tube', 'transistor', 'hard'] as const;
 
 /**
- * Shapes `n` samples with small-signal gain 1, so a loop's repeats keep their law until they are loud.
- * @param kind index in DRIVE_KINDS  @param from @param to drive gain at the ends of the run, 1 = clean
+ * One sample shaped with small-signal gain 1, so a loop's repeats keep their law until they are loud.
+ * @param kind index in DRIVE_KINDS  @param drive gain before the curve, 1 = clean
  * `tape` is a symmetric tanh; `tube` leans to one side and makes even harmonics; `transistor` bends late and
  * then firmly; `hard` clips. The result is mixed in over the first decibel of drive, so 1 leaves every bit alone.
  */
+export function shapedAt(x: number, kind: number, drive: number): number {
+  const driven = x * drive;
+  let y: number;
+  if (kind === 0) y = tanhRational(driven);
+  else if (kind === 1) y = driven > 0 ? tanhRational(driven) : driven / (1 - 0.35 * driven);
+  else if (kind === 2) y = driven / Math.sqrt(Math.sqrt(1 + driven * driven * driven * driven));
+  else y = driven > 1 ? 1 : driven < -1 ? -1 : driven;
+  const wet = drive >= 1.122 ? 1 : (drive - 1) / 0.122;
+  return x + (y / drive - x) * wet;
+}
+
+/** Shapes `n` samples. @param from @param to drive at the ends of the run */
 export function saturate(input: Float64Array, out: Float64Array, n: number, kind: number, from: number, to: number): void {
   const step = (to - from) / n;
   let drive = from;
   for (let i = 0; i < n; i += 1) {
     drive += step;
-    const x = input[i]!;
-    const driven = x * drive;
-    let y: number;
-    if (kind === 0) y = tanhRational(driven);
-    else if (kind === 1) y = driven > 0 ? tanhRational(driven) : driven / (1 - 0.35 * driven);
-    else if (kind === 2) y = driven / Math.sqrt(Math.sqrt(1 + driven * driven * driven * driven));
-    else y = driven > 1 ? 1 : driven < -1 ? -1 : driven;
-    const wet = drive >= 1.122 ? 1 : (drive - 1) / 0.122;
-    out[i] = x + (y / drive - x) * wet;
+    out[i] = shapedAt(input[i]!, kind, drive);
   }
 }
