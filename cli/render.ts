@@ -9,7 +9,7 @@ import { BadData } from '../src/core/formats/chainFile';
 import { beatsToSamples } from '../src/core/music/tempo';
 import { tempoOf } from '../src/core/piece/tempoOf';
 import { barStart } from '../src/core/music/grid';
-import type { Piece } from '../src/core/piece/piece';
+import type { Piece, Track } from '../src/core/piece/piece';
 import { readPiece, UnreadablePiece } from '../src/core/piece/versions';
 import { makeSaltPier, SALT_PIER_ID } from '../src/core/sounds/saltPier';
 import { choiceOption, numberOption, readArguments, UsageError, wordAt } from './arguments';
@@ -38,8 +38,12 @@ export function renderCommand(given: readonly string[]): void {
   const stems = args.options.get('stems');
   if (!stems) return;
   mkdirSync(stems, { recursive: true });
-  piece.tracks.forEach((track, i) => one({ ...piece, tracks: [track] }, join(stems, `${String(i + 1).padStart(2, '0')} ${track.name.replace(/[^\p{L}\p{N} -]/gu, '')}.wav`)));
+  piece.tracks.forEach((track, i) => one(stemOf(piece, track), join(stems, `${String(i + 1).padStart(2, '0')} ${track.name.replace(/[^\p{L}\p{N} -]/gu, '')}.wav`)));
 }
+
+/** A track alone with what it sends; the others are there, unheard, for what follows them. */
+const stemOf = (piece: Piece, track: Track): Piece =>
+  track.mute ? { ...piece, tracks: [track] } : { ...piece, tracks: piece.tracks.map((other) => ({ ...other, solo: other.id === track.id })) };
 
 function freshDemo(): { piece: Piece; sounds: Sounds } {
   const demo = makeSaltPier((bytes) => createHash('sha256').update(bytes).digest('hex'));
