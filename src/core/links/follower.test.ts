@@ -78,3 +78,16 @@ test('what goes through once stands still before and after', () => {
   const rise = { kind: 'lfo', shape: 'triangle' } as const;
   expect([0, 8, 8.25, 8.5, 9, 20].map((beat) => Math.round(100 * at(rise, beat)) / 100)).toEqual([0, 0, 1, 0, 0, 0]);
 });
+
+test('steps that come by chance: as often as said, the same each time, and what does not come leaves the one before standing', () => {
+  const context = { tempo: { bpm: 120, beatsPerBar: 4 }, sampleRate: RATE };
+  const steps: Modulator = { ...follower, kind: 'steps', rate: '1/4', glide: 0, steps: Array.from({ length: 64 }, (_, i) => i / 64), roll: 3 };
+  const values = (chance: number): number[] => Array.from({ length: 640 }, (_, beat) => modulatorAt(modulatorTrack({ ...steps, chance }, context), (beat + 0.5) * 0.5 * RATE));
+  expect(values(1).every((value, i) => value === (i % 64) / 64)).toBe(true);
+  const half = values(0.5);
+  expect(half).toEqual(values(0.5));
+  const came = half.filter((value, i) => value === (i % 64) / 64).length;
+  expect(came / 640).toBeGreaterThan(0.44);
+  expect(came / 640).toBeLessThan(0.56);
+  half.forEach((value, i) => value !== (i % 64) / 64 && i > 0 && expect(value).toBe(half[i - 1]));
+});

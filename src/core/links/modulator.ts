@@ -13,6 +13,7 @@ export const modulatorParams = {
   shape: choice({ label: 'Shape', group: 'Modulator', hint: 'The form of one turn.', initial: 'sine', options: [{ id: 'sine', label: 'Sine' }, { id: 'triangle', label: 'Triangle' }, { id: 'square', label: 'Square' }, { id: 'fall', label: 'Fall' }, { id: 'rise', label: 'Rise' }] }),
   phase: ratio({ label: 'Phase', group: 'Modulator', hint: 'How far into its turn it stands at the start of the piece.', initial: 0 }),
   glide: ratio({ label: 'Glide', group: 'Modulator', hint: 'The share of a step in which it comes from the one before.', initial: 0.1 }),
+  chance: ratio({ label: 'Chance', group: 'Modulator', hint: 'How likely each step is to come; one that does not come leaves the one before standing.', initial: 1 }),
   attack: figure({ label: 'Attack', group: 'Modulator', hint: 'How quickly it rises when the track gets louder.', unit: 'ms', min: 0.5, max: 2000, initial: 10, taper: { kind: 'log' } }),
   release: figure({ label: 'Release', group: 'Modulator', hint: 'How slowly it falls when the track gets quieter.', unit: 'ms', min: 5, max: 5000, initial: 250, taper: { kind: 'log' } }),
 } satisfies Params;
@@ -40,6 +41,8 @@ export const modulatorSchema = z.strictObject({
   level: z.number().min(0).max(1),
   /** Chooses among all drifts there are. */
   roll: z.number().int().min(0).max(0xffffffff),
+  /** How likely a step is to come; always when left out. The same each time it is played. */
+  chance: z.number().min(0).max(1).optional(),
   /** The track whose level a follower goes by, and how fast. */
   follows: id.optional(),
   attackMs: z.number().min(0.5).max(2000).optional(),
@@ -62,6 +65,7 @@ export interface ModulatorTrack {
   readonly glide: number;
   readonly steps: Float64Array;
   readonly roll: number;
+  readonly chance: number;
   /** Sample from which it goes through once, by the same count as the places it is asked for; -1 for again and again. */
   readonly onceFrom: number;
   /** Of a follower: index of the channel it hears, -1 for none, and its time constants. */
@@ -76,7 +80,7 @@ export function modulatorTrack(modulator: Modulator, context: ValueContext, sour
   const hz = note ? 1 / beatsToSeconds(noteBeats(note, context.tempo.beatsPerBar), context.tempo) : resolveNumber(modulatorParams.rate, modulator.rate, context);
   return {
     kind: MODULATOR_KINDS.indexOf(modulator.kind), turnsPerSample: hz / context.sampleRate, byBeat: note !== null, shape: LFO_SHAPES.indexOf(modulator.shape),
-    phase: modulator.kind === 'lfo' ? modulator.phase : 0, glide: modulator.glide, steps: Float64Array.from(modulator.steps), roll: modulator.roll,
+    phase: modulator.kind === 'lfo' ? modulator.phase : 0, glide: modulator.glide, steps: Float64Array.from(modulator.steps), roll: modulator.roll, chance: modulator.chance ?? 1,
     onceFrom: modulator.onceFrom === undefined ? -1 : beatsToSeconds(modulator.onceFrom, context.tempo) * context.sampleRate,
     source, attackMs: modulator.attackMs ?? 10, releaseMs: modulator.releaseMs ?? 250,
   };
@@ -92,17 +96,27 @@ export function modulatorAt(track: ModulatorTrack, sample: number): number {
   const step = Math.floor(turns);
   const within = turns - step;
   if (track.kind === 1) {
-    const { steps, glide } = track;
-    const count = steps.length;
-    const here = steps[((step % count) + count) % count]!;
+    const { glide } = track;
+    const here = stepAt(track, step);
     if (within >= glide || (track.onceFrom >= 0 && step === 0)) return here;
-    const before = steps[(((step - 1) % count) + count) % count]!;
+    const before = stepAt(track, step - 1);
     return before + (here - before) * (within / glide);
   }
   // Smooth between goals drawn for each whole turn.
   const share = within * within * (3 - 2 * within);
   const from = drawn(step, track.roll);
   return from + (drawn(step + 1, track.roll) - from) * share;
+}
+
+/** Steps are looked back for no further than this. */
+const LONGEST_WAIT = 64;
+
+/** What stands at a step: its own value, or that of the last one that came. */
+function stepAt({ steps, chance, roll }: ModulatorTrack, step: number): number {
+  const count = steps.length;
+  let at = step;
+  for (let waited = 0; chance < 1 && waited < LONGEST_WAIT && 0.5 + 0.5 * drawn(at, roll) >= chance; waited += 1) at -= 1;
+  return steps[((at % count) + count) % count]!;
 }
 
 /** How often it has turned; of one that goes through once, from where that begins, and no more than once. */

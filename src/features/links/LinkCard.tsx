@@ -120,6 +120,7 @@ function Settings({ modulator, change }: PartProps) {
       {modulator.kind === 'lfo' ? rail('phase') : null}
       {modulator.kind === 'steps' ? <StepRow steps={modulator.steps} onChange={(steps) => change({ steps: [...steps] })} /> : null}
       {modulator.kind === 'steps' ? rail('glide') : null}
+      {modulator.kind === 'steps' ? <Rail param={modulatorParams.chance} value={modulator.chance ?? 1} context={context} look="plain" onTouch={() => undefined} onSet={(value: ParamValue) => typeof value === 'number' && change({ chance: value })} /> : null}
       {modulator.kind === 'lfo' || modulator.kind === 'steps' ? <Once modulator={modulator} change={change} /> : null}
       {modulator.kind === 'drift' ? <Tap icon="shuffle" text="another drift" label={`Another drift for ${modulator.name}`} onPress={() => change({ roll: Math.floor(Math.random() * 0xffffffff) })} style={styles.roll} /> : null}
     </>

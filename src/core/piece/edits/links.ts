@@ -45,7 +45,7 @@ export const removeLink = defineEdit({
   },
 });
 
-const changes = modulatorSchema.pick({ kind: true, rate: true, shape: true, phase: true, glide: true, steps: true, roll: true, name: true, level: true, follows: true, attackMs: true, releaseMs: true, onceFrom: true }).partial();
+const changes = modulatorSchema.pick({ kind: true, rate: true, shape: true, phase: true, glide: true, steps: true, roll: true, name: true, level: true, follows: true, attackMs: true, releaseMs: true, onceFrom: true, chance: true }).partial();
 
 export const setModulator = defineEdit({
   name: 'setModulator',
