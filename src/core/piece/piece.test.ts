@@ -9,8 +9,10 @@ import { addStrand, removeStrand } from './edits/braid';
 import { addEffect, choosePreset, copyEffect, duplicateEffect, moveEffect, newSlot, removeEffect, replaceEffect, setEffectOn, setParams } from './edits/chain';
 import { addTrack, removeTrack, renamePiece, setChannelParam, setLoop, setSwitch, setTempo } from './edits/channels';
 import { addClip, moveClip, removeClip } from './edits/clips';
-import { recordMove, removeLane, setLaneOn, setPoints, throwHits } from './edits/lanes';
+import { layMoves, pointLane, recordMove, removeLane, setLaneOn, setLanesTravel, setPoints, throwHits } from './edits/lanes';
 import { addLink, removeLink, setModulator } from './edits/links';
+import { dropSnapshot, keepSnapshot, recallSnapshot } from './edits/snapshots';
+import { morphLanes, takeSnapshot } from '../moves/snapshot';
 import { addReturn, copySends, removeReturn, removeSend, setSend } from './edits/sends';
 import { chainOf, channelIds, paramOf, reaches, slotsIn } from './find';
 import { emptyPiece, pieceSchema, type Piece } from './piece';
@@ -30,7 +32,7 @@ const { params } = effectOf('echo');
 
 /** Any edit a person could do, with any arguments; what it names may be gone by then. */
 const anyEdit: fc.Arbitrary<Doing> = fc
-  .record({ kind: fc.nat(31), id: fc.constantFrom('a', 'b', 'n1', 'n2'), share: fc.double({ min: 0, max: 1, noNaN: true }), flag: fc.boolean(), param: fc.constantFrom(...Object.keys(params)), n: fc.nat(40) })
+  .record({ kind: fc.nat(39), id: fc.constantFrom('a', 'b', 'n1', 'n2'), share: fc.double({ min: 0, max: 1, noNaN: true }), flag: fc.boolean(), param: fc.constantFrom(...Object.keys(params)), n: fc.nat(40) })
   .map(({ kind, id, share, flag, param, n }) => {
     const slot = `${id}-echo`;
     const target = { channel: id, effect: slot, param };
@@ -48,6 +50,11 @@ const anyEdit: fc.Arbitrary<Doing> = fc
       doing(setSend, { channel: flag ? id : `r${n % 2}`, to: `r${(n >> 1) % 2}`, level: share }), doing(removeSend, { channel: id, to: `r${n % 2}` }), doing(copySends, { from: id, to: ['a', 'r0', 'r1'] }),
       doing(addLink, { modulator: { ...modulator, kind: n % 2 ? 'lfo' : 'macro', id: `m${n % 3}` }, link: { id: `k${n}`, modulator: `m${n % 3}`, target: flag ? target : { channel: id, effect: null, param: `send:r${n % 2}` }, depth: share } }), doing(removeLink, { link: `k${n}` }),
       doing(setModulator, { modulator: `m${n % 3}`, change: { kind: 'steps', steps: [share, -share] } }), doing(recordMove, { lane: { id: `x${n}`, target: { channel: 'main', effect: null, param: `macro:m${n % 3}` }, unit: 'own', on: true, points }, how: 'ride' }), doing(throwHits, { hits: 1, lane: { id: `t${n}`, target: { channel: id, effect: null, param: `send:r${n % 2}` }, unit: 'own', on: true, points } }),
+      doing(moveClip, { clip: `c${n}`, start: n, track: flag ? 'a' : 'b' }), (piece: Piece) => doing(setLanesTravel, { lanes: piece.lanes.slice(0, 3).map((lane) => lane.id), travels: flag })(piece),
+      (piece: Piece) => doing(keepSnapshot, { snapshot: takeSnapshot(piece, flag ? id : null, n, `s${n % 4}-${share}`.slice(0, 40), 'Kept') })(piece), (piece: Piece) => doing(recallSnapshot, { id: piece.snapshots[0]?.id ?? '' })(piece),
+      (piece: Piece) => doing(layMoves, { lanes: piece.snapshots[0] ? morphLanes(piece, piece.snapshots[0], n, n % 5, (i) => `morph${n}-${i}-${share}`.slice(0, 60)) : [], what: 'Morph' })(piece),
+      (piece: Piece) => doing(pointLane, { lane: piece.lanes[n % Math.max(1, piece.lanes.length)]?.id ?? '', to: { channel: id, effect: null, param: flag ? 'pan' : 'mute' } })(piece),
+      doing(recordMove, { lane: { id: `tempo${n}`, target: { channel: 'main', effect: null, param: 'tempo' }, unit: 'own', on: true, points: [{ beat: n, value: 40 + 200 * share, shape: flag ? 'line' : 'hold', bend: 0 }] }, how: 'draw' }), doing(dropSnapshot, { id: `s${n % 4}` }),
     ];
     return all[kind]!;
   });
