@@ -2,7 +2,7 @@ import type { PreparedImpulse } from '../dsp/convolution';
 import { PeakGuard } from '../dsp/peakGuard';
 import { STEP_FRAMES } from '../effects/define';
 import { RunningChannel, type StepListener } from './channel';
-import { Follower } from '../links/follower';
+import { Followers } from './followers';
 import { FOLLOWER_KIND, MACRO_KIND, modulatorAt } from '../links/modulator';
 import type { SoundData } from './clipReader';
 import { LoudnessMatcher } from './matcher';
@@ -14,8 +14,6 @@ import type { Hear } from './slot';
 /** Full scale: nothing leaves the engine above it. */
 export const CEILING = 1;
 const LIMITER_RELEASE_SECONDS = 0.12;
-/** Time constants after which a follower knows nothing more of what was: 0.1 %. */
-const FORGOTTEN = 7;
 
 /** A hand on a rail: `slot` is null for the channel's own level and pan; `value` is an engine number. */
 export interface Gesture {
@@ -59,9 +57,7 @@ export class Engine {
   private readonly limiter: PeakGuard;
   private readonly gestures: Gesture[] = [];
   private turns = new Float64Array(0);
-  /** By the plan's modulators; null for those that follow nothing. */
-  private followers: (Follower | null)[] = [];
-  private following = false;
+  private followers: Followers;
   private stopping = false;
   private nextPosition = -1;
   private startedAt = 0;
@@ -71,6 +67,7 @@ export class Engine {
   private trips = 0;
 
   constructor(readonly sampleRate: number) {
+    this.followers = new Followers(null, sampleRate);
     this.limiter = new PeakGuard(CEILING, LIMITER_RELEASE_SECONDS, sampleRate);
     this.matcher = new LoudnessMatcher(sampleRate);
     this.scene = { sampleRate, seconds: 0, pulseSeconds: 0, matcher: this.matcher, matched: null };
@@ -98,21 +95,11 @@ export class Engine {
     this.findLateness();
     if (this.latency > 0) for (const channel of this.channels) channel.keepStep();
     this.turns = new Float64Array(plan.modulators.length);
-    this.makeFollowers(plan);
+    this.followers = new Followers(plan, this.sampleRate, this.followers);
     this.follow();
     this.giveImpulses();
     if (this.listening) this.listen(this.listening);
     if (this.watched) this.watch(this.watched.channel, this.watched.listener);
-  }
-
-  private makeFollowers(plan: Plan): void {
-    const before = this.followers;
-    this.followers = plan.modulators.map(({ kind, source, attackMs, releaseMs }, i) => {
-      if (kind !== FOLLOWER_KIND || source < 0) return null;
-      const kept = before[i];
-      return kept?.attackMs === attackMs && kept.releaseMs === releaseMs ? kept : new Follower(attackMs, releaseMs, STEP_FRAMES, this.sampleRate);
-    });
-    this.following = this.followers.some((follower) => follower !== null);
   }
 
   get turnCount(): number {
@@ -145,7 +132,7 @@ export class Engine {
     this.stopping = false;
     this.nextPosition = -1;
     this.stand();
-    this.primeFollowers(fromSample);
+    this.followers.prime(this.channels, this.sounds, fromSample);
     // The main output first: its macros turn what lies in the others.
     this.main?.locate(this.pulse, this.turns);
     this.readModulators();
@@ -268,8 +255,8 @@ export class Engine {
     for (let c = 0; c < channels.length; c += 1) channels[c]!.clear();
     if (this.playing) this.readStep();
     this.takeGestures();
-    if (this.following) this.hearFollowed();
-    if (this.playing || this.following) {
+    if (this.followers.some) this.followers.hear(channels);
+    if (this.playing || this.followers.some) {
       this.pulse.read(this.position);
       this.follow();
     }
@@ -312,33 +299,12 @@ export class Engine {
     }
   }
 
-  private hearFollowed(): void {
-    for (let i = 0; i < this.followers.length; i += 1) this.followers[i]?.hear(this.channels[this.plan!.modulators[i]!.source]!.bus);
-  }
-
-  /** Lets every follower hear what comes before a place, so that it stands there as if played from the start. */
-  private primeFollowers(place: number): void {
-    if (!this.following) return;
-    this.followers.forEach((follower, i) => {
-      if (!follower) return;
-      const channel = this.channels[this.plan!.modulators[i]!.source]!;
-      const steps = Math.ceil((FORGOTTEN * follower.releaseMs * this.sampleRate) / 1000 / STEP_FRAMES);
-      follower.clear();
-      for (let step = steps; step > 0; step -= 1) {
-        channel.clear();
-        channel.readClips(this.sounds, place - step * STEP_FRAMES, STEP_FRAMES, 0, -1, Infinity);
-        follower.hear(channel.bus);
-      }
-      channel.clear();
-    });
-  }
-
   private readModulators(): void {
     if (!this.plan) return;
     const { modulators } = this.plan;
     let macro = 0;
     for (let i = 0; i < modulators.length; i += 1) {
-      if (modulators[i]!.kind === FOLLOWER_KIND) this.turns[i] = this.followers[i]?.now ?? 0;
+      if (modulators[i]!.kind === FOLLOWER_KIND) this.turns[i] = this.followers.at(i);
       else if (modulators[i]!.kind !== MACRO_KIND) this.turns[i] = modulatorAt(modulators[i]!, modulators[i]!.byBeat ? this.pulse.place : this.position);
       else {
         this.turns[i] = this.main?.macros[macro]?.now[0] ?? 0;

@@ -1,7 +1,7 @@
 import { dryGain, wetGain } from '../effects/common';
 import { MOST_STRANDS } from '../effects/braid/params';
 import { effectOf } from '../effects/catalogue';
-import { STEP_FRAMES, stereoRun, type EffectProcessor, type StereoRun, type StrandWork } from '../effects/define';
+import { STEP_FRAMES, stereoRun, type EffectProcessor, type StereoRun } from '../effects/define';
 import { arrive, followShare } from '../dsp/onePole';
 import type { PreparedImpulse } from '../dsp/convolution';
 import { Align } from './align';
@@ -9,6 +9,7 @@ import { Dip } from './dip';
 import { EFFECT_ON } from '../piece/piece';
 import type { PlanSlot } from './plan';
 import type { Scene } from './scene';
+import { RunningStrand, type InnerChain } from './strand';
 import { ValueRow } from './valueRow';
 
 /** What of an effect is heard, for comparing; a piece's own sound is `mix`. */
@@ -18,47 +19,6 @@ export type Hear = 'mix' | 'wet' | 'dry' | 'difference';
 const SWITCH_SECONDS = 0.008;
 /** What rings on after switching off is let ring, yet sinks by itself over about this long: a loop over 100 % would never end. */
 const SPILL_SECONDS = 15;
-
-/** A chain that lies within an effect. */
-export interface InnerChain {
-  readonly every: RunningSlot[];
-  readonly silent: boolean;
-  /** Samples by which it is late. */
-  readonly latency: number;
-  adopt(plans: readonly PlanSlot[], entering: boolean): void;
-  locate(): void;
-  process(bus: StereoRun, busSilent: boolean): boolean;
-}
-
-/** The chain of a strand, held back to keep step with the latest strand beside it. */
-class RunningStrand implements StrandWork {
-  /** Samples by which the latest strand of its braid is late. */
-  latest = 0;
-  private align: Align | null = null;
-
-  constructor(readonly chain: InnerChain) {}
-
-  /** Makes ready to be held back. */
-  keepStep(sampleRate: number): void {
-    this.align ??= new Align(sampleRate);
-  }
-
-  /** Is in step at once; for the start of playing. */
-  realign(): void {
-    if (this.align?.silent) this.align.jump(this.latest - this.chain.latency);
-  }
-
-  get silent(): boolean {
-    return this.chain.silent && (this.align?.silent ?? true);
-  }
-
-  process(run: StereoRun, silent: boolean): boolean {
-    const quiet = this.chain.process(run, silent);
-    if (!this.align) return quiet;
-    this.align.process(run, run, this.latest - this.chain.latency, !quiet);
-    return quiet && this.align.silent;
-  }
-}
 
 /** One effect of a chain while it runs: its processor, its values on their way, and how wet and dry are put together. */
 export class RunningSlot {

@@ -1,0 +1,53 @@
+import { STEP_FRAMES } from '../effects/define';
+import { Follower } from '../links/follower';
+import { FOLLOWER_KIND } from '../links/modulator';
+import type { RunningChannel } from './channel';
+import type { SoundData } from './clipReader';
+import type { Plan } from './plan';
+
+/** Time constants after which a follower knows nothing more of what was: 0.1 %. */
+const FORGOTTEN = 7;
+
+/** The followers of a plan, by the places of its modulators; those whose settings stay go on as they stand. */
+export class Followers {
+  readonly some: boolean;
+  private readonly all: readonly (Follower | null)[];
+  private readonly sources: readonly number[];
+
+  constructor(plan: Plan | null, private readonly sampleRate: number, before: Followers | null = null) {
+    const modulators = plan?.modulators ?? [];
+    this.sources = modulators.map(({ source }) => source);
+    this.all = modulators.map(({ kind, source, attackMs, releaseMs }, i) => {
+      if (kind !== FOLLOWER_KIND || source < 0) return null;
+      const kept = before?.all[i];
+      return kept?.attackMs === attackMs && kept.releaseMs === releaseMs ? kept : new Follower(attackMs, releaseMs, STEP_FRAMES, sampleRate);
+    });
+    this.some = this.all.some((follower) => follower !== null);
+  }
+
+  /** Where one stands, 0-1; 0 for a modulator that follows nothing. */
+  at(modulator: number): number {
+    return this.all[modulator]?.now ?? 0;
+  }
+
+  /** Hears a step of what the clips of each followed channel play, before its effects. */
+  hear(channels: readonly RunningChannel[]): void {
+    for (let i = 0; i < this.all.length; i += 1) this.all[i]?.hear(channels[this.sources[i]!]!.bus);
+  }
+
+  /** Hears what comes before a place, to stand there as if played from the start. */
+  prime(channels: readonly RunningChannel[], sounds: ReadonlyMap<string, SoundData>, place: number): void {
+    this.all.forEach((follower, i) => {
+      if (!follower) return;
+      const channel = channels[this.sources[i]!]!;
+      const steps = Math.ceil((FORGOTTEN * follower.releaseMs * this.sampleRate) / 1000 / STEP_FRAMES);
+      follower.clear();
+      for (let step = steps; step > 0; step -= 1) {
+        channel.clear();
+        channel.readClips(sounds, place - step * STEP_FRAMES, STEP_FRAMES, 0, -1, Infinity);
+        follower.hear(channel.bus);
+      }
+      channel.clear();
+    });
+  }
+}

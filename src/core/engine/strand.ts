@@ -1,0 +1,45 @@
+import type { StereoRun, StrandWork } from '../effects/define';
+import { Align } from './align';
+import type { PlanSlot } from './plan';
+import type { RunningSlot } from './slot';
+
+/** A chain that lies within an effect. */
+export interface InnerChain {
+  readonly every: RunningSlot[];
+  readonly silent: boolean;
+  /** Samples by which it is late. */
+  readonly latency: number;
+  adopt(plans: readonly PlanSlot[], entering: boolean): void;
+  locate(): void;
+  process(bus: StereoRun, busSilent: boolean): boolean;
+}
+
+/** The chain of a strand, held back to keep step with the latest strand beside it. */
+export class RunningStrand implements StrandWork {
+  /** Samples by which the latest strand of its braid is late. */
+  latest = 0;
+  private align: Align | null = null;
+
+  constructor(readonly chain: InnerChain) {}
+
+  /** Makes ready to be held back. */
+  keepStep(sampleRate: number): void {
+    this.align ??= new Align(sampleRate);
+  }
+
+  /** Is in step at once; for the start of playing. */
+  realign(): void {
+    if (this.align?.silent) this.align.jump(this.latest - this.chain.latency);
+  }
+
+  get silent(): boolean {
+    return this.chain.silent && (this.align?.silent ?? true);
+  }
+
+  process(run: StereoRun, silent: boolean): boolean {
+    const quiet = this.chain.process(run, silent);
+    if (!this.align) return quiet;
+    this.align.process(run, run, this.latest - this.chain.latency, !quiet);
+    return quiet && this.align.silent;
+  }
+}
