@@ -12,7 +12,7 @@ test('J6: the tempo is moved: clips keep their beats, and an echo in eighths is 
   await hand.section('Mix');
   await typeInto(page, 'Wet', '0 dB');
   await hand.press('button', 'Tempo 92 BPM');
-  await page.getByRole('textbox', { name: 'New tempo in BPM' }).fill('48');
+  await page.getByRole('textbox', { name: 'BPM from here on' }).fill('48');
   await hand.press('radio', 'Change over at once');
   await hand.press('button', 'Change the tempo from here on');
   await expect(page.getByRole('button', { name: 'Tempo, which moves' })).toContainText('48');

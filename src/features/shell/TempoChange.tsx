@@ -49,7 +49,7 @@ export function TempoChange({ onDone }: { readonly onDone: () => void }) {
     <View role="group" aria-label="Tempo from here on" style={[styles.form, moving ? undefined : [styles.below, { borderColor: tokens.line }]]}>
       <Words kind="strong">{`From bar ${bar}, beat ${beat} on · ${now} BPM now`}</Words>
       <View style={styles.row}>
-        <BpmField label="New tempo in BPM" value={typed} placeholder={String(now)} refused={refusal !== null} onChange={setTyped} onSubmit={change} />
+        <BpmField label="BPM from here on" value={typed} placeholder={String(now)} refused={refusal !== null} onChange={setTyped} onSubmit={change} />
         <Words>BPM</Words>
         <Tap filled tone="coralInk" label="Change the tempo from here on" text="Change" onPress={change} style={styles.set} />
       </View>

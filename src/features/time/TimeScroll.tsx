@@ -44,17 +44,23 @@ export function TimeScroll({ pxPerBeat, onScroll, children }: TimeScrollProps) {
     const view = node();
     scale.current = pxPerBeat;
     if (!view || before === pxPerBeat) return;
-    // What lay under the hand stays there; without one, what lay in the middle.
-    const middle = view.clientWidth / 2;
-    const { beat, x } = anchor.current ?? { beat: (view.scrollLeft + middle) / before, x: middle };
+    const { beat, x } = anchor.current ?? resting(view, studio.beat, before);
     view.scrollLeft = beat * pxPerBeat - x;
     anchor.current = null;
-  }, [pxPerBeat]);
+  }, [pxPerBeat, studio]);
   useEffect(() => {
     const view = node();
     return view ? listen(view, scale, anchor, touched) : undefined;
   }, []);
   return <ScrollView ref={scroll} horizontal showsHorizontalScrollIndicator={false} onScroll={onScroll} scrollEventThrottle={16}>{children}</ScrollView>;
+}
+
+/** What stays where it is when no hand says: the playhead if it is in sight, else the middle. */
+function resting(view: HTMLElement, playhead: number, pxPerBeat: number): Anchor {
+  const x = playhead * pxPerBeat - view.scrollLeft;
+  if (x >= 0 && x <= view.clientWidth) return { beat: playhead, x };
+  const middle = view.clientWidth / 2;
+  return { beat: (view.scrollLeft + middle) / pxPerBeat, x: middle };
 }
 
 interface Kept<T> {
