@@ -115,7 +115,7 @@ export class Oversampler {
 
   /** Lays the last figures of a row before its beginning. */
   private keep(row: number, n: number, history: number): void {
-    for (let i = 0; i < history; i += 1) this.cells[row - history + i] = this.cells[row + n - history + i]!;
+    this.cells.copyWithin(row - history, row + n - history, row + n);
   }
 }
 
