@@ -116,8 +116,9 @@ class EngineProcessor extends scope.AudioWorkletProcessor {
         slot += 1;
       }
     }
+    const heard = engine.heardPosition;
     for (let i = 0; i < engine.turnCount; i += 1) meters.turn(i, engine.turnOf(i));
-    meters.state(engine.playing, engine.heardPosition, clock, engine.takeLimiterGain(), engine.takeGuardGain(), engine.caught, engine.matcher.gainDb);
+    meters.state(engine.playing, heard, clock - heard / scope.sampleRate, engine.turned, engine.takeLimiterGain(), engine.takeGuardGain(), engine.caught, engine.matcher.gainDb);
     meters.work(this.load, this.late);
   }
 }

@@ -18,7 +18,8 @@ const GUARD = 5;
 const CAUGHT = 6;
 const MATCH_DB = 7;
 const BLOCKS = 8;
-const CLOCK = 9;
+const ORIGIN = 9;
+const TURNED = 10;
 
 export const makeMeterMemory = (): SharedArrayBuffer => new SharedArrayBuffer((TURNS + MOST_TURNS) * 8);
 
@@ -26,8 +27,10 @@ export interface EngineState {
   playing: boolean;
   /** Sample of the piece that is being computed now. */
   position: number;
-  /** Seconds on the audio clock at which that sample is due. */
-  clock: number;
+  /** When, in seconds on the audio clock, the first sample of the piece would have been due: one figure, so that the page never reads half of a pair. */
+  origin: number;
+  /** It came to where it is by the loop. */
+  turned: boolean;
   /** Share of the time there is that the audio thread needs. */
   load: number;
   /** Times that the audio thread fell behind. */
@@ -46,11 +49,13 @@ export class MeterWriter {
     this.cells = new Float64Array(memory);
   }
 
-  state(playing: boolean, position: number, clock: number, limiterGain: number, guardGain: number, caught: number, matchDb: number): void {
+  /** @param origin as in EngineState */
+  state(playing: boolean, position: number, origin: number, turned: boolean, limiterGain: number, guardGain: number, caught: number, matchDb: number): void {
     const { cells } = this;
     cells[PLAYING] = playing ? 1 : 0;
     cells[POSITION] = position;
-    cells[CLOCK] = clock;
+    cells[ORIGIN] = origin;
+    cells[TURNED] = turned ? 1 : 0;
     cells[LIMITER] = limiterGain;
     cells[GUARD] = guardGain;
     cells[CAUGHT] = caught;
@@ -100,7 +105,7 @@ export class MeterWriter {
 /** The page's side. */
 export class MeterReader {
   private readonly cells: Float64Array;
-  readonly state: EngineState = { playing: false, position: 0, clock: 0, load: 0, late: 0, limiterGain: 1, guardGain: 1, caught: 0, matchDb: 0 };
+  readonly state: EngineState = { playing: false, position: 0, origin: 0, turned: false, load: 0, late: 0, limiterGain: 1, guardGain: 1, caught: 0, matchDb: 0 };
 
   constructor(memory: SharedArrayBuffer) {
     this.cells = new Float64Array(memory);
@@ -110,7 +115,8 @@ export class MeterReader {
     const { cells, state } = this;
     state.playing = cells[PLAYING] === 1;
     state.position = cells[POSITION]!;
-    state.clock = cells[CLOCK]!;
+    state.origin = cells[ORIGIN]!;
+    state.turned = cells[TURNED] === 1;
     state.load = cells[LOAD]!;
     state.late = cells[LATE]!;
     state.limiterGain = cells[LIMITER] || 1;

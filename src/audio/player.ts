@@ -120,8 +120,11 @@ export class Player {
     const stamp = this.playing && this.asked === null ? this.context?.getOutputTimestamp() : undefined;
     if (!stamp?.performanceTime || !stamp.contextTime) return late;
     const put = stamp.contextTime + (moment - stamp.performanceTime) / 1000;
-    const heard = state.position - (state.clock - put) * this.sampleRate;
-    return Math.abs(heard - late) < DOUBTED_SECONDS * this.sampleRate ? heard : late;
+    const heard = (put - state.origin) * this.sampleRate;
+    if (Math.abs(heard - late) >= DOUBTED_SECONDS * this.sampleRate) return late;
+    // Just after the loop has come round, its end is still to be heard.
+    const loop = this.plan?.loop;
+    return loop && state.turned && heard < loop.start ? heard + loop.end - loop.start : heard;
   }
 
   /** Makes the audio thread ready, ahead of the first tap where the browser lets it. */

@@ -62,7 +62,7 @@ export class Engine {
   private nextPosition = -1;
   private startedAt = 0;
   /** It came to where it started by the loop. */
-  private turned = false;
+  turned = false;
   private used = STEP_FRAMES;
   private trips = 0;
 

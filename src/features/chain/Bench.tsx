@@ -3,8 +3,9 @@ import { Pressable, StyleSheet, View, type LayoutChangeEvent } from 'react-nativ
 import Feather from '@expo/vector-icons/Feather';
 import { effectOf } from '../../core/effects/catalogue';
 import { noteBeats, noteId, nearestNote } from '../../core/music/noteValue';
-import { secondsPerBeat } from '../../core/music/tempo';
+import { beatsToSeconds, secondsPerBeat } from '../../core/music/tempo';
 import type { ParamValue, ValueContext } from '../../core/params/param';
+import { syncedNote } from '../../core/params/resolve';
 import { presetValues } from '../../core/piece/edits/chain';
 import { channelName, contextOf } from '../../core/piece/find';
 import { ON_PARAM, type Slot, type Strand } from '../../core/piece/piece';
@@ -56,7 +57,8 @@ export function Bench({ channel, slot, onBack }: BenchProps) {
     }
     if (done) studio.releaseTogether(channel, slot.id, settledValues);
   };
-  const playing = (): number | null => (useSession.getState().playing ? studio.player.position / piece.sampleRate : null);
+  const byBeat = useMemo(() => turnsByBeat(slot.effect, values), [slot.effect, values]);
+  const playing = (): number | null => (!useSession.getState().playing ? null : byBeat ? beatsToSeconds(studio.beat, piece.tempo) : studio.player.position / piece.sampleRate);
   const roomy = width >= ROOMY;
   const chartHeight = roomy ? CHART_HEIGHT_ROOMY : CHART_HEIGHT;
   return (
@@ -107,6 +109,10 @@ function Head({ channel, slot, onBack }: BenchProps) {
     </View>
   );
 }
+
+/** True when it turns by a note value, which is counted by the beat and not by the clock. */
+const turnsByBeat = (effect: string, values: Readonly<Record<string, ParamValue>>): boolean =>
+  Object.entries(effectOf(effect).params).some(([id, param]) => param.kind === 'number' && param.sync === 'rate' && syncedNote(values[id] ?? param.initial) !== null);
 
 /** A dragged value as it is kept: a time within 3 % of a note value becomes that note value, the rest is rounded to what is shown. */
 function settled(effect: string, id: string, number: number, { tempo }: ValueContext): ParamValue {

@@ -3,7 +3,7 @@ import Svg, { Circle, Ellipse, G, Line, Path, Text as SvgText } from 'react-nati
 import type { DecayPicture } from '../../../core/effects/pictures';
 import { useTokens } from '../../../ui/theme';
 import { FONT, FONT_STRONG } from '../../../ui/tokens';
-import { Grip, type OnPull } from './Grip';
+import { Grip, type HandledChartProps } from './Grip';
 import { sayMark, saySeconds, timeMarks } from './timeAxis';
 
 const PAD_LEFT = 34;
@@ -12,15 +12,8 @@ const TOP = 24;
 const RULER = 22;
 const FLOOR_DB = -66;
 
-interface DecayChartProps {
-  readonly picture: DecayPicture;
-  readonly width: number;
-  readonly height: number;
-  readonly onPull: OnPull;
-}
-
 /** A space as a falling shoreline: the middle as water, lows and highs as lines over and under it, first reflections as posts. */
-export function DecayChart({ picture, width, height, onPull }: DecayChartProps) {
+export function DecayChart({ picture, width, height, onPull }: HandledChartProps<DecayPicture>) {
   const tokens = useTokens();
   const room = width - PAD_LEFT - PAD_RIGHT;
   const deep = height - TOP - RULER;

@@ -6,6 +6,14 @@ import { useDrag } from '../../../ui/pointer';
 /** New values of parameters while a picture is dragged; `done` when it is let go. */
 export type OnPull = (values: Readonly<Record<string, number>>, done: boolean) => void;
 
+/** What a chart with handles is given. */
+export interface HandledChartProps<Picture> {
+  readonly picture: Picture;
+  readonly width: number;
+  readonly height: number;
+  readonly onPull: OnPull;
+}
+
 interface GripProps {
   readonly handle: Handle;
   /** Place in pixels. */

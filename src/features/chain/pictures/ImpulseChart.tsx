@@ -3,7 +3,7 @@ import Svg, { Circle, G, Line, Path, Text as SvgText } from 'react-native-svg';
 import type { ImpulsePicture } from '../../../core/effects/pictures';
 import { useTokens } from '../../../ui/theme';
 import { FONT, FONT_STRONG } from '../../../ui/tokens';
-import { Grip, type OnPull } from './Grip';
+import { Grip, type HandledChartProps } from './Grip';
 import { sayMark, saySeconds, timeMarks } from './timeAxis';
 
 const PAD = 18;
@@ -11,15 +11,8 @@ const TOP = 26;
 const RULER = 22;
 const FLOOR_DB = -72;
 
-interface ImpulseChartProps {
-  readonly picture: ImpulsePicture;
-  readonly width: number;
-  readonly height: number;
-  readonly onPull: OnPull;
-}
-
 /** An impulse as a wave on both sides of the waterline, what is left out of it as ink alone, with posts to trim and fade it. */
-export function ImpulseChart({ picture, width, height, onPull }: ImpulseChartProps) {
+export function ImpulseChart({ picture, width, height, onPull }: HandledChartProps<ImpulsePicture>) {
   const tokens = useTokens();
   const room = width - 2 * PAD;
   const half = (height - TOP - RULER) / 2;

@@ -3,19 +3,12 @@ import Svg, { Circle, G, Line, Path, Rect, Text as SvgText } from 'react-native-
 import type { RoomPicture } from '../../../core/effects/pictures';
 import { useTokens } from '../../../ui/theme';
 import { FONT, FONT_STRONG } from '../../../ui/tokens';
-import { Grip, type OnPull } from './Grip';
-
-interface RoomChartProps {
-  readonly picture: RoomPicture;
-  readonly width: number;
-  readonly height: number;
-  readonly onPull: OnPull;
-}
+import { Grip, type HandledChartProps } from './Grip';
 
 const PAD = 26;
 
 /** A room from above: drag its right and back wall, the sound and yourself; lines are the first reflections. */
-export function RoomChart({ picture, width, height, onPull }: RoomChartProps) {
+export function RoomChart({ picture, width, height, onPull }: HandledChartProps<RoomPicture>) {
   const tokens = useTokens();
   const scale = Math.min((width - 2 * PAD - 130) / picture.width, (height - 2 * PAD) / picture.depth);
   const left = PAD;
