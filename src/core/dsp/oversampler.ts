@@ -1,8 +1,9 @@
-import { STEP_FRAMES, type StereoRun } from '../effects/define';
 import { compiledKernel } from './kernels/load';
 import { OVERSAMPLE_BYTES } from './kernels/oversampleBytes';
 import { scriptedOversampling } from './oversampleScript';
 
+/** Samples in a run. */
+export const OVERSAMPLED_FRAMES = 64;
 const PAGE = 65_536;
 /** Side taps of one half of each stage's filter: the first must fall from 20 to 28 kHz, the others have room. */
 const HALVES = [20, 6, 4] as const;
@@ -44,6 +45,8 @@ export class Oversampler {
   private readonly filling: number;
   private readonly channelFigures: number;
   private readonly result: number;
+  /** Where the channels begin, behind the taps of all stages. */
+  private readonly shared: number;
 
   /** @param factor 2, 4 or 8  @param withKernel false leaves the work to TypeScript, which tests compare */
   constructor(private readonly factor: 2 | 4 | 8, withKernel = true) {
@@ -58,14 +61,14 @@ export class Oversampler {
     const shared = at;
     at = 0;
     this.stages = HALVES.slice(0, count).map((half, s) => {
-      const n = STEP_FRAMES << s;
+      const n = OVERSAMPLED_FRAMES << s;
       return { half, taps: tapsAt[s]!, n, input: take(2 * half, n), even: take(2 * half, n), odd: take(half, n) };
     });
     const lateTop = this.stages.reduce((sum, { half }, s) => sum + 2 * (2 * half - 1) * (factor >> (s + 1)), 0);
     this.filling = (factor - (lateTop % factor)) % factor;
     this.latency = (lateTop + this.filling) / factor;
-    this.top = take(this.filling, STEP_FRAMES * factor);
-    this.result = take(0, STEP_FRAMES * factor);
+    this.top = take(this.filling, OVERSAMPLED_FRAMES * factor);
+    this.result = take(0, OVERSAMPLED_FRAMES * factor);
     this.channelFigures = at;
     const figures = shared + 2 * at;
     const module = withKernel ? compiledKernel(OVERSAMPLE_BYTES) : null;
@@ -76,14 +79,12 @@ export class Oversampler {
     this.shared = shared;
   }
 
-  private readonly shared: number;
-
   clear(): void {
     this.cells.fill(0, this.shared);
   }
 
   /** Shapes a run in place. @param kind index in DRIVE_KINDS  @param from, to drive at the ends of the run, 1 = clean */
-  process(run: StereoRun, kind: number, from: number, to: number): void {
+  process(run: { readonly left: Float64Array; readonly right: Float64Array }, kind: number, from: number, to: number): void {
     this.side(run.left, this.shared, kind, from, to);
     this.side(run.right, this.shared + this.channelFigures, kind, from, to);
   }
@@ -92,8 +93,8 @@ export class Oversampler {
     const { cells, work, stages, factor } = this;
     const last = stages.length - 1;
     const first = base + stages[0]!.input;
-    for (let i = 0; i < STEP_FRAMES; i += 1) cells[first + i] = io[i]!;
-    const topFrames = STEP_FRAMES * factor;
+    for (let i = 0; i < OVERSAMPLED_FRAMES; i += 1) cells[first + i] = io[i]!;
+    const topFrames = OVERSAMPLED_FRAMES * factor;
     for (let s = 0; s <= last; s += 1) {
       const { half, taps, input, n } = stages[s]!;
       const next = s === last ? this.top : stages[s + 1]!.input;
@@ -110,7 +111,7 @@ export class Oversampler {
       this.keep(base + odd, n, half);
     }
     this.keep(base + this.top, topFrames, this.filling);
-    for (let i = 0; i < STEP_FRAMES; i += 1) io[i] = cells[base + this.result + i]!;
+    for (let i = 0; i < OVERSAMPLED_FRAMES; i += 1) io[i] = cells[base + this.result + i]!;
   }
 
   /** Lays the last figures of a row before its beginning. */

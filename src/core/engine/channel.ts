@@ -2,7 +2,7 @@ import { StereoImage } from '../analysis/stereoImage';
 import { STEP_FRAMES, stereoRun, type StereoRun } from '../effects/define';
 import { positionAt, segmentAt } from '../moves/evaluate';
 import { channelParams, MACRO_LEVEL } from '../piece/piece';
-import { Align } from './align';
+import { Align } from '../effects/align';
 import { RunningSend } from './send';
 import { arrive, followShare } from '../dsp/onePole';
 import { addClip, type SoundData } from './clipReader';

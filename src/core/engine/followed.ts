@@ -1,5 +1,5 @@
 import type { Modulator } from '../links/modulator';
-import { samplesToBeats } from '../music/tempo';
+import { lastAtOrUnder, samplesToBeats } from '../music/tempo';
 import { findTrack } from '../piece/find';
 import type { Piece } from '../piece/piece';
 import { tempoOf } from '../piece/tempoOf';
@@ -28,16 +28,6 @@ export function followedThrough(piece: Piece, modulator: Modulator, sounds: Read
     beats.push(samplesToBeats(engine.position, tempo, piece.sampleRate));
     values.push(engine.turnOf(0));
   }
-  return (beat) => values[nearestIndex(beats, beat)] ?? 0;
-}
-
-function nearestIndex(rising: readonly number[], value: number): number {
-  let low = 0;
-  let high = rising.length - 1;
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    if (rising[middle]! < value) low = middle + 1;
-    else high = middle;
-  }
-  return low;
+  const places = Float64Array.from(beats);
+  return (beat) => values[lastAtOrUnder(places, beat)] ?? 0;
 }

@@ -1,7 +1,7 @@
 import { stereoRun, type StereoRun } from '../effects/define';
 import { arrive } from '../dsp/onePole';
 import { SEND_LEVEL } from '../piece/piece';
-import { Align } from './align';
+import { Align } from '../effects/align';
 import type { PlanSend } from './plan';
 import { ValueRow } from './valueRow';
 

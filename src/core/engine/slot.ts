@@ -4,7 +4,7 @@ import { effectOf } from '../effects/catalogue';
 import { STEP_FRAMES, stereoRun, type EffectProcessor, type StereoRun } from '../effects/define';
 import { arrive, followShare } from '../dsp/onePole';
 import type { PreparedImpulse } from '../dsp/convolution';
-import { Align } from './align';
+import { Align } from '../effects/align';
 import { Dip } from './dip';
 import { EFFECT_ON } from '../piece/piece';
 import type { PlanSlot } from './plan';

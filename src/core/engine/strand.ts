@@ -1,5 +1,5 @@
 import type { StereoRun, StrandWork } from '../effects/define';
-import { Align } from './align';
+import { Align } from '../effects/align';
 import type { PlanSlot } from './plan';
 import type { RunningSlot } from './slot';
 

@@ -57,7 +57,7 @@ export function StepRow({ steps, onChange }: { readonly steps: readonly number[]
         <Words style={styles.name}>{`${steps.length} steps`}</Words>
         <Tap plain icon="minus" label="One step less" disabled={steps.length <= 2} onPress={() => count(steps.length - 1)} />
         <Tap plain icon="plus" label="One step more" disabled={steps.length >= MOST_STEPS} onPress={() => count(steps.length + 1)} />
-        <Tap plain text="⚂" label={`Throw step ${place + 1} anew`} onPress={() => onChange(steps.map((value, i) => (i === place ? held(2 * Math.random() - 1) : value)))} />
+        <Tap plain icon="refresh-cw" label={`Throw step ${place + 1} anew`} onPress={() => onChange(steps.map((value, i) => (i === place ? held(2 * Math.random() - 1) : value)))} />
         <Tap plain icon="shuffle" label="Throw all steps anew" onPress={() => onChange(steps.map(() => held(2 * Math.random() - 1)))} />
       </View>
       <View

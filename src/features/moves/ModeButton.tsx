@@ -5,9 +5,9 @@ import { noteBeats, type NoteBase } from '../../core/music/noteValue';
 import { RECORD_MODES, type RecordMode } from '../../core/moves/record';
 import { channelName } from '../../core/piece/find';
 import { modeOf, useSession } from '../../data/session';
+import { DotChoice } from '../../ui/DotChoice';
 import { Sheet } from '../../ui/Sheet';
 import { Tap } from '../../ui/Tap';
-import { useTokens } from '../../ui/theme';
 import { Words } from '../../ui/Words';
 import { usePiece } from '../studio/StudioProvider';
 
@@ -32,7 +32,6 @@ export function ModeButton({ channel }: { readonly channel: string }) {
 }
 
 function Modes({ channel, mode }: { readonly channel: string; readonly mode: RecordMode }) {
-  const tokens = useTokens();
   const { modes, set } = useSession();
   const own = channel in modes;
   const choose = (next: RecordMode): void => set(own ? { modes: { ...modes, [channel]: next } } : { mode: next });
@@ -41,15 +40,7 @@ function Modes({ channel, mode }: { readonly channel: string; readonly mode: Rec
     <>
       <View role="radiogroup" aria-label="Mode">
         {RECORD_MODES.map(({ id, name, does }) => (
-          <Tap key={id} plain role="radio" chosen={id === mode} label={`${name}: ${does}`} onPress={() => choose(id)} style={styles.item}>
-            <View style={styles.row}>
-              <View style={[styles.dot, { borderColor: tokens.coral, backgroundColor: id === mode ? tokens.coral : 'transparent' }]} />
-              <View style={styles.words}>
-                <Words kind="strong">{name}</Words>
-                <Words kind="small">{does}</Words>
-              </View>
-            </View>
-          </Tap>
+          <DotChoice key={id} name={name} says={does} chosen={id === mode} onPress={() => choose(id)} />
         ))}
       </View>
       <Tap role="switch" chosen={!own} tone="coralInk" label="The same for every channel" text={own ? 'this channel alone' : 'the same for every channel'} onPress={everywhere} style={styles.all} />
@@ -98,10 +89,6 @@ function Glide() {
 }
 
 const styles = StyleSheet.create({
-  item: { alignItems: 'stretch', paddingHorizontal: 0, paddingVertical: 6 },
-  row: { flexDirection: 'row', alignItems: 'center', gap: 12 },
-  dot: { width: 18, height: 18, borderRadius: 9, borderWidth: 2 },
-  words: { flex: 1 },
   all: { marginTop: 8, alignSelf: 'flex-start' },
   glide: { marginTop: 12, gap: 6 },
   chips: { flexDirection: 'row', flexWrap: 'wrap', gap: 6 },

@@ -7,10 +7,9 @@ import { paramOf } from '../../core/piece/find';
 import type { Lane } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
 import { useSession, type Take } from '../../data/session';
+import { DotChoice } from '../../ui/DotChoice';
 import { Sheet } from '../../ui/Sheet';
 import { Tap } from '../../ui/Tap';
-import { useTokens } from '../../ui/theme';
-import { Words } from '../../ui/Words';
 import { PlayLine } from '../shell/PlayLine';
 import { usePiece } from '../studio/StudioProvider';
 import { laneName } from './LaneEditor';
@@ -61,11 +60,11 @@ function Passes({ lane, passes }: { readonly lane: Lane; readonly passes: readon
       <PlayLine says={range ? `Choosing lays a take into ${said(range.start)} to ${said(range.end)} alone: parts of several are joined so.` : 'Choosing lays a take in the place of the others. Choose a stretch on the ruler to join parts.'} />
       <ScrollView style={styles.list}>
         <View role="radiogroup" aria-label="Take">
-          {range ? null : <Row name="As before recording" says="none of the takes" chosen={heard === null} onPress={() => choose(null)} />}
+          {range ? null : <DotChoice name="As before recording" says="none of the takes" chosen={heard === null} onPress={() => choose(null)} />}
           {passes.map((take, index) => {
             const beats = take.readings.map(({ beat }) => beat);
             const [from, to] = [beats.reduce((a, b) => Math.min(a, b), Infinity), beats.reduce((a, b) => Math.max(a, b), 0)];
-            return <Row key={index} name={`Take ${index + 1}`} says={`${said(from)} to ${said(to)} · ${take.readings.length} readings`} chosen={heard === index} onPress={() => choose(index)} />;
+            return <DotChoice key={index} name={`Take ${index + 1}`} says={`${said(from)} to ${said(to)} · ${take.readings.length} readings`} chosen={heard === index} onPress={() => choose(index)} />;
           })}
         </View>
       </ScrollView>
@@ -73,25 +72,7 @@ function Passes({ lane, passes }: { readonly lane: Lane; readonly passes: readon
   );
 }
 
-function Row({ name, says, chosen, onPress }: { readonly name: string; readonly says: string; readonly chosen: boolean; readonly onPress: () => void }) {
-  const tokens = useTokens();
-  return (
-    <Tap plain role="radio" chosen={chosen} label={`${name}: ${says}`} onPress={onPress} style={styles.item}>
-      <View style={styles.row}>
-        <View style={[styles.dot, { borderColor: tokens.coral, backgroundColor: chosen ? tokens.coral : 'transparent' }]} />
-        <View>
-          <Words kind="strong">{name}</Words>
-          <Words kind="small">{says}</Words>
-        </View>
-      </View>
-    </Tap>
-  );
-}
-
 const styles = StyleSheet.create({
   body: { gap: 6 },
   list: { maxHeight: 480 },
-  item: { alignItems: 'stretch', paddingHorizontal: 0, paddingVertical: 6 },
-  row: { flexDirection: 'row', alignItems: 'center', gap: 12 },
-  dot: { width: 18, height: 18, borderRadius: 9, borderWidth: 2 },
 });

@@ -100,8 +100,8 @@ export function StretchTools({ lane, lanes, range }: StretchToolsProps) {
   );
   const changing = (
     <>
-      <Tap label="Earlier: moves in the stretch" text="◂ earlier" disabled={range.start - step < 0} onPress={() => nudge(-step)} />
-      <Tap label="Later: moves in the stretch" text="later ▸" onPress={() => nudge(step)} />
+      <Tap label="Earlier: moves in the stretch" text="earlier" disabled={range.start - step < 0} onPress={() => nudge(-step)} />
+      <Tap label="Later: moves in the stretch" text="later" onPress={() => nudge(step)} />
       <Tap label="Quantise: moves in the stretch" text={`to ${stepName}`} onPress={() => change((taken) => quantised(taken, step, range.start), 'Quantise')} />
       <Tap label="Half as fast: moves in the stretch" text="× 2 long" onPress={() => stretchTime(2)} />
       <Tap label="Twice as fast: moves in the stretch" text="÷ 2 short" onPress={() => stretchTime(0.5)} />

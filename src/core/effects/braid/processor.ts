@@ -1,5 +1,5 @@
-import { DelayLine } from '../../dsp/delayLine';
 import { followShare } from '../../dsp/onePole';
+import { Align } from '../align';
 import { STEP_FRAMES, stereoRun, type EffectProcessor, type StereoRun, type StrandWork } from '../define';
 import { Insert } from '../insert';
 import { placesOf } from '../places';
@@ -25,12 +25,10 @@ class Place {
   readonly run = stereoRun();
   gainLeft = 0;
   gainRight = 0;
-  delay = 0;
-  readonly lines: readonly [DelayLine, DelayLine];
+  readonly align: Align;
 
   constructor(sampleRate: number) {
-    const longest = (LONGEST_ALIGN_MS / 1000) * sampleRate + 2 * STEP_FRAMES;
-    this.lines = [new DelayLine(longest, STEP_FRAMES), new DelayLine(longest, STEP_FRAMES)];
+    this.align = new Align(sampleRate);
   }
 }
 
@@ -39,7 +37,6 @@ export class BraidProcessor extends Insert implements EffectProcessor {
   private readonly places: readonly Place[];
   /** Nothing is held back longer, in samples. */
   private readonly longest: number;
-  private readonly spare = new Float64Array(STEP_FRAMES);
 
   constructor(sampleRate: number) {
     super(sampleRate, LONGEST_ALIGN_MS / 1000 + 0.01, SWITCH_SECONDS);
@@ -55,7 +52,7 @@ export class BraidProcessor extends Insert implements EffectProcessor {
       place.leaving = !work && place.work !== null;
       if (!work || work === place.work) return;
       if (!place.work) place.input.shutAtOnce();
-      place.lines.forEach((line) => line.clear());
+      place.align.jump(0);
       place.work = work;
     });
   }
@@ -67,7 +64,6 @@ export class BraidProcessor extends Insert implements EffectProcessor {
   }
 
   reset(_seconds: number, values: Float64Array): void {
-    for (const { lines } of this.places) lines.forEach((line) => line.clear());
     this.locate(0, values);
   }
 
@@ -76,7 +72,7 @@ export class BraidProcessor extends Insert implements EffectProcessor {
       const place = this.places[i]!;
       const at = FIRST + i * PER_STRAND;
       place.input.jump(values[at]!, this.goalOpen(i, values));
-      place.delay = this.delayOf(values[at + 3]!);
+      place.align.jump(this.delayOf(values[at + 3]!));
       this.aim(place, values, at);
     }
     this.quiet.clear();
@@ -96,7 +92,7 @@ export class BraidProcessor extends Insert implements EffectProcessor {
         continue;
       }
       place.input.process(input, place.run, values[at]!, this.goalOpen(i, values), this.share, openShare);
-      this.hold(place, this.delayOf(values[at + 3]!));
+      place.align.process(place.run, place.run, this.delayOf(values[at + 3]!), true);
       place.shutFor = place.input.shut ? place.shutFor + STEP_FRAMES : 0;
       if (!place.work.process(place.run, this.quiet.silent || place.shutFor > this.longest)) this.add(place, wet, values, at);
     }
@@ -110,27 +106,6 @@ export class BraidProcessor extends Insert implements EffectProcessor {
 
   private delayOf(ms: number): number {
     return Math.round((ms / 1000) * this.sampleRate);
-  }
-
-  /** Holds the run back; another delay comes in over one step. */
-  private hold(place: Place, delay: number): void {
-    const from = place.delay;
-    place.delay = delay;
-    this.holdSide(place.lines[0], place.run.left, from, delay);
-    this.holdSide(place.lines[1], place.run.right, from, delay);
-  }
-
-  private holdSide(line: DelayLine, io: Float64Array, from: number, to: number): void {
-    line.write(io, STEP_FRAMES);
-    if (from === 0 && to === 0) return;
-    line.readFixed(STEP_FRAMES + to, STEP_FRAMES, io);
-    if (from === to) return;
-    const { spare } = this;
-    line.readFixed(STEP_FRAMES + from, STEP_FRAMES, spare);
-    for (let i = 0; i < STEP_FRAMES; i += 1) {
-      const t = (i + 1) / STEP_FRAMES;
-      io[i] = spare[i]! + (io[i]! - spare[i]!) * t * t * (3 - 2 * t);
-    }
   }
 
   private aim(place: Place, values: Float64Array, at: number): void {

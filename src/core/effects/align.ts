@@ -1,5 +1,5 @@
 import { DelayLine } from '../dsp/delayLine';
-import { STEP_FRAMES, stereoRun, type StereoRun } from '../effects/define';
+import { STEP_FRAMES, stereoRun, type StereoRun } from './define';
 
 /** Nothing is held back longer, in seconds: a dozen limiters one after another. */
 const LONGEST_SECONDS = 0.1;
@@ -50,6 +50,13 @@ export class Align {
     this.passed += STEP_FRAMES;
     if (sounding) this.ringing = (from > to ? from : to) + STEP_FRAMES;
     else this.ringing -= STEP_FRAMES;
+    if (from === 0 && to === 0) {
+      // Nothing is held back: the sound passes as exactly as it came.
+      if (out === input) return;
+      out.left.set(input.left);
+      out.right.set(input.right);
+      return;
+    }
     if (from === to || this.passed < to + STEP_FRAMES) {
       this.read(from, out);
       return;
