@@ -1,10 +1,13 @@
 import { create } from 'zustand';
 import { SEAM_BEATS, type RecordMode } from '../core/moves/record';
-import type { Lane, Slot } from '../core/piece/piece';
+import type { Lane, Slot, Target } from '../core/piece/piece';
 import type { Snap } from '../core/moves/snap';
 import type { Stretch } from '../core/moves/stretch';
 import type { Reading } from '../core/moves/thin';
 import type { Hear } from '../core/engine/slot';
+
+/** Which lanes of a channel are in view: all of them, those that were chosen, or that of the rail a hand was on last. */
+export type LanesShown = 'all' | 'chosen' | 'touched';
 
 export type CardPage = 'menu' | 'replace' | 'copy' | 'wet' | 'save';
 
@@ -49,6 +52,12 @@ interface Session {
   punch: { readonly start: number; readonly end: number } | null;
   /** What points fall on when they are dragged or drawn. */
   snap: Snap;
+  lanesShown: LanesShown;
+  /** Lanes to be in view while only chosen ones are, and lanes that are folded, by their ids. */
+  chosenLanes: readonly string[];
+  foldedLanes: readonly string[];
+  /** The rail a hand was on last. */
+  touched: Target | null;
   /** The effect whose bench is open: what `hear` and `matched` are about. */
   judged: { readonly channel: string; readonly slot: string } | null;
   hear: Hear;
@@ -94,6 +103,10 @@ export const useSession = create<Session>((set) => ({
   passes: {},
   punch: null,
   snap: { kind: 'off' },
+  lanesShown: 'all',
+  chosenLanes: [],
+  foldedLanes: [],
+  touched: null,
   judged: null,
   hear: 'mix',
   matched: false,

@@ -17,6 +17,8 @@ export interface Drag {
 }
 
 export interface DragHandlers {
+  /** Whether a finger put down here is meant for the view; else the page scrolls under it. Left out, all fingers are. */
+  takes?(x: number, y: number): boolean;
   /** A finger or mouse moved far enough to mean it; false leaves the gesture alone. */
   begin(drag: Drag): boolean | void;
   move(drag: Drag): void;
@@ -34,7 +36,7 @@ const DOUBLE_TAP_MS = 320;
  * Pointer dragging with capture on a view.
  * @param scrolls the direction in which the page may still scroll from here
  */
-export function useDrag(view: RefObject<View | null>, handlers: DragHandlers, scrolls: 'pan-y' | 'pan-x' | 'none' = 'pan-y'): void {
+export function useDrag(view: RefObject<View | null>, handlers: DragHandlers, scrolls: 'pan-y' | 'pan-x' | 'pan-x pan-y' | 'none' = 'pan-y'): void {
   const latest = useRef(handlers);
   useEffect(() => {
     latest.current = handlers;
@@ -99,11 +101,19 @@ function listen(element: HTMLElement, handlers: () => DragHandlers): () => void 
   };
   const up = (event: PointerEvent): void => finish(event, false);
   const cancel = (event: PointerEvent): void => finish(event, true);
+  const hold = (event: TouchEvent): void => {
+    const at = event.touches[0];
+    if (!at || event.touches.length > 1) return;
+    const { left, top } = element.getBoundingClientRect();
+    if (handlers().takes?.(at.clientX - left, at.clientY - top)) event.preventDefault();
+  };
+  element.addEventListener('touchstart', hold, { passive: false });
   element.addEventListener('pointerdown', down);
   element.addEventListener('pointermove', move);
   element.addEventListener('pointerup', up);
   element.addEventListener('pointercancel', cancel);
   return () => {
+    element.removeEventListener('touchstart', hold);
     element.removeEventListener('pointerdown', down);
     element.removeEventListener('pointermove', move);
     element.removeEventListener('pointerup', up);

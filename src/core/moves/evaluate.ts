@@ -19,6 +19,12 @@ export function bent(t: number, bend: number): number {
   return t / (t + slowness(bend) * (1 - t));
 }
 
+/** The bend with which a curved segment passes through `share` at `t`, both between 0 and 1 without them. */
+export function bendThrough(t: number, share: number): number {
+  const bend = bendOf((t * (1 - share)) / (share * (1 - t)));
+  return bend < -1 ? -1 : bend > 1 ? 1 : bend;
+}
+
 /** The bends of the two parts of a curved segment cut at `t`, which together run exactly as the whole did: such curves are Möbius maps, and so are their parts. */
 export function splitBend(bend: number, t: number): [number, number] {
   const k = slowness(bend);

@@ -5,7 +5,7 @@ import { recordMove } from '../piece/edits/lanes';
 import { applyEdit } from '../piece/edit';
 import { emptyPiece, type Piece } from '../piece/piece';
 import { addPoint, movePoint, splitPoints } from './editPoints';
-import { bent, positionAt, segmentAt, splitBend } from './evaluate';
+import { bendThrough, bent, positionAt, segmentAt, splitBend } from './evaluate';
 import { laneTrack, trackAt } from './lane';
 import type { Point } from './point';
 import { laneFromPass, laneFromStep, SEAM_BEATS, TOLERANCE } from './record';
@@ -40,6 +40,11 @@ describe('evaluation', () => {
       const read = laneTrack(TIMED, { unit: 'own', points: list }, param);
       return positionAt(read, beat, segmentAt(read, beat, guess)) === trackAt(read, beat);
     }));
+  });
+
+  test('a curve is bent through any place a hand takes its middle to', () => {
+    fc.assert(fc.property(fc.double({ min: 0.1, max: 0.9, noNaN: true }), fc.double({ min: 0.1, max: 0.9, noNaN: true }), (t, share) => Math.abs(bent(t, bendThrough(t, share)) - share) < 1e-9 || Math.abs(bendThrough(t, share)) === 1));
+    expect(bendThrough(0.5, 0.5)).toBeCloseTo(0, 12);
   });
 
   test('a curve cut in two runs as it ran', () => {

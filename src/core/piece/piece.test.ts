@@ -9,7 +9,7 @@ import { addStrand, removeStrand } from './edits/braid';
 import { addEffect, choosePreset, copyEffect, duplicateEffect, moveEffect, newSlot, removeEffect, replaceEffect, setEffectOn, setParams } from './edits/chain';
 import { addTrack, removeTrack, renamePiece, setChannelParam, setLoop, setSwitch, setTempo } from './edits/channels';
 import { addClip, moveClip, removeClip } from './edits/clips';
-import { layMoves, pointLane, recordMove, removeLane, setLaneOn, setLanesTravel, setPoints, throwHits } from './edits/lanes';
+import { clearLanes, layMoves, pointLane, recordMove, removeLane, setLaneOn, setLanesTravel, setPoints, throwHits } from './edits/lanes';
 import { addLink, removeLink, setModulator } from './edits/links';
 import { dropSnapshot, keepSnapshot, recallSnapshot } from './edits/snapshots';
 import { morphLanes, takeSnapshot } from '../moves/snapshot';
@@ -32,7 +32,7 @@ const { params } = effectOf('echo');
 
 /** Any edit a person could do, with any arguments; what it names may be gone by then. */
 const anyEdit: fc.Arbitrary<Doing> = fc
-  .record({ kind: fc.nat(39), id: fc.constantFrom('a', 'b', 'n1', 'n2'), share: fc.double({ min: 0, max: 1, noNaN: true }), flag: fc.boolean(), param: fc.constantFrom(...Object.keys(params)), n: fc.nat(40) })
+  .record({ kind: fc.nat(40), id: fc.constantFrom('a', 'b', 'n1', 'n2'), share: fc.double({ min: 0, max: 1, noNaN: true }), flag: fc.boolean(), param: fc.constantFrom(...Object.keys(params)), n: fc.nat(40) })
   .map(({ kind, id, share, flag, param, n }) => {
     const slot = `${id}-echo`;
     const target = { channel: id, effect: slot, param };
@@ -55,6 +55,7 @@ const anyEdit: fc.Arbitrary<Doing> = fc
       (piece: Piece) => doing(layMoves, { lanes: piece.snapshots[0] ? morphLanes(piece, piece.snapshots[0], n, n % 5, (i) => `morph${n}-${i}-${share}`.slice(0, 60)) : [], what: 'Morph' })(piece),
       (piece: Piece) => doing(pointLane, { lane: piece.lanes[n % Math.max(1, piece.lanes.length)]?.id ?? '', to: { channel: id, effect: null, param: flag ? 'pan' : 'mute' } })(piece),
       doing(recordMove, { lane: { id: `tempo${n}`, target: { channel: 'main', effect: null, param: 'tempo' }, unit: 'own', on: true, points: [{ beat: n, value: 40 + 200 * share, shape: flag ? 'line' : 'hold', bend: 0 }] }, how: 'draw' }), doing(dropSnapshot, { id: `s${n % 4}` }),
+      doing(clearLanes, { channel: n < 5 ? null : id }),
     ];
     return all[kind]!;
   });

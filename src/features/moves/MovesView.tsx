@@ -1,7 +1,7 @@
 import { useMemo, useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { useSession } from '../../data/session';
-import { useTokens, useWide } from '../../ui/theme';
+import { useWide } from '../../ui/theme';
 import { Words } from '../../ui/Words';
 import { ChannelButton } from '../chain/ChannelButton';
 import { ClipRow } from '../time/ClipRow';
@@ -20,7 +20,10 @@ import { DrawButton, type Drawing } from './DrawButton';
 import { SnapshotButton } from '../snapshots/SnapshotButton';
 import { ModeButton } from './ModeButton';
 import { NewLane } from './NewLane';
+import { NoLanes } from './NoLanes';
 import { PointTools } from './PointTools';
+import { ShowButton } from './ShowButton';
+import { shownLanes } from './shownLanes';
 import { SnapButton } from './SnapButton';
 import { useWindow } from './useWindow';
 import { StretchTools } from './StretchTools';
@@ -34,13 +37,15 @@ const laneHeight = (lanes: number, wide: boolean): number => (!wide || lanes > 2
 export function MovesView() {
   const piece = usePiece();
   const wide = useWide();
-  const tokens = useTokens();
   const armed = useSession((state) => state.armed);
   const range = useSession((state) => state.range);
   const channel = useChannel();
   const track = piece.tracks.find((candidate) => candidate.id === channel);
-  const lanes = piece.lanes.filter((lane) => lane.target.channel === channel);
-  const elsewhere = piece.lanes.length - lanes.length;
+  const { lanesShown, chosenLanes, foldedLanes, touched, set } = useSession();
+  const all = piece.lanes.filter((lane) => lane.target.channel === channel);
+  const lanes = shownLanes(all, { lanesShown, chosenLanes, touched });
+  const elsewhere = piece.lanes.length - all.length;
+  const fold = (id: string, folded: boolean): void => set({ foldedLanes: folded ? [...foldedLanes, id] : foldedLanes.filter((other) => other !== id) });
   const [drawing, setDrawing] = useState<Drawing>('off');
   const onHits = useSession((state) => state.snap.kind === 'hits');
   const hits = useHits(onHits ? channel : '');
@@ -60,14 +65,15 @@ export function MovesView() {
         <ExchangeButton channel={channel} />
         <ZoomButtons />
       </View>
-      <View style={styles.row}>
+      <ScrollView horizontal showsHorizontalScrollIndicator={false} style={styles.tools} contentContainerStyle={styles.row}>
         <ModeButton channel={channel} />
         <NewLane channel={channel} onAdded={(lane) => setChosen({ lane, point: 0 })} />
         <ThrowButton channel={channel} />
         <LinkButton channel={channel} />
         <SnapshotButton channel={channel} />
         {lanes.length > 0 ? <SnapButton /> : null}
-      </View>
+        {all.length > 0 || elsewhere > 0 ? <ShowButton channel={channel} lanes={all} shown={lanes.length} /> : null}
+      </ScrollView>
       <ScrollView contentContainerStyle={wide ? styles.bodyWide : styles.body}>
         <View onLayout={scale.onLayout}>
           <TimeScroll pxPerBeat={scale.pxPerBeat} onScroll={view.onScroll}>
@@ -81,7 +87,9 @@ export function MovesView() {
                   pxPerBeat={scale.pxPerBeat}
                   width={scale.width}
                   window={view.window}
-                  height={laneHeight(lanes.length, wide)}
+                  height={laneHeight(lanes.filter(({ id }) => !foldedLanes.includes(id)).length, wide)}
+                  folded={foldedLanes.includes(lane.id)}
+                  onFold={(folded) => fold(lane.id, folded)}
                   chosen={chosen?.lane === lane.id ? chosen.point : null}
                   onChoose={(point) => setChosen({ lane: lane.id, point })}
                   drawing={drawing}
@@ -92,16 +100,7 @@ export function MovesView() {
             </View>
           </TimeScroll>
         </View>
-        {lanes.length === 0 ? (
-          <View style={[styles.empty, { borderColor: tokens.line }]}>
-            <Words kind="water" tone="coralInk">No moves here yet</Words>
-            <Words kind="small" style={styles.emptyText}>
-              {armed
-                ? 'Armed. Press play and drag any rail of this channel: what your hand does becomes a lane here.'
-                : 'Press moves below, then play and drag any rail of this channel: what your hand does becomes a lane here.'}
-            </Words>
-          </View>
-        ) : null}
+        {lanes.length === 0 ? <NoLanes channel={channel} hidden={all.length} armed={armed} onAdded={(lane) => setChosen({ lane, point: 0 })} /> : null}
         {elsewhere > 0 ? <Words kind="small">{`${elsewhere} more ${elsewhere === 1 ? 'lane' : 'lanes'} on other channels.`}</Words> : null}
       </ScrollView>
       {chosenLane && range ? <StretchTools key={`stretch-${chosenLane.id}`} lane={chosenLane} lanes={lanes} range={range} /> : null}
@@ -120,10 +119,10 @@ export function MovesView() {
 const styles = StyleSheet.create({
   view: { flex: 1, minHeight: 0 },
   head: { flexDirection: 'row', alignItems: 'center', paddingHorizontal: 16, paddingTop: 8 },
-  row: { flexDirection: 'row', flexWrap: 'wrap', gap: 8, paddingHorizontal: 16, paddingBottom: 6 },
+  // On a phone they scroll sideways, which leaves a row more for the lanes.
+  tools: { flexGrow: 0, flexShrink: 0 },
+  row: { flexDirection: 'row', gap: 8, paddingHorizontal: 16, paddingBottom: 6 },
   title: { flex: 1, minWidth: 0 },
   body: { paddingHorizontal: 12, paddingBottom: 20, gap: 12 },
   bodyWide: { paddingHorizontal: 24, paddingBottom: 24, gap: 12 },
-  empty: { borderWidth: 1, borderStyle: 'dashed', borderRadius: 16, padding: 24, gap: 6, alignItems: 'center' },
-  emptyText: { textAlign: 'center', maxWidth: 420 },
 });

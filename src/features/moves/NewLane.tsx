@@ -4,6 +4,7 @@ import { basePosition, laneUnit, valueInUnit } from '../../core/moves/lane';
 import { formatValue } from '../../core/params/format';
 import { recordMove } from '../../core/piece/edits/lanes';
 import { baseValue, contextOf, findLane } from '../../core/piece/find';
+import type { Piece } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
 import { Sheet } from '../../ui/Sheet';
 import { Tap } from '../../ui/Tap';
@@ -11,15 +12,21 @@ import { Words } from '../../ui/Words';
 import { targetsOf, type TargetChoice } from '../studio/targets';
 import { usePiece } from '../studio/StudioProvider';
 
-/** Adds a lane by hand, standing at the value the parameter has. */
+/** Puts a lane into the piece, standing at the value the parameter has. @returns its id; null when it was refused */
+export function addLane(piece: Piece, { target, param }: TargetChoice): string | null {
+  const unit = laneUnit(piece, target);
+  const value = valueInUnit(piece, param, basePosition(piece, target, param), unit);
+  const id = crypto.randomUUID();
+  return useOpenPiece.getState().run(recordMove, { lane: { id, target, unit, on: true, points: [{ beat: 0, value, shape: 'line', bend: 0 }] }, how: 'draw' }) ? id : null;
+}
+
+/** Adds a lane by hand. */
 export function NewLane({ channel, onAdded }: { readonly channel: string; readonly onAdded: (lane: string) => void }) {
   const piece = usePiece();
   const [open, setOpen] = useState(false);
-  const add = ({ target, param }: TargetChoice): void => {
-    const unit = laneUnit(piece, target);
-    const value = valueInUnit(piece, param, basePosition(piece, target, param), unit);
-    const id = crypto.randomUUID();
-    if (useOpenPiece.getState().run(recordMove, { lane: { id, target, unit, on: true, points: [{ beat: 0, value, shape: 'line', bend: 0 }] }, how: 'draw' })) onAdded(id);
+  const add = (choice: TargetChoice): void => {
+    const id = addLane(piece, choice);
+    if (id) onAdded(id);
     setOpen(false);
   };
   return (

@@ -12,7 +12,7 @@ import { Sheet } from '../../ui/Sheet';
 import { Tap } from '../../ui/Tap';
 import { PlayLine } from '../shell/PlayLine';
 import { usePiece } from '../studio/StudioProvider';
-import { laneName } from './LaneEditor';
+import { laneName } from './laneName';
 
 const NONE: readonly Take[] = [];
 

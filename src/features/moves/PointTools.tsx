@@ -1,3 +1,4 @@
+import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { movePoint, addPoint, removePoint, shapePoint } from '../../core/moves/editPoints';
 import { SHAPES, type Shape } from '../../core/moves/point';
@@ -14,10 +15,10 @@ import { useTokens } from '../../ui/theme';
 import { Words } from '../../ui/Words';
 import { laneTrack, trackAt, valueInUnit } from '../../core/moves/lane';
 import { usePiece, useStudio } from '../studio/StudioProvider';
-import { laneName } from './LaneEditor';
+import { laneName } from './laneName';
 import { PassesButton } from './Passes';
 import { Waiting } from './Waiting';
-import { Thinning } from './Thinning';
+import { Thinning, ThinningSwitch, useTake } from './Thinning';
 
 interface PointToolsProps {
   readonly lane: Lane;
@@ -34,6 +35,8 @@ export function PointTools({ lane, chosen, onChoose }: PointToolsProps) {
   const tokens = useTokens();
   const param = paramOf(piece, lane.target);
   const { studio } = useStudio();
+  const take = useTake(lane);
+  const [thins, setThins] = useState(false);
   const { run } = useOpenPiece.getState();
   const context = contextOf(piece);
   if (!param) return null;
@@ -54,12 +57,12 @@ export function PointTools({ lane, chosen, onChoose }: PointToolsProps) {
   return (
     <View role="toolbar" aria-label={`Tools for ${laneName(piece, lane, param)}`} style={[styles.tools, { borderColor: tokens.line, backgroundColor: tokens.card }]}>
       <View style={styles.head}>
-        <Words kind="strong" tone="coralInk" numberOfLines={1} style={styles.title}>{`∿ ${laneName(piece, lane, param)}`}</Words>
+        <Words kind="strong" tone="coralInk" numberOfLines={1} style={styles.title}>{`∿ ${laneName(piece, lane, param)}${chosen === null ? '' : `, point ${chosen + 1}`}`}</Words>
         <Tap plain icon="trash-2" tone="mute" label="Remove these moves" onPress={() => run(removeLane, { lane: lane.id })} />
       </View>
-      {point && chosen !== null ? (
+      {take && thins ? <Thinning lane={lane} take={take} /> : null}
+      {point && chosen !== null && !(take && thins) ? (
         <View role="group" aria-label={`Point ${chosen + 1} of ${lane.points.length}`} style={styles.row}>
-          <Words kind="small">{`point ${chosen + 1}`}</Words>
           <RailValue param={param} value={fromEngineNumber(param, own(point.value))} context={context} onSet={(value) => setValue(chosen, value)} />
           <RailValue
             param={PLACE}
@@ -68,7 +71,8 @@ export function PointTools({ lane, chosen, onChoose }: PointToolsProps) {
             onSet={(beat) => typeof beat === 'number' && set(movePoint(lane.points, chosen, beat - 1, point.value), 'Move')}
           />
           <Words kind="small">beat</Words>
-          <Tap label={`Shape after this point: ${shapeName(point.shape, point.bend)}. Change`} text={shapeName(point.shape, point.bend)} onPress={() => set(nextShape(lane, chosen), 'Bend')} />
+          <Tap label={`Shape after this point: ${shapeName(point.shape, point.bend)}. Change`} text={point.shape} onPress={() => set(nextShape(lane, chosen), 'Bend')} />
+          {point.shape === 'curve' ? <RailValue param={BEND} value={point.bend} context={context} onSet={(bend) => typeof bend === 'number' && set(shapePoint(lane.points, chosen, bend === 0 ? 'line' : 'curve', bend), 'Bend')} /> : null}
           <Tap
             icon="minus"
             label="Remove this point"
@@ -80,11 +84,11 @@ export function PointTools({ lane, chosen, onChoose }: PointToolsProps) {
         </View>
       ) : null}
       <Waiting lane={lane} />
-      <Thinning lane={lane} />
       <View style={styles.row}>
         <Tap icon="plus" label="Add a point at the playhead" text="point here" onPress={addHere} />
         <Tap role="switch" chosen={lane.on} tone="coralInk" label="Follow these moves" text={lane.on ? 'followed' : 'left aside'} onPress={() => run(setLaneOn, { lane: lane.id, on: !lane.on })} />
         <PassesButton lane={lane} />
+        {take ? <ThinningSwitch take={take} lane={lane} chosen={thins} onPress={() => setThins(!thins)} /> : null}
         <Travel lane={lane} />
       </View>
     </View>
@@ -108,6 +112,9 @@ function Travel({ lane }: { readonly lane: Lane }) {
 
 /** A point's place, typed as a beat counted from 1. */
 const PLACE = figure({ label: 'Beat', hint: 'Where the point lies, in beats from 1.', group: 'Point', unit: 'count', min: 1, max: 100_001, initial: 1 });
+
+/** How a curve runs, typed. */
+const BEND = figure({ label: 'Bend', hint: 'Above 0 the value hurries first, below 0 it waits.', group: 'Point', unit: 'ratio', min: -1, max: 1, initial: 0 });
 
 const shapeName = (shape: Shape, bend: number): string => (shape === 'curve' ? (bend > 0 ? 'curve, early' : 'curve, late') : shape);
 

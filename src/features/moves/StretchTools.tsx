@@ -12,7 +12,7 @@ import { Tap } from '../../ui/Tap';
 import { useTokens, useWide } from '../../ui/theme';
 import { Words } from '../../ui/Words';
 import { usePiece, useStudio } from '../studio/StudioProvider';
-import { laneName } from './LaneEditor';
+import { laneName } from './laneName';
 import { DrawShape } from './DrawShape';
 
 interface StretchToolsProps {

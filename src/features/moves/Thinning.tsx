@@ -5,8 +5,9 @@ import { contextOf } from '../../core/piece/find';
 import type { Lane } from '../../core/piece/piece';
 import type { ParamValue } from '../../core/params/param';
 import { useOpenPiece } from '../../data/openPiece';
-import { useSession } from '../../data/session';
+import { useSession, type Take } from '../../data/session';
 import { Rail } from '../../ui/Rail';
+import { Tap } from '../../ui/Tap';
 import { Words } from '../../ui/Words';
 import { thinnedAgain } from '../studio/moveRecorder';
 import { usePiece } from '../studio/StudioProvider';
@@ -14,11 +15,25 @@ import { usePiece } from '../studio/StudioProvider';
 /** Share of the rail, in per cent, that a reading may be missed by. */
 const MISS = figure({ label: 'Thinning', group: 'Take', hint: 'How far the line may pass beside what the hand did: more leaves fewer points.', unit: 'percent', min: 0.1, max: 10, initial: 0.6, taper: { kind: 'log' } });
 
-/** The last pass of this lane laid down again with fewer or more points, for as long as nothing else was done to it. */
-export function Thinning({ lane }: { readonly lane: Lane }) {
-  const piece = usePiece();
+/** The last pass of this lane, for as long as nothing else was done to it. */
+export function useTake(lane: Lane): Take | null {
   const take = useSession((session) => session.takes[lane.id]);
-  if (!take || take.lane !== lane || take.readings.length < 3) return null;
+  return take && take.lane === lane && take.readings.length >= 3 ? take : null;
+}
+
+interface ThinningProps {
+  readonly lane: Lane;
+  readonly take: Take;
+}
+
+/** "1240 → 18": opens the rail that chooses finer or coarser. */
+export function ThinningSwitch({ lane, take, chosen, onPress }: ThinningProps & { readonly chosen: boolean; readonly onPress: () => void }) {
+  return <Tap role="switch" chosen={chosen} tone="coralInk" label={`Thinning: ${take.readings.length} readings, ${lane.points.length} points`} text={`${take.readings.length} → ${lane.points.length}`} onPress={onPress} />;
+}
+
+/** A pass laid down again with fewer or more points. */
+export function Thinning({ lane, take }: ThinningProps) {
+  const piece = usePiece();
   const set = (value: ParamValue): void => {
     const tolerance = typeof value === 'number' ? value / 100 : take.tolerance;
     const { takes, seamBeats, set: change } = useSession.getState();

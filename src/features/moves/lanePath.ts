@@ -20,7 +20,7 @@ const DENSE_PX = 12;
 const CROWDED = 2;
 
 /** Index of the first point at or after a beat; points are in order. */
-function firstFrom(points: readonly Point[], beat: number): number {
+export function firstFrom(points: readonly Point[], beat: number): number {
   let low = 0;
   let high = points.length;
   while (low < high) {

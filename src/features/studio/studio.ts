@@ -8,7 +8,7 @@ import { setEffectOn, setParams } from '../../core/piece/edits/chain';
 import { setChannelParam, setSwitch } from '../../core/piece/edits/channels';
 import { setModulator } from '../../core/piece/edits/links';
 import { setSend } from '../../core/piece/edits/sends';
-import { baseValue, contextOf, macroOf, paramOf, sendOf, soundsUsed } from '../../core/piece/find';
+import { baseValue, contextOf, macroOf, paramOf, sameTarget, sendOf, soundsUsed } from '../../core/piece/find';
 import { tempoOf } from '../../core/piece/tempoOf';
 import { ON_PARAM, type Piece, type Target } from '../../core/piece/piece';
 import { Player } from '../../audio/player';
@@ -141,9 +141,16 @@ export class Studio {
     else this.player.listen({ channel: null, slot: null, hear: 'mix', matched: false });
   }
 
+  /** Keeps in mind which rail a hand is on. */
+  private note(target: Target): void {
+    const { touched, set } = useSession.getState();
+    if (!touched || !sameTarget(touched, target)) set({ touched: target });
+  }
+
   /** A hand is on a rail: heard at once; recorded when armed and playing. */
   touch(target: Target, value: ParamValue): void {
     const { piece } = this;
+    this.note(target);
     const param = paramOf(piece, target);
     if (!param) return;
     const to = toEngineNumber(param, value, contextOf(piece));
@@ -154,6 +161,7 @@ export class Studio {
   /** The hand let go. @param value what it left, which becomes the base value unless it was recorded as a move */
   release(target: Target, value: ParamValue): void {
     const param = paramOf(this.piece, target);
+    this.note(target);
     if (param && this.recorder.on(target.channel)) {
       this.touch(target, value);
       if (this.recorder.letGo(target)) return;

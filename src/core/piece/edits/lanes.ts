@@ -60,8 +60,8 @@ export const throwHits = defineEdit({
 
 export const setPoints = defineEdit({
   name: 'setPoints',
-  args: z.strictObject({ lane: z.string(), points: z.array(pointSchema).min(1), what: z.enum(['Move', 'Add', 'Remove', 'Bend']) }),
-  label: ({ lane, what }, before) => `${what === 'Bend' ? 'Bend a segment' : `${what} a point`} of ${laneName(before, lane)}`,
+  args: z.strictObject({ lane: z.string(), points: z.array(pointSchema).min(1), what: z.enum(['Move', 'Add', 'Remove', 'Bend', 'Shift']) }),
+  label: ({ lane, what }, before) => `${what === 'Bend' || what === 'Shift' ? `${what} a segment` : `${what} a point`} of ${laneName(before, lane)}`,
   apply: (draft, { lane, points }) => {
     draftLane(draft, lane).points = [...points].sort((a, b) => a.beat - b.beat);
   },
@@ -116,5 +116,15 @@ export const removeLane = defineEdit({
   label: ({ lane }, before) => `Remove moves of ${laneName(before, lane)}`,
   apply: (draft, { lane }) => {
     draft.lanes = draft.lanes.filter((candidate) => candidate.id !== lane);
+  },
+});
+
+/** Takes all moves of a channel away, or of the piece. */
+export const clearLanes = defineEdit({
+  name: 'clearLanes',
+  args: z.strictObject({ channel: z.string().nullable() }),
+  label: ({ channel }, before) => `Clear all moves of ${channel === null ? 'the piece' : channelName(before, channel)}`,
+  apply: (draft, { channel }) => {
+    draft.lanes = draft.lanes.filter((lane) => channel !== null && lane.target.channel !== channel);
   },
 });

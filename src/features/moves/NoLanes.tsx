@@ -1,0 +1,45 @@
+import { StyleSheet, View } from 'react-native';
+import { paramOf } from '../../core/piece/find';
+import { useSession } from '../../data/session';
+import { Tap } from '../../ui/Tap';
+import { useTokens } from '../../ui/theme';
+import { Words } from '../../ui/Words';
+import { usePiece } from '../studio/StudioProvider';
+import { laneName } from './laneName';
+import { addLane } from './NewLane';
+
+interface NoLanesProps {
+  readonly channel: string;
+  /** Lanes of the channel that are not in view. */
+  readonly hidden: number;
+  readonly armed: boolean;
+  readonly onAdded: (lane: string) => void;
+}
+
+/** What stands where no lane is in view: why, and what to do about it. */
+export function NoLanes({ channel, hidden, armed, onAdded }: NoLanesProps) {
+  const piece = usePiece();
+  const tokens = useTokens();
+  const { lanesShown, touched, set } = useSession();
+  const param = lanesShown === 'touched' && touched?.channel === channel ? paramOf(piece, touched) : undefined;
+  const way = armed ? 'Armed. Press play and drag' : 'Press moves below, then play and drag';
+  const add = (): void => {
+    const id = touched && param ? addLane(piece, { target: touched, param }) : null;
+    if (id) onAdded(id);
+  };
+  return (
+    <View style={[styles.empty, { borderColor: tokens.line }]}>
+      <Words kind="water" tone="coralInk">{hidden > 0 ? 'No lane in view' : 'No moves here yet'}</Words>
+      <Words kind="small" style={styles.words}>
+        {param && touched ? `${laneName(piece, { target: touched }, param)}, touched last, has no moves.` : lanesShown === 'touched' && hidden > 0 ? 'Touch a rail of this channel, and its lane stands here.' : hidden > 0 ? 'None of this channel’s lanes is chosen.' : `${way} any rail of this channel: what your hand does becomes a lane here.`}
+      </Words>
+      {param ? <Tap icon="plus" tone="coralInk" text="a lane for it" label="Add a lane for the rail touched last" onPress={add} /> : null}
+      {hidden > 0 ? <Tap tone="coralInk" text={`show all ${hidden}`} label="Show all lanes with moves" onPress={() => set({ lanesShown: 'all' })} /> : null}
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  empty: { borderWidth: 1, borderStyle: 'dashed', borderRadius: 16, padding: 24, gap: 6, alignItems: 'center' },
+  words: { textAlign: 'center', maxWidth: 420 },
+});
