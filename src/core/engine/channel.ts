@@ -140,7 +140,8 @@ export class RunningChannel {
     for (let i = 0; i < links.length; i += 1) this.rowFor(links[i]!).stillLinks();
     for (let i = 0; i < links.length; i += 1) {
       const link = links[i]!;
-      this.rowFor(link).turn(this.placeIn(link), rests(link.rests, place) ? 0 : link.depth * turns[link.modulator]!);
+      if (rests(link.rests, place)) this.rowFor(link).turn(this.placeIn(link), 0, link.push);
+      else this.rowFor(link).turn(this.placeIn(link), turns[link.modulator]!, link.push);
     }
   }
 

@@ -133,7 +133,8 @@ export class Engine {
     this.nextPosition = -1;
     this.stand();
     this.followers.prime(this.channels, this.sounds, fromSample);
-    // The main output first: its macros turn what lies in the others.
+    // The main output first: its macros turn what lies in the others, and may be turned themselves.
+    this.readModulators();
     this.main?.locate(this.pulse, this.turns);
     this.readModulators();
     for (const channel of this.channels) channel.locate(this.pulse, this.turns);

@@ -1,6 +1,8 @@
 import type { ImpulseNeed } from '../impulses/make';
 import { effectOf } from '../effects/catalogue';
 import { beatsToSamples, type TempoMap } from '../music/tempo';
+import { pushOf } from '../links/link';
+import type { Push } from '../links/push';
 import { modulatorTrack, type ModulatorTrack } from '../links/modulator';
 import type { LaneTrack } from '../moves/evaluate';
 import { laneTrack } from '../moves/lane';
@@ -90,7 +92,7 @@ export interface PlanLane extends LaneTrack, PlanTarget {}
 export interface PlanLink extends PlanTarget {
   /** Index among the plan's modulators. */
   readonly modulator: number;
-  readonly depth: number;
+  readonly push: Push;
   /** Places between which it does nothing: beginning and end of each stretch. */
   readonly rests: Float64Array;
 }
@@ -261,8 +263,8 @@ function planLane(piece: Piece, lane: Lane, chain: readonly Slot[], sends: reado
   return [{ ...target, ...laneTrack(piece, lane, param, at) }];
 }
 
-function planLink(piece: Piece, { target, modulator, depth, rests }: Link, chain: readonly Slot[], sends: readonly Send[]): PlanLink[] {
-  const found = planTarget(piece, target, chain, sends);
-  const index = piece.modulators.findIndex(({ id }) => id === modulator);
-  return found && index >= 0 ? [{ ...found, modulator: index, depth, rests: Float64Array.from((rests ?? []).flatMap(({ start, end }) => [start, end]), (beat) => beatsToSamples(beat, piece.tempo, piece.sampleRate)) }] : [];
+function planLink(piece: Piece, link: Link, chain: readonly Slot[], sends: readonly Send[]): PlanLink[] {
+  const found = planTarget(piece, link.target, chain, sends);
+  const index = piece.modulators.findIndex(({ id }) => id === link.modulator);
+  return found && index >= 0 ? [{ ...found, modulator: index, push: pushOf(link), rests: Float64Array.from((link.rests ?? []).flatMap(({ start, end }) => [start, end]), (beat) => beatsToSamples(beat, piece.tempo, piece.sampleRate)) }] : [];
 }

@@ -1,5 +1,6 @@
 import { followShare } from '../dsp/onePole';
 import { STEP_FRAMES } from '../effects/define';
+import { pushed, type Push } from '../links/push';
 import type { NumberParam, Param } from '../params/param';
 import { paramAtPosition, paramPosition } from '../params/resolve';
 
@@ -68,11 +69,13 @@ export class ValueRow {
     for (let i = 0; i < this.turns.length; i += 1) this.turns[i] = 0;
   }
 
-  /** A link turns a value this far along its rail, on top of what other links do. */
-  turn(index: number, share: number): void {
+  /** A link turns a value along its rail, on top of what other links do. @param turn where its modulator stands, -1 to 1 */
+  turn(index: number, turn: number, push: Push): void {
     this.linked[index] = 1;
     this.moving = true;
-    this.turns[index] = this.turns[index]! + share;
+    // Where it stands is only asked for by a link with a range of its own.
+    const at = push.low > 0 || push.high < 1 ? paramPosition(this.params[index]!, this.wanted(index)) : 0;
+    this.turns[index] = this.turns[index]! + pushed(at, turn, push);
   }
 
   /** A tempo that moves makes lengths longer and rates slower. @param follows 1 for lengths, -1 for rates, 0 for none  @param ratio of a beat's length here to that in the unmoved tempo */

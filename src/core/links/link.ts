@@ -7,6 +7,7 @@ import { beatsToSamples } from '../music/tempo';
 import { tempoOf } from '../piece/tempoOf';
 import { contextOf, findLane, paramOf, sameTarget } from '../piece/find';
 import { MACRO_LEVEL, macroParam, MAIN, type Lane, type Link, type Piece, type Target } from '../piece/piece';
+import { pushed, type Push } from './push';
 import { modulatorAt, modulatorTrack, type Modulator } from './modulator';
 
 const held = (position: number): number => Math.min(1, Math.max(0, position));
@@ -24,6 +25,9 @@ export type Followed = (modulator: Modulator) => (beat: number) => number;
 const NO_RESTS: NonNullable<Link['rests']> = [];
 const STILL: Followed = () => () => 0;
 
+/** A link's depth, curve and range, as they are when left out too. */
+export const pushOf = ({ depth, curve, range }: Pick<Link, 'depth' | 'curve' | 'range'>): Push => ({ depth, curve: curve ?? 0, low: range?.low ?? 0, high: range?.high ?? 1 });
+
 /** What the links of a target do to it, over its lane or its base value; null when it has none. */
 export function linkedRail(piece: Piece, target: Target, followed: Followed = STILL): LinkedRail | null {
   const links = piece.links.filter((link) => sameTarget(link.target, target));
@@ -31,28 +35,35 @@ export function linkedRail(piece: Piece, target: Target, followed: Followed = ST
   if (links.length === 0 || !param) return null;
   const turning = links.flatMap((link) => {
     const modulator = piece.modulators.find(({ id }) => id === link.modulator);
-    return modulator ? [{ at: modulator.kind === 'follower' ? followed(modulator) : standing(piece, modulator), depth: link.depth, rests: link.rests ?? NO_RESTS, oneSided: modulator.kind === 'macro' || modulator.kind === 'follower' }] : [];
+    return modulator ? [{ at: modulator.kind === 'follower' ? followed(modulator) : standing(piece, modulator, followed), push: pushOf(link), rests: link.rests ?? NO_RESTS, least: modulator.kind === 'macro' || modulator.kind === 'follower' ? 0 : -1 }] : [];
   });
   const lane = findLane(piece, target);
   const track = lane?.on ? laneTrack(piece, lane, param) : null;
   const base = basePosition(piece, target, param);
-  const reach = (way: 1 | -1): number => turning.reduce((sum, { depth, oneSided }) => sum + (oneSided ? Math.max(0, way * depth) : Math.abs(depth)), 0);
   const [low, high] = extremes(track, base);
   return {
-    low: held(low - reach(-1)), high: held(high + reach(1)),
-    at: (beat) => held((track ? trackAt(track, beat) : base) + turning.reduce((sum, { at, depth, rests }) => (rests.some(({ start, end }) => beat >= start && beat < end) ? sum : sum + depth * at(beat)), 0)),
+    low: held(turning.reduce((sum, { push, least }) => sum + Math.min(0, pushed(low, 1, push), pushed(low, least, push)), low)),
+    high: held(turning.reduce((sum, { push, least }) => sum + Math.max(0, pushed(high, 1, push), pushed(high, least, push)), high)),
+    at: (beat) => {
+      const at = track ? trackAt(track, beat) : base;
+      return held(turning.reduce((sum, { at: turn, push, rests }) => (rests.some(({ start, end }) => beat >= start && beat < end) ? sum : sum + pushed(at, turn(beat), push)), at));
+    },
   };
 }
 
-/** Where a modulator stands at a beat: a macro where its own lane or level has it. */
-function standing(piece: Piece, modulator: Modulator): (beat: number) => number {
+/** Where a modulator stands at a beat: a macro where its own lane or level has it, turned by what is linked to it. */
+function standing(piece: Piece, modulator: Modulator, followed: Followed): (beat: number) => number {
   if (modulator.kind !== 'macro') {
     const track = modulatorTrack(modulator, contextOf(piece));
     // What turns by note values is counted by the unmoved tempo, as in the engine.
     const tempo = track.byBeat ? piece.tempo : tempoOf(piece);
     return (beat) => modulatorAt(track, beatsToSamples(beat, tempo, piece.sampleRate));
   }
-  const lane = findLane(piece, { channel: MAIN, effect: null, param: macroParam(modulator.id) });
+  const target: Target = { channel: MAIN, effect: null, param: macroParam(modulator.id) };
+  // What turns a macro is never a macro, so this goes no deeper.
+  const rail = linkedRail(piece, target, followed);
+  if (rail) return rail.at;
+  const lane = findLane(piece, target);
   const track = lane?.on ? laneTrack(piece, lane, MACRO_LEVEL) : null;
   return (beat) => (track ? trackAt(track, beat) : modulator.level);
 }

@@ -3,11 +3,12 @@ import { compilePlan } from '../engine/plan';
 import { render } from '../engine/render';
 import { clipOf, engineOf, RATE, runEngine, scene, soundOf, type Scene } from '../engine/testing';
 import { applyEdit, EditRefused } from '../piece/edit';
-import { addLink, linksToMoves, removeLink } from '../piece/edits/links';
+import { addLink, linksToMoves, removeLink, setModulator } from '../piece/edits/links';
 import { newSlot } from '../piece/edits/chain';
 import type { Link, Piece } from '../piece/piece';
 import { readPiece } from '../piece/versions';
 import { laneFromLinks, linkedRail } from './link';
+import { pushed } from './push';
 import { modulatorAt, modulatorTrack, type Modulator } from './modulator';
 
 const context = { tempo: { bpm: 120, beatsPerBar: 4 }, sampleRate: RATE };
@@ -29,6 +30,14 @@ describe('modulators', () => {
     // An eighth is a quarter of a second; a step has arrived after half of it.
     expect([0.2, 0.45, 0.7, 0.95].map((seconds) => at(steps, seconds))).toEqual([-1, 0, 0.5, -1]);
     expect(at(steps, 0.25 + 0.0625)).toBeCloseTo(-0.5, 9);
+  });
+
+  test('thrown values stand for a turn each, a drawn form runs along its lines and round again', () => {
+    const random: Modulator = { ...lfo, shape: 'random' };
+    expect([0.1, 0.5, 0.99].map((seconds) => at(random, 5 + seconds))).toEqual(Array(3).fill(at(random, 5.2)));
+    expect(new Set(Array.from({ length: 20 }, (_, turn) => at(random, turn + 0.5))).size).toBe(20);
+    const drawn: Modulator = { ...lfo, shape: 'drawn', form: [0, 1, -1, -0.5] };
+    expect([0, 0.125, 0.25, 0.375, 0.5, 0.75, 0.875, 1.25].map((seconds) => at(drawn, seconds))).toEqual([0, 0.5, 1, 0, -1, -0.5, -0.25, 1]);
   });
 
   test('drift stays within its bounds, never jumps, is the same every time and another for another roll', () => {
@@ -95,6 +104,52 @@ test('a macro turns all that is linked to it by its own lane, one way, from what
   const rail = linkedRail(moved.piece, level.target)!;
   expect([rail.low, rail.high, rail.at(4)]).toEqual([0.5, 1, expect.closeTo(0.75, 3)]);
   expect(applyEdit(moved.piece, removeLink, { link: 'l' }).piece.lanes).toEqual([]);
+});
+
+test('a link bends by its curve, to both sides alike, and pushes nothing out of its range nor into it', () => {
+  const push = { depth: 0.5, curve: 0.6, low: 0.2, high: 0.7 };
+  fc.assert(fc.property(fc.double({ min: 0, max: 1, noNaN: true }), fc.double({ min: -1, max: 1, noNaN: true }), fc.double({ min: -1, max: 1, noNaN: true }), (at, turn, depth) => {
+    const to = at + pushed(at, turn, { ...push, depth });
+    const free = pushed(at, turn, { ...push, depth, low: 0, high: 1 });
+    expect(free).toBeCloseTo(-pushed(at, -turn, { ...push, depth, low: 0, high: 1 }), 12);
+    expect(Math.abs(free)).toBeGreaterThanOrEqual(Math.abs(depth * turn) - 1e-12);
+    expect(to).toBeGreaterThanOrEqual(Math.min(at, 0.2) - 1e-12);
+    expect(to).toBeLessThanOrEqual(Math.max(at, 0.7) + 1e-12);
+    if (at + free > 0.2 && at + free < 0.7) expect(to).toBeCloseTo(at + free, 12);
+  }));
+});
+
+test('what is heard keeps to the curve and the range of a link', () => {
+  // Pan stands in the middle of its rail and is pushed to 0.75 of it at most.
+  const { left } = heard(standing([{ ...level, depth: 0.5, curve: -0.5, range: { low: 0.4, high: 0.75 } }], [{ ...lfo, rate: 0.25, shape: 'triangle' }]), 0, 4);
+  const rail = linkedRail(standing([{ ...level, depth: 0.5, curve: -0.5, range: { low: 0.4, high: 0.75 } }], [{ ...lfo, rate: 0.25, shape: 'triangle' }]).piece, level.target)!;
+  expect([rail.low, rail.high]).toEqual([0.4, 0.75]);
+  for (const seconds of [0.3, 0.5, 0.7, 0.9, 1]) {
+    // A quarter of the turn of four seconds rises from 0 to 1; k of the rational curve at -0.5 is 1 / 1.49... by its definition.
+    const k = 1 / (1 - 0.98 * 0.5);
+    const bent = seconds / (seconds + k * (1 - seconds));
+    const pan = 2 * Math.min(0.25, 0.5 * bent);
+    expect(left[Math.round((seconds + 0.01) * RATE)]! / 0.5).toBeCloseTo(Math.cos((pan * Math.PI) / 2), 1);
+  }
+  expect(Math.min(...left.subarray(RATE / 2, 1.5 * RATE)) / 0.5).toBeCloseTo(Math.cos(Math.PI / 4), 2);
+});
+
+test('an LFO turns a macro, which turns on what is linked to it, from whatever place it is played', () => {
+  const macro: Modulator = { ...lfo, kind: 'macro', name: 'Macro 1', level: 0.5 };
+  const slow: Modulator = { ...lfo, id: 'slow', rate: 0.25 };
+  const turned: Link = { id: 't', modulator: 'slow', target: { channel: 'main', effect: null, param: 'macro:m' }, depth: 0.4 };
+  const made = standing([{ ...level, depth: 0.5 }, turned], [macro, slow]);
+  const { left } = heard(made, 0, 6);
+  for (const seconds of [0.5, 1, 2.2, 3, 3.6]) {
+    const stands = 0.5 + 0.4 * Math.sin((2 * Math.PI * (seconds - 0.02)) / 4);
+    expect(left[Math.round(seconds * RATE)]! / 0.5).toBeCloseTo(Math.cos((stands * Math.PI) / 2), 1);
+  }
+  const late = heard(made, 3, 6);
+  expect(Math.abs(late.left[RATE]! - left[4 * RATE]!)).toBeLessThan(1e-3);
+  expect(linkedRail(made.piece, level.target)!.at(2)).toBeCloseTo(0.5 + 0.5 * 0.9, 3);
+  expect(() => applyEdit(made.piece, addLink, { modulator: macro, link: { ...turned, id: 'own', modulator: 'm' } })).toThrow(EditRefused);
+  expect(() => applyEdit(made.piece, setModulator, { modulator: 'slow', change: { kind: 'macro' } })).toThrow(EditRefused);
+  expect(applyEdit(made.piece, removeLink, { link: 'l' }).piece).toMatchObject({ links: [], modulators: [] });
 });
 
 test('written as moves, links sound as before and are gone', () => {

@@ -10,13 +10,22 @@ import { paramSchema } from '../params/schema';
 /** What every modulator is set by; which of them count depends on its kind. */
 export const modulatorParams = {
   rate: rate({ label: 'Rate', group: 'Modulator', hint: 'How fast it turns: a whole turn, a step, or a new goal, in Hz or as a note value.', initial: '1/2' }),
-  shape: choice({ label: 'Shape', group: 'Modulator', hint: 'The form of one turn.', initial: 'sine', options: [{ id: 'sine', label: 'Sine' }, { id: 'triangle', label: 'Triangle' }, { id: 'square', label: 'Square' }, { id: 'fall', label: 'Fall' }, { id: 'rise', label: 'Rise' }] }),
+  shape: choice({ label: 'Shape', group: 'Modulator', hint: 'The form of one turn.', initial: 'sine', options: [{ id: 'sine', label: 'Sine' }, { id: 'triangle', label: 'Triangle' }, { id: 'square', label: 'Square' }, { id: 'fall', label: 'Fall' }, { id: 'rise', label: 'Rise' }, { id: 'random', label: 'Random' }, { id: 'drawn', label: 'Drawn' }] }),
   phase: ratio({ label: 'Phase', group: 'Modulator', hint: 'How far into its turn it stands at the start of the piece.', initial: 0 }),
   glide: ratio({ label: 'Glide', group: 'Modulator', hint: 'The share of a step in which it comes from the one before.', initial: 0.1 }),
   chance: ratio({ label: 'Chance', group: 'Modulator', hint: 'How likely each step is to come; one that does not come leaves the one before standing.', initial: 1 }),
   attack: figure({ label: 'Attack', group: 'Modulator', hint: 'How quickly it rises when the track gets louder.', unit: 'ms', min: 0.5, max: 2000, initial: 10, taper: { kind: 'log' } }),
   release: figure({ label: 'Release', group: 'Modulator', hint: 'How slowly it falls when the track gets quieter.', unit: 'ms', min: 5, max: 5000, initial: 250, taper: { kind: 'log' } }),
 } satisfies Params;
+
+/** Those of every LFO, then a value thrown for each turn, and a form drawn by hand. */
+export const MODULATOR_SHAPES = [...LFO_SHAPES, 'random', 'drawn'] as const;
+const RANDOM = MODULATOR_SHAPES.indexOf('random');
+const DRAWN = MODULATOR_SHAPES.indexOf('drawn');
+/** A thrown value is reached in this share of a turn, so that it never clicks. */
+const RANDOM_GLIDE = 0.02;
+/** A drawn form before anything was drawn. */
+export const START_FORM: readonly number[] = [0, 0.7, 1, 0.7, 0, -0.3, -1, -0.3];
 
 export const MODULATOR_KINDS = ['lfo', 'steps', 'drift', 'macro', 'follower'] as const;
 export const MACRO_KIND = MODULATOR_KINDS.indexOf('macro');
@@ -32,7 +41,9 @@ export const modulatorSchema = z.strictObject({
   name: z.string().trim().min(1).max(120),
   kind: z.enum(MODULATOR_KINDS),
   rate: paramSchema(modulatorParams.rate) as z.ZodType<number | string>,
-  shape: z.enum(LFO_SHAPES),
+  shape: z.enum(MODULATOR_SHAPES),
+  /** Places of one turn of a drawn form, -1 to 1, joined by lines. */
+  form: z.array(z.number().min(-1).max(1)).min(2).max(MOST_STEPS).optional(),
   phase: z.number().min(0).max(1),
   glide: z.number().min(0).max(1),
   /** What the steps stand at, -1 to 1. */
@@ -60,7 +71,9 @@ export interface ModulatorTrack {
   readonly turnsPerSample: number;
   /** It turns by note values, so it is asked for places by the beat. */
   readonly byBeat: boolean;
+  /** Index in MODULATOR_SHAPES. */
   readonly shape: number;
+  readonly form: Float64Array;
   readonly phase: number;
   readonly glide: number;
   readonly steps: Float64Array;
@@ -79,7 +92,7 @@ export function modulatorTrack(modulator: Modulator, context: ValueContext, sour
   const note = syncedNote(modulator.rate);
   const hz = note ? 1 / beatsToSeconds(noteBeats(note, context.tempo.beatsPerBar), context.tempo) : resolveNumber(modulatorParams.rate, modulator.rate, context);
   return {
-    kind: MODULATOR_KINDS.indexOf(modulator.kind), turnsPerSample: hz / context.sampleRate, byBeat: note !== null, shape: LFO_SHAPES.indexOf(modulator.shape),
+    kind: MODULATOR_KINDS.indexOf(modulator.kind), turnsPerSample: hz / context.sampleRate, byBeat: note !== null, shape: MODULATOR_SHAPES.indexOf(modulator.shape), form: Float64Array.from(modulator.form ?? START_FORM),
     phase: modulator.kind === 'lfo' ? modulator.phase : 0, glide: modulator.glide, steps: Float64Array.from(modulator.steps), roll: modulator.roll, chance: modulator.chance ?? 1,
     onceFrom: modulator.onceFrom === undefined ? -1 : beatsToSeconds(modulator.onceFrom, context.tempo) * context.sampleRate,
     source, attackMs: modulator.attackMs ?? 10, releaseMs: modulator.releaseMs ?? 250,
@@ -92,7 +105,7 @@ export function modulatorTrack(modulator: Modulator, context: ValueContext, sour
  */
 export function modulatorAt(track: ModulatorTrack, sample: number): number {
   const turns = turnsAt(track, sample);
-  if (track.kind === 0) return shapeAt(track.shape, turns);
+  if (track.kind === 0) return track.shape === RANDOM ? thrownAt(track.roll, turns) : track.shape === DRAWN ? formAt(track.form, turns) : shapeAt(track.shape, turns);
   const step = Math.floor(turns);
   const within = turns - step;
   if (track.kind === 1) {
@@ -106,6 +119,25 @@ export function modulatorAt(track: ModulatorTrack, sample: number): number {
   const share = within * within * (3 - 2 * within);
   const from = drawn(step, track.roll);
   return from + (drawn(step + 1, track.roll) - from) * share;
+}
+
+/** A value for each turn, held through it. */
+function thrownAt(roll: number, turns: number): number {
+  const turn = Math.floor(turns);
+  const here = drawn(turn, roll);
+  const share = (turns - turn) / RANDOM_GLIDE;
+  if (share >= 1) return here;
+  const before = drawn(turn - 1, roll);
+  return before + (here - before) * share;
+}
+
+/** Along the lines of a drawn form, from its last place to its first again. */
+function formAt(form: Float64Array, turns: number): number {
+  const at = (turns - Math.floor(turns)) * form.length;
+  const index = Math.min(form.length - 1, Math.floor(at));
+  const from = form[index]!;
+  const to = form[index === form.length - 1 ? 0 : index + 1]!;
+  return from + (to - from) * (at - index);
 }
 
 /** Steps are looked back for no further than this. */
@@ -136,6 +168,9 @@ function drawn(index: number, roll: number): number {
   x = (x ^ (x >>> 16)) >>> 0;
   return x / 0x7fffffff - 1;
 }
+
+/** By what curve a link follows its modulator. */
+export const CURVE = figure({ label: 'Curve', group: 'Link', hint: 'Above 0 it goes far at once and then little; below 0 it waits for the last of the way.', unit: 'ratio', min: -1, max: 1, initial: 0, notches: [0] });
 
 /** Share of the rail by which a link turns to either side. */
 export const DEPTH = figure({ label: 'Depth', group: 'Link', hint: 'How far it turns the parameter, from where its rail stands: to both sides, or by a macro to one; below zero the other way round.', unit: 'ratio', min: -1, max: 1, initial: 0.2, notches: [0] });

@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { slotsIn } from './find';
-import { effectSchema, soundInfoSchema, type Piece, type Slot } from './piece';
+import { effectSchema, linkSchema, soundInfoSchema, type Link, type Piece, type Slot } from './piece';
+import { modulatorSchema } from '../links/modulator';
 
 /** Effects kept under a name, to be used again in any piece; with what is known of the sounds they work with. */
 export const blockSchema = z.strictObject({
@@ -8,11 +9,18 @@ export const blockSchema = z.strictObject({
   name: z.string().trim().min(1).max(120),
   slots: z.array(effectSchema).min(1).max(32),
   sounds: soundInfoSchema,
+  /** What turns their parameters, and how. */
+  modulators: z.array(modulatorSchema).max(64).optional(),
+  links: z.array(linkSchema).max(500).optional(),
 });
 export type Block = z.infer<typeof blockSchema>;
 
 /** A block of effects of a piece. */
 export function blockOf(piece: Piece, slots: readonly Slot[], id: string, name: string): Block {
   const own = slotsIn(slots).flatMap(({ sound }) => (sound && piece.sounds[sound] ? [sound] : []));
-  return { id, name, slots: [...slots], sounds: Object.fromEntries(own.map((hash) => [hash, piece.sounds[hash]!])) };
+  const ids = new Set(slotsIn(slots).map((slot) => slot.id));
+  // What rested where a piece had moves of its own turns all through elsewhere.
+  const links = piece.links.filter(({ target }) => target.effect !== null && ids.has(target.effect)).map(({ rests: _rests, ...link }): Link => link);
+  const modulators = piece.modulators.filter((one) => links.some(({ modulator }) => modulator === one.id));
+  return { id, name, slots: [...slots], ...(links.length > 0 ? { links, modulators } : {}), sounds: Object.fromEntries(own.map((hash) => [hash, piece.sounds[hash]!])) };
 }

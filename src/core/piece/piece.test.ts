@@ -10,11 +10,11 @@ import { addEffect, choosePreset, copyEffect, duplicateEffect, moveEffect, newSl
 import { addTrack, removeTrack, renamePiece, setChannelParam, setLoop, setSwitch, setTempo } from './edits/channels';
 import { addClip, moveClip, removeClip } from './edits/clips';
 import { clearLanes, layMoves, pointLane, recordMove, removeLane, setLaneOn, setLanesTravel, setPoints, throwHits } from './edits/lanes';
-import { addLink, removeLink, setModulator } from './edits/links';
+import { addLink, removeLink, setLink, setModulator } from './edits/links';
 import { dropSnapshot, keepSnapshot, recallSnapshot } from './edits/snapshots';
 import { morphLanes, takeSnapshot } from '../moves/snapshot';
 import { addReturn, copySends, removeReturn, removeSend, setSend } from './edits/sends';
-import { chainOf, channelIds, paramOf, reaches, slotsIn } from './find';
+import { chainOf, channelIds, paramOf, reaches, slotsIn, findSlot } from './find';
 import { emptyPiece, pieceSchema, type Piece } from './piece';
 import { readPiece, UnreadablePiece } from './versions';
 
@@ -32,7 +32,7 @@ const { params } = effectOf('echo');
 
 /** Any edit a person could do, with any arguments; what it names may be gone by then. */
 const anyEdit: fc.Arbitrary<Doing> = fc
-  .record({ kind: fc.nat(40), id: fc.constantFrom('a', 'b', 'n1', 'n2'), share: fc.double({ min: 0, max: 1, noNaN: true }), flag: fc.boolean(), param: fc.constantFrom(...Object.keys(params)), n: fc.nat(40) })
+  .record({ kind: fc.nat(43), id: fc.constantFrom('a', 'b', 'n1', 'n2'), share: fc.double({ min: 0, max: 1, noNaN: true }), flag: fc.boolean(), param: fc.constantFrom(...Object.keys(params)), n: fc.nat(40) })
   .map(({ kind, id, share, flag, param, n }) => {
     const slot = `${id}-echo`;
     const target = { channel: id, effect: slot, param };
@@ -56,6 +56,8 @@ const anyEdit: fc.Arbitrary<Doing> = fc
       (piece: Piece) => doing(pointLane, { lane: piece.lanes[n % Math.max(1, piece.lanes.length)]?.id ?? '', to: { channel: id, effect: null, param: flag ? 'pan' : 'mute' } })(piece),
       doing(recordMove, { lane: { id: `tempo${n}`, target: { channel: 'main', effect: null, param: 'tempo' }, unit: 'own', on: true, points: [{ beat: n, value: 40 + 200 * share, shape: flag ? 'line' : 'hold', bend: 0 }] }, how: 'draw' }), doing(dropSnapshot, { id: `s${n % 4}` }),
       doing(clearLanes, { channel: n < 5 ? null : id }),
+      doing(addLink, { modulator: { ...modulator, kind: n % 2 ? 'lfo' : 'macro', id: `m${n % 3}` }, link: { id: `q${n}`, modulator: `m${n % 3}`, target: { channel: 'main', effect: null, param: `macro:m${(n >> 2) % 3}` }, depth: share, curve: -share } }),
+      doing(setModulator, { modulator: `m${n % 3}`, change: { kind: flag ? 'macro' : 'lfo' } }), doing(setLink, { link: `k${n}`, curve: share, range: flag ? null : { low: 1 - share, high: share } }),
     ];
     return all[kind]!;
   });
@@ -94,6 +96,22 @@ test('a block brings its effects with all that lies in them into another piece, 
   expect(ids).toHaveLength(8);
   expect(new Set(ids).size).toBe(8);
   expect(twice.main.chain[1]!.strands!.map(({ chain }) => chain.map(({ effect }) => effect))).toEqual([[], ['taps', 'reverb']]);
+});
+
+test('a copied effect is turned along with the first; a block brings what turns it, once for each place', () => {
+  const target = { channel: 'a', effect: 'a-echo', param: 'feedback' };
+  const linked = applyEdit(start, addLink, { modulator: { ...modulator, id: 'm' }, link: { id: 'k', modulator: 'm', target, depth: 0.3, curve: 0.5, range: { low: 0.1, high: 0.6 } } }).piece;
+  const copied = applyEdit(linked, copyEffect, { channel: 'a', slot: 'a-echo', to: 'b', id: 'copy' }).piece;
+  expect(copied.links.map(({ modulator: by, target: { channel, effect } }) => [by, channel, effect])).toEqual([['m', 'a', 'a-echo'], ['m', 'b', 'copy']]);
+  const block = blockOf(linked, linked.tracks[0]!.chain, 'block', 'Far shore');
+  const once = applyEdit(emptyPiece('q', 'Other'), placeBlock, { channel: 'main', block, at: 0, id: 'first' }).piece;
+  const twice = applyEdit(once, placeBlock, { channel: 'main', block, at: 0, id: 'second' }).piece;
+  expect(twice.modulators).toHaveLength(2);
+  expect(twice.links).toHaveLength(2);
+  for (const link of twice.links) {
+    expect(link).toMatchObject({ depth: 0.3, curve: 0.5, range: { low: 0.1, high: 0.6 } });
+    expect(findSlot(twice, 'main', link.target.effect!)?.effect).toBe('echo');
+  }
 });
 
 test('chains lie in one another only so deep', () => {

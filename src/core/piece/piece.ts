@@ -152,6 +152,10 @@ export const linkSchema = z.strictObject({
   target: targetSchema,
   /** Share of the rail by which it turns to either side; below zero the other way round. */
   depth: z.number().min(-1).max(1),
+  /** -1 to 1: above 0 it goes far at once, below 0 only for the last of the modulator's way; straight when left out. */
+  curve: z.number().min(-1).max(1).optional(),
+  /** The stretch of the rail that it does not push the parameter out of; the whole rail when left out. */
+  range: z.strictObject({ low: z.number().min(0).max(1), high: z.number().min(0).max(1) }).optional(),
   /** Stretches in beats over which it does nothing: there it was written down as moves. */
   rests: z.array(z.strictObject({ start: z.number().min(0), end: z.number().positive() })).max(200).optional(),
 });

@@ -24,7 +24,7 @@ export function SaveBlock({ slots, initial, onSaved }: { readonly slots: readonl
     <View>
       <NameField label="Name of the block" initial={initial} action="Save" onName={(name) => save.mutate(name)} />
       {save.isError ? <Words kind="small" tone="danger" role="alert">{save.error.message}</Words> : null}
-      <Words kind="small">Kept with all settings; its moves stay here.</Words>
+      <Words kind="small">Kept with all settings and links; its moves stay here.</Words>
     </View>
   );
 }

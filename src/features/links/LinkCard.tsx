@@ -3,8 +3,8 @@ import { effectOf } from '../../core/effects/catalogue';
 import { followedThrough } from '../../core/engine/followed';
 import { barStart, toBarBeat } from '../../core/music/grid';
 import { laneFromLinks } from '../../core/links/link';
-import { DEPTH, MODULATOR_KINDS, modulatorParams, type Modulator } from '../../core/links/modulator';
-import { linksToMoves, removeLink, setLinkDepth, setModulator } from '../../core/piece/edits/links';
+import { CURVE, DEPTH, MODULATOR_KINDS, START_FORM, modulatorParams, type Modulator } from '../../core/links/modulator';
+import { linksToMoves, removeLink, setLink, setModulator } from '../../core/piece/edits/links';
 import { contextOf, findSlot, paramOf } from '../../core/piece/find';
 import { MACRO_LEVEL, macroParam, MAIN, type Link, type Piece } from '../../core/piece/piece';
 import type { ParamValue } from '../../core/params/param';
@@ -18,6 +18,7 @@ import { ParamRail } from '../chain/ParamRail';
 import { usePiece, useStudio } from '../studio/StudioProvider';
 import { FollowedLevel } from './FollowedLevel';
 import { KIND_NAMES } from './kinds';
+import { LinkRange } from './LinkRange';
 import { ModulatorCurve } from './ModulatorCurve';
 import { StepRow } from './StepRow';
 
@@ -56,20 +57,22 @@ export function LinkCard({ link }: { readonly link: Link }) {
         <Tap text={range ? "as moves here" : "as moves"} label={`Write the links of ${name} as moves`} onPress={write} />
         <Tap plain icon="x" tone="mute" label={`Remove ${modulator.name} from ${name}`} onPress={() => run(removeLink, { link: link.id })} />
       </View>
-      <Turning modulator={modulator} depth={link.depth} />
+      <Turning modulator={modulator} link={link} />
       <View role="radiogroup" aria-label={`Kind of ${modulator.name}`} style={styles.kinds}>
         {MODULATOR_KINDS.map((kind) => <Tap key={kind} role="radio" chosen={modulator.kind === kind} tone="coralInk" label={`${modulator.name}: ${KIND_NAMES[kind]}`} text={KIND_NAMES[kind]} onPress={() => change({ kind })} />)}
       </View>
-      <Rail param={DEPTH} value={link.depth} context={contextOf(piece)} look="plain" onTouch={() => undefined} onSet={(value) => typeof value === 'number' && run(setLinkDepth, { link: link.id, depth: value })} />
+      <Rail param={DEPTH} value={link.depth} context={contextOf(piece)} look="plain" onTouch={() => undefined} onSet={(value) => typeof value === 'number' && run(setLink, { link: link.id, depth: value })} />
+      <Rail param={CURVE} value={link.curve ?? 0} context={contextOf(piece)} look="plain" onTouch={() => undefined} onSet={(value) => typeof value === 'number' && run(setLink, { link: link.id, curve: value })} />
+      <LinkRange link={link} name={name} />
       <Settings modulator={modulator} change={change} />
     </View>
   );
 }
 
 /** What it does: a macro's rail, a follower's level, the curve of all others. */
-function Turning({ modulator, depth }: { readonly modulator: Modulator; readonly depth: number }) {
+function Turning({ modulator, link }: { readonly modulator: Modulator; readonly link: Link }) {
   if (modulator.kind === 'macro') return <MacroRail modulator={modulator} />;
-  return modulator.kind === 'follower' ? <FollowedLevel modulator={modulator} /> : <ModulatorCurve modulator={modulator} depth={depth} />;
+  return modulator.kind === 'follower' ? <FollowedLevel modulator={modulator} /> : <ModulatorCurve modulator={modulator} link={link} />;
 }
 
 /** The macro itself: ridden, recorded and typed as any rail. */
@@ -117,12 +120,13 @@ function Settings({ modulator, change }: PartProps) {
       {modulator.kind === 'follower' ? <Following modulator={modulator} change={change} /> : null}
       {modulator.kind === 'macro' || modulator.kind === 'follower' ? null : <Rail param={modulatorParams.rate} value={modulator.rate} context={context} look="plain" onTouch={() => undefined} onSet={(value) => typeof value !== 'boolean' && change({ rate: value })} />}
       {modulator.kind === 'lfo' ? <ChoiceRail param={modulatorParams.shape} value={modulator.shape} onSet={(value) => change({ shape: value as Modulator['shape'] })} /> : null}
+      {modulator.kind === 'lfo' && modulator.shape === 'drawn' ? <StepRow noun="point" steps={modulator.form ?? START_FORM} onChange={(form) => change({ form: [...form] })} /> : null}
       {modulator.kind === 'lfo' ? rail('phase') : null}
-      {modulator.kind === 'steps' ? <StepRow steps={modulator.steps} onChange={(steps) => change({ steps: [...steps] })} /> : null}
+      {modulator.kind === 'steps' ? <StepRow noun="step" steps={modulator.steps} onChange={(steps) => change({ steps: [...steps] })} /> : null}
       {modulator.kind === 'steps' ? rail('glide') : null}
       {modulator.kind === 'steps' ? <Rail param={modulatorParams.chance} value={modulator.chance ?? 1} context={context} look="plain" onTouch={() => undefined} onSet={(value: ParamValue) => typeof value === 'number' && change({ chance: value })} /> : null}
       {modulator.kind === 'lfo' || modulator.kind === 'steps' ? <Once modulator={modulator} change={change} /> : null}
-      {modulator.kind === 'drift' ? <Tap icon="shuffle" text="another drift" label={`Another drift for ${modulator.name}`} onPress={() => change({ roll: Math.floor(Math.random() * 0xffffffff) })} style={styles.roll} /> : null}
+      {modulator.kind === 'drift' || (modulator.kind === 'lfo' && modulator.shape === 'random') ? <Tap icon="shuffle" text={modulator.kind === 'drift' ? 'another drift' : 'other values'} label={`Another ${modulator.kind === 'drift' ? 'drift' : 'row of values'} for ${modulator.name}`} onPress={() => change({ roll: Math.floor(Math.random() * 0xffffffff) })} style={styles.roll} /> : null}
     </>
   );
 }

@@ -3,6 +3,9 @@ import { StyleSheet, View, type LayoutChangeEvent } from 'react-native';
 import Svg, { Line, Path } from 'react-native-svg';
 import { modulatorAt, modulatorTrack, type Modulator } from '../../core/links/modulator';
 import { beatsToSamples } from '../../core/music/tempo';
+import { pushOf } from '../../core/links/link';
+import { pushed } from '../../core/links/push';
+import type { Link } from '../../core/piece/piece';
 import { contextOf } from '../../core/piece/find';
 import { elementOf, useFrame } from '../../ui/frame';
 import { useTokens } from '../../ui/theme';
@@ -14,7 +17,7 @@ const SPAN_BARS = 2;
 const POINTS = 240;
 
 /** Two bars of what it does, as far as the link lets it, from the even bar the playhead stands in; a mark goes along it. */
-export function ModulatorCurve({ modulator, depth }: { readonly modulator: Modulator; readonly depth: number }) {
+export function ModulatorCurve({ modulator, link }: { readonly modulator: Modulator; readonly link: Link }) {
   const piece = usePiece();
   const tokens = useTokens();
   const { studio } = useStudio();
@@ -23,12 +26,15 @@ export function ModulatorCurve({ modulator, depth }: { readonly modulator: Modul
   const track = useMemo(() => modulatorTrack(modulator, contextOf(piece)), [modulator, piece]);
   const span = SPAN_BARS * piece.tempo.beatsPerBar;
   const spanSamples = beatsToSamples(span, piece.tempo, piece.sampleRate);
-  // By its root, so that a light link still shows its form.
-  const reach = (HIGH / 2 - PAD) * Math.sqrt(Math.abs(depth)) * Math.sign(depth);
-  const y = (value: number): number => HIGH / 2 - value * reach;
+  const y = useMemo(() => {
+    const { depth, curve } = pushOf(link);
+    // By its root, so that a light link still shows its form; its range depends on where the rail stands, so it is not shown here.
+    const reach = (HIGH / 2 - PAD) * Math.sqrt(Math.abs(depth)) * Math.sign(depth);
+    return (turn: number): number => HIGH / 2 - pushed(0, turn, { depth: 1, curve, low: 0, high: 1 }) * reach;
+  }, [link]);
   const path = useMemo(
-    () => Array.from({ length: POINTS + 1 }, (_, i) => `${i === 0 ? 'M' : 'L'}${((width * i) / POINTS).toFixed(1)} ${(HIGH / 2 - modulatorAt(track, (spanSamples * i) / POINTS) * reach).toFixed(1)}`).join(''),
-    [track, width, spanSamples, reach],
+    () => Array.from({ length: POINTS + 1 }, (_, i) => `${i === 0 ? 'M' : 'L'}${((width * i) / POINTS).toFixed(1)} ${y(modulatorAt(track, (spanSamples * i) / POINTS)).toFixed(1)}`).join(''),
+    [track, width, spanSamples, y],
   );
   useFrame(() => {
     const element = elementOf(mark.current);

@@ -29,7 +29,7 @@ export function NewLink({ channel, effect }: { readonly channel: string; readonl
   const piece = usePiece();
   const [open, setOpen] = useState(false);
   const [choice, setChoice] = useState<TargetChoice | null>(null);
-  const families = targetsOf(piece, channel, (target, param) => param.kind === 'number' && param.group !== MACRO_LEVEL.group && target.param !== TEMPO_PARAM && (effect === undefined || target.effect === effect));
+  const families = targetsOf(piece, channel, (target, param) => param.kind === 'number' && target.param !== TEMPO_PARAM && (effect === undefined || target.effect === effect));
   const close = (): void => {
     setOpen(false);
     setChoice(null);
@@ -37,7 +37,9 @@ export function NewLink({ channel, effect }: { readonly channel: string; readonl
   const link = (modulator: Modulator): void => {
     if (choice && useOpenPiece.getState().run(addLink, { modulator, link: { id: crypto.randomUUID(), modulator: modulator.id, target: choice.target, depth: START_DEPTH } })) close();
   };
-  const others = choice ? piece.modulators.filter(({ id }) => !piece.links.some((made) => made.modulator === id && sameTarget(made.target, choice.target))) : [];
+  // A macro is turned by all but macros.
+  const kinds = (Object.keys(KIND_NAMES) as ModulatorKind[]).filter((kind) => kind !== 'macro' || choice?.param.group !== MACRO_LEVEL.group);
+  const others = choice ? piece.modulators.filter(({ id, kind }) => kinds.includes(kind) && !piece.links.some((made) => made.modulator === id && sameTarget(made.target, choice.target))) : [];
   return (
     <>
       <Tap icon="plus" text="Link a rail" label="Link a rail" tone="coralInk" onPress={() => setOpen(true)} style={styles.add} />
@@ -45,7 +47,7 @@ export function NewLink({ channel, effect }: { readonly channel: string; readonl
         <ScrollView style={styles.body}>
           {choice ? (
             <>
-              {(Object.keys(KIND_NAMES) as ModulatorKind[]).map((kind) => (
+              {kinds.map((kind) => (
                 <Item key={kind} label={NEW[kind].label} says={NEW[kind].says} onPress={() => link(newModulator(piece, kind, channel))} />
               ))}
               {others.map((made) => <Item key={made.id} label={made.name} says="Turns something already; it turns this along with it." onPress={() => link(made)} />)}

@@ -11,8 +11,14 @@ const KEY_STEP = 0.1;
 
 const held = (value: number): number => Math.round(Math.max(-1, Math.min(1, value)) * 50) / 50;
 
-/** The steps as bars to both sides of a line: drawn with one stroke, or chosen and moved by the arrow keys. */
-export function StepRow({ steps, onChange }: { readonly steps: readonly number[]; readonly onChange: (steps: readonly number[]) => void }) {
+interface StepRowProps {
+  readonly noun: 'step' | 'point';
+  readonly steps: readonly number[];
+  readonly onChange: (steps: readonly number[]) => void;
+}
+
+/** Steps, or the points of a drawn form, as bars to both sides of a line: drawn with one stroke, or chosen and moved by the arrow keys. */
+export function StepRow({ noun, steps, onChange }: StepRowProps) {
   const tokens = useTokens();
   const field = useRef<View>(null);
   const [drawn, setDrawn] = useState<readonly number[] | null>(null);
@@ -54,21 +60,21 @@ export function StepRow({ steps, onChange }: { readonly steps: readonly number[]
   return (
     <View>
       <View style={styles.head}>
-        <Words style={styles.name}>{`${steps.length} steps`}</Words>
-        <Tap plain icon="minus" label="One step less" disabled={steps.length <= 2} onPress={() => count(steps.length - 1)} />
-        <Tap plain icon="plus" label="One step more" disabled={steps.length >= MOST_STEPS} onPress={() => count(steps.length + 1)} />
-        <Tap plain icon="refresh-cw" label={`Throw step ${place + 1} anew`} onPress={() => onChange(steps.map((value, i) => (i === place ? held(2 * Math.random() - 1) : value)))} />
-        <Tap plain icon="shuffle" label="Throw all steps anew" onPress={() => onChange(steps.map(() => held(2 * Math.random() - 1)))} />
+        <Words style={styles.name}>{`${steps.length} ${noun}s`}</Words>
+        <Tap plain icon="minus" label={`One ${noun} less`} disabled={steps.length <= 2} onPress={() => count(steps.length - 1)} />
+        <Tap plain icon="plus" label={`One ${noun} more`} disabled={steps.length >= MOST_STEPS} onPress={() => count(steps.length + 1)} />
+        <Tap plain icon="refresh-cw" label={`Throw ${noun} ${place + 1} anew`} onPress={() => onChange(steps.map((value, i) => (i === place ? held(2 * Math.random() - 1) : value)))} />
+        <Tap plain icon="shuffle" label={`Throw all ${noun}s anew`} onPress={() => onChange(steps.map(() => held(2 * Math.random() - 1)))} />
       </View>
       <View
         ref={field}
         role="slider"
         tabIndex={0}
-        aria-label="Steps. Left and right choose one, up and down move it"
+        aria-label={`${noun === 'step' ? 'Steps' : 'Points'}. Left and right choose one, up and down move it`}
         aria-valuemin={-100}
         aria-valuemax={100}
         aria-valuenow={Math.round(shown[place]! * 100)}
-        aria-valuetext={`step ${place + 1} of ${steps.length}, ${Math.round(shown[place]! * 100)} %`}
+        aria-valuetext={`${noun} ${place + 1} of ${steps.length}, ${Math.round(shown[place]! * 100)} %`}
         style={[styles.field, { backgroundColor: tokens.paper, borderColor: tokens.line }]}
       >
         {shown.map((value, i) => (

@@ -2,7 +2,9 @@ import * as z from 'zod';
 import { defineEdit } from '../edit';
 import { blockSchema } from '../block';
 import { channelName } from '../find';
+import { carryLinks } from './carryLinks';
 import { copyOf, draftChainAt, fitted, insertSlots, insideSchema } from './chain';
+import { dropIdle } from './targets';
 
 /** Puts the effects of a block into a chain, under ids made from `id`. */
 export const placeBlock = defineEdit({
@@ -13,5 +15,11 @@ export const placeBlock = defineEdit({
     const slots = block.slots.map((slot, index) => copyOf(slot, `${id}-${index}`));
     insertSlots(draft, draftChainAt(draft, channel, inside), at, slots.map((slot) => (inside ? slot : fitted(draft, channel, slot))));
     Object.assign(draft.sounds, block.sounds);
+    const { modulators = [], links = [] } = block;
+    // Each placing has modulators of its own, so that two of them can be set apart.
+    const made = new Map(modulators.map((one, i) => [one.id, `${id}-turns${i}`]));
+    draft.modulators.push(...modulators.map((one) => ({ ...one, id: made.get(one.id)! })));
+    carryLinks(draft, links.filter(({ modulator }) => made.has(modulator)), block.slots, slots, channel, (one) => made.get(one)!);
+    dropIdle(draft);
   },
 });

@@ -10,6 +10,7 @@ import type { ParamValue, ParamValues } from '../../params/param';
 import { defineEdit, EditRefused } from '../edit';
 import { chainHolding, chainOf, channelIds, channelName, contextOf, findSlot, slotsIn } from '../find';
 import { effectSchema, soundSchema, MAIN, type Piece, type Slot, type Strand } from '../piece';
+import { carryLinks } from './carryLinks';
 import { draftChannel } from './channels';
 import { attachWaiting, dropTargets } from './targets';
 
@@ -215,7 +216,10 @@ export const duplicateEffect = defineEdit({
   label: ({ channel, slot }, before) => `Duplicate ${nameOf(before, channel, slot)} in ${channelName(before, channel)}`,
   apply: (draft, { channel, slot, id }) => {
     const { chain, index, slot: original } = draftSlot(draft, channel, slot);
-    insertSlots(draft, chain, index + 1, [copyOf(current(original), id)]);
+    const from = current(original);
+    const copy = copyOf(from, id);
+    insertSlots(draft, chain, index + 1, [copy]);
+    carryLinks(draft, current(draft).links, [from], [copy], channel);
   },
 });
 
@@ -226,7 +230,10 @@ export const copyEffect = defineEdit({
   label: ({ channel, slot, to }, before) => `Copy ${nameOf(before, channel, slot)} to ${channelName(before, to)}`,
   apply: (draft, { channel, slot, to, id }) => {
     const chain = draftChain(draft, to);
-    insertSlots(draft, chain, chain.length, [fitted(draft, to, copyOf(current(draftSlot(draft, channel, slot).slot), id))]);
+    const from = current(draftSlot(draft, channel, slot).slot);
+    const copy = fitted(draft, to, copyOf(from, id));
+    insertSlots(draft, chain, chain.length, [copy]);
+    carryLinks(draft, current(draft).links, [from], [copy], to);
   },
 });
 

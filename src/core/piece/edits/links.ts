@@ -2,11 +2,13 @@ import * as z from 'zod';
 import { modulatorSchema } from '../../links/modulator';
 import { defineEdit, EditRefused } from '../edit';
 import { channelName, paramOf, sameTarget } from '../find';
-import { laneSchema, linkSchema, macroParam, targetSchema, type Piece } from '../piece';
+import { laneSchema, linkSchema, macroParam, targetSchema, type Link, type Piece } from '../piece';
 import { putLane } from './lanes';
 import { dropIdle } from './targets';
 
 const nameOf = (piece: Piece, id: string): string => piece.modulators.find((made) => made.id === id)?.name ?? 'modulator';
+
+const turnsMacro = ({ target }: Pick<Link, 'target'>): boolean => target.param.startsWith(macroParam(''));
 
 /** Ties a modulator to a parameter; one that is not there yet is made. */
 export const addLink = defineEdit({
@@ -14,7 +16,7 @@ export const addLink = defineEdit({
   args: z.strictObject({ modulator: modulatorSchema, link: linkSchema }),
   label: ({ modulator, link }, before) => `Let ${modulator.name} turn ${paramOf(before, link.target)?.label.toLowerCase() ?? 'a parameter'} on ${channelName(before, link.target.channel)}`,
   apply: (draft, { modulator, link }) => {
-    if (link.target.param.startsWith(macroParam(''))) throw new EditRefused('A macro turns other parameters; it is not turned itself.');
+    if (turnsMacro(link) && modulator.kind === 'macro') throw new EditRefused('A macro is not turned by a macro. Link an LFO, steps, a drift or a follower to it.');
     if (!paramOf(draft, link.target)) throw new EditRefused('What the link would turn is no longer in the piece.');
     if (link.modulator !== modulator.id || draft.links.some(({ id }) => id === link.id)) throw new EditRefused('That link is in the piece already.');
     if (draft.links.some((other) => other.modulator === modulator.id && sameTarget(other.target, link.target))) throw new EditRefused(`${modulator.name} turns that already: change its depth instead.`);
@@ -23,14 +25,18 @@ export const addLink = defineEdit({
   },
 });
 
-export const setLinkDepth = defineEdit({
-  name: 'setLinkDepth',
-  args: z.strictObject({ link: z.string(), depth: z.number().min(-1).max(1) }),
-  label: ({ depth }) => `Link depth ${Math.round(depth * 100)} %`,
-  apply: (draft, { link, depth }) => {
+/** How far a link turns, by what curve, and within what; null gives it the whole rail again. */
+export const setLink = defineEdit({
+  name: 'setLink',
+  args: z.strictObject({ link: z.string(), depth: linkSchema.shape.depth.optional(), curve: linkSchema.shape.curve, range: linkSchema.shape.range.nullable() }),
+  label: ({ depth, curve, range }) => (depth !== undefined ? `Link depth ${Math.round(depth * 100)} %` : curve !== undefined ? `Link curve ${Math.round(curve * 100)} %` : range ? 'Range of a link' : 'Link over the whole rail'),
+  apply: (draft, { link, depth, curve, range }) => {
     const found = draft.links.find(({ id }) => id === link);
     if (!found) throw new EditRefused('That link is no longer in the piece.');
-    found.depth = depth;
+    if (depth !== undefined) found.depth = depth;
+    if (curve !== undefined) found.curve = curve;
+    if (range) found.range = { low: Math.min(range.low, range.high), high: Math.max(range.low, range.high) };
+    else if (range === null) delete found.range;
   },
 });
 
@@ -45,7 +51,7 @@ export const removeLink = defineEdit({
   },
 });
 
-const changes = modulatorSchema.pick({ kind: true, rate: true, shape: true, phase: true, glide: true, steps: true, roll: true, name: true, level: true, follows: true, attackMs: true, releaseMs: true, onceFrom: true, chance: true }).partial();
+const changes = modulatorSchema.pick({ kind: true, rate: true, shape: true, phase: true, glide: true, steps: true, roll: true, name: true, form: true, level: true, follows: true, attackMs: true, releaseMs: true, onceFrom: true, chance: true }).partial();
 
 export const setModulator = defineEdit({
   name: 'setModulator',
@@ -54,6 +60,7 @@ export const setModulator = defineEdit({
   apply: (draft, { modulator, change }) => {
     const found = draft.modulators.find(({ id }) => id === modulator);
     if (!found) throw new EditRefused('That modulator is no longer in the piece.');
+    if (change.kind === 'macro' && draft.links.some((link) => link.modulator === modulator && turnsMacro(link))) throw new EditRefused('It turns a macro, so it cannot become one itself.');
     Object.assign(found, change);
     dropIdle(draft);
   },

@@ -11,9 +11,13 @@ export function dropTargets(draft: Draft<Piece>, gone: (target: Target) => boole
 
 /** Takes away what turns nothing. */
 export function dropIdle(draft: Draft<Piece>): void {
-  draft.modulators = draft.modulators.filter(({ id }) => draft.links.some(({ modulator }) => modulator === id));
-  // A macro's own moves go with it.
-  draft.lanes = draft.lanes.filter(({ target }) => !target.param.startsWith(macroParam('')) || macroOf(draft, target.param));
+  const turns = ({ id }: { readonly id: string }): boolean => draft.links.some(({ modulator }) => modulator === id);
+  const isThere = ({ target }: { readonly target: Target }): boolean => !target.param.startsWith(macroParam('')) || macroOf(draft, target.param) !== undefined;
+  draft.modulators = draft.modulators.filter(turns);
+  // A macro's own moves go with it, and what turned it may turn nothing any more.
+  draft.lanes = draft.lanes.filter(isThere);
+  draft.links = draft.links.filter(isThere);
+  draft.modulators = draft.modulators.filter(turns);
 }
 
 /** Moves that wait for a kind of effect find it when it has come; where it has moves of its own by then, they go on waiting. */
