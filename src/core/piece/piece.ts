@@ -160,6 +160,17 @@ export const linkSchema = z.strictObject({
   rests: z.array(z.strictObject({ start: z.number().min(0), end: z.number().positive() })).max(200).optional(),
 });
 
+/** A control of an outside controller that a hand moves a parameter with. */
+export const controlSchema = z.strictObject({
+  id,
+  /** Of the control-change messages it sends, and the channel they come on, from 0. */
+  number: z.number().int().min(0).max(127),
+  midiChannel: z.number().int().min(0).max(15),
+  target: targetSchema,
+});
+
+export const MOST_CONTROLS = 256;
+
 /** How a channel, or all of the piece, stood at a moment. */
 export const snapshotSchema = z.strictObject({
   id,
@@ -216,6 +227,7 @@ export const pieceSchema = z.strictObject({
   modulators: z.array(modulatorSchema).max(256),
   links: z.array(linkSchema).max(2000),
   snapshots: z.array(snapshotSchema).max(MOST_SNAPSHOTS),
+  controls: z.array(controlSchema).max(MOST_CONTROLS).optional(),
   sounds: soundInfoSchema,
   prints: z.array(printSchema).max(5000),
 });
@@ -228,6 +240,7 @@ export type Send = z.infer<typeof sendSchema>;
 export type Clip = z.infer<typeof clipSchema>;
 export type Lane = z.infer<typeof laneSchema>;
 export type Link = z.infer<typeof linkSchema>;
+export type Control = z.infer<typeof controlSchema>;
 export type Snapshot = z.infer<typeof snapshotSchema>;
 export type Target = z.infer<typeof targetSchema>;
 export type Print = z.infer<typeof printSchema>;

@@ -16,6 +16,7 @@ import { useTokens } from '../../ui/theme';
 import { Words } from '../../ui/Words';
 import { ParamRail } from '../chain/ParamRail';
 import { usePiece, useStudio } from '../studio/StudioProvider';
+import { ControllerButton } from '../controller/ControllerButton';
 import { FollowedLevel } from './FollowedLevel';
 import { KIND_NAMES } from './kinds';
 import { LinkRange } from './LinkRange';
@@ -77,7 +78,13 @@ function Turning({ modulator, link }: { readonly modulator: Modulator; readonly 
 
 /** The macro itself: ridden, recorded and typed as any rail. */
 function MacroRail({ modulator }: { readonly modulator: Modulator }) {
-  return <ParamRail target={{ channel: MAIN, effect: null, param: macroParam(modulator.id) }} param={{ ...MACRO_LEVEL, label: modulator.name }} value={modulator.level} look="plain" />;
+  const target = { channel: MAIN, effect: null, param: macroParam(modulator.id) };
+  return (
+    <View>
+      <ParamRail target={target} param={{ ...MACRO_LEVEL, label: modulator.name }} value={modulator.level} look="plain" />
+      <View style={styles.kinds}><ControllerButton channel={MAIN} target={target} /></View>
+    </View>
+  );
 }
 
 interface PartProps {

@@ -11,6 +11,7 @@ import { TimeScroll } from '../time/TimeScroll';
 import { useTimeScale } from '../time/useTimeScale';
 import { ZoomButtons } from '../time/ZoomButtons';
 import { useChannel, usePiece } from '../studio/StudioProvider';
+import { ControllerButton } from '../controller/ControllerButton';
 import { ExchangeButton } from './ExchangeButton';
 import { LaneEditor } from './LaneEditor';
 import { LinkButton } from '../links/LinkButton';
@@ -71,6 +72,7 @@ export function MovesView() {
         <ThrowButton channel={channel} />
         <LinkButton channel={channel} />
         <SnapshotButton channel={channel} />
+        <ControllerButton channel={channel} />
         {lanes.length > 0 ? <SnapButton /> : null}
         {all.length > 0 || elsewhere > 0 ? <ShowButton channel={channel} lanes={all} shown={lanes.length} /> : null}
       </ScrollView>

@@ -5,6 +5,7 @@ import { Pressable, StyleSheet, View } from 'react-native';
 import { useRoleKeys } from '../../ui/roleKeys';
 import { useTokens, useWide } from '../../ui/theme';
 import { Words } from '../../ui/Words';
+import { Controllers } from '../controller/Controllers';
 import { Notice } from './Notice';
 import { SaveBanner } from './SaveBanner';
 import { Shortcuts } from './Shortcuts';
@@ -26,6 +27,7 @@ export function Shell({ children }: { readonly children: ReactNode }) {
   return (
     <View style={[styles.shell, { backgroundColor: tokens.paper }]}>
       <Shortcuts />
+      <Controllers />
       <SaveBanner />
       <View style={[styles.middle, wide && styles.middleWide]}>
         {wide ? <Ways wide /> : null}

@@ -6,6 +6,7 @@ import { macroParam, type Piece, type Target } from '../piece';
 export function dropTargets(draft: Draft<Piece>, gone: (target: Target) => boolean): void {
   draft.lanes = draft.lanes.filter(({ target }) => !gone(target));
   draft.links = draft.links.filter(({ target }) => !gone(target));
+  if (draft.controls) draft.controls = draft.controls.filter(({ target }) => !gone(target));
   dropIdle(draft);
 }
 
@@ -17,6 +18,7 @@ export function dropIdle(draft: Draft<Piece>): void {
   // A macro's own moves go with it, and what turned it may turn nothing any more.
   draft.lanes = draft.lanes.filter(isThere);
   draft.links = draft.links.filter(isThere);
+  if (draft.controls) draft.controls = draft.controls.filter(isThere);
   draft.modulators = draft.modulators.filter(turns);
 }
 

@@ -1,0 +1,51 @@
+import { expect, handOn, saved, test, touchAlong, typeInto } from './bench';
+
+test('J11: a control of a controller is mapped to a macro, moves it without a jump, and its ride is recorded', async ({ page, pieceId, hasTouch }) => {
+  const hand = handOn(page, hasTouch);
+  await hand.view('Chain');
+  await hand.add('Filter', 'Neutral');
+  await hand.section('Links');
+  await hand.press('button', 'Link a rail');
+  await hand.press('button', 'Link Filter Cutoff');
+  await hand.press('button', 'A macro');
+  await typeInto(page, 'Curve', '40 %');
+  await hand.press('switch', 'A range of its own for Filter cutoff');
+  await typeInto(page, 'Not below', '400 Hz');
+  await typeInto(page, 'Macro 1', '50 %');
+  const { piece } = await saved(page, pieceId, (stored) => stored.piece.modulators[0]?.level === 0.5);
+  expect(piece.links[0]).toMatchObject({ curve: 0.4, range: { low: expect.closeTo(Math.log(400 / 20) / Math.log(20_000 / 20), 1), high: 1 } });
+
+  const fader = page.getByRole('slider', { name: 'Fader 1' });
+  const faderTo = async (value: number): Promise<void> => typeInto(page, 'Fader 1', `${value}`);
+  await test.step('the control that moves next is the one', async () => {
+    await hand.press('button', 'Let a control move Macro 1');
+    await expect(page.getByText('Move the control that shall move it, of your controller or below.')).toBeVisible();
+    await faderTo(10);
+    await expect(page.getByText('control 20, channel 1 · takes hold at 50 %')).toBeVisible();
+    const mapped = (await saved(page, pieceId, (stored) => stored.piece.controls?.length === 1)).piece;
+    expect(mapped.controls![0]).toMatchObject({ number: 20, midiChannel: 0, target: { channel: 'main', param: `macro:${mapped.modulators[0]!.id}` } });
+    expect(mapped.modulators[0]!.level).toBe(0.5);
+  });
+  await test.step('it takes hold when it passes where the macro stands', async () => {
+    await faderTo(30);
+    await faderTo(100);
+    await expect(page.getByText('control 20, channel 1', { exact: true })).toBeVisible();
+    const { piece: moved } = await saved(page, pieceId, (stored) => stored.piece.modulators[0]!.level > 0.7);
+    expect(moved.modulators[0]!.level).toBeCloseTo(100 / 127, 3);
+  });
+  await test.step('armed and playing, its ride is a lane', async () => {
+    await hand.press('button', 'Close');
+    await hand.press('switch', 'Record moves');
+    await hand.press('button', 'Play');
+    await hand.press('button', 'Let a control move Macro 1');
+    await hand.press('button', 'Map nothing');
+    if (hasTouch) await touchAlong(page, fader, Array.from({ length: 20 }, (_, i) => [0.79 - 0.03 * i, 0.5] as const));
+    else {
+      await fader.focus();
+      for (let i = 0; i < 20; i += 1) await page.keyboard.press('ArrowLeft');
+    }
+    const { piece: ridden } = await saved(page, pieceId, (stored) => stored.piece.lanes.length === 1);
+    expect(ridden.lanes[0]!.target.param).toBe(ridden.controls![0]!.target.param);
+    expect(Math.min(...ridden.lanes[0]!.points.map(({ value }) => value))).toBeLessThan(0.7);
+  });
+});

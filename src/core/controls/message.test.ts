@@ -1,0 +1,18 @@
+import fc from 'fast-check';
+import { readControl, takesHold } from './message';
+
+test('a control change is read, by its channel and number; other messages and broken ones are left alone', () => {
+  expect(readControl([0xb3, 21, 127])).toEqual({ midiChannel: 3, number: 21, position: 1 });
+  expect(readControl([0xb0, 7, 0])).toEqual({ midiChannel: 0, number: 7, position: 0 });
+  for (const bytes of [[0x90, 60, 100], [0xb0, 20], [0xb0, 200, 5], [0xf8], []]) expect(readControl(bytes)).toBeNull();
+});
+
+test('a control that is swept across takes hold no later than where the rail stands, and never far from it', () => {
+  fc.assert(fc.property(fc.double({ min: 0, max: 1, noNaN: true }), fc.boolean(), (stands, up) => {
+    const way = Array.from({ length: 128 }, (_, i) => (up ? i : 127 - i) / 127);
+    const first = way.findIndex((now, i) => takesHold(way[i - 1] ?? null, now, stands));
+    return first >= 0 && Math.abs(way[first]! - stands) <= 3 / 127;
+  }));
+  expect(takesHold(null, 0.2, 0.8)).toBe(false);
+  expect(takesHold(0.1, 0.9, 0.5)).toBe(true);
+});
