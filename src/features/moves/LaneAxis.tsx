@@ -26,10 +26,17 @@ export function axisMarks(param: Param, context: ValueContext, y: (position: num
   return marks;
 }
 
+interface AxisLinesProps {
+  readonly marks: readonly AxisMark[];
+  readonly from: number;
+  readonly to: number;
+  readonly y: (position: number) => number;
+}
+
 /** Fine lines across the lane at each mark of its axis. */
-export function AxisLines({ marks, width, y }: { readonly marks: readonly AxisMark[]; readonly width: number; readonly y: (position: number) => number }) {
+export function AxisLines({ marks, from, to, y }: AxisLinesProps) {
   const tokens = useTokens();
-  return <>{marks.map(({ position }) => <Line key={position} x1={0} x2={width} y1={y(position)} y2={y(position)} stroke={tokens.line} strokeWidth={1} strokeDasharray="1 5" />)}</>;
+  return <>{marks.map(({ position }) => <Line key={position} x1={from} x2={to} y1={y(position)} y2={y(position)} stroke={tokens.line} strokeWidth={1} strokeDasharray="1 5" />)}</>;
 }
 
 /** The parameter's own units beside the lane. */

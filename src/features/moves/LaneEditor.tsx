@@ -1,6 +1,6 @@
 import { useCallback, useMemo, useRef } from 'react';
 import { StyleSheet, View } from 'react-native';
-import Svg, { Circle, Path, Rect } from 'react-native-svg';
+import { Path, Rect } from 'react-native-svg';
 import { laneTrack } from '../../core/moves/lane';
 import type { Param } from '../../core/params/param';
 import { contextOf, isWaiting, paramOf } from '../../core/piece/find';
@@ -12,10 +12,12 @@ import { Words } from '../../ui/Words';
 import { usePiece } from '../studio/StudioProvider';
 import type { Drawing } from './DrawButton';
 import { AxisLines, AxisWords, axisMarks } from './LaneAxis';
-import { bendPlace, pointPlace, type Laid } from './laneGrip';
+import { bendPlace, type Laid } from './laneGrip';
+import { LanePoints } from './LanePoints';
 import { laneName } from './laneName';
+import { LaneLeaf } from './LaneLeaf';
 import { LaneOverlay } from './LaneOverlay';
-import { isCrowded, linePath, shownPoints, standsClose, type Shown, type Window } from './lanePath';
+import { isCrowded, linePath, shownPoints, type Shown, type Window } from './lanePath';
 import { useLaneHand } from './useLaneHand';
 
 const PAD = 12;
@@ -80,14 +82,19 @@ function useLine({ points, track, pxPerBeat, y }: Laid, { from, to }: Window): {
   }, [points, track, pxPerBeat, y, from, to]);
 }
 
+function LaneLine({ path, crowded, strokeWidth }: { readonly path: string; readonly crowded: boolean; readonly strokeWidth: number }) {
+  const { coral } = useTokens();
+  return crowded ? <Path d={path} fill={coral} /> : <Path d={path} stroke={coral} strokeWidth={strokeWidth} fill="none" strokeLinejoin="round" />;
+}
+
 function FoldedLane({ lane, param, pxPerBeat, width, window }: FieldProps) {
   const tokens = useTokens();
   const laid = useLaid(lane, param, pxPerBeat, FOLDED.height, FOLDED.pad);
-  const { path } = useLine(laid, window);
+  const { path, crowded } = useLine(laid, window);
   return (
     <View style={[styles.field, { width, height: FOLDED.height, backgroundColor: tokens.card }]}>
-      <Svg width={width} height={FOLDED.height}><Path d={path} stroke={tokens.coral} strokeWidth={1.4} fill="none" strokeLinejoin="round" /></Svg>
-      <LaneOverlay lane={lane} track={laid.track} pxPerBeat={pxPerBeat} width={width} height={FOLDED.height} y={laid.y} />
+      <LaneLeaf window={window} height={FOLDED.height}><LaneLine path={path} crowded={crowded} strokeWidth={1.4} /></LaneLeaf>
+      <LaneOverlay lane={lane} track={laid.track} pxPerBeat={pxPerBeat} window={window} height={FOLDED.height} y={laid.y} />
     </View>
   );
 }
@@ -114,19 +121,13 @@ function LaneField({ lane, param, name, pxPerBeat, width, height, window, chosen
         aria-label={`Lane ${name}, ${points.length} points. Left and right choose a point, with Shift move it in time; up and down change its value, Delete removes it`}
         style={[styles.field, { width, height, backgroundColor: tokens.card }]}
       >
-        <Svg width={width} height={height}>
-          <AxisLines marks={marks} width={width} y={y} />
-          <Path d={path} stroke={tokens.coral} strokeWidth={crowded ? 1 : 2.2} fill="none" strokeLinejoin="round" />
-          {crowded ? null : points.slice(shown.first, shown.end).map((_, k) => {
-            const i = shown.first + k;
-            const at = pointPlace(laid, i);
-            const on = i === chosen;
-            const small = standsClose(points, i, pxPerBeat);
-            return <Circle key={i} cx={at.x} cy={at.y} r={on ? 8 : small ? 2.5 : 5} fill={on || small ? tokens.coral : tokens.card} stroke={tokens.coral} strokeWidth={small && !on ? 0 : 2} />;
-          })}
+        <LaneLeaf window={window} height={height}>
+          <AxisLines marks={marks} from={window.from} to={window.to} y={y} />
+          <LaneLine path={path} crowded={crowded} strokeWidth={2.2} />
+          {crowded ? null : <LanePoints laid={laid} shown={shown} chosen={chosen} />}
           {handle ? <Rect x={handle.x - 6} y={handle.y - 6} width={12} height={12} rotation={45} originX={handle.x} originY={handle.y} fill={tokens.card} stroke={tokens.coral} strokeWidth={2} /> : null}
-        </Svg>
-        <LaneOverlay lane={lane} track={track} pxPerBeat={pxPerBeat} width={width} height={height} y={y} />
+        </LaneLeaf>
+        <LaneOverlay lane={lane} track={track} pxPerBeat={pxPerBeat} window={window} height={height} y={y} />
       </View>
       <Pinned style={[styles.axis, { height, marginTop: -height }]}><AxisWords marks={marks} y={y} /></Pinned>
     </>

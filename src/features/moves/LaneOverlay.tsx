@@ -1,12 +1,14 @@
 import { useMemo, useRef } from 'react';
 import { StyleSheet, View } from 'react-native';
-import Svg, { Path } from 'react-native-svg';
+import { Path } from 'react-native-svg';
 import { linkedRail } from '../../core/links/link';
 import { trackAt } from '../../core/moves/lane';
 import type { LaneTrack } from '../../core/moves/evaluate';
 import type { Lane } from '../../core/piece/piece';
 import { elementOf, useFrame } from '../../ui/frame';
 import { useTokens } from '../../ui/theme';
+import { LaneLeaf } from './LaneLeaf';
+import type { Window } from './lanePath';
 import { usePiece, useStudio } from '../studio/StudioProvider';
 import { followedNow, followsSound } from '../studio/followed';
 
@@ -17,14 +19,14 @@ interface LaneOverlayProps {
   readonly lane: Lane;
   readonly track: LaneTrack;
   readonly pxPerBeat: number;
-  readonly width: number;
+  readonly window: Window;
   readonly height: number;
   /** Place in the field of a place on the rail. */
   readonly y: (position: number) => number;
 }
 
 /** What links make of the lane, as a fine broken line, and a mark that rides where the parameter stands now. */
-export function LaneOverlay({ lane, track, pxPerBeat, width, height, y }: LaneOverlayProps) {
+export function LaneOverlay({ lane, track, pxPerBeat, window: { from, to }, height, y }: LaneOverlayProps) {
   const piece = usePiece();
   const tokens = useTokens();
   const { studio } = useStudio();
@@ -33,12 +35,12 @@ export function LaneOverlay({ lane, track, pxPerBeat, width, height, y }: LaneOv
   const foretold = rail !== null && !followsSound(piece, lane.target);
   const path = useMemo(() => {
     if (!rail || !foretold) return null;
-    const count = Math.ceil(width / PX_PER_READING);
+    const count = Math.ceil((to - from) / PX_PER_READING);
     return Array.from({ length: count }, (_, i) => {
-      const x = i * PX_PER_READING;
+      const x = from + i * PX_PER_READING;
       return `${i === 0 ? 'M' : 'L'}${x} ${y(rail.at(x / pxPerBeat)).toFixed(1)}`;
     }).join('');
-  }, [rail, foretold, width, pxPerBeat, y]);
+  }, [rail, foretold, from, to, pxPerBeat, y]);
   useFrame(() => {
     const element = elementOf(mark.current);
     if (!element) return;
@@ -48,7 +50,7 @@ export function LaneOverlay({ lane, track, pxPerBeat, width, height, y }: LaneOv
   });
   return (
     <View style={styles.over}>
-      {path ? <Svg width={width} height={height}><Path d={path} stroke={tokens.coral} strokeWidth={1.2} strokeDasharray="4 3" fill="none" /></Svg> : null}
+      {path ? <LaneLeaf window={{ from, to }} height={height}><Path d={path} stroke={tokens.coral} strokeWidth={1.2} strokeDasharray="4 3" fill="none" /></LaneLeaf> : null}
       <View ref={mark} style={[styles.mark, { backgroundColor: tokens.ink, borderColor: tokens.card }]} />
     </View>
   );

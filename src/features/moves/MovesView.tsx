@@ -1,19 +1,15 @@
 import { useMemo, useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
+import { useShallow } from 'zustand/react/shallow';
 import { useSession } from '../../data/session';
 import { useWide } from '../../ui/theme';
 import { Words } from '../../ui/Words';
 import { ChannelButton } from '../chain/ChannelButton';
-import { ClipRow } from '../time/ClipRow';
-import { Playhead } from '../time/Playhead';
-import { TimeRuler } from '../time/TimeRuler';
-import { TimeScroll } from '../time/TimeScroll';
-import { useTimeScale } from '../time/useTimeScale';
 import { ZoomButtons } from '../time/ZoomButtons';
 import { useChannel, usePiece } from '../studio/StudioProvider';
 import { ControllerButton } from '../controller/ControllerButton';
 import { ExchangeButton } from './ExchangeButton';
-import { LaneEditor } from './LaneEditor';
+import { LaneStack, type ChosenPoint } from './LaneStack';
 import { LinkButton } from '../links/LinkButton';
 import { ThrowButton } from '../throws/ThrowButton';
 import { useHits } from '../throws/useHits';
@@ -26,13 +22,7 @@ import { PointTools } from './PointTools';
 import { ShowButton } from './ShowButton';
 import { shownLanes } from './shownLanes';
 import { SnapButton } from './SnapButton';
-import { useWindow } from './useWindow';
 import { StretchTools } from './StretchTools';
-
-const WAVE = 64;
-
-/** Few lanes on a wide screen stand taller. */
-const laneHeight = (lanes: number, wide: boolean): number => (!wide || lanes > 2 ? 112 : lanes === 1 ? 260 : 170);
 
 /** The lanes of a channel stacked under its waveform. */
 export function MovesView() {
@@ -42,19 +32,16 @@ export function MovesView() {
   const range = useSession((state) => state.range);
   const channel = useChannel();
   const track = piece.tracks.find((candidate) => candidate.id === channel);
-  const { lanesShown, chosenLanes, foldedLanes, touched, set } = useSession();
+  const shownBy = useSession(useShallow(({ lanesShown, chosenLanes, touched }) => ({ lanesShown, chosenLanes, touched })));
   const all = piece.lanes.filter((lane) => lane.target.channel === channel);
-  const lanes = shownLanes(all, { lanesShown, chosenLanes, touched });
+  const lanes = shownLanes(all, shownBy);
   const elsewhere = piece.lanes.length - all.length;
-  const fold = (id: string, folded: boolean): void => set({ foldedLanes: folded ? [...foldedLanes, id] : foldedLanes.filter((other) => other !== id) });
   const [drawing, setDrawing] = useState<Drawing>('off');
   const onHits = useSession((state) => state.snap.kind === 'hits');
   const hits = useHits(onHits ? channel : '');
   const hitBeats = useMemo(() => (hits ?? []).map(({ beat }) => beat), [hits]);
-  const [chosen, setChosen] = useState<{ lane: string; point: number | null } | null>(null);
+  const [chosen, setChosen] = useState<ChosenPoint | null>(null);
   const chosenLane = lanes.find((lane) => lane.id === chosen?.lane) ?? lanes[0];
-  const scale = useTimeScale();
-  const view = useWindow(scale.width);
   return (
     <View style={styles.view}>
       <View style={styles.head}>
@@ -77,31 +64,7 @@ export function MovesView() {
         {all.length > 0 || elsewhere > 0 ? <ShowButton channel={channel} lanes={all} shown={lanes.length} /> : null}
       </ScrollView>
       <ScrollView contentContainerStyle={wide ? styles.bodyWide : styles.body}>
-        <View onLayout={scale.onLayout}>
-          <TimeScroll pxPerBeat={scale.pxPerBeat} onScroll={view.onScroll}>
-            <View style={{ width: scale.width }}>
-              <TimeRuler width={scale.width} pxPerBeat={scale.pxPerBeat} />
-              {track ? <ClipRow track={track} pxPerBeat={scale.pxPerBeat} height={WAVE} /> : null}
-              {lanes.map((lane) => (
-                <LaneEditor
-                  key={lane.id}
-                  lane={lane}
-                  pxPerBeat={scale.pxPerBeat}
-                  width={scale.width}
-                  window={view.window}
-                  height={laneHeight(lanes.filter(({ id }) => !foldedLanes.includes(id)).length, wide)}
-                  folded={foldedLanes.includes(lane.id)}
-                  onFold={(folded) => fold(lane.id, folded)}
-                  chosen={chosen?.lane === lane.id ? chosen.point : null}
-                  onChoose={(point) => setChosen({ lane: lane.id, point })}
-                  drawing={drawing}
-                  hits={hitBeats}
-                />
-              ))}
-              <Playhead pxPerBeat={scale.pxPerBeat} />
-            </View>
-          </TimeScroll>
-        </View>
+        <LaneStack track={track} lanes={lanes} chosen={chosen} onChoose={setChosen} drawing={drawing} hits={hitBeats} />
         {lanes.length === 0 ? <NoLanes channel={channel} hidden={all.length} armed={armed} onAdded={(lane) => setChosen({ lane, point: 0 })} /> : null}
         {elsewhere > 0 ? <Words kind="small">{`${elsewhere} more ${elsewhere === 1 ? 'lane' : 'lanes'} on other channels.`}</Words> : null}
       </ScrollView>

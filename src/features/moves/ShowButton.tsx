@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
+import { useShallow } from 'zustand/react/shallow';
 import { clearLanes } from '../../core/piece/edits/lanes';
 import { channelName, paramOf } from '../../core/piece/find';
 import type { Lane } from '../../core/piece/piece';
@@ -32,7 +33,7 @@ const SHORT: Record<LanesShown, string> = { all: 'all', chosen: 'chosen', touche
 export function ShowButton({ channel, lanes, shown }: ShowButtonProps) {
   const piece = usePiece();
   const [open, setOpen] = useState(false);
-  const { lanesShown, chosenLanes, foldedLanes, set } = useSession();
+  const { lanesShown, chosenLanes, foldedLanes, set } = useSession(useShallow((session) => ({ lanesShown: session.lanesShown, chosenLanes: session.chosenLanes, foldedLanes: session.foldedLanes, set: session.set })));
   const folded = lanes.every(({ id }) => foldedLanes.includes(id));
   const name = channelName(piece, channel);
   const pick = (id: string): void => set({ chosenLanes: chosenLanes.includes(id) ? chosenLanes.filter((other) => other !== id) : [...chosenLanes, id] });

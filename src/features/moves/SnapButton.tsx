@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
+import { useShallow } from 'zustand/react/shallow';
 import { noteBeats, type NoteBase } from '../../core/music/noteValue';
 import type { Snap } from '../../core/moves/snap';
 import { useSession } from '../../data/session';
@@ -14,7 +15,7 @@ const GRIDS: readonly NoteBase[] = ['1/1', '1/2', '1/4', '1/8', '1/16', '1/32'];
 export function SnapButton() {
   const piece = usePiece();
   const [open, setOpen] = useState(false);
-  const { snap, set } = useSession();
+  const { snap, set } = useSession(useShallow((session) => ({ snap: session.snap, set: session.set })));
   const beats = (note: NoteBase): number => noteBeats({ base: note, feel: 'straight' }, piece.tempo.beatsPerBar);
   const choices: readonly { readonly name: string; readonly snap: Snap }[] = [
     { name: 'off', snap: { kind: 'off' } }, { name: 'hits', snap: { kind: 'hits' } }, ...GRIDS.map((note) => ({ name: note, snap: { kind: 'grid' as const, beats: beats(note) } })),

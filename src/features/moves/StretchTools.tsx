@@ -1,5 +1,6 @@
 import { useState, type ReactNode } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
+import { useShallow } from 'zustand/react/shallow';
 import { toBarBeat } from '../../core/music/grid';
 import { clearStretch, flippedInTime, flippedInValue, layStretch, scaled, smoothed, takeStretch, tilted, type Stretch } from '../../core/moves/stretch';
 import { quantised, stretchedBy } from '../../core/moves/stretchTime';
@@ -38,7 +39,7 @@ export function StretchTools({ lane, lanes, range }: StretchToolsProps) {
   const tokens = useTokens();
   const wide = useWide();
   const { studio } = useStudio();
-  const { clipboard, pasteBy, snap, set } = useSession();
+  const { clipboard, pasteBy, snap, set } = useSession(useShallow((session) => ({ clipboard: session.clipboard, pasteBy: session.pasteBy, snap: session.snap, set: session.set })));
   const [picked, setPicked] = useState<readonly string[]>([]);
   const treated = lanes.filter(({ id }) => id === lane.id || picked.includes(id));
   const all = treated.length === lanes.length;

@@ -23,5 +23,6 @@ test('where points crowd, each pixel shows how far they reach, and no more is dr
   expect(isCrowded(shown, window)).toBe(true);
   const path = linePath(line(made, made.map((_, i) => (i % 2 === 0 ? 0.2 : 0.9)), 400 / 50_000), shown, window);
   expect(path.match(/[ML]/g)).toHaveLength(800);
-  expect(path).toContain('L200 80.0L200 10.0');
+  expect(path).toContain('L200 9.4L');
+  expect(path).toContain('L200 80.6L');
 });

@@ -55,7 +55,7 @@ interface Line {
   readonly y: (position: number) => number;
 }
 
-/** The line of a lane inside a window. */
+/** The line of a lane inside a window; where points crowd, an outline to be filled. */
 export function linePath(line: Line, shown: Shown, window: Window): string {
   return isCrowded(shown, window) ? crowdedPath(line, shown) : segments(line, shown, window);
 }
@@ -80,9 +80,13 @@ function segments({ points, positions, shapes, pxPerBeat, y }: Line, { first, en
   return end === points.length ? `${path}H${to.toFixed(1)}` : path;
 }
 
-/** For each pixel from its lowest to its highest. */
+/** Least height of what is drawn for a pixel, so that a level stretch is seen. */
+const THIN = 0.6;
+
+/** The outline of how far the points of each pixel reach: out along their highest, back along their lowest. It is filled, which is quicker than as many strokes. */
 function crowdedPath({ points, positions, pxPerBeat, y }: Line, { first, end }: Shown): string {
-  let path = '';
+  const out: string[] = [];
+  const back: string[] = [];
   let i = first;
   while (i < end) {
     const x = Math.floor(points[i]!.beat * pxPerBeat);
@@ -92,7 +96,8 @@ function crowdedPath({ points, positions, pxPerBeat, y }: Line, { first, end }: 
       low = Math.min(low, positions[i]!);
       high = Math.max(high, positions[i]!);
     }
-    path += `${path === '' ? 'M' : 'L'}${x} ${y(low).toFixed(1)}L${x} ${y(high).toFixed(1)}`;
+    out.push(`${x} ${(y(high) - THIN).toFixed(1)}`);
+    back.push(`${x} ${(y(low) + THIN).toFixed(1)}`);
   }
-  return path;
+  return `M${out.concat(back.reverse()).join('L')}Z`;
 }

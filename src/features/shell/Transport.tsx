@@ -1,6 +1,7 @@
 import Feather from '@expo/vector-icons/Feather';
 import { useRef } from 'react';
 import { Pressable, StyleSheet, View } from 'react-native';
+import { useShallow } from 'zustand/react/shallow';
 import { setLoop } from '../../core/piece/edits/channels';
 import { toBarBeat } from '../../core/music/grid';
 import { useOpenPiece } from '../../data/openPiece';
@@ -20,7 +21,7 @@ export function Transport() {
   const tokens = useTokens();
   const wide = useWide();
   const { studio } = useStudio();
-  const { playing, armed, set } = useSession();
+  const { playing, armed, set } = useSession(useShallow((session) => ({ playing: session.playing, armed: session.armed, set: session.set })));
   const { undo, redo, run } = useOpenPiece.getState();
   const cursor = useOpenPiece((state) => state.cursor);
   const entries = useOpenPiece((state) => state.entries);

@@ -1,0 +1,69 @@
+import { View } from 'react-native';
+import { useShallow } from 'zustand/react/shallow';
+import type { Lane, Track } from '../../core/piece/piece';
+import { useSession } from '../../data/session';
+import { useWide } from '../../ui/theme';
+import { ClipRow } from '../time/ClipRow';
+import { Playhead } from '../time/Playhead';
+import { TimeRuler } from '../time/TimeRuler';
+import { TimeScroll } from '../time/TimeScroll';
+import { useTimeScale } from '../time/useTimeScale';
+import type { Drawing } from './DrawButton';
+import { LaneEditor } from './LaneEditor';
+import { useWindow } from './useWindow';
+
+const WAVE = 64;
+
+/** Few lanes on a wide screen stand taller. */
+const laneHeight = (lanes: number, wide: boolean): number => (!wide || lanes > 2 ? 112 : lanes === 1 ? 260 : 170);
+
+export interface ChosenPoint {
+  readonly lane: string;
+  readonly point: number | null;
+}
+
+interface LaneStackProps {
+  readonly track: Track | undefined;
+  readonly lanes: readonly Lane[];
+  readonly chosen: ChosenPoint | null;
+  readonly onChoose: (chosen: ChosenPoint) => void;
+  readonly drawing: Drawing;
+  readonly hits: readonly number[];
+}
+
+/** The lanes under the clips of their channel, along one time; it alone is drawn anew when time is scrolled or zoomed. */
+export function LaneStack({ track, lanes, chosen, onChoose, drawing, hits }: LaneStackProps) {
+  const wide = useWide();
+  const { foldedLanes, set } = useSession(useShallow((session) => ({ foldedLanes: session.foldedLanes, set: session.set })));
+  const { pxPerBeat, width, onLayout } = useTimeScale();
+  const { window, onScroll } = useWindow(width);
+  const fold = (id: string, folded: boolean): void => set({ foldedLanes: folded ? [...foldedLanes, id] : foldedLanes.filter((other) => other !== id) });
+  const height = laneHeight(lanes.filter(({ id }) => !foldedLanes.includes(id)).length, wide);
+  return (
+    <View onLayout={onLayout}>
+      <TimeScroll pxPerBeat={pxPerBeat} onScroll={onScroll}>
+        <View style={{ width }}>
+          <TimeRuler width={width} pxPerBeat={pxPerBeat} />
+          {track ? <ClipRow track={track} pxPerBeat={pxPerBeat} height={WAVE} /> : null}
+          {lanes.map((lane) => (
+            <LaneEditor
+              key={lane.id}
+              lane={lane}
+              pxPerBeat={pxPerBeat}
+              width={width}
+              window={window}
+              height={height}
+              folded={foldedLanes.includes(lane.id)}
+              onFold={(folded) => fold(lane.id, folded)}
+              chosen={chosen?.lane === lane.id ? chosen.point : null}
+              onChoose={(point) => onChoose({ lane: lane.id, point })}
+              drawing={drawing}
+              hits={hits}
+            />
+          ))}
+          <Playhead pxPerBeat={pxPerBeat} />
+        </View>
+      </TimeScroll>
+    </View>
+  );
+}
