@@ -10,15 +10,17 @@ interface WaveformProps {
   readonly width: number;
   readonly height: number;
   readonly colour: string;
+  /** Drawn from its end to its beginning. */
+  readonly reversed?: boolean;
 }
 
 const PITCH = 3;
 
 /** A sound as a row of ink strokes, as high as it is loud. */
-export const Waveform = memo(function Waveform({ peaks, from, to, width, height, colour }: WaveformProps) {
+export const Waveform = memo(function Waveform({ peaks, from, to, width, height, colour, reversed = false }: WaveformProps) {
   const path = useMemo(() => strokes(peaks, from, to, width, height), [peaks, from, to, width, height]);
   return (
-    <Svg width={width} height={height} style={{ pointerEvents: 'none' }}>
+    <Svg width={width} height={height} style={{ pointerEvents: 'none', transform: reversed ? [{ scaleX: -1 }] : [] }}>
       <Path d={path} stroke={colour} strokeWidth={1.6} strokeLinecap="round" />
     </Svg>
   );

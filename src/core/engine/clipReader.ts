@@ -1,11 +1,12 @@
 import type { StereoRun } from '../effects/define';
+import { fadeGain } from './fade';
 import type { PlanClip } from './plan';
 
 /** Samples of a sound at the engine's rate: one channel or two. */
 export type SoundData = readonly Float32Array[];
 
 /**
- * Adds the part of a clip that falls on [place, place + n) to `out` from index `from`.
+ * Adds the part of a clip that falls on [place, place + n) to `out` from index `from`; a reversed clip is read from its end.
  * @param startFade place at which playing began; a clip caught in its middle there fades in over `fadeFrames`
  * @param cutAt place at which playing jumps back; a clip that goes on past it fades out before
  * @returns true when anything was added
@@ -16,40 +17,40 @@ export function addClip(
   const left = sound[0];
   if (!left) return false;
   const right = sound.length > 1 ? sound[1]! : left;
-  let first = clip.start > place ? clip.start : place;
-  const soundEnd = clip.start + left.length - clip.offset;
-  let end = clip.start + clip.length;
-  if (soundEnd < end) end = soundEnd;
-  if (place + n < end) end = place + n;
-  if (end <= first) return false;
-  const { gain, fadeIn, fadeOut } = clip;
+  const { gain, fadeIn, fadeOut, fadeInShape, fadeOutShape, reversed } = clip;
   const clipEnd = clip.start + clip.length;
+  // What the clip has of the sound: where that is shorter than the clip, nothing is heard after it, or reversed before it.
+  const missing = clip.offset + clip.length - left.length;
+  const soundStart = reversed && missing > 0 ? clip.start + missing : clip.start;
+  const soundEnd = !reversed && missing > 0 ? clipEnd - missing : clipEnd;
+  let first = soundStart > place ? soundStart : place;
+  const end = soundEnd < place + n ? soundEnd : place + n;
+  if (end <= first) return false;
   const caught = startFade > clip.start;
   const cut = cutAt < clipEnd;
-  const shift = clip.offset - clip.start;
-  const outShift = from - place;
+  const step = reversed ? -1 : 1;
+  let source = reversed ? clip.offset + clipEnd - 1 - first : clip.offset + first - clip.start;
+  let at = first + from - place;
   const outLeft = out.left;
   const outRight = out.right;
   const faded = first - clip.start < fadeIn || clipEnd - end < fadeOut || (caught && first - startFade < fadeFrames) || (cut && cutAt - end < fadeFrames);
   if (!faded) {
-    for (; first < end; first += 1) {
-      const at = first + outShift;
-      outLeft[at] = outLeft[at]! + left[first + shift]! * gain;
-      outRight[at] = outRight[at]! + right[first + shift]! * gain;
+    for (; first < end; first += 1, at += 1, source += step) {
+      outLeft[at] = outLeft[at]! + left[source]! * gain;
+      outRight[at] = outRight[at]! + right[source]! * gain;
     }
     return true;
   }
-  for (; first < end; first += 1) {
+  for (; first < end; first += 1, at += 1, source += step) {
     let level = gain;
     const into = first - clip.start;
     const left0 = clipEnd - first;
-    if (into < fadeIn) level *= into / fadeIn;
-    if (left0 <= fadeOut) level *= left0 / fadeOut;
+    if (into < fadeIn) level *= fadeGain(fadeInShape, into / fadeIn);
+    if (left0 <= fadeOut) level *= fadeGain(fadeOutShape, left0 / fadeOut);
     if (caught && first - startFade < fadeFrames) level *= (first - startFade) / fadeFrames;
     if (cut && cutAt - first <= fadeFrames) level *= (cutAt - first) / fadeFrames;
-    const at = first + outShift;
-    outLeft[at] = outLeft[at]! + left[first + shift]! * level;
-    outRight[at] = outRight[at]! + right[first + shift]! * level;
+    outLeft[at] = outLeft[at]! + left[source]! * level;
+    outRight[at] = outRight[at]! + right[source]! * level;
   }
   return true;
 }

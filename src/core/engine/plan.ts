@@ -10,7 +10,8 @@ import { syncedNote, toEngineNumber } from '../params/resolve';
 import type { Param, ParamValue } from '../params/param';
 import { contextOf, macroOf, macrosOf, paramOf, sendOf, slotsIn } from '../piece/find';
 import { tempoOf } from '../piece/tempoOf';
-import { channelParams, macroParam, MAIN, ON_PARAM, type Clip, type Lane, type Link, type Piece, type Return, type Send, type Slot, type Target, type Track } from '../piece/piece';
+import { heardFades } from '../piece/clipEdges';
+import { channelParams, FADE_SHAPES, macroParam, MAIN, ON_PARAM, type Clip, type Lane, type Link, type Piece, type Return, type Send, type Slot, type Target, type Track } from '../piece/piece';
 
 /** A piece made flat: everything in samples and engine numbers, ready to be sent to another thread and played. */
 export interface Plan {
@@ -60,6 +61,10 @@ export interface PlanClip {
   readonly gain: number;
   readonly fadeIn: number;
   readonly fadeOut: number;
+  /** Indexes in FADE_SHAPES. */
+  readonly fadeInShape: number;
+  readonly fadeOutShape: number;
+  readonly reversed: boolean;
 }
 
 export interface PlanSlot {
@@ -149,7 +154,7 @@ function printedChannels(piece: Piece, scope: PrintScope): PlanChannel[] {
   if (!track) return [];
   // What its moves follow by ear has to be there, unheard.
   const followed = piece.tracks.filter(({ id }) => id !== track.id && piece.modulators.some(({ kind, follows }) => kind === 'follower' && follows === id));
-  const unheard = followed.map((other) => planChannel(piece, { ...other, chain: [], sends: [], mute: false }, other.clips.flatMap((clip) => planClip(piece, clip, null)), true, false, false));
+  const unheard = followed.map((other) => planChannel(piece, { ...other, chain: [], sends: [], mute: false }, other.clips.flatMap((clip) => planClip(piece, other, clip, null)), true, false, false));
   return [planTrack(piece, track, true, true, scope), ...unheard];
 }
 
@@ -181,7 +186,7 @@ function sendOrder(channels: readonly PlanChannel[]): number[] {
 
 function planTrack(piece: Piece, track: Track, audible: boolean, direct: boolean, scope: PrintScope | null): PlanChannel {
   const chosen = scope?.clip ? track.clips.filter((clip) => clip.id === scope.clip) : track.clips;
-  const clips = chosen.flatMap((clip) => planClip(piece, clip, scope));
+  const clips = chosen.flatMap((clip) => planClip(piece, track, clip, scope));
   return scope
     ? planChannel(piece, { ...track, gain: 1, pan: 0, mute: false, sends: [] }, clips, audible, direct, false)
     : planChannel(piece, track, clips, audible, direct, true);
@@ -198,14 +203,17 @@ function planChannel(piece: Piece, { id, chain, gain, pan, mute, sends }: Mixed,
   return { id, clips, values: Float64Array.of(gain, pan, mute ? 1 : 0), audible, direct, sends: sends.map(({ to, pre, level }) => ({ to, pre, values: Float64Array.of(level) })), slots: chain.map((slot) => planSlot(piece, slot)), lanes, links, macros: macros.map(({ id: macro, level }) => ({ id: macro, level })) };
 }
 
-function planClip(piece: Piece, clip: Clip, scope: PrintScope | null): PlanClip[] {
+function planClip(piece: Piece, { clips }: Track, clip: Clip, scope: PrintScope | null): PlanClip[] {
   const { sampleRate } = piece;
-  if (!piece.sounds[clip.sound]) return [];
+  // A muted clip that is asked for by name is printed all the same.
+  if (!piece.sounds[clip.sound] || (clip.mute && scope?.clip !== clip.id)) return [];
+  const fades = heardFades(piece, clips, clip);
   const start = beatsToSamples(clip.start, tempoOf(piece), sampleRate);
   const length = Math.round(clip.lengthSeconds * sampleRate);
   const whole: PlanClip = {
     sound: clip.sound, start, length, offset: Math.round(clip.offsetSeconds * sampleRate), gain: clip.gain,
-    fadeIn: Math.round(clip.fadeInSeconds * sampleRate), fadeOut: Math.round(clip.fadeOutSeconds * sampleRate),
+    fadeIn: Math.round(fades.inSeconds * sampleRate), fadeOut: Math.round(fades.outSeconds * sampleRate),
+    fadeInShape: FADE_SHAPES.indexOf(clip.fadeInShape ?? 'line'), fadeOutShape: FADE_SHAPES.indexOf(clip.fadeOutShape ?? 'line'), reversed: clip.reversed ?? false,
   };
   return scope ? cutClip(whole, scope.fromSample, scope.toSample, Math.round(CUT_FADE_SECONDS * sampleRate)) : [whole];
 }
@@ -218,7 +226,7 @@ function cutClip(clip: PlanClip, from: number, to: number, fade: number): PlanCl
     ...clip,
     start,
     length: end - start,
-    offset: clip.offset + start - clip.start,
+    offset: clip.offset + (clip.reversed ? clip.start + clip.length - end : start - clip.start),
     fadeIn: start > clip.start ? Math.max(fade, clip.fadeIn - (start - clip.start)) : clip.fadeIn,
     fadeOut: end < clip.start + clip.length ? fade : clip.fadeOut,
   }];

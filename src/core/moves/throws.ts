@@ -36,7 +36,8 @@ const BRIGHT_HZ = 1800;
 /** The hits of a track in order, as its clips play them. @param onsets of a sound by its hash */
 export function trackHits(piece: Piece, track: Track, onsets: (sound: string) => readonly Onset[]): Hit[] {
   const tempo = tempoOf(piece);
-  const hits = track.clips.flatMap((clip) =>
+  // Reversed, what was a hit is none.
+  const hits = track.clips.filter(({ mute, reversed }) => !mute && !reversed).flatMap((clip) =>
     onsets(clip.sound)
       .filter(({ seconds }) => seconds >= clip.offsetSeconds && seconds < clip.offsetSeconds + clip.lengthSeconds)
       .map(({ seconds, strength, centroidHz }): Hit => ({ beat: clip.start + beatsFrom(clip.start, seconds - clip.offsetSeconds, tempo), strength: strength * clip.gain, centroidHz })),

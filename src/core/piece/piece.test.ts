@@ -5,6 +5,7 @@ import { makeSaltPier } from '../sounds/saltPier';
 import { applyEdit, applyPiecePatches, EditRefused, type Edit, type Edited } from './edit';
 import { blockOf } from './block';
 import { placeBlock } from './edits/blocks';
+import { repeatClip, setClip, splitClip, trimClip } from './edits/clipShape';
 import { mapControl } from './edits/controls';
 import { addStrand, removeStrand } from './edits/braid';
 import { addEffect, choosePreset, copyEffect, duplicateEffect, moveEffect, newSlot, removeEffect, replaceEffect, setEffectOn, setParams } from './edits/chain';
@@ -33,7 +34,7 @@ const { params } = effectOf('echo');
 
 /** Any edit a person could do, with any arguments; what it names may be gone by then. */
 const anyEdit: fc.Arbitrary<Doing> = fc
-  .record({ kind: fc.nat(44), id: fc.constantFrom('a', 'b', 'n1', 'n2'), share: fc.double({ min: 0, max: 1, noNaN: true }), flag: fc.boolean(), param: fc.constantFrom(...Object.keys(params)), n: fc.nat(40) })
+  .record({ kind: fc.nat(48), id: fc.constantFrom('a', 'b', 'n1', 'n2'), share: fc.double({ min: 0, max: 1, noNaN: true }), flag: fc.boolean(), param: fc.constantFrom(...Object.keys(params)), n: fc.nat(40) })
   .map(({ kind, id, share, flag, param, n }) => {
     const slot = `${id}-echo`;
     const target = { channel: id, effect: slot, param };
@@ -56,7 +57,8 @@ const anyEdit: fc.Arbitrary<Doing> = fc
       (piece: Piece) => doing(layMoves, { lanes: piece.snapshots[0] ? morphLanes(piece, piece.snapshots[0], n, n % 5, (i) => `morph${n}-${i}-${share}`.slice(0, 60)) : [], what: 'Morph' })(piece),
       (piece: Piece) => doing(pointLane, { lane: piece.lanes[n % Math.max(1, piece.lanes.length)]?.id ?? '', to: { channel: id, effect: null, param: flag ? 'pan' : 'mute' } })(piece),
       doing(recordMove, { lane: { id: `tempo${n}`, target: { channel: 'main', effect: null, param: 'tempo' }, unit: 'own', on: true, points: [{ beat: n, value: 40 + 200 * share, shape: flag ? 'line' : 'hold', bend: 0 }] }, how: 'draw' }), doing(dropSnapshot, { id: `s${n % 4}` }),
-      doing(mapControl, { control: { id: `c${n}`, number: n, midiChannel: 0, target: flag ? target : { channel: 'main', effect: null, param: `macro:m${n % 3}` } } }), doing(clearLanes, { channel: n < 5 ? null : id }),
+      doing(mapControl, { control: { id: `c${n}`, number: n, midiChannel: 0, target: flag ? target : { channel: 'main', effect: null, param: `macro:m${n % 3}` } } }), doing(trimClip, { clip: `c${n}`, side: flag ? 'start' : 'end', beat: 40 * share }), doing(splitClip, { clip: `c${n}`, beat: 40 * share, id: `s${n}-${share}`.slice(0, 40) }), doing(setClip, { clip: `c${n}`, change: { reversed: flag, fadeInSeconds: share } }), doing(repeatClip, { clip: `c${n}`, every: 4, ids: [`p${n}-${share}`.slice(0, 40)] }),
+      doing(clearLanes, { channel: n < 5 ? null : id }),
       doing(addLink, { modulator: { ...modulator, kind: n % 2 ? 'lfo' : 'macro', id: `m${n % 3}` }, link: { id: `q${n}`, modulator: `m${n % 3}`, target: { channel: 'main', effect: null, param: `macro:m${(n >> 2) % 3}` }, depth: share, curve: -share } }),
       doing(setModulator, { modulator: `m${n % 3}`, change: { kind: flag ? 'macro' : 'lfo' } }), doing(setLink, { link: `k${n}`, curve: share, range: flag ? null : { low: 1 - share, high: share } }),
     ];

@@ -85,6 +85,9 @@ export const effectSchema: z.ZodType<Slot> = z
     for (const issue of result.error?.issues ?? []) context.addIssue({ code: 'custom', message: issue.message, path: ['values', ...issue.path] });
   });
 
+/** How a fade goes: in a straight line, by equal power, or soft at both ends. */
+export const FADE_SHAPES = ['line', 'power', 'soft'] as const;
+
 export const clipSchema = z.strictObject({
   id,
   name,
@@ -97,6 +100,12 @@ export const clipSchema = z.strictObject({
   gain: z.number().min(0).max(8),
   fadeInSeconds: z.number().min(0),
   fadeOutSeconds: z.number().min(0),
+  /** Straight when left out. */
+  fadeInShape: z.enum(FADE_SHAPES).optional(),
+  fadeOutShape: z.enum(FADE_SHAPES).optional(),
+  /** Its part of the sound is heard from the end to the beginning. */
+  reversed: z.boolean().optional(),
+  mute: z.boolean().optional(),
   /** The print it was placed from, drawn in plum. */
   print: id.nullable(),
 });

@@ -1,11 +1,9 @@
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { toBarBeat } from '../../core/music/grid';
-import { beatsFrom } from '../../core/music/tempo';
 import { copyClip, moveClip, removeClip } from '../../core/piece/edits/clips';
 import { setLoop } from '../../core/piece/edits/channels';
 import { channelName, findClip } from '../../core/piece/find';
-import { tempoOf } from '../../core/piece/tempoOf';
 import { MAIN } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
 import { useSession } from '../../data/session';
@@ -14,6 +12,8 @@ import { useTokens } from '../../ui/theme';
 import { Words } from '../../ui/Words';
 import { PrintSheet } from '../shelf/PrintSheet';
 import { usePiece } from '../studio/StudioProvider';
+import { ClipShape } from './ClipShape';
+import { ClipTools, repeatBeats } from './ClipTools';
 import { OtherTrack } from './OtherTrack';
 
 /** What can be done with the chosen clip or stretch. */
@@ -22,6 +22,7 @@ export function SelectionBar() {
   const tokens = useTokens();
   const { clip: clipId, range, channel, set } = useSession();
   const [printing, setPrinting] = useState(false);
+  const [shaping, setShaping] = useState(false);
   const { run } = useOpenPiece.getState();
   const found = clipId ? findClip(piece, clipId) : undefined;
   if (!found && !range) return null;
@@ -32,10 +33,8 @@ export function SelectionBar() {
   const copyAfter = (): void => {
     if (!found) return;
     const { clip, track: on } = found;
-    const step = piece.tempo.beatsPerBar;
-    const length = Math.max(step, Math.ceil(beatsFrom(clip.start, clip.lengthSeconds, tempoOf(piece)) / step - 1e-9) * step);
     const id = crypto.randomUUID();
-    if (run(copyClip, { clip: clip.id, start: clip.start + length, track: on.id, id })) set({ clip: id });
+    if (run(copyClip, { clip: clip.id, start: clip.start + repeatBeats(piece, clip), track: on.id, id })) set({ clip: id });
   };
   const track = channel === MAIN ? undefined : piece.tracks.find((candidate) => candidate.id === channel);
   const title = found ? found.clip.name : `${say(range!.start)} to ${say(range!.end)}, ${channelName(piece, channel)}`;
@@ -45,6 +44,7 @@ export function SelectionBar() {
         <Words kind="strong" numberOfLines={1} style={styles.title}>{title}</Words>
         <Tap plain icon="x" label="Let go of the selection" onPress={() => set({ clip: null, range: null })} />
       </View>
+      {found && shaping ? <ClipShape clip={found.clip} /> : null}
       <View style={styles.row}>
         {found || track ? <Tap filled tone="plum" label="Print" text="Print …" onPress={() => setPrinting(true)} /> : null}
         {range && !found ? <Tap label="Loop this" text="Loop this" onPress={() => run(setLoop, { on: true, ...range })} /> : null}
@@ -58,6 +58,7 @@ export function SelectionBar() {
           </>
         ) : null}
       </View>
+      {found ? <ClipTools clip={found.clip} track={found.track} shaping={shaping} onShape={() => setShaping(!shaping)} /> : null}
       <PrintSheet
         visible={printing}
         onClose={() => setPrinting(false)}

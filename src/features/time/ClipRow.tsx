@@ -1,3 +1,4 @@
+import { useState } from 'react';
 import { Pressable, StyleSheet, View } from 'react-native';
 import { beatsFrom } from '../../core/music/tempo';
 import type { Clip, Track } from '../../core/piece/piece';
@@ -8,6 +9,8 @@ import { Waveform } from '../../ui/Waveform';
 import { useTokens } from '../../ui/theme';
 import { Words } from '../../ui/Words';
 import { usePiece, useStudio } from '../studio/StudioProvider';
+import { ClipFades } from './ClipFades';
+import { ClipHands } from './ClipHands';
 
 interface ClipRowProps {
   readonly track: Track;
@@ -17,7 +20,7 @@ interface ClipRowProps {
   readonly onChoose?: (clip: Clip) => void;
 }
 
-/** The clips of a track along time: sand for recorded sound, plum for prints. */
+/** The clips of a track along time, faint where they are muted; the chosen one can be moved and trimmed: sand for recorded sound, plum for prints. */
 export function ClipRow({ track, pxPerBeat, height, onChoose }: ClipRowProps) {
   return (
     <View style={{ height }}>
@@ -28,8 +31,10 @@ export function ClipRow({ track, pxPerBeat, height, onChoose }: ClipRowProps) {
   );
 }
 
-function ClipBlock({ clip, pxPerBeat, height, onChoose }: { readonly clip: Clip } & Omit<ClipRowProps, 'track'>) {
+function ClipBlock({ clip: placed, pxPerBeat, height, onChoose }: { readonly clip: Clip } & Omit<ClipRowProps, 'track'>) {
   const piece = usePiece();
+  const [held, setHeld] = useState<Clip | null>(null);
+  const clip = held ?? placed;
   const tokens = useTokens();
   const { studio, missing } = useStudio();
   const chosen = useSession((state) => state.clip === clip.id);
@@ -41,19 +46,21 @@ function ClipBlock({ clip, pxPerBeat, height, onChoose }: { readonly clip: Clip 
   const named = width > 120;
   const body = (
     <>
-      {sound ? <Waveform peaks={sound.peaks} from={from} to={to} width={width} height={named ? height - 26 : height - 10} colour={printed ? tokens.plum : tokens.sand} /> : null}
+      {sound ? <Waveform peaks={sound.peaks} from={from} to={to} width={width} height={named ? height - 26 : height - 10} colour={printed ? tokens.plum : tokens.sand} reversed={clip.reversed} /> : null}
+      <ClipFades clip={clip} width={width} height={height - 4} />
       {!sound && width > 60 ? <Words kind="small" tone="ink" numberOfLines={1}>{missing.has(clip.sound) ? 'sound missing' : 'loading …'}</Words> : null}
-      {sound && named ? <Words kind="small" tone="ink" numberOfLines={1} style={styles.name}>{clip.name}</Words> : null}
+      {sound && named ? <Words kind="small" tone="ink" numberOfLines={1} style={styles.name}>{`${clip.mute ? 'muted · ' : ''}${clip.reversed ? '◂ ' : ''}${clip.name}`}</Words> : null}
     </>
   );
   const look = [
     styles.clip,
-    { left: clip.start * pxPerBeat, width, height: height - 4, backgroundColor: printed ? tokens.plumSoft : tokens.sandSoft, borderColor: chosen ? tokens.ink : 'transparent' },
+    { opacity: clip.mute ? 0.4 : 1, left: clip.start * pxPerBeat, width, height: height - 4, backgroundColor: printed ? tokens.plumSoft : tokens.sandSoft, borderColor: chosen ? tokens.ink : 'transparent' },
   ];
   if (!onChoose) return <View style={look}>{body}</View>;
   return (
     <Pressable role="button" aria-label={`${printed ? 'Print' : 'Clip'} ${clip.name}`} aria-pressed={chosen} onPress={() => onChoose(clip)} style={look}>
       {body}
+      {chosen ? <ClipHands clip={placed} pxPerBeat={pxPerBeat} width={width} onHold={setHeld} /> : null}
     </Pressable>
   );
 }
