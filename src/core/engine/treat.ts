@@ -4,7 +4,8 @@ import { compilePlan } from './plan';
 import { render, type Rendered, type Tail } from './render';
 import type { Hear } from './slot';
 
-const SOUND = '0'.repeat(64);
+/** The one sound of a treatment, as its plan names it. */
+export const TREATED_SOUND = '0'.repeat(64);
 const CHANNEL = 'treated';
 
 export interface Treatment {
@@ -29,10 +30,10 @@ export function treatmentPiece(treatment: Treatment): Piece {
     sampleRate: treatment.sampleRate,
     tempo: { bpm: treatment.bpm, beatsPerBar: 4 },
     lengthBeats: Math.max(1, (lengthSeconds * treatment.bpm) / 60),
-    sounds: { [SOUND]: { name: 'input', frames, sampleRate: treatment.sampleRate, channels: treatment.sound.length > 1 ? 2 : 1 } },
+    sounds: { [TREATED_SOUND]: { name: 'input', frames, sampleRate: treatment.sampleRate, channels: treatment.sound.length > 1 ? 2 : 1 } },
     tracks: [{
       id: CHANNEL, name: 'Input', gain: 1, pan: 0, mute: false, solo: false, chain: [...treatment.chain], sends: [],
-      clips: [{ id: 'clip', name: 'input', sound: SOUND, start: 0, offsetSeconds: 0, lengthSeconds, gain: 1, fadeInSeconds: 0, fadeOutSeconds: 0, print: null }],
+      clips: [{ id: 'clip', name: 'input', sound: TREATED_SOUND, start: 0, offsetSeconds: 0, lengthSeconds, gain: 1, fadeInSeconds: 0, fadeOutSeconds: 0, print: null }],
     }],
     lanes: [...(treatment.lanes ?? [])],
   };
@@ -44,7 +45,7 @@ export function treat(treatment: Treatment): Rendered {
   const last = [...chain].reverse().find((slot) => slot.on);
   const rendered = render({
     plan: compilePlan(treatmentPiece(treatment)),
-    sounds: new Map([[SOUND, treatment.sound]]),
+    sounds: new Map([[TREATED_SOUND, treatment.sound]]),
     fromSample: 0,
     toSample: treatment.sound[0]?.length ?? 0,
     tail: treatment.tail,

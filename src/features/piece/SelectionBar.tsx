@@ -10,6 +10,7 @@ import { useSession } from '../../data/session';
 import { Tap } from '../../ui/Tap';
 import { useTokens } from '../../ui/theme';
 import { Words } from '../../ui/Words';
+import { SwellSheet } from '../recipes/SwellSheet';
 import { PrintSheet } from '../shelf/PrintSheet';
 import { usePiece } from '../studio/StudioProvider';
 import { ClipShape } from './ClipShape';
@@ -22,6 +23,7 @@ export function SelectionBar() {
   const tokens = useTokens();
   const { clip: clipId, range, channel, set } = useSession();
   const [printing, setPrinting] = useState(false);
+  const [swelling, setSwelling] = useState(false);
   const [shaping, setShaping] = useState(false);
   const { run } = useOpenPiece.getState();
   const found = clipId ? findClip(piece, clipId) : undefined;
@@ -50,6 +52,7 @@ export function SelectionBar() {
         {range && !found ? <Tap label="Loop this" text="Loop this" onPress={() => run(setLoop, { on: true, ...range })} /> : null}
         {found ? (
           <>
+            <Tap tone="plum" label="Swells into hits of this track" text="Swell …" onPress={() => setSwelling(true)} />
             <Tap icon="arrow-left" label="A beat earlier" onPress={() => run(moveClip, { clip: found.clip.id, start: Math.max(0, found.clip.start - 1) })} />
             <Tap icon="arrow-right" label="A beat later" onPress={() => run(moveClip, { clip: found.clip.id, start: found.clip.start + 1 })} />
             <Tap icon="copy" label="Copy the clip after itself" onPress={() => copyAfter()} />
@@ -59,6 +62,7 @@ export function SelectionBar() {
         ) : null}
       </View>
       {found ? <ClipTools clip={found.clip} track={found.track} shaping={shaping} onShape={() => setShaping(!shaping)} /> : null}
+      {found ? <SwellSheet track={found.track} visible={swelling} onClose={() => setSwelling(false)} /> : null}
       <PrintSheet
         visible={printing}
         onClose={() => setPrinting(false)}

@@ -11,11 +11,13 @@ const TALLEST = 46;
 interface HitStripProps {
   readonly hits: readonly Hit[];
   readonly chosen: ReadonlySet<number>;
+  /** What is done to a chosen one. */
+  readonly verb?: string;
   readonly onToggle: (hit: number) => void;
 }
 
-/** Every hit as a post as tall as it is loud, in order; those that are thrown wear coral and a mark. */
-export function HitStrip({ hits, chosen, onToggle }: HitStripProps) {
+/** Every hit as a post as tall as it is loud, in order; those that are chosen wear coral and a mark. */
+export function HitStrip({ hits, chosen, verb = 'Throw', onToggle }: HitStripProps) {
   const piece = usePiece();
   const tokens = useTokens();
   return (
@@ -32,7 +34,7 @@ export function HitStrip({ hits, chosen, onToggle }: HitStripProps) {
             plain
             role="switch"
             chosen={on}
-            label={`Throw the hit at bar ${bar}, beat ${(hit.beat - (bar - 1) * piece.tempo.beatsPerBar + 1).toFixed(2)}, ${Math.round(hit.strength * 100)} % loud`}
+            label={`${verb} the hit at bar ${bar}, beat ${(hit.beat - (bar - 1) * piece.tempo.beatsPerBar + 1).toFixed(2)}, ${Math.round(hit.strength * 100)} % loud`}
             onPress={() => onToggle(i)}
             style={[styles.hit, newBar && { borderLeftWidth: 1, borderColor: tokens.line }, on && { backgroundColor: tokens.coralSoft }]}
           >

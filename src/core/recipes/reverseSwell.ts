@@ -1,0 +1,131 @@
+import type { SoundData } from '../engine/clipReader';
+import { compilePlan } from '../engine/plan';
+import type { PrintJob } from '../engine/print';
+import { TREATED_SOUND, treatmentPiece } from '../engine/treat';
+import type { Hit } from '../moves/throws';
+import { beatsToSamples, placeSeconds, samplesToBeats } from '../music/tempo';
+import { clipEnd } from '../piece/clipEdges';
+import { newSlot } from '../piece/edits/chain';
+import type { Clip, Piece, Track } from '../piece/piece';
+import { tempoOf } from '../piece/tempoOf';
+
+export const SWELL_SPACES = ['room', 'hall', 'plate', 'cloud'] as const;
+
+export interface SwellSettings {
+  /** How long before the hit it begins, in beats; less where the hit before is nearer. */
+  readonly lengthBeats: number;
+  readonly space: (typeof SWELL_SPACES)[number];
+  /** Highest frequency of the space. */
+  readonly highCutHz: number;
+  /** Its highest sample against the hit's, as a gain. */
+  readonly level: number;
+}
+
+/** A hit as the sound it comes from has it. */
+export interface HitSource {
+  readonly beat: number;
+  readonly sound: string;
+  readonly fromSeconds: number;
+  readonly takeSeconds: number;
+  /** Where the swell may begin at the earliest: after the hit that stays clear of it. */
+  readonly clearBeat: number;
+}
+
+/** So much of a hit goes into the space. */
+const MOST_TAKEN_SECONDS = 0.4;
+/** The hit before has this long to itself. */
+const CLEAR_SECONDS = 0.05;
+/** What is kept past the peak: its own window whole, then the end of the swell. */
+const PAST_PEAK_SECONDS = 0.008;
+const END_FADE_SECONDS = 0.0035;
+/** The energy is looked at over this. */
+const WINDOW_SECONDS = 0.003;
+/** Beginnings fall on this grid. */
+const GRID_BEATS = 0.25;
+/** A shorter swell would be a click before the hit. */
+const LEAST_SECONDS = 0.08;
+
+/**
+ * Where each hit comes from; hits of clips that are gone are left out.
+ * @param hits of the track, in order  @param chosen indexes among them
+ * @param clearOf a swell goes on over hits that have none of their own, or stays clear of every hit
+ */
+export function hitSources(piece: Piece, track: Track, hits: readonly Hit[], chosen: readonly number[], clearOf: 'chosen' | 'every'): HitSource[] {
+  const tempo = tempoOf(piece);
+  const seconds = (beat: number): number => placeSeconds(beat, tempo);
+  const order = [...chosen].sort((a, b) => a - b);
+  return order.flatMap((i, k) => {
+    const { beat } = hits[i]!;
+    const clip = track.clips.find((one) => !one.mute && !one.reversed && one.start <= beat + 1e-6 && clipEnd(piece, one) > beat);
+    if (!clip) return [];
+    const fromSeconds = clip.offsetSeconds + Math.max(0, seconds(beat) - seconds(clip.start));
+    const next = hits[i + 1] ? seconds(hits[i + 1]!.beat) - seconds(beat) : Infinity;
+    const takeSeconds = Math.min(MOST_TAKEN_SECONDS, next, clip.offsetSeconds + clip.lengthSeconds - fromSeconds);
+    const before = hits[clearOf === 'every' ? i - 1 : (order[k - 1] ?? -1)];
+    const clearBeat = before ? samplesToBeats(beatsToSamples(before.beat, tempo, piece.sampleRate) + Math.ceil(CLEAR_SECONDS * piece.sampleRate), tempo, piece.sampleRate) : 0;
+    return [{ beat, sound: clip.sound, fromSeconds, takeSeconds, clearBeat }];
+  });
+}
+
+/** The hit alone, its end rounded off. */
+export function takeHit(sound: SoundData, { fromSeconds, takeSeconds }: Pick<HitSource, 'fromSeconds' | 'takeSeconds'>, sampleRate: number): SoundData {
+  const from = Math.round(fromSeconds * sampleRate);
+  const length = Math.max(1, Math.min(Math.round(takeSeconds * sampleRate), (sound[0]?.length ?? 0) - from));
+  const fade = Math.ceil(length / 5);
+  return sound.map((channel) => Float32Array.from({ length }, (_, i) => channel[from + i]! * Math.min(1, (length - i) / fade)));
+}
+
+const swellSeconds = (piece: Piece, beat: number, lengthBeats: number): number => placeSeconds(beat, tempoOf(piece)) - placeSeconds(Math.max(0, beat - lengthBeats), tempoOf(piece));
+
+/** What has to be rendered for a swell: the hit through the space, nothing dry. */
+export function swellJob(piece: Piece, hit: SoundData, beat: number, settings: SwellSettings): { readonly job: PrintJob; readonly sounds: readonly { readonly hash: string; readonly channels: readonly Float32Array[] }[] } {
+  const seconds = swellSeconds(piece, beat, settings.lengthBeats);
+  const { sampleRate } = piece;
+  const chain = [newSlot('swell', 'reverb', 'neutral', { space: settings.space, decay: Math.min(60_000, Math.max(300, seconds * 1400)), highCut: settings.highCutHz, preDelay: 12, balance: 'mix', mix: 1 })];
+  const alone = treatmentPiece({ sound: hit, sampleRate, bpm: piece.tempo.bpm, chain, tail: { kind: 'silent' }, hear: 'mix' });
+  const job: PrintJob = { plan: compilePlan(alone), fromSample: 0, toSample: hit[0]!.length, tail: { kind: 'seconds', seconds: seconds + 0.5 }, listening: undefined };
+  return { job, sounds: [{ hash: TREATED_SOUND, channels: [...hit] }] };
+}
+
+/** Frame about which the energy of a window is highest. */
+export function peakFrame(channels: SoundData, sampleRate: number): number {
+  const half = Math.round((WINDOW_SECONDS * sampleRate) / 2);
+  const length = channels[0]?.length ?? 0;
+  const power = (i: number): number => (i < 0 || i >= length ? 0 : channels.reduce((sum, channel) => sum + channel[i]! * channel[i]!, 0));
+  let energy = 0;
+  for (let i = 0; i < half; i += 1) energy += power(i);
+  let best = 0;
+  let most = -1;
+  for (let i = 0; i < length; i += 1) {
+    energy += power(i + half) - power(i - half - 1);
+    if (energy > most) {
+      most = energy;
+      best = i;
+    }
+  }
+  return best;
+}
+
+const highest = (channels: SoundData, from: number, to: number): number => channels.reduce((top, channel) => channel.subarray(from, to).reduce((a, x) => Math.max(a, Math.abs(x)), top), 0);
+
+/**
+ * The clip that plays what was rendered backwards, its peak on the hit, from a line of the grid on; null where the hit before leaves it no room.
+ * @param rendered the hit through the space, whole, as it is stored under `sound`  @param hit the hit alone
+ */
+export function swellClip(piece: Piece, source: HitSource, rendered: SoundData, hit: SoundData, settings: SwellSettings, sound: string, id: string): Clip | null {
+  const { sampleRate } = piece;
+  const tempo = tempoOf(piece);
+  const peak = peakFrame(rendered, sampleRate);
+  const past = Math.min(peak, Math.round(PAST_PEAK_SECONDS * sampleRate));
+  const end = beatsToSamples(source.beat, tempo, sampleRate) + past;
+  const wanted = Math.max(0, source.clearBeat, source.beat - settings.lengthBeats);
+  const start = Math.ceil(wanted / GRID_BEATS - 1e-9) * GRID_BEATS;
+  const length = Math.min(end - beatsToSamples(start, tempo, sampleRate), rendered[0]!.length - (peak - past));
+  if (length < LEAST_SECONDS * sampleRate) return null;
+  const used = highest(rendered, peak - past, peak - past + length);
+  return {
+    id, name: 'Swell', sound, start: samplesToBeats(end - length, tempo, sampleRate), offsetSeconds: (peak - past) / sampleRate, lengthSeconds: length / sampleRate, reversed: true,
+    gain: used > 0 ? Math.min(8, (settings.level * highest(hit, 0, hit[0]!.length)) / used) : 1,
+    fadeInSeconds: (0.3 * length) / sampleRate, fadeInShape: 'soft', fadeOutSeconds: END_FADE_SECONDS, fadeOutShape: 'soft', print: null,
+  };
+}

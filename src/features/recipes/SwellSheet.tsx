@@ -1,0 +1,114 @@
+import { useState } from 'react';
+import { ScrollView, StyleSheet, View } from 'react-native';
+import { preview } from '../../audio/preview';
+import { hitsByRule, type Hit } from '../../core/moves/throws';
+import { frequency, gain } from '../../core/params/make';
+import { contextOf } from '../../core/piece/find';
+import type { Track } from '../../core/piece/piece';
+import { hitSources, SWELL_SPACES, type SwellSettings } from '../../core/recipes/reverseSwell';
+import { useOpenPiece } from '../../data/openPiece';
+import { Rail } from '../../ui/Rail';
+import { Sheet } from '../../ui/Sheet';
+import { Tap } from '../../ui/Tap';
+import { Words } from '../../ui/Words';
+import { usePiece, useStudio } from '../studio/StudioProvider';
+import { HitStrip } from '../throws/HitStrip';
+import { useHits } from '../throws/useHits';
+import { hearSwell, makeSwells } from './swells';
+
+const LEVEL = gain({ label: 'Level', group: 'Swell', hint: 'Its highest point, against the hit.', initial: 0.7 });
+const DARK = frequency({ label: 'High cut', group: 'Swell', hint: 'Darker swells stay behind the hit.', min: 800, max: 20_000, initial: 9000 });
+const START: SwellSettings = { lengthBeats: 4, space: 'hall', highCutHz: 9000, level: 0.7 };
+
+interface SwellSheetProps {
+  readonly track: Track;
+  readonly visible: boolean;
+  readonly onClose: () => void;
+}
+
+/** Reverse swells into picked hits: what a space answers to the hit, backwards, so that it grows into it. */
+export function SwellSheet({ track, visible, onClose }: SwellSheetProps) {
+  return (
+    <Sheet title={`Swells into ${track.name}`} visible={visible} onClose={onClose}>
+      {visible ? <Hits track={track} onDone={onClose} /> : null}
+    </Sheet>
+  );
+}
+
+function Hits({ track, onDone }: { readonly track: Track; readonly onDone: () => void }) {
+  const hits = useHits(track.id);
+  if (!hits) return <Words kind="small">Looking for hits …</Words>;
+  if (hits.length === 0) return <Words kind="small">No hits were found in this track. A swell needs one to grow into.</Words>;
+  return <Maker track={track} hits={hits} onDone={onDone} />;
+}
+
+function Maker({ track, hits, onDone }: { readonly track: Track; readonly hits: readonly Hit[]; readonly onDone: () => void }) {
+  const piece = usePiece();
+  const { studio } = useStudio();
+  const [chosen, setChosen] = useState<ReadonlySet<number>>(new Set());
+  const [settings, setSettings] = useState(START);
+  const [clear, setClear] = useState(false);
+  const [share, setShare] = useState<number | null>(null);
+  const [trouble, setTrouble] = useState<string | null>(null);
+  const change = (part: Partial<SwellSettings>): void => setSettings((before) => ({ ...before, ...part }));
+  const toggle = (hit: number): void => setChosen((before) => new Set(before.has(hit) ? [...before].filter((other) => other !== hit) : [...before, hit]));
+  const sources = hitSources(piece, track, hits, [...chosen], clear ? 'every' : 'chosen');
+  const doing = async (act: () => Promise<void>): Promise<void> => {
+    setShare(0);
+    setTrouble(null);
+    try {
+      await act();
+    } catch (error) {
+      setTrouble(`${error instanceof Error ? error.message : String(error)} Nothing was changed.`);
+    }
+    setShare(null);
+  };
+  const make = (): Promise<void> => doing(async () => {
+    const made = await makeSwells(studio, piece, track, sources, settings, setShare);
+    if (made === 0) setTrouble('The hit before leaves no room for a swell. Pick a hit with some space before it. Nothing was changed.');
+    else {
+      useOpenPiece.getState().say(`${made} ${made === 1 ? 'swell' : 'swells'} made, on a track of ${made === 1 ? 'its' : 'their'} own.${made < sources.length ? ` ${sources.length - made} had no room.` : ''}`);
+      onDone();
+    }
+  });
+  const hear = (): Promise<void> => doing(async () => {
+    const sound = await hearSwell(studio, piece, sources[0]!, settings);
+    if (sound) await preview({ hash: '', channels: [...sound], peaks: new Float32Array(0) }, piece.sampleRate, () => undefined);
+    else setTrouble('The hit before leaves no room for a swell here. Pick one with some space before it.');
+  });
+  const perBar = piece.tempo.beatsPerBar;
+  const lengths: readonly { readonly name: string; readonly beats: number }[] = [{ name: '1 beat', beats: 1 }, { name: '2 beats', beats: 2 }, { name: '1 bar', beats: perBar }, { name: '2 bars', beats: 2 * perBar }];
+  const busy = share !== null;
+  const count = `${chosen.size} ${chosen.size === 1 ? 'swell' : 'swells'}`;
+  return (
+    <ScrollView style={styles.body}>
+      <Words kind="small">{`${hits.length} hits. Tap those a swell shall grow into.`}</Words>
+      <View style={styles.chips}>
+        <Tap label="Pick those after a gap" text="after a gap" onPress={() => setChosen(new Set(hits.flatMap((hit, i) => (i === 0 ? hit.beat > 1 : hit.beat - hits[i - 1]!.beat > 1.5) ? [i] : [])))} />
+        <Tap label="Pick the last of 4 bars" text="last of 4 bars" onPress={() => setChosen(new Set(hitsByRule(hits, { kind: 'phrase', bars: 4 }, perBar)))} />
+        <Tap label="Pick none" text="none" disabled={chosen.size === 0} onPress={() => setChosen(new Set())} />
+      </View>
+      <HitStrip hits={hits} chosen={chosen} verb="Swell into" onToggle={toggle} />
+      <View role="radiogroup" aria-label="Length" style={styles.chips}>
+        {lengths.map(({ name, beats }) => <Tap key={name} role="radio" chosen={beats === settings.lengthBeats} filled={beats === settings.lengthBeats} tone="plum" label={`Length ${name}`} text={name} onPress={() => change({ lengthBeats: beats })} />)}
+      </View>
+      <Tap role="switch" chosen={clear} tone="plum" label="Keep clear of every hit" text={clear ? 'clear of every hit' : 'over the hits between'} onPress={() => setClear(!clear)} style={styles.start} />
+      <View role="radiogroup" aria-label="Space" style={styles.chips}>
+        {SWELL_SPACES.map((space) => <Tap key={space} role="radio" chosen={space === settings.space} filled={space === settings.space} tone="sea" label={`Space ${space}`} text={space} onPress={() => change({ space })} />)}
+      </View>
+      <Rail param={LEVEL} value={settings.level} context={contextOf(piece)} look="plain" onTouch={() => undefined} onSet={(level) => typeof level === 'number' && change({ level })} />
+      <Rail param={DARK} value={settings.highCutHz} context={contextOf(piece)} look="plain" onTouch={() => undefined} onSet={(highCutHz) => typeof highCutHz === 'number' && change({ highCutHz })} />
+      {trouble ? <Words kind="small" tone="danger" role="alert">{trouble}</Words> : null}
+      <View style={styles.chips}>
+        <Tap icon="play" text="Hear" label="Hear the first swell" disabled={busy || chosen.size === 0} onPress={() => void hear()} />
+        <Tap filled tone="plum" label={`Make ${count}`} text={busy ? `Making … ${Math.round(share * 100)} %` : `Make ${count}`} disabled={busy || chosen.size === 0} onPress={() => void make()} />
+      </View>
+    </ScrollView>
+  );
+}
+
+const styles = StyleSheet.create({
+  body: { maxHeight: 620 },
+  start: { alignSelf: 'flex-start' },
+  chips: { flexDirection: 'row', flexWrap: 'wrap', gap: 6, paddingVertical: 8 },
+});
