@@ -23,6 +23,6 @@ test('J7: reverse swells grow into picked hits, on a track of their own, and one
     expect(Math.abs(peakFrame([left, right], piece.sampleRate) - hit)).toBeLessThanOrEqual(0.002 * piece.sampleRate);
     expect(beatsToSamples(clip.start, piece.tempo, piece.sampleRate)).toBeGreaterThan(0);
   }
-  await hand.press('button', /^Undo: Add track Crates, swells/);
+  await hand.press('button', /^Undo: Make 4 swells/);
   await saved(page, pieceId, (stored) => stored.piece.tracks.every(({ name }) => name !== 'Crates, swells'));
 });

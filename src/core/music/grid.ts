@@ -6,9 +6,12 @@ export interface BarBeat {
   readonly beat: number;
 }
 
+/** The playhead stands on whole samples, so it may stand half of one before the beat it was set to. */
+const SLACK_BEATS = 1e-4;
+
 export function toBarBeat(beats: number, tempo: Tempo): BarBeat {
-  const bar = Math.floor(beats / tempo.beatsPerBar + 1e-9);
-  const beat = Math.floor(beats - bar * tempo.beatsPerBar + 1e-9);
+  const bar = Math.floor((beats + SLACK_BEATS) / tempo.beatsPerBar);
+  const beat = Math.floor(beats + SLACK_BEATS - bar * tempo.beatsPerBar);
   return { bar: bar + 1, beat: beat + 1 };
 }
 

@@ -91,13 +91,15 @@ export function swellJob(piece: Piece, hit: SoundData, beat: number, settings: S
 export function peakFrame(channels: SoundData, sampleRate: number): number {
   const half = Math.round((WINDOW_SECONDS * sampleRate) / 2);
   const length = channels[0]?.length ?? 0;
-  const power = (i: number): number => (i < 0 || i >= length ? 0 : channels.reduce((sum, channel) => sum + channel[i]! * channel[i]!, 0));
+  // With silence on both sides, so that the window may reach beyond the ends.
+  const power = new Float64Array(length + 2 * half + 1);
+  for (const channel of channels) for (let i = 0; i < length; i += 1) power[i + half + 1] = power[i + half + 1]! + channel[i]! * channel[i]!;
   let energy = 0;
-  for (let i = 0; i < half; i += 1) energy += power(i);
+  for (let i = 0; i < 2 * half + 1; i += 1) energy += power[i]!;
   let best = 0;
   let most = -1;
   for (let i = 0; i < length; i += 1) {
-    energy += power(i + half) - power(i - half - 1);
+    energy += (power[i + 2 * half + 1] ?? 0) - power[i]!;
     if (energy > most) {
       most = energy;
       best = i;
@@ -106,7 +108,11 @@ export function peakFrame(channels: SoundData, sampleRate: number): number {
   return best;
 }
 
-const highest = (channels: SoundData, from: number, to: number): number => channels.reduce((top, channel) => channel.subarray(from, to).reduce((a, x) => Math.max(a, Math.abs(x)), top), 0);
+function highest(channels: SoundData, from: number, to: number): number {
+  let top = 0;
+  for (const channel of channels) for (let i = from; i < to && i < channel.length; i += 1) top = Math.max(top, Math.abs(channel[i]!));
+  return top;
+}
 
 /**
  * The clip that plays what was rendered backwards, its peak on the hit, from a line of the grid on; null where the hit before leaves it no room.

@@ -4,7 +4,7 @@ import { compilePlan } from '../../core/engine/plan';
 import { render } from '../../core/engine/render';
 import { writeWav } from '../../core/formats/writeWav';
 import { beatsToSamples } from '../../core/music/tempo';
-import { addTrack } from '../../core/piece/edits/channels';
+import { layRecipe } from '../../core/piece/edits/recipes';
 import type { Clip, Piece, Track } from '../../core/piece/piece';
 import { emptyPiece } from '../../core/piece/piece';
 import { tempoOf } from '../../core/piece/tempoOf';
@@ -12,6 +12,7 @@ import { swellClip, swellJob, takeHit, type HitSource, type SwellSettings } from
 import { uploadSound } from '../../data/api';
 import { useOpenPiece } from '../../data/openPiece';
 import type { Studio } from '../studio/studio';
+import { freeName } from './freeName';
 
 interface Rendered {
   readonly hit: SoundData;
@@ -48,14 +49,6 @@ export async function hearSwell(studio: Studio, piece: Piece, source: HitSource,
 
 const trackOf = (id: string, name: string, clips: Clip[]): Track => ({ id, name, gain: 1, pan: 0, mute: false, solo: false, chain: [], sends: [], clips });
 
-/** A name no track of the piece has yet. */
-function freeName(piece: Piece, wanted: string): string {
-  const taken = new Set(piece.tracks.map(({ name }) => name));
-  let name = wanted;
-  for (let n = 2; taken.has(name); n += 1) name = `${wanted} ${n}`;
-  return name.slice(0, 120);
-}
-
 /**
  * Makes a swell into each hit, on a track of their own, as one edit. Nothing of the piece changes before all are made.
  * @returns how many were made; hits without room before them are left out
@@ -75,6 +68,6 @@ export async function makeSwells(studio: Studio, piece: Piece, track: Track, sou
     clips.push({ ...clip, name });
   }
   if (clips.length === 0) return 0;
-  useOpenPiece.getState().run(addTrack, { track: trackOf(crypto.randomUUID(), freeName(piece, `${track.name}, swells`), clips), sounds });
+  useOpenPiece.getState().run(layRecipe, { what: `Make ${clips.length} ${clips.length === 1 ? 'swell' : 'swells'}`, lanes: [], track: trackOf(crypto.randomUUID(), freeName(piece, `${track.name}, swells`), clips), sounds });
   return clips.length;
 }

@@ -1,0 +1,34 @@
+import { expect, handOn, powerDb, rendered, saved, test, touchAlong } from './bench';
+
+test('J9: a riser over a chosen stretch grows into its last bar line, can be changed as moves, and is undone in one step', async ({ page, pieceId, hasTouch }) => {
+  const hand = handOn(page, hasTouch);
+  await test.step('choose bars 7 and 8', async () => {
+    const ruler = page.getByRole('slider', { name: 'Place in the piece' });
+    if (hasTouch) await touchAlong(page, ruler, [[24 / 64, 0.5], [27 / 64, 0.5], [32 / 64, 0.5]]);
+    else {
+      await ruler.focus();
+      for (let i = 0; i < 24; i += 1) await page.keyboard.press('ArrowRight');
+      for (let i = 0; i < 8; i += 1) await page.keyboard.press('Shift+ArrowRight');
+    }
+  });
+  await hand.press('button', 'Riser over this');
+  await expect(page.getByRole('dialog', { name: 'Riser, 7.1 to 9.1' })).toBeVisible();
+  await hand.press('radio', 'a tone');
+  await hand.press('switch', 'Space that grows');
+  await hand.press('button', 'Make the riser');
+  await expect(page.getByText('Riser is on a track of its own', { exact: false })).toBeVisible({ timeout: 30_000 });
+  const { piece } = await saved(page, pieceId, (stored) => stored.piece.tracks.some(({ name }) => name === 'Riser'));
+  const riser = piece.tracks.find(({ name }) => name === 'Riser')!;
+  expect(riser.chain.map(({ effect }) => effect)).toEqual(['filter', 'reverb']);
+  expect(piece.lanes.map(({ target }) => target.param).sort()).toEqual(['cutoff', 'gain', 'mix']);
+  const alone = { ...piece, tracks: piece.tracks.map((track) => ({ ...track, solo: track.id === riser.id })) };
+  const { left } = await rendered(page, alone, 24, 36);
+  const beat = (60 / 92) * piece.sampleRate;
+  const level = (from: number, to: number): number => powerDb(left, Math.round(from * beat), Math.round(to * beat));
+  for (const from of [0, 2, 4]) expect(level(from + 2, from + 4)).toBeGreaterThan(level(from, from + 2) + 1);
+  // The space rings on past the bar line, well below, and dies away.
+  expect(level(9, 10)).toBeLessThan(level(7, 8) - 6);
+  expect(level(9, 10)).toBeGreaterThan(level(11, 12));
+  await hand.press('button', /^Undo: Make a riser/);
+  await saved(page, pieceId, (stored) => stored.piece.lanes.length === 0 && stored.piece.tracks.every(({ name }) => name !== 'Riser'));
+});
