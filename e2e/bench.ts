@@ -163,6 +163,18 @@ export function handOn(page: Page, touch: boolean): Hand {
   };
 }
 
+/** Chooses a stretch of whole beats on the ruler: with a finger, or by the arrow keys from the start of the piece. */
+export async function chooseStretch(page: Page, touch: boolean, from: number, to: number): Promise<void> {
+  const ruler = page.getByRole('slider', { name: 'Place in the piece' });
+  if (touch) {
+    await touchAlong(page, ruler, [[from / 64, 0.5], [(from + to) / 128, 0.5], [to / 64, 0.5]]);
+    return;
+  }
+  await ruler.focus();
+  for (let i = 0; i < from; i += 1) await page.keyboard.press('ArrowRight');
+  for (let i = from; i < to; i += 1) await page.keyboard.press('Shift+ArrowRight');
+}
+
 /** The piece as its own engine plays it, from a beat to a beat, with every return. */
 export async function rendered(page: Page, piece: Piece, fromBeat: number, toBeat: number): Promise<{ left: Float32Array; right: Float32Array }> {
   const sounds = new Map<string, Float32Array[]>();

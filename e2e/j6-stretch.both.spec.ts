@@ -1,5 +1,5 @@
 import type { Lane } from '../src/core/piece/piece';
-import { expect, handOn, saved, test, touchAlong } from './bench';
+import { chooseStretch, expect, handOn, saved, test, touchAlong } from './bench';
 
 /** A lane's value at a beat: straight lines and holds. */
 function valueAt({ points }: Lane, beat: number): number {
@@ -16,13 +16,7 @@ test('J6: a stretch is drawn, flipped, copied to another place, repeated, cleare
   await hand.press('button', 'Lane for Channel Pan');
   const lane = async (cursor: number): Promise<Lane> => (await saved(page, pieceId, (stored) => stored.history.cursor === cursor)).piece.lanes[0]!;
   await test.step('choose bars 3 and 4 on the ruler', async () => {
-    const ruler = page.getByRole('slider', { name: 'Place in the piece' });
-    if (hasTouch) await touchAlong(page, ruler, [[8 / 64, 0.5], [10 / 64, 0.5], [16 / 64, 0.5]]);
-    else {
-      await ruler.focus();
-      for (let i = 0; i < 8; i += 1) await page.keyboard.press('ArrowRight');
-      for (let i = 0; i < 8; i += 1) await page.keyboard.press('Shift+ArrowRight');
-    }
+    await chooseStretch(page, hasTouch, 8, 16);
     await expect(page.getByText('3.1 to 5.1, Pan')).toBeVisible();
   });
   await hand.press('button', 'Draw a shape into the stretch');

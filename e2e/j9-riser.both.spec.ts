@@ -1,16 +1,8 @@
-import { expect, handOn, powerDb, rendered, saved, test, touchAlong } from './bench';
+import { chooseStretch, expect, handOn, powerDb, rendered, saved, test } from './bench';
 
 test('J9: a riser over a chosen stretch grows into its last bar line, can be changed as moves, and is undone in one step', async ({ page, pieceId, hasTouch }) => {
   const hand = handOn(page, hasTouch);
-  await test.step('choose bars 7 and 8', async () => {
-    const ruler = page.getByRole('slider', { name: 'Place in the piece' });
-    if (hasTouch) await touchAlong(page, ruler, [[24 / 64, 0.5], [27 / 64, 0.5], [32 / 64, 0.5]]);
-    else {
-      await ruler.focus();
-      for (let i = 0; i < 24; i += 1) await page.keyboard.press('ArrowRight');
-      for (let i = 0; i < 8; i += 1) await page.keyboard.press('Shift+ArrowRight');
-    }
-  });
+  await chooseStretch(page, hasTouch, 24, 32);
   await hand.press('button', 'Riser over this');
   await expect(page.getByRole('dialog', { name: 'Riser, 7.1 to 9.1' })).toBeVisible();
   await hand.press('radio', 'a tone');

@@ -10,6 +10,7 @@ import { Sheet } from '../../ui/Sheet';
 import { Tap } from '../../ui/Tap';
 import { Words } from '../../ui/Words';
 import { usePiece } from '../studio/StudioProvider';
+import { useMaking } from './useMaking';
 import { hearRiser, makeRiser } from './risers';
 
 const LEVEL = gain({ label: 'Level', group: 'Riser', hint: 'At its full end.', initial: 0.6 });
@@ -40,19 +41,8 @@ function Maker({ range, onDone }: { readonly range: RiserSheetProps['range']; re
   const piece = usePiece();
   const context = contextOf(piece);
   const [settings, setSettings] = useState<RiserSettings>(() => ({ way: 'rise', source: 'noise', lowHz: 250, highHz: 12_000, level: 0.6, gate: false, space: false, roll: newRoll() }));
-  const [busy, setBusy] = useState(false);
-  const [trouble, setTrouble] = useState<string | null>(null);
+  const { busy, trouble, doing } = useMaking();
   const change = (part: Partial<RiserSettings>): void => setSettings((before) => ({ ...before, ...part }));
-  const doing = async (act: () => Promise<void>): Promise<void> => {
-    setBusy(true);
-    setTrouble(null);
-    try {
-      await act();
-    } catch (error) {
-      setTrouble(`${error instanceof Error ? error.message : String(error)} Nothing was changed.`);
-    }
-    setBusy(false);
-  };
   const make = (): Promise<void> => doing(async () => {
     const name = await makeRiser(piece, range, settings);
     useOpenPiece.getState().say(`${name} is on a track of its own: its filter and its moves can be changed there.`);

@@ -14,6 +14,7 @@ import { Words } from '../../ui/Words';
 import { usePiece, useStudio } from '../studio/StudioProvider';
 import { HitStrip } from '../throws/HitStrip';
 import { useHits } from '../throws/useHits';
+import { useMaking } from './useMaking';
 import { hearSwell, makeSwells } from './swells';
 
 const LEVEL = gain({ label: 'Level', group: 'Swell', hint: 'Its highest point, against the hit.', initial: 0.7 });
@@ -48,24 +49,15 @@ function Maker({ track, hits, onDone }: { readonly track: Track; readonly hits: 
   const [chosen, setChosen] = useState<ReadonlySet<number>>(new Set());
   const [settings, setSettings] = useState(START);
   const [clear, setClear] = useState(false);
-  const [share, setShare] = useState<number | null>(null);
-  const [trouble, setTrouble] = useState<string | null>(null);
+  const [share, setShare] = useState(0);
+  const { busy, trouble, refuse, doing } = useMaking();
   const change = (part: Partial<SwellSettings>): void => setSettings((before) => ({ ...before, ...part }));
   const toggle = (hit: number): void => setChosen((before) => new Set(before.has(hit) ? [...before].filter((other) => other !== hit) : [...before, hit]));
   const sources = hitSources(piece, track, hits, [...chosen], clear ? 'every' : 'chosen');
-  const doing = async (act: () => Promise<void>): Promise<void> => {
-    setShare(0);
-    setTrouble(null);
-    try {
-      await act();
-    } catch (error) {
-      setTrouble(`${error instanceof Error ? error.message : String(error)} Nothing was changed.`);
-    }
-    setShare(null);
-  };
   const make = (): Promise<void> => doing(async () => {
+    setShare(0);
     const made = await makeSwells(studio, piece, track, sources, settings, setShare);
-    if (made === 0) setTrouble('The hit before leaves no room for a swell. Pick a hit with some space before it. Nothing was changed.');
+    if (made === 0) refuse('The hit before leaves no room for a swell. Pick a hit with some space before it. Nothing was changed.');
     else {
       useOpenPiece.getState().say(`${made} ${made === 1 ? 'swell' : 'swells'} made, on a track of ${made === 1 ? 'its' : 'their'} own.${made < sources.length ? ` ${sources.length - made} had no room.` : ''}`);
       onDone();
@@ -74,11 +66,10 @@ function Maker({ track, hits, onDone }: { readonly track: Track; readonly hits: 
   const hear = (): Promise<void> => doing(async () => {
     const sound = await hearSwell(studio, piece, sources[0]!, settings);
     if (sound) await preview({ hash: '', channels: [...sound], peaks: new Float32Array(0) }, piece.sampleRate, () => undefined);
-    else setTrouble('The hit before leaves no room for a swell here. Pick one with some space before it.');
+    else refuse('The hit before leaves no room for a swell here. Pick one with some space before it.');
   });
   const perBar = piece.tempo.beatsPerBar;
   const lengths: readonly { readonly name: string; readonly beats: number }[] = [{ name: '1 beat', beats: 1 }, { name: '2 beats', beats: 2 }, { name: '1 bar', beats: perBar }, { name: '2 bars', beats: 2 * perBar }];
-  const busy = share !== null;
   const count = `${chosen.size} ${chosen.size === 1 ? 'swell' : 'swells'}`;
   return (
     <ScrollView style={styles.body}>
