@@ -1,3 +1,4 @@
+import { memo, useDeferredValue } from 'react';
 import { View } from 'react-native';
 import { useShallow } from 'zustand/react/shallow';
 import type { Lane, Track } from '../../core/piece/piece';
@@ -8,6 +9,7 @@ import { Playhead } from '../time/Playhead';
 import { TimeRuler } from '../time/TimeRuler';
 import { TimeScroll } from '../time/TimeScroll';
 import { useTimeScale } from '../time/useTimeScale';
+import { usePiece } from '../studio/StudioProvider';
 import type { Drawing } from './DrawButton';
 import { LaneEditor } from './LaneEditor';
 import { useWindow } from './useWindow';
@@ -31,39 +33,51 @@ interface LaneStackProps {
   readonly hits: readonly number[];
 }
 
-/** The lanes under the clips of their channel, along one time; it alone is drawn anew when time is scrolled or zoomed. */
-export function LaneStack({ track, lanes, chosen, onChoose, drawing, hits }: LaneStackProps) {
+/**
+ * The lanes under the clips of their channel, along one time; it alone is drawn anew when time is zoomed, and in slices: a hand that goes on
+ * zooming is never kept waiting.
+ */
+export function LaneStack(props: LaneStackProps) {
+  const { pxPerBeat, onLayout } = useTimeScale();
+  const shown = useDeferredValue(pxPerBeat);
+  return (
+    <View onLayout={onLayout}>
+      <LaneSheet {...props} pxPerBeat={shown} />
+    </View>
+  );
+}
+
+const LaneSheet = memo(function LaneSheet({ track, lanes, chosen, onChoose, drawing, hits, pxPerBeat }: LaneStackProps & { readonly pxPerBeat: number }) {
   const wide = useWide();
+  const { lengthBeats } = usePiece();
   const { foldedLanes, set } = useSession(useShallow((session) => ({ foldedLanes: session.foldedLanes, set: session.set })));
-  const { pxPerBeat, width, onLayout } = useTimeScale();
+  const width = pxPerBeat * lengthBeats;
   const { window, onScroll } = useWindow(width);
   const fold = (id: string, folded: boolean): void => set({ foldedLanes: folded ? [...foldedLanes, id] : foldedLanes.filter((other) => other !== id) });
   const height = laneHeight(lanes.filter(({ id }) => !foldedLanes.includes(id)).length, wide);
   return (
-    <View onLayout={onLayout}>
-      <TimeScroll pxPerBeat={pxPerBeat} onScroll={onScroll}>
-        <View style={{ width }}>
-          <TimeRuler width={width} pxPerBeat={pxPerBeat} />
-          {track ? <ClipRow track={track} pxPerBeat={pxPerBeat} height={WAVE} /> : null}
-          {lanes.map((lane) => (
-            <LaneEditor
-              key={lane.id}
-              lane={lane}
-              pxPerBeat={pxPerBeat}
-              width={width}
-              window={window}
-              height={height}
-              folded={foldedLanes.includes(lane.id)}
-              onFold={(folded) => fold(lane.id, folded)}
-              chosen={chosen?.lane === lane.id ? chosen.point : null}
-              onChoose={(point) => onChoose({ lane: lane.id, point })}
-              drawing={drawing}
-              hits={hits}
-            />
-          ))}
-          <Playhead pxPerBeat={pxPerBeat} />
-        </View>
-      </TimeScroll>
-    </View>
+    <TimeScroll pxPerBeat={pxPerBeat} onScroll={onScroll}>
+      <View style={{ width }}>
+        <TimeRuler width={width} pxPerBeat={pxPerBeat} />
+        {track ? <ClipRow track={track} pxPerBeat={pxPerBeat} height={WAVE} /> : null}
+        {lanes.map((lane) => (
+          <LaneEditor
+            key={lane.id}
+            lane={lane}
+            pxPerBeat={pxPerBeat}
+            width={width}
+            window={window}
+            height={height}
+            folded={foldedLanes.includes(lane.id)}
+            onFold={(folded) => fold(lane.id, folded)}
+            chosen={chosen?.lane === lane.id ? chosen.point : null}
+            onChoose={(point) => onChoose({ lane: lane.id, point })}
+            drawing={drawing}
+            hits={hits}
+          />
+        ))}
+        <Playhead pxPerBeat={pxPerBeat} />
+      </View>
+    </TimeScroll>
   );
-}
+});

@@ -18,6 +18,7 @@ import { HistoryButton } from './HistoryButton';
 import { ImportButton } from './ImportButton';
 import { FirstSteps } from './FirstSteps';
 import { LevelBars } from './LevelBars';
+import { GapButton } from '../recipes/GapButton';
 import { SelectionBar } from './SelectionBar';
 import { SendMatrix } from '../sends/SendMatrix';
 
@@ -51,6 +52,7 @@ function Head() {
     <View style={styles.head}>
       <Words kind="title" role="heading" aria-level={1} numberOfLines={1} style={styles.title}>{piece.name}</Words>
       <ZoomButtons />
+      {piece.tracks.length > 0 ? <GapButton /> : null}
       <HistoryButton />
       <ImportButton />
     </View>

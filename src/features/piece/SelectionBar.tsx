@@ -10,6 +10,7 @@ import { useSession } from '../../data/session';
 import { Tap } from '../../ui/Tap';
 import { useTokens } from '../../ui/theme';
 import { Words } from '../../ui/Words';
+import { BedSheet } from '../recipes/BedSheet';
 import { RiserSheet } from '../recipes/RiserSheet';
 import { SwellSheet } from '../recipes/SwellSheet';
 import { PrintSheet } from '../shelf/PrintSheet';
@@ -25,6 +26,7 @@ export function SelectionBar() {
   const { clip: clipId, range, channel, set } = useSession();
   const [printing, setPrinting] = useState(false);
   const [rising, setRising] = useState(false);
+  const [bedding, setBedding] = useState(false);
   const [swelling, setSwelling] = useState(false);
   const [shaping, setShaping] = useState(false);
   const { run } = useOpenPiece.getState();
@@ -52,6 +54,7 @@ export function SelectionBar() {
       <View style={styles.row}>
         {found || track ? <Tap filled tone="plum" label="Print" text="Print …" onPress={() => setPrinting(true)} /> : null}
         {range && !found ? <Tap tone="plum" label="Riser over this" text="Riser …" onPress={() => setRising(true)} /> : null}
+        {range && !found && track ? <Tap tone="plum" label="Bed over this" text="Bed …" onPress={() => setBedding(true)} /> : null}
         {range && !found ? <Tap label="Loop this" text="Loop this" onPress={() => run(setLoop, { on: true, ...range })} /> : null}
         {found ? (
           <>
@@ -67,6 +70,7 @@ export function SelectionBar() {
       {found ? <ClipTools clip={found.clip} track={found.track} shaping={shaping} onShape={() => setShaping(!shaping)} /> : null}
       {found ? <SwellSheet track={found.track} visible={swelling} onClose={() => setSwelling(false)} /> : null}
       {range ? <RiserSheet range={range} where={`${say(range.start)} to ${say(range.end)}`} visible={rising} onClose={() => setRising(false)} /> : null}
+      {range && track ? <BedSheet track={track} range={range} where={`${say(range.start)} to ${say(range.end)}`} visible={bedding} onClose={() => setBedding(false)} /> : null}
       <PrintSheet
         visible={printing}
         onClose={() => setPrinting(false)}

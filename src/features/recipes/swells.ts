@@ -13,6 +13,7 @@ import { uploadSound } from '../../data/api';
 import { useOpenPiece } from '../../data/openPiece';
 import type { Studio } from '../studio/studio';
 import { freeName } from './freeName';
+import { trackOf } from './trackOf';
 
 interface Rendered {
   readonly hit: SoundData;
@@ -46,8 +47,6 @@ export async function hearSwell(studio: Studio, piece: Piece, source: HitSource,
   const heard = render({ plan: compilePlan(alone), sounds: new Map([[SWELL_SOUND, swell], [HIT_SOUND, hit]]), fromSample: at(clip.start), toSample: at(source.beat) + hit[0]!.length, tail: { kind: 'seconds', seconds: 0 } });
   return heard && [heard.left, heard.right];
 }
-
-const trackOf = (id: string, name: string, clips: Clip[]): Track => ({ id, name, gain: 1, pan: 0, mute: false, solo: false, chain: [], sends: [], clips });
 
 /**
  * Makes a swell into each hit, on a track of their own, as one edit. Nothing of the piece changes before all are made.

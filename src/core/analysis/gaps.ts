@@ -1,0 +1,44 @@
+/** A stretch, in beats or in seconds. */
+export interface Span {
+  readonly start: number;
+  readonly end: number;
+}
+
+/**
+ * Where a sound is heard, in seconds from the beginning of the part that is looked at.
+ * @param peaks highest sample of each equal stretch  @param secondsPerPeak how long such a stretch is
+ * @param floor what is lower counts as silence
+ * @param holdSeconds a shorter silence does not part what is on both sides of it
+ */
+export function soundingSpans(peaks: Float32Array, secondsPerPeak: number, { start, end }: Span, floor: number, holdSeconds: number): Span[] {
+  const spans: { start: number; end: number }[] = [];
+  const first = Math.max(0, Math.floor(start / secondsPerPeak));
+  const last = Math.min(peaks.length, Math.ceil(end / secondsPerPeak));
+  for (let i = first; i < last; i += 1) {
+    if (peaks[i]! < floor) continue;
+    const from = Math.max(0, i * secondsPerPeak - start);
+    const to = Math.min(end, (i + 1) * secondsPerPeak) - start;
+    const open = spans[spans.length - 1];
+    if (open && from - open.end <= holdSeconds) open.end = to;
+    else spans.push({ start: from, end: to });
+  }
+  return spans;
+}
+
+/** What is left free between spans, which may overlap and be in any order. @param least shorter gaps are none */
+export function gapsBetween(spans: readonly Span[], length: number, least: number): Span[] {
+  const gaps: Span[] = [];
+  let free = 0;
+  for (const { start, end } of [...spans].sort((a, b) => a.start - b.start)) {
+    if (start - free >= least) gaps.push({ start: free, end: start });
+    free = Math.max(free, end);
+  }
+  if (length - free >= least) gaps.push({ start: free, end: length });
+  return gaps;
+}
+
+/** A gap from a line of the grid to one, inside of what is free; null when no line of it is left. */
+export function gapOnGrid({ start, end }: Span, grid: number): Span | null {
+  const [from, to] = [Math.ceil(start / grid - 1e-6) * grid, Math.floor(end / grid + 1e-6) * grid];
+  return to > from ? { start: from, end: to } : null;
+}

@@ -1,0 +1,65 @@
+import { compilePlan } from '../engine/plan';
+import { render } from '../engine/render';
+import { clipOf, RATE, scene, soundOf } from '../engine/testing';
+import { applyEdit } from '../piece/edit';
+import { layRecipe } from '../piece/edits/recipes';
+import type { Piece } from '../piece/piece';
+import { bedClip, bedJob, type BedSettings } from './bed';
+
+const HASH = 'b'.repeat(64);
+const settings: BedSettings = { takeBeats: 4, space: 'hall', highCutHz: 12_000, freeze: 'sealed', fadeInBeats: 1, level: 1 };
+/** Two phrases of a chord, four beats each, at 120 a minute; between them, from beat 4 to beat 36, nothing. */
+const chord = (i: number): number => [220, 277.2, 329.6, 415.3].reduce((sum, hz) => sum + 0.1 * Math.sin((2 * Math.PI * hz * i) / RATE), 0);
+const phrases = scene([soundOf(2, chord)], [{ clips: [clipOf('a', 0, 0, 2), clipOf('b', 0, 36, 2)] }], { lengthBeats: 48 });
+const gap = { start: 4, end: 36 };
+
+function bed(change: Partial<BedSettings>): { readonly left: Float32Array; readonly piece: Piece } {
+  const made = { ...settings, ...change };
+  const printed = render({ ...bedJob(phrases.piece, phrases.piece.tracks[0]!, gap, made), sounds: phrases.sounds })!;
+  const sound = [printed.left, printed.right];
+  const clip = bedClip(phrases.piece, gap, sound, made, HASH, 'bed', 'Bed')!;
+  const track = { id: 'bed', name: 'Bed', gain: 1, pan: 0, mute: false, solo: true, sends: [], chain: [], clips: [clip] };
+  const { piece } = applyEdit(phrases.piece, layRecipe, { what: 'Make a bed', track, lanes: [], sounds: { [HASH]: { name: 'Bed', frames: printed.left.length, sampleRate: RATE, channels: 2 } } });
+  const { left } = render({ plan: compilePlan(piece), sounds: new Map([...phrases.sounds, [HASH, sound]]), fromSample: 0, toSample: 24 * RATE, tail: { kind: 'seconds', seconds: 0 } })!;
+  return { left, piece };
+}
+
+const level = (x: Float32Array, from: number, to: number): number => 10 * Math.log10(x.subarray(Math.round(from * RATE), Math.round(to * RATE)).reduce((sum, y) => sum + y * y, 1e-20) / ((to - from) * RATE));
+/** Power at a frequency over a second, in dB. */
+function tone(x: Float32Array, at: number, hz: number): number {
+  let re = 0;
+  let im = 0;
+  for (let i = 0; i < RATE; i += 1) {
+    const window = 0.5 - 0.5 * Math.cos((2 * Math.PI * i) / RATE);
+    re += window * x[at * RATE + i]! * Math.cos((2 * Math.PI * hz * i) / RATE);
+    im += window * x[at * RATE + i]! * Math.sin((2 * Math.PI * hz * i) / RATE);
+  }
+  return 10 * Math.log10(re * re + im * im + 1e-20);
+}
+
+test('a bed fills the gap between two phrases: in from nothing, level all through, out before the next one', () => {
+  const { left } = bed({});
+  expect(level(left, 0, 2)).toBeLessThan(-150);
+  expect(level(left, 2, 2.05)).toBeLessThan(level(left, 4, 5) - 20);
+  // Over single seconds the chord beats against itself; over several it stands.
+  const middle = [3, 6, 9, 12, 15].map((from) => level(left, from, from + 3));
+  expect(Math.max(...middle) - Math.min(...middle)).toBeLessThan(1);
+  expect(level(left, 18.001, 20)).toBeLessThan(-150);
+  let step = 0;
+  for (let i = 18 * RATE - 100; i < 18 * RATE + 100; i += 1) step = Math.max(step, Math.abs(left[i]! - left[i - 1]!));
+  expect(step).toBeLessThan(1e-3);
+});
+
+test('it holds the notes of the phrase before, and no pitch drifts', () => {
+  const { left } = bed({});
+  for (const hz of [220, 329.6]) {
+    for (const at of [4, 15]) expect(tone(left, at, hz)).toBeGreaterThan(tone(left, at, hz * 1.06) + 10);
+    expect(Math.abs(tone(left, 4, hz) - tone(left, 15, hz))).toBeLessThan(8);
+  }
+});
+
+test('where nothing sounded there is nothing to freeze', () => {
+  const silent = { start: 20, end: 28 };
+  const printed = render({ ...bedJob(phrases.piece, phrases.piece.tracks[0]!, silent, settings), sounds: phrases.sounds })!;
+  expect(bedClip(phrases.piece, silent, [printed.left, printed.right], settings, HASH, 'bed', 'Bed')).toBeNull();
+});
