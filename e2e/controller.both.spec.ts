@@ -15,10 +15,15 @@ test('J11: a control of a controller is mapped to a macro, moves it without a ju
   const { piece } = await saved(page, pieceId, (stored) => stored.piece.modulators[0]?.level === 0.5);
   expect(piece.links[0]).toMatchObject({ curve: 0.4, range: { low: expect.closeTo(Math.log(400 / 20) / Math.log(20_000 / 20), 1), high: 1 } });
 
+  await hand.press('button', 'Rename Macro 1');
+  await page.getByRole('textbox', { name: 'Name of what turns' }).fill('Fog');
+  await hand.press('button', 'Rename');
+  await saved(page, pieceId, (stored) => stored.piece.modulators[0]?.name === 'Fog');
+
   const fader = page.getByRole('slider', { name: 'Fader 1' });
   const faderTo = async (value: number): Promise<void> => typeInto(page, 'Fader 1', `${value}`);
   await test.step('the control that moves next is the one', async () => {
-    await hand.press('button', 'Let a control move Macro 1');
+    await hand.press('button', 'Let a control move Fog');
     await expect(page.getByText('Move the control that shall move it, of your controller or below.')).toBeVisible();
     await faderTo(10);
     await expect(page.getByText('control 20, channel 1 · takes hold at 50 %')).toBeVisible();
@@ -37,7 +42,7 @@ test('J11: a control of a controller is mapped to a macro, moves it without a ju
     await hand.press('button', 'Close');
     await hand.press('switch', 'Record moves');
     await hand.press('button', 'Play');
-    await hand.press('button', 'Let a control move Macro 1');
+    await hand.press('button', 'Let a control move Fog');
     await hand.press('button', 'Map nothing');
     if (hasTouch) await touchAlong(page, fader, Array.from({ length: 20 }, (_, i) => [0.79 - 0.03 * i, 0.5] as const));
     else {

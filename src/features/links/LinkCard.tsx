@@ -1,3 +1,4 @@
+import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { effectOf } from '../../core/effects/catalogue';
 import { followedThrough } from '../../core/engine/followed';
@@ -10,6 +11,7 @@ import { MACRO_LEVEL, macroParam, MAIN, type Link, type Piece } from '../../core
 import type { ParamValue } from '../../core/params/param';
 import { useOpenPiece } from '../../data/openPiece';
 import { useSession } from '../../data/session';
+import { NameField } from '../../ui/NameField';
 import { ChoiceRail, Rail } from '../../ui/Rail';
 import { Tap } from '../../ui/Tap';
 import { useTokens } from '../../ui/theme';
@@ -36,6 +38,7 @@ export function LinkCard({ link }: { readonly link: Link }) {
   const tokens = useTokens();
   const { studio } = useStudio();
   const range = useSession((session) => session.range);
+  const [naming, setNaming] = useState(false);
   const { run } = useOpenPiece.getState();
   const modulator = piece.modulators.find(({ id }) => id === link.modulator);
   if (!modulator) return null;
@@ -55,9 +58,11 @@ export function LinkCard({ link }: { readonly link: Link }) {
           <Words kind="strong" tone="coralInk" numberOfLines={1}>{`∿ ${name}`}</Words>
           <Words kind="small" numberOfLines={2}>{others.length > 0 ? `${modulator.name}, which also turns ${others.map((other) => targetName(piece, other).toLowerCase()).join(', ')}` : modulator.name}</Words>
         </View>
+        <Tap plain icon="edit-2" tone="mute" label={`Rename ${modulator.name}`} onPress={() => setNaming(!naming)} />
         <Tap text={range ? "as moves here" : "as moves"} label={`Write the links of ${name} as moves`} onPress={write} />
         <Tap plain icon="x" tone="mute" label={`Remove ${modulator.name} from ${name}`} onPress={() => run(removeLink, { link: link.id })} />
       </View>
+      {naming ? <NameField label="Name of what turns" initial={modulator.name} action="Rename" onName={(called) => change({ name: called }) && setNaming(false)} /> : null}
       <Turning modulator={modulator} link={link} />
       <View role="radiogroup" aria-label={`Kind of ${modulator.name}`} style={styles.kinds}>
         {MODULATOR_KINDS.map((kind) => <Tap key={kind} role="radio" chosen={modulator.kind === kind} tone="coralInk" label={`${modulator.name}: ${KIND_NAMES[kind]}`} text={KIND_NAMES[kind]} onPress={() => change({ kind })} />)}
