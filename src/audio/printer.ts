@@ -15,7 +15,7 @@ export interface PrintRun {
 }
 
 /** Prints in a worker of its own; playing goes on. */
-export function startPrint(job: PrintJob, sounds: readonly LoadedSound[], onProgress: (share: number) => void): PrintRun {
+export function startPrint(job: PrintJob, sounds: readonly Pick<LoadedSound, 'hash' | 'channels'>[], onProgress: (share: number) => void): PrintRun {
   const worker = new Worker('/rt/print.worker.js', { type: 'module' });
   let finish: (printed: Printed | null) => void = () => undefined;
   const result = new Promise<Printed | null>((resolve, reject) => {

@@ -1,6 +1,5 @@
 import { useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
-import { preview } from '../../audio/preview';
 import { choice, frequency, gain } from '../../core/params/make';
 import type { NumberParam } from '../../core/params/param';
 import { contextOf } from '../../core/piece/find';
@@ -13,6 +12,7 @@ import { Tap } from '../../ui/Tap';
 import { Words } from '../../ui/Words';
 import { usePiece, useStudio } from '../studio/StudioProvider';
 import { hearBed, makeBed } from './beds';
+import { HearRecipe } from './HearRecipe';
 import { useMaking } from './useMaking';
 
 const LEVEL = gain({ label: 'Level', group: 'Bed', hint: 'How loud it lies under what comes.', initial: 0.5 });
@@ -45,7 +45,7 @@ function Maker({ track, range, onDone }: { readonly track: Track; readonly range
   const { studio } = useStudio();
   const context = contextOf(piece);
   const [settings, setSettings] = useState<BedSettings>({ takeBeats: 4, space: 'hall', highCutHz: 6000, freeze: 'sealed', fadeInBeats: 1, level: 0.5 });
-  const { busy, trouble, refuse, doing } = useMaking();
+  const { busy, trouble, refuse, doing, sounding, hear } = useMaking();
   const change = (part: Partial<BedSettings>): void => setSettings((before) => ({ ...before, ...part }));
   const make = (): Promise<void> => doing(async () => {
     const name = await makeBed(studio, piece, track, range, settings);
@@ -55,11 +55,7 @@ function Maker({ track, range, onDone }: { readonly track: Track; readonly range
       onDone();
     }
   });
-  const hear = (): Promise<void> => doing(async () => {
-    const sound = await hearBed(studio, piece, track, range, settings);
-    if (sound) await preview({ hash: '', channels: sound, peaks: new Float32Array(0) }, piece.sampleRate, () => undefined);
-    else refuse(NOTHING);
-  });
+  const tryIt = (): Promise<void> => hear(() => hearBed(studio, piece, track, range, settings), piece.sampleRate, NOTHING);
   const beats = (name: string, what: 'takeBeats' | 'fadeInBeats', choices: readonly number[]) => (
     <View role="radiogroup" aria-label={name} style={styles.chips}>
       <Words style={styles.name}>{name}</Words>
@@ -78,7 +74,7 @@ function Maker({ track, range, onDone }: { readonly track: Track; readonly range
       {number(LEVEL, settings.level, (level) => change({ level }))}
       {trouble ? <Words kind="small" tone="danger" role="alert">{trouble}</Words> : null}
       <View style={styles.chips}>
-        <Tap icon="play" text="Hear" label="Hear the bed" disabled={busy} onPress={() => void hear()} />
+        <HearRecipe name="the bed" sounding={sounding} disabled={busy} onPress={() => void tryIt()} />
         <Tap filled tone="plum" label="Make the bed" text={busy ? 'Freezing …' : 'Make the bed'} disabled={busy} onPress={() => void make()} />
       </View>
     </ScrollView>

@@ -6,6 +6,7 @@ import { useSession } from '../../data/session';
 import { Sheet } from '../../ui/Sheet';
 import { Tap } from '../../ui/Tap';
 import { Words } from '../../ui/Words';
+import { PlayLine } from '../shell/PlayLine';
 import { usePiece, useStudio } from '../studio/StudioProvider';
 import { useGaps, type Gap } from './useGaps';
 
@@ -28,7 +29,7 @@ function Gaps({ onChosen }: { readonly onChosen: () => void }) {
   if (gaps.length === 0) return <Words kind="small">Nothing is free for a bar or longer. A riser or a bed can still be laid over any stretch: choose one on the ruler.</Words>;
   return (
     <ScrollView style={styles.list}>
-      <Words kind="small">Free for a bar or longer. A chosen one can be filled: with a riser, a fall, or a bed of what came before.</Words>
+      <PlayLine says="Free for a bar or longer. A chosen one can be filled: with a riser, a fall, or a bed of what came before." />
       {gaps.map((gap) => <GapRow key={`${gap.track}/${gap.start}`} gap={gap} onChosen={onChosen} />)}
     </ScrollView>
   );

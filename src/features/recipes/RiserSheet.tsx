@@ -1,6 +1,5 @@
 import { useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
-import { preview } from '../../audio/preview';
 import { choice, frequency, gain } from '../../core/params/make';
 import { contextOf } from '../../core/piece/find';
 import type { RiserSettings } from '../../core/recipes/riser';
@@ -10,6 +9,7 @@ import { Sheet } from '../../ui/Sheet';
 import { Tap } from '../../ui/Tap';
 import { Words } from '../../ui/Words';
 import { usePiece } from '../studio/StudioProvider';
+import { HearRecipe } from './HearRecipe';
 import { useMaking } from './useMaking';
 import { hearRiser, makeRiser } from './risers';
 
@@ -41,16 +41,14 @@ function Maker({ range, onDone }: { readonly range: RiserSheetProps['range']; re
   const piece = usePiece();
   const context = contextOf(piece);
   const [settings, setSettings] = useState<RiserSettings>(() => ({ way: 'rise', source: 'noise', lowHz: 250, highHz: 12_000, level: 0.6, gate: false, space: false, roll: newRoll() }));
-  const { busy, trouble, doing } = useMaking();
+  const { busy, trouble, doing, sounding, hear } = useMaking();
   const change = (part: Partial<RiserSettings>): void => setSettings((before) => ({ ...before, ...part }));
   const make = (): Promise<void> => doing(async () => {
     const name = await makeRiser(piece, range, settings);
     useOpenPiece.getState().say(`${name} is on a track of its own: its filter and its moves can be changed there.`);
     onDone();
   });
-  const hear = (): Promise<void> => doing(async () => {
-    await preview({ hash: '', channels: await hearRiser(piece, range, settings), peaks: new Float32Array(0) }, piece.sampleRate, () => undefined);
-  });
+  const tryIt = (): Promise<void> => hear(() => hearRiser(piece, range, settings), piece.sampleRate);
   const number = (param: typeof LEVEL, value: number, set: (value: number) => void) => <Rail param={param} value={value} context={context} look="plain" onTouch={() => undefined} onSet={(next) => typeof next === 'number' && set(next)} />;
   return (
     <ScrollView style={styles.body}>
@@ -66,7 +64,7 @@ function Maker({ range, onDone }: { readonly range: RiserSheetProps['range']; re
       </View>
       {trouble ? <Words kind="small" tone="danger" role="alert">{trouble}</Words> : null}
       <View style={styles.chips}>
-        <Tap icon="play" text="Hear" label="Hear the riser" disabled={busy} onPress={() => void hear()} />
+        <HearRecipe name="the riser" sounding={sounding} disabled={busy} onPress={() => void tryIt()} />
         <Tap filled tone="plum" label={settings.way === 'rise' ? 'Make the riser' : 'Make the fall'} text={settings.way === 'rise' ? 'Make the riser' : 'Make the fall'} disabled={busy} onPress={() => void make()} />
       </View>
     </ScrollView>

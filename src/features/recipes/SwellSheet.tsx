@@ -1,6 +1,5 @@
 import { useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
-import { preview } from '../../audio/preview';
 import { hitsByRule, type Hit } from '../../core/moves/throws';
 import { frequency, gain } from '../../core/params/make';
 import { contextOf } from '../../core/piece/find';
@@ -14,6 +13,7 @@ import { Words } from '../../ui/Words';
 import { usePiece, useStudio } from '../studio/StudioProvider';
 import { HitStrip } from '../throws/HitStrip';
 import { useHits } from '../throws/useHits';
+import { HearRecipe } from './HearRecipe';
 import { useMaking } from './useMaking';
 import { hearSwell, makeSwells } from './swells';
 
@@ -50,7 +50,7 @@ function Maker({ track, hits, onDone }: { readonly track: Track; readonly hits: 
   const [settings, setSettings] = useState(START);
   const [clear, setClear] = useState(false);
   const [share, setShare] = useState(0);
-  const { busy, trouble, refuse, doing } = useMaking();
+  const { busy, trouble, refuse, doing, sounding, hear } = useMaking();
   const change = (part: Partial<SwellSettings>): void => setSettings((before) => ({ ...before, ...part }));
   const toggle = (hit: number): void => setChosen((before) => new Set(before.has(hit) ? [...before].filter((other) => other !== hit) : [...before, hit]));
   const sources = hitSources(piece, track, hits, [...chosen], clear ? 'every' : 'chosen');
@@ -63,11 +63,7 @@ function Maker({ track, hits, onDone }: { readonly track: Track; readonly hits: 
       onDone();
     }
   });
-  const hear = (): Promise<void> => doing(async () => {
-    const sound = await hearSwell(studio, piece, sources[0]!, settings);
-    if (sound) await preview({ hash: '', channels: [...sound], peaks: new Float32Array(0) }, piece.sampleRate, () => undefined);
-    else refuse('The hit before leaves no room for a swell here. Pick one with some space before it.');
-  });
+  const tryIt = (): Promise<void> => hear(() => hearSwell(studio, piece, sources[0]!, settings), piece.sampleRate, 'The hit before leaves no room for a swell here. Pick one with some space before it.');
   const perBar = piece.tempo.beatsPerBar;
   const lengths: readonly { readonly name: string; readonly beats: number }[] = [{ name: '1 beat', beats: 1 }, { name: '2 beats', beats: 2 }, { name: '1 bar', beats: perBar }, { name: '2 bars', beats: 2 * perBar }];
   const count = `${chosen.size} ${chosen.size === 1 ? 'swell' : 'swells'}`;
@@ -91,7 +87,7 @@ function Maker({ track, hits, onDone }: { readonly track: Track; readonly hits: 
       <Rail param={DARK} value={settings.highCutHz} context={contextOf(piece)} look="plain" onTouch={() => undefined} onSet={(highCutHz) => typeof highCutHz === 'number' && change({ highCutHz })} />
       {trouble ? <Words kind="small" tone="danger" role="alert">{trouble}</Words> : null}
       <View style={styles.chips}>
-        <Tap icon="play" text="Hear" label="Hear the first swell" disabled={busy || chosen.size === 0} onPress={() => void hear()} />
+        <HearRecipe name="the first swell" sounding={sounding} disabled={busy || chosen.size === 0} onPress={() => void tryIt()} />
         <Tap filled tone="plum" label={`Make ${count}`} text={busy ? `Making … ${Math.round(share * 100)} %` : `Make ${count}`} disabled={busy || chosen.size === 0} onPress={() => void make()} />
       </View>
     </ScrollView>

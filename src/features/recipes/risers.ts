@@ -27,7 +27,7 @@ export async function hearRiser(piece: Piece, range: Range, settings: RiserSetti
   const alone: Piece = { ...emptyPiece('heard', 'Heard'), sampleRate: piece.sampleRate, tempo: piece.tempo, lengthBeats: piece.lengthBeats, lanes: [...tempo, ...lanes], tracks: [track], sounds: { [HEARD]: { name: 'heard', frames: channels[0]!.length, sampleRate: piece.sampleRate, channels: 2 } } };
   const at = (beat: number): number => beatsToSamples(beat, tempoOf(piece), piece.sampleRate);
   const job = { plan: compilePlan(alone), fromSample: at(range.start), toSample: at(range.end), tail: { kind: 'seconds' as const, seconds: settings.space ? TAIL_SECONDS : 0 }, listening: undefined };
-  const made = await startPrint(job, [{ hash: HEARD, channels, peaks: new Float32Array(0) }], () => undefined).result;
+  const made = await startPrint(job, [{ hash: HEARD, channels }], () => undefined).result;
   if (!made) throw new Error('The riser was stopped.');
   return [made.left, made.right];
 }

@@ -26,7 +26,7 @@ async function renderSwell(studio: Studio, piece: Piece, source: HitSource, sett
   if (!sound) throw new Error('The sound of that hit has not come yet. Try again in a moment.');
   const hit = takeHit(sound.channels, source, piece.sampleRate);
   const { job, sounds } = swellJob(piece, hit, source.beat, settings);
-  const printed = await startPrint(job, sounds.map(({ hash, channels }) => ({ hash, channels: [...channels], peaks: new Float32Array(0) })), () => undefined).result;
+  const printed = await startPrint(job, sounds, () => undefined).result;
   if (!printed) throw new Error('The swell was stopped.');
   return { hit, swell: [printed.left, printed.right] };
 }

@@ -1,7 +1,6 @@
-import { useRef, useState } from 'react';
-import { preview } from '../../audio/preview';
 import type { LoadedSound } from '../../audio/soundLibrary';
 import { Tap } from '../../ui/Tap';
+import { usePreview } from '../studio/usePreview';
 
 interface HearTapProps {
   readonly name: string;
@@ -13,15 +12,11 @@ interface HearTapProps {
 
 /** Plays a sound by itself, and stops it. */
 export function HearTap({ name, sound, sampleRate, text = false }: HearTapProps) {
-  const [sounding, setSounding] = useState(false);
-  const stop = useRef<(() => void) | null>(null);
-  const press = async (): Promise<void> => {
-    if (sounding) stop.current?.();
-    else if (sound) {
-      setSounding(true);
-      stop.current = await preview(sound, sampleRate, () => setSounding(false));
-    }
+  const { sounding, hear, stop } = usePreview();
+  const press = (): void => {
+    if (sounding) stop();
+    else if (sound) void hear(sound.channels, sampleRate);
   };
   const verb = sounding ? 'Stop' : 'Hear';
-  return <Tap icon={sounding ? 'square' : 'play'} label={`${verb} ${name}`} text={text ? verb : undefined} disabled={!sound} onPress={() => void press()} />;
+  return <Tap icon={sounding ? 'square' : 'play'} label={`${verb} ${name}`} text={text ? verb : undefined} disabled={!sound} onPress={press} />;
 }
