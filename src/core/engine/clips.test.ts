@@ -103,6 +103,10 @@ test('crossfaded, two clips share the whole of where they overlap at equal power
   expect(out[i]).toBeCloseTo(0.5 * (plain[i]! * Math.cos(Math.PI / 8) + wave[0.25 * RATE]! * Math.sin(Math.PI / 8)), 4);
 });
 
+test('repeated past the end of the piece, it makes the piece go on to the end of its bar', () => {
+  expect(applyEdit(whole.piece, repeatClip, { clip: 'c', every: 32, ids: ['r1', 'r2'] }).piece.lengthBeats).toBe(76);
+});
+
 test('repeated, it comes again at every so many beats', () => {
   const short = applyEdit(whole.piece, trimClip, { clip: 'c', side: 'end', beat: 4 }).piece;
   const out = heard(applyEdit(short, repeatClip, { clip: 'c', every: 3, ids: ['r1', 'r2'] }).piece);

@@ -1,11 +1,10 @@
 import type { Draft } from 'immer';
 import * as z from 'zod';
-import { beatsFrom } from '../../music/tempo';
 import { formatValue } from '../../params/format';
 import { defineEdit, EditRefused } from '../edit';
 import { channelIds, channelName, contextOf } from '../find';
-import { channelParams, MAIN, trackSchema, type Piece, type Return, type Track } from '../piece';
-import { tempoOf } from '../tempoOf';
+import { clipEnd } from '../clipEdges';
+import { channelParams, MAIN, trackSchema, type Clip, type Piece, type Return, type Track } from '../piece';
 import { dropTargets } from './targets';
 
 export function draftTrack(draft: Draft<Piece>, id: string): Draft<Track> {
@@ -49,6 +48,12 @@ export const setLoop = defineEdit({
   },
 });
 
+/** Lets the piece go on to the end of the bar in which clips end. */
+export function makeRoom(draft: Draft<Piece>, clips: readonly Clip[]): void {
+  const bar = draft.tempo.beatsPerBar;
+  for (const clip of clips) draft.lengthBeats = Math.max(draft.lengthBeats, Math.ceil(clipEnd(draft as Piece, clip) / bar - 1e-9) * bar);
+}
+
 export const addTrack = defineEdit({
   name: 'addTrack',
   args: z.strictObject({ track: trackSchema, sounds: z.record(z.string(), z.custom<Piece['sounds'][string]>()) }),
@@ -57,11 +62,7 @@ export const addTrack = defineEdit({
     if (channelIds(draft).includes(track.id)) throw new EditRefused('That track is in the piece already.');
     draft.tracks.push(track);
     Object.assign(draft.sounds, sounds);
-    for (const clip of track.clips) {
-      const end = clip.start + beatsFrom(clip.start, clip.lengthSeconds, tempoOf(draft));
-      const bars = Math.ceil(end / draft.tempo.beatsPerBar - 1e-9);
-      draft.lengthBeats = Math.max(draft.lengthBeats, bars * draft.tempo.beatsPerBar);
-    }
+    makeRoom(draft, track.clips);
   },
 });
 

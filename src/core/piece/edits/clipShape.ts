@@ -7,6 +7,7 @@ import { findClip } from '../find';
 import { clipSchema, type Clip, type Piece, type Track } from '../piece';
 import { tempoOf } from '../tempoOf';
 import { carryMoves } from './carry';
+import { makeRoom } from './channels';
 
 const clipName = (piece: Piece, clip: string): string => findClip(piece, clip)?.clip.name ?? 'a clip';
 
@@ -125,6 +126,7 @@ export const repeatClip = defineEdit({
       carryMoves(draft, whole, { track: track.id, start: whole.start }, { track: track.id, start }, false, made);
       track.clips.push({ ...whole, id: made, start });
     });
+    makeRoom(draft, [{ ...whole, start: whole.start + every * ids.length }]);
   },
 });
 

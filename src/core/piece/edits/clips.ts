@@ -3,7 +3,7 @@ import { defineEdit, EditRefused } from '../edit';
 import { channelName, findClip } from '../find';
 import { clipSchema, printSchema, soundSchema, type Piece } from '../piece';
 import { carryMoves } from './carry';
-import { draftTrack } from './channels';
+import { draftTrack, makeRoom } from './channels';
 
 const clipName = (piece: Piece, clip: string): string => findClip(piece, clip)?.clip.name ?? 'clip';
 
@@ -44,6 +44,7 @@ export const copyClip = defineEdit({
     const to = draftTrack(draft, track);
     carryMoves(draft, found.clip, { track: found.track.id, start: found.clip.start }, { track, start }, false, id);
     to.clips.push({ ...found.clip, id, start });
+    makeRoom(draft, [{ ...found.clip, start }]);
   },
 });
 

@@ -1,8 +1,8 @@
 import * as z from 'zod';
 import { defineEdit, EditRefused } from '../edit';
 import { channelIds } from '../find';
-import { clipEnd } from '../clipEdges';
-import { laneSchema, soundInfoSchema, trackSchema, type Piece } from '../piece';
+import { laneSchema, soundInfoSchema, trackSchema } from '../piece';
+import { makeRoom } from './channels';
 import { putLane } from './lanes';
 
 /** What a recipe made: a track with its clips and effects, and the moves on it; one undo takes all of it away. */
@@ -15,7 +15,6 @@ export const layRecipe = defineEdit({
     draft.tracks.push(track);
     Object.assign(draft.sounds, sounds);
     for (const lane of lanes) putLane(draft, lane);
-    const bar = draft.tempo.beatsPerBar;
-    for (const clip of track.clips) draft.lengthBeats = Math.max(draft.lengthBeats, Math.ceil(clipEnd(draft as Piece, clip) / bar - 1e-9) * bar);
+    makeRoom(draft, track.clips);
   },
 });
