@@ -1,4 +1,4 @@
-import { expectAccessible, throughAllViews, throughChains, throughMoves } from './access';
+import { expectAccessible, throughAllViews, throughChains, throughClips, throughMoves } from './access';
 import { test } from './bench';
 
 for (const colorScheme of ['light', 'dark'] as const) {
@@ -13,9 +13,12 @@ for (const colorScheme of ['light', 'dark'] as const) {
   });
 }
 
-test.describe('night, moves', () => {
+test.describe('night, moves and clips', () => {
   test.use({ colorScheme: 'dark' });
   test('axe finds nothing in what moves open', async ({ page, pieceId: _open }) => {
     await throughMoves(page, (what) => expectAccessible(page, what));
+  });
+  test('axe finds nothing in what clips and stretches open', async ({ page, pieceId: _open }) => {
+    await throughClips(page, (what) => expectAccessible(page, what));
   });
 });

@@ -65,6 +65,36 @@ export async function throughAllViews(page: Page, look: (what: string) => Promis
   await page.getByRole('button', { name: 'Close' }).click();
 }
 
+/** Goes through what is done to clips and stretches: shaping, recipes, gaps. */
+export async function throughClips(page: Page, look: (what: string) => Promise<void>): Promise<void> {
+  const close = (): Promise<void> => page.getByRole('button', { name: 'Close' }).last().click();
+  await page.getByRole('button', { name: 'Clip Hum, first call' }).click();
+  await page.getByRole('switch', { name: 'Level, fades and slip' }).click();
+  await look('a clip with its level and fades');
+  await page.getByRole('button', { name: 'Swells into hits of this track' }).click();
+  await page.getByRole('button', { name: 'Pick those after a gap' }).click();
+  await look('swells');
+  await page.getByRole('button', { name: 'Hear the first swell' }).click();
+  await expect(page.getByRole('button', { name: 'Stop the first swell' })).toBeVisible({ timeout: 30_000 });
+  await look('a swell that is heard');
+  await page.getByRole('button', { name: 'Stop the first swell' }).click();
+  await expect(page.getByRole('button', { name: 'Hear the first swell' })).toBeVisible();
+  await close();
+  await page.getByRole('button', { name: 'Gaps of the piece' }).click();
+  await look('gaps');
+  await page.getByRole('button', { name: /^Choose the gap.*Humming voice/ }).first().click();
+  await look('a stretch of the piece');
+  await page.getByRole('button', { name: 'Bed over this' }).click();
+  await look('a bed');
+  await page.getByRole('button', { name: 'Hear the bed' }).click();
+  await expect(page.getByRole('alert').filter({ hasText: 'nothing to freeze' })).toBeVisible({ timeout: 30_000 });
+  await look('a bed of nothing');
+  await close();
+  await page.getByRole('button', { name: 'Riser over this' }).click();
+  await look('a riser');
+  await close();
+}
+
 /** Goes through what a chain holds and opens: a braid, menus, meters, comparing, a place of one's own. */
 export async function throughChains(page: Page, look: (what: string) => Promise<void>): Promise<void> {
   const strand = async (): Promise<void> => {
@@ -145,5 +175,18 @@ export async function throughMoves(page: Page, look: (what: string) => Promise<v
   await close();
   await page.getByRole('button', { name: /^Tempo 92/ }).click();
   await look('the tempo');
+  await close();
+  await page.getByRole('button', { name: /^Lanes in view/ }).click();
+  await page.getByRole('radio', { name: /^Chosen/ }).click();
+  await look('lanes in view');
+  await close();
+  await page.getByRole('button', { name: /^Controller/ }).click();
+  await page.getByRole('button', { name: 'Map a rail to a control' }).click();
+  await look('rails to map');
+  await page.getByRole('button', { name: 'Map Channel Pan of Humming voice' }).click();
+  await look('waiting for a control');
+  await page.getByRole('slider', { name: 'Fader 3' }).press('ArrowRight');
+  await expect(page.getByText('Humming voice: Pan')).toBeVisible();
+  await look('a control that is mapped');
   await close();
 }

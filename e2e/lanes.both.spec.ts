@@ -46,6 +46,17 @@ test('J6: lanes are folded, chosen and shown by touch, bent and shifted by hand 
       const share = 0.5 - (2 * 6) / 88 / (shifted.points[1]!.value - shifted.points[0]!.value);
       expect(positionAtMiddle(bent)).toBeCloseTo(share, 1);
     });
+    await test.step('a finger beside the line scrolls, and changes nothing', async () => {
+      for (let i = 0; i < 2; i += 1) await hand.press('button', 'Show less time');
+      const left = async (): Promise<number> => (await pan.boundingBox())!.x;
+      await expect.poll(async () => (await pan.boundingBox())!.width).toBeGreaterThan(1000);
+      const before = await left();
+      const { points } = await lane('pan', () => true);
+      await touchAlong(page, pan, [[0.22, 0.9], [0.18, 0.9], [0.12, 0.9], [0.06, 0.9]]);
+      await expect.poll(left).toBeLessThan(before - 50);
+      expect((await lane('pan', () => true)).points).toEqual(points);
+      for (let i = 0; i < 2; i += 1) await hand.press('button', 'Show more time');
+    });
   } else {
     await test.step('keys choose a point, change its value and its place, and remove it', async () => {
       await pan.focus();

@@ -6,6 +6,7 @@ import { recordMove } from '../../core/piece/edits/lanes';
 import { baseValue, contextOf, findLane } from '../../core/piece/find';
 import type { Piece } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
+import { useSession } from '../../data/session';
 import { Sheet } from '../../ui/Sheet';
 import { Tap } from '../../ui/Tap';
 import { Words } from '../../ui/Words';
@@ -17,7 +18,12 @@ export function addLane(piece: Piece, { target, param }: TargetChoice): string |
   const unit = laneUnit(piece, target);
   const value = valueInUnit(piece, param, basePosition(piece, target, param), unit);
   const id = crypto.randomUUID();
-  return useOpenPiece.getState().run(recordMove, { lane: { id, target, unit, on: true, points: [{ beat: 0, value, shape: 'line', bend: 0 }] }, how: 'draw' }) ? id : null;
+  if (!useOpenPiece.getState().run(recordMove, { lane: { id, target, unit, on: true, points: [{ beat: 0, value, shape: 'line', bend: 0 }] }, how: 'draw' })) return null;
+  // A lane made by hand is in view, whichever lanes are.
+  const { lanesShown, chosenLanes, set } = useSession.getState();
+  if (lanesShown === 'chosen') set({ chosenLanes: [...chosenLanes, id] });
+  if (lanesShown === 'touched') set({ touched: target });
+  return id;
 }
 
 /** Adds a lane by hand. */
