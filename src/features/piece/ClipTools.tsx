@@ -15,6 +15,7 @@ interface ClipToolsProps {
   readonly track: Track;
   readonly shaping: boolean;
   readonly onShape: () => void;
+  readonly onSwell: () => void;
 }
 
 /** Beats after which a clip comes again: as many whole bars as it lasts. */
@@ -24,7 +25,7 @@ export function repeatBeats(piece: ReturnType<typeof usePiece>, clip: Clip): num
 }
 
 /** What is done to the chosen clip: cut at the playhead, joined, reversed, muted, repeated, crossfaded. */
-export function ClipTools({ clip, track, shaping, onShape }: ClipToolsProps) {
+export function ClipTools({ clip, track, shaping, onShape, onSwell }: ClipToolsProps) {
   const piece = usePiece();
   const { studio } = useStudio();
   const { run, say } = useOpenPiece.getState();
@@ -39,6 +40,7 @@ export function ClipTools({ clip, track, shaping, onShape }: ClipToolsProps) {
   return (
     <Row>
       <Tap role="switch" chosen={shaping} tone="sandInk" text="level, fades" label="Level, fades and slip" onPress={onShape} />
+      <Tap tone="plum" label="Swells into hits of this track" text="Swell …" onPress={onSwell} />
       <Tap icon="scissors" text="split" label="Split at the playhead" onPress={() => atPlayhead((beat) => run(splitClip, { clip: clip.id, beat, id: crypto.randomUUID() }))} />
       <Tap text="⇤ from here" label="Trim the start to the playhead" onPress={() => atPlayhead((beat) => run(trimClip, { clip: clip.id, side: 'start', beat }))} />
       <Tap text="to here ⇥" label="Trim the end to the playhead" onPress={() => atPlayhead((beat) => run(trimClip, { clip: clip.id, side: 'end', beat }))} />

@@ -58,7 +58,6 @@ export function SelectionBar() {
         {range && !found ? <Tap label="Loop this" text="Loop this" onPress={() => run(setLoop, { on: true, ...range })} /> : null}
         {found ? (
           <>
-            <Tap tone="plum" label="Swells into hits of this track" text="Swell …" onPress={() => setSwelling(true)} />
             <Tap icon="arrow-left" label="A beat earlier" onPress={() => run(moveClip, { clip: found.clip.id, start: Math.max(0, found.clip.start - 1) })} />
             <Tap icon="arrow-right" label="A beat later" onPress={() => run(moveClip, { clip: found.clip.id, start: found.clip.start + 1 })} />
             <Tap icon="copy" label="Copy the clip after itself" onPress={() => copyAfter()} />
@@ -67,7 +66,7 @@ export function SelectionBar() {
           </>
         ) : null}
       </View>
-      {found ? <ClipTools clip={found.clip} track={found.track} shaping={shaping} onShape={() => setShaping(!shaping)} /> : null}
+      {found ? <ClipTools clip={found.clip} track={found.track} shaping={shaping} onShape={() => setShaping(!shaping)} onSwell={() => setSwelling(true)} /> : null}
       {found ? <SwellSheet track={found.track} visible={swelling} onClose={() => setSwelling(false)} /> : null}
       {range ? <RiserSheet range={range} where={`${say(range.start)} to ${say(range.end)}`} visible={rising} onClose={() => setRising(false)} /> : null}
       {range && track ? <BedSheet track={track} range={range} where={`${say(range.start)} to ${say(range.end)}`} visible={bedding} onClose={() => setBedding(false)} /> : null}
