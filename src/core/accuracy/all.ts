@@ -1,3 +1,4 @@
+import { colourPromises } from './colour';
 import type { Accuracy } from './measure';
 import { placePromises } from './places';
 import { repeatPromises } from './repeats';
@@ -5,4 +6,4 @@ import { spacePromises } from './spaces';
 import { tonePromises } from './tone';
 
 /** Every promise about the sound of the effects. */
-export const PROMISES: readonly Accuracy[] = [...repeatPromises, ...spacePromises, ...placePromises, ...tonePromises];
+export const PROMISES: readonly Accuracy[] = [...repeatPromises, ...spacePromises, ...placePromises, ...tonePromises, ...colourPromises];

@@ -18,6 +18,12 @@ export interface OversampleWork {
   shape(at: number, kind: number, from: number, step: number, n: number): void;
 }
 
+/** A curve of one's own. */
+export interface Shaper {
+  /** Shapes `n` samples in place. @param drive gain before the curve, growing by `step` with each sample */
+  shape(cells: Float32Array, at: number, n: number, drive: number, step: number): void;
+}
+
 /** Where one stage lies in a channel, in figures from its beginning: each of its rows has room before it for what came last. */
 interface Stage {
   readonly half: number;
@@ -83,13 +89,16 @@ export class Oversampler {
     this.cells.fill(0, this.shared);
   }
 
-  /** Shapes a run in place. @param kind index in DRIVE_KINDS  @param from, to drive at the ends of the run, 1 = clean */
-  process(run: { readonly left: Float64Array; readonly right: Float64Array }, kind: number, from: number, to: number): void {
-    this.side(run.left, this.shared, kind, from, to);
-    this.side(run.right, this.shared + this.channelFigures, kind, from, to);
+  /**
+   * Shapes a run in place. @param kind index in DRIVE_KINDS, or -1 for a shaper of one's own  @param from, to drive at the ends of the run, 1 = clean
+   * @param shaper shapes samples of the high rate where they lie
+   */
+  process(run: { readonly left: Float64Array; readonly right: Float64Array }, kind: number, from: number, to: number, shaper: Shaper | null = null): void {
+    this.side(run.left, this.shared, kind, from, to, shaper);
+    this.side(run.right, this.shared + this.channelFigures, kind, from, to, shaper);
   }
 
-  private side(io: Float64Array, base: number, kind: number, from: number, to: number): void {
+  private side(io: Float64Array, base: number, kind: number, from: number, to: number, shaper: Shaper | null): void {
     const { cells, work, stages, factor } = this;
     const last = stages.length - 1;
     const first = base + stages[0]!.input;
@@ -101,7 +110,8 @@ export class Oversampler {
       work.up(4 * (base + input), 4 * (base + next), 4 * taps, 2 * half, half - 1, n);
       this.keep(base + input, n, 2 * half);
     }
-    work.shape(4 * (base + this.top), kind, from, (to - from) / topFrames, topFrames);
+    if (shaper) shaper.shape(cells, base + this.top, topFrames, from, (to - from) / topFrames);
+    else work.shape(4 * (base + this.top), kind, from, (to - from) / topFrames, topFrames);
     for (let s = last; s >= 0; s -= 1) {
       const { half, taps, even, odd, n } = stages[s]!;
       const source = s === last ? base + this.top - this.filling : base + this.result;

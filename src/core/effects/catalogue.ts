@@ -1,14 +1,24 @@
 import type { EffectDefinition } from './define';
 import { braid } from './braid/braid';
+import { chorus } from './chorus/chorus';
+import { compressor } from './compressor/compressor';
 import { convolver } from './convolver/convolver';
+import { crush } from './crush/crush';
 import { doubling } from './doubling/doubling';
+import { drive } from './drive/drive';
 import { echo } from './echo/echo';
 import { eq } from './eq/eq';
 import { filter } from './filter/filter';
+import { flanger } from './flanger/flanger';
+import { gate } from './gate/gate';
+import { grains } from './grains/grains';
+import { grit } from './grit/grit';
 import { limiter } from './limiter/limiter';
 import { phaser } from './phaser/phaser';
+import { pitch } from './pitch/pitch';
 import { placer } from './placer/placer';
 import { reverb } from './reverb/reverb';
+import { shifter } from './shifter/shifter';
 import { sideDelay } from './sideDelay/sideDelay';
 import { taps } from './taps/taps';
 import { tremolo } from './tremolo/tremolo';
@@ -18,11 +28,11 @@ import { width } from './width/width';
 
 /** Every effect there is, by family; a new one is a folder and a line here. */
 export const EFFECTS: readonly EffectDefinition[] = [
-  echo, taps, doubling, sideDelay,
+  echo, taps, doubling, sideDelay, grains,
   reverb, convolver,
-  tremolo, phaser,
+  tremolo, phaser, chorus, flanger, shifter,
   placer, width, widener,
-  filter, eq, utility, limiter,
+  filter, eq, drive, crush, grit, pitch, compressor, gate, utility, limiter,
   braid,
 ];
 

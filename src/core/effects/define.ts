@@ -37,10 +37,14 @@ export interface EffectProcessor {
   setImpulse?(impulse: PreparedImpulse): void;
   /** Takes the chains that lie in its strands, by place from 0; for a braid. */
   setStrands?(works: readonly (StrandWork | null)[]): void;
+  /** Takes what another channel gives: always the same run, filled anew before each step; null for none. For effects that can listen aside. */
+  setSide?(side: StereoRun | null): void;
   /** True while nothing would be heard without new input. */
   readonly silent: boolean;
   /** Samples by which its sound is late, for an effect that looks ahead; none when left out. */
   readonly latency?: number;
+  /** True while nothing untreated shall be heard beside it, whatever the mix says. */
+  readonly alone?: boolean;
   /** Lowest gain of the guard in the loop since last asked; 1 when it did nothing. */
   takeGuardGain(): number;
 }

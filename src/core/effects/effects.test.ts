@@ -27,7 +27,7 @@ describe.each(EFFECTS.map((effect) => [effect.id, effect] as const))('%s', (id, 
     for (const preset of effect.presets) {
       const values = newSlot('s', id, preset.id).values;
       const picture = effect.picture(values, PLAIN_CONTEXT);
-      const handles = 'handles' in picture ? picture.handles : [];
+      const handles = ('handles' in picture ? picture.handles : undefined) ?? [];
       for (const handle of handles) {
         for (const pull of [handle.pullX, handle.pullY]) if (pull) expect(pull.value).toBeCloseTo(Math.min(numbersOf(effect.params, values, PLAIN_CONTEXT)(pull.param), handle.most ?? Infinity), 6);
       }

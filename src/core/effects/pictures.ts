@@ -87,6 +87,8 @@ export interface Sweep {
   readonly depth: number;
   readonly hz: number;
   readonly behindTurns: number;
+  /** False where the curves take each other's place rather than slide along. */
+  readonly slides?: false;
 }
 
 /** Level over frequency, from an impulse. Levels in dB at `hz`. */
@@ -108,6 +110,8 @@ export interface MotionPicture {
   readonly spanSeconds: number;
   readonly left: readonly number[];
   readonly right: readonly number[];
+  /** Seconds and gain. */
+  readonly handles?: readonly Handle[];
 }
 
 /** A sound around the listener, in metres: x to the right, y ahead. */
@@ -125,7 +129,10 @@ export interface CurvePicture {
   readonly kind: 'curve';
   readonly inDb: readonly number[];
   readonly outDb: readonly number[];
-  readonly ceilingDb: number;
+  /** The level from which it acts. */
+  readonly mark: { readonly name: string; readonly db: number };
+  /** dB in and dB out. */
+  readonly handles: readonly Handle[];
 }
 
 /** What each side hears of a sound at the left, in the middle and at the right: gains to left and right. */
@@ -160,7 +167,51 @@ export interface BraidPicture {
   readonly strands: readonly { readonly place: number; readonly input: string; readonly level: number; readonly pan: number; readonly alignMs: number }[];
 }
 
+/** How far off pitch each line of a sound is, over time. */
+export interface SwayPicture {
+  readonly kind: 'sway';
+  readonly spanSeconds: number;
+  readonly lines: readonly { readonly side: 'left' | 'right' | 'both'; readonly cents: readonly number[] }[];
+}
+
+/** Tones that went in and tones that came out, in Hz and dB under full scale. */
+export interface PartialsPicture {
+  readonly kind: 'partials';
+  readonly before: readonly Partial[];
+  readonly after: readonly Partial[];
+  /** What was sent through, in words. */
+  readonly test: string;
+  /** Hz and dB. */
+  readonly handles: readonly Handle[];
+}
+
+export interface Partial {
+  readonly hz: number;
+  readonly db: number;
+}
+
+/** What becomes of each height of the wave: as it comes out over as it went in. */
+export interface TransferPicture {
+  readonly kind: 'transfer';
+  readonly input: readonly number[];
+  readonly output: readonly number[];
+  /** Between which heights a wave of -12 dBFS meets it. */
+  readonly met: { readonly from: number; readonly to: number };
+  /** Heights and heights. */
+  readonly handles: readonly Handle[];
+}
+
+/** A short stretch of a wave as it went in and as it came out. */
+export interface WavePicture {
+  readonly kind: 'wave';
+  readonly spanSeconds: number;
+  readonly before: readonly number[];
+  readonly after: readonly number[];
+  readonly test: string;
+}
+
 export type EffectPicture =
+  | SwayPicture | PartialsPicture | TransferPicture | WavePicture
   | BraidPicture
   | RoomPicture
   | ImpulsePicture

@@ -17,6 +17,11 @@ export class Quiet {
     return this.frames > this.patience;
   }
 
+  /** True when the input has been silent for so long. */
+  restedFor(seconds: number, sampleRate: number): boolean {
+    return this.frames > seconds * sampleRate + STEP_FRAMES;
+  }
+
   clear(): void {
     this.frames = Infinity;
   }

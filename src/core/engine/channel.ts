@@ -45,6 +45,9 @@ export class RunningChannel {
   /** Where macros stand, on the main output; a row of one value each. */
   macros: ValueRow[] = [];
   readonly image: StereoImage;
+  /** What leaves its effects, before its level, kept for effects elsewhere that listen to it. */
+  readonly overheard = stereoRun();
+  isOverheard = false;
   /** Whoever watches this channel. */
   listener: StepListener | null = null;
   private macroRows = new Map<string, ValueRow>();
@@ -256,6 +259,7 @@ export class RunningChannel {
     }
     const silent = this.chain.process(this.bus, this.busSilent);
     this.listener?.heard(this.entered, this.bus);
+    if (this.isOverheard) this.keepOverheard(silent);
     this.give(true, !silent);
     this.level(silent);
     this.give(false, !silent);
@@ -264,6 +268,17 @@ export class RunningChannel {
     this.wetPeak = this.chain.wetPeak * loudest;
     this.dryPeak = this.plan.slots.length > 0 ? this.chain.dryPeak * loudest : this.peakLeft > this.peakRight ? this.peakLeft : this.peakRight;
     return !silent;
+  }
+
+  private keepOverheard(silent: boolean): void {
+    const { left, right } = this.overheard;
+    if (silent) {
+      left.fill(0);
+      right.fill(0);
+      return;
+    }
+    left.set(this.bus.left);
+    right.set(this.bus.right);
   }
 
   /** Sends that take before the level, or those that take after it; `open` shuts both when the channel is muted. */

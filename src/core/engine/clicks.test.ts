@@ -17,7 +17,7 @@ const HOLD_SECONDS = 0.15;
 const CLICK = 0.1;
 
 /** Parameters whose work it is to break the wave. */
-const BREAKS: Readonly<Record<string, readonly string[]>> = { echo: ['bitDepth', 'rateReduction'] };
+const BREAKS: Readonly<Record<string, readonly string[]>> = { echo: ['bitDepth', 'rateReduction'], drive: ['drive'], crush: ['rate', 'bits', 'bend', 'after'], grit: ['amount'] };
 
 function giveImpulses(engine: Engine, piece: Piece): void {
   const needs = planSlotsIn(compilePlan(piece).channels.flatMap(({ slots }) => slots)).flatMap(({ impulse }) => (impulse ? [impulse] : []));

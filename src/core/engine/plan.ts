@@ -76,6 +76,8 @@ export interface PlanSlot {
   readonly follows: Int8Array;
   /** The impulse it needs, if it is one that does. */
   readonly impulse: ImpulseNeed | null;
+  /** The channel that it listens to, if it listens aside. */
+  readonly side: string | null;
   /** Effects on its treated sound alone. */
   readonly wetPath: readonly PlanSlot[];
   /** What lies in its strands, by place from 1. */
@@ -152,10 +154,23 @@ export function compilePlan(piece: Piece, scope: PrintScope | null = null): Plan
 function printedChannels(piece: Piece, scope: PrintScope): PlanChannel[] {
   const track = piece.tracks.find((candidate) => candidate.id === scope.channel);
   if (!track) return [];
-  // What its moves follow by ear has to be there, unheard.
-  const followed = piece.tracks.filter(({ id }) => id !== track.id && piece.modulators.some(({ kind, follows }) => kind === 'follower' && follows === id));
+  // What its moves follow by ear, and what its effects listen to, has to be there, unheard.
+  const listenedTo = sidesOf(piece, track, new Set([track.id]));
+  const aside = piece.tracks.filter(({ id }) => listenedTo.has(id) && id !== track.id).map((other) => planChannel(piece, { ...other, sends: [], mute: false }, other.clips.flatMap((clip) => planClip(piece, other, clip, null)), true, false, true));
+  const followed = piece.tracks.filter(({ id }) => !listenedTo.has(id) && piece.modulators.some(({ kind, follows }) => kind === 'follower' && follows === id));
   const unheard = followed.map((other) => planChannel(piece, { ...other, chain: [], sends: [], mute: false }, other.clips.flatMap((clip) => planClip(piece, other, clip, null)), true, false, false));
-  return [planTrack(piece, track, true, true, scope), ...unheard];
+  return [planTrack(piece, track, true, true, scope), ...aside, ...unheard];
+}
+
+/** Tracks that the effects of a track listen to, and those that theirs listen to in turn. */
+function sidesOf(piece: Piece, track: Track, found: Set<string>): Set<string> {
+  for (const { side } of slotsIn(track.chain)) {
+    const other = piece.tracks.find(({ id }) => id === side);
+    if (!other || found.has(other.id)) continue;
+    found.add(other.id);
+    sidesOf(piece, other, found);
+  }
+  return found;
 }
 
 /** A soloed track is heard with what it sends; a soloed return is heard alone, fed as before. */
@@ -167,7 +182,7 @@ function playedChannels(piece: Piece): PlanChannel[] {
   return [...tracks, ...returns];
 }
 
-/** Every channel before those it sends to; sends never make a loop. */
+/** Every channel before those it sends to and those that listen to it. Sends never make a loop; where listening does, one of them hears the step before. */
 function sendOrder(channels: readonly PlanChannel[]): number[] {
   const order: number[] = [];
   const seen = new Set<number>();
@@ -178,6 +193,9 @@ function sendOrder(channels: readonly PlanChannel[]): number[] {
       const to = channels.findIndex((channel) => channel.id === send.to);
       if (to >= 0) visit(to);
     }
+    channels.forEach(({ slots }, listener) => {
+      if (planSlotsIn(slots).some(({ side }) => side === channels[index]!.id)) visit(listener);
+    });
     order.unshift(index);
   };
   for (let i = channels.length - 1; i >= 0; i -= 1) visit(i);
@@ -249,6 +267,7 @@ function planSlot(piece: Piece, slot: Slot): PlanSlot {
   };
   return {
     id: slot.id, effect: slot.effect, on: slot.on, values: Float64Array.from(paramIds, number), follows: Int8Array.from(paramIds, follows), impulse: impulse?.(slot.values, context, slot.sound ?? null) ?? null,
+    side: piece.tracks.some(({ id }) => id === slot.side) ? slot.side! : null,
     wetPath: (slot.wetPath ?? []).map((inner) => planSlot(piece, inner)),
     strands: (slot.strands ?? []).map(({ place, chain }) => ({ place, slots: chain.map((inner) => planSlot(piece, inner)) })),
   };

@@ -96,6 +96,11 @@ export class RunningSlot {
     this.processor.setImpulse?.(found);
   }
 
+  /** Gives the processor what it listens to. */
+  listenTo(channels: ReadonlyMap<string, StereoRun>): void {
+    this.processor.setSide?.(this.plan.side === null ? null : (channels.get(this.plan.side) ?? null));
+  }
+
   adopt(plan: PlanSlot): void {
     this.plan = plan;
     this.leaving = false;
@@ -283,6 +288,10 @@ export class RunningSlot {
     if (now[this.iBalance]! < 0.5) {
       dry = dryGain(now[this.iMix]!);
       wet = wetGain(now[this.iMix]!);
+    }
+    if (this.processor.alone === true) {
+      dry = 0;
+      wet = 1;
     }
     dry *= now[this.iTrim]!;
     wet *= now[this.iTrim]!;

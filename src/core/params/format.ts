@@ -51,6 +51,7 @@ export function formatNumber(param: NumberParam, value: number): string {
   if (param.unit === 'degrees') return `${signed(value.toFixed(0))}\u00b0`;
   if (param.unit === 'metres') return `${figures(value)} m`;
   if (param.unit === 'cents') return `${figures(value)} cent`;
+  if (param.unit === 'semitones') return `${value > 0 ? '+' : ''}${figures(value)} st`;
   if (param.unit === 'bpm') return `${figures(value, 4)} BPM`;
   if (param.unit === 'count') return figures(value, 5);
   return formatPan(value);

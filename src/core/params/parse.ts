@@ -60,8 +60,8 @@ function withUnit(param: NumberParam, figure: number, unit: string): ParamValue 
   if (param.unit === 'gain') return unit === '' || unit === 'db' ? dbToGain(figure) : unit === '%' ? figure / 100 : null;
   if (param.unit === 'ratio') return unit === '' || unit === '%' ? figure / 100 : unit === 'db' ? dbToGain(figure) : null;
   if (param.unit === 'pan') return panOf(figure, unit);
-  const names: Record<'db' | 'bits' | 'octaves' | 'percent' | 'count' | 'degrees' | 'metres' | 'cents' | 'bpm', readonly string[]> = {
-    db: ['db'], bits: ['bit', 'bits'], octaves: ['oct', 'octaves'], percent: ['%'], count: [], degrees: ['°', 'deg'], metres: ['m'], cents: ['cent', 'cents', 'ct'], bpm: ['bpm'],
+  const names: Record<'db' | 'bits' | 'octaves' | 'percent' | 'count' | 'degrees' | 'metres' | 'cents' | 'semitones' | 'bpm', readonly string[]> = {
+    db: ['db'], bits: ['bit', 'bits'], octaves: ['oct', 'octaves'], percent: ['%'], count: [], degrees: ['°', 'deg'], metres: ['m'], cents: ['cent', 'cents', 'ct'], semitones: ['st', 'semitone', 'semitones'], bpm: ['bpm'],
   };
   return unit === '' || names[param.unit].includes(unit) ? figure : null;
 }
@@ -78,7 +78,7 @@ function example(param: NumberParam): string {
   if (param.sync === 'rate') return 'Try 1/4, 2 bars or 0.5 Hz.';
   const byUnit: Record<NumberParam['unit'], string> = {
     gain: 'Try -6 dB.', ratio: 'Try 50 %.', hz: 'Try 800 Hz or 2 kHz.', ms: 'Try 20 ms.', db: 'Try -6 dB.',
-    bits: 'Try 12.', octaves: 'Try 1 oct.', percent: 'Try 0.5 %.', count: 'Try a number.', degrees: 'Try 90.', metres: 'Try 3 m.', cents: 'Try 7 cent.', bpm: 'Try 92.', pan: 'Try 30 left.',
+    bits: 'Try 12.', octaves: 'Try 1 oct.', percent: 'Try 0.5 %.', count: 'Try a number.', degrees: 'Try 90.', metres: 'Try 3 m.', cents: 'Try 7 cent.', semitones: 'Try -12.', bpm: 'Try 92.', pan: 'Try 30 left.',
   };
   return byUnit[param.unit];
 }

@@ -47,6 +47,8 @@ export interface Slot {
   values: Record<string, number | string | boolean>;
   /** The sound it works with, such as an impulse of one's own. */
   sound?: string | undefined;
+  /** The track that it listens to, for one that can listen aside. */
+  side?: string | undefined;
   /** Effects on its treated sound alone. */
   wetPath?: Slot[] | undefined;
   /** What lies in a braid. */
@@ -72,6 +74,7 @@ export const effectSchema: z.ZodType<Slot> = z
     on: z.boolean(),
     values: z.record(z.string(), z.union([z.number(), z.string(), z.boolean()])),
     sound: hash.optional(),
+    side: id.optional(),
     wetPath: chainSchema.optional(),
     strands: z.array(strandSchema).max(MOST_STRANDS).optional(),
   })

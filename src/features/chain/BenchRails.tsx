@@ -12,6 +12,7 @@ import { usePiece } from '../studio/StudioProvider';
 import { LinkList } from '../links/LinkList';
 import { OwnSound } from './OwnSound';
 import { ParamRail } from './ParamRail';
+import { SideTrack } from './SideTrack';
 import { isShown, sectionTitle } from './shown';
 import { TimeTools } from './TimeTools';
 
@@ -124,6 +125,7 @@ function Block({ id, param, channel, slot, values, initial, onLive, hints }: Ben
       <ParamRail target={target} param={param} value={value} initial={initial[id]} look={id === 'mix' ? 'mix' : 'wet'} onLive={onLive(id)} />
       {param.kind === 'number' && param.sync === 'time' ? <TimeTools param={param} value={value} target={target} /> : null}
       {hints ? <Words kind="small" style={styles.hint}>{param.hint}</Words> : null}
+      {id === 'source' && value === 'side' ? <SideTrack channel={channel} slot={slot} /> : null}
       {id === 'source' && value === 'own' ? <OwnSound channel={channel} slot={slot} /> : null}
     </View>
   );

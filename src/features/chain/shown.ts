@@ -7,6 +7,8 @@ export function sectionTitle(group: string, { strands }: Pick<Slot, 'strands'>):
   return strands?.find((strand) => strand.place === Number(place))?.name ?? group;
 }
 
+const GATE_PATTERN = new Set(['length', 'open', 'swing']);
+
 /** Rails that would do nothing stay away: the right time while linked, the levels while one mix rail is chosen. */
 export function isShown(id: string, param: Param, { values, strands }: Pick<Slot, 'values' | 'strands'>): boolean {
   if (id === 'timeR') return values.linked === false;
@@ -18,6 +20,13 @@ export function isShown(id: string, param: Param, { values, strands }: Pick<Slot
   if (param.group === 'Drawn path') return values.path === 'drawn';
   const strand = /^Strand (\d+)$/.exec(param.group);
   if (strand) return strands?.some(({ place }) => place === Number(strand[1])) ?? false;
+  if (param.group === 'Drawn') return values.curve === 'drawn';
+  if (param.group === 'Formants') return values.quality !== 'grains';
+  if (id === 'bandwidth') return values.kind !== 'sine';
+  if (GATE_PATTERN.has(id)) return values.mode !== 'level';
+  if (id === 'threshold' || id === 'hold' || id === 'release') return values.mode !== 'pattern';
+  const step = /^step(\d+)$/.exec(id);
+  if (step) return values.mode !== 'level' && Number(step[1]) <= Number(values.length ?? 0);
   if (id === 'chosen' || id === 'crossfade') return values.plays === 'one';
   const tap = /^Tap (\d+)$/.exec(param.group);
   if (tap) return Number(tap[1]) <= Number(values.count ?? 0);

@@ -1,23 +1,15 @@
 import type { ParamValues, ValueContext } from '../../params/param';
 import { resolveNumber } from '../../params/resolve';
 import { defineEffect, type Preset } from '../define';
+import { levelCurve } from '../levelCurve';
 import type { CurvePicture } from '../pictures';
-import { respond } from '../respond';
 import { limiterParams } from './params';
 import { LimiterProcessor } from './processor';
 
 const create = (sampleRate: number): LimiterProcessor => new LimiterProcessor(sampleRate);
-const RATE = 24_000;
-const STEP_SECONDS = 0.05;
-const IN_DB = Array.from({ length: 37 }, (_, i) => -30 + i);
-
-/** A tone that grows a decibel at a time, and what comes out of each. */
 function picture(values: ParamValues, context: ValueContext): CurvePicture {
-  const perStep = Math.round(STEP_SECONDS * RATE);
-  const tone = (index: number): number => Math.pow(10, IN_DB[Math.min(IN_DB.length - 1, Math.floor(index / perStep))]! / 20) * Math.sin((2 * Math.PI * 500 * index) / RATE);
-  const { left } = respond({ create, params: limiterParams, values, context, sampleRate: RATE, seconds: STEP_SECONDS * IN_DB.length, input: (i) => [tone(i), tone(i)] });
-  const outDb = IN_DB.map((_, i) => 20 * Math.log10(left.subarray(i * perStep + (perStep >> 1), (i + 1) * perStep).reduce((most, x) => Math.max(most, Math.abs(x)), 1e-6)));
-  return { kind: 'curve', inDb: IN_DB, outDb, ceilingDb: resolveNumber(limiterParams.ceiling, values.ceiling ?? limiterParams.ceiling.initial, context) };
+  const curve = levelCurve({ create, params: limiterParams, values, context }, -30, 6);
+  return { kind: 'curve', ...curve, mark: { name: 'ceiling', db: resolveNumber(limiterParams.ceiling, values.ceiling ?? limiterParams.ceiling.initial, context) }, handles: [] };
 }
 
 const presets: readonly Preset[] = [

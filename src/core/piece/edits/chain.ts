@@ -264,6 +264,18 @@ export const replaceEffect = defineEdit({
   },
 });
 
+/** Lets an effect listen to another track; null lets it listen to none. */
+export const setEffectSide = defineEdit({
+  name: 'setEffectSide',
+  args: z.strictObject({ ...where, side: z.string().nullable() }),
+  label: ({ channel, slot, side }, before) => `${nameOf(before, channel, slot)}: listen to ${before.tracks.find(({ id }) => id === side)?.name ?? 'itself'}`,
+  apply: (draft, { channel, slot, side }) => {
+    if (side !== null && !draft.tracks.some(({ id }) => id === side)) throw new EditRefused('That track is no longer in the piece.');
+    if (side === channel) throw new EditRefused('It hears its own track already: choose another one.');
+    draftSlot(draft, channel, slot).slot.side = side ?? undefined;
+  },
+});
+
 /** Gives an effect a sound to work with: one of the piece, or a new one with what is known of it. */
 export const setEffectSound = defineEdit({
   name: 'setEffectSound',

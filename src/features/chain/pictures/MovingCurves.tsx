@@ -48,10 +48,10 @@ export function MovingCurves({ picture, sweep, width, height, line, floor, octav
 }
 
 /** Draws the nearest of the curves that were looked at, pushed along by what lies between. */
-function stand(path: Element | undefined, paths: readonly string[], { octaves }: Sweep, at: number, octave: number, floor = ''): void {
+function stand(path: Element | undefined, paths: readonly string[], { octaves, slides }: Sweep, at: number, octave: number, floor = ''): void {
   if (!path) return;
   const step = octaves[1]! - octaves[0]!;
   const nearest = Math.min(octaves.length - 1, Math.max(0, Math.round((at - octaves[0]!) / step)));
   path.setAttribute('d', `${paths[nearest]!}${floor}`);
-  path.setAttribute('transform', `translate(${((at - octaves[nearest]!) * octave).toFixed(2)} 0)`);
+  path.setAttribute('transform', slides === false ? '' : `translate(${((at - octaves[nearest]!) * octave).toFixed(2)} 0)`);
 }

@@ -8,10 +8,14 @@ import { ImpulseChart } from './ImpulseChart';
 import type { OnPull } from './Grip';
 import { ImageChart } from './ImageChart';
 import { MotionChart } from './MotionChart';
+import { PartialsChart } from './PartialsChart';
 import { PlaceChart } from './PlaceChart';
 import { RepeatsChart } from './RepeatsChart';
 import { ResponseChart } from './ResponseChart';
 import { RoomChart } from './RoomChart';
+import { SwayChart } from './SwayChart';
+import { TransferChart } from './TransferChart';
+import { WaveChart } from './WaveChart';
 
 interface PictureChartProps {
   readonly picture: EffectPicture;
@@ -43,11 +47,19 @@ export function PictureChart({ picture, tempo, strands, width, height, drawing, 
     case 'room':
       return <RoomChart picture={picture} width={width} height={height} onPull={onPull} />;
     case 'motion':
-      return <MotionChart picture={picture} tempo={tempo} width={width} height={height} />;
+      return <MotionChart picture={picture} tempo={tempo} width={width} height={height} onPull={onPull} />;
     case 'place':
       return <PlaceChart picture={picture} width={width} height={height} drawing={drawing} onPull={onPull} />;
     case 'curve':
-      return <CurveChart picture={picture} width={width} height={height} />;
+      return <CurveChart picture={picture} width={width} height={height} onPull={onPull} />;
+    case 'sway':
+      return <SwayChart picture={picture} tempo={tempo} width={width} height={height} />;
+    case 'partials':
+      return <PartialsChart picture={picture} width={width} height={height} />;
+    case 'transfer':
+      return <TransferChart picture={picture} width={width} height={height} onPull={onPull} />;
+    case 'wave':
+      return <WaveChart picture={picture} width={width} height={height} />;
     case 'image':
       return <ImageChart picture={picture} width={width} height={height} />;
   }

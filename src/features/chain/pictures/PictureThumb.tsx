@@ -1,5 +1,5 @@
 import Svg, { Circle, Ellipse, G, Line, Path, Rect } from 'react-native-svg';
-import type { DecayPicture, EffectPicture, ImagePicture, ImpulsePicture, PlacePicture, RepeatsPicture, RoomPicture } from '../../../core/effects/pictures';
+import type { DecayPicture, EffectPicture, ImagePicture, ImpulsePicture, PartialsPicture, PlacePicture, RepeatsPicture, RoomPicture, SwayPicture } from '../../../core/effects/pictures';
 import { useTokens } from '../../../ui/theme';
 import type { Tokens } from '../../../ui/tokens';
 import { heightOf, Ripple, rippleWidth } from './ripples';
@@ -39,6 +39,14 @@ function Small({ picture, tokens }: { readonly picture: EffectPicture; readonly 
       return <SmallImpulse picture={picture} tokens={tokens} />;
     case 'braid':
       return null;
+    case 'sway':
+      return <SmallSway picture={picture} tokens={tokens} />;
+    case 'partials':
+      return <SmallPartials picture={picture} tokens={tokens} />;
+    case 'transfer':
+      return <SmallWave before={picture.input.map((x) => x / picture.input[picture.input.length - 1]!)} after={picture.output.map((y) => y / 1.2)} tokens={tokens} />;
+    case 'wave':
+      return <SmallWave before={picture.before} after={picture.after} tokens={tokens} />;
     case 'image':
       return <SmallImage picture={picture} tokens={tokens} />;
   }
@@ -141,3 +149,37 @@ function SmallImage({ picture, tokens }: { readonly picture: ImagePicture; reado
     </G>
   );
 }
+
+function SmallSway({ picture, tokens }: { readonly picture: SwayPicture; readonly tokens: Tokens }) {
+  const most = Math.max(5, ...picture.lines.flatMap(({ cents }) => cents.map(Math.abs)));
+  return (
+    <G>
+      <Line x1={0} x2={WIDTH} y1={MIDDLE} y2={MIDDLE} stroke={tokens.sand} strokeWidth={2} />
+      {picture.lines.map(({ cents }, i) => <Path key={i} d={smallLine(cents.map((cent) => cent / most))} stroke={tokens.sea} strokeWidth={1.8} strokeDasharray={i === 1 ? '5 4' : undefined} fill="none" />)}
+    </G>
+  );
+}
+
+function SmallPartials({ picture, tokens }: { readonly picture: PartialsPicture; readonly tokens: Tokens }) {
+  const x = (hz: number): number => LEFT + (Math.log(Math.max(30, hz) / 30) / Math.log(600)) * (WIDTH - LEFT - 4);
+  const y = (db: number): number => 4 + (Math.min(72, Math.max(0, -db)) / 72) * (HEIGHT - 8);
+  return (
+    <G>
+      {picture.before.map(({ hz, db }, i) => <Line key={`b${i}`} x1={x(hz)} x2={x(hz)} y1={HEIGHT - 4} y2={y(db)} stroke={tokens.sandSoft} strokeWidth={4} />)}
+      {picture.after.map(({ hz, db }, i) => <Line key={`a${i}`} x1={x(hz)} x2={x(hz)} y1={HEIGHT - 4} y2={y(db)} stroke={tokens.sea} strokeWidth={1.6} />)}
+    </G>
+  );
+}
+
+function SmallWave({ before, after, tokens }: { readonly before: readonly number[]; readonly after: readonly number[]; readonly tokens: Tokens }) {
+  return (
+    <G>
+      <Path d={smallLine(before)} stroke={tokens.sand} strokeWidth={1.4} fill="none" />
+      <Path d={smallLine(after)} stroke={tokens.sea} strokeWidth={2} fill="none" />
+    </G>
+  );
+}
+
+/** Heights between -1 and 1 as a path. */
+const smallLine = (heights: readonly number[]): string =>
+  heights.map((height, i) => `${i === 0 ? 'M' : 'L'}${((i / (heights.length - 1)) * WIDTH).toFixed(1)} ${(MIDDLE - Math.max(-1, Math.min(1, height)) * (MIDDLE - 4)).toFixed(1)}`).join('');

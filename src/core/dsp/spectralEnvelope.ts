@@ -1,0 +1,97 @@
+import FFT from 'fft.js';
+
+const FLOOR = 1e-7;
+const ROUNDS = 4;
+/** Hills narrower than this, in seconds of the cepstrum, are harmonics and not formants, where no pitch is found. */
+const ORDER_SECONDS = 0.0025;
+/** Pitches that are looked for, in Hz, and how far their ridge has to stand out of the cepstrum. */
+const LOWEST_HZ = 60;
+const HIGHEST_HZ = 900;
+const CLEAR = 0.06;
+
+/**
+ * The line that lies over the peaks of a spectrum: what a throat or body makes of the tones it is given.
+ * Source: A. Roebel and X. Rodet, "Efficient Spectral Envelope Estimation and its Application to Pitch Shifting and Envelope Preservation" (2005).
+ */
+export class SpectralEnvelope {
+  /** Natural logarithm of the envelope, of the bins from 0 to half the rate. */
+  readonly log: Float64Array;
+  private readonly fft: FFT;
+  private readonly packed: number[];
+  private readonly cepstrum: number[];
+  private readonly target: Float64Array;
+  private order = 0;
+
+  constructor(private readonly size: number, private readonly sampleRate: number) {
+    this.fft = new FFT(size);
+    this.packed = this.fft.createComplexArray();
+    this.cepstrum = this.fft.createComplexArray();
+    this.target = new Float64Array(size / 2 + 1);
+    this.log = new Float64Array(size / 2 + 1);
+  }
+
+  /** @param magnitudes of the bins from 0 to half the rate */
+  find(magnitudes: Float64Array): void {
+    const { log, target, size } = this;
+    const half = size / 2;
+    for (let k = 0; k <= half; k += 1) {
+      target[k] = Math.log(magnitudes[k]! + FLOOR);
+      log[k] = -Infinity;
+    }
+    for (let round = 0; round < ROUNDS; round += 1) {
+      for (let k = 0; k <= half; k += 1) if (log[k]! > target[k]!) target[k] = log[k]!;
+      this.toCepstrum();
+      if (round === 0) this.order = this.findOrder();
+      this.smooth();
+    }
+  }
+
+  /** Half the distance of a pitch's ridge: the finest that an envelope sampled by its harmonics can be told. */
+  private findOrder(): number {
+    const { cepstrum, sampleRate, size } = this;
+    const last = Math.min(size / 2 - 1, Math.ceil(sampleRate / LOWEST_HZ));
+    let best = 0;
+    let most = CLEAR;
+    for (let n = Math.floor(sampleRate / HIGHEST_HZ); n <= last; n += 1) {
+      if (cepstrum[2 * n]! <= most) continue;
+      most = cepstrum[2 * n]!;
+      best = n;
+    }
+    return best > 0 ? Math.round(0.5 * best) : Math.round(ORDER_SECONDS * sampleRate);
+  }
+
+  private toCepstrum(): void {
+    const { packed, cepstrum, target, size } = this;
+    const half = size / 2;
+    for (let k = 0; k <= half; k += 1) {
+      packed[2 * k] = target[k]!;
+      packed[2 * k + 1] = 0;
+      if (k === 0 || k === half) continue;
+      packed[2 * (size - k)] = target[k]!;
+      packed[2 * (size - k) + 1] = 0;
+    }
+    this.fft.inverseTransform(cepstrum, packed);
+  }
+
+  /** What is left of the target when only slow hills are kept. */
+  private smooth(): void {
+    const { packed, cepstrum, log, size, order } = this;
+    const half = size / 2;
+    for (let n = 0; n < size; n += 1) {
+      const far = n > half ? size - n : n;
+      const weight = far > order ? 0 : 0.54 + 0.46 * Math.cos((Math.PI * far) / order);
+      cepstrum[2 * n] = cepstrum[2 * n]! * weight;
+      cepstrum[2 * n + 1] = 0;
+    }
+    this.fft.transform(packed, cepstrum);
+    for (let k = 0; k <= half; k += 1) log[k] = packed[2 * k]!;
+  }
+
+  /** Its value between two bins. */
+  at(bin: number): number {
+    const last = this.size / 2;
+    if (bin >= last) return this.log[last]!;
+    const k = bin | 0;
+    return this.log[k]! + (this.log[k + 1]! - this.log[k]!) * (bin - k);
+  }
+}

@@ -1,0 +1,104 @@
+import { FilterRow } from '../../dsp/filterRow';
+import { STEP_FRAMES, stereoRun, type EffectProcessor, type StereoRun } from '../define';
+import { Insert } from '../insert';
+import { placesOf } from '../places';
+import { compressorParams } from './params';
+
+const AT = placesOf(compressorParams);
+const SIDE = 1;
+const BUTTERWORTH_K = Math.SQRT2;
+const OFF_HZ = 20;
+/** Decibels of a natural logarithm, and the other way. */
+const TO_DB = 20 / Math.LN10;
+const FROM_DB = Math.LN10 / 20;
+
+/**
+ * Holds back what is over a threshold, by the peak of both sides together; smoothed in decibels, attack and release apart.
+ * Source: D. Giannoulis, M. Massberg and J. D. Reiss, "Digital Dynamic Range Compressor Design" (2012).
+ */
+export class CompressorProcessor extends Insert implements EffectProcessor {
+  private readonly heard = stereoRun();
+  private readonly sideCut = new FilterRow(1);
+  private side: StereoRun | null = null;
+  private held = 0;
+  private reduction = 0;
+  private makeUp = 0;
+  private lowest = 1;
+
+  constructor(sampleRate: number) {
+    super(sampleRate, 2, 0.01);
+  }
+
+  setSide(side: StereoRun | null): void {
+    this.side = side;
+  }
+
+  /** The gain it stands at is what it did most, for the meter. */
+  override takeGuardGain(): number {
+    const value = this.lowest;
+    this.lowest = 1;
+    return value;
+  }
+
+  reset(seconds: number, values: Float64Array): void {
+    this.sideCut.clear();
+    this.held = 0;
+    this.reduction = 0;
+    this.locate(seconds, values);
+  }
+
+  locate(_seconds: number, values: Float64Array): void {
+    this.makeUp = values[AT.makeUp]!;
+    this.quiet.clear();
+  }
+
+  process(input: StereoRun, wet: StereoRun, values: Float64Array): void {
+    this.quiet.listen(input);
+    const listened = values[AT.source] === SIDE && this.side ? this.side : input;
+    this.hear(listened, values);
+    const threshold = values[AT.threshold]!;
+    const slope = 1 - 1 / values[AT.ratio]!;
+    const knee = values[AT.knee]!;
+    const from = Math.exp((threshold - 0.5 * knee) * FROM_DB);
+    const attack = Math.exp(-1000 / (values[AT.attack]! * this.sampleRate));
+    const release = Math.exp(-1000 / (values[AT.release]! * this.sampleRate));
+    const makeUpStep = (values[AT.makeUp]! - this.makeUp) / STEP_FRAMES;
+    const { left, right } = this.heard;
+    let { held, reduction, makeUp } = this;
+    for (let i = 0; i < STEP_FRAMES; i += 1) {
+      const l = left[i]! < 0 ? -left[i]! : left[i]!;
+      const r = right[i]! < 0 ? -right[i]! : right[i]!;
+      const peak = l > r ? l : r;
+      const over = peak > from ? reductionAt(TO_DB * Math.log(peak) - threshold, slope, knee) : 0;
+      const sinking = over + (held - over) * release;
+      held = over > sinking ? over : sinking;
+      reduction = held + (reduction - held) * attack + 1e-15 - 1e-15;
+      makeUp += makeUpStep;
+      const gain = Math.exp((makeUp - reduction) * FROM_DB);
+      wet.left[i] = input.left[i]! * gain;
+      wet.right[i] = input.right[i]! * gain;
+    }
+    this.held = held < 1e-9 ? 0 : held;
+    this.reduction = reduction < 1e-9 ? 0 : reduction;
+    this.makeUp = values[AT.makeUp]!;
+    const deepest = Math.exp(-this.reduction * FROM_DB);
+    if (deepest < this.lowest) this.lowest = deepest;
+  }
+
+  private hear(listened: StereoRun, values: Float64Array): void {
+    const { heard } = this;
+    heard.left.set(listened.left);
+    heard.right.set(listened.right);
+    const hz = values[AT.sideCut]!;
+    const cuts = hz > OFF_HZ ? Math.min(1, (hz - OFF_HZ) / 5) : 0;
+    this.sideCut.aim(0, Math.tan((Math.PI * hz) / this.sampleRate), BUTTERWORTH_K, 1, -BUTTERWORTH_K * cuts, -cuts);
+    this.sideCut.process(heard);
+  }
+}
+
+/** Decibels to be taken from a level so far over the threshold. @param slope share of what is over that is taken, 0-1 */
+export function reductionAt(over: number, slope: number, knee: number): number {
+  if (2 * over <= -knee) return 0;
+  if (2 * over < knee) return (slope * (over + 0.5 * knee) * (over + 0.5 * knee)) / (2 * knee);
+  return slope * over;
+}

@@ -1,0 +1,141 @@
+import { FilterRow } from '../../dsp/filterRow';
+import { DcBlock } from '../../dsp/onePole';
+import { Oversampler } from '../../dsp/oversampler';
+import { DRIVE_KINDS } from '../../dsp/saturate';
+import { STEP_FRAMES, type EffectProcessor, type StereoRun } from '../define';
+import { Insert } from '../insert';
+import { placesOf } from '../places';
+import { CurveShaper } from './curves';
+import { LevelMatcher } from './matcher';
+import { CURVES, driveParams } from './params';
+
+const AT = placesOf(driveParams);
+const DRAWN = CURVES.indexOf('drawn');
+/** Which of the kernel's curves each one is; -1 where it has none. */
+const IN_KERNEL = CURVES.map((curve) => (DRIVE_KINDS as readonly string[]).indexOf(curve));
+const TILT_DB = 9;
+const TILT_HZ = 900;
+const SHELF_K = Math.SQRT2;
+/** From here on the kernel's curves are bent wholly; below they are mixed with the sound as it is. */
+const WHOLLY_DRIVEN = 1.122;
+
+/** Bends the wave at up to eight times the rate, with a band that is pushed or spared, and a tilt behind it. */
+export class DriveProcessor extends Insert implements EffectProcessor {
+  private readonly oversamplers = [null, new Oversampler(2), new Oversampler(4), new Oversampler(8)] as const;
+  private readonly shaper = new CurveShaper();
+  private readonly dcBlocks: readonly [DcBlock, DcBlock];
+  private readonly before = new FilterRow(1);
+  private readonly after = new FilterRow(3);
+  private readonly matcher: LevelMatcher;
+  private drive = 1;
+  private bias = 0;
+  private factor = 0;
+
+  constructor(sampleRate: number) {
+    super(sampleRate, 0.5, 0.01);
+    this.dcBlocks = [new DcBlock(5, sampleRate), new DcBlock(5, sampleRate)];
+    this.matcher = new LevelMatcher(sampleRate);
+  }
+
+  get latency(): number {
+    return this.oversamplers[this.factor]?.latency ?? 0;
+  }
+
+  reset(seconds: number, values: Float64Array): void {
+    for (const made of this.oversamplers) made?.clear();
+    for (const part of [...this.dcBlocks, this.before, this.after, this.matcher]) part.clear();
+    this.locate(seconds, values);
+  }
+
+  locate(_seconds: number, values: Float64Array): void {
+    this.drive = driveOf(values);
+    this.bias = values[AT.bias]!;
+    this.factor = values[AT.oversampling]!;
+    this.quiet.clear();
+  }
+
+  process(input: StereoRun, wet: StereoRun, values: Float64Array): void {
+    this.quiet.listen(input);
+    const factor = values[AT.oversampling]!;
+    if (factor !== this.factor) {
+      this.factor = factor;
+      this.oversamplers[factor]?.clear();
+    }
+    this.tune(values);
+    wet.left.set(input.left);
+    wet.right.set(input.right);
+    this.before.process(wet);
+    this.lean(wet, values);
+    this.bend(wet, values);
+    this.dcBlocks[0].process(wet.left, STEP_FRAMES);
+    this.dcBlocks[1].process(wet.right, STEP_FRAMES);
+    this.after.process(wet);
+    this.matcher.listen(input, wet);
+    this.matcher.apply(wet, values[AT.match]! >= 0.5);
+  }
+
+  /** The band before is undone behind; then the tilt, as two shelves. */
+  private tune(values: Float64Array): void {
+    const lift = Math.pow(10, values[AT.bandAmount]! / 40);
+    const most = 0.45 * this.sampleRate;
+    const g = Math.tan((Math.PI * Math.min(most, values[AT.bandHz]!)) / this.sampleRate);
+    const width = Math.pow(2, values[AT.bandWidth]!);
+    const q = Math.sqrt(width) / (width - 1);
+    this.before.aim(0, g, 1 / (q * lift), 1, (1 / (q * lift)) * (lift * lift - 1), 0);
+    this.after.aim(0, g, lift / q, 1, (lift / q) * (1 / (lift * lift) - 1), 0);
+    const tilt = values[AT.tone]! * TILT_DB;
+    const middle = Math.tan((Math.PI * TILT_HZ) / this.sampleRate);
+    const low = Math.pow(10, -tilt / 40);
+    const high = Math.pow(10, tilt / 40);
+    this.after.aim(1, middle / Math.sqrt(low), SHELF_K, 1, SHELF_K * (low - 1), low * low - 1);
+    this.after.aim(2, middle * Math.sqrt(high), SHELF_K, high * high, SHELF_K * (1 - high) * high, 1 - high * high);
+  }
+
+  private lean(wet: StereoRun, values: Float64Array): void {
+    const step = (values[AT.bias]! - this.bias) / STEP_FRAMES;
+    if (step === 0 && this.bias === 0) return;
+    const drive = driveOf(values);
+    let bias = this.bias;
+    for (let i = 0; i < STEP_FRAMES; i += 1) {
+      bias += step;
+      // The wave is leaned before the curve, whatever the drive.
+      wet.left[i] = wet.left[i]! + bias / drive;
+      wet.right[i] = wet.right[i]! + bias / drive;
+    }
+    this.bias = values[AT.bias]!;
+  }
+
+  private bend(wet: StereoRun, values: Float64Array): void {
+    const drive = driveOf(values);
+    const kind = values[AT.curve]!;
+    const { shaper } = this;
+    shaper.kind = kind;
+    if (kind === DRAWN) shaper.drawn.take(values, AT.height1);
+    const made = this.oversamplers[this.factor];
+    const inKernel = IN_KERNEL[kind]!;
+    if (!made) {
+      const step = (drive - this.drive) / STEP_FRAMES;
+      shaper.shape(wet.left, 0, STEP_FRAMES, this.drive, step);
+      shaper.shape(wet.right, 0, STEP_FRAMES, this.drive, step);
+    } else if (inKernel >= 0 && drive > WHOLLY_DRIVEN && this.drive > WHOLLY_DRIVEN) {
+      made.process(wet, inKernel, this.drive, drive);
+      this.raise(wet, drive);
+    } else {
+      made.process(wet, -1, this.drive, drive, shaper);
+    }
+    this.drive = drive;
+  }
+
+  /** The kernel gives what it bends back at the level it came; this effect's curves are drawn at full height. */
+  private raise(wet: StereoRun, drive: number): void {
+    const step = (drive - this.drive) / STEP_FRAMES;
+    let level = this.drive;
+    for (let i = 0; i < STEP_FRAMES; i += 1) {
+      level += step;
+      wet.left[i] = wet.left[i]! * level;
+      wet.right[i] = wet.right[i]! * level;
+    }
+  }
+}
+
+const driveOf = (values: Float64Array): number => (values[AT.drive] === 0 ? 1 : Math.pow(10, values[AT.drive]! / 20));

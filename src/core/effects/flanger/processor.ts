@@ -1,0 +1,103 @@
+import { sinTurns } from '../../dsp/approx';
+import { arrive } from '../../dsp/onePole';
+import { DelayLine } from '../../dsp/delayLine';
+import { STEP_FRAMES, type EffectProcessor, type StereoRun } from '../define';
+import { Insert } from '../insert';
+import { placesOf } from '../places';
+import { LEAST_DELAY, SweptLine } from '../sweptLine';
+import { flangerParams, MOST_DELAY_MS } from './params';
+
+const AT = placesOf(flangerParams);
+/** By this much the sound waits for a copy that may overtake it. */
+const REFERENCE_MS = MOST_DELAY_MS + 1;
+const LONGEST_MS = REFERENCE_MS + MOST_DELAY_MS + 1;
+const RING_SECONDS = 2.9;
+
+/**
+ * The sound and a copy of it that comes later by a swinging time, half of each: `0.5 (x(t) +- x(t - tau))`, with notches at odd
+ * multiples of 1 / (2 tau). Source: Julius O. Smith, "Physical Audio Signal Processing" (2010), chapter "Flanging".
+ */
+export class FlangerProcessor extends Insert implements EffectProcessor {
+  private readonly copies: readonly [SweptLine, SweptLine];
+  private readonly waiting: readonly [DelayLine, DelayLine];
+  private readonly standing = new Float64Array(2);
+  private readonly dry = new Float64Array(STEP_FRAMES);
+  private readonly reference: number;
+  private through = false;
+  private feedback = 0;
+  private turned = 0;
+  private phase = 0;
+
+  constructor(sampleRate: number) {
+    super(sampleRate, RING_SECONDS, 0.01);
+    const samples = (LONGEST_MS * sampleRate) / 1000;
+    this.copies = [new SweptLine(samples), new SweptLine(samples)];
+    this.reference = Math.round((REFERENCE_MS * sampleRate) / 1000);
+    this.waiting = [new DelayLine(this.reference + 2 * STEP_FRAMES, STEP_FRAMES), new DelayLine(this.reference + 2 * STEP_FRAMES, STEP_FRAMES)];
+  }
+
+  get latency(): number {
+    return this.through ? this.reference : 0;
+  }
+
+  reset(seconds: number, values: Float64Array): void {
+    for (const line of [...this.copies, ...this.waiting]) line.clear();
+    this.locate(seconds, values);
+  }
+
+  locate(seconds: number, values: Float64Array): void {
+    const phase = seconds * values[AT.rate]!;
+    this.phase = phase - Math.floor(phase);
+    this.through = values[AT.throughZero]! >= 0.5;
+    this.standing[0] = this.delayOf(0, values, this.phase);
+    this.standing[1] = this.delayOf(1, values, this.phase);
+    this.feedback = values[AT.feedback]!;
+    this.turned = values[AT.turned]!;
+    this.quiet.clear();
+  }
+
+  process(input: StereoRun, wet: StereoRun, values: Float64Array): void {
+    this.quiet.listen(input);
+    const through = values[AT.throughZero]! >= 0.5;
+    if (through !== this.through) {
+      this.through = through;
+      this.standing[0] = this.delayOf(0, values, this.phase);
+      this.standing[1] = this.delayOf(1, values, this.phase);
+    }
+    const phase = this.phase + (values[AT.rate]! * STEP_FRAMES) / this.sampleRate;
+    this.phase = phase - Math.floor(phase);
+    const turned = arrive(this.turned, values[AT.turned]!, this.share);
+    this.side(0, input.left, wet.left, values, turned);
+    this.side(1, input.right, wet.right, values, turned);
+    this.feedback = values[AT.feedback]!;
+    this.turned = turned;
+  }
+
+  /** Delay of the copy in samples: up to twice the time, or that much before and behind a sound that waits. */
+  private delayOf(side: 0 | 1, values: Float64Array, phase: number): number {
+    const swung = values[AT.place]! + values[AT.depth]! * sinTurns(phase - (side * values[AT.phase]!) / 360);
+    const swing = swung > 1 ? 1 : swung < -1 ? -1 : swung;
+    const samples = (values[AT.delay]! * this.sampleRate) / 1000;
+    const delay = this.through ? this.reference + samples * swing : samples * (1 + swing);
+    return delay < LEAST_DELAY ? LEAST_DELAY : delay;
+  }
+
+  private side(side: 0 | 1, from: Float64Array, to: Float64Array, values: Float64Array, turned: number): void {
+    const { dry } = this;
+    const copy = this.copies[side];
+    const goal = this.delayOf(side, values, this.phase);
+    const step = (goal - this.standing[side]!) / STEP_FRAMES;
+    for (let i = 0; i < STEP_FRAMES; i += 1) copy.delays[i] = this.standing[side]! + step * (i + 1);
+    this.standing[side] = goal;
+    copy.process(from, this.feedback, values[AT.feedback]!);
+    this.waiting[side].write(from, STEP_FRAMES);
+    if (this.through) this.waiting[side].readFixed(STEP_FRAMES + this.reference, STEP_FRAMES, dry);
+    else dry.set(from);
+    let sign = 1 - 2 * this.turned;
+    const signStep = (2 * (this.turned - turned)) / STEP_FRAMES;
+    for (let i = 0; i < STEP_FRAMES; i += 1) {
+      sign += signStep;
+      to[i] = 0.5 * (dry[i]! + sign * copy.out[i]!);
+    }
+  }
+}

@@ -1,0 +1,110 @@
+import { STEP_FRAMES, type EffectProcessor, type StereoRun } from '../define';
+import { Insert } from '../insert';
+import { placesOf } from '../places';
+import { gateParams } from './params';
+
+const AT = placesOf(gateParams);
+const BY_LEVEL = 1;
+/** It shuts at this share of the level at which it opens: 6 dB under it. */
+const LOWER = 0.5;
+
+/** Opens and shuts in a pattern, counted from the beginning of the piece, or by the sound's own level. */
+export class GateProcessor extends Insert implements EffectProcessor {
+  /** How far the gate is on its way, 0 shut to 1 open; its gain goes along a soft curve of it. */
+  private way = 0;
+  private goal = 0;
+  /** Place within a pair of steps, 0 to 2, and the number of the pair's first step. */
+  private pair = 0;
+  private step = 0;
+  private depth = 1;
+  private holding = 0;
+  private isOpen = false;
+
+  constructor(sampleRate: number) {
+    super(sampleRate, 0, 0.01);
+  }
+
+  reset(seconds: number, values: Float64Array): void {
+    this.locate(seconds, values);
+  }
+
+  locate(seconds: number, values: Float64Array): void {
+    const steps = seconds * values[AT.rate]!;
+    const length = Math.round(values[AT.length]!);
+    const pairs = Math.floor(steps / 2 + 1e-9);
+    this.pair = Math.max(0, steps - 2 * pairs);
+    this.step = (2 * pairs) % length;
+    this.depth = values[AT.depth]!;
+    this.isOpen = false;
+    this.holding = 0;
+    this.goal = values[AT.mode] === BY_LEVEL ? 0 : this.heightNow(values, length);
+    this.way = this.goal;
+    this.quiet.clear();
+  }
+
+  process(input: StereoRun, wet: StereoRun, values: Float64Array): void {
+    this.quiet.listen(input);
+    if (values[AT.mode] === BY_LEVEL) this.byLevel(input, wet, values);
+    else this.byPattern(input, wet, values);
+    this.depth = values[AT.depth]!;
+  }
+
+  /** How far the step that stands now is open. */
+  private heightNow(values: Float64Array, length: number): number {
+    const turn = 1 + values[AT.swing]!;
+    const second = this.pair >= turn;
+    const within = second ? (this.pair - turn) / (2 - turn) : this.pair / turn;
+    if (within >= values[AT.open]!) return 0;
+    let step = second ? this.step + 1 : this.step;
+    if (step >= length) step -= length;
+    return values[AT.step1 + step]!;
+  }
+
+  private byPattern(input: StereoRun, wet: StereoRun, values: Float64Array): void {
+    const length = Math.round(values[AT.length]!);
+    const turn = values[AT.rate]! / this.sampleRate;
+    const slew = 1000 / (values[AT.smooth]! * this.sampleRate);
+    const depthStep = (values[AT.depth]! - this.depth) / STEP_FRAMES;
+    let { way, depth } = this;
+    for (let i = 0; i < STEP_FRAMES; i += 1) {
+      const goal = this.heightNow(values, length);
+      way = goal > way ? Math.min(goal, way + slew) : Math.max(goal, way - slew);
+      depth += depthStep;
+      const gain = 1 - depth * (1 - way * way * (3 - 2 * way));
+      wet.left[i] = input.left[i]! * gain;
+      wet.right[i] = input.right[i]! * gain;
+      this.pair += turn;
+      if (this.pair < 2) continue;
+      this.pair -= 2;
+      this.step += 2;
+      while (this.step >= length) this.step -= length;
+    }
+    this.way = way;
+  }
+
+  private byLevel(input: StereoRun, wet: StereoRun, values: Float64Array): void {
+    const threshold = Math.pow(10, values[AT.threshold]! / 20);
+    const opens = 1000 / (values[AT.smooth]! * this.sampleRate);
+    const shuts = 1000 / (values[AT.release]! * this.sampleRate);
+    const depthStep = (values[AT.depth]! - this.depth) / STEP_FRAMES;
+    let { way, depth, holding, isOpen } = this;
+    for (let i = 0; i < STEP_FRAMES; i += 1) {
+      const l = Math.abs(input.left[i]!);
+      const r = Math.abs(input.right[i]!);
+      const peak = l > r ? l : r;
+      if (peak >= (isOpen ? threshold * LOWER : threshold)) {
+        isOpen = true;
+        holding = (values[AT.hold]! * this.sampleRate) / 1000 + 0.02 * this.sampleRate;
+      } else if (holding > 0) holding -= 1;
+      else isOpen = false;
+      way = isOpen ? Math.min(1, way + opens) : Math.max(0, way - shuts);
+      depth += depthStep;
+      const gain = 1 - depth * (1 - way * way * (3 - 2 * way));
+      wet.left[i] = input.left[i]! * gain;
+      wet.right[i] = input.right[i]! * gain;
+    }
+    this.way = way;
+    this.holding = holding;
+    this.isOpen = isOpen;
+  }
+}

@@ -1,0 +1,192 @@
+import { hann } from '../../dsp/hann';
+import { Noise } from '../../dsp/noise';
+import { PeakGuard } from '../../dsp/peakGuard';
+import { sincAt } from '../../dsp/sincReader';
+import { STEP_FRAMES, stereoRun, type EffectProcessor, type StereoRun } from '../define';
+import { placesOf } from '../places';
+import { grainsParams } from './params';
+
+const AT = placesOf(grainsParams);
+const MOST_GRAINS = 64;
+const WINDOW = 1024;
+const SHAPE = hann(WINDOW);
+/** A grain may not come nearer to the place of writing than this, in samples. */
+const ROOM = 16;
+const CEILING = 1.5;
+const GUARD_RELEASE_SECONDS = 0.2;
+const SILENCE = 1e-6;
+
+/**
+ * Short pieces of what has passed, each at its own place, pitch, side and direction, laid over one another.
+ * Source: Curtis Roads, "Microsound" (2001), chapter "Granulation of Sampled Sounds".
+ */
+export class GrainsProcessor implements EffectProcessor {
+  private readonly left: Float32Array;
+  private readonly right: Float32Array;
+  private readonly mask: number;
+  private readonly noise = new Noise();
+  private readonly guard: PeakGuard;
+  private readonly back = stereoRun();
+  private readonly into = stereoRun();
+  /** Of each grain: where it reads, how fast, how far through its window it is and by how much it goes on, and its gains; at rest while its age is 1 or more. */
+  private readonly place = new Float64Array(MOST_GRAINS);
+  private readonly speed = new Float64Array(MOST_GRAINS);
+  private readonly age = new Float64Array(MOST_GRAINS).fill(1);
+  private readonly ageing = new Float64Array(MOST_GRAINS);
+  private readonly gainLeft = new Float64Array(MOST_GRAINS);
+  private readonly gainRight = new Float64Array(MOST_GRAINS);
+  /** First sample of the step at which a new grain begins. */
+  private readonly begins = new Int32Array(MOST_GRAINS);
+  private written = 0;
+  private until = 0;
+  private feedback = 0;
+  private taking = 1;
+  private quietFrames = Infinity;
+
+  constructor(private readonly sampleRate: number) {
+    let size = 1024;
+    while (size < 17 * sampleRate) size *= 2;
+    this.left = new Float32Array(size);
+    this.right = new Float32Array(size);
+    this.mask = size - 1;
+    this.guard = new PeakGuard(CEILING, GUARD_RELEASE_SECONDS, sampleRate);
+  }
+
+  /** Grains reach at most twice four seconds and a grain's own length back. */
+  get silent(): boolean {
+    return this.quietFrames > 10 * this.sampleRate;
+  }
+
+  takeGuardGain(): number {
+    return this.guard.takeLowest();
+  }
+
+  reset(seconds: number, values: Float64Array): void {
+    this.left.fill(0);
+    this.right.fill(0);
+    this.back.left.fill(0);
+    this.back.right.fill(0);
+    this.written = 0;
+    this.age.fill(1);
+    this.locate(seconds, values);
+  }
+
+  locate(seconds: number, values: Float64Array): void {
+    this.noise.restart(Math.round(seconds * this.sampleRate));
+    this.until = 0;
+    this.feedback = values[AT.feedback]!;
+    this.taking = values[AT.freeze]! >= 0.5 ? 0 : 1;
+    this.guard.clear();
+    this.quietFrames = Infinity;
+  }
+
+  process(input: StereoRun, wet: StereoRun, values: Float64Array): void {
+    this.take(input, values);
+    this.sow(values);
+    wet.left.fill(0);
+    wet.right.fill(0);
+    for (let g = 0; g < MOST_GRAINS; g += 1) if (this.age[g]! < 1) this.sound(g, wet);
+    let peak = 0;
+    for (let i = 0; i < STEP_FRAMES; i += 1) {
+      const l = Math.abs(wet.left[i]!);
+      const r = Math.abs(wet.right[i]!);
+      if (l > peak) peak = l;
+      if (r > peak) peak = r;
+      this.back.left[i] = wet.left[i]!;
+      this.back.right[i] = wet.right[i]!;
+    }
+    if (peak > SILENCE) this.quietFrames = 0;
+  }
+
+  /** Writes what comes in, with what comes back; while frozen nothing is written and the line stands. */
+  private take(input: StereoRun, values: Float64Array): void {
+    const goal = values[AT.freeze]! >= 0.5 ? 0 : 1;
+    const before = this.taking;
+    this.taking = goal > before ? Math.min(goal, before + 0.1) : Math.max(goal, before - 0.1);
+    this.quietFrames += STEP_FRAMES;
+    if (before === 0 && this.taking === 0) return;
+    const { into, back, left, right, mask } = this;
+    const step = (this.taking - before) / STEP_FRAMES;
+    const feedbackStep = (values[AT.feedback]! - this.feedback) / STEP_FRAMES;
+    let share = before;
+    let loud = false;
+    for (let i = 0; i < STEP_FRAMES; i += 1) {
+      share += step;
+      this.feedback += feedbackStep;
+      into.left[i] = share * (input.left[i]! + this.feedback * back.left[i]!);
+      into.right[i] = share * (input.right[i]! + this.feedback * back.right[i]!);
+      if (Math.abs(into.left[i]!) > SILENCE || Math.abs(into.right[i]!) > SILENCE) loud = true;
+    }
+    if (loud) this.quietFrames = 0;
+    this.guard.process(into.left, into.right, STEP_FRAMES);
+    for (let i = 0; i < STEP_FRAMES; i += 1) {
+      left[(this.written + i) & mask] = into.left[i]!;
+      right[(this.written + i) & mask] = into.right[i]!;
+    }
+    this.written += STEP_FRAMES;
+  }
+
+  /** Begins the grains that are due in this step. */
+  private sow(values: Float64Array): void {
+    const gap = this.sampleRate / values[AT.density]!;
+    while (this.until < STEP_FRAMES) {
+      this.begin(Math.max(0, Math.floor(this.until)), values);
+      const even = values[AT.regular]!;
+      const rain = -Math.log(0.5 * (this.noise.next() + 1) + 1e-6);
+      this.until += gap * (even + (1 - even) * (rain < 4 ? rain : 4));
+    }
+    this.until -= STEP_FRAMES;
+  }
+
+  private begin(at: number, values: Float64Array): void {
+    let g = 0;
+    while (g < MOST_GRAINS && this.age[g]! < 1) g += 1;
+    if (g === MOST_GRAINS) return;
+    const { noise, sampleRate } = this;
+    const length = Math.max(64, (values[AT.size]! * sampleRate) / 1000);
+    let octave = 0;
+    if (0.5 * (noise.next() + 1) < values[AT.octaves]!) octave = noise.next() > 0 ? 1 : -1;
+    const speed = Math.pow(2, values[AT.semitones]! / 12 + octave + (values[AT.detune]! * noise.next()) / 1200);
+    const backwards = 0.5 * (noise.next() + 1) < values[AT.backwards]!;
+    const reach = length * speed;
+    const scattered = ((values[AT.time]! + values[AT.scatter]! * noise.next()) * sampleRate) / 1000;
+    // A fast grain begins farther back, so as not to overtake what is written; a frozen line stands still.
+    const least = ROOM + STEP_FRAMES + (this.taking === 0 ? reach : speed > 1 ? reach - length : 0);
+    const delay = scattered < least ? least : scattered;
+    const start = this.written - STEP_FRAMES + at - delay;
+    this.speed[g] = backwards ? -speed : speed;
+    this.place[g] = backwards ? start + (this.taking === 0 || speed > 1 ? reach : Math.min(reach, delay - ROOM)) : start;
+    this.begins[g] = at;
+    this.age[g] = 0;
+    this.ageing[g] = 1 / length;
+    const pan = values[AT.spread]! * noise.next();
+    // So many lie over one another at a time; their powers add up.
+    const together = Math.max(1, (0.375 * values[AT.density]! * values[AT.size]!) / 1000);
+    const level = 1 / Math.sqrt(together);
+    this.gainLeft[g] = level * Math.sqrt(1 - pan);
+    this.gainRight[g] = level * Math.sqrt(1 + pan);
+  }
+
+  private sound(g: number, wet: StereoRun): void {
+    const { left, right, mask } = this;
+    const speed = this.speed[g]!;
+    const ageing = this.ageing[g]!;
+    const gl = this.gainLeft[g]!;
+    const gr = this.gainRight[g]!;
+    let age = this.age[g]!;
+    let place = this.place[g]!;
+    for (let i = this.begins[g]!; i < STEP_FRAMES && age < 1; i += 1) {
+      const at = age * WINDOW;
+      const k = at | 0;
+      const next = k + 1 === WINDOW ? 0 : SHAPE[k + 1]!;
+      const window = SHAPE[k]! + (next - SHAPE[k]!) * (at - k);
+      wet.left[i] = wet.left[i]! + gl * window * sincAt(left, mask, place);
+      wet.right[i] = wet.right[i]! + gr * window * sincAt(right, mask, place);
+      place += speed;
+      age += ageing;
+    }
+    this.begins[g] = 0;
+    this.age[g] = age;
+    this.place[g] = place;
+  }
+}

@@ -1,0 +1,111 @@
+import { sinTurns } from '../../dsp/approx';
+import { FilterRow } from '../../dsp/filterRow';
+import { Noise } from '../../dsp/noise';
+import { STEP_FRAMES, stereoRun, type EffectProcessor, type StereoRun } from '../define';
+import { Insert } from '../insert';
+import { placesOf } from '../places';
+import { LEAST_DELAY, SweptLine } from '../sweptLine';
+import { gritParams, MOST_AMOUNT_MS } from './params';
+
+const AT = placesOf(gritParams);
+const SINE = 1;
+/** The sound waits for so long, so that it can be shaken to both sides. */
+const WAIT_MS = MOST_AMOUNT_MS + 1;
+/** Peaks of noise over its mean, cut here. */
+const CREST = 2.5;
+
+/** A delay whose time is shaken so fast that it is heard as a roughness: the sound modulated in phase by a sine or a band of noise. */
+export class GritProcessor extends Insert implements EffectProcessor {
+  readonly latency: number;
+  private readonly lines: readonly [SweptLine, SweptLine];
+  private readonly noises = [new Noise(0x1234567), new Noise(0x7654321), new Noise(0x5a5a5a5)] as const;
+  private readonly band = new FilterRow(2);
+  private readonly shaking = stereoRun();
+  private phase = 0;
+  private amount = 0;
+
+  constructor(sampleRate: number) {
+    super(sampleRate, 0.05, 0.01);
+    this.latency = Math.round((WAIT_MS * sampleRate) / 1000);
+    this.lines = [new SweptLine(2 * this.latency), new SweptLine(2 * this.latency)];
+  }
+
+  reset(seconds: number, values: Float64Array): void {
+    for (const part of [...this.lines, this.band]) part.clear();
+    this.locate(seconds, values);
+  }
+
+  locate(seconds: number, values: Float64Array): void {
+    const phase = seconds * values[AT.frequency]!;
+    this.phase = phase - Math.floor(phase);
+    const place = Math.round(seconds * this.sampleRate);
+    for (const noise of this.noises) noise.restart(place);
+    this.amount = values[AT.amount]!;
+    this.quiet.clear();
+  }
+
+  process(input: StereoRun, wet: StereoRun, values: Float64Array): void {
+    this.quiet.listen(input);
+    if (values[AT.kind] === SINE) this.sine(values);
+    else this.dust(values);
+    this.side(this.lines[0], input.left, wet.left, this.shaking.left, values);
+    this.side(this.lines[1], input.right, wet.right, this.shaking.right, values);
+    this.amount = values[AT.amount]!;
+  }
+
+  private sine(values: Float64Array): void {
+    const turn = values[AT.frequency]! / this.sampleRate;
+    const behind = 0.25 * values[AT.apart]!;
+    const { left, right } = this.shaking;
+    for (let i = 0; i < STEP_FRAMES; i += 1) {
+      this.phase += turn;
+      left[i] = sinTurns(this.phase);
+      right[i] = sinTurns(this.phase - behind);
+    }
+    this.phase -= Math.floor(this.phase);
+  }
+
+  /** Noise through a band twice, brought to the same strength whatever its width. */
+  private dust(values: Float64Array): void {
+    const { left, right } = this.shaking;
+    const own = values[AT.apart]!;
+    const shared = Math.sqrt(1 - own * own);
+    for (let i = 0; i < STEP_FRAMES; i += 1) {
+      const common = this.noises[0].next() * shared;
+      left[i] = common + own * this.noises[1].next();
+      right[i] = common + own * this.noises[2].next();
+    }
+    const hz = Math.min(values[AT.frequency]!, 0.4 * this.sampleRate);
+    const width = Math.pow(2, values[AT.bandwidth]!);
+    const k = (width - 1) / Math.sqrt(width);
+    const g = Math.tan((Math.PI * hz) / this.sampleRate);
+    this.band.aim(0, g, k, 0, k, 0);
+    this.band.aim(1, g, k, 0, k, 0);
+    this.band.process(this.shaking);
+    // Two resonators in a row let pass noise as wide as a quarter of pi times the band of one; white noise of height 1 has a power of a third.
+    const passed = Math.min(0.5 * this.sampleRate, (Math.PI / 4) * hz * k);
+    const level = 0.6 / Math.sqrt((passed / (0.5 * this.sampleRate)) / 3);
+    for (let i = 0; i < STEP_FRAMES; i += 1) {
+      left[i] = held(left[i]! * level);
+      right[i] = held(right[i]! * level);
+    }
+  }
+
+  private side(line: SweptLine, from: Float64Array, to: Float64Array, shaking: Float64Array, values: Float64Array): void {
+    const step = (values[AT.amount]! - this.amount) / STEP_FRAMES;
+    const scale = this.sampleRate / 1000;
+    let amount = this.amount;
+    for (let i = 0; i < STEP_FRAMES; i += 1) {
+      amount += step;
+      const delay = this.latency + amount * scale * shaking[i]!;
+      line.delays[i] = delay < LEAST_DELAY ? LEAST_DELAY : delay;
+    }
+    line.process(from, 0, 0);
+    to.set(line.out);
+  }
+}
+
+const held = (x: number): number => {
+  const cut = x > CREST ? CREST : x < -CREST ? -CREST : x;
+  return cut / CREST;
+};

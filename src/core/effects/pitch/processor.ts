@@ -1,0 +1,60 @@
+import type { EffectProcessor, StereoRun } from '../define';
+import { Insert } from '../insert';
+import { placesOf } from '../places';
+import { GrainShift } from './grains';
+import { pitchParams } from './params';
+import { SpectrumShift, spectrumLatency } from './spectrum';
+
+const AT = placesOf(pitchParams);
+const GRAINS = 1;
+const FOLLOW = 1;
+
+/** Moves the pitch in the same time, with the throat of a voice where it was or where one wants it. */
+export class PitchProcessor extends Insert implements EffectProcessor {
+  private readonly spectrum: SpectrumShift;
+  private readonly grains: GrainShift;
+  private byGrains = false;
+
+  constructor(sampleRate: number) {
+    super(sampleRate, (3 * spectrumLatency(sampleRate)) / sampleRate, 0.01);
+    this.spectrum = new SpectrumShift(sampleRate);
+    this.grains = new GrainShift(sampleRate);
+  }
+
+  get latency(): number {
+    return this.byGrains ? this.grains.latency : this.spectrum.latency;
+  }
+
+  reset(seconds: number, values: Float64Array): void {
+    this.locate(seconds, values);
+  }
+
+  locate(_seconds: number, values: Float64Array): void {
+    const ratio = ratioOf(values);
+    this.spectrum.clear(ratio);
+    this.grains.clear(ratio);
+    this.byGrains = values[AT.quality] === GRAINS;
+    this.quiet.clear();
+  }
+
+  process(input: StereoRun, wet: StereoRun, values: Float64Array): void {
+    this.quiet.listen(input);
+    const ratio = ratioOf(values);
+    const byGrains = values[AT.quality] === GRAINS;
+    if (byGrains !== this.byGrains) {
+      this.byGrains = byGrains;
+      if (byGrains) this.grains.clear(ratio);
+      else this.spectrum.clear(ratio);
+    }
+    if (byGrains) {
+      this.grains.process(input, wet, ratio);
+      return;
+    }
+    const throat = Math.pow(2, values[AT.formantShift]! / 12) * (values[AT.formants] === FOLLOW ? ratio : 1);
+    const goesAlong = throat / ratio < 1.0001 && throat / ratio > 0.9999;
+    this.spectrum.process(input, wet, ratio, goesAlong ? ratio : throat);
+  }
+}
+
+const ratioOf = (values: Float64Array): number => Math.pow(2, (values[AT.semitones]! + values[AT.cents]! / 100) / 12);
+

@@ -1,0 +1,107 @@
+import { sinTurns } from '../../dsp/approx';
+import { Quadrature } from '../../dsp/quadrature';
+import { SweptLine } from '../sweptLine';
+import { STEP_FRAMES, stereoRun, type EffectProcessor, type StereoRun } from '../define';
+import { Insert } from '../insert';
+import { placesOf } from '../places';
+import { shifterParams } from './params';
+
+const AT = placesOf(shifterParams);
+const LONGEST_SECONDS = 0.5;
+/** At the most feedback and the longest delay it rings for so long until 60 dB are gone; less is heard out much sooner. */
+const RING_SECONDS = 33;
+
+/**
+ * Moves every tone by the same number of hertz: the sound and its quarter turn, each times an oscillator, taken away or added.
+ * Source: Harald Bode and Robert A. Moog, "A High-Accuracy Frequency Shifter for Professional Audio Applications" (1972).
+ */
+export class ShifterProcessor extends Insert implements EffectProcessor {
+  private readonly pairs = [new Quadrature(STEP_FRAMES), new Quadrature(STEP_FRAMES)] as const;
+  private readonly loops: readonly [SweptLine, SweptLine];
+  private readonly back = stereoRun();
+  private readonly into = stereoRun();
+  private readonly phase = new Float64Array(2);
+  private readonly hz = new Float64Array(2);
+  private blend = 1;
+  private feedback = 0;
+  private delay = 0;
+
+  constructor(sampleRate: number) {
+    super(sampleRate, RING_SECONDS, 0.01);
+    this.loops = [new SweptLine(LONGEST_SECONDS * sampleRate), new SweptLine(LONGEST_SECONDS * sampleRate)];
+  }
+
+  /** The tail counts only while something goes round. */
+  override get silent(): boolean {
+    return this.feedback === 0 ? this.quiet.restedFor(0.2, this.sampleRate) : this.quiet.silent;
+  }
+
+  reset(seconds: number, values: Float64Array): void {
+    for (const part of [...this.pairs, ...this.loops]) part.clear();
+    this.back.left.fill(0);
+    this.back.right.fill(0);
+    this.locate(seconds, values);
+  }
+
+  locate(seconds: number, values: Float64Array): void {
+    for (let side = 0; side < 2; side += 1) {
+      this.hz[side] = hzOf(side, values);
+      const turns = seconds * this.hz[side]!;
+      this.phase[side] = turns - Math.floor(turns);
+    }
+    this.blend = values[AT.blend]!;
+    this.feedback = values[AT.feedback]!;
+    this.delay = this.delayOf(values);
+    this.quiet.clear();
+  }
+
+  process(input: StereoRun, wet: StereoRun, values: Float64Array): void {
+    this.quiet.listen(input);
+    const delay = this.delayOf(values);
+    this.side(0, input.left, wet.left, values, delay);
+    this.side(1, input.right, wet.right, values, delay);
+    this.blend = values[AT.blend]!;
+    this.feedback = values[AT.feedback]!;
+    this.delay = delay;
+  }
+
+  /** What comes back has gone by way of a step already. */
+  private delayOf(values: Float64Array): number {
+    return Math.max(STEP_FRAMES + 8, (values[AT.delay]! * this.sampleRate) / 1000) - STEP_FRAMES;
+  }
+
+  private side(side: 0 | 1, from: Float64Array, to: Float64Array, values: Float64Array, delay: number): void {
+    const n = STEP_FRAMES;
+    const pair = this.pairs[side];
+    const into = side === 0 ? this.into.left : this.into.right;
+    const back = side === 0 ? this.back.left : this.back.right;
+    const feedbackStep = (values[AT.feedback]! - this.feedback) / n;
+    let feedback = this.feedback;
+    for (let i = 0; i < n; i += 1) {
+      feedback += feedbackStep;
+      into[i] = from[i]! + feedback * back[i]!;
+    }
+    pair.process(into, n);
+    const goal = hzOf(side, values);
+    const hzStep = (goal - this.hz[side]!) / n;
+    const blendStep = (values[AT.blend]! - this.blend) / n;
+    let hz = this.hz[side]!;
+    let blend = this.blend;
+    let phase = this.phase[side]!;
+    for (let i = 0; i < n; i += 1) {
+      hz += hzStep;
+      blend += blendStep;
+      phase += hz / this.sampleRate;
+      to[i] = pair.inPhase[i]! * sinTurns(phase + 0.25) - blend * pair.behind[i]! * sinTurns(phase);
+    }
+    this.phase[side] = phase - Math.floor(phase);
+    this.hz[side] = goal;
+    const loop = this.loops[side];
+    const delayStep = (delay - this.delay) / n;
+    for (let i = 0; i < n; i += 1) loop.delays[i] = this.delay + delayStep * (i + 1);
+    loop.process(to, 0, 0);
+    back.set(loop.out);
+  }
+}
+
+const hzOf = (side: number, values: Float64Array): number => values[AT.shift]! + side * values[AT.apart]!;

@@ -1,0 +1,57 @@
+import { DelayLine, readableRun } from '../dsp/delayLine';
+import { STEP_FRAMES } from './define';
+
+/** Shortest delay in samples: the interpolation needs room in front of it. */
+export const LEAST_DELAY = 4;
+
+/** A delay whose time moves from sample to sample; what goes round in it comes back after exactly that time. */
+export class SweptLine {
+  /** Where it shall be read at each sample of the coming run, in samples; LEAST_DELAY or more. */
+  readonly delays = new Float64Array(STEP_FRAMES);
+  readonly out = new Float64Array(STEP_FRAMES);
+  private readonly line: DelayLine;
+  private readonly part = new Float64Array(STEP_FRAMES);
+  private readonly heard = new Float64Array(STEP_FRAMES);
+
+  /** @param longest delay in samples */
+  constructor(longest: number) {
+    this.line = new DelayLine(longest + 2 * STEP_FRAMES, STEP_FRAMES);
+  }
+
+  clear(): void {
+    this.line.clear();
+  }
+
+  /** Reads a run into `out`. @param from, to share of what is read that enters again, at the ends of the run */
+  process(input: Float64Array, from: number, to: number): void {
+    if (from === 0 && to === 0) this.pass(input);
+    else this.goRound(input, from, (to - from) / STEP_FRAMES);
+  }
+
+  private pass(input: Float64Array): void {
+    const { delays } = this;
+    this.line.write(input, STEP_FRAMES);
+    for (let i = 0; i < STEP_FRAMES; i += 1) delays[i] = delays[i]! + STEP_FRAMES;
+    this.line.readMoving(delays, STEP_FRAMES, this.out);
+  }
+
+  /** In runs so short that none of it is read before it is there. */
+  private goRound(input: Float64Array, from: number, step: number): void {
+    const { delays, part, heard, out } = this;
+    let shortest = delays[0]!;
+    for (let i = 1; i < STEP_FRAMES; i += 1) if (delays[i]! < shortest) shortest = delays[i]!;
+    const run = readableRun(shortest, STEP_FRAMES);
+    let share = from;
+    for (let at = 0; at < STEP_FRAMES; at += run) {
+      const n = at + run > STEP_FRAMES ? STEP_FRAMES - at : run;
+      for (let i = 0; i < n; i += 1) part[i] = delays[at + i]!;
+      this.line.readMoving(part, n, heard);
+      for (let i = 0; i < n; i += 1) {
+        share += step;
+        out[at + i] = heard[i]!;
+        part[i] = input[at + i]! + share * heard[i]! + 1e-15 - 1e-15;
+      }
+      this.line.write(part, n);
+    }
+  }
+}
