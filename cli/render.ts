@@ -9,7 +9,8 @@ import { BadData } from '../src/core/formats/chainFile';
 import { beatsToSamples } from '../src/core/music/tempo';
 import { tempoOf } from '../src/core/piece/tempoOf';
 import { barStart } from '../src/core/music/grid';
-import type { Piece, Track } from '../src/core/piece/piece';
+import { soundsPlayed, stemOf } from '../src/core/export/exportParts';
+import type { Piece } from '../src/core/piece/piece';
 import { readPiece, UnreadablePiece } from '../src/core/piece/versions';
 import { makeSaltPier, SALT_PIER_ID } from '../src/core/sounds/saltPier';
 import { choiceOption, numberOption, readArguments, UsageError, wordAt } from './arguments';
@@ -41,10 +42,6 @@ export function renderCommand(given: readonly string[]): void {
   piece.tracks.forEach((track, i) => one(stemOf(piece, track), join(stems, `${String(i + 1).padStart(2, '0')} ${track.name.replace(/[^\p{L}\p{N} -]/gu, '')}.wav`)));
 }
 
-/** A track alone with what it sends; the others are there, unheard, for what follows them. */
-const stemOf = (piece: Piece, track: Track): Piece =>
-  track.mute ? { ...piece, tracks: [track] } : { ...piece, tracks: piece.tracks.map((other) => ({ ...other, solo: other.id === track.id })) };
-
 function freshDemo(): { piece: Piece; sounds: Sounds } {
   const demo = makeSaltPier((bytes) => createHash('sha256').update(bytes).digest('hex'));
   return { piece: demo.piece, sounds: new Map(demo.sounds.map((sound) => [sound.hash, sound.channels])) };
@@ -58,9 +55,8 @@ function storedPiece(path: string, folder: string): { piece: Piece; sounds: Soun
     if (error instanceof UnreadablePiece) throw new BadData(`${path}: ${error.message}`);
     throw error;
   }
-  const used = new Set(piece.tracks.flatMap((track) => track.clips.map((clip) => clip.sound)));
   const sounds = new Map<string, SoundData>();
-  for (const hash of used) {
+  for (const hash of soundsPlayed(piece)) {
     const file = join(folder, `${hash}.wav`);
     if (!existsSync(file)) throw new BadData(`The sound "${piece.sounds[hash]?.name ?? hash}" is not in ${folder}. Give its folder with --sounds.`);
     const audio = readSound(file);

@@ -14,6 +14,9 @@ import { pieceSchema } from '../src/core/piece/piece';
 import { BlockStore } from './blockStore';
 import type { Db } from './database';
 import { apiDescription } from './openapi';
+import { exportOrderSchema } from '../src/core/export/exportOrder';
+import { readArchive, writeArchive } from './archive';
+import { ExportStore } from './exportStore';
 import { PieceStore, saveSchema } from './pieceStore';
 import { Problem, problemHandler } from './problem';
 import { SoundStore, type WriteWhole } from './soundStore';
@@ -29,6 +32,7 @@ export interface AppOptions {
 
 const LARGEST_UPLOAD = 600 * 1024 * 1024;
 const LARGEST_DOCUMENT = '64mb';
+const LARGEST_ARCHIVE = 4 * 1024 * 1024 * 1024;
 const hashSchema = z.string().regex(/^[0-9a-f]{64}$/, 'is no SHA-256');
 const fileQuery = z.object({ bits: z.enum(['16', '24', '32f']).default('32f'), name: z.string().max(200).default('print') });
 
@@ -80,6 +84,7 @@ function apiRoutes({ db, dataFolder, write }: AppOptions): express.Router {
   const blocks = new BlockStore(db);
   const sounds = new SoundStore(db, dataFolder, write);
   const json = express.json({ limit: LARGEST_DOCUMENT });
+  router.use(exportRoutes(pieces, sounds, new ExportStore(db, dataFolder), dataFolder, json));
 
   router.get('/health', (_req, res) => void res.json({ ok: true }));
   router.get('/openapi.json', (_req, res) => void res.json(apiDescription()));
@@ -131,6 +136,37 @@ function apiRoutes({ db, dataFolder, write }: AppOptions): express.Router {
   });
   router.use((_req, _res) => {
     throw new Problem(404, 'There is no such address', 'See /api/openapi.json for what there is.');
+  });
+  return router;
+}
+
+/** Files written from pieces, and whole pieces as archives. */
+function exportRoutes(pieces: PieceStore, sounds: SoundStore, exports: ExportStore, dataFolder: string, json: express.RequestHandler): express.Router {
+  const router = express.Router();
+  router.get('/exports', (req, res) => void res.set('Cache-Control', 'no-store').json(exports.list(z.string().parse(req.query.piece))));
+  router.post('/exports', json, (req, res) => {
+    const order = exportOrderSchema.parse(req.body);
+    res.status(202).json({ id: exports.start(pieces.read(order.piece).piece, order) });
+  });
+  router.delete('/exports/:id', (req, res) => {
+    exports.remove(req.params.id);
+    res.json({ ok: true });
+  });
+  router.get('/exports/:id/files/:name', (req, res) => {
+    const { id, name } = req.params;
+    res.attachment(name).sendFile(exports.pathOf(id, name), { root: '/' });
+  });
+  router.get('/pieces/:id/archive', (req, res, next) => {
+    const { id } = req.params;
+    const { name } = pieces.read(id).piece;
+    const zip = writeArchive(id, pieces, sounds);
+    zip.on('error', next);
+    res.type('application/zip').attachment(`${name}.zip`);
+    zip.pipe(res);
+  });
+  router.post('/archives', async (req, res) => {
+    if (Number(req.headers['content-length'] ?? 0) > LARGEST_ARCHIVE) throw new Problem(413, 'This archive is too large', 'Up to 4 GB are taken. Nothing already stored was changed.');
+    res.status(201).json({ id: await readArchive(req, join(dataFolder, 'arriving'), pieces, sounds) });
   });
   return router;
 }

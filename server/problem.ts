@@ -28,7 +28,7 @@ export function toProblem(error: unknown): Problem {
   return new Problem(500, 'Something went wrong here', 'Nothing already stored was changed. Try again; the server’s log tells more.');
 }
 
-function codeOf(error: unknown): string {
+export function codeOf(error: unknown): string {
   const parsed = z.object({ code: z.string().optional(), type: z.string().optional() }).safeParse(error);
   return parsed.success ? (parsed.data.code ?? parsed.data.type ?? '') : '';
 }

@@ -32,33 +32,67 @@ const PATIENCE_SECONDS = 8.5;
 export const LONGEST_TAIL_SECONDS = 120;
 const BLOCK = 4096;
 
-/** Renders a stretch of a plan from a fresh engine; null when stopped by `onProgress`. */
-export function render(request: RenderRequest): Rendered | null {
+/** What takes rendered samples as they come. */
+export interface BlockSink {
+  /** @param n samples of both sides that are new; the arrays are used again */
+  take(left: Float32Array, right: Float32Array, n: number): void;
+}
+
+export interface BlocksRendered {
+  /** Samples to be kept of those that were given: what rings on under the silence is not. */
+  readonly frames: number;
+  readonly cutShort: boolean;
+}
+
+/** Renders a stretch of a plan from a fresh engine, block by block; null when stopped by `onProgress`. Uses no more memory for hours than for seconds. */
+export function renderBlocks(request: RenderRequest, sink: BlockSink): BlocksRendered | null {
   const { plan, fromSample, toSample, tail } = request;
   const rate = plan.sampleRate;
-  const engine = new Engine(rate);
+  const engine = started(request);
+  const body = toSample - fromSample;
+  const most = body + Math.round((tail.kind === 'seconds' ? tail.seconds : LONGEST_TAIL_SECONDS) * rate);
+  const left = new Float32Array(BLOCK);
+  const right = new Float32Array(BLOCK);
+  let length = 0;
+  let lastLoud = 0;
+  while (length < most) {
+    const n = Math.min(BLOCK, most - length);
+    engine.process(left, right, n);
+    sink.take(left, right, n);
+    const loud = lastOver(left, right, n);
+    if (loud >= 0) lastLoud = length + loud;
+    length += n;
+    const quiet = length - Math.max(lastLoud, body);
+    if (tail.kind === 'silent' && length > body && (quiet > PATIENCE_SECONDS * rate || engine.silent)) break;
+    const share = tail.kind === 'seconds' ? length / most : Math.min(0.99, length / (body + 4 * rate));
+    if (request.onProgress && !request.onProgress(share)) return null;
+  }
+  return { frames: tail.kind === 'seconds' ? most : Math.max(body, lastLoud + 1), cutShort: tail.kind === 'silent' && length >= most };
+}
+
+/** Renders a stretch of a plan into memory; null when stopped by `onProgress`. */
+export function render(request: RenderRequest): Rendered | null {
+  const store = new Growing(request.toSample - request.fromSample + request.plan.sampleRate);
+  const done = renderBlocks(request, store);
+  return done && { left: store.left.slice(0, done.frames), right: store.right.slice(0, done.frames), cutShort: done.cutShort };
+}
+
+function started(request: RenderRequest): Engine {
+  const { plan } = request;
+  const engine = new Engine(plan.sampleRate);
   for (const [hash, data] of request.sounds) engine.addSound(hash, data);
   engine.setPlan(plan);
   for (const channel of plan.channels) for (const { impulse } of planSlotsIn(channel.slots)) if (impulse) prepare(engine, impulse, request.sounds);
   if (request.listening) engine.listen(request.listening);
-  engine.play(fromSample);
+  engine.play(request.fromSample);
   skip(engine, engine.latency);
-  const body = toSample - fromSample;
-  const most = body + Math.round((tail.kind === 'seconds' ? tail.seconds : LONGEST_TAIL_SECONDS) * rate);
-  const store = new Growing(body + rate);
-  let lastLoud = 0;
-  while (store.length < most) {
-    const n = Math.min(BLOCK, most - store.length);
-    const loud = store.take(engine, n);
-    if (loud >= 0) lastLoud = loud;
-    const quiet = store.length - Math.max(lastLoud, body);
-    if (tail.kind === 'silent' && store.length > body && (quiet > PATIENCE_SECONDS * rate || engine.silent)) break;
-    const share = tail.kind === 'seconds' ? store.length / most : Math.min(0.99, store.length / (body + 4 * rate));
-    if (request.onProgress && !request.onProgress(share)) return null;
-  }
-  const cutShort = tail.kind === 'silent' && store.length >= most;
-  const end = tail.kind === 'seconds' ? most : Math.max(body, lastLoud + 1);
-  return { left: store.left.slice(0, end), right: store.right.slice(0, end), cutShort };
+  return engine;
+}
+
+/** Index of the last sample over SILENT, or -1. */
+function lastOver(left: Float32Array, right: Float32Array, n: number): number {
+  for (let i = n - 1; i >= 0; i -= 1) if (Math.abs(left[i]!) > SILENT || Math.abs(right[i]!) > SILENT) return i;
+  return -1;
 }
 
 /** What effects that look ahead make late is left out, so that a render lies where the sound belongs. */
@@ -73,26 +107,21 @@ function prepare(engine: Engine, { key, order }: ImpulseNeed, sounds: RenderRequ
 }
 
 /** Two channels that grow as they are filled. */
-class Growing {
+class Growing implements BlockSink {
   left: Float32Array;
   right: Float32Array;
-  length = 0;
+  private length = 0;
 
   constructor(capacity: number) {
     this.left = new Float32Array(capacity);
     this.right = new Float32Array(capacity);
   }
 
-  /** Renders `n` samples; gives the index of the last one over SILENT, or -1. */
-  take(engine: Engine, n: number): number {
+  take(left: Float32Array, right: Float32Array, n: number): void {
     if (this.length + n > this.left.length) this.grow(this.length + n);
-    const from = this.length;
-    engine.process(this.left.subarray(from, from + n), this.right.subarray(from, from + n), n);
+    this.left.set(n === left.length ? left : left.subarray(0, n), this.length);
+    this.right.set(n === right.length ? right : right.subarray(0, n), this.length);
     this.length += n;
-    for (let i = this.length - 1; i >= from; i -= 1) {
-      if (Math.abs(this.left[i]!) > SILENT || Math.abs(this.right[i]!) > SILENT) return i;
-    }
-    return -1;
   }
 
   private grow(needed: number): void {
@@ -105,4 +134,3 @@ class Growing {
     this.right = right;
   }
 }
-

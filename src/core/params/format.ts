@@ -31,9 +31,9 @@ export function formatDb(db: number): string {
 export const gainToDb = (gain: number): number => 20 * Math.log10(Math.max(gain, 1e-12));
 export const dbToGain = (db: number): number => Math.pow(10, db / 20);
 
-function formatPan(pan: number): string {
+function formatPan(pan: number, [low, high]: readonly [string, string] = ['left', 'right']): string {
   const share = Math.round(Math.abs(pan) * 100);
-  return share === 0 ? 'centre' : `${share} % ${pan < 0 ? 'left' : 'right'}`;
+  return share === 0 ? 'centre' : `${share} % ${pan < 0 ? low : high}`;
 }
 
 /** An engine number of this parameter with its unit. */
@@ -54,7 +54,7 @@ export function formatNumber(param: NumberParam, value: number): string {
   if (param.unit === 'semitones') return `${value > 0 ? '+' : ''}${figures(value)} st`;
   if (param.unit === 'bpm') return `${figures(value, 4)} BPM`;
   if (param.unit === 'count') return figures(value, 5);
-  return formatPan(value);
+  return formatPan(value, param.ends);
 }
 
 /** A setting as it stands on the rail: "dotted eighth · 489 ms", "66 %", "−6.0 dB", "ping-pong". */

@@ -33,6 +33,8 @@ export interface NumberParam extends Described {
   readonly sync?: 'time' | 'rate';
   /** Note values offered at once, longest first: a decay or pre-delay found from the tempo by halving. */
   readonly ladder?: readonly string[];
+  /** What the two sides of a rail that goes out from its middle are called; left and right when left out. */
+  readonly ends?: readonly [string, string];
   /** The end of the range at which the stage is out of the circuit, shown as "off". */
   readonly offAt?: 'min' | 'max';
 }

@@ -59,7 +59,7 @@ function withUnit(param: NumberParam, figure: number, unit: string): ParamValue 
   if (param.unit === 'hz') return unit === '' || unit === 'hz' ? figure : unit === 'khz' || unit === 'k' ? figure * 1000 : null;
   if (param.unit === 'gain') return unit === '' || unit === 'db' ? dbToGain(figure) : unit === '%' ? figure / 100 : null;
   if (param.unit === 'ratio') return unit === '' || unit === '%' ? figure / 100 : unit === 'db' ? dbToGain(figure) : null;
-  if (param.unit === 'pan') return panOf(figure, unit);
+  if (param.unit === 'pan') return panOf(figure, unit, param.ends);
   const names: Record<'db' | 'bits' | 'octaves' | 'percent' | 'count' | 'degrees' | 'metres' | 'cents' | 'semitones' | 'bpm', readonly string[]> = {
     db: ['db'], bits: ['bit', 'bits'], octaves: ['oct', 'octaves'], percent: ['%'], count: [], degrees: ['°', 'deg'], metres: ['m'], cents: ['cent', 'cents', 'ct'], semitones: ['st', 'semitone', 'semitones'], bpm: ['bpm'],
   };
@@ -67,10 +67,10 @@ function withUnit(param: NumberParam, figure: number, unit: string): ParamValue 
 }
 
 /** "30 left", "30 l", "30 % left", "-30". */
-function panOf(figure: number, given: string): number | null {
+function panOf(figure: number, given: string, ends: readonly [string, string] = ['left', 'right']): number | null {
   const unit = given.replace('%', '').trim();
-  if (unit === 'l' || unit === 'left') return -figure / 100;
-  return unit === '' || unit === 'r' || unit === 'right' ? figure / 100 : null;
+  if (unit === 'l' || unit === ends[0]) return -figure / 100;
+  return unit === '' || unit === 'r' || unit === ends[1] ? figure / 100 : null;
 }
 
 function example(param: NumberParam): string {
@@ -78,7 +78,7 @@ function example(param: NumberParam): string {
   if (param.sync === 'rate') return 'Try 1/4, 2 bars or 0.5 Hz.';
   const byUnit: Record<NumberParam['unit'], string> = {
     gain: 'Try -6 dB.', ratio: 'Try 50 %.', hz: 'Try 800 Hz or 2 kHz.', ms: 'Try 20 ms.', db: 'Try -6 dB.',
-    bits: 'Try 12.', octaves: 'Try 1 oct.', percent: 'Try 0.5 %.', count: 'Try a number.', degrees: 'Try 90.', metres: 'Try 3 m.', cents: 'Try 7 cent.', semitones: 'Try -12.', bpm: 'Try 92.', pan: 'Try 30 left.',
+    bits: 'Try 12.', octaves: 'Try 1 oct.', percent: 'Try 0.5 %.', count: 'Try a number.', degrees: 'Try 90.', metres: 'Try 3 m.', cents: 'Try 7 cent.', semitones: 'Try -12.', bpm: 'Try 92.', pan: `Try 30 ${param.ends?.[0] ?? 'left'}.`,
   };
   return byUnit[param.unit];
 }

@@ -199,7 +199,12 @@ export const soundSchema = z.strictObject({
   frames: z.number().int().positive(),
   sampleRate: z.number().int().min(8000).max(384_000),
   channels: z.union([z.literal(1), z.literal(2)]),
+  /** First and last frame of the stretch that can be played again and again without a seam. */
+  loop: z.strictObject({ first: z.number().int().min(0), last: z.number().int().positive() }).optional(),
 });
+
+/** Where a part of the piece begins. */
+export const sectionSchema = z.strictObject({ id, name, beat: z.number().min(0) });
 
 export const soundInfoSchema = z.record(hash, soundSchema);
 
@@ -240,6 +245,7 @@ export const pieceSchema = z.strictObject({
   links: z.array(linkSchema).max(2000),
   snapshots: z.array(snapshotSchema).max(MOST_SNAPSHOTS),
   controls: z.array(controlSchema).max(MOST_CONTROLS).optional(),
+  sections: z.array(sectionSchema).max(200).optional(),
   sounds: soundInfoSchema,
   prints: z.array(printSchema).max(5000),
 });
@@ -254,6 +260,7 @@ export type Lane = z.infer<typeof laneSchema>;
 export type Link = z.infer<typeof linkSchema>;
 export type Control = z.infer<typeof controlSchema>;
 export type Snapshot = z.infer<typeof snapshotSchema>;
+export type Section = z.infer<typeof sectionSchema>;
 export type Target = z.infer<typeof targetSchema>;
 export type Print = z.infer<typeof printSchema>;
 export type SoundInfo = z.infer<typeof soundSchema>;

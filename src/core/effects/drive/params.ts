@@ -27,7 +27,7 @@ export const driveParams = {
     label: 'Oversampling', group: 'Drive', hint: 'Keeps harmonics that have no room from coming back as other tones; it costs load and is a little later.', initial: '4',
     options: [{ id: '1', label: 'none' }, { id: '2', label: '2 times' }, { id: '4', label: '4 times' }, { id: '8', label: '8 times' }],
   }),
-  tone: figure({ label: 'Tone', group: 'Tone', hint: 'Tilts what was driven: darker to the left, brighter to the right.', unit: 'pan', min: -1, max: 1, initial: 0, notches: [0] }),
+  tone: figure({ label: 'Tone', group: 'Tone', hint: 'Tilts what was driven: darker to the left, brighter to the right.', unit: 'pan', ends: ['darker', 'brighter'], min: -1, max: 1, initial: 0, notches: [0] }),
   bandAmount: figure({ label: 'Band', group: 'Band', hint: 'Drives a band harder, or spares it; its level stays.', unit: 'db', min: -24, max: 24, initial: 0, notches: [0] }),
   bandHz: frequency({ label: 'Band frequency', group: 'Band', hint: 'Where the band lies.', min: 40, max: 12_000, initial: 900 }),
   bandWidth: figure({ label: 'Band width', group: 'Band', hint: 'How wide it is.', unit: 'octaves', min: 0.3, max: 4, taper: LOG, initial: 1.5 }),

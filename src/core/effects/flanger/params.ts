@@ -14,6 +14,6 @@ export const flangerParams = {
   throughZero: toggle({ dips: true, label: 'Through zero', group: 'Comb', hint: 'Lets the copy overtake the sound, as two tapes do; all is 11 ms later.', initial: false }),
   depth: ratio({ label: 'Sweep', group: 'Motion', hint: 'How far the time swings to each side.', initial: 0.8 }),
   rate: rate({ label: 'Rate', group: 'Motion', hint: 'How fast it swings.', initial: 0.2 }),
-  place: figure({ label: 'Place', group: 'Motion', hint: 'Where the sweep stands by hand: ride it with the sweep at nothing.', unit: 'pan', min: -1, max: 1, initial: 0, notches: [0] }),
+  place: figure({ label: 'Place', group: 'Motion', hint: 'Where the sweep stands by hand: ride it with the sweep at nothing.', unit: 'pan', ends: ['shorter', 'longer'], min: -1, max: 1, initial: 0, notches: [0] }),
   phase: figure({ label: 'Side phase', group: 'Motion', hint: 'How far the right side’s sweep runs behind the left’s.', unit: 'degrees', min: 0, max: 180, initial: 0, notches: [0, 90, 180] }),
 } satisfies Params;

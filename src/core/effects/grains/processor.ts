@@ -1,7 +1,7 @@
 import { hann } from '../../dsp/hann';
 import { Noise } from '../../dsp/noise';
 import { PeakGuard } from '../../dsp/peakGuard';
-import { sincAt } from '../../dsp/sincReader';
+import { sincRun } from '../../dsp/sincReader';
 import { STEP_FRAMES, stereoRun, type EffectProcessor, type StereoRun } from '../define';
 import { placesOf } from '../places';
 import { grainsParams } from './params';
@@ -9,7 +9,8 @@ import { grainsParams } from './params';
 const AT = placesOf(grainsParams);
 const MOST_GRAINS = 64;
 const WINDOW = 1024;
-const SHAPE = hann(WINDOW);
+/** With a last figure of nothing, so that it can be read between any two. */
+const SHAPE = Float64Array.of(...hann(WINDOW), 0, 0);
 /** A grain may not come nearer to the place of writing than this, in samples. */
 const ROOM = 16;
 const CEILING = 1.5;
@@ -28,6 +29,7 @@ export class GrainsProcessor implements EffectProcessor {
   private readonly guard: PeakGuard;
   private readonly back = stereoRun();
   private readonly into = stereoRun();
+  private readonly heard = stereoRun();
   /** Of each grain: where it reads, how fast, how far through its window it is and by how much it goes on, and its gains; at rest while its age is 1 or more. */
   private readonly place = new Float64Array(MOST_GRAINS);
   private readonly speed = new Float64Array(MOST_GRAINS);
@@ -168,25 +170,28 @@ export class GrainsProcessor implements EffectProcessor {
   }
 
   private sound(g: number, wet: StereoRun): void {
-    const { left, right, mask } = this;
+    const { left, right, mask, heard } = this;
+    const shape = SHAPE;
     const speed = this.speed[g]!;
     const ageing = this.ageing[g]!;
     const gl = this.gainLeft[g]!;
     const gr = this.gainRight[g]!;
     let age = this.age[g]!;
-    let place = this.place[g]!;
-    for (let i = this.begins[g]!; i < STEP_FRAMES && age < 1; i += 1) {
+    const from = this.begins[g]!;
+    const lasts = Math.ceil((1 - age) / ageing);
+    const to = from + lasts < STEP_FRAMES ? from + lasts : STEP_FRAMES;
+    sincRun(left, mask, this.place[g]!, speed, 0, heard.left, from, to);
+    sincRun(right, mask, this.place[g]!, speed, 0, heard.right, from, to);
+    for (let i = from; i < to; i += 1) {
       const at = age * WINDOW;
       const k = at | 0;
-      const next = k + 1 === WINDOW ? 0 : SHAPE[k + 1]!;
-      const window = SHAPE[k]! + (next - SHAPE[k]!) * (at - k);
-      wet.left[i] = wet.left[i]! + gl * window * sincAt(left, mask, place);
-      wet.right[i] = wet.right[i]! + gr * window * sincAt(right, mask, place);
-      place += speed;
+      const window = shape[k]! + (shape[k + 1]! - shape[k]!) * (at - k);
+      wet.left[i] = wet.left[i]! + gl * window * heard.left[i]!;
+      wet.right[i] = wet.right[i]! + gr * window * heard.right[i]!;
       age += ageing;
     }
     this.begins[g] = 0;
     this.age[g] = age;
-    this.place[g] = place;
+    this.place[g] = this.place[g]! + speed * (to - from);
   }
 }

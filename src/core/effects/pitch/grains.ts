@@ -1,6 +1,6 @@
 import { hann } from '../../dsp/hann';
-import { sincAt } from '../../dsp/sincReader';
-import { STEP_FRAMES, type StereoRun } from '../define';
+import { sincRun } from '../../dsp/sincReader';
+import { STEP_FRAMES, stereoRun, type StereoRun } from '../define';
 
 const RING = 16_384;
 const MASK = RING - 1;
@@ -16,9 +16,10 @@ const STRIDE = 4;
  */
 export class GrainShift {
   readonly latency: number;
-  private readonly left = new Float64Array(RING);
-  private readonly right = new Float64Array(RING);
+  private readonly left = new Float32Array(RING);
+  private readonly right = new Float32Array(RING);
   private readonly window: Float64Array;
+  private readonly first = stereoRun();
   private readonly half: number;
   private readonly reach: number;
   private came = 0;
@@ -51,16 +52,27 @@ export class GrainShift {
       right[(this.came + i) & MASK] = input.right[i]!;
     }
     const step = (ratio - this.ratio) / STEP_FRAMES;
-    for (let i = 0; i < STEP_FRAMES; i += 1) {
-      this.ratio += step;
-      if (this.into >= this.lengthOf(this.ratio)) this.begin(this.came + i);
-      const at = this.into / this.lengthOf(this.ratio);
-      const share = window[Math.min(this.half, Math.round(at * this.half))]!;
-      wet.left[i] = (1 - share) * sincAt(left, MASK, this.older) + share * sincAt(left, MASK, this.younger);
-      wet.right[i] = (1 - share) * sincAt(right, MASK, this.older) + share * sincAt(right, MASK, this.younger);
-      this.older += this.ratio;
-      this.younger += this.ratio;
-      this.into += 1;
+    let at = 0;
+    while (at < STEP_FRAMES) {
+      const length = this.lengthOf(ratio);
+      if (this.into >= length) this.begin(this.came + at);
+      const n = Math.min(STEP_FRAMES - at, length - this.into);
+      const speed = this.ratio + step;
+      sincRun(left, MASK, this.older, speed, step, this.first.left, at, at + n);
+      sincRun(right, MASK, this.older, speed, step, this.first.right, at, at + n);
+      sincRun(left, MASK, this.younger, speed, step, wet.left, at, at + n);
+      sincRun(right, MASK, this.younger, speed, step, wet.right, at, at + n);
+      for (let i = at; i < at + n; i += 1) {
+        const share = window[Math.min(this.half, Math.round(((this.into + i - at) / length) * this.half))]!;
+        wet.left[i] = this.first.left[i]! + share * (wet.left[i]! - this.first.left[i]!);
+        wet.right[i] = this.first.right[i]! + share * (wet.right[i]! - this.first.right[i]!);
+      }
+      const passed = n * (this.ratio + (step * (n + 1)) / 2);
+      this.older += passed;
+      this.younger += passed;
+      this.ratio += step * n;
+      this.into += n;
+      at += n;
     }
     this.came += STEP_FRAMES;
     this.ratio = ratio;

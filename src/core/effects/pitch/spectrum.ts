@@ -1,5 +1,5 @@
 import { PhaseVocoder } from '../../dsp/phaseVocoder';
-import { sincAt } from '../../dsp/sincReader';
+import { sincRun } from '../../dsp/sincReader';
 import { STEP_FRAMES, type StereoRun } from '../define';
 
 /** Samples that the reading needs in front of it. */
@@ -22,8 +22,8 @@ export class SpectrumShift {
   private readonly vocoder: PhaseVocoder;
   private readonly inLeft = new Float64Array(RING);
   private readonly inRight = new Float64Array(RING);
-  private readonly outLeft = new Float64Array(RING);
-  private readonly outRight = new Float64Array(RING);
+  private readonly outLeft = new Float32Array(RING);
+  private readonly outRight = new Float32Array(RING);
   /** Samples that have come in; where the last frame was taken; where it was laid; where the reading stands. */
   private came = 0;
   private taken = 0;
@@ -66,12 +66,10 @@ export class SpectrumShift {
     const faster = ratio > this.ratio ? ratio : this.ratio;
     // What is read must have been laid by all frames that reach it.
     while (this.laid + this.hopOf(ratio) <= this.reading + faster * STEP_FRAMES + AHEAD) this.layFrame(ratio, formants);
-    for (let i = 0; i < STEP_FRAMES; i += 1) {
-      this.ratio += step;
-      wet.left[i] = sincAt(outLeft, MASK, this.reading);
-      wet.right[i] = sincAt(outRight, MASK, this.reading);
-      this.reading += this.ratio;
-    }
+    sincRun(outLeft, MASK, this.reading, this.ratio + step, step, wet.left, 0, STEP_FRAMES);
+    sincRun(outRight, MASK, this.reading, this.ratio + step, step, wet.right, 0, STEP_FRAMES);
+    // The places of a run whose speed grows evenly.
+    this.reading += STEP_FRAMES * (this.ratio + (step * (STEP_FRAMES + 1)) / 2);
     this.ratio = ratio;
   }
 
@@ -99,7 +97,7 @@ export class SpectrumShift {
   }
 
   /** Adds a frame where it is laid; its last samples are the first there. */
-  private add(ring: Float64Array, made: Float64Array, hop: number): void {
+  private add(ring: Float32Array, made: Float64Array, hop: number): void {
     const level = this.vocoder.levelAt(hop);
     for (let i = 0; i < this.frame - hop; i += 1) ring[(this.laid + i) & MASK] = ring[(this.laid + i) & MASK]! + made[i]! * level;
     for (let i = this.frame - hop; i < this.frame; i += 1) ring[(this.laid + i) & MASK] = made[i]! * level;

@@ -33,7 +33,7 @@ export function TransferChart({ picture, width, height, onPull }: HandledChartPr
           <Path d={line} stroke={tokens.sea} strokeWidth={2.8} fill="none" />
           {picture.handles.map((handle) => <Circle key={handle.label} cx={x(handle.x)} cy={y(handle.y)} r={8} fill={tokens.card} stroke={tokens.sea} strokeWidth={2.6} />)}
           <SvgText x={PAD + 4} y={TOP + 12} fontFamily={FONT} fontSize={12} fill={tokens.mute}>out</SvgText>
-          <SvgText x={width - PAD - 4} y={y(0) - 5} textAnchor="end" fontFamily={FONT} fontSize={12} fill={tokens.mute}>in, shaded at −12 dB</SvgText>
+          <SvgText x={width - PAD - 4} y={height - BOTTOM - 5} textAnchor="end" fontFamily={FONT} fontSize={12} fill={tokens.mute}>in, shaded at −12 dB</SvgText>
         </Svg>
       </View>
       {picture.handles.map((handle) => (
