@@ -6,6 +6,7 @@ import { cpus, tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { newSlot } from '../src/core/piece/edits/chain';
 import type { Piece } from '../src/core/piece/piece';
+import { exportFigures } from './exports';
 
 const PORT = 4177;
 const ROUNDS = 9;
@@ -217,6 +218,11 @@ async function scrollLane(page: Page, demo: Piece): Promise<void> {
 }
 
 async function main(): Promise<void> {
+  if (process.argv[2] === undefined || process.argv[2] === 'exports') await exportFigures();
+  if (process.argv[2] !== 'exports') await inBrowser();
+}
+
+async function inBrowser(): Promise<void> {
   const folder = mkdtempSync(join(tmpdir(), 'zephiro-bench-'));
   const server = spawn(process.execPath, ['--import', 'tsx', 'server/index.ts'], { env: { ...process.env, ZEPHIRO_DATA: folder, PORT: String(PORT) }, stdio: ['ignore', 'pipe', 'inherit'] });
   await new Promise<void>((resolve) => server.stdout.once('data', () => resolve()));

@@ -26,6 +26,8 @@ export interface AppOptions {
   readonly dataFolder: string;
   /** Folder of the built client; left out in tests of the API. */
   readonly client?: string;
+  /** The worker that writes exports, in one file. */
+  readonly exporter?: string;
   readonly write?: WriteWhole;
   readonly quiet?: boolean;
 }
@@ -78,13 +80,13 @@ const sameOriginOnly: express.RequestHandler = (req, _res, next) => {
   next();
 };
 
-function apiRoutes({ db, dataFolder, write }: AppOptions): express.Router {
+function apiRoutes({ db, dataFolder, write, exporter }: AppOptions): express.Router {
   const router = express.Router();
   const pieces = new PieceStore(db);
   const blocks = new BlockStore(db);
   const sounds = new SoundStore(db, dataFolder, write);
   const json = express.json({ limit: LARGEST_DOCUMENT });
-  router.use(exportRoutes(pieces, sounds, new ExportStore(db, dataFolder), dataFolder, json));
+  router.use(exportRoutes(pieces, sounds, new ExportStore(db, dataFolder, exporter), dataFolder, json));
 
   router.get('/health', (_req, res) => void res.json({ ok: true }));
   router.get('/openapi.json', (_req, res) => void res.json(apiDescription()));

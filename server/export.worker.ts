@@ -26,7 +26,8 @@ const TELL_MS = 100;
 interface Raw {
   readonly file: GrowingFile;
   readonly frames: number;
-  readonly loudness: RunningLoudness;
+  /** Heard only where it is asked for. */
+  readonly loudness: RunningLoudness | null;
 }
 
 /** Renders one file of an export away from the server's own thread: first as floats, then to what was asked for, in blocks that never grow. */
@@ -35,11 +36,11 @@ async function main(): Promise<void> {
   const raw = `${path}.raw`;
   try {
     const part = exportParts(piece, order)[index]!;
-    const rendered = part.source.kind === 'render' ? await renderRaw(piece, part, sounds, raw) : await soundRaw(part, part.source.hash, sounds, raw);
+    const rendered = part.source.kind === 'render' ? await renderRaw(piece, part, order, sounds, raw) : await soundRaw(part, order, part.source.hash, sounds, raw);
     const { gain, note } = gainFor(order, rendered.loudness);
     if (order.format.startsWith('flac')) await writeFlac(part, rendered, gain, order.format === 'flac16' ? 16 : 24, path);
     else writeWavFile(part, rendered, gain, order.format.slice(3) as WavDepth, path);
-    rendered.file.finish();
+    rendered.file.discard();
     rmSync(raw, { force: true });
     parentPort?.postMessage({ type: 'done', note });
   } catch (error) {
@@ -52,17 +53,17 @@ async function readSound(folder: string, hash: string): Promise<{ readonly sampl
   const bytes = await readFile(join(folder, `${hash}.wav`)).catch(() => null);
   if (!bytes) throw new Error('A sound of the piece is not on this server.');
   // A copy of its own: samples have to lie on whole words.
-  return readFloatWav(Uint8Array.from(bytes));
+  return readFloatWav(new Uint8Array(bytes));
 }
 
-async function renderRaw(piece: Piece, { source, sampleRate }: ExportPart, folder: string, path: string): Promise<Raw> {
+async function renderRaw(piece: Piece, { source, sampleRate }: ExportPart, order: ExportOrder, folder: string, path: string): Promise<Raw> {
   if (source.kind !== 'render') throw new Error('This part is not rendered.');
   const sounds = new Map<string, SoundData>();
   for (const hash of soundsPlayed(piece)) {
     const sound = await readSound(folder, hash);
     sounds.set(hash, sound.channels.map((channel) => resample(channel, sound.sampleRate, sampleRate)));
   }
-  const sink = new RawSink(path, sampleRate);
+  const sink = new RawSink(path, order.lufs === null ? null : new RunningLoudness(sampleRate));
   let told = 0;
   const done = renderBlocks({
     ...source, sounds,
@@ -77,9 +78,9 @@ async function renderRaw(piece: Piece, { source, sampleRate }: ExportPart, folde
   return { file: sink.file, frames: done?.frames ?? 0, loudness: sink.loudness };
 }
 
-async function soundRaw({ sampleRate }: ExportPart, hash: string, folder: string, path: string): Promise<Raw> {
+async function soundRaw({ sampleRate }: ExportPart, order: ExportOrder, hash: string, folder: string, path: string): Promise<Raw> {
   const { channels } = await readSound(folder, hash);
-  const sink = new RawSink(path, sampleRate);
+  const sink = new RawSink(path, order.lufs === null ? null : new RunningLoudness(sampleRate));
   const [left, right] = [channels[0]!, channels[1] ?? channels[0]!];
   for (let at = 0; at < left.length; at += BLOCK) sink.take(left.subarray(at, at + BLOCK), right.subarray(at, at + BLOCK), Math.min(BLOCK, left.length - at));
   return { file: sink.file, frames: left.length, loudness: sink.loudness };
@@ -88,15 +89,13 @@ async function soundRaw({ sampleRate }: ExportPart, hash: string, folder: string
 /** Both sides as floats, one after the other, block by block. */
 class RawSink {
   readonly file: GrowingFile;
-  readonly loudness: RunningLoudness;
 
-  constructor(path: string, sampleRate: number) {
+  constructor(path: string, readonly loudness: RunningLoudness | null) {
     this.file = new GrowingFile(path);
-    this.loudness = new RunningLoudness(sampleRate);
   }
 
   take(left: Float32Array, right: Float32Array, n: number): void {
-    this.loudness.listen(left, right, 0, n);
+    this.loudness?.listen(left, right, 0, n);
     const both = new Float32Array(CHANNELS * n);
     for (let i = 0; i < n; i += 1) {
       both[2 * i] = left[i]!;
@@ -107,8 +106,8 @@ class RawSink {
 }
 
 /** What brings it to the loudness that was asked for, as far as its peaks allow. */
-function gainFor({ lufs }: ExportOrder, loudness: RunningLoudness): { readonly gain: number; readonly note: string } {
-  if (lufs === null || !Number.isFinite(loudness.integrated)) return { gain: 1, note: '' };
+function gainFor({ lufs }: ExportOrder, loudness: RunningLoudness | null): { readonly gain: number; readonly note: string } {
+  if (lufs === null || !loudness || !Number.isFinite(loudness.integrated)) return { gain: 1, note: '' };
   const wanted = lufs - loudness.integrated;
   const most = NORMAL_CEILING_DB - loudness.truePeakDb;
   const taken = Math.min(wanted, most);

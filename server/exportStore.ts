@@ -32,7 +32,8 @@ export class ExportStore {
   private readonly queue: (() => void)[] = [];
   private busy = 0;
 
-  constructor(private readonly db: Db, private readonly dataFolder: string) {
+  /** @param built the worker in one file; left out, it is run from its sources, which takes longer to start and to render */
+  constructor(private readonly db: Db, private readonly dataFolder: string, private readonly built?: string) {
     this.folder = join(dataFolder, 'exports');
     this.making = join(dataFolder, 'exporting');
     mkdirSync(this.folder, { recursive: true });
@@ -112,7 +113,7 @@ export class ExportStore {
   private render(id: string, running: Running, work: { readonly piece: Piece; readonly order: ExportOrder; readonly index: number; readonly sounds: string; readonly path: string }): Promise<string> {
     if (running.stopped) return Promise.reject(new Stopped());
     this.tell(id, 'running', '');
-    const worker = new Worker(join(__dirname, 'worker.cjs'), { workerData: { entry: join(__dirname, 'export.worker.ts'), ...work } });
+    const worker = new Worker(this.built ?? join(__dirname, 'worker.cjs'), { workerData: { entry: join(__dirname, 'export.worker.ts'), ...work } });
     running.workers.add(worker);
     return new Promise<string>((resolve, reject) => {
       worker.on('message', (message: unknown) => {

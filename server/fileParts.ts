@@ -51,6 +51,11 @@ export class GrowingFile {
     return readSync(this.file, into, 0, into.length, at);
   }
 
+  /** Lets go of a file that is not to stay. */
+  discard(): void {
+    closeSync(this.file);
+  }
+
   /** Cuts the file there, makes sure that it is on the disk, and lets go of it. */
   finish(length = this.length): void {
     this.flush();

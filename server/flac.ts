@@ -16,7 +16,7 @@ interface FlacLibrary {
 
 /** The FLAC reference encoder, compiled to run here: the plain JavaScript form, which loads in one piece. */
 async function library(): Promise<FlacLibrary> {
-  const load = createRequire(__filename)('libflacjs') as (variant: string) => FlacLibrary;
+  const load = createRequire(`${__dirname}/`)('libflacjs') as (variant: string) => FlacLibrary;
   const made = load('release');
   if (!made.isReady()) await new Promise<void>((resolve) => made.on('ready', resolve));
   return made;

@@ -1,8 +1,12 @@
-import { resolve } from 'node:path';
+import { existsSync } from 'node:fs';
+import { join, resolve } from 'node:path';
 import { createApp } from './app';
 import { openDatabase } from './database';
 import { installDemo } from './demo';
 import { toProblem } from './problem';
+
+/** Made by `npm run build:rt`. */
+const EXPORTER = join(__dirname, '..', 'build', 'export.worker.cjs');
 
 /** Listens on loopback unless HOST says otherwise. */
 async function main(): Promise<void> {
@@ -16,7 +20,7 @@ async function main(): Promise<void> {
       process.stderr.write(`The demo could not be put into ${dataFolder}. ${title}: ${detail}\n`);
     });
   }
-  const server = createApp({ db, dataFolder, client: resolve('dist') }).listen(port, host, () => {
+  const server = createApp({ db, dataFolder, client: resolve('dist'), exporter: existsSync(EXPORTER) ? EXPORTER : undefined }).listen(port, host, () => {
     process.stdout.write(`Zephiro is at http://${host}:${port}\n`);
   });
   const end = (): void => {

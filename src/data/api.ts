@@ -2,6 +2,7 @@ import * as z from 'zod';
 import { historyEntrySchema, type HistoryEntry } from '../core/piece/edit';
 import { blockSchema, type Block } from '../core/piece/block';
 import { soundSchema, type Piece } from '../core/piece/piece';
+import { exportStatusSchema, type ExportOrder, type ExportStatus } from '../core/export/exportOrder';
 import { readPiece } from '../core/piece/versions';
 
 const problemSchema = z.object({ title: z.string(), detail: z.string(), status: z.number(), keptAs: z.string().optional() });
@@ -94,3 +95,27 @@ export async function uploadSound(body: Blob, name: string): Promise<StoredSound
 
 export const soundFileUrl = (hash: string, name: string, bits: '16' | '24' | '32f'): string =>
   `/api/sounds/${hash}/file?bits=${bits}&name=${encodeURIComponent(name)}`;
+
+export const listExports = async (piece: string): Promise<ExportStatus[]> => z.array(exportStatusSchema).parse(await (await ask(`/api/exports?piece=${encodeURIComponent(piece)}`)).json());
+
+/** Starts to write files; the server goes on with it, whether or not this window stays. */
+export async function startExport(order: ExportOrder): Promise<void> {
+  await ask('/api/exports', { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(order) });
+}
+
+/** Stops an export, or puts a finished one away with its files. */
+export async function removeExport(id: string): Promise<void> {
+  await ask(`/api/exports/${encodeURIComponent(id)}`, { method: 'DELETE' });
+}
+
+export const exportFileUrl = (id: string, name: string): string => `/api/exports/${encodeURIComponent(id)}/files/${encodeURIComponent(name)}`;
+
+export const archiveUrl = (piece: string): string => `/api/pieces/${encodeURIComponent(piece)}/archive`;
+
+const archivedSchema = z.object({ id: z.string() });
+
+/** Brings a piece in from an archive; gives its id here. */
+export async function readArchive(body: Blob): Promise<string> {
+  const answer = await ask('/api/archives', { method: 'POST', headers: { 'Content-Type': 'application/zip' }, body });
+  return archivedSchema.parse(await answer.json()).id;
+}

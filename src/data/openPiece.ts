@@ -34,6 +34,8 @@ interface OpenPiece {
   redo(): void;
   say(notice: string | null): void;
   saving(state: SaveState): void;
+  /** Waits until the server has everything. @throws Error saying why it cannot have it now */
+  saved(): Promise<void>;
   /** A save is being put together now. */
   saveBegins(): void;
   savedAs(revision: number, upTo: number, change: number): void;
@@ -104,6 +106,19 @@ export const useOpenPiece = create<OpenPiece>((set, get) => ({
 
   say: (notice) => set({ notice }),
   saving: (saveState) => set({ saveState }),
+  saved: () =>
+    new Promise((resolve, reject) => {
+      const look = ({ saveState }: OpenPiece): boolean => {
+        if (saveState.kind === 'waiting') return false;
+        if (saveState.kind === 'saved') resolve();
+        else reject(new Error(`${saveState.message} Files can be written once the server has the piece.`));
+        return true;
+      };
+      if (look(get())) return;
+      const stop = useOpenPiece.subscribe((now) => {
+        if (look(now)) stop();
+      });
+    }),
   saveBegins: () => set({ cutSince: Infinity }),
   savedAs: (revision, upTo, change) =>
     set((now) => ({

@@ -1,12 +1,27 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { StyleSheet, View } from 'react-native';
 import { emptyPiece } from '../../core/piece/piece';
-import { createPiece, listPieces } from '../../data/api';
+import { archiveUrl, createPiece, listPieces, readArchive } from '../../data/api';
 import { useOpenPiece } from '../../data/openPiece';
 import { useSession } from '../../data/session';
+import { chooseFile } from '../studio/localFiles';
 import { ThemeSwitch } from '../shell/ThemeSwitch';
 import { Tap } from '../../ui/Tap';
 import { Words } from '../../ui/Words';
+
+/** The archive holds what the server has: a change of this moment goes there first. */
+async function takeArchive(piece: string): Promise<void> {
+  const { saved, say } = useOpenPiece.getState();
+  try {
+    await saved();
+    const link = document.createElement('a');
+    link.href = archiveUrl(piece);
+    link.download = '';
+    link.click();
+  } catch (error) {
+    say(error instanceof Error ? error.message : String(error));
+  }
+}
 
 /** Every piece on the server; the open one is marked. */
 export function PieceList() {
@@ -28,6 +43,15 @@ export function PieceList() {
     },
     onError: (error) => useOpenPiece.getState().say(error.message),
   });
+  const bring = useMutation({
+    mutationFn: async (file: Blob) => {
+      const id = await readArchive(file);
+      await queries.invalidateQueries({ queryKey: ['pieces'] });
+      await turn(id);
+    },
+    onSuccess: () => useOpenPiece.getState().say('The archive is a piece here now, and open.'),
+    onError: (error) => useOpenPiece.getState().say(error.message),
+  });
   return (
     <View style={styles.list}>
       <Words kind="water">Pieces</Words>
@@ -44,7 +68,12 @@ export function PieceList() {
           <Words kind="small">{`saved ${new Date(piece.updatedAt).toLocaleString()}`}</Words>
         </Tap>
       ))}
-      <Tap icon="plus" label="New piece" text="New piece" onPress={() => make.mutate()} style={styles.make} />
+      <View style={styles.row}>
+        <Tap icon="plus" label="New piece" text="New piece" onPress={() => make.mutate()} />
+        <Tap icon="upload" label="Bring in an archive" text={bring.isPending ? 'Reading …' : 'Archive'} disabled={bring.isPending} onPress={() => chooseFile('.zip,application/zip', (file) => bring.mutate(file))} />
+        {openId ? <Tap icon="archive" label="Take this piece as an archive" text="Take as archive" onPress={() => void takeArchive(openId)} /> : null}
+      </View>
+      <Words kind="small">An archive holds the piece, its history and every sound: for keeping, or for another machine.</Words>
       <ThemeSwitch />
     </View>
   );
@@ -54,5 +83,5 @@ const styles = StyleSheet.create({
   list: { gap: 8 },
   item: { alignItems: 'flex-start', paddingHorizontal: 0 },
   problem: { gap: 8, alignItems: 'flex-start' },
-  make: { alignSelf: 'flex-start' },
+  row: { flexDirection: 'row', flexWrap: 'wrap', gap: 8 },
 });

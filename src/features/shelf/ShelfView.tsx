@@ -2,6 +2,7 @@ import { ScrollView, StyleSheet, View } from 'react-native';
 import { useWide } from '../../ui/theme';
 import { Words } from '../../ui/Words';
 import { BlockList } from '../blocks/BlockList';
+import { ExportList } from './ExportList';
 import { PieceList } from './PieceList';
 import { PrintList } from './PrintList';
 import { SoundList } from './SoundList';
@@ -14,6 +15,7 @@ export function ShelfView() {
       <View style={[styles.column, wide && styles.main]}>
         <Words kind="title" role="heading" aria-level={1}>Shelf</Words>
         <PrintList />
+        <ExportList />
         {wide ? <BlockList /> : <SoundList />}
       </View>
       <View style={[styles.column, wide && styles.side]}>
