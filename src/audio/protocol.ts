@@ -3,7 +3,7 @@ import { soundFiguresSchema } from '../core/analysis/soundFigures';
 import type { EffectPicture } from '../core/effects/pictures';
 import type { ImpulseOrder } from '../core/impulses/make';
 import type { Plan } from '../core/engine/plan';
-import { effectSchema } from '../core/piece/piece';
+import { effectSchema, stepSchema } from '../core/piece/piece';
 
 const floats = z.custom<Float32Array>((value) => value instanceof Float32Array);
 const listening = z.object({ channel: z.string().nullable(), slot: z.string().nullable(), hear: z.enum(['mix', 'wet', 'dry', 'difference']), matched: z.boolean() });
@@ -82,6 +82,15 @@ export type ToPrinter = z.infer<typeof toPrinter>;
 export const fromPrinter = z.discriminatedUnion('type', [
   z.object({ type: z.literal('progress'), share: z.number() }),
   z.object({ type: z.literal('done'), left: floats, right: floats, cutShort: z.boolean() }),
+  z.object({ type: z.literal('failed'), message: z.string() }),
+]);
+
+/** A part of a sound and the steps it shall go through, and what comes of it. */
+export const toTreater = z.object({ channels: z.array(floats).min(1).max(2), steps: z.array(stepSchema), sampleRate: z.number(), bpm: z.number(), sounds: soundList });
+export type ToTreater = z.infer<typeof toTreater>;
+export const fromTreater = z.discriminatedUnion('type', [
+  z.object({ type: z.literal('progress'), share: z.number() }),
+  z.object({ type: z.literal('done'), channels: z.array(floats).min(1).max(2), bodyFrames: z.number() }),
   z.object({ type: z.literal('failed'), message: z.string() }),
 ]);
 

@@ -10,6 +10,8 @@ const CHANNEL = 'treated';
 
 export interface Treatment {
   readonly sound: SoundData;
+  /** Sounds that its effects work with. */
+  readonly others?: ReadonlyMap<string, SoundData>;
   readonly sampleRate: number;
   readonly bpm: number;
   readonly chain: readonly Slot[];
@@ -45,7 +47,7 @@ export function treat(treatment: Treatment): Rendered {
   const last = [...chain].reverse().find((slot) => slot.on);
   const rendered = render({
     plan: compilePlan(treatmentPiece(treatment)),
-    sounds: new Map([[TREATED_SOUND, treatment.sound]]),
+    sounds: new Map([...(treatment.others ?? []), [TREATED_SOUND, treatment.sound]]),
     fromSample: 0,
     toSample: treatment.sound[0]?.length ?? 0,
     tail: treatment.tail,

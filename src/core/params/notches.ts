@@ -44,6 +44,8 @@ export function settingAt(param: Param, position: number, context: ValueContext,
 /** Four significant figures: finer than any rail can be dragged on a screen, coarse enough to read. */
 function tidy(param: NumberParam, number: number): number {
   if (number === 0) return 0;
+  // By hand only whole steps of the keyboard; what lies between can be typed.
+  if (param.unit === 'semitones') return clampNumber(Math.round(number), param.min, param.max);
   return clampNumber(Number(number.toPrecision(4)), param.min, param.max);
 }
 
@@ -58,6 +60,7 @@ export function stepSetting(param: Param, value: ParamValue, context: ValueConte
     const ordered = direction > 0 ? beyond : beyond.reverse();
     return (ordered[skip - 1] ?? ordered[ordered.length - 1])?.value ?? value;
   }
+  if (param.unit === 'semitones') return clampNumber(Math.round(resolveNumber(param, value, context)) + direction * (size === 'large' ? 12 : 1), param.min, param.max);
   const share = size === 'fine' ? 0.001 : size === 'normal' ? 0.01 : 0.1;
   return settingAt(param, clampNumber(at + direction * share, 0, 1), context, 0, []);
 }

@@ -91,6 +91,37 @@ export const effectSchema: z.ZodType<Slot> = z
 /** How a fade goes: in a straight line, by equal power, or soft at both ends. */
 export const FADE_SHAPES = ['line', 'power', 'soft'] as const;
 
+/** One treatment of a clip's sound, done beforehand: it costs nothing while playing. */
+export const stepSchema = z.discriminatedUnion('kind', [
+  z.strictObject({
+    kind: z.literal('stretch'), id, on: z.boolean(),
+    /** New length over old. */
+    times: z.number().min(0.25).max(4),
+    semitones: z.number().min(-24).max(24),
+    /** False lets the pitch go with the length, as a tape does. */
+    keepPitch: z.boolean(),
+    formants: z.enum(['keep', 'follow']),
+    formantSemitones: z.number().min(-12).max(12),
+  }),
+  z.strictObject({
+    kind: z.literal('chain'), id, on: z.boolean(), name,
+    chain: chainSchema,
+    /** What rings on after its end is kept. */
+    rings: z.boolean(),
+  }),
+]);
+export type TreatStep = z.infer<typeof stepSchema>;
+
+/** Of what, and how, the sound of a clip was made: the source itself is never altered. */
+export const treatedSchema = z.strictObject({
+  sound: hash,
+  offsetSeconds: z.number().min(0),
+  lengthSeconds: z.number().positive(),
+  /** Length of the part after the steps, without what rings on. */
+  bodySeconds: z.number().positive(),
+  steps: z.array(stepSchema).min(1).max(32),
+});
+
 export const clipSchema = z.strictObject({
   id,
   name,
@@ -109,6 +140,7 @@ export const clipSchema = z.strictObject({
   /** Its part of the sound is heard from the end to the beginning. */
   reversed: z.boolean().optional(),
   mute: z.boolean().optional(),
+  treated: treatedSchema.optional(),
   /** The print it was placed from, drawn in plum. */
   print: id.nullable(),
 });
@@ -256,6 +288,7 @@ export type Kept = z.infer<typeof keptSchema>[number];
 export type Return = z.infer<typeof returnSchema>;
 export type Send = z.infer<typeof sendSchema>;
 export type Clip = z.infer<typeof clipSchema>;
+export type Treated = z.infer<typeof treatedSchema>;
 export type Lane = z.infer<typeof laneSchema>;
 export type Link = z.infer<typeof linkSchema>;
 export type Control = z.infer<typeof controlSchema>;

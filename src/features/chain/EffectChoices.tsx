@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
 import { ScrollView, StyleSheet, TextInput, View } from 'react-native';
 import { EFFECTS } from '../../core/effects/catalogue';
 import type { EffectDefinition, Preset } from '../../core/effects/define';
@@ -46,12 +46,6 @@ function find(family: Family | 'all', query: string): Found[] {
 
 /** Every effect by family and by the purposes it can be started from, with search; a tap adds it and opens its bench. */
 export function EffectChoices({ channel, at, roomy = false, onAdded, replaces, inside }: EffectChoicesProps) {
-  const tokens = useTokens();
-  const [family, setFamily] = useState<Family | 'all'>('all');
-  const [words, setWords] = useState('');
-  const [open, setOpen] = useState(EFFECTS[0]!.id);
-  const query = words.trim().toLowerCase();
-  const found = find(family, query);
   const add = (effect: string, preset: string): void => {
     const id = replaces ?? crypto.randomUUID();
     const { run } = useOpenPiece.getState();
@@ -59,6 +53,33 @@ export function EffectChoices({ channel, at, roomy = false, onAdded, replaces, i
     if (done) useSession.getState().set({ channel, slot: id });
     onAdded?.();
   };
+  return (
+    <EffectPicker
+      verb={replaces ? 'Replace by' : 'Add'}
+      roomy={roomy}
+      onPick={add}
+      before={(family, query) => (replaces === undefined && family === 'all' ? <BlockChoices channel={channel} at={at} inside={inside} query={query} onAdded={onAdded} /> : null)}
+    />
+  );
+}
+
+interface EffectPickerProps {
+  /** What a tap does, as said by each choice. */
+  readonly verb: string;
+  readonly roomy?: boolean;
+  readonly onPick: (effect: string, preset: string) => void;
+  /** Shown before the list, by family and words. */
+  readonly before?: (family: Family | 'all', query: string) => ReactNode;
+}
+
+/** The list of effects and presets itself. */
+export function EffectPicker({ verb, roomy = false, onPick, before }: EffectPickerProps) {
+  const tokens = useTokens();
+  const [family, setFamily] = useState<Family | 'all'>('all');
+  const [words, setWords] = useState('');
+  const [open, setOpen] = useState(EFFECTS[0]!.id);
+  const query = words.trim().toLowerCase();
+  const found = find(family, query);
   return (
     <View style={styles.all}>
       <TextInput
@@ -72,7 +93,7 @@ export function EffectChoices({ channel, at, roomy = false, onAdded, replaces, i
       <ScrollView horizontal showsHorizontalScrollIndicator={false} role="radiogroup" aria-label="Family" contentContainerStyle={styles.families}>
         {FAMILIES.map((name) => <Tap key={name} role="radio" label={`Family: ${name}`} text={name} tone="sea" chosen={name === family} onPress={() => setFamily(name)} />)}
       </ScrollView>
-      {replaces === undefined && family === 'all' ? <BlockChoices channel={channel} at={at} inside={inside} query={query} onAdded={onAdded} /> : null}
+      {before?.(family, query)}
       {found.length === 0 ? <Words kind="small">Nothing is called or made for that. Try another word, or all families.</Words> : null}
       {found.map(({ effect, presets }) => {
         const shown = query !== '' || effect.id === open;
@@ -87,7 +108,7 @@ export function EffectChoices({ channel, at, roomy = false, onAdded, replaces, i
             {shown ? (
               <View style={roomy ? styles.roomy : undefined}>
                 {presets.map((preset) => (
-                  <Tap key={preset.id} plain label={`${replaces ? 'Replace by' : 'Add'} ${effect.name}: ${preset.name}`} onPress={() => add(effect.id, preset.id)} style={[styles.item, styles.preset, roomy && styles.half]}>
+                  <Tap key={preset.id} plain label={`${verb} ${effect.name}: ${preset.name}`} onPress={() => onPick(effect.id, preset.id)} style={[styles.item, styles.preset, roomy && styles.half]}>
                     <View>
                       <Words kind="water">{preset.name}</Words>
                       <Words kind="small">{preset.purpose}</Words>

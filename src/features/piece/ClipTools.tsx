@@ -16,6 +16,7 @@ interface ClipToolsProps {
   readonly shaping: boolean;
   readonly onShape: () => void;
   readonly onSwell: () => void;
+  readonly onTreat: () => void;
 }
 
 /** Beats after which a clip comes again: as many whole bars as it lasts. */
@@ -25,7 +26,7 @@ export function repeatBeats(piece: ReturnType<typeof usePiece>, clip: Clip): num
 }
 
 /** What is done to the chosen clip: cut at the playhead, joined, reversed, muted, repeated, crossfaded. */
-export function ClipTools({ clip, track, shaping, onShape, onSwell }: ClipToolsProps) {
+export function ClipTools({ clip, track, shaping, onShape, onSwell, onTreat }: ClipToolsProps) {
   const piece = usePiece();
   const { studio } = useStudio();
   const { run, say } = useOpenPiece.getState();
@@ -40,6 +41,7 @@ export function ClipTools({ clip, track, shaping, onShape, onSwell }: ClipToolsP
   return (
     <Row>
       <Tap role="switch" chosen={shaping} tone="sandInk" text="level, fades" label="Level, fades and slip" onPress={onShape} />
+      <Tap tone="plum" label="Treat this clip …" text={clip.treated ? `Treat · ${clip.treated.steps.length}` : 'Treat …'} onPress={onTreat} />
       <Tap tone="plum" label="Swells into hits of this track" text="Swell …" onPress={onSwell} />
       <Tap icon="scissors" text="split" label="Split at the playhead" onPress={() => atPlayhead((beat) => run(splitClip, { clip: clip.id, beat, id: crypto.randomUUID() }))} />
       <Tap text="⇤ from here" label="Trim the start to the playhead" onPress={() => atPlayhead((beat) => run(trimClip, { clip: clip.id, side: 'start', beat }))} />

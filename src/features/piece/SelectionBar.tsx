@@ -14,6 +14,7 @@ import { BedSheet } from '../recipes/BedSheet';
 import { RiserSheet } from '../recipes/RiserSheet';
 import { SwellSheet } from '../recipes/SwellSheet';
 import { PrintSheet } from '../shelf/PrintSheet';
+import { TreatSheet } from '../treat/TreatSheet';
 import { usePiece } from '../studio/StudioProvider';
 import { ClipShape } from './ClipShape';
 import { ClipTools, repeatBeats } from './ClipTools';
@@ -27,6 +28,7 @@ export function SelectionBar() {
   const [printing, setPrinting] = useState(false);
   const [rising, setRising] = useState(false);
   const [bedding, setBedding] = useState(false);
+  const [treating, setTreating] = useState(false);
   const [swelling, setSwelling] = useState(false);
   const [shaping, setShaping] = useState(false);
   const { run } = useOpenPiece.getState();
@@ -66,7 +68,8 @@ export function SelectionBar() {
           </>
         ) : null}
       </View>
-      {found ? <ClipTools clip={found.clip} track={found.track} shaping={shaping} onShape={() => setShaping(!shaping)} onSwell={() => setSwelling(true)} /> : null}
+      {found ? <ClipTools clip={found.clip} track={found.track} shaping={shaping} onShape={() => setShaping(!shaping)} onSwell={() => setSwelling(true)} onTreat={() => setTreating(true)} /> : null}
+      {found ? <TreatSheet clip={found.clip} track={found.track} visible={treating} onClose={() => setTreating(false)} /> : null}
       {found ? <SwellSheet track={found.track} visible={swelling} onClose={() => setSwelling(false)} /> : null}
       {range ? <RiserSheet range={range} where={`${say(range.start)} to ${say(range.end)}`} visible={rising} onClose={() => setRising(false)} /> : null}
       {range && track ? <BedSheet track={track} range={range} where={`${say(range.start)} to ${say(range.end)}`} visible={bedding} onClose={() => setBedding(false)} /> : null}

@@ -1,0 +1,37 @@
+import { stretched } from '../dsp/stretch';
+import type { TreatStep } from '../piece/piece';
+import type { SoundData } from './clipReader';
+import { treat } from './treat';
+
+export interface Treating {
+  readonly channels: SoundData;
+  readonly steps: readonly TreatStep[];
+  readonly sampleRate: number;
+  readonly bpm: number;
+  /** Sounds that effects in the steps work with. */
+  readonly sounds: ReadonlyMap<string, SoundData>;
+  readonly onStep?: (done: number) => void;
+}
+
+export interface SoundTreated {
+  readonly channels: SoundData;
+  /** Frames without what rings on after the end. */
+  readonly bodyFrames: number;
+}
+
+/** A part of a sound through its steps, one after the other; those that are off are passed over. */
+export function treatSteps({ channels, steps, sampleRate, bpm, sounds, onStep }: Treating): SoundTreated {
+  let now: SoundData = channels;
+  let body = channels[0]!.length;
+  steps.forEach((step, i) => {
+    if (step.on && step.kind === 'stretch') {
+      now = stretched(now, sampleRate, step);
+      body = Math.max(1, Math.min(now[0]!.length, Math.round(body * step.times)));
+    } else if (step.on && step.kind === 'chain') {
+      const { left, right } = treat({ sound: now, others: sounds, sampleRate, bpm, chain: step.chain, tail: step.rings ? { kind: 'silent' } : { kind: 'seconds', seconds: 0 }, hear: 'mix' });
+      now = [left, right];
+    }
+    onStep?.(i + 1);
+  });
+  return { channels: now, bodyFrames: body };
+}
