@@ -110,6 +110,8 @@ export interface PrintScope {
   readonly clip: string | null;
   readonly fromSample: number;
   readonly toSample: number;
+  /** Only what lies in these stretches; all between the two ends when left out. */
+  readonly hits?: readonly { readonly fromSample: number; readonly toSample: number }[] | undefined;
 }
 
 /** Edges cut by a print's range are faded over this. */
@@ -137,8 +139,9 @@ export function compilePlan(piece: Piece, scope: PrintScope | null = null): Plan
   const { sampleRate } = piece;
   const tempo = tempoOf(piece);
   const at = (beats: number): number => beatsToSamples(beats, tempo, sampleRate);
-  const channels = scope ? printedChannels(piece, scope) : playedChannels(piece);
-  const main = scope ? planChannel(piece, { id: MAIN, chain: [], gain: 1, pan: 0, mute: false, sends: [] }, [], true, true, false) : planChannel(piece, { id: MAIN, ...piece.main, pan: 0, mute: false, sends: [] }, [], true, true, true);
+  const whole = scope !== null && !piece.tracks.some(({ id }) => id === scope.channel);
+  const channels = !scope ? playedChannels(piece) : whole ? mixedChannels(piece, scope) : printedChannels(piece, scope);
+  const main = scope && scope.channel !== MAIN ? planChannel(piece, { id: MAIN, chain: [], gain: 1, pan: 0, mute: false, sends: [] }, [], true, true, false) : planChannel(piece, { id: MAIN, ...piece.main, pan: 0, mute: false, sends: [] }, [], true, true, true);
   return {
     sampleRate,
     lengthSamples: at(piece.lengthBeats),
@@ -149,6 +152,23 @@ export function compilePlan(piece: Piece, scope: PrintScope | null = null): Plan
     bpm: tempo.bpm,
     tempoMap: tempo.map ?? null,
   };
+}
+
+/** All that sounds in a stretch, mixed as it is; of it, only what the return gives when it is one that is printed, before its own level and pan. */
+function mixedChannels(piece: Piece, scope: PrintScope): PlanChannel[] {
+  const everything = scope.channel === MAIN;
+  const tracks = playedChannels(piece).slice(0, piece.tracks.length);
+  const cut = tracks.map((channel) => ({ ...channel, direct: everything && channel.direct, clips: channel.clips.flatMap((clip) => cutToScope(clip, scope, piece.sampleRate)) }));
+  const returns = piece.returns.map((made) => {
+    const printed = made.id === scope.channel;
+    return planChannel(piece, printed ? { ...made, gain: 1, pan: 0, mute: false, sends: [] } : made, [], true, everything || printed, !printed);
+  });
+  return [...cut, ...returns];
+}
+
+function cutToScope(clip: PlanClip, { fromSample, toSample, hits }: PrintScope, sampleRate: number): PlanClip[] {
+  const fade = Math.round(CUT_FADE_SECONDS * sampleRate);
+  return (hits ?? [{ fromSample, toSample }]).flatMap((stretch) => cutClip(clip, stretch.fromSample, stretch.toSample, fade));
 }
 
 function printedChannels(piece: Piece, scope: PrintScope): PlanChannel[] {
@@ -233,7 +253,7 @@ function planClip(piece: Piece, { clips }: Track, clip: Clip, scope: PrintScope 
     fadeIn: Math.round(fades.inSeconds * sampleRate), fadeOut: Math.round(fades.outSeconds * sampleRate),
     fadeInShape: FADE_SHAPES.indexOf(clip.fadeInShape ?? 'line'), fadeOutShape: FADE_SHAPES.indexOf(clip.fadeOutShape ?? 'line'), reversed: clip.reversed ?? false,
   };
-  return scope ? cutClip(whole, scope.fromSample, scope.toSample, Math.round(CUT_FADE_SECONDS * sampleRate)) : [whole];
+  return scope ? cutToScope(whole, scope, sampleRate) : [whole];
 }
 
 function cutClip(clip: PlanClip, from: number, to: number, fade: number): PlanClip[] {

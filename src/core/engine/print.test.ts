@@ -1,5 +1,6 @@
 import { samplesToBeats } from '../music/tempo';
-import { clipOrder, planPrint, type PrintOrder } from './print';
+import type { PrintOrder } from '../piece/piece';
+import { clipOrder, planPrint } from './print';
 import { render, SILENT } from './render';
 import { awayFrom, clipOf, echoSlot, engineOf, hashOf, laneOf, peakIn, RATE, runEngine, scene, soundOf, type Scene } from './testing';
 

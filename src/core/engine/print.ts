@@ -1,22 +1,10 @@
 import { beatsFrom, beatsToSamples, bpmAt } from '../music/tempo';
 import { tempoOf } from '../piece/tempoOf';
 import { chainOf, findClip } from '../piece/find';
-import type { Piece } from '../piece/piece';
+import { MAIN, type Piece, type PrintOrder } from '../piece/piece';
 import type { Listening } from './engine';
 import { compilePlan, type Plan } from './plan';
 import type { Tail } from './render';
-
-/** What shall be printed: a clip, or a stretch of a track. */
-export interface PrintOrder {
-  readonly channel: string;
-  readonly clip: string | null;
-  readonly fromBeat: number;
-  readonly toBeat: number;
-  /** `mix` keeps the dry sound, `wet` leaves it out. */
-  readonly part: 'mix' | 'wet';
-  /** Bars to ring, or until silent. */
-  readonly tailBars: number | null;
-}
 
 export interface PrintJob {
   readonly plan: Plan;
@@ -27,7 +15,7 @@ export interface PrintJob {
 }
 
 /** An order for one whole clip. */
-export function clipOrder(piece: Piece, clipId: string, part: 'mix' | 'wet', tailBars: number | null): PrintOrder | null {
+export function clipOrder(piece: Piece, clipId: string, part: PrintOrder['part'], tailBars: number | null): PrintOrder | null {
   const found = findClip(piece, clipId);
   if (!found) return null;
   const { track, clip } = found;
@@ -35,22 +23,44 @@ export function clipOrder(piece: Piece, clipId: string, part: 'mix' | 'wet', tai
   return { channel: track.id, clip: clip.id, fromBeat: clip.start, toBeat, part, tailBars };
 }
 
+/** A hit is cut out so shortly before it begins, and so shortly before the next one does. */
+const BEFORE_HIT_SECONDS = 0.002;
+
 /**
- * Works an order out: only the chosen material enters, through the track's chain with its moves,
- * before the track's level and pan, so that the print laid on a like track sounds as the original did.
+ * Works an order out: only the chosen material enters, through the channel's chain with its moves,
+ * before the channel's level and pan, so that the print laid on a like track sounds as the original did.
  * With several effects, `wet` takes the dry sound out of the last one that is on.
  */
 export function planPrint(piece: Piece, order: PrintOrder): PrintJob {
+  const chosen = order.effects ? withEffects(piece, order.channel, new Set(order.effects)) : piece;
   const tempo = tempoOf(piece);
-  const fromSample = beatsToSamples(order.fromBeat, tempo, piece.sampleRate);
-  const toSample = beatsToSamples(order.toBeat, tempo, piece.sampleRate);
-  const last = [...chainOf(piece, order.channel)].reverse().find((slot) => slot.on);
-  const bar = (tempo.beatsPerBar * 60) / bpmAt(order.toBeat, tempo);
+  const at = (beat: number): number => beatsToSamples(beat, tempo, piece.sampleRate);
+  const early = order.hits ? Math.round(BEFORE_HIT_SECONDS * piece.sampleRate) : 0;
+  const fromSample = Math.max(0, at(order.fromBeat) - early);
+  const toSample = at(order.toBeat) - early;
+  const hits = order.hits?.map(({ from, to }) => ({ fromSample: Math.max(0, at(from) - early), toSample: at(to) - early }));
   return {
-    plan: compilePlan(piece, { channel: order.channel, clip: order.clip, fromSample, toSample }),
+    plan: compilePlan(chosen, { channel: order.channel, clip: order.clip, fromSample, toSample, hits }),
     fromSample,
     toSample,
-    tail: order.tailBars === null ? { kind: 'silent' } : { kind: 'seconds', seconds: order.tailBars * bar },
-    listening: order.part === 'wet' && last ? { channel: order.channel, slot: last.id, hear: 'wet', matched: false } : undefined,
+    tail: tailOf(order, tempo, piece.sampleRate, toSample),
+    listening: listeningOf(chosen, order),
   };
+}
+
+function withEffects(piece: Piece, channel: string, used: ReadonlySet<string>): Piece {
+  const change = <Channel extends { readonly id: string; readonly chain: Piece['main']['chain'] }>(one: Channel): Channel =>
+    one.id === channel ? { ...one, chain: one.chain.map((slot) => ({ ...slot, on: used.has(slot.id) })) } : one;
+  return { ...piece, tracks: piece.tracks.map(change), returns: piece.returns.map(change), main: channel === MAIN ? { ...piece.main, chain: change({ id: MAIN, chain: piece.main.chain }).chain } : piece.main };
+}
+
+function tailOf({ tailBars, untilBeat, toBeat }: PrintOrder, tempo: ReturnType<typeof tempoOf>, sampleRate: number, toSample: number): Tail {
+  if (untilBeat !== undefined) return { kind: 'seconds', seconds: Math.max(0, beatsToSamples(untilBeat, tempo, sampleRate) - toSample) / sampleRate };
+  return tailBars === null ? { kind: 'silent' } : { kind: 'seconds', seconds: (tailBars * tempo.beatsPerBar * 60) / bpmAt(toBeat, tempo) };
+}
+
+function listeningOf(piece: Piece, { channel, part }: PrintOrder): Listening | undefined {
+  if (part === 'dry') return { channel, slot: null, hear: 'dry', matched: false };
+  const last = [...chainOf(piece, channel)].reverse().find((slot) => slot.on);
+  return part === 'wet' && last ? { channel, slot: last.id, hear: 'wet', matched: false } : undefined;
 }

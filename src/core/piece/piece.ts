@@ -240,6 +240,25 @@ export const sectionSchema = z.strictObject({ id, name, beat: z.number().min(0) 
 
 export const soundInfoSchema = z.record(hash, soundSchema);
 
+/** What is printed: a clip, a stretch of a track or only some hits of it, a return, or everything (the main output). */
+export const printOrderSchema = z.strictObject({
+  channel: id,
+  clip: id.nullable(),
+  fromBeat: z.number().min(0),
+  toBeat: z.number().min(0),
+  /** `mix` keeps the dry sound, `wet` leaves it out, `dry` is nothing else. */
+  part: z.enum(['mix', 'wet', 'dry']),
+  /** Bars to ring, or until silent when null. */
+  tailBars: z.number().min(0).nullable(),
+  /** Rings until here instead: the next hit. */
+  untilBeat: z.number().min(0).optional(),
+  /** Only what lies in these stretches goes in. */
+  hits: z.array(z.strictObject({ from: z.number().min(0), to: z.number().positive() })).max(2000).optional(),
+  /** Only these effects of the channel take part; those that are on when left out. */
+  effects: z.array(id).max(32).optional(),
+});
+export type PrintOrder = z.infer<typeof printOrderSchema>;
+
 export const printSchema = z.strictObject({
   id,
   name,
@@ -254,9 +273,11 @@ export const printSchema = z.strictObject({
     clip: id.nullable(),
     fromBeat: z.number(),
     toBeat: z.number(),
-    part: z.enum(['mix', 'wet']),
+    part: z.enum(['mix', 'wet', 'dry']),
     tail: z.string(),
     bpm: z.number(),
+    /** All that was asked for, so that it can be made again; prints of old have none. */
+    order: printOrderSchema.optional(),
   }),
 });
 

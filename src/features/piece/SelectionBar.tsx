@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { toBarBeat } from '../../core/music/grid';
+import { clipEnd } from '../../core/piece/clipEdges';
 import { copyClip, moveClip, removeClip } from '../../core/piece/edits/clips';
 import { setLoop } from '../../core/piece/edits/channels';
 import { channelName, findClip } from '../../core/piece/find';
@@ -11,6 +12,7 @@ import { Tap } from '../../ui/Tap';
 import { useTokens } from '../../ui/theme';
 import { Words } from '../../ui/Words';
 import { BedSheet } from '../recipes/BedSheet';
+import { RecipeSheet } from '../recipes/RecipeSheet';
 import { RiserSheet } from '../recipes/RiserSheet';
 import { SwellSheet } from '../recipes/SwellSheet';
 import { PrintSheet } from '../shelf/PrintSheet';
@@ -29,6 +31,7 @@ export function SelectionBar() {
   const [rising, setRising] = useState(false);
   const [bedding, setBedding] = useState(false);
   const [treating, setTreating] = useState(false);
+  const [making, setMaking] = useState(false);
   const [swelling, setSwelling] = useState(false);
   const [shaping, setShaping] = useState(false);
   const { run } = useOpenPiece.getState();
@@ -44,7 +47,8 @@ export function SelectionBar() {
     const id = crypto.randomUUID();
     if (run(copyClip, { clip: clip.id, start: clip.start + repeatBeats(piece, clip), track: on.id, id })) set({ clip: id });
   };
-  const track = channel === MAIN ? undefined : piece.tracks.find((candidate) => candidate.id === channel);
+  const track = found ? found.track : channel === MAIN ? undefined : piece.tracks.find((candidate) => candidate.id === channel);
+  const stretch = found ? { start: found.clip.start, end: clipEnd(piece, found.clip) } : range;
   const title = found ? found.clip.name : `${say(range!.start)} to ${say(range!.end)}, ${channelName(piece, channel)}`;
   return (
     <View role="toolbar" aria-label="Selection" style={[styles.bar, { backgroundColor: tokens.card, borderColor: tokens.line }]}>
@@ -54,9 +58,10 @@ export function SelectionBar() {
       </View>
       {found && shaping ? <ClipShape clip={found.clip} /> : null}
       <View style={styles.row}>
-        {found || track ? <Tap filled tone="plum" label="Print" text="Print …" onPress={() => setPrinting(true)} /> : null}
+        {found || range ? <Tap filled tone="plum" label="Print" text="Print …" onPress={() => setPrinting(true)} /> : null}
         {range && !found ? <Tap tone="plum" label="Riser over this" text="Riser …" onPress={() => setRising(true)} /> : null}
         {range && !found && track ? <Tap tone="plum" label="Bed over this" text="Bed …" onPress={() => setBedding(true)} /> : null}
+        {stretch && track ? <Tap tone="plum" label="Recipes for this" text="Make …" onPress={() => setMaking(true)} /> : null}
         {range && !found ? <Tap label="Loop this" text="Loop this" onPress={() => run(setLoop, { on: true, ...range })} /> : null}
         {found ? (
           <>
@@ -73,6 +78,7 @@ export function SelectionBar() {
       {found ? <SwellSheet track={found.track} visible={swelling} onClose={() => setSwelling(false)} /> : null}
       {range ? <RiserSheet range={range} where={`${say(range.start)} to ${say(range.end)}`} visible={rising} onClose={() => setRising(false)} /> : null}
       {range && track ? <BedSheet track={track} range={range} where={`${say(range.start)} to ${say(range.end)}`} visible={bedding} onClose={() => setBedding(false)} /> : null}
+      {stretch && track ? <RecipeSheet track={track} range={stretch} where={`${say(stretch.start)} to ${say(stretch.end)}`} visible={making} onClose={() => setMaking(false)} /> : null}
       <PrintSheet
         visible={printing}
         onClose={() => setPrinting(false)}

@@ -29,7 +29,7 @@ function Gaps({ onChosen }: { readonly onChosen: () => void }) {
   if (gaps.length === 0) return <Words kind="small">Nothing is free for a bar or longer. A riser or a bed can still be laid over any stretch: choose one on the ruler.</Words>;
   return (
     <ScrollView style={styles.list}>
-      <PlayLine says="Free for a bar or longer. A chosen one can be filled: with a riser, a fall, or a bed of what came before." />
+      <PlayLine says="Free for a bar or longer. A chosen one can be filled: with a riser, a fall, a bed, the last hit’s echo, or any recipe." />
       {gaps.map((gap) => <GapRow key={`${gap.track}/${gap.start}`} gap={gap} onChosen={onChosen} />)}
     </ScrollView>
   );

@@ -15,11 +15,13 @@ import { Tap } from '../../ui/Tap';
 import { useTokens } from '../../ui/theme';
 import { Waveform } from '../../ui/Waveform';
 import { Words } from '../../ui/Words';
-import { cancelPrint, storeAgain, usePrinting, type PrintWork } from '../studio/printing';
+import { cancelPrint, print as startPrint, storeAgain, usePrinting, type PrintWork } from '../studio/printing';
 import { usePiece, useStudio } from '../studio/StudioProvider';
 import { HearTap } from './HearTap';
 
 const DEPTHS = [{ bits: '24', text: '24 bit' }, { bits: '16', text: '16 bit' }, { bits: '32f', text: '32 float' }] as const;
+
+const PART_NAMES = { wet: 'wet only', mix: 'wet and dry', dry: 'dry' } as const;
 
 /** Prints of this piece, newest first, and those on their way. */
 export function PrintList() {
@@ -67,10 +69,11 @@ function PrintCard({ print }: { readonly print: Print }) {
       <View style={[styles.wave, { backgroundColor: tokens.plumSoft }]} onLayout={(event: LayoutChangeEvent) => setWidth(event.nativeEvent.layout.width)}>
         {sound && width > 0 ? <Waveform peaks={sound.peaks} from={0} to={sound.peaks.length} width={width} height={44} colour={tokens.plum} /> : <Words kind="small">loading …</Words>}
       </View>
-      <Words kind="small">{`from ${print.from.channelName}, bar ${bar}.${beat} · ${seconds.toFixed(2)} s · ${print.from.part === 'wet' ? 'wet only' : 'wet and dry'} · rings ${print.from.tail}`}</Words>
+      <Words kind="small">{`from ${print.from.channelName}, bar ${bar}.${beat} · ${seconds.toFixed(2)} s · ${PART_NAMES[print.from.part]} · rings ${print.from.tail}`}</Words>
       <View style={styles.tools}>
         <HearTap name={print.name} sound={sound} sampleRate={print.sampleRate} text />
         <Tap icon="corner-left-up" label={`Place ${print.name} where it came from`} text="Place" onPress={() => place(piece, print)} />
+        {print.from.order ? <Tap icon="refresh-cw" label={`Print ${print.name} again`} text="Print again" onPress={() => print.from.order && void startPrint(studio, print.from.order, print)} /> : null}
         <Tap plain icon="trash-2" tone="mute" label={`Remove ${print.name}`} onPress={() => useOpenPiece.getState().run(removePrint, { print: print.id })} style={styles.last} />
       </View>
       <View style={styles.tools}>

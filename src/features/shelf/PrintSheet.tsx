@@ -1,11 +1,16 @@
-import { useState } from 'react';
-import { StyleSheet, View } from 'react-native';
-import { chainOf } from '../../core/piece/find';
+import { useState, type ReactNode } from 'react';
+import { ScrollView, StyleSheet, View } from 'react-native';
+import { effectOf } from '../../core/effects/catalogue';
+import type { Hit } from '../../core/moves/throws';
+import { chainOf, channelName } from '../../core/piece/find';
+import { MAIN, type PrintOrder } from '../../core/piece/piece';
 import { Sheet } from '../../ui/Sheet';
 import { Tap } from '../../ui/Tap';
 import { Words } from '../../ui/Words';
 import { print } from '../studio/printing';
 import { usePiece, useStudio } from '../studio/StudioProvider';
+import { HitStrip } from '../throws/HitStrip';
+import { useHits } from '../throws/useHits';
 
 interface PrintSheetProps {
   readonly visible: boolean;
@@ -15,51 +20,123 @@ interface PrintSheetProps {
   readonly range: { readonly start: number; readonly end: number } | null;
 }
 
-const TAILS: readonly { readonly bars: number | null; readonly label: string }[] = [
-  { bars: null, label: 'until silent' },
-  { bars: 0, label: 'cut at the end' },
-  { bars: 1, label: '1 bar' },
-  { bars: 2, label: '2 bars' },
-  { bars: 4, label: '4 bars' },
+type Tail = { readonly kind: 'bars'; readonly bars: number | null } | { readonly kind: 'hit' };
+const TAILS: readonly { readonly tail: Tail; readonly label: string }[] = [
+  { tail: { kind: 'bars', bars: null }, label: 'until silent' },
+  { tail: { kind: 'bars', bars: 0 }, label: 'cut at the end' },
+  { tail: { kind: 'bars', bars: 1 }, label: '1 bar' },
+  { tail: { kind: 'bars', bars: 2 }, label: '2 bars' },
+  { tail: { kind: 'bars', bars: 4 }, label: '4 bars' },
+  { tail: { kind: 'hit' }, label: 'to the next hit' },
 ];
 
-/** What a print takes and how long it rings; then it runs in the background while playing goes on. */
-export function PrintSheet({ visible, onClose, channel, clip, range }: PrintSheetProps) {
-  const piece = usePiece();
-  const { studio } = useStudio();
-  const [part, setPart] = useState<'mix' | 'wet'>('wet');
-  const [tailBars, setTailBars] = useState<number | null>(null);
-  const effects = chainOf(piece, channel).filter((slot) => slot.on).length;
-  const taken = effects === 0 ? 'mix' : part;
-  const start = (): void => {
-    const order = clip
-      ? studio.clipPrint(clip, taken, tailBars)
-      : range && { channel, clip: null, fromBeat: range.start, toBeat: range.end, part: taken, tailBars };
-    if (order) void print(studio, order);
-    onClose();
-  };
+const PARTS = [{ id: 'wet', label: 'Wet only', text: 'wet only' }, { id: 'mix', label: 'Wet and dry', text: 'wet and dry' }, { id: 'both', label: 'Wet and dry apart', text: 'both, apart' }] as const;
+type Part = (typeof PARTS)[number]['id'];
+
+/** What a print takes, through which effects, what of it is kept and how long it rings; then it runs in the background while playing goes on. */
+export function PrintSheet(props: PrintSheetProps) {
   return (
-    <Sheet title={clip ? 'Print this clip' : 'Print this stretch'} visible={visible} onClose={onClose}>
-      <Words kind="small">Only this goes in, through the effects of its track; no neighbour does. Nothing in the piece changes.</Words>
-      <Words style={styles.label}>What is kept</Words>
-      <View role="radiogroup" aria-label="What is kept" style={styles.row}>
-        <Tap role="radio" label="Wet only" text="wet only" tone="sea" chosen={taken === 'wet'} disabled={effects === 0} onPress={() => setPart('wet')} />
-        <Tap role="radio" label="Wet and dry" text="wet and dry" tone="sea" chosen={taken === 'mix'} onPress={() => setPart('mix')} />
-      </View>
-      {effects === 0 ? <Words kind="small">This track has no effect that is on: the print will be the plain sound.</Words> : null}
-      <Words style={styles.label}>How long it rings</Words>
-      <View role="radiogroup" aria-label="How long it rings" style={styles.row}>
-        {TAILS.map((tail) => (
-          <Tap key={tail.label} role="radio" label={`Rings: ${tail.label}`} text={tail.label} tone="sea" chosen={tailBars === tail.bars} onPress={() => setTailBars(tail.bars)} />
-        ))}
-      </View>
-      <Tap filled tone="plum" label="Start the print" text="Print" onPress={start} style={styles.go} />
+    <Sheet title={props.clip ? 'Print this clip' : 'Print this stretch'} visible={props.visible} onClose={props.onClose}>
+      {props.visible ? <Choices {...props} /> : null}
     </Sheet>
   );
 }
 
+function Choices({ onClose, channel, clip, range }: PrintSheetProps) {
+  const piece = usePiece();
+  const { studio } = useStudio();
+  const isTrack = piece.tracks.some(({ id }) => id === channel);
+  const [source, setSource] = useState(channel);
+  const [picking, setPicking] = useState(false);
+  const [picked, setPicked] = useState<ReadonlySet<number>>(new Set());
+  const [part, setPart] = useState<Part>('wet');
+  const [tail, setTail] = useState<Tail>(TAILS[0]!.tail);
+  const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
+  const hits = useHits(isTrack ? channel : '');
+  const chain = chainOf(piece, source).filter((slot) => slot.on);
+  const used = chain.filter(({ id }) => !left.has(id));
+  const whole = clip ? studio.clipPrint(clip, 'mix', null) : range && { fromBeat: range.start, toBeat: range.end };
+  const inside = (hits ?? []).filter(({ beat }) => whole !== null && beat >= whole.fromBeat - 0.01 && beat < whole.toBeat);
+  const offersHits = isTrack && source === channel && inside.length > 1;
+  const taken = used.length === 0 ? 'mix' : part;
+  const orders = whole ? ordersFor({ source, clip: source === channel ? clip : null, whole, hits: picking && offersHits ? stretches(inside, picked, hits ?? [], whole.toBeat) : null, part: taken, tail, effects: left.size > 0 ? used.map(({ id }) => id) : null, all: hits ?? [] }) : [];
+  const start = (): void => {
+    for (const order of orders) void print(studio, order);
+    onClose();
+  };
+  const sources = clip ? [channel] : [channel, ...piece.returns.map(({ id }) => id), MAIN].filter((id, i, all) => all.indexOf(id) === i);
+  return (
+    <>
+      <ScrollView style={styles.body}>
+        <Words kind="small">Only this goes in, through its effects; no neighbour does. Nothing in the piece changes.</Words>
+        {sources.length > 1 || offersHits ? (
+          <Group name="What goes in">
+            {sources.map((id) => <Tap key={id} role="radio" label={`Print ${sayChannel(piece, id)}`} text={sayChannel(piece, id)} tone="sea" chosen={source === id && !(picking && id === channel && offersHits)} onPress={() => { setSource(id); setPicking(false); }} />)}
+            {offersHits || (isTrack && source !== channel && inside.length > 1) ? <Tap role="radio" label="Print only picked hits" text="only picked hits" tone="sea" chosen={picking && offersHits} onPress={() => { setSource(channel); setPicking(true); }} /> : null}
+          </Group>
+        ) : null}
+        {picking && offersHits ? <HitStrip hits={inside} chosen={picked} verb="Print" onToggle={(hit) => setPicked((before) => toggled(before, hit))} /> : null}
+        {chain.length > 0 ? (
+          <Group name="Through">
+            {chain.map(({ id, effect }) => <Tap key={id} role="switch" label={`Through ${effectOf(effect).name}`} text={effectOf(effect).name} tone="sea" chosen={!left.has(id)} onPress={() => setLeft((before) => toggled(before, id))} />)}
+          </Group>
+        ) : null}
+        <Group name="What is kept">
+          {PARTS.map(({ id, label, text }) => <Tap key={id} role="radio" label={label} text={text} tone="sea" chosen={taken === id} disabled={used.length === 0 && id !== 'mix'} onPress={() => setPart(id)} />)}
+        </Group>
+        {used.length === 0 ? <Words kind="small">No effect takes part: the print will be the plain sound.</Words> : null}
+        <Group name="How long it rings">
+          {TAILS.filter(({ tail: one }) => one.kind !== 'hit' || isTrack).map(({ tail: one, label }) => <Tap key={label} role="radio" label={`Rings: ${label}`} text={label} tone="sea" chosen={JSON.stringify(one) === JSON.stringify(tail)} onPress={() => setTail(one)} />)}
+        </Group>
+      </ScrollView>
+      <Tap filled tone="plum" label="Start the print" text="Print" disabled={orders.length === 0 || (picking && offersHits && picked.size === 0)} onPress={start} style={styles.go} />
+    </>
+  );
+}
+
+const sayChannel = (piece: ReturnType<typeof usePiece>, id: string): string => (id === MAIN ? 'everything' : channelName(piece, id));
+
+const toggled = <Of,>(set: ReadonlySet<Of>, one: Of): ReadonlySet<Of> => new Set(set.has(one) ? [...set].filter((other) => other !== one) : [...set, one]);
+
+/** Picked hits, each up to the next one. */
+const stretches = (inside: readonly Hit[], picked: ReadonlySet<number>, all: readonly Hit[], end: number): { from: number; to: number }[] =>
+  inside.flatMap(({ beat }, i) => (picked.has(i) ? [{ from: beat, to: Math.min(end, all.find((other) => other.beat > beat + 1e-6)?.beat ?? end) }] : []));
+
+interface Wanted {
+  readonly source: string;
+  readonly clip: string | null;
+  readonly whole: { readonly fromBeat: number; readonly toBeat: number };
+  readonly hits: readonly { readonly from: number; readonly to: number }[] | null;
+  readonly part: Part;
+  readonly tail: Tail;
+  readonly effects: readonly string[] | null;
+  readonly all: readonly Hit[];
+}
+
+/** One order, or one for each part where wet and dry are wanted apart. */
+function ordersFor({ source, clip, whole, hits, part, tail, effects, all }: Wanted): PrintOrder[] {
+  const fromBeat = hits?.[0]?.from ?? whole.fromBeat;
+  const toBeat = hits?.[hits.length - 1]?.to ?? whole.toBeat;
+  const next = all.find(({ beat }) => beat >= toBeat - 1e-6)?.beat;
+  const order: PrintOrder = {
+    channel: source, clip, fromBeat, toBeat, part: part === 'both' ? 'wet' : part, tailBars: tail.kind === 'bars' ? tail.bars : null,
+    ...(tail.kind === 'hit' && next !== undefined ? { untilBeat: next } : {}), ...(hits ? { hits: [...hits] } : {}), ...(effects ? { effects: [...effects] } : {}),
+  };
+  return part === 'both' ? [order, { ...order, part: 'dry' }] : [order];
+}
+
+function Group({ name, children }: { readonly name: string; readonly children: ReactNode }) {
+  return (
+    <>
+      <Words style={styles.label}>{name}</Words>
+      <View role={name === 'Through' ? 'group' : 'radiogroup'} aria-label={name} style={styles.row}>{children}</View>
+    </>
+  );
+}
+
 const styles = StyleSheet.create({
+  body: { maxHeight: 520 },
   label: { marginTop: 14, marginBottom: 6 },
   row: { flexDirection: 'row', flexWrap: 'wrap', gap: 8 },
-  go: { marginTop: 18 },
+  go: { marginTop: 14, alignSelf: 'flex-start' },
 });

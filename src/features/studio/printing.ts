@@ -1,13 +1,10 @@
 import { create } from 'zustand';
-import type { PrintOrder } from '../../core/engine/print';
 import { planPrint } from '../../core/engine/print';
 import { writeWav } from '../../core/formats/writeWav';
-import { addPrint } from '../../core/piece/edits/clips';
+import { addPrint, renewPrint } from '../../core/piece/edits/clips';
 import { channelName, chainOf, findClip } from '../../core/piece/find';
-import { beatsToSamples } from '../../core/music/tempo';
-import { tempoOf } from '../../core/piece/tempoOf';
 import { effectOf } from '../../core/effects/catalogue';
-import type { Piece, Print } from '../../core/piece/piece';
+import { MAIN, type Piece, type Print, type PrintOrder } from '../../core/piece/piece';
 import { startPrint, type Printed, type PrintRun } from '../../audio/printer';
 import { ApiProblem, uploadSound } from '../../data/api';
 import { useOpenPiece } from '../../data/openPiece';
@@ -38,18 +35,23 @@ export const usePrinting = create<Printing>((set) => ({
 const runs = new Map<string, PrintRun>();
 const unsent = new Map<string, () => Promise<void>>();
 
-/** Named after what made it: "Hum, first call · Echo wet". */
+const PART_NAMES = { mix: '', wet: ' wet', dry: '' } as const;
+
+/** Named after what made it: "Hum, first call · Echo wet", "3 hits of Crates · Reverb". */
 function nameOf(piece: Piece, order: PrintOrder): string {
   const clip = order.clip ? findClip(piece, order.clip)?.clip.name : undefined;
-  const effects = chainOf(piece, order.channel).filter((slot) => slot.on).map((slot) => effectOf(slot.effect).name);
-  return `${clip ?? channelName(piece, order.channel)} · ${effects.join(', ') || 'dry'}${order.part === 'wet' ? ' wet' : ''}`.slice(0, 120);
+  const where = order.channel === MAIN ? piece.name : channelName(piece, order.channel);
+  const what = order.hits ? `${order.hits.length} ${order.hits.length === 1 ? 'hit' : 'hits'} of ${clip ?? where}` : (clip ?? where);
+  const effects = chainOf(piece, order.channel).filter((slot) => (order.effects ? order.effects.includes(slot.id) : slot.on)).map((slot) => effectOf(slot.effect).name);
+  return `${what} · ${(order.part === 'dry' ? '' : effects.join(', ')) || (order.channel === MAIN ? 'mix' : 'dry')}${PART_NAMES[order.part]}`.slice(0, 120);
 }
 
-/** Starts a print in the background; it lands on the Shelf. */
-export async function print(studio: Studio, order: PrintOrder): Promise<void> {
+/** Starts a print in the background; it lands on the Shelf. @param again the print that it takes the place of */
+export async function print(studio: Studio, order: PrintOrder, again: Print | null = null): Promise<void> {
   const piece = useOpenPiece.getState().piece!;
-  const id = crypto.randomUUID();
-  const name = nameOf(piece, order);
+  const id = again?.id ?? crypto.randomUUID();
+  const name = again?.name ?? nameOf(piece, order);
+  if (runs.has(id)) return;
   const { set, drop } = usePrinting.getState();
   const work = (state: PrintWork['state'], share: number, message: string | null = null): void => set({ id, name, share, state, message });
   work('printing', 0);
@@ -63,7 +65,7 @@ export async function print(studio: Studio, order: PrintOrder): Promise<void> {
       useOpenPiece.getState().say('The print was stopped. Nothing was changed.');
       return;
     }
-    const store = (): Promise<void> => storePrint(id, name, piece, order, printed, work);
+    const store = (): Promise<void> => storePrint({ id, name, renews: again !== null }, piece, order, printed, work);
     unsent.set(id, store);
     await store();
   } catch (error) {
@@ -71,21 +73,22 @@ export async function print(studio: Studio, order: PrintOrder): Promise<void> {
   }
 }
 
-async function storePrint(id: string, name: string, piece: Piece, order: PrintOrder, printed: Printed, work: (state: PrintWork['state'], share: number, message?: string | null) => void): Promise<void> {
+async function storePrint({ id, name, renews }: { readonly id: string; readonly name: string; readonly renews: boolean }, piece: Piece, order: PrintOrder, printed: Printed, work: (state: PrintWork['state'], share: number, message?: string | null) => void): Promise<void> {
   work('storing', 1);
   const { sampleRate } = piece;
   const bytes = writeWav({ sampleRate, channels: [printed.left, printed.right] }, '32f');
   try {
     const { hash, ...sound } = await uploadSound(new Blob([bytes as Uint8Array<ArrayBuffer>]), name);
     const made: Print = {
-      id, name, sound: hash, startSample: beatsToSamples(order.fromBeat, tempoOf(piece), sampleRate), sampleRate, madeAt: new Date().toISOString(),
+      id, name, sound: hash, startSample: planPrint(piece, order).fromSample, sampleRate, madeAt: new Date().toISOString(),
       from: {
         channel: order.channel, channelName: channelName(piece, order.channel), clip: order.clip, fromBeat: order.fromBeat, toBeat: order.toBeat, part: order.part,
-        tail: order.tailBars === null ? 'until silent' : `${order.tailBars} ${order.tailBars === 1 ? 'bar' : 'bars'}`, bpm: piece.tempo.bpm,
+        tail: order.untilBeat !== undefined ? 'to the next hit' : order.tailBars === null ? 'until silent' : `${order.tailBars} ${order.tailBars === 1 ? 'bar' : 'bars'}`, bpm: piece.tempo.bpm, order,
       },
     };
-    useOpenPiece.getState().run(addPrint, { print: made, sound });
-    useOpenPiece.getState().say(printed.cutShort ? `${name} is on the Shelf. Its tail had not died away after two minutes and was cut there.` : `${name} is on the Shelf.`);
+    const laid = useOpenPiece.getState().run(renews ? renewPrint : addPrint, { print: made, sound });
+    if (!laid) throw new Error('The piece did not take it.');
+    useOpenPiece.getState().say(printed.cutShort ? `${name} is on the Shelf. Its tail had not died away after two minutes and was cut there.` : renews ? `${name} is made again; where it was placed, it follows.` : `${name} is on the Shelf.`);
     unsent.delete(id);
     usePrinting.getState().drop(id);
   } catch (error) {

@@ -1,6 +1,6 @@
 import { withChain } from '../../core/engine/compare';
 import { compilePlan } from '../../core/engine/plan';
-import { clipOrder, type PrintOrder } from '../../core/engine/print';
+import { clipOrder } from '../../core/engine/print';
 import { beatsToSamples, samplesToBeats } from '../../core/music/tempo';
 import type { ParamValue } from '../../core/params/param';
 import { paramPosition, toEngineNumber } from '../../core/params/resolve';
@@ -10,7 +10,7 @@ import { setModulator } from '../../core/piece/edits/links';
 import { setSend } from '../../core/piece/edits/sends';
 import { baseValue, contextOf, macroOf, paramOf, sameTarget, sendOf, soundsUsed } from '../../core/piece/find';
 import { tempoOf } from '../../core/piece/tempoOf';
-import { ON_PARAM, type Piece, type Target } from '../../core/piece/piece';
+import { ON_PARAM, type Piece, type PrintOrder, type Target } from '../../core/piece/piece';
 import { Player } from '../../audio/player';
 import { SoundLibrary, type LoadedSound } from '../../audio/soundLibrary';
 import { useOpenPiece } from '../../data/openPiece';
@@ -201,7 +201,7 @@ export class Studio {
     else if (typeof value === 'number') run(setChannelParam, { channel: target.channel, param: target.param === 'pan' ? 'pan' : 'gain', value });
   }
 
-  clipPrint(clip: string, part: 'mix' | 'wet', tailBars: number | null): PrintOrder | null {
+  clipPrint(clip: string, part: PrintOrder['part'], tailBars: number | null): PrintOrder | null {
     return clipOrder(this.piece, clip, part, tailBars);
   }
 

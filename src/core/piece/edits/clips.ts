@@ -70,6 +70,31 @@ export const addPrint = defineEdit({
   },
 });
 
+/** A print made anew: what was placed from it follows. */
+export const renewPrint = defineEdit({
+  name: 'renewPrint',
+  args: z.strictObject({ print: printSchema, sound: soundSchema }),
+  label: ({ print }) => `Print ${print.name} again`,
+  apply: (draft, { print, sound }) => {
+    const at = draft.prints.findIndex(({ id }) => id === print.id);
+    const before = draft.prints[at];
+    if (!before) throw new EditRefused('That print is no longer on the Shelf.');
+    const secondsBefore = (draft.sounds[before.sound]?.frames ?? 0) / before.sampleRate;
+    const seconds = sound.frames / sound.sampleRate;
+    draft.prints[at] = print;
+    draft.sounds[print.sound] = sound;
+    for (const clip of draft.tracks.flatMap(({ clips }) => clips)) {
+      if (clip.print !== print.id || clip.sound !== before.sound) continue;
+      const toEnd = clip.offsetSeconds + clip.lengthSeconds >= secondsBefore - 0.001;
+      clip.sound = print.sound;
+      clip.offsetSeconds = Math.min(clip.offsetSeconds, Math.max(0, seconds - 0.001));
+      clip.lengthSeconds = toEnd ? seconds - clip.offsetSeconds : Math.min(clip.lengthSeconds, seconds - clip.offsetSeconds);
+      clip.fadeInSeconds = Math.min(clip.fadeInSeconds, clip.lengthSeconds);
+      clip.fadeOutSeconds = Math.min(clip.fadeOutSeconds, clip.lengthSeconds - clip.fadeInSeconds);
+    }
+  },
+});
+
 export const removePrint = defineEdit({
   name: 'removePrint',
   args: z.strictObject({ print: z.string() }),

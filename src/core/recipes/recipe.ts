@@ -1,0 +1,124 @@
+import type { SoundData } from '../engine/clipReader';
+import type { PrintJob } from '../engine/print';
+import type { Hit } from '../moves/throws';
+import type { Point } from '../moves/point';
+import { beatsToSamples, placeSeconds, samplesToBeats } from '../music/tempo';
+import type { Params, ParamValues } from '../params/param';
+import { resolveNumber } from '../params/resolve';
+import { contextOf } from '../piece/find';
+import { clipEnd } from '../piece/clipEdges';
+import type { Clip, Lane, Piece, Slot, Track } from '../piece/piece';
+import { tempoOf } from '../piece/tempoOf';
+
+export interface Stretch {
+  readonly start: number;
+  readonly end: number;
+}
+
+/** What a recipe is made of: a stretch of a track, with what is struck in it. */
+export interface RecipeInput {
+  readonly piece: Piece;
+  readonly track: Track;
+  readonly range: Stretch;
+  readonly hits: readonly Hit[];
+  /** Samples of a sound at the piece's rate, once they have come. */
+  readonly sound: (hash: string) => SoundData | undefined;
+  readonly newId: () => string;
+}
+
+/** What has to be rendered first, with sounds that are not the piece's. */
+export interface RecipeWork {
+  readonly job: PrintJob;
+  readonly sounds: readonly { readonly hash: string; readonly channels: SoundData }[];
+}
+
+/** A sound that a recipe made. */
+export interface RecipeSound {
+  readonly channels: SoundData;
+  /** First and last frame of the stretch that can be played again and again. */
+  readonly loop?: { readonly first: number; readonly last: number };
+}
+
+/** What a recipe leaves in the piece: ordinary tracks, clips, effects and moves. */
+export interface Laid {
+  readonly tracks?: readonly Track[];
+  /** Tracks whose clips are others now. */
+  readonly clips?: readonly { readonly track: string; readonly clips: readonly Clip[] }[];
+  readonly slots?: readonly { readonly channel: string; readonly slot: Slot }[];
+  readonly lanes?: readonly Lane[];
+}
+
+export interface Settings {
+  number(id: string): number;
+  word(id: string): string;
+  is(id: string): boolean;
+}
+
+export interface Recipe {
+  readonly id: string;
+  readonly name: string;
+  readonly purpose: string;
+  readonly params: Params;
+  /** Why it cannot be made here; null when it can. */
+  lacks(input: RecipeInput): string | null;
+  /** What has to be rendered first; nothing when left out. */
+  work?(input: RecipeInput, settings: Settings): RecipeWork;
+  /** The sound that is laid, from what was rendered, or from nothing. */
+  sound?(input: RecipeInput, settings: Settings, rendered: SoundData | null): RecipeSound;
+  /** @param sound hash of the sound that was made, and its length in seconds */
+  lay(input: RecipeInput, settings: Settings, sound: { readonly hash: string; readonly seconds: number } | null): Laid;
+}
+
+export function settingsOf({ params }: Recipe, values: ParamValues, piece: Piece): Settings {
+  const context = contextOf(piece);
+  return {
+    number: (id) => {
+      const param = params[id];
+      return param?.kind === 'number' ? resolveNumber(param, values[id] ?? param.initial, context) : 0;
+    },
+    word: (id) => String(values[id] ?? params[id]?.initial ?? ''),
+    is: (id) => (values[id] ?? params[id]?.initial) === true,
+  };
+}
+
+export const secondsOf = (piece: Piece, { start, end }: Stretch): number => placeSeconds(end, tempoOf(piece)) - placeSeconds(start, tempoOf(piece));
+export const sampleAt = (piece: Piece, beat: number): number => beatsToSamples(beat, tempoOf(piece), piece.sampleRate);
+export const beatAt = (piece: Piece, sample: number): number => samplesToBeats(Math.max(0, sample), tempoOf(piece), piece.sampleRate);
+
+/** A plain track that holds what a recipe made; its name is made one of its own when it is laid. */
+export const plainTrack = (id: string, name: string, clips: readonly Clip[], chain: readonly Slot[] = [], gain = 1): Track => ({ id, name: name.slice(0, 120), gain, pan: 0, mute: false, solo: false, sends: [], chain: [...chain], clips: [...clips] });
+
+export const plainClip = (id: string, name: string, sound: string, start: number, lengthSeconds: number, more: Partial<Clip> = {}): Clip => ({
+  id, name: name.slice(0, 120), sound, start, offsetSeconds: 0, lengthSeconds, gain: 1, fadeInSeconds: 0, fadeOutSeconds: 0, print: null, ...more,
+});
+
+/** A lane on an effect that a recipe lays. @param unit `beats` never: figures are in the parameter's own unit */
+export const laneOn = (id: string, channel: string, effect: string, param: string, points: readonly Point[]): Lane => ({ id, target: { channel, effect, param }, unit: 'own', on: true, points: [...points] });
+
+export const point = (beat: number, value: number, shape: Point['shape'] = 'line', bend = 0): Point => ({ beat, value, shape, bend });
+
+/** A value that stands at rest, goes from one end to another over a stretch, and is at rest again after it. */
+export const over = ({ start, end }: Stretch, rest: number, from: number, to: number, bend: number): Point[] => [
+  ...(start > 0 ? [point(0, rest, 'hold')] : []), point(start, from, bend === 0 ? 'line' : 'curve', bend), point(end, to, 'hold'), point(end + 1e-3, rest, 'hold'),
+];
+
+/** The clips of a track with nothing left of them in a stretch; what reaches into it is cut, and can be drawn out again. */
+export function hole({ piece, track, range, newId }: RecipeInput, fadeSeconds = 0.005): Clip[] {
+  const seconds = (beat: number): number => placeSeconds(beat, tempoOf(piece));
+  return track.clips.flatMap((clip) => {
+    const end = clipEnd(piece, clip);
+    if (end <= range.start + 1e-9 || clip.start >= range.end - 1e-9) return [clip];
+    const parts: Clip[] = [];
+    const before = seconds(range.start) - seconds(clip.start);
+    const after = seconds(end) - seconds(range.end);
+    const late = (lengthSeconds: number): number => clip.offsetSeconds + (clip.reversed ? clip.lengthSeconds - lengthSeconds : 0);
+    if (before > fadeSeconds) parts.push({ ...clip, lengthSeconds: before, offsetSeconds: late(before), fadeInSeconds: Math.min(clip.fadeInSeconds, before - fadeSeconds), fadeOutSeconds: fadeSeconds });
+    if (after > fadeSeconds) {
+      parts.push({ ...clip, id: parts.length > 0 ? newId() : clip.id, start: range.end, lengthSeconds: after, offsetSeconds: clip.reversed ? clip.offsetSeconds : clip.offsetSeconds + clip.lengthSeconds - after, fadeInSeconds: fadeSeconds, fadeOutSeconds: Math.min(clip.fadeOutSeconds, after - fadeSeconds) });
+    }
+    return parts;
+  });
+}
+
+/** Clips of a track that sound within a stretch. */
+export const clipsIn = ({ piece, track, range }: Pick<RecipeInput, 'piece' | 'track' | 'range'>): Clip[] => track.clips.filter((clip) => !clip.mute && clip.start < range.end - 1e-9 && clipEnd(piece, clip) > range.start + 1e-9);

@@ -1,0 +1,55 @@
+import type { SoundData } from '../engine/clipReader';
+
+/** The seam is laid where both sides agree best, so far before the place that was asked for. */
+const REACH_SECONDS = 0.1;
+const STRIDE = 5;
+
+/**
+ * A sound whose end goes over into its beginning without a seam: its last part is laid over its first, rising as that sinks. Where
+ * both are alike the gains add up to one, where they are not their powers do, so that the level stands either way.
+ * @param overlap samples that are laid over one another, less than half the length
+ * @returns channels of `length - overlap`, or up to REACH_SECONDS less
+ */
+export function seamless(channels: SoundData, overlap: number, sampleRate: number): Float32Array[] {
+  const length = channels[0]!.length;
+  const laid = Math.max(1, Math.min(overlap, Math.floor(length / 2) - 1));
+  const turn = bestTurn(channels, length - laid, Math.min(Math.round(REACH_SECONDS * sampleRate), laid - 1), laid);
+  const alike = Math.max(0, likeness(channels, turn, laid));
+  const gains = Float64Array.from({ length: laid }, (_, i) => {
+    const t = (i + 0.5) / laid;
+    const [s, c] = [Math.sin((Math.PI * t) / 2), Math.cos((Math.PI * t) / 2)];
+    // Two sounds with this likeness at gains c and s together have the power c^2 + s^2 + 2 c s likeness.
+    return 1 / Math.sqrt(1 + 2 * s * c * alike);
+  });
+  return channels.map((channel) => Float32Array.from({ length: turn }, (_, i) => {
+    if (i >= laid) return channel[i]!;
+    const t = (i + 0.5) / laid;
+    return gains[i]! * (Math.sin((Math.PI * t) / 2) * channel[i]! + Math.cos((Math.PI * t) / 2) * channel[turn + i]!);
+  }));
+}
+
+/** The length near the wanted one at which what lies over one another is most alike. */
+function bestTurn(channels: SoundData, wanted: number, reach: number, laid: number): number {
+  let best = wanted;
+  let most = -Infinity;
+  for (let turn = Math.max(laid, wanted - reach); turn <= wanted; turn += 1) {
+    const alike = likeness(channels, turn, Math.min(laid, 24_000));
+    if (alike <= most) continue;
+    most = alike;
+    best = turn;
+  }
+  return best;
+}
+
+/** From -1 to 1: how alike the beginning and what lies `turn` after it are. */
+function likeness(channels: SoundData, turn: number, length: number): number {
+  let [product, a, b] = [0, 1e-12, 1e-12];
+  for (const channel of channels) {
+    for (let i = 0; i < length && turn + i < channel.length; i += STRIDE) {
+      product += channel[i]! * channel[turn + i]!;
+      a += channel[i]! * channel[i]!;
+      b += channel[turn + i]! * channel[turn + i]!;
+    }
+  }
+  return product / Math.sqrt(a * b);
+}

@@ -1,0 +1,22 @@
+import * as z from 'zod';
+import type { ParamValues } from '../../core/params/param';
+import type { Recipe } from '../../core/recipes/recipe';
+
+const KEY = 'zephiro.liked';
+const MOST = 6;
+const likedSchema = z.record(z.string(), z.array(z.record(z.string(), z.union([z.number(), z.string(), z.boolean()]))));
+
+function all(): Record<string, ParamValues[]> {
+  const kept = likedSchema.safeParse(JSON.parse(localStorage.getItem(KEY) ?? '{}'));
+  return kept.success ? kept.data : {};
+}
+
+/** Variations of a recipe that were liked, the newest last; kept in this browser. */
+export const likedOf = ({ id }: Recipe): readonly ParamValues[] => all()[id] ?? [];
+
+/** Keeps one more, at the cost of the oldest. */
+export function keepLiked({ id }: Recipe, values: ParamValues): readonly ParamValues[] {
+  const now = [...(all()[id] ?? []).filter((other) => JSON.stringify(other) !== JSON.stringify(values)), values].slice(-MOST);
+  localStorage.setItem(KEY, JSON.stringify({ ...all(), [id]: now }));
+  return now;
+}
