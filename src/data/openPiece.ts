@@ -1,6 +1,7 @@
 import { create } from 'zustand';
 import { applyEdit, applyPiecePatches, EditRefused, type Edit, type HistoryEntry } from '../core/piece/edit';
 import type { Piece } from '../core/piece/piece';
+import { StandsOnIt, takeOut } from '../core/piece/takeOut';
 import { fetchPiece } from './api';
 
 /** Where the piece stands against the server's copy. */
@@ -30,6 +31,8 @@ interface OpenPiece {
   run<Args>(edit: Edit<Args>, args: Args): boolean;
   /** Undoes or redoes until `cursor` entries are in force. */
   goTo(cursor: number): void;
+  /** Takes one edit out of the middle, as an edit of its own; where later ones stand on it that becomes a notice. @param index of the entry */
+  takeOut(index: number): boolean;
   undo(): void;
   redo(): void;
   say(notice: string | null): void;
@@ -88,6 +91,21 @@ export const useOpenPiece = create<OpenPiece>((set, get) => ({
     for (let at = cursor; at > end; at -= 1) piece = applyPiecePatches(piece, entries[at - 1]!.backward);
     for (let at = cursor; at < end; at += 1) piece = applyPiecePatches(piece, entries[at]!.forward);
     set({ piece, cursor: end, change: change + 1, saveState: { kind: 'waiting' } });
+  },
+
+  takeOut: (index) => {
+    const { piece, entries, cursor, savedEntries, cutSince, change } = get();
+    if (!piece || index >= cursor) return false;
+    try {
+      const { piece: next, label, forward, backward } = takeOut(piece, entries, cursor, index);
+      const entry: HistoryEntry = { id: crypto.randomUUID(), at: new Date().toISOString(), edit: 'takeOut', label, forward, backward };
+      set({ piece: next, entries: [...entries.slice(0, cursor), entry], cursor: cursor + 1, savedEntries: Math.min(savedEntries, cursor), cutSince: Math.min(cutSince, cursor), change: change + 1, saveState: { kind: 'waiting' }, notice: label });
+      return true;
+    } catch (error) {
+      if (!(error instanceof StandsOnIt)) throw error;
+      set({ notice: error.message });
+      return false;
+    }
   },
 
   undo: () => {

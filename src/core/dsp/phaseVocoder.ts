@@ -187,9 +187,11 @@ export class PhaseVocoder {
       const l = k < top ? left.magnitude[k]! : 0;
       const r = k < top ? right.magnitude[k]! : 0;
       const lr = l * Math.cos(left.laid[k]!), li = l * Math.sin(left.laid[k]!), rr = r * Math.cos(right.laid[k]!), ri = r * Math.sin(right.laid[k]!);
-      spectrum[2 * k] = lr - ri;
-      spectrum[2 * k + 1] = li + rr;
-      if (k === 0 || k === size / 2) continue;
+      // What stands still, and what turns at half the rate, has no phase of its own.
+      const edge = k === 0 || k === size / 2;
+      spectrum[2 * k] = edge ? lr : lr - ri;
+      spectrum[2 * k + 1] = edge ? rr : li + rr;
+      if (edge) continue;
       spectrum[2 * (size - k)] = lr + ri;
       spectrum[2 * (size - k) + 1] = rr - li;
     }

@@ -17,6 +17,7 @@ interface ClipToolsProps {
   readonly onShape: () => void;
   readonly onSwell: () => void;
   readonly onTreat: () => void;
+  readonly onMake: () => void;
 }
 
 /** Beats after which a clip comes again: as many whole bars as it lasts. */
@@ -26,7 +27,7 @@ export function repeatBeats(piece: ReturnType<typeof usePiece>, clip: Clip): num
 }
 
 /** What is done to the chosen clip: cut at the playhead, joined, reversed, muted, repeated, crossfaded. */
-export function ClipTools({ clip, track, shaping, onShape, onSwell, onTreat }: ClipToolsProps) {
+export function ClipTools({ clip, track, shaping, onShape, onSwell, onTreat, onMake }: ClipToolsProps) {
   const piece = usePiece();
   const { studio } = useStudio();
   const { run, say } = useOpenPiece.getState();
@@ -42,6 +43,7 @@ export function ClipTools({ clip, track, shaping, onShape, onSwell, onTreat }: C
     <Row>
       <Tap role="switch" chosen={shaping} tone="sandInk" text="level, fades" label="Level, fades and slip" onPress={onShape} />
       <Tap tone="plum" label="Treat this clip …" text={clip.treated ? `Treat · ${clip.treated.steps.length}` : 'Treat …'} onPress={onTreat} />
+      <Tap tone="plum" label="Recipes for this" text="Make …" onPress={onMake} />
       <Tap tone="plum" label="Swells into hits of this track" text="Swell …" onPress={onSwell} />
       <Tap icon="scissors" text="split" label="Split at the playhead" onPress={() => atPlayhead((beat) => run(splitClip, { clip: clip.id, beat, id: crypto.randomUUID() }))} />
       <Tap text="⇤ from here" label="Trim the start to the playhead" onPress={() => atPlayhead((beat) => run(trimClip, { clip: clip.id, side: 'start', beat }))} />

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { ScrollView, StyleSheet } from 'react-native';
+import { ScrollView, StyleSheet, View } from 'react-native';
 import { useOpenPiece } from '../../data/openPiece';
 import { Sheet } from '../../ui/Sheet';
 import { Tap } from '../../ui/Tap';
@@ -8,7 +8,7 @@ import { Words } from '../../ui/Words';
 /** Every edit by name; tap one to go there, and later ones stay to be gone back to. */
 export function HistoryButton() {
   const [open, setOpen] = useState(false);
-  const { entries, cursor, goTo } = useOpenPiece();
+  const { entries, cursor, goTo, takeOut } = useOpenPiece();
   return (
     <>
       <Tap plain icon="clock" label="History" onPress={() => setOpen(true)} />
@@ -19,10 +19,13 @@ export function HistoryButton() {
             const entry = entries[index]!;
             const now = index === cursor - 1;
             return (
-              <Tap key={entry.id} plain role="radio" chosen={now} label={`${entry.label}${now ? ', now' : index >= cursor ? ', undone' : ''}`} onPress={() => goTo(index + 1)} style={styles.item}>
-                <Words kind={now ? 'strong' : 'body'} tone={index >= cursor ? 'mute' : 'ink'} style={index >= cursor ? styles.undone : undefined}>{entry.label}</Words>
-                <Words kind="small">{`${new Date(entry.at).toLocaleTimeString()}${now ? '  ·  now' : index >= cursor ? '  ·  undone' : ''}`}</Words>
-              </Tap>
+              <View key={entry.id} style={styles.row}>
+                <Tap plain role="radio" chosen={now} label={`${entry.label}${now ? ', now' : index >= cursor ? ', undone' : ''}`} onPress={() => goTo(index + 1)} style={styles.item}>
+                  <Words kind={now ? 'strong' : 'body'} tone={index >= cursor ? 'mute' : 'ink'} style={index >= cursor ? styles.undone : undefined}>{entry.label}</Words>
+                  <Words kind="small">{`${new Date(entry.at).toLocaleTimeString()}${now ? '  ·  now' : index >= cursor ? '  ·  undone' : ''}`}</Words>
+                </Tap>
+                {index < cursor - 1 ? <Tap plain icon="scissors" tone="mute" label={`Take out ${entry.label} alone`} onPress={() => takeOut(index)} /> : null}
+              </View>
             );
           })}
           {entries.length > 0 ? (
@@ -38,6 +41,7 @@ export function HistoryButton() {
 
 const styles = StyleSheet.create({
   list: { maxHeight: 520 },
-  item: { alignItems: 'flex-start', paddingHorizontal: 4, paddingVertical: 6, borderRadius: 8 },
+  row: { flexDirection: 'row', alignItems: 'center' },
+  item: { flex: 1, alignItems: 'flex-start', paddingHorizontal: 4, paddingVertical: 6, borderRadius: 8 },
   undone: { textDecorationLine: 'line-through' },
 });

@@ -61,7 +61,7 @@ export function SelectionBar() {
         {found || range ? <Tap filled tone="plum" label="Print" text="Print …" onPress={() => setPrinting(true)} /> : null}
         {range && !found ? <Tap tone="plum" label="Riser over this" text="Riser …" onPress={() => setRising(true)} /> : null}
         {range && !found && track ? <Tap tone="plum" label="Bed over this" text="Bed …" onPress={() => setBedding(true)} /> : null}
-        {stretch && track ? <Tap tone="plum" label="Recipes for this" text="Make …" onPress={() => setMaking(true)} /> : null}
+        {range && !found && track ? <Tap tone="plum" label="Recipes for this" text="Make …" onPress={() => setMaking(true)} /> : null}
         {range && !found ? <Tap label="Loop this" text="Loop this" onPress={() => run(setLoop, { on: true, ...range })} /> : null}
         {found ? (
           <>
@@ -73,7 +73,7 @@ export function SelectionBar() {
           </>
         ) : null}
       </View>
-      {found ? <ClipTools clip={found.clip} track={found.track} shaping={shaping} onShape={() => setShaping(!shaping)} onSwell={() => setSwelling(true)} onTreat={() => setTreating(true)} /> : null}
+      {found ? <ClipTools clip={found.clip} track={found.track} shaping={shaping} onShape={() => setShaping(!shaping)} onSwell={() => setSwelling(true)} onTreat={() => setTreating(true)} onMake={() => setMaking(true)} /> : null}
       {found ? <TreatSheet clip={found.clip} track={found.track} visible={treating} onClose={() => setTreating(false)} /> : null}
       {found ? <SwellSheet track={found.track} visible={swelling} onClose={() => setSwelling(false)} /> : null}
       {range ? <RiserSheet range={range} where={`${say(range.start)} to ${say(range.end)}`} visible={rising} onClose={() => setRising(false)} /> : null}

@@ -128,7 +128,7 @@ function varied({ params }: Recipe, piece: Piece): ParamValues {
 
 const styles = StyleSheet.create({
   body: { maxHeight: 520 },
-  item: { alignItems: 'flex-start', paddingHorizontal: 0, paddingVertical: 8, borderBottomWidth: 1 },
+  item: { alignItems: 'flex-start', paddingHorizontal: 0, paddingVertical: 8, borderWidth: 0, borderBottomWidth: 1, borderRadius: 0 },
   start: { alignSelf: 'flex-start' },
   purpose: { marginVertical: 8 },
   chips: { flexDirection: 'row', flexWrap: 'wrap', gap: 8, paddingVertical: 8 },
