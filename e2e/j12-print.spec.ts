@@ -22,6 +22,16 @@ test('J12: a clip is printed while the piece plays, placed at the sample it came
   await go(page, 'Piece');
   await expect(page.getByRole('button', { name: /^Print Hum, answer/ })).toBeVisible();
   expect(farthest((await soundNamed(page, piece, print!.name)).channels[0]!, printed.channels[0]!)).toBe(0);
+
+  await go(page, 'Chain');
+  await typeInto(page, 'Feedback', '0 %');
+  await go(page, 'Shelf');
+  await page.getByRole('button', { name: /^Print Hum, answer.* again$/ }).click();
+  await expect(page.getByText(/is made again; where it was placed, it follows/)).toBeVisible({ timeout: 60_000 });
+  const again = (await saved(page, pieceId, (stored) => stored.piece.prints[0]?.sound !== print!.sound)).piece;
+  expect(again.prints).toHaveLength(1);
+  expect(again.tracks[5]!.clips[0]).toMatchObject({ print: print!.id, sound: again.prints[0]!.sound, start: placed.clips[0]!.start });
+  expect(again.tracks.slice(0, 5)).toEqual(piece.tracks.slice(0, 5).map((track) => ({ ...track, chain: again.tracks.find(({ id }) => id === track.id)!.chain })));
 });
 
 test('a stretch chosen on the ruler is printed; a print on its way shows progress and can be stopped', async ({ page, pieceId }) => {

@@ -21,6 +21,7 @@ import { usePiece } from '../studio/StudioProvider';
 import { ClipShape } from './ClipShape';
 import { ClipTools, repeatBeats } from './ClipTools';
 import { OtherTrack } from './OtherTrack';
+import { SectionButton } from './SectionButton';
 
 /** What can be done with the chosen clip or stretch. */
 export function SelectionBar() {
@@ -62,6 +63,7 @@ export function SelectionBar() {
         {range && !found ? <Tap tone="plum" label="Riser over this" text="Riser …" onPress={() => setRising(true)} /> : null}
         {range && !found && track ? <Tap tone="plum" label="Bed over this" text="Bed …" onPress={() => setBedding(true)} /> : null}
         {range && !found && track ? <Tap tone="plum" label="Recipes for this" text="Make …" onPress={() => setMaking(true)} /> : null}
+        {range && !found ? <SectionButton beat={range.start} /> : null}
         {range && !found ? <Tap label="Loop this" text="Loop this" onPress={() => run(setLoop, { on: true, ...range })} /> : null}
         {found ? (
           <>

@@ -30,7 +30,7 @@ const TAILS: readonly { readonly tail: Tail; readonly label: string }[] = [
   { tail: { kind: 'hit' }, label: 'to the next hit' },
 ];
 
-const PARTS = [{ id: 'wet', label: 'Wet only', text: 'wet only' }, { id: 'mix', label: 'Wet and dry', text: 'wet and dry' }, { id: 'both', label: 'Wet and dry apart', text: 'both, apart' }] as const;
+const PARTS = [{ id: 'wet', label: 'Wet only', text: 'wet only' }, { id: 'mix', label: 'Wet and dry', text: 'wet and dry' }, { id: 'both', label: 'Both, each by itself', text: 'both, apart' }] as const;
 type Part = (typeof PARTS)[number]['id'];
 
 /** What a print takes, through which effects, what of it is kept and how long it rings; then it runs in the background while playing goes on. */

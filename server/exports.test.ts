@@ -1,0 +1,178 @@
+import { execFileSync } from 'node:child_process';
+import { createHash, randomUUID } from 'node:crypto';
+import { existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import type { Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { ExportOrder, ExportStatus } from '../src/core/export/exportOrder';
+import { loudness } from '../src/core/analysis/loudness';
+import { readWav } from '../src/core/formats/readWav';
+import { writeWav } from '../src/core/formats/writeWav';
+import { emptyPiece, type Piece } from '../src/core/piece/piece';
+import { createApp } from './app';
+import { openDatabase, type Db } from './database';
+import { ExportStore } from './exportStore';
+import { GrowingFile } from './fileParts';
+import { PieceStore } from './pieceStore';
+import { toProblem } from './problem';
+
+/** By programs of Debian: `apt-get install sndfile-programs flac`, which scripts/test does. */
+const tool = (name: string, ...args: readonly string[]): string => execFileSync(name, [...args], { encoding: 'utf8', stdio: ['ignore', 'pipe', 'pipe'] });
+
+const RATE = 48_000;
+const wave = Float32Array.from({ length: 2 * RATE }, (_, i) => 0.25 * Math.sin((2 * Math.PI * 330 * i) / RATE) * Math.min(1, i / 480, (2 * RATE - i) / 480));
+/** One peak far over the rest. */
+wave[RATE] = 0.9;
+const stored = writeWav({ sampleRate: RATE, channels: [wave, wave.map((x) => 0.5 * x)] }, '32f');
+const HASH = createHash('sha256').update(stored).digest('hex');
+
+const song: Piece = {
+  ...emptyPiece('song', 'Low: tide?'), tempo: { bpm: 120, beatsPerBar: 4 }, lengthBeats: 8,
+  sounds: { [HASH]: { name: 'wave', frames: wave.length, sampleRate: RATE, channels: 2, loop: { first: 480, last: 90_000 } } },
+  sections: [{ id: 's1', name: 'Ebb', beat: 1 }, { id: 's2', name: 'Flood, again', beat: 3 }],
+  tracks: [1, 2].map((n) => ({ id: `t${n}`, name: `Track ${n}`, gain: 1, pan: 0, mute: false, solo: false, chain: [], sends: [], clips: [{ id: `c${n}`, name: 'clip', sound: HASH, start: n, offsetSeconds: 0, lengthSeconds: 2, gain: 1, fadeInSeconds: 0, fadeOutSeconds: 0, print: null }] })),
+  prints: [{ id: 'p1', name: 'A print', sound: HASH, startSample: 12_345, sampleRate: RATE, madeAt: '', from: { channel: 't1', channelName: 'Track 1', clip: null, fromBeat: 0, toBeat: 4, part: 'wet', tail: '', bpm: 120 } }],
+};
+const ORDER: ExportOrder = { piece: 'song', what: 'mix', fromBeat: 0, toBeat: 8, tail: 'none', format: 'wav24', lufs: null, prints: [] };
+
+const folders: string[] = [];
+let folder = '';
+let db: Db;
+let server: Server;
+let url = '';
+
+beforeEach(async () => {
+  folder = mkdtempSync(join(tmpdir(), 'zephiro-'));
+  folders.push(folder);
+  mkdirSync(join(folder, 'sounds'));
+  writeFileSync(join(folder, 'sounds', `${HASH}.wav`), stored);
+  db = openDatabase(folder);
+  db.prepare('INSERT INTO sounds (hash, name, frames, sample_rate, channels, added_at) VALUES (?, ?, ?, ?, 2, ?)').run(HASH, 'wave', wave.length, RATE, '');
+  new PieceStore(db).create(song);
+  const app = createApp({ db, dataFolder: folder, quiet: true });
+  server = await new Promise<Server>((resolve) => { const listening = app.listen(0, '127.0.0.1', () => resolve(listening)); });
+  url = `http://127.0.0.1:${(server.address() as AddressInfo).port}/api`;
+});
+afterEach(() => {
+  server.closeAllConnections();
+  server.close();
+  db.close();
+});
+afterAll(() => folders.forEach((one) => rmSync(one, { recursive: true, force: true })));
+
+const post = (order: ExportOrder): Promise<Response> => fetch(`${url}/exports`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(order) });
+const listed = async (): Promise<ExportStatus[]> => (await (await fetch(`${url}/exports?piece=song`)).json()) as ExportStatus[];
+
+async function until(id: string, ends: (status: ExportStatus) => boolean): Promise<ExportStatus> {
+  for (;;) {
+    const status = (await listed()).find((one) => one.id === id)!;
+    if (ends(status)) return status;
+    await new Promise((resolve) => setTimeout(resolve, 50));
+  }
+}
+const isOver = ({ state }: ExportStatus): boolean => state !== 'waiting' && state !== 'running';
+
+async function exported(order: Partial<ExportOrder>): Promise<{ readonly status: ExportStatus; readonly paths: string[] }> {
+  const { id } = (await (await post({ ...ORDER, ...order })).json()) as { id: string };
+  const status = await until(id, isOver);
+  return { status, paths: status.files.map(({ name }) => join(folder, 'exports', id, name)) };
+}
+
+test('a WAV is read by others with its length, rate, markers and time stamp, and by us as it was', async () => {
+  const { status, paths } = await exported({ fromBeat: 1, format: 'wav24' });
+  expect(status).toMatchObject({ state: 'done', files: [{ name: 'Low tide.wav' }] });
+  const info = tool('sndfile-info', paths[0]!);
+  expect(info).toMatch(/Sample Rate : 48000/);
+  expect(info).toMatch(new RegExp(`Frames +: ${3.5 * RATE}`));
+  expect(info).toMatch(/Bit Width +: 24/);
+  expect(info).toMatch(/Cue ID : +1 +Pos : +0[\s\S]*Cue ID : +2 +Pos : +48000/);
+  expect(info).toMatch(/labl : 1 : Ebb\s+labl : 2 : Flood, again/);
+  expect(tool('sndfile-info', '--broadcast', paths[0]!)).toMatch(/Time ref +: 24000/);
+  const audio = readWav(readFileSync(paths[0]!));
+  expect(audio.channels[0]!.length).toBe(3.5 * RATE);
+  expect(audio.channels[0]!.every((x, i) => Math.abs(x - ((wave[i] ?? 0) + (wave[i - RATE / 2] ?? 0))) < 1e-6)).toBe(true);
+});
+
+test('the loop of a bed is in its file, as others read it', async () => {
+  const { paths } = await exported({ what: 'prints', prints: ['p1'], format: 'wav16' });
+  const info = tool('sndfile-info', paths[0]!);
+  expect(tool('sndfile-info', '--instrument', paths[0]!)).toMatch(/Start : +480 +End : +9000[01]/);
+  expect(info).toMatch(/Bit Width +: 16/);
+  expect(tool('sndfile-info', '--broadcast', paths[0]!)).toMatch(/12345/);
+});
+
+test.each([['flac16', 32_768], ['flac24', 8_388_608]] as const)('%s passes the reference decoder’s own test, and gives the samples back', async (format, steps) => {
+  const { paths } = await exported({ format });
+  tool('flac', '--test', '--silent', paths[0]!);
+  tool('flac', '--decode', '--silent', '--force', '-o', `${paths[0]!}.wav`, paths[0]!);
+  const back = readWav(readFileSync(`${paths[0]!}.wav`)).channels[0]!;
+  expect(back.length).toBe(4 * RATE);
+  expect(back.every((x, i) => Math.abs(x - ((wave[i - RATE / 2] ?? 0) + (wave[i - RATE] ?? 0))) < 2.5 / steps)).toBe(true);
+});
+
+test('brought to a loudness it stands there; what its peaks do not allow is left and said', async () => {
+  const { status, paths } = await exported({ lufs: -23, format: 'wav32f' });
+  expect(loudness(readWav(readFileSync(paths[0]!)).channels, RATE).integrated).toBeCloseTo(-23, 0);
+  expect(status.message).toMatch(/\u221223\.0 LUFS/);
+  const loud = await exported({ lufs: -6, format: 'wav32f' });
+  expect(loud.status.message).toMatch(/peaks allow/);
+  expect(Math.max(...readWav(readFileSync(loud.paths[0]!)).channels[0]!)).toBeLessThanOrEqual(Math.pow(10, -1 / 20) + 1e-4);
+});
+
+test('stems are a file for each track under names of their own, and add up to the mix', async () => {
+  const { status, paths } = await exported({ what: 'stems', format: 'wav32f' });
+  expect(status.files.map(({ name }) => name)).toEqual(['Low tide - 01 Track 1.wav', 'Low tide - 02 Track 2.wav']);
+  const mix = readWav(readFileSync((await exported({ format: 'wav32f' })).paths[0]!)).channels[0]!;
+  const stems = paths.map((path) => readWav(readFileSync(path)).channels[0]!);
+  expect(mix.every((x, i) => Math.abs(x - stems[0]![i]! - stems[1]![i]!) < 1e-6)).toBe(true);
+});
+
+test('one that is stopped leaves nothing behind; one cut off by the server’s end is said to be, and its remains are gone', async () => {
+  const long: Piece = { ...song, id: 'long', lengthBeats: 90_000 };
+  new PieceStore(db).create(long);
+  const { id } = (await (await post({ ...ORDER, piece: 'long', toBeat: 90_000 })).json()) as { id: string };
+  const running = async (): Promise<ExportStatus> => ((await (await fetch(`${url}/exports?piece=long`)).json()) as ExportStatus[]).find((one) => one.id === id)!;
+  while ((await running()).share === 0) await new Promise((resolve) => setTimeout(resolve, 50));
+  await fetch(`${url}/exports/${id}`, { method: 'DELETE' });
+  while (!isOver(await running())) await new Promise((resolve) => setTimeout(resolve, 50));
+  expect(await running()).toMatchObject({ state: 'stopped', files: [], message: expect.stringMatching(/stopped.*Nothing of it was kept/) });
+  expect([readdirSync(join(folder, 'exporting')), existsSync(join(folder, 'exports', id))]).toEqual([[], false]);
+
+  const cut = randomUUID();
+  db.prepare("INSERT INTO exports (id, piece_id, made_at, state, message, document, files) VALUES (?, 'song', '', 'running', '', ?, '[]')").run(cut, JSON.stringify(ORDER));
+  mkdirSync(join(folder, 'exporting', cut));
+  writeFileSync(join(folder, 'exporting', cut, '0'), 'half');
+  const store = new ExportStore(db, folder);
+  expect(store.list('song')).toMatchObject([{ id: cut, state: 'stopped', files: [], message: expect.stringMatching(/start it again/) }]);
+  expect(readdirSync(join(folder, 'exporting'))).toEqual([]);
+});
+
+test('nothing to write, and a full disk, are said as such', async () => {
+  const none = await post({ ...ORDER, what: 'prints', prints: [] });
+  expect([none.status, ((await none.json()) as { detail: string }).detail]).toEqual([422, expect.stringMatching(/Choose some/)]);
+  const full = new GrowingFile('/dev/full');
+  let problem: unknown;
+  try {
+    full.append(new Uint8Array(3 << 20));
+  } catch (error) {
+    problem = error;
+  }
+  expect(toProblem(problem)).toMatchObject({ status: 507, title: 'The disk is full' });
+});
+
+test('an archive comes back as another piece with the same sounds; a damaged one changes nothing', async () => {
+  const zip = Buffer.from(await (await fetch(`${url}/pieces/song/archive`)).arrayBuffer());
+  const read = (bytes: Buffer): Promise<Response> => fetch(`${url}/archives`, { method: 'POST', body: new Uint8Array(bytes), headers: { 'content-type': 'application/zip' } });
+  const answer = await read(zip);
+  expect(answer.status).toBe(201);
+  const { id } = (await answer.json()) as { id: string };
+  const { piece } = (await (await fetch(`${url}/pieces/${id}`)).json()) as { piece: Piece };
+  expect(piece).toEqual({ ...song, id, name: 'Low: tide? (from an archive)' });
+  const count = new PieceStore(db).list().length;
+  for (const bad of [Buffer.from('no zip'), zip.subarray(0, zip.length - 200)]) {
+    const refused = await read(bad);
+    expect([refused.status, ((await refused.json()) as { detail: string }).detail]).toEqual([422, expect.stringMatching(/Nothing already stored was changed/)]);
+  }
+  expect([new PieceStore(db).list().length, readdirSync(join(folder, 'arriving'))]).toEqual([count, []]);
+});

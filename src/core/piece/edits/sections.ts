@@ -1,0 +1,26 @@
+import * as z from 'zod';
+import { defineEdit, EditRefused } from '../edit';
+import { sectionSchema, type Piece } from '../piece';
+
+const nameOf = (piece: Piece, id: string): string => piece.sections?.find((section) => section.id === id)?.name ?? 'section';
+
+/** Names the place where a part of the piece begins; one that is there already takes the new name. */
+export const putSection = defineEdit({
+  name: 'putSection',
+  args: sectionSchema,
+  label: ({ name }) => `Section ${name}`,
+  apply: (draft, section) => {
+    if (section.beat >= draft.lengthBeats) throw new EditRefused('That lies beyond the end of the piece.');
+    const others = (draft.sections ?? []).filter(({ id, beat }) => id !== section.id && Math.abs(beat - section.beat) > 1e-6);
+    draft.sections = [...others, section].sort((a, b) => a.beat - b.beat);
+  },
+});
+
+export const removeSection = defineEdit({
+  name: 'removeSection',
+  args: z.strictObject({ section: z.string() }),
+  label: ({ section }, before) => `Remove section ${nameOf(before, section)}`,
+  apply: (draft, { section }) => {
+    draft.sections = (draft.sections ?? []).filter(({ id }) => id !== section);
+  },
+});
