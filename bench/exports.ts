@@ -3,7 +3,7 @@ import { mkdtempSync, mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { Worker } from 'node:worker_threads';
-import type { ExportOrder } from '../src/core/export/exportOrder';
+import type { ExportOrder } from '../src/core/files/order';
 import { writeWav } from '../src/core/formats/writeWav';
 import type { Piece } from '../src/core/piece/piece';
 import { makeSaltPier } from '../src/core/sounds/saltPier';

@@ -9,7 +9,7 @@ import { BadData } from '../src/core/formats/chainFile';
 import { beatsToSamples } from '../src/core/music/tempo';
 import { tempoOf } from '../src/core/piece/tempoOf';
 import { barStart } from '../src/core/music/grid';
-import { soundsPlayed, stemOf } from '../src/core/export/exportParts';
+import { soundsPlayed, stemOf } from '../src/core/files/parts';
 import type { Piece } from '../src/core/piece/piece';
 import { readPiece, UnreadablePiece } from '../src/core/piece/versions';
 import { makeSaltPier, SALT_PIER_ID } from '../src/core/sounds/saltPier';

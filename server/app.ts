@@ -14,7 +14,7 @@ import { pieceSchema } from '../src/core/piece/piece';
 import { BlockStore } from './blockStore';
 import type { Db } from './database';
 import { apiDescription } from './openapi';
-import { exportOrderSchema } from '../src/core/export/exportOrder';
+import { exportOrderSchema } from '../src/core/files/order';
 import { readArchive, writeArchive } from './archive';
 import { ExportStore } from './exportStore';
 import { PieceStore, saveSchema } from './pieceStore';

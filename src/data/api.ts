@@ -2,7 +2,7 @@ import * as z from 'zod';
 import { historyEntrySchema, type HistoryEntry } from '../core/piece/edit';
 import { blockSchema, type Block } from '../core/piece/block';
 import { soundSchema, type Piece } from '../core/piece/piece';
-import { exportStatusSchema, type ExportOrder, type ExportStatus } from '../core/export/exportOrder';
+import { exportStatusSchema, type ExportOrder, type ExportStatus } from '../core/files/order';
 import { readPiece } from '../core/piece/versions';
 
 const problemSchema = z.object({ title: z.string(), detail: z.string(), status: z.number(), keptAs: z.string().optional() });

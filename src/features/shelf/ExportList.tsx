@@ -2,7 +2,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { ProgressBar } from 'react-native-paper';
-import type { ExportOrder, ExportStatus } from '../../core/export/exportOrder';
+import type { ExportOrder, ExportStatus } from '../../core/files/order';
 import { exportFileUrl, listExports, removeExport, startExport } from '../../data/api';
 import { useOpenPiece } from '../../data/openPiece';
 import { Tap } from '../../ui/Tap';

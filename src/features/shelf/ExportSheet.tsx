@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
-import { EXPORT_FORMATS, NORMAL_CEILING_DB, type ExportFormat, type ExportOrder } from '../../core/export/exportOrder';
+import { EXPORT_FORMATS, NORMAL_CEILING_DB, type ExportFormat, type ExportOrder } from '../../core/files/order';
 import { useSession } from '../../data/session';
 import { Sheet } from '../../ui/Sheet';
 import { Tap } from '../../ui/Tap';

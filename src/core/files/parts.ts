@@ -5,7 +5,7 @@ import { beatsToSamples } from '../music/tempo';
 import { chainOf, channelIds, slotsIn } from '../piece/find';
 import type { Piece, Track } from '../piece/piece';
 import { tempoOf } from '../piece/tempoOf';
-import type { ExportOrder } from './exportOrder';
+import type { ExportOrder } from './order';
 
 /** One file of an export: what is rendered for it, or which sound it is. */
 export interface ExportPart {
