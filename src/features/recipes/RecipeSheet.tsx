@@ -8,7 +8,7 @@ import type { Piece, Track } from '../../core/piece/piece';
 import { RECIPES } from '../../core/recipes/all';
 import type { Recipe, Stretch } from '../../core/recipes/recipe';
 import { useOpenPiece } from '../../data/openPiece';
-import { Rail } from '../../ui/Rail';
+import { AnyRail } from '../../ui/AnyRail';
 import { Sheet } from '../../ui/Sheet';
 import { Tap } from '../../ui/Tap';
 import { useTokens } from '../../ui/theme';
@@ -91,7 +91,7 @@ function Maker({ recipe, track, range, onBack, onDone }: MakerProps) {
         <Words kind="small" style={styles.purpose}>{recipe.purpose}</Words>
         {Object.entries(recipe.params).map(([id, param]) => (
           <View key={id}>
-            <Rail param={param} value={values[id] ?? param.initial} context={contextOf(piece)} look="wet" initial={param.initial} onTouch={() => undefined} onSet={(value) => set(id, value)} />
+            <AnyRail param={param} value={values[id] ?? param.initial} context={contextOf(piece)} initial={param.initial} onSet={(value) => set(id, value)} />
             <Words kind="small">{param.hint}</Words>
           </View>
         ))}

@@ -5,7 +5,7 @@ import { figure, gain } from '../../core/params/make';
 import type { NumberParam, ValueContext } from '../../core/params/param';
 import { sayStep } from '../../core/piece/edits/treat';
 import type { Slot, TreatStep } from '../../core/piece/piece';
-import { Rail } from '../../ui/Rail';
+import { AnyRail } from '../../ui/AnyRail';
 import { Tap } from '../../ui/Tap';
 import { useTokens } from '../../ui/theme';
 import { Words } from '../../ui/Words';
@@ -54,7 +54,7 @@ type Of<Kind extends TreatStep['kind']> = StepCardProps & { readonly step: Extra
 
 function StretchRails({ step, context, partSeconds, barSeconds, onChange }: Of<'stretch'>) {
   const rail = (param: NumberParam, value: number, set: (value: number) => TreatStep) => (
-    <Rail param={param} value={value} context={context} look="wet" onTouch={() => undefined} onSet={(next) => typeof next === 'number' && onChange(set(next))} />
+    <AnyRail param={param} value={value} context={context} onSet={(next) => typeof next === 'number' && onChange(set(next))} />
   );
   const bars = [0.5, 1, 2, 4, 8].filter((count) => (count * barSeconds) / partSeconds >= 0.25 && (count * barSeconds) / partSeconds <= 4);
   return (
@@ -99,7 +99,7 @@ function SlotRails({ slot, context, onSlot }: { readonly slot: Slot; readonly co
         <Tap plain label={`${all ? 'Fewer' : 'All'} rails of ${name}`} text={all ? 'fewer' : 'all rails'} onPress={() => setAll(!all)} />
       </View>
       {shown.map(([id, param]) => (
-        <Rail key={id} param={param} value={slot.values[id] ?? param.initial} context={context} look="wet" onTouch={() => undefined} onSet={(value) => onSlot({ ...slot, preset: slot.preset, values: { ...slot.values, [id]: value } })} />
+        <AnyRail key={id} param={param} value={slot.values[id] ?? param.initial} context={context} onSet={(value) => onSlot({ ...slot, values: { ...slot.values, [id]: value } })} />
       ))}
     </View>
   );

@@ -1,5 +1,5 @@
 import Svg, { Circle, Ellipse, G, Line, Path, Rect } from 'react-native-svg';
-import type { DecayPicture, EffectPicture, ImagePicture, ImpulsePicture, PartialsPicture, PlacePicture, RepeatsPicture, RoomPicture, SwayPicture } from '../../../core/effects/pictures';
+import type { CurvePicture, DecayPicture, EffectPicture, ImagePicture, ImpulsePicture, PartialsPicture, PlacePicture, RepeatsPicture, RoomPicture, SwayPicture } from '../../../core/effects/pictures';
 import { useTokens } from '../../../ui/theme';
 import type { Tokens } from '../../../ui/tokens';
 import { heightOf, Ripple, rippleWidth } from './ripples';
@@ -30,7 +30,7 @@ function Small({ picture, tokens }: { readonly picture: EffectPicture; readonly 
     case 'motion':
       return <SmallCurve levels={picture.left.map((level) => level * 0.9)} base={0} tokens={tokens} />;
     case 'curve':
-      return <SmallCurve levels={picture.outDb.map((db) => (db + 30) / 40)} base={30 / 40} tokens={tokens} />;
+      return <SmallCurve levels={picture.outDb.map((db) => shareOf(picture, db))} base={shareOf(picture, picture.mark.name === 'ceiling' ? 0 : picture.mark.db)} tokens={tokens} />;
     case 'room':
       return <SmallRoom picture={picture} tokens={tokens} />;
     case 'place':
@@ -51,6 +51,9 @@ function Small({ picture, tokens }: { readonly picture: EffectPicture; readonly 
       return <SmallImage picture={picture} tokens={tokens} />;
   }
 }
+
+/** Height of a level between the least and the most that was sent in. */
+const shareOf = ({ inDb }: CurvePicture, db: number): number => (db - inDb[0]!) / (inDb[inDb.length - 1]! - inDb[0]!);
 
 function SmallRepeats({ picture, tokens }: { readonly picture: RepeatsPicture; readonly tokens: Tokens }) {
   const span = Math.min(picture.spanSeconds, picture.firstSeconds * 5.4);
