@@ -24,6 +24,7 @@ test('J12: a clip is printed while the piece plays, placed at the sample it came
   expect(farthest((await soundNamed(page, piece, print!.name)).channels[0]!, printed.channels[0]!)).toBe(0);
 
   await go(page, 'Chain');
+  await page.getByRole('button', { name: /^Open Echo/ }).click();
   await typeInto(page, 'Feedback', '0 %');
   await go(page, 'Shelf');
   await page.getByRole('button', { name: /^Print Hum, answer.* again$/ }).click();

@@ -63,6 +63,7 @@ async function pictures(page: Page, name: string): Promise<void> {
     await links(page, shoot);
     await otherBenches(page, shoot);
     await meters(page, shoot);
+    await treat(page, shoot);
   }
   await open(page, 'Moves');
   await page.getByRole('group', { name: /^Lane Echo input/ }).waitFor();
@@ -78,6 +79,22 @@ async function links(page: Page, shoot: (view: string) => Promise<Buffer>): Prom
   await page.getByRole('tab', { name: /^Links/ }).click();
   await page.getByRole('group', { name: 'LFO 1 turns Echo cutoff' }).waitFor();
   await shoot('links');
+}
+
+/** The steps of a clip that is about to be treated. */
+async function treat(page: Page, shoot: (view: string) => Promise<Buffer>): Promise<void> {
+  await open(page, 'Piece');
+  await page.getByRole('button', { name: 'Clip Hum, first call' }).click();
+  await page.getByRole('button', { name: 'Treat this clip …' }).click();
+  await page.getByRole('button', { name: 'Add an effect' }).click();
+  await page.getByRole('textbox', { name: 'Search effects and purposes' }).last().fill('Warm hold');
+  await page.getByRole('button', { name: 'Treat with Drive: Warm hold' }).click();
+  await page.getByRole('button', { name: 'Add pitch and length' }).click();
+  await page.getByRole('button', { name: 'Unfold step 2' }).click();
+  await page.getByText(/^Gives back/).waitFor();
+  await shoot('treat');
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Let go of the selection' }).click();
 }
 
 /** Hits of the crates picked to be thrown. */
@@ -103,7 +120,7 @@ async function meters(page: Page, shoot: (view: string) => Promise<Buffer>): Pro
 
 /** A reverb's shore and a room from above. */
 async function otherBenches(page: Page, shoot: (view: string) => Promise<Buffer>): Promise<void> {
-  for (const [effect, picture, view] of [['Reverb', /^Decay/, 'reverb'], ['Convolver', /^Room/, 'room'], ['Braid', /^Braid/, 'braid']] as const) {
+  for (const [effect, picture, view] of [['Reverb', /^Decay/, 'reverb'], ['Braid', /^Braid/, 'braid']] as const) {
     await page.getByRole('button', { name: 'Back to the chain' }).click();
     await page.getByRole('button', { name: new RegExp(`^Open ${effect}`) }).first().click();
     await page.getByRole('img', { name: picture }).waitFor();

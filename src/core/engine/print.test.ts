@@ -80,3 +80,59 @@ test('a print can be stopped', () => {
   let told = 0;
   expect(render({ ...planPrint(from.piece, clipOrder(from.piece, 'b', 'wet', null)!), sounds: from.sounds, onProgress: () => (told += 1) < 3 })).toBeNull();
 });
+
+const order = (channel: string, fromBeat: number, toBeat: number, more: Partial<PrintOrder> = {}): PrintOrder => ({ channel, clip: null, fromBeat, toBeat, part: 'mix', tailBars: 2, ...more });
+
+/** Both hits of one long clip, and the first of them in a file of its own. */
+const pair = (): Scene => {
+  const both = soundOf(2, (i) => (i < RATE ? hit(400)[i] ?? 0 : hit(700)[i - RATE] ?? 0));
+  return scene([both], [{ clips: [clipOf('a', 0, 2, 2)], chain: [echoSlot('e', ECHO)] }]);
+};
+
+test('the print of one hit of a clip holds nothing of its neighbour: it nulls with the hit rendered alone under -90 dB', () => {
+  const from = pair();
+  const picked = printed(from, order('t0', 2, 4, { hits: [{ from: 2, to: 4 }], part: 'wet' }));
+  const alone = scene([soundOf(2, (i) => hit(400)[i] ?? 0)], [{ clips: [clipOf('a', 0, 2, 2)], chain: [echoSlot('e', ECHO)] }]);
+  const wanted = printed(alone, order('t0', 2, 4, { hits: [{ from: 2, to: 4 }], part: 'wet' }));
+  expect(peakIn(picked.left)).toBeGreaterThan(0.05);
+  expect(20 * Math.log10(awayFrom(picked.left, wanted.left) + 1e-12)).toBeLessThan(-90);
+  // Both hits through the same order are another thing.
+  expect(awayFrom(picked.left, printed(from, order('t0', 2, 6, { part: 'wet', tailBars: 0 })).left.slice(0, picked.left.length))).toBeGreaterThan(0.05);
+});
+
+test('picked hits far apart are one print, each in its place, with silence of others between', () => {
+  const from = three();
+  const both = printed(from, order('t0', 1.37, 6, { part: 'dry', tailBars: 0, hits: [{ from: 1.37, to: 3 }, { from: 5, to: 6 }] }));
+  const at = (beat: number): number => Math.round((beat - 1.37) * (RATE / 2));
+  expect(peakIn(both.left, 0, at(2))).toBeGreaterThan(0.3);
+  expect(peakIn(both.left, at(3), at(4.9))).toBe(0);
+  expect(peakIn(both.left, at(5), at(6))).toBeGreaterThan(0.3);
+});
+
+test('a return is printed alone, before its own level, with all that is sent to it; everything is what is heard', () => {
+  const from = three();
+  const piece = {
+    ...from.piece,
+    returns: [{ id: 'r', name: 'Space', gain: 0.25, pan: 0, mute: false, solo: false, sends: [], chain: [echoSlot('re', { ...ECHO, mix: 1 })] }],
+    tracks: from.piece.tracks.map((track) => ({ ...track, sends: [{ to: 'r', level: 0.5, pre: false }] })),
+  };
+  const played = (only: boolean): Float32Array => {
+    const engine = engineOf({ piece: { ...piece, returns: piece.returns.map((one) => ({ ...one, solo: only })) }, sounds: from.sounds });
+    engine.play(0);
+    return runEngine(engine, 4).left;
+  };
+  const space = printed({ piece, sounds: from.sounds }, order('r', 0, 8, { tailBars: 0 })).left;
+  const solo = played(true);
+  expect(peakIn(space)).toBeGreaterThan(0.02);
+  expect(awayFrom(space.map((x) => x * 0.25).slice(0, 4 * RATE), solo)).toBeLessThan(1e-6);
+  expect(awayFrom(printed({ piece, sounds: from.sounds }, order('main', 0, 8, { tailBars: 0 })).left.slice(0, 4 * RATE), played(false))).toBeLessThan(1e-6);
+});
+
+test('only the effects that were asked for take part, and it rings as long as to the next hit', () => {
+  const from = three();
+  const piece = { ...from.piece, tracks: from.piece.tracks.map((track, i) => (i === 0 ? { ...track, chain: [...track.chain, echoSlot('second', { timeL: '1/4', mix: 1 })] } : track)) };
+  const first = printed({ piece, sounds: from.sounds }, order('t0', 3, 4, { effects: ['e'], untilBeat: 5 }));
+  const plain = printed(from, order('t0', 3, 4, { untilBeat: 5 }));
+  expect(awayFrom(first.left, plain.left)).toBe(0);
+  expect(first.left.length).toBe(RATE);
+});
