@@ -1,6 +1,7 @@
 import type { PrintJob } from '../core/engine/print';
 import { fromPrinter, type ToPrinter } from './protocol';
 import type { LoadedSound } from './soundLibrary';
+import { startWorker, type WorkerJob } from './workerJob';
 
 export interface Printed {
   readonly left: Float32Array;
@@ -8,33 +9,13 @@ export interface Printed {
   readonly cutShort: boolean;
 }
 
-export interface PrintRun {
-  /** Null when it was cancelled. */
-  readonly result: Promise<Printed | null>;
-  cancel(): void;
-}
+export type PrintRun = WorkerJob<Printed>;
 
 /** Prints in a worker of its own; playing goes on. */
 export function startPrint(job: PrintJob, sounds: readonly Pick<LoadedSound, 'hash' | 'channels'>[], onProgress: (share: number) => void): PrintRun {
-  const worker = new Worker('/rt/print.worker.js', { type: 'module' });
-  let finish: (printed: Printed | null) => void = () => undefined;
-  const result = new Promise<Printed | null>((resolve, reject) => {
-    finish = resolve;
-    worker.onerror = (event) => reject(new Error(event.message || 'The print worker could not be started.'));
-    worker.onmessage = (event: MessageEvent<unknown>) => {
-      const answer = fromPrinter.parse(event.data);
-      if (answer.type === 'progress') onProgress(answer.share);
-      else if (answer.type === 'done') resolve(answer);
-      else reject(new Error(answer.message));
-    };
-  });
   const order: ToPrinter = { ...job, sounds: sounds.map(({ hash, channels }) => ({ hash, channels: [...channels] })) };
-  worker.postMessage(order);
-  return {
-    result: result.finally(() => worker.terminate()),
-    cancel: () => {
-      worker.terminate();
-      finish(null);
-    },
-  };
+  return startWorker('/rt/print.worker.js', order, 'prints', (data) => {
+    const answer = fromPrinter.parse(data);
+    return answer.type === 'done' ? { type: 'done', done: answer } : answer;
+  }, onProgress);
 }

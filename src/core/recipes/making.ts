@@ -1,5 +1,6 @@
 import { planPrint } from '../engine/print';
 import { Noise } from '../dsp/noise';
+import { jumpRest } from '../dsp/jumpRest';
 import { FilterRow } from '../dsp/filterRow';
 import { choice, figure, frequency, gain, ratio } from '../params/make';
 import { STEP_FRAMES } from '../effects/define';
@@ -119,10 +120,10 @@ function band(length: number, noise: Noise, sampleRate: number, hzAt: (i: number
   return out;
 }
 
-/** Jumps are rounded by two samples of a polynomial: Valimaki and Huovilainen, "Antialiasing oscillators in subtractive synthesis" (2007). */
+/** A gliding tone, its jumps rounded. */
 function tone(kind: 'sine' | 'saw' | 'pulse', length: number, sampleRate: number, hzAt: (i: number) => number): Float32Array {
   let phase = 0;
-  const saw = (at: number, step: number): number => 2 * at - 1 - rest(at, step);
+  const saw = (at: number, step: number): number => 2 * at - 1 - jumpRest(at, step);
   return Float32Array.from({ length }, (_, i) => {
     const step = hzAt(i) / sampleRate;
     const now = phase;
@@ -133,10 +134,4 @@ function tone(kind: 'sine' | 'saw' | 'pulse', length: number, sampleRate: number
     const half = now + 0.5 - Math.floor(now + 0.5);
     return FULL * 0.5 * (saw(now, step) - saw(half, step));
   });
-}
-
-function rest(phase: number, step: number): number {
-  if (phase < step) return 2 * (phase / step) - (phase / step) ** 2 - 1;
-  if (phase > 1 - step) return ((phase - 1) / step) ** 2 + 2 * ((phase - 1) / step) + 1;
-  return 0;
 }

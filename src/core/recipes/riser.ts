@@ -1,3 +1,4 @@
+import { jumpRest } from '../dsp/jumpRest';
 import { makeRandom } from '../dsp/random';
 import type { Point } from '../moves/point';
 import { placeSeconds } from '../music/tempo';
@@ -46,7 +47,7 @@ function noise(length: number, roll: number): Float32Array {
   return Float32Array.from({ length }, () => 0.43 * (2 * random() - 1));
 }
 
-/** A saw that slides over its octaves. Its jumps are rounded by two samples of a polynomial: Välimäki and Huovilainen, "Antialiasing oscillators in subtractive synthesis" (2007). */
+/** A saw that slides over its octaves, its jumps rounded. */
 function tone(length: number, sampleRate: number, detune: number, way: RiserSettings['way']): Float32Array {
   const out = new Float32Array(length);
   let phase = 0;
@@ -58,18 +59,6 @@ function tone(length: number, sampleRate: number, detune: number, way: RiserSett
     if (phase >= 1) phase -= 1;
   }
   return out;
-}
-
-function jumpRest(phase: number, step: number): number {
-  if (phase < step) {
-    const t = phase / step;
-    return t + t - t * t - 1;
-  }
-  if (phase > 1 - step) {
-    const t = (phase - 1) / step;
-    return t * t + t + t + 1;
-  }
-  return 0;
 }
 
 export interface RiserIds {

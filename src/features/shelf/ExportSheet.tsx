@@ -1,7 +1,8 @@
 import { useState } from 'react';
-import { ScrollView, StyleSheet, View } from 'react-native';
+import { ScrollView, StyleSheet } from 'react-native';
 import { EXPORT_FORMATS, NORMAL_CEILING_DB, type ExportFormat, type ExportOrder } from '../../core/files/order';
 import { useSession } from '../../data/session';
+import { ChipGroup } from '../../ui/ChipGroup';
 import { Sheet } from '../../ui/Sheet';
 import { Tap } from '../../ui/Tap';
 import { Words } from '../../ui/Words';
@@ -40,26 +41,26 @@ export function ExportSheet({ visible, onClose, onStart }: ExportSheetProps) {
   return (
     <Sheet title="Write files" visible={visible} onClose={onClose}>
       <ScrollView style={styles.body}>
-        <Chips name="What is written">
+        <ChipGroup role="radiogroup" name="What is written">
           {offered.map(({ id, text, there }) => <Tap key={id} role="radio" label={`Write ${text}`} text={text} tone="sea" chosen={what === id} disabled={!there} onPress={() => setWhat(id)} />)}
-        </Chips>
+        </ChipGroup>
         {what === 'stems' ? <Words kind="small">{`Each track with what it sends to returns, through the main output${range ? '; the chosen stretch of it' : ''}.`}</Words> : null}
         {what === 'prints' ? (
-          <Chips name="Which prints">
+          <ChipGroup role="group" name="Which prints">
             {piece.prints.map(({ id, name }) => <Tap key={id} role="switch" label={`Write ${name}`} text={name} tone="plum" chosen={!left.has(id)} onPress={() => setLeft((before) => new Set(before.has(id) ? [...before].filter((other) => other !== id) : [...before, id]))} />)}
-          </Chips>
+          </ChipGroup>
         ) : (
-          <Chips name="At the end">
+          <ChipGroup role="radiogroup" name="At the end">
             <Tap role="radio" label="Ring until silent" text="rings until silent" tone="sea" chosen={tail === 'silent'} onPress={() => setTail('silent')} />
             <Tap role="radio" label="Cut at the end" text="cut at the end" tone="sea" chosen={tail === 'none'} onPress={() => setTail('none')} />
-          </Chips>
+          </ChipGroup>
         )}
-        <Chips name="Kind of file">
+        <ChipGroup role="radiogroup" name="Kind of file">
           {EXPORT_FORMATS.map((id) => <Tap key={id} role="radio" label={`As ${FORMAT_NAMES[id]}`} text={FORMAT_NAMES[id]} tone="sea" chosen={format === id} onPress={() => setFormat(id)} />)}
-        </Chips>
-        <Chips name="Loudness">
+        </ChipGroup>
+        <ChipGroup role="radiogroup" name="Loudness">
           {LOUDNESS.map((one) => <Tap key={one.text} role="radio" label={`Loudness ${one.text}`} text={one.text} tone="sea" chosen={lufs === one.lufs} onPress={() => setLufs(one.lufs)} />)}
-        </Chips>
+        </ChipGroup>
         {lufs === null ? null : <Words kind="small">{`Brought there by its level alone, and no true peak above ${NORMAL_CEILING_DB} dB: what its peaks do not allow is left.`.replace('-', '\u2212')}</Words>}
         <Words kind="small">WAV files carry the sections as markers, their place in the piece, and the loop of a bed. The server writes; you can go on, or close this window.</Words>
       </ScrollView>
@@ -68,18 +69,7 @@ export function ExportSheet({ visible, onClose, onStart }: ExportSheetProps) {
   );
 }
 
-function Chips({ name, children }: { readonly name: string; readonly children: React.ReactNode }) {
-  return (
-    <>
-      <Words style={styles.label}>{name}</Words>
-      <View role="group" aria-label={name} style={styles.row}>{children}</View>
-    </>
-  );
-}
-
 const styles = StyleSheet.create({
   body: { maxHeight: 520 },
-  label: { marginTop: 12, marginBottom: 6 },
-  row: { flexDirection: 'row', flexWrap: 'wrap', gap: 8 },
   go: { marginTop: 14, alignSelf: 'flex-start' },
 });

@@ -1,9 +1,10 @@
-import { useState, type ReactNode } from 'react';
-import { ScrollView, StyleSheet, View } from 'react-native';
+import { useState } from 'react';
+import { ScrollView, StyleSheet } from 'react-native';
 import { effectOf } from '../../core/effects/catalogue';
 import type { Hit } from '../../core/moves/throws';
 import { chainOf, channelName } from '../../core/piece/find';
 import { MAIN, type PrintOrder } from '../../core/piece/piece';
+import { ChipGroup } from '../../ui/ChipGroup';
 import { Sheet } from '../../ui/Sheet';
 import { Tap } from '../../ui/Tap';
 import { Words } from '../../ui/Words';
@@ -70,24 +71,24 @@ function Choices({ onClose, channel, clip, range }: PrintSheetProps) {
       <ScrollView style={styles.body}>
         <Words kind="small">Only this goes in, through its effects; no neighbour does. Nothing in the piece changes.</Words>
         {sources.length > 1 || offersHits ? (
-          <Group name="What goes in">
+          <ChipGroup role="radiogroup" name="What goes in">
             {sources.map((id) => <Tap key={id} role="radio" label={`Print ${sayChannel(piece, id)}`} text={sayChannel(piece, id)} tone="sea" chosen={source === id && !(picking && id === channel && offersHits)} onPress={() => { setSource(id); setPicking(false); }} />)}
             {offersHits || (isTrack && source !== channel && inside.length > 1) ? <Tap role="radio" label="Print only picked hits" text="only picked hits" tone="sea" chosen={picking && offersHits} onPress={() => { setSource(channel); setPicking(true); }} /> : null}
-          </Group>
+          </ChipGroup>
         ) : null}
         {picking && offersHits ? <HitStrip hits={inside} chosen={picked} verb="Print" onToggle={(hit) => setPicked((before) => toggled(before, hit))} /> : null}
         {chain.length > 0 ? (
-          <Group name="Through">
+          <ChipGroup role="group" name="Through">
             {chain.map(({ id, effect }) => <Tap key={id} role="switch" label={`Through ${effectOf(effect).name}`} text={effectOf(effect).name} tone="sea" chosen={!left.has(id)} onPress={() => setLeft((before) => toggled(before, id))} />)}
-          </Group>
+          </ChipGroup>
         ) : null}
-        <Group name="What is kept">
+        <ChipGroup role="radiogroup" name="What is kept">
           {PARTS.map(({ id, label, text }) => <Tap key={id} role="radio" label={label} text={text} tone="sea" chosen={taken === id} disabled={used.length === 0 && id !== 'mix'} onPress={() => setPart(id)} />)}
-        </Group>
+        </ChipGroup>
         {used.length === 0 ? <Words kind="small">No effect takes part: the print will be the plain sound.</Words> : null}
-        <Group name="How long it rings">
+        <ChipGroup role="radiogroup" name="How long it rings">
           {TAILS.filter(({ tail: one }) => one.kind !== 'hit' || isTrack).map(({ tail: one, label }) => <Tap key={label} role="radio" label={`Rings: ${label}`} text={label} tone="sea" chosen={JSON.stringify(one) === JSON.stringify(tail)} onPress={() => setTail(one)} />)}
-        </Group>
+        </ChipGroup>
       </ScrollView>
       <Tap filled tone="plum" label="Start the print" text="Print" disabled={orders.length === 0 || (picking && offersHits && picked.size === 0)} onPress={start} style={styles.go} />
     </>
@@ -125,18 +126,7 @@ function ordersFor({ source, clip, whole, hits, part, tail, effects, all }: Want
   return part === 'both' ? [order, { ...order, part: 'dry' }] : [order];
 }
 
-function Group({ name, children }: { readonly name: string; readonly children: ReactNode }) {
-  return (
-    <>
-      <Words style={styles.label}>{name}</Words>
-      <View role={name === 'Through' ? 'group' : 'radiogroup'} aria-label={name} style={styles.row}>{children}</View>
-    </>
-  );
-}
-
 const styles = StyleSheet.create({
   body: { maxHeight: 520 },
-  label: { marginTop: 14, marginBottom: 6 },
-  row: { flexDirection: 'row', flexWrap: 'wrap', gap: 8 },
   go: { marginTop: 14, alignSelf: 'flex-start' },
 });
