@@ -1,4 +1,4 @@
-import { expectAccessible, throughAllViews, throughChains, throughClips, throughMoves } from './access';
+import { expectAccessible, throughAllViews, throughChains, throughClips, throughMoves, throughPrints } from './access';
 import { test } from './bench';
 
 for (const colorScheme of ['light', 'dark'] as const) {
@@ -20,5 +20,8 @@ test.describe('night, moves and clips', () => {
   });
   test('axe finds nothing in what clips and stretches open', async ({ page, pieceId: _open }) => {
     await throughClips(page, (what) => expectAccessible(page, what));
+  });
+  test('axe finds nothing in prints, steps, recipes and files', async ({ page, pieceId: _open }) => {
+    await throughPrints(page, (what) => expectAccessible(page, what));
   });
 });

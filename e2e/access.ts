@@ -95,6 +95,48 @@ export async function throughClips(page: Page, look: (what: string) => Promise<v
   await close();
 }
 
+/** Goes through prints, treated clips, recipes, sections, the history and files. */
+export async function throughPrints(page: Page, look: (what: string) => Promise<void>): Promise<void> {
+  const press = (role: 'button' | 'radio' | 'link', name: string | RegExp): Promise<void> => page.getByRole(role, { name, exact: typeof name === 'string' }).last().click();
+  const close = (): Promise<void> => press('button', 'Close');
+  await press('button', 'Clip Hum, answer');
+  await press('button', 'Treat this clip …');
+  await look('a clip without steps');
+  await press('button', 'Add pitch and length');
+  await press('button', 'Add an effect');
+  await look('effects to treat with');
+  await page.getByRole('textbox', { name: 'Search effects and purposes' }).last().fill('Red iron');
+  await press('button', 'Treat with Drive: Red iron');
+  await press('button', 'Unfold step 2');
+  await look('steps of a clip');
+  await press('button', 'Treat this clip');
+  await expect(page.getByText(/The source is untouched/)).toBeVisible({ timeout: 30_000 });
+  await look('a treated clip');
+  await press('button', 'Print');
+  await look('what is printed');
+  await press('button', 'Start the print');
+  await press('button', 'Recipes for this');
+  await look('recipes');
+  await press('button', 'Tape stop …');
+  await look('a recipe');
+  await press('button', 'Make Tape stop');
+  await expect(page.getByText(/Tape stop made/)).toBeVisible({ timeout: 30_000 });
+  await press('button', 'History');
+  await look('the history');
+  await press('button', /^Take out Treat Hum, answer.* alone$/);
+  await expect(page.getByText(/stands on it/)).toBeVisible();
+  await look('an edit that others stand on');
+  await close();
+  await press('link', 'Shelf');
+  await expect(page.getByRole('group', { name: /^Print Hum, answer/ })).toBeVisible({ timeout: 30_000 });
+  await press('button', 'Write files');
+  await press('radio', 'Write prints');
+  await look('what is written');
+  await press('button', 'Start writing');
+  await expect(page.getByRole('button', { name: /^Download Hum, answer.*wav$/ })).toBeVisible({ timeout: 60_000 });
+  await look('the Shelf with prints and files');
+}
+
 /** Goes through what a chain holds and opens: a braid, menus, meters, comparing, a place of one's own. */
 export async function throughChains(page: Page, look: (what: string) => Promise<void>): Promise<void> {
   const strand = async (): Promise<void> => {

@@ -1,7 +1,6 @@
 import { act, fireEvent, render, screen } from '@testing-library/react';
 import { clipOf, echoSlot, hashOf, RATE, scene, soundOf } from '../core/engine/testing';
-import { newSlot } from '../core/piece/edits/chain';
-import { addEffect } from '../core/piece/edits/chain';
+import { addEffect, newSlot } from '../core/piece/edits/chain';
 import { renameTrack, setChannelParam } from '../core/piece/edits/channels';
 import type { Piece, TreatStep } from '../core/piece/piece';
 import type { ExportOrder } from '../core/files/order';
