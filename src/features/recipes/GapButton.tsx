@@ -8,6 +8,7 @@ import { Tap } from '../../ui/Tap';
 import { Words } from '../../ui/Words';
 import { PlayLine } from '../shell/PlayLine';
 import { usePiece, useStudio } from '../studio/StudioProvider';
+import { RecipeSheet } from './RecipeSheet';
 import { useGaps, type Gap } from './useGaps';
 
 /** How much before a gap is heard with it, in beats. */
@@ -38,6 +39,9 @@ function Gaps({ onChosen }: { readonly onChosen: () => void }) {
 function GapRow({ gap, onChosen }: { readonly gap: Gap; readonly onChosen: () => void }) {
   const piece = usePiece();
   const { studio } = useStudio();
+  const [filling, setFilling] = useState(false);
+  // Where nothing sounds, what the first track played last can fill it.
+  const track = piece.tracks.find(({ id }) => id === gap.track) ?? piece.tracks[0];
   const said = (beat: number): string => {
     const { bar, beat: within } = toBarBeat(beat, piece.tempo);
     return `${bar}.${within}`;
@@ -63,6 +67,8 @@ function GapRow({ gap, onChosen }: { readonly gap: Gap; readonly onChosen: () =>
         <Words kind="small">{`${where} · ${length}`}</Words>
       </Tap>
       <Tap icon="play" label={`Hear the gap ${where}, ${who}`} onPress={hear} />
+      {track ? <Tap tone="plum" text="Fill …" label={`Fill the gap ${where}, ${who}`} onPress={() => setFilling(true)} /> : null}
+      {track ? <RecipeSheet track={track} range={{ start: gap.start, end: gap.end }} where={where} visible={filling} onClose={() => setFilling(false)} /> : null}
     </View>
   );
 }

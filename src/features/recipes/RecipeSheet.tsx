@@ -37,20 +37,32 @@ export function RecipeSheet({ track, range, where, visible, onClose }: RecipeShe
   };
   return (
     <Sheet title={chosen ? chosen.name : `Make of ${track.name}, ${where}`} visible={visible} onClose={close}>
-      {visible ? chosen ? <Maker recipe={chosen} track={track} range={range} onBack={() => setChosen(null)} onDone={close} /> : <RecipeList onChoose={setChosen} /> : null}
+      {visible ? chosen ? <Maker recipe={chosen} track={track} range={range} onBack={() => setChosen(null)} onDone={close} /> : <RecipeList track={track} range={range} onChoose={setChosen} /> : null}
     </Sheet>
   );
 }
 
-function RecipeList({ onChoose }: { readonly onChoose: (recipe: Recipe) => void }) {
+interface RecipeListProps {
+  readonly track: Track;
+  readonly range: Stretch;
+  readonly onChoose: (recipe: Recipe) => void;
+}
+
+/** Those that fit the stretch first; the others say what they lack. */
+function RecipeList({ track, range, onChoose }: RecipeListProps) {
+  const piece = usePiece();
   const tokens = useTokens();
+  const { studio } = useStudio();
+  const hits = useHits(track.id);
+  const input = inputOf(studio, piece, track, range, hits ?? []);
+  const all = RECIPES.map((recipe) => ({ recipe, lack: recipe.lacks(input) })).sort((a, b) => Number(a.lack !== null) - Number(b.lack !== null));
   return (
     <ScrollView style={styles.body}>
-      {RECIPES.map((recipe) => (
+      {all.map(({ recipe, lack }) => (
         <Tap key={recipe.id} plain label={`${recipe.name} …`} onPress={() => onChoose(recipe)} style={[styles.item, { borderColor: tokens.line }]}>
           <View>
-            <Words kind="waterBig" tone="plum">{recipe.name}</Words>
-            <Words kind="small">{recipe.purpose}</Words>
+            <Words kind="waterBig" tone={lack === null ? 'plum' : 'mute'}>{recipe.name}</Words>
+            <Words kind="small">{lack ?? recipe.purpose}</Words>
           </View>
         </Tap>
       ))}
