@@ -73,7 +73,7 @@ function PrintCard({ print }: { readonly print: Print }) {
       <View style={styles.tools}>
         <HearTap name={print.name} sound={sound} sampleRate={print.sampleRate} text />
         <Tap icon="corner-left-up" label={`Place ${print.name} where it came from`} text="Place" onPress={() => place(piece, print)} />
-        {print.from.order ? <Tap icon="refresh-cw" label={`Print ${print.name} again`} text="Print again" onPress={() => print.from.order && void startPrint(studio, print.from.order, print)} /> : null}
+        {print.from.order ? <Tap icon="refresh-cw" label={`Print ${print.name} again`} text="Again" onPress={() => print.from.order && void startPrint(studio, print.from.order, print)} /> : null}
         <Tap plain icon="trash-2" tone="mute" label={`Remove ${print.name}`} onPress={() => useOpenPiece.getState().run(removePrint, { print: print.id })} style={styles.last} />
       </View>
       <View style={styles.tools}>
