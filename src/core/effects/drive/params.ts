@@ -28,7 +28,7 @@ export const driveParams = {
     options: [{ id: '1', label: 'none' }, { id: '2', label: '2 times' }, { id: '4', label: '4 times' }, { id: '8', label: '8 times' }],
   }),
   tone: figure({ label: 'Tone', group: 'Tone', hint: 'Tilts what was driven: darker to the left, brighter to the right.', unit: 'pan', ends: ['darker', 'brighter'], min: -1, max: 1, initial: 0, notches: [0] }),
-  bandAmount: figure({ label: 'Band', group: 'Band', hint: 'Drives a band harder, or spares it; its level stays.', unit: 'db', min: -24, max: 24, initial: 0, notches: [0] }),
+  bandAmount: figure({ label: 'Band', group: 'Band', hint: 'Drives a band harder, or spares it; its level stays.', unit: 'db', min: -18, max: 18, initial: 0, notches: [0] }),
   bandHz: frequency({ label: 'Band frequency', group: 'Band', hint: 'Where the band lies.', min: 40, max: 12_000, initial: 900 }),
   bandWidth: figure({ label: 'Band width', group: 'Band', hint: 'How wide it is.', unit: 'octaves', min: 0.3, max: 4, taper: LOG, initial: 1.5 }),
   height1: height(0), height2: height(1), height3: height(2), height4: height(3), height5: height(4), height6: height(5), height7: height(6), height8: height(7), height9: height(8),
