@@ -97,7 +97,7 @@ async function entriesOf(path: string): Promise<Map<string, Buffer>> {
         read(zip, entry).then((bytes) => {
           found.set(entry.fileName, bytes);
           zip.readEntry();
-        }, reject);
+        }, (error: Error) => reject(new Problem(422, 'This archive is damaged', `${entry.fileName} cannot be unpacked (${error.message}). ${KEPT} Copy the archive again.`)));
       });
       zip.readEntry();
     });

@@ -11,6 +11,7 @@ import type { Db } from './database';
 import { Problem, toProblem } from './problem';
 
 const MOST_KEPT = 40;
+const STOPPED = 'It was stopped. Nothing of it was kept.';
 const rowSchema = z.object({ id: z.string(), piece_id: z.string(), made_at: z.string(), state: z.enum(EXPORT_STATES), message: z.string(), document: z.string(), files: z.string() });
 const toldSchema = z.discriminatedUnion('type', [
   z.object({ type: z.literal('progress'), share: z.number() }),
@@ -78,16 +79,16 @@ export class ExportStore {
     try {
       mkdirSync(folder);
       const notes = await Promise.all(names.map((name, index) => this.whenFree(() => this.render(id, running, { piece, order, index, sounds: join(this.dataFolder, 'sounds'), path: join(folder, `${index}`) }).then((note) => (names.length > 1 && note ? `${name}: ${note}` : note)))));
-      const files = names.map((name, index) => ({ name: distinct(names, index), bytes: statSync(join(folder, `${index}`)).size, was: name }));
+      const files = names.map((name, index) => ({ name: distinct(names, index), bytes: statSync(join(folder, `${index}`)).size }));
       // Only what is whole gets its name and is listed.
       files.forEach(({ name }, index) => renameSync(join(folder, `${index}`), join(folder, name)));
       renameSync(folder, join(this.folder, id));
-      this.tell(id, 'done', notes.filter(Boolean).join(' '), files.map(({ name, bytes }) => ({ name, bytes })));
+      this.tell(id, 'done', notes.filter(Boolean).join(' '), files);
     } catch (error) {
       running.stopped = true;
       for (const worker of running.workers) void worker.terminate();
       rmSync(folder, { force: true, recursive: true });
-      if (error instanceof Stopped) this.tell(id, 'stopped', 'It was stopped. Nothing of it was kept.');
+      if (error instanceof Stopped) this.tell(id, 'stopped', STOPPED);
       else this.tell(id, 'failed', `${toProblem(error).title}. ${error instanceof RenderFailed ? error.message : toProblem(error).detail}`);
     } finally {
       this.running.delete(id);
@@ -139,6 +140,7 @@ export class ExportStore {
     if (running) {
       running.stopped = true;
       for (const worker of running.workers) void worker.terminate();
+      this.tell(id, 'stopped', STOPPED);
       return;
     }
     rmSync(join(this.folder, id), { force: true, recursive: true });
@@ -151,11 +153,6 @@ export class ExportStore {
     const files = row ? z.array(exportFileSchema).parse(JSON.parse(z.object({ files: z.string() }).parse(row).files)) : [];
     if (!files.some((file) => file.name === name)) throw new Problem(404, 'There is no such file', 'It was put away, or never finished. Start the export again.');
     return join(this.folder, id, name);
-  }
-
-  /** Ends all work; for the end of the server. */
-  close(): void {
-    for (const { workers } of this.running.values()) for (const worker of workers) void worker.terminate();
   }
 }
 

@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { exportOrderSchema, exportStatusSchema } from '../src/core/files/order';
 import { blockSchema } from '../src/core/piece/block';
 import { pieceSchema, soundSchema } from '../src/core/piece/piece';
 import { saveSchema } from './pieceStore';
@@ -31,6 +32,14 @@ export function apiDescription(): unknown {
         post: { summary: 'Add a sound file (its bytes as the body, its name in ?name=)', responses: { 201: { description: 'Kept', content: { 'application/json': { schema: schema(soundSchema) } } }, 413: problem, 422: problem, 507: problem } },
       },
       '/api/sounds/{hash}': { get: { summary: 'A sound as 32-bit float WAV', responses: { 200: answer('WAV'), 404: problem } } },
+      '/api/exports': {
+        get: { summary: 'Files written from a piece (?piece=its id), newest first, and those on their way', responses: { 200: { description: 'A list', content: { 'application/json': { schema: schema(z.array(exportStatusSchema)) } } } } },
+        post: { summary: 'Start to write files', requestBody: body(exportOrderSchema), responses: { 202: answer('Begun; its id'), 400: problem, 404: problem, 422: problem } },
+      },
+      '/api/exports/{id}': { delete: { summary: 'Stop an export, or put a finished one away with its files', responses: { 200: answer('Stopped or put away') } } },
+      '/api/exports/{id}/files/{name}': { get: { summary: 'A finished file', responses: { 200: answer('WAV or FLAC'), 404: problem } } },
+      '/api/pieces/{id}/archive': { get: { summary: 'A piece with its history and every sound, as a zip file', responses: { 200: answer('The archive'), 404: problem } } },
+      '/api/archives': { post: { summary: 'Bring a piece in from an archive (its bytes as the body)', responses: { 201: answer('The id of the piece'), 413: problem, 422: problem, 507: problem } } },
       '/api/sounds/{hash}/file': { get: { summary: 'A sound to download, ?bits=16, 24 or 32f', responses: { 200: answer('WAV'), 404: problem } } },
     },
   };

@@ -197,7 +197,7 @@ test('every answer keeps the page isolated, and the description names every addr
     expect([headers.get('cross-origin-opener-policy'), headers.get('cross-origin-embedder-policy'), headers.get('cross-origin-resource-policy')]).toEqual(['same-origin', 'require-corp', 'same-origin']);
   }
   const { paths } = (await (await fetch(`${url}/api/openapi.json`)).json()) as { paths: object };
-  expect(Object.keys(paths)).toEqual(['/api/pieces', '/api/pieces/{id}', '/api/blocks', '/api/blocks/{id}', '/api/sounds', '/api/sounds/{hash}', '/api/sounds/{hash}/file']);
+  expect(Object.keys(paths)).toEqual(['/api/pieces', '/api/pieces/{id}', '/api/blocks', '/api/blocks/{id}', '/api/sounds', '/api/sounds/{hash}', '/api/exports', '/api/exports/{id}', '/api/exports/{id}/files/{name}', '/api/pieces/{id}/archive', '/api/archives', '/api/sounds/{hash}/file']);
 });
 
 test('a server killed in the middle of saving has every answered save, whole', async () => {

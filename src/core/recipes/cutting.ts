@@ -3,11 +3,9 @@ import { compilePlan } from '../engine/plan';
 import { planPrint } from '../engine/print';
 import { choice, figure, frequency, gain, ratio, time, toggle } from '../params/make';
 import { newSlot } from '../piece/edits/chain';
-import { beatsFrom } from '../music/tempo';
-import { tempoOf } from '../piece/tempoOf';
 import type { Clip } from '../piece/piece';
 import { hitSources, takeHit } from './reverseSwell';
-import { beatAt, clipsIn, hole, plainClip, plainTrack, sampleAt, secondsOf, type Recipe, type RecipeInput, type RecipeWork } from './recipe';
+import { beatAt, clipsIn, hole, plainClip, plainTrack, sampleAt, trackLike, secondsOf, type Recipe, type RecipeInput, type RecipeWork } from './recipe';
 
 const NOTHING_THERE = 'No clip of this track lies in the stretch.';
 
@@ -47,7 +45,7 @@ export const stutter: Recipe = {
       }));
       at += wanted;
     }
-    return { tracks: [{ ...plainTrack(newId(), `Stutter of ${track.name}`, clips, [], track.gain), pan: track.pan }], clips: [{ track: track.id, clips: hole(input) }] };
+    return { tracks: [trackLike(input, `Stutter of ${track.name}`, clips)], clips: [{ track: track.id, clips: hole(input) }] };
   },
 };
 
@@ -64,7 +62,7 @@ export const tapeStop: Recipe = {
   lay: (input, _settings, sound) => {
     const { track, range, newId } = input;
     const clip = plainClip(newId(), 'Tape stop', sound!.hash, range.start, sound!.seconds, { fadeOutSeconds: 0.004, fadeInSeconds: 0.002 });
-    return { tracks: [{ ...plainTrack(newId(), `Tape stop of ${track.name}`, [clip], track.chain.map((slot) => ({ ...slot, id: newId() })), track.gain), pan: track.pan }], clips: [{ track: track.id, clips: hole(input) }] };
+    return { tracks: [trackLike(input, `Tape stop of ${track.name}`, [clip])], clips: [{ track: track.id, clips: hole(input) }] };
   },
 };
 
@@ -149,6 +147,3 @@ export const lastHitEcho: Recipe = {
     return { tracks: [{ ...plainTrack(newId(), `Last hit of ${track.name}`, [clip], [], track.gain), pan: track.pan }] };
   },
 };
-
-/** Beats of a number of seconds from a place. */
-export const beatsOver = ({ piece }: RecipeInput, from: number, seconds: number): number => beatsFrom(from, seconds, tempoOf(piece));

@@ -4,7 +4,7 @@ import { jumpRest } from '../dsp/jumpRest';
 import { FilterRow } from '../dsp/filterRow';
 import { choice, figure, frequency, gain, ratio } from '../params/make';
 import { STEP_FRAMES } from '../effects/define';
-import { plainClip, plainTrack, secondsOf, clipsIn, type Recipe } from './recipe';
+import { beatAt, clipsIn, plainClip, plainTrack, sampleAt, secondsOf, type Recipe } from './recipe';
 import { seamless } from './seamless';
 
 /** A loop without a seam out of any moment, laid over what follows. */
@@ -26,9 +26,10 @@ export const ambientLoop: Recipe = {
     const end = range.end + Math.round(number('bars')) * piece.tempo.beatsPerBar;
     const whole = secondsOf(piece, { start: range.end, end });
     const turns = Math.min(1800, Math.ceil(whole / sound!.seconds - 1e-6));
-    const perSecond = (end - range.end) / whole;
-    // Turn after turn, each beginning on the very sample at which the one before ends.
-    const clips = Array.from({ length: turns }, (_, i) => plainClip(newId(), `Loop ${i + 1}`, sound!.hash, range.end + i * sound!.seconds * perSecond, Math.min(sound!.seconds, whole - i * sound!.seconds), {
+    // Turn after turn, each beginning on the very sample at which the one before ends, however the tempo moves.
+    const from = sampleAt(piece, range.end);
+    const turn = Math.round(sound!.seconds * piece.sampleRate);
+    const clips = Array.from({ length: turns }, (_, i) => plainClip(newId(), `Loop ${i + 1}`, sound!.hash, beatAt(piece, from + i * turn), Math.min(sound!.seconds, whole - i * sound!.seconds), {
       fadeInSeconds: i === 0 ? 0.05 : 0, fadeOutSeconds: i === turns - 1 ? Math.min(0.05, (whole - i * sound!.seconds) / 2) : 0,
     }));
     return { tracks: [{ ...plainTrack(newId(), `Loop of ${track.name}`, clips, [], track.gain * number('level')), pan: track.pan }] };

@@ -5,6 +5,7 @@ import type { Point } from '../moves/point';
 import { beatsToSamples, placeSeconds, samplesToBeats } from '../music/tempo';
 import type { Params, ParamValues } from '../params/param';
 import { resolveNumber } from '../params/resolve';
+import { copyOf } from '../piece/edits/chain';
 import { contextOf } from '../piece/find';
 import { clipEnd } from '../piece/clipEdges';
 import type { Clip, Lane, Piece, Slot, Track } from '../piece/piece';
@@ -88,11 +89,16 @@ export const beatAt = (piece: Piece, sample: number): number => samplesToBeats(M
 /** A plain track that holds what a recipe made; its name is made one of its own when it is laid. */
 export const plainTrack = (id: string, name: string, clips: readonly Clip[], chain: readonly Slot[] = [], gain = 1): Track => ({ id, name: name.slice(0, 120), gain, pan: 0, mute: false, solo: false, sends: [], chain: [...chain], clips: [...clips] });
 
+/** A track whose clips take the place of another's: through the same effects, sends, level and place. Moves and links stay with the other. */
+export const trackLike = ({ track, newId }: Pick<RecipeInput, 'track' | 'newId'>, name: string, clips: readonly Clip[]): Track => ({
+  ...plainTrack(newId(), name, clips, track.chain.map((slot) => copyOf(slot, newId())), track.gain), pan: track.pan, sends: track.sends.map((send) => ({ ...send })),
+});
+
 export const plainClip = (id: string, name: string, sound: string, start: number, lengthSeconds: number, more: Partial<Clip> = {}): Clip => ({
   id, name: name.slice(0, 120), sound, start, offsetSeconds: 0, lengthSeconds, gain: 1, fadeInSeconds: 0, fadeOutSeconds: 0, print: null, ...more,
 });
 
-/** A lane on an effect that a recipe lays. @param unit `beats` never: figures are in the parameter's own unit */
+/** A lane on an effect that a recipe lays; figures are in the parameter's own unit. */
 export const laneOn = (id: string, channel: string, effect: string, param: string, points: readonly Point[]): Lane => ({ id, target: { channel, effect, param }, unit: 'own', on: true, points: [...points] });
 
 export const point = (beat: number, value: number, shape: Point['shape'] = 'line', bend = 0): Point => ({ beat, value, shape, bend });

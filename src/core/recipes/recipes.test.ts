@@ -8,7 +8,9 @@ import type { Hit } from '../moves/throws';
 import { applyEdit } from '../piece/edit';
 import { layParts } from '../piece/edits/recipes';
 import type { ParamValues } from '../params/param';
-import type { Piece } from '../piece/piece';
+import { newSlot } from '../piece/edits/chain';
+import { slotsIn } from '../piece/find';
+import type { Piece, Track } from '../piece/piece';
 import { RECIPES } from './all';
 import { sampleAt, settingsOf, type RecipeInput, type RecipeSound } from './recipe';
 import { seamless } from './seamless';
@@ -28,8 +30,9 @@ interface Result {
   heard(from: number, to: number, onlyNew?: boolean): Float32Array;
 }
 
-function make(id: string, track: number, start: number, end: number, values: ParamValues = {}): Result {
-  const { piece, sounds } = made();
+function make(id: string, track: number, start: number, end: number, values: ParamValues = {}, change: (one: Track) => Track = (one) => one): Result {
+  const { piece: plain, sounds } = made();
+  const piece: Piece = { ...plain, tracks: plain.tracks.map((one, i) => (i === track ? change(one) : one)) };
   const recipe = RECIPES.find((one) => one.id === id)!;
   let count = 0;
   const input: RecipeInput = { piece, track: piece.tracks[track]!, range: { start, end }, hits: HITS, sound: (hash) => sounds.get(hash), newId: () => `n${(count += 1)}` };
@@ -78,6 +81,16 @@ test('a stutter fills its stretch with ever shorter slices and leaves nothing el
   lengths.slice(1, -1).forEach((length, i) => expect(length).toBeLessThan(lengths[i]!));
   expect(piece.tracks[0]!.clips.map(({ start, lengthSeconds }) => [start, lengthSeconds])).toEqual([[0, 4], [12, 10]]);
   expect(rms(heard(8, 12), 0, 2 * RATE)).toBeGreaterThan(0.15);
+});
+
+test('what takes the place of a track’s own sound goes through its effects and to its returns, with no id twice', () => {
+  for (const id of ['stutter', 'tapeStop']) {
+    const { piece } = make(id, 0, 8, 12, {}, (one) => ({ ...one, chain: [newSlot('b', 'braid', 'bloom')], sends: [{ to: 'r', level: 0.5, pre: false }] }));
+    const [own, made] = [piece.tracks[0]!, piece.tracks[2]!];
+    expect([made.chain[0]!.effect, made.sends, made.gain, made.pan]).toEqual(['braid', own.sends, own.gain, own.pan]);
+    const ids = piece.tracks.flatMap(({ chain }) => slotsIn(chain)).map((slot) => slot.id);
+    expect(new Set(ids).size).toBe(ids.length);
+  }
 });
 
 test('a tape stop slows the pitch down to nothing at the end of its stretch; a start does the same the other way round', () => {

@@ -126,7 +126,7 @@ function Maker({ recipe, track, range, onBack, onDone }: MakerProps) {
 
 /** Values from all over the rails, more often from their middles; levels and choices of what sounds at all stay. */
 function varied({ params }: Recipe, piece: Piece): ParamValues {
-  const random = makeRandom(Math.floor(Math.random() * 2 ** 31));
+  const random = makeRandom(Date.now());
   const context = contextOf(piece);
   return Object.fromEntries(Object.entries(params).map(([id, param]) => {
     if (param.kind === 'number' && param.unit === 'gain') return [id, param.initial];

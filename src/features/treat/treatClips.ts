@@ -2,6 +2,7 @@ import type { SoundTreated } from '../../core/engine/treatSteps';
 import { writeWav } from '../../core/formats/writeWav';
 import { EDGE_FADE_SECONDS } from '../../core/piece/clipEdges';
 import { sourceOf, treatClips, type SourcePart } from '../../core/piece/edits/treat';
+import { slotsIn } from '../../core/piece/find';
 import type { Clip, Piece, TreatStep } from '../../core/piece/piece';
 import { startTreating } from '../../audio/treating';
 import { uploadSound } from '../../data/api';
@@ -28,8 +29,8 @@ function partOf(studio: Studio, part: SourcePart, sampleRate: number): Float32Ar
 
 /** What steps make of a part, rendered in a worker. */
 export async function renderSteps(studio: Studio, piece: Piece, part: SourcePart, steps: readonly TreatStep[], onProgress: (share: number) => void, onStart: (cancel: () => void) => void): Promise<SoundTreated | null> {
-  const sounds = [...studio.sounds.values()].map(({ hash, channels }) => ({ hash, channels: [...channels] }));
-  const used = sounds.filter(({ hash }) => JSON.stringify(steps).includes(hash));
+  const wanted = new Set(steps.flatMap((step) => (step.kind === 'chain' ? slotsIn(step.chain).map(({ sound }) => sound) : [])));
+  const used = [...studio.sounds.values()].filter(({ hash }) => wanted.has(hash)).map(({ hash, channels }) => ({ hash, channels: [...channels] }));
   const work = startTreating({ channels: partOf(studio, part, piece.sampleRate), steps: [...steps], sampleRate: piece.sampleRate, bpm: piece.tempo.bpm, sounds: used }, onProgress);
   onStart(work.cancel);
   return work.result;

@@ -9,7 +9,7 @@ const NOTE = { words: 'a note of 220 Hz with its harmonics', tones: [1, 2, 3, 4,
 
 const presets: readonly Preset[] = [
   { id: 'neutral', name: 'Neutral', purpose: 'Every tone thirty hertz higher.', values: {} },
-  { id: 'slowBeat', name: 'Slow swell', purpose: 'Half a hertz beside the sound: it beats as two boats’ engines do.', values: { shift: 0.4, mix: 0.5 } },
+  { id: 'slowBeat', name: 'Two engines', purpose: 'Half a hertz beside the sound: it beats as two boats’ engines do.', values: { shift: 0.4, mix: 0.5 } },
   { id: 'brassPlate', name: 'Struck plate', purpose: 'Rings a voice or drum into metal.', values: { shift: 320, blend: 0, mix: 0.6 } },
   { id: 'risingStair', name: 'Rising stair', purpose: 'A spiral that climbs for ever: under a riser.', values: { shift: 14, feedback: 0.78, delay: 90, mix: 0.55 } },
   { id: 'sinking', name: 'Sinking', purpose: 'Each turn lower than the one before: the fall after a bar.', values: { shift: 22, blend: -1, feedback: 0.72, delay: 140, mix: 0.55 } },

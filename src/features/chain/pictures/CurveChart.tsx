@@ -25,23 +25,23 @@ export function CurveChart({ picture, width, height, onPull }: HandledChartProps
   const minus = (db: number): string => `${Math.round(db * 10) / 10}`.replace('-', '\u2212');
   return (
     <View style={{ width, height }}>
-    <View role="img" aria-label={`Level out over level in: ${marks.map((db) => `${db} dB in, ${Math.round(picture.outDb[picture.inDb.indexOf(db)] ?? db)} dB out`).join('; ')}.`} style={StyleSheet.absoluteFill}>
-      <Svg width={width} height={height}>
-        {marks.map((db) => (
-          <G key={db}>
-            <Line x1={x(db)} x2={x(db)} y1={TOP} y2={height - RULER} stroke={tokens.line} strokeWidth={1} />
-            <Line x1={PAD} x2={width - 14} y1={y(db)} y2={y(db)} stroke={tokens.line} strokeWidth={1} />
-            <SvgText x={x(db)} y={height - 6} textAnchor="middle" fontFamily={FONT} fontSize={12} fill={tokens.mute}>{db === 0 ? '0 dB in' : minus(db)}</SvgText>
-            <SvgText x={PAD - 6} y={y(db) + 4} textAnchor="end" fontFamily={FONT} fontSize={12} fill={tokens.mute}>{minus(db)}</SvgText>
-          </G>
-        ))}
-        <Line x1={x(low)} x2={x(high)} y1={y(low)} y2={y(high)} stroke={tokens.sand} strokeWidth={2} />
-        <Path d={`${line}L${x(high)} ${y(low)}L${x(low)} ${y(low)}Z`} fill={tokens.seaSoft} fillOpacity={0.7} />
-        <Path d={line} stroke={tokens.sea} strokeWidth={2.6} fill="none" />
-        <Mark picture={picture} x={x} y={y} width={width} height={height} text={`${picture.mark.name} ${minus(picture.mark.db)} dB · loudest out ${minus(loudest)} dB`} />
-        {picture.handles.map((handle) => <Circle key={handle.label} cx={x(handle.x)} cy={y(handle.y)} r={8} fill={tokens.card} stroke={tokens.sea} strokeWidth={2.6} />)}
-      </Svg>
-    </View>
+      <View role="img" aria-label={`Level out over level in: ${marks.map((db) => `${db} dB in, ${Math.round(picture.outDb[picture.inDb.indexOf(db)] ?? db)} dB out`).join('; ')}.`} style={StyleSheet.absoluteFill}>
+        <Svg width={width} height={height}>
+          {marks.map((db) => (
+            <G key={db}>
+              <Line x1={x(db)} x2={x(db)} y1={TOP} y2={height - RULER} stroke={tokens.line} strokeWidth={1} />
+              <Line x1={PAD} x2={width - 14} y1={y(db)} y2={y(db)} stroke={tokens.line} strokeWidth={1} />
+              <SvgText x={x(db)} y={height - 6} textAnchor="middle" fontFamily={FONT} fontSize={12} fill={tokens.mute}>{db === 0 ? '0 dB in' : minus(db)}</SvgText>
+              <SvgText x={PAD - 6} y={y(db) + 4} textAnchor="end" fontFamily={FONT} fontSize={12} fill={tokens.mute}>{minus(db)}</SvgText>
+            </G>
+          ))}
+          <Line x1={x(low)} x2={x(high)} y1={y(low)} y2={y(high)} stroke={tokens.sand} strokeWidth={2} />
+          <Path d={`${line}L${x(high)} ${y(low)}L${x(low)} ${y(low)}Z`} fill={tokens.seaSoft} fillOpacity={0.7} />
+          <Path d={line} stroke={tokens.sea} strokeWidth={2.6} fill="none" />
+          <Mark picture={picture} x={x} y={y} width={width} height={height} text={`${picture.mark.name} ${minus(picture.mark.db)} dB · loudest out ${minus(loudest)} dB`} />
+          {picture.handles.map((handle) => <Circle key={handle.label} cx={x(handle.x)} cy={y(handle.y)} r={8} fill={tokens.card} stroke={tokens.sea} strokeWidth={2.6} />)}
+        </Svg>
+      </View>
       {picture.handles.map((handle) => (
         <Grip key={handle.label} handle={handle} at={{ x: x(handle.x), y: y(handle.y) }} unitX={(px) => low + ((px - PAD) / room) * (high - low)} unitY={(py) => high - ((py - TOP) / deep) * (high - low)} onPull={onPull} />
       ))}

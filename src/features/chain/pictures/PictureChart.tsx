@@ -53,7 +53,7 @@ export function PictureChart({ picture, tempo, strands, width, height, drawing, 
     case 'curve':
       return <CurveChart picture={picture} width={width} height={height} onPull={onPull} />;
     case 'sway':
-      return <SwayChart picture={picture} tempo={tempo} width={width} height={height} />;
+      return <SwayChart picture={picture} width={width} height={height} />;
     case 'partials':
       return <PartialsChart picture={picture} width={width} height={height} />;
     case 'transfer':

@@ -1,7 +1,6 @@
 import { View } from 'react-native';
 import Svg, { G, Line, Path, Text as SvgText } from 'react-native-svg';
 import type { SwayPicture } from '../../../core/effects/pictures';
-import type { Tempo } from '../../../core/music/tempo';
 import { useTokens } from '../../../ui/theme';
 import { FONT, FONT_STRONG } from '../../../ui/tokens';
 import { sayMark, timeMarks } from './timeAxis';
@@ -15,7 +14,6 @@ const DASHES = { left: undefined, right: '7 5', both: '2 4' } as const;
 
 interface SwayChartProps {
   readonly picture: SwayPicture;
-  readonly tempo: Tempo;
   readonly width: number;
   readonly height: number;
 }
