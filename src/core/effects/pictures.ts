@@ -89,6 +89,8 @@ export interface Sweep {
   readonly behindTurns: number;
   /** False where the curves take each other's place rather than slide along. */
   readonly slides?: false;
+  /** Where on its way it is drawn while nothing plays, in octaves; its middle when left out. */
+  readonly rest?: number;
 }
 
 /** Level over frequency, from an impulse. Levels in dB at `hz`. */

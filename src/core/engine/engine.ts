@@ -8,6 +8,7 @@ import type { SoundData } from './clipReader';
 import { LoudnessMatcher } from './matcher';
 import type { Plan } from './plan';
 import { Pulse } from './pulse';
+import { giveSides } from './sides';
 import type { Scene } from './scene';
 import type { Hear } from './slot';
 
@@ -92,7 +93,7 @@ export class Engine {
     });
     this.main = this.channels[this.channels.length - 1] ?? null;
     for (const channel of this.channels) for (const send of channel.sends) send.target = this.channels.find((candidate) => candidate.plan.id === send.to) ?? null;
-    this.giveSides();
+    giveSides(this.channels);
     this.findLateness();
     if (this.latency > 0) for (const channel of this.channels) channel.keepStep();
     this.turns = new Float64Array(plan.modulators.length);
@@ -101,14 +102,6 @@ export class Engine {
     this.giveImpulses();
     if (this.listening) this.listen(this.listening);
     if (this.watched) this.watch(this.watched.channel, this.watched.listener);
-  }
-
-  /** Lets effects overhear the channels that they listen to. */
-  private giveSides(): void {
-    const wanted = new Set(this.channels.flatMap((channel) => channel.chain.every.map((slot) => slot.plan.side)));
-    for (const channel of this.channels) channel.isOverheard = wanted.has(channel.plan.id);
-    const runs = new Map(this.channels.map((channel) => [channel.plan.id, channel.overheard]));
-    for (const channel of this.channels) for (const slot of channel.chain.every) slot.listenTo(runs);
   }
 
   get turnCount(): number {

@@ -23,7 +23,7 @@ export function isShown(id: string, param: Param, { values, strands }: Pick<Slot
   if (param.group === 'Drawn') return values.curve === 'drawn';
   if (param.group === 'Formants') return values.quality !== 'grains';
   if (id === 'bandwidth') return values.kind !== 'sine';
-  if (GATE_PATTERN.has(id)) return values.mode !== 'level';
+  if (GATE_PATTERN.has(id) || (id === 'rate' && values.mode === 'level')) return values.mode !== 'level';
   if (id === 'threshold' || id === 'hold' || id === 'release') return values.mode !== 'pattern';
   const step = /^step(\d+)$/.exec(id);
   if (step) return values.mode !== 'level' && Number(step[1]) <= Number(values.length ?? 0);

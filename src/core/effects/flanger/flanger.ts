@@ -22,7 +22,9 @@ function picture(values: ParamValues, context: ValueContext): ResponsePicture {
   const swings = Array.from({ length: PLACES }, (_, i) => depth * ((2 * i) / (PLACES - 1) - 1));
   const seen = swings.map((swing) => still(Math.max(-1, Math.min(1, number('place') + swing))).left);
   const behindTurns = number('phase') / 360;
-  return { ...middle, sweep: { octaves: swings, left: seen, right: behindTurns > 0 ? seen : null, depth, hz: number('rate'), behindTurns, slides: false } };
+  // In the middle of a sweep through zero the copy lies on the sound, and there is nothing to be seen: it is drawn half way out.
+  const rest = values.throughZero === true ? 0.5 * depth : 0;
+  return { ...middle, ...(rest > 0 ? { left: still(Math.min(1, number('place') + rest)).left } : {}), sweep: { octaves: swings, left: seen, right: behindTurns > 0 ? seen : null, depth, hz: number('rate'), behindTurns, slides: false, rest } };
 }
 
 const presets: readonly Preset[] = [

@@ -30,7 +30,7 @@ export function MovingCurves({ picture, sweep, width, height, line, floor, octav
   useFrame(() => {
     const [water, left, right] = elementOf(view.current)?.querySelectorAll('path') ?? [];
     const seconds = still ? null : playing();
-    const at = (behind: number): number => (seconds === null ? 0 : sweep.depth * Math.sin(2 * Math.PI * (seconds * sweep.hz - behind)));
+    const at = (behind: number): number => (seconds === null ? (sweep.rest ?? 0) : sweep.depth * Math.sin(2 * Math.PI * (seconds * sweep.hz - behind)));
     stand(water, paths.left, sweep, at(0), octave, floor);
     stand(left, paths.left, sweep, at(0), octave);
     if (paths.right) stand(right, paths.right, sweep, at(sweep.behindTurns), octave);

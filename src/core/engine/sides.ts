@@ -1,0 +1,9 @@
+import type { RunningChannel } from './channel';
+
+/** Lets effects overhear the channels that they listen to; after every change of the plan. */
+export function giveSides(channels: readonly RunningChannel[]): void {
+  const wanted = new Set(channels.flatMap((channel) => channel.chain.every.map((slot) => slot.plan.side)));
+  for (const channel of channels) channel.isOverheard = wanted.has(channel.plan.id);
+  const runs = new Map(channels.map((channel) => [channel.plan.id, channel.overheard]));
+  for (const channel of channels) for (const slot of channel.chain.every) slot.listenTo(runs);
+}
