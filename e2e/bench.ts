@@ -140,6 +140,8 @@ export function handOn(page: Page, touch: boolean): Hand {
       await control.tap();
       return;
     }
+    // A key on what cannot be pressed yet is lost, where a tap waits.
+    await expect(control).toBeEnabled();
     await control.focus();
     await page.keyboard.press(role === 'radio' || role === 'switch' ? 'Space' : 'Enter');
   };

@@ -7,8 +7,8 @@ test('J7: reverse swells grow into picked hits, on a track of their own, and one
   await hand.press('button', 'Clip Crates, all hands');
   await hand.press('button', 'Swells into hits of this track');
   await hand.press('button', 'Pick the last of 4 bars');
-  await hand.press('radio', 'Length 2 beats');
-  await hand.press('radio', 'Space plate');
+  await hand.press('radio', '2 beats');
+  await hand.press('radio', 'plate');
   await hand.press('button', 'Make 4 swells');
   await expect(page.getByText(/4 swells made, on a track of their own\./)).toBeVisible({ timeout: 60_000 });
   const { piece } = await saved(page, pieceId, (stored) => stored.piece.tracks.some(({ name }) => name === 'Crates, swells'));

@@ -5,11 +5,11 @@ test('J8: what the voice sang is frozen into a bed that fills the gap after it, 
   await hand.press('button', 'Gaps of the piece');
   await hand.press('button', /^Choose the gap 5\.2 to 7\.1, Humming voice/);
   await hand.press('button', 'Bed over this');
-  await expect(page.getByRole('dialog', { name: 'Bed of Humming voice, 5.2 to 7.1' })).toBeVisible();
+  await expect(page.getByRole('dialog', { name: 'Frozen bed, 5.2 to 7.1' })).toBeVisible();
   await hand.press('radio', 'cloud');
-  await hand.press('radio', 'Beats to come in 1 beat');
-  await hand.press('button', 'Make the bed');
-  await expect(page.getByText('Bed of Humming voice lies over the stretch', { exact: false })).toBeVisible({ timeout: 60_000 });
+  await hand.press('radio', 'in over a beat');
+  await hand.press('button', 'Make Frozen bed');
+  await expect(page.getByText(/Frozen bed made/)).toBeVisible({ timeout: 60_000 });
   const { piece } = await saved(page, pieceId, (stored) => stored.piece.tracks.some(({ name }) => name === 'Bed of Humming voice'));
   const bed = piece.tracks.find(({ name }) => name === 'Bed of Humming voice')!;
   const alone = { ...piece, tracks: piece.tracks.map((track) => ({ ...track, solo: track.id === bed.id })) };
@@ -20,6 +20,6 @@ test('J8: what the voice sang is frozen into a bed that fills the gap after it, 
   expect(level(18.5, 21)).toBeGreaterThan(-50);
   expect(Math.abs(level(18.5, 21) - level(21, 23.5))).toBeLessThan(2);
   expect(level(24.01, 28)).toBeLessThan(-150);
-  await hand.press('button', /^Undo: Make a bed/);
+  await hand.press('button', /^Undo: Frozen bed/);
   await saved(page, pieceId, (stored) => stored.piece.tracks.every(({ name }) => name !== bed.name));
 });

@@ -1,6 +1,6 @@
 import { execFileSync } from 'node:child_process';
 import { createHash, randomUUID } from 'node:crypto';
-import { existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
 import type { Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
@@ -138,7 +138,9 @@ test('one that is stopped leaves nothing behind; one cut off by the server’s e
   await fetch(`${url}/exports/${id}`, { method: 'DELETE' });
   while (!isOver(await running())) await new Promise((resolve) => setTimeout(resolve, 50));
   expect(await running()).toMatchObject({ state: 'stopped', files: [], message: expect.stringMatching(/stopped.*Nothing of it was kept/) });
-  expect([readdirSync(join(folder, 'exporting')), existsSync(join(folder, 'exports', id))]).toEqual([[], false]);
+  // The thread that wrote it takes a moment to end.
+  while (readdirSync(join(folder, 'exporting')).length > 0) await new Promise((resolve) => setTimeout(resolve, 50));
+  expect(existsSync(join(folder, 'exports', id))).toBe(false);
 
   const cut = randomUUID();
   db.prepare("INSERT INTO exports (id, piece_id, made_at, state, message, document, files) VALUES (?, 'song', '', 'running', '', ?, '[]')").run(cut, JSON.stringify(ORDER));
@@ -147,6 +149,20 @@ test('one that is stopped leaves nothing behind; one cut off by the server’s e
   const store = new ExportStore(db, folder);
   expect(store.list('song')).toMatchObject([{ id: cut, state: 'stopped', files: [], message: expect.stringMatching(/start it again/) }]);
   expect(readdirSync(join(folder, 'exporting'))).toEqual([]);
+});
+
+test('a disk that fills up while a file is written: it is said, nothing half-written is left or listed, and it can be started again', async () => {
+  const store = new ExportStore(db, folder);
+  const of = (id: string): ExportStatus => store.list('song').find((one) => one.id === id)!;
+  const id = store.start(song, ORDER);
+  // What the thread is about to write goes to a device that is full.
+  symlinkSync('/dev/full', join(folder, 'exporting', id, '0.raw'));
+  while (!isOver(of(id))) await new Promise((resolve) => setTimeout(resolve, 50));
+  expect(of(id)).toMatchObject({ state: 'failed', files: [], message: expect.stringMatching(/The disk is full/) });
+  expect([existsSync(join(folder, 'exporting', id)), existsSync(join(folder, 'exports', id))]).toEqual([false, false]);
+  const again = store.start(song, ORDER);
+  while (!isOver(of(again))) await new Promise((resolve) => setTimeout(resolve, 50));
+  expect(of(again)).toMatchObject({ state: 'done', files: [{ name: 'Low tide.wav' }] });
 });
 
 test('nothing to write, and a full disk, are said as such', async () => {

@@ -1,28 +1,13 @@
-import { compilePlan } from '../engine/plan';
-import { render } from '../engine/render';
 import { clipOf, RATE, scene, soundOf } from '../engine/testing';
-import { applyEdit } from '../piece/edit';
-import { layRecipe } from '../piece/edits/recipes';
-import type { Piece } from '../piece/piece';
-import { bedClip, bedJob, type BedSettings } from './bed';
+import type { ParamValues } from '../params/param';
+import { makeIn } from './testing';
 
-const HASH = 'b'.repeat(64);
-const settings: BedSettings = { takeBeats: 4, space: 'hall', highCutHz: 12_000, freeze: 'sealed', fadeInBeats: 1, level: 1 };
 /** Two phrases of a chord, four beats each, at 120 a minute; between them, from beat 4 to beat 36, nothing. */
 const chord = (i: number): number => [220, 277.2, 329.6, 415.3].reduce((sum, hz) => sum + 0.1 * Math.sin((2 * Math.PI * hz * i) / RATE), 0);
 const phrases = scene([soundOf(2, chord)], [{ clips: [clipOf('a', 0, 0, 2), clipOf('b', 0, 36, 2)] }], { lengthBeats: 48 });
 const gap = { start: 4, end: 36 };
 
-function bed(change: Partial<BedSettings>): { readonly left: Float32Array; readonly piece: Piece } {
-  const made = { ...settings, ...change };
-  const printed = render({ ...bedJob(phrases.piece, phrases.piece.tracks[0]!, gap, made), sounds: phrases.sounds })!;
-  const sound = [printed.left, printed.right];
-  const clip = bedClip(phrases.piece, gap, sound, made, HASH, 'bed', 'Bed')!;
-  const track = { id: 'bed', name: 'Bed', gain: 1, pan: 0, mute: false, solo: true, sends: [], chain: [], clips: [clip] };
-  const { piece } = applyEdit(phrases.piece, layRecipe, { what: 'Make a bed', track, lanes: [], sounds: { [HASH]: { name: 'Bed', frames: printed.left.length, sampleRate: RATE, channels: 2 } } });
-  const { left } = render({ plan: compilePlan(piece), sounds: new Map([...phrases.sounds, [HASH, sound]]), fromSample: 0, toSample: 24 * RATE, tail: { kind: 'seconds', seconds: 0 } })!;
-  return { left, piece };
-}
+const bed = (values: ParamValues = {}): Float32Array => makeIn(phrases, { id: 'bed', track: 0, ...gap, values: { highCut: 12_000, level: 1, ...values } }).heard(0, 48);
 
 const level = (x: Float32Array, from: number, to: number): number => 10 * Math.log10(x.subarray(Math.round(from * RATE), Math.round(to * RATE)).reduce((sum, y) => sum + y * y, 1e-20) / ((to - from) * RATE));
 /** Power at a frequency over a second, in dB. */
@@ -38,7 +23,7 @@ function tone(x: Float32Array, at: number, hz: number): number {
 }
 
 test('a bed fills the gap between two phrases: in from nothing, level all through, out before the next one', () => {
-  const { left } = bed({});
+  const left = bed();
   expect(level(left, 0, 2)).toBeLessThan(-150);
   expect(level(left, 2, 2.05)).toBeLessThan(level(left, 4, 5) - 20);
   // Over single seconds the chord beats against itself; over several it stands.
@@ -51,15 +36,25 @@ test('a bed fills the gap between two phrases: in from nothing, level all throug
 });
 
 test('it holds the notes of the phrase before, and no pitch drifts', () => {
-  const { left } = bed({});
+  const left = bed();
   for (const hz of [220, 329.6]) {
     for (const at of [4, 15]) expect(tone(left, at, hz)).toBeGreaterThan(tone(left, at, hz * 1.06) + 10);
     expect(Math.abs(tone(left, 4, hz) - tone(left, 15, hz))).toBeLessThan(8);
   }
 });
 
+test('one that still takes in stacks up what the track plays on', () => {
+  // Quiet, so that what is held does not yet give way to what comes.
+  const twice = scene([soundOf(2, (i) => 0.05 * chord(i))], [{ clips: [clipOf('a', 0, 0, 2), clipOf('b', 0, 20, 2)] }], { lengthBeats: 48 });
+  const open = (freeze: string): Float32Array => makeIn(twice, { id: 'bed', track: 0, ...gap, values: { freeze, level: 1 } }).heard(0, 48);
+  const [stacked, sealed] = [open('open'), open('sealed')];
+  expect(level(stacked, 14, 17) - level(stacked, 5, 8)).toBeGreaterThan(level(sealed, 14, 17) - level(sealed, 5, 8) + 2);
+});
+
 test('where nothing sounded there is nothing to freeze', () => {
-  const silent = { start: 20, end: 28 };
-  const printed = render({ ...bedJob(phrases.piece, phrases.piece.tracks[0]!, silent, settings), sounds: phrases.sounds })!;
-  expect(bedClip(phrases.piece, silent, [printed.left, printed.right], settings, HASH, 'bed', 'Bed')).toBeNull();
+  const late = { id: 'bed', track: 0, start: 20, end: 28 };
+  expect(() => makeIn(phrases, late)).toThrow();
+  // A clip that holds nothing but silence: told once it has been rendered.
+  const silent = scene([soundOf(2, () => 0)], [{ clips: [clipOf('a', 0, 0, 2)] }], { lengthBeats: 48 });
+  expect(() => makeIn(silent, { id: 'bed', track: 0, ...gap })).toThrow('nothing to freeze');
 });

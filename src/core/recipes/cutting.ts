@@ -118,6 +118,7 @@ const lastBefore = ({ hits, range }: RecipeInput): number => hits.reduce((last, 
 
 /** Repeats that come before the hit, from far to near, on the grid. */
 export const reversedEchoes: Recipe = {
+  ofHits: true,
   id: 'reversedEchoes', name: 'Reversed echoes', purpose: 'Repeats that lead up to the hit at the end of the stretch, each on the grid.',
   params: { time: NOTES, feedback: FEEDBACK, highCut: DARK, level: LEVEL },
   lacks: (input) => (canTake(input, firstAfter(input)) ? null : 'No hit of this track stands at the end of the stretch. Choose a stretch that ends at a hit.'),
@@ -134,6 +135,7 @@ export const reversedEchoes: Recipe = {
 
 /** The last hit before a gap, echoing into it and gone by its end. */
 export const lastHitEcho: Recipe = {
+  ofHits: true,
   id: 'lastHit', name: 'Last hit into the gap', purpose: 'The hit before the stretch echoes into it, and is gone when the next phrase begins.',
   params: { time: NOTES, feedback: { ...FEEDBACK, initial: 0.72 }, highCut: DARK, level: LEVEL },
   lacks: (input) => (canTake(input, lastBefore(input)) ? null : 'No hit of this track stands before the stretch. Choose a stretch that begins after a hit.'),

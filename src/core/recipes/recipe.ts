@@ -62,15 +62,17 @@ export interface Recipe {
   readonly params: Params;
   /** Why it cannot be made here; null when it can. */
   lacks(input: RecipeInput): string | null;
-  /** What has to be rendered first; nothing when left out. */
-  work?(input: RecipeInput, settings: Settings): RecipeWork;
-  /** The sound that is laid, from what was rendered, or from nothing. */
+  /** What has to be rendered first; nothing when left out or null. @throws Error for the person to read, where there is nothing to make it of */
+  work?(input: RecipeInput, settings: Settings): RecipeWork | null;
+  /** It is made of the hits of the track, so they have to be found first. */
+  readonly ofHits?: true;
+  /** The sound that is laid, from what was rendered, or from nothing. @throws Error for the person to read, where nothing sounded */
   sound?(input: RecipeInput, settings: Settings, rendered: SoundData | null): RecipeSound;
   /** @param sound hash of the sound that was made, and its length in seconds */
   lay(input: RecipeInput, settings: Settings, sound: { readonly hash: string; readonly seconds: number } | null): Laid;
 }
 
-export function settingsOf({ params }: Recipe, values: ParamValues, piece: Piece): Settings {
+export function settingsOf({ params }: Pick<Recipe, 'params'>, values: ParamValues, piece: Piece): Settings {
   const context = contextOf(piece);
   return {
     number: (id) => {

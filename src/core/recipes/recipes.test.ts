@@ -1,59 +1,23 @@
 import { powerSpectrum } from '../analysis/spectrum';
 import { makeRandom } from '../dsp/random';
-import type { SoundData } from '../engine/clipReader';
-import { compilePlan } from '../engine/plan';
-import { render } from '../engine/render';
-import { clipOf, hashOf, peakIn, RATE, scene, soundOf, type Scene } from '../engine/testing';
+import { clipOf, peakIn, RATE, scene, soundOf, type Scene } from '../engine/testing';
 import type { Hit } from '../moves/throws';
-import { applyEdit } from '../piece/edit';
-import { layParts } from '../piece/edits/recipes';
 import type { ParamValues } from '../params/param';
 import { newSlot } from '../piece/edits/chain';
 import { slotsIn } from '../piece/find';
-import type { Piece, Track } from '../piece/piece';
+import type { Track } from '../piece/piece';
 import { RECIPES } from './all';
-import { sampleAt, settingsOf, type RecipeInput, type RecipeSound } from './recipe';
+import { sampleAt } from './recipe';
 import { seamless } from './seamless';
+import { makeIn, type Result } from './testing';
 
-const MADE = hashOf(9);
 const tone = soundOf(16, (i) => 0.3 * Math.sin((2 * Math.PI * 400 * i) / RATE));
 const struck = soundOf(0.1, (i) => 0.5 * Math.sin(i * 0.2) * Math.exp(-i / 600));
 /** A tone for eight bars, and hits at beats 2 and 8 on another track, at 120 BPM. */
 const made = (): Scene => scene([tone, struck], [{ clips: [clipOf('a', 0, 0, 16)] }, { clips: [clipOf('h', 1, 2, 0.1), clipOf('k', 1, 8, 0.1)] }], { lengthBeats: 32 });
 const HITS: readonly Hit[] = [2, 8].map((beat) => ({ beat, strength: 1, centroidHz: 1500 }));
 
-interface Result {
-  readonly piece: Piece;
-  readonly sound: RecipeSound | null;
-  readonly sounds: Map<string, SoundData>;
-  /** The piece with only what the recipe laid, from its stretch on. */
-  heard(from: number, to: number, onlyNew?: boolean): Float32Array;
-}
-
-function make(id: string, track: number, start: number, end: number, values: ParamValues = {}, change: (one: Track) => Track = (one) => one): Result {
-  const { piece: plain, sounds } = made();
-  const piece: Piece = { ...plain, tracks: plain.tracks.map((one, i) => (i === track ? change(one) : one)) };
-  const recipe = RECIPES.find((one) => one.id === id)!;
-  let count = 0;
-  const input: RecipeInput = { piece, track: piece.tracks[track]!, range: { start, end }, hits: HITS, sound: (hash) => sounds.get(hash), newId: () => `n${(count += 1)}` };
-  expect(recipe.lacks(input)).toBeNull();
-  const settings = settingsOf(recipe, values, piece);
-  const work = recipe.work?.(input, settings);
-  const done = work ? render({ ...work.job, sounds: new Map([...sounds, ...work.sounds.map(({ hash, channels }) => [hash, channels] as const)]) })! : null;
-  const sound = recipe.sound?.(input, settings, done && [done.left, done.right]) ?? null;
-  const laid = recipe.lay(input, settings, sound && { hash: MADE, seconds: sound.channels[0]!.length / RATE });
-  const info = sound ? { [MADE]: { name: 'made', frames: sound.channels[0]!.length, sampleRate: RATE, channels: sound.channels.length > 1 ? (2 as const) : (1 as const) } } : {};
-  const edited = applyEdit(piece, layParts, { what: recipe.name, where: 'track', tracks: [...(laid.tracks ?? [])], clips: (laid.clips ?? []).map((one) => ({ track: one.track, clips: [...one.clips] })), slots: [...(laid.slots ?? [])], lanes: [...(laid.lanes ?? [])], sounds: info }).piece;
-  const all = new Map([...sounds, ...(sound ? [[MADE, sound.channels] as const] : [])]);
-  return {
-    piece: edited, sound, sounds: all,
-    heard: (from, to, onlyNew = true) => {
-      const fresh = new Set((laid.tracks ?? []).map((one) => one.id));
-      const alone = { ...edited, tracks: edited.tracks.map((one) => ({ ...one, solo: onlyNew ? fresh.has(one.id) : false })) };
-      return render({ plan: compilePlan(alone), sounds: all, fromSample: sampleAt(piece, from), toSample: sampleAt(piece, to), tail: { kind: 'seconds', seconds: 0 } })!.left;
-    },
-  };
-}
+const make = (id: string, track: number, start: number, end: number, values: ParamValues = {}, change?: (one: Track) => Track): Result => makeIn(made(), { id, track, start, end, values, hits: HITS, ...(change ? { change } : {}) });
 
 /** Rising passages through nothing, as a frequency. */
 const hzIn = (samples: Float32Array, from: number, to: number): number => {

@@ -4,12 +4,27 @@ import type { PrintJob } from '../engine/print';
 import { TREATED_SOUND, treatmentPiece } from '../engine/treat';
 import type { Hit } from '../moves/throws';
 import { beatsToSamples, placeSeconds, samplesToBeats } from '../music/tempo';
+import { choice, frequency, gain, toggle } from '../params/make';
+import type { ParamValues } from '../params/param';
 import { clipEnd } from '../piece/clipEdges';
 import { newSlot } from '../piece/edits/chain';
 import type { Clip, Piece, Track } from '../piece/piece';
 import { tempoOf } from '../piece/tempoOf';
+import { settingsOf } from './recipe';
 
-export const SWELL_SPACES = ['room', 'hall', 'plate', 'cloud'] as const;
+const SWELL_SPACES = ['room', 'hall', 'plate', 'cloud'] as const;
+
+/** What a swell is turned by; it grows into hits that are picked, where recipes lie over stretches. */
+export const SWELL = {
+  id: 'swell',
+  params: {
+    length: choice({ label: 'Length', group: 'Swell', hint: 'How long before the hit it begins; less where the hit before is nearer.', initial: 'bar', options: [{ id: 'beat', label: '1 beat' }, { id: 'beats', label: '2 beats' }, { id: 'bar', label: '1 bar' }, { id: 'bars', label: '2 bars' }] }),
+    clear: toggle({ label: 'Clear of every hit', group: 'Swell', hint: 'On, it keeps clear of hits between; off, it goes on over those that have no swell of their own.', initial: false }),
+    space: choice({ label: 'Space', group: 'Swell', hint: 'What answers the hit.', initial: 'hall', options: SWELL_SPACES.map((id) => ({ id, label: id })) }),
+    highCut: frequency({ label: 'High cut', group: 'Swell', hint: 'Darker swells stay behind the hit.', min: 800, max: 20_000, initial: 9000 }),
+    level: gain({ label: 'Level', group: 'Swell', hint: 'Its highest point, against the hit.', initial: 0.7 }),
+  },
+} as const;
 
 export interface SwellSettings {
   /** How long before the hit it begins, in beats; less where the hit before is nearer. */
@@ -19,6 +34,13 @@ export interface SwellSettings {
   readonly highCutHz: number;
   /** Its highest sample against the hit's, as a gain. */
   readonly level: number;
+}
+
+export function swellSettings(values: ParamValues, piece: Piece): SwellSettings {
+  const { number, word } = settingsOf(SWELL, values, piece);
+  const bar = piece.tempo.beatsPerBar;
+  const beats: Record<string, number> = { beat: 1, beats: 2, bar, bars: 2 * bar };
+  return { lengthBeats: beats[word('length')] ?? bar, space: SWELL_SPACES.find((id) => id === word('space')) ?? 'hall', highCutHz: number('highCut'), level: number('level') };
 }
 
 /** A hit as the sound it comes from has it. */

@@ -1,110 +1,117 @@
-import { jumpRest } from '../dsp/jumpRest';
-import { makeRandom } from '../dsp/random';
+import { planPrint } from '../engine/print';
 import type { Point } from '../moves/point';
-import { placeSeconds } from '../music/tempo';
+import { choice, figure, frequency, gain, toggle } from '../params/make';
 import { newSlot } from '../piece/edits/chain';
-import type { Lane, Piece, Slot, Track } from '../piece/piece';
-import { tempoOf } from '../piece/tempoOf';
+import type { Lane, Piece, Slot } from '../piece/piece';
+import { clipsIn, laneOn, plainClip, plainTrack, point, secondsOf, type Recipe, type RecipeInput, type Settings, type Stretch } from './recipe';
+import { edged, risingNoise, risingOwn, risingTone, type RiserWay } from './riserSound';
 
-export interface RiserSettings {
-  /** Up into the end of the stretch, or down from its beginning. */
-  readonly way: 'rise' | 'fall';
-  readonly source: 'noise' | 'tone';
-  /** Where the filter stands at the quiet end and at the full end. */
-  readonly lowHz: number;
-  readonly highHz: number;
-  /** Level at the full end, as a gain. */
-  readonly level: number;
-  /** Opens and shuts, quicker and quicker towards the full end. */
-  readonly gate: boolean;
-  /** A space that grows with it, and rings on past its end. */
-  readonly space: boolean;
-  /** Chooses among all noises. */
-  readonly roll: number;
+/** The sides of a riser that widens, from the quiet end to the full one, in dB. */
+const NARROW_DB = -40;
+const WIDE_DB = 4;
+/** After its end a riser that is cut is silent within this, in beats. */
+const CUT_BEATS = 1e-3;
+/** The last of it is thrown into the echo over so many beats, or an eighth of it. */
+const THROWN_BEATS = 1;
+const NO_MATERIAL = 'This track plays nothing in the bar before the stretch, nor in it. Choose noise or a tone, or another track.';
+
+/** A build-up into a bar line, or its mirror after one: clip, effects and moves on a track of its own. */
+export const riser: Recipe = {
+  id: 'riser', name: 'Riser', purpose: 'Builds up into the end of the stretch, or falls away from its beginning: of noise, a tone, or the track’s own sound.',
+  params: {
+    way: choice({ label: 'Way', group: 'Riser', hint: 'Up into a bar line, or down from one.', initial: 'rise', options: [{ id: 'rise', label: 'rises into its end' }, { id: 'fall', label: 'falls from its beginning' }] }),
+    source: choice({ label: 'Made of', group: 'Riser', hint: 'The track: what it plays in the bar before, or in the stretch, again and again.', initial: 'noise', options: [{ id: 'noise', label: 'noise' }, { id: 'tone', label: 'a tone' }, { id: 'own', label: 'the track' }] }),
+    climb: figure({ label: 'Climbs', group: 'Riser', hint: 'How far a tone or the track goes up, into its own key.', unit: 'semitones', min: 0, max: 36, initial: 12, notches: [0, 12, 24], smoothingSeconds: 0 }),
+    lowHz: frequency({ label: 'Filter from', group: 'Riser', hint: 'Where the filter stands at the quiet end.', min: 60, max: 4000, initial: 250 }),
+    highHz: frequency({ label: 'Filter to', group: 'Riser', hint: 'Where it stands at the full end.', min: 500, max: 20_000, initial: 12_000 }),
+    gate: toggle({ label: 'Gate that quickens', group: 'Riser', hint: 'Opens and shuts, quicker and quicker towards the full end.', initial: false }),
+    widens: toggle({ label: 'Widens', group: 'Riser', hint: 'In the middle at the quiet end, out to the sides at the full one.', initial: false }),
+    space: toggle({ label: 'Space that grows', group: 'Riser', hint: 'More and more of a hall.', initial: false }),
+    ending: choice({ label: 'Ends', group: 'Riser', hint: 'What is heard past the bar line; a fall has died away by then.', initial: 'cut', options: [{ id: 'cut', label: 'cut at the bar' }, { id: 'echo', label: 'into an echo' }, { id: 'reverb', label: 'into reverb' }] }),
+    level: gain({ label: 'Level', group: 'Riser', hint: 'At its full end.', initial: 0.6 }),
+    roll: figure({ label: 'Noise', group: 'Riser', hint: 'Chooses among all noises.', unit: 'count', min: 1, max: 9999, initial: 1, smoothingSeconds: 0 }),
+  },
+  lacks: () => null,
+  work: (input, { word }) => {
+    if (word('source') !== 'own') return null;
+    const { start, end } = materialOf(input);
+    return { job: planPrint(input.piece, { channel: input.track.id, clip: null, fromBeat: start, toBeat: end, part: 'mix', tailBars: 0 }), sounds: [] };
+  },
+  sound: ({ piece, range }, { number, word }, rendered) => {
+    const { sampleRate } = piece;
+    const length = Math.max(2, Math.round(secondsOf(piece, range) * sampleRate));
+    const [way, climb] = [word('way') as RiserWay, number('climb')];
+    const made = rendered ? risingOwn(rendered, length, sampleRate, climb, way) : word('source') === 'tone' ? risingTone(length, sampleRate, climb, way) : risingNoise(length, Math.round(number('roll')));
+    return { channels: edged(made, sampleRate) };
+  },
+  lay: ({ piece, range, newId }, settings, sound) => {
+    const id = newId();
+    const rises = settings.word('way') === 'rise';
+    const parts = laidParts(piece, range, settings, id, newId);
+    const name = rises ? 'Riser' : 'Fall';
+    return { tracks: [plainTrack(id, name, [plainClip(newId(), name, sound!.hash, range.start, sound!.seconds)], parts.chain, settings.number('level'))], lanes: parts.lanes };
+  },
+};
+
+/** What a riser of the track is made of: the bar before the stretch, or the first bar of it where that is bare. @throws Error where the track plays in neither */
+function materialOf({ piece, track, range }: RecipeInput): Stretch {
+  const bar = piece.tempo.beatsPerBar;
+  const before = { start: Math.max(0, range.start - bar), end: range.start };
+  const within = { start: range.start, end: Math.min(range.end, range.start + bar) };
+  const found = [before, within].find((one) => one.end > one.start && clipsIn({ piece, track, range: one }).length > 0);
+  if (!found) throw new Error(NO_MATERIAL);
+  return found;
 }
 
-/** A tone goes over so many octaves, ending here. */
-const TONE_OCTAVES = 2;
-const TONE_TOP_HZ = 440;
-/** Two voices a little apart make it wide. */
-const DETUNE = 1.004;
-/** The beginning and the end of the sound, so that a cut never clicks. */
-const EDGE_SECONDS = 0.003;
-
-const stretchSeconds = (piece: Piece, start: number, end: number): number => placeSeconds(end, tempoOf(piece)) - placeSeconds(start, tempoOf(piece));
-
-/** The bare sound of a riser, at full level all through; what builds is moves. @returns two channels, unlike each other */
-export function riserSound(piece: Piece, range: { readonly start: number; readonly end: number }, settings: RiserSettings): Float32Array[] {
-  const length = Math.round(stretchSeconds(piece, range.start, range.end) * piece.sampleRate);
-  const sides = settings.source === 'noise' ? [noise(length, settings.roll), noise(length, settings.roll ^ 0x5bd1e995)] : [tone(length, piece.sampleRate, 1, settings.way), tone(length, piece.sampleRate, DETUNE, settings.way)];
-  const edge = Math.round(EDGE_SECONDS * piece.sampleRate);
-  return sides.map((side) => side.map((x, i) => x * Math.min(1, i / edge, (length - 1 - i) / edge)));
+interface Parts {
+  readonly chain: readonly Slot[];
+  readonly lanes: readonly Lane[];
 }
 
-/** White, at -12 dB of its peak on average. */
-function noise(length: number, roll: number): Float32Array {
-  const random = makeRandom(roll);
-  return Float32Array.from({ length }, () => 0.43 * (2 * random() - 1));
-}
-
-/** A saw that slides over its octaves, its jumps rounded. */
-function tone(length: number, sampleRate: number, detune: number, way: RiserSettings['way']): Float32Array {
-  const out = new Float32Array(length);
-  let phase = 0;
-  for (let i = 0; i < length; i += 1) {
-    const share = way === 'rise' ? i / length : 1 - i / length;
-    const step = (TONE_TOP_HZ * detune * Math.pow(2, TONE_OCTAVES * (share - 1))) / sampleRate;
-    out[i] = 0.35 * (2 * phase - 1 - jumpRest(phase, step));
-    phase += step;
-    if (phase >= 1) phase -= 1;
-  }
-  return out;
-}
-
-export interface RiserIds {
-  readonly track: string;
-  /** Of clip, effects and lanes: a number is put after it. */
-  readonly parts: string;
-}
-
-/** The track of a riser: its clip, its effects, and the moves that make it build; all of it to be changed by hand afterwards. */
-export function riserTrack(piece: Piece, range: { readonly start: number; readonly end: number }, settings: RiserSettings, sound: string, name: string, { track: id, parts }: RiserIds): { readonly track: Track; readonly lanes: readonly Lane[] } {
+/** The effects of a riser and the moves that make it build, all of it to be changed by hand afterwards. */
+function laidParts(piece: Piece, range: Stretch, settings: Settings, channel: string, newId: () => string): Parts {
+  const { number, word, is } = settings;
   const { start, end } = range;
-  const rises = settings.way === 'rise';
-  const chain: Slot[] = [newSlot(`${parts}-1`, 'filter', 'neutral', { kind: 'low', slope: '24', cutoff: settings.highHz, resonance: 0.25 })];
-  const bars = Math.max(1, Math.round((end - start) / piece.tempo.beatsPerBar));
-  if (settings.space) chain.push(newSlot(`${parts}-2`, 'reverb', 'neutral', { space: 'hall', decay: Math.min(8000, 1200 * bars), balance: 'mix', mix: 0.1 }));
-  const clip = { id: `${parts}-3`, name, sound, start, offsetSeconds: 0, lengthSeconds: stretchSeconds(piece, start, end), gain: 1, fadeInSeconds: 0, fadeOutSeconds: 0, print: null };
-  const lane = (number: number, effect: string | null, param: string, points: Point[]): Lane => ({ id: `${parts}-${number}`, target: { channel: id, effect, param }, unit: 'own', on: true, points });
-  // From the quiet end to the full one; a fall is the same the other way round.
-  const way = (quiet: number, full: number): Point[] => [{ beat: start, value: rises ? quiet : full, shape: 'line', bend: 0 }, { beat: end, value: rises ? full : quiet, shape: 'line', bend: 0 }];
-  return {
-    track: { id, name, gain: settings.level, pan: 0, mute: false, solo: false, sends: [], chain, clips: [clip] },
-    lanes: [
-      lane(4, `${parts}-1`, 'cutoff', way(settings.lowHz, settings.highHz)),
-      lane(5, null, 'gain', settings.gate ? gated(piece, range, settings) : way(0, settings.level)),
-      ...(settings.space ? [lane(6, `${parts}-2`, 'mix', way(0.05, 0.5))] : []),
-    ],
+  const rises = word('way') === 'rise';
+  const [echoes, rings] = [rises && word('ending') === 'echo', rises && word('ending') === 'reverb'];
+  const chain: Slot[] = [];
+  const lanes: Lane[] = [];
+  const add = (slot: Slot, param: string, points: readonly Point[]): void => {
+    chain.push(slot);
+    lanes.push(laneOn(newId(), channel, slot.id, param, points));
   };
+  // From the quiet end to the full one; a fall is the same the other way round.
+  const way = (quiet: number, full: number): Point[] => [point(start, rises ? quiet : full), point(end, rises ? full : quiet)];
+  const late = Math.max(start, end - Math.min(THROWN_BEATS, (end - start) / 8));
+  add(newSlot(newId(), 'filter', 'neutral', { kind: 'low', slope: '24', cutoff: number('highHz'), resonance: 0.25 }), 'cutoff', way(number('lowHz'), number('highHz')));
+  if (is('widens')) add(newSlot(newId(), 'width', 'neutral', { side: 0 }), 'side', way(NARROW_DB, WIDE_DB));
+  if (echoes) add(newSlot(newId(), 'echo', 'neutral', { timeL: '1/8d', feedback: 0.55, cutoff: 4000, filter: 'low', input: 1, balance: 'mix', mix: 0.35 }), 'input', [point(start, 0, 'hold'), point(late, 0), point(end, 1, 'hold')]);
+  if (is('space') || rings) {
+    const bars = Math.max(1, Math.round((end - start) / piece.tempo.beatsPerBar));
+    const hall = newSlot(newId(), 'reverb', 'neutral', { space: 'hall', decay: Math.min(8000, 1200 * bars), balance: 'mix', mix: 0.1 });
+    add(hall, 'mix', is('space') ? way(0.05, 0.5) : [point(start, 0, 'hold'), point(late, 0), point(end, 0.5, 'hold')]);
+  }
+  const ends = !rises || echoes || rings ? [] : [point(end + CUT_BEATS, 0, 'hold')];
+  const gains = is('gate') ? gated(range, rises, number('level')) : way(0, number('level'));
+  lanes.push({ id: newId(), target: { channel, effect: null, param: 'gain' }, unit: 'own', on: true, points: [...gains, ...ends] });
+  return { chain, lanes };
 }
 
 /** Notes in beats by which a gate opens, from the quiet end to the full one: each for a quarter of the stretch. */
 const GATE_BEATS: readonly number[] = [1, 0.5, 0.25, 0.125];
 
 /** Held steps, open for half of each note, as loud as the riser stands there. */
-function gated(piece: Piece, { start, end }: { readonly start: number; readonly end: number }, { way, level }: RiserSettings): Point[] {
+function gated({ start, end }: Stretch, rises: boolean, level: number): Point[] {
   const points: Point[] = [];
   const length = end - start;
-  const put = (beat: number, value: number): void => void points.push({ beat, value, shape: 'hold', bend: 0 });
   let beat = start;
   while (beat < end - 1e-9) {
     const share = (beat - start) / length;
-    const grown = way === 'rise' ? share : 1 - share;
+    const grown = rises ? share : 1 - share;
     const note = Math.min(GATE_BEATS[Math.min(GATE_BEATS.length - 1, Math.floor(grown * GATE_BEATS.length * (1 - 1e-9)))]!, end - beat);
-    put(beat, level * (0.15 + 0.85 * grown));
-    put(beat + note / 2, 0);
+    points.push(point(beat, level * (0.15 + 0.85 * grown), 'hold'), point(beat + note / 2, 0, 'hold'));
     beat += note;
   }
-  put(end, way === 'rise' ? level : 0);
+  points.push(point(end, rises ? level : 0, 'hold'));
   return points;
 }

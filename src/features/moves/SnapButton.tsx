@@ -29,7 +29,7 @@ export function SnapButton() {
         <View role="radiogroup" aria-label="Points fall on" style={styles.chips}>
           {choices.map(({ name, snap: one }) => <Tap key={name} role="radio" chosen={isChosen(one)} filled={isChosen(one)} tone="coralInk" label={`Points fall on ${name}`} text={name} onPress={() => set({ snap: one })} />)}
         </View>
-        <Words kind="small" style={styles.says}>Hits are those of the channel’s own clips. The ruler and drawing in steps go by the grid too.</Words>
+        <Words kind="small" style={styles.says}>Moves fall on the hits of the channel’s own clips. A clip falls with its first hit on a hit of another, and is trimmed at its own. The ruler and drawing in steps go by the grid too.</Words>
       </Sheet>
     </>
   );

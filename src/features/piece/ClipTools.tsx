@@ -14,6 +14,7 @@ interface ClipToolsProps {
   readonly clip: Clip;
   readonly track: Track;
   readonly shaping: boolean;
+  readonly onPrint: () => void;
   readonly onShape: () => void;
   readonly onSwell: () => void;
   readonly onTreat: () => void;
@@ -27,7 +28,7 @@ export function repeatBeats(piece: ReturnType<typeof usePiece>, clip: Clip): num
 }
 
 /** What is done to the chosen clip: cut at the playhead, joined, reversed, muted, repeated, crossfaded. */
-export function ClipTools({ clip, track, shaping, onShape, onSwell, onTreat, onMake }: ClipToolsProps) {
+export function ClipTools({ clip, track, shaping, onPrint, onShape, onSwell, onTreat, onMake }: ClipToolsProps) {
   const piece = usePiece();
   const { studio } = useStudio();
   const { run, say } = useOpenPiece.getState();
@@ -41,6 +42,7 @@ export function ClipTools({ clip, track, shaping, onShape, onSwell, onTreat, onM
   };
   return (
     <Row>
+      <Tap filled tone="plum" label="Print" text="Print …" onPress={onPrint} />
       <Tap role="switch" chosen={shaping} tone="sandInk" text="level, fades" label="Level, fades and slip" onPress={onShape} />
       <Tap tone="plum" label="Treat this clip …" text={clip.treated ? `Treat · ${clip.treated.steps.length}` : 'Treat …'} onPress={onTreat} />
       <Tap tone="plum" label="Recipes for this" text="Make …" onPress={onMake} />

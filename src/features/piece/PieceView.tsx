@@ -7,6 +7,7 @@ import { Tap } from '../../ui/Tap';
 import { useTokens, useWide } from '../../ui/theme';
 import { Words } from '../../ui/Words';
 import { ChannelPane } from '../chain/ChainView';
+import { ClipLens } from '../time/ClipLens';
 import { ClipRow } from '../time/ClipRow';
 import { Playhead } from '../time/Playhead';
 import { TimeRuler } from '../time/TimeRuler';
@@ -40,6 +41,7 @@ export function PieceView() {
           <FirstSteps />
         </ScrollView>
         <SelectionBar />
+        <ClipLens />
       </View>
       {wide ? <View style={[styles.side, { borderColor: tokens.line }]}><ChannelPane /></View> : null}
     </View>

@@ -1,12 +1,10 @@
 import { useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { hitsByRule, type Hit } from '../../core/moves/throws';
-import { frequency, gain } from '../../core/params/make';
-import { contextOf } from '../../core/piece/find';
+import type { ParamValues } from '../../core/params/param';
 import type { Track } from '../../core/piece/piece';
-import { hitSources, SWELL_SPACES, type SwellSettings } from '../../core/recipes/reverseSwell';
+import { hitSources, SWELL, swellSettings } from '../../core/recipes/reverseSwell';
 import { useOpenPiece } from '../../data/openPiece';
-import { Rail } from '../../ui/Rail';
 import { Sheet } from '../../ui/Sheet';
 import { Tap } from '../../ui/Tap';
 import { Words } from '../../ui/Words';
@@ -14,12 +12,10 @@ import { usePiece, useStudio } from '../studio/StudioProvider';
 import { HitStrip } from '../throws/HitStrip';
 import { useHits } from '../throws/useHits';
 import { HearRecipe } from './HearRecipe';
-import { useMaking } from './useMaking';
+import { RecipeRails } from './RecipeRails';
 import { hearSwell, makeSwells } from './swells';
-
-const LEVEL = gain({ label: 'Level', group: 'Swell', hint: 'Its highest point, against the hit.', initial: 0.7 });
-const DARK = frequency({ label: 'High cut', group: 'Swell', hint: 'Darker swells stay behind the hit.', min: 800, max: 20_000, initial: 9000 });
-const START: SwellSettings = { lengthBeats: 4, space: 'hall', highCutHz: 9000, level: 0.7 };
+import { useMaking } from './useMaking';
+import { initialOf, Variations } from './Variations';
 
 interface SwellSheetProps {
   readonly track: Track;
@@ -47,13 +43,12 @@ function Maker({ track, hits, onDone }: { readonly track: Track; readonly hits: 
   const piece = usePiece();
   const { studio } = useStudio();
   const [chosen, setChosen] = useState<ReadonlySet<number>>(new Set());
-  const [settings, setSettings] = useState(START);
-  const [clear, setClear] = useState(false);
+  const [values, setValues] = useState<ParamValues>(() => initialOf(SWELL));
   const [share, setShare] = useState(0);
   const { busy, trouble, refuse, doing, sounding, hear } = useMaking();
-  const change = (part: Partial<SwellSettings>): void => setSettings((before) => ({ ...before, ...part }));
   const toggle = (hit: number): void => setChosen((before) => new Set(before.has(hit) ? [...before].filter((other) => other !== hit) : [...before, hit]));
-  const sources = hitSources(piece, track, hits, [...chosen], clear ? 'every' : 'chosen');
+  const settings = swellSettings(values, piece);
+  const sources = hitSources(piece, track, hits, [...chosen], values.clear === true ? 'every' : 'chosen');
   const make = (): Promise<void> => doing(async () => {
     setShare(0);
     const made = await makeSwells(studio, piece, track, sources, settings, setShare);
@@ -65,7 +60,6 @@ function Maker({ track, hits, onDone }: { readonly track: Track; readonly hits: 
   });
   const tryIt = (): Promise<void> => hear(() => hearSwell(studio, piece, sources[0]!, settings), piece.sampleRate, 'The hit before leaves no room for a swell here. Pick one with some space before it.');
   const perBar = piece.tempo.beatsPerBar;
-  const lengths: readonly { readonly name: string; readonly beats: number }[] = [{ name: '1 beat', beats: 1 }, { name: '2 beats', beats: 2 }, { name: '1 bar', beats: perBar }, { name: '2 bars', beats: 2 * perBar }];
   const count = `${chosen.size} ${chosen.size === 1 ? 'swell' : 'swells'}`;
   return (
     <ScrollView style={styles.body}>
@@ -76,15 +70,8 @@ function Maker({ track, hits, onDone }: { readonly track: Track; readonly hits: 
         <Tap label="Pick none" text="none" disabled={chosen.size === 0} onPress={() => setChosen(new Set())} />
       </View>
       <HitStrip hits={hits} chosen={chosen} verb="Swell into" onToggle={toggle} />
-      <View role="radiogroup" aria-label="Length" style={styles.chips}>
-        {lengths.map(({ name, beats }) => <Tap key={name} role="radio" chosen={beats === settings.lengthBeats} filled={beats === settings.lengthBeats} tone="plum" label={`Length ${name}`} text={name} onPress={() => change({ lengthBeats: beats })} />)}
-      </View>
-      <Tap role="switch" chosen={clear} tone="plum" label="Keep clear of every hit" text={clear ? 'clear of every hit' : 'over the hits between'} onPress={() => setClear(!clear)} style={styles.start} />
-      <View role="radiogroup" aria-label="Space" style={styles.chips}>
-        {SWELL_SPACES.map((space) => <Tap key={space} role="radio" chosen={space === settings.space} filled={space === settings.space} tone="sea" label={`Space ${space}`} text={space} onPress={() => change({ space })} />)}
-      </View>
-      <Rail param={LEVEL} value={settings.level} context={contextOf(piece)} look="plain" onTouch={() => undefined} onSet={(level) => typeof level === 'number' && change({ level })} />
-      <Rail param={DARK} value={settings.highCutHz} context={contextOf(piece)} look="plain" onTouch={() => undefined} onSet={(highCutHz) => typeof highCutHz === 'number' && change({ highCutHz })} />
+      <RecipeRails of={SWELL} values={values} onSet={(id, value) => setValues((before) => ({ ...before, [id]: value }))} />
+      <Variations of={SWELL} values={values} onSet={setValues} />
       {trouble ? <Words kind="small" tone="danger" role="alert">{trouble}</Words> : null}
       <View style={styles.chips}>
         <HearRecipe name="the first swell" sounding={sounding} disabled={busy || chosen.size === 0} onPress={() => void tryIt()} />
@@ -96,6 +83,5 @@ function Maker({ track, hits, onDone }: { readonly track: Track; readonly hits: 
 
 const styles = StyleSheet.create({
   body: { maxHeight: 620 },
-  start: { alignSelf: 'flex-start' },
   chips: { flexDirection: 'row', flexWrap: 'wrap', gap: 6, paddingVertical: 8 },
 });

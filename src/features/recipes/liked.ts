@@ -11,11 +11,14 @@ function all(): Record<string, ParamValues[]> {
   return kept.success ? kept.data : {};
 }
 
+/** What can be varied: the values of a recipe, known by its id. */
+export type Varied = Pick<Recipe, 'id' | 'params'>;
+
 /** Variations of a recipe that were liked, the newest last; kept in this browser. */
-export const likedOf = ({ id }: Recipe): readonly ParamValues[] => all()[id] ?? [];
+export const likedOf = ({ id }: Varied): readonly ParamValues[] => all()[id] ?? [];
 
 /** Keeps one more, at the cost of the oldest. */
-export function keepLiked({ id }: Recipe, values: ParamValues): readonly ParamValues[] {
+export function keepLiked({ id }: Varied, values: ParamValues): readonly ParamValues[] {
   const now = [...(all()[id] ?? []).filter((other) => JSON.stringify(other) !== JSON.stringify(values)), values].slice(-MOST);
   localStorage.setItem(KEY, JSON.stringify({ ...all(), [id]: now }));
   return now;

@@ -40,7 +40,7 @@ const soundsOf = (studio: Studio): { hash: string; channels: SoundData }[] => [.
 /** The sound that the recipe makes, rendered in a worker; null where it makes none. */
 async function soundOf(studio: Studio, { recipe, input, values }: RecipeCall): Promise<RecipeSound | null> {
   const settings = settingsOf(recipe, values, input.piece);
-  const work = recipe.work?.(input, settings);
+  const work = recipe.work?.(input, settings) ?? null;
   const rendered = work ? await printed(work.job, [...soundsOf(studio), ...work.sounds]) : null;
   return recipe.sound?.(input, settings, rendered) ?? null;
 }

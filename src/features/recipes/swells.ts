@@ -4,16 +4,15 @@ import { compilePlan } from '../../core/engine/plan';
 import { render } from '../../core/engine/render';
 import { writeWav } from '../../core/formats/writeWav';
 import { beatsToSamples } from '../../core/music/tempo';
-import { layRecipe } from '../../core/piece/edits/recipes';
+import { layParts } from '../../core/piece/edits/recipes';
 import type { Clip, Piece, Track } from '../../core/piece/piece';
 import { emptyPiece } from '../../core/piece/piece';
 import { tempoOf } from '../../core/piece/tempoOf';
 import { swellClip, swellJob, takeHit, type HitSource, type SwellSettings } from '../../core/recipes/reverseSwell';
+import { plainTrack } from '../../core/recipes/recipe';
 import { uploadSound } from '../../data/api';
 import { useOpenPiece } from '../../data/openPiece';
 import type { Studio } from '../studio/studio';
-import { freeName } from './freeName';
-import { trackOf } from './trackOf';
 
 interface Rendered {
   readonly hit: SoundData;
@@ -42,7 +41,7 @@ export async function hearSwell(studio: Studio, piece: Piece, source: HitSource,
   const { sampleRate } = piece;
   const struck: Clip = { ...clip, id: 'hit', sound: HIT_SOUND, start: source.beat, offsetSeconds: 0, lengthSeconds: hit[0]!.length / sampleRate, gain: 1, fadeInSeconds: 0, fadeOutSeconds: 0, reversed: false };
   const info = (data: SoundData) => ({ name: 'heard', frames: data[0]!.length, sampleRate, channels: data.length > 1 ? (2 as const) : (1 as const) });
-  const alone: Piece = { ...emptyPiece('heard', 'Heard'), sampleRate, tempo: piece.tempo, lanes: piece.lanes.filter(({ target }) => target.param === 'tempo'), sounds: { [SWELL_SOUND]: info(swell), [HIT_SOUND]: info(hit) }, tracks: [trackOf('heard', 'Heard', [clip, struck])] };
+  const alone: Piece = { ...emptyPiece('heard', 'Heard'), sampleRate, tempo: piece.tempo, lanes: piece.lanes.filter(({ target }) => target.param === 'tempo'), sounds: { [SWELL_SOUND]: info(swell), [HIT_SOUND]: info(hit) }, tracks: [plainTrack('heard', 'Heard', [clip, struck])] };
   const at = (beat: number): number => beatsToSamples(beat, tempoOf(piece), sampleRate);
   const heard = render({ plan: compilePlan(alone), sounds: new Map([[SWELL_SOUND, swell], [HIT_SOUND, hit]]), fromSample: at(clip.start), toSample: at(source.beat) + hit[0]!.length, tail: { kind: 'seconds', seconds: 0 } });
   return heard && [heard.left, heard.right];
@@ -67,6 +66,8 @@ export async function makeSwells(studio: Studio, piece: Piece, track: Track, sou
     clips.push({ ...clip, name });
   }
   if (clips.length === 0) return 0;
-  useOpenPiece.getState().run(layRecipe, { what: `Make ${clips.length} ${clips.length === 1 ? 'swell' : 'swells'}`, lanes: [], track: trackOf(crypto.randomUUID(), freeName(piece, `${track.name}, swells`), clips), sounds });
+  useOpenPiece.getState().run(layParts, {
+    what: `Make ${clips.length} ${clips.length === 1 ? 'swell' : 'swells'}`, where: track.name, tracks: [plainTrack(crypto.randomUUID(), `${track.name}, swells`, clips)], clips: [], slots: [], lanes: [], sounds,
+  });
   return clips.length;
 }

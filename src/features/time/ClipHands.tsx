@@ -1,26 +1,29 @@
 import { useRef } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { toBarBeat } from '../../core/music/grid';
 import { snapped } from '../../core/moves/snap';
 import { applyEdit, EditRefused, type Edit } from '../../core/piece/edit';
 import { moveClip } from '../../core/piece/edits/clips';
 import { trimClip } from '../../core/piece/edits/clipShape';
 import { clipEnd } from '../../core/piece/clipEdges';
 import { findClip } from '../../core/piece/find';
-import type { Clip, Piece } from '../../core/piece/piece';
+import type { Clip } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
 import { useSession } from '../../data/session';
 import { useDrag, type Drag } from '../../ui/pointer';
-import { useTokens } from '../../ui/theme';
+import { useTokens, useWide } from '../../ui/theme';
 import { usePiece } from '../studio/StudioProvider';
+import { useClipHits } from '../throws/useHits';
+import { edgeOf, placeText, SAYS } from './ClipLens';
+import { useClipHold, type Grip, type Held } from './clipHold';
 
 /** So far from its ends a clip is taken by its edge; a short one by a third of it. */
 const EDGE_PX = 26;
 
-type Grip = 'start' | 'move' | 'end';
-interface Doing {
-  readonly piece: Piece;
-  readonly clip: Clip;
+/** So far above or under where it took hold a hand moves the clip slowly. */
+const SLOW_PX = 64;
+const SLOWLY = 1 / 8;
+
+interface Doing extends Held {
   readonly run: () => boolean;
 }
 
@@ -37,45 +40,53 @@ export function ClipHands({ clip, pxPerBeat, width, onHold }: ClipHandsProps) {
   const piece = usePiece();
   const tokens = useTokens();
   const view = useRef<View>(null);
+  const wide = useWide();
+  const snap = useSession((session) => session.snap);
   const grip = useRef<Grip>('move');
   const done = useRef<Doing | null>(null);
-  const snap = useSession((session) => session.snap);
+  const moved = useRef({ beats: 0, slow: false });
+  const hits = useClipHits(clip, snap.kind === 'hits');
   const edge = Math.min(EDGE_PX, width / 3);
   /** What the hand would leave, tried on the piece so that the limits of the edit are seen at once. */
   const attempt = <Args,>(edit: Edit<Args>, args: Args): Doing | null => {
     try {
       const made = applyEdit(piece, edit, args).piece;
       const found = findClip(made, clip.id);
-      return found ? { piece: made, clip: found.clip, run: () => useOpenPiece.getState().run(edit, args) } : null;
+      return found ? { piece: made, clip: found.clip, grip: grip.current, slow: moved.current.slow, run: () => useOpenPiece.getState().run(edit, args) } : null;
     } catch (error) {
       if (error instanceof EditRefused) return null;
       throw error;
     }
   };
   const doing = (drag: Drag): Doing | null => {
-    const beats = (drag.x - drag.startX) / pxPerBeat;
-    const fall = (beat: number): number => Math.max(0, snapped(beat, snap, []));
-    if (grip.current === 'move') return attempt(moveClip, { clip: clip.id, start: fall(clip.start + beats) });
+    const { beats } = moved.current;
+    moved.current = { beats: beats + (drag.dx / pxPerBeat) * (moved.current.slow ? SLOWLY : 1), slow: Math.abs(drag.y - drag.startY) > SLOW_PX };
+    if (grip.current === 'move') {
+      // By hits, the first one of the clip falls on one of another; a clip without any falls by its start.
+      const lead = snap.kind === 'hits' ? (hits.own[0] ?? clip.start) - clip.start : 0;
+      return attempt(moveClip, { clip: clip.id, start: Math.max(0, snapped(clip.start + lead + moved.current.beats, snap, hits.others) - lead) });
+    }
     const from = grip.current === 'start' ? clip.start : clipEnd(piece, clip);
-    return attempt(trimClip, { clip: clip.id, side: grip.current, beat: fall(from + beats) });
+    return attempt(trimClip, { clip: clip.id, side: grip.current, beat: Math.max(0, snapped(from + moved.current.beats, snap, hits.own)) });
   };
   useDrag(view, {
     takes: () => true,
     begin: (drag) => {
       grip.current = drag.startX < edge ? 'start' : drag.startX > drag.width - edge ? 'end' : 'move';
+      // What the hand went before it was known to drag counts too.
+      moved.current = { beats: (drag.x - drag.dx - drag.startX) / pxPerBeat, slow: false };
     },
     move: (drag) => {
-      done.current = doing(drag);
+      done.current = doing(drag) ?? done.current;
       if (!done.current) return;
-      const { clip: held } = done.current;
-      const at = grip.current === 'end' ? clipEnd(done.current.piece, held) : held.start;
-      const { bar, beat } = toBarBeat(at, piece.tempo);
-      useOpenPiece.getState().say(`${grip.current === 'move' ? 'Begins' : grip.current === 'start' ? 'Trimmed: begins' : 'Trimmed: ends'} at ${bar}.${beat}${at % 1 > 0.005 && at % 1 < 0.995 ? ` and ${(at % 1).toFixed(2)} of a beat` : ''}`);
-      onHold(held);
+      if (wide) useOpenPiece.getState().say(`${SAYS[grip.current]} ${placeText(done.current.piece, edgeOf(done.current))}`);
+      else useClipHold.setState({ held: done.current });
+      onHold(done.current.clip);
     },
     end: (_drag, cancelled) => {
       if (!cancelled) done.current?.run();
       done.current = null;
+      useClipHold.setState({ held: null });
       onHold(null);
     },
   }, 'none');

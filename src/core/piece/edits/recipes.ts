@@ -6,20 +6,6 @@ import { addEffect } from './chain';
 import { draftTrack, makeRoom } from './channels';
 import { putLane } from './lanes';
 
-/** What a recipe made: a track with its clips and effects, and the moves on it; one undo takes all of it away. */
-export const layRecipe = defineEdit({
-  name: 'layRecipe',
-  args: z.strictObject({ what: z.string().min(1).max(60), track: trackSchema, lanes: z.array(laneSchema), sounds: soundInfoSchema }),
-  label: ({ what, track }) => `${what}: ${track.name}`,
-  apply: (draft, { track, lanes, sounds }) => {
-    if (channelIds(draft).includes(track.id)) throw new EditRefused('That track is in the piece already.');
-    draft.tracks.push(track);
-    Object.assign(draft.sounds, sounds);
-    for (const lane of lanes) putLane(draft, lane);
-    makeRoom(draft, track.clips);
-  },
-});
-
 /** What a recipe laid into several places at once: new tracks, clips cut to make room, effects at the end of chains, and the moves on them; one undo takes all of it away. */
 export const layParts = defineEdit({
   name: 'layParts',

@@ -1,0 +1,85 @@
+import { jumpRest } from '../dsp/jumpRest';
+import { makeRandom } from '../dsp/random';
+import { sincRun } from '../dsp/sincReader';
+import type { SoundData } from '../engine/clipReader';
+import { seamless } from './seamless';
+
+/** Up into the end of a stretch, or down from its beginning. */
+export type RiserWay = 'rise' | 'fall';
+
+const TONE_TOP_HZ = 440;
+/** Two voices a little apart make it wide. */
+const DETUNE = 1.004;
+/** The beginning and the end of the sound, so that a cut never clicks. */
+const EDGE_SECONDS = 0.003;
+const OVERLAP_SECONDS = 0.25;
+/** A track's own sound is brought to this mean level, as far as its peaks stay under the other. */
+const OWN_LEVEL = 0.2;
+const OWN_PEAK = 0.8;
+/** The speed of a gliding reader is set anew after so many samples, and goes evenly between. */
+const GLIDE_FRAMES = 64;
+
+/** The begin and end of each channel rounded off. */
+export function edged(channels: SoundData, sampleRate: number): Float32Array[] {
+  const edge = Math.round(EDGE_SECONDS * sampleRate);
+  return channels.map((side) => side.map((x, i) => x * Math.min(1, i / edge, (side.length - 1 - i) / edge)));
+}
+
+/** White, two channels unlike each other, at -12 dB of its peak on average. @param roll chooses among all noises */
+export function risingNoise(length: number, roll: number): Float32Array[] {
+  return [roll, roll ^ 0x5bd1e995].map((start) => {
+    const random = makeRandom(start);
+    return Float32Array.from({ length }, () => 0.43 * (2 * random() - 1));
+  });
+}
+
+/** How fast a sound that climbs goes at a share of its way: at full speed where it is fullest. */
+const speedAt = (semitones: number, way: RiserWay, share: number): number => Math.pow(2, (semitones / 12) * ((way === 'rise' ? share : 1 - share) - 1));
+
+/** A saw that slides up to 440 Hz or down from it, its jumps rounded, in two voices. */
+export function risingTone(length: number, sampleRate: number, semitones: number, way: RiserWay): Float32Array[] {
+  return [1, DETUNE].map((detune) => {
+    const out = new Float32Array(length);
+    let phase = 0;
+    for (let i = 0; i < length; i += 1) {
+      const step = (TONE_TOP_HZ * detune * speedAt(semitones, way, i / length)) / sampleRate;
+      out[i] = 0.35 * (2 * phase - 1 - jumpRest(phase, step));
+      phase += step;
+      if (phase >= 1) phase -= 1;
+    }
+    return out;
+  });
+}
+
+/** A sound again and again without a seam, gliding up into its own key or down from it. @param material two channels */
+export function risingOwn(material: SoundData, length: number, sampleRate: number, semitones: number, way: RiserWay): Float32Array[] {
+  const turn = seamless(material, Math.min(Math.round(OVERLAP_SECONDS * sampleRate), material[0]!.length >> 2), sampleRate);
+  let [peak, power] = [1e-9, 1e-12];
+  for (const side of turn) {
+    for (const x of side) {
+      peak = Math.max(peak, Math.abs(x));
+      power += (x * x) / (2 * side.length);
+    }
+  }
+  const gain = Math.min(OWN_LEVEL / Math.sqrt(power), OWN_PEAK / peak);
+  return turn.map((side, k) => glided(side, length, semitones, way, k === 0 ? 1 : DETUNE).map((x) => x * gain));
+}
+
+/** Reads round a loop at a speed that glides. */
+function glided(loop: Float32Array, length: number, semitones: number, way: RiserWay, detune: number): Float32Array {
+  // The loop laid out as often as it takes, in a ring no reader comes round.
+  let size = 1024;
+  while (size < length * DETUNE + 256) size *= 2;
+  const ring = new Float32Array(size);
+  for (let at = 0; at < size; at += loop.length) ring.set(loop.subarray(0, Math.min(loop.length, size - at)), at);
+  const out = new Float64Array(length);
+  let place = 64;
+  for (let from = 0; from < length; from += GLIDE_FRAMES) {
+    const to = Math.min(length, from + GLIDE_FRAMES);
+    const speed = detune * speedAt(semitones, way, from / length);
+    const growth = (detune * speedAt(semitones, way, to / length) - speed) / (to - from);
+    sincRun(ring, size - 1, place, speed, growth, out, from, to);
+    place += (to - from) * speed + ((to - from) * (to - from - 1) * growth) / 2;
+  }
+  return Float32Array.from(out);
+}
