@@ -1,4 +1,4 @@
-import { execFileSync } from 'node:child_process';
+import { execFileSync, spawn, type ChildProcess } from 'node:child_process';
 import { createHash, randomUUID } from 'node:crypto';
 import { existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
 import type { Server } from 'node:http';
@@ -149,6 +149,34 @@ test('one that is stopped leaves nothing behind; one cut off by the server’s e
   const store = new ExportStore(db, folder);
   expect(store.list('song')).toMatchObject([{ id: cut, state: 'stopped', files: [], message: expect.stringMatching(/start it again/) }]);
   expect(readdirSync(join(folder, 'exporting'))).toEqual([]);
+});
+
+test('a server killed while it writes a file: the next one lists it as stopped, has nothing of it, and can write it again', async () => {
+  const data = mkdtempSync(join(tmpdir(), 'zephiro-'));
+  folders.push(data);
+  const serve = async (): Promise<{ readonly api: string; readonly child: ChildProcess }> => {
+    const child = spawn(process.execPath, ['--import', 'tsx', join(__dirname, 'index.ts')], { env: { ...process.env, ZEPHIRO_DATA: data, PORT: '0' }, stdio: ['ignore', 'pipe', 'inherit'] });
+    const said = await new Promise<string>((resolve) => child.stdout!.once('data', (text: Buffer) => resolve(String(text))));
+    return { api: `${said.trim().split(' ').pop()!}/api`, child };
+  };
+  const listed = async (api: string): Promise<ExportStatus[]> => (await (await fetch(`${api}/exports?piece=salt-pier`)).json()) as ExportStatus[];
+  const begin = async (api: string): Promise<string> => ((await (await fetch(`${api}/exports`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ ...ORDER, piece: 'salt-pier', toBeat: 64 }) })).json()) as { id: string }).id;
+  const first = await serve();
+  const id = await begin(first.api);
+  while ((await listed(first.api))[0]!.share === 0) await new Promise((resolve) => setTimeout(resolve, 20));
+  first.child.kill('SIGKILL');
+  await new Promise((resolve) => first.child.once('exit', resolve));
+  expect(readdirSync(join(data, 'exporting'))).toEqual([id]);
+  const second = await serve();
+  try {
+    expect(await listed(second.api)).toMatchObject([{ id, state: 'stopped', files: [], message: expect.stringMatching(/start it again/) }]);
+    expect([readdirSync(join(data, 'exporting')), readdirSync(join(data, 'exports'))]).toEqual([[], []]);
+    const again = await begin(second.api);
+    while (!isOver((await listed(second.api)).find((one) => one.id === again)!)) await new Promise((resolve) => setTimeout(resolve, 100));
+    expect((await listed(second.api))[0]).toMatchObject({ id: again, state: 'done', files: [{ name: 'Salt Pier.wav' }] });
+  } finally {
+    second.child.kill('SIGKILL');
+  }
 });
 
 test('a disk that fills up while a file is written: it is said, nothing half-written is left or listed, and it can be started again', async () => {

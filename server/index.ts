@@ -21,7 +21,8 @@ async function main(): Promise<void> {
     });
   }
   const server = createApp({ db, dataFolder, client: resolve('dist'), exporter: existsSync(EXPORTER) ? EXPORTER : undefined }).listen(port, host, () => {
-    process.stdout.write(`Zephiro is at http://${host}:${port}\n`);
+    const at = server.address();
+    process.stdout.write(`Zephiro is at http://${host}:${at && typeof at === 'object' ? at.port : port}\n`);
   });
   const end = (): void => {
     server.close(() => {
