@@ -61,8 +61,15 @@ test('a clip is split, joined, trimmed, reversed, faded, moved and repeated, and
       const beats = (await page.getByRole('slider', { name: 'Place in the piece' }).boundingBox())!.width / 64;
       const box = (await clip.boundingBox())!;
       const share = (2 * beats) / box.width;
-      await touchAlong(page, clip, [[0.5, 0.5], [0.5 + share / 2, 0.5], [0.5 + share, 0.5]]);
+      // A lens says and shows larger what the thumb covers.
+      await touchAlong(page, clip, [[0.5, 0.5], [0.5 + share / 2, 0.5], [0.5 + share, 0.5]], async () => expect(page.getByText(/^Begins at \d/)).toBeVisible());
+      await expect(page.getByText('farther off: slower')).toBeHidden();
       await when(([one]) => one!.start === Math.round(start + 2));
+      await hand.press('button', 'Nudges by a beat. Change');
+      await hand.press('button', 'Nudges by 1/16. Change');
+      await hand.press('button', '10 ms earlier');
+      await when(([one]) => Math.abs((Math.round(start + 2) - one!.start) * (60 / 92) - 0.01) < 1e-6);
+      await hand.press('button', /^Undo: Move/);
     } else {
       await hand.press('button', 'A beat later');
       await when(([one]) => Math.abs(one!.start - start - 1) < 1e-6);

@@ -5,14 +5,16 @@ test('J9: a riser over a chosen stretch grows into its last bar line, can be cha
   await chooseStretch(page, hasTouch, 24, 32);
   await hand.press('button', 'Riser over this');
   await expect(page.getByRole('dialog', { name: 'Riser, 7.1 to 9.1' })).toBeVisible();
-  await hand.press('radio', 'a tone');
+  await hand.press('radio', 'the track');
   await hand.press('switch', 'Space that grows');
-  await hand.press('button', 'Make the riser');
-  await expect(page.getByText('Riser is on a track of its own', { exact: false })).toBeVisible({ timeout: 30_000 });
+  await hand.press('switch', 'Widens');
+  await hand.press('radio', 'into reverb');
+  await hand.press('button', 'Make Riser');
+  await expect(page.getByText(/^Riser made/)).toBeVisible({ timeout: 30_000 });
   const { piece } = await saved(page, pieceId, (stored) => stored.piece.tracks.some(({ name }) => name === 'Riser'));
   const riser = piece.tracks.find(({ name }) => name === 'Riser')!;
-  expect(riser.chain.map(({ effect }) => effect)).toEqual(['filter', 'reverb']);
-  expect(piece.lanes.map(({ target }) => target.param).sort()).toEqual(['cutoff', 'gain', 'mix']);
+  expect(riser.chain.map(({ effect }) => effect)).toEqual(['filter', 'width', 'reverb']);
+  expect(piece.lanes.map(({ target }) => target.param).sort()).toEqual(['cutoff', 'gain', 'mix', 'side']);
   const alone = { ...piece, tracks: piece.tracks.map((track) => ({ ...track, solo: track.id === riser.id })) };
   const { left } = await rendered(page, alone, 24, 36);
   const beat = (60 / 92) * piece.sampleRate;
@@ -21,6 +23,6 @@ test('J9: a riser over a chosen stretch grows into its last bar line, can be cha
   // The space rings on past the bar line, well below, and dies away.
   expect(level(9, 10)).toBeLessThan(level(7, 8) - 6);
   expect(level(9, 10)).toBeGreaterThan(level(11, 12));
-  await hand.press('button', /^Undo: Make a riser/);
+  await hand.press('button', /^Undo: Riser/);
   await saved(page, pieceId, (stored) => stored.piece.lanes.length === 0 && stored.piece.tracks.every(({ name }) => name !== 'Riser'));
 });

@@ -256,6 +256,8 @@ export const printOrderSchema = z.strictObject({
   hits: z.array(z.strictObject({ from: z.number().min(0), to: z.number().positive() })).max(2000).optional(),
   /** Only these effects of the channel take part; those that are on when left out. */
   effects: z.array(id).max(32).optional(),
+  /** Where it goes beside the Shelf: to where it came from on a track for prints, or there instead of its clip, which is muted. */
+  goes: z.enum(['track', 'instead']).optional(),
 });
 export type PrintOrder = z.infer<typeof printOrderSchema>;
 

@@ -2,13 +2,9 @@ import Feather from '@expo/vector-icons/Feather';
 import { useState } from 'react';
 import { StyleSheet, View, type LayoutChangeEvent } from 'react-native';
 import { ProgressBar } from 'react-native-paper';
-import { samplesToBeats } from '../../core/music/tempo';
 import { toBarBeat } from '../../core/music/grid';
-import { addTrack } from '../../core/piece/edits/channels';
-import { addClip, removePrint } from '../../core/piece/edits/clips';
-import { findTrack } from '../../core/piece/find';
-import { tempoOf } from '../../core/piece/tempoOf';
-import type { Clip, Piece, Print } from '../../core/piece/piece';
+import { placePrint, printsTrackName, removePrint } from '../../core/piece/edits/prints';
+import type { Piece, Print } from '../../core/piece/piece';
 import { soundFileUrl } from '../../data/api';
 import { useOpenPiece } from '../../data/openPiece';
 import { Tap } from '../../ui/Tap';
@@ -87,21 +83,10 @@ function PrintCard({ print }: { readonly print: Print }) {
   );
 }
 
-/** Lays a print at the sample it came from, on a track of its own with the level and pan of the track it was made from. */
 function place(piece: Piece, print: Print): void {
   const { run, say } = useOpenPiece.getState();
-  const from = findTrack(piece, print.from.channel);
-  const name = `Prints of ${from?.name ?? print.from.channelName}`.slice(0, 120);
-  const clip: Clip = {
-    id: crypto.randomUUID(), name: print.name, sound: print.sound,
-    start: samplesToBeats(print.startSample, tempoOf(piece), print.sampleRate), offsetSeconds: 0,
-    lengthSeconds: (piece.sounds[print.sound]?.frames ?? 1) / print.sampleRate, gain: 1, fadeInSeconds: 0, fadeOutSeconds: 0, print: print.id,
-  };
-  const there = piece.tracks.find((track) => track.name === name && track.chain.length === 0);
-  const done = there
-    ? run(addClip, { track: there.id, clip })
-    : run(addTrack, { track: { id: crypto.randomUUID(), name, gain: from?.gain ?? 1, pan: from?.pan ?? 0, mute: false, solo: false, clips: [clip], chain: [], sends: [] }, sounds: {} });
-  if (done) say(`Placed on “${name}”, at the sample it came from.`);
+  const name = printsTrackName(piece, print);
+  if (run(placePrint, { print: print.id, place: { clip: crypto.randomUUID(), track: crypto.randomUUID(), instead: false } })) say(`Placed on “${name}”, at the sample it came from.`);
 }
 
 function download(print: Print, bits: '16' | '24' | '32f'): void {

@@ -34,6 +34,9 @@ const TAILS: readonly { readonly tail: Tail; readonly label: string }[] = [
 const PARTS = [{ id: 'wet', label: 'Wet only', text: 'wet only' }, { id: 'mix', label: 'Wet and dry', text: 'wet and dry' }, { id: 'both', label: 'Both, each by itself', text: 'both, apart' }] as const;
 type Part = (typeof PARTS)[number]['id'];
 
+type Goes = 'shelf' | NonNullable<PrintOrder['goes']>;
+const GOES: readonly { readonly id: Goes; readonly label: string }[] = [{ id: 'shelf', label: 'to the Shelf' }, { id: 'track', label: 'where it came from, on a track for prints' }, { id: 'instead', label: 'there, instead of the clip' }];
+
 /** What a print takes, through which effects, what of it is kept and how long it rings; then it runs in the background while playing goes on. */
 export function PrintSheet(props: PrintSheetProps) {
   return (
@@ -52,6 +55,7 @@ function Choices({ onClose, channel, clip, range }: PrintSheetProps) {
   const [picked, setPicked] = useState<ReadonlySet<number>>(new Set());
   const [part, setPart] = useState<Part>('wet');
   const [tail, setTail] = useState<Tail>(TAILS[0]!.tail);
+  const [goes, setGoes] = useState<Goes>('shelf');
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
   const hits = useHits(isTrack ? channel : '');
   const chain = chainOf(piece, source).filter((slot) => slot.on);
@@ -60,7 +64,9 @@ function Choices({ onClose, channel, clip, range }: PrintSheetProps) {
   const inside = (hits ?? []).filter(({ beat }) => whole !== null && beat >= whole.fromBeat - 0.01 && beat < whole.toBeat);
   const offersHits = isTrack && source === channel && inside.length > 1;
   const taken = used.length === 0 ? 'mix' : part;
-  const orders = whole ? ordersFor({ source, clip: source === channel ? clip : null, whole, hits: picking && offersHits ? stretches(inside, picked, hits ?? [], whole.toBeat) : null, part: taken, tail, effects: left.size > 0 ? used.map(({ id }) => id) : null, all: hits ?? [] }) : [];
+  const ofClip = clip !== null && source === channel && !picking;
+  const going = goes === 'instead' && !ofClip ? 'track' : goes;
+  const orders = whole ? ordersFor({ source, clip: source === channel ? clip : null, whole, hits: picking && offersHits ? stretches(inside, picked, hits ?? [], whole.toBeat) : null, part: taken, tail, effects: left.size > 0 ? used.map(({ id }) => id) : null, all: hits ?? [], goes: going }) : [];
   const start = (): void => {
     for (const order of orders) void print(studio, order);
     onClose();
@@ -69,7 +75,7 @@ function Choices({ onClose, channel, clip, range }: PrintSheetProps) {
   return (
     <>
       <ScrollView style={styles.body}>
-        <Words kind="small">Only this goes in, through its effects; no neighbour does. Nothing in the piece changes.</Words>
+        <Words kind="small">Only this goes in, through its effects; no neighbour does.</Words>
         {sources.length > 1 || offersHits ? (
           <ChipGroup role="radiogroup" name="What goes in">
             {sources.map((id) => <Tap key={id} role="radio" label={`Print ${sayChannel(piece, id)}`} text={sayChannel(piece, id)} tone="sea" chosen={source === id && !(picking && id === channel && offersHits)} onPress={() => { setSource(id); setPicking(false); }} />)}
@@ -89,6 +95,10 @@ function Choices({ onClose, channel, clip, range }: PrintSheetProps) {
         <ChipGroup role="radiogroup" name="How long it rings">
           {TAILS.filter(({ tail: one }) => one.kind !== 'hit' || isTrack).map(({ tail: one, label }) => <Tap key={label} role="radio" label={`Rings: ${label}`} text={label} tone="sea" chosen={JSON.stringify(one) === JSON.stringify(tail)} onPress={() => setTail(one)} />)}
         </ChipGroup>
+        <ChipGroup role="radiogroup" name="Where it goes">
+          {GOES.filter(({ id }) => id !== 'instead' || ofClip).map(({ id, label }) => <Tap key={id} role="radio" label={`Goes ${label}`} text={label} tone="sea" chosen={going === id} onPress={() => setGoes(id)} />)}
+        </ChipGroup>
+        {going === 'instead' ? <Words kind="small">The clip is muted, not removed.</Words> : null}
       </ScrollView>
       <Tap filled tone="plum" label="Start the print" text="Print" disabled={orders.length === 0 || (picking && offersHits && picked.size === 0)} onPress={start} style={styles.go} />
     </>
@@ -112,16 +122,17 @@ interface Wanted {
   readonly tail: Tail;
   readonly effects: readonly string[] | null;
   readonly all: readonly Hit[];
+  readonly goes: Goes;
 }
 
 /** One order, or one for each part where wet and dry are wanted apart. */
-function ordersFor({ source, clip, whole, hits, part, tail, effects, all }: Wanted): PrintOrder[] {
+function ordersFor({ source, clip, whole, hits, part, tail, effects, all, goes }: Wanted): PrintOrder[] {
   const fromBeat = hits?.[0]?.from ?? whole.fromBeat;
   const toBeat = hits?.[hits.length - 1]?.to ?? whole.toBeat;
   const next = all.find(({ beat }) => beat >= toBeat - 1e-6)?.beat;
   const order: PrintOrder = {
     channel: source, clip, fromBeat, toBeat, part: part === 'both' ? 'wet' : part, tailBars: tail.kind === 'bars' ? tail.bars : null,
-    ...(tail.kind === 'hit' && next !== undefined ? { untilBeat: next } : {}), ...(hits ? { hits: [...hits] } : {}), ...(effects ? { effects: [...effects] } : {}),
+    ...(tail.kind === 'hit' && next !== undefined ? { untilBeat: next } : {}), ...(hits ? { hits: [...hits] } : {}), ...(effects ? { effects: [...effects] } : {}), ...(goes === 'shelf' ? {} : { goes }),
   };
   return part === 'both' ? [order, { ...order, part: 'dry' }] : [order];
 }

@@ -1,7 +1,7 @@
 import { create } from 'zustand';
 import { planPrint } from '../../core/engine/print';
 import { writeWav } from '../../core/formats/writeWav';
-import { addPrint, renewPrint } from '../../core/piece/edits/clips';
+import { addPrint, printsTrackName, renewPrint } from '../../core/piece/edits/prints';
 import { channelName, chainOf, findClip } from '../../core/piece/find';
 import { effectOf } from '../../core/effects/catalogue';
 import { MAIN, type Piece, type Print, type PrintOrder } from '../../core/piece/piece';
@@ -86,9 +86,12 @@ async function storePrint({ id, name, renews }: { readonly id: string; readonly 
         tail: order.untilBeat !== undefined ? 'to the next hit' : order.tailBars === null ? 'until silent' : `${order.tailBars} ${order.tailBars === 1 ? 'bar' : 'bars'}`, bpm: piece.tempo.bpm, order,
       },
     };
-    const laid = useOpenPiece.getState().run(renews ? renewPrint : addPrint, { print: made, sound });
+    const { run } = useOpenPiece.getState();
+    const place = order.goes && { clip: crypto.randomUUID(), track: crypto.randomUUID(), instead: order.goes === 'instead' };
+    const laid = renews ? run(renewPrint, { print: made, sound }) : run(addPrint, { print: made, sound, ...(place ? { place } : {}) });
     if (!laid) throw new Error('The piece did not take it.');
-    useOpenPiece.getState().say(printed.cutShort ? `${name} is on the Shelf. Its tail had not died away after two minutes and was cut there.` : renews ? `${name} is made again; where it was placed, it follows.` : `${name} is on the Shelf.`);
+    const where = order.goes ? `on the Shelf and on “${printsTrackName(piece, made)}”` : 'on the Shelf';
+    useOpenPiece.getState().say(printed.cutShort ? `${name} is ${where}. Its tail had not died away after two minutes and was cut there.` : renews ? `${name} is made again; where it was placed, it follows.` : `${name} is ${where}.`);
     unsent.delete(id);
     usePrinting.getState().drop(id);
   } catch (error) {

@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import { defineEdit, EditRefused } from '../edit';
 import { channelName, findClip } from '../find';
-import { clipSchema, printSchema, soundSchema, type Piece } from '../piece';
+import { clipSchema, type Piece } from '../piece';
 import { carryMoves } from './carry';
 import { draftTrack, makeRoom } from './channels';
 
@@ -57,49 +57,5 @@ export const removeClip = defineEdit({
       const at = track.clips.findIndex((candidate) => candidate.id === clip);
       if (at >= 0) track.clips.splice(at, 1);
     }
-  },
-});
-
-export const addPrint = defineEdit({
-  name: 'addPrint',
-  args: z.strictObject({ print: printSchema, sound: soundSchema }),
-  label: ({ print }) => `Print ${print.name}`,
-  apply: (draft, { print, sound }) => {
-    draft.prints.push(print);
-    draft.sounds[print.sound] = sound;
-  },
-});
-
-/** A print made anew: what was placed from it follows. */
-export const renewPrint = defineEdit({
-  name: 'renewPrint',
-  args: z.strictObject({ print: printSchema, sound: soundSchema }),
-  label: ({ print }) => `Print ${print.name} again`,
-  apply: (draft, { print, sound }) => {
-    const at = draft.prints.findIndex(({ id }) => id === print.id);
-    const before = draft.prints[at];
-    if (!before) throw new EditRefused('That print is no longer on the Shelf.');
-    const secondsBefore = (draft.sounds[before.sound]?.frames ?? 0) / before.sampleRate;
-    const seconds = sound.frames / sound.sampleRate;
-    draft.prints[at] = print;
-    draft.sounds[print.sound] = sound;
-    for (const clip of draft.tracks.flatMap(({ clips }) => clips)) {
-      if (clip.print !== print.id || clip.sound !== before.sound) continue;
-      const toEnd = clip.offsetSeconds + clip.lengthSeconds >= secondsBefore - 0.001;
-      clip.sound = print.sound;
-      clip.offsetSeconds = Math.min(clip.offsetSeconds, Math.max(0, seconds - 0.001));
-      clip.lengthSeconds = toEnd ? seconds - clip.offsetSeconds : Math.min(clip.lengthSeconds, seconds - clip.offsetSeconds);
-      clip.fadeInSeconds = Math.min(clip.fadeInSeconds, clip.lengthSeconds);
-      clip.fadeOutSeconds = Math.min(clip.fadeOutSeconds, clip.lengthSeconds - clip.fadeInSeconds);
-    }
-  },
-});
-
-export const removePrint = defineEdit({
-  name: 'removePrint',
-  args: z.strictObject({ print: z.string() }),
-  label: ({ print }, before) => `Remove print ${before.prints.find((candidate) => candidate.id === print)?.name ?? ''}`,
-  apply: (draft, { print }) => {
-    draft.prints = draft.prints.filter((candidate) => candidate.id !== print);
   },
 });
