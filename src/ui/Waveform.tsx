@@ -10,6 +10,8 @@ interface WaveformProps {
   readonly width: number;
   readonly height: number;
   readonly colour: string;
+  /** By how much it is louder than its peaks. */
+  readonly gain?: number;
   /** Drawn from its end to its beginning. */
   readonly reversed?: boolean;
 }
@@ -17,8 +19,8 @@ interface WaveformProps {
 const PITCH = 3;
 
 /** A sound as a row of ink strokes, as high as it is loud. */
-export const Waveform = memo(function Waveform({ peaks, from, to, width, height, colour, reversed = false }: WaveformProps) {
-  const path = useMemo(() => strokes(peaks, from, to, width, height), [peaks, from, to, width, height]);
+export const Waveform = memo(function Waveform({ peaks, from, to, width, height, colour, gain = 1, reversed = false }: WaveformProps) {
+  const path = useMemo(() => strokes(peaks, from, to, width, height, gain), [peaks, from, to, width, height, gain]);
   return (
     <Svg width={width} height={height} style={{ pointerEvents: 'none', transform: reversed ? [{ scaleX: -1 }] : [] }}>
       <Path d={path} stroke={colour} strokeWidth={1.6} strokeLinecap="round" />
@@ -26,7 +28,7 @@ export const Waveform = memo(function Waveform({ peaks, from, to, width, height,
   );
 });
 
-function strokes(peaks: Float32Array, from: number, to: number, width: number, height: number): string {
+function strokes(peaks: Float32Array, from: number, to: number, width: number, height: number, gain: number): string {
   const count = Math.max(1, Math.floor(width / PITCH));
   let path = '';
   for (let i = 0; i < count; i += 1) {
@@ -34,7 +36,7 @@ function strokes(peaks: Float32Array, from: number, to: number, width: number, h
     const end = Math.max(start + 1, Math.floor(from + ((to - from) * (i + 1)) / count));
     let peak = 0;
     for (let k = start; k < end && k < peaks.length; k += 1) if (peaks[k]! > peak) peak = peaks[k]!;
-    const half = Math.max(0.5, Math.pow(Math.min(1, peak), 0.7) * (height / 2 - 1));
+    const half = Math.max(0.5, Math.pow(Math.min(1, gain * peak), 0.7) * (height / 2 - 1));
     const x = (i + 0.5) * PITCH;
     path += `M${x.toFixed(1)} ${(height / 2 - half).toFixed(1)}V${(height / 2 + half).toFixed(1)}`;
   }

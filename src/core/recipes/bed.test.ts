@@ -1,3 +1,5 @@
+import { powerSpectrum } from '../analysis/spectrum';
+import { makeRandom } from '../dsp/random';
 import { clipOf, RATE, scene, soundOf } from '../engine/testing';
 import type { ParamValues } from '../params/param';
 import { makeIn } from './testing';
@@ -41,6 +43,41 @@ test('it holds the notes of the phrase before, and no pitch drifts', () => {
     for (const at of [4, 15]) expect(tone(left, at, hz)).toBeGreaterThan(tone(left, at, hz * 1.06) + 10);
     expect(Math.abs(tone(left, 4, hz) - tone(left, 15, hz))).toBeLessThan(8);
   }
+});
+
+test('a bed that is looped for ten minutes shows no seam in level (1 dB) or in its spectrum (2 dB), and its pitch does not drift', () => {
+  const random = makeRandom(4);
+  const breath = Float32Array.from({ length: 2 * RATE }, () => 0.15 * (random() - 0.5));
+  const breathy = scene([soundOf(2, (i) => chord(i) + breath[i]!)], [{ clips: [clipOf('a', 0, 0, 2)] }], { lengthBeats: 48 });
+  const held = makeIn(breathy, { id: 'bed', track: 0, start: 4, end: 44, values: { highCut: 12_000, level: 1 } });
+  // Twelve seconds of it, again and again for 300 bars of two seconds.
+  const looped = makeIn(held, { id: 'loop', track: 1, start: 8, end: 32, values: { bars: 300, level: 1 } });
+  const out = looped.heard(32, 32 + 1200);
+  expect(out.length).toBe(600 * RATE);
+  const turn = looped.sound!.channels[0]!.length;
+  const seams = [1, 20, Math.floor((600 * RATE) / turn) - 1].map((k) => k * turn);
+  const elsewhere = [0.3, 0.5, 0.7].flatMap((share) => [turn * share, turn * (20 + share), turn * (40 + share)]);
+  const mean = (list: readonly number[]): number => list.reduce((sum, x) => sum + x, 0) / list.length;
+  const around = (at: number): number => level(out, at / RATE - 1.5, at / RATE + 1.5);
+  for (const seam of seams) expect(Math.abs(around(seam) - mean(elsewhere.map(around)))).toBeLessThan(1);
+  const SIZE = 131_072;
+  const power = (at: number): Float64Array => powerSpectrum(Float64Array.from({ length: SIZE }, (_, i) => out[Math.round(at) - SIZE / 2 + i]! * (0.5 - 0.5 * Math.cos((2 * Math.PI * i) / SIZE))));
+  const atSeams = seams.map(power);
+  const besides = elsewhere.map(power);
+  for (const [low, high] of [[150, 500], [500, 1000], [1000, 2000], [2000, 4000], [4000, 8000]] as const) {
+    const band = (spectrum: Float64Array): number => 10 * Math.log10(spectrum.slice(Math.round((low * SIZE) / RATE), Math.round((high * SIZE) / RATE)).reduce((sum, x) => sum + x, 0));
+    const usual = mean(besides.map(band));
+    for (const seam of atSeams) expect(Math.abs(band(seam) - usual)).toBeLessThan(2);
+  }
+  const peakHz = (spectrum: Float64Array): number => {
+    let best = Math.round((200 * SIZE) / RATE);
+    for (let k = best; k < (240 * SIZE) / RATE; k += 1) if (spectrum[k]! > spectrum[best]!) best = k;
+    return (best * RATE) / SIZE;
+  };
+  for (const spectrum of [...atSeams, ...besides]) expect(Math.abs(peakHz(spectrum) - peakHz(besides[0]!))).toBeLessThan(0.4);
+  // No step at a seam is larger than the sound has anyway.
+  const step = (from: number, to: number): number => { let most = 0; for (let i = Math.round(from) + 1; i < to; i += 1) most = Math.max(most, Math.abs(out[i]! - out[i - 1]!)); return most; };
+  for (const seam of seams) expect(step(seam - 50, seam + 50)).toBeLessThan(step(seam + RATE, seam + 3 * RATE));
 });
 
 test('one that still takes in stacks up what the track plays on', () => {

@@ -12,7 +12,7 @@ export const ambientLoop: Recipe = {
   id: 'loop', name: 'Loop without a seam', purpose: 'The stretch becomes a loop that never shows where it begins, laid out for as long as you want.',
   params: {
     overlap: ratio({ label: 'Overlap', group: 'Loop', hint: 'Share of the stretch in which its end melts into its beginning: more for pads, less for rhythms.', min: 0.02, max: 0.5, initial: 0.3 }),
-    bars: figure({ label: 'For', group: 'Loop', hint: 'How many bars it lies.', unit: 'count', min: 1, max: 64, initial: 8, notches: [4, 8, 16, 32], smoothingSeconds: 0 }),
+    bars: figure({ label: 'For', group: 'Loop', hint: 'How many bars it lies.', unit: 'count', min: 1, max: 512, taper: { kind: 'log' }, initial: 8, notches: [4, 8, 16, 32, 64, 128, 256], smoothingSeconds: 0 }),
     level: gain({ label: 'Level', group: 'Loop', hint: 'Of the loop.', initial: 0.8 }),
   },
   lacks: (input) => (clipsIn(input).length === 0 ? 'Nothing of this track sounds in the stretch.' : null),

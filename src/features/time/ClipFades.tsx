@@ -28,8 +28,15 @@ export function ClipFades({ clip, width, height }: ClipFadesProps) {
     };
     return side(clip.fadeInSeconds, clip.fadeInShape, false) + side(clip.fadeOutSeconds, clip.fadeOutShape, true);
   }, [clip, width, height]);
-  if (path === '') return null;
-  return <Svg width={width} height={height} style={styles.over}><Path d={path} fill={tokens.paper} opacity={0.72} stroke={tokens.ink} strokeWidth={1} /></Svg>;
+  // A level that was changed: half height is as it was, twice as loud lies at the top.
+  const level = clip.gain === 1 ? null : height * (1 - Math.min(1, clip.gain / 2));
+  if (path === '' && level === null) return null;
+  return (
+    <Svg width={width} height={height} style={styles.over}>
+      {path === '' ? null : <Path d={path} fill={tokens.paper} opacity={0.72} stroke={tokens.ink} strokeWidth={1} />}
+      {level === null ? null : <Path d={`M0 ${level.toFixed(1)}H${width}`} stroke={tokens.ink} strokeWidth={1.5} strokeDasharray="4 3" />}
+    </Svg>
+  );
 }
 
 const styles = StyleSheet.create({ over: { position: 'absolute', left: 0, top: 0, pointerEvents: 'none' } });

@@ -11,9 +11,10 @@ import { useOpenPiece } from '../../data/openPiece';
 import { useSession } from '../../data/session';
 import { useDrag, type Drag } from '../../ui/pointer';
 import { useTokens, useWide } from '../../ui/theme';
-import { usePiece } from '../studio/StudioProvider';
+import { usePiece, useStudio } from '../studio/StudioProvider';
 import { useClipHits } from '../throws/useHits';
 import { edgeOf, placeText, SAYS } from './ClipLens';
+import { cleanEdge } from './cleanEdge';
 import { useClipHold, type Grip, type Held } from './clipHold';
 
 /** So far from its ends a clip is taken by its edge; a short one by a third of it. */
@@ -38,6 +39,7 @@ interface ClipHandsProps {
 /** Lies over the chosen clip: its middle moves it, its ends trim it, both by the grid points fall on. */
 export function ClipHands({ clip, pxPerBeat, width, onHold }: ClipHandsProps) {
   const piece = usePiece();
+  const { studio } = useStudio();
   const tokens = useTokens();
   const view = useRef<View>(null);
   const wide = useWide();
@@ -66,8 +68,12 @@ export function ClipHands({ clip, pxPerBeat, width, onHold }: ClipHandsProps) {
       const lead = snap.kind === 'hits' ? (hits.own[0] ?? clip.start) - clip.start : 0;
       return attempt(moveClip, { clip: clip.id, start: Math.max(0, snapped(clip.start + lead + moved.current.beats, snap, hits.others) - lead) });
     }
-    const from = grip.current === 'start' ? clip.start : clipEnd(piece, clip);
-    return attempt(trimClip, { clip: clip.id, side: grip.current, beat: Math.max(0, snapped(from + moved.current.beats, snap, hits.own)) });
+    const side = grip.current;
+    const from = side === 'start' ? clip.start : clipEnd(piece, clip);
+    const trim = (beat: number): Doing | null => attempt(trimClip, { clip: clip.id, side, beat });
+    const made = trim(Math.max(0, snapped(from + moved.current.beats, snap, hits.own)));
+    const sound = studio.sounds.get(clip.sound);
+    return made && sound && snap.kind === 'off' ? (trim(cleanEdge(made.piece, made.clip, side, sound.channels)) ?? made) : made;
   };
   useDrag(view, {
     takes: () => true,

@@ -89,7 +89,7 @@ function LensClip({ clip, piece, from, x, faint }: LensClipProps) {
   const colour = faint ? tokens.mute : printed ? tokens.plum : tokens.sand;
   return (
     <View style={[styles.clip, { left, width: wide, opacity: faint ? 0.35 : 1, backgroundColor: faint ? 'transparent' : printed ? tokens.plumSoft : tokens.sandSoft }]}>
-      <Waveform peaks={sound.peaks} from={peak(a)} to={peak(b)} width={wide} height={LENS_HEIGHT - 8} colour={colour} reversed={clip.reversed ?? false} />
+      <Waveform peaks={sound.peaks} from={peak(a)} to={peak(b)} width={wide} height={LENS_HEIGHT - 8} colour={colour} gain={clip.gain} reversed={clip.reversed ?? false} />
     </View>
   );
 }

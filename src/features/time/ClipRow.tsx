@@ -46,7 +46,7 @@ function ClipBlock({ clip: placed, pxPerBeat, height, onChoose }: { readonly cli
   const named = width > 120;
   const body = (
     <>
-      {sound ? <Waveform peaks={sound.peaks} from={from} to={to} width={width} height={named ? height - 26 : height - 10} colour={printed ? tokens.plum : tokens.sand} reversed={clip.reversed} /> : null}
+      {sound ? <Waveform peaks={sound.peaks} from={from} to={to} width={width} height={named ? height - 26 : height - 10} colour={printed ? tokens.plum : tokens.sand} gain={clip.gain} reversed={clip.reversed} /> : null}
       <ClipFades clip={clip} width={width} height={height - 4} />
       {!sound && width > 60 ? <Words kind="small" tone="ink" numberOfLines={1}>{missing.has(clip.sound) ? 'sound missing' : 'loading …'}</Words> : null}
       {sound && named ? <Words kind="small" tone="ink" numberOfLines={1} style={styles.name}>{`${clip.mute ? 'muted · ' : ''}${clip.reversed ? '◂ ' : ''}${clip.name}`}</Words> : null}
