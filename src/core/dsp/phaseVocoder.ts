@@ -1,4 +1,4 @@
-import FFT from 'fft.js';
+import { FastTransform } from './fastTransform';
 import { hann } from './hann';
 import { SpectralEnvelope } from './spectralEnvelope';
 
@@ -8,24 +8,23 @@ const TURN = 2 * Math.PI;
 /** Bins under this tell nothing of an onset. */
 const ONSET_FROM = 8;
 
-/** One side of the sound, as spectrum. */
+/** One side of the sound, as spectrum; arrays of bins hold those from 0 to half the rate. */
 class Side {
   readonly frame: Float64Array;
   readonly made: Float64Array;
-  readonly magnitude: Float64Array;
-  readonly phase: Float64Array;
-  /** Phases of the last frame as it came and as it was laid. */
-  readonly before: Float64Array;
-  readonly laid: Float64Array;
+  readonly re: Float64Array;
+  readonly im: Float64Array;
+  /** The last frame as it came and as it was laid: only their phases count. */
+  readonly reBefore: Float64Array;
+  readonly imBefore: Float64Array;
+  readonly reLaid: Float64Array;
+  readonly imLaid: Float64Array;
 
   constructor(size: number) {
-    const bins = size / 2 + 1;
+    const bins = (): Float64Array => new Float64Array(size / 2 + 1);
     this.frame = new Float64Array(size);
     this.made = new Float64Array(size);
-    this.magnitude = new Float64Array(bins);
-    this.phase = new Float64Array(bins);
-    this.before = new Float64Array(bins);
-    this.laid = new Float64Array(bins);
+    [this.re, this.im, this.reBefore, this.imBefore, this.reLaid, this.imLaid] = [bins(), bins(), bins(), bins(), bins(), bins()];
   }
 }
 
@@ -38,12 +37,10 @@ export class PhaseVocoder {
   /** `frame` is taken apart, `made` is what comes of it: windowed both times, to be added up at a distance of `hopOut`. */
   readonly left: Side;
   readonly right: Side;
-  private readonly fft: FFT;
-  private readonly packed: number[];
-  private readonly spectrum: number[];
+  private readonly sides: readonly [Side, Side];
+  private readonly transform: FastTransform;
   private readonly window: Float64Array;
   private readonly loud: Float64Array;
-  private readonly turned: Float64Array;
   private readonly peaks: Int32Array;
   private readonly envelope: SpectralEnvelope;
   private fresh = true;
@@ -54,12 +51,10 @@ export class PhaseVocoder {
     const bins = size / 2 + 1;
     this.left = new Side(size);
     this.right = new Side(size);
-    this.fft = new FFT(size);
-    this.packed = this.fft.createComplexArray();
-    this.spectrum = this.fft.createComplexArray();
+    this.sides = [this.left, this.right];
+    this.transform = new FastTransform(size);
     this.window = hann(size);
     this.loud = new Float64Array(bins);
-    this.turned = new Float64Array(bins);
     this.peaks = new Int32Array(bins);
     this.envelope = new SpectralEnvelope(size, sampleRate);
   }
@@ -90,25 +85,24 @@ export class PhaseVocoder {
 
   /** Both sides in one transform: the left as its real part, the right as its imaginary one. */
   private takeApart(): void {
-    const { left, right, window, packed, spectrum, loud, size } = this;
+    const { left, right, window, loud, size, transform } = this;
+    const { re, im } = transform;
     for (let i = 0; i < size; i += 1) {
-      packed[2 * i] = left.frame[i]! * window[i]!;
-      packed[2 * i + 1] = right.frame[i]! * window[i]!;
+      re[i] = left.frame[i]! * window[i]!;
+      im[i] = right.frame[i]! * window[i]!;
     }
-    this.fft.transform(spectrum, packed);
+    transform.forward();
     let rise = 0;
     let sum = 0;
     for (let k = 0; k <= size / 2; k += 1) {
       const mirror = k === 0 ? 0 : size - k;
-      const a = spectrum[2 * k]!, b = spectrum[2 * k + 1]!, c = spectrum[2 * mirror]!, d = spectrum[2 * mirror + 1]!;
+      const a = re[k]!, b = im[k]!, c = re[mirror]!, d = im[mirror]!;
       const lr = 0.5 * (a + c), li = 0.5 * (b - d), rr = 0.5 * (b + d), ri = 0.5 * (c - a);
-      const l = lr * lr + li * li;
-      const r = rr * rr + ri * ri;
-      left.magnitude[k] = Math.sqrt(l);
-      right.magnitude[k] = Math.sqrt(r);
-      left.phase[k] = Math.atan2(li, lr);
-      right.phase[k] = Math.atan2(ri, rr);
-      const now = Math.sqrt(l + r);
+      left.re[k] = lr;
+      left.im[k] = li;
+      right.re[k] = rr;
+      right.im[k] = ri;
+      const now = Math.sqrt(lr * lr + li * li + rr * rr + ri * ri);
       if (k >= ONSET_FROM) {
         sum += now;
         if (now > loud[k]!) rise += now - loud[k]!;
@@ -126,8 +120,10 @@ export class PhaseVocoder {
     for (let k = 0; k <= size / 2; k += 1) {
       const lift = envelope.at(k / ratio) - envelope.log[k]!;
       const gain = Math.exp(lift > MOST_LIFT ? MOST_LIFT : lift < -MOST_LIFT ? -MOST_LIFT : lift);
-      left.magnitude[k] = left.magnitude[k]! * gain;
-      right.magnitude[k] = right.magnitude[k]! * gain;
+      left.re[k] = left.re[k]! * gain;
+      left.im[k] = left.im[k]! * gain;
+      right.re[k] = right.re[k]! * gain;
+      right.im[k] = right.im[k]! * gain;
     }
   }
 
@@ -144,24 +140,34 @@ export class PhaseVocoder {
     return count;
   }
 
+  /** Turns each peak on by what it turns in the time between two frames, and all round it by the same angle. */
   private layPhases(hopIn: number, hopOut: number): void {
-    const { left, right, turned, peaks } = this;
+    const { left, right, peaks } = this;
+    const bins = left.re.length;
     const count = this.fresh || hopIn <= 0 ? 0 : this.findPeaks();
     this.fresh = false;
-    turned.fill(0);
     let from = 0;
     for (let p = 0; p < count; p += 1) {
       const k = peaks[p]!;
-      const side = left.magnitude[k]! >= right.magnitude[k]! ? left : right;
-      const centre = (TURN * k) / this.size;
-      const off = side.phase[k]! - side.before[k]! - centre * hopIn;
-      const perSample = centre + (off - TURN * Math.round(off / TURN)) / hopIn;
-      const to = p < count - 1 ? this.valleyAfter(k, peaks[p + 1]!) : turned.length;
-      turned.fill(side.laid[k]! + perSample * hopOut - side.phase[k]!, from, to);
+      const louder = left.re[k]! * left.re[k]! + left.im[k]! * left.im[k]! >= right.re[k]! * right.re[k]! + right.im[k]! * right.im[k]!;
+      const angle = this.angleOf(louder ? left : right, k, hopIn, hopOut);
+      const to = p < count - 1 ? this.valleyAfter(k, peaks[p + 1]!) : bins;
+      this.lay(from, to, Math.cos(angle), Math.sin(angle));
       from = to;
     }
-    this.lay(left);
-    this.lay(right);
+    this.lay(from, bins, 1, 0);
+    for (const side of this.sides) {
+      side.reBefore.set(side.re);
+      side.imBefore.set(side.im);
+    }
+  }
+
+  private angleOf({ re, im, reBefore, imBefore, reLaid, imLaid }: Side, k: number, hopIn: number, hopOut: number): number {
+    const centre = (TURN * k) / this.size;
+    const phase = Math.atan2(im[k]!, re[k]!);
+    const off = phase - Math.atan2(imBefore[k]!, reBefore[k]!) - centre * hopIn;
+    const perSample = centre + (off - TURN * Math.round(off / TURN)) / hopIn;
+    return Math.atan2(imLaid[k]!, reLaid[k]!) + perSample * hopOut - phase;
   }
 
   /** Each peak rules as far as the valley towards the next. */
@@ -172,33 +178,36 @@ export class PhaseVocoder {
     return at;
   }
 
-  private lay({ phase, before, laid }: Side): void {
-    const { turned } = this;
-    for (let k = 0; k < phase.length; k += 1) {
-      const next = phase[k]! + turned[k]!;
-      laid[k] = next - TURN * Math.floor(next / TURN);
-      before[k] = phase[k]!;
+  /** Both sides turned by one angle over a row of bins. */
+  private lay(from: number, to: number, cos: number, sin: number): void {
+    const { left, right } = this;
+    for (let k = from; k < to; k += 1) {
+      left.reLaid[k] = left.re[k]! * cos - left.im[k]! * sin;
+      left.imLaid[k] = left.re[k]! * sin + left.im[k]! * cos;
+      right.reLaid[k] = right.re[k]! * cos - right.im[k]! * sin;
+      right.imLaid[k] = right.re[k]! * sin + right.im[k]! * cos;
     }
   }
 
   private layTogether(top: number): void {
-    const { packed, spectrum, left, right, window, size } = this;
+    const { left, right, window, size, transform } = this;
+    const { re, im } = transform;
+    const scale = 1 / size;
     for (let k = 0; k <= size / 2; k += 1) {
-      const l = k < top ? left.magnitude[k]! : 0;
-      const r = k < top ? right.magnitude[k]! : 0;
-      const lr = l * Math.cos(left.laid[k]!), li = l * Math.sin(left.laid[k]!), rr = r * Math.cos(right.laid[k]!), ri = r * Math.sin(right.laid[k]!);
+      const level = k < top ? scale : 0;
+      const lr = level * left.reLaid[k]!, li = level * left.imLaid[k]!, rr = level * right.reLaid[k]!, ri = level * right.imLaid[k]!;
       // What stands still, and what turns at half the rate, has no phase of its own.
       const edge = k === 0 || k === size / 2;
-      spectrum[2 * k] = edge ? lr : lr - ri;
-      spectrum[2 * k + 1] = edge ? rr : li + rr;
+      re[k] = edge ? lr : lr - ri;
+      im[k] = edge ? rr : li + rr;
       if (edge) continue;
-      spectrum[2 * (size - k)] = lr + ri;
-      spectrum[2 * (size - k) + 1] = rr - li;
+      re[size - k] = lr + ri;
+      im[size - k] = rr - li;
     }
-    this.fft.inverseTransform(packed, spectrum);
+    transform.inverse();
     for (let i = 0; i < size; i += 1) {
-      left.made[i] = packed[2 * i]! * window[i]!;
-      right.made[i] = packed[2 * i + 1]! * window[i]!;
+      left.made[i] = re[i]! * window[i]!;
+      right.made[i] = im[i]! * window[i]!;
     }
   }
 }

@@ -1,4 +1,4 @@
-import FFT from 'fft.js';
+import { FastTransform } from './fastTransform';
 
 const FLOOR = 1e-7;
 const ROUNDS = 4;
@@ -16,16 +16,12 @@ const CLEAR = 0.06;
 export class SpectralEnvelope {
   /** Natural logarithm of the envelope, of the bins from 0 to half the rate. */
   readonly log: Float64Array;
-  private readonly fft: FFT;
-  private readonly packed: number[];
-  private readonly cepstrum: number[];
+  private readonly transform: FastTransform;
   private readonly target: Float64Array;
   private order = 0;
 
   constructor(private readonly size: number, private readonly sampleRate: number) {
-    this.fft = new FFT(size);
-    this.packed = this.fft.createComplexArray();
-    this.cepstrum = this.fft.createComplexArray();
+    this.transform = new FastTransform(size);
     this.target = new Float64Array(size / 2 + 1);
     this.log = new Float64Array(size / 2 + 1);
   }
@@ -48,43 +44,43 @@ export class SpectralEnvelope {
 
   /** Half the distance of a pitch's ridge: the finest that an envelope sampled by its harmonics can be told. */
   private findOrder(): number {
-    const { cepstrum, sampleRate, size } = this;
+    const { sampleRate, size } = this;
+    const cepstrum = this.transform.re;
     const last = Math.min(size / 2 - 1, Math.ceil(sampleRate / LOWEST_HZ));
     let best = 0;
-    let most = CLEAR;
+    let most = CLEAR * size;
     for (let n = Math.floor(sampleRate / HIGHEST_HZ); n <= last; n += 1) {
-      if (cepstrum[2 * n]! <= most) continue;
-      most = cepstrum[2 * n]!;
+      if (cepstrum[n]! <= most) continue;
+      most = cepstrum[n]!;
       best = n;
     }
     return best > 0 ? Math.round(0.5 * best) : Math.round(ORDER_SECONDS * sampleRate);
   }
 
+  /** What is even and real stays so: there and back is the same transform, scaled by the size at the end. */
   private toCepstrum(): void {
-    const { packed, cepstrum, target, size } = this;
+    const { target, size, transform } = this;
+    const { re, im } = transform;
     const half = size / 2;
-    for (let k = 0; k <= half; k += 1) {
-      packed[2 * k] = target[k]!;
-      packed[2 * k + 1] = 0;
-      if (k === 0 || k === half) continue;
-      packed[2 * (size - k)] = target[k]!;
-      packed[2 * (size - k) + 1] = 0;
-    }
-    this.fft.inverseTransform(cepstrum, packed);
+    for (let k = 0; k <= half; k += 1) re[k] = target[k]!;
+    for (let k = 1; k < half; k += 1) re[size - k] = target[k]!;
+    im.fill(0);
+    transform.forward();
   }
 
   /** What is left of the target when only slow hills are kept. */
   private smooth(): void {
-    const { packed, cepstrum, log, size, order } = this;
+    const { log, size, order, transform } = this;
+    const { re, im } = transform;
     const half = size / 2;
-    for (let n = 0; n < size; n += 1) {
-      const far = n > half ? size - n : n;
-      const weight = far > order ? 0 : 0.54 + 0.46 * Math.cos((Math.PI * far) / order);
-      cepstrum[2 * n] = cepstrum[2 * n]! * weight;
-      cepstrum[2 * n + 1] = 0;
+    for (let n = 0; n <= half; n += 1) {
+      const weight = n > order ? 0 : (0.54 + 0.46 * Math.cos((Math.PI * n) / order)) / size;
+      re[n] = re[n]! * weight;
+      if (n > 0 && n < half) re[size - n] = re[n]!;
     }
-    this.fft.transform(packed, cepstrum);
-    for (let k = 0; k <= half; k += 1) log[k] = packed[2 * k]!;
+    im.fill(0);
+    transform.forward();
+    for (let k = 0; k <= half; k += 1) log[k] = re[k]!;
   }
 
   /** Its value between two bins. */

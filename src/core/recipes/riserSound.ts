@@ -1,6 +1,6 @@
 import { jumpRest } from '../dsp/jumpRest';
 import { makeRandom } from '../dsp/random';
-import { sincRun } from '../dsp/sincReader';
+import { READ_FRAMES, SincRings } from '../dsp/sincRings';
 import type { SoundData } from '../engine/clipReader';
 import { seamless } from './seamless';
 
@@ -16,8 +16,6 @@ const OVERLAP_SECONDS = 0.25;
 /** A track's own sound is brought to this mean level, as far as its peaks stay under the other. */
 const OWN_LEVEL = 0.2;
 const OWN_PEAK = 0.8;
-/** The speed of a gliding reader is set anew after so many samples, and goes evenly between. */
-const GLIDE_FRAMES = 64;
 
 /** The begin and end of each channel rounded off. */
 export function edged(channels: SoundData, sampleRate: number): Float32Array[] {
@@ -62,24 +60,29 @@ export function risingOwn(material: SoundData, length: number, sampleRate: numbe
     }
   }
   const gain = Math.min(OWN_LEVEL / Math.sqrt(power), OWN_PEAK / peak);
-  return turn.map((side, k) => glided(side, length, semitones, way, k === 0 ? 1 : DETUNE).map((x) => x * gain));
+  return glided(turn, length, semitones, way).map((side) => side.map((x) => x * gain));
 }
 
-/** Reads round a loop at a speed that glides. */
-function glided(loop: Float32Array, length: number, semitones: number, way: RiserWay, detune: number): Float32Array {
-  // The loop laid out as often as it takes, in a ring no reader comes round.
+/** Reads round a loop at a speed that glides, the right side a little faster than the left. */
+function glided(loop: SoundData, length: number, semitones: number, way: RiserWay): Float32Array[] {
+  const [left, right] = [loop[0]!, loop[1] ?? loop[0]!].map((side) => Float64Array.from(side));
+  const turn = left!.length;
+  // The loop laid out as often as it takes, so that no reader comes round.
   let size = 1024;
   while (size < length * DETUNE + 256) size *= 2;
-  const ring = new Float32Array(size);
-  for (let at = 0; at < size; at += loop.length) ring.set(loop.subarray(0, Math.min(loop.length, size - at)), at);
-  const out = new Float64Array(length);
-  let place = 64;
-  for (let from = 0; from < length; from += GLIDE_FRAMES) {
-    const to = Math.min(length, from + GLIDE_FRAMES);
-    const speed = detune * speedAt(semitones, way, from / length);
-    const growth = (detune * speedAt(semitones, way, to / length) - speed) / (to - from);
-    sincRun(ring, size - 1, place, speed, growth, out, from, to);
-    place += (to - from) * speed + ((to - from) * (to - from - 1) * growth) / 2;
-  }
-  return Float32Array.from(out);
+  const rings = new SincRings(size);
+  for (let at = 0; at < size; at += turn) rings.write(at, left!, right!, Math.min(turn, size - at));
+  return [1, DETUNE].map((detune, side) => {
+    const out = new Float32Array(length);
+    let place = 64;
+    for (let from = 0; from < length; from += READ_FRAMES) {
+      const n = Math.min(READ_FRAMES, length - from);
+      const speed = detune * speedAt(semitones, way, from / length);
+      const growth = (detune * speedAt(semitones, way, (from + n) / length) - speed) / n;
+      rings.read(place, speed, growth, 0, n);
+      out.set((side === 0 ? rings.outLeft : rings.outRight).subarray(0, n), from);
+      place += n * speed + (n * (n - 1) * growth) / 2;
+    }
+    return out;
+  });
 }

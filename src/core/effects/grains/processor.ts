@@ -1,7 +1,7 @@
 import { hann } from '../../dsp/hann';
 import { Noise } from '../../dsp/noise';
 import { PeakGuard } from '../../dsp/peakGuard';
-import { sincRun } from '../../dsp/sincReader';
+import { SincRings } from '../../dsp/sincRings';
 import { STEP_FRAMES, stereoRun, type EffectProcessor, type StereoRun } from '../define';
 import { placesOf } from '../places';
 import { grainsParams } from './params';
@@ -22,14 +22,11 @@ const SILENCE = 1e-6;
  * Source: Curtis Roads, "Microsound" (2001), chapter "Granulation of Sampled Sounds".
  */
 export class GrainsProcessor implements EffectProcessor {
-  private readonly left: Float32Array;
-  private readonly right: Float32Array;
-  private readonly mask: number;
+  private readonly rings: SincRings;
   private readonly noise = new Noise();
   private readonly guard: PeakGuard;
   private readonly back = stereoRun();
   private readonly into = stereoRun();
-  private readonly heard = stereoRun();
   /** Of each grain: where it reads, how fast, how far through its window it is and by how much it goes on, and its gains; at rest while its age is 1 or more. */
   private readonly place = new Float64Array(MOST_GRAINS);
   private readonly speed = new Float64Array(MOST_GRAINS);
@@ -48,9 +45,7 @@ export class GrainsProcessor implements EffectProcessor {
   constructor(private readonly sampleRate: number) {
     let size = 1024;
     while (size < 17 * sampleRate) size *= 2;
-    this.left = new Float32Array(size);
-    this.right = new Float32Array(size);
-    this.mask = size - 1;
+    this.rings = new SincRings(size);
     this.guard = new PeakGuard(CEILING, GUARD_RELEASE_SECONDS, sampleRate);
   }
 
@@ -64,8 +59,7 @@ export class GrainsProcessor implements EffectProcessor {
   }
 
   reset(seconds: number, values: Float64Array): void {
-    this.left.fill(0);
-    this.right.fill(0);
+    this.rings.clear();
     this.back.left.fill(0);
     this.back.right.fill(0);
     this.written = 0;
@@ -107,7 +101,7 @@ export class GrainsProcessor implements EffectProcessor {
     this.taking = goal > before ? Math.min(goal, before + 0.1) : Math.max(goal, before - 0.1);
     this.quietFrames += STEP_FRAMES;
     if (before === 0 && this.taking === 0) return;
-    const { into, back, left, right, mask } = this;
+    const { into, back } = this;
     const step = (this.taking - before) / STEP_FRAMES;
     const feedbackStep = (values[AT.feedback]! - this.feedback) / STEP_FRAMES;
     let share = before;
@@ -121,10 +115,7 @@ export class GrainsProcessor implements EffectProcessor {
     }
     if (loud) this.quietFrames = 0;
     this.guard.process(into.left, into.right, STEP_FRAMES);
-    for (let i = 0; i < STEP_FRAMES; i += 1) {
-      left[(this.written + i) & mask] = into.left[i]!;
-      right[(this.written + i) & mask] = into.right[i]!;
-    }
+    this.rings.write(this.written, into.left, into.right, STEP_FRAMES);
     this.written += STEP_FRAMES;
   }
 
@@ -170,7 +161,8 @@ export class GrainsProcessor implements EffectProcessor {
   }
 
   private sound(g: number, wet: StereoRun): void {
-    const { left, right, mask, heard } = this;
+    const { rings } = this;
+    const { outLeft, outRight } = rings;
     const shape = SHAPE;
     const speed = this.speed[g]!;
     const ageing = this.ageing[g]!;
@@ -180,14 +172,13 @@ export class GrainsProcessor implements EffectProcessor {
     const from = this.begins[g]!;
     const lasts = Math.ceil((1 - age) / ageing);
     const to = from + lasts < STEP_FRAMES ? from + lasts : STEP_FRAMES;
-    sincRun(left, mask, this.place[g]!, speed, 0, heard.left, from, to);
-    sincRun(right, mask, this.place[g]!, speed, 0, heard.right, from, to);
+    rings.read(this.place[g]!, speed, 0, from, to);
     for (let i = from; i < to; i += 1) {
       const at = age * WINDOW;
       const k = at | 0;
       const window = shape[k]! + (shape[k + 1]! - shape[k]!) * (at - k);
-      wet.left[i] = wet.left[i]! + gl * window * heard.left[i]!;
-      wet.right[i] = wet.right[i]! + gr * window * heard.right[i]!;
+      wet.left[i] = wet.left[i]! + gl * window * outLeft[i]!;
+      wet.right[i] = wet.right[i]! + gr * window * outRight[i]!;
       age += ageing;
     }
     this.begins[g] = 0;

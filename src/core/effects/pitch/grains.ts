@@ -1,9 +1,8 @@
 import { hann } from '../../dsp/hann';
-import { sincRun } from '../../dsp/sincReader';
-import { STEP_FRAMES, stereoRun, type StereoRun } from '../define';
+import { SincRings } from '../../dsp/sincRings';
+import { STEP_FRAMES, type StereoRun } from '../define';
 
 const RING = 16_384;
-const MASK = RING - 1;
 const GRAIN_SECONDS = 0.04;
 const LATENCY_SECONDS = 0.05;
 const REACH_SECONDS = 0.008;
@@ -16,12 +15,14 @@ const STRIDE = 4;
  */
 export class GrainShift {
   readonly latency: number;
-  private readonly left = new Float32Array(RING);
-  private readonly right = new Float32Array(RING);
+  private readonly rings = new SincRings(RING);
   private readonly window: Float64Array;
-  private readonly first = stereoRun();
   private readonly half: number;
+  private readonly compared: number;
   private readonly reach: number;
+  /** What a new grain is compared with, and where it is looked for, both sides added: every STRIDE-th sample of the one, all of the other. */
+  private readonly model: Float32Array;
+  private readonly field: Float32Array;
   private came = 0;
   /** Where both grains read, the older one first, and how far into the younger one it is. */
   private older = 0;
@@ -34,11 +35,13 @@ export class GrainShift {
     this.window = hann(2 * this.half);
     this.latency = Math.round(LATENCY_SECONDS * sampleRate);
     this.reach = Math.round(REACH_SECONDS * sampleRate);
+    this.compared = Math.min(this.half, 960);
+    this.model = new Float32Array(Math.ceil(this.compared / STRIDE));
+    this.field = new Float32Array(this.compared + 2 * this.reach + STRIDE);
   }
 
   clear(ratio: number): void {
-    this.left.fill(0);
-    this.right.fill(0);
+    this.rings.clear();
     this.came = 0;
     this.ratio = ratio;
     this.older = this.younger = -this.latency;
@@ -46,11 +49,8 @@ export class GrainShift {
   }
 
   process(input: StereoRun, wet: StereoRun, ratio: number): void {
-    const { left, right, window } = this;
-    for (let i = 0; i < STEP_FRAMES; i += 1) {
-      left[(this.came + i) & MASK] = input.left[i]!;
-      right[(this.came + i) & MASK] = input.right[i]!;
-    }
+    const { rings, window } = this;
+    rings.write(this.came, input.left, input.right, STEP_FRAMES);
     const step = (ratio - this.ratio) / STEP_FRAMES;
     let at = 0;
     while (at < STEP_FRAMES) {
@@ -58,14 +58,16 @@ export class GrainShift {
       if (this.into >= length) this.begin(this.came + at);
       const n = Math.min(STEP_FRAMES - at, length - this.into);
       const speed = this.ratio + step;
-      sincRun(left, MASK, this.older, speed, step, this.first.left, at, at + n);
-      sincRun(right, MASK, this.older, speed, step, this.first.right, at, at + n);
-      sincRun(left, MASK, this.younger, speed, step, wet.left, at, at + n);
-      sincRun(right, MASK, this.younger, speed, step, wet.right, at, at + n);
+      rings.read(this.older, speed, step, at, at + n);
+      for (let i = at; i < at + n; i += 1) {
+        wet.left[i] = rings.outLeft[i]!;
+        wet.right[i] = rings.outRight[i]!;
+      }
+      rings.read(this.younger, speed, step, at, at + n);
       for (let i = at; i < at + n; i += 1) {
         const share = window[Math.min(this.half, Math.round(((this.into + i - at) / length) * this.half))]!;
-        wet.left[i] = this.first.left[i]! + share * (wet.left[i]! - this.first.left[i]!);
-        wet.right[i] = this.first.right[i]! + share * (wet.right[i]! - this.first.right[i]!);
+        wet.left[i] = wet.left[i]! + share * (rings.outLeft[i]! - wet.left[i]!);
+        wet.right[i] = wet.right[i]! + share * (rings.outRight[i]! - wet.right[i]!);
       }
       const passed = n * (this.ratio + (step * (n + 1)) / 2);
       this.older += passed;
@@ -93,25 +95,27 @@ export class GrainShift {
     this.younger = wanted + this.bestShift(wanted);
   }
 
+  /** By how much a grain near a place is moved so as to go on most like the older one: the likeness of both, by every STRIDE-th sample. */
   private bestShift(wanted: number): number {
-    const { left, right, reach } = this;
-    const n = Math.min(this.half, 960);
+    const { rings, reach, model, field, compared } = this;
+    const a = Math.round(this.older);
+    const b = Math.round(wanted) - reach;
+    for (let i = 0; i < model.length; i += 1) model[i] = rings.monoAt(a + i * STRIDE);
+    for (let i = 0; i < field.length; i += 1) field[i] = rings.monoAt(b + i);
     let best = 0;
     let most = -Infinity;
-    for (let shift = -reach; shift <= reach; shift += 1) {
+    for (let shift = 0; shift <= 2 * reach; shift += 1) {
       let product = 0;
       let power = 1e-9;
-      for (let i = 0; i < n; i += STRIDE) {
-        const a = Math.round(this.older + i);
-        const b = Math.round(wanted + shift + i);
-        const here = left[b & MASK]! + right[b & MASK]!;
-        product += here * (left[a & MASK]! + right[a & MASK]!);
+      for (let i = 0, at = shift; i * STRIDE < compared; i += 1, at += STRIDE) {
+        const here = field[at]!;
+        product += here * model[i]!;
         power += here * here;
       }
       const alike = product / Math.sqrt(power);
       if (alike > most) {
         most = alike;
-        best = shift;
+        best = shift - reach;
       }
     }
     return best;

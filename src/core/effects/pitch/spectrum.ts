@@ -1,5 +1,5 @@
 import { PhaseVocoder } from '../../dsp/phaseVocoder';
-import { sincRun } from '../../dsp/sincReader';
+import { SincRings } from '../../dsp/sincRings';
 import { STEP_FRAMES, type StereoRun } from '../define';
 
 /** Samples that the reading needs in front of it. */
@@ -22,8 +22,7 @@ export class SpectrumShift {
   private readonly vocoder: PhaseVocoder;
   private readonly inLeft = new Float64Array(RING);
   private readonly inRight = new Float64Array(RING);
-  private readonly outLeft = new Float32Array(RING);
-  private readonly outRight = new Float32Array(RING);
+  private readonly out = new SincRings(RING);
   /** Samples that have come in; where the last frame was taken; where it was laid; where the reading stands. */
   private came = 0;
   private taken = 0;
@@ -43,7 +42,9 @@ export class SpectrumShift {
   }
 
   clear(ratio: number): void {
-    for (const ring of [this.inLeft, this.inRight, this.outLeft, this.outRight]) ring.fill(0);
+    this.inLeft.fill(0);
+    this.inRight.fill(0);
+    this.out.clear();
     this.vocoder.clear();
     this.came = 0;
     this.ratio = ratio;
@@ -56,7 +57,7 @@ export class SpectrumShift {
 
   /** @param ratio of the pitch at the end of the run  @param formants ratio by which the throat is moved in what is heard */
   process(input: StereoRun, wet: StereoRun, ratio: number, formants: number): void {
-    const { inLeft, inRight, outLeft, outRight } = this;
+    const { inLeft, inRight, out } = this;
     for (let i = 0; i < STEP_FRAMES; i += 1) {
       inLeft[(this.came + i) & MASK] = input.left[i]!;
       inRight[(this.came + i) & MASK] = input.right[i]!;
@@ -66,8 +67,11 @@ export class SpectrumShift {
     const faster = ratio > this.ratio ? ratio : this.ratio;
     // What is read must have been laid by all frames that reach it.
     while (this.laid + this.hopOf(ratio) <= this.reading + faster * STEP_FRAMES + AHEAD) this.layFrame(ratio, formants);
-    sincRun(outLeft, MASK, this.reading, this.ratio + step, step, wet.left, 0, STEP_FRAMES);
-    sincRun(outRight, MASK, this.reading, this.ratio + step, step, wet.right, 0, STEP_FRAMES);
+    out.read(this.reading, this.ratio + step, step, 0, STEP_FRAMES);
+    for (let i = 0; i < STEP_FRAMES; i += 1) {
+      wet.left[i] = out.outLeft[i]!;
+      wet.right[i] = out.outRight[i]!;
+    }
     // The places of a run whose speed grows evenly.
     this.reading += STEP_FRAMES * (this.ratio + (step * (STEP_FRAMES + 1)) / 2);
     this.ratio = ratio;
@@ -92,14 +96,7 @@ export class SpectrumShift {
     vocoder.turn(this.first ? 0 : from - this.taken, hop, formants / ratio, top);
     this.first = false;
     this.taken = from;
-    this.add(this.outLeft, vocoder.left.made, hop);
-    this.add(this.outRight, vocoder.right.made, hop);
-  }
-
-  /** Adds a frame where it is laid; its last samples are the first there. */
-  private add(ring: Float32Array, made: Float64Array, hop: number): void {
-    const level = this.vocoder.levelAt(hop);
-    for (let i = 0; i < this.frame - hop; i += 1) ring[(this.laid + i) & MASK] = ring[(this.laid + i) & MASK]! + made[i]! * level;
-    for (let i = this.frame - hop; i < this.frame; i += 1) ring[(this.laid + i) & MASK] = made[i]! * level;
+    // Its last samples are the first there.
+    this.out.lay(this.laid, vocoder.left.made, vocoder.right.made, frame, hop, vocoder.levelAt(hop));
   }
 }

@@ -1,0 +1,34 @@
+import { passesOf, workMemory, writeTurns, type ConvolutionWork } from './convolutionWork';
+
+/** A complex Fourier transform of one size, in single precision, in place on `re` and `im`: the kernel of the convolution without its rest. */
+export class FastTransform {
+  readonly re: Float32Array;
+  readonly im: Float32Array;
+  private readonly work: ConvolutionWork;
+  private readonly passes: number;
+
+  /** @param size a power of two from 16 on  @param withKernel false leaves the work to TypeScript, which tests compare */
+  constructor(private readonly size: number, withKernel = true) {
+    const { cells, work } = workMemory(4 * size + 1.5 * size, withKernel);
+    this.re = cells.subarray(0, size);
+    this.im = cells.subarray(size, 2 * size);
+    this.work = work;
+    this.passes = passesOf(size);
+    writeTurns(cells, 4 * size, size);
+  }
+
+  /** exp(-i...), not scaled. */
+  forward(): void {
+    this.run(0, 4 * this.size);
+  }
+
+  /** exp(+i...), not scaled: the other one, with the parts changed over. */
+  inverse(): void {
+    this.run(4 * this.size, 0);
+  }
+
+  private run(re: number, im: number): void {
+    const { size, work, passes } = this;
+    for (let index = 0; index < passes; index += 1) work.pass(index, size, re, im, 8 * size, 16 * size);
+  }
+}

@@ -1,0 +1,91 @@
+import { compiledKernel } from './kernels/load';
+import { SINC_READ_BYTES } from './kernels/sincReadBytes';
+import { SINC_PHASES, SINC_TABLE, SINC_TAPS } from './sincTable';
+import { scriptedRead } from './sincRingsScript';
+
+const PAGE = 65_536;
+/** Most samples of one reading. */
+export const READ_FRAMES = 128;
+/** Where things lie, in figures of 32 bits. */
+const OUT = 0;
+const TABLE = 4 * READ_FRAMES;
+const RINGS = TABLE + (SINC_PHASES + 1) * SINC_TAPS;
+
+/** Addresses are bytes. */
+export interface SincWork {
+  read(left: number, right: number, mask: number, table: number, start: number, speed: number, growth: number, outLeft: number, outRight: number, from: number, to: number): void;
+}
+
+/** Two rings of samples that can be read between them, at any speed, by the nearest of the table's phases: within a 4096th of a sample. */
+export class SincRings {
+  /** What was read last. */
+  readonly outLeft: Float64Array;
+  readonly outRight: Float64Array;
+  readonly mask: number;
+  private readonly left: Float32Array;
+  private readonly right: Float32Array;
+  private readonly work: SincWork;
+  private readonly rightAt: number;
+
+  /** @param size a power of two  @param withKernel false leaves the work to TypeScript, which tests compare */
+  constructor(private readonly size: number, withKernel = true) {
+    this.mask = size - 1;
+    this.rightAt = RINGS + size + SINC_TAPS;
+    const figures = this.rightAt + size + SINC_TAPS;
+    const module = withKernel ? compiledKernel(SINC_READ_BYTES) : null;
+    const memory = module ? new WebAssembly.Memory({ initial: Math.ceil((figures * 4) / PAGE) }) : null;
+    const bytes = memory ? memory.buffer : new ArrayBuffer(figures * 4);
+    const cells = new Float32Array(bytes, 0, figures);
+    this.outLeft = new Float64Array(bytes, 4 * OUT, READ_FRAMES);
+    this.outRight = new Float64Array(bytes, 4 * OUT + 8 * READ_FRAMES, READ_FRAMES);
+    this.left = cells.subarray(RINGS, RINGS + size + SINC_TAPS);
+    this.right = cells.subarray(this.rightAt);
+    cells.set(SINC_TABLE, TABLE);
+    this.work = module && memory ? (new WebAssembly.Instance(module, { env: { memory } }).exports as unknown as SincWork) : scriptedRead(cells, new Float64Array(bytes, 0, 2 * READ_FRAMES));
+  }
+
+  clear(): void {
+    this.left.fill(0);
+    this.right.fill(0);
+  }
+
+  /** Sets `n` samples from a place on. */
+  write(place: number, left: Float64Array, right: Float64Array, n: number): void {
+    const { mask } = this;
+    for (let i = 0; i < n; i += 1) {
+      const at = (place + i) & mask;
+      this.left[at] = left[i]!;
+      this.right[at] = right[i]!;
+      if (at < SINC_TAPS) this.repeat(at);
+    }
+  }
+
+  /** Adds `n` samples times a level from a place on; `fresh` of them, at the end, take the place of what was there. */
+  lay(place: number, left: Float64Array, right: Float64Array, n: number, fresh: number, level: number): void {
+    const { mask } = this;
+    for (let i = 0; i < n; i += 1) {
+      const at = (place + i) & mask;
+      const kept = i < n - fresh ? 1 : 0;
+      this.left[at] = kept * this.left[at]! + level * left[i]!;
+      this.right[at] = kept * this.right[at]! + level * right[i]!;
+      if (at < SINC_TAPS) this.repeat(at);
+    }
+  }
+
+  /** The first figures stand behind the last as well. */
+  private repeat(at: number): void {
+    this.left[this.size + at] = this.left[at]!;
+    this.right[this.size + at] = this.right[at]!;
+  }
+
+  /** Both sides added, at a whole place. */
+  monoAt(place: number): number {
+    const at = place & this.mask;
+    return this.left[at]! + this.right[at]!;
+  }
+
+  /** Reads both sides into [from, to) of what comes out: at `start`, then on by `speed`, which grows by `growth`. Places lie within 2^31. */
+  read(start: number, speed: number, growth: number, from: number, to: number): void {
+    this.work.read(4 * RINGS, 4 * this.rightAt, this.mask, 4 * TABLE, start, speed, growth, 4 * OUT, 4 * OUT + 8 * READ_FRAMES, from, to);
+  }
+}
