@@ -1,17 +1,52 @@
+import { compiledKernel } from './kernels/load';
+import { DIFFUSER_BYTES } from './kernels/diffuserBytes';
+
+/** As Schroeder's sections: mutually odd lengths, none shorter than a run. */
+const SECTION_SECONDS = [0.00477, 0.00359, 0.01273, 0.00931] as const;
+const SECTIONS = SECTION_SECONDS.length;
+const GAIN = 0.6;
+const MOST_FRAMES = 64;
+const PAGE = 65_536;
+/** Where things lie, in bytes; the same figures stand in kernels/diffuser.as.ts. */
+const SIZES_AT = 0;
+const PLACES_AT = 16;
+const RINGS_AT = 32;
+const GAINS_AT = 48;
+const IO_AT = 128;
+const SMEARED_AT = IO_AT + 8 * MOST_FRAMES;
+const FIRST_RING_AT = SMEARED_AT + 8 * MOST_FRAMES;
+
+type Process = (n: number, entering: boolean | number, blend: number, step: number) => void;
+
 /**
  * Four allpass sections in a row: smears a click into a wash without colouring it.
  * Source: M. R. Schroeder, "Natural Sounding Artificial Reverberation" (1962).
  */
-const SECTION_SECONDS = [0.00477, 0.00359, 0.01273, 0.00931] as const;
-const GAIN = 0.6;
-
 export class Diffuser {
   private readonly rings: Float64Array[];
+  private readonly places: Int32Array;
+  private readonly gains: Float64Array;
+  private readonly io: Float64Array;
+  private readonly smeared: Float64Array;
+  private readonly work: Process | null;
   private idle = true;
-  private readonly places = new Int32Array(SECTION_SECONDS.length);
 
-  constructor(sampleRate: number) {
-    this.rings = SECTION_SECONDS.map((seconds) => new Float64Array(Math.round(seconds * sampleRate)));
+  /** @param withKernel false leaves the work to TypeScript, which tests compare */
+  constructor(sampleRate: number, withKernel = true) {
+    const sizes = SECTION_SECONDS.map((seconds) => Math.max(MOST_FRAMES, Math.round(seconds * sampleRate)));
+    const bytes = FIRST_RING_AT + 8 * sizes.reduce((sum, size) => sum + size, 0);
+    const module = withKernel ? compiledKernel(DIFFUSER_BYTES) : null;
+    const memory = module ? new WebAssembly.Memory({ initial: Math.ceil(bytes / PAGE) }) : null;
+    const buffer = memory ? memory.buffer : new ArrayBuffer(bytes);
+    this.work = module && memory ? (new WebAssembly.Instance(module, { env: { memory } }).exports.process as Process) : null;
+    this.places = new Int32Array(buffer, PLACES_AT, SECTIONS);
+    this.gains = new Float64Array(buffer, GAINS_AT, SECTIONS);
+    this.io = new Float64Array(buffer, IO_AT, MOST_FRAMES);
+    this.smeared = new Float64Array(buffer, SMEARED_AT, MOST_FRAMES);
+    const starts = sizes.map((_, i) => FIRST_RING_AT + 8 * sizes.slice(0, i).reduce((sum, size) => sum + size, 0));
+    this.rings = sizes.map((size, i) => new Float64Array(buffer, starts[i]!, size));
+    new Int32Array(buffer, SIZES_AT, SECTIONS).set(sizes);
+    new Int32Array(buffer, RINGS_AT, SECTIONS).set(starts);
   }
 
   clear(): void {
@@ -26,25 +61,22 @@ export class Diffuser {
 
   /**
    * Blends the smeared signal in, in place; a straight blend of two unit-gain paths never exceeds unity.
-   * @param from @param to blend at the ends of the run, 0-1  @param difference 0-1, turns every other section round to part left from right
+   * @param n up to 64  @param from @param to blend at the ends of the run, 0-1  @param difference 0-1, turns every other section round to part left from right
    */
-  process(io: Float64Array, smeared: Float64Array, n: number, from: number, to: number, difference: number): void {
-    if (this.idle) this.enter(io, smeared, n);
-    else for (let i = 0; i < n; i += 1) smeared[i] = io[i]!;
-    for (let section = 0; section < this.rings.length; section += 1) {
-      const gain = section & 1 ? GAIN : GAIN * (1 - 2 * difference);
-      this.section(section, smeared, n, gain);
-    }
+  process(io: Float64Array, n: number, from: number, to: number, difference: number): void {
+    for (let section = 0; section < SECTIONS; section += 1) this.gains[section] = section & 1 ? GAIN : GAIN * (1 - 2 * difference);
+    this.io.set(io);
+    const entering = this.idle;
+    if (entering) this.enter(n);
     const step = (to - from) / n;
-    let blend = from;
-    for (let i = 0; i < n; i += 1) {
-      blend += step;
-      io[i] = io[i]! + (smeared[i]! - io[i]!) * blend;
-    }
+    if (this.work) this.work(n, entering, from, step);
+    else this.smear(n, entering, from, step);
+    for (let i = 0; i < n; i += 1) io[i] = this.io[i]!;
   }
 
   /** Begins empty, and lets the sound in over the run: a step into the sections would come out of each as a click. */
-  private enter(io: Float64Array, smeared: Float64Array, n: number): void {
+  private enter(n: number): void {
+    const { io, smeared } = this;
     this.clear();
     this.idle = false;
     for (let i = 0; i < n; i += 1) {
@@ -53,18 +85,32 @@ export class Diffuser {
     }
   }
 
+  /** What the kernel does, in TypeScript. */
+  private smear(n: number, entering: boolean, from: number, step: number): void {
+    const { io, smeared } = this;
+    if (!entering) smeared.set(io);
+    for (let section = 0; section < SECTIONS; section += 1) this.section(section, n);
+    let blend = from;
+    for (let i = 0; i < n; i += 1) {
+      blend += step;
+      io[i] = io[i]! + (smeared[i]! - io[i]!) * blend;
+    }
+  }
+
   /** In pieces that end where the ring does, so that the loop need not look for its end. */
-  private section(index: number, io: Float64Array, n: number, gain: number): void {
+  private section(index: number, n: number): void {
+    const { smeared } = this;
     const ring = this.rings[index]!;
+    const gain = this.gains[index]!;
     const size = ring.length;
     let at = this.places[index]!;
     for (let from = 0; from < n; ) {
       const end = Math.min(n, from + size - at);
       for (let i = from, place = at; i < end; i += 1, place += 1) {
         const delayed = ring[place]!;
-        const into = io[i]! + gain * delayed + 1e-15 - 1e-15;
+        const into = smeared[i]! + gain * delayed + 1e-15 - 1e-15;
         ring[place] = into;
-        io[i] = delayed - gain * into;
+        smeared[i] = delayed - gain * into;
       }
       at += end - from;
       if (at === size) at = 0;

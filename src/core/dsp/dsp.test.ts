@@ -1,9 +1,9 @@
 import { sinTurns, tanhRational } from './approx';
 import { DelayLine } from './delayLine';
 import { Diffuser } from './diffuser';
+import { DRIVE_KINDS, saturate, shapedAt } from './saturate';
 import { PeakGuard } from './peakGuard';
 import { resample } from './resample';
-import { saturate } from './saturate';
 
 const N = 64;
 
@@ -53,16 +53,25 @@ test('sine and tanh without the platform’s own are as near as they say', () =>
   expect(tanh).toBeLessThan(1.1e-4);
 });
 
+test.each(DRIVE_KINDS.map((kind, i) => [kind, i] as const))('%s shapes the same at a drive that stands as sample by sample', (_kind, index) => {
+  const input = Float64Array.from({ length: 64 }, (_, i) => (i - 32) / 12);
+  for (const drive of [1.122, 2, 12]) {
+    const out = new Float64Array(64);
+    saturate(input, out, 64, index, drive, drive);
+    input.forEach((x, i) => expect(out[i]).toBeCloseTo(shapedAt(x, index, drive), 12));
+  }
+});
+
 test('the diffuser has unit gain at every frequency', () => {
   const diffuser = new Diffuser(48_000);
   const response: number[] = [];
   const io = new Float64Array(N);
   // Its first run is let in gently.
-  diffuser.process(io, new Float64Array(N), N, 1, 1, 0);
+  diffuser.process(io, N, 1, 1, 0);
   for (let at = 0; at < 48_000; at += N) {
     io.fill(0);
     if (at === 0) io[0] = 1;
-    diffuser.process(io, new Float64Array(N), N, 1, 1, 0);
+    diffuser.process(io, N, 1, 1, 0);
     response.push(...io);
   }
   for (const hz of [50, 440, 3000, 15_000]) {

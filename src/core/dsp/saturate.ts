@@ -21,10 +21,36 @@ export function shapedAt(x: number, kind: number, drive: number): number {
 
 /** Shapes `n` samples. @param from @param to drive at the ends of the run */
 export function saturate(input: Float64Array, out: Float64Array, n: number, kind: number, from: number, to: number): void {
+  if (from === to && from >= 1.122) {
+    saturateEvenly(input, out, n, kind, from);
+    return;
+  }
   const step = (to - from) / n;
   let drive = from;
   for (let i = 0; i < n; i += 1) {
     drive += step;
     out[i] = shapedAt(input[i]!, kind, drive);
+  }
+}
+
+/** What `shapedAt` does at a drive that stands, fully mixed in: one division a sample, and none to choose a kind by. */
+function saturateEvenly(input: Float64Array, out: Float64Array, n: number, kind: number, drive: number): void {
+  const back = 1 / drive;
+  if (kind === 0) for (let i = 0; i < n; i += 1) out[i] = back * tanhRational(drive * input[i]!);
+  else if (kind === 1) {
+    for (let i = 0; i < n; i += 1) {
+      const driven = drive * input[i]!;
+      out[i] = back * (driven > 0 ? tanhRational(driven) : driven / (1 - 0.35 * driven));
+    }
+  } else if (kind === 2) {
+    for (let i = 0; i < n; i += 1) {
+      const square = drive * drive * input[i]! * input[i]!;
+      out[i] = input[i]! / Math.sqrt(Math.sqrt(1 + square * square));
+    }
+  } else {
+    for (let i = 0; i < n; i += 1) {
+      const x = input[i]!;
+      out[i] = x > back ? back : x < -back ? -back : x;
+    }
   }
 }

@@ -35,6 +35,16 @@ function readBetween(from: usize, kernel: usize, to: usize): void {
   }
 }
 
+/** A run of FRAMES samples between samples as f64. @param from first sample under the kernel @param kernel sixteen figures */
+export function readStanding(from: usize, kernel: usize, to: usize): void {
+  readBetween(from, kernel, BETWEEN);
+  for (let i: usize = 0; i < FRAMES * 4; i += 16) {
+    const four = v128.load(BETWEEN + i);
+    v128.store(to + 2 * i, f64x2.promote_low_f32x4(four));
+    v128.store(to + 2 * i, f64x2.promote_low_f32x4(v128.shuffle<i32>(four, four, 2, 3, 0, 1)), 16);
+  }
+}
+
 /** One sample under the sixteen taps of a row of the table, as four partial sums; `at` is an index that may run past the end of the ring. */
 @inline
 function partial(ring: usize, at: i32, mask: i32, row: usize): v128 {

@@ -1,7 +1,7 @@
 import { ECHO_LOOP_BYTES } from '../../dsp/kernels/echoLoopBytes';
 import { compiledKernel } from '../../dsp/kernels/load';
 import { SINC_TABLE, SINC_TAPS, sincCoefficients } from '../../dsp/sincTable';
-import type { DelayLine } from '../../dsp/delayLine';
+import { DelayLine } from '../../dsp/delayLine';
 import type { StateVariable } from '../../dsp/stateVariable';
 import { STEP_FRAMES, type StereoRun } from '../define';
 import type { LoopColour } from './loopTone';
@@ -16,11 +16,15 @@ const READ_AT = 3584;
 const TABLE_AT = 4096;
 const RINGS_AT = TABLE_AT + SINC_TABLE.length * 4;
 const PAGE = 65_536;
+/** Delays in samples under which sixteen taps reach what is not yet written. */
+const SHORTEST = 24;
 /** Places of the settings, in pairs of left and right. */
 const STATE_1 = 26;
 const STATE_2 = 28;
 
 type Step = (readLeft: number, readRight: number, writeLeft: number, writeRight: number, between: number, filtered: number, crossing: number) => number;
+
+type ReadStanding = (from: number, kernel: number, to: number) => void;
 
 type ReadMoving = (ring: number, place: number, mask: number, delays: number, frames: number, table: number, to: number) => boolean | number;
 
@@ -39,15 +43,17 @@ export class EchoKernel {
   private readonly ringBytes: number;
   private readonly run: Step;
   private readonly move: ReadMoving;
+  private readonly stand: ReadStanding;
   private readonly delays: Float64Array;
   private readonly read: Float64Array;
 
   private constructor(module: WebAssembly.Module, ringSize: number) {
     this.ringBytes = ringSize * 4;
     const memory = new WebAssembly.Memory({ initial: Math.ceil((RINGS_AT + 2 * this.ringBytes) / PAGE) });
-    const { step, readMoving } = new WebAssembly.Instance(module, { env: { memory } }).exports;
+    const { step, readMoving, readStanding } = new WebAssembly.Instance(module, { env: { memory } }).exports;
     this.run = step as Step;
     this.move = readMoving as ReadMoving;
+    this.stand = readStanding as ReadStanding;
     this.delays = new Float64Array(memory.buffer, DELAYS_AT, STEP_FRAMES);
     this.read = new Float64Array(memory.buffer, READ_AT, STEP_FRAMES);
     new Float32Array(memory.buffer, TABLE_AT, SINC_TABLE.length).set(SINC_TABLE);
@@ -103,6 +109,17 @@ export class EchoKernel {
     this.fractions[side] = fraction;
     sincCoefficients(fraction, this.wanted);
     this.coefficients.set(this.wanted, side * SINC_TAPS);
+  }
+
+  /** What `DelayLine.readFixed` does between samples over a whole step, for a line whose ring lies in this memory; false where it cannot, and nothing was read. */
+  readStanding(line: DelayLine, side: 0 | 1, delay: number, out: Float64Array): boolean {
+    const fraction = DelayLine.fractionAt(delay);
+    const at = delay < SHORTEST || fraction < 1e-7 || fraction > 1 - 1e-7 ? -1 : line.windowAt(delay, STEP_FRAMES);
+    if (at < 0) return false;
+    this.aim(side, fraction);
+    this.stand(line.ring.byteOffset + 4 * at, KERNEL_AT + side * 4 * SINC_TAPS, READ_AT);
+    out.set(this.read);
+    return true;
   }
 
   /** What `DelayLine.readMoving` does, for a line whose ring lies in this memory; false when a delay is too short for the long kernel, and nothing was read. */

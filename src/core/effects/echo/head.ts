@@ -23,8 +23,8 @@ export class EchoHead {
   private readonly other = new Float64Array(STEP_FRAMES);
   private readonly single = new Float32Array(STEP_FRAMES);
 
-  /** @param ring a ring in the kernel's memory, which then reads it while the head moves */
-  constructor(sampleRate: number, maxDelay: number, private readonly kernel: EchoKernel | null, ring?: Float32Array<ArrayBuffer>) {
+  /** @param ring a ring in the kernel's memory, which then reads it */
+  constructor(sampleRate: number, private readonly side: 0 | 1, maxDelay: number, private readonly kernel: EchoKernel | null, ring?: Float32Array<ArrayBuffer>) {
     this.line = new DelayLine(maxDelay, STEP_FRAMES, ring);
     this.fadeStep = 1 / Math.round(FADE_SECONDS * sampleRate);
     this.glideShare = 1 - Math.exp(-1 / (GLIDE_SECONDS * sampleRate));
@@ -83,7 +83,7 @@ export class EchoHead {
 
   private readAt(delay: number, waver: Float64Array, wavering: boolean, n: number, out: Float64Array): void {
     if (!wavering) {
-      this.line.readFixed(delay, n, out);
+      if (n < STEP_FRAMES || !this.kernel?.readStanding(this.line, this.side, delay, out)) this.line.readFixed(delay, n, out);
       return;
     }
     const { delays } = this;

@@ -21,6 +21,7 @@ export const neutralGains = (): LoopGains => ({ input: 1, feedback: 0, hold: 0, 
 export class LoopMix {
   private readonly now = neutralGains();
   private readonly move = neutralGains();
+  private readonly even: SteadyGains = { ownLeft: 1, otherLeft: 0, ownRight: 1, otherRight: 0, stays: 0, goesOver: 0 };
 
   jump(gains: LoopGains): void {
     const { now } = this;
@@ -32,6 +33,12 @@ export class LoopMix {
     now.other = gains.other;
     now.left = gains.left;
     now.right = gains.right;
+  }
+
+  /** True while no gain moves and nothing is held. */
+  private get stands(): boolean {
+    const { now, move } = this;
+    return now.hold === 0 && move.hold === 0 && move.input === 0 && move.feedback === 0 && move.cross === 0 && move.own === 0 && move.other === 0 && move.left === 0 && move.right === 0;
   }
 
   /** Sets the goals for the coming `n` samples, which may be taken in several runs. */
@@ -83,6 +90,10 @@ export class LoopMix {
    * While held, the plain repeats go round at exactly unity and the input is shut.
    */
   mix(input: StereoRun, from: number, n: number, plain: StereoRun, coloured: StereoRun, into: StereoRun): void {
+    if (this.stands) {
+      this.mixEvenly(input, from, n, coloured, into);
+      return;
+    }
     const { now, move } = this;
     let { input: level, feedback, hold, cross, own, other, left, right } = now;
     const inLeft = input.left, inRight = input.right;
@@ -123,5 +134,22 @@ export class LoopMix {
     now.other = other;
     now.left = left;
     now.right = right;
+  }
+
+  /** What `mix` does with gains that stand, multiplied out once. */
+  private mixEvenly(input: StereoRun, from: number, n: number, coloured: StereoRun, into: StereoRun): void {
+    this.steadyGains(this.even);
+    const { ownLeft, otherLeft, ownRight, otherRight, stays, goesOver } = this.even;
+    const inLeft = input.left, inRight = input.right;
+    const colourLeft = coloured.left, colourRight = coloured.right;
+    const intoLeft = into.left, intoRight = into.right;
+    for (let i = 0; i < n; i += 1) {
+      const xl = inLeft[from + i]!;
+      const xr = inRight[from + i]!;
+      const yl = colourLeft[i]!;
+      const yr = colourRight[i]!;
+      intoLeft[i] = ownLeft * xl + otherLeft * xr + stays * yl + goesOver * yr + 1e-15 - 1e-15;
+      intoRight[i] = ownRight * xr + otherRight * xl + stays * yr + goesOver * yl + 1e-15 - 1e-15;
+    }
   }
 }
