@@ -1,8 +1,8 @@
 import { act, fireEvent, render, screen } from '@testing-library/react';
-import { clipOf, echoSlot, hashOf, RATE, scene, soundOf } from '../core/engine/testing';
-import { addEffect, newSlot } from '../core/piece/edits/chain';
+import { echoSlot, hashOf, RATE } from '../core/engine/testing';
+import { addEffect } from '../core/piece/edits/chain';
 import { renameTrack, setChannelParam } from '../core/piece/edits/channels';
-import type { Piece, TreatStep } from '../core/piece/piece';
+import type { TreatStep } from '../core/piece/piece';
 import type { ExportOrder } from '../core/files/order';
 import { useOpenPiece } from '../data/openPiece';
 import { useSession } from '../data/session';
@@ -11,32 +11,18 @@ import { HistoryButton } from './piece/HistoryButton';
 import { SectionButton } from './piece/SectionButton';
 import { RecipeSheet } from './recipes/RecipeSheet';
 import { ExportSheet } from './shelf/ExportSheet';
+import { now, openPiece, press, type } from './testing';
 import { StepCard } from './treat/StepCard';
 
 jest.mock('./studio/StudioProvider', () => ({
-  usePiece: () => jest.requireActual<{ useOpenPiece: typeof useOpenPiece }>('../data/openPiece').useOpenPiece((state) => state.piece),
-  useStudio: () => ({ studio: { sounds: new Map(), beat: 0, locate: jest.fn() }, soundsSeen: 0 }),
+  usePiece: () => jest.requireActual<typeof import('../data/openPiece')>('../data/openPiece').useOpenPiece((state) => state.piece),
+  useStudio: () => jest.requireActual<typeof import('./testing')>('./testing').quietStudio,
 }));
 jest.mock('@expo/vector-icons/Feather', () => () => null);
 jest.mock('./throws/useHits', () => ({ useHits: () => [] }));
 
 const CONTEXT = { tempo: { bpm: 120, beatsPerBar: 4 }, sampleRate: RATE };
-const open = (change: (piece: Piece) => Piece = (piece) => piece): void => {
-  const { piece } = scene([soundOf(1, () => 0.1)], [{ clips: [clipOf('a', 0, 0, 1)], chain: [newSlot('c', 'compressor', 'makeRoom')] }, { clips: [] }], { lengthBeats: 32 });
-  useOpenPiece.setState({ piece: change(piece), entries: [], cursor: 0, notice: null });
-  useSession.setState({ range: null });
-};
-const now = (): Piece => useOpenPiece.getState().piece!;
-const press = (role: string, name: string | RegExp): void => void fireEvent.click(screen.getByRole(role, { name }));
-const type = (name: string | RegExp, text: string): void => void fireEvent.change(screen.getByRole('textbox', { name }), { target: { value: text } });
-
-let ids = 0;
-beforeEach(() => {
-  // The page that stands in for a browser here has no such maker of ids.
-  Object.defineProperty(globalThis.crypto, 'randomUUID', { configurable: true, value: () => `id-${(ids += 1)}` });
-  localStorage.clear();
-  open();
-});
+beforeEach(() => openPiece());
 
 describe('what is written to files', () => {
   const ask = (choose: () => void): ExportOrder => {
@@ -61,7 +47,7 @@ describe('what is written to files', () => {
 
   test('prints, without those that were left out; what there is not cannot be chosen', () => {
     const print = (id: string) => ({ id, name: `Print ${id}`, sound: hashOf(0), startSample: 0, sampleRate: RATE, madeAt: '', from: { channel: 't0', channelName: 'Track 0', clip: null, fromBeat: 0, toBeat: 1, part: 'wet' as const, tail: '', bpm: 120 } });
-    open((piece) => ({ ...piece, prints: [print('p'), print('q')] }));
+    openPiece((piece) => ({ ...piece, prints: [print('p'), print('q')] }));
     expect(ask(() => { press('radio', 'Write prints'); press('switch', 'Write Print p'); })).toMatchObject({ what: 'prints', prints: ['q'] });
   });
 });
