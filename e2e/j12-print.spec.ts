@@ -1,5 +1,5 @@
 import { beatsToSamples } from '../src/core/music/tempo';
-import { expect, farthest, go, printAndDownload, rendered, saved, soundNamed, test, typeInto } from './bench';
+import { expect, farthest, go, printAndDownload, saved, soundNamed, test, typeInto } from './bench';
 
 test('J12: a clip is printed while the piece plays, placed at the sample it came from, and all of it survives a reload', async ({ page, pieceId }) => {
   await go(page, 'Chain');
@@ -33,25 +33,6 @@ test('J12: a clip is printed while the piece plays, placed at the sample it came
   expect(again.prints).toHaveLength(1);
   expect(again.tracks[5]!.clips[0]).toMatchObject({ print: print!.id, sound: again.prints[0]!.sound, start: placed.clips[0]!.start });
   expect(again.tracks.slice(0, 5)).toEqual(piece.tracks.slice(0, 5).map((track) => ({ ...track, chain: again.tracks.find(({ id }) => id === track.id)!.chain })));
-});
-
-test('J12: a print takes the place of its clip and sounds as that did; one undo gives the clip back', async ({ page, pieceId }) => {
-  await go(page, 'Chain');
-  await page.getByRole('button', { name: 'Add Echo: Call across the water' }).click();
-  await go(page, 'Piece');
-  await page.getByRole('button', { name: 'Clip Hum, answer' }).click();
-  await page.getByRole('button', { name: 'Print', exact: true }).click();
-  for (const name of ['Wet and dry', 'Rings: 4 bars', 'Goes there, instead of the clip']) await page.getByRole('radio', { name }).click();
-  const live = (await saved(page, pieceId)).piece;
-  await page.getByRole('button', { name: 'Start the print' }).click();
-  await expect(page.getByText(/is on the Shelf and on “Prints of Humming voice”/)).toBeVisible({ timeout: 60_000 });
-  const { piece } = await saved(page, pieceId, (stored) => stored.piece.prints.length === 1);
-  expect(piece.tracks.find(({ id }) => id === 'hum')!.clips.filter(({ mute }) => mute).map(({ name }) => name)).toEqual(['Hum, answer']);
-  const [before, after] = [await rendered(page, live, 24, 40), await rendered(page, piece, 24, 40)];
-  expect(farthest(before.left, after.left)).toBeLessThan(1e-6);
-  expect(farthest(before.right, after.right)).toBeLessThan(1e-6);
-  await page.getByRole('button', { name: /^Undo: Print Hum, answer/ }).click();
-  expect((await saved(page, pieceId, (stored) => stored.piece.prints.length === 0)).piece.tracks).toEqual(live.tracks);
 });
 
 test('a stretch chosen on the ruler is printed; a print on its way shows progress and can be stopped', async ({ page, pieceId }) => {

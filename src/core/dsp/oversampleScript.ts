@@ -1,31 +1,47 @@
 import type { OversampleWork } from './oversampler';
 import { shapedAt } from './saturate';
 
-/** What kernels/oversample.as.ts does, in TypeScript, on `cells`: its reference, and what runs where it cannot. */
-export function scriptedOversampling(cells: Float32Array): OversampleWork {
-  const filtered = (at: number, taps: number, count: number): number => {
-    let sum = 0;
-    for (let k = 0; k < count; k += 1) sum += cells[taps + k]! * cells[at - k]!;
-    return sum;
-  };
+/** What kernels/oversample.as.ts does, in TypeScript, on `cells` and on the same memory as whole numbers: its reference, and what runs where it cannot. */
+export function scriptedOversampling(cells: Float32Array, places: Int32Array): OversampleWork {
+  const keep = (row: number, n: number, history: number): void => void cells.copyWithin(row - history, row + n - history, row + n);
   return {
-    up: (from, to, taps, count, half, n) => {
-      for (let i = 0; i < n; i += 1) {
-        cells[(to >> 2) + 2 * i] = 2 * filtered((from >> 2) + i, taps >> 2, count);
-        cells[(to >> 2) + 2 * i + 1] = cells[(from >> 2) + i - half]!;
+    rise: (base, table, count, kind, from, step) => {
+      const [at, rows] = [base >> 2, table >> 2];
+      const top = at + places[rows]!;
+      for (let s = 0; s < count; s += 1) {
+        const stage = rows + 4 + 6 * s;
+        const [half, taps, n, input] = [places[stage]!, places[stage + 1]!, places[stage + 5]!, at + places[stage + 2]!];
+        const to = s === count - 1 ? top : at + places[stage + 8]!;
+        for (let i = 0; i < n; i += 1) {
+          cells[to + 2 * i] = 2 * filtered(cells, input + i, taps, 2 * half);
+          cells[to + 2 * i + 1] = cells[input + i - half + 1]!;
+        }
+        keep(input, n, 2 * half);
       }
+      if (kind >= 0) for (let i = 0; i < places[rows + 3]!; i += 1) cells[top + i] = shapedAt(cells[top + i]!, kind, from + step * (i + 1));
     },
-    split: (from, even, odd, n) => {
-      for (let i = 0; i < n; i += 1) {
-        cells[(even >> 2) + i] = cells[(from >> 2) + 2 * i]!;
-        cells[(odd >> 2) + i] = cells[(from >> 2) + 2 * i + 1]!;
+    fall: (base, table, count) => {
+      const [at, rows] = [base >> 2, table >> 2];
+      const [top, result, filling] = [at + places[rows]!, at + places[rows + 1]!, places[rows + 2]!];
+      for (let s = count - 1; s >= 0; s -= 1) {
+        const stage = rows + 4 + 6 * s;
+        const [half, taps, even, odd, n] = [places[stage]!, places[stage + 1]!, at + places[stage + 3]!, at + places[stage + 4]!, places[stage + 5]!];
+        const source = s === count - 1 ? top - filling : result;
+        for (let i = 0; i < n; i += 1) {
+          cells[even + i] = cells[source + 2 * i]!;
+          cells[odd + i] = cells[source + 2 * i + 1]!;
+        }
+        for (let i = 0; i < n; i += 1) cells[result + i] = filtered(cells, even + i, taps, 2 * half) + 0.5 * cells[odd + i - half]!;
+        keep(even, n, 2 * half);
+        keep(odd, n, half);
       }
-    },
-    down: (even, odd, to, taps, count, half, n) => {
-      for (let i = 0; i < n; i += 1) cells[(to >> 2) + i] = filtered((even >> 2) + i, taps >> 2, count) + 0.5 * cells[(odd >> 2) + i - half]!;
-    },
-    shape: (at, kind, from, step, n) => {
-      for (let i = 0; i < n; i += 1) cells[(at >> 2) + i] = shapedAt(cells[(at >> 2) + i]!, kind, from + step * (i + 1));
+      keep(top, places[rows + 3]!, filling);
     },
   };
+}
+
+function filtered(cells: Float32Array, at: number, taps: number, count: number): number {
+  let sum = 0;
+  for (let k = 0; k < count; k += 1) sum += cells[taps + k]! * cells[at - k]!;
+  return sum;
 }

@@ -10,12 +10,10 @@ const HALVES = [20, 6, 4] as const;
 /** Kaiser's beta for 100 dB. */
 const BETA = 10;
 
-/** Addresses are bytes. */
+/** Addresses are bytes; `table` tells where the rows of a channel lie. */
 export interface OversampleWork {
-  up(from: number, to: number, taps: number, count: number, half: number, n: number): void;
-  split(from: number, even: number, odd: number, n: number): void;
-  down(even: number, odd: number, to: number, taps: number, count: number, half: number, n: number): void;
-  shape(at: number, kind: number, from: number, step: number, n: number): void;
+  rise(base: number, table: number, count: number, kind: number, from: number, step: number): void;
+  fall(base: number, table: number, count: number): void;
 }
 
 /** A curve of one's own. */
@@ -24,7 +22,7 @@ export interface Shaper {
   shape(cells: Float32Array, at: number, n: number, drive: number, step: number): void;
 }
 
-/** Where one stage lies in a channel, in figures from its beginning: each of its rows has room before it for what came last. */
+/** Where one stage lies in a channel, in figures from its beginning: each of its rows has room before it for what came last. In this order it stands in the table. */
 interface Stage {
   readonly half: number;
   readonly taps: number;
@@ -45,44 +43,50 @@ export class Oversampler {
   readonly latency: number;
   private readonly cells: Float32Array<ArrayBuffer>;
   private readonly work: OversampleWork;
-  private readonly stages: readonly Stage[];
-  /** The highest rate: what is shaped, behind what fills the delay up to whole samples. */
+  /** Stages between the plain rate and the highest. */
+  private readonly count: number;
+  /** Rows of a channel, in figures from its beginning: what comes in, what is shaped at the highest rate, what goes out. */
+  private readonly first: number;
   private readonly top: number;
-  private readonly filling: number;
-  private readonly channelFigures: number;
   private readonly result: number;
+  private readonly channelFigures: number;
   /** Where the channels begin, behind the taps of all stages. */
   private readonly shared: number;
 
   /** @param factor 2, 4 or 8  @param withKernel false leaves the work to TypeScript, which tests compare */
   constructor(private readonly factor: 2 | 4 | 8, withKernel = true) {
     const count = Math.log2(factor);
-    let at = 0;
+    this.count = count;
+    let at = 4 + 6 * count;
     const take = (history: number, n: number): number => {
       const begin = at + history;
       at = begin + n;
       return begin;
     };
-    const tapsAt = HALVES.slice(0, count).map((half) => take(0, 2 * half));
-    const shared = at;
+    const halves = HALVES.slice(0, count);
+    const tapsAt = halves.map((half) => take(0, 2 * half));
+    this.shared = at;
     at = 0;
-    this.stages = HALVES.slice(0, count).map((half, s) => {
+    const stages = halves.map((half, s): Stage => {
       const n = OVERSAMPLED_FRAMES << s;
-      return { half, taps: tapsAt[s]!, n, input: take(2 * half, n), even: take(2 * half, n), odd: take(half, n) };
+      return { half, taps: tapsAt[s]!, input: take(2 * half, n), even: take(2 * half, n), odd: take(half, n), n };
     });
-    const lateTop = this.stages.reduce((sum, { half }, s) => sum + 2 * (2 * half - 1) * (factor >> (s + 1)), 0);
-    this.filling = (factor - (lateTop % factor)) % factor;
-    this.latency = (lateTop + this.filling) / factor;
-    this.top = take(this.filling, OVERSAMPLED_FRAMES * factor);
+    const lateTop = stages.reduce((sum, { half }, s) => sum + 2 * (2 * half - 1) * (factor >> (s + 1)), 0);
+    const filling = (factor - (lateTop % factor)) % factor;
+    this.latency = (lateTop + filling) / factor;
+    this.first = stages[0]!.input;
+    this.top = take(filling, OVERSAMPLED_FRAMES * factor);
     this.result = take(0, OVERSAMPLED_FRAMES * factor);
     this.channelFigures = at;
-    const figures = shared + 2 * at;
+    const figures = this.shared + 2 * at;
     const module = withKernel ? compiledKernel(OVERSAMPLE_BYTES) : null;
     const memory = module ? new WebAssembly.Memory({ initial: Math.ceil((figures * 4) / PAGE) }) : null;
-    this.cells = memory ? new Float32Array(memory.buffer, 0, figures) : new Float32Array(figures);
-    this.work = module && memory ? (new WebAssembly.Instance(module, { env: { memory } }).exports as unknown as OversampleWork) : scriptedOversampling(this.cells);
-    this.stages.forEach(({ half, taps }) => this.cells.set(halfBand(half), taps));
-    this.shared = shared;
+    const bytes = memory ? memory.buffer : new ArrayBuffer(figures * 4);
+    this.cells = new Float32Array(bytes, 0, figures);
+    const places = new Int32Array(bytes, 0, 4 + 6 * count);
+    places.set([this.top, this.result, filling, OVERSAMPLED_FRAMES * factor, ...stages.flatMap(({ half, taps, input, even, odd, n }) => [half, taps, input, even, odd, n])]);
+    this.work = module && memory ? (new WebAssembly.Instance(module, { env: { memory } }).exports as unknown as OversampleWork) : scriptedOversampling(this.cells, places);
+    stages.forEach(({ half, taps }) => this.cells.set(halfBand(half), taps));
   }
 
   clear(): void {
@@ -99,34 +103,16 @@ export class Oversampler {
   }
 
   private side(io: Float64Array, base: number, kind: number, from: number, to: number, shaper: Shaper | null): void {
-    const { cells, work, stages, factor } = this;
-    const last = stages.length - 1;
-    const first = base + stages[0]!.input;
+    const { cells, work, count, factor } = this;
+    const first = base + this.first;
     for (let i = 0; i < OVERSAMPLED_FRAMES; i += 1) cells[first + i] = io[i]!;
     const topFrames = OVERSAMPLED_FRAMES * factor;
-    for (let s = 0; s <= last; s += 1) {
-      const { half, taps, input, n } = stages[s]!;
-      const next = s === last ? this.top : stages[s + 1]!.input;
-      work.up(4 * (base + input), 4 * (base + next), 4 * taps, 2 * half, half - 1, n);
-      this.keep(base + input, n, 2 * half);
-    }
-    if (shaper) shaper.shape(cells, base + this.top, topFrames, from, (to - from) / topFrames);
-    else work.shape(4 * (base + this.top), kind, from, (to - from) / topFrames, topFrames);
-    for (let s = last; s >= 0; s -= 1) {
-      const { half, taps, even, odd, n } = stages[s]!;
-      const source = s === last ? base + this.top - this.filling : base + this.result;
-      work.split(4 * source, 4 * (base + even), 4 * (base + odd), n);
-      work.down(4 * (base + even), 4 * (base + odd), 4 * (base + this.result), 4 * taps, 2 * half, half, n);
-      this.keep(base + even, n, 2 * half);
-      this.keep(base + odd, n, half);
-    }
-    this.keep(base + this.top, topFrames, this.filling);
-    for (let i = 0; i < OVERSAMPLED_FRAMES; i += 1) io[i] = cells[base + this.result + i]!;
-  }
-
-  /** Lays the last figures of a row before its beginning. */
-  private keep(row: number, n: number, history: number): void {
-    this.cells.copyWithin(row - history, row + n - history, row + n);
+    const step = (to - from) / topFrames;
+    work.rise(4 * base, 0, count, shaper ? -1 : kind, from, step);
+    if (shaper) shaper.shape(cells, base + this.top, topFrames, from, step);
+    work.fall(4 * base, 0, count);
+    const result = base + this.result;
+    for (let i = 0; i < OVERSAMPLED_FRAMES; i += 1) io[i] = cells[result + i]!;
   }
 }
 

@@ -1,26 +1,6 @@
 // AssemblyScript. Twice the rate and back by half-band filters, and shaping in between. The same work in TypeScript:
 // dsp/oversampleScript.ts. All arrays are f32, addresses are bytes, counts are samples and multiples of sixteen.
 
-// Sixteen samples at once share each tap.
-let f0: v128 = f32x4.splat(0), f1: v128 = f32x4.splat(0), f2: v128 = f32x4.splat(0), f3: v128 = f32x4.splat(0);
-
-@inline
-function filter(at: usize, taps: usize, count: i32): void {
-  let a = f32x4.splat(0), b = f32x4.splat(0), c = f32x4.splat(0), d = f32x4.splat(0);
-  for (let k: usize = 0; k < <usize>count; k += 1) {
-    const tap = v128.load32_splat(taps + 4 * k);
-    const from = at - 4 * k;
-    a = f32x4.add(a, f32x4.mul(tap, v128.load(from)));
-    b = f32x4.add(b, f32x4.mul(tap, v128.load(from, 16)));
-    c = f32x4.add(c, f32x4.mul(tap, v128.load(from, 32)));
-    d = f32x4.add(d, f32x4.mul(tap, v128.load(from, 48)));
-  }
-  f0 = a;
-  f1 = b;
-  f2 = c;
-  f3 = d;
-}
-
 @inline
 function laced(to: usize, filtered: v128, plain: v128): void {
   const even = f32x4.mul(f32x4.splat(2), filtered);
@@ -28,21 +8,36 @@ function laced(to: usize, filtered: v128, plain: v128): void {
   v128.store(to, v128.shuffle<f32>(even, plain, 2, 6, 3, 7), 16);
 }
 
-/** @param from first of n samples, with as many before it as there are taps  @param to 2 n samples  @param half what the plain ones are late, in samples */
-export function up(from: usize, to: usize, taps: usize, count: i32, half: i32, n: i32): void {
-  const late: usize = 4 * <usize>half;
+/**
+ * Sixteen samples at once share each tap, and the taps, which are the same from both ends, each multiplication.
+ * @param from first of n samples, with as many before it as there are taps  @param to 2 n samples  @param half what the plain ones are late, in samples
+ */
+function up(from: usize, to: usize, taps: usize, count: i32, half: i32, n: i32): void {
+  const plainLate: usize = 4 * <usize>half;
+  const end = taps + 2 * <usize>count;
   for (let i: usize = 0; i < 4 * <usize>n; i += 64) {
-    filter(from + i, taps, count);
-    const plain = from + i - late, out = to + 2 * i;
-    laced(out, f0, v128.load(plain));
-    laced(out + 32, f1, v128.load(plain, 16));
-    laced(out + 64, f2, v128.load(plain, 32));
-    laced(out + 96, f3, v128.load(plain, 48));
+    let a = f32x4.splat(0), b = f32x4.splat(0), c = f32x4.splat(0), d = f32x4.splat(0);
+    let late = from + i;
+    let early = late - 4 * (<usize>count - 1);
+    for (let k = taps; k < end; k += 4) {
+      const tap = v128.load32_splat(k);
+      a = f32x4.add(a, f32x4.mul(tap, f32x4.add(v128.load(early), v128.load(late))));
+      b = f32x4.add(b, f32x4.mul(tap, f32x4.add(v128.load(early, 16), v128.load(late, 16))));
+      c = f32x4.add(c, f32x4.mul(tap, f32x4.add(v128.load(early, 32), v128.load(late, 32))));
+      d = f32x4.add(d, f32x4.mul(tap, f32x4.add(v128.load(early, 48), v128.load(late, 48))));
+      early += 4;
+      late -= 4;
+    }
+    const plain = from + i - plainLate, out = to + 2 * i;
+    laced(out, a, v128.load(plain));
+    laced(out + 32, b, v128.load(plain, 16));
+    laced(out + 64, c, v128.load(plain, 32));
+    laced(out + 96, d, v128.load(plain, 48));
   }
 }
 
 /** Takes 2 n samples apart into those at even and at odd places. */
-export function split(from: usize, even: usize, odd: usize, n: i32): void {
+function split(from: usize, even: usize, odd: usize, n: i32): void {
   for (let i: usize = 0; i < 4 * <usize>n; i += 16) {
     const a = v128.load(from + 2 * i), b = v128.load(from + 2 * i, 16);
     v128.store(even + i, v128.shuffle<f32>(a, b, 0, 2, 4, 6));
@@ -51,16 +46,28 @@ export function split(from: usize, even: usize, odd: usize, n: i32): void {
 }
 
 /** @param even, odd first of n samples each, with as many before as there are taps  @param half what the odd ones are late, in samples */
-export function down(even: usize, odd: usize, to: usize, taps: usize, count: i32, half: i32, n: i32): void {
-  const late: usize = 4 * <usize>half;
+function down(even: usize, odd: usize, to: usize, taps: usize, count: i32, half: i32, n: i32): void {
+  const plainLate: usize = 4 * <usize>half;
+  const end = taps + 2 * <usize>count;
   const share = f32x4.splat(0.5);
   for (let i: usize = 0; i < 4 * <usize>n; i += 64) {
-    filter(even + i, taps, count);
-    const plain = odd + i - late;
-    v128.store(to + i, f32x4.add(f0, f32x4.mul(share, v128.load(plain))));
-    v128.store(to + i, f32x4.add(f1, f32x4.mul(share, v128.load(plain, 16))), 16);
-    v128.store(to + i, f32x4.add(f2, f32x4.mul(share, v128.load(plain, 32))), 32);
-    v128.store(to + i, f32x4.add(f3, f32x4.mul(share, v128.load(plain, 48))), 48);
+    const plain = odd + i - plainLate;
+    let a = f32x4.mul(share, v128.load(plain)), b = f32x4.mul(share, v128.load(plain, 16)), c = f32x4.mul(share, v128.load(plain, 32)), d = f32x4.mul(share, v128.load(plain, 48));
+    let late = even + i;
+    let early = late - 4 * (<usize>count - 1);
+    for (let k = taps; k < end; k += 4) {
+      const tap = v128.load32_splat(k);
+      a = f32x4.add(a, f32x4.mul(tap, f32x4.add(v128.load(early), v128.load(late))));
+      b = f32x4.add(b, f32x4.mul(tap, f32x4.add(v128.load(early, 16), v128.load(late, 16))));
+      c = f32x4.add(c, f32x4.mul(tap, f32x4.add(v128.load(early, 32), v128.load(late, 32))));
+      d = f32x4.add(d, f32x4.mul(tap, f32x4.add(v128.load(early, 48), v128.load(late, 48))));
+      early += 4;
+      late -= 4;
+    }
+    v128.store(to + i, a);
+    v128.store(to + i, b, 16);
+    v128.store(to + i, c, 32);
+    v128.store(to + i, d, 48);
   }
 }
 
@@ -89,7 +96,7 @@ function shaped(x: v128, kind: i32): v128 {
 }
 
 /** Shapes n samples in place; the drive moves by `step` a sample from `from`. */
-export function shape(at: usize, kind: i32, from: f32, step: f32, n: i32): void {
+function shape(at: usize, kind: i32, from: f32, step: f32, n: i32): void {
   if (step == 0) {
     shapeSteady(at, kind, from, n);
     return;
@@ -105,14 +112,65 @@ export function shape(at: usize, kind: i32, from: f32, step: f32, n: i32): void 
   }
 }
 
-/** The same at one drive: without two of the three divisions. */
+/** The same at one drive: without two of the three divisions, and without mixing where it is wholly driven. */
 function shapeSteady(at: usize, kind: i32, level: f32, n: i32): void {
   const drive = f32x4.splat(level), back = f32x4.splat(1 / level);
   const share = (level - 1) / <f32>0.122;
-  const wet = f32x4.splat(share < 1 ? share : 1);
+  if (share >= 1) {
+    for (let i: usize = 0; i < 4 * <usize>n; i += 16) v128.store(at + i, f32x4.mul(shaped(f32x4.mul(v128.load(at + i), drive), kind), back));
+    return;
+  }
+  const wet = f32x4.splat(share);
   for (let i: usize = 0; i < 4 * <usize>n; i += 16) {
     const x = v128.load(at + i);
     const y = f32x4.mul(shaped(f32x4.mul(x, drive), kind), back);
     v128.store(at + i, f32x4.add(x, f32x4.mul(f32x4.sub(y, x), wet)));
   }
+}
+
+@inline
+function cell(table: usize, index: usize): i32 {
+  return load<i32>(table + 4 * index);
+}
+
+@inline
+function row(base: usize, table: usize, index: usize): usize {
+  return base + 4 * <usize>cell(table, index);
+}
+
+/** Lays the last figures of a row before its beginning; a few of them, for which a copy of the memory's own takes longer. */
+@inline
+function keep(at: usize, n: i32, history: i32): void {
+  const bytes: usize = 4 * <usize>history;
+  const from = at + 4 * <usize>n - bytes, to = at - bytes;
+  let i: usize = 0;
+  for (; i + 16 <= bytes; i += 16) v128.store(to + i, v128.load(from + i));
+  for (; i < bytes; i += 4) store<f32>(to + i, load<f32>(from + i));
+}
+
+/** Brings a channel's run up to the top, and shapes it there where `kind` is a curve of the kernel's. */
+export function rise(base: usize, table: usize, count: i32, kind: i32, from: f32, step: f32): void {
+  const top = row(base, table, 0);
+  for (let s = 0; s < count; s += 1) {
+    const stage = table + 16 + 24 * <usize>s;
+    const half = cell(stage, 0), n = cell(stage, 5), input = row(base, stage, 2);
+    up(input, s == count - 1 ? top : row(base, stage + 24, 2), 4 * <usize>cell(stage, 1), 2 * half, half - 1, n);
+    keep(input, n, 2 * half);
+  }
+  if (kind >= 0) shape(top, kind, from, step, cell(table, 3));
+}
+
+/** Brings a channel's run down again. */
+export function fall(base: usize, table: usize, count: i32): void {
+  const top = row(base, table, 0), result = row(base, table, 1);
+  const filling = cell(table, 2);
+  for (let s = count - 1; s >= 0; s -= 1) {
+    const stage = table + 16 + 24 * <usize>s;
+    const half = cell(stage, 0), n = cell(stage, 5), even = row(base, stage, 3), odd = row(base, stage, 4);
+    split(s == count - 1 ? top - 4 * <usize>filling : result, even, odd, n);
+    down(even, odd, result, 4 * <usize>cell(stage, 1), 2 * half, half, n);
+    keep(even, n, 2 * half);
+    keep(odd, n, half);
+  }
+  keep(top, cell(table, 3), filling);
 }
