@@ -3,7 +3,7 @@ import { ScrollView, StyleSheet, View } from 'react-native';
 import { measureLoads } from '../../audio/loads';
 import { effectOf } from '../../core/effects/catalogue';
 import { newSlot } from '../../core/piece/edits/chain';
-import { clipsOfSound, sourceOf } from '../../core/piece/edits/treat';
+import { clipsOfSound, sourceOf, wholeSourceOf } from '../../core/piece/edits/treat';
 import { contextOf } from '../../core/piece/find';
 import type { Clip, Track, TreatStep } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
@@ -39,6 +39,7 @@ function Steps({ clip, track, onDone }: { readonly clip: Clip; readonly track: T
   const piece = usePiece();
   const { studio } = useStudio();
   const [steps, setSteps] = useState<readonly TreatStep[]>(clip.treated?.steps ?? []);
+  const [whole, setWhole] = useState(false);
   const [picking, setPicking] = useState(false);
   const [share, setShare] = useState(0);
   const { busy, trouble, doing, sounding, hear } = useMaking();
@@ -52,7 +53,7 @@ function Steps({ clip, track, onDone }: { readonly clip: Clip; readonly track: T
   const move = (at: number, by: -1 | 1): void => setSteps((before) => before.map((step, i) => (i === at ? before[at + by]! : i === at + by ? before[at]! : step)));
   const apply = (clips: readonly Clip[]): Promise<void> => doing(async () => {
     setShare(0);
-    if (!(await treat(studio, piece, clips, steps, setShare, started))) return;
+    if (!(await treat(studio, piece, clips, steps, whole, setShare, started))) return;
     const who = clips.length === 1 ? clip.name : `${clips.length} clips`;
     const saved = load > 0.001 ? ` It costs nothing while playing; as effects it would take ${(100 * load).toFixed(1)} % of the time.` : '';
     useOpenPiece.getState().say(steps.length === 0 ? `${who}: the sound as it was.` : `${who} treated. The source is untouched.${saved}`);
@@ -93,6 +94,9 @@ function Steps({ clip, track, onDone }: { readonly clip: Clip; readonly track: T
           <Tap icon="plus" label="Add an effect" text="effect …" onPress={() => setPicking(true)} />
           {chain.length > 0 ? <Tap icon="plus" label="Add the effects of this track" text="this track’s effects" onPress={() => put({ kind: 'chain', id: crypto.randomUUID(), on: true, name: chain.map(({ effect }) => effectOf(effect).name).join(', ').slice(0, 120), rings: true, chain: structuredClone(chain) })} /> : null}
         </View>
+        {wholeSourceOf(piece, clip).lengthSeconds > source.lengthSeconds + 0.01 && steps.length > 0 ? (
+          <Tap role="switch" chosen={whole} tone="plum" label="Treat the whole sound" text={whole ? 'the whole sound: edges can be drawn out' : 'only what the clip plays'} onPress={() => setWhole(!whole)} style={styles.start} />
+        ) : null}
         {trouble ? <Words kind="small" tone="danger" role="alert">{trouble}</Words> : null}
         {load > 0.001 ? <Words kind="small">{`Gives back ${(100 * load).toFixed(1)} % of the time there is while playing.`}</Words> : null}
       </ScrollView>

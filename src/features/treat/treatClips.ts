@@ -1,7 +1,7 @@
 import type { SoundTreated } from '../../core/engine/treatSteps';
 import { writeWav } from '../../core/formats/writeWav';
 import { EDGE_FADE_SECONDS } from '../../core/piece/clipEdges';
-import { sourceOf, treatClips, type SourcePart } from '../../core/piece/edits/treat';
+import { sourceOf, treatClips, wholeSourceOf, type SourcePart } from '../../core/piece/edits/treat';
 import { slotsIn } from '../../core/piece/find';
 import type { Clip, Piece, TreatStep } from '../../core/piece/piece';
 import { startTreating } from '../../audio/treating';
@@ -40,16 +40,19 @@ const keyOf = ({ sound, offsetSeconds, lengthSeconds }: SourcePart): string => `
 
 /**
  * Treats clips, each part of a sound once, as one edit; nothing of the piece changes before all is made and stored.
+ * @param whole treats all of their sound, so that their edges can be drawn out
  * @returns false when it was stopped
  */
-export async function treat(studio: Studio, piece: Piece, clips: readonly Clip[], steps: readonly TreatStep[], onProgress: (share: number) => void, onStart: (cancel: () => void) => void): Promise<boolean> {
-  const made: { clip: string; sound: string; bodySeconds: number }[] = [];
+export async function treat(studio: Studio, piece: Piece, clips: readonly Clip[], steps: readonly TreatStep[], whole: boolean, onProgress: (share: number) => void, onStart: (cancel: () => void) => void): Promise<boolean> {
+  const made: { clip: string; sound: string; bodySeconds: number; part?: Omit<SourcePart, 'sound'> }[] = [];
+  const source = (clip: Clip): SourcePart => (whole && steps.length > 0 ? wholeSourceOf(piece, clip) : sourceOf(clip));
   const sounds: Record<string, Piece['sounds'][string]> = {};
   const parts = new Map<string, Clip[]>();
-  for (const clip of clips) parts.set(keyOf(sourceOf(clip)), [...(parts.get(keyOf(sourceOf(clip))) ?? []), clip]);
+  for (const clip of clips) parts.set(keyOf(source(clip)), [...(parts.get(keyOf(source(clip))) ?? []), clip]);
   let done = 0;
   for (const group of parts.values()) {
-    const part = sourceOf(group[0]!);
+    const part = source(group[0]!);
+    const { offsetSeconds, lengthSeconds } = part;
     if (steps.length === 0) {
       made.push(...group.map(({ id }) => ({ clip: id, sound: part.sound, bodySeconds: part.lengthSeconds })));
       continue;
@@ -59,7 +62,7 @@ export async function treat(studio: Studio, piece: Piece, clips: readonly Clip[]
     const bytes = writeWav({ sampleRate: piece.sampleRate, channels: [...treated.channels] }, '32f');
     const { hash, ...sound } = await uploadSound(new Blob([bytes as Uint8Array<ArrayBuffer>]), `${piece.sounds[part.sound]?.name ?? 'Clip'}, treated`.slice(0, 120));
     sounds[hash] = sound;
-    made.push(...group.map(({ id }) => ({ clip: id, sound: hash, bodySeconds: treated.bodyFrames / piece.sampleRate })));
+    made.push(...group.map(({ id }) => ({ clip: id, sound: hash, bodySeconds: treated.bodyFrames / piece.sampleRate, part: { offsetSeconds, lengthSeconds } })));
     done += 1;
   }
   return useOpenPiece.getState().run(treatClips, { steps: [...steps], made, sounds });

@@ -32,6 +32,19 @@ test('what was trimmed after it was treated stays trimmed, at its share, when th
   expect([back.offsetSeconds, back.lengthSeconds]).toEqual([expect.closeTo(3.5, 6), expect.closeTo(1.5, 6)]);
 });
 
+test('with all of its sound treated a clip plays what it did, and its edges can be drawn out', () => {
+  // Two of ten seconds, from the third on, at beat 4; treated to twice the length.
+  const wide = (piece: Piece) => applyEdit(piece, treatClips, { steps: [stretch(2)], made: [{ clip: 'a', sound: MADE, bodySeconds: 20, part: { offsetSeconds: 0, lengthSeconds: 10 } }], sounds: soundOfSeconds(21) }).piece;
+  const first = wide(begin());
+  expect(clip(first)).toMatchObject({ start: 4, offsetSeconds: 6, lengthSeconds: 4, treated: { offsetSeconds: 0, lengthSeconds: 10, bodySeconds: 20 } });
+  // From the part alone, tail and all, to the whole: what rang on gives way to what goes on.
+  expect(clip(wide(treated(begin(), [stretch(2)], 4, 5.5)))).toMatchObject({ offsetSeconds: 6, lengthSeconds: 4 });
+  const drawn = applyEdit(applyEdit(first, trimClip, { clip: 'a', side: 'end', beat: 16 }).piece, trimClip, { clip: 'a', side: 'start', beat: 2 }).piece;
+  expect(clip(drawn)).toMatchObject({ start: 2, offsetSeconds: 5, lengthSeconds: 7 });
+  // The steps taken off, it is the source again, drawn out as far.
+  expect(clip(treated(drawn, [], 10))).toMatchObject({ sound: hashOf(0), offsetSeconds: 2.5, lengthSeconds: 3.5 });
+});
+
 test('whatever is done in whatever order, the clip stays within its sound, and the piece is valid', () => {
   fc.assert(fc.property(fc.array(fc.record({ times: fc.double({ min: 0.25, max: 4, noNaN: true }), tail: fc.double({ min: 0, max: 3, noNaN: true }), trim: fc.double({ min: 4, max: 12, noNaN: true }), off: fc.boolean() }), { minLength: 1, maxLength: 6 }), (acts) => {
     let piece = begin();

@@ -1,5 +1,6 @@
 import type { Draft } from 'immer';
 import * as z from 'zod';
+import { soundSeconds } from '../clipEdges';
 import { defineEdit, EditRefused } from '../edit';
 import { findClip } from '../find';
 import { soundInfoSchema, stepSchema, type Clip, type Piece, type TreatStep } from '../piece';
@@ -18,6 +19,12 @@ export interface SourcePart {
 export const sourceOf = (clip: Clip): SourcePart =>
   clip.treated ? { sound: clip.treated.sound, offsetSeconds: clip.treated.offsetSeconds, lengthSeconds: clip.treated.lengthSeconds } : { sound: clip.sound, offsetSeconds: clip.offsetSeconds, lengthSeconds: clip.lengthSeconds };
 
+/** All of the sound that a clip is made of, so that its edges can be drawn out once it is treated. */
+export const wholeSourceOf = (piece: Piece, clip: Clip): SourcePart => {
+  const { sound } = sourceOf(clip);
+  return { sound, offsetSeconds: 0, lengthSeconds: soundSeconds(piece, { sound }) };
+};
+
 /** Clips that play a sound, as it is or treated. */
 export const clipsOfSound = (piece: Piece, sound: string): Clip[] => piece.tracks.flatMap(({ clips }) => clips.filter((clip) => sourceOf(clip).sound === sound));
 
@@ -32,12 +39,15 @@ export const sayStep = (step: TreatStep): string => {
   return parts.filter(Boolean).join(', ') || 'pitch and length';
 };
 
-/** Gives clips the sounds that their steps make of their sources; no steps give the sources back. What was trimmed stays trimmed. */
+/**
+ * Gives clips the sounds that their steps make of their sources; no steps give the sources back. What was trimmed stays trimmed. A `part`
+ * is a larger one of the source that was treated: the clip plays what it did, and can be drawn out.
+ */
 export const treatClips = defineEdit({
   name: 'treatClips',
   args: z.strictObject({
     steps: z.array(stepSchema).max(32),
-    made: z.array(z.strictObject({ clip: z.string(), sound: z.string(), bodySeconds: z.number().positive() })).min(1).max(2000),
+    made: z.array(z.strictObject({ clip: z.string(), sound: z.string(), bodySeconds: z.number().positive(), part: z.strictObject({ offsetSeconds: z.number().min(0), lengthSeconds: z.number().positive() }).optional() })).min(1).max(2000),
     sounds: soundInfoSchema,
   }),
   label: ({ steps, made }, before) => {
@@ -47,30 +57,35 @@ export const treatClips = defineEdit({
   },
   apply: (draft, { steps, made, sounds }) => {
     Object.assign(draft.sounds, sounds);
-    for (const { clip: id, sound, bodySeconds } of made) {
+    for (const { clip: id, sound, bodySeconds, part } of made) {
       const clip = draft.tracks.flatMap(({ clips }) => clips).find((candidate) => candidate.id === id);
       if (!clip) throw new EditRefused('That clip is no longer in the piece.');
       if (!draft.sounds[sound]) throw new EditRefused('The treated sound is not in the piece.');
-      setTreated(draft, clip, steps, sound, bodySeconds);
+      setTreated(draft, clip, steps, { ...sourceOf(clip as Clip), ...part }, sound, bodySeconds);
       makeRoom(draft, [clip as Clip]);
     }
   },
 });
 
-function setTreated(draft: Draft<Piece>, clip: Draft<Clip>, steps: readonly TreatStep[], sound: string, bodySeconds: number): void {
+function setTreated(draft: Draft<Piece>, clip: Draft<Clip>, steps: readonly TreatStep[], part: SourcePart, sound: string, bodySeconds: number): void {
   const source = sourceOf(clip as Clip);
-  const secondsOf = (hash: string): number => (draft.sounds[hash]?.frames ?? 0) / (draft.sounds[hash]?.sampleRate ?? 1);
-  const before = clip.treated ? { body: clip.treated.bodySeconds, whole: secondsOf(clip.sound), offset: clip.offsetSeconds } : { body: clip.lengthSeconds, whole: clip.lengthSeconds, offset: 0 };
   const restored = steps.length === 0;
-  const ratio = (restored ? source.lengthSeconds : bodySeconds) / before.body;
-  const whole = restored ? source.lengthSeconds : secondsOf(sound);
-  const offset = Math.min(before.offset * ratio, Math.max(0, whole - SLACK_SECONDS));
-  const reachedEnd = before.offset + clip.lengthSeconds >= before.whole - SLACK_SECONDS;
-  clip.lengthSeconds = reachedEnd ? whole - offset : Math.min(clip.lengthSeconds * ratio, whole - offset);
+  const before = clip.treated ? { body: clip.treated.bodySeconds, whole: soundSeconds(draft as Piece, clip), offset: clip.offsetSeconds } : { body: clip.lengthSeconds, whole: clip.lengthSeconds, offset: 0 };
+  // Seconds of the source for one of the clip, as it was and as it will be.
+  const times = source.lengthSeconds / before.body;
+  const pace = (restored ? source.lengthSeconds : bodySeconds) / part.lengthSeconds;
+  const whole = restored ? source.lengthSeconds : soundSeconds(draft as Piece, { sound });
+  const begin = source.offsetSeconds + before.offset * times - part.offsetSeconds;
+  const offset = Math.min(begin * pace, Math.max(0, whole - SLACK_SECONDS));
+  const goesOn = part.offsetSeconds + part.lengthSeconds > source.offsetSeconds + source.lengthSeconds + SLACK_SECONDS;
+  // What rang on after the part has other sound in its place now.
+  const heard = goesOn ? Math.min(clip.lengthSeconds, before.body - before.offset) : clip.lengthSeconds;
+  const toEnd = !goesOn && before.offset + clip.lengthSeconds >= before.whole - SLACK_SECONDS;
+  clip.lengthSeconds = toEnd ? whole - offset : Math.min(heard * times * pace, whole - offset);
   clip.offsetSeconds = restored ? source.offsetSeconds + offset : offset;
   clip.sound = restored ? source.sound : sound;
   clip.fadeInSeconds = Math.min(clip.fadeInSeconds, clip.lengthSeconds);
   clip.fadeOutSeconds = Math.min(clip.fadeOutSeconds, clip.lengthSeconds - clip.fadeInSeconds);
   if (restored) delete clip.treated;
-  else clip.treated = { ...source, bodySeconds, steps: [...steps] };
+  else clip.treated = { ...part, bodySeconds, steps: [...steps] };
 }
