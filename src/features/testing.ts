@@ -7,7 +7,7 @@ import { useSession } from '../data/session';
 
 /** What the app is given of itself in tests of what it shows: a studio that plays nothing. */
 export const quietStudio = {
-  studio: { sounds: new Map(), beat: 0, locate: jest.fn(), player: { sampleRate: RATE }, release: jest.fn(), morph: { start: jest.fn() }, clipPrint: jest.fn() },
+  studio: { sounds: new Map(), beat: 0, locate: jest.fn(), play: jest.fn(), player: { sampleRate: RATE }, release: jest.fn(), morph: { start: jest.fn() }, clipPrint: jest.fn() },
   soundsSeen: 0,
   missing: new Map(),
 };
@@ -19,6 +19,8 @@ export function openPiece(change: (piece: Piece) => Piece = (piece) => piece): v
   let ids = 0;
   // The page that stands in for a browser here has no such maker of ids.
   Object.defineProperty(globalThis.crypto, 'randomUUID', { configurable: true, value: () => `id-${(ids += 1)}` });
+  // Nor a way to copy values deeply.
+  globalThis.structuredClone ??= <Of>(value: Of): Of => JSON.parse(JSON.stringify(value)) as Of;
   localStorage.clear();
   useOpenPiece.setState({ piece: change({ ...piece, returns: [space] }), entries: [], cursor: 0, notice: null });
   useSession.setState({ ...useSession.getInitialState(), channel: 't0' });
