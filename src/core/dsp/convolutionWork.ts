@@ -1,4 +1,4 @@
-import { compiledKernel } from './kernels/load';
+import { startKernel } from './kernels/load';
 import { CONVOLUTION_BYTES } from './kernels/convolutionBytes';
 import { scriptedWork } from './convolutionScript';
 
@@ -19,21 +19,17 @@ export interface WorkMemory {
   readonly work: ConvolutionWork;
 }
 
-const PAGE = 65_536;
-
 /** How many passes a transform of this size takes. */
 export const passesOf = (size: number): number => Math.ceil(Math.log2(size) / 2);
 
 /** Memory for so many figures, with the work done on it by WebAssembly where there is some. @param withKernel false leaves it to TypeScript, which tests compare */
 export function workMemory(figures: number, withKernel: boolean): WorkMemory {
-  const module = withKernel ? compiledKernel(CONVOLUTION_BYTES) : null;
-  if (!module) {
+  const kernel = withKernel ? startKernel(CONVOLUTION_BYTES, figures * 4) : null;
+  if (!kernel) {
     const cells = new Float32Array(figures);
     return { cells, work: scriptedWork(cells) };
   }
-  const memory = new WebAssembly.Memory({ initial: Math.ceil((figures * 4) / PAGE) });
-  const work = new WebAssembly.Instance(module, { env: { memory } }).exports as unknown as ConvolutionWork;
-  return { cells: new Float32Array(memory.buffer, 0, figures), work };
+  return { cells: new Float32Array(kernel.memory.buffer, 0, figures), work: kernel.exports as unknown as ConvolutionWork };
 }
 
 const turnsOf = new Map<number, Float32Array>();

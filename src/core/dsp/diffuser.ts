@@ -1,4 +1,4 @@
-import { compiledKernel } from './kernels/load';
+import { joinKernel } from './kernels/load';
 import { DIFFUSER_BYTES } from './kernels/diffuserBytes';
 
 /** As Schroeder's sections: mutually odd lengths, none shorter than a run. */
@@ -6,8 +6,7 @@ const SECTION_SECONDS = [0.00477, 0.00359, 0.01273, 0.00931] as const;
 const SECTIONS = SECTION_SECONDS.length;
 const GAIN = 0.6;
 const MOST_FRAMES = 64;
-const PAGE = 65_536;
-/** Where things lie, in bytes; the same figures stand in kernels/diffuser.as.ts. */
+/** Where things lie, in bytes from its beginning; the same figures stand in kernels/diffuser.as.ts. */
 const SIZES_AT = 0;
 const PLACES_AT = 16;
 const RINGS_AT = 32;
@@ -16,7 +15,15 @@ const IO_AT = 128;
 const SMEARED_AT = IO_AT + 8 * MOST_FRAMES;
 const FIRST_RING_AT = SMEARED_AT + 8 * MOST_FRAMES;
 
-type Process = (n: number, entering: boolean | number, blend: number, step: number) => void;
+type Process = (base: number, n: number, entering: boolean | number, blend: number, step: number) => void;
+
+/** Where a diffuser lies in memory that it shares. */
+export interface DiffuserHome {
+  readonly memory: WebAssembly.Memory;
+  readonly at: number;
+}
+
+const sizesAt = (sampleRate: number): number[] => SECTION_SECONDS.map((seconds) => Math.max(MOST_FRAMES, Math.round(seconds * sampleRate)));
 
 /**
  * Four allpass sections in a row: smears a click into a wash without colouring it.
@@ -29,24 +36,30 @@ export class Diffuser {
   private readonly io: Float64Array;
   private readonly smeared: Float64Array;
   private readonly work: Process | null;
+  private readonly base: number;
   private idle = true;
 
-  /** @param withKernel false leaves the work to TypeScript, which tests compare */
-  constructor(sampleRate: number, withKernel = true) {
-    const sizes = SECTION_SECONDS.map((seconds) => Math.max(MOST_FRAMES, Math.round(seconds * sampleRate)));
-    const bytes = FIRST_RING_AT + 8 * sizes.reduce((sum, size) => sum + size, 0);
-    const module = withKernel ? compiledKernel(DIFFUSER_BYTES) : null;
-    const memory = module ? new WebAssembly.Memory({ initial: Math.ceil(bytes / PAGE) }) : null;
-    const buffer = memory ? memory.buffer : new ArrayBuffer(bytes);
-    this.work = module && memory ? (new WebAssembly.Instance(module, { env: { memory } }).exports.process as Process) : null;
-    this.places = new Int32Array(buffer, PLACES_AT, SECTIONS);
-    this.gains = new Float64Array(buffer, GAINS_AT, SECTIONS);
-    this.io = new Float64Array(buffer, IO_AT, MOST_FRAMES);
-    this.smeared = new Float64Array(buffer, SMEARED_AT, MOST_FRAMES);
+  /** @param home memory of a kernel's with room for it; left out, TypeScript does the work */
+  constructor(sampleRate: number, home: DiffuserHome | null = null) {
+    const sizes = sizesAt(sampleRate);
+    const kernel = home ? joinKernel(DIFFUSER_BYTES, home.memory) : null;
+    const buffer = home && kernel ? home.memory.buffer : new ArrayBuffer(Diffuser.bytesAt(sampleRate));
+    const base = home && kernel ? home.at : 0;
+    this.base = base;
+    this.work = kernel ? (kernel.exports.process as Process) : null;
+    this.places = new Int32Array(buffer, base + PLACES_AT, SECTIONS);
+    this.gains = new Float64Array(buffer, base + GAINS_AT, SECTIONS);
+    this.io = new Float64Array(buffer, base + IO_AT, MOST_FRAMES);
+    this.smeared = new Float64Array(buffer, base + SMEARED_AT, MOST_FRAMES);
     const starts = sizes.map((_, i) => FIRST_RING_AT + 8 * sizes.slice(0, i).reduce((sum, size) => sum + size, 0));
-    this.rings = sizes.map((size, i) => new Float64Array(buffer, starts[i]!, size));
-    new Int32Array(buffer, SIZES_AT, SECTIONS).set(sizes);
-    new Int32Array(buffer, RINGS_AT, SECTIONS).set(starts);
+    this.rings = sizes.map((size, i) => new Float64Array(buffer, base + starts[i]!, size));
+    new Int32Array(buffer, base + SIZES_AT, SECTIONS).set(sizes);
+    new Int32Array(buffer, base + RINGS_AT, SECTIONS).set(starts);
+  }
+
+  /** Bytes that it takes, a multiple of sixteen. */
+  static bytesAt(sampleRate: number): number {
+    return Math.ceil((FIRST_RING_AT + 8 * sizesAt(sampleRate).reduce((sum, size) => sum + size, 0)) / 16) * 16;
   }
 
   clear(): void {
@@ -69,7 +82,7 @@ export class Diffuser {
     const entering = this.idle;
     if (entering) this.enter(n);
     const step = (to - from) / n;
-    if (this.work) this.work(n, entering, from, step);
+    if (this.work) this.work(this.base, n, entering, from, step);
     else this.smear(n, entering, from, step);
     for (let i = 0; i < n; i += 1) io[i] = this.io[i]!;
   }

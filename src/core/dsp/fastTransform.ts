@@ -1,5 +1,14 @@
 import { passesOf, workMemory, writeTurns, type ConvolutionWork } from './convolutionWork';
 
+const known = new Map<number, FastTransform>();
+
+/** The one transform of a size that all share who are done with `re` and `im` before another begins. */
+export function sharedTransform(size: number): FastTransform {
+  const made = known.get(size) ?? new FastTransform(size);
+  known.set(size, made);
+  return made;
+}
+
 /** A complex Fourier transform of one size, in single precision, in place on `re` and `im`: the kernel of the convolution without its rest. */
 export class FastTransform {
   readonly re: Float32Array;

@@ -1,9 +1,8 @@
 import { NETWORK_BYTES } from './kernels/networkBytes';
-import { compiledKernel } from './kernels/load';
+import { startKernel } from './kernels/load';
 import { laidOut, NETWORK_FRAMES, NETWORK_LINES, RINGS_AT, SHELF_FIGURES, type NetworkMemory } from './networkMemory';
 import { networkStep } from './networkScript';
 
-const PAGE = 65_536;
 
 type Step = (size: number, place: number, stages: number, moving: number) => number;
 
@@ -28,10 +27,9 @@ export class FeedbackNetwork {
     while (size < longest + NETWORK_FRAMES + 4) size *= 2;
     this.size = size;
     const bytes = RINGS_AT + NETWORK_LINES * size * 4;
-    const module = withKernel ? compiledKernel(NETWORK_BYTES) : null;
-    const memory = module ? new WebAssembly.Memory({ initial: Math.ceil(bytes / PAGE) }) : null;
-    this.memory = laidOut(memory ? memory.buffer : new ArrayBuffer(bytes), size);
-    this.kernel = module && memory ? (new WebAssembly.Instance(module, { env: { memory } }).exports.step as Step) : null;
+    const kernel = withKernel ? startKernel(NETWORK_BYTES, bytes) : null;
+    this.memory = laidOut(kernel ? kernel.memory.buffer : new ArrayBuffer(bytes), size);
+    this.kernel = kernel ? (kernel.exports.step as Step) : null;
   }
 
   clear(): void {

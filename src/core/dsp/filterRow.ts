@@ -1,10 +1,9 @@
-import { compiledKernel } from './kernels/load';
+import { startKernel } from './kernels/load';
 import { FILTER_ROW_BYTES } from './kernels/filterRowBytes';
 import { AT_A1, AT_A2, AT_MOVING, AT_SETTINGS, AT_STEPS, FLAT, MOVES, ROW_FRAMES, SECTION_FIGURES, SECTIONS_AT, STANDS } from './filterRowLayout';
 import { filterRowScript } from './filterRowScript';
 
 const SETTINGS = 5;
-const PAGE = 65_536;
 
 interface Sides {
   readonly left: Float64Array;
@@ -25,14 +24,13 @@ export class FilterRow {
   /** @param withKernel false leaves the work to TypeScript, which tests compare */
   constructor(readonly sections: number, withKernel = true) {
     const figures = SECTIONS_AT + SECTION_FIGURES * sections;
-    const module = withKernel ? compiledKernel(FILTER_ROW_BYTES) : null;
-    const wasm = module ? new WebAssembly.Memory({ initial: Math.ceil((figures * 8) / PAGE) }) : null;
-    const buffer = wasm ? wasm.buffer : new ArrayBuffer(figures * 8);
+    const kernel = withKernel ? startKernel(FILTER_ROW_BYTES, figures * 8) : null;
+    const buffer = kernel ? kernel.memory.buffer : new ArrayBuffer(figures * 8);
     this.memory = new Float64Array(buffer, 0, figures);
     this.moving = new Int32Array(buffer, 0, figures * 2);
     this.goals = new Float64Array(SETTINGS * sections);
     this.fresh = new Uint8Array(sections).fill(1);
-    this.kernel = module && wasm ? (new WebAssembly.Instance(module, { env: { memory: wasm } }).exports.run as (sections: number) => void) : null;
+    this.kernel = kernel ? (kernel.exports.run as (sections: number) => void) : null;
   }
 
   clear(): void {

@@ -1,11 +1,12 @@
 import { toEngineNumber } from '../params/resolve';
 import { presetValues } from '../piece/edits/chain';
 import type { ParamValue } from '../params/param';
-import { effectOf } from '../effects/catalogue';
+import { EFFECTS, effectOf } from '../effects/catalogue';
 import { STEP_FRAMES, stereoRun, type EffectProcessor } from '../effects/define';
 import { ConvolverProcessor } from '../effects/convolver/processor';
 import { EqProcessor } from '../effects/eq/processor';
 import { FilterProcessor } from '../effects/filter/processor';
+import { runWet } from '../effects/testing';
 import { TapsProcessor } from '../effects/taps/processor';
 import { ReverbProcessor } from '../effects/reverb/processor';
 import { StateVariable } from './stateVariable';
@@ -129,4 +130,21 @@ test('a row of filters does what as many state-variable filters do, standing and
     for (let i = 0; i < STEP_FRAMES; i += 1) away = Math.max(away, Math.abs(run.left[i]! - left[i]!), Math.abs(run.right[i]! - right[i]!));
   }
   expect(away).toBeLessThan(1e-9);
+});
+
+test('where a page has no memory left for kernels, every effect goes on in TypeScript', () => {
+  const known = new Map(EFFECTS.map(({ id }) => [id, runWet(id, { mix: 1 }, { seconds: 0.05, input: (i) => 0.3 * Math.sin(i * 0.07) })]));
+  const spy = jest.spyOn(WebAssembly, 'Memory').mockImplementation(() => {
+    throw new RangeError('WebAssembly.Memory(): could not allocate memory');
+  });
+  try {
+    for (const { id } of EFFECTS) {
+      const plain = runWet(id, { mix: 1 }, { seconds: 0.05, input: (i) => 0.3 * Math.sin(i * 0.07) });
+      const fast = known.get(id)!;
+      expect([id, plain.left.reduce((most, x, i) => Math.max(most, Math.abs(x - fast.left[i]!), Math.abs(plain.right[i]! - fast.right[i]!)), 0) < 1e-5]).toEqual([id, true]);
+    }
+    expect(spy).toHaveBeenCalled();
+  } finally {
+    spy.mockRestore();
+  }
 });

@@ -1,10 +1,9 @@
-import { compiledKernel } from './kernels/load';
+import { startKernel } from './kernels/load';
 import { OVERSAMPLE_BYTES } from './kernels/oversampleBytes';
 import { scriptedOversampling } from './oversampleScript';
 
 /** Samples in a run. */
 export const OVERSAMPLED_FRAMES = 64;
-const PAGE = 65_536;
 /** Side taps of one half of each stage's filter: the first must fall from 20 to 28 kHz, the others have room. */
 const HALVES = [20, 6, 4] as const;
 /** Kaiser's beta for 100 dB. */
@@ -79,13 +78,12 @@ export class Oversampler {
     this.result = take(0, OVERSAMPLED_FRAMES * factor);
     this.channelFigures = at;
     const figures = this.shared + 2 * at;
-    const module = withKernel ? compiledKernel(OVERSAMPLE_BYTES) : null;
-    const memory = module ? new WebAssembly.Memory({ initial: Math.ceil((figures * 4) / PAGE) }) : null;
-    const bytes = memory ? memory.buffer : new ArrayBuffer(figures * 4);
+    const kernel = withKernel ? startKernel(OVERSAMPLE_BYTES, figures * 4) : null;
+    const bytes = kernel ? kernel.memory.buffer : new ArrayBuffer(figures * 4);
     this.cells = new Float32Array(bytes, 0, figures);
     const places = new Int32Array(bytes, 0, 4 + 6 * count);
     places.set([this.top, this.result, filling, OVERSAMPLED_FRAMES * factor, ...stages.flatMap(({ half, taps, input, even, odd, n }) => [half, taps, input, even, odd, n])]);
-    this.work = module && memory ? (new WebAssembly.Instance(module, { env: { memory } }).exports as unknown as OversampleWork) : scriptedOversampling(this.cells, places);
+    this.work = kernel ? (kernel.exports as unknown as OversampleWork) : scriptedOversampling(this.cells, places);
     stages.forEach(({ half, taps }) => this.cells.set(halfBand(half), taps));
   }
 

@@ -1,4 +1,4 @@
-import { FastTransform } from './fastTransform';
+import { sharedTransform, type FastTransform } from './fastTransform';
 import { hann } from './hann';
 import { SpectralEnvelope } from './spectralEnvelope';
 
@@ -52,7 +52,7 @@ export class PhaseVocoder {
     this.left = new Side(size);
     this.right = new Side(size);
     this.sides = [this.left, this.right];
-    this.transform = new FastTransform(size);
+    this.transform = sharedTransform(size);
     this.window = hann(size);
     this.loud = new Float64Array(bins);
     this.peaks = new Int32Array(bins);

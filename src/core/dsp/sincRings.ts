@@ -1,9 +1,8 @@
-import { compiledKernel } from './kernels/load';
+import { startKernel } from './kernels/load';
 import { SINC_READ_BYTES } from './kernels/sincReadBytes';
 import { SINC_PHASES, SINC_TABLE, SINC_TAPS } from './sincTable';
 import { scriptedRead } from './sincRingsScript';
 
-const PAGE = 65_536;
 /** Most samples of one reading. */
 export const READ_FRAMES = 128;
 /** Where things lie, in figures of 32 bits. */
@@ -32,16 +31,15 @@ export class SincRings {
     this.mask = size - 1;
     this.rightAt = RINGS + size + SINC_TAPS;
     const figures = this.rightAt + size + SINC_TAPS;
-    const module = withKernel ? compiledKernel(SINC_READ_BYTES) : null;
-    const memory = module ? new WebAssembly.Memory({ initial: Math.ceil((figures * 4) / PAGE) }) : null;
-    const bytes = memory ? memory.buffer : new ArrayBuffer(figures * 4);
+    const kernel = withKernel ? startKernel(SINC_READ_BYTES, figures * 4) : null;
+    const bytes = kernel ? kernel.memory.buffer : new ArrayBuffer(figures * 4);
     const cells = new Float32Array(bytes, 0, figures);
     this.outLeft = new Float64Array(bytes, 4 * OUT, READ_FRAMES);
     this.outRight = new Float64Array(bytes, 4 * OUT + 8 * READ_FRAMES, READ_FRAMES);
     this.left = cells.subarray(RINGS, RINGS + size + SINC_TAPS);
     this.right = cells.subarray(this.rightAt);
     cells.set(SINC_TABLE, TABLE);
-    this.work = module && memory ? (new WebAssembly.Instance(module, { env: { memory } }).exports as unknown as SincWork) : scriptedRead(cells, new Float64Array(bytes, 0, 2 * READ_FRAMES));
+    this.work = kernel ? (kernel.exports as unknown as SincWork) : scriptedRead(cells, new Float64Array(bytes, 0, 2 * READ_FRAMES));
   }
 
   clear(): void {

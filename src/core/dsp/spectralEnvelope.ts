@@ -1,4 +1,4 @@
-import { FastTransform } from './fastTransform';
+import { sharedTransform, type FastTransform } from './fastTransform';
 
 const FLOOR = 1e-7;
 const ROUNDS = 4;
@@ -21,7 +21,7 @@ export class SpectralEnvelope {
   private order = 0;
 
   constructor(private readonly size: number, private readonly sampleRate: number) {
-    this.transform = new FastTransform(size);
+    this.transform = sharedTransform(size);
     this.target = new Float64Array(size / 2 + 1);
     this.log = new Float64Array(size / 2 + 1);
   }

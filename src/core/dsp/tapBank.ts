@@ -1,11 +1,10 @@
-import { compiledKernel } from './kernels/load';
+import { startKernel } from './kernels/load';
 import { TAP_SUM_BYTES } from './kernels/tapSumBytes';
 import { DelayLine, ringSize } from './delayLine';
 import { SINC_BEFORE, SINC_TAPS, sincCoefficients } from './sincTable';
 import { scriptedTaps } from './tapBankScript';
 
 export const BANK_FRAMES = 64;
-const PAGE = 65_536;
 const RUN = BANK_FRAMES + SINC_TAPS;
 /** Where things lie, in figures. */
 const SUMS = 0;
@@ -35,10 +34,9 @@ export class TapBank {
   constructor(maxDelay: number, withKernel = true) {
     this.size = ringSize(maxDelay, BANK_FRAMES);
     const figures = RINGS + 2 * this.size;
-    const module = withKernel ? compiledKernel(TAP_SUM_BYTES) : null;
-    const memory = module ? new WebAssembly.Memory({ initial: Math.ceil((figures * 4) / PAGE) }) : null;
-    this.cells = memory ? new Float32Array(memory.buffer, 0, figures) : new Float32Array(figures);
-    this.work = module && memory ? (new WebAssembly.Instance(module, { env: { memory } }).exports as unknown as TapWork) : scriptedTaps(this.cells);
+    const kernel = withKernel ? startKernel(TAP_SUM_BYTES, figures * 4) : null;
+    this.cells = kernel ? new Float32Array(kernel.memory.buffer, 0, figures) : new Float32Array(figures);
+    this.work = kernel ? (kernel.exports as unknown as TapWork) : scriptedTaps(this.cells);
     const ring = (side: 0 | 1): Float32Array<ArrayBuffer> => this.cells.subarray(RINGS + side * this.size, RINGS + (side + 1) * this.size);
     this.lines = [new DelayLine(maxDelay, BANK_FRAMES, ring(0)), new DelayLine(maxDelay, BANK_FRAMES, ring(1))];
   }

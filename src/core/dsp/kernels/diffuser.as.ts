@@ -14,47 +14,47 @@ function flushed(v: v128): v128 {
   return f64x2.sub(f64x2.add(v, f64x2.splat(1e-15)), f64x2.splat(1e-15));
 }
 
-/** Samples [from, to) of SMEARED through a ring from `place` on, in one piece. */
+/** Samples [from, to) of what is smeared through a ring from `place` on, in one piece. */
 @inline
-function piece(ring: usize, place: usize, from: usize, to: usize, gain: f64): void {
+function piece(smeared: usize, ring: usize, place: usize, from: usize, to: usize, gain: f64): void {
   const g = f64x2.splat(gain);
   let i = from;
   let at = ring + 8 * place;
   for (; i + 2 <= to; i += 2, at += 16) {
     const delayed = v128.load(at);
-    const into = flushed(f64x2.add(v128.load(SMEARED + 8 * i), f64x2.mul(g, delayed)));
+    const into = flushed(f64x2.add(v128.load(smeared + 8 * i), f64x2.mul(g, delayed)));
     v128.store(at, into);
-    v128.store(SMEARED + 8 * i, f64x2.sub(delayed, f64x2.mul(g, into)));
+    v128.store(smeared + 8 * i, f64x2.sub(delayed, f64x2.mul(g, into)));
   }
   if (i < to) {
     const delayed = load<f64>(at);
-    const into = load<f64>(SMEARED + 8 * i) + gain * delayed + 1e-15 - 1e-15;
+    const into = load<f64>(smeared + 8 * i) + gain * delayed + 1e-15 - 1e-15;
     store<f64>(at, into);
-    store<f64>(SMEARED + 8 * i, delayed - gain * into);
+    store<f64>(smeared + 8 * i, delayed - gain * into);
   }
 }
 
-/** IO becomes itself and SMEARED, blended. @param entering SMEARED holds what goes in; else IO does @param blend share of SMEARED before the first sample, growing by `step` */
-export function process(n: i32, entering: bool, blend: f64, step: f64): void {
-  if (!entering) memory.copy(SMEARED, IO, <usize>n << 3);
+/** IO becomes itself and SMEARED, blended. @param base where it all lies  @param entering SMEARED holds what goes in; else IO does @param blend share of SMEARED before the first sample, growing by `step` */
+export function process(base: usize, n: i32, entering: bool, blend: f64, step: f64): void {
+  if (!entering) memory.copy(base + SMEARED, base + IO, <usize>n << 3);
   for (let section = 0; section < SECTIONS; section += 1) {
     const cell = <usize>section << 2;
-    const size = load<i32>(SIZES + cell);
-    const ring = <usize>load<i32>(RINGS + cell);
-    const gain = load<f64>(GAINS + (<usize>section << 3));
-    let at = load<i32>(PLACES + cell);
+    const size = load<i32>(base + SIZES + cell);
+    const ring = base + <usize>load<i32>(base + RINGS + cell);
+    const gain = load<f64>(base + GAINS + (<usize>section << 3));
+    let at = load<i32>(base + PLACES + cell);
     for (let from = 0; from < n; ) {
       const end = min(n, from + size - at);
-      piece(ring, <usize>at, <usize>from, <usize>end, gain);
+      piece(base + SMEARED, ring, <usize>at, <usize>from, <usize>end, gain);
       at += end - from;
       if (at === size) at = 0;
       from = end;
     }
-    store<i32>(PLACES + cell, at);
+    store<i32>(base + PLACES + cell, at);
   }
   for (let i: usize = 0; i < <usize>n; i += 1) {
     blend += step;
-    const x = load<f64>(IO + 8 * i);
-    store<f64>(IO + 8 * i, x + (load<f64>(SMEARED + 8 * i) - x) * blend);
+    const x = load<f64>(base + IO + 8 * i);
+    store<f64>(base + IO + 8 * i, x + (load<f64>(base + SMEARED + 8 * i) - x) * blend);
   }
 }

@@ -1,5 +1,6 @@
+import { Diffuser, type DiffuserHome } from '../../dsp/diffuser';
 import { ECHO_LOOP_BYTES } from '../../dsp/kernels/echoLoopBytes';
-import { compiledKernel } from '../../dsp/kernels/load';
+import { startKernel, type Kernel } from '../../dsp/kernels/load';
 import { SINC_TABLE, SINC_TAPS, sincCoefficients } from '../../dsp/sincTable';
 import { DelayLine } from '../../dsp/delayLine';
 import type { StateVariable } from '../../dsp/stateVariable';
@@ -15,7 +16,6 @@ const DELAYS_AT = 3072;
 const READ_AT = 3584;
 const TABLE_AT = 4096;
 const RINGS_AT = TABLE_AT + SINC_TABLE.length * 4;
-const PAGE = 65_536;
 /** Delays in samples under which sixteen taps reach what is not yet written. */
 const SHORTEST = 24;
 /** Places of the settings, in pairs of left and right. */
@@ -47,10 +47,14 @@ export class EchoKernel {
   private readonly delays: Float64Array;
   private readonly read: Float64Array;
 
-  private constructor(module: WebAssembly.Module, ringSize: number) {
+  /** Where the smear of either side lies, in the same memory. */
+  readonly smears: readonly [DiffuserHome, DiffuserHome];
+
+  private constructor({ memory, exports }: Kernel, ringSize: number, sampleRate: number) {
     this.ringBytes = ringSize * 4;
-    const memory = new WebAssembly.Memory({ initial: Math.ceil((RINGS_AT + 2 * this.ringBytes) / PAGE) });
-    const { step, readMoving, readStanding } = new WebAssembly.Instance(module, { env: { memory } }).exports;
+    const { step, readMoving, readStanding } = exports;
+    const behind = RINGS_AT + 2 * this.ringBytes;
+    this.smears = [{ memory, at: behind }, { memory, at: behind + Diffuser.bytesAt(sampleRate) }];
     this.run = step as Step;
     this.move = readMoving as ReadMoving;
     this.stand = readStanding as ReadStanding;
@@ -67,9 +71,9 @@ export class EchoKernel {
     this.ringRight = new Float32Array(memory.buffer, RINGS_AT + this.ringBytes, ringSize);
   }
 
-  static create(ringSize: number): EchoKernel | null {
-    const module = compiledKernel(ECHO_LOOP_BYTES);
-    return module ? new EchoKernel(module, ringSize) : null;
+  static create(ringSize: number, sampleRate: number): EchoKernel | null {
+    const kernel = startKernel(ECHO_LOOP_BYTES, RINGS_AT + 8 * ringSize + 2 * Diffuser.bytesAt(sampleRate));
+    return kernel && new EchoKernel(kernel, ringSize, sampleRate);
   }
 
   /** Settings that stay until they are set again. */

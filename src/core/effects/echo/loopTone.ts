@@ -1,4 +1,4 @@
-import { Diffuser } from '../../dsp/diffuser';
+import { Diffuser, type DiffuserHome } from '../../dsp/diffuser';
 import { DcBlock } from '../../dsp/onePole';
 import { saturate } from '../../dsp/saturate';
 import { StateVariable } from '../../dsp/stateVariable';
@@ -37,10 +37,10 @@ export class LoopTone {
   private heldFor = 0;
   private heldValue = 0;
 
-  /** @param withKernel false leaves all work to TypeScript, which tests compare */
-  constructor(sampleRate: number, withKernel = true) {
+  /** @param smear where its smear lies in a kernel's memory; left out, TypeScript does the work */
+  constructor(sampleRate: number, smear?: DiffuserHome) {
     this.dcBlock = new DcBlock(5, sampleRate);
-    this.diffuser = new Diffuser(sampleRate, withKernel);
+    this.diffuser = new Diffuser(sampleRate, smear);
   }
 
   clear(): void {

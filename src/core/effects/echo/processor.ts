@@ -63,11 +63,11 @@ export class EchoProcessor implements EffectProcessor {
   constructor(private readonly sampleRate: number, withKernel = true) {
     const longest = Math.ceil(LONGEST_SECONDS * sampleRate);
     this.before = new Float64Array(V.V_COUNT);
-    this.kernel = withKernel ? EchoKernel.create(ringSize(longest, STEP_FRAMES)) : null;
+    this.kernel = withKernel ? EchoKernel.create(ringSize(longest, STEP_FRAMES), sampleRate) : null;
     this.leftHead = new EchoHead(sampleRate, 0, longest, this.kernel, this.kernel?.ringLeft);
     this.rightHead = new EchoHead(sampleRate, 1, longest, this.kernel, this.kernel?.ringRight);
-    this.leftTone = new LoopTone(sampleRate, withKernel);
-    this.rightTone = new LoopTone(sampleRate, withKernel);
+    this.leftTone = new LoopTone(sampleRate, this.kernel?.smears[0]);
+    this.rightTone = new LoopTone(sampleRate, this.kernel?.smears[1]);
     this.colours = new ColourSettings(sampleRate);
     this.waver = new Waver(sampleRate);
     this.guard = new PeakGuard(LOOP_CEILING, GUARD_RELEASE_SECONDS, sampleRate);
