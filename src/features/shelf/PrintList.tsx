@@ -61,7 +61,10 @@ function PrintCard({ print }: { readonly print: Print }) {
   const seconds = (piece.sounds[print.sound]?.frames ?? 0) / print.sampleRate;
   return (
     <View role="group" aria-label={`Print ${print.name}`} style={[styles.card, { borderColor: tokens.line, backgroundColor: tokens.card }]}>
-      <Words kind="strong" numberOfLines={2}>{print.name}</Words>
+      <View style={styles.head}>
+        <Words kind="strong" numberOfLines={2} style={styles.name}>{print.name}</Words>
+        <Tap plain icon="trash-2" tone="mute" label={`Remove ${print.name}`} onPress={() => useOpenPiece.getState().run(removePrint, { print: print.id })} />
+      </View>
       <View style={[styles.wave, { backgroundColor: tokens.plumSoft }]} onLayout={(event: LayoutChangeEvent) => setWidth(event.nativeEvent.layout.width)}>
         {sound && width > 0 ? <Waveform peaks={sound.peaks} from={0} to={sound.peaks.length} width={width} height={44} colour={tokens.plum} /> : <Words kind="small">loading …</Words>}
       </View>
@@ -70,7 +73,6 @@ function PrintCard({ print }: { readonly print: Print }) {
         <HearTap name={print.name} sound={sound} sampleRate={print.sampleRate} text />
         <Tap icon="corner-left-up" label={`Place ${print.name} where it came from`} text="Place" onPress={() => place(piece, print)} />
         {print.from.order ? <Tap icon="refresh-cw" label={`Print ${print.name} again`} text="Again" onPress={() => print.from.order && void startPrint(studio, print.from.order, print)} /> : null}
-        <Tap plain icon="trash-2" tone="mute" label={`Remove ${print.name}`} onPress={() => useOpenPiece.getState().run(removePrint, { print: print.id })} style={styles.last} />
       </View>
       <View style={styles.tools}>
         <Feather name="download" size={18} color={tokens.mute} />
@@ -102,6 +104,7 @@ const styles = StyleSheet.create({
   progress: { height: 6, overflow: 'hidden' },
   wave: { height: 44, borderRadius: 8, overflow: 'hidden', justifyContent: 'center' },
   tools: { flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', gap: 8 },
-  last: { marginLeft: 'auto' },
+  head: { flexDirection: 'row', alignItems: 'flex-start', gap: 8 },
+  name: { flex: 1, paddingTop: 10 },
   depth: { paddingHorizontal: 10 },
 });
