@@ -16,7 +16,7 @@ import { useClipHold, type Grip, type Held } from './clipHold';
 /** So much time is seen through the lens, in beats. */
 const LENS_BEATS = 2;
 const LENS_HEIGHT = 74;
-export const SAYS: Record<Grip, string> = { move: 'Begins at', start: 'Trimmed, begins at', end: 'Trimmed, ends at' };
+export const SAYS: Record<Grip, string> = { move: 'Begins at', start: 'Starts at', end: 'Ends at' };
 
 export const edgeOf = ({ piece, clip, grip }: Held): number => (grip === 'end' ? clipEnd(piece, clip) : clip.start);
 
@@ -37,7 +37,7 @@ export function ClipLens() {
     <View style={[styles.lens, { backgroundColor: tokens.card, borderColor: tokens.coral }]}>
       <View style={styles.says}>
         <Words kind="strong" numberOfLines={1}>{`${SAYS[held.grip]} ${placeText(held.piece, edgeOf(held))}`}</Words>
-        <Words kind="small" style={styles.how}>{held.slow ? 'slowly' : 'farther off: slower'}</Words>
+        <Words kind="small" numberOfLines={1} style={styles.how}>{held.slow ? 'slowly' : 'farther off: slower'}</Words>
       </View>
       <View style={styles.glass} onLayout={(event) => setWidth(event.nativeEvent.layout.width)}>{width > 0 ? <Glass held={held} width={width} /> : null}</View>
     </View>
