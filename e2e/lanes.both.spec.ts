@@ -5,7 +5,12 @@ test('J6: lanes are folded, chosen and shown by touch, bent and shifted by hand 
   const hand = handOn(page, hasTouch);
   const lane = async (param: string, ready: (lane: Lane) => boolean): Promise<Lane> => {
     const find = (lanes: readonly Lane[]): Lane | undefined => lanes.find(({ target }) => target.param === param);
-    return find((await saved(page, pieceId, ({ piece }) => ready(find(piece.lanes)!))).piece.lanes)!;
+    // The lane itself may not have reached the server yet.
+    const stored = await saved(page, pieceId, ({ piece }) => {
+      const found = find(piece.lanes);
+      return found !== undefined && ready(found);
+    });
+    return find(stored.piece.lanes)!;
   };
   const pan = page.getByRole('group', { name: /^Lane Pan/ });
   await hand.view('Moves');
