@@ -20,14 +20,26 @@ export interface PreparedImpulse {
 
 /** Transforms an impulse. Takes tens of milliseconds for seconds of sound: not for the audio thread. */
 export function prepareImpulse(left: ArrayLike<number>, right: ArrayLike<number>, withKernel = true): PreparedImpulse {
+  const made = makeStages(SIZES.map(() => 0), withKernel);
   const stages = SIZES.map((size, index) => {
     const count = partitionsOf(index, left.length);
     const spectra = new Float32Array(count * 4 * size);
-    const stage = new Stage(index, 0, withKernel);
+    const stage = made[index]!;
     for (let p = 0; p < count; p += 1) spectra.set(stage.spectrum(left, right, STARTS[index]! + p * size), p * 4 * size);
     return spectra;
   });
   return { frames: left.length, stages };
+}
+
+/** Figures that a stage takes beside its partitions, and for each of them, in sizes of a partition. */
+const OWN_ROWS = 21;
+const PARTITION_ROWS = 8;
+
+/** A stage of each size in one memory. @param most partitions of each */
+function makeStages(most: readonly number[], withKernel: boolean): readonly Stage[] {
+  const figures = most.map((count, index) => (OWN_ROWS + PARTITION_ROWS * Math.max(1, count)) * SIZES[index]!);
+  const memory = workMemory(figures.reduce((sum, one) => sum + one, 0), withKernel);
+  return most.map((count, index) => new Stage(index, count, memory, figures.slice(0, index).reduce((sum, one) => sum + one, 0)));
 }
 
 /** One size of partition: an input window, a ring of its past spectra, and the sums on their way. All places are figures in `cells`. */
@@ -36,7 +48,6 @@ class Stage {
   private readonly steps: number;
   private readonly passes: number;
   private readonly parts: number;
-  private readonly memory: WorkMemory;
   private readonly recent: number;
   private readonly re: number;
   private readonly im: number;
@@ -51,13 +62,14 @@ class Stage {
   private step = 0;
   private done = 0;
 
-  constructor(private readonly index: number, private readonly most: number, withKernel: boolean) {
+  /** @param base where it lies in a memory that others share, in figures */
+  constructor(private readonly index: number, private readonly most: number, private readonly memory: WorkMemory, base: number) {
     const size = SIZES[index]!;
     this.size = size;
     this.steps = size / CONVOLUTION_STEP;
     this.passes = passesOf(2 * size);
     this.parts = this.steps < 16 ? 1 : 2;
-    let at = 0;
+    let at = base;
     const take = (figures: number): number => {
       const from = at;
       at += figures;
@@ -72,8 +84,7 @@ class Stage {
     this.now = take(2 * size);
     this.past = take(4 * size * Math.max(1, most));
     this.impulse = take(4 * size * Math.max(1, most));
-    this.memory = workMemory(at, withKernel);
-    writeTurns(this.memory.cells, this.turns, 2 * size);
+    writeTurns(memory.cells, this.turns, 2 * size);
   }
 
   /** Spectrum of `size` samples of both sides from a place on, with silence after them. */
@@ -275,7 +286,7 @@ export class Convolution {
 
   /** @param longest samples of the longest impulse; what is beyond is left out */
   constructor(longest: number, withKernel = true) {
-    this.stages = SIZES.map((_, index) => new Stage(index, partitionsOf(index, longest), withKernel));
+    this.stages = makeStages(SIZES.map((_, index) => partitionsOf(index, longest)), withKernel);
   }
 
   load(impulse: PreparedImpulse): void {
