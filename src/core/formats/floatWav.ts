@@ -16,6 +16,7 @@ export function readFloatWav(bytes: Uint8Array): Audio {
   const frames = view.getUint32(40, true) / 4 / count;
   if (HEADER_BYTES + frames * count * 4 > bytes.length) throw new UnreadableSound('This sound came only in part. Load it again.');
   const samples = new Float32Array(bytes.buffer, bytes.byteOffset + HEADER_BYTES, frames * count);
+  if (count === 1) return { sampleRate: view.getUint32(24, true), channels: [samples.slice()] };
   const channels = Array.from({ length: count }, () => new Float32Array(frames));
   channels.forEach((channel, c) => {
     for (let i = 0, at = c; i < frames; i += 1, at += count) channel[i] = samples[at]!;
