@@ -1,7 +1,7 @@
 import { SINC_AHEAD, SINC_BEFORE, SINC_PHASES, SINC_TABLE, SINC_TAPS, sincCoefficients } from './sincTable';
 
 /** Below this many samples the long kernel would need samples not yet written; a cubic serves instead. */
-const SHORT_BELOW = 24;
+export const SHORT_BELOW = 24;
 
 /** The longest run that can be read at delays of `minDelay` samples or more before its first sample is written. */
 export function readableRun(minDelay: number, most: number): number {

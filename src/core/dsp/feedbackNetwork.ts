@@ -3,7 +3,6 @@ import { startKernel } from './kernels/load';
 import { laidOut, NETWORK_FRAMES, NETWORK_LINES, RINGS_AT, SHELF_FIGURES, type NetworkMemory } from './networkMemory';
 import { networkStep } from './networkScript';
 
-
 type Step = (size: number, place: number, stages: number, moving: number) => number;
 
 /**

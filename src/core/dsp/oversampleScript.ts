@@ -6,11 +6,15 @@ export function scriptedOversampling(cells: Float32Array, places: Int32Array): O
   const keep = (row: number, n: number, history: number): void => void cells.copyWithin(row - history, row + n - history, row + n);
   return {
     rise: (base, table, count, kind, from, step) => {
-      const [at, rows] = [base >> 2, table >> 2];
+      const at = base >> 2;
+      const rows = table >> 2;
       const top = at + places[rows]!;
       for (let s = 0; s < count; s += 1) {
         const stage = rows + 4 + 6 * s;
-        const [half, taps, n, input] = [places[stage]!, places[stage + 1]!, places[stage + 5]!, at + places[stage + 2]!];
+        const half = places[stage]!;
+        const taps = places[stage + 1]!;
+        const n = places[stage + 5]!;
+        const input = at + places[stage + 2]!;
         const to = s === count - 1 ? top : at + places[stage + 8]!;
         for (let i = 0; i < n; i += 1) {
           cells[to + 2 * i] = 2 * filtered(cells, input + i, taps, 2 * half);
@@ -21,11 +25,18 @@ export function scriptedOversampling(cells: Float32Array, places: Int32Array): O
       if (kind >= 0) for (let i = 0; i < places[rows + 3]!; i += 1) cells[top + i] = shapedAt(cells[top + i]!, kind, from + step * (i + 1));
     },
     fall: (base, table, count) => {
-      const [at, rows] = [base >> 2, table >> 2];
-      const [top, result, filling] = [at + places[rows]!, at + places[rows + 1]!, places[rows + 2]!];
+      const at = base >> 2;
+      const rows = table >> 2;
+      const top = at + places[rows]!;
+      const result = at + places[rows + 1]!;
+      const filling = places[rows + 2]!;
       for (let s = count - 1; s >= 0; s -= 1) {
         const stage = rows + 4 + 6 * s;
-        const [half, taps, even, odd, n] = [places[stage]!, places[stage + 1]!, at + places[stage + 3]!, at + places[stage + 4]!, places[stage + 5]!];
+        const half = places[stage]!;
+        const taps = places[stage + 1]!;
+        const even = at + places[stage + 3]!;
+        const odd = at + places[stage + 4]!;
+        const n = places[stage + 5]!;
         const source = s === count - 1 ? top - filling : result;
         for (let i = 0; i < n; i += 1) {
           cells[even + i] = cells[source + 2 * i]!;

@@ -37,7 +37,6 @@ export class PhaseVocoder {
   /** `frame` is taken apart, `made` is what comes of it: windowed both times, to be added up at a distance of `hopOut`. */
   readonly left: Side;
   readonly right: Side;
-  private readonly sides: readonly [Side, Side];
   private readonly transform: FastTransform;
   private readonly window: Float64Array;
   private readonly loud: Float64Array;
@@ -51,7 +50,6 @@ export class PhaseVocoder {
     const bins = size / 2 + 1;
     this.left = new Side(size);
     this.right = new Side(size);
-    this.sides = [this.left, this.right];
     this.transform = sharedTransform(size);
     this.window = hann(size);
     this.loud = new Float64Array(bins);
@@ -156,10 +154,10 @@ export class PhaseVocoder {
       from = to;
     }
     this.lay(from, bins, 1, 0);
-    for (const side of this.sides) {
-      side.reBefore.set(side.re);
-      side.imBefore.set(side.im);
-    }
+    left.reBefore.set(left.re);
+    left.imBefore.set(left.im);
+    right.reBefore.set(right.re);
+    right.imBefore.set(right.im);
   }
 
   private angleOf({ re, im, reBefore, imBefore, reLaid, imLaid }: Side, k: number, hopIn: number, hopOut: number): number {

@@ -1,5 +1,7 @@
 import { tanhRational } from './approx';
 
+/** From here on a curve takes the whole of the sound; below it is mixed with the sound as it is. */
+export const WHOLLY_DRIVEN = 1.122;
 export const DRIVE_KINDS = ['tape', 'tube', 'transistor', 'hard'] as const;
 
 /**
@@ -15,42 +17,16 @@ export function shapedAt(x: number, kind: number, drive: number): number {
   else if (kind === 1) y = driven > 0 ? tanhRational(driven) : driven / (1 - 0.35 * driven);
   else if (kind === 2) y = driven / Math.sqrt(Math.sqrt(1 + driven * driven * driven * driven));
   else y = driven > 1 ? 1 : driven < -1 ? -1 : driven;
-  const wet = drive >= 1.122 ? 1 : (drive - 1) / 0.122;
+  const wet = drive >= WHOLLY_DRIVEN ? 1 : (drive - 1) / (WHOLLY_DRIVEN - 1);
   return x + (y / drive - x) * wet;
 }
 
 /** Shapes `n` samples. @param from @param to drive at the ends of the run */
 export function saturate(input: Float64Array, out: Float64Array, n: number, kind: number, from: number, to: number): void {
-  if (from === to && from >= 1.122) {
-    saturateEvenly(input, out, n, kind, from);
-    return;
-  }
   const step = (to - from) / n;
   let drive = from;
   for (let i = 0; i < n; i += 1) {
     drive += step;
     out[i] = shapedAt(input[i]!, kind, drive);
-  }
-}
-
-/** What `shapedAt` does at a drive that stands, fully mixed in: one division a sample, and none to choose a kind by. */
-function saturateEvenly(input: Float64Array, out: Float64Array, n: number, kind: number, drive: number): void {
-  const back = 1 / drive;
-  if (kind === 0) for (let i = 0; i < n; i += 1) out[i] = back * tanhRational(drive * input[i]!);
-  else if (kind === 1) {
-    for (let i = 0; i < n; i += 1) {
-      const driven = drive * input[i]!;
-      out[i] = back * (driven > 0 ? tanhRational(driven) : driven / (1 - 0.35 * driven));
-    }
-  } else if (kind === 2) {
-    for (let i = 0; i < n; i += 1) {
-      const square = drive * drive * input[i]! * input[i]!;
-      out[i] = input[i]! / Math.sqrt(Math.sqrt(1 + square * square));
-    }
-  } else {
-    for (let i = 0; i < n; i += 1) {
-      const x = input[i]!;
-      out[i] = x > back ? back : x < -back ? -back : x;
-    }
   }
 }

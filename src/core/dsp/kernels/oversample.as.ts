@@ -8,27 +8,36 @@ function laced(to: usize, filtered: v128, plain: v128): void {
   v128.store(to, v128.shuffle<f32>(even, plain, 2, 6, 3, 7), 16);
 }
 
-/**
- * Sixteen samples at once share each tap, and the taps, which are the same from both ends, each multiplication.
- * @param from first of n samples, with as many before it as there are taps  @param to 2 n samples  @param half what the plain ones are late, in samples
- */
+/** Sixteen samples at once share each tap, and the taps, which are the same from both ends, each multiplication. @param to where they go */
+@inline
+function filter(at: usize, taps: usize, count: i32, to: usize): void {
+  let a = f32x4.splat(0), b = f32x4.splat(0), c = f32x4.splat(0), d = f32x4.splat(0);
+  let late = at;
+  let early = at - 4 * (<usize>count - 1);
+  for (let k = taps, end = taps + 2 * <usize>count; k < end; k += 4) {
+    const tap = v128.load32_splat(k);
+    a = f32x4.add(a, f32x4.mul(tap, f32x4.add(v128.load(early), v128.load(late))));
+    b = f32x4.add(b, f32x4.mul(tap, f32x4.add(v128.load(early, 16), v128.load(late, 16))));
+    c = f32x4.add(c, f32x4.mul(tap, f32x4.add(v128.load(early, 32), v128.load(late, 32))));
+    d = f32x4.add(d, f32x4.mul(tap, f32x4.add(v128.load(early, 48), v128.load(late, 48))));
+    early += 4;
+    late -= 4;
+  }
+  v128.store(to, a);
+  v128.store(to, b, 16);
+  v128.store(to, c, 32);
+  v128.store(to, d, 48);
+}
+
+/** @param from first of n samples, with as many before it as there are taps  @param to 2 n samples  @param half what the plain ones are late, in samples */
 function up(from: usize, to: usize, taps: usize, count: i32, half: i32, n: i32): void {
-  const plainLate: usize = 4 * <usize>half;
-  const end = taps + 2 * <usize>count;
+  const late: usize = 4 * <usize>half;
   for (let i: usize = 0; i < 4 * <usize>n; i += 64) {
-    let a = f32x4.splat(0), b = f32x4.splat(0), c = f32x4.splat(0), d = f32x4.splat(0);
-    let late = from + i;
-    let early = late - 4 * (<usize>count - 1);
-    for (let k = taps; k < end; k += 4) {
-      const tap = v128.load32_splat(k);
-      a = f32x4.add(a, f32x4.mul(tap, f32x4.add(v128.load(early), v128.load(late))));
-      b = f32x4.add(b, f32x4.mul(tap, f32x4.add(v128.load(early, 16), v128.load(late, 16))));
-      c = f32x4.add(c, f32x4.mul(tap, f32x4.add(v128.load(early, 32), v128.load(late, 32))));
-      d = f32x4.add(d, f32x4.mul(tap, f32x4.add(v128.load(early, 48), v128.load(late, 48))));
-      early += 4;
-      late -= 4;
-    }
-    const plain = from + i - plainLate, out = to + 2 * i;
+    const plain = from + i - late, out = to + 2 * i;
+    // The upper half of their place holds them until they are laced.
+    const held = out + 64;
+    filter(from + i, taps, count, held);
+    const a = v128.load(held), b = v128.load(held, 16), c = v128.load(held, 32), d = v128.load(held, 48);
     laced(out, a, v128.load(plain));
     laced(out + 32, b, v128.load(plain, 16));
     laced(out + 64, c, v128.load(plain, 32));
@@ -47,27 +56,11 @@ function split(from: usize, even: usize, odd: usize, n: i32): void {
 
 /** @param even, odd first of n samples each, with as many before as there are taps  @param half what the odd ones are late, in samples */
 function down(even: usize, odd: usize, to: usize, taps: usize, count: i32, half: i32, n: i32): void {
-  const plainLate: usize = 4 * <usize>half;
-  const end = taps + 2 * <usize>count;
+  const late: usize = 4 * <usize>half;
   const share = f32x4.splat(0.5);
   for (let i: usize = 0; i < 4 * <usize>n; i += 64) {
-    const plain = odd + i - plainLate;
-    let a = f32x4.mul(share, v128.load(plain)), b = f32x4.mul(share, v128.load(plain, 16)), c = f32x4.mul(share, v128.load(plain, 32)), d = f32x4.mul(share, v128.load(plain, 48));
-    let late = even + i;
-    let early = late - 4 * (<usize>count - 1);
-    for (let k = taps; k < end; k += 4) {
-      const tap = v128.load32_splat(k);
-      a = f32x4.add(a, f32x4.mul(tap, f32x4.add(v128.load(early), v128.load(late))));
-      b = f32x4.add(b, f32x4.mul(tap, f32x4.add(v128.load(early, 16), v128.load(late, 16))));
-      c = f32x4.add(c, f32x4.mul(tap, f32x4.add(v128.load(early, 32), v128.load(late, 32))));
-      d = f32x4.add(d, f32x4.mul(tap, f32x4.add(v128.load(early, 48), v128.load(late, 48))));
-      early += 4;
-      late -= 4;
-    }
-    v128.store(to + i, a);
-    v128.store(to + i, b, 16);
-    v128.store(to + i, c, 32);
-    v128.store(to + i, d, 48);
+    filter(even + i, taps, count, to + i);
+    for (let k = i; k < i + 64; k += 16) v128.store(to + k, f32x4.add(v128.load(to + k), f32x4.mul(share, v128.load(odd + k - late))));
   }
 }
 

@@ -1,7 +1,7 @@
 import { FilterRow } from '../../dsp/filterRow';
 import { DcBlock } from '../../dsp/onePole';
 import { Oversampler } from '../../dsp/oversampler';
-import { DRIVE_KINDS } from '../../dsp/saturate';
+import { DRIVE_KINDS, WHOLLY_DRIVEN } from '../../dsp/saturate';
 import { STEP_FRAMES, type EffectProcessor, type StereoRun } from '../define';
 import { Insert } from '../insert';
 import { placesOf } from '../places';
@@ -16,8 +16,6 @@ const IN_KERNEL = CURVES.map((curve) => (DRIVE_KINDS as readonly string[]).index
 const TILT_DB = 9;
 const TILT_HZ = 900;
 const SHELF_K = Math.SQRT2;
-/** From here on the kernel's curves are bent wholly; below they are mixed with the sound as it is. */
-const WHOLLY_DRIVEN = 1.122;
 
 /** Bends the wave at up to eight times the rate, with a band that is pushed or spared, and a tilt behind it. */
 export class DriveProcessor extends Insert implements EffectProcessor {

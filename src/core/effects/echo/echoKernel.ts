@@ -2,7 +2,7 @@ import { Diffuser, type DiffuserHome } from '../../dsp/diffuser';
 import { ECHO_LOOP_BYTES } from '../../dsp/kernels/echoLoopBytes';
 import { startKernel, type Kernel } from '../../dsp/kernels/load';
 import { SINC_TABLE, SINC_TAPS, sincCoefficients } from '../../dsp/sincTable';
-import { DelayLine } from '../../dsp/delayLine';
+import { DelayLine, SHORT_BELOW } from '../../dsp/delayLine';
 import type { StateVariable } from '../../dsp/stateVariable';
 import { STEP_FRAMES, type StereoRun } from '../define';
 import type { LoopColour } from './loopTone';
@@ -16,8 +16,6 @@ const DELAYS_AT = 3072;
 const READ_AT = 3584;
 const TABLE_AT = 4096;
 const RINGS_AT = TABLE_AT + SINC_TABLE.length * 4;
-/** Delays in samples under which sixteen taps reach what is not yet written. */
-const SHORTEST = 24;
 /** Places of the settings, in pairs of left and right. */
 const STATE_1 = 26;
 const STATE_2 = 28;
@@ -118,7 +116,7 @@ export class EchoKernel {
   /** What `DelayLine.readFixed` does between samples over a whole step, for a line whose ring lies in this memory; false where it cannot, and nothing was read. */
   readStanding(line: DelayLine, side: 0 | 1, delay: number, out: Float64Array): boolean {
     const fraction = DelayLine.fractionAt(delay);
-    const at = delay < SHORTEST || fraction < 1e-7 || fraction > 1 - 1e-7 ? -1 : line.windowAt(delay, STEP_FRAMES);
+    const at = delay < SHORT_BELOW || fraction < 1e-7 || fraction > 1 - 1e-7 ? -1 : line.windowAt(delay, STEP_FRAMES);
     if (at < 0) return false;
     this.aim(side, fraction);
     this.stand(line.ring.byteOffset + 4 * at, KERNEL_AT + side * 4 * SINC_TAPS, READ_AT);
