@@ -142,7 +142,11 @@ export function handOn(page: Page, touch: boolean): Hand {
     }
     // A key on what cannot be pressed yet is lost, where a tap waits.
     await expect(control).toBeEnabled();
-    await control.focus();
+    // A sheet that is about to close takes the focus back, and the key with it.
+    await expect(async () => {
+      await control.focus();
+      await expect(control).toBeFocused({ timeout: 500 });
+    }).toPass();
     await page.keyboard.press(role === 'radio' || role === 'switch' ? 'Space' : 'Enter');
   };
   const strand = async (): Promise<void> => {

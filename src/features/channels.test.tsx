@@ -11,11 +11,7 @@ import { SendMatrix } from './sends/SendMatrix';
 import { SnapshotList } from './snapshots/SnapshotList';
 import { now, openPiece, press, quietStudio, type, undo } from './testing';
 
-jest.mock('./studio/StudioProvider', () => ({
-  usePiece: () => jest.requireActual<typeof import('../data/openPiece')>('../data/openPiece').useOpenPiece((state) => state.piece),
-  useHand: () => ({ touch: () => undefined, release: () => undefined }),
-  useStudio: () => jest.requireActual<typeof import('./testing')>('./testing').quietStudio,
-}));
+jest.mock('./studio/StudioProvider', () => jest.requireActual<typeof import('./testing')>('./testing').quietProvider);
 jest.mock('@expo/vector-icons/Feather', () => () => null);
 
 beforeEach(() => openPiece());

@@ -11,18 +11,13 @@ import { GapButton } from './recipes/GapButton';
 import { RecipeSheet } from './recipes/RecipeSheet';
 import { SwellSheet } from './recipes/SwellSheet';
 import { hearSwell, makeSwells } from './recipes/swells';
-import { now, openPiece, press, quietStudio, type, undo } from './testing';
+import { now, openPiece, press, quietHand, quietStudio, type, undo } from './testing';
 import { treat } from './treat/treatClips';
 import { TreatSheet } from './treat/TreatSheet';
 
 const mockHits: readonly Hit[] = [2, 4, 5, 8].map((beat) => ({ beat, strength: 0.6, centroidHz: 900 }));
-const mockReleased = jest.fn();
 
-jest.mock('./studio/StudioProvider', () => ({
-  usePiece: () => jest.requireActual<typeof import('../data/openPiece')>('../data/openPiece').useOpenPiece((state) => state.piece),
-  useHand: () => ({ touch: () => undefined, release: mockReleased }),
-  useStudio: () => jest.requireActual<typeof import('./testing')>('./testing').quietStudio,
-}));
+jest.mock('./studio/StudioProvider', () => jest.requireActual<typeof import('./testing')>('./testing').quietProvider);
 jest.mock('./throws/useHits', () => ({ useHits: () => mockHits }));
 jest.mock('./studio/usePreview', () => ({ usePreview: () => ({ sounding: false, hear: jest.fn(), stop: jest.fn() }) }));
 jest.mock('./recipes/swells', () => ({ hearSwell: jest.fn(), makeSwells: jest.fn() }));
@@ -151,7 +146,7 @@ describe('effects', () => {
     press('button', 'Time: half');
     press('button', 'Time: double');
     press('radio', 'Time: dotted');
-    expect(mockReleased.mock.calls.map(([value]) => value)).toEqual([250, 1000, '1/4d']);
+    expect(quietHand.release.mock.calls.map(([value]) => value)).toEqual([250, 1000, '1/4d']);
   });
 
   test('a braid gets another strand, renames one, and keeps the last', () => {

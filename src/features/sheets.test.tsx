@@ -14,10 +14,7 @@ import { ExportSheet } from './shelf/ExportSheet';
 import { now, openPiece, press, type } from './testing';
 import { StepCard } from './treat/StepCard';
 
-jest.mock('./studio/StudioProvider', () => ({
-  usePiece: () => jest.requireActual<typeof import('../data/openPiece')>('../data/openPiece').useOpenPiece((state) => state.piece),
-  useStudio: () => jest.requireActual<typeof import('./testing')>('./testing').quietStudio,
-}));
+jest.mock('./studio/StudioProvider', () => jest.requireActual<typeof import('./testing')>('./testing').quietProvider);
 jest.mock('@expo/vector-icons/Feather', () => () => null);
 jest.mock('./throws/useHits', () => ({ useHits: () => [] }));
 

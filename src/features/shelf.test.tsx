@@ -14,10 +14,7 @@ import { TempoButton } from './shell/TempoButton';
 import { cancelPrint, print, storeAgain, usePrinting } from './studio/printing';
 import { now, openPiece, press, quietStudio, type, undo } from './testing';
 
-jest.mock('./studio/StudioProvider', () => ({
-  usePiece: () => jest.requireActual<typeof import('../data/openPiece')>('../data/openPiece').useOpenPiece((state) => state.piece),
-  useStudio: () => jest.requireActual<typeof import('./testing')>('./testing').quietStudio,
-}));
+jest.mock('./studio/StudioProvider', () => jest.requireActual<typeof import('./testing')>('./testing').quietProvider);
 jest.mock('./studio/usePreview', () => ({ usePreview: () => ({ sounding: false, hear: jest.fn(), stop: jest.fn() }) }));
 jest.mock('./studio/printing', () => {
   const { create } = jest.requireActual<typeof import('zustand')>('zustand');

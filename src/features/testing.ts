@@ -5,11 +5,21 @@ import type { Piece } from '../core/piece/piece';
 import { useOpenPiece } from '../data/openPiece';
 import { useSession } from '../data/session';
 
+/** A hand whose moves are only noted. */
+export const quietHand = { touch: jest.fn(), release: jest.fn() };
+
 /** What the app is given of itself in tests of what it shows: a studio that plays nothing. */
 export const quietStudio = {
   studio: { sounds: new Map(), beat: 0, locate: jest.fn(), play: jest.fn(), player: { sampleRate: RATE }, release: jest.fn(), morph: { start: jest.fn() }, clipPrint: jest.fn() },
   soundsSeen: 0,
   missing: new Map(),
+};
+
+/** The studio's provider as tests mock it: `jest.mock('./studio/StudioProvider', () => jest.requireActual('./testing').quietProvider)`. */
+export const quietProvider = {
+  usePiece: () => useOpenPiece((state) => state.piece),
+  useHand: () => quietHand,
+  useStudio: () => quietStudio,
 };
 
 /** Opens a piece of two tracks at 120 a minute: a clip of a second on the first, a return with a space. */

@@ -13,11 +13,7 @@ import { ThrowSheet } from './throws/ThrowSheet';
 
 const mockHits: readonly Hit[] = [4, 4.5, 5, 7].map((beat) => ({ beat, strength: 0.5, centroidHz: 900 }));
 
-jest.mock('./studio/StudioProvider', () => ({
-  usePiece: () => jest.requireActual<typeof import('../data/openPiece')>('../data/openPiece').useOpenPiece((state) => state.piece),
-  useHand: () => ({ touch: () => undefined, release: () => undefined }),
-  useStudio: () => jest.requireActual<typeof import('./testing')>('./testing').quietStudio,
-}));
+jest.mock('./studio/StudioProvider', () => jest.requireActual<typeof import('./testing')>('./testing').quietProvider);
 jest.mock('./throws/useHits', () => ({ useHits: () => mockHits, useClipHits: () => ({ own: [], others: [] }) }));
 jest.mock('./studio/printing', () => ({ print: jest.fn() }));
 jest.mock('@expo/vector-icons/Feather', () => () => null);

@@ -1,7 +1,7 @@
 import { compilePlan } from '../../engine/plan';
 import { planPrint } from '../../engine/print';
 import { render } from '../../engine/render';
-import { clipOf, echoSlot, hashOf, RATE, scene, soundOf } from '../../engine/testing';
+import { clipOf, echoSlot, hashOf, laneOf, RATE, scene, soundOf } from '../../engine/testing';
 import { beatsToSamples } from '../../music/tempo';
 import { applyEdit, applyPiecePatches } from '../edit';
 import { pieceSchema, type Piece, type Print, type PrintOrder } from '../piece';
@@ -50,6 +50,21 @@ test('a print in the place of its clip sounds as the clip did, to the bit, up to
   const [live, printed] = [heard(start), heard(piece)];
   expect(live.some((x) => Math.abs(x) > 0.05)).toBe(true);
   expect(live.reduce((most, x, i) => Math.max(most, Math.abs(x - printed[i]!)), 0)).toBeLessThan(1e-7);
+});
+
+test('in the place of its clip it goes where that went, and made again it sounds as before though the clip is muted', () => {
+  const space = { id: 'space', name: 'Space', gain: 0.8, pan: 0, mute: false, solo: false, sends: [], chain: [echoSlot('s', { timeL: 90, feedback: 0.3 })] };
+  const sending: Piece = { ...start, returns: [space], lanes: [laneOf(ORDER.channel, null, 'pan', [[2, -1], [6, 1]])], tracks: start.tracks.map((track, i) => (i === 0 ? { ...track, sends: [{ to: 'space', level: 0.5, pre: false }] } : track)) };
+  const made = render({ ...planPrint(sending, ORDER), sounds: begun.sounds })!;
+  const { piece } = applyEdit(sending, addPrint, { print, sound: info(made.left.length), place: { clip: 'placed', track: 'prints', instead: true } });
+  expect(placed(piece).sends).toEqual(sending.tracks[0]!.sends);
+  const again = render({ ...planPrint(piece, ORDER), sounds: begun.sounds })!;
+  expect(again.left).toEqual(made.left);
+  const heard = (one: Piece): Float32Array => render({ plan: compilePlan(one), sounds: new Map([...begun.sounds, [MADE, [made.left, made.right]]]), fromSample: 0, toSample: beatsToSamples(10, one.tempo, RATE), tail: { kind: 'seconds', seconds: 0 } })!.left;
+  const [live, printed] = [heard(sending), heard(piece)];
+  expect(live.reduce((most, x, i) => Math.max(most, Math.abs(x - printed[i]!)), 0)).toBeLessThan(1e-6);
+  // A print that is only placed has a track without sends.
+  expect(applyEdit(piece, placePrint, { print: 'p', place: { clip: 'plain', track: 'others', instead: false } }).piece.tracks.map(({ id }) => id)).toEqual([...piece.tracks.map(({ id }) => id), 'others']);
 });
 
 test('placing again takes the next free place; what is no longer there is refused in words', () => {

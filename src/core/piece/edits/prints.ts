@@ -1,9 +1,9 @@
-import type { Draft } from 'immer';
+import { current, type Draft } from 'immer';
 import * as z from 'zod';
 import { samplesToBeats } from '../../music/tempo';
 import { defineEdit, EditRefused } from '../edit';
 import { findClip, findTrack } from '../find';
-import { printSchema, soundSchema, type Clip, type Piece, type Print } from '../piece';
+import { printSchema, soundSchema, type Clip, type Piece, type Print, type Send } from '../piece';
 import { tempoOf } from '../tempoOf';
 import { makeRoom } from './channels';
 
@@ -14,7 +14,15 @@ type Place = z.infer<typeof placeSchema>;
 /** The track on which prints of a channel are placed. */
 export const printsTrackName = (piece: Piece, { from }: Print): string => `Prints of ${findTrack(piece, from.channel)?.name ?? from.channelName}`.slice(0, 120);
 
-/** Lays a print at the sample it came from, on a track for prints with the level and pan of the track it was made from. */
+const sameSends = (some: readonly Send[], others: readonly Send[]): boolean => some.length === others.length && some.every((send, i) => send.to === others[i]!.to && send.level === others[i]!.level && send.pre === others[i]!.pre);
+
+/** Gives a track the moves of another's level, place and sends; those of its effects are in the print. */
+function carryLevels(draft: Draft<Piece>, from: string, to: string): void {
+  const moved = draft.lanes.filter(({ target }) => target.channel === from && target.effect === null);
+  draft.lanes.push(...moved.map((lane, i) => ({ ...current(lane), id: `${to}-${i + 1}`, target: { ...lane.target, channel: to } })));
+}
+
+/** Lays a print at the sample it came from, on a track for prints with the level and pan of the track it was made from; in the place of its clip it also goes where that went. */
 function layPrint(draft: Draft<Piece>, print: Print, { clip: id, track, instead }: Place): void {
   const piece = draft as Piece;
   if (findClip(piece, id)) throw new EditRefused('A clip of that id is in the piece already.');
@@ -24,9 +32,13 @@ function layPrint(draft: Draft<Piece>, print: Print, { clip: id, track, instead 
     id, name: print.name, sound: print.sound, start: samplesToBeats(print.startSample, tempoOf(piece), print.sampleRate), offsetSeconds: 0,
     lengthSeconds: (piece.sounds[print.sound]?.frames ?? 1) / print.sampleRate, gain: 1, fadeInSeconds: 0, fadeOutSeconds: 0, print: print.id,
   };
-  const there = draft.tracks.find((one) => one.name === name && one.chain.length === 0);
+  const sends = (instead ? from?.sends : undefined) ?? [];
+  const there = draft.tracks.find((one) => one.name === name && one.chain.length === 0 && sameSends(one.sends, sends));
   if (there) there.clips.push(clip);
-  else draft.tracks.push({ id: track, name, gain: from?.gain ?? 1, pan: from?.pan ?? 0, mute: false, solo: false, clips: [clip], chain: [], sends: [] });
+  else {
+    draft.tracks.push({ id: track, name, gain: from?.gain ?? 1, pan: from?.pan ?? 0, mute: false, solo: false, clips: [clip], chain: [], sends: sends.map((send) => ({ ...send })) });
+    if (instead) carryLevels(draft, print.from.channel, track);
+  }
   const source = instead && print.from.clip ? draft.tracks.flatMap(({ clips }) => clips).find((one) => one.id === print.from.clip) : undefined;
   if (source) source.mute = true;
   makeRoom(draft, [clip]);
