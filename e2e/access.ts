@@ -77,8 +77,8 @@ export async function throughClips(page: Page, look: (what: string) => Promise<v
   await page.getByRole('button', { name: 'Hear the first swell' }).click();
   await expect(page.getByRole('button', { name: 'Stop the first swell' })).toBeVisible({ timeout: 30_000 });
   await look('a swell that is heard');
-  await page.getByRole('button', { name: 'Stop the first swell' }).click();
-  await expect(page.getByRole('button', { name: 'Hear the first swell' })).toBeVisible();
+  // It ends by itself: on a slow machine it may have done so while it was looked at.
+  await expect(page.getByRole('button', { name: 'Hear the first swell' })).toBeVisible({ timeout: 30_000 });
   await close();
   await page.getByRole('button', { name: 'Gaps of the piece' }).click();
   await look('gaps');
