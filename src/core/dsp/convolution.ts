@@ -4,6 +4,8 @@ export const CONVOLUTION_STEP = 64;
 /** Partition sizes; each stage begins two of its partitions after the start, so that a block can be worked off while the next one comes in. */
 const SIZES = [64, 256, 1024, 8192] as const;
 const STARTS = [0, 512, 2048, 16_384] as const;
+/** Bins that the sums are worked out for at once. */
+const BINS_AT_ONCE = 8;
 const NEXT_STARTS = [512, 2048, 16_384, Infinity] as const;
 
 /** Partitions of a stage that an impulse of so many samples needs. */
@@ -12,7 +14,7 @@ function partitionsOf(stage: number, frames: number): number {
   return Math.max(0, Math.ceil((end - STARTS[stage]!) / SIZES[stage]!));
 }
 
-/** An impulse as spectra of its partitions, ready for a convolution: for each stage left re, left im, right re, right im of every partition. */
+/** An impulse as spectra of its partitions, ready for a convolution: for each stage those of every partition, laid out as ConvolutionWork.multiply says. */
 export interface PreparedImpulse {
   readonly frames: number;
   readonly stages: readonly Float32Array[];
@@ -20,7 +22,7 @@ export interface PreparedImpulse {
 
 /** Transforms an impulse. Takes tens of milliseconds for seconds of sound: not for the audio thread. */
 export function prepareImpulse(left: ArrayLike<number>, right: ArrayLike<number>, withKernel = true): PreparedImpulse {
-  const made = makeStages(SIZES.map(() => 0), withKernel);
+  const made = makeStages(SIZES.map(() => 0), withKernel).stages;
   const stages = SIZES.map((size, index) => {
     const count = partitionsOf(index, left.length);
     const spectra = new Float32Array(count * 4 * size);
@@ -31,27 +33,95 @@ export function prepareImpulse(left: ArrayLike<number>, right: ArrayLike<number>
   return { frames: left.length, stages };
 }
 
-/** Figures that a stage takes beside its partitions, and for each of them, in sizes of a partition. */
-const OWN_ROWS = 21;
+/**
+ * Rows of figures lie this much farther apart than they are long. All lengths are powers of two: without it everything that is read
+ * and written side by side would fall to the same few places of the processor's cache, and drive itself out of it.
+ */
+const GAP = 16;
+/** Partitions up to this size are multiplied all together; of longer ones not all fit near the processor, and one is done after the other. */
+const LARGEST_TOGETHER = 256;
+/** Parts that a stage lays down one after the other; in sizes of a partition, what they take beside those of the partitions, and what each partition takes. */
+const PARTS = 9;
+const OWN_ROWS = 17;
 const PARTITION_ROWS = 8;
 
-/** A stage of each size in one memory. @param most partitions of each */
-function makeStages(most: readonly number[], withKernel: boolean): readonly Stage[] {
-  const figures = most.map((count, index) => (OWN_ROWS + PARTITION_ROWS * Math.max(1, count)) * SIZES[index]!);
-  const memory = workMemory(figures.reduce((sum, one) => sum + one, 0), withKernel);
-  return most.map((count, index) => new Stage(index, count, memory, figures.slice(0, index).reduce((sum, one) => sum + one, 0)));
+/** A stage of each size, and what they share, in one memory. @param most partitions of each */
+function makeStages(most: readonly number[], withKernel: boolean): { readonly stages: readonly Stage[]; readonly ways: Ways } {
+  const figures = most.map((count, index) => OWN_ROWS * SIZES[index]! + PARTS * GAP + PARTITION_ROWS * Math.max(1, count) * SIZES[index]!);
+  const memory = workMemory(figures.reduce((sum, one) => sum + one, WAYS_FIGURES), withKernel);
+  const ways = new Ways(memory);
+  return { ways, stages: most.map((count, index) => new Stage(index, count, ways, figures.slice(0, index).reduce((sum, one) => sum + one, WAYS_FIGURES))) };
 }
 
-/** One size of partition: an input window, a ring of its past spectra, and the sums on their way. All places are figures in `cells`. */
+/** What was heard last: the two longest partitions that the last stage takes, while what comes after them is being written. */
+const HEARD = 4 * SIZES[SIZES.length - 1]!;
+const HEARD_RIGHT = HEARD + GAP;
+const OUT = 2 * HEARD_RIGHT;
+const WAYS_FIGURES = OUT + 2 * CONVOLUTION_STEP + GAP;
+
+/** The way in and the way out of all stages: the samples heard last, in a ring for each side, and the sums of a step. */
+class Ways {
+  /** Where the next step is written in both rings. */
+  place = 0;
+
+  constructor(readonly memory: WorkMemory) {}
+
+  clear(): void {
+    this.memory.cells.fill(0, 0, HEARD_RIGHT + HEARD);
+    this.place = 0;
+  }
+
+  write(left: Float64Array, right: Float64Array): void {
+    const { cells } = this.memory;
+    const to = this.place;
+    for (let i = 0; i < CONVOLUTION_STEP; i += 1) {
+      cells[to + i] = left[i]!;
+      cells[HEARD_RIGHT + to + i] = right[i]!;
+    }
+    for (let i = OUT; i < OUT + 2 * CONVOLUTION_STEP; i += 1) cells[i] = 0;
+  }
+
+  advance(): void {
+    this.place = (this.place + CONVOLUTION_STEP) & (HEARD - 1);
+  }
+
+  /** Lays the `size` samples before `end`, a multiple of it, where they are wanted. */
+  copy(end: number, size: number, left: number, right: number): void {
+    const { work } = this.memory;
+    const from = (end - size) & (HEARD - 1);
+    work.copy(4 * left, 4 * from, size);
+    work.copy(4 * right, 4 * (HEARD_RIGHT + from), size);
+  }
+
+  /** Adds a step of each side to the sums. */
+  add(left: number, right: number): void {
+    const { work } = this.memory;
+    work.addStep(4 * OUT, 4 * left);
+    work.addStep(4 * (OUT + CONVOLUTION_STEP), 4 * right);
+  }
+
+  addTo(left: Float64Array, right: Float64Array): void {
+    const { cells } = this.memory;
+    for (let i = 0; i < CONVOLUTION_STEP; i += 1) {
+      left[i] = left[i]! + cells[OUT + i]!;
+      right[i] = right[i]! + cells[OUT + CONVOLUTION_STEP + i]!;
+    }
+  }
+}
+
+/** One size of partition: a ring of the past spectra of its input, and the sums on their way. All places are figures in `cells`. */
 class Stage {
+  private readonly memory: WorkMemory;
   private readonly size: number;
   private readonly steps: number;
   private readonly passes: number;
-  private readonly parts: number;
-  private readonly recent: number;
+  /** A transform begins at `inRe` and `inIm`, goes to and fro, and always ends at `re` and `im`. */
   private readonly re: number;
   private readonly im: number;
-  private readonly work: number;
+  private readonly workRe: number;
+  private readonly workIm: number;
+  private readonly inRe: number;
+  private readonly inIm: number;
   private readonly turns: number;
   private readonly sums: number;
   private readonly now: number;
@@ -60,85 +130,98 @@ class Stage {
   private count = 0;
   private newest = 0;
   private step = 0;
+  /** Partitions that are multiplied together, and how many such groups there are. */
+  private group = 1;
+  private groups = 1;
+  /** Eights of bins that are done, those of all groups in turn. */
   private done = 0;
 
   /** @param base where it lies in a memory that others share, in figures */
-  constructor(private readonly index: number, private readonly most: number, private readonly memory: WorkMemory, base: number) {
+  constructor(private readonly index: number, private readonly most: number, private readonly ways: Ways, base: number) {
     const size = SIZES[index]!;
+    this.memory = ways.memory;
     this.size = size;
     this.steps = size / CONVOLUTION_STEP;
     this.passes = passesOf(2 * size);
-    this.parts = this.steps < 16 ? 1 : 2;
     let at = base;
     const take = (figures: number): number => {
       const from = at;
-      at += figures;
+      at += figures + GAP;
       return from;
     };
-    this.recent = take(4 * size);
     this.re = take(2 * size);
     this.im = take(2 * size);
-    this.work = take(4 * size);
+    this.workRe = take(2 * size);
+    this.workIm = take(2 * size);
+    const back = this.passes & 1;
+    this.inRe = back ? this.workRe : this.re;
+    this.inIm = back ? this.workIm : this.im;
     this.turns = take(3 * size);
-    this.sums = take(4 * size);
     this.now = take(2 * size);
+    this.sums = take(4 * size);
     this.past = take(4 * size * Math.max(1, most));
     this.impulse = take(4 * size * Math.max(1, most));
-    writeTurns(memory.cells, this.turns, 2 * size);
+    writeTurns(this.memory.cells, this.turns, 2 * size);
   }
 
   /** Spectrum of `size` samples of both sides from a place on, with silence after them. */
   spectrum(left: ArrayLike<number>, right: ArrayLike<number>, from: number): Float32Array {
     const { cells, work } = this.memory;
-    const { size, re, im, sums } = this;
+    const { size, inRe, inIm, sums } = this;
     for (let i = 0; i < size; i += 1) {
-      cells[re + i] = left[from + i] ?? 0;
-      cells[im + i] = right[from + i] ?? 0;
-      cells[re + size + i] = 0;
-      cells[im + size + i] = 0;
+      cells[inRe + i] = left[from + i] ?? 0;
+      cells[inIm + i] = right[from + i] ?? 0;
+      cells[inRe + size + i] = 0;
+      cells[inIm + size + i] = 0;
     }
     this.transform();
-    work.part(size, 4 * re, 4 * im, 4 * sums, 4 * (sums + 2 * size));
+    work.part(size, 4 * this.re, 4 * this.im, 4 * sums);
     return cells.slice(sums, sums + 4 * size);
   }
 
   load(impulse: PreparedImpulse): void {
     const spectra = impulse.stages[this.index]!;
-    const fits = Math.min(spectra.length, 4 * this.size * this.most);
-    this.memory.cells.set(spectra.subarray(0, fits), this.impulse);
-    this.count = fits / (4 * this.size);
+    const { size } = this;
+    this.count = Math.min(spectra.length / (4 * size), this.most);
+    this.group = size > LARGEST_TOGETHER ? 1 : Math.max(1, this.count);
+    this.groups = Math.ceil(this.count / this.group);
+    this.memory.cells.set(spectra.subarray(0, 4 * size * this.count), this.impulse);
     this.clear();
   }
 
   clear(): void {
     const { cells } = this.memory;
-    cells.fill(0, this.recent, this.recent + 4 * this.size);
-    cells.fill(0, this.sums, this.sums + 6 * this.size);
+    cells.fill(0, this.sums, this.sums + 4 * this.size);
+    cells.fill(0, this.now, this.now + 2 * this.size);
     cells.fill(0, this.past, this.past + 4 * this.size * Math.max(1, this.count));
     this.newest = 0;
     this.step = 0;
     this.done = 0;
   }
 
-  /** Takes a step of input in and adds a step of output. */
-  process(left: Float64Array, right: Float64Array, outLeft: Float64Array, outRight: Float64Array): void {
+  /** Works on what came in and adds a step to what goes out. */
+  process(): void {
     if (this.count === 0) return;
-    if (this.steps === 1) {
-      this.write(left, right, 0);
-      this.begin();
-      this.transform();
-      this.keep();
-      this.multiply(1);
-      this.joinSums();
-      this.transform();
-      this.finish();
-      this.add(outLeft, outRight, 0);
-      return;
-    }
-    const { step, steps } = this;
-    if (step === 0) this.begin();
-    this.write(left, right, step * CONVOLUTION_STEP);
-    this.add(outLeft, outRight, step * CONVOLUTION_STEP);
+    if (this.steps === 1) this.workAtOnce();
+    else this.workInSteps();
+  }
+
+  /** The shortest partitions: what came in just now is heard at once. */
+  private workAtOnce(): void {
+    const { size, re, im, ways } = this;
+    this.begin(ways.place + size);
+    this.transform();
+    this.keep();
+    this.multiply(1);
+    this.joinSums();
+    this.transform();
+    ways.add(im + size, re + size);
+  }
+
+  private workInSteps(): void {
+    const { step, steps, now, size } = this;
+    if (step === 0) this.begin(this.ways.place);
+    this.ways.add(now + step * CONVOLUTION_STEP, now + size + step * CONVOLUTION_STEP);
     if (this.passes < steps / 4) this.workByPasses(step);
     else this.workByHalves(step);
     if (step === steps - 1) this.finish();
@@ -170,25 +253,11 @@ class Stage {
     if (step > last) this.pass(step - last - 1);
   }
 
-  private write(left: Float64Array, right: Float64Array, at: number): void {
-    const { cells } = this.memory;
-    const to = this.recent + this.size + at;
-    const toRight = to + 2 * this.size;
-    for (let i = 0; i < CONVOLUTION_STEP; i += 1) {
-      cells[to + i] = left[i]!;
-      cells[toRight + i] = right[i]!;
-    }
-  }
-
-  /** Takes the last two blocks of input to be transformed, and moves the window on. */
-  private begin(): void {
-    const { cells } = this.memory;
-    const { size, recent, re, im, sums } = this;
-    cells.copyWithin(re, recent, recent + 2 * size);
-    cells.copyWithin(im, recent + 2 * size, recent + 4 * size);
-    cells.copyWithin(recent, recent + size, recent + 2 * size);
-    cells.copyWithin(recent + 2 * size, recent + 3 * size, recent + 4 * size);
-    cells.fill(0, sums, sums + 4 * size);
+  /** Takes two blocks of what was heard before `end` to be transformed. */
+  private begin(end: number): void {
+    const { size, inRe, inIm, ways } = this;
+    ways.copy(end - size, size, inRe, inIm);
+    ways.copy(end, size, inRe + size, inIm + size);
     this.done = 0;
   }
 
@@ -196,83 +265,46 @@ class Stage {
   private keep(): void {
     const { size, re, im } = this;
     this.newest = this.newest === 0 ? this.count - 1 : this.newest - 1;
-    const to = 4 * (this.past + 4 * size * this.newest);
-    this.memory.work.part(size, 4 * re, 4 * im, to, to + 8 * size);
+    this.memory.work.part(size, 4 * re, 4 * im, 4 * (this.past + 4 * size * this.newest));
   }
 
   private pass(index: number): void {
-    this.memory.work.pass(index, 2 * this.size, 4 * this.re, 4 * this.im, 4 * this.work, 4 * this.turns);
+    const { work } = this.memory;
+    const { re, im, workRe, workIm, turns } = this;
+    if ((index ^ this.passes) & 1) work.pass(index, 2 * this.size, 4 * workRe, 4 * workIm, 4 * re, 4 * im, 4 * turns);
+    else work.pass(index, 2 * this.size, 4 * re, 4 * im, 4 * workRe, 4 * workIm, 4 * turns);
   }
 
   private transform(): void {
     for (let index = 0; index < this.passes; index += 1) this.pass(index);
   }
 
-  /**
-   * Multiplies partitions with the input of their time, two by two, as far as a share of them all. A step takes half of a pair's
-   * bins rather than a single partition, which would move the sums through memory twice as often.
-   */
+  /** Multiplies partitions with the input of their time, a group of them after the other, as far as a share of it all. */
   private multiply(share: number): void {
-    const { parts, count } = this;
-    const bins = this.size / parts;
-    const until = Math.ceil(share * parts * Math.ceil(count / 2));
-    for (let unit = this.done; unit < until; unit += 1) {
-      const pair = Math.floor(unit / parts);
-      const from = (unit - pair * parts) * bins;
-      if (2 * pair + 1 < count) this.multiplyTwo(2 * pair, from, from + bins);
-      else this.multiplyOne(2 * pair, from, from + bins);
+    const { size, group, count, newest } = this;
+    const sums = 4 * this.sums, past = 4 * this.past, impulse = 4 * this.impulse;
+    const perGroup = size / BINS_AT_ONCE;
+    const until = Math.ceil(share * this.groups * perGroup);
+    while (this.done < until) {
+      const at = Math.floor(this.done / perGroup);
+      const end = Math.min(until, (at + 1) * perGroup);
+      const first = at * group;
+      this.memory.work.multiply(size, (this.done - at * perGroup) * BINS_AT_ONCE, (end - at * perGroup) * BINS_AT_ONCE, first, Math.min(count, first + group), sums, past, impulse, count, newest);
+      this.done = end;
     }
-    if (until > this.done) this.done = until;
-  }
-
-  /** Address of the past input that belongs to a partition. */
-  private inputOf(p: number): number {
-    const at = this.newest + p;
-    return 4 * this.past + (at >= this.count ? at - this.count : at) * 16 * this.size;
-  }
-
-  private multiplyOne(p: number, from: number, until: number): void {
-    const { work } = this.memory;
-    const { size, sums } = this;
-    const x = this.inputOf(p);
-    const h = 4 * this.impulse + p * 16 * size;
-    work.multiplyAdd(size, from, until, 4 * sums, x, h);
-    work.multiplyAdd(size, from, until, 4 * (sums + 2 * size), x + 8 * size, h + 8 * size);
-  }
-
-  private multiplyTwo(p: number, from: number, until: number): void {
-    const { work } = this.memory;
-    const { size, sums } = this;
-    const x = this.inputOf(p);
-    const y = this.inputOf(p + 1);
-    const h = 4 * this.impulse + p * 16 * size;
-    const k = h + 16 * size;
-    const right = 8 * size;
-    work.multiplyAddTwo(size, from, until, 4 * sums, x, h, y, k);
-    work.multiplyAddTwo(size, from, until, 4 * sums + right, x + right, h + right, y + right, k + right);
   }
 
   private joinSums(): void {
-    const { size, re, im, sums } = this;
-    this.memory.work.join(size, 4 * sums, 4 * (sums + 2 * size), 4 * re, 4 * im, 1 / (2 * size));
+    const { size, inRe, inIm, sums } = this;
+    this.memory.work.join(size, 4 * sums, 4 * inRe, 4 * inIm, 1 / (2 * size));
   }
 
   /** Back in time, the second half of the window is free of what wraps round (overlap-save). */
   private finish(): void {
-    const { cells } = this.memory;
+    const { work } = this.memory;
     const { size, re, im, now } = this;
-    cells.copyWithin(now, im + size, im + 2 * size);
-    cells.copyWithin(now + size, re + size, re + 2 * size);
-  }
-
-  private add(left: Float64Array, right: Float64Array, at: number): void {
-    const { cells } = this.memory;
-    const from = this.now + at;
-    const fromRight = from + this.size;
-    for (let i = 0; i < CONVOLUTION_STEP; i += 1) {
-      left[i] = left[i]! + cells[from + i]!;
-      right[i] = right[i]! + cells[fromRight + i]!;
-    }
+    work.copy(4 * now, 4 * (im + size), size);
+    work.copy(4 * (now + size), 4 * (re + size), size);
   }
 }
 
@@ -282,24 +314,33 @@ class Stage {
  */
 export class Convolution {
   private readonly stages: readonly Stage[];
+  private readonly ways: Ways;
   frames = 0;
 
   /** @param longest samples of the longest impulse; what is beyond is left out */
   constructor(longest: number, withKernel = true) {
-    this.stages = makeStages(SIZES.map((_, index) => partitionsOf(index, longest)), withKernel);
+    const { stages, ways } = makeStages(SIZES.map((_, index) => partitionsOf(index, longest)), withKernel);
+    this.stages = stages;
+    this.ways = ways;
   }
 
   load(impulse: PreparedImpulse): void {
     this.frames = impulse.frames;
     for (const stage of this.stages) stage.load(impulse);
+    this.ways.clear();
   }
 
   clear(): void {
     for (const stage of this.stages) stage.clear();
+    this.ways.clear();
   }
 
   /** Adds a step of CONVOLUTION_STEP samples to `outLeft` and `outRight`. */
   addTo(left: Float64Array, right: Float64Array, outLeft: Float64Array, outRight: Float64Array): void {
-    for (let i = 0; i < this.stages.length; i += 1) this.stages[i]!.process(left, right, outLeft, outRight);
+    const { stages, ways } = this;
+    ways.write(left, right);
+    for (let i = 0; i < stages.length; i += 1) stages[i]!.process();
+    ways.addTo(outLeft, outRight);
+    ways.advance();
   }
 }

@@ -3,29 +3,24 @@ import type { ConvolutionWork } from './convolutionWork';
 /** The parts of a partitioned convolution in TypeScript, on `cells`, with the addresses in bytes: the reference of kernels/convolution.as.ts, and what runs where that cannot. */
 export function scriptedWork(cells: Float32Array): ConvolutionWork {
   return {
-    pass: (index, size, re, im, work, turns) => pass(cells, index, size, re >> 2, im >> 2, work >> 2, turns >> 2),
-    multiplyAdd: (half, from, until, acc, x, h) => multiplyAdd(cells, half, from, until, acc >> 2, x >> 2, h >> 2),
-    multiplyAddTwo: (half, from, until, acc, x, h, y, k) => {
-      multiplyAdd(cells, half, from, until, acc >> 2, x >> 2, h >> 2);
-      multiplyAdd(cells, half, from, until, acc >> 2, y >> 2, k >> 2);
+    pass: (index, size, fromRe, fromIm, toRe, toIm, turns) => pass(cells, index, size, fromRe >> 2, fromIm >> 2, toRe >> 2, toIm >> 2, turns >> 2),
+    multiply: (size, from, until, first, last, sums, past, impulse, count, newest) => {
+      for (const side of [0, 2 * FOUR]) multiply(cells, size, from, until, first, last, (sums >> 2) + side, (past >> 2) + side, (impulse >> 2) + side, count, newest);
     },
-    part: (half, re, im, left, right) => part(cells, half, re >> 2, im >> 2, left >> 2, right >> 2),
-    join: (half, left, right, re, im, scale) => join(cells, half, left >> 2, right >> 2, re >> 2, im >> 2, scale),
+    copy: (to, from, figures) => void cells.copyWithin(to >> 2, from >> 2, (from >> 2) + figures),
+    addStep: (to, from) => {
+      for (let i = 0; i < 64; i += 1) cells[(to >> 2) + i] = cells[(to >> 2) + i]! + cells[(from >> 2) + i]!;
+    },
+    part: (size, re, im, to) => part(cells, size, re >> 2, im >> 2, to >> 2),
+    join: (size, from, re, im, scale) => join(cells, size, from >> 2, re >> 2, im >> 2, scale),
   };
 }
 
-/** One pass of the transform; every other one goes from `work` back to re and im. */
-function pass(cells: Float32Array, index: number, size: number, re: number, im: number, work: number, turns: number): void {
-  const odd = (index & 1) === 1;
-  const fromRe = odd ? work : re, fromIm = odd ? work + size : im, toRe = odd ? re : work, toIm = odd ? im : work + size;
+function pass(cells: Float32Array, index: number, size: number, fromRe: number, fromIm: number, toRe: number, toIm: number, turns: number): void {
   const length = size >> (2 * index);
   const stride = 1 << (2 * index);
   if (length >= 4) fourPass(cells, length >> 2, stride, size >> 2, fromRe, fromIm, toRe, toIm, turns);
   else twoPass(cells, stride, fromRe, fromIm, toRe, toIm);
-  if (length <= 4 && !odd) {
-    cells.copyWithin(re, toRe, toRe + size);
-    cells.copyWithin(im, toIm, toIm + size);
-  }
 }
 
 function twoPass(cells: Float32Array, half: number, fromRe: number, fromIm: number, toRe: number, toIm: number): void {
@@ -63,43 +58,65 @@ function fourPass(cells: Float32Array, m: number, stride: number, quarter: numbe
   }
 }
 
-function multiplyAdd(cells: Float32Array, half: number, from: number, until: number, acc: number, x: number, h: number): void {
-  const lowest = cells[acc]! + cells[x]! * cells[h]!;
-  const highest = cells[acc + half]! + cells[x + half]! * cells[h + half]!;
-  for (let i = from; i < until; i += 1) {
-    const xr = cells[x + i]!, xi = cells[x + half + i]!, hr = cells[h + i]!, hi = cells[h + half + i]!;
-    cells[acc + i] = cells[acc + i]! + xr * hr - xi * hi;
-    cells[acc + half + i] = cells[acc + half + i]! + xr * hi + xi * hr;
+/** Bins that lie together: first their left re, then left im, right re, right im. */
+const FOUR = 4;
+const placeOf = (bin: number): number => 4 * bin - 3 * (bin & 3);
+
+function multiply(cells: Float32Array, size: number, from: number, until: number, first: number, last: number, sums: number, past: number, impulse: number, count: number, newest: number): void {
+  if (first === 0) clear(cells, sums, from, until);
+  let lowest = cells[sums]!;
+  let highest = cells[sums + FOUR]!;
+  for (let p = first; p < last; p += 1) {
+    const slot = newest + p;
+    const x = past + 4 * size * (slot >= count ? slot - count : slot);
+    const h = impulse + 4 * size * p;
+    multiplyAdd(cells, from, until, sums, x, h);
+    lowest += cells[x]! * cells[h]!;
+    highest += cells[x + FOUR]! * cells[h + FOUR]!;
   }
   if (from > 0) return;
-  cells[acc] = lowest;
-  cells[acc + half] = highest;
+  cells[sums] = lowest;
+  cells[sums + FOUR] = highest;
 }
 
-function part(cells: Float32Array, half: number, re: number, im: number, left: number, right: number): void {
-  cells[left] = cells[re]!;
-  cells[left + half] = cells[re + half]!;
-  cells[right] = cells[im]!;
-  cells[right + half] = cells[im + half]!;
-  for (let k = 1; k < half; k += 1) {
-    const ar = cells[re + k]!, ai = cells[im + k]!, br = cells[re + 2 * half - k]!, bi = cells[im + 2 * half - k]!;
-    cells[left + k] = 0.5 * (ar + br);
-    cells[left + half + k] = 0.5 * (ai - bi);
-    cells[right + k] = 0.5 * (ai + bi);
-    cells[right + half + k] = 0.5 * (br - ar);
+function clear(cells: Float32Array, sums: number, from: number, until: number): void {
+  for (let bin = from; bin < until; bin += 1) cells[sums + placeOf(bin)] = cells[sums + placeOf(bin) + FOUR] = 0;
+}
+
+function multiplyAdd(cells: Float32Array, from: number, until: number, sums: number, x: number, h: number): void {
+  for (let bin = from; bin < until; bin += 1) {
+    const i = placeOf(bin);
+    const xr = cells[x + i]!, xi = cells[x + i + FOUR]!, hr = cells[h + i]!, hi = cells[h + i + FOUR]!;
+    cells[sums + i] = cells[sums + i]! + (xr * hr - xi * hi);
+    cells[sums + i + FOUR] = cells[sums + i + FOUR]! + (xr * hi + xi * hr);
   }
 }
 
-function join(cells: Float32Array, half: number, left: number, right: number, re: number, im: number, scale: number): void {
-  cells[im] = scale * cells[left]!;
-  cells[re] = scale * cells[right]!;
-  cells[im + half] = scale * cells[left + half]!;
-  cells[re + half] = scale * cells[right + half]!;
-  for (let k = 1; k < half; k += 1) {
-    const lr = cells[left + k]!, li = cells[left + half + k]!, rr = cells[right + k]!, ri = cells[right + half + k]!;
+function part(cells: Float32Array, size: number, re: number, im: number, to: number): void {
+  const set = (at: number, lr: number, li: number, rr: number, ri: number): void => {
+    cells[at] = lr;
+    cells[at + FOUR] = li;
+    cells[at + 2 * FOUR] = rr;
+    cells[at + 3 * FOUR] = ri;
+  };
+  set(to, cells[re]!, cells[re + size]!, cells[im]!, cells[im + size]!);
+  for (let k = 1; k < size; k += 1) {
+    const ar = cells[re + k]!, ai = cells[im + k]!, br = cells[re + 2 * size - k]!, bi = cells[im + 2 * size - k]!;
+    set(to + placeOf(k), 0.5 * (ar + br), 0.5 * (ai - bi), 0.5 * (ai + bi), 0.5 * (br - ar));
+  }
+}
+
+function join(cells: Float32Array, size: number, from: number, re: number, im: number, scale: number): void {
+  cells[im] = scale * cells[from]!;
+  cells[im + size] = scale * cells[from + FOUR]!;
+  cells[re] = scale * cells[from + 2 * FOUR]!;
+  cells[re + size] = scale * cells[from + 3 * FOUR]!;
+  for (let k = 1; k < size; k += 1) {
+    const at = from + placeOf(k);
+    const lr = cells[at]!, li = cells[at + FOUR]!, rr = cells[at + 2 * FOUR]!, ri = cells[at + 3 * FOUR]!;
     cells[im + k] = scale * (lr - ri);
     cells[re + k] = scale * (li + rr);
-    cells[im + 2 * half - k] = scale * (lr + ri);
-    cells[re + 2 * half - k] = scale * (rr - li);
+    cells[im + 2 * size - k] = scale * (lr + ri);
+    cells[re + 2 * size - k] = scale * (rr - li);
   }
 }

@@ -1,17 +1,28 @@
 import { startKernel } from './kernels/load';
 import { CONVOLUTION_BYTES } from './kernels/convolutionBytes';
+import { CONVOLUTION_FUSED_BYTES } from './kernels/convolutionFusedBytes';
 import { scriptedWork } from './convolutionScript';
+
+const CODE = { plain: CONVOLUTION_BYTES, fused: CONVOLUTION_FUSED_BYTES };
 
 /** What a partitioned convolution is made of; addresses are bytes in `cells`. */
 export interface ConvolutionWork {
-  /** One pass of a complex transform; all passes in turn make it whole. */
-  pass(index: number, size: number, re: number, im: number, work: number, turns: number): void;
-  /** Over the bins from `from` until `until`, of spectra of `half` bins. */
-  multiplyAdd(half: number, from: number, until: number, acc: number, x: number, h: number): void;
-  /** The same for two pairs at once. */
-  multiplyAddTwo(half: number, from: number, until: number, acc: number, x: number, h: number, y: number, k: number): void;
-  part(half: number, re: number, im: number, left: number, right: number): void;
-  join(half: number, left: number, right: number, re: number, im: number, scale: number): void;
+  /** One pass of a complex transform from one place to another; all passes in turn, to and fro, make it whole. */
+  pass(index: number, size: number, fromRe: number, fromIm: number, toRe: number, toIm: number, turns: number): void;
+  /**
+   * Past input times impulse, summed over the partitions from `first` until `last`, for the bins from `from` until `until`, multiples of
+   * eight; what those before `first` gave is added to. A spectrum of `size` bins holds, for four bins at a time, left re, left im, right
+   * re and right im, with two real figures in bin 0; the past is a ring of `count` spectra, the newest at `newest`.
+   */
+  multiply(size: number, from: number, until: number, first: number, last: number, sums: number, past: number, impulse: number, count: number, newest: number): void;
+  /** Copies figures, a multiple of sixteen. */
+  copy(to: number, from: number, figures: number): void;
+  /** Adds 64 figures. */
+  addStep(to: number, from: number): void;
+  /** Takes the spectrum of both sides out of the transform of left + i right. */
+  part(size: number, re: number, im: number, to: number): void;
+  /** The way back, scaled, with re and im changed over. */
+  join(size: number, from: number, re: number, im: number, scale: number): void;
 }
 
 export interface WorkMemory {
@@ -24,7 +35,7 @@ export const passesOf = (size: number): number => Math.ceil(Math.log2(size) / 2)
 
 /** Memory for so many figures, with the work done on it by WebAssembly where there is some. @param withKernel false leaves it to TypeScript, which tests compare */
 export function workMemory(figures: number, withKernel: boolean): WorkMemory {
-  const kernel = withKernel ? startKernel(CONVOLUTION_BYTES, figures * 4) : null;
+  const kernel = withKernel ? startKernel(CODE, figures * 4) : null;
   if (!kernel) {
     const cells = new Float32Array(figures);
     return { cells, work: scriptedWork(cells) };

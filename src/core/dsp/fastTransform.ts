@@ -13,6 +13,7 @@ export function sharedTransform(size: number): FastTransform {
 export class FastTransform {
   readonly re: Float32Array;
   readonly im: Float32Array;
+  private readonly cells: Float32Array;
   private readonly work: ConvolutionWork;
   private readonly passes: number;
 
@@ -21,6 +22,7 @@ export class FastTransform {
     const { cells, work } = workMemory(4 * size + 1.5 * size, withKernel);
     this.re = cells.subarray(0, size);
     this.im = cells.subarray(size, 2 * size);
+    this.cells = cells;
     this.work = work;
     this.passes = passesOf(size);
     writeTurns(cells, 4 * size, size);
@@ -37,7 +39,14 @@ export class FastTransform {
   }
 
   private run(re: number, im: number): void {
-    const { size, work, passes } = this;
-    for (let index = 0; index < passes; index += 1) work.pass(index, size, re, im, 8 * size, 16 * size);
+    const { size, work, passes, cells } = this;
+    const away = 8 * size;
+    for (let index = 0; index < passes; index += 1) {
+      if (index & 1) work.pass(index, size, away, away + 4 * size, re, im, 16 * size);
+      else work.pass(index, size, re, im, away, away + 4 * size, 16 * size);
+    }
+    if ((passes & 1) === 0) return;
+    cells.copyWithin(re >> 2, 2 * size, 3 * size);
+    cells.copyWithin(im >> 2, 3 * size, 4 * size);
   }
 }

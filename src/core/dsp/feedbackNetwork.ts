@@ -59,7 +59,7 @@ export class FeedbackNetwork {
       if (step !== 0) moving = 1;
     }
     const peak = this.kernel ? this.kernel(this.size, this.place, this.stages, moving) : networkStep(memory, this.size, this.place, this.stages);
-    if (moving) now.set(goal);
+    if (moving) for (let i = 0; i < goal.length; i += 1) now[i] = goal[i]!;
     for (let line = 0; line < NETWORK_LINES; line += 1) delays[line] = delays[line]! + slopes[line]! * NETWORK_FRAMES;
     this.place = (this.place + NETWORK_FRAMES) & (this.size - 1);
     return peak;

@@ -1,8 +1,10 @@
-import { startKernel } from './kernels/load';
+import { startKernel, type KernelRoom } from './kernels/load';
 import { FILTER_ROW_BYTES } from './kernels/filterRowBytes';
+import { FILTER_ROW_FUSED_BYTES } from './kernels/filterRowFusedBytes';
 import { AT_A1, AT_A2, AT_MOVING, AT_SETTINGS, AT_STEPS, FLAT, MOVES, ROW_FRAMES, SECTION_FIGURES, SECTIONS_AT, STANDS } from './filterRowLayout';
 import { filterRowScript } from './filterRowScript';
 
+const CODE = { plain: FILTER_ROW_BYTES, fused: FILTER_ROW_FUSED_BYTES };
 const SETTINGS = 5;
 
 interface Sides {
@@ -20,16 +22,19 @@ export class FilterRow {
   private readonly goals: Float64Array;
   private readonly fresh: Uint8Array;
   private readonly kernel: ((sections: number) => void) | null;
+  /** The kernel's memory, with the room asked for from this byte on; null where there is none. */
+  readonly room: KernelRoom | null;
 
-  /** @param withKernel false leaves the work to TypeScript, which tests compare */
-  constructor(readonly sections: number, withKernel = true) {
+  /** @param withKernel false leaves the work to TypeScript, which tests compare  @param spare bytes in its memory for others */
+  constructor(readonly sections: number, withKernel = true, spare = 0) {
     const figures = SECTIONS_AT + SECTION_FIGURES * sections;
-    const kernel = withKernel ? startKernel(FILTER_ROW_BYTES, figures * 8) : null;
+    const kernel = withKernel ? startKernel(CODE, figures * 8 + spare) : null;
     const buffer = kernel ? kernel.memory.buffer : new ArrayBuffer(figures * 8);
     this.memory = new Float64Array(buffer, 0, figures);
     this.moving = new Int32Array(buffer, 0, figures * 2);
     this.goals = new Float64Array(SETTINGS * sections);
     this.fresh = new Uint8Array(sections).fill(1);
+    this.room = kernel ? { memory: kernel.memory, at: figures * 8 } : null;
     this.kernel = kernel ? (kernel.exports.run as (sections: number) => void) : null;
   }
 
@@ -53,8 +58,15 @@ export class FilterRow {
 
   /** Filters a run in place. */
   process({ left, right }: Sides): void {
+    const { sections } = this;
+    let heard = false;
+    for (let s = 0; s < sections; s += 1) if (this.setOff(s) !== FLAT) heard = true;
+    if (heard) this.run(left, right);
+    for (let s = 0; s < sections; s += 1) this.arrive(s);
+  }
+
+  private run(left: Float64Array, right: Float64Array): void {
     const { memory, sections } = this;
-    for (let s = 0; s < sections; s += 1) this.setOff(s);
     for (let i = 0; i < ROW_FRAMES; i += 1) {
       memory[2 * i] = left[i]!;
       memory[2 * i + 1] = right[i]!;
@@ -65,11 +77,10 @@ export class FilterRow {
       left[i] = memory[2 * i]!;
       right[i] = memory[2 * i + 1]!;
     }
-    for (let s = 0; s < sections; s += 1) this.arrive(s);
   }
 
-  /** Works out how a section moves over the run; one that was empty stands at its goal at once. */
-  private setOff(section: number): void {
+  /** Works out how a section moves over the run; one that was empty stands at its goal at once. @returns whether it stands, moves or is flat */
+  private setOff(section: number): number {
     const { memory, goals } = this;
     const at = SECTIONS_AT + section * SECTION_FIGURES;
     let moving = STANDS as number;
@@ -84,14 +95,15 @@ export class FilterRow {
     if (moving === STANDS && memory[at + AT_SETTINGS + 2] === 1 && memory[at + AT_SETTINGS + 3] === 0 && memory[at + AT_SETTINGS + 4] === 0) {
       // It lets all through as it is; when its weights begin to move they come up from nothing, so it may as well begin empty.
       moving = FLAT;
-      memory.fill(0, at, at + AT_SETTINGS);
+      if (this.moving[2 * (at + AT_MOVING)] !== FLAT) for (let i = 0; i < AT_SETTINGS; i += 1) memory[at + i] = 0;
     }
     this.moving[2 * (at + AT_MOVING)] = moving;
-    if (moving !== STANDS) return;
+    if (moving !== STANDS) return moving;
     const g = memory[at + AT_SETTINGS]!;
     const a1 = 1 / (1 + g * (g + memory[at + AT_SETTINGS + 1]!));
     memory[at + AT_A1] = a1;
     memory[at + AT_A2] = g * a1;
+    return moving;
   }
 
   private arrive(section: number): void {

@@ -1,13 +1,12 @@
-import { toEngineNumber } from '../params/resolve';
-import { presetValues } from '../piece/edits/chain';
-import type { ParamValue } from '../params/param';
-import { EFFECTS, effectOf } from '../effects/catalogue';
-import { STEP_FRAMES, stereoRun, type EffectProcessor } from '../effects/define';
+import { EFFECTS } from '../effects/catalogue';
+import { STEP_FRAMES, stereoRun } from '../effects/define';
 import { ConvolverProcessor } from '../effects/convolver/processor';
+import { DoublingProcessor } from '../effects/doubling/processor';
 import { EqProcessor } from '../effects/eq/processor';
 import { FilterProcessor } from '../effects/filter/processor';
-import { runWet } from '../effects/testing';
+import { apart, rowOf, runWet } from '../effects/testing';
 import { TapsProcessor } from '../effects/taps/processor';
+import { PlacerProcessor } from '../effects/placer/processor';
 import { ReverbProcessor } from '../effects/reverb/processor';
 import { StateVariable } from './stateVariable';
 import { DelayLine } from './delayLine';
@@ -17,38 +16,6 @@ import { prepareImpulse } from './convolution';
 import { makeRandom } from './random';
 
 const RATE = 48_000;
-const context = { tempo: { bpm: 92, beatsPerBar: 4 }, sampleRate: RATE };
-
-const rowOf = (effect: string, named: Readonly<Record<string, ParamValue>>): Float64Array => {
-  const { params, paramIds } = effectOf(effect);
-  const values = { ...presetValues(effect, 'neutral'), ...named };
-  return Float64Array.from(paramIds, (id) => toEngineNumber(params[id]!, values[id]!, context));
-};
-
-/** Largest difference of two processors on the same noise, and the peak of the first; the row changes half way. */
-function apart(fast: EffectProcessor, plain: EffectProcessor, from: Float64Array, to: Float64Array, seconds: number): { away: number; peak: number } {
-  const random = makeRandom(11);
-  for (const processor of [fast, plain]) processor.reset(0, from);
-  const input = stereoRun();
-  const [a, b] = [stereoRun(), stereoRun()];
-  let away = 0;
-  let peak = 0;
-  const steps = Math.round((seconds * RATE) / STEP_FRAMES);
-  for (let step = 0; step < steps; step += 1) {
-    for (let i = 0; i < STEP_FRAMES; i += 1) {
-      input.left[i] = 0.5 * (random() - 0.5);
-      input.right[i] = 0.5 * (random() - 0.5);
-    }
-    const row = step < steps / 2 ? from : to;
-    fast.process(input, a, row);
-    plain.process(input, b, row);
-    for (let i = 0; i < STEP_FRAMES; i += 1) {
-      away = Math.max(away, Math.abs(a.left[i]! - b.left[i]!), Math.abs(a.right[i]! - b.right[i]!));
-      peak = Math.max(peak, Math.abs(a.left[i]!));
-    }
-  }
-  return { away, peak };
-}
 
 test.each([
   ['hall', { space: 'hall' }], ['cloud, wavering', { space: 'cloud', modDepth: 1 }], ['spring', { space: 'spring', decay: 800 }],
@@ -65,6 +32,14 @@ test('the taps’ kernel and its TypeScript reference agree within 1e-5', () => 
   expect(away).toBeLessThan(1e-5);
 });
 
+test.each([
+  ['doubling', { detune: 0 }, { detune: 12, time: 23.4 }, DoublingProcessor], ['placer', { reflections: 0.5, direction: 30 }, { path: 'circle', rate: 0.8, reflections: 0.5 }, PlacerProcessor],
+] as const)('the %s’s lines and their TypeScript reference agree within 1e-5, standing and moving', (effect, from, to, Processor) => {
+  const { away, peak } = apart(new Processor(RATE), new Processor(RATE, false), rowOf(effect, from), rowOf(effect, to), 1);
+  expect(peak).toBeGreaterThan(0.05);
+  expect(away).toBeLessThan(1e-5);
+});
+
 test('a bank of taps hears what a delay line reads at the same delays, over the seam of the ring too', () => {
   const random = makeRandom(3);
   const bank = new TapBank(300);
@@ -78,7 +53,8 @@ test('a bank of taps hears what a delay line reads at the same delays, over the 
     const sums = stereoRun();
     const wanted = stereoRun();
     for (const [delay, from, to] of [[0, 1, 1], [17, 0.5, 0.2], [40.25, 0.7, 0.7], [133.9, -1, 1]] as const) {
-      bank.add(delay, from, to, 0.5 * from, 0.5 * from);
+      bank.levels.set([from, to, 0.5 * from, 0.5 * from]);
+      bank.add(delay);
       line.readFixed(delay + STEP_FRAMES, STEP_FRAMES, read);
       for (let i = 0; i < STEP_FRAMES; i += 1) {
         wanted.left[i] = wanted.left[i]! + read[i]! * (from + ((to - from) * (i + 1)) / STEP_FRAMES);

@@ -1,13 +1,18 @@
 import { startKernel } from './kernels/load';
 import { OVERSAMPLE_BYTES } from './kernels/oversampleBytes';
+import { OVERSAMPLE_FUSED_BYTES } from './kernels/oversampleFusedBytes';
 import { scriptedOversampling } from './oversampleScript';
+
+const CODE = { plain: OVERSAMPLE_BYTES, fused: OVERSAMPLE_FUSED_BYTES };
 
 /** Samples in a run. */
 export const OVERSAMPLED_FRAMES = 64;
 /** Side taps of one half of each stage's filter: the first must fall from 20 to 28 kHz, the others have room. */
-const HALVES = [20, 6, 4] as const;
-/** Kaiser's beta for 100 dB. */
-const BETA = 10;
+const HALVES = [18, 5, 4] as const;
+/** Figures in a line of the cache. */
+const LINE = 16;
+/** Kaiser's beta for 90 dB. */
+const BETA = 8.96;
 
 /** Addresses are bytes; `table` tells where the rows of a channel lie. */
 export interface OversampleWork {
@@ -57,14 +62,15 @@ export class Oversampler {
     const count = Math.log2(factor);
     this.count = count;
     let at = 4 + 6 * count;
+    // Every row begins where a line of the cache does.
     const take = (history: number, n: number): number => {
-      const begin = at + history;
+      const begin = LINE * Math.ceil((at + history) / LINE);
       at = begin + n;
       return begin;
     };
     const halves = HALVES.slice(0, count);
     const tapsAt = halves.map((half) => take(0, 2 * half));
-    this.shared = at;
+    this.shared = LINE * Math.ceil(at / LINE);
     at = 0;
     const stages = halves.map((half, s): Stage => {
       const n = OVERSAMPLED_FRAMES << s;
@@ -76,9 +82,9 @@ export class Oversampler {
     this.first = stages[0]!.input;
     this.top = take(filling, OVERSAMPLED_FRAMES * factor);
     this.result = take(0, OVERSAMPLED_FRAMES * factor);
-    this.channelFigures = at;
+    this.channelFigures = LINE * Math.ceil(at / LINE);
     const figures = this.shared + 2 * at;
-    const kernel = withKernel ? startKernel(OVERSAMPLE_BYTES, figures * 4) : null;
+    const kernel = withKernel ? startKernel(CODE, figures * 4) : null;
     const bytes = kernel ? kernel.memory.buffer : new ArrayBuffer(figures * 4);
     this.cells = new Float32Array(bytes, 0, figures);
     const places = new Int32Array(bytes, 0, 4 + 6 * count);

@@ -2,27 +2,21 @@
 // sides in and out of one complex transform. The same work in TypeScript: dsp/convolutionScript.ts. All arrays are f32; re and
 // im lie apart. Addresses are bytes.
 
+import { madd, nmadd } from './madd.as';
+
 /**
- * One pass of a complex transform of `size` (a power of two from 16 on), from re/im into re/im; `work` has room for both.
- * All passes in turn make the transform: passes of four, and a last one of two where the size asks for it.
+ * One pass of a complex transform of `size` (a power of two from 16 on) from one place to another. All passes in turn, to and fro,
+ * make the transform: passes of four, and a last one of two where the size asks for it.
  * `turns` holds six tables of size/4: cos and -sin of one, two and three times each angle.
  * Source: T. G. Stockham, "High-speed convolution and correlation" (1966): self-sorting.
  */
-export function pass(index: i32, size: i32, re: usize, im: usize, work: usize, turns: usize): void {
-  const bytes = <usize>size << 2;
-  const quarter = bytes >> 2;
-  const odd = (index & 1) === 1;
-  const fromRe = odd ? work : re, fromIm = odd ? work + bytes : im;
-  const toRe = odd ? re : work, toIm = odd ? im : work + bytes;
+export function pass(index: i32, size: i32, fromRe: usize, fromIm: usize, toRe: usize, toIm: usize, turns: usize): void {
+  const quarter = <usize>size;
   const length = size >> (2 * index);
   const stride = <usize>1 << (2 * index);
   if (index === 0) firstPass(quarter, fromRe, fromIm, toRe, toIm, turns);
   else if (length >= 4) fourPass(length, stride, quarter, fromRe, fromIm, toRe, toIm, turns);
   else twoPass(stride << 2, fromRe, fromIm, toRe, toIm);
-  if (length <= 4 && !odd) {
-    memory.copy(re, toRe, bytes);
-    memory.copy(im, toIm, bytes);
-  }
 }
 
 function twoPass(half: usize, fromRe: usize, fromIm: usize, toRe: usize, toIm: usize): void {
@@ -64,8 +58,8 @@ function firstPass(quarter: usize, re: usize, im: usize, toRe: usize, toIm: usiz
     const x1r = f32x4.add(tr, vr), x1i = f32x4.add(ti, vi);
     const x2r = f32x4.sub(sr, ur), x2i = f32x4.sub(si, ui);
     const x3r = f32x4.sub(tr, vr), x3i = f32x4.sub(ti, vi);
-    storeFour(toRe + 4 * p, f32x4.add(sr, ur), f32x4.sub(f32x4.mul(x1r, w1r), f32x4.mul(x1i, w1i)), f32x4.sub(f32x4.mul(x2r, w2r), f32x4.mul(x2i, w2i)), f32x4.sub(f32x4.mul(x3r, w3r), f32x4.mul(x3i, w3i)));
-    storeFour(toIm + 4 * p, f32x4.add(si, ui), f32x4.add(f32x4.mul(x1r, w1i), f32x4.mul(x1i, w1r)), f32x4.add(f32x4.mul(x2r, w2i), f32x4.mul(x2i, w2r)), f32x4.add(f32x4.mul(x3r, w3i), f32x4.mul(x3i, w3r)));
+    storeFour(toRe + 4 * p, f32x4.add(sr, ur), nmadd(x1i, w1i, f32x4.mul(x1r, w1r)), nmadd(x2i, w2i, f32x4.mul(x2r, w2r)), nmadd(x3i, w3i, f32x4.mul(x3r, w3r)));
+    storeFour(toIm + 4 * p, f32x4.add(si, ui), madd(x1i, w1r, f32x4.mul(x1r, w1i)), madd(x2i, w2r, f32x4.mul(x2r, w2i)), madd(x3i, w3r, f32x4.mul(x3r, w3i)));
   }
 }
 
@@ -95,55 +89,117 @@ function fourPass(length: i32, stride: usize, quarter: usize, re: usize, im: usi
       const to = 4 * p * row + q;
       v128.store(toRe + to, f32x4.add(sr, ur));
       v128.store(toIm + to, f32x4.add(si, ui));
-      v128.store(toRe + to + row, f32x4.sub(f32x4.mul(x1r, w1r), f32x4.mul(x1i, w1i)));
-      v128.store(toIm + to + row, f32x4.add(f32x4.mul(x1r, w1i), f32x4.mul(x1i, w1r)));
-      v128.store(toRe + to + 2 * row, f32x4.sub(f32x4.mul(x2r, w2r), f32x4.mul(x2i, w2i)));
-      v128.store(toIm + to + 2 * row, f32x4.add(f32x4.mul(x2r, w2i), f32x4.mul(x2i, w2r)));
-      v128.store(toRe + to + 3 * row, f32x4.sub(f32x4.mul(x3r, w3r), f32x4.mul(x3i, w3i)));
-      v128.store(toIm + to + 3 * row, f32x4.add(f32x4.mul(x3r, w3i), f32x4.mul(x3i, w3r)));
+      v128.store(toRe + to + row, nmadd(x1i, w1i, f32x4.mul(x1r, w1r)));
+      v128.store(toIm + to + row, madd(x1i, w1r, f32x4.mul(x1r, w1i)));
+      v128.store(toRe + to + 2 * row, nmadd(x2i, w2i, f32x4.mul(x2r, w2r)));
+      v128.store(toIm + to + 2 * row, madd(x2i, w2r, f32x4.mul(x2r, w2i)));
+      v128.store(toRe + to + 3 * row, nmadd(x3i, w3i, f32x4.mul(x3r, w3r)));
+      v128.store(toIm + to + 3 * row, madd(x3i, w3r, f32x4.mul(x3r, w3i)));
     }
   }
 }
 
 /**
- * acc += x * h over the bins from `from` until `until`, multiples of four; each spectrum is `half` of re, then `half` of im, with
- * two real figures in bin 0.
+ * Past input times impulse, summed over the partitions from `first` until `last`, for the bins from `from` until `until`, multiples of
+ * eight; what the partitions before `first` gave is added to. Spectra of `size` bins hold, for four bins at a time, left re, left im,
+ * right re and right im: one way through memory for all of them. Bin 0 holds two real figures on each side.
+ * @param past a ring of `count` spectra, the newest at `newest`
  */
-export function multiplyAdd(half: i32, from: i32, until: i32, acc: usize, x: usize, h: usize): void {
-  const bytes = <usize>half << 2;
-  const lowest = load<f32>(acc) + load<f32>(x) * load<f32>(h);
-  const highest = load<f32>(acc + bytes) + load<f32>(x + bytes) * load<f32>(h + bytes);
-  const end = <usize>until << 2;
-  for (let i = <usize>from << 2; i < end; i += 16) {
-    const xr = v128.load(x + i), xi = v128.load(x + bytes + i);
-    const hr = v128.load(h + i), hi = v128.load(h + bytes + i);
-    v128.store(acc + i, f32x4.add(v128.load(acc + i), f32x4.sub(f32x4.mul(xr, hr), f32x4.mul(xi, hi))));
-    v128.store(acc + bytes + i, f32x4.add(v128.load(acc + bytes + i), f32x4.add(f32x4.mul(xr, hi), f32x4.mul(xi, hr))));
-  }
+export function multiply(size: i32, from: i32, until: i32, first: i32, last: i32, sums: usize, past: usize, impulse: usize, count: i32, newest: i32): void {
+  const spectrum = <usize>size << 4;
+  const begin = newest + first;
+  const turn = count - newest;
+  const x = past + <usize>(begin < count ? begin : begin - count) * spectrum;
+  const h = impulse + <usize>first * spectrum;
+  const fresh = first === 0;
+  const ends = from === 0 ? multiplyEnds(spectrum, first, last, turn, sums, past, x, h, fresh) : f32x4.splat(0);
+  for (let at = <usize>from << 4, end = <usize>until << 4; at < end; at += 128) multiplyEight(spectrum, first, last, turn, sums + at, past + at, x + at, h + at, fresh);
   if (from > 0) return;
-  store<f32>(acc, lowest);
-  store<f32>(acc + bytes, highest);
+  v128.store_lane<f32>(sums, ends, 0);
+  v128.store_lane<f32>(sums, ends, 1, 16);
+  v128.store_lane<f32>(sums, ends, 2, 32);
+  v128.store_lane<f32>(sums, ends, 3, 48);
 }
 
-/** The same for two pairs at once, which saves half of the way of the sums through memory. */
-export function multiplyAddTwo(half: i32, from: i32, until: i32, acc: usize, x: usize, h: usize, y: usize, k: usize): void {
-  const bytes = <usize>half << 2;
-  const lowest = load<f32>(acc) + load<f32>(x) * load<f32>(h) + load<f32>(y) * load<f32>(k);
-  const highest = load<f32>(acc + bytes) + load<f32>(x + bytes) * load<f32>(h + bytes) + load<f32>(y + bytes) * load<f32>(k + bytes);
-  const end = <usize>until << 2;
-  for (let i = <usize>from << 2; i < end; i += 16) {
-    const xr = v128.load(x + i), xi = v128.load(x + bytes + i);
-    const hr = v128.load(h + i), hi = v128.load(h + bytes + i);
-    const yr = v128.load(y + i), yi = v128.load(y + bytes + i);
-    const kr = v128.load(k + i), ki = v128.load(k + bytes + i);
-    const real = f32x4.add(f32x4.sub(f32x4.mul(xr, hr), f32x4.mul(xi, hi)), f32x4.sub(f32x4.mul(yr, kr), f32x4.mul(yi, ki)));
-    const imaginary = f32x4.add(f32x4.add(f32x4.mul(xr, hi), f32x4.mul(xi, hr)), f32x4.add(f32x4.mul(yr, ki), f32x4.mul(yi, kr)));
-    v128.store(acc + i, f32x4.add(v128.load(acc + i), real));
-    v128.store(acc + bytes + i, f32x4.add(v128.load(acc + bytes + i), imaginary));
+/** The re of a sum with x * h added. */
+@inline
+function real(sum: v128, xr: v128, hr: v128, xi: v128, hi: v128): v128 {
+  return nmadd(xi, hi, madd(xr, hr, sum));
+}
+
+@inline
+function imaginary(sum: v128, xr: v128, hr: v128, xi: v128, hi: v128): v128 {
+  return madd(xi, hr, madd(xr, hi, sum));
+}
+
+/** Eight bins, whose sums stay in registers. @param turn the partition at which the ring begins again */
+@inline
+function multiplyEight(spectrum: usize, first: i32, last: i32, turn: i32, to: usize, past: usize, from: usize, impulse: usize, fresh: bool): void {
+  let x = from, h = impulse;
+  let a = f32x4.splat(0), b = a, c = a, d = a, e = a, f = a, g = a, i = a;
+  if (!fresh) {
+    a = v128.load(to); b = v128.load(to, 16); c = v128.load(to, 32); d = v128.load(to, 48);
+    e = v128.load(to, 64); f = v128.load(to, 80); g = v128.load(to, 96); i = v128.load(to, 112);
   }
-  if (from > 0) return;
-  store<f32>(acc, lowest);
-  store<f32>(acc + bytes, highest);
+  for (let p = first; p < last; p += 1) {
+    if (p === turn) x = past;
+    let xr = v128.load(x), xi = v128.load(x, 16), hr = v128.load(h), hi = v128.load(h, 16);
+    a = real(a, xr, hr, xi, hi);
+    b = imaginary(b, xr, hr, xi, hi);
+    xr = v128.load(x, 32); xi = v128.load(x, 48); hr = v128.load(h, 32); hi = v128.load(h, 48);
+    c = real(c, xr, hr, xi, hi);
+    d = imaginary(d, xr, hr, xi, hi);
+    xr = v128.load(x, 64); xi = v128.load(x, 80); hr = v128.load(h, 64); hi = v128.load(h, 80);
+    e = real(e, xr, hr, xi, hi);
+    f = imaginary(f, xr, hr, xi, hi);
+    xr = v128.load(x, 96); xi = v128.load(x, 112); hr = v128.load(h, 96); hi = v128.load(h, 112);
+    g = real(g, xr, hr, xi, hi);
+    i = imaginary(i, xr, hr, xi, hi);
+    x += spectrum;
+    h += spectrum;
+  }
+  v128.store(to, a);
+  v128.store(to, b, 16);
+  v128.store(to, c, 32);
+  v128.store(to, d, 48);
+  v128.store(to, e, 64);
+  v128.store(to, f, 80);
+  v128.store(to, g, 96);
+  v128.store(to, i, 112);
+}
+
+/** The two real figures of bin 0 of both sides side by side. */
+@inline
+function endsAt(spectrum: usize): v128 {
+  return v128.shuffle<i64>(v128.shuffle<i32>(v128.load(spectrum), v128.load(spectrum, 16), 0, 4, 0, 4), v128.shuffle<i32>(v128.load(spectrum, 32), v128.load(spectrum, 48), 0, 4, 0, 4), 0, 2);
+}
+
+/** What bin 0 comes to: at nought and at half the rate, left, then right. */
+function multiplyEnds(spectrum: usize, first: i32, last: i32, turn: i32, to: usize, past: usize, from: usize, impulse: usize, fresh: bool): v128 {
+  let sum = fresh ? f32x4.splat(0) : endsAt(to);
+  let x = from, h = impulse;
+  for (let p = first; p < last; p += 1) {
+    if (p === turn) x = past;
+    sum = f32x4.add(sum, f32x4.mul(endsAt(x), endsAt(h)));
+    x += spectrum;
+    h += spectrum;
+  }
+  return sum;
+}
+
+/** Copies figures, a multiple of sixteen. */
+export function copy(to: usize, from: usize, figures: i32): void {
+  for (let i: usize = 0; i < <usize>figures << 2; i += 64) {
+    v128.store(to + i, v128.load(from + i));
+    v128.store(to + i, v128.load(from + i, 16), 16);
+    v128.store(to + i, v128.load(from + i, 32), 32);
+    v128.store(to + i, v128.load(from + i, 48), 48);
+  }
+}
+
+/** Adds a step of 64 figures. */
+export function addStep(to: usize, from: usize): void {
+  for (let i: usize = 0; i < 256; i += 16) v128.store(to + i, f32x4.add(v128.load(to + i), v128.load(from + i)));
 }
 
 @inline
@@ -152,45 +208,47 @@ function turned(v: v128): v128 {
 }
 
 /**
- * Takes the spectra of two real sides out of the transform of left + i right.
+ * Takes the spectra of two real sides out of the transform of left + i right, as `multiply` wants them.
  * Bin 0 of each holds its real value at 0 in re and that at half the rate in im. The first turn of the loop reaches one figure
- * past `re` and `im`, into memory that follows them, and leaves in bin 0 what is put right afterwards. @param half bins kept of each side
+ * past `re` and `im`, into memory that follows them, and leaves in bin 0 what is put right afterwards. @param size bins kept of each side
  */
-export function part(half: i32, re: usize, im: usize, left: usize, right: usize): void {
-  const bytes = <usize>half << 2;
+export function part(size: i32, re: usize, im: usize, to: usize): void {
+  const bytes = <usize>size << 2;
   const scale = f32x4.splat(<f32>0.5);
   for (let a: usize = 0; a < bytes; a += 16) {
     const b = 2 * bytes - a - 12;
     const ar = v128.load(re + a), ai = v128.load(im + a), br = turned(v128.load(re + b)), bi = turned(v128.load(im + b));
-    v128.store(left + a, f32x4.mul(scale, f32x4.add(ar, br)));
-    v128.store(left + bytes + a, f32x4.mul(scale, f32x4.sub(ai, bi)));
-    v128.store(right + a, f32x4.mul(scale, f32x4.add(ai, bi)));
-    v128.store(right + bytes + a, f32x4.mul(scale, f32x4.sub(br, ar)));
+    const four = to + 4 * a;
+    v128.store(four, f32x4.mul(scale, f32x4.add(ar, br)));
+    v128.store(four, f32x4.mul(scale, f32x4.sub(ai, bi)), 16);
+    v128.store(four, f32x4.mul(scale, f32x4.add(ai, bi)), 32);
+    v128.store(four, f32x4.mul(scale, f32x4.sub(br, ar)), 48);
   }
-  store<f32>(left, load<f32>(re));
-  store<f32>(left + bytes, load<f32>(re + bytes));
-  store<f32>(right, load<f32>(im));
-  store<f32>(right + bytes, load<f32>(im + bytes));
+  store<f32>(to, load<f32>(re));
+  store<f32>(to, load<f32>(re + bytes), 16);
+  store<f32>(to, load<f32>(im), 32);
+  store<f32>(to, load<f32>(im + bytes), 48);
 }
 
 /**
  * The way back: left + i right, scaled, with re and im changed over so that a forward transform gives the inverse. As `part`, it
- * touches one figure past `re` and `im`: those must lie in this order with `work` behind them.
+ * touches one figure past `re` and `im`, which must have room behind them.
  */
-export function join(half: i32, left: usize, right: usize, re: usize, im: usize, scale: f32): void {
-  const bytes = <usize>half << 2;
+export function join(size: i32, from: usize, re: usize, im: usize, scale: f32): void {
+  const bytes = <usize>size << 2;
   const scales = f32x4.splat(scale);
   for (let a: usize = 0; a < bytes; a += 16) {
     const b = 2 * bytes - a - 12;
-    const lr = f32x4.mul(scales, v128.load(left + a)), li = f32x4.mul(scales, v128.load(left + bytes + a));
-    const rr = f32x4.mul(scales, v128.load(right + a)), ri = f32x4.mul(scales, v128.load(right + bytes + a));
+    const four = from + 4 * a;
+    const lr = f32x4.mul(scales, v128.load(four)), li = f32x4.mul(scales, v128.load(four, 16));
+    const rr = f32x4.mul(scales, v128.load(four, 32)), ri = f32x4.mul(scales, v128.load(four, 48));
     v128.store(re + b, turned(f32x4.sub(rr, li)));
     v128.store(im + b, turned(f32x4.add(lr, ri)));
     v128.store(re + a, f32x4.add(li, rr));
     v128.store(im + a, f32x4.sub(lr, ri));
   }
-  store<f32>(im, scale * load<f32>(left));
-  store<f32>(re, scale * load<f32>(right));
-  store<f32>(im + bytes, scale * load<f32>(left + bytes));
-  store<f32>(re + bytes, scale * load<f32>(right + bytes));
+  store<f32>(im, scale * load<f32>(from));
+  store<f32>(re, scale * load<f32>(from, 32));
+  store<f32>(im + bytes, scale * load<f32>(from, 16));
+  store<f32>(re + bytes, scale * load<f32>(from, 48));
 }

@@ -1,4 +1,4 @@
-// AssemblyScript. Four allpass sections in a row on one run of a signal, blended in. The same work in TypeScript: dsp/diffuser.ts, which
+// AssemblyScript. Four allpass sections in a row on one run of a signal, and its blend. The same work in TypeScript: dsp/allpassFour.ts, which
 // also says how the memory is laid out. Samples are f64; each ring is longer than a run, so that no sample of a run is read in it.
 
 const SECTIONS: i32 = 4;
@@ -34,9 +34,8 @@ function piece(smeared: usize, ring: usize, place: usize, from: usize, to: usize
   }
 }
 
-/** IO becomes itself and SMEARED, blended. @param base where it all lies  @param entering SMEARED holds what goes in; else IO does @param blend share of SMEARED before the first sample, growing by `step` */
-export function process(base: usize, n: i32, entering: bool, blend: f64, step: f64): void {
-  if (!entering) memory.copy(base + SMEARED, base + IO, <usize>n << 3);
+/** SMEARED through all sections. @param base where it all lies */
+export function smear(base: usize, n: i32): void {
   for (let section = 0; section < SECTIONS; section += 1) {
     const cell = <usize>section << 2;
     const size = load<i32>(base + SIZES + cell);
@@ -52,9 +51,14 @@ export function process(base: usize, n: i32, entering: bool, blend: f64, step: f
     }
     store<i32>(base + PLACES + cell, at);
   }
+}
+
+/** IO becomes itself and SMEARED, blended. @param from share of SMEARED before the first sample, growing by `step` */
+export function blend(base: usize, n: i32, from: f64, step: f64): void {
+  let share = from;
   for (let i: usize = 0; i < <usize>n; i += 1) {
-    blend += step;
+    share += step;
     const x = load<f64>(base + IO + 8 * i);
-    store<f64>(base + IO + 8 * i, x + (load<f64>(base + SMEARED + 8 * i) - x) * blend);
+    store<f64>(base + IO + 8 * i, x + (load<f64>(base + SMEARED + 8 * i) - x) * share);
   }
 }

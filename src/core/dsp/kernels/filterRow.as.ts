@@ -25,43 +25,38 @@ function flushed(state: v128): v128 {
   return f64x2.sub(f64x2.add(state, tiny), tiny);
 }
 
-/** Two sections that stand, one after the other: while the second works on a sample the first is at the next. */
-function standTwo(p: usize, q: usize): void {
-  const a1 = v128.load64_splat(p + A1), a2 = v128.load64_splat(p + A2), g = v128.load64_splat(p + G);
-  const d = v128.load64_splat(p + DIRECT), b = v128.load64_splat(p + BAND), l = v128.load64_splat(p + LOW);
-  const e1 = v128.load64_splat(q + A1), e2 = v128.load64_splat(q + A2), h = v128.load64_splat(q + G);
-  const dd = v128.load64_splat(q + DIRECT), bb = v128.load64_splat(q + BAND), ll = v128.load64_splat(q + LOW);
-  let s1 = v128.load(p + S1), s2 = v128.load(p + S2), t1 = v128.load(q + S1), t2 = v128.load(q + S2);
-  for (let at: usize = 0; at < FRAMES * 16; at += 16) {
-    const x = v128.load(at);
-    const v1 = f64x2.add(f64x2.mul(a1, s1), f64x2.mul(a2, f64x2.sub(x, s2)));
-    const v2 = f64x2.add(s2, f64x2.mul(g, v1));
-    s1 = f64x2.sub(f64x2.add(v1, v1), s1);
-    s2 = f64x2.sub(f64x2.add(v2, v2), s2);
-    const y = f64x2.add(f64x2.add(f64x2.mul(d, x), f64x2.mul(b, v1)), f64x2.mul(l, v2));
-    const w1 = f64x2.add(f64x2.mul(e1, t1), f64x2.mul(e2, f64x2.sub(y, t2)));
-    const w2 = f64x2.add(t2, f64x2.mul(h, w1));
-    t1 = f64x2.sub(f64x2.add(w1, w1), t1);
-    t2 = f64x2.sub(f64x2.add(w2, w2), t2);
-    v128.store(at, f64x2.add(f64x2.add(f64x2.mul(dd, y), f64x2.mul(bb, w1)), f64x2.mul(ll, w2)));
-  }
-  v128.store(p + S1, flushed(s1));
-  v128.store(p + S2, flushed(s2));
-  v128.store(q + S1, flushed(t1));
-  v128.store(q + S2, flushed(t2));
+/** How a section that stands makes both next states and its output of both states and the sample: rows of one matrix, in turn. */
+@inline
+function figure(p: usize, index: i32): v128 {
+  const a1 = load<f64>(p + A1), a2 = load<f64>(p + A2), g = load<f64>(p + G);
+  const d = load<f64>(p + DIRECT), b = load<f64>(p + BAND), l = load<f64>(p + LOW);
+  if (index == 0) return f64x2.splat(2 * a1 - 1);
+  if (index == 1) return f64x2.splat(2 * a2);
+  if (index == 2) return f64x2.splat(1 - 2 * g * a2);
+  if (index == 3) return f64x2.splat(2 * g * a2);
+  if (index == 4) return f64x2.splat(d + b * a2 + l * g * a2);
+  if (index == 5) return f64x2.splat(b * a1 + l * a2);
+  return f64x2.splat(l * (1 - g * a2) - b * a2);
 }
 
-function standOne(p: usize): void {
-  const a1 = v128.load64_splat(p + A1), a2 = v128.load64_splat(p + A2), g = v128.load64_splat(p + G);
-  const d = v128.load64_splat(p + DIRECT), b = v128.load64_splat(p + BAND), l = v128.load64_splat(p + LOW);
+/** What comes of the sample's share and both states: less than half the way from sample to sample that the filter's own steps take. */
+@inline
+function joined(share: v128, own: v128, s1: v128, other: v128, s2: v128): v128 {
+  if (ASC_FEATURE_RELAXED_SIMD) return f64x2.relaxed_madd(other, s2, f64x2.relaxed_madd(own, s1, share));
+  return f64x2.add(share, f64x2.add(f64x2.mul(own, s1), f64x2.mul(other, s2)));
+}
+
+/** A section that stands. */
+function stand(p: usize): void {
+  const own = figure(p, 0), cross = figure(p, 1), low = figure(p, 2), intoLow = figure(p, 3), direct = figure(p, 4), band = figure(p, 5), deep = figure(p, 6);
+  const back = f64x2.neg(cross);
   let s1 = v128.load(p + S1), s2 = v128.load(p + S2);
   for (let at: usize = 0; at < FRAMES * 16; at += 16) {
     const x = v128.load(at);
-    const v1 = f64x2.add(f64x2.mul(a1, s1), f64x2.mul(a2, f64x2.sub(x, s2)));
-    const v2 = f64x2.add(s2, f64x2.mul(g, v1));
-    s1 = f64x2.sub(f64x2.add(v1, v1), s1);
-    s2 = f64x2.sub(f64x2.add(v2, v2), s2);
-    v128.store(at, f64x2.add(f64x2.add(f64x2.mul(d, x), f64x2.mul(b, v1)), f64x2.mul(l, v2)));
+    v128.store(at, joined(f64x2.mul(direct, x), band, s1, deep, s2));
+    const s = joined(f64x2.mul(cross, x), own, s1, back, s2);
+    s2 = joined(f64x2.mul(intoLow, x), cross, s1, low, s2);
+    s1 = s;
   }
   v128.store(p + S1, flushed(s1));
   v128.store(p + S2, flushed(s2));
@@ -92,25 +87,10 @@ function move(p: usize): void {
 /** Runs the samples at the beginning of the memory through all sections in turn. */
 export function run(sections: i32): void {
   const end = SECTIONS + usize(sections) * SIZE;
-  let p = heard(SECTIONS, end);
-  while (p < end) {
-    const q = heard(p + SIZE, end);
-    if (load<i32>(p + MOVING)) {
-      move(p);
-      p = q;
-    } else if (q < end && !load<i32>(q + MOVING)) {
-      standTwo(p, q);
-      p = heard(q + SIZE, end);
-    } else {
-      standOne(p);
-      p = q;
-    }
+  for (let p = SECTIONS; p < end; p += SIZE) {
+    const moving = load<i32>(p + MOVING);
+    if (moving === FLAT) continue;
+    if (moving) move(p);
+    else stand(p);
   }
-}
-
-/** The first section from here on that is not flat. */
-function heard(from: usize, end: usize): usize {
-  let p = from;
-  while (p < end && load<i32>(p + MOVING) === FLAT) p += SIZE;
-  return p;
 }

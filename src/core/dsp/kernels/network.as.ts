@@ -57,7 +57,7 @@ function readOne(ring: usize, mask: i32, from: f64, to: usize): void {
 
 function readWhole(ring: usize, mask: i32, from: i32, to: usize): void {
   const at = from & mask;
-  if (at + FRAMES - 1 <= mask) memory.copy(to, ring + (<usize>at << 2), RUN);
+  if (at + FRAMES - 1 <= mask) for (let i: usize = 0; i < RUN; i += 16) v128.store(to + i, v128.load(ring + (<usize>at << 2) + i));
   else for (let i = 0; i < FRAMES; i += 1) store<f32>(to + (<usize>i << 2), load<f32>(ring + (<usize>((at + i) & mask) << 2)));
 }
 
@@ -178,7 +178,7 @@ function write(line: usize, ring: usize, mask: i32, place: i32): v128 {
  * @param stages how many of the four mixing stages run  @param moving whether the shelves move  @returns the highest level written
  */
 export function step(size: i32, place: i32, stages: i32, moving: bool): f32 {
-  memory.fill(OUTPUT, 0, 2 * RUN);
+  for (let i: usize = 0; i < 2 * RUN; i += 16) v128.store(OUTPUT + i, f32x4.splat(0));
   const mask = size - 1;
   for (let line: usize = 0; line < <usize>LINES; line += 1) {
     const ring = RINGS + line * (<usize>size << 2);

@@ -1,6 +1,8 @@
 // AssemblyScript. Twice the rate and back by half-band filters, and shaping in between. The same work in TypeScript:
 // dsp/oversampleScript.ts. All arrays are f32, addresses are bytes, counts are samples and multiples of sixteen.
 
+import { madd } from './madd.as';
+
 @inline
 function laced(to: usize, filtered: v128, plain: v128): void {
   const even = f32x4.mul(f32x4.splat(2), filtered);
@@ -16,10 +18,10 @@ function filter(at: usize, taps: usize, count: i32, to: usize): void {
   let early = at - 4 * (<usize>count - 1);
   for (let k = taps, end = taps + 2 * <usize>count; k < end; k += 4) {
     const tap = v128.load32_splat(k);
-    a = f32x4.add(a, f32x4.mul(tap, f32x4.add(v128.load(early), v128.load(late))));
-    b = f32x4.add(b, f32x4.mul(tap, f32x4.add(v128.load(early, 16), v128.load(late, 16))));
-    c = f32x4.add(c, f32x4.mul(tap, f32x4.add(v128.load(early, 32), v128.load(late, 32))));
-    d = f32x4.add(d, f32x4.mul(tap, f32x4.add(v128.load(early, 48), v128.load(late, 48))));
+    a = madd(tap, f32x4.add(v128.load(early), v128.load(late)), a);
+    b = madd(tap, f32x4.add(v128.load(early, 16), v128.load(late, 16)), b);
+    c = madd(tap, f32x4.add(v128.load(early, 32), v128.load(late, 32)), c);
+    d = madd(tap, f32x4.add(v128.load(early, 48), v128.load(late, 48)), d);
     early += 4;
     late -= 4;
   }
@@ -60,18 +62,18 @@ function down(even: usize, odd: usize, to: usize, taps: usize, count: i32, half:
   const share = f32x4.splat(0.5);
   for (let i: usize = 0; i < 4 * <usize>n; i += 64) {
     filter(even + i, taps, count, to + i);
-    for (let k = i; k < i + 64; k += 16) v128.store(to + k, f32x4.add(v128.load(to + k), f32x4.mul(share, v128.load(odd + k - late))));
+    for (let k = i; k < i + 64; k += 16) v128.store(to + k, madd(share, v128.load(odd + k - late), v128.load(to + k)));
   }
 }
 
 @inline
-function tanhOf(x: v128): v128 {
+function tanhOf(driven: v128): v128 {
+  // The fraction reaches one where it is cut off.
+  const x = f32x4.pmin(f32x4.splat(4.97), f32x4.pmax(f32x4.splat(-4.97), driven));
   const s = f32x4.mul(x, x);
-  const top = f32x4.mul(x, f32x4.add(f32x4.splat(135135), f32x4.mul(s, f32x4.add(f32x4.splat(17325), f32x4.mul(s, f32x4.add(f32x4.splat(378), s))))));
-  const low = f32x4.add(f32x4.splat(135135), f32x4.mul(s, f32x4.add(f32x4.splat(62370), f32x4.mul(s, f32x4.add(f32x4.splat(3150), f32x4.mul(s, f32x4.splat(28)))))));
-  const y = f32x4.div(top, low);
-  const high = f32x4.gt(x, f32x4.splat(4.97)), deep = f32x4.lt(x, f32x4.splat(-4.97));
-  return v128.bitselect(f32x4.splat(-1), v128.bitselect(f32x4.splat(1), y, high), deep);
+  const top = f32x4.mul(x, madd(s, madd(s, f32x4.add(f32x4.splat(378), s), f32x4.splat(17325)), f32x4.splat(135135)));
+  const low = madd(s, madd(s, madd(s, f32x4.splat(28), f32x4.splat(3150)), f32x4.splat(62370)), f32x4.splat(135135));
+  return f32x4.div(top, low);
 }
 
 @inline

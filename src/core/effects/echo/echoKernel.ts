@@ -1,30 +1,28 @@
-import { Diffuser, type DiffuserHome } from '../../dsp/diffuser';
+import { Diffuser } from '../../dsp/diffuser';
 import { ECHO_LOOP_BYTES } from '../../dsp/kernels/echoLoopBytes';
-import { startKernel, type Kernel } from '../../dsp/kernels/load';
-import { SINC_TABLE, SINC_TAPS, sincCoefficients } from '../../dsp/sincTable';
-import { DelayLine, SHORT_BELOW } from '../../dsp/delayLine';
+import { ECHO_LOOP_FUSED_BYTES } from '../../dsp/kernels/echoLoopFusedBytes';
+import { startKernel, type Kernel, type KernelRoom } from '../../dsp/kernels/load';
+import { LineReader } from '../../dsp/lineReader';
+import { SINC_TAPS, sincCoefficients } from '../../dsp/sincTable';
 import type { StateVariable } from '../../dsp/stateVariable';
+import { copyRun } from '../../dsp/runs';
 import { STEP_FRAMES, type StereoRun } from '../define';
 import type { LoopColour } from './loopTone';
 import type { SteadyGains } from './steadyLoop';
+
+const CODE = { plain: ECHO_LOOP_BYTES, fused: ECHO_LOOP_FUSED_BYTES };
 
 /** Where things lie in the kernel's memory, in bytes; the same figures stand in echoLoop.as.ts. */
 const KERNEL_AT = 256;
 const INPUT_AT = 512;
 const OUTPUT_AT = 1536;
-const DELAYS_AT = 3072;
-const READ_AT = 3584;
-const TABLE_AT = 4096;
-const RINGS_AT = TABLE_AT + SINC_TABLE.length * 4;
+const READER_AT = 3072;
+const RINGS_AT = READER_AT + LineReader.bytes;
 /** Places of the settings, in pairs of left and right. */
 const STATE_1 = 26;
 const STATE_2 = 28;
 
 type Step = (readLeft: number, readRight: number, writeLeft: number, writeRight: number, between: number, filtered: number, crossing: number) => number;
-
-type ReadStanding = (from: number, kernel: number, to: number) => void;
-
-type ReadMoving = (ring: number, place: number, mask: number, delays: number, frames: number, table: number, to: number) => boolean | number;
 
 /** The steady loop and the moving heads as WebAssembly, with both rings in its own memory; `null` from `create` where it cannot run. */
 export class EchoKernel {
@@ -40,25 +38,17 @@ export class EchoKernel {
   private readonly fractions = Float64Array.of(-1, -1);
   private readonly ringBytes: number;
   private readonly run: Step;
-  private readonly move: ReadMoving;
-  private readonly stand: ReadStanding;
-  private readonly delays: Float64Array;
-  private readonly read: Float64Array;
-
+  /** Reads what moves, and what stands outside the loop. */
+  readonly reader: LineReader;
   /** Where the smear of either side lies, in the same memory. */
-  readonly smears: readonly [DiffuserHome, DiffuserHome];
+  readonly smears: readonly [KernelRoom, KernelRoom];
 
   private constructor({ memory, exports }: Kernel, ringSize: number, sampleRate: number) {
     this.ringBytes = ringSize * 4;
-    const { step, readMoving, readStanding } = exports;
     const behind = RINGS_AT + 2 * this.ringBytes;
     this.smears = [{ memory, at: behind }, { memory, at: behind + Diffuser.bytesAt(sampleRate) }];
-    this.run = step as Step;
-    this.move = readMoving as ReadMoving;
-    this.stand = readStanding as ReadStanding;
-    this.delays = new Float64Array(memory.buffer, DELAYS_AT, STEP_FRAMES);
-    this.read = new Float64Array(memory.buffer, READ_AT, STEP_FRAMES);
-    new Float32Array(memory.buffer, TABLE_AT, SINC_TABLE.length).set(SINC_TABLE);
+    this.run = exports.step as Step;
+    this.reader = LineReader.create({ memory, at: READER_AT })!;
     this.settings = new Float64Array(memory.buffer, 0, 30);
     this.coefficients = new Float32Array(memory.buffer, KERNEL_AT, 2 * SINC_TAPS);
     this.inLeft = new Float64Array(memory.buffer, INPUT_AT, STEP_FRAMES);
@@ -70,7 +60,7 @@ export class EchoKernel {
   }
 
   static create(ringSize: number, sampleRate: number): EchoKernel | null {
-    const kernel = startKernel(ECHO_LOOP_BYTES, RINGS_AT + 8 * ringSize + 2 * Diffuser.bytesAt(sampleRate));
+    const kernel = startKernel(CODE, RINGS_AT + 8 * ringSize + 2 * Diffuser.bytesAt(sampleRate));
     return kernel && new EchoKernel(kernel, ringSize, sampleRate);
   }
 
@@ -113,33 +103,14 @@ export class EchoKernel {
     this.coefficients.set(this.wanted, side * SINC_TAPS);
   }
 
-  /** What `DelayLine.readFixed` does between samples over a whole step, for a line whose ring lies in this memory; false where it cannot, and nothing was read. */
-  readStanding(line: DelayLine, side: 0 | 1, delay: number, out: Float64Array): boolean {
-    const fraction = DelayLine.fractionAt(delay);
-    const at = delay < SHORT_BELOW || fraction < 1e-7 || fraction > 1 - 1e-7 ? -1 : line.windowAt(delay, STEP_FRAMES);
-    if (at < 0) return false;
-    this.aim(side, fraction);
-    this.stand(line.ring.byteOffset + 4 * at, KERNEL_AT + side * 4 * SINC_TAPS, READ_AT);
-    out.set(this.read);
-    return true;
-  }
-
-  /** What `DelayLine.readMoving` does, for a line whose ring lies in this memory; false when a delay is too short for the long kernel, and nothing was read. */
-  readMoving(line: DelayLine, delays: Float64Array, n: number, out: Float64Array): boolean {
-    this.delays.set(delays);
-    if (!this.move(line.ring.byteOffset, line.place, line.mask, DELAYS_AT, n, TABLE_AT, READ_AT)) return false;
-    out.set(this.read);
-    return true;
-  }
-
   /**
    * One step. @param readLeft @param readRight indexes in the rings: of the first repeat, or of the first sample under the kernel when `between`
    * @param writeLeft @param writeRight indexes of the next place to write  @returns the highest level written
    */
   step(input: StereoRun, wet: StereoRun, a: StateVariable, b: StateVariable, readLeft: number, readRight: number, writeLeft: number, writeRight: number, between: boolean, filtered: boolean, crossing: boolean): number {
     const { settings, ringBytes } = this;
-    this.inLeft.set(input.left);
-    this.inRight.set(input.right);
+    copyRun(input.left, this.inLeft);
+    copyRun(input.right, this.inRight);
     settings[STATE_1] = a.s1;
     settings[STATE_1 + 1] = b.s1;
     settings[STATE_2] = a.s2;
@@ -152,8 +123,8 @@ export class EchoKernel {
     b.s1 = settings[STATE_1 + 1]! + 1e-15 - 1e-15;
     a.s2 = settings[STATE_2]! + 1e-15 - 1e-15;
     b.s2 = settings[STATE_2 + 1]! + 1e-15 - 1e-15;
-    wet.left.set(this.outLeft);
-    wet.right.set(this.outRight);
+    copyRun(this.outLeft, wet.left);
+    copyRun(this.outRight, wet.right);
     return peak;
   }
 }
