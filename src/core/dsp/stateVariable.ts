@@ -14,6 +14,25 @@ export function tuning(cutoffHz: number, q: number, sampleRate: number): Tuning 
   return { g: Math.tan((Math.PI * limited) / sampleRate), k: 1 / q };
 }
 
+/** The tuning of one filter, worked out again only when it has moved, and with nothing made anew. */
+export class KeptTuning implements Tuning {
+  g = 0;
+  readonly k: number;
+  private hz = Number.NaN;
+
+  constructor(q: number, private readonly sampleRate: number) {
+    this.k = 1 / q;
+  }
+
+  at(cutoffHz: number): Tuning {
+    if (cutoffHz !== this.hz) {
+      this.hz = cutoffHz;
+      this.g = tuning(cutoffHz, 1, this.sampleRate).g;
+    }
+    return this;
+  }
+}
+
 /** One channel. Output is `direct * x + band * bp + low * lp`, the weights moving in a straight line over the run. */
 export class StateVariable {
   /** The two states, open to loops that run the filter themselves. */

@@ -25,6 +25,8 @@ export interface TapWork {
  */
 export class TapBank {
   readonly lines: readonly [DelayLine, DelayLine];
+  /** Of the next place that is heard: left from one figure to another, then right; laid down here, since figures that are handed over cost memory each time. */
+  readonly levels = new Float64Array(4);
   private readonly cells: Float32Array<ArrayBuffer>;
   private readonly work: TapWork;
   private readonly size: number;
@@ -49,19 +51,19 @@ export class TapBank {
   write(left: Float64Array, right: Float64Array): void {
     this.lines[0].write(left, BANK_FRAMES);
     this.lines[1].write(right, BANK_FRAMES);
-    this.cells.fill(0, SUMS, SUMS + 2 * BANK_FRAMES);
+    for (let i = SUMS; i < SUMS + 2 * BANK_FRAMES; i += 1) this.cells[i] = 0;
   }
 
   /**
-   * Adds to the sums what is heard of the last run at a delay in samples behind it, each side's level on its way from one figure to
-   * another. Between samples the delay must be longer than a sinc's half.
+   * Adds to the sums what is heard of the last run at a delay in samples behind it, at the levels that stand in `levels`. Between samples
+   * the delay must be longer than a sinc's half.
    */
-  add(delay: number, leftFrom: number, leftTo: number, rightFrom: number, rightTo: number): void {
-    const { cells, work } = this;
-    cells[LEVELS] = leftFrom;
-    cells[LEVELS + 1] = (leftTo - leftFrom) / BANK_FRAMES;
-    cells[LEVELS + 2] = rightFrom;
-    cells[LEVELS + 3] = (rightTo - rightFrom) / BANK_FRAMES;
+  add(delay: number): void {
+    const { cells, levels, work } = this;
+    cells[LEVELS] = levels[0]!;
+    cells[LEVELS + 1] = (levels[1]! - levels[0]!) / BANK_FRAMES;
+    cells[LEVELS + 2] = levels[2]!;
+    cells[LEVELS + 3] = (levels[3]! - levels[2]!) / BANK_FRAMES;
     const behind = delay + BANK_FRAMES;
     const fraction = DelayLine.fractionAt(behind);
     if (fraction < 1e-7 || fraction > 1 - 1e-7) {

@@ -41,31 +41,34 @@ export class Align {
     return samples > this.longest ? this.longest : samples < 0 ? 0 : samples;
   }
 
-  /** @param out may be the input itself  @param sounding false when the input is nothing but zeros */
-  process(input: StereoRun, out: StereoRun, samples: number, sounding: boolean): void {
+  /**
+   * @param out where what was held back goes; may be the input itself  @param sounding false when the input is nothing but zeros
+   * @returns `out`, or the input itself where nothing is held back: it is then not even kept, and a delay that comes waits until enough has passed
+   */
+  process(input: StereoRun, out: StereoRun, samples: number, sounding: boolean): StereoRun {
     const from = this.delay;
     const to = this.held(samples);
+    if (from === 0 && to === 0) {
+      this.passed = 0;
+      this.ringing = 0;
+      return input;
+    }
     this.left.write(input.left, STEP_FRAMES);
     this.right.write(input.right, STEP_FRAMES);
     this.passed += STEP_FRAMES;
     if (sounding) this.ringing = (from > to ? from : to) + STEP_FRAMES;
     else this.ringing -= STEP_FRAMES;
-    if (from === 0 && to === 0) {
-      // Nothing is held back: the sound passes as exactly as it came.
-      if (out === input) return;
-      out.left.set(input.left);
-      out.right.set(input.right);
-      return;
-    }
     if (from === to || this.passed < to + STEP_FRAMES) {
+      if (from === 0) return input;
       this.read(from, out);
-      return;
+      return out;
     }
     this.delay = to;
     this.read(from, this.before);
     this.read(to, out);
     cross(this.before.left, out.left);
     cross(this.before.right, out.right);
+    return out;
   }
 
   private read(delay: number, out: StereoRun): void {

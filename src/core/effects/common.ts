@@ -14,6 +14,9 @@ export const commonParams: Params = {
 };
 
 /** The quarter of a circle on which mix moves: both gains are 0.707 in the middle. Exact at both ends; two functions, since audio code makes no objects. */
+/** Gain of a side that a balance turns away from. @param away 0-1; at and below 0 it stays as it is */
+export const awayGain = (away: number): number => (away > 0 ? Math.cos((away * Math.PI) / 2) : 1);
+
 export const dryGain = (mix: number): number => (mix <= 0 ? 1 : mix >= 1 ? 0 : Math.cos((mix * Math.PI) / 2));
 export const wetGain = (mix: number): number => (mix <= 0 ? 0 : mix >= 1 ? 1 : Math.sin((mix * Math.PI) / 2));
 

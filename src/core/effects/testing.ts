@@ -3,7 +3,8 @@ import { presetValues } from '../piece/edits/chain';
 import { preparedImpulse } from '../impulses/make';
 import { toEngineNumber } from '../params/resolve';
 import { effectOf } from './catalogue';
-import { STEP_FRAMES, stereoRun } from './define';
+import { makeRandom } from '../dsp/random';
+import { STEP_FRAMES, stereoRun, type EffectProcessor } from './define';
 
 export interface Stereo {
   readonly left: Float64Array;
@@ -88,3 +89,38 @@ export function amplitudeAt(samples: Float64Array, hz: number, from: number, to:
 }
 
 export const db = (gain: number): number => 20 * Math.log10(gain);
+
+const RATE = 48_000;
+const CONTEXT = { tempo: { bpm: 92, beatsPerBar: 4 }, sampleRate: RATE };
+
+/** Engine numbers of an effect's neutral preset with some values named, at 92 BPM and 48 kHz; for tests. */
+export const rowOf = (effect: string, named: Readonly<Record<string, ParamValue>>): Float64Array => {
+  const { params, paramIds } = effectOf(effect);
+  const values = { ...presetValues(effect, 'neutral'), ...named };
+  return Float64Array.from(paramIds, (id) => toEngineNumber(params[id]!, values[id]!, CONTEXT));
+};
+
+/** Largest difference of two processors on the same noise, and the peak of the first; the row changes half way; for tests. */
+export function apart(fast: EffectProcessor, plain: EffectProcessor, from: Float64Array, to: Float64Array, seconds: number): { away: number; peak: number } {
+  const random = makeRandom(11);
+  for (const processor of [fast, plain]) processor.reset(0, from);
+  const input = stereoRun();
+  const [a, b] = [stereoRun(), stereoRun()];
+  let away = 0;
+  let peak = 0;
+  const steps = Math.round((seconds * RATE) / STEP_FRAMES);
+  for (let step = 0; step < steps; step += 1) {
+    for (let i = 0; i < STEP_FRAMES; i += 1) {
+      input.left[i] = 0.5 * (random() - 0.5);
+      input.right[i] = 0.5 * (random() - 0.5);
+    }
+    const row = step < steps / 2 ? from : to;
+    fast.process(input, a, row);
+    plain.process(input, b, row);
+    for (let i = 0; i < STEP_FRAMES; i += 1) {
+      away = Math.max(away, Math.abs(a.left[i]! - b.left[i]!), Math.abs(a.right[i]! - b.right[i]!));
+      peak = Math.max(peak, Math.abs(a.left[i]!));
+    }
+  }
+  return { away, peak };
+}

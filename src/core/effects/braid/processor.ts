@@ -1,5 +1,8 @@
+import { Kept } from '../../dsp/kept';
 import { followShare } from '../../dsp/onePole';
+import { clearRun } from '../../dsp/runs';
 import { Align } from '../align';
+import { awayGain } from '../common';
 import { STEP_FRAMES, stereoRun, type EffectProcessor, type StereoRun, type StrandWork } from '../define';
 import { Insert } from '../insert';
 import { placesOf } from '../places';
@@ -23,6 +26,8 @@ class Place {
   shutFor = 0;
   readonly input = new StrandInput();
   readonly run = stereoRun();
+  readonly leftOf = new Kept(awayGain);
+  readonly rightOf = new Kept(awayGain);
   gainLeft = 0;
   gainRight = 0;
   readonly align: Align;
@@ -35,6 +40,7 @@ class Place {
 /** Strands side by side: each takes its part of the sound, treats it, and all come together again. */
 export class BraidProcessor extends Insert implements EffectProcessor {
   private readonly places: readonly Place[];
+  private readonly openShare = new Kept((seconds) => followShare(seconds, STEP_FRAMES, this.sampleRate));
   /** Nothing is held back longer, in samples. */
   private readonly longest: number;
 
@@ -80,9 +86,9 @@ export class BraidProcessor extends Insert implements EffectProcessor {
 
   process(input: StereoRun, wet: StereoRun, values: Float64Array): void {
     this.quiet.listen(input);
-    wet.left.fill(0);
-    wet.right.fill(0);
-    const openShare = followShare(values[AT.crossfade!]! / 3000, STEP_FRAMES, this.sampleRate);
+    clearRun(wet.left);
+    clearRun(wet.right);
+    const openShare = this.openShare.at(values[AT.crossfade!]! / 3000);
     for (let i = 0; i < MOST_STRANDS; i += 1) {
       const place = this.places[i]!;
       if (!place.work) continue;
@@ -111,8 +117,8 @@ export class BraidProcessor extends Insert implements EffectProcessor {
   private aim(place: Place, values: Float64Array, at: number): void {
     const level = values[at + 1]!;
     const pan = values[at + 2]!;
-    place.gainLeft = level * (pan > 0 ? Math.cos((pan * Math.PI) / 2) : 1);
-    place.gainRight = level * (pan < 0 ? Math.cos((pan * Math.PI) / 2) : 1);
+    place.gainLeft = level * place.leftOf.at(pan);
+    place.gainRight = level * place.rightOf.at(-pan);
   }
 
   private add(place: Place, wet: StereoRun, values: Float64Array, at: number): void {

@@ -1,6 +1,9 @@
 import { sinTurns } from '../../dsp/approx';
 import { FilterRow } from '../../dsp/filterRow';
 import { saturate } from '../../dsp/saturate';
+import { Kept } from '../../dsp/kept';
+import { copyRun } from '../../dsp/runs';
+import { dbToGain } from '../../params/format';
 import { STEP_FRAMES, stereoRun, type EffectProcessor, type StereoRun } from '../define';
 import { Insert } from '../insert';
 import { placesOf } from '../places';
@@ -29,6 +32,8 @@ export class ChorusProcessor extends Insert implements EffectProcessor {
   private readonly middle = stereoRun().left;
   private phase = 0;
   private feedback = 0;
+  private readonly driveOf = new Kept(dbToGain);
+  private readonly tan = new Kept(Math.tan);
   private drive = 1;
   private vibrato = false;
 
@@ -52,7 +57,7 @@ export class ChorusProcessor extends Insert implements EffectProcessor {
     this.phase = phase - Math.floor(phase);
     for (let i = 0; i < LINES; i += 1) this.standing[i] = this.delayOf(i, values);
     this.feedback = values[AT.feedback]!;
-    this.drive = driveOf(values);
+    this.drive = this.driveOf.at(values[AT.drive]!);
     this.vibrato = values[AT.mode] === VIBRATO;
     this.quiet.clear();
   }
@@ -72,8 +77,8 @@ export class ChorusProcessor extends Insert implements EffectProcessor {
   private two(input: StereoRun, wet: StereoRun, values: Float64Array, phase: number, turn: number): void {
     this.run(0, input.left, values, phase, turn);
     this.run(1, input.right, values, phase, turn);
-    wet.left.set(this.lines[0]!.out);
-    wet.right.set(this.lines[1]!.out);
+    copyRun(this.lines[0]!.out, wet.left);
+    copyRun(this.lines[1]!.out, wet.right);
   }
 
   /** Three lines a third of a turn apart, the first left, the second right, the third shared. */
@@ -122,7 +127,7 @@ export class ChorusProcessor extends Insert implements EffectProcessor {
   }
 
   private colour(wet: StereoRun, values: Float64Array): void {
-    const drive = driveOf(values);
+    const drive = this.driveOf.at(values[AT.drive]!);
     if (drive > 1 || this.drive > 1) {
       saturate(wet.left, wet.left, STEP_FRAMES, TAPE, this.drive, drive);
       saturate(wet.right, wet.right, STEP_FRAMES, TAPE, this.drive, drive);
@@ -130,9 +135,7 @@ export class ChorusProcessor extends Insert implements EffectProcessor {
     this.drive = drive;
     const hz = values[AT.lowCut]!;
     const cuts = hz > OFF_HZ ? Math.min(1, (hz - OFF_HZ) / 5) : 0;
-    this.lowCut.aim(0, Math.tan((Math.PI * hz) / this.sampleRate), BUTTERWORTH_K, 1, -BUTTERWORTH_K * cuts, -cuts);
+    this.lowCut.aim(0, this.tan.at((Math.PI * hz) / this.sampleRate), BUTTERWORTH_K, 1, -BUTTERWORTH_K * cuts, -cuts);
     this.lowCut.process(wet);
   }
 }
-
-const driveOf = (values: Float64Array): number => (values[AT.drive] === 0 ? 1 : Math.pow(10, values[AT.drive]! / 20));

@@ -1,4 +1,6 @@
 import { FilterRow } from '../../dsp/filterRow';
+import { Kept } from '../../dsp/kept';
+import { copyRun } from '../../dsp/runs';
 import { STEP_FRAMES, stereoRun, type EffectProcessor, type StereoRun } from '../define';
 import { Insert } from '../insert';
 import { placesOf } from '../places';
@@ -20,6 +22,10 @@ export class CompressorProcessor extends Insert implements EffectProcessor {
   private readonly heard = stereoRun();
   private readonly sideCut = new FilterRow(1);
   private side: StereoRun | null = null;
+  private readonly from = new Kept(Math.exp);
+  private readonly attack = new Kept(Math.exp);
+  private readonly release = new Kept(Math.exp);
+  private readonly tan = new Kept(Math.tan);
   private held = 0;
   private reduction = 0;
   private makeUp = 0;
@@ -59,9 +65,9 @@ export class CompressorProcessor extends Insert implements EffectProcessor {
     const threshold = values[AT.threshold]!;
     const slope = 1 - 1 / values[AT.ratio]!;
     const knee = values[AT.knee]!;
-    const from = Math.exp((threshold - 0.5 * knee) * FROM_DB);
-    const attack = Math.exp(-1000 / (values[AT.attack]! * this.sampleRate));
-    const release = Math.exp(-1000 / (values[AT.release]! * this.sampleRate));
+    const from = this.from.at((threshold - 0.5 * knee) * FROM_DB);
+    const attack = this.attack.at(-1000 / (values[AT.attack]! * this.sampleRate));
+    const release = this.release.at(-1000 / (values[AT.release]! * this.sampleRate));
     const makeUpStep = (values[AT.makeUp]! - this.makeUp) / STEP_FRAMES;
     const { left, right } = this.heard;
     let { held, reduction, makeUp } = this;
@@ -87,11 +93,11 @@ export class CompressorProcessor extends Insert implements EffectProcessor {
 
   private hear(listened: StereoRun, values: Float64Array): void {
     const { heard } = this;
-    heard.left.set(listened.left);
-    heard.right.set(listened.right);
+    copyRun(listened.left, heard.left);
+    copyRun(listened.right, heard.right);
     const hz = values[AT.sideCut]!;
     const cuts = hz > OFF_HZ ? Math.min(1, (hz - OFF_HZ) / 5) : 0;
-    this.sideCut.aim(0, Math.tan((Math.PI * hz) / this.sampleRate), BUTTERWORTH_K, 1, -BUTTERWORTH_K * cuts, -cuts);
+    this.sideCut.aim(0, this.tan.at((Math.PI * hz) / this.sampleRate), BUTTERWORTH_K, 1, -BUTTERWORTH_K * cuts, -cuts);
     this.sideCut.process(heard);
   }
 }

@@ -1,7 +1,8 @@
 import { Convolution, type PreparedImpulse } from '../../dsp/convolution';
 import { DelayLine } from '../../dsp/delayLine';
 import { arrive, followShare } from '../../dsp/onePole';
-import { StateVariable, tuning } from '../../dsp/stateVariable';
+import { KeptTuning, StateVariable } from '../../dsp/stateVariable';
+import { clearRun } from '../../dsp/runs';
 import { LONGEST_IMPULSE_SECONDS } from '../../impulses/make';
 import { STEP_FRAMES, stereoRun, type EffectProcessor, type StereoRun } from '../define';
 import { SECOND_ORDER_Q } from '../filter/processor';
@@ -35,6 +36,8 @@ export class ConvolverProcessor implements EffectProcessor {
   private readonly filters = Array.from({ length: 4 }, () => new StateVariable());
   private readonly quiet: Quiet;
   private readonly share: number;
+  private readonly lows: KeptTuning;
+  private readonly highs: KeptTuning;
   private preNow = 0;
   private open = 1;
   private width = 1;
@@ -47,6 +50,8 @@ export class ConvolverProcessor implements EffectProcessor {
     const memory = LONGEST_IMPULSE_SECONDS + PRE_SECONDS + 0.3;
     this.quiet = new Quiet(memory, sampleRate);
     this.quiets = [new Quiet(memory, sampleRate), new Quiet(memory, sampleRate)];
+    this.lows = new KeptTuning(SECOND_ORDER_Q, sampleRate);
+    this.highs = new KeptTuning(SECOND_ORDER_Q, sampleRate);
     this.share = followShare(SWITCH_SECONDS, STEP_FRAMES, sampleRate);
   }
 
@@ -91,8 +96,8 @@ export class ConvolverProcessor implements EffectProcessor {
     const idle = this.current === 0 ? 1 : 0;
     if (this.waiting && (this.outs[idle] === 0 || this.quiets[idle].silent)) this.takeWaiting(0);
     this.enter(input, values);
-    wet.left.fill(0);
-    wet.right.fill(0);
+    clearRun(wet.left);
+    clearRun(wet.right);
     this.feed(0, wet);
     this.feed(1, wet);
     this.cut(wet, values);
@@ -164,8 +169,8 @@ export class ConvolverProcessor implements EffectProcessor {
 
   private sound(which: 0 | 1, wet: StereoRun): void {
     const { fed, rung } = this;
-    rung.left.fill(0);
-    rung.right.fill(0);
+    clearRun(rung.left);
+    clearRun(rung.right);
     this.convolutions[which].addTo(fed.left, fed.right, rung.left, rung.right);
     const from = this.outs[which];
     const to = arrive(from, this.waiting && which !== this.current ? 0 : 1, this.share, 1e-4);
@@ -187,8 +192,8 @@ export class ConvolverProcessor implements EffectProcessor {
     if (entering) for (let i = 0; i < this.filters.length; i += 1) this.filters[i]!.clear();
     const low = !entering && values[AT.lowCut]! > OFF_LOW_HZ;
     const high = !entering && values[AT.highCut]! < OFF_HIGH_HZ;
-    const lows = tuning(values[AT.lowCut]!, SECOND_ORDER_Q, this.sampleRate);
-    const highs = tuning(values[AT.highCut]!, SECOND_ORDER_Q, this.sampleRate);
+    const lows = this.lows.at(values[AT.lowCut]!);
+    const highs = this.highs.at(values[AT.highCut]!);
     for (let side = 0; side < 2; side += 1) {
       const io = side === 0 ? wet.left : wet.right;
       this.filters[side]!.process(io, STEP_FRAMES, lows.g, lows.k, 1, low ? -lows.k : 0, low ? -1 : 0);

@@ -1,5 +1,7 @@
 import { FilterRow } from '../../dsp/filterRow';
 import { Noise } from '../../dsp/noise';
+import { Kept } from '../../dsp/kept';
+import { clearRun, copyRun } from '../../dsp/runs';
 import { STEP_FRAMES, type EffectProcessor, type StereoRun } from '../define';
 import { LevelMatcher } from '../drive/matcher';
 import { Insert } from '../insert';
@@ -20,6 +22,9 @@ export class CrushProcessor extends Insert implements EffectProcessor {
   private readonly after = new FilterRow(1);
   private readonly noise = new Noise();
   private readonly matcher: LevelMatcher;
+  private readonly tans = [new Kept(Math.tan), new Kept(Math.tan)] as const;
+  private readonly steps = new Kept((bits) => Math.pow(2, bits));
+  private readonly bend = new Kept((way) => Math.pow(MOST_BEND, way));
   private left = 0;
   private right = 0;
   /** Samples until the wave is looked at again. */
@@ -50,18 +55,18 @@ export class CrushProcessor extends Insert implements EffectProcessor {
 
   process(input: StereoRun, wet: StereoRun, values: Float64Array): void {
     this.quiet.listen(input);
-    wet.left.set(input.left);
-    wet.right.set(input.right);
-    this.filter(this.before, wet, values[AT.before]!);
+    copyRun(input.left, wet.left);
+    copyRun(input.right, wet.right);
+    this.filter(this.before, this.tans[0], wet, values[AT.before]!);
     this.hold(wet, this.periodOf(values), values[AT.wobble]!);
     this.round(wet, values);
-    this.filter(this.after, wet, values[AT.after]!);
+    this.filter(this.after, this.tans[1], wet, values[AT.after]!);
     this.matcher.listen(input, wet);
     this.matcher.apply(wet, true, NO_LOUDER);
     if (this.quiet.silent) {
       // A biased step stands for ever: let go of it once nothing has come in for long.
-      wet.left.fill(0);
-      wet.right.fill(0);
+      clearRun(wet.left);
+      clearRun(wet.right);
     }
   }
 
@@ -69,10 +74,10 @@ export class CrushProcessor extends Insert implements EffectProcessor {
     return values[AT.rate]! >= FULL_RATE_HZ ? 1 : this.sampleRate / values[AT.rate]!;
   }
 
-  private filter(row: FilterRow, io: StereoRun, hz: number): void {
+  private filter(row: FilterRow, tan: Kept, io: StereoRun, hz: number): void {
     const shut = hz >= OPEN_HZ ? 0 : Math.min(1, (OPEN_HZ - hz) / 500);
     const most = 0.45 * this.sampleRate;
-    row.aim(0, Math.tan((Math.PI * (hz > most ? most : hz)) / this.sampleRate), BUTTERWORTH_K, 1 - shut, 0, shut);
+    row.aim(0, tan.at((Math.PI * (hz > most ? most : hz)) / this.sampleRate), BUTTERWORTH_K, 1 - shut, 0, shut);
     row.process(io);
   }
 
@@ -97,8 +102,8 @@ export class CrushProcessor extends Insert implements EffectProcessor {
   private round(io: StereoRun, values: Float64Array): void {
     const bits = values[AT.bits]!;
     if (bits >= MOST_BITS) return;
-    const steps = Math.pow(2, bits - 1);
-    const bend = Math.pow(MOST_BEND, values[AT.bend]!);
+    const steps = this.steps.at(bits - 1);
+    const bend = this.bend.at(values[AT.bend]!);
     const bias = values[AT.bias]!;
     for (let i = 0; i < STEP_FRAMES; i += 1) {
       io.left[i] = rounded(io.left[i]!, steps, bend, bias);

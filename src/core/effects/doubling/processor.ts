@@ -1,7 +1,10 @@
 import { sinTurns } from '../../dsp/approx';
-import { DelayLine } from '../../dsp/delayLine';
+import type { DelayLine } from '../../dsp/delayLine';
+import { Kept } from '../../dsp/kept';
+import { readLines } from '../../dsp/lineReader';
 import { arrive, followShare } from '../../dsp/onePole';
 import { PeakGuard } from '../../dsp/peakGuard';
+import { clearRun } from '../../dsp/runs';
 import { STEP_FRAMES, type EffectProcessor, type StereoRun } from '../define';
 import { placesOf } from '../places';
 import { doublingParams, MOST_VOICES } from './params';
@@ -32,14 +35,16 @@ export class DoublingProcessor implements EffectProcessor {
   private readonly inUse = new Float64Array(MOST_VOICES);
   private readonly offset = new Float64Array(MOST_VOICES);
   private readonly turns = new Float64Array(MOST_VOICES);
+  private readonly ratios = BEND.map(() => new Kept((octaves) => Math.pow(2, octaves)));
   private readonly share: number;
   private readonly window: number;
   private phase = 0;
   private feedback = 0;
   private quietFrames = Infinity;
 
-  constructor(private readonly sampleRate: number) {
-    this.line = new DelayLine(LONGEST_SECONDS * sampleRate + 2 * STEP_FRAMES, STEP_FRAMES);
+  /** @param withKernel false leaves all work to TypeScript, which tests compare */
+  constructor(private readonly sampleRate: number, withKernel = true) {
+    this.line = readLines(1, LONGEST_SECONDS * sampleRate + 2 * STEP_FRAMES, withKernel)[0]!;
     this.guard = new PeakGuard(CEILING, GUARD_RELEASE_SECONDS, sampleRate);
     this.share = followShare(SWITCH_SECONDS, STEP_FRAMES, sampleRate);
     this.window = WINDOW_SECONDS * sampleRate;
@@ -87,9 +92,9 @@ export class DoublingProcessor implements EffectProcessor {
     }
     this.guard.process(into, into, n);
     this.line.write(into, n);
-    wet.left.fill(0);
-    wet.right.fill(0);
-    back.fill(0);
+    clearRun(wet.left);
+    clearRun(wet.right);
+    clearRun(back);
     this.phase += (values[AT.driftRate]! * n) / this.sampleRate;
     this.phase -= Math.floor(this.phase);
     const level = 1 / Math.sqrt(Math.max(1, Math.round(values[AT.voices]!)));
@@ -105,8 +110,7 @@ export class DoublingProcessor implements EffectProcessor {
   /** Turns of a voice's pair of heads per sample: a head that moves against the line at `ratio - 1` crosses the window once a turn. */
   private turnRate(voice: number, values: Float64Array): number {
     if (values[AT.detune] === 0) return 0;
-    const ratio = Math.pow(2, (values[AT.detune]! * BEND[voice as 0 | 1 | 2 | 3]) / 1200);
-    return (ratio - 1) / this.window;
+    return (this.ratios[voice]!.at((values[AT.detune]! * BEND[voice as 0 | 1 | 2 | 3]) / 1200) - 1) / this.window;
   }
 
   private voice(voice: number, wet: StereoRun, values: Float64Array, level: number): void {

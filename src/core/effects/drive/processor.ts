@@ -2,6 +2,9 @@ import { FilterRow } from '../../dsp/filterRow';
 import { DcBlock } from '../../dsp/onePole';
 import { Oversampler } from '../../dsp/oversampler';
 import { DRIVE_KINDS, WHOLLY_DRIVEN } from '../../dsp/saturate';
+import { Kept } from '../../dsp/kept';
+import { copyRun } from '../../dsp/runs';
+import { dbToGain } from '../../params/format';
 import { STEP_FRAMES, type EffectProcessor, type StereoRun } from '../define';
 import { Insert } from '../insert';
 import { placesOf } from '../places';
@@ -16,6 +19,8 @@ const IN_KERNEL = CURVES.map((curve) => (DRIVE_KINDS as readonly string[]).index
 const TILT_DB = 9;
 const TILT_HZ = 900;
 const SHELF_K = Math.SQRT2;
+/** A shelf or bell is made of the square root of its gain. */
+const rootOfGain = (db: number): number => Math.pow(10, db / 40);
 
 /** Bends the wave at up to eight times the rate, with a band that is pushed or spared, and a tilt behind it. */
 export class DriveProcessor extends Insert implements EffectProcessor {
@@ -25,6 +30,13 @@ export class DriveProcessor extends Insert implements EffectProcessor {
   private readonly before = new FilterRow(1);
   private readonly after = new FilterRow(3);
   private readonly matcher: LevelMatcher;
+  private readonly driveOf = new Kept(dbToGain);
+  /** Of the band that is pushed: its lift, where it lies, and how wide it is; then the tilt. */
+  private readonly lift = new Kept(rootOfGain);
+  private readonly tan = new Kept(Math.tan);
+  private readonly width = new Kept((octaves) => Math.pow(2, octaves));
+  private readonly tilt = new Kept(rootOfGain);
+  private readonly middle: number;
   private drive = 1;
   private bias = 0;
   private factor = 0;
@@ -33,6 +45,7 @@ export class DriveProcessor extends Insert implements EffectProcessor {
     super(sampleRate, 0.5, 0.01);
     this.dcBlocks = [new DcBlock(5, sampleRate), new DcBlock(5, sampleRate)];
     this.matcher = new LevelMatcher(sampleRate);
+    this.middle = Math.tan((Math.PI * TILT_HZ) / sampleRate);
   }
 
   get latency(): number {
@@ -46,7 +59,7 @@ export class DriveProcessor extends Insert implements EffectProcessor {
   }
 
   locate(_seconds: number, values: Float64Array): void {
-    this.drive = driveOf(values);
+    this.drive = this.driveOf.at(values[AT.drive]!);
     this.bias = values[AT.bias]!;
     this.factor = values[AT.oversampling]!;
     this.quiet.clear();
@@ -60,8 +73,8 @@ export class DriveProcessor extends Insert implements EffectProcessor {
       this.oversamplers[factor]?.clear();
     }
     this.tune(values);
-    wet.left.set(input.left);
-    wet.right.set(input.right);
+    copyRun(input.left, wet.left);
+    copyRun(input.right, wet.right);
     this.before.process(wet);
     this.lean(wet, values);
     this.bend(wet, values);
@@ -74,17 +87,17 @@ export class DriveProcessor extends Insert implements EffectProcessor {
 
   /** The band before is undone behind; then the tilt, as two shelves. */
   private tune(values: Float64Array): void {
-    const lift = Math.pow(10, values[AT.bandAmount]! / 40);
+    const lift = this.lift.at(values[AT.bandAmount]!);
     const most = 0.45 * this.sampleRate;
-    const g = Math.tan((Math.PI * Math.min(most, values[AT.bandHz]!)) / this.sampleRate);
-    const width = Math.pow(2, values[AT.bandWidth]!);
+    const g = this.tan.at((Math.PI * Math.min(most, values[AT.bandHz]!)) / this.sampleRate);
+    const width = this.width.at(values[AT.bandWidth]!);
     const q = Math.sqrt(width) / (width - 1);
     this.before.aim(0, g, 1 / (q * lift), 1, (1 / (q * lift)) * (lift * lift - 1), 0);
     this.after.aim(0, g, lift / q, 1, (lift / q) * (1 / (lift * lift) - 1), 0);
     const tilt = values[AT.tone]! * TILT_DB;
-    const middle = Math.tan((Math.PI * TILT_HZ) / this.sampleRate);
-    const low = Math.pow(10, -tilt / 40);
-    const high = Math.pow(10, tilt / 40);
+    const { middle } = this;
+    const low = 1 / this.tilt.at(tilt);
+    const high = this.tilt.at(tilt);
     this.after.aim(1, middle / Math.sqrt(low), SHELF_K, 1, SHELF_K * (low - 1), low * low - 1);
     this.after.aim(2, middle * Math.sqrt(high), SHELF_K, high * high, SHELF_K * (1 - high) * high, 1 - high * high);
   }
@@ -92,7 +105,7 @@ export class DriveProcessor extends Insert implements EffectProcessor {
   private lean(wet: StereoRun, values: Float64Array): void {
     const step = (values[AT.bias]! - this.bias) / STEP_FRAMES;
     if (step === 0 && this.bias === 0) return;
-    const drive = driveOf(values);
+    const drive = this.driveOf.at(values[AT.drive]!);
     let bias = this.bias;
     for (let i = 0; i < STEP_FRAMES; i += 1) {
       bias += step;
@@ -104,7 +117,7 @@ export class DriveProcessor extends Insert implements EffectProcessor {
   }
 
   private bend(wet: StereoRun, values: Float64Array): void {
-    const drive = driveOf(values);
+    const drive = this.driveOf.at(values[AT.drive]!);
     const kind = values[AT.curve]!;
     const { shaper } = this;
     shaper.kind = kind;
@@ -135,5 +148,3 @@ export class DriveProcessor extends Insert implements EffectProcessor {
     }
   }
 }
-
-const driveOf = (values: Float64Array): number => (values[AT.drive] === 0 ? 1 : Math.pow(10, values[AT.drive]! / 20));

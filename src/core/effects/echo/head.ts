@@ -83,7 +83,7 @@ export class EchoHead {
 
   private readAt(delay: number, waver: Float64Array, wavering: boolean, n: number, out: Float64Array): void {
     if (!wavering) {
-      if (n < STEP_FRAMES || !this.kernel?.readStanding(this.line, this.side, delay, out)) this.line.readFixed(delay, n, out);
+      if (n < STEP_FRAMES || !this.kernel?.reader.standing(this.line, delay, out)) this.line.readFixed(delay, n, out);
       return;
     }
     const { delays } = this;
@@ -93,7 +93,7 @@ export class EchoHead {
 
   private readMoving(n: number, out: Float64Array): void {
     const { delays, kernel, line } = this;
-    if (!kernel?.readMoving(line, delays, n, out)) line.readMoving(delays, n, out);
+    if (!kernel?.reader.moving(line, delays, n, out)) line.readMoving(delays, n, out);
   }
 
   private readGliding(target: number, waver: Float64Array, n: number, out: Float64Array): void {

@@ -1,4 +1,5 @@
-import { Diffuser, type DiffuserHome } from '../../dsp/diffuser';
+import { Diffuser } from '../../dsp/diffuser';
+import type { KernelRoom } from '../../dsp/kernels/load';
 import { DcBlock } from '../../dsp/onePole';
 import { saturate } from '../../dsp/saturate';
 import { StateVariable } from '../../dsp/stateVariable';
@@ -38,7 +39,7 @@ export class LoopTone {
   private heldValue = 0;
 
   /** @param smear where its smear lies in a kernel's memory; left out, TypeScript does the work */
-  constructor(sampleRate: number, smear?: DiffuserHome) {
+  constructor(sampleRate: number, smear?: KernelRoom) {
     this.dcBlock = new DcBlock(5, sampleRate);
     this.diffuser = new Diffuser(sampleRate, smear);
   }

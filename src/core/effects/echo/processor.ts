@@ -1,6 +1,8 @@
 import { DelayLine, readableRun, ringSize } from '../../dsp/delayLine';
+import { Kept } from '../../dsp/kept';
 import { arrive, followShare } from '../../dsp/onePole';
 import { PeakGuard } from '../../dsp/peakGuard';
+import { dbToGain } from '../../params/format';
 import { STEP_FRAMES, stereoRun, type EffectProcessor, type StereoRun } from '../define';
 import { ColourSettings } from './colour';
 import { Ducker } from '../ducker';
@@ -26,8 +28,6 @@ const STEREO = 0;
 const MONO = 1;
 const PING_PONG = 2;
 
-const decibels = (db: number): number => (db === 0 ? 1 : Math.pow(10, db / 20));
-
 /**
  * A stereo delay whose output returns to its input through filter, drive, crush and diffusion.
  * Reading, colouring and writing go stage by stage over runs no longer than the shortest delay in use,
@@ -44,6 +44,9 @@ export class EchoProcessor implements EffectProcessor {
   private readonly goals = neutralGains();
   private readonly guard: PeakGuard;
   private readonly wetTone: WetTone;
+  private readonly lows = new Kept(dbToGain);
+  private readonly middles = new Kept(dbToGain);
+  private readonly highs = new Kept(dbToGain);
   private readonly ducker: Ducker;
   private readonly plain = stereoRun();
   private readonly coloured = stereoRun();
@@ -111,7 +114,7 @@ export class EchoProcessor implements EffectProcessor {
     const n = STEP_FRAMES;
     const peak = this.resting && this.sameAsBefore(values) && this.hasRoom() ? this.turnResting(input, wet, values) : this.turnAnew(input, wet, values);
     this.wetTone.offset(wet, n, values[V.V_SIDE_OFFSET]!);
-    this.wetTone.equalise(wet, n, decibels(values[V.V_EQ_LOW]!), decibels(values[V.V_EQ_MID]!), decibels(values[V.V_EQ_HIGH]!));
+    this.wetTone.equalise(wet, n, this.lows.at(values[V.V_EQ_LOW]!), this.middles.at(values[V.V_EQ_MID]!), this.highs.at(values[V.V_EQ_HIGH]!));
     widen(wet, n, this.width, values[V.V_WIDTH]!);
     this.width = values[V.V_WIDTH]!;
     this.ducker.process(input, wet, values[V.V_DUCK]!, values[V.V_DUCK_THRESHOLD]!, values[V.V_DUCK_RELEASE]!);

@@ -1,10 +1,12 @@
 import { arrive } from '../../dsp/onePole';
 import { FilterRow } from '../../dsp/filterRow';
+import { copyRun } from '../../dsp/runs';
 import type { EffectProcessor, StereoRun } from '../define';
 import { SECOND_ORDER_Q } from '../filter/processor';
 import { commonParams } from '../common';
 import { Insert } from '../insert';
 import { placesOf } from '../places';
+import { SeenRow } from '../seenRow';
 import { eqParams } from './params';
 
 const AT = placesOf(eqParams);
@@ -20,7 +22,7 @@ export class EqProcessor extends Insert implements EffectProcessor {
   private readonly row: FilterRow;
   private lowCut = 0;
   private highCut = 0;
-  private readonly seen = new Float64Array(PLACES);
+  private readonly seen = new SeenRow(PLACES);
 
   /** @param withKernel false leaves all work to TypeScript, which tests compare */
   constructor(sampleRate: number, withKernel = true) {
@@ -30,7 +32,7 @@ export class EqProcessor extends Insert implements EffectProcessor {
 
   reset(_seconds: number, values: Float64Array): void {
     this.row.clear();
-    this.seen.fill(NaN);
+    this.seen.forget();
     this.locate(0, values);
   }
 
@@ -38,27 +40,21 @@ export class EqProcessor extends Insert implements EffectProcessor {
     this.lowCut = values[AT.lowCutOn]!;
     this.highCut = values[AT.highCutOn]!;
     this.quiet.clear();
-    this.seen.fill(NaN);
+    this.seen.forget();
   }
 
   process(input: StereoRun, wet: StereoRun, values: Float64Array): void {
     this.quiet.listen(input);
-    wet.left.set(input.left);
-    wet.right.set(input.right);
+    copyRun(input.left, wet.left);
+    copyRun(input.right, wet.right);
     if (!this.stands(values)) this.aim(values);
     this.row.process(wet);
   }
 
   /** True while nothing has moved since the last step: then the row knows its goals. */
   private stands(values: Float64Array): boolean {
-    const { seen } = this;
-    let same = this.lowCut === values[AT.lowCutOn] && this.highCut === values[AT.highCutOn];
-    for (let i = 0; i < PLACES; i += 1) {
-      if (seen[i] === values[i]) continue;
-      seen[i] = values[i]!;
-      same = false;
-    }
-    return same;
+    const moved = this.seen.hasMoved(values);
+    return !moved && this.lowCut === values[AT.lowCutOn] && this.highCut === values[AT.highCutOn];
   }
 
   private aim(values: Float64Array): void {

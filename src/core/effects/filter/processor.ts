@@ -1,8 +1,11 @@
 import { arrive, followShare } from '../../dsp/onePole';
 import { shapeAt } from '../../dsp/lfo';
 import { saturate } from '../../dsp/saturate';
+import { Kept } from '../../dsp/kept';
 import { FilterRow } from '../../dsp/filterRow';
-import { STEP_FRAMES, stereoRun, type EffectProcessor, type StereoRun } from '../define';
+import { copyRun } from '../../dsp/runs';
+import { dbToGain } from '../../params/format';
+import { STEP_FRAMES, type EffectProcessor, type StereoRun } from '../define';
 import { Insert } from '../insert';
 import { placesOf } from '../places';
 import { filterParams } from './params';
@@ -20,9 +23,11 @@ const MOST_RESONANCE = 14;
 
 /** A state-variable filter for each side, twice for the steeper slope. */
 export class FilterProcessor extends Insert implements EffectProcessor {
-  private readonly stages: readonly [FilterRow, FilterRow];
+  private readonly row: FilterRow;
+  private readonly driveOf = new Kept(dbToGain);
+  private readonly lift = new Kept((resonance) => Math.pow(MOST_RESONANCE, resonance));
+  private readonly tan = new Kept(Math.tan);
   private readonly weights = new Float64Array(KINDS);
-  private readonly second = stereoRun();
   private steep = 0;
   private phase = 0;
   private level = 0;
@@ -31,19 +36,18 @@ export class FilterProcessor extends Insert implements EffectProcessor {
   /** @param withKernel false leaves all work to TypeScript, which tests compare */
   constructor(sampleRate: number, withKernel = true) {
     super(sampleRate, 0.5, SWITCH_SECONDS);
-    this.stages = [new FilterRow(1, withKernel), new FilterRow(1, withKernel)];
+    this.row = new FilterRow(2, withKernel);
   }
 
   reset(seconds: number, values: Float64Array): void {
-    this.stages[0].clear();
-    this.stages[1].clear();
+    this.row.clear();
     this.level = 0;
     this.locate(seconds, values);
   }
 
   locate(seconds: number, values: Float64Array): void {
     this.phase = seconds * values[AT.lfoRate]!;
-    this.drive = driveOf(values);
+    this.drive = this.driveOf.at(values[AT.drive]!);
     this.choose(values, 1);
     this.quiet.clear();
   }
@@ -52,7 +56,7 @@ export class FilterProcessor extends Insert implements EffectProcessor {
     this.quiet.listen(input);
     this.choose(values, this.share);
     const cutoff = this.cutoff(input, values);
-    const drive = driveOf(values);
+    const drive = this.driveOf.at(values[AT.drive]!);
     this.push(input.left, wet.left, drive);
     this.push(input.right, wet.right, drive);
     this.drive = drive;
@@ -94,32 +98,22 @@ export class FilterProcessor extends Insert implements EffectProcessor {
 
   private push(from: Float64Array, io: Float64Array, drive: number): void {
     if (drive > 1 || this.drive > 1) saturate(from, io, STEP_FRAMES, TAPE, this.drive, drive);
-    else io.set(from);
+    else copyRun(from, io);
   }
 
   private filter(wet: StereoRun, values: Float64Array, cutoff: number): void {
-    const lift = Math.pow(MOST_RESONANCE, values[AT.resonance]!);
-    const g = Math.tan((Math.PI * cutoff) / this.sampleRate);
-    const { second, steep } = this;
-    const q = SECOND_ORDER_Q + (FOURTH_ORDER_Q[1] - SECOND_ORDER_Q) * steep;
-    this.stage(this.stages[0], wet, g, 1 / (q * lift));
-    // The second stage stays at work unheard when the slope is gentle, so that a change of slope finds it in step.
-    second.left.set(wet.left);
-    second.right.set(wet.right);
-    this.stage(this.stages[1], second, g, 1 / FOURTH_ORDER_Q[0]);
-    if (steep === 0) return;
-    for (let i = 0; i < STEP_FRAMES; i += 1) {
-      wet.left[i] = wet.left[i]! + (second.left[i]! - wet.left[i]!) * steep;
-      wet.right[i] = wet.right[i]! + (second.right[i]! - wet.right[i]!) * steep;
-    }
+    const lift = this.lift.at(values[AT.resonance]!);
+    const g = this.tan.at((Math.PI * cutoff) / this.sampleRate);
+    const q = SECOND_ORDER_Q + (FOURTH_ORDER_Q[1] - SECOND_ORDER_Q) * this.steep;
+    this.aim(0, g, 1 / (q * lift), 1);
+    this.aim(1, g, 1 / FOURTH_ORDER_Q[0], this.steep);
+    this.row.process(wet);
   }
 
-  private stage(stage: FilterRow, run: StereoRun, g: number, k: number): void {
+  /** @param share of the stage that is heard; of the second none while the slope is gentle, and it is left out */
+  private aim(stage: 0 | 1, g: number, k: number, share: number): void {
     const { weights } = this;
     const low = weights[0]!, high = weights[1]!, band = weights[2]!, notch = weights[3]!;
-    stage.aim(0, g, k, high + notch, k * (band - high - notch), low - high);
-    stage.process(run);
+    this.row.aim(stage, g, k, 1 - share + share * (high + notch), share * k * (band - high - notch), share * (low - high));
   }
 }
-
-const driveOf = (values: Float64Array): number => (values[AT.drive] === 0 ? 1 : Math.pow(10, values[AT.drive]! / 20));

@@ -1,6 +1,7 @@
 import { sinTurns } from '../../dsp/approx';
 import { arrive } from '../../dsp/onePole';
 import { DelayLine } from '../../dsp/delayLine';
+import { copyRun } from '../../dsp/runs';
 import { STEP_FRAMES, type EffectProcessor, type StereoRun } from '../define';
 import { Insert } from '../insert';
 import { placesOf } from '../places';
@@ -92,7 +93,7 @@ export class FlangerProcessor extends Insert implements EffectProcessor {
     copy.process(from, this.feedback, values[AT.feedback]!);
     this.waiting[side].write(from, STEP_FRAMES);
     if (this.through) this.waiting[side].readFixed(STEP_FRAMES + this.reference, STEP_FRAMES, dry);
-    else dry.set(from);
+    else copyRun(from, dry);
     let sign = 1 - 2 * this.turned;
     const signStep = (2 * (this.turned - turned)) / STEP_FRAMES;
     for (let i = 0; i < STEP_FRAMES; i += 1) {

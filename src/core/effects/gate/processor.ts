@@ -1,3 +1,5 @@
+import { Kept } from '../../dsp/kept';
+import { dbToGain } from '../../params/format';
 import { STEP_FRAMES, type EffectProcessor, type StereoRun } from '../define';
 import { Insert } from '../insert';
 import { placesOf } from '../places';
@@ -19,6 +21,7 @@ export class GateProcessor extends Insert implements EffectProcessor {
   private depth = 1;
   private holding = 0;
   private isOpen = false;
+  private readonly threshold = new Kept(dbToGain);
 
   constructor(sampleRate: number) {
     super(sampleRate, 0, 0.01);
@@ -83,7 +86,7 @@ export class GateProcessor extends Insert implements EffectProcessor {
   }
 
   private byLevel(input: StereoRun, wet: StereoRun, values: Float64Array): void {
-    const threshold = Math.pow(10, values[AT.threshold]! / 20);
+    const threshold = this.threshold.at(values[AT.threshold]!);
     const opens = 1000 / (values[AT.smooth]! * this.sampleRate);
     const shuts = 1000 / (values[AT.release]! * this.sampleRate);
     const depthStep = (values[AT.depth]! - this.depth) / STEP_FRAMES;

@@ -2,6 +2,7 @@ import { hann } from '../../dsp/hann';
 import { Noise } from '../../dsp/noise';
 import { PeakGuard } from '../../dsp/peakGuard';
 import { SincRings } from '../../dsp/sincRings';
+import { clearRun } from '../../dsp/runs';
 import { STEP_FRAMES, stereoRun, type EffectProcessor, type StereoRun } from '../define';
 import { placesOf } from '../places';
 import { grainsParams } from './params';
@@ -79,8 +80,8 @@ export class GrainsProcessor implements EffectProcessor {
   process(input: StereoRun, wet: StereoRun, values: Float64Array): void {
     this.take(input, values);
     this.sow(values);
-    wet.left.fill(0);
-    wet.right.fill(0);
+    clearRun(wet.left);
+    clearRun(wet.right);
     for (let g = 0; g < MOST_GRAINS; g += 1) if (this.age[g]! < 1) this.sound(g, wet);
     let peak = 0;
     for (let i = 0; i < STEP_FRAMES; i += 1) {

@@ -1,6 +1,8 @@
 import { sinTurns } from '../../dsp/approx';
 import { FilterRow } from '../../dsp/filterRow';
 import { Noise } from '../../dsp/noise';
+import { Kept } from '../../dsp/kept';
+import { copyRun } from '../../dsp/runs';
 import { STEP_FRAMES, stereoRun, type EffectProcessor, type StereoRun } from '../define';
 import { Insert } from '../insert';
 import { placesOf } from '../places';
@@ -21,6 +23,8 @@ export class GritProcessor extends Insert implements EffectProcessor {
   private readonly noises = [new Noise(0x1234567), new Noise(0x7654321), new Noise(0x5a5a5a5)] as const;
   private readonly band = new FilterRow(2);
   private readonly shaking = stereoRun();
+  private readonly widthOf = new Kept((octaves) => Math.pow(2, octaves));
+  private readonly tan = new Kept(Math.tan);
   private phase = 0;
   private amount = 0;
 
@@ -76,9 +80,9 @@ export class GritProcessor extends Insert implements EffectProcessor {
       right[i] = common + own * this.noises[2].next();
     }
     const hz = Math.min(values[AT.frequency]!, 0.4 * this.sampleRate);
-    const width = Math.pow(2, values[AT.bandwidth]!);
+    const width = this.widthOf.at(values[AT.bandwidth]!);
     const k = (width - 1) / Math.sqrt(width);
-    const g = Math.tan((Math.PI * hz) / this.sampleRate);
+    const g = this.tan.at((Math.PI * hz) / this.sampleRate);
     this.band.aim(0, g, k, 0, k, 0);
     this.band.aim(1, g, k, 0, k, 0);
     this.band.process(this.shaking);
@@ -101,7 +105,7 @@ export class GritProcessor extends Insert implements EffectProcessor {
       line.delays[i] = delay < LEAST_DELAY ? LEAST_DELAY : delay;
     }
     line.process(from, 0, 0);
-    to.set(line.out);
+    copyRun(line.out, to);
   }
 }
 

@@ -17,7 +17,12 @@ export class SlidingLeast {
     this.now = 0;
   }
 
-  next(value: number, length: number): number {
+  /** A run of values, in place. */
+  run(values: Float64Array, n: number, length: number): void {
+    for (let i = 0; i < n; i += 1) values[i] = this.next(values[i]!, length);
+  }
+
+  private next(value: number, length: number): number {
     const size = this.values.length;
     while (this.count > 0) {
       let last = this.first + this.count - 1;
@@ -66,7 +71,12 @@ export class SlidingMean {
     this.sum = length;
   }
 
-  next(value: number): number {
+  /** A run of values, in place. */
+  run(values: Float64Array, n: number): void {
+    for (let i = 0; i < n; i += 1) values[i] = this.next(values[i]!);
+  }
+
+  private next(value: number): number {
     const { ring, length } = this;
     this.sum += value - ring[this.place]!;
     ring[this.place] = value;

@@ -1,5 +1,8 @@
+import { Kept } from '../../dsp/kept';
+import { clearRun } from '../../dsp/runs';
 import { TRUE_PEAK_BOUND, TRUE_PEAK_DELAY, TruePeak } from '../../dsp/truePeak';
-import { STEP_FRAMES, type EffectProcessor, type StereoRun } from '../define';
+import { dbToGain } from '../../params/format';
+import { STEP_FRAMES, stereoRun, type EffectProcessor, type StereoRun } from '../define';
 import { placesOf } from '../places';
 import { Quiet } from '../quiet';
 import { SlidingLeast, SlidingMean } from './gainPath';
@@ -21,6 +24,12 @@ export class LimiterProcessor implements EffectProcessor {
   private readonly left: Float64Array;
   private readonly right: Float64Array;
   private readonly quiet: Quiet;
+  private readonly releaseOf = new Kept((samples) => 1 - Math.exp(-1000 / samples));
+  private readonly gainOf = new Kept(dbToGain);
+  private readonly ceilingOf = new Kept((db) => MARGIN * dbToGain(db));
+  private readonly risen = stereoRun();
+  private readonly peaks = new Float64Array(STEP_FRAMES);
+  private readonly gains = new Float64Array(STEP_FRAMES);
   private place = 0;
   private length = 1;
   private released = 1;
@@ -32,8 +41,8 @@ export class LimiterProcessor implements EffectProcessor {
     const longest = Math.ceil(LONGEST_SECONDS * sampleRate) + TRUE_PEAK_DELAY + 2;
     this.least = new SlidingLeast(longest);
     this.mean = new SlidingMean(longest);
-    this.left = new Float64Array(longest + 1);
-    this.right = new Float64Array(longest + 1);
+    this.left = new Float64Array(longest + 1 + STEP_FRAMES);
+    this.right = new Float64Array(longest + 1 + STEP_FRAMES);
     this.quiet = new Quiet(2 * LONGEST_SECONDS, sampleRate);
   }
 
@@ -58,8 +67,8 @@ export class LimiterProcessor implements EffectProcessor {
 
   locate(_seconds: number, values: Float64Array): void {
     this.start(this.lengthOf(values));
-    this.gain = gainOf(values);
-    this.ceiling = ceilingOf(values);
+    this.gain = this.gainOf.at(values[AT.gain]!);
+    this.ceiling = this.ceilingOf.at(values[AT.ceiling]!);
     this.quiet.clear();
   }
 
@@ -83,53 +92,92 @@ export class LimiterProcessor implements EffectProcessor {
     this.quiet.listen(input);
     if (this.lengthOf(values) !== this.length) this.start(this.lengthOf(values));
     const n = STEP_FRAMES;
-    const { left, right, length, meters, least, mean } = this;
-    const size = left.length;
-    const delay = length - 1 + TRUE_PEAK_DELAY;
-    const between = values[AT.truePeak]! >= 0.5;
-    const release = 1 - Math.exp(-1000 / (values[AT.release]! * this.sampleRate));
-    const gainStep = (gainOf(values) - this.gain) / n;
-    const ceilingStep = (ceilingOf(values) - this.ceiling) / n;
-    // Quieter than this, nothing between the samples can reach the ceiling.
-    const floor = Math.min(this.ceiling, ceilingOf(values)) / TRUE_PEAK_BOUND;
-    let { gain, ceiling, released, place, lowest } = this;
-    for (let i = 0; i < n; i += 1) {
-      gain += gainStep;
-      ceiling += ceilingStep;
+    const gainGoal = this.gainOf.at(values[AT.gain]!);
+    const ceilingGoal = this.ceilingOf.at(values[AT.ceiling]!);
+    const begin = this.place;
+    this.take(input, gainGoal);
+    this.measure(values[AT.truePeak]! >= 0.5, Math.min(this.ceiling, ceilingGoal) / TRUE_PEAK_BOUND);
+    this.findNeeded(begin, ceilingGoal);
+    this.least.run(this.gains, n, this.length);
+    this.release(this.releaseOf.at(values[AT.release]! * this.sampleRate));
+    this.mean.run(this.gains, n);
+    this.give(wet, begin);
+  }
+
+  /** Lays what comes in into the rings. */
+  private take(input: StereoRun, goal: number): void {
+    const { left, right, risen } = this;
+    const step = (goal - this.gain) / STEP_FRAMES;
+    let { gain, place } = this;
+    for (let i = 0; i < STEP_FRAMES; i += 1) {
+      gain += step;
       const l = input.left[i]! * gain;
       const r = input.right[i]! * gain;
-      left[place] = l;
-      right[place] = r;
-      let read = place - delay;
-      if (read < 0) read += size;
-      const peak = this.peakAt(place, between ? Math.max(meters[0].next(l, floor), meters[1].next(r, floor)) : 0);
-      const needed = peak > ceiling ? ceiling / peak : 1;
-      const held = least.next(needed, length);
-      released = held < released ? held : released + (held - released) * release;
-      const now = mean.next(released);
-      if (now < lowest) lowest = now;
-      wet.left[i] = left[read]! * now;
-      wet.right[i] = right[read]! * now;
+      risen.left[i] = left[place] = l;
+      risen.right[i] = right[place] = r;
       place += 1;
-      if (place === size) place = 0;
+      if (place === left.length) place = 0;
     }
-    this.gain = gainOf(values);
-    this.ceiling = ceilingOf(values);
-    this.released = released;
+    this.gain = goal;
     this.place = place;
+  }
+
+  /** Peaks between the samples. @param floor quieter than this, nothing between the samples can reach the ceiling */
+  private measure(between: boolean, floor: number): void {
+    clearRun(this.peaks);
+    if (!between) return;
+    this.meters[0].run(this.risen.left, STEP_FRAMES, floor, this.peaks);
+    this.meters[1].run(this.risen.right, STEP_FRAMES, floor, this.peaks);
+  }
+
+  /** The gain that each sample of TRUE_PEAK_DELAY ago needs, with what lies between it and the next. */
+  private findNeeded(begin: number, goal: number): void {
+    const { left, right, peaks, gains } = this;
+    const size = left.length;
+    const step = (goal - this.ceiling) / STEP_FRAMES;
+    let { ceiling } = this;
+    let at = begin - TRUE_PEAK_DELAY;
+    if (at < 0) at += size;
+    for (let i = 0; i < STEP_FRAMES; i += 1) {
+      ceiling += step;
+      const l = Math.abs(left[at]!);
+      const r = Math.abs(right[at]!);
+      let peak = peaks[i]!;
+      if (l > peak) peak = l;
+      if (r > peak) peak = r;
+      gains[i] = peak > ceiling ? ceiling / peak : 1;
+      at += 1;
+      if (at === size) at = 0;
+    }
+    this.ceiling = goal;
+  }
+
+  /** Down at once, up by and by. @param share of the way up that is gone in a sample */
+  private release(share: number): void {
+    const { gains } = this;
+    let { released } = this;
+    for (let i = 0; i < STEP_FRAMES; i += 1) {
+      const held = gains[i]!;
+      released = held < released ? held : released + (held - released) * share;
+      gains[i] = released;
+    }
+    this.released = released;
+  }
+
+  private give(wet: StereoRun, begin: number): void {
+    const { left, right, gains } = this;
+    const size = left.length;
+    let { lowest } = this;
+    let at = begin - this.latency;
+    if (at < 0) at += size;
+    for (let i = 0; i < STEP_FRAMES; i += 1) {
+      const now = gains[i]!;
+      if (now < lowest) lowest = now;
+      wet.left[i] = left[at]! * now;
+      wet.right[i] = right[at]! * now;
+      at += 1;
+      if (at === size) at = 0;
+    }
     this.lowest = lowest;
   }
-
-  /** Peak of the sample TRUE_PEAK_DELAY ago, and of what lies between it and the next. */
-  private peakAt(place: number, between: number): number {
-    let at = place - TRUE_PEAK_DELAY;
-    if (at < 0) at += this.left.length;
-    const l = Math.abs(this.left[at]!);
-    const r = Math.abs(this.right[at]!);
-    const sample = l > r ? l : r;
-    return between > sample ? between : sample;
-  }
 }
-
-const gainOf = (values: Float64Array): number => (values[AT.gain] === 0 ? 1 : Math.pow(10, values[AT.gain]! / 20));
-const ceilingOf = (values: Float64Array): number => MARGIN * Math.pow(10, values[AT.ceiling]! / 20);

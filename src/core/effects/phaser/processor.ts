@@ -50,8 +50,7 @@ export class PhaserProcessor extends Insert implements EffectProcessor {
     const turns = this.turns + (values[AT.rate]! * STEP_FRAMES) / this.sampleRate;
     this.turns = turns - Math.floor(turns);
     this.choose(values, this.share);
-    this.side(0, input.left, wet.left, values);
-    this.side(1, input.right, wet.right, values);
+    this.sweep(input, wet, values);
     this.feedback = values[AT.feedback]!;
   }
 
@@ -70,33 +69,51 @@ export class PhaserProcessor extends Insert implements EffectProcessor {
     return (t - 1) / (t + 1);
   }
 
-  private side(side: 0 | 1, from: Float64Array, to: Float64Array, values: Float64Array): void {
+  /** Both sides in one loop: the stages of one are worked on while those of the other wait for their result. */
+  private sweep(input: StereoRun, wet: StereoRun, values: Float64Array): void {
     const n = STEP_FRAMES;
-    const goal = this.poleOf(side, values);
-    const step = (goal - this.pole[side]!) / n;
-    const state = this.states[side];
-    const { inUse } = this;
-    const act = this.acts[side]!;
+    const { inUse, pole, last, acts } = this;
+    const [left, right] = this.states;
+    const leftGoal = this.poleOf(0, values);
+    const rightGoal = this.poleOf(1, values);
+    const leftStep = (leftGoal - pole[0]!) / n;
+    const rightStep = (rightGoal - pole[1]!) / n;
     const feedbackStep = (values[AT.feedback]! - this.feedback) / n;
-    let pole = this.pole[side]!;
+    const leftActs = acts[0]!;
+    const rightActs = acts[1]!;
+    let leftPole = pole[0]!;
+    let rightPole = pole[1]!;
     let feedback = this.feedback;
-    let last = this.last[side]!;
+    let leftLast = last[0]!;
+    let rightLast = last[1]!;
     let stages = MOST_STAGES;
     while (stages > 0 && inUse[stages - 1] === 0) stages -= 1;
     for (let i = 0; i < n; i += 1) {
-      pole += step;
+      leftPole += leftStep;
+      rightPole += rightStep;
       feedback += feedbackStep;
-      const dry = from[i]!;
-      let x = dry + feedback * last;
-      for (let s = 0; s < stages; s += 1) {
-        const y = pole * x + state[s]!;
-        state[s] = x - pole * y + 1e-15 - 1e-15;
-        x += (y - x) * inUse[s]!;
+      const leftDry = input.left[i]!;
+      const rightDry = input.right[i]!;
+      let a = leftDry + feedback * leftLast;
+      let b = rightDry + feedback * rightLast;
+      for (let stage = 0; stage < stages; stage += 1) {
+        const y = leftPole * a + left[stage]!;
+        const z = rightPole * b + right[stage]!;
+        left[stage] = a - leftPole * y + 1e-15 - 1e-15;
+        right[stage] = b - rightPole * z + 1e-15 - 1e-15;
+        const share = inUse[stage]!;
+        // A stage that is wholly in use hands on at once what it gives.
+        a = share === 1 ? y : a + (y - a) * share;
+        b = share === 1 ? z : b + (z - b) * share;
       }
-      last = x;
-      to[i] = dry + (0.5 * (dry + x) - dry) * act;
+      leftLast = a;
+      rightLast = b;
+      wet.left[i] = leftDry + 0.5 * (a - leftDry) * leftActs;
+      wet.right[i] = rightDry + 0.5 * (b - rightDry) * rightActs;
     }
-    this.pole[side] = goal;
-    this.last[side] = last;
+    pole[0] = leftGoal;
+    pole[1] = rightGoal;
+    last[0] = leftLast;
+    last[1] = rightLast;
   }
 }

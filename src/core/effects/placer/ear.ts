@@ -1,4 +1,5 @@
 import type { DelayLine } from '../../dsp/delayLine';
+import { Kept } from '../../dsp/kept';
 import { STEP_FRAMES } from '../define';
 import { earSeconds, shadowGain } from './geometry';
 
@@ -18,6 +19,9 @@ export interface SourceLines {
 
 /** What one ear hears of one source: its delay, its shadow, its level. The shadow moves no phase, so the time between the ears is the same at every pitch. */
 export class Ear {
+  private readonly early = new Kept(earSeconds);
+  private readonly shadow = new Kept(shadowGain);
+  private readonly level = new Kept((toward) => 1 + LEVEL_DEPTH * Math.sin(toward));
   private delay = -1;
   private gain = 0;
   private high = 1;
@@ -39,10 +43,10 @@ export class Ear {
   addTo(out: Float64Array, lines: SourceLines, lateral: number, seconds: number, gain: number, head: number): void {
     const n = STEP_FRAMES;
     const toward = lateral * this.side;
-    const early = head === FULL || head === TIME_ALONE ? earSeconds(toward) : 0;
+    const early = head === FULL || head === TIME_ALONE ? this.early.at(toward) : 0;
     const delayGoal = n + (seconds + LEAD_SECONDS + early) * this.sampleRate;
-    const highGoal = head === FULL ? shadowGain(toward) : 1;
-    const levelGoal = gain * (head > TIME_ALONE ? 1 + LEVEL_DEPTH * Math.sin(toward) : 1);
+    const highGoal = head === FULL ? this.shadow.at(toward) : 1;
+    const levelGoal = gain * (head > TIME_ALONE ? this.level.at(toward) : 1);
     if (this.delay < 0) {
       this.delay = delayGoal;
       this.gain = levelGoal;

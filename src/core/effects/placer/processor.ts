@@ -1,6 +1,8 @@
 import { BoxLow } from '../../dsp/boxLow';
-import { DelayLine } from '../../dsp/delayLine';
 import { SPEED_OF_SOUND } from '../../dsp/imageSources';
+import { Kept } from '../../dsp/kept';
+import { readLines } from '../../dsp/lineReader';
+import { clearRun } from '../../dsp/runs';
 import { STEP_FRAMES, type EffectProcessor, type StereoRun } from '../define';
 import { commonParams } from '../common';
 import { Insert } from '../insert';
@@ -33,16 +35,26 @@ export class PlacerProcessor extends Insert implements EffectProcessor {
   private readonly spot: Spot = { x: 0, y: 1 };
   private readonly corners = new Float64Array(2 * PATH_POINTS);
   private readonly damped = new Float64Array(SOURCES);
+  private readonly sines = [new Kept(Math.sin), new Kept(Math.sin)];
+  private readonly laterals = [new Kept(Math.asin), new Kept(Math.asin)];
+  private readonly log = new Kept(Math.log);
+  private readonly fall = new Kept(Math.exp);
+  private readonly air = new Kept(Math.exp);
+  private seenX = Number.NaN;
+  private seenY = 0;
+  private seenAzimuth = 0;
   private turns = 0;
   private spread = 0;
   private x = Number.NaN;
   private y = 0;
 
-  constructor(sampleRate: number) {
+  /** @param withKernel false leaves all work to TypeScript, which tests compare */
+  constructor(sampleRate: number, withKernel = true) {
     super(sampleRate, LONGEST_METRES / SPEED_OF_SOUND, MOVE_SECONDS);
     const longest = (LONGEST_METRES / SPEED_OF_SOUND) * sampleRate + 6 * STEP_FRAMES;
     this.lowPasses = [new BoxLow(SHADOW_HZ, sampleRate), new BoxLow(SHADOW_HZ, sampleRate)];
-    this.lines = this.lowPasses.map(({ delay }) => ({ whole: new DelayLine(longest, STEP_FRAMES), lows: new DelayLine(longest, STEP_FRAMES), lateness: delay }));
+    const lines = readLines(2 * SOURCES, longest, withKernel);
+    this.lines = this.lowPasses.map(({ delay }, i) => ({ whole: lines[2 * i]!, lows: lines[2 * i + 1]!, lateness: delay }));
     const pair = (): Ear[] => [new Ear(-1, sampleRate), new Ear(1, sampleRate)];
     this.ears = [...pair(), ...pair()];
     this.wallEars = WALLS.flatMap(pair);
@@ -71,23 +83,32 @@ export class PlacerProcessor extends Insert implements EffectProcessor {
   process(input: StereoRun, wet: StereoRun, values: Float64Array): void {
     this.quiet.listen(input);
     this.move(values);
-    const flat = Math.max(NEAREST, Math.hypot(this.x, this.y));
-    const distance = Math.hypot(flat, values[AT.height]!);
+    const flat = Math.max(NEAREST, Math.sqrt(this.x * this.x + this.y * this.y));
+    const distance = Math.sqrt(flat * flat + values[AT.height]! * values[AT.height]!);
     this.write(input, values, distance);
-    wet.left.fill(0);
-    wet.right.fill(0);
-    const azimuth = Math.atan2(this.x, this.y);
+    clearRun(wet.left);
+    clearRun(wet.right);
+    const azimuth = this.azimuth();
     const raised = flat / distance;
     const apart = (values[AT.spread]! * Math.PI) / 360;
-    const gain = Math.pow(distance, -values[AT.distanceLevel]!);
+    const gain = this.fall.at(-values[AT.distanceLevel]! * this.log.at(distance));
     const seconds = values[AT.doppler]! >= 0.5 ? distance / SPEED_OF_SOUND : 0;
     for (let source = 0; source < SOURCES; source += 1) {
       const angle = azimuth + (source === 0 ? -apart : apart);
-      const lateral = Math.asin(Math.sin(angle) * raised);
+      const lateral = this.laterals[source]!.at(this.sines[source]!.at(angle) * raised);
       this.ears[2 * source]!.addTo(wet.left, this.lines[source]!, lateral, seconds, gain, values[AT.head]!);
       this.ears[2 * source + 1]!.addTo(wet.right, this.lines[source]!, lateral, seconds, gain, values[AT.head]!);
     }
     this.reflect(wet, values, seconds - distance / SPEED_OF_SOUND);
+  }
+
+  private azimuth(): number {
+    if (this.x !== this.seenX || this.y !== this.seenY) {
+      this.seenX = this.x;
+      this.seenY = this.y;
+      this.seenAzimuth = Math.atan2(this.x, this.y);
+    }
+    return this.seenAzimuth;
   }
 
   private move(values: Float64Array): void {
@@ -106,7 +127,7 @@ export class PlacerProcessor extends Insert implements EffectProcessor {
   private write(input: StereoRun, values: Float64Array, distance: number): void {
     const n = STEP_FRAMES;
     const hz = values[AT.airDamping] === 0 ? Infinity : AIR_HZ_METRES / (values[AT.airDamping]! * distance);
-    const keep = hz > 0.45 * this.sampleRate ? 0 : Math.exp((-2 * Math.PI * hz) / this.sampleRate);
+    const keep = hz > 0.45 * this.sampleRate ? 0 : this.air.at((-2 * Math.PI * hz) / this.sampleRate);
     const [left, right] = this.runs;
     const spreadStep = (values[AT.spread]! - this.spread) / n;
     let spread = this.spread;

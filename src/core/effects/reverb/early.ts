@@ -67,9 +67,14 @@ export class Early {
   }
 
   private addStanding({ seconds, left, right }: EarlyTaps, out: StereoRun, from: number, to: number): void {
+    const { levels } = this.bank;
     for (let tap = 0; tap < seconds.length; tap += 1) {
       const delay = Math.round(seconds[tap]! * this.sampleRate * this.size);
-      this.bank.add(delay, left[tap]! * from, left[tap]! * to, right[tap]! * from, right[tap]! * to);
+      levels[0] = left[tap]! * from;
+      levels[1] = left[tap]! * to;
+      levels[2] = right[tap]! * from;
+      levels[3] = right[tap]! * to;
+      this.bank.add(delay);
     }
     this.bank.addSums(out.left, out.right);
   }

@@ -1,6 +1,11 @@
+import { AllpassFour, FOUR } from '../../dsp/allpassFour';
 import { AllpassRow } from '../../dsp/allpassRow';
 import { DelayLine } from '../../dsp/delayLine';
-import { StateVariable, tuning } from '../../dsp/stateVariable';
+import { FilterRow } from '../../dsp/filterRow';
+import { Kept } from '../../dsp/kept';
+import type { KernelRoom } from '../../dsp/kernels/load';
+import { tuning } from '../../dsp/stateVariable';
+import { clearRun, copyRun } from '../../dsp/runs';
 import { STEP_FRAMES, type StereoRun } from '../define';
 import { SPACE_COUNT, spaceAt } from './spaces';
 
@@ -20,77 +25,76 @@ const COIL_TOP_HZ = 4400;
 /** Fastest a delay moves, in samples per sample. */
 const GLIDE = 0.5;
 
-/** One side of what sound passes before the network: pre-delay, cuts, coil, smear, swell. */
+const stretchOf = (side: 0 | 1): number => (side === 0 ? 1 : RIGHT_STRETCH);
+const smearSizes = (space: number, side: 0 | 1, sampleRate: number): number[] => AllpassFour.sizesOf(spaceAt(space).smear.map((seconds) => seconds * stretchOf(side)), sampleRate);
+const sumOf = (sizes: readonly number[]): number => sizes.reduce((sum, size) => sum + size, 0);
+/** Figures that the sections of any space take. */
+const mostSmear = (side: 0 | 1, sampleRate: number): number => Math.max(...Array.from({ length: SPACE_COUNT }, (_, space) => sumOf(smearSizes(space, side, sampleRate))));
+
+/** One side of what sound passes before the network: pre-delay, coil, smear, swell. */
 export class EntranceSide {
   private readonly pre: DelayLine;
   private readonly swelling: DelayLine;
-  private readonly lowCut = new StateVariable();
-  private readonly highCut = new StateVariable();
-  private readonly smears: readonly AllpassRow[];
+  private readonly smear: AllpassFour;
+  private readonly smearSizes: readonly (readonly number[])[];
   private readonly longestSmear: readonly number[];
   private readonly coils: readonly (AllpassRow | null)[];
   private readonly delays = new Float64Array(STEP_FRAMES);
   private readonly read = new Float64Array(STEP_FRAMES);
+  /** What a section may gain so that its own ring has died in time, of its length over the decay. */
+  private readonly falls = new Kept((length) => Math.pow(10, (-3 * length) / SMEAR_SHARE));
   private preNow = 0;
   private swellNow = 0;
   private smearNow = 0;
-  private lowIn = false;
-  private highIn = false;
 
-  constructor(private readonly sampleRate: number, side: 0 | 1) {
+  /** @param room where its smear lies in a kernel's memory; null leaves it to TypeScript */
+  constructor(private readonly sampleRate: number, side: 0 | 1, room: KernelRoom | null) {
     this.pre = new DelayLine(LONGEST_PRE_DELAY_SECONDS * sampleRate + 2 * STEP_FRAMES, STEP_FRAMES);
     this.swelling = new DelayLine(LONGEST_SWELL_SECONDS * sampleRate + 2 * STEP_FRAMES, STEP_FRAMES);
-    const stretch = side === 0 ? 1 : RIGHT_STRETCH;
     const spaces = Array.from({ length: SPACE_COUNT }, (_, i) => spaceAt(i));
-    this.smears = spaces.map(({ smear }) => new AllpassRow(smear.map((seconds) => seconds * stretch * sampleRate)));
-    this.longestSmear = spaces.map(({ smear }) => smear[smear.length - 1]! * stretch);
+    this.smear = new AllpassFour(mostSmear(side, sampleRate), room);
+    this.smearSizes = spaces.map((_, space) => smearSizes(space, side, sampleRate));
+    this.longestSmear = spaces.map(({ smear }) => smear[FOUR - 1]! * stretchOf(side));
     const coilLength = Math.max(1, Math.round(sampleRate / (2 * COIL_TOP_HZ)));
     this.coils = spaces.map(({ coil }) => (coil > 0 ? new AllpassRow(new Array<number>(coil).fill(coilLength)) : null));
   }
 
-  clear(preDelayMs: number, swellMs: number, diffusion: number): void {
+  clear(space: number, preDelayMs: number, swellMs: number, diffusion: number): void {
     this.pre.clear();
     this.swelling.clear();
-    this.clearSpace();
-    this.lowCut.clear();
-    this.highCut.clear();
-    this.lowIn = this.highIn = false;
+    this.enter(space);
     this.preNow = (preDelayMs * this.sampleRate) / 1000;
     this.swellNow = (swellMs * this.sampleRate) / 1000;
     this.smearNow = diffusion * MOST_SMEAR;
   }
 
-  /** Empties what belongs to the space alone. */
-  clearSpace(): void {
-    for (const smear of this.smears) smear.clear();
-    for (const coil of this.coils) coil?.clear();
+  /** Takes what belongs to a space alone, empty. */
+  enter(space: number): void {
+    this.smear.take(this.smearSizes[space]!);
+    this.coils[space]?.clear();
   }
 
-  /** Pre-delay and cuts, in place: what the first reflections hear too. */
-  before(io: Float64Array, preDelayMs: number, lowCutHz: number, highCutHz: number): void {
+  /** Pre-delay, in place: what the first reflections hear too. */
+  before(io: Float64Array, preDelayMs: number): void {
     this.preNow = this.delay(this.pre, io, this.preNow, (preDelayMs * this.sampleRate) / 1000);
-    const cutLow = lowCutHz > 20;
-    if (cutLow || this.lowIn) {
-      const { g, k } = tuning(lowCutHz, BUTTERWORTH_Q, this.sampleRate);
-      this.lowCut.process(io, STEP_FRAMES, g, k, 1, cutLow ? -k : 0, cutLow ? -1 : 0);
-      this.lowIn = cutLow;
-    }
-    const cutHigh = highCutHz < 20_000;
-    if (cutHigh || this.highIn) {
-      const { g, k } = tuning(highCutHz, BUTTERWORTH_Q, this.sampleRate);
-      this.highCut.process(io, STEP_FRAMES, g, k, cutHigh ? 0 : 1, 0, cutHigh ? 1 : 0);
-      this.highIn = cutHigh;
-    }
   }
 
   /** What only the tail passes, in place. */
   after(io: Float64Array, space: number, diffusion: number, swellMs: number, decaySeconds: number): void {
-    const most = Math.pow(10, (-3 * this.longestSmear[space]!) / (SMEAR_SHARE * decaySeconds));
+    const most = this.falls.at(this.longestSmear[space]! / decaySeconds);
     const smear = diffusion * (most < MOST_SMEAR ? most : MOST_SMEAR);
     this.coils[space]?.process(io, STEP_FRAMES, COIL_GAIN, COIL_GAIN);
-    this.smears[space]!.process(io, STEP_FRAMES, this.smearNow, smear);
-    this.smearNow = smear;
+    this.smearBy(io, smear);
     this.swell(io, (swellMs * this.sampleRate) / 1000);
+  }
+
+  private smearBy(io: Float64Array, gain: number): void {
+    const { smear } = this;
+    for (let section = 0; section < FOUR; section += 1) smear.gains[section] = -this.smearNow;
+    for (let i = 0; i < STEP_FRAMES; i += 1) smear.smeared[i] = io[i]!;
+    smear.smear(STEP_FRAMES, (this.smearNow - gain) / STEP_FRAMES);
+    for (let i = 0; i < STEP_FRAMES; i += 1) io[i] = smear.smeared[i]!;
+    this.smearNow = gain;
   }
 
   private delay(line: DelayLine, io: Float64Array, now: number, goal: number): number {
@@ -98,7 +102,7 @@ export class EntranceSide {
     if (now === 0 && goal === 0) return 0;
     const next = glideTo(now, Math.round(goal));
     this.readAt(line, now, next);
-    io.set(this.read);
+    copyRun(this.read, io);
     return next;
   }
 
@@ -122,7 +126,7 @@ export class EntranceSide {
     if (now === 0 && goal === 0) return;
     const next = now + (goal - now) * 0.02;
     const end = Math.abs(next - goal) < 1 ? goal : glideTo(now, next);
-    io.fill(0);
+    clearRun(io);
     let energy = 0;
     for (let tap = 1; tap <= SWELL_TAPS; tap += 1) energy += tap * tap;
     const unit = 1 / Math.sqrt(energy);
@@ -142,29 +146,52 @@ function glideTo(now: number, goal: number): number {
   return goal > now + most ? now + most : goal < now - most ? now - most : goal;
 }
 
-/** Both sides. */
+/** Both sides, and the cuts, which they share. */
 export class Entrance {
+  private readonly cuts: FilterRow;
   private readonly left: EntranceSide;
   private readonly right: EntranceSide;
+  private lowCutHz = 0;
+  private highCutHz = 0;
 
-  constructor(sampleRate: number) {
-    this.left = new EntranceSide(sampleRate, 0);
-    this.right = new EntranceSide(sampleRate, 1);
+  /** @param withKernel false leaves all work to TypeScript, which tests compare */
+  constructor(private readonly sampleRate: number, withKernel = true) {
+    const [leftBytes, rightBytes] = [AllpassFour.bytesFor(mostSmear(0, sampleRate)), AllpassFour.bytesFor(mostSmear(1, sampleRate))];
+    this.cuts = new FilterRow(2, withKernel, leftBytes + rightBytes);
+    const { room } = this.cuts;
+    this.left = new EntranceSide(sampleRate, 0, room);
+    this.right = new EntranceSide(sampleRate, 1, room && { memory: room.memory, at: room.at + leftBytes });
   }
 
-  clear(preDelayMs: number, swellMs: number, diffusion: number): void {
-    this.left.clear(preDelayMs, swellMs, diffusion);
-    this.right.clear(preDelayMs, swellMs, diffusion);
+  clear(space: number, preDelayMs: number, swellMs: number, diffusion: number): void {
+    this.cuts.clear();
+    this.left.clear(space, preDelayMs, swellMs, diffusion);
+    this.right.clear(space, preDelayMs, swellMs, diffusion);
   }
 
-  clearSpace(): void {
-    this.left.clearSpace();
-    this.right.clearSpace();
+  /** Takes what belongs to another space alone, empty. */
+  enter(space: number): void {
+    this.left.enter(space);
+    this.right.enter(space);
   }
 
+  /** Pre-delay and cuts, in place: what the first reflections hear too. */
   before(run: StereoRun, preDelayMs: number, lowCutHz: number, highCutHz: number): void {
-    this.left.before(run.left, preDelayMs, lowCutHz, highCutHz);
-    this.right.before(run.right, preDelayMs, lowCutHz, highCutHz);
+    this.left.before(run.left, preDelayMs);
+    this.right.before(run.right, preDelayMs);
+    if (lowCutHz !== this.lowCutHz || highCutHz !== this.highCutHz) this.aimCuts(lowCutHz, highCutHz);
+    this.cuts.process(run);
+  }
+
+  private aimCuts(lowCutHz: number, highCutHz: number): void {
+    const low = tuning(lowCutHz, BUTTERWORTH_Q, this.sampleRate);
+    const cutLow = lowCutHz > 20 ? 1 : 0;
+    this.cuts.aim(0, low.g, low.k, 1, -low.k * cutLow, -cutLow);
+    const high = tuning(highCutHz, BUTTERWORTH_Q, this.sampleRate);
+    const cutHigh = highCutHz < 20_000 ? 1 : 0;
+    this.cuts.aim(1, high.g, high.k, 1 - cutHigh, 0, cutHigh);
+    this.lowCutHz = lowCutHz;
+    this.highCutHz = highCutHz;
   }
 
   after(run: StereoRun, space: number, diffusion: number, swellMs: number, decaySeconds: number): void {

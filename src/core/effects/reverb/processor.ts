@@ -1,4 +1,5 @@
 import { arrive, followShare } from '../../dsp/onePole';
+import { clearRun } from '../../dsp/runs';
 import { STEP_FRAMES, stereoRun, type EffectProcessor, type StereoRun } from '../define';
 import { Ducker } from '../ducker';
 import { placesOf } from '../places';
@@ -37,7 +38,7 @@ export class ReverbProcessor implements EffectProcessor {
 
   /** @param withKernel false leaves all work to TypeScript, which tests compare */
   constructor(private readonly sampleRate: number, withKernel = true) {
-    this.entrance = new Entrance(sampleRate);
+    this.entrance = new Entrance(sampleRate, withKernel);
     this.early = new Early(sampleRate, withKernel);
     this.tail = new Tail(sampleRate, withKernel);
     this.ducker = new Ducker(sampleRate);
@@ -60,7 +61,7 @@ export class ReverbProcessor implements EffectProcessor {
   private enter(values: Float64Array): void {
     this.space = values[AT.space]!;
     this.tail.clear(this.space);
-    this.entrance.clear(values[AT.preDelay]!, values[AT.swell]!, values[AT.diffusion]!);
+    this.entrance.clear(this.space, values[AT.preDelay]!, values[AT.swell]!, values[AT.diffusion]!);
     this.early.clear(values[AT.size]!);
   }
 
@@ -81,8 +82,8 @@ export class ReverbProcessor implements EffectProcessor {
     const { into, entrance } = this;
     this.take(input, values);
     entrance.before(into, values[AT.preDelay]!, values[AT.lowCut]!, values[AT.highCut]!);
-    wet.left.fill(0);
-    wet.right.fill(0);
+    clearRun(wet.left);
+    clearRun(wet.right);
     const shownBefore = this.shown;
     this.shown = arrive(this.shown, values[AT.space] === this.space ? 1 : 0, this.share, 1e-4);
     this.early.addTo(into, wet, this.space, values[AT.size]!, this.earlyNow * shownBefore, values[AT.early]! * this.shown);
@@ -132,7 +133,7 @@ export class ReverbProcessor implements EffectProcessor {
     if (changing && this.shown < 0.001) {
       this.space = values[AT.space]!;
       this.tail.clear(this.space);
-      this.entrance.clearSpace();
+      this.entrance.enter(this.space);
     }
   }
 

@@ -1,5 +1,6 @@
 import { sinTurns } from '../../dsp/approx';
 import { Quadrature } from '../../dsp/quadrature';
+import { copyRun } from '../../dsp/runs';
 import { SweptLine } from '../sweptLine';
 import { STEP_FRAMES, stereoRun, type EffectProcessor, type StereoRun } from '../define';
 import { Insert } from '../insert';
@@ -100,7 +101,7 @@ export class ShifterProcessor extends Insert implements EffectProcessor {
     const delayStep = (delay - this.delay) / n;
     for (let i = 0; i < n; i += 1) loop.delays[i] = this.delay + delayStep * (i + 1);
     loop.process(to, 0, 0);
-    back.set(loop.out);
+    copyRun(loop.out, back);
   }
 }
 

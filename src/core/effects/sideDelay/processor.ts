@@ -1,5 +1,7 @@
 import { DelayLine } from '../../dsp/delayLine';
+import { Kept } from '../../dsp/kept';
 import { arrive } from '../../dsp/onePole';
+import { dbToGain } from '../../params/format';
 import { STEP_FRAMES, type EffectProcessor, type StereoRun } from '../define';
 import { Insert } from '../insert';
 import { placesOf } from '../places';
@@ -18,6 +20,7 @@ export class SideDelayProcessor extends Insert implements EffectProcessor {
   private readonly delay = new Float64Array(2);
   private readonly gain = new Float64Array([1, 1]);
   private readonly delays = new Float64Array(STEP_FRAMES);
+  private readonly levelOf = new Kept(dbToGain);
   private safe = 0;
 
   constructor(sampleRate: number) {
@@ -61,7 +64,7 @@ export class SideDelayProcessor extends Insert implements EffectProcessor {
   }
 
   private level(side: number, values: Float64Array): number {
-    return values[AT.side] === side && values[AT.level] !== 0 ? Math.pow(10, values[AT.level]! / 20) : 1;
+    return values[AT.side] === side ? this.levelOf.at(values[AT.level]!) : 1;
   }
 
   private side(side: 0 | 1, from: Float64Array, to: Float64Array, values: Float64Array): void {

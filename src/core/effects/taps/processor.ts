@@ -1,9 +1,11 @@
 import { arrive, followShare } from '../../dsp/onePole';
 import { PeakGuard } from '../../dsp/peakGuard';
 import { TapBank } from '../../dsp/tapBank';
+import { clearRun } from '../../dsp/runs';
 import { STEP_FRAMES, stereoRun, type EffectProcessor, type StereoRun } from '../define';
 import { commonParams } from '../common';
 import { MOST_TAPS, tapsParams } from './params';
+import { SeenRow } from '../seenRow';
 import { TapHead } from './tapHead';
 
 const ORDER = Object.keys({ ...commonParams, ...tapsParams });
@@ -33,6 +35,10 @@ export class TapsProcessor implements EffectProcessor {
   private readonly into = stereoRun();
   private readonly returned = stereoRun();
   private readonly share: number;
+  private readonly seen = new SeenRow(ORDER.length);
+  private readonly delays = new Float64Array(MOST_TAPS);
+  private readonly levels = new Float64Array(MOST_TAPS);
+  private readonly pans = new Float64Array(MOST_TAPS);
   private input = 1;
   private feedback = 0;
   private quietFrames = Infinity;
@@ -72,19 +78,31 @@ export class TapsProcessor implements EffectProcessor {
   process(input: StereoRun, wet: StereoRun, values: Float64Array): void {
     const glide = values[CHANGE]! < 0.5;
     const peak = this.write(input, values, glide);
-    wet.left.fill(0);
-    wet.right.fill(0);
+    clearRun(wet.left);
+    clearRun(wet.right);
     this.longest = 0;
+    this.look(values);
     for (let tap = 0; tap < MOST_TAPS; tap += 1) {
-      const delay = this.delayOf(tap, values);
+      const delay = this.delays[tap]!;
       const from = FIRST_TAP + tap * PER_TAP;
       const head = this.heads[tap]!;
-      head.aim(delay, this.levelOf(tap, values), this.panOf(tap, values), values[from + LOW_CUT]!, values[from + HIGH_CUT]!, values[from + REVERSE]! >= 0.5);
+      head.aim(delay, this.levels[tap]!, this.pans[tap]!, values[from + LOW_CUT]!, values[from + HIGH_CUT]!, values[from + REVERSE]! >= 0.5);
       if (head.level > 0 && delay > this.longest) this.longest = delay * (values[from + REVERSE]! >= 0.5 ? 2 : 1);
       head.addToSums(wet, glide);
     }
     this.bank.addSums(wet.left, wet.right);
     this.quietFrames = peak > SILENCE ? 0 : this.quietFrames + STEP_FRAMES;
+  }
+
+  /** Works out where all taps shall be, when any value has moved. */
+  private look(values: Float64Array): void {
+    const { delays, levels, pans } = this;
+    if (!this.seen.hasMoved(values)) return;
+    for (let tap = 0; tap < MOST_TAPS; tap += 1) {
+      delays[tap] = this.delayOf(tap, values);
+      levels[tap] = this.levelOf(tap, values);
+      pans[tap] = this.panOf(tap, values);
+    }
   }
 
   /** The pattern repeats after as long as its last tap. */
@@ -100,8 +118,8 @@ export class TapsProcessor implements EffectProcessor {
   private write(input: StereoRun, values: Float64Array, glide: boolean): number {
     const n = STEP_FRAMES;
     const { into, returned } = this;
-    returned.left.fill(0);
-    returned.right.fill(0);
+    clearRun(returned.left);
+    clearRun(returned.right);
     const feedbackGoal = values[FEEDBACK]!;
     if (this.feedback > 0 || feedbackGoal > 0) {
       this.back.aim(this.period(values) - n, 1, 0, 20, 20_000, false);

@@ -2,7 +2,7 @@ import type { TapBank } from '../../dsp/tapBank';
 import type { DelayLine } from '../../dsp/delayLine';
 import { arrive, followShare } from '../../dsp/onePole';
 import { SINC_AHEAD } from '../../dsp/sincTable';
-import { StateVariable, tuning } from '../../dsp/stateVariable';
+import { KeptTuning, StateVariable } from '../../dsp/stateVariable';
 import { STEP_FRAMES, type StereoRun } from '../define';
 import { SECOND_ORDER_Q } from '../filter/processor';
 
@@ -35,12 +35,16 @@ export class TapHead {
   private readonly delays = new Float64Array(STEP_FRAMES);
   private readonly read = [new Float64Array(STEP_FRAMES), new Float64Array(STEP_FRAMES)] as const;
   private readonly other = new Float64Array(STEP_FRAMES);
+  private readonly lows: KeptTuning;
+  private readonly highs: KeptTuning;
   private readonly fadeStep: number;
   private readonly share: number;
   private readonly lines: readonly [DelayLine, DelayLine];
 
   constructor(private readonly bank: TapBank, private readonly sampleRate: number) {
     this.lines = bank.lines;
+    this.lows = new KeptTuning(SECOND_ORDER_Q, sampleRate);
+    this.highs = new KeptTuning(SECOND_ORDER_Q, sampleRate);
     this.fadeStep = STEP_FRAMES / (FADE_SECONDS * sampleRate);
     this.share = followShare(SWITCH_SECONDS, STEP_FRAMES, sampleRate);
   }
@@ -77,7 +81,12 @@ export class TapHead {
     this.level = this.levelGoal;
     this.pan = this.panGoal;
     if (from === 0 && this.level === 0) return;
-    this.bank.add(standing(this.delay), from * sideLevel(before, -1), this.level * sideLevel(this.pan, -1), from * sideLevel(before, 1), this.level * sideLevel(this.pan, 1));
+    const { levels } = this.bank;
+    levels[0] = from * sideLevel(before, -1);
+    levels[1] = this.level * sideLevel(this.pan, -1);
+    levels[2] = from * sideLevel(before, 1);
+    levels[3] = this.level * sideLevel(this.pan, 1);
+    this.bank.add(standing(this.delay));
   }
 
   /** Adds the tap to `out`; a pan at the middle leaves both sides at full level. */
@@ -195,8 +204,8 @@ export class TapHead {
     const low = this.lowCutHz > OFF_LOW_HZ;
     const high = this.highCutHz < OFF_HIGH_HZ;
     if (!low && !high && !this.cutting) return;
-    const lows = tuning(this.lowCutHz, SECOND_ORDER_Q, this.sampleRate);
-    const highs = tuning(this.highCutHz, SECOND_ORDER_Q, this.sampleRate);
+    const lows = this.lows.at(this.lowCutHz);
+    const highs = this.highs.at(this.highCutHz);
     for (let side = 0; side < 2; side += 1) {
       const read = this.read[side as 0 | 1];
       this.filters[side as 0 | 1].process(read, STEP_FRAMES, lows.g, lows.k, 1, low ? -lows.k : 0, low ? -1 : 0);

@@ -1,4 +1,8 @@
+import { Kept } from '../../dsp/kept';
 import { arrive, DcBlock } from '../../dsp/onePole';
+import { copyRun } from '../../dsp/runs';
+import { dbToGain } from '../../params/format';
+import { awayGain } from '../common';
 import { STEP_FRAMES, type EffectProcessor, type StereoRun } from '../define';
 import { Insert } from '../insert';
 import { placesOf } from '../places';
@@ -16,6 +20,9 @@ export class UtilityProcessor extends Insert implements EffectProcessor {
   private readonly goal = new Float64Array(GAINS);
   private readonly blocks: readonly [DcBlock, DcBlock];
   private readonly blocked = new Float64Array(STEP_FRAMES);
+  private readonly gainOf = new Kept(dbToGain);
+  private readonly leftOf = new Kept(awayGain);
+  private readonly rightOf = new Kept(awayGain);
   private turnLeft = 1;
   private turnRight = 1;
   private mono = 0;
@@ -68,10 +75,10 @@ export class UtilityProcessor extends Insert implements EffectProcessor {
     this.turnLeft = arrive(this.turnLeft, values[AT.turnLeft]! >= 0.5 ? -1 : 1, share);
     this.turnRight = arrive(this.turnRight, values[AT.turnRight]! >= 0.5 ? -1 : 1, share);
     this.mono = arrive(this.mono, values[AT.mono]!, share);
-    const gain = values[AT.gain]! <= -60 ? 0 : Math.pow(10, values[AT.gain]! / 20);
+    const gain = values[AT.gain]! <= -60 ? 0 : this.gainOf.at(values[AT.gain]!);
     const pan = values[AT.pan]!;
-    const left = gain * (pan > 0 ? Math.cos((pan * Math.PI) / 2) : 1);
-    const right = gain * (pan < 0 ? Math.cos((pan * Math.PI) / 2) : 1);
+    const left = gain * this.leftOf.at(pan);
+    const right = gain * this.rightOf.at(-pan);
     const own = 1 - 0.5 * this.mono;
     const other = 0.5 * this.mono;
     this.goal[0] = left * own * this.turnLeft;
@@ -82,7 +89,7 @@ export class UtilityProcessor extends Insert implements EffectProcessor {
 
   private block(side: 0 | 1, io: Float64Array, cut: number): void {
     const { blocked } = this;
-    blocked.set(io);
+    copyRun(io, blocked);
     this.blocks[side].process(blocked, STEP_FRAMES);
     for (let i = 0; i < STEP_FRAMES; i += 1) io[i] = io[i]! + (blocked[i]! - io[i]!) * cut;
   }

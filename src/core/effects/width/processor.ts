@@ -1,5 +1,7 @@
+import { Kept } from '../../dsp/kept';
 import { arrive } from '../../dsp/onePole';
-import { StateVariable, tuning } from '../../dsp/stateVariable';
+import { KeptTuning, StateVariable } from '../../dsp/stateVariable';
+import { dbToGain } from '../../params/format';
 import { STEP_FRAMES, type EffectProcessor, type StereoRun } from '../define';
 import { FOURTH_ORDER_Q, SECOND_ORDER_Q } from '../filter/processor';
 import { Insert } from '../insert';
@@ -14,8 +16,12 @@ const OFF_HZ = 20;
 export class WidthProcessor extends Insert implements EffectProcessor {
   private readonly steep = [new StateVariable(), new StateVariable()] as const;
   private readonly gentle = new StateVariable();
+  private readonly steepAt: readonly [KeptTuning, KeptTuning];
+  private readonly gentleAt: KeptTuning;
   private readonly mid = new Float64Array(STEP_FRAMES);
   private readonly side = new Float64Array(STEP_FRAMES);
+  private readonly midOf = new Kept(level);
+  private readonly sideOf = new Kept(level);
   private midNow = 1;
   private sideNow = 1;
   private leftNow = 1;
@@ -27,6 +33,8 @@ export class WidthProcessor extends Insert implements EffectProcessor {
 
   constructor(sampleRate: number) {
     super(sampleRate, 0.3, SWITCH_SECONDS);
+    this.steepAt = [new KeptTuning(FOURTH_ORDER_Q[0], sampleRate), new KeptTuning(FOURTH_ORDER_Q[1], sampleRate)];
+    this.gentleAt = new KeptTuning(SECOND_ORDER_Q, sampleRate);
   }
 
   reset(_seconds: number, values: Float64Array): void {
@@ -38,8 +46,8 @@ export class WidthProcessor extends Insert implements EffectProcessor {
 
   locate(_seconds: number, values: Float64Array): void {
     this.switches(values, 1);
-    this.midNow = level(values[AT.mid]!);
-    this.sideNow = level(values[AT.side]!) * (1 - this.mono) * (1 - 2 * this.swap);
+    this.midNow = this.midOf.at(values[AT.mid]!);
+    this.sideNow = this.sideOf.at(values[AT.side]!) * (1 - this.mono) * (1 - 2 * this.swap);
     this.leftNow = weightOf(values[AT.weight]!, -1);
     this.rightNow = weightOf(values[AT.weight]!, 1);
     this.quiet.clear();
@@ -69,20 +77,20 @@ export class WidthProcessor extends Insert implements EffectProcessor {
     const { side, steepIn, gentleIn } = this;
     if (steepIn > 0) {
       for (let i = 0; i < 2; i += 1) {
-        const { g, k } = tuning(values[AT.bassMono]!, FOURTH_ORDER_Q[i as 0 | 1], this.sampleRate);
+        const { g, k } = this.steepAt[i as 0 | 1].at(values[AT.bassMono]!);
         this.steep[i as 0 | 1].process(side, STEP_FRAMES, g, k, 1, -k * steepIn, -steepIn);
       }
     }
     if (gentleIn > 0) {
-      const { g, k } = tuning(values[AT.sideLowCut]!, SECOND_ORDER_Q, this.sampleRate);
+      const { g, k } = this.gentleAt.at(values[AT.sideLowCut]!);
       this.gentle.process(side, STEP_FRAMES, g, k, 1, -k * gentleIn, -gentleIn);
     }
   }
 
   private join(wet: StereoRun, values: Float64Array): void {
     const n = STEP_FRAMES;
-    const midGoal = level(values[AT.mid]!);
-    const sideGoal = level(values[AT.side]!) * (1 - this.mono) * (1 - 2 * this.swap);
+    const midGoal = this.midOf.at(values[AT.mid]!);
+    const sideGoal = this.sideOf.at(values[AT.side]!) * (1 - this.mono) * (1 - 2 * this.swap);
     const leftGoal = weightOf(values[AT.weight]!, -1);
     const rightGoal = weightOf(values[AT.weight]!, 1);
     let { midNow, sideNow, leftNow, rightNow } = this;
@@ -107,7 +115,7 @@ export class WidthProcessor extends Insert implements EffectProcessor {
   }
 }
 
-const level = (db: number): number => (db <= -60 ? 0 : db === 0 ? 1 : Math.pow(10, db / 20));
+const level = (db: number): number => (db <= -60 ? 0 : dbToGain(db));
 
 /** Gain of a side: the one that is weighed down falls, the other stays. @param which -1 left, 1 right */
 const weightOf = (weight: number, which: -1 | 1): number => (weight * which >= 0 ? 1 : 1 + weight * which);
