@@ -19,14 +19,19 @@ export class StereoImage {
     let ll = 0;
     let rr = 0;
     let lr = 0;
-    const n = this.runFrames;
-    for (let i = 0; i < n; i += 1) {
+    for (let i = 0; i < this.runFrames; i += 1) {
       const l = left[i]!;
       const r = right[i]!;
       ll += l * l;
       rr += r * r;
       lr += l * r;
     }
+    this.take(ll, rr, lr);
+  }
+
+  /** The same for a loop that has summed a run itself: squares of left, of right, and left times right. */
+  take(ll: number, rr: number, lr: number): void {
+    const n = this.runFrames;
     this.left += (ll / n - this.left) * this.share + 1e-25 - 1e-25;
     this.right += (rr / n - this.right) * this.share + 1e-25 - 1e-25;
     this.both += (lr / n - this.both) * this.share;

@@ -3,8 +3,11 @@ import { STEP_FRAMES, stereoRun, type StereoRun } from '../effects/define';
 import { positionAt, segmentAt } from '../moves/evaluate';
 import { channelParams, MACRO_LEVEL } from '../piece/piece';
 import { Align } from '../effects/align';
+import { awayGain } from '../effects/common';
+import { Kept } from '../dsp/kept';
 import { RunningSend } from './send';
 import { arrive, followShare } from '../dsp/onePole';
+import { clearRun, copyRun } from '../dsp/runs';
 import { addClip, type SoundData } from './clipReader';
 import type { PlanChannel, PlanTarget } from './plan';
 import type { Pulse } from './pulse';
@@ -53,6 +56,8 @@ export class RunningChannel {
   private macroRows = new Map<string, ValueRow>();
   /** Samples by which what comes in is late. */
   entersLate = 0;
+  /** Samples by which what leaves it is late. */
+  leavesLate = 0;
   private align: Align | null = null;
   private readonly held = stereoRun();
   private readonly entered = stereoRun();
@@ -62,6 +67,8 @@ export class RunningChannel {
   private laneRows: readonly ValueRow[] = [];
   private lanePlaces = new Int32Array(0);
   private open = 1;
+  private readonly leftOf = new Kept(awayGain);
+  private readonly rightOf = new Kept(awayGain);
   private gainLeft = 1;
   private gainRight = 1;
   private busSilent = true;
@@ -172,8 +179,8 @@ export class RunningChannel {
   }
 
   clear(): void {
-    this.bus.left.fill(0);
-    this.bus.right.fill(0);
+    clearRun(this.bus.left);
+    clearRun(this.bus.right);
     this.busSilent = true;
   }
 
@@ -212,9 +219,9 @@ export class RunningChannel {
     this.busSilent = false;
   }
 
-  /** Samples by which what leaves it is late. */
-  get leavesLate(): number {
-    return this.entersLate + this.chain.latency;
+  /** Works out how late what leaves it is, once all that goes in is known to be in step. */
+  findLateness(): void {
+    this.leavesLate = this.entersLate + this.chain.latency;
   }
 
   /** True when nothing of it rings any more. */
@@ -245,8 +252,7 @@ export class RunningChannel {
       return;
     }
     if (!sounding && this.align.silent) return;
-    this.align.process(this.bus, this.held, main.entersLate - this.leavesLate, sounding);
-    main.receive(this.held, this.directFrom, this.directTo);
+    main.receive(this.align.process(this.bus, this.held, main.entersLate - this.leavesLate, sounding), this.directFrom, this.directTo);
   }
 
   /** Chain, level and pan, in place on the bus. @returns true when the bus holds sound */
@@ -254,8 +260,8 @@ export class RunningChannel {
     this.values.step();
     for (let i = 0; i < this.macros.length; i += 1) this.macros[i]!.step();
     if (this.listener) {
-      this.entered.left.set(this.bus.left);
-      this.entered.right.set(this.bus.right);
+      copyRun(this.bus.left, this.entered.left);
+      copyRun(this.bus.right, this.entered.right);
     }
     const silent = this.chain.process(this.bus, this.busSilent);
     this.listener?.heard(this.entered, this.bus);
@@ -263,7 +269,6 @@ export class RunningChannel {
     this.give(true, !silent);
     this.level(silent);
     this.give(false, !silent);
-    this.image.listen(this.bus.left, this.bus.right);
     const loudest = this.gainLeft > this.gainRight ? this.gainLeft : this.gainRight;
     this.wetPeak = this.chain.wetPeak * loudest;
     this.dryPeak = this.plan.slots.length > 0 ? this.chain.dryPeak * loudest : this.peakLeft > this.peakRight ? this.peakLeft : this.peakRight;
@@ -273,12 +278,12 @@ export class RunningChannel {
   private keepOverheard(silent: boolean): void {
     const { left, right } = this.overheard;
     if (silent) {
-      left.fill(0);
-      right.fill(0);
+      clearRun(left);
+      clearRun(right);
       return;
     }
-    left.set(this.bus.left);
-    right.set(this.bus.right);
+    copyRun(this.bus.left, left);
+    copyRun(this.bus.right, right);
   }
 
   /** Sends that take before the level, or those that take after it; `open` shuts both when the channel is muted. */
@@ -297,8 +302,8 @@ export class RunningChannel {
   private aimGains(): void {
     const gain = this.values.now[GAIN]! * this.open;
     const pan = this.values.now[PAN]!;
-    this.gainLeft = gain * (pan > 0 ? Math.cos((pan * Math.PI) / 2) : 1);
-    this.gainRight = gain * (pan < 0 ? Math.cos((pan * Math.PI) / 2) : 1);
+    this.gainLeft = gain * this.leftOf.at(pan);
+    this.gainRight = gain * this.rightOf.at(-pan);
   }
 
   /** The chain's output is taken in single precision, as a print keeps it: a print laid back then equals the live effect to the bit. */
@@ -313,7 +318,10 @@ export class RunningChannel {
     this.aimGains();
     this.peakLeft = 0;
     this.peakRight = 0;
-    if (silent) return;
+    if (silent) {
+      this.image.take(0, 0, 0);
+      return;
+    }
     const stepLeft = (this.gainLeft - fromLeft) / STEP_FRAMES;
     const stepRight = (this.gainRight - fromRight) / STEP_FRAMES;
     const { left, right } = this.bus;
@@ -321,6 +329,9 @@ export class RunningChannel {
     let gainRight = fromRight;
     let peakLeft = 0;
     let peakRight = 0;
+    let ll = 0;
+    let rr = 0;
+    let lr = 0;
     for (let i = 0; i < STEP_FRAMES; i += 1) {
       gainLeft += stepLeft;
       gainRight += stepRight;
@@ -332,7 +343,11 @@ export class RunningChannel {
       else if (-l > peakLeft) peakLeft = -l;
       if (r > peakRight) peakRight = r;
       else if (-r > peakRight) peakRight = -r;
+      ll += l * l;
+      rr += r * r;
+      lr += l * r;
     }
+    this.image.take(ll, rr, lr);
     this.peakLeft = peakLeft;
     this.peakRight = peakRight;
   }

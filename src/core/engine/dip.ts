@@ -45,7 +45,7 @@ export class Dip {
       this.keepHeld(values);
       return given;
     }
-    given.set(values);
+    for (let i = 0; i < given.length; i += 1) given[i] = values[i]!;
     if (this.down > 0) this.down -= 1;
     else if (this.share < 1) this.share = Math.min(1, this.share + 1 / STEPS);
     return given;

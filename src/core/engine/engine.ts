@@ -280,10 +280,12 @@ export class Engine {
     for (let c = 0; c < channels.length; c += 1) channels[c]!.entersLate = 0;
     for (let c = 0; c < order.length; c += 1) {
       const channel = channels[order[c]!]!;
+      channel.findLateness();
       const late = channel.leavesLate;
       if (late > main!.entersLate) main!.entersLate = late;
       for (let s = 0; s < channel.sends.length; s += 1) channel.sends[s]!.target?.waitFor(late);
     }
+    main?.findLateness();
   }
 
   /** Tells everything where it stands in the piece. */

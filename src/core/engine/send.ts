@@ -74,8 +74,8 @@ export class RunningSend {
     this.values.step();
     const goal = this.leaving ? 0 : this.values.now[0]! * open;
     const next = arrive(this.now, goal, this.share, 1e-6);
-    this.align?.process(run, this.held, this.target!.entersLate - late, sounding);
-    this.target!.receive(this.align ? this.held : run, this.now, next);
+    const inStep = this.align ? this.align.process(run, this.held, this.target!.entersLate - late, sounding) : run;
+    this.target!.receive(inStep, this.now, next);
     this.now = next;
   }
 }

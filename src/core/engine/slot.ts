@@ -2,6 +2,7 @@ import { dryGain, wetGain } from '../effects/common';
 import { MOST_STRANDS } from '../effects/braid/params';
 import { effectOf } from '../effects/catalogue';
 import { STEP_FRAMES, stereoRun, type EffectProcessor, type StereoRun } from '../effects/define';
+import { Kept } from '../dsp/kept';
 import { arrive, followShare } from '../dsp/onePole';
 import type { PreparedImpulse } from '../dsp/convolution';
 import { Align } from '../effects/align';
@@ -32,6 +33,8 @@ export class RunningSlot {
   /** Times a non-finite sample was caught. */
   trips = 0;
   private processor: EffectProcessor;
+  /** Whether its processor is late at all: asked of every effect at every step, and answered by few. */
+  private readonly looksAhead: boolean;
   private readonly wet = stereoRun();
   private readonly faded = stereoRun();
   private readonly share: number;
@@ -40,6 +43,8 @@ export class RunningSlot {
   private readonly iDry: number;
   private readonly iWet: number;
   private readonly iTrim: number;
+  private readonly dryOf = new Kept(dryGain);
+  private readonly wetOf = new Kept(wetGain);
   private dryNow = 1;
   private wetNow = 0;
   /** Share of the input that enters: shut and opened over the same time as the switch, so that the repeats hold no step either. */
@@ -67,10 +72,11 @@ export class RunningSlot {
     const { sampleRate } = scene;
     const definition = effectOf(plan.effect);
     this.processor = definition.createProcessor(sampleRate);
+    this.looksAhead = this.processor.latency !== undefined;
     const params = definition.paramIds.map((id) => definition.params[id]!);
     this.values = new ValueRow(params, plan.values, sampleRate);
     this.switched = new ValueRow([EFFECT_ON], Float64Array.of(plan.on ? 1 : 0), sampleRate);
-    this.dip = new Dip(params, this.values.now, this.processor.latency !== undefined);
+    this.dip = new Dip(params, this.values.now, this.looksAhead);
     this.share = followShare(SWITCH_SECONDS, STEP_FRAMES, sampleRate);
     const index = (id: string): number => definition.paramIds.indexOf(id);
     this.iBalance = index('balance');
@@ -166,7 +172,8 @@ export class RunningSlot {
   /** Samples by which it is late, on or off, so that switching moves nothing in time; one that is taken out lets go of them. */
   get latency(): number {
     if (this.leaving) return 0;
-    return (this.processor.latency ?? 0) + this.latestStrand() + (this.wetPath?.latency ?? 0);
+    const own = this.looksAhead ? this.processor.latency! : 0;
+    return own + this.latestStrand() + (this.wetPath === null ? 0 : this.wetPath.latency);
   }
 
   private latestStrand(): number {
@@ -286,8 +293,8 @@ export class RunningSlot {
     let dry = now[this.iDry]!;
     let wet = now[this.iWet]!;
     if (now[this.iBalance]! < 0.5) {
-      dry = dryGain(now[this.iMix]!);
-      wet = wetGain(now[this.iMix]!);
+      dry = this.dryOf.at(now[this.iMix]!);
+      wet = this.wetOf.at(now[this.iMix]!);
     }
     if (this.processor.alone === true) {
       dry = 0;
@@ -316,8 +323,10 @@ export class RunningSlot {
     const wetStep = (this.wetNow - fromWet) / n;
     let dry = fromDry;
     let wet = fromWet;
-    let dryPeak = 0;
-    let wetPeak = 0;
+    let dryLeft = 0;
+    let dryRight = 0;
+    let wetPeakLeft = 0;
+    let wetPeakRight = 0;
     const { left, right } = io;
     const wetLeft = this.wet.left;
     const wetRight = this.wet.right;
@@ -330,19 +339,26 @@ export class RunningSlot {
       const wr = withWet ? wetRight[i]! * wet : 0;
       left[i] = l * dry + wl;
       right[i] = r * dry + wr;
-      const d = Math.abs(l) > Math.abs(r) ? Math.abs(l) : Math.abs(r);
-      const w = Math.abs(wl) > Math.abs(wr) ? Math.abs(wl) : Math.abs(wr);
-      if (d > dryPeak) dryPeak = d;
-      if (w > wetPeak) wetPeak = w;
+      // Each side by itself: which of the two is louder changes too often for a processor to guess.
+      if (l > dryLeft || -l > dryLeft) dryLeft = Math.abs(l);
+      if (r > dryRight || -r > dryRight) dryRight = Math.abs(r);
+      if (wl > wetPeakLeft || -wl > wetPeakLeft) wetPeakLeft = Math.abs(wl);
+      if (wr > wetPeakRight || -wr > wetPeakRight) wetPeakRight = Math.abs(wr);
     }
-    this.dryPeak = dryPeak;
-    this.wetPeak = wetPeak;
+    this.dryPeak = dryLeft > dryRight ? dryLeft : dryRight;
+    this.wetPeak = wetPeakLeft > wetPeakRight ? wetPeakLeft : wetPeakRight;
   }
 
   private finite(): boolean {
-    let sum = 0;
     const { left, right } = this.wet;
-    for (let i = 0; i < STEP_FRAMES; i += 1) sum += left[i]! + right[i]!;
+    let even = 0;
+    let odd = 0;
+    // Two sums, neither of which waits for the other.
+    for (let i = 0; i < STEP_FRAMES; i += 2) {
+      even += left[i]! + right[i]!;
+      odd += left[i + 1]! + right[i + 1]!;
+    }
+    const sum = even + odd;
     return sum - sum === 0;
   }
 }
