@@ -95,7 +95,8 @@ test('render: the same samples as the engine in another process and in blocks of
   const here = new Float32Array(rendered.length);
   const right = new Float32Array(rendered.length);
   for (let from = 0; from < here.length; from += 128) engine.process(here.subarray(from, from + 128), right.subarray(from, from + 128), Math.min(128, here.length - from));
-  expect(here.every((x, i) => x === rendered[i])).toBe(true);
+  const differs = here.findIndex((x, i) => x !== rendered[i]);
+  expect([differs, here[differs], rendered[differs]]).toEqual([-1, undefined, undefined]);
   expect(readdirSync(at('stems'))).toHaveLength(5);
 });
 

@@ -75,7 +75,7 @@ test('a bed that is looped for ten minutes shows no seam in level (1 dB) or in i
     return (best * RATE) / SIZE;
   };
   for (const spectrum of [...atSeams, ...besides]) expect(Math.abs(peakHz(spectrum) - peakHz(besides[0]!))).toBeLessThan(0.4);
-  // No step at a seam is larger than the sound has anyway.
+  // From one sample to the next, nothing at a seam moves faster than the sound itself does.
   const step = (from: number, to: number): number => { let most = 0; for (let i = Math.round(from) + 1; i < to; i += 1) most = Math.max(most, Math.abs(out[i]! - out[i - 1]!)); return most; };
   for (const seam of seams) expect(step(seam - 50, seam + 50)).toBeLessThan(step(seam + RATE, seam + 3 * RATE));
 });
