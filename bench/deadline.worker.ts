@@ -1,4 +1,5 @@
 import { Engine } from '../src/core/engine/engine';
+import { Rehearsal } from '../src/core/engine/rehearsal';
 import { compilePlan, planSlotsIn } from '../src/core/engine/plan';
 import { preparedImpulse } from '../src/core/impulses/make';
 import { readFloatWav } from '../src/core/formats/floatWav';
@@ -13,6 +14,11 @@ async function play(piece: Piece, seconds: number, origin: string): Promise<Floa
   const plan = compilePlan(piece);
   engine.setPlan(plan);
   for (const { impulse } of plan.channels.flatMap((channel) => planSlotsIn(channel.slots))) if (impulse) engine.addImpulse(impulse.key, preparedImpulse(impulse.order, new Map())!);
+  // As the worklet does while nothing plays.
+  const rehearsal = new Rehearsal(engine);
+  rehearsal.want(plan);
+  while (!rehearsal.done) rehearsal.step();
+  engine.forget();
   engine.play(0);
   const left = new Float32Array(BLOCK);
   const right = new Float32Array(BLOCK);

@@ -1,4 +1,7 @@
 import { Engine } from '../core/engine/engine';
+import { Rehearsal } from '../core/engine/rehearsal';
+import type { Plan } from '../core/engine/plan';
+import type { PreparedImpulse } from '../core/dsp/convolution';
 import { MeterWriter } from './meterMemory';
 import { ScopeWriter } from './scopeMemory';
 import { toEngine, type ToEngine } from './protocol';
@@ -12,6 +15,8 @@ const DRIFT = 2e-4;
 /** A device settles in its first moments; nothing is counted then. */
 const SETTLING_SECONDS = 1;
 const BLOCKS_PER_LOAD = 64;
+/** How long a stretch of rehearsing lasts: what is told meanwhile waits no longer than this. */
+const REHEARSED_MS = 4;
 
 interface WorkletScope {
   readonly sampleRate: number;
@@ -26,6 +31,13 @@ class EngineProcessor extends scope.AudioWorkletProcessor {
   private readonly engine = new Engine(scope.sampleRate);
   private readonly meters: MeterWriter;
   private readonly scopeWriter: ScopeWriter;
+  private readonly rehearsal = new Rehearsal(this.engine);
+  /** What sounds in the engine is for nobody. */
+  private rehearsing = false;
+  /** Where it tells itself to rehearse on, so that blocks and messages come in between. */
+  private readonly cue = new MessageChannel();
+  private cued = false;
+  private plan: Plan | null = null;
   private late = 0;
   private ahead = Infinity;
   private settled = 0;
@@ -38,6 +50,7 @@ class EngineProcessor extends scope.AudioWorkletProcessor {
     super();
     this.meters = new MeterWriter(options.processorOptions.memory);
     this.scopeWriter = new ScopeWriter(options.processorOptions.scope);
+    this.cue.port1.onmessage = () => this.rehearse();
     for (const message of options.processorOptions.first) this.take(message);
     this.port.onmessage = (event: MessageEvent<unknown>) => this.take(event.data);
   }
@@ -53,18 +66,58 @@ class EngineProcessor extends scope.AudioWorkletProcessor {
 
   obey(message: ToEngine): void {
     const { engine } = this;
+    this.endRehearsal();
     if (message.type === 'sounds') for (const sound of message.sounds) engine.addSound(sound.hash, sound.channels);
-    else if (message.type === 'plan') engine.setPlan(message.plan);
-    else if (message.type === 'impulse') engine.addImpulse(message.key, message.impulse);
+    else if (message.type === 'plan') this.usePlan(message.plan);
+    else if (message.type === 'impulse') this.useImpulse(message.key, message.impulse);
     else if (message.type === 'play') engine.play(message.from);
     else if (message.type === 'stop') engine.stop();
     else if (message.type === 'watch') engine.watch(message.channel, this.scopeWriter);
     else if (message.type === 'locate') engine.locate(message.to);
     else if (message.type === 'listen') engine.listen(message.listening);
     else engine.queue(message.gesture);
+    this.callRehearsal();
+  }
+
+  usePlan(plan: Plan): void {
+    this.plan = plan;
+    this.engine.setPlan(plan);
+    this.rehearsal.want(plan);
+  }
+
+  useImpulse(key: string, impulse: PreparedImpulse): void {
+    this.engine.addImpulse(key, impulse);
+    if (this.plan) this.rehearsal.want(this.plan);
+  }
+
+  /** Has it go on soon, when there is something to rehearse and nothing is heard. */
+  callRehearsal(): void {
+    if (this.cued || this.rehearsal.done || !(this.rehearsing || this.idle)) return;
+    this.cued = true;
+    this.cue.port2.postMessage(null);
+  }
+
+  get idle(): boolean {
+    return !this.engine.playing && this.engine.silent;
+  }
+
+  rehearse(): void {
+    this.cued = false;
+    if (!this.rehearsing && !this.idle) return;
+    this.rehearsing = true;
+    const end = Date.now() + REHEARSED_MS;
+    while (!this.rehearsal.done && Date.now() < end) this.rehearsal.step();
+    if (this.rehearsal.done) this.endRehearsal();
+    this.callRehearsal();
+  }
+
+  endRehearsal(): void {
+    if (this.rehearsing) this.engine.forget();
+    this.rehearsing = false;
   }
 
   process(_inputs: unknown, outputs: Float32Array[][]): boolean {
+    if (this.rehearsing) return true;
     const output = outputs[0]!;
     const left = output[0]!;
     const right = output[1] ?? left;
@@ -87,6 +140,7 @@ class EngineProcessor extends scope.AudioWorkletProcessor {
       this.blocks = 0;
       this.spent = 0;
       this.sinceLoad = 0;
+      this.callRehearsal();
     }
     this.listenForGaps(began / 1000 - scope.currentTime, frames / scope.sampleRate);
   }

@@ -15,6 +15,12 @@ export class StereoImage {
     this.share = 1 - Math.exp(-runFrames / (WINDOW_SECONDS * sampleRate));
   }
 
+  clear(): void {
+    this.left = 0;
+    this.right = 0;
+    this.both = 0;
+  }
+
   listen(left: Float64Array, right: Float64Array): void {
     let ll = 0;
     let rr = 0;

@@ -75,6 +75,14 @@ export class RunningChain {
     for (const slot of this.slots) slot.locate();
   }
 
+  /** Loses all sound, and stands as at the start of playing. */
+  forget(): void {
+    for (const slot of this.line) slot.forget();
+    this.wetPeak = 0;
+    this.dryPeak = 0;
+    this.locate();
+  }
+
   /** Treats the bus in place. @returns true when it is silent afterwards */
   process(bus: StereoRun, busSilent: boolean): boolean {
     const { matcher, matched } = this.scene;

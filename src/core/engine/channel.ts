@@ -229,6 +229,21 @@ export class RunningChannel {
     return this.chain.silent && (this.align?.silent ?? true) && this.sends.every((send) => !send.ringing);
   }
 
+  /** Loses all sound, and stands as if none had ever passed. */
+  forget(): void {
+    this.clear();
+    clearRun(this.overheard.left);
+    clearRun(this.overheard.right);
+    this.chain.forget();
+    this.align?.jump(0);
+    for (const send of this.sends) send.forget();
+    this.open = this.isOpen;
+    this.directFrom = this.directTo = this.plan.direct ? 1 : 0;
+    this.aimGains();
+    this.image.clear();
+    this.peakLeft = this.peakRight = this.wetPeak = this.dryPeak = 0;
+  }
+
   waitFor(late: number): void {
     if (late > this.entersLate) this.entersLate = late;
   }

@@ -1,6 +1,6 @@
 import type { PreparedImpulse } from '../dsp/convolution';
 import { PeakGuard } from '../dsp/peakGuard';
-import { STEP_FRAMES } from '../effects/define';
+import { STEP_FRAMES, type StereoRun } from '../effects/define';
 import { RunningChannel, type StepListener } from './channel';
 import { Followers } from './followers';
 import { FOLLOWER_KIND, MACRO_KIND, modulatorAt } from '../links/modulator';
@@ -117,6 +117,10 @@ export class Engine {
   addImpulse(key: string, impulse: PreparedImpulse): void {
     this.impulses.set(key, impulse);
     this.giveImpulses();
+  }
+
+  hasImpulse(key: string): boolean {
+    return this.impulses.has(key);
   }
 
   private giveImpulses(): void {
@@ -250,6 +254,29 @@ export class Engine {
     }
   }
 
+  /** A step of all channels on this sound in the place of clips. It is for nobody: `forget` comes before the next `process`. */
+  rehearse(sound: StereoRun): void {
+    const { main, channels } = this;
+    if (!main) return;
+    this.scene.matched = null;
+    for (let c = 0; c < channels.length; c += 1) {
+      channels[c]!.listener = null;
+      channels[c]!.clear();
+      if (channels[c] !== main) channels[c]!.receive(sound);
+    }
+    this.follow();
+    this.sound(main);
+  }
+
+  /** Loses all sound, as if none had ever passed; plan, place, hands and what is listened to stay. */
+  forget(): void {
+    for (const channel of this.channels) channel.forget();
+    this.limiter.clear();
+    this.used = STEP_FRAMES;
+    if (this.listening) this.listen(this.listening);
+    if (this.watched) this.watch(this.watched.channel, this.watched.listener);
+  }
+
   private step(): void {
     const { main, channels } = this;
     this.steps += 1;
@@ -263,6 +290,12 @@ export class Engine {
       this.pulse.read(this.position);
       this.follow();
     }
+    this.sound(main);
+  }
+
+  /** Has every channel treat what lies on its bus and give it on, down to the main output. */
+  private sound(main: RunningChannel): void {
+    const { channels } = this;
     const { order } = this.plan!;
     this.findLateness();
     for (let c = 0; c < order.length; c += 1) {

@@ -64,6 +64,12 @@ export class RunningSend {
     if (this.align?.silent && this.target) this.align.jump(this.target.entersLate - late);
   }
 
+  /** Loses what it holds back; one that was taken away is gone. */
+  forget(): void {
+    this.align?.jump(0);
+    if (this.leaving) this.now = 0;
+  }
+
   /** True while something that it holds back is still to come. */
   get ringing(): boolean {
     return this.align !== null && !this.align.silent;

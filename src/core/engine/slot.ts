@@ -217,6 +217,20 @@ export class RunningSlot {
     this.asleep = true;
   }
 
+  /** Loses all sound, and stands as at the start of playing. */
+  forget(): void {
+    this.processor.reset(this.placeSeconds, this.values.now);
+    this.processor.takeGuardGain();
+    this.wetPath?.forget();
+    for (const strand of this.strands.values()) strand.forget();
+    this.dryAlign?.jump(0);
+    this.asleep = true;
+    this.spill = 1;
+    this.dryPeak = 0;
+    this.wetPeak = 0;
+    this.locate();
+  }
+
   /** Seconds to here; for what turns by note values in a tempo that moves, those in which it would have turned as often as it has. */
   private get placeSeconds(): number {
     return this.byBeat ? this.scene.pulseSeconds : this.scene.seconds;

@@ -11,6 +11,8 @@ export interface InnerChain {
   readonly latency: number;
   adopt(plans: readonly PlanSlot[], entering: boolean): void;
   locate(): void;
+  /** Loses all sound, and stands as at the start of playing. */
+  forget(): void;
   process(bus: StereoRun, busSilent: boolean): boolean;
 }
 
@@ -30,6 +32,11 @@ export class RunningStrand implements StrandWork {
   /** Is in step at once; for the start of playing. */
   realign(): void {
     if (this.align?.silent) this.align.jump(this.latest - this.chain.latency);
+  }
+
+  forget(): void {
+    this.chain.forget();
+    this.align?.jump(0);
   }
 
   get silent(): boolean {

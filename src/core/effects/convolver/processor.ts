@@ -76,6 +76,8 @@ export class ConvolverProcessor implements EffectProcessor {
   reset(seconds: number, values: Float64Array): void {
     this.convolutions[0].clear();
     this.convolutions[1].clear();
+    this.quiets[0].clear();
+    this.quiets[1].clear();
     this.pre[0].clear();
     this.pre[1].clear();
     this.locate(seconds, values);

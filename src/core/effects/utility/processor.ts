@@ -42,6 +42,7 @@ export class UtilityProcessor extends Insert implements EffectProcessor {
   locate(_seconds: number, values: Float64Array): void {
     this.aim(values, 1);
     this.now.set(this.goal);
+    this.cut = values[AT.dcCut]!;
     this.quiet.clear();
   }
 
