@@ -34,8 +34,8 @@ class EngineProcessor extends scope.AudioWorkletProcessor {
   private readonly rehearsal = new Rehearsal(this.engine);
   /** What sounds in the engine is for nobody. */
   private rehearsing = false;
-  /** Where it tells itself to rehearse on, so that blocks and messages come in between. */
-  private readonly cue = new MessageChannel();
+  /** Where it tells itself to rehearse on, so that blocks and messages come in between; null until it is given. */
+  private cue: MessagePort | null = null;
   private cued = false;
   private plan: Plan | null = null;
   private late = 0;
@@ -50,7 +50,6 @@ class EngineProcessor extends scope.AudioWorkletProcessor {
     super();
     this.meters = new MeterWriter(options.processorOptions.memory);
     this.scopeWriter = new ScopeWriter(options.processorOptions.scope);
-    this.cue.port1.onmessage = () => this.rehearse();
     for (const message of options.processorOptions.first) this.take(message);
     this.port.onmessage = (event: MessageEvent<unknown>) => this.take(event.data);
   }
@@ -70,6 +69,7 @@ class EngineProcessor extends scope.AudioWorkletProcessor {
     if (message.type === 'sounds') for (const sound of message.sounds) engine.addSound(sound.hash, sound.channels);
     else if (message.type === 'plan') this.usePlan(message.plan);
     else if (message.type === 'impulse') this.useImpulse(message.key, message.impulse);
+    else if (message.type === 'cue') this.useCue(message.ports);
     else if (message.type === 'play') engine.play(message.from);
     else if (message.type === 'stop') engine.stop();
     else if (message.type === 'watch') engine.watch(message.channel, this.scopeWriter);
@@ -90,11 +90,16 @@ class EngineProcessor extends scope.AudioWorkletProcessor {
     if (this.plan) this.rehearsal.want(this.plan);
   }
 
+  useCue([here, there]: readonly [MessagePort, MessagePort]): void {
+    here.onmessage = () => this.rehearse();
+    this.cue = there;
+  }
+
   /** Has it go on soon, when there is something to rehearse and nothing is heard. */
   callRehearsal(): void {
-    if (this.cued || this.rehearsal.done || !(this.rehearsing || this.idle)) return;
+    if (!this.cue || this.cued || this.rehearsal.done || !(this.rehearsing || this.idle)) return;
     this.cued = true;
-    this.cue.port2.postMessage(null);
+    this.cue.postMessage(null);
   }
 
   get idle(): boolean {

@@ -152,6 +152,8 @@ export class Player {
     this.node = new AudioWorkletNode(context, 'zephiro-engine', {
       numberOfInputs: 0, numberOfOutputs: 1, outputChannelCount: [2], processorOptions: { memory: this.memory, scope: this.scope, first },
     });
+    const { port1, port2 } = new MessageChannel();
+    this.node.port.postMessage({ type: 'cue', ports: [port1, port2] } satisfies ToEngine, [port1, port2]);
     this.node.connect(context.destination);
     this.context = context;
   }

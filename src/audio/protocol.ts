@@ -5,6 +5,7 @@ import type { ImpulseOrder } from '../core/impulses/make';
 import type { Plan } from '../core/engine/plan';
 import { effectSchema, stepSchema } from '../core/piece/piece';
 
+const port = z.custom<MessagePort>((value) => value instanceof MessagePort);
 const floats = z.custom<Float32Array>((value) => value instanceof Float32Array);
 const listening = z.object({ channel: z.string().nullable(), slot: z.string().nullable(), hear: z.enum(['mix', 'wet', 'dry', 'difference']), matched: z.boolean() });
 const plan = z.custom<Plan>((value) => z.object({ sampleRate: z.number(), channels: z.array(z.object({ id: z.string() })).min(1) }).safeParse(value).success);
@@ -56,6 +57,8 @@ export const toEngine = z.discriminatedUnion('type', [
   z.object({ type: z.literal('sounds'), sounds: soundList }),
   z.object({ type: z.literal('plan'), plan }),
   z.object({ type: z.literal('impulse'), key: z.string(), impulse: prepared }),
+  /** Both ends of a channel on which the audio thread, which can make none itself, tells itself what to do between blocks. */
+  z.object({ type: z.literal('cue'), ports: z.tuple([port, port]) }),
   z.object({ type: z.literal('play'), from: z.number() }),
   z.object({ type: z.literal('stop') }),
   z.object({ type: z.literal('watch'), channel: z.string().nullable() }),

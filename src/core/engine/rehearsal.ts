@@ -7,6 +7,8 @@ import { planSlotsIn, type Plan, type PlanSlot } from './plan';
 /** After so many steps of loud sound the code of the engine and its effects has been compiled. */
 const STEPS = 1400;
 const LOUD = 0.3;
+/** What a piece without effects is made of. */
+const NO_EFFECT = 'none';
 
 /**
  * Has an engine play noise to nobody until all of its plan has been heard once: browsers compile code only when it has run for a while, and until then a block
@@ -22,7 +24,7 @@ export class Rehearsal {
 
   /** Begins anew when effects of the plan are set as none has been before: other choices and switches, not other figures. */
   want(plan: Plan): void {
-    const kinds = plan.channels.flatMap(({ slots }) => planSlotsIn(slots)).map((slot) => kindOf(slot, this.engine));
+    const kinds = [NO_EFFECT, ...plan.channels.flatMap(({ slots }) => planSlotsIn(slots)).map((slot) => kindOf(slot, this.engine))];
     if (kinds.some((kind) => !this.known.has(kind))) this.left = STEPS;
     for (const kind of kinds) this.known.add(kind);
   }
