@@ -354,10 +354,10 @@ export class RunningChannel {
       const r = Math.fround(right[i]!) * gainRight;
       left[i] = l;
       right[i] = r;
-      if (l > peakLeft) peakLeft = l;
-      else if (-l > peakLeft) peakLeft = -l;
-      if (r > peakRight) peakRight = r;
-      else if (-r > peakRight) peakRight = -r;
+      const a = Math.abs(l);
+      const b = Math.abs(r);
+      if (a > peakLeft) peakLeft = a;
+      if (b > peakRight) peakRight = b;
       ll += l * l;
       rr += r * r;
       lr += l * r;

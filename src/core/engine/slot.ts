@@ -354,10 +354,14 @@ export class RunningSlot {
       left[i] = l * dry + wl;
       right[i] = r * dry + wr;
       // Each side by itself: which of the two is louder changes too often for a processor to guess.
-      if (l > dryLeft || -l > dryLeft) dryLeft = Math.abs(l);
-      if (r > dryRight || -r > dryRight) dryRight = Math.abs(r);
-      if (wl > wetPeakLeft || -wl > wetPeakLeft) wetPeakLeft = Math.abs(wl);
-      if (wr > wetPeakRight || -wr > wetPeakRight) wetPeakRight = Math.abs(wr);
+      const dl = Math.abs(l);
+      const dr = Math.abs(r);
+      const vl = Math.abs(wl);
+      const vr = Math.abs(wr);
+      if (dl > dryLeft) dryLeft = dl;
+      if (dr > dryRight) dryRight = dr;
+      if (vl > wetPeakLeft) wetPeakLeft = vl;
+      if (vr > wetPeakRight) wetPeakRight = vr;
     }
     this.dryPeak = dryLeft > dryRight ? dryLeft : dryRight;
     this.wetPeak = wetPeakLeft > wetPeakRight ? wetPeakLeft : wetPeakRight;
