@@ -1,7 +1,9 @@
 import express, { type Express, type Request } from 'express';
 import compression from 'compression';
+import staticGzip from 'express-static-gzip';
 import helmet from 'helmet';
 import { existsSync } from 'node:fs';
+import type { ServerResponse } from 'node:http';
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import pino from 'pino';
@@ -35,6 +37,7 @@ export interface AppOptions {
 const LARGEST_UPLOAD = 600 * 1024 * 1024;
 const LARGEST_DOCUMENT = '64mb';
 const LARGEST_ARCHIVE = 4 * 1024 * 1024 * 1024;
+const NAMED_BY_HASH = /[.-][0-9a-f]{32}\.[a-z0-9]+(\.(br|gz))?$/;
 const hashSchema = z.string().regex(/^[0-9a-f]{64}$/, 'is no SHA-256');
 const fileQuery = z.object({ bits: z.enum(['16', '24', '32f']).default('32f'), name: z.string().max(200).default('print') });
 
@@ -44,16 +47,20 @@ export function createApp(options: AppOptions): Express {
   app.disable('x-powered-by');
   app.use(pinoHttp({ logger: pino({ level: options.quiet ? 'silent' : 'warn' }) }));
   app.use(securityHeaders());
-  app.use(compression());
-  app.use('/api', sameOriginOnly, apiRoutes(options));
+  app.use('/api', compression(), sameOriginOnly, apiRoutes(options));
   if (options.client && existsSync(options.client)) {
     const client = options.client;
-    app.use(express.static(client, { index: false, maxAge: 0 }));
+    app.use(staticGzip(client, { enableBrotli: true, orderPreference: ['br', 'gz'], index: false, serveStatic: { setHeaders: cacheNamedForGood } }));
     app.get('/{*splat}', (_req, res) => res.sendFile(join(client, 'index.html')));
   }
   app.use(problemHandler);
   return app;
 }
+
+/** What bears its own hash in its name never changes; all else is asked for again each time. */
+const cacheNamedForGood = (res: ServerResponse, path: string): void => {
+  res.setHeader('Cache-Control', NAMED_BY_HASH.test(path) ? 'public, max-age=31536000, immutable' : 'no-cache');
+};
 
 /** Cross-origin isolation on every answer: shared memory between the page and its audio thread needs it. */
 function securityHeaders(): express.RequestHandler {
