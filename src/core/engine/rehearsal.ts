@@ -4,8 +4,9 @@ import { makeRandom } from '../dsp/random';
 import type { Engine } from './engine';
 import { planSlotsIn, type Plan, type PlanSlot } from './plan';
 
-/** After so many steps of loud sound the code of the engine and its effects has been compiled. */
-const STEPS = 1400;
+/** After so many steps of loud sound the code of the engine and its effects has been compiled; later only that of other effects has to be. */
+const FIRST_STEPS = 1400;
+const LATER_STEPS = 400;
 const LOUD = 0.3;
 /** What a piece without effects is made of. */
 const NO_EFFECT = 'none';
@@ -25,7 +26,7 @@ export class Rehearsal {
   /** Begins anew when effects of the plan are set as none has been before: other choices and switches, not other figures. */
   want(plan: Plan): void {
     const kinds = [NO_EFFECT, ...plan.channels.flatMap(({ slots }) => planSlotsIn(slots)).map((slot) => kindOf(slot, this.engine))];
-    if (kinds.some((kind) => !this.known.has(kind))) this.left = STEPS;
+    if (kinds.some((kind) => !this.known.has(kind))) this.left = Math.max(this.left, this.known.size === 0 ? FIRST_STEPS : LATER_STEPS);
     for (const kind of kinds) this.known.add(kind);
   }
 
