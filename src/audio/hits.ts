@@ -1,5 +1,5 @@
 import type { Onset } from '../core/analysis/onsets';
-import { fromHits, type ToHits } from './protocol';
+import { fromHits, type ToHits } from './soundProtocol';
 import type { LoadedSound } from './soundLibrary';
 
 /** Finds the hits of sounds, one after another in a worker. @returns how to end it */

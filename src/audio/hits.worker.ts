@@ -1,5 +1,5 @@
 import { findOnsets } from '../core/analysis/onsets';
-import { toHits } from './protocol';
+import { toHits } from './soundProtocol';
 
 /** Finds the hits of each sound, on both sides added up. */
 self.onmessage = (event: MessageEvent<unknown>) => {

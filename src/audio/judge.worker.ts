@@ -1,5 +1,5 @@
 import { ChannelJudge } from '../core/analysis/channelJudge';
-import { toJudge } from './protocol';
+import { toJudge } from './soundProtocol';
 import { ScopeReader } from './scopeMemory';
 
 /** Twelve looks a second: the eye takes no more, and the page draws each. */

@@ -1,5 +1,5 @@
 import { judgeReportSchema, type JudgeReport } from '../core/analysis/judgeReport';
-import type { ToJudge } from './protocol';
+import type { ToJudge } from './soundProtocol';
 
 export interface Judging {
   /** Counts anew what is told since the beginning. */

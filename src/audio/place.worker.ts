@@ -1,6 +1,6 @@
 import { handClap, standInHears } from '../core/impulses/standIn';
 import { exponentialSweep, placeOfSweep, SWEEP_SECONDS } from '../core/impulses/sweep';
-import { toPlaces, type FromPlaces } from './protocol';
+import { toPlaces, type FromPlaces } from './soundProtocol';
 
 /** Long transforms away from the page: what the stand-in room answers, and the place a sweep went through. */
 self.onmessage = (event: MessageEvent<unknown>) => {

@@ -4,13 +4,12 @@ import type { EffectPicture } from '../core/effects/pictures';
 import type { ImpulseOrder } from '../core/impulses/make';
 import type { Plan } from '../core/engine/plan';
 import { effectSchema, stepSchema } from '../core/piece/piece';
+import { floats, soundList } from './soundProtocol';
 
 const port = z.custom<MessagePort>((value) => value instanceof MessagePort);
-const floats = z.custom<Float32Array>((value) => value instanceof Float32Array);
 const listening = z.object({ channel: z.string().nullable(), slot: z.string().nullable(), hear: z.enum(['mix', 'wet', 'dry', 'difference']), matched: z.boolean() });
 const plan = z.custom<Plan>((value) => z.object({ sampleRate: z.number(), channels: z.array(z.object({ id: z.string() })).min(1) }).safeParse(value).success);
 const valueContext = z.object({ tempo: z.object({ bpm: z.number(), beatsPerBar: z.number() }), sampleRate: z.number() });
-const soundList = z.array(z.object({ hash: z.string(), channels: z.array(floats).min(1).max(2) }));
 
 const prepared = z.object({ frames: z.number(), stages: z.array(floats) });
 const order = z.custom<ImpulseOrder>((value) => z.object({ source: z.object({ kind: z.string() }), sampleRate: z.number(), lengthSeconds: z.number() }).safeParse(value).success);
@@ -26,31 +25,10 @@ export const toComparer = z.object({ key: z.string(), plan, sounds: soundList, f
 export type ToComparer = z.infer<typeof toComparer>;
 export const fromComparer = z.object({ key: z.string(), figures: soundFiguresSchema.nullable() });
 
-/** Asked of the place worker: what the stand-in room hears, or the place a sweep went through; and the channels it gives. */
-export const toPlaces = z.discriminatedUnion('type', [
-  z.object({ type: z.literal('standIn'), sweep: z.boolean(), seconds: z.number(), sampleRate: z.number() }),
-  z.object({ type: z.literal('sweep'), recorded: z.array(floats).min(1).max(2), sampleRate: z.number() }),
-]);
-export type ToPlaces = z.infer<typeof toPlaces>;
-export const fromPlaces = z.object({ channels: z.array(floats).min(1).max(2) });
-export type FromPlaces = z.infer<typeof fromPlaces>;
-
 /** Effects whose load is asked, and the share of the audio thread's time that one takes. */
 export const toLoads = z.object({ slots: z.array(effectSchema), context: valueContext, sounds: soundList });
 export type ToLoads = z.infer<typeof toLoads>;
 export const fromLoads = z.object({ slot: z.string(), share: z.number() });
-
-/** Sounds whose hits are wanted, at this rate, and those of one of them. */
-export const toHits = z.object({ sounds: soundList, sampleRate: z.number() });
-export type ToHits = z.infer<typeof toHits>;
-export const fromHits = z.object({ hash: z.string(), onsets: z.array(z.object({ seconds: z.number(), strength: z.number(), centroidHz: z.number() })) });
-
-/** What the page tells the judge. */
-export const toJudge = z.discriminatedUnion('type', [
-  z.object({ type: z.literal('begin'), memory: z.custom<SharedArrayBuffer>((value) => value instanceof SharedArrayBuffer), sampleRate: z.number() }),
-  z.object({ type: z.literal('clear') }),
-]);
-export type ToJudge = z.infer<typeof toJudge>;
 
 /** What the page tells the audio thread. */
 export const toEngine = z.discriminatedUnion('type', [
@@ -95,15 +73,6 @@ export const fromTreater = z.discriminatedUnion('type', [
   z.object({ type: z.literal('progress'), share: z.number() }),
   z.object({ type: z.literal('done'), channels: z.array(floats).min(1).max(2), bodyFrames: z.number() }),
   z.object({ type: z.literal('failed'), message: z.string() }),
-]);
-
-/** A sound asked of the sound worker: where it lies and the rate it is wanted at. */
-export const toLoader = z.object({ hash: z.string(), url: z.string(), sampleRate: z.number(), framesPerPeak: z.number() });
-export type ToLoader = z.infer<typeof toLoader>;
-
-export const fromLoader = z.discriminatedUnion('type', [
-  z.object({ type: z.literal('loaded'), hash: z.string(), channels: z.array(floats).min(1).max(2), peaks: floats }),
-  z.object({ type: z.literal('failed'), hash: z.string(), message: z.string() }),
 ]);
 
 /** An effect and its values, asked of the picture worker, and what it does. */

@@ -1,7 +1,7 @@
 import { peakRow } from '../core/analysis/levels';
 import { resample } from '../core/dsp/resample';
 import { readFloatWav } from '../core/formats/floatWav';
-import { toLoader } from './protocol';
+import { toLoader } from './soundProtocol';
 
 /** Fetches a sound, brings it to the piece's rate, lays it into memory the audio thread shares, and draws its peaks. */
 async function load(data: unknown): Promise<void> {

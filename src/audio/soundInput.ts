@@ -1,5 +1,5 @@
 import { exponentialSweep, SWEEP_SECONDS } from '../core/impulses/sweep';
-import { fromPlaces, type ToPlaces } from './protocol';
+import { fromPlaces, type ToPlaces } from './soundProtocol';
 
 /** Why nothing could be recorded, in words for the screen. */
 export class NoInput extends Error {}

@@ -1,4 +1,4 @@
-import { fromLoader, type ToLoader } from './protocol';
+import { fromLoader, type ToLoader } from './soundProtocol';
 
 /** Frames that one peak of a waveform stands for. */
 export const FRAMES_PER_PEAK = 240;

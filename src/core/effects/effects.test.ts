@@ -35,7 +35,7 @@ describe.each(EFFECTS.map((effect) => [effect.id, effect] as const))('%s', (id, 
     }
   });
 
-  test('half a minute of every parameter at random stays finite and bounded, and becomes silent afterwards', () => {
+  test('ten seconds of every parameter at random stay finite and bounded, and becomes silent afterwards', () => {
     const random = makeRandom(20_261_125);
     const processor = effect.createProcessor(48_000);
     const row = Float64Array.from(effect.paramIds, (param) => toEngineNumber(effect.params[param]!, effect.params[param]!.initial, PLAIN_CONTEXT));
@@ -43,7 +43,7 @@ describe.each(EFFECTS.map((effect) => [effect.id, effect] as const))('%s', (id, 
     const [input, wet] = [stereoRun(), stereoRun()];
     let peak = 0;
     let finite = true;
-    for (let step = 0; step < 22_500; step += 1) {
+    for (let step = 0; step < 7500; step += 1) {
       if (step % 8 === 0) {
         const index = Math.floor(random() * row.length);
         const edge = random();
