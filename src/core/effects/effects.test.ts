@@ -35,7 +35,7 @@ describe.each(EFFECTS.map((effect) => [effect.id, effect] as const))('%s', (id, 
     }
   });
 
-  test('ten seconds of every parameter at random stay finite and bounded, and becomes silent afterwards', () => {
+  test('ten seconds of every parameter at random stay finite and bounded, and become silent afterwards', () => {
     const random = makeRandom(20_261_125);
     const processor = effect.createProcessor(48_000);
     const row = Float64Array.from(effect.paramIds, (param) => toEngineNumber(effect.params[param]!, effect.params[param]!.initial, PLAIN_CONTEXT));
