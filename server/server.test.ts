@@ -1,10 +1,11 @@
 import { createHash, randomUUID } from 'node:crypto';
 import { spawn } from 'node:child_process';
-import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
+import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { createServer, type AddressInfo } from 'node:net';
 import { writeFile } from 'node:fs/promises';
 import type { Server } from 'node:http';
 import { tmpdir } from 'node:os';
+import { brotliCompressSync } from 'node:zlib';
 import { join } from 'node:path';
 import { readFloatWav } from '../src/core/formats/floatWav';
 import { readWav } from '../src/core/formats/readWav';
@@ -28,10 +29,10 @@ const newFolder = (): string => {
   return folders[folders.length - 1]!;
 };
 
-async function start(options: { folder?: string; write?: WriteWhole } = {}): Promise<Running> {
+async function start(options: { folder?: string; write?: WriteWhole; client?: string } = {}): Promise<Running> {
   const folder = options.folder ?? newFolder();
   const db = openDatabase(folder);
-  const app = createApp({ db, dataFolder: folder, write: options.write, quiet: true });
+  const app = createApp({ db, dataFolder: folder, write: options.write, client: options.client, quiet: true });
   const server = await new Promise<Server>((resolve) => {
     const listening = app.listen(0, '127.0.0.1', () => resolve(listening));
   });
@@ -241,4 +242,24 @@ test('a block is kept for any piece, once, and can be removed; a damaged one is 
   expect((await ask(`${server.url}/api/blocks`)).body).toEqual([JSON.parse(JSON.stringify(block))]);
   expect((await ask(`${server.url}/api/blocks/b1`, { method: 'DELETE' })).status).toBe(200);
   expect((await ask(`${server.url}/api/blocks/b1`, { method: 'DELETE' })).status).toBe(404);
+});
+
+test('the client comes as it lies compressed; what bears its hash is kept by the browser, the page is asked for each time', async () => {
+  const client = newFolder();
+  const [page, code] = ['<!doctype html><title>Page</title>', `export const answer = ${'4'.repeat(2000)};`];
+  const named = `entry-${'a1'.repeat(16)}.js`;
+  writeFileSync(join(client, 'index.html'), page);
+  for (const name of [named, 'plain.js']) {
+    writeFileSync(join(client, name), code);
+    writeFileSync(join(client, `${name}.br`), brotliCompressSync(code));
+  }
+  const { url } = await start({ client });
+  const got = async (path: string): Promise<readonly (string | null)[]> => {
+    const answer = await fetch(`${url}${path}`, { headers: { 'accept-encoding': 'br' } });
+    return [await answer.text(), answer.headers.get('content-encoding'), answer.headers.get('cache-control')];
+  };
+  expect(await got(`/${named}`)).toEqual([code, 'br', 'public, max-age=31536000, immutable']);
+  expect(await got('/plain.js')).toEqual([code, 'br', 'no-cache']);
+  expect((await got('/chain'))[0]).toBe(page);
+  expect((await got('/chain'))[2]).toMatch(/max-age=0/);
 });
