@@ -3,6 +3,7 @@ import { PeakGuard } from '../dsp/peakGuard';
 import { STEP_FRAMES, type StereoRun } from '../effects/define';
 import { RunningChannel, type StepListener } from './channel';
 import { Followers } from './followers';
+import { applyGesture, type Gesture } from './gesture';
 import { FOLLOWER_KIND, MACRO_KIND, modulatorAt } from '../links/modulator';
 import type { SoundData } from './clipReader';
 import { LoudnessMatcher } from './matcher';
@@ -15,18 +16,6 @@ import type { Hear } from './slot';
 /** Full scale: nothing leaves the engine above it. */
 export const CEILING = 1;
 const LIMITER_RELEASE_SECONDS = 0.12;
-
-/** A hand on a rail: `slot` is null for the channel's own level and pan; `value` is an engine number. */
-export interface Gesture {
-  readonly kind: 'hold' | 'release';
-  readonly channel: string;
-  readonly slot: string | null;
-  /** Index of the parameter in its row of values. */
-  readonly value: number;
-  readonly to: number;
-  /** Place in the piece, in samples, at which it takes effect; 0 for at once. */
-  readonly atSample: number;
-}
 
 /** What is listened to for comparing: one effect, every effect of a channel when `slot` is null, or of the piece when `channel` is. */
 export interface Listening {
@@ -389,31 +378,9 @@ export class Engine {
       if (this.playing && gesture.atSample > this.position) {
         gestures[kept] = gesture;
         kept += 1;
-      } else this.apply(gesture);
+      } else applyGesture(this.channels, gesture);
     }
     gestures.length = kept;
-  }
-
-  private apply(gesture: Gesture): void {
-    for (let c = 0; c < this.channels.length; c += 1) {
-      const channel = this.channels[c]!;
-      if (channel.plan.id !== gesture.channel) continue;
-      if (gesture.slot === null) this.touchChannel(channel, gesture);
-      for (let s = 0; s < channel.chain.every.length; s += 1) {
-        const slot = channel.chain.every[s]!;
-        if (slot.plan.id === gesture.slot) this.touch(slot.rowOf(gesture.value), gesture, slot.indexIn(gesture.value));
-      }
-    }
-  }
-
-  private touchChannel(channel: RunningChannel, gesture: Gesture): void {
-    const row = channel.rowOf(gesture.value);
-    if (row) this.touch(row, gesture, channel.indexIn(gesture.value));
-  }
-
-  private touch(row: RunningChannel['values'], gesture: Gesture, index = gesture.value): void {
-    if (gesture.kind === 'hold') row.hold(index, gesture.to);
-    else row.release(index, true);
   }
 
   /** Non-finite samples become silence; the rest is held under the ceiling. */

@@ -1,0 +1,33 @@
+import type { RunningChannel } from './channel';
+import type { ValueRow } from './valueRow';
+
+/** A hand on a rail: `slot` is null for the channel's own level and pan; `value` is an engine number. */
+export interface Gesture {
+  readonly kind: 'hold' | 'release';
+  readonly channel: string;
+  readonly slot: string | null;
+  /** Index of the parameter in its row of values. */
+  readonly value: number;
+  readonly to: number;
+  /** Place in the piece, in samples, at which it takes effect; 0 for at once. */
+  readonly atSample: number;
+}
+
+/** Holds or lets go of the value that a gesture is for, wherever it runs. */
+export function applyGesture(channels: readonly RunningChannel[], gesture: Gesture): void {
+  for (let c = 0; c < channels.length; c += 1) {
+    const channel = channels[c]!;
+    if (channel.plan.id !== gesture.channel) continue;
+    if (gesture.slot === null) touch(channel.rowOf(gesture.value), gesture, channel.indexIn(gesture.value));
+    const { every } = channel.chain;
+    for (let s = 0; s < every.length; s += 1) {
+      const slot = every[s]!;
+      if (slot.plan.id === gesture.slot) touch(slot.rowOf(gesture.value), gesture, slot.indexIn(gesture.value));
+    }
+  }
+}
+
+function touch(row: ValueRow | undefined, gesture: Gesture, index: number): void {
+  if (gesture.kind === 'hold') row?.hold(index, gesture.to);
+  else row?.release(index, true);
+}
