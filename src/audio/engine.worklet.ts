@@ -65,7 +65,8 @@ class EngineProcessor extends scope.AudioWorkletProcessor {
 
   obey(message: ToEngine): void {
     const { engine } = this;
-    this.endRehearsal();
+    // Sounds are not read meanwhile, and a hand is looked at when the next block is played.
+    if (message.type !== 'sounds' && message.type !== 'gesture') this.endRehearsal();
     if (message.type === 'sounds') for (const sound of message.sounds) engine.addSound(sound.hash, sound.channels);
     else if (message.type === 'plan') this.usePlan(message.plan);
     else if (message.type === 'impulse') this.useImpulse(message.key, message.impulse);
