@@ -9,6 +9,9 @@ test('J7: reverse swells grow into picked hits, on a track of their own, and one
   await hand.press('button', 'Pick the last of 4 bars');
   await hand.press('radio', '2 beats');
   await hand.press('radio', 'plate');
+  await hand.press('button', 'Hear the first swell');
+  await hand.press('button', 'Stop the first swell');
+  await expect(page.getByRole('button', { name: 'Hear the first swell' })).toBeVisible();
   await hand.press('button', 'Make 4 swells');
   await expect(page.getByText(/4 swells made, on a track of their own\./)).toBeVisible({ timeout: 60_000 });
   const { piece } = await saved(page, pieceId, (stored) => stored.piece.tracks.some(({ name }) => name === 'Crates, swells'));
