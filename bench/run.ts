@@ -65,7 +65,7 @@ async function compare(page: Page): Promise<void> {
 
 const WARM_BLOCKS = 750;
 
-/** Says it of all blocks, and of those after the first two seconds, in which the engine's code is still being compiled. */
+/** Says it of all blocks, and of those after the first two seconds: what is left between the two comes of starting. */
 function sayShares(what: string, shares: readonly number[], piece = 'The demo with four echoes'): void {
   say(`${piece}, ${shares.length} blocks of 128 at 48 kHz, ${what}: share of the 2.67 ms deadline`);
   for (const [when, heard] of [['from the start', shares], ['after two seconds', shares.slice(WARM_BLOCKS)]] as const) {
