@@ -11,9 +11,11 @@ export const STEP_FRAMES = 64;
 export interface StereoRun {
   readonly left: Float64Array;
   readonly right: Float64Array;
+  /** Where it lies in the memory in which an engine mixes, in bytes; -1 for one that lies elsewhere. */
+  readonly at: number;
 }
 
-export const stereoRun = (frames = STEP_FRAMES): StereoRun => ({ left: new Float64Array(frames), right: new Float64Array(frames) });
+export const stereoRun = (frames = STEP_FRAMES): StereoRun => ({ left: new Float64Array(frames), right: new Float64Array(frames), at: -1 });
 
 /** The chain that lies in a strand of a braid. */
 export interface StrandWork {

@@ -23,7 +23,8 @@ export class RunningChain {
   private next: RunningSlot[] | null = null;
   private passing = 1;
 
-  constructor(private readonly scene: Scene) {}
+  /** @param depth how many effects it lies within */
+  constructor(private readonly scene: Scene, private readonly depth = 0) {}
 
   get silent(): boolean {
     for (let i = 0; i < this.line.length; i += 1) if (!this.line[i]!.silent) return false;
@@ -43,7 +44,7 @@ export class RunningChain {
     const known = [...before, ...this.slots];
     this.slots = plans.map((plan) => {
       const kept = known.find((running) => running.plan.id === plan.id && running.plan.effect === plan.effect);
-      if (!kept) return new RunningSlot(plan, this.scene, (scene) => new RunningChain(scene), entering);
+      if (!kept) return new RunningSlot(plan, this.scene, this.scene.runs.scratchAt(this.depth), () => new RunningChain(this.scene, this.depth + 1), entering);
       kept.adopt(plan);
       return kept;
     });

@@ -32,7 +32,7 @@ export interface StepListener {
 
 /** A track or the main output while it runs. */
 export class RunningChannel {
-  readonly bus = stereoRun();
+  readonly bus: StereoRun;
   readonly values: ValueRow;
   readonly chain: RunningChain;
   /** What goes to returns, and what has just been taken away and still fades. */
@@ -59,7 +59,8 @@ export class RunningChannel {
   /** Samples by which what leaves it is late. */
   leavesLate = 0;
   private align: Align | null = null;
-  private readonly held = stereoRun();
+  /** What is held back for the main output; only where it may have to be. */
+  private held: StereoRun | null = null;
   private readonly entered = stereoRun();
   private started = false;
   private cursors = new Int32Array(0);
@@ -76,6 +77,7 @@ export class RunningChannel {
 
   constructor(public plan: PlanChannel, private readonly scene: Scene) {
     const { sampleRate } = scene;
+    this.bus = scene.runs.take();
     this.values = new ValueRow(PARAMS, plan.values, sampleRate);
     this.chain = new RunningChain(scene);
     this.image = new StereoImage(STEP_FRAMES, sampleRate);
@@ -106,10 +108,11 @@ export class RunningChannel {
     const now = this.plan.sends.map((send) => {
       const kept = before.find((running) => running.to === send.to);
       kept?.adopt(send);
-      return kept ?? new RunningSend(send, this.scene.sampleRate, this.share);
+      return kept ?? new RunningSend(send, this.scene, this.share);
     });
     const leaving = before.filter((running) => !now.includes(running) && running.fading);
     for (const running of leaving) running.leave();
+    for (const running of before) if (!now.includes(running) && !leaving.includes(running)) running.letGo();
     this.sends = [...now, ...leaving];
   }
 
@@ -208,14 +211,10 @@ export class RunningChannel {
   /** Adds what another channel gives, its share moving in a straight line. */
   receive(run: StereoRun, from = 1, to = 1): void {
     if (from === 0 && to === 0) return;
-    const { left, right } = this.bus;
-    const step = (to - from) / STEP_FRAMES;
-    let share = from;
-    for (let i = 0; i < STEP_FRAMES; i += 1) {
-      share += step;
-      left[i] = left[i]! + run.left[i]! * share;
-      right[i] = right[i]! + run.right[i]! * share;
-    }
+    const { runs } = this.scene;
+    runs.figures[0] = from;
+    runs.figures[1] = (to - from) / STEP_FRAMES;
+    runs.add(this.bus, run);
     this.busSilent = false;
   }
 
@@ -257,7 +256,15 @@ export class RunningChannel {
   /** Makes ready to be held back on every way out; needed only while some channel is late. */
   keepStep(): void {
     this.align ??= new Align(this.scene.sampleRate);
+    this.held ??= this.scene.runs.take();
     for (const send of this.sends) send.keepStep();
+  }
+
+  /** It was taken out of the plan: what it worked in is free. */
+  leave(): void {
+    this.scene.runs.giveBack(this.bus);
+    if (this.held) this.scene.runs.giveBack(this.held);
+    for (const send of this.sends) send.letGo();
   }
 
   /** Gives its sound straight to the main output, in step with what others give. */
@@ -267,7 +274,7 @@ export class RunningChannel {
       return;
     }
     if (!sounding && this.align.silent) return;
-    main.receive(this.align.process(this.bus, this.held, main.entersLate - this.leavesLate, sounding), this.directFrom, this.directTo);
+    main.receive(this.align.process(this.bus, this.held!, main.entersLate - this.leavesLate, sounding), this.directFrom, this.directTo);
   }
 
   /** Chain, level and pan, in place on the bus. @returns true when the bus holds sound */
@@ -337,34 +344,16 @@ export class RunningChannel {
       this.image.take(0, 0, 0);
       return;
     }
-    const stepLeft = (this.gainLeft - fromLeft) / STEP_FRAMES;
-    const stepRight = (this.gainRight - fromRight) / STEP_FRAMES;
-    const { left, right } = this.bus;
-    let gainLeft = fromLeft;
-    let gainRight = fromRight;
-    let peakLeft = 0;
-    let peakRight = 0;
-    let ll = 0;
-    let rr = 0;
-    let lr = 0;
-    for (let i = 0; i < STEP_FRAMES; i += 1) {
-      gainLeft += stepLeft;
-      gainRight += stepRight;
-      const l = Math.fround(left[i]!) * gainLeft;
-      const r = Math.fround(right[i]!) * gainRight;
-      left[i] = l;
-      right[i] = r;
-      const a = Math.abs(l);
-      const b = Math.abs(r);
-      if (a > peakLeft) peakLeft = a;
-      if (b > peakRight) peakRight = b;
-      ll += l * l;
-      rr += r * r;
-      lr += l * r;
-    }
-    this.image.take(ll, rr, lr);
-    this.peakLeft = peakLeft;
-    this.peakRight = peakRight;
+    const { runs } = this.scene;
+    const { figures } = runs;
+    figures[0] = fromLeft;
+    figures[1] = (this.gainLeft - fromLeft) / STEP_FRAMES;
+    figures[2] = fromRight;
+    figures[3] = (this.gainRight - fromRight) / STEP_FRAMES;
+    runs.level(this.bus);
+    this.peakLeft = figures[4]!;
+    this.peakRight = figures[5]!;
+    this.image.take(figures[6]!, figures[7]!, figures[8]!);
   }
 }
 

@@ -7,6 +7,7 @@ import { applyGesture, type Gesture } from './gesture';
 import { FOLLOWER_KIND, MACRO_KIND, modulatorAt } from '../links/modulator';
 import type { SoundData } from './clipReader';
 import { LoudnessMatcher } from './matcher';
+import { MixRuns } from './mixRuns';
 import type { Plan } from './plan';
 import { Pulse } from './pulse';
 import { giveSides } from './sides';
@@ -60,7 +61,7 @@ export class Engine {
     this.followers = new Followers(null, sampleRate);
     this.limiter = new PeakGuard(CEILING, LIMITER_RELEASE_SECONDS, sampleRate);
     this.matcher = new LoudnessMatcher(sampleRate);
-    this.scene = { sampleRate, seconds: 0, pulseSeconds: 0, matcher: this.matcher, matched: null };
+    this.scene = { sampleRate, runs: new MixRuns(), seconds: 0, pulseSeconds: 0, matcher: this.matcher, matched: null };
   }
 
   /** @param data channels of samples at this engine's rate; not copied */
@@ -80,6 +81,7 @@ export class Engine {
       kept.adopt(channel);
       return kept;
     });
+    for (const channel of before) if (!this.channels.includes(channel)) channel.leave();
     this.main = this.channels[this.channels.length - 1] ?? null;
     for (const channel of this.channels) for (const send of channel.sends) send.target = this.channels.find((candidate) => candidate.plan.id === send.to) ?? null;
     giveSides(this.channels);
@@ -386,9 +388,9 @@ export class Engine {
   /** Non-finite samples become silence; the rest is held under the ceiling. */
   private protect(main: RunningChannel): void {
     const { left, right } = main.bus;
-    let sum = 0;
-    for (let i = 0; i < STEP_FRAMES; i += 1) sum += left[i]! + right[i]!;
-    if (sum - sum !== 0) {
+    const { runs } = this.scene;
+    runs.sum(main.bus);
+    if (!Number.isFinite(runs.figures[4]!)) {
       left.fill(0);
       right.fill(0);
       this.trips += 1;

@@ -1,8 +1,9 @@
-import { stereoRun, type StereoRun } from '../effects/define';
+import type { StereoRun } from '../effects/define';
 import { arrive } from '../dsp/onePole';
 import { SEND_LEVEL } from '../piece/piece';
 import { Align } from '../effects/align';
 import type { PlanSend } from './plan';
+import type { Scene } from './scene';
 import { ValueRow } from './valueRow';
 
 /** What can take a run in: a return. */
@@ -23,12 +24,12 @@ export class RunningSend {
   private now = 0;
   private leaving = false;
   private align: Align | null = null;
-  private readonly held = stereoRun();
+  private held: StereoRun | null = null;
 
-  constructor(plan: PlanSend, private readonly sampleRate: number, private readonly share: number) {
+  constructor(plan: PlanSend, private readonly scene: Scene, private readonly share: number) {
     this.to = plan.to;
     this.pre = plan.pre;
-    this.values = new ValueRow([SEND_LEVEL], plan.values, sampleRate);
+    this.values = new ValueRow([SEND_LEVEL], plan.values, scene.sampleRate);
   }
 
   /** True while anything of it is still heard. */
@@ -48,6 +49,12 @@ export class RunningSend {
     this.leaving = true;
   }
 
+  /** It is gone: what it worked in is free. */
+  letGo(): void {
+    if (this.held) this.scene.runs.giveBack(this.held);
+    this.held = null;
+  }
+
   /** Stands at its level at once; for the start of playing. */
   jump(): void {
     this.values.jump();
@@ -56,7 +63,8 @@ export class RunningSend {
 
   /** Makes ready to be held back. */
   keepStep(): void {
-    this.align ??= new Align(this.sampleRate);
+    this.align ??= new Align(this.scene.sampleRate);
+    this.held ??= this.scene.runs.take();
   }
 
   /** Is in step at once; for the start of playing. @param late samples by which what it is given is late */
@@ -80,7 +88,7 @@ export class RunningSend {
     this.values.step();
     const goal = this.leaving ? 0 : this.values.now[0]! * open;
     const next = arrive(this.now, goal, this.share, 1e-6);
-    const inStep = this.align ? this.align.process(run, this.held, this.target!.entersLate - late, sounding) : run;
+    const inStep = this.align ? this.align.process(run, this.held!, this.target!.entersLate - late, sounding) : run;
     this.target!.receive(inStep, this.now, next);
     this.now = next;
   }

@@ -1,13 +1,14 @@
 import { dryGain, wetGain } from '../effects/common';
 import { MOST_STRANDS } from '../effects/braid/params';
 import { effectOf } from '../effects/catalogue';
-import { STEP_FRAMES, stereoRun, type EffectProcessor, type StereoRun } from '../effects/define';
+import { STEP_FRAMES, type EffectProcessor, type StereoRun } from '../effects/define';
 import { Kept } from '../dsp/kept';
 import { arrive, followShare } from '../dsp/onePole';
 import type { PreparedImpulse } from '../dsp/convolution';
 import { Align } from '../effects/align';
 import { Dip } from './dip';
 import { EFFECT_ON } from '../piece/piece';
+import type { Scratch } from './mixRuns';
 import type { PlanSlot } from './plan';
 import type { Scene } from './scene';
 import { RunningStrand, type InnerChain } from './strand';
@@ -35,8 +36,6 @@ export class RunningSlot {
   private processor: EffectProcessor;
   /** Whether its processor is late at all: asked of every effect at every step, and answered by few. */
   private readonly looksAhead: boolean;
-  private readonly wet = stereoRun();
-  private readonly faded = stereoRun();
   private readonly share: number;
   private readonly iBalance: number;
   private readonly iMix: number;
@@ -68,7 +67,7 @@ export class RunningSlot {
   private byBeat = false;
 
   /** @param entering true when it comes into sound that is passing: it then begins untreated */
-  constructor(public plan: PlanSlot, private readonly scene: Scene, private readonly makeChain: (scene: Scene) => InnerChain, entering = false) {
+  constructor(public plan: PlanSlot, private readonly scene: Scene, private readonly scratch: Scratch, private readonly makeChain: () => InnerChain, entering = false) {
     const { sampleRate } = scene;
     const definition = effectOf(plan.effect);
     this.processor = definition.createProcessor(sampleRate);
@@ -124,7 +123,7 @@ export class RunningSlot {
   private adoptInner(entering: boolean): void {
     this.byBeat = this.plan.follows.includes(-1);
     const { wetPath, strands } = this.plan;
-    if (wetPath.length > 0) this.wetPath ??= this.makeChain(this.scene);
+    if (wetPath.length > 0) this.wetPath ??= this.makeChain();
     this.wetPath?.adopt(wetPath, entering);
     if (this.processor.setStrands) this.adoptStrands(entering);
     if (this.latency > 0) this.dryAlign ??= new Align(this.scene.sampleRate);
@@ -140,7 +139,7 @@ export class RunningSlot {
     }
     for (const { place, slots } of strands) {
       const kept = this.strands.get(place);
-      const running = kept ?? new RunningStrand(this.makeChain(this.scene));
+      const running = kept ?? new RunningStrand(this.makeChain());
       running.chain.adopt(slots, entering && kept !== undefined);
       this.strands.set(place, running);
     }
@@ -256,17 +255,18 @@ export class RunningSlot {
       this.processor.locate(seconds, this.values.now);
       this.asleep = false;
     }
+    const { wet } = this.scratch;
     const ringing = fed || !this.processor.silent;
     if (this.running.length > 0) this.alignStrands();
-    this.processor.process(this.fed(io), this.wet, this.dip.step(this.values.now));
-    this.dip.apply(this.wet);
+    this.processor.process(this.fed(io), wet, this.dip.step(this.values.now));
+    this.dip.apply(wet);
     if (!this.finite()) {
       this.trips += 1;
       this.processor.reset(seconds, this.values.now);
-      this.wet.left.fill(0);
-      this.wet.right.fill(0);
+      wet.left.fill(0);
+      wet.right.fill(0);
     }
-    if (this.wetPath) this.wetPath.process(this.wet, !ringing);
+    if (this.wetPath) this.wetPath.process(wet, !ringing);
     this.holdDry(io, !inputSilent);
     this.blend(io, true);
     if (!fed && this.processor.silent && (this.wetPath?.silent ?? true)) this.asleep = true;
@@ -288,7 +288,7 @@ export class RunningSlot {
   private fed(io: StereoRun): StereoRun {
     const goal = this.on ? 1 : 0;
     if (this.feed === goal && goal === 1) return io;
-    const { faded } = this;
+    const { faded } = this.scratch;
     const next = arrive(this.feed, goal, this.share, 1e-6);
     const step = (next - this.feed) / STEP_FRAMES;
     let feed = this.feed;
@@ -335,48 +335,20 @@ export class RunningSlot {
     this.aim(this.share);
     const dryStep = (this.dryNow - fromDry) / n;
     const wetStep = (this.wetNow - fromWet) / n;
-    let dry = fromDry;
-    let wet = fromWet;
-    let dryLeft = 0;
-    let dryRight = 0;
-    let wetPeakLeft = 0;
-    let wetPeakRight = 0;
-    const { left, right } = io;
-    const wetLeft = this.wet.left;
-    const wetRight = this.wet.right;
-    for (let i = 0; i < n; i += 1) {
-      dry += dryStep;
-      wet += wetStep;
-      const l = left[i]!;
-      const r = right[i]!;
-      const wl = withWet ? wetLeft[i]! * wet : 0;
-      const wr = withWet ? wetRight[i]! * wet : 0;
-      left[i] = l * dry + wl;
-      right[i] = r * dry + wr;
-      // Each side by itself: which of the two is louder changes too often for a processor to guess.
-      const dl = Math.abs(l);
-      const dr = Math.abs(r);
-      const vl = Math.abs(wl);
-      const vr = Math.abs(wr);
-      if (dl > dryLeft) dryLeft = dl;
-      if (dr > dryRight) dryRight = dr;
-      if (vl > wetPeakLeft) wetPeakLeft = vl;
-      if (vr > wetPeakRight) wetPeakRight = vr;
-    }
-    this.dryPeak = dryLeft > dryRight ? dryLeft : dryRight;
-    this.wetPeak = wetPeakLeft > wetPeakRight ? wetPeakLeft : wetPeakRight;
+    const { runs } = this.scene;
+    const { figures } = runs;
+    figures[0] = fromDry;
+    figures[1] = dryStep;
+    figures[2] = fromWet;
+    figures[3] = wetStep;
+    runs.blend(io, withWet ? this.scratch.wet : runs.nothing);
+    this.dryPeak = figures[4]!;
+    this.wetPeak = figures[5]!;
   }
 
   private finite(): boolean {
-    const { left, right } = this.wet;
-    let even = 0;
-    let odd = 0;
-    // Two sums, neither of which waits for the other.
-    for (let i = 0; i < STEP_FRAMES; i += 2) {
-      even += left[i]! + right[i]!;
-      odd += left[i + 1]! + right[i + 1]!;
-    }
-    const sum = even + odd;
-    return sum - sum === 0;
+    const { runs } = this.scene;
+    runs.sum(this.scratch.wet);
+    return Number.isFinite(runs.figures[4]!);
   }
 }

@@ -1,0 +1,92 @@
+import { startKernel } from '../dsp/kernels/load';
+import { MIX_RUN_BYTES } from '../dsp/kernels/mixRunBytes';
+
+import { STEP_FRAMES, stereoRun, type StereoRun } from '../effects/define';
+import { addRun, blendRuns, levelRun, sumRun } from './mixScript';
+
+/** The kernel; addresses are bytes. */
+interface MixWork {
+  sum(run: number): void;
+  blend(io: number, wet: number): void;
+  add(bus: number, run: number): void;
+  level(run: number): void;
+}
+
+/** What one effect works in, filled anew in each step. All that lie at the same depth share it, so that it stays near. */
+export interface Scratch {
+  readonly wet: StereoRun;
+  /** Its input while that is shut or opened. */
+  readonly faded: StereoRun;
+}
+
+const FIGURES = 16;
+const RUN_FIGURES = 2 * STEP_FRAMES;
+/** So many runs lie in the engine's memory, a quarter of a megabyte; more lie elsewhere, and take longer. */
+const RUNS = 255;
+
+/**
+ * The memory in which an engine's runs lie, and what is done there with each: four short loops that make up a quarter of a mix's work
+ * when TypeScript does them.
+ */
+export class MixRuns {
+  /** What `blend`, `add` and `level` are told and tell, as the kernel's source says. */
+  readonly figures: Float64Array;
+  /** Nothing but zeros. */
+  readonly nothing: StereoRun;
+  private readonly work: MixWork | null;
+  private readonly free: StereoRun[] = [];
+  private readonly scratch: Scratch[] = [];
+  private taken = 0;
+
+  /** @param withKernel false leaves the work to TypeScript, which tests compare */
+  constructor(withKernel = true) {
+    const kernel = withKernel ? startKernel(MIX_RUN_BYTES, 8 * (FIGURES + RUNS * RUN_FIGURES)) : null;
+    this.work = kernel && (kernel.exports as unknown as MixWork);
+    this.figures = kernel ? new Float64Array(kernel.memory.buffer, 0, FIGURES) : new Float64Array(FIGURES);
+    this.nothing = this.take();
+  }
+
+  /** @returns an empty run */
+  take(): StereoRun {
+    const returned = this.free.pop();
+    if (returned || !this.work || this.taken === RUNS) return returned ?? stereoRun();
+    const at = 8 * (FIGURES + this.taken * RUN_FIGURES);
+    this.taken += 1;
+    const side = (from: number): Float64Array => new Float64Array(this.figures.buffer, from, STEP_FRAMES);
+    return { left: side(at), right: side(at + 8 * STEP_FRAMES), at };
+  }
+
+  /** Takes back a run that nothing reads any more. */
+  giveBack(run: StereoRun): void {
+    if (run.at < 0) return;
+    run.left.fill(0);
+    run.right.fill(0);
+    this.free.push(run);
+  }
+
+  /** @param depth how many effects lie around it */
+  scratchAt(depth: number): Scratch {
+    for (let i = this.scratch.length; i <= depth; i += 1) this.scratch.push({ wet: this.take(), faded: this.take() });
+    return this.scratch[depth]!;
+  }
+
+  sum(run: StereoRun): void {
+    if (this.work && run.at >= 0) this.work.sum(run.at);
+    else sumRun(this.figures, run);
+  }
+
+  blend(io: StereoRun, wet: StereoRun): void {
+    if (this.work && io.at >= 0 && wet.at >= 0) this.work.blend(io.at, wet.at);
+    else blendRuns(this.figures, io, wet);
+  }
+
+  add(bus: StereoRun, run: StereoRun): void {
+    if (this.work && bus.at >= 0 && run.at >= 0) this.work.add(bus.at, run.at);
+    else addRun(this.figures, bus, run);
+  }
+
+  level(run: StereoRun): void {
+    if (this.work && run.at >= 0) this.work.level(run.at);
+    else levelRun(this.figures, run);
+  }
+}
