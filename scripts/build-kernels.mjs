@@ -8,7 +8,7 @@ const FOLDER = 'src/core/dsp/kernels';
 const OPTIONS = ['-O3', '--noAssert', '--runtime', 'stub', '--enable', 'simd', '--importMemory', '--outFile', 'kernel.wasm'];
 
 /** Those that gain by multiplying and adding in one go are built for it as well, and it is the loader that chooses. */
-const FUSED = ['echoLoop', 'convolution', 'oversample', 'lineRead', 'filterRow'];
+const FUSED = ['echoLoop', 'convolution', 'oversample', 'lineRead', 'filterRow', 'network'];
 
 let stale = false;
 for (const [file, name, ...flags] of [...KERNELS, ...KERNELS.filter(([file]) => FUSED.includes(file)).map(([file, name]) => [file, name.replace('_BYTES', '_FUSED_BYTES'), '--enable', 'relaxed-simd'])]) {

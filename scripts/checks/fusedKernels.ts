@@ -4,12 +4,14 @@ import { ConvolverProcessor } from '../../src/core/effects/convolver/processor';
 import { EchoProcessor } from '../../src/core/effects/echo/processor';
 import { EqProcessor } from '../../src/core/effects/eq/processor';
 import { PlacerProcessor } from '../../src/core/effects/placer/processor';
+import { ReverbProcessor } from '../../src/core/effects/reverb/processor';
 import { apart, rowOf } from '../../src/core/effects/testing';
 import { prepareImpulse } from '../../src/core/dsp/convolution';
 import { CONVOLUTION_FUSED_BYTES } from '../../src/core/dsp/kernels/convolutionFusedBytes';
 import { ECHO_LOOP_FUSED_BYTES } from '../../src/core/dsp/kernels/echoLoopFusedBytes';
 import { FILTER_ROW_FUSED_BYTES } from '../../src/core/dsp/kernels/filterRowFusedBytes';
 import { LINE_READ_FUSED_BYTES } from '../../src/core/dsp/kernels/lineReadFusedBytes';
+import { NETWORK_FUSED_BYTES } from '../../src/core/dsp/kernels/networkFusedBytes';
 import { OVERSAMPLE_FUSED_BYTES } from '../../src/core/dsp/kernels/oversampleFusedBytes';
 import { Oversampler } from '../../src/core/dsp/oversampler';
 import { makeRandom } from '../../src/core/dsp/random';
@@ -52,8 +54,9 @@ const apartBy: Record<string, Apart> = {
   convolver: convolver(),
   eq: apart(new EqProcessor(RATE), new EqProcessor(RATE, false), rowOf('eq', { bodyDb: 6 }), rowOf('eq', { bodyDb: 9, highDb: -6, lowCutOn: true }), 1),
   echo: apart(new EchoProcessor(RATE), new EchoProcessor(RATE, false), rowOf('echo', { timeL: '1/8d', feedback: 0.7 }), rowOf('echo', { timeL: '1/8d', feedback: 0.7, wowDepth: 0.6, filter: 'low' }), 1),
+  reverb: apart(new ReverbProcessor(RATE), new ReverbProcessor(RATE, false), rowOf('reverb', { space: 'hall' }), rowOf('reverb', { space: 'hall', decay: 5000, highDecay: 0.4 }), 2),
   placer: apart(new PlacerProcessor(RATE), new PlacerProcessor(RATE, false), rowOf('placer', { direction: 30 }), rowOf('placer', { path: 'circle', rate: 0.8 }), 1),
 };
 for (const [kind, name] of DRIVE_KINDS.entries()) apartBy[`shaping, ${name}`] = shaping(kind);
-const taken = [CONVOLUTION_FUSED_BYTES, ECHO_LOOP_FUSED_BYTES, FILTER_ROW_FUSED_BYTES, LINE_READ_FUSED_BYTES, OVERSAMPLE_FUSED_BYTES].filter((code) => WebAssembly.validate(code));
+const taken = [CONVOLUTION_FUSED_BYTES, ECHO_LOOP_FUSED_BYTES, FILTER_ROW_FUSED_BYTES, LINE_READ_FUSED_BYTES, NETWORK_FUSED_BYTES, OVERSAMPLE_FUSED_BYTES].filter((code) => WebAssembly.validate(code));
 console.log(JSON.stringify({ taken: taken.length, apart: apartBy }));

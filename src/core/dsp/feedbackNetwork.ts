@@ -1,7 +1,10 @@
 import { NETWORK_BYTES } from './kernels/networkBytes';
+import { NETWORK_FUSED_BYTES } from './kernels/networkFusedBytes';
 import { startKernel } from './kernels/load';
 import { laidOut, NETWORK_FRAMES, NETWORK_LINES, RINGS_AT, SHELF_FIGURES, type NetworkMemory } from './networkMemory';
 import { networkStep } from './networkScript';
+
+const CODE = { plain: NETWORK_BYTES, fused: NETWORK_FUSED_BYTES };
 
 type Step = (size: number, place: number, stages: number, moving: number) => number;
 
@@ -26,7 +29,7 @@ export class FeedbackNetwork {
     while (size < longest + NETWORK_FRAMES + 4) size *= 2;
     this.size = size;
     const bytes = RINGS_AT + NETWORK_LINES * size * 4;
-    const kernel = withKernel ? startKernel(NETWORK_BYTES, bytes) : null;
+    const kernel = withKernel ? startKernel(CODE, bytes) : null;
     this.memory = laidOut(kernel ? kernel.memory.buffer : new ArrayBuffer(bytes), size);
     this.kernel = kernel ? (kernel.exports.step as Step) : null;
   }

@@ -21,6 +21,10 @@ export class FilterRow {
   private readonly moving: Int32Array;
   private readonly goals: Float64Array;
   private readonly fresh: Uint8Array;
+  /** Every section stands or is flat, as it did in the run before. */
+  private settled = false;
+  /** Some section is not flat. */
+  private heard = false;
   private readonly kernel: ((sections: number) => void) | null;
   /** The kernel's memory, with the room asked for from this byte on; null where there is none. */
   readonly room: KernelRoom | null;
@@ -43,25 +47,37 @@ export class FilterRow {
       this.memory.fill(0, SECTIONS_AT + i * SECTION_FIGURES, SECTIONS_AT + i * SECTION_FIGURES + AT_SETTINGS);
       this.fresh[i] = 1;
     }
+    this.settled = false;
   }
 
   /** Where a section shall stand at the end of the coming run. Output is `direct * x + band * bp + low * lp`. */
   aim(section: number, g: number, k: number, direct: number, band: number, low: number): void {
     const { goals } = this;
     const at = section * SETTINGS;
+    if (goals[at] === g && goals[at + 1] === k && goals[at + 2] === direct && goals[at + 3] === band && goals[at + 4] === low) return;
     goals[at] = g;
     goals[at + 1] = k;
     goals[at + 2] = direct;
     goals[at + 3] = band;
     goals[at + 4] = low;
+    this.settled = false;
   }
 
   /** Filters a run in place. */
   process({ left, right }: Sides): void {
+    if (this.settled) {
+      if (this.heard) this.run(left, right);
+      return;
+    }
     const { sections } = this;
-    let heard = false;
-    for (let s = 0; s < sections; s += 1) if (this.setOff(s) !== FLAT) heard = true;
-    if (heard) this.run(left, right);
+    this.heard = false;
+    this.settled = true;
+    for (let s = 0; s < sections; s += 1) {
+      const moving = this.setOff(s);
+      if (moving !== FLAT) this.heard = true;
+      if (moving === MOVES) this.settled = false;
+    }
+    if (this.heard) this.run(left, right);
     for (let s = 0; s < sections; s += 1) this.arrive(s);
   }
 

@@ -22,6 +22,8 @@ export class RunningChain {
   private line: RunningSlot[] = [];
   private next: RunningSlot[] | null = null;
   private passing = 1;
+  /** Whether any of it may be late at all: asked of every channel at every step, and answered by few. */
+  private mayBeLate = false;
 
   /** @param depth how many effects it lies within */
   constructor(private readonly scene: Scene, private readonly depth = 0) {}
@@ -33,6 +35,7 @@ export class RunningChain {
 
   /** Samples by which it is late. */
   get latency(): number {
+    if (!this.mayBeLate) return 0;
     let sum = 0;
     for (let i = 0; i < this.line.length; i += 1) sum += this.line[i]!.latency;
     return sum;
@@ -50,6 +53,7 @@ export class RunningChain {
     });
     this.every = this.slots.flatMap((slot) => slot.every);
     const order = this.withLeaving(before);
+    this.mayBeLate = order.some((slot) => slot.mayBeLate);
     if (keepsOrder(before, order)) {
       this.line = order;
       this.next = null;
@@ -101,7 +105,7 @@ export class RunningChain {
       if (judged) matcher.listenBefore(bus);
       slot.process(bus, silent);
       if (judged) matcher.matchAfter(bus);
-      if (!slot.silent) silent = false;
+      if (silent && !slot.silent) silent = false;
       if (slot.wetPeak > wetPeak) wetPeak = slot.wetPeak;
       if (i === 0) this.dryPeak = slot.dryPeak;
     }

@@ -234,11 +234,13 @@ export class Engine {
         this.step();
         this.used = 0;
       }
-      const bus = this.main?.bus;
       const n = Math.min(STEP_FRAMES - this.used, frames - done);
-      for (let i = 0; i < n; i += 1) {
-        left[done + i] = bus ? bus.left[this.used + i]! : 0;
-        right[done + i] = bus ? bus.right[this.used + i]! : 0;
+      if (this.main) {
+        put(this.main.bus.left, this.used, left, done, n);
+        put(this.main.bus.right, this.used, right, done, n);
+      } else {
+        left.fill(0, done, done + n);
+        right.fill(0, done, done + n);
       }
       this.used += n;
       done += n;
@@ -397,4 +399,8 @@ export class Engine {
     }
     this.limiter.process(left, right, STEP_FRAMES);
   }
+}
+
+function put(from: Float64Array, at: number, to: Float32Array, place: number, n: number): void {
+  for (let i = 0; i < n; i += 1) to[place + i] = from[at + i]!;
 }

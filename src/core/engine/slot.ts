@@ -36,6 +36,7 @@ export class RunningSlot {
   private processor: EffectProcessor;
   /** Whether its processor is late at all: asked of every effect at every step, and answered by few. */
   private readonly looksAhead: boolean;
+  private readonly mayBeAlone: boolean;
   private readonly share: number;
   private readonly iBalance: number;
   private readonly iMix: number;
@@ -72,6 +73,7 @@ export class RunningSlot {
     const definition = effectOf(plan.effect);
     this.processor = definition.createProcessor(sampleRate);
     this.looksAhead = this.processor.latency !== undefined;
+    this.mayBeAlone = this.processor.alone !== undefined;
     const params = definition.paramIds.map((id) => definition.params[id]!);
     this.values = new ValueRow(params, plan.values, sampleRate);
     this.switched = new ValueRow([EFFECT_ON], Float64Array.of(plan.on ? 1 : 0), sampleRate);
@@ -166,6 +168,11 @@ export class RunningSlot {
 
   private get on(): boolean {
     return !this.leaving && this.switched.now[0]! >= 0.5;
+  }
+
+  /** False when nothing in it can ever be late. */
+  get mayBeLate(): boolean {
+    return this.looksAhead || this.wetPath !== null || this.running.length > 0;
   }
 
   /** Samples by which it is late, on or off, so that switching moves nothing in time; one that is taken out lets go of them. */
@@ -310,7 +317,7 @@ export class RunningSlot {
       dry = this.dryOf.at(now[this.iMix]!);
       wet = this.wetOf.at(now[this.iMix]!);
     }
-    if (this.processor.alone === true) {
+    if (this.mayBeAlone && this.processor.alone === true) {
       dry = 0;
       wet = 1;
     }

@@ -19,6 +19,25 @@ const OUTPUT: usize = 1920;
 const READ: usize = 2432;
 const RINGS: usize = 6528;
 
+@inline
+function madd(a: v128, b: v128, c: v128): v128 {
+  if (ASC_FEATURE_RELAXED_SIMD) return f32x4.relaxed_madd(a, b, c);
+  return f32x4.add(f32x4.mul(a, b), c);
+}
+
+/** c - a * b */
+@inline
+function nmadd(a: v128, b: v128, c: v128): v128 {
+  if (ASC_FEATURE_RELAXED_SIMD) return f32x4.relaxed_nmadd(a, b, c);
+  return f32x4.sub(c, f32x4.mul(a, b));
+}
+
+@inline
+function flushed(v: v128): v128 {
+  const tiny = f32x4.splat(1e-15);
+  return f32x4.sub(f32x4.add(v, tiny), tiny);
+}
+
 /** Four-point Lagrange reading at a moving place, as DelayLine.cubic; four neighbours at once while their places are neighbours too. */
 function readMoving(ring: usize, mask: i32, place: i32, delay: f64, slope: f64, to: usize): void {
   const sixth = f32x4.splat(<f32>(1.0 / 6.0)), half = f32x4.splat(0.5), one = f32x4.splat(1), two = f32x4.splat(2);
@@ -69,8 +88,8 @@ function hear(group: usize): void {
   const from = READ + group * 4 * RUN;
   for (let i: usize = 0; i < RUN; i += 16) {
     const a = v128.load(from + i), b = v128.load(from + RUN + i), c = v128.load(from + 2 * RUN + i), d = v128.load(from + 3 * RUN + i);
-    const left = f32x4.add(f32x4.add(f32x4.mul(l0, a), f32x4.mul(l1, b)), f32x4.add(f32x4.mul(l2, c), f32x4.mul(l3, d)));
-    const right = f32x4.add(f32x4.add(f32x4.mul(r0, a), f32x4.mul(r1, b)), f32x4.add(f32x4.mul(r2, c), f32x4.mul(r3, d)));
+    const left = f32x4.add(madd(l0, a, f32x4.mul(l1, b)), madd(l2, c, f32x4.mul(l3, d)));
+    const right = f32x4.add(madd(r0, a, f32x4.mul(r1, b)), madd(r2, c, f32x4.mul(r3, d)));
     v128.store(OUTPUT + i, f32x4.add(v128.load(OUTPUT + i), left));
     v128.store(OUTPUT + RUN + i, f32x4.add(v128.load(OUTPUT + RUN + i), right));
   }
@@ -84,7 +103,6 @@ function absorb(group: usize, moving: bool): void {
   const b0m = v128.load(MOVE + at), b1m = v128.load(MOVE + ROW + at), a1m = v128.load(MOVE + 2 * ROW + at);
   const c0m = v128.load(MOVE + 3 * ROW + at), c1m = v128.load(MOVE + 4 * ROW + at), d1m = v128.load(MOVE + 5 * ROW + at);
   let s = v128.load(STATES + at), t = v128.load(STATES + ROW + at);
-  const tiny = f32x4.splat(1e-15);
   const from = READ + group * 4 * RUN;
   for (let i: usize = 0; i < RUN; i += 16) {
     const r0 = v128.load(from + i), r1 = v128.load(from + RUN + i), r2 = v128.load(from + 2 * RUN + i), r3 = v128.load(from + 3 * RUN + i);
@@ -98,12 +116,15 @@ function absorb(group: usize, moving: bool): void {
         c0 = f32x4.add(c0, c0m); c1 = f32x4.add(c1, c1m); d1 = f32x4.add(d1, d1m);
       }
       const x = x0;
-      const y = f32x4.add(f32x4.mul(b0, x), s);
-      s = f32x4.sub(f32x4.add(f32x4.sub(f32x4.mul(b1, x), f32x4.mul(a1, y)), tiny), tiny);
-      const z = f32x4.add(f32x4.mul(c0, y), t);
-      t = f32x4.sub(f32x4.add(f32x4.sub(f32x4.mul(c1, y), f32x4.mul(d1, z)), tiny), tiny);
+      const y = madd(b0, x, s);
+      s = nmadd(a1, y, f32x4.mul(b1, x));
+      const z = madd(c0, y, t);
+      t = nmadd(d1, z, f32x4.mul(c1, y));
       x0 = x1; x1 = x2; x2 = x3; x3 = z;
     }
+    // In four samples nothing gets from here to where figures are too small to be reckoned with quickly.
+    s = flushed(s);
+    t = flushed(t);
     const u0 = v128.shuffle<i32>(x0, x1, 0, 4, 1, 5), u1 = v128.shuffle<i32>(x2, x3, 0, 4, 1, 5);
     const u2 = v128.shuffle<i32>(x0, x1, 2, 6, 3, 7), u3 = v128.shuffle<i32>(x2, x3, 2, 6, 3, 7);
     v128.store(from + i, v128.shuffle<i64>(u0, u1, 0, 2));
@@ -161,12 +182,9 @@ function mixTwo(span: usize): void {
 function write(line: usize, ring: usize, mask: i32, place: i32): v128 {
   const left = v128.load32_splat(IN_GAINS + (line << 2));
   const right = v128.load32_splat(IN_GAINS + ROW + (line << 2));
-  const tiny = f32x4.splat(1e-15);
   let peak = f32x4.splat(0);
   for (let i: usize = 0; i < RUN; i += 16) {
-    let x = v128.load(READ + line * RUN + i);
-    x = f32x4.add(x, f32x4.add(f32x4.mul(left, v128.load(INPUT + i)), f32x4.mul(right, v128.load(INPUT + RUN + i))));
-    x = f32x4.sub(f32x4.add(x, tiny), tiny);
+    const x = flushed(madd(right, v128.load(INPUT + RUN + i), madd(left, v128.load(INPUT + i), v128.load(READ + line * RUN + i))));
     peak = f32x4.max(peak, f32x4.abs(x));
     v128.store(ring + (<usize>place << 2) + i, x);
   }
