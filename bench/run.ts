@@ -6,12 +6,14 @@ import { cpus, tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { newSlot } from '../src/core/piece/edits/chain';
 import type { Piece } from '../src/core/piece/piece';
+import { playNothing, playPiece } from './deadline';
 import { exportFigures } from './exports';
+import { mixOf } from './mix';
 
 const PORT = 4177;
+const ORIGIN = `http://127.0.0.1:${PORT}`;
 const ROUNDS = 9;
 const WORK_SECONDS = 30;
-const PLAY_SECONDS = 32;
 const PRESETS = ['callAcross', 'wornReel', 'steppingStones', 'fogBank'];
 
 const LOOPS = [
@@ -63,102 +65,6 @@ async function compare(page: Page): Promise<void> {
   }
 }
 
-const WARM_BLOCKS = 750;
-
-/** Says it of all blocks, and of those after the first two seconds: what is left between the two comes of starting. */
-function sayShares(what: string, shares: readonly number[], piece = 'The demo with four echoes'): void {
-  say(`${piece}, ${shares.length} blocks of 128 at 48 kHz, ${what}: share of the 2.67 ms deadline`);
-  for (const [when, heard] of [['from the start', shares], ['after two seconds', shares.slice(WARM_BLOCKS)]] as const) {
-    const sorted = [...heard].sort((x, y) => x - y);
-    const at = (share: number): string => `${(100 * sorted[Math.min(sorted.length - 1, Math.floor(share * sorted.length))]!).toFixed(2)} %`;
-    say(`  ${when.padEnd(18)} median ${at(0.5)}   99th ${at(0.99)}   99.9th ${at(0.999)}   max ${at(1)}`);
-  }
-}
-
-const TRACK_EFFECTS: readonly (readonly [string, string])[][] = [
-  [['eq', 'neutral'], ['echo', 'callAcross']], [['filter', 'neutral'], ['tremolo', 'sideToSide']], [['eq', 'neutral'], ['phaser', 'slowSwell']], [['doubling', 'neutral'], ['width', 'neutral']],
-  [['eq', 'neutral'], ['echo', 'steppingStones']], [['placer', 'neutral'], ['eq', 'neutral']], [['taps', 'spray'], ['filter', 'neutral']], [['eq', 'neutral'], ['widener', 'spreadNet']],
-];
-
-/** A mix of eight tracks, three returns and twenty-four effects: two reverbs, one convolver of three seconds. */
-function mixOf(demo: Piece): Piece {
-  const slots = (id: string, effects: readonly (readonly [string, string])[], values = {}): Piece['main']['chain'] => effects.map(([effect, preset], i) => newSlot(`${id}-${i}`, effect, preset, values));
-  const returns = ['hall', 'plate', 'place'];
-  return {
-    ...demo, id: 'bench-mix',
-    tracks: TRACK_EFFECTS.map((effects, i) => ({
-      ...demo.tracks[i % demo.tracks.length]!, id: `t${i}`, name: `Track ${i}`, gain: 0.4, clips: demo.tracks[i % demo.tracks.length]!.clips.map((clip) => ({ ...clip, id: `${clip.id}-${i}` })),
-      chain: slots(`t${i}`, effects), sends: returns.map((to) => ({ to, level: 0.3, pre: false })),
-    })),
-    returns: returns.map((id) => ({
-      id, name: id, gain: 1, pan: 0, mute: false, solo: false, sends: [],
-      chain: slots(id, id === 'hall' ? [['reverb', 'openWater'], ['eq', 'neutral']] : id === 'plate' ? [['reverb', 'brassSheet'], ['width', 'neutral']] : [['convolver', 'neutral'], ['filter', 'neutral']], { balance: 'mix', mix: 1, ...(id === 'place' ? { length: 3000 } : {}) }),
-    })),
-    main: { gain: 1, chain: slots('main', [['eq', 'neutral'], ['limiter', 'neutral']]) },
-    lanes: [],
-  };
-}
-
-/** Plays the mix at its pace with nothing beside it. */
-async function playMix(page: Page, demo: Piece): Promise<void> {
-  const piece = mixOf(demo);
-  const effects = [...piece.tracks, ...piece.returns, piece.main].reduce((sum, { chain }) => sum + chain.length, 0);
-  await page.goto(`http://127.0.0.1:${PORT}/api/health`);
-  sayShares('alone', await inWorker<number[]>(page, await bundled('deadline.worker.ts'), { piece, seconds: PLAY_SECONDS, origin: `http://127.0.0.1:${PORT}` }), `A mix of ${piece.tracks.length} tracks, ${piece.returns.length} returns and ${effects} effects`);
-}
-
-/** What the machine does to blocks that only count. */
-async function playNothing(page: Page): Promise<void> {
-  await page.goto(`http://127.0.0.1:${PORT}/api/health`);
-  sayShares('alone', await inWorker<number[]>(page, await bundled('deadline.worker.ts'), { piece: null, seconds: PLAY_SECONDS, origin: '' }), 'Arithmetic that always takes as long');
-}
-
-/** Plays the demo at its pace with nothing beside it. */
-async function playAlone(page: Page, piece: Piece): Promise<void> {
-  await page.goto(`http://127.0.0.1:${PORT}/api/health`);
-  const shares = await inWorker<number[]>(page, await bundled('deadline.worker.ts'), { piece, seconds: PLAY_SECONDS, origin: `http://127.0.0.1:${PORT}` });
-  sayShares('alone', shares);
-}
-
-/** Opens the demo with four echoes in the real client, taps play, and watches page and deadline. */
-async function playDemo(page: Page, piece: Piece): Promise<void> {
-  await page.addInitScript((id) => localStorage.setItem('zephiro.open', id), piece.id);
-  await page.goto(`http://127.0.0.1:${PORT}/chain`);
-  await page.getByRole('button', { name: /^Open Echo/ }).click();
-  await page.getByRole('img', { name: /^Repeats/ }).waitFor();
-  const started = await page.evaluate(async () => {
-    const play = document.querySelector<HTMLElement>('[aria-label=Play]')!;
-    const bar = document.querySelector('[aria-label="Back to the start"]')!;
-    const tasks: number[] = [];
-    new PerformanceObserver((list) => list.getEntries().forEach((entry) => tasks.push(entry.duration))).observe({ entryTypes: ['longtask'] });
-    Object.assign(window, { longTasks: tasks });
-    const before = bar.textContent;
-    const tapped = performance.now();
-    play.click();
-    while (bar.textContent === before) await new Promise(requestAnimationFrame);
-    return performance.now() - tapped;
-  });
-  const beatMs = 60_000 / piece.tempo.bpm;
-  say(`\nPlaying starts ${Math.max(0, started - beatMs).toFixed(0)} ms after the tap (the second beat shows after ${started.toFixed(0)} ms, one beat is ${beatMs.toFixed(0)} ms).`);
-  await page.evaluate(() => void ((window as unknown as { longTasks: number[] }).longTasks.length = 0));
-  const code = await bundled('deadline.worker.ts');
-  const [shares, frames] = await Promise.all([
-    inWorker<number[]>(page, code, { piece, seconds: PLAY_SECONDS, origin: `http://127.0.0.1:${PORT}` }),
-    page.evaluate(async (seconds) => {
-      let count = 0;
-      const end = performance.now() + seconds * 1000;
-      while (performance.now() < end) {
-        await new Promise(requestAnimationFrame);
-        count += 1;
-      }
-      return { rate: count / seconds, tasks: [...(window as unknown as { longTasks: number[] }).longTasks] };
-    }, PLAY_SECONDS - 5),
-  ]);
-  const { rate, tasks } = frames;
-  sayShares('beside the client that plays it too', shares);
-  say(`The page meanwhile: ${rate.toFixed(1)} frames a second, ${tasks.length} tasks over 50 ms, longest ${Math.max(0, ...tasks).toFixed(0)} ms.`);
-}
-
 const LANES = 200;
 const LANE_POINTS = 500;
 const LANE_BLOCKS = 11_250;
@@ -189,9 +95,9 @@ async function readLanes(page: Page, demo: Piece): Promise<void> {
 async function scrollLane(page: Page, demo: Piece): Promise<void> {
   const points = Array.from({ length: 50_000 }, (_, i) => ({ beat: (i * demo.lengthBeats) / 50_000, value: 0.5 + 0.4 * Math.sin(i / 40), shape: 'line' as const, bend: 0 }));
   const piece: Piece = { ...demo, id: 'bench-points', lanes: [{ id: 'many', target: { channel: 'hum', effect: null, param: 'gain' }, unit: 'own', on: true, points }] };
-  await fetch(`http://127.0.0.1:${PORT}/api/pieces`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(piece) });
+  await store(piece);
   await page.addInitScript((id) => localStorage.setItem('zephiro.open', id), piece.id);
-  await page.goto(`http://127.0.0.1:${PORT}/moves`);
+  await page.goto(`${ORIGIN}/moves`);
   const lane = page.getByRole('group', { name: /^Lane Level/ });
   await lane.waitFor();
   // Sounds that are still being fetched and read are not what is measured here.
@@ -228,6 +134,11 @@ async function scrollLane(page: Page, demo: Piece): Promise<void> {
   say(`A lane of 50 000 points: scrolling ${rate.toFixed(1)} frames a second, ${longest(scrolling)}; zooming five times ${longest(zooming)}.`);
 }
 
+async function store(piece: Piece): Promise<void> {
+  const answer = await fetch(`${ORIGIN}/api/pieces`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(piece) });
+  if (!answer.ok) throw new Error(`The piece was not taken: ${await answer.text()}`);
+}
+
 async function main(): Promise<void> {
   if (process.argv[2] === undefined || process.argv[2] === 'exports') await exportFigures();
   if (process.argv[2] !== 'exports') await inBrowser();
@@ -240,22 +151,31 @@ async function inBrowser(): Promise<void> {
   const browser = await chromium.launch({ executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium', args: ['--no-sandbox', '--autoplay-policy=no-user-gesture-required', '--disable-background-networking', '--no-first-run'] });
   try {
     say(`${cpus().length} x ${cpus()[0]?.model ?? 'unknown'}, Node ${process.version}, Chromium ${browser.version()}`);
-    const stored = (await (await fetch(`http://127.0.0.1:${PORT}/api/pieces/salt-pier`)).json()) as { piece: Piece };
+    const stored = (await (await fetch(`${ORIGIN}/api/pieces/salt-pier`)).json()) as { piece: Piece };
     const piece: Piece = { ...stored.piece, id: 'bench', tracks: stored.piece.tracks.map((track, i) => ({ ...track, chain: i < PRESETS.length ? [newSlot(`echo-${i}`, 'echo', PRESETS[i]!)] : [] })) };
-    await fetch(`http://127.0.0.1:${PORT}/api/pieces`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(piece) });
+    await store(piece);
+    const watched = (): Promise<Page> => browser.newPage({ bypassCSP: true, viewport: { width: 390, height: 844 } });
     const page = await browser.newPage({ viewport: { width: 390, height: 844 } });
-    await page.goto(`http://127.0.0.1:${PORT}/api/health`);
+    await page.goto(`${ORIGIN}/api/health`);
     const only = process.argv[2];
     if (only === undefined || only === 'loops') await compare(page);
     if (only === undefined || only === 'lanes') {
       await readLanes(await browser.newPage(), stored.piece);
       await scrollLane(await browser.newPage({ viewport: { width: 390, height: 844 } }), stored.piece);
     }
-    if (only === undefined || only === 'mix') await playMix(await browser.newPage(), stored.piece);
-    if (only === undefined || only === 'mix' || only === 'demo') await playNothing(await browser.newPage());
+    if (only === undefined || only === 'mix' || only === 'demo') await playNothing(await watched(), ORIGIN);
+    if (only === undefined || only === 'mix') {
+      const mix = mixOf(stored.piece);
+      await store(mix);
+      const effects = [...mix.tracks, ...mix.returns, mix.main].reduce((sum, { chain }) => sum + chain.length, 0);
+      await playPiece(await watched(), ORIGIN, mix, `A mix of ${mix.tracks.length} tracks, ${mix.returns.length} returns and ${effects} effects`);
+    }
     if (only === undefined || only === 'demo') {
-      await playAlone(await browser.newPage(), piece);
-      await playDemo(await browser.newPage({ viewport: { width: 390, height: 844 } }), piece);
+      const page = await watched();
+      await playPiece(page, ORIGIN, piece, 'The demo with four echoes', async () => {
+        await page.getByRole('button', { name: /^Open Echo/ }).click();
+        await page.getByRole('img', { name: /^Repeats/ }).waitFor();
+      });
     }
   } finally {
     await browser.close();
