@@ -4,8 +4,9 @@ export const CONVOLUTION_STEP = 64;
 /** Partition sizes; each stage begins two of its partitions after the start, so that a block can be worked off while the next one comes in. */
 const SIZES = [64, 256, 1024, 8192] as const;
 const STARTS = [0, 512, 2048, 16_384] as const;
-/** Bins that the sums are worked out for at once. */
+/** Bins that the sums are worked out for at once, and their figures. */
 const BINS_AT_ONCE = 8;
+const EIGHT = 4 * BINS_AT_ONCE;
 const NEXT_STARTS = [512, 2048, 16_384, Infinity] as const;
 
 /** Partitions of a stage that an impulse of so many samples needs. */
@@ -14,7 +15,7 @@ function partitionsOf(stage: number, frames: number): number {
   return Math.max(0, Math.ceil((end - STARTS[stage]!) / SIZES[stage]!));
 }
 
-/** An impulse as spectra of its partitions, ready for a convolution: for each stage those of every partition, laid out as ConvolutionWork.multiply says. */
+/** An impulse as spectra of its partitions, ready for a convolution: those of each stage laid out as ConvolutionWork.multiply says. */
 export interface PreparedImpulse {
   readonly frames: number;
   readonly stages: readonly Float32Array[];
@@ -27,10 +28,18 @@ export function prepareImpulse(left: ArrayLike<number>, right: ArrayLike<number>
     const count = partitionsOf(index, left.length);
     const spectra = new Float32Array(count * 4 * size);
     const stage = made[index]!;
-    for (let p = 0; p < count; p += 1) spectra.set(stage.spectrum(left, right, STARTS[index]! + p * size), p * 4 * size);
+    for (let p = 0; p < count; p += 1) layIn(stage.spectrum(left, right, STARTS[index]! + p * size), 1, 0, spectra, count, p);
     return spectra;
   });
   return { frames: left.length, stages };
+}
+
+/** Lays a spectrum that lies at `slot` of `count` to another slot of so many. */
+function layIn(from: Float32Array, count: number, slot: number, to: Float32Array, wide: number, place: number): void {
+  const eights = from.length / (count * EIGHT);
+  for (let i = 0; i < eights; i += 1) {
+    for (let k = 0; k < EIGHT; k += 1) to[(i * wide + place) * EIGHT + k] = from[(i * count + slot) * EIGHT + k]!;
+  }
 }
 
 /**
@@ -38,8 +47,6 @@ export function prepareImpulse(left: ArrayLike<number>, right: ArrayLike<number>
  * and written side by side would fall to the same few places of the processor's cache, and drive itself out of it.
  */
 const GAP = 16;
-/** Partitions up to this size are multiplied all together; of longer ones not all fit near the processor, and one is done after the other. */
-const LARGEST_TOGETHER = 256;
 /** Parts that a stage lays down one after the other; in sizes of a partition, what they take beside those of the partitions, and what each partition takes. */
 const PARTS = 9;
 const OWN_ROWS = 17;
@@ -130,10 +137,7 @@ class Stage {
   private count = 0;
   private newest = 0;
   private step = 0;
-  /** Partitions that are multiplied together, and how many such groups there are. */
-  private group = 1;
-  private groups = 1;
-  /** Eights of bins that are done, those of all groups in turn. */
+  /** Eights of bins that are done. */
   private done = 0;
 
   /** @param base where it lies in a memory that others share, in figures */
@@ -175,17 +179,18 @@ class Stage {
       cells[inIm + size + i] = 0;
     }
     this.transform();
-    work.part(size, 4 * this.re, 4 * this.im, 4 * sums);
+    work.part(size, 4 * this.re, 4 * this.im, 4 * sums, 1);
     return cells.slice(sums, sums + 4 * size);
   }
 
   load(impulse: PreparedImpulse): void {
     const spectra = impulse.stages[this.index]!;
     const { size } = this;
-    this.count = Math.min(spectra.length / (4 * size), this.most);
-    this.group = size > LARGEST_TOGETHER ? 1 : Math.max(1, this.count);
-    this.groups = Math.ceil(this.count / this.group);
-    this.memory.cells.set(spectra.subarray(0, 4 * size * this.count), this.impulse);
+    const made = spectra.length / (4 * size);
+    this.count = Math.min(made, this.most);
+    const cells = this.memory.cells.subarray(this.impulse, this.impulse + 4 * size * this.count);
+    if (this.count === made) cells.set(spectra);
+    else for (let p = 0; p < this.count; p += 1) layIn(spectra, made, p, cells, this.count, p);
     this.clear();
   }
 
@@ -265,7 +270,7 @@ class Stage {
   private keep(): void {
     const { size, re, im } = this;
     this.newest = this.newest === 0 ? this.count - 1 : this.newest - 1;
-    this.memory.work.part(size, 4 * re, 4 * im, 4 * (this.past + 4 * size * this.newest));
+    this.memory.work.part(size, 4 * re, 4 * im, 4 * (this.past + EIGHT * this.newest), this.count);
   }
 
   private pass(index: number): void {
@@ -279,19 +284,12 @@ class Stage {
     for (let index = 0; index < this.passes; index += 1) this.pass(index);
   }
 
-  /** Multiplies partitions with the input of their time, a group of them after the other, as far as a share of it all. */
+  /** Multiplies all partitions with the input of their time, as far as a share of the bins. */
   private multiply(share: number): void {
-    const { size, group, count, newest } = this;
-    const sums = 4 * this.sums, past = 4 * this.past, impulse = 4 * this.impulse;
-    const perGroup = size / BINS_AT_ONCE;
-    const until = Math.ceil(share * this.groups * perGroup);
-    while (this.done < until) {
-      const at = Math.floor(this.done / perGroup);
-      const end = Math.min(until, (at + 1) * perGroup);
-      const first = at * group;
-      this.memory.work.multiply(size, (this.done - at * perGroup) * BINS_AT_ONCE, (end - at * perGroup) * BINS_AT_ONCE, first, Math.min(count, first + group), sums, past, impulse, count, newest);
-      this.done = end;
-    }
+    const { size, count, newest } = this;
+    const until = Math.ceil((share * size) / BINS_AT_ONCE);
+    this.memory.work.multiply(this.done * BINS_AT_ONCE, until * BINS_AT_ONCE, 4 * this.sums, 4 * this.past, 4 * this.impulse, count, newest);
+    this.done = until;
   }
 
   private joinSums(): void {

@@ -4,14 +4,14 @@ import type { ConvolutionWork } from './convolutionWork';
 export function scriptedWork(cells: Float32Array): ConvolutionWork {
   return {
     pass: (index, size, fromRe, fromIm, toRe, toIm, turns) => pass(cells, index, size, fromRe >> 2, fromIm >> 2, toRe >> 2, toIm >> 2, turns >> 2),
-    multiply: (size, from, until, first, last, sums, past, impulse, count, newest) => {
-      for (const side of [0, 2 * FOUR]) multiply(cells, size, from, until, first, last, (sums >> 2) + side, (past >> 2) + side, (impulse >> 2) + side, count, newest);
+    multiply: (from, until, sums, past, impulse, count, newest) => {
+      for (const side of [0, 2 * FOUR]) multiply(cells, from, until, (sums >> 2) + side, (past >> 2) + side, (impulse >> 2) + side, count, newest);
     },
     copy: (to, from, figures) => void cells.copyWithin(to >> 2, from >> 2, (from >> 2) + figures),
     addStep: (to, from) => {
       for (let i = 0; i < 64; i += 1) cells[(to >> 2) + i] = cells[(to >> 2) + i]! + cells[(from >> 2) + i]!;
     },
-    part: (size, re, im, to) => part(cells, size, re >> 2, im >> 2, to >> 2),
+    part: (size, re, im, to, count) => part(cells, size, re >> 2, im >> 2, to >> 2, count),
     join: (size, from, re, im, scale) => join(cells, size, from >> 2, re >> 2, im >> 2, scale),
   };
 }
@@ -58,41 +58,30 @@ function fourPass(cells: Float32Array, m: number, stride: number, quarter: numbe
   }
 }
 
-/** Bins that lie together: first their left re, then left im, right re, right im. */
+/** Bins that lie together: first their left re, then left im, right re, right im. Eight of one spectrum lie before those of the next. */
 const FOUR = 4;
-const placeOf = (bin: number): number => 4 * bin - 3 * (bin & 3);
+const EIGHT = 32;
+const placeOf = (bin: number, count: number): number => (bin >> 3) * EIGHT * count + 4 * (bin & 4) + (bin & 3);
 
-function multiply(cells: Float32Array, size: number, from: number, until: number, first: number, last: number, sums: number, past: number, impulse: number, count: number, newest: number): void {
-  if (first === 0) clear(cells, sums, from, until);
-  let lowest = cells[sums]!;
-  let highest = cells[sums + FOUR]!;
-  for (let p = first; p < last; p += 1) {
-    const slot = newest + p;
-    const x = past + 4 * size * (slot >= count ? slot - count : slot);
-    const h = impulse + 4 * size * p;
-    multiplyAdd(cells, from, until, sums, x, h);
-    lowest += cells[x]! * cells[h]!;
-    highest += cells[x + FOUR]! * cells[h + FOUR]!;
-  }
-  if (from > 0) return;
-  cells[sums] = lowest;
-  cells[sums + FOUR] = highest;
-}
-
-function clear(cells: Float32Array, sums: number, from: number, until: number): void {
-  for (let bin = from; bin < until; bin += 1) cells[sums + placeOf(bin)] = cells[sums + placeOf(bin) + FOUR] = 0;
-}
-
-function multiplyAdd(cells: Float32Array, from: number, until: number, sums: number, x: number, h: number): void {
+function multiply(cells: Float32Array, from: number, until: number, sums: number, past: number, impulse: number, count: number, newest: number): void {
   for (let bin = from; bin < until; bin += 1) {
-    const i = placeOf(bin);
-    const xr = cells[x + i]!, xi = cells[x + i + FOUR]!, hr = cells[h + i]!, hi = cells[h + i + FOUR]!;
-    cells[sums + i] = cells[sums + i]! + (xr * hr - xi * hi);
-    cells[sums + i + FOUR] = cells[sums + i + FOUR]! + (xr * hi + xi * hr);
+    let re = 0;
+    let im = 0;
+    for (let p = 0, slot = newest; p < count; p += 1) {
+      const x = past + placeOf(bin, count) + slot * EIGHT;
+      const h = impulse + placeOf(bin, count) + p * EIGHT;
+      const xr = cells[x]!, xi = cells[x + FOUR]!, hr = cells[h]!, hi = cells[h + FOUR]!;
+      // Bin 0 holds two real figures: at nought and at half the rate.
+      re += bin === 0 ? xr * hr : xr * hr - xi * hi;
+      im += bin === 0 ? xi * hi : xr * hi + xi * hr;
+      slot = slot + 1 === count ? 0 : slot + 1;
+    }
+    cells[sums + placeOf(bin, 1)] = re;
+    cells[sums + placeOf(bin, 1) + FOUR] = im;
   }
 }
 
-function part(cells: Float32Array, size: number, re: number, im: number, to: number): void {
+function part(cells: Float32Array, size: number, re: number, im: number, to: number, count: number): void {
   const set = (at: number, lr: number, li: number, rr: number, ri: number): void => {
     cells[at] = lr;
     cells[at + FOUR] = li;
@@ -102,7 +91,7 @@ function part(cells: Float32Array, size: number, re: number, im: number, to: num
   set(to, cells[re]!, cells[re + size]!, cells[im]!, cells[im + size]!);
   for (let k = 1; k < size; k += 1) {
     const ar = cells[re + k]!, ai = cells[im + k]!, br = cells[re + 2 * size - k]!, bi = cells[im + 2 * size - k]!;
-    set(to + placeOf(k), 0.5 * (ar + br), 0.5 * (ai - bi), 0.5 * (ai + bi), 0.5 * (br - ar));
+    set(to + placeOf(k, count), 0.5 * (ar + br), 0.5 * (ai - bi), 0.5 * (ai + bi), 0.5 * (br - ar));
   }
 }
 
@@ -112,7 +101,7 @@ function join(cells: Float32Array, size: number, from: number, re: number, im: n
   cells[re] = scale * cells[from + 2 * FOUR]!;
   cells[re + size] = scale * cells[from + 3 * FOUR]!;
   for (let k = 1; k < size; k += 1) {
-    const at = from + placeOf(k);
+    const at = from + placeOf(k, 1);
     const lr = cells[at]!, li = cells[at + FOUR]!, rr = cells[at + 2 * FOUR]!, ri = cells[at + 3 * FOUR]!;
     cells[im + k] = scale * (lr - ri);
     cells[re + k] = scale * (li + rr);

@@ -10,17 +10,18 @@ export interface ConvolutionWork {
   /** One pass of a complex transform from one place to another; all passes in turn, to and fro, make it whole. */
   pass(index: number, size: number, fromRe: number, fromIm: number, toRe: number, toIm: number, turns: number): void;
   /**
-   * Past input times impulse, summed over the partitions from `first` until `last`, for the bins from `from` until `until`, multiples of
-   * eight; what those before `first` gave is added to. A spectrum of `size` bins holds, for four bins at a time, left re, left im, right
-   * re and right im, with two real figures in bin 0; the past is a ring of `count` spectra, the newest at `newest`.
+   * Past input times impulse, summed over `count` partitions, for the bins from `from` until `until`, multiples of eight. A spectrum holds,
+   * for four bins at a time, left re, left im, right re and right im, with two real figures in bin 0. All `count` spectra lie in each other:
+   * eight bins of each in turn, then the next eight, so that what is read goes one way through memory. The past is a ring of them, the
+   * newest at `newest`; the sums are one spectrum.
    */
-  multiply(size: number, from: number, until: number, first: number, last: number, sums: number, past: number, impulse: number, count: number, newest: number): void;
+  multiply(from: number, until: number, sums: number, past: number, impulse: number, count: number, newest: number): void;
   /** Copies figures, a multiple of sixteen. */
   copy(to: number, from: number, figures: number): void;
   /** Adds 64 figures. */
   addStep(to: number, from: number): void;
-  /** Takes the spectrum of both sides out of the transform of left + i right. */
-  part(size: number, re: number, im: number, to: number): void;
+  /** Takes the spectrum of both sides out of the transform of left + i right, to one of `count` that lie in each other. */
+  part(size: number, re: number, im: number, to: number, count: number): void;
   /** The way back, scaled, with re and im changed over. */
   join(size: number, from: number, re: number, im: number, scale: number): void;
 }

@@ -99,22 +99,21 @@ function fourPass(length: i32, stride: usize, quarter: usize, re: usize, im: usi
   }
 }
 
+/** Bytes of eight bins of both sides. */
+const EIGHT: usize = 128;
+
 /**
- * Past input times impulse, summed over the partitions from `first` until `last`, for the bins from `from` until `until`, multiples of
- * eight; what the partitions before `first` gave is added to. Spectra of `size` bins hold, for four bins at a time, left re, left im,
- * right re and right im: one way through memory for all of them. Bin 0 holds two real figures on each side.
- * @param past a ring of `count` spectra, the newest at `newest`
+ * Past input times impulse, summed over `count` partitions, for the bins from `from` until `until`, multiples of eight. Spectra hold, for
+ * four bins at a time, left re, left im, right re and right im, and lie in each other: eight bins of each in turn, then the next eight.
+ * So all that is read goes one way through memory, and each sum is written once. Bin 0 holds two real figures on each side.
+ * @param past a ring of spectra, the newest at `newest`
  */
-export function multiply(size: i32, from: i32, until: i32, first: i32, last: i32, sums: usize, past: usize, impulse: usize, count: i32, newest: i32): void {
-  const spectrum = <usize>size << 4;
-  const begin = newest + first;
-  const turn = count - newest;
-  const x = past + <usize>(begin < count ? begin : begin - count) * spectrum;
-  const h = impulse + <usize>first * spectrum;
-  const fresh = first === 0;
-  const ends = from === 0 ? multiplyEnds(spectrum, first, last, turn, sums, past, x, h, fresh) : f32x4.splat(0);
-  for (let at = <usize>from << 4, end = <usize>until << 4; at < end; at += 128) multiplyEight(spectrum, first, last, turn, sums + at, past + at, x + at, h + at, fresh);
-  if (from > 0) return;
+export function multiply(from: i32, until: i32, sums: usize, past: usize, impulse: usize, count: i32, newest: i32): void {
+  const way = <usize>count * EIGHT;
+  const first = <usize>(from >> 3), last = <usize>(until >> 3);
+  const ends = from === 0 ? multiplyEnds(count, newest, past, impulse) : f32x4.splat(0);
+  for (let at = first; at < last; at += 1) multiplyEight(sums + at * EIGHT, past + at * way, impulse + at * way, count, newest);
+  if (from > 0 || until === 0) return;
   v128.store_lane<f32>(sums, ends, 0);
   v128.store_lane<f32>(sums, ends, 1, 16);
   v128.store_lane<f32>(sums, ends, 2, 32);
@@ -132,16 +131,13 @@ function imaginary(sum: v128, xr: v128, hr: v128, xi: v128, hi: v128): v128 {
   return madd(xi, hr, madd(xr, hi, sum));
 }
 
-/** Eight bins, whose sums stay in registers. @param turn the partition at which the ring begins again */
+/** Eight bins, whose sums stay in registers. */
 @inline
-function multiplyEight(spectrum: usize, first: i32, last: i32, turn: i32, to: usize, past: usize, from: usize, impulse: usize, fresh: bool): void {
-  let x = from, h = impulse;
+function multiplyEight(to: usize, past: usize, impulse: usize, count: i32, newest: i32): void {
+  let x = past + <usize>newest * EIGHT, h = impulse;
   let a = f32x4.splat(0), b = a, c = a, d = a, e = a, f = a, g = a, i = a;
-  if (!fresh) {
-    a = v128.load(to); b = v128.load(to, 16); c = v128.load(to, 32); d = v128.load(to, 48);
-    e = v128.load(to, 64); f = v128.load(to, 80); g = v128.load(to, 96); i = v128.load(to, 112);
-  }
-  for (let p = first; p < last; p += 1) {
+  const turn = count - newest;
+  for (let p = 0; p < count; p += 1) {
     if (p === turn) x = past;
     let xr = v128.load(x), xi = v128.load(x, 16), hr = v128.load(h), hi = v128.load(h, 16);
     a = real(a, xr, hr, xi, hi);
@@ -155,8 +151,8 @@ function multiplyEight(spectrum: usize, first: i32, last: i32, turn: i32, to: us
     xr = v128.load(x, 96); xi = v128.load(x, 112); hr = v128.load(h, 96); hi = v128.load(h, 112);
     g = real(g, xr, hr, xi, hi);
     i = imaginary(i, xr, hr, xi, hi);
-    x += spectrum;
-    h += spectrum;
+    x += EIGHT;
+    h += EIGHT;
   }
   v128.store(to, a);
   v128.store(to, b, 16);
@@ -175,14 +171,11 @@ function endsAt(spectrum: usize): v128 {
 }
 
 /** What bin 0 comes to: at nought and at half the rate, left, then right. */
-function multiplyEnds(spectrum: usize, first: i32, last: i32, turn: i32, to: usize, past: usize, from: usize, impulse: usize, fresh: bool): v128 {
-  let sum = fresh ? f32x4.splat(0) : endsAt(to);
-  let x = from, h = impulse;
-  for (let p = first; p < last; p += 1) {
-    if (p === turn) x = past;
-    sum = f32x4.add(sum, f32x4.mul(endsAt(x), endsAt(h)));
-    x += spectrum;
-    h += spectrum;
+function multiplyEnds(count: i32, newest: i32, past: usize, impulse: usize): v128 {
+  let sum = f32x4.splat(0);
+  for (let p = 0, slot = newest; p < count; p += 1) {
+    sum = f32x4.add(sum, f32x4.mul(endsAt(past + <usize>slot * EIGHT), endsAt(impulse + <usize>p * EIGHT)));
+    slot = slot + 1 === count ? 0 : slot + 1;
   }
   return sum;
 }
@@ -210,15 +203,16 @@ function turned(v: v128): v128 {
 /**
  * Takes the spectra of two real sides out of the transform of left + i right, as `multiply` wants them.
  * Bin 0 of each holds its real value at 0 in re and that at half the rate in im. The first turn of the loop reaches one figure
- * past `re` and `im`, into memory that follows them, and leaves in bin 0 what is put right afterwards. @param size bins kept of each side
+ * past `re` and `im`, into memory that follows them, and leaves in bin 0 what is put right afterwards. @param size bins kept of each side  @param count spectra that lie in each other there
  */
-export function part(size: i32, re: usize, im: usize, to: usize): void {
+export function part(size: i32, re: usize, im: usize, to: usize, count: i32): void {
   const bytes = <usize>size << 2;
   const scale = f32x4.splat(<f32>0.5);
+  const way = <usize>count * EIGHT;
   for (let a: usize = 0; a < bytes; a += 16) {
     const b = 2 * bytes - a - 12;
     const ar = v128.load(re + a), ai = v128.load(im + a), br = turned(v128.load(re + b)), bi = turned(v128.load(im + b));
-    const four = to + 4 * a;
+    const four = to + (a >> 5) * way + 4 * (a & 16);
     v128.store(four, f32x4.mul(scale, f32x4.add(ar, br)));
     v128.store(four, f32x4.mul(scale, f32x4.sub(ai, bi)), 16);
     v128.store(four, f32x4.mul(scale, f32x4.add(ai, bi)), 32);
