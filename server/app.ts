@@ -28,8 +28,8 @@ export interface AppOptions {
   readonly dataFolder: string;
   /** Folder of the built client; left out in tests of the API. */
   readonly client?: string;
-  /** The worker that writes exports, in one file. */
-  readonly exporter?: string;
+  /** Folder of the built workers. */
+  readonly built?: string;
   readonly write?: WriteWhole;
   readonly quiet?: boolean;
 }
@@ -87,13 +87,13 @@ const sameOriginOnly: express.RequestHandler = (req, _res, next) => {
   next();
 };
 
-function apiRoutes({ db, dataFolder, write, exporter }: AppOptions): express.Router {
+function apiRoutes({ db, dataFolder, write, built }: AppOptions): express.Router {
   const router = express.Router();
   const pieces = new PieceStore(db);
   const blocks = new BlockStore(db);
-  const sounds = new SoundStore(db, dataFolder, write);
+  const sounds = new SoundStore(db, dataFolder, write, built);
   const json = express.json({ limit: LARGEST_DOCUMENT });
-  router.use(exportRoutes(pieces, sounds, new ExportStore(db, dataFolder, exporter), dataFolder, json));
+  router.use(exportRoutes(pieces, sounds, new ExportStore(db, dataFolder, built), dataFolder, json));
 
   router.get('/health', (_req, res) => void res.json({ ok: true }));
   router.get('/openapi.json', (_req, res) => void res.json(apiDescription()));

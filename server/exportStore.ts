@@ -2,13 +2,14 @@ import { randomUUID } from 'node:crypto';
 import { mkdirSync, readdirSync, renameSync, rmSync, statSync } from 'node:fs';
 import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
-import { Worker } from 'node:worker_threads';
+import type { Worker } from 'node:worker_threads';
 import * as z from 'zod';
 import { exportFileSchema, exportOrderSchema, EXPORT_STATES, type ExportOrder, type ExportStatus } from '../src/core/files/order';
 import { exportParts } from '../src/core/files/parts';
 import type { Piece } from '../src/core/piece/piece';
 import type { Db } from './database';
 import { Problem, toProblem } from './problem';
+import { startWorker } from './startWorker';
 
 const MOST_KEPT = 40;
 const STOPPED = 'It was stopped. Nothing of it was kept.';
@@ -33,7 +34,7 @@ export class ExportStore {
   private readonly queue: (() => void)[] = [];
   private busy = 0;
 
-  /** @param built the worker in one file; left out, it is run from its sources, which takes longer to start and to render */
+  /** @param built where its worker is in one file */
   constructor(private readonly db: Db, private readonly dataFolder: string, private readonly built?: string) {
     this.folder = join(dataFolder, 'exports');
     this.making = join(dataFolder, 'exporting');
@@ -114,7 +115,7 @@ export class ExportStore {
   private render(id: string, running: Running, work: { readonly piece: Piece; readonly order: ExportOrder; readonly index: number; readonly sounds: string; readonly path: string }): Promise<string> {
     if (running.stopped) return Promise.reject(new Stopped());
     this.tell(id, 'running', '');
-    const worker = new Worker(this.built ?? join(__dirname, 'worker.cjs'), { workerData: { entry: join(__dirname, 'export.worker.ts'), ...work } });
+    const worker = startWorker('export', this.built, work);
     running.workers.add(worker);
     return new Promise<string>((resolve, reject) => {
       worker.on('message', (message: unknown) => {

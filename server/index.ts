@@ -1,4 +1,3 @@
-import { existsSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { createApp } from './app';
 import { openDatabase } from './database';
@@ -6,7 +5,7 @@ import { installDemo } from './demo';
 import { toProblem } from './problem';
 
 /** Made by `npm run build:rt`. */
-const EXPORTER = join(__dirname, '..', 'build', 'export.worker.cjs');
+const BUILT = join(__dirname, '..', 'build');
 
 /** Listens on loopback unless HOST says otherwise. */
 async function main(): Promise<void> {
@@ -20,7 +19,7 @@ async function main(): Promise<void> {
       process.stderr.write(`The demo could not be put into ${dataFolder}. ${title}: ${detail}\n`);
     });
   }
-  const server = createApp({ db, dataFolder, client: resolve('dist'), exporter: existsSync(EXPORTER) ? EXPORTER : undefined }).listen(port, host, () => {
+  const server = createApp({ db, dataFolder, client: resolve('dist'), built: BUILT }).listen(port, host, () => {
     const at = server.address();
     process.stdout.write(`Zephiro is at http://${host}:${at && typeof at === 'object' ? at.port : port}\n`);
   });

@@ -4,11 +4,11 @@ import { open, rename, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
-import { Worker } from 'node:worker_threads';
 import * as z from 'zod';
 import { soundSchema, type SoundInfo } from '../src/core/piece/piece';
 import type { Db } from './database';
 import { Problem } from './problem';
+import { startWorker } from './startWorker';
 
 export interface StoredSound extends SoundInfo {
   readonly hash: string;
@@ -38,7 +38,8 @@ export class SoundStore {
   private readonly folder: string;
   private readonly arriving: string;
 
-  constructor(private readonly db: Db, dataFolder: string, private readonly write: WriteWhole = writeWhole) {
+  /** @param built where its worker is in one file */
+  constructor(private readonly db: Db, dataFolder: string, private readonly write: WriteWhole = writeWhole, private readonly built?: string) {
     this.folder = join(dataFolder, 'sounds');
     this.arriving = join(dataFolder, 'arriving');
     mkdirSync(this.folder, { recursive: true });
@@ -61,7 +62,7 @@ export class SoundStore {
     const path = join(this.arriving, randomUUID());
     try {
       await pipeline(body, createWriteStream(path));
-      const decoded = await decodeInWorker(path);
+      const decoded = await decodeInWorker(path, this.built);
       return await this.keep(decoded.wav, { ...decoded.info, name });
     } finally {
       await rm(path, { force: true });
@@ -88,8 +89,8 @@ export class SoundStore {
   }
 }
 
-async function decodeInWorker(path: string): Promise<{ wav: Uint8Array; info: Omit<SoundInfo, 'name'> }> {
-  const worker = new Worker(join(__dirname, 'worker.cjs'), { workerData: { entry: join(__dirname, 'decode.worker.ts'), path } });
+async function decodeInWorker(path: string, built?: string): Promise<{ wav: Uint8Array; info: Omit<SoundInfo, 'name'> }> {
+  const worker = startWorker('decode', built, { path });
   const message = await new Promise<unknown>((resolve, reject) => {
     worker.once('message', resolve);
     worker.once('error', reject);
