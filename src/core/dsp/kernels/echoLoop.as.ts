@@ -2,6 +2,7 @@
 // The same work in TypeScript: effects/echo/steadyLoop.ts and DelayLine.readFixed. Layout of the memory: echoKernel.ts.
 
 import { readBetween } from './between.as';
+import { maddTwo, nmaddTwo } from './madd.as';
 
 const FRAMES: usize = 64;
 const SETTINGS: usize = 0;
@@ -47,22 +48,22 @@ export function step(readLeft: usize, readRight: usize, writeLeft: usize, writeR
     let y = f64x2.promote_low_f32x4(v128.load32_lane(readRight + i * 4, v128.load32_zero(readLeft + i * 4), 1));
     if (filtered) {
       const x = y;
-      y = f64x2.add(f64x2.mul(outX, x), f64x2.add(f64x2.mul(outOwn, s1), f64x2.mul(outLow, s2)));
+      y = maddTwo(outOwn, s1, maddTwo(outLow, s2, f64x2.mul(outX, x)));
       // Both states from both states: a third of the way from sample to sample that the filter's own steps take.
-      const next = f64x2.add(f64x2.mul(intoOwn, x), f64x2.sub(f64x2.mul(fromOwn, s1), f64x2.mul(fromLow, s2)));
-      s2 = f64x2.add(f64x2.mul(intoLow, x), f64x2.add(f64x2.mul(lowFromOwn, s1), f64x2.mul(lowFromLow, s2)));
+      const next = nmaddTwo(fromLow, s2, maddTwo(fromOwn, s1, f64x2.mul(intoOwn, x)));
+      s2 = maddTwo(lowFromLow, s2, maddTwo(lowFromOwn, s1, f64x2.mul(intoLow, x)));
       s1 = next;
     }
     v128.store64_lane(OUTPUT + i * 8, y, 0);
     v128.store64_lane(OUTPUT + 512 + i * 8, y, 1);
     const x = v128.load64_lane(INPUT + 512 + i * 8, v128.load64_zero(INPUT + i * 8), 1);
-    let into = f64x2.add(f64x2.mul(own, x), f64x2.mul(stays, y));
+    let into = maddTwo(own, x, f64x2.mul(stays, y));
     if (crossing) {
       const swappedIn = v128.shuffle<f64>(x, x, 1, 0);
       const swappedBack = v128.shuffle<f64>(y, y, 1, 0);
-      into = f64x2.add(into, f64x2.add(f64x2.mul(other, swappedIn), f64x2.mul(over, swappedBack)));
+      into = maddTwo(other, swappedIn, maddTwo(over, swappedBack, into));
     }
-    peak = f64x2.max(peak, f64x2.abs(into));
+    peak = f64x2.pmax(peak, f64x2.abs(into));
     const written = f32x4.demote_f64x2_zero(into);
     v128.store32_lane(writeLeft + i * 4, written, 0);
     v128.store32_lane(writeRight + i * 4, written, 1);

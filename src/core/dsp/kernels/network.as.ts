@@ -1,6 +1,8 @@
 // AssemblyScript. One step of a feedback delay network of sixteen lines. The same work in TypeScript: dsp/networkScript.ts.
 // Layout of the memory: dsp/feedbackNetwork.ts.
 
+import { madd, nmadd } from './madd.as';
+
 const LINES: i32 = 16;
 const FRAMES: i32 = 64;
 const ROW: usize = 64;
@@ -18,19 +20,6 @@ const INPUT: usize = 1408;
 const OUTPUT: usize = 1920;
 const READ: usize = 2432;
 const RINGS: usize = 6528;
-
-@inline
-function madd(a: v128, b: v128, c: v128): v128 {
-  if (ASC_FEATURE_RELAXED_SIMD) return f32x4.relaxed_madd(a, b, c);
-  return f32x4.add(f32x4.mul(a, b), c);
-}
-
-/** c - a * b */
-@inline
-function nmadd(a: v128, b: v128, c: v128): v128 {
-  if (ASC_FEATURE_RELAXED_SIMD) return f32x4.relaxed_nmadd(a, b, c);
-  return f32x4.sub(c, f32x4.mul(a, b));
-}
 
 @inline
 function flushed(v: v128): v128 {
