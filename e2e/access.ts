@@ -9,15 +9,32 @@ interface Violation {
   readonly nodes: readonly { readonly html: string; readonly failureSummary?: string }[];
 }
 
+const ALL = ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'];
+
 /** Nothing that axe objects to by WCAG 2.2 AA. */
-export async function expectAccessible(page: Page, what: string): Promise<void> {
+export async function expectAccessible(page: Page, what: string, runOnly: readonly string[] = ALL): Promise<void> {
   await page.evaluate(AXE);
-  const violations = await page.evaluate(async () => {
+  const violations = await page.evaluate(async (rules) => {
     const { axe } = window as unknown as { axe: { run(root: Document, options: object): Promise<{ violations: Violation[] }> } };
-    return (await axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'] })).violations;
-  });
+    return (await axe.run(document, { runOnly: rules })).violations;
+  }, runOnly);
   const said = violations.flatMap(({ id, nodes }) => nodes.map((node) => `${id}: ${(node.failureSummary ?? '').split('\n').slice(1).join(' ').trim()} in ${node.html.replace(/class="[^"]*"/, '').slice(0, 110)}`));
   expect.soft([...new Set(said)], what).toEqual([]);
+}
+
+/** The same by day, and by night what night changes: the colours. */
+export async function expectAccessibleByDayAndNight(page: Page, what: string): Promise<void> {
+  await expectAccessible(page, what);
+  const ground = (): Promise<string> => page.getByRole('main').first().evaluate((element) => {
+    for (let at: Element | null = element; at; at = at.parentElement) if (!/, 0\)$|transparent/.test(getComputedStyle(at).backgroundColor)) return getComputedStyle(at).backgroundColor;
+    return '';
+  });
+  const day = await ground();
+  await page.emulateMedia({ colorScheme: 'dark' });
+  await expect.poll(ground).not.toBe(day);
+  await expectAccessible(page, `${what}, by night`, ['color-contrast']);
+  await page.emulateMedia({ colorScheme: 'light' });
+  await expect.poll(ground).toBe(day);
 }
 
 /** Everything that is touched is at least 44 px each way, but for clips, which are as long as they sound. */
