@@ -44,10 +44,21 @@ export async function beatShown(page: Page): Promise<number> {
   return (bar - 1) * 4 + beat - 1;
 }
 
+/** Where an element lies once it lies still: what was just typed may have moved it. */
+async function restingBox(page: Page, target: Locator): Promise<{ x: number; y: number; width: number; height: number }> {
+  let before = (await target.boundingBox())!;
+  for (;;) {
+    await frames(page, 2);
+    const now = (await target.boundingBox())!;
+    if (now.x === before.x && now.y === before.y && now.width === before.width && now.height === before.height) return now;
+    before = now;
+  }
+}
+
 /** Drags with one finger along points given as shares of the element's box, through the browser's own touch input. */
 export async function touchAlong(page: Page, target: Locator, points: readonly (readonly [number, number])[], pause: () => Promise<void> = async () => undefined): Promise<void> {
   await target.scrollIntoViewIfNeeded();
-  const box = (await target.boundingBox())!;
+  const box = await restingBox(page, target);
   const at = ([x, y]: readonly [number, number]): { x: number; y: number } => ({ x: box.x + x * box.width, y: box.y + y * box.height });
   const client = await page.context().newCDPSession(page);
   const [first, ...rest] = points;

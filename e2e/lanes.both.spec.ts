@@ -1,5 +1,5 @@
 import type { Lane } from '../src/core/piece/piece';
-import { expect, handOn, saved, test, touchAlong, typeInto } from './bench';
+import { expect, frames, handOn, saved, test, touchAlong, typeInto } from './bench';
 
 test('J6: lanes are folded, chosen and shown by touch, bent and shifted by hand or keys, and cleared at once', async ({ page, pieceId, hasTouch }) => {
   const hand = handOn(page, hasTouch);
@@ -41,11 +41,11 @@ test('J6: lanes are folded, chosen and shown by touch, bent and shifted by hand 
     const place = (beat: number, pan: number): [number, number] => [beat / 64, (12 + (0.5 - pan / 2) * 88) / 112];
     await test.step('the line between is pushed up with both its points, then bent by its middle', async () => {
       const [x, y] = place(8, 0.25);
-      await touchAlong(page, pan, [[x, y], [x, y - 10 / 112], [x, y - 22 / 112]]);
+      await touchAlong(page, pan, [[x, y], [x, y - 10 / 112], [x, y - 22 / 112]], () => frames(page, 1));
       const shifted = await lane('pan', ({ points }) => points[0]!.value > 0.4);
       expect(shifted.points.map(({ value }) => value)).toEqual([expect.closeTo(0.5, 1), expect.closeTo(1, 1)]);
       const [, middle] = place(8, (shifted.points[0]!.value + shifted.points[1]!.value) / 2);
-      await touchAlong(page, pan, [[x, middle], [x, middle + 4 / 112], [x, middle + 6 / 112]]);
+      await touchAlong(page, pan, [[x, middle], [x, middle + 4 / 112], [x, middle + 6 / 112]], () => frames(page, 1));
       const bent = await lane('pan', ({ points }) => points[0]!.shape === 'curve');
       // Six pixels of 88 are 0.136 of pan, of a rise of 0.5.
       const share = 0.5 - (2 * 6) / 88 / (shifted.points[1]!.value - shifted.points[0]!.value);
