@@ -212,8 +212,7 @@ export class RunningChannel {
   receive(run: StereoRun, from = 1, to = 1): void {
     if (from === 0 && to === 0) return;
     const { runs } = this.scene;
-    runs.figures[0] = from;
-    runs.figures[1] = (to - from) / STEP_FRAMES;
+    runs.gains(from, to, 0, 0);
     runs.add(this.bus, run);
     this.busSilent = false;
   }
@@ -345,15 +344,11 @@ export class RunningChannel {
       return;
     }
     const { runs } = this.scene;
-    const { figures } = runs;
-    figures[0] = fromLeft;
-    figures[1] = (this.gainLeft - fromLeft) / STEP_FRAMES;
-    figures[2] = fromRight;
-    figures[3] = (this.gainRight - fromRight) / STEP_FRAMES;
+    runs.gains(fromLeft, this.gainLeft, fromRight, this.gainRight);
     runs.level(this.bus);
-    this.peakLeft = figures[4]!;
-    this.peakRight = figures[5]!;
-    this.image.take(figures[6]!, figures[7]!, figures[8]!);
+    this.peakLeft = runs.peak;
+    this.peakRight = runs.otherPeak;
+    this.image.take(runs.leftPower, runs.rightPower, runs.commonPower);
   }
 }
 

@@ -390,9 +390,7 @@ export class Engine {
   /** Non-finite samples become silence; the rest is held under the ceiling. */
   private protect(main: RunningChannel): void {
     const { left, right } = main.bus;
-    const { runs } = this.scene;
-    runs.sum(main.bus);
-    if (!Number.isFinite(runs.figures[4]!)) {
+    if (!this.scene.runs.finite(main.bus)) {
       left.fill(0);
       right.fill(0);
       this.trips += 1;

@@ -1,6 +1,5 @@
 import { startKernel } from '../dsp/kernels/load';
 import { MIX_RUN_BYTES } from '../dsp/kernels/mixRunBytes';
-
 import { STEP_FRAMES, stereoRun, type StereoRun } from '../effects/define';
 import { addRun, blendRuns, levelRun, sumRun } from './mixScript';
 
@@ -29,8 +28,8 @@ const RUNS = 255;
  * when TypeScript does them.
  */
 export class MixRuns {
-  /** What `blend`, `add` and `level` are told and tell, as the kernel's source says. */
-  readonly figures: Float64Array;
+  /** What the work is told and tells, as the kernel's source says. */
+  private readonly figures: Float64Array;
   /** Nothing but zeros. */
   readonly nothing: StereoRun;
   private readonly work: MixWork | null;
@@ -70,21 +69,59 @@ export class MixRuns {
     return this.scratch[depth]!;
   }
 
-  sum(run: StereoRun): void {
-    if (this.work && run.at >= 0) this.work.sum(run.at);
-    else sumRun(this.figures, run);
+  /** Tells the work that comes its gains at the ends of the run, between which they move in straight lines: as `blend`, `add` and `level` say. */
+  gains(from: number, to: number, otherFrom: number, otherTo: number): void {
+    const { figures } = this;
+    figures[0] = from;
+    figures[1] = (to - from) / STEP_FRAMES;
+    figures[2] = otherFrom;
+    figures[3] = (otherTo - otherFrom) / STEP_FRAMES;
   }
 
+  /** Peak of `io` before the last blend, or of left after the last levelling. */
+  get peak(): number {
+    return this.figures[4]!;
+  }
+
+  /** Peak of what the last blend added, or of right after the last levelling. */
+  get otherPeak(): number {
+    return this.figures[5]!;
+  }
+
+  /** After the last levelling, left squared, summed. */
+  get leftPower(): number {
+    return this.figures[6]!;
+  }
+
+  get rightPower(): number {
+    return this.figures[7]!;
+  }
+
+  /** Left times right, summed. */
+  get commonPower(): number {
+    return this.figures[8]!;
+  }
+
+  /** True when every sample is a finite number. */
+  finite(run: StereoRun): boolean {
+    if (this.work && run.at >= 0) this.work.sum(run.at);
+    else sumRun(this.figures, run);
+    return Number.isFinite(this.figures[4]!);
+  }
+
+  /** Mixes `wet` into `io`: the gains are those of `io`, then of `wet`. */
   blend(io: StereoRun, wet: StereoRun): void {
     if (this.work && io.at >= 0 && wet.at >= 0) this.work.blend(io.at, wet.at);
     else blendRuns(this.figures, io, wet);
   }
 
+  /** Adds `run` to `bus` at the first of the gains. */
   add(bus: StereoRun, run: StereoRun): void {
     if (this.work && bus.at >= 0 && run.at >= 0) this.work.add(bus.at, run.at);
     else addRun(this.figures, bus, run);
   }
 
+  /** Takes a run in single precision and levels its sides: the gains are those of left, then of right. */
   level(run: StereoRun): void {
     if (this.work && run.at >= 0) this.work.level(run.at);
     else levelRun(this.figures, run);

@@ -267,7 +267,7 @@ export class RunningSlot {
     if (this.running.length > 0) this.alignStrands();
     this.processor.process(this.fed(io), wet, this.dip.step(this.values.now));
     this.dip.apply(wet);
-    if (!this.finite()) {
+    if (!this.scene.runs.finite(wet)) {
       this.trips += 1;
       this.processor.reset(seconds, this.values.now);
       wet.left.fill(0);
@@ -336,26 +336,13 @@ export class RunningSlot {
   }
 
   private blend(io: StereoRun, withWet: boolean): void {
-    const n = STEP_FRAMES;
     const fromDry = this.dryNow;
     const fromWet = this.wetNow;
     this.aim(this.share);
-    const dryStep = (this.dryNow - fromDry) / n;
-    const wetStep = (this.wetNow - fromWet) / n;
     const { runs } = this.scene;
-    const { figures } = runs;
-    figures[0] = fromDry;
-    figures[1] = dryStep;
-    figures[2] = fromWet;
-    figures[3] = wetStep;
+    runs.gains(fromDry, this.dryNow, fromWet, this.wetNow);
     runs.blend(io, withWet ? this.scratch.wet : runs.nothing);
-    this.dryPeak = figures[4]!;
-    this.wetPeak = figures[5]!;
-  }
-
-  private finite(): boolean {
-    const { runs } = this.scene;
-    runs.sum(this.scratch.wet);
-    return Number.isFinite(runs.figures[4]!);
+    this.dryPeak = runs.peak;
+    this.wetPeak = runs.otherPeak;
   }
 }
