@@ -1,5 +1,5 @@
-import type { Listening } from '../core/engine/engine';
 import type { Gesture } from '../core/engine/gesture';
+import type { Listening } from '../core/engine/listening';
 import type { Plan } from '../core/engine/plan';
 import { ImpulseMaker } from './impulses';
 import { makeMeterMemory, MeterReader } from './meterMemory';

@@ -1,7 +1,7 @@
 import { makeRandom } from '../dsp/random';
 import { effectOf } from '../effects/catalogue';
 import { loudness } from '../analysis/loudness';
-import type { Listening } from './engine';
+import type { Listening } from './listening';
 import { compilePlan } from './plan';
 import { awayFrom, clipOf, echoSlot, engineOf, laneOf, peakIn, RATE, roughness, runEngine, scene, soundOf, type Scene } from './testing';
 

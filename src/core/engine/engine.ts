@@ -6,25 +6,17 @@ import { Followers } from './followers';
 import { applyGesture, type Gesture } from './gesture';
 import { FOLLOWER_KIND, MACRO_KIND, modulatorAt } from '../links/modulator';
 import type { SoundData } from './clipReader';
+import { listenTo, type Listening } from './listening';
 import { LoudnessMatcher } from './matcher';
 import { MixRuns } from './mixRuns';
 import type { Plan } from './plan';
 import { Pulse } from './pulse';
 import { giveSides } from './sides';
 import type { Scene } from './scene';
-import type { Hear } from './slot';
 
 /** Full scale: nothing leaves the engine above it. */
 export const CEILING = 1;
 const LIMITER_RELEASE_SECONDS = 0.12;
-
-/** What is listened to for comparing: one effect, every effect of a channel when `slot` is null, or of the piece when `channel` is. */
-export interface Listening {
-  readonly channel: string | null;
-  readonly slot: string | null;
-  readonly hear: Hear;
-  readonly matched: boolean;
-}
 
 /**
  * Plays a plan: the same class in the audio worklet, in a worker, on a server and in a test.
@@ -156,15 +148,7 @@ export class Engine {
 
   listen(listening: Listening): void {
     this.listening = listening;
-    this.scene.matched = null;
-    for (const channel of this.channels) {
-      for (const slot of channel.chain.every) {
-        const here = listening.channel === null || channel.plan.id === listening.channel;
-        const heard = here && (listening.slot === null || slot.plan.id === listening.slot);
-        slot.hear = heard ? listening.hear : 'mix';
-        if (heard && slot.plan.id === listening.slot) this.scene.matched = slot;
-      }
-    }
+    this.scene.matched = listenTo(this.channels, listening);
     if (this.matcher.on !== listening.matched) this.matcher.clear();
     this.matcher.on = listening.matched;
   }

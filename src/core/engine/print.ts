@@ -2,7 +2,7 @@ import { beatsFrom, beatsToSamples, bpmAt } from '../music/tempo';
 import { tempoOf } from '../piece/tempoOf';
 import { chainOf, findClip } from '../piece/find';
 import { MAIN, type Piece, type PrintOrder } from '../piece/piece';
-import type { Listening } from './engine';
+import type { Listening } from './listening';
 import { compilePlan, type Plan } from './plan';
 import type { Tail } from './render';
 

@@ -1,4 +1,5 @@
-import { Engine, type Listening } from './engine';
+import { Engine } from './engine';
+import type { Listening } from './listening';
 import type { SoundData } from './clipReader';
 import { preparedImpulse, type ImpulseNeed } from '../impulses/make';
 import { planSlotsIn, type Plan } from './plan';
