@@ -12,7 +12,7 @@ import { StateVariable } from './stateVariable';
 import { DelayLine } from './delayLine';
 import { FilterRow } from './filterRow';
 import { TapBank } from './tapBank';
-import { prepareImpulse } from './convolution';
+import { Convolution, prepareImpulse } from './convolution';
 import { makeRandom } from './random';
 
 const RATE = 48_000;
@@ -65,6 +65,28 @@ test('a bank of taps hears what a delay line reads at the same delays, over the 
     for (let i = 0; i < STEP_FRAMES; i += 1) away = Math.max(away, Math.abs(sums.left[i]! - wanted.left[i]!), Math.abs(sums.right[i]! - wanted.right[i]!));
   }
   expect(away).toBeLessThan(2e-6);
+});
+
+test.each([true, false])('an impulse longer than a convolution has room for is cut at a partition’s end, with kernel %s', (withKernel) => {
+  const impulse = Float32Array.from({ length: 30_000 }, (_, i) => Math.sin(i * i) / (1 + i / 3000));
+  // Room for the first partition of the longest stage alone: 16384 and 8192 samples.
+  const [short, whole] = [new Convolution(17_000, withKernel), new Convolution(30_000, withKernel)];
+  short.load(prepareImpulse(impulse, impulse, withKernel));
+  whole.load(prepareImpulse(impulse.slice(0, 24_576), impulse.slice(0, 24_576), withKernel));
+  let [peak, away] = [0, 0];
+  for (let step = 0; step < 500; step += 1) {
+    const input = Float64Array.from({ length: STEP_FRAMES }, (_, i) => (step === 0 && i === 0 ? 1 : 0));
+    const [a, b] = [stereoRun(), stereoRun()];
+    short.addTo(input, input, a.left, a.right);
+    whole.addTo(input, input, b.left, b.right);
+    for (let i = 0; i < STEP_FRAMES; i += 1) {
+      const place = step * STEP_FRAMES + i;
+      peak = Math.max(peak, Math.abs(a.left[i]!));
+      away = Math.max(away, Math.abs(a.left[i]! - b.left[i]!), Math.abs(a.right[i]! - (place < 24_576 ? impulse[place]! : 0)));
+    }
+  }
+  expect(peak).toBeGreaterThan(0.9);
+  expect(away).toBeLessThan(1e-5);
 });
 
 test('the convolver’s kernel and its TypeScript reference agree within 1e-5, on both sides', () => {

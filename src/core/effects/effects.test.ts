@@ -35,6 +35,37 @@ describe.each(EFFECTS.map((effect) => [effect.id, effect] as const))('%s', (id, 
     }
   });
 
+  test('writes every sample of what it works in, which is full of what another effect left', () => {
+    const random = makeRandom(7);
+    const rowFor = (preset: string): Float64Array => {
+      const { values } = newSlot('s', id, preset);
+      return Float64Array.from(effect.paramIds, (param) => toEngineNumber(effect.params[param]!, values[param] ?? effect.params[param]!.initial, PLAIN_CONTEXT));
+    };
+    for (const { id: preset } of effect.presets) {
+      const row = rowFor(preset);
+      const [clean, other] = [effect.createProcessor(48_000), effect.createProcessor(48_000)];
+      clean.reset(0, row);
+      other.reset(0, row);
+      const input = stereoRun();
+      let away = 0;
+      for (let step = 0; step < 90; step += 1) {
+        // Silence, sound, silence again: each of them may be gone through in its own way.
+        const size = step < 30 || step >= 60 ? 0 : 0.3;
+        for (let i = 0; i < STEP_FRAMES; i += 1) {
+          input.left[i] = size * (random() - 0.5);
+          input.right[i] = size * (random() - 0.5);
+        }
+        const [wet, left] = [stereoRun(), stereoRun()];
+        left.left.fill(NaN);
+        left.right.fill(NaN);
+        clean.process(input, wet, row);
+        other.process(input, left, row);
+        for (let i = 0; i < STEP_FRAMES; i += 1) if (left.left[i] !== wet.left[i] || left.right[i] !== wet.right[i]) away += 1;
+      }
+      expect([preset, away]).toEqual([preset, 0]);
+    }
+  });
+
   test('ten seconds of every parameter at random stay finite and bounded, and become silent afterwards', () => {
     const random = makeRandom(20_261_125);
     const processor = effect.createProcessor(48_000);

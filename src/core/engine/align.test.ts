@@ -35,6 +35,18 @@ describe('sounds that look-ahead makes late', () => {
     expect(left({ chain: [width] }, {})).toBeLessThan(1e-5);
   });
 
+  test('one that is taken away holds the sound back until the new order is taken', () => {
+    const [eq, filter] = [newSlot('e', 'eq', 'neutral'), newSlot('f', 'filter', 'neutral')];
+    const at = (chain: Slot[]): Scene => scene([noise], [{ clips: [clipOf('a', 0, 0, 1)], chain }]);
+    const engine = engineOf(at([eq, limiter('l', 8), filter]));
+    const late = engine.latency;
+    expect(late).toBeGreaterThanOrEqual((8 * RATE) / 1000);
+    engine.setPlan(compilePlan(at([filter, eq]).piece));
+    expect(engine.latency).toBe(late);
+    runEngine(engine, 0.1);
+    expect(engine.latency).toBe(0);
+  });
+
   test('a render begins where the sound belongs and is whole at its end', () => {
     const { piece, sounds } = scene([noise], [{ clips: [clipOf('a', 0, 0, 1)], chain: [limiter('l', 8)] }]);
     const rendered = render({ plan: compilePlan(piece), sounds, fromSample: 0, toSample: RATE, tail: { kind: 'silent' } })!;

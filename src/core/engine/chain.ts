@@ -53,7 +53,8 @@ export class RunningChain {
     });
     this.every = this.slots.flatMap((slot) => slot.every);
     const order = this.withLeaving(before);
-    this.mayBeLate = order.some((slot) => slot.mayBeLate);
+    // Those that are gone sound on until the new order is taken.
+    this.mayBeLate = before.some((slot) => slot.mayBeLate) || order.some((slot) => slot.mayBeLate);
     if (keepsOrder(before, order)) {
       this.line = order;
       this.next = null;
