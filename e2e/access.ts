@@ -9,6 +9,8 @@ interface Violation {
   readonly nodes: readonly { readonly html: string; readonly failureSummary?: string }[];
 }
 
+/** The rules that look at colours. */
+const BY_COLOUR = ['color-contrast', 'link-in-text-block'];
 const ALL = ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'];
 
 /** Nothing that axe objects to by WCAG 2.2 AA. */
@@ -32,7 +34,7 @@ export async function expectAccessibleByDayAndNight(page: Page, what: string): P
   const day = await ground();
   await page.emulateMedia({ colorScheme: 'dark' });
   await expect.poll(ground).not.toBe(day);
-  await expectAccessible(page, `${what}, by night`, ['color-contrast']);
+  await expectAccessible(page, `${what}, by night`, BY_COLOUR);
   await page.emulateMedia({ colorScheme: 'light' });
   await expect.poll(ground).toBe(day);
 }

@@ -3,9 +3,7 @@ const { buildSync } = require('esbuild');
 const { createHash } = require('node:crypto');
 const { readdirSync, readFileSync } = require('node:fs');
 const { join } = require('node:path');
-
-// Jest runs a module in a context of its own, where every look-up of a global is slow: audio loops ask for Math per sample.
-const NEAR = 'const { Math, Float64Array, Float32Array } = globalThis;';
+const { NEAR } = require('./jest-esbuild.cjs');
 
 /** What a test imports is not told beforehand: any change to the core makes it anew. */
 function stateOf(folder, hash) {

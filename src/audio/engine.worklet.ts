@@ -14,7 +14,7 @@ const LATE_SECONDS = 0.06;
 const DRIFT = 2e-4;
 /** A device settles in its first moments; nothing is counted then. */
 const SETTLING_SECONDS = 1;
-const BLOCKS_PER_LOAD = 65;
+const BLOCKS_PER_LOAD = 130;
 /** Of so many blocks one is timed: asking for the time is not free where a processor has just slept. Odd, as devices take blocks in fours. */
 const BLOCKS_PER_LOOK = 5;
 /** How long a stretch of rehearsing lasts: what is told meanwhile waits no longer than this. */

@@ -9,8 +9,6 @@ export interface HornNote {
 }
 
 const HARMONICS = 16;
-/** In this file's own hand: what is imported is looked up anew for each sample where files stay apart. */
-const RATE = SOUND_RATE;
 
 /** A far foghorn: two reeds a hair apart, opening as they speak and closing as they tire. */
 export function foghorn(notes: readonly HornNote[], beats: number, bpm: number): Float32Array[] {
@@ -20,15 +18,15 @@ export function foghorn(notes: readonly HornNote[], beats: number, bpm: number):
 }
 
 function blow(out: Float32Array, note: HornNote, bpm: number): void {
-  const from = Math.round(((note.beat * 60) / bpm) * RATE);
+  const from = Math.round(((note.beat * 60) / bpm) * SOUND_RATE);
   const sounding = (note.length * 60) / bpm;
-  const frames = Math.min(out.length - from, Math.round((sounding + 0.25) * RATE));
+  const frames = Math.min(out.length - from, Math.round((sounding + 0.25) * SOUND_RATE));
   const hz = noteHz(note.note);
   const { sizes, opens } = breath(sounding, frames);
   for (let h = 1; h <= HARMONICS; h += 1) {
     const reed = 1 / Math.pow(h, 1.15);
     for (let i = 0; i < frames; i += 1) {
-      const t = i / RATE;
+      const t = i / SOUND_RATE;
       const over = (h * hz) / opens[i]!;
       const size = sizes[i]! * (reed / (1 + over * over));
       out[from + i] = out[from + i]! + size * (sinTurns(h * hz * t) + 0.7 * sinTurns(h * hz * 1.0031 * t + 0.3));
@@ -41,7 +39,7 @@ function breath(sounding: number, frames: number): { sizes: Float64Array; opens:
   const sizes = new Float64Array(frames);
   const opens = new Float64Array(frames);
   for (let i = 0; i < frames; i += 1) {
-    const t = i / RATE;
+    const t = i / SOUND_RATE;
     const attack = t < 0.09 ? t / 0.09 : 1;
     const end = t > sounding ? Math.max(0, 1 - (t - sounding) / 0.25) : 1;
     sizes[i] = attack * end * (1 - 0.18 * sinTurns(t * 5.5) * Math.max(0, 1 - t / 0.6));
