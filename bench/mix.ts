@@ -11,7 +11,7 @@ const WET = { balance: 'mix', mix: 1 };
 const RETURNS: readonly (readonly [id: string, effects: Effects])[] = [
   ['hall', [['reverb', 'openWater', WET], ['eq', 'neutral']]],
   ['plate', [['reverb', 'brassSheet', WET], ['width', 'neutral']]],
-  ['place', [['convolver', 'neutral', { ...WET, length: 3000 }], ['filter', 'neutral']]],
+  ['place', [['convolver', 'neutral', { ...WET, impulse: 'saltCistern', length: 3000 }], ['filter', 'neutral']]],
 ];
 
 const chain = (id: string, effects: Effects): Slot[] => effects.map(([effect, preset, values = {}], i) => newSlot(`${id}-${i}`, effect, preset, values));
