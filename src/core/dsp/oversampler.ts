@@ -2,6 +2,7 @@ import { startKernel } from './kernels/load';
 import { OVERSAMPLE_BYTES } from './kernels/oversampleBytes';
 import { OVERSAMPLE_FUSED_BYTES } from './kernels/oversampleFusedBytes';
 import { scriptedOversampling } from './oversampleScript';
+import { narrowRun, widenRun } from './runs';
 
 const CODE = { plain: OVERSAMPLE_BYTES, fused: OVERSAMPLE_FUSED_BYTES };
 
@@ -50,7 +51,8 @@ export class Oversampler {
   /** Stages between the plain rate and the highest. */
   private readonly count: number;
   /** Rows of a channel, in figures from its beginning: what comes in, what is shaped at the highest rate, what goes out. */
-  private readonly first: number;
+  private readonly ins: readonly Float32Array[];
+  private readonly outs: readonly Float32Array[];
   private readonly top: number;
   private readonly result: number;
   private readonly channelFigures: number;
@@ -79,7 +81,6 @@ export class Oversampler {
     const lateTop = stages.reduce((sum, { half }, s) => sum + 2 * (2 * half - 1) * (factor >> (s + 1)), 0);
     const filling = (factor - (lateTop % factor)) % factor;
     this.latency = (lateTop + filling) / factor;
-    this.first = stages[0]!.input;
     this.top = take(filling, OVERSAMPLED_FRAMES * factor);
     this.result = take(0, OVERSAMPLED_FRAMES * factor);
     this.channelFigures = LINE * Math.ceil(at / LINE);
@@ -90,6 +91,9 @@ export class Oversampler {
     const places = new Int32Array(bytes, 0, 4 + 6 * count);
     places.set([this.top, this.result, filling, OVERSAMPLED_FRAMES * factor, ...stages.flatMap(({ half, taps, input, even, odd, n }) => [half, taps, input, even, odd, n])]);
     this.work = kernel ? (kernel.exports as unknown as OversampleWork) : scriptedOversampling(this.cells, places);
+    const rows = (at: number): Float32Array[] => [0, 1].map((side) => this.cells.subarray(this.shared + side * this.channelFigures + at).subarray(0, OVERSAMPLED_FRAMES));
+    this.ins = rows(stages[0]!.input);
+    this.outs = rows(this.result);
     stages.forEach(({ half, taps }) => this.cells.set(halfBand(half), taps));
   }
 
@@ -102,21 +106,20 @@ export class Oversampler {
    * @param shaper shapes samples of the high rate where they lie
    */
   process(run: { readonly left: Float64Array; readonly right: Float64Array }, kind: number, from: number, to: number, shaper: Shaper | null = null): void {
-    this.side(run.left, this.shared, kind, from, to, shaper);
-    this.side(run.right, this.shared + this.channelFigures, kind, from, to, shaper);
+    this.side(run.left, 0, kind, from, to, shaper);
+    this.side(run.right, 1, kind, from, to, shaper);
   }
 
-  private side(io: Float64Array, base: number, kind: number, from: number, to: number, shaper: Shaper | null): void {
+  private side(io: Float64Array, side: 0 | 1, kind: number, from: number, to: number, shaper: Shaper | null): void {
     const { cells, work, count, factor } = this;
-    const first = base + this.first;
-    for (let i = 0; i < OVERSAMPLED_FRAMES; i += 1) cells[first + i] = io[i]!;
+    const base = this.shared + side * this.channelFigures;
+    narrowRun(io, this.ins[side]!);
     const topFrames = OVERSAMPLED_FRAMES * factor;
     const step = (to - from) / topFrames;
     work.rise(4 * base, 0, count, shaper ? -1 : kind, from, step);
     if (shaper) shaper.shape(cells, base + this.top, topFrames, from, step);
     work.fall(4 * base, 0, count);
-    const result = base + this.result;
-    for (let i = 0; i < OVERSAMPLED_FRAMES; i += 1) io[i] = cells[result + i]!;
+    widenRun(this.outs[side]!, io);
   }
 }
 

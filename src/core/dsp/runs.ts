@@ -14,6 +14,26 @@ export function copyRun(from: Float64Array, to: Float64Array): void {
   }
 }
 
+/** Copies a run to half as wide figures. */
+export function narrowRun(from: Float64Array, to: Float32Array): void {
+  for (let i = 0; i < RUN; i += 4) {
+    to[i] = from[i]!;
+    to[i + 1] = from[i + 1]!;
+    to[i + 2] = from[i + 2]!;
+    to[i + 3] = from[i + 3]!;
+  }
+}
+
+/** Copies a run to twice as wide figures. */
+export function widenRun(from: Float32Array, to: Float64Array): void {
+  for (let i = 0; i < RUN; i += 4) {
+    to[i] = from[i]!;
+    to[i + 1] = from[i + 1]!;
+    to[i + 2] = from[i + 2]!;
+    to[i + 3] = from[i + 3]!;
+  }
+}
+
 /** Empties a run of 64 samples. */
 export function clearRun(run: Float64Array): void {
   for (let i = 0; i < RUN; i += 4) run[i] = run[i + 1] = run[i + 2] = run[i + 3] = 0;

@@ -2,11 +2,11 @@
 // The same work in TypeScript: effects/echo/steadyLoop.ts and DelayLine.readFixed. Layout of the memory: echoKernel.ts.
 
 import { readBetween } from './between.as';
-import { maddTwo, nmaddTwo } from './madd.as';
+import { maddTwo } from './madd.as';
 
 const FRAMES: usize = 64;
 const SETTINGS: usize = 0;
-const KERNEL: usize = 256;
+const KERNEL: usize = 384;
 const INPUT: usize = 512;
 const OUTPUT: usize = 1536;
 const BETWEEN: usize = 2560;
@@ -14,6 +14,12 @@ const BETWEEN: usize = 2560;
 @inline
 function setting(index: usize): v128 {
   return v128.load(SETTINGS + index * 16);
+}
+
+/** One side of a setting. */
+@inline
+function side(index: usize, bytes: usize): v128 {
+  return v128.load64_splat(SETTINGS + index * 16 + bytes);
 }
 
 /**
@@ -28,47 +34,47 @@ export function step(readLeft: usize, readRight: usize, writeLeft: usize, writeR
     readLeft = BETWEEN;
     readRight = BETWEEN + 256;
   }
-  const fromOwn = setting(0);
-  const fromLow = setting(1);
-  const lowFromOwn = setting(2);
-  const lowFromLow = setting(3);
-  const intoOwn = setting(4);
-  const intoLow = setting(5);
-  const outX = setting(6);
-  const outOwn = setting(7);
-  const outLow = setting(8);
-  const own = setting(9);
-  const stays = setting(10);
-  const other = setting(11);
-  const over = setting(12);
-  let s1 = setting(13);
-  let s2 = setting(14);
+  const own1 = setting(0), own2 = setting(1), ownThen = setting(2), ownNow = setting(3);
+  const low1 = setting(4), low2 = setting(5), lowThen = setting(6), lowNow = setting(7);
+  const direct = setting(8), first1 = setting(9), first2 = setting(10);
+  const second1 = setting(11), second2 = setting(12), secondThen = setting(13);
+  const ownLeft = side(14, 0), ownRight = side(14, 8);
+  const stays = setting(15);
+  const otherLeft = side(16, 0), otherRight = side(16, 8);
+  const over = setting(17);
+  let s1 = setting(18);
+  let s2 = setting(19);
   let peak = f64x2.splat(0);
-  for (let i: usize = 0; i < FRAMES; i += 1) {
-    let y = f64x2.promote_low_f32x4(v128.load32_lane(readRight + i * 4, v128.load32_zero(readLeft + i * 4), 1));
+  // Two moments at once: for the filter left lies beside right, for all else a moment beside the next.
+  for (let i: usize = 0; i < FRAMES; i += 2) {
+    const both = v128.shuffle<f32>(v128.load64_zero(readLeft + i * 4), v128.load64_zero(readRight + i * 4), 0, 4, 1, 5);
+    let y = f64x2.promote_low_f32x4(both);
+    let z = f64x2.promote_low_f32x4(v128.shuffle<f64>(both, both, 1, 1));
     if (filtered) {
-      const x = y;
-      y = maddTwo(outOwn, s1, maddTwo(outLow, s2, f64x2.mul(outX, x)));
-      // Both states from both states: a third of the way from sample to sample that the filter's own steps take.
-      const next = nmaddTwo(fromLow, s2, maddTwo(fromOwn, s1, f64x2.mul(intoOwn, x)));
-      s2 = maddTwo(lowFromLow, s2, maddTwo(lowFromOwn, s1, f64x2.mul(intoLow, x)));
+      // States two moments on from those of now: half as long a way from sample to sample as one moment after the other.
+      const x = y, x1 = z;
+      y = maddTwo(first1, s1, maddTwo(first2, s2, f64x2.mul(direct, x)));
+      const rest = maddTwo(secondThen, x, f64x2.mul(direct, x1));
+      const next = maddTwo(own1, s1, maddTwo(own2, s2, maddTwo(ownThen, x, f64x2.mul(ownNow, x1))));
+      z = maddTwo(second1, s1, maddTwo(second2, s2, rest));
+      s2 = maddTwo(low1, s1, maddTwo(low2, s2, maddTwo(lowThen, x, f64x2.mul(lowNow, x1))));
       s1 = next;
     }
-    v128.store64_lane(OUTPUT + i * 8, y, 0);
-    v128.store64_lane(OUTPUT + 512 + i * 8, y, 1);
-    const x = v128.load64_lane(INPUT + 512 + i * 8, v128.load64_zero(INPUT + i * 8), 1);
-    let into = maddTwo(own, x, f64x2.mul(stays, y));
+    const left = v128.shuffle<f64>(y, z, 0, 2), right = v128.shuffle<f64>(y, z, 1, 3);
+    v128.store(OUTPUT + i * 8, left);
+    v128.store(OUTPUT + 512 + i * 8, right);
+    const inLeft = v128.load(INPUT + i * 8), inRight = v128.load(INPUT + 512 + i * 8);
+    let intoLeft = maddTwo(ownLeft, inLeft, f64x2.mul(stays, left));
+    let intoRight = maddTwo(ownRight, inRight, f64x2.mul(stays, right));
     if (crossing) {
-      const swappedIn = v128.shuffle<f64>(x, x, 1, 0);
-      const swappedBack = v128.shuffle<f64>(y, y, 1, 0);
-      into = maddTwo(other, swappedIn, maddTwo(over, swappedBack, into));
+      intoLeft = maddTwo(otherLeft, inRight, maddTwo(over, right, intoLeft));
+      intoRight = maddTwo(otherRight, inLeft, maddTwo(over, left, intoRight));
     }
-    peak = f64x2.pmax(peak, f64x2.abs(into));
-    const written = f32x4.demote_f64x2_zero(into);
-    v128.store32_lane(writeLeft + i * 4, written, 0);
-    v128.store32_lane(writeRight + i * 4, written, 1);
+    peak = f64x2.pmax(peak, f64x2.pmax(f64x2.abs(intoLeft), f64x2.abs(intoRight)));
+    v128.store64_lane(writeLeft + i * 4, f32x4.demote_f64x2_zero(intoLeft), 0);
+    v128.store64_lane(writeRight + i * 4, f32x4.demote_f64x2_zero(intoRight), 0);
   }
-  v128.store(SETTINGS + 208, s1);
-  v128.store(SETTINGS + 224, s2);
+  v128.store(SETTINGS + 18 * 16, s1);
+  v128.store(SETTINGS + 19 * 16, s2);
   return max(f64x2.extract_lane(peak, 0), f64x2.extract_lane(peak, 1));
 }

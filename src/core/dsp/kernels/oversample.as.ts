@@ -1,27 +1,36 @@
 // AssemblyScript. Twice the rate and back by half-band filters, and shaping in between. The same work in TypeScript:
-// dsp/oversampleScript.ts. All arrays are f32, addresses are bytes, counts are samples and multiples of sixteen.
+// dsp/oversampleScript.ts. All arrays are f32, addresses are bytes, counts are samples and multiples of thirty-two.
 
-import { madd } from './madd.as';
+import { madd, nmadd } from './madd.as';
 
 @inline
-function laced(to: usize, filtered: v128, plain: v128): void {
-  const even = f32x4.mul(f32x4.splat(2), filtered);
+function laced(to: usize, half: v128, plain: v128): void {
+  const even = f32x4.add(half, half);
   v128.store(to, v128.shuffle<f32>(even, plain, 0, 4, 1, 5));
   v128.store(to, v128.shuffle<f32>(even, plain, 2, 6, 3, 7), 16);
 }
 
-/** Sixteen samples at once share each tap, and the taps, which are the same from both ends, each multiplication. @param to where they go */
+@inline
+function folded(early: usize, late: usize): v128 {
+  return f32x4.add(v128.load(early), v128.load(late));
+}
+
+/** Thirty-two samples at once share each tap, and the taps, which are the same from both ends, each multiplication. @param to where they go */
 @inline
 function filter(at: usize, taps: usize, count: i32, to: usize): void {
-  let a = f32x4.splat(0), b = f32x4.splat(0), c = f32x4.splat(0), d = f32x4.splat(0);
+  let a = f32x4.splat(0), b = a, c = a, d = a, e = a, f = a, g = a, h = a;
   let late = at;
   let early = at - 4 * (<usize>count - 1);
   for (let k = taps, end = taps + 2 * <usize>count; k < end; k += 4) {
     const tap = v128.load32_splat(k);
-    a = madd(tap, f32x4.add(v128.load(early), v128.load(late)), a);
-    b = madd(tap, f32x4.add(v128.load(early, 16), v128.load(late, 16)), b);
-    c = madd(tap, f32x4.add(v128.load(early, 32), v128.load(late, 32)), c);
-    d = madd(tap, f32x4.add(v128.load(early, 48), v128.load(late, 48)), d);
+    a = madd(tap, folded(early, late), a);
+    b = madd(tap, folded(early + 16, late + 16), b);
+    c = madd(tap, folded(early + 32, late + 32), c);
+    d = madd(tap, folded(early + 48, late + 48), d);
+    e = madd(tap, folded(early + 64, late + 64), e);
+    f = madd(tap, folded(early + 80, late + 80), f);
+    g = madd(tap, folded(early + 96, late + 96), g);
+    h = madd(tap, folded(early + 112, late + 112), h);
     early += 4;
     late -= 4;
   }
@@ -29,21 +38,21 @@ function filter(at: usize, taps: usize, count: i32, to: usize): void {
   v128.store(to, b, 16);
   v128.store(to, c, 32);
   v128.store(to, d, 48);
+  v128.store(to, e, 64);
+  v128.store(to, f, 80);
+  v128.store(to, g, 96);
+  v128.store(to, h, 112);
 }
 
 /** @param from first of n samples, with as many before it as there are taps  @param to 2 n samples  @param half what the plain ones are late, in samples */
 function up(from: usize, to: usize, taps: usize, count: i32, half: i32, n: i32): void {
   const late: usize = 4 * <usize>half;
-  for (let i: usize = 0; i < 4 * <usize>n; i += 64) {
+  for (let i: usize = 0; i < 4 * <usize>n; i += 128) {
     const plain = from + i - late, out = to + 2 * i;
-    // The upper half of their place holds them until they are laced.
-    const held = out + 64;
+    // The upper half of their place holds them until they are laced: each is read before its own place is written.
+    const held = out + 128;
     filter(from + i, taps, count, held);
-    const a = v128.load(held), b = v128.load(held, 16), c = v128.load(held, 32), d = v128.load(held, 48);
-    laced(out, a, v128.load(plain));
-    laced(out + 32, b, v128.load(plain, 16));
-    laced(out + 64, c, v128.load(plain, 32));
-    laced(out + 96, d, v128.load(plain, 48));
+    for (let k: usize = 0; k < 128; k += 16) laced(out + 2 * k, v128.load(held + k), v128.load(plain + k));
   }
 }
 
@@ -59,68 +68,68 @@ function split(from: usize, even: usize, odd: usize, n: i32): void {
 /** @param even, odd first of n samples each, with as many before as there are taps  @param half what the odd ones are late, in samples */
 function down(even: usize, odd: usize, to: usize, taps: usize, count: i32, half: i32, n: i32): void {
   const late: usize = 4 * <usize>half;
-  const share = f32x4.splat(0.5);
-  for (let i: usize = 0; i < 4 * <usize>n; i += 64) {
+  const share = kept(0.5);
+  for (let i: usize = 0; i < 4 * <usize>n; i += 128) {
     filter(even + i, taps, count, to + i);
-    for (let k = i; k < i + 64; k += 16) v128.store(to + k, madd(share, v128.load(odd + k - late), v128.load(to + k)));
+    for (let k = i; k < i + 128; k += 16) v128.store(to + k, madd(share, v128.load(odd + k - late), v128.load(to + k)));
   }
 }
 
+/** Exported, so that no compiler takes it for a constant. */
+export let unit: f32 = 1;
+
+/** A constant for a loop. Browsers make one of four figures anew at each turn, which took longer than the curve; what they must take for a result they keep. */
 @inline
-function tanhOf(driven: v128): v128 {
-  // The fraction reaches one where it is cut off.
-  const x = f32x4.pmin(f32x4.splat(4.97), f32x4.pmax(f32x4.splat(-4.97), driven));
-  const s = f32x4.mul(x, x);
-  const top = f32x4.mul(x, madd(s, madd(s, f32x4.add(f32x4.splat(378), s), f32x4.splat(17325)), f32x4.splat(135135)));
-  const low = madd(s, madd(s, madd(s, f32x4.splat(28), f32x4.splat(3150)), f32x4.splat(62370)), f32x4.splat(135135));
-  return f32x4.div(top, low);
+function kept(value: f32): v128 {
+  return f32x4.splat(unit * value);
 }
 
+/** Shapes n samples in place by one curve. Drive moves by `step` a sample from `from`; just above 1 what is driven comes in by and by. `kind` and `moving` are constants where this is called. */
 @inline
-function shaped(x: v128, kind: i32): v128 {
-  if (kind == 0) return tanhOf(x);
-  if (kind == 1) {
-    const negative = f32x4.div(x, f32x4.sub(f32x4.splat(1), f32x4.mul(f32x4.splat(0.35), x)));
-    return v128.bitselect(tanhOf(x), negative, f32x4.gt(x, f32x4.splat(0)));
-  }
-  if (kind == 2) {
-    const s = f32x4.mul(x, x);
-    return f32x4.div(x, f32x4.sqrt(f32x4.sqrt(f32x4.add(f32x4.splat(1), f32x4.mul(s, s)))));
-  }
-  return f32x4.max(f32x4.splat(-1), f32x4.min(f32x4.splat(1), x));
-}
-
-/** Shapes n samples in place; the drive moves by `step` a sample from `from`. */
-function shape(at: usize, kind: i32, from: f32, step: f32, n: i32): void {
-  if (step == 0) {
-    shapeSteady(at, kind, from, n);
-    return;
-  }
+function run(kind: i32, moving: bool, at: usize, from: f32, step: f32, n: i32): void {
+  const most = kept(4.97), least = kept(-4.97);
+  const a = kept(378), b = kept(17325), c = kept(135135), d = kept(28), e = kept(3150), f = kept(62370);
+  const whole = kept(1), under = kept(-1), bend = kept(0.35), soon = kept(1 / <f32>0.122), nothing = f32x4.splat(0);
   let drive = f32x4.add(f32x4.splat(from), f32x4.mul(f32x4.splat(step), f32x4(1, 2, 3, 4)));
   const steps = f32x4.splat(4 * step);
+  let back = f32x4.div(whole, drive);
+  let wet = f32x4.min(whole, f32x4.mul(f32x4.sub(drive, whole), soon));
   for (let i: usize = 0; i < 4 * <usize>n; i += 16) {
-    const x = v128.load(at + i);
-    const y = f32x4.div(shaped(f32x4.mul(x, drive), kind), drive);
-    const wet = f32x4.min(f32x4.splat(1), f32x4.div(f32x4.sub(drive, f32x4.splat(1)), f32x4.splat(0.122)));
-    v128.store(at + i, f32x4.add(x, f32x4.mul(f32x4.sub(y, x), wet)));
-    drive = f32x4.add(drive, steps);
+    const plain = v128.load(at + i);
+    const x = f32x4.mul(plain, drive);
+    let y = x;
+    if (kind < 2) {
+      // A fraction for tanh, which reaches one where it is cut off.
+      const near = f32x4.pmin(most, f32x4.pmax(least, x));
+      const s = f32x4.mul(near, near);
+      const top = f32x4.mul(near, madd(s, madd(s, f32x4.add(a, s), b), c));
+      y = f32x4.div(top, madd(s, madd(s, madd(s, d, e), f), c));
+      if (kind == 1) y = v128.bitselect(y, f32x4.div(x, nmadd(bend, x, whole)), f32x4.gt(x, nothing));
+    } else if (kind == 2) {
+      const s = f32x4.mul(x, x);
+      y = f32x4.div(x, f32x4.sqrt(f32x4.sqrt(madd(s, s, whole))));
+    } else y = f32x4.max(under, f32x4.min(whole, x));
+    v128.store(at + i, madd(f32x4.sub(f32x4.mul(y, back), plain), wet, plain));
+    if (moving) {
+      drive = f32x4.add(drive, steps);
+      back = f32x4.div(whole, drive);
+      wet = f32x4.min(whole, f32x4.mul(f32x4.sub(drive, whole), soon));
+    }
   }
 }
 
-/** The same at one drive: without two of the three divisions, and without mixing where it is wholly driven. */
-function shapeSteady(at: usize, kind: i32, level: f32, n: i32): void {
-  const drive = f32x4.splat(level), back = f32x4.splat(1 / level);
-  const share = (level - 1) / <f32>0.122;
-  if (share >= 1) {
-    for (let i: usize = 0; i < 4 * <usize>n; i += 16) v128.store(at + i, f32x4.mul(shaped(f32x4.mul(v128.load(at + i), drive), kind), back));
-    return;
-  }
-  const wet = f32x4.splat(share);
-  for (let i: usize = 0; i < 4 * <usize>n; i += 16) {
-    const x = v128.load(at + i);
-    const y = f32x4.mul(shaped(f32x4.mul(x, drive), kind), back);
-    v128.store(at + i, f32x4.add(x, f32x4.mul(f32x4.sub(y, x), wet)));
-  }
+function shapeMoving(at: usize, kind: i32, from: f32, step: f32, n: i32): void {
+  if (kind == 0) run(0, true, at, from, step, n);
+  else if (kind == 1) run(1, true, at, from, step, n);
+  else if (kind == 2) run(2, true, at, from, step, n);
+  else run(3, true, at, from, step, n);
+}
+
+function shapeSteady(at: usize, kind: i32, drive: f32, n: i32): void {
+  if (kind == 0) run(0, false, at, drive, 0, n);
+  else if (kind == 1) run(1, false, at, drive, 0, n);
+  else if (kind == 2) run(2, false, at, drive, 0, n);
+  else run(3, false, at, drive, 0, n);
 }
 
 @inline
@@ -152,7 +161,9 @@ export function rise(base: usize, table: usize, count: i32, kind: i32, from: f32
     up(input, s == count - 1 ? top : row(base, stage + 24, 2), 4 * <usize>cell(stage, 1), 2 * half, half - 1, n);
     keep(input, n, 2 * half);
   }
-  if (kind >= 0) shape(top, kind, from, step, cell(table, 3));
+  if (kind < 0) return;
+  if (step == 0) shapeSteady(top, kind, from, cell(table, 3));
+  else shapeMoving(top, kind, from, step, cell(table, 3));
 }
 
 /** Brings a channel's run down again. */

@@ -13,14 +13,14 @@ import type { SteadyGains } from './steadyLoop';
 const CODE = { plain: ECHO_LOOP_BYTES, fused: ECHO_LOOP_FUSED_BYTES };
 
 /** Where things lie in the kernel's memory, in bytes; the same figures stand in echoLoop.as.ts. */
-const KERNEL_AT = 256;
+const KERNEL_AT = 384;
 const INPUT_AT = 512;
 const OUTPUT_AT = 1536;
 const READER_AT = 3072;
 const RINGS_AT = READER_AT + LineReader.bytes;
 /** Places of the settings, in pairs of left and right. */
-const STATE_1 = 26;
-const STATE_2 = 28;
+const STATE_1 = 36;
+const STATE_2 = 38;
 
 type Step = (readLeft: number, readRight: number, writeLeft: number, writeRight: number, between: number, filtered: number, crossing: number) => number;
 
@@ -49,7 +49,7 @@ export class EchoKernel {
     this.smears = [{ memory, at: behind }, { memory, at: behind + Diffuser.bytesAt(sampleRate) }];
     this.run = exports.step as Step;
     this.reader = LineReader.create({ memory, at: READER_AT })!;
-    this.settings = new Float64Array(memory.buffer, 0, 30);
+    this.settings = new Float64Array(memory.buffer, 0, 40);
     this.coefficients = new Float32Array(memory.buffer, KERNEL_AT, 2 * SINC_TAPS);
     this.inLeft = new Float64Array(memory.buffer, INPUT_AT, STEP_FRAMES);
     this.inRight = new Float64Array(memory.buffer, INPUT_AT + STEP_FRAMES * 8, STEP_FRAMES);
@@ -70,20 +70,29 @@ export class EchoKernel {
     const a1 = 1 / (1 + g * (g + k));
     const a2 = g * a1;
     const { direct, band, low } = colour;
-    // The filter of stateVariable.ts as one matrix: both next states and the output from both states and the sample.
-    this.both(0, 2 * a1 - 1);
-    this.both(1, 2 * a2);
-    this.both(2, 2 * a2);
-    this.both(3, 1 - 2 * g * a2);
-    this.both(4, 2 * a2);
-    this.both(5, 2 * g * a2);
-    this.both(6, direct + band * a2 + low * g * a2);
-    this.both(7, band * a1 + low * a2);
-    this.both(8, low * (1 - g * a2) - band * a2);
-    this.pair(9, gains.ownLeft, gains.ownRight);
-    this.both(10, gains.stays);
-    this.pair(11, gains.otherLeft, gains.otherRight);
-    this.both(12, gains.goesOver);
+    // The filter of stateVariable.ts as a matrix from both states and the sample to both next states and the output ...
+    const own1 = 2 * a1 - 1, own2 = -2 * a2, ownX = 2 * a2;
+    const low1 = 2 * a2, low2 = 1 - 2 * g * a2, lowX = 2 * g * a2;
+    const out1 = band * a1 + low * a2, out2 = low * (1 - g * a2) - band * a2, outX = direct + band * a2 + low * g * a2;
+    // ... and that once more upon itself: the states two samples on, and the second output.
+    this.both(0, own1 * own1 + own2 * low1);
+    this.both(1, own1 * own2 + own2 * low2);
+    this.both(2, own1 * ownX + own2 * lowX);
+    this.both(3, ownX);
+    this.both(4, low1 * own1 + low2 * low1);
+    this.both(5, low1 * own2 + low2 * low2);
+    this.both(6, low1 * ownX + low2 * lowX);
+    this.both(7, lowX);
+    this.both(8, outX);
+    this.both(9, out1);
+    this.both(10, out2);
+    this.both(11, out1 * own1 + out2 * low1);
+    this.both(12, out1 * own2 + out2 * low2);
+    this.both(13, out1 * ownX + out2 * lowX);
+    this.pair(14, gains.ownLeft, gains.ownRight);
+    this.both(15, gains.stays);
+    this.pair(16, gains.otherLeft, gains.otherRight);
+    this.both(17, gains.goesOver);
   }
 
   private both(index: number, value: number): void {
