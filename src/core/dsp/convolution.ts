@@ -5,8 +5,8 @@ export const CONVOLUTION_STEP = 64;
 const SIZES = [64, 256, 1024, 8192] as const;
 const STARTS = [0, 512, 2048, 16_384] as const;
 /** Bins that the sums are worked out for at once, and their figures. */
-const BINS_AT_ONCE = 8;
-const EIGHT = 4 * BINS_AT_ONCE;
+const BINS_AT_ONCE = 4;
+const FOUR = 4 * BINS_AT_ONCE;
 const NEXT_STARTS = [512, 2048, 16_384, Infinity] as const;
 
 /** Partitions of a stage that an impulse of so many samples needs. */
@@ -36,9 +36,9 @@ export function prepareImpulse(left: ArrayLike<number>, right: ArrayLike<number>
 
 /** Lays a spectrum that lies at `slot` of `count` to another slot of so many. */
 function layIn(from: Float32Array, count: number, slot: number, to: Float32Array, wide: number, place: number): void {
-  const eights = from.length / (count * EIGHT);
-  for (let i = 0; i < eights; i += 1) {
-    for (let k = 0; k < EIGHT; k += 1) to[(i * wide + place) * EIGHT + k] = from[(i * count + slot) * EIGHT + k]!;
+  const fours = from.length / (count * FOUR);
+  for (let i = 0; i < fours; i += 1) {
+    for (let k = 0; k < FOUR; k += 1) to[(i * wide + place) * FOUR + k] = from[(i * count + slot) * FOUR + k]!;
   }
 }
 
@@ -48,8 +48,8 @@ function layIn(from: Float32Array, count: number, slot: number, to: Float32Array
  */
 const GAP = 16;
 /** Parts that a stage lays down one after the other; in sizes of a partition, what they take beside those of the partitions, and what each partition takes. */
-const PARTS = 9;
-const OWN_ROWS = 17;
+const PARTS = 10;
+const OWN_ROWS = 21;
 const PARTITION_ROWS = 8;
 
 /** A stage of each size, and what they share, in one memory. @param most partitions of each */
@@ -131,14 +131,18 @@ class Stage {
   private readonly inIm: number;
   private readonly turns: number;
   private readonly sums: number;
+  /** Sums of the next block, without its own input. */
+  private readonly ahead: number;
   private readonly now: number;
   private readonly past: number;
   private readonly impulse: number;
   private count = 0;
   private newest = 0;
   private step = 0;
-  /** Eights of bins that are done. */
+  /** Half of the bins, in fours; how many of each half are done; and which half is summed for two blocks at once, in turns with the other. */
+  private readonly half: number;
   private done = 0;
+  private lower = true;
 
   /** @param base where it lies in a memory that others share, in figures */
   constructor(private readonly index: number, private readonly most: number, private readonly ways: Ways, base: number) {
@@ -147,6 +151,7 @@ class Stage {
     this.size = size;
     this.steps = size / CONVOLUTION_STEP;
     this.passes = passesOf(2 * size);
+    this.half = size / (2 * BINS_AT_ONCE);
     let at = base;
     const take = (figures: number): number => {
       const from = at;
@@ -163,6 +168,7 @@ class Stage {
     this.turns = take(3 * size);
     this.now = take(2 * size);
     this.sums = take(4 * size);
+    this.ahead = take(4 * size);
     this.past = take(4 * size * Math.max(1, most));
     this.impulse = take(4 * size * Math.max(1, most));
     writeTurns(this.memory.cells, this.turns, 2 * size);
@@ -197,6 +203,7 @@ class Stage {
   clear(): void {
     const { cells } = this.memory;
     cells.fill(0, this.sums, this.sums + 4 * this.size);
+    cells.fill(0, this.ahead, this.ahead + 4 * this.size);
     cells.fill(0, this.now, this.now + 2 * this.size);
     cells.fill(0, this.past, this.past + 4 * this.size * Math.max(1, this.count));
     this.newest = 0;
@@ -270,7 +277,8 @@ class Stage {
   private keep(): void {
     const { size, re, im } = this;
     this.newest = this.newest === 0 ? this.count - 1 : this.newest - 1;
-    this.memory.work.part(size, 4 * re, 4 * im, 4 * (this.past + EIGHT * this.newest), this.count);
+    this.lower = !this.lower;
+    this.memory.work.part(size, 4 * re, 4 * im, 4 * (this.past + FOUR * this.newest), this.count);
   }
 
   private pass(index: number): void {
@@ -284,12 +292,23 @@ class Stage {
     for (let index = 0; index < this.passes; index += 1) this.pass(index);
   }
 
-  /** Multiplies all partitions with the input of their time, as far as a share of the bins. */
+  /**
+   * Multiplies all partitions with the input of their time, as far as a share of the bins. Memory is slower than the sums: one half of the
+   * bins is summed for this block and the next with what is read once, the other was so at the last block. Each block has as much to do.
+   */
   private multiply(share: number): void {
-    const { size, count, newest } = this;
-    const until = Math.ceil((share * size) / BINS_AT_ONCE);
-    this.memory.work.multiply(this.done * BINS_AT_ONCE, until * BINS_AT_ONCE, 4 * this.sums, 4 * this.past, 4 * this.impulse, count, newest);
+    const until = Math.ceil(share * this.half);
+    this.sum(this.done, until, this.lower);
+    this.sum(this.half + this.done, this.half + until, !this.lower);
     this.done = until;
+  }
+
+  /** @param from @param until in fours of bins */
+  private sum(from: number, until: number, twice: boolean): void {
+    const { count, newest } = this;
+    const { work } = this.memory;
+    if (twice) work.multiply(from * BINS_AT_ONCE, until * BINS_AT_ONCE, 4 * this.sums, 4 * this.ahead, 4 * this.past, 4 * this.impulse, count, newest);
+    else work.complete(from * BINS_AT_ONCE, until * BINS_AT_ONCE, 4 * this.sums, 4 * this.ahead, 4 * this.past, 4 * this.impulse, count, newest);
   }
 
   private joinSums(): void {

@@ -4,8 +4,11 @@ import type { ConvolutionWork } from './convolutionWork';
 export function scriptedWork(cells: Float32Array): ConvolutionWork {
   return {
     pass: (index, size, fromRe, fromIm, toRe, toIm, turns) => pass(cells, index, size, fromRe >> 2, fromIm >> 2, toRe >> 2, toIm >> 2, turns >> 2),
-    multiply: (from, until, sums, past, impulse, count, newest) => {
-      for (const side of [0, 2 * FOUR]) multiply(cells, from, until, (sums >> 2) + side, (past >> 2) + side, (impulse >> 2) + side, count, newest);
+    multiply: (from, until, sums, ahead, past, impulse, count, newest) => {
+      for (const side of SIDES) multiply(cells, from, until, (sums >> 2) + side, (ahead >> 2) + side, (past >> 2) + side, (impulse >> 2) + side, count, newest);
+    },
+    complete: (from, until, sums, ahead, past, impulse, count, newest) => {
+      for (const side of SIDES) complete(cells, from, until, (sums >> 2) + side, (ahead >> 2) + side, (past >> 2) + side, (impulse >> 2) + side, count, newest);
     },
     copy: (to, from, figures) => void cells.copyWithin(to >> 2, from >> 2, (from >> 2) + figures),
     addStep: (to, from) => {
@@ -58,26 +61,43 @@ function fourPass(cells: Float32Array, m: number, stride: number, quarter: numbe
   }
 }
 
-/** Bins that lie together: first their left re, then left im, right re, right im. Eight of one spectrum lie before those of the next. */
+/** Bins that lie together: first their left re, then left im, right re, right im. Those of one spectrum lie before those of the next. */
 const FOUR = 4;
-const EIGHT = 32;
-const placeOf = (bin: number, count: number): number => (bin >> 3) * EIGHT * count + 4 * (bin & 4) + (bin & 3);
+const BOTH_SIDES = 16;
+/** Where the sides begin in what lies together. */
+const SIDES = [0, 2 * FOUR] as const;
+const placeOf = (bin: number, count: number): number => (bin >> 2) * BOTH_SIDES * count + (bin & 3);
 
-function multiply(cells: Float32Array, from: number, until: number, sums: number, past: number, impulse: number, count: number, newest: number): void {
+/** Sums of `impulse` from partition `first` on times the input from slot `slot` on, for one bin; bin 0 holds two real figures, at nought and at half the rate. */
+function sum(cells: Float32Array, bin: number, to: number, past: number, impulse: number, count: number, slot: number, first: number): void {
+  const place = placeOf(bin, count);
+  let re = 0;
+  let im = 0;
+  for (let p = first; p < count; p += 1) {
+    const x = past + place + slot * BOTH_SIDES;
+    const h = impulse + place + p * BOTH_SIDES;
+    const xr = cells[x]!, xi = cells[x + FOUR]!, hr = cells[h]!, hi = cells[h + FOUR]!;
+    re += bin === 0 ? xr * hr : xr * hr - xi * hi;
+    im += bin === 0 ? xi * hi : xr * hi + xi * hr;
+    slot = slot + 1 === count ? 0 : slot + 1;
+  }
+  cells[to + placeOf(bin, 1)] = re;
+  cells[to + placeOf(bin, 1) + FOUR] = im;
+}
+
+function multiply(cells: Float32Array, from: number, until: number, sums: number, ahead: number, past: number, impulse: number, count: number, newest: number): void {
   for (let bin = from; bin < until; bin += 1) {
-    let re = 0;
-    let im = 0;
-    for (let p = 0, slot = newest; p < count; p += 1) {
-      const x = past + placeOf(bin, count) + slot * EIGHT;
-      const h = impulse + placeOf(bin, count) + p * EIGHT;
-      const xr = cells[x]!, xi = cells[x + FOUR]!, hr = cells[h]!, hi = cells[h + FOUR]!;
-      // Bin 0 holds two real figures: at nought and at half the rate.
-      re += bin === 0 ? xr * hr : xr * hr - xi * hi;
-      im += bin === 0 ? xi * hi : xr * hi + xi * hr;
-      slot = slot + 1 === count ? 0 : slot + 1;
-    }
-    cells[sums + placeOf(bin, 1)] = re;
-    cells[sums + placeOf(bin, 1) + FOUR] = im;
+    sum(cells, bin, sums, past, impulse, count, newest, 0);
+    sum(cells, bin, ahead, past, impulse, count, newest, 1);
+  }
+}
+
+function complete(cells: Float32Array, from: number, until: number, sums: number, ahead: number, past: number, impulse: number, count: number, newest: number): void {
+  for (let bin = from; bin < until; bin += 1) {
+    const x = past + placeOf(bin, count) + newest * BOTH_SIDES, h = impulse + placeOf(bin, count), at = placeOf(bin, 1);
+    const xr = cells[x]!, xi = cells[x + FOUR]!, hr = cells[h]!, hi = cells[h + FOUR]!;
+    cells[sums + at] = cells[ahead + at]! + (bin === 0 ? xr * hr : xr * hr - xi * hi);
+    cells[sums + at + FOUR] = cells[ahead + at + FOUR]! + (bin === 0 ? xi * hi : xr * hi + xi * hr);
   }
 }
 

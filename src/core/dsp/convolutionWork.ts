@@ -10,12 +10,14 @@ export interface ConvolutionWork {
   /** One pass of a complex transform from one place to another; all passes in turn, to and fro, make it whole. */
   pass(index: number, size: number, fromRe: number, fromIm: number, toRe: number, toIm: number, turns: number): void;
   /**
-   * Past input times impulse, summed over `count` partitions, for the bins from `from` until `until`, multiples of eight. A spectrum holds,
-   * for four bins at a time, left re, left im, right re and right im, with two real figures in bin 0. All `count` spectra lie in each other:
-   * eight bins of each in turn, then the next eight, so that what is read goes one way through memory. The past is a ring of them, the
-   * newest at `newest`; the sums are one spectrum.
+   * Past input times impulse, summed over `count` partitions, for the bins from `from` until `until`, multiples of four: the whole sums of
+   * this block, and in `ahead` those of the next block without its own input. A spectrum holds, for four bins at a time, left re, left im,
+   * right re and right im, with two real figures in bin 0. All `count` spectra lie in each other: four bins of each in turn, then the next
+   * four, so that what is read goes one way through memory. The past is a ring of them, the newest at `newest`; the sums are one spectrum.
    */
-  multiply(from: number, until: number, sums: number, past: number, impulse: number, count: number, newest: number): void;
+  multiply(from: number, until: number, sums: number, ahead: number, past: number, impulse: number, count: number, newest: number): void;
+  /** As `multiply`, with what was summed ahead at the last block: only the newest input is left to be multiplied. */
+  complete(from: number, until: number, sums: number, ahead: number, past: number, impulse: number, count: number, newest: number): void;
   /** Copies figures, a multiple of sixteen. */
   copy(to: number, from: number, figures: number): void;
   /** Adds 64 figures. */

@@ -99,26 +99,8 @@ function fourPass(length: i32, stride: usize, quarter: usize, re: usize, im: usi
   }
 }
 
-/** Bytes of eight bins of both sides. */
-const EIGHT: usize = 128;
-
-/**
- * Past input times impulse, summed over `count` partitions, for the bins from `from` until `until`, multiples of eight. Spectra hold, for
- * four bins at a time, left re, left im, right re and right im, and lie in each other: eight bins of each in turn, then the next eight.
- * So all that is read goes one way through memory, and each sum is written once. Bin 0 holds two real figures on each side.
- * @param past a ring of spectra, the newest at `newest`
- */
-export function multiply(from: i32, until: i32, sums: usize, past: usize, impulse: usize, count: i32, newest: i32): void {
-  const way = <usize>count * EIGHT;
-  const first = <usize>(from >> 3), last = <usize>(until >> 3);
-  const ends = from === 0 ? multiplyEnds(count, newest, past, impulse) : f32x4.splat(0);
-  for (let at = first; at < last; at += 1) multiplyEight(sums + at * EIGHT, past + at * way, impulse + at * way, count, newest);
-  if (from > 0 || until === 0) return;
-  v128.store_lane<f32>(sums, ends, 0);
-  v128.store_lane<f32>(sums, ends, 1, 16);
-  v128.store_lane<f32>(sums, ends, 2, 32);
-  v128.store_lane<f32>(sums, ends, 3, 48);
-}
+/** Bytes of four bins of both sides: a line of the cache. */
+const FOUR: usize = 64;
 
 /** The re of a sum with x * h added. */
 @inline
@@ -131,53 +113,95 @@ function imaginary(sum: v128, xr: v128, hr: v128, xi: v128, hi: v128): v128 {
   return madd(xi, hr, madd(xr, hi, sum));
 }
 
-/** Eight bins, whose sums stay in registers. */
+/**
+ * Past input times impulse, summed over `count` partitions, for the bins from `from` until `until`, multiples of four: the whole sums of
+ * this block, and of the next block all that does not wait for its input. What is read serves both; all is read one way through memory.
+ * @param past a ring of spectra, the newest at `newest`
+ */
+export function multiply(from: i32, until: i32, sums: usize, ahead: usize, past: usize, impulse: usize, count: i32, newest: i32): void {
+  const way = <usize>count * FOUR;
+  const first = <usize>(from >> 2), last = <usize>(until >> 2);
+  for (let at = first; at < last; at += 1) multiplyFour(sums + at * FOUR, ahead + at * FOUR, past + at * way, impulse + at * way, count, newest);
+  if (from > 0 || until === 0) return;
+  let now = f32x4.splat(0), next = now;
+  for (let p = 0, slot = newest, before = newest; p < count; p += 1) {
+    const h = endsAt(impulse + <usize>p * FOUR);
+    now = f32x4.add(now, f32x4.mul(endsAt(past + <usize>slot * FOUR), h));
+    if (p > 0) next = f32x4.add(next, f32x4.mul(endsAt(past + <usize>before * FOUR), h));
+    before = slot;
+    slot = slot + 1 === count ? 0 : slot + 1;
+  }
+  putEnds(sums, now);
+  putEnds(ahead, next);
+}
+
+/** Four bins, whose sums stay in registers. */
 @inline
-function multiplyEight(to: usize, past: usize, impulse: usize, count: i32, newest: i32): void {
-  let x = past + <usize>newest * EIGHT, h = impulse;
-  let a = f32x4.splat(0), b = a, c = a, d = a, e = a, f = a, g = a, i = a;
+function multiplyFour(to: usize, ahead: usize, past: usize, impulse: usize, count: i32, newest: i32): void {
+  let x = past + <usize>newest * FOUR, h = impulse;
+  let xr = v128.load(x), xi = v128.load(x, 16), hr = v128.load(h), hi = v128.load(h, 16);
+  let a = f32x4.sub(f32x4.mul(xr, hr), f32x4.mul(xi, hi)), b = madd(xi, hr, f32x4.mul(xr, hi));
+  xr = v128.load(x, 32); xi = v128.load(x, 48); hr = v128.load(h, 32); hi = v128.load(h, 48);
+  let c = f32x4.sub(f32x4.mul(xr, hr), f32x4.mul(xi, hi)), d = madd(xi, hr, f32x4.mul(xr, hi));
+  let e = f32x4.splat(0), f = e, g = e, i = e;
   const turn = count - newest;
-  for (let p = 0; p < count; p += 1) {
-    if (p === turn) x = past;
-    let xr = v128.load(x), xi = v128.load(x, 16), hr = v128.load(h), hi = v128.load(h, 16);
+  for (let p = 1; p < count; p += 1) {
+    const y = x;
+    x = p === turn ? past : x + FOUR;
+    h += FOUR;
+    hr = v128.load(h); hi = v128.load(h, 16);
+    xr = v128.load(x); xi = v128.load(x, 16);
     a = real(a, xr, hr, xi, hi);
     b = imaginary(b, xr, hr, xi, hi);
-    xr = v128.load(x, 32); xi = v128.load(x, 48); hr = v128.load(h, 32); hi = v128.load(h, 48);
-    c = real(c, xr, hr, xi, hi);
-    d = imaginary(d, xr, hr, xi, hi);
-    xr = v128.load(x, 64); xi = v128.load(x, 80); hr = v128.load(h, 64); hi = v128.load(h, 80);
+    xr = v128.load(y); xi = v128.load(y, 16);
     e = real(e, xr, hr, xi, hi);
     f = imaginary(f, xr, hr, xi, hi);
-    xr = v128.load(x, 96); xi = v128.load(x, 112); hr = v128.load(h, 96); hi = v128.load(h, 112);
+    hr = v128.load(h, 32); hi = v128.load(h, 48);
+    xr = v128.load(x, 32); xi = v128.load(x, 48);
+    c = real(c, xr, hr, xi, hi);
+    d = imaginary(d, xr, hr, xi, hi);
+    xr = v128.load(y, 32); xi = v128.load(y, 48);
     g = real(g, xr, hr, xi, hi);
     i = imaginary(i, xr, hr, xi, hi);
-    x += EIGHT;
-    h += EIGHT;
   }
   v128.store(to, a);
   v128.store(to, b, 16);
   v128.store(to, c, 32);
   v128.store(to, d, 48);
-  v128.store(to, e, 64);
-  v128.store(to, f, 80);
-  v128.store(to, g, 96);
-  v128.store(to, i, 112);
+  v128.store(ahead, e);
+  v128.store(ahead, f, 16);
+  v128.store(ahead, g, 32);
+  v128.store(ahead, i, 48);
 }
 
-/** The two real figures of bin 0 of both sides side by side. */
+/** The sums of this block out of what was summed ahead for it and its input times the first partition. Otherwise as `multiply`. */
+export function complete(from: i32, until: i32, sums: usize, ahead: usize, past: usize, impulse: usize, count: i32, newest: i32): void {
+  const way = <usize>count * FOUR;
+  const latest = past + <usize>newest * FOUR;
+  for (let at = <usize>(from >> 2), last = <usize>(until >> 2); at < last; at += 1) {
+    const to = sums + at * FOUR, known = ahead + at * FOUR, x = latest + at * way, h = impulse + at * way;
+    for (let side: usize = 0; side < FOUR; side += 32) {
+      const xr = v128.load(x + side), xi = v128.load(x + side, 16), hr = v128.load(h + side), hi = v128.load(h + side, 16);
+      v128.store(to + side, real(v128.load(known + side), xr, hr, xi, hi));
+      v128.store(to + side, imaginary(v128.load(known + side, 16), xr, hr, xi, hi), 16);
+    }
+  }
+  if (from > 0 || until === 0) return;
+  putEnds(sums, f32x4.add(endsAt(ahead), f32x4.mul(endsAt(latest), endsAt(impulse))));
+}
+
+/** The two real figures that bin 0 holds on each side: left at nought and at half the rate, then right. */
 @inline
 function endsAt(spectrum: usize): v128 {
   return v128.shuffle<i64>(v128.shuffle<i32>(v128.load(spectrum), v128.load(spectrum, 16), 0, 4, 0, 4), v128.shuffle<i32>(v128.load(spectrum, 32), v128.load(spectrum, 48), 0, 4, 0, 4), 0, 2);
 }
 
-/** What bin 0 comes to: at nought and at half the rate, left, then right. */
-function multiplyEnds(count: i32, newest: i32, past: usize, impulse: usize): v128 {
-  let sum = f32x4.splat(0);
-  for (let p = 0, slot = newest; p < count; p += 1) {
-    sum = f32x4.add(sum, f32x4.mul(endsAt(past + <usize>slot * EIGHT), endsAt(impulse + <usize>p * EIGHT)));
-    slot = slot + 1 === count ? 0 : slot + 1;
-  }
-  return sum;
+@inline
+function putEnds(spectrum: usize, ends: v128): void {
+  v128.store_lane<f32>(spectrum, ends, 0);
+  v128.store_lane<f32>(spectrum, ends, 1, 16);
+  v128.store_lane<f32>(spectrum, ends, 2, 32);
+  v128.store_lane<f32>(spectrum, ends, 3, 48);
 }
 
 /** Copies figures, a multiple of sixteen. */
@@ -208,11 +232,11 @@ function turned(v: v128): v128 {
 export function part(size: i32, re: usize, im: usize, to: usize, count: i32): void {
   const bytes = <usize>size << 2;
   const scale = f32x4.splat(<f32>0.5);
-  const way = <usize>count * EIGHT;
+  const way = <usize>count * FOUR;
   for (let a: usize = 0; a < bytes; a += 16) {
     const b = 2 * bytes - a - 12;
     const ar = v128.load(re + a), ai = v128.load(im + a), br = turned(v128.load(re + b)), bi = turned(v128.load(im + b));
-    const four = to + (a >> 5) * way + 4 * (a & 16);
+    const four = to + (a >> 4) * way;
     v128.store(four, f32x4.mul(scale, f32x4.add(ar, br)));
     v128.store(four, f32x4.mul(scale, f32x4.sub(ai, bi)), 16);
     v128.store(four, f32x4.mul(scale, f32x4.add(ai, bi)), 32);
