@@ -1,9 +1,9 @@
 import { chromium, type Page } from '@playwright/test';
 import { build } from 'esbuild';
-import { spawn } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { cpus, tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { startServer } from '../scripts/startServer';
 import { newSlot } from '../src/core/piece/edits/chain';
 import type { Piece } from '../src/core/piece/piece';
 import { playNothing, playPiece } from './deadline';
@@ -145,10 +145,9 @@ async function main(): Promise<void> {
 }
 
 async function inBrowser(): Promise<void> {
-  const folder = mkdtempSync(join(tmpdir(), 'zephiro-bench-'));
-  const server = spawn(process.execPath, ['--import', 'tsx', 'server/index.ts'], { env: { ...process.env, ZEPHIRO_DATA: folder, PORT: String(PORT) }, stdio: ['ignore', 'pipe', 'inherit'] });
-  await new Promise<void>((resolve) => server.stdout.once('data', () => resolve()));
   const browser = await chromium.launch({ executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium', args: ['--no-sandbox', '--autoplay-policy=no-user-gesture-required', '--disable-background-networking', '--no-first-run'] });
+  const folder = mkdtempSync(join(tmpdir(), 'zephiro-bench-'));
+  const server = await startServer(folder, PORT);
   try {
     say(`${cpus().length} x ${cpus()[0]?.model ?? 'unknown'}, Node ${process.version}, Chromium ${browser.version()}`);
     const stored = (await (await fetch(`${ORIGIN}/api/pieces/salt-pier`)).json()) as { piece: Piece };

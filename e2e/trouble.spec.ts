@@ -1,7 +1,8 @@
-import { spawn, type ChildProcess } from 'node:child_process';
+import type { ChildProcess } from 'node:child_process';
 import { cpSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { startServer } from '../scripts/startServer';
 import { beatShown, expect, go, saved, test as base, typeInto } from './bench';
 
 /** A server of the test's own, that it may stop and start. */
@@ -14,8 +15,7 @@ class OwnServer {
   }
 
   async start(): Promise<void> {
-    this.child = spawn(process.execPath, ['--import', 'tsx', 'server/index.ts'], { env: { ...process.env, ZEPHIRO_DATA: this.folder, PORT: String(this.port) }, stdio: ['ignore', 'pipe', 'inherit'] });
-    await new Promise<void>((resolve) => this.child!.stdout!.once('data', () => resolve()));
+    this.child = await startServer(this.folder, this.port);
   }
 
   async kill(): Promise<void> {

@@ -1,10 +1,10 @@
 import { chromium, type Page } from '@playwright/test';
-import { spawn } from 'node:child_process';
 import { mkdirSync, mkdtempSync, readdirSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { newSlot } from '../src/core/piece/edits/chain';
 import type { Piece } from '../src/core/piece/piece';
+import { startServer } from './startServer';
 
 const PORT = 4179;
 const FOLDER = 'docs/screenshots';
@@ -129,10 +129,9 @@ async function otherBenches(page: Page, shoot: (view: string) => Promise<Buffer>
 }
 
 async function main(): Promise<void> {
-  const folder = mkdtempSync(join(tmpdir(), 'zephiro-pictures-'));
-  const server = spawn(process.execPath, ['--import', 'tsx', 'server/index.ts'], { env: { ...process.env, ZEPHIRO_DATA: folder, PORT: String(PORT) }, stdio: ['ignore', 'pipe', 'inherit'] });
-  await new Promise<void>((resolve) => server.stdout.once('data', () => resolve()));
   const browser = await chromium.launch({ executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium', args: ['--no-sandbox', '--disable-background-networking', '--no-first-run'] });
+  const folder = mkdtempSync(join(tmpdir(), 'zephiro-pictures-'));
+  const server = await startServer(folder, PORT);
   const url = `http://127.0.0.1:${PORT}`;
   try {
     const { piece } = (await (await fetch(`${url}/api/pieces/salt-pier`)).json()) as { piece: Piece };

@@ -19,7 +19,12 @@ async function main(): Promise<void> {
       process.stderr.write(`The demo could not be put into ${dataFolder}. ${title}: ${detail}\n`);
     });
   }
-  const server = createApp({ db, dataFolder, client: resolve('dist'), built: BUILT }).listen(port, host, () => {
+  const server = createApp({ db, dataFolder, client: resolve('dist'), built: BUILT }).listen(port, host, (error?: NodeJS.ErrnoException) => {
+    if (error) {
+      const reason = error.code === 'EADDRINUSE' ? `another program listens at port ${port} already` : error.message;
+      process.stderr.write(`Zephiro cannot be reached at http://${host}:${port}: ${reason}. Start it with PORT=<another number>. The pieces in ${dataFolder} are kept.\n`);
+      process.exit(1);
+    }
     const at = server.address();
     process.stdout.write(`Zephiro is at http://${host}:${at && typeof at === 'object' ? at.port : port}\n`);
   });

@@ -1,5 +1,4 @@
 import { createHash, randomUUID } from 'node:crypto';
-import { spawn } from 'node:child_process';
 import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { createServer, type AddressInfo } from 'node:net';
 import { writeFile } from 'node:fs/promises';
@@ -7,6 +6,7 @@ import type { Server } from 'node:http';
 import { tmpdir } from 'node:os';
 import { brotliCompressSync } from 'node:zlib';
 import { join } from 'node:path';
+import { startServer } from '../scripts/startServer';
 import { readFloatWav } from '../src/core/formats/floatWav';
 import { readWav } from '../src/core/formats/readWav';
 import { writeWav } from '../src/core/formats/writeWav';
@@ -204,8 +204,7 @@ test('every answer keeps the page isolated, and the description names every addr
 test('a server killed in the middle of saving has every answered save, whole', async () => {
   const folder = newFolder();
   const port = await freePort();
-  const child = spawn(process.execPath, ['--import', 'tsx', join(__dirname, 'index.ts')], { env: { ...process.env, ZEPHIRO_DATA: folder, ZEPHIRO_DEMO: 'no', PORT: String(port) }, stdio: ['ignore', 'pipe', 'inherit'] });
-  await new Promise<void>((resolve) => child.stdout.once('data', () => resolve()));
+  const child = await startServer(folder, port, { ZEPHIRO_DEMO: 'no' });
   const running = { url: `http://127.0.0.1:${port}` } as Running;
   await create(running, piece());
   let answered = 1;
@@ -221,6 +220,11 @@ test('a server killed in the middle of saving has every answered save, whole', a
   expect(body.revision).toBeGreaterThanOrEqual(answered);
   expect(body.piece!.name).toBe(`After ${body.revision! - 1}`);
   expect(body.history!.entries.length).toBe(body.revision! - 1);
+});
+
+test('a server whose port another holds ends, and does not say that it listens', async () => {
+  const { url } = await start();
+  await expect(startServer(newFolder(), Number(new URL(url).port), { ZEPHIRO_DEMO: 'no' })).rejects.toThrow('ended with 1');
 });
 
 const freePort = (): Promise<number> =>
