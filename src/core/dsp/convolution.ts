@@ -209,6 +209,7 @@ class Stage {
     this.newest = 0;
     this.step = 0;
     this.done = 0;
+    this.lower = true;
   }
 
   /** Works on what came in and adds a step to what goes out. */
