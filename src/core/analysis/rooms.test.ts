@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { between } from '../testing';
 import { imageSources, type Point } from '../dsp/imageSources';
 import { makeRandom } from '../dsp/random';
 import { resample } from '../dsp/resample';
@@ -33,7 +34,7 @@ describe('decay by backward integration', () => {
 
 describe('mirror images', () => {
   const box: Point = [5, 7, 3];
-  const inside = fc.tuple(fc.double({ min: 0.1, max: 4.9, noNaN: true }), fc.double({ min: 0.1, max: 6.9, noNaN: true }), fc.double({ min: 0.1, max: 2.9, noNaN: true }));
+  const inside = fc.tuple(between(0.1, 4.9), between(0.1, 6.9), between(0.1, 2.9));
 
   test('the six first reflections are as far as a mirror at each wall puts them', () => {
     fc.assert(fc.property(inside, inside, (source, listener) => {
@@ -72,7 +73,7 @@ describe('between the samples', () => {
   });
 
   test('no sound rises above its samples by more than the bound', () => {
-    fc.assert(fc.property(fc.array(fc.double({ min: -1, max: 1, noNaN: true }), { minLength: 1, maxLength: 60 }), (samples) => {
+    fc.assert(fc.property(fc.array(between(-1, 1), { minLength: 1, maxLength: 60 }), (samples) => {
       const meter = new TruePeak();
       return samples.every((x) => meter.next(x) <= TRUE_PEAK_BOUND + 1e-12);
     }));

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { between } from '../testing';
 import { readControl, takesHold } from './message';
 
 test('a control change is read, by its channel and number; other messages and broken ones are left alone', () => {
@@ -8,7 +9,7 @@ test('a control change is read, by its channel and number; other messages and br
 });
 
 test('a control that is swept across takes hold no later than where the rail stands, and never far from it', () => {
-  fc.assert(fc.property(fc.double({ min: 0, max: 1, noNaN: true }), fc.boolean(), (stands, up) => {
+  fc.assert(fc.property(between(0, 1), fc.boolean(), (stands, up) => {
     const way = Array.from({ length: 128 }, (_, i) => (up ? i : 127 - i) / 127);
     const first = way.findIndex((now, i) => takesHold(way[i - 1] ?? null, now, stands));
     return first >= 0 && Math.abs(way[first]! - stands) <= 3 / 127;

@@ -1,12 +1,11 @@
 import fc from 'fast-check';
+import { between } from '../testing';
 import { Convolution, CONVOLUTION_STEP, prepareImpulse } from './convolution';
 import { makeRandom } from './random';
 
 const MOST = 45_000;
 const HEARD = 8192;
-/** Counted in whole numbers: half of all doubles between 0 and 1 are smaller than any sound. */
-const share = (from: number): fc.Arbitrary<number> => fc.integer({ min: from * 10_000, max: 9_999 }).map((whole) => whole / 10_000);
-const tap = fc.record({ at: share(0), left: share(-1), right: share(-1) });
+const tap = fc.record({ at: between(0, 0.9999), left: between(-1, 1), right: between(-1, 1) });
 
 /** Lengths that lie about the ends of partitions and stages as often as anywhere else. */
 const lengths = fc.oneof(fc.integer({ min: 1, max: MOST }), fc.tuple(fc.constantFrom(64, 512, 768, 2048, 3072, 16_384, 24_576, 40_960), fc.integer({ min: -1, max: 1 })).map(([end, by]) => end + by));

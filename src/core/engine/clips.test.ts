@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { between } from '../testing';
 import { applyEdit } from '../piece/edit';
 import { crossfadeClip, joinClip, repeatClip, setClip, slipClip, splitClip, trimClip } from '../piece/edits/clipShape';
 import type { Clip, Piece } from '../piece/piece';
@@ -39,7 +40,7 @@ test('trimmed, what is left sounds where it did, to the bit, and its edges come 
 });
 
 test('a clip split anywhere, forward or reversed, sounds as it did; joined again it is what it was', () => {
-  fc.assert(fc.property(fc.double({ min: 2.1, max: 9.9, noNaN: true }), fc.boolean(), (beat, reversed) => {
+  fc.assert(fc.property(between(2.1, 9.9), fc.boolean(), (beat, reversed) => {
     const before = reversed ? applyEdit(whole.piece, setClip, { clip: 'c', change: { reversed } }).piece : whole.piece;
     const split = applyEdit(before, splitClip, { clip: 'c', beat, id: 'd' }).piece;
     expect(split.tracks[0]!.clips).toHaveLength(2);
@@ -51,7 +52,7 @@ test('a clip split anywhere, forward or reversed, sounds as it did; joined again
 });
 
 test('trimmed by any amounts a clip stays within its sound and the start of the piece', () => {
-  const trims = fc.array(fc.record({ side: fc.constantFrom('start' as const, 'end' as const), beat: fc.double({ min: 0, max: 20, noNaN: true }) }), { maxLength: 6 });
+  const trims = fc.array(fc.record({ side: fc.constantFrom('start' as const, 'end' as const), beat: between(0, 20) }), { maxLength: 6 });
   fc.assert(fc.property(trims, fc.boolean(), (list, reversed) => {
     const begun = applyEdit(whole.piece, setClip, { clip: 'c', change: { reversed, fadeInSeconds: 1, fadeOutSeconds: 1 } }).piece;
     const clip = clipIn(list.reduce((piece, trim) => applyEdit(piece, trimClip, { clip: 'c', ...trim }).piece, begun));

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { between } from '../testing';
 import { writeMidi } from 'midi-file';
 import { paramPosition } from '../params/resolve';
 import { newSlot } from '../piece/edits/chain';
@@ -20,7 +21,7 @@ const TARGETS: readonly Target[] = [{ channel: 't', effect: 'e2', param: 'input'
 /** The same piece as it is elsewhere: other ids, the same names. */
 const elsewhere: Piece = JSON.parse(JSON.stringify(piece).replaceAll('"e1"', '"x1"').replaceAll('"e2"', '"x2"').replaceAll('"r"', '"rr"').replaceAll('"m"', '"mm"')) as Piece;
 
-const lanesOf = fc.array(fc.array(fc.record({ beat: fc.integer({ min: 0, max: 9600 }), share: fc.double({ min: 0, max: 1, noNaN: true }), shape: fc.constantFrom('line', 'hold', 'curve'), bend: fc.double({ min: -1, max: 1, noNaN: true }) }), { minLength: 1, maxLength: 8 }), { minLength: 1, maxLength: TARGETS.length })
+const lanesOf = fc.array(fc.array(fc.record({ beat: fc.integer({ min: 0, max: 9600 }), share: between(0, 1), shape: fc.constantFrom('line', 'hold', 'curve'), bend: between(-1, 1) }), { minLength: 1, maxLength: 8 }), { minLength: 1, maxLength: TARGETS.length })
   .map((all): Lane[] => all.map((list, i) => {
     const param = paramOf(piece, TARGETS[i]!)!;
     const [low, high] = param.kind === 'number' ? [param.min, param.max] : [0, 1];

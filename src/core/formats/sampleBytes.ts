@@ -31,13 +31,17 @@ export class SampleWriter {
 
   /** A sample as a whole step of 16 or 24 bits. */
   step(x: number): number {
-    return this.depth === '16' ? toStep(x * 32_767 + this.random() - this.random(), 32_767) : step24(x);
+    return this.depth === '16' ? toStep(x * HALF_16 + this.random() - this.random(), HALF_16) : step24(x);
   }
 }
 
-const toStep = (value: number, most: number): number => Math.max(-most - 1, Math.min(most, Math.round(value)));
+/** Steps on either side of nothing, as readers count them: what was read from a file of 24 bits and is not changed is written as it was. */
+const HALF_16 = 32_768;
+const HALF_24 = 8_388_608;
 
-const step24 = (x: number): number => toStep(x * 8_388_607, 8_388_607);
+const toStep = (value: number, half: number): number => Math.max(-half, Math.min(half - 1, Math.round(value)));
+
+const step24 = (x: number): number => toStep(x * HALF_24, HALF_24);
 
 /** One channel byte by byte: the view's own writing takes several times as long, and has no 24 bits. */
 function write24(channel: ArrayLike<number>, from: number, to: number, out: Uint8Array, at: number, frame: number): void {

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { between } from '../testing';
 import { compilePlan } from '../engine/plan';
 import { render } from '../engine/render';
 import { clipOf, engineOf, RATE, runEngine, scene, soundOf, type Scene } from '../engine/testing';
@@ -42,7 +43,7 @@ describe('modulators', () => {
 
   test('drift stays within its bounds, never jumps, is the same every time and another for another roll', () => {
     const drift: Modulator = { ...lfo, kind: 'drift', rate: 2 };
-    fc.assert(fc.property(fc.double({ min: 0, max: 600, noNaN: true }), fc.nat(), (seconds, roll) => {
+    fc.assert(fc.property(between(0, 600), fc.nat(), (seconds, roll) => {
       const here = at({ ...drift, roll }, seconds);
       return Math.abs(here) <= 1 && here === at({ ...drift, roll }, seconds) && Math.abs(at({ ...drift, roll }, seconds + 0.001) - here) < 0.01;
     }));
@@ -108,7 +109,7 @@ test('a macro turns all that is linked to it by its own lane, one way, from what
 
 test('a link bends by its curve, to both sides alike, and pushes nothing out of its range nor into it', () => {
   const push = { depth: 0.5, curve: 0.6, low: 0.2, high: 0.7 };
-  fc.assert(fc.property(fc.double({ min: 0, max: 1, noNaN: true }), fc.double({ min: -1, max: 1, noNaN: true }), fc.double({ min: -1, max: 1, noNaN: true }), (at, turn, depth) => {
+  fc.assert(fc.property(between(0, 1), between(-1, 1), between(-1, 1), (at, turn, depth) => {
     const to = at + pushed(at, turn, { ...push, depth });
     const free = pushed(at, turn, { ...push, depth, low: 0, high: 1 });
     expect(free).toBeCloseTo(-pushed(at, -turn, { ...push, depth, low: 0, high: 1 }), 12);

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { between } from '../testing';
 import { addEffect, newSlot } from '../piece/edits/chain';
 import { addTrack } from '../piece/edits/channels';
 import { recordMove } from '../piece/edits/lanes';
@@ -22,7 +23,7 @@ const TIMED = { tempo: { bpm: 92, beatsPerBar: 4 }, sampleRate: 48_000 };
 const run = (points: readonly Point[], beat: number): number => trackAt(laneTrack(TIMED, { unit: 'own', points: [...points] }, param), beat);
 
 const points = fc
-  .array(fc.record({ beat: fc.double({ min: 0, max: 64, noNaN: true }), value: fc.double({ min: 0, max: 1, noNaN: true }), shape: fc.constantFrom('line', 'hold', 'curve'), bend: fc.double({ min: -1, max: 1, noNaN: true }) }), { minLength: 1, maxLength: 12 })
+  .array(fc.record({ beat: between(0, 64), value: between(0, 1), shape: fc.constantFrom('line', 'hold', 'curve'), bend: between(-1, 1) }), { minLength: 1, maxLength: 12 })
   .map((list): Point[] => list.map((point) => ({ ...point, beat: Math.round(point.beat * 64) / 64 }) as Point).sort((a, b) => a.beat - b.beat).filter((point, i, all) => point.beat !== all[i - 1]?.beat));
 
 describe('evaluation', () => {
@@ -32,23 +33,23 @@ describe('evaluation', () => {
 
   test('a curve above 0 hurries, below 0 waits, and the two are mirrors', () => {
     expect(run(lane, 5)).toBeGreaterThan(0.7);
-    fc.assert(fc.property(fc.double({ min: 0, max: 1, noNaN: true }), fc.double({ min: 0, max: 1, noNaN: true }), (t, bend) => Math.abs(bent(bent(t, bend), -bend) - t) < 1e-9));
+    fc.assert(fc.property(between(0, 1), between(0, 1), (t, bend) => Math.abs(bent(bent(t, bend), -bend) - t) < 1e-9));
   });
 
   test('the guess of a segment never changes what is found', () => {
-    fc.assert(fc.property(points, fc.double({ min: 0, max: 70, noNaN: true }), fc.integer({ min: -1, max: 20 }), (list, beat, guess) => {
+    fc.assert(fc.property(points, between(0, 70), fc.integer({ min: -1, max: 20 }), (list, beat, guess) => {
       const read = laneTrack(TIMED, { unit: 'own', points: list }, param);
       return positionAt(read, beat, segmentAt(read, beat, guess)) === trackAt(read, beat);
     }));
   });
 
   test('a curve is bent through any place a hand takes its middle to', () => {
-    fc.assert(fc.property(fc.double({ min: 0.1, max: 0.9, noNaN: true }), fc.double({ min: 0.1, max: 0.9, noNaN: true }), (t, share) => Math.abs(bent(t, bendThrough(t, share)) - share) < 1e-9 || Math.abs(bendThrough(t, share)) === 1));
+    fc.assert(fc.property(between(0.1, 0.9), between(0.1, 0.9), (t, share) => Math.abs(bent(t, bendThrough(t, share)) - share) < 1e-9 || Math.abs(bendThrough(t, share)) === 1));
     expect(bendThrough(0.5, 0.5)).toBeCloseTo(0, 12);
   });
 
   test('a curve cut in two runs as it ran', () => {
-    fc.assert(fc.property(fc.double({ min: -1, max: 1, noNaN: true }), fc.double({ min: 0.01, max: 0.99, noNaN: true }), fc.double({ min: 0, max: 1, noNaN: true }), (bend, cut, t) => {
+    fc.assert(fc.property(between(-1, 1), between(0.01, 0.99), between(0, 1), (bend, cut, t) => {
       const [first, second] = splitBend(bend, cut);
       const middle = bent(cut, bend);
       const joined = t < cut ? middle * bent(t / cut, first) : middle + (1 - middle) * bent((t - cut) / (1 - cut), second);
@@ -59,13 +60,13 @@ describe('evaluation', () => {
 
 describe('editing', () => {
   test('a point more in any lane changes nothing that is heard', () => {
-    fc.assert(fc.property(points, fc.double({ min: 0, max: 70, noNaN: true }), fc.double({ min: 0, max: 70, noNaN: true }), (list, at, beat) =>
+    fc.assert(fc.property(points, between(0, 70), between(0, 70), (list, at, beat) =>
       Math.abs(run(splitPoints(list, at, run(list, at)), beat) - run(list, beat)) < 1e-6 || list.some((point) => Math.abs(point.beat - beat) < 1e-6),
     ));
   });
 
   test('points keep their order and number however they are moved, and one is added in its place', () => {
-    fc.assert(fc.property(points, fc.nat(11), fc.double({ min: -5, max: 80, noNaN: true }), (list, index, beat) => {
+    fc.assert(fc.property(points, fc.nat(11), between(-5, 80), (list, index, beat) => {
       const moved = movePoint(list, index % list.length, beat, 0.5);
       const added = addPoint(list, Math.abs(beat), 0.25);
       return moved.length === list.length && moved.every((point, i) => i === 0 || point.beat > moved[i - 1]!.beat) && added.points[added.index]!.value === 0.25;
@@ -74,10 +75,10 @@ describe('editing', () => {
 });
 
 describe('thinning', () => {
-  const readings = fc.array(fc.double({ min: 0, max: 1, noNaN: true }), { minLength: 2, maxLength: 60 }).map((values): Reading[] => values.map((position, i) => ({ beat: i * 0.1, position })));
+  const readings = fc.array(between(0, 1), { minLength: 2, maxLength: 60 }).map((values): Reading[] => values.map((position, i) => ({ beat: i * 0.1, position })));
 
   test('never misses a reading by more than the tolerance', () => {
-    fc.assert(fc.property(readings, fc.double({ min: 0.001, max: 0.2, noNaN: true }), (list, tolerance) => {
+    fc.assert(fc.property(readings, between(0.001, 0.2), (list, tolerance) => {
       const kept = thin(list, tolerance).map((reading): Point => ({ beat: reading.beat, value: reading.position, shape: 'line', bend: 0 }));
       return list.every((reading) => Math.abs(run(kept, reading.beat) - reading.position) <= tolerance + 1e-9);
     }));
@@ -114,7 +115,7 @@ describe('recording', () => {
   });
 
   test('a second pass changes only its own stretch', () => {
-    fc.assert(fc.property(points, fc.double({ min: 0.2, max: 40, noNaN: true }), fc.double({ min: 0, max: 70, noNaN: true }), (list, from, beat) => {
+    fc.assert(fc.property(points, between(0.2, 40), between(0, 70), (list, from, beat) => {
       const piece = applyEdit(pieceWithEcho(), recordMove, { lane: { id: 'lane', target, unit: 'own', on: true, points: list }, how: 'draw' }).piece;
       const lane = laneFromPass(piece, target, ride(from, from + 3), 'new')!;
       const inside = beat > from - SEAM_BEATS - 1e-6 && beat < from + 3 + SEAM_BEATS + 1e-6;

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { between } from '../testing';
 import { laneOf, scene, soundOf, clipOf } from '../engine/testing';
 import { findLane, paramOf } from '../piece/find';
 import type { Lane, Piece } from '../piece/piece';
@@ -44,7 +45,7 @@ describe('passes kept apart', () => {
   });
 
   test('a pass cut to a stretch keeps within it and runs as it ran', () => {
-    fc.assert(fc.property(fc.double({ min: 0, max: 20, noNaN: true }), fc.double({ min: 0.1, max: 10, noNaN: true }), (from, length) => {
+    fc.assert(fc.property(between(0, 20), between(0.1, 10), (from, length) => {
       const part = clippedPass(ramp(4, 8, 0, 1), from, from + length);
       for (const { beat, position } of part) {
         expect(beat).toBeGreaterThanOrEqual(from);

@@ -1,4 +1,5 @@
 import * as fc from 'fast-check';
+import { between } from '../testing';
 import { clipOf, scene, soundOf } from '../engine/testing';
 import { placeSeconds } from '../music/tempo';
 import { nudged, nudgesOf } from './nudge';
@@ -21,7 +22,7 @@ test('notes are a bar and parts of it, times the same wherever the tempo stands'
 });
 
 test('there and back again is where it was, and nothing goes before the piece', () => {
-  fc.assert(fc.property(fc.double({ min: 5, max: 60, noNaN: true }), fc.integer({ min: 0, max: 4 }), (at, which) => {
+  fc.assert(fc.property(between(5, 60), fc.integer({ min: 0, max: 4 }), (at, which) => {
     const nudge = nudgesOf(plain)[which]!;
     expect(nudged(quickening, nudged(quickening, at, nudge, 1), nudge, -1)).toBeCloseTo(at, 6);
     expect(nudged(quickening, at, nudge, -1000_000)).toBe(0);

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { between } from '../../core/testing';
 import { laneTrack } from '../../core/moves/lane';
 import { LEAST_GAP } from '../../core/moves/editPoints';
 import type { Point } from '../../core/moves/point';
@@ -42,7 +43,7 @@ test('a held step is lifted alone; the next stays where it is', () => {
 });
 
 test('what bends a segment follows the finger: rising or falling, the line then passes under it', () => {
-  fc.assert(fc.property(fc.constantFrom([-0.8, 0.6], [0.9, -0.4]), fc.double({ min: -0.3, max: 0.3, noNaN: true }), ([from, to], by) => {
+  fc.assert(fc.property(fc.constantFrom([-0.8, 0.6], [0.9, -0.4]), between(-0.3, 0.3), ([from, to], by) => {
     const lane = laneOf([at(0, from!), at(10, to!)]);
     const bent = dragged(piece, lane, param, laidOf([...lane.points]), { kind: 'bend', index: 0 }, { beats: 0, position: by }, free);
     const now = laidOf(bent);
@@ -53,7 +54,7 @@ test('what bends a segment follows the finger: rising or falling, the line then 
 
 test('no drag leaves points out of order or beyond the rail', () => {
   const grips = fc.record({ kind: fc.constantFrom('point' as const, 'segment' as const, 'bend' as const), index: fc.integer({ min: 0, max: 1 }) });
-  fc.assert(fc.property(grips, fc.double({ min: -40, max: 40, noNaN: true }), fc.double({ min: -2, max: 2, noNaN: true }), (grip, beats, position) => {
+  fc.assert(fc.property(grips, between(-40, 40), between(-2, 2), (grip, beats, position) => {
     const made = dragged(piece, laneOf(points), param, laidOf(points), grip, { beats, position }, free);
     return made.every((point, i) => point.value >= -1 && point.value <= 1 && point.beat >= 0 && (i === 0 || point.beat > made[i - 1]!.beat));
   }));
