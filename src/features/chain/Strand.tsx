@@ -37,9 +37,11 @@ export function Strand({ channel, starters = true }: { readonly channel: string;
         <ParamRail target={{ channel, effect: null, param: 'gain' }} param={channelParams.gain} value={gain} look="plain" />
         {own ? <ParamRail target={{ channel, effect: null, param: 'pan' }} param={channelParams.pan} value={own.pan} look="plain" /> : null}
         <ImageMeter channel={channel} />
-        <JudgeSheet channel={channel} />
-        <CompareSheet channel={channel} />
-        <View style={styles.snapshots}><SnapshotButton channel={channel} /></View>
+        <View style={styles.sheets}>
+          <JudgeSheet channel={channel} />
+          <CompareSheet channel={channel} />
+          <SnapshotButton channel={channel} />
+        </View>
         <SendList channel={channel} />
       </View>
       {chain.length === 0 && starters ? (
@@ -53,7 +55,7 @@ export function Strand({ channel, starters = true }: { readonly channel: string;
 }
 
 const styles = StyleSheet.create({
-  snapshots: { flexDirection: 'row', marginTop: 8 },
+  sheets: { flexDirection: 'row', flexWrap: 'wrap', gap: 8, marginTop: 8 },
   strand: { padding: 16 },
   head: { flexDirection: 'row', alignItems: 'center' },
   name: { flex: 1, minWidth: 0 },

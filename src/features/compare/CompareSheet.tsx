@@ -25,7 +25,7 @@ export function CompareSheet({ channel }: { readonly channel: string }) {
   const [page, setPage] = useState<'kept' | 'wide' | null>(null);
   const name = channelName(piece, channel);
   return (
-    <View style={styles.taps}>
+    <>
       <Tap icon="layers" text="Compare" label={`Compare settings of ${name}`} onPress={() => setPage('kept')} />
       <Tap icon="maximize-2" text="Make wide" label={`Ways to make ${name} wide`} onPress={() => setPage('wide')} />
       <Sheet title={page === 'wide' ? `${name}, made wide` : `Settings of ${name}`} visible={page !== null} onClose={() => setPage(null)}>
@@ -35,7 +35,7 @@ export function CompareSheet({ channel }: { readonly channel: string }) {
           {page === 'wide' ? <Wide channel={channel} onKept={() => setPage(null)} /> : null}
         </ScrollView>
       </Sheet>
-    </View>
+    </>
   );
 }
 
@@ -86,7 +86,6 @@ function Wide({ channel, onKept }: { readonly channel: string; readonly onKept: 
 const saysChain = (effects: number): string => (effects === 0 ? 'no effects' : effects === 1 ? 'one effect' : `${effects} effects`);
 
 const styles = StyleSheet.create({
-  taps: { flexDirection: 'row', flexWrap: 'wrap', gap: 8, marginTop: 8 },
   list: { maxHeight: 560 },
   blind: { alignSelf: 'flex-start', marginBottom: 8 },
 });
