@@ -139,9 +139,11 @@ class Stage {
   private count = 0;
   private newest = 0;
   private step = 0;
-  /** Half of the bins, in fours; how many of each half are done; and which half is summed for two blocks at once, in turns with the other. */
+  /** Half of the bins, in fours. */
   private readonly half: number;
+  /** How many of each half are done. */
   private done = 0;
+  /** Whether it is the lower half that is summed for two blocks at once. */
   private lower = true;
 
   /** @param base where it lies in a memory that others share, in figures */

@@ -50,9 +50,10 @@ export class Oversampler {
   private readonly work: OversampleWork;
   /** Stages between the plain rate and the highest. */
   private readonly count: number;
-  /** Rows of a channel, in figures from its beginning: what comes in, what is shaped at the highest rate, what goes out. */
+  /** What comes in and what goes out of either channel. */
   private readonly ins: readonly Float32Array[];
   private readonly outs: readonly Float32Array[];
+  /** Rows of a channel, in figures from its beginning: what is shaped at the highest rate, and what goes out. */
   private readonly top: number;
   private readonly result: number;
   private readonly channelFigures: number;
