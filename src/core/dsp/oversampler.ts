@@ -10,6 +10,8 @@ const CODE = { plain: OVERSAMPLE_BYTES, fused: OVERSAMPLE_FUSED_BYTES };
 export const OVERSAMPLED_FRAMES = 64;
 /** Side taps of one half of each stage's filter: the first must fall from 20 to 28 kHz, the others have room. */
 const HALVES = [18, 5, 4] as const;
+/** Taps that the kernel takes at once; before those of a stage lies nothing for as many. */
+const TAPS_AT_ONCE = 12;
 /** Figures in a line of the cache. */
 const LINE = 16;
 /** Kaiser's beta for 90 dB. */
@@ -72,12 +74,12 @@ export class Oversampler {
       return begin;
     };
     const halves = HALVES.slice(0, count);
-    const tapsAt = halves.map((half) => take(0, 2 * half));
+    const tapsAt = halves.map((half) => take(TAPS_AT_ONCE, 2 * half));
     this.shared = LINE * Math.ceil(at / LINE);
     at = 0;
     const stages = halves.map((half, s): Stage => {
       const n = OVERSAMPLED_FRAMES << s;
-      return { half, taps: tapsAt[s]!, input: take(2 * half, n), even: take(2 * half, n), odd: take(half, n), n };
+      return { half, taps: tapsAt[s]!, input: take(2 * half + TAPS_AT_ONCE, n), even: take(2 * half + TAPS_AT_ONCE, n), odd: take(half, n), n };
     });
     const lateTop = stages.reduce((sum, { half }, s) => sum + 2 * (2 * half - 1) * (factor >> (s + 1)), 0);
     const filling = (factor - (lateTop % factor)) % factor;

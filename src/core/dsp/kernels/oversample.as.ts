@@ -10,29 +10,43 @@ function laced(to: usize, half: v128, plain: v128): void {
   v128.store(to, v128.shuffle<f32>(even, plain, 2, 6, 3, 7), 16);
 }
 
-@inline
-function folded(early: usize, late: usize): v128 {
-  return f32x4.add(v128.load(early), v128.load(late));
-}
-
-/** Thirty-two samples at once share each tap, and the taps, which are the same from both ends, each multiplication. @param to where they go */
+/**
+ * Thirty-two samples at once, so that none waits for another, by twelve taps at a time. Taps four apart meet the same four samples, which so
+ * are fetched once for three of them. Nothing lies before the taps for as far as they are short of twelves.
+ * @param at the newest sample under the first result  @param count taps  @param to where the results go
+ */
 @inline
 function filter(at: usize, taps: usize, count: i32, to: usize): void {
   let a = f32x4.splat(0), b = a, c = a, d = a, e = a, f = a, g = a, h = a;
-  let late = at;
-  let early = at - 4 * (<usize>count - 1);
-  for (let k = taps, end = taps + 2 * <usize>count; k < end; k += 4) {
-    const tap = v128.load32_splat(k);
-    a = madd(tap, folded(early, late), a);
-    b = madd(tap, folded(early + 16, late + 16), b);
-    c = madd(tap, folded(early + 32, late + 32), c);
-    d = madd(tap, folded(early + 48, late + 48), d);
-    e = madd(tap, folded(early + 64, late + 64), e);
-    f = madd(tap, folded(early + 80, late + 80), f);
-    g = madd(tap, folded(early + 96, late + 96), g);
-    h = madd(tap, folded(early + 112, late + 112), h);
-    early += 4;
-    late -= 4;
+  const twelves = (count + 11) / 12;
+  let from = at - 4 * <usize>(12 * twelves - 1);
+  let tap = taps - 4 * <usize>(12 * twelves - count);
+  for (let n = 0; n < twelves; n += 1) {
+    for (let end = from + 16; from < end; from += 4) {
+      const k0 = v128.load32_splat(tap), k1 = v128.load32_splat(tap, 16), k2 = v128.load32_splat(tap, 32);
+      let x = v128.load(from);
+      a = madd(k0, x, a);
+      x = v128.load(from, 16);
+      a = madd(k1, x, a); b = madd(k0, x, b);
+      x = v128.load(from, 32);
+      a = madd(k2, x, a); b = madd(k1, x, b); c = madd(k0, x, c);
+      x = v128.load(from, 48);
+      b = madd(k2, x, b); c = madd(k1, x, c); d = madd(k0, x, d);
+      x = v128.load(from, 64);
+      c = madd(k2, x, c); d = madd(k1, x, d); e = madd(k0, x, e);
+      x = v128.load(from, 80);
+      d = madd(k2, x, d); e = madd(k1, x, e); f = madd(k0, x, f);
+      x = v128.load(from, 96);
+      e = madd(k2, x, e); f = madd(k1, x, f); g = madd(k0, x, g);
+      x = v128.load(from, 112);
+      f = madd(k2, x, f); g = madd(k1, x, g); h = madd(k0, x, h);
+      x = v128.load(from, 128);
+      g = madd(k2, x, g); h = madd(k1, x, h);
+      h = madd(k2, v128.load(from, 144), h);
+      tap += 4;
+    }
+    from += 32;
+    tap += 32;
   }
   v128.store(to, a);
   v128.store(to, b, 16);
