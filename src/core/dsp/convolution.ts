@@ -1,4 +1,5 @@
 import { passesOf, workMemory, writeTurns, type WorkMemory } from './convolutionWork';
+import { narrowRun } from './runs';
 
 export const CONVOLUTION_STEP = 64;
 /** Partition sizes; each stage begins two of its partitions after the start, so that a block can be worked off while the next one comes in. */
@@ -64,14 +65,25 @@ function makeStages(most: readonly number[], withKernel: boolean): { readonly st
 const HEARD = 4 * SIZES[SIZES.length - 1]!;
 const HEARD_RIGHT = HEARD + GAP;
 const OUT = 2 * HEARD_RIGHT;
-const WAYS_FIGURES = OUT + 2 * CONVOLUTION_STEP + GAP;
+const IN = OUT + 2 * CONVOLUTION_STEP;
+const WAYS_FIGURES = IN + 2 * CONVOLUTION_STEP + GAP;
 
 /** The way in and the way out of all stages: the samples heard last, in a ring for each side, and the sums of a step. */
 class Ways {
   /** Where the next step is written in both rings. */
   place = 0;
+  private readonly inLeft: Float32Array;
+  private readonly inRight: Float32Array;
+  private readonly outLeft: Float32Array;
+  private readonly outRight: Float32Array;
 
-  constructor(readonly memory: WorkMemory) {}
+  constructor(readonly memory: WorkMemory) {
+    const stepAt = (at: number): Float32Array => memory.cells.subarray(at, at + CONVOLUTION_STEP);
+    this.inLeft = stepAt(IN);
+    this.inRight = stepAt(IN + CONVOLUTION_STEP);
+    this.outLeft = stepAt(OUT);
+    this.outRight = stepAt(OUT + CONVOLUTION_STEP);
+  }
 
   clear(): void {
     this.memory.cells.fill(0, 0, HEARD_RIGHT + HEARD);
@@ -79,13 +91,11 @@ class Ways {
   }
 
   write(left: Float64Array, right: Float64Array): void {
-    const { cells } = this.memory;
-    const to = this.place;
-    for (let i = 0; i < CONVOLUTION_STEP; i += 1) {
-      cells[to + i] = left[i]!;
-      cells[HEARD_RIGHT + to + i] = right[i]!;
-    }
-    for (let i = OUT; i < OUT + 2 * CONVOLUTION_STEP; i += 1) cells[i] = 0;
+    const { work } = this.memory;
+    narrowRun(left, this.inLeft);
+    narrowRun(right, this.inRight);
+    work.enter(4 * this.place, 4 * (HEARD_RIGHT + this.place), 4 * IN);
+    work.clear(4 * OUT);
   }
 
   advance(): void {
@@ -108,10 +118,10 @@ class Ways {
   }
 
   addTo(left: Float64Array, right: Float64Array): void {
-    const { cells } = this.memory;
+    const { outLeft, outRight } = this;
     for (let i = 0; i < CONVOLUTION_STEP; i += 1) {
-      left[i] = left[i]! + cells[OUT + i]!;
-      right[i] = right[i]! + cells[OUT + CONVOLUTION_STEP + i]!;
+      left[i] = left[i]! + outLeft[i]!;
+      right[i] = right[i]! + outRight[i]!;
     }
   }
 }
@@ -259,13 +269,13 @@ class Stage {
   /** Many steps a block: one pass in each of the first and of the last, so that no step has much to do. */
   private workByPasses(step: number): void {
     const { passes, steps } = this;
-    if (step < passes) this.pass(step);
+    if (step < passes) this.pass(step, step + 1);
     if (step === passes) this.keep();
     const first = passes + 1;
     const last = steps - passes - 1;
     if (step >= first && step < last) this.multiply((step - first + 1) / (last - first));
     if (step === last) this.joinSums();
-    if (step > last) this.pass(step - last - 1);
+    if (step > last) this.pass(step - last - 1, step - last);
   }
 
   /** Takes two blocks of what was heard before `end` to be transformed. */
@@ -284,15 +294,13 @@ class Stage {
     this.memory.work.part(size, 4 * re, 4 * im, 4 * (this.past + FOUR * this.newest), this.count);
   }
 
-  private pass(index: number): void {
-    const { work } = this.memory;
-    const { re, im, workRe, workIm, turns } = this;
-    if ((index ^ this.passes) & 1) work.pass(index, 2 * this.size, 4 * workRe, 4 * workIm, 4 * re, 4 * im, 4 * turns);
-    else work.pass(index, 2 * this.size, 4 * re, 4 * im, 4 * workRe, 4 * workIm, 4 * turns);
+  /** Passes of a transform from one until another. */
+  private pass(from: number, until: number): void {
+    this.memory.work.passes(from, until, this.passes, 2 * this.size, 4 * this.re, 4 * this.im, 4 * this.workRe, 4 * this.workIm, 4 * this.turns);
   }
 
   private transform(): void {
-    for (let index = 0; index < this.passes; index += 1) this.pass(index);
+    this.pass(0, this.passes);
   }
 
   /**

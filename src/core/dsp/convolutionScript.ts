@@ -3,7 +3,12 @@ import type { ConvolutionWork } from './convolutionWork';
 /** The parts of a partitioned convolution in TypeScript, on `cells`, with the addresses in bytes: the reference of kernels/convolution.as.ts, and what runs where that cannot. */
 export function scriptedWork(cells: Float32Array): ConvolutionWork {
   return {
-    pass: (index, size, fromRe, fromIm, toRe, toIm, turns) => pass(cells, index, size, fromRe >> 2, fromIm >> 2, toRe >> 2, toIm >> 2, turns >> 2),
+    passes: (from, until, count, size, re, im, otherRe, otherIm, turns) => {
+      for (let index = from; index < until; index += 1) {
+        if ((index ^ count) & 1) pass(cells, index, size, otherRe >> 2, otherIm >> 2, re >> 2, im >> 2, turns >> 2);
+        else pass(cells, index, size, re >> 2, im >> 2, otherRe >> 2, otherIm >> 2, turns >> 2);
+      }
+    },
     multiply: (from, until, sums, ahead, past, impulse, count, newest) => {
       for (const side of SIDES) multiply(cells, from, until, (sums >> 2) + side, (ahead >> 2) + side, (past >> 2) + side, (impulse >> 2) + side, count, newest);
     },
@@ -11,6 +16,11 @@ export function scriptedWork(cells: Float32Array): ConvolutionWork {
       for (const side of SIDES) complete(cells, from, until, (sums >> 2) + side, (ahead >> 2) + side, (past >> 2) + side, (impulse >> 2) + side, count, newest);
     },
     copy: (to, from, figures) => void cells.copyWithin(to >> 2, from >> 2, (from >> 2) + figures),
+    enter: (left, right, from) => {
+      cells.copyWithin(left >> 2, from >> 2, (from >> 2) + 64);
+      cells.copyWithin(right >> 2, (from >> 2) + 64, (from >> 2) + 128);
+    },
+    clear: (to) => void cells.fill(0, to >> 2, (to >> 2) + 128),
     addStep: (to, from) => {
       for (let i = 0; i < 64; i += 1) cells[(to >> 2) + i] = cells[(to >> 2) + i]! + cells[(from >> 2) + i]!;
     },

@@ -7,8 +7,11 @@ const CODE = { plain: CONVOLUTION_BYTES, fused: CONVOLUTION_FUSED_BYTES };
 
 /** What a partitioned convolution is made of; addresses are bytes in `cells`. */
 export interface ConvolutionWork {
-  /** One pass of a complex transform from one place to another; all passes in turn, to and fro, make it whole. */
-  pass(index: number, size: number, fromRe: number, fromIm: number, toRe: number, toIm: number, turns: number): void;
+  /**
+   * Passes `from` until `until` of the `count` passes of a complex transform, to and fro between two places so that the last ends at `re`
+   * and `im`.
+   */
+  passes(from: number, until: number, count: number, size: number, re: number, im: number, otherRe: number, otherIm: number, turns: number): void;
   /**
    * Past input times impulse, summed over `count` partitions, for the bins from `from` until `until`, multiples of four: the whole sums of
    * this block, and in `ahead` those of the next block without its own input. A spectrum holds, for four bins at a time, left re, left im,
@@ -20,6 +23,10 @@ export interface ConvolutionWork {
   complete(from: number, until: number, sums: number, ahead: number, past: number, impulse: number, count: number, newest: number): void;
   /** Copies figures, a multiple of sixteen. */
   copy(to: number, from: number, figures: number): void;
+  /** Copies 64 figures of each side, the right behind the left. */
+  enter(left: number, right: number, from: number): void;
+  /** Empties 64 figures of each side. */
+  clear(to: number): void;
   /** Adds 64 figures. */
   addStep(to: number, from: number): void;
   /** Takes the spectrum of both sides out of the transform of left + i right, to one of `count` that lie in each other. */

@@ -41,11 +41,11 @@ export class FastTransform {
   private run(re: number, im: number): void {
     const { size, work, passes, cells } = this;
     const away = 8 * size;
-    for (let index = 0; index < passes; index += 1) {
-      if (index & 1) work.pass(index, size, away, away + 4 * size, re, im, 16 * size);
-      else work.pass(index, size, re, im, away, away + 4 * size, 16 * size);
+    if ((passes & 1) === 0) {
+      work.passes(0, passes, passes, size, re, im, away, away + 4 * size, 16 * size);
+      return;
     }
-    if ((passes & 1) === 0) return;
+    work.passes(0, passes, passes, size, away, away + 4 * size, re, im, 16 * size);
     cells.copyWithin(re >> 2, 2 * size, 3 * size);
     cells.copyWithin(im >> 2, 3 * size, 4 * size);
   }

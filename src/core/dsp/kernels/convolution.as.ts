@@ -5,12 +5,20 @@
 import { madd, nmadd } from './madd.as';
 
 /**
- * One pass of a complex transform of `size` (a power of two from 16 on) from one place to another. All passes in turn, to and fro,
- * make the transform: passes of four, and a last one of two where the size asks for it.
+ * Passes `from` until `until` of a complex transform of `size` (a power of two from 16 on), from one place to the other and back. All passes
+ * make the transform: passes of four, and a last one of two where the size asks for it. Which place the first begins at follows from its
+ * number, as the last, number `count` - 1, ends at `re` and `im`.
  * `turns` holds six tables of size/4: cos and -sin of one, two and three times each angle.
  * Source: T. G. Stockham, "High-speed convolution and correlation" (1966): self-sorting.
  */
-export function pass(index: i32, size: i32, fromRe: usize, fromIm: usize, toRe: usize, toIm: usize, turns: usize): void {
+export function passes(from: i32, until: i32, count: i32, size: i32, re: usize, im: usize, otherRe: usize, otherIm: usize, turns: usize): void {
+  for (let index = from; index < until; index += 1) {
+    if ((index ^ count) & 1) pass(index, size, otherRe, otherIm, re, im, turns);
+    else pass(index, size, re, im, otherRe, otherIm, turns);
+  }
+}
+
+function pass(index: i32, size: i32, fromRe: usize, fromIm: usize, toRe: usize, toIm: usize, turns: usize): void {
   const quarter = <usize>size;
   const length = size >> (2 * index);
   const stride = <usize>1 << (2 * index);
@@ -212,6 +220,18 @@ export function copy(to: usize, from: usize, figures: i32): void {
     v128.store(to + i, v128.load(from + i, 32), 32);
     v128.store(to + i, v128.load(from + i, 48), 48);
   }
+}
+
+/** Copies a step of 64 figures of each side, which lie one after the other, to where they are wanted. */
+export function enter(left: usize, right: usize, from: usize): void {
+  copy(left, from, 64);
+  copy(right, from + 256, 64);
+}
+
+/** Empties a step of 64 figures of each side. */
+export function clear(to: usize): void {
+  const nothing = f32x4.splat(0);
+  for (let i: usize = 0; i < 512; i += 16) v128.store(to + i, nothing);
 }
 
 /** Adds a step of 64 figures. */
