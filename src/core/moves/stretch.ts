@@ -4,6 +4,7 @@ import { paramPosition, toEngineNumber } from '../params/resolve';
 import { baseValue, contextOf } from '../piece/find';
 import type { Lane, Piece, Target } from '../piece/piece';
 import { LEAST_GAP, splitPoints } from './editPoints';
+import { bent, splitBend } from './evaluate';
 import { ground, type Ground } from './ground';
 import { laneTrack, trackAt } from './lane';
 import type { Point, Shape } from './point';
@@ -84,14 +85,22 @@ export function flippedInTime(stretch: Stretch): Stretch {
   for (let i = points.length - 1; i > 0; i -= 1) {
     const [start, end] = [points[i - 1]!, points[i]!];
     const from = start.shape === 'hold' ? start : end;
-    const last = made[made.length - 1];
     const beat = lengthBeats - end.beat;
-    // What ran up to here in a line has to have ended before a jump.
-    if (last && last.shape !== 'hold' && end.position !== from.position) made.push({ ...end, beat: beat - LEAST_GAP, shape: 'line', bend: 0 });
+    if (end.position !== from.position) stopBefore(made, beat, end);
     made.push({ ...from, beat, shape: start.shape, bend: -start.bend });
   }
   const first = points[0]!;
   return { ...stretch, points: [...made, { ...first, beat: lengthBeats, shape: 'line', bend: 0 }] };
+}
+
+/** Lets what runs on to `end` at `beat` stop on its way LEAST_GAP before, so that a jump can follow. What is shorter than that runs on into the jump. */
+function stopBefore(made: StretchPoint[], beat: number, end: StretchPoint): void {
+  const last = made[made.length - 1];
+  if (!last || last.shape === 'hold' || beat - last.beat <= LEAST_GAP) return;
+  const share = 1 - LEAST_GAP / (beat - last.beat);
+  const bend = last.shape === 'curve' ? last.bend : 0;
+  made[made.length - 1] = { ...last, bend: splitBend(bend, share)[0] };
+  made.push({ ...end, beat: beat - LEAST_GAP, position: last.position + (end.position - last.position) * bent(share, bend), shape: 'line', bend: 0 });
 }
 
 /** High and low changed over, within what it reaches. */
