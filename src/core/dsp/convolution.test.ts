@@ -7,7 +7,7 @@ const MOST = 45_000;
 const HEARD = 8192;
 const tap = fc.record({ at: between(0, 0.9999), left: between(-1, 1), right: between(-1, 1) });
 
-/** Lengths that lie about the ends of partitions and stages as often as anywhere else. */
+/** Lengths near the ends of partitions and stages, as often as any other. */
 const lengths = fc.oneof(fc.integer({ min: 1, max: MOST }), fc.tuple(fc.constantFrom(64, 512, 768, 2048, 3072, 16_384, 24_576, 40_960), fc.integer({ min: -1, max: 1 })).map(([end, by]) => end + by));
 
 /** What the taps of one side answer to `input` from sample `from` on, worked out one by one. */

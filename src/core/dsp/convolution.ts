@@ -94,8 +94,7 @@ class Ways {
     const { work } = this.memory;
     narrowRun(left, this.inLeft);
     narrowRun(right, this.inRight);
-    work.enter(4 * this.place, 4 * (HEARD_RIGHT + this.place), 4 * IN);
-    work.clear(4 * OUT);
+    work.enter(4 * this.place, 4 * (HEARD_RIGHT + this.place), 4 * IN, 4 * OUT);
   }
 
   advance(): void {

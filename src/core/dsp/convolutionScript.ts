@@ -16,11 +16,11 @@ export function scriptedWork(cells: Float32Array): ConvolutionWork {
       for (const side of SIDES) complete(cells, from, until, (sums >> 2) + side, (ahead >> 2) + side, (past >> 2) + side, (impulse >> 2) + side, count, newest);
     },
     copy: (to, from, figures) => void cells.copyWithin(to >> 2, from >> 2, (from >> 2) + figures),
-    enter: (left, right, from) => {
+    enter: (left, right, from, out) => {
       cells.copyWithin(left >> 2, from >> 2, (from >> 2) + 64);
       cells.copyWithin(right >> 2, (from >> 2) + 64, (from >> 2) + 128);
+      cells.fill(0, out >> 2, (out >> 2) + 128);
     },
-    clear: (to) => void cells.fill(0, to >> 2, (to >> 2) + 128),
     addStep: (to, from) => {
       for (let i = 0; i < 64; i += 1) cells[(to >> 2) + i] = cells[(to >> 2) + i]! + cells[(from >> 2) + i]!;
     },

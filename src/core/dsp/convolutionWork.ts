@@ -23,10 +23,8 @@ export interface ConvolutionWork {
   complete(from: number, until: number, sums: number, ahead: number, past: number, impulse: number, count: number, newest: number): void;
   /** Copies figures, a multiple of sixteen. */
   copy(to: number, from: number, figures: number): void;
-  /** Copies 64 figures of each side, the right behind the left. */
-  enter(left: number, right: number, from: number): void;
-  /** Empties 64 figures of each side. */
-  clear(to: number): void;
+  /** Copies 64 figures of each side, the right behind the left, and empties as many at `out`. */
+  enter(left: number, right: number, from: number, out: number): void;
   /** Adds 64 figures. */
   addStep(to: number, from: number): void;
   /** Takes the spectrum of both sides out of the transform of left + i right, to one of `count` that lie in each other. */

@@ -222,16 +222,12 @@ export function copy(to: usize, from: usize, figures: i32): void {
   }
 }
 
-/** Copies a step of 64 figures of each side, which lie one after the other, to where they are wanted. */
-export function enter(left: usize, right: usize, from: usize): void {
+/** Copies a step of 64 figures of each side, which lie one after the other, to where they are wanted, and empties as many at `out`. */
+export function enter(left: usize, right: usize, from: usize, out: usize): void {
   copy(left, from, 64);
   copy(right, from + 256, 64);
-}
-
-/** Empties a step of 64 figures of each side. */
-export function clear(to: usize): void {
   const nothing = f32x4.splat(0);
-  for (let i: usize = 0; i < 512; i += 16) v128.store(to + i, nothing);
+  for (let i: usize = 0; i < 512; i += 16) v128.store(out + i, nothing);
 }
 
 /** Adds a step of 64 figures. */

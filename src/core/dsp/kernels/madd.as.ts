@@ -17,9 +17,3 @@ export function nmadd(a: v128, b: v128, c: v128): v128 {
 export function maddTwo(a: v128, b: v128, c: v128): v128 {
   return ASC_FEATURE_RELAXED_SIMD ? f64x2.relaxed_madd(a, b, c) : f64x2.add(c, f64x2.mul(a, b));
 }
-
-/** As nmadd, of two f64. */
-@inline
-export function nmaddTwo(a: v128, b: v128, c: v128): v128 {
-  return ASC_FEATURE_RELAXED_SIMD ? f64x2.relaxed_nmadd(a, b, c) : f64x2.sub(c, f64x2.mul(a, b));
-}

@@ -58,7 +58,7 @@ function filter(at: usize, taps: usize, count: i32, to: usize): void {
   v128.store(to, h, 112);
 }
 
-/** @param from first of n samples, with as many before it as there are taps  @param to 2 n samples  @param half what the plain ones are late, in samples */
+/** @param from first of n samples, with as many before it as there are taps in whole twelves  @param to 2 n samples  @param half what the plain ones are late, in samples */
 function up(from: usize, to: usize, taps: usize, count: i32, half: i32, n: i32): void {
   const late: usize = 4 * <usize>half;
   for (let i: usize = 0; i < 4 * <usize>n; i += 128) {
@@ -79,7 +79,7 @@ function split(from: usize, even: usize, odd: usize, n: i32): void {
   }
 }
 
-/** @param even, odd first of n samples each, with as many before as there are taps  @param half what the odd ones are late, in samples */
+/** @param even, odd first of n samples each, with as many before as there are taps in whole twelves  @param half what the odd ones are late, in samples */
 function down(even: usize, odd: usize, to: usize, taps: usize, count: i32, half: i32, n: i32): void {
   const late: usize = 4 * <usize>half;
   const share = kept(0.5);
