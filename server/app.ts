@@ -21,6 +21,7 @@ import { readArchive, writeArchive } from './archive';
 import { ExportStore } from './exportStore';
 import { PieceStore, saveSchema } from './pieceStore';
 import { Problem, problemHandler } from './problem';
+import { knownHostOnly, knownHosts, sameOriginOnly } from './requestOrigin';
 import { SoundStore, type WriteWhole } from './soundStore';
 
 export interface AppOptions {
@@ -32,12 +33,15 @@ export interface AppOptions {
   readonly built?: string;
   readonly write?: WriteWhole;
   readonly quiet?: boolean;
+  /** Names and addresses it is reached by, beside loopback. */
+  readonly hosts?: readonly string[];
 }
 
 const LARGEST_UPLOAD = 600 * 1024 * 1024;
 const LARGEST_DOCUMENT = '64mb';
 const LARGEST_ARCHIVE = 4 * 1024 * 1024 * 1024;
 const NAMED_BY_HASH = /[.-][0-9a-f]{32}\.[a-z0-9]+(\.(br|gz))?$/;
+const idSchema = z.uuid('is no id of an export');
 const hashSchema = z.string().regex(/^[0-9a-f]{64}$/, 'is no SHA-256');
 const fileQuery = z.object({ bits: z.enum(['16', '24', '32f']).default('32f'), name: z.string().max(200).default('print') });
 
@@ -47,6 +51,7 @@ export function createApp(options: AppOptions): Express {
   app.disable('x-powered-by');
   app.use(pinoHttp({ logger: pino({ level: options.quiet ? 'silent' : 'warn' }) }));
   app.use(securityHeaders());
+  app.use(knownHostOnly(knownHosts(options.hosts ?? [])));
   app.use('/api', compression(), sameOriginOnly, apiRoutes(options));
   if (options.client && existsSync(options.client)) {
     const client = options.client;
@@ -79,13 +84,6 @@ function securityHeaders(): express.RequestHandler {
     },
   });
 }
-
-/** A page of another origin may not change anything here. */
-const sameOriginOnly: express.RequestHandler = (req, _res, next) => {
-  const { origin, host } = req.headers;
-  if (origin && new URL(origin).host !== host) throw new Problem(403, 'Not from here', 'Requests from other sites are refused. Nothing was changed.');
-  next();
-};
 
 function apiRoutes({ db, dataFolder, write, built }: AppOptions): express.Router {
   const router = express.Router();
@@ -158,11 +156,12 @@ function exportRoutes(pieces: PieceStore, sounds: SoundStore, exports: ExportSto
     res.status(202).json({ id: exports.start(pieces.read(order.piece).piece, order) });
   });
   router.delete('/exports/:id', (req, res) => {
-    exports.remove(req.params.id);
+    exports.remove(idSchema.parse(req.params.id));
     res.json({ ok: true });
   });
   router.get('/exports/:id/files/:name', (req, res) => {
-    const { id, name } = req.params;
+    const { name } = req.params;
+    const id = idSchema.parse(req.params.id);
     res.attachment(name).sendFile(exports.pathOf(id, name), { root: '/' });
   });
   router.get('/pieces/:id/archive', (req, res, next) => {

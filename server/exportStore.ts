@@ -8,6 +8,7 @@ import { exportFileSchema, exportOrderSchema, EXPORT_STATES, type ExportOrder, t
 import { exportParts } from '../src/core/files/parts';
 import type { Piece } from '../src/core/piece/piece';
 import type { Db } from './database';
+import { insideFolder } from './insideFolder';
 import { Problem, toProblem } from './problem';
 import { startWorker } from './startWorker';
 
@@ -144,7 +145,9 @@ export class ExportStore {
       this.tell(id, 'stopped', STOPPED);
       return;
     }
-    rmSync(join(this.folder, id), { force: true, recursive: true });
+    const row = this.db.prepare('SELECT id FROM exports WHERE id = ?').get(id);
+    if (!row) throw new Problem(404, 'There is no such export', 'It was put away already.');
+    rmSync(insideFolder(this.folder, id), { force: true, recursive: true });
     this.db.prepare('DELETE FROM exports WHERE id = ?').run(id);
   }
 
@@ -153,7 +156,7 @@ export class ExportStore {
     const row = this.db.prepare("SELECT files FROM exports WHERE id = ? AND state = 'done'").get(id);
     const files = row ? z.array(exportFileSchema).parse(JSON.parse(z.object({ files: z.string() }).parse(row).files)) : [];
     if (!files.some((file) => file.name === name)) throw new Problem(404, 'There is no such file', 'It was put away, or never finished. Start the export again.');
-    return join(this.folder, id, name);
+    return insideFolder(insideFolder(this.folder, id), name);
   }
 }
 

@@ -19,7 +19,7 @@ async function main(): Promise<void> {
       process.stderr.write(`The demo could not be put into ${dataFolder}. ${title}: ${detail}\n`);
     });
   }
-  const server = createApp({ db, dataFolder, client: resolve('dist'), built: BUILT }).listen(port, host, (error?: NodeJS.ErrnoException) => {
+  const server = createApp({ db, dataFolder, client: resolve('dist'), built: BUILT, hosts: [host, ...(process.env.ZEPHIRO_HOSTS ?? '').split(',')] }).listen(port, host, (error?: NodeJS.ErrnoException) => {
     if (error) {
       const reason = error.code === 'EADDRINUSE' ? `another program listens at port ${port} already` : error.message;
       process.stderr.write(`Zephiro cannot be reached at http://${host}:${port}: ${reason}. Start it with PORT=<another number>. The pieces in ${dataFolder} are kept.\n`);

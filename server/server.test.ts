@@ -267,3 +267,15 @@ test('the client comes as it lies compressed; what bears its hash is kept by the
   expect((await got('/chain'))[0]).toBe(page);
   expect((await got('/chain'))[2]).toMatch(/max-age=0/);
 });
+
+test('an export’s id leads nowhere but to its own folder', async () => {
+  const { url, folder } = await start();
+  writeFileSync(join(folder, 'victim'), 'kept');
+  for (const id of ['..%2Fvictim', '%2e%2e', '..%2F..%2Fvictim', 'victim', randomUUID()]) {
+    for (const path of [`/api/exports/${id}`, `/api/exports/${id}/files/victim`]) {
+      const { status } = await ask(url + path, { method: path.endsWith('victim') && path.includes('files') ? 'GET' : 'DELETE' });
+      expect([400, 404]).toContain(status);
+    }
+  }
+  expect(readFileSync(join(folder, 'victim'), 'utf8')).toBe('kept');
+});

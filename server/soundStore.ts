@@ -7,6 +7,7 @@ import { pipeline } from 'node:stream/promises';
 import * as z from 'zod';
 import { soundSchema, type SoundInfo } from '../src/core/piece/piece';
 import type { Db } from './database';
+import { insideFolder } from './insideFolder';
 import { Problem } from './problem';
 import { startWorker } from './startWorker';
 
@@ -48,7 +49,7 @@ export class SoundStore {
   }
 
   pathOf(hash: string): string {
-    return join(this.folder, `${hash}.wav`);
+    return insideFolder(this.folder, `${hash}.wav`);
   }
 
   read(hash: string): StoredSound {
