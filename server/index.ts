@@ -1,42 +1,110 @@
+import type { Express } from 'express';
+import { createServer, type RequestListener, type Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
 import { join, resolve } from 'node:path';
 import { createApp } from './app';
-import { openDatabase } from './database';
 import { installDemo } from './demo';
-import { toProblem } from './problem';
+import { toProblem } from './http/problem';
+import { openServices, type Services } from './services';
+import { lockFolder } from './store/folderLock';
 
 /** Made by `npm run build:rt`. */
 const BUILT = join(__dirname, '..', 'build');
 
-/** Listens on loopback unless HOST says otherwise. */
+const STARTING: RequestListener = (_req, res) => {
+  res.writeHead(503, { 'Content-Type': 'application/problem+json', 'Retry-After': '1' });
+  res.end(
+    JSON.stringify({ type: 'about:blank', title: 'Still starting', status: 503, detail: 'Try again in a second.' }),
+  );
+};
+
+/** Reasons that a person who starts the server can do something about, by the code of the system. */
+const REASONS: Readonly<Record<string, string>> = {
+  EACCES: 'it may not be written by this user',
+  EPERM: 'it may not be written by this user',
+  EROFS: 'it lies on a disk that may only be read',
+  ENOTDIR: 'a file lies in its place, or in the place of a folder that it is in',
+  EEXIST: 'a file lies in its place',
+  ENOSPC: 'the disk is full',
+  SQLITE_CANTOPEN: 'its files cannot be opened; they may belong to another user',
+  SQLITE_READONLY: 'it may not be written by this user',
+};
+
+/** Settings from the environment: PORT, HOST, ZEPHIRO_DATA, ZEPHIRO_DEMO, ZEPHIRO_HOSTS. Listens on loopback unless HOST says otherwise. */
 async function main(): Promise<void> {
   const dataFolder = resolve(process.env.ZEPHIRO_DATA ?? 'data');
-  const port = Number(process.env.PORT ?? 4000);
   const host = process.env.HOST ?? '127.0.0.1';
-  const db = openDatabase(dataFolder);
-  if (process.env.ZEPHIRO_DEMO !== 'no') {
-    await installDemo(db, dataFolder).catch((error: unknown) => {
-      const { title, detail } = toProblem(error);
-      process.stderr.write(`The demo could not be put into ${dataFolder}. ${title}: ${detail}\n`);
-    });
-  }
-  const server = createApp({ db, dataFolder, client: resolve('dist'), built: BUILT, hosts: [host, ...(process.env.ZEPHIRO_HOSTS ?? '').split(',')] }).listen(port, host, (error?: NodeJS.ErrnoException) => {
-    if (error) {
+  const server = createServer(STARTING);
+  // An upload takes as long as it needs; one that stalls is ended by the app.
+  server.requestTimeout = 0;
+  const address = await listen(server, Number(process.env.PORT ?? 4000), host);
+  const services = await open(dataFolder, address);
+  const hosts = [host, ...(process.env.ZEPHIRO_HOSTS ?? '').split(',')];
+  const app: Express = createApp({ services, client: resolve('dist'), hosts });
+  server.off('request', STARTING).on('request', app);
+  process.stdout.write(`Zephiro is at ${address}\n`);
+}
+
+/** Listens before anything of the data folder is touched: a second server on the same port never gets that far. */
+function listen(server: Server, port: number, host: string): Promise<string> {
+  return new Promise((done) => {
+    server.once('error', (error: NodeJS.ErrnoException) => {
       const reason = error.code === 'EADDRINUSE' ? `another program listens at port ${port} already` : error.message;
-      process.stderr.write(`Zephiro cannot be reached at http://${host}:${port}: ${reason}. Start it with PORT=<another number>. The pieces in ${dataFolder} are kept.\n`);
-      process.exit(1);
-    }
-    const at = server.address();
-    process.stdout.write(`Zephiro is at http://${host}:${at && typeof at === 'object' ? at.port : port}\n`);
+      end(
+        `Zephiro cannot be reached at http://${host}:${port}: ${reason}. Start it with PORT=<another number>. Nothing was changed.`,
+      );
+    });
+    server.listen(port, host, () => {
+      const named = host.includes(':') ? `[${host}]` : host;
+      done(`http://${named}:${(server.address() as AddressInfo).port}`);
+    });
   });
-  const end = (): void => {
-    server.close(() => {
-      db.close();
+}
+
+async function open(dataFolder: string, address: string): Promise<Services> {
+  try {
+    const unlock = lockFolder(dataFolder, address);
+    const services = await openServices({
+      dataFolder,
+      built: BUILT,
+      onError: (message) => void process.stderr.write(`${message}\n`),
+    });
+    closeOnSignal(services, unlock);
+    if (process.env.ZEPHIRO_DEMO !== 'no') await tryDemo(services, dataFolder);
+    return services;
+  } catch (error) {
+    const code = error instanceof Error && 'code' in error ? String(error.code) : '';
+    const reason = REASONS[code];
+    const message = error instanceof Error ? error.message : String(error);
+    return end(reason ? `The data folder ${dataFolder} cannot be used: ${reason}.` : message);
+  }
+}
+
+/** A server without the demo is as good as any. */
+async function tryDemo(services: Services, dataFolder: string): Promise<void> {
+  try {
+    await installDemo(services);
+  } catch (error) {
+    const { title, detail } = toProblem(error);
+    process.stderr.write(`The demo could not be put into ${dataFolder}. ${title}: ${detail}\n`);
+  }
+}
+
+function closeOnSignal(services: Services, unlock: () => void): void {
+  const close = (): void => {
+    void services.close().finally(() => {
+      unlock();
       process.exit(0);
     });
-    server.closeAllConnections();
   };
-  process.on('SIGTERM', end);
-  process.on('SIGINT', end);
+  process.once('SIGTERM', close);
+  process.once('SIGINT', close);
+}
+
+/** One line for the person who started it, and out. */
+function end(message: string): never {
+  process.stderr.write(`${message}\n`);
+  process.exit(1);
 }
 
 void main();

@@ -1,99 +1,81 @@
 import { createHash, randomUUID } from 'node:crypto';
-import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
-import { createServer, type AddressInfo } from 'node:net';
-import { writeFile } from 'node:fs/promises';
-import type { Server } from 'node:http';
-import { tmpdir } from 'node:os';
-import { brotliCompressSync } from 'node:zlib';
+import { readdirSync, readFileSync, symlinkSync, writeFileSync } from 'node:fs';
+import { request } from 'node:http';
 import { join } from 'node:path';
-import { startServer } from '../scripts/startServer';
+import { brotliCompressSync } from 'node:zlib';
+import { startServer as startProgram } from '../scripts/startServer';
 import { readFloatWav } from '../src/core/formats/floatWav';
 import { readWav } from '../src/core/formats/readWav';
-import { writeWav } from '../src/core/formats/writeWav';
 import { newSlot } from '../src/core/piece/edits/chain';
 import { emptyPiece, type Piece } from '../src/core/piece/piece';
-import { createApp } from './app';
-import { openDatabase, type Db } from './database';
-import type { WriteWhole } from './soundStore';
+import {
+  ask,
+  closeServers,
+  createPiece as create,
+  entry,
+  freePort,
+  newFolder,
+  postJson,
+  removeFolders,
+  savePiece as save,
+  sendSound as send,
+  startServer as start,
+  toneWav as tone,
+  until,
+  type Answer,
+  type TestServer as Running,
+} from './testing';
 
-interface Running {
-  readonly url: string;
-  readonly folder: string;
-  readonly db: Db;
-  readonly server: Server;
-}
-const open: Running[] = [];
-const folders: string[] = [];
-const newFolder = (): string => {
-  folders.push(mkdtempSync(join(tmpdir(), 'zephiro-')));
-  return folders[folders.length - 1]!;
-};
+afterEach(closeServers);
+afterAll(removeFolders);
 
-async function start(options: { folder?: string; write?: WriteWhole; client?: string } = {}): Promise<Running> {
-  const folder = options.folder ?? newFolder();
-  const db = openDatabase(folder);
-  const app = createApp({ db, dataFolder: folder, write: options.write, client: options.client, quiet: true });
-  const server = await new Promise<Server>((resolve) => {
-    const listening = app.listen(0, '127.0.0.1', () => resolve(listening));
-  });
-  const running = { url: `http://127.0.0.1:${(server.address() as AddressInfo).port}`, folder, db, server };
-  open.push(running);
-  return running;
-}
-function stop(running: Running): void {
-  running.server.closeAllConnections();
-  running.server.close();
-  running.db.close();
-  open.splice(open.indexOf(running), 1);
-}
-afterEach(() => [...open].forEach(stop));
-afterAll(() => folders.forEach((folder) => rmSync(folder, { recursive: true, force: true })));
-
-interface Answer {
-  readonly status: number;
-  readonly body: { title?: string; detail?: string; revision?: number; keptAs?: string; hash?: string; frames?: number; sampleRate?: number; channels?: number; piece?: Piece; history?: { entries: { label: string }[]; cursor: number } };
-  readonly type: string;
-}
-async function ask(url: string, init?: RequestInit): Promise<Answer> {
-  const answer = await fetch(url, init);
-  return { status: answer.status, body: (await answer.json()) as Answer['body'], type: answer.headers.get('content-type') ?? '' };
-}
-const send = ({ url }: Running, bytes: Uint8Array, name = 'sound'): Promise<Answer> =>
-  ask(`${url}/api/sounds?name=${encodeURIComponent(name)}`, { method: 'POST', body: Buffer.from(bytes), headers: { 'content-type': 'application/octet-stream' } });
-const create = ({ url }: Running, piece: Piece): Promise<Answer> => ask(`${url}/api/pieces`, { method: 'POST', body: JSON.stringify(piece), headers: { 'content-type': 'application/json' } });
-const entry = (label: string): object => ({ id: randomUUID(), at: new Date().toISOString(), edit: 'renamePiece', label, forward: [], backward: [] });
-const save = ({ url }: Running, piece: Piece, revision: number | null, more: { saveId?: string; from?: number; entries?: object[]; cursor?: number } = {}): Promise<Answer> =>
-  ask(`${url}/api/pieces/${piece.id}`, {
-    method: 'PUT',
-    headers: { 'content-type': 'application/json', ...(revision === null ? {} : { 'If-Match': `"${revision}"` }) },
-    body: JSON.stringify({ saveId: more.saveId ?? randomUUID(), piece, history: { from: more.from ?? 0, entries: more.entries ?? [], cursor: more.cursor ?? 0 } }),
-  });
 const fixture = (name: string): Uint8Array => readFileSync(join(__dirname, 'fixtures', name));
-const tone = (frames: number, channels = 1): Uint8Array => writeWav({ sampleRate: 48_000, channels: Array.from({ length: channels }, () => Float32Array.from({ length: frames }, (_, i) => 0.3 * Math.sin(i / 20))) }, '16');
 const piece = (name = 'Piece'): Piece => ({ ...emptyPiece('p1', name) });
 
 describe('sounds', () => {
-  test.each(['tone.aiff', 'tone.flac', 'tone.mp3', 'tone.ogg', 'tone.opus'])('%s is taken, kept under its hash and given back with its tones', async (name) => {
-    const running = await start();
-    const { status, body } = await send(running, fixture(name));
-    expect([status, body.sampleRate, body.channels]).toEqual([201, 48_000, 2]);
-    const bytes = new Uint8Array(await (await fetch(`${running.url}/api/sounds/${body.hash}`)).arrayBuffer());
-    expect(createHash('sha256').update(bytes).digest('hex')).toBe(body.hash);
-    const audio = readFloatWav(bytes);
-    expect(Math.abs(audio.channels[0]!.length / 48_000 - 0.5)).toBeLessThan(0.03);
-    [440, 660].forEach((hz, c) => {
-      const samples = audio.channels[c]!.subarray(4800, 19_200);
-      const sum = samples.reduce(([re, im], x, i) => [re! + x * Math.cos((2 * Math.PI * hz * i) / 48_000), im! + x * Math.sin((2 * Math.PI * hz * i) / 48_000)], [0, 0]);
-      expect(20 * Math.log10((2 * Math.hypot(sum[0]!, sum[1]!)) / samples.length)).toBeCloseTo(-12, 0);
-    });
-  });
+  test.each(['tone.aiff', 'tone.flac', 'tone.mp3', 'tone.ogg', 'tone.opus'])(
+    '%s is taken, kept under its hash and given back with its tones',
+    async (name) => {
+      const running = await start();
+      const { status, body } = await send(running, fixture(name));
+      expect([status, body.sampleRate, body.channels]).toEqual([201, 48_000, 2]);
+      const bytes = new Uint8Array(await (await fetch(`${running.url}/api/sounds/${body.hash}`)).arrayBuffer());
+      expect(createHash('sha256').update(bytes).digest('hex')).toBe(body.hash);
+      const audio = readFloatWav(bytes);
+      expect(Math.abs(audio.channels[0]!.length / 48_000 - 0.5)).toBeLessThan(0.03);
+      [440, 660].forEach((hz, c) => {
+        const samples = audio.channels[c]!.subarray(4800, 19_200);
+        const sum = samples.reduce(
+          ([re, im], x, i) => [
+            re! + x * Math.cos((2 * Math.PI * hz * i) / 48_000),
+            im! + x * Math.sin((2 * Math.PI * hz * i) / 48_000),
+          ],
+          [0, 0],
+        );
+        expect(20 * Math.log10((2 * Math.hypot(sum[0]!, sum[1]!)) / samples.length)).toBeCloseTo(-12, 0);
+      });
+    },
+  );
 
   test.each([
-    ['a text named .wav', () => Buffer.from('RIFF is a word, and this is a letter to the harbour master.'), /not a sound file|lacks|no WAV/],
+    [
+      'a text named .wav',
+      () => Buffer.from('RIFF is a word, and this is a letter to the harbour master.'),
+      /not a sound file|lacks|no WAV/,
+    ],
     ['a WAV cut short', () => tone(48_000).subarray(0, 60_000), /cut short: 62 %/],
     ['zero samples', () => tone(0), /no samples/],
     ['32 channels', () => tone(480, 32), /32 channels/],
-    ['200 MB of silence', () => { const wav = new Uint8Array(200_000_044); wav.set(tone(0, 2).subarray(0, 40)); new DataView(wav.buffer).setUint32(40, 200_000_000, true); return wav; }, /only silence/],
+    [
+      '200 MB of silence',
+      () => {
+        const wav = new Uint8Array(200_000_044);
+        wav.set(tone(0, 2).subarray(0, 40));
+        new DataView(wav.buffer).setUint32(40, 200_000_000, true);
+        return wav;
+      },
+      /only silence/,
+    ],
     ['a damaged MP3', () => Uint8Array.of(0xff, 0xfb, 0x90, 0, ...new Array<number>(400).fill(7)), /samples|damaged/],
   ])('%s: 422, says what is wrong, keeps what was there and leaves nothing behind', async (_what, bytes, message) => {
     const running = await start();
@@ -103,29 +85,48 @@ describe('sounds', () => {
     expect(body.detail).toMatch(message);
     expect(body.detail).toMatch(/Nothing in your piece was changed/);
     expect((await fetch(`${running.url}/api/sounds/${before.body.hash}`)).status).toBe(200);
-    expect([readdirSync(join(running.folder, 'sounds')).length, readdirSync(join(running.folder, 'arriving')).length]).toEqual([1, 0]);
+    expect([
+      readdirSync(join(running.folder, 'sounds')).length,
+      readdirSync(join(running.folder, 'arriving')).length,
+    ]).toEqual([1, 0]);
   });
 
   test('a full disk: 507, nothing half-written, and it goes on when there is room', async () => {
-    let full = false;
-    const running = await start({ write: async (path, bytes) => {
-      await writeFile(path, full ? bytes.subarray(0, 100) : bytes);
-      if (full) throw Object.assign(new Error('no space'), { code: 'ENOSPC' });
-    } });
+    const running = await start();
     const kept = await send(running, tone(4800));
-    full = true;
-    const refused = await send(running, tone(9600));
-    expect([refused.status, refused.body.title]).toEqual([507, 'The disk is full']);
+    const wav = tone(9600);
+    const refused = await new Promise<number>((resolve, reject) => {
+      const upload = request(
+        `${running.url}/api/sounds?name=full`,
+        { method: 'POST', headers: { 'content-length': wav.length } },
+        (answer) => {
+          answer.resume();
+          resolve(answer.statusCode!);
+        },
+      );
+      upload.on('error', reject);
+      upload.write(wav.subarray(0, 100));
+      const arriving = join(running.folder, 'arriving');
+      void until(() => readdirSync(arriving).length === 1).then(() => {
+        // What the decoder is about to write goes to a device that is full.
+        symlinkSync('/dev/full', join(arriving, `${readdirSync(arriving)[0]}.wav`));
+        upload.end(wav.subarray(100));
+      });
+    });
+    expect(refused).toBe(507);
     expect(readdirSync(join(running.folder, 'sounds'))).toEqual([`${kept.body.hash}.wav`]);
     expect(readdirSync(join(running.folder, 'arriving'))).toEqual([]);
-    full = false;
     expect((await send(running, tone(9600))).status).toBe(201);
   });
 
   test('a download is a WAV of the depth asked for', async () => {
     const running = await start();
     const { body } = await send(running, tone(4800));
-    for (const [bits, bytes] of [['16', 2], ['24', 3], ['32f', 4]] as const) {
+    for (const [bits, bytes] of [
+      ['16', 2],
+      ['24', 3],
+      ['32f', 4],
+    ] as const) {
       const answer = await fetch(`${running.url}/api/sounds/${body.hash}/file?bits=${bits}&name=My%20print`);
       const wav = new Uint8Array(await answer.arrayBuffer());
       expect(answer.headers.get('content-disposition')).toBe('attachment; filename="My print.wav"');
@@ -140,11 +141,18 @@ describe('pieces', () => {
     const first = await start();
     await create(first, piece());
     await save(first, piece('One'), 1, { entries: [entry('a'), entry('b')], cursor: 2 });
-    expect((await save(first, piece('Two'), 2, { from: 1, entries: [entry('c'), entry('d')], cursor: 2 })).body.revision).toBe(3);
-    stop(first);
+    expect(
+      (await save(first, piece('Two'), 2, { from: 1, entries: [entry('c'), entry('d')], cursor: 2 })).body.revision,
+    ).toBe(3);
+    await first.close();
     const again = await start({ folder: first.folder });
     const { body } = await ask(`${again.url}/api/pieces/p1`);
-    expect([body.revision, body.piece!.name, body.history!.entries.map(({ label }) => label), body.history!.cursor]).toEqual([3, 'Two', ['a', 'c', 'd'], 2]);
+    expect([
+      body.revision,
+      body.piece!.name,
+      body.history!.entries.map(({ label }) => label),
+      body.history!.cursor,
+    ]).toEqual([3, 'Two', ['a', 'c', 'd'], 2]);
   });
 
   test('two windows: the second save is a 409 and both versions are kept', async () => {
@@ -160,27 +168,51 @@ describe('pieces', () => {
   test('a save whose answer was lost can be sent again', async () => {
     const running = await start();
     await create(running, piece());
-    expect([(await save(running, piece('One'), 1, { saveId: 's' })).body.revision, (await save(running, piece('One'), 1, { saveId: 's' })).body.revision]).toEqual([2, 2]);
+    expect([
+      (await save(running, piece('One'), 1, { saveId: 's' })).body.revision,
+      (await save(running, piece('One'), 1, { saveId: 's' })).body.revision,
+    ]).toEqual([2, 2]);
   });
 
   test('a full disk: 507, the piece as it was, and the next save works', async () => {
-    const running = await start();
-    await create(running, piece());
-    const pages = running.db.pragma('page_count', { simple: true }) as number;
-    running.db.pragma(`max_page_count = ${pages + 2}`);
-    const heavy: Piece = { ...piece('Heavy'), lanes: Array.from({ length: 400 }, (_, i) => ({ id: `l${i}`, target: { channel: 'main', effect: null, param: 'gain' }, unit: 'own' as const, on: true, points: [{ beat: 0, value: 1, shape: 'line' as const, bend: 0 }] })) };
-    expect((await save(running, heavy, 1)).status).toBe(507);
-    expect((await ask(`${running.url}/api/pieces/p1`)).body).toMatchObject({ revision: 1, piece: { name: 'Piece' } });
-    running.db.pragma('max_page_count = 1000000');
-    expect((await save(running, heavy, 1)).status).toBe(200);
+    const first = await start();
+    await create(first, piece());
+    const heavy: Piece = {
+      ...piece('Heavy'),
+      lanes: Array.from({ length: 4000 / 10 }, (_, i) => ({
+        id: `l${i}`,
+        target: { channel: 'main', effect: null, param: 'gain' },
+        unit: 'own' as const,
+        on: true,
+        points: [{ beat: 0, value: 1, shape: 'line' as const, bend: 0 }],
+      })),
+    };
+    await first.close();
+    const full = await start({ folder: first.folder, maxPages: 16 });
+    expect((await save(full, heavy, 1)).status).toBe(507);
+    expect((await ask(`${full.url}/api/pieces/p1`)).body).toMatchObject({ revision: 1, piece: { name: 'Piece' } });
+    await full.close();
+    expect((await save(await start({ folder: first.folder }), heavy, 1)).status).toBe(200);
   });
 
   test.each([
-    ['no If-Match', 428, (r: Running) => save(r, piece(), null)], ['no such piece', 404, (r: Running) => save(r, { ...piece(), id: 'other' }, 1)],
-    ['a piece that is none', 400, (r: Running) => save(r, { ...piece(), tempo: { bpm: 1, beatsPerBar: 4 } }, 1)], ['a piece that is there already', 409, (r: Running) => create(r, piece())],
-    ['no JSON', 400, ({ url }: Running) => ask(`${url}/api/pieces`, { method: 'POST', body: '{', headers: { 'content-type': 'application/json' } })],
-    ['no such address', 404, ({ url }: Running) => ask(`${url}/api/nothing`)], ['a hash that is none', 400, ({ url }: Running) => ask(`${url}/api/sounds/..%2f..%2fetc`)],
-    ['another site', 403, ({ url }: Running) => ask(`${url}/api/pieces`, { headers: { origin: 'https://elsewhere.example' } })],
+    ['no If-Match', 428, (r: Running) => save(r, piece(), null)],
+    ['no such piece', 404, (r: Running) => save(r, { ...piece(), id: 'other' }, 1)],
+    ['a piece that is none', 400, (r: Running) => save(r, { ...piece(), tempo: { bpm: 1, beatsPerBar: 4 } }, 1)],
+    ['a piece that is there already', 409, (r: Running) => create(r, piece())],
+    [
+      'no JSON',
+      400,
+      ({ url }: Running) =>
+        ask(`${url}/api/pieces`, { method: 'POST', body: '{', headers: { 'content-type': 'application/json' } }),
+    ],
+    ['no such address', 404, ({ url }: Running) => ask(`${url}/api/nothing`)],
+    ['a hash that is none', 400, ({ url }: Running) => ask(`${url}/api/sounds/..%2f..%2fetc`)],
+    [
+      'another site',
+      403,
+      ({ url }: Running) => ask(`${url}/api/pieces`, { headers: { origin: 'https://elsewhere.example' } }),
+    ],
   ])('%s: %d as problem+json with what to do', async (_what, expected, request) => {
     const running = await start();
     await create(running, piece());
@@ -195,22 +227,46 @@ test('every answer keeps the page isolated, and the description names every addr
   const { url } = await start();
   for (const path of ['/api/pieces', '/api/nothing', '/']) {
     const { headers } = await fetch(url + path);
-    expect([headers.get('cross-origin-opener-policy'), headers.get('cross-origin-embedder-policy'), headers.get('cross-origin-resource-policy')]).toEqual(['same-origin', 'require-corp', 'same-origin']);
+    expect([
+      headers.get('cross-origin-opener-policy'),
+      headers.get('cross-origin-embedder-policy'),
+      headers.get('cross-origin-resource-policy'),
+    ]).toEqual(['same-origin', 'require-corp', 'same-origin']);
   }
   const { paths } = (await (await fetch(`${url}/api/openapi.json`)).json()) as { paths: object };
-  expect(Object.keys(paths)).toEqual(['/api/pieces', '/api/pieces/{id}', '/api/blocks', '/api/blocks/{id}', '/api/sounds', '/api/sounds/{hash}', '/api/exports', '/api/exports/{id}', '/api/exports/{id}/files/{name}', '/api/pieces/{id}/archive', '/api/archives', '/api/sounds/{hash}/file']);
+  expect(Object.keys(paths)).toEqual([
+    '/api/pieces',
+    '/api/pieces/{id}',
+    '/api/blocks',
+    '/api/blocks/{id}',
+    '/api/sounds',
+    '/api/sounds/{hash}',
+    '/api/exports',
+    '/api/exports/{id}',
+    '/api/exports/{id}/files/{name}',
+    '/api/pieces/{id}/archive',
+    '/api/archives',
+    '/api/sounds/{hash}/file',
+  ]);
 });
 
 test('a server killed in the middle of saving has every answered save, whole', async () => {
   const folder = newFolder();
   const port = await freePort();
-  const child = await startServer(folder, port, { ZEPHIRO_DEMO: 'no' });
+  const child = await startProgram(folder, port, { ZEPHIRO_DEMO: 'no' });
   const running = { url: `http://127.0.0.1:${port}` } as Running;
   await create(running, piece());
   let answered = 1;
   setTimeout(() => child.kill('SIGKILL'), 400);
   try {
-    for (;;) answered = (await save(running, { ...piece(`After ${answered}`) }, answered, { from: answered - 1, entries: [entry(`n${answered}`)], cursor: answered })).body.revision!;
+    for (;;)
+      answered = (
+        await save(running, { ...piece(`After ${answered}`) }, answered, {
+          from: answered - 1,
+          entries: [entry(`n${answered}`)],
+          cursor: answered,
+        })
+      ).body.revision!;
   } catch {
     // The kill ends the loop.
   }
@@ -224,22 +280,20 @@ test('a server killed in the middle of saving has every answered save, whole', a
 
 test('a server whose port another holds ends, and does not say that it listens', async () => {
   const { url } = await start();
-  await expect(startServer(newFolder(), Number(new URL(url).port), { ZEPHIRO_DEMO: 'no' })).rejects.toThrow('ended with 1');
+  await expect(startProgram(newFolder(), Number(new URL(url).port), { ZEPHIRO_DEMO: 'no' })).rejects.toThrow(
+    'ended with 1',
+  );
 });
-
-const freePort = (): Promise<number> =>
-  new Promise((resolve) => {
-    const probe = createServer();
-    probe.listen(0, '127.0.0.1', () => {
-      const { port } = probe.address() as AddressInfo;
-      probe.close(() => resolve(port));
-    });
-  });
 
 test('a block is kept for any piece, once, and can be removed; a damaged one is refused', async () => {
   const server = await start();
   const block = { id: 'b1', name: 'Bloom', slots: [newSlot('s', 'braid', 'bloom')], sounds: {} };
-  const post = (body: unknown): Promise<Answer> => ask(`${server.url}/api/blocks`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
+  const post = (body: unknown): Promise<Answer> =>
+    ask(`${server.url}/api/blocks`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify(body),
+    });
   expect((await post(block)).status).toBe(201);
   expect((await post(block)).status).toBe(409);
   expect((await post({ ...block, id: 'b2', slots: [{ ...block.slots[0], effect: 'unheard' }] })).status).toBe(400);
@@ -273,7 +327,9 @@ test('an export’s id leads nowhere but to its own folder', async () => {
   writeFileSync(join(folder, 'victim'), 'kept');
   for (const id of ['..%2Fvictim', '%2e%2e', '..%2F..%2Fvictim', 'victim', randomUUID()]) {
     for (const path of [`/api/exports/${id}`, `/api/exports/${id}/files/victim`]) {
-      const { status } = await ask(url + path, { method: path.endsWith('victim') && path.includes('files') ? 'GET' : 'DELETE' });
+      const { status } = await ask(url + path, {
+        method: path.endsWith('victim') && path.includes('files') ? 'GET' : 'DELETE',
+      });
       expect([400, 404]).toContain(status);
     }
   }

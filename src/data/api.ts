@@ -1,7 +1,8 @@
 import * as z from 'zod';
 import { historyEntrySchema, type HistoryEntry } from '../core/piece/edit';
 import { blockSchema, type Block } from '../core/piece/block';
-import { soundSchema, type Piece } from '../core/piece/piece';
+import type { Piece } from '../core/piece/piece';
+import { soundSchema } from '../core/piece/soundInfo';
 import { exportStatusSchema, type ExportOrder, type ExportStatus } from '../core/files/order';
 import { readPiece } from '../core/piece/versions';
 

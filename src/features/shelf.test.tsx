@@ -72,7 +72,7 @@ describe('pieces', () => {
 
 describe('files', () => {
   const ORDER: ExportOrder = { piece: 'scene', what: 'mix', fromBeat: 0, toBeat: 32, tail: 'silent', format: 'wav24', lufs: -16, prints: [] };
-  const status = (id: string, more: Partial<ExportStatus>): ExportStatus => ({ id, piece: 'scene', madeAt: '', state: 'done', message: '', share: 1, order: ORDER, files: [], ...more });
+  const status = (id: string, more: Partial<ExportStatus>): ExportStatus => ({ id, piece: 'scene', madeAt: '', state: 'done', message: '', share: 1, ahead: 0, order: ORDER, files: [], ...more });
 
   test('nothing yet, in words', async () => {
     served.listExports.mockResolvedValue([]);

@@ -1,6 +1,9 @@
 import * as z from 'zod';
+import { idSchema as id } from '../piece/fields';
 
-const id = z.string().min(1).max(64);
+/** The longest that a piece can be, in beats. */
+const MAX_BEATS = 100_000;
+
 
 export const EXPORT_FORMATS = ['wav16', 'wav24', 'wav32f', 'flac16', 'flac24'] as const;
 export type ExportFormat = (typeof EXPORT_FORMATS)[number];
@@ -13,8 +16,8 @@ export const exportOrderSchema = z.strictObject({
   piece: id,
   /** All of it as one file; a file for each track with what it sends; or prints as they are. */
   what: z.enum(['mix', 'stems', 'prints']),
-  fromBeat: z.number().min(0),
-  toBeat: z.number().positive(),
+  fromBeat: z.number().min(0).max(MAX_BEATS),
+  toBeat: z.number().positive().max(MAX_BEATS),
   /** Let ring until silent, or cut at the end. */
   tail: z.enum(['silent', 'none']),
   format: z.enum(EXPORT_FORMATS),
@@ -31,6 +34,16 @@ export const EXPORT_STATES = ['waiting', 'running', 'done', 'failed', 'stopped']
 
 /** An export as the server tells of it. */
 export const exportStatusSchema = z.object({
-  id, piece: id, madeAt: z.string(), state: z.enum(EXPORT_STATES), share: z.number(), message: z.string(), files: z.array(exportFileSchema), order: exportOrderSchema,
+  id,
+  piece: id,
+  madeAt: z.string(),
+  state: z.enum(EXPORT_STATES),
+  /** Of all its files, 0 to 1. */
+  share: z.number(),
+  /** Files of other exports that are written before its first, while it waits. */
+  ahead: z.number(),
+  message: z.string(),
+  files: z.array(exportFileSchema),
+  order: exportOrderSchema,
 });
 export type ExportStatus = z.infer<typeof exportStatusSchema>;

@@ -3,7 +3,7 @@ import type { Tail } from '../engine/render';
 import type { Cue } from '../formats/wavHead';
 import { beatsToSamples } from '../music/tempo';
 import { chainOf, channelIds, slotsIn } from '../piece/find';
-import type { Piece, Track } from '../piece/piece';
+import type { Piece, Print, Track } from '../piece/piece';
 import { tempoOf } from '../piece/tempoOf';
 import type { ExportOrder } from './order';
 
@@ -21,12 +21,22 @@ export interface ExportPart {
 /** Letters, figures and a few signs: a name that every disk takes. */
 const fileName = (name: string): string => name.replace(/[^\p{L}\p{N} ,.-]/gu, '').replace(/\s+/g, ' ').trim().slice(0, 80) || 'sound';
 
-/** The files of an export, in order. */
-export function exportParts(piece: Piece, order: ExportOrder): ExportPart[] {
-  if (order.what === 'prints') return printParts(piece, order);
-  if (order.what === 'mix') return [rendered(piece, piece, order, fileName(piece.name))];
-  return piece.tracks.map((track, i) => rendered(piece, stemOf(piece, track), order, `${fileName(piece.name)} - ${String(i + 1).padStart(2, '0')} ${fileName(track.name)}`));
+/** Names of the files of an export, in order, without what says their kind. */
+export function exportNames(piece: Piece, order: ExportOrder): string[] {
+  if (order.what === 'prints') return printsOf(piece, order).map(({ name }) => fileName(name));
+  if (order.what === 'mix') return [fileName(piece.name)];
+  return piece.tracks.map((track, i) => `${fileName(piece.name)} - ${String(i + 1).padStart(2, '0')} ${fileName(track.name)}`);
 }
+
+/** One file of an export. @throws RangeError when there is none of that index */
+export function exportPart(piece: Piece, order: ExportOrder, index: number): ExportPart {
+  const name = exportNames(piece, order)[index];
+  if (name === undefined) throw new RangeError(`There is no file ${index} in this export.`);
+  if (order.what === 'prints') return printPart(piece, printsOf(piece, order)[index]!, name);
+  return rendered(piece, order.what === 'mix' ? piece : stemOf(piece, piece.tracks[index]!), order, name);
+}
+
+const printsOf = (piece: Piece, { prints }: ExportOrder): Print[] => piece.prints.filter(({ id }) => prints.includes(id));
 
 /** A track alone with what it sends; the others are there, unheard, for what follows them. */
 export const stemOf = (piece: Piece, track: Track): Piece =>
@@ -42,10 +52,14 @@ function rendered(piece: Piece, part: Piece, { fromBeat, toBeat, tail }: ExportO
   };
 }
 
-const printParts = (piece: Piece, { prints }: ExportOrder): ExportPart[] =>
-  piece.prints.filter(({ id }) => prints.includes(id)).map((print) => ({
-    name: fileName(print.name), source: { kind: 'sound', hash: print.sound }, sampleRate: print.sampleRate, cues: [], loop: piece.sounds[print.sound]?.loop, timeStamp: print.startSample,
-  }));
+const printPart = (piece: Piece, print: Print, name: string): ExportPart => ({
+  name,
+  source: { kind: 'sound', hash: print.sound },
+  sampleRate: print.sampleRate,
+  cues: [],
+  loop: piece.sounds[print.sound]?.loop,
+  timeStamp: print.startSample,
+});
 
 /** Hashes of all sounds that are heard when a piece plays: those of clips, and those that effects work with. */
 export const soundsPlayed = (piece: Piece): string[] => [

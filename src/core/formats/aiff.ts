@@ -1,63 +1,69 @@
 import { UnreadableSound, type Audio } from './audio';
+import { fourLetters, memorySource, viewOf, type ByteSource } from './byteSource';
+import { checkPcmLayout, decodePcm, type PcmLayout, type SampleCoding } from './pcm';
 
-interface Common {
-  readonly channels: number;
-  readonly frames: number;
-  readonly bits: number;
-  readonly sampleRate: number;
-  readonly coding: string;
+/** Of a description chunk: as much as is read of it. */
+const COMMON_BYTES = 22;
+
+interface Chunk {
+  readonly offset: number;
+  readonly size: number;
 }
 
+type Common = Omit<PcmLayout, 'offset'>;
+
+/** By bits, rounded up to whole bytes. */
+const BIG_ENDIAN: readonly SampleCoding[] = ['s8', 's16be', 's24be', 's32be'];
+const LITTLE_ENDIAN: readonly SampleCoding[] = ['s8', 's16le', 's24le', 's32le'];
+
 /**
- * Reads AIFF and AIFF-C with plain PCM of 8 to 32 bits, in either byte order, or 32 and 64 bit float.
+ * Reads an AIFF file in memory.
+ * @throws UnreadableSound saying what is wrong and what to do
+ */
+export const readAiff = (bytes: Uint8Array): Audio => decodePcm(bytes, aiffLayout(memorySource(bytes)));
+
+/**
+ * Finds the samples of an AIFF or AIFF-C file with plain PCM of 1 to 32 bits, in either byte order, or 32 and 64 bit float.
  * Source: Apple Computer, "Audio Interchange File Format: AIFF-C" (1991).
  * @throws UnreadableSound saying what is wrong and what to do
  */
-export function readAiff(bytes: Uint8Array): Audio {
-  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
-  const chunks = listChunks(view);
-  const common = chunks.get('COMM');
-  const sound = chunks.get('SSND');
-  if (!common || !sound || common.size < 18 || sound.size < 8) throw new UnreadableSound('This AIFF file lacks its description or its sound. Export it again.');
-  const about = readCommon(view, common.at, common.size);
-  const from = sound.at + 8 + view.getUint32(sound.at, false);
-  const width = Math.ceil(about.bits / 8);
-  const needed = about.frames * about.channels * width;
-  if (from + needed > bytes.length) {
-    throw new UnreadableSound(`This AIFF file was cut short: ${Math.floor((100 * (bytes.length - from)) / needed)} % of its sound is there. Copy or export it again.`);
+export function aiffLayout(source: ByteSource): PcmLayout {
+  const { common, sound } = findChunks(source);
+  if (!common || !sound || common.size < 18 || sound.size < 8) {
+    throw new UnreadableSound('This AIFF file lacks its description or its sound. Export it again.');
   }
-  const read = sampleReader(view, about.coding, width);
-  const channels = Array.from({ length: about.channels }, () => new Float32Array(about.frames));
-  let at = from;
-  for (let i = 0; i < about.frames; i += 1) {
-    for (const channel of channels) {
-      channel[i] = read(at);
-      at += width;
-    }
-  }
-  return { sampleRate: about.sampleRate, channels };
+  const about = readCommon(source.read(common.offset, Math.min(common.size, COMMON_BYTES)));
+  const head = source.read(sound.offset, 8);
+  const offset = sound.offset + 8 + (head.length < 8 ? 0 : viewOf(head).getUint32(0, false));
+  const layout = { ...about, offset };
+  checkPcmLayout(layout, source.length, 'AIFF');
+  return layout;
 }
 
-function listChunks(view: DataView): Map<string, { at: number; size: number }> {
-  const found = new Map<string, { at: number; size: number }>();
-  let at = 12;
-  while (at + 8 <= view.byteLength) {
-    const size = view.getUint32(at + 4, false);
-    found.set(word(view, at), { at: at + 8, size });
+/** The first description and the first sound: more of them are passed over, whatever their number. */
+function findChunks(source: ByteSource): { readonly common: Chunk | null; readonly sound: Chunk | null } {
+  let common: Chunk | null = null;
+  let sound: Chunk | null = null;
+  for (let at = 12; at + 8 <= source.length && !(common && sound);) {
+    const head = source.read(at, 8);
+    const id = fourLetters(head, 0);
+    const size = viewOf(head).getUint32(4, false);
+    if (id === 'COMM') common ??= { offset: at + 8, size };
+    if (id === 'SSND') sound ??= { offset: at + 8, size };
     at += 8 + size + (size & 1);
   }
-  return found;
+  return { common, sound };
 }
 
-const word = (view: DataView, at: number): string => String.fromCharCode(view.getUint8(at), view.getUint8(at + 1), view.getUint8(at + 2), view.getUint8(at + 3));
-
-function readCommon(view: DataView, at: number, size: number): Common {
+function readCommon(bytes: Uint8Array): Common {
+  if (bytes.length < 18)
+    throw new UnreadableSound('This AIFF file was cut short in its description. Copy or export it again.');
+  const view = viewOf(bytes);
   return {
-    channels: view.getUint16(at, false),
-    frames: view.getUint32(at + 2, false),
-    bits: view.getUint16(at + 6, false),
-    sampleRate: Math.round(extended(view, at + 8)),
-    coding: size >= 22 ? word(view, at + 18) : 'NONE',
+    channels: view.getUint16(0, false),
+    frames: view.getUint32(2, false),
+    sampleRate: Math.round(extended(view, 8)),
+    coding: codingOf(bytes.length >= COMMON_BYTES ? fourLetters(bytes, 18) : 'NONE', view.getUint16(6, false)),
   };
 }
 
@@ -68,15 +74,18 @@ function extended(view: DataView, at: number): number {
   return mantissa * Math.pow(2, exponent - 16446);
 }
 
-function sampleReader(view: DataView, coding: string, width: number): (at: number) => number {
-  const little = coding === 'sowt';
-  if (coding === 'fl32' || coding === 'FL32') return (at) => view.getFloat32(at, false);
-  if (coding === 'fl64' || coding === 'FL64') return (at) => view.getFloat64(at, false);
-  if (!['NONE', 'twos', 'sowt', 'in24', 'in32'].includes(coding)) {
-    throw new UnreadableSound(`This AIFF file is packed as “${coding.trim()}”, which is not read here. Export it as plain AIFF or WAV.`);
+function codingOf(name: string, bits: number): SampleCoding {
+  if (name.toLowerCase() === 'fl32') return 'f32be';
+  if (name.toLowerCase() === 'fl64') return 'f64be';
+  if (!['NONE', 'twos', 'sowt', 'in24', 'in32'].includes(name)) {
+    throw new UnreadableSound(
+      `This AIFF file is packed as “${name.trim()}”, which is not read here. Export it as plain AIFF or WAV.`,
+    );
   }
-  if (width === 1) return (at) => view.getInt8(at) / 128;
-  if (width === 2) return (at) => view.getInt16(at, little) / 32768;
-  if (width === 3) return (at) => (little ? (view.getInt8(at + 2) << 16) | view.getUint16(at, true) : (view.getInt8(at) << 16) | view.getUint16(at + 1, false)) / 8388608;
-  return (at) => view.getInt32(at, little) / 2147483648;
+  const coding = (name === 'sowt' ? LITTLE_ENDIAN : BIG_ENDIAN)[Math.ceil(bits / 8) - 1];
+  if (!coding)
+    throw new UnreadableSound(
+      `This AIFF file says ${bits} bits; 1 to 32 are read. Export it as 16 or 24 bit AIFF or WAV.`,
+    );
+  return coding;
 }

@@ -15,8 +15,17 @@ export function paramSchema(param: Param): z.ZodType<ParamValue> {
   return z.union([number, synced]);
 }
 
-/** Every parameter may be left out; unknown names are refused. */
-export const paramsSchema = (params: Params): z.ZodType<Record<string, ParamValue>> =>
-  z.strictObject(Object.fromEntries(Object.entries(params).map(([id, param]) => [id, paramSchema(param).optional()]))) as unknown as z.ZodType<
-    Record<string, ParamValue>
-  >;
+const SCHEMAS = new WeakMap<Params, z.ZodType<Record<string, ParamValue>>>();
+
+/**
+ * The values of a set of parameters: every one may be left out; unknown names are refused. Made once for each set, which
+ * takes milliseconds.
+ */
+export function paramsSchema(params: Params): z.ZodType<Record<string, ParamValue>> {
+  const known = SCHEMAS.get(params);
+  if (known) return known;
+  const shape = Object.fromEntries(Object.entries(params).map(([id, param]) => [id, paramSchema(param).optional()]));
+  const made = z.strictObject(shape) as unknown as z.ZodType<Record<string, ParamValue>>;
+  SCHEMAS.set(params, made);
+  return made;
+}

@@ -25,6 +25,9 @@ export const patchSchema = z.strictObject({
 });
 export type Patch = z.infer<typeof patchSchema>;
 
+/** Name of the edit that stands where a stored one could not be read: it does nothing, and the history is not undone beyond it. */
+export const UNREADABLE_EDIT = 'unreadable';
+
 export const historyEntrySchema = z.strictObject({
   id: z.string().min(1).max(64),
   at: z.string(),

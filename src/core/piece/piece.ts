@@ -7,10 +7,10 @@ import { pointSchema } from '../moves/point';
 import { figure, gain, ratio, toggle } from '../params/make';
 import type { Params } from '../params/param';
 import { paramsSchema } from '../params/schema';
+import { boundedList } from './boundedList';
+import { hashSchema as hash, idSchema as id, nameSchema as name } from './fields';
+import { soundSchema } from './soundInfo';
 
-const id = z.string().min(1).max(64);
-const name = z.string().trim().min(1).max(120);
-const hash = z.string().regex(/^[0-9a-f]{64}$/);
 
 /** What every track and the main output have. */
 export const channelParams = {
@@ -173,7 +173,7 @@ const channelShape = {
 
 export const returnSchema = z.strictObject(channelShape);
 
-export const trackSchema = z.strictObject({ ...channelShape, clips: z.array(clipSchema).max(2000) });
+export const trackSchema = z.strictObject({ ...channelShape, clips: boundedList(clipSchema, 2000) });
 
 /** What a lane moves: a parameter of an effect, or of the channel itself. */
 export const targetSchema = z.strictObject({ channel: id, effect: id.nullable(), param: z.string() });
@@ -184,7 +184,7 @@ export const laneSchema = z.strictObject({
   /** `beats` for a time that follows the tempo, else the parameter's own unit. */
   unit: z.enum(['own', 'beats']),
   on: z.boolean(),
-  points: z.array(pointSchema).min(1).max(100_000),
+  points: boundedList(pointSchema, 100_000, 1),
   /** What lies under a clip goes where the clip goes; else moves belong to the track and stay. */
   travels: z.boolean().optional(),
 });
@@ -221,19 +221,10 @@ export const snapshotSchema = z.strictObject({
   name,
   /** Null for all of the piece. */
   channel: id.nullable(),
-  values: z.array(z.strictObject({ target: targetSchema, value: z.union([z.number(), z.string(), z.boolean()]) })).max(20_000),
+  values: boundedList(z.strictObject({ target: targetSchema, value: z.union([z.number(), z.string(), z.boolean()]) }), 20_000),
 });
 
 export const MOST_SNAPSHOTS = 64;
-
-export const soundSchema = z.strictObject({
-  name,
-  frames: z.number().int().positive(),
-  sampleRate: z.number().int().min(8000).max(384_000),
-  channels: z.union([z.literal(1), z.literal(2)]),
-  /** First and last frame of the stretch that can be played again and again without a seam. */
-  loop: z.strictObject({ first: z.number().int().min(0), last: z.number().int().positive() }).optional(),
-});
 
 /** Where a part of the piece begins. */
 export const sectionSchema = z.strictObject({ id, name, beat: z.number().min(0) });
@@ -253,7 +244,7 @@ export const printOrderSchema = z.strictObject({
   /** Rings until here instead: the next hit. */
   untilBeat: z.number().min(0).optional(),
   /** Only what lies in these stretches goes in. */
-  hits: z.array(z.strictObject({ from: z.number().min(0), to: z.number().positive() })).max(2000).optional(),
+  hits: boundedList(z.strictObject({ from: z.number().min(0), to: z.number().positive() }), 2000).optional(),
   /** Only these effects of the channel take part; those that are on when left out. */
   effects: z.array(id).max(32).optional(),
   /** Where it goes beside the Shelf: to where it came from on a track for prints, or there instead of its clip, which is muted. */
@@ -292,17 +283,17 @@ export const pieceSchema = z.strictObject({
   tempo: z.strictObject({ bpm: z.number().min(MIN_BPM).max(MAX_BPM), beatsPerBar: z.number().min(1).max(16) }),
   lengthBeats: z.number().positive().max(100_000),
   loop: z.strictObject({ on: z.boolean(), start: z.number().min(0), end: z.number().positive() }),
-  tracks: z.array(trackSchema).max(200),
-  returns: z.array(returnSchema).max(32),
+  tracks: boundedList(trackSchema, 200),
+  returns: boundedList(returnSchema, 32),
   main: z.strictObject({ gain: z.number().min(0).max(2), chain: chainSchema, kept: keptSchema.optional() }),
-  lanes: z.array(laneSchema).max(2000),
-  modulators: z.array(modulatorSchema).max(256),
-  links: z.array(linkSchema).max(2000),
-  snapshots: z.array(snapshotSchema).max(MOST_SNAPSHOTS),
-  controls: z.array(controlSchema).max(MOST_CONTROLS).optional(),
-  sections: z.array(sectionSchema).max(200).optional(),
+  lanes: boundedList(laneSchema, 2000),
+  modulators: boundedList(modulatorSchema, 256),
+  links: boundedList(linkSchema, 2000),
+  snapshots: boundedList(snapshotSchema, MOST_SNAPSHOTS),
+  controls: boundedList(controlSchema, MOST_CONTROLS).optional(),
+  sections: boundedList(sectionSchema, 200).optional(),
   sounds: soundInfoSchema,
-  prints: z.array(printSchema).max(5000),
+  prints: boundedList(printSchema, 5000),
 });
 
 export type Piece = z.infer<typeof pieceSchema>;
@@ -319,7 +310,6 @@ export type Snapshot = z.infer<typeof snapshotSchema>;
 export type Section = z.infer<typeof sectionSchema>;
 export type Target = z.infer<typeof targetSchema>;
 export type Print = z.infer<typeof printSchema>;
-export type SoundInfo = z.infer<typeof soundSchema>;
 
 export function emptyPiece(pieceId: string, pieceName: string): Piece {
   return {

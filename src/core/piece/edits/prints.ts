@@ -3,7 +3,8 @@ import * as z from 'zod';
 import { samplesToBeats } from '../../music/tempo';
 import { defineEdit, EditRefused } from '../edit';
 import { findClip, findTrack } from '../find';
-import { printSchema, soundSchema, type Clip, type Piece, type Print, type Send } from '../piece';
+import { printSchema, type Clip, type Piece, type Print, type Send } from '../piece';
+import { soundSchema } from '../soundInfo';
 import { tempoOf } from '../tempoOf';
 import { makeRoom } from './channels';
 

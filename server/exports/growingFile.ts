@@ -36,7 +36,7 @@ export class GrowingFile {
   }
 
   private put(bytes: Uint8Array, at: number): void {
-    for (let done = 0; done < bytes.length; ) done += writeSync(this.file, bytes, done, bytes.length - done, at + done);
+    for (let done = 0; done < bytes.length;) done += writeSync(this.file, bytes, done, bytes.length - done, at + done);
   }
 
   /** Writes over what stands at a place. */

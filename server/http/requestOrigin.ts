@@ -14,7 +14,10 @@ export function knownHosts(named: readonly string[]): KnownHosts {
 }
 
 const isLoopback = (name: string): boolean =>
-  name === 'localhost' || name.endsWith('.localhost') || name === '::1' || (isIP(name) === 4 && name.startsWith('127.'));
+  name === 'localhost' ||
+  name.endsWith('.localhost') ||
+  name === '::1' ||
+  (isIP(name) === 4 && name.startsWith('127.'));
 
 /** Host name of a Host header or of an origin's host, without port and brackets; null when it is neither a name nor an address. */
 function hostName(host: string): string | null {
@@ -32,7 +35,11 @@ export const knownHostOnly =
     const name = hostName(req.headers.host ?? '');
     const own = req.socket.localAddress?.replace(/^::ffff:/, '').toLowerCase();
     if (name === null || !(isLoopback(name) || names.has(name) || (isIP(name) !== 0 && name === own))) {
-      throw new Problem(421, 'Not this server', 'It does not go by that name. Start it with ZEPHIRO_HOSTS=<name> if it shall. Nothing was changed.');
+      throw new Problem(
+        421,
+        'Not this server',
+        'It does not go by that name. Start it with ZEPHIRO_HOSTS=<name> if it shall. Nothing was changed.',
+      );
     }
     next();
   };

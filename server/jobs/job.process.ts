@@ -1,0 +1,72 @@
+import { createHash } from 'node:crypto';
+import { createReadStream } from 'node:fs';
+import { pipeline } from 'node:stream/promises';
+import { Worker } from 'node:worker_threads';
+import { UnreadableSound } from '../../src/core/formats/audio';
+import { Problem, codeOf } from '../http/problem';
+import { decodeSound } from './decodeSound';
+import { jobSchema, type Job, type Report } from './jobs';
+import { unpackArchive } from './unpackArchive';
+
+/** Memory that a job process may take altogether, in bytes. */
+const MAX_RSS_BYTES = 420 * 1024 * 1024;
+/** A process that has grown beyond this is not used again, so that a job never pays for those before it. */
+const RETIRED_RSS_BYTES = 160 * 1024 * 1024;
+const PROGRESS_MS = 250;
+
+/** Ends this process as soon as it takes too much: a thread of its own, as a decoder may not come back for long. */
+const WATCHDOG = `
+  const { workerData } = require('node:worker_threads');
+  setInterval(() => { if (process.memoryUsage.rss() > workerData) process.kill(process.pid, 'SIGKILL'); }, 15);
+`;
+
+const report = (message: Report): void => void process.send?.(message);
+
+let reportedAt = 0;
+function onProgress(): void {
+  const now = performance.now();
+  if (now - reportedAt < PROGRESS_MS) return;
+  reportedAt = now;
+  report({ kind: 'progress' });
+}
+
+async function perform(job: Job): Promise<unknown> {
+  switch (job.kind) {
+    case 'decode': {
+      const { hash, frames, sampleRate, channels } = await decodeSound(job.from, job.to, {
+        allowSilence: false,
+        onProgress,
+      });
+      return { hash, info: { frames, sampleRate, channels } };
+    }
+    case 'unpack':
+      return { sounds: await unpackArchive(job.from, job.to, onProgress) };
+    case 'hash': {
+      const hash = createHash('sha256');
+      await pipeline(createReadStream(job.path), hash);
+      return { hash: hash.digest('hex') };
+    }
+  }
+}
+
+async function handle(message: unknown): Promise<void> {
+  try {
+    const result = await perform(jobSchema.parse(message));
+    report({ kind: 'done', result, retire: process.memoryUsage.rss() > RETIRED_RSS_BYTES });
+  } catch (error) {
+    if (error instanceof UnreadableSound) {
+      report({ kind: 'refused', status: 422, title: 'This file cannot be used', detail: error.message });
+    } else if (error instanceof Problem) {
+      report({ kind: 'refused', status: error.status, title: error.title, detail: error.detail });
+    } else {
+      report({ kind: 'failed', code: codeOf(error), message: error instanceof Error ? error.message : String(error) });
+    }
+  }
+}
+
+// Decoders write what they meet to the console; it is told in the answer.
+console.error = () => undefined;
+console.warn = () => undefined;
+new Worker(WATCHDOG, { eval: true, workerData: MAX_RSS_BYTES, resourceLimits: { maxOldGenerationSizeMb: 16 } }).unref();
+process.on('message', (message) => void handle(message));
+process.on('disconnect', () => process.exit(0));

@@ -1,0 +1,105 @@
+import type * as z from 'zod';
+import { blockSchema } from '../../src/core/piece/block';
+import { pieceSchema, type Piece } from '../../src/core/piece/piece';
+import { readPiece, UnreadablePiece } from '../../src/core/piece/versions';
+import { exportOrderSchema } from '../../src/core/files/order';
+import { checkJsonShape } from '../http/jsonShape';
+import { Problem } from '../http/problem';
+import { BlockStore } from './blockStore';
+import type { Db } from './database';
+import { ExportRows, type StartedExport } from './exportRows';
+import { historySchema, PieceStore, saveSchema } from './pieceStore';
+import { SoundRows } from './soundRows';
+
+/** JSON as bytes, ready to be sent. */
+const bytesOf = (value: unknown): Uint8Array => new TextEncoder().encode(JSON.stringify(value));
+
+/** @throws Problem 400 or 413 for what is no JSON, or JSON beyond all measure */
+function parse(bytes: Uint8Array): unknown {
+  checkJsonShape(bytes);
+  try {
+    return JSON.parse(new TextDecoder().decode(bytes));
+  } catch {
+    throw new Problem(400, 'The request is not understood', 'The body is no JSON. Nothing was changed.');
+  }
+}
+
+/**
+ * All that the server keeps in its database. Runs in a thread of its own (`store.worker.ts`): documents of many megabytes
+ * are parsed, checked and written there, and the server goes on answering. Documents go in and out as bytes.
+ */
+export function createStoreApi(db: Db) {
+  const pieces = new PieceStore(db);
+  const blocks = new BlockStore(db);
+  const exports = new ExportRows(db);
+  const sounds = new SoundRows(db);
+  return {
+    listPieces: () => pieces.list(),
+    hasPiece: (id: string) => pieces.has(id),
+    readPiece: (id: string) => {
+      const stored = pieces.read(id);
+      return { revision: stored.revision, body: bytesOf(stored) };
+    },
+    /** What an archive of a piece holds beside its sounds. */
+    readForArchive: (id: string) => {
+      const { piece, history } = pieces.read(id);
+      return { name: piece.name, sounds: Object.keys(piece.sounds), piece: bytesOf(piece), history: bytesOf(history) };
+    },
+    createPiece: (body: Uint8Array) => pieces.create(pieceSchema.parse(parse(body))),
+    savePiece: (id: string, base: number, body: Uint8Array) => {
+      const save = saveSchema.parse(parse(body));
+      if (save.piece.id !== id) {
+        throw new Problem(
+          400,
+          'The request is not understood',
+          'The piece’s id is not that of the address. Nothing was changed.',
+        );
+      }
+      return pieces.save(id, base, save);
+    },
+    /** Throws what is wrong with the documents of an archive. */
+    checkArchived: (piece: Uint8Array, history: Uint8Array | null) => void readArchived(piece, history),
+    /** @returns the id of the piece here */
+    bringInPiece: (piece: Uint8Array, history: Uint8Array | null) => {
+      const archived = readArchived(piece, history);
+      return pieces.bringIn(archived.piece, archived.history);
+    },
+    /** A piece of the server's own making. */
+    installPiece: (piece: Piece) => pieces.create(piece),
+    pieceDocument: (id: string) => pieces.document(id),
+    removePiece: (id: string) => pieces.remove(id),
+    restorePiece: (id: string) => pieces.restore(id),
+    recoverPiece: (id: string) => pieces.recover(id),
+    listBlocks: () => bytesOf(blocks.list()),
+    createBlock: (body: Uint8Array) => blocks.create(blockSchema.parse(parse(body))),
+    removeBlock: (id: string) => blocks.remove(id),
+    startExport: (body: Uint8Array): StartedExport => {
+      const order = exportOrderSchema.parse(parse(body));
+      return exports.start(pieces.read(order.piece).piece, order);
+    },
+    listExports: (piece: string) => exports.list(piece),
+    findExport: (id: string) => exports.find(id),
+    tellExport: (...told: Parameters<ExportRows['tell']>) => exports.tell(...told),
+    removeExport: (id: string) => exports.remove(id),
+    findSound: (hash: string) => sounds.find(hash),
+    addSound: (sound: Parameters<SoundRows['add']>[0]) => sounds.add(sound),
+  };
+}
+export type StoreApi = ReturnType<typeof createStoreApi>;
+
+interface Archived {
+  readonly piece: Piece;
+  readonly history: z.infer<typeof historySchema>;
+}
+
+function readArchived(piece: Uint8Array, history: Uint8Array | null): Archived {
+  try {
+    return {
+      piece: readPiece(parse(piece)),
+      history: historySchema.parse(history ? parse(history) : { entries: [], cursor: 0 }),
+    };
+  } catch (error) {
+    if (!(error instanceof UnreadablePiece)) throw error;
+    throw new Problem(422, 'This archive cannot be used', `${error.message} Nothing already stored was changed.`);
+  }
+}
