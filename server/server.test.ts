@@ -15,7 +15,6 @@ import {
   entry,
   freePort,
   newFolder,
-  postJson,
   removeFolders,
   savePiece as save,
   sendSound as send,

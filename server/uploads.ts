@@ -110,7 +110,7 @@ export class Uploads {
       throw new Problem(409, 'That upload is under way', 'Another one has this id. Nothing was changed.');
     if (id) this.underway.set(id, upload);
     const gone = new AbortController();
-    req.socket.once('close', () => gone.abort());
+    req.res?.once('close', () => gone.abort());
     const path = this.sounds.newArrival();
     try {
       await bodyToFile(req, path, limit, (bytes) => (upload.received = bytes));

@@ -1,14 +1,10 @@
 import { execFileSync, spawn, type ChildProcess } from 'node:child_process';
-import { createHash, randomUUID } from 'node:crypto';
+import { createHash } from 'node:crypto';
 import {
   existsSync,
-  mkdirSync,
-  mkdtempSync,
   readdirSync,
   readFileSync,
-  rmSync,
   symlinkSync,
-  writeFileSync,
 } from 'node:fs';
 import { join } from 'node:path';
 import type { ExportOrder, ExportStatus } from '../../src/core/files/order';

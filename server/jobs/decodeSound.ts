@@ -10,8 +10,11 @@ export const LONGEST_MINUTES = 30;
 export const MAX_STORED_CHANNELS = 2;
 /** Frames of an uncompressed file that are converted at once. */
 const PCM_BLOCK = 1 << 14;
-/** Bytes of a compressed file that are decoded at once: 4 kB of the densest FLAC are 100 MB of samples. */
-const PACKED_BLOCK = 4096;
+/** Bytes of a compressed file that are decoded at once, at least and at most. */
+const MIN_PACKED_BLOCK = 128;
+const MAX_PACKED_BLOCK = 4096;
+/** Frames that a block shall unpack to, at most: 128 bytes of the densest FLAC are 400 000 already. */
+const PACKED_FRAMES = 1 << 16;
 
 /** Enough of a file to know what it is. */
 const HEAD_BYTES = 64;
@@ -124,9 +127,15 @@ async function decodePackedFile(
   try {
     decoder = await PACKED_DECODERS[kind]();
     await decoder.ready;
-    for (let at = 0; at < source.length; at += PACKED_BLOCK) {
+    let block = MIN_PACKED_BLOCK;
+    for (let at = 0; at < source.length;) {
       // A copy: the decoders keep views of what they were given.
-      sound.take(await decoder.decode(source.read(at, PACKED_BLOCK).slice()));
+      const bytes = new Uint8Array(source.read(at, block));
+      at += bytes.length;
+      const decoded = await decoder.decode(bytes);
+      sound.take(decoded);
+      if (decoded.samplesDecoded > PACKED_FRAMES) block = MIN_PACKED_BLOCK;
+      else if (decoded.samplesDecoded < PACKED_FRAMES / 4) block = Math.min(MAX_PACKED_BLOCK, 2 * block);
       onProgress();
     }
     if (decoder.flush) sound.take(await decoder.flush());
@@ -136,7 +145,16 @@ async function decodePackedFile(
       `This ${kind.toUpperCase()} file is damaged (${error.message}). Export it again, or as WAV.`,
     );
   } finally {
+    release(decoder);
+  }
+}
+
+/** A decoder that met a damaged file may fail at being let go, too; its memory goes with it. */
+function release(decoder: PackedDecoder | null): void {
+  try {
     decoder?.free();
+  } catch {
+    // What was wrong with the file is known already.
   }
 }
 

@@ -32,7 +32,7 @@ export function soundRoutes({ sounds, uploads }: Services): Router {
   });
   router.get('/sounds/:hash/check', async (req, res) => {
     const gone = new AbortController();
-    req.socket.once('close', () => gone.abort());
+    res.once('close', () => gone.abort());
     res.set('Cache-Control', 'no-store').json({ intact: await sounds.isIntact(hashOf(req), gone.signal) });
   });
   router.get('/sounds/:hash/file', async (req, res) => {

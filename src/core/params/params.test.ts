@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { between } from '../testing';
 import { EFFECTS } from '../effects/catalogue';
-import { describeTime, formatValue } from './format';
+import { dbToGain, gainToDb, describeTime, formatDb, formatHz, formatMs, formatValue } from './format';
 import { notchesOf, scaledTime, settingAt, stepSetting } from './notches';
 import { parseValue } from './parse';
 import { PLAIN_CONTEXT, type NumberParam, type Param, type ParamValue } from './param';
@@ -45,6 +45,18 @@ test('a time shows note, ms and samples at once', () => {
   expect(describeTime((1000 * 45) / 92, context)).toEqual({ note: 'dotted eighth', exact: true, ms: '489 ms', samples: '23478.3 samples' });
 });
 
+/** Half of the last figure that is shown of a value, in the unit that it is compared in. */
+function halfFigure({ unit }: NumberParam, value: number): number {
+  if (unit === 'gain' || unit === 'db') return 0.05;
+  if (unit === 'ratio' || unit === 'pan') return 0.005;
+  if (unit === 'degrees') return 0.5;
+  const size = Math.abs(value);
+  return unit === 'octaves' || unit === 'percent' ? Math.max(0.05 * size, 0.005) : Math.max(0.005 * size, 0.0005);
+}
+
+/** As it is shown: levels in decibels. */
+const shownAs = ({ unit }: NumberParam, value: number): number => (unit === 'gain' ? gainToDb(value) : value);
+
 test('what a rail shows is read back as what it was, to the digits shown', () => {
   fc.assert(
     fc.property(fc.constantFrom(...numbers), between(0, 1), (param, position) => {
@@ -53,13 +65,43 @@ test('what a rail shows is read back as what it was, to the digits shown', () =>
       const parsed = parseValue(param, text, context);
       if (!parsed.ok) return false;
       const back = resolveNumber(param, parsed.value, context);
-      const coarse = param.unit === 'gain' || param.unit === 'db' ? 0.06 : param.unit === 'octaves' || param.unit === 'percent' ? 0.02 : 0.006;
-      // What is a hair from where it is off reads back as off.
-      const same = formatValue(param, back, context) === text || back === (param.offAt === 'min' ? param.min : param.offAt && param.max);
-      return same && Math.abs(paramPosition(param, back) - position) < coarse + 0.01;
+      // What is a hair from where it is off reads back as off, and what is too low to be told in decibels as silence.
+      if (back === (param.offAt === 'min' ? param.min : param.offAt && param.max) || text === 'silent') return true;
+      const [was, is] = [shownAs(param, number), shownAs(param, back)];
+      return formatValue(param, back, context) === text && Math.abs(is - was) <= 1.001 * halfFigure(param, was);
     }),
-    { numRuns: 1000 },
+    { numRuns: 3000 },
   );
+});
+
+/** Where what is shown changes its unit, its sign or its number of figures. */
+const EDGES = [0, 0.05, 0.1, 1, 10, 100, 999.5, 1000, 1e4, 99_950, 1e5, -0.05, -0.5, -1, -10, -120];
+
+test('near every change of unit, sign and figures, what is shown is read back as what is shown the same', () => {
+  fc.assert(
+    fc.property(
+      fc.constantFrom(...numbers),
+      fc.constantFrom(...EDGES),
+      fc.constantFrom(1, 1000, 0.001, 0.01),
+      between(-1, 1),
+      (param, edge, scale, off) => {
+        const raw = edge * scale * (1 + off * 1e-3) + (edge === 0 ? off * 1e-3 : 0);
+        const value = param.unit === 'gain' ? dbToGain(raw) : raw;
+        if (value < param.min || value > param.max) return true;
+        const text = formatValue(param, value, context);
+        const parsed = parseValue(param, text, context);
+        if (!parsed.ok) return /outside/.test(parsed.message);
+        const back = resolveNumber(param, parsed.value, context);
+        return back === (param.offAt === 'min' ? param.min : param.offAt && param.max) || formatValue(param, back, context) === text;
+      },
+    ),
+    { numRuns: 5000 },
+  );
+});
+
+test('999.87 Hz is shown as 1 kHz, 9999.6 ms as 10 s, and what rounds to nothing has no sign', () => {
+  expect([formatHz(999.87), formatHz(999.4), formatMs(9999.6), formatMs(9999.4)]).toEqual(['1 kHz', '999 Hz', '10 s', '9999 ms']);
+  expect([formatDb(0.04), formatDb(0.05), formatDb(-0.04), formatDb(-0.06)]).toEqual(['0.0 dB', '+0.1 dB', '0.0 dB', '\u22120.1 dB']);
 });
 
 test('position and value are each other’s inverse and rise together', () => {

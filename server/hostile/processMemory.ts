@@ -1,0 +1,34 @@
+import { readdirSync, readFileSync } from 'node:fs';
+
+const PAGE_BYTES = 4096;
+
+/** Memory of a process and all that it started, in bytes; on Linux, by its own account in /proc. */
+export function treeMemory(pid: number): number {
+  const parents = new Map<number, number>();
+  for (const name of readdirSync('/proc')) {
+    const id = Number(name);
+    if (Number.isInteger(id)) parents.set(id, parentOf(id));
+  }
+  const isOf = (id: number): boolean => id === pid || (id > 1 && parents.has(id) && isOf(parents.get(id)!));
+  return [...parents.keys()].filter(isOf).reduce((sum, id) => sum + residentBytes(id), 0);
+}
+
+function parentOf(pid: number): number {
+  try {
+    return Number(
+      readFileSync(`/proc/${pid}/stat`, 'utf8')
+        .replace(/^.*\) /s, '')
+        .split(' ')[1],
+    );
+  } catch {
+    return 0;
+  }
+}
+
+function residentBytes(pid: number): number {
+  try {
+    return Number(readFileSync(`/proc/${pid}/statm`, 'utf8').split(' ')[1]) * PAGE_BYTES;
+  } catch {
+    return 0;
+  }
+}
