@@ -47,7 +47,7 @@ test('the server stops in the middle of work: playing and editing go on, and all
   await saved(page, pieceId, (stored) => stored.history.cursor === 1);
   await server.kill();
   await typeInto(page, 'Feedback', '33 %');
-  await expect(page.getByRole('alert')).toContainText('The server is away. Your work is kept in this window');
+  await expect(page.getByRole('alert')).toContainText('The server is away. Your work is kept in this browser');
   await typeInto(page, 'Input', '44 %');
   const beat = await beatShown(page);
   await expect.poll(() => beatShown(page)).toBeGreaterThan(beat);

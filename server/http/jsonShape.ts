@@ -16,43 +16,58 @@ const OPEN_OBJECT = 0x7b;
 const CLOSE_OBJECT = 0x7d;
 
 /**
- * Looks at the bytes of a JSON document before it is parsed: one that is nested without end, or that is nothing but
- * brackets, takes many times its own size in memory, or all of the stack. Whether it is JSON at all is left to the parser.
- * @param name of the document, for the message
- * @throws Problem 400 for nesting, 413 for size
+ * Looks at the bytes of a JSON document before it is parsed, as they come: one that is nested without end, or that is nothing
+ * but brackets, takes many times its own size in memory, or all of the stack. Whether it is JSON at all is left to the parser.
  */
-export function checkJsonShape(bytes: Uint8Array, name = 'The body'): void {
-  const members = new Int32Array(MAX_JSON_DEPTH + 1);
-  let depth = 0;
-  let values = 0;
-  for (let at = 0; at < bytes.length; at += 1) {
-    const byte = bytes[at];
-    if (byte === QUOTE) at = endOfString(bytes, at);
-    else if (byte === OPEN_ARRAY || byte === OPEN_OBJECT) {
-      depth += 1;
-      values += 1;
-      if (depth > MAX_JSON_DEPTH) {
-        throw new Problem(
-          400,
-          'The request is not understood',
-          `${name} is nested more than ${MAX_JSON_DEPTH} deep. Nothing was changed.`,
-        );
-      }
-      members[depth] = 1;
-    } else if (byte === CLOSE_ARRAY || byte === CLOSE_OBJECT) depth = Math.max(0, depth - 1);
-    else if (byte === COMMA) {
-      values += 1;
-      members[depth]! += 1;
-      if (members[depth]! > MAX_JSON_MEMBERS || values > MAX_JSON_VALUES) {
-        throw new Problem(413, 'Too large', `${name} holds more than can be taken. Nothing was changed.`);
-      }
+export class JsonShape {
+  /** Members seen of each array or object that is open, by depth. */
+  private readonly members = new Int32Array(MAX_JSON_DEPTH + 1);
+  private depth = 0;
+  private values = 0;
+  private inString = false;
+  private escaped = false;
+
+  /** @param name of the document, for the message */
+  constructor(private readonly name = 'The body') {}
+
+  /**
+   * The next bytes of the document.
+   * @throws Problem 400 for nesting, 413 for size
+   */
+  push(bytes: Uint8Array): void {
+    for (let at = 0; at < bytes.length; at += 1) {
+      const byte = bytes[at]!;
+      if (this.inString) this.pushInString(byte);
+      else if (byte === QUOTE) this.inString = true;
+      else if (byte === OPEN_ARRAY || byte === OPEN_OBJECT) this.open();
+      else if (byte === CLOSE_ARRAY || byte === CLOSE_OBJECT) this.depth = Math.max(0, this.depth - 1);
+      else if (byte === COMMA) this.count();
     }
+  }
+
+  private pushInString(byte: number): void {
+    if (this.escaped) this.escaped = false;
+    else if (byte === BACKSLASH) this.escaped = true;
+    else if (byte === QUOTE) this.inString = false;
+  }
+
+  private open(): void {
+    this.depth += 1;
+    if (this.depth > MAX_JSON_DEPTH) {
+      const detail = `${this.name} is nested more than ${MAX_JSON_DEPTH} deep. Nothing was changed.`;
+      throw new Problem(400, 'The request is not understood', detail);
+    }
+    this.members[this.depth] = 0;
+    this.count();
+  }
+
+  private count(): void {
+    this.values += 1;
+    this.members[this.depth]! += 1;
+    if (this.members[this.depth]! <= MAX_JSON_MEMBERS && this.values <= MAX_JSON_VALUES) return;
+    throw new Problem(413, 'Too large', `${this.name} holds more than can be taken. Nothing was changed.`);
   }
 }
 
-/** Index of the quote that ends the string that begins at `at`; the last byte when there is none. */
-function endOfString(bytes: Uint8Array, at: number): number {
-  let end = at + 1;
-  while (end < bytes.length && bytes[end] !== QUOTE) end += bytes[end] === BACKSLASH ? 2 : 1;
-  return Math.min(end, bytes.length);
-}
+/** A whole document. @throws Problem as `JsonShape` does */
+export const checkJsonShape = (bytes: Uint8Array): void => new JsonShape().push(bytes);

@@ -9,7 +9,7 @@ import { jobSchema, type Job, type Report } from './jobs';
 import { unpackArchive } from './unpackArchive';
 
 /** Memory that a job process may take altogether, in bytes. */
-const MAX_RSS_BYTES = 320 * 1024 * 1024;
+const MAX_RSS_BYTES = 280 * 1024 * 1024;
 /** A process that has grown beyond this is not used again, so that a job never pays for those before it. */
 const RETIRED_RSS_BYTES = 120 * 1024 * 1024;
 const PROGRESS_MS = 250;

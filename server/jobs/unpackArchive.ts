@@ -11,7 +11,7 @@ import { hashSchema } from '../../src/core/piece/fields';
 import { soundSchema, type SoundInfo } from '../../src/core/piece/soundInfo';
 import { ARCHIVE_HISTORY, ARCHIVE_PIECE, archiveSoundName } from '../archiveNames';
 import { Problem } from '../http/problem';
-import { checkJsonShape } from '../http/jsonShape';
+import { JsonShape } from '../http/jsonShape';
 import { decodeSound, LONGEST_MINUTES, MAX_STORED_CHANNELS } from './decodeSound';
 
 /** Of the piece, and of its history, in bytes. */
@@ -112,8 +112,7 @@ function limitBytes(max: number, name: string): Transform {
   return new Transform({
     transform(chunk: Buffer, _encoding, done) {
       bytes += chunk.length;
-      if (bytes > max)
-        done(new Problem(413, 'This archive is too large', `${name} in it unpacks to more than is taken. ${KEPT}`));
+      if (bytes > max) done(tooLarge(name));
       else done(null, chunk);
     },
   });
@@ -130,17 +129,25 @@ function openEntry(zip: yauzl.ZipFile, entry: yauzl.Entry): Promise<Readable> {
 
 async function readDocument(zip: yauzl.ZipFile, entry: yauzl.Entry | undefined, name: string): Promise<string> {
   if (!entry) throw new Problem(422, 'This is no archive of a piece', `There is no ${name} in it. ${KEPT}`);
-  const parts: Buffer[] = [];
+  if (entry.uncompressedSize > MAX_ARCHIVE_DOCUMENT_BYTES) throw tooLarge(name);
+  const bytes = Buffer.alloc(entry.uncompressedSize);
+  const shape = new JsonShape(name);
+  let filled = 0;
   try {
-    const stream = (await openEntry(zip, entry)).pipe(limitBytes(MAX_ARCHIVE_DOCUMENT_BYTES, name));
-    for await (const part of stream) parts.push(part as Buffer);
+    for await (const part of await openEntry(zip, entry)) {
+      const chunk = part as Buffer;
+      shape.push(chunk);
+      if (filled + chunk.length > bytes.length) throw tooLarge(name);
+      filled += chunk.copy(bytes, filled);
+    }
   } catch (error) {
     throw error instanceof Problem ? error : damaged(`${name} cannot be unpacked (${reasonOf(error)})`);
   }
-  const bytes = Buffer.concat(parts);
-  checkJsonShape(bytes, name);
-  return bytes.toString('utf8');
+  return bytes.toString('utf8', 0, filled);
 }
+
+const tooLarge = (name: string): Problem =>
+  new Problem(413, 'This archive is too large', `${name} in it unpacks to more than is taken. ${KEPT}`);
 
 function parseDocument(text: string, name: string): unknown {
   try {

@@ -10,6 +10,10 @@ import type { LoadedSound } from './soundLibrary';
 /** Why there is no sound, in words for the screen. */
 export class NoAudio extends Error {}
 
+/** A browser that has not begun to give sound after this time will most likely not. */
+const WAKE_MS = 3000;
+const NO_OUTPUT = 'The browser gives no sound: it waits for an audio output that does not answer. Connect or choose one, then press Play again. Your piece is as it was.';
+
 /** A browser whose word differs by more than this from its own latency is not believed. */
 const DOUBTED_SECONDS = 0.5;
 
@@ -130,13 +134,21 @@ export class Player {
 
   /** Makes the audio thread ready, ahead of the first tap where the browser lets it. */
   prepare(): Promise<void> {
-    this.starting ??= this.start();
+    this.starting ??= this.start().catch((error: unknown) => {
+      // The next tap tries again: an output may have been connected.
+      this.starting = null;
+      throw error instanceof NoAudio ? error : new NoAudio(`${NO_OUTPUT} (${error instanceof Error ? error.message : String(error)})`);
+    });
     return this.starting;
   }
 
   private async wake(): Promise<void> {
     await this.prepare();
-    if (this.context?.state !== 'running') await this.context?.resume();
+    const { context } = this;
+    if (!context || context.state === 'running') return;
+    let timer: ReturnType<typeof setTimeout> | undefined;
+    const late = new Promise<never>((_resolve, reject) => (timer = setTimeout(() => reject(new NoAudio(NO_OUTPUT)), WAKE_MS)));
+    await Promise.race([context.resume(), late]).finally(() => clearTimeout(timer));
   }
 
   private async start(): Promise<void> {

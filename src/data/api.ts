@@ -5,17 +5,32 @@ import type { Piece } from '../core/piece/piece';
 import { soundSchema } from '../core/piece/soundInfo';
 import { exportStatusSchema, type ExportOrder, type ExportStatus } from '../core/files/order';
 import { readPiece } from '../core/piece/versions';
+import { newId } from './newId';
 
-const problemSchema = z.object({ title: z.string(), detail: z.string(), status: z.number(), keptAs: z.string().optional() });
+const problemSchema = z.object({
+  title: z.string(),
+  detail: z.string(),
+  status: z.number(),
+  keptAs: z.string().optional(),
+  lastGood: z.string().nullish(),
+});
 
 /** What the server said against a request, or that it could not be reached (`status` 0). */
 export class ApiProblem extends Error {
-  constructor(readonly status: number, readonly title: string, readonly detail: string, readonly keptAs: string | null = null) {
+  constructor(
+    readonly status: number,
+    readonly title: string,
+    readonly detail: string,
+    /** The piece that a save was kept as, after a conflict. */
+    readonly keptAs: string | null = null,
+    /** When the last state of a piece that can be read was saved; null when there is none. */
+    readonly lastGood: string | null = null,
+  ) {
     super(`${title}. ${detail}`);
   }
 }
 
-const AWAY = new ApiProblem(0, 'The server is away', 'Your work is kept in this window and is saved as soon as it is back.');
+const AWAY = new ApiProblem(0, 'The server is away', 'Your work is kept in this browser and is saved as soon as it is back.');
 
 async function ask(url: string, init?: RequestInit): Promise<Response> {
   let answer: Response;
@@ -28,10 +43,10 @@ async function ask(url: string, init?: RequestInit): Promise<Response> {
   if (answer.status === 502 || answer.status === 503) throw AWAY;
   const problem = problemSchema.safeParse(await answer.json().catch(() => null));
   if (!problem.success) throw new ApiProblem(answer.status, 'The server refused', `It answered ${answer.status}. Nothing was changed.`);
-  throw new ApiProblem(answer.status, problem.data.title, problem.data.detail, problem.data.keptAs ?? null);
+  throw new ApiProblem(answer.status, problem.data.title, problem.data.detail, problem.data.keptAs ?? null, problem.data.lastGood ?? null);
 }
 
-const listingSchema = z.array(z.object({ id: z.string(), name: z.string(), revision: z.number(), updatedAt: z.string() }));
+const listingSchema = z.array(z.object({ id: z.string(), name: z.string(), revision: z.number(), updatedAt: z.string(), copyOf: z.string().nullable() }));
 export type PieceListing = z.infer<typeof listingSchema>[number];
 
 export const listPieces = async (): Promise<PieceListing[]> => listingSchema.parse(await (await ask('/api/pieces')).json());
@@ -39,6 +54,7 @@ export const listPieces = async (): Promise<PieceListing[]> => listingSchema.par
 const storedSchema = z.object({
   piece: z.unknown(),
   revision: z.number(),
+  lastSave: z.string(),
   history: z.object({ entries: z.array(historyEntrySchema), cursor: z.number() }),
 });
 
@@ -47,15 +63,19 @@ export interface StoredPiece {
   readonly revision: number;
   readonly entries: HistoryEntry[];
   readonly cursor: number;
+  /** The save that made this revision. */
+  readonly lastSave: string;
 }
 
 export async function fetchPiece(id: string): Promise<StoredPiece> {
   const stored = storedSchema.parse(await (await ask(`/api/pieces/${encodeURIComponent(id)}`)).json());
-  return { piece: readPiece(stored.piece), revision: stored.revision, entries: stored.history.entries, cursor: stored.history.cursor };
+  return { piece: readPiece(stored.piece), revision: stored.revision, entries: stored.history.entries, cursor: stored.history.cursor, lastSave: stored.lastSave };
 }
 
 export interface SaveRequest {
   readonly saveId: string;
+  /** Names this window, so that its saves after a conflict go into one kept copy. */
+  readonly window?: string;
   readonly piece: Piece;
   readonly history: { readonly from: number; readonly entries: readonly HistoryEntry[]; readonly cursor: number };
 }
@@ -76,6 +96,25 @@ export async function createPiece(piece: Piece): Promise<void> {
   await ask('/api/pieces', { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(piece) });
 }
 
+/** Puts a piece into the bin. */
+export async function removePiece(id: string): Promise<void> {
+  await ask(`/api/pieces/${encodeURIComponent(id)}`, { method: 'DELETE' });
+}
+
+/** Takes a piece out of the bin again. */
+export async function restorePiece(id: string): Promise<void> {
+  await ask(`/api/pieces/${encodeURIComponent(id)}/restore`, { method: 'POST' });
+}
+
+/** Makes the last state that can be read a piece of its own; gives its id. */
+export async function recoverPiece(id: string): Promise<string> {
+  const answer = await ask(`/api/pieces/${encodeURIComponent(id)}/recover`, { method: 'POST' });
+  return archivedSchema.parse(await answer.json()).id;
+}
+
+/** The stored file of a piece as it is, whether or not it can be read. */
+export const pieceDocumentUrl = (id: string): string => `/api/pieces/${encodeURIComponent(id)}/document`;
+
 export const listBlocks = async (): Promise<Block[]> => z.array(blockSchema).parse(await (await ask('/api/blocks')).json());
 
 export async function saveBlock(block: Block): Promise<void> {
@@ -89,9 +128,27 @@ export async function removeBlock(id: string): Promise<void> {
 const storedSound = soundSchema.extend({ hash: z.string() });
 export type StoredSound = z.infer<typeof storedSound>;
 
-export async function uploadSound(body: Blob, name: string): Promise<StoredSound> {
-  const answer = await ask(`/api/sounds?name=${encodeURIComponent(name)}`, { method: 'POST', headers: { 'Content-Type': 'application/octet-stream' }, body });
-  return storedSound.parse(await answer.json());
+const uploadStatusSchema = z.object({ state: z.enum(['receiving', 'waiting', 'working']), received: z.number(), ahead: z.number() });
+/** How far an upload has come; `ahead` is how many others are worked on before it while it waits. */
+export type UploadStatus = z.infer<typeof uploadStatusSchema>;
+
+const UPLOAD_LOOK_MS = 700;
+
+/** @param onStatus told again and again how far it has come, while it takes longer than a moment */
+export async function uploadSound(body: Blob, name: string, onStatus?: (status: UploadStatus) => void): Promise<StoredSound> {
+  const id = newId();
+  const look = async (): Promise<void> => {
+    const status = uploadStatusSchema.safeParse(await (await fetch(`/api/uploads/${id}`)).json()).data;
+    if (status) onStatus?.(status);
+  };
+  const timer = onStatus ? setInterval(() => void look().catch(() => undefined), UPLOAD_LOOK_MS) : undefined;
+  try {
+    const url = `/api/sounds?upload=${id}&name=${encodeURIComponent(name)}`;
+    const answer = await ask(url, { method: 'POST', headers: { 'Content-Type': 'application/octet-stream' }, body });
+    return storedSound.parse(await answer.json());
+  } finally {
+    clearInterval(timer);
+  }
 }
 
 export const soundFileUrl = (hash: string, name: string, bits: '16' | '24' | '32f'): string =>

@@ -2,13 +2,225 @@ import * as z from 'zod';
 import { historyEntrySchema } from '../core/piece/edit';
 import { pieceSchema } from '../core/piece/piece';
 import { ApiProblem, savePiece, type SaveRequest } from './api';
+import { newId } from './newId';
 import { useOpenPiece } from './openPiece';
+import { UnsavedStore, type UnsavedBase } from './unsavedStore';
+import { changeBetween, sendWork } from './unsavedWork';
 
 /** An edit is on its way to the server within this time. */
 const QUIET_MS = 350;
 const RETRY_MS = 1500;
-const KEPT = 'zephiro.unsaved';
-const keptSchema = z.object({
+const LOCK = 'zephiro.window.';
+
+interface Sent {
+  readonly revision: number;
+  readonly change: number;
+  readonly save: SaveRequest;
+  /** The last change that it holds. */
+  readonly upTo: number;
+}
+
+/**
+ * Saves the open piece by itself, and keeps what the server does not have yet in this browser: for each piece and window,
+ * from the turn in which an edit is made until the server has it.
+ */
+export class Autosave {
+  /** Of this page, until it is left. */
+  readonly window = newId();
+  private timer: ReturnType<typeof setTimeout> | null = null;
+  private busy = false;
+  private unanswered: Sent | null = null;
+  private seq = 0;
+  /** Ends when all that was given to the browser's database is there. */
+  private kept: Promise<boolean> = Promise.resolve(true);
+  private readonly endings: (() => void)[] = [];
+
+  private constructor(private readonly unsaved: UnsavedStore | null) {}
+
+  /** Begins for this page. Where the browser has no database, work is only in the page, which is said while it matters. */
+  static async start(): Promise<Autosave> {
+    const unsaved = await UnsavedStore.open().catch(() => null);
+    const autosave = new Autosave(unsaved);
+    autosave.endings.push(holdLock(LOCK + autosave.window));
+    autosave.watch();
+    return autosave;
+  }
+
+  end(): void {
+    for (const end of this.endings.splice(0)) end();
+    if (this.timer) clearTimeout(this.timer);
+    this.unsaved?.close();
+  }
+
+  private watch(): void {
+    const stop = useOpenPiece.subscribe((now, before) => {
+      if (!now.piece || now.saveState.kind === 'saved') {
+        if (now.piece && (now.piece.id !== before.piece?.id || now.opened !== before.opened)) this.begin();
+        return;
+      }
+      if (now.change === before.change) return;
+      this.keep({ ...changeBetween(before, now), pieceId: now.piece.id, window: this.window, seq: (this.seq += 1) });
+      this.schedule(QUIET_MS);
+    });
+    const ask = (event: BeforeUnloadEvent): void => {
+      const { saveState, unkept } = useOpenPiece.getState();
+      if (unkept && saveState.kind !== 'saved') event.preventDefault();
+    };
+    globalThis.addEventListener?.('beforeunload', ask);
+    this.endings.push(stop, () => globalThis.removeEventListener?.('beforeunload', ask));
+  }
+
+  /** Another piece, or another state of it, was opened. */
+  private begin(): void {
+    this.unanswered = null;
+    void this.write((unsaved) => unsaved.begin(this.base()));
+    if (!this.busy) void this.sendLeft();
+  }
+
+  /** Sends what this window has not saved yet of pieces that it has turned away from. Stays kept where it cannot be now. */
+  private async sendLeft(): Promise<void> {
+    const { unsaved } = this;
+    const works = (await unsaved?.list().catch(() => [])) ?? [];
+    for (const work of works) {
+      const { window, pieceId } = work.base;
+      if (window !== this.window || pieceId === useOpenPiece.getState().piece?.id) continue;
+      const told = await sendWork(unsaved!, work).catch(() => null);
+      if (told) useOpenPiece.getState().say(told);
+    }
+  }
+
+  /** The open piece as the server has it. */
+  private base(): UnsavedBase {
+    const { piece, revision, entries, cursor } = useOpenPiece.getState();
+    return { pieceId: piece!.id, window: this.window, revision, document: piece, entries: entries.length, cursor };
+  }
+
+  private keep(change: Parameters<UnsavedStore['addChange']>[0]): void {
+    void this.write((unsaved) => unsaved.addChange(change));
+  }
+
+  /** Has something written into the browser's database, in this turn; what cannot be is remembered and told. */
+  private write(act: (unsaved: UnsavedStore) => Promise<void>): Promise<boolean> {
+    const { unsaved } = this;
+    const written = unsaved
+      ? act(unsaved).then(
+          () => true,
+          () => false,
+        )
+      : Promise.resolve(false);
+    this.kept = Promise.all([this.kept, written]).then(([before, now]) => before && now);
+    void this.kept.then((kept) => {
+      if (useOpenPiece.getState().unkept === kept) useOpenPiece.setState({ unkept: !kept });
+    });
+    return written;
+  }
+
+  private schedule(ms: number): void {
+    if (this.timer) clearTimeout(this.timer);
+    this.timer = setTimeout(() => void this.attempt(), ms);
+  }
+
+  private async attempt(): Promise<void> {
+    this.timer = null;
+    const now = useOpenPiece.getState();
+    if (this.busy || !now.piece || now.saveState.kind === 'saved') return;
+    this.busy = true;
+    if (!this.unanswered) now.saveBegins();
+    const sent = this.unanswered ?? {
+      revision: now.revision,
+      change: now.change,
+      save: this.request(),
+      upTo: this.seq,
+    };
+    try {
+      const { saveId, piece } = sent.save;
+      await this.write((unsaved) =>
+        unsaved.setSending({ pieceId: piece.id, window: this.window, saveId, upTo: sent.upTo }),
+      );
+      await this.answered(sent, await savePiece(sent.revision, sent.save));
+    } catch (error) {
+      await this.refused(sent, error instanceof ApiProblem ? error : new ApiProblem(0, 'Not saved', String(error)));
+    } finally {
+      this.busy = false;
+    }
+  }
+
+  private request(): SaveRequest {
+    const { piece, entries, savedEntries, cursor } = useOpenPiece.getState();
+    const history = { from: savedEntries, entries: entries.slice(savedEntries), cursor };
+    return { saveId: newId(), window: this.window, piece: piece!, history };
+  }
+
+  private async answered({ save, upTo, change }: Sent, revision: number): Promise<void> {
+    this.unanswered = null;
+    const { piece, history } = save;
+    const entries = history.from + history.entries.length;
+    const base = { pieceId: piece.id, window: this.window, revision, document: piece, entries, cursor: history.cursor };
+    const based = await this.write((unsaved) => unsaved.advance(base, upTo));
+    if (useOpenPiece.getState().piece?.id !== piece.id) {
+      await this.sendLeft();
+      return;
+    }
+    useOpenPiece.getState().savedAs(revision, entries, change);
+    if (useOpenPiece.getState().saveState.kind === 'saved') this.kept = Promise.resolve(based);
+    else this.schedule(0);
+  }
+
+  private async refused(sent: Sent, problem: ApiProblem): Promise<void> {
+    this.unanswered = problem.status === 0 ? sent : null;
+    if (problem.status === 0 || problem.status >= 500) this.schedule(RETRY_MS);
+    // Nothing is said to be kept before it is.
+    const kept = await this.kept;
+    const { saving, piece, change } = useOpenPiece.getState();
+    if (piece?.id !== sent.save.piece.id) return;
+    if (problem.status === 0)
+      saving({ kind: 'away', message: kept ? problem.message : `${problem.title}. ${ONLY_HERE}` });
+    else if (problem.status === 409) {
+      saving({ kind: 'conflict', message: problem.message, keptAs: problem.keptAs });
+      if (change !== sent.change) this.schedule(QUIET_MS);
+    } else saving({ kind: 'refused', message: kept ? problem.message : `${problem.message} ${ONLY_HERE}` });
+  }
+
+  /**
+   * Sends what windows that are gone could not save. Call before a piece is opened.
+   * @throws ApiProblem when the server cannot take it now; it stays kept then
+   */
+  async sendEarlierWork(): Promise<void> {
+    await sendLegacyWork();
+    const { unsaved } = this;
+    if (!unsaved) return;
+    for (const work of await unsaved.list()) {
+      const { window } = work.base;
+      if (window === this.window) continue;
+      await whenGone(LOCK + window, async () => {
+        const told = await sendWork(unsaved, work);
+        if (told) useOpenPiece.getState().say(told);
+      });
+    }
+  }
+}
+
+const ONLY_HERE =
+  'This browser cannot keep your work: it is in this window alone until it is saved. Leave the window open.';
+
+/** Holds a name for as long as this page lives, so that others see that it does. @returns lets go of it */
+function holdLock(name: string): () => void {
+  const { locks } = globalThis.navigator ?? {};
+  if (!locks) return () => undefined;
+  let release: () => void = () => undefined;
+  void locks.request(name, () => new Promise<void>((resolve) => (release = resolve)));
+  return () => release();
+}
+
+/** Acts if no page holds the name: where the browser cannot tell, as if none did. */
+async function whenGone(name: string, act: () => Promise<void>): Promise<void> {
+  const { locks } = globalThis.navigator ?? {};
+  if (!locks) await act();
+  else await locks.request(name, { ifAvailable: true }, async (lock) => (lock ? act() : undefined));
+}
+
+const LEGACY = 'zephiro.unsaved';
+const legacySchema = z.object({
   revision: z.number(),
   save: z.object({
     saveId: z.string(),
@@ -17,110 +229,20 @@ const keptSchema = z.object({
   }),
 });
 
-/** Saves by itself. Call once; gives back how to end it. */
-export function startAutosave(): () => void {
-  let timer: ReturnType<typeof setTimeout> | null = null;
-  let busy = false;
-  let unanswered: { revision: number; change: number; save: SaveRequest } | null = null;
-
-  const schedule = (ms: number): void => {
-    if (timer) clearTimeout(timer);
-    timer = setTimeout(() => void attempt(), ms);
-  };
-
-  const attempt = async (): Promise<void> => {
-    timer = null;
-    if (busy) return;
-    const now = useOpenPiece.getState();
-    if (!now.piece || now.saveState.kind === 'saved' || now.saveState.kind === 'conflict') return;
-    busy = true;
-    if (!unanswered) now.saveBegins();
-    const sent = unanswered ?? { revision: now.revision, change: now.change, save: requestOf() };
-    try {
-      const revision = await savePiece(sent.revision, sent.save);
-      unanswered = null;
-      const { history } = sent.save;
-      useOpenPiece.getState().savedAs(revision, history.from + history.entries.length, sent.change);
-      if (useOpenPiece.getState().saveState.kind === 'saved') localStorage.removeItem(KEPT);
-      else schedule(0);
-    } catch (error) {
-      const problem = error instanceof ApiProblem ? error : new ApiProblem(0, 'Not saved', String(error));
-      unanswered = problem.status === 0 ? sent : null;
-      settle(problem);
-      if (problem.status === 0 || problem.status >= 500) schedule(RETRY_MS);
-    } finally {
-      busy = false;
-    }
-  };
-
-  const stopWatching = useOpenPiece.subscribe((now, before) => {
-    if (now.change !== before.change && now.saveState.kind === 'waiting') {
-      keep();
-      schedule(QUIET_MS);
-    }
-  });
-  return () => {
-    stopWatching();
-    if (timer) clearTimeout(timer);
-  };
-}
-
-function requestOf(): SaveRequest {
-  const { piece, entries, savedEntries, cursor } = useOpenPiece.getState();
-  return { saveId: crypto.randomUUID(), piece: piece!, history: { from: savedEntries, entries: entries.slice(savedEntries), cursor } };
-}
-
-function settle(problem: ApiProblem): void {
-  const { saving } = useOpenPiece.getState();
-  if (problem.status === 0) saving({ kind: 'away', message: problem.message });
-  else if (problem.status === 409) saving({ kind: 'conflict', message: problem.message, keptAs: problem.keptAs });
-  else saving({ kind: 'refused', message: problem.message });
-}
-
-/** Until the server has it, the change also lies in this browser, in case the window is closed. */
-function keep(): void {
-  const { revision } = useOpenPiece.getState();
-  try {
-    localStorage.setItem(KEPT, JSON.stringify({ revision, save: requestOf() }));
-  } catch {
-    // A full store only means that a closed window may lose the last unsaved edits; saving itself goes on.
-  }
-}
-
-/**
- * Sends what an earlier window could not save. Call before a piece is opened.
- * @throws ApiProblem when the server cannot take it now; it then stays kept, and opening waits rather than let a new edit take its place
- */
-export async function sendKept(): Promise<void> {
-  const text = localStorage.getItem(KEPT);
+/** Sends what an earlier program kept under one key for all windows; what no server takes stays under another. */
+async function sendLegacyWork(): Promise<void> {
+  const text = localStorage.getItem(LEGACY);
   if (!text) return;
-  const kept = readKept(text);
-  if (!kept) {
-    putAside(text);
-    return;
-  }
+  const { say } = useOpenPiece.getState();
   try {
-    await savePiece(kept.revision, kept.save);
-    localStorage.removeItem(KEPT);
+    const { revision, save } = legacySchema.parse(JSON.parse(text));
+    await savePiece(revision, save);
   } catch (error) {
-    const problem = error instanceof ApiProblem ? error : null;
-    if (problem?.status === 0 || (problem && problem.status >= 500)) throw problem;
-    if (problem?.status === 409) localStorage.removeItem(KEPT);
-    else putAside(text);
-    useOpenPiece.getState().say(`Work of an earlier window: ${problem?.detail ?? 'it could not be stored'}`);
+    if (error instanceof ApiProblem && (error.status === 0 || error.status >= 500)) throw error;
+    if (!(error instanceof ApiProblem && error.status === 409)) localStorage.setItem(`${LEGACY}.refused`, text);
+    say(
+      `Work of an earlier window: ${error instanceof ApiProblem ? error.detail : 'it could not be read, and was put aside.'}`,
+    );
   }
-}
-
-function readKept(text: string): z.infer<typeof keptSchema> | null {
-  try {
-    return keptSchema.parse(JSON.parse(text));
-  } catch {
-    return null;
-  }
-}
-
-/** What no server takes stays in the browser under a name of its own, for a person to look at. */
-function putAside(text: string): void {
-  localStorage.setItem(`${KEPT}.refused`, text);
-  localStorage.removeItem(KEPT);
+  localStorage.removeItem(LEGACY);
 }

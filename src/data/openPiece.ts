@@ -1,8 +1,9 @@
 import { create } from 'zustand';
-import { applyEdit, applyPiecePatches, EditRefused, type Edit, type HistoryEntry } from '../core/piece/edit';
+import { applyEdit, applyPiecePatches, EditRefused, UNREADABLE_EDIT, type Edit, type HistoryEntry } from '../core/piece/edit';
 import type { Piece } from '../core/piece/piece';
 import { StandsOnIt, takeOut } from '../core/piece/takeOut';
 import { fetchPiece } from './api';
+import { newId } from './newId';
 
 /** Where the piece stands against the server's copy. */
 export type SaveState =
@@ -26,6 +27,10 @@ interface OpenPiece {
   change: number;
   saveState: SaveState;
   notice: string | null;
+  /** What the server does not have yet could not be kept in this browser either. */
+  unkept: boolean;
+  /** Counts how often a piece was opened. */
+  opened: number;
   open(id: string): Promise<void>;
   /** Does an edit; a refusal becomes a notice and changes nothing. */
   run<Args>(edit: Edit<Args>, args: Args): boolean;
@@ -54,25 +59,27 @@ export const useOpenPiece = create<OpenPiece>((set, get) => ({
   change: 0,
   saveState: { kind: 'saved' },
   notice: null,
+  unkept: false,
+  opened: 0,
 
   open: async (id) => {
-    const stored = await fetchPiece(id);
-    set({ ...stored, savedEntries: stored.entries.length, cutSince: Infinity, change: 0, saveState: { kind: 'saved' } });
+    const { piece, revision, entries, cursor } = await fetchPiece(id);
+    set({ piece, revision, entries, cursor, savedEntries: entries.length, cutSince: Infinity, change: 0, saveState: { kind: 'saved' }, unkept: false, opened: get().opened + 1 });
   },
 
   run: (edit, args) => {
-    const { piece, entries, cursor, savedEntries, cutSince, change } = get();
+    const { piece, entries, cursor, savedEntries, cutSince, change, saveState } = get();
     if (!piece) return false;
     try {
       const edited = applyEdit(piece, edit, args);
       if (edited.forward.length === 0) return true;
       const entry: HistoryEntry = {
-        id: crypto.randomUUID(), at: new Date().toISOString(), edit: edit.name, label: edited.label.slice(0, 300),
+        id: newId(), at: new Date().toISOString(), edit: edit.name, label: edited.label.slice(0, 300),
         forward: edited.forward, backward: edited.backward,
       };
       set({
         piece: edited.piece, entries: [...entries.slice(0, cursor), entry], cursor: cursor + 1,
-        savedEntries: Math.min(savedEntries, cursor), cutSince: Math.min(cutSince, cursor), change: change + 1, saveState: { kind: 'waiting' },
+        savedEntries: Math.min(savedEntries, cursor), cutSince: Math.min(cutSince, cursor), change: change + 1, saveState: pendingAfter(saveState),
       });
       return true;
     } catch (error) {
@@ -83,23 +90,28 @@ export const useOpenPiece = create<OpenPiece>((set, get) => ({
   },
 
   goTo: (goal) => {
-    const { entries, cursor, change } = get();
+    const { entries, cursor, change, saveState } = get();
     let { piece } = get();
     if (!piece) return;
-    const end = Math.max(0, Math.min(entries.length, goal));
+    const end = reachable(entries, cursor, Math.max(0, Math.min(entries.length, goal)));
+    if (end !== goal && entries[end < cursor ? end - 1 : end]?.edit === UNREADABLE_EDIT) set({ notice: 'The history cannot be gone through beyond an edit that cannot be read any more.' });
     if (end === cursor) return;
     for (let at = cursor; at > end; at -= 1) piece = applyPiecePatches(piece, entries[at - 1]!.backward);
     for (let at = cursor; at < end; at += 1) piece = applyPiecePatches(piece, entries[at]!.forward);
-    set({ piece, cursor: end, change: change + 1, saveState: { kind: 'waiting' } });
+    set({ piece, cursor: end, change: change + 1, saveState: pendingAfter(saveState) });
   },
 
   takeOut: (index) => {
-    const { piece, entries, cursor, savedEntries, cutSince, change } = get();
+    const { piece, entries, cursor, savedEntries, cutSince, change, saveState } = get();
     if (!piece || index >= cursor) return false;
+    if (reachable(entries, cursor, index) !== index) {
+      set({ notice: 'It cannot be taken out: after it comes an edit that cannot be read any more.' });
+      return false;
+    }
     try {
       const { piece: next, label, forward, backward } = takeOut(piece, entries, cursor, index);
-      const entry: HistoryEntry = { id: crypto.randomUUID(), at: new Date().toISOString(), edit: 'takeOut', label, forward, backward };
-      set({ piece: next, entries: [...entries.slice(0, cursor), entry], cursor: cursor + 1, savedEntries: Math.min(savedEntries, cursor), cutSince: Math.min(cutSince, cursor), change: change + 1, saveState: { kind: 'waiting' }, notice: label });
+      const entry: HistoryEntry = { id: newId(), at: new Date().toISOString(), edit: 'takeOut', label, forward, backward };
+      set({ piece: next, entries: [...entries.slice(0, cursor), entry], cursor: cursor + 1, savedEntries: Math.min(savedEntries, cursor), cutSince: Math.min(cutSince, cursor), change: change + 1, saveState: pendingAfter(saveState), notice: label });
       return true;
     } catch (error) {
       if (!(error instanceof StandsOnIt)) throw error;
@@ -145,3 +157,14 @@ export const useOpenPiece = create<OpenPiece>((set, get) => ({
       saveState: now.change === change ? { kind: 'saved' } : { kind: 'waiting' },
     })),
 }));
+
+/** After a change: to be saved, or, after a conflict, to be added to the copy that is kept of it. */
+const pendingAfter = (state: SaveState): SaveState => (state.kind === 'conflict' ? state : { kind: 'waiting' });
+
+/** As far towards a place in the history as edits can be read: undoing others than the last ones would change what they did not. */
+function reachable(entries: readonly HistoryEntry[], cursor: number, goal: number): number {
+  let at = cursor;
+  while (at > goal && entries[at - 1]!.edit !== UNREADABLE_EDIT) at -= 1;
+  while (at < goal && entries[at]!.edit !== UNREADABLE_EDIT) at += 1;
+  return at;
+}

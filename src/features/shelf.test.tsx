@@ -36,11 +36,11 @@ beforeEach(() => {
 const show = (what: ReactElement): void => void render(<QueryClientProvider client={new QueryClient({ defaultOptions: { queries: { retry: false } } })}>{what}</QueryClientProvider>);
 
 describe('pieces', () => {
-  const listed = [{ id: 'scene', name: 'Low tide', revision: 1, updatedAt: '2026-11-01T10:00:00.000Z' }, { id: 'other', name: 'Spring tide', revision: 3, updatedAt: '2026-11-02T10:00:00.000Z' }];
+  const listed = [{ id: 'scene', name: 'Low tide', revision: 1, updatedAt: '2026-11-01T10:00:00.000Z', copyOf: null }, { id: 'other', name: 'Spring tide', revision: 3, updatedAt: '2026-11-02T10:00:00.000Z', copyOf: 'scene' }];
 
   test('the open one is marked, another is opened by a tap', async () => {
     served.listPieces.mockResolvedValue(listed);
-    served.fetchPiece.mockResolvedValue({ piece: emptyPiece('other', 'Spring tide'), revision: 3, entries: [], cursor: 0 });
+    served.fetchPiece.mockResolvedValue({ piece: emptyPiece('other', 'Spring tide'), revision: 3, entries: [], cursor: 0, lastSave: '' });
     show(<PieceList />);
     expect((await screen.findByRole('radio', { name: 'Low tide' })).getAttribute('aria-checked')).toBe('true');
     await act(async () => press('radio', 'Spring tide'));
@@ -58,7 +58,7 @@ describe('pieces', () => {
   test('a new one is made, stored and opened; one that cannot be stored leaves the open one', async () => {
     served.listPieces.mockResolvedValue(listed);
     served.createPiece.mockResolvedValueOnce(undefined as never).mockRejectedValueOnce(new Error('The disk is full.'));
-    served.fetchPiece.mockImplementation(async (id) => ({ piece: emptyPiece(id, 'New piece 3'), revision: 1, entries: [], cursor: 0 }));
+    served.fetchPiece.mockImplementation(async (id) => ({ piece: emptyPiece(id, 'New piece 3'), revision: 1, entries: [], cursor: 0, lastSave: '' }));
     show(<PieceList />);
     await screen.findByRole('radio', { name: 'Low tide' });
     await act(async () => press('button', 'New piece'));

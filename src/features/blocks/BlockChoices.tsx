@@ -10,6 +10,7 @@ import { Tap } from '../../ui/Tap';
 import { useTokens } from '../../ui/theme';
 import { Words } from '../../ui/Words';
 import { saysBlock } from './BlockList';
+import { newId } from '../../data/newId';
 
 interface BlockChoicesProps {
   readonly channel: string;
@@ -27,7 +28,7 @@ export function BlockChoices({ channel, at, inside, query, onAdded }: BlockChoic
   const found = (blocks.data ?? []).filter((block) => `${block.name} ${saysBlock(block)}`.toLowerCase().includes(query));
   if (found.length === 0) return null;
   const add = (block: Block): void => {
-    const id = crypto.randomUUID();
+    const id = newId();
     if (useOpenPiece.getState().run(placeBlock, { channel, block, at, id, ...(inside ? { inside } : {}) })) useSession.getState().set({ channel, slot: `${id}-0` });
     onAdded?.();
   };

@@ -7,13 +7,14 @@ import { useOpenPiece } from '../../data/openPiece';
 import { NameField } from '../../ui/NameField';
 import { Words } from '../../ui/Words';
 import { usePiece } from '../studio/StudioProvider';
+import { newId } from '../../data/newId';
 
 /** Keeps effects on the Shelf under a name. */
 export function SaveBlock({ slots, initial, onSaved }: { readonly slots: readonly Slot[]; readonly initial: string; readonly onSaved: () => void }) {
   const piece = usePiece();
   const queries = useQueryClient();
   const save = useMutation({
-    mutationFn: (name: string) => saveBlock(blockOf(piece, slots, crypto.randomUUID(), name)),
+    mutationFn: (name: string) => saveBlock(blockOf(piece, slots, newId(), name)),
     onSuccess: async (_done, name) => {
       await queries.invalidateQueries({ queryKey: ['blocks'] });
       useOpenPiece.getState().say(`“${name}” is on the Shelf, for any piece.`);

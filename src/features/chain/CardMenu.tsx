@@ -10,6 +10,7 @@ import { Tap, type IconName } from '../../ui/Tap';
 import { SaveBlock } from '../blocks/SaveBlock';
 import { usePiece } from '../studio/StudioProvider';
 import { EffectChoices } from './EffectChoices';
+import { newId } from '../../data/newId';
 
 interface CardMenuProps {
   readonly channel: string;
@@ -43,7 +44,7 @@ export function CardMenu({ channel, slot, index, count }: CardMenuProps) {
             {index < count - 1 ? item('arrow-down', 'Move down', act(() => run(moveEffect, { ...where, to: index + 1 }))) : null}
             {slot.strands ? null : item('git-branch', 'Treat its wet sound', () => setPage('wet'))}
             {item('repeat', 'Replace', () => setPage('replace'))}
-            {item('copy', 'Duplicate', act(() => run(duplicateEffect, { ...where, id: crypto.randomUUID() })))}
+            {item('copy', 'Duplicate', act(() => run(duplicateEffect, { ...where, id: newId() })))}
             {item('corner-up-right', 'Copy to a channel', () => setPage('copy'))}
             {item('archive', 'Save as a block', () => setPage('save'))}
             {item('trash-2', 'Remove', act(() => run(removeEffect, where)))}
@@ -59,7 +60,7 @@ export function CardMenu({ channel, slot, index, count }: CardMenuProps) {
         {page === 'copy' ? (
           <ScrollView style={styles.list}>
             {channelIds(piece).filter((id) => id !== channel).map((id) => (
-              <Tap key={id} plain text={channelName(piece, id)} label={`Copy to ${channelName(piece, id)}`} onPress={act(() => run(copyEffect, { ...where, to: id, id: crypto.randomUUID() }))} style={styles.item} />
+              <Tap key={id} plain text={channelName(piece, id)} label={`Copy to ${channelName(piece, id)}`} onPress={act(() => run(copyEffect, { ...where, to: id, id: newId() }))} style={styles.item} />
             ))}
           </ScrollView>
         ) : null}

@@ -10,6 +10,7 @@ import { BlockChoices } from '../blocks/BlockChoices';
 import { useTokens } from '../../ui/theme';
 import { FONT, TOUCH } from '../../ui/tokens';
 import { Words } from '../../ui/Words';
+import { newId } from '../../data/newId';
 
 interface EffectChoicesProps {
   readonly channel: string;
@@ -47,7 +48,7 @@ function find(family: Family | 'all', query: string): Found[] {
 /** Every effect by family and by the purposes it can be started from, with search; a tap adds it and opens its bench. */
 export function EffectChoices({ channel, at, roomy = false, onAdded, replaces, inside }: EffectChoicesProps) {
   const add = (effect: string, preset: string): void => {
-    const id = replaces ?? crypto.randomUUID();
+    const id = replaces ?? newId();
     const { run } = useOpenPiece.getState();
     const done = replaces ? run(replaceEffect, { channel, slot: replaces, effect, preset }) : run(addEffect, { channel, slot: newSlot(id, effect, preset), at, ...(inside ? { inside } : {}) });
     if (done) useSession.getState().set({ channel, slot: id });

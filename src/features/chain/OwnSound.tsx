@@ -21,15 +21,15 @@ export function OwnSound({ channel, slot }: { readonly channel: string; readonly
   const chosen = slot.sound ? piece.sounds[slot.sound]?.name : undefined;
   const { name } = effectOf(slot.effect);
   const close = (): void => setPage(null);
-  const file = useSoundFile(async (given, called) => {
-    const { hash, ...info } = await uploadSound(given, called);
+  const file = useSoundFile(async (given, called, onStatus) => {
+    const { hash, ...info } = await uploadSound(given, called, onStatus);
     useOpenPiece.getState().run(setEffectSound, { channel, slot: slot.id, sound: hash, info: { ...info, name: called } });
   });
   return (
     <>
       <View style={styles.row}>
         <Tap icon="disc" text={chosen ?? 'Choose a sound'} label={`Own sound: ${chosen ?? 'none'}. Choose`} onPress={() => setPage('choose')} style={styles.button} />
-        <Tap icon={file.busy ? 'loader' : 'file-plus'} disabled={file.busy} label="Take a file as the place" onPress={file.choose} />
+        <Tap icon={file.busy ? 'loader' : 'file-plus'} disabled={file.busy} text={file.progress ?? undefined} label="Take a file as the place" onPress={file.choose} />
         <Tap icon="mic" label="Record a place" onPress={() => setPage('record')} />
       </View>
       {chosen ? null : <Words kind="small">Until then nothing rings. The place can be any sound of the piece, a file, or a room recorded by a clap or a sweep.</Words>}

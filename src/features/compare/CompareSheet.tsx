@@ -16,6 +16,7 @@ import { PlayLine } from '../shell/PlayLine';
 import { usePiece } from '../studio/StudioProvider';
 import { AlternativeList } from './AlternativeList';
 import { useAudition, type Alternative } from './useAudition';
+import { newId } from '../../data/newId';
 
 const NOW = 'now';
 
@@ -55,7 +56,7 @@ function Kept({ channel }: { readonly channel: string }) {
   const free = ['A', 'B', 'C', 'D', 'E', 'F', 'G', 'H'].find((letter) => !kept.some((one) => one.name === letter)) ?? 'Another';
   return (
     <View>
-      {kept.length < MOST_KEPT && order === null ? <NameField key={free} label="Name of the setting" initial={free} action="Keep this" onName={(called) => run(keepSetting, { channel, id: crypto.randomUUID(), called })} /> : null}
+      {kept.length < MOST_KEPT && order === null ? <NameField key={free} label="Name of the setting" initial={free} action="Keep this" onName={(called) => run(keepSetting, { channel, id: newId(), called })} /> : null}
       {kept.length === 0 ? <Words kind="small">Keep the chain as it is, change it, keep it again: up to eight settings can be heard in turn.</Words> : (
         <Tap role="switch" chosen={order !== null} tone="sea" icon={order ? 'eye-off' : 'eye'} text={order ? 'Reveal' : 'Blind'} label="Compare blind" onPress={() => (order ? setOrder(null) : shuffle())} style={styles.blind} />
       )}
@@ -74,7 +75,7 @@ function Wide({ channel, onKept }: { readonly channel: string; readonly onKept: 
   const audition = useAudition(channel, ways);
   const keep = (id: string): void => {
     const way = WIDE_WAYS.find((one) => one.id === id)!;
-    const slot = crypto.randomUUID();
+    const slot = newId();
     const block = blockOf(piece, way.slots('way'), 'way', way.name);
     if (!useOpenPiece.getState().run(placeBlock, { channel, block, at: chain.length, id: slot })) return;
     useSession.getState().set({ channel, slot: `${slot}-0` });

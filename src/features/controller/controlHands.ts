@@ -7,6 +7,7 @@ import type { Control, Target } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
 import type { Studio } from '../studio/studio';
 import { useControllers } from './controllerStore';
+import { newId } from '../../data/newId';
 
 /** A control that rests for so long is let go: what it left becomes the rail's value, or the end of a move. */
 const REST_MS = 350;
@@ -26,7 +27,7 @@ export class ControlHands {
   }
 
   private learn(target: Target, { number, midiChannel, position }: ControlMessage): void {
-    const id = crypto.randomUUID();
+    const id = newId();
     this.last.set(id, position);
     useControllers.setState({ learning: null });
     useOpenPiece.getState().run(mapControl, { control: { id, number, midiChannel, target } });

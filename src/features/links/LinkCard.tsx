@@ -24,6 +24,7 @@ import { KIND_NAMES } from './kinds';
 import { LinkRange } from './LinkRange';
 import { ModulatorCurve } from './ModulatorCurve';
 import { StepRow } from './StepRow';
+import { newId } from '../../data/newId';
 
 /** "Filter cutoff", or "Pan". */
 export function targetName(piece: Piece, { target }: Pick<Link, 'target'>): string {
@@ -47,7 +48,7 @@ export function LinkCard({ link }: { readonly link: Link }) {
   const write = (): void => {
     const [from, to] = range ? [range.start, range.end] : [0, piece.lengthBeats];
     const sounds = new Map([...studio.sounds].map(([hash, { channels }]) => [hash, channels]));
-    const lane = laneFromLinks(piece, link.target, from, to, crypto.randomUUID(), (followed) => followedThrough(piece, followed, sounds));
+    const lane = laneFromLinks(piece, link.target, from, to, newId(), (followed) => followedThrough(piece, followed, sounds));
     if (lane) run(linksToMoves, { target: link.target, lane, ...(range ? { within: range } : {}) });
   };
   const change = (part: Partial<Modulator>): boolean => run(setModulator, { modulator: modulator.id, change: part });

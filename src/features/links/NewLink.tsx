@@ -11,6 +11,7 @@ import { Words } from '../../ui/Words';
 import { targetsOf, type TargetChoice } from '../studio/targets';
 import { usePiece } from '../studio/StudioProvider';
 import { KIND_NAMES } from './kinds';
+import { newId } from '../../data/newId';
 
 const START_DEPTH = 0.2;
 const START_STEPS: readonly number[] = [1, -0.2, 0.4, -0.6, 0.8, 0, 0.4, -1];
@@ -21,7 +22,7 @@ function newModulator(piece: Piece, kind: ModulatorKind, channel: string): Modul
   let n = 1;
   while (taken.has(`${KIND_NAMES[kind]} ${n}`)) n += 1;
   const rate = kind === 'steps' ? '1/8' : kind === 'drift' ? '1/4' : '1/2';
-  return { id: crypto.randomUUID(), name: `${KIND_NAMES[kind]} ${n}`, kind, rate, shape: 'sine', phase: 0, glide: 0.2, steps: [...START_STEPS], level: 0, roll: Math.floor(Math.random() * 0xffffffff), ...(kind === 'follower' ? { follows: (piece.tracks.find(({ id }) => id !== channel) ?? piece.tracks[0])?.id } : {}) };
+  return { id: newId(), name: `${KIND_NAMES[kind]} ${n}`, kind, rate, shape: 'sine', phase: 0, glide: 0.2, steps: [...START_STEPS], level: 0, roll: Math.floor(Math.random() * 0xffffffff), ...(kind === 'follower' ? { follows: (piece.tracks.find(({ id }) => id !== channel) ?? piece.tracks[0])?.id } : {}) };
 }
 
 /** Chooses what shall be turned, then what turns it: something new, or a modulator of the piece. */
@@ -35,7 +36,7 @@ export function NewLink({ channel, effect }: { readonly channel: string; readonl
     setChoice(null);
   };
   const link = (modulator: Modulator): void => {
-    if (choice && useOpenPiece.getState().run(addLink, { modulator, link: { id: crypto.randomUUID(), modulator: modulator.id, target: choice.target, depth: START_DEPTH } })) close();
+    if (choice && useOpenPiece.getState().run(addLink, { modulator, link: { id: newId(), modulator: modulator.id, target: choice.target, depth: START_DEPTH } })) close();
   };
   // A macro is turned by all but macros.
   const kinds = (Object.keys(KIND_NAMES) as ModulatorKind[]).filter((kind) => kind !== 'macro' || choice?.param.group !== MACRO_LEVEL.group);

@@ -6,14 +6,13 @@ import { layMoves } from '../../core/piece/edits/lanes';
 import { channelName } from '../../core/piece/find';
 import type { Lane, Piece } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
+import { newId } from '../../data/newId';
 import { useSession } from '../../data/session';
 import { Sheet } from '../../ui/Sheet';
 import { Tap } from '../../ui/Tap';
 import { Words } from '../../ui/Words';
 import { usePiece } from '../studio/StudioProvider';
 import { chooseFile, saveFile } from '../studio/localFiles';
-
-const newId = (): string => crypto.randomUUID();
 
 /** Lays what was read into the piece. @returns what could not be, for the person to read */
 function lay({ lanes, missed }: ReadMoves): readonly string[] {

@@ -12,12 +12,13 @@ import { Tap } from '../../ui/Tap';
 import { Words } from '../../ui/Words';
 import { targetsOf, type TargetChoice } from '../studio/targets';
 import { usePiece } from '../studio/StudioProvider';
+import { newId } from '../../data/newId';
 
 /** Puts a lane into the piece, standing at the value the parameter has. @returns its id; null when it was refused */
 export function addLane(piece: Piece, { target, param }: TargetChoice): string | null {
   const unit = laneUnit(piece, target);
   const value = valueInUnit(piece, param, basePosition(piece, target, param), unit);
-  const id = crypto.randomUUID();
+  const id = newId();
   if (!useOpenPiece.getState().run(recordMove, { lane: { id, target, unit, on: true, points: [{ beat: 0, value, shape: 'line', bend: 0 }] }, how: 'draw' })) return null;
   // A lane made by hand is in view, whichever lanes are.
   const { lanesShown, chosenLanes, set } = useSession.getState();

@@ -9,6 +9,7 @@ import { useOpenPiece } from '../../data/openPiece';
 import { Tap } from '../../ui/Tap';
 import { SnapButton } from '../moves/SnapButton';
 import { usePiece, useStudio } from '../studio/StudioProvider';
+import { newId } from '../../data/newId';
 
 interface ClipToolsProps {
   readonly clip: Clip;
@@ -47,12 +48,12 @@ export function ClipTools({ clip, track, shaping, onPrint, onShape, onSwell, onT
       <Tap tone="plum" label="Treat this clip …" text={clip.treated ? `Treat · ${clip.treated.steps.length}` : 'Treat …'} onPress={onTreat} />
       <Tap tone="plum" label="Recipes for this" text="Make …" onPress={onMake} />
       <Tap tone="plum" label="Swells into hits of this track" text="Swell …" onPress={onSwell} />
-      <Tap icon="scissors" text="split" label="Split at the playhead" onPress={() => atPlayhead((beat) => run(splitClip, { clip: clip.id, beat, id: crypto.randomUUID() }))} />
+      <Tap icon="scissors" text="split" label="Split at the playhead" onPress={() => atPlayhead((beat) => run(splitClip, { clip: clip.id, beat, id: newId() }))} />
       <Tap text="⇤ from here" label="Trim the start to the playhead" onPress={() => atPlayhead((beat) => run(trimClip, { clip: clip.id, side: 'start', beat }))} />
       <Tap text="to here ⇥" label="Trim the end to the playhead" onPress={() => atPlayhead((beat) => run(trimClip, { clip: clip.id, side: 'end', beat }))} />
       <Tap role="switch" chosen={clip.reversed ?? false} tone="sandInk" text="reverse" label="Reversed" onPress={() => run(setClip, { clip: clip.id, change: { reversed: !clip.reversed } })} />
       <Tap role="switch" chosen={clip.mute ?? false} tone="sandInk" text="mute" label="Mute the clip" onPress={() => run(setClip, { clip: clip.id, change: { mute: !clip.mute } })} />
-      <Tap icon="repeat" text="× 4" label="Repeat the clip four times" onPress={() => run(repeatClip, { clip: clip.id, every: repeatBeats(piece, clip), ids: Array.from({ length: 4 }, () => crypto.randomUUID()) })} />
+      <Tap icon="repeat" text="× 4" label="Repeat the clip four times" onPress={() => run(repeatClip, { clip: clip.id, every: repeatBeats(piece, clip), ids: Array.from({ length: 4 }, () => newId()) })} />
       {continuation(piece, track.clips, clip) ? <Tap text="join" label="Join with the next" onPress={() => run(joinClip, { clip: clip.id })} /> : null}
       {overlapping(piece, track, clip) ? <Tap text="crossfade" label="Crossfade into the next" onPress={() => run(crossfadeClip, { clip: clip.id })} /> : null}
       <SnapButton />

@@ -1,22 +1,24 @@
 import { addTrack } from '../../core/piece/edits/channels';
-import { uploadSound } from '../../data/api';
+import { uploadSound, type UploadStatus } from '../../data/api';
 import { useOpenPiece } from '../../data/openPiece';
 import { useSession } from '../../data/session';
 import { Tap } from '../../ui/Tap';
 import { useSoundFile } from './useSoundFile';
+import { newId } from '../../data/newId';
 
 /** Takes a sound file of the user's and lays it as a clip on a new track. */
 export function ImportButton() {
-  const { busy, choose } = useSoundFile(addSoundFile);
-  return <Tap plain icon={busy ? 'loader' : 'file-plus'} disabled={busy} label={busy ? 'Adding a sound …' : 'Add a sound file'} onPress={choose} />;
+  const { busy, progress, choose } = useSoundFile(addSoundFile);
+  const label = busy ? `Adding a sound: ${progress ?? '…'}` : 'Add a sound file';
+  return <Tap plain icon={busy ? 'loader' : 'file-plus'} disabled={busy} label={label} text={progress ?? undefined} onPress={choose} />;
 }
 
-async function addSoundFile(file: File, name: string): Promise<void> {
-  const { hash, ...info } = await uploadSound(file, name);
+async function addSoundFile(file: File, name: string, onStatus: (status: UploadStatus) => void): Promise<void> {
+  const { hash, ...info } = await uploadSound(file, name, onStatus);
   const { run, say } = useOpenPiece.getState();
-  const track = crypto.randomUUID();
+  const track = newId();
   const clip = {
-    id: crypto.randomUUID(), name, sound: hash, start: 0, offsetSeconds: 0, lengthSeconds: info.frames / info.sampleRate,
+    id: newId(), name, sound: hash, start: 0, offsetSeconds: 0, lengthSeconds: info.frames / info.sampleRate,
     gain: 1, fadeInSeconds: 0, fadeOutSeconds: 0, print: null,
   };
   run(addTrack, { track: { id: track, name, gain: 1, pan: 0, mute: false, solo: false, clips: [clip], chain: [], sends: [] }, sounds: { [hash]: { ...info, name } } });

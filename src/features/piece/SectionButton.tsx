@@ -9,6 +9,7 @@ import { useTokens } from '../../ui/theme';
 import { FONT, TOUCH } from '../../ui/tokens';
 import { Words } from '../../ui/Words';
 import { usePiece, useStudio } from '../studio/StudioProvider';
+import { newId } from '../../data/newId';
 
 /** Names parts of the piece: each stands on the ruler, and in files that are written as a marker. */
 export function SectionButton({ beat }: { readonly beat: number }) {
@@ -25,7 +26,7 @@ export function SectionButton({ beat }: { readonly beat: number }) {
     return within === 1 ? `bar ${bar}` : `bar ${bar}.${within}`;
   };
   const put = (): void => {
-    if (name.trim() !== '' && run(putSection, { id: here?.id ?? crypto.randomUUID(), name: name.trim().slice(0, 60), beat })) {
+    if (name.trim() !== '' && run(putSection, { id: here?.id ?? newId(), name: name.trim().slice(0, 60), beat })) {
       setName('');
       setOpen(false);
     }

@@ -21,6 +21,7 @@ import { ClipTools, repeatBeats } from './ClipTools';
 import { NudgeKeys } from './NudgeKeys';
 import { OtherTrack } from './OtherTrack';
 import { SectionButton } from './SectionButton';
+import { newId } from '../../data/newId';
 
 /** What can be done with the chosen clip or stretch. */
 export function SelectionBar() {
@@ -42,7 +43,7 @@ export function SelectionBar() {
   const copyAfter = (): void => {
     if (!found) return;
     const { clip, track: on } = found;
-    const id = crypto.randomUUID();
+    const id = newId();
     if (run(copyClip, { clip: clip.id, start: clip.start + repeatBeats(piece, clip), track: on.id, id })) set({ clip: id });
   };
   const track = found ? found.track : channel === MAIN ? undefined : piece.tracks.find((candidate) => candidate.id === channel);

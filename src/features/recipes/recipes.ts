@@ -13,6 +13,7 @@ import { sampleAt, settingsOf, type Laid, type Recipe, type RecipeInput, type Re
 import { uploadSound } from '../../data/api';
 import { useOpenPiece } from '../../data/openPiece';
 import type { Studio } from '../studio/studio';
+import { newId } from '../../data/newId';
 
 const HEARD = '4'.repeat(64);
 /** So much before the stretch, in beats, and after it, in seconds, is heard with it. */
@@ -27,7 +28,7 @@ export interface RecipeCall {
 }
 
 export const inputOf = (studio: Studio, piece: Piece, track: Track, range: Stretch, hits: readonly Hit[]): RecipeInput => ({
-  piece, track, range, hits, sound: (hash) => studio.sounds.get(hash)?.channels, newId: () => crypto.randomUUID(),
+  piece, track, range, hits, sound: (hash) => studio.sounds.get(hash)?.channels, newId: () => newId(),
 });
 
 async function printed(job: PrintJob, sounds: readonly { readonly hash: string; readonly channels: SoundData }[]): Promise<SoundData> {

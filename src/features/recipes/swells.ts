@@ -13,6 +13,7 @@ import { plainTrack } from '../../core/recipes/recipe';
 import { uploadSound } from '../../data/api';
 import { useOpenPiece } from '../../data/openPiece';
 import type { Studio } from '../studio/studio';
+import { newId } from '../../data/newId';
 
 interface Rendered {
   readonly hit: SoundData;
@@ -60,14 +61,14 @@ export async function makeSwells(studio: Studio, piece: Piece, track: Track, sou
     const bytes = writeWav({ sampleRate: piece.sampleRate, channels: [...swell] }, '32f');
     const name = `Swell ${i + 1} of ${track.name}`.slice(0, 120);
     const { hash, ...sound } = await uploadSound(new Blob([bytes as Uint8Array<ArrayBuffer>]), name);
-    const clip = swellClip(piece, source, swell, hit, settings, hash, crypto.randomUUID());
+    const clip = swellClip(piece, source, swell, hit, settings, hash, newId());
     if (!clip) continue;
     sounds[hash] = sound;
     clips.push({ ...clip, name });
   }
   if (clips.length === 0) return 0;
   useOpenPiece.getState().run(layParts, {
-    what: `Make ${clips.length} ${clips.length === 1 ? 'swell' : 'swells'}`, where: track.name, tracks: [plainTrack(crypto.randomUUID(), `${track.name}, swells`, clips)], clips: [], slots: [], lanes: [], sounds,
+    what: `Make ${clips.length} ${clips.length === 1 ? 'swell' : 'swells'}`, where: track.name, tracks: [plainTrack(newId(), `${track.name}, swells`, clips)], clips: [], slots: [], lanes: [], sounds,
   });
   return clips.length;
 }

@@ -7,6 +7,7 @@ import { useOpenPiece } from '../../data/openPiece';
 import { Sheet } from '../../ui/Sheet';
 import { Tap } from '../../ui/Tap';
 import { Words } from '../../ui/Words';
+import { newId } from '../../data/newId';
 
 interface Start {
   readonly name: string;
@@ -26,9 +27,9 @@ function newReturn(piece: Piece, { name, effect }: Start): Return {
   const taken = new Set(piece.returns.map((made) => made.name));
   let free = name;
   for (let n = 2; taken.has(free); n += 1) free = `${name} ${n}`;
-  const made: Return = { id: crypto.randomUUID(), name: free, gain: 1, pan: 0, mute: false, solo: false, chain: [], sends: [] };
+  const made: Return = { id: newId(), name: free, gain: 1, pan: 0, mute: false, solo: false, chain: [], sends: [] };
   if (!effect) return made;
-  const slot = newSlot(crypto.randomUUID(), effect[0], effect[1]);
+  const slot = newSlot(newId(), effect[0], effect[1]);
   return { ...made, chain: [fitted({ returns: [made] }, made.id, slot)] };
 }
 

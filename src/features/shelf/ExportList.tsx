@@ -8,6 +8,7 @@ import { useOpenPiece } from '../../data/openPiece';
 import { Tap } from '../../ui/Tap';
 import { useTokens } from '../../ui/theme';
 import { Words } from '../../ui/Words';
+import { download } from '../studio/download';
 import { usePiece } from '../studio/StudioProvider';
 import { ExportSheet, FORMAT_NAMES } from './ExportSheet';
 
@@ -66,7 +67,7 @@ function Card({ one, onRemove, onAgain }: CardProps) {
       {going(one) ? (
         <>
           <View style={styles.progress}><ProgressBar progress={one.share} color={tokens.sea} aria-label={`Writing ${title}`} /></View>
-          <Words kind="small" role="status">{one.state === 'waiting' ? 'waiting …' : `writing … ${Math.round(one.share * 100)} %`}</Words>
+          <Words kind="small" role="status">{one.state === 'waiting' ? waitingText(one.ahead) : `writing … ${Math.round(one.share * 100)} %`}</Words>
         </>
       ) : null}
       {one.message ? <Words kind="small" tone={broken ? 'danger' : 'mute'} role={broken ? 'alert' : 'status'}>{one.message}</Words> : null}
@@ -80,12 +81,7 @@ function Card({ one, onRemove, onAgain }: CardProps) {
 
 const sizeOf = (bytes: number): string => (bytes < 1e6 ? `${Math.round(bytes / 1000)} kB` : bytes < 1e9 ? `${(bytes / 1e6).toFixed(1)} MB` : `${(bytes / 1e9).toFixed(2)} GB`);
 
-function download(url: string): void {
-  const link = document.createElement('a');
-  link.href = url;
-  link.download = '';
-  link.click();
-}
+const waitingText = (ahead: number): string => (ahead === 0 ? 'waiting …' : `waiting: ${ahead} ${ahead === 1 ? 'file is' : 'files are'} written before it`);
 
 const styles = StyleSheet.create({
   list: { gap: 12, marginTop: 8 },

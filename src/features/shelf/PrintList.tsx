@@ -14,6 +14,7 @@ import { Words } from '../../ui/Words';
 import { cancelPrint, print as startPrint, storeAgain, usePrinting, type PrintWork } from '../studio/printing';
 import { usePiece, useStudio } from '../studio/StudioProvider';
 import { HearTap } from './HearTap';
+import { newId } from '../../data/newId';
 
 const DEPTHS = [{ bits: '24', text: '24 bit' }, { bits: '16', text: '16 bit' }, { bits: '32f', text: '32 float' }] as const;
 
@@ -88,7 +89,7 @@ function PrintCard({ print }: { readonly print: Print }) {
 function place(piece: Piece, print: Print): void {
   const { run, say } = useOpenPiece.getState();
   const name = printsTrackName(piece, print);
-  if (run(placePrint, { print: print.id, place: { clip: crypto.randomUUID(), track: crypto.randomUUID(), instead: false } })) say(`Placed on “${name}”, at the sample it came from.`);
+  if (run(placePrint, { print: print.id, place: { clip: newId(), track: newId(), instead: false } })) say(`Placed on “${name}”, at the sample it came from.`);
 }
 
 function download(print: Print, bits: '16' | '24' | '32f'): void {

@@ -1,65 +1,161 @@
-import { useEffect, useState, type ReactNode } from 'react';
-import { StyleSheet, View } from 'react-native';
-import { ApiProblem, listPieces } from '../../data/api';
-import { sendKept, startAutosave } from '../../data/autosave';
+import { useEffect, useRef, useState, type ReactNode } from 'react';
+import { ScrollView, StyleSheet, View } from 'react-native';
+import { emptyPiece } from '../../core/piece/piece';
+import { ApiProblem, createPiece, listPieces, type PieceListing } from '../../data/api';
+import { Autosave } from '../../data/autosave';
+import { newId } from '../../data/newId';
 import { useOpenPiece } from '../../data/openPiece';
-import { useSession } from '../../data/session';
 import { Tap } from '../../ui/Tap';
 import { useTokens } from '../../ui/theme';
 import { Words } from '../../ui/Words';
+import { lastOpened, openPieceById } from '../studio/openPieceById';
+import { UnreadablePiece } from './UnreadablePiece';
 
 const DEMO = 'salt-pier';
 
-async function openLast(): Promise<void> {
-  await sendKept();
+/** What keeps a piece from being opened. */
+type Obstacle =
+  | { readonly kind: 'away'; readonly message: string }
+  | { readonly kind: 'none' }
+  | {
+      readonly kind: 'unreadable';
+      readonly piece: PieceListing;
+      readonly problem: ApiProblem;
+      readonly others: readonly PieceListing[];
+    };
+
+/** @returns null when a piece is open */
+async function openLast(autosave: Autosave): Promise<Obstacle | null> {
+  await autosave.sendEarlierWork();
   const pieces = await listPieces();
-  const wanted = localStorage.getItem('zephiro.open');
-  const id = pieces.find((piece) => piece.id === wanted)?.id ?? pieces.find((piece) => piece.id === DEMO)?.id ?? pieces[0]?.id;
-  if (!id) throw new ApiProblem(404, 'No piece is here', 'Start the server once with its demo, then try again.');
-  await useOpenPiece.getState().open(id);
-  const { piece } = useOpenPiece.getState();
-  const { channel, set } = useSession.getState();
-  if (!piece?.tracks.some((track) => track.id === channel)) set({ channel: piece?.tracks[0]?.id ?? 'main' });
+  const wanted = lastOpened();
+  const piece = pieces.find(({ id }) => id === wanted) ?? pieces.find(({ id }) => id === DEMO) ?? pieces[0];
+  if (!piece) return { kind: 'none' };
+  try {
+    await openPieceById(piece.id);
+    return null;
+  } catch (error) {
+    if (!(error instanceof ApiProblem) || error.status !== 422) throw error;
+    return { kind: 'unreadable', piece, problem: error, others: pieces.filter(({ id }) => id !== piece.id) };
+  }
 }
 
-/** Opens the piece that was open last, else the demo; says so while it waits and when it cannot. */
+async function openNew(): Promise<void> {
+  const piece = emptyPiece(newId(), 'New piece');
+  await createPiece(piece);
+  await openPieceById(piece.id);
+}
+
+const messageOf = (error: unknown): string => (error instanceof Error ? error.message : String(error));
+
+/** Opens the piece that was open last, else the demo; says so while it waits, and what can be done when it cannot. */
 export function OpenGate({ children }: { readonly children: ReactNode }) {
   const open = useOpenPiece((state) => state.piece !== null);
-  const [problem, setProblem] = useState<string | null>(null);
+  const [obstacle, setObstacle] = useState<Obstacle | null>(null);
   const [tries, setTries] = useState(0);
-  useEffect(() => startAutosave(), []);
+  const autosave = useRef<Promise<Autosave> | null>(null);
+  useEffect(() => {
+    const starting = Autosave.start();
+    autosave.current = starting;
+    return () => void starting.then((started) => started.end());
+  }, []);
   useEffect(() => {
     let left = false;
-    openLast().catch((error: unknown) => {
-      if (!left) setProblem(error instanceof Error ? error.message : String(error));
-    });
+    autosave.current
+      ?.then(openLast)
+      .catch((error: unknown): Obstacle => ({ kind: 'away', message: messageOf(error) }))
+      .then((found) => {
+        if (!left) setObstacle(found);
+      });
     return () => {
       left = true;
     };
   }, [tries]);
   if (open) return <>{children}</>;
-  return problem ? (
-    <Plain title="The piece could not be opened" text={problem}>
-      <Tap filled label="Try again" text="Try again" onPress={() => { setProblem(null); setTries(tries + 1); }} />
-    </Plain>
+  const again = (): void => {
+    setObstacle(null);
+    setTries(tries + 1);
+  };
+  return obstacle ? (
+    <CannotOpen obstacle={obstacle} onAgain={again} />
   ) : (
     <Plain title="Zephiro" text="Opening the piece …" />
   );
 }
 
+function CannotOpen({ obstacle, onAgain }: { readonly obstacle: Obstacle; readonly onAgain: () => void }) {
+  const [failed, setFailed] = useState<string | null>(null);
+  const attempt = (act: Promise<void>): void => void act.catch((error: unknown) => setFailed(messageOf(error)));
+  if (obstacle.kind === 'away') {
+    return (
+      <Plain title="The piece could not be opened" text={obstacle.message}>
+        <Tap filled label="Try again" text="Try again" onPress={onAgain} />
+      </Plain>
+    );
+  }
+  const others = obstacle.kind === 'unreadable' ? obstacle.others : [];
+  return (
+    <Plain
+      title={obstacle.kind === 'unreadable' ? `“${obstacle.piece.name}” cannot be opened` : 'No piece is here'}
+      text={obstacle.kind === 'unreadable' ? 'All other pieces are as they were.' : 'Begin with an empty one.'}
+    >
+      {obstacle.kind === 'unreadable' ? (
+        <UnreadablePiece id={obstacle.piece.id} problem={obstacle.problem} open={openPieceById} />
+      ) : null}
+      {failed ? (
+        <Words role="alert" kind="small" tone="danger" style={styles.text}>
+          {failed}
+        </Words>
+      ) : null}
+      {others.length > 0 ? (
+        <View role="group" aria-label="Other pieces" style={styles.others}>
+          <Words kind="water">Other pieces</Words>
+          {others.map((piece) => (
+            <Tap
+              key={piece.id}
+              plain
+              label={`Open ${piece.name}`}
+              onPress={() => attempt(openPieceById(piece.id))}
+              style={styles.other}
+            >
+              <Words numberOfLines={2}>{piece.name}</Words>
+              <Words kind="small">{`saved ${new Date(piece.updatedAt).toLocaleString()}`}</Words>
+            </Tap>
+          ))}
+        </View>
+      ) : null}
+      <Tap icon="plus" label="New piece" text="New piece" onPress={() => attempt(openNew())} />
+    </Plain>
+  );
+}
+
 /** A whole screen with one thing to say. */
-export function Plain({ title, text, children }: { readonly title: string; readonly text: string; readonly children?: ReactNode }) {
+export function Plain({
+  title,
+  text,
+  children,
+}: {
+  readonly title: string;
+  readonly text: string;
+  readonly children?: ReactNode;
+}) {
   const tokens = useTokens();
   return (
-    <View style={[styles.plain, { backgroundColor: tokens.paper }]}>
-      <Words kind="waterBig" role="heading" aria-level={1}>{title}</Words>
-      <Words role="status" style={styles.text}>{text}</Words>
+    <ScrollView style={{ backgroundColor: tokens.paper }} contentContainerStyle={styles.plain}>
+      <Words kind="waterBig" role="heading" aria-level={1} style={styles.text}>
+        {title}
+      </Words>
+      <Words role="status" style={styles.text}>
+        {text}
+      </Words>
       {children}
-    </View>
+    </ScrollView>
   );
 }
 
 const styles = StyleSheet.create({
-  plain: { flex: 1, alignItems: 'center', justifyContent: 'center', padding: 32, gap: 14 },
-  text: { textAlign: 'center', maxWidth: 420 },
+  plain: { flexGrow: 1, alignItems: 'center', justifyContent: 'center', padding: 32, gap: 14 },
+  text: { textAlign: 'center', maxWidth: 460 },
+  others: { width: '100%', maxWidth: 460, gap: 4, marginTop: 10 },
+  other: { alignItems: 'flex-start', paddingHorizontal: 0 },
 });

@@ -14,6 +14,7 @@ import { useTokens } from '../../ui/theme';
 import { Words } from '../../ui/Words';
 import { usePiece, useStudio } from '../studio/StudioProvider';
 import { BPM_REFUSED, BpmField, readBpm } from './BpmField';
+import { newId } from '../../data/newId';
 
 const TARGET: Target = { channel: MAIN, effect: null, param: TEMPO_PARAM };
 const OVER_BARS = [0, 1, 2, 4, 8] as const;
@@ -39,7 +40,7 @@ export function TempoChange({ onDone }: { readonly onDone: () => void }) {
     }
     const known = findLane(piece, TARGET);
     const points = tempoChange(piece, known?.points ?? [], from, bars * piece.tempo.beatsPerBar, bpm);
-    const lane = known ? { ...known, on: true, points } : { id: crypto.randomUUID(), target: TARGET, unit: 'own' as const, on: true, points };
+    const lane = known ? { ...known, on: true, points } : { id: newId(), target: TARGET, unit: 'own' as const, on: true, points };
     if (useOpenPiece.getState().run(layMoves, { lanes: [lane], what: 'Change' })) onDone();
   };
   const still = (): void => {

@@ -11,6 +11,7 @@ import { Tap } from '../../ui/Tap';
 import { useTokens } from '../../ui/theme';
 import { Words } from '../../ui/Words';
 import { usePiece, useStudio } from '../studio/StudioProvider';
+import { newId } from '../../data/newId';
 
 /** In beats of a bar of four; bars are counted by the piece. */
 type Length = { readonly name: string; readonly beats: number } | { readonly name: string; readonly bars: number };
@@ -48,7 +49,7 @@ function Taking({ channel }: { readonly channel: string }) {
   const [whole, setWhole] = useState(false);
   const name = channelName(piece, channel);
   const free = `Tide ${piece.snapshots.length + 1}`;
-  const take = (called: string): void => void useOpenPiece.getState().run(keepSnapshot, { snapshot: takeSnapshot(piece, whole ? null : channel, studio.beat, crypto.randomUUID(), called) });
+  const take = (called: string): void => void useOpenPiece.getState().run(keepSnapshot, { snapshot: takeSnapshot(piece, whole ? null : channel, studio.beat, newId(), called) });
   return (
     <View style={styles.taking}>
       <View role="radiogroup" aria-label="Snapshot of" style={styles.chips}>

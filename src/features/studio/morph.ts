@@ -11,6 +11,7 @@ import { useOpenPiece } from '../../data/openPiece';
 import { useSession } from '../../data/session';
 import type { Studio } from './studio';
 import { valueIndex } from './target';
+import { newId } from '../../data/newId';
 
 /** How a snapshot is gone to. */
 export interface MorphOrder {
@@ -59,7 +60,7 @@ export class Morph {
   }
 
   private write(snapshot: Snapshot, fromBeat: number, overBeats: number): void {
-    const lanes = morphLanes(this.piece, snapshot, fromBeat, overBeats, () => crypto.randomUUID());
+    const lanes = morphLanes(this.piece, snapshot, fromBeat, overBeats, () => newId());
     const { run, say } = useOpenPiece.getState();
     if (lanes.length === 0) say(`${snapshot.name} is how it stands already.`);
     else if (run(layMoves, { lanes, what: `Morph to ${snapshot.name}`.slice(0, 60) })) say(`${lanes.length} ${lanes.length === 1 ? 'lane goes' : 'lanes go'} to ${snapshot.name}`);

@@ -11,6 +11,7 @@ import { useOpenPiece } from '../../data/openPiece';
 import { handMoment } from '../../ui/handTime';
 import { modeOf, useSession, type Take } from '../../data/session';
 import { heardBeat, valueIndex } from './target';
+import { newId } from '../../data/newId';
 
 interface Pass {
   readonly target: Target;
@@ -141,7 +142,7 @@ export class MoveRecorder {
     const whole = latched && until > last.beat ? [...readings, { beat: until, position: last.position }] : readings;
     const all = punch ? clippedPass(whole, punch.start, punch.end) : whole;
     if (all.length === 0) return [];
-    const id = crypto.randomUUID();
+    const id = newId();
     const single = all.length === 1;
     const lane = single ? laneFromStep(piece, target, all[0]!.beat, all[0]!.position, id) : laneFromPass(piece, target, all, id, { tolerance: TOLERANCE, seamBeats: useSession.getState().seamBeats });
     return lane ? [{ lane, before: findLane(piece, target) ?? null, readings: single ? [] : all, tolerance: TOLERANCE }] : [];

@@ -9,6 +9,7 @@ import { startPrint, type Printed, type PrintRun } from '../../audio/printer';
 import { ApiProblem, uploadSound } from '../../data/api';
 import { useOpenPiece } from '../../data/openPiece';
 import type { Studio } from './studio';
+import { newId } from '../../data/newId';
 
 export interface PrintWork {
   readonly id: string;
@@ -49,7 +50,7 @@ function nameOf(piece: Piece, order: PrintOrder): string {
 /** Starts a print in the background; it lands on the Shelf. @param again the print that it takes the place of */
 export async function print(studio: Studio, order: PrintOrder, again: Print | null = null): Promise<void> {
   const piece = useOpenPiece.getState().piece!;
-  const id = again?.id ?? crypto.randomUUID();
+  const id = again?.id ?? newId();
   const name = again?.name ?? nameOf(piece, order);
   if (runs.has(id)) return;
   const { set, drop } = usePrinting.getState();
@@ -87,7 +88,7 @@ async function storePrint({ id, name, renews }: { readonly id: string; readonly 
       },
     };
     const { run } = useOpenPiece.getState();
-    const place = order.goes && { clip: crypto.randomUUID(), track: crypto.randomUUID(), instead: order.goes === 'instead' };
+    const place = order.goes && { clip: newId(), track: newId(), instead: order.goes === 'instead' };
     const laid = renews ? run(renewPrint, { print: made, sound }) : run(addPrint, { print: made, sound, ...(place ? { place } : {}) });
     if (!laid) throw new Error('The piece did not take it.');
     const where = order.goes ? `on the Shelf and on “${printsTrackName(piece, made)}”` : 'on the Shelf';

@@ -112,7 +112,7 @@ export class Studio {
 
   toggle(): void {
     if (useSession.getState().playing) this.stop();
-    else void this.play();
+    else this.play().catch((error: unknown) => useOpenPiece.getState().say(error instanceof Error ? error.message : String(error)));
   }
 
   locate(beat: number): void {

@@ -15,6 +15,7 @@ import { HitStrip } from './HitStrip';
 import { ThrowPads } from './ThrowPads';
 import { START, ThrowShape } from './ThrowShape';
 import { useHits } from './useHits';
+import { newId } from '../../data/newId';
 
 const RULES: readonly { readonly name: string; readonly rule: HitRule }[] = [
   { name: 'every 2nd', rule: { kind: 'every', count: 2 } },
@@ -78,7 +79,7 @@ function Picker({ hits, channel, to, onDone }: { readonly hits: readonly Hit[]; 
   const base = baseValue(piece, target);
   const toggle = (hit: number): void => setChosen((before) => new Set(before.has(hit) ? [...before].filter((other) => other !== hit) : [...before, hit]));
   const go = (): void => {
-    const lane = laneFromThrows(piece, target, [...chosen].map((i) => hits[i]!.beat), settings, crypto.randomUUID());
+    const lane = laneFromThrows(piece, target, [...chosen].map((i) => hits[i]!.beat), settings, newId());
     if (lane && useOpenPiece.getState().run(throwHits, { lane, hits: chosen.size })) onDone();
   };
   const count = `${chosen.size} ${chosen.size === 1 ? 'hit' : 'hits'}`;

@@ -16,6 +16,7 @@ import { useMaking } from '../recipes/useMaking';
 import { usePiece, useStudio } from '../studio/StudioProvider';
 import { StepCard } from './StepCard';
 import { renderSteps, treat } from './treatClips';
+import { newId } from '../../data/newId';
 
 interface TreatSheetProps {
   readonly clip: Clip;
@@ -33,7 +34,7 @@ export function TreatSheet({ clip, track, visible, onClose }: TreatSheetProps) {
   );
 }
 
-const freshStretch = (): TreatStep => ({ kind: 'stretch', id: crypto.randomUUID(), on: true, times: 1, semitones: 0, keepPitch: true, formants: 'keep', formantSemitones: 0 });
+const freshStretch = (): TreatStep => ({ kind: 'stretch', id: newId(), on: true, times: 1, semitones: 0, keepPitch: true, formants: 'keep', formantSemitones: 0 });
 
 function Steps({ clip, track, onDone }: { readonly clip: Clip; readonly track: Track; readonly onDone: () => void }) {
   const piece = usePiece();
@@ -69,7 +70,7 @@ function Steps({ clip, track, onDone }: { readonly clip: Clip; readonly track: T
         <EffectPicker
           verb="Treat with"
           onPick={(effect, preset) => {
-            put({ kind: 'chain', id: crypto.randomUUID(), on: true, name: effectOf(effect).name, rings: true, chain: [newSlot(crypto.randomUUID(), effect, preset)] });
+            put({ kind: 'chain', id: newId(), on: true, name: effectOf(effect).name, rings: true, chain: [newSlot(newId(), effect, preset)] });
             setPicking(false);
           }}
         />
@@ -92,7 +93,7 @@ function Steps({ clip, track, onDone }: { readonly clip: Clip; readonly track: T
         <View role="group" aria-label="Add a step" style={styles.chips}>
           <Tap icon="plus" label="Add pitch and length" text="pitch, length" onPress={() => put(freshStretch())} />
           <Tap icon="plus" label="Add an effect" text="effect …" onPress={() => setPicking(true)} />
-          {chain.length > 0 ? <Tap icon="plus" label="Add the effects of this track" text="this track’s effects" onPress={() => put({ kind: 'chain', id: crypto.randomUUID(), on: true, name: chain.map(({ effect }) => effectOf(effect).name).join(', ').slice(0, 120), rings: true, chain: structuredClone(chain) })} /> : null}
+          {chain.length > 0 ? <Tap icon="plus" label="Add the effects of this track" text="this track’s effects" onPress={() => put({ kind: 'chain', id: newId(), on: true, name: chain.map(({ effect }) => effectOf(effect).name).join(', ').slice(0, 120), rings: true, chain: structuredClone(chain) })} /> : null}
         </View>
         {wholeSourceOf(piece, clip).lengthSeconds > source.lengthSeconds + 0.01 && steps.length > 0 ? (
           <Tap role="switch" chosen={whole} tone="plum" label="Treat the whole sound" text={whole ? 'the whole sound: edges can be drawn out' : 'only what the clip plays'} onPress={() => setWhole(!whole)} style={styles.start} />

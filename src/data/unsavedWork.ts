@@ -1,0 +1,115 @@
+import { applyPiecePatches, type HistoryEntry, type Patch } from '../core/piece/edit';
+import type { Piece } from '../core/piece/piece';
+import { readPiece } from '../core/piece/versions';
+import { ApiProblem, createPiece, fetchPiece, savePiece, type SaveRequest } from './api';
+import { newId } from './newId';
+import type { UnsavedChange, UnsavedSending, UnsavedStore, UnsavedWork } from './unsavedStore';
+
+/** Piece, entries and cursor at one moment. */
+export interface HistoryState {
+  readonly piece: Piece | null;
+  readonly entries: readonly HistoryEntry[];
+  readonly cursor: number;
+}
+
+/** What leads from one state of the open piece to the next: an edit, or undo and redo. */
+export function changeBetween(
+  before: HistoryState,
+  now: HistoryState,
+): Pick<UnsavedChange, 'patches' | 'entry' | 'cursor'> {
+  const { cursor, entries } = now;
+  if (entries !== before.entries) {
+    const entry = entries[cursor - 1]!;
+    return { patches: entry.forward, entry, cursor };
+  }
+  const patches: Patch[] = [];
+  for (let at = before.cursor; at > cursor; at -= 1) patches.push(...entries[at - 1]!.backward);
+  for (let at = before.cursor; at < cursor; at += 1) patches.push(...entries[at]!.forward);
+  return { patches, entry: null, cursor };
+}
+
+/** Work put together: the piece with all changes, and the end of the history that the server lacks. */
+interface Replayed {
+  readonly piece: Piece;
+  readonly history: SaveRequest['history'];
+}
+
+/** @throws UnreadablePiece when the piece that it was based on cannot be read */
+export function replay({ base, changes }: Pick<UnsavedWork, 'base' | 'changes'>): Replayed {
+  let piece = readPiece(base.document);
+  let { entries: from, cursor } = base;
+  let entries: HistoryEntry[] = [];
+  for (const change of changes) {
+    piece = applyPiecePatches(piece, change.patches);
+    if (change.entry) {
+      const at = change.cursor - 1;
+      entries = at <= from ? [change.entry] : [...entries.slice(0, at - from), change.entry];
+      from = Math.min(from, at);
+    }
+    cursor = change.cursor;
+  }
+  return { piece, history: { from, entries, cursor } };
+}
+
+/** The work as it stands once a save that was under way has arrived. */
+function afterSending(work: UnsavedWork, sending: UnsavedSending, revision: number): UnsavedWork {
+  const { piece, history } = replay({
+    base: work.base,
+    changes: work.changes.filter(({ seq }) => seq <= sending.upTo),
+  });
+  const base = {
+    ...work.base,
+    revision,
+    document: piece,
+    entries: history.from + history.entries.length,
+    cursor: history.cursor,
+  };
+  return { base, changes: work.changes.filter(({ seq }) => seq > sending.upTo), sending: null };
+}
+
+/**
+ * Sends what a window that is gone could not save.
+ * @returns what became of it, to be told; null when the server has it as it was meant
+ * @throws ApiProblem when the server cannot take it now; it is still kept then
+ */
+export async function sendWork(store: UnsavedStore, work: UnsavedWork): Promise<string | null> {
+  const { pieceId, window } = work.base;
+  if (work.changes.length === 0) {
+    await store.forget(pieceId, window);
+    return null;
+  }
+  try {
+    const told = await attempt(work);
+    await store.forget(pieceId, window);
+    return told;
+  } catch (error) {
+    if (error instanceof ApiProblem && (error.status === 0 || error.status >= 500)) throw error;
+    const reason = error instanceof ApiProblem ? error.detail : error instanceof Error ? error.message : String(error);
+    await store.putAside(reason, work);
+    return `Work of an earlier window was put aside in this browser: ${reason}`;
+  }
+}
+
+async function attempt(given: UnsavedWork): Promise<string | null> {
+  let work = given;
+  if (given.sending) {
+    const stored = await fetchPiece(given.base.pieceId).catch((error: unknown) => {
+      if (error instanceof ApiProblem && (error.status === 404 || error.status === 422)) return null;
+      throw error;
+    });
+    if (stored?.lastSave === given.sending.saveId) work = afterSending(given, given.sending, stored.revision);
+    if (work.changes.length === 0) return null;
+  }
+  const { piece, history } = replay(work);
+  try {
+    await savePiece(work.base.revision, { saveId: newId(), window: work.base.window, piece, history });
+    return null;
+  } catch (error) {
+    if (!(error instanceof ApiProblem)) throw error;
+    if (error.status === 409) return `Work of an earlier window: ${error.detail}`;
+    if (error.status !== 404) throw error;
+    const copy = { ...piece, id: newId(), name: `${piece.name.slice(0, 100)} (kept copy)` };
+    await createPiece(copy);
+    return `Work of an earlier window on a piece that was removed is kept as “${copy.name}”.`;
+  }
+}

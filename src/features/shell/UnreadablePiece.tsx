@@ -1,0 +1,69 @@
+import { useState } from 'react';
+import { StyleSheet, View } from 'react-native';
+import { pieceDocumentUrl, recoverPiece, type ApiProblem } from '../../data/api';
+import { Tap } from '../../ui/Tap';
+import { Words } from '../../ui/Words';
+import { download } from '../studio/download';
+
+interface Props {
+  readonly id: string;
+  /** What the server said when it was asked for the piece. */
+  readonly problem: ApiProblem;
+  /** Opens a piece. */
+  readonly open: (id: string) => Promise<void>;
+}
+
+/** A piece that cannot be read: why, and what can still be had of it. */
+export function UnreadablePiece({ id, problem, open }: Props) {
+  const [busy, setBusy] = useState(false);
+  const [failed, setFailed] = useState<string | null>(null);
+  const recover = async (): Promise<void> => {
+    setBusy(true);
+    setFailed(null);
+    try {
+      await open(await recoverPiece(id));
+    } catch (error) {
+      setFailed(error instanceof Error ? error.message : String(error));
+    } finally {
+      setBusy(false);
+    }
+  };
+  const { lastGood } = problem;
+  return (
+    <View role="alert" style={styles.all}>
+      <Words>{problem.detail}</Words>
+      {lastGood ? (
+        <Words kind="small">{`Its last state that can be read was saved ${new Date(lastGood).toLocaleString()}. It opens as a piece of its own.`}</Words>
+      ) : (
+        <Words kind="small">No earlier state of it can be read.</Words>
+      )}
+      {failed ? (
+        <Words kind="small" tone="danger">
+          {failed}
+        </Words>
+      ) : null}
+      <View style={styles.row}>
+        {lastGood ? (
+          <Tap
+            filled
+            disabled={busy}
+            label="Open its last good state"
+            text="Open its last good state"
+            onPress={() => void recover()}
+          />
+        ) : null}
+        <Tap
+          icon="download"
+          label="Download its file as it is"
+          text="Its file as it is"
+          onPress={() => download(pieceDocumentUrl(id))}
+        />
+      </View>
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  all: { gap: 10, width: '100%', maxWidth: 460 },
+  row: { flexDirection: 'row', flexWrap: 'wrap', gap: 8 },
+});
