@@ -1,7 +1,10 @@
 import type { ChildProcess } from 'node:child_process';
+import Database from 'better-sqlite3';
 import { cpSync, mkdtempSync, rmSync } from 'node:fs';
+import { readFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import type { Page } from '@playwright/test';
 import { startServer } from '../scripts/startServer';
 import { beatShown, expect, go, saved, test as base, typeInto } from './bench';
 
@@ -113,4 +116,89 @@ test('a sound that is gone is said, the piece is whole, and it can be asked for 
   await expect(page.getByRole('alert')).toHaveCount(0);
   expect((await saved(page, pieceId)).revision).toBe(1);
   expect(server.port).toBe(4181);
+});
+
+const openIn = async (page: Page, pieceId: string): Promise<void> => {
+  await page.addInitScript((open) => localStorage.setItem('zephiro.open', open), pieceId);
+  await page.goto('http://127.0.0.1:4181/');
+  await expect(page.getByRole('heading', { name: 'Salt Pier' })).toBeVisible();
+};
+
+test('two windows are closed while the server is away: the work of both is there afterwards', async ({ page, server, pieceId, context }) => {
+  const other = await context.newPage();
+  await openIn(other, pieceId);
+  await server.kill();
+  await page.getByRole('switch', { name: 'Mute Crates' }).click();
+  await other.getByRole('switch', { name: 'Mute Kalimba' }).click();
+  for (const window of [page, other]) await expect(window.getByRole('alert').filter({ hasText: 'Your work is kept in this browser' })).toBeVisible();
+  await page.close();
+  await other.close();
+  await server.start();
+  const next = await context.newPage();
+  await openIn(next, pieceId);
+  const listed = (await (await next.request.get('/api/pieces')).json()) as { id: string; copyOf: string | null }[];
+  const works = [pieceId, ...listed.filter(({ copyOf }) => copyOf === pieceId).map(({ id }) => id)];
+  expect(works).toHaveLength(2);
+  const muted = await Promise.all(
+    works.map(async (id) => (await saved(next, id)).piece.tracks.filter(({ mute }) => mute).map((track) => track.id)),
+  );
+  expect(muted.flat().sort()).toEqual(['crates', 'kalimba']);
+});
+
+test('an edit is kept when the page is killed in the turn after it', async ({ page, server, pieceId, context }) => {
+  await server.kill();
+  const client = await context.newCDPSession(page);
+  await page.evaluate(() => document.querySelector<HTMLElement>('[role="switch"][aria-label="Mute Crates"]')!.click());
+  const crashed = page.waitForEvent('crash');
+  void client.send('Page.crash').catch(() => undefined);
+  await crashed;
+  await server.start();
+  const next = await context.newPage();
+  await openIn(next, pieceId);
+  const { piece, history } = await saved(next, pieceId, (stored) => stored.history.cursor === 1);
+  expect([piece.tracks.find(({ id }) => id === 'crates')!.mute, history.entries.length]).toEqual([true, 1]);
+});
+
+test('a piece that cannot be read does not lock the rest: its file, its last good state and other pieces are offered', async ({ page, server, pieceId }) => {
+  await page.getByRole('switch', { name: 'Mute Crates' }).click();
+  await saved(page, pieceId, (stored) => stored.revision === 2);
+  await server.kill();
+  const db = new Database(join(server.folder, 'zephiro.sqlite'));
+  db.prepare('UPDATE pieces SET document = ? WHERE id = ?').run('{"version":99}', pieceId);
+  db.close();
+  await server.start();
+  await page.reload();
+  await expect(page.getByRole('heading', { name: '“Salt Pier” cannot be opened' })).toBeVisible();
+  await expect(page.getByRole('alert')).toContainText('newer Zephiro (version 99)');
+  await expect(page.getByRole('button', { name: 'Open Salt Pier', exact: true }).first()).toBeVisible();
+  const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Download its file as it is' }).click()]);
+  expect(await readFile((await file.path())!, 'utf8')).toBe('{"version":99}');
+  await page.getByRole('button', { name: 'Open its last good state' }).click();
+  await expect(page.getByRole('heading', { name: 'Salt Pier (earlier state)' })).toBeVisible();
+  await expect(page.getByRole('switch', { name: 'Mute Crates' })).not.toBeChecked();
+});
+
+test('Play says so when no audio output answers, and plays once one does', async ({ page, server, pieceId: _open }) => {
+  expect(server.port).toBe(4181);
+  await page.addInitScript(() => {
+    const { resume } = AudioContext.prototype;
+    // Hides the real state, which lies on the prototype before it.
+    Object.defineProperty(AudioContext.prototype, 'state', { configurable: true, get: () => 'suspended' });
+    AudioContext.prototype.resume = () => new Promise(() => undefined);
+    Object.assign(window, {
+      connectOutput: () => {
+        Reflect.deleteProperty(AudioContext.prototype, 'state');
+        AudioContext.prototype.resume = resume;
+      },
+    });
+  });
+  await page.reload();
+  const state = page.evaluate(() => Object.getOwnPropertyDescriptor(AudioContext.prototype, 'state') !== undefined);
+  expect(await state).toBe(true);
+  await page.getByRole('button', { name: 'Play' }).click();
+  await expect(page.getByRole('status').filter({ hasText: 'The browser gives no sound' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Play' })).toBeVisible();
+  await page.evaluate(() => (window as unknown as { connectOutput: () => void }).connectOutput());
+  await page.getByRole('button', { name: 'Play' }).click();
+  await expect.poll(() => beatShown(page)).toBeGreaterThan(0);
 });

@@ -47,6 +47,32 @@ describe('pieces', () => {
     expect([now().id, localStorage.getItem('zephiro.open')]).toEqual(['other', 'other']);
   });
 
+  test('a kept copy is named as one, removed, and brought back', async () => {
+    served.listPieces.mockResolvedValueOnce(listed).mockResolvedValueOnce(listed.slice(0, 1)).mockResolvedValue(listed);
+    show(<PieceList />);
+    expect((await screen.findByRole('radio', { name: 'Spring tide' })).textContent).toContain('kept after a conflict with Low tide');
+    expect(screen.queryByRole('button', { name: 'Remove Low tide' })).toBeNull();
+    await act(async () => press('button', 'Remove Spring tide'));
+    await waitFor(() => expect(screen.queryByRole('radio', { name: 'Spring tide' })).toBeNull());
+    await act(async () => press('button', 'Bring Spring tide back'));
+    expect(await screen.findByRole('radio', { name: 'Spring tide' })).toBeTruthy();
+    expect([served.removePiece.mock.calls, served.restorePiece.mock.calls]).toEqual([[['other']], [['other']]]);
+  });
+
+  test('one that cannot be read says why, and its last good state is opened instead', async () => {
+    served.listPieces.mockResolvedValue(listed);
+    const problem = Object.assign(new api.ApiProblem(422, '', ''), { status: 422, detail: 'It is damaged at tracks.', lastGood: '2026-11-01T10:00:00.000Z' });
+    served.fetchPiece.mockRejectedValueOnce(problem).mockResolvedValue({ piece: emptyPiece('good', 'Good'), revision: 1, entries: [], cursor: 0, lastSave: '' });
+    served.recoverPiece.mockResolvedValue('good');
+    show(<PieceList />);
+    await screen.findByRole('radio', { name: 'Spring tide' });
+    await act(async () => press('radio', 'Spring tide'));
+    expect((await screen.findByRole('alert')).textContent).toContain('It is damaged at tracks.');
+    await act(async () => press('button', 'Open its last good state'));
+    await waitFor(() => expect(now().name).toBe('Good'));
+    expect(served.recoverPiece.mock.calls).toEqual([['other']]);
+  });
+
   test('a server that is away is said, and asked again', async () => {
     served.listPieces.mockRejectedValueOnce(new Error('The server does not answer.')).mockResolvedValue(listed);
     show(<PieceList />);

@@ -4,7 +4,6 @@ import { toBarBeat } from '../../core/music/grid';
 import { channelName } from '../../core/piece/find';
 import { useSession } from '../../data/session';
 import { Sheet } from '../../ui/Sheet';
-import { useOpenPiece } from '../../data/openPiece';
 import { Tap } from '../../ui/Tap';
 import { Words } from '../../ui/Words';
 import { PlayLine } from '../shell/PlayLine';
@@ -53,7 +52,7 @@ function GapRow({ gap, onChosen }: { readonly gap: Gap; readonly onChosen: () =>
   const length = `${bars % 1 === 0 ? bars : bars.toFixed(2)} ${bars === 1 ? 'bar' : 'bars'}`;
   const hear = (): void => {
     studio.locate(Math.max(0, gap.start - LEAD_BEATS));
-    studio.play().catch((error: unknown) => useOpenPiece.getState().say(error instanceof Error ? error.message : String(error)));
+    void studio.play();
   };
   const choose = (): void => {
     const { channel, set } = useSession.getState();

@@ -35,6 +35,10 @@ export const usePrinting = create<Printing>((set) => ({
 
 const runs = new Map<string, PrintRun>();
 const unsent = new Map<string, () => Promise<void>>();
+// They are in this window alone: leaving it is asked about.
+globalThis.addEventListener?.('beforeunload', (event) => {
+  if (unsent.size > 0) event.preventDefault();
+});
 
 const PART_NAMES = { mix: '', wet: ' wet', dry: '' } as const;
 

@@ -95,10 +95,16 @@ export class Studio {
     return samplesToBeats(this.player.position, tempoOf(piece), piece.sampleRate);
   }
 
+  /** Plays from the playhead. Where the browser gives no sound, that is told and nothing else happens. */
   async play(): Promise<void> {
     const { piece, player } = this;
     const end = beatsToSamples(piece.lengthBeats, tempoOf(piece), piece.sampleRate);
-    await player.play(player.position >= end ? 0 : player.position);
+    try {
+      await player.play(player.position >= end ? 0 : player.position);
+    } catch (error) {
+      useOpenPiece.getState().say(error instanceof Error ? error.message : String(error));
+      return;
+    }
     useSession.getState().set({ playing: true });
     this.recorder.begin();
   }
@@ -112,7 +118,7 @@ export class Studio {
 
   toggle(): void {
     if (useSession.getState().playing) this.stop();
-    else this.play().catch((error: unknown) => useOpenPiece.getState().say(error instanceof Error ? error.message : String(error)));
+    else void this.play();
   }
 
   locate(beat: number): void {
