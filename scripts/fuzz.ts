@@ -12,10 +12,11 @@ import { writeWav } from '../src/core/formats/writeWav';
 import { emptyPiece } from '../src/core/piece/piece';
 import { apiRoutes } from '../server/app';
 import { addressesOf, type Address } from '../server/hostile/apiAddresses';
-import { archiveBombs, claimingWav, constantFlac, emptyBitsAiff } from '../server/hostile/bombs';
+import { archiveBombs } from '../server/hostile/bombs';
 import { damaged, type Random } from '../server/hostile/damage';
+import { soundBombs, soundFiles, type NamedFile } from '../server/hostile/files';
 import { HOSTILE_BODIES, HOSTILE_QUERIES, HOSTILE_SEGMENTS } from '../server/hostile/hostileValues';
-import { treeMemory } from '../server/hostile/processMemory';
+import { processMemories, treeMemory } from '../server/hostile/processMemory';
 import type { Services } from '../server/services';
 import { freePort, rawRequest, toneWav, type RawAnswer } from '../server/testing';
 import { startServer } from './startServer';
@@ -41,6 +42,8 @@ class Attack {
   readonly counts = new Map<string, number>();
   slowestHealthMs = 0;
   mostMemory = 0;
+  /** Of the server and of each process that it started, when it was most. */
+  memories: number[] = [];
   baseMemory = 0;
 
   private constructor(
@@ -61,6 +64,10 @@ class Attack {
       headers: { 'content-type': 'application/json' },
       body: json,
     });
+    // Processes for jobs are there before it is looked at what is added to them.
+    await Promise.all(
+      [0, 1, 2, 3].map(() => rawRequest(port, '/api/sounds?name=n', { method: 'POST', body: toneWav(48_000 * 60) })),
+    );
     attack.baseMemory = treeMemory(child.pid!);
     return attack;
   }
@@ -75,7 +82,7 @@ class Attack {
           this.report('the server is gone', String(error)),
         );
         this.slowestHealthMs = Math.max(this.slowestHealthMs, performance.now() - from);
-        this.mostMemory = Math.max(this.mostMemory, treeMemory(this.child.pid!));
+        this.seeMemory(processMemories(this.child.pid!));
         await new Promise((resolve) => setTimeout(resolve, 25));
       }
     })();
@@ -83,6 +90,13 @@ class Attack {
       going = false;
       return watching;
     };
+  }
+
+  private seeMemory(memories: number[]): void {
+    const sum = memories.reduce((all, bytes) => all + bytes, 0);
+    if (sum <= this.mostMemory) return;
+    this.mostMemory = sum;
+    this.memories = memories;
   }
 
   async send(
@@ -113,7 +127,8 @@ class Attack {
     }
     if (this.slowestHealthMs > MAX_HEALTH_MS) this.report(`health took ${Math.round(this.slowestHealthMs)} ms`, '');
     const grown = this.mostMemory - this.baseMemory;
-    if (grown > MAX_GROWTH_BYTES) this.report(`memory grew by ${Math.round(grown / MEGABYTE)} MB`, '');
+    const each = this.memories.map((bytes) => Math.round(bytes / MEGABYTE)).join(' + ');
+    if (grown > MAX_GROWTH_BYTES) this.report(`memory grew by ${Math.round(grown / MEGABYTE)} MB`, `to ${each} MB`);
     this.child.kill('SIGTERM');
     await new Promise((resolve) => this.child.once('exit', resolve));
     rmSync(this.folder, { recursive: true, force: true });
@@ -124,31 +139,19 @@ const pick = <T>(random: Random, list: readonly T[]): T => list[Math.floor(rando
 
 interface Ammunition {
   readonly addresses: readonly Address[];
-  readonly sounds: readonly (readonly [name: string, bytes: Uint8Array])[];
-  readonly bombs: readonly (readonly [name: string, bytes: Uint8Array])[];
-  readonly archives: readonly (readonly [name: string, bytes: Uint8Array])[];
+  readonly sounds: readonly NamedFile[];
+  readonly bombs: readonly NamedFile[];
+  readonly archives: readonly NamedFile[];
   readonly archive: Uint8Array;
 }
 
 async function load(): Promise<Ammunition> {
-  const fixtures = join(ROOT, 'server', 'fixtures');
-  const wav = { channels: 2, sampleRate: 48_000, bits: 16, dataBytes: 48 };
   const archives = Object.entries(await archiveBombs(emptyPiece('bomb', 'Bomb')));
   const large = writeWav({ sampleRate: 48_000, channels: [new Float32Array(LARGEST_BYTES / 2 - 64).fill(0.1)] }, '16');
   return {
     addresses: addressesOf(apiRoutes({} as Services)),
-    sounds: [
-      ...readdirSync(fixtures).map((name) => [name, new Uint8Array(readFileSync(join(fixtures, name)))] as const),
-      ['tone.wav', toneWav(3000, 2)],
-      ['float.wav', writeWav({ sampleRate: 44_100, channels: [new Float32Array(3000).fill(0.1)] }, '32f')],
-    ],
-    bombs: [
-      ['AIFF without bits', emptyBitsAiff()],
-      ['WAV of 65535 channels', claimingWav({ ...wav, channels: 65_535 })],
-      ['WAV of 4 GB', claimingWav({ ...wav, dataBytes: 4_294_967_295 })],
-      ['FLAC of an hour', constantFlac(2700)],
-      ['the largest file', large],
-    ],
+    sounds: soundFiles(),
+    bombs: [...soundBombs(), ['the largest file', large]],
     archives,
     archive: archives.find(([name]) => name === 'unlisted sounds')![1],
   };

@@ -1,11 +1,20 @@
 import * as z from 'zod';
 import { exportOrderSchema, exportStatusSchema } from '../src/core/files/order';
 import { blockSchema } from '../src/core/piece/block';
+import { itemOfList } from '../src/core/piece/boundedList';
 import { pieceSchema } from '../src/core/piece/piece';
 import { soundSchema } from '../src/core/piece/soundInfo';
 import { saveSchema } from './store/pieceStore';
 
-const schema = (type: z.ZodType): unknown => z.toJSONSchema(type, { io: 'input', unrepresentable: 'any' });
+const schema = (type: z.ZodType): z.core.JSONSchema.BaseSchema =>
+  z.toJSONSchema(type, {
+    io: 'input',
+    unrepresentable: 'any',
+    override: ({ zodSchema, jsonSchema }) => {
+      const item = itemOfList(zodSchema);
+      if (item) jsonSchema.items = schema(item);
+    },
+  });
 const answer = (description: string): unknown => ({ description });
 const problem = {
   description: 'What went wrong, what was kept and what to do',
@@ -16,12 +25,21 @@ const body = (type: z.ZodType): unknown => ({
   content: { 'application/json': { schema: schema(type) } },
 });
 
-/** The API as an OpenAPI document, made from the schemas that guard it. */
+let description: unknown = null;
+
+/** The API as an OpenAPI document, made once from the schemas that guard it. */
 export function apiDescription(): unknown {
+  description ??= describe();
+  return description;
+}
+
+function describe(): unknown {
   return {
     openapi: '3.1.0',
     info: { title: 'Zephiro', version: '1' },
     paths: {
+      '/api/health': { get: { summary: 'Whether the server answers', responses: { 200: answer('It does') } } },
+      '/api/openapi.json': { get: { summary: 'This description', responses: { 200: answer('OpenAPI') } } },
       '/api/pieces': {
         get: { summary: 'All pieces, newest first', responses: { 200: answer('A list') } },
         post: {
@@ -33,12 +51,43 @@ export function apiDescription(): unknown {
       '/api/pieces/{id}': {
         get: {
           summary: 'A piece with its revision and history',
-          responses: { 200: answer('The piece'), 404: problem },
+          responses: { 200: answer('The piece'), 404: problem, 422: problem },
         },
         put: {
           summary: 'Save over the revision named in If-Match',
           requestBody: body(saveSchema),
           responses: { 200: answer('The new revision'), 400: problem, 409: problem, 428: problem, 507: problem },
+        },
+        delete: {
+          summary: 'Put a piece into the bin, for 30 days',
+          responses: { 200: answer('Removed'), 404: problem },
+        },
+      },
+      '/api/pieces/{id}/restore': {
+        post: { summary: 'Take a piece out of the bin', responses: { 200: answer('It is back'), 404: problem } },
+      },
+      '/api/pieces/{id}/document': {
+        get: {
+          summary: 'The stored document of a piece as it is, whether or not it can be read',
+          responses: { 200: answer('JSON'), 404: problem },
+        },
+      },
+      '/api/pieces/{id}/recover': {
+        post: {
+          summary: 'Make the newest revision that can be read a piece of its own',
+          responses: { 201: answer('Its id'), 404: problem },
+        },
+      },
+      '/api/uploads/{id}': {
+        get: {
+          summary: 'How far an upload has come that was begun with ?upload=its id',
+          responses: { 200: answer('Its state, bytes received, and how many are worked on before it'), 404: problem },
+        },
+      },
+      '/api/sounds/{hash}/check': {
+        get: {
+          summary: 'Whether the bytes of a stored sound are what its hash says',
+          responses: { 200: answer('Whether it is intact'), 404: problem },
         },
       },
       '/api/blocks': {

@@ -1,11 +1,6 @@
 import { execFileSync, spawn, type ChildProcess } from 'node:child_process';
 import { createHash } from 'node:crypto';
-import {
-  existsSync,
-  readdirSync,
-  readFileSync,
-  symlinkSync,
-} from 'node:fs';
+import { existsSync, readdirSync, readFileSync, symlinkSync } from 'node:fs';
 import { join } from 'node:path';
 import type { ExportOrder, ExportStatus } from '../../src/core/files/order';
 import { peakOf } from '../../src/core/analysis/levels';
@@ -216,13 +211,19 @@ test('one that is stopped leaves nothing behind', async () => {
   expect(existsSync(join(folder, 'exports', id))).toBe(false);
 });
 
-test('those beyond the number of cores wait, and are told how many come before them', async () => {
+/** A server that writes one file at a time, and the id of the long export that it is busy with. */
+async function busyServer(): Promise<{ readonly small: TestServer; readonly long: string }> {
   const small = await startServer({ size: 1 });
   url = `${small.url}/api`;
   await small.services.sounds.put(stored, HASH, song.sounds[HASH]!);
   for (const piece of [song, LONG]) await small.services.store.installPiece(piece);
   const long = await begin({ piece: 'long', toBeat: 90_000 });
   await until(async () => (await statusOf(long, 'long')).state === 'running');
+  return { small, long };
+}
+
+test('those beyond the number of cores wait, and are told how many come before them', async () => {
+  const { long } = await busyServer();
   const [second, third] = [await begin({ what: 'stems' }), await begin({})];
   await until(async () => (await statusOf(third)).ahead === 2);
   expect([(await statusOf(second)).state, (await statusOf(second)).ahead, (await statusOf(third)).state]).toEqual([
@@ -285,12 +286,7 @@ test('a server killed while it writes a file: the next one lists it as stopped, 
 });
 
 test('a disk that fills up while a file is written: it is said, nothing half-written is left or listed, and it can be started again', async () => {
-  const small = await startServer({ size: 1 });
-  url = `${small.url}/api`;
-  await small.services.sounds.put(stored, HASH, song.sounds[HASH]!);
-  for (const piece of [song, LONG]) await small.services.store.installPiece(piece);
-  const long = await begin({ piece: 'long', toBeat: 90_000 });
-  await until(async () => (await statusOf(long, 'long')).state === 'running');
+  const { small, long } = await busyServer();
   const id = await begin({});
   await until(() => existsSync(join(small.folder, 'exporting', id)));
   // What the thread is about to write goes to a device that is full.

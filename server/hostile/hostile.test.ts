@@ -1,6 +1,5 @@
 import { readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { writeWav } from '../../src/core/formats/writeWav';
 import { makeRandom } from '../../src/core/dsp/random';
 import { emptyPiece } from '../../src/core/piece/piece';
 import { apiRoutes } from '../app';
@@ -8,6 +7,7 @@ import { ask, closeServers, createPiece, rawRequest, removeFolders, sendSound, s
 import { addressesOf } from './apiAddresses';
 import { archiveBombs, claimingWav, constantFlac, emptyBitsAiff } from './bombs';
 import { damaged } from './damage';
+import { soundFiles } from './files';
 import { HOSTILE_BODIES, HOSTILE_MEMBERS, HOSTILE_QUERIES, HOSTILE_SEGMENTS } from './hostileValues';
 import { treeMemory } from './processMemory';
 
@@ -146,13 +146,11 @@ describe('bombs are refused as what they are, in little memory', () => {
 
 test('damaged files of every kind are refused or read, and the server goes on', async () => {
   const server = await startServer({ jobStallMs: 2000 });
-  const fixtures = join(__dirname, '..', 'fixtures');
-  const files: Uint8Array[] = readdirSync(fixtures).map((name) => new Uint8Array(readFileSync(join(fixtures, name))));
-  files.push(toneWav(2000, 2), writeWav({ sampleRate: 44_100, channels: [new Float32Array(3000).fill(0.1)] }, '32f'));
+  const files = soundFiles();
   const random = makeRandom(16);
   const statuses = new Set<number>();
   for (let i = 0; i < 40; i += 1) {
-    const answers = await Promise.all(files.map((file) => sendSound(server, damaged(file, random))));
+    const answers = await Promise.all(files.map(([, bytes]) => sendSound(server, damaged(bytes, random))));
     answers.forEach(({ status }) => statuses.add(status));
   }
   expect([...statuses].filter((status) => status !== 201 && status !== 422)).toEqual([]);

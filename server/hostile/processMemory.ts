@@ -2,16 +2,19 @@ import { readdirSync, readFileSync } from 'node:fs';
 
 const PAGE_BYTES = 4096;
 
-/** Memory of a process and all that it started, in bytes; on Linux, by its own account in /proc. */
-export function treeMemory(pid: number): number {
+/** Memory of a process and of each that it started, itself first, in bytes; on Linux, by its own account in /proc. */
+export function processMemories(pid: number): number[] {
   const parents = new Map<number, number>();
   for (const name of readdirSync('/proc')) {
     const id = Number(name);
     if (Number.isInteger(id)) parents.set(id, parentOf(id));
   }
   const isOf = (id: number): boolean => id === pid || (id > 1 && parents.has(id) && isOf(parents.get(id)!));
-  return [...parents.keys()].filter(isOf).reduce((sum, id) => sum + residentBytes(id), 0);
+  return [pid, ...[...parents.keys()].filter((id) => id !== pid && isOf(id))].map(residentBytes);
 }
+
+/** The same together. */
+export const treeMemory = (pid: number): number => processMemories(pid).reduce((sum, bytes) => sum + bytes, 0);
 
 function parentOf(pid: number): number {
   try {

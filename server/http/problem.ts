@@ -26,7 +26,7 @@ const BODY_PROBLEMS: Readonly<Record<string, readonly [title: string, detail: st
   'entity.parse.failed': [NOT_UNDERSTOOD, `The body is no JSON. ${UNCHANGED}`],
   'encoding.unsupported': [
     NOT_UNDERSTOOD,
-    `The body is packed in a way that is not read here; gzip, deflate and brotli are. ${UNCHANGED}`,
+    `The body is packed; send it as it is, without Content-Encoding. ${UNCHANGED}`,
   ],
   'charset.unsupported': [
     NOT_UNDERSTOOD,

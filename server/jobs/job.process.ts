@@ -70,3 +70,5 @@ console.warn = () => undefined;
 new Worker(WATCHDOG, { eval: true, workerData: MAX_RSS_BYTES, resourceLimits: { maxOldGenerationSizeMb: 16 } }).unref();
 process.on('message', (message) => void handle(message));
 process.on('disconnect', () => process.exit(0));
+// Tells that it has started.
+report({ kind: 'progress' });

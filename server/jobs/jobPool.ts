@@ -24,6 +24,8 @@ interface Waiting {
 }
 
 const HEAP_MB = 256;
+/** A new process gets so much time in addition, to start. */
+const START_MS = 10_000;
 
 /** The one who asked is gone, so that nobody waits for the result. */
 export class JobAborted extends Error {}
@@ -36,6 +38,8 @@ export class JobPool {
   private readonly idle: ChildProcess[] = [];
   private readonly waiting: Waiting[] = [];
   private readonly children = new Set<ChildProcess>();
+  /** Those that have not said anything yet. */
+  private readonly starting = new Set<ChildProcess>();
   private readonly idleTimers = new Map<ChildProcess, ReturnType<typeof setTimeout>>();
   private readonly stallMs: number;
   private readonly limitMs: number;
@@ -99,9 +103,12 @@ export class JobPool {
       env: { PATH: process.env.PATH, NODE_ENV: process.env.NODE_ENV ?? 'production' },
     });
     this.children.add(child);
+    this.starting.add(child);
+    child.once('message', () => this.starting.delete(child));
     child.on('error', () => child.kill('SIGKILL'));
     child.on('exit', () => {
       this.children.delete(child);
+      this.starting.delete(child);
       const at = this.idle.indexOf(child);
       if (at >= 0) this.idle.splice(at, 1);
       clearTimeout(this.idleTimers.get(child));
@@ -157,7 +164,7 @@ export class JobPool {
         }
       };
       const limit = setTimeout(tooLong, this.limitMs);
-      let stall = setTimeout(tooLong, this.stallMs);
+      let stall = setTimeout(tooLong, this.stallMs + (this.starting.has(child) ? START_MS : 0));
       child.on('message', hear);
       child.on('exit', lost);
       signal.addEventListener('abort', abort);

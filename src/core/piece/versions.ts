@@ -32,7 +32,7 @@ export function readPiece(stored: unknown): Piece {
   let version = typeof document.version === 'number' ? document.version : NaN;
   if (!(version >= 1)) throw new UnreadablePiece('This is not a piece: it has no version.');
   if (version > CURRENT_VERSION) {
-    throw new UnreadablePiece(`This piece was made by a newer Zephiro (version ${version}); this one reads up to ${CURRENT_VERSION}. It was left as it is.`);
+    throw new UnreadablePiece(`This piece was made by a newer Zephiro (version ${version}); this one reads up to ${CURRENT_VERSION}.`);
   }
   while (version < CURRENT_VERSION) {
     const migrate = migrations[version];

@@ -64,6 +64,6 @@ export function UnreadablePiece({ id, problem, open }: Props) {
 }
 
 const styles = StyleSheet.create({
-  all: { gap: 10, width: '100%', maxWidth: 460 },
+  all: { gap: 10, width: '100%', maxWidth: 460, paddingTop: 6, paddingBottom: 12 },
   row: { flexDirection: 'row', flexWrap: 'wrap', gap: 8 },
 });
