@@ -1,3 +1,4 @@
+import { existsSync } from 'node:fs';
 import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
 import { ExportQueue } from './exports/exportQueue';
@@ -16,6 +17,8 @@ export interface ServiceOptions {
   readonly jobStallMs?: number;
   /** Pages that the database may grow to. For tests of a full disk. */
   readonly maxPages?: number;
+  /** Heap of the store's thread, in MB. For tests of what happens beyond it. */
+  readonly maxHeapMb?: number;
   readonly onError?: (message: string) => void;
 }
 
@@ -36,13 +39,18 @@ const MIGRATIONS = join(__dirname, 'store', 'migrations');
  * @throws UnusableDatabase
  */
 export async function openServices(options: ServiceOptions): Promise<Services> {
-  const { dataFolder, built, maxPages, onError, size = Math.max(1, availableParallelism()) } = options;
-  const program = (name: string): string => join(built, `${name}.cjs`);
+  const { dataFolder, built, maxPages, maxHeapMb, onError, size = Math.max(1, availableParallelism()) } = options;
+  const program = (name: string): string => {
+    const path = join(built, `${name}.cjs`);
+    if (!existsSync(path)) throw new Error(`${path} is missing. Make it with: npm run build:rt`);
+    return path;
+  };
   const store = await openStore({
     dataFolder,
     migrations: MIGRATIONS,
     program: program('store.worker'),
     maxPages,
+    maxHeapMb,
     onError,
   });
   const jobs = new JobPool({ program: program('job.process'), size, stallMs: options.jobStallMs });

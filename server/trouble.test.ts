@@ -20,6 +20,7 @@ import { writeWav } from '../src/core/formats/writeWav';
 import { newSlot } from '../src/core/piece/edits/chain';
 import { emptyPiece, type Piece } from '../src/core/piece/piece';
 import { zipOf } from './hostile/bombs';
+import { historyWithin } from './store/storeApi';
 import {
   ask,
   closeServers,
@@ -309,6 +310,52 @@ describe('pieces', () => {
     ]);
     expect((await ask(`${server.url}/api/pieces/p1/restore`, { method: 'POST' })).status).toBe(200);
     expect((await ask(`${server.url}/api/pieces/p1`)).body.piece).toEqual(piece());
+  });
+
+  test('one that takes more memory than there is for it is refused, and the next is served', async () => {
+    const server = await startServer({ maxHeapMb: 48 });
+    await createPiece(server, piece());
+    const points = Array.from({ length: 90_000 }, (_, i) => ({
+      beat: i / 8,
+      value: 0.5,
+      shape: 'line' as const,
+      bend: 0,
+    }));
+    const target = { channel: 'main', effect: null, param: 'gain' };
+    const lanes = Array.from({ length: 8 }, (_, i) => ({
+      id: `l${i}`,
+      target,
+      unit: 'own' as const,
+      on: true,
+      points,
+    }));
+    const refused = await savePiece(server, { ...piece('Heavy'), lanes }, 1);
+    expect([refused.status, refused.body.detail]).toEqual([413, expect.stringMatching(/more memory than there is/)]);
+    expect((await ask(`${server.url}/api/pieces/p1`)).body).toMatchObject({ revision: 1, piece: { name: 'Piece' } });
+    expect((await savePiece(server, piece('On'), 1)).status).toBe(200);
+  });
+
+  test('an archive takes as much of a long history as is read back, the newest of it', () => {
+    const entries = ['a', 'b', 'c', 'd'].map((label) => ({
+      ...entry(label),
+      label,
+      at: '',
+      edit: 'renamePiece',
+      id: label,
+      forward: [],
+      backward: [],
+    }));
+    const [size] = entries.map((one) => JSON.stringify(one).length) as [number];
+    const labels = (cursor: number, bytes: number): unknown => {
+      const kept = historyWithin({ entries, cursor }, bytes);
+      return [kept.entries.map(({ label }) => label).join(''), kept.cursor];
+    };
+    expect([labels(3, 4 * size), labels(3, 2.5 * size), labels(1, 2.5 * size), labels(4, 0)]).toEqual([
+      ['abcd', 3],
+      ['cd', 1],
+      ['', 0],
+      ['', 0],
+    ]);
   });
 
   test('half a surrogate in a name is mended, and the archive can be saved under it', async () => {

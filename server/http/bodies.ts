@@ -58,11 +58,11 @@ export async function bodyToFile(
   // The request is left open when this fails, so that an answer can be given on it.
   const file = createWriteStream(path);
   const aborted = new Promise<never>((_resolve, reject) => {
-    req.once('aborted', () =>
-      reject(
-        new Problem(400, 'The upload ended early', 'Less of the file came than was announced. Nothing was changed.'),
-      ),
-    );
+    req.once('close', () => {
+      if (req.complete) return;
+      const detail = 'Less of the file came than was announced. Nothing was changed.';
+      reject(new Problem(400, 'The upload ended early', detail));
+    });
   });
   aborted.catch(() => counted.destroy());
   req.pipe(counted);

@@ -11,6 +11,11 @@ import { ExportRows, type StartedExport } from './exportRows';
 import { historySchema, PieceStore, saveSchema } from './pieceStore';
 import { SoundRows } from './soundRows';
 
+type History = z.infer<typeof historySchema>;
+
+/** Of the history in an archive: less than what is read of one. */
+const MAX_ARCHIVED_HISTORY_BYTES = 48 * 1024 * 1024;
+
 /** JSON as bytes, ready to be sent. */
 const bytesOf = (value: unknown): Uint8Array => new TextEncoder().encode(JSON.stringify(value));
 
@@ -43,7 +48,8 @@ export function createStoreApi(db: Db) {
     /** What an archive of a piece holds beside its sounds. */
     readForArchive: (id: string) => {
       const { piece, history } = pieces.read(id);
-      return { name: piece.name, sounds: Object.keys(piece.sounds), piece: bytesOf(piece), history: bytesOf(history) };
+      const recent = historyWithin(history, MAX_ARCHIVED_HISTORY_BYTES);
+      return { name: piece.name, sounds: Object.keys(piece.sounds), piece: bytesOf(piece), history: bytesOf(recent) };
     },
     createPiece: (body: Uint8Array) => pieces.create(pieceSchema.parse(parse(body))),
     savePiece: (id: string, base: number, body: Uint8Array) => {
@@ -87,9 +93,24 @@ export function createStoreApi(db: Db) {
 }
 export type StoreApi = ReturnType<typeof createStoreApi>;
 
+/**
+ * The newest entries that take no more than so many bytes as JSON. Where the cursor is before them, they lead nowhere and are
+ * left out.
+ */
+export function historyWithin(history: History, maxBytes: number): History {
+  const { entries, cursor } = history;
+  let from = entries.length;
+  for (let bytes = 0; from > 0; from -= 1) {
+    bytes += Buffer.byteLength(JSON.stringify(entries[from - 1]));
+    if (bytes > maxBytes) break;
+  }
+  if (from === 0) return history;
+  return cursor < from ? { entries: [], cursor: 0 } : { entries: entries.slice(from), cursor: cursor - from };
+}
+
 interface Archived {
   readonly piece: Piece;
-  readonly history: z.infer<typeof historySchema>;
+  readonly history: History;
 }
 
 function readArchived(piece: Uint8Array, history: Uint8Array | null): Archived {

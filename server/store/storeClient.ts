@@ -16,6 +16,8 @@ export interface StoreOptions {
   /** Folder of the SQL files that bring a database to the newest form. */
   readonly migrations: string;
   readonly maxPages?: number;
+  /** Heap of the thread, in MB. */
+  readonly maxHeapMb?: number;
   /** Told what went wrong where it was nothing that the asker could mend. */
   readonly onError?: (message: string) => void;
 }
@@ -25,7 +27,7 @@ interface Pending {
   readonly reject: (error: unknown) => void;
 }
 
-const MAX_HEAP_MB = 2048;
+const DEFAULT_HEAP_MB = 2048;
 const TOO_MUCH = new Problem(
   413,
   'Too large',
@@ -60,10 +62,10 @@ class StoreThread {
   constructor(private readonly options: StoreOptions) {}
 
   start(): Promise<void> {
-    const { program, dataFolder, migrations, maxPages } = this.options;
+    const { program, dataFolder, migrations, maxPages, maxHeapMb = DEFAULT_HEAP_MB } = this.options;
     const worker = new Worker(program, {
       workerData: { dataFolder, migrations, maxPages },
-      resourceLimits: { maxOldGenerationSizeMb: MAX_HEAP_MB },
+      resourceLimits: { maxOldGenerationSizeMb: maxHeapMb },
     });
     this.worker = worker;
     let ready = false;
