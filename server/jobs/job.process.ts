@@ -11,7 +11,9 @@ import { unpackArchive } from './unpackArchive';
 /** Memory that a job process may take altogether, in bytes. */
 const MAX_RSS_BYTES = 280 * 1024 * 1024;
 /** A process that has grown beyond this is not used again, so that a job never pays for those before it. */
-const RETIRED_RSS_BYTES = 120 * 1024 * 1024;
+const RETIRED_RSS_BYTES = 110 * 1024 * 1024;
+/** Beyond this, unused memory is collected before the next job. */
+const COLLECTED_RSS_BYTES = 80 * 1024 * 1024;
 const PROGRESS_MS = 250;
 
 /** Ends this process as soon as it takes too much: a thread of its own, as a decoder may not come back for long. */
@@ -28,6 +30,12 @@ function onProgress(): void {
   if (now - reportedAt < PROGRESS_MS) return;
   reportedAt = now;
   report({ kind: 'progress' });
+}
+
+/** Whether it takes more than a process should that waits for work, once what is not used any more is given back. */
+function hasGrown(): boolean {
+  if (process.memoryUsage.rss() > COLLECTED_RSS_BYTES) globalThis.gc?.();
+  return process.memoryUsage.rss() > RETIRED_RSS_BYTES;
 }
 
 async function perform(job: Job): Promise<unknown> {
@@ -49,18 +57,20 @@ async function perform(job: Job): Promise<unknown> {
   }
 }
 
-async function handle(message: unknown): Promise<void> {
+async function answerTo(message: unknown): Promise<Report> {
   try {
-    const result = await perform(jobSchema.parse(message));
-    report({ kind: 'done', result, retire: process.memoryUsage.rss() > RETIRED_RSS_BYTES });
+    return { kind: 'done', result: await perform(jobSchema.parse(message)), retire: hasGrown() };
   } catch (error) {
+    const retire = hasGrown();
     if (error instanceof UnreadableSound) {
-      report({ kind: 'refused', status: 422, title: 'This file cannot be used', detail: error.message });
-    } else if (error instanceof Problem) {
-      report({ kind: 'refused', status: error.status, title: error.title, detail: error.detail });
-    } else {
-      report({ kind: 'failed', code: codeOf(error), message: error instanceof Error ? error.message : String(error) });
+      return { kind: 'refused', status: 422, title: 'This file cannot be used', detail: error.message, retire };
     }
+    if (error instanceof Problem) {
+      const { status, title, detail } = error;
+      return { kind: 'refused', status, title, detail, retire };
+    }
+    const text = error instanceof Error ? error.message : String(error);
+    return { kind: 'failed', code: codeOf(error), message: text, retire };
   }
 }
 
@@ -68,7 +78,7 @@ async function handle(message: unknown): Promise<void> {
 console.error = () => undefined;
 console.warn = () => undefined;
 new Worker(WATCHDOG, { eval: true, workerData: MAX_RSS_BYTES, resourceLimits: { maxOldGenerationSizeMb: 16 } }).unref();
-process.on('message', (message) => void handle(message));
+process.on('message', (message) => void answerTo(message).then(report));
 process.on('disconnect', () => process.exit(0));
 // Tells that it has started.
 report({ kind: 'progress' });

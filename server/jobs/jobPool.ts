@@ -1,7 +1,7 @@
 import { fork, type ChildProcess } from 'node:child_process';
 import * as z from 'zod';
 import { Problem } from '../http/problem';
-import { reportSchema, type Job } from './jobs';
+import { reportSchema, type Job, type Report } from './jobs';
 
 export interface JobPoolOptions {
   /** The built program of a job process. */
@@ -97,7 +97,8 @@ export class JobPool {
 
   private spawn(): ChildProcess {
     const child = fork(this.options.program, [], {
-      execArgv: [`--max-old-space-size=${HEAP_MB}`],
+      // The process collects its unused memory between jobs, which it has to be let.
+      execArgv: [`--max-old-space-size=${HEAP_MB}`, '--expose-gc'],
       stdio: ['ignore', 'ignore', 'ignore', 'ipc'],
       serialization: 'advanced',
       env: { PATH: process.env.PATH, NODE_ENV: process.env.NODE_ENV ?? 'production' },
@@ -150,18 +151,17 @@ export class JobPool {
       const hear = (message: unknown): void => {
         clearTimeout(stall);
         const report = reportSchema.parse(message);
-        switch (report.kind) {
-          case 'progress':
-            stall = setTimeout(tooLong, this.stallMs);
-            return;
-          case 'done':
-            if (report.retire) child.kill('SIGKILL');
-            return end(() => resolve(report.result));
-          case 'refused':
-            return end(() => reject(new Problem(report.status, report.title, report.detail)));
-          case 'failed':
-            return end(() => reject(Object.assign(new Error(report.message), { code: report.code })));
+        if (report.kind === 'progress') {
+          stall = setTimeout(tooLong, this.stallMs);
+          return;
         }
+        if (report.retire) child.kill('SIGKILL');
+        end(() => settle(report));
+      };
+      const settle = (report: Exclude<Report, { kind: 'progress' }>): void => {
+        if (report.kind === 'done') resolve(report.result);
+        else if (report.kind === 'refused') reject(new Problem(report.status, report.title, report.detail));
+        else reject(Object.assign(new Error(report.message), { code: report.code }));
       };
       const limit = setTimeout(tooLong, this.limitMs);
       let stall = setTimeout(tooLong, this.stallMs + (this.starting.has(child) ? START_MS : 0));

@@ -24,14 +24,16 @@ export const unpackedSchema = z.strictObject({
 
 export const hashedSchema = z.strictObject({ hash });
 
-/** What a job process says while it works, and at the end. */
+/** Whether the process has grown so much that the next job shall have a new one. */
+const retire = z.boolean();
+
+/** What a job process says when it has started, while it works, and at the end. */
 export const reportSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('progress') }),
-  /** `retire` when the process has grown so much that the next job shall have a new one. */
-  z.strictObject({ kind: z.literal('done'), result: z.unknown(), retire: z.boolean() }),
+  z.strictObject({ kind: z.literal('done'), result: z.unknown(), retire }),
   /** Something that a person can understand and mend. */
-  z.strictObject({ kind: z.literal('refused'), status: z.number(), title: z.string(), detail: z.string() }),
+  z.strictObject({ kind: z.literal('refused'), status: z.number(), title: z.string(), detail: z.string(), retire }),
   /** Anything else; `code` as the system gives it, such as ENOSPC. */
-  z.strictObject({ kind: z.literal('failed'), code: z.string(), message: z.string() }),
+  z.strictObject({ kind: z.literal('failed'), code: z.string(), message: z.string(), retire }),
 ]);
 export type Report = z.infer<typeof reportSchema>;
