@@ -1,5 +1,5 @@
 import type { Lane } from '../src/core/piece/piece';
-import { expect, frames, go, printAndDownload, repeats, saved, soundNamed, test, touchAlong, typeInto } from './bench';
+import { beatShown, expect, frames, go, printAndDownload, repeats, saved, soundNamed, test, touchAlong, typeInto } from './bench';
 
 /** A lane's value at a beat, worked out here once more: straight lines between points. */
 function valueAt(lane: Lane, beat: number): number {
@@ -22,6 +22,8 @@ test('J6 by touch: the input of an echo is ridden, seen as a lane, corrected, un
   await go(page, 'Chain');
   await page.getByRole('switch', { name: 'Record moves' }).tap();
   await page.getByRole('button', { name: 'Play' }).tap();
+  // For its first moments a browser does not tell yet what it puts out when, which moves are placed by.
+  await expect.poll(() => beatShown(page)).toBeGreaterThan(8);
   const wave = Array.from({ length: 50 }, (_, i) => [0.5 + 0.48 * Math.cos(i / 7), 0.5] as const);
   await touchAlong(page, page.getByRole('slider', { name: 'Input' }), wave, () => frames(page, 4));
   await expect(page.getByText(/Move recorded: \d+ readings, \d+ points/)).toBeVisible();
