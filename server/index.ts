@@ -80,7 +80,7 @@ async function open(dataFolder: string, address: string): Promise<Services> {
   }
 }
 
-/** A server without the demo is as good as any. */
+/** Stores the demo. Where that fails the server starts without it, and says why. */
 async function tryDemo(services: Services, dataFolder: string): Promise<void> {
   try {
     await installDemo(services);

@@ -9,7 +9,7 @@ export const MAX_DOCUMENT_BYTES = 64 * 1024 * 1024;
 /** Packed bodies are refused: no client of ours sends any, and a few kilobytes of them unpack to as much as is taken. */
 const raw = express.raw({ type: 'application/json', limit: MAX_DOCUMENT_BYTES, inflate: false });
 
-/** Reads a JSON body as bytes, to be parsed where that holds nobody up. */
+/** Reads a JSON body as bytes; the store’s thread parses it. */
 export const jsonBytes: RequestHandler = (req, res, next) => {
   if (!req.is('application/json'))
     throw new Problem(415, 'The request is not understood', 'Send JSON. Nothing was changed.');
