@@ -21,7 +21,7 @@ export const test = base.extend<{ pieceId: string }>({
     await request.post('/api/pieces', { data: { ...piece, id } });
     await page.addInitScript((open) => localStorage.setItem('zephiro.open', open), id);
     await page.goto('/');
-    await expect(page.getByRole('heading', { name: 'Salt Pier' })).toBeVisible({ timeout: 20_000 });
+    await expect(page.getByRole('heading', { name: 'Salt Pier' })).toBeVisible();
     await provide(id);
   },
 });
@@ -33,7 +33,7 @@ export const go = async (page: Page, view: 'Piece' | 'Chain' | 'Moves' | 'Shelf'
 /** The piece as the server has it, once everything the page did has reached it. */
 export async function saved(page: Page, id: string, ready: (stored: Stored) => boolean = () => true): Promise<Stored> {
   let stored: Stored | undefined;
-  await expect.poll(async () => ready((stored = (await (await page.request.get(`/api/pieces/${id}`)).json()) as Stored)), { timeout: 20_000 }).toBe(true);
+  await expect.poll(async () => ready((stored = (await (await page.request.get(`/api/pieces/${id}`)).json()) as Stored)), { timeout: 40_000 }).toBe(true);
   return stored!;
 }
 

@@ -35,7 +35,7 @@ test('moves land where they were heard when they were made, within 5 ms, on eigh
     };
   }, LOUD);
   await page.reload();
-  await expect(page.getByRole('heading', { name: 'Salt Pier' })).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByRole('heading', { name: 'Salt Pier' })).toBeVisible();
   const hand = handOn(page, false);
   await hand.view('Chain');
   await hand.add('Echo', 'Neutral');

@@ -25,7 +25,7 @@ test('J6: latch keeps what the hand left until playing stops; write begins anew 
   await hand.press('button', 'Close');
   await hand.press('button', 'Back to the start');
   await hand.press('button', 'Play');
-  await expect.poll(() => beatShown(page), { timeout: 60_000 }).toBeGreaterThan(latched.points[latched.points.length - 1]!.beat + 1);
+  await expect.poll(() => beatShown(page), { timeout: 60_000 }).toBeGreaterThan(latched.points[latched.points.length - 1]!.beat + 3);
   await hand.press('button', 'Stop');
   const written = (await saved(page, pieceId, (stored) => stored.history.cursor === 3)).piece.lanes[0]!;
   expect(written.points.every(({ value }) => value === 1)).toBe(true);

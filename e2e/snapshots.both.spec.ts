@@ -19,7 +19,7 @@ test('J11: a snapshot is gone back to on the bar while playing, and travelled to
   await hand.press('radio', 'Begins: next bar');
   await hand.press('radio', 'Takes: 1 beat');
   await hand.press('button', 'Go to Tide 1');
-  await expect(page.getByText('Humming voice · stands so now')).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByText('Humming voice · stands so now')).toBeVisible();
   const recalled = await saved(page, pieceId, ({ piece }) => piece.tracks[1]!.chain[0]!.on);
   expect(recalled.piece.tracks[1]!.gain).toBeGreaterThan(0.5);
   expect(recalled.piece.lanes).toEqual([]);

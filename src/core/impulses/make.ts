@@ -33,10 +33,19 @@ const EDGE_SECONDS = 0.001;
 
 type Sounds = ReadonlyMap<string, readonly Float32Array[]>;
 
-/** The source alone, before it is shaped; null when its sound is not there. */
+/** The place made last: its shaping changes with every pull of a handle, and a large place takes a second to make. */
+let lastPlace: { readonly key: string; readonly impulse: Impulse } | null = null;
+
+/** The source alone, before it is shaped; not to be written to. Null when its sound is not there. */
 export function sourceImpulse(source: ImpulseSource, sampleRate: number, sounds: Sounds): Impulse | null {
-  if (source.kind === 'room') return roomImpulse(source.room, sampleRate);
-  if (source.kind === 'library') return (LIBRARY.find(({ id }) => id === source.id) ?? LIBRARY[0]!).make(sampleRate);
+  if (source.kind !== 'sound') {
+    const key = JSON.stringify([source, sampleRate]);
+    if (lastPlace?.key !== key) {
+      const impulse = source.kind === 'room' ? roomImpulse(source.room, sampleRate) : (LIBRARY.find(({ id }) => id === source.id) ?? LIBRARY[0]!).make(sampleRate);
+      lastPlace = { key, impulse };
+    }
+    return lastPlace.impulse;
+  }
   const channels = sounds.get(source.hash);
   return channels?.[0] ? fromRecording({ left: channels[0], right: channels[1] ?? channels[0] }, sampleRate) : null;
 }

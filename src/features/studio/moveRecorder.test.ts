@@ -123,6 +123,24 @@ test('write: every lane of the channel is written anew from where playing begins
   expect(useSession.getState().mode).toBe('touch');
 });
 
+test('an estimate of what is heard that falls back for a moment ends no pass', () => {
+  start('latch');
+  ride(input, 2, 3, () => 0.4);
+  recorder.letGo(input);
+  hear(5);
+  recorder.follow();
+  const { heardAt } = player;
+  player.heardAt = () => heardAt() - 0.45 * RATE;
+  recorder.follow();
+  player.heardAt = heardAt;
+  hear(6);
+  recorder.follow();
+  expect(lanes()).toEqual([]);
+  recorder.stop();
+  expect(lanes()).toHaveLength(1);
+  expect([2.5, 4.5, 5.9].map((beat) => at(lanes()[0]!, beat))).toEqual([0.4, 0.4, 0.4]);
+});
+
 test('a loop ends a latched pass and begins the next where it goes back to', () => {
   start('latch', {}, 4);
   ride(input, 5, 6, () => 0.4);

@@ -95,14 +95,17 @@ export class MoveRecorder {
   /** Once a frame: when playing has gone back, by a loop or a hand, passes end where it left and begin where it is. */
   follow(): void {
     const { beat } = this;
-    if (beat < this.lastBeat - JUMP_BEATS && this.passes.size > 0) {
+    const back = this.lastBeat - JUMP_BEATS;
+    // What is heard is an estimate, which may fall back under load; what is computed falls back only where playing does.
+    const jumped = beat < back && heardBeat(this.piece, this.player.position) < back;
+    if (jumped && this.passes.size > 0) {
       const open = [...this.passes.values()];
       this.finish(open, this.lastBeat, false);
       for (const { target, readings, latched } of open) {
         if (latched) this.passes.set(keyOf(target), { target, readings: [{ beat, position: readings[readings.length - 1]!.position }], latched });
       }
     }
-    this.lastBeat = beat;
+    this.lastBeat = jumped ? beat : Math.max(beat, this.lastBeat);
   }
 
   /** Playing stops: all that is open ends here, and write falls back to touch. */
