@@ -9,14 +9,17 @@ export function arrive(now: number, goal: number, share: number, slack = 1e-5): 
   return away < slack && away > -slack ? goal : next;
 }
 
-/** First-order high-pass at a few hertz that takes away an offset (Julius O. Smith, "Introduction to Digital Filters", 2007). */
+/** First-order high-pass at a few hertz that takes away an offset, nowhere louder than 1 (Julius O. Smith, "Introduction to Digital Filters", 2007). */
 export class DcBlock {
   private x = 0;
   private y = 0;
   private readonly pole: number;
+  /** Brings the gain at half the sample rate down to 1. */
+  private readonly level: number;
 
   constructor(cutoffHz: number, sampleRate: number) {
     this.pole = 1 - (2 * Math.PI * cutoffHz) / sampleRate;
+    this.level = 0.5 * (1 + this.pole);
   }
 
   clear(): void {
@@ -26,9 +29,9 @@ export class DcBlock {
 
   process(io: Float64Array, n: number): void {
     let { x, y } = this;
-    const { pole } = this;
+    const { pole, level } = this;
     for (let i = 0; i < n; i += 1) {
-      const now = io[i]!;
+      const now = level * io[i]!;
       y = now - x + pole * y + 1e-15 - 1e-15;
       x = now;
       io[i] = y;

@@ -14,6 +14,9 @@ export function tuning(cutoffHz: number, q: number, sampleRate: number): Tuning 
   return { g: Math.tan((Math.PI * limited) / sampleRate), k: 1 / q };
 }
 
+/** Highest gain of a two-pole low-pass or high-pass at any frequency: `Q / sqrt(1 - 1 / (4 Q^2))`, and 1 where it does not ring. */
+export const resonantPeak = (q: number): number => (q * q <= 0.5 ? 1 : q / Math.sqrt(1 - 1 / (4 * q * q)));
+
 /** The tuning of one filter, worked out again only when it has moved, and with nothing made anew. */
 export class KeptTuning implements Tuning {
   g = 0;

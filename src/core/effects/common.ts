@@ -20,5 +20,11 @@ export const awayGain = (away: number): number => (away > 0 ? Math.cos((away * M
 export const dryGain = (mix: number): number => (mix <= 0 ? 1 : mix >= 1 ? 0 : Math.cos((mix * Math.PI) / 2));
 export const wetGain = (mix: number): number => (mix <= 0 ? 0 : mix >= 1 ? 1 : Math.sin((mix * Math.PI) / 2));
 
+/** Reading between samples may lift single frequencies by 0.002 dB: a loop below 100 % loses at least that at each turn. */
+const LOOP_MOST = 0.9997;
+
+/** Gain of a loop for a feedback; from 100 % on it is what was asked for, and a guard has to hold it. */
+export const loopGain = (feedback: number): number => (feedback >= 1 ? feedback : feedback > LOOP_MOST ? LOOP_MOST : feedback);
+
 /** For effects that take the place of the sound rather than stand beside it. */
 export const WHOLLY_WET = { mix: ratio({ label: 'Mix', group: 'Mix', hint: 'Share of treated sound: less lets the sound as it was through.', initial: 1 }) };

@@ -3,7 +3,7 @@ import { STEP_FRAMES, type StereoRun } from './define';
 /** -120 dBFS: nothing under it is heard. */
 const SILENCE = 1e-6;
 
-/** Tells when an effect without a loop rings no more: its input has been silent for as long as it remembers. */
+/** Tells when an effect rings no more: input and, where it is told of it, output have been silent for as long as it remembers. */
 export class Quiet {
   private frames = Infinity;
   private readonly patience: number;
@@ -17,22 +17,25 @@ export class Quiet {
     return this.frames > this.patience;
   }
 
-  /** True when the input has been silent for so long. */
-  restedFor(seconds: number, sampleRate: number): boolean {
-    return this.frames > seconds * sampleRate + STEP_FRAMES;
-  }
-
   clear(): void {
     this.frames = Infinity;
   }
 
-  listen({ left, right }: StereoRun): void {
-    for (let i = 0; i < STEP_FRAMES; i += 1) {
-      if (left[i]! > SILENCE || left[i]! < -SILENCE || right[i]! > SILENCE || right[i]! < -SILENCE) {
-        this.frames = 0;
-        return;
-      }
-    }
-    this.frames += STEP_FRAMES;
+  /** Takes the input of a step, before it is treated. */
+  listen(input: StereoRun): void {
+    this.frames = isAudible(input) ? 0 : this.frames + STEP_FRAMES;
   }
+
+  /** Takes what a step gave, for an effect that rings on by itself: a resonance or a loop. */
+  hear(wet: StereoRun): void {
+    if (isAudible(wet)) this.frames = 0;
+  }
+}
+
+/** True when anything in a step lies above -120 dBFS. */
+export function isAudible({ left, right }: StereoRun): boolean {
+  for (let i = 0; i < STEP_FRAMES; i += 1) {
+    if (left[i]! > SILENCE || left[i]! < -SILENCE || right[i]! > SILENCE || right[i]! < -SILENCE) return true;
+  }
+  return false;
 }

@@ -17,8 +17,8 @@ const LINES = 3;
 const TAPE = 0;
 const OFF_HZ = 20;
 const BUTTERWORTH_K = Math.SQRT2;
-/** How long it rings at the highest feedback and the longest delay, until 60 dB are gone. */
-const RING_SECONDS = 2.7;
+/** Longer than any of its lines. */
+const MEMORY_SECONDS = 0.2;
 
 /**
  * Copies of the sound that come later by a time that swings: `delay + depth sin`, so that each is off pitch by up to
@@ -38,7 +38,7 @@ export class ChorusProcessor extends Insert implements EffectProcessor {
   private vibrato = false;
 
   constructor(sampleRate: number) {
-    super(sampleRate, RING_SECONDS, 0.01);
+    super(sampleRate, MEMORY_SECONDS, 0.01);
   }
 
   /** Vibrato is the moving pitch alone. */
@@ -72,6 +72,7 @@ export class ChorusProcessor extends Insert implements EffectProcessor {
     this.phase = phase + turn - Math.floor(phase + turn);
     this.feedback = values[AT.feedback]!;
     this.colour(wet, values);
+    this.quiet.hear(wet);
   }
 
   private two(input: StereoRun, wet: StereoRun, values: Float64Array, phase: number, turn: number): void {

@@ -7,6 +7,7 @@ import { PeakGuard } from '../../dsp/peakGuard';
 import { clearRun } from '../../dsp/runs';
 import { STEP_FRAMES, type EffectProcessor, type StereoRun } from '../define';
 import { placesOf } from '../places';
+import { isAudible } from '../quiet';
 import { doublingParams, MOST_VOICES } from './params';
 
 const AT = placesOf(doublingParams);
@@ -99,7 +100,7 @@ export class DoublingProcessor implements EffectProcessor {
     this.phase -= Math.floor(this.phase);
     const level = 1 / Math.sqrt(Math.max(1, Math.round(values[AT.voices]!)));
     for (let voice = 0; voice < MOST_VOICES; voice += 1) this.voice(voice, wet, values, level);
-    this.quietFrames = peak > SILENCE ? 0 : this.quietFrames + n;
+    this.quietFrames = peak > SILENCE || isAudible(wet) ? 0 : this.quietFrames + n;
   }
 
   private offsetOf(voice: number, values: Float64Array): number {

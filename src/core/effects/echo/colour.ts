@@ -1,6 +1,6 @@
 import { SineLfo } from '../../dsp/lfo';
 import { arrive, followShare } from '../../dsp/onePole';
-import { tuning } from '../../dsp/stateVariable';
+import { resonantPeak, tuning } from '../../dsp/stateVariable';
 import { STEP_FRAMES } from '../define';
 import type { LoopColour } from './loopTone';
 import * as V from './values';
@@ -30,6 +30,8 @@ export class ColourSettings {
   private resonance = -1;
   private g = 0;
   private k = 1;
+  /** What brings the filter's peak down to 1: a resonance in a loop would make it grow. */
+  private level = 1;
 
   constructor(private readonly sampleRate: number) {
     this.switchShare = followShare(SWITCH_SECONDS, STEP_FRAMES, sampleRate);
@@ -52,9 +54,10 @@ export class ColourSettings {
     const { left, right } = this;
     left.g = this.g;
     left.k = this.k;
-    left.direct = this.straight + this.highPass;
-    left.band = this.k * (this.bandPass - this.highPass);
-    left.low = this.lowPass - this.highPass;
+    const highPass = this.level * this.highPass;
+    left.direct = this.straight + highPass;
+    left.band = this.k * (this.bandPass - highPass);
+    left.low = this.level * this.lowPass - highPass;
     left.driveKind = values[V.V_DRIVE_KIND]!;
     left.driveFrom = left.driveTo;
     left.driveTo = values[V.V_DRIVE]! === 0 ? 1 : Math.pow(10, values[V.V_DRIVE]! / 20);
@@ -87,9 +90,11 @@ export class ColourSettings {
     this.cutoffHz = cutoff;
     this.resonance = resonance;
     const held = cutoff < 15 ? 15 : cutoff;
-    const set = tuning(held, 0.7071 * Math.pow(14, resonance), this.sampleRate);
+    const q = 0.7071 * Math.pow(14, resonance);
+    const set = tuning(held, q, this.sampleRate);
     this.g = set.g;
     this.k = set.k;
+    this.level = 1 / resonantPeak(q);
   }
 
   private weigh(kind: number, share: number): void {

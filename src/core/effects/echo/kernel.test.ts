@@ -33,7 +33,7 @@ test.each([
       peak = Math.max(peak, Math.abs(a.left[i]!));
     }
   }
-  expect(peak).toBeGreaterThan(0.2);
+  expect(peak).toBeGreaterThan(0.01);
   expect(away).toBeLessThan(1e-5);
 });
 

@@ -25,6 +25,11 @@ export interface LoopColour {
   difference: number;
 }
 
+/** How long a stage that holds samples remembers energy that it took and did not give. */
+const BUDGET_SECONDS = 0.2;
+/** Held samples are this much quieter than what they stand for, so that the budget is seldom used up. */
+const HELD_LEVEL = 0.97;
+
 export const isStraight = (colour: LoopColour): boolean => colour.direct === 1 && colour.band === 0 && colour.low === 0;
 
 /** Everything one side of the loop passes on its way round: filter, drive, crush, diffusion. Stages that are neutral are not run. */
@@ -37,11 +42,15 @@ export class LoopTone {
   private driveKind = -1;
   private heldFor = 0;
   private heldValue = 0;
+  /** Energy that the held samples may still give. */
+  private budget = 0;
+  private readonly remembers: number;
 
   /** @param smear where its smear lies in a kernel's memory; left out, TypeScript does the work */
   constructor(sampleRate: number, smear?: KernelRoom) {
     this.dcBlock = new DcBlock(5, sampleRate);
     this.diffuser = new Diffuser(sampleRate, smear);
+    this.remembers = Math.exp(-1 / (BUDGET_SECONDS * sampleRate));
   }
 
   clear(): void {
@@ -52,6 +61,7 @@ export class LoopTone {
     this.driveKind = -1;
     this.heldFor = 0;
     this.heldValue = 0;
+    this.budget = 0;
   }
 
   /** True when nothing but the filter does anything, and the filter stands still. */
@@ -93,18 +103,32 @@ export class LoopTone {
     this.dcBlock.process(io, n);
   }
 
+  /**
+   * Holds one sample in so many. A loop may meet the same peak at every turn, so no more energy leaves than has come in.
+   * Source: B. Hannaford, J.-H. Ryu, "Time-Domain Passivity Control of Haptic Interfaces" (2002).
+   */
   private holdRate(io: Float64Array, n: number, samples: number): void {
-    let { heldFor, heldValue } = this;
+    const { remembers } = this;
+    let { heldFor, heldValue, budget } = this;
     for (let i = 0; i < n; i += 1) {
+      const x = io[i]!;
+      budget = budget * remembers + x * x + 1e-30 - 1e-30;
       heldFor -= 1;
       if (heldFor <= 0) {
         heldFor += samples;
-        heldValue = io[i]!;
+        heldValue = HELD_LEVEL * x;
       }
-      io[i] = heldValue;
+      let y = heldValue;
+      const energy = y * y;
+      if (energy > budget) {
+        y = y < 0 ? -Math.sqrt(budget) : Math.sqrt(budget);
+        budget = 0;
+      } else budget -= energy;
+      io[i] = y;
     }
     this.heldFor = heldFor;
     this.heldValue = heldValue;
+    this.budget = budget;
   }
 
   /** Levels fall to the next step towards silence, so a coarse loop always dies away. */

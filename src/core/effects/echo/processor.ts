@@ -4,6 +4,7 @@ import { arrive, followShare } from '../../dsp/onePole';
 import { PeakGuard } from '../../dsp/peakGuard';
 import { dbToGain } from '../../params/format';
 import { STEP_FRAMES, stereoRun, type EffectProcessor, type StereoRun } from '../define';
+import { loopGain } from '../common';
 import { ColourSettings } from './colour';
 import { Ducker } from '../ducker';
 import { EchoHead } from './head';
@@ -13,6 +14,7 @@ import { EchoKernel } from './echoKernel';
 import { crosses, flushed, steadyLoop, type SteadyGains, type Source } from './steadyLoop';
 import * as V from './values';
 import { Waver } from './waver';
+import { isAudible } from '../quiet';
 import { widen } from '../widen';
 import { WetTone } from './wetTone';
 
@@ -117,8 +119,8 @@ export class EchoProcessor implements EffectProcessor {
     this.wetTone.equalise(wet, n, this.lows.at(values[V.V_EQ_LOW]!), this.middles.at(values[V.V_EQ_MID]!), this.highs.at(values[V.V_EQ_HIGH]!));
     widen(wet, n, this.width, values[V.V_WIDTH]!);
     this.width = values[V.V_WIDTH]!;
+    this.quietFrames = peak > SILENCE || isAudible(wet) ? 0 : this.quietFrames + n;
     this.ducker.process(input, wet, values[V.V_DUCK]!, values[V.V_DUCK_THRESHOLD]!, values[V.V_DUCK_RELEASE]!);
-    this.quietFrames = peak > SILENCE ? 0 : this.quietFrames + n;
   }
 
   private sameAsBefore(values: Float64Array): boolean {
@@ -277,7 +279,7 @@ export class EchoProcessor implements EffectProcessor {
     const pingPong = routing === PING_PONG;
     const rightFirst = values[V.V_FIRST_SIDE]! >= 0.5;
     goals.input = values[V.V_INPUT]!;
-    goals.feedback = values[V.V_FEEDBACK]!;
+    goals.feedback = loopGain(values[V.V_FEEDBACK]!);
     goals.hold = arrive(goals.hold, values[V.V_HOLD]! >= 0.5 ? 1 : 0, share);
     goals.cross = arrive(goals.cross, pingPong ? 1 : routing === MONO ? 0 : values[V.V_CROSS_FEED]!, share);
     goals.own = arrive(goals.own, routing === STEREO ? 1 : 0.5, share);

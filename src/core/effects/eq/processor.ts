@@ -49,6 +49,7 @@ export class EqProcessor extends Insert implements EffectProcessor {
     copyRun(input.right, wet.right);
     if (!this.stands(values)) this.aim(values);
     this.row.process(wet);
+    this.quiet.hear(wet);
   }
 
   /** True while nothing has moved since the last step: then the row knows its goals. */

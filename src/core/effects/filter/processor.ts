@@ -61,6 +61,7 @@ export class FilterProcessor extends Insert implements EffectProcessor {
     this.push(input.right, wet.right, drive);
     this.drive = drive;
     this.filter(wet, values, cutoff);
+    this.quiet.hear(wet);
   }
 
   private choose(values: Float64Array, share: number): void {

@@ -12,7 +12,8 @@ const AT = placesOf(flangerParams);
 /** By this much the sound waits for a copy that may overtake it. */
 const REFERENCE_MS = MOST_DELAY_MS + 1;
 const LONGEST_MS = REFERENCE_MS + MOST_DELAY_MS + 1;
-const RING_SECONDS = 2.9;
+/** Longer than any of its lines. */
+const MEMORY_SECONDS = 0.2;
 
 /**
  * The sound and a copy of it that comes later by a swinging time, half of each: `0.5 (x(t) +- x(t - tau))`, with notches at odd
@@ -30,7 +31,7 @@ export class FlangerProcessor extends Insert implements EffectProcessor {
   private phase = 0;
 
   constructor(sampleRate: number) {
-    super(sampleRate, RING_SECONDS, 0.01);
+    super(sampleRate, MEMORY_SECONDS, 0.01);
     const samples = (LONGEST_MS * sampleRate) / 1000;
     this.copies = [new SweptLine(samples), new SweptLine(samples)];
     this.reference = Math.round((REFERENCE_MS * sampleRate) / 1000);
@@ -72,6 +73,7 @@ export class FlangerProcessor extends Insert implements EffectProcessor {
     this.side(1, input.right, wet.right, values, turned);
     this.feedback = values[AT.feedback]!;
     this.turned = turned;
+    this.quiet.hear(wet);
   }
 
   /** Delay of the copy in samples: up to twice the time, or that much before and behind a sound that waits. */

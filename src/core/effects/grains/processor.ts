@@ -1,8 +1,10 @@
 import { hann } from '../../dsp/hann';
 import { Noise } from '../../dsp/noise';
+import { DcBlock } from '../../dsp/onePole';
 import { PeakGuard } from '../../dsp/peakGuard';
 import { SincRings } from '../../dsp/sincRings';
 import { clearRun } from '../../dsp/runs';
+import { CloudFeedback } from './feedback';
 import { STEP_FRAMES, stereoRun, type EffectProcessor, type StereoRun } from '../define';
 import { placesOf } from '../places';
 import { grainsParams } from './params';
@@ -14,6 +16,8 @@ const WINDOW = 1024;
 const SHAPE = Float64Array.of(...hann(WINDOW), 0, 0);
 /** A grain may not come nearer to the place of writing than this, in samples. */
 const ROOM = 16;
+/** Windows over a low tone leave an offset, which would add up in the loop. */
+const HIGH_PASS_HZ = 10;
 const CEILING = 1.5;
 const GUARD_RELEASE_SECONDS = 0.2;
 const SILENCE = 1e-6;
@@ -26,6 +30,8 @@ export class GrainsProcessor implements EffectProcessor {
   private readonly rings: SincRings;
   private readonly noise = new Noise();
   private readonly guard: PeakGuard;
+  private readonly returns: CloudFeedback;
+  private readonly blocks: readonly [DcBlock, DcBlock];
   private readonly back = stereoRun();
   private readonly into = stereoRun();
   /** Of each grain: where it reads, how fast, how far through its window it is and by how much it goes on, and its gains; at rest while its age is 1 or more. */
@@ -39,7 +45,6 @@ export class GrainsProcessor implements EffectProcessor {
   private readonly begins = new Int32Array(MOST_GRAINS);
   private written = 0;
   private until = 0;
-  private feedback = 0;
   private taking = 1;
   private quietFrames = Infinity;
 
@@ -48,6 +53,8 @@ export class GrainsProcessor implements EffectProcessor {
     while (size < 17 * sampleRate) size *= 2;
     this.rings = new SincRings(size);
     this.guard = new PeakGuard(CEILING, GUARD_RELEASE_SECONDS, sampleRate);
+    this.returns = new CloudFeedback(size);
+    this.blocks = [new DcBlock(HIGH_PASS_HZ, sampleRate), new DcBlock(HIGH_PASS_HZ, sampleRate)];
   }
 
   /** Grains reach at most twice four seconds and a grain's own length back. */
@@ -63,6 +70,9 @@ export class GrainsProcessor implements EffectProcessor {
     this.rings.clear();
     this.back.left.fill(0);
     this.back.right.fill(0);
+    this.returns.clear();
+    this.blocks[0].clear();
+    this.blocks[1].clear();
     this.written = 0;
     this.age.fill(1);
     this.locate(seconds, values);
@@ -71,7 +81,6 @@ export class GrainsProcessor implements EffectProcessor {
   locate(seconds: number, values: Float64Array): void {
     this.noise.restart(Math.round(seconds * this.sampleRate));
     this.until = 0;
-    this.feedback = values[AT.feedback]!;
     this.taking = values[AT.freeze]! >= 0.5 ? 0 : 1;
     this.guard.clear();
     this.quietFrames = Infinity;
@@ -83,6 +92,8 @@ export class GrainsProcessor implements EffectProcessor {
     clearRun(wet.left);
     clearRun(wet.right);
     for (let g = 0; g < MOST_GRAINS; g += 1) if (this.age[g]! < 1) this.sound(g, wet);
+    this.blocks[0].process(wet.left, STEP_FRAMES);
+    this.blocks[1].process(wet.right, STEP_FRAMES);
     let peak = 0;
     for (let i = 0; i < STEP_FRAMES; i += 1) {
       const l = Math.abs(wet.left[i]!);
@@ -92,6 +103,8 @@ export class GrainsProcessor implements EffectProcessor {
       this.back.left[i] = wet.left[i]!;
       this.back.right[i] = wet.right[i]!;
     }
+    const reach = ((values[AT.time]! + values[AT.scatter]! + values[AT.size]!) * this.sampleRate) / 1000;
+    this.returns.process(this.back, values[AT.feedback]!, reach);
     if (peak > SILENCE) this.quietFrames = 0;
   }
 
@@ -104,18 +117,17 @@ export class GrainsProcessor implements EffectProcessor {
     if (before === 0 && this.taking === 0) return;
     const { into, back } = this;
     const step = (this.taking - before) / STEP_FRAMES;
-    const feedbackStep = (values[AT.feedback]! - this.feedback) / STEP_FRAMES;
     let share = before;
     let loud = false;
     for (let i = 0; i < STEP_FRAMES; i += 1) {
       share += step;
-      this.feedback += feedbackStep;
-      into.left[i] = share * (input.left[i]! + this.feedback * back.left[i]!);
-      into.right[i] = share * (input.right[i]! + this.feedback * back.right[i]!);
+      into.left[i] = share * (input.left[i]! + back.left[i]!);
+      into.right[i] = share * (input.right[i]! + back.right[i]!);
       if (Math.abs(into.left[i]!) > SILENCE || Math.abs(into.right[i]!) > SILENCE) loud = true;
     }
     if (loud) this.quietFrames = 0;
     this.guard.process(into.left, into.right, STEP_FRAMES);
+    this.returns.wrote(into);
     this.rings.write(this.written, into.left, into.right, STEP_FRAMES);
     this.written += STEP_FRAMES;
   }

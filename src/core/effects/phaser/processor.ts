@@ -52,6 +52,7 @@ export class PhaserProcessor extends Insert implements EffectProcessor {
     this.choose(values, this.share);
     this.sweep(input, wet, values);
     this.feedback = values[AT.feedback]!;
+    this.quiet.hear(wet);
   }
 
   private choose(values: Float64Array, share: number): void {

@@ -9,8 +9,8 @@ import { shifterParams } from './params';
 
 const AT = placesOf(shifterParams);
 const LONGEST_SECONDS = 0.5;
-/** At the most feedback and the longest delay it rings for so long until 60 dB are gone; less is heard out much sooner. */
-const RING_SECONDS = 33;
+/** Longer than its line, and than the quarter turn rings. */
+const MEMORY_SECONDS = 0.7;
 
 /**
  * Moves every tone by the same number of hertz: the sound and its quarter turn, each times an oscillator, taken away or added.
@@ -28,13 +28,8 @@ export class ShifterProcessor extends Insert implements EffectProcessor {
   private delay = 0;
 
   constructor(sampleRate: number) {
-    super(sampleRate, RING_SECONDS, 0.01);
+    super(sampleRate, MEMORY_SECONDS, 0.01);
     this.loops = [new SweptLine(LONGEST_SECONDS * sampleRate), new SweptLine(LONGEST_SECONDS * sampleRate)];
-  }
-
-  /** The tail counts only while something goes round. */
-  override get silent(): boolean {
-    return this.feedback === 0 ? this.quiet.restedFor(0.2, this.sampleRate) : this.quiet.silent;
   }
 
   reset(seconds: number, values: Float64Array): void {
@@ -64,6 +59,7 @@ export class ShifterProcessor extends Insert implements EffectProcessor {
     this.blend = values[AT.blend]!;
     this.feedback = values[AT.feedback]!;
     this.delay = delay;
+    this.quiet.hear(wet);
   }
 
   /** What comes back has gone by way of a step already. */

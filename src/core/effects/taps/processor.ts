@@ -3,7 +3,8 @@ import { PeakGuard } from '../../dsp/peakGuard';
 import { TapBank } from '../../dsp/tapBank';
 import { clearRun } from '../../dsp/runs';
 import { STEP_FRAMES, stereoRun, type EffectProcessor, type StereoRun } from '../define';
-import { commonParams } from '../common';
+import { isAudible } from '../quiet';
+import { commonParams, loopGain } from '../common';
 import { MOST_TAPS, tapsParams } from './params';
 import { SeenRow } from '../seenRow';
 import { TapHead } from './tapHead';
@@ -91,7 +92,7 @@ export class TapsProcessor implements EffectProcessor {
       head.addToSums(wet, glide);
     }
     this.bank.addSums(wet.left, wet.right);
-    this.quietFrames = peak > SILENCE ? 0 : this.quietFrames + STEP_FRAMES;
+    this.quietFrames = peak > SILENCE || isAudible(wet) ? 0 : this.quietFrames + STEP_FRAMES;
   }
 
   /** Works out where all taps shall be, when any value has moved. */
@@ -120,7 +121,7 @@ export class TapsProcessor implements EffectProcessor {
     const { into, returned } = this;
     clearRun(returned.left);
     clearRun(returned.right);
-    const feedbackGoal = values[FEEDBACK]!;
+    const feedbackGoal = loopGain(values[FEEDBACK]!);
     if (this.feedback > 0 || feedbackGoal > 0) {
       this.back.aim(this.period(values) - n, 1, 0, 20, 20_000, false);
       this.back.addTo(returned, glide);
