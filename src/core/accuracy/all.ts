@@ -1,4 +1,5 @@
 import { colourPromises } from './colour';
+import { levelPromises } from './levels';
 import { loopPromises } from './loops';
 import type { Accuracy } from './measure';
 import { placePromises } from './places';
@@ -7,4 +8,4 @@ import { spacePromises } from './spaces';
 import { tonePromises } from './tone';
 
 /** Every promise about the sound of the effects. */
-export const PROMISES: readonly Accuracy[] = [...repeatPromises, ...loopPromises, ...spacePromises, ...placePromises, ...tonePromises, ...colourPromises];
+export const PROMISES: readonly Accuracy[] = [...repeatPromises, ...loopPromises, ...levelPromises, ...spacePromises, ...placePromises, ...tonePromises, ...colourPromises];

@@ -41,7 +41,7 @@ export class RunningLoudness {
     while (at < to) {
       const n = Math.min(to - at, this.hop - this.filled);
       this.sum += this.filters[0].energy(left, at, n) + this.filters[1].energy(right, at, n);
-      for (let i = at; i < at + n; i += 1) this.peak = Math.max(this.peak, this.peaks[0].next(left[i]!), this.peaks[1].next(right[i]!));
+      for (let i = at; i < at + n; i += 1) this.peak = Math.max(this.peak, this.peaks[0].next(left[i]!, this.peak), this.peaks[1].next(right[i]!, this.peak));
       this.filled += n;
       at += n;
       if (this.filled === this.hop) this.endHop();

@@ -13,7 +13,7 @@ const BETA = 8;
 /** The centroid is put right by two far taps: between near ones the correction would cost accuracy at high frequencies. */
 const FAR = 6;
 
-function besselI0(x: number): number {
+export function besselI0(x: number): number {
   let sum = 1;
   let term = 1;
   for (let k = 1; term > 1e-17 * sum; k += 1) {

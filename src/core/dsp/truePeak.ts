@@ -1,32 +1,41 @@
 import { kaiserSinc } from './sincTable';
 
-const PHASES = 4;
-const TAPS = 16;
+/** Places between two samples that are read, with the sample itself. */
+const PHASES = 8;
+const TAPS = 64;
 const HALF = TAPS / 2;
-const BETA = 6;
+const BETA = 5;
+/** A quick reading, at every second place, says where the long one is worth its work. */
+const SHORT_TAPS = 16;
+const SHORT_PHASES = 4;
+/** The quick reading may miss so much of a peak; the long one is left where even then nothing reaches the floor. */
+const SHORT_MISS = 1.5;
 /** Samples from a sample's arrival until the peaks around it are known. */
 export const TRUE_PEAK_DELAY = HALF;
 
-function makeTable(): Float64Array {
-  const table = new Float64Array(PHASES * TAPS);
-  for (let phase = 0; phase < PHASES; phase += 1) {
+function makeTable(phases: number, taps: number): Float64Array {
+  const table = new Float64Array(phases * taps);
+  for (let phase = 0; phase < phases; phase += 1) {
     let sum = 0;
-    for (let k = 0; k < TAPS; k += 1) {
-      const value = kaiserSinc(k - (HALF - 1) - phase / PHASES, HALF, BETA);
-      table[phase * TAPS + k] = value;
+    for (let k = 0; k < taps; k += 1) {
+      const value = kaiserSinc(k - (taps / 2 - 1) - phase / phases, taps / 2, BETA);
+      table[phase * taps + k] = value;
       sum += value;
     }
-    for (let k = 0; k < TAPS; k += 1) table[phase * TAPS + k] = table[phase * TAPS + k]! / sum;
+    for (let k = 0; k < taps; k += 1) table[phase * taps + k] = table[phase * taps + k]! / sum;
   }
   return table;
 }
 
-const TABLE = makeTable();
+const TABLE = makeTable(PHASES, TAPS);
+const SHORT_TABLE = makeTable(SHORT_PHASES, SHORT_TAPS);
+/** Where the quick reading begins within the samples of the long one. */
+const SHORT_FROM = HALF - SHORT_TAPS / 2;
 
 /** Between samples no sound rises further above its highest sample than by this: the most that the factors of a phase can add up to. */
-export const TRUE_PEAK_BOUND = [0, 1, 2, 3].reduce((most, phase) => Math.max(most, TABLE.subarray(phase * TAPS, (phase + 1) * TAPS).reduce((sum, x) => sum + Math.abs(x), 0)), 0);
+export const TRUE_PEAK_BOUND = Array.from({ length: PHASES }, (_, phase) => TABLE.subarray(phase * TAPS, (phase + 1) * TAPS).reduce((sum, x) => sum + Math.abs(x), 0)).reduce((most, sum) => Math.max(most, sum), 0);
 
-/** Peaks between the samples, by reading four times as often (ITU-R BS.1770-4, annex 2). */
+/** Peaks between the samples, by reading eight times as often with a kernel that is true up to 0.96 of half the rate (after ITU-R BS.1770-4, annex 2). */
 export class TruePeak {
   /** Twice, so that the newest TAPS samples always lie in one piece. */
   private readonly recent = new Float64Array(2 * TAPS);
@@ -40,7 +49,10 @@ export class TruePeak {
     this.loud = 0;
   }
 
-  /** The same for a run: raises `peaks` to what it finds. In one loop here, since a figure that is handed from one function to another is put into memory of its own first. */
+  /**
+   * Raises `peaks` to what it finds for each of a run of samples.
+   * @param floor where no sample near can make a peak of this between them, the work is left and 0 is given
+   */
   run(samples: Float64Array, n: number, floor: number, peaks: Float64Array): void {
     for (let i = 0; i < n; i += 1) {
       const peak = this.next(samples[i]!, floor);
@@ -48,28 +60,45 @@ export class TruePeak {
     }
   }
 
-  /**
-   * Highest level from the sample that came TRUE_PEAK_DELAY before `x` up to the next one.
-   * @param floor where no sample near is above this, the work is left and 0 is given
-   */
+  /** Highest level from the sample that came TRUE_PEAK_DELAY before `x` up to the next one. */
   next(x: number, floor = 0): number {
     const { recent } = this;
     const at = this.place;
     recent[at] = x;
     recent[at + TAPS] = x;
     this.place = (at + 1) & (TAPS - 1);
-    if (x > floor || -x > floor) this.loud = TAPS;
+    const sample = floor / TRUE_PEAK_BOUND;
+    if (x > sample || -x > sample) this.loud = TAPS;
     else if (this.loud > 0) this.loud -= 1;
     if (this.loud === 0) return 0;
-    const from = this.place;
-    let most = 0;
-    for (let phase = 0; phase < PHASES; phase += 1) {
-      let sum = 0;
-      const row = phase * TAPS;
-      for (let k = 0; k < TAPS; k += 1) sum += TABLE[row + k]! * recent[from + k]!;
-      if (sum > most) most = sum;
-      else if (-sum > most) most = -sum;
-    }
-    return most;
+    return peakAround(recent, this.place, floor);
   }
+}
+
+/** Level between two samples: where the quick reading is highest, the long one is taken there and on both sides. */
+function peakAround(samples: Float64Array, from: number, floor: number): number {
+  let rough = 0;
+  let at = 0;
+  for (let phase = 0; phase < SHORT_PHASES; phase += 1) {
+    const read = Math.abs(reading(SHORT_TABLE, phase * SHORT_TAPS, SHORT_TAPS, samples, from + SHORT_FROM));
+    if (read > rough) {
+      rough = read;
+      at = phase;
+    }
+  }
+  if (rough * SHORT_MISS < floor) return rough;
+  let most = rough;
+  for (let phase = 2 * at - 1; phase <= 2 * at + 1; phase += 1) {
+    if (phase < 0) continue;
+    const read = Math.abs(reading(TABLE, phase * TAPS, TAPS, samples, from));
+    if (read > most) most = read;
+  }
+  return most;
+}
+
+/** What a row of a table reads from so many samples. */
+function reading(table: Float64Array, row: number, taps: number, samples: Float64Array, from: number): number {
+  let sum = 0;
+  for (let k = 0; k < taps; k += 1) sum += table[row + k]! * samples[from + k]!;
+  return sum;
 }

@@ -1,12 +1,17 @@
 import { choice, gain, ratio } from '../params/make';
-import type { Params } from '../params/param';
+import type { Param, Params } from '../params/param';
+
+/** How one mix rail shares out treated and untreated sound, or that each has a level of its own; in the order in which they travel. */
+export const BALANCES = ['mix', 'levels', 'linear'] as const;
+
+const balance = (initial: (typeof BALANCES)[number]): Param => choice({
+  label: 'Balance', group: 'Mix', hint: 'One rail from dry to wet, or a level for each. Equal power keeps the loudness of sounds that differ, linear that of sounds alike.', initial,
+  options: [{ id: 'mix', label: 'mix, equal power' }, { id: 'levels', label: 'dry and wet apart' }, { id: 'linear', label: 'mix, linear' }],
+});
 
 /** What every effect has: how treated and untreated sound are put together. */
 export const commonParams: Params = {
-  balance: choice({
-    label: 'Balance', group: 'Mix', hint: 'One rail from dry to wet at equal power, or a level for each.', initial: 'mix',
-    options: [{ id: 'mix', label: 'one mix rail' }, { id: 'levels', label: 'dry and wet apart' }],
-  }),
+  balance: balance('mix'),
   mix: ratio({ label: 'Mix', group: 'Mix', hint: 'Share of treated sound: more is wetter.', initial: 0.3 }),
   dry: gain({ label: 'Dry', group: 'Mix', hint: 'Level of the untreated sound.', initial: 1 }),
   wet: gain({ label: 'Wet', group: 'Mix', hint: 'Level of the treated sound.', initial: 1 }),
@@ -28,3 +33,6 @@ export const loopGain = (feedback: number): number => (feedback >= 1 ? feedback 
 
 /** For effects that take the place of the sound rather than stand beside it. */
 export const WHOLLY_WET = { mix: ratio({ label: 'Mix', group: 'Mix', hint: 'Share of treated sound: less lets the sound as it was through.', initial: 1 }) };
+
+/** For those of them whose treated sound is like the untreated: at equal power the two would add up to 3 dB more. */
+export const WHOLLY_WET_ALIKE = { ...WHOLLY_WET, balance: balance('linear') };

@@ -1,4 +1,4 @@
-import { dryGain, wetGain } from '../effects/common';
+import { BALANCES, dryGain, wetGain } from '../effects/common';
 import { MOST_STRANDS } from '../effects/braid/params';
 import { effectOf } from '../effects/catalogue';
 import { STEP_FRAMES, type EffectProcessor, type StereoRun } from '../effects/define';
@@ -21,6 +21,9 @@ export type Hear = 'mix' | 'wet' | 'dry' | 'difference';
 const SWITCH_SECONDS = 0.008;
 /** What rings on after switching off is let ring, yet sinks by itself over about this long: a loop over 100 % would never end. */
 const SPILL_SECONDS = 15;
+
+const EQUAL_POWER = BALANCES.indexOf('mix');
+const LINEAR_MIX = BALANCES.indexOf('linear');
 
 /** One effect of a chain while it runs: its processor, its values on their way, and how wet and dry are put together. */
 export class RunningSlot {
@@ -128,7 +131,7 @@ export class RunningSlot {
     if (wetPath.length > 0) this.wetPath ??= this.makeChain();
     this.wetPath?.adopt(wetPath, entering);
     if (this.processor.setStrands) this.adoptStrands(entering);
-    if (this.latency > 0) this.dryAlign ??= new Align(this.scene.sampleRate);
+    if (this.mayBeLate) this.dryAlign ??= new Align(this.scene.sampleRate);
     this.every = [this, ...(this.wetPath?.every ?? []), ...strands.flatMap(({ place }) => this.strands.get(place)?.chain.every ?? [])];
   }
 
@@ -313,9 +316,14 @@ export class RunningSlot {
     const now = this.values.now;
     let dry = now[this.iDry]!;
     let wet = now[this.iWet]!;
-    if (now[this.iBalance]! < 0.5) {
-      dry = this.dryOf.at(now[this.iMix]!);
-      wet = this.wetOf.at(now[this.iMix]!);
+    const balance = now[this.iBalance]!;
+    const mix = now[this.iMix]!;
+    if (balance < EQUAL_POWER + 0.5) {
+      dry = this.dryOf.at(mix);
+      wet = this.wetOf.at(mix);
+    } else if (balance > LINEAR_MIX - 0.5) {
+      dry = 1 - mix;
+      wet = mix;
     }
     if (this.mayBeAlone && this.processor.alone === true) {
       dry = 0;

@@ -45,7 +45,7 @@ export class BadData extends Error {}
 
 /**
  * A chain file as slots with every value set. What is not named takes the preset's value, else the default.
- * Naming `mix` chooses the one rail; naming `dry` or `wet` the two levels, unless `balance` says otherwise.
+ * Naming `mix` chooses the one rail, by the law of the effect; naming `dry` or `wet` the two levels, unless `balance` says otherwise.
  * @throws BadData with the effect, the parameter and what it accepts
  */
 export function readChain(file: unknown, context: ValueContext): Slot[] {
@@ -64,7 +64,7 @@ function readEntry(entry: ChainEntry, id: string, context: ValueContext): Slot {
   const slot = newSlot(id, entry.effect, preset.id);
   const { values } = slot;
   if (entry.preset === undefined) values.balance = 'levels';
-  if ('mix' in given) values.balance = 'mix';
+  if ('mix' in given) values.balance = definition.params.balance!.initial;
   if ('dry' in given || 'wet' in given) values.balance = 'levels';
   for (const [param, value] of Object.entries(given)) {
     values[param] = readValue(definition.params[param], `${entry.effect}.${param}`, value, Object.keys(definition.params), context);

@@ -10,6 +10,8 @@ const AT = placesOf(compressorParams);
 const SIDE = 1;
 const BUTTERWORTH_K = Math.SQRT2;
 const OFF_HZ = 20;
+/** What is held ripples with a low tone by less than this. */
+const ATTACK_SLACK_DB = 1;
 /** Decibels of a natural logarithm, and the other way. */
 const TO_DB = 20 / Math.LN10;
 const FROM_DB = Math.LN10 / 20;
@@ -80,7 +82,10 @@ export class CompressorProcessor extends Insert implements EffectProcessor {
       held = over > sinking ? over : sinking;
       reduction = held + (reduction - held) * attack + 1e-15 - 1e-15;
       makeUp += makeUpStep;
-      const gain = Math.exp((makeUp - reduction) * FROM_DB);
+      // Until the attack has passed, make-up lifts no peak over what it will come to, or over what came in.
+      const most = (makeUp > held ? makeUp - held : 0) + ATTACK_SLACK_DB;
+      const raised = makeUp - reduction;
+      const gain = Math.exp((raised < most ? raised : most) * FROM_DB);
       wet.left[i] = input.left[i]! * gain;
       wet.right[i] = input.right[i]! * gain;
     }

@@ -5,36 +5,72 @@ const SECONDS = 0.35;
 const MOST = 4;
 const LEAST = 1 / 64;
 
-/** Brings a run to the level of another over about a third of a second. */
+/** Quieter than this, -90 dBFS, nothing is matched. */
+const QUIET_POWER = 1e-9;
+
+/**
+ * Brings a run to the level of another. After silence it goes by all that has come since, so the first samples are matched already;
+ * from a third of a second on by about that time. No peak leaves higher than the highest that came in of late.
+ */
 export class LevelMatcher {
   private before = 0;
   private after = 0;
   private gain = 1;
+  /** Highest level that came in, sinking again. */
+  private peak = 0;
+  private outPeak = 0;
+  /** Steps since sound began; steps since it ended. */
+  private heard = 0;
+  private quiet = 0;
   private readonly share: number;
+  private readonly keeps: number;
+  private readonly restSteps: number;
 
   constructor(sampleRate: number) {
     this.share = followShare(SECONDS, STEP_FRAMES, sampleRate);
+    this.keeps = 1 - this.share;
+    this.restSteps = (SECONDS * sampleRate) / STEP_FRAMES;
   }
 
   clear(): void {
     this.before = 0;
     this.after = 0;
     this.gain = 1;
+    this.peak = 0;
+    this.outPeak = 0;
+    this.heard = 0;
+    this.quiet = 0;
   }
 
   listen(before: StereoRun, after: StereoRun): void {
-    this.before += (power(before) - this.before) * this.share + 1e-15 - 1e-15;
-    this.after += (power(after) - this.after) * this.share + 1e-15 - 1e-15;
+    const came = power(before);
+    this.quiet = came < QUIET_POWER ? this.quiet + 1 : 0;
+    if (this.quiet > this.restSteps) this.heard = 0;
+    else this.heard += 1;
+    const share = this.heardShare(this.share);
+    this.before += (came - this.before) * share + 1e-15 - 1e-15;
+    this.after += (power(after) - this.after) * share + 1e-15 - 1e-15;
+    const sunk = this.peak * this.keeps + 1e-15 - 1e-15;
+    const peak = peakOf(before);
+    this.peak = peak > sunk ? peak : sunk;
+    this.outPeak = peakOf(after);
+  }
+
+  /** How far a step goes towards what it finds: the whole way at first. */
+  private heardShare(least: number): number {
+    return this.heard * least < 1 && this.heard > 0 ? 1 / this.heard : least;
   }
 
   /** @param most the gain is held under it  @param on false lets the sound be as it came */
   apply(io: StereoRun, on: boolean, most = MOST): void {
     const wanted = !on ? 1 : this.after < 1e-12 ? this.gain : Math.sqrt(this.before / this.after);
     const goal = wanted > most ? most : wanted < LEAST ? LEAST : wanted;
+    const limit = on && this.outPeak > 0 ? this.peak / this.outPeak : Infinity;
     // In steps that no one hears, however suddenly it is switched.
-    const next = this.gain + (goal - this.gain) * 0.08;
-    const step = (next - this.gain) / STEP_FRAMES;
-    let gain = this.gain;
+    const way = this.gain + (goal - this.gain) * (on ? this.heardShare(0.08) : 0.08);
+    const next = way > limit ? limit : way;
+    let gain = this.gain > limit ? limit : this.gain;
+    const step = (next - gain) / STEP_FRAMES;
     for (let i = 0; i < STEP_FRAMES; i += 1) {
       gain += step;
       io.left[i] = io.left[i]! * gain;
@@ -42,6 +78,17 @@ export class LevelMatcher {
     }
     this.gain = next;
   }
+}
+
+function peakOf({ left, right }: StereoRun): number {
+  let peak = 0;
+  for (let i = 0; i < STEP_FRAMES; i += 1) {
+    const l = left[i]! < 0 ? -left[i]! : left[i]!;
+    const r = right[i]! < 0 ? -right[i]! : right[i]!;
+    if (l > peak) peak = l;
+    if (r > peak) peak = r;
+  }
+  return peak;
 }
 
 function power({ left, right }: StereoRun): number {

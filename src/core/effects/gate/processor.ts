@@ -12,9 +12,12 @@ const LOWER = 0.5;
 
 /** Opens and shuts in a pattern, counted from the beginning of the piece, or by the sound's own level. */
 export class GateProcessor extends Insert implements EffectProcessor {
-  /** How far the gate is on its way, 0 shut to 1 open; its gain goes along a soft curve of it. */
+  /** How far the gate is open, 0 to 1. By a pattern it goes from one height to the next along a soft curve, in the same time however far. */
   private way = 0;
+  private from = 0;
   private goal = 0;
+  /** Share of that time that is gone. */
+  private gone = 1;
   /** Place within a pair of steps, 0 to 2, and the number of the pair's first step. */
   private pair = 0;
   private step = 0;
@@ -42,6 +45,8 @@ export class GateProcessor extends Insert implements EffectProcessor {
     this.holding = 0;
     this.goal = values[AT.mode] === BY_LEVEL ? 0 : this.heightNow(values, length);
     this.way = this.goal;
+    this.from = this.goal;
+    this.gone = 1;
     this.quiet.clear();
   }
 
@@ -68,12 +73,20 @@ export class GateProcessor extends Insert implements EffectProcessor {
     const turn = values[AT.rate]! / this.sampleRate;
     const slew = 1000 / (values[AT.smooth]! * this.sampleRate);
     const depthStep = (values[AT.depth]! - this.depth) / STEP_FRAMES;
-    let { way, depth } = this;
+    let { way, depth, from, goal, gone } = this;
     for (let i = 0; i < STEP_FRAMES; i += 1) {
-      const goal = this.heightNow(values, length);
-      way = goal > way ? Math.min(goal, way + slew) : Math.max(goal, way - slew);
+      const height = this.heightNow(values, length);
+      if (height !== goal) {
+        from = way;
+        goal = height;
+        gone = 0;
+      }
+      if (gone < 1) {
+        gone += slew;
+        way = gone >= 1 ? goal : from + (goal - from) * gone * gone * (3 - 2 * gone);
+      }
       depth += depthStep;
-      const gain = 1 - depth * (1 - way * way * (3 - 2 * way));
+      const gain = 1 - depth * (1 - way);
       wet.left[i] = input.left[i]! * gain;
       wet.right[i] = input.right[i]! * gain;
       this.pair += turn;
@@ -83,6 +96,9 @@ export class GateProcessor extends Insert implements EffectProcessor {
       while (this.step >= length) this.step -= length;
     }
     this.way = way;
+    this.from = from;
+    this.goal = goal;
+    this.gone = gone;
   }
 
   private byLevel(input: StereoRun, wet: StereoRun, values: Float64Array): void {

@@ -92,32 +92,39 @@ export class GrainShift {
     this.older = this.younger;
     this.into = 0;
     const wanted = now - this.latency;
-    this.younger = wanted + this.bestShift(wanted);
+    this.younger = wanted + (this.ratio === 1 ? 0 : this.bestShift(wanted));
   }
 
   /** By how much a grain near a place is moved so as to go on most like the older one: the likeness of both, by every STRIDE-th sample. */
   private bestShift(wanted: number): number {
-    const { rings, reach, model, field, compared } = this;
+    const { rings, reach, model, field } = this;
     const a = Math.round(this.older);
     const b = Math.round(wanted) - reach;
     for (let i = 0; i < model.length; i += 1) model[i] = rings.monoAt(a + i * STRIDE);
     for (let i = 0; i < field.length; i += 1) field[i] = rings.monoAt(b + i);
+    // The place that the time wants, unless another is more alike: so silence stays in time.
     let best = 0;
-    let most = -Infinity;
+    let most = this.likeness(reach);
     for (let shift = 0; shift <= 2 * reach; shift += 1) {
-      let product = 0;
-      let power = 1e-9;
-      for (let i = 0, at = shift; i * STRIDE < compared; i += 1, at += STRIDE) {
-        const here = field[at]!;
-        product += here * model[i]!;
-        power += here * here;
-      }
-      const alike = product / Math.sqrt(power);
+      const alike = this.likeness(shift);
       if (alike > most) {
         most = alike;
         best = shift - reach;
       }
     }
     return best;
+  }
+
+  /** How alike the older grain and the field from a shift on are: their product over the root of the field's power. */
+  private likeness(shift: number): number {
+    const { model, field, compared } = this;
+    let product = 0;
+    let power = 1e-9;
+    for (let i = 0, at = shift; i * STRIDE < compared; i += 1, at += STRIDE) {
+      const here = field[at]!;
+      product += here * model[i]!;
+      power += here * here;
+    }
+    return product / Math.sqrt(power);
   }
 }

@@ -1,0 +1,61 @@
+import { besselI0 } from '../../dsp/sincTable';
+import { STEP_FRAMES } from '../define';
+
+const TAPS = 81;
+const HALF = (TAPS - 1) / 2;
+/** Kaiser's beta for 50 dB. */
+const BETA = 4.5;
+/** Middle of the fall, as a share of half the rate: whole up to 0.9, 50 dB down from 0.98 on. */
+const CUTOFF = 0.94;
+
+/** Samples by which what comes out is later. */
+export const EDGE_DELAY = HALF;
+
+function makeTaps(): Float64Array {
+  const taps = Float64Array.from({ length: TAPS }, (_, k) => {
+    const x = k - HALF;
+    const ideal = x === 0 ? CUTOFF : Math.sin(Math.PI * CUTOFF * x) / (Math.PI * x);
+    return ideal * besselI0(BETA * Math.sqrt(1 - (x / (HALF + 1)) ** 2));
+  });
+  const sum = taps.reduce((all, tap) => all + tap, 0);
+  return taps.map((tap) => tap / sum);
+}
+
+const KERNEL = makeTaps();
+
+/**
+ * One channel without what lies within a few percent of half the sample rate: between samples that part makes peaks that no short
+ * kernel finds. Later by EDGE_DELAY samples.
+ */
+export class EdgeBandFilter {
+  private readonly recent = new Float64Array(TAPS - 1 + STEP_FRAMES);
+  /** For so many steps yet, a loud sample lies under the kernel. */
+  private loudSteps = 0;
+
+  clear(): void {
+    this.recent.fill(0);
+    this.loudSteps = 0;
+  }
+
+  /** Filters a run from one place to another. @param floor where no sample near is above this, the run is handed on as it is */
+  run(input: Float64Array, floor: number, out: Float64Array): void {
+    const { recent } = this;
+    recent.copyWithin(0, STEP_FRAMES);
+    recent.set(input, TAPS - 1);
+    this.loudSteps = isOver(input, floor) ? 1 + Math.ceil(TAPS / STEP_FRAMES) : Math.max(0, this.loudSteps - 1);
+    if (this.loudSteps === 0) {
+      for (let i = 0; i < STEP_FRAMES; i += 1) out[i] = recent[i + HALF]!;
+      return;
+    }
+    for (let i = 0; i < STEP_FRAMES; i += 1) {
+      let sum = KERNEL[HALF]! * recent[i + HALF]!;
+      for (let k = 0; k < HALF; k += 1) sum += KERNEL[k]! * (recent[i + k]! + recent[i + TAPS - 1 - k]!);
+      out[i] = sum;
+    }
+  }
+}
+
+function isOver(samples: Float64Array, floor: number): boolean {
+  for (let i = 0; i < STEP_FRAMES; i += 1) if (samples[i]! > floor || -samples[i]! > floor) return true;
+  return false;
+}
