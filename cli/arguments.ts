@@ -9,9 +9,10 @@ export interface Arguments {
 
 /**
  * Splits a command line into words, `--name value` options and `--name` flags.
- * @throws UsageError for an option that is not listed or lacks its value
+ * @param mostWords words that the command takes at most
+ * @throws UsageError for an option that is not listed, comes twice or lacks its value, and for a word too many
  */
-export function readArguments(given: readonly string[], optionNames: readonly string[], flagNames: readonly string[]): Arguments {
+export function readArguments(given: readonly string[], optionNames: readonly string[], flagNames: readonly string[], mostWords: number): Arguments {
   const words: string[] = [];
   const options = new Map<string, string>();
   const flags = new Set<string>();
@@ -22,10 +23,12 @@ export function readArguments(given: readonly string[], optionNames: readonly st
     else if (optionNames.includes(word.slice(2))) {
       const value = given[i + 1];
       if (value === undefined) throw new UsageError(`${word} needs a value.`);
+      if (options.has(word.slice(2))) throw new UsageError(`${word} is given twice.`);
       options.set(word.slice(2), value);
       i += 1;
     } else throw new UsageError(`${word} is not known here. Known: ${[...optionNames, ...flagNames].map((name) => `--${name}`).join(' ')}.`);
   }
+  if (words.length > mostWords) throw new UsageError(`"${words[mostWords]}" is one word too many.`);
   return { words, options, flags };
 }
 

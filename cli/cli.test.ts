@@ -3,6 +3,7 @@ import { spawnSync } from 'node:child_process';
 import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { makeRandom } from '../src/core/dsp/random';
 import { compilePlan } from '../src/core/engine/plan';
 import { Engine } from '../src/core/engine/engine';
 import { readWav } from '../src/core/formats/readWav';
@@ -105,7 +106,10 @@ test('render: the same samples as the engine in another process and in blocks of
 });
 
 test.each([
-  [2, ['teleport'], /no command/], [2, ['process'], /IN.wav is missing/], [2, ['process', 'a', 'b'], /--chain/], [2, ['process', 'a', 'b', '--chain', 'c', '--loud', '3'], /--loud is not known/],
+  [2, ['teleport'], /no command/], [2, ['__proto__'], /no command/], [2, ['toString'], /no command/], [2, ['constructor'], /no command/],
+  [2, ['measure', 'a', 'b', '--json'], /"b" is one word too many/], [2, ['process', 'a', 'b', 'c', '--chain', 'c'], /"c" is one word too many/],
+  [2, ['process', 'a', 'b', '--chain', 'c', '--tail', ''], /--tail takes/], [2, ['process', 'a', 'b', '--chain', 'c', '--seed', '3'], /--seed is not known/],
+  [2, ['process'], /IN.wav is missing/], [2, ['process', 'a', 'b'], /--chain/], [2, ['process', 'a', 'b', '--chain', 'c', '--loud', '3'], /--loud is not known/],
   [2, ['process', 'a', 'b', '--chain', 'c', '--bpm', '9000'], /--bpm takes/], [2, ['process', 'a', 'b', '--chain', 'c', '--bits', '12'], /--bits takes/],
   [1, ['process', 'none.wav', 'b', '--chain', 'c'], /none.wav cannot be read/], [1, ['measure', join(__dirname, 'index.ts'), '--json'], /no WAV/], [2, ['measure', 'x'], /add --json/],
 ])('exit %d for %j, with one clear line', (code, args, message) => {
@@ -126,4 +130,63 @@ test('bad data leaves what was there', () => {
   expect(readFileSync(at('kept.wav'), 'utf8')).toBe('precious');
   expect(existsSync(at('nowhere'))).toBe(false);
   expect(cli('process', at('ok.wav'), at('nowhere/out.wav'), '--chain', json('good.json', { chain: [] })).code).toBe(1);
+});
+
+describe('files that say what cannot be', () => {
+  const header = (change: (view: DataView) => void): string => {
+    const bytes = writeWav({ sampleRate: 48_000, channels: [Float32Array.of(0, 0.5, 0.25)] }, '32f');
+    change(new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength));
+    writeFileSync(at('odd.wav'), bytes);
+    return at('odd.wav');
+  };
+  const chain = (): string => json('delay.json', { chain: [{ effect: 'echo', params: { timeL: 100, feedback: 0.5 } }] });
+  const said = (...args: string[]): string => {
+    const { code, err } = cli(...args);
+    expect(err.trim().split('\n')).toHaveLength(1);
+    return `${code}: ${err}`;
+  };
+
+  test('a rate of nothing, and samples that are no numbers', () => {
+    expect(said('process', header((view) => view.setUint32(24, 0, true)), at('o.wav'), '--chain', chain())).toMatch(/^1: .*0 Hz/);
+    for (const bad of [NaN, Infinity, -Infinity]) expect(said('measure', header((view) => view.setFloat32(view.byteLength - 4, bad, true)), '--json')).toMatch(/^1: .*sample 3 of channel 1/);
+  });
+
+  test('more channels than two: which are used is said', () => {
+    writeFileSync(at('five.wav'), writeWav({ sampleRate: 48_000, channels: Array.from({ length: 5 }, () => new Float32Array(100)) }, '16'));
+    expect(said('process', at('five.wav'), at('o.wav'), '--chain', chain())).toMatch(/^0: .*5 channels: the first two are used/);
+  });
+
+  test.each([
+    ['--moves', { lanes: [{ effect: 0, param: 'feedback', points: [{ beat: 0, value: 9, shape: 'hold', bend: 0 }] }] }, /feedback goes from 0 to 1.2; 9/],
+    ['--moves', { lanes: [{ effect: 0, param: 'constructor', points: [{ beat: 0, value: 0, shape: 'hold', bend: 0 }] }] }, /not in the chain/],
+    ['--moves', { lanes: [{ effect: 0, param: 'feedback', unit: 'beats', points: [{ beat: 0, value: 1, shape: 'hold', bend: 0 }] }] }, /no time/],
+    ['--events', { events: [{ seconds: 0, effect: 0, param: 'feedback', value: 7 }] }, /echo.feedback goes from/],
+    ['--events', { events: [{ seconds: 0, effect: 0, param: 'hold', value: 0.5 }] }, /echo.hold does not take 0.5/],
+    ['--events', { events: [{ seconds: 0, effect: 0, param: 'feedback', value: true }] }, /echo.feedback does not take true/],
+    ['--events', { events: [{ seconds: 0, effect: 0, param: '__proto__', value: 1 }] }, /not in the chain/],
+  ])('%s %j', (option, file, message) => {
+    expect(said('process', sound('s.wav', 48_000, 0.1, impulse), at('o.wav'), '--chain', chain(), option, json('file.json', file))).toMatch(message);
+    expect(cli('process', at('s.wav'), at('o.wav'), '--chain', chain(), option, at('file.json')).code).toBe(1);
+  });
+
+  test('nothing in gives nothing out', () => {
+    expect(cli('process', sound('none.wav', 48_000, 0, impulse), at('nothing.wav'), '--chain', chain(), '--tail', '2')).toEqual({ code: 0, out: '', err: '' });
+    expect(left('nothing.wav')).toHaveLength(0);
+    expect(JSON.parse(cli('measure', at('nothing.wav'), '--json').out)).toMatchObject({ frames: 0, correlation: null, decaySeconds: { whole: null } });
+  });
+
+  test('measure: true peak, decay, correlation and what a single speaker loses', () => {
+    const rate = 48_000;
+    const noise = makeRandom(3);
+    const fall = Float32Array.from({ length: 2 * rate }, (_, i) => (noise() - 0.5) * Math.pow(10, (-3 * i) / rate / 0.7));
+    writeFileSync(at('fall.wav'), writeWav({ sampleRate: rate, channels: [fall, fall.map((x) => -x)] }, '32f'));
+    const found = JSON.parse(cli('measure', at('fall.wav'), '--json').out) as { correlation: number; monoLossDb: number; decaySeconds: { whole: number; octaves: { seconds: number }[] } };
+    expect([found.correlation, found.monoLossDb]).toEqual([-1, -60]);
+    for (const seconds of [found.decaySeconds.whole, ...found.decaySeconds.octaves.map((octave) => octave.seconds)]) expect(Math.abs(seconds / 0.7 - 1)).toBeLessThan(0.1);
+    // A tone at a quarter of the rate whose samples lie 45 degrees beside its peaks.
+    sound('between.wav', rate, 1, (i) => 0.5 * Math.sin((Math.PI / 2) * i + Math.PI / 4));
+    const tone = JSON.parse(cli('measure', at('between.wav'), '--json').out) as { peakDb: number[]; truePeakDb: number[] };
+    expect(tone.peakDb[0]).toBeCloseTo(-9.03, 1);
+    expect(tone.truePeakDb[0]).toBeCloseTo(-6.02, 1);
+  });
 });

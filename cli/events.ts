@@ -1,8 +1,7 @@
 import { effectOf } from '../src/core/effects/catalogue';
-import { BadData, describeIssue, eventFileSchema } from '../src/core/formats/chainFile';
+import { BadData, describeIssue, eventFileSchema, ownParam, readValue } from '../src/core/formats/chainFile';
 import { secondsToBeats } from '../src/core/music/tempo';
 import type { ValueContext } from '../src/core/params/param';
-import { parseValue } from '../src/core/params/parse';
 import { toEngineNumber } from '../src/core/params/resolve';
 import type { Lane, Slot } from '../src/core/piece/piece';
 
@@ -13,17 +12,16 @@ export function lanesOfEvents(file: unknown, slots: readonly Slot[], channel: st
   const lanes = new Map<string, Lane>();
   for (const event of [...result.data.events].sort((a, b) => a.seconds - b.seconds)) {
     const slot = slots[event.effect];
-    const param = slot ? effectOf(slot.effect).params[event.param] : undefined;
+    const param = slot ? ownParam(effectOf(slot.effect), event.param) : undefined;
     if (!slot || !param) throw new BadData(`An event names effect ${event.effect}, "${event.param}", which is not in the chain.`);
-    const parsed = typeof event.value === 'string' ? parseValue(param, event.value, context) : { ok: true as const, value: event.value };
-    if (!parsed.ok) throw new BadData(parsed.message);
+    const value = readValue(param, `${slot.effect}.${event.param}`, event.value, [], context);
     const key = `${event.effect}.${event.param}`;
     const base = slot.values[event.param] ?? param.initial;
     const lane = lanes.get(key) ?? {
       id: `event-${key}`, target: { channel, effect: slot.id, param: event.param }, unit: 'own' as const, on: true,
       points: [{ beat: 0, value: toEngineNumber(param, base, context), shape: 'hold' as const, bend: 0 }],
     };
-    lane.points.push({ beat: secondsToBeats(event.seconds, context.tempo), value: toEngineNumber(param, parsed.value, context), shape: 'hold', bend: 0 });
+    lane.points.push({ beat: secondsToBeats(event.seconds, context.tempo), value: toEngineNumber(param, value, context), shape: 'hold', bend: 0 });
     lanes.set(key, lane);
   }
   return [...lanes.values()];

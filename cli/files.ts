@@ -14,11 +14,21 @@ export function readSound(path: string): Audio {
     throw new BadData(`${path} cannot be read: ${reason(error)}.`);
   }
   try {
-    return readWav(bytes);
+    return checked(readWav(bytes), path);
   } catch (error) {
     if (error instanceof UnreadableSound) throw new BadData(`${path}: ${error.message}`);
     throw error;
   }
+}
+
+/** Refuses samples that are no numbers, and says so where channels are left out. */
+function checked(audio: Audio, path: string): Audio {
+  audio.channels.forEach((samples, channel) => {
+    const at = samples.findIndex((x) => !Number.isFinite(x));
+    if (at >= 0) throw new BadData(`${path}: sample ${at + 1} of channel ${channel + 1} is no number. Export the file again.`);
+  });
+  if (audio.channels.length > 2) process.stderr.write(`${path} has ${audio.channels.length} channels: the first two are used.\n`);
+  return audio;
 }
 
 export function readJson(path: string): unknown {

@@ -1,29 +1,50 @@
 import { gainToDb } from '../src/core/params/format';
-import { peakOf, rmsOf } from '../src/core/analysis/levels';
+import { correlationOf, peakOf, rmsOf, truePeakOf } from '../src/core/analysis/levels';
+import { decaySeconds, octaveBand } from '../src/core/analysis/decay';
 import { loudness } from '../src/core/analysis/loudness';
+import { soundFigures } from '../src/core/analysis/soundFigures';
 import { tapList } from '../src/core/analysis/tapList';
 import { readArguments, UsageError, wordAt } from './arguments';
 import { readSound } from './files';
 
 const finiteOrNull = (value: number): number | null => (Number.isFinite(value) ? value : null);
 
-/** measure FILE.wav --json: levels, loudness and arrivals of a sound. */
+const OCTAVES_HZ = [125, 250, 500, 1000, 2000, 4000, 8000];
+
+function decays(channels: readonly Float32Array[], sampleRate: number): { whole: number | null; octaves: { hz: number; seconds: number | null }[] } {
+  const found = (bands: readonly Float64Array[]): number | null => finiteOrNull(decaySeconds(bands, sampleRate, -5, -25));
+  const octaves = OCTAVES_HZ.filter((hz) => hz * Math.SQRT2 < sampleRate / 2);
+  return {
+    whole: found(channels.map((channel) => Float64Array.from(channel))),
+    octaves: octaves.map((hz) => ({ hz, seconds: found(channels.map((channel) => octaveBand(channel, hz, sampleRate))) })),
+  };
+}
+
+/** measure FILE.wav --json: levels, true peak, loudness, decay, stereo image and arrivals of a sound. */
 export function measureCommand(given: readonly string[]): void {
-  const args = readArguments(given, [], ['json']);
+  const args = readArguments(given, [], ['json'], 1);
   const path = wordAt(args, 0, 'FILE.wav');
   if (!args.flags.has('json')) throw new UsageError('measure prints JSON: add --json.');
   const { channels, sampleRate } = readSound(path);
   const left = channels[0] ?? new Float32Array(0);
   const right = channels[1] ?? left;
   const loud = loudness(channels.slice(0, 2), sampleRate);
+  const { lufs: _lufs, ...image } = soundFigures(left, right, sampleRate);
   const found = {
     sampleRate,
     channels: channels.length,
     frames: left.length,
     seconds: left.length / sampleRate,
     peakDb: channels.map((channel) => gainToDb(peakOf(channel))),
+    truePeakDb: channels.map((channel) => finiteOrNull(gainToDb(truePeakOf(channel)))),
     rmsDb: channels.map((channel) => gainToDb(rmsOf(channel))),
     loudness: { integratedLufs: finiteOrNull(loud.integrated), momentaryMaxLufs: finiteOrNull(loud.momentaryMax), shortTermMaxLufs: finiteOrNull(loud.shortTermMax) },
+    /** Seconds for 60 dB by T20 (ISO 3382), over the whole and in octaves; null where it does not fall that far. */
+    decaySeconds: decays([left, right], sampleRate),
+    /** 1 both sides alike, 0 unlike, -1 turned over; null for silence. */
+    correlation: finiteOrNull(correlationOf(left, right)),
+    width: image.width,
+    monoLossDb: image.monoLossDb,
     taps: tapList(left, right, sampleRate, 0.001).slice(0, 200),
   };
   process.stdout.write(`${JSON.stringify(found, null, 2)}\n`);

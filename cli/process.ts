@@ -10,7 +10,7 @@ const LONGEST_TAIL_SECONDS = 3600;
 
 /** process IN.wav OUT.wav --chain CHAIN.json: a sound through a chain. */
 export function processCommand(given: readonly string[]): void {
-  const args = readArguments(given, ['chain', 'bpm', 'rate', 'seed', 'tail', 'bits', 'moves', 'events', 'hear'], []);
+  const args = readArguments(given, ['chain', 'bpm', 'rate', 'tail', 'bits', 'moves', 'events', 'hear'], [], 2);
   const from = wordAt(args, 0, 'IN.wav');
   const to = wordAt(args, 1, 'OUT.wav');
   const chainPath = args.options.get('chain');
@@ -19,7 +19,6 @@ export function processCommand(given: readonly string[]): void {
   const rate = numberOption(args, 'rate', 44_100, 96_000);
   const depth = choiceOption(args, 'bits', ['16', '24', '32f'] as const, '32f');
   const hear = choiceOption(args, 'hear', ['mix', 'wet', 'dry', 'difference'] as const, 'mix');
-  numberOption(args, 'seed', 0, 4294967295);
   const tail = tailOption(args.options.get('tail'));
 
   const audio = readSound(from);
@@ -34,6 +33,10 @@ export function processCommand(given: readonly string[]): void {
     ...(moves ? readLanes(readJson(moves), chain, TREATED_CHANNEL) : []),
     ...(events ? lanesOfEvents(readJson(events), chain, TREATED_CHANNEL, context) : []),
   ];
+  if ((sound[0]?.length ?? 0) === 0) {
+    writeSound(to, { sampleRate, channels: [new Float32Array(0), new Float32Array(0)] }, depth);
+    return;
+  }
   const rendered = treat({ sound, sampleRate, bpm, chain, lanes, tail, hear });
   writeSound(to, { sampleRate, channels: [rendered.left, rendered.right] }, depth);
   if (rendered.cutShort) process.stderr.write('The tail had not died away after 120 s and was cut there.\n');
@@ -42,6 +45,6 @@ export function processCommand(given: readonly string[]): void {
 function tailOption(text: string | undefined): Tail {
   if (text === undefined || text === 'auto') return { kind: 'silent' };
   const seconds = Number(text);
-  if (!(seconds >= 0 && seconds <= LONGEST_TAIL_SECONDS)) throw new UsageError(`--tail takes auto or 0-${LONGEST_TAIL_SECONDS} seconds; not "${text}".`);
+  if (text.trim() === '' || !(seconds >= 0 && seconds <= LONGEST_TAIL_SECONDS)) throw new UsageError(`--tail takes auto or 0-${LONGEST_TAIL_SECONDS} seconds; not "${text}".`);
   return { kind: 'seconds', seconds };
 }

@@ -20,7 +20,7 @@ type Sounds = ReadonlyMap<string, SoundData>;
 
 /** render PIECE OUT.wav: a piece file (or `salt-pier`, made afresh) to audio, whole, in part or as stems. */
 export function renderCommand(given: readonly string[]): void {
-  const args = readArguments(given, ['stems', 'from', 'to', 'bits', 'sounds', 'tail'], []);
+  const args = readArguments(given, ['stems', 'from', 'to', 'bits', 'sounds', 'tail'], [], 2);
   const name = wordAt(args, 0, 'PIECE');
   const out = wordAt(args, 1, 'OUT.wav');
   const depth = choiceOption(args, 'bits', ['16', '24', '32f'] as const, '32f');

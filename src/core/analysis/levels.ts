@@ -1,3 +1,5 @@
+import { TruePeak, TRUE_PEAK_DELAY } from '../dsp/truePeak';
+
 /** Greatest absolute sample. */
 export function peakOf(samples: ArrayLike<number>): number {
   let peak = 0;
@@ -31,4 +33,26 @@ export function peakRow(channels: readonly ArrayLike<number>[], framesPerPeak: n
     }
   }
   return row;
+}
+
+/** Highest level of a sound, between its samples too (ITU-R BS.1770-4, annex 2). */
+export function truePeakOf(samples: ArrayLike<number>): number {
+  const meter = new TruePeak();
+  let most = peakOf(samples);
+  for (let i = 0; i < samples.length + 2 * TRUE_PEAK_DELAY; i += 1) {
+    const peak = meter.next(samples[i] ?? 0, most);
+    if (peak > most) most = peak;
+  }
+  return most;
+}
+
+/** Correlation of two equally long sides: 1 alike, 0 unlike, -1 turned over; NaN when one of them is silent. */
+export function correlationOf(left: ArrayLike<number>, right: ArrayLike<number>): number {
+  let [both, l, r] = [0, 0, 0];
+  for (let i = 0; i < left.length; i += 1) {
+    both += left[i]! * right[i]!;
+    l += left[i]! * left[i]!;
+    r += right[i]! * right[i]!;
+  }
+  return both / Math.sqrt(l * r);
 }

@@ -1,5 +1,6 @@
 import * as z from 'zod';
-import { findEffect, EFFECTS } from '../effects/catalogue';
+import { effectOf, findEffect, EFFECTS } from '../effects/catalogue';
+import type { EffectDefinition } from '../effects/define';
 import { MOST_STRANDS } from '../effects/braid/params';
 import { parseValue } from '../params/parse';
 import type { Param, ParamValue, ValueContext } from '../params/param';
@@ -67,7 +68,7 @@ function readEntry(entry: ChainEntry, id: string, context: ValueContext): Slot {
   if ('mix' in given) values.balance = definition.params.balance!.initial;
   if ('dry' in given || 'wet' in given) values.balance = 'levels';
   for (const [param, value] of Object.entries(given)) {
-    values[param] = readValue(definition.params[param], `${entry.effect}.${param}`, value, Object.keys(definition.params), context);
+    values[param] = readValue(ownParam(definition, param), `${entry.effect}.${param}`, value, Object.keys(definition.params), context);
   }
   const inner = (entries: readonly ChainEntry[], where: string): Slot[] => entries.map((one, index) => readEntry(one, `${id}-${where}-${index}`, context));
   return {
@@ -77,7 +78,11 @@ function readEntry(entry: ChainEntry, id: string, context: ValueContext): Slot {
   };
 }
 
-function readValue(param: Param | undefined, name: string, value: ParamValue, known: readonly string[], context: ValueContext): ParamValue {
+/**
+ * A value of a file as one of a parameter.
+ * @param name of the effect and the parameter, for the message  @throws BadData
+ */
+export function readValue(param: Param | undefined, name: string, value: ParamValue, known: readonly string[], context: ValueContext): ParamValue {
   if (!param) throw new BadData(`There is no parameter ${name}. There are: ${known.join(', ')}.`);
   if (typeof value === 'string') {
     const parsed = parseValue(param, value, context);
@@ -98,10 +103,28 @@ export function readLanes(file: unknown, slots: readonly Slot[], channel: string
   if (!result.success) throw new BadData(`The moves file is not understood: ${describeIssue(result.error)}.`);
   return result.data.lanes.map((lane, index) => {
     const slot = slots[lane.effect];
-    if (!slot || !findEffect(slot.effect)?.params[lane.param]) throw new BadData(`Lane ${index + 1} names effect ${lane.effect}, "${lane.param}", which is not in the chain.`);
+    const param = slot && ownParam(effectOf(slot.effect), lane.param);
+    if (!param) throw new BadData(`Lane ${index + 1} names effect ${lane.effect}, "${lane.param}", which is not in the chain.`);
+    for (const { value } of lane.points) checkPoint(param, lane, value);
     return { id: `lane-${index}`, target: { channel, effect: slot.id, param: lane.param }, unit: lane.unit ?? 'own', on: true, points: lane.points };
   });
 }
+
+type LaneEntry = z.infer<typeof laneFileSchema>['lanes'][number];
+
+/** @throws BadData when a point lies where its parameter does not go */
+function checkPoint(param: Param, lane: LaneEntry, value: number): void {
+  if (lane.unit === 'beats' && !(param.kind === 'number' && param.sync)) throw new BadData(`${lane.param} is no time: its lane cannot be in beats.`);
+  if (lane.unit === 'beats') {
+    if (value >= 0) return;
+    throw new BadData(`${lane.param} cannot be ${value} beats.`);
+  }
+  const [min, max] = param.kind === 'number' ? [param.min, param.max] : [0, param.kind === 'choice' ? param.options.length - 1 : 1];
+  if (!(value >= min && value <= max)) throw new BadData(`${lane.param} goes from ${min} to ${max}; ${value} in its lane lies outside.`);
+}
+
+/** A parameter by its name; not what every object inherits. */
+export const ownParam = ({ params }: Pick<EffectDefinition, 'params'>, name: string): Param | undefined => (Object.hasOwn(params, name) ? params[name] : undefined);
 
 export function describeIssue(error: z.ZodError): string {
   const issue = error.issues[0];
