@@ -46,6 +46,19 @@ function detuneError(cents: number): number {
   return 1200 * Math.log2(found / hz) - cents;
 }
 
+/** Deepest that a steady tone sinks under its highest level in twelve seconds of a detuned take, in dB. */
+function doublingDip(cents: number, hz: number, sampleRate: number): number {
+  const { left } = runWet('doubling', { voices: 1, detune: cents, time: 20, drift: 0 }, { sampleRate, seconds: 12, input: sine(hz, 0.4, sampleRate) });
+  const span = Math.round(sampleRate * Math.max(0.01, 2 / hz));
+  let [least, most] = [Infinity, 0];
+  for (let at = sampleRate; at + span < left.length; at += span >> 1) {
+    const power = left.subarray(at, at + span).reduce((sum, x) => sum + x * x, 0);
+    least = Math.min(least, power);
+    most = Math.max(most, power);
+  }
+  return 10 * Math.log10(most / least);
+}
+
 export const repeatPromises: readonly Accuracy[] = [
   { effect: 'Echo', promise: 'repeat n falls on n x time', unit: 'samples', limit: 0.01, measure: () => echoRepeats(({ at }, n) => at - n * 24_000) },
   { effect: 'Echo', promise: 'repeat n is feedback^n', unit: 'dB', limit: 0.1, measure: () => echoRepeats(({ gain }, n) => db(gain) - (n - 1) * db(0.5)) },
@@ -74,6 +87,7 @@ export const repeatPromises: readonly Accuracy[] = [
     },
   },
   { effect: 'Doubling', promise: 'detune of 10 and 35 cents', unit: 'cents', limit: 1, measure: () => worst([10, 35].map(detuneError)) },
+  { effect: 'Doubling', promise: 'a detuned take of a tone never dips, 41 Hz to 6.1 kHz', unit: 'dB', limit: 3, measure: () => worst([[12, 41, 44_100], [35, 82, 48_000], [-20, 311, 44_100], [50, 997, 48_000], [12, 2500, 44_100], [35, 6100, 48_000]].map(([cents, hz, rate]) => doublingDip(cents!, hz!, rate!))) },
   {
     effect: 'Side delay', promise: 'the later side is later by exactly so many samples', unit: 'samples', limit: 0.01,
     measure: () => worst([2, 13.3, 60].map((time) => { const out = runWet('sideDelay', { time }, { seconds: 0.1, input: impulse }); return arrival(out.right, time * 48).at - time * 48 + (out.left[0]! - 1); })),

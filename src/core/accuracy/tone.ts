@@ -14,9 +14,6 @@ const HZ = [50, 120, 300, 700, 1000, 1600, 3000, 6000, 11_000, 17_000];
 const responseOf = (effect: string, named: Readonly<Record<string, ParamValue>>, hz = HZ): number[] =>
   responseAt(runWet(effect, named, { seconds: 1, input: (i) => (i === 0 ? 0.01 : 0) }).left.map((x) => x * 100), hz, RATE);
 
-/** The bilinear transform's own frequency, as a ratio to the corner: theory is an analogue filter seen through it. */
-const warped = (hz: number, corner: number): number => Math.tan((Math.PI * hz) / RATE) / Math.tan((Math.PI * corner) / RATE);
-
 /** |H|^2 of a Butterworth filter. */
 const butterworth = (ratio: number, order: number, high: boolean): number => 1 / (1 + Math.pow(high ? 1 / ratio : ratio, 2 * order));
 
@@ -24,7 +21,7 @@ function filterError(kind: string, slope: string): number {
   const corner = 1200;
   const order = slope === '24' ? 4 : 2;
   const theory = HZ.map((hz) => {
-    const w = warped(hz, corner);
+    const w = hz / corner;
     if (kind === 'low' || kind === 'high') return 10 * Math.log10(butterworth(w, order, kind === 'high'));
     const across = kind === 'band' ? (2 * w * w) / ((1 - w * w) ** 2 + 2 * w * w) : (1 - w * w) ** 2 / ((1 - w * w) ** 2 + 2 * w * w);
     return 10 * Math.log10(across);
@@ -37,7 +34,7 @@ function filterError(kind: string, slope: string): number {
 function bellError(gainDb: number, q: number): number {
   const a = Math.pow(10, gainDb / 40);
   const theory = HZ.map((hz) => {
-    const w = warped(hz, 2600);
+    const w = hz / 2600;
     const real = (1 - w * w) ** 2;
     return 10 * Math.log10((real + ((w * a) / q) ** 2) / (real + (w / (a * q)) ** 2));
   });
@@ -50,12 +47,52 @@ function shelfError(gainDb: number): number {
   const a = Math.pow(10, gainDb / 40);
   const k = Math.sqrt(a) * Math.SQRT2;
   const low = HZ.map((hz) => {
-    const w = warped(hz, 140);
+    const w = hz / 140;
     return 10 * Math.log10((a * a * ((a - w * w) ** 2 + (k * w) ** 2)) / ((1 - a * w * w) ** 2 + (k * w) ** 2));
   });
   const found = responseOf('eq', { lowHz: 140, lowDb: gainDb });
   return worst(found.map((level, i) => level - low[i]!));
 }
+
+type Model = (hz: number) => number;
+type Named = Readonly<Record<string, ParamValue>>;
+
+const CORNERS = [87, 733, 2900, 6100, 9300, 11_700, 13_900, 16_300];
+const FINE_HZ = Array.from({ length: 90 }, (_, i) => 20 * Math.pow(900, i / 89));
+/** Squared magnitude of `1 - r^2 + i r / q`. */
+const square = (r: number, q: number): number => (1 - r * r) ** 2 + (r / q) ** 2;
+
+/** Farthest that a response lies from a squared magnitude, where that is above -60 dB, in dB. */
+function analogueError(effect: string, named: Named, model: Model, sampleRate: number): number {
+  const { left } = runWet(effect, named, { sampleRate, seconds: 1, input: (i) => (i === 0 ? 0.01 : 0) });
+  const found = responseAt(left.map((x) => x * 100), FINE_HZ, sampleRate);
+  return worst(FINE_HZ.map((hz, i) => (10 * Math.log10(model(hz)) < -60 ? 0 : found[i]! - 10 * Math.log10(model(hz)))));
+}
+
+const filterModels = (kind: string, top: (r: number, q: number) => number) => (corner: number): (readonly [Named, Model])[] =>
+  [0, 0.35].map((resonance) => {
+    const q = 0.707107 * Math.pow(14, resonance);
+    return [{ kind, cutoff: corner, resonance }, (hz) => top(hz / corner, q) / square(hz / corner, q)] as const;
+  });
+
+const bellModels = (corner: number): (readonly [Named, Model])[] =>
+  ([[9, 1], [-17, 0.5], [24, 3]] as const).map(([db, q]) => {
+    const a = Math.pow(10, db / 40);
+    return [{ edgeHz: corner, edgeDb: db, edgeQ: q }, (hz) => square(hz / corner, q / a) / square(hz / corner, q * a)] as const;
+  });
+
+const shelfModels = (corner: number): (readonly [Named, Model])[] =>
+  [8, -13, 21].flatMap((db) => {
+    const a = Math.pow(10, db / 40);
+    const low: Model = (hz) => (a * a * (a * a + (hz / corner) ** 4)) / (1 + (a * (hz / corner) ** 2) ** 2);
+    return [[{ lowHz: corner, lowDb: db }, low], [{ highHz: corner, highDb: db }, (hz) => (a * a) ** 2 / low(hz)]] as const;
+  });
+
+const ANALOGUE: readonly (readonly [string, string, number, (corner: number) => (readonly [Named, Model])[]])[] = [
+  ['Filter', 'low-pass', 20_000, filterModels('low', () => 1)], ['Filter', 'high-pass', 14_000, filterModels('high', (r) => r ** 4)],
+  ['Filter', 'band-pass', 20_000, filterModels('band', (r, q) => (r / q) ** 2)], ['Filter', 'notch', 20_000, filterModels('notch', (r) => (1 - r * r) ** 2)],
+  ['EQ', 'bells of +9, -17 and +24 dB', 20_000, bellModels], ['EQ', 'shelves of +8, -13 and +21 dB', 20_000, shelfModels],
+];
 
 function phaserError(stages: number): number {
   const centre = 800;
@@ -99,8 +136,12 @@ const monoSum = (named: Readonly<Record<string, ParamValue>>): number => {
 };
 
 export const tonePromises: readonly Accuracy[] = [
-  ...['low', 'high', 'band', 'notch'].map((kind): Accuracy => ({ effect: 'Filter', promise: `${kind}, 12 dB: response against theory`, unit: 'dB', limit: 0.1, measure: () => filterError(kind, '12') })),
-  ...['low', 'high'].map((kind): Accuracy => ({ effect: 'Filter', promise: `${kind}, 24 dB: response against theory`, unit: 'dB', limit: 0.1, measure: () => filterError(kind, '24') })),
+  ...['low', 'high', 'band', 'notch'].map((kind): Accuracy => ({ effect: 'Filter', promise: `${kind}, 12 dB: response against theory`, unit: 'dB', limit: 0.2, measure: () => filterError(kind, '12') })),
+  ...['low', 'high'].map((kind): Accuracy => ({ effect: 'Filter', promise: `${kind}, 24 dB: response against theory`, unit: 'dB', limit: 0.3, measure: () => filterError(kind, '24') })),
+  ...ANALOGUE.map(([effect, promise, most, make]): Accuracy => ({
+    effect, promise: `${promise} against its analogue, 20 Hz to 18 kHz, at 44.1 and 48 kHz`, unit: 'dB', limit: 0.5,
+    measure: () => worst([44_100, 48_000].flatMap((rate) => CORNERS.filter((corner) => corner <= most).flatMap((corner) => make(corner).map(([named, model]) => analogueError(effect.toLowerCase(), named, model, rate))))),
+  })),
   { effect: 'EQ', promise: 'bells of +9 and -15 dB against theory', unit: 'dB', limit: 0.1, measure: () => worst([bellError(9, 1), bellError(-15, 3)]) },
   { effect: 'EQ', promise: 'low shelf of +8 and -12 dB against theory', unit: 'dB', limit: 0.1, measure: () => worst([shelfError(8), shelfError(-12)]) },
   ...[2, 4, 8, 12].map((stages): Accuracy => ({ effect: 'Phaser', promise: `${stages} stages: ${stages / 2} notches, each in its place`, unit: '%', limit: 1, measure: () => phaserError(stages) })),
@@ -124,7 +165,7 @@ export const tonePromises: readonly Accuracy[] = [
     measure: () => {
       const tone = sine(75, 0.5);
       const out = runWet('width', { bassMono: 150 }, { seconds: 1, input: tone, right: (i) => -tone(i) });
-      return worst([db(amplitudeAt(out.left, 75, 24_000, 48_000) / 0.5) - 10 * Math.log10(butterworth(warped(75, 150), 4, true))]);
+      return worst([db(amplitudeAt(out.left, 75, 24_000, 48_000) / 0.5) - 10 * Math.log10(butterworth(75 / 150, 4, true))]);
     },
   },
   { effect: 'Widener', promise: 'combs sum back to mono', unit: 'dB', limit: 0.5, measure: () => worst([monoSum({ amount: 1, delay: 11 }), monoSum({ amount: 0.6, delay: 3.3 })]) },

@@ -2,17 +2,23 @@ import FFT from 'fft.js';
 
 export interface Onset {
   readonly seconds: number;
-  /** Peak of the hit against the loudest of them, 0-1. */
+  /** How loud the hit is heard against the loudest of them, 0-1: half as loud is 10 dB less. */
   readonly strength: number;
   /** Middle of its spectrum: low for a drum, high for a snare or a hat. */
   readonly centroidHz: number;
 }
 
-const FRAMES = 1024;
+const FRAMES = 2048;
 const HOP = 256;
 const BINS = FRAMES / 2;
 /** Magnitudes are counted as log(1 + PRESS * m), so that quiet hits count too. */
 const PRESS = 200;
+/** Spectra are laid into bands, so many an octave, from here on. */
+const PER_OCTAVE = 24;
+const LOWEST_HZ = 40;
+const HIGHEST_HZ = 16_000;
+/** A frame is held against the one so long before it: a glide from note to note has then moved farther than a vibrato ever does. */
+const LAG_SECONDS = 0.03;
 /** A rise must stand this far over the mean of those around it, as a share of the highest of all. */
 const OVER = 0.08;
 const AROUND_SECONDS = 0.12;
@@ -20,6 +26,10 @@ const LEAST_GAP_SECONDS = 0.05;
 /** The hit begins where its envelope first comes to this share of its peak. */
 const BEGUN = 0.12;
 const PEAK_SECONDS = 0.04;
+/** It is looked for from so many samples before the rise on. */
+const BACK = 1024;
+/** Loudness goes by this power of the pressure (S. S. Stevens, "The Measurement of Loudness", 1955). */
+const HEARD = 0.6;
 /** Hits this far under the loudest are what lies between hits. */
 const QUIETEST = 0.01;
 
@@ -41,10 +51,14 @@ export function findOnsets(samples: Float32Array, sampleRate: number): Onset[] {
   const loudest = found.reduce((a, { peak }) => Math.max(a, peak), 0);
   return found
     .filter(({ peak, at }, i) => peak > QUIETEST * loudest && (i === 0 || at - found[i - 1]!.at >= LEAST_GAP_SECONDS * sampleRate))
-    .map(({ at, peak, centroidHz }) => ({ seconds: at / sampleRate, strength: peak / loudest, centroidHz }));
+    .map(({ at, peak, centroidHz }) => ({ seconds: at / sampleRate, strength: Math.pow(peak / loudest, HEARD), centroidHz }));
 }
 
-/** How much louder each frame is than the one before, summed over the bins that rise; and the middle of its spectrum. */
+/**
+ * How much louder each frame is than one a little before it, summed over the bands that rise; and the middle of its spectrum. A band is
+ * held against the loudest of itself and its neighbours, so that a tone that wavers in pitch does not count as one that begins.
+ * Source: S. Böck and G. Widmer, "Maximum Filter Vibrato Suppression for Onset Detection" (2013).
+ */
 function spectralFlux(samples: Float32Array, sampleRate: number): { flux: Float64Array; centroid: Float64Array } {
   const fft = new FFT(FRAMES);
   const out = fft.createComplexArray();
@@ -52,27 +66,54 @@ function spectralFlux(samples: Float32Array, sampleRate: number): { flux: Float6
   const count = Math.max(1, Math.ceil(samples.length / HOP));
   const flux = new Float64Array(count);
   const centroid = new Float64Array(count);
-  const before = new Float64Array(BINS);
+  const bands = bandEdges(sampleRate);
+  const lag = Math.max(1, Math.round((LAG_SECONDS * sampleRate) / HOP));
+  const recent = Array.from({ length: lag + 1 }, () => new Float64Array(bands.length));
   for (let i = 0; i < count; i += 1) {
     // The frame is centred on its hop, so that a rise shows where it is.
     const from = i * HOP - BINS;
     for (let k = 0; k < FRAMES; k += 1) frame[k] = (samples[from + k] ?? 0) * (0.5 - 0.5 * Math.cos((2 * Math.PI * k) / FRAMES));
     fft.realTransform(out, frame);
-    let sum = 0;
-    let weight = 0;
-    let moment = 0;
-    for (let bin = 1; bin < BINS; bin += 1) {
-      const magnitude = Math.hypot(out[2 * bin]!, out[2 * bin + 1]!) / BINS;
-      const pressed = Math.log1p(PRESS * magnitude);
-      if (pressed > before[bin]!) sum += pressed - before[bin]!;
-      before[bin] = pressed;
-      weight += magnitude * magnitude;
-      moment += magnitude * magnitude * bin;
+    centroid[i] = (middleBin(out) * sampleRate) / FRAMES;
+    const now = recent[i % (lag + 1)]!;
+    const before = recent[(i + 1) % (lag + 1)]!;
+    for (let band = 0; band < bands.length; band += 1) now[band] = Math.log1p(PRESS * bandMagnitude(out, bands[band]!));
+    for (let band = 0; band < bands.length; band += 1) {
+      const rise = now[band]! - Math.max(before[band]!, before[band - 1] ?? 0, before[band + 1] ?? 0);
+      if (rise > 0) flux[i] = flux[i]! + rise;
     }
-    flux[i] = sum;
-    centroid[i] = weight > 0 ? ((moment / weight) * sampleRate) / FRAMES : 0;
   }
   return { flux, centroid };
+}
+
+/** First and last bin of each band, lowest first; bands that would share a bin are one. */
+function bandEdges(sampleRate: number): (readonly [number, number])[] {
+  const edges: (readonly [number, number])[] = [];
+  const top = Math.min(BINS - 1, Math.floor((HIGHEST_HZ * FRAMES) / sampleRate));
+  let from = Math.max(1, Math.round((LOWEST_HZ * FRAMES) / sampleRate));
+  while (from <= top) {
+    const to = Math.max(from, Math.round(from * Math.pow(2, 1 / PER_OCTAVE)) - 1);
+    edges.push([from, Math.min(top, to)]);
+    from = to + 1;
+  }
+  return edges;
+}
+
+function bandMagnitude(spectrum: ArrayLike<number>, [from, to]: readonly [number, number]): number {
+  let sum = 0;
+  for (let bin = from; bin <= to; bin += 1) sum += Math.hypot(spectrum[2 * bin]!, spectrum[2 * bin + 1]!);
+  return sum / BINS;
+}
+
+function middleBin(spectrum: ArrayLike<number>): number {
+  let weight = 0;
+  let moment = 0;
+  for (let bin = 1; bin < BINS; bin += 1) {
+    const power = spectrum[2 * bin]! * spectrum[2 * bin]! + spectrum[2 * bin + 1]! * spectrum[2 * bin + 1]!;
+    weight += power;
+    moment += power * bin;
+  }
+  return weight > 0 ? moment / weight : 0;
 }
 
 function isPeak(flux: Float64Array, i: number, gap: number): boolean {
@@ -92,9 +133,9 @@ function meanAround(flux: Float64Array, i: number, reach: number): number {
 
 /** The sample at which the hit near `about` begins, and its peak. What rang before is taken off. */
 function beginOf(samples: Float32Array, about: number, sampleRate: number): { at: number; peak: number } {
-  const from = Math.max(0, about - FRAMES);
+  const from = Math.max(0, about - BACK);
   const to = Math.min(samples.length, about + Math.round(PEAK_SECONDS * sampleRate));
-  const before = peakOf(samples, Math.max(0, from - FRAMES), from);
+  const before = peakOf(samples, Math.max(0, from - BACK), from);
   const peak = peakOf(samples, from, to);
   const threshold = before < peak ? before + BEGUN * (peak - before) : BEGUN * peak;
   for (let at = from; at < to; at += 1) if (Math.abs(samples[at]!) > threshold) return { at, peak };

@@ -92,11 +92,36 @@ function pluckBars(firstBar: number, bars: number): Pluck[] {
   return plucks;
 }
 
+const KALIMBA = [['Kalimba, ebb', 1, 6], ['Kalimba, slack water', 9, 6]] as const;
+
+/** Phrases that are sung: notes as beat, length in beats, MIDI note, strength and how open the mouth is. */
+const SUNG: readonly { readonly name: string; readonly bar: number; readonly beats: number; readonly rows: readonly (readonly [number, number, number, number, number])[] }[] = [
+  {
+    name: 'Hum, first call', bar: 3, beats: 10,
+    rows: [[0, 1.5, 65, 0.8, 0.1], [1.5, 0.5, 67, 0.7, 0.1], [2, 1.75, 70, 0.9, 0.4], [4, 0.75, 69, 0.8, 0.3], [4.75, 0.75, 67, 0.7, 0.2], [5.5, 2.75, 65, 0.85, 0.7]],
+  },
+  { name: 'Hum, answer', bar: 7, beats: 6, rows: [[0.5, 0.5, 64, 0.7, 0.1], [1, 1, 67, 0.85, 0.3], [2, 1.75, 72, 0.95, 0.8], [3.75, 0.5, 71, 0.6, 0.4]] },
+  {
+    name: 'Hum, far boat', bar: 11, beats: 10,
+    rows: [[0, 1, 70, 0.8, 0.2], [1, 1, 74, 0.95, 0.6], [2, 1.5, 72, 0.85, 0.5], [4, 1, 70, 0.8, 0.3], [5, 0.5, 69, 0.7, 0.2], [5.5, 2.75, 65, 0.9, 0.8]],
+  },
+];
+
+/** Seconds at which the plucked, struck and sung notes of the parts begin, by the name of the part: what an onset finder should find. */
+export function saltPierOnsets(): ReadonlyMap<string, readonly number[]> {
+  const seconds = (notes: readonly { readonly beat: number }[]): number[] => [...new Set(notes.map(({ beat }) => (beat * 60) / BPM))].sort((a, b) => a - b);
+  return new Map([
+    ...KALIMBA.map(([name, bar, bars]) => [name, seconds(pluckBars(bar, bars))] as const),
+    ...SUNG.map(({ name, rows }) => [name, seconds(rows.map(([beat]) => ({ beat })))] as const),
+    [CRATES, seconds(crateHits())] as const,
+  ]);
+}
+
 function kalimbaParts(): Part[] {
   const part = (name: string, bar: number, bars: number): Part => ({
     name, bar, beats: bars * BEATS_PER_BAR, channels: kalimba(pluckBars(bar, bars), bars * BEATS_PER_BAR, BPM, makeRandom(11 + bar)),
   });
-  return [part('Kalimba, ebb', 1, 6), part('Kalimba, slack water', 9, 6)];
+  return KALIMBA.map(([name, bar, bars]) => part(name, bar, bars));
 }
 
 function humParts(): Part[] {
@@ -105,20 +130,15 @@ function humParts(): Part[] {
   const part = (name: string, bar: number, beats: number, rows: SungNote[]): Part => ({
     name, bar, beats, channels: hum(rows, beats, BPM, makeRandom(101 + bar)),
   });
-  return [
-    part('Hum, first call', 3, 10, sung([
-      [0, 1.5, 65, 0.8, 0.1], [1.5, 0.5, 67, 0.7, 0.1], [2, 1.75, 70, 0.9, 0.4], [4, 0.75, 69, 0.8, 0.3], [4.75, 0.75, 67, 0.7, 0.2], [5.5, 2.75, 65, 0.85, 0.7],
-    ])),
-    part('Hum, answer', 7, 6, sung([[0.5, 0.5, 64, 0.7, 0.1], [1, 1, 67, 0.85, 0.3], [2, 1.75, 72, 0.95, 0.8], [3.75, 0.5, 71, 0.6, 0.4]])),
-    part('Hum, far boat', 11, 10, sung([
-      [0, 1, 70, 0.8, 0.2], [1, 1, 74, 0.95, 0.6], [2, 1.5, 72, 0.85, 0.5], [4, 1, 70, 0.8, 0.3], [5, 0.5, 69, 0.7, 0.2], [5.5, 2.75, 65, 0.9, 0.8],
-    ])),
-  ];
+  return SUNG.map(({ name, bar, beats, rows }) => part(name, bar, beats, sung(rows)));
 }
 
-function crateParts(): Part[] {
+const CRATES = 'Crates, all hands';
+const CRATE_BARS = 15;
+
+function crateHits(): Hit[] {
   const hits: Hit[] = [];
-  const bars = 15;
+  const bars = CRATE_BARS;
   const add = (beat: number, hit: CrateHit, strength: number): void => void hits.push({ beat, hit, strength });
   for (let bar = 0; bar < bars; bar += 1) {
     const at = bar * BEATS_PER_BAR;
@@ -130,7 +150,12 @@ function crateParts(): Part[] {
     for (let eighth = 0; eighth < 8; eighth += 1) add(at + eighth / 2, 'tick', eighth % 2 === 0 ? 0.35 : 0.62);
     if (bar % 2 === 1) for (const [beat, strength] of [[1.75, 0.5], [2.25, 0.4], [3.75, 0.55]] as const) add(at + beat, 'tap', strength);
   }
-  return [{ name: 'Crates, all hands', bar: 1, beats: bars * BEATS_PER_BAR, channels: crates(hits, bars * BEATS_PER_BAR, BPM, makeRandom(301)) }];
+  return hits;
+}
+
+function crateParts(): Part[] {
+  const beats = CRATE_BARS * BEATS_PER_BAR;
+  return [{ name: CRATES, bar: 1, beats, channels: crates(crateHits(), beats, BPM, makeRandom(301)) }];
 }
 
 function hornParts(): Part[] {

@@ -41,7 +41,7 @@ export function HitStrip({ hits, chosen, verb = 'Throw', onToggle }: HitStripPro
             <View style={styles.column}>
               <Words kind="small" tone="coralInk" style={styles.mark}>{on ? '∿' : ' '}</Words>
               <View style={styles.posts}>
-                <View style={[styles.post, { height: Math.max(4, Math.sqrt(hit.strength) * TALLEST), backgroundColor: on ? tokens.coral : tokens.sand }]} />
+                <View style={[styles.post, { height: Math.max(4, hit.strength * TALLEST), backgroundColor: on ? tokens.coral : tokens.sand }]} />
               </View>
               <Words kind="small" tone={on ? 'coralInk' : 'mute'} style={styles.place}>{place}</Words>
             </View>

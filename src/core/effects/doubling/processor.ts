@@ -7,13 +7,12 @@ import { PeakGuard } from '../../dsp/peakGuard';
 import { clearRun } from '../../dsp/runs';
 import { STEP_FRAMES, type EffectProcessor, type StereoRun } from '../define';
 import { placesOf } from '../places';
+import { DetunedHead, WINDOW_SECONDS } from './detunedHead';
 import { isAudible } from '../quiet';
 import { doublingParams, MOST_VOICES } from './params';
 
 const AT = placesOf(doublingParams);
 const SWITCH_SECONDS = 0.03;
-/** A detuned voice reads with two heads in turn, each for this long: long enough for a bass note. */
-const WINDOW_SECONDS = 0.06;
 /** Each voice comes later than the first by this share of the time. */
 const LATER = [1, 1.37, 1.71, 2.13] as const;
 const PAN = [-1, 1, -0.55, 0.55] as const;
@@ -28,17 +27,14 @@ const PATIENCE_SECONDS = 0.6;
 export class DoublingProcessor implements EffectProcessor {
   private readonly line: DelayLine;
   private readonly guard: PeakGuard;
-  private readonly delays = new Float64Array(STEP_FRAMES);
-  private readonly heads = [new Float64Array(STEP_FRAMES), new Float64Array(STEP_FRAMES)] as const;
-  private readonly levels = new Float64Array(STEP_FRAMES);
+  private readonly heads: readonly DetunedHead[];
+  private readonly heard = new Float64Array(STEP_FRAMES);
   private readonly back = new Float64Array(STEP_FRAMES);
   private readonly into = new Float64Array(STEP_FRAMES);
   private readonly inUse = new Float64Array(MOST_VOICES);
   private readonly offset = new Float64Array(MOST_VOICES);
-  private readonly turns = new Float64Array(MOST_VOICES);
   private readonly ratios = BEND.map(() => new Kept((octaves) => Math.pow(2, octaves)));
   private readonly share: number;
-  private readonly window: number;
   private phase = 0;
   private feedback = 0;
   private quietFrames = Infinity;
@@ -48,7 +44,7 @@ export class DoublingProcessor implements EffectProcessor {
     this.line = readLines(1, LONGEST_SECONDS * sampleRate + 2 * STEP_FRAMES, withKernel)[0]!;
     this.guard = new PeakGuard(CEILING, GUARD_RELEASE_SECONDS, sampleRate);
     this.share = followShare(SWITCH_SECONDS, STEP_FRAMES, sampleRate);
-    this.window = WINDOW_SECONDS * sampleRate;
+    this.heads = BEND.map(() => new DetunedHead(this.line, sampleRate));
   }
 
   get silent(): boolean {
@@ -71,8 +67,7 @@ export class DoublingProcessor implements EffectProcessor {
     for (let voice = 0; voice < MOST_VOICES; voice += 1) {
       this.inUse[voice] = voice < Math.round(values[AT.voices]!) ? 1 : 0;
       this.offset[voice] = this.offsetOf(voice, values);
-      const turns = seconds * this.turnRate(voice, values) * this.sampleRate;
-      this.turns[voice] = turns - Math.floor(turns);
+      this.heads[voice]!.clear(this.rateOf(voice, values));
     }
     this.feedback = values[AT.feedback]!;
     this.guard.clear();
@@ -108,10 +103,10 @@ export class DoublingProcessor implements EffectProcessor {
     return ((values[AT.time]! * LATER[voice as 0 | 1 | 2 | 3] + 0.5 * wander) * this.sampleRate) / 1000;
   }
 
-  /** Turns of a voice's pair of heads per sample: a head that moves against the line at `ratio - 1` crosses the window once a turn. */
-  private turnRate(voice: number, values: Float64Array): number {
+  /** By how many samples a voice's delay falls with each sample. */
+  private rateOf(voice: number, values: Float64Array): number {
     if (values[AT.detune] === 0) return 0;
-    return (this.ratios[voice]!.at((values[AT.detune]! * BEND[voice as 0 | 1 | 2 | 3]) / 1200) - 1) / this.window;
+    return this.ratios[voice]!.at((values[AT.detune]! * BEND[voice as 0 | 1 | 2 | 3]) / 1200) - 1;
   }
 
   private voice(voice: number, wet: StereoRun, values: Float64Array, level: number): void {
@@ -122,37 +117,22 @@ export class DoublingProcessor implements EffectProcessor {
     const start = this.offset[voice]!;
     const end = this.offsetOf(voice, values);
     this.offset[voice] = end;
-    const rate = this.turnRate(voice, values);
-    const turns = this.turns[voice]!;
-    const moved = turns + rate * n;
-    this.turns[voice] = moved - Math.floor(moved);
-    if (from === 0 && to === 0) return;
-    this.head(0, start, end, turns, rate);
-    if (rate !== 0) this.head(1, start, end, turns + 0.5, rate);
+    const rate = this.rateOf(voice, values);
+    const head = this.heads[voice]!;
+    if (from === 0 && to === 0) {
+      head.clear(rate);
+      return;
+    }
+    head.read(start, end, rate, this.heard);
     const pan = PAN[voice as 0 | 1 | 2 | 3] * values[AT.spread]!;
     const left = level * Math.sqrt(0.5 * (1 - pan));
     const right = level * Math.sqrt(0.5 * (1 + pan));
-    const a = this.heads[0];
-    const b = this.heads[1];
+    const { heard } = this;
     for (let i = 0; i < n; i += 1) {
-      const share = this.levels[i]!;
-      const x = (rate === 0 ? a[i]! : b[i]! + (a[i]! - b[i]!) * share) * (from + ((to - from) * (i + 1)) / n);
+      const x = heard[i]! * (from + ((to - from) * (i + 1)) / n);
       wet.left[i] = wet.left[i]! + left * x;
       wet.right[i] = wet.right[i]! + right * x;
       this.back[i] = this.back[i]! + 0.5 * level * x;
     }
-  }
-
-  /** One head: its delay falls from the window's length to nothing as it turns (rises when the pitch is lowered); `levels` is how much of the first is heard. */
-  private head(which: 0 | 1, start: number, end: number, turns: number, rate: number): void {
-    const n = STEP_FRAMES;
-    const step = (end - start) / n;
-    for (let i = 0; i < n; i += 1) {
-      const phase = turns + rate * (i + 1);
-      const turn = phase - Math.floor(phase);
-      this.delays[i] = n + start + step * (i + 1) + (rate === 0 ? 0 : (1 - turn) * this.window);
-      if (which === 0) this.levels[i] = rate === 0 ? 1 : 0.5 - 0.5 * sinTurns(turn + 0.25);
-    }
-    this.line.readMoving(this.delays, n, this.heads[which]);
   }
 }

@@ -1,5 +1,6 @@
 import { arrive } from '../../dsp/onePole';
 import { FilterRow } from '../../dsp/filterRow';
+import { MatchedFilter } from '../../dsp/matchedFilter';
 import { copyRun } from '../../dsp/runs';
 import type { EffectProcessor, StereoRun } from '../define';
 import { SECOND_ORDER_Q } from '../filter/processor';
@@ -15,11 +16,11 @@ const PLACES = Object.keys({ ...commonParams, ...eqParams }).length;
 const SWITCH_SECONDS = 0.01;
 
 /**
- * Six state-variable filters in a row on each side; cuts, shelves and bells differ in their mixing weights alone.
- * Source: Andrew Simper, "Solving the continuous SVF equations using trapezoidal integration" (2013).
+ * Six state-variable filters in a row on each side, whose responses are those of analogue cuts, shelves and bells.
  */
 export class EqProcessor extends Insert implements EffectProcessor {
   private readonly row: FilterRow;
+  private readonly design = new MatchedFilter();
   private lowCut = 0;
   private highCut = 0;
   private readonly seen = new SeenRow(PLACES);
@@ -61,36 +62,29 @@ export class EqProcessor extends Insert implements EffectProcessor {
   private aim(values: Float64Array): void {
     this.lowCut = arrive(this.lowCut, values[AT.lowCutOn]!, this.share);
     this.highCut = arrive(this.highCut, values[AT.highCutOn]!, this.share);
-    const k = 1 / SECOND_ORDER_Q;
-    const { lowCut, highCut } = this;
-    this.row.aim(0, this.tan(values[AT.lowCut]!), k, 1, -k * lowCut, -lowCut);
-    this.row.aim(1, this.tan(values[AT.highCut]!), k, 1 - highCut, 0, highCut);
-    this.lowShelf(values[AT.lowHz]!, values[AT.lowDb]!);
-    this.bell(3, values[AT.bodyHz]!, values[AT.bodyDb]!, values[AT.bodyQ]!);
-    this.bell(4, values[AT.edgeHz]!, values[AT.edgeDb]!, values[AT.edgeQ]!);
-    this.highShelf(values[AT.highHz]!, values[AT.highDb]!);
+    const { design, lowCut, highCut } = this;
+    // A cut that is switched comes in by its share of the way from letting all through.
+    design.highPass(this.angle(values[AT.lowCut]!), SECOND_ORDER_Q);
+    this.take(0, lowCut);
+    design.lowPass(this.angle(values[AT.highCut]!), SECOND_ORDER_Q);
+    this.take(1, highCut);
+    design.lowShelf(this.angle(values[AT.lowHz]!), values[AT.lowDb]!);
+    this.take(2, 1);
+    design.bell(this.angle(values[AT.bodyHz]!), values[AT.bodyQ]!, values[AT.bodyDb]!);
+    this.take(3, 1);
+    design.bell(this.angle(values[AT.edgeHz]!), values[AT.edgeQ]!, values[AT.edgeDb]!);
+    this.take(4, 1);
+    design.highShelf(this.angle(values[AT.highHz]!), values[AT.highDb]!);
+    this.take(5, 1);
   }
 
-  private lowShelf(hz: number, db: number): void {
-    const k = 1 / SECOND_ORDER_Q;
-    const root = Math.pow(10, db / 40);
-    this.row.aim(2, this.tan(hz) / Math.sqrt(root), k, 1, k * (root - 1), root * root - 1);
+  private take(section: number, share: number): void {
+    const { g, k, direct, band, low } = this.design;
+    this.row.aim(section, g, k, 1 + share * (direct - 1), share * band, share * low);
   }
 
-  private highShelf(hz: number, db: number): void {
-    const k = 1 / SECOND_ORDER_Q;
-    const root = Math.pow(10, db / 40);
-    this.row.aim(5, this.tan(hz) * Math.sqrt(root), k, root * root, k * (1 - root) * root, 1 - root * root);
-  }
-
-  private bell(index: number, hz: number, db: number, q: number): void {
-    const root = Math.pow(10, db / 40);
-    const k = 1 / (q * root);
-    this.row.aim(index, this.tan(hz), k, 1, k * (root * root - 1), 0);
-  }
-
-  private tan(hz: number): number {
+  private angle(hz: number): number {
     const most = 0.49 * this.sampleRate;
-    return Math.tan((Math.PI * (hz > most ? most : hz)) / this.sampleRate);
+    return (2 * Math.PI * (hz > most ? most : hz)) / this.sampleRate;
   }
 }

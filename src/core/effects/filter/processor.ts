@@ -3,6 +3,7 @@ import { shapeAt } from '../../dsp/lfo';
 import { saturate } from '../../dsp/saturate';
 import { Kept } from '../../dsp/kept';
 import { FilterRow } from '../../dsp/filterRow';
+import { MatchedFilter } from '../../dsp/matchedFilter';
 import { copyRun } from '../../dsp/runs';
 import { dbToGain } from '../../params/format';
 import { STEP_FRAMES, type EffectProcessor, type StereoRun } from '../define';
@@ -12,6 +13,10 @@ import { filterParams } from './params';
 
 const AT = placesOf(filterParams);
 const KINDS = 4;
+/** As the kinds are counted. */
+const LOW = 0;
+const HIGH = 1;
+const BAND = 2;
 const SWITCH_SECONDS = 0.01;
 const TAPE = 0;
 /** The follower hears from this level on; full scale opens it wholly. */
@@ -26,7 +31,12 @@ export class FilterProcessor extends Insert implements EffectProcessor {
   private readonly row: FilterRow;
   private readonly driveOf = new Kept(dbToGain);
   private readonly lift = new Kept((resonance) => Math.pow(MOST_RESONANCE, resonance));
-  private readonly tan = new Kept(Math.tan);
+  private readonly design = new MatchedFilter();
+  private angle = -1;
+  private q = -1;
+  /** A kind or slope is on its way. */
+  private choosing = true;
+  private moving = true;
   private readonly weights = new Float64Array(KINDS);
   private steep = 0;
   private phase = 0;
@@ -49,6 +59,7 @@ export class FilterProcessor extends Insert implements EffectProcessor {
     this.phase = seconds * values[AT.lfoRate]!;
     this.drive = this.driveOf.at(values[AT.drive]!);
     this.choose(values, 1);
+    this.choosing = true;
     this.quiet.clear();
   }
 
@@ -66,8 +77,18 @@ export class FilterProcessor extends Insert implements EffectProcessor {
 
   private choose(values: Float64Array, share: number): void {
     const kind = values[AT.kind]!;
-    for (let i = 0; i < KINDS; i += 1) this.weights[i] = arrive(this.weights[i]!, i === kind ? 1 : 0, share);
-    this.steep = arrive(this.steep, values[AT.slope]!, share);
+    const { weights, steep } = this;
+    // Once more after it has arrived, so that the filter does too.
+    this.choosing = this.moving;
+    this.moving = false;
+    for (let i = 0; i < KINDS; i += 1) {
+      const before = weights[i]!;
+      weights[i] = arrive(before, i === kind ? 1 : 0, share);
+      if (weights[i] !== before) this.moving = true;
+    }
+    this.steep = arrive(steep, values[AT.slope]!, share);
+    if (this.steep !== steep) this.moving = true;
+    if (this.moving) this.choosing = true;
   }
 
   /** Where the filter shall stand at the end of the step, in Hz. */
@@ -103,18 +124,43 @@ export class FilterProcessor extends Insert implements EffectProcessor {
   }
 
   private filter(wet: StereoRun, values: Float64Array, cutoff: number): void {
-    const lift = this.lift.at(values[AT.resonance]!);
-    const g = this.tan.at((Math.PI * cutoff) / this.sampleRate);
-    const q = SECOND_ORDER_Q + (FOURTH_ORDER_Q[1] - SECOND_ORDER_Q) * this.steep;
-    this.aim(0, g, 1 / (q * lift), 1);
-    this.aim(1, g, 1 / FOURTH_ORDER_Q[0], this.steep);
+    const q = (SECOND_ORDER_Q + (FOURTH_ORDER_Q[1] - SECOND_ORDER_Q) * this.steep) * this.lift.at(values[AT.resonance]!);
+    const angle = (2 * Math.PI * cutoff) / this.sampleRate;
+    if (angle !== this.angle || q !== this.q || this.choosing) {
+      this.angle = angle;
+      this.q = q;
+      this.aim(0, angle, q, 1);
+      this.aim(1, angle, FOURTH_ORDER_Q[0], this.steep);
+    }
     this.row.process(wet);
   }
 
   /** @param share of the stage that is heard; of the second none while the slope is gentle, and it is left out */
-  private aim(stage: 0 | 1, g: number, k: number, share: number): void {
-    const { weights } = this;
-    const low = weights[0]!, high = weights[1]!, band = weights[2]!, notch = weights[3]!;
-    this.row.aim(stage, g, k, 1 - share + share * (high + notch), share * k * (band - high - notch), share * (low - high));
+  private aim(stage: 0 | 1, angle: number, q: number, share: number): void {
+    const { weights, design } = this;
+    let g = 0;
+    let k = 0;
+    let direct = 0;
+    let band = 0;
+    let low = 0;
+    for (let kind = 0; kind < KINDS; kind += 1) {
+      const weight = weights[kind]!;
+      if (weight === 0) continue;
+      this.make(kind, angle, q);
+      g += weight * design.g;
+      k += weight * design.k;
+      direct += weight * design.direct;
+      band += weight * design.band;
+      low += weight * design.low;
+    }
+    this.row.aim(stage, g, k, 1 - share + share * direct, share * band, share * low);
+  }
+
+  private make(kind: number, angle: number, q: number): void {
+    const { design } = this;
+    if (kind === LOW) design.lowPass(angle, q);
+    else if (kind === HIGH) design.highPass(angle, q);
+    else if (kind === BAND) design.bandPass(angle, q);
+    else design.notch(angle, q);
   }
 }

@@ -32,6 +32,7 @@ export function pictureOfReverb(values: ParamValues, context: ValueContext): Dec
       { label: 'Decay', x: Math.min(spanSeconds, preDelaySeconds + setSeconds), y: -60, pullX: pullOn(reverbParams, values, context, 'decay', 'add', 1000), pullY: null },
       { label: 'High decay', x: preDelaySeconds + 0.45 * setSeconds * number('highDecay'), y: -27, pullX: pullOn(reverbParams, values, context, 'highDecay', 'add', 1 / (0.45 * setSeconds)), pullY: null },
     ],
-    early: Array.from(taps.seconds, (seconds, i) => ({ seconds: preDelaySeconds + seconds * number('size'), left: taps.left[i]! * level, right: taps.right[i]! * level, brightnessHz: 3000 })),
+    // Where no early answers sound, none are told.
+    early: level === 0 ? [] : Array.from(taps.seconds, (seconds, i) => ({ seconds: preDelaySeconds + seconds * number('size'), left: taps.left[i]! * level, right: taps.right[i]! * level, brightnessHz: 3000 })),
   });
 }
