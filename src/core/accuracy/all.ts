@@ -1,5 +1,6 @@
 import { colourPromises } from './colour';
 import { levelPromises } from './levels';
+import { presetPromises } from './presets';
 import { loopPromises } from './loops';
 import type { Accuracy } from './measure';
 import { placePromises } from './places';
@@ -8,4 +9,4 @@ import { spacePromises } from './spaces';
 import { tonePromises } from './tone';
 
 /** Every promise about the sound of the effects. */
-export const PROMISES: readonly Accuracy[] = [...repeatPromises, ...loopPromises, ...levelPromises, ...spacePromises, ...placePromises, ...tonePromises, ...colourPromises];
+export const PROMISES: readonly Accuracy[] = [...repeatPromises, ...loopPromises, ...levelPromises, ...presetPromises, ...spacePromises, ...placePromises, ...tonePromises, ...colourPromises];

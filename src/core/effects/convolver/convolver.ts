@@ -12,7 +12,7 @@ const presets: readonly Preset[] = [
   { id: 'inTheShed', name: 'In the shed', purpose: 'Dry parts put into one wooden place.', values: { impulse: 'boatShed', mix: 0.28 } },
   { id: 'cisternCall', name: 'Call into the cistern', purpose: 'Long and dark, for a voice or a single hit.', values: { impulse: 'saltCistern', mix: 0.32, preDelay: 24, lowCut: 140 } },
   { id: 'waitingHall', name: 'Waiting hall', purpose: 'A large bright hall behind strings and pads.', values: { impulse: 'ticketHall', mix: 0.3, highCut: 9000 } },
-  { id: 'boilerRing', name: 'Boiler ring', purpose: 'Turns hits into ringing brass.', values: { impulse: 'brassBoiler', mix: 0.3 } },
+  { id: 'boilerRing', name: 'Boiler ring', purpose: 'Turns hits into ringing brass.', values: { impulse: 'brassBoiler', mix: 0.12, trim: 0.6 } },
   { id: 'fretVeil', name: 'Fret veil', purpose: 'A soft haze that lies behind anything.', values: { impulse: 'seaFret', mix: 0.4, lowCut: 220, width: 1.4 } },
   { id: 'waveIn', name: 'Wave coming in', purpose: 'Every sound swells up after itself; print and trim it into a lift.', values: { impulse: 'comingWave', mix: 0.5 } },
   { id: 'ownRoom', name: 'A room of your own', purpose: 'Describe it: size, walls, where you stand.', values: { source: 'room', mix: 0.3 } },

@@ -40,7 +40,7 @@ const steps = (...heights: readonly number[]): Record<string, number> => Object.
 const presets: readonly Preset[] = [
   { id: 'neutral', name: 'Neutral', purpose: 'Every second sixteenth.', values: {} },
   { id: 'oarStroke', name: 'Oar stroke', purpose: 'Three and three and two: pads that row along.', values: { rate: '1/16', length: 8, smooth: 12, ...steps(1, 0, 0, 1, 0, 0, 1, 0) } },
-  { id: 'sluice', name: 'Sluice', purpose: 'Cut hard and short in sixteenths with accents.', values: { rate: '1/16', length: 16, open: 0.5, smooth: 2, ...steps(1, 0.4, 0.7, 0.4, 1, 0.4, 0.7, 0.9, 1, 0.4, 0.7, 0.4, 1, 0.7, 0.9, 0.4) } },
+  { id: 'sluice', name: 'Sluice', purpose: 'Cut hard and short in sixteenths with accents.', values: { rate: '1/16', length: 16, open: 0.5, smooth: 2, trim: 1.25, ...steps(1, 0.4, 0.7, 0.4, 1, 0.4, 0.7, 0.9, 1, 0.4, 0.7, 0.4, 1, 0.7, 0.9, 0.4) } },
   { id: 'limp', name: 'Limp', purpose: 'Swung eighths under a straight beat.', values: { rate: '1/8', length: 4, swing: 0.33, open: 0.6, smooth: 10, ...steps(1, 0.7, 1, 0.7) } },
   { id: 'faster', name: 'Spinning up', purpose: 'Ride its step to the right at the end of a riser.', values: { rate: '1/8', length: 2, open: 0.5, smooth: 4, ...steps(1, 1) } },
   { id: 'halfShut', name: 'Half shut', purpose: 'Only bows by a few decibels: movement that is felt.', values: { rate: '1/8', length: 8, depth: 0.5, smooth: 30, ...steps(1, 0.3, 0.8, 0.3, 1, 0.3, 0.6, 0.9) } },

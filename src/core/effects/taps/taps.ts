@@ -38,7 +38,7 @@ const cluster = Array.from({ length: 12 }, (_, i) => Math.round(10 * (9 + 11 * i
 const row = Array.from({ length: MOST_TAPS }, (_, i) => 95 * (i + 1));
 
 const presets: readonly Preset[] = [
-  { id: 'neutral', name: 'Neutral', purpose: 'Four even taps at full level, in the middle.', values: { balance: 'levels', dry: 1, wet: 1, ...pattern(['1/8', '1/4', '1/4d', '1/2'], [1], [0]) } },
+  { id: 'neutral', name: 'Neutral', purpose: 'Four even taps at full level, in the middle.', values: { balance: 'levels', dry: 1, wet: 0.7, ...pattern(['1/8', '1/4', '1/4d', '1/2'], [1], [0]) } },
   { id: 'limpingStep', name: 'Limping step', purpose: 'A dotted figure that answers from both sides.', values: { mix: 0.35, ...pattern(['1/8d', '1/4', '1/4d', '1/2', '1/2d'], [0.9, 0.6, 0.7, 0.45, 0.4], [-0.7, 0.4, 0.7, -0.4, 0]) } },
   { id: 'spray', name: 'Spray', purpose: 'A cluster of short taps: put it before a long reverb and it blooms.', values: { mix: 0.5, ...pattern(cluster, [0.5], [-0.9, 0.7, -0.4, 0.9, 0.2, -0.7]), rise: -6 } },
   { id: 'comingTide', name: 'Coming tide', purpose: 'A slow row of taps that swells: a bloom with a long breath.', values: { mix: 0.5, ...pattern(row, [0.55], [-0.6, 0.6, -0.2, 0.2]), rise: 24 } },

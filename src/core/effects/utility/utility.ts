@@ -11,7 +11,7 @@ const presets: readonly Preset[] = [
   { id: 'leftShore', name: 'Left shore', purpose: 'Wholly to the left, as one half of a wide pair.', values: { pan: -1, mono: true } },
   { id: 'rightShore', name: 'Right shore', purpose: 'Wholly to the right, as the other half.', values: { pan: 1, mono: true } },
   { id: 'turned', name: 'Turned over', purpose: 'Left upside down, for a cable or microphone that was.', values: { turnLeft: true } },
-  { id: 'halfDown', name: 'Half down', purpose: 'Six decibels less into whatever follows.', values: { gain: -6 } },
+  { id: 'halfDown', name: 'Half down', purpose: 'Six decibels quieter into whatever follows.', values: { gain: -6 } },
   { id: 'steady', name: 'On an even keel', purpose: 'Takes an offset out before drive or a gate.', values: { dcCut: true } },
 ];
 

@@ -10,7 +10,7 @@ const presets: readonly Preset[] = [
   { id: 'firmKeel', name: 'Firm keel', purpose: 'Bass in the middle, the rest as wide as before.', values: { bassMono: 130 } },
   { id: 'openSound', name: 'Open sound', purpose: 'Wider above, firm below: for pads and returns.', values: { side: 4, bassMono: 160, sideLowCut: 220 } },
   { id: 'narrowBoat', name: 'Narrow boat', purpose: 'Draws a wide part together, so that others have the sides.', values: { side: -8 } },
-  { id: 'outriggers', name: 'Outriggers', purpose: 'The sides alone: what a mono speaker would lose.', values: { mid: -60 } },
+  { id: 'outriggers', name: 'Outriggers', purpose: 'The sides alone, much quieter than the whole: what a mono speaker would lose.', values: { mid: -60 } },
   { id: 'oneMast', name: 'One mast', purpose: 'Mono, to check.', values: { mono: true } },
   { id: 'aboutTurn', name: 'About turn', purpose: 'Left and right change places.', values: { swap: true } },
 ];
