@@ -59,6 +59,15 @@ function sealedDrift(space: string): number {
   return worst([20, 40, 59].map((second) => both(second) - both(2)));
 }
 
+/** How far what an open freeze holds moves in 57 seconds after the last sound came in, in dB. */
+function openDrift(space: string): number {
+  const random = makeRandom(12);
+  const noise = Float32Array.from({ length: 96_000 }, () => 1.6 * (random() - 0.5));
+  const { left, right } = runWet('reverb', { space, decay: 4000, modDepth: 0.5, freeze: 'open' }, { seconds: 62, input: (i) => noise[i] ?? 0 });
+  const both = (from: number): number => 0.5 * (rms(left, from * 48_000, (from + 2) * 48_000) + rms(right, from * 48_000, (from + 2) * 48_000));
+  return worst([20, 40, 59].map((second) => both(second) - both(3)));
+}
+
 export const spacePromises: readonly Accuracy[] = [
   ...SPACES.flatMap((space) => [44_100, 48_000, 96_000].map((rate): Accuracy => ({
     effect: `Reverb, ${space}`, promise: `decay at 1 kHz for 0.3, 1, 2.7, 8 and 20 s, at ${rate / 1000} kHz (ISO 3382)`, unit: '%', limit: 5, measure: () => decayError(space, rate),
@@ -78,6 +87,7 @@ export const spacePromises: readonly Accuracy[] = [
       return worst([1200 * Math.log2(toneHz(out.left, 440, 28 * 48_000, 31 * 48_000) / 440)]);
     },
   },
+  { effect: 'Reverb', promise: 'open freeze does not sink in 57 s after the last sound', unit: 'dB', limit: 0.3, measure: () => worst([openDrift('hall'), openDrift('plate')]) },
   {
     effect: 'Reverb', promise: 'open freeze takes sound in for half a minute and stays under full scale (peak)', unit: 'of full scale', limit: 1,
     measure: () => worst([...runWet('reverb', { space: 'hall', decay: 8000, freeze: 'open' }, { seconds: 30, input: (i) => 0.5 * Math.sin(i * 0.05) + 0.4 * Math.sin(i * 0.0713) }).left.filter((_, i) => i > 48_000)]),

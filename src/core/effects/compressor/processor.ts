@@ -12,6 +12,8 @@ const BUTTERWORTH_K = Math.SQRT2;
 const OFF_HZ = 20;
 /** What is held ripples with a low tone by less than this. */
 const ATTACK_SLACK_DB = 1;
+/** After so many attacks a moved curve has come in. */
+const MOVED_ATTACKS = 6;
 /** Decibels of a natural logarithm, and the other way. */
 const TO_DB = 20 / Math.LN10;
 const FROM_DB = Math.LN10 / 20;
@@ -28,6 +30,11 @@ export class CompressorProcessor extends Insert implements EffectProcessor {
   private readonly attack = new Kept(Math.exp);
   private readonly release = new Kept(Math.exp);
   private readonly tan = new Kept(Math.tan);
+  private seenThreshold = Number.NaN;
+  private seenSlope = 0;
+  private seenKnee = 0;
+  /** Samples for which a moved curve is still coming in. */
+  private moved = 0;
   private held = 0;
   private reduction = 0;
   private makeUp = 0;
@@ -57,6 +64,10 @@ export class CompressorProcessor extends Insert implements EffectProcessor {
 
   locate(_seconds: number, values: Float64Array): void {
     this.makeUp = values[AT.makeUp]!;
+    this.seenThreshold = values[AT.threshold]!;
+    this.seenSlope = 1 - 1 / values[AT.ratio]!;
+    this.seenKnee = values[AT.knee]!;
+    this.moved = 0;
     this.quiet.clear();
   }
 
@@ -71,6 +82,13 @@ export class CompressorProcessor extends Insert implements EffectProcessor {
     const attack = this.attack.at(-1000 / (values[AT.attack]! * this.sampleRate));
     const release = this.release.at(-1000 / (values[AT.release]! * this.sampleRate));
     const makeUpStep = (values[AT.makeUp]! - this.makeUp) / STEP_FRAMES;
+    // A curve that is moved comes in by the attack; only what the sound itself does is held down at once.
+    if (threshold !== this.seenThreshold || slope !== this.seenSlope || knee !== this.seenKnee || makeUpStep !== 0) this.moved = MOVED_ATTACKS * values[AT.attack]! * 0.001 * this.sampleRate;
+    else this.moved -= STEP_FRAMES;
+    this.seenThreshold = threshold;
+    this.seenSlope = slope;
+    this.seenKnee = knee;
+    const slack = this.moved > 0 ? Infinity : ATTACK_SLACK_DB;
     const { left, right } = this.heard;
     let { held, reduction, makeUp } = this;
     for (let i = 0; i < STEP_FRAMES; i += 1) {
@@ -83,7 +101,7 @@ export class CompressorProcessor extends Insert implements EffectProcessor {
       reduction = held + (reduction - held) * attack + 1e-15 - 1e-15;
       makeUp += makeUpStep;
       // Until the attack has passed, make-up lifts no peak over what it will come to, or over what came in.
-      const most = (makeUp > held ? makeUp - held : 0) + ATTACK_SLACK_DB;
+      const most = (makeUp > held ? makeUp - held : 0) + slack;
       const raised = makeUp - reduction;
       const gain = Math.exp((raised < most ? raised : most) * FROM_DB);
       wet.left[i] = input.left[i]! * gain;

@@ -10,7 +10,7 @@ const QUIET_POWER = 1e-9;
 
 /**
  * Brings a run to the level of another. After silence it goes by all that has come since, so the first samples are matched already;
- * from a third of a second on by about that time. No peak leaves higher than the highest that came in of late.
+ * from a third of a second on by about that time. Until then no peak leaves higher than the highest that came in.
  */
 export class LevelMatcher {
   private before = 0;
@@ -65,7 +65,8 @@ export class LevelMatcher {
   apply(io: StereoRun, on: boolean, most = MOST): void {
     const wanted = !on ? 1 : this.after < 1e-12 ? this.gain : Math.sqrt(this.before / this.after);
     const goal = wanted > most ? most : wanted < LEAST ? LEAST : wanted;
-    const limit = on && this.outPeak > 0 ? this.peak / this.outPeak : Infinity;
+    // Only while it is finding its level: later a gain held down at once would be a click.
+    const limit = on && this.heard < this.restSteps && this.outPeak > 0 ? this.peak / this.outPeak : Infinity;
     // In steps that no one hears, however suddenly it is switched.
     const way = this.gain + (goal - this.gain) * (on ? this.heardShare(0.08) : 0.08);
     const next = way > limit ? limit : way;

@@ -7,8 +7,8 @@ const FULL = 0;
 const TIME_ALONE = 1;
 /** Level alone: 6 dB less on the far side than in the middle, as a gentle pan. */
 const LEVEL_DEPTH = 0.5;
-/** The near ear hears before the middle of the head: all is kept this much later, in seconds. */
-const LEAD_SECONDS = 0.0004;
+/** The near ear hears before the middle of the head: all is kept this many samples later. */
+export const leadSamples = (sampleRate: number): number => Math.ceil(0.0004 * sampleRate);
 
 /** A source as it was just written: whole, and its lows alone, which are `lateness` samples behind. */
 export interface SourceLines {
@@ -22,6 +22,7 @@ export class Ear {
   private readonly early = new Kept(earSeconds);
   private readonly shadow = new Kept(shadowGain);
   private readonly level = new Kept((toward) => 1 + LEVEL_DEPTH * Math.sin(toward));
+  private readonly lead: number;
   private delay = -1;
   private gain = 0;
   private high = 1;
@@ -30,7 +31,9 @@ export class Ear {
   private readonly lows = new Float64Array(STEP_FRAMES);
 
   /** @param side -1 the left ear, 1 the right */
-  constructor(private readonly side: -1 | 1, private readonly sampleRate: number) {}
+  constructor(private readonly side: -1 | 1, private readonly sampleRate: number) {
+    this.lead = leadSamples(sampleRate);
+  }
 
   clear(): void {
     this.delay = -1;
@@ -44,7 +47,7 @@ export class Ear {
     const n = STEP_FRAMES;
     const toward = lateral * this.side;
     const early = head === FULL || head === TIME_ALONE ? this.early.at(toward) : 0;
-    const delayGoal = n + (seconds + LEAD_SECONDS + early) * this.sampleRate;
+    const delayGoal = n + this.lead + (seconds + early) * this.sampleRate;
     const highGoal = head === FULL ? this.shadow.at(toward) : 1;
     const levelGoal = gain * (head > TIME_ALONE ? this.level.at(toward) : 1);
     if (this.delay < 0) {

@@ -5,6 +5,7 @@ import { WHOLLY_WET_ALIKE } from '../common';
 
 export const PATH_POINTS = 8;
 export const FARTHEST_METRES = 30;
+export const NEAREST_METRES = 0.3;
 
 const point = (label: string, initial: number): NumberParam =>
   figure({ label, group: 'Drawn path', hint: 'A corner of the drawn path, in metres: right and ahead of you are above 0.', unit: 'metres', min: -FARTHEST_METRES, max: FARTHEST_METRES, initial, smoothingSeconds: 0.1 });
@@ -19,7 +20,7 @@ const corners = Object.fromEntries(
 export const placerRails = {
   ...WHOLLY_WET_ALIKE,
   direction: figure({ label: 'Direction', group: 'Place', hint: '0° is ahead of you, 90° right, 180° behind, 270° left.', unit: 'degrees', min: 0, max: 360, initial: 40, notches: [0, 90, 180, 270], smoothingSeconds: 0.05 }),
-  distance: figure({ label: 'Distance', group: 'Place', hint: 'Farther is quieter, duller and later.', unit: 'metres', min: 0.3, max: FARTHEST_METRES, initial: 2, taper: LOG, notches: [1], smoothingSeconds: 0.08 }),
+  distance: figure({ label: 'Distance', group: 'Place', hint: 'Farther is quieter, duller and later.', unit: 'metres', min: NEAREST_METRES, max: FARTHEST_METRES, initial: 2, taper: LOG, notches: [1], smoothingSeconds: 0.08 }),
   height: figure({ label: 'Height', group: 'Place', hint: 'Above or below your ears.', unit: 'metres', min: -3, max: 6, initial: 0, notches: [0], smoothingSeconds: 0.08 }),
   spread: figure({ label: 'Spread', group: 'Place', hint: 'How far apart the two sides of the sound stand; at the left it is one point.', unit: 'degrees', min: 0, max: 180, initial: 0, notches: [0], smoothingSeconds: 0.05 }),
   head: choice({

@@ -4,7 +4,7 @@ import { defineEffect, type Preset } from '../define';
 import type { PlacePicture } from '../pictures';
 import { respond } from '../respond';
 import { interauralSeconds, spotAt, type Spot } from './geometry';
-import { PATH_POINTS, placerParams } from './params';
+import { FARTHEST_METRES, NEAREST_METRES, PATH_POINTS, placerParams } from './params';
 import { PlacerProcessor } from './processor';
 
 const create = (sampleRate: number): PlacerProcessor => new PlacerProcessor(sampleRate);
@@ -24,12 +24,15 @@ function picture(values: ParamValues, context: ValueContext): PlacePicture {
   };
   const path = number('path') === 0 ? [] : Array.from({ length: PATH_STEPS + 1 }, (_, i) => where(i / PATH_STEPS));
   const at = where(0);
-  const { left, right } = respond({ create, params: placerParams, values: { ...values, path: 'stand', reflections: 0 }, context, sampleRate: RATE, seconds: 0.2 });
+  // Heard where it is: at the beginning of its path, when it has one, and never nearer than a sound can come.
+  const flat = Math.max(NEAREST_METRES, Math.hypot(at.x, at.y));
+  const azimuth = Math.atan2(at.x, at.y);
+  const standing = { ...values, path: 'stand', reflections: 0, direction: ((azimuth * 180) / Math.PI + 360) % 360, distance: Math.min(FARTHEST_METRES, flat) };
+  const { left, right } = respond({ create, params: placerParams, values: standing, context, sampleRate: RATE, seconds: 0.2 });
   const level = (side: Float64Array): number => side.reduce((sum, x) => sum + x * x, 1e-20);
-  const flat = Math.hypot(at.x, at.y);
   const raised = flat / Math.hypot(flat, number('height'));
   const farthest = Math.max(number('distance'), ...path.map(({ x, y }) => Math.hypot(x, y)));
-  return { kind: 'place', at, path, itdMs: 1000 * interauralSeconds(Math.asin(Math.sin(Math.atan2(at.x, at.y)) * raised)), ildDb: 10 * Math.log10(level(right) / level(left)), farthest };
+  return { kind: 'place', at, path, itdMs: 1000 * interauralSeconds(Math.asin(Math.sin(azimuth) * raised)), ildDb: 10 * Math.log10(level(right) / level(left)), farthest };
 }
 
 const presets: readonly Preset[] = [

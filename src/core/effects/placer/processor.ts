@@ -7,9 +7,9 @@ import { STEP_FRAMES, type EffectProcessor, type StereoRun } from '../define';
 import { commonParams } from '../common';
 import { Insert } from '../insert';
 import { placesOf } from '../places';
-import { Ear, type SourceLines } from './ear';
+import { Ear, leadSamples, type SourceLines } from './ear';
 import { SHADOW_HZ, spotAt, type Spot } from './geometry';
-import { FARTHEST_METRES, PATH_POINTS, placerParams, placerRails } from './params';
+import { FARTHEST_METRES, NEAREST_METRES, PATH_POINTS, placerParams, placerRails } from './params';
 
 const AT = placesOf(placerRails);
 const FIRST_CORNER = Object.keys({ ...commonParams, ...placerParams }).indexOf('x1');
@@ -19,13 +19,14 @@ const WALL_GAIN = 0.7;
 const LONGEST_METRES = 2 * FARTHEST_METRES + 30;
 /** Air takes the octave at 8 kHz down by about 0.1 dB a metre (ISO 9613-1, 20 degrees, 50 %); heard as a one-pole whose corner comes down with distance. */
 const AIR_HZ_METRES = 160_000;
-const NEAREST = 0.3;
 /** Two sources (both sides of the sound) heard by two ears. */
 const SOURCES = 2;
 const MOVE_SECONDS = 0.02;
 
 /** A sound at a place around the listener: time, level and shadow of the head, air, floor and walls. */
 export class PlacerProcessor extends Insert implements EffectProcessor {
+  /** By this many samples a sound straight ahead is late, beside the time that its way takes. */
+  readonly latency: number;
   private readonly lines: readonly SourceLines[];
   private readonly lowPasses: readonly BoxLow[];
   private readonly lows = new Float64Array(STEP_FRAMES);
@@ -53,6 +54,7 @@ export class PlacerProcessor extends Insert implements EffectProcessor {
     super(sampleRate, LONGEST_METRES / SPEED_OF_SOUND, MOVE_SECONDS);
     const longest = (LONGEST_METRES / SPEED_OF_SOUND) * sampleRate + 6 * STEP_FRAMES;
     this.lowPasses = [new BoxLow(SHADOW_HZ, sampleRate), new BoxLow(SHADOW_HZ, sampleRate)];
+    this.latency = leadSamples(sampleRate) + Math.round(this.lowPasses[0]!.delay);
     const lines = readLines(2 * SOURCES, longest, withKernel);
     this.lines = this.lowPasses.map(({ delay }, i) => ({ whole: lines[2 * i]!, lows: lines[2 * i + 1]!, lateness: delay }));
     const pair = (): Ear[] => [new Ear(-1, sampleRate), new Ear(1, sampleRate)];
@@ -83,7 +85,7 @@ export class PlacerProcessor extends Insert implements EffectProcessor {
   process(input: StereoRun, wet: StereoRun, values: Float64Array): void {
     this.quiet.listen(input);
     this.move(values);
-    const flat = Math.max(NEAREST, Math.sqrt(this.x * this.x + this.y * this.y));
+    const flat = Math.max(NEAREST_METRES, Math.sqrt(this.x * this.x + this.y * this.y));
     const distance = Math.sqrt(flat * flat + values[AT.height]! * values[AT.height]!);
     this.write(input, values, distance);
     clearRun(wet.left);
@@ -166,7 +168,7 @@ export class PlacerProcessor extends Insert implements EffectProcessor {
       const x = mirror[0] === 0 ? this.x : mirror[0] - this.x;
       const y = mirror[1] === 0 ? this.y : mirror[1] - this.y;
       const z = mirror[2] === 0 ? values[AT.height]! : mirror[2] - values[AT.height]!;
-      const way = Math.max(NEAREST, Math.sqrt(x * x + y * y + z * z));
+      const way = Math.max(NEAREST_METRES, Math.sqrt(x * x + y * y + z * z));
       const gain = level * WALL_GAIN * Math.pow(way, -values[AT.distanceLevel]!);
       const lateral = Math.asin(Math.max(-1, Math.min(1, x / way)));
       const seconds = Math.max(0, way / SPEED_OF_SOUND + offset);

@@ -7,12 +7,15 @@ import { widen } from '../widen';
 import type { Decays } from './absorption';
 import { Early } from './early';
 import { Entrance } from './entrance';
+import { isAudible } from '../quiet';
 import { reverbParams } from './params';
 import { Tail } from './tail';
 
 const AT = placesOf(reverbParams);
 /** Under this in the network, -120 dBFS, nothing is heard. */
 const SILENCE = 1e-6;
+/** An open freeze gives way to what comes in; this long after the last of it what is held stands. */
+const FED_SECONDS = 0.3;
 /** What may still be on its way to the network: pre-delay, swell and smear. */
 const LONGEST_WAY_SECONDS = 5;
 const SWITCH_SECONDS = 0.02;
@@ -30,6 +33,8 @@ export class ReverbProcessor implements EffectProcessor {
   private readonly share: number;
   private space = -1;
   private open = 1;
+  /** Steps for which what came in last counts as still coming. */
+  private fedFor = 0;
   private frozen = 0;
   private shown = 1;
   private earlyNow = 0;
@@ -113,6 +118,7 @@ export class ReverbProcessor implements EffectProcessor {
       into.right[i] = input.right[i]! * open;
     }
     this.open = goal;
+    this.fedFor = isAudible(into) ? (FED_SECONDS * this.sampleRate) / STEP_FRAMES : this.fedFor - 1;
   }
 
   private prepareTail(values: Float64Array): void {
@@ -124,7 +130,7 @@ export class ReverbProcessor implements EffectProcessor {
     decays.highFromHz = values[AT.highFrom]!;
     const frozen = values[AT.freeze]! >= SEALED ? 1 : 0;
     this.frozen = arrive(this.frozen, frozen, this.share, 1e-4);
-    this.tail.prepare(values[AT.size]!, decays, values[AT.modRate]!, values[AT.modDepth]!, this.frozen, values[AT.freeze] === OPEN);
+    this.tail.prepare(values[AT.size]!, decays, values[AT.modRate]!, values[AT.modDepth]!, this.frozen, values[AT.freeze] === OPEN && this.fedFor > 0);
   }
 
   /** Another space fades the old one out, then begins empty. */

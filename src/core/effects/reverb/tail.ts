@@ -26,6 +26,8 @@ export class Tail {
   private level = 1;
   private peak = 0;
   private settled = false;
+  /** In the step before, what is held may have given way. */
+  private yielded = false;
 
   constructor(private readonly sampleRate: number, withKernel: boolean) {
     this.network = new FeedbackNetwork(Math.ceil(LONGEST_LINE_SECONDS * sampleRate) + 2 * NETWORK_FRAMES, withKernel);
@@ -66,10 +68,11 @@ export class Tail {
     this.settled = false;
   }
 
-  /** Sets what the coming step shall do. @param frozen 0-1  @param open true while frozen open */
+  /** Sets what the coming step shall do. @param frozen 0-1  @param open true while frozen open with something coming in */
   prepare(size: number, decays: Decays, rateHz: number, depthMs: number, frozen: number, open: boolean): void {
-    const changed = this.sizeTo(size) || !sameDecays(this.decays, decays) || frozen !== this.keep || open;
+    const changed = this.sizeTo(size) || !sameDecays(this.decays, decays) || frozen !== this.keep || open || this.yielded;
     this.keep = frozen;
+    this.yielded = open;
     if (changed || !this.settled) this.aim(decays, frozen, open);
     this.move(rateHz, depthMs * (1 - frozen));
   }
