@@ -3,7 +3,7 @@ import { reductionAt } from '../effects/compressor/processor';
 import { makeRandom } from '../dsp/random';
 import { responseAt } from '../analysis/spectrum';
 import type { ParamValue } from '../params/param';
-import { apart, worst, type Accuracy } from './measure';
+import { worst, type Accuracy } from './measure';
 
 const RATE = 48_000;
 type Values = Readonly<Record<string, ParamValue>>;

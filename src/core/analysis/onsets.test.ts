@@ -1,5 +1,4 @@
 import { makeRandom } from '../dsp/random';
-import { createHash } from 'node:crypto';
 import { makeSaltPier, saltPierOnsets } from '../sounds/saltPier';
 import { findOnsets } from './onsets';
 
@@ -54,7 +53,8 @@ function fMeasure(truth: readonly number[], found: readonly number[], within: nu
 }
 
 describe('against the scores of the demo, of which all is synthesised', () => {
-  const { piece, sounds } = makeSaltPier((bytes) => createHash('sha256').update(bytes).digest('hex'));
+  let count = 0;
+  const { piece, sounds } = makeSaltPier(() => String((count += 1)).padStart(64, '0'));
   const truth = saltPierOnsets();
   const named = sounds.flatMap(({ hash, channels }) => (truth.has(piece.sounds[hash]!.name) ? [[piece.sounds[hash]!.name, channels] as const] : []));
 
