@@ -17,7 +17,7 @@ const UPPER_AT = [[0.8, 0.3], [0.7, 0.3], [0.5, 0.6], [0.5, 0.3], [0.9, 0.3]] as
 /**
  * Two-pole filters whose magnitude follows their analogue model to within half a decibel nearly up to half the rate, as settings
  * of a state-variable filter. The squared magnitude of either is a quotient of squares in `sin^2(angle / 2)`; it is made to meet
- * that of the model at nothing, at the corner and at one or two more angles, and is then split into poles and zeros.
+ * that of the model at DC, at the corner and at one or two more angles, and is then split into poles and zeros.
  * Sources: Martin Vicanek, "Matched Second Order Digital Filters" (2016); Sophocles J. Orfanidis, "Digital Parametric Equalizer
  * Design with Prescribed Nyquist-Frequency Gain" (1997).
  * Angles are per sample, above 0 and below pi. Nothing is allocated: filters that move are designed anew at each step.
@@ -43,7 +43,7 @@ export class MatchedFilter {
   private readonly poles = new Float64Array(3);
   private readonly rows = new Float64Array(20);
 
-  /** Lets all through. */
+  /** Unity gain at every frequency. */
   flat(angle: number): void {
     this.g = Math.tan(0.5 * angle);
     this.k = Math.SQRT2;
@@ -68,7 +68,7 @@ export class MatchedFilter {
     // Exact at the bottom: there the gain falls as that of the model does.
     const level = 16 / Math.pow(angle, 4);
     for (let i = 0; i < UPPER_AT.length && angle > HIGH_PASS_PLAIN_BELOW; i += 1) {
-      if (!this.matchPoles(q, i, 2)) continue;
+      if (!this.matchPoles(q, i, true)) continue;
       set(this.b, 0, level, -0.25 * level);
       this.compare();
     }
@@ -91,7 +91,8 @@ export class MatchedFilter {
     resonance(this.d, q);
     this.parabola(this.b, 1);
     for (let i = 0; i < NOTCH_AT.length; i += 1) {
-      const [below, above] = NOTCH_AT[i]!;
+      const below = NOTCH_AT[i]![0];
+      const above = NOTCH_AT[i]![1];
       if (Math.abs(above * Math.PI - angle) < 0.1 || below * angle >= above * Math.PI) continue;
       this.solvePoles(below * angle, above * Math.PI);
       this.compare();
@@ -155,7 +156,7 @@ export class MatchedFilter {
     return (n[0]! + r2 * (n[1]! + r2 * n[2]!)) / (d[0]! + r2 * (d[1]! + r2 * d[2]!));
   }
 
-  /** Poles by impulse invariance, zeros that meet the model at nothing, at the corner and at a third angle. */
+  /** Poles by impulse invariance, zeros that meet the model at DC, at the corner and at a third angle. */
   private byInvariantPoles(poleAngle: number, q: number): void {
     const damping = 0.5 / q;
     const fall = Math.exp(-damping * poleAngle);
@@ -176,28 +177,30 @@ export class MatchedFilter {
 
   private solveZeros(third: number): void {
     const { a, b, angle } = this;
-    const atNothing = this.n[0]! / this.d[0]!;
-    const [p1, q1] = [sinSquared(angle), sinSquared(third)];
-    const [p2, q2] = [4 * p1 * (1 - p1), 4 * q1 * (1 - q1)];
-    const r1 = this.model(angle) * valueAt(a, p1) - atNothing * (1 - p1);
-    const r3 = this.model(third) * valueAt(a, q1) - atNothing * (1 - q1);
+    const atDc = this.n[0]! / this.d[0]!;
+    const p1 = sinSquared(angle);
+    const q1 = sinSquared(third);
+    const p2 = 4 * p1 * (1 - p1);
+    const q2 = 4 * q1 * (1 - q1);
+    const r1 = this.model(angle) * valueAt(a, p1) - atDc * (1 - p1);
+    const r3 = this.model(third) * valueAt(a, q1) - atDc * (1 - q1);
     const det = p1 * q2 - p2 * q1;
-    set(b, atNothing, (r1 * q2 - p2 * r3) / det, (p1 * r3 - q1 * r1) / det);
+    set(b, atDc, (r1 * q2 - p2 * r3) / det, (p1 * r3 - q1 * r1) / det);
   }
 
-  /** Both zeros of a high-pass lie at nothing; its level is met at one angle. */
+  /** Both zeros of a high-pass lie at DC; its level is met at one angle. */
   private doubleZero(at: number): void {
     const p = sinSquared(at);
     const level = (this.model(at) * valueAt(this.a, p)) / (p * p);
     set(this.b, 0, level, -0.25 * level);
   }
 
-  /** Poles that meet the model at two angles, with a peak exactly at the corner. @param peak squared gain there  @param base squared gain at nothing */
+  /** Poles that meet the model at two angles, with a peak exactly at the corner. @param peak squared gain there  @param base squared gain at DC */
   private byMatchedPoles(q: number, peak: number, base: number): void {
     if (this.angle <= PLAIN_BELOW) return;
     const { a, b } = this;
     for (let i = 0; i < UPPER_AT.length; i += 1) {
-      if (!this.matchPoles(q, i, 0)) continue;
+      if (!this.matchPoles(q, i, false)) continue;
       this.parabola(b, base - peak);
       for (let k = 0; k < 3; k += 1) b[k] = b[k]! + peak * a[k]!;
       this.compare();
@@ -205,30 +208,32 @@ export class MatchedFilter {
   }
 
   /**
-   * Poles by their value at both edges of the resonance, as far as they lie where they are compared.
-   * @param power of the factor `(sin^2 / angle^2)` of a high-pass: 2, else 0 for a peak  @returns false when there are no two such angles
+   * Poles from the squared denominator at both -3 dB edges of the resonance, as far as they lie below Nyquist.
+   * @param way index in UPPER_AT  @param highPass whether the numerator is that of a high-pass, else that of a peak
+   * @returns false when both edges are the same angle
    */
-  private matchPoles(q: number, way: number, power: 0 | 2): boolean {
+  private matchPoles(q: number, way: number, highPass: boolean): boolean {
     const { angle } = this;
-    const [most, otherwise] = UPPER_AT[way]!;
+    const most = UPPER_AT[way]![0];
+    const otherwise = UPPER_AT[way]![1];
     const middle = Math.sqrt(1 + 1 / (4 * q * q));
     const lower = angle * (middle - 0.5 / q);
     let upper = angle * (middle + 0.5 / q);
     const limit = most * Math.PI;
     if (upper > limit) upper = limit > 1.08 * angle ? limit : otherwise * angle;
     if (Math.abs(upper / lower - 1) < 0.01) return false;
-    this.solveFor(lower, this.poleValue(lower, power), upper, this.poleValue(upper, power));
+    this.solveFor(lower, this.poleValue(lower, highPass), upper, this.poleValue(upper, highPass));
     return true;
   }
 
-  /** Squared denominator that a design must have at an angle: that of the model, in the measure of its own numerator. */
-  private poleValue(angle: number, power: 0 | 2): number {
+  /** Squared denominator at an angle with which the digital filter's own numerator gives the model's gain. */
+  private poleValue(angle: number, highPass: boolean): number {
     const { d } = this;
     const r = angle / this.angle;
     const r2 = r * r;
     const model = d[0]! + r2 * (d[1]! + r2 * d[2]!);
     const p = sinSquared(angle);
-    if (power === 2) return (model * 16 * p * p) / Math.pow(angle, 4);
+    if (highPass) return (model * 16 * p * p) / Math.pow(angle, 4);
     const bent = (1 - p / sinSquared(this.angle)) / (1 - r2);
     return model * bent * bent;
   }
@@ -239,9 +244,12 @@ export class MatchedFilter {
   }
 
   private solveFor(lower: number, atLower: number, upper: number, atUpper: number): void {
-    const [p1, q1] = [sinSquared(lower), sinSquared(upper)];
-    const [p2, q2] = [4 * p1 * (1 - p1), 4 * q1 * (1 - q1)];
-    const [r1, r2] = [atLower - (1 - p1), atUpper - (1 - q1)];
+    const p1 = sinSquared(lower);
+    const q1 = sinSquared(upper);
+    const p2 = 4 * p1 * (1 - p1);
+    const q2 = 4 * q1 * (1 - q1);
+    const r1 = atLower - (1 - p1);
+    const r2 = atUpper - (1 - q1);
     const det = p1 * q2 - p2 * q1;
     set(this.a, 1, (r1 * q2 - p2 * r2) / det, (p1 * r2 - q1 * r1) / det);
   }
@@ -262,7 +270,7 @@ export class MatchedFilter {
     const s = 1 / sinSquared(angle);
     const base = this.n[0]! / this.d[0]!;
     for (let i = 0; i < 4; i += 1) {
-      const at = plain ? (i === 0 ? 0.6 * angle : i === 1 ? angle : i === 2 ? 0.5 * (angle + high) : high) : i === 0 ? 0.3 * angle : i === 1 ? 0.6 * angle : i === 2 ? angle : Math.min(0.98 * Math.PI, Math.max(high, angle + 0.1 * Math.PI));
+      const at = plain ? lowAngle(i, angle, high) : highAngle(i, angle, high);
       const p1 = sinSquared(at);
       const p2 = 4 * p1 * (1 - p1);
       const level = this.model(at);
@@ -298,11 +306,12 @@ export class MatchedFilter {
     this.bestB.set(b);
   }
 
+  /** Swaps numerator and denominator: a boost becomes the cut that undoes it. */
   private invert(): void {
     for (let i = 0; i < 3; i += 1) {
-      const kept = this.bestA[i]!;
+      const denominator = this.bestA[i]!;
       this.bestA[i] = this.bestB[i]!;
-      this.bestB[i] = kept;
+      this.bestB[i] = denominator;
     }
   }
 
@@ -314,7 +323,9 @@ export class MatchedFilter {
     const level = 1 / poles[0]!;
     const a1 = poles[1]! * level;
     const a2 = poles[2]! * level;
-    const [b0, b1, b2] = [zeros[0]! * level, zeros[1]! * level, zeros[2]! * level];
+    const b0 = zeros[0]! * level;
+    const b1 = zeros[1]! * level;
+    const b2 = zeros[2]! * level;
     const half = 1 - a1 + a2;
     this.g = Math.sqrt((1 + a1 + a2) / half);
     this.k = (2 * (1 - a2)) / (half * this.g);
@@ -357,6 +368,20 @@ function split(c: Float64Array, out: Float64Array): void {
   const under = w * w + c[2]!;
   const b0 = 0.5 * (w + Math.sqrt(under > 0 ? under : 0));
   set(out, b0, 0.5 * (first - second), b0 === 0 ? 0 : -c[2]! / (4 * b0));
+}
+
+/** Angles at which a shelf is matched whose middle lies well below `high`: around it, and up to there. */
+function lowAngle(index: number, angle: number, high: number): number {
+  if (index === 0) return 0.6 * angle;
+  if (index === 1) return angle;
+  return index === 2 ? 0.5 * (angle + high) : high;
+}
+
+/** The same for one whose middle lies near `high` or above it: mostly below the middle. */
+function highAngle(index: number, angle: number, high: number): number {
+  if (index === 0) return 0.3 * angle;
+  if (index === 1) return 0.6 * angle;
+  return index === 2 ? angle : Math.min(0.98 * Math.PI, Math.max(high, angle + 0.1 * Math.PI));
 }
 
 /** Solves four equations by elimination with pivots, in place: the last of each five figures is the right side, then the result. */

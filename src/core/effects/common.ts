@@ -26,13 +26,13 @@ export const dryGain = (mix: number): number => (mix <= 0 ? 1 : mix >= 1 ? 0 : M
 export const wetGain = (mix: number): number => (mix <= 0 ? 0 : mix >= 1 ? 1 : Math.sin((mix * Math.PI) / 2));
 
 /** Reading between samples may lift single frequencies by 0.002 dB: a loop below 100 % loses at least that at each turn. */
-const LOOP_MOST = 0.9997;
+const MAX_LOOP_GAIN = 0.9997;
 
 /** Gain of a loop for a feedback; from 100 % on it is what was asked for, and a guard has to hold it. */
-export const loopGain = (feedback: number): number => (feedback >= 1 ? feedback : feedback > LOOP_MOST ? LOOP_MOST : feedback);
+export const loopGain = (feedback: number): number => (feedback >= 1 ? feedback : feedback > MAX_LOOP_GAIN ? MAX_LOOP_GAIN : feedback);
 
 /** For effects that take the place of the sound rather than stand beside it. */
 export const WHOLLY_WET = { mix: ratio({ label: 'Mix', group: 'Mix', hint: 'Share of treated sound: less lets the sound as it was through.', initial: 1 }) };
 
 /** For those of them whose treated sound is like the untreated: at equal power the two would add up to 3 dB more. */
-export const WHOLLY_WET_ALIKE = { ...WHOLLY_WET, balance: balance('linear') };
+export const WHOLLY_WET_LINEAR = { ...WHOLLY_WET, balance: balance('linear') };

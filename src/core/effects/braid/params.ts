@@ -1,6 +1,6 @@
 import { choice, figure, gain } from '../../params/make';
 import type { Params } from '../../params/param';
-import { WHOLLY_WET_ALIKE } from '../common';
+import { WHOLLY_WET_LINEAR } from '../common';
 
 export const MOST_STRANDS = 8;
 export const LONGEST_ALIGN_MS = 100;
@@ -23,7 +23,7 @@ const strandParams = (place: number): Params => {
 
 /** Parameters of a place are there whether or not a strand lies in it: a strand that is taken out and put back finds them again. */
 export const braidParams: Params = {
-  ...WHOLLY_WET_ALIKE,
+  ...WHOLLY_WET_LINEAR,
   plays: choice({ label: 'Plays', group: 'Braid', hint: 'All strands at once, or one at a time; a tail rings on when another takes over.', initial: 'all', options: [{ id: 'all', label: 'all strands' }, { id: 'one', label: 'one strand' }] }),
   chosen: figure({ label: 'Strand', group: 'Braid', hint: 'Which strand takes the sound; moves can change it on the beat.', unit: 'count', min: 1, max: MOST_STRANDS, initial: 1, smoothingSeconds: 0, notches: [1, 2, 3, 4, 5, 6, 7, 8] }),
   crossfade: figure({ label: 'Crossfade', group: 'Braid', hint: 'How long it takes to pass from one strand to another.', unit: 'ms', min: 1, max: 500, initial: 12 }),

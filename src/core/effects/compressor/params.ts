@@ -1,10 +1,10 @@
 import { choice, figure, frequency } from '../../params/make';
 import { LOG } from '../../params/taper';
 import type { Params } from '../../params/param';
-import { WHOLLY_WET_ALIKE } from '../common';
+import { WHOLLY_WET_LINEAR } from '../common';
 
 export const compressorParams = {
-  ...WHOLLY_WET_ALIKE,
+  ...WHOLLY_WET_LINEAR,
   threshold: figure({ label: 'Threshold', group: 'Level', hint: 'From this level on it holds the sound back.', unit: 'db', min: -60, max: 0, initial: -18 }),
   ratio: figure({ label: 'Ratio', group: 'Level', hint: 'How many decibels more must come in for one more to come out.', unit: 'count', min: 1, max: 20, taper: LOG, initial: 3, notches: [1, 2, 4, 10, 20] }),
   knee: figure({ label: 'Knee', group: 'Level', hint: 'How gradually it begins: hard at the left, unnoticed at the right.', unit: 'db', min: 0, max: 24, initial: 6 }),

@@ -1,13 +1,13 @@
 import { figure, frequency, ratio } from '../../params/make';
 import type { Params } from '../../params/param';
-import { WHOLLY_WET_ALIKE } from '../common';
+import { WHOLLY_WET_LINEAR } from '../common';
 
 /** From here on the rate is left alone. */
 export const FULL_RATE_HZ = 48_000;
 export const MOST_BITS = 16;
 
 export const crushParams = {
-  ...WHOLLY_WET_ALIKE,
+  ...WHOLLY_WET_LINEAR,
   rate: frequency({ label: 'Sample rate', group: 'Steps', hint: 'How often the wave is looked at: low rates ring with tones that were never there.', min: 200, max: FULL_RATE_HZ, initial: 12_000, offAt: 'max' }),
   wobble: ratio({ label: 'Clock wobble', group: 'Steps', hint: 'How unsteadily it is looked at: grit instead of pure false tones.', initial: 0 }),
   bits: figure({ label: 'Bit depth', group: 'Steps', hint: 'How many heights the wave may have: two more for each bit, halved for each less.', unit: 'bits', min: 1, max: MOST_BITS, initial: 8, offAt: 'max' }),

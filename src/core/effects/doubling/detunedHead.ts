@@ -75,7 +75,7 @@ export class DetunedHead {
     this.fade = 0;
     if (rate === 0) {
       this.next = 0;
-      this.alike = this.likeness(start, 0, 1);
+      this.alike = clampCorrelation(this.likeness(start, 0, 1));
       return;
     }
     const wanted = rate > 0 ? 0.8 * this.window : 0.2 * this.window;
@@ -107,7 +107,7 @@ export class DetunedHead {
     const bend = before - 2 * most + after;
     const off = bend < -1e-9 ? (0.5 * (before - after)) / bend : 0;
     this.next = best + (off > 1 ? 1 : off < -1 ? -1 : off);
-    this.alike = most > 1 ? 1 : most < -0.9 ? -0.9 : most;
+    this.alike = clampCorrelation(most);
   }
 
   /** Correlation of what both heads have just passed, from -1 to 1; 1 where there is nothing to compare. @param extra delay of the other head */
@@ -137,3 +137,6 @@ export class DetunedHead {
     this.line.readMoving(delays, STEP_FRAMES, out);
   }
 }
+
+/** Two heads that cancel are faded as two that have nothing in common: making up for it would lift single moments without end. */
+const clampCorrelation = (value: number): number => (value > 1 ? 1 : value > 0 ? value : 0);

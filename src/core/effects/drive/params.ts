@@ -1,7 +1,7 @@
 import { choice, figure, frequency, toggle } from '../../params/make';
 import { LOG } from '../../params/taper';
 import type { NumberParam, Params } from '../../params/param';
-import { WHOLLY_WET_ALIKE } from '../common';
+import { WHOLLY_WET_LINEAR } from '../common';
 
 export const CURVES = ['soft', 'tube', 'tape', 'transistor', 'hard', 'fold', 'wrap', 'drawn'] as const;
 export type Curve = (typeof CURVES)[number];
@@ -15,7 +15,7 @@ const height = (i: number): NumberParam =>
   figure({ label: `Height ${i + 1}`, group: 'Drawn', hint: 'How high the drawn curve stands here: draw it in the picture.', unit: 'ratio', min: -1, max: 1, initial: DRAWN_INITIAL[i]! });
 
 export const driveParams = {
-  ...WHOLLY_WET_ALIKE,
+  ...WHOLLY_WET_LINEAR,
   curve: choice({ dips: true,
     label: 'Curve', group: 'Drive', hint: 'How the wave is bent: gently, to one side, late and firm, cut, folded back, wrapped round, or as you draw it.', initial: 'tape',
     options: CURVES.map((id) => ({ id, label: id === 'hard' ? 'hard clip' : id })),

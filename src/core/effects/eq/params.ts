@@ -1,14 +1,14 @@
 import { figure, frequency, toggle } from '../../params/make';
 import type { NumberParam, Params } from '../../params/param';
 import { LOG } from '../../params/taper';
-import { WHOLLY_WET_ALIKE } from '../common';
+import { WHOLLY_WET_LINEAR } from '../common';
 
 const level = (label: string, group: string): NumberParam => figure({ label, group, hint: 'Raises or lowers this band.', unit: 'db', min: -24, max: 24, initial: 0, notches: [0] });
 const place = (label: string, group: string, initial: number): NumberParam => frequency({ label, group, hint: 'Where this band works.', initial });
 const q = (label: string, group: string): NumberParam => figure({ label, group, hint: 'Wide at the left, narrow at the right.', unit: 'count', min: 0.2, max: 12, initial: 1, taper: LOG });
 
 export const eqParams = {
-  ...WHOLLY_WET_ALIKE,
+  ...WHOLLY_WET_LINEAR,
   bodyHz: place('Body', 'Bells', 420),
   bodyDb: level('Body level', 'Bells'),
   bodyQ: q('Body width', 'Bells'),

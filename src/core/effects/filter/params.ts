@@ -1,12 +1,12 @@
 import { choice, figure, frequency, rate, ratio } from '../../params/make';
 import type { Params } from '../../params/param';
 import { LFO_SHAPES } from '../../dsp/lfo';
-import { WHOLLY_WET_ALIKE } from '../common';
+import { WHOLLY_WET_LINEAR } from '../common';
 
 export const FILTER_KINDS = ['low', 'high', 'band', 'notch'] as const;
 
 export const filterParams = {
-  ...WHOLLY_WET_ALIKE,
+  ...WHOLLY_WET_LINEAR,
   kind: choice({
     label: 'Kind', group: 'Filter', hint: 'What passes: all below, all above, a band, or all but a band.', initial: 'low',
     options: [{ id: 'low', label: 'low-pass' }, { id: 'high', label: 'high-pass' }, { id: 'band', label: 'band-pass' }, { id: 'notch', label: 'notch' }],

@@ -1,13 +1,13 @@
 import { figure, rate, ratio, toggle } from '../../params/make';
 import { LOG } from '../../params/taper';
 import type { Params } from '../../params/param';
-import { WHOLLY_WET_ALIKE } from '../common';
+import { WHOLLY_WET_LINEAR } from '../common';
 
 /** Longest time in the middle of the sweep. */
 export const MOST_DELAY_MS = 10;
 
 export const flangerParams = {
-  ...WHOLLY_WET_ALIKE,
+  ...WHOLLY_WET_LINEAR,
   delay: figure({ label: 'Delay', group: 'Comb', hint: 'Time between the sound and its copy: short combs lie high, long ones low.', unit: 'ms', min: 0.1, max: MOST_DELAY_MS, taper: LOG, initial: 1.4, smoothingSeconds: 0.05 }),
   feedback: figure({ label: 'Feedback', group: 'Comb', hint: 'Sharpens the comb; left of the middle its peaks and notches change places.', unit: 'ratio', min: -0.95, max: 0.95, initial: 0, notches: [0] }),
   turned: toggle({ dips: true, label: 'Turned', group: 'Comb', hint: 'Turns the copy over: the lowest notch lies at nothing, and the bass goes.', initial: false }),

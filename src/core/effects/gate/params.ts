@@ -1,7 +1,7 @@
 import { choice, figure, rate, ratio } from '../../params/make';
 import { LOG } from '../../params/taper';
 import type { NumberParam, Params } from '../../params/param';
-import { WHOLLY_WET_ALIKE } from '../common';
+import { WHOLLY_WET_LINEAR } from '../common';
 
 export const MOST_STEPS = 16;
 export const STEP_IDS = Array.from({ length: MOST_STEPS }, (_, i) => `step${i + 1}`);
@@ -9,7 +9,7 @@ export const STEP_IDS = Array.from({ length: MOST_STEPS }, (_, i) => `step${i + 
 const step = (n: number): NumberParam => ratio({ label: `Step ${n}`, group: 'Steps', hint: 'How far it opens at this step; nothing keeps it shut.', initial: n % 2 === 1 ? 1 : 0 });
 
 export const gateParams = {
-  ...WHOLLY_WET_ALIKE,
+  ...WHOLLY_WET_LINEAR,
   mode: choice({ dips: true,
     label: 'Opens', group: 'Gate', hint: 'By a pattern of steps, or by the sound’s own level.', initial: 'pattern',
     options: [{ id: 'pattern', label: 'by a pattern' }, { id: 'level', label: 'by its level' }],

@@ -1,13 +1,13 @@
 import { choice, figure, frequency, ratio } from '../../params/make';
 import { LOG } from '../../params/taper';
 import type { Params } from '../../params/param';
-import { WHOLLY_WET_ALIKE } from '../common';
+import { WHOLLY_WET_LINEAR } from '../common';
 
 /** Farthest that the sound is shaken to either side. */
 export const MOST_AMOUNT_MS = 4;
 
 export const gritParams = {
-  ...WHOLLY_WET_ALIKE,
+  ...WHOLLY_WET_LINEAR,
   kind: choice({ dips: true,
     label: 'Shaken by', group: 'Grit', hint: 'A sine makes a bell of side tones, noise makes dust.', initial: 'noise',
     options: [{ id: 'noise', label: 'noise' }, { id: 'sine', label: 'a sine' }],

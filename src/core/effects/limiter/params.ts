@@ -1,9 +1,9 @@
 import { figure, toggle } from '../../params/make';
 import type { Params } from '../../params/param';
-import { WHOLLY_WET_ALIKE } from '../common';
+import { WHOLLY_WET_LINEAR } from '../common';
 
 export const limiterParams = {
-  ...WHOLLY_WET_ALIKE,
+  ...WHOLLY_WET_LINEAR,
   gain: figure({ label: 'Gain', group: 'Level', hint: 'How hard the sound is pushed against the ceiling.', unit: 'db', min: 0, max: 24, initial: 0, notches: [0] }),
   ceiling: figure({ label: 'Ceiling', group: 'Level', hint: 'No peak goes above it.', unit: 'db', min: -24, max: 0, initial: -1 }),
   release: figure({ label: 'Release', group: 'Time', hint: 'How soon the level comes back after a peak: short is loud and rough, long is smooth.', unit: 'ms', min: 5, max: 1000, initial: 120 }),

@@ -1,11 +1,11 @@
 import { choice, figure, frequency, rate } from '../../params/make';
 import type { Params } from '../../params/param';
-import { WHOLLY_WET_ALIKE } from '../common';
+import { WHOLLY_WET_LINEAR } from '../common';
 
 export const MOST_STAGES = 12;
 
 export const phaserParams = {
-  ...WHOLLY_WET_ALIKE,
+  ...WHOLLY_WET_LINEAR,
   stages: figure({ dips: true, label: 'Stages', group: 'Comb', hint: 'Two stages make one notch; more make more of them.', unit: 'count', min: 2, max: MOST_STAGES, initial: 6, notches: [2, 4, 6, 8, 10, 12], smoothingSeconds: 0 }),
   centre: frequency({ label: 'Centre', group: 'Comb', hint: 'Where the notches gather.', min: 60, max: 8000, initial: 700 }),
   feedback: figure({ label: 'Feedback', group: 'Comb', hint: 'Sharpens the peaks between the notches; left of the middle it turns them over.', unit: 'ratio', min: -0.95, max: 0.95, initial: 0, notches: [0] }),

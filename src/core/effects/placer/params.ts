@@ -1,7 +1,7 @@
 import { choice, figure, rate, ratio, toggle } from '../../params/make';
 import type { NumberParam, Params } from '../../params/param';
 import { LOG } from '../../params/taper';
-import { WHOLLY_WET_ALIKE } from '../common';
+import { WHOLLY_WET_LINEAR } from '../common';
 
 export const PATH_POINTS = 8;
 export const FARTHEST_METRES = 30;
@@ -18,7 +18,7 @@ const corners = Object.fromEntries(
 );
 
 export const placerRails = {
-  ...WHOLLY_WET_ALIKE,
+  ...WHOLLY_WET_LINEAR,
   direction: figure({ label: 'Direction', group: 'Place', hint: '0° is ahead of you, 90° right, 180° behind, 270° left.', unit: 'degrees', min: 0, max: 360, initial: 40, notches: [0, 90, 180, 270], smoothingSeconds: 0.05 }),
   distance: figure({ label: 'Distance', group: 'Place', hint: 'Farther is quieter, duller and later.', unit: 'metres', min: NEAREST_METRES, max: FARTHEST_METRES, initial: 2, taper: LOG, notches: [1], smoothingSeconds: 0.08 }),
   height: figure({ label: 'Height', group: 'Place', hint: 'Above or below your ears.', unit: 'metres', min: -3, max: 6, initial: 0, notches: [0], smoothingSeconds: 0.08 }),

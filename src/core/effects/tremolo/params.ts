@@ -1,10 +1,10 @@
 import { LFO_SHAPES } from '../../dsp/lfo';
 import { choice, figure, rate, ratio } from '../../params/make';
 import type { Params } from '../../params/param';
-import { WHOLLY_WET_ALIKE } from '../common';
+import { WHOLLY_WET_LINEAR } from '../common';
 
 export const tremoloParams = {
-  ...WHOLLY_WET_ALIKE,
+  ...WHOLLY_WET_LINEAR,
   rate: rate({ label: 'Rate', group: 'Motion', hint: 'How fast the level comes and goes.', initial: '1/8' }),
   depth: ratio({ label: 'Depth', group: 'Motion', hint: 'How far down it goes: at the right to silence.', initial: 0.6 }),
   shape: choice({ dips: true, label: 'Shape', group: 'Motion', hint: 'Soft as a sine, or cut as a square; fall and rise lean to one side.', initial: 'sine', options: LFO_SHAPES.map((id) => ({ id, label: id })) }),

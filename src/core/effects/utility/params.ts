@@ -1,9 +1,9 @@
 import { figure, toggle } from '../../params/make';
 import type { Params } from '../../params/param';
-import { WHOLLY_WET_ALIKE } from '../common';
+import { WHOLLY_WET_LINEAR } from '../common';
 
 export const utilityParams = {
-  ...WHOLLY_WET_ALIKE,
+  ...WHOLLY_WET_LINEAR,
   gain: figure({ label: 'Gain', group: 'Level', hint: 'Level of all that passes.', unit: 'db', min: -60, max: 24, initial: 0, notches: [0] }),
   pan: figure({ label: 'Pan', group: 'Level', hint: 'Moves both sides towards one of them.', unit: 'pan', min: -1, max: 1, initial: 0, notches: [0] }),
   turnLeft: toggle({ label: 'Turn left over', group: 'Sides', hint: 'Turns the phase of the left side over.', initial: false }),

@@ -1,9 +1,9 @@
 import { choice, figure, ratio, toggle } from '../../params/make';
 import type { Params } from '../../params/param';
-import { WHOLLY_WET_ALIKE } from '../common';
+import { WHOLLY_WET_LINEAR } from '../common';
 
 export const widenerParams = {
-  ...WHOLLY_WET_ALIKE,
+  ...WHOLLY_WET_LINEAR,
   method: choice({ dips: true,
     label: 'Method', group: 'Width', hint: 'Combs fill the gaps of one side with the other; offsets are two close takes apart.', initial: 'comb',
     options: [{ id: 'comb', label: 'combs' }, { id: 'offset', label: 'offsets' }],

@@ -1,9 +1,9 @@
 import { figure, frequency, toggle } from '../../params/make';
 import type { Params } from '../../params/param';
-import { WHOLLY_WET_ALIKE } from '../common';
+import { WHOLLY_WET_LINEAR } from '../common';
 
 export const widthParams = {
-  ...WHOLLY_WET_ALIKE,
+  ...WHOLLY_WET_LINEAR,
   mid: figure({ label: 'Mid', group: 'Width', hint: 'Level of what both sides have in common.', unit: 'db', min: -60, max: 12, initial: 0, notches: [0] }),
   side: figure({ label: 'Side', group: 'Width', hint: 'Level of what makes them differ: at the left it is mono, at the right wide.', unit: 'db', min: -60, max: 12, initial: 0, notches: [0] }),
   bassMono: frequency({ label: 'Mono below', group: 'Width', hint: 'Under this, both sides are one: keeps the bass firm.', min: 20, max: 500, initial: 20, offAt: 'min' }),
