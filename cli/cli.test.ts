@@ -19,12 +19,23 @@ const json = (name: string, value: unknown): string => {
   return at(name);
 };
 const sound = (name: string, sampleRate: number, seconds: number, wave: (i: number) => number): string => {
-  writeFileSync(at(name), writeWav({ sampleRate, channels: [Float32Array.from({ length: seconds * sampleRate }, (_, i) => wave(i))] }, '32f'));
+  writeFileSync(
+    at(name),
+    writeWav({ sampleRate, channels: [Float32Array.from({ length: seconds * sampleRate }, (_, i) => wave(i))] }, '32f'),
+  );
   return at(name);
 };
 // In one piece: made from its sources anew, each process would take a second longer to start.
 const CLI = at('cli.cjs');
-buildSync({ entryPoints: [join(__dirname, 'index.ts')], bundle: true, outfile: CLI, format: 'cjs', platform: 'node', target: 'node20', tsconfig: join(__dirname, '../tsconfig.json') });
+buildSync({
+  entryPoints: [join(__dirname, 'index.ts')],
+  bundle: true,
+  outfile: CLI,
+  format: 'cjs',
+  platform: 'node',
+  target: 'node20',
+  tsconfig: join(__dirname, '../tsconfig.json'),
+});
 const cli = (...args: string[]): { code: number | null; out: string; err: string } => {
   const done = spawnSync(process.execPath, [CLI, ...args], { encoding: 'utf8', maxBuffer: 1 << 26 });
   return { code: done.status, out: done.stdout, err: done.stderr };
@@ -32,14 +43,33 @@ const cli = (...args: string[]): { code: number | null; out: string; err: string
 const left = (name: string): Float32Array => readWav(readFileSync(at(name))).channels[0]!;
 const impulse = (i: number): number => (i === 0 ? 1 : 0);
 
-test.each([44_100, 48_000, 96_000])('process: a unit impulse at 90 BPM, 1/8d, feedback 0.5 repeats every 500.000 ms at %d Hz', (rate) => {
-  const chain = json('chain.json', { chain: [{ effect: 'echo', preset: 'neutral', params: { timeL: '1/8d', feedback: 0.5 } }] });
-  expect(cli('process', sound('impulse.wav', rate, 1, impulse), at('out.wav'), '--chain', chain, '--bpm', '90', '--tail', '2', '--hear', 'wet')).toEqual({ code: 0, out: '', err: '' });
-  const out = left('out.wav');
-  for (let n = 1; n <= 5; n += 1) expect(20 * Math.log10(out[(n * rate) / 2]!)).toBeCloseTo((n - 1) * -6.0206, 2);
-  const elsewhere = out.filter((x, i) => i % (rate / 2) !== 0 && x !== 0);
-  expect(elsewhere.length).toBe(0);
-});
+test.each([44_100, 48_000, 96_000])(
+  'process: a unit impulse at 90 BPM, 1/8d, feedback 0.5 repeats every 500.000 ms at %d Hz',
+  (rate) => {
+    const chain = json('chain.json', {
+      chain: [{ effect: 'echo', preset: 'neutral', params: { timeL: '1/8d', feedback: 0.5 } }],
+    });
+    expect(
+      cli(
+        'process',
+        sound('impulse.wav', rate, 1, impulse),
+        at('out.wav'),
+        '--chain',
+        chain,
+        '--bpm',
+        '90',
+        '--tail',
+        '2',
+        '--hear',
+        'wet',
+      ),
+    ).toEqual({ code: 0, out: '', err: '' });
+    const out = left('out.wav');
+    for (let n = 1; n <= 5; n += 1) expect(20 * Math.log10(out[(n * rate) / 2]!)).toBeCloseTo((n - 1) * -6.0206, 2);
+    const elsewhere = out.filter((x, i) => i % (rate / 2) !== 0 && x !== 0);
+    expect(elsewhere.length).toBe(0);
+  },
+);
 
 test('process: moves, events, tails and what is heard', () => {
   const chain = json('echo.json', { chain: [{ effect: 'echo', params: { timeL: 100, feedback: 0.5 } }] });
@@ -51,9 +81,24 @@ test('process: moves, events, tails and what is heard', () => {
   expect(left('moved.wav')[57_000]).toBeCloseTo(0.25, 3);
   const events = json('events.json', { events: [{ seconds: 0.5, effect: 0, param: 'wet', value: '-6 dB' }] });
   cli('process', steady, at('event.wav'), '--chain', chain, '--events', events, '--hear', 'wet', '--tail', 'auto');
-  expect(left('event.wav')[20_000]! / left('event.wav')[90_000]!).toBeCloseTo((0.25 + 0.125 + 0.0625 + 0.03125) / (0.5 * 0.5012), 1);
+  expect(left('event.wav')[20_000]! / left('event.wav')[90_000]!).toBeCloseTo(
+    (0.25 + 0.125 + 0.0625 + 0.03125) / (0.5 * 0.5012),
+    1,
+  );
   expect(Math.abs(left('event.wav').at(-1)!)).toBeGreaterThan(1e-4);
-  cli('process', steady, at('difference.wav'), '--chain', chain, '--hear', 'difference', '--bits', '16', '--rate', '44100');
+  cli(
+    'process',
+    steady,
+    at('difference.wav'),
+    '--chain',
+    chain,
+    '--hear',
+    'difference',
+    '--bits',
+    '16',
+    '--rate',
+    '44100',
+  );
   expect(readWav(readFileSync(at('difference.wav'))).sampleRate).toBe(44_100);
 });
 
@@ -61,34 +106,80 @@ test('process: a braid with strands, and effects on a wet sound alone', () => {
   const tone = sound('tone.wav', 48_000, 1, (i) => 0.5 * Math.sin((2 * Math.PI * 1000 * i) / 48_000));
   const half = { effect: 'utility', params: { gain: -6.0206, wet: 1, dry: 0 } };
   const rms = (chain: object[], name: string): number => {
-    expect(cli('process', tone, at(`${name}.wav`), '--chain', json(`${name}.json`, { chain }), '--tail', '0')).toEqual({ code: 0, out: '', err: '' });
+    expect(cli('process', tone, at(`${name}.wav`), '--chain', json(`${name}.json`, { chain }), '--tail', '0')).toEqual({
+      code: 0,
+      out: '',
+      err: '',
+    });
     const out = left(`${name}.wav`).subarray(24_000);
     return Math.sqrt(out.reduce((sum, x) => sum + x * x, 0) / out.length);
   };
   const whole = 0.5 / Math.SQRT2;
   // Strands come back at half each: one as it is, one at half again.
-  expect(rms([{ effect: 'braid', params: { dry: 0, wet: 1 }, strands: [{ name: 'As it is', chain: [] }, { chain: [half] }] }], 'braid') / whole).toBeCloseTo(0.75, 2);
-  expect(rms([{ effect: 'utility', params: { dry: 0, wet: 1 }, wetPath: [half] }], 'wetPath') / whole).toBeCloseTo(0.5, 2);
-  expect(cli('process', tone, at('no.wav'), '--chain', json('no.json', { chain: [{ effect: 'echo', strands: [{ chain: [] }] }] })).err).toMatch(/Only a braid has strands/);
+  expect(
+    rms(
+      [{ effect: 'braid', params: { dry: 0, wet: 1 }, strands: [{ name: 'As it is', chain: [] }, { chain: [half] }] }],
+      'braid',
+    ) / whole,
+  ).toBeCloseTo(0.75, 2);
+  expect(rms([{ effect: 'utility', params: { dry: 0, wet: 1 }, wetPath: [half] }], 'wetPath') / whole).toBeCloseTo(
+    0.5,
+    2,
+  );
+  expect(
+    cli(
+      'process',
+      tone,
+      at('no.wav'),
+      '--chain',
+      json('no.json', { chain: [{ effect: 'echo', strands: [{ chain: [] }] }] }),
+    ).err,
+  ).toMatch(/Only a braid has strands/);
 });
 
 test('effects: every parameter with range, unit and default', () => {
-  const { effects } = JSON.parse(cli('effects', '--json').out) as { effects: { id: string; params: { id: string; kind: string; unit?: string; min?: number; max?: number; default: unknown; hint: string }[]; presets: { id: string }[] }[] };
+  const { effects } = JSON.parse(cli('effects', '--json').out) as {
+    effects: {
+      id: string;
+      params: { id: string; kind: string; unit?: string; min?: number; max?: number; default: unknown; hint: string }[];
+      presets: { id: string }[];
+    }[];
+  };
   const echo = effects.find((effect) => effect.id === 'echo')!;
-  expect(echo.params.find((param) => param.id === 'feedback')).toMatchObject({ kind: 'number', unit: 'ratio', min: 0, max: 1.2, default: 0.45 });
-  expect(echo.params.map((param) => param.id)).toEqual(expect.arrayContaining(['timeL', 'timeR', 'linked', 'routing', 'dry', 'wet', 'hold', 'duck']));
+  expect(echo.params.find((param) => param.id === 'feedback')).toMatchObject({
+    kind: 'number',
+    unit: 'ratio',
+    min: 0,
+    max: 1.2,
+    default: 0.45,
+  });
+  expect(echo.params.map((param) => param.id)).toEqual(
+    expect.arrayContaining(['timeL', 'timeR', 'linked', 'routing', 'dry', 'wet', 'hold', 'duck']),
+  );
   expect(echo.params.every((param) => param.hint.length > 5)).toBe(true);
   expect(echo.presets.map((preset) => preset.id)).toContain('neutral');
 });
 
 test('measure: levels, loudness and arrivals', () => {
-  const measured = JSON.parse(cli('measure', sound('m.wav', 48_000, 1, (i) => (i === 4800 ? 0.5 : i === 24_000 ? 0.25 : 0)), '--json').out) as { peakDb: number[]; taps: { seconds: number; left: number }[]; loudness: { integratedLufs: number | null } };
+  const measured = JSON.parse(
+    cli(
+      'measure',
+      sound('m.wav', 48_000, 1, (i) => (i === 4800 ? 0.5 : i === 24_000 ? 0.25 : 0)),
+      '--json',
+    ).out,
+  ) as { peakDb: number[]; taps: { seconds: number; left: number }[]; loudness: { integratedLufs: number | null } };
   expect(measured.peakDb[0]).toBeCloseTo(-6.02, 2);
-  expect(measured.taps.map((tap) => [tap.seconds, tap.left])).toEqual([[0.1, 0.5], [0.5, 0.25]]);
+  expect(measured.taps.map((tap) => [tap.seconds, tap.left])).toEqual([
+    [0.1, 0.5],
+    [0.5, 0.25],
+  ]);
 });
 
 test('render: the same samples as the engine in another process and in blocks of another size; bars and stems', () => {
-  expect(cli('render', 'salt-pier', at('piece.wav'), '--from', '3', '--to', '5', '--tail', 'none', '--stems', at('stems')).code).toBe(0);
+  expect(
+    cli('render', 'salt-pier', at('piece.wav'), '--from', '3', '--to', '5', '--tail', 'none', '--stems', at('stems'))
+      .code,
+  ).toBe(0);
   let sounds = 0;
   const demo = makeSaltPier(() => String((sounds += 1)).padStart(64, '0'));
   const plan = compilePlan(demo.piece);
@@ -99,22 +190,39 @@ test('render: the same samples as the engine in another process and in blocks of
   const rendered = left('piece.wav');
   const here = new Float32Array(rendered.length);
   const right = new Float32Array(rendered.length);
-  for (let from = 0; from < here.length; from += 128) engine.process(here.subarray(from, from + 128), right.subarray(from, from + 128), Math.min(128, here.length - from));
+  for (let from = 0; from < here.length; from += 128)
+    engine.process(
+      here.subarray(from, from + 128),
+      right.subarray(from, from + 128),
+      Math.min(128, here.length - from),
+    );
   const differs = here.findIndex((x, i) => x !== rendered[i]);
   expect([differs, here[differs], rendered[differs]]).toEqual([-1, undefined, undefined]);
   expect(readdirSync(at('stems'))).toHaveLength(5);
 });
 
 test.each([
-  [2, ['teleport'], /no command/], [2, ['__proto__'], /no command/], [2, ['toString'], /no command/], [2, ['constructor'], /no command/],
-  [2, ['measure', 'a', 'b', '--json'], /"b" is one word too many/], [2, ['process', 'a', 'b', 'c', '--chain', 'c'], /"c" is one word too many/],
-  [2, ['process', 'a', 'b', '--chain', 'c', '--tail', ''], /--tail takes/], [2, ['process', 'a', 'b', '--chain', 'c', '--seed', '3'], /--seed is not known/],
-  [2, ['process'], /IN.wav is missing/], [2, ['process', 'a', 'b'], /--chain/], [2, ['process', 'a', 'b', '--chain', 'c', '--loud', '3'], /--loud is not known/],
-  [2, ['process', 'a', 'b', '--chain', 'c', '--bpm', '9000'], /--bpm takes/], [2, ['process', 'a', 'b', '--chain', 'c', '--bits', '12'], /--bits takes/],
-  [1, ['process', 'none.wav', 'b', '--chain', 'c'], /none.wav cannot be read/], [1, ['measure', join(__dirname, 'index.ts'), '--json'], /no WAV/], [2, ['measure', 'x'], /add --json/],
+  [2, ['teleport'], /no command/],
+  [2, ['__proto__'], /no command/],
+  [2, ['toString'], /no command/],
+  [2, ['constructor'], /no command/],
+  [2, ['measure', 'a', 'b', '--json'], /"b" is one word too many/],
+  [2, ['process', 'a', 'b', 'c', '--chain', 'c'], /"c" is one word too many/],
+  [2, ['process', 'a', 'b', '--chain', 'c', '--tail', ''], /--tail takes/],
+  [2, ['process', 'a', 'b', '--chain', 'c', '--seed', '3'], /--seed is not known/],
+  [2, ['process'], /IN.wav is missing/],
+  [2, ['process', 'a', 'b'], /--chain/],
+  [2, ['process', 'a', 'b', '--chain', 'c', '--loud', '3'], /--loud is not known/],
+  [2, ['process', 'a', 'b', '--chain', 'c', '--bpm', '9000'], /--bpm takes/],
+  [2, ['process', 'a', 'b', '--chain', 'c', '--bits', '12'], /--bits takes/],
+  [1, ['process', 'none.wav', 'b', '--chain', 'c'], /none.wav cannot be read/],
+  [1, ['measure', join(__dirname, 'index.ts'), '--json'], /no WAV/],
+  [2, ['measure', 'x'], /add --json/],
 ])('exit %d for %j, with one clear line', (code, args, message) => {
   const said: string[] = [];
-  const [out, err] = (['stdout', 'stderr'] as const).map((stream) => jest.spyOn(process[stream], 'write').mockImplementation((text) => said.push(`${stream}: ${String(text)}`) > 0));
+  const [out, err] = (['stdout', 'stderr'] as const).map((stream) =>
+    jest.spyOn(process[stream], 'write').mockImplementation((text) => said.push(`${stream}: ${String(text)}`) > 0),
+  );
   expect(main(args)).toBe(code);
   out!.mockRestore();
   err!.mockRestore();
@@ -139,7 +247,8 @@ describe('files that say what cannot be', () => {
     writeFileSync(at('odd.wav'), bytes);
     return at('odd.wav');
   };
-  const chain = (): string => json('delay.json', { chain: [{ effect: 'echo', params: { timeL: 100, feedback: 0.5 } }] });
+  const chain = (): string =>
+    json('delay.json', { chain: [{ effect: 'echo', params: { timeL: 100, feedback: 0.5 } }] });
   const said = (...args: string[]): string => {
     const { code, err } = cli(...args);
     expect(err.trim().split('\n')).toHaveLength(1);
@@ -147,45 +256,117 @@ describe('files that say what cannot be', () => {
   };
 
   test('a rate of nothing, and samples that are no numbers', () => {
-    expect(said('process', header((view) => view.setUint32(24, 0, true)), at('o.wav'), '--chain', chain())).toMatch(/^1: .*0 Hz/);
-    for (const bad of [NaN, Infinity, -Infinity]) expect(said('measure', header((view) => view.setFloat32(view.byteLength - 4, bad, true)), '--json')).toMatch(/^1: .*sample 3 of channel 1/);
+    expect(
+      said(
+        'process',
+        header((view) => view.setUint32(24, 0, true)),
+        at('o.wav'),
+        '--chain',
+        chain(),
+      ),
+    ).toMatch(/^1: .*0 Hz/);
+    for (const bad of [NaN, Infinity, -Infinity])
+      expect(
+        said(
+          'measure',
+          header((view) => view.setFloat32(view.byteLength - 4, bad, true)),
+          '--json',
+        ),
+      ).toMatch(/^1: .*sample 3 of channel 1/);
   });
 
   test('more channels than two: which are used is said', () => {
-    writeFileSync(at('five.wav'), writeWav({ sampleRate: 48_000, channels: Array.from({ length: 5 }, () => new Float32Array(100)) }, '16'));
-    expect(said('process', at('five.wav'), at('o.wav'), '--chain', chain())).toMatch(/^0: .*5 channels: the first two are used/);
+    writeFileSync(
+      at('five.wav'),
+      writeWav({ sampleRate: 48_000, channels: Array.from({ length: 5 }, () => new Float32Array(100)) }, '16'),
+    );
+    expect(said('process', at('five.wav'), at('o.wav'), '--chain', chain())).toMatch(
+      /^0: .*5 channels: the first two are used/,
+    );
   });
 
   test.each([
-    ['--moves', { lanes: [{ effect: 0, param: 'feedback', points: [{ beat: 0, value: 9, shape: 'hold', bend: 0 }] }] }, /feedback goes from 0 to 1.2; 9/],
-    ['--moves', { lanes: [{ effect: 0, param: 'constructor', points: [{ beat: 0, value: 0, shape: 'hold', bend: 0 }] }] }, /not in the chain/],
-    ['--moves', { lanes: [{ effect: 0, param: 'feedback', unit: 'beats', points: [{ beat: 0, value: 1, shape: 'hold', bend: 0 }] }] }, /no time/],
+    [
+      '--moves',
+      { lanes: [{ effect: 0, param: 'feedback', points: [{ beat: 0, value: 9, shape: 'hold', bend: 0 }] }] },
+      /feedback goes from 0 to 1.2; 9/,
+    ],
+    [
+      '--moves',
+      { lanes: [{ effect: 0, param: 'constructor', points: [{ beat: 0, value: 0, shape: 'hold', bend: 0 }] }] },
+      /not in the chain/,
+    ],
+    [
+      '--moves',
+      {
+        lanes: [
+          { effect: 0, param: 'feedback', unit: 'beats', points: [{ beat: 0, value: 1, shape: 'hold', bend: 0 }] },
+        ],
+      },
+      /no time/,
+    ],
     ['--events', { events: [{ seconds: 0, effect: 0, param: 'feedback', value: 7 }] }, /echo.feedback goes from/],
     ['--events', { events: [{ seconds: 0, effect: 0, param: 'hold', value: 0.5 }] }, /echo.hold does not take 0.5/],
-    ['--events', { events: [{ seconds: 0, effect: 0, param: 'feedback', value: true }] }, /echo.feedback does not take true/],
+    [
+      '--events',
+      { events: [{ seconds: 0, effect: 0, param: 'feedback', value: true }] },
+      /echo.feedback does not take true/,
+    ],
     ['--events', { events: [{ seconds: 0, effect: 0, param: '__proto__', value: 1 }] }, /not in the chain/],
   ])('%s %j', (option, file, message) => {
-    expect(said('process', sound('s.wav', 48_000, 0.1, impulse), at('o.wav'), '--chain', chain(), option, json('file.json', file))).toMatch(message);
+    expect(
+      said(
+        'process',
+        sound('s.wav', 48_000, 0.1, impulse),
+        at('o.wav'),
+        '--chain',
+        chain(),
+        option,
+        json('file.json', file),
+      ),
+    ).toMatch(message);
     expect(cli('process', at('s.wav'), at('o.wav'), '--chain', chain(), option, at('file.json')).code).toBe(1);
   });
 
   test('nothing in gives nothing out', () => {
-    expect(cli('process', sound('none.wav', 48_000, 0, impulse), at('nothing.wav'), '--chain', chain(), '--tail', '2')).toEqual({ code: 0, out: '', err: '' });
+    expect(
+      cli('process', sound('none.wav', 48_000, 0, impulse), at('nothing.wav'), '--chain', chain(), '--tail', '2'),
+    ).toEqual({ code: 0, out: '', err: '' });
     expect(left('nothing.wav')).toHaveLength(0);
-    expect(JSON.parse(cli('measure', at('nothing.wav'), '--json').out)).toMatchObject({ frames: 0, correlation: null, decaySeconds: { whole: null } });
+    expect(JSON.parse(cli('measure', at('nothing.wav'), '--json').out)).toMatchObject({
+      frames: 0,
+      correlation: null,
+      decaySeconds: { whole: null },
+    });
   });
 
   test('measure: true peak, decay, correlation and what a single speaker loses', () => {
     const rate = 48_000;
     const noise = makeRandom(3);
-    const fall = Float32Array.from({ length: 2 * rate }, (_, i) => (noise() - 0.5) * Math.pow(10, (-3 * i) / rate / 0.7));
+    const fall = Float32Array.from(
+      { length: 2 * rate },
+      (_, i) => (noise() - 0.5) * Math.pow(10, (-3 * i) / rate / 0.7),
+    );
     writeFileSync(at('fall.wav'), writeWav({ sampleRate: rate, channels: [fall, fall.map((x) => -x)] }, '32f'));
-    const found = JSON.parse(cli('measure', at('fall.wav'), '--json').out) as { correlation: number; monoLossDb: number; decaySeconds: { whole: number; octaves: { seconds: number }[] } };
+    const found = JSON.parse(cli('measure', at('fall.wav'), '--json').out) as {
+      correlation: number;
+      monoLossDb: number;
+      decaySeconds: { whole: number; octaves: { seconds: number }[] };
+    };
     expect([found.correlation, found.monoLossDb]).toEqual([-1, -60]);
-    for (const seconds of [found.decaySeconds.whole, ...found.decaySeconds.octaves.map((octave) => octave.seconds)]) expect(Math.abs(seconds / 0.7 - 1)).toBeLessThan(0.1);
+    for (const seconds of [found.decaySeconds.whole, ...found.decaySeconds.octaves.map((octave) => octave.seconds)])
+      expect(Math.abs(seconds / 0.7 - 1)).toBeLessThan(0.1);
     // A tone at a quarter of the rate whose samples lie 45 degrees beside its peaks.
-    sound('between.wav', rate, 1, (i) => 0.5 * Math.min(1, i / 9600, (48_000 - i) / 9600) * Math.sin((Math.PI / 2) * i + Math.PI / 4));
-    const tone = JSON.parse(cli('measure', at('between.wav'), '--json').out) as { peakDb: number[]; truePeakDb: number[] };
+    sound(
+      'between.wav',
+      rate,
+      1,
+      (i) => 0.5 * Math.min(1, i / 9600, (48_000 - i) / 9600) * Math.sin((Math.PI / 2) * i + Math.PI / 4),
+    );
+    const tone = JSON.parse(cli('measure', at('between.wav'), '--json').out) as {
+      peakDb: number[];
+      truePeakDb: number[];
+    };
     expect(tone.peakDb[0]).toBeCloseTo(-9.03, 1);
     expect(tone.truePeakDb[0]).toBeCloseTo(-6.02, 1);
   });

@@ -15,7 +15,9 @@ for (let number = from; number < from + Number(cases); number += 1) {
   if (decays(reading)) continue;
   broken += 1;
   const { growthDb, offsetDb, afterSilentDb } = reading;
-  process.stdout.write(`Case ${number}: grows by ${growthDb.toFixed(2)} dB, offset ${offsetDb.toFixed(1)} dB, after silence ${afterSilentDb.toFixed(1)} dB: ${describeCase(drawn)}\n`);
+  process.stdout.write(
+    `Case ${number}: grows by ${growthDb.toFixed(2)} dB, offset ${offsetDb.toFixed(1)} dB, after silence ${afterSilentDb.toFixed(1)} dB: ${describeCase(drawn)}\n`,
+  );
 }
 process.stdout.write(`${cases} cases, ${broken} of them do not die away.\n`);
 process.exitCode = broken > 0 ? 1 : 0;

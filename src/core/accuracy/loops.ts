@@ -9,11 +9,21 @@ import { readDecay, type DecayCase, type DecayReading } from './stability';
 type Named = Readonly<Record<string, ParamValue>>;
 
 const readingOf = (effect: string, preset: string, named: Named, how: Partial<DecayCase> = {}): DecayReading =>
-  readDecay({ effect: effectOf(effect), values: { ...presetValues(effect, preset), ...named }, sampleRate: 48_000, bpm: 92, input: 'noise', hz: 220, ...how });
+  readDecay({
+    effect: effectOf(effect),
+    values: { ...presetValues(effect, preset), ...named },
+    sampleRate: 48_000,
+    bpm: 92,
+    input: 'noise',
+    hz: 220,
+    ...how,
+  });
 
 /** Growth over ten seconds of the worst of some settings, in dB; what has died away counts as -200. */
-const growth = (readings: readonly DecayReading[]): number => Math.max(...readings.map(({ growthDb }) => Math.max(-200, growthDb)));
-const offset = (readings: readonly DecayReading[]): number => Math.max(...readings.map(({ offsetDb }) => Math.max(-200, offsetDb)));
+const growth = (readings: readonly DecayReading[]): number =>
+  Math.max(...readings.map(({ growthDb }) => Math.max(-200, growthDb)));
+const offset = (readings: readonly DecayReading[]): number =>
+  Math.max(...readings.map(({ offsetDb }) => Math.max(-200, offsetDb)));
 
 const ECHO_LOOPS: readonly Named[] = [
   { timeL: 6.8, feedback: 0.88, filter: 'low', cutoff: 6500, resonance: 0.15 },
@@ -32,14 +42,42 @@ const clouds = (): DecayReading[] => [
 ];
 
 export const loopPromises: readonly Accuracy[] = [
-  { effect: 'Echo, loop', promise: 'filters, drive, coarse rates and smears at 88-99 % never grow', unit: 'dB in 10 s', limit: 0, measure: () => growth(ECHO_LOOPS.map((named) => readingOf('echo', 'neutral', named))) },
-  { effect: 'Echo, loop', promise: 'the brass pipe dies away', unit: 'dB in 10 s', limit: 0, measure: () => growth([readingOf('echo', 'brassPipe', {}), readingOf('echo', 'brassPipe', {}, { sampleRate: 44_100 })]) },
   {
-    effect: 'Echo, loop', promise: 'from 100 % on it is bounded, and a guard says so', unit: 'gain of the guard', limit: 1,
+    effect: 'Echo, loop',
+    promise: 'filters, drive, coarse rates and smears at 88-99 % never grow',
+    unit: 'dB in 10 s',
+    limit: 0,
+    measure: () => growth(ECHO_LOOPS.map((named) => readingOf('echo', 'neutral', named))),
+  },
+  {
+    effect: 'Echo, loop',
+    promise: 'the brass pipe dies away',
+    unit: 'dB in 10 s',
+    limit: 0,
+    measure: () =>
+      growth([readingOf('echo', 'brassPipe', {}), readingOf('echo', 'brassPipe', {}, { sampleRate: 44_100 })]),
+  },
+  {
+    effect: 'Echo, loop',
+    promise: 'from 100 % on it is bounded, and a guard says so',
+    unit: 'gain of the guard',
+    limit: 1,
     measure: () => worst([guardAt(1.2), guardAt(1.05)]),
   },
-  { effect: 'Grains', promise: 'a cloud with feedback of 80-95 % never grows', unit: 'dB in 10 s', limit: 0, measure: () => growth(clouds()) },
-  { effect: 'Grains', promise: 'a cloud with feedback has no offset', unit: 'dB', limit: -60, measure: () => offset(clouds()) },
+  {
+    effect: 'Grains',
+    promise: 'a cloud with feedback of 80-95 % never grows',
+    unit: 'dB in 10 s',
+    limit: 0,
+    measure: () => growth(clouds()),
+  },
+  {
+    effect: 'Grains',
+    promise: 'a cloud with feedback has no offset',
+    unit: 'dB',
+    limit: -60,
+    measure: () => offset(clouds()),
+  },
 ];
 
 /** Lowest gain of an echo's guard in six seconds at a feedback: below 1 when it acts. */
@@ -47,11 +85,14 @@ function guardAt(feedback: number): number {
   const effect = effectOf('echo');
   const processor = effect.createProcessor(48_000);
   const values = { ...presetValues('echo', 'neutral'), timeL: 100, feedback };
-  const row = Float64Array.from(effect.paramIds, (id) => toEngineNumber(effect.params[id]!, values[id as keyof typeof values]!, PLAIN_CONTEXT));
+  const row = Float64Array.from(effect.paramIds, (id) =>
+    toEngineNumber(effect.params[id]!, values[id as keyof typeof values]!, PLAIN_CONTEXT),
+  );
   processor.reset(0, row);
   const [input, wet] = [stereoRun(), stereoRun()];
   for (let at = 0; at < 6 * 48_000; at += STEP_FRAMES) {
-    for (let i = 0; i < STEP_FRAMES; i += 1) input.left[i] = input.right[i] = at < 24_000 ? 0.8 * Math.sin((at + i) * 0.05) : 0;
+    for (let i = 0; i < STEP_FRAMES; i += 1)
+      input.left[i] = input.right[i] = at < 24_000 ? 0.8 * Math.sin((at + i) * 0.05) : 0;
     processor.process(input, wet, row);
   }
   return processor.takeGuardGain();

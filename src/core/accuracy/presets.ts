@@ -9,7 +9,12 @@ import type { Accuracy } from './measure';
 
 const SECONDS = 3.5;
 const FROM = SOUND_RATE / 2;
-const PARTS = [['Kalimba, ebb', 1], ['Hum, first call', 0.7], ['Crates, all hands', 1], ['Foghorn, swell 1', 0.7]] as const;
+const PARTS = [
+  ['Kalimba, ebb', 1],
+  ['Hum, first call', 0.7],
+  ['Crates, all hands', 1],
+  ['Foghorn, swell 1', 0.7],
+] as const;
 const PEAK = 0.5;
 /** A preset that is meant to be much quieter says so in its purpose. */
 const SAYS_SO = /quieter/;
@@ -34,16 +39,30 @@ function material(): Sides {
 }
 
 /** By how many LU each preset of an effect changes the loudness of the demo's parts; those that say they are quieter left out. */
-export function presetLoudness(effect: EffectDefinition): readonly { readonly preset: string; readonly change: number }[] {
+export function presetLoudness(
+  effect: EffectDefinition,
+): readonly { readonly preset: string; readonly change: number }[] {
   const sound = material();
   const dry = loudness(sound, SOUND_RATE).integrated;
-  return effect.presets.filter(({ purpose }) => !SAYS_SO.test(purpose)).map(({ id }) => {
-    const { left, right } = treat({ sound, sampleRate: SOUND_RATE, bpm: 92, chain: [newSlot('s', effect.id, id)], tail: { kind: 'seconds', seconds: 1 }, hear: 'mix' })!;
-    return { preset: id, change: loudness([left, right], SOUND_RATE).integrated - dry };
-  });
+  return effect.presets
+    .filter(({ purpose }) => !SAYS_SO.test(purpose))
+    .map(({ id }) => {
+      const { left, right } = treat({
+        sound,
+        sampleRate: SOUND_RATE,
+        bpm: 92,
+        chain: [newSlot('s', effect.id, id)],
+        tail: { kind: 'seconds', seconds: 1 },
+        hear: 'mix',
+      })!;
+      return { preset: id, change: loudness([left, right], SOUND_RATE).integrated - dry };
+    });
 }
 
 export const presetPromises: readonly Accuracy[] = EFFECTS.map((effect) => ({
-  effect: effect.name, promise: 'no preset changes the loudness by more, but those that say so', unit: 'LU', limit: 6,
+  effect: effect.name,
+  promise: 'no preset changes the loudness by more, but those that say so',
+  unit: 'LU',
+  limit: 6,
   measure: () => presetLoudness(effect).reduce((most, { change }) => Math.max(most, Math.abs(change)), 0),
 }));

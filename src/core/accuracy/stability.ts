@@ -24,7 +24,24 @@ export interface DecayReading {
 }
 
 /** Effects in which sound goes round or is kept: the ones that could grow. */
-export const WITH_MEMORY = ['echo', 'taps', 'doubling', 'sideDelay', 'grains', 'reverb', 'phaser', 'chorus', 'flanger', 'shifter', 'placer', 'filter', 'eq', 'grit', 'pitch', 'widener'];
+export const WITH_MEMORY = [
+  'echo',
+  'taps',
+  'doubling',
+  'sideDelay',
+  'grains',
+  'reverb',
+  'phaser',
+  'chorus',
+  'flanger',
+  'shifter',
+  'placer',
+  'filter',
+  'eq',
+  'grit',
+  'pitch',
+  'widener',
+];
 
 const RATES = [44_100, 48_000, 32_000, 37_800] as const;
 const INPUTS = ['noise', 'sine', 'clicks', 'offset'] as const;
@@ -50,9 +67,20 @@ export function decayCase(number: number, among: readonly string[] = WITH_MEMORY
     const position = edge < 0.12 ? 0 : edge > 0.88 ? 1 : random();
     const drawn = paramAtPosition(param, position);
     const below = paramId === 'feedback' ? Math.max(-0.99, Math.min(0.99, drawn)) : drawn;
-    values[paramId] = HOLDS.includes(paramId) ? (param.kind === 'choice' ? param.options[0]!.id : false) : fromEngineNumber(param, below);
+    values[paramId] = HOLDS.includes(paramId)
+      ? param.kind === 'choice'
+        ? param.options[0]!.id
+        : false
+      : fromEngineNumber(param, below);
   }
-  return { effect, values, sampleRate, bpm: 40 + 180 * random(), input: pick(INPUTS), hz: 30 * Math.pow(300, random()) };
+  return {
+    effect,
+    values,
+    sampleRate,
+    bpm: 40 + 180 * random(),
+    input: pick(INPUTS),
+    hz: 30 * Math.pow(300, random()),
+  };
 }
 
 /** One case as a line that says all about it. */
@@ -106,7 +134,11 @@ export function readDecay(drawn: DecayCase): DecayReading {
   const parts = new Float64Array(Math.ceil((warm + 2 * window) / PART_SECONDS) + 1);
   const [sums, counts] = [new Float64Array(parts.length), new Float64Array(parts.length)];
   let [afterSilent, quietFrames, silentFrames] = [0, 0, 0];
-  for (let at = 0; at < until && !(quietFrames > (longest + 1) * sampleRate && silentFrames > sampleRate); at += STEP_FRAMES) {
+  for (
+    let at = 0;
+    at < until && !(quietFrames > (longest + 1) * sampleRate && silentFrames > sampleRate);
+    at += STEP_FRAMES
+  ) {
     const playing = at < PLAYED_SECONDS * sampleRate;
     for (let i = 0; i < STEP_FRAMES; i += 1) {
       dry.left[i] = playing ? sample(at + i) : 0;
@@ -127,11 +159,17 @@ export function readDecay(drawn: DecayCase): DecayReading {
     if (silentFrames > STEP_FRAMES) afterSilent = Math.max(afterSilent, peak);
     if (!Number.isFinite(peak)) return { growthDb: Infinity, offsetDb: Infinity, afterSilentDb: Infinity };
   }
-  const loudest = (from: number): number => parts.slice(from / PART_SECONDS, (from + window) / PART_SECONDS).reduce((a, b) => Math.max(a, b), 0);
+  const loudest = (from: number): number =>
+    parts.slice(from / PART_SECONDS, (from + window) / PART_SECONDS).reduce((a, b) => Math.max(a, b), 0);
   const [before, after] = [loudest(warm), loudest(warm + window)];
   const inaudible = INAUDIBLE * PART_SECONDS * sampleRate;
   const last = parts.length - 1;
-  const offset = sums.slice(last - 10).reduce((a, b) => a + b, 0) / Math.max(1, counts.slice(last - 10).reduce((a, b) => a + b, 0));
+  const offset =
+    sums.slice(last - 10).reduce((a, b) => a + b, 0) /
+    Math.max(
+      1,
+      counts.slice(last - 10).reduce((a, b) => a + b, 0),
+    );
   return {
     growthDb: after < inaudible ? -Infinity : 10 * Math.log10(after / Math.max(before, inaudible)),
     offsetDb: 20 * Math.log10(Math.abs(offset)),

@@ -1,7 +1,7 @@
 import { responseAt } from '../analysis/spectrum';
 import { makeRandom } from '../dsp/random';
 import { TRUE_PEAK_DELAY, TruePeak } from '../dsp/truePeak';
-import { EDGE_DELAY } from '../effects/limiter/edgeBand';
+import { BAND_LIMITER_DELAY } from '../effects/limiter/bandLimiter';
 import { interauralSeconds } from '../effects/placer/geometry';
 import { amplitudeAt, arrival, db, impulse, runWet, sine } from '../effects/testing';
 import type { ParamValue } from '../params/param';
@@ -149,7 +149,7 @@ export const tonePromises: readonly Accuracy[] = [
   { effect: 'Limiter', promise: 'true peak over its ceiling', unit: 'dB', limit: 0, measure: limiterOver },
   {
     effect: 'Limiter', promise: 'below the ceiling it only delays', unit: 'of full scale', limit: 1e-9,
-    measure: () => { const tone = sine(300, 0.3); const out = runWet('limiter', { ceiling: -1, lookAhead: 2 }, { seconds: 0.5, input: tone }); const delay = 95 + EDGE_DELAY + TRUE_PEAK_DELAY; return apart(out.left.subarray(delay), Float64Array.from(out.left, (_, i) => tone(i)).subarray(0, out.left.length - delay)); },
+    measure: () => { const tone = sine(300, 0.3); const out = runWet('limiter', { ceiling: -1, lookAhead: 2 }, { seconds: 0.5, input: tone }); const delay = 95 + BAND_LIMITER_DELAY + TRUE_PEAK_DELAY; return apart(out.left.subarray(delay), Float64Array.from(out.left, (_, i) => tone(i)).subarray(0, out.left.length - delay)); },
   },
   {
     effect: 'Width', promise: 'mid and side exact', unit: 'of full scale', limit: 1e-12,

@@ -10,9 +10,22 @@ const HIGH_PASS_PLAIN_BELOW = 0.08 * Math.PI;
 /** Where besides the corner the zeros of a design with poles by impulse invariance are matched, as shares of half the rate. */
 const MATCHED_AT = [0.75, 0.6, 0.85] as const;
 /** For poles of a notch: a share of the corner, and a share of half the rate. */
-const NOTCH_AT = [[0.85, 0.7], [0.85, 0.9], [0.6, 0.8], [0.9, 0.6], [0.5, 0.95], [0.3, 0.6]] as const;
+const NOTCH_AT = [
+  [0.85, 0.7],
+  [0.85, 0.9],
+  [0.6, 0.8],
+  [0.9, 0.6],
+  [0.5, 0.95],
+  [0.3, 0.6],
+] as const;
 /** For poles that are matched too: how high the upper angle may lie, as a share of half the rate, and where it lies else, as a share of the corner. */
-const UPPER_AT = [[0.8, 0.3], [0.7, 0.3], [0.5, 0.6], [0.5, 0.3], [0.9, 0.3]] as const;
+const UPPER_AT = [
+  [0.8, 0.3],
+  [0.7, 0.3],
+  [0.5, 0.6],
+  [0.5, 0.3],
+  [0.9, 0.3],
+] as const;
 
 /**
  * Two-pole filters whose magnitude follows their analogue model to within half a decibel nearly up to half the rate, as settings
@@ -160,7 +173,10 @@ export class MatchedFilter {
   private byInvariantPoles(poleAngle: number, q: number): void {
     const damping = 0.5 / q;
     const fall = Math.exp(-damping * poleAngle);
-    const turn = damping <= 1 ? Math.cos(Math.sqrt(1 - damping * damping) * poleAngle) : Math.cosh(Math.sqrt(damping * damping - 1) * poleAngle);
+    const turn =
+      damping <= 1
+        ? Math.cos(Math.sqrt(1 - damping * damping) * poleAngle)
+        : Math.cosh(Math.sqrt(damping * damping - 1) * poleAngle);
     const a1 = -2 * fall * turn;
     const a2 = fall * fall;
     const scale = 1 / ((1 + a1 + a2) * (1 + a1 + a2));
@@ -240,7 +256,12 @@ export class MatchedFilter {
 
   /** Poles of a design whose zeros are set already. */
   private solvePoles(lower: number, upper: number): void {
-    this.solveFor(lower, valueAt(this.b, sinSquared(lower)) / this.model(lower), upper, valueAt(this.b, sinSquared(upper)) / this.model(upper));
+    this.solveFor(
+      lower,
+      valueAt(this.b, sinSquared(lower)) / this.model(lower),
+      upper,
+      valueAt(this.b, sinSquared(upper)) / this.model(upper),
+    );
   }
 
   private solveFor(lower: number, atLower: number, upper: number, atUpper: number): void {
@@ -388,7 +409,8 @@ function highAngle(index: number, angle: number, high: number): number {
 function solveFour(rows: Float64Array): boolean {
   for (let column = 0; column < 4; column += 1) {
     let pivot = column;
-    for (let row = column + 1; row < 4; row += 1) if (Math.abs(rows[5 * row + column]!) > Math.abs(rows[5 * pivot + column]!)) pivot = row;
+    for (let row = column + 1; row < 4; row += 1)
+      if (Math.abs(rows[5 * row + column]!) > Math.abs(rows[5 * pivot + column]!)) pivot = row;
     if (Math.abs(rows[5 * pivot + column]!) < 1e-15) return false;
     for (let k = 0; k < 5; k += 1) {
       const kept = rows[5 * pivot + k]!;

@@ -3,6 +3,7 @@ import { OVERSAMPLE_BYTES } from './kernels/oversampleBytes';
 import { OVERSAMPLE_FUSED_BYTES } from './kernels/oversampleFusedBytes';
 import { scriptedOversampling } from './oversampleScript';
 import { narrowRun, widenRun } from './runs';
+import { besselI0 } from './sincTable';
 
 const CODE = { plain: OVERSAMPLE_BYTES, fused: OVERSAMPLE_FUSED_BYTES };
 
@@ -131,20 +132,9 @@ function halfBand(half: number): Float32Array {
   const middle = 2 * half - 1;
   const taps = Float64Array.from({ length: 2 * half }, (_, k) => {
     const x = 2 * k - middle;
-    return (Math.sin((Math.PI * x) / 2) / (Math.PI * x)) * bessel(BETA * Math.sqrt(1 - (x / (middle + 1)) ** 2)) / bessel(BETA);
+    return (Math.sin((Math.PI * x) / 2) / (Math.PI * x)) * besselI0(BETA * Math.sqrt(1 - (x / (middle + 1)) ** 2)) / besselI0(BETA);
   });
   // Exactly one at standing still: together with the middle the taps make up the whole.
   const sum = taps.reduce((all, tap) => all + tap, 0);
   return Float32Array.from(taps, (tap) => (tap * 0.5) / sum);
-}
-
-/** The modified Bessel function of order nought. */
-function bessel(x: number): number {
-  let sum = 1;
-  let term = 1;
-  for (let k = 1; term > 1e-12 * sum; k += 1) {
-    term *= (x / (2 * k)) ** 2;
-    sum += term;
-  }
-  return sum;
 }

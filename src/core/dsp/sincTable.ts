@@ -13,6 +13,7 @@ const BETA = 8;
 /** The centroid is put right by two far taps: between near ones the correction would cost accuracy at high frequencies. */
 const FAR = 6;
 
+/** Modified Bessel function of the first kind, order 0, by its series. */
 export function besselI0(x: number): number {
   let sum = 1;
   let term = 1;

@@ -1,5 +1,5 @@
 import { TRUE_PEAK_DELAY } from '../dsp/truePeak';
-import { EDGE_DELAY } from '../effects/limiter/edgeBand';
+import { BAND_LIMITER_DELAY } from '../effects/limiter/bandLimiter';
 import { applyEdit, EditRefused } from '../piece/edit';
 import { newSlot } from '../piece/edits/chain';
 import { copySends, removeReturn, setSend } from '../piece/edits/sends';
@@ -153,6 +153,6 @@ test('half wet through a limiter that does nothing makes no comb: the untreated 
   engine.play(0);
   const { left } = runEngine(engine, 1);
   const late = left.findIndex((x, i) => i > 0 && Math.abs(x) > 1e-3) - noise.findIndex((x, i) => i > 0 && Math.abs(x) > 1e-3);
-  expect(late).toBe(95 + EDGE_DELAY + TRUE_PEAK_DELAY);
+  expect(late).toBe(95 + BAND_LIMITER_DELAY + TRUE_PEAK_DELAY);
   for (let i = 1000; i < 40_000; i += 501) expect(left[i + late]).toBeCloseTo(noise[i]!, 5);
 });

@@ -32,7 +32,10 @@ export class DetunedHead {
   /** How alike both heads are, -1 to 1. */
   private alike = 1;
 
-  constructor(private readonly line: DelayLine, sampleRate: number) {
+  constructor(
+    private readonly line: DelayLine,
+    sampleRate: number,
+  ) {
     this.window = WINDOW_SECONDS * sampleRate;
     this.reach = Math.floor(REACH_SECONDS * sampleRate);
     this.compared = Math.floor(COMPARED_SECONDS * sampleRate);

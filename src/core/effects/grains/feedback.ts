@@ -43,7 +43,8 @@ export class CloudFeedback {
   process(cloud: StereoRun, feedback: number, reachFrames: number): void {
     const { left, right } = cloud;
     const steps = Math.min(this.step, this.mask, Math.max(1, Math.ceil(reachFrames / STEP_FRAMES)));
-    const held = steps === 0 ? 0 : this.written[this.step & this.mask]! - this.written[(this.step - steps) & this.mask]!;
+    const held =
+      steps === 0 ? 0 : this.written[this.step & this.mask]! - this.written[(this.step - steps) & this.mask]!;
     const most = feedback * feedback * (held < NOTHING ? 0 : held);
     this.budget = Math.min(most, this.budget + most / Math.max(1, steps));
     let cost = 0;

@@ -6,19 +6,19 @@ import { STEP_FRAMES, stereoRun, type EffectProcessor, type StereoRun } from '..
 import { placesOf } from '../places';
 import { Quiet } from '../quiet';
 import { SlidingLeast, SlidingMean } from './gainPath';
-import { EDGE_DELAY, EdgeBandFilter } from './edgeBand';
+import { BAND_LIMITER_DELAY, BandLimiter } from './bandLimiter';
 import { limiterParams } from './params';
 
 const AT = placesOf(limiterParams);
 const LONGEST_SECONDS = 0.008;
-/** The moving gain itself lifts the peaks between samples a little: that much is kept free, 0.09 dB. */
+/** The moving gain itself raises true peaks slightly: 0.09 dB of headroom. */
 const MARGIN = 0.99;
-/** Peaks from this share of the ceiling on are near: what lies at half the sample rate could lift them over it. */
+/** From this share of the ceiling on, components near Nyquist could lift a peak over it. */
 const NEAR = 0.8;
-/** How long the edge band takes to come back. */
-const EDGE_BACK_SECONDS = 0.02;
+/** Seconds in which the band near Nyquist fades in again. */
+const BAND_RETURN_SECONDS = 0.02;
 /** Samples from a sample's arrival until the peaks around it are known. */
-const KNOWN_AFTER = EDGE_DELAY + TRUE_PEAK_DELAY;
+const PEAK_LATENCY = BAND_LIMITER_DELAY + TRUE_PEAK_DELAY;
 
 /**
  * Bows before a peak comes: the gain it will need is held over the look-ahead and then averaged over the same time, so it
@@ -35,15 +35,15 @@ export class LimiterProcessor implements EffectProcessor {
   private readonly gainOf = new Kept(dbToGain);
   private readonly ceilingOf = new Kept((db) => MARGIN * dbToGain(db));
   private readonly risen = stereoRun();
-  /** What came in without its edge band, and the filters that make it. */
-  private readonly edges = [new EdgeBandFilter(), new EdgeBandFilter()] as const;
-  private readonly trimmed = stereoRun();
-  private readonly trimmedLeft: Float64Array;
-  private readonly trimmedRight: Float64Array;
-  /** Share of the edge band that is taken away, and for how many samples yet. */
-  private readonly taken = new Float64Array(STEP_FRAMES);
-  private takenNow = 0;
-  private takenFor = 0;
+  /** The input without the band just below Nyquist, and the filters for both channels. */
+  private readonly bandLimiters = [new BandLimiter(), new BandLimiter()] as const;
+  private readonly bandLimited = stereoRun();
+  private readonly limitedLeft: Float64Array;
+  private readonly limitedRight: Float64Array;
+  /** Crossfade from input (0) to band-limited input (1) per sample of the step, where it stands, and samples until it goes back. */
+  private readonly shares = new Float64Array(STEP_FRAMES);
+  private limitedShare = 0;
+  private limitedFor = 0;
   private readonly peaks = new Float64Array(STEP_FRAMES);
   private readonly gains = new Float64Array(STEP_FRAMES);
   private place = 0;
@@ -54,13 +54,13 @@ export class LimiterProcessor implements EffectProcessor {
   private lowest = 1;
 
   constructor(private readonly sampleRate: number) {
-    const longest = Math.ceil(LONGEST_SECONDS * sampleRate) + KNOWN_AFTER + 2;
+    const longest = Math.ceil(LONGEST_SECONDS * sampleRate) + PEAK_LATENCY + 2;
     this.least = new SlidingLeast(longest);
     this.mean = new SlidingMean(longest);
     this.left = new Float64Array(longest + 1 + STEP_FRAMES);
     this.right = new Float64Array(longest + 1 + STEP_FRAMES);
-    this.trimmedLeft = new Float64Array(longest + 1 + STEP_FRAMES);
-    this.trimmedRight = new Float64Array(longest + 1 + STEP_FRAMES);
+    this.limitedLeft = new Float64Array(longest + 1 + STEP_FRAMES);
+    this.limitedRight = new Float64Array(longest + 1 + STEP_FRAMES);
     this.quiet = new Quiet(2 * LONGEST_SECONDS, sampleRate);
   }
 
@@ -70,7 +70,7 @@ export class LimiterProcessor implements EffectProcessor {
 
   /** Samples by which all is later. */
   get latency(): number {
-    return this.length - 1 + KNOWN_AFTER;
+    return this.length - 1 + PEAK_LATENCY;
   }
 
   takeGuardGain(): number {
@@ -102,12 +102,12 @@ export class LimiterProcessor implements EffectProcessor {
     this.right.fill(0);
     this.meters[0].clear();
     this.meters[1].clear();
-    this.edges[0].clear();
-    this.edges[1].clear();
-    this.trimmedLeft.fill(0);
-    this.trimmedRight.fill(0);
-    this.takenNow = 0;
-    this.takenFor = 0;
+    this.bandLimiters[0].clear();
+    this.bandLimiters[1].clear();
+    this.limitedLeft.fill(0);
+    this.limitedRight.fill(0);
+    this.limitedShare = 0;
+    this.limitedFor = 0;
     this.place = 0;
     this.released = 1;
   }
@@ -121,7 +121,7 @@ export class LimiterProcessor implements EffectProcessor {
     const begin = this.place;
     this.take(input, gainGoal);
     const between = values[AT.truePeak]! >= 0.5;
-    this.trim(begin, between ? NEAR * Math.min(this.ceiling, ceilingGoal) : Infinity);
+    this.limitBand(begin, between ? NEAR * Math.min(this.ceiling, ceilingGoal) : Infinity);
     this.measure(between, NEAR * Math.min(this.ceiling, ceilingGoal));
     this.findNeeded(begin, ceilingGoal, between);
     this.least.run(this.gains, n, this.length);
@@ -152,41 +152,41 @@ export class LimiterProcessor implements EffectProcessor {
   private measure(between: boolean, floor: number): void {
     clearRun(this.peaks);
     if (!between) return;
-    this.meters[0].run(this.trimmed.left, STEP_FRAMES, floor, this.peaks);
-    this.meters[1].run(this.trimmed.right, STEP_FRAMES, floor, this.peaks);
+    this.meters[0].run(this.bandLimited.left, STEP_FRAMES, floor, this.peaks);
+    this.meters[1].run(this.bandLimited.right, STEP_FRAMES, floor, this.peaks);
   }
 
-  /** Makes what came in without its edge band, and lays it beside what it was made of. @param floor peaks under it leave it alone */
-  private trim(begin: number, floor: number): void {
-    const { trimmed, trimmedLeft, trimmedRight, edges } = this;
-    const size = trimmedLeft.length;
-    edges[0].run(this.risen.left, floor / TRUE_PEAK_BOUND, trimmed.left);
-    edges[1].run(this.risen.right, floor / TRUE_PEAK_BOUND, trimmed.right);
-    let at = begin - EDGE_DELAY;
+  /** Writes the band-limited input into its rings. @param floor while no peak can exceed this, it is only delayed */
+  private limitBand(begin: number, floor: number): void {
+    const { bandLimited, limitedLeft, limitedRight, bandLimiters } = this;
+    const size = limitedLeft.length;
+    bandLimiters[0].run(this.risen.left, floor / TRUE_PEAK_BOUND, bandLimited.left);
+    bandLimiters[1].run(this.risen.right, floor / TRUE_PEAK_BOUND, bandLimited.right);
+    let at = begin - BAND_LIMITER_DELAY;
     if (at < 0) at += size;
     for (let i = 0; i < STEP_FRAMES; i += 1) {
-      trimmedLeft[at] = trimmed.left[i]!;
-      trimmedRight[at] = trimmed.right[i]!;
+      limitedLeft[at] = bandLimited.left[i]!;
+      limitedRight[at] = bandLimited.right[i]!;
       at += 1;
       if (at === size) at = 0;
     }
   }
 
   /**
-   * The gain that each sample of KNOWN_AFTER ago needs, with what lies between it and the next; and how much of the edge band goes
-   * while peaks come near: all of it by the time that the first of them leaves.
+   * The gain that each sample of PEAK_LATENCY ago needs, including the peak between it and the next; and the crossfade to the
+   * band-limited input, which is complete by the time that the first peak near the ceiling leaves.
    */
   private findNeeded(begin: number, goal: number, between: boolean): void {
-    const { peaks, gains, taken, length } = this;
-    const left = between ? this.trimmedLeft : this.left;
-    const right = between ? this.trimmedRight : this.right;
+    const { peaks, gains, shares, length } = this;
+    const left = between ? this.limitedLeft : this.left;
+    const right = between ? this.limitedRight : this.right;
     const rise = 1 / length;
-    const fall = 1 / (EDGE_BACK_SECONDS * this.sampleRate);
-    let { takenNow, takenFor } = this;
+    const fall = 1 / (BAND_RETURN_SECONDS * this.sampleRate);
+    let { limitedShare, limitedFor } = this;
     const size = left.length;
     const step = (goal - this.ceiling) / STEP_FRAMES;
     let { ceiling } = this;
-    let at = begin - KNOWN_AFTER;
+    let at = begin - PEAK_LATENCY;
     if (at < 0) at += size;
     for (let i = 0; i < STEP_FRAMES; i += 1) {
       ceiling += step;
@@ -196,16 +196,16 @@ export class LimiterProcessor implements EffectProcessor {
       if (l > peak) peak = l;
       if (r > peak) peak = r;
       gains[i] = peak > ceiling ? ceiling / peak : 1;
-      if (between && peak > NEAR * ceiling) takenFor = 2 * length;
-      else takenFor -= 1;
-      if (takenFor > 0) takenNow = takenNow + rise > 1 ? 1 : takenNow + rise;
-      else takenNow = takenNow < fall ? 0 : takenNow - fall;
-      taken[i] = takenNow;
+      if (between && peak > NEAR * ceiling) limitedFor = 2 * length;
+      else limitedFor -= 1;
+      if (limitedFor > 0) limitedShare = limitedShare + rise > 1 ? 1 : limitedShare + rise;
+      else limitedShare = limitedShare < fall ? 0 : limitedShare - fall;
+      shares[i] = limitedShare;
       at += 1;
       if (at === size) at = 0;
     }
-    this.takenNow = takenNow;
-    this.takenFor = takenFor < 0 ? 0 : takenFor;
+    this.limitedShare = limitedShare;
+    this.limitedFor = limitedFor < 0 ? 0 : limitedFor;
     this.ceiling = goal;
   }
 
@@ -222,7 +222,7 @@ export class LimiterProcessor implements EffectProcessor {
   }
 
   private give(wet: StereoRun, begin: number): void {
-    const { left, right, gains, taken, trimmedLeft, trimmedRight } = this;
+    const { left, right, gains, shares, limitedLeft, limitedRight } = this;
     const size = left.length;
     let { lowest } = this;
     let at = begin - this.latency;
@@ -230,9 +230,9 @@ export class LimiterProcessor implements EffectProcessor {
     for (let i = 0; i < STEP_FRAMES; i += 1) {
       const now = gains[i]!;
       if (now < lowest) lowest = now;
-      const share = taken[i]!;
-      wet.left[i] = (left[at]! + share * (trimmedLeft[at]! - left[at]!)) * now;
-      wet.right[i] = (right[at]! + share * (trimmedRight[at]! - right[at]!)) * now;
+      const share = shares[i]!;
+      wet.left[i] = (left[at]! + share * (limitedLeft[at]! - left[at]!)) * now;
+      wet.right[i] = (right[at]! + share * (limitedRight[at]! - right[at]!)) * now;
       at += 1;
       if (at === size) at = 0;
     }

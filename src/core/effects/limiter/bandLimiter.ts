@@ -5,11 +5,11 @@ const TAPS = 81;
 const HALF = (TAPS - 1) / 2;
 /** Kaiser's beta for 50 dB. */
 const BETA = 4.5;
-/** Middle of the fall, as a share of half the rate: whole up to 0.9, 50 dB down from 0.98 on. */
+/** Middle of the transition band, as a share of Nyquist: passes up to 0.9, 50 dB down from 0.98 on. */
 const CUTOFF = 0.94;
 
-/** Samples by which what comes out is later. */
-export const EDGE_DELAY = HALF;
+/** Group delay in samples. */
+export const BAND_LIMITER_DELAY = HALF;
 
 function makeTaps(): Float64Array {
   const taps = Float64Array.from({ length: TAPS }, (_, k) => {
@@ -24,12 +24,12 @@ function makeTaps(): Float64Array {
 const KERNEL = makeTaps();
 
 /**
- * One channel without what lies within a few percent of half the sample rate: between samples that part makes peaks that no short
- * kernel finds. Later by EDGE_DELAY samples.
+ * Linear-phase low-pass for one channel that removes the few percent below the Nyquist frequency: components there make peaks between
+ * samples that only a very long interpolator finds. Delays by BAND_LIMITER_DELAY samples.
  */
-export class EdgeBandFilter {
+export class BandLimiter {
   private readonly recent = new Float64Array(TAPS - 1 + STEP_FRAMES);
-  /** For so many steps yet, a loud sample lies under the kernel. */
+  /** Steps until no sample above the floor is under the kernel. */
   private loudSteps = 0;
 
   clear(): void {
@@ -37,7 +37,7 @@ export class EdgeBandFilter {
     this.loudSteps = 0;
   }
 
-  /** Filters a run from one place to another. @param floor where no sample near is above this, the run is handed on as it is */
+  /** Filters one step. @param floor while no sample under the kernel exceeds this, the step is only delayed */
   run(input: Float64Array, floor: number, out: Float64Array): void {
     const { recent } = this;
     recent.copyWithin(0, STEP_FRAMES);
