@@ -21,6 +21,8 @@ export interface DecayReading {
   readonly offsetDb: number;
   /** Highest level after the effect said that it is silent, in dB below full scale. */
   readonly afterSilentDb: number;
+  /** Growth that this case may read though nothing grows. */
+  readonly toleranceDb: number;
 }
 
 /** Effects in which sound goes round or is kept: the ones that could grow. */
@@ -48,7 +50,10 @@ const INPUTS = ['noise', 'sine', 'clicks', 'offset'] as const;
 const HOLDS = ['hold', 'freeze'];
 const PLAYED_SECONDS = 1;
 const WINDOW_SECONDS = 10;
-const PART_SECONDS = 0.5;
+/** The loudest half second is found to the twentieth of a second: a repeat does not fall on a grid. */
+const PART_SECONDS = 0.05;
+const LOUDEST_PARTS = 10;
+const OFFSET_PARTS = 100;
 /** Power below this, -90 dBFS, is not looked at: the last bits of single-precision lines, and single late grains. */
 const INAUDIBLE = 1e-9;
 
@@ -109,11 +114,23 @@ function inputOf({ input, hz, sampleRate }: DecayCase): (index: number) => numbe
   return (i) => (i % gap === 0 ? 0.8 : 0);
 }
 
-/** Growth over ten seconds, offset and what is heard after silence was announced: what no case may reach, in dB. */
-export const DECAY_LIMITS: DecayReading = { growthDb: 0.1, offsetDb: -60, afterSilentDb: -90 };
+/** Largest sum of so many parts side by side that lie in `[from, to)`. */
+function loudestSum(parts: Float64Array, from: number, to: number): number {
+  let [sum, largest] = [0, 0];
+  for (let i = from; i < Math.min(to, parts.length); i += 1) {
+    sum += parts[i]! - (i >= from + LOUDEST_PARTS ? parts[i - LOUDEST_PARTS]! : 0);
+    largest = Math.max(largest, sum);
+  }
+  return largest;
+}
 
-export const decays = ({ growthDb, offsetDb, afterSilentDb }: DecayReading): boolean =>
-  growthDb < DECAY_LIMITS.growthDb && offsetDb < DECAY_LIMITS.offsetDb && afterSilentDb < DECAY_LIMITS.afterSilentDb;
+/** Growth over ten seconds, offset and what is heard after silence was announced: what no case may reach, in dB. */
+export const DECAY_LIMITS = { growthDb: 0.1, offsetDb: -60, afterSilentDb: -90 };
+/** A tap read backwards takes piece after piece: which part of a sound falls into a seam changes from turn to turn of the loop. */
+const REVERSED_TOLERANCE_DB = 3;
+
+export const decays = ({ growthDb, offsetDb, afterSilentDb, toleranceDb }: DecayReading): boolean =>
+  growthDb < DECAY_LIMITS.growthDb + toleranceDb && offsetDb < DECAY_LIMITS.offsetDb && afterSilentDb < DECAY_LIMITS.afterSilentDb;
 
 /**
  * Runs a case: a second of sound, then nothing for two windows of ten seconds, longer where a loop takes longer than five.
@@ -121,6 +138,8 @@ export const decays = ({ growthDb, offsetDb, afterSilentDb }: DecayReading): boo
  */
 export function readDecay(drawn: DecayCase): DecayReading {
   const { effect, values, sampleRate, bpm } = drawn;
+  const isReversed = effect.paramIds.some((id) => id.startsWith('reverse') && values[id] === true);
+  const toleranceDb = isReversed ? REVERSED_TOLERANCE_DB : 0;
   const context = { tempo: { bpm, beatsPerBar: 4 }, sampleRate };
   const row = Float64Array.from(effect.paramIds, (id) => toEngineNumber(effect.params[id]!, values[id]!, context));
   const longest = longestSeconds(drawn, row);
@@ -157,22 +176,22 @@ export function readDecay(drawn: DecayCase): DecayReading {
     counts[part] = counts[part]! + 2 * STEP_FRAMES;
     quietFrames = !playing && peak * peak < INAUDIBLE ? quietFrames + STEP_FRAMES : 0;
     if (silentFrames > STEP_FRAMES) afterSilent = Math.max(afterSilent, peak);
-    if (!Number.isFinite(peak)) return { growthDb: Infinity, offsetDb: Infinity, afterSilentDb: Infinity };
+    if (!Number.isFinite(peak)) return { growthDb: Infinity, offsetDb: Infinity, afterSilentDb: Infinity, toleranceDb };
   }
-  const loudest = (from: number): number =>
-    parts.slice(from / PART_SECONDS, (from + window) / PART_SECONDS).reduce((a, b) => Math.max(a, b), 0);
+  const loudest = (from: number): number => loudestSum(parts, Math.round(from / PART_SECONDS), Math.round((from + window) / PART_SECONDS));
   const [before, after] = [loudest(warm), loudest(warm + window)];
-  const inaudible = INAUDIBLE * PART_SECONDS * sampleRate;
+  const inaudible = INAUDIBLE * LOUDEST_PARTS * PART_SECONDS * sampleRate;
   const last = parts.length - 1;
   const offset =
-    sums.slice(last - 10).reduce((a, b) => a + b, 0) /
+    sums.slice(last - OFFSET_PARTS).reduce((a, b) => a + b, 0) /
     Math.max(
       1,
-      counts.slice(last - 10).reduce((a, b) => a + b, 0),
+      counts.slice(last - OFFSET_PARTS).reduce((a, b) => a + b, 0),
     );
   return {
     growthDb: after < inaudible ? -Infinity : 10 * Math.log10(after / Math.max(before, inaudible)),
     offsetDb: 20 * Math.log10(Math.abs(offset)),
     afterSilentDb: 20 * Math.log10(afterSilent),
+    toleranceDb,
   };
 }

@@ -1,4 +1,4 @@
-import { arrive, followShare } from '../../dsp/onePole';
+import { arrive, DcBlock, followShare } from '../../dsp/onePole';
 import { PeakGuard } from '../../dsp/peakGuard';
 import { TapBank } from '../../dsp/tapBank';
 import { clearRun } from '../../dsp/runs';
@@ -21,6 +21,7 @@ const TIME = 0, LEVEL = 1, PAN = 2, LOW_CUT = 3, HIGH_CUT = 4, REVERSE = 5;
 const LONGEST_SECONDS = 4 * 4 + 4.2;
 const CEILING = 1.5;
 const GUARD_RELEASE_SECONDS = 0.2;
+const DC_HZ = 5;
 const SWITCH_SECONDS = 0.01;
 const SILENCE = 1e-6;
 /** The order in which density takes taps away: evenly over the pattern. */
@@ -35,6 +36,8 @@ export class TapsProcessor implements EffectProcessor {
   private readonly back: TapHead;
   private readonly into = stereoRun();
   private readonly returned = stereoRun();
+  /** An offset in a loop has nothing that would end it. */
+  private readonly noOffset: readonly [DcBlock, DcBlock];
   private readonly share: number;
   private readonly seen = new SeenRow(ORDER.length);
   private readonly delays = new Float64Array(MOST_TAPS);
@@ -44,6 +47,7 @@ export class TapsProcessor implements EffectProcessor {
   private feedback = 0;
   private quietFrames = Infinity;
   private longest = 0;
+  private period = 0;
 
   /** @param withKernel false leaves all work to TypeScript, which tests compare */
   constructor(private readonly sampleRate: number, withKernel = true) {
@@ -51,6 +55,7 @@ export class TapsProcessor implements EffectProcessor {
     this.heads = Array.from({ length: MOST_TAPS }, () => new TapHead(this.bank, sampleRate));
     this.back = new TapHead(this.bank, sampleRate);
     this.guard = new PeakGuard(CEILING, GUARD_RELEASE_SECONDS, sampleRate);
+    this.noOffset = [new DcBlock(DC_HZ, sampleRate), new DcBlock(DC_HZ, sampleRate)];
     this.share = followShare(SWITCH_SECONDS, STEP_FRAMES, sampleRate);
   }
 
@@ -69,29 +74,33 @@ export class TapsProcessor implements EffectProcessor {
 
   locate(_seconds: number, values: Float64Array): void {
     for (let tap = 0; tap < MOST_TAPS; tap += 1) this.heads[tap]!.jump(this.delayOf(tap, values), this.levelOf(tap, values), this.panOf(tap, values));
-    this.back.jump(this.period(values), 1, 0);
+    this.back.jump(this.periodOf(values), 1, 0);
     this.input = values[INPUT]!;
     this.feedback = values[FEEDBACK]!;
     this.guard.clear();
+    this.noOffset.forEach((each) => each.clear());
     this.quietFrames = Infinity;
   }
 
   process(input: StereoRun, wet: StereoRun, values: Float64Array): void {
     const glide = values[CHANGE]! < 0.5;
+    this.look(values);
     const peak = this.write(input, values, glide);
     clearRun(wet.left);
     clearRun(wet.right);
     this.longest = 0;
-    this.look(values);
     for (let tap = 0; tap < MOST_TAPS; tap += 1) {
       const delay = this.delays[tap]!;
       const from = FIRST_TAP + tap * PER_TAP;
       const head = this.heads[tap]!;
       head.aim(delay, this.levels[tap]!, this.pans[tap]!, values[from + LOW_CUT]!, values[from + HIGH_CUT]!, values[from + REVERSE]! >= 0.5);
-      if (head.level > 0 && delay > this.longest) this.longest = delay * (values[from + REVERSE]! >= 0.5 ? 2 : 1);
+      const lasts = delay * (values[from + REVERSE]! >= 0.5 ? 2 : 1);
+      if (head.level > 0 && lasts > this.longest) this.longest = lasts;
       head.addToSums(wet, glide);
     }
     this.bank.addSums(wet.left, wet.right);
+    // The loop may come round later than the last tap that is heard.
+    if (this.feedback > 0 && this.period > this.longest) this.longest = this.period;
     this.quietFrames = peak > SILENCE || isAudible(wet) ? 0 : this.quietFrames + STEP_FRAMES;
   }
 
@@ -99,6 +108,7 @@ export class TapsProcessor implements EffectProcessor {
   private look(values: Float64Array): void {
     const { delays, levels, pans } = this;
     if (!this.seen.hasMoved(values)) return;
+    this.period = this.periodOf(values);
     for (let tap = 0; tap < MOST_TAPS; tap += 1) {
       delays[tap] = this.delayOf(tap, values);
       levels[tap] = this.levelOf(tap, values);
@@ -107,7 +117,7 @@ export class TapsProcessor implements EffectProcessor {
   }
 
   /** The pattern repeats after as long as its last tap. */
-  private period(values: Float64Array): number {
+  private periodOf(values: Float64Array): number {
     let last = 2 * STEP_FRAMES;
     for (let tap = 0; tap < Math.round(values[COUNT]!); tap += 1) {
       const delay = this.delayOf(tap, values);
@@ -123,8 +133,10 @@ export class TapsProcessor implements EffectProcessor {
     clearRun(returned.right);
     const feedbackGoal = loopGain(values[FEEDBACK]!);
     if (this.feedback > 0 || feedbackGoal > 0) {
-      this.back.aim(this.period(values) - n, 1, 0, 20, 20_000, false);
+      this.back.aim(this.period - n, 1, 0, 20, 20_000, false);
       this.back.addTo(returned, glide);
+      this.noOffset[0].process(returned.left, n);
+      this.noOffset[1].process(returned.right, n);
     }
     const inputGoal = arrive(this.input, values[INPUT]!, this.share);
     const inputStep = (inputGoal - this.input) / n;
