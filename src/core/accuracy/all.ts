@@ -1,3 +1,4 @@
+import { aliasPromises } from './aliases';
 import { colourPromises } from './colour';
 import { levelPromises } from './levels';
 import { presetPromises } from './presets';
@@ -9,4 +10,4 @@ import { spacePromises } from './spaces';
 import { tonePromises } from './tone';
 
 /** Every promise about the sound of the effects. */
-export const PROMISES: readonly Accuracy[] = [...repeatPromises, ...loopPromises, ...levelPromises, ...presetPromises, ...spacePromises, ...placePromises, ...tonePromises, ...colourPromises];
+export const PROMISES: readonly Accuracy[] = [...repeatPromises, ...loopPromises, ...levelPromises, ...presetPromises, ...spacePromises, ...placePromises, ...tonePromises, ...colourPromises, ...aliasPromises];

@@ -59,19 +59,6 @@ function imageOver(shift: number, blend: 1 | -1): number {
   }));
 }
 
-const HEARD_HZ = 20_000;
-
-/** How far anything up to 20 kHz that is no harmonic of a driven tone of 5 kHz stands over -70 dB under it. */
-function foldOver(curve: string): number {
-  const hz = 5000;
-  const { left } = runWet('drive', { curve, drive: 18, oversampling: '8', match: false }, { seconds: 1.4, input: sine(hz, 0.5) });
-  const second = left.subarray(left.length - RATE);
-  const tone = db(amplitudeAt(second, hz, 0, RATE));
-  // Harmonics beyond half the rate come back at these places.
-  const folded = Array.from({ length: 40 }, (_, k) => (k + 2) * hz).filter((harmonic) => harmonic > RATE / 2).map((harmonic) => Math.abs(harmonic - RATE * Math.round(harmonic / RATE))).filter((at) => at % hz !== 0 && at > 0 && at <= HEARD_HZ);
-  return Math.max(...[...new Set(folded)].map((at) => db(amplitudeAt(second, at, 0, RATE) + 1e-9) - tone)) + 70;
-}
-
 const power = (samples: Float64Array): number => 10 * Math.log10(samples.reduce((sum, x) => sum + x * x, 0) / samples.length);
 
 /** How far fewer bits make a sound louder, beyond 1 dB. */
@@ -149,7 +136,6 @@ export const colourPromises: readonly Accuracy[] = [
   { effect: 'Chorus', promise: 'how far its vibrato bends the pitch, as computed from rate and depth', unit: '%', limit: 2, measure: () => worst([vibratoError(1000, 2, 3), vibratoError(440, 5, 1)]) },
   ...[0.5, 1.4, 3.1].map((delay): Accuracy => ({ effect: 'Flanger', promise: `${delay} ms: notches at odd multiples of half its inverse`, unit: '%', limit: 1, measure: () => flangerError(delay) })),
   { effect: 'Shifter', promise: 'image over -50 dB, up and down', unit: 'dB', limit: 0, measure: () => Math.max(imageOver(37, 1), imageOver(510, -1)) },
-  ...['soft', 'tube', 'tape', 'transistor'].map((curve): Accuracy => ({ effect: 'Drive', promise: `${curve} at 8 times the rate, a tone of 5 kHz: aliases up to 20 kHz over -70 dB`, unit: 'dB', limit: 0, measure: () => foldOver(curve) })),
   { effect: 'Crush', promise: 'louder by more than 1 dB as bits fall, by', unit: 'dB', limit: 0, measure: crushOver },
   { effect: 'Grit', promise: 'side tones of a shaken tone against Bessel', unit: 'dB', limit: 0.2, measure: gritError },
   ...[[-18, 3, 0], [-30, 8, 12], [-24, 20, 6]].map(([threshold, ratio, knee]): Accuracy => ({ effect: 'Compressor', promise: `static curve at ${threshold} dB, ${ratio} to 1, knee ${knee} dB`, unit: 'dB', limit: 0.2, measure: () => compressorError(threshold!, ratio!, knee!) })),

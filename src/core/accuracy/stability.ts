@@ -130,7 +130,9 @@ export const DECAY_LIMITS = { growthDb: 0.1, offsetDb: -60, afterSilentDb: -90 }
 const REVERSED_TOLERANCE_DB = 3;
 
 export const decays = ({ growthDb, offsetDb, afterSilentDb, toleranceDb }: DecayReading): boolean =>
-  growthDb < DECAY_LIMITS.growthDb + toleranceDb && offsetDb < DECAY_LIMITS.offsetDb && afterSilentDb < DECAY_LIMITS.afterSilentDb;
+  growthDb < DECAY_LIMITS.growthDb + toleranceDb &&
+  offsetDb < DECAY_LIMITS.offsetDb &&
+  afterSilentDb < DECAY_LIMITS.afterSilentDb;
 
 /**
  * Runs a case: a second of sound, then nothing for two windows of ten seconds, longer where a loop takes longer than five.
@@ -178,7 +180,8 @@ export function readDecay(drawn: DecayCase): DecayReading {
     if (silentFrames > STEP_FRAMES) afterSilent = Math.max(afterSilent, peak);
     if (!Number.isFinite(peak)) return { growthDb: Infinity, offsetDb: Infinity, afterSilentDb: Infinity, toleranceDb };
   }
-  const loudest = (from: number): number => loudestSum(parts, Math.round(from / PART_SECONDS), Math.round((from + window) / PART_SECONDS));
+  const loudest = (from: number): number =>
+    loudestSum(parts, Math.round(from / PART_SECONDS), Math.round((from + window) / PART_SECONDS));
   const [before, after] = [loudest(warm), loudest(warm + window)];
   const inaudible = INAUDIBLE * LOUDEST_PARTS * PART_SECONDS * sampleRate;
   const last = parts.length - 1;

@@ -1,6 +1,9 @@
 import type { OversampleWork } from './oversampler';
 import { shapedAt } from './saturate';
 
+/** Figures of the table before its stages. */
+const STAGES_AT = 6;
+
 /** What kernels/oversample.as.ts does, in TypeScript, on `cells` and on the same memory as whole numbers: its reference, and what runs where it cannot. */
 export function scriptedOversampling(cells: Float32Array, places: Int32Array): OversampleWork {
   const keep = (row: number, n: number, history: number): void => void cells.copyWithin(row - history, row + n - history, row + n);
@@ -10,7 +13,7 @@ export function scriptedOversampling(cells: Float32Array, places: Int32Array): O
       const rows = table >> 2;
       const top = at + places[rows]!;
       for (let s = 0; s < count; s += 1) {
-        const stage = rows + 4 + 6 * s;
+        const stage = rows + STAGES_AT + 6 * s;
         const half = places[stage]!;
         const taps = places[stage + 1]!;
         const n = places[stage + 5]!;
@@ -31,7 +34,7 @@ export function scriptedOversampling(cells: Float32Array, places: Int32Array): O
       const result = at + places[rows + 1]!;
       const filling = places[rows + 2]!;
       for (let s = count - 1; s >= 0; s -= 1) {
-        const stage = rows + 4 + 6 * s;
+        const stage = rows + STAGES_AT + 6 * s;
         const half = places[stage]!;
         const taps = places[stage + 1]!;
         const even = at + places[stage + 3]!;
@@ -42,9 +45,14 @@ export function scriptedOversampling(cells: Float32Array, places: Int32Array): O
           cells[even + i] = cells[source + 2 * i]!;
           cells[odd + i] = cells[source + 2 * i + 1]!;
         }
-        for (let i = 0; i < n; i += 1) cells[result + i] = filtered(cells, even + i, taps, 2 * half) + 0.5 * cells[odd + i - half]!;
+        for (let i = 0; i < n; i += 1) {
+          cells[result + i] =
+            s === 0
+              ? filtered(cells, even + i, places[rows + 4]!, 2 * half) + filtered(cells, odd + i - 1, places[rows + 5]!, 2 * half - 1)
+              : filtered(cells, even + i, taps, 2 * half) + 0.5 * cells[odd + i - half]!;
+        }
         keep(even, n, 2 * half);
-        keep(odd, n, half);
+        keep(odd, n, s === 0 ? 2 * half : half);
       }
       keep(top, places[rows + 3]!, filling);
     },

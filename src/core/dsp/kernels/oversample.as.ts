@@ -13,11 +13,21 @@ function laced(to: usize, half: v128, plain: v128): void {
 /**
  * Thirty-two samples at once, so that none waits for another, by twelve taps at a time. Taps four apart meet the same four samples, which so
  * are fetched once for three of them. Nothing lies before the taps for as far as they are short of twelves.
- * @param at the newest sample under the first result  @param count taps  @param to where the results go
+ * @param at the newest sample under the first result  @param count taps  @param to where the results go, or are added, as `add` says
  */
 @inline
-function filter(at: usize, taps: usize, count: i32, to: usize): void {
+function filter(at: usize, taps: usize, count: i32, to: usize, add: bool): void {
   let a = f32x4.splat(0), b = a, c = a, d = a, e = a, f = a, g = a, h = a;
+  if (add) {
+    a = v128.load(to);
+    b = v128.load(to, 16);
+    c = v128.load(to, 32);
+    d = v128.load(to, 48);
+    e = v128.load(to, 64);
+    f = v128.load(to, 80);
+    g = v128.load(to, 96);
+    h = v128.load(to, 112);
+  }
   const twelves = (count + 11) / 12;
   let from = at - 4 * <usize>(12 * twelves - 1);
   let tap = taps - 4 * <usize>(12 * twelves - count);
@@ -65,7 +75,7 @@ function up(from: usize, to: usize, taps: usize, count: i32, half: i32, n: i32):
     const plain = from + i - late, out = to + 2 * i;
     // The upper half of their place holds them until they are laced: each is read before its own place is written.
     const held = out + 128;
-    filter(from + i, taps, count, held);
+    filter(from + i, taps, count, held, false);
     for (let k: usize = 0; k < 128; k += 16) laced(out + 2 * k, v128.load(held + k), v128.load(plain + k));
   }
 }
@@ -84,8 +94,16 @@ function down(even: usize, odd: usize, to: usize, taps: usize, count: i32, half:
   const late: usize = 4 * <usize>half;
   const share = kept(0.5);
   for (let i: usize = 0; i < 4 * <usize>n; i += 128) {
-    filter(even + i, taps, count, to + i);
+    filter(even + i, taps, count, to + i, false);
     for (let k = i; k < i + 128; k += 16) v128.store(to + k, madd(share, v128.load(odd + k - late), v128.load(to + k)));
+  }
+}
+
+/** As `down`, by a filter that has taps for the odd ones too: one more for the even ones. */
+function downSteeply(even: usize, odd: usize, to: usize, evenTaps: usize, oddTaps: usize, count: i32, n: i32): void {
+  for (let i: usize = 0; i < 4 * <usize>n; i += 128) {
+    filter(even + i, evenTaps, count, to + i, false);
+    filter(odd + i - 4, oddTaps, count - 1, to + i, true);
   }
 }
 
@@ -146,6 +164,9 @@ function shapeSteady(at: usize, kind: i32, drive: f32, n: i32): void {
   else run(3, false, at, drive, 0, n);
 }
 
+/** Bytes of the table before its stages. */
+const STAGES_AT: usize = 24;
+
 @inline
 function cell(table: usize, index: usize): i32 {
   return load<i32>(table + 4 * index);
@@ -170,7 +191,7 @@ function keep(at: usize, n: i32, history: i32): void {
 export function rise(base: usize, table: usize, count: i32, kind: i32, from: f32, step: f32): void {
   const top = row(base, table, 0);
   for (let s = 0; s < count; s += 1) {
-    const stage = table + 16 + 24 * <usize>s;
+    const stage = table + STAGES_AT + 24 * <usize>s;
     const half = cell(stage, 0), n = cell(stage, 5), input = row(base, stage, 2);
     up(input, s == count - 1 ? top : row(base, stage + 24, 2), 4 * <usize>cell(stage, 1), 2 * half, half - 1, n);
     keep(input, n, 2 * half);
@@ -185,12 +206,13 @@ export function fall(base: usize, table: usize, count: i32): void {
   const top = row(base, table, 0), result = row(base, table, 1);
   const filling = cell(table, 2);
   for (let s = count - 1; s >= 0; s -= 1) {
-    const stage = table + 16 + 24 * <usize>s;
+    const stage = table + STAGES_AT + 24 * <usize>s;
     const half = cell(stage, 0), n = cell(stage, 5), even = row(base, stage, 3), odd = row(base, stage, 4);
     split(s == count - 1 ? top - 4 * <usize>filling : result, even, odd, n);
-    down(even, odd, result, 4 * <usize>cell(stage, 1), 2 * half, half, n);
+    if (s == 0) downSteeply(even, odd, result, 4 * <usize>cell(table, 4), 4 * <usize>cell(table, 5), 2 * half, n);
+    else down(even, odd, result, 4 * <usize>cell(stage, 1), 2 * half, half, n);
     keep(even, n, 2 * half);
-    keep(odd, n, half);
+    keep(odd, n, s == 0 ? 2 * half : half);
   }
   keep(top, cell(table, 3), filling);
 }

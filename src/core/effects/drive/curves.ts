@@ -27,6 +27,8 @@ export function curveAt(kind: number, x: number): number {
 
 /** Steps of the table in which a drawn curve is kept. */
 const TABLE = 1024;
+/** Drawn heights in a stretch of 1. */
+const PER_HEIGHT = (DRAWN_POINTS - 1) / 2;
 
 /**
  * A curve through the drawn heights that never swings beyond them, flat outside.
@@ -66,6 +68,20 @@ export class DrawnCurve {
     }
   }
 
+  /** What the slope changes by at a drawn height, upwards: the ends alone have corners. */
+  slopeChange(point: number): number {
+    return point === 0 ? PER_HEIGHT * this.slopes[0]! : point === DRAWN_POINTS - 1 ? -PER_HEIGHT * this.slopes[point]! : 0;
+  }
+
+  /** What the curvature changes by at a drawn height, upwards. */
+  curvatureChange(point: number): number {
+    const { heights, slopes } = this;
+    const last = DRAWN_POINTS - 1;
+    const before = point === 0 ? 0 : 6 * (heights[point - 1]! - heights[point]!) + 2 * slopes[point - 1]! + 4 * slopes[point]!;
+    const after = point === last ? 0 : 6 * (heights[point + 1]! - heights[point]!) - 4 * slopes[point]! - 2 * slopes[point + 1]!;
+    return PER_HEIGHT * PER_HEIGHT * (after - before);
+  }
+
   at(x: number): number {
     const place = 0.5 * (x + 1) * TABLE;
     if (place <= 0) return this.table[0]!;
@@ -75,8 +91,9 @@ export class DrawnCurve {
   }
 }
 
-/** Any of the curves, for samples of whatever rate; the drawn one too. */
+/** Any of the curves as it is, for samples of whatever rate; the drawn one too. */
 export class CurveShaper implements Shaper {
+  readonly late = 0;
   readonly drawn = new DrawnCurve();
   kind = 0;
 

@@ -8,14 +8,15 @@ import { dbToGain } from '../../params/format';
 import { STEP_FRAMES, type EffectProcessor, type StereoRun } from '../define';
 import { Insert } from '../insert';
 import { placesOf } from '../places';
+import { CorneredShaper, hasCorners } from './corneredShaper';
 import { CurveShaper } from './curves';
 import { LevelMatcher } from './matcher';
 import { CURVES, driveParams } from './params';
 
 const AT = placesOf(driveParams);
 const DRAWN = CURVES.indexOf('drawn');
-/** Which of the kernel's curves each one is; -1 where it has none. */
-const IN_KERNEL = CURVES.map((curve) => (DRIVE_KINDS as readonly string[]).indexOf(curve));
+/** Which of the kernel's curves each one is; -1 where it has none, or would not see to corners. */
+const IN_KERNEL = CURVES.map((curve, kind) => (hasCorners(kind) ? -1 : (DRIVE_KINDS as readonly string[]).indexOf(curve)));
 const TILT_DB = 9;
 const TILT_HZ = 900;
 const SHELF_K = Math.SQRT2;
@@ -26,6 +27,7 @@ const rootOfGain = (db: number): number => Math.pow(10, db / 40);
 export class DriveProcessor extends Insert implements EffectProcessor {
   private readonly oversamplers = [null, new Oversampler(2), new Oversampler(4), new Oversampler(8)] as const;
   private readonly shaper = new CurveShaper();
+  private readonly cornered = new CorneredShaper(this.shaper.drawn);
   private readonly dcBlocks: readonly [DcBlock, DcBlock];
   private readonly before = new FilterRow(1);
   private readonly after = new FilterRow(3);
@@ -54,7 +56,7 @@ export class DriveProcessor extends Insert implements EffectProcessor {
 
   reset(seconds: number, values: Float64Array): void {
     for (const made of this.oversamplers) made?.clear();
-    for (const part of [...this.dcBlocks, this.before, this.after, this.matcher]) part.clear();
+    for (const part of [this.cornered, ...this.dcBlocks, this.before, this.after, this.matcher]) part.clear();
     this.locate(seconds, values);
   }
 
@@ -131,6 +133,9 @@ export class DriveProcessor extends Insert implements EffectProcessor {
     } else if (inKernel >= 0 && drive > WHOLLY_DRIVEN && this.drive > WHOLLY_DRIVEN) {
       made.process(wet, inKernel, this.drive, drive);
       this.raise(wet, drive);
+    } else if (hasCorners(kind)) {
+      this.cornered.aim(kind);
+      made.process(wet, -1, this.drive, drive, this.cornered);
     } else {
       made.process(wet, -1, this.drive, drive, shaper);
     }

@@ -1,0 +1,174 @@
+import { addCorner, CORNER_FRAMES } from '../../dsp/bandlimitedCorner';
+import { LATE_FRAMES, OVERSAMPLED_FRAMES, type Shaper } from '../../dsp/oversampler';
+import type { DrawnCurve } from './curves';
+import { CURVES, DRAWN_POINTS } from './params';
+
+const HARD = CURVES.indexOf('hard');
+const FOLD = CURVES.indexOf('fold');
+const WRAP = CURVES.indexOf('wrap');
+const DRAWN = CURVES.indexOf('drawn');
+const MOST_TIMES = 8;
+/** Corners that are seen to between two samples; a wave that meets more is noise. */
+const MOST_CORNERS = 12;
+const NEWTON_STEPS = 2;
+/** A wave that goes further in a sample passes so much of a drawn curve at once that its bends are no bends any more. */
+const MOST_SPEED = 1.5;
+/** Drawn heights in a stretch of 1. */
+const PER_HEIGHT = (DRAWN_POINTS - 1) / 2;
+
+/** True for the curves that have corners or jumps. @param kind index in CURVES */
+export const hasCorners = (kind: number): boolean => kind === HARD || kind === FOLD || kind === WRAP || kind === DRAWN;
+
+/** One side: samples before the curve behind the last three, samples behind it behind the last four, and between which corners the last two lay. */
+class Side {
+  readonly x = new Float64Array(LATE_FRAMES + MOST_TIMES * OVERSAMPLED_FRAMES);
+  readonly y = new Float64Array(CORNER_FRAMES + MOST_TIMES * OVERSAMPLED_FRAMES);
+  stretchBefore = 0;
+  stretch = 0;
+}
+
+/**
+ * Curves with corners, for samples of whatever rate, with every corner rounded by as much as the rate asks for. Between two corners a wave
+ * gains no harmonics, so nothing else comes back as other tones. Where a corner is met is found on a cubic through four samples.
+ */
+export class CorneredShaper implements Shaper {
+  readonly late = LATE_FRAMES;
+  private readonly sides = [new Side(), new Side()] as const;
+  private kind = HARD;
+
+  constructor(private readonly drawn: DrawnCurve) {}
+
+  clear(): void {
+    for (const side of this.sides) {
+      side.x.fill(0);
+      side.y.fill(0);
+      side.stretchBefore = side.stretch = this.stretchOf(0);
+    }
+  }
+
+  /** @param kind index in CURVES, of one that has corners */
+  aim(kind: number): void {
+    if (kind === this.kind) return;
+    this.kind = kind;
+    for (const side of this.sides) {
+      side.stretchBefore = this.stretchOf(side.x[1]!);
+      side.stretch = this.stretchOf(side.x[2]!);
+    }
+  }
+
+  shape(cells: Float32Array, at: number, n: number, drive: number, step: number, which: 0 | 1): void {
+    const side = this.sides[which];
+    const { x, y } = side;
+    let level = drive;
+    for (let i = 0; i < n; i += 1) {
+      level += step;
+      x[i + LATE_FRAMES] = cells[at + i]! * level;
+    }
+    if (this.kind === HARD) this.clip(side, n);
+    else if (this.kind === DRAWN) this.follow(side, n);
+    else if (this.kind === FOLD) this.turn(side, n, -1);
+    else this.turn(side, n, 1);
+    for (let i = 0; i < n; i += 1) cells[at + i] = y[i + 1]!;
+    for (let k = 0; k < LATE_FRAMES; k += 1) x[k] = x[n + k]!;
+    for (let k = 0; k < CORNER_FRAMES; k += 1) y[k] = y[n + k]!;
+  }
+
+  private clip(side: Side, n: number): void {
+    const { x, y } = side;
+    for (let i = 0; i < n; i += 1) {
+      const now = x[i + LATE_FRAMES]!;
+      const entered = now > 1 ? 2 : now < -1 ? 0 : 1;
+      y[i + CORNER_FRAMES] = now > 1 ? 1 : now < -1 ? -1 : now;
+      this.enter(side, i, entered);
+    }
+  }
+
+  /** @param odd what every second stretch is multiplied by: -1 folds, 1 wraps */
+  private turn(side: Side, n: number, odd: number): void {
+    const { x, y } = side;
+    for (let i = 0; i < n; i += 1) {
+      const now = x[i + LATE_FRAMES]!;
+      const entered = Math.floor(0.5 * (now + 1)) | 0;
+      const rest = now - 2 * entered;
+      y[i + CORNER_FRAMES] = entered & 1 ? odd * rest : rest;
+      this.enter(side, i, entered);
+    }
+  }
+
+  private follow(side: Side, n: number): void {
+    const { x, y } = side;
+    const { drawn } = this;
+    for (let i = 0; i < n; i += 1) {
+      const now = x[i + LATE_FRAMES]!;
+      y[i + CORNER_FRAMES] = drawn.at(now);
+      this.enter(side, i, this.stretchOf(now));
+    }
+  }
+
+  /** A sample is there, so what lies between the two before it can be seen to. */
+  private enter(side: Side, at: number, stretch: number): void {
+    const now = side.stretch;
+    const before = side.stretchBefore;
+    side.stretchBefore = now;
+    side.stretch = stretch;
+    if (now !== before) this.roundCorners(side.x, side.y, at, before, now);
+  }
+
+  /** Number of the stretch between two corners in which a height lies; corner c is the lower end of stretch c. */
+  private stretchOf(x: number): number {
+    if (this.kind === HARD) return x > 1 ? 2 : x < -1 ? 0 : 1;
+    if (this.kind !== DRAWN) return Math.floor(0.5 * (x + 1));
+    return x < -1 ? -1 : x >= 1 ? DRAWN_POINTS - 1 : (PER_HEIGHT * (x + 1)) | 0;
+  }
+
+  private heightOfCorner(corner: number): number {
+    if (this.kind === HARD) return 2 * corner - 3;
+    return this.kind === DRAWN ? corner / PER_HEIGHT - 1 : 2 * corner - 1;
+  }
+
+  /** Sees to the corners between the second and the third of the four samples from `at` on. */
+  private roundCorners(x: Float64Array, y: Float64Array, at: number, before: number, now: number): void {
+    const up = now > before;
+    const from = up ? before + 1 : now + 1;
+    const to = up ? now : before;
+    if (to - from >= MOST_CORNERS) return;
+    for (let corner = from; corner <= to; corner += 1) this.roundCorner(x, y, at, corner, up ? 1 : -1);
+  }
+
+  private roundCorner(x: Float64Array, y: Float64Array, at: number, corner: number, sign: number): void {
+    const start = x[at + 1]!;
+    const rise = x[at + 2]! - start;
+    let first = x[at + 2]! - x[at]! / 3 - start / 2 - x[at + 3]! / 6;
+    let second = 0.5 * (x[at]! + x[at + 2]!) - start;
+    let third = (x[at + 3]! - x[at]!) / 6 + 0.5 * (start - x[at + 2]!);
+    const ends = first + 2 * second + 3 * third;
+    const middle = first + second + 0.75 * third;
+    // A cubic that turns between its samples says nothing about where a corner is met: a straight line is taken.
+    if (!(sign * first > 0 && sign * middle > 0 && sign * ends > 0)) {
+      first = rise;
+      second = third = 0;
+    }
+    const height = this.heightOfCorner(corner);
+    let t = (height - start) / rise;
+    for (let k = 0; k < NEWTON_STEPS; k += 1) {
+      t -= (start + t * (first + t * (second + t * third)) - height) / (first + t * (2 * second + 3 * t * third));
+      t = t < 0 ? 0 : t > 1 ? 1 : t;
+    }
+    const speed = first + t * (2 * second + 3 * t * third);
+    const turn = sign * this.slopeChange(corner);
+    let curvature = turn * (2 * second + 6 * t * third);
+    if (speed < MOST_SPEED && speed > -MOST_SPEED) curvature += sign * this.curvatureChange(corner) * speed * speed;
+    addCorner(y, at + 1, 1 - t, this.kind === WRAP ? -2 * sign : 0, turn * speed, curvature);
+  }
+
+  /** What the curve's slope changes by at a corner, upwards. */
+  private slopeChange(corner: number): number {
+    if (this.kind === HARD) return corner === 1 ? 1 : -1;
+    if (this.kind === FOLD) return corner & 1 ? -2 : 2;
+    return this.kind === DRAWN ? this.drawn.slopeChange(corner) : 0;
+  }
+
+  private curvatureChange(corner: number): number {
+    return this.kind === DRAWN ? this.drawn.curvatureChange(corner) : 0;
+  }
+}
