@@ -17,8 +17,9 @@ export interface DecayCase {
 export interface DecayReading {
   /** Energy of the loudest half second of the last ten seconds against that of the ten before, in dB; -Infinity once all is silent. */
   readonly growthDb: number;
-  /** Offset of the last five seconds, in dB below full scale. */
+  /** Offset of the last ten seconds, in dB below full scale, and against that of the ten before. */
   readonly offsetDb: number;
+  readonly offsetGrowthDb: number;
   /** Highest level after the effect said that it is silent, in dB below full scale. */
   readonly afterSilentDb: number;
   /** Growth that this case may read though nothing grows. */
@@ -53,7 +54,6 @@ const WINDOW_SECONDS = 10;
 /** The loudest half second is found to the twentieth of a second: a repeat does not fall on a grid. */
 const PART_SECONDS = 0.05;
 const LOUDEST_PARTS = 10;
-const OFFSET_PARTS = 100;
 /** Power below this, -90 dBFS, is not looked at: the last bits of single-precision lines, and single late grains. */
 const INAUDIBLE = 1e-9;
 
@@ -124,14 +124,25 @@ function loudestSum(parts: Float64Array, from: number, to: number): number {
   return largest;
 }
 
+/** Size of the mean of samples, of whose parts the sums and counts are given, over a window of so many seconds. */
+function meanOf(sums: Float64Array, counts: Float64Array, from: number, window: number): number {
+  const total = (parts: Float64Array): number =>
+    parts
+      .subarray(Math.round(from / PART_SECONDS), Math.round((from + window) / PART_SECONDS))
+      .reduce((sum, x) => sum + x, 0);
+  return Math.abs(total(sums)) / Math.max(1, total(counts));
+}
+
 /** Growth over ten seconds, offset and what is heard after silence was announced: what no case may reach, in dB. */
 export const DECAY_LIMITS = { growthDb: 0.1, offsetDb: -60, afterSilentDb: -90 };
+/** An offset that still sounds has come in as one, or as a tone that was moved there: it dies with its loop, by no less than this. */
+const OFFSET_FALL_DB = -0.05;
 /** A tap read backwards takes piece after piece: which part of a sound falls into a seam changes from turn to turn of the loop. */
 const REVERSED_TOLERANCE_DB = 3;
 
-export const decays = ({ growthDb, offsetDb, afterSilentDb, toleranceDb }: DecayReading): boolean =>
+export const decays = ({ growthDb, offsetDb, offsetGrowthDb, afterSilentDb, toleranceDb }: DecayReading): boolean =>
   growthDb < DECAY_LIMITS.growthDb + toleranceDb &&
-  offsetDb < DECAY_LIMITS.offsetDb &&
+  (offsetDb < DECAY_LIMITS.offsetDb || offsetGrowthDb < OFFSET_FALL_DB) &&
   afterSilentDb < DECAY_LIMITS.afterSilentDb;
 
 /**
@@ -178,22 +189,18 @@ export function readDecay(drawn: DecayCase): DecayReading {
     counts[part] = counts[part]! + 2 * STEP_FRAMES;
     quietFrames = !playing && peak * peak < INAUDIBLE ? quietFrames + STEP_FRAMES : 0;
     if (silentFrames > STEP_FRAMES) afterSilent = Math.max(afterSilent, peak);
-    if (!Number.isFinite(peak)) return { growthDb: Infinity, offsetDb: Infinity, afterSilentDb: Infinity, toleranceDb };
+    if (!Number.isFinite(peak))
+      return { growthDb: Infinity, offsetDb: Infinity, offsetGrowthDb: Infinity, afterSilentDb: Infinity, toleranceDb };
   }
   const loudest = (from: number): number =>
     loudestSum(parts, Math.round(from / PART_SECONDS), Math.round((from + window) / PART_SECONDS));
   const [before, after] = [loudest(warm), loudest(warm + window)];
   const inaudible = INAUDIBLE * LOUDEST_PARTS * PART_SECONDS * sampleRate;
-  const last = parts.length - 1;
-  const offset =
-    sums.slice(last - OFFSET_PARTS).reduce((a, b) => a + b, 0) /
-    Math.max(
-      1,
-      counts.slice(last - OFFSET_PARTS).reduce((a, b) => a + b, 0),
-    );
+  const [offsetBefore, offset] = [meanOf(sums, counts, warm, window), meanOf(sums, counts, warm + window, window)];
   return {
     growthDb: after < inaudible ? -Infinity : 10 * Math.log10(after / Math.max(before, inaudible)),
-    offsetDb: 20 * Math.log10(Math.abs(offset)),
+    offsetDb: 20 * Math.log10(offset),
+    offsetGrowthDb: 20 * Math.log10(offset / offsetBefore),
     afterSilentDb: 20 * Math.log10(afterSilent),
     toleranceDb,
   };

@@ -161,7 +161,8 @@ export class GrainsProcessor implements EffectProcessor {
     const delay = scattered < least ? least : scattered;
     const start = this.written - STEP_FRAMES + at - delay;
     this.speed[g] = backwards ? -speed : speed;
-    this.place[g] = backwards ? start + (this.taking === 0 || speed > 1 ? reach : Math.min(reach, delay - ROOM)) : start;
+    // What lies ahead has not been written yet: a ring holds the oldest there.
+    this.place[g] = backwards ? start + (reach < delay - ROOM ? reach : delay - ROOM) : start;
     this.begins[g] = at;
     this.age[g] = 0;
     this.ageing[g] = 1 / length;

@@ -1,4 +1,5 @@
 import { sinTurns } from '../../dsp/approx';
+import { DcBlock } from '../../dsp/onePole';
 import { Quadrature } from '../../dsp/quadrature';
 import { copyRun } from '../../dsp/runs';
 import { SweptLine } from '../sweptLine';
@@ -9,6 +10,7 @@ import { shifterParams } from './params';
 
 const AT = placesOf(shifterParams);
 const LONGEST_SECONDS = 0.5;
+const DC_HZ = 5;
 /** Longer than its line, and than the quarter turn rings. */
 const MEMORY_SECONDS = 0.7;
 
@@ -19,6 +21,8 @@ const MEMORY_SECONDS = 0.7;
 export class ShifterProcessor extends Insert implements EffectProcessor {
   private readonly pairs = [new Quadrature(STEP_FRAMES), new Quadrature(STEP_FRAMES)] as const;
   private readonly loops: readonly [SweptLine, SweptLine];
+  /** A tone that is moved to 0 Hz and below comes back as an offset. */
+  private readonly dcBlocks: readonly [DcBlock, DcBlock];
   private readonly back = stereoRun();
   private readonly into = stereoRun();
   private readonly phase = new Float64Array(2);
@@ -29,11 +33,12 @@ export class ShifterProcessor extends Insert implements EffectProcessor {
 
   constructor(sampleRate: number) {
     super(sampleRate, MEMORY_SECONDS, 0.01);
+    this.dcBlocks = [new DcBlock(DC_HZ, sampleRate), new DcBlock(DC_HZ, sampleRate)];
     this.loops = [new SweptLine(LONGEST_SECONDS * sampleRate), new SweptLine(LONGEST_SECONDS * sampleRate)];
   }
 
   reset(seconds: number, values: Float64Array): void {
-    for (const part of [...this.pairs, ...this.loops]) part.clear();
+    for (const part of [...this.pairs, ...this.loops, ...this.dcBlocks]) part.clear();
     this.back.left.fill(0);
     this.back.right.fill(0);
     this.locate(seconds, values);
@@ -98,6 +103,7 @@ export class ShifterProcessor extends Insert implements EffectProcessor {
     for (let i = 0; i < n; i += 1) loop.delays[i] = this.delay + delayStep * (i + 1);
     loop.process(to, 0, 0);
     copyRun(loop.out, back);
+    this.dcBlocks[side].process(back, n);
   }
 }
 
