@@ -1,5 +1,6 @@
 import { aliasPromises } from './aliases';
 import { colourPromises } from './colour';
+import { headPromises } from './heads';
 import { levelPromises } from './levels';
 import { presetPromises } from './presets';
 import { loopPromises } from './loops';
@@ -10,4 +11,4 @@ import { spacePromises } from './spaces';
 import { tonePromises } from './tone';
 
 /** Every promise about the sound of the effects. */
-export const PROMISES: readonly Accuracy[] = [...repeatPromises, ...loopPromises, ...levelPromises, ...presetPromises, ...spacePromises, ...placePromises, ...tonePromises, ...colourPromises, ...aliasPromises];
+export const PROMISES: readonly Accuracy[] = [...repeatPromises, ...loopPromises, ...levelPromises, ...presetPromises, ...spacePromises, ...placePromises, ...headPromises, ...tonePromises, ...colourPromises, ...aliasPromises];

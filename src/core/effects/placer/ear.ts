@@ -1,5 +1,6 @@
 import type { DelayLine } from '../../dsp/delayLine';
 import { Kept } from '../../dsp/kept';
+import { SINC_AHEAD } from '../../dsp/sincTable';
 import { STEP_FRAMES } from '../define';
 import { earSeconds, shadowGain } from './geometry';
 
@@ -7,8 +8,8 @@ const FULL = 0;
 const TIME_ALONE = 1;
 /** Level alone: 6 dB less on the far side than in the middle, as a gentle pan. */
 const LEVEL_DEPTH = 0.5;
-/** The near ear hears before the middle of the head: all is kept this many samples later. */
-export const leadSamples = (sampleRate: number): number => Math.ceil(0.0004 * sampleRate);
+/** The near ear hears before the middle of the head, and what is read needs some samples ahead: all is kept this many samples later. */
+export const leadSamples = (sampleRate: number): number => Math.ceil(0.0003 * sampleRate) + SINC_AHEAD + 1;
 
 /** A source as it was just written: whole, and its lows alone, which are `lateness` samples behind. */
 export interface SourceLines {
@@ -17,27 +18,75 @@ export interface SourceLines {
   readonly lateness: number;
 }
 
-/** What one ear hears of one source: its delay, its shadow, its level. The shadow moves no phase, so the time between the ears is the same at every pitch. */
-export class Ear {
+/** How an ear is told of a place: by time and shadow, by time alone or by level alone. @param head index of the choice */
+export const hearsShadow = (head: number): boolean => head === FULL;
+
+/** What one ear hears of one source: when, and how loud. */
+export abstract class EarPath {
   private readonly early = new Kept(earSeconds);
-  private readonly shadow = new Kept(shadowGain);
   private readonly level = new Kept((toward) => 1 + LEVEL_DEPTH * Math.sin(toward));
   private readonly lead: number;
-  private delay = -1;
-  private gain = 0;
-  private high = 1;
   private readonly delays = new Float64Array(STEP_FRAMES);
-  private readonly whole = new Float64Array(STEP_FRAMES);
-  private readonly lows = new Float64Array(STEP_FRAMES);
+  private delay = -1;
+  private goal = 0;
+  protected gain = 0;
+  protected gainGoal = 0;
 
-  /** @param side -1 the left ear, 1 the right */
-  constructor(private readonly side: -1 | 1, private readonly sampleRate: number) {
-    this.lead = leadSamples(sampleRate);
+  /** @param side -1 the left ear, 1 the right  @param later samples by which it hears later than it would */
+  constructor(
+    private readonly side: -1 | 1,
+    private readonly sampleRate: number,
+    later: number,
+  ) {
+    this.lead = leadSamples(sampleRate) + later;
   }
 
   clear(): void {
     this.delay = -1;
   }
+
+  /** Angle of a place towards this ear. @param lateral in radians, positive to the right */
+  protected towardOf(lateral: number): number {
+    return lateral * this.side;
+  }
+
+  /** Takes when and how loud the ear hears at the end of the step. @returns true when nothing was heard before */
+  protected aim(toward: number, seconds: number, gain: number, head: number): boolean {
+    const early = head === FULL || head === TIME_ALONE ? this.early.at(toward) : 0;
+    this.goal = STEP_FRAMES + this.lead + (seconds + early) * this.sampleRate;
+    this.gainGoal = gain * (head > TIME_ALONE ? this.level.at(toward) : 1);
+    const begins = this.delay < 0;
+    if (begins) {
+      this.delay = this.goal;
+      this.gain = this.gainGoal;
+    }
+    return begins;
+  }
+
+  /** Ends the step that `aim` began. */
+  protected arrive(): void {
+    this.delay = this.goal;
+    this.gain = this.gainGoal;
+  }
+
+  protected readFrom(line: DelayLine, later: number, out: Float64Array): void {
+    const n = STEP_FRAMES;
+    if (this.goal === this.delay) {
+      line.readFixed(this.goal + later, n, out);
+      return;
+    }
+    const step = (this.goal - this.delay) / n;
+    for (let i = 0; i < n; i += 1) this.delays[i] = this.delay + later + step * (i + 1);
+    line.readMoving(this.delays, n, out);
+  }
+}
+
+/** An ear for reflections: the head's shadow is a shelf, of which the lows pass all alike. The shadow moves no phase. */
+export class WallEar extends EarPath {
+  private readonly shadow = new Kept(shadowGain);
+  private high = 1;
+  private readonly whole = new Float64Array(STEP_FRAMES);
+  private readonly lows = new Float64Array(STEP_FRAMES);
 
   /**
    * Adds this ear's part of a source.
@@ -45,21 +94,13 @@ export class Ear {
    */
   addTo(out: Float64Array, lines: SourceLines, lateral: number, seconds: number, gain: number, head: number): void {
     const n = STEP_FRAMES;
-    const toward = lateral * this.side;
-    const early = head === FULL || head === TIME_ALONE ? this.early.at(toward) : 0;
-    const delayGoal = n + this.lead + (seconds + early) * this.sampleRate;
-    const highGoal = head === FULL ? this.shadow.at(toward) : 1;
-    const levelGoal = gain * (head > TIME_ALONE ? this.level.at(toward) : 1);
-    if (this.delay < 0) {
-      this.delay = delayGoal;
-      this.gain = levelGoal;
-      this.high = highGoal;
-    }
-    this.readFrom(lines.whole, delayGoal, lines.lateness, this.whole);
-    this.readFrom(lines.lows, delayGoal, 0, this.lows);
-    this.delay = delayGoal;
+    const toward = this.towardOf(lateral);
+    const highGoal = hearsShadow(head) ? this.shadow.at(toward) : 1;
+    if (this.aim(toward, seconds, gain, head)) this.high = highGoal;
+    this.readFrom(lines.whole, lines.lateness, this.whole);
+    this.readFrom(lines.lows, 0, this.lows);
     const highStep = (highGoal - this.high) / n;
-    const gainStep = (levelGoal - this.gain) / n;
+    const gainStep = (this.gainGoal - this.gain) / n;
     const { whole, lows } = this;
     let { high, gain: level } = this;
     for (let i = 0; i < n; i += 1) {
@@ -68,17 +109,6 @@ export class Ear {
       out[i] = out[i]! + (lows[i]! + high * (whole[i]! - lows[i]!)) * level;
     }
     this.high = highGoal;
-    this.gain = levelGoal;
-  }
-
-  private readFrom(line: DelayLine, goal: number, later: number, out: Float64Array): void {
-    const n = STEP_FRAMES;
-    if (goal === this.delay) {
-      line.readFixed(goal + later, n, out);
-      return;
-    }
-    const step = (goal - this.delay) / n;
-    for (let i = 0; i < n; i += 1) this.delays[i] = this.delay + later + step * (i + 1);
-    line.readMoving(this.delays, n, out);
+    this.arrive();
   }
 }

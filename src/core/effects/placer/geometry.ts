@@ -1,6 +1,6 @@
 /** Radius of the head and speed of sound, in metres and metres a second. */
 export const HEAD_RADIUS = 0.0875;
-const SPEED_OF_SOUND = 343;
+export const SPEED_OF_SOUND = 343;
 
 /**
  * Seconds by which the far ear hears later than the near one.

@@ -27,6 +27,7 @@ export const placerRails = {
     label: 'Head', group: 'Air', hint: 'How a place is told: by time, level and shadow as a head does, by time alone, or by level alone.', initial: 'full',
     options: [{ id: 'full', label: 'time and shadow' }, { id: 'time', label: 'time alone' }, { id: 'level', label: 'level alone' }],
   }),
+  outerEar: ratio({ label: 'Outer ear', group: 'Air', hint: 'The echoes of ear and shoulder: they tell above from below and before from behind, and colour the sound.', initial: 0 }),
   distanceLevel: ratio({ label: 'Distance level', group: 'Air', hint: 'How much level a distance takes: 100 % is as in open air.', max: 1.5, initial: 1, notches: [1] }),
   airDamping: ratio({ label: 'Air damping', group: 'Air', hint: 'How much of the highs the air swallows.', max: 2, initial: 1, notches: [1] }),
   doppler: toggle({ dips: true, label: 'Doppler', group: 'Air', hint: 'Sound takes its time: pitch rises as it comes and falls as it goes.', initial: false }),

@@ -38,8 +38,8 @@ function picture(values: ParamValues, context: ValueContext): PlacePicture {
 const presets: readonly Preset[] = [
   { id: 'neutral', name: 'Neutral', purpose: 'Straight ahead at one metre, without air, floor or walls.', values: { direction: 0, distance: 1, airDamping: 0, reflections: 0 } },
   { id: 'starboard', name: 'To starboard', purpose: 'Half right and near, firm in headphones.', values: { direction: 55, distance: 1.4 } },
-  { id: 'behind', name: 'Behind you', purpose: 'A call from the back of the pier.', values: { direction: 195, distance: 5, distanceLevel: 0.4, reflections: 0.4, trim: 1.4 } },
-  { id: 'circling', name: 'Circling gull', purpose: 'Flies round you once in two bars.', values: { path: 'circle', distance: 4, height: 3, distanceLevel: 0.4, rate: '2 bars', reflections: 0.15, trim: 1.4 } },
+  { id: 'behind', name: 'Behind you', purpose: 'A call from the back of the pier.', values: { direction: 195, distance: 5, outerEar: 0.6, distanceLevel: 0.4, reflections: 0.4, trim: 1.4 } },
+  { id: 'circling', name: 'Circling gull', purpose: 'Flies round you once in two bars.', values: { path: 'circle', distance: 4, height: 3, outerEar: 0.6, distanceLevel: 0.4, rate: '2 bars', reflections: 0.15, trim: 1.4 } },
   { id: 'passing', name: 'Passing ferry', purpose: 'Comes, passes and goes, with the pitch that falls.', values: { path: 'eight', direction: 0, distance: 14, rate: 0.05, doppler: true, distanceLevel: 0.4, trim: 1.4 } },
   { id: 'lantern', name: 'Swinging lantern', purpose: 'To and fro before you, in time.', values: { path: 'swing', direction: 0, extent: 70, distance: 2, distanceLevel: 0.7, rate: '1 bar' } },
   { id: 'wideAhead', name: 'Wide ahead', purpose: 'Both sides of a part spread before you at a distance.', values: { direction: 0, distance: 3, distanceLevel: 0.4, spread: 90, reflections: 0.35, trim: 1.3 } },

@@ -7,8 +7,9 @@ import { STEP_FRAMES, type EffectProcessor, type StereoRun } from '../define';
 import { commonParams } from '../common';
 import { Insert } from '../insert';
 import { placesOf } from '../places';
-import { Ear, leadSamples, type SourceLines } from './ear';
+import { leadSamples, WallEar, type SourceLines } from './ear';
 import { SHADOW_HZ, spotAt, type Spot } from './geometry';
+import { HeadEar, headLateness } from './headEar';
 import { FARTHEST_METRES, NEAREST_METRES, PATH_POINTS, placerParams, placerRails } from './params';
 
 const AT = placesOf(placerRails);
@@ -30,13 +31,14 @@ export class PlacerProcessor extends Insert implements EffectProcessor {
   private readonly lines: readonly SourceLines[];
   private readonly lowPasses: readonly BoxLow[];
   private readonly lows = new Float64Array(STEP_FRAMES);
-  private readonly ears: readonly Ear[];
-  private readonly wallEars: readonly Ear[];
+  private readonly ears: readonly HeadEar[];
+  private readonly wallEars: readonly WallEar[];
   private readonly runs = [new Float64Array(STEP_FRAMES), new Float64Array(STEP_FRAMES)] as const;
   private readonly spot: Spot = { x: 0, y: 1 };
   private readonly corners = new Float64Array(2 * PATH_POINTS);
   private readonly damped = new Float64Array(SOURCES);
   private readonly sines = [new Kept(Math.sin), new Kept(Math.sin)];
+  private readonly cosines = [new Kept(Math.cos), new Kept(Math.cos)];
   private readonly laterals = [new Kept(Math.asin), new Kept(Math.asin)];
   private readonly log = new Kept(Math.log);
   private readonly fall = new Kept(Math.exp);
@@ -54,12 +56,14 @@ export class PlacerProcessor extends Insert implements EffectProcessor {
     super(sampleRate, LONGEST_METRES / SPEED_OF_SOUND, MOVE_SECONDS);
     const longest = (LONGEST_METRES / SPEED_OF_SOUND) * sampleRate + 6 * STEP_FRAMES;
     this.lowPasses = [new BoxLow(SHADOW_HZ, sampleRate), new BoxLow(SHADOW_HZ, sampleRate)];
-    this.latency = leadSamples(sampleRate) + Math.round(this.lowPasses[0]!.delay);
+    const lowsLate = Math.round(this.lowPasses[0]!.delay);
+    this.latency = leadSamples(sampleRate) + headLateness(sampleRate);
     const lines = readLines(2 * SOURCES, longest, withKernel);
     this.lines = this.lowPasses.map(({ delay }, i) => ({ whole: lines[2 * i]!, lows: lines[2 * i + 1]!, lateness: delay }));
-    const pair = (): Ear[] => [new Ear(-1, sampleRate), new Ear(1, sampleRate)];
-    this.ears = [...pair(), ...pair()];
-    this.wallEars = WALLS.flatMap(pair);
+    this.ears = Array.from({ length: SOURCES }, () => [new HeadEar(-1, sampleRate), new HeadEar(1, sampleRate)]).flat();
+    // Walls answer as late as what comes straight.
+    const later = headLateness(sampleRate) - lowsLate;
+    this.wallEars = WALLS.flatMap(() => [new WallEar(-1, sampleRate, later), new WallEar(1, sampleRate, later)]);
   }
 
   reset(seconds: number, values: Float64Array): void {
@@ -92,14 +96,18 @@ export class PlacerProcessor extends Insert implements EffectProcessor {
     clearRun(wet.right);
     const azimuth = this.azimuth();
     const raised = flat / distance;
+    const head = values[AT.head]!;
+    const outer = values[AT.outerEar]!;
     const apart = (values[AT.spread]! * Math.PI) / 360;
     const gain = this.fall.at(-values[AT.distanceLevel]! * this.log.at(distance));
     const seconds = values[AT.doppler]! >= 0.5 ? distance / SPEED_OF_SOUND : 0;
     for (let source = 0; source < SOURCES; source += 1) {
       const angle = azimuth + (source === 0 ? -apart : apart);
       const lateral = this.laterals[source]!.at(this.sines[source]!.at(angle) * raised);
-      this.ears[2 * source]!.addTo(wet.left, this.lines[source]!, lateral, seconds, gain, values[AT.head]!);
-      this.ears[2 * source + 1]!.addTo(wet.right, this.lines[source]!, lateral, seconds, gain, values[AT.head]!);
+      const elevation = outer > 0 ? Math.atan2(values[AT.height]!, flat * this.cosines[source]!.at(angle)) : 0;
+      const { whole } = this.lines[source]!;
+      this.ears[2 * source]!.addTo(wet.left, whole, lateral, elevation, seconds, gain, head, outer);
+      this.ears[2 * source + 1]!.addTo(wet.right, whole, lateral, elevation, seconds, gain, head, outer);
     }
     this.reflect(wet, values, seconds - distance / SPEED_OF_SOUND);
   }

@@ -1,0 +1,174 @@
+import type { DelayLine } from '../../dsp/delayLine';
+import { STEP_FRAMES } from '../define';
+import { EarPath, hearsShadow } from './ear';
+import { LONGEST_ECHO_SECONDS, makeOuterEcho, OUTER_ECHOES, placeEchoes } from './outerEar';
+import { sphereFilters, type SphereFilters } from './sphere';
+
+const AT_ONCE = 4;
+
+/** Samples by which a head's filter is late. */
+export const headLateness = (sampleRate: number): number => sphereFilters(sampleRate).half;
+
+/** One ear of a spherical head with an outer ear and a shoulder. What it hears is filtered without any change of phase, so the time between the ears is the same at every pitch. */
+export class HeadEar extends EarPath {
+  private readonly filters: SphereFilters;
+  private readonly half: number;
+  /** Samples that are kept of what was read before, for the filter and for the echoes. */
+  private readonly past: number;
+  private readonly heard: Float64Array;
+  private readonly read = new Float64Array(STEP_FRAMES);
+  private readonly sum = new Float64Array(STEP_FRAMES);
+  private taps: Float64Array;
+  private nextTaps: Float64Array;
+  private echo = makeOuterEcho();
+  private nextEcho = makeOuterEcho();
+  private toward = Number.NaN;
+  private elevation = 0;
+  private amount = 0;
+  private head = -1;
+
+  constructor(
+    side: -1 | 1,
+    private readonly rate: number,
+  ) {
+    super(side, rate, 0);
+    this.filters = sphereFilters(rate);
+    this.half = this.filters.half;
+    this.past = 2 * this.half + Math.ceil(LONGEST_ECHO_SECONDS * rate) + 2;
+    this.heard = new Float64Array(this.past + STEP_FRAMES);
+    this.taps = new Float64Array(this.half + 1);
+    this.nextTaps = new Float64Array(this.half + 1);
+  }
+
+  override clear(): void {
+    super.clear();
+    this.heard.fill(0);
+    this.toward = Number.NaN;
+  }
+
+  /**
+   * Adds this ear's part of a source.
+   * @param lateral angle in radians, positive to the right  @param elevation round the axis through the ears, 0 ahead
+   * @param seconds on the way to the head  @param gain at the head  @param amount of outer ear and shoulder, 0-1
+   */
+  addTo(
+    out: Float64Array,
+    line: DelayLine,
+    lateral: number,
+    elevation: number,
+    seconds: number,
+    gain: number,
+    head: number,
+    amount: number,
+  ): void {
+    const n = STEP_FRAMES;
+    const { heard, past, read, sum } = this;
+    const toward = this.towardOf(lateral);
+    const begins = this.aim(toward, seconds, gain, head);
+    this.readFrom(line, 0, read);
+    for (let i = 0; i < past; i += 1) heard[i] = heard[i + n]!;
+    for (let i = 0; i < n; i += 1) heard[past + i] = read[i]!;
+    const moves = this.turn(toward, elevation, head, amount) && !begins;
+    this.filter(this.taps, this.echo, sum);
+    if (moves || begins) {
+      [this.taps, this.nextTaps] = [this.nextTaps, this.taps];
+      [this.echo, this.nextEcho] = [this.nextEcho, this.echo];
+      this.filter(this.taps, this.echo, read);
+      // From the filter of the last step to this one's.
+      for (let i = 0; i < n; i += 1) sum[i] = begins ? read[i]! : sum[i]! + ((read[i]! - sum[i]!) * (i + 1)) / n;
+    }
+    const gainStep = (this.gainGoal - this.gain) / n;
+    let level = this.gain;
+    for (let i = 0; i < n; i += 1) {
+      level += gainStep;
+      out[i] = out[i]! + sum[i]! * level;
+    }
+    this.arrive();
+  }
+
+  /** Works out the filter for a direction. @returns true when it is another one than before */
+  private turn(toward: number, elevation: number, head: number, amount: number): boolean {
+    const same = toward === this.toward && elevation === this.elevation && head === this.head && amount === this.amount;
+    if (same) return false;
+    this.toward = toward;
+    this.elevation = elevation;
+    this.head = head;
+    this.amount = amount;
+    const shadowed = hearsShadow(head);
+    if (shadowed) this.filters.at(0.5 * Math.PI - toward, this.nextTaps);
+    else {
+      this.nextTaps.fill(0);
+      this.nextTaps[0] = 1;
+    }
+    placeEchoes(this.nextEcho, toward, elevation, shadowed ? amount : 0, this.rate);
+    return true;
+  }
+
+  private filter(
+    taps: Float64Array,
+    echo: { readonly delays: Float64Array; readonly gains: Float64Array },
+    to: Float64Array,
+  ): void {
+    const { heard, half, past } = this;
+    const middle = past - half;
+    const straight = taps[0] === 1 && taps[1] === 0;
+    for (let i = 0; i < STEP_FRAMES; i += AT_ONCE) filterFour(heard, middle + i, taps, straight ? 0 : half, to, i);
+    for (let k = 0; k < OUTER_ECHOES; k += 1)
+      if (echo.gains[k] !== 0) this.addEcho(echo.delays[k]!, echo.gains[k]!, to);
+  }
+
+  /** Echoes are of what comes in, not of what the head's shadow leaves of it: it is the ear itself that answers. */
+  private addEcho(delay: number, gain: number, to: Float64Array): void {
+    const { heard, half, past } = this;
+    const whole = Math.floor(delay);
+    const rest = delay - whole;
+    const from = past - half - whole;
+    for (let i = 0; i < STEP_FRAMES; i += 1) {
+      const x = heard[from + i]!;
+      to[i] = to[i]! + gain * (x + rest * (heard[from + i - 1]! - x));
+    }
+  }
+}
+
+/** Four samples behind one another of a symmetric filter, so that each sample is fetched once for all of them. */
+function filterFour(
+  from: Float64Array,
+  at: number,
+  taps: Float64Array,
+  half: number,
+  to: Float64Array,
+  out: number,
+): void {
+  const middle = taps[0]!;
+  let a0 = from[at]!,
+    a1 = from[at + 1]!,
+    a2 = from[at + 2]!,
+    a3 = from[at + 3]!;
+  let b0 = a0,
+    b1 = a1,
+    b2 = a2,
+    b3 = a3;
+  let s0 = middle * a0,
+    s1 = middle * a1,
+    s2 = middle * a2,
+    s3 = middle * a3;
+  for (let k = 1; k <= half; k += 1) {
+    const tap = taps[k]!;
+    a3 = a2;
+    a2 = a1;
+    a1 = a0;
+    a0 = from[at - k]!;
+    b0 = b1;
+    b1 = b2;
+    b2 = b3;
+    b3 = from[at + 3 + k]!;
+    s0 += tap * (a0 + b0);
+    s1 += tap * (a1 + b1);
+    s2 += tap * (a2 + b2);
+    s3 += tap * (a3 + b3);
+  }
+  to[out] = s0;
+  to[out + 1] = s1;
+  to[out + 2] = s2;
+  to[out + 3] = s3;
+}
