@@ -31,22 +31,59 @@ export function echoDensity(samples: Float64Array, at: number, half: number): nu
   return beyond / total / 0.3173;
 }
 
-/** How far the highest peak of a late tail stands over its surroundings, in dB, above 100 Hz. */
-function highestPeak(out: Stereo, sampleRate: number): number {
-  const size = 16_384;
-  const power = new Float64Array(size / 2 + 1);
-  for (const side of [out.left, out.right]) {
-    const late = side.subarray(side.length - size).map((x, i) => x * (0.5 - 0.5 * Math.cos((2 * Math.PI * i) / size)));
-    powerSpectrum(late).forEach((value, k) => (power[k] = power[k]! + value));
-  }
+/** When a tail first is so dense as noise, in ms: over 20 ms at a time. */
+function denseAfter(space: string, sampleRate: number): number {
+  const { left, right } = runWet('reverb', { space, decay: 2000 }, { sampleRate, seconds: 0.3, input: impulse });
+  const half = Math.round(0.01 * sampleRate);
+  const first = (side: Float64Array): number => {
+    let ms = 20;
+    while (ms < 250 && echoDensity(side, Math.round((ms * sampleRate) / 1000), half) < 0.95) ms += 2.5;
+    return ms;
+  };
+  return Math.max(first(left), first(right));
+}
+
+const PEAK_FRAMES = 65_536;
+const PEAKS_FROM_HZ = 100;
+const PEAKS_TO_HZ = 16_000;
+
+/** How far the highest peak of a spectrum stands over the mean of its third octave, in dB. */
+function highestPeak(samples: Float64Array, sampleRate: number): number {
+  const power = powerSpectrum(samples.map((x, i) => x * (0.5 - 0.5 * Math.cos((2 * Math.PI * i) / PEAK_FRAMES))));
+  const sums = new Float64Array(power.length + 1);
+  power.forEach((value, k) => (sums[k + 1] = sums[k]! + value));
+  const bin = sampleRate / PEAK_FRAMES;
   let most = -Infinity;
-  for (let k = Math.round((100 * size) / sampleRate); k < 0.4 * size; k += 1) {
-    const reach = Math.max(20, Math.round(k * 0.1));
-    const near = power.subarray(Math.max(1, k - reach), k + reach + 1);
-    const mean = near.reduce((sum, x) => sum + x, 0) / near.length;
+  for (let k = Math.round(PEAKS_FROM_HZ / bin); k < PEAKS_TO_HZ / bin; k += 1) {
+    const [from, to] = [Math.floor(k * Math.pow(2, -1 / 6)), Math.ceil(k * Math.pow(2, 1 / 6))];
+    const mean = (sums[to + 1]! - sums[from]!) / (to + 1 - from);
     most = Math.max(most, 10 * Math.log10(power[k]! / mean));
   }
   return most;
+}
+
+/** Highest peaks of late tails of several decays: left, right and their sum, which is what is heard in mono. */
+function latePeaks(space: string): number[] {
+  return [0.8, 2, 5, 8].flatMap((seconds) => {
+    const at = Math.round(0.6 * seconds * 48_000);
+    const tail = { seconds: 0.6 * seconds + PEAK_FRAMES / 48_000 + 0.1, input: impulse };
+    const { left, right } = runWet('reverb', { space, decay: 1000 * seconds }, tail);
+    return [left, right, left.map((x, i) => x + right[i]!)].map((each) => highestPeak(each.slice(at, at + PEAK_FRAMES), 48_000));
+  });
+}
+
+const LOW_AND_HIGH = [[0.5, 1], [1.6, 0.45], [0.6, 0.6], [1.3, 0.3], [2, 0.7], [0.4, 0.8], [1, 0.5]] as const;
+
+/** How far decays at 125 Hz and 8 kHz are from what they are set to, in percent. */
+function contourError(space: string): number {
+  return worst(
+    LOW_AND_HIGH.flatMap(([lowDecay, highDecay]) => {
+      const seconds = 3 * Math.max(1, lowDecay) * 1.1 + 0.5;
+      const { left, right } = runWet('reverb', { space, decay: 3000, lowDecay, highDecay }, { seconds, input: impulse });
+      const decay = (hz: number): number => decaySeconds([octaveBand(left, hz, 48_000), octaveBand(right, hz, 48_000)], 48_000);
+      return [100 * (decay(125) / (3 * lowDecay) - 1), 100 * (decay(8000) / (3 * highDecay) - 1)];
+    }),
+  );
 }
 
 const rms = (samples: Float64Array, from: number, to: number): number => 10 * Math.log10(samples.subarray(from, to).reduce((sum, x) => sum + x * x, 1e-20) / (to - from));
@@ -72,13 +109,16 @@ export const spacePromises: readonly Accuracy[] = [
   ...SPACES.flatMap((space) => [44_100, 48_000, 96_000].map((rate): Accuracy => ({
     effect: `Reverb, ${space}`, promise: `decay at 1 kHz for 0.3, 1, 2.7, 8 and 20 s, at ${rate / 1000} kHz (ISO 3382)`, unit: '%', limit: 5, measure: () => decayError(space, rate),
   }))),
-  ...(['hall', 'plate'] as const).flatMap((space): Accuracy[] => [
-    {
-      effect: `Reverb, ${space}`, promise: 'as dense as noise within 100 ms (1 less the normalised echo density)', unit: '', limit: 0.2,
-      measure: () => { const out = runWet('reverb', { space, decay: 2000 }, { seconds: 0.4, input: impulse }); return Math.max(0, 1 - echoDensity(out.left, 4800, 480)); },
-    },
-    { effect: `Reverb, ${space}`, promise: 'no peak of a late tail stands far over its surroundings', unit: 'dB', limit: 12, measure: () => highestPeak(runWet('reverb', { space, decay: 2000 }, { seconds: 1.6, input: impulse }), 48_000) },
+  ...(['hall', 'plate'] as const).flatMap((space) => [44_100, 48_000].map((rate): Accuracy => ({
+    effect: `Reverb, ${space}`, promise: `as dense as noise (0.95 by Abel and Huang) within 80 ms, at ${rate / 1000} kHz`, unit: 'ms', limit: 80.1, measure: () => denseAfter(space, rate),
+  }))),
+  ...SPACES.flatMap((space): Accuracy[] => [
+    { effect: `Reverb, ${space}`, promise: 'highest peak of a late tail over its third octave, mean of twelve readings from 0.8 to 8 s (noise: 10)', unit: 'dB', limit: space === 'spring' ? 13 : 12, measure: () => latePeaks(space).reduce((sum, peak) => sum + peak / 12, 0) },
+    { effect: `Reverb, ${space}`, promise: 'the same, highest of the readings (noise: 11)', unit: 'dB', limit: 14, measure: () => Math.max(...latePeaks(space)) },
   ]),
+  ...(['hall', 'room', 'plate'] as const).map((space): Accuracy => ({
+    effect: `Reverb, ${space}`, promise: 'low and high decay hold at 125 Hz and 8 kHz, seven pairs of them', unit: '%', limit: 9, measure: () => contourError(space),
+  })),
   ...SPACES.map((space): Accuracy => ({ effect: `Reverb, ${space}`, promise: 'sealed freeze holds its level over a minute', unit: 'dB', limit: 1, measure: () => sealedDrift(space) })),
   {
     effect: 'Reverb', promise: 'sealed freeze stays in tune over half a minute', unit: 'cents', limit: 6,

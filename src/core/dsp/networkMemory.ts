@@ -1,9 +1,12 @@
 export const NETWORK_LINES = 16;
 export const NETWORK_FRAMES = 64;
+/** Lines that are turned with one another lie so far apart; a power of two. */
+export const PAIR_SPAN = 8;
+export const PAIRS = NETWORK_LINES / 2;
 /** Figures of a line's two shelves: b0 b1 a1 of one, then of the other. */
 export const SHELF_FIGURES = 6;
 /** Where the rings lie, in bytes; this and the figures below stand in kernels/network.as.ts too. */
-export const RINGS_AT = 6528;
+export const RINGS_AT = 6784;
 
 export interface NetworkMemory {
   readonly now: Float32Array;
@@ -13,6 +16,10 @@ export interface NetworkMemory {
   readonly outGains: Float32Array;
   /** What each line takes of left, then of right. */
   readonly inGains: Float32Array;
+  /** How what is heard of each line moves a sample, left, then right. */
+  readonly outMoves: Float32Array;
+  /** Cosines of the angles by which pairs of lines are turned before they are mixed, then their sines; then how both move a sample. */
+  readonly turns: Float32Array;
   /** In samples before the step, and how they move a sample. */
   readonly delays: Float64Array;
   readonly slopes: Float64Array;
@@ -31,6 +38,8 @@ export function laidOut(buffer: ArrayBuffer, size: number): NetworkMemory {
     states: floats(768, 2 * NETWORK_LINES),
     outGains: floats(896, 2 * NETWORK_LINES),
     inGains: floats(1024, 2 * NETWORK_LINES),
+    outMoves: floats(6528, 2 * NETWORK_LINES),
+    turns: floats(6656, 2 * NETWORK_LINES),
     delays: new Float64Array(buffer, 1152, NETWORK_LINES),
     slopes: new Float64Array(buffer, 1280, NETWORK_LINES),
     input: floats(1408, 2 * NETWORK_FRAMES),

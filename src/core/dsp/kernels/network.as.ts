@@ -19,7 +19,10 @@ const SLOPES: usize = 1280;
 const INPUT: usize = 1408;
 const OUTPUT: usize = 1920;
 const READ: usize = 2432;
-const RINGS: usize = 6528;
+/** How what is heard of each line moves a sample; cosines and sines of the pairs' angles, and how they move a sample. */
+const OUT_MOVES: usize = 6528;
+const TURNS: usize = 6656;
+const RINGS: usize = 6784;
 
 @inline
 function flushed(v: v128): v128 {
@@ -69,11 +72,22 @@ function readWhole(ring: usize, mask: i32, from: i32, to: usize): void {
   else for (let i = 0; i < FRAMES; i += 1) store<f32>(to + (<usize>i << 2), load<f32>(ring + (<usize>((at + i) & mask) << 2)));
 }
 
-/** Adds what both sides hear of four lines. */
+@inline
+function ramped(gain: usize, move: usize): v128 {
+  return f32x4.add(v128.load32_splat(gain), f32x4.mul(v128.load32_splat(move), f32x4(1, 2, 3, 4)));
+}
+
+/** Adds what both sides hear of four lines, the gains moving. */
 function hear(group: usize): void {
-  const gains = OUT_GAINS + group * 16;
-  const l0 = v128.load32_splat(gains), l1 = v128.load32_splat(gains, 4), l2 = v128.load32_splat(gains, 8), l3 = v128.load32_splat(gains, 12);
-  const r0 = v128.load32_splat(gains + ROW), r1 = v128.load32_splat(gains + ROW, 4), r2 = v128.load32_splat(gains + ROW, 8), r3 = v128.load32_splat(gains + ROW, 12);
+  const gains = OUT_GAINS + group * 16, moves = OUT_MOVES + group * 16;
+  const four = f32x4.splat(4);
+  let l0 = ramped(gains, moves), l1 = ramped(gains + 4, moves + 4), l2 = ramped(gains + 8, moves + 8), l3 = ramped(gains + 12, moves + 12);
+  let r0 = ramped(gains + ROW, moves + ROW), r1 = ramped(gains + ROW + 4, moves + ROW + 4);
+  let r2 = ramped(gains + ROW + 8, moves + ROW + 8), r3 = ramped(gains + ROW + 12, moves + ROW + 12);
+  const l0m = f32x4.mul(four, v128.load32_splat(moves)), l1m = f32x4.mul(four, v128.load32_splat(moves, 4));
+  const l2m = f32x4.mul(four, v128.load32_splat(moves, 8)), l3m = f32x4.mul(four, v128.load32_splat(moves, 12));
+  const r0m = f32x4.mul(four, v128.load32_splat(moves + ROW)), r1m = f32x4.mul(four, v128.load32_splat(moves + ROW, 4));
+  const r2m = f32x4.mul(four, v128.load32_splat(moves + ROW, 8)), r3m = f32x4.mul(four, v128.load32_splat(moves + ROW, 12));
   const from = READ + group * 4 * RUN;
   for (let i: usize = 0; i < RUN; i += 16) {
     const a = v128.load(from + i), b = v128.load(from + RUN + i), c = v128.load(from + 2 * RUN + i), d = v128.load(from + 3 * RUN + i);
@@ -81,6 +95,8 @@ function hear(group: usize): void {
     const right = f32x4.add(madd(r0, a, f32x4.mul(r1, b)), madd(r2, c, f32x4.mul(r3, d)));
     v128.store(OUTPUT + i, f32x4.add(v128.load(OUTPUT + i), left));
     v128.store(OUTPUT + RUN + i, f32x4.add(v128.load(OUTPUT + RUN + i), right));
+    l0 = f32x4.add(l0, l0m); l1 = f32x4.add(l1, l1m); l2 = f32x4.add(l2, l2m); l3 = f32x4.add(l3, l3m);
+    r0 = f32x4.add(r0, r0m); r1 = f32x4.add(r1, r1m); r2 = f32x4.add(r2, r2m); r3 = f32x4.add(r3, r3m);
   }
 }
 
@@ -131,7 +147,7 @@ function absorb(group: usize, moving: bool): void {
  */
 function mix(stages: i32): void {
   if (stages >= 2) mixTwo(1);
-  if (stages >= 4) mixTwo(4);
+  if (stages >= 4) mixAndTurn();
   else if (stages & 1) mixOne(<usize>1 << (stages - 1));
 }
 
@@ -164,6 +180,30 @@ function mixTwo(span: usize): void {
       v128.store(at + way, f32x4.add(ba, dc));
       v128.store(at + 2 * way, f32x4.sub(ab, cd));
       v128.store(at + 3 * way, f32x4.sub(ba, dc));
+    }
+  }
+}
+
+/** The last two stages, and behind them a turn of each pair of lines eight apart by an angle that moves: no energy is lost or won. */
+function mixAndTurn(): void {
+  const half = f32x4.splat(0.5), four = f32x4.splat(4);
+  const way = 4 * RUN;
+  for (let line: usize = 0; line < 4; line += 1) {
+    const near = TURNS + line * 4, far = near + 16;
+    let c0 = ramped(near, near + 64), s0 = ramped(near + 32, near + 96), c1 = ramped(far, far + 64), s1 = ramped(far + 32, far + 96);
+    const c0m = f32x4.mul(four, v128.load32_splat(near, 64)), s0m = f32x4.mul(four, v128.load32_splat(near, 96));
+    const c1m = f32x4.mul(four, v128.load32_splat(far, 64)), s1m = f32x4.mul(four, v128.load32_splat(far, 96));
+    const p = READ + line * RUN;
+    for (let at = p; at < p + RUN; at += 16) {
+      const a = f32x4.mul(half, v128.load(at)), b = f32x4.mul(half, v128.load(at + way));
+      const c = f32x4.mul(half, v128.load(at + 2 * way)), d = f32x4.mul(half, v128.load(at + 3 * way));
+      const ab = f32x4.add(a, b), ba = f32x4.sub(a, b), cd = f32x4.add(c, d), dc = f32x4.sub(c, d);
+      const x0 = f32x4.add(ab, cd), y0 = f32x4.sub(ab, cd), x1 = f32x4.add(ba, dc), y1 = f32x4.sub(ba, dc);
+      v128.store(at, nmadd(s0, y0, f32x4.mul(c0, x0)));
+      v128.store(at + way, nmadd(s1, y1, f32x4.mul(c1, x1)));
+      v128.store(at + 2 * way, madd(s0, x0, f32x4.mul(c0, y0)));
+      v128.store(at + 3 * way, madd(s1, x1, f32x4.mul(c1, y1)));
+      c0 = f32x4.add(c0, c0m); s0 = f32x4.add(s0, s0m); c1 = f32x4.add(c1, c1m); s1 = f32x4.add(s1, s1m);
     }
   }
 }

@@ -71,6 +71,8 @@ export class ChorusProcessor extends Insert implements EffectProcessor {
     else this.two(input, wet, values, phase, turn);
     this.phase = phase + turn - Math.floor(phase + turn);
     this.feedback = values[AT.feedback]!;
+    // An offset that is driven hard stands still behind its curve, and the low cut takes it away.
+    this.quiet.hear(wet);
     this.colour(wet, values);
     this.quiet.hear(wet);
   }

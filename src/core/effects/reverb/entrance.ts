@@ -14,9 +14,11 @@ const LONGEST_SWELL_SECONDS = 4;
 const SWELL_TAPS = 32;
 const BUTTERWORTH_Q = 0.7071;
 /** Most gain of a smearing section: more would ring by itself. */
-const MOST_SMEAR = 0.72;
-/** A section's own ring must have died in this share of the decay. */
-const SMEAR_SHARE = 0.4;
+const MOST_SMEAR = 0.82;
+/** A section's own ring must have died in this share of the decay: more of a long one, in which it is not heard. */
+const SMEAR_SHARE = 0.15;
+const SMEAR_SHARE_A_SECOND = 0.08;
+const MOST_SMEAR_SHARE = 0.4;
 /** The right side's sections are a little longer, so that both smear differently. */
 const RIGHT_STRETCH = 1.083;
 const COIL_GAIN = 0.62;
@@ -41,8 +43,8 @@ export class EntranceSide {
   private readonly coils: readonly (AllpassRow | null)[];
   private readonly delays = new Float64Array(STEP_FRAMES);
   private readonly read = new Float64Array(STEP_FRAMES);
-  /** What a section may gain so that its own ring has died in time, of its length over the decay. */
-  private readonly falls = new Kept((length) => Math.pow(10, (-3 * length) / SMEAR_SHARE));
+  /** What the longest section may gain so that its own ring has died in time, of its length over that time. */
+  private readonly falls = new Kept((length) => Math.pow(10, -3 * length));
   private preNow = 0;
   private swellNow = 0;
   private smearNow = 0;
@@ -81,7 +83,8 @@ export class EntranceSide {
 
   /** What only the tail passes, in place. */
   after(io: Float64Array, space: number, diffusion: number, swellMs: number, decaySeconds: number): void {
-    const most = this.falls.at(this.longestSmear[space]! / decaySeconds);
+    const share = Math.min(MOST_SMEAR_SHARE, SMEAR_SHARE + SMEAR_SHARE_A_SECOND * decaySeconds);
+    const most = this.falls.at(this.longestSmear[space]! / (share * decaySeconds));
     const smear = diffusion * (most < MOST_SMEAR ? most : MOST_SMEAR);
     this.coils[space]?.process(io, STEP_FRAMES, COIL_GAIN, COIL_GAIN);
     this.smearBy(io, smear);

@@ -17,10 +17,10 @@ export interface Space {
 }
 
 const FIGURES: Readonly<Record<(typeof SPACES)[number], Space>> = {
-  room: { shortest: 0.0103, longest: 0.0409, stages: 4, smear: [0.0019, 0.0031, 0.0047, 0.0062], box: [5.2, 6.9, 2.7], coil: 0 },
+  room: { shortest: 0.0083, longest: 0.0613, stages: 4, smear: [0.0019, 0.0031, 0.0047, 0.0062], box: [5.2, 6.9, 2.7], coil: 0 },
   chamber: { shortest: 0.0137, longest: 0.0473, stages: 4, smear: [0.0031, 0.0049, 0.0071, 0.0098], box: [8.4, 11.1, 4.3], coil: 0 },
-  hall: { shortest: 0.0229, longest: 0.0797, stages: 4, smear: [0.0041, 0.0067, 0.0109, 0.0151], box: [19.3, 31.7, 12.1], coil: 0 },
-  plate: { shortest: 0.0127, longest: 0.0531, stages: 4, smear: [0.0023, 0.0037, 0.0059, 0.0083], box: null, coil: 0 },
+  hall: { shortest: 0.0051, longest: 0.0853, stages: 4, smear: [0.0041, 0.0067, 0.0109, 0.0151], box: [19.3, 31.7, 12.1], coil: 0 },
+  plate: { shortest: 0.0047, longest: 0.0797, stages: 4, smear: [0.0023, 0.0037, 0.0059, 0.0083], box: null, coil: 0 },
   spring: { shortest: 0.0337, longest: 0.0611, stages: 2, smear: [0.0007, 0.0011, 0.0017, 0.0023], box: null, coil: 64 },
   cloud: { shortest: 0.0411, longest: 0.1093, stages: 4, smear: [0.0113, 0.0197, 0.0331, 0.0523], box: null, coil: 0 },
 };

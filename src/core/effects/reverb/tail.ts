@@ -1,22 +1,26 @@
 import { FeedbackNetwork } from '../../dsp/feedbackNetwork';
 import { NETWORK_FRAMES, NETWORK_LINES } from '../../dsp/networkMemory';
 import { sinTurns } from '../../dsp/approx';
+import { Drift } from './drift';
 import { Absorption, type Decays } from './absorption';
 import { lineLengths, LONGEST_LINE_SECONDS, spaceAt } from './spaces';
 
+/** Of a matrix that mixes all lines. */
+const STAGES = 4;
 /** Fastest a line changes its length, in samples per sample. */
 const GLIDE = 0.25;
 /** A line's motion differs from its neighbour's by this share of a turn. */
 const APART = 0.381966;
-/** While open, what is held gives way once it stands higher than this: 12 dB a second for every 6 dB above. */
-const OPEN_CEILING = 0.5;
-const YIELD_PER_DB = 2;
-const MOST_YIELD_DB = 48;
+/** While open, what is held gives way once it stands higher than this: 36 dB a second for every 6 dB above. */
+const OPEN_CEILING = 0.33;
+const YIELD_PER_DB = 6;
+const MOST_YIELD_DB = 96;
 
 /** The network of a reverb: its lengths, their motion, what they lose, and what both sides take from it. */
 export class Tail {
   private readonly network: FeedbackNetwork;
   private readonly absorption: Absorption;
+  private readonly drift: Drift;
   private readonly lengthsOf: readonly Float64Array[];
   private readonly lengths = new Float64Array(NETWORK_LINES);
   private readonly decays: Decays = { middle: 1, low: 1, high: 1, highFromHz: 5000 };
@@ -25,6 +29,8 @@ export class Tail {
   private keep = 0;
   private level = 1;
   private peak = 0;
+  /** Highest level that both sides heard in the last step. */
+  private heard = 0;
   private settled = false;
   /** In the step before, what is held may have given way. */
   private yielded = false;
@@ -34,6 +40,7 @@ export class Tail {
     this.absorption = new Absorption(sampleRate);
     this.lengthsOf = lineLengths(sampleRate);
     this.wire();
+    this.drift = new Drift(this.network.memory, sampleRate);
   }
 
   /** Highest level written in the last step. */
@@ -57,14 +64,19 @@ export class Tail {
   clear(space: number): void {
     this.space = space;
     this.network.clear();
-    this.network.stages = spaceAt(space).stages;
+    const { stages } = spaceAt(space);
+    this.network.stages = stages;
+    // Where the matrix keeps lines apart, so does the drift.
+    this.drift.enter(meanOf(this.lengthsOf[space]!) / this.sampleRate, stages === STAGES);
     this.peak = 0;
+    this.heard = 0;
     this.settled = false;
   }
 
   locate(seconds: number, rateHz: number): void {
     const turns = seconds * rateHz;
     this.phase = turns - Math.floor(turns);
+    this.drift.locate(seconds);
     this.settled = false;
   }
 
@@ -75,6 +87,7 @@ export class Tail {
     this.yielded = open;
     if (changed || !this.settled) this.aim(decays, frozen, open);
     this.move(rateHz, depthMs * (1 - frozen));
+    this.drift.move(1 - frozen);
   }
 
   private aim(decays: Decays, frozen: number, open: boolean): void {
@@ -83,7 +96,8 @@ export class Tail {
     known.low = decays.low;
     known.high = decays.high;
     known.highFromHz = decays.highFromHz;
-    const over = open && frozen > 0 && this.peak > OPEN_CEILING ? 20 * Math.log10(this.peak / OPEN_CEILING) * YIELD_PER_DB : 0;
+    const loudest = this.peak > this.heard ? this.peak : this.heard;
+    const over = open && frozen > 0 && loudest > OPEN_CEILING ? 20 * Math.log10(loudest / OPEN_CEILING) * YIELD_PER_DB : 0;
     this.absorption.aim(this.network, this.lengths, decays, frozen, over < MOST_YIELD_DB ? over : MOST_YIELD_DB);
     let mean = 0;
     for (let line = 0; line < NETWORK_LINES; line += 1) mean += this.lengths[line]! / NETWORK_LINES;
@@ -136,12 +150,23 @@ export class Tail {
       input[NETWORK_FRAMES + i] = right[i]!;
     }
     this.peak = this.network.step();
+    this.drift.arrive();
     const { level } = this;
+    let heard = 0;
     for (let i = 0; i < NETWORK_FRAMES; i += 1) {
-      left[i] = output[i]! * level;
-      right[i] = output[NETWORK_FRAMES + i]! * level;
+      const l = output[i]! * level;
+      const r = output[NETWORK_FRAMES + i]! * level;
+      left[i] = l;
+      right[i] = r;
+      if (l > heard) heard = l;
+      else if (-l > heard) heard = -l;
+      if (r > heard) heard = r;
+      else if (-r > heard) heard = -r;
     }
+    this.heard = heard;
   }
 }
+
+const meanOf = (lengths: Float64Array): number => lengths.reduce((sum, length) => sum + length, 0) / lengths.length;
 
 const sameDecays = (a: Decays, b: Decays): boolean => a.middle === b.middle && a.low === b.low && a.high === b.high && a.highFromHz === b.highFromHz;
