@@ -1,7 +1,7 @@
 import { decaySeconds, octaveBand } from '../analysis/decay';
 import { powerSpectrum } from '../analysis/spectrum';
 import { makeRandom } from '../dsp/random';
-import { runWet, impulse, type Stereo } from '../effects/testing';
+import { runWet, impulse } from '../effects/testing';
 import { SPACES } from '../effects/reverb/params';
 import { toneHz } from './repeats';
 import { worst, type Accuracy } from './measure';
