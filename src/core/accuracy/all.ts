@@ -9,6 +9,7 @@ import { placePromises } from './places';
 import { repeatPromises } from './repeats';
 import { spacePromises } from './spaces';
 import { tonePromises } from './tone';
+import { vowelPromises } from './vowels';
 
 /** Every promise about the sound of the effects. */
-export const PROMISES: readonly Accuracy[] = [...repeatPromises, ...loopPromises, ...levelPromises, ...presetPromises, ...spacePromises, ...placePromises, ...headPromises, ...tonePromises, ...colourPromises, ...aliasPromises];
+export const PROMISES: readonly Accuracy[] = [...repeatPromises, ...loopPromises, ...levelPromises, ...presetPromises, ...spacePromises, ...placePromises, ...headPromises, ...tonePromises, ...colourPromises, ...aliasPromises, ...vowelPromises];

@@ -1,3 +1,4 @@
+import { HarmonicEnvelope } from './harmonicEnvelope';
 import { sharedTransform, type FastTransform } from './fastTransform';
 
 const FLOOR = 1e-7;
@@ -10,7 +11,8 @@ const HIGHEST_HZ = 900;
 const CLEAR = 0.06;
 
 /**
- * The line that lies over the peaks of a spectrum: what a throat or body makes of the tones it is given.
+ * The line that lies over the peaks of a spectrum: what a throat or body makes of the tones it is given. Through the harmonics where there
+ * is a pitch, and over the hills where there is none.
  * Source: A. Roebel and X. Rodet, "Efficient Spectral Envelope Estimation and its Application to Pitch Shifting and Envelope Preservation" (2005).
  */
 export class SpectralEnvelope {
@@ -18,12 +20,16 @@ export class SpectralEnvelope {
   readonly log: Float64Array;
   private readonly transform: FastTransform;
   private readonly target: Float64Array;
+  private readonly harmonics: HarmonicEnvelope;
+  /** Samples of a pitch's period; 0 where there is none. */
+  private period = 0;
   private order = 0;
 
   constructor(private readonly size: number, private readonly sampleRate: number) {
     this.transform = sharedTransform(size);
     this.target = new Float64Array(size / 2 + 1);
     this.log = new Float64Array(size / 2 + 1);
+    this.harmonics = new HarmonicEnvelope(size / 2 + 1);
   }
 
   /** @param magnitudes of the bins from 0 to half the rate */
@@ -37,7 +43,10 @@ export class SpectralEnvelope {
     for (let round = 0; round < ROUNDS; round += 1) {
       for (let k = 0; k <= half; k += 1) if (log[k]! > target[k]!) target[k] = log[k]!;
       this.toCepstrum();
-      if (round === 0) this.order = this.findOrder();
+      if (round === 0) {
+        this.order = this.findOrder();
+        if (this.period > 0 && this.harmonics.find(target, size / this.period, log)) return;
+      }
       this.smooth();
     }
   }
@@ -54,6 +63,7 @@ export class SpectralEnvelope {
       most = cepstrum[n]!;
       best = n;
     }
+    this.period = best;
     return best > 0 ? Math.round(0.5 * best) : Math.round(ORDER_SECONDS * sampleRate);
   }
 

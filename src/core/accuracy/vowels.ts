@@ -1,0 +1,60 @@
+import { amplitudeAt, runWet } from '../effects/testing';
+import type { Accuracy } from './measure';
+
+const RATE = 48_000;
+const HIGHEST_HZ = 18_000;
+const LOOKED_AT_HZ = 4500;
+/** What lies so far below the loudest formant is not looked at. */
+const FLOOR = 0.02;
+/** Middles and widths of the formants of an open vowel, in Hz. */
+const FORMANTS = [
+  [700, 90],
+  [1220, 110],
+  [2600, 160],
+  [3300, 200],
+] as const;
+
+/** Gain of a throat: resonances in a row, behind a voice that falls. */
+function throatAt(hz: number): number {
+  const throat = FORMANTS.reduce(
+    (gain, [at, width]) => (gain * at * at) / Math.hypot(at * at - hz * hz, hz * width),
+    1,
+  );
+  return throat / (1 + Math.pow(hz / 300, 1.2));
+}
+
+const loudest = Math.max(...FORMANTS.map(([hz]) => throatAt(hz)));
+
+/** Root mean square of what the tones of a shifted vowel are off the throat it was sung with, in dB. */
+function vowelError(hz: number, semitones: number): number {
+  const levels = Array.from(
+    { length: Math.floor(HIGHEST_HZ / hz) },
+    (_, n) => (0.12 * throatAt(hz * (n + 1))) / loudest,
+  );
+  const input = (i: number): number =>
+    levels.reduce((sum, level, n) => sum + level * Math.sin((2 * Math.PI * hz * (n + 1) * i) / RATE + 0.7 * n * n), 0);
+  const { left } = runWet('pitch', { semitones, formants: 'keep' }, { seconds: 1.6, input });
+  const shifted = hz * Math.pow(2, semitones / 12);
+  const off: number[] = [];
+  for (let tone = shifted; tone < LOOKED_AT_HZ; tone += shifted) {
+    if (throatAt(tone) < FLOOR * loudest) continue;
+    off.push(20 * Math.log10(amplitudeAt(left, tone, 0.5 * RATE, 1.5 * RATE) / throatAt(tone)));
+  }
+  const mean = off.reduce((sum, x) => sum + x, 0) / off.length;
+  return Math.sqrt(off.reduce((sum, x) => sum + (x - mean) ** 2, 0) / off.length);
+}
+
+export const vowelPromises: readonly Accuracy[] = [
+  [98, 5],
+  [110, 5],
+  [127, -4],
+  [155, 5],
+  [110, -7],
+  [140, 9],
+].map(([hz, semitones]) => ({
+  effect: 'Pitch',
+  promise: `a vowel of ${hz} Hz keeps its formants at ${semitones} semitones (rms over its tones)`,
+  unit: 'dB',
+  limit: 1.5,
+  measure: () => vowelError(hz!, semitones!),
+}));
