@@ -78,9 +78,12 @@ export class UnsavedStore {
     return new UnsavedStore(db);
   }
 
-  /** Begins anew from a state of the server: what was written for this piece and window before is forgotten. */
+  /**
+   * Begins anew from a state of the server: what was written for this piece and window before is forgotten. Does not wait for the disk, as
+   * the server has all of it, and the first change, which must outlive the page, waits for this.
+   */
   async begin(base: UnsavedBase): Promise<void> {
-    await this.advance(base, Infinity);
+    await this.replace(base, Infinity, {});
   }
 
   async addChange(change: UnsavedChange): Promise<void> {
@@ -97,8 +100,12 @@ export class UnsavedStore {
 
   /** The server has all changes up to `upTo`, which gave the state of `base`. */
   async advance(base: UnsavedBase, upTo: number): Promise<void> {
+    await this.replace(base, upTo, ON_DISK);
+  }
+
+  private async replace(base: UnsavedBase, upTo: number, options: IDBTransactionOptions): Promise<void> {
     const key: Key = [base.pieceId, base.window];
-    const tx = this.db.transaction(['bases', 'changes', 'sendings'], 'readwrite', ON_DISK);
+    const tx = this.db.transaction(['bases', 'changes', 'sendings'], 'readwrite', options);
     await Promise.all([
       tx.objectStore('bases').put(base),
       tx.objectStore('changes').delete(changesOf(key, upTo)),

@@ -11,9 +11,10 @@ const STAGES = 4;
 const GLIDE = 0.25;
 /** A line's motion differs from its neighbour's by this share of a turn. */
 const APART = 0.381966;
-/** While open, what is held gives way once it stands higher than this: 36 dB a second for every 6 dB above. */
-const OPEN_CEILING = 0.33;
-const YIELD_PER_DB = 6;
+/** While open, what is held gives way once it stands higher than this: by 2 dB a second for the first above, and ever faster. */
+const OPEN_CEILING = 0.5;
+const YIELD_PER_DB = 2;
+const YIELD_PER_DB_SQUARED = 2;
 const MOST_YIELD_DB = 96;
 
 /** The network of a reverb: its lengths, their motion, what they lose, and what both sides take from it. */
@@ -97,8 +98,9 @@ export class Tail {
     known.high = decays.high;
     known.highFromHz = decays.highFromHz;
     const loudest = this.peak > this.heard ? this.peak : this.heard;
-    const over = open && frozen > 0 && loudest > OPEN_CEILING ? 20 * Math.log10(loudest / OPEN_CEILING) * YIELD_PER_DB : 0;
-    this.absorption.aim(this.network, this.lengths, decays, frozen, over < MOST_YIELD_DB ? over : MOST_YIELD_DB);
+    const over = open && frozen > 0 && loudest > OPEN_CEILING ? 20 * Math.log10(loudest / OPEN_CEILING) : 0;
+    const yieldDb = over * (YIELD_PER_DB + YIELD_PER_DB_SQUARED * over);
+    this.absorption.aim(this.network, this.lengths, decays, frozen, yieldDb < MOST_YIELD_DB ? yieldDb : MOST_YIELD_DB);
     let mean = 0;
     for (let line = 0; line < NETWORK_LINES; line += 1) mean += this.lengths[line]! / NETWORK_LINES;
     // A long decay gathers energy as its length over the loop's; half of those decibels are given back.
