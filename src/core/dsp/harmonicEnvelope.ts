@@ -50,7 +50,9 @@ export class HarmonicEnvelope {
       const until = Math.min(bins - 2, Math.round(centre + reach));
       let best = from;
       for (let k = from + 1; k <= until; k += 1) if (levels[k]! > levels[best]!) best = k;
-      const [a, b, c] = [levels[best - 1]!, levels[best]!, levels[best + 1]!];
+      const a = levels[best - 1]!;
+      const b = levels[best]!;
+      const c = levels[best + 1]!;
       const isPeak = b > a && b >= c;
       const off = isPeak ? (0.5 * (a - c)) / (a - 2 * b + c) : 0;
       places[count] = isPeak ? best + off : centre;
@@ -81,9 +83,12 @@ export class HarmonicEnvelope {
     slopes[0] = 0;
     slopes[count - 1] = 0;
     for (let i = 1; i < count - 1; i += 1) {
-      const [left, right] = [places[i]! - places[i - 1]!, places[i + 1]! - places[i]!];
-      const [before, after] = [(heights[i]! - heights[i - 1]!) / left, (heights[i + 1]! - heights[i]!) / right];
-      const [near, far] = [2 * right + left, right + 2 * left];
+      const left = places[i]! - places[i - 1]!;
+      const right = places[i + 1]! - places[i]!;
+      const before = (heights[i]! - heights[i - 1]!) / left;
+      const after = (heights[i + 1]! - heights[i]!) / right;
+      const near = 2 * right + left;
+      const far = right + 2 * left;
       slopes[i] = before * after <= 0 ? 0 : (near + far) / (near / before + far / after);
     }
   }

@@ -4,6 +4,7 @@ import { placesOf } from '../places';
 import { GrainShift } from './grains';
 import { pitchParams } from './params';
 import { SpectrumShift, spectrumLatency } from './spectrum';
+import { ThroatShift } from './throat';
 
 const AT = placesOf(pitchParams);
 const GRAINS = 1;
@@ -13,12 +14,14 @@ const FOLLOW = 1;
 export class PitchProcessor extends Insert implements EffectProcessor {
   private readonly spectrum: SpectrumShift;
   private readonly grains: GrainShift;
+  private readonly throat: ThroatShift;
   private byGrains = false;
 
   constructor(sampleRate: number) {
     super(sampleRate, (3 * spectrumLatency(sampleRate)) / sampleRate, 0.01);
     this.spectrum = new SpectrumShift(sampleRate);
     this.grains = new GrainShift(sampleRate);
+    this.throat = new ThroatShift(sampleRate, this.grains.latency);
   }
 
   get latency(): number {
@@ -33,6 +36,7 @@ export class PitchProcessor extends Insert implements EffectProcessor {
     const ratio = ratioOf(values);
     this.spectrum.clear(ratio);
     this.grains.clear(ratio);
+    this.throat.clear();
     this.byGrains = values[AT.quality] === GRAINS;
     this.quiet.clear();
   }
@@ -43,15 +47,18 @@ export class PitchProcessor extends Insert implements EffectProcessor {
     const byGrains = values[AT.quality] === GRAINS;
     if (byGrains !== this.byGrains) {
       this.byGrains = byGrains;
+      this.throat.clear();
       if (byGrains) this.grains.clear(ratio);
       else this.spectrum.clear(ratio);
     }
-    if (byGrains) {
-      this.grains.process(input, wet, ratio);
-      return;
-    }
     const throat = Math.pow(2, values[AT.formantShift]! / 12) * (values[AT.formants] === FOLLOW ? ratio : 1);
     const goesAlong = throat / ratio < 1.0001 && throat / ratio > 0.9999;
+    if (byGrains) {
+      this.grains.process(input, wet, ratio);
+      // What has a pitch, where its throat shall not go along; the rest stays as grains of a fixed length.
+      this.throat.process(input, wet, ratio, throat, !goesAlong);
+      return;
+    }
     this.spectrum.process(input, wet, ratio, goesAlong ? ratio : throat);
   }
 }
