@@ -280,10 +280,19 @@ describe('what earlier windows left', () => {
   test('is left alone while its window is still there, whichever of several it is', async () => {
     const held = new Set<string>();
     const locks = {
-      request: async (name: string, given: unknown, act?: (lock: object | null) => Promise<void>) => {
-        if (act) return act(held.has(name) ? null : {});
-        held.add(name);
-        return (given as () => Promise<void>)();
+      request: async (
+        name: string,
+        given: { signal: AbortSignal } | (() => Promise<void>),
+        act?: () => Promise<void>,
+      ) => {
+        if (typeof given === 'function') {
+          held.add(name);
+          return given();
+        }
+        if (!held.has(name)) return act!();
+        return new Promise<void>((_, reject) =>
+          given.signal.addEventListener('abort', () => reject(given.signal.reason)),
+        );
       },
     };
     Object.defineProperty(globalThis, 'navigator', { value: { locks }, configurable: true });
@@ -307,8 +316,10 @@ describe('what earlier windows left', () => {
     }
     held.delete(`zephiro.window.${windows[0].window}`);
     autosave = await Autosave.start();
-    await autosave.sendEarlierWork();
-    expect(sent.map(({ save }) => save.piece.name)).toEqual(['Window 0']);
+    let opened = false;
+    void autosave.sendEarlierWork().then(() => (opened = true));
+    for (let waited = 0; !opened && waited < 100; waited += 1) await jest.advanceTimersByTimeAsync(100);
+    expect([opened, sent.map(({ save }) => save.piece.name)]).toEqual([true, ['Window 0']]);
     held.delete(`zephiro.window.${windows[1].window}`);
     await autosave.sendEarlierWork();
     expect([sent.map(({ save }) => save.piece.name), await kept()]).toEqual([['Window 0', 'Window 1'], []]);

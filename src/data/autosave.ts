@@ -212,11 +212,26 @@ function holdLock(name: string): () => void {
   return () => release();
 }
 
-/** Acts if no page holds the name: where the browser cannot tell, as if none did. */
+/** A page that has just been killed holds its name for a moment yet. */
+const DYING_MS = 3000;
+
+/** Acts if no page holds the name, or the one that does is gone in a moment: where the browser cannot tell, as if none did. */
 async function whenGone(name: string, act: () => Promise<void>): Promise<void> {
   const { locks } = globalThis.navigator ?? {};
-  if (!locks) await act();
-  else await locks.request(name, { ifAvailable: true }, async (lock) => (lock ? act() : undefined));
+  if (!locks) {
+    await act();
+    return;
+  }
+  const given = new AbortController();
+  const timer = setTimeout(() => given.abort(), DYING_MS);
+  await locks
+    .request(name, { signal: given.signal }, async () => {
+      clearTimeout(timer);
+      await act();
+    })
+    .catch((error: unknown) => {
+      if (!given.signal.aborted) throw error;
+    });
 }
 
 const LEGACY = 'zephiro.unsaved';

@@ -73,45 +73,51 @@ export class CorneredShaper implements Shaper {
     for (let k = 0; k < CORNER_FRAMES; k += 1) y[k] = y[n + k]!;
   }
 
+  /** Each sample's stretch is known one sample later than it: then what lies between the two before it can be seen to. */
   private clip(side: Side, n: number): void {
     const { x, y } = side;
+    let { stretch, stretchBefore } = side;
     for (let i = 0; i < n; i += 1) {
       const now = x[i + LATE_FRAMES]!;
-      const entered = now > 1 ? 2 : now < -1 ? 0 : 1;
       y[i + CORNER_FRAMES] = now > 1 ? 1 : now < -1 ? -1 : now;
-      this.enter(side, i, entered);
+      if (stretch !== stretchBefore) this.roundCorners(x, y, i, stretchBefore, stretch);
+      stretchBefore = stretch;
+      stretch = now > 1 ? 2 : now < -1 ? 0 : 1;
     }
+    side.stretch = stretch;
+    side.stretchBefore = stretchBefore;
   }
 
   /** @param odd what every second stretch is multiplied by: -1 folds, 1 wraps */
   private turn(side: Side, n: number, odd: number): void {
     const { x, y } = side;
+    let { stretch, stretchBefore } = side;
     for (let i = 0; i < n; i += 1) {
       const now = x[i + LATE_FRAMES]!;
       const entered = Math.floor(0.5 * (now + 1)) | 0;
       const rest = now - 2 * entered;
       y[i + CORNER_FRAMES] = entered & 1 ? odd * rest : rest;
-      this.enter(side, i, entered);
+      if (stretch !== stretchBefore) this.roundCorners(x, y, i, stretchBefore, stretch);
+      stretchBefore = stretch;
+      stretch = entered;
     }
+    side.stretch = stretch;
+    side.stretchBefore = stretchBefore;
   }
 
   private follow(side: Side, n: number): void {
     const { x, y } = side;
     const { drawn } = this;
+    let { stretch, stretchBefore } = side;
     for (let i = 0; i < n; i += 1) {
       const now = x[i + LATE_FRAMES]!;
       y[i + CORNER_FRAMES] = drawn.at(now);
-      this.enter(side, i, this.stretchOf(now));
+      if (stretch !== stretchBefore) this.roundCorners(x, y, i, stretchBefore, stretch);
+      stretchBefore = stretch;
+      stretch = now < -1 ? -1 : now >= 1 ? DRAWN_POINTS - 1 : (PER_HEIGHT * (now + 1)) | 0;
     }
-  }
-
-  /** A sample is there, so what lies between the two before it can be seen to. */
-  private enter(side: Side, at: number, stretch: number): void {
-    const now = side.stretch;
-    const before = side.stretchBefore;
-    side.stretchBefore = now;
     side.stretch = stretch;
-    if (now !== before) this.roundCorners(side.x, side.y, at, before, now);
+    side.stretchBefore = stretchBefore;
   }
 
   /** Number of the stretch between two corners in which a height lies; corner c is the lower end of stretch c. */
