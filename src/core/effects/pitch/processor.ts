@@ -4,7 +4,7 @@ import { placesOf } from '../places';
 import { GrainShift } from './grains';
 import { pitchParams } from './params';
 import { SpectrumShift, spectrumLatency } from './spectrum';
-import { ThroatShift } from './throat';
+import { PitchSynchronousShift } from './pitchSynchronous';
 
 const AT = placesOf(pitchParams);
 const GRAINS = 1;
@@ -14,14 +14,14 @@ const FOLLOW = 1;
 export class PitchProcessor extends Insert implements EffectProcessor {
   private readonly spectrum: SpectrumShift;
   private readonly grains: GrainShift;
-  private readonly throat: ThroatShift;
+  private readonly synchronous: PitchSynchronousShift;
   private byGrains = false;
 
   constructor(sampleRate: number) {
     super(sampleRate, (3 * spectrumLatency(sampleRate)) / sampleRate, 0.01);
     this.spectrum = new SpectrumShift(sampleRate);
     this.grains = new GrainShift(sampleRate);
-    this.throat = new ThroatShift(sampleRate, this.grains.latency);
+    this.synchronous = new PitchSynchronousShift(sampleRate, this.grains.latency);
   }
 
   get latency(): number {
@@ -36,7 +36,7 @@ export class PitchProcessor extends Insert implements EffectProcessor {
     const ratio = ratioOf(values);
     this.spectrum.clear(ratio);
     this.grains.clear(ratio);
-    this.throat.clear();
+    this.synchronous.clear();
     this.byGrains = values[AT.quality] === GRAINS;
     this.quiet.clear();
   }
@@ -47,7 +47,7 @@ export class PitchProcessor extends Insert implements EffectProcessor {
     const byGrains = values[AT.quality] === GRAINS;
     if (byGrains !== this.byGrains) {
       this.byGrains = byGrains;
-      this.throat.clear();
+      this.synchronous.clear();
       if (byGrains) this.grains.clear(ratio);
       else this.spectrum.clear(ratio);
     }
@@ -56,7 +56,7 @@ export class PitchProcessor extends Insert implements EffectProcessor {
     if (byGrains) {
       this.grains.process(input, wet, ratio);
       // What has a pitch, where its throat shall not go along; the rest stays as grains of a fixed length.
-      this.throat.process(input, wet, ratio, throat, !goesAlong);
+      this.synchronous.process(input, wet, ratio, throat, !goesAlong);
       return;
     }
     this.spectrum.process(input, wet, ratio, goesAlong ? ratio : throat);

@@ -19,7 +19,7 @@ const FOLLOWED = 0.25;
  * Source: E. Moulines and F. Charpentier, "Pitch-synchronous waveform processing techniques for text-to-speech synthesis using diphones"
  * (1990).
  */
-export class ThroatShift {
+export class PitchSynchronousShift {
   private readonly rings = new SincRings(RING);
   private readonly finder: PeriodFinder;
   private readonly window = hann(WINDOW);
