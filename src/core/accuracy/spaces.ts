@@ -63,7 +63,16 @@ function highestPeak(samples: Float64Array, sampleRate: number): number {
 }
 
 /** Highest peaks of late tails of several decays: left, right and their sum, which is what is heard in mono. */
-function latePeaks(space: string): number[] {
+function latePeaks(space: string): readonly number[] {
+  const known = peaksOf.get(space) ?? readPeaks(space);
+  peaksOf.set(space, known);
+  return known;
+}
+
+/** Two promises are about the same readings. */
+const peaksOf = new Map<string, readonly number[]>();
+
+function readPeaks(space: string): number[] {
   return [0.8, 2, 5, 8].flatMap((seconds) => {
     const at = Math.round(0.6 * seconds * 48_000);
     const tail = { seconds: 0.6 * seconds + PEAK_FRAMES / 48_000 + 0.1, input: impulse };

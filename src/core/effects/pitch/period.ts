@@ -48,10 +48,8 @@ export class PeriodFinder {
       powers[i + 1] = powers[i]! + coarse[i]! * coarse[i]!;
     }
     if (powers[coarse.length]! < QUIET_POWER * coarse.length) return 0;
-    const [first, last] = [
-      Math.max(2, Math.floor(this.shortest / this.together)),
-      Math.floor(this.longest / this.together) - 1,
-    ];
+    const first = Math.max(2, Math.floor(this.shortest / this.together));
+    const last = Math.floor(this.longest / this.together) - 1;
     let most = 0;
     for (let lag = first; lag <= last; lag += 1) {
       const here = this.coarseLikeness(lag);
@@ -96,8 +94,9 @@ export class PeriodFinder {
     }
     if (most < VOICED) return 0;
     if (best === low || best === high) return best;
-    const [a, b, c] = [this.alike[best - 1]!, most, this.alike[best + 1]!];
-    return best + (0.5 * (a - c)) / (a - 2 * b + c);
+    const before = this.alike[best - 1]!;
+    const after = this.alike[best + 1]!;
+    return best + (0.5 * (before - after)) / (before - 2 * most + after);
   }
 
   private likeness(lag: number): number {

@@ -71,8 +71,7 @@ export class HeadEar extends EarPath {
     const moves = this.turn(toward, elevation, head, amount) && !begins;
     this.filter(this.taps, this.echo, sum);
     if (moves || begins) {
-      [this.taps, this.nextTaps] = [this.nextTaps, this.taps];
-      [this.echo, this.nextEcho] = [this.nextEcho, this.echo];
+      this.exchange();
       this.filter(this.taps, this.echo, read);
       // From the filter of the last step to this one's.
       for (let i = 0; i < n; i += 1) sum[i] = begins ? read[i]! : sum[i]! + ((read[i]! - sum[i]!) * (i + 1)) / n;
@@ -84,6 +83,15 @@ export class HeadEar extends EarPath {
       out[i] = out[i]! + sum[i]! * level;
     }
     this.arrive();
+  }
+
+  /** What was worked out becomes what is heard. */
+  private exchange(): void {
+    const { taps, echo } = this;
+    this.taps = this.nextTaps;
+    this.nextTaps = taps;
+    this.echo = this.nextEcho;
+    this.nextEcho = echo;
   }
 
   /** Works out the filter for a direction. @returns true when it is another one than before */

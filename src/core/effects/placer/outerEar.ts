@@ -45,7 +45,8 @@ export function placeEchoes(
     delays[k] = ((swing + MIDDLES[k]!) * sampleRate) / PINNA_RATE;
     gains[k] = amount * PINNA_GAINS[k]!;
   }
-  const [lateral, degrees] = [(toward * 180) / Math.PI, (elevation * 180) / Math.PI];
+  const lateral = (toward * 180) / Math.PI;
+  const degrees = (elevation * 180) / Math.PI;
   const away = ((degrees - 80) * 180) / (180 + Math.max(-90, lateral));
   const share = (180 - lateral) / 180;
   const seconds = SHOULDER_SECONDS * share * Math.max(0, 1 - 0.00004 * away * away);
