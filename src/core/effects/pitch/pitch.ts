@@ -18,7 +18,7 @@ const presets: readonly Preset[] = [
   { id: 'bosun', name: 'Bosun', purpose: 'The same tune from a larger throat.', values: { semitones: -3, formantShift: -4 } },
   { id: 'deckBoy', name: 'Deck boy', purpose: 'The same tune from a smaller throat.', values: { formantShift: 5 } },
   { id: 'hairOff', name: 'A hair off', purpose: 'Nine cents up beside the sound: thick, without wavering.', values: { cents: 9, mix: 0.5, formants: 'follow' } },
-  { id: 'drumDown', name: 'Drums down', purpose: 'By grains: hits stay firm while they sink.', values: { semitones: -5, quality: 'grains' } },
+  { id: 'drumDown', name: 'Drums down', purpose: 'By grains: hits stay firm while they sink.', values: { semitones: -5, quality: 'grains', formants: 'follow' } },
 ];
 
 export const pitch = defineEffect({
