@@ -17,9 +17,9 @@ export interface NetworkMemory {
   /** What each line takes of left, then of right. */
   readonly inGains: Float32Array;
   /** How what is heard of each line moves a sample, left, then right. */
-  readonly outMoves: Float32Array;
+  readonly outGainSteps: Float32Array;
   /** Cosines of the angles by which pairs of lines are turned before they are mixed, then their sines; then how both move a sample. */
-  readonly turns: Float32Array;
+  readonly rotations: Float32Array;
   /** In samples before the step, and how they move a sample. */
   readonly delays: Float64Array;
   readonly slopes: Float64Array;
@@ -38,8 +38,8 @@ export function laidOut(buffer: ArrayBuffer, size: number): NetworkMemory {
     states: floats(768, 2 * NETWORK_LINES),
     outGains: floats(896, 2 * NETWORK_LINES),
     inGains: floats(1024, 2 * NETWORK_LINES),
-    outMoves: floats(6528, 2 * NETWORK_LINES),
-    turns: floats(6656, 2 * NETWORK_LINES),
+    outGainSteps: floats(6528, 2 * NETWORK_LINES),
+    rotations: floats(6656, 2 * NETWORK_LINES),
     delays: new Float64Array(buffer, 1152, NETWORK_LINES),
     slopes: new Float64Array(buffer, 1280, NETWORK_LINES),
     input: floats(1408, 2 * NETWORK_FRAMES),

@@ -1,7 +1,7 @@
 import { NETWORK_FRAMES as FRAMES, NETWORK_LINES as LINES, PAIR_SPAN, PAIRS, type NetworkMemory } from './networkMemory';
 
 const HALF = Math.SQRT1_2;
-/** Of a matrix that mixes all lines; one that keeps them apart turns none. */
+/** Of a matrix that mixes all lines; one that keeps them apart rotations none. */
 const STAGES = 4;
 
 /** One step of the network in TypeScript: the reference of kernels/network.as.ts, and what runs where that cannot. @returns the highest level written */
@@ -13,7 +13,7 @@ export function networkStep(m: NetworkMemory, size: number, place: number, stage
   }
   for (let line = 0; line < LINES; line += 1) absorb(m, line);
   for (let stage = 0; stage < stages; stage += 1) mixStage(m.read, 1 << stage);
-  if (stages === STAGES) for (let pair = 0; pair < PAIRS; pair += 1) turnPair(m, pair);
+  if (stages === STAGES) for (let pair = 0; pair < PAIRS; pair += 1) rotatePair(m, pair);
   let peak = 0;
   for (let line = 0; line < LINES; line += 1) {
     const risen = writeLine(m, line, size, place);
@@ -47,11 +47,11 @@ function readLine(m: NetworkMemory, line: number, size: number, place: number): 
   }
 }
 
-function hear({ read, output, outGains, outMoves }: NetworkMemory, line: number): void {
+function hear({ read, output, outGains, outGainSteps }: NetworkMemory, line: number): void {
   let left = outGains[line]!;
   let right = outGains[LINES + line]!;
-  const leftMove = outMoves[line]!;
-  const rightMove = outMoves[LINES + line]!;
+  const leftMove = outGainSteps[line]!;
+  const rightMove = outGainSteps[LINES + line]!;
   const from = line * FRAMES;
   for (let i = 0; i < FRAMES; i += 1) {
     const x = read[from + i]!;
@@ -90,11 +90,11 @@ function absorb({ read, now, move, states }: NetworkMemory, line: number): void 
 }
 
 /** Turns a pair of lines: what leaves one enters the other, and no energy is lost or won. */
-function turnPair({ read, turns }: NetworkMemory, pair: number): void {
-  let cosine = turns[pair]!;
-  let sine = turns[PAIRS + pair]!;
-  const cosineMove = turns[2 * PAIRS + pair]!;
-  const sineMove = turns[3 * PAIRS + pair]!;
+function rotatePair({ read, rotations }: NetworkMemory, pair: number): void {
+  let cosine = rotations[pair]!;
+  let sine = rotations[PAIRS + pair]!;
+  const cosineMove = rotations[2 * PAIRS + pair]!;
+  const sineMove = rotations[3 * PAIRS + pair]!;
   if (cosine === 1 && cosineMove === 0) return;
   const p = pair * FRAMES;
   const q = p + PAIR_SPAN * FRAMES;

@@ -19,7 +19,7 @@ const LINE = 16;
 const BETAS = [8.96, 11, 12] as const;
 
 /** What a shaper may be late, at the high rate. */
-export const LATE_FRAMES = 3;
+export const SHAPER_LATENCY = 3;
 /** Figures of the table before its stages, and which of them says how much what is shaped waits. */
 const HEADER = 6;
 const FILLING_AT = 2;
@@ -32,8 +32,8 @@ export interface OversampleWork {
 
 /** A curve of one's own. */
 export interface Shaper {
-  /** Samples of the high rate by which what it shapes is late: 0, or LATE_FRAMES. */
-  readonly late: number;
+  /** Samples of the high rate by which what it shapes is late: 0, or SHAPER_LATENCY. */
+  readonly latency: number;
   /** Shapes `n` samples in place. @param drive gain before the curve, growing by `step` with each sample  @param side 0 left, 1 right */
   shape(cells: Float32Array, at: number, n: number, drive: number, step: number, side: 0 | 1): void;
 }
@@ -96,7 +96,7 @@ export class Oversampler {
       return { half, taps: tapsAt[s]!, input: take(2 * half + TAPS_AT_ONCE, n), even: take(2 * half + TAPS_AT_ONCE, n), odd: take(2 * half + TAPS_AT_ONCE, n), n };
     });
     const lateTop = stages.reduce((sum, { half }, s) => sum + 2 * (2 * half - 1) * (factor >> (s + 1)), 0);
-    const filling = LATE_FRAMES + (factor - ((lateTop + LATE_FRAMES) % factor)) % factor;
+    const filling = SHAPER_LATENCY + (factor - ((lateTop + SHAPER_LATENCY) % factor)) % factor;
     this.filling = filling;
     this.latency = (lateTop + filling) / factor;
     this.top = take(filling, OVERSAMPLED_FRAMES * factor);
@@ -126,7 +126,7 @@ export class Oversampler {
    * @param shaper shapes samples of the high rate where they lie
    */
   process(run: { readonly left: Float64Array; readonly right: Float64Array }, kind: number, from: number, to: number, shaper: Shaper | null = null): void {
-    this.places[FILLING_AT] = this.filling - (shaper ? shaper.late : 0);
+    this.places[FILLING_AT] = this.filling - (shaper ? shaper.latency : 0);
     this.side(run.left, 0, kind, from, to, shaper);
     this.side(run.right, 1, kind, from, to, shaper);
   }

@@ -20,8 +20,8 @@ const INPUT: usize = 1408;
 const OUTPUT: usize = 1920;
 const READ: usize = 2432;
 /** How what is heard of each line moves a sample; cosines and sines of the pairs' angles, and how they move a sample. */
-const OUT_MOVES: usize = 6528;
-const TURNS: usize = 6656;
+const OUT_GAIN_STEPS: usize = 6528;
+const ROTATIONS: usize = 6656;
 const RINGS: usize = 6784;
 
 @inline
@@ -79,7 +79,7 @@ function ramped(gain: usize, move: usize): v128 {
 
 /** Adds what both sides hear of four lines, the gains moving. */
 function hear(group: usize): void {
-  const gains = OUT_GAINS + group * 16, moves = OUT_MOVES + group * 16;
+  const gains = OUT_GAINS + group * 16, moves = OUT_GAIN_STEPS + group * 16;
   const four = f32x4.splat(4);
   let l0 = ramped(gains, moves), l1 = ramped(gains + 4, moves + 4), l2 = ramped(gains + 8, moves + 8), l3 = ramped(gains + 12, moves + 12);
   let r0 = ramped(gains + ROW, moves + ROW), r1 = ramped(gains + ROW + 4, moves + ROW + 4);
@@ -147,7 +147,7 @@ function absorb(group: usize, moving: bool): void {
  */
 function mix(stages: i32): void {
   if (stages >= 2) mixTwo(1);
-  if (stages >= 4) mixAndTurn();
+  if (stages >= 4) mixAndRotate();
   else if (stages & 1) mixOne(<usize>1 << (stages - 1));
 }
 
@@ -185,11 +185,11 @@ function mixTwo(span: usize): void {
 }
 
 /** The last two stages, and behind them a turn of each pair of lines eight apart by an angle that moves: no energy is lost or won. */
-function mixAndTurn(): void {
+function mixAndRotate(): void {
   const half = f32x4.splat(0.5), four = f32x4.splat(4);
   const way = 4 * RUN;
   for (let line: usize = 0; line < 4; line += 1) {
-    const near = TURNS + line * 4, far = near + 16;
+    const near = ROTATIONS + line * 4, far = near + 16;
     let c0 = ramped(near, near + 64), s0 = ramped(near + 32, near + 96), c1 = ramped(far, far + 64), s1 = ramped(far + 32, far + 96);
     const c0m = f32x4.mul(four, v128.load32_splat(near, 64)), s0m = f32x4.mul(four, v128.load32_splat(near, 96));
     const c1m = f32x4.mul(four, v128.load32_splat(far, 64)), s1m = f32x4.mul(four, v128.load32_splat(far, 96));

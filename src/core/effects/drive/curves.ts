@@ -93,7 +93,7 @@ export class DrawnCurve {
 
 /** Any of the curves as it is, for samples of whatever rate; the drawn one too. */
 export class CurveShaper implements Shaper {
-  readonly late = 0;
+  readonly latency = 0;
   readonly drawn = new DrawnCurve();
   kind = 0;
 

@@ -8,7 +8,7 @@ import { dbToGain } from '../../params/format';
 import { STEP_FRAMES, type EffectProcessor, type StereoRun } from '../define';
 import { Insert } from '../insert';
 import { placesOf } from '../places';
-import { CorneredShaper, hasCorners } from './corneredShaper';
+import { AntialiasedShaper, hasCorners } from './antialiasedShaper';
 import { CurveShaper } from './curves';
 import { LevelMatcher } from './matcher';
 import { CURVES, driveParams } from './params';
@@ -27,7 +27,7 @@ const rootOfGain = (db: number): number => Math.pow(10, db / 40);
 export class DriveProcessor extends Insert implements EffectProcessor {
   private readonly oversamplers = [null, new Oversampler(2), new Oversampler(4), new Oversampler(8)] as const;
   private readonly shaper = new CurveShaper();
-  private readonly cornered = new CorneredShaper(this.shaper.drawn);
+  private readonly antialiased = new AntialiasedShaper(this.shaper.drawn);
   private readonly dcBlocks: readonly [DcBlock, DcBlock];
   private readonly before = new FilterRow(1);
   private readonly after = new FilterRow(3);
@@ -56,7 +56,7 @@ export class DriveProcessor extends Insert implements EffectProcessor {
 
   reset(seconds: number, values: Float64Array): void {
     for (const made of this.oversamplers) made?.clear();
-    for (const part of [this.cornered, ...this.dcBlocks, this.before, this.after, this.matcher]) part.clear();
+    for (const part of [this.antialiased, ...this.dcBlocks, this.before, this.after, this.matcher]) part.clear();
     this.locate(seconds, values);
   }
 
@@ -134,8 +134,8 @@ export class DriveProcessor extends Insert implements EffectProcessor {
       made.process(wet, inKernel, this.drive, drive);
       this.raise(wet, drive);
     } else if (hasCorners(kind)) {
-      this.cornered.aim(kind);
-      made.process(wet, -1, this.drive, drive, this.cornered);
+      this.antialiased.aim(kind);
+      made.process(wet, -1, this.drive, drive, this.antialiased);
     } else {
       made.process(wet, -1, this.drive, drive, shaper);
     }

@@ -1,135 +1,136 @@
 import { hann } from '../../dsp/hann';
 import { SincRings } from '../../dsp/sincRings';
 import { STEP_FRAMES, type StereoRun } from '../define';
-import { PeriodFinder } from './period';
+import { PeriodDetector } from './periodDetector';
 
 const RING = 16_384;
-/** So many grains lie over one another at most: two, times two octaves up, with a throat an octave larger. */
-const MOST_GRAINS = 20;
+/** Overlapping grains at most: two, four times as many two octaves up, twice that with formants an octave lower. */
+const MAX_GRAINS = 20;
 const WINDOW = 1024;
-/** A pitch is looked for every so many steps. */
-const LOOK_STEPS = 12;
-/** How long the way between grains of a period and grains of a fixed length takes. */
+/** Steps between two detections of the pitch. */
+const DETECTION_STEPS = 12;
+/** Crossfade between pitched and unpitched sound. */
 const SWITCH_SECONDS = 0.012;
-/** A grain's middle follows the loudest place of its period by this share. */
-const FOLLOWED = 0.25;
+/** Share by which a pitch mark moves towards the highest energy of its period with every grain. */
+const MARK_TRACKING = 0.25;
 
 /**
- * Moves the pitch of one voice and leaves its throat: grains of two periods, one for every period, laid nearer or farther apart.
+ * Moves the pitch of one voice and leaves its formantRatio: grains of two periods, one for every period, lastCentre nearer or farther apart.
  * Source: E. Moulines and F. Charpentier, "Pitch-synchronous waveform processing techniques for text-to-speech synthesis using diphones"
  * (1990).
  */
 export class PitchSynchronousShift {
   private readonly rings = new SincRings(RING);
-  private readonly finder: PeriodFinder;
+  private readonly detector: PeriodDetector;
   private readonly window = hann(WINDOW);
-  private readonly middles = new Float64Array(MOST_GRAINS);
-  private readonly halves = new Float64Array(MOST_GRAINS);
-  private readonly places = new Float64Array(MOST_GRAINS);
-  private readonly speeds = new Float64Array(MOST_GRAINS);
-  private readonly levels = new Float64Array(MOST_GRAINS);
+  private readonly centres = new Float64Array(MAX_GRAINS);
+  private readonly halfLengths = new Float64Array(MAX_GRAINS);
+  private readonly readPositions = new Float64Array(MAX_GRAINS);
+  private readonly speeds = new Float64Array(MAX_GRAINS);
+  private readonly levels = new Float64Array(MAX_GRAINS);
   private readonly switchStep: number;
-  private came = 0;
-  /** The last that was found; 0 when there has been none since the last was let go. */
+  private written = 0;
+  /** Last detected period in samples; 0 once its crossfade has ended. */
   private period = 0;
   private pitched = false;
-  /** Middle of the last grain as it is laid, and where it was taken from. */
-  private laid = 0;
-  private taken = 0;
-  private looked = 0;
-  private voiced = 0;
+  /** Centre of the last grain in the output, and the pitch mark in the input that it was cut at. */
+  private lastCentre = 0;
+  private lastMark = 0;
+  private stepsUntilDetection = 0;
+  private voicedShare = 0;
 
-  /** @param latency samples by which all is late: more than two of the longest periods */
+  /** @param latency in samples, more than two of the longest periods */
   constructor(
     sampleRate: number,
     private readonly latency: number,
   ) {
-    this.finder = new PeriodFinder(sampleRate);
+    this.detector = new PeriodDetector(sampleRate);
     this.switchStep = STEP_FRAMES / (SWITCH_SECONDS * sampleRate);
   }
 
   clear(): void {
     this.rings.clear();
-    this.came = 0;
+    this.written = 0;
     this.period = 0;
     this.pitched = false;
-    this.voiced = 0;
-    this.looked = 0;
-    this.halves.fill(0);
+    this.voicedShare = 0;
+    this.stepsUntilDetection = 0;
+    this.halfLengths.fill(0);
   }
 
   /**
    * Puts what has a pitch into `wet`, in the place of what is there.
-   * @param ratio of the pitch  @param throat ratio by which its formants are moved  @param apart false leaves `wet` as it is
+   * @param ratio of the pitch  @param formantRatio ratio by which its formants are moved  @param apart false leaves `wet` as it is
    */
-  process(input: StereoRun, wet: StereoRun, ratio: number, throat: number, apart: boolean): void {
-    this.rings.write(this.came, input.left, input.right, STEP_FRAMES);
-    this.came += STEP_FRAMES;
-    if (!apart && this.voiced === 0) return;
-    this.look();
-    this.lay(ratio, throat);
+  process(input: StereoRun, wet: StereoRun, ratio: number, formantRatio: number, apart: boolean): void {
+    this.rings.write(this.written, input.left, input.right, STEP_FRAMES);
+    this.written += STEP_FRAMES;
+    if (!apart && this.voicedShare === 0) return;
+    this.detectPitch();
+    this.scheduleGrains(ratio, formantRatio);
     const goal = apart && this.pitched ? 1 : 0;
-    const before = this.voiced;
+    const before = this.voicedShare;
     const way = goal - before;
-    this.voiced = before + (way > this.switchStep ? this.switchStep : way < -this.switchStep ? -this.switchStep : way);
-    if (before === 0 && this.voiced === 0) {
+    this.voicedShare =
+      before + (way > this.switchStep ? this.switchStep : way < -this.switchStep ? -this.switchStep : way);
+    if (before === 0 && this.voicedShare === 0) {
       this.period = 0;
       return;
     }
-    const slope = (this.voiced - before) / STEP_FRAMES;
+    const slope = (this.voicedShare - before) / STEP_FRAMES;
     for (let i = 0; i < STEP_FRAMES; i += 1) {
       const rest = 1 - (before + slope * (i + 1));
       wet.left[i] = wet.left[i]! * rest;
       wet.right[i] = wet.right[i]! * rest;
     }
-    for (let g = 0; g < MOST_GRAINS; g += 1) if (this.halves[g]! > 0) this.sound(g, wet, before, slope);
+    for (let g = 0; g < MAX_GRAINS; g += 1) if (this.halfLengths[g]! > 0) this.addGrain(g, wet, before, slope);
   }
 
-  private look(): void {
-    this.looked -= 1;
-    if (this.looked > 0) return;
-    this.looked = LOOK_STEPS;
-    // What is looked at lies round what is heard: half of it before, half behind.
-    const until = this.came - this.latency + this.finder.longest + STEP_FRAMES;
-    const found = this.finder.find(this.rings, until);
+  private detectPitch(): void {
+    this.stepsUntilDetection -= 1;
+    if (this.stepsUntilDetection > 0) return;
+    this.stepsUntilDetection = DETECTION_STEPS;
+    // The analysed range is centred on what is heard.
+    const until = this.written - this.latency + this.detector.longest + STEP_FRAMES;
+    const found = this.detector.detect(this.rings, until);
     if (found > 0 && this.period === 0) {
-      this.laid = this.came;
-      this.taken = this.loudestNear(this.came - this.latency, 0.5 * found, found);
+      this.lastCentre = this.written;
+      this.lastMark = this.loudestNear(this.written - this.latency, 0.5 * found, found);
     }
     this.pitched = found > 0;
-    // While it dies away it goes on as it was.
+    // The last period serves until the crossfade has ended.
     if (this.pitched) this.period = found;
   }
 
-  /** Begins the grains that are heard in this step for the first time. */
-  private lay(ratio: number, throat: number): void {
+  /** Starts the grains whose window begins in this step. */
+  private scheduleGrains(ratio: number, formantRatio: number): void {
     const { period } = this;
     if (period === 0) return;
-    const half = period / throat;
-    while (this.laid + period / ratio - half < this.came) {
-      this.laid += period / ratio;
-      const wanted = this.laid - this.latency;
-      let taken = this.taken;
-      while (taken < wanted - 0.5 * period) taken += period;
-      while (taken > wanted + 0.5 * period) taken -= period;
-      this.taken = taken + FOLLOWED * (this.loudestNear(taken, 0.1 * period, period) - taken);
-      this.begin(half, throat, ratio);
+    const halfLength = period / formantRatio;
+    while (this.lastCentre + period / ratio - halfLength < this.written) {
+      this.lastCentre += period / ratio;
+      const wanted = this.lastCentre - this.latency;
+      let lastMark = this.lastMark;
+      while (lastMark < wanted - 0.5 * period) lastMark += period;
+      while (lastMark > wanted + 0.5 * period) lastMark -= period;
+      this.lastMark = lastMark + MARK_TRACKING * (this.loudestNear(lastMark, 0.1 * period, period) - lastMark);
+      this.startGrain(halfLength, formantRatio, ratio);
     }
   }
 
-  private begin(half: number, throat: number, ratio: number): void {
-    for (let g = 0; g < MOST_GRAINS; g += 1) {
-      if (this.halves[g]! > 0) continue;
-      this.middles[g] = this.laid;
-      this.halves[g] = half;
-      this.places[g] = this.taken;
-      this.speeds[g] = throat;
-      this.levels[g] = throat / ratio;
+  private startGrain(halfLength: number, formantRatio: number, ratio: number): void {
+    for (let g = 0; g < MAX_GRAINS; g += 1) {
+      if (this.halfLengths[g]! > 0) continue;
+      this.centres[g] = this.lastCentre;
+      this.halfLengths[g] = halfLength;
+      this.readPositions[g] = this.lastMark;
+      this.speeds[g] = formantRatio;
+      this.levels[g] = formantRatio / ratio;
       return;
     }
   }
 
-  /** The loudest place within a reach, by the power of a fifth of a period. */
+  /** Index of the highest energy, over a fifth of a period, within a reach of an index. */
   private loudestNear(place: number, reach: number, period: number): number {
     const { rings } = this;
     const wide = Math.max(4, Math.round(0.1 * period));
@@ -150,21 +151,21 @@ export class PitchSynchronousShift {
     return best;
   }
 
-  private sound(g: number, wet: StereoRun, share: number, slope: number): void {
+  private addGrain(g: number, wet: StereoRun, share: number, slope: number): void {
     const { rings, window } = this;
-    const start = this.came - STEP_FRAMES;
-    const middle = this.middles[g]! - start;
-    const half = this.halves[g]!;
-    const from = Math.max(0, Math.ceil(middle - half));
-    const to = Math.min(STEP_FRAMES, Math.ceil(middle + half));
-    if (middle + half <= STEP_FRAMES) this.halves[g] = 0;
+    const start = this.written - STEP_FRAMES;
+    const centre = this.centres[g]! - start;
+    const halfLength = this.halfLengths[g]!;
+    const from = Math.max(0, Math.ceil(centre - halfLength));
+    const to = Math.min(STEP_FRAMES, Math.ceil(centre + halfLength));
+    if (centre + halfLength <= STEP_FRAMES) this.halfLengths[g] = 0;
     if (to <= from) return;
     const speed = this.speeds[g]!;
-    rings.read(this.places[g]! + (from - middle) * speed, speed, 0, from, to);
+    rings.read(this.readPositions[g]! + (from - centre) * speed, speed, 0, from, to);
     const level = this.levels[g]!;
-    const pace = (0.5 * WINDOW) / half;
+    const pace = (0.5 * WINDOW) / halfLength;
     for (let i = from; i < to; i += 1) {
-      const at = (i - middle + half) * pace;
+      const at = (i - centre + halfLength) * pace;
       const k = at | 0;
       const shape = k < WINDOW - 1 ? window[k]! + (window[k + 1]! - window[k]!) * (at - k) : 0;
       const gain = level * shape * (share + slope * (i + 1));

@@ -55,7 +55,7 @@ export class PitchProcessor extends Insert implements EffectProcessor {
     const goesAlong = throat / ratio < 1.0001 && throat / ratio > 0.9999;
     if (byGrains) {
       this.grains.process(input, wet, ratio);
-      // What has a pitch, where its throat shall not go along; the rest stays as grains of a fixed length.
+      // Pitched sound with formants of its own; unpitched sound stays as it is.
       this.synchronous.process(input, wet, ratio, throat, !goesAlong);
       return;
     }

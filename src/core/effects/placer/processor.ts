@@ -9,7 +9,7 @@ import { Insert } from '../insert';
 import { placesOf } from '../places';
 import { leadSamples, WallEar, type SourceLines } from './ear';
 import { SHADOW_HZ, spotAt, type Spot } from './geometry';
-import { HeadEar, headLateness } from './headEar';
+import { SphericalHeadEar, headFilterLatency } from './sphericalHeadEar';
 import { FARTHEST_METRES, NEAREST_METRES, PATH_POINTS, placerParams, placerRails } from './params';
 
 const AT = placesOf(placerRails);
@@ -31,7 +31,7 @@ export class PlacerProcessor extends Insert implements EffectProcessor {
   private readonly lines: readonly SourceLines[];
   private readonly lowPasses: readonly BoxLow[];
   private readonly lows = new Float64Array(STEP_FRAMES);
-  private readonly ears: readonly HeadEar[];
+  private readonly ears: readonly SphericalHeadEar[];
   private readonly wallEars: readonly WallEar[];
   private readonly runs = [new Float64Array(STEP_FRAMES), new Float64Array(STEP_FRAMES)] as const;
   private readonly spot: Spot = { x: 0, y: 1 };
@@ -57,12 +57,12 @@ export class PlacerProcessor extends Insert implements EffectProcessor {
     const longest = (LONGEST_METRES / SPEED_OF_SOUND) * sampleRate + 6 * STEP_FRAMES;
     this.lowPasses = [new BoxLow(SHADOW_HZ, sampleRate), new BoxLow(SHADOW_HZ, sampleRate)];
     const lowsLate = Math.round(this.lowPasses[0]!.delay);
-    this.latency = leadSamples(sampleRate) + headLateness(sampleRate);
+    this.latency = leadSamples(sampleRate) + headFilterLatency(sampleRate);
     const lines = readLines(2 * SOURCES, longest, withKernel);
     this.lines = this.lowPasses.map(({ delay }, i) => ({ whole: lines[2 * i]!, lows: lines[2 * i + 1]!, lateness: delay }));
-    this.ears = Array.from({ length: SOURCES }, () => [new HeadEar(-1, sampleRate), new HeadEar(1, sampleRate)]).flat();
+    this.ears = Array.from({ length: SOURCES }, () => [new SphericalHeadEar(-1, sampleRate), new SphericalHeadEar(1, sampleRate)]).flat();
     // Walls answer as late as what comes straight.
-    const later = headLateness(sampleRate) - lowsLate;
+    const later = headFilterLatency(sampleRate) - lowsLate;
     this.wallEars = WALLS.flatMap(() => [new WallEar(-1, sampleRate, later), new WallEar(1, sampleRate, later)]);
   }
 

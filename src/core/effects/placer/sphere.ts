@@ -3,14 +3,14 @@ import { HEAD_RADIUS, SPEED_OF_SOUND } from './geometry';
 /** Degrees between two rows of the table, and how many rows there are from 0 to 180. */
 const STEP_DEGREES = 2.5;
 const ROWS = 180 / STEP_DEGREES + 1;
-/** One half of a row: a head so small has nothing to add that takes longer. */
+/** Length of one half of a symmetric filter. */
 const HALF_SECONDS = 0.0006;
-/** Terms of the series beyond the frequency's own number: what follows is nothing. */
+/** Terms of the series beyond the normalised frequency. */
 const TERMS_BEYOND = 24;
-/** A term so small, and all after it, are left out: their size only falls from there. */
-const NOTHING = 1e-30;
-/** From here down, as a share of the way round the head, it is no obstacle. */
-const LEAST_MU = 0.02;
+/** The series ends at a term this small. */
+const NEGLIGIBLE = 1e-30;
+/** Below this normalised frequency the sphere has no effect. */
+const MIN_MU = 0.02;
 
 /**
  * Gain by which a rigid sphere's surface hears a far source, against the same place without the sphere.
@@ -19,7 +19,7 @@ const LEAST_MU = 0.02;
  */
 export function sphereGain(incidence: number, hz: number): number {
   const mu = (2 * Math.PI * hz * HEAD_RADIUS) / SPEED_OF_SOUND;
-  return mu < LEAST_MU ? 1 : magnitudeOf(sphericalTerms(mu), Math.cos(incidence));
+  return mu < MIN_MU ? 1 : magnitudeOf(sphericalTerms(mu), Math.cos(incidence));
 }
 
 /** (2 m + 1) (-i)^(m - 1) / (mu^2 h'_m(mu)) for all terms of the series: real and imaginary part in turn. */
@@ -36,7 +36,7 @@ function sphericalTerms(mu: number): Float64Array {
     const slopeRe = beforeRe - (m + 1) * inverse * re;
     const slopeIm = beforeIm - (m + 1) * inverse * im;
     const scale = ((2 * m + 1) * inverse * inverse) / (slopeRe * slopeRe + slopeIm * slopeIm);
-    if (scale < NOTHING) break;
+    if (scale < NEGLIGIBLE) break;
     const a = scale * slopeRe;
     const b = -scale * slopeIm;
     // Times (-i)^(m - 1): i, 1, -i, -1 in turn.
@@ -100,8 +100,8 @@ export class SphereFilters {
     const place = ((incidence < 0 ? 0 : incidence) * 180) / (Math.PI * STEP_DEGREES);
     const first = Math.min(ROWS - 2, Math.floor(place));
     const share = place - first < 1 ? place - first : 1;
-    this.learn(first);
-    this.learn(first + 1);
+    this.computeRow(first);
+    this.computeRow(first + 1);
     const low = first * (half + 1);
     for (let n = 0; n <= half; n += 1) {
       const a = taps[low + n]!;
@@ -110,7 +110,7 @@ export class SphereFilters {
   }
 
   /** Works out a row that is not known yet: the series, and its cosine transform. */
-  private learn(row: number): void {
+  private computeRow(row: number): void {
     if (this.known[row] === 1) return;
     const { bins, half, gains, terms, cosines, taps } = this;
     const cosine = Math.cos((row * STEP_DEGREES * Math.PI) / 180);

@@ -1,7 +1,7 @@
 import { FeedbackNetwork } from '../../dsp/feedbackNetwork';
 import { NETWORK_FRAMES, NETWORK_LINES } from '../../dsp/networkMemory';
 import { sinTurns } from '../../dsp/approx';
-import { Drift } from './drift';
+import { LineRotation } from './lineRotation';
 import { Absorption, type Decays } from './absorption';
 import { lineLengths, LONGEST_LINE_SECONDS, spaceAt } from './spaces';
 
@@ -21,7 +21,7 @@ const MOST_YIELD_DB = 96;
 export class Tail {
   private readonly network: FeedbackNetwork;
   private readonly absorption: Absorption;
-  private readonly drift: Drift;
+  private readonly rotation: LineRotation;
   private readonly lengthsOf: readonly Float64Array[];
   private readonly lengths = new Float64Array(NETWORK_LINES);
   private readonly decays: Decays = { middle: 1, low: 1, high: 1, highFromHz: 5000 };
@@ -41,7 +41,7 @@ export class Tail {
     this.absorption = new Absorption(sampleRate);
     this.lengthsOf = lineLengths(sampleRate);
     this.wire();
-    this.drift = new Drift(this.network.memory, sampleRate);
+    this.rotation = new LineRotation(this.network.memory, sampleRate);
   }
 
   /** Highest level written in the last step. */
@@ -67,8 +67,8 @@ export class Tail {
     this.network.clear();
     const { stages } = spaceAt(space);
     this.network.stages = stages;
-    // Where the matrix keeps lines apart, so does the drift.
-    this.drift.enter(meanOf(this.lengthsOf[space]!) / this.sampleRate, stages === STAGES);
+    // Where the matrix keeps lines apart, so does the rotation.
+    this.rotation.setSpace(meanOf(this.lengthsOf[space]!) / this.sampleRate, stages === STAGES);
     this.peak = 0;
     this.heard = 0;
     this.settled = false;
@@ -77,7 +77,7 @@ export class Tail {
   locate(seconds: number, rateHz: number): void {
     const turns = seconds * rateHz;
     this.phase = turns - Math.floor(turns);
-    this.drift.locate(seconds);
+    this.rotation.locate(seconds);
     this.settled = false;
   }
 
@@ -88,7 +88,7 @@ export class Tail {
     this.yielded = open;
     if (changed || !this.settled) this.aim(decays, frozen, open);
     this.move(rateHz, depthMs * (1 - frozen));
-    this.drift.move(1 - frozen);
+    this.rotation.prepare(1 - frozen);
   }
 
   private aim(decays: Decays, frozen: number, open: boolean): void {
@@ -152,7 +152,7 @@ export class Tail {
       input[NETWORK_FRAMES + i] = right[i]!;
     }
     this.peak = this.network.step();
-    this.drift.arrive();
+    this.rotation.commit();
     const { level } = this;
     let heard = 0;
     for (let i = 0; i < NETWORK_FRAMES; i += 1) {

@@ -1,27 +1,27 @@
 import type { DelayLine } from '../../dsp/delayLine';
 import { STEP_FRAMES } from '../define';
 import { EarPath, hearsShadow } from './ear';
-import { LONGEST_ECHO_SECONDS, makeOuterEcho, OUTER_ECHOES, placeEchoes } from './outerEar';
+import { LONGEST_ECHO_SECONDS, makePinnaEchoes, ECHO_COUNT, updatePinnaEchoes } from './pinnaEchoes';
 import { sphereFilters, type SphereFilters } from './sphere';
 
 const AT_ONCE = 4;
 
 /** Samples by which a head's filter is late. */
-export const headLateness = (sampleRate: number): number => sphereFilters(sampleRate).half;
+export const headFilterLatency = (sampleRate: number): number => sphereFilters(sampleRate).half;
 
-/** One ear of a spherical head with an outer ear and a shoulder. What it hears is filtered without any change of phase, so the time between the ears is the same at every pitch. */
-export class HeadEar extends EarPath {
+/** One ear of a rigid sphere, with echoes of pinna and shoulder. Its filter has zero phase, so the interaural delay is the same at every frequency. */
+export class SphericalHeadEar extends EarPath {
   private readonly filters: SphereFilters;
   private readonly half: number;
   /** Samples that are kept of what was read before, for the filter and for the echoes. */
-  private readonly past: number;
-  private readonly heard: Float64Array;
+  private readonly historyLength: number;
+  private readonly history: Float64Array;
   private readonly read = new Float64Array(STEP_FRAMES);
   private readonly sum = new Float64Array(STEP_FRAMES);
   private taps: Float64Array;
   private nextTaps: Float64Array;
-  private echo = makeOuterEcho();
-  private nextEcho = makeOuterEcho();
+  private echo = makePinnaEchoes();
+  private nextEcho = makePinnaEchoes();
   private toward = Number.NaN;
   private elevation = 0;
   private amount = 0;
@@ -34,15 +34,15 @@ export class HeadEar extends EarPath {
     super(side, rate, 0);
     this.filters = sphereFilters(rate);
     this.half = this.filters.half;
-    this.past = 2 * this.half + Math.ceil(LONGEST_ECHO_SECONDS * rate) + 2;
-    this.heard = new Float64Array(this.past + STEP_FRAMES);
+    this.historyLength = 2 * this.half + Math.ceil(LONGEST_ECHO_SECONDS * rate) + 2;
+    this.history = new Float64Array(this.historyLength + STEP_FRAMES);
     this.taps = new Float64Array(this.half + 1);
     this.nextTaps = new Float64Array(this.half + 1);
   }
 
   override clear(): void {
     super.clear();
-    this.heard.fill(0);
+    this.history.fill(0);
     this.toward = Number.NaN;
   }
 
@@ -62,18 +62,18 @@ export class HeadEar extends EarPath {
     amount: number,
   ): void {
     const n = STEP_FRAMES;
-    const { heard, past, read, sum } = this;
+    const { history, historyLength, read, sum } = this;
     const toward = this.towardOf(lateral);
     const begins = this.aim(toward, seconds, gain, head);
     this.readFrom(line, 0, read);
-    for (let i = 0; i < past; i += 1) heard[i] = heard[i + n]!;
-    for (let i = 0; i < n; i += 1) heard[past + i] = read[i]!;
+    for (let i = 0; i < historyLength; i += 1) history[i] = history[i + n]!;
+    for (let i = 0; i < n; i += 1) history[historyLength + i] = read[i]!;
     const moves = this.turn(toward, elevation, head, amount) && !begins;
     this.filter(this.taps, this.echo, sum);
     if (moves || begins) {
-      this.exchange();
+      this.swapFilters();
       this.filter(this.taps, this.echo, read);
-      // From the filter of the last step to this one's.
+      // Crossfade from the filter of the last step.
       for (let i = 0; i < n; i += 1) sum[i] = begins ? read[i]! : sum[i]! + ((read[i]! - sum[i]!) * (i + 1)) / n;
     }
     const gainStep = (this.gainGoal - this.gain) / n;
@@ -85,8 +85,8 @@ export class HeadEar extends EarPath {
     this.arrive();
   }
 
-  /** What was worked out becomes what is heard. */
-  private exchange(): void {
+  /** The next filter becomes the present one. */
+  private swapFilters(): void {
     const { taps, echo } = this;
     this.taps = this.nextTaps;
     this.nextTaps = taps;
@@ -94,7 +94,7 @@ export class HeadEar extends EarPath {
     this.nextEcho = echo;
   }
 
-  /** Works out the filter for a direction. @returns true when it is another one than before */
+  /** Computes the next filter. @returns true when it differs from the present one */
   private turn(toward: number, elevation: number, head: number, amount: number): boolean {
     const same = toward === this.toward && elevation === this.elevation && head === this.head && amount === this.amount;
     if (same) return false;
@@ -108,7 +108,7 @@ export class HeadEar extends EarPath {
       this.nextTaps.fill(0);
       this.nextTaps[0] = 1;
     }
-    placeEchoes(this.nextEcho, toward, elevation, shadowed ? amount : 0, this.rate);
+    updatePinnaEchoes(this.nextEcho, toward, elevation, shadowed ? amount : 0, this.rate);
     return true;
   }
 
@@ -117,28 +117,27 @@ export class HeadEar extends EarPath {
     echo: { readonly delays: Float64Array; readonly gains: Float64Array },
     to: Float64Array,
   ): void {
-    const { heard, half, past } = this;
-    const middle = past - half;
+    const { history, half, historyLength } = this;
+    const middle = historyLength - half;
     const straight = taps[0] === 1 && taps[1] === 0;
-    for (let i = 0; i < STEP_FRAMES; i += AT_ONCE) filterFour(heard, middle + i, taps, straight ? 0 : half, to, i);
-    for (let k = 0; k < OUTER_ECHOES; k += 1)
-      if (echo.gains[k] !== 0) this.addEcho(echo.delays[k]!, echo.gains[k]!, to);
+    for (let i = 0; i < STEP_FRAMES; i += AT_ONCE) filterFour(history, middle + i, taps, straight ? 0 : half, to, i);
+    for (let k = 0; k < ECHO_COUNT; k += 1) if (echo.gains[k] !== 0) this.addEcho(echo.delays[k]!, echo.gains[k]!, to);
   }
 
-  /** Echoes are of what comes in, not of what the head's shadow leaves of it: it is the ear itself that answers. */
+  /** Echoes are of the unfiltered input: pinna and shoulder reflect it before the head's shadow. */
   private addEcho(delay: number, gain: number, to: Float64Array): void {
-    const { heard, half, past } = this;
+    const { history, half, historyLength } = this;
     const whole = Math.floor(delay);
     const rest = delay - whole;
-    const from = past - half - whole;
+    const from = historyLength - half - whole;
     for (let i = 0; i < STEP_FRAMES; i += 1) {
-      const x = heard[from + i]!;
-      to[i] = to[i]! + gain * (x + rest * (heard[from + i - 1]! - x));
+      const x = history[from + i]!;
+      to[i] = to[i]! + gain * (x + rest * (history[from + i - 1]! - x));
     }
   }
 }
 
-/** Four samples behind one another of a symmetric filter, so that each sample is fetched once for all of them. */
+/** Four consecutive outputs of a symmetric FIR filter at once, so that each input sample is loaded once for all four. */
 function filterFour(
   from: Float64Array,
   at: number,

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { makeRandom } from '../../dsp/random';
 import { SincRings } from '../../dsp/sincRings';
 import { between } from '../../testing';
-import { PeriodFinder } from './period';
+import { PeriodDetector } from './periodDetector';
 
 const FRAMES = 16_000;
 
@@ -10,7 +10,7 @@ function found(sampleRate: number, wave: (i: number) => number): number {
   const rings = new SincRings(16_384);
   const samples = Float64Array.from({ length: FRAMES }, (_, i) => wave(i));
   rings.write(0, samples, samples, FRAMES);
-  return new PeriodFinder(sampleRate).find(rings, FRAMES - 100);
+  return new PeriodDetector(sampleRate).detect(rings, FRAMES - 100);
 }
 
 test('the period of any voice from 62 to 500 Hz is found within a cent, whatever its overtones', () => {

@@ -1,5 +1,5 @@
 import { addCorner, CORNER_FRAMES } from '../../dsp/bandlimitedCorner';
-import { LATE_FRAMES, OVERSAMPLED_FRAMES, type Shaper } from '../../dsp/oversampler';
+import { SHAPER_LATENCY, OVERSAMPLED_FRAMES, type Shaper } from '../../dsp/oversampler';
 import type { DrawnCurve } from './curves';
 import { CURVES, DRAWN_POINTS } from './params';
 
@@ -7,32 +7,32 @@ const HARD = CURVES.indexOf('hard');
 const FOLD = CURVES.indexOf('fold');
 const WRAP = CURVES.indexOf('wrap');
 const DRAWN = CURVES.indexOf('drawn');
-const MOST_TIMES = 8;
-/** Corners that are seen to between two samples; a wave that meets more is noise. */
-const MOST_CORNERS = 12;
+const MAX_FACTOR = 8;
+/** Corners that are corrected between two samples. */
+const MAX_CORNERS = 12;
 const NEWTON_STEPS = 2;
-/** A wave that goes further in a sample passes so much of a drawn curve at once that its bends are no bends any more. */
-const MOST_SPEED = 1.5;
-/** Drawn heights in a stretch of 1. */
+/** Slope per sample up to which changes of curvature are corrected: beyond, several drawn points lie between two samples. */
+const MAX_SPEED = 1.5;
+/** Drawn heights in a segment of 1. */
 const PER_HEIGHT = (DRAWN_POINTS - 1) / 2;
 
 /** True for the curves that have corners or jumps. @param kind index in CURVES */
 export const hasCorners = (kind: number): boolean => kind === HARD || kind === FOLD || kind === WRAP || kind === DRAWN;
 
-/** One side: samples before the curve behind the last three, samples behind it behind the last four, and between which corners the last two lay. */
+/** State of one channel: input after the last three samples, output after the last four, and the segments of the last two inputs. */
 class Side {
-  readonly x = new Float64Array(LATE_FRAMES + MOST_TIMES * OVERSAMPLED_FRAMES);
-  readonly y = new Float64Array(CORNER_FRAMES + MOST_TIMES * OVERSAMPLED_FRAMES);
-  stretchBefore = 0;
-  stretch = 0;
+  readonly x = new Float64Array(SHAPER_LATENCY + MAX_FACTOR * OVERSAMPLED_FRAMES);
+  readonly y = new Float64Array(CORNER_FRAMES + MAX_FACTOR * OVERSAMPLED_FRAMES);
+  segmentBefore = 0;
+  segment = 0;
 }
 
 /**
  * Curves with corners, for samples of whatever rate, with every corner rounded by as much as the rate asks for. Between two corners a wave
  * gains no harmonics, so nothing else comes back as other tones. Where a corner is met is found on a cubic through four samples.
  */
-export class CorneredShaper implements Shaper {
-  readonly late = LATE_FRAMES;
+export class AntialiasedShaper implements Shaper {
+  readonly latency = SHAPER_LATENCY;
   private readonly sides = [new Side(), new Side()] as const;
   private kind = HARD;
 
@@ -42,7 +42,7 @@ export class CorneredShaper implements Shaper {
     for (const side of this.sides) {
       side.x.fill(0);
       side.y.fill(0);
-      side.stretchBefore = side.stretch = this.stretchOf(0);
+      side.segmentBefore = side.segment = this.segmentOf(0);
     }
   }
 
@@ -51,8 +51,8 @@ export class CorneredShaper implements Shaper {
     if (kind === this.kind) return;
     this.kind = kind;
     for (const side of this.sides) {
-      side.stretchBefore = this.stretchOf(side.x[1]!);
-      side.stretch = this.stretchOf(side.x[2]!);
+      side.segmentBefore = this.segmentOf(side.x[1]!);
+      side.segment = this.segmentOf(side.x[2]!);
     }
   }
 
@@ -62,66 +62,66 @@ export class CorneredShaper implements Shaper {
     let level = drive;
     for (let i = 0; i < n; i += 1) {
       level += step;
-      x[i + LATE_FRAMES] = cells[at + i]! * level;
+      x[i + SHAPER_LATENCY] = cells[at + i]! * level;
     }
     if (this.kind === HARD) this.clip(side, n);
     else if (this.kind === DRAWN) this.follow(side, n);
     else if (this.kind === FOLD) this.turn(side, n, -1);
     else this.turn(side, n, 1);
     for (let i = 0; i < n; i += 1) cells[at + i] = y[i + 1]!;
-    for (let k = 0; k < LATE_FRAMES; k += 1) x[k] = x[n + k]!;
+    for (let k = 0; k < SHAPER_LATENCY; k += 1) x[k] = x[n + k]!;
     for (let k = 0; k < CORNER_FRAMES; k += 1) y[k] = y[n + k]!;
   }
 
-  /** Each sample's stretch is known one sample later than it: then what lies between the two before it can be seen to. */
+  /** Corners between two samples are corrected once the sample after them is known. */
   private clip(side: Side, n: number): void {
     const { x, y } = side;
-    let { stretch, stretchBefore } = side;
+    let { segment, segmentBefore } = side;
     for (let i = 0; i < n; i += 1) {
-      const now = x[i + LATE_FRAMES]!;
+      const now = x[i + SHAPER_LATENCY]!;
       y[i + CORNER_FRAMES] = now > 1 ? 1 : now < -1 ? -1 : now;
-      if (stretch !== stretchBefore) this.roundCorners(x, y, i, stretchBefore, stretch);
-      stretchBefore = stretch;
-      stretch = now > 1 ? 2 : now < -1 ? 0 : 1;
+      if (segment !== segmentBefore) this.correctCorners(x, y, i, segmentBefore, segment);
+      segmentBefore = segment;
+      segment = now > 1 ? 2 : now < -1 ? 0 : 1;
     }
-    side.stretch = stretch;
-    side.stretchBefore = stretchBefore;
+    side.segment = segment;
+    side.segmentBefore = segmentBefore;
   }
 
-  /** @param odd what every second stretch is multiplied by: -1 folds, 1 wraps */
+  /** @param odd what every second segment is multiplied by: -1 folds, 1 wraps */
   private turn(side: Side, n: number, odd: number): void {
     const { x, y } = side;
-    let { stretch, stretchBefore } = side;
+    let { segment, segmentBefore } = side;
     for (let i = 0; i < n; i += 1) {
-      const now = x[i + LATE_FRAMES]!;
+      const now = x[i + SHAPER_LATENCY]!;
       const entered = Math.floor(0.5 * (now + 1)) | 0;
       const rest = now - 2 * entered;
       y[i + CORNER_FRAMES] = entered & 1 ? odd * rest : rest;
-      if (stretch !== stretchBefore) this.roundCorners(x, y, i, stretchBefore, stretch);
-      stretchBefore = stretch;
-      stretch = entered;
+      if (segment !== segmentBefore) this.correctCorners(x, y, i, segmentBefore, segment);
+      segmentBefore = segment;
+      segment = entered;
     }
-    side.stretch = stretch;
-    side.stretchBefore = stretchBefore;
+    side.segment = segment;
+    side.segmentBefore = segmentBefore;
   }
 
   private follow(side: Side, n: number): void {
     const { x, y } = side;
     const { drawn } = this;
-    let { stretch, stretchBefore } = side;
+    let { segment, segmentBefore } = side;
     for (let i = 0; i < n; i += 1) {
-      const now = x[i + LATE_FRAMES]!;
+      const now = x[i + SHAPER_LATENCY]!;
       y[i + CORNER_FRAMES] = drawn.at(now);
-      if (stretch !== stretchBefore) this.roundCorners(x, y, i, stretchBefore, stretch);
-      stretchBefore = stretch;
-      stretch = now < -1 ? -1 : now >= 1 ? DRAWN_POINTS - 1 : (PER_HEIGHT * (now + 1)) | 0;
+      if (segment !== segmentBefore) this.correctCorners(x, y, i, segmentBefore, segment);
+      segmentBefore = segment;
+      segment = now < -1 ? -1 : now >= 1 ? DRAWN_POINTS - 1 : (PER_HEIGHT * (now + 1)) | 0;
     }
-    side.stretch = stretch;
-    side.stretchBefore = stretchBefore;
+    side.segment = segment;
+    side.segmentBefore = segmentBefore;
   }
 
-  /** Number of the stretch between two corners in which a height lies; corner c is the lower end of stretch c. */
-  private stretchOf(x: number): number {
+  /** Index of the curve's segment at an input; corner c is the lower end of segment c. */
+  private segmentOf(x: number): number {
     if (this.kind === HARD) return x > 1 ? 2 : x < -1 ? 0 : 1;
     if (this.kind !== DRAWN) return Math.floor(0.5 * (x + 1));
     return x < -1 ? -1 : x >= 1 ? DRAWN_POINTS - 1 : (PER_HEIGHT * (x + 1)) | 0;
@@ -132,16 +132,16 @@ export class CorneredShaper implements Shaper {
     return this.kind === DRAWN ? corner / PER_HEIGHT - 1 : 2 * corner - 1;
   }
 
-  /** Sees to the corners between the second and the third of the four samples from `at` on. */
-  private roundCorners(x: Float64Array, y: Float64Array, at: number, before: number, now: number): void {
+  /** Corrects the corners between the second and the third of the four samples from `at` on. */
+  private correctCorners(x: Float64Array, y: Float64Array, at: number, before: number, now: number): void {
     const up = now > before;
     const from = up ? before + 1 : now + 1;
     const to = up ? now : before;
-    if (to - from >= MOST_CORNERS) return;
-    for (let corner = from; corner <= to; corner += 1) this.roundCorner(x, y, at, corner, up ? 1 : -1);
+    if (to - from >= MAX_CORNERS) return;
+    for (let corner = from; corner <= to; corner += 1) this.correctCorner(x, y, at, corner, up ? 1 : -1);
   }
 
-  private roundCorner(x: Float64Array, y: Float64Array, at: number, corner: number, sign: number): void {
+  private correctCorner(x: Float64Array, y: Float64Array, at: number, corner: number, sign: number): void {
     const start = x[at + 1]!;
     const rise = x[at + 2]! - start;
     let first = x[at + 2]! - x[at]! / 3 - start / 2 - x[at + 3]! / 6;
@@ -163,7 +163,7 @@ export class CorneredShaper implements Shaper {
     const speed = first + t * (2 * second + 3 * t * third);
     const turn = sign * this.slopeChange(corner);
     let curvature = turn * (2 * second + 6 * t * third);
-    if (speed < MOST_SPEED && speed > -MOST_SPEED) curvature += sign * this.curvatureChange(corner) * speed * speed;
+    if (speed < MAX_SPEED && speed > -MAX_SPEED) curvature += sign * this.curvatureChange(corner) * speed * speed;
     addCorner(y, at + 1, 1 - t, this.kind === WRAP ? -2 * sign : 0, turn * speed, curvature);
   }
 

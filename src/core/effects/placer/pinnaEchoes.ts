@@ -1,9 +1,9 @@
-/** Echoes of the outer ear, then the shoulder's. */
+/** Echoes of the pinna; one of the shoulder follows them. */
 const PINNA_ECHOES = 5;
-export const OUTER_ECHOES = PINNA_ECHOES + 1;
+export const ECHO_COUNT = PINNA_ECHOES + 1;
 const PINNA_RATE = 44_100;
 const PINNA_GAINS = [0.5, -1, 0.5, -0.25, 0.25] as const;
-/** By how many samples at 44.1 kHz each echo's delay swings with the height, around how many, and how fast. */
+/** Delays in samples at 44.1 kHz: amplitude over elevation, mean, and angular factor of each echo. */
 const SWINGS = [1, 5, 5, 5, 5] as const;
 const MIDDLES = [2, 4, 7, 11, 13] as const;
 const PACES = [1, 0.5, 0.5, 0.5, 0.5] as const;
@@ -13,14 +13,14 @@ const SHOULDER_SECONDS = 0.0012;
 export const LONGEST_ECHO_SECONDS = 0.0013;
 
 /** Delays of the echoes in samples, and their gains. */
-export interface OuterEcho {
+export interface PinnaEchoes {
   readonly delays: Float64Array;
   readonly gains: Float64Array;
 }
 
-export const makeOuterEcho = (): OuterEcho => ({
-  delays: new Float64Array(OUTER_ECHOES),
-  gains: new Float64Array(OUTER_ECHOES),
+export const makePinnaEchoes = (): PinnaEchoes => ({
+  delays: new Float64Array(ECHO_COUNT),
+  gains: new Float64Array(ECHO_COUNT),
 });
 
 /**
@@ -31,8 +31,8 @@ export const makeOuterEcho = (): OuterEcho => ({
  * @param toward angle out of the middle plane in radians, positive on the ear's side
  * @param elevation angle round the axis through the ears: 0 ahead, pi/2 above, pi behind, -pi/2 below  @param amount 0-1
  */
-export function placeEchoes(
-  echo: OuterEcho,
+export function updatePinnaEchoes(
+  echo: PinnaEchoes,
   toward: number,
   elevation: number,
   amount: number,
