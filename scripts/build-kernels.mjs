@@ -3,7 +3,7 @@
 import asc from 'assemblyscript/asc';
 import { readFileSync, writeFileSync } from 'node:fs';
 
-const KERNELS = [['echoLoop', 'ECHO_LOOP_BYTES'], ['network', 'NETWORK_BYTES'], ['convolution', 'CONVOLUTION_BYTES'], ['filterRow', 'FILTER_ROW_BYTES'], ['tapSum', 'TAP_SUM_BYTES'], ['oversample', 'OVERSAMPLE_BYTES'], ['sincRead', 'SINC_READ_BYTES'], ['lineRead', 'LINE_READ_BYTES'], ['diffuser', 'DIFFUSER_BYTES'], ['mixRun', 'MIX_RUN_BYTES']];
+const KERNELS = [['echoLoop', 'ECHO_LOOP_BYTES'], ['network', 'NETWORK_BYTES'], ['convolution', 'CONVOLUTION_BYTES'], ['filterRow', 'FILTER_ROW_BYTES'], ['tapSum', 'TAP_SUM_BYTES'], ['oversample', 'OVERSAMPLE_BYTES'], ['sincRead', 'SINC_READ_BYTES'], ['lineRead', 'LINE_READ_BYTES'], ['diffuser', 'DIFFUSER_BYTES'], ['mixRun', 'MIX_RUN_BYTES'], ['corners', 'CORNERS_BYTES']];
 const FOLDER = 'src/core/dsp/kernels';
 const OPTIONS = ['-O3', '--noAssert', '--runtime', 'stub', '--enable', 'simd', '--importMemory', '--outFile', 'kernel.wasm'];
 

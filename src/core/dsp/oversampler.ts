@@ -1,4 +1,4 @@
-import { startKernel } from './kernels/load';
+import { startKernel, type KernelRoom } from './kernels/load';
 import { OVERSAMPLE_BYTES } from './kernels/oversampleBytes';
 import { OVERSAMPLE_FUSED_BYTES } from './kernels/oversampleFusedBytes';
 import { scriptedOversampling } from './oversampleScript';
@@ -57,6 +57,8 @@ interface Stage {
 export class Oversampler {
   /** Whole samples at the plain rate. */
   readonly latency: number;
+  /** Room for a shaper's own kernel behind all else; null where no kernel runs. */
+  readonly room: KernelRoom | null;
   private readonly cells: Float32Array<ArrayBuffer>;
   private readonly work: OversampleWork;
   /** Stages between the plain rate and the highest. */
@@ -74,8 +76,8 @@ export class Oversampler {
   /** Where the channels begin, behind the taps of all stages. */
   private readonly shared: number;
 
-  /** @param factor 2, 4 or 8  @param withKernel false leaves the work to TypeScript, which tests compare */
-  constructor(private readonly factor: 2 | 4 | 8, withKernel = true) {
+  /** @param factor 2, 4 or 8  @param withKernel false leaves the work to TypeScript, which tests compare  @param roomBytes of room for a shaper */
+  constructor(private readonly factor: 2 | 4 | 8, withKernel = true, roomBytes = 0) {
     const count = Math.log2(factor);
     this.count = count;
     let at = HEADER + 6 * count;
@@ -102,8 +104,9 @@ export class Oversampler {
     this.top = take(filling, OVERSAMPLED_FRAMES * factor);
     this.result = take(0, OVERSAMPLED_FRAMES * factor);
     this.channelFigures = LINE * Math.ceil(at / LINE);
-    const figures = this.shared + 2 * at;
-    const kernel = withKernel ? startKernel(CODE, figures * 4) : null;
+    const figures = LINE * Math.ceil((this.shared + 2 * at) / LINE);
+    const kernel = withKernel ? startKernel(CODE, figures * 4 + roomBytes) : null;
+    this.room = kernel ? { memory: kernel.memory, at: figures * 4 } : null;
     const bytes = kernel ? kernel.memory.buffer : new ArrayBuffer(figures * 4);
     this.cells = new Float32Array(bytes, 0, figures);
     const places = new Int32Array(bytes, 0, HEADER + 6 * count);

@@ -1,5 +1,7 @@
 import { addCorner, CORNER_FRAMES } from '../../dsp/bandlimitedCorner';
+import type { KernelRoom } from '../../dsp/kernels/load';
 import { SHAPER_LATENCY, OVERSAMPLED_FRAMES, type Shaper } from '../../dsp/oversampler';
+import { CornerKernel } from './cornerKernel';
 import type { DrawnCurve } from './curves';
 import { CURVES, DRAWN_POINTS } from './params';
 
@@ -7,6 +9,8 @@ const HARD = CURVES.indexOf('hard');
 const FOLD = CURVES.indexOf('fold');
 const WRAP = CURVES.indexOf('wrap');
 const DRAWN = CURVES.indexOf('drawn');
+/** The same, in the order the kernel counts them. */
+const CORNERED = [HARD, FOLD, WRAP, DRAWN];
 const MAX_FACTOR = 8;
 /** Corners that are corrected between two samples. */
 const MAX_CORNERS = 12;
@@ -17,7 +21,7 @@ const MAX_SPEED = 1.5;
 const PER_HEIGHT = (DRAWN_POINTS - 1) / 2;
 
 /** True for the curves that have corners or jumps. @param kind index in CURVES */
-export const hasCorners = (kind: number): boolean => kind === HARD || kind === FOLD || kind === WRAP || kind === DRAWN;
+export const hasCorners = (kind: number): boolean => CORNERED.includes(kind);
 
 /** State of one channel: input after the last three samples, output after the last four, and the segments of the last two inputs. */
 class Side {
@@ -34,11 +38,19 @@ class Side {
 export class AntialiasedShaper implements Shaper {
   readonly latency = SHAPER_LATENCY;
   private readonly sides = [new Side(), new Side()] as const;
+  private readonly kernel: CornerKernel | null;
   private kind = HARD;
 
-  constructor(private readonly drawn: DrawnCurve) {}
+  /** @param room in the memory of what is oversampled; null leaves all work to TypeScript, which tests compare */
+  constructor(
+    private readonly drawn: DrawnCurve,
+    room: KernelRoom | null,
+  ) {
+    this.kernel = room && CornerKernel.join(room);
+  }
 
   clear(): void {
+    this.kernel?.clear();
     for (const side of this.sides) {
       side.x.fill(0);
       side.y.fill(0);
@@ -57,7 +69,13 @@ export class AntialiasedShaper implements Shaper {
   }
 
   shape(cells: Float32Array, at: number, n: number, drive: number, step: number, which: 0 | 1): void {
-    const side = this.sides[which];
+    if (this.kernel) {
+      if (this.kind === DRAWN) this.kernel.takeDrawn(this.drawn);
+      this.kernel.shape(which, at, CORNERED.indexOf(this.kind), n, drive, step);
+    } else this.shapeInScript(this.sides[which], cells, at, n, drive, step);
+  }
+
+  private shapeInScript(side: Side, cells: Float32Array, at: number, n: number, drive: number, step: number): void {
     const { x, y } = side;
     let level = drive;
     for (let i = 0; i < n; i += 1) {

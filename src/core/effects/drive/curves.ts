@@ -36,6 +36,8 @@ const PER_HEIGHT = (DRAWN_POINTS - 1) / 2;
  */
 export class DrawnCurve {
   private readonly table = new Float64Array(TABLE + 2);
+  /** Another with each curve that is drawn. */
+  version = 0;
   private readonly heights = new Float64Array(DRAWN_POINTS).fill(NaN);
   private readonly slopes = new Float64Array(DRAWN_POINTS);
 
@@ -52,6 +54,7 @@ export class DrawnCurve {
   }
 
   private draw(): void {
+    this.version += 1;
     const { heights, slopes, table } = this;
     const last = DRAWN_POINTS - 1;
     for (let i = 0; i <= last; i += 1) {
@@ -66,6 +69,10 @@ export class DrawnCurve {
       const s = 1 - t;
       table[k] = s * s * (1 + 2 * t) * heights[i]! + t * s * s * slopes[i]! + t * t * (3 - 2 * t) * heights[i + 1]! - t * t * s * slopes[i + 1]!;
     }
+  }
+
+  copyTable(to: Float32Array): void {
+    for (let k = 0; k < this.table.length; k += 1) to[k] = this.table[k]!;
   }
 
   /** What the slope changes by at a drawn height, upwards: the ends alone have corners. */

@@ -9,6 +9,7 @@ import { STEP_FRAMES, type EffectProcessor, type StereoRun } from '../define';
 import { Insert } from '../insert';
 import { placesOf } from '../places';
 import { AntialiasedShaper, hasCorners } from './antialiasedShaper';
+import { CORNER_ROOM } from './cornerKernel';
 import { CurveShaper } from './curves';
 import { LevelMatcher } from './matcher';
 import { CURVES, driveParams } from './params';
@@ -23,11 +24,13 @@ const SHELF_K = Math.SQRT2;
 /** A shelf or bell is made of the square root of its gain. */
 const rootOfGain = (db: number): number => Math.pow(10, db / 40);
 
+const oversampler = (factor: 2 | 4 | 8): Oversampler => new Oversampler(factor, true, CORNER_ROOM);
+
 /** Bends the wave at up to eight times the rate, with a band that is pushed or spared, and a tilt behind it. */
 export class DriveProcessor extends Insert implements EffectProcessor {
-  private readonly oversamplers = [null, new Oversampler(2), new Oversampler(4), new Oversampler(8)] as const;
+  private readonly oversamplers = [null, oversampler(2), oversampler(4), oversampler(8)] as const;
   private readonly shaper = new CurveShaper();
-  private readonly antialiased = new AntialiasedShaper(this.shaper.drawn);
+  private readonly antialiased = this.oversamplers.map((made) => new AntialiasedShaper(this.shaper.drawn, made?.room ?? null));
   private readonly dcBlocks: readonly [DcBlock, DcBlock];
   private readonly before = new FilterRow(1);
   private readonly after = new FilterRow(3);
@@ -56,7 +59,7 @@ export class DriveProcessor extends Insert implements EffectProcessor {
 
   reset(seconds: number, values: Float64Array): void {
     for (const made of this.oversamplers) made?.clear();
-    for (const part of [this.antialiased, ...this.dcBlocks, this.before, this.after, this.matcher]) part.clear();
+    for (const part of [...this.antialiased, ...this.dcBlocks, this.before, this.after, this.matcher]) part.clear();
     this.locate(seconds, values);
   }
 
@@ -73,6 +76,7 @@ export class DriveProcessor extends Insert implements EffectProcessor {
     if (factor !== this.factor) {
       this.factor = factor;
       this.oversamplers[factor]?.clear();
+      this.antialiased[factor]?.clear();
     }
     this.tune(values);
     copyRun(input.left, wet.left);
@@ -134,8 +138,9 @@ export class DriveProcessor extends Insert implements EffectProcessor {
       made.process(wet, inKernel, this.drive, drive);
       this.raise(wet, drive);
     } else if (hasCorners(kind)) {
-      this.antialiased.aim(kind);
-      made.process(wet, -1, this.drive, drive, this.antialiased);
+      const antialiased = this.antialiased[this.factor]!;
+      antialiased.aim(kind);
+      made.process(wet, -1, this.drive, drive, antialiased);
     } else {
       made.process(wet, -1, this.drive, drive, shaper);
     }
