@@ -3,10 +3,10 @@ export const NETWORK_FRAMES = 64;
 /** Lines that are turned with one another lie so far apart; a power of two. */
 export const PAIR_SPAN = 8;
 export const PAIRS = NETWORK_LINES / 2;
-/** Figures of a line's two shelves: b0 b1 a1 of one, then of the other. */
-export const SHELF_FIGURES = 6;
+/** Figures of a line's two shelves: b0 b1 b2 a1 a2 of one, then of the other. */
+export const SHELF_FIGURES = 10;
 /** Where the rings lie, in bytes; this and the figures below stand in kernels/network.as.ts too. */
-export const RINGS_AT = 6784;
+export const RINGS_AT = 7424;
 
 export interface NetworkMemory {
   readonly now: Float32Array;
@@ -34,17 +34,17 @@ export function laidOut(buffer: ArrayBuffer, size: number): NetworkMemory {
   const floats = (at: number, length: number): Float32Array => new Float32Array(buffer, at, length);
   return {
     now: floats(0, SHELF_FIGURES * NETWORK_LINES),
-    move: floats(384, SHELF_FIGURES * NETWORK_LINES),
-    states: floats(768, 2 * NETWORK_LINES),
-    outGains: floats(896, 2 * NETWORK_LINES),
-    inGains: floats(1024, 2 * NETWORK_LINES),
-    outGainSteps: floats(6528, 2 * NETWORK_LINES),
-    rotations: floats(6656, 2 * NETWORK_LINES),
-    delays: new Float64Array(buffer, 1152, NETWORK_LINES),
-    slopes: new Float64Array(buffer, 1280, NETWORK_LINES),
-    input: floats(1408, 2 * NETWORK_FRAMES),
-    output: floats(1920, 2 * NETWORK_FRAMES),
-    read: floats(2432, NETWORK_LINES * NETWORK_FRAMES),
+    move: floats(640, SHELF_FIGURES * NETWORK_LINES),
+    states: floats(1280, 4 * NETWORK_LINES),
+    outGains: floats(1536, 2 * NETWORK_LINES),
+    inGains: floats(1664, 2 * NETWORK_LINES),
+    outGainSteps: floats(7168, 2 * NETWORK_LINES),
+    rotations: floats(7296, 2 * NETWORK_LINES),
+    delays: new Float64Array(buffer, 1792, NETWORK_LINES),
+    slopes: new Float64Array(buffer, 1920, NETWORK_LINES),
+    input: floats(2048, 2 * NETWORK_FRAMES),
+    output: floats(2560, 2 * NETWORK_FRAMES),
+    read: floats(3072, NETWORK_LINES * NETWORK_FRAMES),
     rings: floats(RINGS_AT, NETWORK_LINES * size),
   };
 }

@@ -1,4 +1,4 @@
-import { NETWORK_FRAMES as FRAMES, NETWORK_LINES as LINES, PAIR_SPAN, PAIRS, type NetworkMemory } from './networkMemory';
+import { NETWORK_FRAMES as FRAMES, NETWORK_LINES as LINES, PAIR_SPAN, PAIRS, SHELF_FIGURES, type NetworkMemory } from './networkMemory';
 
 const HALF = Math.SQRT1_2;
 /** Of a matrix that mixes all lines; one that keeps them apart rotations none. */
@@ -62,31 +62,34 @@ function hear({ read, output, outGains, outGainSteps }: NetworkMemory, line: num
   }
 }
 
-/** Two first-order sections in transposed form, their figures moving in a straight line. */
-function absorb({ read, now, move, states }: NetworkMemory, line: number): void {
-  let b0 = now[line]!, b1 = now[LINES + line]!, a1 = now[2 * LINES + line]!;
-  let c0 = now[3 * LINES + line]!, c1 = now[4 * LINES + line]!, d1 = now[5 * LINES + line]!;
-  const b0m = move[line]!, b1m = move[LINES + line]!, a1m = move[2 * LINES + line]!;
-  const c0m = move[3 * LINES + line]!, c1m = move[4 * LINES + line]!, d1m = move[5 * LINES + line]!;
-  let s = states[line]!;
-  let t = states[LINES + line]!;
+/** Two second-order sections in transposed form, their figures moving in a straight line. */
+function absorb(m: NetworkMemory, line: number): void {
+  section(m, line, 0, 0);
+  section(m, line, SHELF_FIGURES / 2, 2);
+}
+
+function section({ read, now, move, states }: NetworkMemory, line: number, row: number, stateRow: number): void {
+  const at = row * LINES + line;
+  let b0 = now[at]!, b1 = now[at + LINES]!, b2 = now[at + 2 * LINES]!, a1 = now[at + 3 * LINES]!, a2 = now[at + 4 * LINES]!;
+  const b0m = move[at]!, b1m = move[at + LINES]!, b2m = move[at + 2 * LINES]!, a1m = move[at + 3 * LINES]!, a2m = move[at + 4 * LINES]!;
+  const stateAt = stateRow * LINES + line;
+  let s = states[stateAt]!;
+  let t = states[stateAt + LINES]!;
   const from = line * FRAMES;
   for (let i = 0; i < FRAMES; i += 1) {
     b0 += b0m;
     b1 += b1m;
+    b2 += b2m;
     a1 += a1m;
-    c0 += c0m;
-    c1 += c1m;
-    d1 += d1m;
+    a2 += a2m;
     const x = read[from + i]!;
     const y = b0 * x + s;
-    s = b1 * x - a1 * y + 1e-15 - 1e-15;
-    const z = c0 * y + t;
-    t = c1 * y - d1 * z + 1e-15 - 1e-15;
-    read[from + i] = z;
+    s = b1 * x - a1 * y + t;
+    t = b2 * x - a2 * y;
+    read[from + i] = y;
   }
-  states[line] = s;
-  states[LINES + line] = t;
+  states[stateAt] = s + 1e-15 - 1e-15;
+  states[stateAt + LINES] = t + 1e-15 - 1e-15;
 }
 
 /** Turns a pair of lines: what leaves one enters the other, and no energy is lost or won. */

@@ -1,29 +1,50 @@
-/** First-order shelves by the bilinear transform, gain 1 on their other side. Figures b0, b1, a1 of `y = b0 x + b1 x' - a1 y'`. */
+/** A second-order section: `y = b0 x + b1 x' + b2 x'' - a1 y' - a2 y''`. */
 export interface Section {
   b0: number;
   b1: number;
+  b2: number;
   a1: number;
+  a2: number;
 }
 
-/** @param gain linear, below the middle  @param t tan(pi f / fs) of the middle, where half the decibels are reached */
-export function lowShelf(out: Section, gain: number, t: number): void {
-  const root = Math.sqrt(gain);
-  const down = 1 + t / root;
-  out.b0 = (1 + t * root) / down;
-  out.b1 = (t * root - 1) / down;
-  out.a1 = (t / root - 1) / down;
+/** Decibels that a cutting or lifting shelf gives, from this gain in decibels. */
+const rootOf = (db: number): number => Math.pow(10, db / 40);
+
+/**
+ * Second-order low shelf by the bilinear transform, gain 1 above. At 0 dB both polynomials are equal to the bit, so that nothing is changed.
+ * @param db gain below the middle  @param t tan(pi f / fs) of the middle, where half the decibels are reached  @param q up to 0.707, monotonic
+ */
+export function lowShelf(out: Section, db: number, t: number, q: number): void {
+  const root = rootOf(db);
+  const slope = (Math.sqrt(root) * t) / q;
+  const d0 = root + slope + t * t;
+  out.b0 = (root * (1 + slope + root * t * t)) / d0;
+  out.b1 = (2 * root * (root * t * t - 1)) / d0;
+  out.b2 = (root * (1 - slope + root * t * t)) / d0;
+  out.a1 = (2 * (t * t - root)) / d0;
+  out.a2 = (root - slope + t * t) / d0;
 }
 
-/** @param gain linear, above the middle */
-export function highShelf(out: Section, gain: number, t: number): void {
-  const root = Math.sqrt(gain);
-  const down = 1 / root + t;
-  out.b0 = (root + t) / down;
-  out.b1 = (t - root) / down;
-  out.a1 = (t - 1 / root) / down;
+/** As `lowShelf`, with the gain above the middle and 1 below. */
+export function highShelf(out: Section, db: number, t: number, q: number): void {
+  const root = rootOf(db);
+  const slope = (Math.sqrt(root) * t) / q;
+  const d0 = 1 + slope + root * t * t;
+  out.b0 = (root * (root + slope + t * t)) / d0;
+  out.b1 = (2 * root * (t * t - root)) / d0;
+  out.b2 = (root * (root - slope + t * t)) / d0;
+  out.a1 = (2 * (root * t * t - 1)) / d0;
+  out.a2 = (1 - slope + root * t * t) / d0;
 }
 
-/** Gain of a section at the angle whose cosine is given. */
-export function sectionGain({ b0, b1, a1 }: Section, cosine: number): number {
-  return Math.sqrt((b0 * b0 + b1 * b1 + 2 * b0 * b1 * cosine) / (1 + a1 * a1 + 2 * a1 * cosine));
+/** Gain in decibels of the low shelf. @param x tan(pi f / fs) of the frequency over that of the middle */
+export function lowShelfDb(db: number, x: number, q: number): number {
+  const root = rootOf(db);
+  const slope = (root * x * x) / (q * q);
+  const above = root - x * x;
+  const below = 1 - root * x * x;
+  return 0.5 * db + 10 * Math.log10((above * above + slope) / (below * below + slope));
 }
+
+/** Gain in decibels of the high shelf, which is the low shelf's mirrored in frequency. */
+export const highShelfDb = (db: number, x: number, q: number): number => lowShelfDb(db, 1 / x, q);

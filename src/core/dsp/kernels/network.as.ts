@@ -7,22 +7,22 @@ const LINES: i32 = 16;
 const FRAMES: i32 = 64;
 const ROW: usize = 64;
 const RUN: usize = 256;
-/** Sixteen figures each: the two shelves of a line as first-order sections, how they move a sample, and their states. */
+/** Sixteen figures each: the two shelves of a line as second-order sections, how they move a sample, and their states. */
 const NOW: usize = 0;
-const MOVE: usize = 384;
-const STATES: usize = 768;
-const OUT_GAINS: usize = 896;
-const IN_GAINS: usize = 1024;
+const MOVE: usize = 640;
+const STATES: usize = 1280;
+const OUT_GAINS: usize = 1536;
+const IN_GAINS: usize = 1664;
 /** Delay of every line before the step, and how it moves a sample, as f64. */
-const DELAYS: usize = 1152;
-const SLOPES: usize = 1280;
-const INPUT: usize = 1408;
-const OUTPUT: usize = 1920;
-const READ: usize = 2432;
+const DELAYS: usize = 1792;
+const SLOPES: usize = 1920;
+const INPUT: usize = 2048;
+const OUTPUT: usize = 2560;
+const READ: usize = 3072;
 /** How what is heard of each line moves a sample; cosines and sines of the pairs' angles, and how they move a sample. */
-const OUT_GAIN_STEPS: usize = 6528;
-const ROTATIONS: usize = 6656;
-const RINGS: usize = 6784;
+const OUT_GAIN_STEPS: usize = 7168;
+const ROTATIONS: usize = 7296;
+const RINGS: usize = 7424;
 
 @inline
 function flushed(v: v128): v128 {
@@ -100,14 +100,14 @@ function hear(group: usize): void {
   }
 }
 
-/** Both shelves of four lines at once, in place: samples are turned so that a vector holds one moment of four lines. */
-function absorb(group: usize, moving: bool): void {
-  const at = group * 16;
-  let b0 = v128.load(NOW + at), b1 = v128.load(NOW + ROW + at), a1 = v128.load(NOW + 2 * ROW + at);
-  let c0 = v128.load(NOW + 3 * ROW + at), c1 = v128.load(NOW + 4 * ROW + at), d1 = v128.load(NOW + 5 * ROW + at);
-  const b0m = v128.load(MOVE + at), b1m = v128.load(MOVE + ROW + at), a1m = v128.load(MOVE + 2 * ROW + at);
-  const c0m = v128.load(MOVE + 3 * ROW + at), c1m = v128.load(MOVE + 4 * ROW + at), d1m = v128.load(MOVE + 5 * ROW + at);
-  let s = v128.load(STATES + at), t = v128.load(STATES + ROW + at);
+/** One shelf of four lines at once, in place: samples are turned so that a vector holds one moment of four lines. */
+function absorb(group: usize, row: usize, stateRow: usize, moving: bool): void {
+  const at = group * 16 + row, stateAt = STATES + group * 16 + stateRow;
+  let b0 = v128.load(NOW + at), b1 = v128.load(NOW + ROW + at), b2 = v128.load(NOW + 2 * ROW + at);
+  let a1 = v128.load(NOW + 3 * ROW + at), a2 = v128.load(NOW + 4 * ROW + at);
+  const b0m = v128.load(MOVE + at), b1m = v128.load(MOVE + ROW + at), b2m = v128.load(MOVE + 2 * ROW + at);
+  const a1m = v128.load(MOVE + 3 * ROW + at), a2m = v128.load(MOVE + 4 * ROW + at);
+  let s = v128.load(stateAt), t = v128.load(stateAt + ROW);
   const from = READ + group * 4 * RUN;
   for (let i: usize = 0; i < RUN; i += 16) {
     const r0 = v128.load(from + i), r1 = v128.load(from + RUN + i), r2 = v128.load(from + 2 * RUN + i), r3 = v128.load(from + 3 * RUN + i);
@@ -117,15 +117,14 @@ function absorb(group: usize, moving: bool): void {
     let x2 = v128.shuffle<i64>(t2, t3, 0, 2), x3 = v128.shuffle<i64>(t2, t3, 1, 3);
     for (let k = 0; k < 4; k += 1) {
       if (moving) {
-        b0 = f32x4.add(b0, b0m); b1 = f32x4.add(b1, b1m); a1 = f32x4.add(a1, a1m);
-        c0 = f32x4.add(c0, c0m); c1 = f32x4.add(c1, c1m); d1 = f32x4.add(d1, d1m);
+        b0 = f32x4.add(b0, b0m); b1 = f32x4.add(b1, b1m); b2 = f32x4.add(b2, b2m);
+        a1 = f32x4.add(a1, a1m); a2 = f32x4.add(a2, a2m);
       }
       const x = x0;
       const y = madd(b0, x, s);
-      s = nmadd(a1, y, f32x4.mul(b1, x));
-      const z = madd(c0, y, t);
-      t = nmadd(d1, z, f32x4.mul(c1, y));
-      x0 = x1; x1 = x2; x2 = x3; x3 = z;
+      s = nmadd(a1, y, madd(b1, x, t));
+      t = nmadd(a2, y, f32x4.mul(b2, x));
+      x0 = x1; x1 = x2; x2 = x3; x3 = y;
     }
     // In four samples nothing gets from here to where figures are too small to be reckoned with quickly.
     s = flushed(s);
@@ -137,8 +136,8 @@ function absorb(group: usize, moving: bool): void {
     v128.store(from + 2 * RUN + i, v128.shuffle<i64>(u2, u3, 0, 2));
     v128.store(from + 3 * RUN + i, v128.shuffle<i64>(u2, u3, 1, 3));
   }
-  v128.store(STATES + at, s);
-  v128.store(STATES + ROW + at, t);
+  v128.store(stateAt, s);
+  v128.store(stateAt + ROW, t);
 }
 
 /**
@@ -238,7 +237,8 @@ export function step(size: i32, place: i32, stages: i32, moving: bool): f32 {
   }
   for (let group: usize = 0; group < 4; group += 1) {
     hear(group);
-    absorb(group, moving);
+    absorb(group, 0, 0, moving);
+    absorb(group, 5 * ROW, 2 * ROW, moving);
   }
   mix(stages);
   let peak = f32x4.splat(0);

@@ -1,21 +1,27 @@
 import type { FeedbackNetwork } from '../../dsp/feedbackNetwork';
 import { NETWORK_LINES } from '../../dsp/networkMemory';
-import { highShelf, lowShelf, sectionGain, type Section } from '../../dsp/shelf';
+import { highShelf, highShelfDb, lowShelf, lowShelfDb, type Section } from '../../dsp/shelf';
+import type { DecayContour } from './spaces';
 
+/**
+ * Where decays are what they are set to. What an octave band is heard to decay by is ruled by its slower part, so that the bands at 125 Hz
+ * and 8 kHz are set a little towards the middle.
+ */
 const REFERENCE_HZ = 1000;
-const LOW_HZ = 250;
-/** Where decays of lows and highs are what they are set to. */
-const LOW_EXACT_HZ = 125;
-const HIGH_EXACT_HZ = 8000;
-/** A shelf reaches this share of its gain there, about; then it is brought nearer so many times. */
-const SHELF_SHARE = 0.8;
-const TRIES = 3;
-const DEEPEST_DB = -48;
-const HIGHEST_DB = 12;
+const LOW_EXACT_HZ = 140;
+const HIGH_EXACT_HZ = 7000;
+/** Highs that begin later are what they are set to this far above their beginning. */
+const ABOVE_HIGHS = 1.4;
+const HIGHEST_SHARE = 0.42;
+/** A shelf that lies lower reaches down to where decay is that of the middle. */
+const MIN_HIGHS_HZ = 2500;
+const TRIES = 6;
+const MIN_SHELF_DB = -72;
+const MAX_SHELF_DB = 14;
 const SHALLOWER = 0.8;
 const SHALLOWER_TIMES = 8;
 /** The plateau beside a deep shelf may ring this much longer than set, no more. */
-const MOST_PLATEAU = 1.6;
+const MAX_PLATEAU = 1.6;
 
 /** Decays in seconds of the middle, the lows and the highs. */
 export interface Decays {
@@ -26,82 +32,107 @@ export interface Decays {
 }
 
 /**
- * Turns decays into what each line has to lose on its way, proportional to its length in decibels, exact at 125 Hz, 1 kHz and 8 kHz where
- * first-order shelves can be so steep.
+ * Turns decays into what each line has to lose on its way, proportional to its length in decibels, exact for the octaves at 125 Hz, 1 kHz
+ * and 8 kHz.
  * Source: J.-M. Jot, "An analysis/synthesis approach to real-time artificial reverberation" (1992).
  */
 export class Absorption {
-  private readonly low: Section = { b0: 1, b1: 0, a1: 0 };
-  private readonly high: Section = { b0: 1, b1: 0, a1: 0 };
-  private readonly cosine: number;
-  private lowTry = 0;
-  private highTry = 0;
-  private readonly lowCosine: number;
-  private readonly highCosine: number;
-  private readonly lowT: number;
+  private readonly low: Section = { b0: 1, b1: 0, b2: 0, a1: 0, a2: 0 };
+  private readonly high: Section = { b0: 1, b1: 0, b2: 0, a1: 0, a2: 0 };
+  private lowDb = 0;
+  private highDb = 0;
+  private lowT = 0;
+  private highT = 0;
+  private lowQ = 0;
+  private highQ = 0;
+  /** Frequencies where decays are exact, over the middle of either shelf, warped as the bilinear transform does. */
+  private readonly lowAt = new Float64Array(3);
+  private readonly highAt = new Float64Array(3);
+  /** Gains in decibels there, without the gain of the line. */
+  private readonly gains = new Float64Array(3);
 
-  constructor(private readonly sampleRate: number) {
-    this.cosine = Math.cos((2 * Math.PI * REFERENCE_HZ) / sampleRate);
-    this.lowCosine = Math.cos((2 * Math.PI * LOW_EXACT_HZ) / sampleRate);
-    this.highCosine = Math.cos((2 * Math.PI * Math.min(HIGH_EXACT_HZ, 0.45 * sampleRate)) / sampleRate);
-    this.lowT = Math.tan((Math.PI * LOW_HZ) / sampleRate);
-  }
+  constructor(private readonly sampleRate: number) {}
 
   /** @param lengths of the lines in samples  @param keep 0 lets the lines lose as they should, 1 lets them lose nothing  @param yieldDb what they lose beside, in dB a second */
-  aim(network: FeedbackNetwork, lengths: Float64Array, decays: Decays, keep: number, yieldDb: number): void {
-    const { low, high } = this;
-    const highT = Math.tan((Math.PI * Math.min(decays.highFromHz, 0.45 * this.sampleRate)) / this.sampleRate);
+  aim(
+    network: FeedbackNetwork,
+    lengths: Float64Array,
+    decays: Decays,
+    contour: DecayContour,
+    keep: number,
+    yieldDb: number,
+  ): void {
+    this.place(decays.highFromHz, contour);
     for (let line = 0; line < NETWORK_LINES; line += 1) {
       const seconds = lengths[line]! / this.sampleRate;
       const fall = -60 * seconds * (1 - keep);
       const middleDb = fall / decays.middle - yieldDb * seconds;
-      this.bend(fall / decays.low - fall / decays.middle, fall / decays.high - fall / decays.middle, highT);
-      const gain = this.balance(middleDb, highT);
-      network.aim(line, 0, low.b0 * gain);
-      network.aim(line, 1, low.b1 * gain);
-      network.aim(line, 2, low.a1);
-      network.aim(line, 3, high.b0);
-      network.aim(line, 4, high.b1);
-      network.aim(line, 5, high.a1);
+      this.solve(fall / decays.low - fall / decays.middle, fall / decays.high - fall / decays.middle);
+      this.send(network, line, this.balance(middleDb));
     }
   }
 
-  /** Makes both shelves, so that together they give so many decibels more at 125 Hz and at 8 kHz than at 1 kHz. */
-  private bend(lowDb: number, highDb: number, highT: number): void {
-    this.lowTry = lowDb / SHELF_SHARE;
-    this.highTry = highDb / SHELF_SHARE;
-    for (let k = 0; ; k += 1) {
-      this.make(highT);
-      if (k === TRIES || (lowDb === 0 && highDb === 0)) return;
-      const middle = this.gainAt(this.cosine);
-      this.lowTry += lowDb - 20 * Math.log10(this.gainAt(this.lowCosine) / middle);
-      this.highTry += highDb - 20 * Math.log10(this.gainAt(this.highCosine) / middle);
+  private send(network: FeedbackNetwork, line: number, gain: number): void {
+    const { low, high } = this;
+    lowShelf(low, this.lowDb, this.lowT, this.lowQ);
+    highShelf(high, this.highDb, this.highT, this.highQ);
+    network.aim(line, 0, low.b0 * gain);
+    network.aim(line, 1, low.b1 * gain);
+    network.aim(line, 2, low.b2 * gain);
+    network.aim(line, 3, low.a1);
+    network.aim(line, 4, low.a2);
+    network.aim(line, 5, high.b0);
+    network.aim(line, 6, high.b1);
+    network.aim(line, 7, high.b2);
+    network.aim(line, 8, high.a1);
+    network.aim(line, 9, high.a2);
+  }
+
+  /** Places both shelves, and the frequencies where decays are exact. */
+  private place(highFromHz: number, contour: DecayContour): void {
+    const { sampleRate } = this;
+    const tan = (hz: number): number => Math.tan((Math.PI * Math.min(hz, 0.45 * sampleRate)) / sampleRate);
+    this.lowT = tan(contour.lowHz);
+    this.highT = tan(Math.max(MIN_HIGHS_HZ, contour.highs * highFromHz));
+    this.lowQ = contour.lowQ;
+    this.highQ = contour.highQ;
+    const highest = Math.min(Math.max(HIGH_EXACT_HZ, ABOVE_HIGHS * highFromHz), HIGHEST_SHARE * sampleRate);
+    for (let k = 0; k < 3; k += 1) {
+      const t = tan(k === 0 ? LOW_EXACT_HZ : k === 1 ? REFERENCE_HZ : highest);
+      this.lowAt[k] = t / this.lowT;
+      this.highAt[k] = t / this.highT;
     }
   }
 
-  private make(highT: number): void {
-    this.lowTry = limited(this.lowTry);
-    this.highTry = limited(this.highTry);
-    lowShelf(this.low, Math.pow(10, this.lowTry / 20), this.lowT);
-    highShelf(this.high, Math.pow(10, this.highTry / 20), highT);
+  /** Finds both shelves, so that together they give so many decibels more at the lows and at the highs than in the middle. */
+  private solve(lowDb: number, highDb: number): void {
+    this.lowDb = limited(lowDb);
+    this.highDb = limited(highDb);
+    const { gains } = this;
+    this.read();
+    if (lowDb === 0 && highDb === 0) return;
+    for (let k = 0; k < TRIES; k += 1) {
+      this.lowDb = limited(this.lowDb + lowDb - gains[0]! + gains[1]!);
+      this.highDb = limited(this.highDb + highDb - gains[2]! + gains[1]!);
+      this.read();
+    }
+  }
+
+  private read(): void {
+    for (let k = 0; k < 3; k += 1)
+      this.gains[k] = lowShelfDb(this.lowDb, this.lowAt[k]!, this.lowQ) + highShelfDb(this.highDb, this.highAt[k]!, this.highQ);
   }
 
   /** Gain of the line that is exact at 1 kHz. The plateau between deep shelves would ring too long by it: then they are made less deep. */
-  private balance(middleDb: number, highT: number): number {
-    const wanted = Math.pow(10, middleDb / 20);
-    const most = Math.pow(10, middleDb / MOST_PLATEAU / 20);
-    for (let k = 0; k < SHALLOWER_TIMES && wanted > most * this.gainAt(this.cosine); k += 1) {
-      if (this.lowTry < 0) this.lowTry *= SHALLOWER;
-      if (this.highTry < 0) this.highTry *= SHALLOWER;
-      this.make(highT);
+  private balance(middleDb: number): number {
+    const most = middleDb / MAX_PLATEAU;
+    for (let k = 0; k < SHALLOWER_TIMES && middleDb - this.gains[1]! > most; k += 1) {
+      if (this.lowDb < 0) this.lowDb *= SHALLOWER;
+      if (this.highDb < 0) this.highDb *= SHALLOWER;
+      this.read();
     }
-    const exact = wanted / this.gainAt(this.cosine);
-    return exact < most ? exact : most;
-  }
-
-  private gainAt(cosine: number): number {
-    return sectionGain(this.low, cosine) * sectionGain(this.high, cosine);
+    return Math.pow(10, Math.min(middleDb - this.gains[1]!, most) / 20);
   }
 }
 
-const limited = (db: number): number => (db < DEEPEST_DB ? DEEPEST_DB : db > HIGHEST_DB ? HIGHEST_DB : db);
+const limited = (db: number): number => (db < MIN_SHELF_DB ? MIN_SHELF_DB : db > MAX_SHELF_DB ? MAX_SHELF_DB : db);

@@ -1,23 +1,28 @@
 import { sinTurns } from '../../dsp/approx';
-import { NETWORK_FRAMES, NETWORK_LINES, PAIRS, type NetworkMemory } from '../../dsp/networkMemory';
+import { NETWORK_FRAMES, NETWORK_LINES, PAIR_SPAN, PAIRS, type NetworkMemory } from '../../dsp/networkMemory';
 
-/** Rotation rate of the slowest pair, a third of the fastest: of the output gains, and of the lines inside the loop. */
-const OUTPUT_ROTATION_HZ = 2.5;
-const LOOP_ROTATION_HZ = 0.8;
+/** Rotation rate of the slowest pair, a third of the fastest: of neighbours among the output gains, of those eight apart, and of the lines inside the loop. */
+const OUTPUT_ROTATION_HZ = 3.3;
+const FAR_OUTPUT_ROTATION_HZ = 2.9;
+const LOOP_ROTATION_HZ = 3.2;
+/** Among the pairs eight apart each takes the rate of another: odd, so that all are taken. */
+const FAR_ORDER = 3;
 const GAINS = 2 * NETWORK_LINES;
 /** Mean line length at which the loop rotates at LOOP_ROTATION_HZ; shorter lines recirculate more often and rotate more slowly. */
 const REFERENCE_SECONDS = 0.05;
-/** Phase offset from pair to pair, in turns. */
+/** Phase offset from pair to pair, in turns; another for those eight apart, so that echoes are dense at once. */
 const APART = 0.381966;
+const FAR_APART = 0.618034;
 
 /**
- * Rotates pairs of lines of a feedback delay network slowly, so that no mode keeps its energy, and pairs of its output gains, so that no
- * mode keeps its level at the output. Rotations are orthogonal: decays stay as they are, and no line changes its length.
+ * Rotates pairs of lines of a feedback delay network slowly, so that no mode keeps its energy, and pairs of its output gains, twice, so
+ * that no mode keeps its level at the output. Rotations are orthogonal: decays stay as they are, and no line changes its length.
  * Source: S. J. Schlecht and E. A. P. Habets, "Time-varying feedback matrices in feedback delay networks and their application in
  * artificial reverberation" (2015).
  */
 export class LineRotation {
   private readonly outputPhases = new Float64Array(PAIRS);
+  private readonly farPhases = new Float64Array(PAIRS);
   private readonly loopPhases = new Float64Array(PAIRS);
   /** Output gains before and after rotation; then cosines and sines of the loop's rotation, one of each a pair. */
   private readonly unrotatedGains = new Float64Array(GAINS);
@@ -39,6 +44,7 @@ export class LineRotation {
   locate(seconds: number): void {
     for (let pair = 0; pair < PAIRS; pair += 1) {
       this.outputPhases[pair] = wrapped(pair * APART + seconds * rateOf(OUTPUT_ROTATION_HZ, pair));
+      this.farPhases[pair] = wrapped(pair * FAR_APART + seconds * rateOf(FAR_OUTPUT_ROTATION_HZ, farRate(pair)));
       this.loopPhases[pair] = wrapped(pair * APART + seconds * this.speed * rateOf(LOOP_ROTATION_HZ, pair));
     }
     this.settled = false;
@@ -60,6 +66,7 @@ export class LineRotation {
     const step = (share * NETWORK_FRAMES) / this.sampleRate;
     for (let pair = 0; pair < PAIRS; pair += 1) {
       this.outputPhases[pair] = wrapped(this.outputPhases[pair]! + step * rateOf(OUTPUT_ROTATION_HZ, pair));
+      this.farPhases[pair] = wrapped(this.farPhases[pair]! + step * rateOf(FAR_OUTPUT_ROTATION_HZ, farRate(pair)));
       this.loopPhases[pair] = wrapped(this.loopPhases[pair]! + step * this.speed * rateOf(LOOP_ROTATION_HZ, pair));
     }
     this.updateRotations();
@@ -79,20 +86,31 @@ export class LineRotation {
   /** Computes output gains, cosines and sines of the present phases. */
   private updateRotations(): void {
     const { unrotatedGains, rotatedGains, rotations } = this;
+    for (let i = 0; i < GAINS; i += 1) rotatedGains[i] = unrotatedGains[i]!;
     for (let pair = 0; pair < PAIRS; pair += 1) {
       rotations[pair] = sinTurns(this.loopPhases[pair]! + 0.25);
       rotations[PAIRS + pair] = sinTurns(this.loopPhases[pair]!);
-      const cosine = sinTurns(this.outputPhases[pair]! + 0.25);
-      const sine = sinTurns(this.outputPhases[pair]!);
-      for (let at = 2 * pair; at < GAINS; at += NETWORK_LINES) {
-        rotatedGains[at] = cosine * unrotatedGains[at]! - sine * unrotatedGains[at + 1]!;
-        rotatedGains[at + 1] = sine * unrotatedGains[at]! + cosine * unrotatedGains[at + 1]!;
-      }
+      this.rotateGains(2 * pair, 1, this.outputPhases[pair]!);
+    }
+    for (let pair = 0; pair < PAIRS; pair += 1) this.rotateGains(pair, PAIR_SPAN, this.farPhases[pair]!);
+  }
+
+  /** Rotates the gains of two lines, `span` apart, on both sides. */
+  private rotateGains(line: number, span: number, turns: number): void {
+    const { rotatedGains } = this;
+    const cosine = sinTurns(turns + 0.25);
+    const sine = sinTurns(turns);
+    for (let at = line; at < GAINS; at += NETWORK_LINES) {
+      const a = rotatedGains[at]!;
+      const b = rotatedGains[at + span]!;
+      rotatedGains[at] = cosine * a - sine * b;
+      rotatedGains[at + span] = sine * a + cosine * b;
     }
   }
 }
 
 /** Rates of the pairs, evenly spaced by ratio; every second one is negative. */
 const SHARES = Float64Array.from({ length: PAIRS }, (_, pair) => (pair & 1 ? -1 : 1) * Math.pow(3, pair / (PAIRS - 1)));
+const farRate = (pair: number): number => (FAR_ORDER * pair + 2) & (PAIRS - 1);
 const rateOf = (slowest: number, pair: number): number => slowest * SHARES[pair]!;
 const wrapped = (turns: number): number => turns - Math.floor(turns);

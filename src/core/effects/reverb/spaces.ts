@@ -1,6 +1,16 @@
 import { NETWORK_LINES } from '../../dsp/networkMemory';
 import { SPACES } from './params';
 
+/** How decay goes from the lows to the middle and from there to the highs, whatever both are set to. */
+export interface DecayContour {
+  /** Middle of the way from the lows, and how steep it is: up to 0.707. */
+  readonly lowHz: number;
+  readonly lowQ: number;
+  /** Middle of the way to the highs, as a multiple of where they are set to begin, and how steep it is. */
+  readonly highs: number;
+  readonly highQ: number;
+}
+
 /** What makes one space different from another. Times in seconds at size 1. */
 export interface Space {
   /** Shortest and longest line of the network. */
@@ -14,15 +24,27 @@ export interface Space {
   readonly box: readonly [number, number, number] | null;
   /** Sections of the cascade that spreads low before high, as a coil does; 0 for none. */
   readonly coil: number;
+  readonly contour: DecayContour;
 }
 
+/** Soft walls take the top from 2 kHz on. What each contour comes to in every octave: accuracy/spaces.ts. */
+const SOFT: DecayContour = { lowHz: 300, lowQ: 0.7, highs: 0.55, highQ: 0.7 };
+/** Hard walls let the low middle ring on. */
+const STONE: DecayContour = { lowHz: 420, lowQ: 0.7, highs: 0.75, highQ: 0.65 };
+/** Little is lost up to 4 kHz; then the air takes more with every octave. */
+const AIR: DecayContour = { lowHz: 340, lowQ: 0.7, highs: 1, highQ: 0.7 };
+/** An even slope over all octaves. */
+const METAL: DecayContour = { lowHz: 300, lowQ: 0.7, highs: 0.8, highQ: 0.6 };
+const COIL: DecayContour = { lowHz: 300, lowQ: 0.7, highs: 1, highQ: 0.7 };
+const OPEN: DecayContour = { lowHz: 330, lowQ: 0.7, highs: 0.9, highQ: 0.65 };
+
 const FIGURES: Readonly<Record<(typeof SPACES)[number], Space>> = {
-  room: { shortest: 0.0083, longest: 0.0613, stages: 4, smear: [0.0019, 0.0031, 0.0047, 0.0062], box: [5.2, 6.9, 2.7], coil: 0 },
-  chamber: { shortest: 0.0137, longest: 0.0473, stages: 4, smear: [0.0031, 0.0049, 0.0071, 0.0098], box: [8.4, 11.1, 4.3], coil: 0 },
-  hall: { shortest: 0.0051, longest: 0.0853, stages: 4, smear: [0.0041, 0.0067, 0.0109, 0.0151], box: [19.3, 31.7, 12.1], coil: 0 },
-  plate: { shortest: 0.0047, longest: 0.0797, stages: 4, smear: [0.0023, 0.0037, 0.0059, 0.0083], box: null, coil: 0 },
-  spring: { shortest: 0.0337, longest: 0.0611, stages: 2, smear: [0.0007, 0.0011, 0.0017, 0.0023], box: null, coil: 64 },
-  cloud: { shortest: 0.0411, longest: 0.1093, stages: 4, smear: [0.0113, 0.0197, 0.0331, 0.0523], box: null, coil: 0 },
+  room: { shortest: 0.0083, longest: 0.0613, stages: 4, smear: [0.0019, 0.0031, 0.0047, 0.0062], box: [5.2, 6.9, 2.7], coil: 0, contour: SOFT },
+  chamber: { shortest: 0.0137, longest: 0.0473, stages: 4, smear: [0.0031, 0.0049, 0.0071, 0.0098], box: [8.4, 11.1, 4.3], coil: 0, contour: STONE },
+  hall: { shortest: 0.0051, longest: 0.0853, stages: 4, smear: [0.0041, 0.0067, 0.0109, 0.0151], box: [19.3, 31.7, 12.1], coil: 0, contour: AIR },
+  plate: { shortest: 0.0047, longest: 0.0797, stages: 4, smear: [0.0023, 0.0037, 0.0059, 0.0083], box: null, coil: 0, contour: METAL },
+  spring: { shortest: 0.0337, longest: 0.0611, stages: 2, smear: [0.0007, 0.0011, 0.0017, 0.0023], box: null, coil: 64, contour: COIL },
+  cloud: { shortest: 0.0411, longest: 0.1093, stages: 4, smear: [0.0113, 0.0197, 0.0331, 0.0523], box: null, coil: 0, contour: OPEN },
 };
 
 export const spaceAt = (index: number): Space => FIGURES[SPACES[index] ?? 'hall'];

@@ -11,6 +11,8 @@ const STAGES = 4;
 const GLIDE = 0.25;
 /** A line's motion differs from its neighbour's by this share of a turn. */
 const APART = 0.381966;
+/** Shorter decays are over before a mode could be told from its neighbours: their lines rotate more slowly. */
+const FULL_ROTATION_SECONDS = 1.5;
 /** While open, what is held gives way once it stands higher than this: by 2 dB a second for the first above, and ever faster. */
 const OPEN_CEILING = 0.5;
 const YIELD_PER_DB = 2;
@@ -88,7 +90,7 @@ export class Tail {
     this.yielded = open;
     if (changed || !this.settled) this.aim(decays, frozen, open);
     this.move(rateHz, depthMs * (1 - frozen));
-    this.rotation.prepare(1 - frozen);
+    this.rotation.prepare((1 - frozen) * Math.min(1, decays.middle / FULL_ROTATION_SECONDS));
   }
 
   private aim(decays: Decays, frozen: number, open: boolean): void {
@@ -100,7 +102,7 @@ export class Tail {
     const loudest = this.peak > this.heard ? this.peak : this.heard;
     const over = open && frozen > 0 && loudest > OPEN_CEILING ? 20 * Math.log10(loudest / OPEN_CEILING) : 0;
     const yieldDb = over * (YIELD_PER_DB + YIELD_PER_DB_SQUARED * over);
-    this.absorption.aim(this.network, this.lengths, decays, frozen, yieldDb < MOST_YIELD_DB ? yieldDb : MOST_YIELD_DB);
+    this.absorption.aim(this.network, this.lengths, decays, spaceAt(this.space).contour, frozen, yieldDb < MOST_YIELD_DB ? yieldDb : MOST_YIELD_DB);
     let mean = 0;
     for (let line = 0; line < NETWORK_LINES; line += 1) mean += this.lengths[line]! / NETWORK_LINES;
     // A long decay gathers energy as its length over the loop's; half of those decibels are given back.
