@@ -9,7 +9,8 @@ import { placePromises } from './places';
 import { repeatPromises } from './repeats';
 import { spacePromises } from './spaces';
 import { tonePromises } from './tone';
+import { hitPromises } from './pitchedHits';
 import { vowelPromises } from './vowels';
 
 /** Every promise about the sound of the effects. */
-export const PROMISES: readonly Accuracy[] = [...repeatPromises, ...loopPromises, ...levelPromises, ...presetPromises, ...spacePromises, ...placePromises, ...headPromises, ...tonePromises, ...colourPromises, ...aliasPromises, ...vowelPromises];
+export const PROMISES: readonly Accuracy[] = [...repeatPromises, ...loopPromises, ...levelPromises, ...presetPromises, ...spacePromises, ...placePromises, ...headPromises, ...tonePromises, ...colourPromises, ...aliasPromises, ...vowelPromises, ...hitPromises];

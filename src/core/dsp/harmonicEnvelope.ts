@@ -4,10 +4,16 @@ const REACH = 0.4;
 const FOLLOWED = 0.3;
 /** A harmonic so far below both of its neighbours, in natural logarithms (12 dB), is none: the pitch was taken an octave too low. */
 const GAP = 1.4;
+/** A bin that stands so far over those two away, in natural logarithms (9 dB), is the middle of a tone in a Hann window. */
+const PROMINENT = 1;
+/** Tones so far below the loudest (70 dB) tell nothing. */
+const FAINT = 8;
+/** Share of the energy that tones have in a sound made of nothing else. */
+const TONAL_SHARE = 0.9;
 
 /**
  * The line through the harmonics of a tone, in logarithms: exact at each of them, and between them a curve that never swings beyond its
- * neighbours.
+ * neighbours but at tops and bottoms.
  * Source of the curve: F. N. Fritsch and R. E. Carlson, "Monotone Piecewise Cubic Interpolation" (1980).
  */
 export class HarmonicEnvelope {
@@ -34,6 +40,42 @@ export class HarmonicEnvelope {
     this.lean();
     this.draw(to);
     return true;
+  }
+
+  /**
+   * The line through all tones, whatever their frequencies, level before the first and after the last.
+   * @param magnitudes of all bins  @param levels their natural logarithms  @returns how many there are; 0 where much else sounds
+   */
+  findTones(magnitudes: Float64Array, levels: Float64Array): number {
+    const { places, heights, bins } = this;
+    let top = levels[0]!;
+    for (let k = 1; k < bins; k += 1) if (levels[k]! > top) top = levels[k]!;
+    let count = 0;
+    let tonal = 0;
+    let all = 0;
+    let counted = -1;
+    for (let k = 2; k < bins - 2; k += 1) {
+      const b = levels[k]!;
+      all += magnitudes[k]! * magnitudes[k]!;
+      const a = levels[k - 1]!;
+      const c = levels[k + 1]!;
+      const beside = levels[k - 2]! > levels[k + 2]! ? levels[k - 2]! : levels[k + 2]!;
+      if (b < top - FAINT || b <= a || b < c || b < beside + PROMINENT) continue;
+      const off = (0.5 * (a - c)) / (a - 2 * b + c);
+      places[count] = k + off;
+      heights[count] = b - 0.25 * (a - c) * off;
+      count += 1;
+      for (let j = Math.max(counted + 1, k - 2); j <= k + 2; j += 1) tonal += magnitudes[j]! * magnitudes[j]!;
+      counted = k + 2;
+    }
+    this.count = count;
+    return tonal > TONAL_SHARE * all ? count : 0;
+  }
+
+  /** Draws the line through the tones that were found last. */
+  drawTones(to: Float64Array): void {
+    this.lean();
+    this.draw(to);
   }
 
   private collect(levels: Float64Array, spacing: number): void {
@@ -89,12 +131,20 @@ export class HarmonicEnvelope {
       const after = (heights[i + 1]! - heights[i]!) / right;
       const near = 2 * right + left;
       const far = right + 2 * left;
-      slopes[i] = before * after <= 0 ? 0 : (near + far) / (near / before + far / after);
+      // The top of a formant lies between two harmonics: there the curve is a parabola, which may stand over both.
+      slopes[i] =
+        before * after <= 0
+          ? (before * right + after * left) / (left + right)
+          : (near + far) / (near / before + far / after);
     }
   }
 
   private draw(to: Float64Array): void {
     const { places, heights, slopes, count, bins } = this;
+    if (count === 1) {
+      to.fill(heights[0]!, 0, bins);
+      return;
+    }
     let i = 0;
     for (let k = 0; k < bins; k += 1) {
       while (i < count - 2 && places[i + 1]! <= k) i += 1;

@@ -4,6 +4,8 @@ import { SpectralEnvelope } from './spectralEnvelope';
 
 /** Most that an envelope that is moved may lift or lower a bin, in natural logarithms: 30 dB. */
 const MOST_LIFT = 3.45;
+/** Share of a new envelope in a frame: two tones that beat would bend what is lifted otherwise. */
+const ENVELOPE_FOLLOW = 0.5;
 const TURN = 2 * Math.PI;
 /** Bins under this tell nothing of an onset. */
 const ONSET_FROM = 8;
@@ -42,6 +44,8 @@ export class PhaseVocoder {
   private readonly loud: Float64Array;
   private readonly peaks: Int32Array;
   private readonly envelope: SpectralEnvelope;
+  /** What each bin is lifted by, in natural logarithms. */
+  private readonly lifts: Float64Array;
   private fresh = true;
   private sumBefore = 0;
 
@@ -54,6 +58,7 @@ export class PhaseVocoder {
     this.window = hann(size);
     this.loud = new Float64Array(bins);
     this.peaks = new Int32Array(bins);
+    this.lifts = new Float64Array(bins);
     this.envelope = new SpectralEnvelope(size, sampleRate);
   }
 
@@ -70,19 +75,19 @@ export class PhaseVocoder {
   }
 
   /**
-   * Makes `made` of `frame` on both sides.
+   * Makes `made` of `frame` on both sides, by the four stages below, which may be spread over time.
    * @param hopIn samples since the last frame  @param hopOut samples by which it shall lie behind it, a quarter of the size at most
    * @param formants ratio by which the envelope is moved along the frequencies; 1 leaves it  @param top bins from here on are silenced
    */
   turn(hopIn: number, hopOut: number, formants: number, top: number): void {
     this.takeApart();
-    if (formants !== 1) this.moveEnvelope(formants);
+    this.moveEnvelope(formants);
     this.layPhases(hopIn, hopOut);
     this.layTogether(top);
   }
 
-  /** Both sides in one transform: the left as its real part, the right as its imaginary one. */
-  private takeApart(): void {
+  /** First stage. Both sides in one transform: the left as its real part, the right as its imaginary one. */
+  takeApart(): void {
     const { left, right, window, loud, size, transform } = this;
     const { re, im } = transform;
     for (let i = 0; i < size; i += 1) {
@@ -112,12 +117,19 @@ export class PhaseVocoder {
     this.sumBefore = sum;
   }
 
-  private moveEnvelope(ratio: number): void {
-    const { left, right, loud, envelope, size } = this;
+  /** Second stage. */
+  moveEnvelope(ratio: number): void {
+    if (ratio === 1) return;
+    const { left, right, loud, envelope, size, lifts } = this;
     envelope.find(loud);
+    // After an onset the envelope is another.
+    const follow = this.fresh ? 1 : ENVELOPE_FOLLOW;
     for (let k = 0; k <= size / 2; k += 1) {
       const lift = envelope.at(k / ratio) - envelope.log[k]!;
-      const gain = Math.exp(lift > MOST_LIFT ? MOST_LIFT : lift < -MOST_LIFT ? -MOST_LIFT : lift);
+      const limited = lift > MOST_LIFT ? MOST_LIFT : lift < -MOST_LIFT ? -MOST_LIFT : lift;
+      const followed = lifts[k]! + follow * (limited - lifts[k]!);
+      lifts[k] = followed;
+      const gain = Math.exp(followed);
       left.re[k] = left.re[k]! * gain;
       left.im[k] = left.im[k]! * gain;
       right.re[k] = right.re[k]! * gain;
@@ -138,8 +150,8 @@ export class PhaseVocoder {
     return count;
   }
 
-  /** Turns each peak on by what it turns in the time between two frames, and all round it by the same angle. */
-  private layPhases(hopIn: number, hopOut: number): void {
+  /** Third stage. Turns each peak on by what it turns in the time between two frames, and all round it by the same angle. */
+  layPhases(hopIn: number, hopOut: number): void {
     const { left, right, peaks } = this;
     const bins = left.re.length;
     const count = this.fresh || hopIn <= 0 ? 0 : this.findPeaks();
@@ -187,7 +199,8 @@ export class PhaseVocoder {
     }
   }
 
-  private layTogether(top: number): void {
+  /** Fourth stage. @param top bins from here on are silenced */
+  layTogether(top: number): void {
     const { left, right, window, size, transform } = this;
     const { re, im } = transform;
     const scale = 1 / size;

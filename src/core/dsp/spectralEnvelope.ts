@@ -5,6 +5,8 @@ const FLOOR = 1e-7;
 const ROUNDS = 4;
 /** Hills narrower than this, in seconds of the cepstrum, are harmonics and not formants, where no pitch is found. */
 const ORDER_SECONDS = 0.0025;
+/** So few tones tell no pitch, and no throat. */
+const FEW_TONES = 4;
 /** Pitches that are looked for, in Hz, and how far their ridge has to stand out of the cepstrum. */
 const LOWEST_HZ = 60;
 const HIGHEST_HZ = 900;
@@ -40,12 +42,21 @@ export class SpectralEnvelope {
       target[k] = Math.log(magnitudes[k]! + FLOOR);
       log[k] = -Infinity;
     }
+    const tones = this.harmonics.findTones(magnitudes, target);
+    if (tones > 0 && tones < FEW_TONES) {
+      this.harmonics.drawTones(log);
+      return;
+    }
     for (let round = 0; round < ROUNDS; round += 1) {
       for (let k = 0; k <= half; k += 1) if (log[k]! > target[k]!) target[k] = log[k]!;
       this.toCepstrum();
       if (round === 0) {
         this.order = this.findOrder();
         if (this.period > 0 && this.harmonics.find(target, size / this.period, log)) return;
+        if (tones > 0 && this.harmonics.findTones(magnitudes, target) > 0) {
+          this.harmonics.drawTones(log);
+          return;
+        }
       }
       this.smooth();
     }

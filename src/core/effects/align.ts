@@ -1,8 +1,8 @@
 import { DelayLine } from '../dsp/delayLine';
 import { STEP_FRAMES, stereoRun, type StereoRun } from './define';
 
-/** Nothing is held back longer, in seconds: a dozen limiters one after another. */
-const LONGEST_SECONDS = 0.1;
+/** Nothing is held back longer, in seconds: four shifts by the spectrum one after another. */
+const LONGEST_SECONDS = 0.6;
 
 /**
  * Holds a sound back by whole samples, so that it keeps step with another that effects make late. Another delay comes in over one step,

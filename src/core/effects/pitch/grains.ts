@@ -1,21 +1,25 @@
 import { hann } from '../../dsp/hann';
 import { SincRings } from '../../dsp/sincRings';
 import { STEP_FRAMES, type StereoRun } from '../define';
+import { OnsetQueue } from './onsetQueue';
 
-const RING = 16_384;
 const GRAIN_SECONDS = 0.04;
 const LATENCY_SECONDS = 0.05;
+/** What is kept beside what is late: a grain and its reach, read four times as fast. */
+const RING_SECONDS = 0.25;
 const REACH_SECONDS = 0.008;
+/** Before a hit its grain comes in, over this time. */
+const ATTACK_SECONDS = 0.002;
 /** Every so many samples are compared when a grain looks for its place. */
 const STRIDE = 4;
 
 /**
- * Moves the pitch by reading short grains faster or slower, each laid where it goes on most like the one before.
+ * Moves the pitch by reading short grains faster or slower, each laid where it goes on most like the one before. A hit begins a grain of its
+ * own, exactly when it is due; no grain before it reads so far, and none after it goes back.
  * Source: W. Verhelst and M. Roelands, "An Overlap-Add Technique Based on Waveform Similarity (WSOLA)" (1993).
  */
 export class GrainShift {
-  readonly latency: number;
-  private readonly rings = new SincRings(RING);
+  private readonly rings: SincRings;
   private readonly window: Float64Array;
   private readonly half: number;
   private readonly compared: number;
@@ -23,17 +27,28 @@ export class GrainShift {
   /** What a new grain is compared with, and where it is looked for, both sides added: every STRIDE-th sample of the one, all of the other. */
   private readonly model: Float32Array;
   private readonly field: Float32Array;
+  readonly onsets: OnsetQueue;
+  private readonly attack: number;
   private came = 0;
   /** Where both grains read, the older one first, and how far into the younger one it is. */
   private older = 0;
   private younger = 0;
   private into = 0;
+  /** Samples over which the younger grain comes in. */
+  private length: number;
   private ratio = 1;
 
-  constructor(sampleRate: number) {
+  /** @param latency in samples, 50 ms at least */
+  constructor(
+    sampleRate: number,
+    readonly latency = Math.round(LATENCY_SECONDS * sampleRate),
+  ) {
+    this.rings = new SincRings(2 ** Math.ceil(Math.log2(latency + RING_SECONDS * sampleRate)));
     this.half = Math.round((GRAIN_SECONDS * sampleRate) / 2);
     this.window = hann(2 * this.half);
-    this.latency = Math.round(LATENCY_SECONDS * sampleRate);
+    this.onsets = new OnsetQueue(sampleRate);
+    this.attack = Math.round(ATTACK_SECONDS * sampleRate);
+    this.length = this.half;
     this.reach = Math.round(REACH_SECONDS * sampleRate);
     this.compared = Math.min(this.half, 960);
     this.model = new Float32Array(Math.ceil(this.compared / STRIDE));
@@ -46,16 +61,37 @@ export class GrainShift {
     this.ratio = ratio;
     this.older = this.younger = -this.latency;
     this.into = 0;
+    this.length = this.half;
+    this.onsets.clear();
+  }
+
+  /** Where in the input the coming step's output is due. */
+  get due(): number {
+    return this.came - this.latency;
+  }
+
+  /** Takes a step in without making anything of it: the next that is made begins with a grain in time. */
+  skip(input: StereoRun, ratio: number): void {
+    this.take(input);
+    this.came += STEP_FRAMES;
+    this.ratio = ratio;
+    this.older = this.younger = this.due;
+    this.into = this.length;
+  }
+
+  private take(input: StereoRun): void {
+    this.rings.write(this.came, input.left, input.right, STEP_FRAMES);
+    this.onsets.listen(this.came, input.left, input.right);
   }
 
   process(input: StereoRun, wet: StereoRun, ratio: number): void {
     const { rings, window } = this;
-    rings.write(this.came, input.left, input.right, STEP_FRAMES);
+    this.take(input);
     const step = (ratio - this.ratio) / STEP_FRAMES;
     let at = 0;
     while (at < STEP_FRAMES) {
-      const length = this.lengthOf(ratio);
-      if (this.into >= length) this.begin(this.came + at);
+      if (this.into >= this.length) this.begin(this.came + at);
+      const { length } = this;
       const n = Math.min(STEP_FRAMES - at, length - this.into);
       const speed = this.ratio + step;
       rings.read(this.older, speed, step, at, at + n);
@@ -80,19 +116,39 @@ export class GrainShift {
     this.ratio = ratio;
   }
 
-  /** Half a grain: as long as may be without overtaking what has come in. */
+  /** Half a grain: as long as may be without overtaking what has come in, up to the end of which it is half a grain ahead. */
   private lengthOf(ratio: number): number {
     if (ratio <= 1.8) return this.half;
-    const most = (this.latency - this.reach - 2 * STEP_FRAMES) / (2 * (ratio - 1));
+    const most = (this.latency - this.reach - 2 * STEP_FRAMES) / (ratio - 1);
     return most < this.half ? Math.floor(most) : this.half;
   }
 
   /** The younger grain becomes the older; a new one begins near where the time wants it, where it goes on like the other. */
   private begin(now: number): void {
+    const { ratio, attack } = this;
     this.older = this.younger;
     this.into = 0;
-    const wanted = now - this.latency;
-    this.younger = wanted + (this.ratio === 1 ? 0 : this.bestShift(wanted));
+    const due = now - this.latency;
+    const length = this.lengthOf(ratio);
+    // What is in its attack is due by its end.
+    const hit = ratio === 1 ? Infinity : this.onsets.first(due, due + 2 * length + attack);
+    if (hit - due <= attack + 1) {
+      this.length = Math.max(1, Math.round(hit - due));
+      this.younger = hit - ratio * this.length;
+      return;
+    }
+    const untilAttack = hit - attack - due;
+    this.length = Math.min(length, Math.round(untilAttack > length ? Math.max(length / 2, untilAttack / 2) : untilAttack));
+    // A grain is in time where it is loudest.
+    const wanted = due - (ratio - 1) * this.length;
+    const latest = hit - ratio * (hit - due);
+    const earliest = this.onsets.lastUpTo(due);
+    this.younger = ratio === 1 ? wanted : this.placed(within(wanted, earliest, latest), earliest, latest);
+  }
+
+  /** Where a grain near a place goes on most like the older one, within what hits allow. */
+  private placed(wanted: number, earliest: number, latest: number): number {
+    return within(wanted + this.bestShift(wanted), earliest, latest);
   }
 
   /** By how much a grain near a place is moved so as to go on most like the older one: the likeness of both, by every STRIDE-th sample. */
@@ -112,7 +168,24 @@ export class GrainShift {
         best = shift - reach;
       }
     }
-    return best;
+    return best + this.between(a, b + reach + best);
+  }
+
+  /** What is missing to the best shift, in parts of a sample: the top of a parabola through the products of all samples there and beside. */
+  private between(a: number, b: number): number {
+    const before = this.productOf(a, b - 1);
+    const here = this.productOf(a, b);
+    const after = this.productOf(a, b + 1);
+    const bend = before - 2 * here + after;
+    if (!(bend < 0) || before > here || after > here) return 0;
+    return (0.5 * (before - after)) / bend;
+  }
+
+  private productOf(a: number, b: number): number {
+    const { rings, compared } = this;
+    let product = 0;
+    for (let i = 0; i < compared; i += 1) product += rings.monoAt(a + i) * rings.monoAt(b + i);
+    return product;
   }
 
   /** How alike the older grain and the field from a shift on are: their product over the root of the field's power. */
@@ -128,3 +201,5 @@ export class GrainShift {
     return product / Math.sqrt(power);
   }
 }
+
+const within = (place: number, least: number, most: number): number => (place < least ? least : place > most ? most : place);

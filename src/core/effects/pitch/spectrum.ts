@@ -1,28 +1,99 @@
 import { PhaseVocoder } from '../../dsp/phaseVocoder';
 import { SincRings } from '../../dsp/sincRings';
-import { STEP_FRAMES, type StereoRun } from '../define';
+import { STEP_FRAMES, stereoRun, type StereoRun } from '../define';
+import { GrainShift } from './grains';
 
 /** Samples that the reading needs in front of it. */
 const AHEAD = 12;
-/** Rings: enough for the latest and the longest that lies between. */
-const RING = 32_768;
-const MASK = RING - 1;
+/** Frames tell tones a minor third apart from 200 Hz on. */
+const FRAME_SECONDS = 1 / 15;
+/** Frames that overlap as they come. */
+const OVERLAP = 4;
+/** Rings hold so many frames: the latest and the longest that lies between. */
+const RING_FRAMES = 8;
+/** Steps over which the work on a frame is spread, so that no step takes much longer than another. */
+const STAGES = 4;
 
-/** Samples of a frame: about a twenty-fifth of a second. */
-const frameOf = (sampleRate: number): number => (sampleRate > 64_000 ? 4096 : 2048);
+/** Samples of a frame: the next power of two. */
+const frameOf = (sampleRate: number): number => 2 ** Math.ceil(Math.log2(FRAME_SECONDS * sampleRate));
 
 /** By how much all is late, in samples: half a frame as it comes, half a one as it is read an octave down, and what the steps need. Farther down it is a little later. */
-export const spectrumLatency = (sampleRate: number): number => 1.5 * frameOf(sampleRate) + 2 * STEP_FRAMES;
+export const spectrumLatency = (sampleRate: number): number => 1.5 * frameOf(sampleRate) + (2 + STAGES) * STEP_FRAMES;
+
+/** From so long before a hit until so long after it grains are heard, in seconds, and how long both cross. */
+const BEFORE_HIT = 0.035;
+const AFTER_HIT = 0.012;
+const CROSSING = 0.008;
+
+/** Moves the pitch by the spectrum. Round a hit, which frames would spread, grains are heard instead. */
+export class SpectrumShift {
+  readonly latency: number;
+  private readonly frames: FrameShift;
+  private readonly hits: GrainShift;
+  private readonly hitPart = stereoRun();
+  /** Share of the grains at the end of the last step, and the most it moves in one. */
+  private hitShare = 0;
+  private readonly hitStep: number;
+  private readonly beforeHit: number;
+  private readonly afterHit: number;
+
+  constructor(sampleRate: number) {
+    this.latency = spectrumLatency(sampleRate);
+    this.frames = new FrameShift(sampleRate);
+    this.hits = new GrainShift(sampleRate, this.latency);
+    this.hitStep = STEP_FRAMES / (CROSSING * sampleRate);
+    this.beforeHit = BEFORE_HIT * sampleRate;
+    this.afterHit = AFTER_HIT * sampleRate;
+  }
+
+  clear(ratio: number): void {
+    this.frames.clear(ratio);
+    this.hits.clear(ratio);
+    this.hitShare = 0;
+  }
+
+  /** @param ratio of the pitch at the end of the run  @param formants ratio by which the throat is moved in what is heard */
+  process(input: StereoRun, wet: StereoRun, ratio: number, formants: number): void {
+    const { hits, hitPart, hitShare, hitStep } = this;
+    this.frames.process(input, wet, ratio, formants);
+    const { due } = hits;
+    const isNear = ratio !== 1 && hits.onsets.first(due - this.afterHit, due + this.beforeHit) < Infinity;
+    const goal = isNear ? Math.min(1, hitShare + hitStep) : Math.max(0, hitShare - hitStep);
+    if (goal === 0 && hitShare === 0) {
+      hits.skip(input, ratio);
+      return;
+    }
+    hits.process(input, hitPart, ratio);
+    const step = (goal - hitShare) / STEP_FRAMES;
+    for (let i = 0; i < STEP_FRAMES; i += 1) {
+      const share = hitShare + step * (i + 1);
+      wet.left[i] = wet.left[i]! + share * (hitPart.left[i]! - wet.left[i]!);
+      wet.right[i] = wet.right[i]! + share * (hitPart.right[i]! - wet.right[i]!);
+    }
+    this.hitShare = goal;
+  }
+}
+
+/** A frame that is being worked on: what was set when it was taken, and how far the work has come. */
+interface Work {
+  stage: number;
+  hopIn: number;
+  hopOut: number;
+  formants: number;
+  top: number;
+}
 
 /**
  * Moves the pitch of a passing sound: its frames are laid farther apart or nearer by the ratio, and what comes of it is read
  * by so much faster or slower, so that it takes the same time again.
  */
-export class SpectrumShift {
+class FrameShift {
   private readonly vocoder: PhaseVocoder;
-  private readonly inLeft = new Float64Array(RING);
-  private readonly inRight = new Float64Array(RING);
-  private readonly out = new SincRings(RING);
+  private readonly inLeft: Float64Array;
+  private readonly inRight: Float64Array;
+  private readonly mask: number;
+  private readonly out: SincRings;
+  private readonly work: Work = { stage: 0, hopIn: 0, hopOut: 0, formants: 1, top: 0 };
   /** Samples that have come in; where the last frame was taken; where it was laid; where the reading stands. */
   private came = 0;
   private taken = 0;
@@ -31,14 +102,17 @@ export class SpectrumShift {
   private ratio = 1;
   private first = true;
   private readonly frame: number;
-  private readonly hop: number;
-  readonly latency: number;
+  private readonly latency: number;
 
   constructor(sampleRate: number) {
     this.frame = frameOf(sampleRate);
-    this.hop = this.frame / 4;
     this.latency = spectrumLatency(sampleRate);
     this.vocoder = new PhaseVocoder(this.frame, sampleRate);
+    const ring = RING_FRAMES * this.frame;
+    this.mask = ring - 1;
+    this.inLeft = new Float64Array(ring);
+    this.inRight = new Float64Array(ring);
+    this.out = new SincRings(ring);
   }
 
   clear(ratio: number): void {
@@ -50,23 +124,25 @@ export class SpectrumShift {
     this.ratio = ratio;
     // All rings hold silence: the reading starts as if it had always been going on.
     this.reading = 0;
-    this.laid = -this.hop;
+    this.laid = -this.hopOf(ratio);
     this.taken = 0;
     this.first = true;
+    this.work.stage = 0;
   }
 
-  /** @param ratio of the pitch at the end of the run  @param formants ratio by which the throat is moved in what is heard */
   process(input: StereoRun, wet: StereoRun, ratio: number, formants: number): void {
-    const { inLeft, inRight, out } = this;
+    const { inLeft, inRight, out, mask, work } = this;
     for (let i = 0; i < STEP_FRAMES; i += 1) {
-      inLeft[(this.came + i) & MASK] = input.left[i]!;
-      inRight[(this.came + i) & MASK] = input.right[i]!;
+      inLeft[(this.came + i) & mask] = input.left[i]!;
+      inRight[(this.came + i) & mask] = input.right[i]!;
     }
     this.came += STEP_FRAMES;
     const step = (ratio - this.ratio) / STEP_FRAMES;
     const faster = ratio > this.ratio ? ratio : this.ratio;
-    // What is read must have been laid by all frames that reach it.
-    while (this.laid + this.hopOf(ratio) <= this.reading + faster * STEP_FRAMES + AHEAD) this.layFrame(ratio, formants);
+    const needed = this.reading + faster * STEP_FRAMES + AHEAD;
+    // What is read must have been laid by all frames that reach it; what is read soon is worked on by and by.
+    while (this.laid + this.hopOf(ratio) <= needed) this.workOn(ratio, formants);
+    if (work.stage > 0 || this.laid + this.hopOf(ratio) <= needed + STAGES * faster * STEP_FRAMES) this.workOn(ratio, formants);
     out.read(this.reading, this.ratio + step, step, 0, STEP_FRAMES);
     for (let i = 0; i < STEP_FRAMES; i += 1) {
       wet.left[i] = out.outLeft[i]!;
@@ -77,26 +153,41 @@ export class SpectrumShift {
     this.ratio = ratio;
   }
 
+  /** Samples between frames that are laid: a whole number of them to a frame, so that their windows add up to a constant. */
   private hopOf(ratio: number): number {
-    return ratio < 1 ? Math.max(64, Math.round(this.hop * ratio)) : this.hop;
+    return Math.round(this.frame / (ratio < 1 ? Math.ceil(OVERLAP / ratio) : OVERLAP));
   }
 
-  private layFrame(ratio: number, formants: number): void {
-    const { vocoder, inLeft, inRight, frame } = this;
-    const hop = this.hopOf(ratio);
-    this.laid += hop;
+  /** One stage of the work on the next frame. */
+  private workOn(ratio: number, formants: number): void {
+    const { vocoder, work, frame } = this;
+    if (work.stage === 0) this.takeFrame(ratio, formants);
+    else if (work.stage === 1) vocoder.moveEnvelope(work.formants);
+    else if (work.stage === 2) vocoder.layPhases(work.hopIn, work.hopOut);
+    else {
+      vocoder.layTogether(work.top);
+      this.laid += work.hopOut;
+      // Its last samples are the first there.
+      this.out.lay(this.laid, vocoder.left.made, vocoder.right.made, frame, work.hopOut, vocoder.levelAt(work.hopOut));
+    }
+    work.stage = (work.stage + 1) & (STAGES - 1);
+  }
+
+  private takeFrame(ratio: number, formants: number): void {
+    const { vocoder, inLeft, inRight, frame, mask, work } = this;
+    work.hopOut = this.hopOf(ratio);
     // Which part of what came in will be read at the moment at which the reading reaches the middle of this frame.
-    const due = this.came - STEP_FRAMES + (this.laid + frame / 2 - this.reading) / ratio;
+    const due = this.came - STEP_FRAMES + (this.laid + work.hopOut + frame / 2 - this.reading) / ratio;
     const from = Math.min(this.came - frame, Math.round(due - this.latency - frame / 2));
     for (let i = 0; i < frame; i += 1) {
-      vocoder.left.frame[i] = inLeft[(from + i) & MASK]!;
-      vocoder.right.frame[i] = inRight[(from + i) & MASK]!;
+      vocoder.left.frame[i] = inLeft[(from + i) & mask]!;
+      vocoder.right.frame[i] = inRight[(from + i) & mask]!;
     }
-    const top = ratio > 1 ? Math.floor((0.98 * frame) / (2 * ratio)) : frame / 2 + 1;
-    vocoder.turn(this.first ? 0 : from - this.taken, hop, formants / ratio, top);
+    work.top = ratio > 1 ? Math.floor((0.98 * frame) / (2 * ratio)) : frame / 2 + 1;
+    work.formants = formants / ratio;
+    work.hopIn = this.first ? 0 : from - this.taken;
     this.first = false;
     this.taken = from;
-    // Its last samples are the first there.
-    this.out.lay(this.laid, vocoder.left.made, vocoder.right.made, frame, hop, vocoder.levelAt(hop));
+    vocoder.takeApart();
   }
 }

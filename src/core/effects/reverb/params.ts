@@ -9,7 +9,7 @@ export const reverbParams = {
     label: 'Space', group: 'Space', hint: 'What it rings in: walls near or far, a sheet of metal, coils, or no walls at all.', initial: 'hall',
     options: SPACES.map((id) => ({ id, label: id })),
   }),
-  decay: time({ label: 'Decay', group: 'Space', hint: 'How long until it has fallen by 60 dB at 1 kHz.', min: 100, max: 60_000, initial: '2 bars', smoothingSeconds: 0.05, ladder: ['2 bars', '1 bar', '1/2', '1/4', '1/8', '1/16'] }),
+  decay: time({ label: 'Decay', group: 'Space', hint: 'How long until it has fallen by 60 dB at 1 kHz.', min: 100, max: 60_000, initial: '2 bars', smoothingSeconds: 0.08, ladder: ['2 bars', '1 bar', '1/2', '1/4', '1/8', '1/16'] }),
   preDelay: time({ label: 'Pre-delay', group: 'Space', hint: 'Silence before the space answers: keeps words in front of it.', min: 0, max: 500, initial: 0, smoothingSeconds: 0.05, ladder: ['1/8', '1/16', '1/32', '1/64'] }),
   size: ratio({ label: 'Size', group: 'Space', hint: 'Distance of the walls: small is tight and coloured, large is wide and slow to build.', min: 0.5, max: 2, initial: 1, notches: [1], smoothingSeconds: 0.15 }),
   early: gain({ label: 'Early', group: 'Space', hint: 'Level of the first reflections, which tell how near the walls are.', initial: 0.7 }),

@@ -1,0 +1,66 @@
+import { STEP_FRAMES } from '../define';
+
+/** Samples of a block whose energy is looked at. */
+const BLOCK = 32;
+/** A block that has so many times the energy of what came before is an onset (12 dB). */
+const RISE = 16;
+/** What came before is forgotten by and by, and no onset follows another sooner than this. */
+const FORGET_SECONDS = 0.012;
+const APART_SECONDS = 0.04;
+/** Mean square under which all is silence. */
+const SILENCE = 1e-8;
+const KEPT = 8;
+
+/** Notes where hits begin in a passing sound, to a block of 32 samples. */
+export class OnsetQueue {
+  private readonly places = new Float64Array(KEPT).fill(Infinity);
+  private next = 0;
+  private before = 0;
+  private last = -Infinity;
+  private readonly keeps: number;
+  private readonly apart: number;
+
+  constructor(sampleRate: number) {
+    this.keeps = Math.exp(-BLOCK / (FORGET_SECONDS * sampleRate));
+    this.apart = APART_SECONDS * sampleRate;
+  }
+
+  clear(): void {
+    this.places.fill(Infinity);
+    this.before = 0;
+    this.last = -Infinity;
+  }
+
+  /** @param place of the first sample of the run */
+  listen(place: number, left: Float64Array, right: Float64Array): void {
+    for (let from = 0; from < STEP_FRAMES; from += BLOCK) {
+      let energy = 0;
+      for (let i = from; i < from + BLOCK; i += 1) energy += left[i]! * left[i]! + right[i]! * right[i]!;
+      energy /= BLOCK;
+      if (energy > SILENCE && energy > RISE * this.before && place + from - this.last > this.apart) {
+        this.last = place + from;
+        this.places[this.next] = this.last;
+        this.next = (this.next + 1) & (KEPT - 1);
+      }
+      const kept = this.before * this.keeps;
+      this.before = energy > kept ? energy : kept;
+    }
+  }
+
+  /** The first onset after a place, up to another; Infinity where there is none. */
+  first(after: number, until: number): number {
+    let found = Infinity;
+    for (let i = 0; i < KEPT; i += 1) {
+      const place = this.places[i]!;
+      if (place > after && place <= until && place < found) found = place;
+    }
+    return found;
+  }
+
+  /** The last onset up to a place; -Infinity where none is remembered. */
+  lastUpTo(place: number): number {
+    let found = -Infinity;
+    for (let i = 0; i < KEPT; i += 1) if (this.places[i]! <= place && this.places[i]! > found) found = this.places[i]!;
+    return found;
+  }
+}
