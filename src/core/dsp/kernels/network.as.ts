@@ -100,14 +100,16 @@ function hear(group: usize): void {
   }
 }
 
-/** One shelf of four lines at once, in place: samples are turned so that a vector holds one moment of four lines. */
-function absorb(group: usize, row: usize, stateRow: usize, moving: bool): void {
-  const at = group * 16 + row, stateAt = STATES + group * 16 + stateRow;
+/** Both shelves of four lines at once, in place: samples are turned so that a vector holds one moment of four lines. */
+@inline
+function absorbBy(group: usize, moving: bool): void {
+  const at = group * 16;
   let b0 = v128.load(NOW + at), b1 = v128.load(NOW + ROW + at), b2 = v128.load(NOW + 2 * ROW + at);
   let a1 = v128.load(NOW + 3 * ROW + at), a2 = v128.load(NOW + 4 * ROW + at);
-  const b0m = v128.load(MOVE + at), b1m = v128.load(MOVE + ROW + at), b2m = v128.load(MOVE + 2 * ROW + at);
-  const a1m = v128.load(MOVE + 3 * ROW + at), a2m = v128.load(MOVE + 4 * ROW + at);
-  let s = v128.load(stateAt), t = v128.load(stateAt + ROW);
+  let c0 = v128.load(NOW + 5 * ROW + at), c1 = v128.load(NOW + 6 * ROW + at), c2 = v128.load(NOW + 7 * ROW + at);
+  let d1 = v128.load(NOW + 8 * ROW + at), d2 = v128.load(NOW + 9 * ROW + at);
+  let s = v128.load(STATES + at), t = v128.load(STATES + ROW + at);
+  let u = v128.load(STATES + 2 * ROW + at), v = v128.load(STATES + 3 * ROW + at);
   const from = READ + group * 4 * RUN;
   for (let i: usize = 0; i < RUN; i += 16) {
     const r0 = v128.load(from + i), r1 = v128.load(from + RUN + i), r2 = v128.load(from + 2 * RUN + i), r3 = v128.load(from + 3 * RUN + i);
@@ -117,18 +119,22 @@ function absorb(group: usize, row: usize, stateRow: usize, moving: bool): void {
     let x2 = v128.shuffle<i64>(t2, t3, 0, 2), x3 = v128.shuffle<i64>(t2, t3, 1, 3);
     for (let k = 0; k < 4; k += 1) {
       if (moving) {
-        b0 = f32x4.add(b0, b0m); b1 = f32x4.add(b1, b1m); b2 = f32x4.add(b2, b2m);
-        a1 = f32x4.add(a1, a1m); a2 = f32x4.add(a2, a2m);
+        b0 = f32x4.add(b0, v128.load(MOVE + at)); b1 = f32x4.add(b1, v128.load(MOVE + ROW + at)); b2 = f32x4.add(b2, v128.load(MOVE + 2 * ROW + at));
+        a1 = f32x4.add(a1, v128.load(MOVE + 3 * ROW + at)); a2 = f32x4.add(a2, v128.load(MOVE + 4 * ROW + at));
+        c0 = f32x4.add(c0, v128.load(MOVE + 5 * ROW + at)); c1 = f32x4.add(c1, v128.load(MOVE + 6 * ROW + at)); c2 = f32x4.add(c2, v128.load(MOVE + 7 * ROW + at));
+        d1 = f32x4.add(d1, v128.load(MOVE + 8 * ROW + at)); d2 = f32x4.add(d2, v128.load(MOVE + 9 * ROW + at));
       }
       const x = x0;
       const y = madd(b0, x, s);
       s = nmadd(a1, y, madd(b1, x, t));
       t = nmadd(a2, y, f32x4.mul(b2, x));
-      x0 = x1; x1 = x2; x2 = x3; x3 = y;
+      const z = madd(c0, y, u);
+      u = nmadd(d1, z, madd(c1, y, v));
+      v = nmadd(d2, z, f32x4.mul(c2, y));
+      x0 = x1; x1 = x2; x2 = x3; x3 = z;
     }
     // In four samples nothing gets from here to where figures are too small to be reckoned with quickly.
-    s = flushed(s);
-    t = flushed(t);
+    s = flushed(s); t = flushed(t); u = flushed(u); v = flushed(v);
     const u0 = v128.shuffle<i32>(x0, x1, 0, 4, 1, 5), u1 = v128.shuffle<i32>(x2, x3, 0, 4, 1, 5);
     const u2 = v128.shuffle<i32>(x0, x1, 2, 6, 3, 7), u3 = v128.shuffle<i32>(x2, x3, 2, 6, 3, 7);
     v128.store(from + i, v128.shuffle<i64>(u0, u1, 0, 2));
@@ -136,8 +142,15 @@ function absorb(group: usize, row: usize, stateRow: usize, moving: bool): void {
     v128.store(from + 2 * RUN + i, v128.shuffle<i64>(u2, u3, 0, 2));
     v128.store(from + 3 * RUN + i, v128.shuffle<i64>(u2, u3, 1, 3));
   }
-  v128.store(stateAt, s);
-  v128.store(stateAt + ROW, t);
+  v128.store(STATES + at, s);
+  v128.store(STATES + ROW + at, t);
+  v128.store(STATES + 2 * ROW + at, u);
+  v128.store(STATES + 3 * ROW + at, v);
+}
+
+function absorb(group: usize, moving: bool): void {
+  if (moving) absorbBy(group, true);
+  else absorbBy(group, false);
 }
 
 /**
@@ -237,8 +250,7 @@ export function step(size: i32, place: i32, stages: i32, moving: bool): f32 {
   }
   for (let group: usize = 0; group < 4; group += 1) {
     hear(group);
-    absorb(group, 0, 0, moving);
-    absorb(group, 5 * ROW, 2 * ROW, moving);
+    absorb(group, moving);
   }
   mix(stages);
   let peak = f32x4.splat(0);
