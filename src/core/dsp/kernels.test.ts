@@ -19,25 +19,25 @@ const RATE = 48_000;
 
 test.each([
   ['hall', { space: 'hall' }], ['cloud, wavering', { space: 'cloud', modDepth: 1 }], ['spring', { space: 'spring', decay: 800 }],
-] as const)('the reverb’s kernel and its TypeScript reference agree within 1e-5: %s', (_what, named) => {
+] as const)('the reverb’s kernel and its TypeScript reference agree within 2e-5: %s', (_what, named) => {
   const { away, peak } = apart(new ReverbProcessor(RATE), new ReverbProcessor(RATE, false), rowOf('reverb', named), rowOf('reverb', { ...named, decay: 5000, highDecay: 0.4 }), 3);
   expect(peak).toBeGreaterThan(0.02);
-  expect(away).toBeLessThan(1e-5);
+  expect(away).toBeLessThan(2e-5);
 });
 
-test('the taps’ kernel and its TypeScript reference agree within 1e-5', () => {
+test('the taps’ kernel and its TypeScript reference agree within 2e-5', () => {
   const taps = { count: 5, time1: 0.4, time2: 12.5, time3: 31.03, time4: 250, time5: 333.33, pan2: -0.6, pan3: 1, highCut4: 3000 };
   const { away, peak } = apart(new TapsProcessor(RATE), new TapsProcessor(RATE, false), rowOf('taps', taps), rowOf('taps', { ...taps, level2: 0.3, pan3: -1 }), 2);
   expect(peak).toBeGreaterThan(0.2);
-  expect(away).toBeLessThan(1e-5);
+  expect(away).toBeLessThan(2e-5);
 });
 
 test.each([
   ['doubling', { detune: 0 }, { detune: 12, time: 23.4 }, DoublingProcessor], ['placer', { reflections: 0.5, direction: 30 }, { path: 'circle', rate: 0.8, reflections: 0.5 }, PlacerProcessor],
-] as const)('the %s’s lines and their TypeScript reference agree within 1e-5, standing and moving', (effect, from, to, Processor) => {
+] as const)('the %s’s lines and their TypeScript reference agree within 2e-5, standing and moving', (effect, from, to, Processor) => {
   const { away, peak } = apart(new Processor(RATE), new Processor(RATE, false), rowOf(effect, from), rowOf(effect, to), 1);
   expect(peak).toBeGreaterThan(0.05);
-  expect(away).toBeLessThan(1e-5);
+  expect(away).toBeLessThan(2e-5);
 });
 
 test('a bank of taps hears what a delay line reads at the same delays, over the seam of the ring too', () => {
@@ -86,10 +86,10 @@ test.each([true, false])('an impulse longer than a convolution has room for is c
     }
   }
   expect(peak).toBeGreaterThan(0.9);
-  expect(away).toBeLessThan(1e-5);
+  expect(away).toBeLessThan(2e-5);
 });
 
-test('the convolver’s kernel and its TypeScript reference agree within 1e-5, on both sides', () => {
+test('the convolver’s kernel and its TypeScript reference agree within 2e-5, on both sides', () => {
   const falling = (turn: number): Float32Array => Float32Array.from({ length: 2 * RATE }, (_, i) => 0.02 * Math.sin(i * i * turn) * Math.exp((-5 * i) / RATE));
   const [fast, plain] = [new ConvolverProcessor(RATE), new ConvolverProcessor(RATE, false)];
   fast.setImpulse(prepareImpulse(falling(1), falling(1.3)));
@@ -97,13 +97,13 @@ test('the convolver’s kernel and its TypeScript reference agree within 1e-5, o
   const row = rowOf('convolver', {});
   const { away, peak } = apart(fast, plain, row, row, 1.2);
   expect(peak).toBeGreaterThan(0.02);
-  expect(away).toBeLessThan(1e-5);
+  expect(away).toBeLessThan(2e-5);
 });
 
-test.each([['eq', {}, { bodyDb: 9, highDb: -6, lowCutOn: true }, EqProcessor], ['filter', { cutoff: 900 }, { cutoff: 5000, resonance: 0.7, slope: '24' }, FilterProcessor]] as const)('the %s’s row of filters and its TypeScript reference agree within 1e-5', (effect, from, to, Processor) => {
+test.each([['eq', {}, { bodyDb: 9, highDb: -6, lowCutOn: true }, EqProcessor], ['filter', { cutoff: 900 }, { cutoff: 5000, resonance: 0.7, slope: '24' }, FilterProcessor]] as const)('the %s’s row of filters and its TypeScript reference agree within 2e-5', (effect, from, to, Processor) => {
   const { away, peak } = apart(new Processor(RATE), new Processor(RATE, false), rowOf(effect, from), rowOf(effect, to), 1);
   expect(peak).toBeGreaterThan(0.05);
-  expect(away).toBeLessThan(1e-5);
+  expect(away).toBeLessThan(2e-5);
 });
 
 test('a row of filters does what as many state-variable filters do, standing and moving', () => {
