@@ -2,7 +2,8 @@ import { kaiserSinc } from './sincTable';
 
 /** Places between two samples that are read, with the sample itself. */
 const PHASES = 8;
-const TAPS = 64;
+export const TRUE_PEAK_TAPS = 64;
+const TAPS = TRUE_PEAK_TAPS;
 const HALF = TAPS / 2;
 const BETA = 5;
 /** A quick reading, at every second place, says where the long one is worth its work. */
@@ -27,7 +28,9 @@ function makeTable(phases: number, taps: number): Float64Array {
   return table;
 }
 
-const TABLE = makeTable(PHASES, TAPS);
+/** Factors of each place between two samples, one row after another. */
+export const TRUE_PEAK_TABLE = makeTable(PHASES, TAPS);
+const TABLE = TRUE_PEAK_TABLE;
 const SHORT_TABLE = makeTable(SHORT_PHASES, SHORT_TAPS);
 /** Where the quick reading begins within the samples of the long one. */
 const SHORT_FROM = HALF - SHORT_TAPS / 2;

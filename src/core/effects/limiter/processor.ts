@@ -1,6 +1,7 @@
 import { Kept } from '../../dsp/kept';
 import { clearRun } from '../../dsp/runs';
-import { TRUE_PEAK_BOUND, TRUE_PEAK_DELAY, TruePeak } from '../../dsp/truePeak';
+import { TRUE_PEAK_BOUND, TRUE_PEAK_DELAY } from '../../dsp/truePeak';
+import { TruePeakPair } from '../../dsp/truePeakPair';
 import { dbToGain } from '../../params/format';
 import { STEP_FRAMES, stereoRun, type EffectProcessor, type StereoRun } from '../define';
 import { placesOf } from '../places';
@@ -25,7 +26,7 @@ const PEAK_LATENCY = BAND_LIMITER_DELAY + TRUE_PEAK_DELAY;
  * arrives in a smooth line exactly when the peak does.
  */
 export class LimiterProcessor implements EffectProcessor {
-  private readonly meters = [new TruePeak(), new TruePeak()] as const;
+  private readonly meter = new TruePeakPair();
   private readonly least: SlidingLeast;
   private readonly mean: SlidingMean;
   private readonly left: Float64Array;
@@ -100,8 +101,7 @@ export class LimiterProcessor implements EffectProcessor {
     this.mean.clear(length);
     this.left.fill(0);
     this.right.fill(0);
-    this.meters[0].clear();
-    this.meters[1].clear();
+    this.meter.clear();
     this.bandLimiters[0].clear();
     this.bandLimiters[1].clear();
     this.limitedLeft.fill(0);
@@ -152,8 +152,7 @@ export class LimiterProcessor implements EffectProcessor {
   private measure(between: boolean, floor: number): void {
     clearRun(this.peaks);
     if (!between) return;
-    this.meters[0].run(this.bandLimited.left, STEP_FRAMES, floor, this.peaks);
-    this.meters[1].run(this.bandLimited.right, STEP_FRAMES, floor, this.peaks);
+    this.meter.run(this.bandLimited.left, this.bandLimited.right, floor, this.peaks);
   }
 
   /** Writes the band-limited input into its rings. @param floor while no peak can exceed this, it is only delayed */

@@ -1,0 +1,75 @@
+import { startKernel } from './kernels/load';
+import { TRUE_PEAK_BYTES } from './kernels/truePeakBytes';
+import { TRUE_PEAK_FUSED_BYTES } from './kernels/truePeakFusedBytes';
+import { TRUE_PEAK_BOUND, TRUE_PEAK_TABLE, TRUE_PEAK_TAPS, TruePeak } from './truePeak';
+
+const CODE = { plain: TRUE_PEAK_BYTES, fused: TRUE_PEAK_FUSED_BYTES };
+/** Samples of a run. */
+const FRAMES = 64;
+const ROW = TRUE_PEAK_TAPS + FRAMES;
+/** Places in the memory, in figures: two rows and the peaks stand behind the table. */
+const ROWS_AT = TRUE_PEAK_TABLE.length;
+const PEAKS_AT = ROWS_AT + 2 * ROW;
+const FIGURES = PEAKS_AT + FRAMES;
+
+type Peaks = (table: number, row: number, out: number) => void;
+
+/** Peaks between the samples of two channels, 64 samples at a time, by a kernel where there is one: see TruePeak. */
+export class TruePeakPair {
+  private readonly meters = [new TruePeak(), new TruePeak()] as const;
+  private readonly rows: readonly [Float32Array, Float32Array];
+  private readonly found: Float32Array;
+  private readonly work: Peaks | null;
+
+  /** @param withKernel false leaves the work to TypeScript, which tests compare */
+  constructor(withKernel = true) {
+    const kernel = withKernel ? startKernel(CODE, 4 * FIGURES) : null;
+    const cells = new Float32Array(kernel ? kernel.memory.buffer : new ArrayBuffer(4 * FIGURES), 0, FIGURES);
+    cells.set(TRUE_PEAK_TABLE);
+    this.rows = [cells.subarray(ROWS_AT, ROWS_AT + ROW), cells.subarray(ROWS_AT + ROW, PEAKS_AT)];
+    this.found = cells.subarray(PEAKS_AT, FIGURES);
+    this.work = kernel ? (kernel.exports.peaks as Peaks) : null;
+  }
+
+  clear(): void {
+    for (const row of this.rows) row.fill(0);
+    for (const meter of this.meters) meter.clear();
+  }
+
+  /**
+   * Raises `peaks` to what it finds for each sample of a run, TRUE_PEAK_DELAY later.
+   * @param floor where no sample near can make a peak of this between them, the work is left
+   */
+  run(left: Float64Array, right: Float64Array, floor: number, peaks: Float64Array): void {
+    const { work, found } = this;
+    if (!work) {
+      this.meters[0].run(left, FRAMES, floor, peaks);
+      this.meters[1].run(right, FRAMES, floor, peaks);
+      return;
+    }
+    found.fill(0);
+    const sample = floor / TRUE_PEAK_BOUND;
+    if (this.take(0, left) > sample) work(0, 4 * ROWS_AT, 4 * PEAKS_AT);
+    if (this.take(1, right) > sample) work(0, 4 * (ROWS_AT + ROW), 4 * PEAKS_AT);
+    for (let i = 0; i < FRAMES; i += 1) if (found[i]! > peaks[i]!) peaks[i] = found[i]!;
+  }
+
+  /** @returns the highest level of what lies under the kernel */
+  private take(side: 0 | 1, samples: Float64Array): number {
+    const row = this.rows[side];
+    let most = 0;
+    for (let i = 0; i < TRUE_PEAK_TAPS; i += 1) {
+      const x = row[FRAMES + i]!;
+      row[i] = x;
+      if (x > most) most = x;
+      else if (-x > most) most = -x;
+    }
+    for (let i = 0; i < FRAMES; i += 1) {
+      const x = samples[i]!;
+      row[TRUE_PEAK_TAPS + i] = x;
+      if (x > most) most = x;
+      else if (-x > most) most = -x;
+    }
+    return most;
+  }
+}
