@@ -7,7 +7,8 @@ const TAPS = TRUE_PEAK_TAPS;
 const HALF = TAPS / 2;
 const BETA = 5;
 /** A quick reading, at every second place, says where the long one is worth its work. */
-const SHORT_TAPS = 16;
+export const QUICK_PEAK_TAPS = 16;
+const SHORT_TAPS = QUICK_PEAK_TAPS;
 const SHORT_PHASES = 4;
 /** The quick reading may miss so much of a peak; the long one is left where even then nothing reaches the floor. */
 const SHORT_MISS = 1.5;
@@ -31,9 +32,12 @@ function makeTable(phases: number, taps: number): Float64Array {
 /** Factors of each place between two samples, one row after another. */
 export const TRUE_PEAK_TABLE = makeTable(PHASES, TAPS);
 const TABLE = TRUE_PEAK_TABLE;
-const SHORT_TABLE = makeTable(SHORT_PHASES, SHORT_TAPS);
+/** The same for the quick reading. */
+export const QUICK_PEAK_TABLE = makeTable(SHORT_PHASES, SHORT_TAPS);
+const SHORT_TABLE = QUICK_PEAK_TABLE;
 /** Where the quick reading begins within the samples of the long one. */
-const SHORT_FROM = HALF - SHORT_TAPS / 2;
+export const QUICK_PEAK_FROM = HALF - SHORT_TAPS / 2;
+const SHORT_FROM = QUICK_PEAK_FROM;
 
 /** Between samples no sound rises further above its highest sample than by this: the most that the factors of a phase can add up to. */
 export const TRUE_PEAK_BOUND = Array.from({ length: PHASES }, (_, phase) =>

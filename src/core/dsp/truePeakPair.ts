@@ -1,18 +1,27 @@
 import { startKernel } from './kernels/load';
 import { TRUE_PEAK_BYTES } from './kernels/truePeakBytes';
 import { TRUE_PEAK_FUSED_BYTES } from './kernels/truePeakFusedBytes';
-import { TRUE_PEAK_BOUND, TRUE_PEAK_TABLE, TRUE_PEAK_TAPS, TruePeak } from './truePeak';
+import {
+  QUICK_PEAK_FROM,
+  QUICK_PEAK_TABLE,
+  QUICK_PEAK_TAPS,
+  TRUE_PEAK_BOUND,
+  TRUE_PEAK_TABLE,
+  TRUE_PEAK_TAPS,
+  TruePeak,
+} from './truePeak';
 
 const CODE = { plain: TRUE_PEAK_BYTES, fused: TRUE_PEAK_FUSED_BYTES };
 /** Samples of a run. */
 const FRAMES = 64;
 const ROW = TRUE_PEAK_TAPS + FRAMES;
-/** Places in the memory, in figures: two rows and the peaks stand behind the table. */
-const ROWS_AT = TRUE_PEAK_TABLE.length;
+/** Places in the memory, in figures: two rows and the peaks stand behind both tables. */
+const QUICK_AT = TRUE_PEAK_TABLE.length;
+const ROWS_AT = QUICK_AT + QUICK_PEAK_TABLE.length;
 const PEAKS_AT = ROWS_AT + 2 * ROW;
 const FIGURES = PEAKS_AT + FRAMES;
 
-type Peaks = (table: number, row: number, out: number) => void;
+type Peaks = (table: number, phases: number, taps: number, row: number, first: number, out: number) => void;
 
 /** Peaks between the samples of two channels, 64 samples at a time, by a kernel where there is one: see TruePeak. */
 export class TruePeakPair {
@@ -26,6 +35,7 @@ export class TruePeakPair {
     const kernel = withKernel ? startKernel(CODE, 4 * FIGURES) : null;
     const cells = new Float32Array(kernel ? kernel.memory.buffer : new ArrayBuffer(4 * FIGURES), 0, FIGURES);
     cells.set(TRUE_PEAK_TABLE);
+    cells.set(QUICK_PEAK_TABLE, QUICK_AT);
     this.rows = [cells.subarray(ROWS_AT, ROWS_AT + ROW), cells.subarray(ROWS_AT + ROW, PEAKS_AT)];
     this.found = cells.subarray(PEAKS_AT, FIGURES);
     this.work = kernel ? (kernel.exports.peaks as Peaks) : null;
@@ -49,8 +59,8 @@ export class TruePeakPair {
     }
     found.fill(0);
     const sample = floor / TRUE_PEAK_BOUND;
-    if (this.take(0, left) > sample) work(0, 4 * ROWS_AT, 4 * PEAKS_AT);
-    if (this.take(1, right) > sample) work(0, 4 * (ROWS_AT + ROW), 4 * PEAKS_AT);
+    if (this.take(0, left) > sample) find(work, ROWS_AT);
+    if (this.take(1, right) > sample) find(work, ROWS_AT + ROW);
     for (let i = 0; i < FRAMES; i += 1) if (found[i]! > peaks[i]!) peaks[i] = found[i]!;
   }
 
@@ -72,4 +82,11 @@ export class TruePeakPair {
     }
     return most;
   }
+}
+
+/** The quick reading lies over what is there where all frequencies sound, which leaves room for what lies between the places of the long one. */
+function find(work: Peaks, row: number): void {
+  work(0, TRUE_PEAK_TABLE.length / TRUE_PEAK_TAPS, TRUE_PEAK_TAPS, 4 * row, 4, 4 * PEAKS_AT);
+  const quick = QUICK_PEAK_TABLE.length / QUICK_PEAK_TAPS;
+  work(4 * QUICK_AT, quick, QUICK_PEAK_TAPS, 4 * row, 4 * (1 + QUICK_PEAK_FROM), 4 * PEAKS_AT);
 }

@@ -4,8 +4,6 @@
 
 import { madd } from './madd.as';
 
-const PHASES: usize = 8;
-const TAPS: usize = 64;
 const RUN: usize = 256;
 
 @inline
@@ -13,8 +11,11 @@ function higher(most: v128, read: v128): v128 {
   return f32x4.max(most, f32x4.abs(read));
 }
 
-/** Raises 64 figures at `out` to the peaks of a row. Thirty-two samples at once, so that none waits for another. */
-export function peaks(table: usize, row: usize, out: usize): void {
+/**
+ * Raises 64 figures at `out` to the peaks of a row, and to its samples. Thirty-two at once, so that none waits for another.
+ * @param table rows of taps, of which the first is left: there stands the sample itself  @param phases rows  @param first byte in the row under the first tap
+ */
+export function peaks(table: usize, phases: usize, taps: usize, row: usize, first: usize, out: usize): void {
   for (let block: usize = 0; block < RUN; block += 128) {
     const to = out + block;
     // At the first phase stands the sample itself.
@@ -23,11 +24,11 @@ export function peaks(table: usize, row: usize, out: usize): void {
     let m2 = higher(v128.load(to, 32), v128.load(own, 32)), m3 = higher(v128.load(to, 48), v128.load(own, 48));
     let m4 = higher(v128.load(to, 64), v128.load(own, 64)), m5 = higher(v128.load(to, 80), v128.load(own, 80));
     let m6 = higher(v128.load(to, 96), v128.load(own, 96)), m7 = higher(v128.load(to, 112), v128.load(own, 112));
-    let tap = table + 4 * TAPS;
-    for (let phase: usize = 1; phase < PHASES; phase += 1) {
+    let tap = table + 4 * taps;
+    for (let phase: usize = 1; phase < phases; phase += 1) {
       let a = f32x4.splat(0), b = a, c = a, d = a, e = a, f = a, g = a, h = a;
-      let from = row + block + 4;
-      for (const end = tap + 4 * TAPS; tap < end; tap += 4) {
+      let from = row + block + first;
+      for (const end = tap + 4 * taps; tap < end; tap += 4) {
         const k = v128.load32_splat(tap);
         a = madd(k, v128.load(from), a);
         b = madd(k, v128.load(from, 16), b);
