@@ -1,7 +1,7 @@
 import { powerSpectrum } from '../analysis/spectrum';
 import { CURVES } from '../effects/drive/params';
 import { runWet } from '../effects/testing';
-import type { Accuracy } from './measure';
+import { blackmanHarris, type Accuracy } from './measure';
 
 const RATES = [44_100, 48_000, 96_000];
 const TONES_HZ = [997, 4871, 9973];
@@ -12,18 +12,12 @@ const FRAMES = 32_768;
 /** The window's main lobe ends after four bins; its side lobes are at -92 dB. */
 const NEAR_BINS = 6;
 
-/** Source of the window: F. J. Harris, "On the Use of Windows for Harmonic Analysis" (1978), four terms. */
-function blackmanHarris(i: number): number {
-  const turn = (2 * Math.PI * i) / FRAMES;
-  return 0.35875 - 0.48829 * Math.cos(turn) + 0.14128 * Math.cos(2 * turn) - 0.01168 * Math.cos(3 * turn);
-}
-
 /** Loudest tone up to 20 kHz that is no harmonic of a driven one, over -70 dB under it. */
 function aliasOver(curve: string, hz: number, sampleRate: number): number {
   const input = (i: number): number => 0.5 * Math.sin((2 * Math.PI * hz * i) / sampleRate);
   const values = { curve, drive: DRIVE_DB, oversampling: '8', match: false };
   const { left } = runWet('drive', values, { seconds: 0.2 + FRAMES / sampleRate, sampleRate, input });
-  const power = powerSpectrum(left.slice(left.length - FRAMES).map((x, i) => x * blackmanHarris(i)));
+  const power = powerSpectrum(left.slice(left.length - FRAMES).map((x, i) => x * blackmanHarris(i, FRAMES)));
   const bin = sampleRate / FRAMES;
   let [tone, alias] = [0, 0];
   power.forEach((each, k) => {

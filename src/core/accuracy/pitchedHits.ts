@@ -2,7 +2,7 @@ import { powerSpectrum } from '../analysis/spectrum';
 import { makeRandom } from '../dsp/random';
 import { effectOf } from '../effects/catalogue';
 import { rowOf, runWet } from '../effects/testing';
-import { worst, type Accuracy } from './measure';
+import { blackmanHarris, worst, type Accuracy } from './measure';
 
 const RATE = 48_000;
 const SEMITONES = [-12, -7, -5, 3, 7, 12];
@@ -62,10 +62,7 @@ function sideTones(
   const input = (i: number): number =>
     tones.reduce((sum, [hz, level], n) => sum + level * Math.sin((2 * Math.PI * hz * i) / RATE + n * n), 0);
   const { left } = runWet('pitch', { quality: 'spectrum', formants, semitones }, { seconds: 2.4, input });
-  const windowed = left.slice(left.length - FRAMES - 64, left.length - 64).map((x, i) => {
-    const turn = (2 * Math.PI * i) / FRAMES;
-    return x * (0.35875 - 0.48829 * Math.cos(turn) + 0.14128 * Math.cos(2 * turn) - 0.01168 * Math.cos(3 * turn));
-  });
+  const windowed = left.slice(left.length - FRAMES - 64, left.length - 64).map((x, i) => x * blackmanHarris(i, FRAMES));
   const ratio = Math.pow(2, semitones / 12);
   const bin = RATE / FRAMES;
   let [tone, side] = [0, 0];
