@@ -4,7 +4,7 @@ import { NETWORK_FRAMES, NETWORK_LINES, PAIR_SPAN, PAIRS, type NetworkMemory } f
 /** Rotation rate of the slowest pair, a third of the fastest: of neighbours among the output gains, of those eight apart, and of the lines inside the loop. */
 const OUTPUT_ROTATION_HZ = 3.3;
 const FAR_OUTPUT_ROTATION_HZ = 2.9;
-const LOOP_ROTATION_HZ = 3.2;
+const LOOP_ROTATION_HZ = 1;
 /** Among the pairs eight apart each takes the rate of another: odd, so that all are taken. */
 const FAR_ORDER = 3;
 const GAINS = 2 * NETWORK_LINES;
