@@ -7,15 +7,15 @@ export interface Section {
   a2: number;
 }
 
-/** Decibels that a cutting or lifting shelf gives, from this gain in decibels. */
-const rootOf = (db: number): number => Math.pow(10, db / 40);
+/** Square root of a gain in decibels, of which shelves are made. */
+export const shelfRoot = (db: number): number => Math.pow(10, db / 40);
 
 /**
  * Second-order low shelf by the bilinear transform, gain 1 above. At 0 dB both polynomials are equal to the bit, so that nothing is changed.
  * @param db gain below the middle  @param t tan(pi f / fs) of the middle, where half the decibels are reached  @param q up to 0.707, monotonic
  */
 export function lowShelf(out: Section, db: number, t: number, q: number): void {
-  const root = rootOf(db);
+  const root = shelfRoot(db);
   const slope = (Math.sqrt(root) * t) / q;
   const d0 = root + slope + t * t;
   out.b0 = (root * (1 + slope + root * t * t)) / d0;
@@ -27,7 +27,7 @@ export function lowShelf(out: Section, db: number, t: number, q: number): void {
 
 /** As `lowShelf`, with the gain above the middle and 1 below. */
 export function highShelf(out: Section, db: number, t: number, q: number): void {
-  const root = rootOf(db);
+  const root = shelfRoot(db);
   const slope = (Math.sqrt(root) * t) / q;
   const d0 = 1 + slope + root * t * t;
   out.b0 = (root * (root + slope + t * t)) / d0;
@@ -37,14 +37,13 @@ export function highShelf(out: Section, db: number, t: number, q: number): void 
   out.a2 = (1 - slope + root * t * t) / d0;
 }
 
-/** Gain in decibels of the low shelf. @param x tan(pi f / fs) of the frequency over that of the middle */
-export function lowShelfDb(db: number, x: number, q: number): number {
-  const root = rootOf(db);
+/** Power gain of the low shelf. @param root shelfRoot of its gain  @param x tan(pi f / fs) of the frequency over that of the middle */
+export function lowShelfPower(root: number, x: number, q: number): number {
   const slope = (root * x * x) / (q * q);
   const above = root - x * x;
   const below = 1 - root * x * x;
-  return 0.5 * db + 10 * Math.log10((above * above + slope) / (below * below + slope));
+  return (root * root * (above * above + slope)) / (below * below + slope);
 }
 
-/** Gain in decibels of the high shelf, which is the low shelf's mirrored in frequency. */
-export const highShelfDb = (db: number, x: number, q: number): number => lowShelfDb(db, 1 / x, q);
+/** Power gain of the high shelf, which is the low shelf mirrored in frequency. */
+export const highShelfPower = (root: number, x: number, q: number): number => lowShelfPower(root, 1 / x, q);

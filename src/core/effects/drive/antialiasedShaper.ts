@@ -37,7 +37,8 @@ class Side {
  */
 export class AntialiasedShaper implements Shaper {
   readonly latency = SHAPER_LATENCY;
-  private readonly sides = [new Side(), new Side()] as const;
+  /** None where the kernel keeps them. */
+  private readonly sides: readonly Side[];
   private readonly kernel: CornerKernel | null;
   private kind = HARD;
 
@@ -47,6 +48,7 @@ export class AntialiasedShaper implements Shaper {
     room: KernelRoom | null,
   ) {
     this.kernel = room && CornerKernel.join(room);
+    this.sides = this.kernel ? [] : [new Side(), new Side()];
   }
 
   clear(): void {
@@ -72,7 +74,7 @@ export class AntialiasedShaper implements Shaper {
     if (this.kernel) {
       if (this.kind === DRAWN) this.kernel.takeDrawn(this.drawn);
       this.kernel.shape(which, at, CORNERED.indexOf(this.kind), n, drive, step);
-    } else this.shapeInScript(this.sides[which], cells, at, n, drive, step);
+    } else this.shapeInScript(this.sides[which]!, cells, at, n, drive, step);
   }
 
   private shapeInScript(side: Side, cells: Float32Array, at: number, n: number, drive: number, step: number): void {

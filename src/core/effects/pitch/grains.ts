@@ -71,7 +71,7 @@ export class GrainShift {
   }
 
   /** Takes a step in without making anything of it: the next that is made begins with a grain in time. */
-  skip(input: StereoRun, ratio: number): void {
+  listen(input: StereoRun, ratio: number): void {
     this.take(input);
     this.came += STEP_FRAMES;
     this.ratio = ratio;
@@ -141,7 +141,7 @@ export class GrainShift {
     this.length = Math.min(length, Math.round(untilAttack > length ? Math.max(length / 2, untilAttack / 2) : untilAttack));
     // A grain is in time where it is loudest.
     const wanted = due - (ratio - 1) * this.length;
-    const latest = hit - ratio * (hit - due);
+    const latest = hit === Infinity ? Infinity : hit - ratio * (hit - due);
     const earliest = this.onsets.lastUpTo(due);
     this.younger = ratio === 1 ? wanted : this.placed(within(wanted, earliest, latest), earliest, latest);
   }

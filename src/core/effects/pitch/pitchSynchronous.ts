@@ -15,7 +15,7 @@ const SWITCH_SECONDS = 0.012;
 const MARK_TRACKING = 0.25;
 
 /**
- * Moves the pitch of one voice and leaves its formantRatio: grains of two periods, one for every period, lastCentre nearer or farther apart.
+ * Moves the pitch of one voice and its formants apart from it: grains of two periods, one for every period, laid nearer or farther apart.
  * Source: E. Moulines and F. Charpentier, "Pitch-synchronous waveform processing techniques for text-to-speech synthesis using diphones"
  * (1990).
  */

@@ -60,7 +60,7 @@ export class SpectrumShift {
     const isNear = ratio !== 1 && hits.onsets.first(due - this.afterHit, due + this.beforeHit) < Infinity;
     const goal = isNear ? Math.min(1, hitShare + hitStep) : Math.max(0, hitShare - hitStep);
     if (goal === 0 && hitShare === 0) {
-      hits.skip(input, ratio);
+      hits.listen(input, ratio);
       return;
     }
     hits.process(input, hitPart, ratio);

@@ -1,6 +1,6 @@
 import type { FeedbackNetwork } from '../../dsp/feedbackNetwork';
 import { NETWORK_LINES } from '../../dsp/networkMemory';
-import { highShelf, highShelfDb, lowShelf, lowShelfDb, type Section } from '../../dsp/shelf';
+import { highShelf, highShelfPower, lowShelf, lowShelfPower, shelfRoot, type Section } from '../../dsp/shelf';
 import type { DecayContour } from './spaces';
 
 /**
@@ -91,14 +91,13 @@ export class Absorption {
   /** Places both shelves, and the frequencies where decays are exact. */
   private place(highFromHz: number, contour: DecayContour): void {
     const { sampleRate } = this;
-    const tan = (hz: number): number => Math.tan((Math.PI * Math.min(hz, 0.45 * sampleRate)) / sampleRate);
-    this.lowT = tan(contour.lowHz);
-    this.highT = tan(Math.max(MIN_HIGHS_HZ, contour.highs * highFromHz));
+    this.lowT = warped(contour.lowHz, sampleRate);
+    this.highT = warped(Math.max(MIN_HIGHS_HZ, contour.highs * highFromHz), sampleRate);
     this.lowQ = contour.lowQ;
     this.highQ = contour.highQ;
     const highest = Math.min(Math.max(HIGH_EXACT_HZ, ABOVE_HIGHS * highFromHz), HIGHEST_SHARE * sampleRate);
     for (let k = 0; k < 3; k += 1) {
-      const t = tan(k === 0 ? LOW_EXACT_HZ : k === 1 ? REFERENCE_HZ : highest);
+      const t = warped(k === 0 ? LOW_EXACT_HZ : k === 1 ? REFERENCE_HZ : highest, sampleRate);
       this.lowAt[k] = t / this.lowT;
       this.highAt[k] = t / this.highT;
     }
@@ -119,8 +118,13 @@ export class Absorption {
   }
 
   private read(): void {
-    for (let k = 0; k < 3; k += 1)
-      this.gains[k] = lowShelfDb(this.lowDb, this.lowAt[k]!, this.lowQ) + highShelfDb(this.highDb, this.highAt[k]!, this.highQ);
+    const low = shelfRoot(this.lowDb);
+    const high = shelfRoot(this.highDb);
+    for (let k = 0; k < 3; k += 1) {
+      const power =
+        lowShelfPower(low, this.lowAt[k]!, this.lowQ) * highShelfPower(high, this.highAt[k]!, this.highQ);
+      this.gains[k] = 10 * Math.log10(power);
+    }
   }
 
   /** Gain of the line that is exact at 1 kHz. The plateau between deep shelves would ring too long by it: then they are made less deep. */
@@ -135,4 +139,7 @@ export class Absorption {
   }
 }
 
+/** As the bilinear transform warps a frequency. */
+const warped = (hz: number, sampleRate: number): number =>
+  Math.tan((Math.PI * Math.min(hz, 0.45 * sampleRate)) / sampleRate);
 const limited = (db: number): number => (db < MIN_SHELF_DB ? MIN_SHELF_DB : db > MAX_SHELF_DB ? MAX_SHELF_DB : db);
