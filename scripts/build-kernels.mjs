@@ -3,12 +3,12 @@
 import asc from 'assemblyscript/asc';
 import { readFileSync, writeFileSync } from 'node:fs';
 
-const KERNELS = [['echoLoop', 'ECHO_LOOP_BYTES'], ['network', 'NETWORK_BYTES'], ['convolution', 'CONVOLUTION_BYTES'], ['filterRow', 'FILTER_ROW_BYTES'], ['tapSum', 'TAP_SUM_BYTES'], ['oversample', 'OVERSAMPLE_BYTES'], ['sincRead', 'SINC_READ_BYTES'], ['lineRead', 'LINE_READ_BYTES'], ['diffuser', 'DIFFUSER_BYTES'], ['mixRun', 'MIX_RUN_BYTES'], ['corners', 'CORNERS_BYTES'], ['truePeak', 'TRUE_PEAK_BYTES']];
+const KERNELS = [['echoLoop', 'ECHO_LOOP_BYTES'], ['network', 'NETWORK_BYTES'], ['convolution', 'CONVOLUTION_BYTES'], ['filterRow', 'FILTER_ROW_BYTES'], ['tapSum', 'TAP_SUM_BYTES'], ['oversample', 'OVERSAMPLE_BYTES'], ['sincRead', 'SINC_READ_BYTES'], ['lineRead', 'LINE_READ_BYTES'], ['diffuser', 'DIFFUSER_BYTES'], ['mixRun', 'MIX_RUN_BYTES'], ['corners', 'CORNERS_BYTES'], ['fir', 'FIR_BYTES']];
 const FOLDER = 'src/core/dsp/kernels';
 const OPTIONS = ['-O3', '--noAssert', '--runtime', 'stub', '--enable', 'simd', '--importMemory', '--outFile', 'kernel.wasm'];
 
 /** Those that gain by multiplying and adding in one go are built for it as well, and it is the loader that chooses. */
-const FUSED = ['echoLoop', 'convolution', 'oversample', 'lineRead', 'filterRow', 'network', 'truePeak'];
+const FUSED = ['echoLoop', 'convolution', 'oversample', 'lineRead', 'filterRow', 'network', 'fir'];
 
 let stale = false;
 for (const [file, name, ...flags] of [...KERNELS, ...KERNELS.filter(([file]) => FUSED.includes(file)).map(([file, name]) => [file, name.replace('_BYTES', '_FUSED_BYTES'), '--enable', 'relaxed-simd'])]) {

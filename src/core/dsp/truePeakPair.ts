@@ -1,6 +1,6 @@
+import { FIR_BYTES } from './kernels/firBytes';
+import { FIR_FUSED_BYTES } from './kernels/firFusedBytes';
 import { startKernel } from './kernels/load';
-import { TRUE_PEAK_BYTES } from './kernels/truePeakBytes';
-import { TRUE_PEAK_FUSED_BYTES } from './kernels/truePeakFusedBytes';
 import {
   QUICK_PEAK_FROM,
   QUICK_PEAK_TABLE,
@@ -11,7 +11,7 @@ import {
   TruePeak,
 } from './truePeak';
 
-const CODE = { plain: TRUE_PEAK_BYTES, fused: TRUE_PEAK_FUSED_BYTES };
+const CODE = { plain: FIR_BYTES, fused: FIR_FUSED_BYTES };
 /** Samples of a run. */
 const FRAMES = 64;
 const ROW = TRUE_PEAK_TAPS + FRAMES;

@@ -4,7 +4,7 @@ import { BandLimiter } from './bandLimiter';
 
 test('the kernel and TypeScript filter alike, and delay alike what is too quiet', () => {
   const random = makeRandom(3);
-  const [fast, plain] = [new BandLimiter(true), new BandLimiter(false)];
+  const [[fast], [plain]] = [BandLimiter.pair(true), BandLimiter.pair(false)];
   let apart = 0;
   for (let step = 0; step < 60; step += 1) {
     const level = step % 20 < 10 ? 1 : 0.01;

@@ -37,7 +37,7 @@ export class LimiterProcessor implements EffectProcessor {
   private readonly ceilingOf = new Kept((db) => MARGIN * dbToGain(db));
   private readonly risen = stereoRun();
   /** The input without the band just below Nyquist, and the filters for both channels. */
-  private readonly bandLimiters = [new BandLimiter(), new BandLimiter()] as const;
+  private readonly bandLimiters = BandLimiter.pair();
   private readonly bandLimited = stereoRun();
   private readonly limitedLeft: Float64Array;
   private readonly limitedRight: Float64Array;

@@ -9,7 +9,7 @@ import { Insert } from '../insert';
 import { placesOf } from '../places';
 import { leadSamples, WallEar, type SourceLines } from './ear';
 import { SHADOW_HZ, spotAt, type Spot } from './geometry';
-import { SphericalHeadEar, headFilterLatency } from './sphericalHeadEar';
+import { SphericalHeadEar, headFilterLatency, headFilters } from './sphericalHeadEar';
 import { FARTHEST_METRES, NEAREST_METRES, PATH_POINTS, placerParams, placerRails } from './params';
 
 const AT = placesOf(placerRails);
@@ -60,7 +60,9 @@ export class PlacerProcessor extends Insert implements EffectProcessor {
     this.latency = leadSamples(sampleRate) + headFilterLatency(sampleRate);
     const lines = readLines(2 * SOURCES, longest, withKernel);
     this.lines = this.lowPasses.map(({ delay }, i) => ({ whole: lines[2 * i]!, lows: lines[2 * i + 1]!, lateness: delay }));
-    this.ears = Array.from({ length: SOURCES }, () => [new SphericalHeadEar(-1, sampleRate), new SphericalHeadEar(1, sampleRate)]).flat();
+    const sides = Array.from({ length: SOURCES }, () => [-1, 1] as const).flat();
+    const firs = headFilters(sides.length, sampleRate);
+    this.ears = sides.map((side, i) => new SphericalHeadEar(side, sampleRate, firs[i]!));
     // Walls answer as late as what comes straight.
     const later = headFilterLatency(sampleRate) - lowsLate;
     this.wallEars = WALLS.flatMap(() => [new WallEar(-1, sampleRate, later), new WallEar(1, sampleRate, later)]);

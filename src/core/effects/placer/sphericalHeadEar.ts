@@ -1,13 +1,16 @@
 import type { DelayLine } from '../../dsp/delayLine';
+import { makeFirs, type Fir } from '../../dsp/fir';
 import { STEP_FRAMES } from '../define';
 import { EarPath, hearsShadow } from './ear';
 import { LONGEST_ECHO_SECONDS, makePinnaEchoes, ECHO_COUNT, updatePinnaEchoes } from './pinnaEchoes';
 import { sphereFilters, type SphereFilters } from './sphere';
 
-const AT_ONCE = 4;
-
 /** Samples by which a head's filter is late. */
 export const headFilterLatency = (sampleRate: number): number => sphereFilters(sampleRate).half;
+
+/** The filters of so many ears, which share one memory. */
+export const headFilters = (ears: number, sampleRate: number): readonly Fir[] =>
+  makeFirs(ears, 2 * headFilterLatency(sampleRate) + 1);
 
 /** One ear of a rigid sphere, with echoes of pinna and shoulder. Its filter has zero phase, so the interaural delay is the same at every frequency. */
 export class SphericalHeadEar extends EarPath {
@@ -27,9 +30,11 @@ export class SphericalHeadEar extends EarPath {
   private amount = 0;
   private head = -1;
 
+  /** @param fir of headFilters, for this ear alone */
   constructor(
     side: -1 | 1,
     private readonly rate: number,
+    private readonly fir: Fir,
   ) {
     super(side, rate, 0);
     this.filters = sphereFilters(rate);
@@ -43,6 +48,7 @@ export class SphericalHeadEar extends EarPath {
   override clear(): void {
     super.clear();
     this.history.fill(0);
+    this.fir.row.fill(0);
     this.toward = Number.NaN;
   }
 
@@ -66,13 +72,16 @@ export class SphericalHeadEar extends EarPath {
     const toward = this.towardOf(lateral);
     const begins = this.aim(toward, seconds, gain, head);
     this.readFrom(line, 0, read);
-    for (let i = 0; i < historyLength; i += 1) history[i] = history[i + n]!;
-    for (let i = 0; i < n; i += 1) history[historyLength + i] = read[i]!;
+    history.copyWithin(0, n);
+    history.set(read, historyLength);
+    const { row } = this.fir;
+    row.copyWithin(0, n);
+    for (let i = 0, at = 2 * this.half; i < n; i += 1, at += 1) row[at] = read[i]!;
     const moves = this.turn(toward, elevation, head, amount) && !begins;
-    this.filter(this.taps, this.echo, sum);
+    this.filter(sum);
     if (moves || begins) {
       this.swapFilters();
-      this.filter(this.taps, this.echo, read);
+      this.filter(read);
       // Crossfade from the filter of the last step.
       for (let i = 0; i < n; i += 1) sum[i] = begins ? read[i]! : sum[i]! + ((read[i]! - sum[i]!) * (i + 1)) / n;
     }
@@ -92,6 +101,8 @@ export class SphericalHeadEar extends EarPath {
     this.nextTaps = taps;
     this.echo = this.nextEcho;
     this.nextEcho = echo;
+    const { half, fir } = this;
+    for (let k = 0; k <= half; k += 1) fir.taps[half - k] = fir.taps[half + k] = this.taps[k]!;
   }
 
   /** Computes the next filter. @returns true when it differs from the present one */
@@ -112,15 +123,15 @@ export class SphericalHeadEar extends EarPath {
     return true;
   }
 
-  private filter(
-    taps: Float64Array,
-    echo: { readonly delays: Float64Array; readonly gains: Float64Array },
-    to: Float64Array,
-  ): void {
-    const { history, half, historyLength } = this;
+  private filter(to: Float64Array): void {
+    const { history, half, historyLength, taps, echo, fir } = this;
+    const isStraight = taps[0] === 1 && taps[1] === 0;
     const middle = historyLength - half;
-    const straight = taps[0] === 1 && taps[1] === 0;
-    for (let i = 0; i < STEP_FRAMES; i += AT_ONCE) filterFour(history, middle + i, taps, straight ? 0 : half, to, i);
+    if (isStraight) for (let i = 0; i < STEP_FRAMES; i += 1) to[i] = history[middle + i]!;
+    else {
+      fir.run();
+      for (let i = 0; i < STEP_FRAMES; i += 1) to[i] = fir.out[i]!;
+    }
     for (let k = 0; k < ECHO_COUNT; k += 1) if (echo.gains[k] !== 0) this.addEcho(echo.delays[k]!, echo.gains[k]!, to);
   }
 
@@ -135,47 +146,4 @@ export class SphericalHeadEar extends EarPath {
       to[i] = to[i]! + gain * (x + rest * (history[from + i - 1]! - x));
     }
   }
-}
-
-/** Four consecutive outputs of a symmetric FIR filter at once, so that each input sample is loaded once for all four. */
-function filterFour(
-  from: Float64Array,
-  at: number,
-  taps: Float64Array,
-  half: number,
-  to: Float64Array,
-  out: number,
-): void {
-  const middle = taps[0]!;
-  let a0 = from[at]!,
-    a1 = from[at + 1]!,
-    a2 = from[at + 2]!,
-    a3 = from[at + 3]!;
-  let b0 = a0,
-    b1 = a1,
-    b2 = a2,
-    b3 = a3;
-  let s0 = middle * a0,
-    s1 = middle * a1,
-    s2 = middle * a2,
-    s3 = middle * a3;
-  for (let k = 1; k <= half; k += 1) {
-    const tap = taps[k]!;
-    a3 = a2;
-    a2 = a1;
-    a1 = a0;
-    a0 = from[at - k]!;
-    b0 = b1;
-    b1 = b2;
-    b2 = b3;
-    b3 = from[at + 3 + k]!;
-    s0 += tap * (a0 + b0);
-    s1 += tap * (a1 + b1);
-    s2 += tap * (a2 + b2);
-    s3 += tap * (a3 + b3);
-  }
-  to[out] = s0;
-  to[out + 1] = s1;
-  to[out + 2] = s2;
-  to[out + 3] = s3;
 }

@@ -1,6 +1,5 @@
-// AssemblyScript. Peaks between samples, read at seven places after each with all taps, and the filter before them. The same work in
-// TypeScript: dsp/truePeak.ts, effects/limiter/bandLimiter.ts.
-// Addresses are bytes, figures are f32. A row holds the last 64 samples, then the 64 of a run.
+// AssemblyScript. Finite impulse responses over 64 samples: a filter, and peaks between samples by several filters. The same work in
+// TypeScript: dsp/fir.ts, dsp/truePeak.ts. Addresses are bytes, figures are f32.
 
 import { madd } from './madd.as';
 
@@ -12,7 +11,7 @@ function higher(most: v128, read: v128): v128 {
 }
 
 /**
- * Raises 64 figures at `out` to the peaks of a row, and to its samples. Thirty-two at once, so that none waits for another.
+ * Raises 64 figures at `out` to the peaks of a row of the last 64 samples and the 64 of a run, and to its samples. Thirty-two at once, so that none waits for another.
  * @param table rows of taps, of which the first is left: there stands the sample itself  @param phases rows  @param first byte in the row under the first tap
  */
 export function peaks(table: usize, phases: usize, taps: usize, row: usize, first: usize, out: usize): void {
