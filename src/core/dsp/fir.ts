@@ -1,0 +1,52 @@
+import { FIR_BYTES } from './kernels/firBytes';
+import { FIR_FUSED_BYTES } from './kernels/firFusedBytes';
+import { startKernel } from './kernels/load';
+
+const CODE = { plain: FIR_BYTES, fused: FIR_FUSED_BYTES };
+/** Samples of a run. */
+const FRAMES = 64;
+
+type Filter = (taps: number, count: number, row: number, out: number) => void;
+
+/** A finite impulse response over 64 samples at a time; its user lays taps and samples into `taps` and `row`. */
+export interface Fir {
+  /** In the order in which they meet the samples of the row. */
+  readonly taps: Float32Array;
+  /** As many samples as there are taps, less one, then those of the run. */
+  readonly row: Float32Array;
+  /** What comes of it. */
+  readonly out: Float32Array;
+  run(): void;
+}
+
+/**
+ * Filters that share one memory, since browsers give a page few.
+ * @param count of filters  @param taps of each  @param withKernel false leaves the work to TypeScript, which tests compare
+ */
+export function makeFirs(count: number, taps: number, withKernel = true): readonly Fir[] {
+  const rowLength = taps - 1 + FRAMES;
+  const figures = taps + rowLength + FRAMES;
+  const kernel = withKernel ? startKernel(CODE, 4 * count * figures) : null;
+  const buffer = kernel ? kernel.memory.buffer : new ArrayBuffer(4 * count * figures);
+  const filter = kernel ? (kernel.exports.filter as Filter) : null;
+  return Array.from({ length: count }, (_, i) => {
+    const at = 4 * i * figures;
+    const rowAt = at + 4 * taps;
+    const outAt = rowAt + 4 * rowLength;
+    const fir = {
+      taps: new Float32Array(buffer, at, taps),
+      row: new Float32Array(buffer, rowAt, rowLength),
+      out: new Float32Array(buffer, outAt, FRAMES),
+    };
+    const run = filter ? () => filter(at, taps, rowAt, outAt) : () => filterInScript(fir.taps, fir.row, fir.out);
+    return { ...fir, run };
+  });
+}
+
+function filterInScript(taps: Float32Array, row: Float32Array, out: Float32Array): void {
+  for (let i = 0; i < FRAMES; i += 1) {
+    let sum = 0;
+    for (let k = 0; k < taps.length; k += 1) sum += taps[k]! * row[i + k]!;
+    out[i] = sum;
+  }
+}
