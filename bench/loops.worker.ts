@@ -75,7 +75,7 @@ function network(seconds: number): number {
     made.memory.inGains[NETWORK_LINES + line] = line & 1 ? 0.35 : 0;
     made.memory.outGains[line] = 0.25;
     made.memory.outGains[NETWORK_LINES + line] = line & 2 ? -0.25 : 0.25;
-    [0.9, -0.2, 0, -0.25, 0, 0.95, -0.4, 0, -0.4, 0].forEach((value, index) => made.aim(line, index, value));
+    [0.9, 1.6, 0.7, 1.75, 0.75, 0.95, 1.5, 0.55, 1.6, 0.6].forEach((value, index) => made.aim(line, index, value));
   }
   made.jump();
   return timed(seconds, (input, output) => {

@@ -62,7 +62,7 @@ function hear({ read, output, outGains, outGainSteps }: NetworkMemory, line: num
   }
 }
 
-/** Two second-order sections in transposed form, their figures moving in a straight line. */
+/** Two second-order sections in powers of z - 1, transposed (dsp/shelf.ts), their figures moving in a straight line. */
 function absorb(m: NetworkMemory, line: number): void {
   section(m, line, 0, 0);
   section(m, line, SHELF_FIGURES / 2, 2);
@@ -84,8 +84,8 @@ function section({ read, now, move, states }: NetworkMemory, line: number, row: 
     a2 += a2m;
     const x = read[from + i]!;
     const y = b0 * x + s;
-    s = b1 * x - a1 * y + t;
-    t = b2 * x - a2 * y;
+    s += b1 * x - a1 * y + t;
+    t += b2 * x - a2 * y;
     read[from + i] = y;
   }
   states[stateAt] = s + 1e-15 - 1e-15;

@@ -1,4 +1,8 @@
-/** A second-order section: `y = b0 x + b1 x' + b2 x'' - a1 y' - a2 y''`. */
+/**
+ * A second-order section in powers of `d = z - 1`: `(b0 d^2 + b1 d + b2) / (d^2 + a1 d + a2)`. Poles near `z = 1` are the difference of large
+ * numbers in powers of z, but small numbers of their own here, so that single precision keeps them.
+ * Source: R. Middleton and G. Goodwin, "Improved finite word length characteristics in digital control using delta operators" (1986).
+ */
 export interface Section {
   b0: number;
   b1: number;
@@ -19,10 +23,10 @@ export function lowShelf(out: Section, db: number, t: number, q: number): void {
   const slope = (Math.sqrt(root) * t) / q;
   const d0 = root + slope + t * t;
   out.b0 = (root * (1 + slope + root * t * t)) / d0;
-  out.b1 = (2 * root * (root * t * t - 1)) / d0;
-  out.b2 = (root * (1 - slope + root * t * t)) / d0;
-  out.a1 = (2 * (t * t - root)) / d0;
-  out.a2 = (root - slope + t * t) / d0;
+  out.b1 = (root * (2 * slope + 4 * root * t * t)) / d0;
+  out.b2 = (root * 4 * root * t * t) / d0;
+  out.a1 = (2 * slope + 4 * t * t) / d0;
+  out.a2 = (4 * t * t) / d0;
 }
 
 /** As `lowShelf`, with the gain above the middle and 1 below. */
@@ -31,10 +35,10 @@ export function highShelf(out: Section, db: number, t: number, q: number): void 
   const slope = (Math.sqrt(root) * t) / q;
   const d0 = 1 + slope + root * t * t;
   out.b0 = (root * (root + slope + t * t)) / d0;
-  out.b1 = (2 * root * (t * t - root)) / d0;
-  out.b2 = (root * (root - slope + t * t)) / d0;
-  out.a1 = (2 * (root * t * t - 1)) / d0;
-  out.a2 = (1 - slope + root * t * t) / d0;
+  out.b1 = (root * (2 * slope + 4 * t * t)) / d0;
+  out.b2 = (root * 4 * t * t) / d0;
+  out.a1 = (2 * slope + 4 * root * t * t) / d0;
+  out.a2 = (4 * root * t * t) / d0;
 }
 
 /** Power gain of the low shelf. @param root shelfRoot of its gain  @param x tan(pi f / fs) of the frequency over that of the middle */

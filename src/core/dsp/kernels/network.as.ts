@@ -7,7 +7,7 @@ const LINES: i32 = 16;
 const FRAMES: i32 = 64;
 const ROW: usize = 64;
 const RUN: usize = 256;
-/** Sixteen figures each: the two shelves of a line as second-order sections, how they move a sample, and their states. */
+/** Sixteen figures each: the two shelves of a line as sections in powers of z - 1, how they move a sample, and their states. */
 const NOW: usize = 0;
 const MOVE: usize = 640;
 const STATES: usize = 1280;
@@ -126,11 +126,11 @@ function absorbBy(group: usize, moving: bool): void {
       }
       const x = x0;
       const y = madd(b0, x, s);
-      s = nmadd(a1, y, madd(b1, x, t));
-      t = nmadd(a2, y, f32x4.mul(b2, x));
+      s = nmadd(a1, y, madd(b1, x, f32x4.add(s, t)));
+      t = nmadd(a2, y, madd(b2, x, t));
       const z = madd(c0, y, u);
-      u = nmadd(d1, z, madd(c1, y, v));
-      v = nmadd(d2, z, f32x4.mul(c2, y));
+      u = nmadd(d1, z, madd(c1, y, f32x4.add(u, v)));
+      v = nmadd(d2, z, madd(c2, y, v));
       x0 = x1; x1 = x2; x2 = x3; x3 = z;
     }
     // In four samples nothing gets from here to where figures are too small to be reckoned with quickly.
