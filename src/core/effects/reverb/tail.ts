@@ -32,7 +32,7 @@ export class Tail {
   private keep = 0;
   private level = 1;
   private peak = 0;
-  /** Highest level that both sides heard in the last step. */
+  /** Highest level that both sides heard in the last step, while something is held. */
   private heard = 0;
   private settled = false;
   /** In the step before, what is held may have given way. */
@@ -156,19 +156,19 @@ export class Tail {
     this.peak = this.network.step();
     this.rotation.commit();
     const { level } = this;
-    let heard = 0;
     for (let i = 0; i < NETWORK_FRAMES; i += 1) {
-      const l = output[i]! * level;
-      const r = output[NETWORK_FRAMES + i]! * level;
-      left[i] = l;
-      right[i] = r;
-      if (l > heard) heard = l;
-      else if (-l > heard) heard = -l;
-      if (r > heard) heard = r;
-      else if (-r > heard) heard = -r;
+      left[i] = output[i]! * level;
+      right[i] = output[NETWORK_FRAMES + i]! * level;
     }
-    this.heard = heard;
+    // Only what is held ever gives way.
+    this.heard = this.keep > 0 ? Math.max(peakOf(left), peakOf(right)) : 0;
   }
+}
+
+function peakOf(run: Float64Array): number {
+  let peak = 0;
+  for (let i = 0; i < NETWORK_FRAMES; i += 1) peak = Math.max(peak, Math.abs(run[i]!));
+  return peak;
 }
 
 const meanOf = (lengths: Float64Array): number => lengths.reduce((sum, length) => sum + length, 0) / lengths.length;
