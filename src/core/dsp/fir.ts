@@ -12,7 +12,7 @@ type Filter = (taps: number, count: number, row: number, out: number) => void;
 export interface Fir {
   /** In the order in which they meet the samples of the row. */
   readonly taps: Float32Array;
-  /** As many samples as there are taps, less one, then those of the run. */
+  /** Samples before those that the taps reach, then as many as there are taps, less one, then those of the run. */
   readonly row: Float32Array;
   /** What comes of it. */
   readonly out: Float32Array;
@@ -21,10 +21,10 @@ export interface Fir {
 
 /**
  * Filters that share one memory, since browsers give a page few.
- * @param count of filters  @param taps of each  @param withKernel false leaves the work to TypeScript, which tests compare
+ * @param count of filters  @param taps of each  @param earlier samples that their rows keep beside  @param withKernel false leaves the work to TypeScript, which tests compare
  */
-export function makeFirs(count: number, taps: number, withKernel = true): readonly Fir[] {
-  const rowLength = taps - 1 + FRAMES;
+export function makeFirs(count: number, taps: number, earlier = 0, withKernel = true): readonly Fir[] {
+  const rowLength = earlier + taps - 1 + FRAMES;
   const figures = taps + rowLength + FRAMES;
   const kernel = withKernel ? startKernel(CODE, 4 * count * figures) : null;
   const buffer = kernel ? kernel.memory.buffer : new ArrayBuffer(4 * count * figures);
@@ -38,15 +38,17 @@ export function makeFirs(count: number, taps: number, withKernel = true): readon
       row: new Float32Array(buffer, rowAt, rowLength),
       out: new Float32Array(buffer, outAt, FRAMES),
     };
-    const run = filter ? () => filter(at, taps, rowAt, outAt) : () => filterInScript(fir.taps, fir.row, fir.out);
+    const run = filter
+      ? () => filter(at, taps, rowAt + 4 * earlier, outAt)
+      : () => filterInScript(fir.taps, fir.row, earlier, fir.out);
     return { ...fir, run };
   });
 }
 
-function filterInScript(taps: Float32Array, row: Float32Array, out: Float32Array): void {
+function filterInScript(taps: Float32Array, row: Float32Array, from: number, out: Float32Array): void {
   for (let i = 0; i < FRAMES; i += 1) {
     let sum = 0;
-    for (let k = 0; k < taps.length; k += 1) sum += taps[k]! * row[i + k]!;
+    for (let k = 0; k < taps.length; k += 1) sum += taps[k]! * row[from + i + k]!;
     out[i] = sum;
   }
 }

@@ -37,7 +37,7 @@ export class BandLimiter {
 
   /** One for each channel. @param withKernel false leaves the work to TypeScript, which tests compare */
   static pair(withKernel = true): readonly [BandLimiter, BandLimiter] {
-    const [left, right] = makeFirs(2, TAPS, withKernel) as readonly [Fir, Fir];
+    const [left, right] = makeFirs(2, TAPS, 0, withKernel) as readonly [Fir, Fir];
     return [new BandLimiter(left), new BandLimiter(right)];
   }
 
@@ -49,9 +49,14 @@ export class BandLimiter {
   /** Filters one step. @param floor while no sample under the kernel exceeds this, the step is only delayed */
   run(input: Float64Array, floor: number, out: Float64Array): void {
     const { row, out: filtered } = this.fir;
-    for (let i = 0; i < TAPS - 1; i += 1) row[i] = row[i + STEP_FRAMES]!;
-    for (let i = 0; i < STEP_FRAMES; i += 1) row[i + TAPS - 1] = input[i]!;
-    this.loudSteps = isOver(input, floor) ? 1 + Math.ceil(TAPS / STEP_FRAMES) : Math.max(0, this.loudSteps - 1);
+    row.copyWithin(0, STEP_FRAMES);
+    let peak = 0;
+    for (let i = 0; i < STEP_FRAMES; i += 1) {
+      const x = input[i]!;
+      row[i + TAPS - 1] = x;
+      peak = Math.max(peak, Math.abs(x));
+    }
+    this.loudSteps = peak > floor ? 1 + Math.ceil(TAPS / STEP_FRAMES) : Math.max(0, this.loudSteps - 1);
     if (this.loudSteps === 0) {
       for (let i = 0; i < STEP_FRAMES; i += 1) out[i] = row[i + HALF]!;
       return;
@@ -59,9 +64,4 @@ export class BandLimiter {
     this.fir.run();
     for (let i = 0; i < STEP_FRAMES; i += 1) out[i] = filtered[i]!;
   }
-}
-
-function isOver(samples: Float64Array, floor: number): boolean {
-  for (let i = 0; i < STEP_FRAMES; i += 1) if (samples[i]! > floor || -samples[i]! > floor) return true;
-  return false;
 }

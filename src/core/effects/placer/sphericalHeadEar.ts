@@ -8,19 +8,22 @@ import { sphereFilters, type SphereFilters } from './sphere';
 /** Samples by which a head's filter is late. */
 export const headFilterLatency = (sampleRate: number): number => sphereFilters(sampleRate).half;
 
+/** Samples before those under the filter that the latest echo reads. */
+const echoReach = (sampleRate: number): number => Math.ceil(LONGEST_ECHO_SECONDS * sampleRate) + 2;
+
 /** The filters of so many ears, which share one memory. */
 export const headFilters = (ears: number, sampleRate: number): readonly Fir[] =>
-  makeFirs(ears, 2 * headFilterLatency(sampleRate) + 1);
+  makeFirs(ears, 2 * headFilterLatency(sampleRate) + 1, echoReach(sampleRate));
 
 /** One ear of a rigid sphere, with echoes of pinna and shoulder. Its filter has zero phase, so the interaural delay is the same at every frequency. */
 export class SphericalHeadEar extends EarPath {
   private readonly filters: SphereFilters;
   private readonly half: number;
-  /** Samples that are kept of what was read before, for the filter and for the echoes. */
-  private readonly historyLength: number;
-  private readonly history: Float64Array;
+  /** Where the run lies in the row of the filter, behind what was read before. */
+  private readonly runAt: number;
   private readonly read = new Float64Array(STEP_FRAMES);
-  private readonly sum = new Float64Array(STEP_FRAMES);
+  /** What the filter of the last step gives, while it moves. */
+  private readonly before = new Float32Array(STEP_FRAMES);
   private taps: Float64Array;
   private nextTaps: Float64Array;
   private echo = makePinnaEchoes();
@@ -39,15 +42,13 @@ export class SphericalHeadEar extends EarPath {
     super(side, rate, 0);
     this.filters = sphereFilters(rate);
     this.half = this.filters.half;
-    this.historyLength = 2 * this.half + Math.ceil(LONGEST_ECHO_SECONDS * rate) + 2;
-    this.history = new Float64Array(this.historyLength + STEP_FRAMES);
+    this.runAt = fir.row.length - STEP_FRAMES;
     this.taps = new Float64Array(this.half + 1);
     this.nextTaps = new Float64Array(this.half + 1);
   }
 
   override clear(): void {
     super.clear();
-    this.history.fill(0);
     this.fir.row.fill(0);
     this.toward = Number.NaN;
   }
@@ -68,28 +69,27 @@ export class SphericalHeadEar extends EarPath {
     amount: number,
   ): void {
     const n = STEP_FRAMES;
-    const { history, historyLength, read, sum } = this;
+    const { read, runAt, before } = this;
+    const { row, out: heard } = this.fir;
     const toward = this.towardOf(lateral);
     const begins = this.aim(toward, seconds, gain, head);
     this.readFrom(line, 0, read);
-    history.copyWithin(0, n);
-    history.set(read, historyLength);
-    const { row } = this.fir;
     row.copyWithin(0, n);
-    for (let i = 0, at = 2 * this.half; i < n; i += 1, at += 1) row[at] = read[i]!;
-    const moves = this.turn(toward, elevation, head, amount) && !begins;
-    this.filter(sum);
-    if (moves || begins) {
-      this.swapFilters();
-      this.filter(read);
-      // Crossfade from the filter of the last step.
-      for (let i = 0; i < n; i += 1) sum[i] = begins ? read[i]! : sum[i]! + ((read[i]! - sum[i]!) * (i + 1)) / n;
+    for (let i = 0; i < n; i += 1) row[runAt + i] = read[i]!;
+    const moves = this.turn(toward, elevation, head, amount);
+    if (moves && !begins) {
+      this.filter();
+      before.set(heard);
     }
+    if (moves) this.swapFilters();
+    this.filter();
+    // Crossfade from the filter of the last step.
+    if (moves && !begins) for (let i = 0; i < n; i += 1) heard[i] = before[i]! + ((heard[i]! - before[i]!) * (i + 1)) / n;
     const gainStep = (this.gainGoal - this.gain) / n;
     let level = this.gain;
     for (let i = 0; i < n; i += 1) {
       level += gainStep;
-      out[i] = out[i]! + sum[i]! * level;
+      out[i] = out[i]! + heard[i]! * level;
     }
     this.arrive();
   }
@@ -123,27 +123,24 @@ export class SphericalHeadEar extends EarPath {
     return true;
   }
 
-  private filter(to: Float64Array): void {
-    const { history, half, historyLength, taps, echo, fir } = this;
+  /** Filters the run; what comes of it lies in the filter's output. */
+  private filter(): void {
+    const { half, runAt, taps, echo, fir } = this;
     const isStraight = taps[0] === 1 && taps[1] === 0;
-    const middle = historyLength - half;
-    if (isStraight) for (let i = 0; i < STEP_FRAMES; i += 1) to[i] = history[middle + i]!;
-    else {
-      fir.run();
-      for (let i = 0; i < STEP_FRAMES; i += 1) to[i] = fir.out[i]!;
-    }
-    for (let k = 0; k < ECHO_COUNT; k += 1) if (echo.gains[k] !== 0) this.addEcho(echo.delays[k]!, echo.gains[k]!, to);
+    if (isStraight) for (let i = 0; i < STEP_FRAMES; i += 1) fir.out[i] = fir.row[runAt - half + i]!;
+    else fir.run();
+    for (let k = 0; k < ECHO_COUNT; k += 1) if (echo.gains[k] !== 0) this.addEcho(echo.delays[k]!, echo.gains[k]!);
   }
 
   /** Echoes are of the unfiltered input: pinna and shoulder reflect it before the head's shadow. */
-  private addEcho(delay: number, gain: number, to: Float64Array): void {
-    const { history, half, historyLength } = this;
+  private addEcho(delay: number, gain: number): void {
+    const { row, out } = this.fir;
     const whole = Math.floor(delay);
     const rest = delay - whole;
-    const from = historyLength - half - whole;
+    const from = this.runAt - this.half - whole;
     for (let i = 0; i < STEP_FRAMES; i += 1) {
-      const x = history[from + i]!;
-      to[i] = to[i]! + gain * (x + rest * (history[from + i - 1]! - x));
+      const x = row[from + i]!;
+      out[i] = out[i]! + gain * (x + rest * (row[from + i - 1]! - x));
     }
   }
 }
