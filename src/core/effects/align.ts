@@ -1,31 +1,57 @@
-import { DelayLine } from '../dsp/delayLine';
+import { WholeDelay } from '../dsp/wholeDelay';
 import { STEP_FRAMES, stereoRun, type StereoRun } from './define';
 
 /** Nothing is held back longer, in seconds: four shifts by the spectrum one after another. */
 const LONGEST_SECONDS = 0.6;
+
+/** A ring for short delays in the memory where runs lie. */
+export interface HoldRing {
+  readonly left: Float64Array;
+  readonly right: Float64Array;
+  readonly at: number;
+}
+
+/** Where runs lie and can be held back quickly. */
+export interface HoldRoom {
+  takeRing(): HoldRing | null;
+  giveBackRing(ring: HoldRing): void;
+  hold(run: StereoRun, ring: HoldRing, size: number, place: number, delay: number): void;
+}
 
 /**
  * Holds a sound back by whole samples, so that it keeps step with another that effects make late. Another delay comes in over one step,
  * and not before enough has passed to be heard at it.
  */
 export class Align {
-  private readonly left: DelayLine;
-  private readonly right: DelayLine;
+  private readonly left: WholeDelay;
+  private readonly right: WholeDelay;
   private readonly longest: number;
   private readonly before = stereoRun();
   private delay = 0;
   private passed = 0;
   private ringing = 0;
 
-  constructor(sampleRate: number) {
+  private readonly ring: HoldRing | null;
+
+  /** @param room where the runs lie that it holds back, if they can be held back there */
+  constructor(
+    sampleRate: number,
+    private readonly room: HoldRoom | null = null,
+  ) {
     this.longest = Math.floor(LONGEST_SECONDS * sampleRate);
-    this.left = new DelayLine(this.longest + 2 * STEP_FRAMES, STEP_FRAMES);
-    this.right = new DelayLine(this.longest + 2 * STEP_FRAMES, STEP_FRAMES);
+    this.ring = room?.takeRing() ?? null;
+    this.left = new WholeDelay(this.longest, STEP_FRAMES, this.ring?.left);
+    this.right = new WholeDelay(this.longest, STEP_FRAMES, this.ring?.right);
   }
 
   /** False while something that it holds back is still to come. */
   get silent(): boolean {
     return this.ringing <= 0;
+  }
+
+  /** Samples by which what comes out is late now. */
+  get late(): number {
+    return this.delay;
   }
 
   /** Forgets what it holds; the delay is taken at once. */
@@ -53,11 +79,13 @@ export class Align {
       this.ringing = 0;
       return input;
     }
-    this.left.write(input.left, STEP_FRAMES);
-    this.right.write(input.right, STEP_FRAMES);
+    this.reach(from > to ? from : to);
     this.passed += STEP_FRAMES;
     if (sounding) this.ringing = (from > to ? from : to) + STEP_FRAMES;
     else this.ringing -= STEP_FRAMES;
+    if (from === to && input === out && input.at >= 0 && this.ring && this.left.isSmall) return this.hold(input, from);
+    this.left.write(input.left);
+    this.right.write(input.right);
     if (from === to || this.passed < to + STEP_FRAMES) {
       if (from === 0) return input;
       this.read(from, out);
@@ -71,9 +99,28 @@ export class Align {
     return out;
   }
 
+  private hold(run: StereoRun, delay: number): StereoRun {
+    const { left, right } = this;
+    this.room!.hold(run, this.ring!, left.size, left.place, delay);
+    left.advance();
+    right.advance();
+    return run;
+  }
+
+  /** It is gone: the ring it worked in is free. */
+  letGo(): void {
+    if (this.ring) this.room!.giveBackRing(this.ring);
+  }
+
   private read(delay: number, out: StereoRun): void {
-    this.left.readFixed(STEP_FRAMES + delay, STEP_FRAMES, out.left);
-    this.right.readFixed(STEP_FRAMES + delay, STEP_FRAMES, out.right);
+    this.left.read(delay, out.left);
+    this.right.read(delay, out.right);
+  }
+
+  private reach(delay: number): void {
+    this.left.reach(delay);
+    const held = this.right.reach(delay);
+    if (this.passed > held) this.passed = held;
   }
 }
 

@@ -58,6 +58,11 @@ export class RunningChannel {
   entersLate = 0;
   /** Samples by which what leaves it is late. */
   leavesLate = 0;
+  /** Holds back what leaves it after its level by as much as all that takes it has to wait. */
+  private together: Align | null = null;
+  /** So many samples. */
+  private waits = 0;
+  /** Holds back what only the main output has to wait for. */
   private align: Align | null = null;
   /** What is held back for the main output; only where it may have to be. */
   private held: StereoRun | null = null;
@@ -222,9 +227,24 @@ export class RunningChannel {
     this.leavesLate = this.entersLate + this.chain.latency;
   }
 
+  /** Works out how long all that takes its sound after its level has to wait, once that is known of every channel. */
+  findWait(main: RunningChannel): void {
+    let target = main.entersLate;
+    for (let i = 0; i < this.sends.length; i += 1) {
+      const send = this.sends[i]!;
+      if (!send.pre && send.target && send.target.entersLate < target) target = send.target.entersLate;
+    }
+    this.waits = target > this.leavesLate ? target - this.leavesLate : 0;
+  }
+
+  /** How late it is after its level. */
+  private get levelLate(): number {
+    return this.together === null ? this.leavesLate : this.leavesLate + this.together.late;
+  }
+
   /** True when nothing of it rings any more. */
   get silent(): boolean {
-    return this.chain.silent && (this.align?.silent ?? true) && this.sends.every((send) => !send.ringing);
+    return this.chain.silent && (this.together?.silent ?? true) && (this.align?.silent ?? true) && this.sends.every((send) => !send.ringing);
   }
 
   /** Loses all sound, and stands as if none had ever passed. */
@@ -233,6 +253,7 @@ export class RunningChannel {
     clearRun(this.overheard.left);
     clearRun(this.overheard.right);
     this.chain.forget();
+    this.together?.jump(0);
     this.align?.jump(0);
     for (const send of this.sends) send.forget();
     this.open = this.isOpen;
@@ -248,12 +269,14 @@ export class RunningChannel {
 
   /** Is in step at once; for the start of playing. @param main what it gives its sound to */
   realign(main: RunningChannel): void {
-    if (this.align?.silent) this.align.jump(main.entersLate - this.leavesLate);
-    for (const send of this.sends) send.realign(this.leavesLate);
+    if (this.together?.silent) this.together.jump(this.waits);
+    if (this.align?.silent) this.align.jump(main.entersLate - this.levelLate);
+    for (const send of this.sends) send.realign(send.pre ? this.leavesLate : this.levelLate);
   }
 
   /** Makes ready to be held back on every way out; needed only while some channel is late. */
   keepStep(): void {
+    this.together ??= new Align(this.scene.sampleRate, this.scene.runs);
     this.align ??= new Align(this.scene.sampleRate);
     this.held ??= this.scene.runs.take();
     for (const send of this.sends) send.keepStep();
@@ -262,6 +285,7 @@ export class RunningChannel {
   /** It was taken out of the plan: what it worked in is free. */
   leave(): void {
     this.scene.runs.giveBack(this.bus);
+    this.together?.letGo();
     if (this.held) this.scene.runs.giveBack(this.held);
     for (const send of this.sends) send.letGo();
   }
@@ -273,7 +297,7 @@ export class RunningChannel {
       return;
     }
     if (!sounding && this.align.silent) return;
-    main.receive(this.align.process(this.bus, this.held!, main.entersLate - this.leavesLate, sounding), this.directFrom, this.directTo);
+    main.receive(this.align.process(this.bus, this.held!, main.entersLate - this.levelLate, sounding), this.directFrom, this.directTo);
   }
 
   /** Chain, level and pan, in place on the bus. @returns true when the bus holds sound */
@@ -289,11 +313,19 @@ export class RunningChannel {
     if (this.isOverheard) this.keepOverheard(silent);
     this.give(true, !silent);
     this.level(silent);
-    this.give(false, !silent);
+    const sounding = this.holdBack(!silent);
+    this.give(false, sounding);
     const loudest = this.gainLeft > this.gainRight ? this.gainLeft : this.gainRight;
     this.wetPeak = this.chain.wetPeak * loudest;
     this.dryPeak = this.plan.slots.length > 0 ? this.chain.dryPeak * loudest : this.peakLeft > this.peakRight ? this.peakLeft : this.peakRight;
-    return !silent;
+    return sounding;
+  }
+
+  private holdBack(sounding: boolean): boolean {
+    const { together, bus, waits } = this;
+    if (together === null || (!sounding && together.silent)) return sounding;
+    together.process(bus, bus, waits, sounding);
+    return sounding || !together.silent;
   }
 
   private keepOverheard(silent: boolean): void {
@@ -312,7 +344,7 @@ export class RunningChannel {
     for (let i = 0; i < this.sends.length; i += 1) {
       const send = this.sends[i]!;
       if (send.pre !== pre || !send.target || !(sounding || send.ringing)) continue;
-      send.give(this.bus, pre ? this.open : 1, this.leavesLate, sounding);
+      send.give(this.bus, pre ? this.open : 1, pre ? this.leavesLate : this.levelLate, sounding);
     }
   }
 

@@ -296,6 +296,7 @@ export class Engine {
       for (let s = 0; s < channel.sends.length; s += 1) channel.sends[s]!.target?.waitFor(late);
     }
     main?.findLateness();
+    for (let c = 0; c < order.length; c += 1) channels[order[c]!]!.findWait(main!);
   }
 
   /** Tells everything where it stands in the piece. */

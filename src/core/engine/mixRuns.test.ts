@@ -1,4 +1,5 @@
 import { makeRandom } from '../dsp/random';
+import { WholeDelay } from '../dsp/wholeDelay';
 import { STEP_FRAMES, type StereoRun } from '../effects/define';
 import { MixRuns } from './mixRuns';
 
@@ -79,4 +80,28 @@ test('runs that were given back come again empty, and those past the memory’s 
   runs.gains(1, 1, 0, 0);
   runs.add(many.at(-1)!, many[0]!);
   expect(samplesOf(many.at(-1)!)).toEqual(ONE.map((x) => x + x));
+});
+
+test('the kernel holds a run back to the same bits as a whole delay does', () => {
+  const runs = new MixRuns();
+  const ring = runs.takeRing()!;
+  const [left, right] = [new WholeDelay(700, STEP_FRAMES), new WholeDelay(700, STEP_FRAMES)];
+  const io = runs.take();
+  const expected = { left: new Float64Array(STEP_FRAMES), right: new Float64Array(STEP_FRAMES) };
+  for (let step = 0; step < 60; step += 1) {
+    const delay = step < 20 ? 0 : step < 40 ? 700 : 137;
+    for (let i = 0; i < STEP_FRAMES; i += 1) {
+      io.left[i] = random();
+      io.right[i] = random();
+    }
+    left.reach(700);
+    const { size, place } = left;
+    right.reach(700);
+    left.write(io.left);
+    right.write(io.right);
+    left.read(delay, expected.left);
+    right.read(delay, expected.right);
+    runs.hold(io, ring, size, place, delay);
+    expect(samplesOf(io)).toEqual([...expected.left, ...expected.right]);
+  }
 });

@@ -1,6 +1,7 @@
 import { startKernel } from '../dsp/kernels/load';
 import { MIX_RUN_BYTES } from '../dsp/kernels/mixRunBytes';
 import { STEP_FRAMES, stereoRun, type StereoRun } from '../effects/define';
+import type { HoldRing, HoldRoom } from '../effects/align';
 import { addRun, blendRuns, levelRun, sumRun } from './mixScript';
 
 /** The kernel; addresses are bytes. */
@@ -9,6 +10,7 @@ interface MixWork {
   blend(io: number, wet: number): void;
   add(bus: number, run: number): void;
   level(run: number): void;
+  hold(run: number, ring: number, size: number, place: number, delay: number): void;
 }
 
 /** What one effect works in, filled anew in each step. All that lie at the same depth share it, so that it stays near. */
@@ -22,12 +24,16 @@ const FIGURES = 16;
 const RUN_FIGURES = 2 * STEP_FRAMES;
 /** So many runs lie in the engine's memory, a quarter of a megabyte; more lie elsewhere, and take longer. */
 const RUNS = 255;
+/** Samples of each side of a ring, as the kernel says, and how many rings there are; sounds that must be held back longer, or that come after, take longer. */
+const RING_SIDE = 1024;
+const RINGS = 32;
+const RINGS_AT = 8 * (FIGURES + RUNS * RUN_FIGURES);
 
 /**
  * The memory in which an engine's runs lie, and what is done there with each: four short loops that make up a quarter of a mix's work
  * when TypeScript does them.
  */
-export class MixRuns {
+export class MixRuns implements HoldRoom {
   /** What the work is told and tells, as the kernel's source says. */
   private readonly figures: Float64Array;
   /** Nothing but zeros. */
@@ -36,13 +42,36 @@ export class MixRuns {
   private readonly free: StereoRun[] = [];
   private readonly scratch: Scratch[] = [];
   private taken = 0;
+  private readonly freeRings: HoldRing[] = [];
 
   /** @param withKernel false leaves the work to TypeScript, which tests compare */
   constructor(withKernel = true) {
-    const kernel = withKernel ? startKernel(MIX_RUN_BYTES, 8 * (FIGURES + RUNS * RUN_FIGURES)) : null;
+    const kernel = withKernel ? startKernel(MIX_RUN_BYTES, RINGS_AT + RINGS * 16 * RING_SIDE) : null;
     this.work = kernel && (kernel.exports as unknown as MixWork);
     this.figures = kernel ? new Float64Array(kernel.memory.buffer, 0, FIGURES) : new Float64Array(FIGURES);
     this.nothing = this.take();
+    if (!kernel) return;
+    const side = (at: number): Float64Array => new Float64Array(kernel.memory.buffer, at, RING_SIDE);
+    for (let ring = 0; ring < RINGS; ring += 1) {
+      const at = RINGS_AT + ring * 16 * RING_SIDE;
+      this.freeRings.push({ left: side(at), right: side(at + 8 * RING_SIDE), at });
+    }
+  }
+
+  /** @returns an empty ring in the engine's memory, or null when there is none left */
+  takeRing(): HoldRing | null {
+    return this.freeRings.pop() ?? null;
+  }
+
+  giveBackRing(ring: HoldRing): void {
+    ring.left.fill(0);
+    ring.right.fill(0);
+    this.freeRings.push(ring);
+  }
+
+  /** Holds a run of the engine's memory back by means of a ring, in place: as `WholeDelay` writes and reads. */
+  hold(run: StereoRun, ring: HoldRing, size: number, place: number, delay: number): void {
+    this.work!.hold(run.at, ring.at, size, place, delay);
   }
 
   /** @returns an empty run */

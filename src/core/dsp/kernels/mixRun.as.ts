@@ -63,6 +63,25 @@ export function add(bus: usize, run: usize): void {
   }
 }
 
+/** Samples of a ring's side. */
+const RING_SIDE: usize = 8 * 1024;
+
+/**
+ * Holds a run back, in place: writes it at a place of a ring, and reads what was written so many samples before.
+ * @param size samples in use of each side of the ring, a power of two  @param place a multiple of 64  @param delay up to `size` less 64
+ */
+export function hold(run: usize, ring: usize, size: i32, place: i32, delay: i32): void {
+  const from = (place - delay) & (size - 1);
+  for (let side: usize = 0; side < 2; side += 1) {
+    const io = run + side * SIDE, base = ring + side * RING_SIDE;
+    const to = base + (<usize>place << 3);
+    for (let i: usize = 0; i < SIDE; i += 16) v128.store(to + i, v128.load(io + i));
+    const at = base + (<usize>from << 3);
+    if (from + 64 <= size) for (let i: usize = 0; i < SIDE; i += 16) v128.store(io + i, v128.load(at + i));
+    else for (let i = 0; i < 64; i += 1) store<f64>(io + (<usize>i << 3), load<f64>(base + (<usize>((from + i) & (size - 1)) << 3)));
+  }
+}
+
 @inline
 function rounded(lanes: v128): v128 {
   return f64x2.promote_low_f32x4(f32x4.demote_f64x2_zero(lanes));
