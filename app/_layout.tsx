@@ -11,10 +11,17 @@ import { Shell } from '@/features/shell/Shell';
 import { StudioProvider } from '@/features/studio/StudioProvider';
 import { ThemeProvider } from '@/ui/theme';
 
-const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, networkMode: 'always' }, mutations: { networkMode: 'always' } } });
+const queries = new QueryClient({
+  defaultOptions: { queries: { retry: 1, networkMode: 'always' }, mutations: { networkMode: 'always' } },
+});
 
 export default function Layout() {
-  const [loaded, failed] = useFonts({ HankenGrotesk_400Regular, HankenGrotesk_600SemiBold, Newsreader_400Regular_Italic, ...Feather.font });
+  const [loaded, failed] = useFonts({
+    HankenGrotesk_400Regular,
+    HankenGrotesk_600SemiBold,
+    Newsreader_400Regular_Italic,
+    ...Feather.font,
+  });
   if (!loaded && !failed) return null;
   return (
     <QueryClientProvider client={queries}>

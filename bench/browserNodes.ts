@@ -1,9 +1,16 @@
 /** The same work by the browser's own nodes, in an offline context; runs in the page. @returns milliseconds */
-export async function browserNodes({ what, seconds }: { what: 'echo' | 'fraction' | 'filters' | 'network' | 'convolution' | 'shaping'; seconds: number }): Promise<number> {
+export async function browserNodes({
+  what,
+  seconds,
+}: {
+  what: 'echo' | 'fraction' | 'filters' | 'network' | 'convolution' | 'shaping';
+  seconds: number;
+}): Promise<number> {
   const rate = 48_000;
   const context = new OfflineAudioContext(2, seconds * rate, rate);
   const noise = context.createBuffer(2, 65_536, rate);
-  for (let c = 0; c < 2; c += 1) noise.getChannelData(c).forEach((_, i, samples) => void (samples[i] = Math.sin(i * i) * 0.3));
+  for (let c = 0; c < 2; c += 1)
+    noise.getChannelData(c).forEach((_, i, samples) => void (samples[i] = Math.sin(i * i) * 0.3));
   const source = new AudioBufferSourceNode(context, { buffer: noise, loop: true });
   const lowPass = (): BiquadFilterNode => new BiquadFilterNode(context, { type: 'lowpass', frequency: 3000, Q: -3.01 });
   if (what === 'network') network(context, source);
@@ -32,7 +39,9 @@ const MS = [23, 25.1, 27.2, 29.6, 32.2, 35, 38, 41.3, 44.9, 48.8, 53, 57.7, 62.7
 /** Sixteen delays, each with a filter, through the four stages of the same matrix: a gain node for each path. */
 function network(context: OfflineAudioContext, source: AudioNode): void {
   const delays = MS.map((ms) => new DelayNode(context, { delayTime: ms / 1000, maxDelayTime: 0.1 }));
-  let lines: AudioNode[] = delays.map((delay) => delay.connect(new BiquadFilterNode(context, { type: 'highshelf', frequency: 5000, gain: -1 })));
+  let lines: AudioNode[] = delays.map((delay) =>
+    delay.connect(new BiquadFilterNode(context, { type: 'highshelf', frequency: 5000, gain: -1 })),
+  );
   delays.forEach((delay) => delay.connect(context.destination));
   for (let span = 1; span < LINES; span *= 2) {
     lines = lines.map((line, i) => {
@@ -50,7 +59,12 @@ function network(context: OfflineAudioContext, source: AudioNode): void {
 function convolution(context: OfflineAudioContext, source: AudioNode): void {
   const rate = context.sampleRate;
   const buffer = context.createBuffer(2, 3 * rate, rate);
-  for (let c = 0; c < 2; c += 1) buffer.getChannelData(c).forEach((_, i, samples) => void (samples[i] = Math.sin(i * i * (1 + 0.1 * c)) * Math.exp((-5 * i) / samples.length)));
+  for (let c = 0; c < 2; c += 1)
+    buffer
+      .getChannelData(c)
+      .forEach(
+        (_, i, samples) => void (samples[i] = Math.sin(i * i * (1 + 0.1 * c)) * Math.exp((-5 * i) / samples.length)),
+      );
   source.connect(new ConvolverNode(context, { buffer })).connect(context.destination);
 }
 

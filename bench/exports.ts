@@ -17,16 +17,31 @@ export async function exportFigures(): Promise<void> {
   try {
     const { piece, sounds } = makeSaltPier((bytes) => createHash('sha256').update(bytes).digest('hex'));
     mkdirSync(join(folder, 'sounds'));
-    for (const { hash, channels } of sounds) writeFileSync(join(folder, 'sounds', `${hash}.wav`), writeWav({ sampleRate: piece.sampleRate, channels: [...channels] }, '32f'));
+    for (const { hash, channels } of sounds)
+      writeFileSync(
+        join(folder, 'sounds', `${hash}.wav`),
+        writeWav({ sampleRate: piece.sampleRate, channels: [...channels] }, '32f'),
+      );
     const seconds = (piece.lengthBeats * 60) / piece.tempo.bpm;
-    const order: ExportOrder = { piece: piece.id, what: 'mix', fromBeat: 0, toBeat: piece.lengthBeats, tail: 'none', format: 'wav24', lufs: null, prints: [] };
+    const order: ExportOrder = {
+      piece: piece.id,
+      what: 'mix',
+      fromBeat: 0,
+      toBeat: piece.lengthBeats,
+      tail: 'none',
+      format: 'wav24',
+      lufs: null,
+      prints: [],
+    };
     await one(folder, piece, order, 0);
     const alone = await one(folder, piece, order, 0);
     process.stdout.write(`the demo to WAV, alone: ${(seconds / alone).toFixed(1)} x real time (wanted: 30)\n`);
     const began = performance.now();
     await Promise.all([0, 1, 2, 3].map((index) => one(folder, piece, { ...order, what: 'stems' }, index)));
     const four = (performance.now() - began) / 1000;
-    process.stdout.write(`four stems at once: ${((4 * seconds) / four).toFixed(1)} x real time together, ${((4 * alone) / four).toFixed(2)} times one alone (wanted: both cores)\n`);
+    process.stdout.write(
+      `four stems at once: ${((4 * seconds) / four).toFixed(1)} x real time together, ${((4 * alone) / four).toFixed(2)} times one alone (wanted: both cores)\n`,
+    );
     await long(folder, piece, order);
   } finally {
     rmSync(folder, { recursive: true, force: true });
@@ -35,7 +50,9 @@ export async function exportFigures(): Promise<void> {
 
 function one(folder: string, piece: Piece, order: ExportOrder, index: number): Promise<number> {
   const began = performance.now();
-  const worker = new Worker(EXPORTER, { workerData: { piece, order, index, sounds: join(folder, 'sounds'), path: join(folder, `out${index}`) } });
+  const worker = new Worker(EXPORTER, {
+    workerData: { piece, order, index, sounds: join(folder, 'sounds'), path: join(folder, `out${index}`) },
+  });
   return new Promise((done, reject) => {
     worker.on('error', reject);
     worker.on('message', (message: { readonly type: string; readonly message?: string }) => {
@@ -49,12 +66,26 @@ function one(folder: string, piece: Piece, order: ExportOrder, index: number): P
 async function long(folder: string, piece: Piece, order: ExportOrder): Promise<void> {
   const beats = 120 * piece.tempo.bpm;
   const turns = Math.floor(beats / piece.lengthBeats);
-  const hours: Piece = { ...piece, lengthBeats: beats, tracks: piece.tracks.slice(0, 1).map((track) => ({ ...track, clips: Array.from({ length: turns }, (_, k) => track.clips.map((clip) => ({ ...clip, id: `${clip.id}-${k}`, start: clip.start + k * piece.lengthBeats }))).flat().slice(0, 2000) })) };
+  const hours: Piece = {
+    ...piece,
+    lengthBeats: beats,
+    tracks: piece.tracks.slice(0, 1).map((track) => ({
+      ...track,
+      clips: Array.from({ length: turns }, (_, k) =>
+        track.clips.map((clip) => ({ ...clip, id: `${clip.id}-${k}`, start: clip.start + k * piece.lengthBeats })),
+      )
+        .flat()
+        .slice(0, 2000),
+    })),
+  };
   const seen: number[] = [];
   const watch = setInterval(() => seen.push(process.memoryUsage().rss / MB), 500);
   const took = await one(folder, hours, { ...order, toBeat: beats, format: 'wav16' }, 0);
   clearInterval(watch);
   const third = Math.floor(seen.length / 3);
-  const mean = (from: number, to: number): number => seen.slice(from, to).reduce((sum, x) => sum + x, 0) / Math.max(1, to - from);
-  process.stdout.write(`two hours of one track: ${took.toFixed(0)} s, memory ${mean(third, 2 * third).toFixed(0)} MB in its middle third, ${mean(2 * third, seen.length).toFixed(0)} MB in its last\n`);
+  const mean = (from: number, to: number): number =>
+    seen.slice(from, to).reduce((sum, x) => sum + x, 0) / Math.max(1, to - from);
+  process.stdout.write(
+    `two hours of one track: ${took.toFixed(0)} s, memory ${mean(third, 2 * third).toFixed(0)} MB in its middle third, ${mean(2 * third, seen.length).toFixed(0)} MB in its last\n`,
+  );
 }

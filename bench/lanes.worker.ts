@@ -16,4 +16,5 @@ function run(piece: Piece, blocks: number): number {
   return performance.now() - began;
 }
 
-self.onmessage = ({ data }: MessageEvent<{ piece: Piece; blocks: number }>) => self.postMessage(run(data.piece, data.blocks));
+self.onmessage = ({ data }: MessageEvent<{ piece: Piece; blocks: number }>) =>
+  self.postMessage(run(data.piece, data.blocks));

@@ -11,12 +11,24 @@ import { presetValues } from '../src/core/piece/edits/chain';
 
 const RATE = 48_000;
 
-/** A feedback delay with a low-pass in its loop: the echo with nothing else on. @returns milliseconds for `seconds` of stereo sound */
+/**
+ * A feedback delay with a low-pass in its loop: the echo with nothing else on.
+ * @returns milliseconds for `seconds` of stereo sound
+ */
 function echo(seconds: number, timeL: number): number {
   const { params, paramIds, createProcessor } = effectOf('echo');
-  const values = { ...presetValues('echo', 'neutral'), timeL, feedback: 0.6, filter: 'low', cutoff: 3000, resonance: 0 };
+  const values = {
+    ...presetValues('echo', 'neutral'),
+    timeL,
+    feedback: 0.6,
+    filter: 'low',
+    cutoff: 3000,
+    resonance: 0,
+  };
   const context = { tempo: { bpm: 120, beatsPerBar: 4 }, sampleRate: RATE };
-  const row = Float64Array.from(paramIds, (id) => toEngineNumber(params[id]!, (values as Record<string, number | string | boolean>)[id]!, context));
+  const row = Float64Array.from(paramIds, (id) =>
+    toEngineNumber(params[id]!, (values as Record<string, number | string | boolean>)[id]!, context),
+  );
   const processor = createProcessor(RATE);
   processor.reset(0, row);
   return timed(seconds, (input, output) => processor.process(input, output, row));
@@ -46,7 +58,10 @@ function shaping(seconds: number): number {
   });
 }
 
-function timed(seconds: number, run: (input: ReturnType<typeof stereoRun>, output: ReturnType<typeof stereoRun>) => void): number {
+function timed(
+  seconds: number,
+  run: (input: ReturnType<typeof stereoRun>, output: ReturnType<typeof stereoRun>) => void,
+): number {
   const input = stereoRun();
   const output = stereoRun();
   const steps = Math.round((seconds * RATE) / STEP_FRAMES);
@@ -94,7 +109,8 @@ function network(seconds: number): number {
 
 /** Three seconds of stereo impulse without latency. */
 function convolution(seconds: number): number {
-  const side = (turn: number): Float32Array => Float32Array.from({ length: 3 * RATE }, (_, i) => Math.sin(i * i * turn) * Math.exp((-5 * i) / (3 * RATE)));
+  const side = (turn: number): Float32Array =>
+    Float32Array.from({ length: 3 * RATE }, (_, i) => Math.sin(i * i * turn) * Math.exp((-5 * i) / (3 * RATE)));
   const made = new Convolution(3 * RATE);
   made.load(prepareImpulse(side(1), side(1.1)));
   return timed(seconds, (input, output) => {
@@ -109,7 +125,12 @@ const DOTTED_EIGHTH_MS = 45_000 / 92;
 
 self.onmessage = ({ data: { what, seconds } }: MessageEvent<{ what: What; seconds: number }>) => {
   const work: Record<What, () => number> = {
-    echo: () => echo(seconds, 375), fraction: () => echo(seconds, DOTTED_EIGHTH_MS), filters: () => filters(seconds), network: () => network(seconds), convolution: () => convolution(seconds), shaping: () => shaping(seconds),
+    echo: () => echo(seconds, 375),
+    fraction: () => echo(seconds, DOTTED_EIGHTH_MS),
+    filters: () => filters(seconds),
+    network: () => network(seconds),
+    convolution: () => convolution(seconds),
+    shaping: () => shaping(seconds),
   };
   self.postMessage(work[what]());
 };

@@ -29,22 +29,36 @@ const say = (line: string): void => void process.stdout.write(`${line}\n`);
 const median = (values: readonly number[]): number => [...values].sort((a, b) => a - b)[values.length >> 1]!;
 
 async function bundled(entry: string): Promise<string> {
-  const made = await build({ entryPoints: [join(__dirname, entry)], bundle: true, write: false, format: 'iife', globalName: 'bench', target: 'esnext', minify: true });
+  const made = await build({
+    entryPoints: [join(__dirname, entry)],
+    bundle: true,
+    write: false,
+    format: 'iife',
+    globalName: 'bench',
+    target: 'esnext',
+    minify: true,
+  });
   return made.outputFiles[0]!.text;
 }
 
-/** Asks the page's worker made of this code, starting it at the first time: a loop is as warm as on an audio thread that has played for a while. */
+/**
+ * Asks the page's worker made of this code, starting it at the first time: a loop is as warm as on an audio thread that
+ * has played for a while.
+ */
 const inWorker = <T>(page: Page, code: string, message: unknown): Promise<T> =>
-  page.evaluate(async ([source, order]) => {
-    const kept = window as unknown as { benchWorker?: Worker };
-    kept.benchWorker ??= new Worker(URL.createObjectURL(new Blob([source as string], { type: 'text/javascript' })));
-    const worker = kept.benchWorker;
-    return new Promise((resolve, reject) => {
-      worker.onmessage = ({ data }) => resolve(ArrayBuffer.isView(data) ? [...(data as Float64Array)] : data);
-      worker.onerror = (event) => reject(new Error(event.message));
-      worker.postMessage(order);
-    });
-  }, [code, message] as const) as Promise<T>;
+  page.evaluate(
+    async ([source, order]) => {
+      const kept = window as unknown as { benchWorker?: Worker };
+      kept.benchWorker ??= new Worker(URL.createObjectURL(new Blob([source as string], { type: 'text/javascript' })));
+      const worker = kept.benchWorker;
+      return new Promise((resolve, reject) => {
+        worker.onmessage = ({ data }) => resolve(ArrayBuffer.isView(data) ? [...(data as Float64Array)] : data);
+        worker.onerror = (event) => reject(new Error(event.message));
+        worker.postMessage(order);
+      });
+    },
+    [code, message] as const,
+  ) as Promise<T>;
 
 async function compare(page: Page): Promise<void> {
   const code = await bundled('loops.worker.ts');
@@ -55,13 +69,17 @@ async function compare(page: Page): Promise<void> {
     const theirs: number[] = [];
     for (let round = 0; round <= ROUNDS; round += 1) {
       const mine = await inWorker<number>(page, code, { what, seconds: WORK_SECONDS });
-      const native = (await page.evaluate(`${nodes}; bench.browserNodes(${JSON.stringify({ what, seconds: WORK_SECONDS })})`)) as number;
+      const native = (await page.evaluate(
+        `${nodes}; bench.browserNodes(${JSON.stringify({ what, seconds: WORK_SECONDS })})`,
+      )) as number;
       if (round === 0) continue;
       ours.push(mine);
       theirs.push(native);
     }
     const [a, b] = [median(ours), median(theirs)];
-    say(`  ${name.padEnd(44)} ours ${((WORK_SECONDS * 1000) / a).toFixed(0).padStart(5)} x   browser ${((WORK_SECONDS * 1000) / b).toFixed(0).padStart(5)} x   ratio ${(b / a).toFixed(2)}`);
+    say(
+      `  ${name.padEnd(44)} ours ${((WORK_SECONDS * 1000) / a).toFixed(0).padStart(5)} x   browser ${((WORK_SECONDS * 1000) / b).toFixed(0).padStart(5)} x   ratio ${(b / a).toFixed(2)}`,
+    );
   }
 }
 
@@ -71,11 +89,32 @@ const LANE_BLOCKS = 11_250;
 
 /** A hundred silent tracks whose levels and pans are moved: nothing but lanes costs anything. */
 function laneful(demo: Piece, lanes: number): Piece {
-  const point = (i: number): Piece['lanes'][number]['points'][number] => ({ beat: (i * demo.lengthBeats) / LANE_POINTS, value: 0.5 + 0.4 * Math.sin(i), shape: i % 3 === 0 ? 'curve' : 'line', bend: i % 3 === 0 ? 0.4 : 0 });
-  const tracks = Array.from({ length: LANES / 2 }, (_, i) => ({ ...demo.tracks[0]!, id: `t${i}`, name: `Track ${i}`, clips: [], chain: [], sends: [] }));
+  const point = (i: number): Piece['lanes'][number]['points'][number] => ({
+    beat: (i * demo.lengthBeats) / LANE_POINTS,
+    value: 0.5 + 0.4 * Math.sin(i),
+    shape: i % 3 === 0 ? 'curve' : 'line',
+    bend: i % 3 === 0 ? 0.4 : 0,
+  });
+  const tracks = Array.from({ length: LANES / 2 }, (_, i) => ({
+    ...demo.tracks[0]!,
+    id: `t${i}`,
+    name: `Track ${i}`,
+    clips: [],
+    chain: [],
+    sends: [],
+  }));
   return {
-    ...demo, id: 'bench-lanes', tracks, returns: [],
-    lanes: Array.from({ length: lanes }, (_, i) => ({ id: `l${i}`, target: { channel: `t${i >> 1}`, effect: null, param: i % 2 === 0 ? 'gain' : 'pan' }, unit: 'own' as const, on: true, points: Array.from({ length: LANE_POINTS }, (_unused, k) => point(k)) })),
+    ...demo,
+    id: 'bench-lanes',
+    tracks,
+    returns: [],
+    lanes: Array.from({ length: lanes }, (_, i) => ({
+      id: `l${i}`,
+      target: { channel: `t${i >> 1}`, effect: null, param: i % 2 === 0 ? 'gain' : 'pan' },
+      unit: 'own' as const,
+      on: true,
+      points: Array.from({ length: LANE_POINTS }, (_unused, k) => point(k)),
+    })),
   };
 }
 
@@ -88,13 +127,24 @@ async function readLanes(page: Page, demo: Piece): Promise<void> {
     const all = await inWorker<number>(page, code, { piece: laneful(demo, LANES), blocks: LANE_BLOCKS });
     if (round > 0) extra.push(((all - without) / LANE_BLOCKS / ((128 / 48_000) * 1000)) * 100);
   }
-  say(`\n${LANES} lanes of ${LANES * LANE_POINTS} points, over the same piece without: ${median(extra).toFixed(2)} % of the deadline (median of ${ROUNDS} rounds)`);
+  say(
+    `\n${LANES} lanes of ${LANES * LANE_POINTS} points, over the same piece without: ${median(extra).toFixed(2)} % of the deadline (median of ${ROUNDS} rounds)`,
+  );
 }
 
 /** Scrolls and zooms a lane of fifty thousand points in the real client. */
 async function scrollLane(page: Page, demo: Piece): Promise<void> {
-  const points = Array.from({ length: 50_000 }, (_, i) => ({ beat: (i * demo.lengthBeats) / 50_000, value: 0.5 + 0.4 * Math.sin(i / 40), shape: 'line' as const, bend: 0 }));
-  const piece: Piece = { ...demo, id: 'bench-points', lanes: [{ id: 'many', target: { channel: 'hum', effect: null, param: 'gain' }, unit: 'own', on: true, points }] };
+  const points = Array.from({ length: 50_000 }, (_, i) => ({
+    beat: (i * demo.lengthBeats) / 50_000,
+    value: 0.5 + 0.4 * Math.sin(i / 40),
+    shape: 'line' as const,
+    bend: 0,
+  }));
+  const piece: Piece = {
+    ...demo,
+    id: 'bench-points',
+    lanes: [{ id: 'many', target: { channel: 'hum', effect: null, param: 'gain' }, unit: 'own', on: true, points }],
+  };
   await store(piece);
   await page.addInitScript((id) => localStorage.setItem('zephiro.open', id), piece.id);
   await page.goto(`${ORIGIN}/moves`);
@@ -105,11 +155,15 @@ async function scrollLane(page: Page, demo: Piece): Promise<void> {
   await page.evaluate(() => new Promise((done) => requestIdleCallback(done)));
   await page.evaluate(() => {
     const tasks: number[] = [];
-    new PerformanceObserver((list) => list.getEntries().forEach((entry) => tasks.push(entry.duration))).observe({ entryTypes: ['longtask'] });
+    new PerformanceObserver((list) => list.getEntries().forEach((entry) => tasks.push(entry.duration))).observe({
+      entryTypes: ['longtask'],
+    });
     Object.assign(window, { longTasks: tasks });
   });
-  const taken = (): Promise<number[]> => page.evaluate(() => (window as unknown as { longTasks: number[] }).longTasks.splice(0));
-  // From within the page, a quarter of a second apart: looking for the button and for whether it can be clicked is not the client's work.
+  const taken = (): Promise<number[]> =>
+    page.evaluate(() => (window as unknown as { longTasks: number[] }).longTasks.splice(0));
+  // From within the page, a quarter of a second apart: looking for the button and for whether it can be clicked is not
+  // the client's work.
   await page.getByRole('button', { name: 'Show less time' }).evaluate(async (button) => {
     for (let i = 0; i < 5; i += 1) {
       (button as HTMLElement).click();
@@ -125,17 +179,25 @@ async function scrollLane(page: Page, demo: Piece): Promise<void> {
     while (performance.now() < end) {
       await new Promise(requestAnimationFrame);
       count += 1;
-      if (view) view.scrollLeft = (view.scrollWidth - view.clientWidth) * (0.5 - 0.5 * Math.cos((count / 150) * Math.PI));
+      if (view)
+        view.scrollLeft = (view.scrollWidth - view.clientWidth) * (0.5 - 0.5 * Math.cos((count / 150) * Math.PI));
     }
     return count / 5;
   });
   const scrolling = await taken();
-  const longest = (tasks: readonly number[]): string => `${tasks.length} tasks over 50 ms, longest ${Math.max(0, ...tasks).toFixed(0)} ms`;
-  say(`A lane of 50 000 points: scrolling ${rate.toFixed(1)} frames a second, ${longest(scrolling)}; zooming five times ${longest(zooming)}.`);
+  const longest = (tasks: readonly number[]): string =>
+    `${tasks.length} tasks over 50 ms, longest ${Math.max(0, ...tasks).toFixed(0)} ms`;
+  say(
+    `A lane of 50 000 points: scrolling ${rate.toFixed(1)} frames a second, ${longest(scrolling)}; zooming five times ${longest(zooming)}.`,
+  );
 }
 
 async function store(piece: Piece): Promise<void> {
-  const answer = await fetch(`${ORIGIN}/api/pieces`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(piece) });
+  const answer = await fetch(`${ORIGIN}/api/pieces`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify(piece),
+  });
   if (!answer.ok) throw new Error(`The piece was not taken: ${await answer.text()}`);
 }
 
@@ -145,13 +207,28 @@ async function main(): Promise<void> {
 }
 
 async function inBrowser(): Promise<void> {
-  const browser = await chromium.launch({ executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium', args: ['--no-sandbox', '--autoplay-policy=no-user-gesture-required', '--disable-background-networking', '--no-first-run'] });
+  const browser = await chromium.launch({
+    executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+    args: [
+      '--no-sandbox',
+      '--autoplay-policy=no-user-gesture-required',
+      '--disable-background-networking',
+      '--no-first-run',
+    ],
+  });
   const folder = mkdtempSync(join(tmpdir(), 'zephiro-bench-'));
   const server = await startServer(folder, PORT);
   try {
     say(`${cpus().length} x ${cpus()[0]?.model ?? 'unknown'}, Node ${process.version}, Chromium ${browser.version()}`);
     const stored = (await (await fetch(`${ORIGIN}/api/pieces/salt-pier`)).json()) as { piece: Piece };
-    const piece: Piece = { ...stored.piece, id: 'bench', tracks: stored.piece.tracks.map((track, i) => ({ ...track, chain: i < PRESETS.length ? [newSlot(`echo-${i}`, 'echo', PRESETS[i]!)] : [] })) };
+    const piece: Piece = {
+      ...stored.piece,
+      id: 'bench',
+      tracks: stored.piece.tracks.map((track, i) => ({
+        ...track,
+        chain: i < PRESETS.length ? [newSlot(`echo-${i}`, 'echo', PRESETS[i]!)] : [],
+      })),
+    };
     await store(piece);
     const watched = (): Promise<Page> => browser.newPage({ bypassCSP: true, viewport: { width: 390, height: 844 } });
     const page = await browser.newPage({ viewport: { width: 390, height: 844 } });
@@ -167,7 +244,12 @@ async function inBrowser(): Promise<void> {
       const mix = mixOf(stored.piece);
       await store(mix);
       const effects = [...mix.tracks, ...mix.returns, mix.main].reduce((sum, { chain }) => sum + chain.length, 0);
-      await playPiece(await watched(), ORIGIN, mix, `A mix of ${mix.tracks.length} tracks, ${mix.returns.length} returns and ${effects} effects`);
+      await playPiece(
+        await watched(),
+        ORIGIN,
+        mix,
+        `A mix of ${mix.tracks.length} tracks, ${mix.returns.length} returns and ${effects} effects`,
+      );
     }
     if (only === undefined || only === 'demo') {
       const page = await watched();

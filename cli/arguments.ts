@@ -12,7 +12,12 @@ export interface Arguments {
  * @param mostWords words that the command takes at most
  * @throws UsageError for an option that is not listed, comes twice or lacks its value, and for a word too many
  */
-export function readArguments(given: readonly string[], optionNames: readonly string[], flagNames: readonly string[], mostWords: number): Arguments {
+export function readArguments(
+  given: readonly string[],
+  optionNames: readonly string[],
+  flagNames: readonly string[],
+  mostWords: number,
+): Arguments {
   const words: string[] = [];
   const options = new Map<string, string>();
   const flags = new Set<string>();
@@ -26,7 +31,10 @@ export function readArguments(given: readonly string[], optionNames: readonly st
       if (options.has(word.slice(2))) throw new UsageError(`${word} is given twice.`);
       options.set(word.slice(2), value);
       i += 1;
-    } else throw new UsageError(`${word} is not known here. Known: ${[...optionNames, ...flagNames].map((name) => `--${name}`).join(' ')}.`);
+    } else
+      throw new UsageError(
+        `${word} is not known here. Known: ${[...optionNames, ...flagNames].map((name) => `--${name}`).join(' ')}.`,
+      );
   }
   if (words.length > mostWords) throw new UsageError(`"${words[mostWords]}" is one word too many.`);
   return { words, options, flags };
@@ -36,7 +44,8 @@ export function numberOption(args: Arguments, name: string, min: number, max: nu
   const text = args.options.get(name);
   if (text === undefined) return undefined;
   const value = Number(text);
-  if (text.trim() === '' || !(value >= min && value <= max)) throw new UsageError(`--${name} takes a number from ${min} to ${max}; "${text}" is none.`);
+  if (text.trim() === '' || !(value >= min && value <= max))
+    throw new UsageError(`--${name} takes a number from ${min} to ${max}; "${text}" is none.`);
   return value;
 }
 

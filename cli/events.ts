@@ -13,15 +13,24 @@ export function lanesOfEvents(file: unknown, slots: readonly Slot[], channel: st
   for (const event of [...result.data.events].sort((a, b) => a.seconds - b.seconds)) {
     const slot = slots[event.effect];
     const param = slot ? ownParam(effectOf(slot.effect), event.param) : undefined;
-    if (!slot || !param) throw new BadData(`An event names effect ${event.effect}, "${event.param}", which is not in the chain.`);
+    if (!slot || !param)
+      throw new BadData(`An event names effect ${event.effect}, "${event.param}", which is not in the chain.`);
     const value = readValue(param, `${slot.effect}.${event.param}`, event.value, [], context);
     const key = `${event.effect}.${event.param}`;
     const base = slot.values[event.param] ?? param.initial;
     const lane = lanes.get(key) ?? {
-      id: `event-${key}`, target: { channel, effect: slot.id, param: event.param }, unit: 'own' as const, on: true,
+      id: `event-${key}`,
+      target: { channel, effect: slot.id, param: event.param },
+      unit: 'own' as const,
+      on: true,
       points: [{ beat: 0, value: toEngineNumber(param, base, context), shape: 'hold' as const, bend: 0 }],
     };
-    lane.points.push({ beat: secondsToBeats(event.seconds, context.tempo), value: toEngineNumber(param, value, context), shape: 'hold', bend: 0 });
+    lane.points.push({
+      beat: secondsToBeats(event.seconds, context.tempo),
+      value: toEngineNumber(param, value, context),
+      shape: 'hold',
+      bend: 0,
+    });
     lanes.set(key, lane);
   }
   return [...lanes.values()];

@@ -25,9 +25,11 @@ export function readSound(path: string): Audio {
 function checked(audio: Audio, path: string): Audio {
   audio.channels.forEach((samples, channel) => {
     const at = samples.findIndex((x) => !Number.isFinite(x));
-    if (at >= 0) throw new BadData(`${path}: sample ${at + 1} of channel ${channel + 1} is no number. Export the file again.`);
+    if (at >= 0)
+      throw new BadData(`${path}: sample ${at + 1} of channel ${channel + 1} is no number. Export the file again.`);
   });
-  if (audio.channels.length > 2) process.stderr.write(`${path} has ${audio.channels.length} channels: the first two are used.\n`);
+  if (audio.channels.length > 2)
+    process.stderr.write(`${path} has ${audio.channels.length} channels: the first two are used.\n`);
   return audio;
 }
 
@@ -46,7 +48,7 @@ export function writeSound(path: string, audio: Audio, depth: WavDepth): void {
     const file = openSync(neighbour, 'w');
     try {
       const bytes = writeWav(audio, depth);
-      for (let at = 0; at < bytes.length; ) at += writeSync(file, bytes, at);
+      for (let at = 0; at < bytes.length;) at += writeSync(file, bytes, at);
       fsyncSync(file);
     } finally {
       closeSync(file);

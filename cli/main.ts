@@ -5,7 +5,8 @@ import { measureCommand } from './measure';
 import { processCommand } from './process';
 import { renderCommand } from './render';
 
-const USAGE = 'Commands: effects --json | process IN.wav OUT.wav --chain CHAIN.json | render PIECE OUT.wav | measure FILE.wav --json';
+const USAGE =
+  'Commands: effects --json | process IN.wav OUT.wav --chain CHAIN.json | render PIECE OUT.wav | measure FILE.wav --json';
 
 function effectsCommand(given: readonly string[]): void {
   const args = readArguments(given, [], ['json'], 0);

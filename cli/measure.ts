@@ -11,12 +11,19 @@ const finiteOrNull = (value: number): number | null => (Number.isFinite(value) ?
 
 const OCTAVES_HZ = [125, 250, 500, 1000, 2000, 4000, 8000];
 
-function decays(channels: readonly Float32Array[], sampleRate: number): { whole: number | null; octaves: { hz: number; seconds: number | null }[] } {
-  const found = (bands: readonly Float64Array[]): number | null => finiteOrNull(decaySeconds(bands, sampleRate, -5, -25));
+function decays(
+  channels: readonly Float32Array[],
+  sampleRate: number,
+): { whole: number | null; octaves: { hz: number; seconds: number | null }[] } {
+  const found = (bands: readonly Float64Array[]): number | null =>
+    finiteOrNull(decaySeconds(bands, sampleRate, -5, -25));
   const octaves = OCTAVES_HZ.filter((hz) => hz * Math.SQRT2 < sampleRate / 2);
   return {
     whole: found(channels.map((channel) => Float64Array.from(channel))),
-    octaves: octaves.map((hz) => ({ hz, seconds: found(channels.map((channel) => octaveBand(channel, hz, sampleRate))) })),
+    octaves: octaves.map((hz) => ({
+      hz,
+      seconds: found(channels.map((channel) => octaveBand(channel, hz, sampleRate))),
+    })),
   };
 }
 
@@ -38,7 +45,11 @@ export function measureCommand(given: readonly string[]): void {
     peakDb: channels.map((channel) => gainToDb(peakOf(channel))),
     truePeakDb: channels.map((channel) => finiteOrNull(gainToDb(truePeakOf(channel)))),
     rmsDb: channels.map((channel) => gainToDb(rmsOf(channel))),
-    loudness: { integratedLufs: finiteOrNull(loud.integrated), momentaryMaxLufs: finiteOrNull(loud.momentaryMax), shortTermMaxLufs: finiteOrNull(loud.shortTermMax) },
+    loudness: {
+      integratedLufs: finiteOrNull(loud.integrated),
+      momentaryMaxLufs: finiteOrNull(loud.momentaryMax),
+      shortTermMaxLufs: finiteOrNull(loud.shortTermMax),
+    },
     /** Seconds for 60 dB by T20 (ISO 3382), over the whole and in octaves; null where it does not fall that far. */
     decaySeconds: decays([left, right], sampleRate),
     /** 1 both sides alike, 0 unlike, -1 turned over; null for silence. */

@@ -23,7 +23,8 @@ export function processCommand(given: readonly string[]): void {
 
   const audio = readSound(from);
   const sampleRate = rate ?? audio.sampleRate;
-  if (sampleRate < 44_100 || sampleRate > 96_000) throw new BadData(`${from} has ${sampleRate} Hz; give --rate between 44100 and 96000.`);
+  if (sampleRate < 44_100 || sampleRate > 96_000)
+    throw new BadData(`${from} has ${sampleRate} Hz; give --rate between 44100 and 96000.`);
   const sound = audio.channels.slice(0, 2).map((channel) => resample(channel, audio.sampleRate, sampleRate));
   const context = { tempo: { bpm, beatsPerBar: 4 }, sampleRate };
   const chain = readChain(readJson(chainPath), context);
@@ -45,6 +46,7 @@ export function processCommand(given: readonly string[]): void {
 function tailOption(text: string | undefined): Tail {
   if (text === undefined || text === 'auto') return { kind: 'silent' };
   const seconds = Number(text);
-  if (text.trim() === '' || !(seconds >= 0 && seconds <= LONGEST_TAIL_SECONDS)) throw new UsageError(`--tail takes auto or 0-${LONGEST_TAIL_SECONDS} seconds; not "${text}".`);
+  if (text.trim() === '' || !(seconds >= 0 && seconds <= LONGEST_TAIL_SECONDS))
+    throw new UsageError(`--tail takes auto or 0-${LONGEST_TAIL_SECONDS} seconds; not "${text}".`);
   return { kind: 'seconds', seconds };
 }

@@ -25,21 +25,33 @@ export function renderCommand(given: readonly string[]): void {
   const out = wordAt(args, 1, 'OUT.wav');
   const depth = choiceOption(args, 'bits', ['16', '24', '32f'] as const, '32f');
   const tail = choiceOption(args, 'tail', ['auto', 'none'] as const, 'auto');
-  const { piece, sounds } = name === SALT_PIER_ID ? freshDemo() : storedPiece(name, args.options.get('sounds') ?? join('data', 'sounds'));
+  const { piece, sounds } =
+    name === SALT_PIER_ID ? freshDemo() : storedPiece(name, args.options.get('sounds') ?? join('data', 'sounds'));
   const from = numberOption(args, 'from', 1, 100_000) ?? 1;
   const to = numberOption(args, 'to', 1, 100_000) ?? piece.lengthBeats / piece.tempo.beatsPerBar + 1;
   if (to <= from) throw new UsageError('--to must lie after --from.');
   const one = (part: Piece, path: string): void => {
     const at = (bar: number): number => beatsToSamples(barStart(bar, part.tempo), tempoOf(part), part.sampleRate);
     const plan = compilePlan({ ...part, loop: { ...part.loop, on: false } });
-    const rendered = render({ plan, sounds, fromSample: at(from), toSample: at(to), tail: tail === 'auto' ? { kind: 'silent' } : { kind: 'seconds', seconds: 0 } });
+    const rendered = render({
+      plan,
+      sounds,
+      fromSample: at(from),
+      toSample: at(to),
+      tail: tail === 'auto' ? { kind: 'silent' } : { kind: 'seconds', seconds: 0 },
+    });
     if (rendered) writeSound(path, { sampleRate: part.sampleRate, channels: [rendered.left, rendered.right] }, depth);
   };
   one(piece, out);
   const stems = args.options.get('stems');
   if (!stems) return;
   mkdirSync(stems, { recursive: true });
-  piece.tracks.forEach((track, i) => one(stemOf(piece, track), join(stems, `${String(i + 1).padStart(2, '0')} ${track.name.replace(/[^\p{L}\p{N} -]/gu, '')}.wav`)));
+  piece.tracks.forEach((track, i) =>
+    one(
+      stemOf(piece, track),
+      join(stems, `${String(i + 1).padStart(2, '0')} ${track.name.replace(/[^\p{L}\p{N} -]/gu, '')}.wav`),
+    ),
+  );
 }
 
 function freshDemo(): { piece: Piece; sounds: Sounds } {
@@ -58,9 +70,15 @@ function storedPiece(path: string, folder: string): { piece: Piece; sounds: Soun
   const sounds = new Map<string, SoundData>();
   for (const hash of soundsPlayed(piece)) {
     const file = join(folder, `${hash}.wav`);
-    if (!existsSync(file)) throw new BadData(`The sound "${piece.sounds[hash]?.name ?? hash}" is not in ${folder}. Give its folder with --sounds.`);
+    if (!existsSync(file))
+      throw new BadData(
+        `The sound "${piece.sounds[hash]?.name ?? hash}" is not in ${folder}. Give its folder with --sounds.`,
+      );
     const audio = readSound(file);
-    sounds.set(hash, audio.channels.map((channel) => resample(channel, audio.sampleRate, piece.sampleRate)));
+    sounds.set(
+      hash,
+      audio.channels.map((channel) => resample(channel, audio.sampleRate, piece.sampleRate)),
+    );
   }
   return { piece, sounds };
 }

@@ -1,9 +1,19 @@
-import { expectAccessibleByDayAndNight, throughAllViews, throughChains, throughClips, throughMoves, throughPrints } from './access';
+import {
+  expectAccessibleByDayAndNight,
+  throughAllViews,
+  throughChains,
+  throughClips,
+  throughMoves,
+  throughPrints,
+} from './access';
 import { test } from './bench';
 
 const WAYS = {
-  'any view': throughAllViews, 'chains and what they open': throughChains, 'what moves open': throughMoves,
-  'what clips and stretches open': throughClips, 'prints, steps, recipes and files': throughPrints,
+  'any view': throughAllViews,
+  'chains and what they open': throughChains,
+  'what moves open': throughMoves,
+  'what clips and stretches open': throughClips,
+  'prints, steps, recipes and files': throughPrints,
 };
 
 for (const [where, through] of Object.entries(WAYS)) {

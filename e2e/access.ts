@@ -17,20 +17,33 @@ const ALL = ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'];
 export async function expectAccessible(page: Page, what: string, runOnly: readonly string[] = ALL): Promise<void> {
   await page.evaluate(AXE);
   const violations = await page.evaluate(async (rules) => {
-    const { axe } = window as unknown as { axe: { run(root: Document, options: object): Promise<{ violations: Violation[] }> } };
+    const { axe } = window as unknown as {
+      axe: { run(root: Document, options: object): Promise<{ violations: Violation[] }> };
+    };
     return (await axe.run(document, { runOnly: rules })).violations;
   }, runOnly);
-  const said = violations.flatMap(({ id, nodes }) => nodes.map((node) => `${id}: ${(node.failureSummary ?? '').split('\n').slice(1).join(' ').trim()} in ${node.html.replace(/class="[^"]*"/, '').slice(0, 110)}`));
+  const said = violations.flatMap(({ id, nodes }) =>
+    nodes.map(
+      (node) =>
+        `${id}: ${(node.failureSummary ?? '').split('\n').slice(1).join(' ').trim()} in ${node.html.replace(/class="[^"]*"/, '').slice(0, 110)}`,
+    ),
+  );
   expect.soft([...new Set(said)], what).toEqual([]);
 }
 
 /** The same by day, and by night what night changes: the colours. */
 export async function expectAccessibleByDayAndNight(page: Page, what: string): Promise<void> {
   await expectAccessible(page, what);
-  const ground = (): Promise<string> => page.getByRole('main').first().evaluate((element) => {
-    for (let at: Element | null = element; at; at = at.parentElement) if (!/, 0\)$|transparent/.test(getComputedStyle(at).backgroundColor)) return getComputedStyle(at).backgroundColor;
-    return '';
-  });
+  const ground = (): Promise<string> =>
+    page
+      .getByRole('main')
+      .first()
+      .evaluate((element) => {
+        for (let at: Element | null = element; at; at = at.parentElement)
+          if (!/, 0\)$|transparent/.test(getComputedStyle(at).backgroundColor))
+            return getComputedStyle(at).backgroundColor;
+        return '';
+      });
   const day = await ground();
   await page.emulateMedia({ colorScheme: 'dark' });
   await expect.poll(ground).not.toBe(day);
@@ -43,12 +56,16 @@ export async function expectAccessibleByDayAndNight(page: Page, what: string): P
 export async function expectLargeTargets(page: Page, what: string): Promise<void> {
   const small = await page.evaluate(() => {
     const roles = ['button', 'radio', 'switch', 'tab', 'slider', 'link'];
-    return [...document.querySelectorAll<HTMLElement>(roles.map((role) => `[role=${role}]`).join())].flatMap((element) => {
-      const { width, height } = element.getBoundingClientRect();
-      const name = element.getAttribute('aria-label') ?? element.textContent;
-      const clip = /^(Clip|Print) /.test(name ?? '');
-      return width > 0 && (width < 43.9 || height < 43.9) && !clip ? [`${name}: ${width.toFixed(0)} x ${height.toFixed(0)}`] : [];
-    });
+    return [...document.querySelectorAll<HTMLElement>(roles.map((role) => `[role=${role}]`).join())].flatMap(
+      (element) => {
+        const { width, height } = element.getBoundingClientRect();
+        const name = element.getAttribute('aria-label') ?? element.textContent;
+        const clip = /^(Clip|Print) /.test(name ?? '');
+        return width > 0 && (width < 43.9 || height < 43.9) && !clip
+          ? [`${name}: ${width.toFixed(0)} x ${height.toFixed(0)}`]
+          : [];
+      },
+    );
   });
   expect.soft(small, what).toEqual([]);
 }
@@ -101,7 +118,10 @@ export async function throughClips(page: Page, look: (what: string) => Promise<v
   await close();
   await page.getByRole('button', { name: 'Gaps of the piece' }).click();
   await look('gaps');
-  await page.getByRole('button', { name: /^Choose the gap.*Humming voice/ }).first().click();
+  await page
+    .getByRole('button', { name: /^Choose the gap.*Humming voice/ })
+    .first()
+    .click();
   await look('a stretch of the piece');
   await page.getByRole('button', { name: 'Bed over this' }).click();
   await look('a bed');
@@ -114,7 +134,11 @@ export async function throughClips(page: Page, look: (what: string) => Promise<v
 
 /** Goes through prints, treated clips, recipes, sections, the history and files. */
 export async function throughPrints(page: Page, look: (what: string) => Promise<void>): Promise<void> {
-  const press = (role: 'button' | 'radio' | 'link', name: string | RegExp): Promise<void> => page.getByRole(role, { name, exact: typeof name === 'string' }).last().click();
+  const press = (role: 'button' | 'radio' | 'link', name: string | RegExp): Promise<void> =>
+    page
+      .getByRole(role, { name, exact: typeof name === 'string' })
+      .last()
+      .click();
   const close = (): Promise<void> => press('button', 'Close');
   await press('button', 'Clip Hum, answer');
   await press('button', 'Treat this clip …');
@@ -160,7 +184,11 @@ export async function throughChains(page: Page, look: (what: string) => Promise<
     const back = page.getByRole('button', { name: 'Back to the chain' });
     if (await back.isVisible()) await back.click();
   };
-  const sheet = async (opener: string | RegExp, what: string, inside: () => Promise<void> = async () => undefined): Promise<void> => {
+  const sheet = async (
+    opener: string | RegExp,
+    what: string,
+    inside: () => Promise<void> = async () => undefined,
+  ): Promise<void> => {
     await page.getByRole('button', { name: opener }).last().click();
     await inside();
     await look(what);

@@ -33,7 +33,11 @@ export const go = async (page: Page, view: 'Piece' | 'Chain' | 'Moves' | 'Shelf'
 /** The piece as the server has it, once everything the page did has reached it. */
 export async function saved(page: Page, id: string, ready: (stored: Stored) => boolean = () => true): Promise<Stored> {
   let stored: Stored | undefined;
-  await expect.poll(async () => ready((stored = (await (await page.request.get(`/api/pieces/${id}`)).json()) as Stored)), { timeout: 40_000 }).toBe(true);
+  await expect
+    .poll(async () => ready((stored = (await (await page.request.get(`/api/pieces/${id}`)).json()) as Stored)), {
+      timeout: 40_000,
+    })
+    .toBe(true);
   return stored!;
 }
 
@@ -45,21 +49,33 @@ export async function beatShown(page: Page): Promise<number> {
 }
 
 /** Where an element lies once it lies still: what was just typed may have moved it. */
-async function restingBox(page: Page, target: Locator): Promise<{ x: number; y: number; width: number; height: number }> {
+async function restingBox(
+  page: Page,
+  target: Locator,
+): Promise<{ x: number; y: number; width: number; height: number }> {
   let before = (await target.boundingBox())!;
   for (;;) {
     await frames(page, 2);
     const now = (await target.boundingBox())!;
-    if (now.x === before.x && now.y === before.y && now.width === before.width && now.height === before.height) return now;
+    if (now.x === before.x && now.y === before.y && now.width === before.width && now.height === before.height)
+      return now;
     before = now;
   }
 }
 
 /** Drags with one finger along points given as shares of the element's box, through the browser's own touch input. */
-export async function touchAlong(page: Page, target: Locator, points: readonly (readonly [number, number])[], pause: () => Promise<void> = async () => undefined): Promise<void> {
+export async function touchAlong(
+  page: Page,
+  target: Locator,
+  points: readonly (readonly [number, number])[],
+  pause: () => Promise<void> = async () => undefined,
+): Promise<void> {
   await target.scrollIntoViewIfNeeded();
   const box = await restingBox(page, target);
-  const at = ([x, y]: readonly [number, number]): { x: number; y: number } => ({ x: box.x + x * box.width, y: box.y + y * box.height });
+  const at = ([x, y]: readonly [number, number]): { x: number; y: number } => ({
+    x: box.x + x * box.width,
+    y: box.y + y * box.height,
+  });
   const client = await page.context().newCDPSession(page);
   const [first, ...rest] = points;
   await client.send('Input.dispatchTouchEvent', { type: 'touchStart', touchPoints: [at(first!)] });
@@ -73,10 +89,14 @@ export async function touchAlong(page: Page, target: Locator, points: readonly (
 
 /** Lets the page draw the next frames. */
 export const frames = (page: Page, count: number): Promise<void> =>
-  page.evaluate((left) => new Promise<void>((done) => {
-    const next = (n: number): void => void (n === 0 ? done() : requestAnimationFrame(() => next(n - 1)));
-    next(left);
-  }), count);
+  page.evaluate(
+    (left) =>
+      new Promise<void>((done) => {
+        const next = (n: number): void => void (n === 0 ? done() : requestAnimationFrame(() => next(n - 1)));
+        next(left);
+      }),
+    count,
+  );
 
 /** Types into a rail: tap the value, type, Enter. */
 export async function typeInto(page: Page, rail: string, text: string): Promise<void> {
@@ -94,7 +114,12 @@ async function printsOf(page: Page): Promise<number> {
 }
 
 /** Prints the chosen clip and gives what the Shelf's download holds. */
-export async function printAndDownload(page: Page, clip: string, part: 'Wet only' | 'Wet and dry', rings: string): Promise<Audio> {
+export async function printAndDownload(
+  page: Page,
+  clip: string,
+  part: 'Wet only' | 'Wet and dry',
+  rings: string,
+): Promise<Audio> {
   await go(page, 'Piece');
   await page.getByRole('button', { name: `Clip ${clip}` }).click();
   await page.getByRole('button', { name: 'Print', exact: true }).click();
@@ -106,7 +131,10 @@ export async function printAndDownload(page: Page, clip: string, part: 'Wet only
   await go(page, 'Shelf');
   const card = page.getByRole('group', { name: `Print ${clip}` }).first();
   await expect(card).toBeVisible();
-  const [download] = await Promise.all([page.waitForEvent('download'), card.getByRole('button', { name: /as 32 float WAV/ }).click()]);
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    card.getByRole('button', { name: /as 32 float WAV/ }).click(),
+  ]);
   return readWav(await readFile((await download.path())!));
 }
 
@@ -127,7 +155,8 @@ export function farthest(a: Float32Array, b: Float32Array): number {
 export function repeats(dry: Float32Array, delay: number, level: number, length: number): Float32Array {
   const out = new Float32Array(length);
   for (let n = 1, gain = 1; n * delay < length && gain > 1e-7; n += 1, gain *= level) {
-    for (let i = 0; i < dry.length && i + n * delay < length; i += 1) out[i + n * delay] = out[i + n * delay]! + gain * dry[i]!;
+    for (let i = 0; i < dry.length && i + n * delay < length; i += 1)
+      out[i + n * delay] = out[i + n * delay]! + gain * dry[i]!;
   }
   return out;
 }
@@ -161,10 +190,12 @@ export function handOn(page: Page, touch: boolean): Hand {
     await page.keyboard.press(role === 'radio' || role === 'switch' ? 'Space' : 'Enter');
   };
   const strand = async (): Promise<void> => {
-    if (touch && (await page.getByRole('button', { name: 'Back to the chain' }).isVisible())) await press('button', 'Back to the chain');
+    if (touch && (await page.getByRole('button', { name: 'Back to the chain' }).isVisible()))
+      await press('button', 'Back to the chain');
   };
   return {
-    press, strand,
+    press,
+    strand,
     add: async (effect, preset) => {
       await strand();
       const more = page.getByRole('button', { name: 'Add an effect' });
@@ -184,7 +215,11 @@ export function handOn(page: Page, touch: boolean): Hand {
 export async function chooseStretch(page: Page, touch: boolean, from: number, to: number): Promise<void> {
   const ruler = page.getByRole('slider', { name: 'Place in the piece' });
   if (touch) {
-    await touchAlong(page, ruler, [[from / 64, 0.5], [(from + to) / 128, 0.5], [to / 64, 0.5]]);
+    await touchAlong(page, ruler, [
+      [from / 64, 0.5],
+      [(from + to) / 128, 0.5],
+      [to / 64, 0.5],
+    ]);
     return;
   }
   await ruler.focus();
@@ -193,14 +228,27 @@ export async function chooseStretch(page: Page, touch: boolean, from: number, to
 }
 
 /** The piece as its own engine plays it, from a beat to a beat, with every return. */
-export async function rendered(page: Page, piece: Piece, fromBeat: number, toBeat: number): Promise<{ left: Float32Array; right: Float32Array }> {
+export async function rendered(
+  page: Page,
+  piece: Piece,
+  fromBeat: number,
+  toBeat: number,
+): Promise<{ left: Float32Array; right: Float32Array }> {
   const sounds = new Map<string, Float32Array[]>();
-  for (const hash of Object.keys(piece.sounds)) sounds.set(hash, readWav(await (await page.request.get(`/api/sounds/${hash}`)).body()).channels);
+  for (const hash of Object.keys(piece.sounds))
+    sounds.set(hash, readWav(await (await page.request.get(`/api/sounds/${hash}`)).body()).channels);
   const at = (beat: number): number => beatsToSamples(beat, piece.tempo, piece.sampleRate);
-  return render({ plan: compilePlan(piece), sounds, fromSample: at(fromBeat), toSample: at(toBeat), tail: { kind: 'seconds', seconds: 0 } })!;
+  return render({
+    plan: compilePlan(piece),
+    sounds,
+    fromSample: at(fromBeat),
+    toSample: at(toBeat),
+    tail: { kind: 'seconds', seconds: 0 },
+  })!;
 }
 
 /** Mean power of a stretch in dB. */
-export const powerDb = (samples: Float32Array, from: number, to: number): number => 10 * Math.log10(samples.subarray(from, to).reduce((sum, x) => sum + x * x, 1e-20) / (to - from));
+export const powerDb = (samples: Float32Array, from: number, to: number): number =>
+  10 * Math.log10(samples.subarray(from, to).reduce((sum, x) => sum + x * x, 1e-20) / (to - from));
 
 export { expect };

@@ -2,11 +2,20 @@ import { beatsToSamples } from '../src/core/music/tempo';
 import type { Clip, Piece } from '../src/core/piece/piece';
 import { expect, farthest, handOn, rendered, saved, test, touchAlong, typeInto } from './bench';
 
-test('a clip is split, joined, trimmed, reversed, faded, moved and repeated, and what is heard is what was done', async ({ page, pieceId, hasTouch }) => {
+test('a clip is split, joined, trimmed, reversed, faded, moved and repeated, and what is heard is what was done', async ({
+  page,
+  pieceId,
+  hasTouch,
+}) => {
   const hand = handOn(page, hasTouch);
-  const hum = ({ piece }: { readonly piece: Piece }): readonly Clip[] => [...piece.tracks.find(({ id }) => id === 'hum')!.clips].sort((a, b) => a.start - b.start);
-  const when = async (ready: (clips: readonly Clip[]) => boolean): Promise<Piece> => (await saved(page, pieceId, (stored) => ready(hum(stored)))).piece;
-  const alone = (piece: Piece): Piece => ({ ...piece, tracks: piece.tracks.map((track) => ({ ...track, solo: track.id === 'hum' })) });
+  const hum = ({ piece }: { readonly piece: Piece }): readonly Clip[] =>
+    [...piece.tracks.find(({ id }) => id === 'hum')!.clips].sort((a, b) => a.start - b.start);
+  const when = async (ready: (clips: readonly Clip[]) => boolean): Promise<Piece> =>
+    (await saved(page, pieceId, (stored) => ready(hum(stored)))).piece;
+  const alone = (piece: Piece): Piece => ({
+    ...piece,
+    tracks: piece.tracks.map((track) => ({ ...track, solo: track.id === 'hum' })),
+  });
   const clip = page.getByRole('button', { name: 'Clip Hum, first call' });
   const before = await when(() => true);
   const [first] = hum({ piece: before });
@@ -26,7 +35,9 @@ test('a clip is split, joined, trimmed, reversed, faded, moved and repeated, and
     await hand.press('button', 'Split at the playhead');
     const split = await when((clips) => clips.length === 4);
     expect(hum({ piece: split })[1]!.start).toBeCloseTo(10, 0);
-    expect(farthest((await rendered(page, alone(split), 8, 14)).left, (await rendered(page, alone(before), 8, 14)).left)).toBeLessThan(1e-6);
+    expect(
+      farthest((await rendered(page, alone(split), 8, 14)).left, (await rendered(page, alone(before), 8, 14)).left),
+    ).toBeLessThan(1e-6);
     await hand.press('button', 'Join with the next');
     const joined = await when((clips) => clips.length === 3);
     expect(hum({ piece: joined })[0]!.lengthSeconds).toBeCloseTo(first!.lengthSeconds, 6);
@@ -34,7 +45,10 @@ test('a clip is split, joined, trimmed, reversed, faded, moved and repeated, and
   await test.step('trimmed at the playhead, reversed and faded', async () => {
     await hand.press('button', 'Trim the start to the playhead');
     const trimmed = await when((clips) => clips[0]!.start > 9);
-    expect(hum({ piece: trimmed })[0]!.offsetSeconds).toBeCloseTo((hum({ piece: trimmed })[0]!.start - 8) * (60 / 92), 4);
+    expect(hum({ piece: trimmed })[0]!.offsetSeconds).toBeCloseTo(
+      (hum({ piece: trimmed })[0]!.start - 8) * (60 / 92),
+      4,
+    );
     await hand.press('switch', 'Reversed');
     await hand.press('switch', 'Level, fades and slip');
     await typeInto(page, 'Fade in', '300 ms');
@@ -48,7 +62,8 @@ test('a clip is split, joined, trimmed, reversed, faded, moved and repeated, and
     const length = Math.round(one!.lengthSeconds * rate);
     let most = 0;
     // Past the fade, and short of the edges' own.
-    for (let i = Math.round(0.32 * rate); i < length - 200; i += 1) most = Math.max(most, Math.abs(mirrored.left[from + i]! - there.left[from + length - 1 - i]!));
+    for (let i = Math.round(0.32 * rate); i < length - 200; i += 1)
+      most = Math.max(most, Math.abs(mirrored.left[from + i]! - there.left[from + length - 1 - i]!));
     expect(most).toBeLessThan(1e-4);
   });
   await test.step('moved by hand and by grid, then repeated, then all undone', async () => {
@@ -62,7 +77,16 @@ test('a clip is split, joined, trimmed, reversed, faded, moved and repeated, and
       const box = (await clip.boundingBox())!;
       const share = (2 * beats) / box.width;
       // A lens says and shows larger what the thumb covers.
-      await touchAlong(page, clip, [[0.5, 0.5], [0.5 + share / 2, 0.5], [0.5 + share, 0.5]], async () => expect(page.getByText(/^Begins at \d/)).toBeVisible());
+      await touchAlong(
+        page,
+        clip,
+        [
+          [0.5, 0.5],
+          [0.5 + share / 2, 0.5],
+          [0.5 + share, 0.5],
+        ],
+        async () => expect(page.getByText(/^Begins at \d/)).toBeVisible(),
+      );
       await expect(page.getByText('farther off: slower')).toBeHidden();
       await when(([one]) => one!.start === Math.round(start + 2));
       await hand.press('button', 'Nudges by a beat. Change');
@@ -76,7 +100,19 @@ test('a clip is split, joined, trimmed, reversed, faded, moved and repeated, and
     }
     await hand.press('button', 'Repeat the clip four times');
     await when((clips) => clips.length === 7);
-    for (const name of [/^Undo: Repeat/, /^Undo: Move/, /^Undo: Shape of the fade in/, /^Undo: Fade in/, /^Undo: Reverse/, /^Undo: Trim/, /^Undo: Join/, /^Undo: Split/]) await hand.press('button', name);
-    expect(hum({ piece: await when((clips) => clips.length === 3 && clips[0]!.start === 8) })).toEqual(hum({ piece: before }));
+    for (const name of [
+      /^Undo: Repeat/,
+      /^Undo: Move/,
+      /^Undo: Shape of the fade in/,
+      /^Undo: Fade in/,
+      /^Undo: Reverse/,
+      /^Undo: Trim/,
+      /^Undo: Join/,
+      /^Undo: Split/,
+    ])
+      await hand.press('button', name);
+    expect(hum({ piece: await when((clips) => clips.length === 3 && clips[0]!.start === 8) })).toEqual(
+      hum({ piece: before }),
+    );
   });
 });

@@ -1,10 +1,19 @@
 import { expect, farthest, handOn, printAndDownload, saved, soundNamed, test } from './bench';
 
-test('J4: ways to make a mono voice wide are compared in place, and the one that costs nothing in mono is kept', async ({ page, pieceId, hasTouch }) => {
+test('J4: ways to make a mono voice wide are compared in place, and the one that costs nothing in mono is kept', async ({
+  page,
+  pieceId,
+  hasTouch,
+}) => {
   const hand = handOn(page, hasTouch);
   await hand.view('Chain');
   await hand.press('button', 'Ways to make Humming voice wide');
-  const mono = async (way: string): Promise<number> => Number(/in mono (.*) dB,/.exec((await page.getByLabel(new RegExp(`^${way}: width`)).getAttribute('aria-label'))!)![1]!.replace('\u2212', '-'));
+  const mono = async (way: string): Promise<number> =>
+    Number(
+      /in mono (.*) dB,/
+        .exec((await page.getByLabel(new RegExp(`^${way}: width`)).getAttribute('aria-label'))!)![1]!
+        .replace('\u2212', '-'),
+    );
   await expect(page.getByLabel(/^Dry left, wet right: width/)).toBeVisible({ timeout: 90_000 });
   expect(await mono('Side delay')).toBeLessThan(-1);
   await hand.press('button', 'Play the piece');
@@ -19,11 +28,20 @@ test('J4: ways to make a mono voice wide are compared in place, and the one that
   const { piece } = await saved(page, pieceId, (stored) => stored.piece.prints.length === 1);
   const dry = (await soundNamed(page, piece, 'Hum, answer')).channels[0]!;
   const [left, right] = [printed.channels[0]!, printed.channels[1]!];
-  expect(farthest(left.map((x, i) => 0.5 * (x + right[i]!)), dry.subarray(0, left.length))).toBeLessThan(0.06);
+  expect(
+    farthest(
+      left.map((x, i) => 0.5 * (x + right[i]!)),
+      dry.subarray(0, left.length),
+    ),
+  ).toBeLessThan(0.06);
   expect(farthest(left, right)).toBeGreaterThan(0.05);
 });
 
-test('settings of a channel are kept, compared blind, and one of them is taken', async ({ page, pieceId, hasTouch }) => {
+test('settings of a channel are kept, compared blind, and one of them is taken', async ({
+  page,
+  pieceId,
+  hasTouch,
+}) => {
   const hand = handOn(page, hasTouch);
   await hand.view('Chain');
   await hand.add('Echo', 'Hull slap');
@@ -41,6 +59,8 @@ test('settings of a channel are kept, compared blind, and one of them is taken',
   await hand.press('radio', 'Hear Number 2');
   await hand.press('switch', 'Compare blind');
   await hand.press('button', 'Take A');
-  const { piece } = await saved(page, pieceId, (stored) => stored.piece.tracks.some((track) => track.kept?.length === 1 && track.chain.length === 1));
+  const { piece } = await saved(page, pieceId, (stored) =>
+    stored.piece.tracks.some((track) => track.kept?.length === 1 && track.chain.length === 1),
+  );
   expect(piece.tracks.find((track) => track.kept)!.chain[0]).toMatchObject({ effect: 'echo', preset: 'hullSlap' });
 });

@@ -1,6 +1,10 @@
 import { expect, handOn, saved, test, touchAlong, typeInto } from './bench';
 
-test('J11: a control of a controller is mapped to a macro, moves it without a jump, and its ride is recorded', async ({ page, pieceId, hasTouch }) => {
+test('J11: a control of a controller is mapped to a macro, moves it without a jump, and its ride is recorded', async ({
+  page,
+  pieceId,
+  hasTouch,
+}) => {
   const hand = handOn(page, hasTouch);
   await hand.view('Chain');
   await hand.add('Filter', 'Neutral');
@@ -13,7 +17,10 @@ test('J11: a control of a controller is mapped to a macro, moves it without a ju
   await typeInto(page, 'Not below', '400 Hz');
   await typeInto(page, 'Macro 1', '50 %');
   const { piece } = await saved(page, pieceId, (stored) => stored.piece.modulators[0]?.level === 0.5);
-  expect(piece.links[0]).toMatchObject({ curve: 0.4, range: { low: expect.closeTo(Math.log(400 / 20) / Math.log(20_000 / 20), 1), high: 1 } });
+  expect(piece.links[0]).toMatchObject({
+    curve: 0.4,
+    range: { low: expect.closeTo(Math.log(400 / 20) / Math.log(20_000 / 20), 1), high: 1 },
+  });
 
   await hand.press('button', 'Rename Macro 1');
   await page.getByRole('textbox', { name: 'Name of what turns' }).fill('Fog');
@@ -28,7 +35,11 @@ test('J11: a control of a controller is mapped to a macro, moves it without a ju
     await faderTo(10);
     await expect(page.getByText('control 20, channel 1 · takes hold at 50 %')).toBeVisible();
     const mapped = (await saved(page, pieceId, (stored) => stored.piece.controls?.length === 1)).piece;
-    expect(mapped.controls![0]).toMatchObject({ number: 20, midiChannel: 0, target: { channel: 'main', param: `macro:${mapped.modulators[0]!.id}` } });
+    expect(mapped.controls![0]).toMatchObject({
+      number: 20,
+      midiChannel: 0,
+      target: { channel: 'main', param: `macro:${mapped.modulators[0]!.id}` },
+    });
     expect(mapped.modulators[0]!.level).toBe(0.5);
   });
   await test.step('it takes hold when it passes where the macro stands', async () => {
@@ -44,7 +55,12 @@ test('J11: a control of a controller is mapped to a macro, moves it without a ju
     await hand.press('button', 'Play');
     await hand.press('button', 'Let a control move Fog');
     await hand.press('button', 'Map nothing');
-    if (hasTouch) await touchAlong(page, fader, Array.from({ length: 20 }, (_, i) => [0.79 - 0.03 * i, 0.5] as const));
+    if (hasTouch)
+      await touchAlong(
+        page,
+        fader,
+        Array.from({ length: 20 }, (_, i) => [0.79 - 0.03 * i, 0.5] as const),
+      );
     else {
       await fader.focus();
       for (let i = 0; i < 20; i += 1) await page.keyboard.press('ArrowLeft');

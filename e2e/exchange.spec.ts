@@ -11,11 +11,17 @@ test('moves go out as MIDI and as a table, and come back as they went', async ({
   await page.getByRole('button', { name: 'Draw sine' }).click();
   const drawn = (await saved(page, pieceId, (stored) => stored.history.cursor === 2)).piece.lanes[0]!;
   const out = async (label: string): Promise<string> => {
-    const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: label, exact: true }).click()]);
+    const [download] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('button', { name: label, exact: true }).click(),
+    ]);
     return (await download.path())!;
   };
   const bring = async (path: string, name: string): Promise<void> => {
-    const [chooser] = await Promise.all([page.waitForEvent('filechooser'), page.getByRole('button', { name: 'Bring in a MIDI file or a table' }).click()]);
+    const [chooser] = await Promise.all([
+      page.waitForEvent('filechooser'),
+      page.getByRole('button', { name: 'Bring in a MIDI file or a table' }).click(),
+    ]);
     await chooser.setFiles({ name, mimeType: 'application/octet-stream', buffer: await readFile(path) });
     await expect(page.getByText('1 lane brought in.')).toBeVisible();
   };
@@ -35,5 +41,7 @@ test('moves go out as MIDI and as a table, and come back as they went', async ({
     expect(Math.abs(point.beat - drawn.points[i]!.beat)).toBeLessThan(1 / 960);
   });
   await bring(table, 'moves.csv');
-  expect((await saved(page, pieceId, (stored) => stored.history.cursor === 5)).piece.lanes[0]!.points).toEqual(drawn.points);
+  expect((await saved(page, pieceId, (stored) => stored.history.cursor === 5)).piece.lanes[0]!.points).toEqual(
+    drawn.points,
+  );
 });

@@ -2,7 +2,11 @@ import { readFileSync } from 'node:fs';
 import { readWav } from '../src/core/formats/readWav';
 import { chooseStretch, expect, farthest, handOn, rendered, saved, test } from './bench';
 
-test('a piece is written to files: sections become markers, a reload stops nothing, what is downloaded is what is heard', async ({ page, pieceId, hasTouch }) => {
+test('a piece is written to files: sections become markers, a reload stops nothing, what is downloaded is what is heard', async ({
+  page,
+  pieceId,
+  hasTouch,
+}) => {
   const hand = handOn(page, hasTouch);
   await chooseStretch(page, hasTouch, 8, 16);
   await hand.press('button', 'Sections of the piece');
@@ -19,7 +23,10 @@ test('a piece is written to files: sections become markers, a reload stops nothi
   await page.reload();
   const stem = page.getByRole('button', { name: 'Download Salt Pier - 02 Humming voice.wav' });
   await expect(stem).toBeVisible({ timeout: 90_000 });
-  const [download] = await Promise.all([page.waitForEvent('download'), hand.press('button', 'Download Salt Pier - 02 Humming voice.wav')]);
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    hand.press('button', 'Download Salt Pier - 02 Humming voice.wav'),
+  ]);
   const bytes = readFileSync((await download.path())!);
   const written = readWav(bytes).channels[0]!;
   const alone = { ...piece, tracks: piece.tracks.map((track) => ({ ...track, solo: track.name === 'Humming voice' })) };
@@ -31,10 +38,17 @@ test('a piece is written to files: sections become markers, a reload stops nothi
   await expect(page.getByText('Nothing written yet', { exact: false })).toBeVisible();
 });
 
-test('a piece goes out as an archive and comes back as another with the same sound', async ({ page, pieceId, hasTouch }) => {
+test('a piece goes out as an archive and comes back as another with the same sound', async ({
+  page,
+  pieceId,
+  hasTouch,
+}) => {
   const hand = handOn(page, hasTouch);
   await hand.view('Shelf');
-  const [download] = await Promise.all([page.waitForEvent('download'), hand.press('button', 'Take this piece as an archive')]);
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    hand.press('button', 'Take this piece as an archive'),
+  ]);
   const [chooser] = await Promise.all([page.waitForEvent('filechooser'), hand.press('button', 'Bring in an archive')]);
   await chooser.setFiles((await download.path())!);
   await expect(page.getByText('The archive is a piece here now, and open.')).toBeVisible({ timeout: 60_000 });

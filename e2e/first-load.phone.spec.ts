@@ -1,12 +1,16 @@
 import { expect, test } from '@playwright/test';
 
-test('the client’s first load is under 1.2 MB compressed, works without any other host, and is isolated', async ({ page }) => {
+test('the client’s first load is under 1.2 MB compressed, works without any other host, and is isolated', async ({
+  page,
+}) => {
   const client = await page.context().newCDPSession(page);
   await client.send('Network.enable');
   const urls = new Map<string, string>();
   const sizes = new Map<string, number>();
   client.on('Network.requestWillBeSent', ({ requestId, request }) => urls.set(requestId, request.url));
-  client.on('Network.loadingFinished', ({ requestId, encodedDataLength }) => sizes.set(urls.get(requestId) ?? requestId, encodedDataLength));
+  client.on('Network.loadingFinished', ({ requestId, encodedDataLength }) =>
+    sizes.set(urls.get(requestId) ?? requestId, encodedDataLength),
+  );
   await page.goto('/');
   await expect(page.getByRole('heading', { name: 'Salt Pier' })).toBeVisible();
   await page.waitForLoadState('networkidle');
@@ -15,7 +19,11 @@ test('the client’s first load is under 1.2 MB compressed, works without any ot
   test.info().annotations.push({ type: 'first load', description: `${Math.round(total / 1000)} kB` });
   expect(sent.length).toBeGreaterThan(4);
   expect(total).toBeLessThan(1_200_000);
-  expect([...urls.values()].filter((url) => !url.startsWith('http://127.0.0.1') && !url.startsWith('blob:') && !url.startsWith('data:'))).toEqual([]);
+  expect(
+    [...urls.values()].filter(
+      (url) => !url.startsWith('http://127.0.0.1') && !url.startsWith('blob:') && !url.startsWith('data:'),
+    ),
+  ).toEqual([]);
   expect(await page.evaluate(() => crossOriginIsolated)).toBe(true);
   console.log(`first load: ${Math.round(total / 1000)} kB compressed in ${sent.length} files`);
 });

@@ -25,12 +25,14 @@ test('moves land where they were heard when they were made, within 5 ms, on eigh
         super(context, name, options);
         if (name !== 'zephiro-engine') return;
         Object.assign(window, { earContext: context });
-        void context.audioWorklet.addModule(URL.createObjectURL(new Blob([code], { type: 'text/javascript' }))).then(() => {
-          const ear = new Plain(context, 'ear');
-          ear.port.onmessage = ({ data }: MessageEvent<number>) => (heard.firstFrame = data);
-          this.connect(ear);
-          Object.assign(window, { earReady: true });
-        });
+        void context.audioWorklet
+          .addModule(URL.createObjectURL(new Blob([code], { type: 'text/javascript' })))
+          .then(() => {
+            const ear = new Plain(context, 'ear');
+            ear.port.onmessage = ({ data }: MessageEvent<number>) => (heard.firstFrame = data);
+            this.connect(ear);
+            Object.assign(window, { earReady: true });
+          });
       }
     };
   }, LOUD);
@@ -47,8 +49,11 @@ test('moves land where they were heard when they were made, within 5 ms, on eigh
   await hand.press('button', /^Open Echo/);
   await hand.press('switch', 'Record moves');
   await hand.press('button', 'Play');
-  await page.waitForFunction(() => (window as unknown as { heard: Heard }).heard.firstFrame >= 0, undefined, { timeout: 30_000 });
-  // A machine that has just stopped for a while catches up: its output clock has to run evenly before anything can be told by it.
+  await page.waitForFunction(() => (window as unknown as { heard: Heard }).heard.firstFrame >= 0, undefined, {
+    timeout: 30_000,
+  });
+  // A machine that has just stopped for a while catches up: its output clock has to run evenly before anything can be
+  // told by it.
   await page.evaluate(async () => {
     const { earContext } = window as unknown as { earContext: AudioContext };
     const offset = (): number => {
@@ -64,20 +69,37 @@ test('moves land where they were heard when they were made, within 5 ms, on eigh
       steady = 0;
     }
   });
-  // A finger on eight rails, one after another, at moments of no grid; each notes what the browser puts out at that moment.
+  // A finger on eight rails, one after another, at moments of no grid; each notes what the browser puts out at that
+  // moment.
   await page.evaluate(async (count) => {
     const { heard, earContext } = window as unknown as { heard: Heard; earContext: AudioContext };
     // A finger that only the page knows cannot be captured.
     HTMLElement.prototype.setPointerCapture = () => undefined;
-    const rails = [...document.querySelectorAll<HTMLElement>('[role=slider]')].filter((element) => element.getAttribute('aria-label') !== 'Place in the piece').slice(0, count);
+    const rails = [...document.querySelectorAll<HTMLElement>('[role=slider]')]
+      .filter((element) => element.getAttribute('aria-label') !== 'Place in the piece')
+      .slice(0, count);
     for (const [i, rail] of rails.entries()) {
       rail.scrollIntoView({ block: 'center' });
       await new Promise((done) => setTimeout(done, 230 + 37 * i));
       const box = rail.getBoundingClientRect();
-      const fire = (type: string, x: number): void => void rail.dispatchEvent(new PointerEvent(type, { bubbles: true, pointerId: 7, button: 0, buttons: 1, pointerType: 'touch', clientX: box.left + x * box.width, clientY: box.top + box.height / 2 }));
+      const fire = (type: string, x: number): void =>
+        void rail.dispatchEvent(
+          new PointerEvent(type, {
+            bubbles: true,
+            pointerId: 7,
+            button: 0,
+            buttons: 1,
+            pointerType: 'touch',
+            clientX: box.left + x * box.width,
+            clientY: box.top + box.height / 2,
+          }),
+        );
       fire('pointerdown', 0.5);
       const stamp = earContext.getOutputTimestamp();
-      heard.moves.push({ at: i, frame: (stamp.contextTime! + (performance.now() - stamp.performanceTime!) / 1000) * earContext.sampleRate });
+      heard.moves.push({
+        at: i,
+        frame: (stamp.contextTime! + (performance.now() - stamp.performanceTime!) / 1000) * earContext.sampleRate,
+      });
       fire('pointermove', 0.6);
       fire('pointerup', 0.6);
     }
@@ -87,8 +109,15 @@ test('moves land where they were heard when they were made, within 5 ms, on eigh
   const stored = await saved(page, pieceId, (now) => now.piece.lanes.length === RAILS);
 
   const sounds = new Map<string, readonly Float32Array[]>();
-  for (const hash of Object.keys(piece.sounds)) sounds.set(hash, readWav(await (await page.request.get(`/api/sounds/${hash}`)).body()).channels);
-  const { left } = render({ plan: compilePlan(piece), sounds, fromSample: 0, toSample: 4 * piece.sampleRate, tail: { kind: 'seconds', seconds: 0 } })!;
+  for (const hash of Object.keys(piece.sounds))
+    sounds.set(hash, readWav(await (await page.request.get(`/api/sounds/${hash}`)).body()).channels);
+  const { left } = render({
+    plan: compilePlan(piece),
+    sounds,
+    fromSample: 0,
+    toSample: 4 * piece.sampleRate,
+    tail: { kind: 'seconds', seconds: 0 },
+  })!;
   const firstSample = left.findIndex((x) => Math.abs(x) > LOUD);
   const made = heard.moves.map(({ frame }) => ((frame - heard.firstFrame + firstSample) / piece.sampleRate) * 1000);
   // The first point is where the glide into the move begins.

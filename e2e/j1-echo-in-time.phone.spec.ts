@@ -1,6 +1,21 @@
-import { beatShown, expect, farthest, go, printAndDownload, repeats, saved, soundNamed, test, touchAlong, typeInto } from './bench';
+import {
+  beatShown,
+  expect,
+  farthest,
+  go,
+  printAndDownload,
+  repeats,
+  saved,
+  soundNamed,
+  test,
+  touchAlong,
+  typeInto,
+} from './bench';
 
-test('J1 by touch: from nothing to an echo in time on the humming voice, heard, seen, compared and printed', async ({ page, pieceId }) => {
+test('J1 by touch: from nothing to an echo in time on the humming voice, heard, seen, compared and printed', async ({
+  page,
+  pieceId,
+}) => {
   await page.getByRole('button', { name: 'Play' }).tap();
   await expect(page.getByRole('button', { name: 'Stop' })).toBeVisible();
   await expect.poll(() => beatShown(page)).toBeGreaterThan(1);
@@ -17,10 +32,16 @@ test('J1 by touch: from nothing to an echo in time on the humming voice, heard, 
   await page.getByRole('radio', { name: 'Time: dotted' }).tap();
   await expect(time).toHaveAttribute('aria-valuetext', 'dotted eighth · 500 ms');
   await expect(page.getByText('dotted eighth · 500 ms · 24000.0 samples')).toBeVisible();
-  await expect(page.getByRole('img', { name: /^Repeats: 500 ms 0 dB both sides; 1000 ms -6 dB both sides; 1500 ms -12 dB/ })).toBeVisible();
+  await expect(
+    page.getByRole('img', { name: /^Repeats: 500 ms 0 dB both sides; 1000 ms -6 dB both sides; 1500 ms -12 dB/ }),
+  ).toBeVisible();
 
   await test.step('drag the rail: the picture follows the finger', async () => {
-    await touchAlong(page, page.getByRole('slider', { name: 'Feedback' }), [[0.42, 0.5], [0.5, 0.5], [0.7, 0.5]]);
+    await touchAlong(page, page.getByRole('slider', { name: 'Feedback' }), [
+      [0.42, 0.5],
+      [0.5, 0.5],
+      [0.7, 0.5],
+    ]);
     await expect(page.getByRole('slider', { name: 'Feedback' })).toHaveAttribute('aria-valuetext', /^8\d %$/);
     await expect(page.getByRole('img', { name: /1000 ms -2 dB both sides/ })).toBeVisible();
     await typeInto(page, 'Feedback', '50 %');
@@ -30,7 +51,11 @@ test('J1 by touch: from nothing to an echo in time on the humming voice, heard, 
     const picture = page.getByRole('img', { name: /^Repeats/ });
     const box = (await picture.boundingBox())!;
     const at = (seconds: number): number => (34 + (seconds / 3.85) * (box.width - 46)) / box.width;
-    await touchAlong(page, picture, [[at(0.5), 0.13], [at(0.55), 0.13], [at(2 / 3), 0.13]]);
+    await touchAlong(page, picture, [
+      [at(0.5), 0.13],
+      [at(0.55), 0.13],
+      [at(2 / 3), 0.13],
+    ]);
     await expect(time).toHaveAttribute('aria-valuetext', 'quarter · 667 ms');
     await page.getByRole('button', { name: /^Undo: Echo: time/ }).tap();
     await expect(time).toHaveAttribute('aria-valuetext', 'dotted eighth · 500 ms');

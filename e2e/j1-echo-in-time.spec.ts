@@ -1,7 +1,11 @@
 import { beatShown, expect, farthest, go, printAndDownload, repeats, saved, soundNamed, test, typeInto } from './bench';
 
 test('J1 by keyboard: an echo is added, set, heard dry and printed without a pointer', async ({ page, pieceId }) => {
-  const press = async (name: string | RegExp, role: 'button' | 'radio' | 'slider' | 'link' | 'switch', key = 'Enter'): Promise<void> => {
+  const press = async (
+    name: string | RegExp,
+    role: 'button' | 'radio' | 'slider' | 'link' | 'switch',
+    key = 'Enter',
+  ): Promise<void> => {
     const control = page.getByRole(role, { name, exact: typeof name === 'string' });
     await control.focus();
     await page.keyboard.press(key);
@@ -31,7 +35,9 @@ test('J1 by keyboard: an echo is added, set, heard dry and printed without a poi
   await page.keyboard.press('Control+z');
   await expect(time).toHaveAttribute('aria-valuetext', 'dotted eighth · 500 ms');
   await press('ping-pong', 'radio', 'Space');
-  await expect(page.getByRole('img', { name: /^Repeats: 500 ms 0 dB left; 1000 ms -6 dB right; 1500 ms -12 dB left/ })).toBeVisible();
+  await expect(
+    page.getByRole('img', { name: /^Repeats: 500 ms 0 dB left; 1000 ms -6 dB right; 1500 ms -12 dB left/ }),
+  ).toBeVisible();
 
   const printed = await printAndDownload(page, 'Hum, answer', 'Wet only', '2 bars');
   const { piece } = await saved(page, pieceId, (stored) => stored.piece.prints.length === 1);
@@ -46,7 +52,10 @@ test('J1 by keyboard: an echo is added, set, heard dry and printed without a poi
 test('sides apart, linked again, and a refused value', async ({ page, pieceId }) => {
   await go(page, 'Chain');
   await page.getByRole('button', { name: 'Add Echo: Two ferries' }).click();
-  await expect(page.getByRole('slider', { name: 'Time right' })).toHaveAttribute('aria-valuetext', 'quarter triplet · 435 ms');
+  await expect(page.getByRole('slider', { name: 'Time right' })).toHaveAttribute(
+    'aria-valuetext',
+    'quarter triplet · 435 ms',
+  );
   await page.getByRole('button', { name: /^Time, .*Type a value/ }).click();
   await page.getByRole('textbox', { name: 'Time as text' }).fill('soon');
   await page.keyboard.press('Enter');
@@ -55,5 +64,9 @@ test('sides apart, linked again, and a refused value', async ({ page, pieceId })
   await page.getByRole('switch', { name: 'Sides linked' }).click();
   await expect(page.getByRole('slider', { name: 'Time right' })).toBeHidden();
   const { piece } = await saved(page, pieceId, (stored) => stored.history.cursor === 2);
-  expect(piece.tracks.find((track) => track.id === 'hum')!.chain[0]!.values).toMatchObject({ linked: true, timeL: '1/8d', timeR: '1/4t' });
+  expect(piece.tracks.find((track) => track.id === 'hum')!.chain[0]!.values).toMatchObject({
+    linked: true,
+    timeL: '1/8d',
+    timeR: '1/4t',
+  });
 });

@@ -1,7 +1,11 @@
 import type { Piece } from '../src/core/piece/piece';
 import { expect, farthest, handOn, powerDb, rendered, saved, test, typeInto } from './bench';
 
-test('J11: a filter opens and shuts by itself in time, from whatever place it is played, and is written down as moves', async ({ page, pieceId, hasTouch }) => {
+test('J11: a filter opens and shuts by itself in time, from whatever place it is played, and is written down as moves', async ({
+  page,
+  pieceId,
+  hasTouch,
+}) => {
   const hand = handOn(page, hasTouch);
   await hand.view('Chain');
   await hand.add('Filter', 'Neutral');
@@ -12,7 +16,8 @@ test('J11: a filter opens and shuts by itself in time, from whatever place it is
   await hand.press('radio', 'Square');
   await typeInto(page, 'Depth', '30 %');
   await typeInto(page, 'Rate', '1/2');
-  const ready = (stored: { piece: Piece }): boolean => stored.piece.links[0]?.depth === 0.3 && stored.piece.modulators[0]?.shape === 'square';
+  const ready = (stored: { piece: Piece }): boolean =>
+    stored.piece.links[0]?.depth === 0.3 && stored.piece.modulators[0]?.shape === 'square';
   const { piece } = await saved(page, pieceId, ready);
   expect(piece.modulators[0]).toMatchObject({ kind: 'lfo', rate: '1/2' });
 
@@ -20,7 +25,8 @@ test('J11: a filter opens and shuts by itself in time, from whatever place it is
   const alone = { ...piece, tracks: piece.tracks.map((track) => ({ ...track, solo: track.id === 'hum' })) };
   const turning = await rendered(page, alone, 8, 12);
   const still = await rendered(page, { ...alone, links: [] }, 8, 12);
-  const part = (sound: Float32Array, from: number): number => powerDb(sound, Math.round((from + 0.3) * beat), Math.round((from + 0.9) * beat));
+  const part = (sound: Float32Array, from: number): number =>
+    powerDb(sound, Math.round((from + 0.3) * beat), Math.round((from + 0.9) * beat));
   await test.step('the first beat of each turn is open, the second shut', () => {
     for (const at of [0, 2]) {
       expect(part(turning.left, at) - part(still.left, at)).toBeGreaterThan(-1);
@@ -31,7 +37,12 @@ test('J11: a filter opens and shuts by itself in time, from whatever place it is
     await hand.press('button', /^Write the links of Filter cutoff as moves/);
     const written = (await saved(page, pieceId, (stored) => stored.piece.links.length === 0)).piece;
     expect(written.lanes[0]!.target).toMatchObject({ channel: 'hum', param: 'cutoff' });
-    const moved = await rendered(page, { ...written, tracks: written.tracks.map((track) => ({ ...track, solo: track.id === 'hum' })) }, 8, 12);
+    const moved = await rendered(
+      page,
+      { ...written, tracks: written.tracks.map((track) => ({ ...track, solo: track.id === 'hum' })) },
+      8,
+      12,
+    );
     for (const at of [0, 1, 2, 3]) expect(Math.abs(part(moved.left, at) - part(turning.left, at))).toBeLessThan(1);
     expect(farthest(moved.left, turning.left)).toBeLessThan(0.1);
     await hand.press('button', /^Undo: Write links/);
@@ -39,7 +50,11 @@ test('J11: a filter opens and shuts by itself in time, from whatever place it is
   });
 });
 
-test('J11: one macro turns two rails over their own ranges, is ridden, and its ride is a lane of the main output', async ({ page, pieceId, hasTouch }) => {
+test('J11: one macro turns two rails over their own ranges, is ridden, and its ride is a lane of the main output', async ({
+  page,
+  pieceId,
+  hasTouch,
+}) => {
   const hand = handOn(page, hasTouch);
   await hand.view('Chain');
   await hand.add('Filter', 'Neutral');
@@ -59,7 +74,10 @@ test('J11: one macro turns two rails over their own ranges, is ridden, and its r
 
   await hand.press('switch', 'Record moves');
   await hand.press('button', 'Play');
-  await page.getByRole('button', { name: /^Macro 1, .*Type a value/ }).first().click();
+  await page
+    .getByRole('button', { name: /^Macro 1, .*Type a value/ })
+    .first()
+    .click();
   const field = page.getByRole('textbox', { name: 'Macro 1 as text' });
   await field.fill('100 %');
   await field.press('Enter');

@@ -1,7 +1,10 @@
 import { beatsToSamples } from '../src/core/music/tempo';
 import { expect, farthest, go, printAndDownload, saved, soundNamed, test, typeInto } from './bench';
 
-test('J12: a clip is printed while the piece plays, placed at the sample it came from, and all of it survives a reload', async ({ page, pieceId }) => {
+test('J12: a clip is printed while the piece plays, placed at the sample it came from, and all of it survives a reload', async ({
+  page,
+  pieceId,
+}) => {
   await go(page, 'Chain');
   await page.getByRole('button', { name: 'Add Echo: Call across the water' }).click();
   await page.getByRole('button', { name: 'Play' }).click();
@@ -12,7 +15,11 @@ test('J12: a clip is printed while the piece plays, placed at the sample it came
   const { piece } = await saved(page, pieceId, (stored) => stored.piece.tracks.length === 6);
   const [print] = piece.prints;
   const placed = piece.tracks[5]!;
-  expect(placed).toMatchObject({ name: 'Prints of Humming voice', gain: 0.55, clips: [{ print: print!.id, sound: print!.sound }] });
+  expect(placed).toMatchObject({
+    name: 'Prints of Humming voice',
+    gain: 0.55,
+    clips: [{ print: print!.id, sound: print!.sound }],
+  });
   expect(beatsToSamples(placed.clips[0]!.start, piece.tempo, 48_000)).toBe(print!.startSample);
   expect(print!.startSample).toBe(beatsToSamples(24, piece.tempo, 48_000));
   const { frames } = Object.values(piece.sounds).find((sound) => sound.name === 'Hum, answer')!;
@@ -31,11 +38,22 @@ test('J12: a clip is printed while the piece plays, placed at the sample it came
   await expect(page.getByText(/is made again; where it was placed, it follows/)).toBeVisible({ timeout: 60_000 });
   const again = (await saved(page, pieceId, (stored) => stored.piece.prints[0]?.sound !== print!.sound)).piece;
   expect(again.prints).toHaveLength(1);
-  expect(again.tracks[5]!.clips[0]).toMatchObject({ print: print!.id, sound: again.prints[0]!.sound, start: placed.clips[0]!.start });
-  expect(again.tracks.slice(0, 5)).toEqual(piece.tracks.slice(0, 5).map((track) => ({ ...track, chain: again.tracks.find(({ id }) => id === track.id)!.chain })));
+  expect(again.tracks[5]!.clips[0]).toMatchObject({
+    print: print!.id,
+    sound: again.prints[0]!.sound,
+    start: placed.clips[0]!.start,
+  });
+  expect(again.tracks.slice(0, 5)).toEqual(
+    piece.tracks
+      .slice(0, 5)
+      .map((track) => ({ ...track, chain: again.tracks.find(({ id }) => id === track.id)!.chain })),
+  );
 });
 
-test('a stretch chosen on the ruler is printed; a print on its way shows progress and can be stopped', async ({ page, pieceId }) => {
+test('a stretch chosen on the ruler is printed; a print on its way shows progress and can be stopped', async ({
+  page,
+  pieceId,
+}) => {
   await go(page, 'Chain');
   await page.getByRole('button', { name: 'Add Echo: Neutral' }).click();
   await typeInto(page, 'Feedback', '110 %');
@@ -59,6 +77,11 @@ test('a stretch chosen on the ruler is printed; a print on its way shows progres
   await page.getByRole('radio', { name: 'Rings: cut at the end' }).click();
   await page.getByRole('button', { name: 'Start the print' }).click();
   const { piece } = await saved(page, pieceId, (stored) => stored.piece.prints.length === 1);
-  expect(piece.prints[0]).toMatchObject({ startSample: beatsToSamples(8, piece.tempo, 48_000), from: { clip: null, fromBeat: 8, toBeat: 12 } });
-  expect(piece.sounds[piece.prints[0]!.sound]!.frames).toBe(beatsToSamples(12, piece.tempo, 48_000) - beatsToSamples(8, piece.tempo, 48_000));
+  expect(piece.prints[0]).toMatchObject({
+    startSample: beatsToSamples(8, piece.tempo, 48_000),
+    from: { clip: null, fromBeat: 8, toBeat: 12 },
+  });
+  expect(piece.sounds[piece.prints[0]!.sound]!.frames).toBe(
+    beatsToSamples(12, piece.tempo, 48_000) - beatsToSamples(8, piece.tempo, 48_000),
+  );
 });

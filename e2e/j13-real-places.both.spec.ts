@@ -5,7 +5,9 @@ import { STAND_IN_ROOM } from '../src/core/impulses/standIn';
 import { makeImpulse } from '../src/core/impulses/make';
 import { expect, handOn, printAndDownload, saved, soundNamed, test, typeInto } from './bench';
 
-/** Direct convolution at some places, compared with what was printed: the largest difference against the largest value. */
+/**
+ * Direct convolution at some places, compared with what was printed: the largest difference against the largest value.
+ */
 function differsBy(printed: Float32Array, dry: Float32Array, impulse: Float32Array, gain: number): number {
   let most = 0;
   let error = 0;
@@ -18,7 +20,11 @@ function differsBy(printed: Float32Array, dry: Float32Array, impulse: Float32Arr
   return error / most;
 }
 
-test('J13: a place of the library, a described room, and a sound of the piece as a place', async ({ page, pieceId, hasTouch }) => {
+test('J13: a place of the library, a described room, and a sound of the piece as a place', async ({
+  page,
+  pieceId,
+  hasTouch,
+}) => {
   const hand = handOn(page, hasTouch);
   await hand.view('Chain');
   await hand.add('Convolver', 'Neutral');
@@ -51,8 +57,16 @@ test('J13: a place of the library, a described room, and a sound of the piece as
   await page.getByRole('textbox', { name: 'Name of the place' }).fill('Swept shed');
   await hand.press('button', 'Ring in it');
   await expect(page.getByRole('button', { name: /^Own sound: Swept shed/ })).toBeVisible();
-  const { piece: swept } = await saved(page, pieceId, (stored) => Object.values(stored.piece.sounds).some((sound) => sound.name === 'Swept shed'));
-  const place = fromRecording({ left: (await soundNamed(page, swept, 'Swept shed')).channels[0]!, right: (await soundNamed(page, swept, 'Swept shed')).channels[1]! }, 48_000);
+  const { piece: swept } = await saved(page, pieceId, (stored) =>
+    Object.values(stored.piece.sounds).some((sound) => sound.name === 'Swept shed'),
+  );
+  const place = fromRecording(
+    {
+      left: (await soundNamed(page, swept, 'Swept shed')).channels[0]!,
+      right: (await soundNamed(page, swept, 'Swept shed')).channels[1]!,
+    },
+    48_000,
+  );
   const decay = (samples: Float32Array): number => decaySeconds([octaveBand(samples, 1000, 48_000)], 48_000, -5, -25);
   expect(decay(place.left) / decay(roomImpulse(STAND_IN_ROOM, 48_000).left)).toBeCloseTo(1, 1);
 
@@ -64,6 +78,9 @@ test('J13: a place of the library, a described room, and a sound of the piece as
   await hand.section('Mix');
   await typeInto(page, 'Wet', '-60 dB');
   const own = await printAndDownload(page, 'Hum, answer', 'Wet only', '1 bar');
-  const self = makeImpulse({ ...shape, lengthSeconds: 0.3, source: { kind: 'sound', hash: 'hum' } }, new Map([['hum', [dry]]]))!;
+  const self = makeImpulse(
+    { ...shape, lengthSeconds: 0.3, source: { kind: 'sound', hash: 'hum' } },
+    new Map([['hum', [dry]]]),
+  )!;
   expect(differsBy(own.channels[0]!, dry, self.left, 0.001)).toBeLessThan(1e-4);
 });

@@ -1,6 +1,10 @@
 import { expect, handOn, powerDb, printAndDownload, rendered, saved, test, typeInto } from './bench';
 
-test('J16: a row of taps before a long reverb lets it bloom; the same taps serve another reverb', async ({ page, pieceId, hasTouch }) => {
+test('J16: a row of taps before a long reverb lets it bloom; the same taps serve another reverb', async ({
+  page,
+  pieceId,
+  hasTouch,
+}) => {
   const hand = handOn(page, hasTouch);
   await hand.view('Chain');
   await hand.add('Reverb', 'Over open water');
@@ -14,7 +18,9 @@ test('J16: a row of taps before a long reverb lets it bloom; the same taps serve
   await hand.strand();
   await hand.press('button', 'More for Taps');
   await hand.press('button', 'Move up: Taps');
-  await saved(page, pieceId, (stored) => stored.piece.tracks.some((track) => track.chain.map((slot) => slot.effect).join() === 'taps,reverb'));
+  await saved(page, pieceId, (stored) =>
+    stored.piece.tracks.some((track) => track.chain.map((slot) => slot.effect).join() === 'taps,reverb'),
+  );
   const bloomed = await printAndDownload(page, 'Hum, answer', 'Wet only', '2 bars');
   // How much louder the second second is than the first half second: the taps hold the sound back and bring it up.
   const growth = (side: Float32Array): number => powerDb(side, 48_000, 96_000) - powerDb(side, 4800, 28_800);
@@ -26,7 +32,9 @@ test('J16: a row of taps before a long reverb lets it bloom; the same taps serve
   await hand.press('button', 'Replace: Reverb');
   await page.getByRole('textbox', { name: 'Search effects and purposes' }).last().fill('cistern');
   await hand.press('button', 'Replace by Convolver: Call into the cistern');
-  const { piece } = await saved(page, pieceId, (stored) => stored.piece.tracks.some((track) => track.chain.map((slot) => slot.effect).join() === 'taps,convolver'));
+  const { piece } = await saved(page, pieceId, (stored) =>
+    stored.piece.tracks.some((track) => track.chain.map((slot) => slot.effect).join() === 'taps,convolver'),
+  );
   const replaced = piece.tracks.flatMap((track) => track.chain).find((slot) => slot.effect === 'convolver')!;
   expect(replaced.values).toMatchObject({ mix: 1, impulse: 'saltCistern' });
   await expect(page.getByRole('heading', { name: 'Convolver', level: 2 })).toBeVisible();
@@ -42,14 +50,26 @@ test('J16: a row of taps before a long reverb lets it bloom; the same taps serve
   await hand.press('button', 'Add an effect');
   await page.getByRole('textbox', { name: 'Search effects and purposes' }).last().fill(name);
   await hand.press('button', `Add block ${name}`);
-  await saved(page, pieceId, (stored) => stored.piece.tracks.find((track) => track.name === 'Kalimba')!.chain.map((slot) => slot.effect).join().endsWith('taps,convolver'));
+  await saved(page, pieceId, (stored) =>
+    stored.piece.tracks
+      .find((track) => track.name === 'Kalimba')!
+      .chain.map((slot) => slot.effect)
+      .join()
+      .endsWith('taps,convolver'),
+  );
 });
 
-test('J16: in a braid the part stands beside its bloom; the reverb’s wet sound alone is phased', async ({ page, pieceId, hasTouch }) => {
+test('J16: in a braid the part stands beside its bloom; the reverb’s wet sound alone is phased', async ({
+  page,
+  pieceId,
+  hasTouch,
+}) => {
   const hand = handOn(page, hasTouch);
   await hand.view('Chain');
   await hand.add('Braid', 'Bloom');
-  const { piece: before } = await saved(page, pieceId, (stored) => stored.piece.tracks.some((track) => track.chain[0]?.effect === 'braid'));
+  const { piece: before } = await saved(page, pieceId, (stored) =>
+    stored.piece.tracks.some((track) => track.chain[0]?.effect === 'braid'),
+  );
   await hand.strand();
   await hand.press('button', 'More for Reverb');
   await hand.press('button', 'Treat its wet sound: Reverb');
@@ -65,11 +85,27 @@ test('J16: in a braid the part stands beside its bloom; the reverb’s wet sound
   await page.getByRole('textbox', { name: 'Search effects and purposes' }).last().fill('Utility');
   await hand.press('button', /^Add Utility: Neutral/);
   await expect(page.getByRole('heading', { name: 'Utility', level: 2 })).toBeVisible();
-  const { piece } = await saved(page, pieceId, (stored) => stored.piece.tracks.some((track) => track.chain[0]?.strands?.[2]?.chain[0]?.effect === 'utility'));
+  const { piece } = await saved(page, pieceId, (stored) =>
+    stored.piece.tracks.some((track) => track.chain[0]?.strands?.[2]?.chain[0]?.effect === 'utility'),
+  );
   const braid = piece.tracks.flatMap((track) => track.chain).find((slot) => slot.effect === 'braid')!;
   expect(braid.strands!.map(({ name }) => name)).toEqual(['Dry', 'Bloom', 'Low water']);
   expect(braid.strands![1]!.chain[1]!.wetPath!.map(({ effect }) => effect)).toEqual(['phaser']);
   // The new strand brings the part once more at half: what the braid was, and 6 dB of it.
-  const [was, now] = [await rendered(page, before, 8, 10), await rendered(page, { ...piece, tracks: piece.tracks.map((track) => ({ ...track, chain: track.chain.map((slot) => ({ ...slot, strands: slot.strands?.slice(0, 1) })) })) }, 8, 10)];
+  const [was, now] = [
+    await rendered(page, before, 8, 10),
+    await rendered(
+      page,
+      {
+        ...piece,
+        tracks: piece.tracks.map((track) => ({
+          ...track,
+          chain: track.chain.map((slot) => ({ ...slot, strands: slot.strands?.slice(0, 1) })),
+        })),
+      },
+      8,
+      10,
+    ),
+  ];
   expect(powerDb(was.left, 0, was.left.length)).toBeGreaterThan(powerDb(now.left, 0, now.left.length));
 });

@@ -1,7 +1,11 @@
 import { decaySeconds } from '../src/core/analysis/decay';
 import { expect, handOn, powerDb, printAndDownload, saved, soundNamed, test, typeInto } from './bench';
 
-test('J2: a decay found from the tempo by halving, cuts on the tail, and the tail falls as set', async ({ page, pieceId, hasTouch }) => {
+test('J2: a decay found from the tempo by halving, cuts on the tail, and the tail falls as set', async ({
+  page,
+  pieceId,
+  hasTouch,
+}) => {
   const hand = handOn(page, hasTouch);
   await hand.view('Chain');
   await hand.add('Reverb', 'Neutral');
@@ -12,7 +16,9 @@ test('J2: a decay found from the tempo by halving, cuts on the tail, and the tai
   await hand.press('button', 'Decay: half');
   await expect(page.getByRole('radio', { name: 'Decay: half · 1.3 s' })).toBeChecked();
   await hand.press('radio', 'Pre-delay: sixty-fourth · 40.8 ms');
-  await expect(page.getByRole('img', { name: /^Decay: set 1.30 s · measured 1\.[23]\d s\. Begins after 41 ms/ })).toBeVisible();
+  await expect(
+    page.getByRole('img', { name: /^Decay: set 1.30 s · measured 1\.[23]\d s\. Begins after 41 ms/ }),
+  ).toBeVisible();
   await hand.section('Tone');
   await typeInto(page, 'Low cut', '400 Hz');
   await typeInto(page, 'High cut', '6 kHz');

@@ -1,6 +1,10 @@
 import { expect, farthest, handOn, rendered, saved, test, typeInto } from './bench';
 
-test('J3: two returns fed by sends, the same sends for all tracks in one step, and what they add is only wet', async ({ page, pieceId, hasTouch }) => {
+test('J3: two returns fed by sends, the same sends for all tracks in one step, and what they add is only wet', async ({
+  page,
+  pieceId,
+  hasTouch,
+}) => {
   const hand = handOn(page, hasTouch);
   await hand.view('Chain');
   for (const start of ['Space', 'Echo']) {
@@ -13,17 +17,38 @@ test('J3: two returns fed by sends, the same sends for all tracks in one step, a
   await hand.press('button', /^Copy the sends of Humming voice/);
   await hand.press('button', 'All tracks');
   await hand.press('button', 'Copy to 4 channels');
-  const { piece } = await saved(page, pieceId, (stored) => stored.piece.tracks.every((track) => track.sends.length === 2));
+  const { piece } = await saved(page, pieceId, (stored) =>
+    stored.piece.tracks.every((track) => track.sends.length === 2),
+  );
   const [space, echo] = piece.returns;
-  for (const track of piece.tracks) expect(track.sends).toEqual([{ to: space!.id, level: expect.closeTo(0.2512, 3), pre: false }, { to: echo!.id, level: 0.5, pre: true }]);
+  for (const track of piece.tracks)
+    expect(track.sends).toEqual([
+      { to: space!.id, level: expect.closeTo(0.2512, 3), pre: false },
+      { to: echo!.id, level: 0.5, pre: true },
+    ]);
   for (const made of piece.returns) expect(made.chain[0]!.values).toMatchObject({ balance: 'mix', mix: 1 });
 
   const quiet = { ...piece, main: { ...piece.main, gain: 0.25 } };
   const all = await rendered(page, quiet, 24, 32);
-  const dry = await rendered(page, { ...quiet, returns: quiet.returns.map((made) => ({ ...made, mute: true })) }, 24, 32);
-  const wet = await rendered(page, { ...quiet, returns: quiet.returns.map((made) => ({ ...made, solo: true })) }, 24, 32);
+  const dry = await rendered(
+    page,
+    { ...quiet, returns: quiet.returns.map((made) => ({ ...made, mute: true })) },
+    24,
+    32,
+  );
+  const wet = await rendered(
+    page,
+    { ...quiet, returns: quiet.returns.map((made) => ({ ...made, solo: true })) },
+    24,
+    32,
+  );
   expect(wet.left.reduce((most, x) => Math.max(most, x), 0)).toBeGreaterThan(0.01);
-  expect(farthest(all.left, dry.left.map((x, i) => x + wet.left[i]!))).toBeLessThan(1e-5);
+  expect(
+    farthest(
+      all.left,
+      dry.left.map((x, i) => x + wet.left[i]!),
+    ),
+  ).toBeLessThan(1e-5);
 
   await hand.press('button', /^Undo: Copy sends/);
   await saved(page, pieceId, (stored) => stored.piece.tracks.filter((track) => track.sends.length === 2).length === 1);

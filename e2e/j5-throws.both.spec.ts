@@ -1,6 +1,10 @@
 import { expect, handOn, powerDb, rendered, saved, test } from './bench';
 
-test('J5: hits are picked by rule and by hand, and only they are thrown into the echo, which rings on after them', async ({ page, pieceId, hasTouch }) => {
+test('J5: hits are picked by rule and by hand, and only they are thrown into the echo, which rings on after them', async ({
+  page,
+  pieceId,
+  hasTouch,
+}) => {
   const hand = handOn(page, hasTouch);
   await hand.view('Chain');
   await hand.press('button', 'Add a return');
@@ -20,8 +24,14 @@ test('J5: hits are picked by rule and by hand, and only they are thrown into the
   const alone = { ...piece, returns: [{ ...echo!, solo: true, chain: [] }] };
   const sent = await rendered(page, alone, 0, 64);
   const beat = (60 / 92) * piece.sampleRate;
-  const dry = await rendered(page, { ...piece, tracks: piece.tracks.map((track) => ({ ...track, solo: track.name === 'Crates', sends: [] })) }, 0, 64);
-  const level = (from: number, to: number, of = sent): number => powerDb(of.left, Math.round(from * beat), Math.round(to * beat));
+  const dry = await rendered(
+    page,
+    { ...piece, tracks: piece.tracks.map((track) => ({ ...track, solo: track.name === 'Crates', sends: [] })) },
+    0,
+    64,
+  );
+  const level = (from: number, to: number, of = sent): number =>
+    powerDb(of.left, Math.round(from * beat), Math.round(to * beat));
   await test.step('what goes to the echo is the second beat of the piece and the last hits of the phrases, and nothing else', () => {
     const open = piece.lanes[0]!.points.filter(({ value }) => value > 0.9).map((point) => point.beat);
     expect(open).toHaveLength(10);

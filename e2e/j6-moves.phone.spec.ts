@@ -1,5 +1,17 @@
 import type { Lane } from '../src/core/piece/piece';
-import { beatShown, expect, frames, go, printAndDownload, repeats, saved, soundNamed, test, touchAlong, typeInto } from './bench';
+import {
+  beatShown,
+  expect,
+  frames,
+  go,
+  printAndDownload,
+  repeats,
+  saved,
+  soundNamed,
+  test,
+  touchAlong,
+  typeInto,
+} from './bench';
 
 /** A lane's value at a beat, worked out here once more: straight lines between points. */
 function valueAt(lane: Lane, beat: number): number {
@@ -11,7 +23,10 @@ function valueAt(lane: Lane, beat: number): number {
   return a.shape === 'hold' ? a.value : a.value + ((b.value - a.value) * (beat - a.beat)) / (b.beat - a.beat);
 }
 
-test('J6 by touch: the input of an echo is ridden, seen as a lane, corrected, undone, kept over a reload and heard in the print', async ({ page, pieceId }) => {
+test('J6 by touch: the input of an echo is ridden, seen as a lane, corrected, undone, kept over a reload and heard in the print', async ({
+  page,
+  pieceId,
+}) => {
   await go(page, 'Chain');
   await page.getByRole('button', { name: 'Add Echo: Neutral' }).tap();
   await typeInto(page, 'Time', '24000 samples');
@@ -43,9 +58,14 @@ test('J6 by touch: the input of an echo is ridden, seen as a lane, corrected, un
   const share = (beat: number): number => beat / 64;
   const height = (value: number): number => (12 + (1 - value) * 88) / 112;
   await test.step('drag a point', async () => {
-    await touchAlong(page, lane, [[share(spot.beat), height(spot.value)], [share(spot.beat), height(spot.value) - 0.2], [share(spot.beat), height(0.5)]]);
+    await touchAlong(page, lane, [
+      [share(spot.beat), height(spot.value)],
+      [share(spot.beat), height(spot.value) - 0.2],
+      [share(spot.beat), height(0.5)],
+    ]);
     await expect(page.getByRole('group', { name: `Point ${lowest + 1} of ${recorded.points.length}` })).toBeVisible();
-    const moved = (await saved(page, pieceId, (stored) => stored.piece.lanes[0]!.points[lowest]!.value > 0.4)).piece.lanes[0]!.points[lowest]!;
+    const moved = (await saved(page, pieceId, (stored) => stored.piece.lanes[0]!.points[lowest]!.value > 0.4)).piece
+      .lanes[0]!.points[lowest]!;
     expect(moved.value).toBeCloseTo(0.5, 1);
     expect(moved.beat).toBeCloseTo(spot.beat, 1);
   });
@@ -55,12 +75,22 @@ test('J6 by touch: the input of an echo is ridden, seen as a lane, corrected, un
     await page.getByRole('button', { name: 'Shape after this point: hold. Change' }).tap();
     await expect(page.getByRole('button', { name: 'Shape after this point: curve, early. Change' })).toBeVisible();
     await page.getByRole('button', { name: 'Remove this point' }).tap();
-    await expect(page.getByRole('group', { name: new RegExp(`^Lane Echo input, ${recorded.points.length - 1} points`) })).toBeVisible();
+    await expect(
+      page.getByRole('group', { name: new RegExp(`^Lane Echo input, ${recorded.points.length - 1} points`) }),
+    ).toBeVisible();
     await lane.tap({ position: { x: ((await lane.boundingBox())!.width * 2) / 64, y: 60 } });
     await saved(page, pieceId, (stored) => Math.abs(stored.piece.lanes[0]!.points[0]!.beat - 2) < 0.2);
   });
   await test.step('undo all of it, by name; redo from the history, which survives a reload', async () => {
-    for (const name of ['Add a point', 'Remove a point', 'Bend a segment', 'Bend a segment', 'Move a point', 'Move a point']) await page.getByRole('button', { name: new RegExp(`^Undo: ${name}`) }).tap();
+    for (const name of [
+      'Add a point',
+      'Remove a point',
+      'Bend a segment',
+      'Bend a segment',
+      'Move a point',
+      'Move a point',
+    ])
+      await page.getByRole('button', { name: new RegExp(`^Undo: ${name}`) }).tap();
     expect((await saved(page, pieceId, (stored) => stored.history.cursor === 3)).piece.lanes[0]).toEqual(recorded);
     await page.reload();
     await expect(page.getByRole('group', { name: /^Lane Echo input/ })).toBeVisible();

@@ -9,7 +9,11 @@ test('J6 by keyboard: a lane is laid by hand, point by point, and typed', async 
   const lane = page.getByRole('group', { name: /^Lane Echo input/ });
   const ruler = page.getByRole('slider', { name: 'Place in the piece' });
   const value = page.getByRole('button', { name: /^Input, .*Type a value/ });
-  for (const [beats, text] of [[12, '0 %'], [1, '100 %'], [2, '0 %']] as const) {
+  for (const [beats, text] of [
+    [12, '0 %'],
+    [1, '100 %'],
+    [2, '0 %'],
+  ] as const) {
     await ruler.focus();
     for (let i = 0; i < beats; i += 1) await page.keyboard.press('ArrowRight');
     await page.getByRole('button', { name: 'Add a point at the playhead' }).press('Enter');
@@ -25,7 +29,12 @@ test('J6 by keyboard: a lane is laid by hand, point by point, and typed', async 
   await page.getByRole('textbox', { name: 'Beat as text' }).fill('14.5');
   await page.keyboard.press('Enter');
   const { piece } = await saved(page, pieceId, (stored) => stored.piece.lanes[0]?.points[2]?.beat === 13.5);
-  expect(piece.lanes[0]!.points.map(({ beat, value: level }) => [beat, level])).toEqual([[0, 0], [12, 0], [13.5, 1], [15, 0]]);
+  expect(piece.lanes[0]!.points.map(({ beat, value: level }) => [beat, level])).toEqual([
+    [0, 0],
+    [12, 0],
+    [13.5, 1],
+    [15, 0],
+  ]);
 
   await page.getByRole('switch', { name: 'Follow these moves' }).press('Space');
   await saved(page, pieceId, (stored) => !stored.piece.lanes[0]!.on);
@@ -46,6 +55,12 @@ test('a switch thrown while recording is a held step, and the lane plays it back
   await page.getByRole('switch', { name: 'Hold', exact: true }).click();
   const { piece } = await saved(page, pieceId, (stored) => stored.piece.lanes.length === 1);
   await page.getByRole('button', { name: 'Stop' }).click();
-  expect(piece.lanes[0]).toMatchObject({ target: { param: 'hold' }, points: [{ value: 0, shape: 'hold' }, { value: 1, shape: 'hold' }] });
+  expect(piece.lanes[0]).toMatchObject({
+    target: { param: 'hold' },
+    points: [
+      { value: 0, shape: 'hold' },
+      { value: 1, shape: 'hold' },
+    ],
+  });
   expect(piece.tracks.find((track) => track.id === 'hum')!.chain[0]!.values.hold).toBe(false);
 });

@@ -2,7 +2,11 @@ import { beatsToSamples } from '../src/core/music/tempo';
 import { peakFrame } from '../src/core/recipes/reverseSwell';
 import { expect, handOn, rendered, saved, test } from './bench';
 
-test('J7: reverse swells grow into picked hits, on a track of their own, and one undo takes them away', async ({ page, pieceId, hasTouch }) => {
+test('J7: reverse swells grow into picked hits, on a track of their own, and one undo takes them away', async ({
+  page,
+  pieceId,
+  hasTouch,
+}) => {
   const hand = handOn(page, hasTouch);
   await hand.press('button', 'Clip Crates, all hands');
   await hand.press('button', 'Swells into hits of this track');
@@ -14,7 +18,9 @@ test('J7: reverse swells grow into picked hits, on a track of their own, and one
   await expect(page.getByRole('button', { name: 'Hear the first swell' })).toBeVisible();
   await hand.press('button', 'Make 4 swells');
   await expect(page.getByText(/4 swells made, on a track of their own\./)).toBeVisible({ timeout: 60_000 });
-  const { piece } = await saved(page, pieceId, (stored) => stored.piece.tracks.some(({ name }) => name === 'Crates, swells'));
+  const { piece } = await saved(page, pieceId, (stored) =>
+    stored.piece.tracks.some(({ name }) => name === 'Crates, swells'),
+  );
   const swells = piece.tracks.find(({ name }) => name === 'Crates, swells')!;
   expect(swells.clips).toHaveLength(4);
   const alone = { ...piece, tracks: piece.tracks.map((track) => ({ ...track, solo: track.id === swells.id })) };

@@ -1,6 +1,10 @@
 import { chooseStretch, expect, handOn, powerDb, rendered, saved, test } from './bench';
 
-test('J9: a riser over a chosen stretch grows into its last bar line, can be changed as moves, and is undone in one step', async ({ page, pieceId, hasTouch }) => {
+test('J9: a riser over a chosen stretch grows into its last bar line, can be changed as moves, and is undone in one step', async ({
+  page,
+  pieceId,
+  hasTouch,
+}) => {
   const hand = handOn(page, hasTouch);
   await chooseStretch(page, hasTouch, 24, 32);
   await hand.press('button', 'Riser over this');
@@ -24,5 +28,9 @@ test('J9: a riser over a chosen stretch grows into its last bar line, can be cha
   expect(level(9, 10)).toBeLessThan(level(7, 8) - 6);
   expect(level(9, 10)).toBeGreaterThan(level(11, 12));
   await hand.press('button', /^Undo: Riser/);
-  await saved(page, pieceId, (stored) => stored.piece.lanes.length === 0 && stored.piece.tracks.every(({ name }) => name !== 'Riser'));
+  await saved(
+    page,
+    pieceId,
+    (stored) => stored.piece.lanes.length === 0 && stored.piece.tracks.every(({ name }) => name !== 'Riser'),
+  );
 });

@@ -1,7 +1,11 @@
 import type { Lane } from '../src/core/piece/piece';
 import { expect, frames, handOn, saved, test, touchAlong, typeInto } from './bench';
 
-test('J6: lanes are folded, chosen and shown by touch, bent and shifted by hand or keys, and cleared at once', async ({ page, pieceId, hasTouch }) => {
+test('J6: lanes are folded, chosen and shown by touch, bent and shifted by hand or keys, and cleared at once', async ({
+  page,
+  pieceId,
+  hasTouch,
+}) => {
   const hand = handOn(page, hasTouch);
   const lane = async (param: string, ready: (lane: Lane) => boolean): Promise<Lane> => {
     const find = (lanes: readonly Lane[]): Lane | undefined => lanes.find(({ target }) => target.param === param);
@@ -41,11 +45,29 @@ test('J6: lanes are folded, chosen and shown by touch, bent and shifted by hand 
     const place = (beat: number, pan: number): [number, number] => [beat / 64, (12 + (0.5 - pan / 2) * 88) / 112];
     await test.step('the line between is pushed up with both its points, then bent by its middle', async () => {
       const [x, y] = place(8, 0.25);
-      await touchAlong(page, pan, [[x, y], [x, y - 10 / 112], [x, y - 22 / 112]], () => frames(page, 1));
+      await touchAlong(
+        page,
+        pan,
+        [
+          [x, y],
+          [x, y - 10 / 112],
+          [x, y - 22 / 112],
+        ],
+        () => frames(page, 1),
+      );
       const shifted = await lane('pan', ({ points }) => points[0]!.value > 0.4);
       expect(shifted.points.map(({ value }) => value)).toEqual([expect.closeTo(0.5, 1), expect.closeTo(1, 1)]);
       const [, middle] = place(8, (shifted.points[0]!.value + shifted.points[1]!.value) / 2);
-      await touchAlong(page, pan, [[x, middle], [x, middle + 4 / 112], [x, middle + 6 / 112]], () => frames(page, 1));
+      await touchAlong(
+        page,
+        pan,
+        [
+          [x, middle],
+          [x, middle + 4 / 112],
+          [x, middle + 6 / 112],
+        ],
+        () => frames(page, 1),
+      );
       const bent = await lane('pan', ({ points }) => points[0]!.shape === 'curve');
       // Six pixels of 88 are 0.136 of pan, of a rise of 0.5.
       const share = 0.5 - (2 * 6) / 88 / (shifted.points[1]!.value - shifted.points[0]!.value);
@@ -57,7 +79,12 @@ test('J6: lanes are folded, chosen and shown by touch, bent and shifted by hand 
       await expect.poll(async () => (await pan.boundingBox())!.width).toBeGreaterThan(1000);
       const before = await left();
       const { points } = await lane('pan', () => true);
-      await touchAlong(page, pan, [[0.22, 0.9], [0.18, 0.9], [0.12, 0.9], [0.06, 0.9]]);
+      await touchAlong(page, pan, [
+        [0.22, 0.9],
+        [0.18, 0.9],
+        [0.12, 0.9],
+        [0.06, 0.9],
+      ]);
       await expect.poll(left).toBeLessThan(before - 50);
       expect((await lane('pan', () => true)).points).toEqual(points);
       for (let i = 0; i < 2; i += 1) await hand.press('button', 'Show more time');

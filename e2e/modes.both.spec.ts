@@ -1,6 +1,10 @@
 import { beatShown, expect, handOn, saved, test, typeInto } from './bench';
 
-test('J6: latch keeps what the hand left until playing stops; write begins anew and falls back to touch', async ({ page, pieceId, hasTouch }) => {
+test('J6: latch keeps what the hand left until playing stops; write begins anew and falls back to touch', async ({
+  page,
+  pieceId,
+  hasTouch,
+}) => {
   const hand = handOn(page, hasTouch);
   await hand.view('Moves');
   await hand.press('button', /^Recording of Humming voice: touch/);
@@ -25,7 +29,9 @@ test('J6: latch keeps what the hand left until playing stops; write begins anew 
   await hand.press('button', 'Close');
   await hand.press('button', 'Back to the start');
   await hand.press('button', 'Play');
-  await expect.poll(() => beatShown(page), { timeout: 60_000 }).toBeGreaterThan(latched.points[latched.points.length - 1]!.beat + 3);
+  await expect
+    .poll(() => beatShown(page), { timeout: 60_000 })
+    .toBeGreaterThan(latched.points[latched.points.length - 1]!.beat + 3);
   await hand.press('button', 'Stop');
   const written = (await saved(page, pieceId, (stored) => stored.history.cursor === 3)).piece.lanes[0]!;
   expect(written.points.every(({ value }) => value === 1)).toBe(true);

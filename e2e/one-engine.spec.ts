@@ -12,13 +12,28 @@ import { expect, farthest, printAndDownload, saved, test } from './bench';
 /** Four effects, moves, pan: what differs between runtimes would show. */
 const busy = (piece: Piece): Piece => ({
   ...piece,
-  tracks: piece.tracks.map((track, i) => ({ ...track, chain: i < 4 ? [newSlot(`e${i}`, 'echo', ['callAcross', 'wornReel', 'radioMast', 'fogBank'][i]!)] : [] })),
-  lanes: [{ id: 'ride', target: { channel: 'hum', effect: 'e1', param: 'feedback' }, unit: 'own', on: true, points: [{ beat: 8, value: 0.2, shape: 'curve', bend: 0.4 }, { beat: 16, value: 0.9, shape: 'line', bend: 0 }] }],
+  tracks: piece.tracks.map((track, i) => ({
+    ...track,
+    chain: i < 4 ? [newSlot(`e${i}`, 'echo', ['callAcross', 'wornReel', 'radioMast', 'fogBank'][i]!)] : [],
+  })),
+  lanes: [
+    {
+      id: 'ride',
+      target: { channel: 'hum', effect: 'e1', param: 'feedback' },
+      unit: 'own',
+      on: true,
+      points: [
+        { beat: 8, value: 0.2, shape: 'curve', bend: 0.4 },
+        { beat: 16, value: 0.9, shape: 'line', bend: 0 },
+      ],
+    },
+  ],
 });
 
 async function soundsOf(page: Page, piece: Piece): Promise<Map<string, SoundData>> {
   const sounds = new Map<string, SoundData>();
-  for (const hash of Object.keys(piece.sounds)) sounds.set(hash, readWav(await (await page.request.get(`/api/sounds/${hash}`)).body()).channels);
+  for (const hash of Object.keys(piece.sounds))
+    sounds.set(hash, readWav(await (await page.request.get(`/api/sounds/${hash}`)).body()).channels);
   return sounds;
 }
 
@@ -27,18 +42,21 @@ async function listenIn(page: Page): Promise<void> {
   await page.addInitScript(() => {
     const kept: number[] = [];
     Object.assign(window, { heardSamples: kept });
-    const code = 'registerProcessor("listener", class extends AudioWorkletProcessor { process([input]) { if (input[0]) this.port.postMessage(input[0].slice()); return true; } })';
+    const code =
+      'registerProcessor("listener", class extends AudioWorkletProcessor { process([input]) { if (input[0]) this.port.postMessage(input[0].slice()); return true; } })';
     const Plain = window.AudioWorkletNode;
     window.AudioWorkletNode = class extends Plain {
       constructor(context: BaseAudioContext, name: string, options?: AudioWorkletNodeOptions) {
         super(context, name, options);
         if (name !== 'zephiro-engine') return;
-        void context.audioWorklet.addModule(URL.createObjectURL(new Blob([code], { type: 'text/javascript' }))).then(() => {
-          const listener = new Plain(context, 'listener');
-          listener.port.onmessage = ({ data }: MessageEvent<Float32Array>) => kept.push(...data);
-          this.connect(listener);
-          Object.assign(window, { listening: true });
-        });
+        void context.audioWorklet
+          .addModule(URL.createObjectURL(new Blob([code], { type: 'text/javascript' })))
+          .then(() => {
+            const listener = new Plain(context, 'listener');
+            listener.port.onmessage = ({ data }: MessageEvent<Float32Array>) => kept.push(...data);
+            this.connect(listener);
+            Object.assign(window, { listening: true });
+          });
       }
     };
   });
@@ -47,10 +65,16 @@ async function listenIn(page: Page): Promise<void> {
 test.describe('one engine everywhere', () => {
   test.use({ bypassCSP: true });
 
-  test('what the worklet plays and what the worker prints is what Node renders, within 1e-6', async ({ page, pieceId }) => {
+  test('what the worklet plays and what the worker prints is what Node renders, within 1e-6', async ({
+    page,
+    pieceId,
+  }) => {
     const before = await saved(page, pieceId);
     const piece = busy(before.piece);
-    const put = await page.request.put(`/api/pieces/${pieceId}`, { headers: { 'If-Match': `"${before.revision}"` }, data: { saveId: 'busy', piece, history: { from: 0, entries: [], cursor: 0 } } });
+    const put = await page.request.put(`/api/pieces/${pieceId}`, {
+      headers: { 'If-Match': `"${before.revision}"` },
+      data: { saveId: 'busy', piece, history: { from: 0, entries: [], cursor: 0 } },
+    });
     expect(put.status()).toBe(200);
     await listenIn(page);
     await page.reload();
@@ -58,10 +82,17 @@ test.describe('one engine everywhere', () => {
     await page.waitForFunction(() => 'listening' in window);
     await expect(page.getByText('loading …')).toHaveCount(0);
     await page.getByRole('button', { name: 'Play' }).click();
-    const heardBefore = await page.evaluate(() => (window as unknown as { heardSamples: number[] }).heardSamples.length);
-    await page.waitForFunction((from) => (window as unknown as { heardSamples: number[] }).heardSamples.length > from + 48_000 * 13, heardBefore);
+    const heardBefore = await page.evaluate(
+      () => (window as unknown as { heardSamples: number[] }).heardSamples.length,
+    );
+    await page.waitForFunction(
+      (from) => (window as unknown as { heardSamples: number[] }).heardSamples.length > from + 48_000 * 13,
+      heardBefore,
+    );
     await page.getByRole('button', { name: 'Stop' }).click();
-    const played = Float32Array.from(await page.evaluate(() => (window as unknown as { heardSamples: number[] }).heardSamples));
+    const played = Float32Array.from(
+      await page.evaluate(() => (window as unknown as { heardSamples: number[] }).heardSamples),
+    );
 
     const engine = new Engine(48_000);
     for (const [hash, data] of sounds) engine.addSound(hash, data);

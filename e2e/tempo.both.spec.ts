@@ -4,7 +4,11 @@ import { beatsToSamples } from '../src/core/music/tempo';
 import { tempoOf } from '../src/core/piece/tempoOf';
 import { expect, farthest, handOn, saved, soundNamed, test, typeInto } from './bench';
 
-test('J6: the tempo is moved: clips keep their beats, and an echo in eighths is as long as an eighth is there', async ({ page, pieceId, hasTouch }) => {
+test('J6: the tempo is moved: clips keep their beats, and an echo in eighths is as long as an eighth is there', async ({
+  page,
+  pieceId,
+  hasTouch,
+}) => {
   const hand = handOn(page, hasTouch);
   await hand.view('Chain');
   await hand.add('Echo', 'Neutral');
@@ -31,13 +35,24 @@ test('J6: the tempo is moved: clips keep their beats, and an echo in eighths is 
   expect(print.startSample).toBe(beatsToSamples(clip.start, tempoOf(stored.piece), 48_000));
   expect(print.startSample).toBe(Math.round((clip.start * 60 * 48_000) / 48));
   await hand.view('Shelf');
-  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: /as 32 float WAV/ }).first().click()]);
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page
+      .getByRole('button', { name: /as 32 float WAV/ })
+      .first()
+      .click(),
+  ]);
   const wet = readWav(await readFile((await download.path())!)).channels[0]!;
   // Nothing comes back before a quarter at 48 BPM is over.
   const quarter = Math.round((60 * 48_000) / 48);
   expect(wet.subarray(0, quarter - 64).every((x) => Math.abs(x) < 1e-6)).toBe(true);
   const dry = (await soundNamed(page, piece, 'Hum, answer')).channels[0]!.subarray(0, quarter - 64);
-  expect(farthest(wet.subarray(quarter, quarter + dry.length), dry.map((x) => x * clip.gain))).toBeLessThan(1e-4);
+  expect(
+    farthest(
+      wet.subarray(quarter, quarter + dry.length),
+      dry.map((x) => x * clip.gain),
+    ),
+  ).toBeLessThan(1e-4);
 
   await hand.press('button', 'Tempo, which moves');
   await hand.press('button', 'One tempo for the whole piece');

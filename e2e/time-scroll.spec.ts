@@ -1,6 +1,9 @@
 import { beatShown, expect, go, test } from './bench';
 
-test('time scrolls with the playhead while playing, and zooms about what lies under the hand', async ({ page, pieceId }) => {
+test('time scrolls with the playhead while playing, and zooms about what lies under the hand', async ({
+  page,
+  pieceId,
+}) => {
   expect(pieceId).not.toBe('');
   await go(page, 'Moves');
   const ruler = page.getByRole('slider', { name: 'Place in the piece' });

@@ -42,7 +42,11 @@ const test = base.extend<{ server: OwnServer }>({
   baseURL: 'http://127.0.0.1:4181',
 });
 
-test('the server stops in the middle of work: playing and editing go on, and all of it is saved when it is back', async ({ page, server, pieceId }) => {
+test('the server stops in the middle of work: playing and editing go on, and all of it is saved when it is back', async ({
+  page,
+  server,
+  pieceId,
+}) => {
   await go(page, 'Chain');
   await page.getByRole('button', { name: 'Add Echo: Neutral' }).click();
   await page.getByRole('button', { name: 'Play' }).click();
@@ -56,12 +60,20 @@ test('the server stops in the middle of work: playing and editing go on, and all
   await expect.poll(() => beatShown(page)).toBeGreaterThan(beat);
   await server.start();
   const { piece, history } = await saved(page, pieceId, (stored) => stored.history.cursor === 3);
-  expect(piece.tracks.find((track) => track.id === 'hum')!.chain[0]!.values).toMatchObject({ feedback: 0.33, input: 0.44 });
+  expect(piece.tracks.find((track) => track.id === 'hum')!.chain[0]!.values).toMatchObject({
+    feedback: 0.33,
+    input: 0.44,
+  });
   expect(history.entries).toHaveLength(3);
   await expect(page.getByRole('alert')).toHaveCount(0);
 });
 
-test('the window is closed while the server is away: the next one brings the work back', async ({ page, server, pieceId, context }) => {
+test('the window is closed while the server is away: the next one brings the work back', async ({
+  page,
+  server,
+  pieceId,
+  context,
+}) => {
   await go(page, 'Chain');
   await page.getByRole('button', { name: 'Add Echo: Neutral' }).click();
   await saved(page, pieceId, (stored) => stored.history.cursor === 1);
@@ -76,7 +88,9 @@ test('the window is closed while the server is away: the next one brings the wor
   await expect(next.getByRole('heading', { name: 'Echo' })).toHaveCount(0);
   const { piece } = await saved(next, pieceId, (stored) => stored.history.cursor === 2);
   expect(piece.tracks.find((track) => track.id === 'hum')!.chain[0]!.values.feedback).toBe(0.77);
-  await expect(next.getByText('dotted eighth', { exact: false }).or(next.getByText('quarter · 652 ms · 77 %'))).toBeVisible();
+  await expect(
+    next.getByText('dotted eighth', { exact: false }).or(next.getByText('quarter · 652 ms · 77 %')),
+  ).toBeVisible();
 });
 
 test('opened while the server is away: it says so and opens when asked again', async ({ page, server, pieceId }) => {
@@ -90,7 +104,12 @@ test('opened while the server is away: it says so and opens when asked again', a
   expect(pieceId.length).toBeGreaterThan(8);
 });
 
-test('two windows change the same piece: both versions are kept, and each can be opened', async ({ page, server, pieceId, context }) => {
+test('two windows change the same piece: both versions are kept, and each can be opened', async ({
+  page,
+  server,
+  pieceId,
+  context,
+}) => {
   const other = await context.newPage();
   await other.addInitScript((open) => localStorage.setItem('zephiro.open', open), pieceId);
   await other.goto(`http://127.0.0.1:${server.port}/`);
@@ -106,11 +125,19 @@ test('two windows change the same piece: both versions are kept, and each can be
   await expect(other.getByRole('alert')).toHaveCount(0);
 });
 
-test('a sound that is gone is said, the piece is whole, and it can be asked for again', async ({ page, server, pieceId }) => {
+test('a sound that is gone is said, the piece is whole, and it can be asked for again', async ({
+  page,
+  server,
+  pieceId,
+}) => {
   let gone = true;
-  await page.route(/\/api\/sounds\/[0-9a-f]{64}$/, (route) => (gone ? route.fulfill({ status: 404, body: '{}' }) : route.continue()));
+  await page.route(/\/api\/sounds\/[0-9a-f]{64}$/, (route) =>
+    gone ? route.fulfill({ status: 404, body: '{}' }) : route.continue(),
+  );
   await page.reload();
-  await expect(page.getByRole('alert')).toContainText('could not be loaded: it is not on the server. The piece itself is whole.');
+  await expect(page.getByRole('alert')).toContainText(
+    'could not be loaded: it is not on the server. The piece itself is whole.',
+  );
   gone = false;
   await page.getByRole('button', { name: 'Load the missing sounds again' }).click();
   await expect(page.getByRole('alert')).toHaveCount(0);
@@ -124,13 +151,19 @@ const openIn = async (page: Page, pieceId: string): Promise<void> => {
   await expect(page.getByRole('heading', { name: 'Salt Pier' })).toBeVisible();
 };
 
-test('two windows are closed while the server is away: the work of both is there afterwards', async ({ page, server, pieceId, context }) => {
+test('two windows are closed while the server is away: the work of both is there afterwards', async ({
+  page,
+  server,
+  pieceId,
+  context,
+}) => {
   const other = await context.newPage();
   await openIn(other, pieceId);
   await server.kill();
   await page.getByRole('switch', { name: 'Mute Crates' }).click();
   await other.getByRole('switch', { name: 'Mute Kalimba' }).click();
-  for (const window of [page, other]) await expect(window.getByRole('alert').filter({ hasText: 'Your work is kept in this browser' })).toBeVisible();
+  for (const window of [page, other])
+    await expect(window.getByRole('alert').filter({ hasText: 'Your work is kept in this browser' })).toBeVisible();
   await page.close();
   await other.close();
   await server.start();
@@ -159,7 +192,11 @@ test('an edit is kept when the page is killed in the turn after it', async ({ pa
   expect([piece.tracks.find(({ id }) => id === 'crates')!.mute, history.entries.length]).toEqual([true, 1]);
 });
 
-test('a piece that cannot be read does not lock the rest: its file, its last good state and other pieces are offered', async ({ page, server, pieceId }) => {
+test('a piece that cannot be read does not lock the rest: its file, its last good state and other pieces are offered', async ({
+  page,
+  server,
+  pieceId,
+}) => {
   await page.getByRole('switch', { name: 'Mute Crates' }).click();
   await saved(page, pieceId, (stored) => stored.revision === 2);
   await server.kill();
@@ -171,7 +208,10 @@ test('a piece that cannot be read does not lock the rest: its file, its last goo
   await expect(page.getByRole('heading', { name: '“Salt Pier” cannot be opened' })).toBeVisible();
   await expect(page.getByRole('alert')).toContainText('newer Zephiro (version 99)');
   await expect(page.getByRole('button', { name: 'Open Salt Pier', exact: true }).first()).toBeVisible();
-  const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Download its file as it is' }).click()]);
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Download its file as it is' }).click(),
+  ]);
   expect(await readFile((await file.path())!, 'utf8')).toBe('{"version":99}');
   await page.getByRole('button', { name: 'Open its last good state' }).click();
   await expect(page.getByRole('heading', { name: 'Salt Pier (earlier state)' })).toBeVisible();

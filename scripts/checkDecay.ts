@@ -1,7 +1,7 @@
 /**
- * Draws so many cases of effects in which sound goes round and runs each: a second of sound, then nothing. Prints those that grow,
- * keep an offset or sound on after they said that they are silent, and leaves with 1 when there are any.
- * npm run check:decay [-- CASES [FIRST [EFFECT,EFFECT...]]]
+ * Draws so many cases of effects in which sound goes round and runs each: a second of sound, then nothing. Prints those
+ * that grow, keep an offset or sound on after they said that they are silent, and leaves with 1 when there are any. npm
+ * run check:decay [-- CASES [FIRST [EFFECT,EFFECT...]]]
  */
 import { decayCase, decays, describeCase, readDecay, WITH_MEMORY } from '../src/core/accuracy/stability';
 

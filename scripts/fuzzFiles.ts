@@ -1,7 +1,7 @@
 /**
- * Gives every reader of the server so many damaged files, and the whole of it so many bombs, and tells the most memory that it took.
- * npm run fuzz:files [-- FILES [BOMBS [SEED]]]
- * Ends with 1 when any answer was none that a damaged file should have.
+ * Gives every reader of the server so many damaged files, and the whole of it so many bombs, and tells the most memory
+ * that it took. npm run fuzz:files [-- FILES [BOMBS [SEED]]] Ends with 1 when any answer was none that a damaged file
+ * should have.
  */
 import { readdirSync } from 'node:fs';
 import { join } from 'node:path';

@@ -1,4 +1,5 @@
-// A test of the core with all that it imports, in one piece: audio loops that reach for each other through Jest's modules take a third longer.
+// A test of the core with all that it imports, in one piece: audio loops that reach for each other through Jest's
+// modules take a third longer.
 const { buildSync } = require('esbuild');
 const { createHash } = require('node:crypto');
 const { readdirSync, readFileSync } = require('node:fs');
@@ -14,13 +15,24 @@ function stateOf(folder, hash) {
   }
   return hash;
 }
-const state = stateOf(join(__dirname, '../src/core'), createHash('sha1').update(readFileSync(__filename))).digest('hex');
+const state = stateOf(join(__dirname, '../src/core'), createHash('sha1').update(readFileSync(__filename))).digest(
+  'hex',
+);
 
 module.exports = {
   getCacheKey: (_src, file, o) => createHash('sha1').update(state).update(file).update(o.configString).digest('hex'),
   process(_src, file) {
     const { outputFiles } = buildSync({
-      entryPoints: [file], bundle: true, write: false, format: 'cjs', platform: 'node', packages: 'external', target: 'node20', sourcemap: 'inline', banner: { js: NEAR }, tsconfig: join(__dirname, '../tsconfig.json'),
+      entryPoints: [file],
+      bundle: true,
+      write: false,
+      format: 'cjs',
+      platform: 'node',
+      packages: 'external',
+      target: 'node20',
+      sourcemap: 'inline',
+      banner: { js: NEAR },
+      tsconfig: join(__dirname, '../tsconfig.json'),
     });
     return { code: outputFiles[0].text };
   },

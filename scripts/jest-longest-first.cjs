@@ -1,8 +1,19 @@
 const Sequencer = require('@jest/test-sequencer').default;
 
-// On a new machine nobody knows yet how long a test takes, and the largest files would come first. What takes longest is often a short file: were it last,
-// one worker would sit idle meanwhile.
-const LONGEST = ['accuracy.test.ts', 'effects.test.ts', 'fuzz.test.ts', 'clicks.test.ts', 'exports.test.ts', 'cli.test.ts', 'reverseSwell.test.ts', 'saltPier.test.ts', 'bed.test.ts', 'rehearsal.test.ts'];
+// On a new machine nobody knows yet how long a test takes, and the largest files would come first. What takes longest
+// is often a short file: were it last, one worker would sit idle meanwhile.
+const LONGEST = [
+  'accuracy.test.ts',
+  'effects.test.ts',
+  'fuzz.test.ts',
+  'clicks.test.ts',
+  'exports.test.ts',
+  'cli.test.ts',
+  'reverseSwell.test.ts',
+  'saltPier.test.ts',
+  'bed.test.ts',
+  'rehearsal.test.ts',
+];
 
 module.exports = class extends Sequencer {
   async sort(tests) {

@@ -1,4 +1,5 @@
-// Finding things by role and name asks for the computed style of every element and of all that it lies in, each time by all rules of the page: more than half
-// of the time of these tests. Here an element's own style answers; what style sheets hide is looked at end to end, in a browser.
+// Finding things by role and name asks for the computed style of every element and of all that it lies in, each time by
+// all rules of the page: more than half of the time of these tests. Here an element's own style answers; what style
+// sheets hide is looked at end to end, in a browser.
 require('@testing-library/react').configure({ defaultHidden: true });
 window.getComputedStyle = (element) => element.style;

@@ -11,20 +11,74 @@ const FOLDER = 'docs/screenshots';
 const PHONE = { width: 390, height: 844 };
 const WIDE = { width: 1280, height: 800 };
 
-/** The demo after an evening's work: an echo on the humming voice, its input ridden, its cutoff turned by an LFO, a reverb and a described room behind it, a return for all, one answer printed and placed. */
+/**
+ * The demo after an evening's work: an echo on the humming voice, its input ridden, its cutoff turned by an LFO, a
+ * reverb and a described room behind it, a return for all, one answer printed and placed.
+ */
 const ridden = (piece: Piece): Piece => ({
   ...piece,
-  returns: [{ id: 'space', name: 'Space', gain: 1, pan: 0, mute: false, solo: false, sends: [], chain: [newSlot('water', 'reverb', 'openWater', { mix: 1 })] }],
+  returns: [
+    {
+      id: 'space',
+      name: 'Space',
+      gain: 1,
+      pan: 0,
+      mute: false,
+      solo: false,
+      sends: [],
+      chain: [newSlot('water', 'reverb', 'openWater', { mix: 1 })],
+    },
+  ],
   tracks: piece.tracks.map((track) => ({
-    ...track, sends: [{ to: 'space', level: track.id === 'hum' ? 0.4 : 0.2, pre: false }],
-    chain: track.id === 'hum' ? [newSlot('call', 'echo', 'callAcross'), newSlot('swell', 'reverb', 'tideRise'), newSlot('room', 'convolver', 'ownRoom'), newSlot('parted', 'braid', 'bloom')] : track.chain,
+    ...track,
+    sends: [{ to: 'space', level: track.id === 'hum' ? 0.4 : 0.2, pre: false }],
+    chain:
+      track.id === 'hum'
+        ? [
+            newSlot('call', 'echo', 'callAcross'),
+            newSlot('swell', 'reverb', 'tideRise'),
+            newSlot('room', 'convolver', 'ownRoom'),
+            newSlot('parted', 'braid', 'bloom'),
+          ]
+        : track.chain,
   })),
-  modulators: [{ id: 'swell', name: 'LFO 1', kind: 'lfo', rate: '1 bar', shape: 'sine', phase: 0, glide: 0.2, steps: [1, -1], level: 0, roll: 1 }],
+  modulators: [
+    {
+      id: 'swell',
+      name: 'LFO 1',
+      kind: 'lfo',
+      rate: '1 bar',
+      shape: 'sine',
+      phase: 0,
+      glide: 0.2,
+      steps: [1, -1],
+      level: 0,
+      roll: 1,
+    },
+  ],
   links: [{ id: 'turn', modulator: 'swell', target: { channel: 'hum', effect: 'call', param: 'cutoff' }, depth: 0.25 }],
-  lanes: [{
-    id: 'ride', target: { channel: 'hum', effect: 'call', param: 'input' }, unit: 'own', on: true,
-    points: ([[0, 0.15, 'line', 0], [13.5, 0.15, 'curve', 0.6], [15, 1, 'line', 0], [16.5, 1, 'curve', -0.5], [18, 0.1, 'line', 0], [27, 0.1, 'line', 0], [27.5, 0.9, 'hold', 0], [29, 0.2, 'line', 0], [44, 0.2, 'curve', 0.4], [49, 0.95, 'line', 0]] as const).map(([beat, value, shape, bend]) => ({ beat, value, shape, bend })),
-  }],
+  lanes: [
+    {
+      id: 'ride',
+      target: { channel: 'hum', effect: 'call', param: 'input' },
+      unit: 'own',
+      on: true,
+      points: (
+        [
+          [0, 0.15, 'line', 0],
+          [13.5, 0.15, 'curve', 0.6],
+          [15, 1, 'line', 0],
+          [16.5, 1, 'curve', -0.5],
+          [18, 0.1, 'line', 0],
+          [27, 0.1, 'line', 0],
+          [27.5, 0.9, 'hold', 0],
+          [29, 0.2, 'line', 0],
+          [44, 0.2, 'curve', 0.4],
+          [49, 0.95, 'line', 0],
+        ] as const
+      ).map(([beat, value, shape, bend]) => ({ beat, value, shape, bend })),
+    },
+  ],
 });
 
 async function open(page: Page, view: string): Promise<void> {
@@ -53,7 +107,12 @@ async function pictures(page: Page, name: string): Promise<void> {
   const back = page.getByRole('button', { name: 'Back to the chain' });
   if (await back.isVisible()) {
     await back.click();
-    for (const effect of ['Echo', 'Reverb', 'Convolver']) await page.getByRole('button', { name: new RegExp(`^Open ${effect}`) }).first().locator('svg').waitFor();
+    for (const effect of ['Echo', 'Reverb', 'Convolver'])
+      await page
+        .getByRole('button', { name: new RegExp(`^Open ${effect}`) })
+        .first()
+        .locator('svg')
+        .waitFor();
     if (name !== 'phone-night') await shoot('strand');
     await page.getByRole('button', { name: /^Open Echo/ }).click();
   }
@@ -69,7 +128,11 @@ async function pictures(page: Page, name: string): Promise<void> {
   await page.getByRole('group', { name: /^Lane Echo input/ }).waitFor();
   if (name !== 'wide-night') await shoot('moves');
   await open(page, 'Shelf');
-  await page.getByRole('group', { name: /^Print/ }).locator('svg').first().waitFor();
+  await page
+    .getByRole('group', { name: /^Print/ })
+    .locator('svg')
+    .first()
+    .waitFor();
   if (name !== 'wide-night' && name !== 'phone-night') await shoot('shelf');
   if (name === 'phone-day') await throws(page, shoot);
 }
@@ -120,27 +183,45 @@ async function meters(page: Page, shoot: (view: string) => Promise<Buffer>): Pro
 
 /** A reverb's shore and a room from above. */
 async function otherBenches(page: Page, shoot: (view: string) => Promise<Buffer>): Promise<void> {
-  for (const [effect, picture, view] of [['Reverb', /^Decay/, 'reverb'], ['Braid', /^Braid/, 'braid']] as const) {
+  for (const [effect, picture, view] of [
+    ['Reverb', /^Decay/, 'reverb'],
+    ['Braid', /^Braid/, 'braid'],
+  ] as const) {
     await page.getByRole('button', { name: 'Back to the chain' }).click();
-    await page.getByRole('button', { name: new RegExp(`^Open ${effect}`) }).first().click();
+    await page
+      .getByRole('button', { name: new RegExp(`^Open ${effect}`) })
+      .first()
+      .click();
     await page.getByRole('img', { name: picture }).waitFor();
     await shoot(view);
   }
 }
 
 async function main(): Promise<void> {
-  const browser = await chromium.launch({ executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium', args: ['--no-sandbox', '--disable-background-networking', '--no-first-run'] });
+  const browser = await chromium.launch({
+    executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+    args: ['--no-sandbox', '--disable-background-networking', '--no-first-run'],
+  });
   const folder = mkdtempSync(join(tmpdir(), 'zephiro-pictures-'));
   const server = await startServer(folder, PORT);
   const url = `http://127.0.0.1:${PORT}`;
   try {
     const { piece } = (await (await fetch(`${url}/api/pieces/salt-pier`)).json()) as { piece: Piece };
-    await fetch(`${url}/api/pieces/salt-pier`, { method: 'PUT', headers: { 'content-type': 'application/json', 'If-Match': '"1"' }, body: JSON.stringify({ saveId: 'pictures', piece: ridden(piece), history: { from: 0, entries: [], cursor: 0 } }) });
+    await fetch(`${url}/api/pieces/salt-pier`, {
+      method: 'PUT',
+      headers: { 'content-type': 'application/json', 'If-Match': '"1"' },
+      body: JSON.stringify({ saveId: 'pictures', piece: ridden(piece), history: { from: 0, entries: [], cursor: 0 } }),
+    });
     mkdirSync(FOLDER, { recursive: true });
     for (const old of readdirSync(FOLDER)) rmSync(join(FOLDER, old));
     let printed = false;
     // Night on a wide screen differs in nothing but its inks: two views of it are enough.
-    for (const [name, viewport, colorScheme] of [['phone-day', PHONE, 'light'], ['phone-night', PHONE, 'dark'], ['wide-day', WIDE, 'light'], ['wide-night', WIDE, 'dark']] as const) {
+    for (const [name, viewport, colorScheme] of [
+      ['phone-day', PHONE, 'light'],
+      ['phone-night', PHONE, 'dark'],
+      ['wide-day', WIDE, 'light'],
+      ['wide-night', WIDE, 'dark'],
+    ] as const) {
       const context = await browser.newContext({ viewport, colorScheme, hasTouch: viewport === PHONE });
       const page = await context.newPage();
       await page.goto(url);

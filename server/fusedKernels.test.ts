@@ -2,7 +2,8 @@ import { spawnSync } from 'node:child_process';
 import { join } from 'node:path';
 import { DRIVE_KINDS } from '../src/core/dsp/saturate';
 
-// In a process of its own: what one process takes once stays with it, and other tests compare to the bit with processes that were not told.
+// In a process of its own: what one process takes once stays with it, and other tests compare to the bit with processes
+// that were not told.
 const done = spawnSync(
   process.execPath,
   ['--experimental-wasm-relaxed-simd', '--import', 'tsx', join(__dirname, '../scripts/checks/fusedKernels.ts')],

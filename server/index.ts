@@ -30,7 +30,10 @@ const REASONS: Readonly<Record<string, string>> = {
   SQLITE_READONLY: 'it may not be written by this user',
 };
 
-/** Settings from the environment: PORT, HOST, ZEPHIRO_DATA, ZEPHIRO_DEMO, ZEPHIRO_HOSTS. Listens on loopback unless HOST says otherwise. */
+/**
+ * Settings from the environment: PORT, HOST, ZEPHIRO_DATA, ZEPHIRO_DEMO, ZEPHIRO_HOSTS. Listens on loopback unless HOST
+ * says otherwise.
+ */
 async function main(): Promise<void> {
   const dataFolder = resolve(process.env.ZEPHIRO_DATA ?? 'data');
   const host = process.env.HOST ?? '127.0.0.1';

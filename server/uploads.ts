@@ -80,7 +80,10 @@ export class Uploads {
     });
   }
 
-  /** Brings a piece in from an archive: all of it is looked at before anything is stored. @returns the id of the piece */
+  /**
+   * Brings a piece in from an archive: all of it is looked at before anything is stored.
+   * @returns the id of the piece
+   */
   async receiveArchive(req: Request, id: string | null): Promise<string> {
     return this.receive(req, id, ARCHIVE_LIMIT, async (from, work) => {
       const folder = `${from}.unpacked`;
@@ -98,7 +101,10 @@ export class Uploads {
     });
   }
 
-  /** Receives the body to a file, has it worked on, and removes it, whatever comes of it. The work ends when the asker goes. */
+  /**
+   * Receives the body to a file, has it worked on, and removes it, whatever comes of it. The work ends when the asker
+   * goes.
+   */
   private async receive<T>(
     req: Request,
     id: string | null,

@@ -38,7 +38,10 @@ interface Raw {
   readonly loudness: RunningLoudness | null;
 }
 
-/** Renders one file of an export away from the server's own thread: first as floats, then to what was asked for, in blocks that never grow. */
+/**
+ * Renders one file of an export away from the server's own thread: first as floats, then to what was asked for, in
+ * blocks that never grow.
+ */
 async function main(): Promise<void> {
   const { order, index, sounds, path, ...job } = jobSchema.parse(workerData);
   const raw = `${path}.raw`;
@@ -214,7 +217,8 @@ async function writeFlac(
   const flac = await FlacWriter.begin(sampleRate, CHANNELS, bits, raw.frames, (bytes) => out.append(bytes));
   forEachBlock(raw, gain, (channels, n) => flac.write(n, (channel, frame) => writer.step(channels[channel]![frame]!)));
   const { sizes, md5 } = flac.finish();
-  // The stream's description lies behind the four letters and its own head: sizes of blocks, then of frames, then the sum at its end.
+  // The stream's description lies behind the four letters and its own head: sizes of blocks, then of frames, then the
+  // sum at its end.
   out.over(sizes, 12);
   out.over(md5, 26);
   out.finish();

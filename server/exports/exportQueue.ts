@@ -50,7 +50,10 @@ export interface ExportQueueOptions {
   readonly size: number;
 }
 
-/** Files written from pieces: rendered by worker threads, as many at once as there are cores, stored until they are put away. */
+/**
+ * Files written from pieces: rendered by worker threads, as many at once as there are cores, stored until they are put
+ * away.
+ */
 export class ExportQueue {
   private readonly folder: string;
   private readonly making: string;

@@ -81,7 +81,10 @@ export class FlacWriter {
     }
   }
 
-  /** @returns what belongs at byte 12 of the file: least and most size of a frame; and at byte 26: the sum over its samples */
+  /**
+   * @returns what belongs at byte 12 of the file: least and most size of a frame; and at byte 26: the sum over its
+   * samples
+   */
   finish(): { readonly sizes: Uint8Array; readonly md5: Uint8Array } {
     this.flac.FLAC__stream_encoder_finish(this.encoder);
     this.flac.FLAC__stream_encoder_delete(this.encoder);

@@ -65,7 +65,8 @@ function coded(n: number): number[] {
 const FLAC_BLOCK = 65_535;
 
 /**
- * A stereo FLAC of 48 kHz in which every frame is 65 535 times the same sample: 20 bytes that unpack to half a megabyte.
+ * A stereo FLAC of 48 kHz in which every frame is 65 535 times the same sample: 20 bytes that unpack to half a
+ * megabyte.
  * Source: RFC 9639 (2024).
  */
 export function constantFlac(frames: number, sample = 1000): Uint8Array {

@@ -6,7 +6,9 @@ import { Problem, sendProblem } from './problem';
 
 export const MAX_DOCUMENT_BYTES = 64 * 1024 * 1024;
 
-/** Packed bodies are refused: no client of ours sends any, and a few kilobytes of them unpack to as much as is taken. */
+/**
+ * Packed bodies are refused: no client of ours sends any, and a few kilobytes of them unpack to as much as is taken.
+ */
 const raw = express.raw({ type: 'application/json', limit: MAX_DOCUMENT_BYTES, inflate: false });
 
 /** Reads a JSON body as bytes; the store’s thread parses it. */

@@ -2,7 +2,8 @@ import { basename, join, relative, resolve, sep } from 'node:path';
 import { Problem } from './problem';
 
 /**
- * The path of a file directly inside a folder of the server: the one way in which a name that came from outside becomes a path.
+ * The path of a file directly inside a folder of the server: the one way in which a name that came from outside becomes
+ * a path.
  * @param name one file or folder name: no separators, no `.` or `..`, no NUL, not empty
  * @throws Problem 400 for anything else
  */

@@ -16,8 +16,9 @@ const OPEN_OBJECT = 0x7b;
 const CLOSE_OBJECT = 0x7d;
 
 /**
- * Looks at the bytes of a JSON document before it is parsed, as they come: one that is nested without end, or that is nothing
- * but brackets, takes many times its own size in memory, or all of the stack. Whether it is JSON at all is left to the parser.
+ * Looks at the bytes of a JSON document before it is parsed, as they come: one that is nested without end, or that is
+ * nothing but brackets, takes many times its own size in memory, or all of the stack. Whether it is JSON at all is left
+ * to the parser.
  */
 export class JsonShape {
   /** Members seen of each array or object that is open, by depth. */

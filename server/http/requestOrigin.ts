@@ -19,15 +19,19 @@ const isLoopback = (name: string): boolean =>
   name === '::1' ||
   (isIP(name) === 4 && name.startsWith('127.'));
 
-/** Host name of a Host header or of an origin's host, without port and brackets; null when it is neither a name nor an address. */
+/**
+ * Host name of a Host header or of an origin's host, without port and brackets; null when it is neither a name nor an
+ * address.
+ */
 function hostName(host: string): string | null {
   const match = /^(?:\[([0-9a-f:.]+)\]|([a-z0-9._-]+))(?::\d{1,5})?$/i.exec(host);
   return match ? (match[1] ?? match[2]!).toLowerCase().replace(/\.$/, '') : null;
 }
 
 /**
- * Answers only requests for a known Host: a foreign name that was made to resolve to this machine (DNS rebinding) would count as this origin in a browser.
- * Known are loopback, what the person named, and the very address the connection came in on: an address cannot be rebound.
+ * Answers only requests for a known Host: a foreign name that was made to resolve to this machine (DNS rebinding) would
+ * count as this origin in a browser. Known are loopback, what the person named, and the very address the connection
+ * came in on: an address cannot be rebound.
  */
 export const knownHostOnly =
   ({ names }: KnownHosts): RequestHandler =>
@@ -44,7 +48,10 @@ export const knownHostOnly =
     next();
   };
 
-/** Refuses what a page of another origin asks for. Comes after `knownHostOnly`, which makes sure that Host can be compared with. */
+/**
+ * Refuses what a page of another origin asks for. Comes after `knownHostOnly`, which makes sure that Host can be
+ * compared with.
+ */
 export const sameOriginOnly: RequestHandler = (req, _res, next) => {
   const { origin, host, 'sec-fetch-site': site } = req.headers;
   const foreign = origin !== undefined && originHost(origin) !== host?.toLowerCase();

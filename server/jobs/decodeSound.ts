@@ -72,9 +72,9 @@ export interface DecodeOptions {
 }
 
 /**
- * Decodes any sound file we take into the form that the server keeps, block by block: memory does not grow with the file.
- * What a header claims is held against the bytes that are there and against the limits before anything is decoded, and what
- * a compressed file unpacks to while it is.
+ * Decodes any sound file we take into the form that the server keeps, block by block: memory does not grow with the
+ * file. What a header claims is held against the bytes that are there and against the limits before anything is
+ * decoded, and what a compressed file unpacks to while it is.
  * @param to path of the file to write; removed by the caller when this throws
  * @throws UnreadableSound saying what is wrong with the file and what to do
  */

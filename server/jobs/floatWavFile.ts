@@ -32,7 +32,10 @@ export class FloatWavFile {
     this.file.append(new Uint8Array(FLOAT_WAV_HEAD_BYTES));
   }
 
-  /** Appends the first `frames` of each channel. Samples that are not finite, which some float files hold, become silence. */
+  /**
+   * Appends the first `frames` of each channel. Samples that are not finite, which some float files hold, become
+   * silence.
+   */
   write(channels: readonly Float32Array[], frames: number): void {
     const count = this.channels;
     if (this.interleaved.length < frames * count) this.interleaved = new Float32Array(frames * count);

@@ -31,8 +31,8 @@ const START_MS = 10_000;
 export class JobAborted extends Error {}
 
 /**
- * Runs work on bytes from outside in processes of their own: their memory, their time and their end are limited, and none
- * of them ends the server. Jobs beyond the number of processes wait in order.
+ * Runs work on bytes from outside in processes of their own: their memory, their time and their end are limited, and
+ * none of them ends the server. Jobs beyond the number of processes wait in order.
  */
 export class JobPool {
   private readonly idle: ChildProcess[] = [];

@@ -30,10 +30,10 @@ export interface UnpackedSound {
 const soundsSchema = z.looseObject({ sounds: z.record(hashSchema, soundSchema) });
 
 /**
- * Unpacks what belongs to an archive of a piece into a folder: `piece.json`, `history.json` (where there is one), and each
- * sound that the piece names, under its hash and in the form that the server keeps. All else in the archive is passed over
- * unread. A sound in another form or with other figures than the piece says is brought to that form, and the documents
- * name what came of it.
+ * Unpacks what belongs to an archive of a piece into a folder: `piece.json`, `history.json` (where there is one), and
+ * each sound that the piece names, under its hash and in the form that the server keeps. All else in the archive is
+ * passed over unread. A sound in another form or with other figures than the piece says is brought to that form, and
+ * the documents name what came of it.
  * @throws Problem saying what is wrong with the archive
  */
 export async function unpackArchive(from: string, to: string, onProgress: () => void): Promise<UnpackedSound[]> {
@@ -106,7 +106,9 @@ function checkSizes(entries: readonly (yauzl.Entry | undefined)[]): void {
   throw new Problem(413, 'This archive is too large', `Its sounds are more than 16 GB together. ${KEPT}`);
 }
 
-/** Counts what comes out of an entry and ends it when that is too much: what the entry says of its size may be a lie. */
+/**
+ * Counts what comes out of an entry and ends it when that is too much: what the entry says of its size may be a lie.
+ */
 function limitBytes(max: number, name: string): Transform {
   let bytes = 0;
   return new Transform({

@@ -226,7 +226,9 @@ export class PieceStore {
     return z.object({ n: z.number() }).parse(counted).n;
   }
 
-  /** Keeps a save that came after another: in the copy that was made for this window and base before, or in a new one. */
+  /**
+   * Keeps a save that came after another: in the copy that was made for this window and base before, or in a new one.
+   */
   private conflict(row: Row, base: number, save: Save): Problem {
     const who = save.window ?? createHash('sha256').update(JSON.stringify(save.piece)).digest('hex');
     const copy = this.db.transaction(() => this.keepCopy(row, base, who, save))();
@@ -273,8 +275,8 @@ export class PieceStore {
   }
 
   /**
-   * The history of a kept copy: the stored entries that the save goes on from, and its own. Where a save since has replaced
-   * some of those, only its own are left.
+   * The history of a kept copy: the stored entries that the save goes on from, and its own. Where a save since has
+   * replaced some of those, only its own are left.
    */
   private historyOfCopy(id: string, base: number, { from, entries, cursor }: Save['history']): History {
     const replaced = this.db
@@ -305,7 +307,10 @@ export class PieceStore {
     if (changed.changes === 0) this.row(id);
   }
 
-  /** Brings the newest revision that can be read in as a piece of its own; the damaged one is left as it is. @returns its id */
+  /**
+   * Brings the newest revision that can be read in as a piece of its own; the damaged one is left as it is.
+   * @returns its id
+   */
   recover(id: string): string {
     const { name } = this.row(id);
     const good = this.lastGood(id);

@@ -22,7 +22,10 @@ export async function writeWhole(path: string, bytes: Uint8Array): Promise<void>
   }
 }
 
-/** Makes sure that the names in a folder are on the disk: a file that was renamed may lose its name with the power otherwise. */
+/**
+ * Makes sure that the names in a folder are on the disk: a file that was renamed may lose its name with the power
+ * otherwise.
+ */
 export async function syncFolder(folder: string): Promise<void> {
   const handle = await open(folder, 'r');
   try {
@@ -85,7 +88,9 @@ export class SoundFiles {
     return found.hash === hash;
   }
 
-  /** Takes a finished file of the stored form, in place of what may be there under its name: that heals a damaged one. */
+  /**
+   * Takes a finished file of the stored form, in place of what may be there under its name: that heals a damaged one.
+   */
   async adopt(path: string, hash: string, info: SoundInfo): Promise<StoredSound> {
     await rename(path, this.pathOf(hash));
     await syncFolder(this.folder);

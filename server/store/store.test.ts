@@ -103,7 +103,8 @@ describe('pieces', () => {
       ['a', 'b', 'c'],
       3,
     ]);
-    // Another window on the same base has a copy of its own, and so has one that goes on after somebody has worked with the copy.
+    // Another window on the same base has a copy of its own, and so has one that goes on after somebody has worked with
+    // the copy.
     const other = await savePiece(server, piece('Other'), 2, { saveId: 'other', window: 'w2' });
     await savePiece(server, { ...copy.piece!, name: 'Worked on' }, copy.revision!);
     const later = await savePiece(server, piece('Later'), 2, { ...mine, saveId: 'later' });

@@ -30,8 +30,8 @@ function parse(bytes: Uint8Array): unknown {
 }
 
 /**
- * All that the server keeps in its database. Runs in a thread of its own (`store.worker.ts`): documents of many megabytes
- * are parsed, checked and written there, and the server goes on answering. Documents go in and out as bytes.
+ * All that the server keeps in its database. Runs in a thread of its own (`store.worker.ts`): documents of many
+ * megabytes are parsed, checked and written there, and the server goes on answering. Documents go in and out as bytes.
  */
 export function createStoreApi(db: Db) {
   const pieces = new PieceStore(db);
@@ -94,8 +94,8 @@ export function createStoreApi(db: Db) {
 export type StoreApi = ReturnType<typeof createStoreApi>;
 
 /**
- * The newest entries that take no more than so many bytes as JSON. Where the cursor is before them, they lead nowhere and are
- * left out.
+ * The newest entries that take no more than so many bytes as JSON. Where the cursor is before them, they lead nowhere
+ * and are left out.
  */
 export function historyWithin(history: History, maxBytes: number): History {
   const { entries, cursor } = history;

@@ -4,7 +4,11 @@ import { fromComparer, type ToComparer } from './protocol';
 import type { LoadedSound } from './soundLibrary';
 
 /** Finds the figures of several settings one after another, in a worker. @returns how to end it */
-export function compareAll(jobs: ReadonlyMap<string, CompareJob>, sounds: readonly LoadedSound[], onFigures: (key: string, figures: SoundFigures | null) => void): () => void {
+export function compareAll(
+  jobs: ReadonlyMap<string, CompareJob>,
+  sounds: readonly LoadedSound[],
+  onFigures: (key: string, figures: SoundFigures | null) => void,
+): () => void {
   const worker = new Worker('/rt/compare.worker.js', { type: 'module' });
   const waiting = [...jobs];
   const next = (): void => {
@@ -13,7 +17,11 @@ export function compareAll(jobs: ReadonlyMap<string, CompareJob>, sounds: readon
       worker.terminate();
       return;
     }
-    const order: ToComparer = { key, ...job, sounds: sounds.map(({ hash, channels }) => ({ hash, channels: [...channels] })) };
+    const order: ToComparer = {
+      key,
+      ...job,
+      sounds: sounds.map(({ hash, channels }) => ({ hash, channels: [...channels] })),
+    };
     worker.postMessage(order);
   };
   worker.onmessage = (event: MessageEvent<unknown>) => {

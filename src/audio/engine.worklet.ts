@@ -15,7 +15,10 @@ const DRIFT = 2e-4;
 /** A device settles in its first moments; nothing is counted then. */
 const SETTLING_SECONDS = 1;
 const BLOCKS_PER_LOAD = 130;
-/** Of so many blocks one is timed: asking for the time is not free where a processor has just slept. Odd, as devices take blocks in fours. */
+/**
+ * Of so many blocks one is timed: asking for the time is not free where a processor has just slept. Odd, as devices
+ * take blocks in fours.
+ */
 const BLOCKS_PER_LOOK = 5;
 /** How long a stretch of rehearsing lasts: what is told meanwhile waits no longer than this. */
 const REHEARSED_MS = 4;
@@ -48,7 +51,9 @@ class EngineProcessor extends scope.AudioWorkletProcessor {
   private sinceLoad = 0;
   private load = 0;
 
-  constructor(options: { processorOptions: { memory: SharedArrayBuffer; scope: SharedArrayBuffer; first: readonly unknown[] } }) {
+  constructor(options: {
+    processorOptions: { memory: SharedArrayBuffer; scope: SharedArrayBuffer; first: readonly unknown[] };
+  }) {
     super();
     this.meters = new MeterWriter(options.processorOptions.memory);
     this.scopeWriter = new ScopeWriter(options.processorOptions.scope);
@@ -182,7 +187,16 @@ class EngineProcessor extends scope.AudioWorkletProcessor {
     }
     const heard = engine.heardPosition;
     for (let i = 0; i < engine.turnCount; i += 1) meters.turn(i, engine.turnOf(i));
-    meters.state(engine.playing, heard, clock - heard / scope.sampleRate, engine.turned, engine.takeLimiterGain(), engine.takeGuardGain(), engine.caught, engine.matcher.gainDb);
+    meters.state(
+      engine.playing,
+      heard,
+      clock - heard / scope.sampleRate,
+      engine.turned,
+      engine.takeLimiterGain(),
+      engine.takeGuardGain(),
+      engine.caught,
+      engine.matcher.gainDb,
+    );
     meters.work(this.load, this.late);
   }
 }

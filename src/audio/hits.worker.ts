@@ -6,6 +6,12 @@ self.onmessage = (event: MessageEvent<unknown>) => {
   const { sounds, sampleRate } = toHits.parse(event.data);
   for (const { hash, channels } of sounds) {
     const [left = new Float32Array(0), right = left] = channels;
-    self.postMessage({ hash, onsets: findOnsets(left.map((x, i) => 0.5 * (x + right[i]!)), sampleRate) });
+    self.postMessage({
+      hash,
+      onsets: findOnsets(
+        left.map((x, i) => 0.5 * (x + right[i]!)),
+        sampleRate,
+      ),
+    });
   }
 };

@@ -5,6 +5,8 @@ import { toImpulses, type FromImpulses } from './protocol';
 self.onmessage = (event: MessageEvent<unknown>) => {
   const { key, order, sound } = toImpulses.parse(event.data);
   const prepared = preparedImpulse(order, new Map(sound ? [[sound.hash, sound.channels]] : []));
-  const answer: FromImpulses = prepared ? { key, impulse: { frames: prepared.frames, stages: [...prepared.stages] } } : { key, impulse: null };
+  const answer: FromImpulses = prepared
+    ? { key, impulse: { frames: prepared.frames, stages: [...prepared.stages] } }
+    : { key, impulse: null };
   self.postMessage(answer);
 };

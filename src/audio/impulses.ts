@@ -12,10 +12,15 @@ export class ImpulseMaker {
   private needs: readonly ImpulseNeed[] = [];
   private working: string | null = null;
 
-  constructor(private readonly sounds: Sounds, private readonly onMade: (key: string, impulse: PreparedImpulse) => void) {}
+  constructor(
+    private readonly sounds: Sounds,
+    private readonly onMade: (key: string, impulse: PreparedImpulse) => void,
+  ) {}
 
   want(plan: Plan): void {
-    this.needs = plan.channels.flatMap((channel) => planSlotsIn(channel.slots).flatMap(({ impulse }) => (impulse ? [impulse] : [])));
+    this.needs = plan.channels.flatMap((channel) =>
+      planSlotsIn(channel.slots).flatMap(({ impulse }) => (impulse ? [impulse] : [])),
+    );
     for (const key of this.made.keys()) if (!this.needs.some((need) => need.key === key)) this.made.delete(key);
     this.next();
   }
@@ -23,11 +28,14 @@ export class ImpulseMaker {
   /** Looks for work; also when a sound has come that something waited for. */
   next(): void {
     if (this.working) return;
-    const need = this.needs.find(({ key, order }) => !this.made.has(key) && (order.source.kind !== 'sound' || this.sounds.has(order.source.hash)));
+    const need = this.needs.find(
+      ({ key, order }) => !this.made.has(key) && (order.source.kind !== 'sound' || this.sounds.has(order.source.hash)),
+    );
     if (!need) return;
     this.working = need.key;
     const { source } = need.order;
-    const sound = source.kind === 'sound' ? { hash: source.hash, channels: [...this.sounds.get(source.hash)!.channels] } : null;
+    const sound =
+      source.kind === 'sound' ? { hash: source.hash, channels: [...this.sounds.get(source.hash)!.channels] } : null;
     const message: ToImpulses = { key: need.key, order: need.order, sound };
     this.started().postMessage(message);
   }

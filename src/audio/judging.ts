@@ -8,7 +8,11 @@ export interface Judging {
 }
 
 /** Reads what the audio thread leaves of a channel, in a worker, and tells what it found twelve times a second. */
-export function startJudging(memory: SharedArrayBuffer, sampleRate: number, onReport: (report: JudgeReport) => void): Judging {
+export function startJudging(
+  memory: SharedArrayBuffer,
+  sampleRate: number,
+  onReport: (report: JudgeReport) => void,
+): Judging {
   const worker = new Worker('/rt/judge.worker.js', { type: 'module' });
   const tell = (message: ToJudge): void => worker.postMessage(message);
   worker.onmessage = (event: MessageEvent<unknown>) => onReport(judgeReportSchema.parse(event.data));

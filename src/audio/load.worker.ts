@@ -5,5 +5,6 @@ import { toLoads } from './protocol';
 self.onmessage = (event: MessageEvent<unknown>) => {
   const { slots, context, sounds } = toLoads.parse(event.data);
   const known = new Map(sounds.map((sound) => [sound.hash, sound.channels]));
-  for (const slot of slots) self.postMessage({ slot: slot.id, share: effectLoad(slot, context, known, () => performance.now()) });
+  for (const slot of slots)
+    self.postMessage({ slot: slot.id, share: effectLoad(slot, context, known, () => performance.now()) });
 };

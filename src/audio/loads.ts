@@ -4,7 +4,12 @@ import { fromLoads, type ToLoads } from './protocol';
 import type { LoadedSound } from './soundLibrary';
 
 /** Measures what effects cost here, one after another in a worker. @returns how to end it */
-export function measureLoads(slots: readonly Slot[], context: ValueContext, sounds: readonly LoadedSound[], onLoad: (slot: string, share: number) => void): () => void {
+export function measureLoads(
+  slots: readonly Slot[],
+  context: ValueContext,
+  sounds: readonly LoadedSound[],
+  onLoad: (slot: string, share: number) => void,
+): () => void {
   const worker = new Worker('/rt/load.worker.js', { type: 'module' });
   let left = slots.length;
   worker.onmessage = (event: MessageEvent<unknown>) => {
@@ -13,7 +18,11 @@ export function measureLoads(slots: readonly Slot[], context: ValueContext, soun
     left -= 1;
     if (left === 0) worker.terminate();
   };
-  const order: ToLoads = { slots: [...slots], context, sounds: sounds.map(({ hash, channels }) => ({ hash, channels: [...channels] })) };
+  const order: ToLoads = {
+    slots: [...slots],
+    context,
+    sounds: sounds.map(({ hash, channels }) => ({ hash, channels: [...channels] })),
+  };
   worker.postMessage(order);
   return () => worker.terminate();
 }

@@ -27,7 +27,10 @@ export interface EngineState {
   playing: boolean;
   /** Sample of the piece that is being computed now. */
   position: number;
-  /** When, in seconds on the audio clock, the first sample of the piece would have been due: one figure, so that the page never reads half of a pair. */
+  /**
+   * When, in seconds on the audio clock, the first sample of the piece would have been due: one figure, so that the
+   * page never reads half of a pair.
+   */
   origin: number;
   /** It came to where it is by the loop. */
   turned: boolean;
@@ -50,7 +53,16 @@ export class MeterWriter {
   }
 
   /** @param origin as in EngineState */
-  state(playing: boolean, position: number, origin: number, turned: boolean, limiterGain: number, guardGain: number, caught: number, matchDb: number): void {
+  state(
+    playing: boolean,
+    position: number,
+    origin: number,
+    turned: boolean,
+    limiterGain: number,
+    guardGain: number,
+    caught: number,
+    matchDb: number,
+  ): void {
     const { cells } = this;
     cells[PLAYING] = playing ? 1 : 0;
     cells[POSITION] = position;
@@ -105,7 +117,18 @@ export class MeterWriter {
 /** The page's side. */
 export class MeterReader {
   private readonly cells: Float64Array;
-  readonly state: EngineState = { playing: false, position: 0, origin: 0, turned: false, load: 0, late: 0, limiterGain: 1, guardGain: 1, caught: 0, matchDb: 0 };
+  readonly state: EngineState = {
+    playing: false,
+    position: 0,
+    origin: 0,
+    turned: false,
+    load: 0,
+    late: 0,
+    limiterGain: 1,
+    guardGain: 1,
+    caught: 0,
+    matchDb: 0,
+  };
 
   constructor(memory: SharedArrayBuffer) {
     this.cells = new Float64Array(memory);

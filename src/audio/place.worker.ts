@@ -5,7 +5,12 @@ import { toPlaces, type FromPlaces } from './soundProtocol';
 /** Long transforms away from the page: what the stand-in room answers, and the place a sweep went through. */
 self.onmessage = (event: MessageEvent<unknown>) => {
   const order = toPlaces.parse(event.data);
-  const answer: FromPlaces = { channels: order.type === 'standIn' ? standIn(order.sweep, order.seconds, order.sampleRate) : swept(order.recorded, order.sampleRate) };
+  const answer: FromPlaces = {
+    channels:
+      order.type === 'standIn'
+        ? standIn(order.sweep, order.seconds, order.sampleRate)
+        : swept(order.recorded, order.sampleRate),
+  };
   self.postMessage(answer);
 };
 
@@ -20,4 +25,5 @@ function padded(seconds: number, sampleRate: number): Float32Array {
   return played;
 }
 
-const swept = (recorded: readonly Float32Array[], sampleRate: number): Float32Array[] => recorded.map((side) => placeOfSweep(side, exponentialSweep(SWEEP_SECONDS, sampleRate)));
+const swept = (recorded: readonly Float32Array[], sampleRate: number): Float32Array[] =>
+  recorded.map((side) => placeOfSweep(side, exponentialSweep(SWEEP_SECONDS, sampleRate)));

@@ -12,7 +12,8 @@ export class NoAudio extends Error {}
 
 /** A browser that has not begun to give sound after this time will most likely not. */
 const WAKE_MS = 3000;
-const NO_OUTPUT = 'The browser gives no sound: it waits for an audio output that does not answer. Connect or choose one, then press Play again. Your piece is as it was.';
+const NO_OUTPUT =
+  'The browser gives no sound: it waits for an audio output that does not answer. Connect or choose one, then press Play again. Your piece is as it was.';
 
 /** A browser whose word differs by more than this from its own latency is not believed. */
 const DOUBTED_SECONDS = 0.5;
@@ -31,7 +32,9 @@ export class Player {
   private starting: Promise<void> | null = null;
   private plan: Plan | null = null;
   private readonly sounds = new Map<string, LoadedSound>();
-  private readonly impulses = new ImpulseMaker(this.sounds, (key, impulse) => this.tell({ type: 'impulse', key, impulse: { frames: impulse.frames, stages: [...impulse.stages] } }));
+  private readonly impulses = new ImpulseMaker(this.sounds, (key, impulse) =>
+    this.tell({ type: 'impulse', key, impulse: { frames: impulse.frames, stages: [...impulse.stages] } }),
+  );
   private listening: Listening | null = null;
   /** Channels that are looked at, the newest last: it is the one that is watched. */
   private watchers: readonly { readonly channel: string }[] = [];
@@ -41,7 +44,9 @@ export class Player {
 
   constructor(readonly sampleRate: number) {
     if (typeof SharedArrayBuffer === 'undefined') {
-      throw new NoAudio('This browser keeps shared memory shut, which the sound needs. Open Zephiro from its own server, in a current browser.');
+      throw new NoAudio(
+        'This browser keeps shared memory shut, which the sound needs. Open Zephiro from its own server, in a current browser.',
+      );
     }
     this.memory = makeMeterMemory();
     this.scope = makeScopeMemory();
@@ -104,7 +109,10 @@ export class Player {
     this.tell({ type: 'gesture', gesture });
   }
 
-  /** Sample of the piece now being computed; until the thread has heard of it, and while nothing plays, the place last asked for. */
+  /**
+   * Sample of the piece now being computed; until the thread has heard of it, and while nothing plays, the place last
+   * asked for.
+   */
   get position(): number {
     if (this.asked !== null) {
       if (!this.playing || !this.meters.read().playing) return this.asked;
@@ -118,7 +126,10 @@ export class Player {
     return this.context ? this.context.baseLatency + (this.context.outputLatency || 0) : 0;
   }
 
-  /** The sample of the piece that is heard at a moment of the page's clock, in ms: by the browser's own word on what is put out when. */
+  /**
+   * The sample of the piece that is heard at a moment of the page's clock, in ms: by the browser's own word on what is
+   * put out when.
+   */
   heardAt(moment: number): number {
     const state = this.meters.read();
     const late = this.position - this.latencySeconds * this.sampleRate;
@@ -137,7 +148,9 @@ export class Player {
     this.starting ??= this.start().catch((error: unknown) => {
       // The next tap tries again: an output may have been connected.
       this.starting = null;
-      throw error instanceof NoAudio ? error : new NoAudio(`${NO_OUTPUT} (${error instanceof Error ? error.message : String(error)})`);
+      throw error instanceof NoAudio
+        ? error
+        : new NoAudio(`${NO_OUTPUT} (${error instanceof Error ? error.message : String(error)})`);
     });
     return this.starting;
   }
@@ -147,7 +160,9 @@ export class Player {
     const { context } = this;
     if (!context || context.state === 'running') return;
     let timer: ReturnType<typeof setTimeout> | undefined;
-    const late = new Promise<never>((_resolve, reject) => (timer = setTimeout(() => reject(new NoAudio(NO_OUTPUT)), WAKE_MS)));
+    const late = new Promise<never>(
+      (_resolve, reject) => (timer = setTimeout(() => reject(new NoAudio(NO_OUTPUT)), WAKE_MS)),
+    );
     await Promise.race([context.resume(), late]).finally(() => clearTimeout(timer));
   }
 
@@ -155,15 +170,25 @@ export class Player {
     const context = new AudioContext({ sampleRate: this.sampleRate, latencyHint: 'interactive' });
     await context.audioWorklet.addModule('/rt/engine.worklet.js');
     const first: ToEngine[] = [
-      { type: 'sounds', sounds: [...this.sounds.values()].map((sound) => ({ hash: sound.hash, channels: [...sound.channels] })) },
+      {
+        type: 'sounds',
+        sounds: [...this.sounds.values()].map((sound) => ({ hash: sound.hash, channels: [...sound.channels] })),
+      },
       ...(this.plan ? [{ type: 'plan' as const, plan: this.plan }] : []),
-      ...[...this.impulses.made].map(([key, impulse]) => ({ type: 'impulse' as const, key, impulse: { frames: impulse.frames, stages: [...impulse.stages] } })),
+      ...[...this.impulses.made].map(([key, impulse]) => ({
+        type: 'impulse' as const,
+        key,
+        impulse: { frames: impulse.frames, stages: [...impulse.stages] },
+      })),
       { type: 'locate', to: this.parked },
       { type: 'watch', channel: this.watched },
       ...(this.listening ? [{ type: 'listen' as const, listening: this.listening }] : []),
     ];
     this.node = new AudioWorkletNode(context, 'zephiro-engine', {
-      numberOfInputs: 0, numberOfOutputs: 1, outputChannelCount: [2], processorOptions: { memory: this.memory, scope: this.scope, first },
+      numberOfInputs: 0,
+      numberOfOutputs: 1,
+      outputChannelCount: [2],
+      processorOptions: { memory: this.memory, scope: this.scope, first },
     });
     const { port1, port2 } = new MessageChannel();
     this.node.port.postMessage({ type: 'cue', ports: [port1, port2] } satisfies ToEngine, [port1, port2]);

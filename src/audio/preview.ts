@@ -2,7 +2,11 @@ let context: AudioContext | null = null;
 let playing: AudioBufferSourceNode | null = null;
 
 /** Plays a sound by itself, outside the piece; a second call stops the first. @returns how to stop it */
-export async function preview(sound: { readonly channels: readonly Float32Array[] }, sampleRate: number, onEnd: () => void): Promise<() => void> {
+export async function preview(
+  sound: { readonly channels: readonly Float32Array[] },
+  sampleRate: number,
+  onEnd: () => void,
+): Promise<() => void> {
   context ??= new AudioContext({ sampleRate });
   await context.resume();
   playing?.stop();

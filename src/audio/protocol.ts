@@ -7,21 +7,48 @@ import { effectSchema, stepSchema } from '../core/piece/piece';
 import { floats, soundList } from './soundProtocol';
 
 const port = z.custom<MessagePort>((value) => value instanceof MessagePort);
-const listening = z.object({ channel: z.string().nullable(), slot: z.string().nullable(), hear: z.enum(['mix', 'wet', 'dry', 'difference']), matched: z.boolean() });
-const plan = z.custom<Plan>((value) => z.object({ sampleRate: z.number(), channels: z.array(z.object({ id: z.string() })).min(1) }).safeParse(value).success);
-const valueContext = z.object({ tempo: z.object({ bpm: z.number(), beatsPerBar: z.number() }), sampleRate: z.number() });
+const listening = z.object({
+  channel: z.string().nullable(),
+  slot: z.string().nullable(),
+  hear: z.enum(['mix', 'wet', 'dry', 'difference']),
+  matched: z.boolean(),
+});
+const plan = z.custom<Plan>(
+  (value) =>
+    z.object({ sampleRate: z.number(), channels: z.array(z.object({ id: z.string() })).min(1) }).safeParse(value)
+      .success,
+);
+const valueContext = z.object({
+  tempo: z.object({ bpm: z.number(), beatsPerBar: z.number() }),
+  sampleRate: z.number(),
+});
 
 const prepared = z.object({ frames: z.number(), stages: z.array(floats) });
-const order = z.custom<ImpulseOrder>((value) => z.object({ source: z.object({ kind: z.string() }), sampleRate: z.number(), lengthSeconds: z.number() }).safeParse(value).success);
+const order = z.custom<ImpulseOrder>(
+  (value) =>
+    z
+      .object({ source: z.object({ kind: z.string() }), sampleRate: z.number(), lengthSeconds: z.number() })
+      .safeParse(value).success,
+);
 
 /** An impulse asked of the impulse worker, and what it made; null when its sound was not there. */
-export const toImpulses = z.object({ key: z.string(), order, sound: z.object({ hash: z.string(), channels: z.array(floats).min(1).max(2) }).nullable() });
+export const toImpulses = z.object({
+  key: z.string(),
+  order,
+  sound: z.object({ hash: z.string(), channels: z.array(floats).min(1).max(2) }).nullable(),
+});
 export type ToImpulses = z.infer<typeof toImpulses>;
 export const fromImpulses = z.object({ key: z.string(), impulse: prepared.nullable() });
 export type FromImpulses = z.infer<typeof fromImpulses>;
 
 /** A setting asked of the comparer, and its figures. */
-export const toComparer = z.object({ key: z.string(), plan, sounds: soundList, fromSample: z.number(), toSample: z.number() });
+export const toComparer = z.object({
+  key: z.string(),
+  plan,
+  sounds: soundList,
+  fromSample: z.number(),
+  toSample: z.number(),
+});
 export type ToComparer = z.infer<typeof toComparer>;
 export const fromComparer = z.object({ key: z.string(), figures: soundFiguresSchema.nullable() });
 
@@ -35,7 +62,10 @@ export const toEngine = z.discriminatedUnion('type', [
   z.object({ type: z.literal('sounds'), sounds: soundList }),
   z.object({ type: z.literal('plan'), plan }),
   z.object({ type: z.literal('impulse'), key: z.string(), impulse: prepared }),
-  /** Both ends of a channel on which the audio thread, which can make none itself, tells itself what to do between blocks. */
+  /**
+   * Both ends of a channel on which the audio thread, which can make none itself, tells itself what to do between
+   * blocks.
+   */
   z.object({ type: z.literal('cue'), ports: z.tuple([port, port]) }),
   z.object({ type: z.literal('play'), from: z.number() }),
   z.object({ type: z.literal('stop') }),
@@ -44,7 +74,14 @@ export const toEngine = z.discriminatedUnion('type', [
   z.object({ type: z.literal('listen'), listening }),
   z.object({
     type: z.literal('gesture'),
-    gesture: z.object({ kind: z.enum(['hold', 'release']), channel: z.string(), slot: z.string().nullable(), value: z.number(), to: z.number(), atSample: z.number() }),
+    gesture: z.object({
+      kind: z.enum(['hold', 'release']),
+      channel: z.string(),
+      slot: z.string().nullable(),
+      value: z.number(),
+      to: z.number(),
+      atSample: z.number(),
+    }),
   }),
 ]);
 export type ToEngine = z.infer<typeof toEngine>;
@@ -55,7 +92,10 @@ export const toPrinter = z.object({
   sounds: soundList,
   fromSample: z.number(),
   toSample: z.number(),
-  tail: z.union([z.object({ kind: z.literal('silent') }), z.object({ kind: z.literal('seconds'), seconds: z.number() })]),
+  tail: z.union([
+    z.object({ kind: z.literal('silent') }),
+    z.object({ kind: z.literal('seconds'), seconds: z.number() }),
+  ]),
   listening: listening.optional(),
 });
 export type ToPrinter = z.infer<typeof toPrinter>;
@@ -67,7 +107,13 @@ export const fromPrinter = z.discriminatedUnion('type', [
 ]);
 
 /** A part of a sound and the steps it shall go through, and what comes of it. */
-export const toTreater = z.object({ channels: z.array(floats).min(1).max(2), steps: z.array(stepSchema), sampleRate: z.number(), bpm: z.number(), sounds: soundList });
+export const toTreater = z.object({
+  channels: z.array(floats).min(1).max(2),
+  steps: z.array(stepSchema),
+  sampleRate: z.number(),
+  bpm: z.number(),
+  sounds: soundList,
+});
 export type ToTreater = z.infer<typeof toTreater>;
 export const fromTreater = z.discriminatedUnion('type', [
   z.object({ type: z.literal('progress'), share: z.number() }),
@@ -84,4 +130,6 @@ export const toPainter = z.object({
   context: valueContext,
 });
 
-export const fromPainter = z.object({ picture: z.custom<EffectPicture>((value) => z.object({ kind: z.string() }).safeParse(value).success) });
+export const fromPainter = z.object({
+  picture: z.custom<EffectPicture>((value) => z.object({ kind: z.string() }).safeParse(value).success),
+});

@@ -2,7 +2,10 @@ import type { Four } from '../core/analysis/channelJudge';
 import type { StepListener } from '../core/engine/channel';
 import { STEP_FRAMES, type StereoRun } from '../core/effects/define';
 
-/** Shared memory in which the audio thread leaves the sound of one channel, before and after its effects, for the judge to read. */
+/**
+ * Shared memory in which the audio thread leaves the sound of one channel, before and after its effects, for the judge
+ * to read.
+ */
 const FRAMES = 65_536;
 const MASK = FRAMES - 1;
 const LANES = 4;
@@ -10,7 +13,8 @@ const HEADER_BYTES = 8;
 
 export const makeScopeMemory = (): SharedArrayBuffer => new SharedArrayBuffer(HEADER_BYTES + LANES * FRAMES * 4);
 
-const lanesOf = (memory: SharedArrayBuffer): Four => [0, 1, 2, 3].map((lane) => new Float32Array(memory, HEADER_BYTES + lane * FRAMES * 4, FRAMES)) as unknown as Four;
+const lanesOf = (memory: SharedArrayBuffer): Four =>
+  [0, 1, 2, 3].map((lane) => new Float32Array(memory, HEADER_BYTES + lane * FRAMES * 4, FRAMES)) as unknown as Four;
 
 /** The audio thread's side: a step at a time. */
 export class ScopeWriter implements StepListener {
@@ -40,7 +44,12 @@ export class ScopeWriter implements StepListener {
 export class ScopeReader {
   private readonly head: Int32Array;
   private readonly lanes: Four;
-  private readonly out: Four = [new Float32Array(FRAMES), new Float32Array(FRAMES), new Float32Array(FRAMES), new Float32Array(FRAMES)];
+  private readonly out: Four = [
+    new Float32Array(FRAMES),
+    new Float32Array(FRAMES),
+    new Float32Array(FRAMES),
+    new Float32Array(FRAMES),
+  ];
   private seen: number;
 
   constructor(memory: SharedArrayBuffer) {

@@ -8,12 +8,17 @@ async function load(data: unknown): Promise<void> {
   const order = toLoader.parse(data);
   try {
     const answer = await fetch(order.url);
-    if (!answer.ok) throw new Error(answer.status === 404 ? 'it is not on the server' : `the server answered ${answer.status}`);
+    if (!answer.ok)
+      throw new Error(answer.status === 404 ? 'it is not on the server' : `the server answered ${answer.status}`);
     const audio = readFloatWav(new Uint8Array(await answer.arrayBuffer()));
     const channels = audio.channels.map((channel) => shared(resample(channel, audio.sampleRate, order.sampleRate)));
     self.postMessage({ type: 'loaded', hash: order.hash, channels, peaks: peakRow(channels, order.framesPerPeak) });
   } catch (error) {
-    self.postMessage({ type: 'failed', hash: order.hash, message: error instanceof Error ? error.message : String(error) });
+    self.postMessage({
+      type: 'failed',
+      hash: order.hash,
+      message: error instanceof Error ? error.message : String(error),
+    });
   }
 }
 

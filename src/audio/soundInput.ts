@@ -29,7 +29,8 @@ function askPlaces(order: ToPlaces): Promise<Float32Array[]> {
 }
 
 /** The impulse of the place that a recorded sweep went through. */
-export const findPlace = (recorded: readonly Float32Array[], sampleRate: number): Promise<Float32Array[]> => askPlaces({ type: 'sweep', recorded: [...recorded], sampleRate });
+export const findPlace = (recorded: readonly Float32Array[], sampleRate: number): Promise<Float32Array[]> =>
+  askPlaces({ type: 'sweep', recorded: [...recorded], sampleRate });
 
 /** A room that ships with Zephiro and answers as a real one would, for trying without a microphone. */
 const standIn: SoundInput = {
@@ -40,9 +41,13 @@ const standIn: SoundInput = {
 
 async function openMicrophone(): Promise<MediaStream> {
   try {
-    return await navigator.mediaDevices.getUserMedia({ audio: { echoCancellation: false, noiseSuppression: false, autoGainControl: false, channelCount: 2 } });
+    return await navigator.mediaDevices.getUserMedia({
+      audio: { echoCancellation: false, noiseSuppression: false, autoGainControl: false, channelCount: 2 },
+    });
   } catch {
-    throw new NoInput('The microphone may not be used, or there is none. Nothing was changed. Allow it in the browser, or use the stand-in room or a file.');
+    throw new NoInput(
+      'The microphone may not be used, or there is none. Nothing was changed. Allow it in the browser, or use the stand-in room or a file.',
+    );
   }
 }
 
@@ -63,7 +68,11 @@ const microphone: SoundInput = {
   },
 };
 
-function listen(context: AudioContext, stream: MediaStream, { sweep, seconds, sampleRate, onLevel }: Take): Promise<Float32Array[]> {
+function listen(
+  context: AudioContext,
+  stream: MediaStream,
+  { sweep, seconds, sampleRate, onLevel }: Take,
+): Promise<Float32Array[]> {
   const frames = Math.round(seconds * sampleRate);
   const channels = [new Float32Array(frames), new Float32Array(frames)];
   let filled = 0;
@@ -75,7 +84,10 @@ function listen(context: AudioContext, stream: MediaStream, { sweep, seconds, sa
       channels[0]!.set(left.subarray(0, n), filled);
       channels[1]!.set(right.subarray(0, n), filled);
       filled += n;
-      onLevel(left.reduce((peak, x) => Math.max(peak, Math.abs(x)), 0), filled / frames);
+      onLevel(
+        left.reduce((peak, x) => Math.max(peak, Math.abs(x)), 0),
+        filled / frames,
+      );
       if (filled >= frames) resolve(channels);
     };
   });

@@ -36,7 +36,12 @@ export class SoundLibrary {
     if (known) return known;
     const load = new Promise<LoadedSound>((resolve, reject) => {
       this.waiting.set(hash, { resolve, reject });
-      const order: ToLoader = { hash, url: `/api/sounds/${hash}`, sampleRate: this.sampleRate, framesPerPeak: FRAMES_PER_PEAK };
+      const order: ToLoader = {
+        hash,
+        url: `/api/sounds/${hash}`,
+        sampleRate: this.sampleRate,
+        framesPerPeak: FRAMES_PER_PEAK,
+      };
       this.worker.postMessage(order);
     });
     this.loads.set(hash, load);

@@ -6,7 +6,8 @@ self.onmessage = (event: MessageEvent<unknown>) => {
   try {
     const order = toTreater.parse(event.data);
     const treated = treatSteps({
-      ...order, sounds: new Map(order.sounds.map(({ hash, channels }) => [hash, channels])),
+      ...order,
+      sounds: new Map(order.sounds.map(({ hash, channels }) => [hash, channels])),
       onStep: (done) => self.postMessage({ type: 'progress', share: done / order.steps.length }),
     });
     self.postMessage({ type: 'done', channels: [...treated.channels], bodyFrames: treated.bodyFrames });

@@ -14,9 +14,16 @@ export interface WorkerJob<Done> {
 
 /**
  * Starts a worker on one order; playing goes on. To cancel, the worker is ended.
- * @param read what it says, looked at before it is believed  @param what it does, for the message when it cannot be started
+ * @param read what it says, looked at before it is believed
+ * @param what it does, for the message when it cannot be started
  */
-export function startWorker<Done>(url: string, order: unknown, what: string, read: (data: unknown) => Answered<Done>, onProgress: (share: number) => void): WorkerJob<Done> {
+export function startWorker<Done>(
+  url: string,
+  order: unknown,
+  what: string,
+  read: (data: unknown) => Answered<Done>,
+  onProgress: (share: number) => void,
+): WorkerJob<Done> {
   const worker = new Worker(url, { type: 'module' });
   let finish: (done: Done | null) => void = () => undefined;
   const result = new Promise<Done | null>((resolve, reject) => {

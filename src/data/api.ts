@@ -30,7 +30,11 @@ export class ApiProblem extends Error {
   }
 }
 
-const AWAY = new ApiProblem(0, 'The server is away', 'Your work is kept in this browser and is saved as soon as it is back.');
+const AWAY = new ApiProblem(
+  0,
+  'The server is away',
+  'Your work is kept in this browser and is saved as soon as it is back.',
+);
 
 async function ask(url: string, init?: RequestInit): Promise<Response> {
   let answer: Response;
@@ -42,14 +46,30 @@ async function ask(url: string, init?: RequestInit): Promise<Response> {
   if (answer.ok) return answer;
   if (answer.status === 502 || answer.status === 503) throw AWAY;
   const problem = problemSchema.safeParse(await answer.json().catch(() => null));
-  if (!problem.success) throw new ApiProblem(answer.status, 'The server refused', `It answered ${answer.status}. Nothing was changed.`);
-  throw new ApiProblem(answer.status, problem.data.title, problem.data.detail, problem.data.keptAs ?? null, problem.data.lastGood ?? null);
+  if (!problem.success)
+    throw new ApiProblem(answer.status, 'The server refused', `It answered ${answer.status}. Nothing was changed.`);
+  throw new ApiProblem(
+    answer.status,
+    problem.data.title,
+    problem.data.detail,
+    problem.data.keptAs ?? null,
+    problem.data.lastGood ?? null,
+  );
 }
 
-const listingSchema = z.array(z.object({ id: z.string(), name: z.string(), revision: z.number(), updatedAt: z.string(), copyOf: z.string().nullable() }));
+const listingSchema = z.array(
+  z.object({
+    id: z.string(),
+    name: z.string(),
+    revision: z.number(),
+    updatedAt: z.string(),
+    copyOf: z.string().nullable(),
+  }),
+);
 export type PieceListing = z.infer<typeof listingSchema>[number];
 
-export const listPieces = async (): Promise<PieceListing[]> => listingSchema.parse(await (await ask('/api/pieces')).json());
+export const listPieces = async (): Promise<PieceListing[]> =>
+  listingSchema.parse(await (await ask('/api/pieces')).json());
 
 const storedSchema = z.object({
   piece: z.unknown(),
@@ -69,7 +89,13 @@ export interface StoredPiece {
 
 export async function fetchPiece(id: string): Promise<StoredPiece> {
   const stored = storedSchema.parse(await (await ask(`/api/pieces/${encodeURIComponent(id)}`)).json());
-  return { piece: readPiece(stored.piece), revision: stored.revision, entries: stored.history.entries, cursor: stored.history.cursor, lastSave: stored.lastSave };
+  return {
+    piece: readPiece(stored.piece),
+    revision: stored.revision,
+    entries: stored.history.entries,
+    cursor: stored.history.cursor,
+    lastSave: stored.lastSave,
+  };
 }
 
 export interface SaveRequest {
@@ -93,7 +119,11 @@ export async function savePiece(revision: number, save: SaveRequest): Promise<nu
 }
 
 export async function createPiece(piece: Piece): Promise<void> {
-  await ask('/api/pieces', { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(piece) });
+  await ask('/api/pieces', {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/json' },
+    body: JSON.stringify(piece),
+  });
 }
 
 /** Puts a piece into the bin. */
@@ -115,10 +145,15 @@ export async function recoverPiece(id: string): Promise<string> {
 /** The stored file of a piece as it is, whether or not it can be read. */
 export const pieceDocumentUrl = (id: string): string => `/api/pieces/${encodeURIComponent(id)}/document`;
 
-export const listBlocks = async (): Promise<Block[]> => z.array(blockSchema).parse(await (await ask('/api/blocks')).json());
+export const listBlocks = async (): Promise<Block[]> =>
+  z.array(blockSchema).parse(await (await ask('/api/blocks')).json());
 
 export async function saveBlock(block: Block): Promise<void> {
-  await ask('/api/blocks', { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(block) });
+  await ask('/api/blocks', {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/json' },
+    body: JSON.stringify(block),
+  });
 }
 
 export async function removeBlock(id: string): Promise<void> {
@@ -128,14 +163,22 @@ export async function removeBlock(id: string): Promise<void> {
 const storedSound = soundSchema.extend({ hash: z.string() });
 export type StoredSound = z.infer<typeof storedSound>;
 
-const uploadStatusSchema = z.object({ state: z.enum(['receiving', 'waiting', 'working']), received: z.number(), ahead: z.number() });
+const uploadStatusSchema = z.object({
+  state: z.enum(['receiving', 'waiting', 'working']),
+  received: z.number(),
+  ahead: z.number(),
+});
 /** How far an upload has come; `ahead` is how many others are worked on before it while it waits. */
 export type UploadStatus = z.infer<typeof uploadStatusSchema>;
 
 const UPLOAD_LOOK_MS = 700;
 
 /** @param onStatus told again and again how far it has come, while it takes longer than a moment */
-export async function uploadSound(body: Blob, name: string, onStatus?: (status: UploadStatus) => void): Promise<StoredSound> {
+export async function uploadSound(
+  body: Blob,
+  name: string,
+  onStatus?: (status: UploadStatus) => void,
+): Promise<StoredSound> {
   const id = newId();
   const look = async (): Promise<void> => {
     const status = uploadStatusSchema.safeParse(await (await fetch(`/api/uploads/${id}`)).json()).data;
@@ -154,11 +197,16 @@ export async function uploadSound(body: Blob, name: string, onStatus?: (status: 
 export const soundFileUrl = (hash: string, name: string, bits: '16' | '24' | '32f'): string =>
   `/api/sounds/${hash}/file?bits=${bits}&name=${encodeURIComponent(name)}`;
 
-export const listExports = async (piece: string): Promise<ExportStatus[]> => z.array(exportStatusSchema).parse(await (await ask(`/api/exports?piece=${encodeURIComponent(piece)}`)).json());
+export const listExports = async (piece: string): Promise<ExportStatus[]> =>
+  z.array(exportStatusSchema).parse(await (await ask(`/api/exports?piece=${encodeURIComponent(piece)}`)).json());
 
 /** Starts to write files; the server goes on with it, whether or not this window stays. */
 export async function startExport(order: ExportOrder): Promise<void> {
-  await ask('/api/exports', { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(order) });
+  await ask('/api/exports', {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/json' },
+    body: JSON.stringify(order),
+  });
 }
 
 /** Stops an export, or puts a finished one away with its files. */
@@ -166,7 +214,8 @@ export async function removeExport(id: string): Promise<void> {
   await ask(`/api/exports/${encodeURIComponent(id)}`, { method: 'DELETE' });
 }
 
-export const exportFileUrl = (id: string, name: string): string => `/api/exports/${encodeURIComponent(id)}/files/${encodeURIComponent(name)}`;
+export const exportFileUrl = (id: string, name: string): string =>
+  `/api/exports/${encodeURIComponent(id)}/files/${encodeURIComponent(name)}`;
 
 export const archiveUrl = (piece: string): string => `/api/pieces/${encodeURIComponent(piece)}/archive`;
 

@@ -21,8 +21,8 @@ interface Sent {
 }
 
 /**
- * Saves the open piece by itself, and keeps what the server does not have yet in this browser: for each piece and window,
- * from the turn in which an edit is made until the server has it.
+ * Saves the open piece by itself, and keeps what the server does not have yet in this browser: for each piece and
+ * window, from the turn in which an edit is made until the server has it.
  */
 export class Autosave {
   /** Of this page, until it is left. */
@@ -37,7 +37,9 @@ export class Autosave {
 
   private constructor(private readonly unsaved: UnsavedStore | null) {}
 
-  /** Begins for this page. Where the browser has no database, work is only in the page, which is said while it matters. */
+  /**
+   * Begins for this page. Where the browser has no database, work is only in the page, which is said while it matters.
+   */
   static async start(): Promise<Autosave> {
     const unsaved = await UnsavedStore.open().catch(() => null);
     const autosave = new Autosave(unsaved);
@@ -77,7 +79,9 @@ export class Autosave {
     if (!this.busy) void this.sendLeft();
   }
 
-  /** Sends what this window has not saved yet of pieces that it has turned away from. Stays kept where it cannot be now. */
+  /**
+   * Sends what this window has not saved yet of pieces that it has turned away from. Stays kept where it cannot be now.
+   */
   private async sendLeft(): Promise<void> {
     const { unsaved } = this;
     const works = (await unsaved?.list().catch(() => [])) ?? [];
@@ -215,7 +219,10 @@ function holdLock(name: string): () => void {
 /** A page that has just been killed holds its name for a moment yet. */
 const DYING_MS = 3000;
 
-/** Acts if no page holds the name, or the one that does is gone in a moment: where the browser cannot tell, as if none did. */
+/**
+ * Acts if no page holds the name, or the one that does is gone in a moment: where the browser cannot tell, as if none
+ * did.
+ */
 async function whenGone(name: string, act: () => Promise<void>): Promise<void> {
   const { locks } = globalThis.navigator ?? {};
   if (!locks) {

@@ -1,5 +1,12 @@
 import { create } from 'zustand';
-import { applyEdit, applyPiecePatches, EditRefused, UNREADABLE_EDIT, type Edit, type HistoryEntry } from '../core/piece/edit';
+import {
+  applyEdit,
+  applyPiecePatches,
+  EditRefused,
+  UNREADABLE_EDIT,
+  type Edit,
+  type HistoryEntry,
+} from '../core/piece/edit';
 import type { Piece } from '../core/piece/piece';
 import { StandsOnIt, takeOut } from '../core/piece/takeOut';
 import { fetchPiece } from './api';
@@ -36,7 +43,10 @@ interface OpenPiece {
   run<Args>(edit: Edit<Args>, args: Args): boolean;
   /** Undoes or redoes until `cursor` entries are in force. */
   goTo(cursor: number): void;
-  /** Takes one edit out of the middle, as an edit of its own; where later ones stand on it that becomes a notice. @param index of the entry */
+  /**
+   * Takes one edit out of the middle, as an edit of its own; where later ones stand on it that becomes a notice.
+   * @param index of the entry
+   */
   takeOut(index: number): boolean;
   undo(): void;
   redo(): void;
@@ -64,7 +74,18 @@ export const useOpenPiece = create<OpenPiece>((set, get) => ({
 
   open: async (id) => {
     const { piece, revision, entries, cursor } = await fetchPiece(id);
-    set({ piece, revision, entries, cursor, savedEntries: entries.length, cutSince: Infinity, change: 0, saveState: { kind: 'saved' }, unkept: false, opened: get().opened + 1 });
+    set({
+      piece,
+      revision,
+      entries,
+      cursor,
+      savedEntries: entries.length,
+      cutSince: Infinity,
+      change: 0,
+      saveState: { kind: 'saved' },
+      unkept: false,
+      opened: get().opened + 1,
+    });
   },
 
   run: (edit, args) => {
@@ -74,12 +95,21 @@ export const useOpenPiece = create<OpenPiece>((set, get) => ({
       const edited = applyEdit(piece, edit, args);
       if (edited.forward.length === 0) return true;
       const entry: HistoryEntry = {
-        id: newId(), at: new Date().toISOString(), edit: edit.name, label: edited.label.slice(0, 300),
-        forward: edited.forward, backward: edited.backward,
+        id: newId(),
+        at: new Date().toISOString(),
+        edit: edit.name,
+        label: edited.label.slice(0, 300),
+        forward: edited.forward,
+        backward: edited.backward,
       };
       set({
-        piece: edited.piece, entries: [...entries.slice(0, cursor), entry], cursor: cursor + 1,
-        savedEntries: Math.min(savedEntries, cursor), cutSince: Math.min(cutSince, cursor), change: change + 1, saveState: pendingAfter(saveState),
+        piece: edited.piece,
+        entries: [...entries.slice(0, cursor), entry],
+        cursor: cursor + 1,
+        savedEntries: Math.min(savedEntries, cursor),
+        cutSince: Math.min(cutSince, cursor),
+        change: change + 1,
+        saveState: pendingAfter(saveState),
       });
       return true;
     } catch (error) {
@@ -94,7 +124,8 @@ export const useOpenPiece = create<OpenPiece>((set, get) => ({
     let { piece } = get();
     if (!piece) return;
     const end = reachable(entries, cursor, Math.max(0, Math.min(entries.length, goal)));
-    if (end !== goal && entries[end < cursor ? end - 1 : end]?.edit === UNREADABLE_EDIT) set({ notice: 'The history cannot be gone through beyond an edit that cannot be read any more.' });
+    if (end !== goal && entries[end < cursor ? end - 1 : end]?.edit === UNREADABLE_EDIT)
+      set({ notice: 'The history cannot be gone through beyond an edit that cannot be read any more.' });
     if (end === cursor) return;
     for (let at = cursor; at > end; at -= 1) piece = applyPiecePatches(piece, entries[at - 1]!.backward);
     for (let at = cursor; at < end; at += 1) piece = applyPiecePatches(piece, entries[at]!.forward);
@@ -110,8 +141,24 @@ export const useOpenPiece = create<OpenPiece>((set, get) => ({
     }
     try {
       const { piece: next, label, forward, backward } = takeOut(piece, entries, cursor, index);
-      const entry: HistoryEntry = { id: newId(), at: new Date().toISOString(), edit: 'takeOut', label, forward, backward };
-      set({ piece: next, entries: [...entries.slice(0, cursor), entry], cursor: cursor + 1, savedEntries: Math.min(savedEntries, cursor), cutSince: Math.min(cutSince, cursor), change: change + 1, saveState: pendingAfter(saveState), notice: label });
+      const entry: HistoryEntry = {
+        id: newId(),
+        at: new Date().toISOString(),
+        edit: 'takeOut',
+        label,
+        forward,
+        backward,
+      };
+      set({
+        piece: next,
+        entries: [...entries.slice(0, cursor), entry],
+        cursor: cursor + 1,
+        savedEntries: Math.min(savedEntries, cursor),
+        cutSince: Math.min(cutSince, cursor),
+        change: change + 1,
+        saveState: pendingAfter(saveState),
+        notice: label,
+      });
       return true;
     } catch (error) {
       if (!(error instanceof StandsOnIt)) throw error;
@@ -161,7 +208,10 @@ export const useOpenPiece = create<OpenPiece>((set, get) => ({
 /** After a change: to be saved, or, after a conflict, to be added to the copy that is kept of it. */
 const pendingAfter = (state: SaveState): SaveState => (state.kind === 'conflict' ? state : { kind: 'waiting' });
 
-/** As far towards a place in the history as edits can be read: undoing others than the last ones would change what they did not. */
+/**
+ * As far towards a place in the history as edits can be read: undoing others than the last ones would change what they
+ * did not.
+ */
 function reachable(entries: readonly HistoryEntry[], cursor: number, goal: number): number {
   let at = cursor;
   while (at > goal && entries[at - 1]!.edit !== UNREADABLE_EDIT) at -= 1;

@@ -6,7 +6,9 @@ import type { Stretch } from '../core/moves/stretch';
 import type { Reading } from '../core/moves/thin';
 import type { Hear } from '../core/engine/slot';
 
-/** Which lanes of a channel are in view: all of them, those that were chosen, or that of the rail a hand was on last. */
+/**
+ * Which lanes of a channel are in view: all of them, those that were chosen, or that of the rail a hand was on last.
+ */
 export type LanesShown = 'all' | 'chosen' | 'touched';
 
 export type CardPage = 'menu' | 'replace' | 'copy' | 'wet' | 'save';
@@ -83,7 +85,8 @@ export function keepHints(hints: boolean): void {
   useSession.setState({ hints });
 }
 
-export const modeOf = ({ modes, mode }: Pick<Session, 'modes' | 'mode'>, channel: string): RecordMode => modes[channel] ?? mode;
+export const modeOf = ({ modes, mode }: Pick<Session, 'modes' | 'mode'>, channel: string): RecordMode =>
+  modes[channel] ?? mode;
 
 export const useSession = create<Session>((set) => ({
   channel: 'hum',

@@ -58,9 +58,9 @@ const changesOf = ([pieceId, window]: Key, upTo = Infinity): IDBKeyRange =>
   IDBKeyRange.bound([pieceId, window, -Infinity], [pieceId, window, upTo]);
 
 /**
- * Work that the server does not have yet, in the browser's database: for each piece and window the state that the server
- * has, and every change since. A change is a small record that is committed in the turn in which it is made, so that it
- * outlives a page that ends right after.
+ * Work that the server does not have yet, in the browser's database: for each piece and window the state that the
+ * server has, and every change since. A change is a small record that is committed in the turn in which it is made, so
+ * that it outlives a page that ends right after.
  */
 export class UnsavedStore {
   private constructor(private readonly db: IDBPDatabase<Schema>) {}
@@ -79,8 +79,8 @@ export class UnsavedStore {
   }
 
   /**
-   * Begins anew from a state of the server: what was written for this piece and window before is forgotten. Does not wait for the disk, as
-   * the server has all of it, and the first change, which must outlive the page, waits for this.
+   * Begins anew from a state of the server: what was written for this piece and window before is forgotten. Does not
+   * wait for the disk, as the server has all of it, and the first change, which must outlive the page, waits for this.
    */
   async begin(base: UnsavedBase): Promise<void> {
     await this.replace(base, Infinity, {});

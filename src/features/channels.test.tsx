@@ -58,7 +58,12 @@ describe('sends', () => {
 describe('what is done with an effect', () => {
   const chain = () => now().tracks[0]!.chain;
   const show = (index = 0): void => {
-    openPiece((piece) => ({ ...piece, tracks: piece.tracks.map((track, i) => (i === 0 ? { ...track, chain: [newSlot('x', 'echo', 'neutral'), newSlot('y', 'filter', 'neutral')] } : track)) }));
+    openPiece((piece) => ({
+      ...piece,
+      tracks: piece.tracks.map((track, i) =>
+        i === 0 ? { ...track, chain: [newSlot('x', 'echo', 'neutral'), newSlot('y', 'filter', 'neutral')] } : track,
+      ),
+    }));
     render(<CardMenu channel="t0" slot={chain()[index]!} index={index} count={2} />);
     press('button', /^More for/);
   };
@@ -102,8 +107,23 @@ test('a track is named anew, and removed with all that is its own; one undo brin
 });
 
 describe('a link', () => {
-  const lfo: Modulator = { id: 'm', name: 'Tide', kind: 'lfo', rate: 1, shape: 'sine', phase: 0, glide: 0, steps: [0, 1], level: 0, roll: 1 };
-  const linked = (piece: Piece): Piece => ({ ...piece, modulators: [lfo], links: [{ id: 'l', modulator: 'm', target: { channel: 't0', effect: null, param: 'pan' }, depth: 0.5 }] });
+  const lfo: Modulator = {
+    id: 'm',
+    name: 'Tide',
+    kind: 'lfo',
+    rate: 1,
+    shape: 'sine',
+    phase: 0,
+    glide: 0,
+    steps: [0, 1],
+    level: 0,
+    roll: 1,
+  };
+  const linked = (piece: Piece): Piece => ({
+    ...piece,
+    modulators: [lfo],
+    links: [{ id: 'l', modulator: 'm', target: { channel: 't0', effect: null, param: 'pan' }, depth: 0.5 }],
+  });
   const show = () => {
     openPiece(linked);
     return render(<LinkCard link={now().links[0]!} />);
@@ -158,7 +178,12 @@ test('a snapshot is taken under a name, gone to as chosen, and let go', () => {
   press('radio', 'Takes: 2 bars');
   press('switch', 'Write as moves');
   press('button', 'Go to Low water');
-  expect(quietStudio.studio.morph.start).toHaveBeenCalledWith({ snapshot: now().snapshots[0], gridBeats: 1, overBeats: 8, asMoves: true });
+  expect(quietStudio.studio.morph.start).toHaveBeenCalledWith({
+    snapshot: now().snapshots[0],
+    gridBeats: 1,
+    overBeats: 8,
+    asMoves: true,
+  });
   press('button', 'Let go of Low water');
   expect(now().snapshots).toEqual([]);
 });

@@ -32,7 +32,8 @@ beforeEach(() => {
 
 describe('treating a clip', () => {
   const clip = () => now().tracks[0]!.clips[0]!;
-  const show = (): void => void render(<TreatSheet clip={clip()} track={now().tracks[0]!} visible onClose={() => undefined} />);
+  const show = (): void =>
+    void render(<TreatSheet clip={clip()} track={now().tracks[0]!} visible onClose={() => undefined} />);
   const asked = () => jest.mocked(treat).mock.calls[0]!;
 
   test('by steps in their order, for it alone; the whole of its sound on request', async () => {
@@ -45,12 +46,21 @@ describe('treating a clip', () => {
     press('switch', 'Treat the whole sound');
     await act(async () => press('button', 'Treat this clip'));
     const [, , clips, steps, whole] = asked();
-    expect([clips.map(({ id }) => id), steps.map(({ kind }) => kind), whole]).toEqual([['a'], ['chain', 'stretch'], true]);
+    expect([clips.map(({ id }) => id), steps.map(({ kind }) => kind), whole]).toEqual([
+      ['a'],
+      ['chain', 'stretch'],
+      true,
+    ]);
     expect(useOpenPiece.getState().notice).toMatch(/^Hum treated\. The source is untouched/);
   });
 
   test('or for every clip of its sound; what fails says so and changes nothing', async () => {
-    openPiece((piece) => ({ ...piece, tracks: piece.tracks.map((track, i) => (i === 1 ? { ...track, clips: [{ ...piece.tracks[0]!.clips[0]!, id: 'b', start: 8 }] } : track)) }));
+    openPiece((piece) => ({
+      ...piece,
+      tracks: piece.tracks.map((track, i) =>
+        i === 1 ? { ...track, clips: [{ ...piece.tracks[0]!.clips[0]!, id: 'b', start: 8 }] } : track,
+      ),
+    }));
     jest.mocked(treat).mockRejectedValue(new Error('The sound of that clip has not come yet.'));
     show();
     press('button', 'Add pitch and length');
@@ -80,7 +90,10 @@ describe('swells', () => {
     press('switch', 'Clear of every hit');
     await act(async () => press('button', 'Make 1 swell'));
     const [, , , sources, settings] = jest.mocked(makeSwells).mock.calls[0]!;
-    expect([sources.map(({ beat }) => beat), settings]).toEqual([[4], { lengthBeats: 8, space: 'plate', highCutHz: 9000, level: 0.7 }]);
+    expect([sources.map(({ beat }) => beat), settings]).toEqual([
+      [4],
+      { lengthBeats: 8, space: 'plate', highCutHz: 9000, level: 0.7 },
+    ]);
     expect(useOpenPiece.getState().notice).toBe('1 swell made, on a track of its own.');
   });
 
@@ -108,7 +121,16 @@ describe('swells', () => {
 });
 
 test('a recipe opens at once where one is asked for, and lists the others from there', () => {
-  render(<RecipeSheet track={now().tracks[0]!} range={{ start: 8, end: 12 }} where="3.1 to 4.1" first="bed" visible onClose={() => undefined} />);
+  render(
+    <RecipeSheet
+      track={now().tracks[0]!}
+      range={{ start: 8, end: 12 }}
+      where="3.1 to 4.1"
+      first="bed"
+      visible
+      onClose={() => undefined}
+    />,
+  );
   expect(screen.getByRole('dialog', { name: 'Frozen bed, 3.1 to 4.1' })).toBeTruthy();
   press('button', 'Back to all recipes');
   press('button', 'Riser …');
@@ -150,7 +172,12 @@ describe('effects', () => {
   });
 
   test('a braid gets another strand, renames one, and keeps the last', () => {
-    openPiece((piece) => ({ ...piece, tracks: piece.tracks.map((track, i) => (i === 0 ? { ...track, chain: [newSlot('b', 'braid', 'neutral')] } : track)) }));
+    openPiece((piece) => ({
+      ...piece,
+      tracks: piece.tracks.map((track, i) =>
+        i === 0 ? { ...track, chain: [newSlot('b', 'braid', 'neutral')] } : track,
+      ),
+    }));
     const braid = () => now().tracks[0]!.chain[0]!;
     const show = () => <BraidStrands channel="t0" slot={braid()} renderChain={() => null} />;
     const { rerender } = render(show());

@@ -31,29 +31,82 @@ describe('what is written to files', () => {
   };
 
   test('the whole piece as it stands, unless something else is chosen', () => {
-    expect(ask(() => undefined)).toEqual({ piece: 'scene', what: 'mix', fromBeat: 0, toBeat: 32, tail: 'silent', format: 'wav24', lufs: null, prints: [] });
+    expect(ask(() => undefined)).toEqual({
+      piece: 'scene',
+      what: 'mix',
+      fromBeat: 0,
+      toBeat: 32,
+      tail: 'silent',
+      format: 'wav24',
+      lufs: null,
+      prints: [],
+    });
   });
 
   test('a chosen stretch as FLAC at a loudness, cut at its end', () => {
     useSession.setState({ range: { start: 4, end: 12 } });
     const order = ask(() => {
-      for (const name of ['Write the chosen stretch', 'Cut at the end', 'As 24-bit FLAC', /Loudness .16 LUFS/]) press('radio', name);
+      for (const name of ['Write the chosen stretch', 'Cut at the end', 'As 24-bit FLAC', /Loudness .16 LUFS/])
+        press('radio', name);
     });
     expect(order).toMatchObject({ what: 'mix', fromBeat: 4, toBeat: 12, tail: 'none', format: 'flac24', lufs: -16 });
   });
 
   test('prints, without those that were left out; what there is not cannot be chosen', () => {
-    const print = (id: string) => ({ id, name: `Print ${id}`, sound: hashOf(0), startSample: 0, sampleRate: RATE, madeAt: '', from: { channel: 't0', channelName: 'Track 0', clip: null, fromBeat: 0, toBeat: 1, part: 'wet' as const, tail: '', bpm: 120 } });
+    const print = (id: string) => ({
+      id,
+      name: `Print ${id}`,
+      sound: hashOf(0),
+      startSample: 0,
+      sampleRate: RATE,
+      madeAt: '',
+      from: {
+        channel: 't0',
+        channelName: 'Track 0',
+        clip: null,
+        fromBeat: 0,
+        toBeat: 1,
+        part: 'wet' as const,
+        tail: '',
+        bpm: 120,
+      },
+    });
     openPiece((piece) => ({ ...piece, prints: [print('p'), print('q')] }));
-    expect(ask(() => { press('radio', 'Write prints'); press('switch', 'Write Print p'); })).toMatchObject({ what: 'prints', prints: ['q'] });
+    expect(
+      ask(() => {
+        press('radio', 'Write prints');
+        press('switch', 'Write Print p');
+      }),
+    ).toMatchObject({ what: 'prints', prints: ['q'] });
   });
 });
 
 describe('a step of a treated clip', () => {
-  const STRETCH: TreatStep = { kind: 'stretch', id: 's', on: true, times: 1, semitones: 0, keepPitch: true, formants: 'keep', formantSemitones: 0 };
+  const STRETCH: TreatStep = {
+    kind: 'stretch',
+    id: 's',
+    on: true,
+    times: 1,
+    semitones: 0,
+    keepPitch: true,
+    formants: 'keep',
+    formantSemitones: 0,
+  };
   const show = (step: TreatStep, place = 0, last = true) => {
     const told = { change: jest.fn<void, [TreatStep]>(), move: jest.fn(), remove: jest.fn() };
-    render(<StepCard step={step} place={place} last={last} context={CONTEXT} partSeconds={1.5} barSeconds={2} onChange={told.change} onMove={told.move} onRemove={told.remove} />);
+    render(
+      <StepCard
+        step={step}
+        place={place}
+        last={last}
+        context={CONTEXT}
+        partSeconds={1.5}
+        barSeconds={2}
+        onChange={told.change}
+        onMove={told.move}
+        onRemove={told.remove}
+      />,
+    );
     return told;
   };
 
@@ -63,25 +116,46 @@ describe('a step of a treated clip', () => {
     press('button', 'As long as 2 bars');
     fireEvent.keyDown(screen.getByRole('slider', { name: 'Pitch' }), { key: 'ArrowLeft' });
     press('switch', 'Pitch goes with the length');
-    expect(change.mock.calls.map(([step]) => step)).toEqual([{ ...STRETCH, on: false }, { ...STRETCH, times: 4 / 1.5 }, { ...STRETCH, semitones: -1 }, { ...STRETCH, keepPitch: false }]);
+    expect(change.mock.calls.map(([step]) => step)).toEqual([
+      { ...STRETCH, on: false },
+      { ...STRETCH, times: 4 / 1.5 },
+      { ...STRETCH, semitones: -1 },
+      { ...STRETCH, keepPitch: false },
+    ]);
   });
 
   test('goes earlier or is taken off, and shows the rails of its effects', () => {
-    const told = show({ kind: 'chain', id: 'c', on: true, name: 'Echo', rings: true, chain: [echoSlot('e', {})] }, 1, true);
+    const told = show(
+      { kind: 'chain', id: 'c', on: true, name: 'Echo', rings: true, chain: [echoSlot('e', {})] },
+      1,
+      true,
+    );
     press('button', 'Step 2 earlier');
     press('button', 'Take step 2 off');
     press('button', 'Unfold step 2');
     expect([told.move.mock.calls, told.remove.mock.calls.length]).toEqual([[[-1]], 1]);
     press('button', 'All rails of Echo');
     fireEvent.keyDown(screen.getByRole('slider', { name: 'Feedback' }), { key: 'ArrowRight' });
-    expect(told.change.mock.calls[0]![0]).toMatchObject({ kind: 'chain', chain: [{ id: 'e', values: { feedback: expect.any(Number) } }] });
+    expect(told.change.mock.calls[0]![0]).toMatchObject({
+      kind: 'chain',
+      chain: [{ id: 'e', values: { feedback: expect.any(Number) } }],
+    });
     press('switch', 'Keep what rings on');
     expect(told.change.mock.calls[1]![0]).toMatchObject({ rings: false });
   });
 });
 
 describe('recipes', () => {
-  const show = (): void => void render(<RecipeSheet track={now().tracks[0]!} range={{ start: 8, end: 12 }} where="3.1 to 4.1" visible onClose={() => undefined} />);
+  const show = (): void =>
+    void render(
+      <RecipeSheet
+        track={now().tracks[0]!}
+        range={{ start: 8, end: 12 }}
+        where="3.1 to 4.1"
+        visible
+        onClose={() => undefined}
+      />,
+    );
 
   test('say what they lack, and are not offered to be made then', () => {
     show();
@@ -105,7 +179,8 @@ describe('recipes', () => {
     show();
     press('button', 'Filter sweep …');
     press('button', 'Surprise me');
-    const farthest = (): string | null => screen.getByRole('slider', { name: 'Farthest' }).getAttribute('aria-valuetext');
+    const farthest = (): string | null =>
+      screen.getByRole('slider', { name: 'Farthest' }).getAttribute('aria-valuetext');
     const liked = farthest();
     press('button', 'Keep this variation');
     press('button', 'As it was at first');
@@ -127,7 +202,10 @@ test('an edit is taken out of the middle by its name; the last word is left to u
   press('button', 'History');
   expect(screen.queryByRole('button', { name: /^Take out .*Track 1.*0\.5|^Take out .*level/i })).toBeNull();
   press('button', 'Take out Add Echo to Track 1 alone');
-  expect(now().tracks.map(({ name, chain, gain }) => [name, chain.length, gain])).toEqual([['Voice', 1, 1], ['Track 1', 0, 0.5]]);
+  expect(now().tracks.map(({ name, chain, gain }) => [name, chain.length, gain])).toEqual([
+    ['Voice', 1, 1],
+    ['Track 1', 0, 0.5],
+  ]);
   expect(screen.getByRole('radio', { name: 'Take out: Add Echo to Track 1, now' })).toBeTruthy();
 });
 

@@ -18,7 +18,12 @@ jest.mock('./studio/StudioProvider', () => jest.requireActual<typeof import('./t
 jest.mock('./studio/usePreview', () => ({ usePreview: () => ({ sounding: false, hear: jest.fn(), stop: jest.fn() }) }));
 jest.mock('./studio/printing', () => {
   const { create } = jest.requireActual<typeof import('zustand')>('zustand');
-  return { print: jest.fn(), cancelPrint: jest.fn(), storeAgain: jest.fn(), usePrinting: create(() => ({ works: [] })) };
+  return {
+    print: jest.fn(),
+    cancelPrint: jest.fn(),
+    storeAgain: jest.fn(),
+    usePrinting: create(() => ({ works: [] })),
+  };
 });
 jest.mock('@expo/vector-icons/Feather', () => () => null);
 jest.mock('../data/api');
@@ -33,14 +38,28 @@ beforeEach(() => {
   usePrinting.setState({ works: [] });
 });
 
-const show = (what: ReactElement): void => void render(<QueryClientProvider client={new QueryClient({ defaultOptions: { queries: { retry: false } } })}>{what}</QueryClientProvider>);
+const show = (what: ReactElement): void =>
+  void render(
+    <QueryClientProvider client={new QueryClient({ defaultOptions: { queries: { retry: false } } })}>
+      {what}
+    </QueryClientProvider>,
+  );
 
 describe('pieces', () => {
-  const listed = [{ id: 'scene', name: 'Low tide', revision: 1, updatedAt: '2026-11-01T10:00:00.000Z', copyOf: null }, { id: 'other', name: 'Spring tide', revision: 3, updatedAt: '2026-11-02T10:00:00.000Z', copyOf: 'scene' }];
+  const listed = [
+    { id: 'scene', name: 'Low tide', revision: 1, updatedAt: '2026-11-01T10:00:00.000Z', copyOf: null },
+    { id: 'other', name: 'Spring tide', revision: 3, updatedAt: '2026-11-02T10:00:00.000Z', copyOf: 'scene' },
+  ];
 
   test('the open one is marked, another is opened by a tap', async () => {
     served.listPieces.mockResolvedValue(listed);
-    served.fetchPiece.mockResolvedValue({ piece: emptyPiece('other', 'Spring tide'), revision: 3, entries: [], cursor: 0, lastSave: '' });
+    served.fetchPiece.mockResolvedValue({
+      piece: emptyPiece('other', 'Spring tide'),
+      revision: 3,
+      entries: [],
+      cursor: 0,
+      lastSave: '',
+    });
     show(<PieceList />);
     expect((await screen.findByRole('radio', { name: 'Low tide' })).getAttribute('aria-checked')).toBe('true');
     await act(async () => press('radio', 'Spring tide'));
@@ -50,7 +69,9 @@ describe('pieces', () => {
   test('a kept copy is named as one, removed, and brought back', async () => {
     served.listPieces.mockResolvedValueOnce(listed).mockResolvedValueOnce(listed.slice(0, 1)).mockResolvedValue(listed);
     show(<PieceList />);
-    expect((await screen.findByRole('radio', { name: 'Spring tide' })).textContent).toContain('kept after a conflict with Low tide');
+    expect((await screen.findByRole('radio', { name: 'Spring tide' })).textContent).toContain(
+      'kept after a conflict with Low tide',
+    );
     expect(screen.queryByRole('button', { name: 'Remove Low tide' })).toBeNull();
     await act(async () => press('button', 'Remove Spring tide'));
     await waitFor(() => expect(screen.queryByRole('radio', { name: 'Spring tide' })).toBeNull());
@@ -61,8 +82,14 @@ describe('pieces', () => {
 
   test('one that cannot be read says why, and its last good state is opened instead', async () => {
     served.listPieces.mockResolvedValue(listed);
-    const problem = Object.assign(new api.ApiProblem(422, '', ''), { status: 422, detail: 'It is damaged at tracks.', lastGood: '2026-11-01T10:00:00.000Z' });
-    served.fetchPiece.mockRejectedValueOnce(problem).mockResolvedValue({ piece: emptyPiece('good', 'Good'), revision: 1, entries: [], cursor: 0, lastSave: '' });
+    const problem = Object.assign(new api.ApiProblem(422, '', ''), {
+      status: 422,
+      detail: 'It is damaged at tracks.',
+      lastGood: '2026-11-01T10:00:00.000Z',
+    });
+    served.fetchPiece
+      .mockRejectedValueOnce(problem)
+      .mockResolvedValue({ piece: emptyPiece('good', 'Good'), revision: 1, entries: [], cursor: 0, lastSave: '' });
     served.recoverPiece.mockResolvedValue('good');
     show(<PieceList />);
     await screen.findByRole('radio', { name: 'Spring tide' });
@@ -84,7 +111,13 @@ describe('pieces', () => {
   test('a new one is made, stored and opened; one that cannot be stored leaves the open one', async () => {
     served.listPieces.mockResolvedValue(listed);
     served.createPiece.mockResolvedValueOnce(undefined as never).mockRejectedValueOnce(new Error('The disk is full.'));
-    served.fetchPiece.mockImplementation(async (id) => ({ piece: emptyPiece(id, 'New piece 3'), revision: 1, entries: [], cursor: 0, lastSave: '' }));
+    served.fetchPiece.mockImplementation(async (id) => ({
+      piece: emptyPiece(id, 'New piece 3'),
+      revision: 1,
+      entries: [],
+      cursor: 0,
+      lastSave: '',
+    }));
     show(<PieceList />);
     await screen.findByRole('radio', { name: 'Low tide' });
     await act(async () => press('button', 'New piece'));
@@ -97,8 +130,28 @@ describe('pieces', () => {
 });
 
 describe('files', () => {
-  const ORDER: ExportOrder = { piece: 'scene', what: 'mix', fromBeat: 0, toBeat: 32, tail: 'silent', format: 'wav24', lufs: -16, prints: [] };
-  const status = (id: string, more: Partial<ExportStatus>): ExportStatus => ({ id, piece: 'scene', madeAt: '', state: 'done', message: '', share: 1, ahead: 0, order: ORDER, files: [], ...more });
+  const ORDER: ExportOrder = {
+    piece: 'scene',
+    what: 'mix',
+    fromBeat: 0,
+    toBeat: 32,
+    tail: 'silent',
+    format: 'wav24',
+    lufs: -16,
+    prints: [],
+  };
+  const status = (id: string, more: Partial<ExportStatus>): ExportStatus => ({
+    id,
+    piece: 'scene',
+    madeAt: '',
+    state: 'done',
+    message: '',
+    share: 1,
+    ahead: 0,
+    order: ORDER,
+    files: [],
+    ...more,
+  });
 
   test('nothing yet, in words', async () => {
     served.listExports.mockResolvedValue([]);
@@ -107,7 +160,10 @@ describe('files', () => {
   });
 
   test('one on its way shows how far it is and is stopped; a finished one offers its files', async () => {
-    served.listExports.mockResolvedValue([status('a', { state: 'running', share: 0.42 }), status('b', { files: [{ name: 'Low tide.wav', bytes: 12_345_678 }], message: 'Its peaks allow −17.2 LUFS.' })]);
+    served.listExports.mockResolvedValue([
+      status('a', { state: 'running', share: 0.42 }),
+      status('b', { files: [{ name: 'Low tide.wav', bytes: 12_345_678 }], message: 'Its peaks allow −17.2 LUFS.' }),
+    ]);
     show(<ExportList />);
     expect(await screen.findByText('writing … 42 %')).toBeTruthy();
     expect(screen.getByRole('button', { name: 'Download Low tide.wav' }).textContent).toContain('12.3 MB');
@@ -117,7 +173,9 @@ describe('files', () => {
   });
 
   test('one that failed says why, and is written again as it was asked for once all is saved', async () => {
-    served.listExports.mockResolvedValue([status('a', { state: 'failed', message: 'The disk is full. Make room, then try again.' })]);
+    served.listExports.mockResolvedValue([
+      status('a', { state: 'failed', message: 'The disk is full. Make room, then try again.' }),
+    ]);
     const saved = jest.fn(async () => undefined);
     useOpenPiece.setState({ saved });
     show(<ExportList />);
@@ -130,7 +188,25 @@ describe('files', () => {
 
 describe('prints', () => {
   const order: PrintOrder = { channel: 't0', clip: 'a', fromBeat: 4, toBeat: 6, part: 'wet', tailBars: null };
-  const made: Print = { id: 'p', name: 'Hum · Echo wet', sound: hashOf(0), startSample: 96_000, sampleRate: RATE, madeAt: '', from: { channel: 't0', channelName: 'Track 0', clip: 'a', fromBeat: 4, toBeat: 6, part: 'wet', tail: 'until silent', bpm: 120, order } };
+  const made: Print = {
+    id: 'p',
+    name: 'Hum · Echo wet',
+    sound: hashOf(0),
+    startSample: 96_000,
+    sampleRate: RATE,
+    madeAt: '',
+    from: {
+      channel: 't0',
+      channelName: 'Track 0',
+      clip: 'a',
+      fromBeat: 4,
+      toBeat: 6,
+      part: 'wet',
+      tail: 'until silent',
+      bpm: 120,
+      order,
+    },
+  };
 
   test('one is placed where it came from, made again, and removed', () => {
     openPiece((piece) => ({ ...piece, prints: [made] }));
@@ -138,7 +214,13 @@ describe('prints', () => {
     press('button', 'Place Hum · Echo wet where it came from');
     press('button', 'Place Hum · Echo wet where it came from');
     const placed = now().tracks[2]!;
-    expect([placed.name, placed.clips.map(({ start, print: of }) => [start, of])]).toEqual(['Prints of Track 0', [[4, 'p'], [4, 'p']]]);
+    expect([placed.name, placed.clips.map(({ start, print: of }) => [start, of])]).toEqual([
+      'Prints of Track 0',
+      [
+        [4, 'p'],
+        [4, 'p'],
+      ],
+    ]);
     press('button', 'Print Hum · Echo wet again');
     expect(jest.mocked(print).mock.calls[0]!.slice(1)).toEqual([order, made]);
     press('button', 'Remove Hum · Echo wet');
@@ -148,7 +230,12 @@ describe('prints', () => {
   });
 
   test('one on its way is stopped; one that could not be stored is kept and stored again', () => {
-    usePrinting.setState({ works: [{ id: 'w', name: 'Crates', share: 0.25, state: 'printing', message: null }, { id: 'u', name: 'Hum', share: 1, state: 'unsent', message: 'Printed, but not stored yet.' }] });
+    usePrinting.setState({
+      works: [
+        { id: 'w', name: 'Crates', share: 0.25, state: 'printing', message: null },
+        { id: 'u', name: 'Hum', share: 1, state: 'unsent', message: 'Printed, but not stored yet.' },
+      ],
+    });
     show(<PrintList />);
     expect(screen.getByText('printing … 25 %')).toBeTruthy();
     press('button', 'Stop printing Crates');
@@ -178,7 +265,14 @@ describe('the tempo', () => {
     press('radio', 'Change over 2 bars');
     press('button', 'Change the tempo from here on');
     quietStudio.studio.beat = 0;
-    expect(tempoLane(now())!.points.filter(({ beat }) => beat >= 8).map(({ beat, value }) => [beat, value])).toEqual([[8, 120], [16, 60]]);
+    expect(
+      tempoLane(now())!
+        .points.filter(({ beat }) => beat >= 8)
+        .map(({ beat, value }) => [beat, value]),
+    ).toEqual([
+      [8, 120],
+      [16, 60],
+    ]);
     press('button', 'Tempo, which moves');
     press('button', 'One tempo for the whole piece');
     expect(tempoLane(now())).toBeUndefined();

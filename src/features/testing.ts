@@ -10,12 +10,24 @@ export const quietHand = { touch: jest.fn(), release: jest.fn() };
 
 /** What the app is given of itself in tests of what it shows: a studio that plays nothing. */
 export const quietStudio = {
-  studio: { sounds: new Map(), beat: 0, locate: jest.fn(), play: jest.fn(), player: { sampleRate: RATE }, release: jest.fn(), morph: { start: jest.fn() }, clipPrint: jest.fn() },
+  studio: {
+    sounds: new Map(),
+    beat: 0,
+    locate: jest.fn(),
+    play: jest.fn(),
+    player: { sampleRate: RATE },
+    release: jest.fn(),
+    morph: { start: jest.fn() },
+    clipPrint: jest.fn(),
+  },
   soundsSeen: 0,
   missing: new Map(),
 };
 
-/** The studio's provider as tests mock it: `jest.mock('./studio/StudioProvider', () => jest.requireActual('./testing').quietProvider)`. */
+/**
+ * The studio's provider as tests mock it: `jest.mock('./studio/StudioProvider', () =>
+ * jest.requireActual('./testing').quietProvider)`.
+ */
 export const quietProvider = {
   usePiece: () => useOpenPiece((state) => state.piece),
   useHand: () => quietHand,
@@ -24,8 +36,27 @@ export const quietProvider = {
 
 /** Opens a piece of two tracks at 120 a minute: a clip of a second on the first, a return with a space. */
 export function openPiece(change: (piece: Piece) => Piece = (piece) => piece): void {
-  const { piece } = scene([soundOf(2, () => 0.1)], [{ clips: [clipOf('a', 0, 4, 1, { offsetSeconds: 0.5, name: 'Hum' })], chain: [newSlot('c', 'compressor', 'makeRoom')] }, { clips: [] }], { lengthBeats: 32 });
-  const space = { id: 'space', name: 'Space', gain: 1, pan: 0, mute: false, solo: false, sends: [], chain: [newSlot('r', 'reverb', 'neutral')] };
+  const { piece } = scene(
+    [soundOf(2, () => 0.1)],
+    [
+      {
+        clips: [clipOf('a', 0, 4, 1, { offsetSeconds: 0.5, name: 'Hum' })],
+        chain: [newSlot('c', 'compressor', 'makeRoom')],
+      },
+      { clips: [] },
+    ],
+    { lengthBeats: 32 },
+  );
+  const space = {
+    id: 'space',
+    name: 'Space',
+    gain: 1,
+    pan: 0,
+    mute: false,
+    solo: false,
+    sends: [],
+    chain: [newSlot('r', 'reverb', 'neutral')],
+  };
   let ids = 0;
   // The page that stands in for a browser here has no such maker of ids.
   Object.defineProperty(globalThis.crypto, 'randomUUID', { configurable: true, value: () => `id-${(ids += 1)}` });
@@ -38,6 +69,9 @@ export function openPiece(change: (piece: Piece) => Piece = (piece) => piece): v
 
 export const now = (): Piece => useOpenPiece.getState().piece!;
 export const undo = (): void => act(() => useOpenPiece.getState().undo());
-export const press = (role: string, name: string | RegExp): void => void fireEvent.click(screen.getByRole(role, { name }));
-export const type = (name: string | RegExp, text: string): void => void fireEvent.change(screen.getByRole('textbox', { name }), { target: { value: text } });
-export const key = (role: string, name: string | RegExp, pressed: string): void => void fireEvent.keyDown(screen.getByRole(role, { name }), { key: pressed });
+export const press = (role: string, name: string | RegExp): void =>
+  void fireEvent.click(screen.getByRole(role, { name }));
+export const type = (name: string | RegExp, text: string): void =>
+  void fireEvent.change(screen.getByRole('textbox', { name }), { target: { value: text } });
+export const key = (role: string, name: string | RegExp, pressed: string): void =>
+  void fireEvent.keyDown(screen.getByRole(role, { name }), { key: pressed });

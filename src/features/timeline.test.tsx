@@ -79,7 +79,10 @@ describe('the chosen clip', () => {
     quietStudio.studio.beat = 5;
     press('button', 'Split at the playhead');
     quietStudio.studio.beat = 0;
-    expect(now().tracks[0]!.clips.map(({ start, lengthSeconds }) => [start, lengthSeconds])).toEqual([[4, 0.5], [5, 0.5]]);
+    expect(now().tracks[0]!.clips.map(({ start, lengthSeconds }) => [start, lengthSeconds])).toEqual([
+      [4, 0.5],
+      [5, 0.5],
+    ]);
   });
 
   test('is faded and made louder by rails', () => {
@@ -110,9 +113,13 @@ describe('a print', () => {
 
   test('both parts apart, for two bars, instead of the clip', () => {
     show({ clip: 'a' });
-    for (const name of ['Both, each by itself', 'Rings: 2 bars', 'Goes there, instead of the clip']) press('radio', name);
+    for (const name of ['Both, each by itself', 'Rings: 2 bars', 'Goes there, instead of the clip'])
+      press('radio', name);
     press('button', 'Start the print');
-    expect(asked()).toMatchObject([{ part: 'wet', tailBars: 2, goes: 'instead' }, { part: 'dry', tailBars: 2, goes: 'instead' }]);
+    expect(asked()).toMatchObject([
+      { part: 'wet', tailBars: 2, goes: 'instead' },
+      { part: 'dry', tailBars: 2, goes: 'instead' },
+    ]);
   });
 
   test('of picked hits goes from the first of them to where the last ends; there is no clip to stand in for', () => {
@@ -123,7 +130,18 @@ describe('a print', () => {
     press('switch', /^Print the hit at bar 2, beat 2\.00/);
     press('radio', 'Rings: to the next hit');
     press('button', 'Start the print');
-    expect(asked()).toMatchObject([{ fromBeat: 4.5, toBeat: 6, untilBeat: 7, hits: [{ from: 4.5, to: 5 }, { from: 5, to: 6 }], goes: 'track' }]);
+    expect(asked()).toMatchObject([
+      {
+        fromBeat: 4.5,
+        toBeat: 6,
+        untilBeat: 7,
+        hits: [
+          { from: 4.5, to: 5 },
+          { from: 5, to: 6 },
+        ],
+        goes: 'track',
+      },
+    ]);
   });
 
   test('of a stretch may take everything, or a return; without effects it is the plain sound', () => {
@@ -137,8 +155,26 @@ describe('a print', () => {
 });
 
 describe('moves', () => {
-  const lane = (id: string, param: string, points: readonly (readonly [number, number])[]): Lane => ({ id, target: { channel: 't0', effect: null, param }, unit: 'own', on: true, points: points.map(([beat, value]) => ({ beat, value, shape: 'line', bend: 0 })) });
-  const two = (piece: Piece): Piece => ({ ...piece, lanes: [lane('p', 'pan', [[0, -1], [8, 1]]), lane('g', 'gain', [[0, 1], [8, 0.5]])] });
+  const lane = (id: string, param: string, points: readonly (readonly [number, number])[]): Lane => ({
+    id,
+    target: { channel: 't0', effect: null, param },
+    unit: 'own',
+    on: true,
+    points: points.map(([beat, value]) => ({ beat, value, shape: 'line', bend: 0 })),
+  });
+  const two = (piece: Piece): Piece => ({
+    ...piece,
+    lanes: [
+      lane('p', 'pan', [
+        [0, -1],
+        [8, 1],
+      ]),
+      lane('g', 'gain', [
+        [0, 1],
+        [8, 0.5],
+      ]),
+    ],
+  });
   const pan = () => now().lanes.find(({ id }) => id === 'p')!;
   beforeEach(() => openPiece(two));
 

@@ -9,9 +9,22 @@ interface AnyRailProps {
   readonly onSet: (value: ParamValue) => void;
 }
 
-/** A rail, a choice or a switch, by what the parameter is; for values that are not of the piece and are heard only when asked. */
+/**
+ * A rail, a choice or a switch, by what the parameter is; for values that are not of the piece and are heard only when
+ * asked.
+ */
 export function AnyRail({ param, value, context, initial, onSet }: AnyRailProps) {
   if (param.kind === 'toggle') return <SwitchRail param={param} value={value} onSet={onSet} />;
   if (param.kind === 'choice') return <ChoiceRail param={param} value={value} onSet={onSet} />;
-  return <Rail param={param} value={value} context={context} look="wet" initial={initial} onTouch={() => undefined} onSet={onSet} />;
+  return (
+    <Rail
+      param={param}
+      value={value}
+      context={context}
+      look="wet"
+      initial={initial}
+      onTouch={() => undefined}
+      onSet={onSet}
+    />
+  );
 }

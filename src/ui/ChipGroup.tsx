@@ -14,7 +14,9 @@ export function ChipGroup({ name, role, children }: ChipGroupProps) {
   return (
     <>
       <Words style={styles.label}>{name}</Words>
-      <View role={role} aria-label={name} style={styles.row}>{children}</View>
+      <View role={role} aria-label={name} style={styles.row}>
+        {children}
+      </View>
     </>
   );
 }

@@ -16,7 +16,9 @@ export function DotChoice({ name, says, chosen, onPress }: DotChoiceProps) {
   return (
     <Tap plain role="radio" chosen={chosen} label={`${name}: ${says}`} onPress={onPress} style={styles.item}>
       <View style={styles.row}>
-        <View style={[styles.dot, { borderColor: tokens.coral, backgroundColor: chosen ? tokens.coral : 'transparent' }]} />
+        <View
+          style={[styles.dot, { borderColor: tokens.coral, backgroundColor: chosen ? tokens.coral : 'transparent' }]}
+        />
         <View style={styles.words}>
           <Words kind="strong">{name}</Words>
           <Words kind="small">{says}</Words>

@@ -23,7 +23,20 @@ export function LiveText({ read, strong = false, size = 15, label, style }: Live
     if (element && element.textContent !== next) element.textContent = next;
   });
   return (
-    <Text ref={text} aria-label={label} style={[{ fontFamily: strong ? FONT_STRONG : FONT, fontSize: size, lineHeight: size * 1.3, color: tokens.ink, fontVariant: ['tabular-nums'] }, style]}>
+    <Text
+      ref={text}
+      aria-label={label}
+      style={[
+        {
+          fontFamily: strong ? FONT_STRONG : FONT,
+          fontSize: size,
+          lineHeight: size * 1.3,
+          color: tokens.ink,
+          fontVariant: ['tabular-nums'],
+        },
+        style,
+      ]}
+    >
       {' '}
     </Text>
   );

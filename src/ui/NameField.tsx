@@ -37,5 +37,14 @@ export function NameField({ label, initial, action = 'Rename', onName }: NameFie
 
 const styles = StyleSheet.create({
   row: { flexDirection: 'row', gap: 8, alignItems: 'center', marginBottom: 8 },
-  field: { flex: 1, minWidth: 0, minHeight: TOUCH, borderWidth: 1, borderRadius: 14, paddingHorizontal: 12, fontFamily: FONT, fontSize: 16 },
+  field: {
+    flex: 1,
+    minWidth: 0,
+    minHeight: TOUCH,
+    borderWidth: 1,
+    borderRadius: 14,
+    paddingHorizontal: 12,
+    fontFamily: FONT,
+    fontSize: 16,
+  },
 });

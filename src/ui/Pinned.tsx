@@ -16,5 +16,9 @@ export function Pinned({ style, children }: PinnedProps) {
     element.style.position = 'sticky';
     element.style.left = '0px';
   }, []);
-  return <View ref={view} style={[{ alignSelf: 'flex-start' }, style]}>{children}</View>;
+  return (
+    <View ref={view} style={[{ alignSelf: 'flex-start' }, style]}>
+      {children}
+    </View>
+  );
 }

@@ -6,7 +6,10 @@ import { ChoiceRail, Rail, SwitchRail } from './Rail';
 
 const context = { tempo: { bpm: 92, beatsPerBar: 4 }, sampleRate: 48_000 };
 
-function show(value: ParamValue, param: keyof typeof echoParams = 'timeL'): { set: jest.Mock; touch: jest.Mock; slider: HTMLElement } {
+function show(
+  value: ParamValue,
+  param: keyof typeof echoParams = 'timeL',
+): { set: jest.Mock; touch: jest.Mock; slider: HTMLElement } {
   const set = jest.fn();
   const touch = jest.fn();
   render(<Rail param={echoParams[param]} value={value} context={context} onTouch={touch} onSet={set} />);
@@ -19,7 +22,14 @@ test('a rail says its name and its value with units', () => {
   expect(slider.getAttribute('aria-valuetext')).toBe('dotted eighth · 489 ms');
 });
 
-test.each([['{ArrowRight}', '1/4'], ['{ArrowLeft}', '1/4t'], ['{PageUp}', '1/4d'], ['{Home}', 0.1], ['{End}', 8000], ['{Delete}', '1/8d']])('key %s sets %s', async (key, expected) => {
+test.each([
+  ['{ArrowRight}', '1/4'],
+  ['{ArrowLeft}', '1/4t'],
+  ['{PageUp}', '1/4d'],
+  ['{Home}', 0.1],
+  ['{End}', 8000],
+  ['{Delete}', '1/8d'],
+])('key %s sets %s', async (key, expected) => {
   const { set, slider } = show('1/8d');
   slider.focus();
   await userEvent.keyboard(key);
@@ -92,7 +102,12 @@ describe('by hand', () => {
 
 test('switches and choices', async () => {
   const set = jest.fn();
-  render(<><SwitchRail param={echoParams.hold} value={false} onSet={set} /><ChoiceRail param={echoParams.routing} value="stereo" onSet={set} /></>);
+  render(
+    <>
+      <SwitchRail param={echoParams.hold} value={false} onSet={set} />
+      <ChoiceRail param={echoParams.routing} value="stereo" onSet={set} />
+    </>,
+  );
   await userEvent.click(screen.getByRole('switch', { name: 'Hold' }));
   await userEvent.click(screen.getByRole('radio', { name: 'ping-pong' }));
   expect(set.mock.calls).toEqual([[true], ['pingpong']]);

@@ -48,7 +48,10 @@ function fineness(y: number, height: number): number {
   return away > 140 ? 0.05 : away > 60 ? 0.25 : 1;
 }
 
-/** The control of the product: a horizontal rail that is dragged, finely dragged, typed, stepped by key or wheel, and reset by a double tap. */
+/**
+ * The control of the product: a horizontal rail that is dragged, finely dragged, typed, stepped by key or wheel, and
+ * reset by a double tap.
+ */
 export function Rail({ param, value, context, onTouch, onSet, lane, look = 'wet', laneMark, initial }: RailProps) {
   const tokens = useTokens();
   const track = useRef<View>(null);
@@ -82,7 +85,8 @@ export function Rail({ param, value, context, onTouch, onSet, lane, look = 'wet'
     },
     tap: (drag, again) => {
       if (again) reset();
-      else if (Math.abs(drag.x - position * drag.width) > GRIP_PX / 2) onSet(settingAt(param, drag.x / drag.width, context, CATCH, notches));
+      else if (Math.abs(drag.x - position * drag.width) > GRIP_PX / 2)
+        onSet(settingAt(param, drag.x / drag.width, context, CATCH, notches));
     },
   });
   useKeys(track, (event) => {
@@ -100,7 +104,9 @@ export function Rail({ param, value, context, onTouch, onSet, lane, look = 'wet'
   return (
     <View style={styles.rail}>
       <View style={styles.head}>
-        <Words numberOfLines={1} style={styles.name}>{param.label}</Words>
+        <Words numberOfLines={1} style={styles.name}>
+          {param.label}
+        </Words>
         <RailValue param={param} value={shown} context={context} onSet={onSet} />
       </View>
       <View
@@ -114,21 +120,57 @@ export function Rail({ param, value, context, onTouch, onSet, lane, look = 'wet'
         aria-valuetext={spoken}
         style={styles.touch}
       >
-        <View style={[styles.line, look === 'mix' && styles.thick, { backgroundColor: look === 'mix' ? tokens.sand : tokens.line }]} />
-        <View style={[styles.line, look === 'mix' && styles.thick, filled(param, position), { backgroundColor: look === 'plain' ? tokens.mute : tokens.sea }]} />
+        <View
+          style={[
+            styles.line,
+            look === 'mix' && styles.thick,
+            { backgroundColor: look === 'mix' ? tokens.sand : tokens.line },
+          ]}
+        />
+        <View
+          style={[
+            styles.line,
+            look === 'mix' && styles.thick,
+            filled(param, position),
+            { backgroundColor: look === 'plain' ? tokens.mute : tokens.sea },
+          ]}
+        />
         {lane ? (
           <View
-            style={[styles.lane, { backgroundColor: tokens.coral, left: `${lane.low * 100}%`, width: `${Math.max(0.5, (lane.high - lane.low) * 100)}%` }]}
+            style={[
+              styles.lane,
+              {
+                backgroundColor: tokens.coral,
+                left: `${lane.low * 100}%`,
+                width: `${Math.max(0.5, (lane.high - lane.low) * 100)}%`,
+              },
+            ]}
           />
         ) : null}
         {lane ? <View ref={laneMark} style={[styles.laneMark, { borderTopColor: tokens.coral }]} /> : null}
         {notches.map((notch, i) => (
           <View
             key={i}
-            style={[styles.notch, { left: `${notch.position * 100}%`, height: notch.major ? 7 : 4, backgroundColor: notch.major ? tokens.mute : tokens.line }]}
+            style={[
+              styles.notch,
+              {
+                left: `${notch.position * 100}%`,
+                height: notch.major ? 7 : 4,
+                backgroundColor: notch.major ? tokens.mute : tokens.line,
+              },
+            ]}
           />
         ))}
-        <View style={[styles.thumb, { left: `${position * 100}%`, borderColor: tokens.ink, backgroundColor: held ? tokens.seaSoft : tokens.card }]} />
+        <View
+          style={[
+            styles.thumb,
+            {
+              left: `${position * 100}%`,
+              borderColor: tokens.ink,
+              backgroundColor: held ? tokens.seaSoft : tokens.card,
+            },
+          ]}
+        />
       </View>
     </View>
   );
@@ -152,22 +194,51 @@ function keyed(event: KeyboardEvent, param: Param, value: ParamValue, context: V
 }
 
 /** A switch with the manners of a rail: name at the left, state at the right, all of it touchable. */
-export function SwitchRail({ param, value, onSet }: { readonly param: Param; readonly value: ParamValue; readonly onSet: (value: ParamValue) => void }) {
+export function SwitchRail({
+  param,
+  value,
+  onSet,
+}: {
+  readonly param: Param;
+  readonly value: ParamValue;
+  readonly onSet: (value: ParamValue) => void;
+}) {
   const tokens = useTokens();
   const on = value === true;
   return (
-    <Pressable role="switch" aria-checked={on} aria-label={param.label} onPress={() => onSet(!on)} style={styles.switchRow}>
+    <Pressable
+      role="switch"
+      aria-checked={on}
+      aria-label={param.label}
+      onPress={() => onSet(!on)}
+      style={styles.switchRow}
+    >
       <Words style={styles.name}>{param.label}</Words>
-      <View style={[styles.switch, { borderColor: on ? tokens.sea : tokens.mute, backgroundColor: on ? tokens.seaSoft : 'transparent' }]}>
+      <View
+        style={[
+          styles.switch,
+          { borderColor: on ? tokens.sea : tokens.mute, backgroundColor: on ? tokens.seaSoft : 'transparent' },
+        ]}
+      >
         <View style={[styles.knob, { backgroundColor: on ? tokens.sea : tokens.mute, marginLeft: on ? 22 : 2 }]} />
       </View>
-      <Words kind="strong" style={styles.switchText}>{on ? 'on' : 'off'}</Words>
+      <Words kind="strong" style={styles.switchText}>
+        {on ? 'on' : 'off'}
+      </Words>
     </Pressable>
   );
 }
 
 /** A choice: every option in sight. */
-export function ChoiceRail({ param, value, onSet }: { readonly param: Extract<Param, { kind: 'choice' }>; readonly value: ParamValue; readonly onSet: (value: ParamValue) => void }) {
+export function ChoiceRail({
+  param,
+  value,
+  onSet,
+}: {
+  readonly param: Extract<Param, { kind: 'choice' }>;
+  readonly value: ParamValue;
+  readonly onSet: (value: ParamValue) => void;
+}) {
   const tokens = useTokens();
   return (
     <View style={styles.rail}>
@@ -181,9 +252,17 @@ export function ChoiceRail({ param, value, onSet }: { readonly param: Extract<Pa
               role="radio"
               aria-checked={chosen}
               onPress={() => onSet(option.id)}
-              style={[styles.choice, { borderColor: chosen ? tokens.sea : tokens.line, backgroundColor: chosen ? tokens.seaSoft : 'transparent' }]}
+              style={[
+                styles.choice,
+                {
+                  borderColor: chosen ? tokens.sea : tokens.line,
+                  backgroundColor: chosen ? tokens.seaSoft : 'transparent',
+                },
+              ]}
             >
-              <Words numberOfLines={1} kind={chosen ? 'strong' : 'body'}>{option.label}</Words>
+              <Words numberOfLines={1} kind={chosen ? 'strong' : 'body'}>
+                {option.label}
+              </Words>
             </Pressable>
           );
         })}
@@ -201,8 +280,17 @@ const styles = StyleSheet.create({
   thick: { height: 9, borderRadius: 5 },
   lane: { position: 'absolute', height: 3, top: 12, borderRadius: 2 },
   laneMark: {
-    position: 'absolute', top: 4, left: 0, width: 0, height: 0, marginLeft: -5, borderLeftWidth: 5, borderRightWidth: 5, borderTopWidth: 7,
-    borderLeftColor: 'transparent', borderRightColor: 'transparent',
+    position: 'absolute',
+    top: 4,
+    left: 0,
+    width: 0,
+    height: 0,
+    marginLeft: -5,
+    borderLeftWidth: 5,
+    borderRightWidth: 5,
+    borderTopWidth: 7,
+    borderLeftColor: 'transparent',
+    borderRightColor: 'transparent',
   },
   notch: { position: 'absolute', width: 1, top: 30 },
   thumb: { position: 'absolute', width: 14, height: 26, marginLeft: -7, borderRadius: 7, borderWidth: 2 },
@@ -211,5 +299,14 @@ const styles = StyleSheet.create({
   knob: { width: 17, height: 17, borderRadius: 9 },
   switchText: { width: 28 },
   choices: { flexDirection: 'row', flexWrap: 'wrap', gap: 6, paddingVertical: 6 },
-  choice: { flexGrow: 1, minHeight: TOUCH, minWidth: 62, paddingHorizontal: 8, borderWidth: 1, borderRadius: 12, alignItems: 'center', justifyContent: 'center' },
+  choice: {
+    flexGrow: 1,
+    minHeight: TOUCH,
+    minWidth: 62,
+    paddingHorizontal: 8,
+    borderWidth: 1,
+    borderRadius: 12,
+    alignItems: 'center',
+    justifyContent: 'center',
+  },
 });

@@ -17,7 +17,10 @@ interface RailValueProps {
 /** What the field starts from: the note value of a synced time, else the figure. */
 const shortForm = (text: string): string => text.split(' · ')[0] ?? text;
 
-/** The figure at the right of a rail; tap it to type. What is not understood stays in the field with the reason under it; leaving the field keeps what is understood. */
+/**
+ * The figure at the right of a rail; tap it to type. What is not understood stays in the field with the reason under
+ * it; leaving the field keeps what is understood.
+ */
 export function RailValue({ param, value, context, onSet }: RailValueProps) {
   const tokens = useTokens();
   const [typed, setTyped] = useState<string | null>(null);
@@ -38,8 +41,15 @@ export function RailValue({ param, value, context, onSet }: RailValueProps) {
   };
   if (typed === null) {
     return (
-      <Pressable role="button" aria-label={`${param.label}, ${text}. Type a value`} onPress={() => setTyped(shortForm(text))} style={styles.value}>
-        <Words kind="strong" numberOfLines={1}>{text}</Words>
+      <Pressable
+        role="button"
+        aria-label={`${param.label}, ${text}. Type a value`}
+        onPress={() => setTyped(shortForm(text))}
+        style={styles.value}
+      >
+        <Words kind="strong" numberOfLines={1}>
+          {text}
+        </Words>
       </Pressable>
     );
   }
@@ -58,16 +68,42 @@ export function RailValue({ param, value, context, onSet }: RailValueProps) {
         onKeyPress={(event) => {
           if (event.nativeEvent.key === 'Escape') close();
         }}
-        style={[styles.input, { color: tokens.ink, borderColor: refusal ? tokens.danger : tokens.sea, backgroundColor: tokens.card }]}
+        style={[
+          styles.input,
+          { color: tokens.ink, borderColor: refusal ? tokens.danger : tokens.sea, backgroundColor: tokens.card },
+        ]}
       />
-      {refusal ? <Words kind="small" tone="danger" role="alert" style={styles.refusal}>{refusal}</Words> : null}
+      {refusal ? (
+        <Words kind="small" tone="danger" role="alert" style={styles.refusal}>
+          {refusal}
+        </Words>
+      ) : null}
     </View>
   );
 }
 
 const styles = StyleSheet.create({
-  value: { minHeight: TOUCH, minWidth: 48, marginVertical: -10, justifyContent: 'center', alignItems: 'flex-end', paddingLeft: 12, flexShrink: 0, zIndex: 1 },
+  value: {
+    minHeight: TOUCH,
+    minWidth: 48,
+    marginVertical: -10,
+    justifyContent: 'center',
+    alignItems: 'flex-end',
+    paddingLeft: 12,
+    flexShrink: 0,
+    zIndex: 1,
+  },
   editing: { alignItems: 'flex-end', flexShrink: 1 },
-  input: { minHeight: TOUCH, width: 150, marginVertical: -8, borderWidth: 2, borderRadius: 8, paddingHorizontal: 10, fontFamily: FONT_STRONG, fontSize: 16, textAlign: 'right' },
+  input: {
+    minHeight: TOUCH,
+    width: 150,
+    marginVertical: -8,
+    borderWidth: 2,
+    borderRadius: 8,
+    paddingHorizontal: 10,
+    fontFamily: FONT_STRONG,
+    fontSize: 16,
+    textAlign: 'right',
+  },
   refusal: { maxWidth: 240, textAlign: 'right', marginTop: 10 },
 });

@@ -12,13 +12,17 @@ interface SheetProps {
   readonly children: ReactNode;
 }
 
-/** A leaf laid over the chart: from the foot on a phone, in the middle on a wide screen. Escape or a tap beside it closes it. */
+/**
+ * A leaf laid over the chart: from the foot on a phone, in the middle on a wide screen. Escape or a tap beside it
+ * closes it.
+ */
 export function Sheet({ title, visible, onClose, children }: SheetProps) {
   const tokens = useTokens();
   const wide = useWide();
   const leaf = useRef<View>(null);
   useEffect(() => {
-    // A sheet over a sheet: the library leaves `aria-modal` on the lower one, where it has taken the role away. The leaf itself says it.
+    // A sheet over a sheet: the library leaves `aria-modal` on the lower one, where it has taken the role away. The
+    // leaf itself says it.
     if (visible) elementOf(leaf.current)?.parentElement?.closest('[aria-modal]')?.removeAttribute('aria-modal');
   }, [visible]);
   useEffect(() => {
@@ -32,10 +36,23 @@ export function Sheet({ title, visible, onClose, children }: SheetProps) {
   return (
     <Modal transparent visible={visible} onRequestClose={onClose} animationType="none">
       <View style={[styles.over, wide && styles.overWide]}>
-        <Pressable aria-hidden tabIndex={-1} onPress={onClose} style={[StyleSheet.absoluteFill, { backgroundColor: '#0A1218', opacity: 0.45 }]} />
-        <View ref={leaf} role="dialog" aria-modal aria-label={title} style={[styles.sheet, wide && styles.sheetWide, { backgroundColor: tokens.card, borderColor: tokens.line }]}>
+        <Pressable
+          aria-hidden
+          tabIndex={-1}
+          onPress={onClose}
+          style={[StyleSheet.absoluteFill, { backgroundColor: '#0A1218', opacity: 0.45 }]}
+        />
+        <View
+          ref={leaf}
+          role="dialog"
+          aria-modal
+          aria-label={title}
+          style={[styles.sheet, wide && styles.sheetWide, { backgroundColor: tokens.card, borderColor: tokens.line }]}
+        >
           <View style={styles.head}>
-            <Words kind="title" role="heading" aria-level={2} style={styles.title}>{title}</Words>
+            <Words kind="title" role="heading" aria-level={2} style={styles.title}>
+              {title}
+            </Words>
             <Tap plain icon="x" label="Close" onPress={onClose} />
           </View>
           {children}
@@ -48,7 +65,14 @@ export function Sheet({ title, visible, onClose, children }: SheetProps) {
 const styles = StyleSheet.create({
   over: { flex: 1, justifyContent: 'flex-end' },
   overWide: { justifyContent: 'center', alignItems: 'center' },
-  sheet: { borderTopLeftRadius: 18, borderTopRightRadius: 18, borderWidth: 1, paddingHorizontal: 18, paddingBottom: 18, maxHeight: '88%' },
+  sheet: {
+    borderTopLeftRadius: 18,
+    borderTopRightRadius: 18,
+    borderWidth: 1,
+    paddingHorizontal: 18,
+    paddingBottom: 18,
+    maxHeight: '88%',
+  },
   sheetWide: { borderRadius: 18, width: 480 },
   head: { flexDirection: 'row', alignItems: 'center', paddingVertical: 8 },
   title: { flex: 1 },

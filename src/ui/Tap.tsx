@@ -24,12 +24,31 @@ interface TapProps {
 }
 
 /** Anything that is tapped: at least 44 px, said by its label, its state never told by colour alone. */
-export function Tap({ label, onPress, icon, text, chosen = false, tone = 'ink', filled = false, plain = false, disabled = false, role = 'button', style, children }: TapProps) {
+export function Tap({
+  label,
+  onPress,
+  icon,
+  text,
+  chosen = false,
+  tone = 'ink',
+  filled = false,
+  plain = false,
+  disabled = false,
+  role = 'button',
+  style,
+  children,
+}: TapProps) {
   const tokens = useTokens();
   const full = filled || (chosen && !plain);
   const ink = full ? tokens.paper : tokens[tone];
   const state =
-    role === 'tab' ? { 'aria-selected': chosen } : role === 'radio' || role === 'switch' ? { 'aria-checked': chosen } : role === 'button' && chosen ? { 'aria-pressed': true } : {};
+    role === 'tab'
+      ? { 'aria-selected': chosen }
+      : role === 'radio' || role === 'switch'
+        ? { 'aria-checked': chosen }
+        : role === 'button' && chosen
+          ? { 'aria-pressed': true }
+          : {};
   return (
     <Pressable
       role={role}
@@ -61,6 +80,13 @@ export function Tap({ label, onPress, icon, text, chosen = false, tone = 'ink', 
 }
 
 const styles = StyleSheet.create({
-  tap: { minHeight: TOUCH, minWidth: TOUCH, borderRadius: 22, paddingHorizontal: 12, alignItems: 'center', justifyContent: 'center' },
+  tap: {
+    minHeight: TOUCH,
+    minWidth: TOUCH,
+    borderRadius: 22,
+    paddingHorizontal: 12,
+    alignItems: 'center',
+    justifyContent: 'center',
+  },
   row: { flexDirection: 'row', alignItems: 'center', gap: 7, flexShrink: 1 },
 });

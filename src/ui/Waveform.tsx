@@ -19,7 +19,16 @@ interface WaveformProps {
 const PITCH = 3;
 
 /** A sound as a row of ink strokes, as high as it is loud. */
-export const Waveform = memo(function Waveform({ peaks, from, to, width, height, colour, gain = 1, reversed = false }: WaveformProps) {
+export const Waveform = memo(function Waveform({
+  peaks,
+  from,
+  to,
+  width,
+  height,
+  colour,
+  gain = 1,
+  reversed = false,
+}: WaveformProps) {
   const path = useMemo(() => strokes(peaks, from, to, width, height, gain), [peaks, from, to, width, height, gain]);
   return (
     <Svg width={width} height={height} style={{ pointerEvents: 'none', transform: reversed ? [{ scaleX: -1 }] : [] }}>

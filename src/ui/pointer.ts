@@ -17,7 +17,9 @@ export interface Drag {
 }
 
 export interface DragHandlers {
-  /** Whether a finger put down here is meant for the view; else the page scrolls under it. Left out, all fingers are. */
+  /**
+   * Whether a finger put down here is meant for the view; else the page scrolls under it. Left out, all fingers are.
+   */
   takes?(x: number, y: number): boolean;
   /** A finger or mouse moved far enough to mean it; false leaves the gesture alone. */
   begin(drag: Drag): boolean | void;
@@ -36,7 +38,11 @@ const DOUBLE_TAP_MS = 320;
  * Pointer dragging with capture on a view.
  * @param scrolls the direction in which the page may still scroll from here
  */
-export function useDrag(view: RefObject<View | null>, handlers: DragHandlers, scrolls: 'pan-y' | 'pan-x' | 'pan-x pan-y' | 'none' = 'pan-y'): void {
+export function useDrag(
+  view: RefObject<View | null>,
+  handlers: DragHandlers,
+  scrolls: 'pan-y' | 'pan-x' | 'pan-x pan-y' | 'none' = 'pan-y',
+): void {
   const latest = useRef(handlers);
   useEffect(() => {
     latest.current = handlers;
@@ -60,7 +66,16 @@ function listen(element: HTMLElement, handlers: () => DragHandlers): () => void 
   const drag = (event: PointerEvent): Drag => {
     const x = event.clientX - box.left;
     const y = event.clientY - box.top;
-    const made = { startX: start.x, startY: start.y, x, y, dx: x - last.x, dy: y - last.y, width: box.width, height: box.height };
+    const made = {
+      startX: start.x,
+      startY: start.y,
+      x,
+      y,
+      dx: x - last.x,
+      dy: y - last.y,
+      width: box.width,
+      height: box.height,
+    };
     last = { x, y };
     return made;
   };

@@ -1,12 +1,18 @@
 import { useEffect } from 'react';
 
-/** Roles whose elements answer to Space but are no buttons to React Native's press handling, which gives them Enter only. */
+/**
+ * Roles whose elements answer to Space but are no buttons to React Native's press handling, which gives them Enter
+ * only.
+ */
 const SPACED = new Set(['radio', 'switch', 'tab', 'menuitem']);
 /** Groups in which arrow keys go from one to the next and choose it. */
 const GROUPS: Readonly<Record<string, string>> = { radio: 'radiogroup', tab: 'tablist' };
 const STEPS: Readonly<Record<string, number>> = { ArrowRight: 1, ArrowDown: 1, ArrowLeft: -1, ArrowUp: -1 };
 
-/** The keys that ARIA expects of radios, switches and tabs, for the whole page. Source: W3C, "ARIA Authoring Practices Guide" (2023). */
+/**
+ * The keys that ARIA expects of radios, switches and tabs, for the whole page. Source: W3C, "ARIA Authoring Practices
+ * Guide" (2023).
+ */
 export function useRoleKeys(): void {
   useEffect(() => {
     const press = (event: KeyboardEvent): void => {

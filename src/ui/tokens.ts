@@ -25,15 +25,43 @@ export interface Tokens {
 }
 
 export const DAY: Tokens = {
-  night: false, paper: '#F6F2E9', card: '#FFFDF7', line: '#D8CFBD', ink: '#20303A', mute: '#56626A',
-  sand: '#B07A2A', sandInk: '#85571A', sandSoft: '#E7D3AE', sea: '#0F6A83', seaSoft: '#B9DBE2',
-  coral: '#C9472B', coralInk: '#AE3A20', coralSoft: '#F7E3DC', plum: '#7A3E79', plumSoft: '#E3CFE2', danger: '#B3201B',
+  night: false,
+  paper: '#F6F2E9',
+  card: '#FFFDF7',
+  line: '#D8CFBD',
+  ink: '#20303A',
+  mute: '#56626A',
+  sand: '#B07A2A',
+  sandInk: '#85571A',
+  sandSoft: '#E7D3AE',
+  sea: '#0F6A83',
+  seaSoft: '#B9DBE2',
+  coral: '#C9472B',
+  coralInk: '#AE3A20',
+  coralSoft: '#F7E3DC',
+  plum: '#7A3E79',
+  plumSoft: '#E3CFE2',
+  danger: '#B3201B',
 };
 
 export const NIGHT: Tokens = {
-  night: true, paper: '#0D171D', card: '#15232B', line: '#2A3B45', ink: '#E9E4D8', mute: '#93A3AB',
-  sand: '#E0B066', sandInk: '#E0B066', sandSoft: '#4A3D25', sea: '#5CC3DA', seaSoft: '#173F4B',
-  coral: '#FF8A6B', coralInk: '#FF8A6B', coralSoft: '#4A2A22', plum: '#D79AD6', plumSoft: '#43294A', danger: '#FF6B5E',
+  night: true,
+  paper: '#0D171D',
+  card: '#15232B',
+  line: '#2A3B45',
+  ink: '#E9E4D8',
+  mute: '#93A3AB',
+  sand: '#E0B066',
+  sandInk: '#E0B066',
+  sandSoft: '#4A3D25',
+  sea: '#5CC3DA',
+  seaSoft: '#173F4B',
+  coral: '#FF8A6B',
+  coralInk: '#FF8A6B',
+  coralSoft: '#4A2A22',
+  plum: '#D79AD6',
+  plumSoft: '#43294A',
+  danger: '#FF6B5E',
 };
 
 export const FONT = 'HankenGrotesk_400Regular';

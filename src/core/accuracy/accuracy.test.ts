@@ -6,7 +6,11 @@ import { spacePromises } from './spaces';
 /** Those that take long have a test file of their own, so that several run at a time. */
 const ELSEWHERE = new Set([...presetPromises, ...spacePromises]);
 
-test.each(PROMISES.filter((promise) => !ELSEWHERE.has(promise)).map((promise) => [`${promise.effect}: ${promise.promise}`, promise] as const))('%s', (_name, { measure, limit }) => {
+test.each(
+  PROMISES.filter((promise) => !ELSEWHERE.has(promise)).map(
+    (promise) => [`${promise.effect}: ${promise.promise}`, promise] as const,
+  ),
+)('%s', (_name, { measure, limit }) => {
   expect(measure()).toBeLessThan(limit);
 });
 

@@ -13,4 +13,17 @@ import { hitPromises } from './pitchedHits';
 import { vowelPromises } from './vowels';
 
 /** Every promise about the sound of the effects. */
-export const PROMISES: readonly Accuracy[] = [...repeatPromises, ...loopPromises, ...levelPromises, ...presetPromises, ...spacePromises, ...placePromises, ...headPromises, ...tonePromises, ...colourPromises, ...aliasPromises, ...vowelPromises, ...hitPromises];
+export const PROMISES: readonly Accuracy[] = [
+  ...repeatPromises,
+  ...loopPromises,
+  ...levelPromises,
+  ...presetPromises,
+  ...spacePromises,
+  ...placePromises,
+  ...headPromises,
+  ...tonePromises,
+  ...colourPromises,
+  ...aliasPromises,
+  ...vowelPromises,
+  ...hitPromises,
+];

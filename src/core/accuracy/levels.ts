@@ -13,7 +13,10 @@ type Named = Readonly<Record<string, ParamValue>>;
 
 const RATES = [44_100, 48_000, 96_000];
 
-/** Highest level between samples, by sixteen times as many from the transform: a second method beside the meter's own kernel. */
+/**
+ * Highest level between samples, by sixteen times as many from the transform: a second method beside the meter's own
+ * kernel.
+ */
 export function truePeakByTransform(samples: Float64Array): number {
   const size = 4096;
   const up = 16;
@@ -53,7 +56,10 @@ function limiterOver(): number {
   return Math.max(...over);
 }
 
-/** Effects whose treated sound at neutral is the sound itself, perhaps later or louder: half of it beside the dry changes no frequency. */
+/**
+ * Effects whose treated sound at neutral is the sound itself, perhaps later or louder: half of it beside the dry
+ * changes no frequency.
+ */
 const LIKE_THE_DRY: readonly (readonly [string, Named])[] = [
   ...['1', '2', '4', '8'].map((oversampling) => ['drive', { oversampling, match: false, drive: 0 }] as const),
   ['flanger', { throughZero: true, depth: 0, place: 0 }],

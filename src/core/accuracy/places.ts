@@ -15,7 +15,10 @@ const RATE = 48_000;
 /** Falling noise as an impulse of one's own. */
 function ownImpulse(seconds: number): Float32Array {
   const random = makeRandom(17);
-  return Float32Array.from({ length: Math.round(seconds * RATE) }, (_, i) => (random() - 0.5) * Math.exp((-5 * i) / (seconds * RATE)));
+  return Float32Array.from(
+    { length: Math.round(seconds * RATE) },
+    (_, i) => (random() - 0.5) * Math.exp((-5 * i) / (seconds * RATE)),
+  );
 }
 
 /** Largest error against a direct sum in dB under the largest value. */
@@ -24,7 +27,18 @@ function convolutionError(seconds: number): number {
   const random = makeRandom(3);
   const input = Float64Array.from({ length: 3 * RATE }, () => random() - 0.5);
   const out = runWet('convolver', { source: 'own', fade: 0 }, { seconds: 3, input: (i) => input[i] ?? 0, own: [own] });
-  const { left: used } = makeImpulse({ source: { kind: 'sound', hash: 'own' }, startSeconds: 0, lengthSeconds: 8, fade: 0, decayScale: 1, reverse: false, sampleRate: RATE }, new Map([['own', [own]]]))!;
+  const { left: used } = makeImpulse(
+    {
+      source: { kind: 'sound', hash: 'own' },
+      startSeconds: 0,
+      lengthSeconds: 8,
+      fade: 0,
+      decayScale: 1,
+      reverse: false,
+      sampleRate: RATE,
+    },
+    new Map([['own', [own]]]),
+  )!;
   let peak = 0;
   let error = 0;
   for (let n = 5; n < 3 * RATE - 1; n += 577) {
@@ -37,8 +51,8 @@ function convolutionError(seconds: number): number {
 }
 
 /**
- * The inner part of an octave with soft edges, cut out of the spectrum: the skirts of any filter in time let a neighbouring octave in,
- * which in a room of carpet rings ten times as long.
+ * The inner part of an octave with soft edges, cut out of the spectrum: the skirts of any filter in time let a
+ * neighbouring octave in, which in a room of carpet rings ten times as long.
  */
 function innerOctave(samples: Float32Array, hz: number): Float64Array {
   let size = 1024;
@@ -61,61 +75,153 @@ function innerOctave(samples: Float32Array, hz: number): Float64Array {
 }
 
 /** Rooms where Eyring holds: walls alike and not too far from one another, no wall wide open. */
-const LIVE: Room = { box: [7, 9.5, 5.2], walls: ['plaster', 'plaster', 'plaster', 'plaster', 'planks', 'plaster'], source: [2.1, 2.4, 1.7], listener: [4.2, 6.6, 1.6], scattering: 0.2 };
-const PANELLED: Room = { box: [6, 7.1, 4.4], walls: ['panel', 'panel', 'panel', 'panel', 'planks', 'panel'], source: [2.1, 2.4, 1.7], listener: [4.2, 5.1, 1.6], scattering: 0.2 };
+const LIVE: Room = {
+  box: [7, 9.5, 5.2],
+  walls: ['plaster', 'plaster', 'plaster', 'plaster', 'planks', 'plaster'],
+  source: [2.1, 2.4, 1.7],
+  listener: [4.2, 6.6, 1.6],
+  scattering: 0.2,
+};
+const PANELLED: Room = {
+  box: [6, 7.1, 4.4],
+  walls: ['panel', 'panel', 'panel', 'panel', 'planks', 'panel'],
+  source: [2.1, 2.4, 1.7],
+  listener: [4.2, 5.1, 1.6],
+  scattering: 0.2,
+};
 
 function eyringError(room: Room): number {
   const made = roomImpulse(room, RATE);
-  return worst(OCTAVES.slice(0, 6).map((hz, octave) => {
-    const sides = [innerOctave(made.left, hz), innerOctave(made.right, hz)];
-    return 100 * (decaySeconds(sides, RATE) / eyringSeconds(room, octave) - 1);
-  }));
+  return worst(
+    OCTAVES.slice(0, 6).map((hz, octave) => {
+      const sides = [innerOctave(made.left, hz), innerOctave(made.right, hz)];
+      return 100 * (decaySeconds(sides, RATE) / eyringSeconds(room, octave) - 1);
+    }),
+  );
 }
 
 /** How far the first reflections lie from where the images say, in samples: the highest sample near each place. */
 function reflectionError(): number {
-  const bare: Room = { ...LIVE, walls: ['concrete', 'concrete', 'concrete', 'concrete', 'concrete', 'concrete'], scattering: 0 };
+  const bare: Room = {
+    ...LIVE,
+    walls: ['concrete', 'concrete', 'concrete', 'concrete', 'concrete', 'concrete'],
+    scattering: 0,
+  };
   const { left } = roomImpulse(bare, RATE);
   const [x, y, z] = bare.listener;
   const direct = Math.hypot(bare.source[0] - x, bare.source[1] - y, bare.source[2] - z);
   const firsts = imageSources(bare.box, bare.source, [x - 0.09, y, z], 1).slice(1, 4);
-  return worst(firsts.map(({ distance }) => {
-    const at = ((distance - direct) / SPEED_OF_SOUND) * RATE;
-    let best = Math.round(at) - 6;
-    for (let i = Math.round(at) - 6; i <= Math.round(at) + 6; i += 1) if (Math.abs(left[i]!) > Math.abs(left[best]!)) best = i;
-    return best - at;
-  }));
+  return worst(
+    firsts.map(({ distance }) => {
+      const at = ((distance - direct) / SPEED_OF_SOUND) * RATE;
+      let best = Math.round(at) - 6;
+      for (let i = Math.round(at) - 6; i <= Math.round(at) + 6; i += 1)
+        if (Math.abs(left[i]!) > Math.abs(left[best]!)) best = i;
+      return best - at;
+    }),
+  );
 }
 
-/** How far mid and side, and left and right, down strands of their own are from the whole when they come back together. */
+/**
+ * How far mid and side, and left and right, down strands of their own are from the whole when they come back together.
+ */
 function braidError(): number {
   const [left, right] = [sine(220, 0.4), sine(331, 0.3)];
   const apart = { level1: 1, level2: 1 };
-  return Math.max(...[{ ...apart, input1: 'mid', input2: 'side' }, { ...apart, input1: 'left', input2: 'right', pan1: -1, pan2: 1 }].map((values) => {
-    const out = runWet('braid', values, { seconds: 0.2, input: left, right });
-    return Math.max(...Array.from(out.left, (x, i) => Math.max(Math.abs(x - left(i)), Math.abs(out.right[i]! - right(i)))));
-  }));
+  return Math.max(
+    ...[
+      { ...apart, input1: 'mid', input2: 'side' },
+      { ...apart, input1: 'left', input2: 'right', pan1: -1, pan2: 1 },
+    ].map((values) => {
+      const out = runWet('braid', values, { seconds: 0.2, input: left, right });
+      return Math.max(
+        ...Array.from(out.left, (x, i) => Math.max(Math.abs(x - left(i)), Math.abs(out.right[i]! - right(i)))),
+      );
+    }),
+  );
 }
 
 export const placePromises: readonly Accuracy[] = [
-  { effect: 'Braid', promise: 'untouched strands make up the whole: mid and side, left and right', unit: 'of full scale', limit: 1e-9, measure: braidError },
-  { effect: 'Convolver', promise: 'equals a direct convolution, 0.4 s and 2.5 s', unit: 'dB under the peak', limit: -100, measure: () => Math.max(convolutionError(0.4), convolutionError(2.5)) },
   {
-    effect: 'Impulses', promise: 'a clap in a noisy recording: the decay of the known room recovered', unit: '%', limit: 10,
+    effect: 'Braid',
+    promise: 'untouched strands make up the whole: mid and side, left and right',
+    unit: 'of full scale',
+    limit: 1e-9,
+    measure: braidError,
+  },
+  {
+    effect: 'Convolver',
+    promise: 'equals a direct convolution, 0.4 s and 2.5 s',
+    unit: 'dB under the peak',
+    limit: -100,
+    measure: () => Math.max(convolutionError(0.4), convolutionError(2.5)),
+  },
+  {
+    effect: 'Impulses',
+    promise: 'a clap in a noisy recording: the decay of the known room recovered',
+    unit: '%',
+    limit: 10,
     measure: () => {
       const random = makeRandom(23);
       const known = roomImpulse(LIVE, RATE).left;
-      const recorded = Float32Array.from({ length: 5 * RATE }, (_, i) => 2e-4 * (random() - 0.5) + (known[i - 31_000] ?? 0));
+      const recorded = Float32Array.from(
+        { length: 5 * RATE },
+        (_, i) => 2e-4 * (random() - 0.5) + (known[i - 31_000] ?? 0),
+      );
       const { left } = fromRecording({ left: recorded, right: recorded }, RATE);
-      return worst([100 * (decaySeconds([innerOctave(left, 1000)], RATE, -5, -25) / decaySeconds([innerOctave(known, 1000)], RATE, -5, -25) - 1)]);
+      return worst([
+        100 *
+          (decaySeconds([innerOctave(left, 1000)], RATE, -5, -25) /
+            decaySeconds([innerOctave(known, 1000)], RATE, -5, -25) -
+            1),
+      ]);
     },
   },
   {
-    effect: 'Convolver', promise: 'no added latency: a click is answered at once', unit: 'samples', limit: 1,
-    measure: () => { const out = runWet('convolver', { source: 'own', fade: 0, length: 20 }, { seconds: 0.1, input: impulse, own: [Float32Array.from({ length: 4800 }, (_, i) => (i === 0 ? 1 : 0))] }); return out.left.findIndex((value) => Math.abs(value) > 0.5); },
+    effect: 'Convolver',
+    promise: 'no added latency: a click is answered at once',
+    unit: 'samples',
+    limit: 1,
+    measure: () => {
+      const out = runWet(
+        'convolver',
+        { source: 'own', fade: 0, length: 20 },
+        { seconds: 0.1, input: impulse, own: [Float32Array.from({ length: 4800 }, (_, i) => (i === 0 ? 1 : 0))] },
+      );
+      return out.left.findIndex((value) => Math.abs(value) > 0.5);
+    },
   },
-  { effect: 'Room maker', promise: 'decay of a live room per octave against Eyring', unit: '%', limit: 10, measure: () => eyringError(LIVE) },
-  { effect: 'Room maker', promise: 'decay of a panelled room per octave against Eyring', unit: '%', limit: 10, measure: () => eyringError(PANELLED) },
-  { effect: 'Room maker', promise: 'first reflections on the computed samples', unit: 'samples', limit: 1, measure: reflectionError },
-  { effect: 'Impulses', promise: 'all of the library are finite, sound on both sides and are at least sixteen', unit: 'wrong', limit: 1, measure: () => (LIBRARY.length < 16 ? 1 : 0) + LIBRARY.filter(({ make }) => { const { left, right } = make(24_000); return [left, right].some((side) => side.some((x) => !Number.isFinite(x)) || side.every((x) => x === 0)); }).length },
+  {
+    effect: 'Room maker',
+    promise: 'decay of a live room per octave against Eyring',
+    unit: '%',
+    limit: 10,
+    measure: () => eyringError(LIVE),
+  },
+  {
+    effect: 'Room maker',
+    promise: 'decay of a panelled room per octave against Eyring',
+    unit: '%',
+    limit: 10,
+    measure: () => eyringError(PANELLED),
+  },
+  {
+    effect: 'Room maker',
+    promise: 'first reflections on the computed samples',
+    unit: 'samples',
+    limit: 1,
+    measure: reflectionError,
+  },
+  {
+    effect: 'Impulses',
+    promise: 'all of the library are finite, sound on both sides and are at least sixteen',
+    unit: 'wrong',
+    limit: 1,
+    measure: () =>
+      (LIBRARY.length < 16 ? 1 : 0) +
+      LIBRARY.filter(({ make }) => {
+        const { left, right } = make(24_000);
+        return [left, right].some((side) => side.some((x) => !Number.isFinite(x)) || side.every((x) => x === 0));
+      }).length,
+  },
 ];

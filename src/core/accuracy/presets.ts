@@ -38,7 +38,10 @@ function material(): Sides {
   return known;
 }
 
-/** By how many LU each preset of an effect changes the loudness of the demo's parts; those that say they are quieter left out. */
+/**
+ * By how many LU each preset of an effect changes the loudness of the demo's parts; those that say they are quieter
+ * left out.
+ */
 export function presetLoudness(
   effect: EffectDefinition,
 ): readonly { readonly preset: string; readonly change: number }[] {

@@ -32,7 +32,24 @@ const echoRepeats = (pick: (found: { gain: number; at: number }, n: number) => n
 };
 
 const tapsOut = (named: Readonly<Record<string, number | string | boolean>>): Stereo =>
-  runWet('taps', { count: 4, time1: 100, time2: 212.5, time3: 333, time4: 480, level1: 0.9, level2: 0.5, level3: 0.7, level4: 0.3, pan2: -0.6, pan3: 0.25, ...named }, { seconds: 0.7, input: impulse });
+  runWet(
+    'taps',
+    {
+      count: 4,
+      time1: 100,
+      time2: 212.5,
+      time3: 333,
+      time4: 480,
+      level1: 0.9,
+      level2: 0.5,
+      level3: 0.7,
+      level4: 0.3,
+      pan2: -0.6,
+      pan3: 0.25,
+      ...named,
+    },
+    { seconds: 0.7, input: impulse },
+  );
 
 const TAP_TIMES = [4800, 10_200, 15_984, 23_040];
 const TAP_LEFT = [0.9, 0.5, 0.7 * 0.75, 0.3];
@@ -48,7 +65,11 @@ function detuneError(cents: number): number {
 
 /** Deepest that a steady tone sinks under its highest level in twelve seconds of a detuned take, in dB. */
 function doublingDip(cents: number, hz: number, sampleRate: number): number {
-  const { left } = runWet('doubling', { voices: 1, detune: cents, time: 20, drift: 0 }, { sampleRate, seconds: 12, input: sine(hz, 0.4, sampleRate) });
+  const { left } = runWet(
+    'doubling',
+    { voices: 1, detune: cents, time: 20, drift: 0 },
+    { sampleRate, seconds: 12, input: sine(hz, 0.4, sampleRate) },
+  );
   const span = Math.round(sampleRate * Math.max(0.01, 2 / hz));
   let [least, most] = [Infinity, 0];
   for (let at = sampleRate; at + span < left.length; at += span >> 1) {
@@ -60,44 +81,144 @@ function doublingDip(cents: number, hz: number, sampleRate: number): number {
 }
 
 export const repeatPromises: readonly Accuracy[] = [
-  { effect: 'Echo', promise: 'repeat n falls on n x time', unit: 'samples', limit: 0.01, measure: () => echoRepeats(({ at }, n) => at - n * 24_000) },
-  { effect: 'Echo', promise: 'repeat n is feedback^n', unit: 'dB', limit: 0.1, measure: () => echoRepeats(({ gain }, n) => db(gain) - (n - 1) * db(0.5)) },
   {
-    effect: 'Echo', promise: 'ping-pong alternates sides: the other side is silent', unit: 'of full scale', limit: 1e-9,
+    effect: 'Echo',
+    promise: 'repeat n falls on n x time',
+    unit: 'samples',
+    limit: 0.01,
+    measure: () => echoRepeats(({ at }, n) => at - n * 24_000),
+  },
+  {
+    effect: 'Echo',
+    promise: 'repeat n is feedback^n',
+    unit: 'dB',
+    limit: 0.1,
+    measure: () => echoRepeats(({ gain }, n) => db(gain) - (n - 1) * db(0.5)),
+  },
+  {
+    effect: 'Echo',
+    promise: 'ping-pong alternates sides: the other side is silent',
+    unit: 'of full scale',
+    limit: 1e-9,
     measure: () => {
       const out = runWet('echo', { timeL: 100, feedback: 0.5, routing: 'pingpong' }, { seconds: 0.5, input: impulse });
       return worst([out.right[4800]!, out.left[9600]!, out.right[14_400]!, out.left[19_200]!]);
     },
   },
   {
-    effect: 'Echo', promise: '120 % for a minute stays under its guard (1.52)', unit: 'over', limit: 1.52,
-    measure: () => worst([...runWet('echo', { timeL: 250, feedback: 1.2 }, { seconds: 60, input: (i) => (i < 20_000 ? 0.8 * Math.sin(i * 0.05) : 0) }).left.filter((_, i) => i % 7 === 0)]),
+    effect: 'Echo',
+    promise: '120 % for a minute stays under its guard (1.52)',
+    unit: 'over',
+    limit: 1.52,
+    measure: () =>
+      worst([
+        ...runWet(
+          'echo',
+          { timeL: 250, feedback: 1.2 },
+          { seconds: 60, input: (i) => (i < 20_000 ? 0.8 * Math.sin(i * 0.05) : 0) },
+        ).left.filter((_, i) => i % 7 === 0),
+      ]),
   },
-  { effect: 'Taps', promise: 'every tap in its place', unit: 'samples', limit: 0.01, measure: () => { const out = tapsOut({}); return worst(TAP_TIMES.map((at) => arrival(out.left, at).at - at)); } },
   {
-    effect: 'Taps', promise: 'every tap at its level on both sides', unit: 'dB', limit: 0.1,
-    measure: () => { const out = tapsOut({}); return worst(TAP_TIMES.flatMap((at, i) => [db(arrival(out.left, at).gain / TAP_LEFT[i]!), db(arrival(out.right, at).gain / TAP_RIGHT[i]!)])); },
-  },
-  {
-    effect: 'Taps', promise: 'stretch, swing and rise move them as they say', unit: 'samples and dB', limit: 0.1,
+    effect: 'Taps',
+    promise: 'every tap in its place',
+    unit: 'samples',
+    limit: 0.01,
     measure: () => {
-      const out = tapsOut({ stretch: 0.5, swing: 0.4, rise: -12, level1: 1, level2: 1, level3: 1, level4: 1, pan2: 0, pan3: 0 });
-      const times = [2400, 5100 + 0.2 * 2700, 7992, 11_520 + 0.2 * 3528];
-      return worst(times.flatMap((at, i) => { const found = arrival(out.left, at); return [found.at - at, db(found.gain) + 4 * i]; }));
+      const out = tapsOut({});
+      return worst(TAP_TIMES.map((at) => arrival(out.left, at).at - at));
     },
   },
-  { effect: 'Doubling', promise: 'detune of 10 and 35 cents', unit: 'cents', limit: 1, measure: () => worst([10, 35].map(detuneError)) },
-  { effect: 'Doubling', promise: 'a detuned take of a tone never dips, 41 Hz to 6.1 kHz', unit: 'dB', limit: 3, measure: () => worst([[12, 41, 44_100], [35, 82, 48_000], [-20, 311, 44_100], [50, 997, 48_000], [12, 2500, 44_100], [35, 6100, 48_000]].map(([cents, hz, rate]) => doublingDip(cents!, hz!, rate!))) },
   {
-    effect: 'Side delay', promise: 'the later side is later by exactly so many samples', unit: 'samples', limit: 0.01,
-    measure: () => worst([2, 13.3, 60].map((time) => { const out = runWet('sideDelay', { time }, { seconds: 0.1, input: impulse }); return arrival(out.right, time * 48).at - time * 48 + (out.left[0]! - 1); })),
+    effect: 'Taps',
+    promise: 'every tap at its level on both sides',
+    unit: 'dB',
+    limit: 0.1,
+    measure: () => {
+      const out = tapsOut({});
+      return worst(
+        TAP_TIMES.flatMap((at, i) => [
+          db(arrival(out.left, at).gain / TAP_LEFT[i]!),
+          db(arrival(out.right, at).gain / TAP_RIGHT[i]!),
+        ]),
+      );
+    },
   },
   {
-    effect: 'Side delay', promise: 'mono-safe: the sum is the sound as it was', unit: 'of full scale', limit: 1e-9,
+    effect: 'Taps',
+    promise: 'stretch, swing and rise move them as they say',
+    unit: 'samples and dB',
+    limit: 0.1,
+    measure: () => {
+      const out = tapsOut({
+        stretch: 0.5,
+        swing: 0.4,
+        rise: -12,
+        level1: 1,
+        level2: 1,
+        level3: 1,
+        level4: 1,
+        pan2: 0,
+        pan3: 0,
+      });
+      const times = [2400, 5100 + 0.2 * 2700, 7992, 11_520 + 0.2 * 3528];
+      return worst(
+        times.flatMap((at, i) => {
+          const found = arrival(out.left, at);
+          return [found.at - at, db(found.gain) + 4 * i];
+        }),
+      );
+    },
+  },
+  {
+    effect: 'Doubling',
+    promise: 'detune of 10 and 35 cents',
+    unit: 'cents',
+    limit: 1,
+    measure: () => worst([10, 35].map(detuneError)),
+  },
+  {
+    effect: 'Doubling',
+    promise: 'a detuned take of a tone never dips, 41 Hz to 6.1 kHz',
+    unit: 'dB',
+    limit: 3,
+    measure: () =>
+      worst(
+        [
+          [12, 41, 44_100],
+          [35, 82, 48_000],
+          [-20, 311, 44_100],
+          [50, 997, 48_000],
+          [12, 2500, 44_100],
+          [35, 6100, 48_000],
+        ].map(([cents, hz, rate]) => doublingDip(cents!, hz!, rate!)),
+      ),
+  },
+  {
+    effect: 'Side delay',
+    promise: 'the later side is later by exactly so many samples',
+    unit: 'samples',
+    limit: 0.01,
+    measure: () =>
+      worst(
+        [2, 13.3, 60].map((time) => {
+          const out = runWet('sideDelay', { time }, { seconds: 0.1, input: impulse });
+          return arrival(out.right, time * 48).at - time * 48 + (out.left[0]! - 1);
+        }),
+      ),
+  },
+  {
+    effect: 'Side delay',
+    promise: 'mono-safe: the sum is the sound as it was',
+    unit: 'of full scale',
+    limit: 1e-9,
     measure: () => {
       const tone = sine(700, 0.5);
       const out = runWet('sideDelay', { time: 22, monoSafe: true }, { seconds: 0.2, input: tone });
-      return apart(out.left.map((x, i) => x + out.right[i]!), Float64Array.from(out.left, (_, i) => 2 * tone(i)));
+      return apart(
+        out.left.map((x, i) => x + out.right[i]!),
+        Float64Array.from(out.left, (_, i) => 2 * tone(i)),
+      );
     },
   },
 ];

@@ -9,14 +9,26 @@ import { worst, type Accuracy } from './measure';
 const DECAYS = [0.3, 1, 2.7, 8, 20];
 
 function decayError(space: string, sampleRate: number): number {
-  return worst(DECAYS.map((seconds) => {
-    const out = runWet('reverb', { space, decay: seconds * 1000 }, { sampleRate, seconds: seconds * 1.1 + 0.3, input: impulse });
-    const measured = decaySeconds([octaveBand(out.left, 1000, sampleRate), octaveBand(out.right, 1000, sampleRate)], sampleRate);
-    return 100 * (measured / seconds - 1);
-  }));
+  return worst(
+    DECAYS.map((seconds) => {
+      const out = runWet(
+        'reverb',
+        { space, decay: seconds * 1000 },
+        { sampleRate, seconds: seconds * 1.1 + 0.3, input: impulse },
+      );
+      const measured = decaySeconds(
+        [octaveBand(out.left, 1000, sampleRate), octaveBand(out.right, 1000, sampleRate)],
+        sampleRate,
+      );
+      return 100 * (measured / seconds - 1);
+    }),
+  );
 }
 
-/** Share of samples beyond one standard deviation over that of noise (J. S. Abel and P. Huang, "A simple, robust measure of reverberation echo density", 2006). */
+/**
+ * Share of samples beyond one standard deviation over that of noise (J. S. Abel and P. Huang, "A simple, robust measure
+ * of reverberation echo density", 2006).
+ */
 export function echoDensity(samples: Float64Array, at: number, half: number): number {
   const weight = (k: number): number => 0.5 + 0.5 * Math.cos((Math.PI * k) / half);
   let power = 0;
@@ -77,11 +89,21 @@ function readPeaks(space: string): number[] {
     const at = Math.round(0.6 * seconds * 48_000);
     const tail = { seconds: 0.6 * seconds + PEAK_FRAMES / 48_000 + 0.1, input: impulse };
     const { left, right } = runWet('reverb', { space, decay: 1000 * seconds }, tail);
-    return [left, right, left.map((x, i) => x + right[i]!)].map((each) => highestPeak(each.slice(at, at + PEAK_FRAMES), 48_000));
+    return [left, right, left.map((x, i) => x + right[i]!)].map((each) =>
+      highestPeak(each.slice(at, at + PEAK_FRAMES), 48_000),
+    );
   });
 }
 
-const LOW_AND_HIGH = [[0.25, 0.15], [0.25, 1], [0.5, 0.3], [1, 0.15], [1.6, 0.45], [2.5, 0.15], [2.5, 1]] as const;
+const LOW_AND_HIGH = [
+  [0.25, 0.15],
+  [0.25, 1],
+  [0.5, 0.3],
+  [1, 0.15],
+  [1.6, 0.45],
+  [2.5, 0.15],
+  [2.5, 1],
+] as const;
 
 /** The longest allpass section of a cloud's entrance rings by itself for about 0.7 s. */
 const canHold = (space: string, seconds: number): boolean => space !== 'cloud' || seconds > 0.8;
@@ -91,21 +113,40 @@ function lowAndHighError(space: string, sampleRate: number): number {
   return worst(
     LOW_AND_HIGH.flatMap(([lowDecay, highDecay]) => {
       const measured = octaveDecays(space, { decay: 3000, lowDecay, highDecay }, [125, 8000], sampleRate);
-      return [3 * lowDecay, 3 * highDecay].map((seconds, i) => (canHold(space, seconds) ? 100 * (measured[i]! / seconds - 1) : 0));
+      return [3 * lowDecay, 3 * highDecay].map((seconds, i) =>
+        canHold(space, seconds) ? 100 * (measured[i]! / seconds - 1) : 0,
+      );
     }),
   );
 }
 
-/** Samples between impulses: a band of noise that falls within a second reads some percent high or low at random, as it does in rooms. */
+/**
+ * Samples between impulses: a band of noise that falls within a second reads some percent high or low at random, as it
+ * does in rooms.
+ */
 const IMPULSES_AT = [0, 7001, 15_013];
 
 /** Decays in seconds of octaves, each the mean of three readings (ISO 3382). */
-function octaveDecays(space: string, values: { decay: number; lowDecay: number; highDecay: number }, octaves: readonly number[], sampleRate: number): number[] {
+function octaveDecays(
+  space: string,
+  values: { decay: number; lowDecay: number; highDecay: number },
+  octaves: readonly number[],
+  sampleRate: number,
+): number[] {
   const seconds = (values.decay / 1000) * Math.max(1, values.lowDecay) * 1.1 + 0.8;
   const sums = octaves.map(() => 0);
   for (const first of IMPULSES_AT) {
-    const { left, right } = runWet('reverb', { space, ...values }, { seconds, input: (i) => impulse(i - first), sampleRate });
-    octaves.forEach((hz, i) => (sums[i]! += decaySeconds([octaveBand(left, hz, sampleRate), octaveBand(right, hz, sampleRate)], sampleRate) / IMPULSES_AT.length));
+    const { left, right } = runWet(
+      'reverb',
+      { space, ...values },
+      { seconds, input: (i) => impulse(i - first), sampleRate },
+    );
+    octaves.forEach(
+      (hz, i) =>
+        (sums[i]! +=
+          decaySeconds([octaveBand(left, hz, sampleRate), octaveBand(right, hz, sampleRate)], sampleRate) /
+          IMPULSES_AT.length),
+    );
   }
   return sums;
 }
@@ -126,13 +167,19 @@ function contourError(space: (typeof SPACES)[number], sampleRate: number): numbe
   return worst(seconds.map((each, i) => 100 * (each / 3 / CONTOURS[space][i]! - 1)));
 }
 
-const rms = (samples: Float64Array, from: number, to: number): number => 10 * Math.log10(samples.subarray(from, to).reduce((sum, x) => sum + x * x, 1e-20) / (to - from));
+const rms = (samples: Float64Array, from: number, to: number): number =>
+  10 * Math.log10(samples.subarray(from, to).reduce((sum, x) => sum + x * x, 1e-20) / (to - from));
 
 function sealedDrift(space: string): number {
   const random = makeRandom(11);
   const noise = Float32Array.from({ length: 48_000 }, () => random() - 0.5);
-  const out = runWet('reverb', { space, decay: 4000, modDepth: 0.5 }, { seconds: 62, input: (i) => noise[i] ?? 0, move: (step) => (step === 700 ? { freeze: 'sealed' } : null) });
-  const both = (from: number): number => 0.5 * (rms(out.left, from * 48_000, (from + 2) * 48_000) + rms(out.right, from * 48_000, (from + 2) * 48_000));
+  const out = runWet(
+    'reverb',
+    { space, decay: 4000, modDepth: 0.5 },
+    { seconds: 62, input: (i) => noise[i] ?? 0, move: (step) => (step === 700 ? { freeze: 'sealed' } : null) },
+  );
+  const both = (from: number): number =>
+    0.5 * (rms(out.left, from * 48_000, (from + 2) * 48_000) + rms(out.right, from * 48_000, (from + 2) * 48_000));
   return worst([20, 40, 59].map((second) => both(second) - both(2)));
 }
 
@@ -140,45 +187,133 @@ function sealedDrift(space: string): number {
 function openDrift(space: string): number {
   const random = makeRandom(12);
   const noise = Float32Array.from({ length: 96_000 }, () => 1.6 * (random() - 0.5));
-  const { left, right } = runWet('reverb', { space, decay: 4000, modDepth: 0.5, freeze: 'open' }, { seconds: 62, input: (i) => noise[i] ?? 0 });
-  const both = (from: number): number => 0.5 * (rms(left, from * 48_000, (from + 2) * 48_000) + rms(right, from * 48_000, (from + 2) * 48_000));
+  const { left, right } = runWet(
+    'reverb',
+    { space, decay: 4000, modDepth: 0.5, freeze: 'open' },
+    { seconds: 62, input: (i) => noise[i] ?? 0 },
+  );
+  const both = (from: number): number =>
+    0.5 * (rms(left, from * 48_000, (from + 2) * 48_000) + rms(right, from * 48_000, (from + 2) * 48_000));
   return worst([20, 40, 59].map((second) => both(second) - both(3)));
 }
 
 export const spacePromises: readonly Accuracy[] = [
-  ...SPACES.flatMap((space) => [44_100, 48_000, 96_000].map((rate): Accuracy => ({
-    effect: `Reverb, ${space}`, promise: `decay at 1 kHz for 0.3, 1, 2.7, 8 and 20 s, at ${rate / 1000} kHz (ISO 3382)`, unit: '%', limit: 5, measure: () => decayError(space, rate),
-  }))),
-  ...(['hall', 'plate'] as const).flatMap((space) => [44_100, 48_000].map((rate): Accuracy => ({
-    effect: `Reverb, ${space}`, promise: `as dense as noise (0.95 by Abel and Huang) within 80 ms, at ${rate / 1000} kHz`, unit: 'ms', limit: 80.1, measure: () => denseAfter(space, rate),
-  }))),
+  ...SPACES.flatMap((space) =>
+    [44_100, 48_000, 96_000].map((rate): Accuracy => ({
+      effect: `Reverb, ${space}`,
+      promise: `decay at 1 kHz for 0.3, 1, 2.7, 8 and 20 s, at ${rate / 1000} kHz (ISO 3382)`,
+      unit: '%',
+      limit: 5,
+      measure: () => decayError(space, rate),
+    })),
+  ),
+  ...(['hall', 'plate'] as const).flatMap((space) =>
+    [44_100, 48_000].map((rate): Accuracy => ({
+      effect: `Reverb, ${space}`,
+      promise: `as dense as noise (0.95 by Abel and Huang) within 80 ms, at ${rate / 1000} kHz`,
+      unit: 'ms',
+      limit: 80.1,
+      measure: () => denseAfter(space, rate),
+    })),
+  ),
   ...SPACES.flatMap((space): Accuracy[] => [
-    { effect: `Reverb, ${space}`, promise: 'highest peak of a late tail over its third octave, mean of twelve readings from 0.8 to 8 s (noise: 10.1)', unit: 'dB', limit: 11.5, measure: () => latePeaks(space).reduce((sum, peak) => sum + peak / 12, 0) },
-    { effect: `Reverb, ${space}`, promise: 'the same, highest of the readings (noise: 12.3 among 72)', unit: 'dB', limit: 13, measure: () => Math.max(...latePeaks(space)) },
-    { effect: `Reverb, ${space}`, promise: 'low and high decay hold at 125 Hz and 8 kHz, seven pairs of them (three readings each)', unit: '%', limit: 7, measure: () => lowAndHighError(space, 48_000) },
-    { effect: `Reverb, ${space}`, promise: 'decay contour as stated for nine octaves, at 44.1 and 96 kHz', unit: '%', limit: 8, measure: () => Math.max(contourError(space, 44_100), contourError(space, 96_000)) },
+    {
+      effect: `Reverb, ${space}`,
+      promise:
+        'highest peak of a late tail over its third octave, mean of twelve readings from 0.8 to 8 s (noise: 10.1)',
+      unit: 'dB',
+      limit: 11.5,
+      measure: () => latePeaks(space).reduce((sum, peak) => sum + peak / 12, 0),
+    },
+    {
+      effect: `Reverb, ${space}`,
+      promise: 'the same, highest of the readings (noise: 12.3 among 72)',
+      unit: 'dB',
+      limit: 13,
+      measure: () => Math.max(...latePeaks(space)),
+    },
+    {
+      effect: `Reverb, ${space}`,
+      promise: 'low and high decay hold at 125 Hz and 8 kHz, seven pairs of them (three readings each)',
+      unit: '%',
+      limit: 7,
+      measure: () => lowAndHighError(space, 48_000),
+    },
+    {
+      effect: `Reverb, ${space}`,
+      promise: 'decay contour as stated for nine octaves, at 44.1 and 96 kHz',
+      unit: '%',
+      limit: 8,
+      measure: () => Math.max(contourError(space, 44_100), contourError(space, 96_000)),
+    },
   ]),
-  ...SPACES.map((space): Accuracy => ({ effect: `Reverb, ${space}`, promise: 'sealed freeze holds its level over a minute', unit: 'dB', limit: 1, measure: () => sealedDrift(space) })),
+  ...SPACES.map((space): Accuracy => ({
+    effect: `Reverb, ${space}`,
+    promise: 'sealed freeze holds its level over a minute',
+    unit: 'dB',
+    limit: 1,
+    measure: () => sealedDrift(space),
+  })),
   {
-    effect: 'Reverb', promise: 'sealed freeze stays in tune over half a minute', unit: 'cents', limit: 6,
+    effect: 'Reverb',
+    promise: 'sealed freeze stays in tune over half a minute',
+    unit: 'cents',
+    limit: 6,
     measure: () => {
-      const out = runWet('reverb', { space: 'hall', decay: 4000, modDepth: 0.5 }, { seconds: 32, input: (i) => (i < 96_000 ? 0.3 * Math.sin((2 * Math.PI * 440 * i) / 48_000) : 0), move: (step) => (step === 1400 ? { freeze: 'sealed' } : null) });
+      const out = runWet(
+        'reverb',
+        { space: 'hall', decay: 4000, modDepth: 0.5 },
+        {
+          seconds: 32,
+          input: (i) => (i < 96_000 ? 0.3 * Math.sin((2 * Math.PI * 440 * i) / 48_000) : 0),
+          move: (step) => (step === 1400 ? { freeze: 'sealed' } : null),
+        },
+      );
       return worst([1200 * Math.log2(toneHz(out.left, 440, 28 * 48_000, 31 * 48_000) / 440)]);
     },
   },
-  { effect: 'Reverb', promise: 'open freeze does not sink in 57 s after the last sound', unit: 'dB', limit: 0.3, measure: () => worst([openDrift('hall'), openDrift('plate')]) },
   {
-    effect: 'Reverb', promise: 'open freeze takes sound in for half a minute and stays under full scale (peak)', unit: 'of full scale', limit: 1,
-    measure: () => worst([...runWet('reverb', { space: 'hall', decay: 8000, freeze: 'open' }, { seconds: 30, input: (i) => 0.5 * Math.sin(i * 0.05) + 0.4 * Math.sin(i * 0.0713) }).left.filter((_, i) => i > 48_000)]),
+    effect: 'Reverb',
+    promise: 'open freeze does not sink in 57 s after the last sound',
+    unit: 'dB',
+    limit: 0.3,
+    measure: () => worst([openDrift('hall'), openDrift('plate')]),
   },
   {
-    effect: 'Reverb', promise: 'leaving freeze decays as set (2 s)', unit: '%', limit: 5,
+    effect: 'Reverb',
+    promise: 'open freeze takes sound in for half a minute and stays under full scale (peak)',
+    unit: 'of full scale',
+    limit: 1,
+    measure: () =>
+      worst([
+        ...runWet(
+          'reverb',
+          { space: 'hall', decay: 8000, freeze: 'open' },
+          { seconds: 30, input: (i) => 0.5 * Math.sin(i * 0.05) + 0.4 * Math.sin(i * 0.0713) },
+        ).left.filter((_, i) => i > 48_000),
+      ]),
+  },
+  {
+    effect: 'Reverb',
+    promise: 'leaving freeze decays as set (2 s)',
+    unit: '%',
+    limit: 5,
     measure: () => {
       const random = makeRandom(5);
       const noise = Float32Array.from({ length: 24_000 }, () => random() - 0.5);
-      const out = runWet('reverb', { decay: 2000 }, { seconds: 9, input: (i) => noise[i] ?? 0, move: (step) => (step === 300 ? { freeze: 'sealed' } : step === 3750 ? { freeze: 'off' } : null) });
+      const out = runWet(
+        'reverb',
+        { decay: 2000 },
+        {
+          seconds: 9,
+          input: (i) => noise[i] ?? 0,
+          move: (step) => (step === 300 ? { freeze: 'sealed' } : step === 3750 ? { freeze: 'off' } : null),
+        },
+      );
       const [left, right] = [out.left.slice(5.1 * 48_000), out.right.slice(5.1 * 48_000)];
-      return worst([100 * (decaySeconds([octaveBand(left, 1000, 48_000), octaveBand(right, 1000, 48_000)], 48_000) / 2 - 1)]);
+      return worst([
+        100 * (decaySeconds([octaveBand(left, 1000, 48_000), octaveBand(right, 1000, 48_000)], 48_000) / 2 - 1),
+      ]);
     },
   },
 ];

@@ -15,7 +15,10 @@ export interface DecayCase {
 }
 
 export interface DecayReading {
-  /** Energy of the loudest half second of the last ten seconds against that of the ten before, in dB; -Infinity once all is silent. */
+  /**
+   * Energy of the loudest half second of the last ten seconds against that of the ten before, in dB; -Infinity once all
+   * is silent.
+   */
   readonly growthDb: number;
   /** Offset of the last ten seconds, in dB below full scale, and against that of the ten before. */
   readonly offsetDb: number;
@@ -57,7 +60,9 @@ const LOUDEST_PARTS = 10;
 /** Power below this, -90 dBFS, is not looked at: the last bits of single-precision lines, and single late grains. */
 const INAUDIBLE = 1e-9;
 
-/** Draws a case: every parameter anywhere on its rail or at an end of it, feedback anywhere below 100 %, nothing held. */
+/**
+ * Draws a case: every parameter anywhere on its rail or at an end of it, feedback anywhere below 100 %, nothing held.
+ */
 export function decayCase(number: number, among: readonly string[] = WITH_MEMORY): DecayCase {
   const random = makeRandom(number);
   for (let i = 0; i < 8; i += 1) random();
@@ -135,9 +140,15 @@ function meanOf(sums: Float64Array, counts: Float64Array, from: number, window: 
 
 /** Growth over ten seconds, offset and what is heard after silence was announced: what no case may reach, in dB. */
 export const DECAY_LIMITS = { growthDb: 0.1, offsetDb: -60, afterSilentDb: -90 };
-/** An offset that still sounds has come in as one, or as a tone that was moved there: it dies with its loop, by no less than this. */
+/**
+ * An offset that still sounds has come in as one, or as a tone that was moved there: it dies with its loop, by no less
+ * than this.
+ */
 const OFFSET_FALL_DB = -0.05;
-/** A tap read backwards takes piece after piece: which part of a sound falls into a seam changes from turn to turn of the loop. */
+/**
+ * A tap read backwards takes piece after piece: which part of a sound falls into a seam changes from turn to turn of
+ * the loop.
+ */
 const REVERSED_TOLERANCE_DB = 3;
 
 export const decays = ({ growthDb, offsetDb, offsetGrowthDb, afterSilentDb, toleranceDb }: DecayReading): boolean =>
@@ -146,8 +157,8 @@ export const decays = ({ growthDb, offsetDb, offsetGrowthDb, afterSilentDb, tole
   afterSilentDb < DECAY_LIMITS.afterSilentDb;
 
 /**
- * Runs a case: a second of sound, then nothing for two windows of ten seconds, longer where a loop takes longer than five.
- * The wet signal alone is looked at. Ends early once all has been silent for as long as a loop takes.
+ * Runs a case: a second of sound, then nothing for two windows of ten seconds, longer where a loop takes longer than
+ * five. The wet signal alone is looked at. Ends early once all has been silent for as long as a loop takes.
  */
 export function readDecay(drawn: DecayCase): DecayReading {
   const { effect, values, sampleRate, bpm } = drawn;

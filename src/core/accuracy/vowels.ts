@@ -61,7 +61,8 @@ export const vowelPromises: readonly Accuracy[] = ['spectrum', 'grains'].flatMap
     effect: 'Pitch',
     promise: `${quality}: a vowel of ${hz} Hz keeps its formants at ${semitones} semitones (rms over its tones)`,
     unit: 'dB',
-    // Between its tones nothing tells how high a formant is: a spectrum drawn through them is nearer than two periods of it.
+    // Between its tones nothing tells how high a formant is: a spectrum drawn through them is nearer than two periods
+    // of it.
     limit: quality === 'grains' && hz === 127 ? 2.2 : 1.5,
     measure: () => vowelError(quality, hz, semitones),
   })),

@@ -5,21 +5,33 @@ import { mergeTaps, tapList } from './tapList';
 
 const RATE = 48_000;
 const tone = (hz: number, dbfs: number, seconds: number, rate = RATE): Float32Array =>
-  Float32Array.from({ length: Math.round(seconds * rate) }, (_, i) => Math.pow(10, dbfs / 20) * Math.sin((2 * Math.PI * hz * i) / rate));
+  Float32Array.from(
+    { length: Math.round(seconds * rate) },
+    (_, i) => Math.pow(10, dbfs / 20) * Math.sin((2 * Math.PI * hz * i) / rate),
+  );
 const join = (...parts: Float32Array[]): Float32Array => Float32Array.from(parts.flatMap((part) => Array.from(part)));
 
 describe('loudness by BS.1770', () => {
   test('the weighting has the coefficients that the standard prints for 48 kHz', () => {
     const shelf = kShelf(RATE);
-    expect([shelf.b0, shelf.b1, shelf.b2, shelf.a1, shelf.a2].map((x) => x.toFixed(8))).toEqual(['1.53512486', '-2.69169619', '1.19839281', '-1.69065929', '0.73248077']);
+    expect([shelf.b0, shelf.b1, shelf.b2, shelf.a1, shelf.a2].map((x) => x.toFixed(8))).toEqual([
+      '1.53512486',
+      '-2.69169619',
+      '1.19839281',
+      '-1.69065929',
+      '0.73248077',
+    ]);
     expect(kHighPass(RATE).a1).toBeCloseTo(-1.99004745, 7);
     expect(kHighPass(RATE).a2).toBeCloseTo(0.99007225, 7);
   });
 
-  test.each([44_100, 48_000, 96_000])('a stereo tone of 1 kHz at -23 dBFS is -23 LUFS at %d Hz (EBU Tech 3341, case 1)', (rate) => {
-    const side = tone(1000, -23, 10, rate);
-    expect(loudness([side, side], rate).integrated).toBeCloseTo(-23, 1);
-  });
+  test.each([44_100, 48_000, 96_000])(
+    'a stereo tone of 1 kHz at -23 dBFS is -23 LUFS at %d Hz (EBU Tech 3341, case 1)',
+    (rate) => {
+      const side = tone(1000, -23, 10, rate);
+      expect(loudness([side, side], rate).integrated).toBeCloseTo(-23, 1);
+    },
+  );
 
   test('one channel of 997 Hz at full scale is -3.01 LUFS', () => {
     expect(loudness([tone(997, 0, 5)], RATE).integrated).toBeCloseTo(-3.01, 1);
@@ -37,7 +49,9 @@ describe('loudness by BS.1770', () => {
 
 test('peaks and RMS', () => {
   expect(rmsOf(tone(1000, 0, 1))).toBeCloseTo(Math.SQRT1_2, 4);
-  expect(Array.from(peakRow([Float32Array.of(0.1, -0.5, 0.2), Float32Array.of(0, 0.25, -0.75)], 2))).toEqual([0.5, 0.75]);
+  expect(Array.from(peakRow([Float32Array.of(0.1, -0.5, 0.2), Float32Array.of(0, 0.25, -0.75)], 2))).toEqual([
+    0.5, 0.75,
+  ]);
 });
 
 describe('tap list', () => {
@@ -54,7 +68,15 @@ describe('tap list', () => {
   });
 
   test('near ones are put together at their common centre', () => {
-    const tap = (seconds: number, left: number): { seconds: number; left: number; right: number; brightnessHz: number } => ({ seconds, left, right: 0, brightnessHz: 1000 });
+    const tap = (
+      seconds: number,
+      left: number,
+    ): { seconds: number; left: number; right: number; brightnessHz: number } => ({
+      seconds,
+      left,
+      right: 0,
+      brightnessHz: 1000,
+    });
     const [first, ...rest] = mergeTaps([tap(0.1, 3), tap(0.11, 4)], 0.02);
     expect(rest).toEqual([]);
     expect(first!.left).toBe(5);

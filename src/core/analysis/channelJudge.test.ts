@@ -5,12 +5,17 @@ import { MONO_BANDS } from './judgeReport';
 import { loudness } from './loudness';
 
 const RATE = 48_000;
-const tone = (hz: number, level: number, seconds = 4, shift = 0): Float32Array => Float32Array.from({ length: seconds * RATE }, (_, i) => level * Math.sin((2 * Math.PI * hz * (i - shift)) / RATE));
+const tone = (hz: number, level: number, seconds = 4, shift = 0): Float32Array =>
+  Float32Array.from({ length: seconds * RATE }, (_, i) => level * Math.sin((2 * Math.PI * hz * (i - shift)) / RATE));
 
-function judged(before: readonly [Float32Array, Float32Array], after: readonly [Float32Array, Float32Array]): ReturnType<ChannelJudge['report']> {
+function judged(
+  before: readonly [Float32Array, Float32Array],
+  after: readonly [Float32Array, Float32Array],
+): ReturnType<ChannelJudge['report']> {
   const judge = new ChannelJudge(RATE);
   const part = (samples: Float32Array, at: number): Float32Array => samples.subarray(at, at + 3072);
-  for (let at = 0; at + 3072 <= before[0].length; at += 3072) judge.listen([part(before[0], at), part(before[1], at), part(after[0], at), part(after[1], at)], 3072);
+  for (let at = 0; at + 3072 <= before[0].length; at += 3072)
+    judge.listen([part(before[0], at), part(before[1], at), part(after[0], at), part(after[1], at)], 3072);
   return judge.report();
 }
 
@@ -18,7 +23,9 @@ test('loudness as it goes by is what the whole has by BS.1770, whatever the leve
   fc.assert(
     fc.property(fc.array(fc.integer({ min: -60, max: -6 }), { minLength: 2, maxLength: 5 }), (levels) => {
       const random = makeRandom(7);
-      const sound = Float32Array.from(levels.flatMap((db) => Array.from({ length: RATE * 0.96 }, () => 10 ** (db / 20) * (random() * 2 - 1))));
+      const sound = Float32Array.from(
+        levels.flatMap((db) => Array.from({ length: RATE * 0.96 }, () => 10 ** (db / 20) * (random() * 2 - 1))),
+      );
       const now = judged([sound, sound], [sound, sound]);
       const whole = loudness([sound, sound], RATE);
       // Past blocks are counted in tenths of a decibel: the relative gate may fall a tenth beside.

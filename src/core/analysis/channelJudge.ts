@@ -24,7 +24,12 @@ export class ChannelJudge {
   private readonly image: StereoImage;
   private readonly spectra = [new MeanSpectrum(), new MeanSpectrum()] as const;
   /** The newest samples of all four, oldest first. */
-  private readonly recent: Four = [new Float32Array(SPECTRUM_FRAMES), new Float32Array(SPECTRUM_FRAMES), new Float32Array(SPECTRUM_FRAMES), new Float32Array(SPECTRUM_FRAMES)];
+  private readonly recent: Four = [
+    new Float32Array(SPECTRUM_FRAMES),
+    new Float32Array(SPECTRUM_FRAMES),
+    new Float32Array(SPECTRUM_FRAMES),
+    new Float32Array(SPECTRUM_FRAMES),
+  ];
   private sinceSpectrum = 0;
   private readonly waves = [new Float32Array(WAVE_STEPS), new Float32Array(WAVE_STEPS)] as const;
   private waveFilled = 0;
@@ -43,7 +48,10 @@ export class ChannelJudge {
     for (const spectrum of this.spectra) spectrum.clear();
   }
 
-  /** @param four left and right before the effects, left and right after them; `frames` samples of each, a multiple of 64 */
+  /**
+   * @param four left and right before the effects, left and right after them; `frames` samples of each, a multiple of
+   * 64
+   */
   listen(four: Four, frames: number): void {
     this.loudness.listen(four[2], four[3], 0, frames);
     for (let at = 0; at + IMAGE_RUN <= frames; at += IMAGE_RUN) {
@@ -89,29 +97,56 @@ export class ChannelJudge {
   report(): JudgeReport {
     const [before, after] = this.spectra;
     return {
-      momentary: this.loudness.momentary, shortTerm: this.loudness.shortTerm, integrated: this.loudness.integrated, truePeakDb: this.loudness.truePeakDb,
-      before: this.curve(before.power), after: this.curve(after.power),
-      monoLossDb: this.monoLoss(after), correlation: this.image.correlation, lowMidDb: this.lowMid(),
-      pairs: this.pairs(), waveBefore: [...this.waves[0]], waveAfter: [...this.waves[1]],
+      momentary: this.loudness.momentary,
+      shortTerm: this.loudness.shortTerm,
+      integrated: this.loudness.integrated,
+      truePeakDb: this.loudness.truePeakDb,
+      before: this.curve(before.power),
+      after: this.curve(after.power),
+      monoLossDb: this.monoLoss(after),
+      correlation: this.image.correlation,
+      lowMidDb: this.lowMid(),
+      pairs: this.pairs(),
+      waveBefore: [...this.waves[0]],
+      waveAfter: [...this.waves[1]],
     };
   }
 
   /** Level in bands of a third of an octave round each frequency, in dB. */
   private curve(power: Float64Array): number[] {
-    return SPECTRUM_HZ.map((hz) => 10 * Math.log10(Math.max(1e-12, bandPower(power, hz * 2 ** (-1 / 6), Math.max(hz * 2 ** (1 / 6), hz + this.sampleRate / SPECTRUM_FRAMES), this.sampleRate))));
+    return SPECTRUM_HZ.map(
+      (hz) =>
+        10 *
+        Math.log10(
+          Math.max(
+            1e-12,
+            bandPower(
+              power,
+              hz * 2 ** (-1 / 6),
+              Math.max(hz * 2 ** (1 / 6), hz + this.sampleRate / SPECTRUM_FRAMES),
+              this.sampleRate,
+            ),
+          ),
+        ),
+    );
   }
 
   private monoLoss({ power, mono }: MeanSpectrum): number[] {
     return MONO_BANDS.map(({ to }, i) => {
       const from = i === 0 ? 0 : MONO_BANDS[i - 1]!.to;
       const both = bandPower(power, from, to, this.sampleRate);
-      return both < HEARD ? 0 : Math.max(-60, 10 * Math.log10(Math.max(1e-6, bandPower(mono, from, to, this.sampleRate) / both)));
+      return both < HEARD
+        ? 0
+        : Math.max(-60, 10 * Math.log10(Math.max(1e-6, bandPower(mono, from, to, this.sampleRate) / both)));
     });
   }
 
   private lowMid(): number | null {
     const grown = (from: number, to: number): number | null => {
-      const [was, is] = [bandPower(this.spectra[0].power, from, to, this.sampleRate), bandPower(this.spectra[1].power, from, to, this.sampleRate)];
+      const [was, is] = [
+        bandPower(this.spectra[0].power, from, to, this.sampleRate),
+        bandPower(this.spectra[1].power, from, to, this.sampleRate),
+      ];
       return was < HEARD || is < HEARD ? null : 10 * Math.log10(is / was);
     };
     const [band, whole] = [grown(...LOW_MID), grown(20, this.sampleRate / 2)];
@@ -120,6 +155,9 @@ export class ChannelJudge {
 
   private pairs(): number[] {
     const [, , left, right] = this.recent;
-    return Array.from({ length: PAIRS }, (_, i) => SPECTRUM_FRAMES - (PAIRS - i) * PAIR_STRIDE).flatMap((at) => [left[at]!, right[at]!]);
+    return Array.from({ length: PAIRS }, (_, i) => SPECTRUM_FRAMES - (PAIRS - i) * PAIR_STRIDE).flatMap((at) => [
+      left[at]!,
+      right[at]!,
+    ]);
   }
 }

@@ -3,7 +3,10 @@ import { StateVariable, tuning } from '../dsp/stateVariable';
 /** Q of the two stages of a Butterworth filter of fourth order. */
 const STAGES = [0.541196, 1.306563] as const;
 
-/** Band of one octave around `hz`: Butterworth filters of fourth order at both edges, twice, so that a slow neighbour does not leak in (IEC 61260). */
+/**
+ * Band of one octave around `hz`: Butterworth filters of fourth order at both edges, twice, so that a slow neighbour
+ * does not leak in (IEC 61260).
+ */
 export function octaveBand(samples: ArrayLike<number>, hz: number, sampleRate: number): Float64Array {
   const out = Float64Array.from(samples);
   for (let pass = 0; pass < 2; pass += 1) {
@@ -17,13 +20,17 @@ export function octaveBand(samples: ArrayLike<number>, hz: number, sampleRate: n
   return out;
 }
 
-/** Energy of all channels that is still to come at every frame, in dB under the whole, by backward integration (M. R. Schroeder, 1965; ISO 3382). */
+/**
+ * Energy of all channels that is still to come at every frame, in dB under the whole, by backward integration (M. R.
+ * Schroeder, 1965; ISO 3382).
+ */
 export function decayCurve(channels: readonly Float64Array[], frame: number): Float64Array {
   const count = Math.floor((channels[0]?.length ?? 0) / frame);
   const curve = new Float64Array(count);
   let sum = 0;
   for (let i = count - 1; i >= 0; i -= 1) {
-    for (const samples of channels) for (let k = i * frame; k < (i + 1) * frame; k += 1) sum += samples[k]! * samples[k]!;
+    for (const samples of channels)
+      for (let k = i * frame; k < (i + 1) * frame; k += 1) sum += samples[k]! * samples[k]!;
     curve[i] = sum;
   }
   const whole = curve[0] ?? 0;
@@ -32,7 +39,8 @@ export function decayCurve(channels: readonly Float64Array[], frame: number): Fl
 }
 
 /**
- * Seconds for a fall of 60 dB, from the straight line through the curve between two levels (ISO 3382: T30 by -5 and -35 dB).
+ * Seconds for a fall of 60 dB, from the straight line through the curve between two levels (ISO 3382: T30 by -5 and -35
+ * dB).
  * @returns NaN when the curve does not fall that far
  */
 export function decaySeconds(channels: readonly Float64Array[], sampleRate: number, fromDb = -5, toDb = -35): number {

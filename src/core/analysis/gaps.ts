@@ -10,7 +10,13 @@ export interface Span {
  * @param floor what is lower counts as silence
  * @param holdSeconds a shorter silence does not part what is on both sides of it
  */
-export function soundingSpans(peaks: Float32Array, secondsPerPeak: number, { start, end }: Span, floor: number, holdSeconds: number): Span[] {
+export function soundingSpans(
+  peaks: Float32Array,
+  secondsPerPeak: number,
+  { start, end }: Span,
+  floor: number,
+  holdSeconds: number,
+): Span[] {
   const spans: { start: number; end: number }[] = [];
   const first = Math.max(0, Math.floor(start / secondsPerPeak));
   const last = Math.min(peaks.length, Math.ceil(end / secondsPerPeak));

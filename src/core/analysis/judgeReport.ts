@@ -27,7 +27,10 @@ export const judgeReportSchema = z.object({
   /** What a single speaker loses of what leaves, in dB, by MONO_BANDS; 0 in a band without sound. */
   monoLossDb: curve,
   correlation: z.number(),
-  /** How much more the low mids (150-500 Hz) grew than the whole did, in dB; null while there is too little sound to say. */
+  /**
+   * How much more the low mids (150-500 Hz) grew than the whole did, in dB; null while there is too little sound to
+   * say.
+   */
   lowMidDb: z.number().nullable(),
   /** Newest pairs of what leaves, left then right, for a goniometer. */
   pairs: curve,

@@ -18,8 +18,11 @@ export function kShelf(sampleRate: number): BiquadCoefficients {
   const vb = Math.pow(vh, 0.4996667741545416);
   const a0 = 1 + k / q + k * k;
   return {
-    b0: (vh + (vb * k) / q + k * k) / a0, b1: (2 * (k * k - vh)) / a0, b2: (vh - (vb * k) / q + k * k) / a0,
-    a1: (2 * (k * k - 1)) / a0, a2: (1 - k / q + k * k) / a0,
+    b0: (vh + (vb * k) / q + k * k) / a0,
+    b1: (2 * (k * k - vh)) / a0,
+    b2: (vh - (vb * k) / q + k * k) / a0,
+    a1: (2 * (k * k - 1)) / a0,
+    a2: (1 - k / q + k * k) / a0,
   };
 }
 

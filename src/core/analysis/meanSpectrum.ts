@@ -10,7 +10,10 @@ export class MeanSpectrum {
   /** Power of left plus right, halved: what a single speaker plays, on the same scale. */
   readonly mono = new Float64Array(SPECTRUM_FRAMES / 2 + 1);
   private readonly fft = new FFT(SPECTRUM_FRAMES);
-  private readonly window = Float64Array.from({ length: SPECTRUM_FRAMES }, (_, i) => 0.5 - 0.5 * Math.cos((2 * Math.PI * i) / SPECTRUM_FRAMES));
+  private readonly window = Float64Array.from(
+    { length: SPECTRUM_FRAMES },
+    (_, i) => 0.5 - 0.5 * Math.cos((2 * Math.PI * i) / SPECTRUM_FRAMES),
+  );
   private readonly frame = new Float64Array(SPECTRUM_FRAMES);
   private readonly left: number[];
   private readonly right: number[];

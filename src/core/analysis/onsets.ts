@@ -17,7 +17,10 @@ const PRESS = 200;
 const PER_OCTAVE = 24;
 const LOWEST_HZ = 40;
 const HIGHEST_HZ = 16_000;
-/** A frame is held against the one so long before it: a glide from note to note has then moved farther than a vibrato ever does. */
+/**
+ * A frame is held against the one so long before it: a glide from note to note has then moved farther than a vibrato
+ * ever does.
+ */
 const LAG_SECONDS = 0.03;
 /** A rise must stand this far over the mean of those around it, as a share of the highest of all. */
 const OVER = 0.08;
@@ -34,7 +37,8 @@ const HEARD = 0.6;
 const QUIETEST = 0.01;
 
 /**
- * Where hits begin in a sound: peaks of the spectral flux over a moving mean, each then set to where its envelope rises.
+ * Where hits begin in a sound: peaks of the spectral flux over a moving mean, each then set to where its envelope
+ * rises.
  * Source: S. Dixon, "Onset detection revisited" (2006).
  */
 export function findOnsets(samples: Float32Array, sampleRate: number): Onset[] {
@@ -47,16 +51,27 @@ export function findOnsets(samples: Float32Array, sampleRate: number): Onset[] {
     if (!isPeak(flux, i, gap) || flux[i]! < meanAround(flux, i, reach) + OVER * most) continue;
     peaks.push(i);
   }
-  const found = peaks.map((frame) => ({ ...beginOf(samples, frame * HOP, sampleRate), centroidHz: centroid[Math.min(frame + 2, centroid.length - 1)]! }));
+  const found = peaks.map((frame) => ({
+    ...beginOf(samples, frame * HOP, sampleRate),
+    centroidHz: centroid[Math.min(frame + 2, centroid.length - 1)]!,
+  }));
   const loudest = found.reduce((a, { peak }) => Math.max(a, peak), 0);
   return found
-    .filter(({ peak, at }, i) => peak > QUIETEST * loudest && (i === 0 || at - found[i - 1]!.at >= LEAST_GAP_SECONDS * sampleRate))
-    .map(({ at, peak, centroidHz }) => ({ seconds: at / sampleRate, strength: Math.pow(peak / loudest, HEARD), centroidHz }));
+    .filter(
+      ({ peak, at }, i) =>
+        peak > QUIETEST * loudest && (i === 0 || at - found[i - 1]!.at >= LEAST_GAP_SECONDS * sampleRate),
+    )
+    .map(({ at, peak, centroidHz }) => ({
+      seconds: at / sampleRate,
+      strength: Math.pow(peak / loudest, HEARD),
+      centroidHz,
+    }));
 }
 
 /**
- * How much louder each frame is than one a little before it, summed over the bands that rise; and the middle of its spectrum. A band is
- * held against the loudest of itself and its neighbours, so that a tone that wavers in pitch does not count as one that begins.
+ * How much louder each frame is than one a little before it, summed over the bands that rise; and the middle of its
+ * spectrum. A band is held against the loudest of itself and its neighbours, so that a tone that wavers in pitch does
+ * not count as one that begins.
  * Source: S. Böck and G. Widmer, "Maximum Filter Vibrato Suppression for Onset Detection" (2013).
  */
 function spectralFlux(samples: Float32Array, sampleRate: number): { flux: Float64Array; centroid: Float64Array } {
@@ -72,7 +87,8 @@ function spectralFlux(samples: Float32Array, sampleRate: number): { flux: Float6
   for (let i = 0; i < count; i += 1) {
     // The frame is centred on its hop, so that a rise shows where it is.
     const from = i * HOP - BINS;
-    for (let k = 0; k < FRAMES; k += 1) frame[k] = (samples[from + k] ?? 0) * (0.5 - 0.5 * Math.cos((2 * Math.PI * k) / FRAMES));
+    for (let k = 0; k < FRAMES; k += 1)
+      frame[k] = (samples[from + k] ?? 0) * (0.5 - 0.5 * Math.cos((2 * Math.PI * k) / FRAMES));
     fft.realTransform(out, frame);
     centroid[i] = (middleBin(out) * sampleRate) / FRAMES;
     const now = recent[i % (lag + 1)]!;

@@ -11,7 +11,10 @@ const RATE = 48_000;
 describe('decay by backward integration', () => {
   const noise = (seconds: number, decay: number): Float64Array => {
     const random = makeRandom(4);
-    return Float64Array.from({ length: Math.round(seconds * RATE) }, (_, i) => (random() - 0.5) * Math.pow(10, (-3 * i) / (decay * RATE)));
+    return Float64Array.from(
+      { length: Math.round(seconds * RATE) },
+      (_, i) => (random() - 0.5) * Math.pow(10, (-3 * i) / (decay * RATE)),
+    );
   };
 
   test.each([0.3, 1, 2.7])('noise that falls 60 dB in %d s is measured as that, within 3 %%', (decay) => {
@@ -19,11 +22,16 @@ describe('decay by backward integration', () => {
     expect(Math.abs(decaySeconds([noise(2 * decay, decay)], RATE) / decay - 1)).toBeLessThan(0.03);
   });
 
-  test('a sound that does not fall far enough has no decay', () => expect(decaySeconds([noise(0.2, 8)], RATE, -5, -65)).toBeNaN());
+  test('a sound that does not fall far enough has no decay', () =>
+    expect(decaySeconds([noise(0.2, 8)], RATE, -5, -65)).toBeNaN());
 
   test('a band hears its own tone and next to nothing of its neighbours two octaves off', () => {
     const level = (hz: number, band: number): number => {
-      const out = octaveBand(Float64Array.from({ length: RATE }, (_, i) => Math.sin((2 * Math.PI * hz * i) / RATE)), band, RATE);
+      const out = octaveBand(
+        Float64Array.from({ length: RATE }, (_, i) => Math.sin((2 * Math.PI * hz * i) / RATE)),
+        band,
+        RATE,
+      );
       return 10 * Math.log10(out.subarray(RATE / 2).reduce((sum, x) => sum + x * x, 0) / (RATE / 4));
     };
     expect(Math.abs(level(1000, 1000))).toBeLessThan(1.2);
@@ -37,25 +45,37 @@ describe('mirror images', () => {
   const inside = fc.tuple(between(0.1, 4.9), between(0.1, 6.9), between(0.1, 2.9));
 
   test('the six first reflections are as far as a mirror at each wall puts them', () => {
-    fc.assert(fc.property(inside, inside, (source, listener) => {
-      const found = imageSources(box, source, listener, 1).filter(({ bounces }) => bounces.reduce((a, b) => a + b, 0) === 1).map(({ distance }) => distance);
-      const mirrored = [0, 1, 2].flatMap((axis) => [0, box[axis]!].map((wall) => Math.hypot(...source.map((x, k) => (k === axis ? 2 * wall - x : x) - listener[k]!))));
-      const sorted = mirrored.sort((a, b) => a - b);
-      return found.length === 6 && found.every((distance, i) => Math.abs(distance - sorted[i]!) < 1e-9);
-    }));
+    fc.assert(
+      fc.property(inside, inside, (source, listener) => {
+        const found = imageSources(box, source, listener, 1)
+          .filter(({ bounces }) => bounces.reduce((a, b) => a + b, 0) === 1)
+          .map(({ distance }) => distance);
+        const mirrored = [0, 1, 2].flatMap((axis) =>
+          [0, box[axis]!].map((wall) =>
+            Math.hypot(...source.map((x, k) => (k === axis ? 2 * wall - x : x) - listener[k]!)),
+          ),
+        );
+        const sorted = mirrored.sort((a, b) => a - b);
+        return found.length === 6 && found.every((distance, i) => Math.abs(distance - sorted[i]!) < 1e-9);
+      }),
+    );
   });
 
   test('the way back is as long as the way there', () => {
-    fc.assert(fc.property(inside, inside, (a, b) => {
-      const [there, back] = [imageSources(box, a, b, 3), imageSources(box, b, a, 3)];
-      return there.every(({ distance }, i) => Math.abs(distance - back[i]!.distance) < 1e-9);
-    }), { numRuns: 30 });
+    fc.assert(
+      fc.property(inside, inside, (a, b) => {
+        const [there, back] = [imageSources(box, a, b, 3), imageSources(box, b, a, 3)];
+        return there.every(({ distance }, i) => Math.abs(distance - back[i]!.distance) < 1e-9);
+      }),
+      { numRuns: 30 },
+    );
   });
 });
 
 describe('between the samples', () => {
   test('a tone at another rate is the same tone', () => {
-    const tone = (rate: number): Float32Array => Float32Array.from({ length: rate / 2 }, (_, i) => 0.5 * Math.sin((2 * Math.PI * 3000 * i) / rate));
+    const tone = (rate: number): Float32Array =>
+      Float32Array.from({ length: rate / 2 }, (_, i) => 0.5 * Math.sin((2 * Math.PI * 3000 * i) / rate));
     const made = resample(tone(44_100), 44_100, RATE);
     const wanted = tone(RATE);
     for (let i = 2000; i < 20_000; i += 1) expect(Math.abs(made[i]! - wanted[i]!)).toBeLessThan(2e-4);
@@ -73,9 +93,11 @@ describe('between the samples', () => {
   });
 
   test('no sound rises above its samples by more than the bound', () => {
-    fc.assert(fc.property(fc.array(between(-1, 1), { minLength: 1, maxLength: 60 }), (samples) => {
-      const meter = new TruePeak();
-      return samples.every((x) => meter.next(x) <= TRUE_PEAK_BOUND + 1e-12);
-    }));
+    fc.assert(
+      fc.property(fc.array(between(-1, 1), { minLength: 1, maxLength: 60 }), (samples) => {
+        const meter = new TruePeak();
+        return samples.every((x) => meter.next(x) <= TRUE_PEAK_BOUND + 1e-12);
+      }),
+    );
   });
 });

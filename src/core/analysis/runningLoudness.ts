@@ -7,7 +7,10 @@ const MOMENTARY_HOPS = 4;
 const SHORT_HOPS = 30;
 const ABSOLUTE_GATE = -70;
 const RELATIVE_GATE = 10;
-/** The loudness of past blocks is counted in tenths of a decibel, from the absolute gate up: an hour costs no more than a minute. */
+/**
+ * The loudness of past blocks is counted in tenths of a decibel, from the absolute gate up: an hour costs no more than
+ * a minute.
+ */
 const BINS = 1000;
 const PER_DB = 10;
 
@@ -41,7 +44,12 @@ export class RunningLoudness {
     while (at < to) {
       const n = Math.min(to - at, this.hop - this.filled);
       this.sum += this.filters[0].energy(left, at, n) + this.filters[1].energy(right, at, n);
-      for (let i = at; i < at + n; i += 1) this.peak = Math.max(this.peak, this.peaks[0].next(left[i]!, this.peak), this.peaks[1].next(right[i]!, this.peak));
+      for (let i = at; i < at + n; i += 1)
+        this.peak = Math.max(
+          this.peak,
+          this.peaks[0].next(left[i]!, this.peak),
+          this.peaks[1].next(right[i]!, this.peak),
+        );
       this.filled += n;
       at += n;
       if (this.filled === this.hop) this.endHop();

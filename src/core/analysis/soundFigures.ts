@@ -21,5 +21,9 @@ export function soundFigures(left: Float32Array, right: Float32Array, sampleRate
     side += (left[i]! - right[i]!) ** 2;
   }
   const share = mid + side > 0 ? mid / (mid + side) : 1;
-  return { lufs: Number.isFinite(integrated) ? integrated : null, width: 1 - share, monoLossDb: Math.max(-60, 10 * Math.log10(Math.max(1e-6, share))) };
+  return {
+    lufs: Number.isFinite(integrated) ? integrated : null,
+    width: 1 - share,
+    monoLossDb: Math.max(-60, 10 * Math.log10(Math.max(1e-6, share))),
+  };
 }

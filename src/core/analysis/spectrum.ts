@@ -1,6 +1,9 @@
 import FFT from 'fft.js';
 
-/** Levels in dB of an impulse at the given frequencies: its Fourier transform, read on a straight line between two bins. @param samples padded with silence to the next power of two */
+/**
+ * Levels in dB of an impulse at the given frequencies: its Fourier transform, read on a straight line between two bins.
+ * @param samples padded with silence to the next power of two
+ */
 export function responseAt(samples: Float64Array, hz: readonly number[], sampleRate: number): number[] {
   let size = 1024;
   while (size < samples.length) size *= 2;
@@ -20,7 +23,10 @@ export function powerSpectrum(samples: Float64Array): Float64Array {
   const fft = new FFT(samples.length);
   const out = fft.createComplexArray();
   fft.realTransform(out, samples);
-  return Float64Array.from({ length: samples.length / 2 + 1 }, (_, k) => out[2 * k]! * out[2 * k]! + out[2 * k + 1]! * out[2 * k + 1]!);
+  return Float64Array.from(
+    { length: samples.length / 2 + 1 },
+    (_, k) => out[2 * k]! * out[2 * k]! + out[2 * k + 1]! * out[2 * k + 1]!,
+  );
 }
 
 /** Frequencies evenly spread by ratio. */

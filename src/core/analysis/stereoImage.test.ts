@@ -19,7 +19,15 @@ test.each([
   ['one side turned over', (i: number) => [Math.sin(i * 0.05), -Math.sin(i * 0.05)] as const, -1, -60],
   ['one side alone', (i: number) => [Math.sin(i * 0.05), 0] as const, 1, -3.01],
   ['two noises', (_: number, random: () => number) => [random() - 0.5, random() - 0.5] as const, 0, -3.01],
-  ['half alike', (_: number, random: () => number) => { const [a, b] = [random() - 0.5, random() - 0.5]; return [a, 0.5 * a + Math.sqrt(0.75) * b] as const; }, 0.5, -1.25],
+  [
+    'half alike',
+    (_: number, random: () => number) => {
+      const [a, b] = [random() - 0.5, random() - 0.5];
+      return [a, 0.5 * a + Math.sqrt(0.75) * b] as const;
+    },
+    0.5,
+    -1.25,
+  ],
 ])('%s: correlation and loss in mono', (_name, wave, correlation, loss) => {
   const image = judged(wave);
   expect(Math.abs(image.correlation - correlation)).toBeLessThan(0.03);

@@ -11,7 +11,10 @@ export class StereoImage {
   private readonly share: number;
 
   /** @param runFrames samples of each run that is listened to */
-  constructor(private readonly runFrames: number, sampleRate: number) {
+  constructor(
+    private readonly runFrames: number,
+    sampleRate: number,
+  ) {
     this.share = 1 - Math.exp(-runFrames / (WINDOW_SECONDS * sampleRate));
   }
 
@@ -43,7 +46,10 @@ export class StereoImage {
     this.both += (lr / n - this.both) * this.share;
   }
 
-  /** 1 when both sides are the same, 0 when they have nothing to do with one another, -1 when one is the other turned over; 1 for silence. */
+  /**
+   * 1 when both sides are the same, 0 when they have nothing to do with one another, -1 when one is the other turned
+   * over; 1 for silence.
+   */
   get correlation(): number {
     const size = Math.sqrt(this.left * this.right);
     return size < HEARD ? 1 : Math.max(-1, Math.min(1, this.both / size));

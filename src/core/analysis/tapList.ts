@@ -19,7 +19,13 @@ interface Cluster {
  * Energy is gathered in frames of `frameSeconds`; frames above `floorDb` under the strongest that lie next to one
  * another are one arrival, unless the energy dips by more than 12 dB and rises again.
  */
-export function tapList(left: ArrayLike<number>, right: ArrayLike<number>, sampleRate: number, frameSeconds = 0.004, floorDb = -60): Tap[] {
+export function tapList(
+  left: ArrayLike<number>,
+  right: ArrayLike<number>,
+  sampleRate: number,
+  frameSeconds = 0.004,
+  floorDb = -60,
+): Tap[] {
   const frame = Math.max(1, Math.round(frameSeconds * sampleRate));
   const count = Math.ceil(left.length / frame);
   const energy = new Float64Array(count);
@@ -31,7 +37,9 @@ export function tapList(left: ArrayLike<number>, right: ArrayLike<number>, sampl
   for (const value of energy) if (value > strongest) strongest = value;
   if (strongest === 0) return [];
   const floor = strongest * Math.pow(10, floorDb / 10);
-  return clusters(energy, floor).map((cluster) => measure(left, right, cluster.first * frame, Math.min(left.length, (cluster.last + 1) * frame), sampleRate));
+  return clusters(energy, floor).map((cluster) =>
+    measure(left, right, cluster.first * frame, Math.min(left.length, (cluster.last + 1) * frame), sampleRate),
+  );
 }
 
 function clusters(energy: Float64Array, floor: number): Cluster[] {
@@ -102,5 +110,10 @@ function together(a: Tap, b: Tap): Tap {
   const ea = a.left * a.left + a.right * a.right;
   const eb = b.left * b.left + b.right * b.right;
   const mean = (x: number, y: number): number => (x * ea + y * eb) / (ea + eb);
-  return { seconds: mean(a.seconds, b.seconds), left: Math.hypot(a.left, b.left), right: Math.hypot(a.right, b.right), brightnessHz: mean(a.brightnessHz, b.brightnessHz) };
+  return {
+    seconds: mean(a.seconds, b.seconds),
+    left: Math.hypot(a.left, b.left),
+    right: Math.hypot(a.right, b.right),
+    brightnessHz: mean(a.brightnessHz, b.brightnessHz),
+  };
 }

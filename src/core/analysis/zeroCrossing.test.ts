@@ -3,16 +3,20 @@ import { between } from '../testing';
 import { crossingNear } from './zeroCrossing';
 
 const RATE = 48_000;
-const sine = (hz: number): Float32Array => Float32Array.from({ length: RATE }, (_, i) => Math.sin((2 * Math.PI * hz * i) / RATE));
+const sine = (hz: number): Float32Array =>
+  Float32Array.from({ length: RATE }, (_, i) => Math.sin((2 * Math.PI * hz * i) / RATE));
 
 test('a cut of a tone falls where the tone goes through nothing, and never farther off than it may', () => {
-  fc.assert(fc.property(between(300, 4000), fc.integer({ min: 200, max: RATE - 200 }), (hz, frame) => {
-    const tone = sine(hz);
-    const at = crossingNear([tone], frame, 96);
-    expect(Math.abs(at - frame)).toBeLessThanOrEqual(96);
-    // Two milliseconds either way hold a crossing of anything over 250 Hz; a sample beside it stands under the slope of one sample.
-    expect(Math.abs(tone[at]!)).toBeLessThanOrEqual(Math.sin((2 * Math.PI * hz) / RATE) + 1e-6);
-  }));
+  fc.assert(
+    fc.property(between(300, 4000), fc.integer({ min: 200, max: RATE - 200 }), (hz, frame) => {
+      const tone = sine(hz);
+      const at = crossingNear([tone], frame, 96);
+      expect(Math.abs(at - frame)).toBeLessThanOrEqual(96);
+      // Two milliseconds either way hold a crossing of anything over 250 Hz; a sample beside it stands under the slope
+      // of one sample.
+      expect(Math.abs(tone[at]!)).toBeLessThanOrEqual(Math.sin((2 * Math.PI * hz) / RATE) + 1e-6);
+    }),
+  );
 });
 
 test('of two sides it is their sum that counts; where nothing crosses it is the quietest place; at the edges it stays inside', () => {

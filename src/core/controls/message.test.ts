@@ -9,11 +9,13 @@ test('a control change is read, by its channel and number; other messages and br
 });
 
 test('a control that is swept across takes hold no later than where the rail stands, and never far from it', () => {
-  fc.assert(fc.property(between(0, 1), fc.boolean(), (stands, up) => {
-    const way = Array.from({ length: 128 }, (_, i) => (up ? i : 127 - i) / 127);
-    const first = way.findIndex((now, i) => takesHold(way[i - 1] ?? null, now, stands));
-    return first >= 0 && Math.abs(way[first]! - stands) <= 3 / 127;
-  }));
+  fc.assert(
+    fc.property(between(0, 1), fc.boolean(), (stands, up) => {
+      const way = Array.from({ length: 128 }, (_, i) => (up ? i : 127 - i) / 127);
+      const first = way.findIndex((now, i) => takesHold(way[i - 1] ?? null, now, stands));
+      return first >= 0 && Math.abs(way[first]! - stands) <= 3 / 127;
+    }),
+  );
   expect(takesHold(null, 0.2, 0.8)).toBe(false);
   expect(takesHold(0.1, 0.9, 0.5)).toBe(true);
 });

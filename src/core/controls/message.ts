@@ -24,7 +24,8 @@ export function readControl(bytes: ArrayLike<number>): ControlMessage | null {
 const NEAR = 2.5 / MOST;
 
 /**
- * Whether a control takes hold of a rail, so that nothing jumps: when it comes near to where the rail stands, or passes it.
+ * Whether a control takes hold of a rail, so that nothing jumps: when it comes near to where the rail stands, or passes
+ * it.
  * @param before where the control was before; null when that is not known
  */
 export const takesHold = (before: number | null, now: number, stands: number): boolean =>

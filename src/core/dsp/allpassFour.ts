@@ -36,7 +36,10 @@ export class AllpassFour {
   /** No section is shorter than a run: the kernel reads nothing that it has just written. */
   private long = true;
 
-  /** @param most figures that the rings take together  @param home memory of a kernel's with room for it; left out, TypeScript does the work */
+  /**
+   * @param most figures that the rings take together
+   * @param home memory of a kernel's with room for it; left out, TypeScript does the work
+   */
   constructor(most: number, home: KernelRoom | null) {
     const kernel = home ? joinKernel(DIFFUSER_BYTES, home.memory) : null;
     const buffer = home && kernel ? home.memory.buffer : new ArrayBuffer(AllpassFour.bytesFor(most));
@@ -107,7 +110,7 @@ export class AllpassFour {
     const size = this.sizes[index]!;
     let gain = this.gains[index]!;
     let at = this.places[index]!;
-    for (let from = 0; from < n; ) {
+    for (let from = 0; from < n;) {
       const end = Math.min(n, from + size - at);
       for (let i = from, place = start + at; i < end; i += 1, place += 1) {
         gain += step;

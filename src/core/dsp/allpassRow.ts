@@ -18,7 +18,8 @@ export class AllpassRow {
 
   /** In place. @param from @param to gain of the sections at the ends of the run, under 1; 0 is a plain delay */
   process(io: Float64Array, n: number, from: number, to: number): void {
-    for (let section = 0; section < this.rings.length; section += 1) this.section(section, io, n, from, (to - from) / n);
+    for (let section = 0; section < this.rings.length; section += 1)
+      this.section(section, io, n, from, (to - from) / n);
   }
 
   /** In pieces that end where the ring does, so that the loop need not look for its end. */
@@ -27,7 +28,7 @@ export class AllpassRow {
     const size = ring.length;
     let at = this.places[index]!;
     let gain = from;
-    for (let begin = 0; begin < n; ) {
+    for (let begin = 0; begin < n;) {
       const end = Math.min(n, begin + size - at);
       for (let i = begin, place = at; i < end; i += 1, place += 1) {
         gain += step;

@@ -27,15 +27,18 @@ const added = (since: number, height: number, slope: number, curvature: number):
   return [...samples.subarray(1)];
 };
 
-test.each([0, 0.2, 0.5, 0.83, 1])('%d samples behind a corner, steps, ramps and parabolas become those of the spline', (since) => {
-  const places = [since - 2, since - 1, since, since + 1];
-  const step = (u: number): number => (u >= 0 ? 1 : 0);
-  const [steps, ramps, parabolas] = [added(since, 1, 0, 0), added(since, 0, 1, 0), added(since, 0, 0, 1)];
-  places.forEach((u, k) => {
-    // Right at the corner a step is up already where it is the third sample, and not yet where it is the second.
-    const up = k >= 2 ? 1 : 0;
-    expect(steps[k]! + up).toBeCloseTo(integrated(u, 1), 6);
-    expect(ramps[k]! + step(u) * u).toBeCloseTo(integrated(u, 2), 6);
-    expect(parabolas[k]! + step(u) * 0.5 * u * u).toBeCloseTo(integrated(u, 3) - integrated(u, 1) / 6, 6);
-  });
-});
+test.each([0, 0.2, 0.5, 0.83, 1])(
+  '%d samples behind a corner, steps, ramps and parabolas become those of the spline',
+  (since) => {
+    const places = [since - 2, since - 1, since, since + 1];
+    const step = (u: number): number => (u >= 0 ? 1 : 0);
+    const [steps, ramps, parabolas] = [added(since, 1, 0, 0), added(since, 0, 1, 0), added(since, 0, 0, 1)];
+    places.forEach((u, k) => {
+      // Right at the corner a step is up already where it is the third sample, and not yet where it is the second.
+      const up = k >= 2 ? 1 : 0;
+      expect(steps[k]! + up).toBeCloseTo(integrated(u, 1), 6);
+      expect(ramps[k]! + step(u) * u).toBeCloseTo(integrated(u, 2), 6);
+      expect(parabolas[k]! + step(u) * 0.5 * u * u).toBeCloseTo(integrated(u, 3) - integrated(u, 1) / 6, 6);
+    });
+  },
+);

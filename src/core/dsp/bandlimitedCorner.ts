@@ -1,7 +1,10 @@
 /** Samples that a corner is spread over: two before it, two behind it. */
 export const CORNER_FRAMES = 4;
 
-/** Integrals of the B-spline of third order from its beginning at -2: up to `u - 2`, then up to `u - 1`, where `u` is 0 to 1. */
+/**
+ * Integrals of the B-spline of third order from its beginning at -2: up to `u - 2`, then up to `u - 1`, where `u` is 0
+ * to 1.
+ */
 const onceEarly = (u: number): number => (u * u * u * u) / 24;
 const twiceEarly = (u: number): number => (u * u * u * u * u) / 120;
 const threeTimesEarly = (u: number): number => (u * u * u * u * u * u) / 720;
@@ -16,13 +19,16 @@ function threeTimesLate(u: number): number {
 }
 
 /**
- * Adds to the four samples round a corner of a wave what they lack, so that it has no harmonics beyond half the sample rate that would
- * come back as other tones. A step, a ramp and a parabola that begin at the corner are each brought to their integral of a B-spline; of the
- * parabola a sixth of a step is taken off, by which the spline would dull it for ever.
- * Source: F. Esqueda, V. Välimäki and S. Bilbao, "Aliasing Reduction in Clipped Signals" (2016), with the B-spline of third order, and its
- * next integral for what the curvature changes by.
- * @param at first of the four; the corner lies between the second and the third  @param since samples from the corner to the third, 0 to 1
- * @param height, slope, curvature what the wave changes by at the corner: itself, by the sample, and by the sample twice
+ * Adds to the four samples round a corner of a wave what they lack, so that it has no harmonics beyond half the sample
+ * rate that would come back as other tones. A step, a ramp and a parabola that begin at the corner are each brought to
+ * their integral of a B-spline; of the parabola a sixth of a step is taken off, by which the spline would dull it for
+ * ever.
+ * Source: F. Esqueda, V. Välimäki and S. Bilbao, "Aliasing Reduction in Clipped Signals" (2016), with the B-spline of
+ * third order, and its next integral for what the curvature changes by.
+ * @param at first of the four; the corner lies between the second and the third
+ * @param since samples from the corner to the third, 0 to 1
+ * @param height, slope, curvature what the wave changes by at the corner: itself, by the sample, and by the sample
+ * twice
  */
 export function addCorner(
   samples: Float64Array,

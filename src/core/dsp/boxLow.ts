@@ -1,8 +1,8 @@
 const PASSES = 3;
 
 /**
- * Low-pass of three moving means in a row, close to a bell in time and without any phase of its own but a whole number of
- * samples' delay. Source: W. M. Wells, "Efficient synthesis of Gaussian filters by cascaded uniform filters" (1986).
+ * Low-pass of three moving means in a row, close to a bell in time and without any phase of its own but a whole number
+ * of samples' delay. Source: W. M. Wells, "Efficient synthesis of Gaussian filters by cascaded uniform filters" (1986).
  */
 export class BoxLow {
   /** Samples by which it is late. */

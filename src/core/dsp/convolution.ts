@@ -2,7 +2,10 @@ import { passesOf, workMemory, writeTurns, type WorkMemory } from './convolution
 import { narrowRun } from './runs';
 
 export const CONVOLUTION_STEP = 64;
-/** Partition sizes; each stage begins two of its partitions after the start, so that a block can be worked off while the next one comes in. */
+/**
+ * Partition sizes; each stage begins two of its partitions after the start, so that a block can be worked off while the
+ * next one comes in.
+ */
 const SIZES = [64, 256, 1024, 8192] as const;
 const STARTS = [0, 512, 2048, 16_384] as const;
 /** Bins that the sums are worked out for at once, and their figures. */
@@ -16,7 +19,10 @@ function partitionsOf(stage: number, frames: number): number {
   return Math.max(0, Math.ceil((end - STARTS[stage]!) / SIZES[stage]!));
 }
 
-/** An impulse as spectra of its partitions, ready for a convolution: those of each stage laid out as ConvolutionWork.multiply says. */
+/**
+ * An impulse as spectra of its partitions, ready for a convolution: those of each stage laid out as
+ * ConvolutionWork.multiply says.
+ */
 export interface PreparedImpulse {
   readonly frames: number;
   readonly stages: readonly Float32Array[];
@@ -24,12 +30,16 @@ export interface PreparedImpulse {
 
 /** Transforms an impulse. Takes tens of milliseconds for seconds of sound: not for the audio thread. */
 export function prepareImpulse(left: ArrayLike<number>, right: ArrayLike<number>, withKernel = true): PreparedImpulse {
-  const made = makeStages(SIZES.map(() => 0), withKernel).stages;
+  const made = makeStages(
+    SIZES.map(() => 0),
+    withKernel,
+  ).stages;
   const stages = SIZES.map((size, index) => {
     const count = partitionsOf(index, left.length);
     const spectra = new Float32Array(count * 4 * size);
     const stage = made[index]!;
-    for (let p = 0; p < count; p += 1) layIn(stage.spectrum(left, right, STARTS[index]! + p * size), 1, 0, spectra, count, p);
+    for (let p = 0; p < count; p += 1)
+      layIn(stage.spectrum(left, right, STARTS[index]! + p * size), 1, 0, spectra, count, p);
     return spectra;
   });
   return { frames: left.length, stages };
@@ -44,31 +54,59 @@ function layIn(from: Float32Array, count: number, slot: number, to: Float32Array
 }
 
 /**
- * Rows of figures lie this much farther apart than they are long. All lengths are powers of two: without it everything that is read
- * and written side by side would fall to the same few places of the processor's cache, and drive itself out of it.
+ * Rows of figures lie this much farther apart than they are long. All lengths are powers of two: without it everything
+ * that is read and written side by side would fall to the same few places of the processor's cache, and drive itself
+ * out of it.
  */
 const GAP = 16;
-/** Parts that a stage lays down one after the other; in sizes of a partition, what they take beside those of the partitions, and what each partition takes. */
+/**
+ * Parts that a stage lays down one after the other; in sizes of a partition, what they take beside those of the
+ * partitions, and what each partition takes.
+ */
 const PARTS = 10;
 const OWN_ROWS = 21;
 const PARTITION_ROWS = 8;
 
 /** A stage of each size, and what they share, in one memory. @param most partitions of each */
-function makeStages(most: readonly number[], withKernel: boolean): { readonly stages: readonly Stage[]; readonly ways: Ways } {
-  const figures = most.map((count, index) => OWN_ROWS * SIZES[index]! + PARTS * GAP + PARTITION_ROWS * Math.max(1, count) * SIZES[index]!);
-  const memory = workMemory(figures.reduce((sum, one) => sum + one, WAYS_FIGURES), withKernel);
+function makeStages(
+  most: readonly number[],
+  withKernel: boolean,
+): { readonly stages: readonly Stage[]; readonly ways: Ways } {
+  const figures = most.map(
+    (count, index) => OWN_ROWS * SIZES[index]! + PARTS * GAP + PARTITION_ROWS * Math.max(1, count) * SIZES[index]!,
+  );
+  const memory = workMemory(
+    figures.reduce((sum, one) => sum + one, WAYS_FIGURES),
+    withKernel,
+  );
   const ways = new Ways(memory);
-  return { ways, stages: most.map((count, index) => new Stage(index, count, ways, figures.slice(0, index).reduce((sum, one) => sum + one, WAYS_FIGURES))) };
+  return {
+    ways,
+    stages: most.map(
+      (count, index) =>
+        new Stage(
+          index,
+          count,
+          ways,
+          figures.slice(0, index).reduce((sum, one) => sum + one, WAYS_FIGURES),
+        ),
+    ),
+  };
 }
 
-/** What was heard last: the two longest partitions that the last stage takes, while what comes after them is being written. */
+/**
+ * What was heard last: the two longest partitions that the last stage takes, while what comes after them is being
+ * written.
+ */
 const HEARD = 4 * SIZES[SIZES.length - 1]!;
 const HEARD_RIGHT = HEARD + GAP;
 const OUT = 2 * HEARD_RIGHT;
 const IN = OUT + 2 * CONVOLUTION_STEP;
 const WAYS_FIGURES = IN + 2 * CONVOLUTION_STEP + GAP;
 
-/** The way in and the way out of all stages: the samples heard last, in a ring for each side, and the sums of a step. */
+/**
+ * The way in and the way out of all stages: the samples heard last, in a ring for each side, and the sums of a step.
+ */
 class Ways {
   /** Where the next step is written in both rings. */
   place = 0;
@@ -125,7 +163,10 @@ class Ways {
   }
 }
 
-/** One size of partition: a ring of the past spectra of its input, and the sums on their way. All places are figures in `cells`. */
+/**
+ * One size of partition: a ring of the past spectra of its input, and the sums on their way. All places are figures in
+ * `cells`.
+ */
 class Stage {
   private readonly memory: WorkMemory;
   private readonly size: number;
@@ -156,7 +197,12 @@ class Stage {
   private lower = true;
 
   /** @param base where it lies in a memory that others share, in figures */
-  constructor(private readonly index: number, private readonly most: number, private readonly ways: Ways, base: number) {
+  constructor(
+    private readonly index: number,
+    private readonly most: number,
+    private readonly ways: Ways,
+    base: number,
+  ) {
     const size = SIZES[index]!;
     this.memory = ways.memory;
     this.size = size;
@@ -295,7 +341,17 @@ class Stage {
 
   /** Passes of a transform from one until another. */
   private pass(from: number, until: number): void {
-    this.memory.work.passes(from, until, this.passes, 2 * this.size, 4 * this.re, 4 * this.im, 4 * this.workRe, 4 * this.workIm, 4 * this.turns);
+    this.memory.work.passes(
+      from,
+      until,
+      this.passes,
+      2 * this.size,
+      4 * this.re,
+      4 * this.im,
+      4 * this.workRe,
+      4 * this.workIm,
+      4 * this.turns,
+    );
   }
 
   private transform(): void {
@@ -303,8 +359,9 @@ class Stage {
   }
 
   /**
-   * Multiplies all partitions with the input of their time, as far as a share of the bins. Memory is slower than the sums: one half of the
-   * bins is summed for this block and the next with what is read once, the other was so at the last block. Each block has as much to do.
+   * Multiplies all partitions with the input of their time, as far as a share of the bins. Memory is slower than the
+   * sums: one half of the bins is summed for this block and the next with what is read once, the other was so at the
+   * last block. Each block has as much to do.
    */
   private multiply(share: number): void {
     const until = Math.ceil(share * this.half);
@@ -317,8 +374,28 @@ class Stage {
   private sum(from: number, until: number, twice: boolean): void {
     const { count, newest } = this;
     const { work } = this.memory;
-    if (twice) work.multiply(from * BINS_AT_ONCE, until * BINS_AT_ONCE, 4 * this.sums, 4 * this.ahead, 4 * this.past, 4 * this.impulse, count, newest);
-    else work.complete(from * BINS_AT_ONCE, until * BINS_AT_ONCE, 4 * this.sums, 4 * this.ahead, 4 * this.past, 4 * this.impulse, count, newest);
+    if (twice)
+      work.multiply(
+        from * BINS_AT_ONCE,
+        until * BINS_AT_ONCE,
+        4 * this.sums,
+        4 * this.ahead,
+        4 * this.past,
+        4 * this.impulse,
+        count,
+        newest,
+      );
+    else
+      work.complete(
+        from * BINS_AT_ONCE,
+        until * BINS_AT_ONCE,
+        4 * this.sums,
+        4 * this.ahead,
+        4 * this.past,
+        4 * this.impulse,
+        count,
+        newest,
+      );
   }
 
   private joinSums(): void {
@@ -337,7 +414,8 @@ class Stage {
 
 /**
  * Convolves a stereo signal with a stereo impulse, side by side, without latency beyond the step it works in.
- * Source: W. G. Gardner, "Efficient convolution without input-output delay" (1995); the work of the long partitions is spread over the steps.
+ * Source: W. G. Gardner, "Efficient convolution without input-output delay" (1995); the work of the long partitions is
+ * spread over the steps.
  */
 export class Convolution {
   private readonly stages: readonly Stage[];
@@ -346,7 +424,10 @@ export class Convolution {
 
   /** @param longest samples of the longest impulse; what is beyond is left out */
   constructor(longest: number, withKernel = true) {
-    const { stages, ways } = makeStages(SIZES.map((_, index) => partitionsOf(index, longest)), withKernel);
+    const { stages, ways } = makeStages(
+      SIZES.map((_, index) => partitionsOf(index, longest)),
+      withKernel,
+    );
     this.stages = stages;
     this.ways = ways;
   }

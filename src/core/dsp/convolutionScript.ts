@@ -1,6 +1,9 @@
 import type { ConvolutionWork } from './convolutionWork';
 
-/** The parts of a partitioned convolution in TypeScript, on `cells`, with the addresses in bytes: the reference of kernels/convolution.as.ts, and what runs where that cannot. */
+/**
+ * The parts of a partitioned convolution in TypeScript, on `cells`, with the addresses in bytes: the reference of
+ * kernels/convolution.as.ts, and what runs where that cannot.
+ */
 export function scriptedWork(cells: Float32Array): ConvolutionWork {
   return {
     passes: (from, until, count, size, re, im, otherRe, otherIm, turns) => {
@@ -10,10 +13,32 @@ export function scriptedWork(cells: Float32Array): ConvolutionWork {
       }
     },
     multiply: (from, until, sums, ahead, past, impulse, count, newest) => {
-      for (const side of SIDES) multiply(cells, from, until, (sums >> 2) + side, (ahead >> 2) + side, (past >> 2) + side, (impulse >> 2) + side, count, newest);
+      for (const side of SIDES)
+        multiply(
+          cells,
+          from,
+          until,
+          (sums >> 2) + side,
+          (ahead >> 2) + side,
+          (past >> 2) + side,
+          (impulse >> 2) + side,
+          count,
+          newest,
+        );
     },
     complete: (from, until, sums, ahead, past, impulse, count, newest) => {
-      for (const side of SIDES) complete(cells, from, until, (sums >> 2) + side, (ahead >> 2) + side, (past >> 2) + side, (impulse >> 2) + side, count, newest);
+      for (const side of SIDES)
+        complete(
+          cells,
+          from,
+          until,
+          (sums >> 2) + side,
+          (ahead >> 2) + side,
+          (past >> 2) + side,
+          (impulse >> 2) + side,
+          count,
+          newest,
+        );
     },
     copy: (to, from, figures) => void cells.copyWithin(to >> 2, from >> 2, (from >> 2) + figures),
     enter: (left, right, from, out) => {
@@ -29,7 +54,16 @@ export function scriptedWork(cells: Float32Array): ConvolutionWork {
   };
 }
 
-function pass(cells: Float32Array, index: number, size: number, fromRe: number, fromIm: number, toRe: number, toIm: number, turns: number): void {
+function pass(
+  cells: Float32Array,
+  index: number,
+  size: number,
+  fromRe: number,
+  fromIm: number,
+  toRe: number,
+  toIm: number,
+  turns: number,
+): void {
   const length = size >> (2 * index);
   const stride = 1 << (2 * index);
   if (length >= 4) fourPass(cells, length >> 2, stride, size >> 2, fromRe, fromIm, toRe, toIm, turns);
@@ -38,7 +72,10 @@ function pass(cells: Float32Array, index: number, size: number, fromRe: number, 
 
 function twoPass(cells: Float32Array, half: number, fromRe: number, fromIm: number, toRe: number, toIm: number): void {
   for (let q = 0; q < half; q += 1) {
-    const ar = cells[fromRe + q]!, ai = cells[fromIm + q]!, br = cells[fromRe + half + q]!, bi = cells[fromIm + half + q]!;
+    const ar = cells[fromRe + q]!,
+      ai = cells[fromIm + q]!,
+      br = cells[fromRe + half + q]!,
+      bi = cells[fromIm + half + q]!;
     cells[toRe + q] = ar + br;
     cells[toIm + q] = ai + bi;
     cells[toRe + half + q] = ar - br;
@@ -46,18 +83,50 @@ function twoPass(cells: Float32Array, half: number, fromRe: number, fromIm: numb
   }
 }
 
-function fourPass(cells: Float32Array, m: number, stride: number, quarter: number, re: number, im: number, toRe: number, toIm: number, turns: number): void {
+function fourPass(
+  cells: Float32Array,
+  m: number,
+  stride: number,
+  quarter: number,
+  re: number,
+  im: number,
+  toRe: number,
+  toIm: number,
+  turns: number,
+): void {
   const block = m * stride;
   for (let p = 0; p < m; p += 1) {
     const angle = turns + p * stride;
-    const w1r = cells[angle]!, w1i = cells[angle + quarter]!, w2r = cells[angle + 2 * quarter]!, w2i = cells[angle + 3 * quarter]!;
-    const w3r = cells[angle + 4 * quarter]!, w3i = cells[angle + 5 * quarter]!;
+    const w1r = cells[angle]!,
+      w1i = cells[angle + quarter]!,
+      w2r = cells[angle + 2 * quarter]!,
+      w2i = cells[angle + 3 * quarter]!;
+    const w3r = cells[angle + 4 * quarter]!,
+      w3i = cells[angle + 5 * quarter]!;
     for (let q = 0; q < stride; q += 1) {
       const at = p * stride + q;
-      const ar = cells[re + at]!, ai = cells[im + at]!, br = cells[re + block + at]!, bi = cells[im + block + at]!;
-      const cr = cells[re + 2 * block + at]!, ci = cells[im + 2 * block + at]!, dr = cells[re + 3 * block + at]!, di = cells[im + 3 * block + at]!;
-      const sr = ar + cr, si = ai + ci, tr = ar - cr, ti = ai - ci, ur = br + dr, ui = bi + di, vr = bi - di, vi = dr - br;
-      const x1r = tr + vr, x1i = ti + vi, x2r = sr - ur, x2i = si - ui, x3r = tr - vr, x3i = ti - vi;
+      const ar = cells[re + at]!,
+        ai = cells[im + at]!,
+        br = cells[re + block + at]!,
+        bi = cells[im + block + at]!;
+      const cr = cells[re + 2 * block + at]!,
+        ci = cells[im + 2 * block + at]!,
+        dr = cells[re + 3 * block + at]!,
+        di = cells[im + 3 * block + at]!;
+      const sr = ar + cr,
+        si = ai + ci,
+        tr = ar - cr,
+        ti = ai - ci,
+        ur = br + dr,
+        ui = bi + di,
+        vr = bi - di,
+        vi = dr - br;
+      const x1r = tr + vr,
+        x1i = ti + vi,
+        x2r = sr - ur,
+        x2i = si - ui,
+        x3r = tr - vr,
+        x3i = ti - vi;
       const to = 4 * p * stride + q;
       cells[toRe + to] = sr + ur;
       cells[toIm + to] = si + ui;
@@ -71,22 +140,40 @@ function fourPass(cells: Float32Array, m: number, stride: number, quarter: numbe
   }
 }
 
-/** Bins that lie together: first their left re, then left im, right re, right im. Those of one spectrum lie before those of the next. */
+/**
+ * Bins that lie together: first their left re, then left im, right re, right im. Those of one spectrum lie before those
+ * of the next.
+ */
 const FOUR = 4;
 const BOTH_SIDES = 16;
 /** Where the sides begin in what lies together. */
 const SIDES = [0, 2 * FOUR] as const;
 const placeOf = (bin: number, count: number): number => (bin >> 2) * BOTH_SIDES * count + (bin & 3);
 
-/** Sums of `impulse` from partition `first` on times the input from slot `slot` on, for one bin; bin 0 holds two real figures, at nought and at half the rate. */
-function sum(cells: Float32Array, bin: number, to: number, past: number, impulse: number, count: number, slot: number, first: number): void {
+/**
+ * Sums of `impulse` from partition `first` on times the input from slot `slot` on, for one bin; bin 0 holds two real
+ * figures, at nought and at half the rate.
+ */
+function sum(
+  cells: Float32Array,
+  bin: number,
+  to: number,
+  past: number,
+  impulse: number,
+  count: number,
+  slot: number,
+  first: number,
+): void {
   const place = placeOf(bin, count);
   let re = 0;
   let im = 0;
   for (let p = first; p < count; p += 1) {
     const x = past + place + slot * BOTH_SIDES;
     const h = impulse + place + p * BOTH_SIDES;
-    const xr = cells[x]!, xi = cells[x + FOUR]!, hr = cells[h]!, hi = cells[h + FOUR]!;
+    const xr = cells[x]!,
+      xi = cells[x + FOUR]!,
+      hr = cells[h]!,
+      hi = cells[h + FOUR]!;
     re += bin === 0 ? xr * hr : xr * hr - xi * hi;
     im += bin === 0 ? xi * hi : xr * hi + xi * hr;
     slot = slot + 1 === count ? 0 : slot + 1;
@@ -95,17 +182,42 @@ function sum(cells: Float32Array, bin: number, to: number, past: number, impulse
   cells[to + placeOf(bin, 1) + FOUR] = im;
 }
 
-function multiply(cells: Float32Array, from: number, until: number, sums: number, ahead: number, past: number, impulse: number, count: number, newest: number): void {
+function multiply(
+  cells: Float32Array,
+  from: number,
+  until: number,
+  sums: number,
+  ahead: number,
+  past: number,
+  impulse: number,
+  count: number,
+  newest: number,
+): void {
   for (let bin = from; bin < until; bin += 1) {
     sum(cells, bin, sums, past, impulse, count, newest, 0);
     sum(cells, bin, ahead, past, impulse, count, newest, 1);
   }
 }
 
-function complete(cells: Float32Array, from: number, until: number, sums: number, ahead: number, past: number, impulse: number, count: number, newest: number): void {
+function complete(
+  cells: Float32Array,
+  from: number,
+  until: number,
+  sums: number,
+  ahead: number,
+  past: number,
+  impulse: number,
+  count: number,
+  newest: number,
+): void {
   for (let bin = from; bin < until; bin += 1) {
-    const x = past + placeOf(bin, count) + newest * BOTH_SIDES, h = impulse + placeOf(bin, count), at = placeOf(bin, 1);
-    const xr = cells[x]!, xi = cells[x + FOUR]!, hr = cells[h]!, hi = cells[h + FOUR]!;
+    const x = past + placeOf(bin, count) + newest * BOTH_SIDES,
+      h = impulse + placeOf(bin, count),
+      at = placeOf(bin, 1);
+    const xr = cells[x]!,
+      xi = cells[x + FOUR]!,
+      hr = cells[h]!,
+      hi = cells[h + FOUR]!;
     cells[sums + at] = cells[ahead + at]! + (bin === 0 ? xr * hr : xr * hr - xi * hi);
     cells[sums + at + FOUR] = cells[ahead + at + FOUR]! + (bin === 0 ? xi * hi : xr * hi + xi * hr);
   }
@@ -120,7 +232,10 @@ function part(cells: Float32Array, size: number, re: number, im: number, to: num
   };
   set(to, cells[re]!, cells[re + size]!, cells[im]!, cells[im + size]!);
   for (let k = 1; k < size; k += 1) {
-    const ar = cells[re + k]!, ai = cells[im + k]!, br = cells[re + 2 * size - k]!, bi = cells[im + 2 * size - k]!;
+    const ar = cells[re + k]!,
+      ai = cells[im + k]!,
+      br = cells[re + 2 * size - k]!,
+      bi = cells[im + 2 * size - k]!;
     set(to + placeOf(k, count), 0.5 * (ar + br), 0.5 * (ai - bi), 0.5 * (ai + bi), 0.5 * (br - ar));
   }
 }
@@ -132,7 +247,10 @@ function join(cells: Float32Array, size: number, from: number, re: number, im: n
   cells[re + size] = scale * cells[from + 3 * FOUR]!;
   for (let k = 1; k < size; k += 1) {
     const at = from + placeOf(k, 1);
-    const lr = cells[at]!, li = cells[at + FOUR]!, rr = cells[at + 2 * FOUR]!, ri = cells[at + 3 * FOUR]!;
+    const lr = cells[at]!,
+      li = cells[at + FOUR]!,
+      rr = cells[at + 2 * FOUR]!,
+      ri = cells[at + 3 * FOUR]!;
     cells[im + k] = scale * (lr - ri);
     cells[re + k] = scale * (li + rr);
     cells[im + 2 * size - k] = scale * (lr + ri);

@@ -28,7 +28,11 @@ export class DelayLine {
   private readonly kernel = new Float64Array(SINC_TAPS);
   private readonly run: Float64Array;
 
-  /** @param maxDelay longest delay in samples  @param maxRun longest run of samples per call  @param ring where the samples lie, of `ringSize` */
+  /**
+   * @param maxDelay longest delay in samples
+   * @param maxRun longest run of samples per call
+   * @param ring where the samples lie, of `ringSize`
+   */
   constructor(maxDelay: number, maxRun: number, ring = new Float32Array(ringSize(maxDelay, maxRun))) {
     this.ring = ring;
     this.mask = ring.length - 1;
@@ -55,12 +59,17 @@ export class DelayLine {
     return delay === Math.floor(delay) && at + n <= size ? at : -1;
   }
 
-  /** How far past a whole sample the reading at a delay lies, 0-1; of the delay alone, so that it is the same wherever the ring stands. */
+  /**
+   * How far past a whole sample the reading at a delay lies, 0-1; of the delay alone, so that it is the same wherever
+   * the ring stands.
+   */
   static fractionAt(delay: number): number {
     return Math.ceil(delay) - delay;
   }
 
-  /** Index of the first sample under the kernel for `n` samples at a delay, when all of them lie in one piece; else -1. */
+  /**
+   * Index of the first sample under the kernel for `n` samples at a delay, when all of them lie in one piece; else -1.
+   */
   windowAt(delay: number, n: number): number {
     const at = (this.place - Math.ceil(delay) - SINC_BEFORE) & this.mask;
     return at + n + SINC_TAPS <= this.ring.length ? at : -1;
@@ -97,22 +106,83 @@ export class DelayLine {
     const length = n + SINC_TAPS - 1;
     if (at + length <= ring.length) for (let i = 0; i < length; i += 1) run[i] = ring[at + i]!;
     else for (let i = 0; i < length; i += 1) run[i] = ring[(at + i) & mask]!;
-    const k0 = kernel[0]!, k1 = kernel[1]!, k2 = kernel[2]!, k3 = kernel[3]!, k4 = kernel[4]!, k5 = kernel[5]!, k6 = kernel[6]!, k7 = kernel[7]!;
-    const k8 = kernel[8]!, k9 = kernel[9]!, k10 = kernel[10]!, k11 = kernel[11]!, k12 = kernel[12]!, k13 = kernel[13]!, k14 = kernel[14]!, k15 = kernel[15]!;
-    // Four samples a turn share their nineteen loads: most of the time of a plain loop goes into reading. Up to three past `n` are written for nothing.
+    const k0 = kernel[0]!,
+      k1 = kernel[1]!,
+      k2 = kernel[2]!,
+      k3 = kernel[3]!,
+      k4 = kernel[4]!,
+      k5 = kernel[5]!,
+      k6 = kernel[6]!,
+      k7 = kernel[7]!;
+    const k8 = kernel[8]!,
+      k9 = kernel[9]!,
+      k10 = kernel[10]!,
+      k11 = kernel[11]!,
+      k12 = kernel[12]!,
+      k13 = kernel[13]!,
+      k14 = kernel[14]!,
+      k15 = kernel[15]!;
+    // Four samples a turn share their nineteen loads: most of the time of a plain loop goes into reading. Up to three
+    // past `n` are written for nothing.
     for (let i = 0; i < n; i += 4) {
-      const r0 = run[i + 0]!, r1 = run[i + 1]!, r2 = run[i + 2]!, r3 = run[i + 3]!, r4 = run[i + 4]!;
-      const r5 = run[i + 5]!, r6 = run[i + 6]!, r7 = run[i + 7]!, r8 = run[i + 8]!, r9 = run[i + 9]!;
-      const r10 = run[i + 10]!, r11 = run[i + 11]!, r12 = run[i + 12]!, r13 = run[i + 13]!, r14 = run[i + 14]!;
-      const r15 = run[i + 15]!, r16 = run[i + 16]!, r17 = run[i + 17]!, r18 = run[i + 18]!;
-      out[i] = (k0 * r0 + k1 * r1 + k2 * r2 + k3 * r3) + (k4 * r4 + k5 * r5 + k6 * r6 + k7 * r7) + (k8 * r8 + k9 * r9 + k10 * r10 + k11 * r11) + (k12 * r12 + k13 * r13 + k14 * r14 + k15 * r15);
-      out[i + 1] = (k0 * r1 + k1 * r2 + k2 * r3 + k3 * r4) + (k4 * r5 + k5 * r6 + k6 * r7 + k7 * r8) + (k8 * r9 + k9 * r10 + k10 * r11 + k11 * r12) + (k12 * r13 + k13 * r14 + k14 * r15 + k15 * r16);
-      out[i + 2] = (k0 * r2 + k1 * r3 + k2 * r4 + k3 * r5) + (k4 * r6 + k5 * r7 + k6 * r8 + k7 * r9) + (k8 * r10 + k9 * r11 + k10 * r12 + k11 * r13) + (k12 * r14 + k13 * r15 + k14 * r16 + k15 * r17);
-      out[i + 3] = (k0 * r3 + k1 * r4 + k2 * r5 + k3 * r6) + (k4 * r7 + k5 * r8 + k6 * r9 + k7 * r10) + (k8 * r11 + k9 * r12 + k10 * r13 + k11 * r14) + (k12 * r15 + k13 * r16 + k14 * r17 + k15 * r18);
+      const r0 = run[i + 0]!,
+        r1 = run[i + 1]!,
+        r2 = run[i + 2]!,
+        r3 = run[i + 3]!,
+        r4 = run[i + 4]!;
+      const r5 = run[i + 5]!,
+        r6 = run[i + 6]!,
+        r7 = run[i + 7]!,
+        r8 = run[i + 8]!,
+        r9 = run[i + 9]!;
+      const r10 = run[i + 10]!,
+        r11 = run[i + 11]!,
+        r12 = run[i + 12]!,
+        r13 = run[i + 13]!,
+        r14 = run[i + 14]!;
+      const r15 = run[i + 15]!,
+        r16 = run[i + 16]!,
+        r17 = run[i + 17]!,
+        r18 = run[i + 18]!;
+      out[i] =
+        k0 * r0 +
+        k1 * r1 +
+        k2 * r2 +
+        k3 * r3 +
+        (k4 * r4 + k5 * r5 + k6 * r6 + k7 * r7) +
+        (k8 * r8 + k9 * r9 + k10 * r10 + k11 * r11) +
+        (k12 * r12 + k13 * r13 + k14 * r14 + k15 * r15);
+      out[i + 1] =
+        k0 * r1 +
+        k1 * r2 +
+        k2 * r3 +
+        k3 * r4 +
+        (k4 * r5 + k5 * r6 + k6 * r7 + k7 * r8) +
+        (k8 * r9 + k9 * r10 + k10 * r11 + k11 * r12) +
+        (k12 * r13 + k13 * r14 + k14 * r15 + k15 * r16);
+      out[i + 2] =
+        k0 * r2 +
+        k1 * r3 +
+        k2 * r4 +
+        k3 * r5 +
+        (k4 * r6 + k5 * r7 + k6 * r8 + k7 * r9) +
+        (k8 * r10 + k9 * r11 + k10 * r12 + k11 * r13) +
+        (k12 * r14 + k13 * r15 + k14 * r16 + k15 * r17);
+      out[i + 3] =
+        k0 * r3 +
+        k1 * r4 +
+        k2 * r5 +
+        k3 * r6 +
+        (k4 * r7 + k5 * r8 + k6 * r9 + k7 * r10) +
+        (k8 * r11 + k9 * r12 + k10 * r13 + k11 * r14) +
+        (k12 * r15 + k13 * r16 + k14 * r17 + k15 * r18);
     }
   }
 
-  /** Reads `n` samples, each at its own delay in samples, by the nearest of the table's phases: within a 4096th of a sample. */
+  /**
+   * Reads `n` samples, each at its own delay in samples, by the nearest of the table's phases: within a 4096th of a
+   * sample.
+   */
   readMoving(delays: Float64Array, n: number, out: Float64Array): void {
     const { ring, mask } = this;
     const table = SINC_TABLE;
@@ -135,8 +205,25 @@ export class DelayLine {
         out[i] = sum;
         continue;
       }
-      const early = table[row + 0]! * ring[at + 0]! + table[row + 1]! * ring[at + 1]! + table[row + 2]! * ring[at + 2]! + table[row + 3]! * ring[at + 3]! + table[row + 4]! * ring[at + 4]! + table[row + 5]! * ring[at + 5]! + table[row + 6]! * ring[at + 6]! + table[row + 7]! * ring[at + 7]!;
-      out[i] = early + table[row + 8]! * ring[at + 8]! + table[row + 9]! * ring[at + 9]! + table[row + 10]! * ring[at + 10]! + table[row + 11]! * ring[at + 11]! + table[row + 12]! * ring[at + 12]! + table[row + 13]! * ring[at + 13]! + table[row + 14]! * ring[at + 14]! + table[row + 15]! * ring[at + 15]!;
+      const early =
+        table[row + 0]! * ring[at + 0]! +
+        table[row + 1]! * ring[at + 1]! +
+        table[row + 2]! * ring[at + 2]! +
+        table[row + 3]! * ring[at + 3]! +
+        table[row + 4]! * ring[at + 4]! +
+        table[row + 5]! * ring[at + 5]! +
+        table[row + 6]! * ring[at + 6]! +
+        table[row + 7]! * ring[at + 7]!;
+      out[i] =
+        early +
+        table[row + 8]! * ring[at + 8]! +
+        table[row + 9]! * ring[at + 9]! +
+        table[row + 10]! * ring[at + 10]! +
+        table[row + 11]! * ring[at + 11]! +
+        table[row + 12]! * ring[at + 12]! +
+        table[row + 13]! * ring[at + 13]! +
+        table[row + 14]! * ring[at + 14]! +
+        table[row + 15]! * ring[at + 15]!;
     }
   }
 

@@ -37,11 +37,15 @@ export class Diffuser {
 
   /**
    * Blends the smeared signal in, in place; a straight blend of two unit-gain paths never exceeds unity.
-   * @param n up to 64  @param from @param to blend at the ends of the run, 0-1  @param difference 0-1, turns every other section round to part left from right
+   * @param n up to 64
+   * @param from
+   * @param to blend at the ends of the run, 0-1
+   * @param difference 0-1, turns every other section round to part left from right
    */
   process(io: Float64Array, n: number, from: number, to: number, difference: number): void {
     const { four } = this;
-    for (let section = 0; section < FOUR; section += 1) four.gains[section] = section & 1 ? GAIN : GAIN * (1 - 2 * difference);
+    for (let section = 0; section < FOUR; section += 1)
+      four.gains[section] = section & 1 ? GAIN : GAIN * (1 - 2 * difference);
     copyRun(io, four.io);
     if (this.idle) this.enter(n);
     else copyRun(io, four.smeared);

@@ -23,15 +23,20 @@ function worstError(cyclesPerSample: number, delayAt: (i: number) => number, mov
     if (moving) line.readMoving(delays, N, out);
     else line.readFixed(delays[0]!, N, out);
     line.write(block, N);
-    for (let i = 0; i < N; i += 1) if (at > 2000) worst = Math.max(worst, Math.abs(out[i]! - wave(at + i - delays[i]!)));
+    for (let i = 0; i < N; i += 1)
+      if (at > 2000) worst = Math.max(worst, Math.abs(out[i]! - wave(at + i - delays[i]!)));
   }
   return worst;
 }
 
 describe('fractional delay', () => {
-  test.each([100, 100.5, 333.3, 1234.567])('a delay of %d samples is true within -75 dB up to 0.3 of the sample rate', (delay) => {
-    for (const frequency of [0.01, 0.1, 0.2, 0.3]) expect(worstError(frequency, () => delay, false)).toBeLessThan(1.8e-4);
-  });
+  test.each([100, 100.5, 333.3, 1234.567])(
+    'a delay of %d samples is true within -75 dB up to 0.3 of the sample rate',
+    (delay) => {
+      for (const frequency of [0.01, 0.1, 0.2, 0.3])
+        expect(worstError(frequency, () => delay, false)).toBeLessThan(1.8e-4);
+    },
+  );
 
   test('whole delays are exact to single precision', () => {
     expect(worstError(0.1, () => 777, false)).toBeLessThan(1e-7);
@@ -53,14 +58,17 @@ test('sine and tanh without the platform’s own are as near as they say', () =>
   expect(tanh).toBeLessThan(1.1e-4);
 });
 
-test.each(DRIVE_KINDS.map((kind, i) => [kind, i] as const))('%s shapes the same at a drive that stands as sample by sample', (_kind, index) => {
-  const input = Float64Array.from({ length: 64 }, (_, i) => (i - 32) / 12);
-  for (const drive of [1.122, 2, 12]) {
-    const out = new Float64Array(64);
-    saturate(input, out, 64, index, drive, drive);
-    input.forEach((x, i) => expect(out[i]).toBeCloseTo(shapedAt(x, index, drive), 12));
-  }
-});
+test.each(DRIVE_KINDS.map((kind, i) => [kind, i] as const))(
+  '%s shapes the same at a drive that stands as sample by sample',
+  (_kind, index) => {
+    const input = Float64Array.from({ length: 64 }, (_, i) => (i - 32) / 12);
+    for (const drive of [1.122, 2, 12]) {
+      const out = new Float64Array(64);
+      saturate(input, out, 64, index, drive, drive);
+      input.forEach((x, i) => expect(out[i]).toBeCloseTo(shapedAt(x, index, drive), 12));
+    }
+  },
+);
 
 test('the diffuser has unit gain at every frequency', () => {
   const diffuser = new Diffuser(48_000);
@@ -109,12 +117,17 @@ test('the guard holds a runaway exactly at its ceiling and changes no bit below 
 });
 
 describe('resampling', () => {
-  test.each([[44_100, 48_000], [96_000, 48_000], [48_000, 44_100]])('%d to %d Hz keeps a sine within -80 dB', (from, to) => {
+  test.each([
+    [44_100, 48_000],
+    [96_000, 48_000],
+    [48_000, 44_100],
+  ])('%d to %d Hz keeps a sine within -80 dB', (from, to) => {
     const input = Float32Array.from({ length: from / 4 }, (_, i) => Math.sin((2 * Math.PI * 1000 * i) / from));
     const out = resample(input, from, to);
     expect(out.length).toBe(to / 4);
     let worst = 0;
-    for (let i = 500; i < out.length - 500; i += 1) worst = Math.max(worst, Math.abs(out[i]! - Math.sin((2 * Math.PI * 1000 * i) / to)));
+    for (let i = 500; i < out.length - 500; i += 1)
+      worst = Math.max(worst, Math.abs(out[i]! - Math.sin((2 * Math.PI * 1000 * i) / to)));
     expect(worst).toBeLessThan(1e-4);
   });
 

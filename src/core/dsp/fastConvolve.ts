@@ -15,7 +15,10 @@ function spectrumOf(fft: FFT, samples: ArrayLike<number>, size: number): number[
   return out;
 }
 
-/** One whole sound through another, by one long transform; for work away from the audio thread. @returns as long as both together */
+/**
+ * One whole sound through another, by one long transform; for work away from the audio thread.
+ * @returns as long as both together
+ */
 export function fastConvolve(a: ArrayLike<number>, b: ArrayLike<number>): Float64Array {
   const length = a.length + b.length - 1;
   const size = sizeFor(length);
@@ -29,7 +32,11 @@ export function fastConvolve(a: ArrayLike<number>, b: ArrayLike<number>): Float6
   return realPart(fft, x, length);
 }
 
-/** What `played` must have gone through to become `heard`: the quotient of their spectra, held back where `played` has next to nothing (Wiener). @param floor share of the strongest bin's power under which a bin counts as nothing */
+/**
+ * What `played` must have gone through to become `heard`: the quotient of their spectra, held back where `played` has
+ * next to nothing (Wiener).
+ * @param floor share of the strongest bin's power under which a bin counts as nothing
+ */
 export function fastDeconvolve(heard: ArrayLike<number>, played: ArrayLike<number>, floor = 1e-7): Float64Array {
   const size = sizeFor(heard.length + played.length);
   const fft = new FFT(size);

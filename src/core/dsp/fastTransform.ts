@@ -9,7 +9,10 @@ export function sharedTransform(size: number): FastTransform {
   return made;
 }
 
-/** A complex Fourier transform of one size, in single precision, in place on `re` and `im`: the kernel of the convolution without its rest. */
+/**
+ * A complex Fourier transform of one size, in single precision, in place on `re` and `im`: the kernel of the
+ * convolution without its rest.
+ */
 export class FastTransform {
   readonly re: Float32Array;
   readonly im: Float32Array;
@@ -17,8 +20,14 @@ export class FastTransform {
   private readonly work: ConvolutionWork;
   private readonly passes: number;
 
-  /** @param size a power of two from 16 on  @param withKernel false leaves the work to TypeScript, which tests compare */
-  constructor(private readonly size: number, withKernel = true) {
+  /**
+   * @param size a power of two from 16 on
+   * @param withKernel false leaves the work to TypeScript, which tests compare
+   */
+  constructor(
+    private readonly size: number,
+    withKernel = true,
+  ) {
     const { cells, work } = workMemory(4 * size + 1.5 * size, withKernel);
     this.re = cells.subarray(0, size);
     this.im = cells.subarray(size, 2 * size);

@@ -9,9 +9,10 @@ const CODE = { plain: NETWORK_BYTES, fused: NETWORK_FUSED_BYTES };
 type Step = (size: number, place: number, stages: number, moving: number) => number;
 
 /**
- * Sixteen delay lines that feed one another through an orthogonal matrix, each with two second-order shelves in its way.
- * Source: J.-M. Jot and A. Chaigne, "Digital delay networks for designing artificial reverberators" (1991); the matrix is
- * a Walsh-Hadamard transform, of which a part may be left out to keep lines apart. Runs in steps of NETWORK_FRAMES.
+ * Sixteen delay lines that feed one another through an orthogonal matrix, each with two second-order shelves in its
+ * way.
+ * Source: J.-M. Jot and A. Chaigne, "Digital delay networks for designing artificial reverberators" (1991); the matrix
+ * is a Walsh-Hadamard transform, of which a part may be left out to keep lines apart. Runs in steps of NETWORK_FRAMES.
  * Lines must stay longer than a step and shorter than `size - NETWORK_FRAMES - 4`.
  */
 export class FeedbackNetwork {
@@ -23,7 +24,10 @@ export class FeedbackNetwork {
   private readonly kernel: Step | null;
   private readonly goal = new Float32Array(SHELF_FIGURES * NETWORK_LINES);
 
-  /** @param longest longest delay in samples  @param withKernel false leaves the work to TypeScript, which tests compare */
+  /**
+   * @param longest longest delay in samples
+   * @param withKernel false leaves the work to TypeScript, which tests compare
+   */
   constructor(longest: number, withKernel = true) {
     let size = 4 * NETWORK_FRAMES;
     while (size < longest + NETWORK_FRAMES + 4) size *= 2;
@@ -61,7 +65,9 @@ export class FeedbackNetwork {
       move[i] = step;
       if (step !== 0) moving = 1;
     }
-    const peak = this.kernel ? this.kernel(this.size, this.place, this.stages, moving) : networkStep(memory, this.size, this.place, this.stages);
+    const peak = this.kernel
+      ? this.kernel(this.size, this.place, this.stages, moving)
+      : networkStep(memory, this.size, this.place, this.stages);
     if (moving) for (let i = 0; i < goal.length; i += 1) now[i] = goal[i]!;
     for (let line = 0; line < NETWORK_LINES; line += 1) delays[line] = delays[line]! + slopes[line]! * NETWORK_FRAMES;
     this.place = (this.place + NETWORK_FRAMES) & (this.size - 1);

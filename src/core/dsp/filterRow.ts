@@ -1,7 +1,19 @@
 import { startKernel, type KernelRoom } from './kernels/load';
 import { FILTER_ROW_BYTES } from './kernels/filterRowBytes';
 import { FILTER_ROW_FUSED_BYTES } from './kernels/filterRowFusedBytes';
-import { AT_A1, AT_A2, AT_MOVING, AT_SETTINGS, AT_STEPS, FLAT, MOVES, ROW_FRAMES, SECTION_FIGURES, SECTIONS_AT, STANDS } from './filterRowLayout';
+import {
+  AT_A1,
+  AT_A2,
+  AT_MOVING,
+  AT_SETTINGS,
+  AT_STEPS,
+  FLAT,
+  MOVES,
+  ROW_FRAMES,
+  SECTION_FIGURES,
+  SECTIONS_AT,
+  STANDS,
+} from './filterRowLayout';
 import { filterRowScript } from './filterRowScript';
 
 const CODE = { plain: FILTER_ROW_BYTES, fused: FILTER_ROW_FUSED_BYTES };
@@ -13,7 +25,8 @@ interface Sides {
 }
 
 /**
- * State-variable filters in a row, for both sides alike, ROW_FRAMES samples at a time; as StateVariable, of which it is many at once.
+ * State-variable filters in a row, for both sides alike, ROW_FRAMES samples at a time; as StateVariable, of which it is
+ * many at once.
  * Source: Andrew Simper, "Solving the continuous SVF equations using trapezoidal integration" (2013).
  */
 export class FilterRow {
@@ -29,8 +42,15 @@ export class FilterRow {
   /** The kernel's memory, with the room asked for from this byte on; null where there is none. */
   readonly room: KernelRoom | null;
 
-  /** @param withKernel false leaves the work to TypeScript, which tests compare  @param spare bytes in its memory for others */
-  constructor(readonly sections: number, withKernel = true, spare = 0) {
+  /**
+   * @param withKernel false leaves the work to TypeScript, which tests compare
+   * @param spare bytes in its memory for others
+   */
+  constructor(
+    readonly sections: number,
+    withKernel = true,
+    spare = 0,
+  ) {
     const figures = SECTIONS_AT + SECTION_FIGURES * sections;
     const kernel = withKernel ? startKernel(CODE, figures * 8 + spare) : null;
     const buffer = kernel ? kernel.memory.buffer : new ArrayBuffer(figures * 8);
@@ -54,7 +74,14 @@ export class FilterRow {
   aim(section: number, g: number, k: number, direct: number, band: number, low: number): void {
     const { goals } = this;
     const at = section * SETTINGS;
-    if (goals[at] === g && goals[at + 1] === k && goals[at + 2] === direct && goals[at + 3] === band && goals[at + 4] === low) return;
+    if (
+      goals[at] === g &&
+      goals[at + 1] === k &&
+      goals[at + 2] === direct &&
+      goals[at + 3] === band &&
+      goals[at + 4] === low
+    )
+      return;
     goals[at] = g;
     goals[at + 1] = k;
     goals[at + 2] = direct;
@@ -95,7 +122,10 @@ export class FilterRow {
     }
   }
 
-  /** Works out how a section moves over the run; one that was empty stands at its goal at once. @returns whether it stands, moves or is flat */
+  /**
+   * Works out how a section moves over the run; one that was empty stands at its goal at once.
+   * @returns whether it stands, moves or is flat
+   */
   private setOff(section: number): number {
     const { memory, goals } = this;
     const at = SECTIONS_AT + section * SECTION_FIGURES;
@@ -108,8 +138,14 @@ export class FilterRow {
       if (step !== 0) moving = MOVES;
     }
     this.fresh[section] = 0;
-    if (moving === STANDS && memory[at + AT_SETTINGS + 2] === 1 && memory[at + AT_SETTINGS + 3] === 0 && memory[at + AT_SETTINGS + 4] === 0) {
-      // It lets all through as it is; when its weights begin to move they come up from nothing, so it may as well begin empty.
+    if (
+      moving === STANDS &&
+      memory[at + AT_SETTINGS + 2] === 1 &&
+      memory[at + AT_SETTINGS + 3] === 0 &&
+      memory[at + AT_SETTINGS + 4] === 0
+    ) {
+      // It lets all through as it is; when its weights begin to move they come up from nothing, so it may as well begin
+      // empty.
       moving = FLAT;
       if (this.moving[2 * (at + AT_MOVING)] !== FLAT) for (let i = 0; i < AT_SETTINGS; i += 1) memory[at + i] = 0;
     }

@@ -1,4 +1,16 @@
-import { AT_A1, AT_A2, AT_MOVING, AT_SETTINGS, AT_STATES, AT_STEPS, MOVES, ROW_FRAMES, SECTION_FIGURES, SECTIONS_AT, STANDS } from './filterRowLayout';
+import {
+  AT_A1,
+  AT_A2,
+  AT_MOVING,
+  AT_SETTINGS,
+  AT_STATES,
+  AT_STEPS,
+  MOVES,
+  ROW_FRAMES,
+  SECTION_FIGURES,
+  SECTIONS_AT,
+  STANDS,
+} from './filterRowLayout';
 
 /** What filterRow.as.ts does, in TypeScript: its reference, and what works where WebAssembly does not. */
 export function filterRowScript(memory: Float64Array, moving: Int32Array, sections: number): void {
@@ -13,8 +25,12 @@ export function filterRowScript(memory: Float64Array, moving: Int32Array, sectio
 }
 
 function stand(memory: Float64Array, at: number, side: number): void {
-  const a1 = memory[at + AT_A1]!, a2 = memory[at + AT_A2]!, g = memory[at + AT_SETTINGS]!;
-  const direct = memory[at + AT_SETTINGS + 2]!, band = memory[at + AT_SETTINGS + 3]!, low = memory[at + AT_SETTINGS + 4]!;
+  const a1 = memory[at + AT_A1]!,
+    a2 = memory[at + AT_A2]!,
+    g = memory[at + AT_SETTINGS]!;
+  const direct = memory[at + AT_SETTINGS + 2]!,
+    band = memory[at + AT_SETTINGS + 3]!,
+    low = memory[at + AT_SETTINGS + 4]!;
   let s1 = memory[at + AT_STATES + side]!;
   let s2 = memory[at + AT_STATES + 2 + side]!;
   for (let i = side; i < 2 * ROW_FRAMES; i += 2) {
@@ -30,8 +46,16 @@ function stand(memory: Float64Array, at: number, side: number): void {
 }
 
 function move(memory: Float64Array, at: number, side: number): void {
-  let g = memory[at + AT_SETTINGS]!, k = memory[at + AT_SETTINGS + 1]!, direct = memory[at + AT_SETTINGS + 2]!, band = memory[at + AT_SETTINGS + 3]!, low = memory[at + AT_SETTINGS + 4]!;
-  const gStep = memory[at + AT_STEPS]!, kStep = memory[at + AT_STEPS + 1]!, directStep = memory[at + AT_STEPS + 2]!, bandStep = memory[at + AT_STEPS + 3]!, lowStep = memory[at + AT_STEPS + 4]!;
+  let g = memory[at + AT_SETTINGS]!,
+    k = memory[at + AT_SETTINGS + 1]!,
+    direct = memory[at + AT_SETTINGS + 2]!,
+    band = memory[at + AT_SETTINGS + 3]!,
+    low = memory[at + AT_SETTINGS + 4]!;
+  const gStep = memory[at + AT_STEPS]!,
+    kStep = memory[at + AT_STEPS + 1]!,
+    directStep = memory[at + AT_STEPS + 2]!,
+    bandStep = memory[at + AT_STEPS + 3]!,
+    lowStep = memory[at + AT_STEPS + 4]!;
   let s1 = memory[at + AT_STATES + side]!;
   let s2 = memory[at + AT_STATES + 2 + side]!;
   for (let i = side; i < 2 * ROW_FRAMES; i += 2) {

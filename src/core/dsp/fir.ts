@@ -21,7 +21,10 @@ export interface Fir {
 
 /**
  * Filters that share one memory, since browsers give a page few.
- * @param count of filters  @param taps of each  @param earlier samples that their rows keep beside  @param withKernel false leaves the work to TypeScript, which tests compare
+ * @param count of filters
+ * @param taps of each
+ * @param earlier samples that their rows keep beside
+ * @param withKernel false leaves the work to TypeScript, which tests compare
  */
 export function makeFirs(count: number, taps: number, earlier = 0, withKernel = true): readonly Fir[] {
   const rowLength = earlier + taps - 1 + FRAMES;

@@ -1,7 +1,9 @@
 /**
  * Figures of the allpass sections of an elliptic half-band filter made of two rows of them, in rising order.
- * Source: R. A. Valenzuela and A. G. Constantinides, "Digital Signal Processing Schemes for Efficient Interpolation and Decimation" (1983).
- * @param count sections in both rows together  @param transition width of the band in between, as a share of the sample rate
+ * Source: R. A. Valenzuela and A. G. Constantinides, "Digital Signal Processing Schemes for Efficient Interpolation and
+ * Decimation" (1983).
+ * @param count sections in both rows together
+ * @param transition width of the band in between, as a share of the sample rate
  */
 export function halfBandSections(count: number, transition: number): Float64Array {
   const t = Math.tan(((1 - 2 * transition) * Math.PI) / 4) ** 2;
@@ -17,7 +19,10 @@ export function halfBandSections(count: number, transition: number): Float64Arra
   });
 }
 
-/** The two sums of powers of the nome from which an elliptic function is made. @param which 0 above the line, 1 below it */
+/**
+ * The two sums of powers of the nome from which an elliptic function is made.
+ * @param which 0 above the line, 1 below it
+ */
 function theta(q: number, order: number, at: number, which: 0 | 1): number {
   let sum = 0;
   for (let i = which; i < 40; i += 1) {

@@ -2,9 +2,14 @@
 const REACH = 0.4;
 /** By so much of what it is off, each harmonic that is found moves the estimate of the distance. */
 const FOLLOWED = 0.3;
-/** A harmonic so far below both of its neighbours, in natural logarithms (12 dB), is none: the pitch was taken an octave too low. */
+/**
+ * A harmonic so far below both of its neighbours, in natural logarithms (12 dB), is none: the pitch was taken an octave
+ * too low.
+ */
 const GAP = 1.4;
-/** A bin that stands so far over those two away, in natural logarithms (9 dB), is the middle of a tone in a Hann window. */
+/**
+ * A bin that stands so far over those two away, in natural logarithms (9 dB), is the middle of a tone in a Hann window.
+ */
 const PROMINENT = 1;
 /** Tones so far below the loudest (70 dB) tell nothing. */
 const FAINT = 8;
@@ -12,9 +17,9 @@ const FAINT = 8;
 const TONAL_SHARE = 0.9;
 
 /**
- * The line through the harmonics of a tone, in logarithms: exact at each of them, and between them a curve that never swings beyond its
- * neighbours but at tops and bottoms.
- * Source of the curve: F. N. Fritsch and R. E. Carlson, "Monotone Piecewise Cubic Interpolation" (1980).
+ * The line through the harmonics of a tone, in logarithms: exact at each of them, and between them a curve that never
+ * swings beyond its neighbours but at tops and bottoms. Source of the curve: F. N. Fritsch and R. E. Carlson, "Monotone
+ * Piecewise Cubic Interpolation" (1980).
  */
 export class HarmonicEnvelope {
   private readonly places: Float64Array;
@@ -30,8 +35,10 @@ export class HarmonicEnvelope {
   }
 
   /**
-   * @param levels natural logarithms of the magnitudes of all bins  @param spacing bins from harmonic to harmonic, two or more
-   * @param to where the envelope goes, one figure a bin  @returns false when there are not enough harmonics to tell
+   * @param levels natural logarithms of the magnitudes of all bins
+   * @param spacing bins from harmonic to harmonic, two or more
+   * @param to where the envelope goes, one figure a bin
+   * @returns false when there are not enough harmonics to tell
    */
   find(levels: Float64Array, spacing: number, to: Float64Array): boolean {
     this.collect(levels, spacing);
@@ -44,7 +51,9 @@ export class HarmonicEnvelope {
 
   /**
    * The line through all tones, whatever their frequencies, level before the first and after the last.
-   * @param magnitudes of all bins  @param levels their natural logarithms  @returns how many there are; 0 where much else sounds
+   * @param magnitudes of all bins
+   * @param levels their natural logarithms
+   * @returns how many there are; 0 where much else sounds
    */
   findTones(magnitudes: Float64Array, levels: Float64Array): number {
     const { places, heights, bins } = this;

@@ -1,5 +1,6 @@
 /**
- * A costly function of one figure, worked out again only when the figure has changed: what stands still needs no sine at every step.
+ * A costly function of one figure, worked out again only when the figure has changed: what stands still needs no sine
+ * at every step.
  */
 export class Kept {
   private x = Number.NaN;

@@ -41,7 +41,12 @@ export const LFO_SHAPES = ['sine', 'triangle', 'square', 'fall', 'rise'] as cons
 /** A jump takes this share of a turn at least, so that it never clicks. */
 const EDGE = 0.02;
 
-/** A shape of period 1, from -1 to 1. @param kind index in LFO_SHAPES  @param turns any phase  @param edge share of a turn that a jump takes */
+/**
+ * A shape of period 1, from -1 to 1.
+ * @param kind index in LFO_SHAPES
+ * @param turns any phase
+ * @param edge share of a turn that a jump takes
+ */
 export function shapeAt(kind: number, turns: number, edge = EDGE): number {
   if (kind === 0) return sinTurns(turns);
   const phase = turns - Math.floor(turns);

@@ -18,10 +18,21 @@ const BYTES = TABLE_AT + 4 * SINC_TABLE.length;
 
 interface Work {
   readStanding(from: number, kernel: number, scratch: number, to: number): void;
-  readMoving(ring: number, place: number, mask: number, delays: number, frames: number, table: number, to: number): boolean | number;
+  readMoving(
+    ring: number,
+    place: number,
+    mask: number,
+    delays: number,
+    frames: number,
+    table: number,
+    to: number,
+  ): boolean | number;
 }
 
-/** Reads delay lines whose rings lie in the same memory as it: what DelayLine.readFixed and readMoving do, by WebAssembly. */
+/**
+ * Reads delay lines whose rings lie in the same memory as it: what DelayLine.readFixed and readMoving do, by
+ * WebAssembly.
+ */
 export class LineReader {
   /** Bytes that it takes, a multiple of sixteen. */
   static readonly bytes = BYTES;
@@ -32,7 +43,10 @@ export class LineReader {
   private readonly at: number;
   private fraction = -1;
 
-  private constructor(private readonly work: Work, { memory, at }: KernelRoom) {
+  private constructor(
+    private readonly work: Work,
+    { memory, at }: KernelRoom,
+  ) {
     this.at = at;
     this.coefficients = new Float32Array(memory.buffer, at + KERNEL_AT, SINC_TAPS);
     this.delays = new Float64Array(memory.buffer, at + DELAYS_AT, FRAMES);
@@ -56,15 +70,33 @@ export class LineReader {
       sincCoefficients(fraction, this.wanted);
       for (let k = 0; k < SINC_TAPS; k += 1) this.coefficients[k] = this.wanted[k]!;
     }
-    this.work.readStanding(line.ring.byteOffset + 4 * from, this.at + KERNEL_AT, this.at + SCRATCH_AT, this.at + READ_AT);
+    this.work.readStanding(
+      line.ring.byteOffset + 4 * from,
+      this.at + KERNEL_AT,
+      this.at + SCRATCH_AT,
+      this.at + READ_AT,
+    );
     copyRun(this.read, out);
     return true;
   }
 
-  /** Reads `n` samples, each at its own delay; false when one is too short for the long kernel, and nothing was read. */
+  /**
+   * Reads `n` samples, each at its own delay; false when one is too short for the long kernel, and nothing was read.
+   */
   moving(line: DelayLine, delays: Float64Array, n: number, out: Float64Array): boolean {
     copyRun(delays, this.delays);
-    if (!this.work.readMoving(line.ring.byteOffset, line.place, line.mask, this.at + DELAYS_AT, n, this.at + TABLE_AT, this.at + READ_AT)) return false;
+    if (
+      !this.work.readMoving(
+        line.ring.byteOffset,
+        line.place,
+        line.mask,
+        this.at + DELAYS_AT,
+        n,
+        this.at + TABLE_AT,
+        this.at + READ_AT,
+      )
+    )
+      return false;
     copyRun(this.read, out);
     return true;
   }
@@ -72,7 +104,11 @@ export class LineReader {
 
 /** A delay line that is read by a kernel where that can. Runs of 64 samples. */
 class ReadLine extends DelayLine {
-  constructor(maxDelay: number, ring: Float32Array<ArrayBuffer>, private readonly reader: LineReader) {
+  constructor(
+    maxDelay: number,
+    ring: Float32Array<ArrayBuffer>,
+    private readonly reader: LineReader,
+  ) {
     super(maxDelay, FRAMES, ring);
   }
 
@@ -85,10 +121,18 @@ class ReadLine extends DelayLine {
   }
 }
 
-/** Delay lines that share a reader and its memory. @param maxDelay longest delay in samples  @param withKernel false leaves the work to TypeScript, which tests compare */
+/**
+ * Delay lines that share a reader and its memory.
+ * @param maxDelay longest delay in samples
+ * @param withKernel false leaves the work to TypeScript, which tests compare
+ */
 export function readLines(count: number, maxDelay: number, withKernel = true): readonly DelayLine[] {
   const size = ringSize(maxDelay, FRAMES);
   const kernel = withKernel ? startKernel(CODE, LineReader.bytes + 4 * count * size) : null;
   const reader = kernel && LineReader.create({ memory: kernel.memory, at: 0 });
-  return Array.from({ length: count }, (_, i) => (reader ? new ReadLine(maxDelay, new Float32Array(kernel!.memory.buffer, LineReader.bytes + 4 * i * size, size), reader) : new DelayLine(maxDelay, FRAMES)));
+  return Array.from({ length: count }, (_, i) =>
+    reader
+      ? new ReadLine(maxDelay, new Float32Array(kernel!.memory.buffer, LineReader.bytes + 4 * i * size, size), reader)
+      : new DelayLine(maxDelay, FRAMES),
+  );
 }

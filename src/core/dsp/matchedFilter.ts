@@ -7,7 +7,10 @@ const UNDER_CORNER = 0.6;
 /** Below this angle one way of design is good for all; above it the best of several is looked for. */
 const PLAIN_BELOW = 0.42 * Math.PI;
 const HIGH_PASS_PLAIN_BELOW = 0.08 * Math.PI;
-/** Where besides the corner the zeros of a design with poles by impulse invariance are matched, as shares of half the rate. */
+/**
+ * Where besides the corner the zeros of a design with poles by impulse invariance are matched, as shares of half the
+ * rate.
+ */
 const MATCHED_AT = [0.75, 0.6, 0.85] as const;
 /** For poles of a notch: a share of the corner, and a share of half the rate. */
 const NOTCH_AT = [
@@ -18,7 +21,10 @@ const NOTCH_AT = [
   [0.5, 0.95],
   [0.3, 0.6],
 ] as const;
-/** For poles that are matched too: how high the upper angle may lie, as a share of half the rate, and where it lies else, as a share of the corner. */
+/**
+ * For poles that are matched too: how high the upper angle may lie, as a share of half the rate, and where it lies
+ * else, as a share of the corner.
+ */
 const UPPER_AT = [
   [0.8, 0.3],
   [0.7, 0.3],
@@ -28,24 +34,31 @@ const UPPER_AT = [
 ] as const;
 
 /**
- * Two-pole filters whose magnitude follows their analogue model to within half a decibel nearly up to half the rate, as settings
- * of a state-variable filter. The squared magnitude of either is a quotient of squares in `sin^2(angle / 2)`; it is made to meet
- * that of the model at DC, at the corner and at one or two more angles, and is then split into poles and zeros.
- * Sources: Martin Vicanek, "Matched Second Order Digital Filters" (2016); Sophocles J. Orfanidis, "Digital Parametric Equalizer
- * Design with Prescribed Nyquist-Frequency Gain" (1997).
- * Angles are per sample, above 0 and below pi. Nothing is allocated: filters that move are designed anew at each step.
+ * Two-pole filters whose magnitude follows their analogue model to within half a decibel nearly up to half the rate, as
+ * settings of a state-variable filter. The squared magnitude of either is a quotient of squares in `sin^2(angle / 2)`;
+ * it is made to meet that of the model at DC, at the corner and at one or two more angles, and is then split into poles
+ * and zeros. Sources: Martin Vicanek, "Matched Second Order Digital Filters" (2016); Sophocles J. Orfanidis, "Digital
+ * Parametric Equalizer Design with Prescribed Nyquist-Frequency Gain" (1997). Angles are per sample, above 0 and below
+ * pi. Nothing is allocated: filters that move are designed anew at each step.
  */
 export class MatchedFilter {
-  /** Settings of the state-variable filter: its tuning, its damping, and the weights of input, band-pass and low-pass. */
+  /**
+   * Settings of the state-variable filter: its tuning, its damping, and the weights of input, band-pass and low-pass.
+   */
   g = 0;
   k = 1;
   direct = 1;
   band = 0;
   low = 0;
-  /** The model: squared magnitude as `(n0 + n1 r^2 + n2 r^4) / (d0 + d1 r^2 + d2 r^4)`, r the frequency over the corner. */
+  /**
+   * The model: squared magnitude as `(n0 + n1 r^2 + n2 r^4) / (d0 + d1 r^2 + d2 r^4)`, r the frequency over the corner.
+   */
   private readonly n = new Float64Array(3);
   private readonly d = new Float64Array(3);
-  /** Squared numerator and denominator over `cos^2`, `sin^2` and `sin^2 2x`, x half the angle; those of the best design so far. */
+  /**
+   * Squared numerator and denominator over `cos^2`, `sin^2` and `sin^2 2x`, x half the angle; those of the best design
+   * so far.
+   */
   private readonly b = new Float64Array(3);
   private readonly a = new Float64Array(3);
   private readonly bestB = new Float64Array(3);
@@ -211,7 +224,11 @@ export class MatchedFilter {
     set(this.b, 0, level, -0.25 * level);
   }
 
-  /** Poles that meet the model at two angles, with a peak exactly at the corner. @param peak squared gain there  @param base squared gain at DC */
+  /**
+   * Poles that meet the model at two angles, with a peak exactly at the corner.
+   * @param peak squared gain there
+   * @param base squared gain at DC
+   */
   private byMatchedPoles(q: number, peak: number, base: number): void {
     if (this.angle <= PLAIN_BELOW) return;
     const { a, b } = this;
@@ -405,7 +422,10 @@ function highAngle(index: number, angle: number, high: number): number {
   return index === 2 ? angle : Math.min(0.98 * Math.PI, Math.max(high, angle + 0.1 * Math.PI));
 }
 
-/** Solves four equations by elimination with pivots, in place: the last of each five figures is the right side, then the result. */
+/**
+ * Solves four equations by elimination with pivots, in place: the last of each five figures is the right side, then the
+ * result.
+ */
 function solveFour(rows: Float64Array): boolean {
   for (let column = 0; column < 4; column += 1) {
     let pivot = column;

@@ -18,7 +18,10 @@ export interface NetworkMemory {
   readonly inGains: Float32Array;
   /** How what is heard of each line moves a sample, left, then right. */
   readonly outGainSteps: Float32Array;
-  /** Cosines of the angles by which pairs of lines are turned before they are mixed, then their sines; then how both move a sample. */
+  /**
+   * Cosines of the angles by which pairs of lines are turned before they are mixed, then their sines; then how both
+   * move a sample.
+   */
   readonly rotations: Float32Array;
   /** In samples before the step, and how they move a sample. */
   readonly delays: Float64Array;

@@ -1,10 +1,20 @@
-import { NETWORK_FRAMES as FRAMES, NETWORK_LINES as LINES, PAIR_SPAN, PAIRS, SHELF_FIGURES, type NetworkMemory } from './networkMemory';
+import {
+  NETWORK_FRAMES as FRAMES,
+  NETWORK_LINES as LINES,
+  PAIR_SPAN,
+  PAIRS,
+  SHELF_FIGURES,
+  type NetworkMemory,
+} from './networkMemory';
 
 const HALF = Math.SQRT1_2;
 /** Of a matrix that mixes all lines; one that keeps them apart rotations none. */
 const STAGES = 4;
 
-/** One step of the network in TypeScript: the reference of kernels/network.as.ts, and what runs where that cannot. @returns the highest level written */
+/**
+ * One step of the network in TypeScript: the reference of kernels/network.as.ts, and what runs where that cannot.
+ * @returns the highest level written
+ */
 export function networkStep(m: NetworkMemory, size: number, place: number, stages: number): number {
   m.output.fill(0);
   for (let line = 0; line < LINES; line += 1) {
@@ -42,7 +52,9 @@ function readLine(m: NetworkMemory, line: number, size: number, place: number): 
     const q = f - 1;
     const r = f - 2;
     read[to + i] =
-      (-f * q * r * rings[ring + ((at - 1) & mask)]!) / 6 + (p * q * r * rings[ring + (at & mask)]!) / 2 - (p * f * r * rings[ring + ((at + 1) & mask)]!) / 2 +
+      (-f * q * r * rings[ring + ((at - 1) & mask)]!) / 6 +
+      (p * q * r * rings[ring + (at & mask)]!) / 2 -
+      (p * f * r * rings[ring + ((at + 1) & mask)]!) / 2 +
       (p * f * q * rings[ring + ((at + 2) & mask)]!) / 6;
   }
 }
@@ -70,8 +82,16 @@ function absorb(m: NetworkMemory, line: number): void {
 
 function section({ read, now, move, states }: NetworkMemory, line: number, row: number, stateRow: number): void {
   const at = row * LINES + line;
-  let b0 = now[at]!, b1 = now[at + LINES]!, b2 = now[at + 2 * LINES]!, a1 = now[at + 3 * LINES]!, a2 = now[at + 4 * LINES]!;
-  const b0m = move[at]!, b1m = move[at + LINES]!, b2m = move[at + 2 * LINES]!, a1m = move[at + 3 * LINES]!, a2m = move[at + 4 * LINES]!;
+  let b0 = now[at]!,
+    b1 = now[at + LINES]!,
+    b2 = now[at + 2 * LINES]!,
+    a1 = now[at + 3 * LINES]!,
+    a2 = now[at + 4 * LINES]!;
+  const b0m = move[at]!,
+    b1m = move[at + LINES]!,
+    b2m = move[at + 2 * LINES]!,
+    a1m = move[at + 3 * LINES]!,
+    a2m = move[at + 4 * LINES]!;
   const stateAt = stateRow * LINES + line;
   let s = states[stateAt]!;
   let t = states[stateAt + LINES]!;

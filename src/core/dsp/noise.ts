@@ -1,4 +1,7 @@
-/** White noise between -1 and 1, the same from the same start; no allocation. Algorithm: xorshift32 (George Marsaglia, "Xorshift RNGs", 2003). */
+/**
+ * White noise between -1 and 1, the same from the same start; no allocation. Algorithm: xorshift32 (George Marsaglia,
+ * "Xorshift RNGs", 2003).
+ */
 export class Noise {
   private state: number;
 

@@ -9,7 +9,10 @@ export function arrive(now: number, goal: number, share: number, slack = 1e-5): 
   return away < slack && away > -slack ? goal : next;
 }
 
-/** First-order high-pass at a few hertz that takes away an offset, nowhere louder than 1 (Julius O. Smith, "Introduction to Digital Filters", 2007). */
+/**
+ * First-order high-pass at a few hertz that takes away an offset, nowhere louder than 1 (Julius O. Smith, "Introduction
+ * to Digital Filters", 2007).
+ */
 export class DcBlock {
   private x = 0;
   private y = 0;

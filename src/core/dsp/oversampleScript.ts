@@ -4,9 +4,13 @@ import { shapedAt } from './saturate';
 /** Figures of the table before its stages. */
 const STAGES_AT = 6;
 
-/** What kernels/oversample.as.ts does, in TypeScript, on `cells` and on the same memory as whole numbers: its reference, and what runs where it cannot. */
+/**
+ * What kernels/oversample.as.ts does, in TypeScript, on `cells` and on the same memory as whole numbers: its reference,
+ * and what runs where it cannot.
+ */
 export function scriptedOversampling(cells: Float32Array, places: Int32Array): OversampleWork {
-  const keep = (row: number, n: number, history: number): void => void cells.copyWithin(row - history, row + n - history, row + n);
+  const keep = (row: number, n: number, history: number): void =>
+    void cells.copyWithin(row - history, row + n - history, row + n);
   return {
     rise: (base, table, count, kind, from, step) => {
       const at = base >> 2;
@@ -25,7 +29,9 @@ export function scriptedOversampling(cells: Float32Array, places: Int32Array): O
         }
         keep(input, n, 2 * half);
       }
-      if (kind >= 0) for (let i = 0; i < places[rows + 3]!; i += 1) cells[top + i] = shapedAt(cells[top + i]!, kind, from + step * (i + 1));
+      if (kind >= 0)
+        for (let i = 0; i < places[rows + 3]!; i += 1)
+          cells[top + i] = shapedAt(cells[top + i]!, kind, from + step * (i + 1));
     },
     fall: (base, table, count) => {
       const at = base >> 2;
@@ -48,7 +54,8 @@ export function scriptedOversampling(cells: Float32Array, places: Int32Array): O
         for (let i = 0; i < n; i += 1) {
           cells[result + i] =
             s === 0
-              ? filtered(cells, even + i, places[rows + 4]!, 2 * half) + filtered(cells, odd + i - 1, places[rows + 5]!, 2 * half - 1)
+              ? filtered(cells, even + i, places[rows + 4]!, 2 * half) +
+                filtered(cells, odd + i - 1, places[rows + 5]!, 2 * half - 1)
               : filtered(cells, even + i, taps, 2 * half) + 0.5 * cells[odd + i - half]!;
         }
         keep(even, n, 2 * half);

@@ -6,7 +6,13 @@ import { DRIVE_KINDS, shapedAt } from './saturate';
 const RATE = 48_000;
 const FACTORS = [2, 4, 8] as const;
 
-function through(made: Oversampler, seconds: number, wave: (i: number) => number, kind: number, drive: number): { input: Float64Array; output: Float64Array } {
+function through(
+  made: Oversampler,
+  seconds: number,
+  wave: (i: number) => number,
+  kind: number,
+  drive: number,
+): { input: Float64Array; output: Float64Array } {
   const frames = Math.ceil((seconds * RATE) / STEP_FRAMES) * STEP_FRAMES;
   const [input, output] = [Float64Array.from({ length: frames }, (_, i) => wave(i)), new Float64Array(frames)];
   const run = stereoRun();
@@ -36,7 +42,10 @@ describe.each(FACTORS)('%i times the rate', (factor) => {
     const random = makeRandom(5);
     const noise = Float64Array.from({ length: RATE / 4 }, () => random() - 0.5);
     DRIVE_KINDS.forEach((_, kind) => {
-      const [fast, plain] = [true, false].map((withKernel) => through(new Oversampler(factor, withKernel), 0.25, (i) => noise[i % noise.length]!, kind, 4).output);
+      const [fast, plain] = [true, false].map(
+        (withKernel) =>
+          through(new Oversampler(factor, withKernel), 0.25, (i) => noise[i % noise.length]!, kind, 4).output,
+      );
       expect(fast!.reduce((most, x, i) => Math.max(most, Math.abs(x - plain![i]!)), 0)).toBeLessThan(1e-5);
     });
   });
@@ -45,7 +54,13 @@ describe.each(FACTORS)('%i times the rate', (factor) => {
     const made = new Oversampler(factor);
     expect(Number.isInteger(made.latency)).toBe(true);
     for (const hz of [40, 1000, 9000, 18_000]) {
-      const { input, output } = through(new Oversampler(factor), 0.2, (i) => 0.5 * Math.sin((2 * Math.PI * hz * i) / RATE), 0, 1);
+      const { input, output } = through(
+        new Oversampler(factor),
+        0.2,
+        (i) => 0.5 * Math.sin((2 * Math.PI * hz * i) / RATE),
+        0,
+        1,
+      );
       let away = 0;
       for (let i = 4800; i < 9600; i += 1) away = Math.max(away, Math.abs(output[i]! - input[i - made.latency]!));
       // The last filter is even to half a tenth of a dB.
@@ -56,9 +71,16 @@ describe.each(FACTORS)('%i times the rate', (factor) => {
   test('quiet and slow, it shapes as the curve says', () => {
     const made = new Oversampler(factor);
     DRIVE_KINDS.forEach((_, kind) => {
-      const { input, output } = through(new Oversampler(factor), 0.5, (i) => 0.6 * Math.sin((2 * Math.PI * 30 * i) / RATE), kind, 3);
+      const { input, output } = through(
+        new Oversampler(factor),
+        0.5,
+        (i) => 0.6 * Math.sin((2 * Math.PI * 30 * i) / RATE),
+        kind,
+        3,
+      );
       let away = 0;
-      for (let i = 4800; i < 20_000; i += 1) away = Math.max(away, Math.abs(output[i]! - shapedAt(input[i - made.latency]!, kind, 3)));
+      for (let i = 4800; i < 20_000; i += 1)
+        away = Math.max(away, Math.abs(output[i]! - shapedAt(input[i - made.latency]!, kind, 3)));
       // A hard clip has corners, which no rate has room for.
       expect(away).toBeLessThan(DRIVE_KINDS[kind] === 'hard' ? 0.01 : 1e-3);
     });

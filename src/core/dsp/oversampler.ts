@@ -9,13 +9,18 @@ const CODE = { plain: OVERSAMPLE_BYTES, fused: OVERSAMPLE_FUSED_BYTES };
 
 /** Samples in a run. */
 export const OVERSAMPLED_FRAMES = 64;
-/** Side taps of one half of each stage's filter: the first must fall from 20 to 28 kHz, the others have room, and fall further. */
+/**
+ * Side taps of one half of each stage's filter: the first must fall from 20 to 28 kHz, the others have room, and fall
+ * further.
+ */
 const HALVES = [18, 6, 6] as const;
 /** Taps that the kernel takes at once; before those of a stage lies nothing for as many. */
 const TAPS_AT_ONCE = 12;
 /** Figures in a line of the cache. */
 const LINE = 16;
-/** Kaiser's beta of each: for 90, 110 and 120 dB. A tone that is wrapped round is itself far lower than its images then. */
+/**
+ * Kaiser's beta of each: for 90, 110 and 120 dB. A tone that is wrapped round is itself far lower than its images then.
+ */
 const BETAS = [8.96, 11, 12] as const;
 
 /** What a shaper may be late, at the high rate. */
@@ -34,11 +39,18 @@ export interface OversampleWork {
 export interface Shaper {
   /** Samples of the high rate by which what it shapes is late: 0, or SHAPER_LATENCY. */
   readonly latency: number;
-  /** Shapes `n` samples in place. @param drive gain before the curve, growing by `step` with each sample  @param side 0 left, 1 right */
+  /**
+   * Shapes `n` samples in place.
+   * @param drive gain before the curve, growing by `step` with each sample
+   * @param side 0 left, 1 right
+   */
   shape(cells: Float32Array, at: number, n: number, drive: number, step: number, side: 0 | 1): void;
 }
 
-/** Where one stage lies in a channel, in figures from its beginning: each of its rows has room before it for what came last. In this order it stands in the table. */
+/**
+ * Where one stage lies in a channel, in figures from its beginning: each of its rows has room before it for what came
+ * last. In this order it stands in the table.
+ */
 interface Stage {
   readonly half: number;
   readonly taps: number;
@@ -50,8 +62,8 @@ interface Stage {
 }
 
 /**
- * Shapes sound at 2, 4 or 8 times its rate, so that harmonics beyond half of it do not come back as other tones. Half-band filters of
- * linear phase, windowed after Kaiser; all is later by `latency` samples.
+ * Shapes sound at 2, 4 or 8 times its rate, so that harmonics beyond half of it do not come back as other tones.
+ * Half-band filters of linear phase, windowed after Kaiser; all is later by `latency` samples.
  * Source: fredric j. harris, "Multirate Signal Processing for Communication Systems" (2004), chapter 8.
  */
 export class Oversampler {
@@ -76,8 +88,16 @@ export class Oversampler {
   /** Where the channels begin, behind the taps of all stages. */
   private readonly shared: number;
 
-  /** @param factor 2, 4 or 8  @param withKernel false leaves the work to TypeScript, which tests compare  @param roomBytes of room for a shaper */
-  constructor(private readonly factor: 2 | 4 | 8, withKernel = true, roomBytes = 0) {
+  /**
+   * @param factor 2, 4 or 8
+   * @param withKernel false leaves the work to TypeScript, which tests compare
+   * @param roomBytes of room for a shaper
+   */
+  constructor(
+    private readonly factor: 2 | 4 | 8,
+    withKernel = true,
+    roomBytes = 0,
+  ) {
     const count = Math.log2(factor);
     this.count = count;
     let at = HEADER + 6 * count;
@@ -95,10 +115,17 @@ export class Oversampler {
     at = 0;
     const stages = halves.map((half, s): Stage => {
       const n = OVERSAMPLED_FRAMES << s;
-      return { half, taps: tapsAt[s]!, input: take(2 * half + TAPS_AT_ONCE, n), even: take(2 * half + TAPS_AT_ONCE, n), odd: take(2 * half + TAPS_AT_ONCE, n), n };
+      return {
+        half,
+        taps: tapsAt[s]!,
+        input: take(2 * half + TAPS_AT_ONCE, n),
+        even: take(2 * half + TAPS_AT_ONCE, n),
+        odd: take(2 * half + TAPS_AT_ONCE, n),
+        n,
+      };
     });
     const lateTop = stages.reduce((sum, { half }, s) => sum + 2 * (2 * half - 1) * (factor >> (s + 1)), 0);
-    const filling = SHAPER_LATENCY + (factor - ((lateTop + SHAPER_LATENCY) % factor)) % factor;
+    const filling = SHAPER_LATENCY + ((factor - ((lateTop + SHAPER_LATENCY) % factor)) % factor);
     this.filling = filling;
     this.latency = (lateTop + filling) / factor;
     this.top = take(filling, OVERSAMPLED_FRAMES * factor);
@@ -110,9 +137,19 @@ export class Oversampler {
     const bytes = kernel ? kernel.memory.buffer : new ArrayBuffer(figures * 4);
     this.cells = new Float32Array(bytes, 0, figures);
     const places = new Int32Array(bytes, 0, HEADER + 6 * count);
-    places.set([this.top, this.result, filling, OVERSAMPLED_FRAMES * factor, ...lastAt, ...stages.flatMap(({ half, taps, input, even, odd, n }) => [half, taps, input, even, odd, n])]);
+    places.set([
+      this.top,
+      this.result,
+      filling,
+      OVERSAMPLED_FRAMES * factor,
+      ...lastAt,
+      ...stages.flatMap(({ half, taps, input, even, odd, n }) => [half, taps, input, even, odd, n]),
+    ]);
     this.work = kernel ? (kernel.exports as unknown as OversampleWork) : scriptedOversampling(this.cells, places);
-    const rows = (at: number): Float32Array[] => [0, 1].map((side) => this.cells.subarray(this.shared + side * this.channelFigures + at).subarray(0, OVERSAMPLED_FRAMES));
+    const rows = (at: number): Float32Array[] =>
+      [0, 1].map((side) =>
+        this.cells.subarray(this.shared + side * this.channelFigures + at).subarray(0, OVERSAMPLED_FRAMES),
+      );
     this.ins = rows(stages[0]!.input);
     this.outs = rows(this.result);
     stages.forEach(({ half, taps }, s) => this.cells.set(halfBand(half, BETAS[s]!), taps));
@@ -125,10 +162,18 @@ export class Oversampler {
   }
 
   /**
-   * Shapes a run in place. @param kind index in DRIVE_KINDS, or -1 for a shaper of one's own  @param from, to drive at the ends of the run, 1 = clean
+   * Shapes a run in place.
+   * @param kind index in DRIVE_KINDS, or -1 for a shaper of one's own
+   * @param from, to drive at the ends of the run, 1 = clean
    * @param shaper shapes samples of the high rate where they lie
    */
-  process(run: { readonly left: Float64Array; readonly right: Float64Array }, kind: number, from: number, to: number, shaper: Shaper | null = null): void {
+  process(
+    run: { readonly left: Float64Array; readonly right: Float64Array },
+    kind: number,
+    from: number,
+    to: number,
+    shaper: Shaper | null = null,
+  ): void {
     this.places[FILLING_AT] = this.filling - (shaper ? shaper.latency : 0);
     this.side(run.left, 0, kind, from, to, shaper);
     this.side(run.right, 1, kind, from, to, shaper);
@@ -148,17 +193,17 @@ export class Oversampler {
 }
 
 /**
- * Half of the 71 taps of the last filter on the way down, from the first to the one in the middle: even to 0.03 dB up to 0.405 of the plain
- * rate, 62 dB down from half of it on, so that nothing folds over, and 79 from 0.546 on. A half-band filter is 6 dB down at half the rate.
- * Equal ripple after T. W. Parks and J. H. McClellan, "Chebyshev Approximation for Nonrecursive Digital Filters" (1972), weights 4, 15, 100.
+ * Half of the 71 taps of the last filter on the way down, from the first to the one in the middle: even to 0.03 dB up
+ * to 0.405 of the plain rate, 62 dB down from half of it on, so that nothing folds over, and 79 from 0.546 on. A
+ * half-band filter is 6 dB down at half the rate. Equal ripple after T. W. Parks and J. H. McClellan, "Chebyshev
+ * Approximation for Nonrecursive Digital Filters" (1972), weights 4, 15, 100.
  */
 const DECIMATION_HALF = [
-  -0.000051703, 0.000358115, 0.001012152, 0.000837854, -0.000550310, -0.001303560,
-  0.000252866, 0.002022664, 0.000515923, -0.002663349, -0.001840892, 0.002930822,
-  0.003700505, -0.002487750, -0.005926729, 0.000996646, 0.008180154, 0.001817389,
-  -0.009947053, -0.006100113, 0.010557817, 0.011812807, -0.009213699, -0.018701852,
-  0.004987512, 0.026302477, 0.003283806, -0.033980499, -0.017455614, 0.041008166,
-  0.041837601, -0.046662546, -0.092231069, 0.050330383, 0.313550668, 0.448398887,
+  -0.000051703, 0.000358115, 0.001012152, 0.000837854, -0.00055031, -0.00130356, 0.000252866, 0.002022664, 0.000515923,
+  -0.002663349, -0.001840892, 0.002930822, 0.003700505, -0.00248775, -0.005926729, 0.000996646, 0.008180154,
+  0.001817389, -0.009947053, -0.006100113, 0.010557817, 0.011812807, -0.009213699, -0.018701852, 0.004987512,
+  0.026302477, 0.003283806, -0.033980499, -0.017455614, 0.041008166, 0.041837601, -0.046662546, -0.092231069,
+  0.050330383, 0.313550668, 0.448398887,
 ];
 const DECIMATION_TAPS = evenOut([...DECIMATION_HALF, ...DECIMATION_HALF.slice(0, -1).reverse()]);
 
@@ -168,12 +213,17 @@ function evenOut(taps: readonly number[]): number[] {
   return taps.map((tap) => tap / sum);
 }
 
-/** Every second tap of a half-band filter of 4 half - 1 taps; the one in its middle is a half, the others are nothing. */
+/**
+ * Every second tap of a half-band filter of 4 half - 1 taps; the one in its middle is a half, the others are nothing.
+ */
 function halfBand(half: number, beta: number): Float32Array {
   const middle = 2 * half - 1;
   const taps = Float64Array.from({ length: 2 * half }, (_, k) => {
     const x = 2 * k - middle;
-    return (Math.sin((Math.PI * x) / 2) / (Math.PI * x)) * besselI0(beta * Math.sqrt(1 - (x / (middle + 1)) ** 2)) / besselI0(beta);
+    return (
+      ((Math.sin((Math.PI * x) / 2) / (Math.PI * x)) * besselI0(beta * Math.sqrt(1 - (x / (middle + 1)) ** 2))) /
+      besselI0(beta)
+    );
   });
   // Exactly one at standing still: together with the middle the taps make up the whole.
   const sum = taps.reduce((all, tap) => all + tap, 0);

@@ -1,11 +1,18 @@
-/** Holds the peak of a stereo pair under a ceiling: at once when it rises, letting go slowly. Below the ceiling it changes no bit. */
+/**
+ * Holds the peak of a stereo pair under a ceiling: at once when it rises, letting go slowly. Below the ceiling it
+ * changes no bit.
+ */
 export class PeakGuard {
   private held = 1;
   private readonly release: number;
   /** Lowest gain since `takeLowest` was last called; 1 when it did nothing. */
   private lowest = 1;
 
-  constructor(private readonly ceiling: number, releaseSeconds: number, sampleRate: number) {
+  constructor(
+    private readonly ceiling: number,
+    releaseSeconds: number,
+    sampleRate: number,
+  ) {
     this.release = 1 - Math.exp(-1 / (releaseSeconds * sampleRate));
   }
 

@@ -26,17 +26,27 @@ class Side {
     const bins = (): Float64Array => new Float64Array(size / 2 + 1);
     this.frame = new Float64Array(size);
     this.made = new Float64Array(size);
-    [this.re, this.im, this.reBefore, this.imBefore, this.reLaid, this.imLaid] = [bins(), bins(), bins(), bins(), bins(), bins()];
+    [this.re, this.im, this.reBefore, this.imBefore, this.reLaid, this.imLaid] = [
+      bins(),
+      bins(),
+      bins(),
+      bins(),
+      bins(),
+      bins(),
+    ];
   }
 }
 
 /**
- * Takes a stereo sound apart frame by frame and lays it together with the frames nearer or farther apart. All that lies round a peak keeps
- * the phases it has to it, on both sides, so that neither a voice nor its place falls into a wash.
- * Source: Jean Laroche and Mark Dolson, "Improved Phase Vocoder Time-Scale Modification of Audio" (1999), identity phase locking.
+ * Takes a stereo sound apart frame by frame and lays it together with the frames nearer or farther apart. All that lies
+ * round a peak keeps the phases it has to it, on both sides, so that neither a voice nor its place falls into a wash.
+ * Source: Jean Laroche and Mark Dolson, "Improved Phase Vocoder Time-Scale Modification of Audio" (1999), identity
+ * phase locking.
  */
 export class PhaseVocoder {
-  /** `frame` is taken apart, `made` is what comes of it: windowed both times, to be added up at a distance of `hopOut`. */
+  /**
+   * `frame` is taken apart, `made` is what comes of it: windowed both times, to be added up at a distance of `hopOut`.
+   */
   readonly left: Side;
   readonly right: Side;
   private readonly transform: FastTransform;
@@ -50,7 +60,10 @@ export class PhaseVocoder {
   private sumBefore = 0;
 
   /** @param size samples of a frame, a power of two */
-  constructor(readonly size: number, sampleRate: number) {
+  constructor(
+    readonly size: number,
+    sampleRate: number,
+  ) {
     const bins = size / 2 + 1;
     this.left = new Side(size);
     this.right = new Side(size);
@@ -76,8 +89,10 @@ export class PhaseVocoder {
 
   /**
    * Makes `made` of `frame` on both sides, by the four stages below, which may be spread over time.
-   * @param hopIn samples since the last frame  @param hopOut samples by which it shall lie behind it, a quarter of the size at most
-   * @param formants ratio by which the envelope is moved along the frequencies; 1 leaves it  @param top bins from here on are silenced
+   * @param hopIn samples since the last frame
+   * @param hopOut samples by which it shall lie behind it, a quarter of the size at most
+   * @param formants ratio by which the envelope is moved along the frequencies; 1 leaves it
+   * @param top bins from here on are silenced
    */
   turn(hopIn: number, hopOut: number, formants: number, top: number): void {
     this.takeApart();
@@ -99,8 +114,14 @@ export class PhaseVocoder {
     let sum = 0;
     for (let k = 0; k <= size / 2; k += 1) {
       const mirror = k === 0 ? 0 : size - k;
-      const a = re[k]!, b = im[k]!, c = re[mirror]!, d = im[mirror]!;
-      const lr = 0.5 * (a + c), li = 0.5 * (b - d), rr = 0.5 * (b + d), ri = 0.5 * (c - a);
+      const a = re[k]!,
+        b = im[k]!,
+        c = re[mirror]!,
+        d = im[mirror]!;
+      const lr = 0.5 * (a + c),
+        li = 0.5 * (b - d),
+        rr = 0.5 * (b + d),
+        ri = 0.5 * (c - a);
       left.re[k] = lr;
       left.im[k] = li;
       right.re[k] = rr;
@@ -150,7 +171,10 @@ export class PhaseVocoder {
     return count;
   }
 
-  /** Third stage. Turns each peak on by what it turns in the time between two frames, and all round it by the same angle. */
+  /**
+   * Third stage. Turns each peak on by what it turns in the time between two frames, and all round it by the same
+   * angle.
+   */
   layPhases(hopIn: number, hopOut: number): void {
     const { left, right, peaks } = this;
     const bins = left.re.length;
@@ -159,7 +183,9 @@ export class PhaseVocoder {
     let from = 0;
     for (let p = 0; p < count; p += 1) {
       const k = peaks[p]!;
-      const louder = left.re[k]! * left.re[k]! + left.im[k]! * left.im[k]! >= right.re[k]! * right.re[k]! + right.im[k]! * right.im[k]!;
+      const louder =
+        left.re[k]! * left.re[k]! + left.im[k]! * left.im[k]! >=
+        right.re[k]! * right.re[k]! + right.im[k]! * right.im[k]!;
       const angle = this.angleOf(louder ? left : right, k, hopIn, hopOut);
       const to = p < count - 1 ? this.valleyAfter(k, peaks[p + 1]!) : bins;
       this.lay(from, to, Math.cos(angle), Math.sin(angle));
@@ -172,7 +198,12 @@ export class PhaseVocoder {
     right.imBefore.set(right.im);
   }
 
-  private angleOf({ re, im, reBefore, imBefore, reLaid, imLaid }: Side, k: number, hopIn: number, hopOut: number): number {
+  private angleOf(
+    { re, im, reBefore, imBefore, reLaid, imLaid }: Side,
+    k: number,
+    hopIn: number,
+    hopOut: number,
+  ): number {
     const centre = (TURN * k) / this.size;
     const phase = Math.atan2(im[k]!, re[k]!);
     const off = phase - Math.atan2(imBefore[k]!, reBefore[k]!) - centre * hopIn;
@@ -206,7 +237,10 @@ export class PhaseVocoder {
     const scale = 1 / size;
     for (let k = 0; k <= size / 2; k += 1) {
       const level = k < top ? scale : 0;
-      const lr = level * left.reLaid[k]!, li = level * left.imLaid[k]!, rr = level * right.reLaid[k]!, ri = level * right.imLaid[k]!;
+      const lr = level * left.reLaid[k]!,
+        li = level * left.imLaid[k]!,
+        rr = level * right.reLaid[k]!,
+        ri = level * right.imLaid[k]!;
       // What stands still, and what turns at half the rate, has no phase of its own.
       const edge = k === 0 || k === size / 2;
       re[k] = edge ? lr : lr - ri;

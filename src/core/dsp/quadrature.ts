@@ -7,8 +7,9 @@ const SECTIONS = halfBandSections(COUNT, TRANSITION);
 const HALF = COUNT / 2;
 
 /**
- * Two rows of allpass sections whose outputs are equally loud and a quarter of a turn apart: a half-band filter turned by a quarter of the
- * rate. Source: Rashid Ansari and Bede Liu, "Efficient sampling rate alteration using recursive (IIR) digital filters" (1983).
+ * Two rows of allpass sections whose outputs are equally loud and a quarter of a turn apart: a half-band filter turned
+ * by a quarter of the rate. Source: Rashid Ansari and Bede Liu, "Efficient sampling rate alteration using recursive
+ * (IIR) digital filters" (1983).
  */
 export class Quadrature {
   readonly inPhase: Float64Array;
@@ -46,7 +47,10 @@ export class Quadrature {
     const { states } = this;
     const at = 4 * index;
     const a = SECTIONS[index]!;
-    let x1 = states[at]!, x2 = states[at + 1]!, y1 = states[at + 2]!, y2 = states[at + 3]!;
+    let x1 = states[at]!,
+      x2 = states[at + 1]!,
+      y1 = states[at + 2]!,
+      y2 = states[at + 3]!;
     for (let i = 0; i < n; i += 1) {
       const x = io[i]!;
       const y = a * (x + y2) - x2 + 1e-15 - 1e-15;

@@ -17,24 +17,42 @@ describe('rings that are read between their samples', () => {
 
   test('the kernel and its TypeScript reference agree, anywhere, at any speed, over the seam', () => {
     const [fast, plain] = rings as [SincRings, SincRings];
-    fc.assert(fc.property(between(-9000, 9000), between(-4, 4), between(-0.01, 0.01), fc.integer({ min: 0, max: 40 }), fc.integer({ min: 41, max: 128 }), (start, speed, growth, from, to) => {
-      for (const ring of [fast, plain]) {
-        ring.outLeft.fill(7);
-        ring.outRight.fill(7);
-        ring.read(start, speed, growth, from, to);
-      }
-      for (let i = 0; i < 128; i += 1) {
-        expect(Math.abs(fast.outLeft[i]! - plain.outLeft[i]!)).toBeLessThan(2e-6);
-        expect(Math.abs(fast.outRight[i]! - plain.outRight[i]!)).toBeLessThan(2e-6);
-        if (i < from || i >= to) expect(fast.outLeft[i]).toBe(7);
-      }
-    }));
+    fc.assert(
+      fc.property(
+        between(-9000, 9000),
+        between(-4, 4),
+        between(-0.01, 0.01),
+        fc.integer({ min: 0, max: 40 }),
+        fc.integer({ min: 41, max: 128 }),
+        (start, speed, growth, from, to) => {
+          for (const ring of [fast, plain]) {
+            ring.outLeft.fill(7);
+            ring.outRight.fill(7);
+            ring.read(start, speed, growth, from, to);
+          }
+          for (let i = 0; i < 128; i += 1) {
+            expect(Math.abs(fast.outLeft[i]! - plain.outLeft[i]!)).toBeLessThan(2e-6);
+            expect(Math.abs(fast.outRight[i]! - plain.outRight[i]!)).toBeLessThan(2e-6);
+            if (i < from || i >= to) expect(fast.outLeft[i]).toBe(7);
+          }
+        },
+      ),
+    );
   });
 
-  test.each([[0.01, -100], [0.2, -70], [0.3, -55]])('a tone of %d of the rate is read as it is between the samples, %d dB', (share, floor) => {
+  test.each([
+    [0.01, -100],
+    [0.2, -70],
+    [0.3, -55],
+  ])('a tone of %d of the rate is read as it is between the samples, %d dB', (share, floor) => {
     const tone = (place: number): number => Math.sin(2 * Math.PI * share * place);
     const ring = new SincRings(SIZE);
-    ring.write(0, run(tone), run((i) => -tone(i)), SIZE);
+    ring.write(
+      0,
+      run(tone),
+      run((i) => -tone(i)),
+      SIZE,
+    );
     let most = 0;
     for (let n = 0; n < 20; n += 1) {
       const start = 100 + 150 * n + n / 7;
@@ -42,7 +60,11 @@ describe('rings that are read between their samples', () => {
       for (let i = 0; i < 128; i += 1) {
         // The nearest of 2048 phases is at most a 4096th of a sample off; a tone moves by its angle in that time.
         const off = (2 * Math.PI * share) / 4096 + 10 ** (floor / 20);
-        most = Math.max(most, Math.abs(ring.outLeft[i]! - tone(start + 0.83 * i)) / off, Math.abs(ring.outLeft[i]! + ring.outRight[i]!));
+        most = Math.max(
+          most,
+          Math.abs(ring.outLeft[i]! - tone(start + 0.83 * i)) / off,
+          Math.abs(ring.outLeft[i]! + ring.outRight[i]!),
+        );
       }
     }
     expect(most).toBeLessThan(1);
@@ -51,9 +73,16 @@ describe('rings that are read between their samples', () => {
   test('what is laid adds up, and what is fresh takes the place of what was there, over the seam too', () => {
     const ring = new SincRings(1024);
     const ones = run(() => 1, 600);
-    ring.write(0, run(() => 5, 1024), run(() => 5, 1024), 1024);
+    ring.write(
+      0,
+      run(() => 5, 1024),
+      run(() => 5, 1024),
+      1024,
+    );
     ring.lay(800, ones, ones, 400, 300, 0.5);
-    expect([799, 800, 899, 900, 1023, 1024, 1199, 1200].map((place) => ring.monoAt(place))).toEqual([10, 11, 11, 1, 1, 1, 1, 10]);
+    expect([799, 800, 899, 900, 1023, 1024, 1199, 1200].map((place) => ring.monoAt(place))).toEqual([
+      10, 11, 11, 1, 1, 1, 1, 10,
+    ]);
     // Read across the seam it is the same even level; the sixteen points sum to one.
     ring.read(1010, 1.3, 0, 0, 16);
     for (let i = 0; i < 16; i += 1) expect(ring.outLeft[i]).toBeCloseTo(0.5, 5);
@@ -75,7 +104,12 @@ test.each([16, 512, 2048, 4096])('a transform of %d agrees with another libraryâ
     transform.forward();
     const off = (wanted: readonly number[], scale: number): number => {
       let most = 0;
-      for (let i = 0; i < size; i += 1) most = Math.max(most, Math.abs(scale * transform.re[i]! - wanted[2 * i]!), Math.abs(scale * transform.im[i]! - wanted[2 * i + 1]!));
+      for (let i = 0; i < size; i += 1)
+        most = Math.max(
+          most,
+          Math.abs(scale * transform.re[i]! - wanted[2 * i]!),
+          Math.abs(scale * transform.im[i]! - wanted[2 * i + 1]!),
+        );
       return most;
     };
     expect(off(spectrum, 1)).toBeLessThan(2e-6 * size ** 0.5 * 4);
@@ -85,7 +119,10 @@ test.each([16, 512, 2048, 4096])('a transform of %d agrees with another libraryâ
 });
 
 test('the diffuserâ€™s kernel and its TypeScript reference agree, in runs of any length, with gains that turn', () => {
-  const [fast, plain] = [new Diffuser(48_000, { memory: new WebAssembly.Memory({ initial: 8 }), at: 65_552 }), new Diffuser(48_000)];
+  const [fast, plain] = [
+    new Diffuser(48_000, { memory: new WebAssembly.Memory({ initial: 8 }), at: 65_552 }),
+    new Diffuser(48_000),
+  ];
   const random = makeRandom(8);
   let [blend, most, loudest] = [0, 0, 0];
   for (let run = 0; run < 400; run += 1) {
@@ -97,7 +134,10 @@ test('the diffuserâ€™s kernel and its TypeScript reference agree, in runs of any
     fast.process(io, n, blend, next, difference);
     plain.process(other, n, blend, next, difference);
     blend = next;
-    io.forEach((x, i) => { most = Math.max(most, Math.abs(x - other[i]!)); loudest = Math.max(loudest, Math.abs(x)); });
+    io.forEach((x, i) => {
+      most = Math.max(most, Math.abs(x - other[i]!));
+      loudest = Math.max(loudest, Math.abs(x));
+    });
     if (run === 200) for (const one of [fast, plain]) one.rest();
   }
   expect(loudest).toBeGreaterThan(0.3);

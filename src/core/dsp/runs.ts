@@ -2,9 +2,9 @@
 const RUN = 64;
 
 /**
- * Copies a run of 64 samples. A built-in is far from a processor that has slept, and its first call after that takes a microsecond; as
- * devices take blocks in bunches, the many calls that follow, each half as long as a loop, win that back. Of `fill`, of `set` from one
- * width to another and of memory.copy in a kernel that is not so: they are loops.
+ * Copies a run of 64 samples. A built-in is far from a processor that has slept, and its first call after that takes a
+ * microsecond; as devices take blocks in bunches, the many calls that follow, each half as long as a loop, win that
+ * back. Of `fill`, of `set` from one width to another and of memory.copy in a kernel that is not so: they are loops.
  */
 export function copyRun(from: Float64Array, to: Float64Array): void {
   to.set(from);

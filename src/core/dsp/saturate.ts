@@ -22,7 +22,14 @@ export function shapedAt(x: number, kind: number, drive: number): number {
 }
 
 /** Shapes `n` samples. @param from @param to drive at the ends of the run */
-export function saturate(input: Float64Array, out: Float64Array, n: number, kind: number, from: number, to: number): void {
+export function saturate(
+  input: Float64Array,
+  out: Float64Array,
+  n: number,
+  kind: number,
+  from: number,
+  to: number,
+): void {
   const step = (to - from) / n;
   let drive = from;
   for (let i = 0; i < n; i += 1) {

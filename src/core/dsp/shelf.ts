@@ -1,7 +1,9 @@
 /**
- * A second-order section in powers of `d = z - 1`: `(b0 d^2 + b1 d + b2) / (d^2 + a1 d + a2)`. Poles near `z = 1` are the difference of large
- * numbers in powers of z, but small numbers of their own here, so that single precision keeps them.
- * Source: R. Middleton and G. Goodwin, "Improved finite word length characteristics in digital control using delta operators" (1986).
+ * A second-order section in powers of `d = z - 1`: `(b0 d^2 + b1 d + b2) / (d^2 + a1 d + a2)`. Poles near `z = 1` are
+ * the difference of large numbers in powers of z, but small numbers of their own here, so that single precision keeps
+ * them.
+ * Source: R. Middleton and G. Goodwin, "Improved finite word length characteristics in digital control using delta
+ * operators" (1986).
  */
 export interface Section {
   b0: number;
@@ -15,8 +17,11 @@ export interface Section {
 export const shelfRoot = (db: number): number => Math.pow(10, db / 40);
 
 /**
- * Second-order low shelf by the bilinear transform, gain 1 above. At 0 dB both polynomials are equal to the bit, so that nothing is changed.
- * @param db gain below the middle  @param t tan(pi f / fs) of the middle, where half the decibels are reached  @param q up to 0.707, monotonic
+ * Second-order low shelf by the bilinear transform, gain 1 above. At 0 dB both polynomials are equal to the bit, so
+ * that nothing is changed.
+ * @param db gain below the middle
+ * @param t tan(pi f / fs) of the middle, where half the decibels are reached
+ * @param q up to 0.707, monotonic
  */
 export function lowShelf(out: Section, db: number, t: number, q: number): void {
   const root = shelfRoot(db);
@@ -41,7 +46,11 @@ export function highShelf(out: Section, db: number, t: number, q: number): void 
   out.a2 = (4 * root * t * t) / d0;
 }
 
-/** Power gain of the low shelf. @param root shelfRoot of its gain  @param x tan(pi f / fs) of the frequency over that of the middle */
+/**
+ * Power gain of the low shelf.
+ * @param root shelfRoot of its gain
+ * @param x tan(pi f / fs) of the frequency over that of the middle
+ */
 export function lowShelfPower(root: number, x: number, q: number): number {
   const slope = (root * x * x) / (q * q);
   const above = root - x * x;

@@ -12,10 +12,25 @@ const RINGS = TABLE + (SINC_PHASES + 1) * SINC_TAPS;
 
 /** Addresses are bytes. */
 export interface SincWork {
-  read(left: number, right: number, mask: number, table: number, start: number, speed: number, growth: number, outLeft: number, outRight: number, from: number, to: number): void;
+  read(
+    left: number,
+    right: number,
+    mask: number,
+    table: number,
+    start: number,
+    speed: number,
+    growth: number,
+    outLeft: number,
+    outRight: number,
+    from: number,
+    to: number,
+  ): void;
 }
 
-/** Two rings of samples that can be read between them, at any speed, by the nearest of the table's phases: within a 4096th of a sample. */
+/**
+ * Two rings of samples that can be read between them, at any speed, by the nearest of the table's phases: within a
+ * 4096th of a sample.
+ */
 export class SincRings {
   /** What was read last. */
   readonly outLeft: Float64Array;
@@ -27,7 +42,10 @@ export class SincRings {
   private readonly rightAt: number;
 
   /** @param size a power of two  @param withKernel false leaves the work to TypeScript, which tests compare */
-  constructor(private readonly size: number, withKernel = true) {
+  constructor(
+    private readonly size: number,
+    withKernel = true,
+  ) {
     this.mask = size - 1;
     this.rightAt = RINGS + size + SINC_TAPS;
     const figures = this.rightAt + size + SINC_TAPS;
@@ -39,7 +57,9 @@ export class SincRings {
     this.left = cells.subarray(RINGS, RINGS + size + SINC_TAPS);
     this.right = cells.subarray(this.rightAt);
     cells.set(SINC_TABLE, TABLE);
-    this.work = kernel ? (kernel.exports as unknown as SincWork) : scriptedRead(cells, new Float64Array(bytes, 0, 2 * READ_FRAMES));
+    this.work = kernel
+      ? (kernel.exports as unknown as SincWork)
+      : scriptedRead(cells, new Float64Array(bytes, 0, 2 * READ_FRAMES));
   }
 
   clear(): void {
@@ -82,8 +102,23 @@ export class SincRings {
     return this.left[at]! + this.right[at]!;
   }
 
-  /** Reads both sides into [from, to) of what comes out: at `start`, then on by `speed`, which grows by `growth`. Places lie within 2^31. */
+  /**
+   * Reads both sides into [from, to) of what comes out: at `start`, then on by `speed`, which grows by `growth`. Places
+   * lie within 2^31.
+   */
   read(start: number, speed: number, growth: number, from: number, to: number): void {
-    this.work.read(4 * RINGS, 4 * this.rightAt, this.mask, 4 * TABLE, start, speed, growth, 4 * OUT, 4 * OUT + 8 * READ_FRAMES, from, to);
+    this.work.read(
+      4 * RINGS,
+      4 * this.rightAt,
+      this.mask,
+      4 * TABLE,
+      start,
+      speed,
+      growth,
+      4 * OUT,
+      4 * OUT + 8 * READ_FRAMES,
+      from,
+      to,
+    );
   }
 }

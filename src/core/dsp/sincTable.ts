@@ -10,7 +10,9 @@ export const SINC_BEFORE = SINC_TAPS / 2 - 1;
 export const SINC_AHEAD = SINC_TAPS / 2;
 const PHASES = 2048;
 const BETA = 8;
-/** The centroid is put right by two far taps: between near ones the correction would cost accuracy at high frequencies. */
+/**
+ * The centroid is put right by two far taps: between near ones the correction would cost accuracy at high frequencies.
+ */
 const FAR = 6;
 
 /** Modified Bessel function of the first kind, order 0, by its series. */

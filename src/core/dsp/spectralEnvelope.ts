@@ -13,9 +13,10 @@ const HIGHEST_HZ = 900;
 const CLEAR = 0.06;
 
 /**
- * The line that lies over the peaks of a spectrum: what a throat or body makes of the tones it is given. Through the harmonics where there
- * is a pitch, and over the hills where there is none.
- * Source: A. Roebel and X. Rodet, "Efficient Spectral Envelope Estimation and its Application to Pitch Shifting and Envelope Preservation" (2005).
+ * The line that lies over the peaks of a spectrum: what a throat or body makes of the tones it is given. Through the
+ * harmonics where there is a pitch, and over the hills where there is none.
+ * Source: A. Roebel and X. Rodet, "Efficient Spectral Envelope Estimation and its Application to Pitch Shifting and
+ * Envelope Preservation" (2005).
  */
 export class SpectralEnvelope {
   /** Natural logarithm of the envelope, of the bins from 0 to half the rate. */
@@ -27,7 +28,10 @@ export class SpectralEnvelope {
   private period = 0;
   private order = 0;
 
-  constructor(private readonly size: number, private readonly sampleRate: number) {
+  constructor(
+    private readonly size: number,
+    private readonly sampleRate: number,
+  ) {
     this.transform = sharedTransform(size);
     this.target = new Float64Array(size / 2 + 1);
     this.log = new Float64Array(size / 2 + 1);

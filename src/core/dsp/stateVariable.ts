@@ -14,7 +14,10 @@ export function tuning(cutoffHz: number, q: number, sampleRate: number): Tuning 
   return { g: Math.tan((Math.PI * limited) / sampleRate), k: 1 / q };
 }
 
-/** Highest gain of a two-pole low-pass or high-pass at any frequency: `Q / sqrt(1 - 1 / (4 Q^2))`, and 1 where it does not ring. */
+/**
+ * Highest gain of a two-pole low-pass or high-pass at any frequency: `Q / sqrt(1 - 1 / (4 Q^2))`, and 1 where it does
+ * not ring.
+ */
 export const resonantPeak = (q: number): number => (q * q <= 0.5 ? 1 : q / Math.sqrt(1 - 1 / (4 * q * q)));
 
 /** The tuning of one filter, worked out again only when it has moved, and with nothing made anew. */
@@ -23,7 +26,10 @@ export class KeptTuning implements Tuning {
   readonly k: number;
   private hz = Number.NaN;
 
-  constructor(q: number, private readonly sampleRate: number) {
+  constructor(
+    q: number,
+    private readonly sampleRate: number,
+  ) {
     this.k = 1 / q;
   }
 

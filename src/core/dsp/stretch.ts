@@ -26,19 +26,26 @@ const SHARP = 2.2;
 const frameOf = (sampleRate: number): number => (sampleRate > 64_000 ? 4096 : 2048);
 
 /**
- * A sound in another length, pitch, or both; hits stay single and as sharp as they were, each at its place in the new length.
- * A phase vocoder (see PhaseVocoder) that begins anew at each hit, with the hit itself copied.
- * Source for the treatment of hits: A. Roebel, "A New Approach to Transient Processing in the Phase Vocoder" (2003).
+ * A sound in another length, pitch, or both; hits stay single and as sharp as they were, each at its place in the new
+ * length. A phase vocoder (see PhaseVocoder) that begins anew at each hit, with the hit itself copied. Source for the
+ * treatment of hits: A. Roebel, "A New Approach to Transient Processing in the Phase Vocoder" (2003).
  * @param channels one or two of equal length
  */
-export function stretched(channels: readonly Float32Array[], sampleRate: number, settings: StretchSettings): Float32Array[] {
+export function stretched(
+  channels: readonly Float32Array[],
+  sampleRate: number,
+  settings: StretchSettings,
+): Float32Array[] {
   if (!settings.keepPitch) return channels.map((channel) => resample(channel, sampleRate, sampleRate * settings.times));
   const ratio = Math.pow(2, settings.semitones / 12);
   const throat = Math.pow(2, settings.formantSemitones / 12) * (settings.formants === 'follow' ? ratio : 1);
-  if (ratio === 1 && settings.times === 1 && Math.abs(throat - 1) < 1e-6) return channels.map((channel) => channel.slice());
+  if (ratio === 1 && settings.times === 1 && Math.abs(throat - 1) < 1e-6)
+    return channels.map((channel) => channel.slice());
   const longer = new Stretcher(channels, sampleRate, settings.times * ratio, throat / ratio, ratio).made();
   const wanted = Math.round(channels[0]!.length * settings.times);
-  return longer.map((channel) => exactly(ratio === 1 ? channel : resample(channel, sampleRate * ratio, sampleRate), wanted));
+  return longer.map((channel) =>
+    exactly(ratio === 1 ? channel : resample(channel, sampleRate * ratio, sampleRate), wanted),
+  );
 }
 
 function exactly(samples: Float32Array, length: number): Float32Array {
@@ -58,8 +65,18 @@ class Stretcher {
   private readonly right: Float32Array;
   private readonly top: number;
 
-  /** @param times new length over old  @param formants ratio by which the envelope is moved  @param faster by how much it will be read faster: what would fold back is left out */
-  constructor(private readonly channels: readonly Float32Array[], private readonly sampleRate: number, private readonly times: number, private readonly formants: number, faster: number) {
+  /**
+   * @param times new length over old
+   * @param formants ratio by which the envelope is moved
+   * @param faster by how much it will be read faster: what would fold back is left out
+   */
+  constructor(
+    private readonly channels: readonly Float32Array[],
+    private readonly sampleRate: number,
+    private readonly times: number,
+    private readonly formants: number,
+    faster: number,
+  ) {
     this.frame = frameOf(sampleRate);
     this.hop = this.frame / 4;
     this.vocoder = new PhaseVocoder(this.frame, sampleRate);
@@ -103,7 +120,9 @@ class Stretcher {
     return Math.max(0, Math.round((begin + before) * this.times) - before);
   }
 
-  /** One part, laid from its place in the new length to that of the next; it fades over into that within BEFORE_SECONDS. */
+  /**
+   * One part, laid from its place in the new length to that of the next; it fades over into that within BEFORE_SECONDS.
+   */
   private part(from: number, to: number): void {
     const begin = this.laidAt(from);
     const end = this.laidAt(to);
@@ -140,7 +159,8 @@ class Stretcher {
       const level = vocoder.levelAt(hop);
       made.forEach((side, c) => {
         const frameMade = c === 0 ? vocoder.left.made : vocoder.right.made;
-        for (let i = Math.max(0, -laid); i < frame && laid + i < side.length; i += 1) side[laid + i] = side[laid + i]! + frameMade[i]! * level;
+        for (let i = Math.max(0, -laid); i < frame && laid + i < side.length; i += 1)
+          side[laid + i] = side[laid + i]! + frameMade[i]! * level;
       });
       taken += taken + frame / 2 < copied ? hop : hop * rate;
     }

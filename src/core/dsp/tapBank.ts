@@ -20,26 +20,33 @@ export interface TapWork {
 }
 
 /**
- * Two delay lines heard at many places at once: what is heard of each place is added up in one pass, exactly at whole samples and by
- * sixteen points of a windowed sinc between them. Runs of BANK_FRAMES.
+ * Two delay lines heard at many places at once: what is heard of each place is added up in one pass, exactly at whole
+ * samples and by sixteen points of a windowed sinc between them. Runs of BANK_FRAMES.
  */
 export class TapBank {
   readonly lines: readonly [DelayLine, DelayLine];
-  /** Of the next place that is heard: left from one figure to another, then right; laid down here, since figures that are handed over cost memory each time. */
+  /**
+   * Of the next place that is heard: left from one figure to another, then right; laid down here, since figures that
+   * are handed over cost memory each time.
+   */
   readonly levels = new Float64Array(4);
   private readonly cells: Float32Array<ArrayBuffer>;
   private readonly work: TapWork;
   private readonly size: number;
   private readonly kernel = new Float64Array(SINC_TAPS);
 
-  /** @param maxDelay longest delay in samples, counted from the write place after a run  @param withKernel false leaves the work to TypeScript, which tests compare */
+  /**
+   * @param maxDelay longest delay in samples, counted from the write place after a run
+   * @param withKernel false leaves the work to TypeScript, which tests compare
+   */
   constructor(maxDelay: number, withKernel = true) {
     this.size = ringSize(maxDelay, BANK_FRAMES);
     const figures = RINGS + 2 * this.size;
     const kernel = withKernel ? startKernel(TAP_SUM_BYTES, figures * 4) : null;
     this.cells = kernel ? new Float32Array(kernel.memory.buffer, 0, figures) : new Float32Array(figures);
     this.work = kernel ? (kernel.exports as unknown as TapWork) : scriptedTaps(this.cells);
-    const ring = (side: 0 | 1): Float32Array<ArrayBuffer> => this.cells.subarray(RINGS + side * this.size, RINGS + (side + 1) * this.size);
+    const ring = (side: 0 | 1): Float32Array<ArrayBuffer> =>
+      this.cells.subarray(RINGS + side * this.size, RINGS + (side + 1) * this.size);
     this.lines = [new DelayLine(maxDelay, BANK_FRAMES, ring(0)), new DelayLine(maxDelay, BANK_FRAMES, ring(1))];
   }
 
@@ -55,8 +62,8 @@ export class TapBank {
   }
 
   /**
-   * Adds to the sums what is heard of the last run at a delay in samples behind it, at the levels that stand in `levels`. Between samples
-   * the delay must be longer than a sinc's half.
+   * Adds to the sums what is heard of the last run at a delay in samples behind it, at the levels that stand in
+   * `levels`. Between samples the delay must be longer than a sinc's half.
    */
   add(delay: number): void {
     const { cells, levels, work } = this;
@@ -86,7 +93,10 @@ export class TapBank {
     }
   }
 
-  /** Where `length` samples of the left ring lie in one piece; where they run over its end, they are laid together first. */
+  /**
+   * Where `length` samples of the left ring lie in one piece; where they run over its end, they are laid together
+   * first.
+   */
   private reach(place: number, length: number): number {
     const { cells, size } = this;
     const at = place & (size - 1);

@@ -39,12 +39,18 @@ const SHORT_TABLE = QUICK_PEAK_TABLE;
 export const QUICK_PEAK_FROM = HALF - SHORT_TAPS / 2;
 const SHORT_FROM = QUICK_PEAK_FROM;
 
-/** Between samples no sound rises further above its highest sample than by this: the most that the factors of a phase can add up to. */
+/**
+ * Between samples no sound rises further above its highest sample than by this: the most that the factors of a phase
+ * can add up to.
+ */
 export const TRUE_PEAK_BOUND = Array.from({ length: PHASES }, (_, phase) =>
   TABLE.subarray(phase * TAPS, (phase + 1) * TAPS).reduce((sum, x) => sum + Math.abs(x), 0),
 ).reduce((most, sum) => Math.max(most, sum), 0);
 
-/** Peaks between the samples, by reading eight times as often with a kernel that is true up to 0.96 of half the rate (after ITU-R BS.1770-4, annex 2). */
+/**
+ * Peaks between the samples, by reading eight times as often with a kernel that is true up to 0.96 of half the rate
+ * (after ITU-R BS.1770-4, annex 2).
+ */
 export class TruePeak {
   /** Twice, so that the newest TAPS samples always lie in one piece. */
   private readonly recent = new Float64Array(2 * TAPS);

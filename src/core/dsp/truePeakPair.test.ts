@@ -4,7 +4,10 @@ import { TruePeakPair } from './truePeakPair';
 const FRAMES = 64;
 const RUNS = 200;
 
-/** Largest shortfall of the kernel's peaks, and largest excess over what TypeScript's quick reading may miss, of loud noise and tones. */
+/**
+ * Largest shortfall of the kernel's peaks, and largest excess over what TypeScript's quick reading may miss, of loud
+ * noise and tones.
+ */
 function apart(wave: (i: number) => number, floor: number): { under: number; over: number } {
   const fast = new TruePeakPair(true);
   const plain = new TruePeakPair(false);

@@ -84,7 +84,10 @@ export class TruePeakPair {
   }
 }
 
-/** The quick reading lies over what is there where all frequencies sound, which leaves room for what lies between the places of the long one. */
+/**
+ * The quick reading lies over what is there where all frequencies sound, which leaves room for what lies between the
+ * places of the long one.
+ */
 function find(work: Peaks, row: number): void {
   work(0, TRUE_PEAK_TABLE.length / TRUE_PEAK_TAPS, TRUE_PEAK_TAPS, 4 * row, 4, 4 * PEAKS_AT);
   const quick = QUICK_PEAK_TABLE.length / QUICK_PEAK_TAPS;

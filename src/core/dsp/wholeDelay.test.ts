@@ -5,7 +5,10 @@ const RUN = 64;
 const LONGEST = 5000;
 
 test('reads back what was written, to the bit, whenever and however far the reach grows', () => {
-  const delays = fc.array(fc.record({ steps: fc.integer({ min: 1, max: 40 }), delay: fc.nat(LONGEST) }), { minLength: 1, maxLength: 12 });
+  const delays = fc.array(fc.record({ steps: fc.integer({ min: 1, max: 40 }), delay: fc.nat(LONGEST) }), {
+    minLength: 1,
+    maxLength: 12,
+  });
   fc.assert(
     fc.property(delays, fc.boolean(), (stretches, isGiven) => {
       const line = new WholeDelay(LONGEST, RUN, isGiven ? new Float64Array(256) : null);

@@ -1,6 +1,7 @@
 /**
- * A ring of samples, read at whole delays. Only the part of it that the present delays need is in use, so that short delays stay in the
- * processor's cache however long the longest may be. Short ones may lie in a ring that is given, until a longer one is wanted.
+ * A ring of samples, read at whole delays. Only the part of it that the present delays need is in use, so that short
+ * delays stay in the processor's cache however long the longest may be. Short ones may lie in a ring that is given,
+ * until a longer one is wanted.
  */
 export class WholeDelay {
   /** Where the next run is written. */
@@ -43,7 +44,8 @@ export class WholeDelay {
 
   /**
    * Makes the delay readable once that much has been written; what is held now stays readable.
-   * @param delay in samples, up to the longest  @returns how many samples back can be read at least, if so many were written
+   * @param delay in samples, up to the longest
+   * @returns how many samples back can be read at least, if so many were written
    */
   reach(delay: number): number {
     const { place } = this;

@@ -19,8 +19,8 @@ export interface HoldRoom {
 }
 
 /**
- * Holds a sound back by whole samples, so that it keeps step with another that effects make late. Another delay comes in over one step,
- * and not before enough has passed to be heard at it.
+ * Holds a sound back by whole samples, so that it keeps step with another that effects make late. Another delay comes
+ * in over one step, and not before enough has passed to be heard at it.
  */
 export class Align {
   private readonly left: WholeDelay;
@@ -68,8 +68,10 @@ export class Align {
   }
 
   /**
-   * @param out where what was held back goes; may be the input itself  @param sounding false when the input is nothing but zeros
-   * @returns `out`, or the input itself where nothing is held back: it is then not even kept, and a delay that comes waits until enough has passed
+   * @param out where what was held back goes; may be the input itself
+   * @param sounding false when the input is nothing but zeros
+   * @returns `out`, or the input itself where nothing is held back: it is then not even kept, and a delay that comes
+   * waits until enough has passed
    */
   process(input: StereoRun, out: StereoRun, samples: number, sounding: boolean): StereoRun {
     const from = this.delay;

@@ -28,11 +28,31 @@ import { width } from './width/width';
 
 /** Every effect there is, by family; a new one is a folder and a line here. */
 export const EFFECTS: readonly EffectDefinition[] = [
-  echo, taps, doubling, sideDelay, grains,
-  reverb, convolver,
-  tremolo, phaser, chorus, flanger, shifter,
-  placer, width, widener,
-  filter, eq, drive, crush, grit, pitch, compressor, gate, utility, limiter,
+  echo,
+  taps,
+  doubling,
+  sideDelay,
+  grains,
+  reverb,
+  convolver,
+  tremolo,
+  phaser,
+  chorus,
+  flanger,
+  shifter,
+  placer,
+  width,
+  widener,
+  filter,
+  eq,
+  drive,
+  crush,
+  grit,
+  pitch,
+  compressor,
+  gate,
+  utility,
+  limiter,
   braid,
 ];
 
@@ -40,6 +60,7 @@ export const findEffect = (id: string): EffectDefinition | undefined => EFFECTS.
 
 export function effectOf(id: string): EffectDefinition {
   const found = findEffect(id);
-  if (!found) throw new Error(`There is no effect called "${id}". There are: ${EFFECTS.map((effect) => effect.id).join(', ')}.`);
+  if (!found)
+    throw new Error(`There is no effect called "${id}". There are: ${EFFECTS.map((effect) => effect.id).join(', ')}.`);
   return found;
 }

@@ -1,13 +1,24 @@
 import { choice, gain, ratio } from '../params/make';
 import type { Param, Params } from '../params/param';
 
-/** How one mix rail shares out treated and untreated sound, or that each has a level of its own; in the order in which they travel. */
+/**
+ * How one mix rail shares out treated and untreated sound, or that each has a level of its own; in the order in which
+ * they travel.
+ */
 export const BALANCES = ['mix', 'levels', 'linear'] as const;
 
-const balance = (initial: (typeof BALANCES)[number]): Param => choice({
-  label: 'Balance', group: 'Mix', hint: 'One rail from dry to wet, or a level for each. Equal power keeps the loudness of sounds that differ, linear that of sounds alike.', initial,
-  options: [{ id: 'mix', label: 'mix, equal power' }, { id: 'levels', label: 'dry and wet apart' }, { id: 'linear', label: 'mix, linear' }],
-});
+const balance = (initial: (typeof BALANCES)[number]): Param =>
+  choice({
+    label: 'Balance',
+    group: 'Mix',
+    hint: 'One rail from dry to wet, or a level for each. Equal power keeps the loudness of sounds that differ, linear that of sounds alike.',
+    initial,
+    options: [
+      { id: 'mix', label: 'mix, equal power' },
+      { id: 'levels', label: 'dry and wet apart' },
+      { id: 'linear', label: 'mix, linear' },
+    ],
+  });
 
 /** What every effect has: how treated and untreated sound are put together. */
 export const commonParams: Params = {
@@ -18,21 +29,34 @@ export const commonParams: Params = {
   trim: gain({ label: 'Trim', group: 'Mix', hint: 'Level of everything that leaves this effect.', initial: 1 }),
 };
 
-/** The quarter of a circle on which mix moves: both gains are 0.707 in the middle. Exact at both ends; two functions, since audio code makes no objects. */
+/**
+ * The quarter of a circle on which mix moves: both gains are 0.707 in the middle. Exact at both ends; two functions,
+ * since audio code makes no objects.
+ */
 /** Gain of a side that a balance turns away from. @param away 0-1; at and below 0 it stays as it is */
 export const awayGain = (away: number): number => (away > 0 ? Math.cos((away * Math.PI) / 2) : 1);
 
 export const dryGain = (mix: number): number => (mix <= 0 ? 1 : mix >= 1 ? 0 : Math.cos((mix * Math.PI) / 2));
 export const wetGain = (mix: number): number => (mix <= 0 ? 0 : mix >= 1 ? 1 : Math.sin((mix * Math.PI) / 2));
 
-/** Reading between samples may lift single frequencies by 0.002 dB: a loop below 100 % loses at least that at each turn. */
+/**
+ * Reading between samples may lift single frequencies by 0.002 dB: a loop below 100 % loses at least that at each turn.
+ */
 const MAX_LOOP_GAIN = 0.9997;
 
 /** Gain of a loop for a feedback; from 100 % on it is what was asked for, and a guard has to hold it. */
-export const loopGain = (feedback: number): number => (feedback >= 1 ? feedback : feedback > MAX_LOOP_GAIN ? MAX_LOOP_GAIN : feedback);
+export const loopGain = (feedback: number): number =>
+  feedback >= 1 ? feedback : feedback > MAX_LOOP_GAIN ? MAX_LOOP_GAIN : feedback;
 
 /** For effects that take the place of the sound rather than stand beside it. */
-export const WHOLLY_WET = { mix: ratio({ label: 'Mix', group: 'Mix', hint: 'Share of treated sound: less lets the sound as it was through.', initial: 1 }) };
+export const WHOLLY_WET = {
+  mix: ratio({
+    label: 'Mix',
+    group: 'Mix',
+    hint: 'Share of treated sound: less lets the sound as it was through.',
+    initial: 1,
+  }),
+};
 
 /** For those of them whose treated sound is like the untreated: at equal power the two would add up to 3 dB more. */
 export const WHOLLY_WET_LINEAR = { ...WHOLLY_WET, balance: balance('linear') };

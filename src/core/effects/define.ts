@@ -15,7 +15,11 @@ export interface StereoRun {
   readonly at: number;
 }
 
-export const stereoRun = (frames = STEP_FRAMES): StereoRun => ({ left: new Float64Array(frames), right: new Float64Array(frames), at: -1 });
+export const stereoRun = (frames = STEP_FRAMES): StereoRun => ({
+  left: new Float64Array(frames),
+  right: new Float64Array(frames),
+  at: -1,
+});
 
 /** The chain that lies in a strand of a braid. */
 export interface StrandWork {
@@ -33,13 +37,19 @@ export interface EffectProcessor {
   process(input: StereoRun, wet: StereoRun, values: Float64Array): void;
   /** Empties all memory, then locates. */
   reset(seconds: number, values: Float64Array): void;
-  /** Sets oscillators to a place in the piece and all ramps to these values; memory stays. For a silent processor that wakes. */
+  /**
+   * Sets oscillators to a place in the piece and all ramps to these values; memory stays. For a silent processor that
+   * wakes.
+   */
   locate(seconds: number, values: Float64Array): void;
   /** Takes an impulse that was prepared elsewhere; for effects that need one. */
   setImpulse?(impulse: PreparedImpulse): void;
   /** Takes the chains that lie in its strands, by place from 0; for a braid. */
   setStrands?(works: readonly (StrandWork | null)[]): void;
-  /** Takes what another channel gives: always the same run, filled anew before each step; null for none. For effects that can listen aside. */
+  /**
+   * Takes what another channel gives: always the same run, filled anew before each step; null for none. For effects
+   * that can listen aside.
+   */
   setSide?(side: StereoRun | null): void;
   /** True while nothing would be heard without new input. */
   readonly silent: boolean;
@@ -87,7 +97,10 @@ export interface EffectDefinition {
   createProcessor(sampleRate: number): EffectProcessor;
   /** What it really does, found by running it. */
   picture(values: ParamValues, context: ValueContext, own?: readonly Float32Array[]): EffectPicture;
-  /** What it needs prepared beside its values, for an effect that works with an impulse. @param sound hash of the own sound, if one is chosen */
+  /**
+   * What it needs prepared beside its values, for an effect that works with an impulse.
+   * @param sound hash of the own sound, if one is chosen
+   */
   impulse?(values: ParamValues, context: ValueContext, sound: string | null): ImpulseNeed | null;
 }
 

@@ -5,7 +5,10 @@ const ATTACK_SECONDS = 0.005;
 /** Ducking reaches its full depth this far above its threshold. */
 const KNEE_DB = 12;
 
-/** Lowers the wet signal while the input sounds. The input's peak is looked at once a step, the gain moves in a straight line. */
+/**
+ * Lowers the wet signal while the input sounds. The input's peak is looked at once a step, the gain moves in a straight
+ * line.
+ */
 export class Ducker {
   private level = 0;
   private gain = 1;

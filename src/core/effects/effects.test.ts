@@ -29,7 +29,12 @@ describe.each(EFFECTS.map((effect) => [effect.id, effect] as const))('%s', (id, 
       const picture = effect.picture(values, PLAIN_CONTEXT);
       const handles = ('handles' in picture ? picture.handles : undefined) ?? [];
       for (const handle of handles) {
-        for (const pull of [handle.pullX, handle.pullY]) if (pull) expect(pull.value).toBeCloseTo(Math.min(numbersOf(effect.params, values, PLAIN_CONTEXT)(pull.param), handle.most ?? Infinity), 6);
+        for (const pull of [handle.pullX, handle.pullY])
+          if (pull)
+            expect(pull.value).toBeCloseTo(
+              Math.min(numbersOf(effect.params, values, PLAIN_CONTEXT)(pull.param), handle.most ?? Infinity),
+              6,
+            );
       }
       expect(JSON.stringify(picture)).not.toMatch(/null,null|NaN/);
     }
@@ -39,7 +44,9 @@ describe.each(EFFECTS.map((effect) => [effect.id, effect] as const))('%s', (id, 
     const random = makeRandom(7);
     const rowFor = (preset: string): Float64Array => {
       const { values } = newSlot('s', id, preset);
-      return Float64Array.from(effect.paramIds, (param) => toEngineNumber(effect.params[param]!, values[param] ?? effect.params[param]!.initial, PLAIN_CONTEXT));
+      return Float64Array.from(effect.paramIds, (param) =>
+        toEngineNumber(effect.params[param]!, values[param] ?? effect.params[param]!.initial, PLAIN_CONTEXT),
+      );
     };
     for (const { id: preset } of effect.presets) {
       const row = rowFor(preset);
@@ -60,7 +67,8 @@ describe.each(EFFECTS.map((effect) => [effect.id, effect] as const))('%s', (id, 
         left.right.fill(NaN);
         clean.process(input, wet, row);
         other.process(input, left, row);
-        for (let i = 0; i < STEP_FRAMES; i += 1) if (left.left[i] !== wet.left[i] || left.right[i] !== wet.right[i]) away += 1;
+        for (let i = 0; i < STEP_FRAMES; i += 1)
+          if (left.left[i] !== wet.left[i] || left.right[i] !== wet.right[i]) away += 1;
       }
       expect([preset, away]).toEqual([preset, 0]);
     }
@@ -69,7 +77,9 @@ describe.each(EFFECTS.map((effect) => [effect.id, effect] as const))('%s', (id, 
   test('ten seconds of every parameter at random stay finite and bounded, and become silent afterwards', () => {
     const random = makeRandom(20_261_125);
     const processor = effect.createProcessor(48_000);
-    const row = Float64Array.from(effect.paramIds, (param) => toEngineNumber(effect.params[param]!, effect.params[param]!.initial, PLAIN_CONTEXT));
+    const row = Float64Array.from(effect.paramIds, (param) =>
+      toEngineNumber(effect.params[param]!, effect.params[param]!.initial, PLAIN_CONTEXT),
+    );
     processor.reset(0, row);
     const [input, wet] = [stereoRun(), stereoRun()];
     let peak = 0;
@@ -78,7 +88,10 @@ describe.each(EFFECTS.map((effect) => [effect.id, effect] as const))('%s', (id, 
       if (step % 8 === 0) {
         const index = Math.floor(random() * row.length);
         const edge = random();
-        row[index] = paramAtPosition(effect.params[effect.paramIds[index]!]!, edge < 0.15 ? 0 : edge > 0.85 ? 1 : random());
+        row[index] = paramAtPosition(
+          effect.params[effect.paramIds[index]!]!,
+          edge < 0.15 ? 0 : edge > 0.85 ? 1 : random(),
+        );
       }
       for (let i = 0; i < STEP_FRAMES; i += 1) {
         input.left[i] = random() - 0.5;
@@ -95,7 +108,13 @@ describe.each(EFFECTS.map((effect) => [effect.id, effect] as const))('%s', (id, 
   });
 
   test('costs no more over silence than over sound, and says when it rings no more', () => {
-    const row = Float64Array.from(effect.paramIds, (param) => toEngineNumber(effect.params[param]!, newSlot('s', id, 'neutral').values[param] ?? effect.params[param]!.initial, PLAIN_CONTEXT));
+    const row = Float64Array.from(effect.paramIds, (param) =>
+      toEngineNumber(
+        effect.params[param]!,
+        newSlot('s', id, 'neutral').values[param] ?? effect.params[param]!.initial,
+        PLAIN_CONTEXT,
+      ),
+    );
     const processor = effect.createProcessor(48_000);
     processor.reset(0, row);
     const [input, wet] = [stereoRun(), stereoRun()];

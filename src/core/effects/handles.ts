@@ -11,8 +11,23 @@ export function numbersOf(params: Params, values: ParamValues, context: ValueCon
 }
 
 /** What a drag on a picture does to a parameter. */
-export function pullOn(params: Params, values: ParamValues, context: ValueContext, id: string, by: Pull['by'], scale = 1): Pull | null {
+export function pullOn(
+  params: Params,
+  values: ParamValues,
+  context: ValueContext,
+  id: string,
+  by: Pull['by'],
+  scale = 1,
+): Pull | null {
   const param = params[id];
   if (param?.kind !== 'number') return null;
-  return { param: id, value: numbersOf(params, values, context)(id), by, scale, min: param.min, max: param.max, time: param.sync === 'time' };
+  return {
+    param: id,
+    value: numbersOf(params, values, context)(id),
+    by,
+    scale,
+    min: param.min,
+    max: param.max,
+    time: param.sync === 'time',
+  };
 }

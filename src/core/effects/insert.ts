@@ -9,7 +9,11 @@ export abstract class Insert {
   protected readonly share: number;
 
   /** @param memorySeconds how long a sound stays inside  @param switchSeconds how long a switch takes, about */
-  constructor(protected readonly sampleRate: number, memorySeconds: number, switchSeconds: number) {
+  constructor(
+    protected readonly sampleRate: number,
+    memorySeconds: number,
+    switchSeconds: number,
+  ) {
     this.quiet = new Quiet(memorySeconds, sampleRate);
     this.share = followShare(switchSeconds, STEP_FRAMES, sampleRate);
   }

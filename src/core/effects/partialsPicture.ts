@@ -20,7 +20,11 @@ interface Test {
 }
 
 /** What becomes of some steady tones: each that went in, and each that came out of the left side. */
-export function partialsPicture(sounding: Pick<Sounding, 'create' | 'params' | 'values' | 'context'>, { words, tones, settleSeconds = 0.3 }: Test, handles: readonly Handle[] = []): PartialsPicture {
+export function partialsPicture(
+  sounding: Pick<Sounding, 'create' | 'params' | 'values' | 'context'>,
+  { words, tones, settleSeconds = 0.3 }: Test,
+  handles: readonly Handle[] = [],
+): PartialsPicture {
   const sent = tones.map(({ hz, level }) => ({ hz: fitting(hz), level }));
   const input = (i: number): readonly [number, number] => {
     const x = sent.reduce((sum, { hz, level }) => sum + level * Math.sin((2 * Math.PI * hz * i) / RATE), 0);
@@ -38,7 +42,11 @@ function peaksOf(samples: Float64Array): Partial[] {
   const db = power.map((x) => 10 * Math.log10(Math.max(1e-20, x)) - 20 * Math.log10(FRAMES / 4));
   const found: Partial[] = [];
   for (let k = 2; k < db.length - 2; k += 1) {
-    if (db[k]! > FLOOR_DB && db[k]! > db[k - 1]! && db[k]! >= db[k + 1]!) found.push({ hz: Math.round((100 * k * RATE) / FRAMES) / 100, db: Math.round(10 * db[k]!) / 10 });
+    if (db[k]! > FLOOR_DB && db[k]! > db[k - 1]! && db[k]! >= db[k + 1]!)
+      found.push({ hz: Math.round((100 * k * RATE) / FRAMES) / 100, db: Math.round(10 * db[k]!) / 10 });
   }
-  return found.sort((a, b) => b.db - a.db).slice(0, MOST).sort((a, b) => a.hz - b.hz);
+  return found
+    .sort((a, b) => b.db - a.db)
+    .slice(0, MOST)
+    .sort((a, b) => a.hz - b.hz);
 }

@@ -1,6 +1,9 @@
 import type { Tap } from '../analysis/tapList';
 
-/** What a drag along one axis changes: `add` moves the value by `scale` for each unit of the axis, `times` multiplies it by the ratio of the places. */
+/**
+ * What a drag along one axis changes: `add` moves the value by `scale` for each unit of the axis, `times` multiplies it
+ * by the ratio of the places.
+ */
 export interface Pull {
   readonly param: string;
   /** The value now, in the parameter's own unit. */
@@ -55,7 +58,10 @@ export interface DecayPicture {
   readonly handles: readonly Handle[];
 }
 
-/** An impulse as a wave over time, and what of it is used. Levels in dB under its loudest, of equal stretches of the span. */
+/**
+ * An impulse as a wave over time, and what of it is used. Levels in dB under its loudest, of equal stretches of the
+ * span.
+ */
 export interface ImpulsePicture {
   readonly kind: 'impulse';
   /** All of the source. */
@@ -166,7 +172,13 @@ export interface BraidPicture {
   readonly kind: 'braid';
   /** The place that alone takes the sound; null when all do. */
   readonly plays: number | null;
-  readonly strands: readonly { readonly place: number; readonly input: string; readonly level: number; readonly pan: number; readonly alignMs: number }[];
+  readonly strands: readonly {
+    readonly place: number;
+    readonly input: string;
+    readonly level: number;
+    readonly pan: number;
+    readonly alignMs: number;
+  }[];
 }
 
 /** How far off pitch each line of a sound is, over time. */
@@ -213,8 +225,17 @@ export interface WavePicture {
 }
 
 export type EffectPicture =
-  | SwayPicture | PartialsPicture | TransferPicture | WavePicture
+  | SwayPicture
+  | PartialsPicture
+  | TransferPicture
+  | WavePicture
   | BraidPicture
   | RoomPicture
   | ImpulsePicture
-  | RepeatsPicture | DecayPicture | ResponsePicture | MotionPicture | PlacePicture | CurvePicture | ImagePicture;
+  | RepeatsPicture
+  | DecayPicture
+  | ResponsePicture
+  | MotionPicture
+  | PlacePicture
+  | CurvePicture
+  | ImagePicture;

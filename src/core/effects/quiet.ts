@@ -3,7 +3,10 @@ import { STEP_FRAMES, type StereoRun } from './define';
 /** -120 dBFS: nothing under it is heard. */
 const SILENCE = 1e-6;
 
-/** Tells when an effect rings no more: input and, where it is told of it, output have been silent for as long as it remembers. */
+/**
+ * Tells when an effect rings no more: input and, where it is told of it, output have been silent for as long as it
+ * remembers.
+ */
 export class Quiet {
   private frames = Infinity;
   private readonly patience: number;

@@ -27,9 +27,20 @@ const NOTHING: readonly [number, number] = [0, 0];
 const unitImpulse = (index: number): readonly [number, number] => (index === 0 ? IMPULSE : NOTHING);
 
 /** What an effect with these values makes of a sound, wet alone: the source of every picture. */
-export function respond({ create, params, values, context, sampleRate, seconds, atSeconds = 0, input = unitImpulse }: Sounding): Answer {
+export function respond({
+  create,
+  params,
+  values,
+  context,
+  sampleRate,
+  seconds,
+  atSeconds = 0,
+  input = unitImpulse,
+}: Sounding): Answer {
   const all = { ...commonParams, ...params };
-  const row = Float64Array.from(Object.entries(all), ([id, param]) => toEngineNumber(param, values[id] ?? param.initial, { ...context, sampleRate }));
+  const row = Float64Array.from(Object.entries(all), ([id, param]) =>
+    toEngineNumber(param, values[id] ?? param.initial, { ...context, sampleRate }),
+  );
   const processor = create(sampleRate);
   processor.reset(atSeconds, row);
   const length = Math.ceil((seconds * sampleRate) / STEP_FRAMES) * STEP_FRAMES;

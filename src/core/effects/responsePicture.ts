@@ -9,10 +9,29 @@ const SECONDS = 0.34;
 const QUIET = 1e-3;
 
 /** Level over frequency of what leaves an effect, from its own impulse. */
-export function responsePicture(sounding: Pick<Sounding, 'create' | 'params' | 'values' | 'context' | 'atSeconds'>, handles: readonly Handle[]): ResponsePicture {
-  const answer = respond({ ...sounding, sampleRate: PICTURE_RATE, seconds: SECONDS, input: (index) => (index === 0 ? [QUIET, QUIET] : [0, 0]) });
-  const curve = (side: Float64Array): number[] => responseAt(side.map((x) => x / QUIET), HZ, PICTURE_RATE).map((db) => Math.round(db * 100) / 100);
+export function responsePicture(
+  sounding: Pick<Sounding, 'create' | 'params' | 'values' | 'context' | 'atSeconds'>,
+  handles: readonly Handle[],
+): ResponsePicture {
+  const answer = respond({
+    ...sounding,
+    sampleRate: PICTURE_RATE,
+    seconds: SECONDS,
+    input: (index) => (index === 0 ? [QUIET, QUIET] : [0, 0]),
+  });
+  const curve = (side: Float64Array): number[] =>
+    responseAt(
+      side.map((x) => x / QUIET),
+      HZ,
+      PICTURE_RATE,
+    ).map((db) => Math.round(db * 100) / 100);
   const left = curve(answer.left);
   const right = curve(answer.right);
-  return { kind: 'response', hz: HZ, left, right: left.every((db, i) => Math.abs(db - right[i]!) < 0.05) ? null : right, handles };
+  return {
+    kind: 'response',
+    hz: HZ,
+    left,
+    right: left.every((db, i) => Math.abs(db - right[i]!) < 0.05) ? null : right,
+    handles,
+  };
 }

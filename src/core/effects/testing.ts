@@ -62,7 +62,10 @@ export function runWet(effectId: string, named: Readonly<Record<string, ParamVal
 
 export const impulse = (index: number): number => (index === 0 ? 1 : 0);
 
-export const sine = (hz: number, level: number, sampleRate = 48_000) => (index: number): number => level * Math.sin((2 * Math.PI * hz * index) / sampleRate);
+export const sine =
+  (hz: number, level: number, sampleRate = 48_000) =>
+  (index: number): number =>
+    level * Math.sin((2 * Math.PI * hz * index) / sampleRate);
 
 /** Sum and centre of gravity of the samples around `near`: an arrival's gain at low frequencies and its exact place. */
 export function arrival(samples: Float64Array, near: number, reach = 40): { gain: number; at: number } {
@@ -100,8 +103,17 @@ export const rowOf = (effect: string, named: Readonly<Record<string, ParamValue>
   return Float64Array.from(paramIds, (id) => toEngineNumber(params[id]!, values[id]!, CONTEXT));
 };
 
-/** Largest difference of two processors on the same noise, and the peak of the first; the row changes half way; for tests. */
-export function apart(fast: EffectProcessor, plain: EffectProcessor, from: Float64Array, to: Float64Array, seconds: number): { away: number; peak: number } {
+/**
+ * Largest difference of two processors on the same noise, and the peak of the first; the row changes half way; for
+ * tests.
+ */
+export function apart(
+  fast: EffectProcessor,
+  plain: EffectProcessor,
+  from: Float64Array,
+  to: Float64Array,
+  seconds: number,
+): { away: number; peak: number } {
   const random = makeRandom(11);
   for (const processor of [fast, plain]) processor.reset(0, from);
   const input = stereoRun();

@@ -11,8 +11,21 @@ const back: Return = { id: 'r', name: 'Return', gain: 1, pan: 0, mute: false, so
 
 /** The noise and its mirror image on two tracks: what is left of them when they meet, over the peak of one. */
 function left(late: Partial<Track>, plain: Partial<Track>, more: Partial<Piece> = {}): number {
-  const { piece, sounds } = scene([noise, turned], [{ clips: [clipOf('a', 0, 0, 1)], ...late }, { clips: [clipOf('b', 1, 0, 1)], ...plain }], more);
-  const rendered = render({ plan: compilePlan(piece), sounds, fromSample: 0, toSample: RATE, tail: { kind: 'silent' } })!;
+  const { piece, sounds } = scene(
+    [noise, turned],
+    [
+      { clips: [clipOf('a', 0, 0, 1)], ...late },
+      { clips: [clipOf('b', 1, 0, 1)], ...plain },
+    ],
+    more,
+  );
+  const rendered = render({
+    plan: compilePlan(piece),
+    sounds,
+    fromSample: 0,
+    toSample: RATE,
+    tail: { kind: 'silent' },
+  })!;
   return peakIn(rendered.left) / 0.1;
 }
 
@@ -29,9 +42,18 @@ describe('sounds that look-ahead makes late', () => {
   });
 
   test('so do strands of a braid, and a wet path beside the dry sound', () => {
-    const braid: Slot = { ...newSlot('b', 'braid', 'neutral', { level1: 0.5, level2: 0.5 }), strands: [{ place: 1, name: 'One', chain: [limiter('l')] }, { place: 2, name: 'Two', chain: [] }] };
+    const braid: Slot = {
+      ...newSlot('b', 'braid', 'neutral', { level1: 0.5, level2: 0.5 }),
+      strands: [
+        { place: 1, name: 'One', chain: [limiter('l')] },
+        { place: 2, name: 'Two', chain: [] },
+      ],
+    };
     expect(left({ chain: [braid] }, {})).toBeLessThan(1e-5);
-    const width: Slot = { ...newSlot('w', 'width', 'neutral', { balance: 'levels', dry: 0.5, wet: 0.5 }), wetPath: [limiter('l')] };
+    const width: Slot = {
+      ...newSlot('w', 'width', 'neutral', { balance: 'levels', dry: 0.5, wet: 0.5 }),
+      wetPath: [limiter('l')],
+    };
     expect(left({ chain: [width] }, {})).toBeLessThan(1e-5);
   });
 
@@ -49,18 +71,39 @@ describe('sounds that look-ahead makes late', () => {
 
   test('a render begins where the sound belongs and is whole at its end', () => {
     const { piece, sounds } = scene([noise], [{ clips: [clipOf('a', 0, 0, 1)], chain: [limiter('l', 8)] }]);
-    const rendered = render({ plan: compilePlan(piece), sounds, fromSample: 0, toSample: RATE, tail: { kind: 'silent' } })!;
+    const rendered = render({
+      plan: compilePlan(piece),
+      sounds,
+      fromSample: 0,
+      toSample: RATE,
+      tail: { kind: 'silent' },
+    })!;
     expect(rendered.left).toHaveLength(RATE);
     expect(awayFrom(rendered.left, noise)).toBeLessThan(1e-5);
   });
 
   test('coming, switching, changing and going make no step, beside a track that must wait', () => {
     const sine = soundOf(8, (i) => 0.2 * Math.sin((2 * Math.PI * 220 * i) / RATE));
-    const from = (chain: Slot[]): Scene => scene([sine], [{ clips: [clipOf('a', 0, 0, 8)], chain }, { clips: [clipOf('b', 0, 0, 8)], sends: [{ to: 'r', level: 0.5, pre: false }] }], { returns: [back] });
+    const from = (chain: Slot[]): Scene =>
+      scene(
+        [sine],
+        [
+          { clips: [clipOf('a', 0, 0, 8)], chain },
+          { clips: [clipOf('b', 0, 0, 8)], sends: [{ to: 'r', level: 0.5, pre: false }] },
+        ],
+        { returns: [back] },
+      );
     const engine = engineOf(from([]));
     engine.play(0);
     const parts: number[] = [...runEngine(engine, 2).left];
-    for (const chain of [[limiter('l')], [{ ...limiter('l'), on: false }], [limiter('l', 7)], [limiter('l', 7), limiter('m')], [limiter('m')], []]) {
+    for (const chain of [
+      [limiter('l')],
+      [{ ...limiter('l'), on: false }],
+      [limiter('l', 7)],
+      [limiter('l', 7), limiter('m')],
+      [limiter('m')],
+      [],
+    ]) {
       engine.setPlan(compilePlan(from(chain).piece));
       parts.push(...runEngine(engine, 0.5).left);
     }
@@ -69,7 +112,9 @@ describe('sounds that look-ahead makes late', () => {
   });
 
   test('the place that is heard lies behind by as much, round a loop too', () => {
-    const engine = engineOf(scene([noise], [{ clips: [], chain: [limiter('l')] }], { loop: { on: true, start: 1, end: 2 } }));
+    const engine = engineOf(
+      scene([noise], [{ clips: [], chain: [limiter('l')] }], { loop: { on: true, start: 1, end: 2 } }),
+    );
     engine.play(RATE / 2);
     runEngine(engine, 0.1);
     expect(engine.heardPosition).toBe(engine.position - engine.latency);

@@ -3,13 +3,18 @@ import type { PlanSlot } from './plan';
 import type { Scene } from './scene';
 import { RunningSlot } from './slot';
 
-/** When effects change places, what passes between them sinks to nothing and comes back over this many steps each way. */
+/**
+ * When effects change places, what passes between them sinks to nothing and comes back over this many steps each way.
+ */
 const DIP_STEPS = 16;
 
 /** From 0 to 1 without a corner at either end. */
 const smooth = (x: number): number => x * x * (3 - 2 * x);
 
-/** The effects of a channel one after another. Those taken away ring out where they stood; a new order is taken while nothing passes. */
+/**
+ * The effects of a channel one after another. Those taken away ring out where they stood; a new order is taken while
+ * nothing passes.
+ */
 export class RunningChain {
   /** In the order of the plan, which is what indexes mean. */
   slots: RunningSlot[] = [];
@@ -26,7 +31,10 @@ export class RunningChain {
   private mayBeLate = false;
 
   /** @param depth how many effects it lies within */
-  constructor(private readonly scene: Scene, private readonly depth = 0) {}
+  constructor(
+    private readonly scene: Scene,
+    private readonly depth = 0,
+  ) {}
 
   get silent(): boolean {
     for (let i = 0; i < this.line.length; i += 1) if (!this.line[i]!.silent) return false;
@@ -47,7 +55,14 @@ export class RunningChain {
     const known = [...before, ...this.slots];
     this.slots = plans.map((plan) => {
       const kept = known.find((running) => running.plan.id === plan.id && running.plan.effect === plan.effect);
-      if (!kept) return new RunningSlot(plan, this.scene, this.scene.runs.scratchAt(this.depth), () => new RunningChain(this.scene, this.depth + 1), entering);
+      if (!kept)
+        return new RunningSlot(
+          plan,
+          this.scene,
+          this.scene.runs.scratchAt(this.depth),
+          () => new RunningChain(this.scene, this.depth + 1),
+          entering,
+        );
       kept.adopt(plan);
       return kept;
     });

@@ -80,7 +80,10 @@ export class RunningChannel {
   private busSilent = true;
   private readonly share: number;
 
-  constructor(public plan: PlanChannel, private readonly scene: Scene) {
+  constructor(
+    public plan: PlanChannel,
+    private readonly scene: Scene,
+  ) {
     const { sampleRate } = scene;
     this.bus = scene.runs.take();
     this.values = new ValueRow(PARAMS, plan.values, sampleRate);
@@ -123,7 +126,12 @@ export class RunningChannel {
 
   private adoptMacros(): void {
     const before = this.macroRows;
-    this.macroRows = new Map(this.plan.macros.map(({ id, level }) => [id, before.get(id) ?? new ValueRow([MACRO_LEVEL], Float64Array.of(level), this.scene.sampleRate)]));
+    this.macroRows = new Map(
+      this.plan.macros.map(({ id, level }) => [
+        id,
+        before.get(id) ?? new ValueRow([MACRO_LEVEL], Float64Array.of(level), this.scene.sampleRate),
+      ]),
+    );
     this.macros = [...this.macroRows.values()];
     this.macros.forEach((row, i) => {
       row.rebase(Float64Array.of(this.plan.macros[i]!.level));
@@ -133,7 +141,9 @@ export class RunningChannel {
 
   /** The row in which a value of the channel's own lies: level and pan, then a row for each send, or for each macro. */
   rowOf(value: number): ValueRow | undefined {
-    return value < OWN_VALUES ? this.values : (this.sends[value - OWN_VALUES]?.values ?? this.macros[value - OWN_VALUES]);
+    return value < OWN_VALUES
+      ? this.values
+      : (this.sends[value - OWN_VALUES]?.values ?? this.macros[value - OWN_VALUES]);
   }
 
   indexIn(value: number): number {
@@ -193,13 +203,21 @@ export class RunningChannel {
   }
 
   /** Adds what the clips play on [place, place + n) at index `from` of the bus. */
-  readClips(sounds: ReadonlyMap<string, SoundData>, place: number, n: number, from: number, startedAt: number, cutAt: number): void {
+  readClips(
+    sounds: ReadonlyMap<string, SoundData>,
+    place: number,
+    n: number,
+    from: number,
+    startedAt: number,
+    cutAt: number,
+  ): void {
     const { clips } = this.plan;
     for (let i = 0; i < clips.length; i += 1) {
       const clip = clips[i]!;
       if (clip.start >= place + n || clip.start + clip.length <= place) continue;
       const sound = sounds.get(clip.sound);
-      if (sound && addClip(clip, sound, place, n, this.bus, from, startedAt, cutAt, CATCH_FRAMES)) this.busSilent = false;
+      if (sound && addClip(clip, sound, place, n, this.bus, from, startedAt, cutAt, CATCH_FRAMES))
+        this.busSilent = false;
     }
   }
 
@@ -244,7 +262,12 @@ export class RunningChannel {
 
   /** True when nothing of it rings any more. */
   get silent(): boolean {
-    return this.chain.silent && (this.together?.silent ?? true) && (this.align?.silent ?? true) && this.sends.every((send) => !send.ringing);
+    return (
+      this.chain.silent &&
+      (this.together?.silent ?? true) &&
+      (this.align?.silent ?? true) &&
+      this.sends.every((send) => !send.ringing)
+    );
   }
 
   /** Loses all sound, and stands as if none had ever passed. */
@@ -297,7 +320,11 @@ export class RunningChannel {
       return;
     }
     if (!sounding && this.align.silent) return;
-    main.receive(this.align.process(this.bus, this.held!, main.entersLate - this.levelLate, sounding), this.directFrom, this.directTo);
+    main.receive(
+      this.align.process(this.bus, this.held!, main.entersLate - this.levelLate, sounding),
+      this.directFrom,
+      this.directTo,
+    );
   }
 
   /** Chain, level and pan, in place on the bus. @returns true when the bus holds sound */
@@ -317,7 +344,12 @@ export class RunningChannel {
     this.give(false, sounding);
     const loudest = this.gainLeft > this.gainRight ? this.gainLeft : this.gainRight;
     this.wetPeak = this.chain.wetPeak * loudest;
-    this.dryPeak = this.plan.slots.length > 0 ? this.chain.dryPeak * loudest : this.peakLeft > this.peakRight ? this.peakLeft : this.peakRight;
+    this.dryPeak =
+      this.plan.slots.length > 0
+        ? this.chain.dryPeak * loudest
+        : this.peakLeft > this.peakRight
+          ? this.peakLeft
+          : this.peakRight;
     return sounding;
   }
 
@@ -359,7 +391,10 @@ export class RunningChannel {
     this.gainRight = gain * this.rightOf.at(-pan);
   }
 
-  /** The chain's output is taken in single precision, as a print keeps it: a print laid back then equals the live effect to the bit. */
+  /**
+   * The chain's output is taken in single precision, as a print keeps it: a print laid back then equals the live effect
+   * to the bit.
+   */
   private level(silent: boolean): void {
     const fromLeft = this.gainLeft;
     const fromRight = this.gainRight;

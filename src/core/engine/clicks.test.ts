@@ -17,15 +17,31 @@ const HOLD_SECONDS = 0.15;
 const CLICK = 0.1;
 
 /** Parameters whose work it is to break the wave. */
-const BREAKS: Readonly<Record<string, readonly string[]>> = { echo: ['bitDepth', 'rateReduction'], drive: ['drive'], crush: ['rate', 'bits', 'bend', 'after'], grit: ['amount'] };
+const BREAKS: Readonly<Record<string, readonly string[]>> = {
+  echo: ['bitDepth', 'rateReduction'],
+  drive: ['drive'],
+  crush: ['rate', 'bits', 'bend', 'after'],
+  grit: ['amount'],
+};
 
 function giveImpulses(engine: Engine, piece: Piece): void {
-  const needs = planSlotsIn(compilePlan(piece).channels.flatMap(({ slots }) => slots)).flatMap(({ impulse }) => (impulse ? [impulse] : []));
+  const needs = planSlotsIn(compilePlan(piece).channels.flatMap(({ slots }) => slots)).flatMap(({ impulse }) =>
+    impulse ? [impulse] : [],
+  );
   for (const { key, order } of needs) engine.addImpulse(key, preparedImpulse(order, new Map())!);
 }
 
 test('another impulse in the convolver while it plays makes no click, and is heard', () => {
-  const withImpulse = (impulse: string): Scene => scene([sine], [{ clips: [clipOf('c', 0, 0, 4)], chain: [newSlot('s', 'convolver', 'neutral', { balance: 'levels', dry: 0, wet: 0.1, impulse })] }]);
+  const withImpulse = (impulse: string): Scene =>
+    scene(
+      [sine],
+      [
+        {
+          clips: [clipOf('c', 0, 0, 4)],
+          chain: [newSlot('s', 'convolver', 'neutral', { balance: 'levels', dry: 0, wet: 0.1, impulse })],
+        },
+      ],
+    );
   const [before, after] = [withImpulse('boatShed'), withImpulse('saltCistern')];
   const engine = engineOf(before);
   giveImpulses(engine, before.piece);
@@ -63,7 +79,9 @@ function ridden(effect: EffectDefinition, id: string): number {
   return most;
 }
 
-const cases = EFFECTS.flatMap((effect) => effect.paramIds.filter((id) => !BREAKS[effect.id]?.includes(id)).map((id) => [effect.name, id, effect] as const));
+const cases = EFFECTS.flatMap((effect) =>
+  effect.paramIds.filter((id) => !BREAKS[effect.id]?.includes(id)).map((id) => [effect.name, id, effect] as const),
+);
 
 test.each(cases)('%s: %s thrown from end to end makes no click', (_name, id, effect) => {
   expect(ridden(effect, id)).toBeLessThan(CLICK);

@@ -6,20 +6,30 @@ import type { PlanClip } from './plan';
 export type SoundData = readonly Float32Array[];
 
 /**
- * Adds the part of a clip that falls on [place, place + n) to `out` from index `from`; a reversed clip is read from its end.
+ * Adds the part of a clip that falls on [place, place + n) to `out` from index `from`; a reversed clip is read from its
+ * end.
  * @param startFade place at which playing began; a clip caught in its middle there fades in over `fadeFrames`
  * @param cutAt place at which playing jumps back; a clip that goes on past it fades out before
  * @returns true when anything was added
  */
 export function addClip(
-  clip: PlanClip, sound: SoundData, place: number, n: number, out: StereoRun, from: number, startFade: number, cutAt: number, fadeFrames: number,
+  clip: PlanClip,
+  sound: SoundData,
+  place: number,
+  n: number,
+  out: StereoRun,
+  from: number,
+  startFade: number,
+  cutAt: number,
+  fadeFrames: number,
 ): boolean {
   const left = sound[0];
   if (!left) return false;
   const right = sound.length > 1 ? sound[1]! : left;
   const { gain, fadeIn, fadeOut, fadeInShape, fadeOutShape, reversed } = clip;
   const clipEnd = clip.start + clip.length;
-  // What the clip has of the sound: where that is shorter than the clip, nothing is heard after it, or reversed before it.
+  // What the clip has of the sound: where that is shorter than the clip, nothing is heard after it, or reversed before
+  // it.
   const missing = clip.offset + clip.length - left.length;
   const soundStart = reversed && missing > 0 ? clip.start + missing : clip.start;
   const soundEnd = !reversed && missing > 0 ? clipEnd - missing : clipEnd;
@@ -33,7 +43,11 @@ export function addClip(
   let at = first + from - place;
   const outLeft = out.left;
   const outRight = out.right;
-  const faded = first - clip.start < fadeIn || clipEnd - end < fadeOut || (caught && first - startFade < fadeFrames) || (cut && cutAt - end < fadeFrames);
+  const faded =
+    first - clip.start < fadeIn ||
+    clipEnd - end < fadeOut ||
+    (caught && first - startFade < fadeFrames) ||
+    (cut && cutAt - end < fadeFrames);
   if (!faded) {
     for (; first < end; first += 1, at += 1, source += step) {
       outLeft[at] = outLeft[at]! + left[source]! * gain;

@@ -16,7 +16,13 @@ const whole = scene([wave], [{ clips: [clipOf('c', 0, 2, SECONDS)] }]);
 const FROM = RATE;
 
 function heard(piece: Piece, seconds = 8): Float32Array {
-  return render({ plan: compilePlan(piece), sounds: whole.sounds, fromSample: 0, toSample: seconds * RATE, tail: { kind: 'seconds', seconds: 0 } })!.left;
+  return render({
+    plan: compilePlan(piece),
+    sounds: whole.sounds,
+    fromSample: 0,
+    toSample: seconds * RATE,
+    tail: { kind: 'seconds', seconds: 0 },
+  })!.left;
 }
 
 const clipIn = (piece: Piece, id = 'c'): Clip => piece.tracks[0]!.clips.find((clip) => clip.id === id)!;
@@ -40,27 +46,44 @@ test('trimmed, what is left sounds where it did, to the bit, and its edges come 
 });
 
 test('a clip split anywhere, forward or reversed, sounds as it did; joined again it is what it was', () => {
-  fc.assert(fc.property(between(2.1, 9.9), fc.boolean(), (beat, reversed) => {
-    const before = reversed ? applyEdit(whole.piece, setClip, { clip: 'c', change: { reversed } }).piece : whole.piece;
-    const split = applyEdit(before, splitClip, { clip: 'c', beat, id: 'd' }).piece;
-    expect(split.tracks[0]!.clips).toHaveLength(2);
-    expect(away(heard(split), heard(before), 0, 6 * RATE)).toBe(0);
-    const joined = applyEdit(split, joinClip, { clip: 'c' }).piece;
-    expect(joined.tracks[0]!.clips).toHaveLength(1);
-    expect(clipIn(joined)).toMatchObject({ offsetSeconds: expect.closeTo(0, 9), lengthSeconds: expect.closeTo(SECONDS, 9) });
-  }), { numRuns: 12 });
+  fc.assert(
+    fc.property(between(2.1, 9.9), fc.boolean(), (beat, reversed) => {
+      const before = reversed
+        ? applyEdit(whole.piece, setClip, { clip: 'c', change: { reversed } }).piece
+        : whole.piece;
+      const split = applyEdit(before, splitClip, { clip: 'c', beat, id: 'd' }).piece;
+      expect(split.tracks[0]!.clips).toHaveLength(2);
+      expect(away(heard(split), heard(before), 0, 6 * RATE)).toBe(0);
+      const joined = applyEdit(split, joinClip, { clip: 'c' }).piece;
+      expect(joined.tracks[0]!.clips).toHaveLength(1);
+      expect(clipIn(joined)).toMatchObject({
+        offsetSeconds: expect.closeTo(0, 9),
+        lengthSeconds: expect.closeTo(SECONDS, 9),
+      });
+    }),
+    { numRuns: 12 },
+  );
 });
 
 test('trimmed by any amounts a clip stays within its sound and the start of the piece', () => {
-  const trims = fc.array(fc.record({ side: fc.constantFrom('start' as const, 'end' as const), beat: between(0, 20) }), { maxLength: 6 });
-  fc.assert(fc.property(trims, fc.boolean(), (list, reversed) => {
-    const begun = applyEdit(whole.piece, setClip, { clip: 'c', change: { reversed, fadeInSeconds: 1, fadeOutSeconds: 1 } }).piece;
-    const clip = clipIn(list.reduce((piece, trim) => applyEdit(piece, trimClip, { clip: 'c', ...trim }).piece, begun));
-    expect(clip.offsetSeconds).toBeGreaterThanOrEqual(0);
-    expect(clip.offsetSeconds + clip.lengthSeconds).toBeLessThanOrEqual(SECONDS + 1e-9);
-    expect(clip.start).toBeGreaterThanOrEqual(0);
-    expect(clip.fadeInSeconds + clip.fadeOutSeconds).toBeLessThanOrEqual(clip.lengthSeconds + 1e-9);
-  }));
+  const trims = fc.array(fc.record({ side: fc.constantFrom('start' as const, 'end' as const), beat: between(0, 20) }), {
+    maxLength: 6,
+  });
+  fc.assert(
+    fc.property(trims, fc.boolean(), (list, reversed) => {
+      const begun = applyEdit(whole.piece, setClip, {
+        clip: 'c',
+        change: { reversed, fadeInSeconds: 1, fadeOutSeconds: 1 },
+      }).piece;
+      const clip = clipIn(
+        list.reduce((piece, trim) => applyEdit(piece, trimClip, { clip: 'c', ...trim }).piece, begun),
+      );
+      expect(clip.offsetSeconds).toBeGreaterThanOrEqual(0);
+      expect(clip.offsetSeconds + clip.lengthSeconds).toBeLessThanOrEqual(SECONDS + 1e-9);
+      expect(clip.start).toBeGreaterThanOrEqual(0);
+      expect(clip.fadeInSeconds + clip.fadeOutSeconds).toBeLessThanOrEqual(clip.lengthSeconds + 1e-9);
+    }),
+  );
 });
 
 test('reversed, it is its own mirror in the same place, trimmed too', () => {
@@ -79,12 +102,23 @@ test('slipped, another part of the sound lies in the same place; muted, nothing 
   const out = heard(slipped);
   for (let i = 200; i < RATE - 200; i += 101) expect(out[FROM + i]).toBe(plain[FROM + 2 * RATE + i]);
   expect(clipIn(applyEdit(short, slipClip, { clip: 'c', offsetSeconds: 99 }).piece).offsetSeconds).toBe(3);
-  expect(heard(applyEdit(short, setClip, { clip: 'c', change: { mute: true } }).piece).every((x) => x === 0)).toBe(true);
+  expect(heard(applyEdit(short, setClip, { clip: 'c', change: { mute: true } }).piece).every((x) => x === 0)).toBe(
+    true,
+  );
 });
 
 test('fades follow their shapes: straight, a quarter of a sine, or soft', () => {
-  for (const [shape, gain] of [['line', (x: number) => x], ['power', (x: number) => Math.sin((x * Math.PI) / 2)], ['soft', (x: number) => x * x * (3 - 2 * x)]] as const) {
-    const out = heard(applyEdit(whole.piece, setClip, { clip: 'c', change: { fadeInSeconds: 1, fadeInShape: shape, fadeOutSeconds: 0.5, fadeOutShape: shape } }).piece);
+  for (const [shape, gain] of [
+    ['line', (x: number) => x],
+    ['power', (x: number) => Math.sin((x * Math.PI) / 2)],
+    ['soft', (x: number) => x * x * (3 - 2 * x)],
+  ] as const) {
+    const out = heard(
+      applyEdit(whole.piece, setClip, {
+        clip: 'c',
+        change: { fadeInSeconds: 1, fadeInShape: shape, fadeOutSeconds: 0.5, fadeOutShape: shape },
+      }).piece,
+    );
     for (const share of [0.1, 0.35, 0.5, 0.8]) {
       const i = Math.round(share * RATE);
       expect(out[FROM + i]).toBeCloseTo(plain[FROM + i]! * gain(share), 5);
@@ -96,7 +130,15 @@ test('fades follow their shapes: straight, a quarter of a sine, or soft', () => 
 });
 
 test('crossfaded, two clips share the whole of where they overlap at equal power', () => {
-  const two = { ...whole.piece, tracks: [{ ...whole.piece.tracks[0]!, clips: [clipOf('c', 0, 2, SECONDS, { gain: 0.5 }), clipOf('d', 0, 8, SECONDS, { gain: 0.5 })] }] };
+  const two = {
+    ...whole.piece,
+    tracks: [
+      {
+        ...whole.piece.tracks[0]!,
+        clips: [clipOf('c', 0, 2, SECONDS, { gain: 0.5 }), clipOf('d', 0, 8, SECONDS, { gain: 0.5 })],
+      },
+    ],
+  };
   const crossed = applyEdit(two, crossfadeClip, { clip: 'c' }).piece;
   expect([clipIn(crossed).fadeOutSeconds, clipIn(crossed, 'd').fadeInSeconds]).toEqual([1, 1]);
   const out = heard(crossed, 9);

@@ -16,7 +16,13 @@ const mono = scene([noise], [{ clips: [clipOf('c', 0, 0, 10)] }]);
 
 const figuresOf = (chain: Parameters<typeof compareJob>[2]) => {
   const { plan, fromSample, toSample } = compareJob(mono.piece, 't0', chain);
-  const { left, right } = render({ plan, sounds: mono.sounds, fromSample, toSample, tail: { kind: 'seconds', seconds: 0 } })!;
+  const { left, right } = render({
+    plan,
+    sounds: mono.sounds,
+    fromSample,
+    toSample,
+    tail: { kind: 'seconds', seconds: 0 },
+  })!;
   return soundFigures(left, right, RATE);
 };
 
@@ -37,7 +43,13 @@ test('the complementary combs cost nothing in mono where a side delay does', () 
   const loss = (id: string): number => {
     const chain = WIDE_WAYS.find((way) => way.id === id)!.slots('way');
     const { plan, fromSample, toSample } = compareJob(mono.piece, 't0', chain);
-    const { left, right } = render({ plan, sounds: mono.sounds, fromSample, toSample, tail: { kind: 'seconds', seconds: 0 } })!;
+    const { left, right } = render({
+      plan,
+      sounds: mono.sounds,
+      fromSample,
+      toSample,
+      tail: { kind: 'seconds', seconds: 0 },
+    })!;
     const sum = left.map((x, i) => 0.5 * (x + right[i]!));
     const power = (samples: Float32Array): number => samples.reduce((all, x) => all + x * x, 0);
     return 10 * Math.log10(power(sum) / power(noise));
@@ -64,7 +76,12 @@ test('an audition leaves the piece as it is, and its level is changed at the end
 });
 
 test('a kept setting comes back as it was, with the moves of what is in it', () => {
-  const start = { ...mono.piece, tracks: [{ ...mono.piece.tracks[0]!, chain: [echoSlot('e', { feedback: 0.3 }), newSlot('f', 'filter', 'neutral')] }] };
+  const start = {
+    ...mono.piece,
+    tracks: [
+      { ...mono.piece.tracks[0]!, chain: [echoSlot('e', { feedback: 0.3 }), newSlot('f', 'filter', 'neutral')] },
+    ],
+  };
   const kept = applyEdit(start, keepSetting, { channel: 't0', id: 'a', called: 'A' }).piece;
   const turned = applyEdit(kept, setParams, { channel: 't0', slot: 'e', values: { feedback: 0.9 } }).piece;
   const moved = applyEdit(turned, recordMove, { lane: laneOf('t0', 'e', 'feedback', [[0, 0.5]]), how: 'draw' }).piece;

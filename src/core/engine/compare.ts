@@ -10,9 +10,11 @@ const STRETCH_SECONDS = 10;
 
 /** A piece with another chain on one channel, and its level changed by so many dB. */
 export function withChain(piece: Piece, channel: string, chain: readonly Slot[], gainDb = 0): Piece {
-  const heard = gainDb === 0 ? [...chain] : [...chain, newSlot('compared-level', 'utility', 'neutral', { gain: gainDb })];
+  const heard =
+    gainDb === 0 ? [...chain] : [...chain, newSlot('compared-level', 'utility', 'neutral', { gain: gainDb })];
   if (channel === MAIN) return { ...piece, main: { ...piece.main, chain: heard } };
-  const put = <T extends { id: string; chain: Slot[] }>(one: T): T => (one.id === channel ? { ...one, chain: heard } : one);
+  const put = <T extends { id: string; chain: Slot[] }>(one: T): T =>
+    one.id === channel ? { ...one, chain: heard } : one;
   return { ...piece, tracks: piece.tracks.map(put), returns: piece.returns.map(put) };
 }
 
@@ -22,7 +24,10 @@ export interface CompareJob {
   readonly toSample: number;
 }
 
-/** What is rendered to judge a chain on a channel: the track by itself, or the whole piece for a return or the main output; the loop, else ten seconds from the first sound. */
+/**
+ * What is rendered to judge a chain on a channel: the track by itself, or the whole piece for a return or the main
+ * output; the loop, else ten seconds from the first sound.
+ */
 export function compareJob(piece: Piece, channel: string, chain: readonly Slot[]): CompareJob {
   const track = findTrack(piece, channel);
   const clips = (track ? [track] : piece.tracks).flatMap((one) => one.clips);
@@ -30,9 +35,15 @@ export function compareJob(piece: Piece, channel: string, chain: readonly Slot[]
   const from = piece.loop.on ? piece.loop.start : Number.isFinite(first) ? first : 0;
   const tempo = tempoOf(piece);
   const fromSample = beatsToSamples(from, tempo, piece.sampleRate);
-  const toSample = piece.loop.on ? beatsToSamples(piece.loop.end, tempo, piece.sampleRate) : fromSample + STRETCH_SECONDS * piece.sampleRate;
+  const toSample = piece.loop.on
+    ? beatsToSamples(piece.loop.end, tempo, piece.sampleRate)
+    : fromSample + STRETCH_SECONDS * piece.sampleRate;
   const changed = withChain(piece, channel, chain);
-  return { plan: compilePlan(changed, track ? { channel, clip: null, fromSample, toSample } : null), fromSample, toSample };
+  return {
+    plan: compilePlan(changed, track ? { channel, clip: null, fromSample, toSample } : null),
+    fromSample,
+    toSample,
+  };
 }
 
 /** Gains that make all as loud as the least loud, in dB; nothing is ever made louder. @param lufs null for silence */

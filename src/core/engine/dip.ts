@@ -3,13 +3,19 @@ import type { Param } from '../params/param';
 
 /** Steps for the way down, and for the way up: about 5 ms each. */
 const STEPS = 4;
-/** Steps that it stays down after the change: what the change made of the sound passes meanwhile; longer for an effect that holds its sound back. */
+/**
+ * Steps that it stays down after the change: what the change made of the sound passes meanwhile; longer for an effect
+ * that holds its sound back.
+ */
 const DOWN = 8;
 const DOWN_LATE = 20;
 
 const smooth = (x: number): number => x * x * (3 - 2 * x);
 
-/** Holds back changes that cannot be made while an effect sounds: its treated sound sinks to nothing, the change is made, and it comes back. */
+/**
+ * Holds back changes that cannot be made while an effect sounds: its treated sound sinks to nothing, the change is
+ * made, and it comes back.
+ */
 export class Dip {
   /** What the processor is given: every value as it is, those that dip as they were until the sound is down. */
   readonly given: Float64Array;

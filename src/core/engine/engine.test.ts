@@ -3,10 +3,26 @@ import { effectOf } from '../effects/catalogue';
 import { loudness } from '../analysis/loudness';
 import type { Listening } from './listening';
 import { compilePlan } from './plan';
-import { awayFrom, clipOf, echoSlot, engineOf, laneOf, peakIn, RATE, roughness, runEngine, scene, soundOf, type Scene } from './testing';
+import {
+  awayFrom,
+  clipOf,
+  echoSlot,
+  engineOf,
+  laneOf,
+  peakIn,
+  RATE,
+  roughness,
+  runEngine,
+  scene,
+  soundOf,
+  type Scene,
+} from './testing';
 
 const SINE = soundOf(8, (i) => 0.4 * Math.sin((2 * Math.PI * 220 * i) / RATE));
-const BURST = soundOf(0.25, (i) => 0.5 * Math.sin((2 * Math.PI * 600 * i) / RATE) * Math.min(1, i / 500, (12_000 - i) / 500));
+const BURST = soundOf(
+  0.25,
+  (i) => 0.5 * Math.sin((2 * Math.PI * 600 * i) / RATE) * Math.min(1, i / 500, (12_000 - i) / 500),
+);
 const voice = (values: Parameters<typeof echoSlot>[1] = {}, wave = SINE): Scene =>
   scene([wave], [{ clips: [clipOf('c', 0, 0, wave.length / RATE)], chain: [echoSlot('e', values)] }]);
 
@@ -18,20 +34,43 @@ function played(from: Scene, seconds: number, listening?: Listening): { left: Fl
 }
 
 test('blocks of any size give the same bits', () => {
-  const busy = voice({ timeL: '1/8d', feedback: 0.7, wowDepth: 0.5, filter: 'low', drive: 9, diffusion: 0.4, duck: 9 }, SINE);
-  const moving = { ...busy, piece: { ...busy.piece, lanes: [laneOf('t0', 'e', 'feedback', [[0, 0.1], [4, 1.1], [8, 0.2]]), laneOf('t0', null, 'pan', [[0, -1], [6, 1]])] } };
+  const busy = voice(
+    { timeL: '1/8d', feedback: 0.7, wowDepth: 0.5, filter: 'low', drive: 9, diffusion: 0.4, duck: 9 },
+    SINE,
+  );
+  const moving = {
+    ...busy,
+    piece: {
+      ...busy.piece,
+      lanes: [
+        laneOf('t0', 'e', 'feedback', [
+          [0, 0.1],
+          [4, 1.1],
+          [8, 0.2],
+        ]),
+        laneOf('t0', null, 'pan', [
+          [0, -1],
+          [6, 1],
+        ]),
+      ],
+    },
+  };
   const [first, ...others] = [128, 1, 64, 100, 4096].map((block) => {
     const engine = engineOf(moving);
     engine.play(0);
     return runEngine(engine, 2, block);
   });
-  for (const other of others) expect([awayFrom(first!.left, other.left), awayFrom(first!.right, other.right)]).toEqual([0, 0]);
+  for (const other of others)
+    expect([awayFrom(first!.left, other.left), awayFrom(first!.right, other.right)]).toEqual([0, 0]);
 });
 
 describe('clips and channels', () => {
   test('a clip sounds at its sample, with its offset, gain and fades', () => {
     const ramp = soundOf(1, (i) => i / RATE);
-    const out = played(scene([ramp], [{ clips: [clipOf('c', 0, 1, 0.25, { offsetSeconds: 0.5, gain: 0.5, fadeInSeconds: 0.01 })] }]), 1);
+    const out = played(
+      scene([ramp], [{ clips: [clipOf('c', 0, 1, 0.25, { offsetSeconds: 0.5, gain: 0.5, fadeInSeconds: 0.01 })] }]),
+      1,
+    );
     expect(peakIn(out.left, 0, 24_000)).toBe(0);
     expect(out.left[24_000 + 480]).toBeCloseTo(0.5 * (0.5 + 0.01), 6);
     expect(out.left[24_000 + 240]).toBeCloseTo(0.25 * (0.5 + 0.005), 6);
@@ -39,7 +78,14 @@ describe('clips and channels', () => {
   });
 
   test('pan, level, mute and solo', () => {
-    const two = (a: object, b: object): Scene => scene([SINE], [{ clips: [clipOf('a', 0, 0, 8)], ...a }, { clips: [clipOf('b', 0, 0, 8)], ...b }]);
+    const two = (a: object, b: object): Scene =>
+      scene(
+        [SINE],
+        [
+          { clips: [clipOf('a', 0, 0, 8)], ...a },
+          { clips: [clipOf('b', 0, 0, 8)], ...b },
+        ],
+      );
     const level = (s: Scene): number[] => {
       const out = played(s, 0.5);
       return [peakIn(out.left, 12_000), peakIn(out.right, 12_000)].map((peak) => Math.round(peak * 1000) / 1000);
@@ -60,7 +106,12 @@ describe('clips and channels', () => {
   });
 
   test('nothing leaves above full scale, and the limiter says so', () => {
-    const engine = engineOf(scene([SINE], [0, 1, 2, 3].map((n) => ({ clips: [clipOf(`c${n}`, 0, 0, 8)], gain: 2 }))));
+    const engine = engineOf(
+      scene(
+        [SINE],
+        [0, 1, 2, 3].map((n) => ({ clips: [clipOf(`c${n}`, 0, 0, 8)], gain: 2 })),
+      ),
+    );
     engine.play(0);
     expect(peakIn(runEngine(engine, 1).left)).toBeLessThanOrEqual(1);
     expect(engine.takeLimiterGain()).toBeLessThan(0.4);
@@ -74,13 +125,26 @@ describe('tails and state', () => {
     engine.play(0);
     runEngine(engine, 0.4);
     engine.stop();
-    engine.setPlan(compilePlan({ ...from.piece, tracks: from.piece.tracks.map((track) => ({ ...track, name: 'Renamed', pan: 0.1 })) }));
+    engine.setPlan(
+      compilePlan({
+        ...from.piece,
+        tracks: from.piece.tracks.map((track) => ({ ...track, name: 'Renamed', pan: 0.1 })),
+      }),
+    );
     expect(peakIn(runEngine(engine, 0.5).left)).toBeGreaterThan(0.2);
     expect(engine.playing).toBe(false);
   });
 
   test('a silent effect sleeps and wakes as if it had been awake', () => {
-    const late = scene([BURST], [{ clips: [clipOf('c', 0, 60, 0.25)], chain: [echoSlot('e', { timeL: 200, feedback: 0.6, wowDepth: 1, wowRate: 0.7 })] }]);
+    const late = scene(
+      [BURST],
+      [
+        {
+          clips: [clipOf('c', 0, 60, 0.25)],
+          chain: [echoSlot('e', { timeL: 200, feedback: 0.6, wowDepth: 1, wowRate: 0.7 })],
+        },
+      ],
+    );
     const asleep = engineOf(late);
     asleep.play(0);
     runEngine(asleep, 30);
@@ -90,7 +154,12 @@ describe('tails and state', () => {
   });
 
   test('a fault in an effect is silenced, counted and healed', () => {
-    const engine = engineOf(voice({ timeL: 20, feedback: 0.5 }, soundOf(1, (i) => (i === 5000 ? NaN : 0.1 * Math.sin(i / 20)))));
+    const engine = engineOf(
+      voice(
+        { timeL: 20, feedback: 0.5 },
+        soundOf(1, (i) => (i === 5000 ? NaN : 0.1 * Math.sin(i / 20))),
+      ),
+    );
     engine.play(0);
     const out = runEngine(engine, 1);
     expect(out.left.every(Number.isFinite)).toBe(true);
@@ -116,7 +185,23 @@ describe('hands and moves', () => {
 
   test('a lane of level follows its line', () => {
     const from = scene([soundOf(4, () => 0.5)], [{ clips: [clipOf('c', 0, 0, 4)] }]);
-    const out = played({ ...from, piece: { ...from.piece, lanes: [laneOf('t0', null, 'gain', [[0, 1], [1, 1], [1.001, 0.125], [4, 0.125]])] } }, 1.5);
+    const out = played(
+      {
+        ...from,
+        piece: {
+          ...from.piece,
+          lanes: [
+            laneOf('t0', null, 'gain', [
+              [0, 1],
+              [1, 1],
+              [1.001, 0.125],
+              [4, 0.125],
+            ]),
+          ],
+        },
+      },
+      1.5,
+    );
     expect(out.left[20_000]).toBeCloseTo(0.5, 5);
     expect(out.left[40_000]).toBeCloseTo(0.0625, 5);
   });
@@ -124,56 +209,83 @@ describe('hands and moves', () => {
 
 describe('comparing', () => {
   const from = voice({ balance: 'mix', mix: 0.4, timeL: 100, feedback: 0.3 });
-  const hear = (what: Listening['hear']): Float32Array => played(from, 1, { channel: 't0', slot: 'e', hear: what, matched: false }).left;
+  const hear = (what: Listening['hear']): Float32Array =>
+    played(from, 1, { channel: 't0', slot: 'e', hear: what, matched: false }).left;
 
   test('mix is dry and wet together, the difference is mix less the untreated sound', () => {
     const [mix, wet, dry, difference] = [hear('mix'), hear('wet'), hear('dry'), hear('difference')];
     const g = Math.cos((0.4 * Math.PI) / 2);
     let worst = 0;
     for (let i = 12_000; i < mix.length; i += 1) {
-      worst = Math.max(worst, Math.abs(mix[i]! - (wet[i]! + g * dry[i]!)), Math.abs(difference[i]! - (mix[i]! - dry[i]!)), Math.abs(dry[i]! - SINE[i]!));
+      worst = Math.max(
+        worst,
+        Math.abs(mix[i]! - (wet[i]! + g * dry[i]!)),
+        Math.abs(difference[i]! - (mix[i]! - dry[i]!)),
+        Math.abs(dry[i]! - SINE[i]!),
+      );
     }
     expect(worst).toBeLessThan(1e-6);
   });
 
   test('holding dry anywhere plays the whole piece untreated', () => {
-    expect(awayFrom(played(from, 1, { channel: null, slot: null, hear: 'dry', matched: false }).left.subarray(4000), SINE.subarray(4000, RATE))).toBe(0);
+    expect(
+      awayFrom(
+        played(from, 1, { channel: null, slot: null, hear: 'dry', matched: false }).left.subarray(4000),
+        SINE.subarray(4000, RATE),
+      ),
+    ).toBe(0);
   });
 
   test('matched, the treated sound is as loud as the untreated, and the gain is told', () => {
     const noise = makeRandom(5);
-    const loud = voice({ timeL: 40, feedback: 0.6, wet: 1.8 }, soundOf(12, () => 0.1 * (noise() - 0.5)));
+    const loud = voice(
+      { timeL: 40, feedback: 0.6, wet: 1.8 },
+      soundOf(12, () => 0.1 * (noise() - 0.5)),
+    );
     const engine = engineOf(loud);
     engine.listen({ channel: 't0', slot: 'e', hear: 'mix', matched: true });
     engine.play(0);
     const out = runEngine(engine, 11.5);
-    const tail = (samples: Float32Array): number => loudness([samples.subarray(8 * RATE, 11.5 * RATE)], RATE).integrated;
+    const tail = (samples: Float32Array): number =>
+      loudness([samples.subarray(8 * RATE, 11.5 * RATE)], RATE).integrated;
     expect(Math.abs(tail(out.left) - tail(loud.sounds.values().next().value![0]!))).toBeLessThan(0.5);
     expect(engine.matcher.gainDb).toBeLessThan(-3);
   });
 });
 
 describe('no clicks', () => {
-  const zigzag = (low: number, high: number): (readonly [number, number])[] => Array.from({ length: 40 }, (_, i) => [3 + i * 0.125, i % 2 === 0 ? low : high] as const);
+  const zigzag = (low: number, high: number): (readonly [number, number])[] =>
+    Array.from({ length: 40 }, (_, i) => [3 + i * 0.125, i % 2 === 0 ? low : high] as const);
 
-  test.each([['feedback', 0, 1], ['mix', 0, 1], ['input', 0, 1], ['trim', 0.2, 1], ['width', 0, 2], ['cutoff', 200, 12_000]] as const)(
-    '%s ridden from end to end eight times a second makes no step',
-    (param, low, high) => {
-      const from = voice({ balance: 'mix', timeL: 120, feedback: 0.4, filter: 'low', change: 'crossfade' });
-      const out = played({ ...from, piece: { ...from.piece, lanes: [laneOf('t0', 'e', param, zigzag(low, high))] } }, 4);
-      expect(roughness(out.left)).toBeLessThan(0.01);
+  test.each([
+    ['feedback', 0, 1],
+    ['mix', 0, 1],
+    ['input', 0, 1],
+    ['trim', 0.2, 1],
+    ['width', 0, 2],
+    ['cutoff', 200, 12_000],
+  ] as const)('%s ridden from end to end eight times a second makes no step', (param, low, high) => {
+    const from = voice({ balance: 'mix', timeL: 120, feedback: 0.4, filter: 'low', change: 'crossfade' });
+    const out = played({ ...from, piece: { ...from.piece, lanes: [laneOf('t0', 'e', param, zigzag(low, high))] } }, 4);
+    expect(roughness(out.left)).toBeLessThan(0.01);
+  });
+
+  test.each(['crossfade', 'glide'] as const)(
+    'time ridden from 41 ms to 700 ms with %s makes no step beyond what the bent sine explains',
+    (change) => {
+      const from = voice({ balance: 'mix', mix: 1, timeL: 41, feedback: 0, change });
+      const out = played(
+        { ...from, piece: { ...from.piece, lanes: [laneOf('t0', 'e', 'timeL', zigzag(41, 700))] } },
+        4,
+      );
+      let step = 0;
+      for (let i = 72_001; i < out.left.length; i += 1)
+        step = Math.max(step, Math.abs(out.left[i]! - out.left[i - 1]!));
+      const sineStep = 0.4 * 2 * Math.sin((Math.PI * 220) / RATE);
+      expect(step).toBeLessThan(change === 'glide' ? 3.05 * sineStep : 1.6 * sineStep);
+      if (change === 'crossfade') expect(roughness(out.left)).toBeLessThan(0.01);
     },
   );
-
-  test.each(['crossfade', 'glide'] as const)('time ridden from 41 ms to 700 ms with %s makes no step beyond what the bent sine explains', (change) => {
-    const from = voice({ balance: 'mix', mix: 1, timeL: 41, feedback: 0, change });
-    const out = played({ ...from, piece: { ...from.piece, lanes: [laneOf('t0', 'e', 'timeL', zigzag(41, 700))] } }, 4);
-    let step = 0;
-    for (let i = 72_001; i < out.left.length; i += 1) step = Math.max(step, Math.abs(out.left[i]! - out.left[i - 1]!));
-    const sineStep = 0.4 * 2 * Math.sin((Math.PI * 220) / RATE);
-    expect(step).toBeLessThan(change === 'glide' ? 3.05 * sineStep : 1.6 * sineStep);
-    if (change === 'crossfade') expect(roughness(out.left)).toBeLessThan(0.01);
-  });
 
   test('switching an effect off and on, and muting, make no step', () => {
     const from = voice({ timeL: 120, feedback: 0.4 });
@@ -182,7 +294,16 @@ describe('no clicks', () => {
     const parts: number[] = Array.from(runEngine(engine, 1.5).left);
     for (let turn = 0; turn < 8; turn += 1) {
       const on = turn % 2 === 1;
-      engine.setPlan(compilePlan({ ...from.piece, tracks: from.piece.tracks.map((track) => ({ ...track, mute: turn > 3 && !on, chain: track.chain.map((slot) => ({ ...slot, on: turn > 3 || on })) })) }));
+      engine.setPlan(
+        compilePlan({
+          ...from.piece,
+          tracks: from.piece.tracks.map((track) => ({
+            ...track,
+            mute: turn > 3 && !on,
+            chain: track.chain.map((slot) => ({ ...slot, on: turn > 3 || on })),
+          })),
+        }),
+      );
       parts.push(...runEngine(engine, 0.25).left);
     }
     expect(roughness(Float32Array.from(parts))).toBeLessThan(0.01);

@@ -75,7 +75,9 @@ export class Engine {
     });
     for (const channel of before) if (!this.channels.includes(channel)) channel.leave();
     this.main = this.channels[this.channels.length - 1] ?? null;
-    for (const channel of this.channels) for (const send of channel.sends) send.target = this.channels.find((candidate) => candidate.plan.id === send.to) ?? null;
+    for (const channel of this.channels)
+      for (const send of channel.sends)
+        send.target = this.channels.find((candidate) => candidate.plan.id === send.to) ?? null;
     giveSides(this.channels);
     this.findLateness();
     if (this.latency > 0) for (const channel of this.channels) channel.keepStep();
@@ -108,7 +110,9 @@ export class Engine {
 
   private giveImpulses(): void {
     for (const channel of this.channels) for (const slot of channel.chain.every) slot.useImpulses(this.impulses);
-    const needed = new Set(this.channels.flatMap((channel) => channel.chain.every.map((slot) => slot.plan.impulse?.key)));
+    const needed = new Set(
+      this.channels.flatMap((channel) => channel.chain.every.map((slot) => slot.plan.impulse?.key)),
+    );
     for (const key of this.impulses.keys()) if (!needed.has(key)) this.impulses.delete(key);
   }
 
@@ -231,7 +235,10 @@ export class Engine {
     }
   }
 
-  /** A step of all channels on this sound in the place of clips. It is for nobody: `forget` comes before the next `process`. */
+  /**
+   * A step of all channels on this sound in the place of clips. It is for nobody: `forget` comes before the next
+   * `process`.
+   */
   rehearse(sound: StereoRun): void {
     const { main, channels } = this;
     if (!main) return;
@@ -321,7 +328,8 @@ export class Engine {
     let macro = 0;
     for (let i = 0; i < modulators.length; i += 1) {
       if (modulators[i]!.kind === FOLLOWER_KIND) this.turns[i] = this.followers.at(i);
-      else if (modulators[i]!.kind !== MACRO_KIND) this.turns[i] = modulatorAt(modulators[i]!, modulators[i]!.byBeat ? this.pulse.place : this.position);
+      else if (modulators[i]!.kind !== MACRO_KIND)
+        this.turns[i] = modulatorAt(modulators[i]!, modulators[i]!.byBeat ? this.pulse.place : this.position);
       else {
         this.turns[i] = this.main?.macros[macro]?.now[0] ?? 0;
         macro += 1;
@@ -336,7 +344,8 @@ export class Engine {
     while (filled < STEP_FRAMES) {
       const looping = loop.on && this.position < loop.end && this.nextPosition < 0;
       const n = looping ? Math.min(STEP_FRAMES - filled, loop.end - this.position) : STEP_FRAMES - filled;
-      for (let c = 0; c < channels.length - 1; c += 1) channels[c]!.readClips(this.sounds, this.position, n, filled, this.startedAt, looping ? loop.end : Infinity);
+      for (let c = 0; c < channels.length - 1; c += 1)
+        channels[c]!.readClips(this.sounds, this.position, n, filled, this.startedAt, looping ? loop.end : Infinity);
       this.position += n;
       filled += n;
       if (looping && this.position >= loop.end) {

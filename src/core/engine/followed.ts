@@ -9,10 +9,23 @@ import { Engine } from './engine';
 import { compilePlan } from './plan';
 
 /** Where a follower stands at any beat of the piece, found by letting the engine play what it follows. */
-export function followedThrough(piece: Piece, modulator: Modulator, sounds: ReadonlyMap<string, SoundData>): (beat: number) => number {
+export function followedThrough(
+  piece: Piece,
+  modulator: Modulator,
+  sounds: ReadonlyMap<string, SoundData>,
+): (beat: number) => number {
   const track = findTrack(piece, modulator.follows ?? '');
   if (!track) return () => 0;
-  const alone: Piece = { ...piece, tracks: [{ ...track, chain: [], sends: [], mute: false, solo: false }], returns: [], main: { ...piece.main, chain: [] }, modulators: [modulator], links: [], loop: { ...piece.loop, on: false }, lanes: piece.lanes.filter(({ target }) => target.channel !== track.id) };
+  const alone: Piece = {
+    ...piece,
+    tracks: [{ ...track, chain: [], sends: [], mute: false, solo: false }],
+    returns: [],
+    main: { ...piece.main, chain: [] },
+    modulators: [modulator],
+    links: [],
+    loop: { ...piece.loop, on: false },
+    lanes: piece.lanes.filter(({ target }) => target.channel !== track.id),
+  };
   const engine = new Engine(piece.sampleRate);
   for (const [hash, data] of sounds) engine.addSound(hash, data);
   const plan = compilePlan(alone);

@@ -14,13 +14,19 @@ export class Followers {
   private readonly all: readonly (Follower | null)[];
   private readonly sources: readonly number[];
 
-  constructor(plan: Plan | null, private readonly sampleRate: number, before: Followers | null = null) {
+  constructor(
+    plan: Plan | null,
+    private readonly sampleRate: number,
+    before: Followers | null = null,
+  ) {
     const modulators = plan?.modulators ?? [];
     this.sources = modulators.map(({ source }) => source);
     this.all = modulators.map(({ kind, source, attackMs, releaseMs }, i) => {
       if (kind !== FOLLOWER_KIND || source < 0) return null;
       const kept = before?.all[i];
-      return kept?.attackMs === attackMs && kept.releaseMs === releaseMs ? kept : new Follower(attackMs, releaseMs, STEP_FRAMES, sampleRate);
+      return kept?.attackMs === attackMs && kept.releaseMs === releaseMs
+        ? kept
+        : new Follower(attackMs, releaseMs, STEP_FRAMES, sampleRate);
     });
     this.some = this.all.some((follower) => follower !== null);
   }

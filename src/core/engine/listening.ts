@@ -1,7 +1,10 @@
 import type { RunningChannel } from './channel';
 import type { Hear, RunningSlot } from './slot';
 
-/** What is listened to for comparing: one effect, every effect of a channel when `slot` is null, or of the piece when `channel` is. */
+/**
+ * What is listened to for comparing: one effect, every effect of a channel when `slot` is null, or of the piece when
+ * `channel` is.
+ */
 export interface Listening {
   readonly channel: string | null;
   readonly slot: string | null;

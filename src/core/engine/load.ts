@@ -13,14 +13,23 @@ const PARTS = 6;
 const INPUTS = 64;
 
 /**
- * What an effect alone costs here and now: the share of the time there is that it works, on loud sound, standing at its values.
- * The least of several stretches, since a machine that does something else makes it longer and nothing makes it shorter.
- * @param now a clock in milliseconds  @param sounds for an effect that works with a sound of its own
+ * What an effect alone costs here and now: the share of the time there is that it works, on loud sound, standing at its
+ * values. The least of several stretches, since a machine that does something else makes it longer and nothing makes it
+ * shorter.
+ * @param now a clock in milliseconds
+ * @param sounds for an effect that works with a sound of its own
  */
-export function effectLoad(slot: Slot, context: ValueContext, sounds: ReadonlyMap<string, SoundData>, now: () => number): number {
+export function effectLoad(
+  slot: Slot,
+  context: ValueContext,
+  sounds: ReadonlyMap<string, SoundData>,
+  now: () => number,
+): number {
   const definition = effectOf(slot.effect);
   const processor = definition.createProcessor(context.sampleRate);
-  const row = Float64Array.from(definition.paramIds, (id) => toEngineNumber(definition.params[id]!, slot.values[id] ?? definition.params[id]!.initial, context));
+  const row = Float64Array.from(definition.paramIds, (id) =>
+    toEngineNumber(definition.params[id]!, slot.values[id] ?? definition.params[id]!.initial, context),
+  );
   processor.reset(0, row);
   const need = definition.impulse?.(slot.values, context, slot.sound ?? null);
   const impulse = need ? preparedImpulse(need.order, sounds) : null;

@@ -31,7 +31,8 @@ export class LoudnessMatcher {
   /** Looks at the untreated run. */
   listenBefore(run: StereoRun): void {
     const { filters } = this;
-    const mean = (filters[0]!.energy(run.left, 0, STEP_FRAMES) + filters[1]!.energy(run.right, 0, STEP_FRAMES)) / STEP_FRAMES;
+    const mean =
+      (filters[0]!.energy(run.left, 0, STEP_FRAMES) + filters[1]!.energy(run.right, 0, STEP_FRAMES)) / STEP_FRAMES;
     this.before += (mean - this.before) * this.share;
   }
 

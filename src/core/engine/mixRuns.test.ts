@@ -15,18 +15,25 @@ function filled(runs: MixRuns, samples: readonly number[]): StereoRun {
   return run;
 }
 const samplesOf = ({ left, right }: StereoRun): number[] => [...left, ...right];
-const gainAt = (i: number, from: number, to: number): number => from + ((to - from) * ((i % STEP_FRAMES) + 1)) / STEP_FRAMES;
+const gainAt = (i: number, from: number, to: number): number =>
+  from + ((to - from) * ((i % STEP_FRAMES) + 1)) / STEP_FRAMES;
 const peakOf = (samples: readonly number[]): number => Math.max(...samples.map(Math.abs));
 const mean = (a: readonly number[], b: readonly number[]): number => a.reduce((sum, x, i) => sum + x * b[i]!, 0);
 
 /** What one kind of work makes of two runs, and the figures that it leaves. */
-function worked(withKernel: boolean, work: (runs: MixRuns, io: StereoRun, other: StereoRun) => void): { samples: number[]; figures: number[] } {
+function worked(
+  withKernel: boolean,
+  work: (runs: MixRuns, io: StereoRun, other: StereoRun) => void,
+): { samples: number[]; figures: number[] } {
   const runs = new MixRuns(withKernel);
   const [io, other] = [filled(runs, ONE), filled(runs, OTHER)];
   expect(io.at >= 0).toBe(withKernel);
   runs.gains(...GAINS);
   work(runs, io, other);
-  return { samples: samplesOf(io), figures: [runs.peak, runs.otherPeak, runs.leftPower, runs.rightPower, runs.commonPower] };
+  return {
+    samples: samplesOf(io),
+    figures: [runs.peak, runs.otherPeak, runs.leftPower, runs.rightPower, runs.commonPower],
+  };
 }
 
 const WORKS = {
@@ -48,15 +55,21 @@ test('a blend is both runs at their moving gains, with the peaks of what came an
 });
 
 test('a run is added at its moving gain', () => {
-  worked(true, WORKS.add).samples.forEach((x, i) => expect(x).toBeCloseTo(ONE[i]! + OTHER[i]! * gainAt(i, GAINS[0], GAINS[1]), 12));
+  worked(true, WORKS.add).samples.forEach((x, i) =>
+    expect(x).toBeCloseTo(ONE[i]! + OTHER[i]! * gainAt(i, GAINS[0], GAINS[1]), 12),
+  );
 });
 
 test('levels are those of single-precision samples, and peaks and powers are told', () => {
   const { samples, figures } = worked(true, WORKS.level);
-  const wanted = ONE.map((x, i) => Math.fround(x) * (i < STEP_FRAMES ? gainAt(i, GAINS[0], GAINS[1]) : gainAt(i, GAINS[2], GAINS[3])));
+  const wanted = ONE.map(
+    (x, i) => Math.fround(x) * (i < STEP_FRAMES ? gainAt(i, GAINS[0], GAINS[1]) : gainAt(i, GAINS[2], GAINS[3])),
+  );
   samples.forEach((x, i) => expect(x).toBeCloseTo(wanted[i]!, 12));
   const [left, right] = [wanted.slice(0, STEP_FRAMES), wanted.slice(STEP_FRAMES)];
-  [peakOf(left), peakOf(right), mean(left, left), mean(right, right), mean(left, right)].forEach((figure, i) => expect(figures[i]).toBeCloseTo(figure, 12));
+  [peakOf(left), peakOf(right), mean(left, left), mean(right, right), mean(left, right)].forEach((figure, i) =>
+    expect(figures[i]).toBeCloseTo(figure, 12),
+  );
 });
 
 test.each([NaN, Infinity])('a run with %p in it is not finite', (odd) => {

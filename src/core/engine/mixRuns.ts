@@ -13,7 +13,9 @@ interface MixWork {
   hold(run: number, ring: number, size: number, place: number, delay: number): void;
 }
 
-/** What one effect works in, filled anew in each step. All that lie at the same depth share it, so that it stays near. */
+/**
+ * What one effect works in, filled anew in each step. All that lie at the same depth share it, so that it stays near.
+ */
 export interface Scratch {
   readonly wet: StereoRun;
   /** Its input while that is shut or opened. */
@@ -24,14 +26,17 @@ const FIGURES = 16;
 const RUN_FIGURES = 2 * STEP_FRAMES;
 /** So many runs lie in the engine's memory, a quarter of a megabyte; more lie elsewhere, and take longer. */
 const RUNS = 255;
-/** Samples of each side of a ring, as the kernel says, and how many rings there are; sounds that must be held back longer, or that come after, take longer. */
+/**
+ * Samples of each side of a ring, as the kernel says, and how many rings there are; sounds that must be held back
+ * longer, or that come after, take longer.
+ */
 const RING_SIDE = 1024;
 const RINGS = 32;
 const RINGS_AT = 8 * (FIGURES + RUNS * RUN_FIGURES);
 
 /**
- * The memory in which an engine's runs lie, and what is done there with each: four short loops that make up a quarter of a mix's work
- * when TypeScript does them.
+ * The memory in which an engine's runs lie, and what is done there with each: four short loops that make up a quarter
+ * of a mix's work when TypeScript does them.
  */
 export class MixRuns implements HoldRoom {
   /** What the work is told and tells, as the kernel's source says. */
@@ -98,7 +103,10 @@ export class MixRuns implements HoldRoom {
     return this.scratch[depth]!;
   }
 
-  /** Tells the work that comes its gains at the ends of the run, between which they move in straight lines: as `blend`, `add` and `level` say. */
+  /**
+   * Tells the work that comes its gains at the ends of the run, between which they move in straight lines: as `blend`,
+   * `add` and `level` say.
+   */
   gains(from: number, to: number, otherFrom: number, otherTo: number): void {
     const { figures } = this;
     figures[0] = from;

@@ -1,7 +1,8 @@
 import { STEP_FRAMES, type StereoRun } from '../effects/define';
 
-// What dsp/kernels/mixRun.as.ts does, in TypeScript and to the bit: gains rise and sums grow for even and odd samples apart, as in its
-// two lanes. It is what works on runs that lie elsewhere, and where WebAssembly does not. `figures` as told there.
+// What dsp/kernels/mixRun.as.ts does, in TypeScript and to the bit: gains rise and sums grow for even and odd samples
+// apart, as in its two lanes. It is what works on runs that lie elsewhere, and where WebAssembly does not. `figures` as
+// told there.
 
 export function sumRun(figures: Float64Array, { left, right }: StereoRun): void {
   let sum = 0;

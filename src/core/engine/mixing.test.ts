@@ -8,8 +8,19 @@ import { compilePlan } from './plan';
 import { clipOf, engineOf, peakIn, RATE, roughness, runEngine, scene, soundOf, type Scene } from './testing';
 
 const SINE = soundOf(20, (i) => 0.4 * Math.sin((2 * Math.PI * 220 * i) / RATE));
-const made = (id: string, more: Partial<Return> = {}): Return => ({ id, name: `Return ${id}`, gain: 1, pan: 0, mute: false, solo: false, chain: [], sends: [], ...more });
-const withReturns = (returns: readonly Return[], more: Partial<Piece['tracks'][number]> = {}): Scene => scene([SINE], [{ clips: [clipOf('c', 0, 0, 20)], ...more }], { returns: [...returns] });
+const made = (id: string, more: Partial<Return> = {}): Return => ({
+  id,
+  name: `Return ${id}`,
+  gain: 1,
+  pan: 0,
+  mute: false,
+  solo: false,
+  chain: [],
+  sends: [],
+  ...more,
+});
+const withReturns = (returns: readonly Return[], more: Partial<Piece['tracks'][number]> = {}): Scene =>
+  scene([SINE], [{ clips: [clipOf('c', 0, 0, 20)], ...more }], { returns: [...returns] });
 const levelOf = ({ piece, sounds }: Scene, change?: (piece: Piece) => Piece): number => {
   const engine = engineOf({ piece: change ? change(piece) : piece, sounds });
   engine.play(0);
@@ -17,7 +28,8 @@ const levelOf = ({ piece, sounds }: Scene, change?: (piece: Piece) => Piece): nu
 };
 
 describe('sends and returns', () => {
-  const send = (pre: boolean, level = 0.5): Scene => withReturns([made('r')], { gain: 0.5, sends: [{ to: 'r', level, pre }] });
+  const send = (pre: boolean, level = 0.5): Scene =>
+    withReturns([made('r')], { gain: 0.5, sends: [{ to: 'r', level, pre }] });
 
   test('a send takes after the fader or before it, at its level, and the return adds to the direct sound', () => {
     expect(levelOf(send(false))).toBeCloseTo(0.5 + 0.5 * 0.5, 4);
@@ -25,20 +37,33 @@ describe('sends and returns', () => {
   });
 
   test('a muted channel sends nothing; a soloed return is heard alone, fed as before', () => {
-    expect(levelOf(send(true), (piece) => ({ ...piece, tracks: piece.tracks.map((track) => ({ ...track, mute: true })) }))).toBeLessThan(1e-5);
-    expect(levelOf(send(false), (piece) => ({ ...piece, returns: piece.returns.map((one) => ({ ...one, solo: true })) }))).toBeCloseTo(0.25, 4);
-    expect(levelOf(send(false), (piece) => ({ ...piece, returns: piece.returns.map((one) => ({ ...one, mute: true })) }))).toBeCloseTo(0.5, 4);
+    expect(
+      levelOf(send(true), (piece) => ({ ...piece, tracks: piece.tracks.map((track) => ({ ...track, mute: true })) })),
+    ).toBeLessThan(1e-5);
+    expect(
+      levelOf(send(false), (piece) => ({ ...piece, returns: piece.returns.map((one) => ({ ...one, solo: true })) })),
+    ).toBeCloseTo(0.25, 4);
+    expect(
+      levelOf(send(false), (piece) => ({ ...piece, returns: piece.returns.map((one) => ({ ...one, mute: true })) })),
+    ).toBeCloseTo(0.5, 4);
   });
 
   test('returns feed returns, whatever the order they stand in', () => {
-    const chained = withReturns([made('last'), made('first', { gain: 0.5, sends: [{ to: 'last', level: 0.5, pre: false }] })], { sends: [{ to: 'first', level: 1, pre: false }] });
+    const chained = withReturns(
+      [made('last'), made('first', { gain: 0.5, sends: [{ to: 'last', level: 0.5, pre: false }] })],
+      { sends: [{ to: 'first', level: 1, pre: false }] },
+    );
     expect(levelOf(chained)).toBeCloseTo(1 + 0.5 + 0.25, 4);
   });
 
   test('a loop is refused with a reason, and copying leaves out what would make one', () => {
-    const { piece } = withReturns([made('a', { sends: [{ to: 'b', level: 1, pre: false }] }), made('b')], { sends: [{ to: 'a', level: 0.3, pre: true }] });
+    const { piece } = withReturns([made('a', { sends: [{ to: 'b', level: 1, pre: false }] }), made('b')], {
+      sends: [{ to: 'a', level: 0.3, pre: true }],
+    });
     expect(() => applyEdit(piece, setSend, { channel: 'b', to: 'a', level: 1 })).toThrow(EditRefused);
-    expect(() => applyEdit(piece, setSend, { channel: 'b', to: 'a', level: 1 })).toThrow('Return b cannot send to Return a: Return a already reaches Return b');
+    expect(() => applyEdit(piece, setSend, { channel: 'b', to: 'a', level: 1 })).toThrow(
+      'Return b cannot send to Return a: Return a already reaches Return b',
+    );
     expect(() => applyEdit(piece, setSend, { channel: 'b', to: 'b', level: 1 })).toThrow('cannot feed itself');
     const copied = applyEdit(piece, copySends, { from: 't0', to: ['b', 'a'] }).piece;
     expect(copied.returns.map((one) => one.sends)).toEqual([[], []]);
@@ -46,21 +71,43 @@ describe('sends and returns', () => {
 
   test('removing a return takes its sends and their moves along', () => {
     const { piece } = withReturns([made('r')], { sends: [{ to: 'r', level: 1, pre: false }] });
-    const lane = { id: 'l', target: { channel: 't0', effect: null, param: 'send:r' }, unit: 'own' as const, on: true, points: [{ beat: 0, value: 1, shape: 'line' as const, bend: 0 }] };
+    const lane = {
+      id: 'l',
+      target: { channel: 't0', effect: null, param: 'send:r' },
+      unit: 'own' as const,
+      on: true,
+      points: [{ beat: 0, value: 1, shape: 'line' as const, bend: 0 }],
+    };
     const gone = applyEdit({ ...piece, lanes: [lane] }, removeReturn, { id: 'r' }).piece;
     expect([gone.returns, gone.tracks[0]!.sends, gone.lanes]).toEqual([[], [], []]);
   });
 
   test('a send can be ridden by a lane and by hand without a step, come and go', () => {
     const from = withReturns([made('r')], { sends: [{ to: 'r', level: 0, pre: false }] });
-    const points = Array.from({ length: 20 }, (_, i) => ({ beat: 3 + i * 0.25, value: i % 2, shape: 'line' as const, bend: 0 }));
-    const engine = engineOf({ ...from, piece: { ...from.piece, lanes: [{ id: 'l', target: { channel: 't0', effect: null, param: 'send:r' }, unit: 'own', on: true, points }] } });
+    const points = Array.from({ length: 20 }, (_, i) => ({
+      beat: 3 + i * 0.25,
+      value: i % 2,
+      shape: 'line' as const,
+      bend: 0,
+    }));
+    const engine = engineOf({
+      ...from,
+      piece: {
+        ...from.piece,
+        lanes: [{ id: 'l', target: { channel: 't0', effect: null, param: 'send:r' }, unit: 'own', on: true, points }],
+      },
+    });
     engine.play(0);
     const parts: number[] = [...runEngine(engine, 4).left];
     expect(peakIn(Float32Array.from(parts))).toBeGreaterThan(0.75);
     engine.setPlan(compilePlan({ ...from.piece, tracks: from.piece.tracks.map((track) => ({ ...track, sends: [] })) }));
     parts.push(...runEngine(engine, 0.5).left);
-    engine.setPlan(compilePlan({ ...from.piece, tracks: from.piece.tracks.map((track) => ({ ...track, sends: [{ to: 'r', level: 1, pre: true }] })) }));
+    engine.setPlan(
+      compilePlan({
+        ...from.piece,
+        tracks: from.piece.tracks.map((track) => ({ ...track, sends: [{ to: 'r', level: 1, pre: true }] })),
+      }),
+    );
     engine.queue({ kind: 'hold', channel: 't0', slot: null, value: 3, to: 0.2, atSample: 0 });
     parts.push(...runEngine(engine, 0.5).left);
     expect(roughness(parts)).toBeLessThan(0.01);
@@ -72,33 +119,55 @@ describe('changing a chain while it plays', () => {
   const echo = newSlot('echo', 'echo', 'neutral', { timeL: 200, feedback: 0.6, balance: 'mix', mix: 0.4 });
   const filter = newSlot('filter', 'filter', 'neutral', { cutoff: 600 });
   const space = newSlot('space', 'reverb', 'neutral', { decay: 3000, balance: 'mix', mix: 0.3 });
-  const playing = (chain: Slot[]): { set(next: Slot[]): void; run(seconds: number): void; parts: number[]; stop(): void } => {
+  const playing = (
+    chain: Slot[],
+  ): { set(next: Slot[]): void; run(seconds: number): void; parts: number[]; stop(): void } => {
     const from = scene([SINE], [{ clips: [clipOf('c', 0, 0, 20)], gain: 0.4, chain }]);
     const engine = engineOf(from);
     engine.play(0);
     const parts: number[] = [];
     const run = (seconds: number): void => runEngine(engine, seconds).left.forEach((x) => void parts.push(x));
     run(2);
-    return { set: (next) => engine.setPlan(compilePlan({ ...from.piece, tracks: from.piece.tracks.map((track) => ({ ...track, chain: next })) })), run, parts, stop: () => engine.stop() };
+    return {
+      set: (next) =>
+        engine.setPlan(
+          compilePlan({ ...from.piece, tracks: from.piece.tracks.map((track) => ({ ...track, chain: next })) }),
+        ),
+      run,
+      parts,
+      stop: () => engine.stop(),
+    };
   };
 
   test('adding, removing, reordering, replacing and switching make no step', () => {
     const live = playing([echo, filter]);
-    for (const chain of [[echo, space, filter], [filter, echo, space], [space, filter], [space, { ...filter, on: false }], [newSlot('space', 'echo', 'neutral', { timeL: 90 }), filter], []]) {
+    for (const chain of [
+      [echo, space, filter],
+      [filter, echo, space],
+      [space, filter],
+      [space, { ...filter, on: false }],
+      [newSlot('space', 'echo', 'neutral', { timeL: 90 }), filter],
+      [],
+    ]) {
       live.set(chain);
       live.run(0.4);
     }
     expect(roughness(live.parts)).toBeLessThan(0.01);
   });
 
-  test.each([['removed', []], ['switched off', [{ ...space, on: false }]], ['replaced', [newSlot('space', 'filter', 'neutral')]]] as const)('a tail rings on when its effect is %s', (_how, chain) => {
+  test.each([
+    ['removed', []],
+    ['switched off', [{ ...space, on: false }]],
+    ['replaced', [newSlot('space', 'filter', 'neutral')]],
+  ] as const)('a tail rings on when its effect is %s', (_how, chain) => {
     const live = playing([space]);
     live.stop();
     live.run(0.1);
     live.set([...chain]);
     const before = live.parts.length;
     live.run(1);
-    const rms = (from: number): number => 10 * Math.log10(live.parts.slice(from, from + 4800).reduce((sum, x) => sum + x * x, 1e-20) / 4800);
+    const rms = (from: number): number =>
+      10 * Math.log10(live.parts.slice(from, from + 4800).reduce((sum, x) => sum + x * x, 1e-20) / 4800);
     // 3 s for 60 dB: 18 dB in 0.9 s.
     expect(rms(before + 2400) - rms(before + 2400 + 38_400)).toBeGreaterThan(12);
     expect(rms(before + 2400) - rms(before + 2400 + 38_400)).toBeLessThan(24);
@@ -118,21 +187,43 @@ describe('switches as moves', () => {
   const switched = (param: string, effect: string | null, points: readonly (readonly [number, number])[]): Scene => {
     const echo = newSlot('echo', 'echo', 'neutral', { timeL: 400, feedback: 0.5, balance: 'levels', dry: 1, wet: 1 });
     const from = withReturns([made('r')], { gain: 0.4, sends, chain: effect ? [echo] : [] });
-    const lane = { id: 'l', target: { channel: 't0', effect, param }, unit: 'own' as const, on: true, points: points.map(([beat, value]) => ({ beat, value, shape: 'hold' as const, bend: 0 })) };
+    const lane = {
+      id: 'l',
+      target: { channel: 't0', effect, param },
+      unit: 'own' as const,
+      on: true,
+      points: points.map(([beat, value]) => ({ beat, value, shape: 'hold' as const, bend: 0 })),
+    };
     return { ...from, piece: { ...from.piece, lanes: [lane] } };
   };
 
   test('a mute shuts the channel and what it sends, at its beat, without a step', () => {
-    const engine = engineOf(switched('mute', null, [[0, 0], [4, 1], [6, 0]]));
+    const engine = engineOf(
+      switched('mute', null, [
+        [0, 0],
+        [4, 1],
+        [6, 0],
+      ]),
+    );
     engine.play(0);
     const { left } = runEngine(engine, 4);
-    const [before, during, after] = [[1.5, 1.99], [2.2, 2.99], [3.1, 4]].map(([from, to]) => peakIn(left, from! * RATE, to! * RATE));
+    const [before, during, after] = [
+      [1.5, 1.99],
+      [2.2, 2.99],
+      [3.1, 4],
+    ].map(([from, to]) => peakIn(left, from! * RATE, to! * RATE));
     expect([before, during, after]).toEqual([expect.closeTo(0.4 * 0.9, 3), 0, expect.closeTo(0.4 * 0.9, 3)]);
     expect(roughness(left)).toBeLessThan(0.01);
   });
 
   test('an effect goes off and on at its beat; its repeats ring out, nothing new enters', () => {
-    const engine = engineOf(switched('on', 'echo', [[0, 0], [6, 1], [7, 0]]));
+    const engine = engineOf(
+      switched('on', 'echo', [
+        [0, 0],
+        [6, 1],
+        [7, 0],
+      ]),
+    );
     engine.play(0);
     const { left } = runEngine(engine, 5);
     const dry = 0.4 * 0.9;
@@ -152,7 +243,8 @@ test('half wet through a limiter that does nothing makes no comb: the untreated 
   const engine = engineOf(scene([noise], [{ clips: [clipOf('c', 0, 0, 2)], chain: [limiter] }]));
   engine.play(0);
   const { left } = runEngine(engine, 1);
-  const late = left.findIndex((x, i) => i > 0 && Math.abs(x) > 1e-3) - noise.findIndex((x, i) => i > 0 && Math.abs(x) > 1e-3);
+  const late =
+    left.findIndex((x, i) => i > 0 && Math.abs(x) > 1e-3) - noise.findIndex((x, i) => i > 0 && Math.abs(x) > 1e-3);
   expect(late).toBe(95 + BAND_LIMITER_DELAY + TRUE_PEAK_DELAY);
   for (let i = 1000; i < 40_000; i += 501) expect(left[i + late]).toBeCloseTo(noise[i]!, 5);
 });

@@ -11,7 +11,22 @@ import type { Param, ParamValue } from '../params/param';
 import { contextOf, macroOf, macrosOf, paramOf, sendOf, slotsIn } from '../piece/find';
 import { tempoOf } from '../piece/tempoOf';
 import { heardFades } from '../piece/clipEdges';
-import { channelParams, FADE_SHAPES, macroParam, MAIN, ON_PARAM, type Clip, type Lane, type Link, type Piece, type Return, type Send, type Slot, type Target, type Track } from '../piece/piece';
+import {
+  channelParams,
+  FADE_SHAPES,
+  macroParam,
+  MAIN,
+  ON_PARAM,
+  type Clip,
+  type Lane,
+  type Link,
+  type Piece,
+  type Return,
+  type Send,
+  type Slot,
+  type Target,
+  type Track,
+} from '../piece/piece';
 
 /** A piece made flat: everything in samples and engine numbers, ready to be sent to another thread and played. */
 export interface Plan {
@@ -85,7 +100,12 @@ export interface PlanSlot {
 }
 
 /** Every effect of a chain at any depth: itself, then its wet path, then its strands. */
-export const planSlotsIn = (slots: readonly PlanSlot[]): PlanSlot[] => slots.flatMap((slot) => [slot, ...planSlotsIn(slot.wetPath), ...slot.strands.flatMap((strand) => planSlotsIn(strand.slots))]);
+export const planSlotsIn = (slots: readonly PlanSlot[]): PlanSlot[] =>
+  slots.flatMap((slot) => [
+    slot,
+    ...planSlotsIn(slot.wetPath),
+    ...slot.strands.flatMap((strand) => planSlotsIn(strand.slots)),
+  ]);
 
 /** What of a channel a lane or a link acts on. */
 export interface PlanTarget {
@@ -118,8 +138,15 @@ export interface PrintScope {
 const CUT_FADE_SECONDS = 0.002;
 const CHANNEL_PARAM_IDS = Object.keys(channelParams);
 
-/** Index of a channel's own parameter: its level and pan, then its sends in order, or the macros on the main output; -1 for none. */
-export function channelValueIndex(param: string, sends: readonly Pick<Send, 'to'>[], macros: readonly string[] = []): number {
+/**
+ * Index of a channel's own parameter: its level and pan, then its sends in order, or the macros on the main output; -1
+ * for none.
+ */
+export function channelValueIndex(
+  param: string,
+  sends: readonly Pick<Send, 'to'>[],
+  macros: readonly string[] = [],
+): number {
   const macro = macros.indexOf(param);
   if (macro >= 0) return CHANNEL_PARAM_IDS.length + macro;
   const to = sendOf(param);
@@ -141,34 +168,59 @@ export function compilePlan(piece: Piece, scope: PrintScope | null = null): Plan
   const at = (beats: number): number => beatsToSamples(beats, tempo, sampleRate);
   const whole = scope !== null && !piece.tracks.some(({ id }) => id === scope.channel);
   const channels = !scope ? playedChannels(piece) : whole ? mixedChannels(piece, scope) : printedChannels(piece, scope);
-  const main = scope && scope.channel !== MAIN ? planChannel(piece, { id: MAIN, chain: [], gain: 1, pan: 0, mute: false, sends: [] }, [], true, true, false) : planChannel(piece, { id: MAIN, ...piece.main, pan: 0, mute: false, sends: [] }, [], true, true, true);
+  const main =
+    scope && scope.channel !== MAIN
+      ? planChannel(piece, { id: MAIN, chain: [], gain: 1, pan: 0, mute: false, sends: [] }, [], true, true, false)
+      : planChannel(piece, { id: MAIN, ...piece.main, pan: 0, mute: false, sends: [] }, [], true, true, true);
   return {
     sampleRate,
     lengthSamples: at(piece.lengthBeats),
     loop: { on: scope ? false : piece.loop.on, start: at(piece.loop.start), end: at(piece.loop.end) },
     channels: [...channels, main],
     order: sendOrder(channels),
-    modulators: piece.modulators.map((modulator) => modulatorTrack(modulator, contextOf(piece), modulator.follows === undefined ? -1 : channels.findIndex(({ id }) => id === modulator.follows))),
+    modulators: piece.modulators.map((modulator) =>
+      modulatorTrack(
+        modulator,
+        contextOf(piece),
+        modulator.follows === undefined ? -1 : channels.findIndex(({ id }) => id === modulator.follows),
+      ),
+    ),
     bpm: tempo.bpm,
     tempoMap: tempo.map ?? null,
   };
 }
 
-/** All that sounds in a stretch, mixed as it is; of it, only what the return gives when it is one that is printed, before its own level and pan. */
+/**
+ * All that sounds in a stretch, mixed as it is; of it, only what the return gives when it is one that is printed,
+ * before its own level and pan.
+ */
 function mixedChannels(piece: Piece, scope: PrintScope): PlanChannel[] {
   const everything = scope.channel === MAIN;
   const tracks = playedChannels(piece).slice(0, piece.tracks.length);
-  const cut = tracks.map((channel) => ({ ...channel, direct: everything && channel.direct, clips: channel.clips.flatMap((clip) => cutToScope(clip, scope, piece.sampleRate)) }));
+  const cut = tracks.map((channel) => ({
+    ...channel,
+    direct: everything && channel.direct,
+    clips: channel.clips.flatMap((clip) => cutToScope(clip, scope, piece.sampleRate)),
+  }));
   const returns = piece.returns.map((made) => {
     const printed = made.id === scope.channel;
-    return planChannel(piece, printed ? { ...made, gain: 1, pan: 0, mute: false, sends: [] } : made, [], true, everything || printed, !printed);
+    return planChannel(
+      piece,
+      printed ? { ...made, gain: 1, pan: 0, mute: false, sends: [] } : made,
+      [],
+      true,
+      everything || printed,
+      !printed,
+    );
   });
   return [...cut, ...returns];
 }
 
 function cutToScope(clip: PlanClip, { fromSample, toSample, hits }: PrintScope, sampleRate: number): PlanClip[] {
   const fade = Math.round(CUT_FADE_SECONDS * sampleRate);
-  return (hits ?? [{ fromSample, toSample }]).flatMap((stretch) => cutClip(clip, stretch.fromSample, stretch.toSample, fade));
+  return (hits ?? [{ fromSample, toSample }]).flatMap((stretch) =>
+    cutClip(clip, stretch.fromSample, stretch.toSample, fade),
+  );
 }
 
 function printedChannels(piece: Piece, scope: PrintScope): PlanChannel[] {
@@ -176,9 +228,32 @@ function printedChannels(piece: Piece, scope: PrintScope): PlanChannel[] {
   if (!track) return [];
   // What its moves follow by ear, and what its effects listen to, has to be there, unheard.
   const listenedTo = sidesOf(piece, track, new Set([track.id]));
-  const aside = piece.tracks.filter(({ id }) => listenedTo.has(id) && id !== track.id).map((other) => planChannel(piece, { ...other, sends: [], mute: false }, other.clips.flatMap((clip) => planClip(piece, other, clip, null)), true, false, true));
-  const followed = piece.tracks.filter(({ id }) => !listenedTo.has(id) && piece.modulators.some(({ kind, follows }) => kind === 'follower' && follows === id));
-  const unheard = followed.map((other) => planChannel(piece, { ...other, chain: [], sends: [], mute: false }, other.clips.flatMap((clip) => planClip(piece, other, clip, null)), true, false, false));
+  const aside = piece.tracks
+    .filter(({ id }) => listenedTo.has(id) && id !== track.id)
+    .map((other) =>
+      planChannel(
+        piece,
+        { ...other, sends: [], mute: false },
+        other.clips.flatMap((clip) => planClip(piece, other, clip, null)),
+        true,
+        false,
+        true,
+      ),
+    );
+  const followed = piece.tracks.filter(
+    ({ id }) =>
+      !listenedTo.has(id) && piece.modulators.some(({ kind, follows }) => kind === 'follower' && follows === id),
+  );
+  const unheard = followed.map((other) =>
+    planChannel(
+      piece,
+      { ...other, chain: [], sends: [], mute: false },
+      other.clips.flatMap((clip) => planClip(piece, other, clip, null)),
+      true,
+      false,
+      false,
+    ),
+  );
   return [planTrack(piece, track, true, true, scope), ...aside, ...unheard];
 }
 
@@ -197,12 +272,23 @@ function sidesOf(piece: Piece, track: Track, found: Set<string>): Set<string> {
 function playedChannels(piece: Piece): PlanChannel[] {
   const trackSolo = piece.tracks.some((track) => track.solo);
   const returnSolo = piece.returns.some((candidate) => candidate.solo);
-  const tracks = piece.tracks.map((track) => planTrack(piece, trackSolo ? { ...track, mute: false } : track, !trackSolo || track.solo, !returnSolo || track.solo, null));
+  const tracks = piece.tracks.map((track) =>
+    planTrack(
+      piece,
+      trackSolo ? { ...track, mute: false } : track,
+      !trackSolo || track.solo,
+      !returnSolo || track.solo,
+      null,
+    ),
+  );
   const returns = piece.returns.map((made) => planChannel(piece, made, [], true, !returnSolo || made.solo, true));
   return [...tracks, ...returns];
 }
 
-/** Every channel before those it sends to and those that listen to it. Sends never make a loop; where listening does, one of them hears the step before. */
+/**
+ * Every channel before those it sends to and those that listen to it. Sends never make a loop; where listening does,
+ * one of them hears the step before.
+ */
 function sendOrder(channels: readonly PlanChannel[]): number[] {
   const order: number[] = [];
   const seen = new Set<number>();
@@ -222,7 +308,13 @@ function sendOrder(channels: readonly PlanChannel[]): number[] {
   return order;
 }
 
-function planTrack(piece: Piece, track: Track, audible: boolean, direct: boolean, scope: PrintScope | null): PlanChannel {
+function planTrack(
+  piece: Piece,
+  track: Track,
+  audible: boolean,
+  direct: boolean,
+  scope: PrintScope | null,
+): PlanChannel {
   const chosen = scope?.clip ? track.clips.filter((clip) => clip.id === scope.clip) : track.clips;
   const clips = chosen.flatMap((clip) => planClip(piece, track, clip, scope));
   return scope
@@ -232,13 +324,34 @@ function planTrack(piece: Piece, track: Track, audible: boolean, direct: boolean
 
 type Mixed = Pick<Return, 'id' | 'chain' | 'gain' | 'pan' | 'mute' | 'sends'>;
 
-function planChannel(piece: Piece, { id, chain, gain, pan, mute, sends }: Mixed, clips: readonly PlanClip[], audible: boolean, direct: boolean, ownLanes: boolean): PlanChannel {
+function planChannel(
+  piece: Piece,
+  { id, chain, gain, pan, mute, sends }: Mixed,
+  clips: readonly PlanClip[],
+  audible: boolean,
+  direct: boolean,
+  ownLanes: boolean,
+): PlanChannel {
   const every = slotsIn(chain);
   const macros = id === MAIN ? macrosOf(piece) : [];
-  const acts = ({ target }: Lane | Link): boolean => target.channel === id && (ownLanes || target.effect !== null || macroOf(piece, target.param) !== undefined);
-  const lanes = piece.lanes.filter((lane) => lane.on && acts(lane)).flatMap((lane) => planLane(piece, lane, every, sends));
+  const acts = ({ target }: Lane | Link): boolean =>
+    target.channel === id && (ownLanes || target.effect !== null || macroOf(piece, target.param) !== undefined);
+  const lanes = piece.lanes
+    .filter((lane) => lane.on && acts(lane))
+    .flatMap((lane) => planLane(piece, lane, every, sends));
   const links = piece.links.filter(acts).flatMap((link) => planLink(piece, link, every, sends));
-  return { id, clips, values: Float64Array.of(gain, pan, mute ? 1 : 0), audible, direct, sends: sends.map(({ to, pre, level }) => ({ to, pre, values: Float64Array.of(level) })), slots: chain.map((slot) => planSlot(piece, slot)), lanes, links, macros: macros.map(({ id: macro, level }) => ({ id: macro, level })) };
+  return {
+    id,
+    clips,
+    values: Float64Array.of(gain, pan, mute ? 1 : 0),
+    audible,
+    direct,
+    sends: sends.map(({ to, pre, level }) => ({ to, pre, values: Float64Array.of(level) })),
+    slots: chain.map((slot) => planSlot(piece, slot)),
+    lanes,
+    links,
+    macros: macros.map(({ id: macro, level }) => ({ id: macro, level })),
+  };
 }
 
 function planClip(piece: Piece, { clips }: Track, clip: Clip, scope: PrintScope | null): PlanClip[] {
@@ -249,9 +362,16 @@ function planClip(piece: Piece, { clips }: Track, clip: Clip, scope: PrintScope 
   const start = beatsToSamples(clip.start, tempoOf(piece), sampleRate);
   const length = Math.round(clip.lengthSeconds * sampleRate);
   const whole: PlanClip = {
-    sound: clip.sound, start, length, offset: Math.round(clip.offsetSeconds * sampleRate), gain: clip.gain,
-    fadeIn: Math.round(fades.inSeconds * sampleRate), fadeOut: Math.round(fades.outSeconds * sampleRate),
-    fadeInShape: FADE_SHAPES.indexOf(clip.fadeInShape ?? 'line'), fadeOutShape: FADE_SHAPES.indexOf(clip.fadeOutShape ?? 'line'), reversed: clip.reversed ?? false,
+    sound: clip.sound,
+    start,
+    length,
+    offset: Math.round(clip.offsetSeconds * sampleRate),
+    gain: clip.gain,
+    fadeIn: Math.round(fades.inSeconds * sampleRate),
+    fadeOut: Math.round(fades.outSeconds * sampleRate),
+    fadeInShape: FADE_SHAPES.indexOf(clip.fadeInShape ?? 'line'),
+    fadeOutShape: FADE_SHAPES.indexOf(clip.fadeOutShape ?? 'line'),
+    reversed: clip.reversed ?? false,
   };
   return scope ? cutToScope(whole, scope, sampleRate) : [whole];
 }
@@ -260,14 +380,16 @@ function cutClip(clip: PlanClip, from: number, to: number, fade: number): PlanCl
   const start = Math.max(clip.start, from);
   const end = Math.min(clip.start + clip.length, to);
   if (end <= start) return [];
-  return [{
-    ...clip,
-    start,
-    length: end - start,
-    offset: clip.offset + (clip.reversed ? clip.start + clip.length - end : start - clip.start),
-    fadeIn: start > clip.start ? Math.max(fade, clip.fadeIn - (start - clip.start)) : clip.fadeIn,
-    fadeOut: end < clip.start + clip.length ? fade : clip.fadeOut,
-  }];
+  return [
+    {
+      ...clip,
+      start,
+      length: end - start,
+      offset: clip.offset + (clip.reversed ? clip.start + clip.length - end : start - clip.start),
+      fadeIn: start > clip.start ? Math.max(fade, clip.fadeIn - (start - clip.start)) : clip.fadeIn,
+      fadeOut: end < clip.start + clip.length ? fade : clip.fadeOut,
+    },
+  ];
 }
 
 function planSlot(piece: Piece, slot: Slot): PlanSlot {
@@ -286,10 +408,18 @@ function planSlot(piece: Piece, slot: Slot): PlanSlot {
     return param.sync === 'rate' ? -1 : 1;
   };
   return {
-    id: slot.id, effect: slot.effect, on: slot.on, values: Float64Array.from(paramIds, number), follows: Int8Array.from(paramIds, follows), impulse: impulse?.(slot.values, context, slot.sound ?? null) ?? null,
+    id: slot.id,
+    effect: slot.effect,
+    on: slot.on,
+    values: Float64Array.from(paramIds, number),
+    follows: Int8Array.from(paramIds, follows),
+    impulse: impulse?.(slot.values, context, slot.sound ?? null) ?? null,
     side: piece.tracks.some(({ id }) => id === slot.side) ? slot.side! : null,
     wetPath: (slot.wetPath ?? []).map((inner) => planSlot(piece, inner)),
-    strands: (slot.strands ?? []).map(({ place, chain }) => ({ place, slots: chain.map((inner) => planSlot(piece, inner)) })),
+    strands: (slot.strands ?? []).map(({ place, chain }) => ({
+      place,
+      slots: chain.map((inner) => planSlot(piece, inner)),
+    })),
   };
 }
 
@@ -297,7 +427,13 @@ function planSlot(piece: Piece, slot: Slot): PlanSlot {
 function planTarget(piece: Piece, target: Target, chain: readonly Slot[], sends: readonly Send[]): PlanTarget | null {
   const slot = target.effect === null ? -1 : chain.findIndex((candidate) => candidate.id === target.effect);
   const slotEffect = chain[slot]?.effect;
-  const value = slotEffect ? slotValueIndex(slotEffect, target.param) : channelValueIndex(target.param, sends, target.channel === MAIN ? macrosOf(piece).map(({ id }) => macroParam(id)) : []);
+  const value = slotEffect
+    ? slotValueIndex(slotEffect, target.param)
+    : channelValueIndex(
+        target.param,
+        sends,
+        target.channel === MAIN ? macrosOf(piece).map(({ id }) => macroParam(id)) : [],
+      );
   return !paramOf(piece, target) || value < 0 || (target.effect !== null && slot < 0) ? null : { slot, value };
 }
 
@@ -313,5 +449,17 @@ function planLane(piece: Piece, lane: Lane, chain: readonly Slot[], sends: reado
 function planLink(piece: Piece, link: Link, chain: readonly Slot[], sends: readonly Send[]): PlanLink[] {
   const found = planTarget(piece, link.target, chain, sends);
   const index = piece.modulators.findIndex(({ id }) => id === link.modulator);
-  return found && index >= 0 ? [{ ...found, modulator: index, push: pushOf(link), rests: Float64Array.from((link.rests ?? []).flatMap(({ start, end }) => [start, end]), (beat) => beatsToSamples(beat, piece.tempo, piece.sampleRate)) }] : [];
+  return found && index >= 0
+    ? [
+        {
+          ...found,
+          modulator: index,
+          push: pushOf(link),
+          rests: Float64Array.from(
+            (link.rests ?? []).flatMap(({ start, end }) => [start, end]),
+            (beat) => beatsToSamples(beat, piece.tempo, piece.sampleRate),
+          ),
+        },
+      ]
+    : [];
 }

@@ -15,7 +15,12 @@ export interface PrintJob {
 }
 
 /** An order for one whole clip. */
-export function clipOrder(piece: Piece, clipId: string, part: PrintOrder['part'], tailBars: number | null): PrintOrder | null {
+export function clipOrder(
+  piece: Piece,
+  clipId: string,
+  part: PrintOrder['part'],
+  tailBars: number | null,
+): PrintOrder | null {
   const found = findClip(piece, clipId);
   if (!found) return null;
   const { track, clip } = found;
@@ -38,7 +43,10 @@ export function planPrint(piece: Piece, order: PrintOrder): PrintJob {
   const early = order.hits ? Math.round(BEFORE_HIT_SECONDS * piece.sampleRate) : 0;
   const fromSample = Math.max(0, at(order.fromBeat) - early);
   const toSample = at(order.toBeat) - early;
-  const hits = order.hits?.map(({ from, to }) => ({ fromSample: Math.max(0, at(from) - early), toSample: at(to) - early }));
+  const hits = order.hits?.map(({ from, to }) => ({
+    fromSample: Math.max(0, at(from) - early),
+    toSample: at(to) - early,
+  }));
   return {
     plan: compilePlan(chosen, { channel: order.channel, clip: order.clip, fromSample, toSample, hits }),
     fromSample,
@@ -49,14 +57,32 @@ export function planPrint(piece: Piece, order: PrintOrder): PrintJob {
 }
 
 function withEffects(piece: Piece, channel: string, used: ReadonlySet<string>): Piece {
-  const change = <Channel extends { readonly id: string; readonly chain: Piece['main']['chain'] }>(one: Channel): Channel =>
+  const change = <Channel extends { readonly id: string; readonly chain: Piece['main']['chain'] }>(
+    one: Channel,
+  ): Channel =>
     one.id === channel ? { ...one, chain: one.chain.map((slot) => ({ ...slot, on: used.has(slot.id) })) } : one;
-  return { ...piece, tracks: piece.tracks.map(change), returns: piece.returns.map(change), main: channel === MAIN ? { ...piece.main, chain: change({ id: MAIN, chain: piece.main.chain }).chain } : piece.main };
+  return {
+    ...piece,
+    tracks: piece.tracks.map(change),
+    returns: piece.returns.map(change),
+    main: channel === MAIN ? { ...piece.main, chain: change({ id: MAIN, chain: piece.main.chain }).chain } : piece.main,
+  };
 }
 
-function tailOf({ tailBars, untilBeat, toBeat }: PrintOrder, tempo: ReturnType<typeof tempoOf>, sampleRate: number, toSample: number): Tail {
-  if (untilBeat !== undefined) return { kind: 'seconds', seconds: Math.max(0, beatsToSamples(untilBeat, tempo, sampleRate) - toSample) / sampleRate };
-  return tailBars === null ? { kind: 'silent' } : { kind: 'seconds', seconds: (tailBars * tempo.beatsPerBar * 60) / bpmAt(toBeat, tempo) };
+function tailOf(
+  { tailBars, untilBeat, toBeat }: PrintOrder,
+  tempo: ReturnType<typeof tempoOf>,
+  sampleRate: number,
+  toSample: number,
+): Tail {
+  if (untilBeat !== undefined)
+    return {
+      kind: 'seconds',
+      seconds: Math.max(0, beatsToSamples(untilBeat, tempo, sampleRate) - toSample) / sampleRate,
+    };
+  return tailBars === null
+    ? { kind: 'silent' }
+    : { kind: 'seconds', seconds: (tailBars * tempo.beatsPerBar * 60) / bpmAt(toBeat, tempo) };
 }
 
 function listeningOf(piece: Piece, { channel, part }: PrintOrder): Listening | undefined {

@@ -8,13 +8,15 @@ import { Rehearsal } from './rehearsal';
 import { awayFrom, clipOf, engineOf, laneOf, peakIn, runEngine, scene, soundOf } from './testing';
 
 const voice = soundOf(1, (i) => 0.4 * Math.sin(i * 0.05) * Math.exp(-i / 9000));
-const pieceOf = (chain: Slot[], more: Partial<Piece> = {}): Piece => scene([voice], [{ clips: [clipOf('a', 0, 0, 1)], chain }, { clips: [clipOf('b', 0, 1, 1)] }], more).piece;
+const pieceOf = (chain: Slot[], more: Partial<Piece> = {}): Piece =>
+  scene([voice], [{ clips: [clipOf('a', 0, 0, 1)], chain }, { clips: [clipOf('b', 0, 1, 1)] }], more).piece;
 
 const { sounds } = scene([voice], []);
 
 function readyToPlay(piece: Piece): Engine {
   const engine = engineOf({ piece, sounds });
-  for (const { impulse } of compilePlan(piece).channels.flatMap((channel) => planSlotsIn(channel.slots))) if (impulse) engine.addImpulse(impulse.key, preparedImpulse(impulse.order, sounds)!);
+  for (const { impulse } of compilePlan(piece).channels.flatMap((channel) => planSlotsIn(channel.slots)))
+    if (impulse) engine.addImpulse(impulse.key, preparedImpulse(impulse.order, sounds)!);
   return engine;
 }
 
@@ -37,21 +39,65 @@ function expectAlike(piece: Piece, seconds: number): void {
   expect([awayFrom(a.left, b.left), awayFrom(a.right, b.right)]).toEqual([0, 0]);
 }
 
-test.each(EFFECTS.map((effect) => [effect.id, effect] as const))('%s plays after a rehearsal what it would have played without, to the bit', (id, { presets }) => {
-  expectAlike(pieceOf(presets.slice(0, id === 'convolver' ? 1 : 3).map((preset, i) => newSlot(`s${i}`, id, preset.id))), 1);
-});
+test.each(EFFECTS.map((effect) => [effect.id, effect] as const))(
+  '%s plays after a rehearsal what it would have played without, to the bit',
+  (id, { presets }) => {
+    expectAlike(
+      pieceOf(presets.slice(0, id === 'convolver' ? 1 : 3).map((preset, i) => newSlot(`s${i}`, id, preset.id))),
+      1,
+    );
+  },
+);
 
 test('so does a whole piece: sends, returns, lanes, links, a follower, what listens aside and what looks ahead', () => {
-  const plain = pieceOf([{ ...newSlot('echo', 'echo', 'neutral'), wetPath: [newSlot('in', 'filter', 'neutral')] }, { ...newSlot('side', 'compressor', 'neutral'), side: 't1' }]);
-  expectAlike({
-    ...plain,
-    tracks: plain.tracks.map((track) => ({ ...track, sends: [{ to: 'far', level: 0.5, pre: track.id === 't1' }] })),
-    returns: [{ id: 'far', name: 'Far', gain: 1, pan: 0.3, mute: false, solo: false, sends: [], chain: [newSlot('space', 'reverb', 'openWater')] }],
-    main: { ...plain.main, chain: [newSlot('last', 'limiter', 'neutral')] },
-    lanes: [laneOf('t0', 'echo', 'wet', [[0, 0.2], [4, 0.9]])],
-    modulators: [{ id: 'm', name: 'Ear', kind: 'follower', rate: 1, shape: 'sine', phase: 0, glide: 0, steps: [0, 1], level: 0, roll: 0, follows: 't1', attackMs: 5, releaseMs: 200 }],
-    links: [{ id: 'l', modulator: 'm', target: { channel: 't0', effect: 'echo', param: 'feedback' }, depth: 0.4 }],
-  }, 3);
+  const plain = pieceOf([
+    { ...newSlot('echo', 'echo', 'neutral'), wetPath: [newSlot('in', 'filter', 'neutral')] },
+    { ...newSlot('side', 'compressor', 'neutral'), side: 't1' },
+  ]);
+  expectAlike(
+    {
+      ...plain,
+      tracks: plain.tracks.map((track) => ({ ...track, sends: [{ to: 'far', level: 0.5, pre: track.id === 't1' }] })),
+      returns: [
+        {
+          id: 'far',
+          name: 'Far',
+          gain: 1,
+          pan: 0.3,
+          mute: false,
+          solo: false,
+          sends: [],
+          chain: [newSlot('space', 'reverb', 'openWater')],
+        },
+      ],
+      main: { ...plain.main, chain: [newSlot('last', 'limiter', 'neutral')] },
+      lanes: [
+        laneOf('t0', 'echo', 'wet', [
+          [0, 0.2],
+          [4, 0.9],
+        ]),
+      ],
+      modulators: [
+        {
+          id: 'm',
+          name: 'Ear',
+          kind: 'follower',
+          rate: 1,
+          shape: 'sine',
+          phase: 0,
+          glide: 0,
+          steps: [0, 1],
+          level: 0,
+          roll: 0,
+          follows: 't1',
+          attackMs: 5,
+          releaseMs: 200,
+        },
+      ],
+      links: [{ id: 'l', modulator: 'm', target: { channel: 't0', effect: 'echo', param: 'feedback' }, depth: 0.4 }],
+    },
+    3,
+  );
 });
 
 test('leaves nothing to be heard or seen', () => {
@@ -59,12 +105,15 @@ test('leaves nothing to be heard or seen', () => {
   const engine = readyToPlay(piece);
   rehearsed(engine, piece);
   expect(runEngine(engine, 0.1).left.every((x) => x === 0)).toBe(true);
-  expect(engine.channels.map(({ peakLeft, wetPeak, dryPeak, image }) => [peakLeft, wetPeak, dryPeak, image.monoDb])).toEqual(engine.channels.map(() => [0, 0, 0, 0]));
+  expect(
+    engine.channels.map(({ peakLeft, wetPeak, dryPeak, image }) => [peakLeft, wetPeak, dryPeak, image.monoDb]),
+  ).toEqual(engine.channels.map(() => [0, 0, 0, 0]));
   expect([engine.position, engine.caught, engine.takeLimiterGain(), engine.takeGuardGain()]).toEqual([0, 0, 1, 1]);
 });
 
 test('begins anew for other choices, switches and impulses, not for other figures', () => {
-  const echo = (values: Slot['values'], more: Partial<Slot> = {}): Piece => pieceOf([{ ...newSlot('s', 'echo', 'neutral', values), ...more }]);
+  const echo = (values: Slot['values'], more: Partial<Slot> = {}): Piece =>
+    pieceOf([{ ...newSlot('s', 'echo', 'neutral', values), ...more }]);
   const engine = readyToPlay(echo({}));
   const rehearsal = new Rehearsal(engine);
   const wants = (piece: Piece): boolean => {
@@ -73,7 +122,13 @@ test('begins anew for other choices, switches and impulses, not for other figure
     while (!rehearsal.done) rehearsal.step();
     return wanted;
   };
-  expect([wants(echo({})), wants(echo({ feedback: 0.8, timeL: '1/8t' })), wants(echo({ routing: 'pingpong' })), wants(echo({}, { on: false })), wants(echo({}))]).toEqual([true, false, true, true, false]);
+  expect([
+    wants(echo({})),
+    wants(echo({ feedback: 0.8, timeL: '1/8t' })),
+    wants(echo({ routing: 'pingpong' })),
+    wants(echo({}, { on: false })),
+    wants(echo({})),
+  ]).toEqual([true, false, true, true, false]);
   const place = pieceOf([newSlot('c', 'convolver', 'neutral')]);
   expect([wants(place), wants(place)]).toEqual([true, false]);
   engine.setPlan(compilePlan(place));

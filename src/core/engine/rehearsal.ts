@@ -4,7 +4,10 @@ import { makeRandom } from '../dsp/random';
 import type { Engine } from './engine';
 import { planSlotsIn, type Plan, type PlanSlot } from './plan';
 
-/** After so many steps of loud sound the code of the engine and its effects has been compiled; later only that of other effects has to be. */
+/**
+ * After so many steps of loud sound the code of the engine and its effects has been compiled; later only that of other
+ * effects has to be.
+ */
 const FIRST_STEPS = 1400;
 const LATER_STEPS = 400;
 const LOUD = 0.3;
@@ -12,8 +15,9 @@ const LOUD = 0.3;
 const NO_EFFECT = 'none';
 
 /**
- * Has an engine play noise to nobody until all of its plan has been heard once: browsers compile code only when it has run for a while, and until then a block
- * takes several times its time. Done while nothing plays, the first blocks after play are on time.
+ * Has an engine play noise to nobody until all of its plan has been heard once: browsers compile code only when it has
+ * run for a while, and until then a block takes several times its time. Done while nothing plays, the first blocks
+ * after play are on time.
  */
 export class Rehearsal {
   private readonly known = new Set<string>();
@@ -23,10 +27,17 @@ export class Rehearsal {
 
   constructor(private readonly engine: Engine) {}
 
-  /** Begins anew when effects of the plan are set as none has been before: other choices and switches, not other figures. */
+  /**
+   * Begins anew when effects of the plan are set as none has been before: other choices and switches, not other
+   * figures.
+   */
   want(plan: Plan): void {
-    const kinds = [NO_EFFECT, ...plan.channels.flatMap(({ slots }) => planSlotsIn(slots)).map((slot) => kindOf(slot, this.engine))];
-    if (kinds.some((kind) => !this.known.has(kind))) this.left = Math.max(this.left, this.known.size === 0 ? FIRST_STEPS : LATER_STEPS);
+    const kinds = [
+      NO_EFFECT,
+      ...plan.channels.flatMap(({ slots }) => planSlotsIn(slots)).map((slot) => kindOf(slot, this.engine)),
+    ];
+    if (kinds.some((kind) => !this.known.has(kind)))
+      this.left = Math.max(this.left, this.known.size === 0 ? FIRST_STEPS : LATER_STEPS);
     for (const kind of kinds) this.known.add(kind);
   }
 

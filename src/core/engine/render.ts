@@ -45,7 +45,10 @@ export interface BlocksRendered {
   readonly cutShort: boolean;
 }
 
-/** Renders a stretch of a plan from a fresh engine, block by block; null when stopped by `onProgress`. Uses no more memory for hours than for seconds. */
+/**
+ * Renders a stretch of a plan from a fresh engine, block by block; null when stopped by `onProgress`. Uses no more
+ * memory for hours than for seconds.
+ */
 export function renderBlocks(request: RenderRequest, sink: BlockSink): BlocksRendered | null {
   const { plan, fromSample, toSample, tail } = request;
   const rate = plan.sampleRate;
@@ -68,14 +71,23 @@ export function renderBlocks(request: RenderRequest, sink: BlockSink): BlocksRen
     const share = tail.kind === 'seconds' ? length / most : Math.min(0.99, length / (body + 4 * rate));
     if (request.onProgress && !request.onProgress(share)) return null;
   }
-  return { frames: tail.kind === 'seconds' ? most : Math.max(body, lastLoud + 1), cutShort: tail.kind === 'silent' && length >= most };
+  return {
+    frames: tail.kind === 'seconds' ? most : Math.max(body, lastLoud + 1),
+    cutShort: tail.kind === 'silent' && length >= most,
+  };
 }
 
 /** Renders a stretch of a plan into memory; null when stopped by `onProgress`. */
 export function render(request: RenderRequest): Rendered | null {
   const store = new Growing(request.toSample - request.fromSample + request.plan.sampleRate);
   const done = renderBlocks(request, store);
-  return done && { left: store.left.slice(0, done.frames), right: store.right.slice(0, done.frames), cutShort: done.cutShort };
+  return (
+    done && {
+      left: store.left.slice(0, done.frames),
+      right: store.right.slice(0, done.frames),
+      cutShort: done.cutShort,
+    }
+  );
 }
 
 function started(request: RenderRequest): Engine {
@@ -83,7 +95,8 @@ function started(request: RenderRequest): Engine {
   const engine = new Engine(plan.sampleRate);
   for (const [hash, data] of request.sounds) engine.addSound(hash, data);
   engine.setPlan(plan);
-  for (const channel of plan.channels) for (const { impulse } of planSlotsIn(channel.slots)) if (impulse) prepare(engine, impulse, request.sounds);
+  for (const channel of plan.channels)
+    for (const { impulse } of planSlotsIn(channel.slots)) if (impulse) prepare(engine, impulse, request.sounds);
   if (request.listening) engine.listen(request.listening);
   engine.play(request.fromSample);
   skip(engine, engine.latency);

@@ -26,7 +26,11 @@ export class RunningSend {
   private align: Align | null = null;
   private held: StereoRun | null = null;
 
-  constructor(plan: PlanSend, private readonly scene: Scene, private readonly share: number) {
+  constructor(
+    plan: PlanSend,
+    private readonly scene: Scene,
+    private readonly share: number,
+  ) {
     this.to = plan.to;
     this.pre = plan.pre;
     this.values = new ValueRow([SEND_LEVEL], plan.values, scene.sampleRate);
@@ -83,7 +87,11 @@ export class RunningSend {
     return this.align !== null && !this.align.silent;
   }
 
-  /** Gives a step of sound on. @param open share that the channel lets through  @param late samples by which the run is late */
+  /**
+   * Gives a step of sound on.
+   * @param open share that the channel lets through
+   * @param late samples by which the run is late
+   */
   give(run: StereoRun, open: number, late: number, sounding: boolean): void {
     this.values.step();
     const goal = this.leaving ? 0 : this.values.now[0]! * open;

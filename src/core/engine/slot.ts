@@ -19,13 +19,18 @@ export type Hear = 'mix' | 'wet' | 'dry' | 'difference';
 
 /** Switching on, off and between what is heard takes about this long. */
 const SWITCH_SECONDS = 0.008;
-/** What rings on after switching off is let ring, yet sinks by itself over about this long: a loop over 100 % would never end. */
+/**
+ * What rings on after switching off is let ring, yet sinks by itself over about this long: a loop over 100 % would
+ * never end.
+ */
 const SPILL_SECONDS = 15;
 
 const EQUAL_POWER = BALANCES.indexOf('mix');
 const LINEAR_MIX = BALANCES.indexOf('linear');
 
-/** One effect of a chain while it runs: its processor, its values on their way, and how wet and dry are put together. */
+/**
+ * One effect of a chain while it runs: its processor, its values on their way, and how wet and dry are put together.
+ */
 export class RunningSlot {
   readonly values: ValueRow;
   /** Whether it is on; as a value it comes after its own. */
@@ -50,7 +55,10 @@ export class RunningSlot {
   private readonly wetOf = new Kept(wetGain);
   private dryNow = 1;
   private wetNow = 0;
-  /** Share of the input that enters: shut and opened over the same time as the switch, so that the repeats hold no step either. */
+  /**
+   * Share of the input that enters: shut and opened over the same time as the switch, so that the repeats hold no step
+   * either.
+   */
   private feed = 0;
   private asleep = true;
   /** Parameters that hold sound for ever, let go while it is off. */
@@ -71,7 +79,13 @@ export class RunningSlot {
   private byBeat = false;
 
   /** @param entering true when it comes into sound that is passing: it then begins untreated */
-  constructor(public plan: PlanSlot, private readonly scene: Scene, private readonly scratch: Scratch, private readonly makeChain: () => InnerChain, entering = false) {
+  constructor(
+    public plan: PlanSlot,
+    private readonly scene: Scene,
+    private readonly scratch: Scratch,
+    private readonly makeChain: () => InnerChain,
+    entering = false,
+  ) {
     const { sampleRate } = scene;
     const definition = effectOf(plan.effect);
     this.processor = definition.createProcessor(sampleRate);
@@ -132,7 +146,11 @@ export class RunningSlot {
     this.wetPath?.adopt(wetPath, entering);
     if (this.processor.setStrands) this.adoptStrands(entering);
     if (this.mayBeLate) this.dryAlign ??= new Align(this.scene.sampleRate);
-    this.every = [this, ...(this.wetPath?.every ?? []), ...strands.flatMap(({ place }) => this.strands.get(place)?.chain.every ?? [])];
+    this.every = [
+      this,
+      ...(this.wetPath?.every ?? []),
+      ...strands.flatMap(({ place }) => this.strands.get(place)?.chain.every ?? []),
+    ];
   }
 
   private adoptStrands(entering: boolean): void {
@@ -150,7 +168,11 @@ export class RunningSlot {
     }
     this.running = [...this.strands.values()];
     if (this.latestStrand() > 0) for (const strand of this.running) strand.keepStep(this.scene.sampleRate);
-    this.processor.setStrands!(Array.from({ length: MOST_STRANDS }, (_, i) => (strands.some(({ place }) => place === i + 1) ? this.strands.get(i + 1)! : null)));
+    this.processor.setStrands!(
+      Array.from({ length: MOST_STRANDS }, (_, i) =>
+        strands.some(({ place }) => place === i + 1) ? this.strands.get(i + 1)! : null,
+      ),
+    );
   }
 
   /** It was taken out of the chain: nothing more enters, what rings rings out. */
@@ -178,7 +200,10 @@ export class RunningSlot {
     return this.looksAhead || this.wetPath !== null || this.running.length > 0;
   }
 
-  /** Samples by which it is late, on or off, so that switching moves nothing in time; one that is taken out lets go of them. */
+  /**
+   * Samples by which it is late, on or off, so that switching moves nothing in time; one that is taken out lets go of
+   * them.
+   */
   get latency(): number {
     if (this.leaving) return 0;
     const own = this.looksAhead ? this.processor.latency! : 0;
@@ -240,7 +265,10 @@ export class RunningSlot {
     this.locate();
   }
 
-  /** Seconds to here; for what turns by note values in a tempo that moves, those in which it would have turned as often as it has. */
+  /**
+   * Seconds to here; for what turns by note values in a tempo that moves, those in which it would have turned as often
+   * as it has.
+   */
   private get placeSeconds(): number {
     return this.byBeat ? this.scene.pulseSeconds : this.scene.seconds;
   }

@@ -32,11 +32,40 @@ export function treatmentPiece(treatment: Treatment): Piece {
     sampleRate: treatment.sampleRate,
     tempo: { bpm: treatment.bpm, beatsPerBar: 4 },
     lengthBeats: Math.max(1, (lengthSeconds * treatment.bpm) / 60),
-    sounds: { [TREATED_SOUND]: { name: 'input', frames, sampleRate: treatment.sampleRate, channels: treatment.sound.length > 1 ? 2 : 1 } },
-    tracks: [{
-      id: CHANNEL, name: 'Input', gain: 1, pan: 0, mute: false, solo: false, chain: [...treatment.chain], sends: [],
-      clips: [{ id: 'clip', name: 'input', sound: TREATED_SOUND, start: 0, offsetSeconds: 0, lengthSeconds, gain: 1, fadeInSeconds: 0, fadeOutSeconds: 0, print: null }],
-    }],
+    sounds: {
+      [TREATED_SOUND]: {
+        name: 'input',
+        frames,
+        sampleRate: treatment.sampleRate,
+        channels: treatment.sound.length > 1 ? 2 : 1,
+      },
+    },
+    tracks: [
+      {
+        id: CHANNEL,
+        name: 'Input',
+        gain: 1,
+        pan: 0,
+        mute: false,
+        solo: false,
+        chain: [...treatment.chain],
+        sends: [],
+        clips: [
+          {
+            id: 'clip',
+            name: 'input',
+            sound: TREATED_SOUND,
+            start: 0,
+            offsetSeconds: 0,
+            lengthSeconds,
+            gain: 1,
+            fadeInSeconds: 0,
+            fadeOutSeconds: 0,
+            print: null,
+          },
+        ],
+      },
+    ],
     lanes: [...(treatment.lanes ?? [])],
   };
 }
@@ -51,7 +80,10 @@ export function treat(treatment: Treatment): Rendered {
     fromSample: 0,
     toSample: treatment.sound[0]?.length ?? 0,
     tail: treatment.tail,
-    listening: hear !== 'mix' && last ? { channel: CHANNEL, slot: hear === 'dry' ? null : last.id, hear, matched: false } : undefined,
+    listening:
+      hear !== 'mix' && last
+        ? { channel: CHANNEL, slot: hear === 'dry' ? null : last.id, hear, matched: false }
+        : undefined,
   });
   if (!rendered) throw new Error('A render without a progress callback cannot be stopped.');
   return rendered;

@@ -28,7 +28,15 @@ export function treatSteps({ channels, steps, sampleRate, bpm, sounds, onStep }:
       now = stretched(now, sampleRate, step);
       body = Math.max(1, Math.min(now[0]!.length, Math.round(body * step.times)));
     } else if (step.on && step.kind === 'chain') {
-      const { left, right } = treat({ sound: now, others: sounds, sampleRate, bpm, chain: step.chain, tail: step.rings ? { kind: 'silent' } : { kind: 'seconds', seconds: 0 }, hear: 'mix' });
+      const { left, right } = treat({
+        sound: now,
+        others: sounds,
+        sampleRate,
+        bpm,
+        chain: step.chain,
+        tail: step.rings ? { kind: 'silent' } : { kind: 'seconds', seconds: 0 },
+        hear: 'mix',
+      });
       now = [left, right];
     }
     onStep?.(i + 1);

@@ -5,8 +5,9 @@ import type { NumberParam, Param } from '../params/param';
 import { paramAtPosition, paramPosition } from '../params/resolve';
 
 /**
- * The values of one processor on their way: where each is now, where it shall go, and whether a hand is on it.
- * What is heard follows, in this order: a hand on the rail, the lane, the base value of the plan; links turn it to both sides of that.
+ * The values of one processor on their way: where each is now, where it shall go, and whether a hand is on it. What is
+ * heard follows, in this order: a hand on the rail, the lane, the base value of the plan; links turn it to both sides
+ * of that.
  */
 export class ValueRow {
   readonly now: Float64Array;
@@ -24,7 +25,11 @@ export class ValueRow {
   /** Something may not be where it shall be. */
   private moving = true;
 
-  constructor(private readonly params: readonly Param[], base: Float64Array, sampleRate: number) {
+  constructor(
+    private readonly params: readonly Param[],
+    base: Float64Array,
+    sampleRate: number,
+  ) {
     this.base = base;
     this.goal = Float64Array.from(base);
     this.now = Float64Array.from(base);
@@ -33,7 +38,9 @@ export class ValueRow {
     this.laned = new Uint8Array(base.length);
     this.linked = new Uint8Array(base.length);
     this.turns = new Float64Array(base.length);
-    this.shares = Float64Array.from(params, (param) => (param.kind === 'number' ? followShare(param.smoothingSeconds, STEP_FRAMES, sampleRate) : 1));
+    this.shares = Float64Array.from(params, (param) =>
+      param.kind === 'number' ? followShare(param.smoothingSeconds, STEP_FRAMES, sampleRate) : 1,
+    );
   }
 
   /** New base values; what is held or has a lane keeps its own. */
@@ -69,7 +76,10 @@ export class ValueRow {
     for (let i = 0; i < this.turns.length; i += 1) this.turns[i] = 0;
   }
 
-  /** A link turns a value along its rail, on top of what other links do. @param turn where its modulator stands, -1 to 1 */
+  /**
+   * A link turns a value along its rail, on top of what other links do.
+   * @param turn where its modulator stands, -1 to 1
+   */
   turn(index: number, turn: number, push: Push): void {
     this.linked[index] = 1;
     this.moving = true;
@@ -78,7 +88,11 @@ export class ValueRow {
     this.turns[index] = this.turns[index]! + pushed(at, turn, push);
   }
 
-  /** A tempo that moves makes lengths longer and rates slower. @param follows 1 for lengths, -1 for rates, 0 for none  @param ratio of a beat's length here to that in the unmoved tempo */
+  /**
+   * A tempo that moves makes lengths longer and rates slower.
+   * @param follows 1 for lengths, -1 for rates, 0 for none
+   * @param ratio of a beat's length here to that in the unmoved tempo
+   */
   followTempo(follows: Int8Array, ratio: number): void {
     if (ratio === this.ratio && follows === this.follows) return;
     this.follows = follows;
@@ -86,7 +100,10 @@ export class ValueRow {
     this.moving = true;
   }
 
-  /** Where hand, lane or base want a value at this tempo; rates before they follow it. What a hand holds is as the hand has it. */
+  /**
+   * Where hand, lane or base want a value at this tempo; rates before they follow it. What a hand holds is as the hand
+   * has it.
+   */
   private wanted(index: number): number {
     const goal = this.goal[index]!;
     const way = this.follows === null || this.ratio === 1 ? 0 : this.follows[index]!;
@@ -148,12 +165,14 @@ export class ValueRow {
   private followRates(follows: Int8Array): void {
     for (let i = 0; i < this.now.length; i += 1) {
       const param = this.params[i]!;
-      if (follows[i]! < 0 && param.kind === 'number') this.now[i] = this.held[i] ? this.on[i]! : within(this.on[i]! / this.ratio, param);
+      if (follows[i]! < 0 && param.kind === 'number')
+        this.now[i] = this.held[i] ? this.on[i]! : within(this.on[i]! / this.ratio, param);
     }
   }
 
   jump(): void {
-    for (let i = 0; i < this.now.length; i += 1) this.now[i] = this.on[i] = this.linked[i] ? this.turned(i) : this.wanted(i);
+    for (let i = 0; i < this.now.length; i += 1)
+      this.now[i] = this.on[i] = this.linked[i] ? this.turned(i) : this.wanted(i);
     if (this.follows !== null && this.ratio !== 1) this.followRates(this.follows);
   }
 }

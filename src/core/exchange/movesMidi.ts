@@ -32,30 +32,52 @@ interface At {
 }
 
 /**
- * Lanes as a MIDI file of format 1: a track for tempo and measure, then one a lane under its name, its places on the rail as a
- * controller of its own; the shape of every point stands in a text beside it.
+ * Lanes as a MIDI file of format 1: a track for tempo and measure, then one a lane under its name, its places on the
+ * rail as a controller of its own; the shape of every point stands in a text beside it.
  * @param bits 14 in two controllers, or 7 in one
  */
 export function writeMovesMidi(piece: Piece, lanes: readonly Lane[], bits: 7 | 14): Uint8Array {
   const head: MidiEvent[] = [
-    { deltaTime: 0, type: 'trackName', text: piece.name }, { deltaTime: 0, type: 'timeSignature', numerator: piece.tempo.beatsPerBar, denominator: 4, metronome: 24, thirtyseconds: 8 },
-    ...tempoEvents(tempoOf(piece)), { deltaTime: 0, type: 'endOfTrack' },
+    { deltaTime: 0, type: 'trackName', text: piece.name },
+    {
+      deltaTime: 0,
+      type: 'timeSignature',
+      numerator: piece.tempo.beatsPerBar,
+      denominator: 4,
+      metronome: 24,
+      thirtyseconds: 8,
+    },
+    ...tempoEvents(tempoOf(piece)),
+    { deltaTime: 0, type: 'endOfTrack' },
   ];
-  const data: MidiData = { header: { format: 1, numTracks: lanes.length + 1, ticksPerBeat: TICKS_PER_BEAT }, tracks: [head, ...lanes.map((lane, i) => laneEvents(piece, lane, i, bits))] };
+  const data: MidiData = {
+    header: { format: 1, numTracks: lanes.length + 1, ticksPerBeat: TICKS_PER_BEAT },
+    tracks: [head, ...lanes.map((lane, i) => laneEvents(piece, lane, i, bits))],
+  };
   return Uint8Array.from(writeMidi(data));
 }
 
 /** The tempo and its changes; ramps as the short stretches by which they are played. */
 function tempoEvents({ bpm, map }: Tempo): MidiEvent[] {
-  const stretches = map ? Array.from(map.beats, (beat, i) => ({ tick: Math.round(beat * TICKS_PER_BEAT), bpm: map.bpm[i]! })) : [{ tick: 0, bpm }];
+  const stretches = map
+    ? Array.from(map.beats, (beat, i) => ({ tick: Math.round(beat * TICKS_PER_BEAT), bpm: map.bpm[i]! }))
+    : [{ tick: 0, bpm }];
   const changes = stretches.filter((stretch, i) => i === 0 || stretch.bpm !== stretches[i - 1]!.bpm);
-  return changes.map((change, i): MidiEvent => ({ deltaTime: change.tick - (changes[i - 1]?.tick ?? 0), type: 'setTempo', microsecondsPerBeat: Math.round(60_000_000 / change.bpm) }));
+  return changes.map((change, i): MidiEvent => ({
+    deltaTime: change.tick - (changes[i - 1]?.tick ?? 0),
+    type: 'setTempo',
+    microsecondsPerBeat: Math.round(60_000_000 / change.bpm),
+  }));
 }
 
 function laneEvents(piece: Piece, lane: Lane, index: number, bits: 7 | 14): MidiEvent[] {
   const param = paramOf(piece, lane.target);
   const { channel, effect, number, parameter } = namedTarget(piece, lane.target);
-  const name: MidiEvent = { deltaTime: 0, type: 'trackName', text: ascii(JSON.stringify([MARK, channel, effect, number, parameter, lane.unit])) };
+  const name: MidiEvent = {
+    deltaTime: 0,
+    type: 'trackName',
+    text: ascii(JSON.stringify([MARK, channel, effect, number, parameter, lane.unit])),
+  };
   if (!param) return [name, { deltaTime: 0, type: 'endOfTrack' }];
   const track = laneTrack(piece, lane, param);
   const control = (position: number): MidiEvent[] => controllers(index, position, bits);
@@ -63,31 +85,49 @@ function laneEvents(piece: Piece, lane: Lane, index: number, bits: 7 | 14): Midi
   lane.points.forEach((point, i) => {
     const tick = Math.round(point.beat * TICKS_PER_BEAT);
     const next = lane.points[i + 1];
-    moments.set(tick, { tick, events: [{ deltaTime: 0, type: 'text', text: `${MARK} ${point.shape} ${point.bend}` }, ...control(track.positions[i]!)] });
+    moments.set(tick, {
+      tick,
+      events: [
+        { deltaTime: 0, type: 'text', text: `${MARK} ${point.shape} ${point.bend}` },
+        ...control(track.positions[i]!),
+      ],
+    });
     if (!next || track.shapes[i] === SHAPES.indexOf('hold')) return;
     const end = Math.round(next.beat * TICKS_PER_BEAT);
-    for (let at = tick + STEP_TICKS; at < end; at += STEP_TICKS) moments.set(at, { tick: at, events: control(trackAt(track, at / TICKS_PER_BEAT)) });
+    for (let at = tick + STEP_TICKS; at < end; at += STEP_TICKS)
+      moments.set(at, { tick: at, events: control(trackAt(track, at / TICKS_PER_BEAT)) });
   });
   let last = 0;
-  const events = [...moments.values()].sort((a, b) => a.tick - b.tick).flatMap(({ tick, events: now }) => now.map((event, i): MidiEvent => {
-    const deltaTime = i === 0 ? tick - last : 0;
-    last = tick;
-    return { ...event, deltaTime };
-  }));
+  const events = [...moments.values()]
+    .sort((a, b) => a.tick - b.tick)
+    .flatMap(({ tick, events: now }) =>
+      now.map((event, i): MidiEvent => {
+        const deltaTime = i === 0 ? tick - last : 0;
+        last = tick;
+        return { ...event, deltaTime };
+      }),
+    );
   return [name, ...events, { deltaTime: 0, type: 'endOfTrack' }];
 }
 
 function controllers(index: number, position: number, bits: 7 | 14): MidiEvent[] {
   const channel = Math.floor(index / CONTROLLERS) % 16;
   const controllerType = FIRST_CONTROLLER + (index % CONTROLLERS);
-  const event = (type: number, value: number): MidiEvent => ({ deltaTime: 0, type: 'controller', channel, controllerType: type, value });
+  const event = (type: number, value: number): MidiEvent => ({
+    deltaTime: 0,
+    type: 'controller',
+    channel,
+    controllerType: type,
+    value,
+  });
   if (bits === 7) return [event(controllerType, Math.round(position * COARSE))];
   const fine = Math.round(position * FINE);
   return [event(controllerType, fine >> 7), event(controllerType + 32, fine & 127)];
 }
 
 /** Text of a MIDI file is bytes: what lies beyond is written as an escape of JSON. */
-const ascii = (text: string): string => text.replace(/[^\x20-\x7e]/g, (letter) => `\\u${letter.charCodeAt(0).toString(16).padStart(4, '0')}`);
+const ascii = (text: string): string =>
+  text.replace(/[^\x20-\x7e]/g, (letter) => `\\u${letter.charCodeAt(0).toString(16).padStart(4, '0')}`);
 
 interface Moment {
   readonly beat: number;
@@ -113,13 +153,21 @@ export function readMovesMidi(piece: Piece, bytes: Uint8Array, newId: () => stri
     const streams = streamsOf(events, perBeat);
     for (const moments of streams) {
       const target = named ? targetNamed(piece, named.name) : null;
-      if (named && !target) missed.push(`${saidTarget(named.name)}: there is no such parameter in this piece; it can be pasted onto another rail.`);
+      if (named && !target)
+        missed.push(
+          `${saidTarget(named.name)}: there is no such parameter in this piece; it can be pasted onto another rail.`,
+        );
       if (!named || !target) {
         loose.push(looseStretch(moments));
         continue;
       }
       const param = paramOf(piece, target)!;
-      const points = pointsOf(moments).map(({ beat, position, shape, bend }): Point => ({ beat, value: valueInUnit(piece, param, position, named.unit), shape, bend }));
+      const points = pointsOf(moments).map(({ beat, position, shape, bend }): Point => ({
+        beat,
+        value: valueInUnit(piece, param, position, named.unit),
+        shape,
+        bend,
+      }));
       lanes.push({ ...(findLane(piece, target) ?? { id: newId(), target, on: true }), unit: named.unit, points });
     }
   }
@@ -132,7 +180,16 @@ function nameOf(events: readonly MidiEvent[]): { readonly name: NamedTarget; rea
     if (event.type !== 'trackName') continue;
     try {
       const [mark, channel, effect, number, parameter, unit] = JSON.parse(event.text) as unknown[];
-      if (mark === MARK) return { name: { channel: String(channel), effect: String(effect), number: Number(number), parameter: String(parameter) }, unit: unit === 'beats' ? 'beats' : 'own' };
+      if (mark === MARK)
+        return {
+          name: {
+            channel: String(channel),
+            effect: String(effect),
+            number: Number(number),
+            parameter: String(parameter),
+          },
+          unit: unit === 'beats' ? 'beats' : 'own',
+        };
     } catch {
       // A name of another kind.
     }
@@ -149,7 +206,10 @@ function streamsOf(events: readonly MidiEvent[], perBeat: number): Moment[][] {
     tick += event.deltaTime;
     if (event.type === 'text') mark = markOf(event.text) ?? mark;
     if (event.type !== 'controller') continue;
-    const finer = event.controllerType >= 32 && event.controllerType < 64 && streams.has(`${event.channel}/${event.controllerType - 32}`);
+    const finer =
+      event.controllerType >= 32 &&
+      event.controllerType < 64 &&
+      streams.has(`${event.channel}/${event.controllerType - 32}`);
     const key = `${event.channel}/${finer ? event.controllerType - 32 : event.controllerType}`;
     const moments = streams.get(key) ?? [];
     streams.set(key, moments);
@@ -158,7 +218,12 @@ function streamsOf(events: readonly MidiEvent[], perBeat: number): Moment[][] {
       last.position = (Math.round(last.position * COARSE) * 128 + event.value) / FINE;
       continue;
     }
-    moments.push({ beat: tick / perBeat, position: event.value / COARSE, shape: mark?.shape ?? null, bend: mark?.bend ?? 0 });
+    moments.push({
+      beat: tick / perBeat,
+      position: event.value / COARSE,
+      shape: mark?.shape ?? null,
+      bend: mark?.bend ?? 0,
+    });
     mark = null;
   }
   return [...streams.values()];
@@ -181,5 +246,9 @@ function pointsOf(moments: readonly Moment[]): (Omit<Point, 'value'> & { readonl
 function looseStretch(moments: readonly Moment[]): Stretch {
   const points = pointsOf(moments);
   const from = points[0]!.beat;
-  return { lengthBeats: points[points.length - 1]!.beat - from, unit: 'own', points: points.map((point): StretchPoint => ({ ...point, beat: point.beat - from, value: point.position })) };
+  return {
+    lengthBeats: points[points.length - 1]!.beat - from,
+    unit: 'own',
+    points: points.map((point): StretchPoint => ({ ...point, beat: point.beat - from, value: point.position })),
+  };
 }

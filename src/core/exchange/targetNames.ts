@@ -1,5 +1,15 @@
 import { findEffect } from '../effects/catalogue';
-import { chainOf, channelIds, channelName, findReturn, kindWaitedFor, macroOf, paramOf, sendOf, slotsIn } from '../piece/find';
+import {
+  chainOf,
+  channelIds,
+  channelName,
+  findReturn,
+  kindWaitedFor,
+  macroOf,
+  paramOf,
+  sendOf,
+  slotsIn,
+} from '../piece/find';
 import { macroParam, MAIN, sendParam, type Piece, type Target } from '../piece/piece';
 
 /** A target by names that mean something in another piece too. */
@@ -19,11 +29,17 @@ export function namedTarget(piece: Piece, target: Target): NamedTarget {
     const slots = slotsIn(chainOf(piece, target.channel));
     const effect = slots.find(({ id }) => id === target.effect)?.effect ?? kindWaitedFor(target) ?? '';
     const alike = slots.filter((slot) => slot.effect === effect);
-    return { channel, effect, number: Math.max(1, alike.findIndex(({ id }) => id === target.effect) + 1), parameter: target.param };
+    return {
+      channel,
+      effect,
+      number: Math.max(1, alike.findIndex(({ id }) => id === target.effect) + 1),
+      parameter: target.param,
+    };
   }
   const to = sendOf(target.param);
   const macro = macroOf(piece, target.param);
-  const parameter = to !== undefined ? sendParam(findReturn(piece, to)?.name ?? to) : macro ? macroParam(macro.name) : target.param;
+  const parameter =
+    to !== undefined ? sendParam(findReturn(piece, to)?.name ?? to) : macro ? macroParam(macro.name) : target.param;
   return { channel, effect: '', number: 1, parameter };
 }
 
@@ -56,4 +72,8 @@ function ownTarget(piece: Piece, channel: string, parameter: string): Target | n
 
 /** "Humming voice, Echo, input", for a person. */
 export const saidTarget = ({ channel, effect, number, parameter }: NamedTarget): string =>
-  [channel, ...(effect === '' ? [] : [`${findEffect(effect)?.name ?? effect}${number > 1 ? ` ${number}` : ''}`]), parameter].join(', ');
+  [
+    channel,
+    ...(effect === '' ? [] : [`${findEffect(effect)?.name ?? effect}${number > 1 ? ` ${number}` : ''}`]),
+    parameter,
+  ].join(', ');

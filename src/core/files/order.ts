@@ -4,7 +4,6 @@ import { idSchema as id } from '../piece/fields';
 /** The longest that a piece can be, in beats. */
 const MAX_BEATS = 100_000;
 
-
 export const EXPORT_FORMATS = ['wav16', 'wav24', 'wav32f', 'flac16', 'flac24'] as const;
 export type ExportFormat = (typeof EXPORT_FORMATS)[number];
 

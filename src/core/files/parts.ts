@@ -11,7 +11,15 @@ import type { ExportOrder } from './order';
 export interface ExportPart {
   /** Of the file, without what says its kind. */
   readonly name: string;
-  readonly source: { readonly kind: 'render'; readonly plan: Plan; readonly fromSample: number; readonly toSample: number; readonly tail: Tail } | { readonly kind: 'sound'; readonly hash: string };
+  readonly source:
+    | {
+        readonly kind: 'render';
+        readonly plan: Plan;
+        readonly fromSample: number;
+        readonly toSample: number;
+        readonly tail: Tail;
+      }
+    | { readonly kind: 'sound'; readonly hash: string };
   readonly sampleRate: number;
   readonly cues: readonly Cue[];
   readonly loop: { readonly first: number; readonly last: number } | undefined;
@@ -19,13 +27,20 @@ export interface ExportPart {
 }
 
 /** Letters, figures and a few signs: a name that every disk takes. */
-const fileName = (name: string): string => name.replace(/[^\p{L}\p{N} ,.-]/gu, '').replace(/\s+/g, ' ').trim().slice(0, 80) || 'sound';
+const fileName = (name: string): string =>
+  name
+    .replace(/[^\p{L}\p{N} ,.-]/gu, '')
+    .replace(/\s+/g, ' ')
+    .trim()
+    .slice(0, 80) || 'sound';
 
 /** Names of the files of an export, in order, without what says their kind. */
 export function exportNames(piece: Piece, order: ExportOrder): string[] {
   if (order.what === 'prints') return printsOf(piece, order).map(({ name }) => fileName(name));
   if (order.what === 'mix') return [fileName(piece.name)];
-  return piece.tracks.map((track, i) => `${fileName(piece.name)} - ${String(i + 1).padStart(2, '0')} ${fileName(track.name)}`);
+  return piece.tracks.map(
+    (track, i) => `${fileName(piece.name)} - ${String(i + 1).padStart(2, '0')} ${fileName(track.name)}`,
+  );
 }
 
 /** One file of an export. @throws RangeError when there is none of that index */
@@ -36,19 +51,34 @@ export function exportPart(piece: Piece, order: ExportOrder, index: number): Exp
   return rendered(piece, order.what === 'mix' ? piece : stemOf(piece, piece.tracks[index]!), order, name);
 }
 
-const printsOf = (piece: Piece, { prints }: ExportOrder): Print[] => piece.prints.filter(({ id }) => prints.includes(id));
+const printsOf = (piece: Piece, { prints }: ExportOrder): Print[] =>
+  piece.prints.filter(({ id }) => prints.includes(id));
 
 /** A track alone with what it sends; the others are there, unheard, for what follows them. */
 export const stemOf = (piece: Piece, track: Track): Piece =>
-  track.mute ? { ...piece, tracks: [track] } : { ...piece, tracks: piece.tracks.map((other) => ({ ...other, solo: other.id === track.id })) };
+  track.mute
+    ? { ...piece, tracks: [track] }
+    : { ...piece, tracks: piece.tracks.map((other) => ({ ...other, solo: other.id === track.id })) };
 
 function rendered(piece: Piece, part: Piece, { fromBeat, toBeat, tail }: ExportOrder, name: string): ExportPart {
   const at = (beat: number): number => beatsToSamples(beat, tempoOf(piece), piece.sampleRate);
   const [fromSample, toSample] = [at(fromBeat), at(toBeat)];
-  const cues = (piece.sections ?? []).filter(({ beat }) => beat >= fromBeat && beat < toBeat).map((section) => ({ frame: at(section.beat) - fromSample, name: section.name }));
+  const cues = (piece.sections ?? [])
+    .filter(({ beat }) => beat >= fromBeat && beat < toBeat)
+    .map((section) => ({ frame: at(section.beat) - fromSample, name: section.name }));
   return {
-    name, sampleRate: piece.sampleRate, cues, loop: undefined, timeStamp: fromSample,
-    source: { kind: 'render', plan: compilePlan({ ...part, loop: { ...part.loop, on: false } }), fromSample, toSample, tail: tail === 'silent' ? { kind: 'silent' } : { kind: 'seconds', seconds: 0 } },
+    name,
+    sampleRate: piece.sampleRate,
+    cues,
+    loop: undefined,
+    timeStamp: fromSample,
+    source: {
+      kind: 'render',
+      plan: compilePlan({ ...part, loop: { ...part.loop, on: false } }),
+      fromSample,
+      toSample,
+      tail: tail === 'silent' ? { kind: 'silent' } : { kind: 'seconds', seconds: 0 },
+    },
   };
 }
 

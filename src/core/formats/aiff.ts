@@ -23,7 +23,8 @@ const LITTLE_ENDIAN: readonly SampleCoding[] = ['s8', 's16le', 's24le', 's32le']
 export const readAiff = (bytes: Uint8Array): Audio => decodePcm(bytes, aiffLayout(memorySource(bytes)));
 
 /**
- * Finds the samples of an AIFF or AIFF-C file with plain PCM of 1 to 32 bits, in either byte order, or 32 and 64 bit float.
+ * Finds the samples of an AIFF or AIFF-C file with plain PCM of 1 to 32 bits, in either byte order, or 32 and 64 bit
+ * float.
  * Source: Apple Computer, "Audio Interchange File Format: AIFF-C" (1991).
  * @throws UnreadableSound saying what is wrong and what to do
  */

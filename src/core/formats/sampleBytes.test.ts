@@ -13,27 +13,38 @@ const written = (depth: WavDepth, channels: readonly number[][], cuts: readonly 
 };
 
 /** Read by the upper 24 of 32 bits, so that the sign comes from the view. */
-const read24 = (bytes: Uint8Array, at: number): number => new DataView(Uint8Array.of(0, bytes[at]!, bytes[at + 1]!, bytes[at + 2]!).buffer).getInt32(0, true) >> 8;
+const read24 = (bytes: Uint8Array, at: number): number =>
+  new DataView(Uint8Array.of(0, bytes[at]!, bytes[at + 1]!, bytes[at + 2]!).buffer).getInt32(0, true) >> 8;
 
 const block = fc.integer({ min: 1, max: 40 }).chain((frames) => {
   const channel = fc.array(between(-1.5, 1.5), { minLength: frames, maxLength: frames });
-  return fc.record({ channels: fc.array(channel, { minLength: 1, maxLength: 3 }), cut: fc.integer({ min: 0, max: frames }), frames: fc.constant(frames) });
+  return fc.record({
+    channels: fc.array(channel, { minLength: 1, maxLength: 3 }),
+    cut: fc.integer({ min: 0, max: frames }),
+    frames: fc.constant(frames),
+  });
 });
 
 test('24 bits hold each sample to half a step, interleaved, and what is too loud stands at the end of the scale', () => {
-  fc.assert(fc.property(block, ({ channels, frames }) => {
-    const bytes = written('24', channels, [0, frames]);
-    channels.forEach((channel, c) => channel.forEach((x, i) => {
-      const step = read24(bytes, 3 * (i * channels.length + c));
-      expect(Math.abs(step - Math.max(-8_388_608, Math.min(8_388_607, x * 8_388_608)))).toBeLessThanOrEqual(0.5);
-    }));
-  }));
+  fc.assert(
+    fc.property(block, ({ channels, frames }) => {
+      const bytes = written('24', channels, [0, frames]);
+      channels.forEach((channel, c) =>
+        channel.forEach((x, i) => {
+          const step = read24(bytes, 3 * (i * channels.length + c));
+          expect(Math.abs(step - Math.max(-8_388_608, Math.min(8_388_607, x * 8_388_608)))).toBeLessThanOrEqual(0.5);
+        }),
+      );
+    }),
+  );
 });
 
 test.each(['16', '24', '32f'] as const)('%s bits in pieces are the bytes of the whole', (depth) => {
-  fc.assert(fc.property(block, ({ channels, cut, frames }) => {
-    expect(written(depth, channels, [0, cut, frames])).toEqual(written(depth, channels, [0, frames]));
-  }));
+  fc.assert(
+    fc.property(block, ({ channels, cut, frames }) => {
+      expect(written(depth, channels, [0, cut, frames])).toEqual(written(depth, channels, [0, frames]));
+    }),
+  );
 });
 
 test('16 bits are dithered: a level between two steps is met on average, and the noise is a quarter of a step squared whatever the level', () => {

@@ -52,9 +52,9 @@ function writeWord(out: Uint8Array, at: number, word: string): void {
 }
 
 /**
- * All of a WAV file before its samples, always of one length for the same markers, so that it can be written again once the length is known.
- * Markers come first: what reads a stream finds them in time.
- * Sources: Microsoft, "Multimedia Programming Interface and Data Specifications 1.0" (1991); EBU Tech 3285 (bext) and 3306 (RF64).
+ * All of a WAV file before its samples, always of one length for the same markers, so that it can be written again once
+ * the length is known. Markers come first: what reads a stream finds them in time. Sources: Microsoft, "Multimedia
+ * Programming Interface and Data Specifications 1.0" (1991); EBU Tech 3285 (bext) and 3306 (RF64).
  */
 export function wavHead(head: WavHead): Uint8Array {
   const dataBytes = head.frames * head.channels * bytesOf(head.depth);
@@ -67,7 +67,8 @@ export function wavHead(head: WavHead): Uint8Array {
   }
   if (head.loop) chunks.add('smpl', sampler(head.sampleRate, head.loop));
   const marks = chunks.whole;
-  // Room for 64-bit lengths lies first: named so when they are needed, else as junk that is passed over. A plain file has none.
+  // Room for 64-bit lengths lies first: named so when they are needed, else as junk that is passed over. A plain file
+  // has none.
   const sizes = new Uint8Array(head.growing ? 36 : 0);
   const out = new Uint8Array(12 + sizes.length + marks.length + 8);
   const riffBytes = out.length - 8 + dataBytes + (dataBytes & 1);

@@ -5,7 +5,11 @@ import { wavHead, type WavHead } from './wavHead';
 export type { WavDepth } from './sampleBytes';
 
 /** A WAV file's bytes. @param marks cues, a loop and a time stamp, where there are any */
-export function writeWav({ channels, sampleRate }: Audio, depth: WavDepth, marks: Pick<WavHead, 'cues' | 'loop' | 'timeStamp'> = {}): Uint8Array {
+export function writeWav(
+  { channels, sampleRate }: Audio,
+  depth: WavDepth,
+  marks: Pick<WavHead, 'cues' | 'loop' | 'timeStamp'> = {},
+): Uint8Array {
   const frames = channels[0]?.length ?? 0;
   const head = wavHead({ channels: channels.length, sampleRate, depth, frames, ...marks });
   const dataBytes = frames * channels.length * bytesOf(depth);

@@ -3,7 +3,10 @@ import { LIBRARY } from './library';
 import { fromRecording } from './recording';
 import { roomImpulse, type Impulse, type Room } from './room';
 
-export type ImpulseSource = { readonly kind: 'library'; readonly id: string } | { readonly kind: 'room'; readonly room: Room } | { readonly kind: 'sound'; readonly hash: string };
+export type ImpulseSource =
+  | { readonly kind: 'library'; readonly id: string }
+  | { readonly kind: 'room'; readonly room: Room }
+  | { readonly kind: 'sound'; readonly hash: string };
 
 /** What is made of a source before it is convolved with. */
 export interface ImpulseOrder {
@@ -41,7 +44,10 @@ export function sourceImpulse(source: ImpulseSource, sampleRate: number, sounds:
   if (source.kind !== 'sound') {
     const key = JSON.stringify([source, sampleRate]);
     if (lastPlace?.key !== key) {
-      const impulse = source.kind === 'room' ? roomImpulse(source.room, sampleRate) : (LIBRARY.find(({ id }) => id === source.id) ?? LIBRARY[0]!).make(sampleRate);
+      const impulse =
+        source.kind === 'room'
+          ? roomImpulse(source.room, sampleRate)
+          : (LIBRARY.find(({ id }) => id === source.id) ?? LIBRARY[0]!).make(sampleRate);
       lastPlace = { key, impulse };
     }
     return lastPlace.impulse;
@@ -63,7 +69,10 @@ export interface Shaping {
 export function shapingOf(order: ImpulseOrder, found: Impulse): Shaping {
   const rate = order.sampleRate;
   const from = Math.min(found.left.length - 1, Math.round(order.startSeconds * rate));
-  const frames = Math.max(1, Math.min(found.left.length - from, Math.round(Math.min(order.lengthSeconds, LONGEST_IMPULSE_SECONDS) * rate)));
+  const frames = Math.max(
+    1,
+    Math.min(found.left.length - from, Math.round(Math.min(order.lengthSeconds, LONGEST_IMPULSE_SECONDS) * rate)),
+  );
   const bend = decayBend(found, order.decayScale, rate);
   const faded = order.fade * frames;
   const edge = Math.min(frames / 4, EDGE_SECONDS * rate);
@@ -81,7 +90,8 @@ export function makeImpulse(order: ImpulseOrder, sounds: Sounds): Impulse | null
   const found = sourceImpulse(order.source, order.sampleRate, sounds);
   if (!found) return null;
   const { from, frames, gainAt } = shapingOf(order, found);
-  const side = (samples: Float32Array): Float32Array => Float32Array.from({ length: frames }, (_, i) => samples[from + i]! * gainAt(i));
+  const side = (samples: Float32Array): Float32Array =>
+    Float32Array.from({ length: frames }, (_, i) => samples[from + i]! * gainAt(i));
   const [left, right] = [side(found.left), side(found.right)];
   if (order.reverse) {
     left.reverse();
@@ -93,7 +103,10 @@ export function makeImpulse(order: ImpulseOrder, sounds: Sounds): Impulse | null
 
 const energy = (samples: Float32Array): number => samples.reduce((sum, x) => sum + x * x, 0);
 
-/** Slope in nepers a second that makes the whole fall `scale` times as long as it does: from the energy's own centre of gravity. */
+/**
+ * Slope in nepers a second that makes the whole fall `scale` times as long as it does: from the energy's own centre of
+ * gravity.
+ */
 function decayBend({ left }: Impulse, scale: number, rate: number): number {
   if (scale === 1) return 0;
   let total = 0;

@@ -8,7 +8,9 @@ const FRAME_SECONDS = 0.01;
 const FLOOR_MARGIN_DB = 6;
 const FADE_SECONDS = 0.05;
 
-/** A recorded clap, burst or any sound as an impulse: from its onset on, and faded where it sinks into its own noise. */
+/**
+ * A recorded clap, burst or any sound as an impulse: from its onset on, and faded where it sinks into its own noise.
+ */
 export function fromRecording({ left, right }: Impulse, sampleRate: number): Impulse {
   let peak = 0;
   for (let i = 0; i < left.length; i += 1) peak = Math.max(peak, Math.abs(left[i]!), Math.abs(right[i]!));
@@ -19,7 +21,10 @@ export function fromRecording({ left, right }: Impulse, sampleRate: number): Imp
   const from = Math.max(0, onset - Math.round(BEFORE_SECONDS * sampleRate));
   const end = endOfDecay(left, right, from, sampleRate);
   const fade = Math.min(end - from, Math.round(FADE_SECONDS * sampleRate));
-  const side = (samples: Float32Array): Float32Array => samples.slice(from, end).map((x, i) => (end - from - i < fade ? x * (0.5 - 0.5 * Math.cos((Math.PI * (end - from - i)) / fade)) : x));
+  const side = (samples: Float32Array): Float32Array =>
+    samples
+      .slice(from, end)
+      .map((x, i) => (end - from - i < fade ? x * (0.5 - 0.5 * Math.cos((Math.PI * (end - from - i)) / fade)) : x));
   return { left: side(left), right: side(right) };
 }
 

@@ -40,14 +40,20 @@ export function eyringSeconds(room: Room, octave: number): number {
   const [w, d, h] = room.box;
   const surface = areas(room.box).reduce((sum, area) => sum + area, 0);
   const absorption = Math.min(0.99, meanAbsorption(room, octave));
-  return (24 * Math.LN10 * w * d * h) / (SPEED_OF_SOUND * (-surface * Math.log(1 - absorption) + 4 * AIR[octave]! * w * d * h));
+  return (
+    (24 * Math.LN10 * w * d * h) /
+    (SPEED_OF_SOUND * (-surface * Math.log(1 - absorption) + 4 * AIR[octave]! * w * d * h))
+  );
 }
 
 /** The same after W. C. Sabine, "Collected Papers on Acoustics" (1922): for live rooms. */
 export function sabineSeconds(room: Room, octave: number): number {
   const [w, d, h] = room.box;
   const surface = areas(room.box).reduce((sum, area) => sum + area, 0);
-  return (24 * Math.LN10 * w * d * h) / (SPEED_OF_SOUND * (surface * meanAbsorption(room, octave) + 4 * AIR[octave]! * w * d * h));
+  return (
+    (24 * Math.LN10 * w * d * h) /
+    (SPEED_OF_SOUND * (surface * meanAbsorption(room, octave) + 4 * AIR[octave]! * w * d * h))
+  );
 }
 
 /** Seconds after the direct sound until which single reflections are laid; from there on noise takes over. */
@@ -57,8 +63,8 @@ const mixingSeconds = ({ box, scattering }: Room): number => {
 };
 
 /**
- * The room as a stereo impulse without its direct sound, whose moment is sample 0. Early part by mirror images, late part
- * as noise that falls in each octave as Eyring says, at the level that the images would have together.
+ * The room as a stereo impulse without its direct sound, whose moment is sample 0. Early part by mirror images, late
+ * part as noise that falls in each octave as Eyring says, at the level that the images would have together.
  */
 export function roomImpulse(room: Room, sampleRate: number, start = 1): Impulse {
   const decays = OCTAVES.map((_, octave) => eyringSeconds(room, octave));
@@ -70,14 +76,38 @@ export function roomImpulse(room: Room, sampleRate: number, start = 1): Impulse 
     const [x, y, z] = room.listener;
     const images = imageSources(room.box, room.source, [x + which * EAR, y, z], ORDER);
     const direct = Math.hypot(room.source[0] - x, room.source[1] - y, room.source[2] - z);
-    const tracks = OCTAVES.map((_, octave) => track(room, images, which, direct, octave, decays[octave]!, length, size, sampleRate, start * 97 + (which + 1) * 31 + octave));
+    const tracks = OCTAVES.map((_, octave) =>
+      track(
+        room,
+        images,
+        which,
+        direct,
+        octave,
+        decays[octave]!,
+        length,
+        size,
+        sampleRate,
+        start * 97 + (which + 1) * 31 + octave,
+      ),
+    );
     return bandsTogether(tracks, size, sampleRate).slice(0, length);
   };
   return { left: side(-1), right: side(1) };
 }
 
 /** All that one ear hears in one octave, still over all frequencies. */
-function track(room: Room, images: readonly Image[], side: -1 | 1, direct: number, octave: number, decay: number, length: number, size: number, sampleRate: number, start: number): Float64Array {
+function track(
+  room: Room,
+  images: readonly Image[],
+  side: -1 | 1,
+  direct: number,
+  octave: number,
+  decay: number,
+  length: number,
+  size: number,
+  sampleRate: number,
+  start: number,
+): Float64Array {
   const out = new Float64Array(size);
   const mixing = mixingSeconds(room);
   for (const image of images.slice(1)) {
@@ -100,13 +130,18 @@ function track(room: Room, images: readonly Image[], side: -1 | 1, direct: numbe
   return out;
 }
 
-function gainOf({ walls, scattering }: Room, { distance, toward, bounces }: Image, side: -1 | 1, octave: number): number {
+function gainOf(
+  { walls, scattering }: Room,
+  { distance, toward, bounces }: Image,
+  side: -1 | 1,
+  octave: number,
+): number {
   let gain = Math.exp(-0.5 * AIR[octave]! * distance) / distance;
   bounces.forEach((count, wall) => {
     gain *= Math.pow(Math.sqrt(1 - MATERIALS[walls[wall]!][octave]!) * (1 - 0.5 * scattering), count);
   });
   const aside = toward[0] / Math.max(0.01, Math.hypot(...toward));
-  return gain * Math.sqrt(Math.max(0, (1 + side * SIDE_DEPTH * aside)));
+  return gain * Math.sqrt(Math.max(0, 1 + side * SIDE_DEPTH * aside));
 }
 
 const taps = new Float64Array(SINC_TAPS);

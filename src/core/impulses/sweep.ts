@@ -20,5 +20,10 @@ export function exponentialSweep(seconds: number, sampleRate: number): Float32Ar
   });
 }
 
-/** The impulse of the place in which a sweep was recorded. What the loudspeaker bends lies before the sound then, and is cut away with what is before its onset. @param recorded one channel, from the moment the sweep began */
-export const placeOfSweep = (recorded: Float32Array, sweep: Float32Array): Float32Array => Float32Array.from(fastDeconvolve(recorded, sweep));
+/**
+ * The impulse of the place in which a sweep was recorded. What the loudspeaker bends lies before the sound then, and is
+ * cut away with what is before its onset.
+ * @param recorded one channel, from the moment the sweep began
+ */
+export const placeOfSweep = (recorded: Float32Array, sweep: Float32Array): Float32Array =>
+  Float32Array.from(fastDeconvolve(recorded, sweep));

@@ -12,7 +12,12 @@ export class Follower {
   private readonly fall: number;
 
   /** @param attackMs, releaseMs time constants */
-  constructor(readonly attackMs: number, readonly releaseMs: number, frames: number, sampleRate: number) {
+  constructor(
+    readonly attackMs: number,
+    readonly releaseMs: number,
+    frames: number,
+    sampleRate: number,
+  ) {
     const share = (ms: number): number => 1 - Math.exp((-1000 * frames) / (ms * sampleRate));
     this.rise = share(attackMs);
     this.fall = share(releaseMs);

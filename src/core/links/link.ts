@@ -26,7 +26,12 @@ const NO_RESTS: NonNullable<Link['rests']> = [];
 const STILL: Followed = () => () => 0;
 
 /** A link's depth, curve and range, as they are when left out too. */
-export const pushOf = ({ depth, curve, range }: Pick<Link, 'depth' | 'curve' | 'range'>): Push => ({ depth, curve: curve ?? 0, low: range?.low ?? 0, high: range?.high ?? 1 });
+export const pushOf = ({ depth, curve, range }: Pick<Link, 'depth' | 'curve' | 'range'>): Push => ({
+  depth,
+  curve: curve ?? 0,
+  low: range?.low ?? 0,
+  high: range?.high ?? 1,
+});
 
 /** What the links of a target do to it, over its lane or its base value; null when it has none. */
 export function linkedRail(piece: Piece, target: Target, followed: Followed = STILL): LinkedRail | null {
@@ -35,18 +40,40 @@ export function linkedRail(piece: Piece, target: Target, followed: Followed = ST
   if (links.length === 0 || !param) return null;
   const turning = links.flatMap((link) => {
     const modulator = piece.modulators.find(({ id }) => id === link.modulator);
-    return modulator ? [{ at: modulator.kind === 'follower' ? followed(modulator) : standing(piece, modulator, followed), push: pushOf(link), rests: link.rests ?? NO_RESTS, least: modulator.kind === 'macro' || modulator.kind === 'follower' ? 0 : -1 }] : [];
+    return modulator
+      ? [
+          {
+            at: modulator.kind === 'follower' ? followed(modulator) : standing(piece, modulator, followed),
+            push: pushOf(link),
+            rests: link.rests ?? NO_RESTS,
+            least: modulator.kind === 'macro' || modulator.kind === 'follower' ? 0 : -1,
+          },
+        ]
+      : [];
   });
   const lane = findLane(piece, target);
   const track = lane?.on ? laneTrack(piece, lane, param) : null;
   const base = basePosition(piece, target, param);
   const [low, high] = extremes(track, base);
   return {
-    low: held(turning.reduce((sum, { push, least }) => sum + Math.min(0, pushed(low, 1, push), pushed(low, least, push)), low)),
-    high: held(turning.reduce((sum, { push, least }) => sum + Math.max(0, pushed(high, 1, push), pushed(high, least, push)), high)),
+    low: held(
+      turning.reduce((sum, { push, least }) => sum + Math.min(0, pushed(low, 1, push), pushed(low, least, push)), low),
+    ),
+    high: held(
+      turning.reduce(
+        (sum, { push, least }) => sum + Math.max(0, pushed(high, 1, push), pushed(high, least, push)),
+        high,
+      ),
+    ),
     at: (beat) => {
       const at = track ? trackAt(track, beat) : base;
-      return held(turning.reduce((sum, { at: turn, push, rests }) => (rests.some(({ start, end }) => beat >= start && beat < end) ? sum : sum + pushed(at, turn(beat), push)), at));
+      return held(
+        turning.reduce(
+          (sum, { at: turn, push, rests }) =>
+            rests.some(({ start, end }) => beat >= start && beat < end) ? sum : sum + pushed(at, turn(beat), push),
+          at,
+        ),
+      );
     },
   };
 }
@@ -75,8 +102,18 @@ function extremes(track: LaneTrack | null, base: number): [number, number] {
 
 const READINGS_PER_BEAT = 192;
 
-/** What the links of a target do between two beats, laid into its lane as moves that can be corrected by hand; around them it stays as it was. */
-export function laneFromLinks(piece: Piece, target: Target, fromBeat: number, toBeat: number, newId: string, followed: Followed = STILL): Lane | null {
+/**
+ * What the links of a target do between two beats, laid into its lane as moves that can be corrected by hand; around
+ * them it stays as it was.
+ */
+export function laneFromLinks(
+  piece: Piece,
+  target: Target,
+  fromBeat: number,
+  toBeat: number,
+  newId: string,
+  followed: Followed = STILL,
+): Lane | null {
   const rail = linkedRail(piece, target, followed);
   const param = paramOf(piece, target);
   if (!rail || !param) return null;
@@ -86,7 +123,15 @@ export function laneFromLinks(piece: Piece, target: Target, fromBeat: number, to
     return { beat: beat - fromBeat, position: rail.at(Math.min(beat, toBeat - 1e-9)) };
   });
   const number = param.kind === 'number';
-  const kept = number ? thin(readings, TOLERANCE) : readings.filter((reading, i) => reading.position !== readings[i - 1]?.position);
-  const points = kept.map(({ beat, position }): StretchPoint => ({ beat, position, value: 0, shape: number ? 'line' : 'hold', bend: 0 }));
+  const kept = number
+    ? thin(readings, TOLERANCE)
+    : readings.filter((reading, i) => reading.position !== readings[i - 1]?.position);
+  const points = kept.map(({ beat, position }): StretchPoint => ({
+    beat,
+    position,
+    value: 0,
+    shape: number ? 'line' : 'hold',
+    bend: 0,
+  }));
   return layStretch(piece, target, fromBeat, { lengthBeats: toBeat - fromBeat, unit: 'own', points }, 1, newId);
 }

@@ -9,13 +9,65 @@ import { paramSchema } from '../params/schema';
 
 /** What every modulator is set by; which of them count depends on its kind. */
 export const modulatorParams = {
-  rate: rate({ label: 'Rate', group: 'Modulator', hint: 'How fast it turns: a whole turn, a step, or a new goal, in Hz or as a note value.', initial: '1/2' }),
-  shape: choice({ label: 'Shape', group: 'Modulator', hint: 'The form of one turn.', initial: 'sine', options: [{ id: 'sine', label: 'Sine' }, { id: 'triangle', label: 'Triangle' }, { id: 'square', label: 'Square' }, { id: 'fall', label: 'Fall' }, { id: 'rise', label: 'Rise' }, { id: 'random', label: 'Random' }, { id: 'drawn', label: 'Drawn' }] }),
-  phase: ratio({ label: 'Phase', group: 'Modulator', hint: 'How far into its turn it stands at the start of the piece.', initial: 0 }),
-  glide: ratio({ label: 'Glide', group: 'Modulator', hint: 'The share of a step in which it comes from the one before.', initial: 0.1 }),
-  chance: ratio({ label: 'Chance', group: 'Modulator', hint: 'How likely each step is to come; one that does not come leaves the one before standing.', initial: 1 }),
-  attack: figure({ label: 'Attack', group: 'Modulator', hint: 'How quickly it rises when the track gets louder.', unit: 'ms', min: 0.5, max: 2000, initial: 10, taper: { kind: 'log' } }),
-  release: figure({ label: 'Release', group: 'Modulator', hint: 'How slowly it falls when the track gets quieter.', unit: 'ms', min: 5, max: 5000, initial: 250, taper: { kind: 'log' } }),
+  rate: rate({
+    label: 'Rate',
+    group: 'Modulator',
+    hint: 'How fast it turns: a whole turn, a step, or a new goal, in Hz or as a note value.',
+    initial: '1/2',
+  }),
+  shape: choice({
+    label: 'Shape',
+    group: 'Modulator',
+    hint: 'The form of one turn.',
+    initial: 'sine',
+    options: [
+      { id: 'sine', label: 'Sine' },
+      { id: 'triangle', label: 'Triangle' },
+      { id: 'square', label: 'Square' },
+      { id: 'fall', label: 'Fall' },
+      { id: 'rise', label: 'Rise' },
+      { id: 'random', label: 'Random' },
+      { id: 'drawn', label: 'Drawn' },
+    ],
+  }),
+  phase: ratio({
+    label: 'Phase',
+    group: 'Modulator',
+    hint: 'How far into its turn it stands at the start of the piece.',
+    initial: 0,
+  }),
+  glide: ratio({
+    label: 'Glide',
+    group: 'Modulator',
+    hint: 'The share of a step in which it comes from the one before.',
+    initial: 0.1,
+  }),
+  chance: ratio({
+    label: 'Chance',
+    group: 'Modulator',
+    hint: 'How likely each step is to come; one that does not come leaves the one before standing.',
+    initial: 1,
+  }),
+  attack: figure({
+    label: 'Attack',
+    group: 'Modulator',
+    hint: 'How quickly it rises when the track gets louder.',
+    unit: 'ms',
+    min: 0.5,
+    max: 2000,
+    initial: 10,
+    taper: { kind: 'log' },
+  }),
+  release: figure({
+    label: 'Release',
+    group: 'Modulator',
+    hint: 'How slowly it falls when the track gets quieter.',
+    unit: 'ms',
+    min: 5,
+    max: 5000,
+    initial: 250,
+    taper: { kind: 'log' },
+  }),
 } satisfies Params;
 
 /** Those of every LFO, then a value thrown for each turn, and a form drawn by hand. */
@@ -79,7 +131,9 @@ export interface ModulatorTrack {
   readonly steps: Float64Array;
   readonly roll: number;
   readonly chance: number;
-  /** Sample from which it goes through once, by the same count as the places it is asked for; -1 for again and again. */
+  /**
+   * Sample from which it goes through once, by the same count as the places it is asked for; -1 for again and again.
+   */
   readonly onceFrom: number;
   /** Of a follower: index of the channel it hears, -1 for none, and its time constants. */
   readonly source: number;
@@ -90,22 +144,40 @@ export interface ModulatorTrack {
 /** @param source index of the channel that a follower hears */
 export function modulatorTrack(modulator: Modulator, context: ValueContext, source = -1): ModulatorTrack {
   const note = syncedNote(modulator.rate);
-  const hz = note ? 1 / beatsToSeconds(noteBeats(note, context.tempo.beatsPerBar), context.tempo) : resolveNumber(modulatorParams.rate, modulator.rate, context);
+  const hz = note
+    ? 1 / beatsToSeconds(noteBeats(note, context.tempo.beatsPerBar), context.tempo)
+    : resolveNumber(modulatorParams.rate, modulator.rate, context);
   return {
-    kind: MODULATOR_KINDS.indexOf(modulator.kind), turnsPerSample: hz / context.sampleRate, byBeat: note !== null, shape: MODULATOR_SHAPES.indexOf(modulator.shape), form: Float64Array.from(modulator.form ?? START_FORM),
-    phase: modulator.kind === 'lfo' ? modulator.phase : 0, glide: modulator.glide, steps: Float64Array.from(modulator.steps), roll: modulator.roll, chance: modulator.chance ?? 1,
-    onceFrom: modulator.onceFrom === undefined ? -1 : beatsToSeconds(modulator.onceFrom, context.tempo) * context.sampleRate,
-    source, attackMs: modulator.attackMs ?? 10, releaseMs: modulator.releaseMs ?? 250,
+    kind: MODULATOR_KINDS.indexOf(modulator.kind),
+    turnsPerSample: hz / context.sampleRate,
+    byBeat: note !== null,
+    shape: MODULATOR_SHAPES.indexOf(modulator.shape),
+    form: Float64Array.from(modulator.form ?? START_FORM),
+    phase: modulator.kind === 'lfo' ? modulator.phase : 0,
+    glide: modulator.glide,
+    steps: Float64Array.from(modulator.steps),
+    roll: modulator.roll,
+    chance: modulator.chance ?? 1,
+    onceFrom:
+      modulator.onceFrom === undefined ? -1 : beatsToSeconds(modulator.onceFrom, context.tempo) * context.sampleRate,
+    source,
+    attackMs: modulator.attackMs ?? 10,
+    releaseMs: modulator.releaseMs ?? 250,
   };
 }
 
 /**
- * Where it stands, -1 to 1, at a sample of the piece: of the place alone, so that playing from anywhere sounds as from the start.
- * A macro stands where hand and lane put it; for it this is not asked.
+ * Where it stands, -1 to 1, at a sample of the piece: of the place alone, so that playing from anywhere sounds as from
+ * the start. A macro stands where hand and lane put it; for it this is not asked.
  */
 export function modulatorAt(track: ModulatorTrack, sample: number): number {
   const turns = turnsAt(track, sample);
-  if (track.kind === 0) return track.shape === RANDOM ? thrownAt(track.roll, turns) : track.shape === DRAWN ? formAt(track.form, turns) : shapeAt(track.shape, turns);
+  if (track.kind === 0)
+    return track.shape === RANDOM
+      ? thrownAt(track.roll, turns)
+      : track.shape === DRAWN
+        ? formAt(track.form, turns)
+        : shapeAt(track.shape, turns);
   const step = Math.floor(turns);
   const within = turns - step;
   if (track.kind === 1) {
@@ -147,7 +219,8 @@ const LONGEST_WAIT = 64;
 function stepAt({ steps, chance, roll }: ModulatorTrack, step: number): number {
   const count = steps.length;
   let at = step;
-  for (let waited = 0; chance < 1 && waited < LONGEST_WAIT && 0.5 + 0.5 * drawn(at, roll) >= chance; waited += 1) at -= 1;
+  for (let waited = 0; chance < 1 && waited < LONGEST_WAIT && 0.5 + 0.5 * drawn(at, roll) >= chance; waited += 1)
+    at -= 1;
   return steps[((at % count) + count) % count]!;
 }
 
@@ -170,7 +243,25 @@ function drawn(index: number, roll: number): number {
 }
 
 /** By what curve a link follows its modulator. */
-export const CURVE = figure({ label: 'Curve', group: 'Link', hint: 'Above 0 it goes far at once and then little; below 0 it waits for the last of the way.', unit: 'ratio', min: -1, max: 1, initial: 0, notches: [0] });
+export const CURVE = figure({
+  label: 'Curve',
+  group: 'Link',
+  hint: 'Above 0 it goes far at once and then little; below 0 it waits for the last of the way.',
+  unit: 'ratio',
+  min: -1,
+  max: 1,
+  initial: 0,
+  notches: [0],
+});
 
 /** Share of the rail by which a link turns to either side. */
-export const DEPTH = figure({ label: 'Depth', group: 'Link', hint: 'How far it turns the parameter, from where its rail stands: to both sides, or by a macro to one; below zero the other way round.', unit: 'ratio', min: -1, max: 1, initial: 0.2, notches: [0] });
+export const DEPTH = figure({
+  label: 'Depth',
+  group: 'Link',
+  hint: 'How far it turns the parameter, from where its rail stands: to both sides, or by a macro to one; below zero the other way round.',
+  unit: 'ratio',
+  min: -1,
+  max: 1,
+  initial: 0.2,
+  notches: [0],
+});

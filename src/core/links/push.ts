@@ -6,7 +6,10 @@ export interface Push {
   readonly depth: number;
   /** -1 to 1: above 0 it goes far at once, below 0 only for the last of the modulator's way. */
   readonly curve: number;
-  /** The stretch of the rail that it does not push the parameter out of; where that stands beyond it already, it is left there. */
+  /**
+   * The stretch of the rail that it does not push the parameter out of; where that stands beyond it already, it is left
+   * there.
+   */
   readonly low: number;
   readonly high: number;
 }

@@ -12,16 +12,33 @@ export function movePoint(points: readonly Point[], index: number, beat: number,
   return points.map((point, i) => (i === index ? { ...point, beat: held, value } : point));
 }
 
-/** The segment after a point moved whole: it keeps its length and stays between its neighbours. @param values of its two ends */
-export function moveSegment(points: readonly Point[], index: number, byBeats: number, [first, second]: readonly [number, number]): Point[] {
+/**
+ * The segment after a point moved whole: it keeps its length and stays between its neighbours.
+ * @param values of its two ends
+ */
+export function moveSegment(
+  points: readonly Point[],
+  index: number,
+  byBeats: number,
+  [first, second]: readonly [number, number],
+): Point[] {
   const [a, b] = [points[index]!, points[index + 1]!];
   const low = (index > 0 ? points[index - 1]!.beat + LEAST_GAP : 0) - a.beat;
   const high = (points[index + 2]?.beat ?? Infinity) - LEAST_GAP - b.beat;
   const by = Math.max(low, Math.min(high, byBeats));
-  return points.map((point, i) => (i === index ? { ...point, beat: point.beat + by, value: first } : i === index + 1 ? { ...point, beat: point.beat + by, value: second } : point));
+  return points.map((point, i) =>
+    i === index
+      ? { ...point, beat: point.beat + by, value: first }
+      : i === index + 1
+        ? { ...point, beat: point.beat + by, value: second }
+        : point,
+  );
 }
 
-/** A new point in its place; the segment it falls into passes its shape on. @returns the points and the index of the new one */
+/**
+ * A new point in its place; the segment it falls into passes its shape on.
+ * @returns the points and the index of the new one
+ */
 export function addPoint(points: readonly Point[], beat: number, value: number): { points: Point[]; index: number } {
   const before = points.filter((point) => point.beat <= beat);
   const clash = points.some((point) => Math.abs(point.beat - beat) < LEAST_GAP);
@@ -39,7 +56,8 @@ export function splitPoints(points: readonly Point[], beat: number, value: numbe
   const at = points.filter((point) => point.beat < beat).length;
   const before = points[at - 1];
   const after = points[at];
-  if (!before || !after || before.shape === 'hold') return [...points.slice(0, at), { beat, value, shape: 'hold', bend: 0 }, ...points.slice(at)];
+  if (!before || !after || before.shape === 'hold')
+    return [...points.slice(0, at), { beat, value, shape: 'hold', bend: 0 }, ...points.slice(at)];
   const [first, second] = splitBend(before.bend, (beat - before.beat) / (after.beat - before.beat));
   const curved = before.shape === 'curve';
   const cut: Point = { beat, value, shape: before.shape, bend: curved ? second : 0 };

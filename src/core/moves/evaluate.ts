@@ -13,7 +13,10 @@ export interface LaneTrack {
 const slowness = (bend: number): number => (bend > 0 ? 1 - 0.98 * bend : 1 / (1 + 0.98 * bend));
 const bendOf = (k: number): number => (k < 1 ? (1 - k) / 0.98 : (1 / k - 1) / 0.98);
 
-/** Share of a curved segment covered at `t` (0-1). Its mirror at -bend is its inverse. Rational, so equal in every engine. */
+/**
+ * Share of a curved segment covered at `t` (0-1). Its mirror at -bend is its inverse. Rational, so equal in every
+ * engine.
+ */
 export function bent(t: number, bend: number): number {
   if (bend === 0) return t;
   return t / (t + slowness(bend) * (1 - t));
@@ -25,7 +28,10 @@ export function bendThrough(t: number, share: number): number {
   return bend < -1 ? -1 : bend > 1 ? 1 : bend;
 }
 
-/** The bends of the two parts of a curved segment cut at `t`, which together run exactly as the whole did: such curves are Möbius maps, and so are their parts. */
+/**
+ * The bends of the two parts of a curved segment cut at `t`, which together run exactly as the whole did: such curves
+ * are Möbius maps, and so are their parts.
+ */
 export function splitBend(bend: number, t: number): [number, number] {
   const k = slowness(bend);
   const rest = t + k * (1 - t);

@@ -19,8 +19,16 @@ export function valueInUnit(piece: Timed, param: Param, position: number, unit: 
   return unit === 'beats' ? number / 1000 / secondsPerBeat(piece.tempo) : number;
 }
 
-/** A lane made ready to be read: places by `placeOf` a beat, positions on the rail; switches and choices hold. Points need not be in order. */
-export function laneTrack(piece: Timed, lane: Pick<Lane, 'unit' | 'points'>, param: Param, placeOf: (beat: number) => number = (beat) => beat): LaneTrack {
+/**
+ * A lane made ready to be read: places by `placeOf` a beat, positions on the rail; switches and choices hold. Points
+ * need not be in order.
+ */
+export function laneTrack(
+  piece: Timed,
+  lane: Pick<Lane, 'unit' | 'points'>,
+  param: Param,
+  placeOf: (beat: number) => number = (beat) => beat,
+): LaneTrack {
   const points = [...lane.points].sort((a, b) => a.beat - b.beat);
   return {
     places: Float64Array.from(points, (point) => placeOf(point.beat)),
@@ -31,7 +39,8 @@ export function laneTrack(piece: Timed, lane: Pick<Lane, 'unit' | 'points'>, par
 }
 
 /** Position on the rail, 0-1, at a place. */
-export const trackAt = (track: LaneTrack, place: number): number => positionAt(track, place, segmentAt(track, place, -1));
+export const trackAt = (track: LaneTrack, place: number): number =>
+  positionAt(track, place, segmentAt(track, place, -1));
 
 /** What a lane's points are counted in: a time set as a note value keeps following the tempo. */
 export function laneUnit(piece: Piece, target: Target): Lane['unit'] {

@@ -15,8 +15,16 @@ export type RecordMode = 'read' | 'touch' | 'latch' | 'write';
 export const RECORD_MODES: readonly { readonly id: RecordMode; readonly name: string; readonly does: string }[] = [
   { id: 'read', name: 'Read', does: 'Moves play; hands are heard and nothing is recorded.' },
   { id: 'touch', name: 'Touch', does: 'Recorded while a hand is on it, then back to what was there.' },
-  { id: 'latch', name: 'Latch', does: 'Recorded from the first touch on; what the hand left stays until playing stops.' },
-  { id: 'write', name: 'Write', does: 'Every lane is written anew from the start of playing. Falls back to touch when playing stops.' },
+  {
+    id: 'latch',
+    name: 'Latch',
+    does: 'Recorded from the first touch on; what the hand left stays until playing stops.',
+  },
+  {
+    id: 'write',
+    name: 'Write',
+    does: 'Every lane is written anew from the start of playing. Falls back to touch when playing stops.',
+  },
 ];
 
 export interface PassSettings {
@@ -27,30 +35,49 @@ export interface PassSettings {
 }
 
 /**
- * The lane that a pass of recording leaves: the readings thinned, laid over what was there, gliding back to it after them.
- * Outside the pass nothing changes, also where there was no lane: there the base value stays in force.
- * @param readings positions on the rail with the beats at which they were heard  @returns null when nothing can be recorded
+ * The lane that a pass of recording leaves: the readings thinned, laid over what was there, gliding back to it after
+ * them. Outside the pass nothing changes, also where there was no lane: there the base value stays in force.
+ * @param readings positions on the rail with the beats at which they were heard
+ * @returns null when nothing can be recorded
  */
-export function laneFromPass(piece: Piece, target: Target, readings: readonly Reading[], newId: string, { tolerance, seamBeats } = AS_EVER): Lane | null {
+export function laneFromPass(
+  piece: Piece,
+  target: Target,
+  readings: readonly Reading[],
+  newId: string,
+  { tolerance, seamBeats } = AS_EVER,
+): Lane | null {
   const on = ground(piece, target, newId);
   const ordered = inOrder(readings);
   const first = ordered[0];
   const last = ordered[ordered.length - 1];
   if (!on || !first || !last) return null;
   const held = on.param.kind !== 'number';
-  const kept = held ? ordered.filter((reading, i) => reading.position !== ordered[i - 1]?.position) : thin(ordered, tolerance);
-  const recorded = kept.map((reading): Point => ({ beat: reading.beat, value: on.value(reading.position), shape: held ? 'hold' : 'line', bend: 0 }));
+  const kept = held
+    ? ordered.filter((reading, i) => reading.position !== ordered[i - 1]?.position)
+    : thin(ordered, tolerance);
+  const recorded = kept.map((reading): Point => ({
+    beat: reading.beat,
+    value: on.value(reading.position),
+    shape: held ? 'hold' : 'line',
+    bend: 0,
+  }));
   const from = Math.max(0, first.beat - seamBeats);
   const to = last.beat + seamBeats;
   const cut = [from, to].reduce((points, beat) => splitPoints(points, beat, on.before(beat)), on.lane.points);
-  const before = cut.filter((point) => point.beat < from + 1e-9 && point.beat < first.beat).map((point) => (isAt(point, from) && !held ? { ...point, shape: 'line' as const } : point));
+  const before = cut
+    .filter((point) => point.beat < from + 1e-9 && point.beat < first.beat)
+    .map((point) => (isAt(point, from) && !held ? { ...point, shape: 'line' as const } : point));
   const after = cut.filter((point) => point.beat > to - 1e-9);
   return { ...on.lane, on: true, points: [...before, ...recorded, ...after] };
 }
 
 const isAt = (point: Point, beat: number): boolean => Math.abs(point.beat - beat) < 1e-9;
 
-/** The lane after a value was set in one go while recording (typed, tapped, switched): it holds from here to the next point. */
+/**
+ * The lane after a value was set in one go while recording (typed, tapped, switched): it holds from here to the next
+ * point.
+ */
 export function laneFromStep(piece: Piece, target: Target, beat: number, position: number, newId: string): Lane | null {
   const on = ground(piece, target, newId);
   if (!on) return null;

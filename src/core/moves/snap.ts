@@ -1,7 +1,8 @@
 import { snapBeats } from '../music/grid';
 
 /** What points fall on: lines of a grid, the hits of the sound, or nothing. */
-export type Snap = { readonly kind: 'off' } | { readonly kind: 'grid'; readonly beats: number } | { readonly kind: 'hits' };
+export type Snap =
+  { readonly kind: 'off' } | { readonly kind: 'grid'; readonly beats: number } | { readonly kind: 'hits' };
 
 /** Where a place falls. @param hits beats of the hits, rising */
 export function snapped(beat: number, snap: Snap, hits: readonly number[]): number {

@@ -28,7 +28,14 @@ export function takeSnapshot(piece: Piece, channel: string | null, beat: number,
     const base = baseValue(piece, target);
     if (!param || base === undefined) return [];
     const lane = findLane(piece, target);
-    return [{ target, value: lane?.on ? fromEngineNumber(param, paramAtPosition(param, trackAt(laneTrack(piece, lane, param), beat))) : base }];
+    return [
+      {
+        target,
+        value: lane?.on
+          ? fromEngineNumber(param, paramAtPosition(param, trackAt(laneTrack(piece, lane, param), beat)))
+          : base,
+      },
+    ];
   });
   return { id, name, channel, values };
 }
@@ -40,21 +47,35 @@ export function goalsOf(piece: Piece, snapshot: Snapshot, beat: number): Goal[] 
     if (!param) return [];
     const lane = findLane(piece, target);
     const context = contextOf(piece);
-    const from = lane?.on ? trackAt(laneTrack(piece, lane, param), beat) : paramPosition(param, toEngineNumber(param, baseValue(piece, target) ?? param.initial, context));
+    const from = lane?.on
+      ? trackAt(laneTrack(piece, lane, param), beat)
+      : paramPosition(param, toEngineNumber(param, baseValue(piece, target) ?? param.initial, context));
     const to = paramPosition(param, toEngineNumber(param, value, context));
     return Math.abs(to - from) < SAME ? [] : [{ target, param, value, from, to }];
   });
 }
 
-/** Where a goal stands on its rail at a share of the way, 0-1: switches go on at the beginning and off at the end, choices change in the middle. */
+/**
+ * Where a goal stands on its rail at a share of the way, 0-1: switches go on at the beginning and off at the end,
+ * choices change in the middle.
+ */
 export function morphedAt({ param, from, to }: Goal, share: number): number {
   if (param.kind === 'number') return from + (to - from) * share;
   if (param.kind === 'choice') return share < 0.5 ? from : to;
   return to > from || share >= 1 ? to : from;
 }
 
-/** The lanes that go to a snapshot from a beat on, over so many beats, and stay there up to whatever comes later. @param newId makes the id of a lane that is not there yet, from its number */
-export function morphLanes(piece: Piece, snapshot: Snapshot, beat: number, overBeats: number, newId: (index: number) => string): Lane[] {
+/**
+ * The lanes that go to a snapshot from a beat on, over so many beats, and stay there up to whatever comes later.
+ * @param newId makes the id of a lane that is not there yet, from its number
+ */
+export function morphLanes(
+  piece: Piece,
+  snapshot: Snapshot,
+  beat: number,
+  overBeats: number,
+  newId: (index: number) => string,
+): Lane[] {
   return goalsOf(piece, snapshot, beat).flatMap((goal, i) => {
     const on = ground(piece, goal.target, newId(i));
     if (!on) return [];
@@ -62,8 +83,17 @@ export function morphLanes(piece: Piece, snapshot: Snapshot, beat: number, overB
       const step = goal.param.kind === 'choice' ? overBeats / 2 : goal.to > goal.from ? 0 : overBeats;
       return laneFromStep(piece, goal.target, beat + step, goal.to, on.lane.id) ?? [];
     }
-    const way: Point[] = [{ beat, value: on.value(goal.from), shape: 'line', bend: 0 }, { beat: beat + overBeats, value: on.value(goal.to), shape: 'hold', bend: 0 }];
+    const way: Point[] = [
+      { beat, value: on.value(goal.from), shape: 'line', bend: 0 },
+      { beat: beat + overBeats, value: on.value(goal.to), shape: 'hold', bend: 0 },
+    ];
     const before = splitPoints(on.lane.points, beat, on.before(beat)).filter((point) => point.beat < beat);
-    return [{ ...on.lane, on: true, points: [...before, ...way, ...on.lane.points.filter((point) => point.beat > beat + overBeats)] }];
+    return [
+      {
+        ...on.lane,
+        on: true,
+        points: [...before, ...way, ...on.lane.points.filter((point) => point.beat > beat + overBeats)],
+      },
+    ];
   });
 }

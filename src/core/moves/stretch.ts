@@ -11,7 +11,10 @@ import type { Point, Shape } from './point';
 import { thin } from './thin';
 import { TOLERANCE } from './record';
 
-/** A point of a stretch: its place counted from the stretch's beginning, its value as a place on the rail and in the unit it was taken in. */
+/**
+ * A point of a stretch: its place counted from the stretch's beginning, its value as a place on the rail and in the
+ * unit it was taken in.
+ */
 export interface StretchPoint {
   readonly beat: number;
   readonly position: number;
@@ -34,26 +37,46 @@ export function takeStretch(piece: Piece, lane: Lane, from: number, to: number):
   const cut = [from, to].reduce((points, beat) => splitPoints(points, beat, on.before(beat)), lane.points);
   const within = cut.filter(({ beat }) => beat > from - 1e-9 && beat < to + 1e-9);
   const { positions } = laneTrack(piece, { ...lane, points: within }, on.param);
-  return { lengthBeats: to - from, unit: lane.unit, points: within.map((point, i) => ({ ...point, beat: point.beat - from, position: positions[i]! })) };
+  return {
+    lengthBeats: to - from,
+    unit: lane.unit,
+    points: within.map((point, i) => ({ ...point, beat: point.beat - from, position: positions[i]! })),
+  };
 }
 
 /**
  * A lane with a stretch laid over it, as often as wanted, one after another; outside of it nothing changes.
  * @param by whether values keep their place on the rail, or what they are where both have the same unit
  */
-export function layStretch(piece: Piece, target: Target, at: number, stretch: Stretch, times: number, newId: string, by: 'position' | 'value' = 'position'): Lane | null {
+export function layStretch(
+  piece: Piece,
+  target: Target,
+  at: number,
+  stretch: Stretch,
+  times: number,
+  newId: string,
+  by: 'position' | 'value' = 'position',
+): Lane | null {
   const on = ground(piece, target, newId);
   if (!on || stretch.points.length === 0) return null;
   const held = on.param.kind !== 'number';
   const point = ({ beat, position, value, shape, bend }: StretchPoint, offset: number): Point => ({
-    beat: offset + beat, value: by === 'value' && stretch.unit === on.lane.unit ? inRange(on, value) : on.value(position), shape: held ? 'hold' : shape, bend,
+    beat: offset + beat,
+    value: by === 'value' && stretch.unit === on.lane.unit ? inRange(on, value) : on.value(position),
+    shape: held ? 'hold' : shape,
+    bend,
   });
-  const laid = Array.from({ length: times }, (_, n) => stretch.points.map((made, i) => point(ended(made, i === stretch.points.length - 1 && n < times - 1), at + n * stretch.lengthBeats))).flat();
+  const laid = Array.from({ length: times }, (_, n) =>
+    stretch.points.map((made, i) =>
+      point(ended(made, i === stretch.points.length - 1 && n < times - 1), at + n * stretch.lengthBeats),
+    ),
+  ).flat();
   return { ...on.lane, on: true, points: between(on, at, at + times * stretch.lengthBeats, laid) };
 }
 
 /** The last point of one round stands just before the first of the next. */
-const ended = (point: StretchPoint, before: boolean): StretchPoint => (before ? { ...point, beat: point.beat - LEAST_GAP } : point);
+const ended = (point: StretchPoint, before: boolean): StretchPoint =>
+  before ? { ...point, beat: point.beat - LEAST_GAP } : point;
 
 function inRange({ param, value }: Ground, wanted: number): number {
   const [a, b] = [value(0), value(1)];
@@ -65,7 +88,13 @@ function between(on: Ground, from: number, to: number, laid: readonly Point[]): 
   const [start, end] = [from - LEAST_GAP, to + LEAST_GAP];
   const edges = [start, end].filter((beat) => beat >= 0);
   const cut = edges.reduce((points, beat) => splitPoints(points, beat, on.before(beat)), on.lane.points);
-  const before = cut.filter(({ beat }) => beat < start + 1e-9).map((point) => (Math.abs(point.beat - start) < 1e-9 && on.param.kind === 'number' ? { ...point, shape: 'line' as const, bend: 0 } : point));
+  const before = cut
+    .filter(({ beat }) => beat < start + 1e-9)
+    .map((point) =>
+      Math.abs(point.beat - start) < 1e-9 && on.param.kind === 'number'
+        ? { ...point, shape: 'line' as const, bend: 0 }
+        : point,
+    );
   return [...before, ...laid, ...cut.filter(({ beat }) => beat > end - 1e-9)];
 }
 
@@ -73,8 +102,18 @@ function between(on: Ground, from: number, to: number, laid: readonly Point[]): 
 export function clearStretch(piece: Piece, lane: Lane, from: number, to: number): Lane | null {
   const on = ground(piece, lane.target, lane.id);
   if (!on) return null;
-  const value = on.value(paramPosition(on.param, toEngineNumber(on.param, baseValue(piece, lane.target) ?? on.param.initial, contextOf(piece))));
-  const laid = [from, to].map((beat): Point => ({ beat, value, shape: on.param.kind === 'number' ? 'line' : 'hold', bend: 0 }));
+  const value = on.value(
+    paramPosition(
+      on.param,
+      toEngineNumber(on.param, baseValue(piece, lane.target) ?? on.param.initial, contextOf(piece)),
+    ),
+  );
+  const laid = [from, to].map((beat): Point => ({
+    beat,
+    value,
+    shape: on.param.kind === 'number' ? 'line' : 'hold',
+    bend: 0,
+  }));
   return { ...lane, points: between(on, from, to, laid) };
 }
 
@@ -93,14 +132,23 @@ export function flippedInTime(stretch: Stretch): Stretch {
   return { ...stretch, points: [...made, { ...first, beat: lengthBeats, shape: 'line', bend: 0 }] };
 }
 
-/** Lets what runs on to `end` at `beat` stop on its way LEAST_GAP before, so that a jump can follow. What is shorter than that runs on into the jump. */
+/**
+ * Lets what runs on to `end` at `beat` stop on its way LEAST_GAP before, so that a jump can follow. What is shorter
+ * than that runs on into the jump.
+ */
 function stopBefore(made: StretchPoint[], beat: number, end: StretchPoint): void {
   const last = made[made.length - 1];
   if (!last || last.shape === 'hold' || beat - last.beat <= LEAST_GAP) return;
   const share = 1 - LEAST_GAP / (beat - last.beat);
   const bend = last.shape === 'curve' ? last.bend : 0;
   made[made.length - 1] = { ...last, bend: splitBend(bend, share)[0] };
-  made.push({ ...end, beat: beat - LEAST_GAP, position: last.position + (end.position - last.position) * bent(share, bend), shape: 'line', bend: 0 });
+  made.push({
+    ...end,
+    beat: beat - LEAST_GAP,
+    position: last.position + (end.position - last.position) * bent(share, bend),
+    shape: 'line',
+    bend: 0,
+  });
 }
 
 /** High and low changed over, within what it reaches. */
@@ -117,19 +165,36 @@ export function scaled(stretch: Stretch, factor: number): Stretch {
 }
 
 /** From flat at the beginning to this much higher or lower at the end. */
-export const tilted = (stretch: Stretch, share: number): Stretch => moved(stretch, (position, beat) => position + (share * beat) / stretch.lengthBeats);
+export const tilted = (stretch: Stretch, share: number): Stretch =>
+  moved(stretch, (position, beat) => position + (share * beat) / stretch.lengthBeats);
 
-const reach = ({ points }: Stretch): [number, number] => [points.reduce((a, { position }) => Math.min(a, position), 1), points.reduce((a, { position }) => Math.max(a, position), 0)];
+const reach = ({ points }: Stretch): [number, number] => [
+  points.reduce((a, { position }) => Math.min(a, position), 1),
+  points.reduce((a, { position }) => Math.max(a, position), 0),
+];
 
 function moved(stretch: Stretch, to: (position: number, beat: number) => number): Stretch {
-  return { ...stretch, points: stretch.points.map((point) => ({ ...point, position: Math.min(1, Math.max(0, to(point.position, point.beat))) })) };
+  return {
+    ...stretch,
+    points: stretch.points.map((point) => ({
+      ...point,
+      position: Math.min(1, Math.max(0, to(point.position, point.beat))),
+    })),
+  };
 }
 
 const SMOOTH_STEPS = 96;
 
 /** Each place the mean of an eighth of the stretch around it; its ends stay. */
 export function smoothed(piece: Pick<Piece, 'tempo' | 'sampleRate'>, stretch: Stretch): Stretch {
-  const track = laneTrack(piece, { unit: 'own', points: stretch.points.map(({ beat, position, shape, bend }) => ({ beat, value: position, shape, bend })) }, UNIT);
+  const track = laneTrack(
+    piece,
+    {
+      unit: 'own',
+      points: stretch.points.map(({ beat, position, shape, bend }) => ({ beat, value: position, shape, bend })),
+    },
+    UNIT,
+  );
   const at = (i: number): number => trackAt(track, (stretch.lengthBeats * i) / SMOOTH_STEPS);
   const half = SMOOTH_STEPS / 16;
   const mean = (i: number): number => {
@@ -138,26 +203,62 @@ export function smoothed(piece: Pick<Piece, 'tempo' | 'sampleRate'>, stretch: St
     for (let k = -width; k <= width; k += 1) sum += at(i + k);
     return sum / (2 * width + 1);
   };
-  return fromPositions(stretch, Array.from({ length: SMOOTH_STEPS + 1 }, (_, i) => mean(i)));
+  return fromPositions(
+    stretch,
+    Array.from({ length: SMOOTH_STEPS + 1 }, (_, i) => mean(i)),
+  );
 }
 
-const UNIT = { kind: 'number', unit: 'ratio', min: 0, max: 1, initial: 0, taper: { kind: 'linear' }, smoothingSeconds: 0, label: '', hint: '', group: '' } as const;
+const UNIT = {
+  kind: 'number',
+  unit: 'ratio',
+  min: 0,
+  max: 1,
+  initial: 0,
+  taper: { kind: 'linear' },
+  smoothingSeconds: 0,
+  label: '',
+  hint: '',
+  group: '',
+} as const;
 
 function fromPositions(stretch: Pick<Stretch, 'lengthBeats' | 'unit'>, positions: readonly number[]): Stretch {
-  const kept = thin(positions.map((position, i) => ({ beat: (stretch.lengthBeats * i) / (positions.length - 1), position })), TOLERANCE);
-  return { ...stretch, points: kept.map(({ beat, position }) => ({ beat, position, value: position, shape: 'line', bend: 0 })) };
+  const kept = thin(
+    positions.map((position, i) => ({ beat: (stretch.lengthBeats * i) / (positions.length - 1), position })),
+    TOLERANCE,
+  );
+  return {
+    ...stretch,
+    points: kept.map(({ beat, position }) => ({ beat, position, value: position, shape: 'line', bend: 0 })),
+  };
 }
 
 export const DRAWN_SHAPES = ['rise', 'fall', 'sine', 'triangle', 'square', 'random'] as const;
 export type DrawnShape = (typeof DRAWN_SHAPES)[number];
 const SINE_POINTS = 8;
 
-/** A shape again and again, one turn each `turnBeats`, between two places of the rail. @param roll chooses among all random ones */
-export function drawnShape(shape: DrawnShape, lengthBeats: number, turnBeats: number, low: number, high: number, roll: number): Stretch {
+/**
+ * A shape again and again, one turn each `turnBeats`, between two places of the rail.
+ * @param roll chooses among all random ones
+ */
+export function drawnShape(
+  shape: DrawnShape,
+  lengthBeats: number,
+  turnBeats: number,
+  low: number,
+  high: number,
+  roll: number,
+): Stretch {
   const turns = Math.max(1, Math.round(lengthBeats / turnBeats));
   const turn = lengthBeats / turns;
   const random = makeRandom(roll);
-  const at = (beat: number, share: number, as: Shape = 'line', bend = 0): StretchPoint => ({ beat, position: low + (high - low) * share, value: 0, shape: as, bend });
+  const at = (beat: number, share: number, as: Shape = 'line', bend = 0): StretchPoint => ({
+    beat,
+    position: low + (high - low) * share,
+    value: 0,
+    shape: as,
+    bend,
+  });
   const one = (n: number): StretchPoint[] => {
     const start = n * turn;
     const end = start + turn - LEAST_GAP;
@@ -166,11 +267,16 @@ export function drawnShape(shape: DrawnShape, lengthBeats: number, turnBeats: nu
     if (shape === 'square') return [at(start, 1, 'hold'), at(start + turn / 2, 0, 'hold')];
     if (shape === 'random') return [at(start, random(), 'hold')];
     if (shape === 'triangle') return [at(start, 0), at(start + turn / 2, 1)];
-    return Array.from({ length: SINE_POINTS }, (_, k) => at(start + (k * turn) / SINE_POINTS, 0.5 - 0.5 * shapeAt(0, k / SINE_POINTS + 0.25), 'curve', SINE_BENDS[k]!));
+    return Array.from({ length: SINE_POINTS }, (_, k) =>
+      at(start + (k * turn) / SINE_POINTS, 0.5 - 0.5 * shapeAt(0, k / SINE_POINTS + 0.25), 'curve', SINE_BENDS[k]!),
+    );
   };
   const points = Array.from({ length: turns }, (_, n) => one(n)).flat();
   const last = points[points.length - 1]!;
-  const closing = shape === 'rise' || shape === 'fall' ? last : at(lengthBeats, shape === 'sine' || shape === 'triangle' ? 0 : (last.position - low) / (high - low || 1));
+  const closing =
+    shape === 'rise' || shape === 'fall'
+      ? last
+      : at(lengthBeats, shape === 'sine' || shape === 'triangle' ? 0 : (last.position - low) / (high - low || 1));
   const body = shape === 'rise' || shape === 'fall' ? points.slice(0, -1) : points;
   return { lengthBeats, unit: 'own', points: [...body, { ...closing, beat: lengthBeats, shape: 'line', bend: 0 }] };
 }

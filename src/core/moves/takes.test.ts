@@ -14,14 +14,25 @@ import type { Reading } from './thin';
 const target = { channel: 't0', effect: null, param: 'pan' };
 const { piece: plain } = scene([soundOf(1, () => 0)], [{ clips: [clipOf('a', 0, 0, 1)] }]);
 const settings = { tolerance: 0.001, seamBeats: 1 / 16 };
-const ramp = (from: number, to: number, low: number, high: number): Reading[] => Array.from({ length: 41 }, (_, i) => ({ beat: from + ((to - from) * i) / 40, position: low + ((high - low) * i) / 40 }));
+const ramp = (from: number, to: number, low: number, high: number): Reading[] =>
+  Array.from({ length: 41 }, (_, i) => ({
+    beat: from + ((to - from) * i) / 40,
+    position: low + ((high - low) * i) / 40,
+  }));
 const withLane = (lane: Lane): Piece => ({ ...plain, lanes: [lane] });
-const at = (piece: Piece, beat: number): number => trackAt(laneTrack(piece, findLane(piece, target)!, paramOf(piece, target)!), beat);
+const at = (piece: Piece, beat: number): number =>
+  trackAt(laneTrack(piece, findLane(piece, target)!, paramOf(piece, target)!), beat);
 
 describe('passes kept apart', () => {
-  const before = laneOf('t0', null, 'pan', [[0, -1], [16, 1]]);
+  const before = laneOf('t0', null, 'pan', [
+    [0, -1],
+    [16, 1],
+  ]);
   const passes = [ramp(4, 8, 0, 1), ramp(4, 7, 1, 0)];
-  const recorded = passes.reduce((piece, readings) => withLane(laneFromPass(piece, target, readings, 'lane-pan', settings)!), withLane(before));
+  const recorded = passes.reduce(
+    (piece, readings) => withLane(laneFromPass(piece, target, readings, 'lane-pan', settings)!),
+    withLane(before),
+  );
 
   test('another is chosen: what was there before all of them comes back, and it is laid over that', () => {
     expect(at(recorded, 5)).toBeCloseTo(2 / 3, 2);
@@ -45,24 +56,38 @@ describe('passes kept apart', () => {
   });
 
   test('a pass cut to a stretch keeps within it and runs as it ran', () => {
-    fc.assert(fc.property(between(0, 20), between(0.1, 10), (from, length) => {
-      const part = clippedPass(ramp(4, 8, 0, 1), from, from + length);
-      for (const { beat, position } of part) {
-        expect(beat).toBeGreaterThanOrEqual(from);
-        expect(beat).toBeLessThanOrEqual(from + length);
-        expect(position).toBeCloseTo((beat - 4) / 4, 9);
-      }
-      expect(part.length > 0).toBe(from <= 8 && from + length >= 4);
-    }));
+    fc.assert(
+      fc.property(between(0, 20), between(0.1, 10), (from, length) => {
+        const part = clippedPass(ramp(4, 8, 0, 1), from, from + length);
+        for (const { beat, position } of part) {
+          expect(beat).toBeGreaterThanOrEqual(from);
+          expect(beat).toBeLessThanOrEqual(from + length);
+          expect(position).toBeCloseTo((beat - 4) / 4, 9);
+        }
+        expect(part.length > 0).toBe(from <= 8 && from + length >= 4);
+      }),
+    );
   });
 });
 
 describe('moves and the grid', () => {
-  const piece = withLane(laneOf('t0', null, 'pan', [[0, 0], [1.1, 0.4], [2.45, -0.2], [4, 0]]));
+  const piece = withLane(
+    laneOf('t0', null, 'pan', [
+      [0, 0],
+      [1.1, 0.4],
+      [2.45, -0.2],
+      [4, 0],
+    ]),
+  );
   const taken = takeStretch(piece, piece.lanes[0]!, 0, 4)!;
 
   test('quantised, points lie on its lines with their values', () => {
-    expect(quantised(taken, 0.5, 0).points.map(({ beat, value }) => [beat, value])).toEqual([[0, 0], [1, 0.4], [2.5, -0.2], [4, 0]]);
+    expect(quantised(taken, 0.5, 0).points.map(({ beat, value }) => [beat, value])).toEqual([
+      [0, 0],
+      [1, 0.4],
+      [2.5, -0.2],
+      [4, 0],
+    ]);
     expect(quantised(taken, 4, 0).points).toHaveLength(2);
   });
 

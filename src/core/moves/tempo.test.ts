@@ -12,10 +12,17 @@ import { render } from '../engine/render';
 import type { Point } from './point';
 import { tempoChange } from './tempoLane';
 
-const lane = (points: readonly Point[]): Lane => ({ id: 'tempo', target: { channel: 'main', effect: null, param: 'tempo' }, unit: 'own', on: true, points: [...points] });
+const lane = (points: readonly Point[]): Lane => ({
+  id: 'tempo',
+  target: { channel: 'main', effect: null, param: 'tempo' },
+  unit: 'own',
+  on: true,
+  points: [...points],
+});
 const point = (beat: number, value: number, shape: Point['shape'] = 'line'): Point => ({ beat, value, shape, bend: 0 });
 const click = soundOf(0.01, (i) => (i === 0 ? 0.5 : 0));
-const moved = (points: readonly Point[], more: Partial<Piece['tracks'][number]> = {}, waves = [click]): Scene => scene(waves, [{ clips: [clipOf('a', 0, 0, 0.01)], ...more }], { lanes: [lane(points)] });
+const moved = (points: readonly Point[], more: Partial<Piece['tracks'][number]> = {}, waves = [click]): Scene =>
+  scene(waves, [{ clips: [clipOf('a', 0, 0, 0.01)], ...more }], { lanes: [lane(points)] });
 
 describe('a tempo that moves', () => {
   test('a step and a ramp put beats where theory has them', () => {
@@ -32,13 +39,26 @@ describe('a tempo that moves', () => {
   });
 
   test('places go there and come back, whatever the moves', () => {
-    const points = fc.uniqueArray(fc.record({ beat: between(0, 60), value: between(20, 300), shape: fc.constantFrom('line', 'hold', 'curve') }), { minLength: 1, maxLength: 8, selector: ({ beat }) => Math.round(beat * 16) });
-    fc.assert(fc.property(points, between(0, 100), (made, beat) => {
-      const tempo = tempoOf(moved(made.sort((a, b) => a.beat - b.beat).map(({ beat: at, value, shape }) => point(at, value, shape as Point['shape']))).piece);
-      expect(placeBeat(placeSeconds(beat, tempo), tempo)).toBeCloseTo(beat, 7);
-      expect(beatsFrom(beat, 1, tempo)).toBeCloseTo(placeBeat(placeSeconds(beat, tempo) + 1, tempo) - beat, 7);
-      expect(Math.abs(samplesToBeats(beatsToSamples(beat, tempo, RATE), tempo, RATE) - beat)).toBeLessThan(300 / 60 / RATE);
-    }));
+    const points = fc.uniqueArray(
+      fc.record({ beat: between(0, 60), value: between(20, 300), shape: fc.constantFrom('line', 'hold', 'curve') }),
+      { minLength: 1, maxLength: 8, selector: ({ beat }) => Math.round(beat * 16) },
+    );
+    fc.assert(
+      fc.property(points, between(0, 100), (made, beat) => {
+        const tempo = tempoOf(
+          moved(
+            made
+              .sort((a, b) => a.beat - b.beat)
+              .map(({ beat: at, value, shape }) => point(at, value, shape as Point['shape'])),
+          ).piece,
+        );
+        expect(placeBeat(placeSeconds(beat, tempo), tempo)).toBeCloseTo(beat, 7);
+        expect(beatsFrom(beat, 1, tempo)).toBeCloseTo(placeBeat(placeSeconds(beat, tempo) + 1, tempo) - beat, 7);
+        expect(Math.abs(samplesToBeats(beatsToSamples(beat, tempo, RATE), tempo, RATE) - beat)).toBeLessThan(
+          300 / 60 / RATE,
+        );
+      }),
+    );
   });
 
   test('a change from a place on leaves all before it as it was', () => {
@@ -47,23 +67,53 @@ describe('a tempo that moves', () => {
     const changed = tempoChange(piece, before, 4, 4, 60);
     const [was, is] = [before, changed].map((points) => tempoOf(moved(points).piece));
     expect(placeSeconds(4, is!)).toBeCloseTo(placeSeconds(4, was!), 9);
-    expect(changed.map(({ beat, value }) => [beat, value])).toEqual([[0, 100], [4, expect.closeTo(120, 9)], [8, 60], [20, 90]]);
+    expect(changed.map(({ beat, value }) => [beat, value])).toEqual([
+      [0, 100],
+      [4, expect.closeTo(120, 9)],
+      [8, 60],
+      [20, 90],
+    ]);
     expect(tempoChange(piece, [], 8, 0, 60)).toEqual([point(0, 120, 'hold'), point(8, 60, 'hold')]);
   });
 
   test('clips keep their beats and a dotted eighth stays one: its repeats are that long wherever they fall', () => {
     const chain = [newSlot('e', 'echo', 'neutral', { timeL: '1/8', feedback: 0, balance: 'levels', dry: 1, wet: 0.5 })];
-    const { piece, sounds } = moved([point(0, 120, 'hold'), point(4, 60, 'hold')], { chain, clips: [clipOf('a', 0, 0, 0.01), clipOf('b', 0, 6, 0.01)] });
-    const { left } = render({ plan: compilePlan(piece), sounds, fromSample: 0, toSample: 6 * RATE, tail: { kind: 'seconds', seconds: 0 } })!;
+    const { piece, sounds } = moved([point(0, 120, 'hold'), point(4, 60, 'hold')], {
+      chain,
+      clips: [clipOf('a', 0, 0, 0.01), clipOf('b', 0, 6, 0.01)],
+    });
+    const { left } = render({
+      plan: compilePlan(piece),
+      sounds,
+      fromSample: 0,
+      toSample: 6 * RATE,
+      tail: { kind: 'seconds', seconds: 0 },
+    })!;
     const places = [...left].flatMap((x, i) => (Math.abs(x) > 0.1 ? [i] : []));
     expect(places).toEqual([0, 0.25 * RATE, 4 * RATE, 4.5 * RATE]);
   });
 
   test('an LFO and a lane follow the beat, and starting in the middle sounds as if played from the start', () => {
     const sine = soundOf(20, (i) => 0.4 * Math.sin((2 * Math.PI * 220 * i) / RATE));
-    const chain = [newSlot('t', 'tremolo', 'neutral', { rate: '1/4', depth: 1, balance: 'levels', dry: 0, wet: 1 }), newSlot('e', 'echo', 'neutral', { timeL: '1/4', feedback: 0, timeChange: 'crossfade', balance: 'levels', dry: 1, wet: 0.4 })];
+    const chain = [
+      newSlot('t', 'tremolo', 'neutral', { rate: '1/4', depth: 1, balance: 'levels', dry: 0, wet: 1 }),
+      newSlot('e', 'echo', 'neutral', {
+        timeL: '1/4',
+        feedback: 0,
+        timeChange: 'crossfade',
+        balance: 'levels',
+        dry: 1,
+        wet: 0.4,
+      }),
+    ];
     const made = moved([point(0, 60), point(16, 180)], { chain, clips: [clipOf('a', 0, 0, 20)], gain: 0.5 }, [sine]);
-    const ridden: Lane = { id: 'pan', target: { channel: 't0', effect: null, param: 'pan' }, unit: 'own', on: true, points: [point(0, -1), point(16, 1)] };
+    const ridden: Lane = {
+      id: 'pan',
+      target: { channel: 't0', effect: null, param: 'pan' },
+      unit: 'own',
+      on: true,
+      points: [point(0, -1), point(16, 1)],
+    };
     const both = { ...made, piece: { ...made.piece, lanes: [...made.piece.lanes, ridden] } };
     const play = (fromSeconds: number, seconds: number): Float32Array => {
       const engine = engineOf(both);

@@ -23,7 +23,13 @@ export function thin(readings: readonly Reading[], tolerance: number): Reading[]
   return kept.reverse();
 }
 
-function reach(readings: readonly Reading[], from: number, tolerance: number, steps: Int32Array, cameFrom: Int32Array): void {
+function reach(
+  readings: readonly Reading[],
+  from: number,
+  tolerance: number,
+  steps: Int32Array,
+  cameFrom: Int32Array,
+): void {
   const start = readings[from]!;
   const next = steps[from]! + 1;
   let lowest = -Infinity;

@@ -37,11 +37,17 @@ const BRIGHT_HZ = 1800;
 export function trackHits(piece: Piece, track: Track, onsets: (sound: string) => readonly Onset[]): Hit[] {
   const tempo = tempoOf(piece);
   // Reversed, what was a hit is none.
-  const hits = track.clips.filter(({ mute, reversed }) => !mute && !reversed).flatMap((clip) =>
-    onsets(clip.sound)
-      .filter(({ seconds }) => seconds >= clip.offsetSeconds && seconds < clip.offsetSeconds + clip.lengthSeconds)
-      .map(({ seconds, strength, centroidHz }): Hit => ({ beat: clip.start + beatsFrom(clip.start, seconds - clip.offsetSeconds, tempo), strength: strength * clip.gain, centroidHz })),
-  );
+  const hits = track.clips
+    .filter(({ mute, reversed }) => !mute && !reversed)
+    .flatMap((clip) =>
+      onsets(clip.sound)
+        .filter(({ seconds }) => seconds >= clip.offsetSeconds && seconds < clip.offsetSeconds + clip.lengthSeconds)
+        .map(({ seconds, strength, centroidHz }): Hit => ({
+          beat: clip.start + beatsFrom(clip.start, seconds - clip.offsetSeconds, tempo),
+          strength: strength * clip.gain,
+          centroidHz,
+        })),
+    );
   return hits.sort((a, b) => a.beat - b.beat);
 }
 
@@ -49,8 +55,10 @@ export function trackHits(piece: Piece, track: Track, onsets: (sound: string) =>
 export function hitsByRule(hits: readonly Hit[], rule: HitRule, beatsPerBar: number): number[] {
   const all = hits.map((_, i) => i);
   if (rule.kind === 'every') return all.filter((i) => (i + 1) % rule.count === 0);
-  if (rule.kind === 'bright') return all.filter((i) => hits[i]!.centroidHz >= BRIGHT_HZ).filter((_, i) => (i + 1) % rule.count === 0);
-  if (rule.kind === 'gap') return all.filter((i) => i === hits.length - 1 || hits[i + 1]!.beat - hits[i]!.beat >= rule.beats);
+  if (rule.kind === 'bright')
+    return all.filter((i) => hits[i]!.centroidHz >= BRIGHT_HZ).filter((_, i) => (i + 1) % rule.count === 0);
+  if (rule.kind === 'gap')
+    return all.filter((i) => i === hits.length - 1 || hits[i + 1]!.beat - hits[i]!.beat >= rule.beats);
   const phrase = (i: number): number => Math.floor((hits[i]!.beat + LEAST_GAP) / (rule.bars * beatsPerBar));
   return all.filter((i) => i === hits.length - 1 || phrase(i + 1) > phrase(i));
 }
@@ -61,13 +69,23 @@ interface Window {
 }
 
 /**
- * The lane of a send that opens for each hit and closes after it, laid over what was there: outside the throws nothing changes.
- * Throws that touch are one. @returns null when there is nothing to throw into
+ * The lane of a send that opens for each hit and closes after it, laid over what was there: outside the throws nothing
+ * changes. Throws that touch are one.
+ * @returns null when there is nothing to throw into
  */
-export function laneFromThrows(piece: Piece, target: Target, hits: readonly number[], settings: ThrowSettings, newId: string): Lane | null {
+export function laneFromThrows(
+  piece: Piece,
+  target: Target,
+  hits: readonly number[],
+  settings: ThrowSettings,
+  newId: string,
+): Lane | null {
   const on = ground(piece, target, newId);
   if (!on || hits.length === 0) return null;
-  const points = windowsOf(hits, settings).reduce((before, window) => laid(before, on, window, settings), on.lane.points);
+  const points = windowsOf(hits, settings).reduce(
+    (before, window) => laid(before, on, window, settings),
+    on.lane.points,
+  );
   return { ...on.lane, on: true, points };
 }
 
@@ -87,8 +105,13 @@ function laid(points: readonly Point[], on: Ground, { from, to }: Window, { amou
   const open = on.value(paramPosition(on.param, amount));
   const [start, end] = [from - LEAST_GAP, to + LEAST_GAP];
   const cut = [start, end].reduce((list, beat) => splitPoints(list, beat, on.before(beat)), points);
-  const before = cut.filter(({ beat }) => beat < start + 1e-9).map((point) => (Math.abs(point.beat - start) < 1e-9 ? { ...point, shape: 'line' as const, bend: 0 } : point));
+  const before = cut
+    .filter(({ beat }) => beat < start + 1e-9)
+    .map((point) => (Math.abs(point.beat - start) < 1e-9 ? { ...point, shape: 'line' as const, bend: 0 } : point));
   const line = (beat: number, value: number): Point => ({ beat, value, shape: 'line', bend: 0 });
-  const opened = [line(from, shape === 'swell' ? on.before(from) : open), line(to, shape === 'fall' ? on.before(to) : open)];
+  const opened = [
+    line(from, shape === 'swell' ? on.before(from) : open),
+    line(to, shape === 'fall' ? on.before(to) : open),
+  ];
   return [...before, ...opened, ...cut.filter(({ beat }) => beat > end - 1e-9)];
 }

@@ -1,12 +1,27 @@
 import fc from 'fast-check';
 import { between } from '../testing';
 import { toBarBeat } from './grid';
-import { nearestNote, noteBeats, noteId, noteLadder, noteName, noteSeconds, NOTE_BASES, NOTE_FEELS, parseNote } from './noteValue';
+import {
+  nearestNote,
+  noteBeats,
+  noteId,
+  noteLadder,
+  noteName,
+  noteSeconds,
+  NOTE_BASES,
+  NOTE_FEELS,
+  parseNote,
+} from './noteValue';
 import { beatsToSamples, bpmFromTaps, samplesToBeats } from './tempo';
 
 describe('note values', () => {
   test.each([
-    ['1/8d', 90, 0.5], ['1/8', 120, 0.25], ['1/4t', 90, 4 / 9], ['1/64', 60, 1 / 16], ['4 bars', 120, 8], ['1/8.', 92, 45 / 92],
+    ['1/8d', 90, 0.5],
+    ['1/8', 120, 0.25],
+    ['1/4t', 90, 4 / 9],
+    ['1/64', 60, 1 / 16],
+    ['4 bars', 120, 8],
+    ['1/8.', 92, 45 / 92],
   ])('%s at %d BPM lasts %d s', (text, bpm, seconds) => {
     expect(noteSeconds(parseNote(text)!, { bpm, beatsPerBar: 4 })).toBeCloseTo(seconds, 12);
   });
@@ -37,10 +52,15 @@ describe('note values', () => {
 
 test('a place that came from a sample goes back to that sample', () => {
   fc.assert(
-    fc.property(fc.integer({ min: 0, max: 400_000_000 }), between(20, 300), fc.constantFrom(44_100, 48_000, 96_000), (sample, bpm, rate) => {
-      const tempo = { bpm, beatsPerBar: 4 };
-      return beatsToSamples(samplesToBeats(sample, tempo, rate), tempo, rate) === sample;
-    }),
+    fc.property(
+      fc.integer({ min: 0, max: 400_000_000 }),
+      between(20, 300),
+      fc.constantFrom(44_100, 48_000, 96_000),
+      (sample, bpm, rate) => {
+        const tempo = { bpm, beatsPerBar: 4 };
+        return beatsToSamples(samplesToBeats(sample, tempo, rate), tempo, rate) === sample;
+      },
+    ),
   );
 });
 

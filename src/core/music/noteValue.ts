@@ -7,16 +7,44 @@ export interface NoteValue {
   readonly feel: NoteFeel;
 }
 
-export const NOTE_BASES: readonly NoteBase[] = ['1/64', '1/32', '1/16', '1/8', '1/4', '1/2', '1/1', '1 bar', '2 bars', '4 bars'];
+export const NOTE_BASES: readonly NoteBase[] = [
+  '1/64',
+  '1/32',
+  '1/16',
+  '1/8',
+  '1/4',
+  '1/2',
+  '1/1',
+  '1 bar',
+  '2 bars',
+  '4 bars',
+];
 export const NOTE_FEELS: readonly NoteFeel[] = ['straight', 'dotted', 'triplet'];
 
 const QUARTERS: Record<NoteBase, number | null> = {
-  '1/64': 1 / 16, '1/32': 1 / 8, '1/16': 1 / 4, '1/8': 1 / 2, '1/4': 1, '1/2': 2, '1/1': 4, '1 bar': null, '2 bars': null, '4 bars': null,
+  '1/64': 1 / 16,
+  '1/32': 1 / 8,
+  '1/16': 1 / 4,
+  '1/8': 1 / 2,
+  '1/4': 1,
+  '1/2': 2,
+  '1/1': 4,
+  '1 bar': null,
+  '2 bars': null,
+  '4 bars': null,
 };
 const BARS: Partial<Record<NoteBase, number>> = { '1 bar': 1, '2 bars': 2, '4 bars': 4 };
 const NAMES: Record<NoteBase, string> = {
-  '1/64': 'sixty-fourth', '1/32': 'thirty-second', '1/16': 'sixteenth', '1/8': 'eighth', '1/4': 'quarter',
-  '1/2': 'half', '1/1': 'whole', '1 bar': '1 bar', '2 bars': '2 bars', '4 bars': '4 bars',
+  '1/64': 'sixty-fourth',
+  '1/32': 'thirty-second',
+  '1/16': 'sixteenth',
+  '1/8': 'eighth',
+  '1/4': 'quarter',
+  '1/2': 'half',
+  '1/1': 'whole',
+  '1 bar': '1 bar',
+  '2 bars': '2 bars',
+  '4 bars': '4 bars',
 };
 const FEEL_FACTOR: Record<NoteFeel, number> = { straight: 1, dotted: 1.5, triplet: 2 / 3 };
 const FEEL_SUFFIX: Record<NoteFeel, string> = { straight: '', dotted: 'd', triplet: 't' };
@@ -27,7 +55,8 @@ export function noteBeats(note: NoteValue, beatsPerBar: number): number {
   return quarters * FEEL_FACTOR[note.feel];
 }
 
-export const noteSeconds = (note: NoteValue, tempo: Tempo): number => noteBeats(note, tempo.beatsPerBar) * secondsPerBeat(tempo);
+export const noteSeconds = (note: NoteValue, tempo: Tempo): number =>
+  noteBeats(note, tempo.beatsPerBar) * secondsPerBeat(tempo);
 
 /** The short form that `parseNote` reads back: "1/8d", "1/4t", "2 bars". */
 export function noteId(note: NoteValue): string {

@@ -1,4 +1,7 @@
-/** A tempo that changes: stretches of one tempo each, one after another from beat 0 on; the last has no end. Ramps are many short ones. */
+/**
+ * A tempo that changes: stretches of one tempo each, one after another from beat 0 on; the last has no end. Ramps are
+ * many short ones.
+ */
 export interface TempoMap {
   /** Where each begins, in beats and in seconds. */
   readonly beats: Float64Array;
@@ -13,7 +16,10 @@ export interface Tempo {
   readonly bpm: number;
   /** Length of a bar in quarter notes. */
   readonly beatsPerBar: number;
-  /** Left out where it does not change. Only places heed it, never lengths: a length of so many beats depends on where it lies. */
+  /**
+   * Left out where it does not change. Only places heed it, never lengths: a length of so many beats depends on where
+   * it lies.
+   */
   readonly map?: TempoMap;
 }
 
@@ -55,10 +61,12 @@ export function placeBeat(seconds: number, tempo: Tempo): number {
 }
 
 /** Quarter notes per minute at a place in beats. */
-export const bpmAt = (beat: number, tempo: Tempo): number => (tempo.map ? tempo.map.bpm[lastAtOrUnder(tempo.map.beats, beat)]! : tempo.bpm);
+export const bpmAt = (beat: number, tempo: Tempo): number =>
+  tempo.map ? tempo.map.bpm[lastAtOrUnder(tempo.map.beats, beat)]! : tempo.bpm;
 
 /** How many beats go by in so many seconds from a place in beats on. */
-export const beatsFrom = (beat: number, seconds: number, tempo: Tempo): number => (tempo.map ? placeBeat(placeSeconds(beat, tempo) + seconds, tempo) - beat : secondsToBeats(seconds, tempo));
+export const beatsFrom = (beat: number, seconds: number, tempo: Tempo): number =>
+  tempo.map ? placeBeat(placeSeconds(beat, tempo) + seconds, tempo) - beat : secondsToBeats(seconds, tempo);
 
 /** The nearest whole sample of a place; what was placed from a sample comes back to the same sample. */
 export const beatsToSamples = (beats: number, tempo: Tempo, sampleRate: number): number =>
@@ -71,7 +79,10 @@ export const samplesToBeats = (samples: number, tempo: Tempo, sampleRate: number
 /** Tap times in seconds, oldest first, to bpm: the median of the last gaps, so one late tap does no harm. */
 export function bpmFromTaps(tapSeconds: readonly number[]): number | null {
   const recent = tapSeconds.slice(-9);
-  const gaps = recent.slice(1).map((time, i) => time - (recent[i] ?? time)).filter((gap) => gap > 0);
+  const gaps = recent
+    .slice(1)
+    .map((time, i) => time - (recent[i] ?? time))
+    .filter((gap) => gap > 0);
   if (gaps.length === 0) return null;
   gaps.sort((a, b) => a - b);
   const middle = gaps.length >> 1;

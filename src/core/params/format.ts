@@ -23,7 +23,10 @@ function rounded(value: number, digits: number): string {
 /** Three significant figures without noise: 0.489, 4.89, 48.9, 489, 4890. */
 export const figures = (value: number, digits = 3): string => signed(rounded(value, digits));
 
-/** Whether a value is shown in the next larger unit: by what it is rounded to, so that what is shown is read back as the same. */
+/**
+ * Whether a value is shown in the next larger unit: by what it is rounded to, so that what is shown is read back as the
+ * same.
+ */
 const reaches = (value: number, edge: number): boolean => Number(rounded(value, 3)) >= edge;
 
 /** A parameter that reaches beyond this is thought of in seconds. */

@@ -30,11 +30,24 @@ function noteNotches(param: NumberParam, context: ValueContext): Notch[] {
   });
 }
 
-/** A dragged place as a setting: the notch when it lies within `reach` of one, else the free value, rounded to what is shown. */
-export function settingAt(param: Param, position: number, context: ValueContext, reach: number, notches = notchesOf(param, context)): ParamValue {
+/**
+ * A dragged place as a setting: the notch when it lies within `reach` of one, else the free value, rounded to what is
+ * shown.
+ */
+export function settingAt(
+  param: Param,
+  position: number,
+  context: ValueContext,
+  reach: number,
+  notches = notchesOf(param, context),
+): ParamValue {
   let nearest: Notch | null = null;
   for (const notch of notches) {
-    if (Math.abs(notch.position - position) <= reach && (!nearest || Math.abs(notch.position - position) < Math.abs(nearest.position - position))) nearest = notch;
+    if (
+      Math.abs(notch.position - position) <= reach &&
+      (!nearest || Math.abs(notch.position - position) < Math.abs(nearest.position - position))
+    )
+      nearest = notch;
   }
   if (nearest) return nearest.value;
   const number = paramAtPosition(param, position);
@@ -50,7 +63,13 @@ function tidy(param: NumberParam, number: number): number {
 }
 
 /** The setting one step up or down: the next notch of a synced value, else a share of the rail. */
-export function stepSetting(param: Param, value: ParamValue, context: ValueContext, direction: 1 | -1, size: 'fine' | 'normal' | 'large'): ParamValue {
+export function stepSetting(
+  param: Param,
+  value: ParamValue,
+  context: ValueContext,
+  direction: 1 | -1,
+  size: 'fine' | 'normal' | 'large',
+): ParamValue {
   const at = paramPosition(param, toEngineNumber(param, value, context));
   const byNotch = param.kind !== 'number' || (param.sync !== undefined && typeof value === 'string' && size !== 'fine');
   if (byNotch) {
@@ -60,7 +79,12 @@ export function stepSetting(param: Param, value: ParamValue, context: ValueConte
     const ordered = direction > 0 ? beyond : beyond.reverse();
     return (ordered[skip - 1] ?? ordered[ordered.length - 1])?.value ?? value;
   }
-  if (param.unit === 'semitones') return clampNumber(Math.round(resolveNumber(param, value, context)) + direction * (size === 'large' ? 12 : 1), param.min, param.max);
+  if (param.unit === 'semitones')
+    return clampNumber(
+      Math.round(resolveNumber(param, value, context)) + direction * (size === 'large' ? 12 : 1),
+      param.min,
+      param.max,
+    );
   const share = size === 'fine' ? 0.001 : size === 'normal' ? 0.01 : 0.1;
   return settingAt(param, clampNumber(at + direction * share, 0, 1), context, 0, []);
 }

@@ -5,7 +5,22 @@ import type { Taper } from './taper';
  * What a number means. `gain` and `ratio` are linear factors (1 = 0 dB = 100 %), shown as dB and as percent;
  * `bits`, `octaves`, `percent` are plain figures in that unit; a `count` has none.
  */
-export type Unit = 'gain' | 'ratio' | 'hz' | 'ms' | 'db' | 'bits' | 'octaves' | 'percent' | 'pan' | 'count' | 'degrees' | 'metres' | 'cents' | 'semitones' | 'bpm';
+export type Unit =
+  | 'gain'
+  | 'ratio'
+  | 'hz'
+  | 'ms'
+  | 'db'
+  | 'bits'
+  | 'octaves'
+  | 'percent'
+  | 'pan'
+  | 'count'
+  | 'degrees'
+  | 'metres'
+  | 'cents'
+  | 'semitones'
+  | 'bpm';
 
 interface Described {
   /** The name on the rail. */

@@ -20,9 +20,21 @@ const value = (param: Param, text: string): ParamValue => {
 
 describe('typed entry', () => {
   test.each([
-    ['timeL', '1/8d', '1/8d'], ['timeL', '250 ms', 250], ['timeL', '0.25 s', 250], ['timeL', '250', 250], ['timeL', '480 samples', '480 samples'],
-    ['timeL', 'dotted eighth', '1/8d'], ['timeL', '2 bars', '2 bars'], ['feedback', '66 %', 0.66], ['feedback', '50', 0.5], ['cutoff', '3,2 kHz', 3200],
-    ['cutoff', '800', 800], ['rateReduction', 'off', 48_000], ['bitDepth', '12 bit', 12], ['eqLow', '−6 dB', -6], ['wowRate', '1 bar', '1 bar'],
+    ['timeL', '1/8d', '1/8d'],
+    ['timeL', '250 ms', 250],
+    ['timeL', '0.25 s', 250],
+    ['timeL', '250', 250],
+    ['timeL', '480 samples', '480 samples'],
+    ['timeL', 'dotted eighth', '1/8d'],
+    ['timeL', '2 bars', '2 bars'],
+    ['feedback', '66 %', 0.66],
+    ['feedback', '50', 0.5],
+    ['cutoff', '3,2 kHz', 3200],
+    ['cutoff', '800', 800],
+    ['rateReduction', 'off', 48_000],
+    ['bitDepth', '12 bit', 12],
+    ['eqLow', '−6 dB', -6],
+    ['wowRate', '1 bar', '1 bar'],
   ])('%s: "%s"', (id, text, expected) => expect(value(echo[id]!, text)).toEqual(expected));
 
   test('-6 dB is a level of 0.501 and 100 % of feedback', () => {
@@ -30,19 +42,29 @@ describe('typed entry', () => {
     expect(value(echo.feedback!, '0 dB')).toBe(1);
   });
 
-  test.each([['timeL', 'soon'], ['timeL', '20 s'], ['feedback', '130 %'], ['feedback', '1/8'], ['cutoff', '5 ms'], ['routing', 'sideways'], ['linked', 'maybe']])(
-    '%s refuses "%s" with what it takes',
-    (id, text) => {
-      const parsed = parseValue(echo[id]!, text, context);
-      expect(parsed).toMatchObject({ ok: false });
-      expect(parsed.ok ? '' : parsed.message).toMatch(/Try|goes from|can be|is on or off/);
-    },
-  );
+  test.each([
+    ['timeL', 'soon'],
+    ['timeL', '20 s'],
+    ['feedback', '130 %'],
+    ['feedback', '1/8'],
+    ['cutoff', '5 ms'],
+    ['routing', 'sideways'],
+    ['linked', 'maybe'],
+  ])('%s refuses "%s" with what it takes', (id, text) => {
+    const parsed = parseValue(echo[id]!, text, context);
+    expect(parsed).toMatchObject({ ok: false });
+    expect(parsed.ok ? '' : parsed.message).toMatch(/Try|goes from|can be|is on or off/);
+  });
 });
 
 test('a time shows note, ms and samples at once', () => {
   expect(formatValue(echo.timeL!, '1/8d', context)).toBe('dotted eighth · 489 ms');
-  expect(describeTime((1000 * 45) / 92, context)).toEqual({ note: 'dotted eighth', exact: true, ms: '489 ms', samples: '23478.3 samples' });
+  expect(describeTime((1000 * 45) / 92, context)).toEqual({
+    note: 'dotted eighth',
+    exact: true,
+    ms: '489 ms',
+    samples: '23478.3 samples',
+  });
 });
 
 /** Half of the last figure that is shown of a value, in the unit that it is compared in. */
@@ -92,7 +114,10 @@ test('near every change of unit, sign and figures, what is shown is read back as
         const parsed = parseValue(param, text, context);
         if (!parsed.ok) return /outside/.test(parsed.message);
         const back = resolveNumber(param, parsed.value, context);
-        return back === (param.offAt === 'min' ? param.min : param.offAt && param.max) || formatValue(param, back, context) === text;
+        return (
+          back === (param.offAt === 'min' ? param.min : param.offAt && param.max) ||
+          formatValue(param, back, context) === text
+        );
       },
     ),
     { numRuns: 5000 },
@@ -100,23 +125,37 @@ test('near every change of unit, sign and figures, what is shown is read back as
 });
 
 test('999.87 Hz is shown as 1 kHz, 9999.6 ms as 10 s, and what rounds to nothing has no sign', () => {
-  expect([formatHz(999.87), formatHz(999.4), formatMs(9999.6), formatMs(9999.4)]).toEqual(['1 kHz', '999 Hz', '10 s', '9999 ms']);
-  expect([formatDb(0.04), formatDb(0.05), formatDb(-0.04), formatDb(-0.06)]).toEqual(['0.0 dB', '+0.1 dB', '0.0 dB', '\u22120.1 dB']);
+  expect([formatHz(999.87), formatHz(999.4), formatMs(9999.6), formatMs(9999.4)]).toEqual([
+    '1 kHz',
+    '999 Hz',
+    '10 s',
+    '9999 ms',
+  ]);
+  expect([formatDb(0.04), formatDb(0.05), formatDb(-0.04), formatDb(-0.06)]).toEqual([
+    '0.0 dB',
+    '+0.1 dB',
+    '0.0 dB',
+    '\u22120.1 dB',
+  ]);
 });
 
 test('position and value are each other’s inverse and rise together', () => {
   fc.assert(
     fc.property(fc.constantFrom(...numbers), between(0, 1), between(0, 1), (param, a, b) => {
       const inverse = Math.abs(paramPosition(param, paramAtPosition(param, a)) - a) < 1e-9;
-      return inverse && (Math.abs(a - b) < 1e-6 || (a < b) === (paramAtPosition(param, a) < paramAtPosition(param, b)));
+      return inverse && (Math.abs(a - b) < 1e-6 || a < b === paramAtPosition(param, a) < paramAtPosition(param, b));
     }),
   );
 });
 
 test('every rail position gives a value its own schema takes', () => {
   fc.assert(
-    fc.property(fc.constantFrom(...all), between(0, 1), between(0, 0.05), (param, position, reach) =>
-      paramSchema(param).safeParse(settingAt(param, position, PLAIN_CONTEXT, reach)).success,
+    fc.property(
+      fc.constantFrom(...all),
+      between(0, 1),
+      between(0, 0.05),
+      (param, position, reach) =>
+        paramSchema(param).safeParse(settingAt(param, position, PLAIN_CONTEXT, reach)).success,
     ),
   );
 });
@@ -139,5 +178,7 @@ test('half and double of a note value stay note values', () => {
 });
 
 test('a synced time is held inside its range when the tempo is slow', () => {
-  expect(resolveNumber(echo.timeL as NumberParam, '4 bars', { ...context, tempo: { bpm: 40, beatsPerBar: 4 } })).toBe(8000);
+  expect(resolveNumber(echo.timeL as NumberParam, '4 bars', { ...context, tempo: { bpm: 40, beatsPerBar: 4 } })).toBe(
+    8000,
+  );
 });

@@ -3,7 +3,8 @@ import { dbToGain, formatNumber } from './format';
 import type { NumberParam, Param, ParamValue, ValueContext } from './param';
 import { resolveNumber } from './resolve';
 
-export type Parsed = { readonly ok: true; readonly value: ParamValue } | { readonly ok: false; readonly message: string };
+export type Parsed =
+  { readonly ok: true; readonly value: ParamValue } | { readonly ok: false; readonly message: string };
 
 const YES = new Set(['on', 'yes', 'true', '1']);
 const NO = new Set(['off', 'no', 'false', '0']);
@@ -11,14 +12,20 @@ const NUMBER = /^([+-]?(?:\d+\.?\d*|\.\d+))\s*([a-z%°]*(?: [a-z]+)?)$/;
 
 /** Reads what a person types into a rail. The message of a refusal says what would be understood. */
 export function parseValue(param: Param, text: string, context: ValueContext): Parsed {
-  const clean = text.trim().toLowerCase().replace(/[\u2212\u2013]/g, '-').replace(',', '.');
+  const clean = text
+    .trim()
+    .toLowerCase()
+    .replace(/[\u2212\u2013]/g, '-')
+    .replace(',', '.');
   if (param.kind === 'toggle') {
     if (YES.has(clean)) return { ok: true, value: true };
     if (NO.has(clean)) return { ok: true, value: false };
     return { ok: false, message: `${param.label} is on or off.` };
   }
   if (param.kind === 'choice') {
-    const found = param.options.find((option) => option.id.toLowerCase() === clean || option.label.toLowerCase() === clean);
+    const found = param.options.find(
+      (option) => option.id.toLowerCase() === clean || option.label.toLowerCase() === clean,
+    );
     if (found) return { ok: true, value: found.id };
     return { ok: false, message: `${param.label} can be ${param.options.map((option) => option.label).join(', ')}.` };
   }
@@ -38,7 +45,8 @@ function parseNumber(param: NumberParam, clean: string, context: ValueContext): 
 }
 
 function inRange(param: NumberParam, value: ParamValue, typed: string, context: ValueContext): Parsed {
-  const raw = typeof value === 'number' ? value : resolveNumber({ ...param, min: -Infinity, max: Infinity }, value, context);
+  const raw =
+    typeof value === 'number' ? value : resolveNumber({ ...param, min: -Infinity, max: Infinity }, value, context);
   const slack = 1e-9 * (Math.abs(param.min) + Math.abs(param.max));
   if (raw < param.min - slack || raw > param.max + slack) {
     const from = formatNumber({ ...param, offAt: undefined }, param.min);
@@ -56,12 +64,27 @@ function withUnit(param: NumberParam, figure: number, unit: string): ParamValue 
     if (unit === 's') return figure * 1000;
     return unit === 'samples' || unit === 'sample' || unit === 'smp' ? `${figure} samples` : null;
   }
-  if (param.unit === 'hz') return unit === '' || unit === 'hz' ? figure : unit === 'khz' || unit === 'k' ? figure * 1000 : null;
-  if (param.unit === 'gain') return unit === '' || unit === 'db' ? dbToGain(figure) : unit === '%' ? figure / 100 : null;
-  if (param.unit === 'ratio') return unit === '' || unit === '%' ? figure / 100 : unit === 'db' ? dbToGain(figure) : null;
+  if (param.unit === 'hz')
+    return unit === '' || unit === 'hz' ? figure : unit === 'khz' || unit === 'k' ? figure * 1000 : null;
+  if (param.unit === 'gain')
+    return unit === '' || unit === 'db' ? dbToGain(figure) : unit === '%' ? figure / 100 : null;
+  if (param.unit === 'ratio')
+    return unit === '' || unit === '%' ? figure / 100 : unit === 'db' ? dbToGain(figure) : null;
   if (param.unit === 'pan') return panOf(figure, unit, param.ends);
-  const names: Record<'db' | 'bits' | 'octaves' | 'percent' | 'count' | 'degrees' | 'metres' | 'cents' | 'semitones' | 'bpm', readonly string[]> = {
-    db: ['db'], bits: ['bit', 'bits'], octaves: ['oct', 'octaves'], percent: ['%'], count: [], degrees: ['°', 'deg'], metres: ['m'], cents: ['cent', 'cents', 'ct'], semitones: ['st', 'semitone', 'semitones'], bpm: ['bpm'],
+  const names: Record<
+    'db' | 'bits' | 'octaves' | 'percent' | 'count' | 'degrees' | 'metres' | 'cents' | 'semitones' | 'bpm',
+    readonly string[]
+  > = {
+    db: ['db'],
+    bits: ['bit', 'bits'],
+    octaves: ['oct', 'octaves'],
+    percent: ['%'],
+    count: [],
+    degrees: ['°', 'deg'],
+    metres: ['m'],
+    cents: ['cent', 'cents', 'ct'],
+    semitones: ['st', 'semitone', 'semitones'],
+    bpm: ['bpm'],
   };
   return unit === '' || names[param.unit].includes(unit) ? figure : null;
 }
@@ -77,8 +100,21 @@ function example(param: NumberParam): string {
   if (param.sync === 'time') return 'Try 1/8d, 250 ms, 0.5 s or 480 samples.';
   if (param.sync === 'rate') return 'Try 1/4, 2 bars or 0.5 Hz.';
   const byUnit: Record<NumberParam['unit'], string> = {
-    gain: 'Try -6 dB.', ratio: 'Try 50 %.', hz: 'Try 800 Hz or 2 kHz.', ms: 'Try 20 ms.', db: 'Try -6 dB.',
-    bits: 'Try 12.', octaves: 'Try 1 oct.', percent: 'Try 0.5 %.', count: 'Try a number.', degrees: 'Try 90.', metres: 'Try 3 m.', cents: 'Try 7 cent.', semitones: 'Try -12.', bpm: 'Try 92.', pan: `Try 30 ${param.ends?.[0] ?? 'left'}.`,
+    gain: 'Try -6 dB.',
+    ratio: 'Try 50 %.',
+    hz: 'Try 800 Hz or 2 kHz.',
+    ms: 'Try 20 ms.',
+    db: 'Try -6 dB.',
+    bits: 'Try 12.',
+    octaves: 'Try 1 oct.',
+    percent: 'Try 0.5 %.',
+    count: 'Try a number.',
+    degrees: 'Try 90.',
+    metres: 'Try 3 m.',
+    cents: 'Try 7 cent.',
+    semitones: 'Try -12.',
+    bpm: 'Try 92.',
+    pan: `Try 30 ${param.ends?.[0] ?? 'left'}.`,
   };
   return byUnit[param.unit];
 }

@@ -6,7 +6,8 @@ import { clampNumber, positionToValue, valueToPosition } from './taper';
 const SAMPLES = /^(-?\d+(?:\.\d+)?)\s*(?:samples?|smp)$/i;
 
 /** The note value a setting is synced to, or null when it stands free of the tempo. */
-export const syncedNote = (value: ParamValue): NoteValue | null => (typeof value === 'string' ? parseNote(value) : null);
+export const syncedNote = (value: ParamValue): NoteValue | null =>
+  typeof value === 'string' ? parseNote(value) : null;
 
 export function samplesOf(value: ParamValue): number | null {
   const match = typeof value === 'string' ? SAMPLES.exec(value.trim()) : null;
@@ -34,7 +35,10 @@ function unclamped(param: NumberParam, value: ParamValue, context: ValueContext)
 export function toEngineNumber(param: Param, value: ParamValue, context: ValueContext): number {
   if (param.kind === 'number') return resolveNumber(param, value, context);
   if (param.kind === 'toggle') return value === true ? 1 : 0;
-  return Math.max(0, param.options.findIndex((option) => option.id === value));
+  return Math.max(
+    0,
+    param.options.findIndex((option) => option.id === value),
+  );
 }
 
 /** The engine's number back to a setting. */

@@ -18,8 +18,8 @@ export function paramSchema(param: Param): z.ZodType<ParamValue> {
 const SCHEMAS = new WeakMap<Params, z.ZodType<Record<string, ParamValue>>>();
 
 /**
- * The values of a set of parameters: every one may be left out; unknown names are refused. Made once for each set, which
- * takes milliseconds.
+ * The values of a set of parameters: every one may be left out; unknown names are refused. Made once for each set,
+ * which takes milliseconds.
  */
 export function paramsSchema(params: Params): z.ZodType<Record<string, ParamValue>> {
   const known = SCHEMAS.get(params);

@@ -1,4 +1,7 @@
-/** How a rail's position (0 at the left, 1 at the right) maps to a value between `min` and `max`; `kneeLog` is straight below its knee, logarithmic above. */
+/**
+ * How a rail's position (0 at the left, 1 at the right) maps to a value between `min` and `max`; `kneeLog` is straight
+ * below its knee, logarithmic above.
+ */
 export type Taper =
   | { readonly kind: 'linear' }
   | { readonly kind: 'log' }
@@ -37,6 +40,7 @@ export function valueToPosition(range: Range, value: number): number {
   const inside = clampNumber(value, min, max);
   if (taper.kind === 'log') return Math.log(inside / min) / Math.log(max / min);
   if (taper.kind === 'power') return Math.pow((inside - min) / (max - min), 1 / taper.exponent);
-  if (taper.kind === 'kneeLog') return Math.log(1 + (inside - min) / taper.knee) / Math.log(1 + (max - min) / taper.knee);
+  if (taper.kind === 'kneeLog')
+    return Math.log(1 + (inside - min) / taper.knee) / Math.log(1 + (max - min) / taper.knee);
   return (inside - min) / (max - min);
 }

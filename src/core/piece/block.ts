@@ -20,7 +20,15 @@ export function blockOf(piece: Piece, slots: readonly Slot[], id: string, name: 
   const own = slotsIn(slots).flatMap(({ sound }) => (sound && piece.sounds[sound] ? [sound] : []));
   const ids = new Set(slotsIn(slots).map((slot) => slot.id));
   // What rested where a piece had moves of its own turns all through elsewhere.
-  const links = piece.links.filter(({ target }) => target.effect !== null && ids.has(target.effect)).map(({ rests: _rests, ...link }): Link => link);
+  const links = piece.links
+    .filter(({ target }) => target.effect !== null && ids.has(target.effect))
+    .map(({ rests: _rests, ...link }): Link => link);
   const modulators = piece.modulators.filter((one) => links.some(({ modulator }) => modulator === one.id));
-  return { id, name, slots: [...slots], ...(links.length > 0 ? { links, modulators } : {}), sounds: Object.fromEntries(own.map((hash) => [hash, piece.sounds[hash]!])) };
+  return {
+    id,
+    name,
+    slots: [...slots],
+    ...(links.length > 0 ? { links, modulators } : {}),
+    sounds: Object.fromEntries(own.map((hash) => [hash, piece.sounds[hash]!])),
+  };
 }

@@ -7,12 +7,17 @@ export type Nudge = { readonly name: string } & ({ readonly beats: number } | { 
 
 /** From the largest to the smallest; a bar is as long as the piece's. */
 export const nudgesOf = ({ tempo }: Piece): readonly Nudge[] => [
-  { name: 'bar', beats: tempo.beatsPerBar }, { name: 'beat', beats: 1 }, { name: '1/16', beats: 0.25 }, { name: '10 ms', seconds: 0.01 }, { name: '1 ms', seconds: 0.001 },
+  { name: 'bar', beats: tempo.beatsPerBar },
+  { name: 'beat', beats: 1 },
+  { name: '1/16', beats: 0.25 },
+  { name: '10 ms', seconds: 0.01 },
+  { name: '1 ms', seconds: 0.001 },
 ];
 
 /** A place so much later, or earlier for a count under nought; never before the piece. */
 export function nudged(piece: Piece, beat: number, nudge: Nudge, count: number): number {
   const tempo = tempoOf(piece);
-  const to = 'beats' in nudge ? beat + count * nudge.beats : placeBeat(placeSeconds(beat, tempo) + count * nudge.seconds, tempo);
+  const to =
+    'beats' in nudge ? beat + count * nudge.beats : placeBeat(placeSeconds(beat, tempo) + count * nudge.seconds, tempo);
   return Math.max(0, to);
 }

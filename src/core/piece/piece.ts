@@ -11,31 +11,66 @@ import { boundedList } from './boundedList';
 import { hashSchema as hash, idSchema as id, nameSchema as name } from './fields';
 import { soundSchema } from './soundInfo';
 
-
 /** What every track and the main output have. */
 export const channelParams = {
   gain: gain({ label: 'Level', group: 'Channel', hint: 'Level of this channel in the piece.', initial: 1 }),
-  pan: figure({ label: 'Pan', group: 'Channel', hint: 'Place between left and right.', unit: 'pan', min: -1, max: 1, initial: 0, notches: [0] }),
-  mute: toggle({ label: 'Mute', group: 'Channel', hint: 'Nothing of this channel is heard, and nothing goes to returns.', initial: false }),
+  pan: figure({
+    label: 'Pan',
+    group: 'Channel',
+    hint: 'Place between left and right.',
+    unit: 'pan',
+    min: -1,
+    max: 1,
+    initial: 0,
+    notches: [0],
+  }),
+  mute: toggle({
+    label: 'Mute',
+    group: 'Channel',
+    hint: 'Nothing of this channel is heard, and nothing goes to returns.',
+    initial: false,
+  }),
 } satisfies Params;
 
 export const MAIN = 'main';
 
 /** A send as a parameter: its name in a target is `send:` and the return's id. */
 export const sendParam = (to: string): string => `send:${to}`;
-export const SEND_LEVEL = gain({ label: 'Send', group: 'Sends', hint: 'How much of this channel goes to the return.', initial: 0 });
+export const SEND_LEVEL = gain({
+  label: 'Send',
+  group: 'Sends',
+  hint: 'How much of this channel goes to the return.',
+  initial: 0,
+});
 
 /** A macro as a parameter of the main output: its name in a target is `macro:` and the modulator's id. */
 export const macroParam = (modulator: string): string => `macro:${modulator}`;
-export const MACRO_LEVEL = ratio({ label: 'Macro', group: 'Macros', hint: 'Turns all that is linked to it at once, each over its own range.' });
+export const MACRO_LEVEL = ratio({
+  label: 'Macro',
+  group: 'Macros',
+  hint: 'Turns all that is linked to it at once, each over its own range.',
+});
 
 /** The switch of an effect as a parameter of it, beside those that its kind has. */
 export const ON_PARAM = 'on';
-export const EFFECT_ON = toggle({ label: 'On', group: 'Effect', hint: 'Off lets the sound pass as it is; what rings rings out.', initial: true });
+export const EFFECT_ON = toggle({
+  label: 'On',
+  group: 'Effect',
+  hint: 'Off lets the sound pass as it is; what rings rings out.',
+  initial: true,
+});
 
 /** The tempo as a parameter of the main output: moves of it change the time of the whole piece. */
 export const TEMPO_PARAM = 'tempo';
-export const TEMPO = figure({ label: 'Tempo', group: 'Piece', hint: 'How fast the piece goes: note values, lanes and clips follow.', unit: 'bpm', min: MIN_BPM, max: MAX_BPM, initial: 100 });
+export const TEMPO = figure({
+  label: 'Tempo',
+  group: 'Piece',
+  hint: 'How fast the piece goes: note values, lanes and clips follow.',
+  unit: 'bpm',
+  min: MIN_BPM,
+  max: MAX_BPM,
+  initial: 100,
+});
 
 /** An effect of a chain. */
 export interface Slot {
@@ -64,7 +99,11 @@ export interface Strand {
 
 const chainSchema = z.lazy(() => z.array(effectSchema).max(32));
 
-const strandSchema: z.ZodType<Strand> = z.strictObject({ place: z.number().int().min(1).max(MOST_STRANDS), name, chain: chainSchema });
+const strandSchema: z.ZodType<Strand> = z.strictObject({
+  place: z.number().int().min(1).max(MOST_STRANDS),
+  name,
+  chain: chainSchema,
+});
 
 export const effectSchema: z.ZodType<Slot> = z
   .strictObject({
@@ -85,7 +124,8 @@ export const effectSchema: z.ZodType<Slot> = z
       return;
     }
     const result = paramsSchema(definition.params).safeParse(slot.values);
-    for (const issue of result.error?.issues ?? []) context.addIssue({ code: 'custom', message: issue.message, path: ['values', ...issue.path] });
+    for (const issue of result.error?.issues ?? [])
+      context.addIssue({ code: 'custom', message: issue.message, path: ['values', ...issue.path] });
   });
 
 /** How a fade goes: in a straight line, by equal power, or soft at both ends. */
@@ -94,7 +134,9 @@ export const FADE_SHAPES = ['line', 'power', 'soft'] as const;
 /** One treatment of a clip's sound, done beforehand: it costs nothing while playing. */
 export const stepSchema = z.discriminatedUnion('kind', [
   z.strictObject({
-    kind: z.literal('stretch'), id, on: z.boolean(),
+    kind: z.literal('stretch'),
+    id,
+    on: z.boolean(),
     /** New length over old. */
     times: z.number().min(0.25).max(4),
     semitones: z.number().min(-24).max(24),
@@ -104,7 +146,10 @@ export const stepSchema = z.discriminatedUnion('kind', [
     formantSemitones: z.number().min(-12).max(12),
   }),
   z.strictObject({
-    kind: z.literal('chain'), id, on: z.boolean(), name,
+    kind: z.literal('chain'),
+    id,
+    on: z.boolean(),
+    name,
     chain: chainSchema,
     /** What rings on after its end is kept. */
     rings: z.boolean(),
@@ -201,7 +246,10 @@ export const linkSchema = z.strictObject({
   /** The stretch of the rail that it does not push the parameter out of; the whole rail when left out. */
   range: z.strictObject({ low: z.number().min(0).max(1), high: z.number().min(0).max(1) }).optional(),
   /** Stretches in beats over which it does nothing: there it was written down as moves. */
-  rests: z.array(z.strictObject({ start: z.number().min(0), end: z.number().positive() })).max(200).optional(),
+  rests: z
+    .array(z.strictObject({ start: z.number().min(0), end: z.number().positive() }))
+    .max(200)
+    .optional(),
 });
 
 /** A control of an outside controller that a hand moves a parameter with. */
@@ -221,7 +269,10 @@ export const snapshotSchema = z.strictObject({
   name,
   /** Null for all of the piece. */
   channel: id.nullable(),
-  values: boundedList(z.strictObject({ target: targetSchema, value: z.union([z.number(), z.string(), z.boolean()]) }), 20_000),
+  values: boundedList(
+    z.strictObject({ target: targetSchema, value: z.union([z.number(), z.string(), z.boolean()]) }),
+    20_000,
+  ),
 });
 
 export const MOST_SNAPSHOTS = 64;
@@ -247,7 +298,10 @@ export const printOrderSchema = z.strictObject({
   hits: boundedList(z.strictObject({ from: z.number().min(0), to: z.number().positive() }), 2000).optional(),
   /** Only these effects of the channel take part; those that are on when left out. */
   effects: z.array(id).max(32).optional(),
-  /** Where it goes beside the Shelf: to where it came from on a track for prints, or there instead of its clip, which is muted. */
+  /**
+   * Where it goes beside the Shelf: to where it came from on a track for prints, or there instead of its clip, which is
+   * muted.
+   */
   goes: z.enum(['track', 'instead']).optional(),
 });
 export type PrintOrder = z.infer<typeof printOrderSchema>;
@@ -313,7 +367,21 @@ export type Print = z.infer<typeof printSchema>;
 
 export function emptyPiece(pieceId: string, pieceName: string): Piece {
   return {
-    version: 5, id: pieceId, name: pieceName, sampleRate: 48_000, tempo: { bpm: 100, beatsPerBar: 4 }, lengthBeats: 64,
-    loop: { on: false, start: 0, end: 16 }, tracks: [], returns: [], main: { gain: 1, chain: [] }, lanes: [], modulators: [], links: [], snapshots: [], sounds: {}, prints: [],
+    version: 5,
+    id: pieceId,
+    name: pieceName,
+    sampleRate: 48_000,
+    tempo: { bpm: 100, beatsPerBar: 4 },
+    lengthBeats: 64,
+    loop: { on: false, start: 0, end: 16 },
+    tracks: [],
+    returns: [],
+    main: { gain: 1, chain: [] },
+    lanes: [],
+    modulators: [],
+    links: [],
+    snapshots: [],
+    sounds: {},
+    prints: [],
   };
 }

@@ -7,8 +7,16 @@ import { pieceSchema, type Piece } from './piece';
 export class StandsOnIt extends Error {}
 
 type Json = unknown;
-const isRecord = (value: Json): value is Record<string, Json> => typeof value === 'object' && value !== null && !Array.isArray(value);
-const idOf = (value: Json): string | undefined => (isRecord(value) ? (typeof value.id === 'string' ? value.id : typeof value.to === 'string' ? value.to : undefined) : undefined);
+const isRecord = (value: Json): value is Record<string, Json> =>
+  typeof value === 'object' && value !== null && !Array.isArray(value);
+const idOf = (value: Json): string | undefined =>
+  isRecord(value)
+    ? typeof value.id === 'string'
+      ? value.id
+      : typeof value.to === 'string'
+        ? value.to
+        : undefined
+    : undefined;
 const isKeyed = (value: Json): value is Json[] => Array.isArray(value) && value.every((one) => idOf(one) !== undefined);
 const same = (a: Json, b: Json): boolean => a === b || JSON.stringify(a) === JSON.stringify(b);
 
@@ -16,8 +24,9 @@ const same = (a: Json, b: Json): boolean => a === b || JSON.stringify(a) === JSO
 type Place = readonly string[];
 
 /**
- * Takes what an edit did back out of what came after it: where a value is still as the edit left it, it becomes what it was before;
- * what later edits made of other values stays. Lists are compared by the ids of what lies in them, so that their order does not matter.
+ * Takes what an edit did back out of what came after it: where a value is still as the edit left it, it becomes what it
+ * was before; what later edits made of other values stays. Lists are compared by the ids of what lies in them, so that
+ * their order does not matter.
  * @param clash told of places that both the edit and later ones have changed
  */
 function without(before: Json, after: Json, now: Json, place: Place, clash: (place: Place) => void): Json {
@@ -36,7 +45,13 @@ function without(before: Json, after: Json, now: Json, place: Place, clash: (pla
   return now;
 }
 
-function listWithout(before: readonly Json[], after: readonly Json[], now: readonly Json[], place: Place, clash: (place: Place) => void): Json[] {
+function listWithout(
+  before: readonly Json[],
+  after: readonly Json[],
+  now: readonly Json[],
+  place: Place,
+  clash: (place: Place) => void,
+): Json[] {
   const find = (list: readonly Json[], id: string): Json | undefined => list.find((one) => idOf(one) === id);
   const kept: Json[] = now.flatMap((one) => {
     const id = idOf(one)!;
@@ -54,7 +69,10 @@ function listWithout(before: readonly Json[], after: readonly Json[], now: reado
 }
 
 const valueAt = (value: Json, place: Place): Json =>
-  place.reduce<Json>((at, name) => (Array.isArray(at) ? at.find((one) => idOf(one) === name) : isRecord(at) ? at[name] : undefined), value);
+  place.reduce<Json>(
+    (at, name) => (Array.isArray(at) ? at.find((one) => idOf(one) === name) : isRecord(at) ? at[name] : undefined),
+    value,
+  );
 
 /** The piece after so many entries of its history. */
 function pieceAfter(piece: Piece, entries: readonly HistoryEntry[], cursor: number, count: number): Piece {
@@ -64,26 +82,49 @@ function pieceAfter(piece: Piece, entries: readonly HistoryEntry[], cursor: numb
 }
 
 /** The first later entry after which a place is no longer as the edit left it. */
-function whoChanged(piece: Piece, entries: readonly HistoryEntry[], cursor: number, index: number, place: Place): string {
+function whoChanged(
+  piece: Piece,
+  entries: readonly HistoryEntry[],
+  cursor: number,
+  index: number,
+  place: Place,
+): string {
   const left = valueAt(pieceAfter(piece, entries, cursor, index + 1), place);
-  for (let count = index + 2; count <= cursor; count += 1) if (!same(valueAt(pieceAfter(piece, entries, cursor, count), place), left)) return entries[count - 1]!.label;
+  for (let count = index + 2; count <= cursor; count += 1)
+    if (!same(valueAt(pieceAfter(piece, entries, cursor, count), place), left)) return entries[count - 1]!.label;
   return entries[cursor - 1]!.label;
 }
 
 /** What of a piece is left hanging when something it needs is gone; null when all is well. */
-function hanging(piece: Piece, before: Piece): { readonly what: string; readonly is: (other: Piece) => boolean } | null {
+function hanging(
+  piece: Piece,
+  before: Piece,
+): { readonly what: string; readonly is: (other: Piece) => boolean } | null {
   const channels = new Set(channelIds(piece));
   for (const list of ['lanes', 'links'] as const) {
     for (const { id, target } of piece[list]) {
-      if (paramOf(piece, target) === undefined && paramOf(before, target) !== undefined) return { what: 'moves of it', is: (other) => other[list].some((one) => one.id === id) };
+      if (paramOf(piece, target) === undefined && paramOf(before, target) !== undefined)
+        return { what: 'moves of it', is: (other) => other[list].some((one) => one.id === id) };
     }
   }
   for (const clip of piece.tracks.flatMap(({ clips }) => clips)) {
-    if (!piece.sounds[clip.sound]) return { what: `the clip ${clip.name}`, is: (other) => other.tracks.some(({ clips }) => clips.some(({ id, sound }) => id === clip.id && sound === clip.sound)) };
+    if (!piece.sounds[clip.sound])
+      return {
+        what: `the clip ${clip.name}`,
+        is: (other) =>
+          other.tracks.some(({ clips }) => clips.some(({ id, sound }) => id === clip.id && sound === clip.sound)),
+      };
   }
   for (const channel of [...piece.tracks, ...piece.returns]) {
     const send = channel.sends.find(({ to }) => !channels.has(to));
-    if (send) return { what: `what ${channel.name} sends to it`, is: (other) => [...other.tracks, ...other.returns].some(({ id, sends }) => id === channel.id && sends.some(({ to }) => to === send.to)) };
+    if (send)
+      return {
+        what: `what ${channel.name} sends to it`,
+        is: (other) =>
+          [...other.tracks, ...other.returns].some(
+            ({ id, sends }) => id === channel.id && sends.some(({ to }) => to === send.to),
+          ),
+      };
   }
   return null;
 }
@@ -100,11 +141,17 @@ export function takeOut(piece: Piece, entries: readonly HistoryEntry[], cursor: 
   const clashes: Place[] = [];
   const merged = without(before, after, piece, [], (place) => clashes.push(place)) as Piece;
   const refuse = (who: string): never => {
-    throw new StandsOnIt(`“${entry.label}” cannot be taken out by itself: “${who}” stands on it. Take that out first, or go back in the history. Nothing was changed.`);
+    throw new StandsOnIt(
+      `“${entry.label}” cannot be taken out by itself: “${who}” stands on it. Take that out first, or go back in the history. Nothing was changed.`,
+    );
   };
   if (clashes.length > 0) refuse(whoChanged(piece, entries, cursor, index, clashes[0]!));
   const left = hanging(merged, piece);
-  if (left) refuse(entries.slice(index + 1, cursor).find((_, i) => left.is(pieceAfter(piece, entries, cursor, index + 2 + i)))?.label ?? left.what);
+  if (left)
+    refuse(
+      entries.slice(index + 1, cursor).find((_, i) => left.is(pieceAfter(piece, entries, cursor, index + 2 + i)))
+        ?.label ?? left.what,
+    );
   if (!pieceSchema.safeParse(merged).success) refuse('what came later');
   const [next, forward, backward] = produceWithPatches(piece, (draft) => assign(draft, merged));
   return { piece: next, label: `Take out: ${entry.label}`.slice(0, 300), forward, backward };

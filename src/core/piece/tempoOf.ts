@@ -7,7 +7,10 @@ type Timed = Pick<Piece, 'tempo' | 'sampleRate' | 'lanes'>;
 const known = new WeakMap<Lane, { readonly base: Piece['tempo']; readonly map: TempoMap }>();
 
 /** The lane that moves the tempo, if there is one and it is followed. */
-export const tempoLane = (piece: Pick<Piece, 'lanes'>): Lane | undefined => piece.lanes.find(({ on, target }) => on && target.channel === MAIN && target.effect === null && target.param === TEMPO_PARAM);
+export const tempoLane = (piece: Pick<Piece, 'lanes'>): Lane | undefined =>
+  piece.lanes.find(
+    ({ on, target }) => on && target.channel === MAIN && target.effect === null && target.param === TEMPO_PARAM,
+  );
 
 /** The tempo of a piece with its moves: what places in beats are to be turned into samples by, and back. */
 export function tempoOf(piece: Timed): Tempo {

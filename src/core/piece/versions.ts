@@ -9,8 +9,14 @@ type Stored = Record<string, unknown>;
 const migrations: Readonly<Record<number, (stored: Stored) => Stored>> = {
   /** 2 brought returns, and sends to them. */
   1: (stored) => ({
-    ...stored, version: 2, returns: [],
-    tracks: Array.isArray(stored.tracks) ? stored.tracks.map((track: unknown) => (typeof track === 'object' && track !== null ? { ...track, sends: [] } : track)) : stored.tracks,
+    ...stored,
+    version: 2,
+    returns: [],
+    tracks: Array.isArray(stored.tracks)
+      ? stored.tracks.map((track: unknown) =>
+          typeof track === 'object' && track !== null ? { ...track, sends: [] } : track,
+        )
+      : stored.tracks,
   }),
   /** 3 brought strands and wet paths; a piece without any is the same in both. */
   2: (stored) => ({ ...stored, version: 3 }),
@@ -32,7 +38,9 @@ export function readPiece(stored: unknown): Piece {
   let version = typeof document.version === 'number' ? document.version : NaN;
   if (!(version >= 1)) throw new UnreadablePiece('This is not a piece: it has no version.');
   if (version > CURRENT_VERSION) {
-    throw new UnreadablePiece(`This piece was made by a newer Zephiro (version ${version}); this one reads up to ${CURRENT_VERSION}.`);
+    throw new UnreadablePiece(
+      `This piece was made by a newer Zephiro (version ${version}); this one reads up to ${CURRENT_VERSION}.`,
+    );
   }
   while (version < CURRENT_VERSION) {
     const migrate = migrations[version];
@@ -43,5 +51,7 @@ export function readPiece(stored: unknown): Piece {
   const result = pieceSchema.safeParse(document);
   if (result.success) return result.data;
   const issue = result.error.issues[0];
-  throw new UnreadablePiece(`The piece is damaged at ${issue?.path.join('.') || 'its root'}: ${issue?.message ?? 'unknown'}.`);
+  throw new UnreadablePiece(
+    `The piece is damaged at ${issue?.path.join('.') || 'its root'}: ${issue?.message ?? 'unknown'}.`,
+  );
 }

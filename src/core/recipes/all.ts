@@ -6,4 +6,17 @@ import type { Recipe } from './recipe';
 import { riser } from './riser';
 
 /** Recipes for a stretch of a track, beside swells, which have a sheet of their own. */
-export const RECIPES: readonly Recipe[] = [riser, bed, filterSweep, stutter, tapeStop, lastHitEcho, reversedEchoes, ambientLoop, octaveLayer, bloom, degrade, source];
+export const RECIPES: readonly Recipe[] = [
+  riser,
+  bed,
+  filterSweep,
+  stutter,
+  tapeStop,
+  lastHitEcho,
+  reversedEchoes,
+  ambientLoop,
+  octaveLayer,
+  bloom,
+  degrade,
+  source,
+];

@@ -5,23 +5,69 @@ import { choice, figure, frequency, gain, ratio, time, toggle } from '../params/
 import { newSlot } from '../piece/edits/chain';
 import type { Clip } from '../piece/piece';
 import { hitSources, takeHit } from './reverseSwell';
-import { beatAt, clipsIn, hole, plainClip, plainTrack, sampleAt, trackLike, secondsOf, type Recipe, type RecipeInput, type RecipeWork } from './recipe';
+import {
+  beatAt,
+  clipsIn,
+  hole,
+  plainClip,
+  plainTrack,
+  sampleAt,
+  trackLike,
+  secondsOf,
+  type Recipe,
+  type RecipeInput,
+  type RecipeWork,
+} from './recipe';
 
 const NOTHING_THERE = 'No clip of this track lies in the stretch.';
 
 /** The stretch of the track as its clips play it, without its effects. */
 const bare = ({ piece, track, range }: RecipeInput): RecipeWork => ({
-  job: planPrint(piece, { channel: track.id, clip: null, fromBeat: range.start, toBeat: range.end, part: 'dry', tailBars: 0 }),
+  job: planPrint(piece, {
+    channel: track.id,
+    clip: null,
+    fromBeat: range.start,
+    toBeat: range.end,
+    part: 'dry',
+    tailBars: 0,
+  }),
   sounds: [],
 });
 
 /** The first slice of the stretch again and again, quicker and quicker, as clips of their own. */
 export const stutter: Recipe = {
-  id: 'stutter', name: 'Stutter', purpose: 'The first slice of the stretch again and again, speeding up to its end.',
+  id: 'stutter',
+  name: 'Stutter',
+  purpose: 'The first slice of the stretch again and again, speeding up to its end.',
   params: {
-    first: time({ label: 'First slice', group: 'Slices', hint: 'How long the slice is at first.', min: 30, max: 2000, initial: '1/4', smoothingSeconds: 0 }),
-    last: time({ label: 'Last slice', group: 'Slices', hint: 'How short it has become at the end.', min: 8, max: 1000, initial: '1/32', smoothingSeconds: 0 }),
-    fall: figure({ label: 'Level at the end', group: 'Slices', hint: 'Sinks or swells over the stretch.', unit: 'db', min: -24, max: 6, initial: 0, notches: [0] }),
+    first: time({
+      label: 'First slice',
+      group: 'Slices',
+      hint: 'How long the slice is at first.',
+      min: 30,
+      max: 2000,
+      initial: '1/4',
+      smoothingSeconds: 0,
+    }),
+    last: time({
+      label: 'Last slice',
+      group: 'Slices',
+      hint: 'How short it has become at the end.',
+      min: 8,
+      max: 1000,
+      initial: '1/32',
+      smoothingSeconds: 0,
+    }),
+    fall: figure({
+      label: 'Level at the end',
+      group: 'Slices',
+      hint: 'Sinks or swells over the stretch.',
+      unit: 'db',
+      min: -24,
+      max: 6,
+      initial: 0,
+      notches: [0],
+    }),
     backwards: toggle({ label: 'Every second backwards', group: 'Slices', hint: 'To and fro.', initial: false }),
   },
   lacks: (input) => (clipsIn(input).length === 0 ? NOTHING_THERE : null),
@@ -40,33 +86,80 @@ export const stutter: Recipe = {
       const wanted = (number('first') / 1000) * Math.pow(number('last') / number('first'), share);
       const length = Math.min(wanted, sound!.seconds, whole - at);
       const edge = Math.min(0.003, length / 4);
-      clips.push(plainClip(newId(), `Slice ${clips.length + 1}`, sound!.hash, beatAt(piece, sampleAt(piece, range.start) + Math.round(at * piece.sampleRate)), length, {
-        gain: Math.pow(10, (number('fall') * share) / 20), fadeInSeconds: clips.length === 0 ? 0 : edge, fadeOutSeconds: edge, reversed: is('backwards') && clips.length % 2 === 1,
-      }));
+      clips.push(
+        plainClip(
+          newId(),
+          `Slice ${clips.length + 1}`,
+          sound!.hash,
+          beatAt(piece, sampleAt(piece, range.start) + Math.round(at * piece.sampleRate)),
+          length,
+          {
+            gain: Math.pow(10, (number('fall') * share) / 20),
+            fadeInSeconds: clips.length === 0 ? 0 : edge,
+            fadeOutSeconds: edge,
+            reversed: is('backwards') && clips.length % 2 === 1,
+          },
+        ),
+      );
       at += wanted;
     }
-    return { tracks: [trackLike(input, `Stutter of ${track.name}`, clips)], clips: [{ track: track.id, clips: hole(input) }] };
+    return {
+      tracks: [trackLike(input, `Stutter of ${track.name}`, clips)],
+      clips: [{ track: track.id, clips: hole(input) }],
+    };
   },
 };
 
 /** Slows a stretch down to a stop, or starts it up, as a reel does. */
 export const tapeStop: Recipe = {
-  id: 'tapeStop', name: 'Tape stop', purpose: 'The stretch slows to a stop at its end, or starts up from one.',
+  id: 'tapeStop',
+  name: 'Tape stop',
+  purpose: 'The stretch slows to a stop at its end, or starts up from one.',
   params: {
-    way: choice({ label: 'Way', group: 'Tape', hint: 'To a stop, or up from one.', initial: 'stop', options: [{ id: 'stop', label: 'stops' }, { id: 'start', label: 'starts up' }] }),
-    curve: figure({ label: 'Curve', group: 'Tape', hint: 'Evenly, or for long at speed and then quickly down.', unit: 'pan', ends: ['at once', 'late'], min: -1, max: 1, initial: 0, notches: [0] }),
+    way: choice({
+      label: 'Way',
+      group: 'Tape',
+      hint: 'To a stop, or up from one.',
+      initial: 'stop',
+      options: [
+        { id: 'stop', label: 'stops' },
+        { id: 'start', label: 'starts up' },
+      ],
+    }),
+    curve: figure({
+      label: 'Curve',
+      group: 'Tape',
+      hint: 'Evenly, or for long at speed and then quickly down.',
+      unit: 'pan',
+      ends: ['at once', 'late'],
+      min: -1,
+      max: 1,
+      initial: 0,
+      notches: [0],
+    }),
   },
   lacks: (input) => (clipsIn(input).length === 0 ? NOTHING_THERE : null),
   work: bare,
-  sound: (_input, { number, word }, rendered) => ({ channels: rendered!.map((channel) => slowed(channel, word('way') === 'stop', Math.pow(3, number('curve')))) }),
+  sound: (_input, { number, word }, rendered) => ({
+    channels: rendered!.map((channel) => slowed(channel, word('way') === 'stop', Math.pow(3, number('curve')))),
+  }),
   lay: (input, _settings, sound) => {
     const { track, range, newId } = input;
-    const clip = plainClip(newId(), 'Tape stop', sound!.hash, range.start, sound!.seconds, { fadeOutSeconds: 0.004, fadeInSeconds: 0.002 });
-    return { tracks: [trackLike(input, `Tape stop of ${track.name}`, [clip])], clips: [{ track: track.id, clips: hole(input) }] };
+    const clip = plainClip(newId(), 'Tape stop', sound!.hash, range.start, sound!.seconds, {
+      fadeOutSeconds: 0.004,
+      fadeInSeconds: 0.002,
+    });
+    return {
+      tracks: [trackLike(input, `Tape stop of ${track.name}`, [clip])],
+      clips: [{ track: track.id, clips: hole(input) }],
+    };
   },
 };
 
-/** Speed `1 - t^curve` over the length, read by a cubic; the level goes down with the last of the speed, as a head hears less. */
+/**
+ * Speed `1 - t^curve` over the length, read by a cubic; the level goes down with the last of the speed, as a head hears
+ * less.
+ */
 function slowed(channel: Float32Array, stops: boolean, curve: number): Float32Array {
   const n = channel.length;
   const places = new Float64Array(n);
@@ -91,9 +184,30 @@ function cubicAt(samples: Float32Array, at: number): number {
   return b + 0.5 * t * (c - a + t * (2 * a - 5 * b + 4 * c - d + t * (3 * (b - c) + d - a)));
 }
 
-const NOTES = time({ label: 'Time', group: 'Echo', hint: 'Between one repeat and the next.', min: 40, max: 4000, initial: '1/8d', smoothingSeconds: 0 });
-const FEEDBACK = ratio({ label: 'Feedback', group: 'Echo', hint: 'How slowly they die away.', max: 0.95, initial: 0.6 });
-const DARK = frequency({ label: 'High cut', group: 'Echo', hint: 'Each repeat is darker than the one before.', min: 600, max: 20_000, initial: 5000 });
+const NOTES = time({
+  label: 'Time',
+  group: 'Echo',
+  hint: 'Between one repeat and the next.',
+  min: 40,
+  max: 4000,
+  initial: '1/8d',
+  smoothingSeconds: 0,
+});
+const FEEDBACK = ratio({
+  label: 'Feedback',
+  group: 'Echo',
+  hint: 'How slowly they die away.',
+  max: 0.95,
+  initial: 0.6,
+});
+const DARK = frequency({
+  label: 'High cut',
+  group: 'Echo',
+  hint: 'Each repeat is darker than the one before.',
+  min: 600,
+  max: 20_000,
+  initial: 5000,
+});
 const LEVEL = gain({ label: 'Level', group: 'Echo', hint: 'Of the first repeat against the hit.', initial: 0.7 });
 
 /** One hit alone through an echo, wet, over so many seconds. */
@@ -101,10 +215,37 @@ function echoOf(input: RecipeInput, hit: number, number: (id: string) => number,
   const { piece, track, hits } = input;
   const source = hitSources(piece, track, hits, [hit], 'chosen')[0]!;
   const taken = takeHit(input.sound(source.sound)!, source, piece.sampleRate);
-  const chain = [newSlot('echo', 'echo', 'neutral', { linked: true, timeL: number('time'), feedback: number('feedback'), filter: 'low', cutoff: number('highCut'), balance: 'levels', dry: 0, wet: 1 })];
-  const alone = treatmentPiece({ sound: taken, sampleRate: piece.sampleRate, bpm: piece.tempo.bpm, chain, tail: { kind: 'silent' }, hear: 'mix' });
+  const chain = [
+    newSlot('echo', 'echo', 'neutral', {
+      linked: true,
+      timeL: number('time'),
+      feedback: number('feedback'),
+      filter: 'low',
+      cutoff: number('highCut'),
+      balance: 'levels',
+      dry: 0,
+      wet: 1,
+    }),
+  ];
+  const alone = treatmentPiece({
+    sound: taken,
+    sampleRate: piece.sampleRate,
+    bpm: piece.tempo.bpm,
+    chain,
+    tail: { kind: 'silent' },
+    hear: 'mix',
+  });
   const toSample = Math.max(taken[0]!.length, Math.round(seconds * piece.sampleRate));
-  return { job: { plan: compilePlan({ ...alone, lengthBeats: 64 }), fromSample: 0, toSample, tail: { kind: 'seconds', seconds: 0 }, listening: undefined }, sounds: [{ hash: TREATED_SOUND, channels: taken }] };
+  return {
+    job: {
+      plan: compilePlan({ ...alone, lengthBeats: 64 }),
+      fromSample: 0,
+      toSample,
+      tail: { kind: 'seconds', seconds: 0 },
+      listening: undefined,
+    },
+    sounds: [{ hash: TREATED_SOUND, channels: taken }],
+  };
 }
 
 /** A hit can be taken only where its clip and its sound are at hand. */
@@ -114,38 +255,81 @@ const canTake = (input: RecipeInput, hit: number): boolean => {
 };
 
 const firstAfter = ({ hits, range }: RecipeInput): number => hits.findIndex(({ beat }) => beat >= range.end - 0.13);
-const lastBefore = ({ hits, range }: RecipeInput): number => hits.reduce((last, { beat }, i) => (beat <= range.start + 0.13 ? i : last), -1);
+const lastBefore = ({ hits, range }: RecipeInput): number =>
+  hits.reduce((last, { beat }, i) => (beat <= range.start + 0.13 ? i : last), -1);
 
 /** Repeats that come before the hit, from far to near, on the grid. */
 export const reversedEchoes: Recipe = {
   ofHits: true,
-  id: 'reversedEchoes', name: 'Reversed echoes', purpose: 'Repeats that lead up to the hit at the end of the stretch, each on the grid.',
+  id: 'reversedEchoes',
+  name: 'Reversed echoes',
+  purpose: 'Repeats that lead up to the hit at the end of the stretch, each on the grid.',
   params: { time: NOTES, feedback: FEEDBACK, highCut: DARK, level: LEVEL },
-  lacks: (input) => (canTake(input, firstAfter(input)) ? null : 'No hit of this track stands at the end of the stretch. Choose a stretch that ends at a hit.'),
-  work: (input, { number }) => echoOf(input, firstAfter(input), number, secondsOf(input.piece, { start: input.range.start, end: input.hits[firstAfter(input)]!.beat })),
+  lacks: (input) =>
+    canTake(input, firstAfter(input))
+      ? null
+      : 'No hit of this track stands at the end of the stretch. Choose a stretch that ends at a hit.',
+  work: (input, { number }) =>
+    echoOf(
+      input,
+      firstAfter(input),
+      number,
+      secondsOf(input.piece, { start: input.range.start, end: input.hits[firstAfter(input)]!.beat }),
+    ),
   sound: (_input, _settings, rendered) => ({ channels: rendered! }),
   lay: (input, { number }, sound) => {
     const { piece, track, hits, range, newId } = input;
     const hit = sampleAt(piece, hits[firstAfter(input)]!.beat);
     const length = Math.min(Math.round(sound!.seconds * piece.sampleRate), hit - sampleAt(piece, range.start));
-    const clip = plainClip(newId(), 'Reversed echoes', sound!.hash, beatAt(piece, hit - length), length / piece.sampleRate, { reversed: true, gain: number('level'), fadeInSeconds: Math.min(0.02, length / piece.sampleRate / 4), fadeOutSeconds: 0.003 });
-    return { tracks: [{ ...plainTrack(newId(), `Echoes into ${track.name}`, [clip], [], track.gain), pan: track.pan }] };
+    const clip = plainClip(
+      newId(),
+      'Reversed echoes',
+      sound!.hash,
+      beatAt(piece, hit - length),
+      length / piece.sampleRate,
+      {
+        reversed: true,
+        gain: number('level'),
+        fadeInSeconds: Math.min(0.02, length / piece.sampleRate / 4),
+        fadeOutSeconds: 0.003,
+      },
+    );
+    return {
+      tracks: [{ ...plainTrack(newId(), `Echoes into ${track.name}`, [clip], [], track.gain), pan: track.pan }],
+    };
   },
 };
 
 /** The last hit before a gap, echoing into it and gone by its end. */
 export const lastHitEcho: Recipe = {
   ofHits: true,
-  id: 'lastHit', name: 'Last hit into the gap', purpose: 'The hit before the stretch echoes into it, and is gone when the next phrase begins.',
+  id: 'lastHit',
+  name: 'Last hit into the gap',
+  purpose: 'The hit before the stretch echoes into it, and is gone when the next phrase begins.',
   params: { time: NOTES, feedback: { ...FEEDBACK, initial: 0.72 }, highCut: DARK, level: LEVEL },
-  lacks: (input) => (canTake(input, lastBefore(input)) ? null : 'No hit of this track stands before the stretch. Choose a stretch that begins after a hit.'),
-  work: (input, { number }) => echoOf(input, lastBefore(input), number, secondsOf(input.piece, { start: input.hits[lastBefore(input)]!.beat, end: input.range.end })),
+  lacks: (input) =>
+    canTake(input, lastBefore(input))
+      ? null
+      : 'No hit of this track stands before the stretch. Choose a stretch that begins after a hit.',
+  work: (input, { number }) =>
+    echoOf(
+      input,
+      lastBefore(input),
+      number,
+      secondsOf(input.piece, { start: input.hits[lastBefore(input)]!.beat, end: input.range.end }),
+    ),
   sound: (_input, _settings, rendered) => ({ channels: rendered! }),
   lay: (input, { number }, sound) => {
     const { piece, track, hits, range, newId } = input;
     const start = hits[lastBefore(input)]!.beat;
     const length = Math.min(sound!.seconds, secondsOf(piece, { start, end: range.end }));
-    const clip = plainClip(newId(), 'Last hit', sound!.hash, start, length, { gain: number('level'), fadeOutSeconds: Math.min(0.06, length / 4), fadeOutShape: 'soft' });
-    return { tracks: [{ ...plainTrack(newId(), `Last hit of ${track.name}`, [clip], [], track.gain), pan: track.pan }] };
+    const clip = plainClip(newId(), 'Last hit', sound!.hash, start, length, {
+      gain: number('level'),
+      fadeOutSeconds: Math.min(0.06, length / 4),
+      fadeOutShape: 'soft',
+    });
+    return {
+      tracks: [{ ...plainTrack(newId(), `Last hit of ${track.name}`, [clip], [], track.gain), pan: track.pan }],
+    };
   },
 };

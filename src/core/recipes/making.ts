@@ -9,14 +9,44 @@ import { seamless } from './seamless';
 
 /** A loop without a seam out of any moment, laid over what follows. */
 export const ambientLoop: Recipe = {
-  id: 'loop', name: 'Loop without a seam', purpose: 'The stretch becomes a loop that never shows where it begins, laid out for as long as you want.',
+  id: 'loop',
+  name: 'Loop without a seam',
+  purpose: 'The stretch becomes a loop that never shows where it begins, laid out for as long as you want.',
   params: {
-    overlap: ratio({ label: 'Overlap', group: 'Loop', hint: 'Share of the stretch in which its end melts into its beginning: more for pads, less for rhythms.', min: 0.02, max: 0.5, initial: 0.3 }),
-    bars: figure({ label: 'For', group: 'Loop', hint: 'How many bars it lies.', unit: 'count', min: 1, max: 512, taper: { kind: 'log' }, initial: 8, notches: [4, 8, 16, 32, 64, 128, 256], smoothingSeconds: 0 }),
+    overlap: ratio({
+      label: 'Overlap',
+      group: 'Loop',
+      hint: 'Share of the stretch in which its end melts into its beginning: more for pads, less for rhythms.',
+      min: 0.02,
+      max: 0.5,
+      initial: 0.3,
+    }),
+    bars: figure({
+      label: 'For',
+      group: 'Loop',
+      hint: 'How many bars it lies.',
+      unit: 'count',
+      min: 1,
+      max: 512,
+      taper: { kind: 'log' },
+      initial: 8,
+      notches: [4, 8, 16, 32, 64, 128, 256],
+      smoothingSeconds: 0,
+    }),
     level: gain({ label: 'Level', group: 'Loop', hint: 'Of the loop.', initial: 0.8 }),
   },
   lacks: (input) => (clipsIn(input).length === 0 ? 'Nothing of this track sounds in the stretch.' : null),
-  work: ({ piece, track, range }) => ({ job: planPrint(piece, { channel: track.id, clip: null, fromBeat: range.start, toBeat: range.end, part: 'mix', tailBars: 0 }), sounds: [] }),
+  work: ({ piece, track, range }) => ({
+    job: planPrint(piece, {
+      channel: track.id,
+      clip: null,
+      fromBeat: range.start,
+      toBeat: range.end,
+      part: 'mix',
+      tailBars: 0,
+    }),
+    sounds: [],
+  }),
   sound: (input, { number }, rendered) => {
     const channels = seamless(rendered!, Math.round(number('overlap') * rendered![0]!.length), input.piece.sampleRate);
     return { channels, loop: { first: 0, last: channels[0]!.length - 1 } };
@@ -29,10 +59,24 @@ export const ambientLoop: Recipe = {
     // Turn after turn, each beginning on the very sample at which the one before ends, however the tempo moves.
     const from = sampleAt(piece, range.end);
     const turn = Math.round(sound!.seconds * piece.sampleRate);
-    const clips = Array.from({ length: turns }, (_, i) => plainClip(newId(), `Loop ${i + 1}`, sound!.hash, beatAt(piece, from + i * turn), Math.min(sound!.seconds, whole - i * sound!.seconds), {
-      fadeInSeconds: i === 0 ? 0.05 : 0, fadeOutSeconds: i === turns - 1 ? Math.min(0.05, (whole - i * sound!.seconds) / 2) : 0,
-    }));
-    return { tracks: [{ ...plainTrack(newId(), `Loop of ${track.name}`, clips, [], track.gain * number('level')), pan: track.pan }] };
+    const clips = Array.from({ length: turns }, (_, i) =>
+      plainClip(
+        newId(),
+        `Loop ${i + 1}`,
+        sound!.hash,
+        beatAt(piece, from + i * turn),
+        Math.min(sound!.seconds, whole - i * sound!.seconds),
+        {
+          fadeInSeconds: i === 0 ? 0.05 : 0,
+          fadeOutSeconds: i === turns - 1 ? Math.min(0.05, (whole - i * sound!.seconds) / 2) : 0,
+        },
+      ),
+    );
+    return {
+      tracks: [
+        { ...plainTrack(newId(), `Loop of ${track.name}`, clips, [], track.gain * number('level')), pan: track.pan },
+      ],
+    };
   },
 };
 
@@ -41,26 +85,68 @@ type Source = (typeof SOURCES)[number];
 
 /** Noise or a tone over a stretch, with an envelope: a beginning for risers and beds. */
 export const source: Recipe = {
-  id: 'source', name: 'Noise or tone', purpose: 'A clip of noise or of a gliding tone over the stretch: to be filtered, spaced and ridden.',
+  id: 'source',
+  name: 'Noise or tone',
+  purpose: 'A clip of noise or of a gliding tone over the stretch: to be filtered, spaced and ridden.',
   params: {
-    kind: choice({ label: 'Kind', group: 'Source', hint: 'White is bright, pink even, brown dark; band is noise round a frequency; or a tone.', initial: 'pink', options: SOURCES.map((id) => ({ id, label: id })) }),
-    fromHz: frequency({ label: 'From', group: 'Source', hint: 'Where a tone or a band begins.', min: 20, max: 12_000, initial: 110 }),
-    toHz: frequency({ label: 'To', group: 'Source', hint: 'Where it has glided to at the end.', min: 20, max: 12_000, initial: 440 }),
-    rise: ratio({ label: 'Comes over', group: 'Envelope', hint: 'Share of the stretch in which it comes up.', initial: 0.9 }),
-    fall: ratio({ label: 'Goes over', group: 'Envelope', hint: 'Share of the stretch in which it goes.', initial: 0.02 }),
+    kind: choice({
+      label: 'Kind',
+      group: 'Source',
+      hint: 'White is bright, pink even, brown dark; band is noise round a frequency; or a tone.',
+      initial: 'pink',
+      options: SOURCES.map((id) => ({ id, label: id })),
+    }),
+    fromHz: frequency({
+      label: 'From',
+      group: 'Source',
+      hint: 'Where a tone or a band begins.',
+      min: 20,
+      max: 12_000,
+      initial: 110,
+    }),
+    toHz: frequency({
+      label: 'To',
+      group: 'Source',
+      hint: 'Where it has glided to at the end.',
+      min: 20,
+      max: 12_000,
+      initial: 440,
+    }),
+    rise: ratio({
+      label: 'Comes over',
+      group: 'Envelope',
+      hint: 'Share of the stretch in which it comes up.',
+      initial: 0.9,
+    }),
+    fall: ratio({
+      label: 'Goes over',
+      group: 'Envelope',
+      hint: 'Share of the stretch in which it goes.',
+      initial: 0.02,
+    }),
     level: gain({ label: 'Level', group: 'Envelope', hint: 'At its fullest.', initial: 0.5 }),
   },
   lacks: () => null,
   sound: (input, { number, word }) => {
     const { sampleRate } = input.piece;
     const length = Math.max(2, Math.round(secondsOf(input.piece, input.range) * sampleRate));
-    return { channels: [1, 2].map((side) => sourceSound(word('kind') as Source, length, sampleRate, number('fromHz'), number('toHz'), side)) };
+    return {
+      channels: [1, 2].map((side) =>
+        sourceSound(word('kind') as Source, length, sampleRate, number('fromHz'), number('toHz'), side),
+      ),
+    };
   },
   lay: (input, { number, word }, sound) => {
     const { range, newId } = input;
     const rise = Math.max(0.003, number('rise') * sound!.seconds);
     const fall = Math.max(0.003, Math.min(number('fall') * sound!.seconds, sound!.seconds - rise));
-    const clip = plainClip(newId(), word('kind'), sound!.hash, range.start, sound!.seconds, { gain: number('level'), fadeInSeconds: Math.min(rise, sound!.seconds - 0.003), fadeInShape: 'soft', fadeOutSeconds: Math.max(0.002, fall), fadeOutShape: 'soft' });
+    const clip = plainClip(newId(), word('kind'), sound!.hash, range.start, sound!.seconds, {
+      gain: number('level'),
+      fadeInSeconds: Math.min(rise, sound!.seconds - 0.003),
+      fadeInShape: 'soft',
+      fadeOutSeconds: Math.max(0.002, fall),
+      fadeOutShape: 'soft',
+    });
     return { tracks: [plainTrack(newId(), `Source, ${word('kind')}`, [clip])] };
   },
 };
@@ -68,7 +154,14 @@ export const source: Recipe = {
 /** Highest sample of tones, and about three times the mean of noises. */
 const FULL = 0.5;
 
-function sourceSound(kind: Source, length: number, sampleRate: number, fromHz: number, toHz: number, side: number): Float32Array {
+function sourceSound(
+  kind: Source,
+  length: number,
+  sampleRate: number,
+  fromHz: number,
+  toHz: number,
+  side: number,
+): Float32Array {
   const hzAt = (i: number): number => fromHz * Math.pow(toHz / fromHz, i / length);
   if (kind === 'sine' || kind === 'saw' || kind === 'pulse') return tone(kind, length, sampleRate, hzAt);
   const noise = new Noise(0x2f6e2b1 * side);
@@ -79,7 +172,10 @@ function sourceSound(kind: Source, length: number, sampleRate: number, fromHz: n
   return band(length, noise, sampleRate, hzAt);
 }
 
-/** White noise through six poles, within 0.05 dB of -3 dB an octave. Source: Paul Kellet, "Filter to make pink noise from white" (2000, public domain). */
+/**
+ * White noise through six poles, within 0.05 dB of -3 dB an octave. Source: Paul Kellet, "Filter to make pink noise
+ * from white" (2000, public domain).
+ */
 function pink(length: number, noise: Noise): Float32Array {
   const poles = [0.99886, 0.99332, 0.969, 0.8665, 0.55, -0.7616];
   const gains = [0.0555179, 0.0750759, 0.153852, 0.3104856, 0.5329522, -0.016898];
@@ -116,13 +212,19 @@ function band(length: number, noise: Noise, sampleRate: number, hzAt: (i: number
     for (let i = 0; i < STEP_FRAMES; i += 1) run.left[i] = noise.next();
     row.aim(0, Math.tan((Math.PI * Math.min(hzAt(at), 0.4 * sampleRate)) / sampleRate), 0.7, 0, 0.7, 0);
     row.process(run);
-    for (let i = 0; i < STEP_FRAMES && at + i < length; i += 1) out[at + i] = FULL * Math.min(8, Math.sqrt(sampleRate / (3 * hzAt(at)))) * 0.5 * run.left[i]!;
+    for (let i = 0; i < STEP_FRAMES && at + i < length; i += 1)
+      out[at + i] = FULL * Math.min(8, Math.sqrt(sampleRate / (3 * hzAt(at)))) * 0.5 * run.left[i]!;
   }
   return out;
 }
 
 /** A gliding tone, its jumps rounded. */
-function tone(kind: 'sine' | 'saw' | 'pulse', length: number, sampleRate: number, hzAt: (i: number) => number): Float32Array {
+function tone(
+  kind: 'sine' | 'saw' | 'pulse',
+  length: number,
+  sampleRate: number,
+  hzAt: (i: number) => number,
+): Float32Array {
   let phase = 0;
   const saw = (at: number, step: number): number => 2 * at - 1 - jumpRest(at, step);
   return Float32Array.from({ length }, (_, i) => {

@@ -2,15 +2,50 @@ import { choice, figure, frequency, gain, ratio } from '../params/make';
 import { newSlot } from '../piece/edits/chain';
 import { clipsIn, laneOn, over, plainTrack, type Recipe } from './recipe';
 
-const BEND = figure({ label: 'Curve', group: 'Way', hint: 'Evenly in the middle; to the right it waits and then rushes.', unit: 'pan', ends: ['at once', 'late'], min: -1, max: 1, initial: 0.3, notches: [0] });
+const BEND = figure({
+  label: 'Curve',
+  group: 'Way',
+  hint: 'Evenly in the middle; to the right it waits and then rushes.',
+  unit: 'pan',
+  ends: ['at once', 'late'],
+  min: -1,
+  max: 1,
+  initial: 0.3,
+  notches: [0],
+});
 
 /** A filter that goes over a stretch and is out of the way before and after it. */
 export const filterSweep: Recipe = {
-  id: 'sweep', name: 'Filter sweep', purpose: 'A filter that closes or opens over the stretch, and lets go at its end.',
+  id: 'sweep',
+  name: 'Filter sweep',
+  purpose: 'A filter that closes or opens over the stretch, and lets go at its end.',
   params: {
-    way: choice({ label: 'Way', group: 'Way', hint: 'What is taken away over the stretch, or given back.', initial: 'lowGoes', options: [{ id: 'lowGoes', label: 'thins out' }, { id: 'highGoes', label: 'darkens' }, { id: 'highComes', label: 'opens up' }, { id: 'lowComes', label: 'fills up' }] }),
-    farHz: frequency({ label: 'Farthest', group: 'Way', hint: 'How far it goes: where the filter stands when least is left.', min: 60, max: 12_000, initial: 1600 }),
-    resonance: ratio({ label: 'Resonance', group: 'Way', hint: 'A ring at the edge that brings the sweep out.', initial: 0.25 }),
+    way: choice({
+      label: 'Way',
+      group: 'Way',
+      hint: 'What is taken away over the stretch, or given back.',
+      initial: 'lowGoes',
+      options: [
+        { id: 'lowGoes', label: 'thins out' },
+        { id: 'highGoes', label: 'darkens' },
+        { id: 'highComes', label: 'opens up' },
+        { id: 'lowComes', label: 'fills up' },
+      ],
+    }),
+    farHz: frequency({
+      label: 'Farthest',
+      group: 'Way',
+      hint: 'How far it goes: where the filter stands when least is left.',
+      min: 60,
+      max: 12_000,
+      initial: 1600,
+    }),
+    resonance: ratio({
+      label: 'Resonance',
+      group: 'Way',
+      hint: 'A ring at the edge that brings the sweep out.',
+      initial: 0.25,
+    }),
     bend: BEND,
   },
   lacks: () => null,
@@ -21,7 +56,17 @@ export const filterSweep: Recipe = {
     const id = newId();
     const [from, to] = way.endsWith('Goes') ? [open, number('farHz')] : [number('farHz'), open];
     return {
-      slots: [{ channel: track.id, slot: newSlot(id, 'filter', 'neutral', { kind: high ? 'high' : 'low', slope: '24', cutoff: open, resonance: number('resonance') }) }],
+      slots: [
+        {
+          channel: track.id,
+          slot: newSlot(id, 'filter', 'neutral', {
+            kind: high ? 'high' : 'low',
+            slope: '24',
+            cutoff: open,
+            resonance: number('resonance'),
+          }),
+        },
+      ],
       lanes: [laneOn(newId(), track.id, id, 'cutoff', over(range, open, from, to, number('bend')))],
     };
   },
@@ -29,18 +74,45 @@ export const filterSweep: Recipe = {
 
 /** Fewer and fewer samples and heights over a stretch. */
 export const degrade: Recipe = {
-  id: 'degrade', name: 'Wears away', purpose: 'The sound loses samples and heights over the stretch, as if copied again and again.',
+  id: 'degrade',
+  name: 'Wears away',
+  purpose: 'The sound loses samples and heights over the stretch, as if copied again and again.',
   params: {
-    rate: frequency({ label: 'Sample rate at the end', group: 'Way', hint: 'How seldom the wave is looked at in the end.', min: 400, max: 40_000, initial: 3200 }),
-    bits: figure({ label: 'Bits at the end', group: 'Way', hint: 'How many heights are left in the end.', unit: 'bits', min: 1, max: 16, initial: 6 }),
-    wobble: ratio({ label: 'Clock wobble', group: 'Way', hint: 'Unsteady, so that it rustles rather than whistles.', initial: 0.25 }),
+    rate: frequency({
+      label: 'Sample rate at the end',
+      group: 'Way',
+      hint: 'How seldom the wave is looked at in the end.',
+      min: 400,
+      max: 40_000,
+      initial: 3200,
+    }),
+    bits: figure({
+      label: 'Bits at the end',
+      group: 'Way',
+      hint: 'How many heights are left in the end.',
+      unit: 'bits',
+      min: 1,
+      max: 16,
+      initial: 6,
+    }),
+    wobble: ratio({
+      label: 'Clock wobble',
+      group: 'Way',
+      hint: 'Unsteady, so that it rustles rather than whistles.',
+      initial: 0.25,
+    }),
     bend: BEND,
   },
   lacks: () => null,
   lay: ({ track, range, newId }, { number }) => {
     const id = newId();
     return {
-      slots: [{ channel: track.id, slot: newSlot(id, 'crush', 'neutral', { rate: 48_000, bits: 16, wobble: number('wobble') }) }],
+      slots: [
+        {
+          channel: track.id,
+          slot: newSlot(id, 'crush', 'neutral', { rate: 48_000, bits: 16, wobble: number('wobble') }),
+        },
+      ],
       lanes: [
         laneOn(newId(), track.id, id, 'rate', over(range, 48_000, 48_000, number('rate'), number('bend'))),
         laneOn(newId(), track.id, id, 'bits', over(range, 16, 16, number('bits'), number('bend'))),
@@ -51,16 +123,37 @@ export const degrade: Recipe = {
 
 /** A cluster of taps before a reverb that comes up over a stretch. */
 export const bloom: Recipe = {
-  id: 'bloom', name: 'Bloom', purpose: 'Taps before a long reverb: the track opens into space over the stretch.',
+  id: 'bloom',
+  name: 'Bloom',
+  purpose: 'Taps before a long reverb: the track opens into space over the stretch.',
   params: {
-    amount: ratio({ label: 'At the full end', group: 'Way', hint: 'How much of it is heard when it has come up.', initial: 0.6 }),
-    decay: figure({ label: 'Decay', group: 'Way', hint: 'How long the space rings.', unit: 'ms', min: 500, max: 20_000, taper: { kind: 'log' }, initial: 5000 }),
+    amount: ratio({
+      label: 'At the full end',
+      group: 'Way',
+      hint: 'How much of it is heard when it has come up.',
+      initial: 0.6,
+    }),
+    decay: figure({
+      label: 'Decay',
+      group: 'Way',
+      hint: 'How long the space rings.',
+      unit: 'ms',
+      min: 500,
+      max: 20_000,
+      taper: { kind: 'log' },
+      initial: 5000,
+    }),
     bend: BEND,
   },
   lacks: () => null,
   lay: ({ track, range, newId }, { number }) => {
     const [taps, space] = [newId(), newId()];
-    const reverb = newSlot(space, 'reverb', 'neutral', { space: 'hall', decay: number('decay'), balance: 'mix', mix: 0 });
+    const reverb = newSlot(space, 'reverb', 'neutral', {
+      space: 'hall',
+      decay: number('decay'),
+      balance: 'mix',
+      mix: 0,
+    });
     return {
       slots: [
         { channel: track.id, slot: newSlot(taps, 'taps', 'spray', { balance: 'mix', mix: 0 }) },
@@ -76,20 +169,57 @@ export const bloom: Recipe = {
 
 /** The same part an octave away, on a track of its own. */
 export const octaveLayer: Recipe = {
-  id: 'octave', name: 'Octave layer', purpose: 'The part of the stretch an octave down or up under itself, its throat kept or moved.',
+  id: 'octave',
+  name: 'Octave layer',
+  purpose: 'The part of the stretch an octave down or up under itself, its throat kept or moved.',
   params: {
-    semitones: figure({ label: 'Semitones', group: 'Layer', hint: 'How far from the part itself.', unit: 'semitones', min: -24, max: 24, initial: -12, notches: [-12, -7, -5, 5, 7, 12] }),
-    formantShift: figure({ label: 'Formants', group: 'Layer', hint: 'A smaller or larger throat for the layer.', unit: 'semitones', min: -12, max: 12, initial: 0, notches: [0] }),
-    drive: figure({ label: 'Drive', group: 'Layer', hint: 'Warms the layer, so that it stands on its own.', unit: 'db', min: 0, max: 30, initial: 0, offAt: 'min' }),
+    semitones: figure({
+      label: 'Semitones',
+      group: 'Layer',
+      hint: 'How far from the part itself.',
+      unit: 'semitones',
+      min: -24,
+      max: 24,
+      initial: -12,
+      notches: [-12, -7, -5, 5, 7, 12],
+    }),
+    formantShift: figure({
+      label: 'Formants',
+      group: 'Layer',
+      hint: 'A smaller or larger throat for the layer.',
+      unit: 'semitones',
+      min: -12,
+      max: 12,
+      initial: 0,
+      notches: [0],
+    }),
+    drive: figure({
+      label: 'Drive',
+      group: 'Layer',
+      hint: 'Warms the layer, so that it stands on its own.',
+      unit: 'db',
+      min: 0,
+      max: 30,
+      initial: 0,
+      offAt: 'min',
+    }),
     level: gain({ label: 'Level', group: 'Layer', hint: 'Of the layer against the part.', initial: 0.5 }),
   },
   lacks: (input) => (clipsIn(input).length === 0 ? 'No clip of this track lies in the stretch.' : null),
   lay: (input, { number }) => {
     const { track, newId } = input;
-    const chain = [newSlot(newId(), 'pitch', 'neutral', { semitones: number('semitones'), formantShift: number('formantShift') })];
-    if (number('drive') > 0) chain.push(newSlot(newId(), 'drive', 'neutral', { drive: number('drive'), curve: 'tube' }));
-    const layer = plainTrack(newId(), `${track.name}, layer`, clipsIn(input).map((clip) => ({ ...clip, id: newId() })), chain, track.gain * number('level'));
+    const chain = [
+      newSlot(newId(), 'pitch', 'neutral', { semitones: number('semitones'), formantShift: number('formantShift') }),
+    ];
+    if (number('drive') > 0)
+      chain.push(newSlot(newId(), 'drive', 'neutral', { drive: number('drive'), curve: 'tube' }));
+    const layer = plainTrack(
+      newId(),
+      `${track.name}, layer`,
+      clipsIn(input).map((clip) => ({ ...clip, id: newId() })),
+      chain,
+      track.gain * number('level'),
+    );
     return { tracks: [{ ...layer, pan: track.pan }] };
   },
 };
-

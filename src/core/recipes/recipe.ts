@@ -62,11 +62,17 @@ export interface Recipe {
   readonly params: Params;
   /** Why it cannot be made here; null when it can. */
   lacks(input: RecipeInput): string | null;
-  /** What has to be rendered first; nothing when left out or null. @throws Error for the person to read, where there is nothing to make it of */
+  /**
+   * What has to be rendered first; nothing when left out or null.
+   * @throws Error for the person to read, where there is nothing to make it of
+   */
   work?(input: RecipeInput, settings: Settings): RecipeWork | null;
   /** It is made of the hits of the track, so they have to be found first. */
   readonly ofHits?: true;
-  /** The sound that is laid, from what was rendered, or from nothing. @throws Error for the person to read, where nothing sounded */
+  /**
+   * The sound that is laid, from what was rendered, or from nothing.
+   * @throws Error for the person to read, where nothing sounded
+   */
   sound?(input: RecipeInput, settings: Settings, rendered: SoundData | null): RecipeSound;
   /** @param sound hash of the sound that was made, and its length in seconds */
   lay(input: RecipeInput, settings: Settings, sound: { readonly hash: string; readonly seconds: number } | null): Laid;
@@ -84,33 +90,99 @@ export function settingsOf({ params }: Pick<Recipe, 'params'>, values: ParamValu
   };
 }
 
-export const secondsOf = (piece: Piece, { start, end }: Stretch): number => placeSeconds(end, tempoOf(piece)) - placeSeconds(start, tempoOf(piece));
+export const secondsOf = (piece: Piece, { start, end }: Stretch): number =>
+  placeSeconds(end, tempoOf(piece)) - placeSeconds(start, tempoOf(piece));
 export const sampleAt = (piece: Piece, beat: number): number => beatsToSamples(beat, tempoOf(piece), piece.sampleRate);
-export const beatAt = (piece: Piece, sample: number): number => samplesToBeats(Math.max(0, sample), tempoOf(piece), piece.sampleRate);
+export const beatAt = (piece: Piece, sample: number): number =>
+  samplesToBeats(Math.max(0, sample), tempoOf(piece), piece.sampleRate);
 
 /** A plain track that holds what a recipe made; its name is made one of its own when it is laid. */
-export const plainTrack = (id: string, name: string, clips: readonly Clip[], chain: readonly Slot[] = [], gain = 1): Track => ({ id, name: name.slice(0, 120), gain, pan: 0, mute: false, solo: false, sends: [], chain: [...chain], clips: [...clips] });
-
-/** A track whose clips take the place of another's: through the same effects, sends, level and place. Moves and links stay with the other. */
-export const trackLike = ({ track, newId }: Pick<RecipeInput, 'track' | 'newId'>, name: string, clips: readonly Clip[]): Track => ({
-  ...plainTrack(newId(), name, clips, track.chain.map((slot) => copyOf(slot, newId())), track.gain), pan: track.pan, sends: track.sends.map((send) => ({ ...send })),
+export const plainTrack = (
+  id: string,
+  name: string,
+  clips: readonly Clip[],
+  chain: readonly Slot[] = [],
+  gain = 1,
+): Track => ({
+  id,
+  name: name.slice(0, 120),
+  gain,
+  pan: 0,
+  mute: false,
+  solo: false,
+  sends: [],
+  chain: [...chain],
+  clips: [...clips],
 });
 
-export const plainClip = (id: string, name: string, sound: string, start: number, lengthSeconds: number, more: Partial<Clip> = {}): Clip => ({
-  id, name: name.slice(0, 120), sound, start, offsetSeconds: 0, lengthSeconds, gain: 1, fadeInSeconds: 0, fadeOutSeconds: 0, print: null, ...more,
+/**
+ * A track whose clips take the place of another's: through the same effects, sends, level and place. Moves and links
+ * stay with the other.
+ */
+export const trackLike = (
+  { track, newId }: Pick<RecipeInput, 'track' | 'newId'>,
+  name: string,
+  clips: readonly Clip[],
+): Track => ({
+  ...plainTrack(
+    newId(),
+    name,
+    clips,
+    track.chain.map((slot) => copyOf(slot, newId())),
+    track.gain,
+  ),
+  pan: track.pan,
+  sends: track.sends.map((send) => ({ ...send })),
+});
+
+export const plainClip = (
+  id: string,
+  name: string,
+  sound: string,
+  start: number,
+  lengthSeconds: number,
+  more: Partial<Clip> = {},
+): Clip => ({
+  id,
+  name: name.slice(0, 120),
+  sound,
+  start,
+  offsetSeconds: 0,
+  lengthSeconds,
+  gain: 1,
+  fadeInSeconds: 0,
+  fadeOutSeconds: 0,
+  print: null,
+  ...more,
 });
 
 /** A lane on an effect that a recipe lays; figures are in the parameter's own unit. */
-export const laneOn = (id: string, channel: string, effect: string, param: string, points: readonly Point[]): Lane => ({ id, target: { channel, effect, param }, unit: 'own', on: true, points: [...points] });
+export const laneOn = (id: string, channel: string, effect: string, param: string, points: readonly Point[]): Lane => ({
+  id,
+  target: { channel, effect, param },
+  unit: 'own',
+  on: true,
+  points: [...points],
+});
 
-export const point = (beat: number, value: number, shape: Point['shape'] = 'line', bend = 0): Point => ({ beat, value, shape, bend });
+export const point = (beat: number, value: number, shape: Point['shape'] = 'line', bend = 0): Point => ({
+  beat,
+  value,
+  shape,
+  bend,
+});
 
 /** A value that stands at rest, goes from one end to another over a stretch, and is at rest again after it. */
 export const over = ({ start, end }: Stretch, rest: number, from: number, to: number, bend: number): Point[] => [
-  ...(start > 0 ? [point(0, rest, 'hold')] : []), point(start, from, bend === 0 ? 'line' : 'curve', bend), point(end, to, 'hold'), point(end + 1e-3, rest, 'hold'),
+  ...(start > 0 ? [point(0, rest, 'hold')] : []),
+  point(start, from, bend === 0 ? 'line' : 'curve', bend),
+  point(end, to, 'hold'),
+  point(end + 1e-3, rest, 'hold'),
 ];
 
-/** The clips of a track with nothing left of them in a stretch; what reaches into it is cut, and can be drawn out again. */
+/**
+ * The clips of a track with nothing left of them in a stretch; what reaches into it is cut, and can be drawn out again.
+ */
 export function hole({ piece, track, range, newId }: RecipeInput, fadeSeconds = 0.005): Clip[] {
   const seconds = (beat: number): number => placeSeconds(beat, tempoOf(piece));
   return track.clips.flatMap((clip) => {
@@ -119,14 +191,33 @@ export function hole({ piece, track, range, newId }: RecipeInput, fadeSeconds = 
     const parts: Clip[] = [];
     const before = seconds(range.start) - seconds(clip.start);
     const after = seconds(end) - seconds(range.end);
-    const late = (lengthSeconds: number): number => clip.offsetSeconds + (clip.reversed ? clip.lengthSeconds - lengthSeconds : 0);
-    if (before > fadeSeconds) parts.push({ ...clip, lengthSeconds: before, offsetSeconds: late(before), fadeInSeconds: Math.min(clip.fadeInSeconds, before - fadeSeconds), fadeOutSeconds: fadeSeconds });
+    const late = (lengthSeconds: number): number =>
+      clip.offsetSeconds + (clip.reversed ? clip.lengthSeconds - lengthSeconds : 0);
+    if (before > fadeSeconds)
+      parts.push({
+        ...clip,
+        lengthSeconds: before,
+        offsetSeconds: late(before),
+        fadeInSeconds: Math.min(clip.fadeInSeconds, before - fadeSeconds),
+        fadeOutSeconds: fadeSeconds,
+      });
     if (after > fadeSeconds) {
-      parts.push({ ...clip, id: parts.length > 0 ? newId() : clip.id, start: range.end, lengthSeconds: after, offsetSeconds: clip.reversed ? clip.offsetSeconds : clip.offsetSeconds + clip.lengthSeconds - after, fadeInSeconds: fadeSeconds, fadeOutSeconds: Math.min(clip.fadeOutSeconds, after - fadeSeconds) });
+      parts.push({
+        ...clip,
+        id: parts.length > 0 ? newId() : clip.id,
+        start: range.end,
+        lengthSeconds: after,
+        offsetSeconds: clip.reversed ? clip.offsetSeconds : clip.offsetSeconds + clip.lengthSeconds - after,
+        fadeInSeconds: fadeSeconds,
+        fadeOutSeconds: Math.min(clip.fadeOutSeconds, after - fadeSeconds),
+      });
     }
     return parts;
   });
 }
 
 /** Clips of a track that sound within a stretch. */
-export const clipsIn = ({ piece, track, range }: Pick<RecipeInput, 'piece' | 'track' | 'range'>): Clip[] => track.clips.filter((clip) => !clip.mute && clip.start < range.end - 1e-9 && clipEnd(piece, clip) > range.start + 1e-9);
+export const clipsIn = ({ piece, track, range }: Pick<RecipeInput, 'piece' | 'track' | 'range'>): Clip[] =>
+  track.clips.filter(
+    (clip) => !clip.mute && clip.start < range.end - 1e-9 && clipEnd(piece, clip) > range.start + 1e-9,
+  );

@@ -18,10 +18,39 @@ const SWELL_SPACES = ['room', 'hall', 'plate', 'cloud'] as const;
 export const SWELL = {
   id: 'swell',
   params: {
-    length: choice({ label: 'Length', group: 'Swell', hint: 'How long before the hit it begins; less where the hit before is nearer.', initial: 'bar', options: [{ id: 'beat', label: '1 beat' }, { id: 'beats', label: '2 beats' }, { id: 'bar', label: '1 bar' }, { id: 'bars', label: '2 bars' }] }),
-    clear: toggle({ label: 'Clear of every hit', group: 'Swell', hint: 'On, it keeps clear of hits between; off, it goes on over those that have no swell of their own.', initial: false }),
-    space: choice({ label: 'Space', group: 'Swell', hint: 'What answers the hit.', initial: 'hall', options: SWELL_SPACES.map((id) => ({ id, label: id })) }),
-    highCut: frequency({ label: 'High cut', group: 'Swell', hint: 'Darker swells stay behind the hit.', min: 800, max: 20_000, initial: 9000 }),
+    length: choice({
+      label: 'Length',
+      group: 'Swell',
+      hint: 'How long before the hit it begins; less where the hit before is nearer.',
+      initial: 'bar',
+      options: [
+        { id: 'beat', label: '1 beat' },
+        { id: 'beats', label: '2 beats' },
+        { id: 'bar', label: '1 bar' },
+        { id: 'bars', label: '2 bars' },
+      ],
+    }),
+    clear: toggle({
+      label: 'Clear of every hit',
+      group: 'Swell',
+      hint: 'On, it keeps clear of hits between; off, it goes on over those that have no swell of their own.',
+      initial: false,
+    }),
+    space: choice({
+      label: 'Space',
+      group: 'Swell',
+      hint: 'What answers the hit.',
+      initial: 'hall',
+      options: SWELL_SPACES.map((id) => ({ id, label: id })),
+    }),
+    highCut: frequency({
+      label: 'High cut',
+      group: 'Swell',
+      hint: 'Darker swells stay behind the hit.',
+      min: 800,
+      max: 20_000,
+      initial: 9000,
+    }),
     level: gain({ label: 'Level', group: 'Swell', hint: 'Its highest point, against the hit.', initial: 0.7 }),
   },
 } as const;
@@ -40,7 +69,12 @@ export function swellSettings(values: ParamValues, piece: Piece): SwellSettings 
   const { number, word } = settingsOf(SWELL, values, piece);
   const bar = piece.tempo.beatsPerBar;
   const beats: Record<string, number> = { beat: 1, beats: 2, bar, bars: 2 * bar };
-  return { lengthBeats: beats[word('length')] ?? bar, space: SWELL_SPACES.find((id) => id === word('space')) ?? 'hall', highCutHz: number('highCut'), level: number('level') };
+  return {
+    lengthBeats: beats[word('length')] ?? bar,
+    space: SWELL_SPACES.find((id) => id === word('space')) ?? 'hall',
+    highCutHz: number('highCut'),
+    level: number('level'),
+  };
 }
 
 /** A hit as the sound it comes from has it. */
@@ -72,40 +106,91 @@ const LEAST_SECONDS = 0.08;
  * @param hits of the track, in order  @param chosen indexes among them
  * @param clearOf a swell goes on over hits that have none of their own, or stays clear of every hit
  */
-export function hitSources(piece: Piece, track: Track, hits: readonly Hit[], chosen: readonly number[], clearOf: 'chosen' | 'every'): HitSource[] {
+export function hitSources(
+  piece: Piece,
+  track: Track,
+  hits: readonly Hit[],
+  chosen: readonly number[],
+  clearOf: 'chosen' | 'every',
+): HitSource[] {
   const tempo = tempoOf(piece);
   const seconds = (beat: number): number => placeSeconds(beat, tempo);
   const order = [...chosen].sort((a, b) => a - b);
   return order.flatMap((i, k) => {
     const { beat } = hits[i]!;
-    const clip = track.clips.find((one) => !one.mute && !one.reversed && one.start <= beat + 1e-6 && clipEnd(piece, one) > beat);
+    const clip = track.clips.find(
+      (one) => !one.mute && !one.reversed && one.start <= beat + 1e-6 && clipEnd(piece, one) > beat,
+    );
     if (!clip) return [];
     const fromSeconds = clip.offsetSeconds + Math.max(0, seconds(beat) - seconds(clip.start));
     const next = hits[i + 1] ? seconds(hits[i + 1]!.beat) - seconds(beat) : Infinity;
     const takeSeconds = Math.min(MOST_TAKEN_SECONDS, next, clip.offsetSeconds + clip.lengthSeconds - fromSeconds);
     const before = hits[clearOf === 'every' ? i - 1 : (order[k - 1] ?? -1)];
-    const clearBeat = before ? samplesToBeats(beatsToSamples(before.beat, tempo, piece.sampleRate) + Math.ceil(CLEAR_SECONDS * piece.sampleRate), tempo, piece.sampleRate) : 0;
+    const clearBeat = before
+      ? samplesToBeats(
+          beatsToSamples(before.beat, tempo, piece.sampleRate) + Math.ceil(CLEAR_SECONDS * piece.sampleRate),
+          tempo,
+          piece.sampleRate,
+        )
+      : 0;
     return [{ beat, sound: clip.sound, fromSeconds, takeSeconds, clearBeat }];
   });
 }
 
 /** The hit alone, its end rounded off. */
-export function takeHit(sound: SoundData, { fromSeconds, takeSeconds }: Pick<HitSource, 'fromSeconds' | 'takeSeconds'>, sampleRate: number): SoundData {
+export function takeHit(
+  sound: SoundData,
+  { fromSeconds, takeSeconds }: Pick<HitSource, 'fromSeconds' | 'takeSeconds'>,
+  sampleRate: number,
+): SoundData {
   const from = Math.round(fromSeconds * sampleRate);
   const length = Math.max(1, Math.min(Math.round(takeSeconds * sampleRate), (sound[0]?.length ?? 0) - from));
   const fade = Math.ceil(length / 5);
-  return sound.map((channel) => Float32Array.from({ length }, (_, i) => channel[from + i]! * Math.min(1, (length - i) / fade)));
+  return sound.map((channel) =>
+    Float32Array.from({ length }, (_, i) => channel[from + i]! * Math.min(1, (length - i) / fade)),
+  );
 }
 
-const swellSeconds = (piece: Piece, beat: number, lengthBeats: number): number => placeSeconds(beat, tempoOf(piece)) - placeSeconds(Math.max(0, beat - lengthBeats), tempoOf(piece));
+const swellSeconds = (piece: Piece, beat: number, lengthBeats: number): number =>
+  placeSeconds(beat, tempoOf(piece)) - placeSeconds(Math.max(0, beat - lengthBeats), tempoOf(piece));
 
 /** What has to be rendered for a swell: the hit through the space, nothing dry. */
-export function swellJob(piece: Piece, hit: SoundData, beat: number, settings: SwellSettings): { readonly job: PrintJob; readonly sounds: readonly { readonly hash: string; readonly channels: readonly Float32Array[] }[] } {
+export function swellJob(
+  piece: Piece,
+  hit: SoundData,
+  beat: number,
+  settings: SwellSettings,
+): {
+  readonly job: PrintJob;
+  readonly sounds: readonly { readonly hash: string; readonly channels: readonly Float32Array[] }[];
+} {
   const seconds = swellSeconds(piece, beat, settings.lengthBeats);
   const { sampleRate } = piece;
-  const chain = [newSlot('swell', 'reverb', 'neutral', { space: settings.space, decay: Math.min(60_000, Math.max(300, seconds * 1400)), highCut: settings.highCutHz, preDelay: 12, balance: 'mix', mix: 1 })];
-  const alone = treatmentPiece({ sound: hit, sampleRate, bpm: piece.tempo.bpm, chain, tail: { kind: 'silent' }, hear: 'mix' });
-  const job: PrintJob = { plan: compilePlan(alone), fromSample: 0, toSample: hit[0]!.length, tail: { kind: 'seconds', seconds: seconds + 0.5 }, listening: undefined };
+  const chain = [
+    newSlot('swell', 'reverb', 'neutral', {
+      space: settings.space,
+      decay: Math.min(60_000, Math.max(300, seconds * 1400)),
+      highCut: settings.highCutHz,
+      preDelay: 12,
+      balance: 'mix',
+      mix: 1,
+    }),
+  ];
+  const alone = treatmentPiece({
+    sound: hit,
+    sampleRate,
+    bpm: piece.tempo.bpm,
+    chain,
+    tail: { kind: 'silent' },
+    hear: 'mix',
+  });
+  const job: PrintJob = {
+    plan: compilePlan(alone),
+    fromSample: 0,
+    toSample: hit[0]!.length,
+    tail: { kind: 'seconds', seconds: seconds + 0.5 },
+    listening: undefined,
+  };
   return { job, sounds: [{ hash: TREATED_SOUND, channels: [...hit] }] };
 }
 
@@ -115,7 +200,8 @@ export function peakFrame(channels: SoundData, sampleRate: number): number {
   const length = channels[0]?.length ?? 0;
   // With silence on both sides, so that the window may reach beyond the ends.
   const power = new Float64Array(length + 2 * half + 1);
-  for (const channel of channels) for (let i = 0; i < length; i += 1) power[i + half + 1] = power[i + half + 1]! + channel[i]! * channel[i]!;
+  for (const channel of channels)
+    for (let i = 0; i < length; i += 1) power[i + half + 1] = power[i + half + 1]! + channel[i]! * channel[i]!;
   let energy = 0;
   for (let i = 0; i < 2 * half + 1; i += 1) energy += power[i]!;
   let best = 0;
@@ -132,15 +218,26 @@ export function peakFrame(channels: SoundData, sampleRate: number): number {
 
 function highest(channels: SoundData, from: number, to: number): number {
   let top = 0;
-  for (const channel of channels) for (let i = from; i < to && i < channel.length; i += 1) top = Math.max(top, Math.abs(channel[i]!));
+  for (const channel of channels)
+    for (let i = from; i < to && i < channel.length; i += 1) top = Math.max(top, Math.abs(channel[i]!));
   return top;
 }
 
 /**
- * The clip that plays what was rendered backwards, its peak on the hit, from a line of the grid on; null where the hit before leaves it no room.
- * @param rendered the hit through the space, whole, as it is stored under `sound`  @param hit the hit alone
+ * The clip that plays what was rendered backwards, its peak on the hit, from a line of the grid on; null where the hit
+ * before leaves it no room.
+ * @param rendered the hit through the space, whole, as it is stored under `sound`
+ * @param hit the hit alone
  */
-export function swellClip(piece: Piece, source: HitSource, rendered: SoundData, hit: SoundData, settings: SwellSettings, sound: string, id: string): Clip | null {
+export function swellClip(
+  piece: Piece,
+  source: HitSource,
+  rendered: SoundData,
+  hit: SoundData,
+  settings: SwellSettings,
+  sound: string,
+  id: string,
+): Clip | null {
   const { sampleRate } = piece;
   const tempo = tempoOf(piece);
   const peak = peakFrame(rendered, sampleRate);
@@ -152,8 +249,18 @@ export function swellClip(piece: Piece, source: HitSource, rendered: SoundData, 
   if (length < LEAST_SECONDS * sampleRate) return null;
   const used = highest(rendered, peak - past, peak - past + length);
   return {
-    id, name: 'Swell', sound, start: samplesToBeats(end - length, tempo, sampleRate), offsetSeconds: (peak - past) / sampleRate, lengthSeconds: length / sampleRate, reversed: true,
+    id,
+    name: 'Swell',
+    sound,
+    start: samplesToBeats(end - length, tempo, sampleRate),
+    offsetSeconds: (peak - past) / sampleRate,
+    lengthSeconds: length / sampleRate,
+    reversed: true,
     gain: used > 0 ? Math.min(8, (settings.level * highest(hit, 0, hit[0]!.length)) / used) : 1,
-    fadeInSeconds: (0.3 * length) / sampleRate, fadeInShape: 'soft', fadeOutSeconds: END_FADE_SECONDS, fadeOutShape: 'soft', print: null,
+    fadeInSeconds: (0.3 * length) / sampleRate,
+    fadeInShape: 'soft',
+    fadeOutSeconds: END_FADE_SECONDS,
+    fadeOutShape: 'soft',
+    print: null,
   };
 }

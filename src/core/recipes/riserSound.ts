@@ -32,7 +32,8 @@ export function risingNoise(length: number, roll: number): Float32Array[] {
 }
 
 /** How fast a sound that climbs goes at a share of its way: at full speed where it is fullest. */
-const speedAt = (semitones: number, way: RiserWay, share: number): number => Math.pow(2, (semitones / 12) * ((way === 'rise' ? share : 1 - share) - 1));
+const speedAt = (semitones: number, way: RiserWay, share: number): number =>
+  Math.pow(2, (semitones / 12) * ((way === 'rise' ? share : 1 - share) - 1));
 
 /** A saw that slides up to 440 Hz or down from it, its jumps rounded, in two voices. */
 export function risingTone(length: number, sampleRate: number, semitones: number, way: RiserWay): Float32Array[] {
@@ -50,8 +51,18 @@ export function risingTone(length: number, sampleRate: number, semitones: number
 }
 
 /** A sound again and again without a seam, gliding up into its own key or down from it. @param material two channels */
-export function risingOwn(material: SoundData, length: number, sampleRate: number, semitones: number, way: RiserWay): Float32Array[] {
-  const turn = seamless(material, Math.min(Math.round(OVERLAP_SECONDS * sampleRate), material[0]!.length >> 2), sampleRate);
+export function risingOwn(
+  material: SoundData,
+  length: number,
+  sampleRate: number,
+  semitones: number,
+  way: RiserWay,
+): Float32Array[] {
+  const turn = seamless(
+    material,
+    Math.min(Math.round(OVERLAP_SECONDS * sampleRate), material[0]!.length >> 2),
+    sampleRate,
+  );
   let [peak, power] = [1e-9, 1e-12];
   for (const side of turn) {
     for (const x of side) {

@@ -5,8 +5,9 @@ const REACH_SECONDS = 0.1;
 const STRIDE = 5;
 
 /**
- * A sound whose end goes over into its beginning without a seam: its last part is laid over its first, rising as that sinks. Where
- * both are alike the gains add up to one, where they are not their powers do, so that the level stands either way.
+ * A sound whose end goes over into its beginning without a seam: its last part is laid over its first, rising as that
+ * sinks. Where both are alike the gains add up to one, where they are not their powers do, so that the level stands
+ * either way.
  * @param overlap samples that are laid over one another, less than half the length
  * @returns channels of `length - overlap`, or up to REACH_SECONDS less
  */
@@ -21,11 +22,13 @@ export function seamless(channels: SoundData, overlap: number, sampleRate: numbe
     // Two sounds with this likeness at gains c and s together have the power c^2 + s^2 + 2 c s likeness.
     return 1 / Math.sqrt(1 + 2 * s * c * alike);
   });
-  return channels.map((channel) => Float32Array.from({ length: turn }, (_, i) => {
-    if (i >= laid) return channel[i]!;
-    const t = (i + 0.5) / laid;
-    return gains[i]! * (Math.sin((Math.PI * t) / 2) * channel[i]! + Math.cos((Math.PI * t) / 2) * channel[turn + i]!);
-  }));
+  return channels.map((channel) =>
+    Float32Array.from({ length: turn }, (_, i) => {
+      if (i >= laid) return channel[i]!;
+      const t = (i + 0.5) / laid;
+      return gains[i]! * (Math.sin((Math.PI * t) / 2) * channel[i]! + Math.cos((Math.PI * t) / 2) * channel[turn + i]!);
+    }),
+  );
 }
 
 /** The length near the wanted one at which what lies over one another is most alike. */

@@ -33,26 +33,69 @@ interface Call {
 }
 
 /** Makes a recipe as the sheet does, without workers and server. */
-export function makeIn({ piece: plain, sounds }: Scene, { id, track, start, end, values = {}, hits = [], change = (one) => one }: Call): Result {
+export function makeIn(
+  { piece: plain, sounds }: Scene,
+  { id, track, start, end, values = {}, hits = [], change = (one) => one }: Call,
+): Result {
   const piece: Piece = { ...plain, tracks: plain.tracks.map((one, i) => (i === track ? change(one) : one)) };
   const recipe = RECIPES.find((one) => one.id === id)!;
   let count = 0;
-  const input: RecipeInput = { piece, track: piece.tracks[track]!, range: { start, end }, hits, sound: (hash) => sounds.get(hash), newId: () => `n${(count += 1)}` };
+  const input: RecipeInput = {
+    piece,
+    track: piece.tracks[track]!,
+    range: { start, end },
+    hits,
+    sound: (hash) => sounds.get(hash),
+    newId: () => `n${(count += 1)}`,
+  };
   expect(recipe.lacks(input)).toBeNull();
   const settings = settingsOf(recipe, values, piece);
   const work = recipe.work?.(input, settings) ?? null;
-  const done = work ? render({ ...work.job, sounds: new Map([...sounds, ...work.sounds.map(({ hash, channels }) => [hash, channels] as const)]) })! : null;
+  const done = work
+    ? render({
+        ...work.job,
+        sounds: new Map([...sounds, ...work.sounds.map(({ hash, channels }) => [hash, channels] as const)]),
+      })!
+    : null;
   const sound = recipe.sound?.(input, settings, done && [done.left, done.right]) ?? null;
   const laid = recipe.lay(input, settings, sound && { hash: MADE, seconds: sound.channels[0]!.length / RATE });
-  const info = sound ? { [MADE]: { name: 'made', frames: sound.channels[0]!.length, sampleRate: RATE, channels: sound.channels.length > 1 ? (2 as const) : (1 as const) } } : {};
-  const edited = applyEdit(piece, layParts, { what: recipe.name, where: 'track', tracks: [...(laid.tracks ?? [])], clips: (laid.clips ?? []).map((one) => ({ track: one.track, clips: [...one.clips] })), slots: [...(laid.slots ?? [])], lanes: [...(laid.lanes ?? [])], sounds: info }).piece;
+  const info = sound
+    ? {
+        [MADE]: {
+          name: 'made',
+          frames: sound.channels[0]!.length,
+          sampleRate: RATE,
+          channels: sound.channels.length > 1 ? (2 as const) : (1 as const),
+        },
+      }
+    : {};
+  const edited = applyEdit(piece, layParts, {
+    what: recipe.name,
+    where: 'track',
+    tracks: [...(laid.tracks ?? [])],
+    clips: (laid.clips ?? []).map((one) => ({ track: one.track, clips: [...one.clips] })),
+    slots: [...(laid.slots ?? [])],
+    lanes: [...(laid.lanes ?? [])],
+    sounds: info,
+  }).piece;
   const all = new Map([...sounds, ...(sound ? [[MADE, sound.channels] as const] : [])]);
   return {
-    piece: edited, sound, sounds: all,
+    piece: edited,
+    sound,
+    sounds: all,
     heard: (from, to, onlyNew = true) => {
       const fresh = new Set((laid.tracks ?? []).map((one) => one.id));
-      const alone = { ...edited, tracks: edited.tracks.map((one) => ({ ...one, solo: onlyNew ? fresh.has(one.id) : false })) };
-      return render({ plan: compilePlan(alone), sounds: all, fromSample: sampleAt(piece, from), toSample: sampleAt(piece, to), tail: { kind: 'seconds', seconds: 0 } })!.left;
+      const alone = {
+        ...edited,
+        tracks: edited.tracks.map((one) => ({ ...one, solo: onlyNew ? fresh.has(one.id) : false })),
+      };
+      return render({
+        plan: compilePlan(alone),
+        sounds: all,
+        fromSample: sampleAt(piece, from),
+        toSample: sampleAt(piece, to),
+        tail: { kind: 'seconds', seconds: 0 },
+      })!.left;
     },
   };
 }

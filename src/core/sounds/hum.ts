@@ -13,8 +13,16 @@ export interface SungNote {
 const HARMONICS = 26;
 const CONTROL = 32;
 /** Resonances of a closed and of a rounded mouth: frequency, bandwidth, weight. */
-const CLOSED = [[260, 70, 1], [1050, 160, 0.06], [2250, 240, 0.03]] as const;
-const ROUND = [[340, 80, 1], [820, 110, 0.42], [2450, 200, 0.09]] as const;
+const CLOSED = [
+  [260, 70, 1],
+  [1050, 160, 0.06],
+  [2250, 240, 0.03],
+] as const;
+const ROUND = [
+  [340, 80, 1],
+  [820, 110, 0.42],
+  [2450, 200, 0.09],
+] as const;
 
 function resonance(hz: number, set: typeof CLOSED | typeof ROUND): number {
   let sum = 0;
@@ -67,7 +75,15 @@ function steer(singer: Singer, notes: readonly SungNote[], beat: number, bpm: nu
   return noteHz(singer.pitch + vibrato + singer.drift);
 }
 
-function addHarmonic(out: Float32Array, at: number, h: number, hz: number, levels: Float64Array, phases: Float64Array, goal: number): void {
+function addHarmonic(
+  out: Float32Array,
+  at: number,
+  h: number,
+  hz: number,
+  levels: Float64Array,
+  phases: Float64Array,
+  goal: number,
+): void {
   const end = Math.min(CONTROL, out.length - at);
   const turn = hz / SOUND_RATE;
   const step = (goal - levels[h]!) / CONTROL;

@@ -16,7 +16,10 @@ export function kalimba(plucks: readonly Pluck[], beats: number, bpm: number, ra
     const hz = noteHz(pluck.note);
     const ring = 0.75 * Math.pow(440 / hz, 0.45);
     const side = ((pluck.note * 7) % 5) / 4 - 0.5;
-    for (const [channel, level] of [[left, 1 - 0.35 * side], [right, 1 + 0.35 * side]] as const) {
+    for (const [channel, level] of [
+      [left, 1 - 0.35 * side],
+      [right, 1 + 0.35 * side],
+    ] as const) {
       const strength = pluck.strength * level;
       addPartial(channel, at, hz, 0.62 * strength, ring);
       addPartial(channel, at, hz * 1.0016, 0.3 * strength, ring * 0.8, 0.2);

@@ -14,10 +14,22 @@ const demo = make();
 const at = (beat: number): number => beatsToSamples(beat, demo.piece.tempo, RATE);
 
 /** The piece, or some tracks of it alone, without effects. */
-function heard(tracks: readonly string[] | null, fromBeat = 0, toBeat = 64): { left: Float32Array; right: Float32Array } {
-  const kept = demo.piece.tracks.filter((track) => !tracks || tracks.includes(track.id)).map((track) => (tracks ? { ...track, chain: [] } : track));
+function heard(
+  tracks: readonly string[] | null,
+  fromBeat = 0,
+  toBeat = 64,
+): { left: Float32Array; right: Float32Array } {
+  const kept = demo.piece.tracks
+    .filter((track) => !tracks || tracks.includes(track.id))
+    .map((track) => (tracks ? { ...track, chain: [] } : track));
   const sounds = new Map(demo.sounds.map((sound) => [sound.hash, sound.channels]));
-  return render({ plan: compilePlan({ ...demo.piece, tracks: kept }), sounds, fromSample: at(fromBeat), toSample: at(toBeat), tail: { kind: 'seconds', seconds: 0 } })!;
+  return render({
+    plan: compilePlan({ ...demo.piece, tracks: kept }),
+    sounds,
+    fromSample: at(fromBeat),
+    toSample: at(toBeat),
+    tail: { kind: 'seconds', seconds: 0 },
+  })!;
 }
 
 /** Energy at each of the twelve pitch classes between two frequencies. */
@@ -39,10 +51,21 @@ function chroma(samples: Float32Array, from: number, to: number, lowNote: number
 }
 
 /** Dm Bb F C, Dm Gm Bb A, as pitch classes. */
-const CHORDS = [[2, 5, 9], [10, 2, 5], [5, 9, 0], [0, 4, 7], [2, 5, 9], [7, 10, 2], [10, 2, 5], [9, 1, 4]];
+const CHORDS = [
+  [2, 5, 9],
+  [10, 2, 5],
+  [5, 9, 0],
+  [0, 4, 7],
+  [2, 5, 9],
+  [7, 10, 2],
+  [10, 2, 5],
+  [9, 1, 4],
+];
 
 test('the same sounds come out every time', () => {
-  expect(make().sounds.every((sound, i) => sound.bytes.every((byte, k) => byte === demo.sounds[i]!.bytes[k]))).toBe(true);
+  expect(make().sounds.every((sound, i) => sound.bytes.every((byte, k) => byte === demo.sounds[i]!.bytes[k]))).toBe(
+    true,
+  );
 });
 
 test('in key: the kalimba’s and the bass’s strongest pitches belong to the chord of their bars', () => {
@@ -60,7 +83,9 @@ test('in key: the kalimba’s and the bass’s strongest pitches belong to the c
 test('in time: crates strike on the sixteenths of 92 BPM', () => {
   const { left } = heard(['crates']);
   const frame = 240;
-  const energy = Array.from({ length: Math.floor(left.length / frame) }, (_, i) => left.subarray(i * frame, (i + 1) * frame).reduce((sum, x) => sum + x * x, 0));
+  const energy = Array.from({ length: Math.floor(left.length / frame) }, (_, i) =>
+    left.subarray(i * frame, (i + 1) * frame).reduce((sum, x) => sum + x * x, 0),
+  );
   const onsets = energy.flatMap((value, i) => (i > 0 && value > 0.05 && value > 6 * energy[i - 1]! ? [i * frame] : []));
   expect(onsets.length).toBeGreaterThan(60);
   const away = onsets.map((sample) => {
@@ -85,7 +110,10 @@ test('balanced: no part drowns another, the whole is neither faint nor held by t
 
 test('with gaps: the voice leaves at least half of the bars, and the last two beats hold only the shore', () => {
   const voice = heard(['hum']).left;
-  const sounding = Array.from({ length: 16 }, (_, bar) => peakOf(voice.subarray(at(bar * 4), at(bar * 4 + 4))) > 0.02).filter(Boolean).length;
+  const sounding = Array.from(
+    { length: 16 },
+    (_, bar) => peakOf(voice.subarray(at(bar * 4), at(bar * 4 + 4))) > 0.02,
+  ).filter(Boolean).length;
   expect(sounding).toBeLessThanOrEqual(9);
   expect(peakOf(heard(['kalimba', 'hum', 'crates', 'foghorn'], 62, 64).left)).toBeLessThan(0.01);
 });

@@ -34,7 +34,8 @@ interface Part {
 }
 
 /**
- * "Salt Pier": sixteen bars at 92 BPM in D minor, two bars a chord: Dm Bb F C, Dm Gm Bb A. All of it is synthesised here.
+ * "Salt Pier": sixteen bars at 92 BPM in D minor, two bars a chord: Dm Bb F C, Dm Gm Bb A. All of it is synthesised
+ * here.
  * @param hashOf SHA-256 of a file's bytes, as hexadecimal text
  */
 export function makeSaltPier(hashOf: (bytes: Uint8Array) => string): Demo {
@@ -50,17 +51,41 @@ export function makeSaltPier(hashOf: (bytes: Uint8Array) => string): Demo {
     const hash = hashOf(bytes);
     const frames = part.channels[0]!.length;
     sounds.push({ hash, bytes, channels: part.channels });
-    piece.sounds[hash] = { name: part.name, frames, sampleRate: SOUND_RATE, channels: part.channels.length === 2 ? 2 : 1 };
+    piece.sounds[hash] = {
+      name: part.name,
+      frames,
+      sampleRate: SOUND_RATE,
+      channels: part.channels.length === 2 ? 2 : 1,
+    };
     return {
-      id: `clip-${sounds.length}`, name: part.name, sound: hash, start: (part.bar - 1) * BEATS_PER_BAR, offsetSeconds: 0,
-      lengthSeconds: frames / SOUND_RATE, gain: 1, fadeInSeconds: 0, fadeOutSeconds: 0, print: null,
+      id: `clip-${sounds.length}`,
+      name: part.name,
+      sound: hash,
+      start: (part.bar - 1) * BEATS_PER_BAR,
+      offsetSeconds: 0,
+      lengthSeconds: frames / SOUND_RATE,
+      gain: 1,
+      fadeInSeconds: 0,
+      fadeOutSeconds: 0,
+      print: null,
     };
   };
   const track = (id: string, name: string, gain: number, pan: number, parts: readonly Part[]): Track => ({
-    id, name, gain, pan, mute: false, solo: false, clips: parts.map(store), chain: [], sends: [],
+    id,
+    name,
+    gain,
+    pan,
+    mute: false,
+    solo: false,
+    clips: parts.map(store),
+    chain: [],
+    sends: [],
   });
   piece.tracks.push(
-    { ...track('kalimba', 'Kalimba', 1, -0.15, kalimbaParts()), chain: [newSlot('kalimba-echo', 'echo', 'steppingStones', { mix: 0.22 })] },
+    {
+      ...track('kalimba', 'Kalimba', 1, -0.15, kalimbaParts()),
+      chain: [newSlot('kalimba-echo', 'echo', 'steppingStones', { mix: 0.22 })],
+    },
     track('hum', 'Humming voice', 0.55, 0, humParts()),
     track('crates', 'Crates', 1.2, 0, crateParts()),
     track('foghorn', 'Foghorn bass', 0.8, 0, hornParts()),
@@ -71,14 +96,39 @@ export function makeSaltPier(hashOf: (bytes: Uint8Array) => string): Demo {
 
 /** Chord tones from low to high, one row for every two bars. */
 const CHORDS = [
-  [62, 65, 69, 72, 74, 77], [58, 65, 70, 74, 77, 81], [60, 65, 69, 72, 77, 81], [60, 64, 67, 72, 76, 79],
-  [62, 65, 69, 74, 77, 81], [62, 67, 70, 74, 79, 82], [58, 65, 70, 74, 77, 82], [61, 64, 69, 73, 76, 81],
+  [62, 65, 69, 72, 74, 77],
+  [58, 65, 70, 74, 77, 81],
+  [60, 65, 69, 72, 77, 81],
+  [60, 64, 67, 72, 76, 79],
+  [62, 65, 69, 74, 77, 81],
+  [62, 67, 70, 74, 79, 82],
+  [58, 65, 70, 74, 77, 82],
+  [61, 64, 69, 73, 76, 81],
 ] as const;
 /** Eighths of a bar that are plucked: which chord tone, how strongly. */
 const FIGURES: readonly (readonly (readonly [number, number, number])[])[] = [
-  [[0, 0, 0.8], [1.5, 3, 0.7], [2, 4, 0.55], [3, 2, 0.5], [3.5, 5, 0.62]],
-  [[0, 1, 0.7], [0.5, 3, 0.5], [1.5, 4, 0.72], [2.5, 2, 0.5], [3, 3, 0.6]],
-  [[0, 0, 0.8], [0.75, 2, 0.45], [1.5, 4, 0.7], [2, 5, 0.6], [3, 3, 0.52], [3.5, 2, 0.45]],
+  [
+    [0, 0, 0.8],
+    [1.5, 3, 0.7],
+    [2, 4, 0.55],
+    [3, 2, 0.5],
+    [3.5, 5, 0.62],
+  ],
+  [
+    [0, 1, 0.7],
+    [0.5, 3, 0.5],
+    [1.5, 4, 0.72],
+    [2.5, 2, 0.5],
+    [3, 3, 0.6],
+  ],
+  [
+    [0, 0, 0.8],
+    [0.75, 2, 0.45],
+    [1.5, 4, 0.7],
+    [2, 5, 0.6],
+    [3, 3, 0.52],
+    [3.5, 2, 0.45],
+  ],
 ];
 
 function pluckBars(firstBar: number, bars: number): Pluck[] {
@@ -92,24 +142,64 @@ function pluckBars(firstBar: number, bars: number): Pluck[] {
   return plucks;
 }
 
-const KALIMBA = [['Kalimba, ebb', 1, 6], ['Kalimba, slack water', 9, 6]] as const;
+const KALIMBA = [
+  ['Kalimba, ebb', 1, 6],
+  ['Kalimba, slack water', 9, 6],
+] as const;
 
 /** Phrases that are sung: notes as beat, length in beats, MIDI note, strength and how open the mouth is. */
-const SUNG: readonly { readonly name: string; readonly bar: number; readonly beats: number; readonly rows: readonly (readonly [number, number, number, number, number])[] }[] = [
+const SUNG: readonly {
+  readonly name: string;
+  readonly bar: number;
+  readonly beats: number;
+  readonly rows: readonly (readonly [number, number, number, number, number])[];
+}[] = [
   {
-    name: 'Hum, first call', bar: 3, beats: 10,
-    rows: [[0, 1.5, 65, 0.8, 0.1], [1.5, 0.5, 67, 0.7, 0.1], [2, 1.75, 70, 0.9, 0.4], [4, 0.75, 69, 0.8, 0.3], [4.75, 0.75, 67, 0.7, 0.2], [5.5, 2.75, 65, 0.85, 0.7]],
+    name: 'Hum, first call',
+    bar: 3,
+    beats: 10,
+    rows: [
+      [0, 1.5, 65, 0.8, 0.1],
+      [1.5, 0.5, 67, 0.7, 0.1],
+      [2, 1.75, 70, 0.9, 0.4],
+      [4, 0.75, 69, 0.8, 0.3],
+      [4.75, 0.75, 67, 0.7, 0.2],
+      [5.5, 2.75, 65, 0.85, 0.7],
+    ],
   },
-  { name: 'Hum, answer', bar: 7, beats: 6, rows: [[0.5, 0.5, 64, 0.7, 0.1], [1, 1, 67, 0.85, 0.3], [2, 1.75, 72, 0.95, 0.8], [3.75, 0.5, 71, 0.6, 0.4]] },
   {
-    name: 'Hum, far boat', bar: 11, beats: 10,
-    rows: [[0, 1, 70, 0.8, 0.2], [1, 1, 74, 0.95, 0.6], [2, 1.5, 72, 0.85, 0.5], [4, 1, 70, 0.8, 0.3], [5, 0.5, 69, 0.7, 0.2], [5.5, 2.75, 65, 0.9, 0.8]],
+    name: 'Hum, answer',
+    bar: 7,
+    beats: 6,
+    rows: [
+      [0.5, 0.5, 64, 0.7, 0.1],
+      [1, 1, 67, 0.85, 0.3],
+      [2, 1.75, 72, 0.95, 0.8],
+      [3.75, 0.5, 71, 0.6, 0.4],
+    ],
+  },
+  {
+    name: 'Hum, far boat',
+    bar: 11,
+    beats: 10,
+    rows: [
+      [0, 1, 70, 0.8, 0.2],
+      [1, 1, 74, 0.95, 0.6],
+      [2, 1.5, 72, 0.85, 0.5],
+      [4, 1, 70, 0.8, 0.3],
+      [5, 0.5, 69, 0.7, 0.2],
+      [5.5, 2.75, 65, 0.9, 0.8],
+    ],
   },
 ];
 
-/** Seconds at which the plucked, struck and sung notes of the parts begin, by the name of the part: what an onset finder should find. */
+/**
+ * Seconds at which the plucked, struck and sung notes of the parts begin, by the name of the part: what an onset finder
+ * should find.
+ */
 export function saltPierOnsets(): ReadonlyMap<string, readonly number[]> {
-  const seconds = (notes: readonly { readonly beat: number }[]): number[] => [...new Set(notes.map(({ beat }) => (beat * 60) / BPM))].sort((a, b) => a - b);
+  const seconds = (notes: readonly { readonly beat: number }[]): number[] =>
+    [...new Set(notes.map(({ beat }) => (beat * 60) / BPM))].sort((a, b) => a - b);
   return new Map([
     ...KALIMBA.map(([name, bar, bars]) => [name, seconds(pluckBars(bar, bars))] as const),
     ...SUNG.map(({ name, rows }) => [name, seconds(rows.map(([beat]) => ({ beat })))] as const),
@@ -119,7 +209,10 @@ export function saltPierOnsets(): ReadonlyMap<string, readonly number[]> {
 
 function kalimbaParts(): Part[] {
   const part = (name: string, bar: number, bars: number): Part => ({
-    name, bar, beats: bars * BEATS_PER_BAR, channels: kalimba(pluckBars(bar, bars), bars * BEATS_PER_BAR, BPM, makeRandom(11 + bar)),
+    name,
+    bar,
+    beats: bars * BEATS_PER_BAR,
+    channels: kalimba(pluckBars(bar, bars), bars * BEATS_PER_BAR, BPM, makeRandom(11 + bar)),
   });
   return KALIMBA.map(([name, bar, bars]) => part(name, bar, bars));
 }
@@ -128,7 +221,10 @@ function humParts(): Part[] {
   const sung = (rows: readonly (readonly [number, number, number, number, number])[]): SungNote[] =>
     rows.map(([beat, length, note, strength, open]) => ({ beat, length, note, strength, open }));
   const part = (name: string, bar: number, beats: number, rows: SungNote[]): Part => ({
-    name, bar, beats, channels: hum(rows, beats, BPM, makeRandom(101 + bar)),
+    name,
+    bar,
+    beats,
+    channels: hum(rows, beats, BPM, makeRandom(101 + bar)),
   });
   return SUNG.map(({ name, bar, beats, rows }) => part(name, bar, beats, sung(rows)));
 }
@@ -148,7 +244,13 @@ function crateHits(): Hit[] {
     add(at + 1, 'crack', 0.7);
     add(at + 3, 'crack', 0.76);
     for (let eighth = 0; eighth < 8; eighth += 1) add(at + eighth / 2, 'tick', eighth % 2 === 0 ? 0.35 : 0.62);
-    if (bar % 2 === 1) for (const [beat, strength] of [[1.75, 0.5], [2.25, 0.4], [3.75, 0.55]] as const) add(at + beat, 'tap', strength);
+    if (bar % 2 === 1)
+      for (const [beat, strength] of [
+        [1.75, 0.5],
+        [2.25, 0.4],
+        [3.75, 0.55],
+      ] as const)
+        add(at + beat, 'tap', strength);
   }
   return hits;
 }
@@ -160,14 +262,52 @@ function crateParts(): Part[] {
 
 function hornParts(): Part[] {
   const phrases = [
-    { bar: 1, notes: [[0, 3, 38], [4, 1.5, 38], [6, 1.5, 41], [8, 3, 34], [12, 1.5, 34]] },
-    { bar: 5, notes: [[0, 3, 41], [4, 2, 41], [8, 3, 36], [12, 1.5, 40]] },
-    { bar: 9, notes: [[0, 3, 38], [4, 2, 38], [8, 3, 43], [12, 1.5, 43]] },
-    { bar: 13, notes: [[0, 3, 34], [4, 2, 34], [8, 2.5, 33]] },
+    {
+      bar: 1,
+      notes: [
+        [0, 3, 38],
+        [4, 1.5, 38],
+        [6, 1.5, 41],
+        [8, 3, 34],
+        [12, 1.5, 34],
+      ],
+    },
+    {
+      bar: 5,
+      notes: [
+        [0, 3, 41],
+        [4, 2, 41],
+        [8, 3, 36],
+        [12, 1.5, 40],
+      ],
+    },
+    {
+      bar: 9,
+      notes: [
+        [0, 3, 38],
+        [4, 2, 38],
+        [8, 3, 43],
+        [12, 1.5, 43],
+      ],
+    },
+    {
+      bar: 13,
+      notes: [
+        [0, 3, 34],
+        [4, 2, 34],
+        [8, 2.5, 33],
+      ],
+    },
   ] as const;
   return phrases.map(({ bar, notes }, i) => ({
-    name: `Foghorn, swell ${i + 1}`, bar, beats: 15,
-    channels: foghorn(notes.map(([beat, length, note]) => ({ beat, length, note })), i === 3 ? 11.5 : 15, BPM),
+    name: `Foghorn, swell ${i + 1}`,
+    bar,
+    beats: 15,
+    channels: foghorn(
+      notes.map(([beat, length, note]) => ({ beat, length, note })),
+      i === 3 ? 11.5 : 15,
+      BPM,
+    ),
   }));
 }
 

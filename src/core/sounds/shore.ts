@@ -42,7 +42,8 @@ function gull(sides: readonly Float32Array[], at: number, place: number, random:
       const hz = (1250 + 650 * hump(Math.min(1, share * 1.3) * 0.9)) * (1 - 0.03 * call);
       phase += hz / SOUND_RATE;
       const size = 0.1 * hump(share) * (1 - 0.12 * call);
-      const voice = sinTurns(phase) + 0.5 * sinTurns(2 * phase) * share + 0.25 * sinTurns(3 * phase + 0.4 * sinTurns(share * 14));
+      const voice =
+        sinTurns(phase) + 0.5 * sinTurns(2 * phase) * share + 0.25 * sinTurns(3 * phase + 0.4 * sinTurns(share * 14));
       const index = Math.round(start * SOUND_RATE) + i;
       addAt(sides[0]!, index, voice * size * (1 - place));
       addAt(sides[1]!, index, voice * size * place);
@@ -59,7 +60,10 @@ function creak(sides: readonly Float32Array[], at: number, random: () => number)
   for (let slip = 0; slip < 26; slip += 1) {
     t += 1 / (22 + 34 * hump(slip / 26)) + random() * 0.004;
     const size = 0.09 * hump((slip + 1) / 28);
-    for (const [side, level] of [[sides[0]!, 0.7], [sides[1]!, 1]] as const) {
+    for (const [side, level] of [
+      [sides[0]!, 0.7],
+      [sides[1]!, 1],
+    ] as const) {
       addPartial(side, t, 470 + slip * 3, size * level, 0.012);
       addPartial(side, t, 860 + slip * 5, size * level * 0.6, 0.008);
       addPartial(side, t, 1410, size * level * 0.3, 0.005);

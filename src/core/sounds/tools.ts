@@ -9,7 +9,14 @@ export const canvas = (seconds: number): Float32Array => new Float32Array(Math.c
 export const noteHz = (note: number): number => 440 * Math.pow(2, (note - 69) / 12);
 
 /** Adds a decaying partial that begins at `at` seconds. */
-export function addPartial(out: Float32Array, at: number, hz: number, level: number, decaySeconds: number, phase = 0): void {
+export function addPartial(
+  out: Float32Array,
+  at: number,
+  hz: number,
+  level: number,
+  decaySeconds: number,
+  phase = 0,
+): void {
   const from = Math.round(at * SOUND_RATE);
   const frames = Math.min(out.length - from, Math.round(decaySeconds * 7 * SOUND_RATE));
   const fall = Math.exp(-1 / (decaySeconds * SOUND_RATE));
@@ -24,7 +31,13 @@ export function addPartial(out: Float32Array, at: number, hz: number, level: num
 
 /** Adds a decaying burst of noise between two frequencies (one-pole edges). */
 export function addNoise(
-  out: Float32Array, random: () => number, at: number, level: number, decaySeconds: number, lowHz: number, highHz: number,
+  out: Float32Array,
+  random: () => number,
+  at: number,
+  level: number,
+  decaySeconds: number,
+  lowHz: number,
+  highHz: number,
 ): void {
   const from = Math.round(at * SOUND_RATE);
   const frames = Math.min(out.length - from, Math.round(decaySeconds * 7 * SOUND_RATE));

@@ -25,11 +25,14 @@ interface BlockChoicesProps {
 export function BlockChoices({ channel, at, inside, query, onAdded }: BlockChoicesProps) {
   const tokens = useTokens();
   const blocks = useQuery({ queryKey: ['blocks'], queryFn: listBlocks });
-  const found = (blocks.data ?? []).filter((block) => `${block.name} ${saysBlock(block)}`.toLowerCase().includes(query));
+  const found = (blocks.data ?? []).filter((block) =>
+    `${block.name} ${saysBlock(block)}`.toLowerCase().includes(query),
+  );
   if (found.length === 0) return null;
   const add = (block: Block): void => {
     const id = newId();
-    if (useOpenPiece.getState().run(placeBlock, { channel, block, at, id, ...(inside ? { inside } : {}) })) useSession.getState().set({ channel, slot: `${id}-0` });
+    if (useOpenPiece.getState().run(placeBlock, { channel, block, at, id, ...(inside ? { inside } : {}) }))
+      useSession.getState().set({ channel, slot: `${id}-0` });
     onAdded?.();
   };
   return (

@@ -15,7 +15,11 @@ export function BlockList() {
   const blocks = useQuery({ queryKey: ['blocks'], queryFn: listBlocks });
   const again = (): Promise<void> => queries.invalidateQueries({ queryKey: ['blocks'] });
   const tell = (error: Error): void => useOpenPiece.getState().say(error.message);
-  const remove = useMutation({ mutationFn: async (block: Block) => removeBlock(block.id).then(() => block), onSuccess: again, onError: tell });
+  const remove = useMutation({
+    mutationFn: async (block: Block) => removeBlock(block.id).then(() => block),
+    onSuccess: again,
+    onError: tell,
+  });
   const bringBack = useMutation({
     mutationFn: saveBlock,
     onSuccess: () => {
@@ -30,21 +34,53 @@ export function BlockList() {
       {blocks.isPending ? <Words kind="small">Looking …</Words> : null}
       {blocks.isError ? (
         <View role="alert">
-          <Words kind="small" tone="danger">{blocks.error.message}</Words>
-          <Tap label="Look for blocks again" text="Try again" onPress={() => void blocks.refetch()} style={styles.again} />
+          <Words kind="small" tone="danger">
+            {blocks.error.message}
+          </Words>
+          <Tap
+            label="Look for blocks again"
+            text="Try again"
+            onPress={() => void blocks.refetch()}
+            style={styles.again}
+          />
         </View>
       ) : null}
-      {blocks.data?.length === 0 ? <Words kind="small">Effects saved from a chain lie here, for any piece: open the menu of a card or of a channel.</Words> : null}
+      {blocks.data?.length === 0 ? (
+        <Words kind="small">
+          Effects saved from a chain lie here, for any piece: open the menu of a card or of a channel.
+        </Words>
+      ) : null}
       {blocks.data?.map((block) => (
-        <View key={block.id} role="group" aria-label={`Block ${block.name}`} style={[styles.row, { borderColor: tokens.line }]}>
+        <View
+          key={block.id}
+          role="group"
+          aria-label={`Block ${block.name}`}
+          style={[styles.row, { borderColor: tokens.line }]}
+        >
           <View style={styles.words}>
             <Words numberOfLines={1}>{block.name}</Words>
-            <Words kind="small" numberOfLines={1}>{saysBlock(block)}</Words>
+            <Words kind="small" numberOfLines={1}>
+              {saysBlock(block)}
+            </Words>
           </View>
-          <Tap plain icon="trash-2" tone="mute" label={`Remove block ${block.name}`} onPress={() => remove.mutate(block)} />
+          <Tap
+            plain
+            icon="trash-2"
+            tone="mute"
+            label={`Remove block ${block.name}`}
+            onPress={() => remove.mutate(block)}
+          />
         </View>
       ))}
-      {remove.data ? <Tap icon="corner-up-left" text={`Bring back ${remove.data.name}`} label={`Bring back block ${remove.data.name}`} onPress={() => bringBack.mutate(remove.data)} style={styles.again} /> : null}
+      {remove.data ? (
+        <Tap
+          icon="corner-up-left"
+          text={`Bring back ${remove.data.name}`}
+          label={`Bring back block ${remove.data.name}`}
+          onPress={() => bringBack.mutate(remove.data)}
+          style={styles.again}
+        />
+      ) : null}
     </View>
   );
 }

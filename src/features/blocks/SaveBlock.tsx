@@ -10,7 +10,15 @@ import { usePiece } from '../studio/StudioProvider';
 import { newId } from '../../data/newId';
 
 /** Keeps effects on the Shelf under a name. */
-export function SaveBlock({ slots, initial, onSaved }: { readonly slots: readonly Slot[]; readonly initial: string; readonly onSaved: () => void }) {
+export function SaveBlock({
+  slots,
+  initial,
+  onSaved,
+}: {
+  readonly slots: readonly Slot[];
+  readonly initial: string;
+  readonly onSaved: () => void;
+}) {
   const piece = usePiece();
   const queries = useQueryClient();
   const save = useMutation({
@@ -24,7 +32,11 @@ export function SaveBlock({ slots, initial, onSaved }: { readonly slots: readonl
   return (
     <View>
       <NameField label="Name of the block" initial={initial} action="Save" onName={(name) => save.mutate(name)} />
-      {save.isError ? <Words kind="small" tone="danger" role="alert">{save.error.message}</Words> : null}
+      {save.isError ? (
+        <Words kind="small" tone="danger" role="alert">
+          {save.error.message}
+        </Words>
+      ) : null}
       <Words kind="small">Kept with all settings and links; its moves stay here.</Words>
     </View>
   );

@@ -10,8 +10,19 @@ export interface BeadsProps {
 
 const SortableBeads = lazy(() => import('./SortableBeads').then((module) => ({ default: module.SortableBeads })));
 
-/** The effects of a chain one under the other. Drag and drop is a large library: it comes only where there are two to sort. */
+/**
+ * The effects of a chain one under the other. Drag and drop is a large library: it comes only where there are two to
+ * sort.
+ */
 export function Beads(props: BeadsProps) {
-  const plain = props.slots.map((slot, index) => <Fragment key={slot.id}>{props.renderBead(slot, index, null)}</Fragment>);
-  return props.slots.length < 2 ? plain : <Suspense fallback={plain}><SortableBeads {...props} /></Suspense>;
+  const plain = props.slots.map((slot, index) => (
+    <Fragment key={slot.id}>{props.renderBead(slot, index, null)}</Fragment>
+  ));
+  return props.slots.length < 2 ? (
+    plain
+  ) : (
+    <Suspense fallback={plain}>
+      <SortableBeads {...props} />
+    </Suspense>
+  );
 }

@@ -50,7 +50,9 @@ export function Bench({ channel, slot, onBack }: BenchProps) {
     });
   const { studio } = useStudio();
   const pull = (pulled: Readonly<Record<string, number>>, done: boolean): void => {
-    const settledValues = Object.fromEntries(Object.entries(pulled).map(([param, number]) => [param, settled(slot.effect, param, number, context)]));
+    const settledValues = Object.fromEntries(
+      Object.entries(pulled).map(([param, number]) => [param, settled(slot.effect, param, number, context)]),
+    );
     for (const [param, value] of Object.entries(settledValues)) {
       if (!done) studio.touch({ channel, effect: slot.id, param }, value);
       onLive(param)(done ? null : value);
@@ -58,20 +60,48 @@ export function Bench({ channel, slot, onBack }: BenchProps) {
     if (done) studio.releaseTogether(channel, slot.id, settledValues);
   };
   const byBeat = useMemo(() => turnsByBeat(slot.effect, values), [slot.effect, values]);
-  const playing = (): number | null => (!useSession.getState().playing ? null : byBeat ? beatsToSeconds(studio.beat, piece.tempo) : studio.player.position / piece.sampleRate);
+  const playing = (): number | null =>
+    !useSession.getState().playing
+      ? null
+      : byBeat
+        ? beatsToSeconds(studio.beat, piece.tempo)
+        : studio.player.position / piece.sampleRate;
   const roomy = width >= ROOMY;
   const chartHeight = roomy ? CHART_HEIGHT_ROOMY : CHART_HEIGHT;
   return (
     <View style={styles.bench} onLayout={(event: LayoutChangeEvent) => setWidth(event.nativeEvent.layout.width)}>
       <Head channel={channel} slot={slot} onBack={onBack} />
-      <View style={[styles.chart, { height: chartHeight + 2, backgroundColor: tokens.card, borderColor: tokens.line, opacity: slot.on ? 1 : 0.5 }]}>
+      <View
+        style={[
+          styles.chart,
+          {
+            height: chartHeight + 2,
+            backgroundColor: tokens.card,
+            borderColor: tokens.line,
+            opacity: slot.on ? 1 : 0.5,
+          },
+        ]}
+      >
         {picture && width > 0 ? (
-          <PictureChart picture={picture} tempo={piece.tempo} strands={slot.strands ?? NO_STRANDS} width={width} height={chartHeight} drawing={values.path === 'drawn'} playing={playing} onPull={pull} />
+          <PictureChart
+            picture={picture}
+            tempo={piece.tempo}
+            strands={slot.strands ?? NO_STRANDS}
+            width={width}
+            height={chartHeight}
+            drawing={values.path === 'drawn'}
+            playing={playing}
+            onPull={pull}
+          />
         ) : (
-          <View style={styles.waiting}><Words kind="small">Sounding it out …</Words></View>
+          <View style={styles.waiting}>
+            <Words kind="small">Sounding it out …</Words>
+          </View>
         )}
       </View>
-      {width > 0 ? <BenchRails channel={channel} slot={slot} values={values} initial={initial} onLive={onLive} roomy={roomy} /> : null}
+      {width > 0 ? (
+        <BenchRails channel={channel} slot={slot} values={values} initial={initial} onLive={onLive} roomy={roomy} />
+      ) : null}
       <HearBar channel={channel} slot={slot.id} />
     </View>
   );
@@ -84,8 +114,12 @@ function Head({ channel, slot, onBack }: BenchProps) {
   const { name } = effectOf(slot.effect);
   const names = (
     <View style={styles.names}>
-      <Words kind="small" numberOfLines={1}>{channelName(piece, channel)}</Words>
-      <Words kind="waterBig" role="heading" aria-level={2}>{name}</Words>
+      <Words kind="small" numberOfLines={1}>
+        {channelName(piece, channel)}
+      </Words>
+      <Words kind="waterBig" role="heading" aria-level={2}>
+        {name}
+      </Words>
     </View>
   );
   return (
@@ -95,7 +129,9 @@ function Head({ channel, slot, onBack }: BenchProps) {
           <Feather name="chevron-left" size={20} color={tokens.mute} />
           {names}
         </Pressable>
-      ) : names}
+      ) : (
+        names
+      )}
       <Tap
         plain
         role="switch"
@@ -112,9 +148,15 @@ function Head({ channel, slot, onBack }: BenchProps) {
 
 /** True when it turns by a note value, which is counted by the beat and not by the clock. */
 const turnsByBeat = (effect: string, values: Readonly<Record<string, ParamValue>>): boolean =>
-  Object.entries(effectOf(effect).params).some(([id, param]) => param.kind === 'number' && param.sync === 'rate' && syncedNote(values[id] ?? param.initial) !== null);
+  Object.entries(effectOf(effect).params).some(
+    ([id, param]) =>
+      param.kind === 'number' && param.sync === 'rate' && syncedNote(values[id] ?? param.initial) !== null,
+  );
 
-/** A dragged value as it is kept: a time within 3 % of a note value becomes that note value, the rest is rounded to what is shown. */
+/**
+ * A dragged value as it is kept: a time within 3 % of a note value becomes that note value, the rest is rounded to what
+ * is shown.
+ */
 function settled(effect: string, id: string, number: number, { tempo }: ValueContext): ParamValue {
   const param = effectOf(effect).params[id];
   if (param?.kind === 'number' && param.sync === 'time' && number > 0) {

@@ -32,7 +32,9 @@ interface BenchRailsProps {
 
 /** Sections in the order in which the effect names them, without those that have nothing to set now. */
 const sectionsOf = ({ slot, values }: BenchRailsProps): string[] => {
-  const shown = Object.entries(effectOf(slot.effect).params).filter(([id, param]) => isShown(id, param, { values, strands: slot.strands }));
+  const shown = Object.entries(effectOf(slot.effect).params).filter(([id, param]) =>
+    isShown(id, param, { values, strands: slot.strands }),
+  );
   const all = [...new Set(shown.map(([, param]) => param.group))];
   return [...all.filter((name) => name !== 'Mix'), 'Mix'];
 };
@@ -59,15 +61,23 @@ function Columns(props: BenchRailsProps & { readonly hints: boolean }) {
           {names.map((name, k) => (
             <View key={name} role="group" aria-label={sectionTitle(name, props.slot)}>
               <View style={styles.sectionHead}>
-                <Words kind="water" role="heading" aria-level={3} style={styles.sectionName}>{sectionTitle(name, props.slot)}</Words>
+                <Words kind="water" role="heading" aria-level={3} style={styles.sectionName}>
+                  {sectionTitle(name, props.slot)}
+                </Words>
                 {i === 1 && k === 0 ? <HintsTap on={props.hints} /> : null}
               </View>
-              {paramsOf(props, name).map(([id, param]) => <Block key={id} id={id} param={param} {...props} />)}
+              {paramsOf(props, name).map(([id, param]) => (
+                <Block key={id} id={id} param={param} {...props} />
+              ))}
             </View>
           ))}
           {i === shorter ? (
             <View role="group" aria-label={LINKS}>
-              <View style={styles.sectionHead}><Words kind="water" role="heading" aria-level={3}>{LINKS}</Words></View>
+              <View style={styles.sectionHead}>
+                <Words kind="water" role="heading" aria-level={3}>
+                  {LINKS}
+                </Words>
+              </View>
               <LinkList channel={props.channel} effect={props.slot.id} />
             </View>
           ) : null}
@@ -83,16 +93,38 @@ function Tabs(props: BenchRailsProps & { readonly hints: boolean }) {
   const sections = [...sectionsOf(props), LINKS];
   const [wanted, setSection] = useState(sections[0]!);
   const section = sections.includes(wanted) ? wanted : sections[0]!;
-  const shown = section === sections[0] ? firstThings(paramsOf(props, section), paramsOf(props, 'Mix'), effectOf(props.slot.effect).headline) : paramsOf(props, section);
+  const shown =
+    section === sections[0]
+      ? firstThings(paramsOf(props, section), paramsOf(props, 'Mix'), effectOf(props.slot.effect).headline)
+      : paramsOf(props, section);
   return (
     <>
       <View style={styles.tabs}>
-        <ScrollView horizontal showsHorizontalScrollIndicator={false} contentContainerStyle={styles.tabRow} role="tablist">
+        <ScrollView
+          horizontal
+          showsHorizontalScrollIndicator={false}
+          contentContainerStyle={styles.tabRow}
+          role="tablist"
+        >
           {sections.map((name) => {
-            const moves = name === LINKS ? piece.links.some(({ target }) => target.effect === props.slot.id) : hasMoves(piece, props, name);
+            const moves =
+              name === LINKS
+                ? piece.links.some(({ target }) => target.effect === props.slot.id)
+                : hasMoves(piece, props, name);
             return (
-              <Tap key={name} plain role="tab" label={`${sectionTitle(name, props.slot)}${moves ? ', has moves' : ''}`} chosen={name === section} onPress={() => setSection(name)} style={[styles.tab, name === section && { borderBottomColor: tokens.sea }]}>
-                <Words kind={name === section ? 'strong' : 'body'} tone={name === section ? 'ink' : 'mute'}>{`${sectionTitle(name, props.slot)}${moves ? ' ∿' : ''}`}</Words>
+              <Tap
+                key={name}
+                plain
+                role="tab"
+                label={`${sectionTitle(name, props.slot)}${moves ? ', has moves' : ''}`}
+                chosen={name === section}
+                onPress={() => setSection(name)}
+                style={[styles.tab, name === section && { borderBottomColor: tokens.sea }]}
+              >
+                <Words
+                  kind={name === section ? 'strong' : 'body'}
+                  tone={name === section ? 'ink' : 'mute'}
+                >{`${sectionTitle(name, props.slot)}${moves ? ' ∿' : ''}`}</Words>
               </Tap>
             );
           })}
@@ -100,31 +132,79 @@ function Tabs(props: BenchRailsProps & { readonly hints: boolean }) {
         <HintsTap on={props.hints} />
       </View>
       <ScrollView style={styles.rails} contentContainerStyle={styles.list}>
-        {section === LINKS ? <LinkList channel={props.channel} effect={props.slot.id} /> : shown.map(([id, param]) => <Block key={id} id={id} param={param} {...props} />)}
+        {section === LINKS ? (
+          <LinkList channel={props.channel} effect={props.slot.id} />
+        ) : (
+          shown.map(([id, param]) => <Block key={id} id={id} param={param} {...props} />)
+        )}
       </ScrollView>
     </>
   );
 }
 
-/** The first section on a small screen: choices that make it what it is, what is ridden most (its rails, then the mix), then its other switches. */
-function firstThings(own: readonly [string, Param][], mix: readonly [string, Param][], leading: readonly string[]): [string, Param][] {
+/**
+ * The first section on a small screen: choices that make it what it is, what is ridden most (its rails, then the mix),
+ * then its other switches.
+ */
+function firstThings(
+  own: readonly [string, Param][],
+  mix: readonly [string, Param][],
+  leading: readonly string[],
+): [string, Param][] {
   const isRail = ([, param]: readonly [string, Param]): boolean => param.kind === 'number';
   const leads = (entry: readonly [string, Param]): boolean => !isRail(entry) && leading.includes(entry[0]);
-  return [...own.filter(leads), ...own.filter(isRail), ...mix.filter(([id]) => id === 'mix' || id === 'dry' || id === 'wet'), ...own.filter((entry) => !isRail(entry) && !leads(entry))];
+  return [
+    ...own.filter(leads),
+    ...own.filter(isRail),
+    ...mix.filter(([id]) => id === 'mix' || id === 'dry' || id === 'wet'),
+    ...own.filter((entry) => !isRail(entry) && !leads(entry)),
+  ];
 }
 
 function HintsTap({ on }: { readonly on: boolean }) {
-  return <Tap plain role="switch" icon="help-circle" tone={on ? 'sea' : 'mute'} chosen={on} label="Say what each rail does" onPress={() => keepHints(!on)} />;
+  return (
+    <Tap
+      plain
+      role="switch"
+      icon="help-circle"
+      tone={on ? 'sea' : 'mute'}
+      chosen={on}
+      label="Say what each rail does"
+      onPress={() => keepHints(!on)}
+    />
+  );
 }
 
-function Block({ id, param, channel, slot, values, initial, onLive, hints }: BenchRailsProps & { readonly id: string; readonly param: Param; readonly hints: boolean }) {
+function Block({
+  id,
+  param,
+  channel,
+  slot,
+  values,
+  initial,
+  onLive,
+  hints,
+}: BenchRailsProps & { readonly id: string; readonly param: Param; readonly hints: boolean }) {
   const target = { channel, effect: slot.id, param: id };
   const value = values[id] ?? param.initial;
   return (
     <View style={styles.block}>
-      <ParamRail target={target} param={param} value={value} initial={initial[id]} look={id === 'mix' ? 'mix' : 'wet'} onLive={onLive(id)} />
-      {param.kind === 'number' && param.sync === 'time' ? <TimeTools param={param} value={value} target={target} /> : null}
-      {hints ? <Words kind="small" style={styles.hint}>{param.hint}</Words> : null}
+      <ParamRail
+        target={target}
+        param={param}
+        value={value}
+        initial={initial[id]}
+        look={id === 'mix' ? 'mix' : 'wet'}
+        onLive={onLive(id)}
+      />
+      {param.kind === 'number' && param.sync === 'time' ? (
+        <TimeTools param={param} value={value} target={target} />
+      ) : null}
+      {hints ? (
+        <Words kind="small" style={styles.hint}>
+          {param.hint}
+        </Words>
+      ) : null}
       {id === 'source' && value === 'side' ? <SideTrack channel={channel} slot={slot} /> : null}
       {id === 'source' && value === 'own' ? <OwnSound channel={channel} slot={slot} /> : null}
     </View>
@@ -132,10 +212,14 @@ function Block({ id, param, channel, slot, values, initial, onLive, hints }: Ben
 }
 
 const paramsOf = ({ slot, values }: BenchRailsProps, section: string): [string, Param][] =>
-  Object.entries(effectOf(slot.effect).params).filter(([id, param]) => param.group === section && isShown(id, param, { values, strands: slot.strands }));
+  Object.entries(effectOf(slot.effect).params).filter(
+    ([id, param]) => param.group === section && isShown(id, param, { values, strands: slot.strands }),
+  );
 
 const hasMoves = (piece: Piece, { channel, slot }: BenchRailsProps, section: string): boolean =>
-  Object.entries(effectOf(slot.effect).params).some(([id, param]) => param.group === section && findLane(piece, { channel, effect: slot.id, param: id }));
+  Object.entries(effectOf(slot.effect).params).some(
+    ([id, param]) => param.group === section && findLane(piece, { channel, effect: slot.id, param: id }),
+  );
 
 const styles = StyleSheet.create({
   rails: { flex: 1, minHeight: 0 },

@@ -44,7 +44,17 @@ export function BraidStrands({ channel, slot, renderChain }: BraidStrandsProps) 
           {renderChain(strand)}
         </Parting>
       ))}
-      {strands.length < MOST_STRANDS ? <Tap plain icon="git-branch" text="Lay another strand" label="Lay another strand" tone="sea" onPress={add} style={styles.lay} /> : null}
+      {strands.length < MOST_STRANDS ? (
+        <Tap
+          plain
+          icon="git-branch"
+          text="Lay another strand"
+          label="Lay another strand"
+          tone="sea"
+          onPress={add}
+          style={styles.lay}
+        />
+      ) : null}
     </View>
   );
 }
@@ -52,19 +62,36 @@ export function BraidStrands({ channel, slot, renderChain }: BraidStrandsProps) 
 /** What a strand takes, and how it comes back: "mid · -6.0 dB · L 40 · 19 ms late". */
 function aboutStrand({ values }: Slot, place: number, context: ValueContext): string {
   const { params } = effectOf('braid');
-  const say = (id: string): string => formatValue(params[`${id}${place}`]!, values[`${id}${place}`] ?? params[`${id}${place}`]!.initial, context);
+  const say = (id: string): string =>
+    formatValue(params[`${id}${place}`]!, values[`${id}${place}`] ?? params[`${id}${place}`]!.initial, context);
   const pan = values[`pan${place}`] ? ` · ${say('pan')}` : '';
   const late = values[`align${place}`] ? ` · ${say('align')} late` : '';
   return `${say('input')} · ${say('level')}${pan}${late}`;
 }
 
-function StrandMenu({ channel, slot, strand, last }: { readonly channel: string; readonly slot: Slot; readonly strand: Strand; readonly last: boolean }) {
+function StrandMenu({
+  channel,
+  slot,
+  strand,
+  last,
+}: {
+  readonly channel: string;
+  readonly slot: Slot;
+  readonly strand: Strand;
+  readonly last: boolean;
+}) {
   const [open, setOpen] = useState(false);
   const { run } = useOpenPiece.getState();
   const where = { channel, slot: slot.id, place: strand.place };
   return (
     <>
-      <Tap plain icon="more-horizontal" tone="mute" label={`More for strand ${strand.name}`} onPress={() => setOpen(true)} />
+      <Tap
+        plain
+        icon="more-horizontal"
+        tone="mute"
+        label={`More for strand ${strand.name}`}
+        onPress={() => setOpen(true)}
+      />
       <Sheet title={strand.name} visible={open} onClose={() => setOpen(false)}>
         <NameField
           label="Name of the strand"

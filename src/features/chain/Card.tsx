@@ -38,17 +38,46 @@ export function Card({ channel, slot, index, count, small, handle }: CardProps) 
   const say = (id: string): string => formatValue(definition.params[id] as Param, slot.values[id] ?? 0, context);
   const where = { channel, slot: slot.id };
   return (
-    <View style={[styles.card, { backgroundColor: tokens.card, borderColor: slot.id === chosen ? tokens.sea : tokens.line, opacity: slot.on ? 1 : 0.62 }]}>
-      <Tap plain label={`Open ${definition.name}, ${preset?.name ?? 'own setting'}`} onPress={() => set(where)} style={styles.cardMain}>
+    <View
+      style={[
+        styles.card,
+        {
+          backgroundColor: tokens.card,
+          borderColor: slot.id === chosen ? tokens.sea : tokens.line,
+          opacity: slot.on ? 1 : 0.62,
+        },
+      ]}
+    >
+      <Tap
+        plain
+        label={`Open ${definition.name}, ${preset?.name ?? 'own setting'}`}
+        onPress={() => set(where)}
+        style={styles.cardMain}
+      >
         <View style={styles.cardWords}>
           <Words kind="water">{definition.name}</Words>
-          <Words kind="small" numberOfLines={1}>{preset?.name ?? 'own setting'}</Words>
-          <Words kind="strong" numberOfLines={2}>{definition.headline.filter((id) => isShown(id, definition.params[id] as Param, slot)).map(say).join(' · ')}</Words>
+          <Words kind="small" numberOfLines={1}>
+            {preset?.name ?? 'own setting'}
+          </Words>
+          <Words kind="strong" numberOfLines={2}>
+            {definition.headline
+              .filter((id) => isShown(id, definition.params[id] as Param, slot))
+              .map(say)
+              .join(' · ')}
+          </Words>
           {small || slot.strands ? null : <Thumb slot={slot} />}
         </View>
       </Tap>
       <View style={styles.cardTools}>
-        <Tap plain role="switch" chosen={slot.on} icon="power" tone={slot.on ? 'sea' : 'mute'} label={`${definition.name} on`} onPress={() => studio.release({ channel, effect: slot.id, param: ON_PARAM }, !slot.on)} />
+        <Tap
+          plain
+          role="switch"
+          chosen={slot.on}
+          icon="power"
+          tone={slot.on ? 'sea' : 'mute'}
+          label={`${definition.name} on`}
+          onPress={() => studio.release({ channel, effect: slot.id, param: ON_PARAM }, !slot.on)}
+        />
         <CardMenu channel={channel} slot={slot} index={index} count={count} />
         {handle}
       </View>

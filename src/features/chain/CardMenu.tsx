@@ -23,7 +23,8 @@ interface CardMenuProps {
 export function CardMenu({ channel, slot, index, count }: CardMenuProps) {
   const piece = usePiece();
   const page = useSession(({ menu }) => (menu?.slot === slot.id ? menu.page : null));
-  const setPage = (next: CardPage | null): void => useSession.getState().set({ menu: next ? { slot: slot.id, page: next } : null });
+  const setPage = (next: CardPage | null): void =>
+    useSession.getState().set({ menu: next ? { slot: slot.id, page: next } : null });
   const { name } = effectOf(slot.effect);
   const { run } = useOpenPiece.getState();
   const where = { channel, slot: slot.id };
@@ -32,36 +33,82 @@ export function CardMenu({ channel, slot, index, count }: CardMenuProps) {
     what();
     close();
   };
-  const item = (icon: IconName, text: string, onPress: () => void) => <Tap key={text} plain icon={icon} text={text} label={`${text}: ${name}`} onPress={onPress} style={styles.item} />;
-  const titles: Record<CardPage, string> = { menu: name, replace: `Instead of ${name}`, copy: `Copy ${name} to`, wet: `On the wet sound of ${name}`, save: `${name} as a block` };
+  const item = (icon: IconName, text: string, onPress: () => void) => (
+    <Tap key={text} plain icon={icon} text={text} label={`${text}: ${name}`} onPress={onPress} style={styles.item} />
+  );
+  const titles: Record<CardPage, string> = {
+    menu: name,
+    replace: `Instead of ${name}`,
+    copy: `Copy ${name} to`,
+    wet: `On the wet sound of ${name}`,
+    save: `${name} as a block`,
+  };
   return (
     <>
       <Tap plain icon="more-horizontal" tone="mute" label={`More for ${name}`} onPress={() => setPage('menu')} />
       <Sheet title={titles[page ?? 'menu']} visible={page !== null} onClose={close}>
         {page === 'menu' ? (
           <>
-            {index > 0 ? item('arrow-up', 'Move up', act(() => run(moveEffect, { ...where, to: index - 1 }))) : null}
-            {index < count - 1 ? item('arrow-down', 'Move down', act(() => run(moveEffect, { ...where, to: index + 1 }))) : null}
+            {index > 0
+              ? item(
+                  'arrow-up',
+                  'Move up',
+                  act(() => run(moveEffect, { ...where, to: index - 1 })),
+                )
+              : null}
+            {index < count - 1
+              ? item(
+                  'arrow-down',
+                  'Move down',
+                  act(() => run(moveEffect, { ...where, to: index + 1 })),
+                )
+              : null}
             {slot.strands ? null : item('git-branch', 'Treat its wet sound', () => setPage('wet'))}
             {item('repeat', 'Replace', () => setPage('replace'))}
-            {item('copy', 'Duplicate', act(() => run(duplicateEffect, { ...where, id: newId() })))}
+            {item(
+              'copy',
+              'Duplicate',
+              act(() => run(duplicateEffect, { ...where, id: newId() })),
+            )}
             {item('corner-up-right', 'Copy to a channel', () => setPage('copy'))}
             {item('archive', 'Save as a block', () => setPage('save'))}
-            {item('trash-2', 'Remove', act(() => run(removeEffect, where)))}
+            {item(
+              'trash-2',
+              'Remove',
+              act(() => run(removeEffect, where)),
+            )}
           </>
         ) : null}
         {page === 'replace' ? (
-          <ScrollView style={styles.list}><EffectChoices channel={channel} at={index} replaces={slot.id} onAdded={close} /></ScrollView>
+          <ScrollView style={styles.list}>
+            <EffectChoices channel={channel} at={index} replaces={slot.id} onAdded={close} />
+          </ScrollView>
         ) : null}
         {page === 'save' ? <SaveBlock slots={[slot]} initial={name} onSaved={close} /> : null}
         {page === 'wet' ? (
-          <ScrollView style={styles.list}><EffectChoices channel={channel} at={slot.wetPath?.length ?? 0} inside={{ slot: slot.id, strand: null }} onAdded={close} /></ScrollView>
+          <ScrollView style={styles.list}>
+            <EffectChoices
+              channel={channel}
+              at={slot.wetPath?.length ?? 0}
+              inside={{ slot: slot.id, strand: null }}
+              onAdded={close}
+            />
+          </ScrollView>
         ) : null}
         {page === 'copy' ? (
           <ScrollView style={styles.list}>
-            {channelIds(piece).filter((id) => id !== channel).map((id) => (
-              <Tap key={id} plain text={channelName(piece, id)} label={`Copy to ${channelName(piece, id)}`} onPress={act(() => run(copyEffect, { ...where, to: id, id: newId() }))} style={styles.item} />
-            ))}
+            {channelIds(piece)
+              .filter((id) => id !== channel)
+              .map((id) => (
+                <Tap
+                  key={id}
+                  plain
+                  text={channelName(piece, id)}
+                  label={`Copy to ${channelName(piece, id)}`}
+                  onPress={act(() => run(copyEffect, { ...where, to: id, id: newId() }))}
+                  style={styles.item}
+                />
+              ))}
           </ScrollView>
         ) : null}
       </Sheet>

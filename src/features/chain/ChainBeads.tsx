@@ -21,7 +21,10 @@ interface ChainBeadsProps {
   readonly name: string;
 }
 
-/** A chain as a thread from top to bottom, an effect a bead on it; what lies within an effect parts from the thread below its bead. */
+/**
+ * A chain as a thread from top to bottom, an effect a bead on it; what lies within an effect parts from the thread
+ * below its bead.
+ */
 export function ChainBeads({ channel, chain, inside, name }: ChainBeadsProps) {
   const narrow = inside !== undefined;
   const bead = (slot: Slot, index: number, handle: ReactNode) => (
@@ -34,12 +37,24 @@ export function ChainBeads({ channel, chain, inside, name }: ChainBeadsProps) {
         <BraidStrands
           channel={channel}
           slot={slot}
-          renderChain={(strand) => <ChainBeads channel={channel} chain={strand.chain} inside={{ slot: slot.id, strand: strand.place }} name={strand.name} />}
+          renderChain={(strand) => (
+            <ChainBeads
+              channel={channel}
+              chain={strand.chain}
+              inside={{ slot: slot.id, strand: strand.place }}
+              name={strand.name}
+            />
+          )}
         />
       ) : null}
       {slot.wetPath && slot.wetPath.length > 0 ? (
         <Parting title="on its wet sound">
-          <ChainBeads channel={channel} chain={slot.wetPath} inside={{ slot: slot.id, strand: null }} name="its wet sound" />
+          <ChainBeads
+            channel={channel}
+            chain={slot.wetPath}
+            inside={{ slot: slot.id, strand: null }}
+            name="its wet sound"
+          />
         </Parting>
       ) : null}
     </View>
@@ -47,7 +62,11 @@ export function ChainBeads({ channel, chain, inside, name }: ChainBeadsProps) {
   const last = chain[chain.length - 1];
   return (
     <View>
-      <Beads slots={chain} onMove={(slot, to) => useOpenPiece.getState().run(moveEffect, { channel, slot, to })} renderBead={bead} />
+      <Beads
+        slots={chain}
+        onMove={(slot, to) => useOpenPiece.getState().run(moveEffect, { channel, slot, to })}
+        renderBead={bead}
+      />
       {last || narrow ? (
         <View style={styles.bead}>
           {last ? <Thread slot={last.id} before={last.id} narrow={narrow} end /> : null}
@@ -58,7 +77,17 @@ export function ChainBeads({ channel, chain, inside, name }: ChainBeadsProps) {
   );
 }
 
-function AddEffect({ channel, at, inside, name }: { readonly channel: string; readonly at: number; readonly inside?: Inside; readonly name: string }) {
+function AddEffect({
+  channel,
+  at,
+  inside,
+  name,
+}: {
+  readonly channel: string;
+  readonly at: number;
+  readonly inside?: Inside;
+  readonly name: string;
+}) {
   const [adding, setAdding] = useState(false);
   return (
     <>

@@ -20,7 +20,9 @@ export function ChainView() {
   const open = slot ? findSlot(piece, channel, slot) : undefined;
   return (
     <View style={styles.panes}>
-      <View style={[styles.strandPane, { borderColor: tokens.line }]}><Strand channel={channel} starters={false} /></View>
+      <View style={[styles.strandPane, { borderColor: tokens.line }]}>
+        <Strand channel={channel} starters={false} />
+      </View>
       <View style={styles.benchPane}>
         {open ? <Bench key={open.id} channel={channel} slot={open} /> : <NoBench channel={channel} />}
       </View>
@@ -34,7 +36,11 @@ export function ChannelPane() {
   const channel = useChannel();
   const { slot, set } = useSession();
   const open = slot ? findSlot(piece, channel, slot) : undefined;
-  return open ? <Bench key={open.id} channel={channel} slot={open} onBack={() => set({ slot: null })} /> : <Strand channel={channel} />;
+  return open ? (
+    <Bench key={open.id} channel={channel} slot={open} onBack={() => set({ slot: null })} />
+  ) : (
+    <Strand channel={channel} />
+  );
 }
 
 function NoBench({ channel }: { readonly channel: string }) {

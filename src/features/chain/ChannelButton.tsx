@@ -15,7 +15,9 @@ export function ChannelButton({ channel }: { readonly channel: string }) {
   return (
     <>
       <Tap plain label={`Channel: ${channelName(piece, channel)}`} onPress={() => setOpen(true)} style={styles.button}>
-        <Words kind="title" numberOfLines={1}>{channelName(piece, channel)} ▾</Words>
+        <Words kind="title" numberOfLines={1}>
+          {channelName(piece, channel)} ▾
+        </Words>
       </Tap>
       <Sheet title="Channels" visible={open} onClose={() => setOpen(false)}>
         <ScrollView style={styles.list}>
@@ -32,7 +34,9 @@ export function ChannelButton({ channel }: { readonly channel: string }) {
               }}
               style={styles.item}
             >
-              <Words kind={id === channel ? 'strong' : 'body'}>{`${channelName(piece, id)}  ·  ${count(chainOf(piece, id).length)}`}</Words>
+              <Words
+                kind={id === channel ? 'strong' : 'body'}
+              >{`${channelName(piece, id)}  ·  ${count(chainOf(piece, id).length)}`}</Words>
             </Tap>
           ))}
         </ScrollView>
@@ -41,7 +45,8 @@ export function ChannelButton({ channel }: { readonly channel: string }) {
   );
 }
 
-const count = (effects: number): string => (effects === 0 ? 'no effects' : effects === 1 ? '1 effect' : `${effects} effects`);
+const count = (effects: number): string =>
+  effects === 0 ? 'no effects' : effects === 1 ? '1 effect' : `${effects} effects`;
 
 const styles = StyleSheet.create({
   button: { alignItems: 'flex-start', paddingHorizontal: 0 },

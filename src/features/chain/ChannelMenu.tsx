@@ -20,12 +20,17 @@ export function ChannelMenu({ channel }: { readonly channel: string }) {
   const name = channelName(piece, channel);
   const chain = chainOf(piece, channel);
   const made = findReturn(piece, channel);
-  const feeding = made ? [...piece.tracks, ...piece.returns].filter((one) => one.sends.some((send) => send.to === channel)).length : 0;
+  const feeding = made
+    ? [...piece.tracks, ...piece.returns].filter((one) => one.sends.some((send) => send.to === channel)).length
+    : 0;
   const { run } = useOpenPiece.getState();
   const remove = (): void => {
     const done = made ? run(removeReturn, { id: channel }) : run(removeTrack, { track: channel });
     setOpen(false);
-    if (done) useSession.getState().set({ channel: piece.tracks.find(({ id }) => id !== channel)?.id ?? MAIN, slot: null, clip: null });
+    if (done)
+      useSession
+        .getState()
+        .set({ channel: piece.tracks.find(({ id }) => id !== channel)?.id ?? MAIN, slot: null, clip: null });
   };
   const what = channel === MAIN ? 'output' : made ? 'return' : 'track';
   return (
@@ -41,7 +46,15 @@ export function ChannelMenu({ channel }: { readonly channel: string }) {
         ) : null}
         {channel === MAIN ? null : (
           <>
-            <Tap plain icon="trash-2" text={`Remove the ${what}`} label={`Remove the ${what}`} tone="danger" onPress={remove} style={styles.item} />
+            <Tap
+              plain
+              icon="trash-2"
+              text={`Remove the ${what}`}
+              label={`Remove the ${what}`}
+              tone="danger"
+              onPress={remove}
+              style={styles.item}
+            />
             <Words kind="small">{goes(what, feeding)}</Words>
           </>
         )}
@@ -50,7 +63,17 @@ export function ChannelMenu({ channel }: { readonly channel: string }) {
   );
 }
 
-function Rename({ channel, what, name, onDone }: { readonly channel: string; readonly what: string; readonly name: string; readonly onDone: () => void }) {
+function Rename({
+  channel,
+  what,
+  name,
+  onDone,
+}: {
+  readonly channel: string;
+  readonly what: string;
+  readonly name: string;
+  readonly onDone: () => void;
+}) {
   const rename = (next: string): void => {
     if (useOpenPiece.getState().run(renameTrack, { track: channel, name: next })) onDone();
   };

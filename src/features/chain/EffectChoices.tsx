@@ -45,12 +45,16 @@ function find(family: Family | 'all', query: string): Found[] {
   });
 }
 
-/** Every effect by family and by the purposes it can be started from, with search; a tap adds it and opens its bench. */
+/**
+ * Every effect by family and by the purposes it can be started from, with search; a tap adds it and opens its bench.
+ */
 export function EffectChoices({ channel, at, roomy = false, onAdded, replaces, inside }: EffectChoicesProps) {
   const add = (effect: string, preset: string): void => {
     const id = replaces ?? newId();
     const { run } = useOpenPiece.getState();
-    const done = replaces ? run(replaceEffect, { channel, slot: replaces, effect, preset }) : run(addEffect, { channel, slot: newSlot(id, effect, preset), at, ...(inside ? { inside } : {}) });
+    const done = replaces
+      ? run(replaceEffect, { channel, slot: replaces, effect, preset })
+      : run(addEffect, { channel, slot: newSlot(id, effect, preset), at, ...(inside ? { inside } : {}) });
     if (done) useSession.getState().set({ channel, slot: id });
     onAdded?.();
   };
@@ -59,7 +63,11 @@ export function EffectChoices({ channel, at, roomy = false, onAdded, replaces, i
       verb={replaces ? 'Replace by' : 'Add'}
       roomy={roomy}
       onPick={add}
-      before={(family, query) => (replaces === undefined && family === 'all' ? <BlockChoices channel={channel} at={at} inside={inside} query={query} onAdded={onAdded} /> : null)}
+      before={(family, query) =>
+        replaces === undefined && family === 'all' ? (
+          <BlockChoices channel={channel} at={at} inside={inside} query={query} onAdded={onAdded} />
+        ) : null
+      }
     />
   );
 }
@@ -91,16 +99,39 @@ export function EffectPicker({ verb, roomy = false, onPick, before }: EffectPick
         onChangeText={setWords}
         style={[styles.search, { color: tokens.ink, borderColor: tokens.line, backgroundColor: tokens.card }]}
       />
-      <ScrollView horizontal showsHorizontalScrollIndicator={false} role="radiogroup" aria-label="Family" contentContainerStyle={styles.families}>
-        {FAMILIES.map((name) => <Tap key={name} role="radio" label={`Family: ${name}`} text={name} tone="sea" chosen={name === family} onPress={() => setFamily(name)} />)}
+      <ScrollView
+        horizontal
+        showsHorizontalScrollIndicator={false}
+        role="radiogroup"
+        aria-label="Family"
+        contentContainerStyle={styles.families}
+      >
+        {FAMILIES.map((name) => (
+          <Tap
+            key={name}
+            role="radio"
+            label={`Family: ${name}`}
+            text={name}
+            tone="sea"
+            chosen={name === family}
+            onPress={() => setFamily(name)}
+          />
+        ))}
       </ScrollView>
       {before?.(family, query)}
-      {found.length === 0 ? <Words kind="small">Nothing is called or made for that. Try another word, or all families.</Words> : null}
+      {found.length === 0 ? (
+        <Words kind="small">Nothing is called or made for that. Try another word, or all families.</Words>
+      ) : null}
       {found.map(({ effect, presets }) => {
         const shown = query !== '' || effect.id === open;
         return (
           <View key={effect.id} style={[styles.effect, { borderColor: tokens.line }]}>
-            <Tap plain label={`${shown ? 'Fold' : 'Unfold'} ${effect.name}`} onPress={() => setOpen(shown ? '' : effect.id)} style={styles.item}>
+            <Tap
+              plain
+              label={`${shown ? 'Fold' : 'Unfold'} ${effect.name}`}
+              onPress={() => setOpen(shown ? '' : effect.id)}
+              style={styles.item}
+            >
               <View>
                 <Words kind="waterBig">{effect.name}</Words>
                 <Words kind="small">{effect.purpose}</Words>
@@ -109,7 +140,13 @@ export function EffectPicker({ verb, roomy = false, onPick, before }: EffectPick
             {shown ? (
               <View style={roomy ? styles.roomy : undefined}>
                 {presets.map((preset) => (
-                  <Tap key={preset.id} plain label={`${verb} ${effect.name}: ${preset.name}`} onPress={() => onPick(effect.id, preset.id)} style={[styles.item, styles.preset, roomy && styles.half]}>
+                  <Tap
+                    key={preset.id}
+                    plain
+                    label={`${verb} ${effect.name}: ${preset.name}`}
+                    onPress={() => onPick(effect.id, preset.id)}
+                    style={[styles.item, styles.preset, roomy && styles.half]}
+                  >
                     <View>
                       <Words kind="water">{preset.name}</Words>
                       <Words kind="small">{preset.purpose}</Words>

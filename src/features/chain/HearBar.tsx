@@ -16,7 +16,9 @@ const CHOICES: readonly { readonly id: Hear; readonly label: string }[] = [
   { id: 'difference', label: 'change' },
 ];
 
-/** What of an effect is heard, and loudness matching with the gain it took. Leaving the bench leaves the piece as it is. */
+/**
+ * What of an effect is heard, and loudness matching with the gain it took. Leaving the bench leaves the piece as it is.
+ */
 export function HearBar({ channel, slot }: { readonly channel: string; readonly slot: string }) {
   const { studio } = useStudio();
   const tokens = useTokens();
@@ -31,14 +33,34 @@ export function HearBar({ channel, slot }: { readonly channel: string; readonly 
       <Words kind="small">hear</Words>
       <View role="radiogroup" aria-label="Hear" style={[styles.group, { borderColor: tokens.line }]}>
         {CHOICES.map((choice) => (
-          <Tap key={choice.id} plain role="radio" label={`Hear ${choice.label}`} chosen={hear === choice.id} onPress={() => set({ hear: choice.id })} style={[styles.choice, hear === choice.id && { backgroundColor: tokens.ink }]}>
+          <Tap
+            key={choice.id}
+            plain
+            role="radio"
+            label={`Hear ${choice.label}`}
+            chosen={hear === choice.id}
+            onPress={() => set({ hear: choice.id })}
+            style={[styles.choice, hear === choice.id && { backgroundColor: tokens.ink }]}
+          >
             <Words style={{ color: hear === choice.id ? tokens.paper : tokens.ink }}>{choice.label}</Words>
           </Tap>
         ))}
       </View>
-      <Tap role="switch" label="Match loudness to the untreated sound" chosen={matched} tone="sea" onPress={() => set({ matched: !matched })} style={styles.match}>
+      <Tap
+        role="switch"
+        label="Match loudness to the untreated sound"
+        chosen={matched}
+        tone="sea"
+        onPress={() => set({ matched: !matched })}
+        style={styles.match}
+      >
         {matched ? (
-          <LiveText strong size={14} style={[styles.gain, { color: tokens.paper }]} read={() => formatDb(studio.player.meters.read().matchDb)} />
+          <LiveText
+            strong
+            size={14}
+            style={[styles.gain, { color: tokens.paper }]}
+            read={() => formatDb(studio.player.meters.read().matchDb)}
+          />
         ) : (
           <Words tone="sea">match</Words>
         )}
@@ -48,7 +70,14 @@ export function HearBar({ channel, slot }: { readonly channel: string; readonly 
 }
 
 const styles = StyleSheet.create({
-  bar: { flexDirection: 'row', alignItems: 'center', gap: 8, borderTopWidth: 1, paddingHorizontal: 14, paddingVertical: 6 },
+  bar: {
+    flexDirection: 'row',
+    alignItems: 'center',
+    gap: 8,
+    borderTopWidth: 1,
+    paddingHorizontal: 14,
+    paddingVertical: 6,
+  },
   group: { flex: 1, flexDirection: 'row', borderWidth: 1, borderRadius: 14, overflow: 'hidden' },
   choice: { flexGrow: 1, borderRadius: 12, paddingHorizontal: 4 },
   match: { width: 84, paddingHorizontal: 4, borderRadius: 14 },

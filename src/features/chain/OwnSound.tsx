@@ -23,16 +23,35 @@ export function OwnSound({ channel, slot }: { readonly channel: string; readonly
   const close = (): void => setPage(null);
   const file = useSoundFile(async (given, called, onStatus) => {
     const { hash, ...info } = await uploadSound(given, called, onStatus);
-    useOpenPiece.getState().run(setEffectSound, { channel, slot: slot.id, sound: hash, info: { ...info, name: called } });
+    useOpenPiece
+      .getState()
+      .run(setEffectSound, { channel, slot: slot.id, sound: hash, info: { ...info, name: called } });
   });
   return (
     <>
       <View style={styles.row}>
-        <Tap icon="disc" text={chosen ?? 'Choose a sound'} label={`Own sound: ${chosen ?? 'none'}. Choose`} onPress={() => setPage('choose')} style={styles.button} />
-        <Tap icon={file.busy ? 'loader' : 'file-plus'} disabled={file.busy} text={file.progress ?? undefined} label="Take a file as the place" onPress={file.choose} />
+        <Tap
+          icon="disc"
+          text={chosen ?? 'Choose a sound'}
+          label={`Own sound: ${chosen ?? 'none'}. Choose`}
+          onPress={() => setPage('choose')}
+          style={styles.button}
+        />
+        <Tap
+          icon={file.busy ? 'loader' : 'file-plus'}
+          disabled={file.busy}
+          text={file.progress ?? undefined}
+          label="Take a file as the place"
+          onPress={file.choose}
+        />
         <Tap icon="mic" label="Record a place" onPress={() => setPage('record')} />
       </View>
-      {chosen ? null : <Words kind="small">Until then nothing rings. The place can be any sound of the piece, a file, or a room recorded by a clap or a sweep.</Words>}
+      {chosen ? null : (
+        <Words kind="small">
+          Until then nothing rings. The place can be any sound of the piece, a file, or a room recorded by a clap or a
+          sweep.
+        </Words>
+      )}
       <Sheet title={page === 'record' ? 'Record a place' : `${name}: ring in`} visible={page !== null} onClose={close}>
         {page === 'record' ? <RecordPlace channel={channel} slot={slot} onDone={close} /> : null}
         {page === 'choose' ? (
@@ -49,7 +68,9 @@ export function OwnSound({ channel, slot }: { readonly channel: string; readonly
                 }}
                 style={styles.item}
               >
-                <Words kind={hash === slot.sound ? 'strong' : 'body'}>{`${sound.name} · ${(sound.frames / sound.sampleRate).toFixed(1)} s`}</Words>
+                <Words
+                  kind={hash === slot.sound ? 'strong' : 'body'}
+                >{`${sound.name} · ${(sound.frames / sound.sampleRate).toFixed(1)} s`}</Words>
               </Tap>
             ))}
           </ScrollView>

@@ -20,7 +20,10 @@ interface ParamRailProps {
   readonly onLive?: (value: ParamValue | null) => void;
 }
 
-/** A rail tied to a target of the piece: touched it is heard, let go it is kept, armed it is recorded; its lane and the reach of its links lie on it in coral. */
+/**
+ * A rail tied to a target of the piece: touched it is heard, let go it is kept, armed it is recorded; its lane and the
+ * reach of its links lie on it in coral.
+ */
 export function ParamRail({ target, param, value, initial, look, onLive }: ParamRailProps) {
   const piece = usePiece();
   const hand = useHand(target);
@@ -30,7 +33,10 @@ export function ParamRail({ target, param, value, initial, look, onLive }: Param
   const lane = findLane(piece, target);
   const track = useMemo(() => (lane?.on ? laneTrack(piece, lane, param) : null), [lane, param, piece]);
   const { channel, effect, param: id } = target;
-  const linked = useMemo(() => linkedRail(piece, { channel, effect, param: id }, followedNow(studio, piece)), [piece, channel, effect, id, studio]);
+  const linked = useMemo(
+    () => linkedRail(piece, { channel, effect, param: id }, followedNow(studio, piece)),
+    [piece, channel, effect, id, studio],
+  );
   const railLane = useMemo<RailLane | undefined>(() => {
     if (linked) return { low: linked.low, high: linked.high, live: () => linked.at(studio.beat) };
     if (!track) return undefined;
@@ -52,5 +58,17 @@ export function ParamRail({ target, param, value, initial, look, onLive }: Param
     onLive?.(next);
     hand.touch(next);
   };
-  return <Rail param={param} value={value} context={context} initial={initial} look={look} lane={railLane} laneMark={mark} onTouch={touch} onSet={set} />;
+  return (
+    <Rail
+      param={param}
+      value={value}
+      context={context}
+      initial={initial}
+      look={look}
+      lane={railLane}
+      laneMark={mark}
+      onTouch={touch}
+      onSet={set}
+    />
+  );
 }

@@ -20,11 +20,20 @@ export function Parting({ title, about, open = true, untreated = false, tools, c
   const tokens = useTokens();
   return (
     <View role="group" aria-label={title} style={styles.parting}>
-      <View aria-hidden style={[styles.way, { borderColor: open ? (untreated ? tokens.sand : tokens.sea) : tokens.line }]} />
+      <View
+        aria-hidden
+        style={[styles.way, { borderColor: open ? (untreated ? tokens.sand : tokens.sea) : tokens.line }]}
+      />
       <View style={styles.head}>
         <View style={styles.words}>
-          <Words kind="water" numberOfLines={1} style={styles.title}>{title}</Words>
-          {about ? <Words kind="small" numberOfLines={1}>{about}</Words> : null}
+          <Words kind="water" numberOfLines={1} style={styles.title}>
+            {title}
+          </Words>
+          {about ? (
+            <Words kind="small" numberOfLines={1}>
+              {about}
+            </Words>
+          ) : null}
         </View>
         {tools}
       </View>
@@ -35,7 +44,18 @@ export function Parting({ title, about, open = true, untreated = false, tools, c
 
 const styles = StyleSheet.create({
   parting: { marginLeft: 19, paddingLeft: 18, paddingBottom: 12, marginTop: -8, marginBottom: 12 },
-  way: { position: 'absolute', left: 0, top: 22, bottom: 0, width: 16, borderWidth: 2, borderRightWidth: 0, borderTopLeftRadius: 14, borderBottomLeftRadius: 14, pointerEvents: 'none' },
+  way: {
+    position: 'absolute',
+    left: 0,
+    top: 22,
+    bottom: 0,
+    width: 16,
+    borderWidth: 2,
+    borderRightWidth: 0,
+    borderTopLeftRadius: 14,
+    borderBottomLeftRadius: 14,
+    pointerEvents: 'none',
+  },
   head: { flexDirection: 'row', alignItems: 'center', minHeight: 44 },
   words: { flex: 1, minWidth: 0 },
   title: { fontSize: 17, lineHeight: 22 },

@@ -8,7 +8,10 @@ import { Sheet } from '../../ui/Sheet';
 import { Tap } from '../../ui/Tap';
 import { Words } from '../../ui/Words';
 
-/** The preset an effect started from; opens the list of all, each with its purpose. Choosing is heard at once and can be undone. */
+/**
+ * The preset an effect started from; opens the list of all, each with its purpose. Choosing is heard at once and can be
+ * undone.
+ */
 export function PresetButton({ channel, slot }: { readonly channel: string; readonly slot: Slot }) {
   const [open, setOpen] = useState(false);
   const { presets, name } = effectOf(slot.effect);
@@ -16,7 +19,9 @@ export function PresetButton({ channel, slot }: { readonly channel: string; read
   return (
     <>
       <Tap label={`Preset: ${chosen?.name ?? 'own'}`} onPress={() => setOpen(true)} style={styles.button}>
-        <Words numberOfLines={1} style={styles.name}>{chosen?.name ?? 'Own setting'} ▾</Words>
+        <Words numberOfLines={1} style={styles.name}>
+          {chosen?.name ?? 'Own setting'} ▾
+        </Words>
       </Tap>
       <Sheet title={`${name}: start from`} visible={open} onClose={() => setOpen(false)}>
         <ScrollView style={styles.list}>

@@ -28,36 +28,96 @@ type State =
 const READY: State = { kind: 'ready', problem: null };
 
 /** Records a clap or a sweep in a room, shows what it found, and rings in it. */
-export function RecordPlace({ channel, slot, onDone }: { readonly channel: string; readonly slot: Slot; readonly onDone: () => void }) {
+export function RecordPlace({
+  channel,
+  slot,
+  onDone,
+}: {
+  readonly channel: string;
+  readonly slot: Slot;
+  readonly onDone: () => void;
+}) {
   const { sampleRate } = usePiece();
   const [input, setInput] = useState(SOUND_INPUTS[0]!);
   const [state, setState] = useState<State>(READY);
-  const fail = (error: unknown): void => setState({ kind: 'ready', problem: error instanceof Error ? error.message : String(error) });
+  const fail = (error: unknown): void =>
+    setState({ kind: 'ready', problem: error instanceof Error ? error.message : String(error) });
   const record = async (sweep: boolean): Promise<void> => {
     setState({ kind: 'recording', peak: 0, share: 0 });
-    const heard = await input.record({ sweep, seconds: sweep ? SWEEP_SECONDS + AFTER_SWEEP_SECONDS : CLAP_SECONDS, sampleRate, onLevel: (peak, share) => setState({ kind: 'recording', peak, share }) });
+    const heard = await input.record({
+      sweep,
+      seconds: sweep ? SWEEP_SECONDS + AFTER_SWEEP_SECONDS : CLAP_SECONDS,
+      sampleRate,
+      onLevel: (peak, share) => setState({ kind: 'recording', peak, share }),
+    });
     setState({ kind: 'working' });
     const channels = sweep ? await findPlace(heard, sampleRate) : heard;
-    setState(channels.every((side) => side.every((x) => x === 0)) ? { kind: 'ready', problem: 'Nothing was heard. Nothing was changed; raise the input and try again.' } : { kind: 'found', channels, sweep });
+    setState(
+      channels.every((side) => side.every((x) => x === 0))
+        ? { kind: 'ready', problem: 'Nothing was heard. Nothing was changed; raise the input and try again.' }
+        : { kind: 'found', channels, sweep },
+    );
   };
   const use = async (channels: readonly Float32Array[], name: string): Promise<void> => {
     const bytes = writeWav({ sampleRate, channels: [...channels] }, '32f');
     const { hash, ...info } = await uploadSound(new Blob([bytes as Uint8Array<ArrayBuffer>]), name);
-    if (useOpenPiece.getState().run(setEffectSound, { channel, slot: slot.id, sound: hash, info: { ...info, name } })) onDone();
+    if (useOpenPiece.getState().run(setEffectSound, { channel, slot: slot.id, sound: hash, info: { ...info, name } }))
+      onDone();
   };
   if (state.kind === 'recording') return <Recording peak={state.peak} share={state.share} />;
   if (state.kind === 'working') return <Words kind="small">Finding the place in what was heard …</Words>;
-  if (state.kind === 'found') return <Found channels={state.channels} sweep={state.sweep} sampleRate={sampleRate} onUse={(name) => void use(state.channels, name).catch(fail)} onAgain={() => setState(READY)} />;
+  if (state.kind === 'found')
+    return (
+      <Found
+        channels={state.channels}
+        sweep={state.sweep}
+        sampleRate={sampleRate}
+        onUse={(name) => void use(state.channels, name).catch(fail)}
+        onAgain={() => setState(READY)}
+      />
+    );
   return (
     <View style={styles.parts}>
-      {state.problem ? <Words kind="small" tone="danger" role="alert">{state.problem}</Words> : null}
+      {state.problem ? (
+        <Words kind="small" tone="danger" role="alert">
+          {state.problem}
+        </Words>
+      ) : null}
       <View role="radiogroup" aria-label="Input" style={styles.row}>
-        {SOUND_INPUTS.map((one) => <Tap key={one.id} role="radio" text={one.name} label={`Input: ${one.name}`} tone="sea" chosen={one === input} onPress={() => setInput(one)} />)}
+        {SOUND_INPUTS.map((one) => (
+          <Tap
+            key={one.id}
+            role="radio"
+            text={one.name}
+            label={`Input: ${one.name}`}
+            tone="sea"
+            chosen={one === input}
+            onPress={() => setInput(one)}
+          />
+        ))}
       </View>
-      <Words kind="small">{input.id === 'standIn' ? 'A room that comes with Zephiro answers: to try it without a microphone.' : 'Keep still before and after: the place is taken from your sound to the silence after it.'}</Words>
-      <Tap filled tone="danger" icon="mic" text={`Record a clap, ${CLAP_SECONDS} s`} label="Record a clap" onPress={() => void record(false).catch(fail)} />
-      <Tap icon="trending-up" text={`Play a sweep and record it, ${SWEEP_SECONDS + AFTER_SWEEP_SECONDS} s`} label="Play a sweep and record it" onPress={() => void record(true).catch(fail)} />
-      <Words kind="small">A clap is quick and rough. A sweep from a loudspeaker finds the place far below its noise.</Words>
+      <Words kind="small">
+        {input.id === 'standIn'
+          ? 'A room that comes with Zephiro answers: to try it without a microphone.'
+          : 'Keep still before and after: the place is taken from your sound to the silence after it.'}
+      </Words>
+      <Tap
+        filled
+        tone="danger"
+        icon="mic"
+        text={`Record a clap, ${CLAP_SECONDS} s`}
+        label="Record a clap"
+        onPress={() => void record(false).catch(fail)}
+      />
+      <Tap
+        icon="trending-up"
+        text={`Play a sweep and record it, ${SWEEP_SECONDS + AFTER_SWEEP_SECONDS} s`}
+        label="Play a sweep and record it"
+        onPress={() => void record(true).catch(fail)}
+      />
+      <Words kind="small">
+        A clap is quick and rough. A sweep from a loudspeaker finds the place far below its noise.
+      </Words>
     </View>
   );
 }
@@ -67,8 +127,16 @@ function Recording({ peak, share }: { readonly peak: number; readonly share: num
   return (
     <View role="status" style={styles.parts}>
       <Words tone="danger">{`● recording, ${Math.round(share * 100)} %`}</Words>
-      <View style={[styles.meter, { backgroundColor: tokens.line }]}><View style={[styles.meter, { backgroundColor: tokens.sand, width: `${Math.min(100, Math.sqrt(peak) * 100)}%` }]} /></View>
-      {peak >= 0.99 ? <Words kind="small" tone="danger">Too loud: turn the input down.</Words> : null}
+      <View style={[styles.meter, { backgroundColor: tokens.line }]}>
+        <View
+          style={[styles.meter, { backgroundColor: tokens.sand, width: `${Math.min(100, Math.sqrt(peak) * 100)}%` }]}
+        />
+      </View>
+      {peak >= 0.99 ? (
+        <Words kind="small" tone="danger">
+          Too loud: turn the input down.
+        </Words>
+      ) : null}
     </View>
   );
 }
@@ -88,13 +156,33 @@ function Found({ channels, sweep, sampleRate, onUse, onAgain }: FoundProps) {
     const { left } = fromRecording({ left: channels[0]!, right: channels[1] ?? channels[0]! }, sampleRate);
     const loudest = left.reduce((most, x) => Math.max(most, Math.abs(x)), 1e-9);
     const per = Math.max(1, Math.ceil(left.length / WAVE.peaks));
-    return { seconds: left.length / sampleRate, peaks: Float32Array.from({ length: Math.ceil(left.length / per) }, (_, i) => left.subarray(i * per, (i + 1) * per).reduce((most, x) => Math.max(most, Math.abs(x)), 0) / loudest) };
+    return {
+      seconds: left.length / sampleRate,
+      peaks: Float32Array.from(
+        { length: Math.ceil(left.length / per) },
+        (_, i) => left.subarray(i * per, (i + 1) * per).reduce((most, x) => Math.max(most, Math.abs(x)), 0) / loudest,
+      ),
+    };
   }, [channels, sampleRate]);
   return (
     <View style={styles.parts}>
       <Words>{`Found: ${seconds.toFixed(2)} s, from its onset to where it sinks into the noise.`}</Words>
-      <View role="img" aria-label={`What was found, ${seconds.toFixed(2)} seconds`}><Waveform peaks={peaks} from={0} to={peaks.length} width={WAVE.width} height={WAVE.height} colour={tokens.sea} /></View>
-      <NameField label="Name of the place" initial={sweep ? 'Swept place' : 'Clapped place'} action="Ring in it" onName={onUse} />
+      <View role="img" aria-label={`What was found, ${seconds.toFixed(2)} seconds`}>
+        <Waveform
+          peaks={peaks}
+          from={0}
+          to={peaks.length}
+          width={WAVE.width}
+          height={WAVE.height}
+          colour={tokens.sea}
+        />
+      </View>
+      <NameField
+        label="Name of the place"
+        initial={sweep ? 'Swept place' : 'Clapped place'}
+        action="Ring in it"
+        onName={onUse}
+      />
       <Tap plain text="Record again" label="Record again" onPress={onAgain} style={styles.again} />
     </View>
   );

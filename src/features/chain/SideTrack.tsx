@@ -21,14 +21,32 @@ export function SideTrack({ channel, slot }: { readonly channel: string; readonl
   return (
     <>
       <View style={styles.row}>
-        <Tap icon="headphones" text={chosen?.name ?? 'Choose a track'} label={`Listens to: ${chosen?.name ?? 'no track yet'}. Choose`} onPress={() => setOpen(true)} style={styles.button} />
+        <Tap
+          icon="headphones"
+          text={chosen?.name ?? 'Choose a track'}
+          label={`Listens to: ${chosen?.name ?? 'no track yet'}. Choose`}
+          onPress={() => setOpen(true)}
+          style={styles.button}
+        />
       </View>
-      {chosen ? null : <Words kind="small">Until a track is chosen it listens to its own sound. The track is heard as its effects leave it, muted or not.</Words>}
+      {chosen ? null : (
+        <Words kind="small">
+          Until a track is chosen it listens to its own sound. The track is heard as its effects leave it, muted or not.
+        </Words>
+      )}
       <Sheet title={`${effectOf(slot.effect).name}: listen to`} visible={open} onClose={() => setOpen(false)}>
         {others.length === 0 ? <Words kind="small">There is no other track in the piece.</Words> : null}
         <ScrollView style={styles.list}>
           {others.map(({ id, name }) => (
-            <Tap key={id} plain role="radio" chosen={id === slot.side} label={`Listen to ${name}`} onPress={() => choose(id)} style={styles.item}>
+            <Tap
+              key={id}
+              plain
+              role="radio"
+              chosen={id === slot.side}
+              label={`Listen to ${name}`}
+              onPress={() => choose(id)}
+              style={styles.item}
+            >
               <Words kind={id === slot.side ? 'strong' : 'body'}>{name}</Words>
             </Tap>
           ))}

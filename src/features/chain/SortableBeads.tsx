@@ -7,7 +7,10 @@ import type { Slot } from '../../core/piece/piece';
 import { useTokens } from '../../ui/theme';
 import type { BeadsProps } from './Beads';
 
-/** Beads that can be dragged to another place by their handle. In a file of its own: it is loaded when a chain has something to sort. */
+/**
+ * Beads that can be dragged to another place by their handle. In a file of its own: it is loaded when a chain has
+ * something to sort.
+ */
 export function SortableBeads({ slots, onMove, renderBead }: BeadsProps) {
   return (
     <GestureHandlerRootView>
@@ -26,7 +29,13 @@ export function SortableBeads({ slots, onMove, renderBead }: BeadsProps) {
 
 function Handle(): ReactNode {
   const tokens = useTokens();
-  return <Sortable.Handle><View aria-hidden style={styles.grip}><Feather name="menu" size={19} color={tokens.mute} /></View></Sortable.Handle>;
+  return (
+    <Sortable.Handle>
+      <View aria-hidden style={styles.grip}>
+        <Feather name="menu" size={19} color={tokens.mute} />
+      </View>
+    </Sortable.Handle>
+  );
 }
 
 const styles = StyleSheet.create({

@@ -24,18 +24,36 @@ export function Strand({ channel, starters = true }: { readonly channel: string;
     <ScrollView contentContainerStyle={styles.strand}>
       <Words kind="small">{piece.name}</Words>
       <View style={styles.head}>
-        <View style={styles.name}><ChannelButton channel={channel} /></View>
+        <View style={styles.name}>
+          <ChannelButton channel={channel} />
+        </View>
         <ChannelMenu channel={channel} />
       </View>
       <View style={styles.legend}>
-        <Words kind="small" tone="sandInk">▬ dry</Words>
-        <Words kind="small" tone="sea">▬ wet</Words>
+        <Words kind="small" tone="sandInk">
+          ▬ dry
+        </Words>
+        <Words kind="small" tone="sea">
+          ▬ wet
+        </Words>
         <Words kind="small">thickness is level</Words>
       </View>
       <ChainBeads channel={channel} chain={chain} name={channelName(piece, channel)} />
       <View style={styles.channelRails}>
-        <ParamRail target={{ channel, effect: null, param: 'gain' }} param={channelParams.gain} value={gain} look="plain" />
-        {own ? <ParamRail target={{ channel, effect: null, param: 'pan' }} param={channelParams.pan} value={own.pan} look="plain" /> : null}
+        <ParamRail
+          target={{ channel, effect: null, param: 'gain' }}
+          param={channelParams.gain}
+          value={gain}
+          look="plain"
+        />
+        {own ? (
+          <ParamRail
+            target={{ channel, effect: null, param: 'pan' }}
+            param={channelParams.pan}
+            value={own.pan}
+            look="plain"
+          />
+        ) : null}
         <ImageMeter channel={channel} />
         <View style={styles.sheets}>
           <JudgeSheet channel={channel} />

@@ -18,7 +18,10 @@ interface ThreadProps {
   readonly narrow?: boolean;
 }
 
-/** The thread at an effect: sand as thick as what enters it untreated, sea as thick as what comes treated from the one before, at this moment. */
+/**
+ * The thread at an effect: sand as thick as what enters it untreated, sea as thick as what comes treated from the one
+ * before, at this moment.
+ */
 export function Thread({ slot, before, end = false, narrow = false }: ThreadProps) {
   const piece = usePiece();
   const tokens = useTokens();
@@ -46,7 +49,8 @@ export function Thread({ slot, before, end = false, narrow = false }: ThreadProp
   );
 }
 
-const thick = (peak: number): string => `${(THINNEST + (THICKEST - THINNEST) * Math.sqrt(Math.min(1, peak))).toFixed(1)}px`;
+const thick = (peak: number): string =>
+  `${(THINNEST + (THICKEST - THINNEST) * Math.sqrt(Math.min(1, peak))).toFixed(1)}px`;
 
 const styles = StyleSheet.create({
   thread: { width: 40, alignItems: 'center' },

@@ -15,7 +15,15 @@ import { useHand, usePiece } from '../studio/StudioProvider';
 const FEELS: readonly NoteFeel[] = ['straight', 'dotted', 'triplet'];
 
 /** Half and double, straight, dotted and triplet, and the time in all three measures. */
-export function TimeTools({ param, value, target }: { readonly param: NumberParam; readonly value: ParamValue; readonly target: Target }) {
+export function TimeTools({
+  param,
+  value,
+  target,
+}: {
+  readonly param: NumberParam;
+  readonly value: ParamValue;
+  readonly target: Target;
+}) {
   const piece = usePiece();
   const context = contextOf(piece);
   const hand = useHand(target);
@@ -29,32 +37,93 @@ export function TimeTools({ param, value, target }: { readonly param: NumberPara
   return (
     <View>
       <View style={styles.tools}>
-        <Tap label={`${param.label}: half`} text="÷ 2" onPress={() => hand.release(scaledTime(param, value, context, 0.5))} style={styles.tool} />
-        <Tap label={`${param.label}: double`} text="× 2" onPress={() => hand.release(scaledTime(param, value, context, 2))} style={styles.tool} />
-        {param.ladder ? null : <View role="radiogroup" aria-label={`${param.label}: feel`} style={styles.feels}>
-          {FEELS.map((name) => (
-            <Tap key={name} role="radio" label={`${param.label}: ${name}`} text={name} tone="sea" chosen={note?.feel === name} onPress={() => feel(name)} style={styles.tool} />
-          ))}
-        </View>}
+        <Tap
+          label={`${param.label}: half`}
+          text="÷ 2"
+          onPress={() => hand.release(scaledTime(param, value, context, 0.5))}
+          style={styles.tool}
+        />
+        <Tap
+          label={`${param.label}: double`}
+          text="× 2"
+          onPress={() => hand.release(scaledTime(param, value, context, 2))}
+          style={styles.tool}
+        />
+        {param.ladder ? null : (
+          <View role="radiogroup" aria-label={`${param.label}: feel`} style={styles.feels}>
+            {FEELS.map((name) => (
+              <Tap
+                key={name}
+                role="radio"
+                label={`${param.label}: ${name}`}
+                text={name}
+                tone="sea"
+                chosen={note?.feel === name}
+                onPress={() => feel(name)}
+                style={styles.tool}
+              />
+            ))}
+          </View>
+        )}
       </View>
       {param.ladder ? <Ladder param={param} value={value} target={target} /> : null}
-      <Words kind="small">{ms === 0 ? 'at once · 0 ms · 0 samples' : `${about.exact ? about.note : `near ${about.note}`} · ${about.ms} · ${about.samples}`}</Words>
+      <Words kind="small">
+        {ms === 0
+          ? 'at once · 0 ms · 0 samples'
+          : `${about.exact ? about.note : `near ${about.note}`} · ${about.ms} · ${about.samples}`}
+      </Words>
     </View>
   );
 }
 
 /** What the tempo offers, each half of the one before, with its time; the chosen one is said to be so. */
-function Ladder({ param, value, target }: { readonly param: NumberParam; readonly value: ParamValue; readonly target: Target }) {
+function Ladder({
+  param,
+  value,
+  target,
+}: {
+  readonly param: NumberParam;
+  readonly value: ParamValue;
+  readonly target: Target;
+}) {
   const tokens = useTokens();
   const context = contextOf(usePiece());
   const hand = useHand(target);
-  const steps = param.ladder!.filter((note) => resolveNumber({ ...param, min: 0, max: Infinity }, note, context) <= param.max);
+  const steps = param.ladder!.filter(
+    (note) => resolveNumber({ ...param, min: 0, max: Infinity }, note, context) <= param.max,
+  );
   return (
-    <ScrollView horizontal showsHorizontalScrollIndicator={false} role="radiogroup" aria-label={`${param.label} from the tempo`} contentContainerStyle={styles.ladder}>
-      {param.min === 0 ? <Tap role="radio" label={`${param.label}: none`} text="none" tone="sea" chosen={value === 0} onPress={() => hand.release(0)} /> : null}
+    <ScrollView
+      horizontal
+      showsHorizontalScrollIndicator={false}
+      role="radiogroup"
+      aria-label={`${param.label} from the tempo`}
+      contentContainerStyle={styles.ladder}
+    >
+      {param.min === 0 ? (
+        <Tap
+          role="radio"
+          label={`${param.label}: none`}
+          text="none"
+          tone="sea"
+          chosen={value === 0}
+          onPress={() => hand.release(0)}
+        />
+      ) : null}
       {steps.map((note) => (
-        <Tap key={note} role="radio" label={`${param.label}: ${formatValue(param, note, context)}`} tone="sea" chosen={value === note} onPress={() => hand.release(note)}>
-          <Words style={value === note ? { color: tokens.paper } : undefined} kind="small" tone="ink">{`${note} · ${formatNumber(param, resolveNumber(param, note, context))}`}</Words>
+        <Tap
+          key={note}
+          role="radio"
+          label={`${param.label}: ${formatValue(param, note, context)}`}
+          tone="sea"
+          chosen={value === note}
+          onPress={() => hand.release(note)}
+        >
+          <Words
+            style={value === note ? { color: tokens.paper } : undefined}
+            kind="small"
+            tone="ink"
+          >{`${note} · ${formatNumber(param, resolveNumber(param, note, context))}`}</Words>
         </Tap>
       ))}
     </ScrollView>

@@ -5,12 +5,21 @@ import type { ParamValues, ValueContext } from '../../core/params/param';
 
 /** What an effect really does with these values, found by running it in a worker; null until the first one has come. */
 /** @param own samples of the sound that the effect works with, if it has one */
-export function usePicture(effect: string, values: ParamValues, context: ValueContext, own?: readonly Float32Array[]): EffectPicture | null {
+export function usePicture(
+  effect: string,
+  values: ParamValues,
+  context: ValueContext,
+  own?: readonly Float32Array[],
+): EffectPicture | null {
   const [picture, setPicture] = useState<EffectPicture | null>(null);
   const who = useId();
   const { tempo, sampleRate } = context;
   useEffect(() => {
-    painter().paint(who, { effect, values, context: { tempo: { bpm: tempo.bpm, beatsPerBar: tempo.beatsPerBar }, sampleRate }, own }, setPicture);
+    painter().paint(
+      who,
+      { effect, values, context: { tempo: { bpm: tempo.bpm, beatsPerBar: tempo.beatsPerBar }, sampleRate }, own },
+      setPicture,
+    );
   }, [who, effect, values, tempo.bpm, tempo.beatsPerBar, sampleRate, own]);
   useEffect(() => () => painter().forget(who), [who]);
   return picture;

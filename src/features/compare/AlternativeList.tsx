@@ -18,8 +18,18 @@ interface AlternativeListProps {
   readonly onDrop?: (id: string) => void;
 }
 
-/** Alternatives one under the other: a tap lets one be heard in the piece, with how wide it is and what mono costs it. */
-export function AlternativeList({ alternatives, audition, current, blind, keepLabel, onKeep, onDrop }: AlternativeListProps) {
+/**
+ * Alternatives one under the other: a tap lets one be heard in the piece, with how wide it is and what mono costs it.
+ */
+export function AlternativeList({
+  alternatives,
+  audition,
+  current,
+  blind,
+  keepLabel,
+  onKeep,
+  onDrop,
+}: AlternativeListProps) {
   const tokens = useTokens();
   return (
     <View role="radiogroup" aria-label="Hear">
@@ -27,14 +37,30 @@ export function AlternativeList({ alternatives, audition, current, blind, keepLa
         const heard = audition.heard === one.id;
         const name = blind ? `Number ${index + 1}` : one.name;
         return (
-          <View key={one.id} style={[styles.row, { borderColor: tokens.line, backgroundColor: heard ? tokens.seaSoft : 'transparent' }]}>
-            <Tap plain role="radio" chosen={heard} label={`Hear ${name}`} onPress={() => audition.hear(one.id)} style={styles.main}>
-              <Words kind="water" style={styles.name}>{name}</Words>
+          <View
+            key={one.id}
+            style={[styles.row, { borderColor: tokens.line, backgroundColor: heard ? tokens.seaSoft : 'transparent' }]}
+          >
+            <Tap
+              plain
+              role="radio"
+              chosen={heard}
+              label={`Hear ${name}`}
+              onPress={() => audition.hear(one.id)}
+              style={styles.main}
+            >
+              <Words kind="water" style={styles.name}>
+                {name}
+              </Words>
               {blind ? null : <Words kind="small">{one.purpose}</Words>}
               {blind ? null : <Figures figures={audition.figures.get(one.id)} name={name} />}
             </Tap>
-            {blind || one.id === current ? null : <Tap text={keepLabel} label={`${keepLabel} ${one.name}`} tone="sea" onPress={() => onKeep(one.id)} />}
-            {blind || one.id === current || !onDrop ? null : <Tap plain icon="x" tone="mute" label={`Let go of ${one.name}`} onPress={() => onDrop(one.id)} />}
+            {blind || one.id === current ? null : (
+              <Tap text={keepLabel} label={`${keepLabel} ${one.name}`} tone="sea" onPress={() => onKeep(one.id)} />
+            )}
+            {blind || one.id === current || !onDrop ? null : (
+              <Tap plain icon="x" tone="mute" label={`Let go of ${one.name}`} onPress={() => onDrop(one.id)} />
+            )}
           </View>
         );
       })}
@@ -46,7 +72,11 @@ function Figures({ figures, name }: { readonly figures: SoundFigures | null | un
   if (!figures) return <Words kind="small">measuring …</Words>;
   if (figures.lufs === null) return <Words kind="small">silent here</Words>;
   return (
-    <Words kind="strong" aria-label={`${name}: width ${Math.round(figures.width * 100)} %, in mono ${formatDb(figures.monoLossDb)}, ${figures.lufs.toFixed(1)} LUFS`} style={styles.figures}>
+    <Words
+      kind="strong"
+      aria-label={`${name}: width ${Math.round(figures.width * 100)} %, in mono ${formatDb(figures.monoLossDb)}, ${figures.lufs.toFixed(1)} LUFS`}
+      style={styles.figures}
+    >
       {`width ${Math.round(figures.width * 100)} % · in mono ${formatDb(figures.monoLossDb)} · ${figures.lufs.toFixed(1).replace('-', '−')} LUFS`}
     </Words>
   );

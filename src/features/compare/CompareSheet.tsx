@@ -29,7 +29,11 @@ export function CompareSheet({ channel }: { readonly channel: string }) {
     <>
       <Tap icon="layers" text="Compare" label={`Compare settings of ${name}`} onPress={() => setPage('kept')} />
       <Tap icon="maximize-2" text="Make wide" label={`Ways to make ${name} wide`} onPress={() => setPage('wide')} />
-      <Sheet title={page === 'wide' ? `${name}, made wide` : `Settings of ${name}`} visible={page !== null} onClose={() => setPage(null)}>
+      <Sheet
+        title={page === 'wide' ? `${name}, made wide` : `Settings of ${name}`}
+        visible={page !== null}
+        onClose={() => setPage(null)}
+      >
         <PlayLine says="All are heard as loud as the least loud of them." />
         <ScrollView style={styles.list}>
           {page === 'kept' ? <Kept channel={channel} /> : null}
@@ -46,21 +50,63 @@ function Kept({ channel }: { readonly channel: string }) {
   const kept = keptOf(piece, channel);
   const [order, setOrder] = useState<readonly string[] | null>(null);
   const all = useMemo<readonly Alternative[]>(
-    () => [{ id: NOW, name: 'As it is now', purpose: saysChain(chain.length), chain }, ...kept.map((one) => ({ ...one, purpose: saysChain(one.chain.length) }))],
+    () => [
+      { id: NOW, name: 'As it is now', purpose: saysChain(chain.length), chain },
+      ...kept.map((one) => ({ ...one, purpose: saysChain(one.chain.length) })),
+    ],
     [chain, kept],
   );
-  const shown = useMemo(() => (order ? [...all].sort((a, b) => order.indexOf(a.id) - order.indexOf(b.id)) : all), [all, order]);
+  const shown = useMemo(
+    () => (order ? [...all].sort((a, b) => order.indexOf(a.id) - order.indexOf(b.id)) : all),
+    [all, order],
+  );
   const audition = useAudition(channel, shown);
   const { run } = useOpenPiece.getState();
-  const shuffle = (): void => setOrder(all.map(({ id }) => ({ id, at: Math.random() })).sort((a, b) => a.at - b.at).map(({ id }) => id));
-  const free = ['A', 'B', 'C', 'D', 'E', 'F', 'G', 'H'].find((letter) => !kept.some((one) => one.name === letter)) ?? 'Another';
+  const shuffle = (): void =>
+    setOrder(
+      all
+        .map(({ id }) => ({ id, at: Math.random() }))
+        .sort((a, b) => a.at - b.at)
+        .map(({ id }) => id),
+    );
+  const free =
+    ['A', 'B', 'C', 'D', 'E', 'F', 'G', 'H'].find((letter) => !kept.some((one) => one.name === letter)) ?? 'Another';
   return (
     <View>
-      {kept.length < MOST_KEPT && order === null ? <NameField key={free} label="Name of the setting" initial={free} action="Keep this" onName={(called) => run(keepSetting, { channel, id: newId(), called })} /> : null}
-      {kept.length === 0 ? <Words kind="small">Keep the chain as it is, change it, keep it again: up to eight settings can be heard in turn.</Words> : (
-        <Tap role="switch" chosen={order !== null} tone="sea" icon={order ? 'eye-off' : 'eye'} text={order ? 'Reveal' : 'Blind'} label="Compare blind" onPress={() => (order ? setOrder(null) : shuffle())} style={styles.blind} />
+      {kept.length < MOST_KEPT && order === null ? (
+        <NameField
+          key={free}
+          label="Name of the setting"
+          initial={free}
+          action="Keep this"
+          onName={(called) => run(keepSetting, { channel, id: newId(), called })}
+        />
+      ) : null}
+      {kept.length === 0 ? (
+        <Words kind="small">
+          Keep the chain as it is, change it, keep it again: up to eight settings can be heard in turn.
+        </Words>
+      ) : (
+        <Tap
+          role="switch"
+          chosen={order !== null}
+          tone="sea"
+          icon={order ? 'eye-off' : 'eye'}
+          text={order ? 'Reveal' : 'Blind'}
+          label="Compare blind"
+          onPress={() => (order ? setOrder(null) : shuffle())}
+          style={styles.blind}
+        />
       )}
-      <AlternativeList alternatives={shown} audition={audition} current={NOW} blind={order !== null} keepLabel="Take" onKeep={(id) => run(takeKept, { channel, id })} onDrop={(id) => run(dropKept, { channel, id })} />
+      <AlternativeList
+        alternatives={shown}
+        audition={audition}
+        current={NOW}
+        blind={order !== null}
+        keepLabel="Take"
+        onKeep={(id) => run(takeKept, { channel, id })}
+        onDrop={(id) => run(dropKept, { channel, id })}
+      />
     </View>
   );
 }
@@ -69,7 +115,10 @@ function Wide({ channel, onKept }: { readonly channel: string; readonly onKept: 
   const piece = usePiece();
   const chain = chainOf(piece, channel);
   const ways = useMemo<readonly Alternative[]>(
-    () => [{ id: NOW, name: 'As it is now', purpose: 'Without any of them.', chain }, ...WIDE_WAYS.map((way) => ({ ...way, chain: [...chain, ...way.slots(`way-${way.id}`)] }))],
+    () => [
+      { id: NOW, name: 'As it is now', purpose: 'Without any of them.', chain },
+      ...WIDE_WAYS.map((way) => ({ ...way, chain: [...chain, ...way.slots(`way-${way.id}`)] })),
+    ],
     [chain],
   );
   const audition = useAudition(channel, ways);
@@ -81,10 +130,20 @@ function Wide({ channel, onKept }: { readonly channel: string; readonly onKept: 
     useSession.getState().set({ channel, slot: `${slot}-0` });
     onKept();
   };
-  return <AlternativeList alternatives={ways} audition={audition} current={NOW} blind={false} keepLabel="Keep" onKeep={keep} />;
+  return (
+    <AlternativeList
+      alternatives={ways}
+      audition={audition}
+      current={NOW}
+      blind={false}
+      keepLabel="Keep"
+      onKeep={keep}
+    />
+  );
 }
 
-const saysChain = (effects: number): string => (effects === 0 ? 'no effects' : effects === 1 ? 'one effect' : `${effects} effects`);
+const saysChain = (effects: number): string =>
+  effects === 0 ? 'no effects' : effects === 1 ? 'one effect' : `${effects} effects`;
 
 const styles = StyleSheet.create({
   list: { maxHeight: 560 },

@@ -29,7 +29,9 @@ export function useAudition(channel: string, alternatives: readonly Alternative[
   const [heard, setHeard] = useState<string | null>(null);
   useEffect(() => {
     const jobs = new Map(alternatives.map(({ id, chain }) => [id, compareJob(piece, channel, chain)]));
-    return compareAll(jobs, [...studio.sounds.values()], (key, found) => setFigures((before) => new Map([...before, [key, found]])));
+    return compareAll(jobs, [...studio.sounds.values()], (key, found) =>
+      setFigures((before) => new Map([...before, [key, found]])),
+    );
   }, [piece, channel, alternatives, studio, soundsSeen]);
   const gains = useMemo(() => {
     const found = matchingGains(alternatives.map(({ id }) => figures.get(id)?.lufs ?? null));
@@ -37,7 +39,9 @@ export function useAudition(channel: string, alternatives: readonly Alternative[
   }, [alternatives, figures]);
   useEffect(() => {
     const chosen = alternatives.find(({ id }) => id === heard);
-    useSession.getState().set({ audition: chosen ? { channel, chain: chosen.chain, gainDb: gains.get(chosen.id) ?? 0 } : null });
+    useSession
+      .getState()
+      .set({ audition: chosen ? { channel, chain: chosen.chain, gainDb: gains.get(chosen.id) ?? 0 } : null });
   }, [alternatives, heard, gains, channel]);
   useEffect(() => () => useSession.getState().set({ audition: null }), []);
   return { figures, heard, hear: setHeard };

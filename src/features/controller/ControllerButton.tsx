@@ -17,7 +17,10 @@ import { useControllers } from './controllerStore';
 import { Faders } from './Faders';
 import { findControllers } from './outside';
 
-/** Opens what controllers move: which control moves which rail, and the faders that ship with the app. @param target offered first, by the name of what it moves */
+/**
+ * Opens what controllers move: which control moves which rail, and the faders that ship with the app.
+ * @param target offered first, by the name of what it moves
+ */
 export function ControllerButton({ channel, target }: { readonly channel: string; readonly target?: Target }) {
   const piece = usePiece();
   const [open, setOpen] = useState(false);
@@ -32,14 +35,26 @@ export function ControllerButton({ channel, target }: { readonly channel: string
   };
   return (
     <>
-      <Tap icon="sliders" text={target ? 'map' : count > 0 ? `${count}` : undefined} label={target ? `Let a control move ${paramOf(piece, target)?.label ?? 'this'}` : `Controller: ${count} mapped`} tone="coralInk" onPress={show} />
+      <Tap
+        icon="sliders"
+        text={target ? 'map' : count > 0 ? `${count}` : undefined}
+        label={target ? `Let a control move ${paramOf(piece, target)?.label ?? 'this'}` : `Controller: ${count} mapped`}
+        tone="coralInk"
+        onPress={show}
+      />
       <Sheet title="Controller" visible={open} onClose={close}>
         <ScrollView style={styles.body}>
           <Learning channel={channel} />
-          {(piece.controls ?? []).map((control) => <Mapped key={control.id} control={control} />)}
-          <Words kind="water" style={styles.heading}>Outside</Words>
+          {(piece.controls ?? []).map((control) => (
+            <Mapped key={control.id} control={control} />
+          ))}
+          <Words kind="water" style={styles.heading}>
+            Outside
+          </Words>
           <Outside />
-          <Words kind="water" style={styles.heading}>Built in</Words>
+          <Words kind="water" style={styles.heading}>
+            Built in
+          </Words>
           <Faders />
         </ScrollView>
       </Sheet>
@@ -59,14 +74,23 @@ function Mapped({ control }: { readonly control: Control }) {
   const name = useTargetName(control.target);
   const stands = useControllers(({ waiting }) => waiting[control.id]);
   const param = paramOf(piece, control.target);
-  const at = stands !== undefined && param?.kind === 'number' ? formatNumber(param, paramAtPosition(param, stands)) : null;
+  const at =
+    stands !== undefined && param?.kind === 'number' ? formatNumber(param, paramAtPosition(param, stands)) : null;
   return (
     <View style={[styles.row, { borderColor: tokens.line }]}>
       <View style={styles.names}>
-        <Words kind="strong" numberOfLines={1}>{name}</Words>
+        <Words kind="strong" numberOfLines={1}>
+          {name}
+        </Words>
         <Words kind="small">{`control ${control.number}, channel ${control.midiChannel + 1}${at === null ? '' : ` · takes hold at ${at}`}`}</Words>
       </View>
-      <Tap plain icon="x" tone="mute" label={`Let no control move ${name}`} onPress={() => useOpenPiece.getState().run(unmapControl, { control: control.id })} />
+      <Tap
+        plain
+        icon="x"
+        tone="mute"
+        label={`Let no control move ${name}`}
+        onPress={() => useOpenPiece.getState().run(unmapControl, { control: control.id })}
+      />
     </View>
   );
 }
@@ -77,7 +101,17 @@ function Learning({ channel }: { readonly channel: string }) {
   const learning = useControllers((controllers) => controllers.learning);
   const [choosing, setChoosing] = useState(false);
   if (learning) return <Waiting target={learning} />;
-  if (!choosing) return <Tap icon="plus" text="Map a rail" label="Map a rail to a control" tone="coralInk" onPress={() => setChoosing(true)} style={styles.start} />;
+  if (!choosing)
+    return (
+      <Tap
+        icon="plus"
+        text="Map a rail"
+        label="Map a rail to a control"
+        tone="coralInk"
+        onPress={() => setChoosing(true)}
+        style={styles.start}
+      />
+    );
   const channels = channel === MAIN ? [MAIN] : [channel, MAIN];
   const choose = (target: Target): void => {
     useControllers.setState({ learning: target });
@@ -85,12 +119,24 @@ function Learning({ channel }: { readonly channel: string }) {
   };
   return (
     <View>
-      {channels.flatMap((id) => targetsOf(piece, id, () => true).map(({ title, choices }) => (
-        <View key={`${id} ${title}`}>
-          <Words kind="water">{`${channelName(piece, id)}, ${title.toLowerCase()}`}</Words>
-          {choices.map(({ target, param }) => <Tap key={target.param} plain label={`Map ${title} ${param.label} of ${channelName(piece, id)}`} onPress={() => choose(target)} style={styles.item}><Words>{param.label}</Words></Tap>)}
-        </View>
-      )))}
+      {channels.flatMap((id) =>
+        targetsOf(piece, id, () => true).map(({ title, choices }) => (
+          <View key={`${id} ${title}`}>
+            <Words kind="water">{`${channelName(piece, id)}, ${title.toLowerCase()}`}</Words>
+            {choices.map(({ target, param }) => (
+              <Tap
+                key={target.param}
+                plain
+                label={`Map ${title} ${param.label} of ${channelName(piece, id)}`}
+                onPress={() => choose(target)}
+                style={styles.item}
+              >
+                <Words>{param.label}</Words>
+              </Tap>
+            ))}
+          </View>
+        )),
+      )}
     </View>
   );
 }
@@ -100,9 +146,18 @@ function Waiting({ target }: { readonly target: Target }) {
   const name = useTargetName(target);
   return (
     <View role="status" style={[styles.waiting, { borderColor: tokens.coral, backgroundColor: tokens.coralSoft }]}>
-      <Words kind="strong" tone="coralInk">{name}</Words>
-      <Words kind="small" tone="ink">Move the control that shall move it, of your controller or below.</Words>
-      <Tap text="not now" label="Map nothing" onPress={() => useControllers.setState({ learning: null })} style={styles.start} />
+      <Words kind="strong" tone="coralInk">
+        {name}
+      </Words>
+      <Words kind="small" tone="ink">
+        Move the control that shall move it, of your controller or below.
+      </Words>
+      <Tap
+        text="not now"
+        label="Map nothing"
+        onPress={() => useControllers.setState({ learning: null })}
+        style={styles.start}
+      />
     </View>
   );
 }
@@ -112,7 +167,16 @@ function Outside() {
   return (
     <View role="status">
       {typeof outside === 'string' ? <Words kind="small">{outside}</Words> : null}
-      {outside !== null && typeof outside !== 'string' ? outside.map((name) => <Words key={name}>{name}</Words>) : <Tap text="listen to controllers" label="Listen to controllers that are plugged in" onPress={() => void findControllers()} style={styles.start} />}
+      {outside !== null && typeof outside !== 'string' ? (
+        outside.map((name) => <Words key={name}>{name}</Words>)
+      ) : (
+        <Tap
+          text="listen to controllers"
+          label="Listen to controllers that are plugged in"
+          onPress={() => void findControllers()}
+          style={styles.start}
+        />
+      )}
     </View>
   );
 }

@@ -7,7 +7,17 @@ import { usePiece } from '../studio/StudioProvider';
 import { FIRST_FADER, tellControl, useControllers } from './controllerStore';
 
 const MOST = 127;
-const PARAMS = Array.from({ length: 8 }, (_, i) => figure({ label: `Fader ${i + 1}`, group: 'Controller', hint: `Sends control ${FIRST_FADER + i}.`, unit: 'count', min: 0, max: MOST, initial: 0 }));
+const PARAMS = Array.from({ length: 8 }, (_, i) =>
+  figure({
+    label: `Fader ${i + 1}`,
+    group: 'Controller',
+    hint: `Sends control ${FIRST_FADER + i}.`,
+    unit: 'count',
+    min: 0,
+    max: MOST,
+    initial: 0,
+  }),
+);
 
 /** The controller that ships with the app: eight faders that send what an outside one would. */
 export function Faders() {
@@ -21,7 +31,17 @@ export function Faders() {
   };
   return (
     <View role="group" aria-label="Built-in controller">
-      {PARAMS.map((param, i) => <Rail key={param.label} param={param} value={faders[i]!} context={context} look="plain" onTouch={(value) => send(i, value)} onSet={(value) => send(i, value)} />)}
+      {PARAMS.map((param, i) => (
+        <Rail
+          key={param.label}
+          param={param}
+          value={faders[i]!}
+          context={context}
+          look="plain"
+          onTouch={(value) => send(i, value)}
+          onSet={(value) => send(i, value)}
+        />
+      ))}
     </View>
   );
 }

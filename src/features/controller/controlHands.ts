@@ -12,7 +12,10 @@ import { newId } from '../../data/newId';
 /** A control that rests for so long is let go: what it left becomes the rail's value, or the end of a move. */
 const REST_MS = 350;
 
-/** Lets controls move what they are mapped to, as hands on the rails do. A control takes hold when it passes where its rail stands. */
+/**
+ * Lets controls move what they are mapped to, as hands on the rails do. A control takes hold when it passes where its
+ * rail stands.
+ */
 export class ControlHands {
   private readonly last = new Map<string, number>();
   private readonly held = new Map<string, { readonly target: Target; timer: ReturnType<typeof setTimeout> }>();
@@ -23,7 +26,9 @@ export class ControlHands {
     const { learning } = useControllers.getState();
     if (learning) this.learn(learning, message);
     const { piece } = useOpenPiece.getState();
-    for (const control of piece?.controls ?? []) if (control.number === message.number && control.midiChannel === message.midiChannel) this.move(control, message.position);
+    for (const control of piece?.controls ?? [])
+      if (control.number === message.number && control.midiChannel === message.midiChannel)
+        this.move(control, message.position);
   }
 
   private learn(target: Target, { number, midiChannel, position }: ControlMessage): void {
@@ -46,14 +51,20 @@ export class ControlHands {
       useControllers.setState({ waiting: { ...waiting, [id]: stands } });
       return;
     }
-    if (id in waiting) useControllers.setState({ waiting: Object.fromEntries(Object.entries(waiting).filter(([other]) => other !== id)) });
+    if (id in waiting)
+      useControllers.setState({
+        waiting: Object.fromEntries(Object.entries(waiting).filter(([other]) => other !== id)),
+      });
     const value = fromEngineNumber(param, paramAtPosition(param, position));
     this.studio.touch(target, value);
     clearTimeout(this.held.get(id)?.timer);
-    this.held.set(id, { target, timer: setTimeout(() => {
-      this.held.delete(id);
-      this.studio.release(target, value);
-    }, REST_MS) });
+    this.held.set(id, {
+      target,
+      timer: setTimeout(() => {
+        this.held.delete(id);
+        this.studio.release(target, value);
+      }, REST_MS),
+    });
   }
 
   /** Forgets what is held, without letting go of it: the piece is gone. */

@@ -18,7 +18,12 @@ export const FADERS = 8;
 /** The faders send from this number on, which the MIDI specification leaves to the user. */
 export const FIRST_FADER = 20;
 
-export const useControllers = create<Controllers>(() => ({ learning: null, waiting: {}, outside: null, faders: Array.from({ length: FADERS }, () => 0) }));
+export const useControllers = create<Controllers>(() => ({
+  learning: null,
+  waiting: {},
+  outside: null,
+  faders: Array.from({ length: FADERS }, () => 0),
+}));
 
 type Listener = (message: ControlMessage) => void;
 const listeners = new Set<Listener>();

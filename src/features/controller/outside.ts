@@ -14,13 +14,17 @@ function listen(access: MIDIAccess): void {
       tellControl(message);
     };
   }
-  useControllers.setState({ outside: names.length > 0 ? names : 'None is plugged in. One that is plugged in later is heard at once.' });
+  useControllers.setState({
+    outside: names.length > 0 ? names : 'None is plugged in. One that is plugged in later is heard at once.',
+  });
 }
 
 /** Asks the browser for controllers that are plugged in, and listens to them from then on. */
 export async function findControllers(): Promise<void> {
   if (!('requestMIDIAccess' in navigator)) {
-    useControllers.setState({ outside: 'This browser does not give controllers to a page. Try another one, or use the faders below.' });
+    useControllers.setState({
+      outside: 'This browser does not give controllers to a page. Try another one, or use the faders below.',
+    });
     return;
   }
   try {
@@ -28,6 +32,9 @@ export async function findControllers(): Promise<void> {
     access.onstatechange = () => listen(access);
     listen(access);
   } catch {
-    useControllers.setState({ outside: 'The browser did not give its controllers to this page. Allow it in the settings of the site, then try again.' });
+    useControllers.setState({
+      outside:
+        'The browser did not give its controllers to this page. Allow it in the settings of the site, then try again.',
+    });
   }
 }

@@ -27,14 +27,27 @@ export function Goniometer({ pairs, correlation, size }: GoniometerProps) {
     points.push(`${points.length === 0 ? 'M' : 'L'}${x.toFixed(1)} ${y.toFixed(1)}`);
   }
   return (
-    <View role="img" aria-label={`Stereo image, correlation ${correlation.toFixed(2)}`} style={{ width: size, alignItems: 'center' }}>
+    <View
+      role="img"
+      aria-label={`Stereo image, correlation ${correlation.toFixed(2)}`}
+      style={{ width: size, alignItems: 'center' }}
+    >
       <Svg width={size} height={size}>
-        <Path d={`M${half} 6L${size - 6} ${half}L${half} ${size - 6}L6 ${half}Z`} stroke={tokens.line} strokeWidth={1} fill="none" />
+        <Path
+          d={`M${half} 6L${size - 6} ${half}L${half} ${size - 6}L6 ${half}Z`}
+          stroke={tokens.line}
+          strokeWidth={1}
+          fill="none"
+        />
         <Line x1={half} x2={half} y1={6} y2={size - 6} stroke={tokens.line} strokeWidth={1} />
         <Line x1={6} x2={size - 6} y1={half} y2={half} stroke={tokens.line} strokeWidth={1} />
         <Path d={points.join('')} stroke={tokens.sea} strokeWidth={1.1} strokeOpacity={0.8} fill="none" />
-        <SvgText x={size * 0.17} y={size * 0.21} fontFamily={FONT} fontSize={12} fill={tokens.mute}>L</SvgText>
-        <SvgText x={size * 0.79} y={size * 0.21} fontFamily={FONT} fontSize={12} fill={tokens.mute}>R</SvgText>
+        <SvgText x={size * 0.17} y={size * 0.21} fontFamily={FONT} fontSize={12} fill={tokens.mute}>
+          L
+        </SvgText>
+        <SvgText x={size * 0.79} y={size * 0.21} fontFamily={FONT} fontSize={12} fill={tokens.mute}>
+          R
+        </SvgText>
       </Svg>
       <Words kind="small">{`alike ${correlation.toFixed(2).replace('-', '−')}`}</Words>
     </View>

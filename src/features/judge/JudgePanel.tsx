@@ -19,8 +19,15 @@ export function JudgePanel({ channel, name }: { readonly channel: string; readon
   const two = width >= TWO_COLUMNS;
   const inner = two ? (width - 24) / 2 : width;
   return (
-    <View role="group" aria-label={`Meters of ${name}`} style={styles.panel} onLayout={(event: LayoutChangeEvent) => setWidth(event.nativeEvent.layout.width)}>
-      {width === 0 || !report ? <Words kind="small">Listening …</Words> : (
+    <View
+      role="group"
+      aria-label={`Meters of ${name}`}
+      style={styles.panel}
+      onLayout={(event: LayoutChangeEvent) => setWidth(event.nativeEvent.layout.width)}
+    >
+      {width === 0 || !report ? (
+        <Words kind="small">Listening …</Words>
+      ) : (
         <View style={[styles.parts, two && styles.two]}>
           <View style={{ width: inner }}>
             <Section title="Before and after">
@@ -32,7 +39,10 @@ export function JudgePanel({ channel, name }: { readonly channel: string; readon
             </Section>
           </View>
           <View style={{ width: inner }}>
-            <Section title="Loudness" tools={<Tap plain icon="rotate-ccw" tone="mute" label="Count loudness anew" onPress={clear} />}>
+            <Section
+              title="Loudness"
+              tools={<Tap plain icon="rotate-ccw" tone="mute" label="Count loudness anew" onPress={clear} />}
+            >
               <Loudness report={report} />
             </Section>
             <Section title="Stereo image">
@@ -48,11 +58,21 @@ export function JudgePanel({ channel, name }: { readonly channel: string; readon
   );
 }
 
-function Section({ title, tools, children }: { readonly title: string; readonly tools?: ReactNode; readonly children: ReactNode }) {
+function Section({
+  title,
+  tools,
+  children,
+}: {
+  readonly title: string;
+  readonly tools?: ReactNode;
+  readonly children: ReactNode;
+}) {
   return (
     <View style={styles.section}>
       <View style={styles.head}>
-        <Words kind="water" role="heading" aria-level={3} style={styles.title}>{title}</Words>
+        <Words kind="water" role="heading" aria-level={3} style={styles.title}>
+          {title}
+        </Words>
         {tools}
       </View>
       {children}
@@ -75,7 +95,13 @@ function Loudness({ report }: { readonly report: JudgeReport }) {
       {figures.map(([what, level, unit]) => (
         <View key={what} style={styles.figure}>
           <Words kind="small">{what}</Words>
-          <Words kind="strong" aria-label={`${what} ${say(level)} ${unit}`} style={{ color: unit === 'dBTP' && level > 0 ? tokens.danger : tokens.ink }}>{say(level)}</Words>
+          <Words
+            kind="strong"
+            aria-label={`${what} ${say(level)} ${unit}`}
+            style={{ color: unit === 'dBTP' && level > 0 ? tokens.danger : tokens.ink }}
+          >
+            {say(level)}
+          </Words>
           <Words kind="small">{unit === 'dBTP' && level > 0 ? 'over full scale' : unit}</Words>
         </View>
       ))}
@@ -85,12 +111,29 @@ function Loudness({ report }: { readonly report: JudgeReport }) {
 
 /** From how much more the low mids grew than the whole, in words as well. */
 function LowMid({ db }: { readonly db: number | null }) {
-  const said = db === null ? 'no sound yet' : db > 3 ? 'mud is building up: cut the lows of the wet sound' : db > 1 ? 'a little fuller than before' : db < -1 ? 'leaner than before' : 'as before';
+  const said =
+    db === null
+      ? 'no sound yet'
+      : db > 3
+        ? 'mud is building up: cut the lows of the wet sound'
+        : db > 1
+          ? 'a little fuller than before'
+          : db < -1
+            ? 'leaner than before'
+            : 'as before';
   return (
     <View style={styles.lowMid}>
       <Words kind="small">Low mids, 150–500 Hz</Words>
-      <Words kind="strong" aria-label={`Low-mid build-up ${db === null ? 'unknown' : formatDb(db)}`} tone={db !== null && db > 3 ? 'danger' : 'ink'}>{db === null ? '–' : formatDb(db)}</Words>
-      <Words kind="small" style={styles.said}>{said}</Words>
+      <Words
+        kind="strong"
+        aria-label={`Low-mid build-up ${db === null ? 'unknown' : formatDb(db)}`}
+        tone={db !== null && db > 3 ? 'danger' : 'ink'}
+      >
+        {db === null ? '–' : formatDb(db)}
+      </Words>
+      <Words kind="small" style={styles.said}>
+        {said}
+      </Words>
     </View>
   );
 }
@@ -105,11 +148,28 @@ function MonoLoss({ loss }: { readonly loss: readonly number[] }) {
         const db = loss[i]!;
         return (
           <View key={name} style={styles.band}>
-            <Words kind="small" style={styles.bandName}>{name}</Words>
+            <Words kind="small" style={styles.bandName}>
+              {name}
+            </Words>
             <View style={[styles.rail, { backgroundColor: tokens.line }]}>
-              <View style={[styles.left, { backgroundColor: db < -3 ? tokens.danger : tokens.sea, width: `${Math.max(0, 100 + (db / 24) * 100)}%` }]} />
+              <View
+                style={[
+                  styles.left,
+                  {
+                    backgroundColor: db < -3 ? tokens.danger : tokens.sea,
+                    width: `${Math.max(0, 100 + (db / 24) * 100)}%`,
+                  },
+                ]}
+              />
             </View>
-            <Words kind="small" tone={db < -3 ? 'danger' : 'ink'} aria-label={`${name} ${formatDb(db)}`} style={styles.bandDb}>{formatDb(db)}</Words>
+            <Words
+              kind="small"
+              tone={db < -3 ? 'danger' : 'ink'}
+              aria-label={`${name} ${formatDb(db)}`}
+              style={styles.bandDb}
+            >
+              {formatDb(db)}
+            </Words>
           </View>
         );
       })}

@@ -14,11 +14,27 @@ export function JudgeSheet({ channel }: { readonly channel: string }) {
   const [asked, setAsked] = useState(false);
   return (
     <>
-      <Tap icon="bar-chart-2" text="Meters" label={`Meters of ${name}`} onPress={() => setOpen(true)} style={styles.tap} />
+      <Tap
+        icon="bar-chart-2"
+        text="Meters"
+        label={`Meters of ${name}`}
+        onPress={() => setOpen(true)}
+        style={styles.tap}
+      />
       <Sheet title={`Meters of ${name}`} visible={open} onClose={() => setOpen(false)}>
         <ScrollView style={styles.list}>
           {open ? <JudgePanel channel={channel} name={name} /> : null}
-          {open && asked ? <LoadList channel={channel} /> : <Tap icon="cpu" text="Load by effect" label="Measure the load of each effect" onPress={() => setAsked(true)} style={styles.tap} />}
+          {open && asked ? (
+            <LoadList channel={channel} />
+          ) : (
+            <Tap
+              icon="cpu"
+              text="Load by effect"
+              label="Measure the load of each effect"
+              onPress={() => setAsked(true)}
+              style={styles.tap}
+            />
+          )}
         </ScrollView>
       </Sheet>
     </>

@@ -14,7 +14,13 @@ export function LoadList({ channel }: { readonly channel: string }) {
   const { studio } = useStudio();
   const slots = useMemo(() => slotsIn(chainOf(piece, channel)), [piece, channel]);
   const [shares, setShares] = useState<ReadonlyMap<string, number>>(new Map());
-  useEffect(() => measureLoads(slots, contextOf(piece), [...studio.sounds.values()], (slot, share) => setShares((before) => new Map([...before, [slot, share]]))), [slots, piece, studio]);
+  useEffect(
+    () =>
+      measureLoads(slots, contextOf(piece), [...studio.sounds.values()], (slot, share) =>
+        setShares((before) => new Map([...before, [slot, share]])),
+      ),
+    [slots, piece, studio],
+  );
   const most = Math.max(0.05, ...shares.values());
   if (slots.length === 0) return <Words kind="small">No effects, no load.</Words>;
   return (
@@ -24,13 +30,26 @@ export function LoadList({ channel }: { readonly channel: string }) {
         const { name } = effectOf(slot.effect);
         return (
           <View key={slot.id} style={styles.row}>
-            <Words style={styles.name} numberOfLines={1}>{name}</Words>
-            <View style={[styles.rail, { backgroundColor: tokens.line }]}><View style={[styles.share, { backgroundColor: tokens.ink, width: `${((share ?? 0) / most) * 100}%` }]} /></View>
-            <Words kind="strong" aria-label={share === undefined ? `${name}, measuring` : `${name} ${(share * 100).toFixed(1)} %`} style={styles.figure}>{share === undefined ? '…' : `${(share * 100).toFixed(1)} %`}</Words>
+            <Words style={styles.name} numberOfLines={1}>
+              {name}
+            </Words>
+            <View style={[styles.rail, { backgroundColor: tokens.line }]}>
+              <View style={[styles.share, { backgroundColor: tokens.ink, width: `${((share ?? 0) / most) * 100}%` }]} />
+            </View>
+            <Words
+              kind="strong"
+              aria-label={share === undefined ? `${name}, measuring` : `${name} ${(share * 100).toFixed(1)} %`}
+              style={styles.figure}
+            >
+              {share === undefined ? '…' : `${(share * 100).toFixed(1)} %`}
+            </Words>
           </View>
         );
       })}
-      <Words kind="small">Share of the audio thread’s time, on loud sound. An effect that rings no more costs nearly nothing; a print costs nothing.</Words>
+      <Words kind="small">
+        Share of the audio thread’s time, on loud sound. An effect that rings no more costs nearly nothing; a print
+        costs nothing.
+      </Words>
     </View>
   );
 }

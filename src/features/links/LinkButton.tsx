@@ -14,7 +14,12 @@ export function LinkButton({ channel }: { readonly channel: string }) {
   const name = channelName(piece, channel);
   return (
     <>
-      <Tap text={count > 0 ? `Links ${count}` : 'Links'} label={`Links of ${name}`} tone="coralInk" onPress={() => setOpen(true)} />
+      <Tap
+        text={count > 0 ? `Links ${count}` : 'Links'}
+        label={`Links of ${name}`}
+        tone="coralInk"
+        onPress={() => setOpen(true)}
+      />
       <Sheet title={`Links of ${name}`} visible={open} onClose={() => setOpen(false)}>
         <ScrollView style={{ maxHeight: 640 }}>
           <LinkList channel={channel} />

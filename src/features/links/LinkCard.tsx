@@ -48,28 +48,79 @@ export function LinkCard({ link }: { readonly link: Link }) {
   const write = (): void => {
     const [from, to] = range ? [range.start, range.end] : [0, piece.lengthBeats];
     const sounds = new Map([...studio.sounds].map(([hash, { channels }]) => [hash, channels]));
-    const lane = laneFromLinks(piece, link.target, from, to, newId(), (followed) => followedThrough(piece, followed, sounds));
+    const lane = laneFromLinks(piece, link.target, from, to, newId(), (followed) =>
+      followedThrough(piece, followed, sounds),
+    );
     if (lane) run(linksToMoves, { target: link.target, lane, ...(range ? { within: range } : {}) });
   };
   const change = (part: Partial<Modulator>): boolean => run(setModulator, { modulator: modulator.id, change: part });
   return (
-    <View role="group" aria-label={`${modulator.name} turns ${name}`} style={[styles.card, { borderColor: tokens.line, backgroundColor: tokens.card }]}>
+    <View
+      role="group"
+      aria-label={`${modulator.name} turns ${name}`}
+      style={[styles.card, { borderColor: tokens.line, backgroundColor: tokens.card }]}
+    >
       <View style={styles.head}>
         <View style={styles.names}>
           <Words kind="strong" tone="coralInk" numberOfLines={1}>{`∿ ${name}`}</Words>
-          <Words kind="small" numberOfLines={2}>{others.length > 0 ? `${modulator.name}, which also turns ${others.map((other) => targetName(piece, other).toLowerCase()).join(', ')}` : modulator.name}</Words>
+          <Words kind="small" numberOfLines={2}>
+            {others.length > 0
+              ? `${modulator.name}, which also turns ${others.map((other) => targetName(piece, other).toLowerCase()).join(', ')}`
+              : modulator.name}
+          </Words>
         </View>
         <Tap plain icon="edit-2" tone="mute" label={`Rename ${modulator.name}`} onPress={() => setNaming(!naming)} />
-        <Tap text={range ? "as moves here" : "as moves"} label={`Write the links of ${name} as moves`} onPress={write} />
-        <Tap plain icon="x" tone="mute" label={`Remove ${modulator.name} from ${name}`} onPress={() => run(removeLink, { link: link.id })} />
+        <Tap
+          text={range ? 'as moves here' : 'as moves'}
+          label={`Write the links of ${name} as moves`}
+          onPress={write}
+        />
+        <Tap
+          plain
+          icon="x"
+          tone="mute"
+          label={`Remove ${modulator.name} from ${name}`}
+          onPress={() => run(removeLink, { link: link.id })}
+        />
       </View>
-      {naming ? <NameField label="Name of what turns" initial={modulator.name} action="Rename" onName={(called) => change({ name: called }) && setNaming(false)} /> : null}
+      {naming ? (
+        <NameField
+          label="Name of what turns"
+          initial={modulator.name}
+          action="Rename"
+          onName={(called) => change({ name: called }) && setNaming(false)}
+        />
+      ) : null}
       <Turning modulator={modulator} link={link} />
       <View role="radiogroup" aria-label={`Kind of ${modulator.name}`} style={styles.kinds}>
-        {MODULATOR_KINDS.map((kind) => <Tap key={kind} role="radio" chosen={modulator.kind === kind} tone="coralInk" label={`${modulator.name}: ${KIND_NAMES[kind]}`} text={KIND_NAMES[kind]} onPress={() => change({ kind })} />)}
+        {MODULATOR_KINDS.map((kind) => (
+          <Tap
+            key={kind}
+            role="radio"
+            chosen={modulator.kind === kind}
+            tone="coralInk"
+            label={`${modulator.name}: ${KIND_NAMES[kind]}`}
+            text={KIND_NAMES[kind]}
+            onPress={() => change({ kind })}
+          />
+        ))}
       </View>
-      <Rail param={DEPTH} value={link.depth} context={contextOf(piece)} look="plain" onTouch={() => undefined} onSet={(value) => typeof value === 'number' && run(setLink, { link: link.id, depth: value })} />
-      <Rail param={CURVE} value={link.curve ?? 0} context={contextOf(piece)} look="plain" onTouch={() => undefined} onSet={(value) => typeof value === 'number' && run(setLink, { link: link.id, curve: value })} />
+      <Rail
+        param={DEPTH}
+        value={link.depth}
+        context={contextOf(piece)}
+        look="plain"
+        onTouch={() => undefined}
+        onSet={(value) => typeof value === 'number' && run(setLink, { link: link.id, depth: value })}
+      />
+      <Rail
+        param={CURVE}
+        value={link.curve ?? 0}
+        context={contextOf(piece)}
+        look="plain"
+        onTouch={() => undefined}
+        onSet={(value) => typeof value === 'number' && run(setLink, { link: link.id, curve: value })}
+      />
       <LinkRange link={link} name={name} />
       <Settings modulator={modulator} change={change} />
     </View>
@@ -79,7 +130,11 @@ export function LinkCard({ link }: { readonly link: Link }) {
 /** What it does: a macro's rail, a follower's level, the curve of all others. */
 function Turning({ modulator, link }: { readonly modulator: Modulator; readonly link: Link }) {
   if (modulator.kind === 'macro') return <MacroRail modulator={modulator} />;
-  return modulator.kind === 'follower' ? <FollowedLevel modulator={modulator} /> : <ModulatorCurve modulator={modulator} link={link} />;
+  return modulator.kind === 'follower' ? (
+    <FollowedLevel modulator={modulator} />
+  ) : (
+    <ModulatorCurve modulator={modulator} link={link} />
+  );
 }
 
 /** The macro itself: ridden, recorded and typed as any rail. */
@@ -87,8 +142,15 @@ function MacroRail({ modulator }: { readonly modulator: Modulator }) {
   const target = { channel: MAIN, effect: null, param: macroParam(modulator.id) };
   return (
     <View>
-      <ParamRail target={target} param={{ ...MACRO_LEVEL, label: modulator.name }} value={modulator.level} look="plain" />
-      <View style={styles.kinds}><ControllerButton channel={MAIN} target={target} /></View>
+      <ParamRail
+        target={target}
+        param={{ ...MACRO_LEVEL, label: modulator.name }}
+        value={modulator.level}
+        look="plain"
+      />
+      <View style={styles.kinds}>
+        <ControllerButton channel={MAIN} target={target} />
+      </View>
     </View>
   );
 }
@@ -104,18 +166,47 @@ function Once({ modulator, change }: PartProps) {
   const { studio } = useStudio();
   const once = modulator.onceFrom;
   const bar = toBarBeat(once ?? studio.beat, piece.tempo).bar;
-  return <Tap role="switch" chosen={once !== undefined} tone="coralInk" label={`${modulator.name} runs once`} text={once === undefined ? 'again and again' : `once, from bar ${bar} on`} onPress={() => change({ onceFrom: once === undefined ? barStart(bar, piece.tempo) : undefined })} style={styles.roll} />;
+  return (
+    <Tap
+      role="switch"
+      chosen={once !== undefined}
+      tone="coralInk"
+      label={`${modulator.name} runs once`}
+      text={once === undefined ? 'again and again' : `once, from bar ${bar} on`}
+      onPress={() => change({ onceFrom: once === undefined ? barStart(bar, piece.tempo) : undefined })}
+      style={styles.roll}
+    />
+  );
 }
 
 function Following({ modulator, change }: PartProps) {
   const piece = usePiece();
   const rail = (id: 'attack' | 'release', value: number) => (
-    <Rail param={modulatorParams[id]} value={value} context={contextOf(piece)} look="plain" onTouch={() => undefined} onSet={(set: ParamValue) => typeof set === 'number' && change(id === 'attack' ? { attackMs: set } : { releaseMs: set })} />
+    <Rail
+      param={modulatorParams[id]}
+      value={value}
+      context={contextOf(piece)}
+      look="plain"
+      onTouch={() => undefined}
+      onSet={(set: ParamValue) =>
+        typeof set === 'number' && change(id === 'attack' ? { attackMs: set } : { releaseMs: set })
+      }
+    />
   );
   return (
     <>
       <View role="radiogroup" aria-label={`${modulator.name} follows`} style={styles.tracks}>
-        {piece.tracks.map(({ id, name }) => <Tap key={id} role="radio" chosen={modulator.follows === id} tone="sandInk" label={`${modulator.name} follows ${name}`} text={name} onPress={() => change({ follows: id })} />)}
+        {piece.tracks.map(({ id, name }) => (
+          <Tap
+            key={id}
+            role="radio"
+            chosen={modulator.follows === id}
+            tone="sandInk"
+            label={`${modulator.name} follows ${name}`}
+            text={name}
+            onPress={() => change({ follows: id })}
+          />
+        ))}
       </View>
       {rail('attack', modulator.attackMs ?? 10)}
       {rail('release', modulator.releaseMs ?? 250)}
@@ -126,20 +217,63 @@ function Following({ modulator, change }: PartProps) {
 function Settings({ modulator, change }: PartProps) {
   const context = contextOf(usePiece());
   const rail = (id: 'phase' | 'glide') => (
-    <Rail param={modulatorParams[id]} value={modulator[id]} context={context} look="plain" onTouch={() => undefined} onSet={(value: ParamValue) => typeof value === 'number' && change({ [id]: value })} />
+    <Rail
+      param={modulatorParams[id]}
+      value={modulator[id]}
+      context={context}
+      look="plain"
+      onTouch={() => undefined}
+      onSet={(value: ParamValue) => typeof value === 'number' && change({ [id]: value })}
+    />
   );
   return (
     <>
       {modulator.kind === 'follower' ? <Following modulator={modulator} change={change} /> : null}
-      {modulator.kind === 'macro' || modulator.kind === 'follower' ? null : <Rail param={modulatorParams.rate} value={modulator.rate} context={context} look="plain" onTouch={() => undefined} onSet={(value) => typeof value !== 'boolean' && change({ rate: value })} />}
-      {modulator.kind === 'lfo' ? <ChoiceRail param={modulatorParams.shape} value={modulator.shape} onSet={(value) => change({ shape: value as Modulator['shape'] })} /> : null}
-      {modulator.kind === 'lfo' && modulator.shape === 'drawn' ? <StepRow noun="point" steps={modulator.form ?? START_FORM} onChange={(form) => change({ form: [...form] })} /> : null}
+      {modulator.kind === 'macro' || modulator.kind === 'follower' ? null : (
+        <Rail
+          param={modulatorParams.rate}
+          value={modulator.rate}
+          context={context}
+          look="plain"
+          onTouch={() => undefined}
+          onSet={(value) => typeof value !== 'boolean' && change({ rate: value })}
+        />
+      )}
+      {modulator.kind === 'lfo' ? (
+        <ChoiceRail
+          param={modulatorParams.shape}
+          value={modulator.shape}
+          onSet={(value) => change({ shape: value as Modulator['shape'] })}
+        />
+      ) : null}
+      {modulator.kind === 'lfo' && modulator.shape === 'drawn' ? (
+        <StepRow noun="point" steps={modulator.form ?? START_FORM} onChange={(form) => change({ form: [...form] })} />
+      ) : null}
       {modulator.kind === 'lfo' ? rail('phase') : null}
-      {modulator.kind === 'steps' ? <StepRow noun="step" steps={modulator.steps} onChange={(steps) => change({ steps: [...steps] })} /> : null}
+      {modulator.kind === 'steps' ? (
+        <StepRow noun="step" steps={modulator.steps} onChange={(steps) => change({ steps: [...steps] })} />
+      ) : null}
       {modulator.kind === 'steps' ? rail('glide') : null}
-      {modulator.kind === 'steps' ? <Rail param={modulatorParams.chance} value={modulator.chance ?? 1} context={context} look="plain" onTouch={() => undefined} onSet={(value: ParamValue) => typeof value === 'number' && change({ chance: value })} /> : null}
+      {modulator.kind === 'steps' ? (
+        <Rail
+          param={modulatorParams.chance}
+          value={modulator.chance ?? 1}
+          context={context}
+          look="plain"
+          onTouch={() => undefined}
+          onSet={(value: ParamValue) => typeof value === 'number' && change({ chance: value })}
+        />
+      ) : null}
       {modulator.kind === 'lfo' || modulator.kind === 'steps' ? <Once modulator={modulator} change={change} /> : null}
-      {modulator.kind === 'drift' || (modulator.kind === 'lfo' && modulator.shape === 'random') ? <Tap icon="shuffle" text={modulator.kind === 'drift' ? 'another drift' : 'other values'} label={`Another ${modulator.kind === 'drift' ? 'drift' : 'row of values'} for ${modulator.name}`} onPress={() => change({ roll: Math.floor(Math.random() * 0xffffffff) })} style={styles.roll} /> : null}
+      {modulator.kind === 'drift' || (modulator.kind === 'lfo' && modulator.shape === 'random') ? (
+        <Tap
+          icon="shuffle"
+          text={modulator.kind === 'drift' ? 'another drift' : 'other values'}
+          label={`Another ${modulator.kind === 'drift' ? 'drift' : 'row of values'} for ${modulator.name}`}
+          onPress={() => change({ roll: Math.floor(Math.random() * 0xffffffff) })}
+          style={styles.roll}
+        />
+      ) : null}
     </>
   );
 }

@@ -15,16 +15,24 @@ interface LinkListProps {
 export function LinkList({ channel, effect }: LinkListProps) {
   const piece = usePiece();
   const tokens = useTokens();
-  const links = piece.links.filter(({ target }) => target.channel === channel && (effect === undefined || target.effect === effect));
+  const links = piece.links.filter(
+    ({ target }) => target.channel === channel && (effect === undefined || target.effect === effect),
+  );
   return (
     <View style={styles.list}>
       {links.length === 0 ? (
         <View style={[styles.empty, { borderColor: tokens.line }]}>
-          <Words kind="water" tone="coralInk">Nothing turns by itself yet</Words>
-          <Words kind="small" style={styles.emptyText}>A link lets an LFO, a row of steps or a drift turn a rail around where it stands.</Words>
+          <Words kind="water" tone="coralInk">
+            Nothing turns by itself yet
+          </Words>
+          <Words kind="small" style={styles.emptyText}>
+            A link lets an LFO, a row of steps or a drift turn a rail around where it stands.
+          </Words>
         </View>
       ) : null}
-      {links.map((link) => <LinkCard key={link.id} link={link} />)}
+      {links.map((link) => (
+        <LinkCard key={link.id} link={link} />
+      ))}
       <NewLink channel={channel} effect={effect} />
     </View>
   );

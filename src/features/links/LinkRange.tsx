@@ -18,10 +18,19 @@ export function LinkRange({ link, name }: { readonly link: Link; readonly name: 
   const param = paramOf(piece, link.target);
   if (param?.kind !== 'number') return null;
   const { range } = link;
-  const end = (which: 'low' | 'high', label: string) => range ? <RangeEnd link={link} param={{ ...param, label }} which={which} at={range[which]} /> : null;
+  const end = (which: 'low' | 'high', label: string) =>
+    range ? <RangeEnd link={link} param={{ ...param, label }} which={which} at={range[which]} /> : null;
   return (
     <View role="group" aria-label={`Range of ${name}`}>
-      <Tap role="switch" chosen={range !== undefined} tone="coralInk" label={`A range of its own for ${name}`} text={range ? 'within its own range' : 'over the whole rail'} onPress={() => run(setLink, { link: link.id, range: range ? null : WHOLE })} style={styles.start} />
+      <Tap
+        role="switch"
+        chosen={range !== undefined}
+        tone="coralInk"
+        label={`A range of its own for ${name}`}
+        text={range ? 'within its own range' : 'over the whole rail'}
+        onPress={() => run(setLink, { link: link.id, range: range ? null : WHOLE })}
+        style={styles.start}
+      />
       {end('low', 'Not below')}
       {end('high', 'Not above')}
     </View>
@@ -41,7 +50,16 @@ function RangeEnd({ link, param, which, at }: RangeEndProps) {
     const range = { ...(link.range ?? WHOLE), [which]: paramPosition(param, toEngineNumber(param, value, context)) };
     useOpenPiece.getState().run(setLink, { link: link.id, range });
   };
-  return <Rail param={param} value={fromEngineNumber(param, paramAtPosition(param, at))} context={context} look="plain" onTouch={() => undefined} onSet={set} />;
+  return (
+    <Rail
+      param={param}
+      value={fromEngineNumber(param, paramAtPosition(param, at))}
+      context={context}
+      look="plain"
+      onTouch={() => undefined}
+      onSet={set}
+    />
+  );
 }
 
 const styles = StyleSheet.create({ start: { alignSelf: 'flex-start', marginVertical: 4 } });

@@ -16,7 +16,9 @@ const PAD = 5;
 const SPAN_BARS = 2;
 const POINTS = 240;
 
-/** Two bars of what it does, as far as the link lets it, from the even bar the playhead stands in; a mark goes along it. */
+/**
+ * Two bars of what it does, as far as the link lets it, from the even bar the playhead stands in; a mark goes along it.
+ */
 export function ModulatorCurve({ modulator, link }: { readonly modulator: Modulator; readonly link: Link }) {
   const piece = usePiece();
   const tokens = useTokens();
@@ -28,12 +30,18 @@ export function ModulatorCurve({ modulator, link }: { readonly modulator: Modula
   const spanSamples = beatsToSamples(span, piece.tempo, piece.sampleRate);
   const y = useMemo(() => {
     const { depth, curve } = pushOf(link);
-    // By its root, so that a light link still shows its form; its range depends on where the rail stands, so it is not shown here.
+    // By its root, so that a light link still shows its form; its range depends on where the rail stands, so it is not
+    // shown here.
     const reach = (HIGH / 2 - PAD) * Math.sqrt(Math.abs(depth)) * Math.sign(depth);
     return (turn: number): number => HIGH / 2 - pushed(0, turn, { depth: 1, curve, low: 0, high: 1 }) * reach;
   }, [link]);
   const path = useMemo(
-    () => Array.from({ length: POINTS + 1 }, (_, i) => `${i === 0 ? 'M' : 'L'}${((width * i) / POINTS).toFixed(1)} ${y(modulatorAt(track, (spanSamples * i) / POINTS)).toFixed(1)}`).join(''),
+    () =>
+      Array.from(
+        { length: POINTS + 1 },
+        (_, i) =>
+          `${i === 0 ? 'M' : 'L'}${((width * i) / POINTS).toFixed(1)} ${y(modulatorAt(track, (spanSamples * i) / POINTS)).toFixed(1)}`,
+      ).join(''),
     [track, width, spanSamples, y],
   );
   useFrame(() => {
@@ -43,11 +51,34 @@ export function ModulatorCurve({ modulator, link }: { readonly modulator: Modula
     element.style.transform = `translate(${(((sample % spanSamples) / spanSamples) * width - 5).toFixed(1)}px, ${(y(modulatorAt(track, sample)) - 5).toFixed(1)}px)`;
   });
   return (
-    <View role="img" aria-label={`${modulator.name} over two bars`} onLayout={(event: LayoutChangeEvent) => setWidth(event.nativeEvent.layout.width)} style={[styles.field, { backgroundColor: tokens.paper }]}>
+    <View
+      role="img"
+      aria-label={`${modulator.name} over two bars`}
+      onLayout={(event: LayoutChangeEvent) => setWidth(event.nativeEvent.layout.width)}
+      style={[styles.field, { backgroundColor: tokens.paper }]}
+    >
       {width > 0 ? (
         <Svg width={width} height={HIGH}>
-          {Array.from({ length: span }, (_, i) => <Line key={i} x1={(width * i) / span} x2={(width * i) / span} y1={0} y2={HIGH} stroke={tokens.line} strokeWidth={i % piece.tempo.beatsPerBar === 0 ? 2 : 1} />)}
-          <Line x1={0} x2={width} y1={HIGH / 2} y2={HIGH / 2} stroke={tokens.mute} strokeWidth={1} strokeDasharray="2 5" />
+          {Array.from({ length: span }, (_, i) => (
+            <Line
+              key={i}
+              x1={(width * i) / span}
+              x2={(width * i) / span}
+              y1={0}
+              y2={HIGH}
+              stroke={tokens.line}
+              strokeWidth={i % piece.tempo.beatsPerBar === 0 ? 2 : 1}
+            />
+          ))}
+          <Line
+            x1={0}
+            x2={width}
+            y1={HIGH / 2}
+            y2={HIGH / 2}
+            stroke={tokens.mute}
+            strokeWidth={1}
+            strokeDasharray="2 5"
+          />
           <Path d={path} stroke={tokens.coral} strokeWidth={2} fill="none" strokeLinejoin="round" />
         </Svg>
       ) : null}

@@ -22,7 +22,19 @@ function newModulator(piece: Piece, kind: ModulatorKind, channel: string): Modul
   let n = 1;
   while (taken.has(`${KIND_NAMES[kind]} ${n}`)) n += 1;
   const rate = kind === 'steps' ? '1/8' : kind === 'drift' ? '1/4' : '1/2';
-  return { id: newId(), name: `${KIND_NAMES[kind]} ${n}`, kind, rate, shape: 'sine', phase: 0, glide: 0.2, steps: [...START_STEPS], level: 0, roll: Math.floor(Math.random() * 0xffffffff), ...(kind === 'follower' ? { follows: (piece.tracks.find(({ id }) => id !== channel) ?? piece.tracks[0])?.id } : {}) };
+  return {
+    id: newId(),
+    name: `${KIND_NAMES[kind]} ${n}`,
+    kind,
+    rate,
+    shape: 'sine',
+    phase: 0,
+    glide: 0.2,
+    steps: [...START_STEPS],
+    level: 0,
+    roll: Math.floor(Math.random() * 0xffffffff),
+    ...(kind === 'follower' ? { follows: (piece.tracks.find(({ id }) => id !== channel) ?? piece.tracks[0])?.id } : {}),
+  };
 }
 
 /** Chooses what shall be turned, then what turns it: something new, or a modulator of the piece. */
@@ -30,37 +42,90 @@ export function NewLink({ channel, effect }: { readonly channel: string; readonl
   const piece = usePiece();
   const [open, setOpen] = useState(false);
   const [choice, setChoice] = useState<TargetChoice | null>(null);
-  const families = targetsOf(piece, channel, (target, param) => param.kind === 'number' && target.param !== TEMPO_PARAM && (effect === undefined || target.effect === effect));
+  const families = targetsOf(
+    piece,
+    channel,
+    (target, param) =>
+      param.kind === 'number' && target.param !== TEMPO_PARAM && (effect === undefined || target.effect === effect),
+  );
   const close = (): void => {
     setOpen(false);
     setChoice(null);
   };
   const link = (modulator: Modulator): void => {
-    if (choice && useOpenPiece.getState().run(addLink, { modulator, link: { id: newId(), modulator: modulator.id, target: choice.target, depth: START_DEPTH } })) close();
+    if (
+      choice &&
+      useOpenPiece.getState().run(addLink, {
+        modulator,
+        link: { id: newId(), modulator: modulator.id, target: choice.target, depth: START_DEPTH },
+      })
+    )
+      close();
   };
   // A macro is turned by all but macros.
-  const kinds = (Object.keys(KIND_NAMES) as ModulatorKind[]).filter((kind) => kind !== 'macro' || choice?.param.group !== MACRO_LEVEL.group);
-  const others = choice ? piece.modulators.filter(({ id, kind }) => kinds.includes(kind) && !piece.links.some((made) => made.modulator === id && sameTarget(made.target, choice.target))) : [];
+  const kinds = (Object.keys(KIND_NAMES) as ModulatorKind[]).filter(
+    (kind) => kind !== 'macro' || choice?.param.group !== MACRO_LEVEL.group,
+  );
+  const others = choice
+    ? piece.modulators.filter(
+        ({ id, kind }) =>
+          kinds.includes(kind) &&
+          !piece.links.some((made) => made.modulator === id && sameTarget(made.target, choice.target)),
+      )
+    : [];
   return (
     <>
-      <Tap icon="plus" text="Link a rail" label="Link a rail" tone="coralInk" onPress={() => setOpen(true)} style={styles.add} />
-      <Sheet title={choice ? `What turns ${choice.param.label.toLowerCase()}` : 'Let something turn'} visible={open} onClose={close}>
+      <Tap
+        icon="plus"
+        text="Link a rail"
+        label="Link a rail"
+        tone="coralInk"
+        onPress={() => setOpen(true)}
+        style={styles.add}
+      />
+      <Sheet
+        title={choice ? `What turns ${choice.param.label.toLowerCase()}` : 'Let something turn'}
+        visible={open}
+        onClose={close}
+      >
         <ScrollView style={styles.body}>
           {choice ? (
             <>
               {kinds.map((kind) => (
-                <Item key={kind} label={NEW[kind].label} says={NEW[kind].says} onPress={() => link(newModulator(piece, kind, channel))} />
+                <Item
+                  key={kind}
+                  label={NEW[kind].label}
+                  says={NEW[kind].says}
+                  onPress={() => link(newModulator(piece, kind, channel))}
+                />
               ))}
-              {others.map((made) => <Item key={made.id} label={made.name} says="Turns something already; it turns this along with it." onPress={() => link(made)} />)}
+              {others.map((made) => (
+                <Item
+                  key={made.id}
+                  label={made.name}
+                  says="Turns something already; it turns this along with it."
+                  onPress={() => link(made)}
+                />
+              ))}
             </>
-          ) : families.map(({ title, choices }) => (
-            <View key={title}>
-              <Words kind="water">{title}</Words>
-              {choices.map((made) => (
-                <Tap key={made.target.param} plain label={`Link ${title} ${made.param.label}`} onPress={() => setChoice(made)} style={styles.item}><Words>{made.param.label}</Words></Tap>
-              ))}
-            </View>
-          ))}
+          ) : (
+            families.map(({ title, choices }) => (
+              <View key={title}>
+                <Words kind="water">{title}</Words>
+                {choices.map((made) => (
+                  <Tap
+                    key={made.target.param}
+                    plain
+                    label={`Link ${title} ${made.param.label}`}
+                    onPress={() => setChoice(made)}
+                    style={styles.item}
+                  >
+                    <Words>{made.param.label}</Words>
+                  </Tap>
+                ))}
+              </View>
+            ))
+          )}
         </ScrollView>
       </Sheet>
     </>
@@ -70,12 +135,23 @@ export function NewLink({ channel, effect }: { readonly channel: string; readonl
 const NEW: Record<ModulatorKind, { readonly label: string; readonly says: string }> = {
   lfo: { label: 'A new LFO', says: 'One form again and again: to and fro, on and off, falling, rising.' },
   steps: { label: 'A row of steps', says: 'One value a step, and round again.' },
-  macro: { label: 'A macro', says: 'One rail of yours that turns many at once, each over its own range; it can be ridden and recorded.' },
+  macro: {
+    label: 'A macro',
+    says: 'One rail of yours that turns many at once, each over its own range; it can be ridden and recorded.',
+  },
   follower: { label: 'A follower', says: 'Goes by how loud a track is: opens with it, and shuts as it dies away.' },
   drift: { label: 'A drift', says: 'Wanders and never repeats itself, yet is the same each time you play.' },
 };
 
-function Item({ label, says, onPress }: { readonly label: string; readonly says: string; readonly onPress: () => void }) {
+function Item({
+  label,
+  says,
+  onPress,
+}: {
+  readonly label: string;
+  readonly says: string;
+  readonly onPress: () => void;
+}) {
   return (
     <Tap plain label={label} onPress={onPress} style={styles.item}>
       <View>

@@ -17,7 +17,10 @@ interface StepRowProps {
   readonly onChange: (steps: readonly number[]) => void;
 }
 
-/** Steps, or the points of a drawn form, as bars to both sides of a line: drawn with one stroke, or chosen and moved by the arrow keys. */
+/**
+ * Steps, or the points of a drawn form, as bars to both sides of a line: drawn with one stroke, or chosen and moved by
+ * the arrow keys.
+ */
 export function StepRow({ noun, steps, onChange }: StepRowProps) {
   const tokens = useTokens();
   const field = useRef<View>(null);
@@ -31,23 +34,27 @@ export function StepRow({ noun, steps, onChange }: StepRowProps) {
     setChosen(index);
     setDrawn(stroke.current);
   };
-  useDrag(field, {
-    begin: (drag) => {
-      stroke.current = steps;
-      put({ ...drag, x: drag.startX, y: drag.startY });
+  useDrag(
+    field,
+    {
+      begin: (drag) => {
+        stroke.current = steps;
+        put({ ...drag, x: drag.startX, y: drag.startY });
+      },
+      move: put,
+      end: (_drag, cancelled) => {
+        if (!cancelled) onChange(stroke.current);
+        setDrawn(null);
+      },
+      tap: (drag) => {
+        stroke.current = steps;
+        put(drag);
+        onChange(stroke.current);
+        setDrawn(null);
+      },
     },
-    move: put,
-    end: (_drag, cancelled) => {
-      if (!cancelled) onChange(stroke.current);
-      setDrawn(null);
-    },
-    tap: (drag) => {
-      stroke.current = steps;
-      put(drag);
-      onChange(stroke.current);
-      setDrawn(null);
-    },
-  }, 'none');
+    'none',
+  );
   useKeys(field, (event) => {
     const aside = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0;
     const up = event.key === 'ArrowUp' ? 1 : event.key === 'ArrowDown' ? -1 : 0;
@@ -56,15 +63,38 @@ export function StepRow({ noun, steps, onChange }: StepRowProps) {
     return aside !== 0 || up !== 0;
   });
   const place = Math.min(chosen, steps.length - 1);
-  const count = (next: number): void => onChange(next < steps.length ? steps.slice(0, next) : [...steps, ...steps].slice(0, next));
+  const count = (next: number): void =>
+    onChange(next < steps.length ? steps.slice(0, next) : [...steps, ...steps].slice(0, next));
   return (
     <View>
       <View style={styles.head}>
         <Words style={styles.name}>{`${steps.length} ${noun}s`}</Words>
-        <Tap plain icon="minus" label={`One ${noun} less`} disabled={steps.length <= 2} onPress={() => count(steps.length - 1)} />
-        <Tap plain icon="plus" label={`One ${noun} more`} disabled={steps.length >= MOST_STEPS} onPress={() => count(steps.length + 1)} />
-        <Tap plain icon="refresh-cw" label={`Throw ${noun} ${place + 1} anew`} onPress={() => onChange(steps.map((value, i) => (i === place ? held(2 * Math.random() - 1) : value)))} />
-        <Tap plain icon="shuffle" label={`Throw all ${noun}s anew`} onPress={() => onChange(steps.map(() => held(2 * Math.random() - 1)))} />
+        <Tap
+          plain
+          icon="minus"
+          label={`One ${noun} less`}
+          disabled={steps.length <= 2}
+          onPress={() => count(steps.length - 1)}
+        />
+        <Tap
+          plain
+          icon="plus"
+          label={`One ${noun} more`}
+          disabled={steps.length >= MOST_STEPS}
+          onPress={() => count(steps.length + 1)}
+        />
+        <Tap
+          plain
+          icon="refresh-cw"
+          label={`Throw ${noun} ${place + 1} anew`}
+          onPress={() => onChange(steps.map((value, i) => (i === place ? held(2 * Math.random() - 1) : value)))}
+        />
+        <Tap
+          plain
+          icon="shuffle"
+          label={`Throw all ${noun}s anew`}
+          onPress={() => onChange(steps.map(() => held(2 * Math.random() - 1)))}
+        />
       </View>
       <View
         ref={field}
@@ -79,7 +109,16 @@ export function StepRow({ noun, steps, onChange }: StepRowProps) {
       >
         {shown.map((value, i) => (
           <View key={i} style={[styles.column, i === place && { backgroundColor: tokens.coralSoft }]}>
-            <View style={[styles.bar, { backgroundColor: tokens.coral, top: (HIGH / 2) * (1 - Math.max(0, value)), height: Math.max(3, (HIGH / 2) * Math.abs(value)) }]} />
+            <View
+              style={[
+                styles.bar,
+                {
+                  backgroundColor: tokens.coral,
+                  top: (HIGH / 2) * (1 - Math.max(0, value)),
+                  height: Math.max(3, (HIGH / 2) * Math.abs(value)),
+                },
+              ]}
+            />
           </View>
         ))}
         <View style={[styles.line, { backgroundColor: tokens.mute }]} />
@@ -91,7 +130,15 @@ export function StepRow({ noun, steps, onChange }: StepRowProps) {
 const styles = StyleSheet.create({
   head: { flexDirection: 'row', alignItems: 'center' },
   name: { flex: 1 },
-  field: { height: HIGH, flexDirection: 'row', borderRadius: 10, borderWidth: 1, overflow: 'hidden', userSelect: 'none', cursor: 'pointer' },
+  field: {
+    height: HIGH,
+    flexDirection: 'row',
+    borderRadius: 10,
+    borderWidth: 1,
+    overflow: 'hidden',
+    userSelect: 'none',
+    cursor: 'pointer',
+  },
   column: { flex: 1, pointerEvents: 'none' },
   bar: { position: 'absolute', left: 2, right: 2, borderRadius: 2 },
   line: { position: 'absolute', left: 0, right: 0, top: HIGH / 2, height: 1, pointerEvents: 'none' },

@@ -1,3 +1,9 @@
 import type { ModulatorKind } from '../../core/links/modulator';
 
-export const KIND_NAMES: Record<ModulatorKind, string> = { lfo: 'LFO', steps: 'Steps', drift: 'Drift', macro: 'Macro', follower: 'Follower' };
+export const KIND_NAMES: Record<ModulatorKind, string> = {
+  lfo: 'LFO',
+  steps: 'Steps',
+  drift: 'Drift',
+  macro: 'Macro',
+  follower: 'Follower',
+};

@@ -4,10 +4,36 @@ import { Tap } from '../../ui/Tap';
 export type Drawing = 'off' | 'free' | 'line' | 'steps';
 
 const NEXT: Readonly<Record<Drawing, Drawing>> = { off: 'free', free: 'line', line: 'steps', steps: 'off' };
-const SAID: Readonly<Record<Drawing, string>> = { off: 'off', free: 'as the finger goes', line: 'a straight line', steps: 'steps on the grid' };
-const SHORT: Readonly<Record<Drawing, string | undefined>> = { off: undefined, free: 'free', line: 'line', steps: 'steps' };
+const SAID: Readonly<Record<Drawing, string>> = {
+  off: 'off',
+  free: 'as the finger goes',
+  line: 'a straight line',
+  steps: 'steps on the grid',
+};
+const SHORT: Readonly<Record<Drawing, string | undefined>> = {
+  off: undefined,
+  free: 'free',
+  line: 'line',
+  steps: 'steps',
+};
 
-export function DrawButton({ drawing, onChange }: { readonly drawing: Drawing; readonly onChange: (drawing: Drawing) => void }) {
+export function DrawButton({
+  drawing,
+  onChange,
+}: {
+  readonly drawing: Drawing;
+  readonly onChange: (drawing: Drawing) => void;
+}) {
   const on = drawing !== 'off';
-  return <Tap plain={!on} icon="edit-2" filled={on} tone="coralInk" text={SHORT[drawing]} label={`Draw with a finger: ${SAID[drawing]}. Change`} onPress={() => onChange(NEXT[drawing])} />;
+  return (
+    <Tap
+      plain={!on}
+      icon="edit-2"
+      filled={on}
+      tone="coralInk"
+      text={SHORT[drawing]}
+      label={`Draw with a finger: ${SAID[drawing]}. Change`}
+      onPress={() => onChange(NEXT[drawing])}
+    />
+  );
 }

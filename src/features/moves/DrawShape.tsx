@@ -12,7 +12,13 @@ import { Tap } from '../../ui/Tap';
 import { useTokens } from '../../ui/theme';
 import { usePiece } from '../studio/StudioProvider';
 
-const TURN = time({ label: 'One turn', group: 'Shape', hint: 'How long the shape takes once.', initial: '1/1', max: 60_000 });
+const TURN = time({
+  label: 'One turn',
+  group: 'Shape',
+  hint: 'How long the shape takes once.',
+  initial: '1/1',
+  max: 60_000,
+});
 const LOW = ratio({ label: 'From', group: 'Shape', hint: 'The lowest place on the rail.', initial: 0 });
 const HIGH = ratio({ label: 'To', group: 'Shape', hint: 'The highest place on the rail.', initial: 1 });
 const ICON = { width: 44, height: 20 };
@@ -30,21 +36,41 @@ export function DrawShape({ range, onDraw }: DrawShapeProps) {
   const [low, setLow] = useState(0.1);
   const [high, setHigh] = useState(0.9);
   const length = range.end - range.start;
-  const make = (shape: DrawnShape, roll: number): Stretch => drawnShape(shape, length, toEngineNumber(TURN, turn, context) / beatsToMs(1, context), low, high, roll);
+  const make = (shape: DrawnShape, roll: number): Stretch =>
+    drawnShape(shape, length, toEngineNumber(TURN, turn, context) / beatsToMs(1, context), low, high, roll);
   return (
     <>
       <Tap text="draw …" label="Draw a shape into the stretch" onPress={() => setOpen(true)} />
       <Sheet title="Draw into the stretch" visible={open} onClose={() => setOpen(false)}>
         <View style={styles.shapes}>
           {DRAWN_SHAPES.map((shape) => (
-            <Tap key={shape} label={`Draw ${shape}`} onPress={() => onDraw(make(shape, Math.floor(Math.random() * 1e9)), shape) && setOpen(false)} style={styles.shape}>
+            <Tap
+              key={shape}
+              label={`Draw ${shape}`}
+              onPress={() => onDraw(make(shape, Math.floor(Math.random() * 1e9)), shape) && setOpen(false)}
+              style={styles.shape}
+            >
               <Icon shape={shape} />
             </Tap>
           ))}
         </View>
         <Rail param={TURN} value={turn} context={context} look="plain" onTouch={() => undefined} onSet={setTurn} />
-        <Rail param={LOW} value={low} context={context} look="plain" onTouch={() => undefined} onSet={(value) => typeof value === 'number' && setLow(value)} />
-        <Rail param={HIGH} value={high} context={context} look="plain" onTouch={() => undefined} onSet={(value) => typeof value === 'number' && setHigh(value)} />
+        <Rail
+          param={LOW}
+          value={low}
+          context={context}
+          look="plain"
+          onTouch={() => undefined}
+          onSet={(value) => typeof value === 'number' && setLow(value)}
+        />
+        <Rail
+          param={HIGH}
+          value={high}
+          context={context}
+          look="plain"
+          onTouch={() => undefined}
+          onSet={(value) => typeof value === 'number' && setHigh(value)}
+        />
       </Sheet>
     </>
   );
@@ -56,8 +82,17 @@ function Icon({ shape }: { readonly shape: DrawnShape }) {
   const { points } = drawnShape(shape, 2, 1, 0, 1, 4);
   const x = (beat: number): string => ((beat / 2) * ICON.width).toFixed(1);
   const y = (position: number): string => (2 + (1 - position) * (ICON.height - 4)).toFixed(1);
-  const path = points.map((point, i) => `${i === 0 ? 'M' : points[i - 1]!.shape === 'hold' ? `H${x(point.beat)}L` : 'L'}${x(point.beat)} ${y(point.position)}`).join('');
-  return <Svg width={ICON.width} height={ICON.height}><Path d={path} stroke={tokens.coral} strokeWidth={2} fill="none" strokeLinejoin="round" /></Svg>;
+  const path = points
+    .map(
+      (point, i) =>
+        `${i === 0 ? 'M' : points[i - 1]!.shape === 'hold' ? `H${x(point.beat)}L` : 'L'}${x(point.beat)} ${y(point.position)}`,
+    )
+    .join('');
+  return (
+    <Svg width={ICON.width} height={ICON.height}>
+      <Path d={path} stroke={tokens.coral} strokeWidth={2} fill="none" strokeLinejoin="round" />
+    </Svg>
+  );
 }
 
 const styles = StyleSheet.create({

@@ -25,7 +25,10 @@ function bringMidi(piece: Piece, bytes: Uint8Array): readonly string[] {
   const said = lay(read);
   if (loose.length === 0) return said;
   useSession.getState().set({ clipboard: loose });
-  return [...said, `${loose.length} ${loose.length === 1 ? 'controller has' : 'controllers have'} no name that is known here: copied. Choose a stretch on the ruler, then "paste here" lays it onto the chosen lane.`];
+  return [
+    ...said,
+    `${loose.length} ${loose.length === 1 ? 'controller has' : 'controllers have'} no name that is known here: copied. Choose a stretch on the ruler, then "paste here" lays it onto the chosen lane.`,
+  ];
 }
 
 /** Moves to and from MIDI files and tables, and as text between two pieces. */
@@ -41,8 +44,16 @@ export function ExchangeButton({ channel }: { readonly channel: string }) {
     const table = /\.(csv|txt)$/i.test(file.name);
     setSaid(table ? lay(readMovesCsv(piece, new TextDecoder().decode(bytes), newId)) : bringMidi(piece, bytes));
   };
-  const copy = (): void => void navigator.clipboard.writeText(writeMovesCsv(piece, lanes)).then(() => setSaid([`${lanes.length} ${lanes.length === 1 ? 'lane' : 'lanes'} copied as text.`]), () => setSaid(['The browser did not let the text be copied. Save the table instead.']));
-  const paste = (): void => void navigator.clipboard.readText().then((text) => setSaid(lay(readMovesCsv(piece, text, newId))), () => setSaid(['The browser did not let the text be read. Bring the table in as a file instead.']));
+  const copy = (): void =>
+    void navigator.clipboard.writeText(writeMovesCsv(piece, lanes)).then(
+      () => setSaid([`${lanes.length} ${lanes.length === 1 ? 'lane' : 'lanes'} copied as text.`]),
+      () => setSaid(['The browser did not let the text be copied. Save the table instead.']),
+    );
+  const paste = (): void =>
+    void navigator.clipboard.readText().then(
+      (text) => setSaid(lay(readMovesCsv(piece, text, newId))),
+      () => setSaid(['The browser did not let the text be read. Bring the table in as a file instead.']),
+    );
   const close = (): void => {
     setOpen(false);
     setSaid([]);
@@ -51,19 +62,58 @@ export function ExchangeButton({ channel }: { readonly channel: string }) {
     <>
       <Tap plain icon="share" label="Moves in and out" onPress={() => setOpen(true)} />
       <Sheet title="Moves in and out" visible={open} onClose={close}>
-        <Tap role="switch" chosen={all} tone="coralInk" label="Moves of every channel" text={all ? 'of every channel' : `of ${channelName(piece, channel)} alone`} onPress={() => setAll(!all)} style={styles.start} />
+        <Tap
+          role="switch"
+          chosen={all}
+          tone="coralInk"
+          label="Moves of every channel"
+          text={all ? 'of every channel' : `of ${channelName(piece, channel)} alone`}
+          onPress={() => setAll(!all)}
+          style={styles.start}
+        />
         <View style={styles.row}>
-          <Tap icon="download" text="MIDI" label="Save as MIDI, 14 bit" disabled={lanes.length === 0} onPress={() => saveFile(`${name}.mid`, writeMovesMidi(piece, lanes, 14), 'audio/midi')} />
-          <Tap icon="download" text="MIDI, 7 bit" label="Save as MIDI, 7 bit" disabled={lanes.length === 0} onPress={() => saveFile(`${name}.mid`, writeMovesMidi(piece, lanes, 7), 'audio/midi')} />
-          <Tap icon="download" text="table" label="Save as a table (CSV)" disabled={lanes.length === 0} onPress={() => saveFile(`${name}.csv`, writeMovesCsv(piece, lanes), 'text/csv')} />
+          <Tap
+            icon="download"
+            text="MIDI"
+            label="Save as MIDI, 14 bit"
+            disabled={lanes.length === 0}
+            onPress={() => saveFile(`${name}.mid`, writeMovesMidi(piece, lanes, 14), 'audio/midi')}
+          />
+          <Tap
+            icon="download"
+            text="MIDI, 7 bit"
+            label="Save as MIDI, 7 bit"
+            disabled={lanes.length === 0}
+            onPress={() => saveFile(`${name}.mid`, writeMovesMidi(piece, lanes, 7), 'audio/midi')}
+          />
+          <Tap
+            icon="download"
+            text="table"
+            label="Save as a table (CSV)"
+            disabled={lanes.length === 0}
+            onPress={() => saveFile(`${name}.csv`, writeMovesCsv(piece, lanes), 'text/csv')}
+          />
           <Tap icon="copy" text="as text" label="Copy as text" disabled={lanes.length === 0} onPress={copy} />
         </View>
         <View style={styles.row}>
-          <Tap icon="upload" text="bring in …" label="Bring in a MIDI file or a table" onPress={() => chooseFile('.mid,.midi,.csv,.txt', (file) => void bring(file))} />
+          <Tap
+            icon="upload"
+            text="bring in …"
+            label="Bring in a MIDI file or a table"
+            onPress={() => chooseFile('.mid,.midi,.csv,.txt', (file) => void bring(file))}
+          />
           <Tap icon="clipboard" text="paste text" label="Paste moves from text" onPress={paste} />
         </View>
-        <Words kind="small">{lanes.length === 0 ? 'There are no moves here to save.' : `${lanes.length} ${lanes.length === 1 ? 'lane' : 'lanes'}. What is brought in finds its rails by their names, and replaces the lanes that are there; one undo brings them back.`}</Words>
-        <View role="status">{said.slice(0, 6).map((line) => <Words key={line}>{line}</Words>)}</View>
+        <Words kind="small">
+          {lanes.length === 0
+            ? 'There are no moves here to save.'
+            : `${lanes.length} ${lanes.length === 1 ? 'lane' : 'lanes'}. What is brought in finds its rails by their names, and replaces the lanes that are there; one undo brings them back.`}
+        </Words>
+        <View role="status">
+          {said.slice(0, 6).map((line) => (
+            <Words key={line}>{line}</Words>
+          ))}
+        </View>
       </Sheet>
     </>
   );

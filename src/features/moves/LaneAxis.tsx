@@ -19,10 +19,22 @@ const LINE = 17;
 
 /** What stands on a lane's axis: its two ends, then as many note values, choices and named figures as have room. */
 export function axisMarks(param: Param, context: ValueContext, y: (position: number) => number): AxisMark[] {
-  const ends: AxisMark[] = param.kind === 'number' ? [1, 0].map((position) => ({ position, says: formatNumber({ ...param, offAt: undefined }, position === 1 ? param.max : param.min) })) : [];
-  const notches = notchesOf(param, context).filter(({ major }) => major).map(({ position, value }): AxisMark => ({ position, says: typeof value === 'string' && syncedNote(value) ? value : formatValue(param, value, context) }));
+  const ends: AxisMark[] =
+    param.kind === 'number'
+      ? [1, 0].map((position) => ({
+          position,
+          says: formatNumber({ ...param, offAt: undefined }, position === 1 ? param.max : param.min),
+        }))
+      : [];
+  const notches = notchesOf(param, context)
+    .filter(({ major }) => major)
+    .map(({ position, value }): AxisMark => ({
+      position,
+      says: typeof value === 'string' && syncedNote(value) ? value : formatValue(param, value, context),
+    }));
   const marks: AxisMark[] = [];
-  for (const mark of [...ends, ...notches]) if (marks.every(({ position }) => Math.abs(y(position) - y(mark.position)) >= LEAST_PX)) marks.push(mark);
+  for (const mark of [...ends, ...notches])
+    if (marks.every(({ position }) => Math.abs(y(position) - y(mark.position)) >= LEAST_PX)) marks.push(mark);
   return marks;
 }
 
@@ -36,16 +48,45 @@ interface AxisLinesProps {
 /** Fine lines across the lane at each mark of its axis. */
 export function AxisLines({ marks, from, to, y }: AxisLinesProps) {
   const tokens = useTokens();
-  return <>{marks.map(({ position }) => <Line key={position} x1={from} x2={to} y1={y(position)} y2={y(position)} stroke={tokens.line} strokeWidth={1} strokeDasharray="1 5" />)}</>;
+  return (
+    <>
+      {marks.map(({ position }) => (
+        <Line
+          key={position}
+          x1={from}
+          x2={to}
+          y1={y(position)}
+          y2={y(position)}
+          stroke={tokens.line}
+          strokeWidth={1}
+          strokeDasharray="1 5"
+        />
+      ))}
+    </>
+  );
 }
 
 /** The parameter's own units beside the lane. */
-export function AxisWords({ marks, y }: { readonly marks: readonly AxisMark[]; readonly y: (position: number) => number }) {
+export function AxisWords({
+  marks,
+  y,
+}: {
+  readonly marks: readonly AxisMark[];
+  readonly y: (position: number) => number;
+}) {
   const tokens = useTokens();
   const order = useMemo(() => [...marks].sort((a, b) => b.position - a.position), [marks]);
   return (
     <View aria-hidden style={styles.words}>
-      {order.map(({ position, says }) => <Words key={position} kind="small" style={[styles.mark, { top: y(position) - LINE / 2, backgroundColor: tokens.card }]}>{says}</Words>)}
+      {order.map(({ position, says }) => (
+        <Words
+          key={position}
+          kind="small"
+          style={[styles.mark, { top: y(position) - LINE / 2, backgroundColor: tokens.card }]}
+        >
+          {says}
+        </Words>
+      ))}
     </View>
   );
 }

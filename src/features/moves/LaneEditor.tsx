@@ -54,7 +54,14 @@ export function LaneEditor({ folded, onFold, ...field }: LaneEditorProps) {
   return (
     <View style={[styles.lane, { borderColor: tokens.line, opacity: lane.on && !waiting ? 1 : 0.5 }]}>
       <Pinned style={styles.head}>
-        <Tap plain icon={folded ? 'chevron-right' : 'chevron-down'} tone="coralInk" label={`${folded ? 'Open' : 'Fold'} lane ${name}`} onPress={() => onFold(!folded)} style={styles.fold} />
+        <Tap
+          plain
+          icon={folded ? 'chevron-right' : 'chevron-down'}
+          tone="coralInk"
+          label={`${folded ? 'Open' : 'Fold'} lane ${name}`}
+          onPress={() => onFold(!folded)}
+          style={styles.fold}
+        />
         <Words kind="strong" tone="coralInk" numberOfLines={1}>{`∿ ${name}`}</Words>
         <Words kind="small">{`${waiting ? 'waiting · ' : ''}${lane.travels ? 'travels with clips · ' : ''}${lane.points.length} ${lane.points.length === 1 ? 'point' : 'points'}`}</Words>
       </Pinned>
@@ -68,23 +75,48 @@ interface FieldProps extends Omit<LaneEditorProps, 'folded' | 'onFold'> {
 }
 
 /** The lane laid out on the screen, and what of it is seen. */
-function useLaid(lane: Pick<Lane, 'unit' | 'points'>, param: Param, pxPerBeat: number, height: number, pad: number): Laid {
+function useLaid(
+  lane: Pick<Lane, 'unit' | 'points'>,
+  param: Param,
+  pxPerBeat: number,
+  height: number,
+  pad: number,
+): Laid {
   const piece = usePiece();
   const y = useCallback((position: number): number => pad + (1 - position) * (height - 2 * pad), [height, pad]);
   const track = useMemo(() => laneTrack(piece, lane, param), [piece, lane, param]);
   return useMemo(() => ({ points: lane.points, track, pxPerBeat, y }), [lane, track, pxPerBeat, y]);
 }
 
-function useLine({ points, track, pxPerBeat, y }: Laid, { from, to }: Window): { readonly shown: Shown; readonly crowded: boolean; readonly path: string } {
+function useLine(
+  { points, track, pxPerBeat, y }: Laid,
+  { from, to }: Window,
+): { readonly shown: Shown; readonly crowded: boolean; readonly path: string } {
   return useMemo(() => {
     const shown = shownPoints(points, pxPerBeat, { from, to });
-    return { shown, crowded: isCrowded(shown, { from, to }), path: linePath({ points, positions: track.positions, shapes: track.shapes, pxPerBeat, y }, shown, { from, to }) };
+    return {
+      shown,
+      crowded: isCrowded(shown, { from, to }),
+      path: linePath({ points, positions: track.positions, shapes: track.shapes, pxPerBeat, y }, shown, { from, to }),
+    };
   }, [points, track, pxPerBeat, y, from, to]);
 }
 
-function LaneLine({ path, crowded, strokeWidth }: { readonly path: string; readonly crowded: boolean; readonly strokeWidth: number }) {
+function LaneLine({
+  path,
+  crowded,
+  strokeWidth,
+}: {
+  readonly path: string;
+  readonly crowded: boolean;
+  readonly strokeWidth: number;
+}) {
   const { coral } = useTokens();
-  return crowded ? <Path d={path} fill={coral} /> : <Path d={path} stroke={coral} strokeWidth={strokeWidth} fill="none" strokeLinejoin="round" />;
+  return crowded ? (
+    <Path d={path} fill={coral} />
+  ) : (
+    <Path d={path} stroke={coral} strokeWidth={strokeWidth} fill="none" strokeLinejoin="round" />
+  );
 }
 
 function FoldedLane({ lane, param, pxPerBeat, width, window }: FieldProps) {
@@ -93,14 +125,35 @@ function FoldedLane({ lane, param, pxPerBeat, width, window }: FieldProps) {
   const { path, crowded } = useLine(laid, window);
   return (
     <View style={[styles.field, { width, height: FOLDED.height, backgroundColor: tokens.card }]}>
-      <LaneLeaf window={window} height={FOLDED.height}><LaneLine path={path} crowded={crowded} strokeWidth={1.4} /></LaneLeaf>
-      <LaneOverlay lane={lane} track={laid.track} pxPerBeat={pxPerBeat} window={window} height={FOLDED.height} y={laid.y} />
+      <LaneLeaf window={window} height={FOLDED.height}>
+        <LaneLine path={path} crowded={crowded} strokeWidth={1.4} />
+      </LaneLeaf>
+      <LaneOverlay
+        lane={lane}
+        track={laid.track}
+        pxPerBeat={pxPerBeat}
+        window={window}
+        height={FOLDED.height}
+        y={laid.y}
+      />
     </View>
   );
 }
 
 /** The line in coral; points, the line and what bends it are dragged, a tap beside them adds a point. */
-function LaneField({ lane, param, name, pxPerBeat, width, height, window, chosen, onChoose, drawing, hits }: FieldProps & { readonly name: string }) {
+function LaneField({
+  lane,
+  param,
+  name,
+  pxPerBeat,
+  width,
+  height,
+  window,
+  chosen,
+  onChoose,
+  drawing,
+  hits,
+}: FieldProps & { readonly name: string }) {
   const piece = usePiece();
   const tokens = useTokens();
   const view = useRef<View>(null);
@@ -125,11 +178,26 @@ function LaneField({ lane, param, name, pxPerBeat, width, height, window, chosen
           <AxisLines marks={marks} from={window.from} to={window.to} y={y} />
           <LaneLine path={path} crowded={crowded} strokeWidth={2.2} />
           {crowded ? null : <LanePoints laid={laid} shown={shown} chosen={chosen} />}
-          {handle ? <Rect x={handle.x - 6} y={handle.y - 6} width={12} height={12} rotation={45} originX={handle.x} originY={handle.y} fill={tokens.card} stroke={tokens.coral} strokeWidth={2} /> : null}
+          {handle ? (
+            <Rect
+              x={handle.x - 6}
+              y={handle.y - 6}
+              width={12}
+              height={12}
+              rotation={45}
+              originX={handle.x}
+              originY={handle.y}
+              fill={tokens.card}
+              stroke={tokens.coral}
+              strokeWidth={2}
+            />
+          ) : null}
         </LaneLeaf>
         <LaneOverlay lane={lane} track={track} pxPerBeat={pxPerBeat} window={window} height={height} y={y} />
       </View>
-      <Pinned style={[styles.axis, { height, marginTop: -height }]}><AxisWords marks={marks} y={y} /></Pinned>
+      <Pinned style={[styles.axis, { height, marginTop: -height }]}>
+        <AxisWords marks={marks} y={y} />
+      </Pinned>
     </>
   );
 }

@@ -9,7 +9,9 @@ interface LaneLeafProps {
   readonly children: ReactNode;
 }
 
-/** What is drawn of a long lane: no wider than the window, so that painting it does not take longer the longer it is. */
+/**
+ * What is drawn of a long lane: no wider than the window, so that painting it does not take longer the longer it is.
+ */
 export function LaneLeaf({ window: { from, to }, height, children }: LaneLeafProps) {
   return (
     <Svg width={to - from} height={height} style={[styles.leaf, { left: from }]}>

@@ -25,7 +25,10 @@ interface LaneOverlayProps {
   readonly y: (position: number) => number;
 }
 
-/** What links make of the lane: how far they reach as a band, the way they go as a fine broken line, and a mark that rides where the parameter stands now. */
+/**
+ * What links make of the lane: how far they reach as a band, the way they go as a fine broken line, and a mark that
+ * rides where the parameter stands now.
+ */
 export function LaneOverlay({ lane, track, pxPerBeat, window: { from, to }, height, y }: LaneOverlayProps) {
   const piece = usePiece();
   const tokens = useTokens();
@@ -50,8 +53,19 @@ export function LaneOverlay({ lane, track, pxPerBeat, window: { from, to }, heig
   });
   return (
     <View style={styles.over}>
-      {rail ? <View style={[styles.band, { top: y(rail.high), height: Math.max(1, y(rail.low) - y(rail.high)), backgroundColor: tokens.coral }]} /> : null}
-      {path ? <LaneLeaf window={{ from, to }} height={height}><Path d={path} stroke={tokens.coral} strokeWidth={1.2} strokeDasharray="4 3" fill="none" /></LaneLeaf> : null}
+      {rail ? (
+        <View
+          style={[
+            styles.band,
+            { top: y(rail.high), height: Math.max(1, y(rail.low) - y(rail.high)), backgroundColor: tokens.coral },
+          ]}
+        />
+      ) : null}
+      {path ? (
+        <LaneLeaf window={{ from, to }} height={height}>
+          <Path d={path} stroke={tokens.coral} strokeWidth={1.2} strokeDasharray="4 3" fill="none" />
+        </LaneLeaf>
+      ) : null}
       <View ref={mark} style={[styles.mark, { backgroundColor: tokens.ink, borderColor: tokens.card }]} />
     </View>
   );

@@ -10,7 +10,10 @@ interface LanePointsProps {
   readonly chosen: number | null;
 }
 
-/** The points of a lane in sight: those with room as rings; those that stand close as dots of one path, since there may be thousands. */
+/**
+ * The points of a lane in sight: those with room as rings; those that stand close as dots of one path, since there may
+ * be thousands.
+ */
 export function LanePoints({ laid, shown: { first, end }, chosen }: LanePointsProps) {
   const tokens = useTokens();
   const { rings, dots } = useMemo(() => {

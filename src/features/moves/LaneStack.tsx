@@ -34,8 +34,8 @@ interface LaneStackProps {
 }
 
 /**
- * The lanes under the clips of their channel, along one time; it alone is drawn anew when time is zoomed, and in slices: a hand that goes on
- * zooming is never kept waiting.
+ * The lanes under the clips of their channel, along one time; it alone is drawn anew when time is zoomed, and in
+ * slices: a hand that goes on zooming is never kept waiting.
  */
 export function LaneStack(props: LaneStackProps) {
   const { pxPerBeat, onLayout } = useTimeScale();
@@ -47,13 +47,24 @@ export function LaneStack(props: LaneStackProps) {
   );
 }
 
-const LaneSheet = memo(function LaneSheet({ track, lanes, chosen, onChoose, drawing, hits, pxPerBeat }: LaneStackProps & { readonly pxPerBeat: number }) {
+const LaneSheet = memo(function LaneSheet({
+  track,
+  lanes,
+  chosen,
+  onChoose,
+  drawing,
+  hits,
+  pxPerBeat,
+}: LaneStackProps & { readonly pxPerBeat: number }) {
   const wide = useWide();
   const { lengthBeats } = usePiece();
-  const { foldedLanes, set } = useSession(useShallow((session) => ({ foldedLanes: session.foldedLanes, set: session.set })));
+  const { foldedLanes, set } = useSession(
+    useShallow((session) => ({ foldedLanes: session.foldedLanes, set: session.set })),
+  );
   const width = pxPerBeat * lengthBeats;
   const { window, onScroll } = useWindow(width);
-  const fold = (id: string, folded: boolean): void => set({ foldedLanes: folded ? [...foldedLanes, id] : foldedLanes.filter((other) => other !== id) });
+  const fold = (id: string, folded: boolean): void =>
+    set({ foldedLanes: folded ? [...foldedLanes, id] : foldedLanes.filter((other) => other !== id) });
   const height = laneHeight(lanes.filter(({ id }) => !foldedLanes.includes(id)).length, wide);
   return (
     <TimeScroll pxPerBeat={pxPerBeat} onScroll={onScroll}>

@@ -13,7 +13,10 @@ import { usePiece } from '../studio/StudioProvider';
 
 const GLIDES: readonly NoteBase[] = ['1/64', '1/16', '1/8', '1/4', '1/1'];
 
-/** How moves of a channel are recorded: read, touch, latch or write, for it alone or for all, and how a touch glides back. */
+/**
+ * How moves of a channel are recorded: read, touch, latch or write, for it alone or for all, and how a touch glides
+ * back.
+ */
 export function ModeButton({ channel }: { readonly channel: string }) {
   const piece = usePiece();
   const [open, setOpen] = useState(false);
@@ -43,7 +46,15 @@ function Modes({ channel, mode }: { readonly channel: string; readonly mode: Rec
           <DotChoice key={id} name={name} says={does} chosen={id === mode} onPress={() => choose(id)} />
         ))}
       </View>
-      <Tap role="switch" chosen={!own} tone="coralInk" label="The same for every channel" text={own ? 'this channel alone' : 'the same for every channel'} onPress={everywhere} style={styles.all} />
+      <Tap
+        role="switch"
+        chosen={!own}
+        tone="coralInk"
+        label="The same for every channel"
+        text={own ? 'this channel alone' : 'the same for every channel'}
+        onPress={everywhere}
+        style={styles.all}
+      />
     </>
   );
 }
@@ -56,7 +67,12 @@ function Punch() {
     const { bar, beat: within } = toBarBeat(beat, piece.tempo);
     return `${bar}.${within}`;
   };
-  if (!punch && !range) return <Words kind="small" style={styles.glide}>Choose a stretch on the ruler to record within it alone.</Words>;
+  if (!punch && !range)
+    return (
+      <Words kind="small" style={styles.glide}>
+        Choose a stretch on the ruler to record within it alone.
+      </Words>
+    );
   return (
     <Tap
       role="switch"
@@ -64,7 +80,11 @@ function Punch() {
       filled={punch !== null}
       tone="coralInk"
       label="Record within the stretch alone"
-      text={punch ? `only ${said(punch.start)} to ${said(punch.end)} is recorded` : `record only ${said(range!.start)} to ${said(range!.end)}`}
+      text={
+        punch
+          ? `only ${said(punch.start)} to ${said(punch.end)} is recorded`
+          : `record only ${said(range!.start)} to ${said(range!.end)}`
+      }
       onPress={() => set({ punch: punch ? null : range })}
       style={styles.all}
     />
@@ -81,7 +101,17 @@ function Glide() {
       <View role="radiogroup" aria-label="Glide back in" style={styles.chips}>
         {GLIDES.map((note) => {
           const beats = noteBeats({ base: note, feel: 'straight' }, piece.tempo.beatsPerBar);
-          return <Tap key={note} role="radio" chosen={beats === seamBeats} tone="coralInk" label={`Glide back in ${note}`} text={note} onPress={() => set({ seamBeats: beats })} />;
+          return (
+            <Tap
+              key={note}
+              role="radio"
+              chosen={beats === seamBeats}
+              tone="coralInk"
+              label={`Glide back in ${note}`}
+              text={note}
+              onPress={() => set({ seamBeats: beats })}
+            />
+          );
         })}
       </View>
     </View>

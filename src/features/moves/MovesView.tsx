@@ -32,7 +32,9 @@ export function MovesView() {
   const range = useSession((state) => state.range);
   const channel = useChannel();
   const track = piece.tracks.find((candidate) => candidate.id === channel);
-  const shownBy = useSession(useShallow(({ lanesShown, chosenLanes, touched }) => ({ lanesShown, chosenLanes, touched })));
+  const shownBy = useSession(
+    useShallow(({ lanesShown, chosenLanes, touched }) => ({ lanesShown, chosenLanes, touched })),
+  );
   const all = piece.lanes.filter((lane) => lane.target.channel === channel);
   const lanes = shownLanes(all, shownBy);
   const elsewhere = piece.lanes.length - all.length;
@@ -53,7 +55,12 @@ export function MovesView() {
         <ExchangeButton channel={channel} />
         <ZoomButtons />
       </View>
-      <ScrollView horizontal showsHorizontalScrollIndicator={false} style={styles.tools} contentContainerStyle={styles.row}>
+      <ScrollView
+        horizontal
+        showsHorizontalScrollIndicator={false}
+        style={styles.tools}
+        contentContainerStyle={styles.row}
+      >
         <ModeButton channel={channel} />
         <NewLane channel={channel} onAdded={(lane) => setChosen({ lane, point: 0 })} />
         <ThrowButton channel={channel} />
@@ -65,15 +72,30 @@ export function MovesView() {
       </ScrollView>
       <ScrollView contentContainerStyle={wide ? styles.bodyWide : styles.body}>
         <LaneStack track={track} lanes={lanes} chosen={chosen} onChoose={setChosen} drawing={drawing} hits={hitBeats} />
-        {lanes.length === 0 ? <NoLanes channel={channel} hidden={all.length} armed={armed} onAdded={(lane) => setChosen({ lane, point: 0 })} /> : null}
-        {elsewhere > 0 ? <Words kind="small">{`${elsewhere} more ${elsewhere === 1 ? 'lane' : 'lanes'} on other channels.`}</Words> : null}
+        {lanes.length === 0 ? (
+          <NoLanes
+            channel={channel}
+            hidden={all.length}
+            armed={armed}
+            onAdded={(lane) => setChosen({ lane, point: 0 })}
+          />
+        ) : null}
+        {elsewhere > 0 ? (
+          <Words kind="small">{`${elsewhere} more ${elsewhere === 1 ? 'lane' : 'lanes'} on other channels.`}</Words>
+        ) : null}
       </ScrollView>
-      {chosenLane && range ? <StretchTools key={`stretch-${chosenLane.id}`} lane={chosenLane} lanes={lanes} range={range} /> : null}
+      {chosenLane && range ? (
+        <StretchTools key={`stretch-${chosenLane.id}`} lane={chosenLane} lanes={lanes} range={range} />
+      ) : null}
       {chosenLane && !range ? (
         <PointTools
           key={chosenLane.id}
           lane={chosenLane}
-          chosen={chosen?.lane === chosenLane.id && chosen.point !== null && chosen.point < chosenLane.points.length ? chosen.point : null}
+          chosen={
+            chosen?.lane === chosenLane.id && chosen.point !== null && chosen.point < chosenLane.points.length
+              ? chosen.point
+              : null
+          }
           onChoose={(point) => setChosen({ lane: chosenLane.id, point })}
         />
       ) : null}

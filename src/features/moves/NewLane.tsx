@@ -19,7 +19,13 @@ export function addLane(piece: Piece, { target, param }: TargetChoice): string |
   const unit = laneUnit(piece, target);
   const value = valueInUnit(piece, param, basePosition(piece, target, param), unit);
   const id = newId();
-  if (!useOpenPiece.getState().run(recordMove, { lane: { id, target, unit, on: true, points: [{ beat: 0, value, shape: 'line', bend: 0 }] }, how: 'draw' })) return null;
+  if (
+    !useOpenPiece.getState().run(recordMove, {
+      lane: { id, target, unit, on: true, points: [{ beat: 0, value, shape: 'line', bend: 0 }] },
+      how: 'draw',
+    })
+  )
+    return null;
   // A lane made by hand is in view, whichever lanes are.
   const { lanesShown, chosenLanes, set } = useSession.getState();
   if (lanesShown === 'chosen') set({ chosenLanes: [...chosenLanes, id] });
@@ -45,10 +51,22 @@ export function NewLane({ channel, onAdded }: { readonly channel: string; readon
             <View key={family.title}>
               <Words kind="water">{family.title}</Words>
               {family.choices.map((choice) => (
-                <Tap key={choice.target.param} plain label={`Lane for ${family.title} ${choice.param.label}`} onPress={() => add(choice)} style={styles.item}>
+                <Tap
+                  key={choice.target.param}
+                  plain
+                  label={`Lane for ${family.title} ${choice.param.label}`}
+                  onPress={() => add(choice)}
+                  style={styles.item}
+                >
                   <View style={styles.row}>
                     <Words>{choice.param.label}</Words>
-                    <Words kind="small">{formatValue(choice.param, baseValue(piece, choice.target) ?? choice.param.initial, contextOf(piece))}</Words>
+                    <Words kind="small">
+                      {formatValue(
+                        choice.param,
+                        baseValue(piece, choice.target) ?? choice.param.initial,
+                        contextOf(piece),
+                      )}
+                    </Words>
                   </View>
                 </Tap>
               ))}

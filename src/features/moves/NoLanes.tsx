@@ -29,12 +29,35 @@ export function NoLanes({ channel, hidden, armed, onAdded }: NoLanesProps) {
   };
   return (
     <View style={[styles.empty, { borderColor: tokens.line }]}>
-      <Words kind="water" tone="coralInk">{hidden > 0 ? 'No lane in view' : 'No moves here yet'}</Words>
-      <Words kind="small" style={styles.words}>
-        {param && touched ? `${laneName(piece, { target: touched }, param)}, touched last, has no moves.` : lanesShown === 'touched' && hidden > 0 ? 'Touch a rail of this channel, and its lane stands here.' : hidden > 0 ? 'None of this channel’s lanes is chosen.' : `${way} any rail of this channel: what your hand does becomes a lane here.`}
+      <Words kind="water" tone="coralInk">
+        {hidden > 0 ? 'No lane in view' : 'No moves here yet'}
       </Words>
-      {param ? <Tap icon="plus" tone="coralInk" text="a lane for it" label="Add a lane for the rail touched last" onPress={add} /> : null}
-      {hidden > 0 ? <Tap tone="coralInk" text={`show all ${hidden}`} label="Show all lanes with moves" onPress={() => set({ lanesShown: 'all' })} /> : null}
+      <Words kind="small" style={styles.words}>
+        {param && touched
+          ? `${laneName(piece, { target: touched }, param)}, touched last, has no moves.`
+          : lanesShown === 'touched' && hidden > 0
+            ? 'Touch a rail of this channel, and its lane stands here.'
+            : hidden > 0
+              ? 'None of this channel’s lanes is chosen.'
+              : `${way} any rail of this channel: what your hand does becomes a lane here.`}
+      </Words>
+      {param ? (
+        <Tap
+          icon="plus"
+          tone="coralInk"
+          text="a lane for it"
+          label="Add a lane for the rail touched last"
+          onPress={add}
+        />
+      ) : null}
+      {hidden > 0 ? (
+        <Tap
+          tone="coralInk"
+          text={`show all ${hidden}`}
+          label="Show all lanes with moves"
+          onPress={() => set({ lanesShown: 'all' })}
+        />
+      ) : null}
     </View>
   );
 }

@@ -25,7 +25,12 @@ export function PassesButton({ lane }: { readonly lane: Lane }) {
   if (passes.length === 0 || !param) return null;
   return (
     <>
-      <Tap text={passes.length === 1 ? '1 take' : `${passes.length} takes`} label={`Takes of ${laneName(piece, lane, param)}: ${passes.length}`} tone="coralInk" onPress={() => setOpen(true)} />
+      <Tap
+        text={passes.length === 1 ? '1 take' : `${passes.length} takes`}
+        label={`Takes of ${laneName(piece, lane, param)}: ${passes.length}`}
+        tone="coralInk"
+        onPress={() => setOpen(true)}
+      />
       <Sheet title={`Takes of ${laneName(piece, lane, param)}`} visible={open} onClose={() => setOpen(false)}>
         <Passes lane={lane} passes={passes} />
       </Sheet>
@@ -43,28 +48,65 @@ function Passes({ lane, passes }: { readonly lane: Lane; readonly passes: readon
     return `${bar}.${within}`;
   };
   const all = passes.map(({ readings }) => readings);
-  const lay = (made: Lane | null, what: string): boolean => made !== null && useOpenPiece.getState().run(layMoves, { lanes: [made], what });
+  const lay = (made: Lane | null, what: string): boolean =>
+    made !== null && useOpenPiece.getState().run(layMoves, { lanes: [made], what });
   const choose = (index: number | null): void => {
     const take = index === null ? undefined : passes[index]!;
     if (take && range) {
-      if (lay(passLaid(piece, lane.target, take.readings, range, lane.id, { tolerance: take.tolerance, seamBeats }), `Join take ${index! + 1}`)) setHeard(index);
+      if (
+        lay(
+          passLaid(piece, lane.target, take.readings, range, lane.id, { tolerance: take.tolerance, seamBeats }),
+          `Join take ${index! + 1}`,
+        )
+      )
+        setHeard(index);
       return;
     }
     const cleared = withoutPasses(piece, lane, passes[0]!.before, all, seamBeats);
-    const without = cleared && { ...piece, lanes: piece.lanes.map((other) => (other.id === lane.id ? cleared : other)) };
-    const made = take && without ? passLaid(without, lane.target, take.readings, null, lane.id, { tolerance: take.tolerance, seamBeats }) : cleared;
+    const without = cleared && {
+      ...piece,
+      lanes: piece.lanes.map((other) => (other.id === lane.id ? cleared : other)),
+    };
+    const made =
+      take && without
+        ? passLaid(without, lane.target, take.readings, null, lane.id, { tolerance: take.tolerance, seamBeats })
+        : cleared;
     if (lay(made, take ? `Take ${index! + 1}` : 'Leave all takes')) setHeard(index);
   };
   return (
     <View style={styles.body}>
-      <PlayLine says={range ? `Choosing lays a take into ${said(range.start)} to ${said(range.end)} alone: parts of several are joined so.` : 'Choosing lays a take in the place of the others. Choose a stretch on the ruler to join parts.'} />
+      <PlayLine
+        says={
+          range
+            ? `Choosing lays a take into ${said(range.start)} to ${said(range.end)} alone: parts of several are joined so.`
+            : 'Choosing lays a take in the place of the others. Choose a stretch on the ruler to join parts.'
+        }
+      />
       <ScrollView style={styles.list}>
         <View role="radiogroup" aria-label="Take">
-          {range ? null : <DotChoice name="As before recording" says="none of the takes" chosen={heard === null} onPress={() => choose(null)} />}
+          {range ? null : (
+            <DotChoice
+              name="As before recording"
+              says="none of the takes"
+              chosen={heard === null}
+              onPress={() => choose(null)}
+            />
+          )}
           {passes.map((take, index) => {
             const beats = take.readings.map(({ beat }) => beat);
-            const [from, to] = [beats.reduce((a, b) => Math.min(a, b), Infinity), beats.reduce((a, b) => Math.max(a, b), 0)];
-            return <DotChoice key={index} name={`Take ${index + 1}`} says={`${said(from)} to ${said(to)} · ${take.readings.length} readings`} chosen={heard === index} onPress={() => choose(index)} />;
+            const [from, to] = [
+              beats.reduce((a, b) => Math.min(a, b), Infinity),
+              beats.reduce((a, b) => Math.max(a, b), 0),
+            ];
+            return (
+              <DotChoice
+                key={index}
+                name={`Take ${index + 1}`}
+                says={`${said(from)} to ${said(to)} · ${take.readings.length} readings`}
+                chosen={heard === index}
+                onPress={() => choose(index)}
+              />
+            );
           })}
         </View>
       </ScrollView>

@@ -29,7 +29,10 @@ interface PointToolsProps {
 const NEXT: Record<Shape, Shape> = { line: 'hold', hold: 'curve', curve: 'line' };
 const BENDS: readonly number[] = [0.6, -0.6];
 
-/** For the chosen point: its value and place to type, the shape after it, removing it; for the lane: a point at the playhead, following it, clearing it. */
+/**
+ * For the chosen point: its value and place to type, the shape after it, removing it; for the lane: a point at the
+ * playhead, following it, clearing it.
+ */
 export function PointTools({ lane, chosen, onChoose }: PointToolsProps) {
   const piece = usePiece();
   const tokens = useTokens();
@@ -42,7 +45,8 @@ export function PointTools({ lane, chosen, onChoose }: PointToolsProps) {
   if (!param) return null;
   const point = chosen === null ? undefined : lane.points[chosen];
   const own = (value: number): number => (lane.unit === 'beats' ? beatsToMs(value, context) : value);
-  const set = (points: Lane['points'], what: 'Move' | 'Add' | 'Remove' | 'Bend'): boolean => run(setPoints, { lane: lane.id, points, what });
+  const set = (points: Lane['points'], what: 'Move' | 'Add' | 'Remove' | 'Bend'): boolean =>
+    run(setPoints, { lane: lane.id, points, what });
   const addHere = (): void => {
     // The playhead stands on a whole sample; a point on a beat shall stand on the beat.
     const beat = Math.round(studio.beat * 1e4) / 1e4;
@@ -52,27 +56,66 @@ export function PointTools({ lane, chosen, onChoose }: PointToolsProps) {
   };
   const setValue = (index: number, value: ParamValue): void => {
     const position = paramPosition(param, toEngineNumber(param, value, context));
-    set(movePoint(lane.points, index, lane.points[index]!.beat, valueInUnit(piece, param, position, lane.unit)), 'Move');
+    set(
+      movePoint(lane.points, index, lane.points[index]!.beat, valueInUnit(piece, param, position, lane.unit)),
+      'Move',
+    );
   };
   return (
-    <View role="toolbar" aria-label={`Tools for ${laneName(piece, lane, param)}`} style={[styles.tools, { borderColor: tokens.line, backgroundColor: tokens.card }]}>
+    <View
+      role="toolbar"
+      aria-label={`Tools for ${laneName(piece, lane, param)}`}
+      style={[styles.tools, { borderColor: tokens.line, backgroundColor: tokens.card }]}
+    >
       <View style={styles.head}>
-        <Words kind="strong" tone="coralInk" numberOfLines={1} style={styles.title}>{`∿ ${laneName(piece, lane, param)}${chosen === null ? '' : `, point ${chosen + 1}`}`}</Words>
-        <Tap plain icon="trash-2" tone="mute" label="Remove these moves" onPress={() => run(removeLane, { lane: lane.id })} />
+        <Words
+          kind="strong"
+          tone="coralInk"
+          numberOfLines={1}
+          style={styles.title}
+        >{`∿ ${laneName(piece, lane, param)}${chosen === null ? '' : `, point ${chosen + 1}`}`}</Words>
+        <Tap
+          plain
+          icon="trash-2"
+          tone="mute"
+          label="Remove these moves"
+          onPress={() => run(removeLane, { lane: lane.id })}
+        />
       </View>
       {take && thins ? <Thinning lane={lane} take={take} /> : null}
       {point && chosen !== null && !(take && thins) ? (
         <View role="group" aria-label={`Point ${chosen + 1} of ${lane.points.length}`} style={styles.row}>
-          <RailValue param={param} value={fromEngineNumber(param, own(point.value))} context={context} onSet={(value) => setValue(chosen, value)} />
+          <RailValue
+            param={param}
+            value={fromEngineNumber(param, own(point.value))}
+            context={context}
+            onSet={(value) => setValue(chosen, value)}
+          />
           <RailValue
             param={PLACE}
             value={Math.round(point.beat * 1000) / 1000 + 1}
             context={context}
-            onSet={(beat) => typeof beat === 'number' && set(movePoint(lane.points, chosen, beat - 1, point.value), 'Move')}
+            onSet={(beat) =>
+              typeof beat === 'number' && set(movePoint(lane.points, chosen, beat - 1, point.value), 'Move')
+            }
           />
           <Words kind="small">beat</Words>
-          <Tap label={`Shape after this point: ${shapeName(point.shape, point.bend)}. Change`} text={point.shape} onPress={() => set(nextShape(lane, chosen), 'Bend')} />
-          {point.shape === 'curve' ? <RailValue param={BEND} value={point.bend} context={context} onSet={(bend) => typeof bend === 'number' && set(shapePoint(lane.points, chosen, bend === 0 ? 'line' : 'curve', bend), 'Bend')} /> : null}
+          <Tap
+            label={`Shape after this point: ${shapeName(point.shape, point.bend)}. Change`}
+            text={point.shape}
+            onPress={() => set(nextShape(lane, chosen), 'Bend')}
+          />
+          {point.shape === 'curve' ? (
+            <RailValue
+              param={BEND}
+              value={point.bend}
+              context={context}
+              onSet={(bend) =>
+                typeof bend === 'number' &&
+                set(shapePoint(lane.points, chosen, bend === 0 ? 'line' : 'curve', bend), 'Bend')
+              }
+            />
+          ) : null}
           <Tap
             icon="minus"
             label="Remove this point"
@@ -86,7 +129,14 @@ export function PointTools({ lane, chosen, onChoose }: PointToolsProps) {
       <Waiting lane={lane} />
       <View style={styles.row}>
         <Tap icon="plus" label="Add a point at the playhead" text="point here" onPress={addHere} />
-        <Tap role="switch" chosen={lane.on} tone="coralInk" label="Follow these moves" text={lane.on ? 'followed' : 'left aside'} onPress={() => run(setLaneOn, { lane: lane.id, on: !lane.on })} />
+        <Tap
+          role="switch"
+          chosen={lane.on}
+          tone="coralInk"
+          label="Follow these moves"
+          text={lane.on ? 'followed' : 'left aside'}
+          onPress={() => run(setLaneOn, { lane: lane.id, on: !lane.on })}
+        />
         <PassesButton lane={lane} />
         {take ? <ThinningSwitch take={take} lane={lane} chosen={thins} onPress={() => setThins(!thins)} /> : null}
         <Travel lane={lane} />
@@ -100,23 +150,57 @@ function Travel({ lane }: { readonly lane: Lane }) {
   const piece = usePiece();
   const { run } = useOpenPiece.getState();
   const travels = lane.travels ?? false;
-  const others = piece.lanes.filter((other) => other.target.channel === lane.target.channel && (other.travels ?? false) !== travels);
+  const others = piece.lanes.filter(
+    (other) => other.target.channel === lane.target.channel && (other.travels ?? false) !== travels,
+  );
   if (!piece.tracks.some(({ id }) => id === lane.target.channel)) return null;
   return (
     <>
-      <Tap role="switch" chosen={travels} tone="sandInk" label="Travels with clips" text={travels ? 'with clips' : 'with the track'} onPress={() => run(setLanesTravel, { lanes: [lane.id], travels: !travels })} />
-      {others.length > 0 ? <Tap plain label={`All lanes ${travels ? 'with clips' : 'with the track'}`} text="all so" tone="sandInk" onPress={() => run(setLanesTravel, { lanes: others.map(({ id }) => id), travels })} /> : null}
+      <Tap
+        role="switch"
+        chosen={travels}
+        tone="sandInk"
+        label="Travels with clips"
+        text={travels ? 'with clips' : 'with the track'}
+        onPress={() => run(setLanesTravel, { lanes: [lane.id], travels: !travels })}
+      />
+      {others.length > 0 ? (
+        <Tap
+          plain
+          label={`All lanes ${travels ? 'with clips' : 'with the track'}`}
+          text="all so"
+          tone="sandInk"
+          onPress={() => run(setLanesTravel, { lanes: others.map(({ id }) => id), travels })}
+        />
+      ) : null}
     </>
   );
 }
 
 /** A point's place, typed as a beat counted from 1. */
-const PLACE = figure({ label: 'Beat', hint: 'Where the point lies, in beats from 1.', group: 'Point', unit: 'count', min: 1, max: 100_001, initial: 1 });
+const PLACE = figure({
+  label: 'Beat',
+  hint: 'Where the point lies, in beats from 1.',
+  group: 'Point',
+  unit: 'count',
+  min: 1,
+  max: 100_001,
+  initial: 1,
+});
 
 /** How a curve runs, typed. */
-const BEND = figure({ label: 'Bend', hint: 'Above 0 the value hurries first, below 0 it waits.', group: 'Point', unit: 'ratio', min: -1, max: 1, initial: 0 });
+const BEND = figure({
+  label: 'Bend',
+  hint: 'Above 0 the value hurries first, below 0 it waits.',
+  group: 'Point',
+  unit: 'ratio',
+  min: -1,
+  max: 1,
+  initial: 0,
+});
 
-const shapeName = (shape: Shape, bend: number): string => (shape === 'curve' ? (bend > 0 ? 'curve, early' : 'curve, late') : shape);
+const shapeName = (shape: Shape, bend: number): string =>
+  shape === 'curve' ? (bend > 0 ? 'curve, early' : 'curve, late') : shape;
 
 /** Line, hold, a curve that hurries, a curve that waits, and round again. */
 function nextShape(lane: Lane, index: number): Lane['points'] {

@@ -18,21 +18,46 @@ export function SnapButton() {
   const { snap, set } = useSession(useShallow((session) => ({ snap: session.snap, set: session.set })));
   const beats = (note: NoteBase): number => noteBeats({ base: note, feel: 'straight' }, piece.tempo.beatsPerBar);
   const choices: readonly { readonly name: string; readonly snap: Snap }[] = [
-    { name: 'off', snap: { kind: 'off' } }, { name: 'hits', snap: { kind: 'hits' } }, ...GRIDS.map((note) => ({ name: note, snap: { kind: 'grid' as const, beats: beats(note) } })),
+    { name: 'off', snap: { kind: 'off' } },
+    { name: 'hits', snap: { kind: 'hits' } },
+    ...GRIDS.map((note) => ({ name: note, snap: { kind: 'grid' as const, beats: beats(note) } })),
   ];
-  const isChosen = (one: Snap): boolean => one.kind === snap.kind && (one.kind !== 'grid' || snap.kind !== 'grid' || one.beats === snap.beats);
+  const isChosen = (one: Snap): boolean =>
+    one.kind === snap.kind && (one.kind !== 'grid' || snap.kind !== 'grid' || one.beats === snap.beats);
   const chosen = choices.find((choice) => isChosen(choice.snap))?.name ?? 'grid';
   return (
     <>
-      <Tap text={chosen === 'off' ? 'snap' : `snap ${chosen}`} label={`Points fall on: ${chosen}. Change`} tone="coralInk" onPress={() => setOpen(true)} />
+      <Tap
+        text={chosen === 'off' ? 'snap' : `snap ${chosen}`}
+        label={`Points fall on: ${chosen}. Change`}
+        tone="coralInk"
+        onPress={() => setOpen(true)}
+      />
       <Sheet title="Points fall on" visible={open} onClose={() => setOpen(false)}>
         <View role="radiogroup" aria-label="Points fall on" style={styles.chips}>
-          {choices.map(({ name, snap: one }) => <Tap key={name} role="radio" chosen={isChosen(one)} filled={isChosen(one)} tone="coralInk" label={`Points fall on ${name}`} text={name} onPress={() => set({ snap: one })} />)}
+          {choices.map(({ name, snap: one }) => (
+            <Tap
+              key={name}
+              role="radio"
+              chosen={isChosen(one)}
+              filled={isChosen(one)}
+              tone="coralInk"
+              label={`Points fall on ${name}`}
+              text={name}
+              onPress={() => set({ snap: one })}
+            />
+          ))}
         </View>
-        <Words kind="small" style={styles.says}>Moves fall on the hits of the channel’s own clips. A clip falls with its first hit on a hit of another, and is trimmed at its own. The ruler and drawing in steps go by the grid too.</Words>
+        <Words kind="small" style={styles.says}>
+          Moves fall on the hits of the channel’s own clips. A clip falls with its first hit on a hit of another, and is
+          trimmed at its own. The ruler and drawing in steps go by the grid too.
+        </Words>
       </Sheet>
     </>
   );
 }
 
-const styles = StyleSheet.create({ chips: { flexDirection: 'row', flexWrap: 'wrap', gap: 8 }, says: { marginTop: 12 } });
+const styles = StyleSheet.create({
+  chips: { flexDirection: 'row', flexWrap: 'wrap', gap: 8 },
+  says: { marginTop: 12 },
+});

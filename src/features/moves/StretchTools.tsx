@@ -2,7 +2,17 @@ import { useState, type ReactNode } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { useShallow } from 'zustand/react/shallow';
 import { toBarBeat } from '../../core/music/grid';
-import { clearStretch, flippedInTime, flippedInValue, layStretch, scaled, smoothed, takeStretch, tilted, type Stretch } from '../../core/moves/stretch';
+import {
+  clearStretch,
+  flippedInTime,
+  flippedInValue,
+  layStretch,
+  scaled,
+  smoothed,
+  takeStretch,
+  tilted,
+  type Stretch,
+} from '../../core/moves/stretch';
 import { quantised, stretchedBy } from '../../core/moves/stretchTime';
 import { layMoves } from '../../core/piece/edits/lanes';
 import { paramOf } from '../../core/piece/find';
@@ -26,25 +36,40 @@ interface StretchToolsProps {
 type Change = readonly [label: string, text: string, change: (stretch: Stretch, piece: Piece) => Stretch];
 
 const CHANGES: readonly Change[] = [
-  ['Flip in time', '⇄ time', flippedInTime], ['Flip in value', '⇅ value', flippedInValue], ['Larger', 'larger', (stretch) => scaled(stretch, 1.25)], ['Smaller', 'smaller', (stretch) => scaled(stretch, 0.8)],
-  ['Tilt up', 'tilt up', (stretch) => tilted(stretch, 0.1)], ['Tilt down', 'tilt down', (stretch) => tilted(stretch, -0.1)], ['Smooth', 'smooth', (stretch, piece) => smoothed(piece, stretch)],
+  ['Flip in time', '⇄ time', flippedInTime],
+  ['Flip in value', '⇅ value', flippedInValue],
+  ['Larger', 'larger', (stretch) => scaled(stretch, 1.25)],
+  ['Smaller', 'smaller', (stretch) => scaled(stretch, 0.8)],
+  ['Tilt up', 'tilt up', (stretch) => tilted(stretch, 0.1)],
+  ['Tilt down', 'tilt down', (stretch) => tilted(stretch, -0.1)],
+  ['Smooth', 'smooth', (stretch, piece) => smoothed(piece, stretch)],
 ];
 
 /** Where points fall on no grid. */
 const NUDGE_BEATS = 0.25;
 
-/** For the stretch chosen on the ruler: copy, cut, clear, paste, repeat, draw a shape, change; of one lane or of all. */
+/**
+ * For the stretch chosen on the ruler: copy, cut, clear, paste, repeat, draw a shape, change; of one lane or of all.
+ */
 export function StretchTools({ lane, lanes, range }: StretchToolsProps) {
   const piece = usePiece();
   const tokens = useTokens();
   const wide = useWide();
   const { studio } = useStudio();
-  const { clipboard, pasteBy, snap, set } = useSession(useShallow((session) => ({ clipboard: session.clipboard, pasteBy: session.pasteBy, snap: session.snap, set: session.set })));
+  const { clipboard, pasteBy, snap, set } = useSession(
+    useShallow((session) => ({
+      clipboard: session.clipboard,
+      pasteBy: session.pasteBy,
+      snap: session.snap,
+      set: session.set,
+    })),
+  );
   const [picked, setPicked] = useState<readonly string[]>([]);
   const treated = lanes.filter(({ id }) => id === lane.id || picked.includes(id));
   const all = treated.length === lanes.length;
   // The lane that was chosen stays in.
-  const pick = (id: string): void => setPicked((before) => (before.includes(id) ? before.filter((other) => other !== id) : [...before, id]));
+  const pick = (id: string): void =>
+    setPicked((before) => (before.includes(id) ? before.filter((other) => other !== id) : [...before, id]));
   const { run, say } = useOpenPiece.getState();
   const lay = (made: readonly (Lane | null)[], what: string): boolean => {
     const done = made.flatMap((one) => one ?? []);
@@ -55,34 +80,70 @@ export function StretchTools({ lane, lanes, range }: StretchToolsProps) {
     set({ clipboard: taken });
     return taken.length > 0;
   };
-  const clear = (): boolean => lay(treated.map((one) => clearStretch(piece, one, range.start, range.end)), 'Clear moves');
-  const change = (how: Change[2], what: string): boolean => lay(treated.map((one) => {
-    const taken = takeStretch(piece, one, range.start, range.end);
-    return taken && layStretch(piece, one.target, range.start, how(taken, piece), 1, one.id);
-  }), what);
-  const repeat = (): boolean => lay(treated.map((one) => {
-    const taken = takeStretch(piece, one, range.start, range.end);
-    return taken && layStretch(piece, one.target, range.end, taken, 1, one.id);
-  }), 'Repeat moves');
+  const clear = (): boolean =>
+    lay(
+      treated.map((one) => clearStretch(piece, one, range.start, range.end)),
+      'Clear moves',
+    );
+  const change = (how: Change[2], what: string): boolean =>
+    lay(
+      treated.map((one) => {
+        const taken = takeStretch(piece, one, range.start, range.end);
+        return taken && layStretch(piece, one.target, range.start, how(taken, piece), 1, one.id);
+      }),
+      what,
+    );
+  const repeat = (): boolean =>
+    lay(
+      treated.map((one) => {
+        const taken = takeStretch(piece, one, range.start, range.end);
+        return taken && layStretch(piece, one.target, range.end, taken, 1, one.id);
+      }),
+      'Repeat moves',
+    );
   const step = snap.kind === 'grid' ? snap.beats : NUDGE_BEATS;
-  const stepName = snap.kind === 'grid' && snap.beats >= 1 ? `${snap.beats} ${snap.beats === 1 ? 'beat' : 'beats'}` : `1/${Math.round(4 / step)}`;
+  const stepName =
+    snap.kind === 'grid' && snap.beats >= 1
+      ? `${snap.beats} ${snap.beats === 1 ? 'beat' : 'beats'}`
+      : `1/${Math.round(4 / step)}`;
   /** What was in the stretch, laid elsewhere; where it was stands the base value. */
-  const relaid = (at: number, how: (stretch: Stretch) => Stretch, what: string): boolean => lay(treated.map((one) => {
-    const taken = takeStretch(piece, one, range.start, range.end);
-    const cleared = clearStretch(piece, one, range.start, range.end);
-    return taken && cleared && layStretch({ ...piece, lanes: piece.lanes.map((other) => (other.id === one.id ? cleared : other)) }, one.target, at, how(taken), 1, one.id);
-  }), what);
+  const relaid = (at: number, how: (stretch: Stretch) => Stretch, what: string): boolean =>
+    lay(
+      treated.map((one) => {
+        const taken = takeStretch(piece, one, range.start, range.end);
+        const cleared = clearStretch(piece, one, range.start, range.end);
+        return (
+          taken &&
+          cleared &&
+          layStretch(
+            { ...piece, lanes: piece.lanes.map((other) => (other.id === one.id ? cleared : other)) },
+            one.target,
+            at,
+            how(taken),
+            1,
+            one.id,
+          )
+        );
+      }),
+      what,
+    );
   const nudge = (by: number): void => {
-    if (relaid(range.start + by, (taken) => taken, by < 0 ? 'Earlier' : 'Later')) set({ range: { start: range.start + by, end: range.end + by } });
+    if (relaid(range.start + by, (taken) => taken, by < 0 ? 'Earlier' : 'Later'))
+      set({ range: { start: range.start + by, end: range.end + by } });
   };
   const stretchTime = (factor: number): void => {
     const end = range.start + (range.end - range.start) * factor;
-    if (relaid(range.start, (taken) => stretchedBy(taken, factor), factor > 1 ? 'Half as fast' : 'Twice as fast')) set({ range: { start: range.start, end } });
+    if (relaid(range.start, (taken) => stretchedBy(taken, factor), factor > 1 ? 'Half as fast' : 'Twice as fast'))
+      set({ range: { start: range.start, end } });
   };
   const paste = (): void => {
     const at = Math.round(studio.beat * 64) / 64;
     const targets = clipboard.length === 1 ? treated : lanes;
-    const laid = targets.map((one, i) => (clipboard.length === 1 || i < clipboard.length ? layStretch(piece, one.target, at, clipboard[clipboard.length === 1 ? 0 : i]!, 1, one.id, pasteBy) : null));
+    const laid = targets.map((one, i) =>
+      clipboard.length === 1 || i < clipboard.length
+        ? layStretch(piece, one.target, at, clipboard[clipboard.length === 1 ? 0 : i]!, 1, one.id, pasteBy)
+        : null,
+    );
     if (lay(laid, 'Paste moves')) say(`Pasted from bar ${toBarBeat(at, piece.tempo).bar} on`);
   };
   const said = (beat: number): string => {
@@ -93,48 +154,118 @@ export function StretchTools({ lane, lanes, range }: StretchToolsProps) {
     <>
       <Tap icon="copy" text="copy" label="Copy moves" onPress={copy} />
       <Tap icon="scissors" text="cut" label="Cut moves" onPress={() => copy() && clear()} />
-      <Tap icon="clipboard" text="paste here" label="Paste moves at the playhead" disabled={clipboard.length === 0} onPress={paste} />
+      <Tap
+        icon="clipboard"
+        text="paste here"
+        label="Paste moves at the playhead"
+        disabled={clipboard.length === 0}
+        onPress={paste}
+      />
       <Tap text="repeat" label="Repeat moves after the stretch" onPress={repeat} />
       <Tap text="clear" label="Clear moves in the stretch" onPress={clear} />
-      <DrawShape range={range} onDraw={(stretch, name) => lay(treated.map((one) => layStretch(piece, one.target, range.start, stretch, 1, one.id)), `Draw ${name}`)} />
+      <DrawShape
+        range={range}
+        onDraw={(stretch, name) =>
+          lay(
+            treated.map((one) => layStretch(piece, one.target, range.start, stretch, 1, one.id)),
+            `Draw ${name}`,
+          )
+        }
+      />
     </>
   );
   const changing = (
     <>
-      <Tap label="Earlier: moves in the stretch" text="earlier" disabled={range.start - step < 0} onPress={() => nudge(-step)} />
+      <Tap
+        label="Earlier: moves in the stretch"
+        text="earlier"
+        disabled={range.start - step < 0}
+        onPress={() => nudge(-step)}
+      />
       <Tap label="Later: moves in the stretch" text="later" onPress={() => nudge(step)} />
-      <Tap label="Quantise: moves in the stretch" text={`to ${stepName}`} onPress={() => change((taken) => quantised(taken, step, range.start), 'Quantise')} />
+      <Tap
+        label="Quantise: moves in the stretch"
+        text={`to ${stepName}`}
+        onPress={() => change((taken) => quantised(taken, step, range.start), 'Quantise')}
+      />
       <Tap label="Half as fast: moves in the stretch" text="× 2 long" onPress={() => stretchTime(2)} />
       <Tap label="Twice as fast: moves in the stretch" text="÷ 2 short" onPress={() => stretchTime(0.5)} />
-      {CHANGES.map(([label, text, how]) => <Tap key={label} label={`${label}: moves in the stretch`} text={text} onPress={() => change(how, label)} />)}
-      <Tap label={`Paste by ${pasteBy === 'position' ? 'place on the rail' : 'value'}. Change`} text={pasteBy === 'position' ? 'paste by place' : 'paste by value'} onPress={() => set({ pasteBy: pasteBy === 'position' ? 'value' : 'position' })} />
+      {CHANGES.map(([label, text, how]) => (
+        <Tap key={label} label={`${label}: moves in the stretch`} text={text} onPress={() => change(how, label)} />
+      ))}
+      <Tap
+        label={`Paste by ${pasteBy === 'position' ? 'place on the rail' : 'value'}. Change`}
+        text={pasteBy === 'position' ? 'paste by place' : 'paste by value'}
+        onPress={() => set({ pasteBy: pasteBy === 'position' ? 'value' : 'position' })}
+      />
     </>
   );
   const param = paramOf(piece, lane.target);
   return (
-    <View role="toolbar" aria-label="Tools for the chosen stretch" style={[styles.tools, { borderColor: tokens.line, backgroundColor: tokens.card }]}>
+    <View
+      role="toolbar"
+      aria-label="Tools for the chosen stretch"
+      style={[styles.tools, { borderColor: tokens.line, backgroundColor: tokens.card }]}
+    >
       <View style={styles.head}>
-        <Words kind="strong" tone="coralInk" numberOfLines={1} style={styles.title}>{`∿ ${said(range.start)} to ${said(range.end)}, ${treated.length > 1 ? `${treated.length} lanes` : param ? laneName(piece, lane, param) : ''}`}</Words>
-        {lanes.length > 1 ? <Tap role="switch" chosen={all} tone="coralInk" label="All lanes of this channel" text={all ? 'all lanes' : 'this lane'} onPress={() => setPicked(all ? [] : lanes.map(({ id }) => id))} /> : null}
+        <Words
+          kind="strong"
+          tone="coralInk"
+          numberOfLines={1}
+          style={styles.title}
+        >{`∿ ${said(range.start)} to ${said(range.end)}, ${treated.length > 1 ? `${treated.length} lanes` : param ? laneName(piece, lane, param) : ''}`}</Words>
+        {lanes.length > 1 ? (
+          <Tap
+            role="switch"
+            chosen={all}
+            tone="coralInk"
+            label="All lanes of this channel"
+            text={all ? 'all lanes' : 'this lane'}
+            onPress={() => setPicked(all ? [] : lanes.map(({ id }) => id))}
+          />
+        ) : null}
         <Tap plain icon="x" label="Let go of the stretch" onPress={() => set({ range: null })} />
       </View>
       {lanes.length > 2 ? (
-        <ScrollView horizontal showsHorizontalScrollIndicator={false} role="group" aria-label="Lanes of the stretch" contentContainerStyle={styles.row}>
+        <ScrollView
+          horizontal
+          showsHorizontalScrollIndicator={false}
+          role="group"
+          aria-label="Lanes of the stretch"
+          contentContainerStyle={styles.row}
+        >
           {lanes.map((one) => {
             const about = paramOf(piece, one.target);
             const chosen = treated.includes(one);
-            return about ? <Tap key={one.id} role="switch" chosen={chosen} tone={chosen ? 'coralInk' : 'mute'} label={`${laneName(piece, one, about)} in the stretch`} text={`${chosen ? '∿ ' : ''}${laneName(piece, one, about)}`} onPress={() => pick(one.id)} /> : null;
+            return about ? (
+              <Tap
+                key={one.id}
+                role="switch"
+                chosen={chosen}
+                tone={chosen ? 'coralInk' : 'mute'}
+                label={`${laneName(piece, one, about)} in the stretch`}
+                text={`${chosen ? '∿ ' : ''}${laneName(piece, one, about)}`}
+                onPress={() => pick(one.id)}
+              />
+            ) : null;
           })}
         </ScrollView>
       ) : null}
-      <Row>{carrying}{wide ? null : changing}</Row>
+      <Row>
+        {carrying}
+        {wide ? null : changing}
+      </Row>
       {wide ? <Row>{changing}</Row> : null}
     </View>
   );
 }
 
 function Row({ children }: { readonly children: ReactNode }) {
-  return <ScrollView horizontal showsHorizontalScrollIndicator={false} contentContainerStyle={styles.row}>{children}</ScrollView>;
+  return (
+    <ScrollView horizontal showsHorizontalScrollIndicator={false} contentContainerStyle={styles.row}>
+      {children}
+    </ScrollView>
+  );
 }
 
 const styles = StyleSheet.create({

@@ -13,7 +13,16 @@ import { thinnedAgain } from '../studio/moveRecorder';
 import { usePiece } from '../studio/StudioProvider';
 
 /** Share of the rail, in per cent, that a reading may be missed by. */
-const MISS = figure({ label: 'Thinning', group: 'Take', hint: 'How far the line may pass beside what the hand did: more leaves fewer points.', unit: 'percent', min: 0.1, max: 10, initial: 0.6, taper: { kind: 'log' } });
+const MISS = figure({
+  label: 'Thinning',
+  group: 'Take',
+  hint: 'How far the line may pass beside what the hand did: more leaves fewer points.',
+  unit: 'percent',
+  min: 0.1,
+  max: 10,
+  initial: 0.6,
+  taper: { kind: 'log' },
+});
 
 /** The last pass of this lane, for as long as nothing else was done to it. */
 export function useTake(lane: Lane): Take | null {
@@ -27,8 +36,22 @@ interface ThinningProps {
 }
 
 /** "1240 → 18": opens the rail that chooses finer or coarser. */
-export function ThinningSwitch({ lane, take, chosen, onPress }: ThinningProps & { readonly chosen: boolean; readonly onPress: () => void }) {
-  return <Tap role="switch" chosen={chosen} tone="coralInk" label={`Thinning: ${take.readings.length} readings, ${lane.points.length} points`} text={`${take.readings.length} → ${lane.points.length}`} onPress={onPress} />;
+export function ThinningSwitch({
+  lane,
+  take,
+  chosen,
+  onPress,
+}: ThinningProps & { readonly chosen: boolean; readonly onPress: () => void }) {
+  return (
+    <Tap
+      role="switch"
+      chosen={chosen}
+      tone="coralInk"
+      label={`Thinning: ${take.readings.length} readings, ${lane.points.length} points`}
+      text={`${take.readings.length} → ${lane.points.length}`}
+      onPress={onPress}
+    />
+  );
 }
 
 /** A pass laid down again with fewer or more points. */
@@ -44,7 +67,14 @@ export function Thinning({ lane, take }: ThinningProps) {
   };
   return (
     <View style={styles.thin}>
-      <Rail param={MISS} value={take.tolerance * 100} context={contextOf(piece)} look="plain" onTouch={() => undefined} onSet={set} />
+      <Rail
+        param={MISS}
+        value={take.tolerance * 100}
+        context={contextOf(piece)}
+        look="plain"
+        onTouch={() => undefined}
+        onSet={set}
+      />
       <Words kind="small">{`${take.readings.length} readings, ${lane.points.length} points`}</Words>
     </View>
   );

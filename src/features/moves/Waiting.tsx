@@ -20,11 +20,19 @@ export function Waiting({ lane }: { readonly lane: Lane }) {
   const name = channelName(piece, lane.target.channel);
   return (
     <View style={styles.row}>
-      <Words kind="small" style={styles.says}>{kind ? `They wait for ${article(effectOf(kind).name)} on ${name}, and act when one comes.` : `They wait for this send of ${name}, and act when it is opened.`}</Words>
+      <Words kind="small" style={styles.says}>
+        {kind
+          ? `They wait for ${article(effectOf(kind).name)} on ${name}, and act when one comes.`
+          : `They wait for this send of ${name}, and act when it is opened.`}
+      </Words>
       <Tap text="point elsewhere …" label="Point these moves elsewhere" tone="coralInk" onPress={() => setOpen(true)} />
       <Sheet title="Point the moves at" visible={open} onClose={() => setOpen(false)}>
         <ScrollView style={styles.list}>
-          {targetsOf(piece, lane.target.channel, (target, param) => param.kind === 'number' && !findLane(piece, target)).map((family) => (
+          {targetsOf(
+            piece,
+            lane.target.channel,
+            (target, param) => param.kind === 'number' && !findLane(piece, target),
+          ).map((family) => (
             <View key={family.title}>
               <Words kind="water">{family.title}</Words>
               {family.choices.map(({ target, param }) => (

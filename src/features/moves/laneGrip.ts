@@ -31,7 +31,10 @@ const STRAIGHT = 0.04;
 const HOLD = 1;
 const CURVE = 2;
 
-export const pointPlace = ({ points, track, pxPerBeat, y }: Laid, index: number): { x: number; y: number } => ({ x: points[index]!.beat * pxPerBeat, y: y(track.positions[index]!) });
+export const pointPlace = ({ points, track, pxPerBeat, y }: Laid, index: number): { x: number; y: number } => ({
+  x: points[index]!.beat * pxPerBeat,
+  y: y(track.positions[index]!),
+});
 
 /** Where the segment after a point is taken hold of to bend it; null where it cannot be. */
 export function bendPlace(laid: Laid, index: number | null): { x: number; y: number } | null {
@@ -82,11 +85,23 @@ export interface Way {
 
 const held = (position: number): number => Math.min(1, Math.max(0, position));
 
-/** The points as a hand leaves them that took hold of `grip` and went `by`. @param fall where a place falls on the grid */
-export function dragged(piece: Piece, lane: Lane, param: Param, laid: Laid, grip: Grip, by: Way, fall: (beat: number) => number): Point[] {
+/**
+ * The points as a hand leaves them that took hold of `grip` and went `by`.
+ * @param fall where a place falls on the grid
+ */
+export function dragged(
+  piece: Piece,
+  lane: Lane,
+  param: Param,
+  laid: Laid,
+  grip: Grip,
+  by: Way,
+  fall: (beat: number) => number,
+): Point[] {
   const { points, track } = laid;
   const { index } = grip;
-  const value = (i: number, way = by.position): number => valueInUnit(piece, param, held(track.positions[i]! + way), lane.unit);
+  const value = (i: number, way = by.position): number =>
+    valueInUnit(piece, param, held(track.positions[i]! + way), lane.unit);
   if (grip.kind === 'bend') return bentPoints(laid, index, by.position);
   if (grip.kind === 'point') return movePoint(points, index, fall(points[index]!.beat + by.beats), value(index));
   if (index < 0 || index === points.length - 1) {

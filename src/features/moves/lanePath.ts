@@ -37,11 +37,15 @@ export function shownPoints(points: readonly Point[], pxPerBeat: number, { from,
 }
 
 /** True where so many points stand that single ones cannot be told apart. */
-export const isCrowded = ({ first, end }: Shown, { from, to }: Window): boolean => end - first > CROWDED * Math.max(1, to - from);
+export const isCrowded = ({ first, end }: Shown, { from, to }: Window): boolean =>
+  end - first > CROWDED * Math.max(1, to - from);
 
 /** Points that stand close together are drawn small, so that the line stays in sight. */
 export function standsClose(points: readonly Point[], i: number, pxPerBeat: number): boolean {
-  const gap = Math.min(points[i]!.beat - (points[i - 1]?.beat ?? -Infinity), (points[i + 1]?.beat ?? Infinity) - points[i]!.beat);
+  const gap = Math.min(
+    points[i]!.beat - (points[i - 1]?.beat ?? -Infinity),
+    (points[i + 1]?.beat ?? Infinity) - points[i]!.beat,
+  );
   return gap * pxPerBeat < DENSE_PX;
 }
 
@@ -83,7 +87,10 @@ function segments({ points, positions, shapes, pxPerBeat, y }: Line, { first, en
 /** Least height of what is drawn for a pixel, so that a level stretch is seen. */
 const THIN = 0.6;
 
-/** The outline of how far the points of each pixel reach: out along their highest, back along their lowest. It is filled, which is quicker than as many strokes. */
+/**
+ * The outline of how far the points of each pixel reach: out along their highest, back along their lowest. It is
+ * filled, which is quicker than as many strokes.
+ */
 function crowdedPath({ points, positions, pxPerBeat, y }: Line, { first, end }: Shown): string {
   const out: string[] = [];
   const back: string[] = [];

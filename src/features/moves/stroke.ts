@@ -23,12 +23,25 @@ export function strike(stroke: Stroke, drag: Drag, positionAt: (y: number) => nu
 /** The grid of steps where points fall on none. */
 const STEP_BEATS = 0.5;
 
-/** The lane with the stroke laid into it, in as few points as it needs; as one line from its first place to its last, or as steps. */
-export function drawnLane(piece: Piece, lane: Lane, stroke: Stroke, pxPerBeat: number, drawing: Drawing, snap: Snap): Lane | null {
+/**
+ * The lane with the stroke laid into it, in as few points as it needs; as one line from its first place to its last, or
+ * as steps.
+ */
+export function drawnLane(
+  piece: Piece,
+  lane: Lane,
+  stroke: Stroke,
+  pxPerBeat: number,
+  drawing: Drawing,
+  snap: Snap,
+): Lane | null {
   const all = [...stroke].sort(([a], [b]) => a - b).map(([x, position]) => ({ beat: x / pxPerBeat, position }));
   const readings = drawing === 'line' ? [all[0]!, all[all.length - 1]!] : all;
-  if (drawing === 'steps') return all.length < 2 ? null : steppedLane(piece, lane, all, snap.kind === 'grid' ? snap.beats : STEP_BEATS);
-  return all.length < 2 ? null : laneFromPass(piece, lane.target, readings, lane.id, { tolerance: TOLERANCE, seamBeats: LEAST_GAP });
+  if (drawing === 'steps')
+    return all.length < 2 ? null : steppedLane(piece, lane, all, snap.kind === 'grid' ? snap.beats : STEP_BEATS);
+  return all.length < 2
+    ? null
+    : laneFromPass(piece, lane.target, readings, lane.id, { tolerance: TOLERANCE, seamBeats: LEAST_GAP });
 }
 
 /** A held value for each line of the grid that the stroke covers: what the finger stood at last before the next. */
@@ -36,8 +49,21 @@ function steppedLane(piece: Piece, lane: Lane, readings: readonly Reading[], gri
   const steps = new Map<number, number>();
   for (const { beat, position } of readings) steps.set(Math.floor(beat / gridBeats) * gridBeats, position);
   const from = Math.min(...steps.keys());
-  const points = [...steps].map(([beat, position]): StretchPoint => ({ beat: beat - from, position, value: 0, shape: 'hold', bend: 0 }));
+  const points = [...steps].map(([beat, position]): StretchPoint => ({
+    beat: beat - from,
+    position,
+    value: 0,
+    shape: 'hold',
+    bend: 0,
+  }));
   const last = points[points.length - 1]!;
   const lengthBeats = last.beat + gridBeats;
-  return layStretch(piece, lane.target, from, { lengthBeats, unit: lane.unit, points: [...points, { ...last, beat: lengthBeats }] }, 1, lane.id);
+  return layStretch(
+    piece,
+    lane.target,
+    from,
+    { lengthBeats, unit: lane.unit, points: [...points, { ...last, beat: lengthBeats }] },
+    1,
+    lane.id,
+  );
 }

@@ -46,7 +46,8 @@ export function useLaneHand(view: RefObject<View | null>, hand: Hand): readonly 
   const room = height - 2 * pad;
   const positionAtY = (y: number): number => Math.min(1, Math.max(0, 1 - (y - pad) / room));
   const fall = (beat: number): number => snapped(beat, snap, hits);
-  const drawn = (): Lane | null => stroke.current && drawnLane(piece, lane, stroke.current, laid?.pxPerBeat ?? 1, drawing, snap);
+  const drawn = (): Lane | null =>
+    stroke.current && drawnLane(piece, lane, stroke.current, laid?.pxPerBeat ?? 1, drawing, snap);
   const wayOf = (drag: Drag): Way => {
     const { grip: held, upright } = grip.current!;
     const way = { beats: (drag.x - drag.startX) / laid!.pxPerBeat, position: -(drag.y - drag.startY) / room };
@@ -54,55 +55,83 @@ export function useLaneHand(view: RefObject<View | null>, hand: Hand): readonly 
     if (held.kind === 'point') return way;
     return upright ? { ...way, beats: 0 } : { ...way, position: 0 };
   };
-  useDrag(view, {
-    takes: (x, y) => drawing !== 'off' || (laid !== null && gripAt(laid, x, y, chosen) !== null),
-    begin: (drag) => {
-      if (drawing !== 'off') {
-        stroke.current = new Map();
+  useDrag(
+    view,
+    {
+      takes: (x, y) => drawing !== 'off' || (laid !== null && gripAt(laid, x, y, chosen) !== null),
+      begin: (drag) => {
+        if (drawing !== 'off') {
+          stroke.current = new Map();
+          return true;
+        }
+        const found = laid && gripAt(laid, drag.startX, drag.startY, chosen);
+        if (!found) return false;
+        grip.current = { grip: found, laid, upright: Math.abs(drag.y - drag.startY) >= Math.abs(drag.x - drag.startX) };
+        if (found.kind !== 'bend') onChoose(Math.max(0, found.index));
         return true;
-      }
-      const found = laid && gripAt(laid, drag.startX, drag.startY, chosen);
-      if (!found) return false;
-      grip.current = { grip: found, laid, upright: Math.abs(drag.y - drag.startY) >= Math.abs(drag.x - drag.startX) };
-      if (found.kind !== 'bend') onChoose(Math.max(0, found.index));
-      return true;
+      },
+      move: (drag) => {
+        if (stroke.current) {
+          strike(stroke.current, drag, positionAtY);
+          setMoved(drawn()?.points ?? null);
+        } else if (grip.current && param)
+          setMoved(dragged(piece, lane, param, grip.current.laid, grip.current.grip, wayOf(drag), fall));
+      },
+      end: (_drag, cancelled) => {
+        const made = cancelled ? null : drawn();
+        const kind = grip.current?.grip.kind;
+        stroke.current = null;
+        grip.current = null;
+        if (made) run(layMoves, { lanes: [made], what: 'Draw' });
+        else if (!cancelled && moved && kind)
+          run(setPoints, {
+            lane: lane.id,
+            points: [...moved],
+            what: kind === 'bend' ? 'Bend' : kind === 'segment' ? 'Shift' : 'Move',
+          });
+        setMoved(null);
+      },
+      tap: (drag) => {
+        if (!laid || !param) return;
+        const index = pointAt(laid, drag.x, drag.y);
+        if (index !== null) {
+          onChoose(index);
+          return;
+        }
+        const added = addPoint(
+          points,
+          fall(drag.x / laid.pxPerBeat),
+          valueInUnit(piece, param, positionAtY(drag.y), lane.unit),
+        );
+        run(setPoints, { lane: lane.id, points: added.points, what: 'Add' });
+        onChoose(added.index);
+      },
     },
-    move: (drag) => {
-      if (stroke.current) {
-        strike(stroke.current, drag, positionAtY);
-        setMoved(drawn()?.points ?? null);
-      } else if (grip.current && param) setMoved(dragged(piece, lane, param, grip.current.laid, grip.current.grip, wayOf(drag), fall));
-    },
-    end: (_drag, cancelled) => {
-      const made = cancelled ? null : drawn();
-      const kind = grip.current?.grip.kind;
-      stroke.current = null;
-      grip.current = null;
-      if (made) run(layMoves, { lanes: [made], what: 'Draw' });
-      else if (!cancelled && moved && kind) run(setPoints, { lane: lane.id, points: [...moved], what: kind === 'bend' ? 'Bend' : kind === 'segment' ? 'Shift' : 'Move' });
-      setMoved(null);
-    },
-    tap: (drag) => {
-      if (!laid || !param) return;
-      const index = pointAt(laid, drag.x, drag.y);
-      if (index !== null) {
-        onChoose(index);
-        return;
-      }
-      const added = addPoint(points, fall(drag.x / laid.pxPerBeat), valueInUnit(piece, param, positionAtY(drag.y), lane.unit));
-      run(setPoints, { lane: lane.id, points: added.points, what: 'Add' });
-      onChoose(added.index);
-    },
-  }, 'pan-x pan-y');
+    'pan-x pan-y',
+  );
   const shift = (by: Way): boolean => {
     if (chosen === null || !laid || !param || chosen >= points.length) return false;
-    return run(setPoints, { lane: lane.id, points: dragged(piece, lane, param, laid, { kind: 'point', index: chosen }, by, (beat) => beat), what: 'Move' });
+    return run(setPoints, {
+      lane: lane.id,
+      points: dragged(piece, lane, param, laid, { kind: 'point', index: chosen }, by, (beat) => beat),
+      what: 'Move',
+    });
   };
   useKeys(view, (event) => {
     const step = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0;
-    const rise = event.key === 'ArrowUp' ? KEY_STEP : event.key === 'ArrowDown' ? -KEY_STEP : event.key === 'PageUp' ? KEY_STRIDE : event.key === 'PageDown' ? -KEY_STRIDE : 0;
+    const rise =
+      event.key === 'ArrowUp'
+        ? KEY_STEP
+        : event.key === 'ArrowDown'
+          ? -KEY_STEP
+          : event.key === 'PageUp'
+            ? KEY_STRIDE
+            : event.key === 'PageDown'
+              ? -KEY_STRIDE
+              : 0;
     if (rise !== 0) return shift({ beats: 0, position: rise });
-    if (step !== 0 && event.shiftKey) return shift({ beats: step * (snap.kind === 'grid' ? snap.beats : KEY_BEATS), position: 0 });
+    if (step !== 0 && event.shiftKey)
+      return shift({ beats: step * (snap.kind === 'grid' ? snap.beats : KEY_BEATS), position: 0 });
     if (step !== 0) {
       onChoose(Math.max(0, Math.min(points.length - 1, (chosen ?? -1) + step)));
       return true;

@@ -6,9 +6,16 @@ import type { Window } from './lanePath';
 const STEP = 512;
 
 /** The part of long lanes that is drawn while they are scrolled: what is in sight, and as much again around it. */
-export function useWindow(width: number): { readonly window: Window; readonly onScroll: (event: NativeSyntheticEvent<NativeScrollEvent>) => void } {
+export function useWindow(width: number): {
+  readonly window: Window;
+  readonly onScroll: (event: NativeSyntheticEvent<NativeScrollEvent>) => void;
+} {
   const { width: screen } = useWindowDimensions();
   const [step, setStep] = useState(0);
-  const onScroll = ({ nativeEvent }: NativeSyntheticEvent<NativeScrollEvent>): void => setStep(Math.floor(nativeEvent.contentOffset.x / STEP));
-  return { window: { from: Math.max(0, (step - 1) * STEP), to: Math.min(width, (step + 2) * STEP + screen) }, onScroll };
+  const onScroll = ({ nativeEvent }: NativeSyntheticEvent<NativeScrollEvent>): void =>
+    setStep(Math.floor(nativeEvent.contentOffset.x / STEP));
+  return {
+    window: { from: Math.max(0, (step - 1) * STEP), to: Math.min(width, (step + 2) * STEP + screen) },
+    onScroll,
+  };
 }

@@ -11,11 +11,27 @@ import { Tap } from '../../ui/Tap';
 import { useWide } from '../../ui/theme';
 import { usePiece } from '../studio/StudioProvider';
 
-const LEVEL = gain({ label: 'Clip level', group: 'Clip', hint: 'How loud this clip is, before its track’s effects.', initial: 1, max: 4 });
+const LEVEL = gain({
+  label: 'Clip level',
+  group: 'Clip',
+  hint: 'How loud this clip is, before its track’s effects.',
+  initial: 1,
+  max: 4,
+});
 const SHAPE_NAMES = { line: 'straight', power: 'equal power', soft: 'soft' } as const;
 
 /** Milliseconds up to what the clip has room for. */
-const length = (label: string, hint: string, seconds: number): NumberParam => figure({ label, group: 'Clip', hint, unit: 'ms', min: 0, max: Math.max(1, seconds * 1000), initial: 0, taper: { kind: 'power', exponent: 2 } });
+const length = (label: string, hint: string, seconds: number): NumberParam =>
+  figure({
+    label,
+    group: 'Clip',
+    hint,
+    unit: 'ms',
+    min: 0,
+    max: Math.max(1, seconds * 1000),
+    initial: 0,
+    taper: { kind: 'power', exponent: 2 },
+  });
 
 /** The level of a clip, how it comes and goes, and where in its sound it begins. */
 export function ClipShape({ clip }: { readonly clip: Clip }) {
@@ -23,20 +39,54 @@ export function ClipShape({ clip }: { readonly clip: Clip }) {
   const wide = useWide();
   const { run } = useOpenPiece.getState();
   const context = contextOf(piece);
-  const set = (change: Parameters<typeof setClip.apply>[1]['change']): boolean => run(setClip, { clip: clip.id, change });
+  const set = (change: Parameters<typeof setClip.apply>[1]['change']): boolean =>
+    run(setClip, { clip: clip.id, change });
   const rail = (param: NumberParam, value: number, act: (value: number) => boolean) => (
-    <View style={wide ? styles.half : null}><Rail param={param} value={value} context={context} look="plain" onTouch={() => undefined} onSet={(next) => typeof next === 'number' && act(next)} /></View>
+    <View style={wide ? styles.half : null}>
+      <Rail
+        param={param}
+        value={value}
+        context={context}
+        look="plain"
+        onTouch={() => undefined}
+        onSet={(next) => typeof next === 'number' && act(next)}
+      />
+    </View>
   );
   const fade = (side: 'In' | 'Out') => {
     const seconds = side === 'In' ? clip.fadeInSeconds : clip.fadeOutSeconds;
     const shape = (side === 'In' ? clip.fadeInShape : clip.fadeOutShape) ?? 'line';
-    const param = length(`Fade ${side.toLowerCase()}`, side === 'In' ? 'How long it takes to come.' : 'How long it takes to go.', clip.lengthSeconds);
+    const param = length(
+      `Fade ${side.toLowerCase()}`,
+      side === 'In' ? 'How long it takes to come.' : 'How long it takes to go.',
+      clip.lengthSeconds,
+    );
     return (
       <View style={wide ? styles.half : null}>
-        <Rail param={param} value={seconds * 1000} context={context} look="plain" onTouch={() => undefined} onSet={(ms) => typeof ms === 'number' && set(side === 'In' ? { fadeInSeconds: ms / 1000 } : { fadeOutSeconds: ms / 1000 })} />
+        <Rail
+          param={param}
+          value={seconds * 1000}
+          context={context}
+          look="plain"
+          onTouch={() => undefined}
+          onSet={(ms) =>
+            typeof ms === 'number' && set(side === 'In' ? { fadeInSeconds: ms / 1000 } : { fadeOutSeconds: ms / 1000 })
+          }
+        />
         {seconds > 0 ? (
           <View role="radiogroup" aria-label={`Shape of the fade ${side.toLowerCase()}`} style={styles.chips}>
-            {FADE_SHAPES.map((one) => <Tap key={one} role="radio" chosen={one === shape} filled={one === shape} tone="sandInk" label={`Fade ${side.toLowerCase()}: ${SHAPE_NAMES[one]}`} text={SHAPE_NAMES[one]} onPress={() => set(side === 'In' ? { fadeInShape: one } : { fadeOutShape: one })} />)}
+            {FADE_SHAPES.map((one) => (
+              <Tap
+                key={one}
+                role="radio"
+                chosen={one === shape}
+                filled={one === shape}
+                tone="sandInk"
+                label={`Fade ${side.toLowerCase()}: ${SHAPE_NAMES[one]}`}
+                text={SHAPE_NAMES[one]}
+                onPress={() => set(side === 'In' ? { fadeInShape: one } : { fadeOutShape: one })}
+              />
+            ))}
           </View>
         ) : null}
       </View>
@@ -48,7 +98,16 @@ export function ClipShape({ clip }: { readonly clip: Clip }) {
       {rail(LEVEL, clip.gain, (value) => set({ gain: value }))}
       {fade('In')}
       {fade('Out')}
-      {spare > 0.001 ? rail({ ...length('Slip', 'Where in its sound the clip begins; it stays where it is.', spare), taper: { kind: 'linear' } }, clip.offsetSeconds * 1000, (ms) => run(slipClip, { clip: clip.id, offsetSeconds: ms / 1000 })) : null}
+      {spare > 0.001
+        ? rail(
+            {
+              ...length('Slip', 'Where in its sound the clip begins; it stays where it is.', spare),
+              taper: { kind: 'linear' },
+            },
+            clip.offsetSeconds * 1000,
+            (ms) => run(slipClip, { clip: clip.id, offsetSeconds: ms / 1000 }),
+          )
+        : null}
     </ScrollView>
   );
 }

@@ -22,7 +22,11 @@ export function FirstSteps() {
     <View style={styles.steps}>
       <Words kind="water">First time on the pier?</Words>
       {steps.map((step, i) => (
-        <Words key={step.text} kind="body" tone={step.done ? 'mute' : 'ink'}>{`${step.done ? '✓' : `${i + 1}`}  ${step.text}`}</Words>
+        <Words
+          key={step.text}
+          kind="body"
+          tone={step.done ? 'mute' : 'ink'}
+        >{`${step.done ? '✓' : `${i + 1}`}  ${step.text}`}</Words>
       ))}
     </View>
   );

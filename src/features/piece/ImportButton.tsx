@@ -10,7 +10,16 @@ import { newId } from '../../data/newId';
 export function ImportButton() {
   const { busy, progress, choose } = useSoundFile(addSoundFile);
   const label = busy ? `Adding a sound: ${progress ?? '…'}` : 'Add a sound file';
-  return <Tap plain icon={busy ? 'loader' : 'file-plus'} disabled={busy} label={label} text={progress ?? undefined} onPress={choose} />;
+  return (
+    <Tap
+      plain
+      icon={busy ? 'loader' : 'file-plus'}
+      disabled={busy}
+      label={label}
+      text={progress ?? undefined}
+      onPress={choose}
+    />
+  );
 }
 
 async function addSoundFile(file: File, name: string, onStatus: (status: UploadStatus) => void): Promise<void> {
@@ -18,10 +27,21 @@ async function addSoundFile(file: File, name: string, onStatus: (status: UploadS
   const { run, say } = useOpenPiece.getState();
   const track = newId();
   const clip = {
-    id: newId(), name, sound: hash, start: 0, offsetSeconds: 0, lengthSeconds: info.frames / info.sampleRate,
-    gain: 1, fadeInSeconds: 0, fadeOutSeconds: 0, print: null,
+    id: newId(),
+    name,
+    sound: hash,
+    start: 0,
+    offsetSeconds: 0,
+    lengthSeconds: info.frames / info.sampleRate,
+    gain: 1,
+    fadeInSeconds: 0,
+    fadeOutSeconds: 0,
+    print: null,
   };
-  run(addTrack, { track: { id: track, name, gain: 1, pan: 0, mute: false, solo: false, clips: [clip], chain: [], sends: [] }, sounds: { [hash]: { ...info, name } } });
+  run(addTrack, {
+    track: { id: track, name, gain: 1, pan: 0, mute: false, solo: false, clips: [clip], chain: [], sends: [] },
+    sounds: { [hash]: { ...info, name } },
+  });
   useSession.getState().set({ channel: track, slot: null, clip: clip.id });
   say(`${name} was added on a track of its own.`);
 }

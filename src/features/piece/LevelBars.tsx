@@ -12,7 +12,8 @@ export function LevelBars({ index }: { readonly index: number }) {
   const sea = useRef<View>(null);
   useFrame(() => {
     const { meters } = studio.player;
-    const share = (peak: number): string => `scaleX(${Math.max(0, Math.min(1, 1 + (20 * Math.log10(Math.max(peak, 1e-6))) / 60)).toFixed(3)})`;
+    const share = (peak: number): string =>
+      `scaleX(${Math.max(0, Math.min(1, 1 + (20 * Math.log10(Math.max(peak, 1e-6))) / 60)).toFixed(3)})`;
     const dry = elementOf(sand.current);
     const wet = elementOf(sea.current);
     if (dry) dry.style.transform = share(meters.peak(index, 2));
@@ -20,8 +21,12 @@ export function LevelBars({ index }: { readonly index: number }) {
   });
   return (
     <View aria-hidden style={styles.bars}>
-      <View style={[styles.bar, { backgroundColor: tokens.line }]}><View ref={sand} style={[styles.fill, { backgroundColor: tokens.sand }]} /></View>
-      <View style={[styles.bar, { backgroundColor: tokens.line }]}><View ref={sea} style={[styles.fill, { backgroundColor: tokens.sea }]} /></View>
+      <View style={[styles.bar, { backgroundColor: tokens.line }]}>
+        <View ref={sand} style={[styles.fill, { backgroundColor: tokens.sand }]} />
+      </View>
+      <View style={[styles.bar, { backgroundColor: tokens.line }]}>
+        <View ref={sea} style={[styles.fill, { backgroundColor: tokens.sea }]} />
+      </View>
     </View>
   );
 }

@@ -14,7 +14,9 @@ const WHATS = ['clip', 'start', 'end'] as const;
 /** The step it begins with: a beat. */
 const FIRST = 1;
 
-/** Moves the chosen clip, its start or its end by steps from a bar down to a millisecond, where a thumb is too coarse. */
+/**
+ * Moves the chosen clip, its start or its end by steps from a bar down to a millisecond, where a thumb is too coarse.
+ */
 export function NudgeKeys({ clip }: { readonly clip: Clip }) {
   const piece = usePiece();
   const tokens = useTokens();
@@ -26,15 +28,34 @@ export function NudgeKeys({ clip }: { readonly clip: Clip }) {
   const side = WHATS[what]!;
   const go = (count: number): void => {
     if (side === 'clip') run(moveClip, { clip: clip.id, start: nudged(piece, clip.start, nudge, count) });
-    else run(trimClip, { clip: clip.id, side, beat: nudged(piece, side === 'start' ? clip.start : clipEnd(piece, clip), nudge, count) });
+    else
+      run(trimClip, {
+        clip: clip.id,
+        side,
+        beat: nudged(piece, side === 'start' ? clip.start : clipEnd(piece, clip), nudge, count),
+      });
   };
   const subject = side === 'clip' ? '' : `, the ${side}`;
   const size = nudge.name === 'bar' || nudge.name === 'beat' ? `A ${nudge.name}` : nudge.name;
   return (
     <View role="group" aria-label="Nudge" style={[styles.keys, { borderColor: tokens.line }]}>
       <Tap plain icon="chevron-left" label={`${size} earlier${subject}`} onPress={() => go(-1)} />
-      <Tap plain text={side} label={`Nudges the ${side}. Change`} tone="sandInk" onPress={() => setWhat((what + 1) % WHATS.length)} style={styles.word} />
-      <Tap plain text={nudge.name} label={`Nudges by ${size.toLowerCase()}. Change`} tone="sandInk" onPress={() => setStep((step + 1) % nudges.length)} style={styles.word} />
+      <Tap
+        plain
+        text={side}
+        label={`Nudges the ${side}. Change`}
+        tone="sandInk"
+        onPress={() => setWhat((what + 1) % WHATS.length)}
+        style={styles.word}
+      />
+      <Tap
+        plain
+        text={nudge.name}
+        label={`Nudges by ${size.toLowerCase()}. Change`}
+        tone="sandInk"
+        onPress={() => setStep((step + 1) % nudges.length)}
+        style={styles.word}
+      />
       <Tap plain icon="chevron-right" label={`${size} later${subject}`} onPress={() => go(1)} />
     </View>
   );

@@ -16,16 +16,31 @@ export function OtherTrack({ clip, track }: { readonly clip: Clip; readonly trac
   const travelling = piece.lanes.filter((lane) => lane.travels && lane.target.channel === track).length;
   return (
     <>
-      <Tap icon="corner-right-down" label="Move the clip to another track" disabled={others.length === 0} onPress={() => setOpen(true)} />
+      <Tap
+        icon="corner-right-down"
+        label="Move the clip to another track"
+        disabled={others.length === 0}
+        onPress={() => setOpen(true)}
+      />
       <Sheet title={`${clip.name} to`} visible={open} onClose={() => setOpen(false)}>
         <ScrollView style={{ maxHeight: 420 }}>
           {others.map(({ id, name }) => (
-            <Tap key={id} plain label={`Move to ${name}`} onPress={() => useOpenPiece.getState().run(moveClip, { clip: clip.id, start: clip.start, track: id }) && setOpen(false)} style={{ alignItems: 'flex-start', paddingHorizontal: 0 }}>
+            <Tap
+              key={id}
+              plain
+              label={`Move to ${name}`}
+              onPress={() =>
+                useOpenPiece.getState().run(moveClip, { clip: clip.id, start: clip.start, track: id }) && setOpen(false)
+              }
+              style={{ alignItems: 'flex-start', paddingHorizontal: 0 }}
+            >
               <Words>{name}</Words>
             </Tap>
           ))}
         </ScrollView>
-        {travelling > 0 ? <Words kind="small">Moves that travel go along where the same parameter is; the others stay here.</Words> : null}
+        {travelling > 0 ? (
+          <Words kind="small">Moves that travel go along where the same parameter is; the others stay here.</Words>
+        ) : null}
       </Sheet>
     </>
   );

@@ -43,7 +43,11 @@ export function PieceView() {
         <SelectionBar />
         <ClipLens />
       </View>
-      {wide ? <View style={[styles.side, { borderColor: tokens.line }]}><ChannelPane /></View> : null}
+      {wide ? (
+        <View style={[styles.side, { borderColor: tokens.line }]}>
+          <ChannelPane />
+        </View>
+      ) : null}
     </View>
   );
 }
@@ -52,7 +56,9 @@ function Head() {
   const piece = usePiece();
   return (
     <View style={styles.head}>
-      <Words kind="title" role="heading" aria-level={1} numberOfLines={1} style={styles.title}>{piece.name}</Words>
+      <Words kind="title" role="heading" aria-level={1} numberOfLines={1} style={styles.title}>
+        {piece.name}
+      </Words>
       <ZoomButtons />
       {piece.tracks.length > 0 ? <GapButton /> : null}
       <HistoryButton />
@@ -66,7 +72,11 @@ function MissingSounds() {
   if (missing.size === 0) return null;
   return (
     <View role="alert" style={styles.missing}>
-      <Words kind="small" tone="danger" style={styles.title}>{`${missing.size} ${missing.size === 1 ? 'sound' : 'sounds'} could not be loaded: ${[...missing.values()][0]}. The piece itself is whole.`}</Words>
+      <Words
+        kind="small"
+        tone="danger"
+        style={styles.title}
+      >{`${missing.size} ${missing.size === 1 ? 'sound' : 'sounds'} could not be loaded: ${[...missing.values()][0]}. The piece itself is whole.`}</Words>
       <Tap label="Load the missing sounds again" text="Try again" onPress={() => studio.retryMissing()} />
     </View>
   );
@@ -90,8 +100,12 @@ function Tracks() {
     <View style={styles.tracks}>
       <View style={{ width: wide ? 178 : 122 }}>
         <View style={styles.rulerGap} />
-        {piece.tracks.map((track, index) => <TrackHead key={track.id} track={track} index={index} />)}
-        {piece.returns.map((made, i) => <ReturnHead key={made.id} made={made} index={piece.tracks.length + i} />)}
+        {piece.tracks.map((track, index) => (
+          <TrackHead key={track.id} track={track} index={index} />
+        ))}
+        {piece.returns.map((made, i) => (
+          <ReturnHead key={made.id} made={made} index={piece.tracks.length + i} />
+        ))}
         <MainHead index={piece.tracks.length + piece.returns.length} />
       </View>
       <View style={styles.lanes} onLayout={onLayout}>
@@ -100,10 +114,17 @@ function Tracks() {
             <TimeRuler width={width} pxPerBeat={pxPerBeat} />
             {piece.tracks.map((track) => (
               <View key={track.id} style={[styles.lane, { borderColor: tokens.line, opacity: track.mute ? 0.45 : 1 }]}>
-                <ClipRow track={track} pxPerBeat={pxPerBeat} height={ROW - 22} onChoose={(clip) => set({ clip: clip.id, channel: track.id, range: null })} />
+                <ClipRow
+                  track={track}
+                  pxPerBeat={pxPerBeat}
+                  height={ROW - 22}
+                  onChoose={(clip) => set({ clip: clip.id, channel: track.id, range: null })}
+                />
               </View>
             ))}
-            {piece.returns.map((made) => <View key={made.id} style={[styles.returnLane, { borderColor: tokens.line }]} />)}
+            {piece.returns.map((made) => (
+              <View key={made.id} style={[styles.returnLane, { borderColor: tokens.line }]} />
+            ))}
             <Playhead pxPerBeat={pxPerBeat} />
           </View>
         </TimeScroll>
@@ -121,19 +142,51 @@ function TrackHead({ track, index }: { readonly track: Track; readonly index: nu
   const moves = piece.lanes.filter((lane) => lane.target.channel === track.id).length;
   const chosen = channel === track.id;
   return (
-    <View style={[styles.trackHead, { borderColor: tokens.line, borderLeftColor: chosen ? tokens.sea : 'transparent' }]}>
-      <Tap plain label={`Track ${track.name}`} chosen={chosen} onPress={() => set({ channel: track.id, slot: track.chain[0]?.id ?? null, clip: null })} style={styles.trackName}>
-        <Words kind="strong" numberOfLines={1} style={styles.nameText}>{track.name}</Words>
+    <View
+      style={[styles.trackHead, { borderColor: tokens.line, borderLeftColor: chosen ? tokens.sea : 'transparent' }]}
+    >
+      <Tap
+        plain
+        label={`Track ${track.name}`}
+        chosen={chosen}
+        onPress={() => set({ channel: track.id, slot: track.chain[0]?.id ?? null, clip: null })}
+        style={styles.trackName}
+      >
+        <Words kind="strong" numberOfLines={1} style={styles.nameText}>
+          {track.name}
+        </Words>
         <LevelBars index={index} />
       </Tap>
       <View style={styles.switches}>
-        <Tap plain role="switch" label={`Mute ${track.name}`} chosen={track.mute} onPress={() => studio.release({ channel: track.id, effect: null, param: 'mute' }, !track.mute)} style={styles.switch}>
-          <Words kind={track.mute ? 'strong' : 'small'} tone={track.mute ? 'ink' : 'mute'}>{track.mute ? 'muted' : 'mute'}</Words>
+        <Tap
+          plain
+          role="switch"
+          label={`Mute ${track.name}`}
+          chosen={track.mute}
+          onPress={() => studio.release({ channel: track.id, effect: null, param: 'mute' }, !track.mute)}
+          style={styles.switch}
+        >
+          <Words kind={track.mute ? 'strong' : 'small'} tone={track.mute ? 'ink' : 'mute'}>
+            {track.mute ? 'muted' : 'mute'}
+          </Words>
         </Tap>
-        <Tap plain role="switch" label={`Solo ${track.name}`} chosen={track.solo} onPress={() => run(setSwitch, { track: track.id, which: 'solo', on: !track.solo })} style={styles.switch}>
-          <Words kind={track.solo ? 'strong' : 'small'} tone={track.solo ? 'sea' : 'mute'}>solo</Words>
+        <Tap
+          plain
+          role="switch"
+          label={`Solo ${track.name}`}
+          chosen={track.solo}
+          onPress={() => run(setSwitch, { track: track.id, which: 'solo', on: !track.solo })}
+          style={styles.switch}
+        >
+          <Words kind={track.solo ? 'strong' : 'small'} tone={track.solo ? 'sea' : 'mute'}>
+            solo
+          </Words>
         </Tap>
-        {moves > 0 ? <Words kind="small" tone="coralInk" aria-label={`${moves} lanes of moves`}>∿{moves}</Words> : null}
+        {moves > 0 ? (
+          <Words kind="small" tone="coralInk" aria-label={`${moves} lanes of moves`}>
+            ∿{moves}
+          </Words>
+        ) : null}
       </View>
     </View>
   );
@@ -146,20 +199,50 @@ function ReturnHead({ made, index }: { readonly made: Return; readonly index: nu
   const { channel, set } = useSession();
   const { run } = useOpenPiece.getState();
   const { studio } = useStudio();
-  const senders = [...piece.tracks, ...piece.returns].filter((one) => one.sends.some((send) => send.to === made.id)).length;
+  const senders = [...piece.tracks, ...piece.returns].filter((one) =>
+    one.sends.some((send) => send.to === made.id),
+  ).length;
   const chosen = channel === made.id;
   return (
-    <View style={[styles.trackHead, { borderColor: tokens.line, borderLeftColor: chosen ? tokens.sea : 'transparent' }]}>
-      <Tap plain label={`Return ${made.name}`} chosen={chosen} onPress={() => set({ channel: made.id, slot: made.chain[0]?.id ?? null, clip: null })} style={styles.trackName}>
-        <Words kind="strong" tone="sea" numberOfLines={1} style={styles.nameText}>{made.name}</Words>
+    <View
+      style={[styles.trackHead, { borderColor: tokens.line, borderLeftColor: chosen ? tokens.sea : 'transparent' }]}
+    >
+      <Tap
+        plain
+        label={`Return ${made.name}`}
+        chosen={chosen}
+        onPress={() => set({ channel: made.id, slot: made.chain[0]?.id ?? null, clip: null })}
+        style={styles.trackName}
+      >
+        <Words kind="strong" tone="sea" numberOfLines={1} style={styles.nameText}>
+          {made.name}
+        </Words>
         <LevelBars index={index} />
       </Tap>
       <View style={styles.switches}>
-        <Tap plain role="switch" label={`Mute ${made.name}`} chosen={made.mute} onPress={() => studio.release({ channel: made.id, effect: null, param: 'mute' }, !made.mute)} style={styles.switch}>
-          <Words kind={made.mute ? 'strong' : 'small'} tone={made.mute ? 'ink' : 'mute'}>{made.mute ? 'muted' : 'mute'}</Words>
+        <Tap
+          plain
+          role="switch"
+          label={`Mute ${made.name}`}
+          chosen={made.mute}
+          onPress={() => studio.release({ channel: made.id, effect: null, param: 'mute' }, !made.mute)}
+          style={styles.switch}
+        >
+          <Words kind={made.mute ? 'strong' : 'small'} tone={made.mute ? 'ink' : 'mute'}>
+            {made.mute ? 'muted' : 'mute'}
+          </Words>
         </Tap>
-        <Tap plain role="switch" label={`Solo ${made.name}`} chosen={made.solo} onPress={() => run(setSwitch, { track: made.id, which: 'solo', on: !made.solo })} style={styles.switch}>
-          <Words kind={made.solo ? 'strong' : 'small'} tone={made.solo ? 'sea' : 'mute'}>solo</Words>
+        <Tap
+          plain
+          role="switch"
+          label={`Solo ${made.name}`}
+          chosen={made.solo}
+          onPress={() => run(setSwitch, { track: made.id, which: 'solo', on: !made.solo })}
+          style={styles.switch}
+        >
+          <Words kind={made.solo ? 'strong' : 'small'} tone={made.solo ? 'sea' : 'mute'}>
+            solo
+          </Words>
         </Tap>
         <Words kind="small" aria-label={`fed by ${senders}`}>{`↳${senders}`}</Words>
       </View>
@@ -170,7 +253,12 @@ function ReturnHead({ made, index }: { readonly made: Return; readonly index: nu
 function MainHead({ index }: { readonly index: number }) {
   const { set } = useSession();
   return (
-    <Tap plain label="Main output" onPress={() => set({ channel: 'main', slot: null, clip: null })} style={styles.mainHead}>
+    <Tap
+      plain
+      label="Main output"
+      onPress={() => set({ channel: 'main', slot: null, clip: null })}
+      style={styles.mainHead}
+    >
       <Words kind="strong">Main</Words>
       <LevelBars index={index} />
     </Tap>

@@ -36,17 +36,43 @@ export function SectionButton({ beat }: { readonly beat: number }) {
       <Tap icon="flag" text="Section …" label="Sections of the piece" onPress={() => setOpen(true)} />
       <Sheet title="Sections" visible={open} onClose={() => setOpen(false)}>
         <View style={styles.row}>
-          <TextInput aria-label={`Name of the section at ${say(beat)}`} placeholder={`Begins at ${say(beat)} …`} placeholderTextColor={tokens.mute} value={name} onChangeText={setName} onSubmitEditing={put} maxLength={60} style={[styles.field, { color: tokens.ink, borderColor: tokens.line, backgroundColor: tokens.card }]} />
-          <Tap filled tone="sea" label="Put the section there" text={here ? 'Rename' : 'Put'} disabled={name.trim() === ''} onPress={put} />
+          <TextInput
+            aria-label={`Name of the section at ${say(beat)}`}
+            placeholder={`Begins at ${say(beat)} …`}
+            placeholderTextColor={tokens.mute}
+            value={name}
+            onChangeText={setName}
+            onSubmitEditing={put}
+            maxLength={60}
+            style={[styles.field, { color: tokens.ink, borderColor: tokens.line, backgroundColor: tokens.card }]}
+          />
+          <Tap
+            filled
+            tone="sea"
+            label="Put the section there"
+            text={here ? 'Rename' : 'Put'}
+            disabled={name.trim() === ''}
+            onPress={put}
+          />
         </View>
-        {sections.length === 0 ? <Words kind="small">None yet. Sections stand on the ruler and become markers in the files you write.</Words> : null}
+        {sections.length === 0 ? (
+          <Words kind="small">None yet. Sections stand on the ruler and become markers in the files you write.</Words>
+        ) : null}
         {sections.map((section) => (
           <View key={section.id} style={styles.row}>
             <Tap plain label={`Go to ${section.name}`} onPress={() => studio.locate(section.beat)} style={styles.item}>
-              <Words kind="strong" numberOfLines={1}>{section.name}</Words>
+              <Words kind="strong" numberOfLines={1}>
+                {section.name}
+              </Words>
               <Words kind="small">{say(section.beat)}</Words>
             </Tap>
-            <Tap plain icon="trash-2" tone="mute" label={`Remove the section ${section.name}`} onPress={() => run(removeSection, { section: section.id })} />
+            <Tap
+              plain
+              icon="trash-2"
+              tone="mute"
+              label={`Remove the section ${section.name}`}
+              onPress={() => run(removeSection, { section: section.id })}
+            />
           </View>
         ))}
       </Sheet>
@@ -56,6 +82,14 @@ export function SectionButton({ beat }: { readonly beat: number }) {
 
 const styles = StyleSheet.create({
   row: { flexDirection: 'row', alignItems: 'center', gap: 8, marginBottom: 6 },
-  field: { flex: 1, minHeight: TOUCH, borderWidth: 1, borderRadius: 14, paddingHorizontal: 14, fontFamily: FONT, fontSize: 15 },
+  field: {
+    flex: 1,
+    minHeight: TOUCH,
+    borderWidth: 1,
+    borderRadius: 14,
+    paddingHorizontal: 14,
+    fontFamily: FONT,
+    fontSize: 15,
+  },
   item: { flex: 1, alignItems: 'flex-start', paddingHorizontal: 0 },
 });

@@ -44,40 +44,87 @@ export function SelectionBar() {
     if (!found) return;
     const { clip, track: on } = found;
     const id = newId();
-    if (run(copyClip, { clip: clip.id, start: clip.start + repeatBeats(piece, clip), track: on.id, id })) set({ clip: id });
+    if (run(copyClip, { clip: clip.id, start: clip.start + repeatBeats(piece, clip), track: on.id, id }))
+      set({ clip: id });
   };
-  const track = found ? found.track : channel === MAIN ? undefined : piece.tracks.find((candidate) => candidate.id === channel);
+  const track = found
+    ? found.track
+    : channel === MAIN
+      ? undefined
+      : piece.tracks.find((candidate) => candidate.id === channel);
   // A riser can be laid where a return or the main output is in view; it needs no track but when it is made of one.
   const maker = track ?? piece.tracks[0];
   const stretch = found ? { start: found.clip.start, end: clipEnd(piece, found.clip) } : range;
   const title = found ? found.clip.name : `${say(range!.start)} to ${say(range!.end)}, ${channelName(piece, channel)}`;
   return (
-    <View role="toolbar" aria-label="Selection" style={[styles.bar, { backgroundColor: tokens.card, borderColor: tokens.line }]}>
+    <View
+      role="toolbar"
+      aria-label="Selection"
+      style={[styles.bar, { backgroundColor: tokens.card, borderColor: tokens.line }]}
+    >
       <View style={styles.titleRow}>
-        <Words kind="strong" numberOfLines={1} style={styles.title}>{title}</Words>
+        <Words kind="strong" numberOfLines={1} style={styles.title}>
+          {title}
+        </Words>
         <Tap plain icon="x" label="Let go of the selection" onPress={() => set({ clip: null, range: null })} />
       </View>
       {found && shaping ? <ClipShape clip={found.clip} /> : null}
       <View style={styles.row}>
-        {range && !found ? <Tap filled tone="plum" label="Print" text="Print …" onPress={() => setPrinting(true)} /> : null}
-        {range && !found && maker ? <Tap tone="plum" label="Riser over this" text="Riser …" onPress={() => setMaking({ first: 'riser' })} /> : null}
-        {range && !found && track ? <Tap tone="plum" label="Bed over this" text="Bed …" onPress={() => setMaking({ first: 'bed' })} /> : null}
-        {range && !found && track ? <Tap tone="plum" label="Recipes for this" text="Make …" onPress={() => setMaking({})} /> : null}
+        {range && !found ? (
+          <Tap filled tone="plum" label="Print" text="Print …" onPress={() => setPrinting(true)} />
+        ) : null}
+        {range && !found && maker ? (
+          <Tap tone="plum" label="Riser over this" text="Riser …" onPress={() => setMaking({ first: 'riser' })} />
+        ) : null}
+        {range && !found && track ? (
+          <Tap tone="plum" label="Bed over this" text="Bed …" onPress={() => setMaking({ first: 'bed' })} />
+        ) : null}
+        {range && !found && track ? (
+          <Tap tone="plum" label="Recipes for this" text="Make …" onPress={() => setMaking({})} />
+        ) : null}
         {range && !found ? <SectionButton beat={range.start} /> : null}
-        {range && !found ? <Tap label="Loop this" text="Loop this" onPress={() => run(setLoop, { on: true, ...range })} /> : null}
+        {range && !found ? (
+          <Tap label="Loop this" text="Loop this" onPress={() => run(setLoop, { on: true, ...range })} />
+        ) : null}
         {found ? (
           <>
             <NudgeKeys clip={found.clip} />
             <Tap icon="copy" label="Copy the clip after itself" onPress={() => copyAfter()} />
             <OtherTrack clip={found.clip} track={found.track.id} />
-            <Tap icon="trash-2" label="Remove the clip" onPress={() => run(removeClip, { clip: found.clip.id }) && set({ clip: null })} />
+            <Tap
+              icon="trash-2"
+              label="Remove the clip"
+              onPress={() => run(removeClip, { clip: found.clip.id }) && set({ clip: null })}
+            />
           </>
         ) : null}
       </View>
-      {found ? <ClipTools clip={found.clip} track={found.track} shaping={shaping} onPrint={() => setPrinting(true)} onShape={() => setShaping(!shaping)} onSwell={() => setSwelling(true)} onTreat={() => setTreating(true)} onMake={() => setMaking({})} /> : null}
-      {found ? <TreatSheet clip={found.clip} track={found.track} visible={treating} onClose={() => setTreating(false)} /> : null}
+      {found ? (
+        <ClipTools
+          clip={found.clip}
+          track={found.track}
+          shaping={shaping}
+          onPrint={() => setPrinting(true)}
+          onShape={() => setShaping(!shaping)}
+          onSwell={() => setSwelling(true)}
+          onTreat={() => setTreating(true)}
+          onMake={() => setMaking({})}
+        />
+      ) : null}
+      {found ? (
+        <TreatSheet clip={found.clip} track={found.track} visible={treating} onClose={() => setTreating(false)} />
+      ) : null}
       {found ? <SwellSheet track={found.track} visible={swelling} onClose={() => setSwelling(false)} /> : null}
-      {stretch && maker ? <RecipeSheet track={maker} range={stretch} where={`${say(stretch.start)} to ${say(stretch.end)}`} first={making?.first} visible={making !== null} onClose={() => setMaking(null)} /> : null}
+      {stretch && maker ? (
+        <RecipeSheet
+          track={maker}
+          range={stretch}
+          where={`${say(stretch.start)} to ${say(stretch.end)}`}
+          first={making?.first}
+          visible={making !== null}
+          onClose={() => setMaking(null)}
+        />
+      ) : null}
       <PrintSheet
         visible={printing}
         onClose={() => setPrinting(false)}

@@ -17,16 +17,34 @@ function progressText(file: File, { state, received, ahead }: UploadStatus): str
   return state === 'waiting' ? `waiting, ${ahead + 1} before it` : 'reading it';
 }
 
-/** Lets the user choose a sound file, and hands it on with its name. A file that cannot be used changes nothing and says why. */
-export function useSoundFile(take: (file: File, name: string, onStatus: (status: UploadStatus) => void) => Promise<void>): SoundFile {
+/**
+ * Lets the user choose a sound file, and hands it on with its name. A file that cannot be used changes nothing and says
+ * why.
+ */
+export function useSoundFile(
+  take: (file: File, name: string, onStatus: (status: UploadStatus) => void) => Promise<void>,
+): SoundFile {
   const [busy, setBusy] = useState(false);
   const [progress, setProgress] = useState<string | null>(null);
   const taken = async (file: File): Promise<void> => {
     setBusy(true);
     try {
-      await take(file, file.name.replace(/\.[^.]+$/, '').trim().slice(0, 100) || 'Sound', (status) => setProgress(progressText(file, status)));
+      await take(
+        file,
+        file.name
+          .replace(/\.[^.]+$/, '')
+          .trim()
+          .slice(0, 100) || 'Sound',
+        (status) => setProgress(progressText(file, status)),
+      );
     } catch (error) {
-      useOpenPiece.getState().say(error instanceof ApiProblem ? `${file.name}: ${error.detail}` : `${file.name} could not be added. Nothing was changed.`);
+      useOpenPiece
+        .getState()
+        .say(
+          error instanceof ApiProblem
+            ? `${file.name}: ${error.detail}`
+            : `${file.name} could not be added. Nothing was changed.`,
+        );
     } finally {
       setBusy(false);
       setProgress(null);

@@ -20,18 +20,28 @@ export function GapButton() {
   return (
     <>
       <Tap plain icon="columns" label="Gaps of the piece" onPress={() => setOpen(true)} />
-      <Sheet title="Gaps" visible={open} onClose={() => setOpen(false)}>{open ? <Gaps onChosen={() => setOpen(false)} /> : null}</Sheet>
+      <Sheet title="Gaps" visible={open} onClose={() => setOpen(false)}>
+        {open ? <Gaps onChosen={() => setOpen(false)} /> : null}
+      </Sheet>
     </>
   );
 }
 
 function Gaps({ onChosen }: { readonly onChosen: () => void }) {
   const gaps = useGaps();
-  if (gaps.length === 0) return <Words kind="small">Nothing is free for a bar or longer. A riser or a bed can still be laid over any stretch: choose one on the ruler.</Words>;
+  if (gaps.length === 0)
+    return (
+      <Words kind="small">
+        Nothing is free for a bar or longer. A riser or a bed can still be laid over any stretch: choose one on the
+        ruler.
+      </Words>
+    );
   return (
     <ScrollView style={styles.list}>
       <PlayLine says="Free for a bar or longer. A chosen one can be filled: with a riser, a fall, a bed, the last hit’s echo, or any recipe." />
-      {gaps.map((gap) => <GapRow key={`${gap.track}/${gap.start}`} gap={gap} onChosen={onChosen} />)}
+      {gaps.map((gap) => (
+        <GapRow key={`${gap.track}/${gap.start}`} gap={gap} onChosen={onChosen} />
+      ))}
     </ScrollView>
   );
 }
@@ -63,12 +73,24 @@ function GapRow({ gap, onChosen }: { readonly gap: Gap; readonly onChosen: () =>
   return (
     <View style={styles.row}>
       <Tap plain label={`Choose the gap ${where}, ${who}, ${length}`} onPress={choose} style={styles.choose}>
-        <Words kind="strong" tone={gap.track === null ? 'sea' : 'ink'}>{who}</Words>
+        <Words kind="strong" tone={gap.track === null ? 'sea' : 'ink'}>
+          {who}
+        </Words>
         <Words kind="small">{`${where} · ${length}`}</Words>
       </Tap>
       <Tap icon="play" label={`Hear the gap ${where}, ${who}`} onPress={hear} />
-      {track ? <Tap tone="plum" text="Fill …" label={`Fill the gap ${where}, ${who}`} onPress={() => setFilling(true)} /> : null}
-      {track ? <RecipeSheet track={track} range={{ start: gap.start, end: gap.end }} where={where} visible={filling} onClose={() => setFilling(false)} /> : null}
+      {track ? (
+        <Tap tone="plum" text="Fill …" label={`Fill the gap ${where}, ${who}`} onPress={() => setFilling(true)} />
+      ) : null}
+      {track ? (
+        <RecipeSheet
+          track={track}
+          range={{ start: gap.start, end: gap.end }}
+          where={where}
+          visible={filling}
+          onClose={() => setFilling(false)}
+        />
+      ) : null}
     </View>
   );
 }

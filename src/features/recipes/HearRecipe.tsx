@@ -10,5 +10,13 @@ interface HearRecipeProps {
 /** Lets a recipe be heard before it is made, and stops it. */
 export function HearRecipe({ name, sounding, disabled, onPress }: HearRecipeProps) {
   const verb = sounding ? 'Stop' : 'Hear';
-  return <Tap icon={sounding ? 'square' : 'play'} text={verb} label={`${verb} ${name}`} disabled={disabled} onPress={onPress} />;
+  return (
+    <Tap
+      icon={sounding ? 'square' : 'play'}
+      text={verb}
+      label={`${verb} ${name}`}
+      disabled={disabled}
+      onPress={onPress}
+    />
+  );
 }

@@ -19,7 +19,13 @@ export function RecipeRails({ of, values, onSet }: RecipeRailsProps) {
     <>
       {Object.entries(of.params).map(([id, param]) => (
         <View key={id} style={styles.value}>
-          <AnyRail param={param} value={values[id] ?? param.initial} context={context} initial={param.initial} onSet={(value) => onSet(id, value)} />
+          <AnyRail
+            param={param}
+            value={values[id] ?? param.initial}
+            context={context}
+            initial={param.initial}
+            onSet={(value) => onSet(id, value)}
+          />
           <Words kind="small">{param.hint}</Words>
         </View>
       ))}

@@ -37,8 +37,18 @@ export function RecipeSheet({ track, range, where, first, visible, onClose }: Re
     onClose();
   };
   return (
-    <Sheet title={chosen ? `${chosen.name}, ${where}` : `Make of ${track.name}, ${where}`} visible={visible} onClose={close}>
-      {visible ? chosen ? <Maker recipe={chosen} track={track} range={range} onBack={() => setPicked(null)} onDone={close} /> : <RecipeList track={track} range={range} onChoose={setPicked} /> : null}
+    <Sheet
+      title={chosen ? `${chosen.name}, ${where}` : `Make of ${track.name}, ${where}`}
+      visible={visible}
+      onClose={close}
+    >
+      {visible ? (
+        chosen ? (
+          <Maker recipe={chosen} track={track} range={range} onBack={() => setPicked(null)} onDone={close} />
+        ) : (
+          <RecipeList track={track} range={range} onChoose={setPicked} />
+        )
+      ) : null}
     </Sheet>
   );
 }
@@ -56,13 +66,23 @@ function RecipeList({ track, range, onChoose }: RecipeListProps) {
   const { studio } = useStudio();
   const hits = useHits(track.id);
   const input = inputOf(studio, piece, track, range, hits ?? []);
-  const all = RECIPES.map((recipe) => ({ recipe, lack: recipe.lacks(input) })).sort((a, b) => Number(a.lack !== null) - Number(b.lack !== null));
+  const all = RECIPES.map((recipe) => ({ recipe, lack: recipe.lacks(input) })).sort(
+    (a, b) => Number(a.lack !== null) - Number(b.lack !== null),
+  );
   return (
     <ScrollView style={styles.body}>
       {all.map(({ recipe, lack }) => (
-        <Tap key={recipe.id} plain label={`${recipe.name} …`} onPress={() => onChoose(recipe)} style={[styles.item, { borderColor: tokens.line }]}>
+        <Tap
+          key={recipe.id}
+          plain
+          label={`${recipe.name} …`}
+          onPress={() => onChoose(recipe)}
+          style={[styles.item, { borderColor: tokens.line }]}
+        >
           <View>
-            <Words kind="waterBig" tone={lack === null ? 'plum' : 'mute'}>{recipe.name}</Words>
+            <Words kind="waterBig" tone={lack === null ? 'plum' : 'mute'}>
+              {recipe.name}
+            </Words>
             <Words kind="small">{lack ?? recipe.purpose}</Words>
           </View>
         </Tap>
@@ -88,24 +108,51 @@ function Maker({ recipe, track, range, onBack, onDone }: MakerProps) {
   const input = inputOf(studio, piece, track, range, hits ?? []);
   const lack = recipe.ofHits && hits === null ? 'Looking for hits …' : recipe.lacks(input);
   const call = { recipe, input, values };
-  const make = (): Promise<void> => doing(async () => {
-    if (!(await makeRecipe(studio, call))) return;
-    useOpenPiece.getState().say(`${recipe.name} made. All of it can be changed by hand; one undo takes it away.`);
-    onDone();
-  });
+  const make = (): Promise<void> =>
+    doing(async () => {
+      if (!(await makeRecipe(studio, call))) return;
+      useOpenPiece.getState().say(`${recipe.name} made. All of it can be changed by hand; one undo takes it away.`);
+      onDone();
+    });
   return (
     <>
       <ScrollView style={styles.body}>
         <Tap icon="chevron-left" label="Back to all recipes" text="Back" onPress={onBack} style={styles.start} />
-        <Words kind="small" style={styles.purpose}>{recipe.purpose}</Words>
-        <RecipeRails of={recipe} values={values} onSet={(id, value) => setValues((before) => ({ ...before, [id]: value }))} />
+        <Words kind="small" style={styles.purpose}>
+          {recipe.purpose}
+        </Words>
+        <RecipeRails
+          of={recipe}
+          values={values}
+          onSet={(id, value) => setValues((before) => ({ ...before, [id]: value }))}
+        />
         <Variations of={recipe} values={values} onSet={setValues} />
       </ScrollView>
-      {lack ? <Words kind="small" role="status">{lack}</Words> : null}
-      {trouble ? <Words kind="small" tone="danger" role="alert">{trouble}</Words> : null}
+      {lack ? (
+        <Words kind="small" role="status">
+          {lack}
+        </Words>
+      ) : null}
+      {trouble ? (
+        <Words kind="small" tone="danger" role="alert">
+          {trouble}
+        </Words>
+      ) : null}
       <View style={styles.chips}>
-        <HearRecipe name={recipe.name} sounding={sounding} disabled={busy || lack !== null} onPress={() => void hear(() => hearRecipe(studio, call), piece.sampleRate)} />
-        <Tap filled tone="plum" label={`Make ${recipe.name}`} text={busy ? 'Making …' : 'Make'} disabled={busy || lack !== null} onPress={() => void make()} />
+        <HearRecipe
+          name={recipe.name}
+          sounding={sounding}
+          disabled={busy || lack !== null}
+          onPress={() => void hear(() => hearRecipe(studio, call), piece.sampleRate)}
+        />
+        <Tap
+          filled
+          tone="plum"
+          label={`Make ${recipe.name}`}
+          text={busy ? 'Making …' : 'Make'}
+          disabled={busy || lack !== null}
+          onPress={() => void make()}
+        />
       </View>
     </>
   );
@@ -113,7 +160,14 @@ function Maker({ recipe, track, range, onBack, onDone }: MakerProps) {
 
 const styles = StyleSheet.create({
   body: { maxHeight: 520 },
-  item: { alignItems: 'flex-start', paddingHorizontal: 0, paddingVertical: 8, borderWidth: 0, borderBottomWidth: 1, borderRadius: 0 },
+  item: {
+    alignItems: 'flex-start',
+    paddingHorizontal: 0,
+    paddingVertical: 8,
+    borderWidth: 0,
+    borderBottomWidth: 1,
+    borderRadius: 0,
+  },
   start: { alignSelf: 'flex-start' },
   purpose: { marginVertical: 8 },
   chips: { flexDirection: 'row', flexWrap: 'wrap', gap: 8, paddingVertical: 8 },

@@ -35,47 +35,102 @@ export function SwellSheet({ track, visible, onClose }: SwellSheetProps) {
 function Hits({ track, onDone }: { readonly track: Track; readonly onDone: () => void }) {
   const hits = useHits(track.id);
   if (!hits) return <Words kind="small">Looking for hits …</Words>;
-  if (hits.length === 0) return <Words kind="small">No hits were found in this track. A swell needs one to grow into.</Words>;
+  if (hits.length === 0)
+    return <Words kind="small">No hits were found in this track. A swell needs one to grow into.</Words>;
   return <Maker track={track} hits={hits} onDone={onDone} />;
 }
 
-function Maker({ track, hits, onDone }: { readonly track: Track; readonly hits: readonly Hit[]; readonly onDone: () => void }) {
+function Maker({
+  track,
+  hits,
+  onDone,
+}: {
+  readonly track: Track;
+  readonly hits: readonly Hit[];
+  readonly onDone: () => void;
+}) {
   const piece = usePiece();
   const { studio } = useStudio();
   const [chosen, setChosen] = useState<ReadonlySet<number>>(new Set());
   const [values, setValues] = useState<ParamValues>(() => initialOf(SWELL));
   const [share, setShare] = useState(0);
   const { busy, trouble, refuse, doing, sounding, hear } = useMaking();
-  const toggle = (hit: number): void => setChosen((before) => new Set(before.has(hit) ? [...before].filter((other) => other !== hit) : [...before, hit]));
+  const toggle = (hit: number): void =>
+    setChosen((before) => new Set(before.has(hit) ? [...before].filter((other) => other !== hit) : [...before, hit]));
   const settings = swellSettings(values, piece);
   const sources = hitSources(piece, track, hits, [...chosen], values.clear === true ? 'every' : 'chosen');
-  const make = (): Promise<void> => doing(async () => {
-    setShare(0);
-    const made = await makeSwells(studio, piece, track, sources, settings, setShare);
-    if (made === 0) refuse('The hit before leaves no room for a swell. Pick a hit with some space before it. Nothing was changed.');
-    else {
-      useOpenPiece.getState().say(`${made} ${made === 1 ? 'swell' : 'swells'} made, on a track of ${made === 1 ? 'its' : 'their'} own.${made < sources.length ? ` ${sources.length - made} had no room.` : ''}`);
-      onDone();
-    }
-  });
-  const tryIt = (): Promise<void> => hear(() => hearSwell(studio, piece, sources[0]!, settings), piece.sampleRate, 'The hit before leaves no room for a swell here. Pick one with some space before it.');
+  const make = (): Promise<void> =>
+    doing(async () => {
+      setShare(0);
+      const made = await makeSwells(studio, piece, track, sources, settings, setShare);
+      if (made === 0)
+        refuse('The hit before leaves no room for a swell. Pick a hit with some space before it. Nothing was changed.');
+      else {
+        useOpenPiece
+          .getState()
+          .say(
+            `${made} ${made === 1 ? 'swell' : 'swells'} made, on a track of ${made === 1 ? 'its' : 'their'} own.${made < sources.length ? ` ${sources.length - made} had no room.` : ''}`,
+          );
+        onDone();
+      }
+    });
+  const tryIt = (): Promise<void> =>
+    hear(
+      () => hearSwell(studio, piece, sources[0]!, settings),
+      piece.sampleRate,
+      'The hit before leaves no room for a swell here. Pick one with some space before it.',
+    );
   const perBar = piece.tempo.beatsPerBar;
   const count = `${chosen.size} ${chosen.size === 1 ? 'swell' : 'swells'}`;
   return (
     <ScrollView style={styles.body}>
       <Words kind="small">{`${hits.length} hits. Tap those a swell shall grow into.`}</Words>
       <View style={styles.chips}>
-        <Tap label="Pick those after a gap" text="after a gap" onPress={() => setChosen(new Set(hits.flatMap((hit, i) => (i === 0 ? hit.beat > 1 : hit.beat - hits[i - 1]!.beat > 1.5) ? [i] : [])))} />
-        <Tap label="Pick the last of 4 bars" text="last of 4 bars" onPress={() => setChosen(new Set(hitsByRule(hits, { kind: 'phrase', bars: 4 }, perBar)))} />
+        <Tap
+          label="Pick those after a gap"
+          text="after a gap"
+          onPress={() =>
+            setChosen(
+              new Set(
+                hits.flatMap((hit, i) => ((i === 0 ? hit.beat > 1 : hit.beat - hits[i - 1]!.beat > 1.5) ? [i] : [])),
+              ),
+            )
+          }
+        />
+        <Tap
+          label="Pick the last of 4 bars"
+          text="last of 4 bars"
+          onPress={() => setChosen(new Set(hitsByRule(hits, { kind: 'phrase', bars: 4 }, perBar)))}
+        />
         <Tap label="Pick none" text="none" disabled={chosen.size === 0} onPress={() => setChosen(new Set())} />
       </View>
       <HitStrip hits={hits} chosen={chosen} verb="Swell into" onToggle={toggle} />
-      <RecipeRails of={SWELL} values={values} onSet={(id, value) => setValues((before) => ({ ...before, [id]: value }))} />
+      <RecipeRails
+        of={SWELL}
+        values={values}
+        onSet={(id, value) => setValues((before) => ({ ...before, [id]: value }))}
+      />
       <Variations of={SWELL} values={values} onSet={setValues} />
-      {trouble ? <Words kind="small" tone="danger" role="alert">{trouble}</Words> : null}
+      {trouble ? (
+        <Words kind="small" tone="danger" role="alert">
+          {trouble}
+        </Words>
+      ) : null}
       <View style={styles.chips}>
-        <HearRecipe name="the first swell" sounding={sounding} disabled={busy || chosen.size === 0} onPress={() => void tryIt()} />
-        <Tap filled tone="plum" label={`Make ${count}`} text={busy ? `Making … ${Math.round(share * 100)} %` : `Make ${count}`} disabled={busy || chosen.size === 0} onPress={() => void make()} />
+        <HearRecipe
+          name="the first swell"
+          sounding={sounding}
+          disabled={busy || chosen.size === 0}
+          onPress={() => void tryIt()}
+        />
+        <Tap
+          filled
+          tone="plum"
+          label={`Make ${count}`}
+          text={busy ? `Making … ${Math.round(share * 100)} %` : `Make ${count}`}
+          disabled={busy || chosen.size === 0}
+          onPress={() => void make()}
+        />
       </View>
     </ScrollView>
   );

@@ -16,7 +16,8 @@ interface VariationsProps {
   readonly onSet: (values: ParamValues) => void;
 }
 
-export const initialOf = ({ params }: Pick<Recipe, 'params'>): ParamValues => Object.fromEntries(Object.entries(params).map(([id, param]) => [id, param.initial]));
+export const initialOf = ({ params }: Pick<Recipe, 'params'>): ParamValues =>
+  Object.fromEntries(Object.entries(params).map(([id, param]) => [id, param.initial]));
 
 /** Another variation of a recipe by chance, those that were liked, and how it was at first. */
 export function Variations({ of, values, onSet }: VariationsProps) {
@@ -26,7 +27,15 @@ export function Variations({ of, values, onSet }: VariationsProps) {
     <View role="group" aria-label="Variations" style={styles.chips}>
       <Tap icon="shuffle" label="Surprise me" text="Surprise me" onPress={() => onSet(varied(of, piece))} />
       <Tap icon="heart" label="Keep this variation" text="Keep" onPress={() => setLiked(keepLiked(of, values))} />
-      {liked.map((kept, i) => <Tap key={i} label={`Kept variation ${i + 1}`} text={`kept ${i + 1}`} tone="plum" onPress={() => onSet({ ...initialOf(of), ...kept })} />)}
+      {liked.map((kept, i) => (
+        <Tap
+          key={i}
+          label={`Kept variation ${i + 1}`}
+          text={`kept ${i + 1}`}
+          tone="plum"
+          onPress={() => onSet({ ...initialOf(of), ...kept })}
+        />
+      ))}
       <Tap plain icon="rotate-ccw" label="As it was at first" onPress={() => onSet(initialOf(of))} />
     </View>
   );
@@ -36,14 +45,19 @@ export function Variations({ of, values, onSet }: VariationsProps) {
 function varied({ params }: Varied, piece: Piece): ParamValues {
   const random = makeRandom(Date.now());
   const context = contextOf(piece);
-  return Object.fromEntries(Object.entries(params).map(([id, param]) => {
-    if (param.kind === 'number' && param.unit === 'gain') return [id, param.initial];
-    if (param.kind !== 'number') return [id, fromEngineNumber(param, paramAtPosition(param, random()))];
-    const at = paramPosition(param, toEngineNumber(param, param.initial, context));
-    const place = Math.min(1, Math.max(0, at + (random() + random() - 1) * 0.55));
-    const number = paramAtPosition(param, place);
-    return [id, param.unit === 'semitones' || param.unit === 'count' ? Math.round(number) : Number(number.toPrecision(3))];
-  }));
+  return Object.fromEntries(
+    Object.entries(params).map(([id, param]) => {
+      if (param.kind === 'number' && param.unit === 'gain') return [id, param.initial];
+      if (param.kind !== 'number') return [id, fromEngineNumber(param, paramAtPosition(param, random()))];
+      const at = paramPosition(param, toEngineNumber(param, param.initial, context));
+      const place = Math.min(1, Math.max(0, at + (random() + random() - 1) * 0.55));
+      const number = paramAtPosition(param, place);
+      return [
+        id,
+        param.unit === 'semitones' || param.unit === 'count' ? Math.round(number) : Number(number.toPrecision(3)),
+      ];
+    }),
+  );
 }
 
 const styles = StyleSheet.create({ chips: { flexDirection: 'row', flexWrap: 'wrap', gap: 8, paddingVertical: 8 } });

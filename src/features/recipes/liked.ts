@@ -19,7 +19,9 @@ export const likedOf = ({ id }: Varied): readonly ParamValues[] => all()[id] ?? 
 
 /** Keeps one more, at the cost of the oldest. */
 export function keepLiked({ id }: Varied, values: ParamValues): readonly ParamValues[] {
-  const now = [...(all()[id] ?? []).filter((other) => JSON.stringify(other) !== JSON.stringify(values)), values].slice(-MOST);
+  const now = [...(all()[id] ?? []).filter((other) => JSON.stringify(other) !== JSON.stringify(values)), values].slice(
+    -MOST,
+  );
   localStorage.setItem(KEY, JSON.stringify({ ...all(), [id]: now }));
   return now;
 }

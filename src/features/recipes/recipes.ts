@@ -9,7 +9,15 @@ import { applyEdit } from '../../core/piece/edit';
 import { layParts } from '../../core/piece/edits/recipes';
 import type { Piece, Track } from '../../core/piece/piece';
 import type { SoundInfo } from '../../core/piece/soundInfo';
-import { sampleAt, settingsOf, type Laid, type Recipe, type RecipeInput, type RecipeSound, type Stretch } from '../../core/recipes/recipe';
+import {
+  sampleAt,
+  settingsOf,
+  type Laid,
+  type Recipe,
+  type RecipeInput,
+  type RecipeSound,
+  type Stretch,
+} from '../../core/recipes/recipe';
 import { uploadSound } from '../../data/api';
 import { useOpenPiece } from '../../data/openPiece';
 import type { Studio } from '../studio/studio';
@@ -27,17 +35,32 @@ export interface RecipeCall {
   readonly values: ParamValues;
 }
 
-export const inputOf = (studio: Studio, piece: Piece, track: Track, range: Stretch, hits: readonly Hit[]): RecipeInput => ({
-  piece, track, range, hits, sound: (hash) => studio.sounds.get(hash)?.channels, newId: () => newId(),
+export const inputOf = (
+  studio: Studio,
+  piece: Piece,
+  track: Track,
+  range: Stretch,
+  hits: readonly Hit[],
+): RecipeInput => ({
+  piece,
+  track,
+  range,
+  hits,
+  sound: (hash) => studio.sounds.get(hash)?.channels,
+  newId: () => newId(),
 });
 
-async function printed(job: PrintJob, sounds: readonly { readonly hash: string; readonly channels: SoundData }[]): Promise<SoundData> {
+async function printed(
+  job: PrintJob,
+  sounds: readonly { readonly hash: string; readonly channels: SoundData }[],
+): Promise<SoundData> {
   const made = await startPrint(job, sounds, () => undefined).result;
   if (!made) throw new Error('It was stopped.');
   return [made.left, made.right];
 }
 
-const soundsOf = (studio: Studio): { hash: string; channels: SoundData }[] => [...studio.sounds.values()].map(({ hash, channels }) => ({ hash, channels }));
+const soundsOf = (studio: Studio): { hash: string; channels: SoundData }[] =>
+  [...studio.sounds.values()].map(({ hash, channels }) => ({ hash, channels }));
 
 /** The sound that the recipe makes, rendered in a worker; null where it makes none. */
 async function soundOf(studio: Studio, { recipe, input, values }: RecipeCall): Promise<RecipeSound | null> {
@@ -49,14 +72,29 @@ async function soundOf(studio: Studio, { recipe, input, values }: RecipeCall): P
 
 function laid({ recipe, input, values }: RecipeCall, hash: string, sound: RecipeSound | null, info: SoundInfo | null) {
   const { piece, track } = input;
-  const made: Laid = recipe.lay(input, settingsOf(recipe, values, piece), sound ? { hash, seconds: sound.channels[0]!.length / piece.sampleRate } : null);
+  const made: Laid = recipe.lay(
+    input,
+    settingsOf(recipe, values, piece),
+    sound ? { hash, seconds: sound.channels[0]!.length / piece.sampleRate } : null,
+  );
   return {
-    what: recipe.name, where: track.name, tracks: [...(made.tracks ?? [])], clips: (made.clips ?? []).map(({ track: id, clips }) => ({ track: id, clips: [...clips] })),
-    slots: [...(made.slots ?? [])], lanes: [...(made.lanes ?? [])], sounds: info ? { [hash]: info } : {},
+    what: recipe.name,
+    where: track.name,
+    tracks: [...(made.tracks ?? [])],
+    clips: (made.clips ?? []).map(({ track: id, clips }) => ({ track: id, clips: [...clips] })),
+    slots: [...(made.slots ?? [])],
+    lanes: [...(made.lanes ?? [])],
+    sounds: info ? { [hash]: info } : {},
   };
 }
 
-const infoOf = (sound: RecipeSound, name: string, sampleRate: number): SoundInfo => ({ name, frames: sound.channels[0]!.length, sampleRate, channels: sound.channels.length > 1 ? 2 : 1, ...(sound.loop ? { loop: { ...sound.loop } } : {}) });
+const infoOf = (sound: RecipeSound, name: string, sampleRate: number): SoundInfo => ({
+  name,
+  frames: sound.channels[0]!.length,
+  sampleRate,
+  channels: sound.channels.length > 1 ? 2 : 1,
+  ...(sound.loop ? { loop: { ...sound.loop } } : {}),
+});
 
 /** The stretch as it would be with the recipe, the track and what is new on its own. */
 export async function hearRecipe(studio: Studio, call: RecipeCall): Promise<SoundData> {
@@ -65,9 +103,28 @@ export async function hearRecipe(studio: Studio, call: RecipeCall): Promise<Soun
   const args = laid(call, HEARD, sound, sound && infoOf(sound, 'heard', piece.sampleRate));
   const changed = applyEdit(piece, layParts, args).piece;
   const heard = new Set([track.id, ...args.tracks.map(({ id }) => id)]);
-  const alone: Piece = { ...changed, loop: { ...changed.loop, on: false }, tracks: changed.tracks.map((other) => ({ ...other, solo: heard.has(other.id), mute: heard.has(other.id) ? false : other.mute })) };
-  const end = Math.max(range.end, ...args.tracks.flatMap(({ clips }) => clips.slice(0, 3).map(({ start }) => Math.min(start + piece.tempo.beatsPerBar, piece.lengthBeats))));
-  const job: PrintJob = { plan: compilePlan(alone), fromSample: sampleAt(piece, Math.max(0, range.start - LEAD_BEATS)), toSample: sampleAt(piece, end), tail: { kind: 'seconds', seconds: TAIL_SECONDS }, listening: undefined };
+  const alone: Piece = {
+    ...changed,
+    loop: { ...changed.loop, on: false },
+    tracks: changed.tracks.map((other) => ({
+      ...other,
+      solo: heard.has(other.id),
+      mute: heard.has(other.id) ? false : other.mute,
+    })),
+  };
+  const end = Math.max(
+    range.end,
+    ...args.tracks.flatMap(({ clips }) =>
+      clips.slice(0, 3).map(({ start }) => Math.min(start + piece.tempo.beatsPerBar, piece.lengthBeats)),
+    ),
+  );
+  const job: PrintJob = {
+    plan: compilePlan(alone),
+    fromSample: sampleAt(piece, Math.max(0, range.start - LEAD_BEATS)),
+    toSample: sampleAt(piece, end),
+    tail: { kind: 'seconds', seconds: TAIL_SECONDS },
+    listening: undefined,
+  };
   return printed(job, [...soundsOf(studio), ...(sound ? [{ hash: HEARD, channels: sound.channels }] : [])]);
 }
 

@@ -21,7 +21,12 @@ interface Rendered {
 }
 
 /** The hit alone and the hit through the space, rendered in a worker while playing goes on. */
-async function renderSwell(studio: Studio, piece: Piece, source: HitSource, settings: SwellSettings): Promise<Rendered> {
+async function renderSwell(
+  studio: Studio,
+  piece: Piece,
+  source: HitSource,
+  settings: SwellSettings,
+): Promise<Rendered> {
   const sound = studio.sounds.get(source.sound);
   if (!sound) throw new Error('The sound of that hit has not come yet. Try again in a moment.');
   const hit = takeHit(sound.channels, source, piece.sampleRate);
@@ -35,16 +40,53 @@ const SWELL_SOUND = '1'.repeat(64);
 const HIT_SOUND = '2'.repeat(64);
 
 /** One swell and the hit it leads to, as they would be heard; null where the hit before leaves it no room. */
-export async function hearSwell(studio: Studio, piece: Piece, source: HitSource, settings: SwellSettings): Promise<SoundData | null> {
+export async function hearSwell(
+  studio: Studio,
+  piece: Piece,
+  source: HitSource,
+  settings: SwellSettings,
+): Promise<SoundData | null> {
   const { hit, swell } = await renderSwell(studio, piece, source, settings);
   const clip = swellClip(piece, source, swell, hit, settings, SWELL_SOUND, 'swell');
   if (!clip) return null;
   const { sampleRate } = piece;
-  const struck: Clip = { ...clip, id: 'hit', sound: HIT_SOUND, start: source.beat, offsetSeconds: 0, lengthSeconds: hit[0]!.length / sampleRate, gain: 1, fadeInSeconds: 0, fadeOutSeconds: 0, reversed: false };
-  const info = (data: SoundData) => ({ name: 'heard', frames: data[0]!.length, sampleRate, channels: data.length > 1 ? (2 as const) : (1 as const) });
-  const alone: Piece = { ...emptyPiece('heard', 'Heard'), sampleRate, tempo: piece.tempo, lanes: piece.lanes.filter(({ target }) => target.param === 'tempo'), sounds: { [SWELL_SOUND]: info(swell), [HIT_SOUND]: info(hit) }, tracks: [plainTrack('heard', 'Heard', [clip, struck])] };
+  const struck: Clip = {
+    ...clip,
+    id: 'hit',
+    sound: HIT_SOUND,
+    start: source.beat,
+    offsetSeconds: 0,
+    lengthSeconds: hit[0]!.length / sampleRate,
+    gain: 1,
+    fadeInSeconds: 0,
+    fadeOutSeconds: 0,
+    reversed: false,
+  };
+  const info = (data: SoundData) => ({
+    name: 'heard',
+    frames: data[0]!.length,
+    sampleRate,
+    channels: data.length > 1 ? (2 as const) : (1 as const),
+  });
+  const alone: Piece = {
+    ...emptyPiece('heard', 'Heard'),
+    sampleRate,
+    tempo: piece.tempo,
+    lanes: piece.lanes.filter(({ target }) => target.param === 'tempo'),
+    sounds: { [SWELL_SOUND]: info(swell), [HIT_SOUND]: info(hit) },
+    tracks: [plainTrack('heard', 'Heard', [clip, struck])],
+  };
   const at = (beat: number): number => beatsToSamples(beat, tempoOf(piece), sampleRate);
-  const heard = render({ plan: compilePlan(alone), sounds: new Map([[SWELL_SOUND, swell], [HIT_SOUND, hit]]), fromSample: at(clip.start), toSample: at(source.beat) + hit[0]!.length, tail: { kind: 'seconds', seconds: 0 } });
+  const heard = render({
+    plan: compilePlan(alone),
+    sounds: new Map([
+      [SWELL_SOUND, swell],
+      [HIT_SOUND, hit],
+    ]),
+    fromSample: at(clip.start),
+    toSample: at(source.beat) + hit[0]!.length,
+    tail: { kind: 'seconds', seconds: 0 },
+  });
   return heard && [heard.left, heard.right];
 }
 
@@ -52,7 +94,14 @@ export async function hearSwell(studio: Studio, piece: Piece, source: HitSource,
  * Makes a swell into each hit, on a track of their own, as one edit. Nothing of the piece changes before all are made.
  * @returns how many were made; hits without room before them are left out
  */
-export async function makeSwells(studio: Studio, piece: Piece, track: Track, sources: readonly HitSource[], settings: SwellSettings, onProgress: (share: number) => void): Promise<number> {
+export async function makeSwells(
+  studio: Studio,
+  piece: Piece,
+  track: Track,
+  sources: readonly HitSource[],
+  settings: SwellSettings,
+  onProgress: (share: number) => void,
+): Promise<number> {
   const clips: Clip[] = [];
   const sounds: Record<string, Piece['sounds'][string]> = {};
   for (const [i, source] of sources.entries()) {
@@ -68,7 +117,13 @@ export async function makeSwells(studio: Studio, piece: Piece, track: Track, sou
   }
   if (clips.length === 0) return 0;
   useOpenPiece.getState().run(layParts, {
-    what: `Make ${clips.length} ${clips.length === 1 ? 'swell' : 'swells'}`, where: track.name, tracks: [plainTrack(newId(), `${track.name}, swells`, clips)], clips: [], slots: [], lanes: [], sounds,
+    what: `Make ${clips.length} ${clips.length === 1 ? 'swell' : 'swells'}`,
+    where: track.name,
+    tracks: [plainTrack(newId(), `${track.name}, swells`, clips)],
+    clips: [],
+    slots: [],
+    lanes: [],
+    sounds,
   });
   return clips.length;
 }

@@ -22,11 +22,23 @@ function clipSpans(piece: Piece, clip: Clip, peaks: Float32Array | undefined): S
   const at = (seconds: number): number => clip.start + beatsFrom(clip.start, seconds, tempo);
   // Until its sound has come, all of it counts.
   if (!peaks) return [{ start: clip.start, end: at(clip.lengthSeconds) }];
-  const heard = soundingSpans(peaks, FRAMES_PER_PEAK / piece.sampleRate, { start: clip.offsetSeconds, end: clip.offsetSeconds + clip.lengthSeconds }, FLOOR / Math.max(1e-3, clip.gain), BREATH_SECONDS);
-  return heard.map(({ start, end }) => (clip.reversed ? { start: at(clip.lengthSeconds - end), end: at(clip.lengthSeconds - start) } : { start: at(start), end: at(end) }));
+  const heard = soundingSpans(
+    peaks,
+    FRAMES_PER_PEAK / piece.sampleRate,
+    { start: clip.offsetSeconds, end: clip.offsetSeconds + clip.lengthSeconds },
+    FLOOR / Math.max(1e-3, clip.gain),
+    BREATH_SECONDS,
+  );
+  return heard.map(({ start, end }) =>
+    clip.reversed
+      ? { start: at(clip.lengthSeconds - end), end: at(clip.lengthSeconds - start) }
+      : { start: at(start), end: at(end) },
+  );
 }
 
-/** The gaps of the piece of a bar or more, on whole beats: those where nothing sounds first, then those of each track. */
+/**
+ * The gaps of the piece of a bar or more, on whole beats: those where nothing sounds first, then those of each track.
+ */
 export function useGaps(): readonly Gap[] {
   const piece = usePiece();
   const { studio, soundsSeen } = useStudio();
@@ -34,11 +46,21 @@ export function useGaps(): readonly Gap[] {
     // Looked at anew whenever a sound has come.
     void soundsSeen;
     const bar = piece.tempo.beatsPerBar;
-    const spans = piece.tracks.map(({ id, mute, clips }) => ({ id, spans: mute ? [] : clips.flatMap((clip) => clipSpans(piece, clip, studio.sounds.get(clip.sound)?.peaks)) }));
-    const gaps = (list: readonly Span[], track: string | null): Gap[] => gapsBetween(list, piece.lengthBeats, bar).flatMap((gap) => {
-      const found = gapOnGrid(gap, 1);
-      return found && found.end - found.start >= bar ? [{ ...found, track }] : [];
-    });
-    return [...gaps(spans.flatMap((one) => one.spans), null), ...spans.flatMap((one) => gaps(one.spans, one.id))];
+    const spans = piece.tracks.map(({ id, mute, clips }) => ({
+      id,
+      spans: mute ? [] : clips.flatMap((clip) => clipSpans(piece, clip, studio.sounds.get(clip.sound)?.peaks)),
+    }));
+    const gaps = (list: readonly Span[], track: string | null): Gap[] =>
+      gapsBetween(list, piece.lengthBeats, bar).flatMap((gap) => {
+        const found = gapOnGrid(gap, 1);
+        return found && found.end - found.start >= bar ? [{ ...found, track }] : [];
+      });
+    return [
+      ...gaps(
+        spans.flatMap((one) => one.spans),
+        null,
+      ),
+      ...spans.flatMap((one) => gaps(one.spans, one.id)),
+    ];
   }, [piece, studio, soundsSeen]);
 }

@@ -16,7 +16,11 @@ interface Start {
 }
 
 const STARTS: readonly Start[] = [
-  { name: 'Space', purpose: 'One reverb for many: puts all parts into the same place.', effect: ['reverb', 'openWater'] },
+  {
+    name: 'Space',
+    purpose: 'One reverb for many: puts all parts into the same place.',
+    effect: ['reverb', 'openWater'],
+  },
   { name: 'Echo', purpose: 'One echo in time for many, to be ridden and thrown into.', effect: ['echo', 'callAcross'] },
   { name: 'Bloom', purpose: 'A cluster of taps; put a long reverb after it.', effect: ['taps', 'spray'] },
   { name: 'Return', purpose: 'Empty: build a chain of your own.', effect: null },
@@ -45,7 +49,13 @@ export function AddReturn() {
       <Tap icon="plus" text="Return" label="Add a return" onPress={() => setOpen(true)} />
       <Sheet title="A return for" visible={open} onClose={() => setOpen(false)}>
         {STARTS.map((start) => (
-          <Tap key={start.name} plain label={`Add return: ${start.name}`} onPress={() => add(start)} style={{ alignItems: 'flex-start', paddingHorizontal: 0, paddingVertical: 8 }}>
+          <Tap
+            key={start.name}
+            plain
+            label={`Add return: ${start.name}`}
+            onPress={() => add(start)}
+            style={{ alignItems: 'flex-start', paddingHorizontal: 0, paddingVertical: 8 }}
+          >
             <View>
               <Words kind="water">{start.name}</Words>
               <Words kind="small">{start.purpose}</Words>

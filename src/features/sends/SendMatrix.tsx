@@ -20,16 +20,24 @@ export function SendMatrix() {
   return (
     <View role="group" aria-label="Sends" style={[styles.matrix, { borderColor: tokens.line }]}>
       <View style={styles.head}>
-        <Words kind="water" role="heading" aria-level={2} style={styles.title}>Sends</Words>
+        <Words kind="water" role="heading" aria-level={2} style={styles.title}>
+          Sends
+        </Words>
         <AddReturn />
       </View>
-      {piece.returns.length === 0 ? <Words kind="small">One echo and one space for all parts: add a return, then send to it from any track.</Words> : (
+      {piece.returns.length === 0 ? (
+        <Words kind="small">One echo and one space for all parts: add a return, then send to it from any track.</Words>
+      ) : (
         <ScrollView horizontal>
           <View>
             {rows.map((id) => (
               <View key={id} style={[styles.row, { borderColor: tokens.line }]}>
-                <Words numberOfLines={1} kind="small" tone="ink" style={styles.name}>{channelName(piece, id)}</Words>
-                {piece.returns.map((made) => <Cell key={made.id} channel={id} to={made.id} name={made.name} />)}
+                <Words numberOfLines={1} kind="small" tone="ink" style={styles.name}>
+                  {channelName(piece, id)}
+                </Words>
+                {piece.returns.map((made) => (
+                  <Cell key={made.id} channel={id} to={made.id} name={made.name} />
+                ))}
               </View>
             ))}
           </View>
@@ -45,14 +53,34 @@ function Cell({ channel, to, name }: { readonly channel: string; readonly to: st
   if (send) {
     return (
       <View style={styles.cell}>
-        <ParamRail target={{ channel, effect: null, param: sendParam(to) }} param={{ ...SEND_LEVEL, label: name }} value={send.level} look="wet" />
+        <ParamRail
+          target={{ channel, effect: null, param: sendParam(to) }}
+          param={{ ...SEND_LEVEL, label: name }}
+          value={send.level}
+          look="wet"
+        />
       </View>
     );
   }
-  if (reaches(piece, to, channel)) return <View style={styles.cell}><Words kind="small" style={styles.none}>·</Words></View>;
+  if (reaches(piece, to, channel))
+    return (
+      <View style={styles.cell}>
+        <Words kind="small" style={styles.none}>
+          ·
+        </Words>
+      </View>
+    );
   return (
     <View style={styles.cell}>
-      <Tap plain tone="mute" icon="plus" text={name} label={`Send ${channelName(piece, channel)} to ${name}`} onPress={() => useOpenPiece.getState().run(setSend, { channel, to, level: 0.5 })} style={styles.add} />
+      <Tap
+        plain
+        tone="mute"
+        icon="plus"
+        text={name}
+        label={`Send ${channelName(piece, channel)} to ${name}`}
+        onPress={() => useOpenPiece.getState().run(setSend, { channel, to, level: 0.5 })}
+        style={styles.add}
+      />
     </View>
   );
 }

@@ -16,13 +16,19 @@ const LOOK_MS = 400;
 const WHAT = { mix: 'the piece', stems: 'a file for each track', prints: 'prints' } as const;
 const going = ({ state }: ExportStatus): boolean => state === 'waiting' || state === 'running';
 
-/** Files written from this piece, and those on their way; the server writes them, so a reload of the page stops nothing. */
+/**
+ * Files written from this piece, and those on their way; the server writes them, so a reload of the page stops nothing.
+ */
 export function ExportList() {
   const piece = usePiece();
   const queries = useQueryClient();
   const [choosing, setChoosing] = useState(false);
   const key = ['exports', piece.id];
-  const all = useQuery({ queryKey: key, queryFn: () => listExports(piece.id), refetchInterval: ({ state }) => (state.data?.some(going) ? LOOK_MS : false) });
+  const all = useQuery({
+    queryKey: key,
+    queryFn: () => listExports(piece.id),
+    refetchInterval: ({ state }) => (state.data?.some(going) ? LOOK_MS : false),
+  });
   const again = (): Promise<void> => queries.invalidateQueries({ queryKey: key });
   const say = (error: Error): void => useOpenPiece.getState().say(error.message);
   const start = useMutation({
@@ -31,18 +37,35 @@ export function ExportList() {
       await useOpenPiece.getState().saved();
       await startExport(order);
     },
-    onSuccess: again, onError: say,
+    onSuccess: again,
+    onError: say,
   });
   const remove = useMutation({ mutationFn: removeExport, onSuccess: again, onError: say });
   return (
     <View style={styles.list}>
       <View style={styles.head}>
         <Words kind="water">Files</Words>
-        <Tap icon="file-plus" label="Write files" text="Write files …" disabled={start.isPending} onPress={() => setChoosing(true)} />
+        <Tap
+          icon="file-plus"
+          label="Write files"
+          text="Write files …"
+          disabled={start.isPending}
+          onPress={() => setChoosing(true)}
+        />
       </View>
-      {all.isError ? <Words kind="small" tone="danger" role="alert">{all.error.message}</Words> : null}
-      {all.data?.length === 0 ? <Words kind="small">Nothing written yet: the whole piece, a file for each track, a stretch, or prints, as WAV or FLAC.</Words> : null}
-      {all.data?.map((one) => <Card key={one.id} one={one} onRemove={() => remove.mutate(one.id)} onAgain={() => start.mutate(one.order)} />)}
+      {all.isError ? (
+        <Words kind="small" tone="danger" role="alert">
+          {all.error.message}
+        </Words>
+      ) : null}
+      {all.data?.length === 0 ? (
+        <Words kind="small">
+          Nothing written yet: the whole piece, a file for each track, a stretch, or prints, as WAV or FLAC.
+        </Words>
+      ) : null}
+      {all.data?.map((one) => (
+        <Card key={one.id} one={one} onRemove={() => remove.mutate(one.id)} onAgain={() => start.mutate(one.order)} />
+      ))}
       <ExportSheet visible={choosing} onClose={() => setChoosing(false)} onStart={(order) => start.mutate(order)} />
     </View>
   );
@@ -59,29 +82,62 @@ function Card({ one, onRemove, onAgain }: CardProps) {
   const title = `${WHAT[one.order.what]} · ${FORMAT_NAMES[one.order.format]}${one.order.lufs === null ? '' : ` · ${one.order.lufs} LUFS`.replace('-', '\u2212')}`;
   const broken = one.state === 'failed' || one.state === 'stopped';
   return (
-    <View role="group" aria-label={`Export: ${title}`} style={[styles.card, { borderColor: tokens.line, backgroundColor: tokens.card }]}>
+    <View
+      role="group"
+      aria-label={`Export: ${title}`}
+      style={[styles.card, { borderColor: tokens.line, backgroundColor: tokens.card }]}
+    >
       <View style={styles.head}>
-        <Words kind="strong" style={styles.title}>{title}</Words>
-        <Tap plain icon={going(one) ? 'x' : 'trash-2'} tone="mute" label={going(one) ? 'Stop writing' : 'Put these files away'} onPress={onRemove} />
+        <Words kind="strong" style={styles.title}>
+          {title}
+        </Words>
+        <Tap
+          plain
+          icon={going(one) ? 'x' : 'trash-2'}
+          tone="mute"
+          label={going(one) ? 'Stop writing' : 'Put these files away'}
+          onPress={onRemove}
+        />
       </View>
       {going(one) ? (
         <>
-          <View style={styles.progress}><ProgressBar progress={one.share} color={tokens.sea} aria-label={`Writing ${title}`} /></View>
-          <Words kind="small" role="status">{one.state === 'waiting' ? waitingText(one.ahead) : `writing … ${Math.round(one.share * 100)} %`}</Words>
+          <View style={styles.progress}>
+            <ProgressBar progress={one.share} color={tokens.sea} aria-label={`Writing ${title}`} />
+          </View>
+          <Words kind="small" role="status">
+            {one.state === 'waiting' ? waitingText(one.ahead) : `writing … ${Math.round(one.share * 100)} %`}
+          </Words>
         </>
       ) : null}
-      {one.message ? <Words kind="small" tone={broken ? 'danger' : 'mute'} role={broken ? 'alert' : 'status'}>{one.message}</Words> : null}
+      {one.message ? (
+        <Words kind="small" tone={broken ? 'danger' : 'mute'} role={broken ? 'alert' : 'status'}>
+          {one.message}
+        </Words>
+      ) : null}
       {broken ? <Tap label="Write them again" text="Write again" onPress={onAgain} style={styles.again} /> : null}
       {one.files.map(({ name, bytes }) => (
-        <Tap key={name} icon="download" label={`Download ${name}`} text={`${name} · ${sizeOf(bytes)}`} onPress={() => download(exportFileUrl(one.id, name))} style={styles.again} />
+        <Tap
+          key={name}
+          icon="download"
+          label={`Download ${name}`}
+          text={`${name} · ${sizeOf(bytes)}`}
+          onPress={() => download(exportFileUrl(one.id, name))}
+          style={styles.again}
+        />
       ))}
     </View>
   );
 }
 
-const sizeOf = (bytes: number): string => (bytes < 1e6 ? `${Math.round(bytes / 1000)} kB` : bytes < 1e9 ? `${(bytes / 1e6).toFixed(1)} MB` : `${(bytes / 1e9).toFixed(2)} GB`);
+const sizeOf = (bytes: number): string =>
+  bytes < 1e6
+    ? `${Math.round(bytes / 1000)} kB`
+    : bytes < 1e9
+      ? `${(bytes / 1e6).toFixed(1)} MB`
+      : `${(bytes / 1e9).toFixed(2)} GB`;
 
-const waitingText = (ahead: number): string => (ahead === 0 ? 'waiting …' : `waiting: ${ahead} ${ahead === 1 ? 'file is' : 'files are'} written before it`);
+const waitingText = (ahead: number): string =>
+  ahead === 0 ? 'waiting …' : `waiting: ${ahead} ${ahead === 1 ? 'file is' : 'files are'} written before it`;
 
 const styles = StyleSheet.create({
   list: { gap: 12, marginTop: 8 },

@@ -18,5 +18,13 @@ export function HearTap({ name, sound, sampleRate, text = false }: HearTapProps)
     else if (sound) void hear(sound.channels, sampleRate);
   };
   const verb = sounding ? 'Stop' : 'Hear';
-  return <Tap icon={sounding ? 'square' : 'play'} label={`${verb} ${name}`} text={text ? verb : undefined} disabled={!sound} onPress={press} />;
+  return (
+    <Tap
+      icon={sounding ? 'square' : 'play'}
+      label={`${verb} ${name}`}
+      text={text ? verb : undefined}
+      disabled={!sound}
+      onPress={press}
+    />
+  );
 }

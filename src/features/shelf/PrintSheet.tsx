@@ -31,16 +31,31 @@ const TAILS: readonly { readonly tail: Tail; readonly label: string }[] = [
   { tail: { kind: 'hit' }, label: 'to the next hit' },
 ];
 
-const PARTS = [{ id: 'wet', label: 'Wet only', text: 'wet only' }, { id: 'mix', label: 'Wet and dry', text: 'wet and dry' }, { id: 'both', label: 'Both, each by itself', text: 'both, apart' }] as const;
+const PARTS = [
+  { id: 'wet', label: 'Wet only', text: 'wet only' },
+  { id: 'mix', label: 'Wet and dry', text: 'wet and dry' },
+  { id: 'both', label: 'Both, each by itself', text: 'both, apart' },
+] as const;
 type Part = (typeof PARTS)[number]['id'];
 
 type Goes = 'shelf' | NonNullable<PrintOrder['goes']>;
-const GOES: readonly { readonly id: Goes; readonly label: string }[] = [{ id: 'shelf', label: 'to the Shelf' }, { id: 'track', label: 'where it came from, on a track for prints' }, { id: 'instead', label: 'there, instead of the clip' }];
+const GOES: readonly { readonly id: Goes; readonly label: string }[] = [
+  { id: 'shelf', label: 'to the Shelf' },
+  { id: 'track', label: 'where it came from, on a track for prints' },
+  { id: 'instead', label: 'there, instead of the clip' },
+];
 
-/** What a print takes, through which effects, what of it is kept and how long it rings; then it runs in the background while playing goes on. */
+/**
+ * What a print takes, through which effects, what of it is kept and how long it rings; then it runs in the background
+ * while playing goes on.
+ */
 export function PrintSheet(props: PrintSheetProps) {
   return (
-    <Sheet title={props.clip ? 'Print this clip' : 'Print this stretch'} visible={props.visible} onClose={props.onClose}>
+    <Sheet
+      title={props.clip ? 'Print this clip' : 'Print this stretch'}
+      visible={props.visible}
+      onClose={props.onClose}
+    >
       {props.visible ? <Choices {...props} /> : null}
     </Sheet>
   );
@@ -61,57 +76,167 @@ function Choices({ onClose, channel, clip, range }: PrintSheetProps) {
   const chain = chainOf(piece, source).filter((slot) => slot.on);
   const used = chain.filter(({ id }) => !left.has(id));
   const whole = clip ? studio.clipPrint(clip, 'mix', null) : range && { fromBeat: range.start, toBeat: range.end };
-  const inside = (hits ?? []).filter(({ beat }) => whole !== null && beat >= whole.fromBeat - 0.01 && beat < whole.toBeat);
+  const inside = (hits ?? []).filter(
+    ({ beat }) => whole !== null && beat >= whole.fromBeat - 0.01 && beat < whole.toBeat,
+  );
   const offersHits = isTrack && source === channel && inside.length > 1;
   const taken = used.length === 0 ? 'mix' : part;
   const ofClip = clip !== null && source === channel && !picking;
   const going = goes === 'instead' && !ofClip ? 'track' : goes;
-  const orders = whole ? ordersFor({ source, clip: source === channel ? clip : null, whole, hits: picking && offersHits ? stretches(inside, picked, hits ?? [], whole.toBeat) : null, part: taken, tail, effects: left.size > 0 ? used.map(({ id }) => id) : null, all: hits ?? [], goes: going }) : [];
+  const orders = whole
+    ? ordersFor({
+        source,
+        clip: source === channel ? clip : null,
+        whole,
+        hits: picking && offersHits ? stretches(inside, picked, hits ?? [], whole.toBeat) : null,
+        part: taken,
+        tail,
+        effects: left.size > 0 ? used.map(({ id }) => id) : null,
+        all: hits ?? [],
+        goes: going,
+      })
+    : [];
   const start = (): void => {
     for (const order of orders) void print(studio, order);
     onClose();
   };
-  const sources = clip ? [channel] : [channel, ...piece.returns.map(({ id }) => id), MAIN].filter((id, i, all) => all.indexOf(id) === i);
+  const sources = clip
+    ? [channel]
+    : [channel, ...piece.returns.map(({ id }) => id), MAIN].filter((id, i, all) => all.indexOf(id) === i);
   return (
     <>
       <ScrollView style={styles.body}>
         <Words kind="small">Only this goes in, through its effects; no neighbour does.</Words>
         {sources.length > 1 || offersHits ? (
           <ChipGroup role="radiogroup" name="What goes in">
-            {sources.map((id) => <Tap key={id} role="radio" label={`Print ${sayChannel(piece, id)}`} text={sayChannel(piece, id)} tone="sea" chosen={source === id && !(picking && id === channel && offersHits)} onPress={() => { setSource(id); setPicking(false); }} />)}
-            {offersHits || (isTrack && source !== channel && inside.length > 1) ? <Tap role="radio" label="Print only picked hits" text="only picked hits" tone="sea" chosen={picking && offersHits} onPress={() => { setSource(channel); setPicking(true); }} /> : null}
+            {sources.map((id) => (
+              <Tap
+                key={id}
+                role="radio"
+                label={`Print ${sayChannel(piece, id)}`}
+                text={sayChannel(piece, id)}
+                tone="sea"
+                chosen={source === id && !(picking && id === channel && offersHits)}
+                onPress={() => {
+                  setSource(id);
+                  setPicking(false);
+                }}
+              />
+            ))}
+            {offersHits || (isTrack && source !== channel && inside.length > 1) ? (
+              <Tap
+                role="radio"
+                label="Print only picked hits"
+                text="only picked hits"
+                tone="sea"
+                chosen={picking && offersHits}
+                onPress={() => {
+                  setSource(channel);
+                  setPicking(true);
+                }}
+              />
+            ) : null}
           </ChipGroup>
         ) : null}
-        {picking && offersHits ? <HitStrip hits={inside} chosen={picked} verb="Print" onToggle={(hit) => setPicked((before) => toggled(before, hit))} /> : null}
+        {picking && offersHits ? (
+          <HitStrip
+            hits={inside}
+            chosen={picked}
+            verb="Print"
+            onToggle={(hit) => setPicked((before) => toggled(before, hit))}
+          />
+        ) : null}
         {chain.length > 0 ? (
           <ChipGroup role="group" name="Through">
-            {chain.map(({ id, effect }) => <Tap key={id} role="switch" label={`Through ${effectOf(effect).name}`} text={effectOf(effect).name} tone="sea" chosen={!left.has(id)} onPress={() => setLeft((before) => toggled(before, id))} />)}
+            {chain.map(({ id, effect }) => (
+              <Tap
+                key={id}
+                role="switch"
+                label={`Through ${effectOf(effect).name}`}
+                text={effectOf(effect).name}
+                tone="sea"
+                chosen={!left.has(id)}
+                onPress={() => setLeft((before) => toggled(before, id))}
+              />
+            ))}
           </ChipGroup>
         ) : null}
         <ChipGroup role="radiogroup" name="What is kept">
-          {PARTS.map(({ id, label, text }) => <Tap key={id} role="radio" label={label} text={text} tone="sea" chosen={taken === id} disabled={used.length === 0 && id !== 'mix'} onPress={() => setPart(id)} />)}
+          {PARTS.map(({ id, label, text }) => (
+            <Tap
+              key={id}
+              role="radio"
+              label={label}
+              text={text}
+              tone="sea"
+              chosen={taken === id}
+              disabled={used.length === 0 && id !== 'mix'}
+              onPress={() => setPart(id)}
+            />
+          ))}
         </ChipGroup>
-        {used.length === 0 ? <Words kind="small">No effect takes part: the print will be the plain sound.</Words> : null}
+        {used.length === 0 ? (
+          <Words kind="small">No effect takes part: the print will be the plain sound.</Words>
+        ) : null}
         <ChipGroup role="radiogroup" name="How long it rings">
-          {TAILS.filter(({ tail: one }) => one.kind !== 'hit' || isTrack).map(({ tail: one, label }) => <Tap key={label} role="radio" label={`Rings: ${label}`} text={label} tone="sea" chosen={JSON.stringify(one) === JSON.stringify(tail)} onPress={() => setTail(one)} />)}
+          {TAILS.filter(({ tail: one }) => one.kind !== 'hit' || isTrack).map(({ tail: one, label }) => (
+            <Tap
+              key={label}
+              role="radio"
+              label={`Rings: ${label}`}
+              text={label}
+              tone="sea"
+              chosen={JSON.stringify(one) === JSON.stringify(tail)}
+              onPress={() => setTail(one)}
+            />
+          ))}
         </ChipGroup>
         <ChipGroup role="radiogroup" name="Where it goes">
-          {GOES.filter(({ id }) => id !== 'instead' || ofClip).map(({ id, label }) => <Tap key={id} role="radio" label={`Goes ${label}`} text={label} tone="sea" chosen={going === id} onPress={() => setGoes(id)} />)}
+          {GOES.filter(({ id }) => id !== 'instead' || ofClip).map(({ id, label }) => (
+            <Tap
+              key={id}
+              role="radio"
+              label={`Goes ${label}`}
+              text={label}
+              tone="sea"
+              chosen={going === id}
+              onPress={() => setGoes(id)}
+            />
+          ))}
         </ChipGroup>
         {going === 'instead' ? <Words kind="small">The clip is muted, not removed.</Words> : null}
       </ScrollView>
-      <Tap filled tone="plum" label="Start the print" text="Print" disabled={orders.length === 0 || (picking && offersHits && picked.size === 0)} onPress={start} style={styles.go} />
+      <Tap
+        filled
+        tone="plum"
+        label="Start the print"
+        text="Print"
+        disabled={orders.length === 0 || (picking && offersHits && picked.size === 0)}
+        onPress={start}
+        style={styles.go}
+      />
     </>
   );
 }
 
-const sayChannel = (piece: ReturnType<typeof usePiece>, id: string): string => (id === MAIN ? 'everything' : channelName(piece, id));
+const sayChannel = (piece: ReturnType<typeof usePiece>, id: string): string =>
+  id === MAIN ? 'everything' : channelName(piece, id);
 
-const toggled = <Of,>(set: ReadonlySet<Of>, one: Of): ReadonlySet<Of> => new Set(set.has(one) ? [...set].filter((other) => other !== one) : [...set, one]);
+const toggled = <Of,>(set: ReadonlySet<Of>, one: Of): ReadonlySet<Of> =>
+  new Set(set.has(one) ? [...set].filter((other) => other !== one) : [...set, one]);
 
 /** Picked hits, each up to the next one. */
-const stretches = (inside: readonly Hit[], picked: ReadonlySet<number>, all: readonly Hit[], end: number): { from: number; to: number }[] =>
-  inside.flatMap(({ beat }, i) => (picked.has(i) ? [{ from: beat, to: Math.min(end, all.find((other) => other.beat > beat + 1e-6)?.beat ?? end) }] : []));
+const stretches = (
+  inside: readonly Hit[],
+  picked: ReadonlySet<number>,
+  all: readonly Hit[],
+  end: number,
+): { from: number; to: number }[] =>
+  inside.flatMap(({ beat }, i) =>
+    picked.has(i)
+      ? [{ from: beat, to: Math.min(end, all.find((other) => other.beat > beat + 1e-6)?.beat ?? end) }]
+      : [],
+  );
 
 interface Wanted {
   readonly source: string;
@@ -131,8 +256,16 @@ function ordersFor({ source, clip, whole, hits, part, tail, effects, all, goes }
   const toBeat = hits?.[hits.length - 1]?.to ?? whole.toBeat;
   const next = all.find(({ beat }) => beat >= toBeat - 1e-6)?.beat;
   const order: PrintOrder = {
-    channel: source, clip, fromBeat, toBeat, part: part === 'both' ? 'wet' : part, tailBars: tail.kind === 'bars' ? tail.bars : null,
-    ...(tail.kind === 'hit' && next !== undefined ? { untilBeat: next } : {}), ...(hits ? { hits: [...hits] } : {}), ...(effects ? { effects: [...effects] } : {}), ...(goes === 'shelf' ? {} : { goes }),
+    channel: source,
+    clip,
+    fromBeat,
+    toBeat,
+    part: part === 'both' ? 'wet' : part,
+    tailBars: tail.kind === 'bars' ? tail.bars : null,
+    ...(tail.kind === 'hit' && next !== undefined ? { untilBeat: next } : {}),
+    ...(hits ? { hits: [...hits] } : {}),
+    ...(effects ? { effects: [...effects] } : {}),
+    ...(goes === 'shelf' ? {} : { goes }),
   };
   return part === 'both' ? [order, { ...order, part: 'dry' }] : [order];
 }

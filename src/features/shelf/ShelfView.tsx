@@ -13,7 +13,9 @@ export function ShelfView() {
   return (
     <ScrollView contentContainerStyle={[styles.shelf, wide && styles.wide]}>
       <View style={[styles.column, wide && styles.main]}>
-        <Words kind="title" role="heading" aria-level={1}>Shelf</Words>
+        <Words kind="title" role="heading" aria-level={1}>
+          Shelf
+        </Words>
         <PrintList />
         <ExportList />
         {wide ? <BlockList /> : <SoundList />}

@@ -20,10 +20,16 @@ export function SoundList() {
   return (
     <View style={styles.list}>
       <View style={styles.head}>
-        <Words kind="water" tone="sandInk" style={styles.title}>Sounds</Words>
+        <Words kind="water" tone="sandInk" style={styles.title}>
+          Sounds
+        </Words>
         <ImportButton />
       </View>
-      {sounds.length === 0 ? <Words kind="small">No sounds yet. Add a WAV, AIFF, FLAC, MP3 or OGG file: it becomes a clip on a track of its own.</Words> : null}
+      {sounds.length === 0 ? (
+        <Words kind="small">
+          No sounds yet. Add a WAV, AIFF, FLAC, MP3 or OGG file: it becomes a clip on a track of its own.
+        </Words>
+      ) : null}
       {sounds.map(([hash, info]) => {
         const sound = studio.sounds.get(hash);
         return (
@@ -32,10 +38,23 @@ export function SoundList() {
             <View style={styles.words}>
               <Words numberOfLines={1}>{info.name}</Words>
               <Words kind="small" numberOfLines={1}>
-                {missing.has(hash) ? 'could not be loaded' : `${(info.frames / info.sampleRate).toFixed(2)} s · ${info.channels === 2 ? 'stereo' : 'mono'} · ${info.sampleRate / 1000} kHz`}
+                {missing.has(hash)
+                  ? 'could not be loaded'
+                  : `${(info.frames / info.sampleRate).toFixed(2)} s · ${info.channels === 2 ? 'stereo' : 'mono'} · ${info.sampleRate / 1000} kHz`}
               </Words>
             </View>
-            {sound ? <Waveform peaks={sound.peaks} from={0} to={sound.peaks.length} width={WAVE_WIDTH} height={WAVE_HEIGHT} colour={tokens.sand} /> : <View style={styles.noWave} />}
+            {sound ? (
+              <Waveform
+                peaks={sound.peaks}
+                from={0}
+                to={sound.peaks.length}
+                width={WAVE_WIDTH}
+                height={WAVE_HEIGHT}
+                colour={tokens.sand}
+              />
+            ) : (
+              <View style={styles.noWave} />
+            )}
           </View>
         );
       })}

@@ -39,4 +39,14 @@ export function readBpm(text: string): number | null {
   return bpm >= MIN_BPM && bpm <= MAX_BPM ? bpm : null;
 }
 
-const styles = StyleSheet.create({ input: { height: 48, width: 120, borderWidth: 1.5, borderRadius: 10, paddingHorizontal: 12, fontFamily: FONT_STRONG, fontSize: 20 } });
+const styles = StyleSheet.create({
+  input: {
+    height: 48,
+    width: 120,
+    borderWidth: 1.5,
+    borderRadius: 10,
+    paddingHorizontal: 12,
+    fontFamily: FONT_STRONG,
+    fontSize: 20,
+  },
+});

@@ -45,11 +45,24 @@ export function CompareButton() {
       aria-pressed={comparing}
       style={[styles.hold, { borderColor: tokens.sand, backgroundColor: comparing ? tokens.sandInk : tokens.sandSoft }]}
     >
-      <Words numberOfLines={1} style={{ color: comparing ? tokens.paper : tokens.ink }}>dry</Words>
+      <Words numberOfLines={1} style={{ color: comparing ? tokens.paper : tokens.ink }}>
+        dry
+      </Words>
     </View>
   );
 }
 
 const styles = StyleSheet.create({
-  hold: { height: TOUCH, marginRight: 6, minWidth: 48, paddingHorizontal: 8, borderRadius: 14, borderWidth: 1.5, alignItems: 'center', justifyContent: 'center', userSelect: 'none', cursor: 'pointer' },
+  hold: {
+    height: TOUCH,
+    marginRight: 6,
+    minWidth: 48,
+    paddingHorizontal: 8,
+    borderRadius: 14,
+    borderWidth: 1.5,
+    alignItems: 'center',
+    justifyContent: 'center',
+    userSelect: 'none',
+    cursor: 'pointer',
+  },
 });

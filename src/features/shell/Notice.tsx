@@ -19,13 +19,25 @@ export function Notice() {
   if (!notice) return null;
   return (
     <View role="status" style={[styles.notice, { backgroundColor: tokens.ink }]}>
-      <Words kind="small" style={[styles.text, { color: tokens.paper }]}>{notice}</Words>
+      <Words kind="small" style={[styles.text, { color: tokens.paper }]}>
+        {notice}
+      </Words>
       <Tap plain icon="x" tone="paper" label="Put the message away" onPress={() => say(null)} />
     </View>
   );
 }
 
 const styles = StyleSheet.create({
-  notice: { flexDirection: 'row', alignItems: 'center', marginHorizontal: 10, marginBottom: 6, borderRadius: 12, paddingLeft: 14, width: '95%', maxWidth: 640, alignSelf: 'center' },
+  notice: {
+    flexDirection: 'row',
+    alignItems: 'center',
+    marginHorizontal: 10,
+    marginBottom: 6,
+    borderRadius: 12,
+    paddingLeft: 14,
+    width: '95%',
+    maxWidth: 640,
+    alignSelf: 'center',
+  },
   text: { flex: 1 },
 });

@@ -10,8 +10,14 @@ export function PlayLine({ says }: { readonly says: string }) {
   const playing = useSession((state) => state.playing);
   return (
     <View style={styles.line}>
-      <Tap icon={playing ? 'square' : 'play'} label={playing ? 'Stop the piece' : 'Play the piece'} onPress={() => studio.toggle()} />
-      <Words kind="small" style={styles.said}>{says}</Words>
+      <Tap
+        icon={playing ? 'square' : 'play'}
+        label={playing ? 'Stop the piece' : 'Play the piece'}
+        onPress={() => studio.toggle()}
+      />
+      <Words kind="small" style={styles.said}>
+        {says}
+      </Words>
     </View>
   );
 }

@@ -12,7 +12,11 @@ import { Shortcuts } from './Shortcuts';
 import { Transport } from './Transport';
 import { Warnings } from './Warnings';
 
-const VIEWS: readonly { readonly href: Href; readonly label: string; readonly icon: ComponentProps<typeof Feather>['name'] }[] = [
+const VIEWS: readonly {
+  readonly href: Href;
+  readonly label: string;
+  readonly icon: ComponentProps<typeof Feather>['name'];
+}[] = [
   { href: '/', label: 'Piece', icon: 'align-left' },
   { href: '/chain', label: 'Chain', icon: 'git-commit' },
   { href: '/moves', label: 'Moves', icon: 'activity' },
@@ -31,7 +35,9 @@ export function Shell({ children }: { readonly children: ReactNode }) {
       <SaveBanner />
       <View style={[styles.middle, wide && styles.middleWide]}>
         {wide ? <Ways wide /> : null}
-        <View role="main" style={styles.view}>{children}</View>
+        <View role="main" style={styles.view}>
+          {children}
+        </View>
       </View>
       <View>
         <Warnings />
@@ -47,14 +53,25 @@ function Ways({ wide }: { readonly wide: boolean }) {
   const tokens = useTokens();
   const path = usePathname();
   return (
-    <View role="navigation" aria-label="Views" style={[wide ? styles.rail : styles.bar, { backgroundColor: tokens.card, borderColor: tokens.line }]}>
+    <View
+      role="navigation"
+      aria-label="Views"
+      style={[wide ? styles.rail : styles.bar, { backgroundColor: tokens.card, borderColor: tokens.line }]}
+    >
       {VIEWS.map(({ href, label, icon }) => {
         const here = path === href;
         return (
           <Link key={label} href={href} asChild replace>
-            <Pressable role="link" aria-label={label} aria-current={here ? 'page' : undefined} style={wide ? styles.wayWide : styles.way}>
+            <Pressable
+              role="link"
+              aria-label={label}
+              aria-current={here ? 'page' : undefined}
+              style={wide ? styles.wayWide : styles.way}
+            >
               <Feather name={icon} size={20} color={here ? tokens.sea : tokens.mute} />
-              <Words kind={here ? 'strong' : 'body'} tone={here ? 'ink' : 'mute'} style={styles.wayText}>{label}</Words>
+              <Words kind={here ? 'strong' : 'body'} tone={here ? 'ink' : 'mute'} style={styles.wayText}>
+                {label}
+              </Words>
             </Pressable>
           </Link>
         );

@@ -3,10 +3,14 @@ import { useOpenPiece } from '../../data/openPiece';
 import { useSession } from '../../data/session';
 import { useStudio } from '../studio/StudioProvider';
 
-const isTyping = (target: EventTarget | null): boolean => target instanceof HTMLElement && (target.tagName === 'INPUT' || target.tagName === 'TEXTAREA');
+const isTyping = (target: EventTarget | null): boolean =>
+  target instanceof HTMLElement && (target.tagName === 'INPUT' || target.tagName === 'TEXTAREA');
 /** Space on a focused button presses it, as everywhere. */
 const isPressed = (target: EventTarget | null): boolean =>
-  target instanceof HTMLElement && ['button', 'radio', 'switch', 'tab', 'link', 'menuitem'].includes(target.getAttribute('role') ?? target.tagName.toLowerCase());
+  target instanceof HTMLElement &&
+  ['button', 'radio', 'switch', 'tab', 'link', 'menuitem'].includes(
+    target.getAttribute('role') ?? target.tagName.toLowerCase(),
+  );
 
 /** Keys that work everywhere: space plays, Home goes to the start, M arms, Ctrl+Z and Ctrl+Shift+Z undo and redo. */
 export function Shortcuts() {

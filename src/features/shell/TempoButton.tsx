@@ -26,9 +26,22 @@ export function TempoButton() {
   const tempo = useMemo(() => tempoOf(piece), [piece]);
   return (
     <>
-      <Tap plain label={moving ? 'Tempo, which moves' : `Tempo ${tidy(piece.tempo.bpm)} BPM`} onPress={() => setOpen(true)} style={styles.button}>
-        {moving ? <LiveText strong size={17} read={() => String(Math.round(bpmAt(studio.beat, tempo)))} /> : <Words kind="strong" style={styles.figure}>{tidy(piece.tempo.bpm)}</Words>}
-        <Words kind="small" tone={moving ? 'coralInk' : undefined}>{moving ? 'BPM ∿' : 'BPM'}</Words>
+      <Tap
+        plain
+        label={moving ? 'Tempo, which moves' : `Tempo ${tidy(piece.tempo.bpm)} BPM`}
+        onPress={() => setOpen(true)}
+        style={styles.button}
+      >
+        {moving ? (
+          <LiveText strong size={17} read={() => String(Math.round(bpmAt(studio.beat, tempo)))} />
+        ) : (
+          <Words kind="strong" style={styles.figure}>
+            {tidy(piece.tempo.bpm)}
+          </Words>
+        )}
+        <Words kind="small" tone={moving ? 'coralInk' : undefined}>
+          {moving ? 'BPM ∿' : 'BPM'}
+        </Words>
       </Tap>
       <Sheet title="Tempo" visible={open} onClose={() => setOpen(false)}>
         {moving ? null : <TempoForm onDone={() => setOpen(false)} />}
@@ -71,7 +84,11 @@ function TempoForm({ onDone }: { readonly onDone: () => void }) {
         <Words>BPM</Words>
         <Tap filled label="Set tempo" text="Set" onPress={submit} style={styles.set} />
       </View>
-      {refusal ? <Words kind="small" tone="danger" role="alert">{refusal}</Words> : null}
+      {refusal ? (
+        <Words kind="small" tone="danger" role="alert">
+          {refusal}
+        </Words>
+      ) : null}
       <Tap label="Tap the tempo" onPress={tap} style={[styles.pad, { backgroundColor: tokens.sandSoft }]}>
         <Words kind="title">tap here in time</Words>
       </Tap>

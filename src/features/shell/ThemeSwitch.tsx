@@ -10,7 +10,15 @@ export function ThemeSwitch() {
       <Words kind="water">Light</Words>
       <View role="radiogroup" aria-label="Light" style={styles.row}>
         {(['day', 'night', 'system'] as const).map((name) => (
-          <Tap key={name} role="radio" label={name === 'system' ? 'As the system' : name} text={name === 'system' ? 'as system' : name} tone="sea" chosen={choice === name} onPress={() => choose(name)} />
+          <Tap
+            key={name}
+            role="radio"
+            label={name === 'system' ? 'As the system' : name}
+            text={name === 'system' ? 'as system' : name}
+            tone="sea"
+            chosen={choice === name}
+            onPress={() => choose(name)}
+          />
         ))}
       </View>
     </View>

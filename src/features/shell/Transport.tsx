@@ -21,7 +21,9 @@ export function Transport() {
   const tokens = useTokens();
   const wide = useWide();
   const { studio } = useStudio();
-  const { playing, armed, set } = useSession(useShallow((session) => ({ playing: session.playing, armed: session.armed, set: session.set })));
+  const { playing, armed, set } = useSession(
+    useShallow((session) => ({ playing: session.playing, armed: session.armed, set: session.set })),
+  );
   const { undo, redo, run } = useOpenPiece.getState();
   const cursor = useOpenPiece((state) => state.cursor);
   const entries = useOpenPiece((state) => state.entries);
@@ -35,8 +37,18 @@ export function Transport() {
     <View style={{ backgroundColor: tokens.card }}>
       <Waterline />
       <View style={styles.row}>
-        <Pressable role="button" aria-label={playing ? 'Stop' : 'Play'} onPress={() => studio.toggle()} style={[styles.play, { backgroundColor: tokens.ink }]}>
-          <Feather name={playing ? 'square' : 'play'} size={20} color={tokens.paper} style={playing ? undefined : styles.playIcon} />
+        <Pressable
+          role="button"
+          aria-label={playing ? 'Stop' : 'Play'}
+          onPress={() => studio.toggle()}
+          style={[styles.play, { backgroundColor: tokens.ink }]}
+        >
+          <Feather
+            name={playing ? 'square' : 'play'}
+            size={20}
+            color={tokens.paper}
+            style={playing ? undefined : styles.playIcon}
+          />
         </Pressable>
         <Tap plain label="Back to the start" onPress={() => studio.locate(0)} style={styles.place}>
           <LiveText strong size={17} read={place} />
@@ -64,16 +76,35 @@ export function Transport() {
           onPress={() => set({ armed: !armed })}
           style={styles.moves}
         >
-          <Words style={{ color: armed ? tokens.paper : tokens.coralInk }}>{`${recording ? '●' : '∿'}${wide ? ' moves' : ''}`}</Words>
+          <Words
+            style={{ color: armed ? tokens.paper : tokens.coralInk }}
+          >{`${recording ? '●' : '∿'}${wide ? ' moves' : ''}`}</Words>
         </Tap>
-        <Tap plain icon="rotate-ccw" disabled={cursor === 0} label={cursor > 0 ? `Undo: ${entries[cursor - 1]?.label}` : 'Undo'} onPress={undo} />
-        {wide ? <Tap plain icon="rotate-cw" disabled={cursor === entries.length} label={cursor < entries.length ? `Redo: ${entries[cursor]?.label}` : 'Redo'} onPress={redo} /> : null}
+        <Tap
+          plain
+          icon="rotate-ccw"
+          disabled={cursor === 0}
+          label={cursor > 0 ? `Undo: ${entries[cursor - 1]?.label}` : 'Undo'}
+          onPress={undo}
+        />
+        {wide ? (
+          <Tap
+            plain
+            icon="rotate-cw"
+            disabled={cursor === entries.length}
+            label={cursor < entries.length ? `Redo: ${entries[cursor]?.label}` : 'Redo'}
+            onPress={redo}
+          />
+        ) : null}
       </View>
     </View>
   );
 }
 
-/** The main level, left half growing left and right half growing right from the middle; a mark shows when the limiter holds. */
+/**
+ * The main level, left half growing left and right half growing right from the middle; a mark shows when the limiter
+ * holds.
+ */
 function Waterline() {
   const piece = usePiece();
   const tokens = useTokens();
@@ -91,8 +122,12 @@ function Waterline() {
   });
   return (
     <View role="img" aria-label="Main level" style={[styles.waterline, { backgroundColor: tokens.line }]}>
-      <View style={styles.half}><View ref={left} style={[styles.fill, { backgroundColor: tokens.sea, transformOrigin: 'right' }]} /></View>
-      <View style={styles.half}><View ref={right} style={[styles.fill, { backgroundColor: tokens.sea, transformOrigin: 'left' }]} /></View>
+      <View style={styles.half}>
+        <View ref={left} style={[styles.fill, { backgroundColor: tokens.sea, transformOrigin: 'right' }]} />
+      </View>
+      <View style={styles.half}>
+        <View ref={right} style={[styles.fill, { backgroundColor: tokens.sea, transformOrigin: 'left' }]} />
+      </View>
     </View>
   );
 }

@@ -12,7 +12,12 @@ export function SnapshotButton({ channel }: { readonly channel: string }) {
   const count = piece.snapshots.length;
   return (
     <>
-      <Tap text={count > 0 ? `Snapshots ${count}` : 'Snapshots'} label="Snapshots" tone="coralInk" onPress={() => setOpen(true)} />
+      <Tap
+        text={count > 0 ? `Snapshots ${count}` : 'Snapshots'}
+        label="Snapshots"
+        tone="coralInk"
+        onPress={() => setOpen(true)}
+      />
       <Sheet title="Snapshots" visible={open} onClose={() => setOpen(false)}>
         <ScrollView style={{ maxHeight: 640 }}>
           <SnapshotList channel={channel} />

@@ -15,10 +15,25 @@ import { newId } from '../../data/newId';
 
 /** In beats of a bar of four; bars are counted by the piece. */
 type Length = { readonly name: string; readonly beats: number } | { readonly name: string; readonly bars: number };
-const STARTS: readonly Length[] = [{ name: 'at once', beats: 0 }, { name: 'next beat', beats: 1 }, { name: 'next bar', bars: 1 }, { name: 'next 4 bars', bars: 4 }];
-const WAYS: readonly Length[] = [{ name: 'a step', beats: 0 }, { name: '1 beat', beats: 1 }, { name: '1 bar', bars: 1 }, { name: '2 bars', bars: 2 }, { name: '4 bars', bars: 4 }, { name: '8 bars', bars: 8 }];
+const STARTS: readonly Length[] = [
+  { name: 'at once', beats: 0 },
+  { name: 'next beat', beats: 1 },
+  { name: 'next bar', bars: 1 },
+  { name: 'next 4 bars', bars: 4 },
+];
+const WAYS: readonly Length[] = [
+  { name: 'a step', beats: 0 },
+  { name: '1 beat', beats: 1 },
+  { name: '1 bar', bars: 1 },
+  { name: '2 bars', bars: 2 },
+  { name: '4 bars', bars: 4 },
+  { name: '8 bars', bars: 8 },
+];
 
-/** Takes snapshots of a channel or of the piece, and goes to them: on the grid, over some beats, heard alone or written as moves. */
+/**
+ * Takes snapshots of a channel or of the piece, and goes to them: on the grid, over some beats, heard alone or written
+ * as moves.
+ */
 export function SnapshotList({ channel }: { readonly channel: string }) {
   const piece = usePiece();
   const armed = useSession((session) => session.armed);
@@ -27,16 +42,33 @@ export function SnapshotList({ channel }: { readonly channel: string }) {
   const [asMoves, setAsMoves] = useState(armed);
   const { studio } = useStudio();
   const beats = (length: Length): number => ('beats' in length ? length.beats : length.bars * piece.tempo.beatsPerBar);
-  const go = (snapshot: Snapshot): void => studio.morph.start({ snapshot, gridBeats: beats(start), overBeats: beats(way), asMoves });
+  const go = (snapshot: Snapshot): void =>
+    studio.morph.start({ snapshot, gridBeats: beats(start), overBeats: beats(way), asMoves });
   return (
     <View style={styles.list}>
       {piece.snapshots.length < MOST_SNAPSHOTS ? <Taking channel={channel} /> : null}
-      {piece.snapshots.length === 0 ? <Words kind="small">A snapshot keeps every value as it stands at the playhead. Go back to it on the beat, or let the sound travel there.</Words> : (
+      {piece.snapshots.length === 0 ? (
+        <Words kind="small">
+          A snapshot keeps every value as it stands at the playhead. Go back to it on the beat, or let the sound travel
+          there.
+        </Words>
+      ) : (
         <>
           <Chips label="Begins" choices={STARTS} chosen={start} onChoose={setStart} />
           <Chips label="Takes" choices={WAYS} chosen={way} onChoose={setWay} />
-          <Tap role="switch" chosen={asMoves} filled={asMoves} tone="coralInk" label="Write as moves" text={asMoves ? '∿ written as moves' : 'heard, not written'} onPress={() => setAsMoves(!asMoves)} style={styles.switch} />
-          {piece.snapshots.map((snapshot) => <Kept key={snapshot.id} snapshot={snapshot} onGo={() => go(snapshot)} />)}
+          <Tap
+            role="switch"
+            chosen={asMoves}
+            filled={asMoves}
+            tone="coralInk"
+            label="Write as moves"
+            text={asMoves ? '∿ written as moves' : 'heard, not written'}
+            onPress={() => setAsMoves(!asMoves)}
+            style={styles.switch}
+          />
+          {piece.snapshots.map((snapshot) => (
+            <Kept key={snapshot.id} snapshot={snapshot} onGo={() => go(snapshot)} />
+          ))}
         </>
       )}
     </View>
@@ -49,12 +81,29 @@ function Taking({ channel }: { readonly channel: string }) {
   const [whole, setWhole] = useState(false);
   const name = channelName(piece, channel);
   const free = `Tide ${piece.snapshots.length + 1}`;
-  const take = (called: string): void => void useOpenPiece.getState().run(keepSnapshot, { snapshot: takeSnapshot(piece, whole ? null : channel, studio.beat, newId(), called) });
+  const take = (called: string): void =>
+    void useOpenPiece
+      .getState()
+      .run(keepSnapshot, { snapshot: takeSnapshot(piece, whole ? null : channel, studio.beat, newId(), called) });
   return (
     <View style={styles.taking}>
       <View role="radiogroup" aria-label="Snapshot of" style={styles.chips}>
-        <Tap role="radio" chosen={!whole} filled={!whole} label={`Snapshot of ${name}`} text={name} onPress={() => setWhole(false)} />
-        <Tap role="radio" chosen={whole} filled={whole} label="Snapshot of the whole piece" text="the whole piece" onPress={() => setWhole(true)} />
+        <Tap
+          role="radio"
+          chosen={!whole}
+          filled={!whole}
+          label={`Snapshot of ${name}`}
+          text={name}
+          onPress={() => setWhole(false)}
+        />
+        <Tap
+          role="radio"
+          chosen={whole}
+          filled={whole}
+          label="Snapshot of the whole piece"
+          text="the whole piece"
+          onPress={() => setWhole(true)}
+        />
       </View>
       <NameField key={free} label="Name of the snapshot" initial={free} action="Take" onName={take} />
     </View>
@@ -73,7 +122,17 @@ function Chips({ label, choices, chosen, onChoose }: ChipsProps) {
     <View style={styles.taking}>
       <Words kind="small">{label}</Words>
       <View role="radiogroup" aria-label={label} style={styles.chips}>
-        {choices.map((choice) => <Tap key={choice.name} role="radio" chosen={choice === chosen} filled={choice === chosen} label={`${label}: ${choice.name}`} text={choice.name} onPress={() => onChoose(choice)} />)}
+        {choices.map((choice) => (
+          <Tap
+            key={choice.name}
+            role="radio"
+            chosen={choice === chosen}
+            filled={choice === chosen}
+            label={`${label}: ${choice.name}`}
+            text={choice.name}
+            onPress={() => onChoose(choice)}
+          />
+        ))}
       </View>
     </View>
   );
@@ -88,11 +147,22 @@ function Kept({ snapshot, onGo }: { readonly snapshot: Snapshot; readonly onGo: 
   return (
     <View style={[styles.row, { borderColor: tokens.line }]}>
       <View style={styles.words}>
-        <Words kind="water" numberOfLines={1}>{snapshot.name}</Words>
-        <Words kind="small" numberOfLines={1}>{`${of} · ${away === 0 ? 'stands so now' : `${away} of ${snapshot.values.length} values elsewhere`}`}</Words>
+        <Words kind="water" numberOfLines={1}>
+          {snapshot.name}
+        </Words>
+        <Words
+          kind="small"
+          numberOfLines={1}
+        >{`${of} · ${away === 0 ? 'stands so now' : `${away} of ${snapshot.values.length} values elsewhere`}`}</Words>
       </View>
       <Tap filled tone="coralInk" text="Go" label={`Go to ${snapshot.name}`} onPress={onGo} />
-      <Tap plain icon="x" tone="mute" label={`Let go of ${snapshot.name}`} onPress={() => useOpenPiece.getState().run(dropSnapshot, { id: snapshot.id })} />
+      <Tap
+        plain
+        icon="x"
+        tone="mute"
+        label={`Let go of ${snapshot.name}`}
+        onPress={() => useOpenPiece.getState().run(dropSnapshot, { id: snapshot.id })}
+      />
     </View>
   );
 }

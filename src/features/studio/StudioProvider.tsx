@@ -15,7 +15,10 @@ interface StudioState {
 }
 
 /** The studio of the open piece, or why the browser cannot give sound. */
-const useStudioStore = create<{ readonly state: StudioState | null; readonly refusal: string | null }>(() => ({ state: null, refusal: null }));
+const useStudioStore = create<{ readonly state: StudioState | null; readonly refusal: string | null }>(() => ({
+  state: null,
+  refusal: null,
+}));
 
 function openStudio(piece: Piece): () => void {
   let studio: Studio;
@@ -26,7 +29,9 @@ function openStudio(piece: Piece): () => void {
     return () => undefined;
   }
   studio.onSounds = (missing) =>
-    useStudioStore.setState(({ state }) => ({ state: { studio, soundsSeen: (state?.soundsSeen ?? 0) + 1, missing: new Map(missing) } }));
+    useStudioStore.setState(({ state }) => ({
+      state: { studio, soundsSeen: (state?.soundsSeen ?? 0) + 1, missing: new Map(missing) },
+    }));
   useStudioStore.setState({ state: { studio, soundsSeen: 0, missing: new Map() }, refusal: null });
   studio.player.prepare().catch((error: unknown) => useOpenPiece.getState().say(`No sound yet: ${String(error)}`));
   return () => {
@@ -36,7 +41,13 @@ function openStudio(piece: Piece): () => void {
 }
 
 /** Keeps a studio for the open piece; shows `without` when the browser cannot give sound. */
-export function StudioProvider({ children, without }: { readonly children: ReactNode; readonly without: (reason: string) => ReactNode }) {
+export function StudioProvider({
+  children,
+  without,
+}: {
+  readonly children: ReactNode;
+  readonly without: (reason: string) => ReactNode;
+}) {
   const id = useOpenPiece((open) => open.piece?.id ?? null);
   const { state, refusal } = useStudioStore();
   useEffect(() => {

@@ -4,11 +4,17 @@ import type { Piece, Target } from '../../core/piece/piece';
 import type { Studio } from './studio';
 
 /** Followers as they stand at this moment, whatever the beat asked for. */
-export const followedNow = (studio: Studio, piece: Piece): Followed => (modulator) => {
-  const index = piece.modulators.findIndex(({ id }) => id === modulator.id);
-  return () => studio.player.meters.turn(index);
-};
+export const followedNow =
+  (studio: Studio, piece: Piece): Followed =>
+  (modulator) => {
+    const index = piece.modulators.findIndex(({ id }) => id === modulator.id);
+    return () => studio.player.meters.turn(index);
+  };
 
 /** True when a parameter goes by the level of a track, so that its way cannot be drawn ahead. */
 export const followsSound = (piece: Piece, target: Target): boolean =>
-  piece.links.some((link) => sameTarget(link.target, target) && piece.modulators.some(({ id, kind }) => id === link.modulator && kind === 'follower'));
+  piece.links.some(
+    (link) =>
+      sameTarget(link.target, target) &&
+      piece.modulators.some(({ id, kind }) => id === link.modulator && kind === 'follower'),
+  );

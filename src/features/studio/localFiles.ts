@@ -12,7 +12,9 @@ export function chooseFile(accept: string, taken: (file: File) => void): void {
 
 /** Hands a file made here to the person. */
 export function saveFile(name: string, content: string | Uint8Array, type: string): void {
-  const url = URL.createObjectURL(new Blob([typeof content === 'string' ? content : Uint8Array.from(content)], { type }));
+  const url = URL.createObjectURL(
+    new Blob([typeof content === 'string' ? content : Uint8Array.from(content)], { type }),
+  );
   const link = document.createElement('a');
   link.href = url;
   link.download = name;

@@ -39,7 +39,10 @@ const JUMP_BEATS = 0.25;
 export class Morph {
   private way: Way | null = null;
 
-  constructor(private readonly studio: Studio, private readonly player: Player) {}
+  constructor(
+    private readonly studio: Studio,
+    private readonly player: Player,
+  ) {}
 
   private get piece(): Piece {
     return useOpenPiece.getState().piece!;
@@ -63,14 +66,22 @@ export class Morph {
     const lanes = morphLanes(this.piece, snapshot, fromBeat, overBeats, () => newId());
     const { run, say } = useOpenPiece.getState();
     if (lanes.length === 0) say(`${snapshot.name} is how it stands already.`);
-    else if (run(layMoves, { lanes, what: `Morph to ${snapshot.name}`.slice(0, 60) })) say(`${lanes.length} ${lanes.length === 1 ? 'lane goes' : 'lanes go'} to ${snapshot.name}`);
+    else if (run(layMoves, { lanes, what: `Morph to ${snapshot.name}`.slice(0, 60) }))
+      say(`${lanes.length} ${lanes.length === 1 ? 'lane goes' : 'lanes go'} to ${snapshot.name}`);
   }
 
   /** Tells the engine all goals for a sample to come. */
   private hold(goals: readonly Goal[], atSample: number): void {
     const { piece } = this;
     for (const { target, param, value } of goals) {
-      this.player.gesture({ kind: 'hold', channel: target.channel, slot: target.effect, value: valueIndex(piece, target), to: toEngineNumber(param, value, contextOf(piece)), atSample });
+      this.player.gesture({
+        kind: 'hold',
+        channel: target.channel,
+        slot: target.effect,
+        value: valueIndex(piece, target),
+        to: toEngineNumber(param, value, contextOf(piece)),
+        atSample,
+      });
     }
   }
 
@@ -81,7 +92,12 @@ export class Morph {
     const { beat } = this.studio;
     const share = way.overBeats > 0 ? (beat - way.fromBeat) / way.overBeats : beat < way.fromBeat ? -1 : 1;
     if (share >= 1 || beat < way.lastBeat - JUMP_BEATS) this.finish();
-    else if (share >= 0) for (const goal of way.goals) this.studio.touch(goal.target, fromEngineNumber(goal.param, paramAtPosition(goal.param, morphedAt(goal, share))));
+    else if (share >= 0)
+      for (const goal of way.goals)
+        this.studio.touch(
+          goal.target,
+          fromEngineNumber(goal.param, paramAtPosition(goal.param, morphedAt(goal, share))),
+        );
     way.lastBeat = beat;
   }
 
@@ -93,9 +109,18 @@ export class Morph {
     const { run, say } = useOpenPiece.getState();
     run(recallSnapshot, { id: way.snapshot.id });
     const { piece } = this;
-    for (const { target } of way.goals) this.player.gesture({ kind: 'release', channel: target.channel, slot: target.effect, value: valueIndex(piece, target), to: 0, atSample: 0 });
+    for (const { target } of way.goals)
+      this.player.gesture({
+        kind: 'release',
+        channel: target.channel,
+        slot: target.effect,
+        value: valueIndex(piece, target),
+        to: 0,
+        atSample: 0,
+      });
     const laned = way.snapshot.values.filter(({ target }) => findLane(piece, target)?.on).length;
-    if (laned > 0) say(`${way.snapshot.name}: ${laned} ${laned === 1 ? 'value follows its' : 'values follow their'} moves`);
+    if (laned > 0)
+      say(`${way.snapshot.name}: ${laned} ${laned === 1 ? 'value follows its' : 'values follow their'} moves`);
   }
 }
 

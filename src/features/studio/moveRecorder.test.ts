@@ -12,12 +12,26 @@ const RATE = 48_000;
 const LATENCY = 0.05;
 const input: Target = { channel: 't', effect: 'e', param: 'input' };
 const feedback: Target = { channel: 't', effect: 'e', param: 'feedback' };
-const track = { id: 't', name: 'T', gain: 1, pan: 0, mute: false, solo: false, sends: [], clips: [], chain: [newSlot('e', 'echo', 'neutral')] };
+const track = {
+  id: 't',
+  name: 'T',
+  gain: 1,
+  pan: 0,
+  mute: false,
+  solo: false,
+  sends: [],
+  clips: [],
+  chain: [newSlot('e', 'echo', 'neutral')],
+};
 /** 120 BPM: a beat is half a second. */
 const piece: Piece = { ...emptyPiece('p', 'P'), tempo: { bpm: 120, beatsPerBar: 4 }, tracks: [track] };
 
 const gestures: string[] = [];
-const player = { position: 0, heardAt: () => player.position - LATENCY * RATE, gesture: ({ kind, value }: { kind: string; value: number }) => void gestures.push(`${kind} ${value}`) };
+const player = {
+  position: 0,
+  heardAt: () => player.position - LATENCY * RATE,
+  gesture: ({ kind, value }: { kind: string; value: number }) => void gestures.push(`${kind} ${value}`),
+};
 let recorder: MoveRecorder;
 
 /** The moment at which a beat is heard: what is computed then is ahead by the latency. */
@@ -26,8 +40,19 @@ const lanes = (): Lane[] => useOpenPiece.getState().piece!.lanes;
 const at = (lane: Lane, beat: number): number => trackAt(laneTrack(piece, lane, paramOf(piece, lane.target)!), beat);
 
 function start(mode: RecordMode, first: Partial<Piece> = {}, beat = 0): void {
-  useOpenPiece.setState({ piece: { ...piece, ...first }, revision: 1, entries: [], cursor: 0, savedEntries: 0, cutSince: Infinity, change: 0, notice: null });
-  useSession.getState().set({ armed: true, playing: true, mode, modes: {}, seamBeats: 1 / 16, takes: {}, passes: {}, punch: null });
+  useOpenPiece.setState({
+    piece: { ...piece, ...first },
+    revision: 1,
+    entries: [],
+    cursor: 0,
+    savedEntries: 0,
+    cutSince: Infinity,
+    change: 0,
+    notice: null,
+  });
+  useSession
+    .getState()
+    .set({ armed: true, playing: true, mode, modes: {}, seamBeats: 1 / 16, takes: {}, passes: {}, punch: null });
   gestures.length = 0;
   recorder = new MoveRecorder(player as unknown as Player);
   hear(beat);
@@ -65,7 +90,9 @@ test('latch: what the hand left stands until playing stops, and a second touch g
   hear(9);
   recorder.stop();
   expect(lanes()).toHaveLength(1);
-  expect([2.5, 4.5, 5.9, 6.5, 8.9, 9.2].map((beat) => Math.round(100 * at(lanes()[0]!, beat)) / 100)).toEqual([0.4, 0.4, 0.4, 0.7, 0.7, 1]);
+  expect([2.5, 4.5, 5.9, 6.5, 8.9, 9.2].map((beat) => Math.round(100 * at(lanes()[0]!, beat)) / 100)).toEqual([
+    0.4, 0.4, 0.4, 0.7, 0.7, 1,
+  ]);
   expect(gestures.filter((gesture) => gesture.startsWith('release'))).toHaveLength(1);
 });
 
@@ -93,7 +120,10 @@ test('passes of a loop are kept apart, oldest first', () => {
     recorder.letGo(input);
   }
   const passes = useSession.getState().passes[lanes()[0]!.id]!;
-  expect(passes.map(({ readings, before }) => [readings[9]!.position, before === null])).toEqual([[0.2, true], [0.6, false]]);
+  expect(passes.map(({ readings, before }) => [readings[9]!.position, before === null])).toEqual([
+    [0.2, true],
+    [0.6, false],
+  ]);
 });
 
 test('several rails that end together are one undo', () => {
@@ -113,7 +143,16 @@ test('several rails that end together are one undo', () => {
 });
 
 test('write: every lane of the channel is written anew from where playing begins, then the mode is touch', () => {
-  const old: Lane = { id: 'old', target: input, unit: 'own', on: true, points: [{ beat: 0, value: 0.2, shape: 'line', bend: 0 }, { beat: 8, value: 0.6, shape: 'line', bend: 0 }] };
+  const old: Lane = {
+    id: 'old',
+    target: input,
+    unit: 'own',
+    on: true,
+    points: [
+      { beat: 0, value: 0.2, shape: 'line', bend: 0 },
+      { beat: 8, value: 0.6, shape: 'line', bend: 0 },
+    ],
+  };
   start('write', { lanes: [old] }, 2);
   hear(6);
   recorder.stop();
@@ -171,5 +210,6 @@ test('the last pass can be thinned again: fewer points, never further off than a
   const take = useSession.getState().takes[fine!.id]!;
   const coarse = thinnedAgain(useOpenPiece.getState().piece!, take, 0.05, 1 / 16)!;
   expect(coarse.points.length).toBeLessThan(0.7 * fine!.points.length);
-  for (const { beat, position } of take.readings) expect(Math.abs(at(coarse, beat) - position)).toBeLessThanOrEqual(0.05 + 1e-6);
+  for (const { beat, position } of take.readings)
+    expect(Math.abs(at(coarse, beat) - position)).toBeLessThanOrEqual(0.05 + 1e-6);
 });

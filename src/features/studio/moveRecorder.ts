@@ -53,7 +53,15 @@ export class MoveRecorder {
     this.lastBeat = beat;
     for (const lane of piece.lanes) {
       const param = paramOf(piece, lane.target);
-      if (!param || !lane.on || param === TEMPO || isWaiting(piece, lane.target) || !this.on(lane.target.channel) || modeOf(useSession.getState(), lane.target.channel) !== 'write') continue;
+      if (
+        !param ||
+        !lane.on ||
+        param === TEMPO ||
+        isWaiting(piece, lane.target) ||
+        !this.on(lane.target.channel) ||
+        modeOf(useSession.getState(), lane.target.channel) !== 'write'
+      )
+        continue;
       const position = trackAt(laneTrack(piece, lane, param), beat);
       this.passes.set(keyOf(lane.target), { target: lane.target, readings: [{ beat, position }], latched: true });
       this.gesture('hold', lane.target, paramAtPosition(param, position));
@@ -96,13 +104,19 @@ export class MoveRecorder {
   follow(): void {
     const { beat } = this;
     const back = this.lastBeat - JUMP_BEATS;
-    // What is heard is an estimate, which may fall back under load; what is computed falls back only where playing does.
+    // What is heard is an estimate, which may fall back under load; what is computed falls back only where playing
+    // does.
     const jumped = beat < back && heardBeat(this.piece, this.player.position) < back;
     if (jumped && this.passes.size > 0) {
       const open = [...this.passes.values()];
       this.finish(open, this.lastBeat, false);
       for (const { target, readings, latched } of open) {
-        if (latched) this.passes.set(keyOf(target), { target, readings: [{ beat, position: readings[readings.length - 1]!.position }], latched });
+        if (latched)
+          this.passes.set(keyOf(target), {
+            target,
+            readings: [{ beat, position: readings[readings.length - 1]!.position }],
+            latched,
+          });
       }
     }
     this.lastBeat = jumped ? beat : Math.max(beat, this.lastBeat);
@@ -112,11 +126,17 @@ export class MoveRecorder {
   stop(): void {
     this.finish([...this.passes.values()], this.beat);
     const { mode, modes, set } = useSession.getState();
-    const after = Object.fromEntries(Object.entries(modes).map(([channel, own]) => [channel, own === 'write' ? 'touch' : own]));
+    const after = Object.fromEntries(
+      Object.entries(modes).map(([channel, own]) => [channel, own === 'write' ? 'touch' : own]),
+    );
     set({ mode: mode === 'write' ? 'touch' : mode, modes: after });
   }
 
-  /** Lays passes down as one edit. @param until where those that go on by themselves end  @param release whether the engine goes back to its lanes */
+  /**
+   * Lays passes down as one edit.
+   * @param until where those that go on by themselves end
+   * @param release whether the engine goes back to its lanes
+   */
   private finish(passes: readonly Pass[], until = this.beat, release = true): void {
     const takes = passes.flatMap((pass) => this.take(pass, until));
     for (const { target, latched } of passes) {
@@ -126,16 +146,25 @@ export class MoveRecorder {
     if (takes.length === 0) return;
     const { run, say } = useOpenPiece.getState();
     const lanes = takes.map(({ lane }) => lane);
-    const done = lanes.length === 1 ? run(recordMove, { lane: lanes[0]!, how: 'ride' }) : run(layMoves, { lanes, what: 'Record' });
+    const done =
+      lanes.length === 1 ? run(recordMove, { lane: lanes[0]!, how: 'ride' }) : run(layMoves, { lanes, what: 'Record' });
     if (!done) return;
     const { set, takes: known, passes: before } = useSession.getState();
-    const kept = takes.map((take) => [take.lane.id, { ...take, lane: findLane(this.piece, take.lane.target) ?? take.lane }] as const);
+    const kept = takes.map(
+      (take) => [take.lane.id, { ...take, lane: findLane(this.piece, take.lane.target) ?? take.lane }] as const,
+    );
     // A value set in one go is no take to choose among.
-    const passed = kept.filter(([, { readings }]) => readings.length > 0).map(([id, take]) => [id, [...(before[id] ?? []), take].slice(-MOST_PASSES)] as const);
+    const passed = kept
+      .filter(([, { readings }]) => readings.length > 0)
+      .map(([id, take]) => [id, [...(before[id] ?? []), take].slice(-MOST_PASSES)] as const);
     set({ takes: { ...known, ...Object.fromEntries(kept) }, passes: { ...before, ...Object.fromEntries(passed) } });
     const readings = takes.reduce((sum, take) => sum + take.readings.length, 0);
     const points = lanes.reduce((sum, { points: { length } }) => sum + length, 0);
-    say(lanes.length === 1 ? `Move recorded: ${readings} readings, ${points} points` : `${lanes.length} moves recorded: ${readings} readings, ${points} points`);
+    say(
+      lanes.length === 1
+        ? `Move recorded: ${readings} readings, ${points} points`
+        : `${lanes.length} moves recorded: ${readings} readings, ${points} points`,
+    );
   }
 
   private take({ target, readings, latched }: Pass, until: number): Take[] {
@@ -147,19 +176,36 @@ export class MoveRecorder {
     if (all.length === 0) return [];
     const id = newId();
     const single = all.length === 1;
-    const lane = single ? laneFromStep(piece, target, all[0]!.beat, all[0]!.position, id) : laneFromPass(piece, target, all, id, { tolerance: TOLERANCE, seamBeats: useSession.getState().seamBeats });
-    return lane ? [{ lane, before: findLane(piece, target) ?? null, readings: single ? [] : all, tolerance: TOLERANCE }] : [];
+    const lane = single
+      ? laneFromStep(piece, target, all[0]!.beat, all[0]!.position, id)
+      : laneFromPass(piece, target, all, id, { tolerance: TOLERANCE, seamBeats: useSession.getState().seamBeats });
+    return lane
+      ? [{ lane, before: findLane(piece, target) ?? null, readings: single ? [] : all, tolerance: TOLERANCE }]
+      : [];
   }
 
   private gesture(kind: 'hold' | 'release', target: Target, to: number): void {
-    this.player.gesture({ kind, channel: target.channel, slot: target.effect, value: valueIndex(this.piece, target), to, atSample: 0 });
+    this.player.gesture({
+      kind,
+      channel: target.channel,
+      slot: target.effect,
+      value: valueIndex(this.piece, target),
+      to,
+      atSample: 0,
+    });
   }
 }
 
 /** The take's lane, thinned to another tolerance, as it would stand over what was there before. */
 export function thinnedAgain(piece: Piece, take: Take, tolerance: number, seamBeats: number): Lane | null {
   const others = piece.lanes.filter(({ id }) => id !== take.lane.id);
-  return laneFromPass({ ...piece, lanes: take.before ? [...others, take.before] : others }, take.lane.target, take.readings, take.lane.id, { tolerance, seamBeats });
+  return laneFromPass(
+    { ...piece, lanes: take.before ? [...others, take.before] : others },
+    take.lane.target,
+    take.readings,
+    take.lane.id,
+    { tolerance, seamBeats },
+  );
 }
 
 const keyOf = (target: Target): string => `${target.channel}/${target.effect ?? ''}/${target.param}`;

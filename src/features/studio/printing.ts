@@ -29,7 +29,11 @@ interface Printing {
 export const usePrinting = create<Printing>((set) => ({
   works: [],
   set: (work) =>
-    set(({ works }) => ({ works: works.some((other) => other.id === work.id) ? works.map((other) => (other.id === work.id ? work : other)) : [...works, work] })),
+    set(({ works }) => ({
+      works: works.some((other) => other.id === work.id)
+        ? works.map((other) => (other.id === work.id ? work : other))
+        : [...works, work],
+    })),
   drop: (id) => set(({ works }) => ({ works: works.filter((work) => work.id !== id) })),
 }));
 
@@ -46,9 +50,16 @@ const PART_NAMES = { mix: '', wet: ' wet', dry: '' } as const;
 function nameOf(piece: Piece, order: PrintOrder): string {
   const clip = order.clip ? findClip(piece, order.clip)?.clip.name : undefined;
   const where = order.channel === MAIN ? piece.name : channelName(piece, order.channel);
-  const what = order.hits ? `${order.hits.length} ${order.hits.length === 1 ? 'hit' : 'hits'} of ${clip ?? where}` : (clip ?? where);
-  const effects = chainOf(piece, order.channel).filter((slot) => (order.effects ? order.effects.includes(slot.id) : slot.on)).map((slot) => effectOf(slot.effect).name);
-  return `${what} · ${(order.part === 'dry' ? '' : effects.join(', ')) || (order.channel === MAIN ? 'mix' : 'dry')}${PART_NAMES[order.part]}`.slice(0, 120);
+  const what = order.hits
+    ? `${order.hits.length} ${order.hits.length === 1 ? 'hit' : 'hits'} of ${clip ?? where}`
+    : (clip ?? where);
+  const effects = chainOf(piece, order.channel)
+    .filter((slot) => (order.effects ? order.effects.includes(slot.id) : slot.on))
+    .map((slot) => effectOf(slot.effect).name);
+  return `${what} · ${(order.part === 'dry' ? '' : effects.join(', ')) || (order.channel === MAIN ? 'mix' : 'dry')}${PART_NAMES[order.part]}`.slice(
+    0,
+    120,
+  );
 }
 
 /** Starts a print in the background; it lands on the Shelf. @param again the print that it takes the place of */
@@ -58,7 +69,8 @@ export async function print(studio: Studio, order: PrintOrder, again: Print | nu
   const name = again?.name ?? nameOf(piece, order);
   if (runs.has(id)) return;
   const { set, drop } = usePrinting.getState();
-  const work = (state: PrintWork['state'], share: number, message: string | null = null): void => set({ id, name, share, state, message });
+  const work = (state: PrintWork['state'], share: number, message: string | null = null): void =>
+    set({ id, name, share, state, message });
   work('printing', 0);
   const run = startPrint(planPrint(piece, order), [...studio.sounds.values()], (share) => work('printing', share));
   runs.set(id, run);
@@ -78,25 +90,58 @@ export async function print(studio: Studio, order: PrintOrder, again: Print | nu
   }
 }
 
-async function storePrint({ id, name, renews }: { readonly id: string; readonly name: string; readonly renews: boolean }, piece: Piece, order: PrintOrder, printed: Printed, work: (state: PrintWork['state'], share: number, message?: string | null) => void): Promise<void> {
+async function storePrint(
+  { id, name, renews }: { readonly id: string; readonly name: string; readonly renews: boolean },
+  piece: Piece,
+  order: PrintOrder,
+  printed: Printed,
+  work: (state: PrintWork['state'], share: number, message?: string | null) => void,
+): Promise<void> {
   work('storing', 1);
   const { sampleRate } = piece;
   const bytes = writeWav({ sampleRate, channels: [printed.left, printed.right] }, '32f');
   try {
     const { hash, ...sound } = await uploadSound(new Blob([bytes as Uint8Array<ArrayBuffer>]), name);
     const made: Print = {
-      id, name, sound: hash, startSample: planPrint(piece, order).fromSample, sampleRate, madeAt: new Date().toISOString(),
+      id,
+      name,
+      sound: hash,
+      startSample: planPrint(piece, order).fromSample,
+      sampleRate,
+      madeAt: new Date().toISOString(),
       from: {
-        channel: order.channel, channelName: channelName(piece, order.channel), clip: order.clip, fromBeat: order.fromBeat, toBeat: order.toBeat, part: order.part,
-        tail: order.untilBeat !== undefined ? 'to the next hit' : order.tailBars === null ? 'until silent' : `${order.tailBars} ${order.tailBars === 1 ? 'bar' : 'bars'}`, bpm: piece.tempo.bpm, order,
+        channel: order.channel,
+        channelName: channelName(piece, order.channel),
+        clip: order.clip,
+        fromBeat: order.fromBeat,
+        toBeat: order.toBeat,
+        part: order.part,
+        tail:
+          order.untilBeat !== undefined
+            ? 'to the next hit'
+            : order.tailBars === null
+              ? 'until silent'
+              : `${order.tailBars} ${order.tailBars === 1 ? 'bar' : 'bars'}`,
+        bpm: piece.tempo.bpm,
+        order,
       },
     };
     const { run } = useOpenPiece.getState();
     const place = order.goes && { clip: newId(), track: newId(), instead: order.goes === 'instead' };
-    const laid = renews ? run(renewPrint, { print: made, sound }) : run(addPrint, { print: made, sound, ...(place ? { place } : {}) });
+    const laid = renews
+      ? run(renewPrint, { print: made, sound })
+      : run(addPrint, { print: made, sound, ...(place ? { place } : {}) });
     if (!laid) throw new Error('The piece did not take it.');
     const where = order.goes ? `on the Shelf and on “${printsTrackName(piece, made)}”` : 'on the Shelf';
-    useOpenPiece.getState().say(printed.cutShort ? `${name} is ${where}. Its tail had not died away after two minutes and was cut there.` : renews ? `${name} is made again; where it was placed, it follows.` : `${name} is ${where}.`);
+    useOpenPiece
+      .getState()
+      .say(
+        printed.cutShort
+          ? `${name} is ${where}. Its tail had not died away after two minutes and was cut there.`
+          : renews
+            ? `${name} is made again; where it was placed, it follows.`
+            : `${name} is ${where}.`,
+      );
     unsent.delete(id);
     usePrinting.getState().drop(id);
   } catch (error) {

@@ -19,7 +19,10 @@ import { Morph } from './morph';
 import { MoveRecorder } from './moveRecorder';
 import { valueIndex } from './target';
 
-/** Joins the open piece to the sound: every change becomes a plan, every touch a gesture; what is recorded is the recorder's. */
+/**
+ * Joins the open piece to the sound: every change becomes a plan, every touch a gesture; what is recorded is the
+ * recorder's.
+ */
 export class Studio {
   readonly player: Player;
   readonly sounds = new Map<string, LoadedSound>();
@@ -40,11 +43,18 @@ export class Studio {
     this.library = new SoundLibrary(piece.sampleRate);
     this.take(piece);
     this.stopWatching = useOpenPiece.subscribe((now, before) => {
-      if (now.piece && now.piece !== before.piece && now.piece.id === piece.id) this.change(before.piece ?? now.piece, now.piece);
+      if (now.piece && now.piece !== before.piece && now.piece.id === piece.id)
+        this.change(before.piece ?? now.piece, now.piece);
     });
     this.stopListening = useSession.subscribe((now, before) => {
       if (now.audition !== before.audition) this.tellPlan(this.piece);
-      if (now.comparing !== before.comparing || now.judged !== before.judged || now.hear !== before.hear || now.matched !== before.matched) this.listen();
+      if (
+        now.comparing !== before.comparing ||
+        now.judged !== before.judged ||
+        now.hear !== before.hear ||
+        now.matched !== before.matched
+      )
+        this.listen();
     });
   }
 
@@ -65,7 +75,9 @@ export class Studio {
   /** The piece as it is, or with what is on audition in its place. */
   private tellPlan(piece: Piece): void {
     const { audition } = useSession.getState();
-    this.player.setPlan(compilePlan(audition ? withChain(piece, audition.channel, audition.chain, audition.gainDb) : piece));
+    this.player.setPlan(
+      compilePlan(audition ? withChain(piece, audition.channel, audition.chain, audition.gainDb) : piece),
+    );
   }
 
   private async fetch(hash: string): Promise<void> {
@@ -139,7 +151,10 @@ export class Studio {
     }
   }
 
-  /** What is heard for comparing, as the session has it: all of the piece untreated while held, else the open effect as chosen. */
+  /**
+   * What is heard for comparing, as the session has it: all of the piece untreated while held, else the open effect as
+   * chosen.
+   */
   private listen(): void {
     const { comparing, judged, hear, matched } = useSession.getState();
     if (comparing) this.player.listen({ channel: null, slot: null, hear: 'dry', matched: false });
@@ -160,7 +175,14 @@ export class Studio {
     const param = paramOf(piece, target);
     if (!param) return;
     const to = toEngineNumber(param, value, contextOf(piece));
-    this.player.gesture({ kind: 'hold', channel: target.channel, slot: target.effect, value: valueIndex(piece, target), to, atSample: 0 });
+    this.player.gesture({
+      kind: 'hold',
+      channel: target.channel,
+      slot: target.effect,
+      value: valueIndex(piece, target),
+      to,
+      atSample: 0,
+    });
     if (this.recorder.on(target.channel)) this.recorder.read(target, paramPosition(param, to));
   }
 
@@ -172,7 +194,14 @@ export class Studio {
       this.touch(target, value);
       if (this.recorder.letGo(target)) return;
     } else this.setBase(target, value);
-    this.player.gesture({ kind: 'release', channel: target.channel, slot: target.effect, value: valueIndex(this.piece, target), to: 0, atSample: 0 });
+    this.player.gesture({
+      kind: 'release',
+      channel: target.channel,
+      slot: target.effect,
+      value: valueIndex(this.piece, target),
+      to: 0,
+      atSample: 0,
+    });
   }
 
   /** What was held for a moment goes back to where it stood; armed and playing, the moment is a move. */
@@ -182,11 +211,18 @@ export class Studio {
     if (!param) return;
     this.recorder.end(target);
     const gesture = { channel: target.channel, slot: target.effect, value: valueIndex(piece, target), atSample: 0 };
-    this.player.gesture({ ...gesture, kind: 'hold', to: toEngineNumber(param, baseValue(piece, target) ?? param.initial, contextOf(piece)) });
+    this.player.gesture({
+      ...gesture,
+      kind: 'hold',
+      to: toEngineNumber(param, baseValue(piece, target) ?? param.initial, contextOf(piece)),
+    });
     this.player.gesture({ ...gesture, kind: 'release', to: 0 });
   }
 
-  /** A hand let go of several parameters of one effect at once: one edit, so one undo, unless they are recorded as moves. */
+  /**
+   * A hand let go of several parameters of one effect at once: one edit, so one undo, unless they are recorded as
+   * moves.
+   */
   releaseTogether(channel: string, effect: string, values: Readonly<Record<string, ParamValue>>): void {
     const targets = Object.keys(values).map((param): Target => ({ channel, effect, param }));
     if (this.recorder.on(channel)) {
@@ -194,17 +230,30 @@ export class Studio {
       return;
     }
     useOpenPiece.getState().run(setParams, { channel, slot: effect, values });
-    for (const target of targets) this.player.gesture({ kind: 'release', channel, slot: effect, value: valueIndex(this.piece, target), to: 0, atSample: 0 });
+    for (const target of targets)
+      this.player.gesture({
+        kind: 'release',
+        channel,
+        slot: effect,
+        value: valueIndex(this.piece, target),
+        to: 0,
+        atSample: 0,
+      });
   }
 
   private setBase(target: Target, value: ParamValue): void {
     const { run } = useOpenPiece.getState();
-    if (target.effect !== null && target.param === ON_PARAM) run(setEffectOn, { channel: target.channel, slot: target.effect, on: value === true });
-    else if (target.effect !== null) run(setParams, { channel: target.channel, slot: target.effect, values: { [target.param]: value } });
-    else if (typeof value === 'number' && macroOf(this.piece, target.param)) run(setModulator, { modulator: macroOf(this.piece, target.param)!.id, change: { level: value } });
-    else if (typeof value === 'number' && sendOf(target.param) !== undefined) run(setSend, { channel: target.channel, to: sendOf(target.param)!, level: value });
+    if (target.effect !== null && target.param === ON_PARAM)
+      run(setEffectOn, { channel: target.channel, slot: target.effect, on: value === true });
+    else if (target.effect !== null)
+      run(setParams, { channel: target.channel, slot: target.effect, values: { [target.param]: value } });
+    else if (typeof value === 'number' && macroOf(this.piece, target.param))
+      run(setModulator, { modulator: macroOf(this.piece, target.param)!.id, change: { level: value } });
+    else if (typeof value === 'number' && sendOf(target.param) !== undefined)
+      run(setSend, { channel: target.channel, to: sendOf(target.param)!, level: value });
     else if (typeof value === 'boolean') run(setSwitch, { track: target.channel, which: 'mute', on: value });
-    else if (typeof value === 'number') run(setChannelParam, { channel: target.channel, param: target.param === 'pan' ? 'pan' : 'gain', value });
+    else if (typeof value === 'number')
+      run(setChannelParam, { channel: target.channel, param: target.param === 'pan' ? 'pan' : 'gain', value });
   }
 
   clipPrint(clip: string, part: PrintOrder['part'], tailBars: number | null): PrintOrder | null {

@@ -6,10 +6,16 @@ import { macroParam, type Piece, type Target } from '../../core/piece/piece';
 
 /** Index of a target's parameter in the row of values that travels to the engine. */
 export function valueIndex(piece: Piece, target: Target): number {
-  if (target.effect === null) return channelValueIndex(target.param, findChannel(piece, target.channel)?.sends ?? [], macrosOf(piece).map(({ id }) => macroParam(id)));
+  if (target.effect === null)
+    return channelValueIndex(
+      target.param,
+      findChannel(piece, target.channel)?.sends ?? [],
+      macrosOf(piece).map(({ id }) => macroParam(id)),
+    );
   const slot = findSlot(piece, target.channel, target.effect);
   return slot ? slotValueIndex(slot.effect, target.param) : -1;
 }
 
 /** Where in the piece a heard sample lies, in beats. */
-export const heardBeat = (piece: Piece, sample: number): number => Math.max(0, samplesToBeats(sample, tempoOf(piece), piece.sampleRate));
+export const heardBeat = (piece: Piece, sample: number): number =>
+  Math.max(0, samplesToBeats(sample, tempoOf(piece), piece.sampleRate));

@@ -1,7 +1,20 @@
 import { effectOf } from '../../core/effects/catalogue';
 import type { Param } from '../../core/params/param';
 import { chainOf, channelName, findChannel, macrosOf, slotsIn } from '../../core/piece/find';
-import { channelParams, EFFECT_ON, MACRO_LEVEL, macroParam, MAIN, ON_PARAM, SEND_LEVEL, sendParam, TEMPO, TEMPO_PARAM, type Piece, type Target } from '../../core/piece/piece';
+import {
+  channelParams,
+  EFFECT_ON,
+  MACRO_LEVEL,
+  macroParam,
+  MAIN,
+  ON_PARAM,
+  SEND_LEVEL,
+  sendParam,
+  TEMPO,
+  TEMPO_PARAM,
+  type Piece,
+  type Target,
+} from '../../core/piece/piece';
 
 export interface TargetChoice {
   readonly target: Target;
@@ -14,17 +27,51 @@ export interface TargetFamily {
 }
 
 /** Everything of a channel that can be moved by itself, by effect; what `free` says no to is left out. */
-export function targetsOf(piece: Piece, channel: string, free: (target: Target, param: Param) => boolean): TargetFamily[] {
-  const only = (choices: readonly TargetChoice[]): TargetChoice[] => choices.filter(({ target, param }) => free(target, param));
+export function targetsOf(
+  piece: Piece,
+  channel: string,
+  free: (target: Target, param: Param) => boolean,
+): TargetFamily[] {
+  const only = (choices: readonly TargetChoice[]): TargetChoice[] =>
+    choices.filter(({ target, param }) => free(target, param));
   const own = Object.entries(channelParams).filter(([id]) => channel !== MAIN || id === 'gain');
   return [
     ...slotsIn(chainOf(piece, channel)).map((slot) => ({
       title: effectOf(slot.effect).name,
-      choices: only([...Object.entries(effectOf(slot.effect).params), [ON_PARAM, EFFECT_ON] as const].map(([param, about]) => ({ target: { channel, effect: slot.id, param }, param: about }))),
+      choices: only(
+        [...Object.entries(effectOf(slot.effect).params), [ON_PARAM, EFFECT_ON] as const].map(([param, about]) => ({
+          target: { channel, effect: slot.id, param },
+          param: about,
+        })),
+      ),
     })),
-    { title: 'Sends', choices: only((findChannel(piece, channel)?.sends ?? []).map((send) => ({ target: { channel, effect: null, param: sendParam(send.to) }, param: { ...SEND_LEVEL, label: `Send to ${channelName(piece, send.to)}` } }))) },
-    { title: 'Macros', choices: only(channel === MAIN ? macrosOf(piece).map(({ id, name }) => ({ target: { channel, effect: null, param: macroParam(id) }, param: { ...MACRO_LEVEL, label: name } })) : []) },
-    { title: 'Piece', choices: only(channel === MAIN ? [{ target: { channel, effect: null, param: TEMPO_PARAM }, param: TEMPO }] : []) },
-    { title: 'Channel', choices: only(own.map(([param, about]) => ({ target: { channel, effect: null, param }, param: about }))) },
+    {
+      title: 'Sends',
+      choices: only(
+        (findChannel(piece, channel)?.sends ?? []).map((send) => ({
+          target: { channel, effect: null, param: sendParam(send.to) },
+          param: { ...SEND_LEVEL, label: `Send to ${channelName(piece, send.to)}` },
+        })),
+      ),
+    },
+    {
+      title: 'Macros',
+      choices: only(
+        channel === MAIN
+          ? macrosOf(piece).map(({ id, name }) => ({
+              target: { channel, effect: null, param: macroParam(id) },
+              param: { ...MACRO_LEVEL, label: name },
+            }))
+          : [],
+      ),
+    },
+    {
+      title: 'Piece',
+      choices: only(channel === MAIN ? [{ target: { channel, effect: null, param: TEMPO_PARAM }, param: TEMPO }] : []),
+    },
+    {
+      title: 'Channel',
+      choices: only(own.map(([param, about]) => ({ target: { channel, effect: null, param }, param: about }))),
+    },
   ].filter((family) => family.choices.length > 0);
 }

@@ -36,14 +36,27 @@ export function HitStrip({ hits, chosen, verb = 'Throw', onToggle }: HitStripPro
             chosen={on}
             label={`${verb} the hit at bar ${bar}, beat ${(hit.beat - (bar - 1) * piece.tempo.beatsPerBar + 1).toFixed(2)}, ${Math.round(hit.strength * 100)} % loud`}
             onPress={() => onToggle(i)}
-            style={[styles.hit, newBar && { borderLeftWidth: 1, borderColor: tokens.line }, on && { backgroundColor: tokens.coralSoft }]}
+            style={[
+              styles.hit,
+              newBar && { borderLeftWidth: 1, borderColor: tokens.line },
+              on && { backgroundColor: tokens.coralSoft },
+            ]}
           >
             <View style={styles.column}>
-              <Words kind="small" tone="coralInk" style={styles.mark}>{on ? '∿' : ' '}</Words>
+              <Words kind="small" tone="coralInk" style={styles.mark}>
+                {on ? '∿' : ' '}
+              </Words>
               <View style={styles.posts}>
-                <View style={[styles.post, { height: Math.max(4, hit.strength * TALLEST), backgroundColor: on ? tokens.coral : tokens.sand }]} />
+                <View
+                  style={[
+                    styles.post,
+                    { height: Math.max(4, hit.strength * TALLEST), backgroundColor: on ? tokens.coral : tokens.sand },
+                  ]}
+                />
               </View>
-              <Words kind="small" tone={on ? 'coralInk' : 'mute'} style={styles.place}>{place}</Words>
+              <Words kind="small" tone={on ? 'coralInk' : 'mute'} style={styles.place}>
+                {place}
+              </Words>
             </View>
           </Tap>
         );

@@ -11,7 +11,12 @@ export function ThrowButton({ channel }: { readonly channel: string }) {
   if (!findChannel(piece, channel)) return null;
   return (
     <>
-      <Tap text="Throws" label={`Throws of ${channelName(piece, channel)}`} tone="coralInk" onPress={() => setOpen(true)} />
+      <Tap
+        text="Throws"
+        label={`Throws of ${channelName(piece, channel)}`}
+        tone="coralInk"
+        onPress={() => setOpen(true)}
+      />
       {open ? <ThrowSheet channel={channel} onClose={() => setOpen(false)} /> : null}
     </>
   );

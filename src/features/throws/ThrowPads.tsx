@@ -19,8 +19,18 @@ export function ThrowPads({ channel, returns }: ThrowPadsProps) {
   const { armed, playing } = useSession();
   return (
     <View style={styles.pads}>
-      <Words kind="small">{armed && playing ? 'Hold a pad: what you throw is recorded.' : armed ? 'Armed: play, then hold a pad.' : 'Hold a pad while it plays. Press moves first to record what you throw.'}</Words>
-      <View style={styles.row}>{returns.map((made) => <Pad key={made.id} channel={channel} made={made} />)}</View>
+      <Words kind="small">
+        {armed && playing
+          ? 'Hold a pad: what you throw is recorded.'
+          : armed
+            ? 'Armed: play, then hold a pad.'
+            : 'Hold a pad while it plays. Press moves first to record what you throw.'}
+      </Words>
+      <View style={styles.row}>
+        {returns.map((made) => (
+          <Pad key={made.id} channel={channel} made={made} />
+        ))}
+      </View>
     </View>
   );
 }
@@ -33,7 +43,11 @@ function Pad({ channel, made }: { readonly channel: string; readonly made: Retur
   const target: Target = { channel, effect: null, param: sendParam(made.id) };
   const hold = (): void => {
     if (held.current) return;
-    if (!findChannel(piece, channel)?.sends.some(({ to }) => to === made.id) && !useOpenPiece.getState().run(setSend, { channel, to: made.id, level: 0 })) return;
+    if (
+      !findChannel(piece, channel)?.sends.some(({ to }) => to === made.id) &&
+      !useOpenPiece.getState().run(setSend, { channel, to: made.id, level: 0 })
+    )
+      return;
     held.current = true;
     studio.touch(target, 1);
   };
@@ -47,9 +61,16 @@ function Pad({ channel, made }: { readonly channel: string; readonly made: Retur
       aria-label={`Hold to throw into ${made.name}`}
       onPressIn={hold}
       onPressOut={letGo}
-      style={({ pressed }) => [styles.pad, { borderColor: tokens.coral, backgroundColor: pressed ? tokens.coralInk : tokens.coralSoft }]}
+      style={({ pressed }) => [
+        styles.pad,
+        { borderColor: tokens.coral, backgroundColor: pressed ? tokens.coralInk : tokens.coralSoft },
+      ]}
     >
-      {({ pressed }) => <Words kind="water" style={{ color: pressed ? tokens.paper : tokens.coralInk }}>{made.name}</Words>}
+      {({ pressed }) => (
+        <Words kind="water" style={{ color: pressed ? tokens.paper : tokens.coralInk }}>
+          {made.name}
+        </Words>
+      )}
     </Pressable>
   );
 }
@@ -57,5 +78,14 @@ function Pad({ channel, made }: { readonly channel: string; readonly made: Retur
 const styles = StyleSheet.create({
   pads: { marginTop: 6, gap: 10, paddingBottom: 6 },
   row: { flexDirection: 'row', flexWrap: 'wrap', gap: 10 },
-  pad: { flexGrow: 1, minWidth: 130, height: 120, borderWidth: 2, borderRadius: 18, alignItems: 'center', justifyContent: 'center', userSelect: 'none' },
+  pad: {
+    flexGrow: 1,
+    minWidth: 130,
+    height: 120,
+    borderWidth: 2,
+    borderRadius: 18,
+    alignItems: 'center',
+    justifyContent: 'center',
+    userSelect: 'none',
+  },
 });

@@ -14,9 +14,25 @@ import { usePiece } from '../studio/StudioProvider';
 /** Opens a 64th before the hit, so that its very beginning is in, and shuts an eighth after. */
 export const START: ThrowSettings = { leadBeats: 1 / 16, lengthBeats: 0.5, amount: 1, shape: 'open' };
 
-const SHAPES = [['open', 'open, shut'], ['swell', 'swell'], ['fall', 'fall']] as const;
-const LEAD = time({ label: 'Opens before', group: 'Throw', hint: 'How long before the hit the send opens.', min: 0.1, max: 1000 });
-const LENGTH = time({ label: 'Shuts after', group: 'Throw', hint: 'How long after the hit the send shuts.', min: 5, max: 8000 });
+const SHAPES = [
+  ['open', 'open, shut'],
+  ['swell', 'swell'],
+  ['fall', 'fall'],
+] as const;
+const LEAD = time({
+  label: 'Opens before',
+  group: 'Throw',
+  hint: 'How long before the hit the send opens.',
+  min: 0.1,
+  max: 1000,
+});
+const LENGTH = time({
+  label: 'Shuts after',
+  group: 'Throw',
+  hint: 'How long after the hit the send shuts.',
+  min: 5,
+  max: 8000,
+});
 const AMOUNT = { ...SEND_LEVEL, label: 'Send while open', hint: 'How much goes to the return while it is open.' };
 
 interface ThrowShapeProps {
@@ -28,19 +44,48 @@ interface ThrowShapeProps {
 export function ThrowShape({ settings, onChange }: ThrowShapeProps) {
   const piece = usePiece();
   const context = contextOf(piece);
-  const inBeats = (param: typeof LEAD, value: ParamValue): number => toEngineNumber(param, value, context) / beatsToMs(1, context);
+  const inBeats = (param: typeof LEAD, value: ParamValue): number =>
+    toEngineNumber(param, value, context) / beatsToMs(1, context);
   const ms = (beats: number): number => beatsToMs(beats, context);
   return (
     <View>
       <View role="radiogroup" aria-label="Shape of a throw" style={styles.shapes}>
         {SHAPES.map(([id, name]) => (
-          <Tap key={id} role="radio" chosen={settings.shape === id} tone="coralInk" label={`Shape: ${name}`} text={name} onPress={() => onChange({ ...settings, shape: id })} />
+          <Tap
+            key={id}
+            role="radio"
+            chosen={settings.shape === id}
+            tone="coralInk"
+            label={`Shape: ${name}`}
+            text={name}
+            onPress={() => onChange({ ...settings, shape: id })}
+          />
         ))}
         <Drawing settings={settings} />
       </View>
-      <Rail param={LEAD} value={ms(settings.leadBeats)} context={context} look="plain" onTouch={() => undefined} onSet={(value) => onChange({ ...settings, leadBeats: inBeats(LEAD, value) })} />
-      <Rail param={LENGTH} value={ms(settings.lengthBeats)} context={context} look="plain" onTouch={() => undefined} onSet={(value) => onChange({ ...settings, lengthBeats: inBeats(LENGTH, value) })} />
-      <Rail param={AMOUNT} value={settings.amount} context={context} onTouch={() => undefined} onSet={(value) => onChange({ ...settings, amount: toEngineNumber(AMOUNT, value, context) })} />
+      <Rail
+        param={LEAD}
+        value={ms(settings.leadBeats)}
+        context={context}
+        look="plain"
+        onTouch={() => undefined}
+        onSet={(value) => onChange({ ...settings, leadBeats: inBeats(LEAD, value) })}
+      />
+      <Rail
+        param={LENGTH}
+        value={ms(settings.lengthBeats)}
+        context={context}
+        look="plain"
+        onTouch={() => undefined}
+        onSet={(value) => onChange({ ...settings, lengthBeats: inBeats(LENGTH, value) })}
+      />
+      <Rail
+        param={AMOUNT}
+        value={settings.amount}
+        context={context}
+        onTouch={() => undefined}
+        onSet={(value) => onChange({ ...settings, amount: toEngineNumber(AMOUNT, value, context) })}
+      />
     </View>
   );
 }

@@ -45,13 +45,39 @@ export function ThrowSheet({ channel, onClose }: { readonly channel: string; rea
         ) : (
           <>
             <View role="tablist" style={styles.chips}>
-              <Tap role="tab" chosen={way === 'picked'} tone="coralInk" label="Picked hits" text="picked hits" onPress={() => setWay('picked')} />
-              <Tap role="tab" chosen={way === 'hand'} tone="coralInk" label="By hand" text="by hand" onPress={() => setWay('hand')} />
+              <Tap
+                role="tab"
+                chosen={way === 'picked'}
+                tone="coralInk"
+                label="Picked hits"
+                text="picked hits"
+                onPress={() => setWay('picked')}
+              />
+              <Tap
+                role="tab"
+                chosen={way === 'hand'}
+                tone="coralInk"
+                label="By hand"
+                text="by hand"
+                onPress={() => setWay('hand')}
+              />
             </View>
-            {way === 'hand' ? <ThrowPads channel={channel} returns={returns} /> : (
+            {way === 'hand' ? (
+              <ThrowPads channel={channel} returns={returns} />
+            ) : (
               <>
                 <View role="radiogroup" aria-label="Throw into" style={styles.chips}>
-                  {returns.map(({ id, name }) => <Tap key={id} role="radio" chosen={id === to} tone="sea" label={`Throw into ${name}`} text={name} onPress={() => setWanted(id)} />)}
+                  {returns.map(({ id, name }) => (
+                    <Tap
+                      key={id}
+                      role="radio"
+                      chosen={id === to}
+                      tone="sea"
+                      label={`Throw into ${name}`}
+                      text={name}
+                      onPress={() => setWanted(id)}
+                    />
+                  ))}
                   <AddReturn />
                 </View>
                 <PickedThrows key={`${channel}/${to}`} channel={channel} to={to} onDone={onClose} />
@@ -64,22 +90,57 @@ export function ThrowSheet({ channel, onClose }: { readonly channel: string; rea
   );
 }
 
-function PickedThrows({ channel, to, onDone }: { readonly channel: string; readonly to: string; readonly onDone: () => void }) {
+function PickedThrows({
+  channel,
+  to,
+  onDone,
+}: {
+  readonly channel: string;
+  readonly to: string;
+  readonly onDone: () => void;
+}) {
   const hits = useHits(channel);
-  if (!hits) return <Words kind="small" style={styles.line}>Looking for hits …</Words>;
-  if (hits.length === 0) return <Words kind="small" style={styles.line}>This channel has no clips, so there are no hits to pick. It can be thrown by hand.</Words>;
+  if (!hits)
+    return (
+      <Words kind="small" style={styles.line}>
+        Looking for hits …
+      </Words>
+    );
+  if (hits.length === 0)
+    return (
+      <Words kind="small" style={styles.line}>
+        This channel has no clips, so there are no hits to pick. It can be thrown by hand.
+      </Words>
+    );
   return <Picker hits={hits} channel={channel} to={to} onDone={onDone} />;
 }
 
-function Picker({ hits, channel, to, onDone }: { readonly hits: readonly Hit[]; readonly channel: string; readonly to: string; readonly onDone: () => void }) {
+function Picker({
+  hits,
+  channel,
+  to,
+  onDone,
+}: {
+  readonly hits: readonly Hit[];
+  readonly channel: string;
+  readonly to: string;
+  readonly onDone: () => void;
+}) {
   const piece = usePiece();
   const [chosen, setChosen] = useState<ReadonlySet<number>>(new Set());
   const [settings, setSettings] = useState<ThrowSettings>(START);
   const target: Target = { channel, effect: null, param: sendParam(to) };
   const base = baseValue(piece, target);
-  const toggle = (hit: number): void => setChosen((before) => new Set(before.has(hit) ? [...before].filter((other) => other !== hit) : [...before, hit]));
+  const toggle = (hit: number): void =>
+    setChosen((before) => new Set(before.has(hit) ? [...before].filter((other) => other !== hit) : [...before, hit]));
   const go = (): void => {
-    const lane = laneFromThrows(piece, target, [...chosen].map((i) => hits[i]!.beat), settings, newId());
+    const lane = laneFromThrows(
+      piece,
+      target,
+      [...chosen].map((i) => hits[i]!.beat),
+      settings,
+      newId(),
+    );
     if (lane && useOpenPiece.getState().run(throwHits, { lane, hits: chosen.size })) onDone();
   };
   const count = `${chosen.size} ${chosen.size === 1 ? 'hit' : 'hits'}`;
@@ -87,13 +148,30 @@ function Picker({ hits, channel, to, onDone }: { readonly hits: readonly Hit[]; 
     <>
       <Words kind="small" style={styles.line}>{`${hits.length} hits. Tap those to throw, or pick by rule:`}</Words>
       <ScrollView horizontal showsHorizontalScrollIndicator={false} contentContainerStyle={styles.rules}>
-        {RULES.map(({ name, rule }) => <Tap key={name} label={`Pick ${name}`} text={name} onPress={() => setChosen(new Set(hitsByRule(hits, rule, piece.tempo.beatsPerBar)))} />)}
+        {RULES.map(({ name, rule }) => (
+          <Tap
+            key={name}
+            label={`Pick ${name}`}
+            text={name}
+            onPress={() => setChosen(new Set(hitsByRule(hits, rule, piece.tempo.beatsPerBar)))}
+          />
+        ))}
         <Tap label="Pick none" text="none" disabled={chosen.size === 0} onPress={() => setChosen(new Set())} />
       </ScrollView>
       <HitStrip hits={hits} chosen={chosen} onToggle={toggle} />
       <ThrowShape settings={settings} onChange={setSettings} />
-      {typeof base === 'number' && base > 0 ? <Words kind="small">{`Between throws the send stays where it is: ${formatNumber(SEND_LEVEL, base)}.`}</Words> : null}
-      <Tap filled tone="coralInk" disabled={chosen.size === 0} label={`Throw ${count}`} text={`Throw ${count}`} onPress={go} style={styles.go} />
+      {typeof base === 'number' && base > 0 ? (
+        <Words kind="small">{`Between throws the send stays where it is: ${formatNumber(SEND_LEVEL, base)}.`}</Words>
+      ) : null}
+      <Tap
+        filled
+        tone="coralInk"
+        disabled={chosen.size === 0}
+        label={`Throw ${count}`}
+        text={`Throw ${count}`}
+        onPress={go}
+        style={styles.go}
+      />
     </>
   );
 }

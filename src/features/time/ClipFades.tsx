@@ -23,7 +23,11 @@ export function ClipFades({ clip, width, height }: ClipFadesProps) {
       const wide = (seconds / clip.lengthSeconds) * width;
       if (wide < LEAST_PX) return '';
       const x = (share: number): number => (flip ? width - share * wide : share * wide);
-      const curve = Array.from({ length: STEPS + 1 }, (_, i) => `L${x(i / STEPS).toFixed(1)} ${(height * (1 - fadeGain(FADE_SHAPES.indexOf(shape ?? 'line'), i / STEPS))).toFixed(1)}`).join('');
+      const curve = Array.from(
+        { length: STEPS + 1 },
+        (_, i) =>
+          `L${x(i / STEPS).toFixed(1)} ${(height * (1 - fadeGain(FADE_SHAPES.indexOf(shape ?? 'line'), i / STEPS))).toFixed(1)}`,
+      ).join('');
       return `M${x(0).toFixed(1)} 0${curve}Z`;
     };
     return side(clip.fadeInSeconds, clip.fadeInShape, false) + side(clip.fadeOutSeconds, clip.fadeOutShape, true);
@@ -34,7 +38,9 @@ export function ClipFades({ clip, width, height }: ClipFadesProps) {
   return (
     <Svg width={width} height={height} style={styles.over}>
       {path === '' ? null : <Path d={path} fill={tokens.paper} opacity={0.72} stroke={tokens.ink} strokeWidth={1} />}
-      {level === null ? null : <Path d={`M0 ${level.toFixed(1)}H${width}`} stroke={tokens.ink} strokeWidth={1.5} strokeDasharray="4 3" />}
+      {level === null ? null : (
+        <Path d={`M0 ${level.toFixed(1)}H${width}`} stroke={tokens.ink} strokeWidth={1.5} strokeDasharray="4 3" />
+      )}
     </Svg>
   );
 }

@@ -54,7 +54,15 @@ export function ClipHands({ clip, pxPerBeat, width, onHold }: ClipHandsProps) {
     try {
       const made = applyEdit(piece, edit, args).piece;
       const found = findClip(made, clip.id);
-      return found ? { piece: made, clip: found.clip, grip: grip.current, slow: moved.current.slow, run: () => useOpenPiece.getState().run(edit, args) } : null;
+      return found
+        ? {
+            piece: made,
+            clip: found.clip,
+            grip: grip.current,
+            slow: moved.current.slow,
+            run: () => useOpenPiece.getState().run(edit, args),
+          }
+        : null;
     } catch (error) {
       if (error instanceof EditRefused) return null;
       throw error;
@@ -62,44 +70,61 @@ export function ClipHands({ clip, pxPerBeat, width, onHold }: ClipHandsProps) {
   };
   const doing = (drag: Drag): Doing | null => {
     const { beats } = moved.current;
-    moved.current = { beats: beats + (drag.dx / pxPerBeat) * (moved.current.slow ? SLOWLY : 1), slow: Math.abs(drag.y - drag.startY) > SLOW_PX };
+    moved.current = {
+      beats: beats + (drag.dx / pxPerBeat) * (moved.current.slow ? SLOWLY : 1),
+      slow: Math.abs(drag.y - drag.startY) > SLOW_PX,
+    };
     if (grip.current === 'move') {
       // By hits, the first one of the clip falls on one of another; a clip without any falls by its start.
       const lead = snap.kind === 'hits' ? (hits.own[0] ?? clip.start) - clip.start : 0;
-      return attempt(moveClip, { clip: clip.id, start: Math.max(0, snapped(clip.start + lead + moved.current.beats, snap, hits.others) - lead) });
+      return attempt(moveClip, {
+        clip: clip.id,
+        start: Math.max(0, snapped(clip.start + lead + moved.current.beats, snap, hits.others) - lead),
+      });
     }
     const side = grip.current;
     const from = side === 'start' ? clip.start : clipEnd(piece, clip);
     const trim = (beat: number): Doing | null => attempt(trimClip, { clip: clip.id, side, beat });
     const made = trim(Math.max(0, snapped(from + moved.current.beats, snap, hits.own)));
     const sound = studio.sounds.get(clip.sound);
-    return made && sound && snap.kind === 'off' ? (trim(cleanEdge(made.piece, made.clip, side, sound.channels)) ?? made) : made;
+    return made && sound && snap.kind === 'off'
+      ? (trim(cleanEdge(made.piece, made.clip, side, sound.channels)) ?? made)
+      : made;
   };
-  useDrag(view, {
-    takes: () => true,
-    begin: (drag) => {
-      grip.current = drag.startX < edge ? 'start' : drag.startX > drag.width - edge ? 'end' : 'move';
-      // What the hand went before it was known to drag counts too.
-      moved.current = { beats: (drag.x - drag.dx - drag.startX) / pxPerBeat, slow: false };
+  useDrag(
+    view,
+    {
+      takes: () => true,
+      begin: (drag) => {
+        grip.current = drag.startX < edge ? 'start' : drag.startX > drag.width - edge ? 'end' : 'move';
+        // What the hand went before it was known to drag counts too.
+        moved.current = { beats: (drag.x - drag.dx - drag.startX) / pxPerBeat, slow: false };
+      },
+      move: (drag) => {
+        done.current = doing(drag) ?? done.current;
+        if (!done.current) return;
+        if (wide)
+          useOpenPiece.getState().say(`${SAYS[grip.current]} ${placeText(done.current.piece, edgeOf(done.current))}`);
+        else useClipHold.setState({ held: done.current });
+        onHold(done.current.clip);
+      },
+      end: (_drag, cancelled) => {
+        if (!cancelled) done.current?.run();
+        done.current = null;
+        useClipHold.setState({ held: null });
+        onHold(null);
+      },
     },
-    move: (drag) => {
-      done.current = doing(drag) ?? done.current;
-      if (!done.current) return;
-      if (wide) useOpenPiece.getState().say(`${SAYS[grip.current]} ${placeText(done.current.piece, edgeOf(done.current))}`);
-      else useClipHold.setState({ held: done.current });
-      onHold(done.current.clip);
-    },
-    end: (_drag, cancelled) => {
-      if (!cancelled) done.current?.run();
-      done.current = null;
-      useClipHold.setState({ held: null });
-      onHold(null);
-    },
-  }, 'none');
+    'none',
+  );
   return (
     <View ref={view} aria-hidden style={styles.hands}>
-      <View style={[styles.edge, { width: edge, left: 0 }]}><View style={[styles.bar, { backgroundColor: tokens.ink }]} /></View>
-      <View style={[styles.edge, { width: edge, right: 0 }]}><View style={[styles.bar, { backgroundColor: tokens.ink }]} /></View>
+      <View style={[styles.edge, { width: edge, left: 0 }]}>
+        <View style={[styles.bar, { backgroundColor: tokens.ink }]} />
+      </View>
+      <View style={[styles.edge, { width: edge, right: 0 }]}>
+        <View style={[styles.bar, { backgroundColor: tokens.ink }]} />
+      </View>
     </View>
   );
 }

@@ -20,7 +20,10 @@ interface ClipRowProps {
   readonly onChoose?: (clip: Clip) => void;
 }
 
-/** The clips of a track along time, faint where they are muted; the chosen one can be moved and trimmed: sand for recorded sound, plum for prints. */
+/**
+ * The clips of a track along time, faint where they are muted; the chosen one can be moved and trimmed: sand for
+ * recorded sound, plum for prints.
+ */
 export function ClipRow({ track, pxPerBeat, height, onChoose }: ClipRowProps) {
   return (
     <View style={{ height }}>
@@ -31,7 +34,12 @@ export function ClipRow({ track, pxPerBeat, height, onChoose }: ClipRowProps) {
   );
 }
 
-function ClipBlock({ clip: placed, pxPerBeat, height, onChoose }: { readonly clip: Clip } & Omit<ClipRowProps, 'track'>) {
+function ClipBlock({
+  clip: placed,
+  pxPerBeat,
+  height,
+  onChoose,
+}: { readonly clip: Clip } & Omit<ClipRowProps, 'track'>) {
   const piece = usePiece();
   const [held, setHeld] = useState<Clip | null>(null);
   const clip = held ?? placed;
@@ -46,19 +54,54 @@ function ClipBlock({ clip: placed, pxPerBeat, height, onChoose }: { readonly cli
   const named = width > 120;
   const body = (
     <>
-      {sound ? <Waveform peaks={sound.peaks} from={from} to={to} width={width} height={named ? height - 26 : height - 10} colour={printed ? tokens.plum : tokens.sand} gain={clip.gain} reversed={clip.reversed} /> : null}
+      {sound ? (
+        <Waveform
+          peaks={sound.peaks}
+          from={from}
+          to={to}
+          width={width}
+          height={named ? height - 26 : height - 10}
+          colour={printed ? tokens.plum : tokens.sand}
+          gain={clip.gain}
+          reversed={clip.reversed}
+        />
+      ) : null}
       <ClipFades clip={clip} width={width} height={height - 4} />
-      {!sound && width > 60 ? <Words kind="small" tone="ink" numberOfLines={1}>{missing.has(clip.sound) ? 'sound missing' : 'loading …'}</Words> : null}
-      {sound && named ? <Words kind="small" tone="ink" numberOfLines={1} style={styles.name}>{`${clip.mute ? 'muted · ' : ''}${clip.reversed ? '◂ ' : ''}${clip.name}`}</Words> : null}
+      {!sound && width > 60 ? (
+        <Words kind="small" tone="ink" numberOfLines={1}>
+          {missing.has(clip.sound) ? 'sound missing' : 'loading …'}
+        </Words>
+      ) : null}
+      {sound && named ? (
+        <Words
+          kind="small"
+          tone="ink"
+          numberOfLines={1}
+          style={styles.name}
+        >{`${clip.mute ? 'muted · ' : ''}${clip.reversed ? '◂ ' : ''}${clip.name}`}</Words>
+      ) : null}
     </>
   );
   const look = [
     styles.clip,
-    { opacity: clip.mute ? 0.4 : 1, left: clip.start * pxPerBeat, width, height: height - 4, backgroundColor: printed ? tokens.plumSoft : tokens.sandSoft, borderColor: chosen ? tokens.ink : 'transparent' },
+    {
+      opacity: clip.mute ? 0.4 : 1,
+      left: clip.start * pxPerBeat,
+      width,
+      height: height - 4,
+      backgroundColor: printed ? tokens.plumSoft : tokens.sandSoft,
+      borderColor: chosen ? tokens.ink : 'transparent',
+    },
   ];
   if (!onChoose) return <View style={look}>{body}</View>;
   return (
-    <Pressable role="button" aria-label={`${printed ? 'Print' : 'Clip'} ${clip.name}`} aria-pressed={chosen} onPress={() => onChoose(clip)} style={look}>
+    <Pressable
+      role="button"
+      aria-label={`${printed ? 'Print' : 'Clip'} ${clip.name}`}
+      aria-pressed={chosen}
+      onPress={() => onChoose(clip)}
+      style={look}
+    >
       {body}
       {chosen ? <ClipHands clip={placed} pxPerBeat={pxPerBeat} width={width} onHold={setHeld} /> : null}
     </Pressable>

@@ -16,4 +16,6 @@ export function Playhead({ pxPerBeat }: { readonly pxPerBeat: number }) {
   return <View ref={line} aria-hidden style={[styles.line, { backgroundColor: tokens.ink }]} />;
 }
 
-const styles = StyleSheet.create({ line: { position: 'absolute', left: -1, top: 28, bottom: 0, width: 2, pointerEvents: 'none' } });
+const styles = StyleSheet.create({
+  line: { position: 'absolute', left: -1, top: 28, bottom: 0, width: 2, pointerEvents: 'none' },
+});

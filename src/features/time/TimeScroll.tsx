@@ -25,7 +25,10 @@ interface Anchor {
   readonly x: number;
 }
 
-/** Time that scrolls sideways: it turns the page when the playhead comes to its end, and zooms by pinch and by wheel with Ctrl about what lies under the hand. */
+/**
+ * Time that scrolls sideways: it turns the page when the playhead comes to its end, and zooms by pinch and by wheel
+ * with Ctrl about what lies under the hand.
+ */
 export function TimeScroll({ pxPerBeat, onScroll, children }: TimeScrollProps) {
   const { studio } = useStudio();
   const scroll = useRef<ScrollView>(null);
@@ -52,7 +55,17 @@ export function TimeScroll({ pxPerBeat, onScroll, children }: TimeScrollProps) {
     const view = node();
     return view ? listen(view, scale, anchor, touched) : undefined;
   }, []);
-  return <ScrollView ref={scroll} horizontal showsHorizontalScrollIndicator={false} onScroll={onScroll} scrollEventThrottle={16}>{children}</ScrollView>;
+  return (
+    <ScrollView
+      ref={scroll}
+      horizontal
+      showsHorizontalScrollIndicator={false}
+      onScroll={onScroll}
+      scrollEventThrottle={16}
+    >
+      {children}
+    </ScrollView>
+  );
 }
 
 /** What stays where it is when no hand says: the playhead if it is in sight, else the middle. */
@@ -67,7 +80,12 @@ interface Kept<T> {
   current: T;
 }
 
-function listen(view: HTMLElement, scale: Kept<number>, anchor: Kept<Anchor | null>, touched: Kept<number>): () => void {
+function listen(
+  view: HTMLElement,
+  scale: Kept<number>,
+  anchor: Kept<Anchor | null>,
+  touched: Kept<number>,
+): () => void {
   let turned = 0;
   let apart = 0;
   const zoom = (by: 1 | -1, clientX: number): void => {

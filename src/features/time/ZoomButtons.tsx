@@ -8,8 +8,20 @@ export function ZoomButtons() {
   const { zoom, set } = useSession();
   return (
     <View style={styles.row}>
-      <Tap plain icon="zoom-out" label="Show more time" disabled={zoom === 0} onPress={() => set({ zoom: Math.max(0, zoom - 1) })} />
-      <Tap plain icon="zoom-in" label="Show less time" disabled={zoom === MOST_ZOOM} onPress={() => set({ zoom: Math.min(MOST_ZOOM, zoom + 1) })} />
+      <Tap
+        plain
+        icon="zoom-out"
+        label="Show more time"
+        disabled={zoom === 0}
+        onPress={() => set({ zoom: Math.max(0, zoom - 1) })}
+      />
+      <Tap
+        plain
+        icon="zoom-in"
+        label="Show less time"
+        disabled={zoom === MOST_ZOOM}
+        onPress={() => set({ zoom: Math.min(MOST_ZOOM, zoom + 1) })}
+      />
     </View>
   );
 }

@@ -7,10 +7,18 @@ import type { Clip, Piece } from '../../core/piece/piece';
 /** A free cut moves so little to a place where the sound goes through nothing. */
 const REACH_SECONDS = 0.002;
 
-/** Where an edge of a clip that was trimmed freely had better fall, in beats. @param channels of its sound, at the piece's rate */
+/**
+ * Where an edge of a clip that was trimmed freely had better fall, in beats.
+ * @param channels of its sound, at the piece's rate
+ */
 export function cleanEdge(piece: Piece, clip: Clip, side: 'start' | 'end', channels: SoundData): number {
   const late = (side === 'end') !== (clip.reversed ?? false);
   const frame = Math.round((clip.offsetSeconds + (late ? clip.lengthSeconds : 0)) * piece.sampleRate);
   const by = (crossingNear(channels, frame, Math.round(REACH_SECONDS * piece.sampleRate)) - frame) / piece.sampleRate;
-  return nudged(piece, side === 'start' ? clip.start : clipEnd(piece, clip), { name: '', seconds: clip.reversed ? -by : by }, 1);
+  return nudged(
+    piece,
+    side === 'start' ? clip.start : clipEnd(piece, clip),
+    { name: '', seconds: clip.reversed ? -by : by },
+    1,
+  );
 }

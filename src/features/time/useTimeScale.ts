@@ -16,5 +16,9 @@ export function useTimeScale(): TimeScale {
   const zoom = useSession((state) => state.zoom);
   const [room, setRoom] = useState(0);
   const pxPerBeat = (Math.max(room - 8, 60) / piece.lengthBeats) * Math.pow(2, zoom);
-  return { pxPerBeat, width: pxPerBeat * piece.lengthBeats, onLayout: (event) => setRoom(event.nativeEvent.layout.width) };
+  return {
+    pxPerBeat,
+    width: pxPerBeat * piece.lengthBeats,
+    onLayout: (event) => setRoom(event.nativeEvent.layout.width),
+  };
 }

@@ -11,9 +11,37 @@ import { useTokens } from '../../ui/theme';
 import { Words } from '../../ui/Words';
 import { isShown } from '../chain/shown';
 
-const TIMES = gain({ label: 'Length', group: 'Length', hint: 'New length against the old.', unit: 'ratio', min: 0.25, max: 4, initial: 1, notches: [0.5, 1, 2], taper: { kind: 'log' } });
-const SEMITONES = figure({ label: 'Pitch', group: 'Pitch', hint: 'Up or down, in steps of the keyboard.', unit: 'semitones', min: -24, max: 24, initial: 0, notches: [-12, -7, -5, 0, 5, 7, 12] });
-const THROAT = figure({ label: 'Formants', group: 'Pitch', hint: 'Moves the throat of a voice alone.', unit: 'semitones', min: -12, max: 12, initial: 0, notches: [0] });
+const TIMES = gain({
+  label: 'Length',
+  group: 'Length',
+  hint: 'New length against the old.',
+  unit: 'ratio',
+  min: 0.25,
+  max: 4,
+  initial: 1,
+  notches: [0.5, 1, 2],
+  taper: { kind: 'log' },
+});
+const SEMITONES = figure({
+  label: 'Pitch',
+  group: 'Pitch',
+  hint: 'Up or down, in steps of the keyboard.',
+  unit: 'semitones',
+  min: -24,
+  max: 24,
+  initial: 0,
+  notches: [-12, -7, -5, 0, 5, 7, 12],
+});
+const THROAT = figure({
+  label: 'Formants',
+  group: 'Pitch',
+  hint: 'Moves the throat of a voice alone.',
+  unit: 'semitones',
+  min: -12,
+  max: 12,
+  initial: 0,
+  notches: [0],
+});
 
 interface StepCardProps {
   readonly step: TreatStep;
@@ -35,17 +63,46 @@ export function StepCard(props: StepCardProps) {
   const [open, setOpen] = useState(place === 0 && last);
   const name = sayStep(step);
   return (
-    <View role="group" aria-label={`Step ${place + 1}: ${name}`} style={[styles.card, { borderColor: tokens.line, backgroundColor: tokens.paper }]}>
+    <View
+      role="group"
+      aria-label={`Step ${place + 1}: ${name}`}
+      style={[styles.card, { borderColor: tokens.line, backgroundColor: tokens.paper }]}
+    >
       <View style={styles.row}>
-        <Tap plain label={`${open ? 'Fold' : 'Unfold'} step ${place + 1}`} onPress={() => setOpen(!open)} style={styles.name}>
+        <Tap
+          plain
+          label={`${open ? 'Fold' : 'Unfold'} step ${place + 1}`}
+          onPress={() => setOpen(!open)}
+          style={styles.name}
+        >
           <Words kind="strong" numberOfLines={1} tone={step.on ? 'ink' : 'mute'}>{`${place + 1}  ${name}`}</Words>
         </Tap>
-        <Tap plain role="switch" chosen={step.on} icon="power" tone={step.on ? 'sea' : 'mute'} label={`Step ${place + 1} on`} onPress={() => onChange({ ...step, on: !step.on })} />
-        <Tap plain icon="arrow-up" label={`Step ${place + 1} earlier`} disabled={place === 0} onPress={() => onMove(-1)} />
+        <Tap
+          plain
+          role="switch"
+          chosen={step.on}
+          icon="power"
+          tone={step.on ? 'sea' : 'mute'}
+          label={`Step ${place + 1} on`}
+          onPress={() => onChange({ ...step, on: !step.on })}
+        />
+        <Tap
+          plain
+          icon="arrow-up"
+          label={`Step ${place + 1} earlier`}
+          disabled={place === 0}
+          onPress={() => onMove(-1)}
+        />
         <Tap plain icon="arrow-down" label={`Step ${place + 1} later`} disabled={last} onPress={() => onMove(1)} />
         <Tap plain icon="trash-2" tone="mute" label={`Take step ${place + 1} off`} onPress={onRemove} />
       </View>
-      {open ? step.kind === 'stretch' ? <StretchRails {...props} step={step} /> : <ChainRails {...props} step={step} /> : null}
+      {open ? (
+        step.kind === 'stretch' ? (
+          <StretchRails {...props} step={step} />
+        ) : (
+          <ChainRails {...props} step={step} />
+        )
+      ) : null}
     </View>
   );
 }
@@ -54,23 +111,52 @@ type Of<Kind extends TreatStep['kind']> = StepCardProps & { readonly step: Extra
 
 function StretchRails({ step, context, partSeconds, barSeconds, onChange }: Of<'stretch'>) {
   const rail = (param: NumberParam, value: number, set: (value: number) => TreatStep) => (
-    <AnyRail param={param} value={value} context={context} onSet={(next) => typeof next === 'number' && onChange(set(next))} />
+    <AnyRail
+      param={param}
+      value={value}
+      context={context}
+      onSet={(next) => typeof next === 'number' && onChange(set(next))}
+    />
   );
-  const bars = [0.5, 1, 2, 4, 8].filter((count) => (count * barSeconds) / partSeconds >= 0.25 && (count * barSeconds) / partSeconds <= 4);
+  const bars = [0.5, 1, 2, 4, 8].filter(
+    (count) => (count * barSeconds) / partSeconds >= 0.25 && (count * barSeconds) / partSeconds <= 4,
+  );
   return (
     <View>
       {rail(TIMES, step.times, (times) => ({ ...step, times }))}
       <View role="group" aria-label="Length in bars" style={styles.chips}>
         {bars.map((count) => (
-          <Tap key={count} label={`As long as ${count} ${count <= 1 ? 'bar' : 'bars'}`} text={`= ${count} ${count <= 1 ? 'bar' : 'bars'}`} tone="sea" chosen={Math.abs(step.times * partSeconds - count * barSeconds) < 1e-3} onPress={() => onChange({ ...step, times: (count * barSeconds) / partSeconds })} />
+          <Tap
+            key={count}
+            label={`As long as ${count} ${count <= 1 ? 'bar' : 'bars'}`}
+            text={`= ${count} ${count <= 1 ? 'bar' : 'bars'}`}
+            tone="sea"
+            chosen={Math.abs(step.times * partSeconds - count * barSeconds) < 1e-3}
+            onPress={() => onChange({ ...step, times: (count * barSeconds) / partSeconds })}
+          />
         ))}
-        <Tap role="switch" label="Pitch goes with the length" text="pitch goes along, as on tape" tone="sea" chosen={!step.keepPitch} onPress={() => onChange({ ...step, keepPitch: !step.keepPitch })} />
+        <Tap
+          role="switch"
+          label="Pitch goes with the length"
+          text="pitch goes along, as on tape"
+          tone="sea"
+          chosen={!step.keepPitch}
+          onPress={() => onChange({ ...step, keepPitch: !step.keepPitch })}
+        />
       </View>
       {step.keepPitch ? (
         <>
           {rail(SEMITONES, step.semitones, (semitones) => ({ ...step, semitones }))}
           {rail(THROAT, step.formantSemitones, (formantSemitones) => ({ ...step, formantSemitones }))}
-          <Tap role="switch" label="Formants kept" text={step.formants === 'keep' ? 'formants kept' : 'formants go along'} tone="sea" chosen={step.formants === 'keep'} onPress={() => onChange({ ...step, formants: step.formants === 'keep' ? 'follow' : 'keep' })} style={styles.start} />
+          <Tap
+            role="switch"
+            label="Formants kept"
+            text={step.formants === 'keep' ? 'formants kept' : 'formants go along'}
+            tone="sea"
+            chosen={step.formants === 'keep'}
+            onPress={() => onChange({ ...step, formants: step.formants === 'keep' ? 'follow' : 'keep' })}
+            style={styles.start}
+          />
         </>
       ) : null}
     </View>
@@ -78,28 +164,62 @@ function StretchRails({ step, context, partSeconds, barSeconds, onChange }: Of<'
 }
 
 function ChainRails({ step, context, onChange }: Of<'chain'>) {
-  const setSlot = (slot: Slot): void => onChange({ ...step, chain: step.chain.map((other) => (other.id === slot.id ? slot : other)) });
+  const setSlot = (slot: Slot): void =>
+    onChange({ ...step, chain: step.chain.map((other) => (other.id === slot.id ? slot : other)) });
   return (
     <View>
-      <Tap role="switch" label="Keep what rings on" text={step.rings ? 'rings on past its end' : 'cut at its end'} tone="sea" chosen={step.rings} onPress={() => onChange({ ...step, rings: !step.rings })} style={styles.start} />
-      {step.chain.map((slot) => <SlotRails key={slot.id} slot={slot} context={context} onSlot={setSlot} />)}
+      <Tap
+        role="switch"
+        label="Keep what rings on"
+        text={step.rings ? 'rings on past its end' : 'cut at its end'}
+        tone="sea"
+        chosen={step.rings}
+        onPress={() => onChange({ ...step, rings: !step.rings })}
+        style={styles.start}
+      />
+      {step.chain.map((slot) => (
+        <SlotRails key={slot.id} slot={slot} context={context} onSlot={setSlot} />
+      ))}
     </View>
   );
 }
 
 /** The rails of one effect within a step, those that name it first; the rest unfold. */
-function SlotRails({ slot, context, onSlot }: { readonly slot: Slot; readonly context: ValueContext; readonly onSlot: (slot: Slot) => void }) {
+function SlotRails({
+  slot,
+  context,
+  onSlot,
+}: {
+  readonly slot: Slot;
+  readonly context: ValueContext;
+  readonly onSlot: (slot: Slot) => void;
+}) {
   const [all, setAll] = useState(false);
   const { name, params, headline } = effectOf(slot.effect);
-  const shown = Object.entries(params).filter(([id, param]) => isShown(id, param, slot) && (all || headline.includes(id) || id === 'mix'));
+  const shown = Object.entries(params).filter(
+    ([id, param]) => isShown(id, param, slot) && (all || headline.includes(id) || id === 'mix'),
+  );
   return (
     <View role="group" aria-label={name}>
       <View style={styles.row}>
-        <Words kind="water" style={styles.name}>{name}</Words>
-        <Tap plain label={`${all ? 'Fewer' : 'All'} rails of ${name}`} text={all ? 'fewer' : 'all rails'} onPress={() => setAll(!all)} />
+        <Words kind="water" style={styles.name}>
+          {name}
+        </Words>
+        <Tap
+          plain
+          label={`${all ? 'Fewer' : 'All'} rails of ${name}`}
+          text={all ? 'fewer' : 'all rails'}
+          onPress={() => setAll(!all)}
+        />
       </View>
       {shown.map(([id, param]) => (
-        <AnyRail key={id} param={param} value={slot.values[id] ?? param.initial} context={context} onSet={(value) => onSlot({ ...slot, values: { ...slot.values, [id]: value } })} />
+        <AnyRail
+          key={id}
+          param={param}
+          value={slot.values[id] ?? param.initial}
+          context={context}
+          onSet={(value) => onSlot({ ...slot, values: { ...slot.values, [id]: value } })}
+        />
       ))}
     </View>
   );

@@ -34,7 +34,16 @@ export function TreatSheet({ clip, track, visible, onClose }: TreatSheetProps) {
   );
 }
 
-const freshStretch = (): TreatStep => ({ kind: 'stretch', id: newId(), on: true, times: 1, semitones: 0, keepPitch: true, formants: 'keep', formantSemitones: 0 });
+const freshStretch = (): TreatStep => ({
+  kind: 'stretch',
+  id: newId(),
+  on: true,
+  times: 1,
+  semitones: 0,
+  keepPitch: true,
+  formants: 'keep',
+  formantSemitones: 0,
+});
 
 function Steps({ clip, track, onDone }: { readonly clip: Clip; readonly track: Track; readonly onDone: () => void }) {
   const piece = usePiece();
@@ -51,26 +60,50 @@ function Steps({ clip, track, onDone }: { readonly clip: Clip; readonly track: T
   const same = clipsOfSound(piece, source.sound);
   const load = useLoad(steps);
   const put = (step: TreatStep): void => setSteps((before) => [...before, step]);
-  const move = (at: number, by: -1 | 1): void => setSteps((before) => before.map((step, i) => (i === at ? before[at + by]! : i === at + by ? before[at]! : step)));
-  const apply = (clips: readonly Clip[]): Promise<void> => doing(async () => {
-    setShare(0);
-    if (!(await treat(studio, piece, clips, steps, whole, setShare, started))) return;
-    const who = clips.length === 1 ? clip.name : `${clips.length} clips`;
-    const saved = load > 0.001 ? ` It costs nothing while playing; as effects it would take ${(100 * load).toFixed(1)} % of the time.` : '';
-    useOpenPiece.getState().say(steps.length === 0 ? `${who}: the sound as it was.` : `${who} treated. The source is untouched.${saved}`);
-    onDone();
-  });
-  const tryIt = (): Promise<void> => hear(async () => [...((await renderSteps(studio, piece, source, steps, setShare, started))?.channels ?? [])], piece.sampleRate);
+  const move = (at: number, by: -1 | 1): void =>
+    setSteps((before) => before.map((step, i) => (i === at ? before[at + by]! : i === at + by ? before[at]! : step)));
+  const apply = (clips: readonly Clip[]): Promise<void> =>
+    doing(async () => {
+      setShare(0);
+      if (!(await treat(studio, piece, clips, steps, whole, setShare, started))) return;
+      const who = clips.length === 1 ? clip.name : `${clips.length} clips`;
+      const saved =
+        load > 0.001
+          ? ` It costs nothing while playing; as effects it would take ${(100 * load).toFixed(1)} % of the time.`
+          : '';
+      useOpenPiece
+        .getState()
+        .say(steps.length === 0 ? `${who}: the sound as it was.` : `${who} treated. The source is untouched.${saved}`);
+      onDone();
+    });
+  const tryIt = (): Promise<void> =>
+    hear(
+      async () => [...((await renderSteps(studio, piece, source, steps, setShare, started))?.channels ?? [])],
+      piece.sampleRate,
+    );
   const chain = track.chain.filter(({ on }) => on);
   const barSeconds = (piece.tempo.beatsPerBar * 60) / piece.tempo.bpm;
   if (picking) {
     return (
       <ScrollView style={styles.body}>
-        <Tap icon="chevron-left" label="Back to the steps" text="Back" onPress={() => setPicking(false)} style={styles.start} />
+        <Tap
+          icon="chevron-left"
+          label="Back to the steps"
+          text="Back"
+          onPress={() => setPicking(false)}
+          style={styles.start}
+        />
         <EffectPicker
           verb="Treat with"
           onPick={(effect, preset) => {
-            put({ kind: 'chain', id: newId(), on: true, name: effectOf(effect).name, rings: true, chain: [newSlot(newId(), effect, preset)] });
+            put({
+              kind: 'chain',
+              id: newId(),
+              on: true,
+              name: effectOf(effect).name,
+              rings: true,
+              chain: [newSlot(newId(), effect, preset)],
+            });
             setPicking(false);
           }}
         />
@@ -80,31 +113,95 @@ function Steps({ clip, track, onDone }: { readonly clip: Clip; readonly track: T
   return (
     <>
       <ScrollView style={styles.body}>
-        <Words kind="small">{steps.length === 0 ? 'No steps yet. What is done here costs nothing while playing, and every step can be changed or taken off later; the source stays as it is.' : 'From the source through each step, in this order.'}</Words>
+        <Words kind="small">
+          {steps.length === 0
+            ? 'No steps yet. What is done here costs nothing while playing, and every step can be changed or taken off later; the source stays as it is.'
+            : 'From the source through each step, in this order.'}
+        </Words>
         <View style={styles.list}>
           {steps.map((step, i) => (
             <StepCard
-              key={step.id} step={step} place={i} last={i === steps.length - 1} context={contextOf(piece)} partSeconds={source.lengthSeconds} barSeconds={barSeconds}
+              key={step.id}
+              step={step}
+              place={i}
+              last={i === steps.length - 1}
+              context={contextOf(piece)}
+              partSeconds={source.lengthSeconds}
+              barSeconds={barSeconds}
               onChange={(next) => setSteps((before) => before.map((other) => (other.id === next.id ? next : other)))}
-              onMove={(by) => move(i, by)} onRemove={() => setSteps((before) => before.filter(({ id }) => id !== step.id))}
+              onMove={(by) => move(i, by)}
+              onRemove={() => setSteps((before) => before.filter(({ id }) => id !== step.id))}
             />
           ))}
         </View>
         <View role="group" aria-label="Add a step" style={styles.chips}>
           <Tap icon="plus" label="Add pitch and length" text="pitch, length" onPress={() => put(freshStretch())} />
           <Tap icon="plus" label="Add an effect" text="effect …" onPress={() => setPicking(true)} />
-          {chain.length > 0 ? <Tap icon="plus" label="Add the effects of this track" text="this track’s effects" onPress={() => put({ kind: 'chain', id: newId(), on: true, name: chain.map(({ effect }) => effectOf(effect).name).join(', ').slice(0, 120), rings: true, chain: structuredClone(chain) })} /> : null}
+          {chain.length > 0 ? (
+            <Tap
+              icon="plus"
+              label="Add the effects of this track"
+              text="this track’s effects"
+              onPress={() =>
+                put({
+                  kind: 'chain',
+                  id: newId(),
+                  on: true,
+                  name: chain
+                    .map(({ effect }) => effectOf(effect).name)
+                    .join(', ')
+                    .slice(0, 120),
+                  rings: true,
+                  chain: structuredClone(chain),
+                })
+              }
+            />
+          ) : null}
         </View>
         {wholeSourceOf(piece, clip).lengthSeconds > source.lengthSeconds + 0.01 && steps.length > 0 ? (
-          <Tap role="switch" chosen={whole} tone="plum" label="Treat the whole sound" text={whole ? 'the whole sound: edges can be drawn out' : 'only what the clip plays'} onPress={() => setWhole(!whole)} style={styles.start} />
+          <Tap
+            role="switch"
+            chosen={whole}
+            tone="plum"
+            label="Treat the whole sound"
+            text={whole ? 'the whole sound: edges can be drawn out' : 'only what the clip plays'}
+            onPress={() => setWhole(!whole)}
+            style={styles.start}
+          />
         ) : null}
-        {trouble ? <Words kind="small" tone="danger" role="alert">{trouble}</Words> : null}
-        {load > 0.001 ? <Words kind="small">{`Gives back ${(100 * load).toFixed(1)} % of the time there is while playing.`}</Words> : null}
+        {trouble ? (
+          <Words kind="small" tone="danger" role="alert">
+            {trouble}
+          </Words>
+        ) : null}
+        {load > 0.001 ? (
+          <Words kind="small">{`Gives back ${(100 * load).toFixed(1)} % of the time there is while playing.`}</Words>
+        ) : null}
       </ScrollView>
       <View style={styles.chips}>
-        <HearRecipe name="the clip treated" sounding={sounding} disabled={busy || steps.length === 0} onPress={() => void tryIt()} />
-        <Tap filled tone="plum" label="Treat this clip" text={busy ? `Working … ${Math.round(share * 100)} %` : 'This clip'} disabled={busy || (steps.length === 0 && !clip.treated)} onPress={() => void apply([clip])} />
-        {same.length > 1 ? <Tap tone="plum" label={`Treat every clip of this sound, ${same.length}`} text={`All ${same.length} of this sound`} disabled={busy || (steps.length === 0 && !clip.treated)} onPress={() => void apply(same)} /> : null}
+        <HearRecipe
+          name="the clip treated"
+          sounding={sounding}
+          disabled={busy || steps.length === 0}
+          onPress={() => void tryIt()}
+        />
+        <Tap
+          filled
+          tone="plum"
+          label="Treat this clip"
+          text={busy ? `Working … ${Math.round(share * 100)} %` : 'This clip'}
+          disabled={busy || (steps.length === 0 && !clip.treated)}
+          onPress={() => void apply([clip])}
+        />
+        {same.length > 1 ? (
+          <Tap
+            tone="plum"
+            label={`Treat every clip of this sound, ${same.length}`}
+            text={`All ${same.length} of this sound`}
+            disabled={busy || (steps.length === 0 && !clip.treated)}
+            onPress={() => void apply(same)}
+          />
+        ) : null}
         {busy ? <Tap icon="x" label="Stop treating" text="Stop" onPress={() => cancel.current()} /> : null}
       </View>
     </>
@@ -121,7 +218,9 @@ function useLoad(steps: readonly TreatStep[]): number {
   useEffect(() => {
     // Measured once for each effect: its cost hardly goes by its values.
     if (unknown.length === 0) return undefined;
-    return measureLoads(unknown, contextOf(piece), [...studio.sounds.values()], (slot, share) => setShares((before) => new Map([...before, [slot, share]])));
+    return measureLoads(unknown, contextOf(piece), [...studio.sounds.values()], (slot, share) =>
+      setShares((before) => new Map([...before, [slot, share]])),
+    );
   }, [unknown, piece, studio]);
   return slots.reduce((sum, { id }) => sum + (shares.get(id) ?? 0), 0);
 }

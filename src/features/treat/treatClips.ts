@@ -28,22 +28,51 @@ function partOf(studio: Studio, part: SourcePart, sampleRate: number): Float32Ar
 }
 
 /** What steps make of a part, rendered in a worker. */
-export async function renderSteps(studio: Studio, piece: Piece, part: SourcePart, steps: readonly TreatStep[], onProgress: (share: number) => void, onStart: (cancel: () => void) => void): Promise<SoundTreated | null> {
-  const wanted = new Set(steps.flatMap((step) => (step.kind === 'chain' ? slotsIn(step.chain).map(({ sound }) => sound) : [])));
-  const used = [...studio.sounds.values()].filter(({ hash }) => wanted.has(hash)).map(({ hash, channels }) => ({ hash, channels: [...channels] }));
-  const work = startTreating({ channels: partOf(studio, part, piece.sampleRate), steps: [...steps], sampleRate: piece.sampleRate, bpm: piece.tempo.bpm, sounds: used }, onProgress);
+export async function renderSteps(
+  studio: Studio,
+  piece: Piece,
+  part: SourcePart,
+  steps: readonly TreatStep[],
+  onProgress: (share: number) => void,
+  onStart: (cancel: () => void) => void,
+): Promise<SoundTreated | null> {
+  const wanted = new Set(
+    steps.flatMap((step) => (step.kind === 'chain' ? slotsIn(step.chain).map(({ sound }) => sound) : [])),
+  );
+  const used = [...studio.sounds.values()]
+    .filter(({ hash }) => wanted.has(hash))
+    .map(({ hash, channels }) => ({ hash, channels: [...channels] }));
+  const work = startTreating(
+    {
+      channels: partOf(studio, part, piece.sampleRate),
+      steps: [...steps],
+      sampleRate: piece.sampleRate,
+      bpm: piece.tempo.bpm,
+      sounds: used,
+    },
+    onProgress,
+  );
   onStart(work.cancel);
   return work.result;
 }
 
-const keyOf = ({ sound, offsetSeconds, lengthSeconds }: SourcePart): string => `${sound} ${offsetSeconds.toFixed(5)} ${lengthSeconds.toFixed(5)}`;
+const keyOf = ({ sound, offsetSeconds, lengthSeconds }: SourcePart): string =>
+  `${sound} ${offsetSeconds.toFixed(5)} ${lengthSeconds.toFixed(5)}`;
 
 /**
  * Treats clips, each part of a sound once, as one edit; nothing of the piece changes before all is made and stored.
  * @param whole treats all of their sound, so that their edges can be drawn out
  * @returns false when it was stopped
  */
-export async function treat(studio: Studio, piece: Piece, clips: readonly Clip[], steps: readonly TreatStep[], whole: boolean, onProgress: (share: number) => void, onStart: (cancel: () => void) => void): Promise<boolean> {
+export async function treat(
+  studio: Studio,
+  piece: Piece,
+  clips: readonly Clip[],
+  steps: readonly TreatStep[],
+  whole: boolean,
+  onProgress: (share: number) => void,
+  onStart: (cancel: () => void) => void,
+): Promise<boolean> {
   const made: { clip: string; sound: string; bodySeconds: number; part?: Omit<SourcePart, 'sound'> }[] = [];
   const source = (clip: Clip): SourcePart => (whole && steps.length > 0 ? wholeSourceOf(piece, clip) : sourceOf(clip));
   const sounds: Record<string, Piece['sounds'][string]> = {};
@@ -57,12 +86,29 @@ export async function treat(studio: Studio, piece: Piece, clips: readonly Clip[]
       made.push(...group.map(({ id }) => ({ clip: id, sound: part.sound, bodySeconds: part.lengthSeconds })));
       continue;
     }
-    const treated = await renderSteps(studio, piece, part, steps, (share) => onProgress((done + share) / parts.size), onStart);
+    const treated = await renderSteps(
+      studio,
+      piece,
+      part,
+      steps,
+      (share) => onProgress((done + share) / parts.size),
+      onStart,
+    );
     if (!treated) return false;
     const bytes = writeWav({ sampleRate: piece.sampleRate, channels: [...treated.channels] }, '32f');
-    const { hash, ...sound } = await uploadSound(new Blob([bytes as Uint8Array<ArrayBuffer>]), `${piece.sounds[part.sound]?.name ?? 'Clip'}, treated`.slice(0, 120));
+    const { hash, ...sound } = await uploadSound(
+      new Blob([bytes as Uint8Array<ArrayBuffer>]),
+      `${piece.sounds[part.sound]?.name ?? 'Clip'}, treated`.slice(0, 120),
+    );
     sounds[hash] = sound;
-    made.push(...group.map(({ id }) => ({ clip: id, sound: hash, bodySeconds: treated.bodyFrames / piece.sampleRate, part: { offsetSeconds, lengthSeconds } })));
+    made.push(
+      ...group.map(({ id }) => ({
+        clip: id,
+        sound: hash,
+        bodySeconds: treated.bodyFrames / piece.sampleRate,
+        part: { offsetSeconds, lengthSeconds },
+      })),
+    );
     done += 1;
   }
   return useOpenPiece.getState().run(treatClips, { steps: [...steps], made, sounds });

@@ -1,5 +1,6 @@
 // AssemblyScript. Curves with corners, each corner band-limited. The same work in TypeScript, with what it rests on:
-// effects/drive/antialiasedShaper.ts and dsp/bandlimitedCorner.ts. Addresses are bytes, counts are samples and multiples of four.
+// effects/drive/antialiasedShaper.ts and dsp/bandlimitedCorner.ts. Addresses are bytes, counts are samples and
+// multiples of four.
 
 /** Index in the drive's curves, told by the caller once. */
 const HARD: i32 = 0;
@@ -33,7 +34,14 @@ function splat(x: f32): v128 {
 @inline
 function segmentsOf(kind: i32, x: v128): v128 {
   if (kind == HARD) return i32x4.add(i32x4.sub(i32x4.splat(1), f32x4.gt(x, splat(1))), f32x4.lt(x, splat(-1)));
-  if (kind == DRAWN) return i32x4.max_s(i32x4.splat(-1), i32x4.min_s(i32x4.splat(DRAWN_LAST), i32x4.trunc_sat_f32x4_s(f32x4.floor(f32x4.mul(splat(4), f32x4.add(x, splat(1)))))));
+  if (kind == DRAWN)
+    return i32x4.max_s(
+      i32x4.splat(-1),
+      i32x4.min_s(
+        i32x4.splat(DRAWN_LAST),
+        i32x4.trunc_sat_f32x4_s(f32x4.floor(f32x4.mul(splat(4), f32x4.add(x, splat(1))))),
+      ),
+    );
   return i32x4.trunc_sat_f32x4_s(f32x4.floor(f32x4.mul(splat(0.5), f32x4.add(x, splat(1)))));
 }
 
@@ -43,7 +51,7 @@ function drawnAt(table: usize, x: f32): f32 {
   if (place <= 0) return load<f32>(table);
   if (place >= TABLE_STEPS) return load<f32>(table, 4096);
   const k = <i32>place;
-  const at = table + (<usize>k << 2);
+  const at = table + ((<usize>k) << 2);
   const a = <f64>load<f32>(at);
   return <f32>(a + (<f64>load<f32>(at, 4) - a) * (place - <f64>k));
 }
@@ -68,7 +76,7 @@ function shaped(kind: i32, room: usize, x: v128, segments: v128, from: usize): v
 function slopeChange(kind: i32, room: usize, corner: i32): f64 {
   if (kind == HARD) return corner == 1 ? 1 : -1;
   if (kind == FOLD) return corner & 1 ? -2 : 2;
-  return kind == DRAWN ? <f64>load<f32>(room + SLOPES + (<usize>corner << 2)) : 0;
+  return kind == DRAWN ? <f64>load<f32>(room + SLOPES + ((<usize>corner) << 2)) : 0;
 }
 
 @inline
@@ -101,7 +109,8 @@ function add(at: usize, x: f64): void {
 @inline
 function addCorner(at: usize, since: f64, height: f64, slope: f64, curvature: f64): void {
   const until = 1 - since;
-  const since4 = since * since * since * since, until4 = until * until * until * until;
+  const since4 = since * since * since * since,
+    until4 = until * until * until * until;
   const jump = height - curvature * (1.0 / 6);
   add(at, since4 * (jump * (1.0 / 24) + since * (slope * (1.0 / 120) + since * curvature * (1.0 / 720))));
   add(at + 4, jump * onceLate(since) + slope * twiceLate(since) + curvature * threeTimesLate(since));
@@ -109,20 +118,31 @@ function addCorner(at: usize, since: f64, height: f64, slope: f64, curvature: f6
   add(at + 12, until4 * (until * (slope * (1.0 / 120) - until * curvature * (1.0 / 720)) - jump * (1.0 / 24)));
 }
 
-/** Corrects the corners between the second and the third of four samples. @param x first of the four  @param y second of the outputs that belong to them */
+/**
+ * Corrects the corners between the second and the third of four samples.
+ * @param x first of the four
+ * @param y second of the outputs that belong to them
+ */
 function correct(kind: i32, room: usize, x: usize, y: usize, before: i32, after: i32): void {
   const up = after > before;
   const sign: f64 = up ? 1 : -1;
   const from = up ? before + 1 : after + 1;
   const to = up ? after : before;
   if (to - from >= MAX_CORNERS) return;
-  const x0 = <f64>load<f32>(x), start = <f64>load<f32>(x, 4), x2 = <f64>load<f32>(x, 8), x3 = <f64>load<f32>(x, 12);
+  const x0 = <f64>load<f32>(x),
+    start = <f64>load<f32>(x, 4),
+    x2 = <f64>load<f32>(x, 8),
+    x3 = <f64>load<f32>(x, 12);
   const rise = x2 - start;
   let first = x2 - x0 * (1.0 / 3) - start * 0.5 - x3 * (1.0 / 6);
   let second = 0.5 * (x0 + x2) - start;
   let third = (x3 - x0) * (1.0 / 6) + 0.5 * (start - x2);
   // A cubic that turns between its samples says nothing about where a corner is met: a straight line is taken.
-  if (!(sign * first > 0 && sign * (first + second + 0.75 * third) > 0 && sign * (first + 2 * second + 3 * third) > 0)) {
+  if (!(
+    sign * first > 0 &&
+    sign * (first + second + 0.75 * third) > 0 &&
+    sign * (first + 2 * second + 3 * third) > 0
+  )) {
     first = rise;
     second = third = 0;
   }
@@ -136,7 +156,8 @@ function correct(kind: i32, room: usize, x: usize, y: usize, before: i32, after:
     const speed = first + t * (2 * second + 3 * t * third);
     const turn = sign * slopeChange(kind, room, corner);
     let curvature = turn * (2 * second + 6 * t * third);
-    if (kind == DRAWN && speed < MAX_SPEED && speed > -MAX_SPEED) curvature += sign * <f64>load<f32>(room + CURVATURES + (<usize>corner << 2)) * speed * speed;
+    if (kind == DRAWN && speed < MAX_SPEED && speed > -MAX_SPEED)
+      curvature += sign * <f64>load<f32>(room + CURVATURES + ((<usize>corner) << 2)) * speed * speed;
     addCorner(y, 1 - t, kind == WRAP ? -2 * sign : 0, turn * speed, curvature);
   }
 }
@@ -144,7 +165,8 @@ function correct(kind: i32, room: usize, x: usize, y: usize, before: i32, after:
 /** `kind` is a constant where this is called. */
 @inline
 function run(kind: i32, room: usize, n: i32): void {
-  const from = room + X, to = room + Y;
+  const from = room + X,
+    to = room + Y;
   // Segments of the second and third sample, between which lies what is looked at first.
   const earlier = v128.load(from);
   let last = segmentsOf(kind, v128.shuffle<i32>(earlier, earlier, 0, 0, 1, 2));
@@ -152,21 +174,31 @@ function run(kind: i32, room: usize, n: i32): void {
     const x = v128.load(from + i, 12);
     const segments = segmentsOf(kind, x);
     v128.store(to + i, shaped(kind, room, x, segments, from + i + 12), 16);
-    const before = v128.shuffle<i32>(last, segments, 2, 3, 4, 5), after = v128.shuffle<i32>(last, segments, 3, 4, 5, 6);
+    const before = v128.shuffle<i32>(last, segments, 2, 3, 4, 5),
+      after = v128.shuffle<i32>(last, segments, 3, 4, 5, 6);
     last = segments;
     if (!v128.any_true(i32x4.ne(before, after))) continue;
     v128.store(room, before, BEFORE);
     v128.store(room, after, AFTER);
     for (let k: usize = 0; k < 16; k += 4) {
-      const a = load<i32>(room + k, BEFORE), b = load<i32>(room + k, AFTER);
+      const a = load<i32>(room + k, BEFORE),
+        b = load<i32>(room + k, AFTER);
       if (a != b) correct(kind, room, from + i + k, to + i + k + 4, a, b);
     }
   }
 }
 
-/** Shapes n samples in place. @param room where all of the above lies  @param side 0 left, 1 right  @param kind 0 hard, 1 fold, 2 wrap, 3 drawn  @param drive gain before the curve, growing by `step` with each sample */
+/**
+ * Shapes n samples in place.
+ * @param room where all of the above lies
+ * @param side 0 left, 1 right
+ * @param kind 0 hard, 1 fold, 2 wrap, 3 drawn
+ * @param drive gain before the curve, growing by `step` with each sample
+ */
 export function shape(room: usize, side: i32, cells: usize, kind: i32, n: i32, drive: f32, step: f32): void {
-  const history = room + HISTORIES + HISTORY * <usize>side, x = room + X, y = room + Y;
+  const history = room + HISTORIES + HISTORY * <usize>side,
+    x = room + X,
+    y = room + Y;
   const bytes: usize = 4 * <usize>n;
   v128.store(x, v128.load(history));
   v128.store(y, v128.load(history, 12));

@@ -1,5 +1,6 @@
-// AssemblyScript. Four allpass sections in a row on one run of a signal, and its blend. The same work in TypeScript: dsp/allpassFour.ts, which
-// also says how the memory is laid out. Samples are f64; each ring is longer than a run, so that no sample of a run is read in it.
+// AssemblyScript. Four allpass sections in a row on one run of a signal, and its blend. The same work in TypeScript:
+// dsp/allpassFour.ts, which also says how the memory is laid out. Samples are f64; each ring is longer than a run, so
+// that no sample of a run is read in it.
 
 const SECTIONS: i32 = 4;
 const SIZES: usize = 0;
@@ -37,12 +38,12 @@ function piece(smeared: usize, ring: usize, place: usize, from: usize, to: usize
 /** SMEARED through all sections. @param base where it all lies */
 export function smear(base: usize, n: i32): void {
   for (let section = 0; section < SECTIONS; section += 1) {
-    const cell = <usize>section << 2;
+    const cell = (<usize>section) << 2;
     const size = load<i32>(base + SIZES + cell);
     const ring = base + <usize>load<i32>(base + RINGS + cell);
-    const gain = load<f64>(base + GAINS + (<usize>section << 3));
+    const gain = load<f64>(base + GAINS + ((<usize>section) << 3));
     let at = load<i32>(base + PLACES + cell);
-    for (let from = 0; from < n; ) {
+    for (let from = 0; from < n;) {
       const end = min(n, from + size - at);
       piece(base + SMEARED, ring, <usize>at, <usize>from, <usize>end, gain);
       at += end - from;

@@ -1,5 +1,6 @@
-// AssemblyScript. One step of an echo's loop in which nothing moves: reading, filter, mixing, writing, both sides at once.
-// The same work in TypeScript: effects/echo/steadyLoop.ts and DelayLine.readFixed. Layout of the memory: echoKernel.ts.
+// AssemblyScript. One step of an echo's loop in which nothing moves: reading, filter, mixing, writing, both sides at
+// once. The same work in TypeScript: effects/echo/steadyLoop.ts and DelayLine.readFixed. Layout of the memory:
+// echoKernel.ts.
 
 import { readBetween } from './between.as';
 import { maddTwo } from './madd.as';
@@ -23,24 +24,46 @@ function side(index: usize, bytes: usize): v128 {
 }
 
 /**
- * @param readLeft @param readRight addresses of the first repeat, or of the first sample under the kernel when between samples
- * @param writeLeft @param writeRight addresses of the next place of each ring
+ * @param readLeft
+ * @param readRight addresses of the first repeat, or of the first sample under the kernel when between samples
+ * @param writeLeft
+ * @param writeRight addresses of the next place of each ring
  * @returns the highest level written
  */
-export function step(readLeft: usize, readRight: usize, writeLeft: usize, writeRight: usize, between: bool, filtered: bool, crossing: bool): f64 {
+export function step(
+  readLeft: usize,
+  readRight: usize,
+  writeLeft: usize,
+  writeRight: usize,
+  between: bool,
+  filtered: bool,
+  crossing: bool,
+): f64 {
   if (between) {
     readBetween(readLeft, KERNEL, BETWEEN);
     readBetween(readRight, KERNEL + 64, BETWEEN + 256);
     readLeft = BETWEEN;
     readRight = BETWEEN + 256;
   }
-  const own1 = setting(0), own2 = setting(1), ownThen = setting(2), ownNow = setting(3);
-  const low1 = setting(4), low2 = setting(5), lowThen = setting(6), lowNow = setting(7);
-  const direct = setting(8), first1 = setting(9), first2 = setting(10);
-  const second1 = setting(11), second2 = setting(12), secondThen = setting(13);
-  const ownLeft = side(14, 0), ownRight = side(14, 8);
+  const own1 = setting(0),
+    own2 = setting(1),
+    ownThen = setting(2),
+    ownNow = setting(3);
+  const low1 = setting(4),
+    low2 = setting(5),
+    lowThen = setting(6),
+    lowNow = setting(7);
+  const direct = setting(8),
+    first1 = setting(9),
+    first2 = setting(10);
+  const second1 = setting(11),
+    second2 = setting(12),
+    secondThen = setting(13);
+  const ownLeft = side(14, 0),
+    ownRight = side(14, 8);
   const stays = setting(15);
-  const otherLeft = side(16, 0), otherRight = side(16, 8);
+  const otherLeft = side(16, 0),
+    otherRight = side(16, 8);
   const over = setting(17);
   let s1 = setting(18);
   let s2 = setting(19);
@@ -51,8 +74,10 @@ export function step(readLeft: usize, readRight: usize, writeLeft: usize, writeR
     let y = f64x2.promote_low_f32x4(both);
     let z = f64x2.promote_low_f32x4(v128.shuffle<f64>(both, both, 1, 1));
     if (filtered) {
-      // States two moments on from those of now: half as long a way from sample to sample as one moment after the other.
-      const x = y, x1 = z;
+      // States two moments on from those of now: half as long a way from sample to sample as one moment after the
+      // other.
+      const x = y,
+        x1 = z;
       y = maddTwo(first1, s1, maddTwo(first2, s2, f64x2.mul(direct, x)));
       const rest = maddTwo(secondThen, x, f64x2.mul(direct, x1));
       const next = maddTwo(own1, s1, maddTwo(own2, s2, maddTwo(ownThen, x, f64x2.mul(ownNow, x1))));
@@ -60,10 +85,12 @@ export function step(readLeft: usize, readRight: usize, writeLeft: usize, writeR
       s2 = maddTwo(low1, s1, maddTwo(low2, s2, maddTwo(lowThen, x, f64x2.mul(lowNow, x1))));
       s1 = next;
     }
-    const left = v128.shuffle<f64>(y, z, 0, 2), right = v128.shuffle<f64>(y, z, 1, 3);
+    const left = v128.shuffle<f64>(y, z, 0, 2),
+      right = v128.shuffle<f64>(y, z, 1, 3);
     v128.store(OUTPUT + i * 8, left);
     v128.store(OUTPUT + 512 + i * 8, right);
-    const inLeft = v128.load(INPUT + i * 8), inRight = v128.load(INPUT + 512 + i * 8);
+    const inLeft = v128.load(INPUT + i * 8),
+      inRight = v128.load(INPUT + 512 + i * 8);
     let intoLeft = maddTwo(ownLeft, inLeft, f64x2.mul(stays, left));
     let intoRight = maddTwo(ownRight, inRight, f64x2.mul(stays, right));
     if (crossing) {

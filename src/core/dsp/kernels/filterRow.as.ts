@@ -1,5 +1,5 @@
-// AssemblyScript. A row of state-variable filters, both sides at once: left and right lie side by side in every 128 bits.
-// The same work in TypeScript: filterRowScript.ts. Layout of the memory: filterRowLayout.ts.
+// AssemblyScript. A row of state-variable filters, both sides at once: left and right lie side by side in every 128
+// bits. The same work in TypeScript: filterRowScript.ts. Layout of the memory: filterRowLayout.ts.
 
 const FRAMES: usize = 64;
 const SECTIONS: usize = 1024;
@@ -25,11 +25,18 @@ function flushed(state: v128): v128 {
   return f64x2.sub(f64x2.add(state, tiny), tiny);
 }
 
-/** How a section that stands makes both next states and its output of both states and the sample: rows of one matrix, in turn. */
+/**
+ * How a section that stands makes both next states and its output of both states and the sample: rows of one matrix, in
+ * turn.
+ */
 @inline
 function figure(p: usize, index: i32): v128 {
-  const a1 = load<f64>(p + A1), a2 = load<f64>(p + A2), g = load<f64>(p + G);
-  const d = load<f64>(p + DIRECT), b = load<f64>(p + BAND), l = load<f64>(p + LOW);
+  const a1 = load<f64>(p + A1),
+    a2 = load<f64>(p + A2),
+    g = load<f64>(p + G);
+  const d = load<f64>(p + DIRECT),
+    b = load<f64>(p + BAND),
+    l = load<f64>(p + LOW);
   if (index == 0) return f64x2.splat(2 * a1 - 1);
   if (index == 1) return f64x2.splat(2 * a2);
   if (index == 2) return f64x2.splat(1 - 2 * g * a2);
@@ -39,7 +46,10 @@ function figure(p: usize, index: i32): v128 {
   return f64x2.splat(l * (1 - g * a2) - b * a2);
 }
 
-/** What comes of the sample's share and both states: less than half the way from sample to sample that the filter's own steps take. */
+/**
+ * What comes of the sample's share and both states: less than half the way from sample to sample that the filter's own
+ * steps take.
+ */
 @inline
 function joined(share: v128, own: v128, s1: v128, other: v128, s2: v128): v128 {
   if (ASC_FEATURE_RELAXED_SIMD) return f64x2.relaxed_madd(other, s2, f64x2.relaxed_madd(own, s1, share));
@@ -48,9 +58,16 @@ function joined(share: v128, own: v128, s1: v128, other: v128, s2: v128): v128 {
 
 /** A section that stands. */
 function stand(p: usize): void {
-  const own = figure(p, 0), cross = figure(p, 1), low = figure(p, 2), intoLow = figure(p, 3), direct = figure(p, 4), band = figure(p, 5), deep = figure(p, 6);
+  const own = figure(p, 0),
+    cross = figure(p, 1),
+    low = figure(p, 2),
+    intoLow = figure(p, 3),
+    direct = figure(p, 4),
+    band = figure(p, 5),
+    deep = figure(p, 6);
   const back = f64x2.neg(cross);
-  let s1 = v128.load(p + S1), s2 = v128.load(p + S2);
+  let s1 = v128.load(p + S1),
+    s2 = v128.load(p + S2);
   for (let at: usize = 0; at < FRAMES * 16; at += 16) {
     const x = v128.load(at);
     v128.store(at, joined(f64x2.mul(direct, x), band, s1, deep, s2));
@@ -63,10 +80,19 @@ function stand(p: usize): void {
 }
 
 function move(p: usize): void {
-  let g = v128.load64_splat(p + G), k = v128.load64_splat(p + K), d = v128.load64_splat(p + DIRECT), b = v128.load64_splat(p + BAND), l = v128.load64_splat(p + LOW);
-  const gs = v128.load64_splat(p + STEPS), ks = v128.load64_splat(p + STEPS, 8), ds = v128.load64_splat(p + STEPS, 16), bs = v128.load64_splat(p + STEPS, 24), ls = v128.load64_splat(p + STEPS, 32);
+  let g = v128.load64_splat(p + G),
+    k = v128.load64_splat(p + K),
+    d = v128.load64_splat(p + DIRECT),
+    b = v128.load64_splat(p + BAND),
+    l = v128.load64_splat(p + LOW);
+  const gs = v128.load64_splat(p + STEPS),
+    ks = v128.load64_splat(p + STEPS, 8),
+    ds = v128.load64_splat(p + STEPS, 16),
+    bs = v128.load64_splat(p + STEPS, 24),
+    ls = v128.load64_splat(p + STEPS, 32);
   const one = f64x2.splat(1);
-  let s1 = v128.load(p + S1), s2 = v128.load(p + S2);
+  let s1 = v128.load(p + S1),
+    s2 = v128.load(p + S2);
   for (let at: usize = 0; at < FRAMES * 16; at += 16) {
     g = f64x2.add(g, gs);
     k = f64x2.add(k, ks);

@@ -1,8 +1,11 @@
 const PAGE = 65_536;
 const compiled = new Map<BufferSource, WebAssembly.Module | null>();
 
-/** A kernel in one build, or in two: one for engines that multiply and add in one go (relaxed SIMD), and one for all. */
-export type KernelCode = Uint8Array<ArrayBuffer> | { readonly plain: Uint8Array<ArrayBuffer>; readonly fused: Uint8Array<ArrayBuffer> };
+/**
+ * A kernel in one build, or in two: one for engines that multiply and add in one go (relaxed SIMD), and one for all.
+ */
+export type KernelCode =
+  Uint8Array<ArrayBuffer> | { readonly plain: Uint8Array<ArrayBuffer>; readonly fused: Uint8Array<ArrayBuffer> };
 
 /** A kernel with the memory it works on. */
 export interface Kernel {
@@ -37,8 +40,9 @@ function chosen(code: KernelCode): WebAssembly.Module | null {
 }
 
 /**
- * A kernel on memory of its own; `null` where WebAssembly cannot run it or has no memory left, and TypeScript does the same work. A
- * browser gives a page little more than a hundred memories, however small: what belongs together shares one.
+ * A kernel on memory of its own; `null` where WebAssembly cannot run it or has no memory left, and TypeScript does the
+ * same work. A browser gives a page little more than a hundred memories, however small: what belongs together shares
+ * one.
  * @param bytes of memory
  */
 export function startKernel(code: KernelCode, bytes: number): Kernel | null {

@@ -1,4 +1,5 @@
-// AssemblyScript. Shared by kernels that are built twice: once for processors and engines that multiply and add in one go.
+// AssemblyScript. Shared by kernels that are built twice: once for processors and engines that multiply and add in one
+// go.
 
 /** c + a * b, rounded once where that is to be had. */
 @inline

@@ -1,5 +1,6 @@
-// AssemblyScript. What an engine does with every run of every channel besides treating it. The same work in TypeScript, to the bit:
-// engine/mixScript.ts. A run is 64 samples of left, then of right, in f64; addresses are bytes. Figures lie at the start of memory.
+// AssemblyScript. What an engine does with every run of every channel besides treating it. The same work in TypeScript,
+// to the bit: engine/mixScript.ts. A run is 64 samples of left, then of right, in f64; addresses are bytes. Figures lie
+// at the start of memory.
 
 const SIDE: usize = 512;
 
@@ -12,7 +13,8 @@ function rising(from: usize): v128 {
 
 @inline
 function largest(lanes: v128): f64 {
-  const a = f64x2.extract_lane(lanes, 0), b = f64x2.extract_lane(lanes, 1);
+  const a = f64x2.extract_lane(lanes, 0),
+    b = f64x2.extract_lane(lanes, 1);
   return a > b ? a : b;
 }
 
@@ -23,7 +25,8 @@ function sumOf(lanes: v128): f64 {
 
 /** Leaves the sum of all samples in figure 4: it is finite only when every sample is. */
 export function sum(run: usize): void {
-  let a = f64x2.splat(0), b = f64x2.splat(0);
+  let a = f64x2.splat(0),
+    b = f64x2.splat(0);
   for (let i: usize = 0; i < 2 * SIDE; i += 32) {
     a = f64x2.add(a, v128.load(run + i));
     b = f64x2.add(b, v128.load(run + i, 16));
@@ -31,14 +34,24 @@ export function sum(run: usize): void {
   store<f64>(32, sumOf(f64x2.add(a, b)));
 }
 
-/** Mixes `wet` into `io`: figures 0 to 3 are the gain of `io` and its step, that of `wet` and its step. Leaves their peaks in 4 and 5: of `io` as it was, of `wet` as it is added. */
+/**
+ * Mixes `wet` into `io`: figures 0 to 3 are the gain of `io` and its step, that of `wet` and its step. Leaves their
+ * peaks in 4 and 5: of `io` as it was, of `wet` as it is added.
+ */
 export function blend(io: usize, wet: usize): void {
-  let dryGain = rising(0), wetGain = rising(16);
-  const dryStep = f64x2.splat(2 * load<f64>(8)), wetStep = f64x2.splat(2 * load<f64>(24));
-  let dryLeft = f64x2.splat(0), dryRight = f64x2.splat(0), wetLeft = f64x2.splat(0), wetRight = f64x2.splat(0);
+  let dryGain = rising(0),
+    wetGain = rising(16);
+  const dryStep = f64x2.splat(2 * load<f64>(8)),
+    wetStep = f64x2.splat(2 * load<f64>(24));
+  let dryLeft = f64x2.splat(0),
+    dryRight = f64x2.splat(0),
+    wetLeft = f64x2.splat(0),
+    wetRight = f64x2.splat(0);
   for (let i: usize = 0; i < SIDE; i += 16) {
-    const l = v128.load(io + i), r = v128.load(io + SIDE + i);
-    const wl = f64x2.mul(v128.load(wet + i), wetGain), wr = f64x2.mul(v128.load(wet + SIDE + i), wetGain);
+    const l = v128.load(io + i),
+      r = v128.load(io + SIDE + i);
+    const wl = f64x2.mul(v128.load(wet + i), wetGain),
+      wr = f64x2.mul(v128.load(wet + SIDE + i), wetGain);
     v128.store(io + i, f64x2.add(f64x2.mul(l, dryGain), wl));
     v128.store(io + SIDE + i, f64x2.add(f64x2.mul(r, dryGain), wr));
     dryLeft = f64x2.pmax(dryLeft, f64x2.abs(l));
@@ -68,17 +81,22 @@ const RING_SIDE: usize = 8 * 1024;
 
 /**
  * Holds a run back, in place: writes it at a place of a ring, and reads what was written so many samples before.
- * @param size samples in use of each side of the ring, a power of two  @param place a multiple of 64  @param delay up to `size` less 64
+ * @param size samples in use of each side of the ring, a power of two
+ * @param place a multiple of 64
+ * @param delay up to `size` less 64
  */
 export function hold(run: usize, ring: usize, size: i32, place: i32, delay: i32): void {
   const from = (place - delay) & (size - 1);
   for (let side: usize = 0; side < 2; side += 1) {
-    const io = run + side * SIDE, base = ring + side * RING_SIDE;
-    const to = base + (<usize>place << 3);
+    const io = run + side * SIDE,
+      base = ring + side * RING_SIDE;
+    const to = base + ((<usize>place) << 3);
     for (let i: usize = 0; i < SIDE; i += 16) v128.store(to + i, v128.load(io + i));
-    const at = base + (<usize>from << 3);
+    const at = base + ((<usize>from) << 3);
     if (from + 64 <= size) for (let i: usize = 0; i < SIDE; i += 16) v128.store(io + i, v128.load(at + i));
-    else for (let i = 0; i < 64; i += 1) store<f64>(io + (<usize>i << 3), load<f64>(base + (<usize>((from + i) & (size - 1)) << 3)));
+    else
+      for (let i = 0; i < 64; i += 1)
+        store<f64>(io + ((<usize>i) << 3), load<f64>(base + ((<usize>((from + i) & (size - 1))) << 3)));
   }
 }
 
@@ -87,13 +105,23 @@ function rounded(lanes: v128): v128 {
   return f64x2.promote_low_f32x4(f32x4.demote_f64x2_zero(lanes));
 }
 
-/** Takes a run in single precision and levels its sides: figures 0 to 3 as of `blend`, for left and right. Leaves their peaks in 4 and 5, and the sums of left squared, right squared and left times right in 6 to 8. */
+/**
+ * Takes a run in single precision and levels its sides: figures 0 to 3 as of `blend`, for left and right. Leaves their
+ * peaks in 4 and 5, and the sums of left squared, right squared and left times right in 6 to 8.
+ */
 export function level(run: usize): void {
-  let leftGain = rising(0), rightGain = rising(16);
-  const leftStep = f64x2.splat(2 * load<f64>(8)), rightStep = f64x2.splat(2 * load<f64>(24));
-  let peakLeft = f64x2.splat(0), peakRight = f64x2.splat(0), ll = f64x2.splat(0), rr = f64x2.splat(0), lr = f64x2.splat(0);
+  let leftGain = rising(0),
+    rightGain = rising(16);
+  const leftStep = f64x2.splat(2 * load<f64>(8)),
+    rightStep = f64x2.splat(2 * load<f64>(24));
+  let peakLeft = f64x2.splat(0),
+    peakRight = f64x2.splat(0),
+    ll = f64x2.splat(0),
+    rr = f64x2.splat(0),
+    lr = f64x2.splat(0);
   for (let i: usize = 0; i < SIDE; i += 16) {
-    const l = f64x2.mul(rounded(v128.load(run + i)), leftGain), r = f64x2.mul(rounded(v128.load(run + SIDE + i)), rightGain);
+    const l = f64x2.mul(rounded(v128.load(run + i)), leftGain),
+      r = f64x2.mul(rounded(v128.load(run + SIDE + i)), rightGain);
     v128.store(run + i, l);
     v128.store(run + SIDE + i, r);
     peakLeft = f64x2.pmax(peakLeft, f64x2.abs(l));

@@ -1,6 +1,6 @@
 // AssemblyScript. Adds 64 samples of a ring, heard at one delay, to what both sides hear. The same work in TypeScript:
-// dsp/tapBankScript.ts. All arrays are f32, addresses are bytes. `levels` holds four figures: where left begins, how it moves a
-// sample, the same of right.
+// dsp/tapBankScript.ts. All arrays are f32, addresses are bytes. `levels` holds four figures: where left begins, how it
+// moves a sample, the same of right.
 
 const RUN: usize = 256;
 
@@ -12,8 +12,10 @@ function levelAt(levels: usize): v128 {
 
 /** At a whole sample. @param left, right first samples of either ring @param sums 64 of left, then of right */
 export function addWhole(left: usize, right: usize, levels: usize, sums: usize): void {
-  let l = levelAt(levels), r = levelAt(levels + 8);
-  const dl = f32x4.splat(4 * load<f32>(levels, 4)), dr = f32x4.splat(4 * load<f32>(levels, 12));
+  let l = levelAt(levels),
+    r = levelAt(levels + 8);
+  const dl = f32x4.splat(4 * load<f32>(levels, 4)),
+    dr = f32x4.splat(4 * load<f32>(levels, 12));
   for (let i: usize = 0; i < RUN; i += 16) {
     v128.store(sums + i, f32x4.add(v128.load(sums + i), f32x4.mul(l, v128.load(left + i))));
     v128.store(sums + RUN + i, f32x4.add(v128.load(sums + RUN + i), f32x4.mul(r, v128.load(right + i))));
@@ -33,13 +35,18 @@ function four(at: usize, kernel: usize, k: usize): v128 {
 
 @inline
 function between(at: usize, kernel: usize): v128 {
-  return f32x4.add(f32x4.add(four(at, kernel, 0), four(at, kernel, 4)), f32x4.add(four(at, kernel, 8), four(at, kernel, 12)));
+  return f32x4.add(
+    f32x4.add(four(at, kernel, 0), four(at, kernel, 4)),
+    f32x4.add(four(at, kernel, 8), four(at, kernel, 12)),
+  );
 }
 
 /** Between samples. @param left, right first samples under the sixteen figures of `kernel` */
 export function addBetween(left: usize, right: usize, kernel: usize, levels: usize, sums: usize): void {
-  let l = levelAt(levels), r = levelAt(levels + 8);
-  const dl = f32x4.splat(4 * load<f32>(levels, 4)), dr = f32x4.splat(4 * load<f32>(levels, 12));
+  let l = levelAt(levels),
+    r = levelAt(levels + 8);
+  const dl = f32x4.splat(4 * load<f32>(levels, 4)),
+    dr = f32x4.splat(4 * load<f32>(levels, 12));
   for (let i: usize = 0; i < RUN; i += 16) {
     v128.store(sums + i, f32x4.add(v128.load(sums + i), f32x4.mul(l, between(left + i, kernel))));
     v128.store(sums + RUN + i, f32x4.add(v128.load(sums + RUN + i), f32x4.mul(r, between(right + i, kernel))));

@@ -6,7 +6,8 @@ import { compilePlan } from '../../engine/plan';
 import { treat } from '../../engine/treat';
 import type { ParamValue } from '../../params/param';
 
-const wave = (hz: number, level = 0.4) => Float32Array.from({ length: RATE }, (_, i) => level * Math.sin((2 * Math.PI * hz * i) / RATE));
+const wave = (hz: number, level = 0.4) =>
+  Float32Array.from({ length: RATE }, (_, i) => level * Math.sin((2 * Math.PI * hz * i) / RATE));
 const SOUND = [wave(220), wave(330)] as const;
 
 const braided = (chains: readonly (readonly Slot[])[], values: Readonly<Record<string, ParamValue>> = {}): Slot => ({
@@ -24,7 +25,11 @@ const apart = (a: ArrayLike<number>, b: ArrayLike<number>, factor = 1, shift = 0
 
 test('untouched strands make up the whole, however it is parted', () => {
   const whole = { level1: 1, level2: 1 };
-  for (const values of [{}, { ...whole, input1: 'mid', input2: 'side' }, { ...whole, input1: 'left', input2: 'right', pan1: -1, pan2: 1 }]) {
+  for (const values of [
+    {},
+    { ...whole, input1: 'mid', input2: 'side' },
+    { ...whole, input1: 'left', input2: 'right', pan1: -1, pan2: 1 },
+  ]) {
     const out = through([braided([[], []], values)]);
     expect(apart(out.left, SOUND[0])).toBeLessThan(1e-6);
     expect(apart(out.right, SOUND[1])).toBeLessThan(1e-6);
@@ -42,10 +47,16 @@ test('each strand treats its part alone, at its level and as late as it is align
 test('strands in strands and wet paths sound as the same effects in a row', () => {
   fc.assert(
     fc.property(fc.array(fc.integer({ min: -20, max: 6 }), { minLength: 1, maxLength: 3 }), (levels) => {
-      const inner = levels.reduce<Slot[]>((chain, db, i) => [braided([[gain(`g${i}`, db), ...chain]], { level1: 1 })].map((slot) => ({ ...slot, id: `b${i}` })), []);
+      const inner = levels.reduce<Slot[]>(
+        (chain, db, i) =>
+          [braided([[gain(`g${i}`, db), ...chain]], { level1: 1 })].map((slot) => ({ ...slot, id: `b${i}` })),
+        [],
+      );
       const row = through(levels.map((db, i) => gain(`g${i}`, db)));
       expect(apart(through(inner).left, row.left)).toBeLessThan(1e-6);
-      const onWet = through([{ ...gain('first', levels[0]!), wetPath: levels.slice(1).map((db, i) => gain(`w${i}`, db)) }]);
+      const onWet = through([
+        { ...gain('first', levels[0]!), wetPath: levels.slice(1).map((db, i) => gain(`w${i}`, db)) },
+      ]);
       expect(apart(onWet.left, row.left)).toBeLessThan(1e-6);
     }),
     { numRuns: 8 },
@@ -53,7 +64,10 @@ test('strands in strands and wet paths sound as the same effects in a row', () =
 });
 
 test('a wet path treats the treated sound only', () => {
-  const echo = (wetPath: Slot[]): Slot => ({ ...newSlot('echo', 'echo', 'neutral', { balance: 'levels', dry: 1, wet: 0.5, timeL: 100, feedback: 0 }), wetPath });
+  const echo = (wetPath: Slot[]): Slot => ({
+    ...newSlot('echo', 'echo', 'neutral', { balance: 'levels', dry: 1, wet: 0.5, timeL: 100, feedback: 0 }),
+    wetPath,
+  });
   const click = [Float32Array.from({ length: RATE }, (_, i) => (i === 0 ? 0.5 : 0))];
   const out = through([echo([gain('g', -12)])], click);
   expect(out.left[0]).toBeCloseTo(0.5, 6);
@@ -62,11 +76,22 @@ test('a wet path treats the treated sound only', () => {
 
 test('strands one at a time: the chosen one takes the sound, the other rings out, and nothing clicks', () => {
   const chain = [newSlot('e', 'echo', 'neutral', { balance: 'levels', dry: 0, wet: 1, timeL: 250, feedback: 0.5 })];
-  const { piece, sounds } = scene([soundOf(3, (i) => 0.3 * Math.sin((2 * Math.PI * 220 * i) / RATE))], [{ clips: [clipOf('c', 0, 0, 3)], chain: [braided([[], chain], { plays: 'one', chosen: 2, level1: 1, level2: 1 })] }]);
+  const { piece, sounds } = scene(
+    [soundOf(3, (i) => 0.3 * Math.sin((2 * Math.PI * 220 * i) / RATE))],
+    [
+      {
+        clips: [clipOf('c', 0, 0, 3)],
+        chain: [braided([[], chain], { plays: 'one', chosen: 2, level1: 1, level2: 1 })],
+      },
+    ],
+  );
   const engine = engineOf({ piece, sounds });
   engine.play(0);
   runEngine(engine, 1.5);
-  const other = { ...piece, tracks: [{ ...piece.tracks[0]!, chain: [braided([[], chain], { plays: 'one', chosen: 1, level1: 0, level2: 1 })] }] };
+  const other = {
+    ...piece,
+    tracks: [{ ...piece.tracks[0]!, chain: [braided([[], chain], { plays: 'one', chosen: 1, level1: 0, level2: 1 })] }],
+  };
   engine.setPlan(compilePlan(other));
   const out = runEngine(engine, 1);
   expect(roughness(out.left, 6)).toBeLessThan(0.01);
@@ -76,11 +101,16 @@ test('strands one at a time: the chosen one takes the sound, the other rings out
 
 test('laying, filling and taking out a strand while it plays neither clicks nor cuts what rings', () => {
   const echo = newSlot('e', 'echo', 'neutral', { balance: 'levels', dry: 0, wet: 1, timeL: 300, feedback: 0.6 });
-  const { piece, sounds } = scene([soundOf(6, (i) => (i < 2 * RATE ? 0.3 * Math.sin((2 * Math.PI * 220 * i) / RATE) : 0))], [{ clips: [clipOf('c', 0, 0, 6)], chain: [braided([[]], { level1: 1, level2: 1 })] }]);
+  const { piece, sounds } = scene(
+    [soundOf(6, (i) => (i < 2 * RATE ? 0.3 * Math.sin((2 * Math.PI * 220 * i) / RATE) : 0))],
+    [{ clips: [clipOf('c', 0, 0, 6)], chain: [braided([[]], { level1: 1, level2: 1 })] }],
+  );
   const engine = engineOf({ piece, sounds });
   engine.play(0);
   const play = (chains: Slot[][], seconds: number): Float32Array => {
-    engine.setPlan(compilePlan({ ...piece, tracks: [{ ...piece.tracks[0]!, chain: [braided(chains, { level1: 1, level2: 1 })] }] }));
+    engine.setPlan(
+      compilePlan({ ...piece, tracks: [{ ...piece.tracks[0]!, chain: [braided(chains, { level1: 1, level2: 1 })] }] }),
+    );
     return runEngine(engine, seconds).left;
   };
   const parts = [play([[]], 0.5), play([[], []], 0.3), play([[], [echo]], 0.7), play([[]], 1.2)];

@@ -10,20 +10,78 @@ const create = (sampleRate: number): BraidProcessor => new BraidProcessor(sample
 const apart = { level1: 1, level2: 1 };
 
 const presets: readonly Preset[] = [
-  { id: 'neutral', name: 'Neutral', purpose: 'Two empty strands that make up the whole: lay effects into either.', values: {} },
-  { id: 'keelAndSail', name: 'Keel and sail', purpose: 'Mid down one strand, side down the other, to treat them apart.', values: { ...apart, input1: 'mid', input2: 'side' }, strands: [{ place: 1, name: 'Mid', chain: [] }, { place: 2, name: 'Side', chain: [] }] },
-  { id: 'portAndStarboard', name: 'Port and starboard', purpose: 'Left and right down their own strands.', values: { ...apart, input1: 'left', input2: 'right', pan1: -1, pan2: 1 }, strands: [{ place: 1, name: 'Left', chain: [] }, { place: 2, name: 'Right', chain: [] }] },
   {
-    id: 'dryLeftWetRight', name: 'Shore and echo wall', purpose: 'The part dry at the left, its space at the right: wide from mono.', values: { ...apart, pan1: -1, pan2: 1, level2: 1.1 },
-    strands: [{ place: 1, name: 'Dry', chain: [] }, { place: 2, name: 'Space', chain: [{ effect: 'reverb', preset: 'brassSheet', values: { balance: 'mix', mix: 1 } }] }],
+    id: 'neutral',
+    name: 'Neutral',
+    purpose: 'Two empty strands that make up the whole: lay effects into either.',
+    values: {},
   },
   {
-    id: 'bloom', name: 'Bloom', purpose: 'The part itself beside rising taps into a long hall.', values: { ...apart, level2: 0.7 },
-    strands: [{ place: 1, name: 'Dry', chain: [] }, { place: 2, name: 'Bloom', chain: [{ effect: 'taps', preset: 'neutral', values: { balance: 'mix', mix: 1 } }, { effect: 'reverb', preset: 'tideRise', values: { balance: 'mix', mix: 1 } }] }],
+    id: 'keelAndSail',
+    name: 'Keel and sail',
+    purpose: 'Mid down one strand, side down the other, to treat them apart.',
+    values: { ...apart, input1: 'mid', input2: 'side' },
+    strands: [
+      { place: 1, name: 'Mid', chain: [] },
+      { place: 2, name: 'Side', chain: [] },
+    ],
   },
-  { id: 'lateTwin', name: 'Late twin', purpose: 'The same sound twice, the second 19 ms later and to the right.', values: { level1: 1, level2: 0.9, pan1: -0.6, pan2: 0.6, align2: 19 }, strands: [{ place: 1, name: 'First', chain: [] }, { place: 2, name: 'Late', chain: [] }] },
   {
-    id: 'turnByTurn', name: 'Turn by turn', purpose: 'Four treatments, one at a time: move Strand to change between them.', values: { plays: 'one', level1: 1, level2: 1, level3: 1, level4: 1 },
+    id: 'portAndStarboard',
+    name: 'Port and starboard',
+    purpose: 'Left and right down their own strands.',
+    values: { ...apart, input1: 'left', input2: 'right', pan1: -1, pan2: 1 },
+    strands: [
+      { place: 1, name: 'Left', chain: [] },
+      { place: 2, name: 'Right', chain: [] },
+    ],
+  },
+  {
+    id: 'dryLeftWetRight',
+    name: 'Shore and echo wall',
+    purpose: 'The part dry at the left, its space at the right: wide from mono.',
+    values: { ...apart, pan1: -1, pan2: 1, level2: 1.1 },
+    strands: [
+      { place: 1, name: 'Dry', chain: [] },
+      {
+        place: 2,
+        name: 'Space',
+        chain: [{ effect: 'reverb', preset: 'brassSheet', values: { balance: 'mix', mix: 1 } }],
+      },
+    ],
+  },
+  {
+    id: 'bloom',
+    name: 'Bloom',
+    purpose: 'The part itself beside rising taps into a long hall.',
+    values: { ...apart, level2: 0.7 },
+    strands: [
+      { place: 1, name: 'Dry', chain: [] },
+      {
+        place: 2,
+        name: 'Bloom',
+        chain: [
+          { effect: 'taps', preset: 'neutral', values: { balance: 'mix', mix: 1 } },
+          { effect: 'reverb', preset: 'tideRise', values: { balance: 'mix', mix: 1 } },
+        ],
+      },
+    ],
+  },
+  {
+    id: 'lateTwin',
+    name: 'Late twin',
+    purpose: 'The same sound twice, the second 19 ms later and to the right.',
+    values: { level1: 1, level2: 0.9, pan1: -0.6, pan2: 0.6, align2: 19 },
+    strands: [
+      { place: 1, name: 'First', chain: [] },
+      { place: 2, name: 'Late', chain: [] },
+    ],
+  },
+  {
+    id: 'turnByTurn',
+    name: 'Turn by turn',
+    purpose: 'Four treatments, one at a time: move Strand to change between them.',
+    values: { plays: 'one', level1: 1, level2: 1, level3: 1, level4: 1 },
     strands: [
       { place: 1, name: 'As it is', chain: [] },
       { place: 2, name: 'Echo', chain: [{ effect: 'echo', preset: 'neutral' }] },
@@ -39,12 +97,23 @@ function picture(values: ParamValues, context: ValueContext): BraidPicture {
     kind: 'braid',
     plays: values.plays === 'one' ? number('chosen') : null,
     strands: Array.from({ length: MOST_STRANDS }, (_, i) => ({
-      place: i + 1, input: String(values[`input${i + 1}`]), level: number(`level${i + 1}`), pan: number(`pan${i + 1}`), alignMs: number(`align${i + 1}`),
+      place: i + 1,
+      input: String(values[`input${i + 1}`]),
+      level: number(`level${i + 1}`),
+      pan: number(`pan${i + 1}`),
+      alignMs: number(`align${i + 1}`),
     })),
   };
 }
 
 export const braid = defineEffect({
-  id: 'braid', name: 'Braid', family: 'braid', purpose: 'Parts the sound into strands side by side, each with its own effects.',
-  params: braidParams, presets, headline: ['plays'], createProcessor: create, picture,
+  id: 'braid',
+  name: 'Braid',
+  family: 'braid',
+  purpose: 'Parts the sound into strands side by side, each with its own effects.',
+  params: braidParams,
+  presets,
+  headline: ['plays'],
+  createProcessor: create,
+  picture,
 });

@@ -100,7 +100,8 @@ export class BraidProcessor extends Insert implements EffectProcessor {
       place.input.process(input, place.run, values[at]!, this.goalOpen(i, values), this.share, openShare);
       place.align.process(place.run, place.run, this.delayOf(values[at + 3]!), true);
       place.shutFor = place.input.shut ? place.shutFor + STEP_FRAMES : 0;
-      if (!place.work.process(place.run, this.quiet.silent || place.shutFor > this.longest)) this.add(place, wet, values, at);
+      if (!place.work.process(place.run, this.quiet.silent || place.shutFor > this.longest))
+        this.add(place, wet, values, at);
     }
   }
 

@@ -1,7 +1,10 @@
 import { arrive } from '../../dsp/onePole';
 import { STEP_FRAMES, type StereoRun } from '../define';
 
-/** What of left and right goes to left and right, by the index of the choice: both, left, right, mid, side. Side comes back turned over at the right, so that mid and side make the whole. */
+/**
+ * What of left and right goes to left and right, by the index of the choice: both, left, right, mid, side. Side comes
+ * back turned over at the right, so that mid and side make the whole.
+ */
 const LEFT_TO_LEFT = [1, 1, 0, 0.5, 0.5];
 const RIGHT_TO_LEFT = [0, 0, 1, 0.5, -0.5];
 const LEFT_TO_RIGHT = [0, 1, 0, 0.5, -0.5];

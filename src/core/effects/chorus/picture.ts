@@ -17,7 +17,9 @@ export function chorusPicture(values: ParamValues, context: ValueContext): SwayP
   const number = numbersOf(chorusParams, values, context);
   const spanSeconds = Math.min(4, 2 / number('rate'));
   const all = { ...commonParams, ...chorusParams };
-  const row = Float64Array.from(Object.entries(all), ([id, param]) => toEngineNumber(param, values[id] ?? param.initial, { ...context, sampleRate: RATE }));
+  const row = Float64Array.from(Object.entries(all), ([id, param]) =>
+    toEngineNumber(param, values[id] ?? param.initial, { ...context, sampleRate: RATE }),
+  );
   const processor = new ChorusProcessor(RATE);
   processor.reset(0, row);
   const [input, wet] = [stereoRun(), stereoRun()];
@@ -30,6 +32,11 @@ export function chorusPicture(values: ParamValues, context: ValueContext): SwayP
   }
   const every = Math.max(1, Math.floor(steps / POINTS));
   const cents = (places: readonly number[]): number[] =>
-    Array.from({ length: Math.floor(steps / every) }, (_, k) => Math.round(12_000 * Math.log2(1 - (places[(k + 1) * every]! - places[k * every]!) / (every * STEP_FRAMES))) / 10);
+    Array.from(
+      { length: Math.floor(steps / every) },
+      (_, k) =>
+        Math.round(12_000 * Math.log2(1 - (places[(k + 1) * every]! - places[k * every]!) / (every * STEP_FRAMES))) /
+        10,
+    );
   return { kind: 'sway', spanSeconds, lines: sides.map((side, line) => ({ side, cents: cents(standing[line]!) })) };
 }

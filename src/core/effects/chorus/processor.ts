@@ -22,7 +22,8 @@ const MEMORY_SECONDS = 0.2;
 
 /**
  * Copies of the sound that come later by a time that swings: `delay + depth sin`, so that each is off pitch by up to
- * 1200 log2(1 + 2 pi rate depth) cents. Source: Jon Dattorro, "Effect Design, Part 2: Delay-Line Modulation and Chorus" (1997).
+ * 1200 log2(1 + 2 pi rate depth) cents. Source: Jon Dattorro, "Effect Design, Part 2: Delay-Line Modulation and Chorus"
+ * (1997).
  */
 export class ChorusProcessor extends Insert implements EffectProcessor {
   private readonly lines = [0, 1, 2].map(() => new SweptLine((LONGEST_DELAY_MS * this.sampleRate) / 1000));
@@ -122,7 +123,8 @@ export class ChorusProcessor extends Insert implements EffectProcessor {
     for (let i = 0; i < STEP_FRAMES; i += 1) {
       const share = (i + 1) / STEP_FRAMES;
       // What a hand has changed since the last step goes out over this one.
-      delays[i] = this.at(values[AT.delay]! + values[AT.depth]! * sinTurns(phase + turn * share - behind)) + lag * (1 - share);
+      delays[i] =
+        this.at(values[AT.delay]! + values[AT.depth]! * sinTurns(phase + turn * share - behind)) + lag * (1 - share);
       if (delays[i]! < LEAST_DELAY) delays[i] = LEAST_DELAY;
     }
     this.standing[line] = goal;

@@ -19,7 +19,8 @@ const TO_DB = 20 / Math.LN10;
 const FROM_DB = Math.LN10 / 20;
 
 /**
- * Holds back what is over a threshold, by the peak of both sides together; smoothed in decibels, attack and release apart.
+ * Holds back what is over a threshold, by the peak of both sides together; smoothed in decibels, attack and release
+ * apart.
  * Source: D. Giannoulis, M. Massberg and J. D. Reiss, "Digital Dynamic Range Compressor Design" (2012).
  */
 export class CompressorProcessor extends Insert implements EffectProcessor {
@@ -83,7 +84,8 @@ export class CompressorProcessor extends Insert implements EffectProcessor {
     const release = this.release.at(-1000 / (values[AT.release]! * this.sampleRate));
     const makeUpStep = (values[AT.makeUp]! - this.makeUp) / STEP_FRAMES;
     // A curve that is moved comes in by the attack; only what the sound itself does is held down at once.
-    if (threshold !== this.seenThreshold || slope !== this.seenSlope || knee !== this.seenKnee || makeUpStep !== 0) this.moved = MOVED_ATTACKS * values[AT.attack]! * 0.001 * this.sampleRate;
+    if (threshold !== this.seenThreshold || slope !== this.seenSlope || knee !== this.seenKnee || makeUpStep !== 0)
+      this.moved = MOVED_ATTACKS * values[AT.attack]! * 0.001 * this.sampleRate;
     else this.moved -= STEP_FRAMES;
     this.seenThreshold = threshold;
     this.seenSlope = slope;
@@ -125,7 +127,10 @@ export class CompressorProcessor extends Insert implements EffectProcessor {
   }
 }
 
-/** Decibels to be taken from a level so far over the threshold. @param slope share of what is over that is taken, 0-1 */
+/**
+ * Decibels to be taken from a level so far over the threshold.
+ * @param slope share of what is over that is taken, 0-1
+ */
 export function reductionAt(over: number, slope: number, knee: number): number {
   if (2 * over <= -knee) return 0;
   if (2 * over < knee) return (slope * (over + 0.5 * knee) * (over + 0.5 * knee)) / (2 * knee);

@@ -9,7 +9,9 @@ describe('the picture of an impulse', () => {
     const picture = impulsePicture(values, PLAIN_CONTEXT);
     const source = LIBRARY.find(({ id }) => id === 'saltCistern')!.make(24_000);
     expect(picture.spanSeconds).toBeCloseTo(source.left.length / 24_000, 3);
-    expect([picture.fromSeconds, picture.toSeconds, picture.fadeSeconds].map((x) => Math.round(x * 1000))).toEqual([200, 1200, 700]);
+    expect([picture.fromSeconds, picture.toSeconds, picture.fadeSeconds].map((x) => Math.round(x * 1000))).toEqual([
+      200, 1200, 700,
+    ]);
     const stretch = picture.spanSeconds / picture.left.length;
     picture.usedLeft.forEach((db, i) => {
       const [begins, ends] = [i * stretch, (i + 1) * stretch];
@@ -23,7 +25,9 @@ describe('the picture of an impulse', () => {
   test('an own sound is shown as it is; silence and nothing chosen are no trouble', () => {
     const click = Float32Array.from({ length: 48_000 }, (_, i) => (i === 4800 ? 1 : i === 9600 ? 0.1 : 0));
     const picture = impulsePicture({ source: 'own', fade: 0 }, PLAIN_CONTEXT, [click]);
-    const loud = picture.left.flatMap((db, i) => (db > -40 ? [[Math.round(i * (picture.spanSeconds / 240) * 100) / 100, Math.round(db)]] : []));
+    const loud = picture.left.flatMap((db, i) =>
+      db > -40 ? [[Math.round(i * (picture.spanSeconds / 240) * 100) / 100, Math.round(db)]] : [],
+    );
     expect(loud).toHaveLength(2);
     expect(loud[1]![1]! - loud[0]![1]!).toBeLessThanOrEqual(-20);
     expect(impulsePicture({ source: 'own' }, PLAIN_CONTEXT).measuredSeconds).toBeNull();

@@ -43,10 +43,16 @@ export class ConvolverProcessor implements EffectProcessor {
   private width = 1;
   private cutting = false;
 
-  constructor(private readonly sampleRate: number, withKernel = true) {
+  constructor(
+    private readonly sampleRate: number,
+    withKernel = true,
+  ) {
     const longest = LONGEST_IMPULSE_SECONDS * sampleRate;
     this.convolutions = [new Convolution(longest, withKernel), new Convolution(longest, withKernel)];
-    this.pre = [new DelayLine(PRE_SECONDS * sampleRate + 2 * STEP_FRAMES, STEP_FRAMES), new DelayLine(PRE_SECONDS * sampleRate + 2 * STEP_FRAMES, STEP_FRAMES)];
+    this.pre = [
+      new DelayLine(PRE_SECONDS * sampleRate + 2 * STEP_FRAMES, STEP_FRAMES),
+      new DelayLine(PRE_SECONDS * sampleRate + 2 * STEP_FRAMES, STEP_FRAMES),
+    ];
     const memory = LONGEST_IMPULSE_SECONDS + PRE_SECONDS + 0.3;
     this.quiet = new Quiet(memory, sampleRate);
     this.quiets = [new Quiet(memory, sampleRate), new Quiet(memory, sampleRate)];
@@ -135,7 +141,8 @@ export class ConvolverProcessor implements EffectProcessor {
     this.open = goal;
     const wanted = Math.round((values[AT.preDelay]! * this.sampleRate) / 1000);
     const most = GLIDE * n;
-    const next = wanted > this.preNow + most ? this.preNow + most : wanted < this.preNow - most ? this.preNow - most : wanted;
+    const next =
+      wanted > this.preNow + most ? this.preNow + most : wanted < this.preNow - most ? this.preNow - most : wanted;
     this.delay(0, into.left, next);
     this.delay(1, into.right, next);
     this.preNow = next;

@@ -13,8 +13,8 @@ const STRIDE = 4;
 const FINE = 8;
 
 /**
- * A read head off pitch: its delay falls or rises evenly, and before it leaves its room another head takes over where the sound goes on
- * most like it, so nothing cancels in the crossfade.
+ * A read head off pitch: its delay falls or rises evenly, and before it leaves its room another head takes over where
+ * the sound goes on most like it, so nothing cancels in the crossfade.
  * Source: W. Verhelst and M. Roelands, "An Overlap-Add Technique Based on Waveform Similarity (WSOLA)" (1993).
  */
 export class DetunedHead {
@@ -113,7 +113,10 @@ export class DetunedHead {
     this.alike = clampCorrelation(most);
   }
 
-  /** Correlation of what both heads have just passed, from -1 to 1; 1 where there is nothing to compare. @param extra delay of the other head */
+  /**
+   * Correlation of what both heads have just passed, from -1 to 1; 1 where there is nothing to compare.
+   * @param extra delay of the other head
+   */
   private likeness(start: number, extra: number, stride: number): number {
     const { ring, mask, place } = this.line;
     // Whole samples apart from the head that sounds, so that both are read at the same fraction.
@@ -141,5 +144,8 @@ export class DetunedHead {
   }
 }
 
-/** Two heads that cancel are faded as two that have nothing in common: making up for it would lift single moments without end. */
+/**
+ * Two heads that cancel are faded as two that have nothing in common: making up for it would lift single moments
+ * without end.
+ */
 const clampCorrelation = (value: number): number => (value > 1 ? 1 : value > 0 ? value : 0);

@@ -40,7 +40,10 @@ export class DoublingProcessor implements EffectProcessor {
   private quietFrames = Infinity;
 
   /** @param withKernel false leaves all work to TypeScript, which tests compare */
-  constructor(private readonly sampleRate: number, withKernel = true) {
+  constructor(
+    private readonly sampleRate: number,
+    withKernel = true,
+  ) {
     this.line = readLines(1, LONGEST_SECONDS * sampleRate + 2 * STEP_FRAMES, withKernel)[0]!;
     this.guard = new PeakGuard(CEILING, GUARD_RELEASE_SECONDS, sampleRate);
     this.share = followShare(SWITCH_SECONDS, STEP_FRAMES, sampleRate);

@@ -15,7 +15,10 @@ const MAX_FACTOR = 8;
 /** Corners that are corrected between two samples. */
 const MAX_CORNERS = 12;
 const NEWTON_STEPS = 2;
-/** Slope per sample up to which changes of curvature are corrected: beyond, several drawn points lie between two samples. */
+/**
+ * Slope per sample up to which changes of curvature are corrected: beyond, several drawn points lie between two
+ * samples.
+ */
 const MAX_SPEED = 1.5;
 /** Drawn heights in a segment of 1. */
 const PER_HEIGHT = (DRAWN_POINTS - 1) / 2;
@@ -23,7 +26,10 @@ const PER_HEIGHT = (DRAWN_POINTS - 1) / 2;
 /** True for the curves that have corners or jumps. @param kind index in CURVES */
 export const hasCorners = (kind: number): boolean => CORNERED.includes(kind);
 
-/** State of one channel: input after the last three samples, output after the last four, and the segments of the last two inputs. */
+/**
+ * State of one channel: input after the last three samples, output after the last four, and the segments of the last
+ * two inputs.
+ */
 class Side {
   readonly x = new Float64Array(SHAPER_LATENCY + MAX_FACTOR * OVERSAMPLED_FRAMES);
   readonly y = new Float64Array(CORNER_FRAMES + MAX_FACTOR * OVERSAMPLED_FRAMES);
@@ -32,8 +38,9 @@ class Side {
 }
 
 /**
- * Curves with corners, for samples of whatever rate, with every corner rounded by as much as the rate asks for. Between two corners a wave
- * gains no harmonics, so nothing else comes back as other tones. Where a corner is met is found on a cubic through four samples.
+ * Curves with corners, for samples of whatever rate, with every corner rounded by as much as the rate asks for. Between
+ * two corners a wave gains no harmonics, so nothing else comes back as other tones. Where a corner is met is found on a
+ * cubic through four samples.
  */
 export class AntialiasedShaper implements Shaper {
   readonly latency = SHAPER_LATENCY;

@@ -15,15 +15,7 @@ const Y_AT = 6528;
 /** Bytes of the room. */
 export const CORNER_ROOM = Y_AT + 4 * (CORNER_FRAMES + 8 * OVERSAMPLED_FRAMES);
 
-type Shape = (
-  room: number,
-  side: number,
-  cells: number,
-  kind: number,
-  n: number,
-  drive: number,
-  step: number,
-) => void;
+type Shape = (room: number, side: number, cells: number, kind: number, n: number, drive: number, step: number) => void;
 
 /** Curves with corners as WebAssembly, in the memory of what is oversampled, so that nothing is copied. */
 export class CornerKernel {
@@ -66,7 +58,11 @@ export class CornerKernel {
     }
   }
 
-  /** @param at index of the first sample among the cells of the memory  @param kind 0 hard, 1 fold, 2 wrap, 3 drawn  @param step by which the gain grows with each sample */
+  /**
+   * @param at index of the first sample among the cells of the memory
+   * @param kind 0 hard, 1 fold, 2 wrap, 3 drawn
+   * @param step by which the gain grows with each sample
+   */
   shape(side: 0 | 1, at: number, kind: number, n: number, drive: number, step: number): void {
     this.work(this.room.at, side, 4 * at, kind, n, drive, step);
   }

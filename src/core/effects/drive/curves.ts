@@ -10,7 +10,11 @@ const HARD = CURVES.indexOf('hard');
 const FOLD = CURVES.indexOf('fold');
 const WRAP = CURVES.indexOf('wrap');
 
-/** Height of a curve that is written down, slope 1 at nothing. @param kind index in CURVES, other than `drawn`  @param x any height of the wave */
+/**
+ * Height of a curve that is written down, slope 1 at nothing.
+ * @param kind index in CURVES, other than `drawn`
+ * @param x any height of the wave
+ */
 export function curveAt(kind: number, x: number): number {
   if (kind === SOFT) return x / Math.sqrt(1 + x * x);
   if (kind === TUBE) return x > 0 ? tanhRational(x) : x / (1 - 0.35 * x);
@@ -60,14 +64,19 @@ export class DrawnCurve {
     for (let i = 0; i <= last; i += 1) {
       const before = i === 0 ? 0 : heights[i]! - heights[i - 1]!;
       const after = i === last ? 0 : heights[i + 1]! - heights[i]!;
-      slopes[i] = i === 0 ? after : i === last ? before : before * after <= 0 ? 0 : (2 * before * after) / (before + after);
+      slopes[i] =
+        i === 0 ? after : i === last ? before : before * after <= 0 ? 0 : (2 * before * after) / (before + after);
     }
     for (let k = 0; k <= TABLE + 1; k += 1) {
       const x = (Math.min(k, TABLE) / TABLE) * last;
       const i = x >= last ? last - 1 : Math.floor(x);
       const t = x - i;
       const s = 1 - t;
-      table[k] = s * s * (1 + 2 * t) * heights[i]! + t * s * s * slopes[i]! + t * t * (3 - 2 * t) * heights[i + 1]! - t * t * s * slopes[i + 1]!;
+      table[k] =
+        s * s * (1 + 2 * t) * heights[i]! +
+        t * s * s * slopes[i]! +
+        t * t * (3 - 2 * t) * heights[i + 1]! -
+        t * t * s * slopes[i + 1]!;
     }
   }
 
@@ -77,15 +86,21 @@ export class DrawnCurve {
 
   /** What the slope changes by at a drawn height, upwards: the ends alone have corners. */
   slopeChange(point: number): number {
-    return point === 0 ? PER_HEIGHT * this.slopes[0]! : point === DRAWN_POINTS - 1 ? -PER_HEIGHT * this.slopes[point]! : 0;
+    return point === 0
+      ? PER_HEIGHT * this.slopes[0]!
+      : point === DRAWN_POINTS - 1
+        ? -PER_HEIGHT * this.slopes[point]!
+        : 0;
   }
 
   /** What the curvature changes by at a drawn height, upwards. */
   curvatureChange(point: number): number {
     const { heights, slopes } = this;
     const last = DRAWN_POINTS - 1;
-    const before = point === 0 ? 0 : 6 * (heights[point - 1]! - heights[point]!) + 2 * slopes[point - 1]! + 4 * slopes[point]!;
-    const after = point === last ? 0 : 6 * (heights[point + 1]! - heights[point]!) - 4 * slopes[point]! - 2 * slopes[point + 1]!;
+    const before =
+      point === 0 ? 0 : 6 * (heights[point - 1]! - heights[point]!) + 2 * slopes[point - 1]! + 4 * slopes[point]!;
+    const after =
+      point === last ? 0 : 6 * (heights[point + 1]! - heights[point]!) - 4 * slopes[point]! - 2 * slopes[point + 1]!;
     return PER_HEIGHT * PER_HEIGHT * (after - before);
   }
 

@@ -9,8 +9,9 @@ const LEAST = 1 / 64;
 const QUIET_POWER = 1e-9;
 
 /**
- * Brings a run to the level of another. After silence it goes by all that has come since, so the first samples are matched already;
- * from a third of a second on by about that time. Until then no peak leaves higher than the highest that came in.
+ * Brings a run to the level of another. After silence it goes by all that has come since, so the first samples are
+ * matched already; from a third of a second on by about that time. Until then no peak leaves higher than the highest
+ * that came in.
  */
 export class LevelMatcher {
   private before = 0;

@@ -17,7 +17,9 @@ import { CURVES, driveParams } from './params';
 const AT = placesOf(driveParams);
 const DRAWN = CURVES.indexOf('drawn');
 /** Which of the kernel's curves each one is; -1 where it has none, or would not see to corners. */
-const IN_KERNEL = CURVES.map((curve, kind) => (hasCorners(kind) ? -1 : (DRIVE_KINDS as readonly string[]).indexOf(curve)));
+const IN_KERNEL = CURVES.map((curve, kind) =>
+  hasCorners(kind) ? -1 : (DRIVE_KINDS as readonly string[]).indexOf(curve),
+);
 const TILT_DB = 9;
 const TILT_HZ = 900;
 const SHELF_K = Math.SQRT2;
@@ -30,7 +32,9 @@ const oversampler = (factor: 2 | 4 | 8): Oversampler => new Oversampler(factor, 
 export class DriveProcessor extends Insert implements EffectProcessor {
   private readonly oversamplers = [null, oversampler(2), oversampler(4), oversampler(8)] as const;
   private readonly shaper = new CurveShaper();
-  private readonly antialiased = this.oversamplers.map((made) => new AntialiasedShaper(this.shaper.drawn, made?.room ?? null));
+  private readonly antialiased = this.oversamplers.map(
+    (made) => new AntialiasedShaper(this.shaper.drawn, made?.room ?? null),
+  );
   private readonly dcBlocks: readonly [DcBlock, DcBlock];
   private readonly before = new FilterRow(1);
   private readonly after = new FilterRow(3);

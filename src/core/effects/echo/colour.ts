@@ -12,8 +12,19 @@ const BAND_PASS = 2;
 const HIGH_PASS = 3;
 
 const blank = (): LoopColour => ({
-  g: 0, k: 1, direct: 1, band: 0, low: 0, driveKind: 0, driveFrom: 1, driveTo: 1, holdSamples: 0, levelStep: 0,
-  diffusionFrom: 0, diffusionTo: 0, difference: 0,
+  g: 0,
+  k: 1,
+  direct: 1,
+  band: 0,
+  low: 0,
+  driveKind: 0,
+  driveFrom: 1,
+  driveTo: 1,
+  holdSamples: 0,
+  levelStep: 0,
+  diffusionFrom: 0,
+  diffusionTo: 0,
+  difference: 0,
 });
 
 /** Turns the parameters of filter, drive, crush and diffusion into figures, once a step for both sides. */
@@ -73,7 +84,12 @@ export class ColourSettings {
   /** True when the chosen filter kind has faded in wholly. */
   get settled(): boolean {
     const { straight, lowPass, bandPass, highPass } = this;
-    return (straight === 0 || straight === 1) && (lowPass === 0 || lowPass === 1) && (bandPass === 0 || bandPass === 1) && (highPass === 0 || highPass === 1);
+    return (
+      (straight === 0 || straight === 1) &&
+      (lowPass === 0 || lowPass === 1) &&
+      (bandPass === 0 || bandPass === 1) &&
+      (highPass === 0 || highPass === 1)
+    );
   }
 
   /** Lets a step go by in which nothing changes. */

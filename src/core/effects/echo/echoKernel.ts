@@ -22,9 +22,20 @@ const RINGS_AT = READER_AT + LineReader.bytes;
 const STATE_1 = 36;
 const STATE_2 = 38;
 
-type Step = (readLeft: number, readRight: number, writeLeft: number, writeRight: number, between: number, filtered: number, crossing: number) => number;
+type Step = (
+  readLeft: number,
+  readRight: number,
+  writeLeft: number,
+  writeRight: number,
+  between: number,
+  filtered: number,
+  crossing: number,
+) => number;
 
-/** The steady loop and the moving heads as WebAssembly, with both rings in its own memory; `null` from `create` where it cannot run. */
+/**
+ * The steady loop and the moving heads as WebAssembly, with both rings in its own memory; `null` from `create` where it
+ * cannot run.
+ */
 export class EchoKernel {
   readonly ringLeft: Float32Array<ArrayBuffer>;
   readonly ringRight: Float32Array<ArrayBuffer>;
@@ -46,7 +57,10 @@ export class EchoKernel {
   private constructor({ memory, exports }: Kernel, ringSize: number, sampleRate: number) {
     this.ringBytes = ringSize * 4;
     const behind = RINGS_AT + 2 * this.ringBytes;
-    this.smears = [{ memory, at: behind }, { memory, at: behind + Diffuser.bytesAt(sampleRate) }];
+    this.smears = [
+      { memory, at: behind },
+      { memory, at: behind + Diffuser.bytesAt(sampleRate) },
+    ];
     this.run = exports.step as Step;
     this.reader = LineReader.create({ memory, at: READER_AT })!;
     this.settings = new Float64Array(memory.buffer, 0, 40);
@@ -71,9 +85,15 @@ export class EchoKernel {
     const a2 = g * a1;
     const { direct, band, low } = colour;
     // The filter of stateVariable.ts as a matrix from both states and the sample to both next states and the output ...
-    const own1 = 2 * a1 - 1, own2 = -2 * a2, ownX = 2 * a2;
-    const low1 = 2 * a2, low2 = 1 - 2 * g * a2, lowX = 2 * g * a2;
-    const out1 = band * a1 + low * a2, out2 = low * (1 - g * a2) - band * a2, outX = direct + band * a2 + low * g * a2;
+    const own1 = 2 * a1 - 1,
+      own2 = -2 * a2,
+      ownX = 2 * a2;
+    const low1 = 2 * a2,
+      low2 = 1 - 2 * g * a2,
+      lowX = 2 * g * a2;
+    const out1 = band * a1 + low * a2,
+      out2 = low * (1 - g * a2) - band * a2,
+      outX = direct + band * a2 + low * g * a2;
     // ... and that once more upon itself: the states two samples on, and the second output.
     this.both(0, own1 * own1 + own2 * low1);
     this.both(1, own1 * own2 + own2 * low2);
@@ -113,10 +133,26 @@ export class EchoKernel {
   }
 
   /**
-   * One step. @param readLeft @param readRight indexes in the rings: of the first repeat, or of the first sample under the kernel when `between`
-   * @param writeLeft @param writeRight indexes of the next place to write  @returns the highest level written
+   * One step.
+   * @param readLeft
+   * @param readRight indexes in the rings: of the first repeat, or of the first sample under the kernel when `between`
+   * @param writeLeft
+   * @param writeRight indexes of the next place to write
+   * @returns the highest level written
    */
-  step(input: StereoRun, wet: StereoRun, a: StateVariable, b: StateVariable, readLeft: number, readRight: number, writeLeft: number, writeRight: number, between: boolean, filtered: boolean, crossing: boolean): number {
+  step(
+    input: StereoRun,
+    wet: StereoRun,
+    a: StateVariable,
+    b: StateVariable,
+    readLeft: number,
+    readRight: number,
+    writeLeft: number,
+    writeRight: number,
+    between: boolean,
+    filtered: boolean,
+    crossing: boolean,
+  ): number {
     const { settings, ringBytes } = this;
     copyRun(input.left, this.inLeft);
     copyRun(input.right, this.inRight);
@@ -126,7 +162,13 @@ export class EchoKernel {
     settings[STATE_2 + 1] = b.s2;
     const right = RINGS_AT + ringBytes;
     const peak = this.run(
-      RINGS_AT + readLeft * 4, right + readRight * 4, RINGS_AT + writeLeft * 4, right + writeRight * 4, between ? 1 : 0, filtered ? 1 : 0, crossing ? 1 : 0,
+      RINGS_AT + readLeft * 4,
+      right + readRight * 4,
+      RINGS_AT + writeLeft * 4,
+      right + writeRight * 4,
+      between ? 1 : 0,
+      filtered ? 1 : 0,
+      crossing ? 1 : 0,
     );
     a.s1 = settings[STATE_1]! + 1e-15 - 1e-15;
     b.s1 = settings[STATE_1 + 1]! + 1e-15 - 1e-15;

@@ -3,7 +3,10 @@ import { STEP_FRAMES } from '../define';
 import type { EchoKernel } from './echoKernel';
 import type { Source } from './steadyLoop';
 
-/** Fastest a gliding head moves against the line, in samples per sample: three times the speed forward, a tenth at the slowest. */
+/**
+ * Fastest a gliding head moves against the line, in samples per sample: three times the speed forward, a tenth at the
+ * slowest.
+ */
 const FASTEST_SHORTER = -2;
 const FASTEST_LONGER = 0.9;
 const GLIDE_SECONDS = 0.08;
@@ -24,7 +27,13 @@ export class EchoHead {
   private readonly single = new Float32Array(STEP_FRAMES);
 
   /** @param ring a ring in the kernel's memory, which then reads it */
-  constructor(sampleRate: number, private readonly side: 0 | 1, maxDelay: number, private readonly kernel: EchoKernel | null, ring?: Float32Array<ArrayBuffer>) {
+  constructor(
+    sampleRate: number,
+    private readonly side: 0 | 1,
+    maxDelay: number,
+    private readonly kernel: EchoKernel | null,
+    ring?: Float32Array<ArrayBuffer>,
+  ) {
     this.line = new DelayLine(maxDelay, STEP_FRAMES, ring);
     this.fadeStep = 1 / Math.round(FADE_SECONDS * sampleRate);
     this.glideShare = 1 - Math.exp(-1 / (GLIDE_SECONDS * sampleRate));
@@ -67,7 +76,10 @@ export class EchoHead {
     return this.delay;
   }
 
-  /** Points `source` at the repeats of the next step, read where it stands: in the ring itself where they lie in one piece. */
+  /**
+   * Points `source` at the repeats of the next step, read where it stands: in the ring itself where they lie in one
+   * piece.
+   */
   readStanding(source: Source): void {
     const at = this.line.wholeAt(this.delay, STEP_FRAMES);
     if (at >= 0) {

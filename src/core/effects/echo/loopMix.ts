@@ -15,7 +15,16 @@ export interface LoopGains {
   right: number;
 }
 
-export const neutralGains = (): LoopGains => ({ input: 1, feedback: 0, hold: 0, cross: 0, own: 1, other: 0, left: 1, right: 1 });
+export const neutralGains = (): LoopGains => ({
+  input: 1,
+  feedback: 0,
+  hold: 0,
+  cross: 0,
+  own: 1,
+  other: 0,
+  left: 1,
+  right: 1,
+});
 
 /** Puts input and returning repeats together for the two lines; every gain moves in a straight line over the step. */
 export class LoopMix {
@@ -38,7 +47,17 @@ export class LoopMix {
   /** True while no gain moves and nothing is held. */
   private get stands(): boolean {
     const { now, move } = this;
-    return now.hold === 0 && move.hold === 0 && move.input === 0 && move.feedback === 0 && move.cross === 0 && move.own === 0 && move.other === 0 && move.left === 0 && move.right === 0;
+    return (
+      now.hold === 0 &&
+      move.hold === 0 &&
+      move.input === 0 &&
+      move.feedback === 0 &&
+      move.cross === 0 &&
+      move.own === 0 &&
+      move.other === 0 &&
+      move.left === 0 &&
+      move.right === 0
+    );
   }
 
   /** Sets the goals for the coming `n` samples, which may be taken in several runs. */
@@ -68,8 +87,15 @@ export class LoopMix {
   standsAt(goal: LoopGains): boolean {
     const { now } = this;
     return (
-      goal.hold === 0 && now.hold === 0 && now.input === goal.input && now.feedback === goal.feedback && now.cross === goal.cross &&
-      now.own === goal.own && now.other === goal.other && now.left === goal.left && now.right === goal.right
+      goal.hold === 0 &&
+      now.hold === 0 &&
+      now.input === goal.input &&
+      now.feedback === goal.feedback &&
+      now.cross === goal.cross &&
+      now.own === goal.own &&
+      now.other === goal.other &&
+      now.left === goal.left &&
+      now.right === goal.right
     );
   }
 
@@ -86,8 +112,10 @@ export class LoopMix {
 
   /**
    * Writes into `into` what both lines take in.
-   * @param from first sample of `input` of this run  @param plain repeats as read  @param coloured the same after the loop's colour
-   * While held, the plain repeats go round at exactly unity and the input is shut.
+   * @param from first sample of `input` of this run
+   * @param plain repeats as read
+   * @param coloured the same after the loop's colour While held, the plain repeats go round at exactly unity and the
+   * input is shut.
    */
   mix(input: StereoRun, from: number, n: number, plain: StereoRun, coloured: StereoRun, into: StereoRun): void {
     if (this.stands) {
@@ -96,11 +124,24 @@ export class LoopMix {
     }
     const { now, move } = this;
     let { input: level, feedback, hold, cross, own, other, left, right } = now;
-    const inLeft = input.left, inRight = input.right;
-    const plainLeft = plain.left, plainRight = plain.right;
-    const colourLeft = coloured.left, colourRight = coloured.right;
-    const intoLeft = into.left, intoRight = into.right;
-    const { input: dLevel, feedback: dFeedback, hold: dHold, cross: dCross, own: dOwn, other: dOther, left: dLeft, right: dRight } = move;
+    const inLeft = input.left,
+      inRight = input.right;
+    const plainLeft = plain.left,
+      plainRight = plain.right;
+    const colourLeft = coloured.left,
+      colourRight = coloured.right;
+    const intoLeft = into.left,
+      intoRight = into.right;
+    const {
+      input: dLevel,
+      feedback: dFeedback,
+      hold: dHold,
+      cross: dCross,
+      own: dOwn,
+      other: dOther,
+      left: dLeft,
+      right: dRight,
+    } = move;
     for (let i = 0; i < n; i += 1) {
       level += dLevel;
       feedback += dFeedback;
@@ -140,9 +181,12 @@ export class LoopMix {
   private mixEvenly(input: StereoRun, from: number, n: number, coloured: StereoRun, into: StereoRun): void {
     this.steadyGains(this.even);
     const { ownLeft, otherLeft, ownRight, otherRight, stays, goesOver } = this.even;
-    const inLeft = input.left, inRight = input.right;
-    const colourLeft = coloured.left, colourRight = coloured.right;
-    const intoLeft = into.left, intoRight = into.right;
+    const inLeft = input.left,
+      inRight = input.right;
+    const colourLeft = coloured.left,
+      colourRight = coloured.right;
+    const intoLeft = into.left,
+      intoRight = into.right;
     for (let i = 0; i < n; i += 1) {
       const xl = inLeft[from + i]!;
       const xr = inRight[from + i]!;

@@ -32,7 +32,10 @@ const HELD_LEVEL = 0.97;
 
 export const isStraight = (colour: LoopColour): boolean => colour.direct === 1 && colour.band === 0 && colour.low === 0;
 
-/** Everything one side of the loop passes on its way round: filter, drive, crush, diffusion. Stages that are neutral are not run. */
+/**
+ * Everything one side of the loop passes on its way round: filter, drive, crush, diffusion. Stages that are neutral are
+ * not run.
+ */
 export class LoopTone {
   readonly filter = new StateVariable();
   private readonly dcBlock: DcBlock;
@@ -66,10 +69,18 @@ export class LoopTone {
 
   /** True when nothing but the filter does anything, and the filter stands still. */
   isSteady(colour: LoopColour): boolean {
-    const neutral = colour.driveFrom <= 1 && colour.driveTo <= 1 && colour.holdSamples <= 1 && colour.levelStep === 0 && colour.diffusionFrom === 0 && colour.diffusionTo === 0;
+    const neutral =
+      colour.driveFrom <= 1 &&
+      colour.driveTo <= 1 &&
+      colour.holdSamples <= 1 &&
+      colour.levelStep === 0 &&
+      colour.diffusionFrom === 0 &&
+      colour.diffusionTo === 0;
     if (!neutral) return false;
     this.driveKind = colour.driveKind;
-    return isStraight(colour) ? !this.filterIn : this.filter.standsAt(colour.g, colour.k, colour.direct, colour.band, colour.low);
+    return isStraight(colour)
+      ? !this.filterIn
+      : this.filter.standsAt(colour.g, colour.k, colour.direct, colour.band, colour.low);
   }
 
   process(io: Float64Array, n: number, colour: LoopColour): void {
@@ -104,7 +115,8 @@ export class LoopTone {
   }
 
   /**
-   * Holds one sample in so many. A loop may meet the same peak at every turn, so no more energy leaves than has come in.
+   * Holds one sample in so many. A loop may meet the same peak at every turn, so no more energy leaves than has come
+   * in.
    * Source: B. Hannaford, J.-H. Ryu, "Time-Domain Passivity Control of Haptic Interfaces" (2002).
    */
   private holdRate(io: Float64Array, n: number, samples: number): void {

@@ -23,24 +23,61 @@ const STILL = { hold: false, input: 1, duck: 0, wowDepth: 0, flutterDepth: 0, fi
 export function pictureOfEcho(values: ParamValues, context: ValueContext): RepeatsPicture {
   const still: ParamValues = { ...values, ...STILL };
   const firstMs = resolveNumber(echoParams.timeL, values.timeL ?? echoParams.timeL.initial, context);
-  const rightMs = values.linked === false ? resolveNumber(echoParams.timeR, values.timeR ?? echoParams.timeR.initial, context) : firstMs;
+  const rightMs =
+    values.linked === false
+      ? resolveNumber(echoParams.timeR, values.timeR ?? echoParams.timeR.initial, context)
+      : firstMs;
   const feedback = Math.abs(Number(values.feedback ?? echoParams.feedback.initial));
   const heard = feedback >= 1 ? MOST_REPEATS : Math.ceil(Math.log(0.03) / Math.log(Math.max(feedback, 0.03)));
   const repeats = Math.min(MOST_REPEATS, Math.max(FEWEST_REPEATS, heard + 1));
   const spanSeconds = Math.min(LONGEST_SECONDS, (Math.max(firstMs, rightMs) / 1000) * (repeats + 0.7));
   const { left, right } = respond({
-    create: (rate) => new EchoProcessor(rate), params: echoParams, values: still, context, sampleRate: PICTURE_RATE, seconds: spanSeconds,
+    create: (rate) => new EchoProcessor(rate),
+    params: echoParams,
+    values: still,
+    context,
+    sampleRate: PICTURE_RATE,
+    seconds: spanSeconds,
     input: (index) => (index === 0 ? [IMPULSE, IMPULSE] : [0, 0]),
   });
   const frame = Math.min(0.004, Math.max(1 / PICTURE_RATE, Math.min(firstMs, rightMs) / 4000));
   const apart = Math.min(MOST_SMEAR_SECONDS, 0.3 * (Math.min(firstMs, rightMs) / 1000));
-  const taps = mergeTaps(tapList(left.map((x) => x / IMPULSE), right.map((x) => x / IMPULSE), PICTURE_RATE, frame, -44), apart).slice(0, 40);
+  const taps = mergeTaps(
+    tapList(
+      left.map((x) => x / IMPULSE),
+      right.map((x) => x / IMPULSE),
+      PICTURE_RATE,
+      frame,
+      -44,
+    ),
+    apart,
+  ).slice(0, 40);
   const near = (seconds: number): Tap | undefined => nearestTap(taps, seconds);
   const first = near(firstMs / 1000);
   const second = near((2 * firstMs) / 1000);
   const handles: Handle[] = [
-    ...(first ? [{ label: 'Time', x: first.seconds, y: Math.max(first.left, first.right), pullX: pullOn(echoParams, values, context, 'timeL', 'add', 1000), pullY: null }] : []),
-    ...(second ? [{ label: 'Feedback', x: second.seconds, y: Math.max(second.left, second.right), pullX: null, pullY: pullOn(echoParams, values, context, 'feedback', 'times') }] : []),
+    ...(first
+      ? [
+          {
+            label: 'Time',
+            x: first.seconds,
+            y: Math.max(first.left, first.right),
+            pullX: pullOn(echoParams, values, context, 'timeL', 'add', 1000),
+            pullY: null,
+          },
+        ]
+      : []),
+    ...(second
+      ? [
+          {
+            label: 'Feedback',
+            x: second.seconds,
+            y: Math.max(second.left, second.right),
+            pullX: null,
+            pullY: pullOn(echoParams, values, context, 'feedback', 'times'),
+          },
+        ]
+      : []),
   ];
   return { kind: 'repeats', handles, taps, firstSeconds: firstMs / 1000, feedback, spanSeconds };
 }

@@ -65,7 +65,10 @@ export class EchoProcessor implements EffectProcessor {
   private quietFrames = Infinity;
 
   /** @param withKernel false leaves all work to TypeScript, which tests compare */
-  constructor(private readonly sampleRate: number, withKernel = true) {
+  constructor(
+    private readonly sampleRate: number,
+    withKernel = true,
+  ) {
     const longest = Math.ceil(LONGEST_SECONDS * sampleRate);
     this.before = new Float64Array(V.V_COUNT);
     this.kernel = withKernel ? EchoKernel.create(ringSize(longest, STEP_FRAMES), sampleRate) : null;
@@ -101,7 +104,13 @@ export class EchoProcessor implements EffectProcessor {
     this.leftTone.clear();
     this.rightTone.clear();
     this.colours.reset(seconds, values);
-    this.waver.locate(seconds, values[V.V_WOW_RATE]!, values[V.V_WOW_DEPTH]!, values[V.V_FLUTTER_RATE]!, values[V.V_FLUTTER_DEPTH]!);
+    this.waver.locate(
+      seconds,
+      values[V.V_WOW_RATE]!,
+      values[V.V_WOW_DEPTH]!,
+      values[V.V_FLUTTER_RATE]!,
+      values[V.V_FLUTTER_DEPTH]!,
+    );
     this.aim(values, 1);
     this.mix.jump(this.goals);
     this.guard.clear();
@@ -114,9 +123,18 @@ export class EchoProcessor implements EffectProcessor {
 
   process(input: StereoRun, wet: StereoRun, values: Float64Array): void {
     const n = STEP_FRAMES;
-    const peak = this.resting && this.sameAsBefore(values) && this.hasRoom() ? this.turnResting(input, wet, values) : this.turnAnew(input, wet, values);
+    const peak =
+      this.resting && this.sameAsBefore(values) && this.hasRoom()
+        ? this.turnResting(input, wet, values)
+        : this.turnAnew(input, wet, values);
     this.wetTone.offset(wet, n, values[V.V_SIDE_OFFSET]!);
-    this.wetTone.equalise(wet, n, this.lows.at(values[V.V_EQ_LOW]!), this.middles.at(values[V.V_EQ_MID]!), this.highs.at(values[V.V_EQ_HIGH]!));
+    this.wetTone.equalise(
+      wet,
+      n,
+      this.lows.at(values[V.V_EQ_LOW]!),
+      this.middles.at(values[V.V_EQ_MID]!),
+      this.highs.at(values[V.V_EQ_HIGH]!),
+    );
     widen(wet, n, this.width, values[V.V_WIDTH]!);
     this.width = values[V.V_WIDTH]!;
     this.quietFrames = peak > SILENCE || isAudible(wet) ? 0 : this.quietFrames + n;
@@ -144,7 +162,13 @@ export class EchoProcessor implements EffectProcessor {
     const goalLeft = this.delayLeft(values);
     const goalRight = this.delayRight(values);
     const shortest = Math.min(this.leftHead.shortest(goalLeft), this.rightHead.shortest(goalRight));
-    this.waver.prepare(values[V.V_WOW_RATE]!, values[V.V_WOW_DEPTH]!, values[V.V_FLUTTER_RATE]!, values[V.V_FLUTTER_DEPTH]!, shortest);
+    this.waver.prepare(
+      values[V.V_WOW_RATE]!,
+      values[V.V_WOW_DEPTH]!,
+      values[V.V_FLUTTER_RATE]!,
+      values[V.V_FLUTTER_DEPTH]!,
+      shortest,
+    );
     this.colours.prepare(values);
     this.aim(values, this.switchShare);
     this.before.set(values);
@@ -154,21 +178,29 @@ export class EchoProcessor implements EffectProcessor {
       this.mix.steadyGains(this.gains);
       this.kernel?.set(this.colours.left, this.gains);
     }
-    return steady && this.hasRoom() ? this.turnSteadily(input, wet) : this.turnMoving(input, wet, goalLeft, goalRight, shortest, values[V.V_CHANGE]! < 0.5);
+    return steady && this.hasRoom()
+      ? this.turnSteadily(input, wet)
+      : this.turnMoving(input, wet, goalLeft, goalRight, shortest, values[V.V_CHANGE]! < 0.5);
   }
 
   /** True when nothing moves and only the filter colours: most of an echo's life, and worth a shorter way. */
   private isSteady(goalLeft: number, goalRight: number, shortest: number): boolean {
     return (
-      !this.waver.moving && readableRun(shortest, STEP_FRAMES) === STEP_FRAMES && this.leftHead.standsAt(goalLeft) && this.rightHead.standsAt(goalRight) &&
-      this.mix.standsAt(this.goals) && this.leftTone.isSteady(this.colours.left) && this.rightTone.isSteady(this.colours.right)
+      !this.waver.moving &&
+      readableRun(shortest, STEP_FRAMES) === STEP_FRAMES &&
+      this.leftHead.standsAt(goalLeft) &&
+      this.rightHead.standsAt(goalRight) &&
+      this.mix.standsAt(this.goals) &&
+      this.leftTone.isSteady(this.colours.left) &&
+      this.rightTone.isSteady(this.colours.right)
     );
   }
 
   private turnSteadily(input: StereoRun, wet: StereoRun): number {
     const lineLeft = this.leftHead.line;
     const lineRight = this.rightHead.line;
-    const written = this.turnByKernel(input, wet, lineLeft, lineRight) ?? this.turnByScript(input, wet, lineLeft, lineRight);
+    const written =
+      this.turnByKernel(input, wet, lineLeft, lineRight) ?? this.turnByScript(input, wet, lineLeft, lineRight);
     const peak = flushed(written, lineLeft, lineRight);
     if (this.guard.passes(peak)) {
       lineLeft.advance(STEP_FRAMES);
@@ -184,15 +216,31 @@ export class EchoProcessor implements EffectProcessor {
     const fractionLeft = DelayLine.fractionAt(leftHead.standing);
     const fractionRight = DelayLine.fractionAt(rightHead.standing);
     const between = fractionLeft !== 0 || fractionRight !== 0;
-    const readLeft = between ? lineLeft.windowAt(leftHead.standing, STEP_FRAMES) : lineLeft.wholeAt(leftHead.standing, STEP_FRAMES);
-    const readRight = between ? lineRight.windowAt(rightHead.standing, STEP_FRAMES) : lineRight.wholeAt(rightHead.standing, STEP_FRAMES);
+    const readLeft = between
+      ? lineLeft.windowAt(leftHead.standing, STEP_FRAMES)
+      : lineLeft.wholeAt(leftHead.standing, STEP_FRAMES);
+    const readRight = between
+      ? lineRight.windowAt(rightHead.standing, STEP_FRAMES)
+      : lineRight.wholeAt(rightHead.standing, STEP_FRAMES);
     if (readLeft < 0 || readRight < 0) return null;
     if (between) {
       kernel.aim(0, fractionLeft);
       kernel.aim(1, fractionRight);
     }
     const filtered = !isStraight(this.colours.left);
-    return kernel.step(input, wet, this.leftTone.filter, this.rightTone.filter, readLeft, readRight, lineLeft.place, lineRight.place, between, filtered, crosses(gains));
+    return kernel.step(
+      input,
+      wet,
+      this.leftTone.filter,
+      this.rightTone.filter,
+      readLeft,
+      readRight,
+      lineLeft.place,
+      lineRight.place,
+      between,
+      filtered,
+      crosses(gains),
+    );
   }
 
   private turnByScript(input: StereoRun, wet: StereoRun, lineLeft: DelayLine, lineRight: DelayLine): number {
@@ -200,7 +248,19 @@ export class EchoProcessor implements EffectProcessor {
     const colour = this.colours.left;
     leftHead.readStanding(fromLeft);
     rightHead.readStanding(fromRight);
-    return steadyLoop(fromLeft, fromRight, this.leftTone.filter, this.rightTone.filter, colour, !isStraight(colour), gains, input, wet, lineLeft, lineRight);
+    return steadyLoop(
+      fromLeft,
+      fromRight,
+      this.leftTone.filter,
+      this.rightTone.filter,
+      colour,
+      !isStraight(colour),
+      gains,
+      input,
+      wet,
+      lineLeft,
+      lineRight,
+    );
   }
 
   /** Brings what a steady loop has just written down to the guard's ceiling; nothing has read it yet. */
@@ -215,7 +275,14 @@ export class EchoProcessor implements EffectProcessor {
     lineRight.write(into.right, STEP_FRAMES);
   }
 
-  private turnMoving(input: StereoRun, wet: StereoRun, goalLeft: number, goalRight: number, shortest: number, glide: boolean): number {
+  private turnMoving(
+    input: StereoRun,
+    wet: StereoRun,
+    goalLeft: number,
+    goalRight: number,
+    shortest: number,
+    glide: boolean,
+  ): number {
     const n = STEP_FRAMES;
     this.mix.begin(this.goals, n);
     let peak = 0;
@@ -231,7 +298,15 @@ export class EchoProcessor implements EffectProcessor {
   }
 
   /** One run round the loop; gives the highest level that went into the lines. */
-  private turn(input: StereoRun, wet: StereoRun, from: number, n: number, goalLeft: number, goalRight: number, glide: boolean): number {
+  private turn(
+    input: StereoRun,
+    wet: StereoRun,
+    from: number,
+    n: number,
+    goalLeft: number,
+    goalRight: number,
+    glide: boolean,
+  ): number {
     const { coloured, into, waver } = this;
     waver.take(from, n);
     this.leftHead.read(goalLeft, glide, waver.offsets, waver.moving, n, coloured.left);

@@ -20,7 +20,8 @@ export interface Source {
 }
 
 /** True when anything goes from one side to the other. */
-export const crosses = ({ otherLeft, otherRight, goesOver }: SteadyGains): boolean => otherLeft !== 0 || otherRight !== 0 || goesOver !== 0;
+export const crosses = ({ otherLeft, otherRight, goesOver }: SteadyGains): boolean =>
+  otherLeft !== 0 || otherRight !== 0 || goesOver !== 0;
 
 /** Far below hearing and far above denormals: what is quieter becomes nothing, a step at a time. */
 const NOTHING = 1e-18;
@@ -33,22 +34,39 @@ export function flushed(peak: number, left: DelayLine, right: DelayLine): number
 }
 
 /**
- * One step of a loop in which nothing moves: filter, mix and write in one pass. The reference of the WebAssembly kernel, and
- * what runs where there is none. Needs delays of at least a step, and STEP_FRAMES of room in both rings before they turn round.
+ * One step of a loop in which nothing moves: filter, mix and write in one pass. The reference of the WebAssembly
+ * kernel, and what runs where there is none. Needs delays of at least a step, and STEP_FRAMES of room in both rings
+ * before they turn round.
  * @returns the highest level written, which the guard may still have to bring down
  */
 export function steadyLoop(
-  left: Source, right: Source, a: StateVariable, b: StateVariable, colour: LoopColour, filtered: boolean, gains: SteadyGains, input: StereoRun, wet: StereoRun, lineLeft: DelayLine, lineRight: DelayLine,
+  left: Source,
+  right: Source,
+  a: StateVariable,
+  b: StateVariable,
+  colour: LoopColour,
+  filtered: boolean,
+  gains: SteadyGains,
+  input: StereoRun,
+  wet: StereoRun,
+  lineLeft: DelayLine,
+  lineRight: DelayLine,
 ): number {
   const { g, k, direct, band, low } = colour;
   const { ownLeft, otherLeft, ownRight, otherRight, stays, goesOver } = gains;
   const crossing = crosses(gains);
-  const fromLeft = left.samples, fromRight = right.samples;
-  const ringLeft = lineLeft.ring, ringRight = lineRight.ring;
-  const inLeft = input.left, inRight = input.right;
-  const outLeft = wet.left, outRight = wet.right;
-  const readLeft = left.at, readRight = right.at;
-  const writeLeft = lineLeft.place, writeRight = lineRight.place;
+  const fromLeft = left.samples,
+    fromRight = right.samples;
+  const ringLeft = lineLeft.ring,
+    ringRight = lineRight.ring;
+  const inLeft = input.left,
+    inRight = input.right;
+  const outLeft = wet.left,
+    outRight = wet.right;
+  const readLeft = left.at,
+    readRight = right.at;
+  const writeLeft = lineLeft.place,
+    writeRight = lineRight.place;
   const a1 = 1 / (1 + g * (g + k));
   const a2 = g * a1;
   let { s1, s2 } = a;

@@ -58,7 +58,8 @@ export class WetTone {
 
   /**
    * Writes first, so that a delay of 0 is the sample itself. The way to a new offset is taken at a steady pace, slower
-   * than the line fills: so nothing need be written while a side stands at 0, for nothing older than its last sample is ever read.
+   * than the line fills: so nothing need be written while a side stands at 0, for nothing older than its last sample is
+   * ever read.
    */
   private offsetSide(side: 0 | 1, io: Float64Array, n: number, goal: number): void {
     const now = this.offsets[side]!;
@@ -99,7 +100,16 @@ export class WetTone {
     return true;
   }
 
-  private both(band: 0 | 1 | 2, wet: StereoRun, n: number, g: number, k: number, direct: number, bandGain: number, low: number): void {
+  private both(
+    band: 0 | 1 | 2,
+    wet: StereoRun,
+    n: number,
+    g: number,
+    k: number,
+    direct: number,
+    bandGain: number,
+    low: number,
+  ): void {
     this.filters[2 * band]!.process(wet.left, n, g, k, direct, bandGain, low);
     this.filters[2 * band + 1]!.process(wet.right, n, g, k, direct, bandGain, low);
   }

@@ -3,9 +3,30 @@ import type { NumberParam, Params } from '../../params/param';
 import { LOG } from '../../params/taper';
 import { WHOLLY_WET_LINEAR } from '../common';
 
-const level = (label: string, group: string): NumberParam => figure({ label, group, hint: 'Raises or lowers this band.', unit: 'db', min: -24, max: 24, initial: 0, notches: [0] });
-const place = (label: string, group: string, initial: number): NumberParam => frequency({ label, group, hint: 'Where this band works.', initial });
-const q = (label: string, group: string): NumberParam => figure({ label, group, hint: 'Wide at the left, narrow at the right.', unit: 'count', min: 0.2, max: 12, initial: 1, taper: LOG });
+const level = (label: string, group: string): NumberParam =>
+  figure({
+    label,
+    group,
+    hint: 'Raises or lowers this band.',
+    unit: 'db',
+    min: -24,
+    max: 24,
+    initial: 0,
+    notches: [0],
+  });
+const place = (label: string, group: string, initial: number): NumberParam =>
+  frequency({ label, group, hint: 'Where this band works.', initial });
+const q = (label: string, group: string): NumberParam =>
+  figure({
+    label,
+    group,
+    hint: 'Wide at the left, narrow at the right.',
+    unit: 'count',
+    min: 0.2,
+    max: 12,
+    initial: 1,
+    taper: LOG,
+  });
 
 export const eqParams = {
   ...WHOLLY_WET_LINEAR,
@@ -19,8 +40,20 @@ export const eqParams = {
   lowDb: level('Low level', 'Shelves'),
   highHz: place('High', 'Shelves', 6000),
   highDb: level('High level', 'Shelves'),
-  lowCutOn: toggle({ dips: true, label: 'Low cut', group: 'Cuts', hint: 'Takes away below, 12 dB an octave.', initial: false }),
+  lowCutOn: toggle({
+    dips: true,
+    label: 'Low cut',
+    group: 'Cuts',
+    hint: 'Takes away below, 12 dB an octave.',
+    initial: false,
+  }),
   lowCut: place('Low cut from', 'Cuts', 60),
-  highCutOn: toggle({ dips: true, label: 'High cut', group: 'Cuts', hint: 'Takes away above, 12 dB an octave.', initial: false }),
+  highCutOn: toggle({
+    dips: true,
+    label: 'High cut',
+    group: 'Cuts',
+    hint: 'Takes away above, 12 dB an octave.',
+    initial: false,
+  }),
   highCut: place('High cut from', 'Cuts', 14_000),
 } satisfies Params;

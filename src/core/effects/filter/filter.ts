@@ -14,11 +14,24 @@ const create = (sampleRate: number): FilterProcessor => new FilterProcessor(samp
 function picture(values: ParamValues, context: ValueContext): ResponsePicture {
   const number = numbersOf(filterParams, values, context);
   return responsePicture({ create, params: filterParams, values: { ...values, lfoDepth: 0, envelope: 0 }, context }, [
-    { label: 'Cutoff and resonance', x: number('cutoff'), y: number('resonance') * RESONANCE_DB, pullX: pullOn(filterParams, values, context, 'cutoff', 'times'), pullY: pullOn(filterParams, values, context, 'resonance', 'add', 1 / RESONANCE_DB) },
+    {
+      label: 'Cutoff and resonance',
+      x: number('cutoff'),
+      y: number('resonance') * RESONANCE_DB,
+      pullX: pullOn(filterParams, values, context, 'cutoff', 'times'),
+      pullY: pullOn(filterParams, values, context, 'resonance', 'add', 1 / RESONANCE_DB),
+    },
   ]);
 }
 
 export const filter = defineEffect({
-  id: 'filter', name: 'Filter', family: 'tone', purpose: 'Takes away above, below or around a place that can be ridden, swayed or led by the sound.',
-  params: filterParams, presets: filterPresets, headline: ['kind', 'cutoff'], createProcessor: create, picture,
+  id: 'filter',
+  name: 'Filter',
+  family: 'tone',
+  purpose: 'Takes away above, below or around a place that can be ridden, swayed or led by the sound.',
+  params: filterParams,
+  presets: filterPresets,
+  headline: ['kind', 'cutoff'],
+  createProcessor: create,
+  picture,
 });

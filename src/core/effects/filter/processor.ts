@@ -124,7 +124,8 @@ export class FilterProcessor extends Insert implements EffectProcessor {
   }
 
   private filter(wet: StereoRun, values: Float64Array, cutoff: number): void {
-    const q = (SECOND_ORDER_Q + (FOURTH_ORDER_Q[1] - SECOND_ORDER_Q) * this.steep) * this.lift.at(values[AT.resonance]!);
+    const q =
+      (SECOND_ORDER_Q + (FOURTH_ORDER_Q[1] - SECOND_ORDER_Q) * this.steep) * this.lift.at(values[AT.resonance]!);
     const angle = (2 * Math.PI * cutoff) / this.sampleRate;
     if (angle !== this.angle || q !== this.q || this.choosing) {
       this.angle = angle;

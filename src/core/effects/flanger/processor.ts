@@ -16,8 +16,9 @@ const LONGEST_MS = REFERENCE_MS + MOST_DELAY_MS + 1;
 const MEMORY_SECONDS = 0.2;
 
 /**
- * The sound and a copy of it that comes later by a swinging time, half of each: `0.5 (x(t) +- x(t - tau))`, with notches at odd
- * multiples of 1 / (2 tau). Source: Julius O. Smith, "Physical Audio Signal Processing" (2010), chapter "Flanging".
+ * The sound and a copy of it that comes later by a swinging time, half of each: `0.5 (x(t) +- x(t - tau))`, with
+ * notches at odd multiples of 1 / (2 tau). Source: Julius O. Smith, "Physical Audio Signal Processing" (2010), chapter
+ * "Flanging".
  */
 export class FlangerProcessor extends Insert implements EffectProcessor {
   private readonly copies: readonly [SweptLine, SweptLine];
@@ -35,7 +36,10 @@ export class FlangerProcessor extends Insert implements EffectProcessor {
     const samples = (LONGEST_MS * sampleRate) / 1000;
     this.copies = [new SweptLine(samples), new SweptLine(samples)];
     this.reference = Math.round((REFERENCE_MS * sampleRate) / 1000);
-    this.waiting = [new DelayLine(this.reference + 2 * STEP_FRAMES, STEP_FRAMES), new DelayLine(this.reference + 2 * STEP_FRAMES, STEP_FRAMES)];
+    this.waiting = [
+      new DelayLine(this.reference + 2 * STEP_FRAMES, STEP_FRAMES),
+      new DelayLine(this.reference + 2 * STEP_FRAMES, STEP_FRAMES),
+    ];
   }
 
   get latency(): number {

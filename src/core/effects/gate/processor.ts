@@ -12,7 +12,10 @@ const LOWER = 0.5;
 
 /** Opens and shuts in a pattern, counted from the beginning of the piece, or by the sound's own level. */
 export class GateProcessor extends Insert implements EffectProcessor {
-  /** How far the gate is open, 0 to 1. By a pattern it goes from one height to the next along a soft curve, in the same time however far. */
+  /**
+   * How far the gate is open, 0 to 1. By a pattern it goes from one height to the next along a soft curve, in the same
+   * time however far.
+   */
   private way = 0;
   private from = 0;
   private goal = 0;

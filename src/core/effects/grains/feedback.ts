@@ -4,9 +4,10 @@ import { STEP_FRAMES, type StereoRun } from '../define';
 const NOTHING = STEP_FRAMES * 1e-20;
 
 /**
- * The way of a cloud of grains back into the line from which they are taken. Grains that read the same place add up in phase,
- * so the cloud may be louder than the line; here no more energy goes back than `feedback^2` of what the line holds over the
- * stretch that grains reach, once for each time that the stretch passes. Below 100 % the cloud therefore always dies away.
+ * The way of a cloud of grains back into the line from which they are taken. Grains that read the same place add up in
+ * phase, so the cloud may be louder than the line; here no more energy goes back than `feedback^2` of what the line
+ * holds over the stretch that grains reach, once for each time that the stretch passes. Below 100 % the cloud therefore
+ * always dies away.
  * Source: B. Hannaford, J.-H. Ryu, "Time-Domain Passivity Control of Haptic Interfaces" (2002).
  */
 export class CloudFeedback {

@@ -34,7 +34,10 @@ export class GrainsProcessor implements EffectProcessor {
   private readonly blocks: readonly [DcBlock, DcBlock];
   private readonly back = stereoRun();
   private readonly into = stereoRun();
-  /** Of each grain: where it reads, how fast, how far through its window it is and by how much it goes on, and its gains; at rest while its age is 1 or more. */
+  /**
+   * Of each grain: where it reads, how fast, how far through its window it is and by how much it goes on, and its
+   * gains; at rest while its age is 1 or more.
+   */
   private readonly place = new Float64Array(MOST_GRAINS);
   private readonly speed = new Float64Array(MOST_GRAINS);
   private readonly age = new Float64Array(MOST_GRAINS).fill(1);

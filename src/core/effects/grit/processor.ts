@@ -16,7 +16,10 @@ const WAIT_MS = MOST_AMOUNT_MS + 1;
 /** Peaks of noise over its mean, cut here. */
 const CREST = 2.5;
 
-/** A delay whose time is shaken so fast that it is heard as a roughness: the sound modulated in phase by a sine or a band of noise. */
+/**
+ * A delay whose time is shaken so fast that it is heard as a roughness: the sound modulated in phase by a sine or a
+ * band of noise.
+ */
 export class GritProcessor extends Insert implements EffectProcessor {
   readonly latency: number;
   private readonly lines: readonly [SweptLine, SweptLine];
@@ -86,16 +89,23 @@ export class GritProcessor extends Insert implements EffectProcessor {
     this.band.aim(0, g, k, 0, k, 0);
     this.band.aim(1, g, k, 0, k, 0);
     this.band.process(this.shaking);
-    // Two resonators in a row let pass noise as wide as a quarter of pi times the band of one; white noise of height 1 has a power of a third.
+    // Two resonators in a row let pass noise as wide as a quarter of pi times the band of one; white noise of height 1
+    // has a power of a third.
     const passed = Math.min(0.5 * this.sampleRate, (Math.PI / 4) * hz * k);
-    const level = 0.6 / Math.sqrt((passed / (0.5 * this.sampleRate)) / 3);
+    const level = 0.6 / Math.sqrt(passed / (0.5 * this.sampleRate) / 3);
     for (let i = 0; i < STEP_FRAMES; i += 1) {
       left[i] = held(left[i]! * level);
       right[i] = held(right[i]! * level);
     }
   }
 
-  private side(line: SweptLine, from: Float64Array, to: Float64Array, shaking: Float64Array, values: Float64Array): void {
+  private side(
+    line: SweptLine,
+    from: Float64Array,
+    to: Float64Array,
+    shaking: Float64Array,
+    values: Float64Array,
+  ): void {
     const step = (values[AT.amount]! - this.amount) / STEP_FRAMES;
     const scale = this.sampleRate / 1000;
     let amount = this.amount;

@@ -24,8 +24,8 @@ function makeTaps(): Float64Array {
 
 const KERNEL = makeTaps();
 /**
- * Linear-phase low-pass for one channel that removes the few percent below the Nyquist frequency: components there make peaks between
- * samples that only a very long interpolator finds. Delays by BAND_LIMITER_DELAY samples.
+ * Linear-phase low-pass for one channel that removes the few percent below the Nyquist frequency: components there make
+ * peaks between samples that only a very long interpolator finds. Delays by BAND_LIMITER_DELAY samples.
  */
 export class BandLimiter {
   /** Steps until no sample above the floor is under the kernel. */

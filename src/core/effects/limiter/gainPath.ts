@@ -1,4 +1,6 @@
-/** Smallest of the last `length` values, by a queue of candidates (D. Lemire, "Streaming Maximum-Minimum Filter", 2006). */
+/**
+ * Smallest of the last `length` values, by a queue of candidates (D. Lemire, "Streaming Maximum-Minimum Filter", 2006).
+ */
 export class SlidingLeast {
   private readonly values: Float64Array;
   private readonly times: Int32Array;

@@ -22,8 +22,8 @@ const BAND_RETURN_SECONDS = 0.02;
 const PEAK_LATENCY = BAND_LIMITER_DELAY + TRUE_PEAK_DELAY;
 
 /**
- * Bows before a peak comes: the gain it will need is held over the look-ahead and then averaged over the same time, so it
- * arrives in a smooth line exactly when the peak does.
+ * Bows before a peak comes: the gain it will need is held over the look-ahead and then averaged over the same time, so
+ * it arrives in a smooth line exactly when the peak does.
  */
 export class LimiterProcessor implements EffectProcessor {
   private readonly meter = new TruePeakPair();
@@ -41,7 +41,10 @@ export class LimiterProcessor implements EffectProcessor {
   private readonly bandLimited = stereoRun();
   private readonly limitedLeft: Float64Array;
   private readonly limitedRight: Float64Array;
-  /** Crossfade from input (0) to band-limited input (1) per sample of the step, where it stands, and samples until it goes back. */
+  /**
+   * Crossfade from input (0) to band-limited input (1) per sample of the step, where it stands, and samples until it
+   * goes back.
+   */
   private readonly shares = new Float64Array(STEP_FRAMES);
   private limitedShare = 0;
   private limitedFor = 0;
@@ -172,8 +175,8 @@ export class LimiterProcessor implements EffectProcessor {
   }
 
   /**
-   * The gain that each sample of PEAK_LATENCY ago needs, including the peak between it and the next; and the crossfade to the
-   * band-limited input, which is complete by the time that the first peak near the ceiling leaves.
+   * The gain that each sample of PEAK_LATENCY ago needs, including the peak between it and the next; and the crossfade
+   * to the band-limited input, which is complete by the time that the first peak near the ceiling leaves.
    */
   private findNeeded(begin: number, goal: number, between: boolean): void {
     const { peaks, gains, shares, length } = this;

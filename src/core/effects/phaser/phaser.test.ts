@@ -2,7 +2,8 @@ import { PLAIN_CONTEXT } from '../../params/param';
 import { phaser } from './phaser';
 import type { ResponsePicture } from '../pictures';
 
-const pictured = (values: Record<string, number | string>): ResponsePicture => phaser.picture({ ...phaser.presets[0]!.values, ...values }, PLAIN_CONTEXT) as ResponsePicture;
+const pictured = (values: Record<string, number | string>): ResponsePicture =>
+  phaser.picture({ ...phaser.presets[0]!.values, ...values }, PLAIN_CONTEXT) as ResponsePicture;
 const hzOf = ({ hz }: ResponsePicture, levels: readonly number[]): number => hz[levels.indexOf(Math.min(...levels))]!;
 
 describe('the picture of a phaser that moves', () => {
@@ -11,7 +12,9 @@ describe('the picture of a phaser that moves', () => {
     const { octaves, left } = picture.sweep!;
     expect(octaves[0]).toBe(-2);
     expect(octaves[octaves.length - 1]).toBe(2);
-    octaves.forEach((octave, i) => expect(Math.abs(Math.log2(hzOf(picture, left[i]!) / (800 * 2 ** octave)))).toBeLessThan(0.06));
+    octaves.forEach((octave, i) =>
+      expect(Math.abs(Math.log2(hzOf(picture, left[i]!) / (800 * 2 ** octave)))).toBeLessThan(0.06),
+    );
   });
 
   test('one that stands still has no sweep; the right side is drawn apart when it runs behind', () => {

@@ -66,7 +66,9 @@ export class PhaserProcessor extends Insert implements EffectProcessor {
   private poleOf(side: number, values: Float64Array): number {
     const swing = sinTurns(this.turns - (side * values[AT.phase]!) / 360);
     const hz = values[AT.centre]! * Math.pow(2, values[AT.depth]! * swing);
-    const t = Math.tan((Math.PI * (hz < 20 ? 20 : hz > 0.45 * this.sampleRate ? 0.45 * this.sampleRate : hz)) / this.sampleRate);
+    const t = Math.tan(
+      (Math.PI * (hz < 20 ? 20 : hz > 0.45 * this.sampleRate ? 0.45 * this.sampleRate : hz)) / this.sampleRate,
+    );
     return (t - 1) / (t + 1);
   }
 

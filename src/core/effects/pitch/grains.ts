@@ -14,8 +14,8 @@ const ATTACK_SECONDS = 0.002;
 const STRIDE = 4;
 
 /**
- * Moves the pitch by reading short grains faster or slower, each laid where it goes on most like the one before. A hit begins a grain of its
- * own, exactly when it is due; no grain before it reads so far, and none after it goes back.
+ * Moves the pitch by reading short grains faster or slower, each laid where it goes on most like the one before. A hit
+ * begins a grain of its own, exactly when it is due; no grain before it reads so far, and none after it goes back.
  * Source: W. Verhelst and M. Roelands, "An Overlap-Add Technique Based on Waveform Similarity (WSOLA)" (1993).
  */
 export class GrainShift {
@@ -24,7 +24,10 @@ export class GrainShift {
   private readonly half: number;
   private readonly compared: number;
   private readonly reach: number;
-  /** What a new grain is compared with, and where it is looked for, both sides added: every STRIDE-th sample of the one, all of the other. */
+  /**
+   * What a new grain is compared with, and where it is looked for, both sides added: every STRIDE-th sample of the one,
+   * all of the other.
+   */
   private readonly model: Float32Array;
   private readonly field: Float32Array;
   readonly onsets: OnsetQueue;
@@ -116,14 +119,20 @@ export class GrainShift {
     this.ratio = ratio;
   }
 
-  /** Half a grain: as long as may be without overtaking what has come in, up to the end of which it is half a grain ahead. */
+  /**
+   * Half a grain: as long as may be without overtaking what has come in, up to the end of which it is half a grain
+   * ahead.
+   */
   private lengthOf(ratio: number): number {
     if (ratio <= 1.8) return this.half;
     const most = (this.latency - this.reach - 2 * STEP_FRAMES) / (ratio - 1);
     return most < this.half ? Math.floor(most) : this.half;
   }
 
-  /** The younger grain becomes the older; a new one begins near where the time wants it, where it goes on like the other. */
+  /**
+   * The younger grain becomes the older; a new one begins near where the time wants it, where it goes on like the
+   * other.
+   */
   private begin(now: number): void {
     const { ratio, attack } = this;
     this.older = this.younger;
@@ -138,7 +147,10 @@ export class GrainShift {
       return;
     }
     const untilAttack = hit - attack - due;
-    this.length = Math.min(length, Math.round(untilAttack > length ? Math.max(length / 2, untilAttack / 2) : untilAttack));
+    this.length = Math.min(
+      length,
+      Math.round(untilAttack > length ? Math.max(length / 2, untilAttack / 2) : untilAttack),
+    );
     // A grain is in time where it is loudest.
     const wanted = due - (ratio - 1) * this.length;
     const latest = hit === Infinity ? Infinity : hit - ratio * (hit - due);
@@ -151,7 +163,10 @@ export class GrainShift {
     return within(wanted + this.bestShift(wanted), earliest, latest);
   }
 
-  /** By how much a grain near a place is moved so as to go on most like the older one: the likeness of both, by every STRIDE-th sample. */
+  /**
+   * By how much a grain near a place is moved so as to go on most like the older one: the likeness of both, by every
+   * STRIDE-th sample.
+   */
   private bestShift(wanted: number): number {
     const { rings, reach, model, field } = this;
     const a = Math.round(this.older);
@@ -171,7 +186,10 @@ export class GrainShift {
     return best + this.between(a, b + reach + best);
   }
 
-  /** What is missing to the best shift, in parts of a sample: the top of a parabola through the products of all samples there and beside. */
+  /**
+   * What is missing to the best shift, in parts of a sample: the top of a parabola through the products of all samples
+   * there and beside.
+   */
   private between(a: number, b: number): number {
     const before = this.productOf(a, b - 1);
     const here = this.productOf(a, b);
@@ -202,4 +220,5 @@ export class GrainShift {
   }
 }
 
-const within = (place: number, least: number, most: number): number => (place < least ? least : place > most ? most : place);
+const within = (place: number, least: number, most: number): number =>
+  place < least ? least : place > most ? most : place;

@@ -3,10 +3,16 @@ import type { SincRings } from '../../dsp/sincRings';
 /** Range of detected pitches. */
 const LOWEST_HZ = 60;
 const HIGHEST_HZ = 800;
-/** The first search runs decimated to about this rate; the second at the full rate, within this many decimated lags of the first. */
+/**
+ * The first search runs decimated to about this rate; the second at the full rate, within this many decimated lags of
+ * the first.
+ */
 const COARSE_RATE = 12_000;
 const NEAR = 1;
-/** Normalised autocorrelation from which a sound counts as pitched, and the share of the best peak that a shorter period must reach. */
+/**
+ * Normalised autocorrelation from which a sound counts as pitched, and the share of the best peak that a shorter period
+ * must reach.
+ */
 const MIN_VOICED_CORRELATION = 0.7;
 const MIN_SHARE_OF_BEST = 0.93;
 /** Below this power, -80 dBFS, nothing counts as pitched. */
@@ -14,7 +20,8 @@ const SILENCE_POWER = 1e-8;
 
 /**
  * Detects the period of a sound by normalised autocorrelation.
- * Source: P. Boersma, "Accurate short-term analysis of the fundamental frequency and the harmonics-to-noise ratio of a sampled sound" (1993).
+ * Source: P. Boersma, "Accurate short-term analysis of the fundamental frequency and the harmonics-to-noise ratio of a
+ * sampled sound" (1993).
  */
 export class PeriodDetector {
   readonly longest: number;

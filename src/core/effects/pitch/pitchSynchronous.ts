@@ -15,9 +15,10 @@ const SWITCH_SECONDS = 0.012;
 const MARK_TRACKING = 0.25;
 
 /**
- * Moves the pitch of one voice and its formants apart from it: grains of two periods, one for every period, laid nearer or farther apart.
- * Source: E. Moulines and F. Charpentier, "Pitch-synchronous waveform processing techniques for text-to-speech synthesis using diphones"
- * (1990).
+ * Moves the pitch of one voice and its formants apart from it: grains of two periods, one for every period, laid nearer
+ * or farther apart.
+ * Source: E. Moulines and F. Charpentier, "Pitch-synchronous waveform processing techniques for text-to-speech
+ * synthesis using diphones" (1990).
  */
 export class PitchSynchronousShift {
   private readonly rings = new SincRings(RING);
@@ -60,7 +61,9 @@ export class PitchSynchronousShift {
 
   /**
    * Puts what has a pitch into `wet`, in the place of what is there.
-   * @param ratio of the pitch  @param formantRatio ratio by which its formants are moved  @param apart false leaves `wet` as it is
+   * @param ratio of the pitch
+   * @param formantRatio ratio by which its formants are moved
+   * @param apart false leaves `wet` as it is
    */
   process(input: StereoRun, wet: StereoRun, ratio: number, formantRatio: number, apart: boolean): void {
     this.rings.write(this.written, input.left, input.right, STEP_FRAMES);

@@ -64,4 +64,3 @@ export class PitchProcessor extends Insert implements EffectProcessor {
 }
 
 const ratioOf = (values: Float64Array): number => Math.pow(2, (values[AT.semitones]! + values[AT.cents]! / 100) / 12);
-

@@ -17,7 +17,10 @@ const STAGES = 4;
 /** Samples of a frame: the next power of two. */
 const frameOf = (sampleRate: number): number => 2 ** Math.ceil(Math.log2(FRAME_SECONDS * sampleRate));
 
-/** By how much all is late, in samples: half a frame as it comes, half a one as it is read an octave down, and what the steps need. Farther down it is a little later. */
+/**
+ * By how much all is late, in samples: half a frame as it comes, half a one as it is read an octave down, and what the
+ * steps need. Farther down it is a little later.
+ */
 export const spectrumLatency = (sampleRate: number): number => 1.5 * frameOf(sampleRate) + (2 + STAGES) * STEP_FRAMES;
 
 /** From so long before a hit until so long after it grains are heard, in seconds, and how long both cross. */
@@ -52,7 +55,10 @@ export class SpectrumShift {
     this.hitShare = 0;
   }
 
-  /** @param ratio of the pitch at the end of the run  @param formants ratio by which the throat is moved in what is heard */
+  /**
+   * @param ratio of the pitch at the end of the run
+   * @param formants ratio by which the throat is moved in what is heard
+   */
   process(input: StereoRun, wet: StereoRun, ratio: number, formants: number): void {
     const { hits, hitPart, hitShare, hitStep } = this;
     this.frames.process(input, wet, ratio, formants);
@@ -84,8 +90,8 @@ interface Work {
 }
 
 /**
- * Moves the pitch of a passing sound: its frames are laid farther apart or nearer by the ratio, and what comes of it is read
- * by so much faster or slower, so that it takes the same time again.
+ * Moves the pitch of a passing sound: its frames are laid farther apart or nearer by the ratio, and what comes of it is
+ * read by so much faster or slower, so that it takes the same time again.
  */
 class FrameShift {
   private readonly vocoder: PhaseVocoder;
@@ -142,7 +148,8 @@ class FrameShift {
     const needed = this.reading + faster * STEP_FRAMES + AHEAD;
     // What is read must have been laid by all frames that reach it; what is read soon is worked on by and by.
     while (this.laid + this.hopOf(ratio) <= needed) this.workOn(ratio, formants);
-    if (work.stage > 0 || this.laid + this.hopOf(ratio) <= needed + STAGES * faster * STEP_FRAMES) this.workOn(ratio, formants);
+    if (work.stage > 0 || this.laid + this.hopOf(ratio) <= needed + STAGES * faster * STEP_FRAMES)
+      this.workOn(ratio, formants);
     out.read(this.reading, this.ratio + step, step, 0, STEP_FRAMES);
     for (let i = 0; i < STEP_FRAMES; i += 1) {
       wet.left[i] = out.outLeft[i]!;
@@ -153,7 +160,10 @@ class FrameShift {
     this.ratio = ratio;
   }
 
-  /** Samples between frames that are laid: a whole number of them to a frame, so that their windows add up to a constant. */
+  /**
+   * Samples between frames that are laid: a whole number of them to a frame, so that their windows add up to a
+   * constant.
+   */
   private hopOf(ratio: number): number {
     return Math.round(this.frame / (ratio < 1 ? Math.ceil(OVERLAP / ratio) : OVERLAP));
   }

@@ -8,7 +8,10 @@ const FULL = 0;
 const TIME_ALONE = 1;
 /** Level alone: 6 dB less on the far side than in the middle, as a gentle pan. */
 const LEVEL_DEPTH = 0.5;
-/** The near ear hears before the middle of the head, and what is read needs some samples ahead: all is kept this many samples later. */
+/**
+ * The near ear hears before the middle of the head, and what is read needs some samples ahead: all is kept this many
+ * samples later.
+ */
 export const leadSamples = (sampleRate: number): number => Math.ceil(0.0003 * sampleRate) + SINC_AHEAD + 1;
 
 /** A source as it was just written: whole, and its lows alone, which are `lateness` samples behind. */
@@ -18,7 +21,10 @@ export interface SourceLines {
   readonly lateness: number;
 }
 
-/** How an ear is told of a place: by time and shadow, by time alone or by level alone. @param head index of the choice */
+/**
+ * How an ear is told of a place: by time and shadow, by time alone or by level alone.
+ * @param head index of the choice
+ */
 export const hearsShadow = (head: number): boolean => head === FULL;
 
 /** What one ear hears of one source: when, and how loud. */
@@ -81,7 +87,9 @@ export abstract class EarPath {
   }
 }
 
-/** An ear for reflections: the head's shadow is a shelf, of which the lows pass all alike. The shadow moves no phase. */
+/**
+ * An ear for reflections: the head's shadow is a shelf, of which the lows pass all alike. The shadow moves no phase.
+ */
 export class WallEar extends EarPath {
   private readonly shadow = new Kept(shadowGain);
   private high = 1;
@@ -90,7 +98,9 @@ export class WallEar extends EarPath {
 
   /**
    * Adds this ear's part of a source.
-   * @param lateral angle in radians, positive to the right  @param seconds on the way to the head  @param gain at the head
+   * @param lateral angle in radians, positive to the right
+   * @param seconds on the way to the head
+   * @param gain at the head
    */
   addTo(out: Float64Array, lines: SourceLines, lateral: number, seconds: number, gain: number, head: number): void {
     const n = STEP_FRAMES;

@@ -7,14 +7,19 @@ export const SPEED_OF_SOUND = 343;
  * Source: R. S. Woodworth, "Experimental Psychology" (1938), for a sphere and a source far away.
  * @param lateral angle in radians out of the middle plane, -pi/2 (left) to pi/2 (right)
  */
-export const interauralSeconds = (lateral: number): number => (HEAD_RADIUS / SPEED_OF_SOUND) * (lateral + Math.sin(lateral));
-
-/** Seconds before (negative) or after the middle of the head at which an ear hears a source. @param toward lateral angle, positive on that ear's side */
-export const earSeconds = (toward: number): number => (HEAD_RADIUS / SPEED_OF_SOUND) * (toward > 0 ? -Math.sin(toward) : -toward);
+export const interauralSeconds = (lateral: number): number =>
+  (HEAD_RADIUS / SPEED_OF_SOUND) * (lateral + Math.sin(lateral));
 
 /**
- * High-frequency gain of an ear against the lows, after C. P. Brown and R. O. Duda, "A Structural Model for Binaural Sound
- * Synthesis" (1998): 2 where the ear faces the source, near 0.1 in the deepest shadow.
+ * Seconds before (negative) or after the middle of the head at which an ear hears a source.
+ * @param toward lateral angle, positive on that ear's side
+ */
+export const earSeconds = (toward: number): number =>
+  (HEAD_RADIUS / SPEED_OF_SOUND) * (toward > 0 ? -Math.sin(toward) : -toward);
+
+/**
+ * High-frequency gain of an ear against the lows, after C. P. Brown and R. O. Duda, "A Structural Model for Binaural
+ * Sound Synthesis" (1998): 2 where the ear faces the source, near 0.1 in the deepest shadow.
  */
 export function shadowGain(toward: number): number {
   const incidence = Math.PI / 2 - toward;
@@ -33,7 +38,15 @@ export interface Spot {
  * Where a moving sound is. x is to the right, y ahead, in metres.
  * @param path index of the path's choice  @param turns place on the path  @param corners x and y of each, in turn
  */
-export function spotAt(out: Spot, path: number, turns: number, direction: number, distance: number, extent: number, corners: Float64Array): void {
+export function spotAt(
+  out: Spot,
+  path: number,
+  turns: number,
+  direction: number,
+  distance: number,
+  extent: number,
+  corners: Float64Array,
+): void {
   if (path === 4) {
     drawnAt(out, turns, corners);
     return;
@@ -47,7 +60,8 @@ export function spotAt(out: Spot, path: number, turns: number, direction: number
     out.y = y * Math.cos(turn) - x * Math.sin(turn);
     return;
   }
-  const degrees = path === 1 ? direction + 360 * turns : path === 2 ? direction + extent * Math.sin(2 * Math.PI * turns) : direction;
+  const degrees =
+    path === 1 ? direction + 360 * turns : path === 2 ? direction + extent * Math.sin(2 * Math.PI * turns) : direction;
   out.x = distance * Math.sin((degrees * Math.PI) / 180);
   out.y = distance * Math.cos((degrees * Math.PI) / 180);
 }

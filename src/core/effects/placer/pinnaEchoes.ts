@@ -24,12 +24,14 @@ export const makePinnaEchoes = (): PinnaEchoes => ({
 });
 
 /**
- * Where the echoes of the outer ear and of the shoulder lie for a direction: they tell above from below and before from behind.
- * Source: C. P. Brown and R. O. Duda, "A Structural Model for Binaural Sound Synthesis" (1998); the shoulder's falls silent below the
- * horizon, after V. R. Algazi, R. O. Duda, R. Duraiswami and others, "Approximating the head-related transfer function using simple
- * geometric models of the head and torso" (2002).
+ * Where the echoes of the outer ear and of the shoulder lie for a direction: they tell above from below and before from
+ * behind.
+ * Source: C. P. Brown and R. O. Duda, "A Structural Model for Binaural Sound Synthesis" (1998); the shoulder's falls
+ * silent below the horizon, after V. R. Algazi, R. O. Duda, R. Duraiswami and others, "Approximating the head-related
+ * transfer function using simple geometric models of the head and torso" (2002).
  * @param toward angle out of the middle plane in radians, positive on the ear's side
- * @param elevation angle round the axis through the ears: 0 ahead, pi/2 above, pi behind, -pi/2 below  @param amount 0-1
+ * @param elevation angle round the axis through the ears: 0 ahead, pi/2 above, pi behind, -pi/2 below
+ * @param amount 0-1
  */
 export function updatePinnaEchoes(
   echo: PinnaEchoes,

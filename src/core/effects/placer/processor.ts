@@ -15,10 +15,19 @@ import { FARTHEST_METRES, NEAREST_METRES, PATH_POINTS, placerParams, placerRails
 const AT = placesOf(placerRails);
 const FIRST_CORNER = Object.keys({ ...commonParams, ...placerParams }).indexOf('x1');
 /** A room round the listener: side walls, front and back wall, floor, as twice their distance along each axis. */
-const WALLS: readonly (readonly [number, number, number])[] = [[-8, 0, 0], [8, 0, 0], [0, 12, 0], [0, -10, 0], [0, 0, -2.4]];
+const WALLS: readonly (readonly [number, number, number])[] = [
+  [-8, 0, 0],
+  [8, 0, 0],
+  [0, 12, 0],
+  [0, -10, 0],
+  [0, 0, -2.4],
+];
 const WALL_GAIN = 0.7;
 const LONGEST_METRES = 2 * FARTHEST_METRES + 30;
-/** Air takes the octave at 8 kHz down by about 0.1 dB a metre (ISO 9613-1, 20 degrees, 50 %); heard as a one-pole whose corner comes down with distance. */
+/**
+ * Air takes the octave at 8 kHz down by about 0.1 dB a metre (ISO 9613-1, 20 degrees, 50 %); heard as a one-pole whose
+ * corner comes down with distance.
+ */
 const AIR_HZ_METRES = 160_000;
 /** Two sources (both sides of the sound) heard by two ears. */
 const SOURCES = 2;
@@ -59,7 +68,11 @@ export class PlacerProcessor extends Insert implements EffectProcessor {
     const lowsLate = Math.round(this.lowPasses[0]!.delay);
     this.latency = leadSamples(sampleRate) + headFilterLatency(sampleRate);
     const lines = readLines(2 * SOURCES, longest, withKernel);
-    this.lines = this.lowPasses.map(({ delay }, i) => ({ whole: lines[2 * i]!, lows: lines[2 * i + 1]!, lateness: delay }));
+    this.lines = this.lowPasses.map(({ delay }, i) => ({
+      whole: lines[2 * i]!,
+      lows: lines[2 * i + 1]!,
+      lateness: delay,
+    }));
     const sides = Array.from({ length: SOURCES }, () => [-1, 1] as const).flat();
     const firs = headFilters(sides.length, sampleRate);
     this.ears = sides.map((side, i) => new SphericalHeadEar(side, sampleRate, firs[i]!));
@@ -127,7 +140,15 @@ export class PlacerProcessor extends Insert implements EffectProcessor {
     const turns = this.turns + (values[AT.rate]! * STEP_FRAMES) / this.sampleRate;
     this.turns = turns - Math.floor(turns);
     for (let i = 0; i < this.corners.length; i += 1) this.corners[i] = values[FIRST_CORNER + i]!;
-    spotAt(this.spot, values[AT.path]!, this.turns, values[AT.direction]!, values[AT.distance]!, values[AT.extent]!, this.corners);
+    spotAt(
+      this.spot,
+      values[AT.path]!,
+      this.turns,
+      values[AT.direction]!,
+      values[AT.distance]!,
+      values[AT.extent]!,
+      this.corners,
+    );
     const { x, y } = this.spot;
     // A change of path or a jump past 360 degrees becomes a short way.
     const share = Number.isNaN(this.x) ? 1 : this.share;
@@ -169,7 +190,10 @@ export class PlacerProcessor extends Insert implements EffectProcessor {
     }
   }
 
-  /** Floor and walls, from the mirror images of the place. @param offset what the direct sound's delay differs from its way */
+  /**
+   * Floor and walls, from the mirror images of the place.
+   * @param offset what the direct sound's delay differs from its way
+   */
   private reflect(wet: StereoRun, values: Float64Array, offset: number): void {
     const level = values[AT.reflections]!;
     if (level === 0) return;

@@ -14,8 +14,10 @@ const MIN_MU = 0.02;
 
 /**
  * Gain by which a rigid sphere's surface hears a far source, against the same place without the sphere.
- * Source: R. O. Duda and W. L. Martens, "Range dependence of the response of a spherical head model" (1998), for a source far away.
- * @param incidence angle between the ear and the source in radians, 0 to pi  @param hz frequency, 0 or more
+ * Source: R. O. Duda and W. L. Martens, "Range dependence of the response of a spherical head model" (1998), for a
+ * source far away.
+ * @param incidence angle between the ear and the source in radians, 0 to pi
+ * @param hz frequency, 0 or more
  */
 export function sphereGain(incidence: number, hz: number): number {
   const mu = (2 * Math.PI * hz * HEAD_RADIUS) / SPEED_OF_SOUND;
@@ -70,8 +72,9 @@ function magnitudeOf(terms: Float64Array, cosine: number): number {
 }
 
 /**
- * Symmetric filters of a head for angles from 0 to 180 degrees: they move no phase, so the time between the ears stays what it is.
- * A row is worked out when it is first asked for, in about a tenth of a step: effects are made and run on the audio thread.
+ * Symmetric filters of a head for angles from 0 to 180 degrees: they move no phase, so the time between the ears stays
+ * what it is. A row is worked out when it is first asked for, in about a tenth of a step: effects are made and run on
+ * the audio thread.
  */
 export class SphereFilters {
   /** Taps on each side of the middle one. */
@@ -94,7 +97,11 @@ export class SphereFilters {
     this.gains = new Float64Array(bins + 1).fill(1);
   }
 
-  /** Writes the filter for any angle: on a straight line between two rows. @param incidence in radians, 0 to pi  @param to half + 1 taps, from the middle outwards */
+  /**
+   * Writes the filter for any angle: on a straight line between two rows.
+   * @param incidence in radians, 0 to pi
+   * @param to half + 1 taps, from the middle outwards
+   */
   at(incidence: number, to: Float64Array): void {
     const { half, taps } = this;
     const place = ((incidence < 0 ? 0 : incidence) * 180) / (Math.PI * STEP_DEGREES);

@@ -15,7 +15,10 @@ const echoReach = (sampleRate: number): number => Math.ceil(LONGEST_ECHO_SECONDS
 export const headFilters = (ears: number, sampleRate: number): readonly Fir[] =>
   makeFirs(ears, 2 * headFilterLatency(sampleRate) + 1, echoReach(sampleRate));
 
-/** One ear of a rigid sphere, with echoes of pinna and shoulder. Its filter has zero phase, so the interaural delay is the same at every frequency. */
+/**
+ * One ear of a rigid sphere, with echoes of pinna and shoulder. Its filter has zero phase, so the interaural delay is
+ * the same at every frequency.
+ */
 export class SphericalHeadEar extends EarPath {
   private readonly filters: SphereFilters;
   private readonly half: number;
@@ -84,7 +87,8 @@ export class SphericalHeadEar extends EarPath {
     if (moves) this.swapFilters();
     this.filter();
     // Crossfade from the filter of the last step.
-    if (moves && !begins) for (let i = 0; i < n; i += 1) heard[i] = before[i]! + ((heard[i]! - before[i]!) * (i + 1)) / n;
+    if (moves && !begins)
+      for (let i = 0; i < n; i += 1) heard[i] = before[i]! + ((heard[i]! - before[i]!) * (i + 1)) / n;
     const gainStep = (this.gainGoal - this.gain) / n;
     let level = this.gain;
     for (let i = 0; i < n; i += 1) {

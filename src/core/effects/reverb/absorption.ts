@@ -4,8 +4,8 @@ import { highShelf, highShelfPower, lowShelf, lowShelfPower, shelfRoot, type Sec
 import type { DecayContour } from './spaces';
 
 /**
- * Where decays are what they are set to. What an octave band is heard to decay by is ruled by its slower part, so that the bands at 125 Hz
- * and 8 kHz are set a little towards the middle.
+ * Where decays are what they are set to. What an octave band is heard to decay by is ruled by its slower part, so that
+ * the bands at 125 Hz and 8 kHz are set a little towards the middle.
  */
 const REFERENCE_HZ = 1000;
 const LOW_EXACT_HZ = 140;
@@ -32,8 +32,8 @@ export interface Decays {
 }
 
 /**
- * Turns decays into what each line has to lose on its way, proportional to its length in decibels, exact for the octaves at 125 Hz, 1 kHz
- * and 8 kHz.
+ * Turns decays into what each line has to lose on its way, proportional to its length in decibels, exact for the
+ * octaves at 125 Hz, 1 kHz and 8 kHz.
  * Source: J.-M. Jot, "An analysis/synthesis approach to real-time artificial reverberation" (1992).
  */
 export class Absorption {
@@ -53,7 +53,11 @@ export class Absorption {
 
   constructor(private readonly sampleRate: number) {}
 
-  /** @param lengths of the lines in samples  @param keep 0 lets the lines lose as they should, 1 lets them lose nothing  @param yieldDb what they lose beside, in dB a second */
+  /**
+   * @param lengths of the lines in samples
+   * @param keep 0 lets the lines lose as they should, 1 lets them lose nothing
+   * @param yieldDb what they lose beside, in dB a second
+   */
   aim(
     network: FeedbackNetwork,
     lengths: Float64Array,
@@ -103,7 +107,10 @@ export class Absorption {
     }
   }
 
-  /** Finds both shelves, so that together they give so many decibels more at the lows and at the highs than in the middle. */
+  /**
+   * Finds both shelves, so that together they give so many decibels more at the lows and at the highs than in the
+   * middle.
+   */
   private solve(lowDb: number, highDb: number): void {
     this.lowDb = limited(lowDb);
     this.highDb = limited(highDb);
@@ -121,13 +128,15 @@ export class Absorption {
     const low = shelfRoot(this.lowDb);
     const high = shelfRoot(this.highDb);
     for (let k = 0; k < 3; k += 1) {
-      const power =
-        lowShelfPower(low, this.lowAt[k]!, this.lowQ) * highShelfPower(high, this.highAt[k]!, this.highQ);
+      const power = lowShelfPower(low, this.lowAt[k]!, this.lowQ) * highShelfPower(high, this.highAt[k]!, this.highQ);
       this.gains[k] = 10 * Math.log10(power);
     }
   }
 
-  /** Gain of the line that is exact at 1 kHz. The plateau between deep shelves would ring too long by it: then they are made less deep. */
+  /**
+   * Gain of the line that is exact at 1 kHz. The plateau between deep shelves would ring too long by it: then they are
+   * made less deep.
+   */
   private balance(middleDb: number): number {
     const most = middleDb / MAX_PLATEAU;
     for (let k = 0; k < SHALLOWER_TIMES && middleDb - this.gains[1]! > most; k += 1) {

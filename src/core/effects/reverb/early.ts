@@ -45,7 +45,10 @@ export class Early {
   private readonly read = new Float64Array(STEP_FRAMES);
   private size = 1;
 
-  constructor(private readonly sampleRate: number, withKernel: boolean) {
+  constructor(
+    private readonly sampleRate: number,
+    withKernel: boolean,
+  ) {
     this.bank = new TapBank(Math.ceil(LONGEST_SECONDS * sampleRate), withKernel);
     this.spaces = TAPS_OF;
   }

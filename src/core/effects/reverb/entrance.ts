@@ -28,10 +28,15 @@ const COIL_TOP_HZ = 4400;
 const GLIDE = 0.5;
 
 const stretchOf = (side: 0 | 1): number => (side === 0 ? 1 : RIGHT_STRETCH);
-const smearSizes = (space: number, side: 0 | 1, sampleRate: number): number[] => AllpassFour.sizesOf(spaceAt(space).smear.map((seconds) => seconds * stretchOf(side)), sampleRate);
+const smearSizes = (space: number, side: 0 | 1, sampleRate: number): number[] =>
+  AllpassFour.sizesOf(
+    spaceAt(space).smear.map((seconds) => seconds * stretchOf(side)),
+    sampleRate,
+  );
 const sumOf = (sizes: readonly number[]): number => sizes.reduce((sum, size) => sum + size, 0);
 /** Figures that the sections of any space take. */
-const mostSmear = (side: 0 | 1, sampleRate: number): number => Math.max(...Array.from({ length: SPACE_COUNT }, (_, space) => sumOf(smearSizes(space, side, sampleRate))));
+const mostSmear = (side: 0 | 1, sampleRate: number): number =>
+  Math.max(...Array.from({ length: SPACE_COUNT }, (_, space) => sumOf(smearSizes(space, side, sampleRate))));
 
 /** One side of what sound passes before the network: pre-delay, coil, smear, swell. */
 export class EntranceSide {
@@ -50,7 +55,11 @@ export class EntranceSide {
   private smearNow = 0;
 
   /** @param room where its smear lies in a kernel's memory; null leaves it to TypeScript */
-  constructor(private readonly sampleRate: number, side: 0 | 1, room: KernelRoom | null) {
+  constructor(
+    private readonly sampleRate: number,
+    side: 0 | 1,
+    room: KernelRoom | null,
+  ) {
     this.pre = new DelayLine(LONGEST_PRE_DELAY_SECONDS * sampleRate + 2 * STEP_FRAMES, STEP_FRAMES);
     this.swelling = new DelayLine(LONGEST_SWELL_SECONDS * sampleRate + 2 * STEP_FRAMES, STEP_FRAMES);
     const spaces = Array.from({ length: SPACE_COUNT }, (_, i) => spaceAt(i));
@@ -158,8 +167,14 @@ export class Entrance {
   private highCutHz = 0;
 
   /** @param withKernel false leaves all work to TypeScript, which tests compare */
-  constructor(private readonly sampleRate: number, withKernel = true) {
-    const [leftBytes, rightBytes] = [AllpassFour.bytesFor(mostSmear(0, sampleRate)), AllpassFour.bytesFor(mostSmear(1, sampleRate))];
+  constructor(
+    private readonly sampleRate: number,
+    withKernel = true,
+  ) {
+    const [leftBytes, rightBytes] = [
+      AllpassFour.bytesFor(mostSmear(0, sampleRate)),
+      AllpassFour.bytesFor(mostSmear(1, sampleRate)),
+    ];
     this.cuts = new FilterRow(2, withKernel, leftBytes + rightBytes);
     const { room } = this.cuts;
     this.left = new EntranceSide(sampleRate, 0, room);

@@ -1,24 +1,31 @@
 import { sinTurns } from '../../dsp/approx';
 import { NETWORK_FRAMES, NETWORK_LINES, PAIR_SPAN, PAIRS, type NetworkMemory } from '../../dsp/networkMemory';
 
-/** Rotation rate of the slowest pair, a third of the fastest: of neighbours among the output gains, of those eight apart, and of the lines inside the loop. */
+/**
+ * Rotation rate of the slowest pair, a third of the fastest: of neighbours among the output gains, of those eight
+ * apart, and of the lines inside the loop.
+ */
 const OUTPUT_ROTATION_HZ = 3.3;
 const FAR_OUTPUT_ROTATION_HZ = 2.9;
 const LOOP_ROTATION_HZ = 1;
 /** Among the pairs eight apart each takes the rate of another: odd, so that all are taken. */
 const FAR_ORDER = 3;
 const GAINS = 2 * NETWORK_LINES;
-/** Mean line length at which the loop rotates at LOOP_ROTATION_HZ; shorter lines recirculate more often and rotate more slowly. */
+/**
+ * Mean line length at which the loop rotates at LOOP_ROTATION_HZ; shorter lines recirculate more often and rotate more
+ * slowly.
+ */
 const REFERENCE_SECONDS = 0.05;
 /** Phase offset from pair to pair, in turns; another for those eight apart, so that echoes are dense at once. */
 const APART = 0.381966;
 const FAR_APART = 0.618034;
 
 /**
- * Rotates pairs of lines of a feedback delay network slowly, so that no mode keeps its energy, and pairs of its output gains, twice, so
- * that no mode keeps its level at the output. Rotations are orthogonal: decays stay as they are, and no line changes its length.
- * Source: S. J. Schlecht and E. A. P. Habets, "Time-varying feedback matrices in feedback delay networks and their application in
- * artificial reverberation" (2015).
+ * Rotates pairs of lines of a feedback delay network slowly, so that no mode keeps its energy, and pairs of its output
+ * gains, twice, so that no mode keeps its level at the output. Rotations are orthogonal: decays stay as they are, and
+ * no line changes its length.
+ * Source: S. J. Schlecht and E. A. P. Habets, "Time-varying feedback matrices in feedback delay networks and their
+ * application in artificial reverberation" (2015).
  */
 export class LineRotation {
   private readonly outputPhases = new Float64Array(PAIRS);
@@ -50,7 +57,10 @@ export class LineRotation {
     this.settled = false;
   }
 
-  /** @param meanSeconds mean length of a space's lines  @param rotates false leaves the lines of the loop unmixed, for a space that keeps them apart */
+  /**
+   * @param meanSeconds mean length of a space's lines
+   * @param rotates false leaves the lines of the loop unmixed, for a space that keeps them apart
+   */
   setSpace(meanSeconds: number, rotates: boolean): void {
     this.speed = rotates ? Math.sqrt(meanSeconds / REFERENCE_SECONDS) : 0;
     this.settled = false;

@@ -20,19 +20,56 @@ export function pictureOfReverb(values: ParamValues, context: ValueContext): Dec
   const number = numbersOf(reverbParams, values, context);
   const setSeconds = number('decay') / 1000;
   const preDelaySeconds = number('preDelay') / 1000;
-  const spanSeconds = Math.min(LONGEST_SECONDS, preDelaySeconds + number('swell') / 1000 + setSeconds * Math.max(1, Math.min(1.5, number('lowDecay'))) + 0.2);
-  const answer = respond({ create: (rate) => new ReverbProcessor(rate), params: reverbParams, values: { ...values, ...STILL }, context, sampleRate: PICTURE_RATE, seconds: spanSeconds });
+  const spanSeconds = Math.min(
+    LONGEST_SECONDS,
+    preDelaySeconds + number('swell') / 1000 + setSeconds * Math.max(1, Math.min(1.5, number('lowDecay'))) + 0.2,
+  );
+  const answer = respond({
+    create: (rate) => new ReverbProcessor(rate),
+    params: reverbParams,
+    values: { ...values, ...STILL },
+    context,
+    sampleRate: PICTURE_RATE,
+    seconds: spanSeconds,
+  });
   const space = toEngineNumber(reverbParams.space, values.space ?? reverbParams.space.initial, context);
   const taps = earlyTaps(spaceAt(space));
   const level = number('early');
   return decayPictureOf(answer.left, answer.right, PICTURE_RATE, {
-    preDelaySeconds, setSeconds,
+    preDelaySeconds,
+    setSeconds,
     handles: [
-      { label: 'Pre-delay', x: preDelaySeconds, y: 0, pullX: pullOn(reverbParams, values, context, 'preDelay', 'add', 1000), pullY: null },
-      { label: 'Decay', x: Math.min(spanSeconds, preDelaySeconds + setSeconds), y: -60, pullX: pullOn(reverbParams, values, context, 'decay', 'add', 1000), pullY: null },
-      { label: 'High decay', x: preDelaySeconds + 0.45 * setSeconds * number('highDecay'), y: -27, pullX: pullOn(reverbParams, values, context, 'highDecay', 'add', 1 / (0.45 * setSeconds)), pullY: null },
+      {
+        label: 'Pre-delay',
+        x: preDelaySeconds,
+        y: 0,
+        pullX: pullOn(reverbParams, values, context, 'preDelay', 'add', 1000),
+        pullY: null,
+      },
+      {
+        label: 'Decay',
+        x: Math.min(spanSeconds, preDelaySeconds + setSeconds),
+        y: -60,
+        pullX: pullOn(reverbParams, values, context, 'decay', 'add', 1000),
+        pullY: null,
+      },
+      {
+        label: 'High decay',
+        x: preDelaySeconds + 0.45 * setSeconds * number('highDecay'),
+        y: -27,
+        pullX: pullOn(reverbParams, values, context, 'highDecay', 'add', 1 / (0.45 * setSeconds)),
+        pullY: null,
+      },
     ],
     // Where no early answers sound, none are told.
-    early: level === 0 ? [] : Array.from(taps.seconds, (seconds, i) => ({ seconds: preDelaySeconds + seconds * number('size'), left: taps.left[i]! * level, right: taps.right[i]! * level, brightnessHz: 3000 })),
+    early:
+      level === 0
+        ? []
+        : Array.from(taps.seconds, (seconds, i) => ({
+            seconds: preDelaySeconds + seconds * number('size'),
+            left: taps.left[i]! * level,
+            right: taps.right[i]! * level,
+            brightnessHz: 3000,
+          })),
   });
 }

@@ -42,7 +42,10 @@ export class ReverbProcessor implements EffectProcessor {
   private quietFrames = Infinity;
 
   /** @param withKernel false leaves all work to TypeScript, which tests compare */
-  constructor(private readonly sampleRate: number, withKernel = true) {
+  constructor(
+    private readonly sampleRate: number,
+    withKernel = true,
+  ) {
     this.entrance = new Entrance(sampleRate, withKernel);
     this.early = new Early(sampleRate, withKernel);
     this.tail = new Tail(sampleRate, withKernel);
@@ -91,7 +94,14 @@ export class ReverbProcessor implements EffectProcessor {
     clearRun(wet.right);
     const shownBefore = this.shown;
     this.shown = arrive(this.shown, values[AT.space] === this.space ? 1 : 0, this.share, 1e-4);
-    this.early.addTo(into, wet, this.space, values[AT.size]!, this.earlyNow * shownBefore, values[AT.early]! * this.shown);
+    this.early.addTo(
+      into,
+      wet,
+      this.space,
+      values[AT.size]!,
+      this.earlyNow * shownBefore,
+      values[AT.early]! * this.shown,
+    );
     this.earlyNow = values[AT.early]!;
     entrance.after(into, this.space, values[AT.diffusion]!, values[AT.swell]!, values[AT.decay]! / 1000);
     this.prepareTail(values);
@@ -130,7 +140,14 @@ export class ReverbProcessor implements EffectProcessor {
     decays.highFromHz = values[AT.highFrom]!;
     const frozen = values[AT.freeze]! >= SEALED ? 1 : 0;
     this.frozen = arrive(this.frozen, frozen, this.share, 1e-4);
-    this.tail.prepare(values[AT.size]!, decays, values[AT.modRate]!, values[AT.modDepth]!, this.frozen, values[AT.freeze] === OPEN && this.fedFor > 0);
+    this.tail.prepare(
+      values[AT.size]!,
+      decays,
+      values[AT.modRate]!,
+      values[AT.modDepth]!,
+      this.frozen,
+      values[AT.freeze] === OPEN && this.fedFor > 0,
+    );
   }
 
   /** Another space fades the old one out, then begins empty. */
@@ -156,6 +173,7 @@ export class ReverbProcessor implements EffectProcessor {
 }
 
 function loud({ left, right }: StereoRun): boolean {
-  for (let i = 0; i < STEP_FRAMES; i += 1) if (left[i]! > SILENCE || left[i]! < -SILENCE || right[i]! > SILENCE || right[i]! < -SILENCE) return true;
+  for (let i = 0; i < STEP_FRAMES; i += 1)
+    if (left[i]! > SILENCE || left[i]! < -SILENCE || right[i]! > SILENCE || right[i]! < -SILENCE) return true;
   return false;
 }

@@ -39,12 +39,60 @@ const COIL: DecayContour = { lowHz: 300, lowQ: 0.7, highs: 1, highQ: 0.7 };
 const OPEN: DecayContour = { lowHz: 330, lowQ: 0.7, highs: 0.9, highQ: 0.65 };
 
 const FIGURES: Readonly<Record<(typeof SPACES)[number], Space>> = {
-  room: { shortest: 0.0083, longest: 0.0613, stages: 4, smear: [0.0019, 0.0031, 0.0047, 0.0062], box: [5.2, 6.9, 2.7], coil: 0, contour: SOFT },
-  chamber: { shortest: 0.0137, longest: 0.0473, stages: 4, smear: [0.0031, 0.0049, 0.0071, 0.0098], box: [8.4, 11.1, 4.3], coil: 0, contour: STONE },
-  hall: { shortest: 0.0051, longest: 0.0853, stages: 4, smear: [0.0041, 0.0067, 0.0109, 0.0151], box: [19.3, 31.7, 12.1], coil: 0, contour: AIR },
-  plate: { shortest: 0.0047, longest: 0.0797, stages: 4, smear: [0.0023, 0.0037, 0.0059, 0.0083], box: null, coil: 0, contour: METAL },
-  spring: { shortest: 0.0337, longest: 0.0611, stages: 2, smear: [0.0007, 0.0011, 0.0017, 0.0023], box: null, coil: 64, contour: COIL },
-  cloud: { shortest: 0.0411, longest: 0.1093, stages: 4, smear: [0.0113, 0.0197, 0.0331, 0.0523], box: null, coil: 0, contour: OPEN },
+  room: {
+    shortest: 0.0083,
+    longest: 0.0613,
+    stages: 4,
+    smear: [0.0019, 0.0031, 0.0047, 0.0062],
+    box: [5.2, 6.9, 2.7],
+    coil: 0,
+    contour: SOFT,
+  },
+  chamber: {
+    shortest: 0.0137,
+    longest: 0.0473,
+    stages: 4,
+    smear: [0.0031, 0.0049, 0.0071, 0.0098],
+    box: [8.4, 11.1, 4.3],
+    coil: 0,
+    contour: STONE,
+  },
+  hall: {
+    shortest: 0.0051,
+    longest: 0.0853,
+    stages: 4,
+    smear: [0.0041, 0.0067, 0.0109, 0.0151],
+    box: [19.3, 31.7, 12.1],
+    coil: 0,
+    contour: AIR,
+  },
+  plate: {
+    shortest: 0.0047,
+    longest: 0.0797,
+    stages: 4,
+    smear: [0.0023, 0.0037, 0.0059, 0.0083],
+    box: null,
+    coil: 0,
+    contour: METAL,
+  },
+  spring: {
+    shortest: 0.0337,
+    longest: 0.0611,
+    stages: 2,
+    smear: [0.0007, 0.0011, 0.0017, 0.0023],
+    box: null,
+    coil: 64,
+    contour: COIL,
+  },
+  cloud: {
+    shortest: 0.0411,
+    longest: 0.1093,
+    stages: 4,
+    smear: [0.0113, 0.0197, 0.0331, 0.0523],
+    box: null,
+    coil: 0,
+    contour: OPEN,
+  },
 };
 
 export const spaceAt = (index: number): Space => FIGURES[SPACES[index] ?? 'hall'];
@@ -58,7 +106,9 @@ export const LONGEST_LINE_SECONDS = 0.1093 * 2 + 0.004;
  */
 function makeLengths(space: Space, sampleRate: number): Float64Array {
   const ratio = Math.pow(space.longest / space.shortest, 1 / (NETWORK_LINES - 1));
-  const sorted = Array.from({ length: NETWORK_LINES }, (_, i) => nextPrime(Math.round(space.shortest * sampleRate * Math.pow(ratio, i))));
+  const sorted = Array.from({ length: NETWORK_LINES }, (_, i) =>
+    nextPrime(Math.round(space.shortest * sampleRate * Math.pow(ratio, i))),
+  );
   return Float64Array.from({ length: NETWORK_LINES }, (_, line) => sorted[(line * 7) & (NETWORK_LINES - 1)]!);
 }
 
@@ -66,7 +116,8 @@ const lengthsAt = new Map<number, readonly Float64Array[]>();
 
 /** Lengths of the lines of every space; worked out once for a rate, since effects are made on the audio thread. */
 export function lineLengths(sampleRate: number): readonly Float64Array[] {
-  const known = lengthsAt.get(sampleRate) ?? Array.from({ length: SPACE_COUNT }, (_, i) => makeLengths(spaceAt(i), sampleRate));
+  const known =
+    lengthsAt.get(sampleRate) ?? Array.from({ length: SPACE_COUNT }, (_, i) => makeLengths(spaceAt(i), sampleRate));
   lengthsAt.set(sampleRate, known);
   return known;
 }

@@ -13,7 +13,10 @@ const GLIDE = 0.25;
 const APART = 0.381966;
 /** Shorter decays are over before a mode could be told from its neighbours: their lines rotate more slowly. */
 const FULL_ROTATION_SECONDS = 1.5;
-/** While open, what is held gives way once it stands higher than this: by 2 dB a second for the first above, and ever faster. */
+/**
+ * While open, what is held gives way once it stands higher than this: by 2 dB a second for the first above, and ever
+ * faster.
+ */
 const OPEN_CEILING = 0.5;
 const YIELD_PER_DB = 2;
 const YIELD_PER_DB_SQUARED = 2;
@@ -38,7 +41,10 @@ export class Tail {
   /** In the step before, what is held may have given way. */
   private yielded = false;
 
-  constructor(private readonly sampleRate: number, withKernel: boolean) {
+  constructor(
+    private readonly sampleRate: number,
+    withKernel: boolean,
+  ) {
     this.network = new FeedbackNetwork(Math.ceil(LONGEST_LINE_SECONDS * sampleRate) + 2 * NETWORK_FRAMES, withKernel);
     this.absorption = new Absorption(sampleRate);
     this.lengthsOf = lineLengths(sampleRate);
@@ -83,9 +89,14 @@ export class Tail {
     this.settled = false;
   }
 
-  /** Sets what the coming step shall do. @param frozen 0-1  @param open true while frozen open with something coming in */
+  /**
+   * Sets what the coming step shall do.
+   * @param frozen 0-1
+   * @param open true while frozen open with something coming in
+   */
   prepare(size: number, decays: Decays, rateHz: number, depthMs: number, frozen: number, open: boolean): void {
-    const changed = this.sizeTo(size) || !sameDecays(this.decays, decays) || frozen !== this.keep || open || this.yielded;
+    const changed =
+      this.sizeTo(size) || !sameDecays(this.decays, decays) || frozen !== this.keep || open || this.yielded;
     this.keep = frozen;
     this.yielded = open;
     if (changed || !this.settled) this.aim(decays, frozen, open);
@@ -102,7 +113,14 @@ export class Tail {
     const loudest = this.peak > this.heard ? this.peak : this.heard;
     const over = open && frozen > 0 && loudest > OPEN_CEILING ? 20 * Math.log10(loudest / OPEN_CEILING) : 0;
     const yieldDb = over * (YIELD_PER_DB + YIELD_PER_DB_SQUARED * over);
-    this.absorption.aim(this.network, this.lengths, decays, spaceAt(this.space).contour, frozen, yieldDb < MOST_YIELD_DB ? yieldDb : MOST_YIELD_DB);
+    this.absorption.aim(
+      this.network,
+      this.lengths,
+      decays,
+      spaceAt(this.space).contour,
+      frozen,
+      yieldDb < MOST_YIELD_DB ? yieldDb : MOST_YIELD_DB,
+    );
     let mean = 0;
     for (let line = 0; line < NETWORK_LINES; line += 1) mean += this.lengths[line]! / NETWORK_LINES;
     // A long decay gathers energy as its length over the loop's; half of those decibels are given back.
@@ -173,4 +191,5 @@ function peakOf(run: Float64Array): number {
 
 const meanOf = (lengths: Float64Array): number => lengths.reduce((sum, length) => sum + length, 0) / lengths.length;
 
-const sameDecays = (a: Decays, b: Decays): boolean => a.middle === b.middle && a.low === b.low && a.high === b.high && a.highFromHz === b.highFromHz;
+const sameDecays = (a: Decays, b: Decays): boolean =>
+  a.middle === b.middle && a.low === b.low && a.high === b.high && a.highFromHz === b.highFromHz;

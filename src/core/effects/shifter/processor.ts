@@ -15,8 +15,10 @@ const DC_HZ = 5;
 const MEMORY_SECONDS = 0.7;
 
 /**
- * Moves every tone by the same number of hertz: the sound and its quarter turn, each times an oscillator, taken away or added.
- * Source: Harald Bode and Robert A. Moog, "A High-Accuracy Frequency Shifter for Professional Audio Applications" (1972).
+ * Moves every tone by the same number of hertz: the sound and its quarter turn, each times an oscillator, taken away or
+ * added.
+ * Source: Harald Bode and Robert A. Moog, "A High-Accuracy Frequency Shifter for Professional Audio Applications"
+ * (1972).
  */
 export class ShifterProcessor extends Insert implements EffectProcessor {
   private readonly pairs = [new Quadrature(STEP_FRAMES), new Quadrature(STEP_FRAMES)] as const;

@@ -11,12 +11,24 @@ import { TapHead } from './tapHead';
 
 const ORDER = Object.keys({ ...commonParams, ...tapsParams });
 const at = (id: string): number => ORDER.indexOf(id);
-const COUNT = at('count'), STRETCH = at('stretch'), SWING = at('swing'), RISE = at('rise'), DENSITY = at('density');
-const FEEDBACK = at('feedback'), WIDTH = at('width'), INPUT = at('input'), CHANGE = at('change');
+const COUNT = at('count'),
+  STRETCH = at('stretch'),
+  SWING = at('swing'),
+  RISE = at('rise'),
+  DENSITY = at('density');
+const FEEDBACK = at('feedback'),
+  WIDTH = at('width'),
+  INPUT = at('input'),
+  CHANGE = at('change');
 /** A tap's six values lie side by side from here. */
 const FIRST_TAP = at('time1');
 const PER_TAP = 6;
-const TIME = 0, LEVEL = 1, PAN = 2, LOW_CUT = 3, HIGH_CUT = 4, REVERSE = 5;
+const TIME = 0,
+  LEVEL = 1,
+  PAN = 2,
+  LOW_CUT = 3,
+  HIGH_CUT = 4,
+  REVERSE = 5;
 
 const LONGEST_SECONDS = 4 * 4 + 4.2;
 const CEILING = 1.5;
@@ -50,7 +62,10 @@ export class TapsProcessor implements EffectProcessor {
   private period = 0;
 
   /** @param withKernel false leaves all work to TypeScript, which tests compare */
-  constructor(private readonly sampleRate: number, withKernel = true) {
+  constructor(
+    private readonly sampleRate: number,
+    withKernel = true,
+  ) {
     this.bank = new TapBank(LONGEST_SECONDS * sampleRate, withKernel);
     this.heads = Array.from({ length: MOST_TAPS }, () => new TapHead(this.bank, sampleRate));
     this.back = new TapHead(this.bank, sampleRate);
@@ -73,7 +88,8 @@ export class TapsProcessor implements EffectProcessor {
   }
 
   locate(_seconds: number, values: Float64Array): void {
-    for (let tap = 0; tap < MOST_TAPS; tap += 1) this.heads[tap]!.jump(this.delayOf(tap, values), this.levelOf(tap, values), this.panOf(tap, values));
+    for (let tap = 0; tap < MOST_TAPS; tap += 1)
+      this.heads[tap]!.jump(this.delayOf(tap, values), this.levelOf(tap, values), this.panOf(tap, values));
     this.back.jump(this.periodOf(values), 1, 0);
     this.input = values[INPUT]!;
     this.feedback = values[FEEDBACK]!;
@@ -93,7 +109,14 @@ export class TapsProcessor implements EffectProcessor {
       const delay = this.delays[tap]!;
       const from = FIRST_TAP + tap * PER_TAP;
       const head = this.heads[tap]!;
-      head.aim(delay, this.levels[tap]!, this.pans[tap]!, values[from + LOW_CUT]!, values[from + HIGH_CUT]!, values[from + REVERSE]! >= 0.5);
+      head.aim(
+        delay,
+        this.levels[tap]!,
+        this.pans[tap]!,
+        values[from + LOW_CUT]!,
+        values[from + HIGH_CUT]!,
+        values[from + REVERSE]! >= 0.5,
+      );
       const lasts = delay * (values[from + REVERSE]! >= 0.5 ? 2 : 1);
       if (head.level > 0 && lasts > this.longest) this.longest = lasts;
       head.addToSums(wet, glide);
@@ -173,7 +196,10 @@ export class TapsProcessor implements EffectProcessor {
     const count = Math.round(values[COUNT]!);
     const heard = tap < count && RANK[tap]! < Math.ceil(values[DENSITY]! * MOST_TAPS);
     if (!heard) return 0;
-    const rise = values[RISE] === 0 || count < 2 ? 1 : Math.pow(10, (values[RISE]! * (tap / (count - 1) - (values[RISE]! > 0 ? 1 : 0))) / 20);
+    const rise =
+      values[RISE] === 0 || count < 2
+        ? 1
+        : Math.pow(10, (values[RISE]! * (tap / (count - 1) - (values[RISE]! > 0 ? 1 : 0))) / 20);
     return values[FIRST_TAP + tap * PER_TAP + LEVEL]! * rise;
   }
 

@@ -31,7 +31,12 @@ export class TapHead {
   private reverse = false;
   private turned = 0;
   private cutting = false;
-  private readonly filters = [new StateVariable(), new StateVariable(), new StateVariable(), new StateVariable()] as const;
+  private readonly filters = [
+    new StateVariable(),
+    new StateVariable(),
+    new StateVariable(),
+    new StateVariable(),
+  ] as const;
   private readonly delays = new Float64Array(STEP_FRAMES);
   private readonly read = [new Float64Array(STEP_FRAMES), new Float64Array(STEP_FRAMES)] as const;
   private readonly other = new Float64Array(STEP_FRAMES);
@@ -41,7 +46,10 @@ export class TapHead {
   private readonly share: number;
   private readonly lines: readonly [DelayLine, DelayLine];
 
-  constructor(private readonly bank: TapBank, private readonly sampleRate: number) {
+  constructor(
+    private readonly bank: TapBank,
+    private readonly sampleRate: number,
+  ) {
     this.lines = bank.lines;
     this.lows = new KeptTuning(SECOND_ORDER_Q, sampleRate);
     this.highs = new KeptTuning(SECOND_ORDER_Q, sampleRate);
@@ -69,7 +77,10 @@ export class TapHead {
     this.reverse = reverse;
   }
 
-  /** Adds the tap, of what was just written, to the bank's sums while nothing but its level moves, and to `out` otherwise. */
+  /**
+   * Adds the tap, of what was just written, to the bank's sums while nothing but its level moves, and to `out`
+   * otherwise.
+   */
   addToSums(out: StereoRun, glide: boolean): void {
     const still = this.next < 0 && this.goal === this.delay && !this.reverse && this.reversing === 0 && !this.cutting;
     if (!still || this.lowCutHz > OFF_LOW_HZ || this.highCutHz < OFF_HIGH_HZ) {
@@ -125,7 +136,8 @@ export class TapHead {
     if (from + this.reversing > 1) this.readBackwards();
     else if (glide && this.next < 0) this.readGliding();
     else this.readFading();
-    if (from > 0 && from < 1 || this.reversing > 0 && this.reversing < 1) this.turn(Math.abs(1 - 2 * from), Math.abs(1 - 2 * this.reversing));
+    if ((from > 0 && from < 1) || (this.reversing > 0 && this.reversing < 1))
+      this.turn(Math.abs(1 - 2 * from), Math.abs(1 - 2 * this.reversing));
   }
 
   private turn(from: number, to: number): void {
@@ -171,7 +183,8 @@ export class TapHead {
       const read = this.read[side as 0 | 1];
       const line = this.lines[side as 0 | 1];
       line.readFixed(STEP_FRAMES + standing(this.next), STEP_FRAMES, this.other);
-      for (let i = 0; i < STEP_FRAMES; i += 1) read[i] = read[i]! + (this.other[i]! - read[i]!) * (this.fade + ((to - this.fade) * (i + 1)) / STEP_FRAMES);
+      for (let i = 0; i < STEP_FRAMES; i += 1)
+        read[i] = read[i]! + (this.other[i]! - read[i]!) * (this.fade + ((to - this.fade) * (i + 1)) / STEP_FRAMES);
     }
     this.fade = to;
     if (to >= 1) {
@@ -180,7 +193,10 @@ export class TapHead {
     }
   }
 
-  /** Slices as long as the tap's time, each turned round: the head runs away from the write place at twice its speed, and fades at the seams. */
+  /**
+   * Slices as long as the tap's time, each turned round: the head runs away from the write place at twice its speed,
+   * and fades at the seams.
+   */
   private readBackwards(): void {
     const n = STEP_FRAMES;
     const length = Math.max(4 * n, this.goal);

@@ -4,10 +4,43 @@ import { WHOLLY_WET_LINEAR } from '../common';
 
 export const utilityParams = {
   ...WHOLLY_WET_LINEAR,
-  gain: figure({ label: 'Gain', group: 'Level', hint: 'Level of all that passes.', unit: 'db', min: -60, max: 24, initial: 0, notches: [0] }),
-  pan: figure({ label: 'Pan', group: 'Level', hint: 'Moves both sides towards one of them.', unit: 'pan', min: -1, max: 1, initial: 0, notches: [0] }),
-  turnLeft: toggle({ label: 'Turn left over', group: 'Sides', hint: 'Turns the phase of the left side over.', initial: false }),
-  turnRight: toggle({ label: 'Turn right over', group: 'Sides', hint: 'Turns the phase of the right side over.', initial: false }),
+  gain: figure({
+    label: 'Gain',
+    group: 'Level',
+    hint: 'Level of all that passes.',
+    unit: 'db',
+    min: -60,
+    max: 24,
+    initial: 0,
+    notches: [0],
+  }),
+  pan: figure({
+    label: 'Pan',
+    group: 'Level',
+    hint: 'Moves both sides towards one of them.',
+    unit: 'pan',
+    min: -1,
+    max: 1,
+    initial: 0,
+    notches: [0],
+  }),
+  turnLeft: toggle({
+    label: 'Turn left over',
+    group: 'Sides',
+    hint: 'Turns the phase of the left side over.',
+    initial: false,
+  }),
+  turnRight: toggle({
+    label: 'Turn right over',
+    group: 'Sides',
+    hint: 'Turns the phase of the right side over.',
+    initial: false,
+  }),
   mono: toggle({ label: 'Mono', group: 'Sides', hint: 'Both sides as one.', initial: false }),
-  dcCut: toggle({ label: 'DC cut', group: 'Sides', hint: 'Takes away an offset, which eats room and clicks at edits.', initial: false }),
+  dcCut: toggle({
+    label: 'DC cut',
+    group: 'Sides',
+    hint: 'Takes away an offset, which eats room and clicks at edits.',
+    initial: false,
+  }),
 } satisfies Params;

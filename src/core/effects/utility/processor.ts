@@ -51,8 +51,14 @@ export class UtilityProcessor extends Insert implements EffectProcessor {
     this.aim(values, this.share);
     const n = STEP_FRAMES;
     const { now, goal } = this;
-    let ll = now[0]!, rl = now[1]!, lr = now[2]!, rr = now[3]!;
-    const dll = (goal[0]! - ll) / n, drl = (goal[1]! - rl) / n, dlr = (goal[2]! - lr) / n, drr = (goal[3]! - rr) / n;
+    let ll = now[0]!,
+      rl = now[1]!,
+      lr = now[2]!,
+      rr = now[3]!;
+    const dll = (goal[0]! - ll) / n,
+      drl = (goal[1]! - rl) / n,
+      dlr = (goal[2]! - lr) / n,
+      drr = (goal[3]! - rr) / n;
     for (let i = 0; i < n; i += 1) {
       ll += dll;
       rl += drl;

@@ -14,8 +14,9 @@ const RIGHT_OFFSET = 1.618034;
 const GLIDE = 0.2;
 
 /**
- * Width from one signal. Combs: the delayed middle is added at the left and taken away at the right, so that they cancel in
- * the sum (H. Lauridsen, 1954; M. R. Schroeder, "An artificial stereophonic effect obtained from a single signal", 1958).
+ * Width from one signal. Combs: the delayed middle is added at the left and taken away at the right, so that they
+ * cancel in the sum (H. Lauridsen, 1954; M. R. Schroeder, "An artificial stereophonic effect obtained from a single
+ * signal", 1958).
  */
 export class WidenerProcessor extends Insert implements EffectProcessor {
   private readonly line: DelayLine;

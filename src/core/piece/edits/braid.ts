@@ -13,9 +13,14 @@ const strand = { ...where, place: z.number().int().min(1).max(MOST_STRANDS) };
 const name = z.string().trim().min(1).max(120);
 
 /** The parameters of a strand's place. */
-const ownParams = (place: number): string[] => Object.entries(effectOf(BRAID).params).flatMap(([id, param]) => (param.group === `Strand ${place}` ? [id] : []));
+const ownParams = (place: number): string[] =>
+  Object.entries(effectOf(BRAID).params).flatMap(([id, param]) => (param.group === `Strand ${place}` ? [id] : []));
 
-function draftBraid(draft: Draft<Piece>, channel: string, slotId: string): { strands: Draft<Strand>[]; values: Record<string, number | string | boolean> } {
+function draftBraid(
+  draft: Draft<Piece>,
+  channel: string,
+  slotId: string,
+): { strands: Draft<Strand>[]; values: Record<string, number | string | boolean> } {
   const { slot } = draftSlot(draft, channel, slotId);
   if (slot.effect !== BRAID) throw new EditRefused('Only a braid has strands.');
   return { strands: (slot.strands ??= []), values: slot.values };
@@ -37,8 +42,11 @@ export const addStrand = defineEdit({
   label: ({ called }) => `Lay strand ${called}`,
   apply: (draft, { channel, slot, called }) => {
     const { strands, values } = draftBraid(draft, channel, slot);
-    const place = Array.from({ length: MOST_STRANDS }, (_, i) => i + 1).find((candidate) => !strands.some((laid) => laid.place === candidate));
-    if (place === undefined) throw new EditRefused(`A braid holds ${MOST_STRANDS} strands. Put another braid into one of them for more.`);
+    const place = Array.from({ length: MOST_STRANDS }, (_, i) => i + 1).find(
+      (candidate) => !strands.some((laid) => laid.place === candidate),
+    );
+    if (place === undefined)
+      throw new EditRefused(`A braid holds ${MOST_STRANDS} strands. Put another braid into one of them for more.`);
     strands.push({ place, name: called, chain: [] });
     strands.sort((a, b) => a.place - b.place);
     for (const id of ownParams(place)) values[id] = effectOf(BRAID).params[id]!.initial;
@@ -53,11 +61,15 @@ export const removeStrand = defineEdit({
   apply: (draft, { channel, slot, place }) => {
     const { strands } = draftBraid(draft, channel, slot);
     const gone = draftStrand(draft, channel, slot, place);
-    if (strands.length < 2) throw new EditRefused('A braid keeps one strand at least. Remove the braid to be rid of it.');
+    if (strands.length < 2)
+      throw new EditRefused('A braid keeps one strand at least. Remove the braid to be rid of it.');
     dropLanes(draft, gone.chain);
     const own = new Set(ownParams(place));
     dropTargets(draft, ({ effect, param }) => effect === slot && own.has(param));
-    strands.splice(strands.findIndex((candidate) => candidate.place === place), 1);
+    strands.splice(
+      strands.findIndex((candidate) => candidate.place === place),
+      1,
+    );
   },
 });
 

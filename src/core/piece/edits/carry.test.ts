@@ -12,10 +12,28 @@ import { pointLane, setLanesTravel } from './lanes';
 
 const echo = (id: string): ReturnType<typeof newSlot> => newSlot(id, 'echo', 'neutral');
 // A clip of two seconds at 120 BPM is four beats long.
-const base: Piece = scene([], [{ clips: [clipOf('c', 0, 8, 2)], chain: [echo('a')] }, { clips: [], chain: [newSlot('f', 'filter', 'neutral'), echo('b')] }, { clips: [], chain: [] }]).piece;
-const lane: Lane = { id: 'lane', target: { channel: 't0', effect: 'a', param: 'input' }, unit: 'own', on: true, points: [{ beat: 0, value: 0.2, shape: 'line', bend: 0 }, { beat: 10, value: 0.9, shape: 'curve', bend: 0.3 }, { beat: 20, value: 0.4, shape: 'line', bend: 0 }] };
+const base: Piece = scene(
+  [],
+  [
+    { clips: [clipOf('c', 0, 8, 2)], chain: [echo('a')] },
+    { clips: [], chain: [newSlot('f', 'filter', 'neutral'), echo('b')] },
+    { clips: [], chain: [] },
+  ],
+).piece;
+const lane: Lane = {
+  id: 'lane',
+  target: { channel: 't0', effect: 'a', param: 'input' },
+  unit: 'own',
+  on: true,
+  points: [
+    { beat: 0, value: 0.2, shape: 'line', bend: 0 },
+    { beat: 10, value: 0.9, shape: 'curve', bend: 0.3 },
+    { beat: 20, value: 0.4, shape: 'line', bend: 0 },
+  ],
+};
 const travelling: Piece = { ...base, lanes: [{ ...lane, travels: true }] };
-const valueAt = (piece: Piece, made: Lane, beat: number): number => trackAt(laneTrack(piece, made, paramOf(piece, made.target)!), beat);
+const valueAt = (piece: Piece, made: Lane, beat: number): number =>
+  trackAt(laneTrack(piece, made, paramOf(piece, made.target)!), beat);
 const onTrack = (piece: Piece, channel: string): Lane => piece.lanes.find(({ target }) => target.channel === channel)!;
 
 test('a lane of the track stays where it is when a clip goes', () => {
@@ -23,12 +41,21 @@ test('a lane of the track stays where it is when a clip goes', () => {
 });
 
 test('moves that travel go with the clip, keep every value, and leave the base value behind; undo brings all back', () => {
-  fc.assert(fc.property(between(0, 60).filter((start) => Math.abs(start - 8) > 4.1), between(0.01, 3.99), (start, within) => {
-    const { piece, backward } = applyEdit(travelling, moveClip, { clip: 'c', start });
-    const moved = onTrack(piece, 't0');
-    return Math.abs(valueAt(piece, moved, start + within) - valueAt(base, lane, 8 + within)) < 1e-5 &&
-      Math.abs(valueAt(piece, moved, 8 + within) - 1) < 1e-6 && JSON.stringify(applyPiecePatches(piece, backward)) === JSON.stringify(travelling);
-  }));
+  fc.assert(
+    fc.property(
+      between(0, 60).filter((start) => Math.abs(start - 8) > 4.1),
+      between(0.01, 3.99),
+      (start, within) => {
+        const { piece, backward } = applyEdit(travelling, moveClip, { clip: 'c', start });
+        const moved = onTrack(piece, 't0');
+        return (
+          Math.abs(valueAt(piece, moved, start + within) - valueAt(base, lane, 8 + within)) < 1e-5 &&
+          Math.abs(valueAt(piece, moved, 8 + within) - 1) < 1e-6 &&
+          JSON.stringify(applyPiecePatches(piece, backward)) === JSON.stringify(travelling)
+        );
+      },
+    ),
+  );
 });
 
 test('a copy takes a copy of them along', () => {
@@ -61,7 +88,8 @@ test('where there is nothing for them to act on they wait, and act when it comes
   expect(compilePlan(come).channels[2]!.lanes).toHaveLength(1);
   // Back where they came from they lie on what they moved.
   const home = applyEdit(piece, moveClip, { clip: 'c', start: 8, track: 't0' }).piece;
-  for (const beat of [8.5, 10, 11.5]) expect(valueAt(home, onTrack(home, 't0'), beat)).toBeCloseTo(valueAt(base, lane, beat), 4);
+  for (const beat of [8.5, 10, 11.5])
+    expect(valueAt(home, onTrack(home, 't0'), beat)).toBeCloseTo(valueAt(base, lane, beat), 4);
 });
 
 test('waiting moves can be pointed at another parameter, where they keep their places on the rail', () => {
@@ -71,7 +99,9 @@ test('waiting moves can be pointed at another parameter, where they keep their p
   const pointed = onTrack(applyEdit(piece, pointLane, { lane: waiting.id, to }).piece, 't2');
   expect(pointed.target).toEqual(to);
   expect(valueAt(piece, pointed, 18)).toBeCloseTo(valueAt(piece, waiting, 18), 6);
-  expect(() => applyEdit({ ...piece, lanes: [...piece.lanes, { ...pointed, id: 'other' }] }, pointLane, { lane: waiting.id, to })).toThrow('has moves of its own');
+  expect(() =>
+    applyEdit({ ...piece, lanes: [...piece.lanes, { ...pointed, id: 'other' }] }, pointLane, { lane: waiting.id, to }),
+  ).toThrow('has moves of its own');
 });
 
 test('converting either way changes no value', () => {

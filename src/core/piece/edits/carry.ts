@@ -12,15 +12,17 @@ export interface ClipPlace {
 }
 
 /**
- * Where the same parameter lies on another track: the channel's own, a send to the same return, or one of the first effect of the same
- * kind. Where there is no such send or effect the moves wait for it there.
+ * Where the same parameter lies on another track: the channel's own, a send to the same return, or one of the first
+ * effect of the same kind. Where there is no such send or effect the moves wait for it there.
  */
 function sameParam(piece: Piece, target: Target, track: string): Target | null {
   if (target.channel === track) return target;
   if (target.effect === null) {
     return { ...target, channel: track };
   }
-  const kind = kindWaitedFor(target) ?? slotsIn(findChannel(piece, target.channel)?.chain ?? []).find(({ id }) => id === target.effect)?.effect;
+  const kind =
+    kindWaitedFor(target) ??
+    slotsIn(findChannel(piece, target.channel)?.chain ?? []).find(({ id }) => id === target.effect)?.effect;
   const slot = slotsIn(findChannel(piece, track)?.chain ?? []).find(({ effect }) => effect === kind);
   return kind === undefined ? null : { ...target, channel: track, effect: slot?.id ?? waitingFor(kind) };
 }
@@ -35,7 +37,14 @@ interface Load {
  * Carries what lies under a clip on lanes that travel to where the clip goes.
  * @param leaves true when the clip is moved and not copied: then its old place goes back to the base value
  */
-export function carryMoves(draft: Draft<Piece>, clip: Clip, from: ClipPlace, to: ClipPlace, leaves: boolean, newId: string): void {
+export function carryMoves(
+  draft: Draft<Piece>,
+  clip: Clip,
+  from: ClipPlace,
+  to: ClipPlace,
+  leaves: boolean,
+  newId: string,
+): void {
   const piece = draft as Piece;
   const length = beatsFrom(from.start, clip.lengthSeconds, tempoOf(piece));
   const loads = piece.lanes.flatMap((lane): Load[] => {

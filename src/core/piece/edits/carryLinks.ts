@@ -8,12 +8,28 @@ const copiesOf = (from: readonly Slot[], to: readonly Slot[]): Map<string, strin
   return new Map(slotsIn(from).map(({ id }, i) => [id, made[i]!.id]));
 };
 
-/** Gives copies of effects the links of what they were made from. @param modulatorOf what turns the copies: the same as the originals unless told otherwise */
-export function carryLinks(draft: Draft<Piece>, links: readonly Link[], from: readonly Slot[], to: readonly Slot[], channel: string, modulatorOf: (id: string) => string = (id) => id): void {
+/**
+ * Gives copies of effects the links of what they were made from.
+ * @param modulatorOf what turns the copies: the same as the originals unless told otherwise
+ */
+export function carryLinks(
+  draft: Draft<Piece>,
+  links: readonly Link[],
+  from: readonly Slot[],
+  to: readonly Slot[],
+  channel: string,
+  modulatorOf: (id: string) => string = (id) => id,
+): void {
   const copies = copiesOf(from, to);
   const first = to[0]?.id.slice(0, 40) ?? '';
   links.forEach((link, i) => {
     const effect = link.target.effect === null ? undefined : copies.get(link.target.effect);
-    if (effect) draft.links.push({ ...link, id: `${first}-link${i}`, modulator: modulatorOf(link.modulator), target: { ...link.target, channel, effect } });
+    if (effect)
+      draft.links.push({
+        ...link,
+        id: `${first}-link${i}`,
+        modulator: modulatorOf(link.modulator),
+        target: { ...link.target, channel, effect },
+      });
   });
 }

@@ -21,15 +21,20 @@ export const BRAID = 'braid';
 /** On a return the untreated sound is already on its own way to the main output. */
 const WHOLLY_WET = { balance: 'mix', mix: 1 } as const;
 
-const isReturn = (piece: Pick<Piece, 'returns'>, channel: string): boolean => piece.returns.some((candidate) => candidate.id === channel);
+const isReturn = (piece: Pick<Piece, 'returns'>, channel: string): boolean =>
+  piece.returns.some((candidate) => candidate.id === channel);
 
 /** An effect as it stands on a channel: fully wet by itself on a return. */
-export const fitted = (piece: Pick<Piece, 'returns'>, channel: string, slot: Slot): Slot => (isReturn(piece, channel) ? { ...slot, values: { ...slot.values, ...WHOLLY_WET } } : slot);
+export const fitted = (piece: Pick<Piece, 'returns'>, channel: string, slot: Slot): Slot =>
+  isReturn(piece, channel) ? { ...slot, values: { ...slot.values, ...WHOLLY_WET } } : slot;
 
 const where = { channel: z.string(), slot: z.string() };
 
 /** A chain within an effect: a strand of a braid by its place, or the wet path of any effect (null). */
-export const insideSchema = z.strictObject({ slot: z.string(), strand: z.number().int().min(1).max(MOST_STRANDS).nullable() });
+export const insideSchema = z.strictObject({
+  slot: z.string(),
+  strand: z.number().int().min(1).max(MOST_STRANDS).nullable(),
+});
 export type Inside = z.infer<typeof insideSchema>;
 
 /** Strands and wet paths lie in one another down to here. */
@@ -40,7 +45,11 @@ function draftChain(draft: Draft<Piece>, channel: string): Draft<Slot>[] {
 }
 
 /** The chain that holds an effect, at any depth, and the effect. */
-export function draftSlot(draft: Draft<Piece>, channel: string, slotId: string): { chain: Draft<Slot>[]; index: number; slot: Draft<Slot> } {
+export function draftSlot(
+  draft: Draft<Piece>,
+  channel: string,
+  slotId: string,
+): { chain: Draft<Slot>[]; index: number; slot: Draft<Slot> } {
   const chain = chainHolding(draftChain(draft, channel), slotId) ?? [];
   const index = chain.findIndex((candidate) => candidate.id === slotId);
   const slot = chain[index];
@@ -51,7 +60,11 @@ export function draftSlot(draft: Draft<Piece>, channel: string, slotId: string):
 const depthOf = (chain: readonly Slot[], slotId: string): number => {
   for (const slot of chain) {
     if (slot.id === slotId) return 1;
-    const inner = Math.max(depthOf(slot.wetPath ?? [], slotId), ...(slot.strands ?? []).map((strand) => depthOf(strand.chain, slotId)), 0);
+    const inner = Math.max(
+      depthOf(slot.wetPath ?? [], slotId),
+      ...(slot.strands ?? []).map((strand) => depthOf(strand.chain, slotId)),
+      0,
+    );
     if (inner > 0) return inner + 1;
   }
   return 0;
@@ -59,7 +72,8 @@ const depthOf = (chain: readonly Slot[], slotId: string): number => {
 
 function draftInside(draft: Draft<Piece>, channel: string, inside: Inside): Draft<Slot>[] {
   const { slot } = draftSlot(draft, channel, inside.slot);
-  if (depthOf(draftChain(draft, channel), inside.slot) >= DEEPEST) throw new EditRefused(`Chains lie in one another at most ${DEEPEST} deep. Put it into the strand around this one.`);
+  if (depthOf(draftChain(draft, channel), inside.slot) >= DEEPEST)
+    throw new EditRefused(`Chains lie in one another at most ${DEEPEST} deep. Put it into the strand around this one.`);
   if (inside.strand === null) return (slot.wetPath ??= []);
   const strand = slot.strands?.find(({ place }) => place === inside.strand);
   if (!strand) throw new EditRefused('That strand is no longer in the braid.');
@@ -67,11 +81,16 @@ function draftInside(draft: Draft<Piece>, channel: string, inside: Inside): Draf
 }
 
 /** A channel's own chain, or one within an effect of it. */
-export const draftChainAt = (draft: Draft<Piece>, channel: string, inside: Inside | undefined): Draft<Slot>[] => (inside ? draftInside(draft, channel, inside) : draftChain(draft, channel));
+export const draftChainAt = (draft: Draft<Piece>, channel: string, inside: Inside | undefined): Draft<Slot>[] =>
+  inside ? draftInside(draft, channel, inside) : draftChain(draft, channel);
 
 /** Puts effects into a chain; one whose id the piece has already is refused. */
 export function insertSlots(draft: Draft<Piece>, chain: Draft<Slot>[], at: number, slots: readonly Slot[]): void {
-  const known = new Set(channelIds(draft).flatMap((id) => slotsIn(chainOf(draft, id))).map(({ id }) => id));
+  const known = new Set(
+    channelIds(draft)
+      .flatMap((id) => slotsIn(chainOf(draft, id)))
+      .map(({ id }) => id),
+  );
   if (slotsIn(slots).some(({ id }) => known.has(id))) throw new EditRefused('That effect is in the piece already.');
   chain.splice(at, 0, ...slots);
   attachWaiting(draft);
@@ -110,21 +129,41 @@ export function presetValues(effectId: string, presetId: string): Record<string,
 
 /** An effect from a preset, with the strands that the preset lays. */
 export function newSlot(slotId: string, effectId: string, presetId: string, values: ParamValues = {}): Slot {
-  const slot: Slot = { id: slotId, effect: effectId, preset: presetId, on: true, values: { ...presetValues(effectId, presetId), ...values } };
+  const slot: Slot = {
+    id: slotId,
+    effect: effectId,
+    preset: presetId,
+    on: true,
+    values: { ...presetValues(effectId, presetId), ...values },
+  };
   const strands = effectId === BRAID ? presetStrands(slotId, presetId) : undefined;
   return strands ? { ...slot, strands } : slot;
 }
 
-const EMPTY_STRANDS: readonly PresetStrand[] = [{ place: 1, name: 'First', chain: [] }, { place: 2, name: 'Second', chain: [] }];
+const EMPTY_STRANDS: readonly PresetStrand[] = [
+  { place: 1, name: 'First', chain: [] },
+  { place: 2, name: 'Second', chain: [] },
+];
 
 const presetStrands = (slotId: string, presetId: string): Strand[] =>
-  (effectOf(BRAID).presets.find(({ id }) => id === presetId)?.strands ?? EMPTY_STRANDS).map(({ place, name, chain }) => ({
-    place, name, chain: chain.map((one, index) => newSlot(`${slotId.slice(0, 50)}-${place}-${index}`, one.effect, one.preset, one.values)),
-  }));
+  (effectOf(BRAID).presets.find(({ id }) => id === presetId)?.strands ?? EMPTY_STRANDS).map(
+    ({ place, name, chain }) => ({
+      place,
+      name,
+      chain: chain.map((one, index) =>
+        newSlot(`${slotId.slice(0, 50)}-${place}-${index}`, one.effect, one.preset, one.values),
+      ),
+    }),
+  );
 
 export const addEffect = defineEdit({
   name: 'addEffect',
-  args: z.strictObject({ channel: z.string(), slot: effectSchema, at: z.number().int().min(0), inside: insideSchema.optional() }),
+  args: z.strictObject({
+    channel: z.string(),
+    slot: effectSchema,
+    at: z.number().int().min(0),
+    inside: insideSchema.optional(),
+  }),
   label: ({ channel, slot }, before) => `Add ${effectOf(slot.effect).name} to ${channelName(before, channel)}`,
   apply: (draft, { channel, slot, at, inside }) => {
     insertSlots(draft, draftChainAt(draft, channel, inside), at, [inside ? slot : fitted(draft, channel, slot)]);
@@ -157,7 +196,8 @@ export const moveEffect = defineEdit({
 export const setEffectOn = defineEdit({
   name: 'setEffectOn',
   args: z.strictObject({ ...where, on: z.boolean() }),
-  label: ({ channel, slot, on }, before) => `${nameOf(before, channel, slot)} ${on ? 'on' : 'off'} on ${channelName(before, channel)}`,
+  label: ({ channel, slot, on }, before) =>
+    `${nameOf(before, channel, slot)} ${on ? 'on' : 'off'} on ${channelName(before, channel)}`,
   apply: (draft, { channel, slot, on }) => {
     draftSlot(draft, channel, slot).slot.on = on;
   },
@@ -244,22 +284,39 @@ function fittingValues(from: Slot, effect: string): Record<string, ParamValue> {
   const fits = ([id, value]: readonly [string, ParamValue]): boolean => {
     const [old, next] = [before[id], after[id]];
     if (!old || next?.kind !== old.kind) return false;
-    return old.kind !== 'number' || next.kind !== 'number' || (old.unit === next.unit && (typeof value !== 'number' || (value >= next.min && value <= next.max)));
+    return (
+      old.kind !== 'number' ||
+      next.kind !== 'number' ||
+      (old.unit === next.unit && (typeof value !== 'number' || (value >= next.min && value <= next.max)))
+    );
   };
   const usable = Object.entries(from.values).filter(fits);
-  return Object.fromEntries(usable.filter(([id, value]) => after[id]?.kind !== 'choice' || paramsSchema({ [id]: after[id] }).safeParse({ [id]: value }).success));
+  return Object.fromEntries(
+    usable.filter(
+      ([id, value]) =>
+        after[id]?.kind !== 'choice' || paramsSchema({ [id]: after[id] }).safeParse({ [id]: value }).success,
+    ),
+  );
 }
 
 /** Another effect in its place: values and moves of parameters that both have stay. */
 export const replaceEffect = defineEdit({
   name: 'replaceEffect',
   args: z.strictObject({ ...where, effect: z.string(), preset: z.string() }),
-  label: ({ channel, slot, effect }, before) => `Replace ${nameOf(before, channel, slot)} by ${effectOf(effect).name} on ${channelName(before, channel)}`,
+  label: ({ channel, slot, effect }, before) =>
+    `Replace ${nameOf(before, channel, slot)} by ${effectOf(effect).name} on ${channelName(before, channel)}`,
   apply: (draft, { channel, slot, effect, preset }) => {
     const { chain, index, slot: target } = draftSlot(draft, channel, slot);
     const kept = fittingValues({ ...target, values: { ...target.values } }, effect);
-    dropLanes(draft, (target.strands ?? []).flatMap((strand) => strand.chain));
-    const next = { ...newSlot(slot, effect, preset, kept), on: target.on, ...(target.wetPath ? { wetPath: target.wetPath } : {}) };
+    dropLanes(
+      draft,
+      (target.strands ?? []).flatMap((strand) => strand.chain),
+    );
+    const next = {
+      ...newSlot(slot, effect, preset, kept),
+      on: target.on,
+      ...(target.wetPath ? { wetPath: target.wetPath } : {}),
+    };
     chain[index] = chain === draftChain(draft, channel) ? fitted(draft, channel, next) : next;
     dropTargets(draft, (target) => target.effect === slot && !(target.param in kept));
   },
@@ -269,9 +326,11 @@ export const replaceEffect = defineEdit({
 export const setEffectSide = defineEdit({
   name: 'setEffectSide',
   args: z.strictObject({ ...where, side: z.string().nullable() }),
-  label: ({ channel, slot, side }, before) => `${nameOf(before, channel, slot)}: listen to ${before.tracks.find(({ id }) => id === side)?.name ?? 'itself'}`,
+  label: ({ channel, slot, side }, before) =>
+    `${nameOf(before, channel, slot)}: listen to ${before.tracks.find(({ id }) => id === side)?.name ?? 'itself'}`,
   apply: (draft, { channel, slot, side }) => {
-    if (side !== null && !draft.tracks.some(({ id }) => id === side)) throw new EditRefused('That track is no longer in the piece.');
+    if (side !== null && !draft.tracks.some(({ id }) => id === side))
+      throw new EditRefused('That track is no longer in the piece.');
     if (side === channel) throw new EditRefused('It hears its own track already: choose another one.');
     draftSlot(draft, channel, slot).slot.side = side ?? undefined;
   },
@@ -281,7 +340,8 @@ export const setEffectSide = defineEdit({
 export const setEffectSound = defineEdit({
   name: 'setEffectSound',
   args: z.strictObject({ ...where, sound: z.string(), info: soundSchema.optional() }),
-  label: ({ channel, slot, sound, info }, before) => `${nameOf(before, channel, slot)}: work with ${(info ?? before.sounds[sound])?.name ?? 'a sound'}`,
+  label: ({ channel, slot, sound, info }, before) =>
+    `${nameOf(before, channel, slot)}: work with ${(info ?? before.sounds[sound])?.name ?? 'a sound'}`,
   apply: (draft, { channel, slot, sound, info }) => {
     if (info) draft.sounds[sound] = info;
     if (!draft.sounds[sound]) throw new EditRefused('That sound is no longer in the piece.');

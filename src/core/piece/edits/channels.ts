@@ -15,7 +15,8 @@ export function draftTrack(draft: Draft<Piece>, id: string): Draft<Track> {
 
 /** A track or a return, to be changed. */
 export function draftChannel(draft: Draft<Piece>, id: string): Draft<Track> | Draft<Return> {
-  const found = draft.tracks.find((candidate) => candidate.id === id) ?? draft.returns.find((candidate) => candidate.id === id);
+  const found =
+    draft.tracks.find((candidate) => candidate.id === id) ?? draft.returns.find((candidate) => candidate.id === id);
   if (!found) throw new EditRefused('That channel is no longer in the piece.');
   return found;
 }
@@ -51,7 +52,8 @@ export const setLoop = defineEdit({
 /** Lets the piece go on to the end of the bar in which clips end. */
 export function makeRoom(draft: Draft<Piece>, clips: readonly Clip[]): void {
   const bar = draft.tempo.beatsPerBar;
-  for (const clip of clips) draft.lengthBeats = Math.max(draft.lengthBeats, Math.ceil(clipEnd(draft as Piece, clip) / bar - 1e-9) * bar);
+  for (const clip of clips)
+    draft.lengthBeats = Math.max(draft.lengthBeats, Math.ceil(clipEnd(draft as Piece, clip) / bar - 1e-9) * bar);
 }
 
 export const addTrack = defineEdit({
@@ -75,7 +77,8 @@ export const removeTrack = defineEdit({
     draft.tracks = draft.tracks.filter((candidate) => candidate.id !== track);
     dropTargets(draft, ({ channel }) => channel === track);
     // What listened to it listens to itself.
-    for (const id of channelIds(draft)) for (const slot of slotsIn(chainOf(draft, id))) if (slot.side === track) delete slot.side;
+    for (const id of channelIds(draft))
+      for (const slot of slotsIn(chainOf(draft, id))) if (slot.side === track) delete slot.side;
   },
 });
 
@@ -105,7 +108,8 @@ export const setChannelParam = defineEdit({
 export const setSwitch = defineEdit({
   name: 'setSwitch',
   args: z.strictObject({ track: z.string(), which: z.enum(['mute', 'solo']), on: z.boolean() }),
-  label: ({ track, which, on }, before) => `${on ? (which === 'mute' ? 'Mute' : 'Solo') : which === 'mute' ? 'Unmute' : 'Unsolo'} ${channelName(before, track)}`,
+  label: ({ track, which, on }, before) =>
+    `${on ? (which === 'mute' ? 'Mute' : 'Solo') : which === 'mute' ? 'Unmute' : 'Unsolo'} ${channelName(before, track)}`,
   apply: (draft, { track, which, on }) => {
     draftChannel(draft, track)[which] = on;
   },

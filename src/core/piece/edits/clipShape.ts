@@ -18,7 +18,8 @@ function draftClip(draft: Draft<Piece>, id: string): { clip: Draft<Clip>; track:
 }
 
 /** A place in seconds, on the sample on which it is played: parts of a clip that are cut there meet to the sample. */
-const onSample = (piece: Piece, beat: number): number => beatsToSamples(beat, tempoOf(piece), piece.sampleRate) / piece.sampleRate;
+const onSample = (piece: Piece, beat: number): number =>
+  beatsToSamples(beat, tempoOf(piece), piece.sampleRate) / piece.sampleRate;
 
 const held = (value: number, low: number, high: number): number => Math.max(low, Math.min(high, value));
 
@@ -40,12 +41,20 @@ export const trimClip = defineEdit({
     const to = from + clip.lengthSeconds;
     const at = onSample(piece, beat);
     // Sound that lies before and after what the clip has, in the order in which it is heard.
-    const beyond = [clip.offsetSeconds, Math.max(0, soundSeconds(piece, clip) - clip.offsetSeconds - clip.lengthSeconds)];
+    const beyond = [
+      clip.offsetSeconds,
+      Math.max(0, soundSeconds(piece, clip) - clip.offsetSeconds - clip.lengthSeconds),
+    ];
     const [early, late] = clip.reversed ? [beyond[1]!, beyond[0]!] : [beyond[0]!, beyond[1]!];
-    const by = side === 'start' ? held(at - from, -Math.min(early, from), clip.lengthSeconds - LEAST_CLIP_SECONDS) : held(at - to, LEAST_CLIP_SECONDS - clip.lengthSeconds, late);
+    const by =
+      side === 'start'
+        ? held(at - from, -Math.min(early, from), clip.lengthSeconds - LEAST_CLIP_SECONDS)
+        : held(at - to, LEAST_CLIP_SECONDS - clip.lengthSeconds, late);
     clip.lengthSeconds += side === 'start' ? -by : by;
-    if (side === 'start') clip.start = by === at - from ? beat : clipEnd(piece, { start: clip.start, lengthSeconds: by });
-    if ((side === 'start') !== (clip.reversed ?? false)) clip.offsetSeconds = Math.max(0, clip.offsetSeconds + (side === 'start' ? by : -by));
+    if (side === 'start')
+      clip.start = by === at - from ? beat : clipEnd(piece, { start: clip.start, lengthSeconds: by });
+    if ((side === 'start') !== (clip.reversed ?? false))
+      clip.offsetSeconds = Math.max(0, clip.offsetSeconds + (side === 'start' ? by : -by));
     fitFades(clip);
   },
 });
@@ -60,13 +69,24 @@ export const splitClip = defineEdit({
     const piece = current(draft) as Piece;
     const first = onSample(piece, beat) - onSample(piece, clip.start);
     const rest = clip.lengthSeconds - first;
-    if (first < LEAST_CLIP_SECONDS || rest < LEAST_CLIP_SECONDS) throw new EditRefused('Put the playhead inside the clip to split it there.');
-    if (first < clip.fadeInSeconds || rest < clip.fadeOutSeconds) throw new EditRefused('A clip is split where it does not fade. Shorten the fade first.');
+    if (first < LEAST_CLIP_SECONDS || rest < LEAST_CLIP_SECONDS)
+      throw new EditRefused('Put the playhead inside the clip to split it there.');
+    if (first < clip.fadeInSeconds || rest < clip.fadeOutSeconds)
+      throw new EditRefused('A clip is split where it does not fade. Shorten the fade first.');
     if (findClip(piece, secondId)) throw new EditRefused('A clip of that id is in the piece already.');
     const whole = current(clip) as Clip;
-    const [firstOffset, secondOffset] = clip.reversed ? [clip.offsetSeconds + rest, clip.offsetSeconds] : [clip.offsetSeconds, clip.offsetSeconds + first];
+    const [firstOffset, secondOffset] = clip.reversed
+      ? [clip.offsetSeconds + rest, clip.offsetSeconds]
+      : [clip.offsetSeconds, clip.offsetSeconds + first];
     Object.assign(clip, { lengthSeconds: first, offsetSeconds: firstOffset, fadeOutSeconds: 0 });
-    track.clips.push({ ...whole, id: secondId, start: beat, lengthSeconds: rest, offsetSeconds: secondOffset, fadeInSeconds: 0 });
+    track.clips.push({
+      ...whole,
+      id: secondId,
+      start: beat,
+      lengthSeconds: rest,
+      offsetSeconds: secondOffset,
+      fadeInSeconds: 0,
+    });
   },
 });
 
@@ -78,9 +98,16 @@ export const joinClip = defineEdit({
   apply: (draft, { clip: id }) => {
     const { clip, track } = draftClip(draft, id);
     const next = continuation(current(draft) as Piece, current(track).clips, current(clip) as Clip);
-    if (!next) throw new EditRefused('No clip goes on where this one ends, in the same sound. To make one of different clips, print them.');
+    if (!next)
+      throw new EditRefused(
+        'No clip goes on where this one ends, in the same sound. To make one of different clips, print them.',
+      );
     if (clip.reversed) clip.offsetSeconds = next.offsetSeconds;
-    Object.assign(clip, { lengthSeconds: clip.lengthSeconds + next.lengthSeconds, fadeOutSeconds: next.fadeOutSeconds, fadeOutShape: next.fadeOutShape });
+    Object.assign(clip, {
+      lengthSeconds: clip.lengthSeconds + next.lengthSeconds,
+      fadeOutSeconds: next.fadeOutSeconds,
+      fadeOutShape: next.fadeOutShape,
+    });
     if (next.fadeOutShape === undefined) delete clip.fadeOutShape;
     track.clips = track.clips.filter((other) => other.id !== next.id);
   },
@@ -93,21 +120,49 @@ export const slipClip = defineEdit({
   label: ({ clip }, before) => `Slip ${clipName(before, clip)}`,
   apply: (draft, { clip: id, offsetSeconds }) => {
     const { clip } = draftClip(draft, id);
-    clip.offsetSeconds = held(offsetSeconds, 0, Math.max(0, soundSeconds(current(draft) as Piece, clip) - clip.lengthSeconds));
+    clip.offsetSeconds = held(
+      offsetSeconds,
+      0,
+      Math.max(0, soundSeconds(current(draft) as Piece, clip) - clip.lengthSeconds),
+    );
   },
 });
 
-const changes = clipSchema.pick({ gain: true, fadeInSeconds: true, fadeOutSeconds: true, fadeInShape: true, fadeOutShape: true, reversed: true, mute: true, name: true }).partial();
-const WORDS: Record<keyof z.infer<typeof changes>, string> = { gain: 'Level', fadeInSeconds: 'Fade in', fadeOutSeconds: 'Fade out', fadeInShape: 'Shape of the fade in', fadeOutShape: 'Shape of the fade out', reversed: 'Reverse', mute: 'Mute', name: 'Name' };
+const changes = clipSchema
+  .pick({
+    gain: true,
+    fadeInSeconds: true,
+    fadeOutSeconds: true,
+    fadeInShape: true,
+    fadeOutShape: true,
+    reversed: true,
+    mute: true,
+    name: true,
+  })
+  .partial();
+const WORDS: Record<keyof z.infer<typeof changes>, string> = {
+  gain: 'Level',
+  fadeInSeconds: 'Fade in',
+  fadeOutSeconds: 'Fade out',
+  fadeInShape: 'Shape of the fade in',
+  fadeOutShape: 'Shape of the fade out',
+  reversed: 'Reverse',
+  mute: 'Mute',
+  name: 'Name',
+};
 
 export const setClip = defineEdit({
   name: 'setClip',
   args: z.strictObject({ clip: z.string(), change: changes }),
-  label: ({ clip, change }, before) => `${Object.keys(change).map((key) => WORDS[key as keyof typeof WORDS]).join(', ')} of ${clipName(before, clip)}`,
+  label: ({ clip, change }, before) =>
+    `${Object.keys(change)
+      .map((key) => WORDS[key as keyof typeof WORDS])
+      .join(', ')} of ${clipName(before, clip)}`,
   apply: (draft, { clip: id, change }) => {
     const { clip } = draftClip(draft, id);
     Object.assign(clip, change);
-    if (change.fadeOutSeconds !== undefined && change.fadeInSeconds === undefined) clip.fadeInSeconds = Math.min(clip.fadeInSeconds, Math.max(0, clip.lengthSeconds - clip.fadeOutSeconds));
+    if (change.fadeOutSeconds !== undefined && change.fadeInSeconds === undefined)
+      clip.fadeInSeconds = Math.min(clip.fadeInSeconds, Math.max(0, clip.lengthSeconds - clip.fadeOutSeconds));
     fitFades(clip);
   },
 });
@@ -115,8 +170,13 @@ export const setClip = defineEdit({
 /** Copies of a clip one after another, each with the moves that travel with it. */
 export const repeatClip = defineEdit({
   name: 'repeatClip',
-  args: z.strictObject({ clip: z.string(), every: z.number().positive(), ids: z.array(z.string().min(1).max(60)).min(1).max(64) }),
-  label: ({ clip, ids }, before) => `Repeat ${clipName(before, clip)} ${ids.length} ${ids.length === 1 ? 'time' : 'times'}`,
+  args: z.strictObject({
+    clip: z.string(),
+    every: z.number().positive(),
+    ids: z.array(z.string().min(1).max(60)).min(1).max(64),
+  }),
+  label: ({ clip, ids }, before) =>
+    `Repeat ${clipName(before, clip)} ${ids.length} ${ids.length === 1 ? 'time' : 'times'}`,
   apply: (draft, { clip: id, every, ids }) => {
     const { clip, track } = draftClip(draft, id);
     const whole = current(clip) as Clip;
@@ -140,15 +200,26 @@ export const crossfadeClip = defineEdit({
     const piece = current(draft) as Piece;
     const next = overlapping(piece, current(track) as Track, current(clip) as Clip);
     const over = next ? track.clips.find((other) => other.id === next.id) : undefined;
-    if (!over) throw new EditRefused('No clip of this track begins before this one ends. Move them over each other first.');
+    if (!over)
+      throw new EditRefused('No clip of this track begins before this one ends. Move them over each other first.');
     const seconds = Math.min(over.lengthSeconds, onSample(piece, clipEnd(piece, clip)) - onSample(piece, over.start));
-    Object.assign(clip, { fadeOutSeconds: seconds, fadeOutShape: 'power', fadeInSeconds: Math.min(clip.fadeInSeconds, clip.lengthSeconds - seconds) });
-    Object.assign(over, { fadeInSeconds: seconds, fadeInShape: 'power', fadeOutSeconds: Math.min(over.fadeOutSeconds, over.lengthSeconds - seconds) });
+    Object.assign(clip, {
+      fadeOutSeconds: seconds,
+      fadeOutShape: 'power',
+      fadeInSeconds: Math.min(clip.fadeInSeconds, clip.lengthSeconds - seconds),
+    });
+    Object.assign(over, {
+      fadeInSeconds: seconds,
+      fadeInShape: 'power',
+      fadeOutSeconds: Math.min(over.fadeOutSeconds, over.lengthSeconds - seconds),
+    });
   },
 });
 
 /** The first clip of a track that begins within another. */
 export function overlapping(piece: Piece, track: Track, clip: Clip): Clip | undefined {
   const end = clipEnd(piece, clip);
-  return track.clips.filter((other) => other.id !== clip.id && other.start > clip.start && other.start < end - 1e-9).sort((a, b) => a.start - b.start)[0];
+  return track.clips
+    .filter((other) => other.id !== clip.id && other.start > clip.start && other.start < end - 1e-9)
+    .sort((a, b) => a.start - b.start)[0];
 }

@@ -19,7 +19,8 @@ export const addClip = defineEdit({
 export const moveClip = defineEdit({
   name: 'moveClip',
   args: z.strictObject({ clip: z.string(), start: z.number().min(0), track: z.string().optional() }),
-  label: ({ clip, track }, before) => `Move ${clipName(before, clip)}${track === undefined ? '' : ` to ${channelName(before, track)}`}`,
+  label: ({ clip, track }, before) =>
+    `Move ${clipName(before, clip)}${track === undefined ? '' : ` to ${channelName(before, track)}`}`,
   apply: (draft, { clip, start, track }) => {
     const from = draft.tracks.find(({ clips }) => clips.some(({ id }) => id === clip));
     const found = from?.clips.find(({ id }) => id === clip);
@@ -35,7 +36,12 @@ export const moveClip = defineEdit({
 
 export const copyClip = defineEdit({
   name: 'copyClip',
-  args: z.strictObject({ clip: z.string(), start: z.number().min(0), track: z.string(), id: z.string().min(1).max(64) }),
+  args: z.strictObject({
+    clip: z.string(),
+    start: z.number().min(0),
+    track: z.string(),
+    id: z.string().min(1).max(64),
+  }),
   label: ({ clip, track }, before) => `Copy ${clipName(before, clip)} on ${channelName(before, track)}`,
   apply: (draft, { clip, start, track, id }) => {
     const found = findClip(draft, clip);

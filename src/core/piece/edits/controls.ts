@@ -3,7 +3,10 @@ import { defineEdit, EditRefused } from '../edit';
 import { channelName, paramOf, sameTarget } from '../find';
 import { controlSchema, MOST_CONTROLS, type Piece, type Target } from '../piece';
 
-const nameOf = (piece: Piece, target: Target | undefined): string => (target ? `${paramOf(piece, target)?.label.toLowerCase() ?? 'a parameter'} of ${channelName(piece, target.channel)}` : 'a parameter');
+const nameOf = (piece: Piece, target: Target | undefined): string =>
+  target
+    ? `${paramOf(piece, target)?.label.toLowerCase() ?? 'a parameter'} of ${channelName(piece, target.channel)}`
+    : 'a parameter';
 
 /** Lets a control of a controller move a parameter, in the place of the one that did. One control may move several. */
 export const mapControl = defineEdit({
@@ -11,9 +14,11 @@ export const mapControl = defineEdit({
   args: z.strictObject({ control: controlSchema }),
   label: ({ control }, before) => `Control ${control.number} moves ${nameOf(before, control.target)}`,
   apply: (draft, { control }) => {
-    if (!paramOf(draft as Piece, control.target)) throw new EditRefused('What the control would move is no longer in the piece.');
+    if (!paramOf(draft as Piece, control.target))
+      throw new EditRefused('What the control would move is no longer in the piece.');
     const others = (draft.controls ?? []).filter(({ target }) => !sameTarget(target, control.target));
-    if (others.length >= MOST_CONTROLS) throw new EditRefused(`${MOST_CONTROLS} rails can be moved by controls. Let one go first.`);
+    if (others.length >= MOST_CONTROLS)
+      throw new EditRefused(`${MOST_CONTROLS} rails can be moved by controls. Let one go first.`);
     draft.controls = [...others, control];
   },
 });
@@ -21,7 +26,8 @@ export const mapControl = defineEdit({
 export const unmapControl = defineEdit({
   name: 'unmapControl',
   args: z.strictObject({ control: z.string() }),
-  label: ({ control }, before) => `Let no control move ${nameOf(before, before.controls?.find(({ id }) => id === control)?.target)}`,
+  label: ({ control }, before) =>
+    `Let no control move ${nameOf(before, before.controls?.find(({ id }) => id === control)?.target)}`,
   apply: (draft, { control }) => {
     draft.controls = (draft.controls ?? []).filter(({ id }) => id !== control);
   },

@@ -9,7 +9,8 @@ import { draftChannel } from './channels';
 
 type Holder = Pick<Draft<Piece>['main'], 'chain' | 'kept'>;
 
-const holder = (draft: Draft<Piece>, channel: string): Holder => (channel === MAIN ? draft.main : draftChannel(draft, channel));
+const holder = (draft: Draft<Piece>, channel: string): Holder =>
+  channel === MAIN ? draft.main : draftChannel(draft, channel);
 
 const where = { channel: z.string(), id: z.string().min(1).max(64) };
 
@@ -21,7 +22,8 @@ export const keepSetting = defineEdit({
   apply: (draft, { channel, id, called }) => {
     const held = holder(draft, channel);
     const kept = (held.kept ??= []);
-    if (kept.length >= MOST_KEPT) throw new EditRefused(`${MOST_KEPT} settings can be kept of a channel. Let one go first.`);
+    if (kept.length >= MOST_KEPT)
+      throw new EditRefused(`${MOST_KEPT} settings can be kept of a channel. Let one go first.`);
     kept.push({ id, name: called, chain: held.chain.map((slot) => copyOf(current(slot), slot.id)) });
   },
 });
@@ -45,7 +47,11 @@ export const takeKept = defineEdit({
     const held = holder(draft, channel);
     const kept = held.kept?.find((candidate) => candidate.id === id);
     if (!kept) throw new EditRefused('That setting is no longer kept.');
-    setChain(draft, channel, kept.chain.map((slot) => copyOf(current(slot), slot.id)));
+    setChain(
+      draft,
+      channel,
+      kept.chain.map((slot) => copyOf(current(slot), slot.id)),
+    );
   },
 });
 
@@ -53,10 +59,21 @@ export const takeKept = defineEdit({
 function setChain(draft: Draft<Piece>, channel: string, chain: readonly Slot[]): void {
   const held = holder(draft, channel);
   const staying = new Set(slotsIn(chain).map(({ id }) => id));
-  dropLanes(draft, slotsIn(held.chain).filter(({ id }) => !staying.has(id)).map((slot) => ({ ...slot, wetPath: [], strands: [] })));
+  dropLanes(
+    draft,
+    slotsIn(held.chain)
+      .filter(({ id }) => !staying.has(id))
+      .map((slot) => ({ ...slot, wetPath: [], strands: [] })),
+  );
   held.chain = [];
-  const others = [...draft.tracks, ...draft.returns].map(({ id }) => id).concat(MAIN).filter((id) => id !== channel);
-  held.chain = chain.map((slot, i) => (others.some((id) => findSlot(draft, id, slot.id)) ? copyOf(slot, `${slot.id.slice(0, 40)}-k${i}`) : slot));
+  const others = [...draft.tracks, ...draft.returns]
+    .map(({ id }) => id)
+    .concat(MAIN)
+    .filter((id) => id !== channel);
+  held.chain = chain.map((slot, i) =>
+    others.some((id) => findSlot(draft, id, slot.id)) ? copyOf(slot, `${slot.id.slice(0, 40)}-k${i}`) : slot,
+  );
 }
 
-const keptName = (piece: Piece, channel: string, id: string): string => keptOf(piece, channel).find((kept) => kept.id === id)?.name ?? 'a kept setting';
+const keptName = (piece: Piece, channel: string, id: string): string =>
+  keptOf(piece, channel).find((kept) => kept.id === id)?.name ?? 'a kept setting';

@@ -8,9 +8,12 @@ import { draftChannel } from './channels';
 import { laneSchema, targetSchema, type Lane, type Piece, type Target } from '../piece';
 
 const nameOf = (piece: Piece, target: Target | undefined): string =>
-  target ? `${paramOf(piece, target)?.label.toLowerCase() ?? 'move'} on ${channelName(piece, target.channel)}` : 'a move';
+  target
+    ? `${paramOf(piece, target)?.label.toLowerCase() ?? 'move'} on ${channelName(piece, target.channel)}`
+    : 'a move';
 
-const laneName = (piece: Piece, lane: string): string => nameOf(piece, piece.lanes.find((candidate) => candidate.id === lane)?.target);
+const laneName = (piece: Piece, lane: string): string =>
+  nameOf(piece, piece.lanes.find((candidate) => candidate.id === lane)?.target);
 
 function draftLane(draft: Draft<Piece>, id: string): Draft<Lane> {
   const lane = draft.lanes.find((candidate) => candidate.id === id);
@@ -22,7 +25,8 @@ const HOW = { ride: 'Record', draw: 'Add a lane for', thin: 'Thin' } as const;
 
 /** Puts a lane in the place of the one with the same target. */
 export function putLane(draft: Draft<Piece>, lane: Lane): void {
-  if (!paramOf(draft, lane.target)) throw new EditRefused('What was moved is no longer in the piece; the move has nothing to go to.');
+  if (!paramOf(draft, lane.target))
+    throw new EditRefused('What was moved is no longer in the piece; the move has nothing to go to.');
   const at = draft.lanes.findIndex((candidate) => sameTarget(candidate.target, lane.target));
   if (at >= 0) draft.lanes[at] = lane;
   else draft.lanes.push(lane);
@@ -40,7 +44,8 @@ export const recordMove = defineEdit({
 export const layMoves = defineEdit({
   name: 'layMoves',
   args: z.strictObject({ lanes: z.array(laneSchema).min(1), what: z.string().min(1).max(60) }),
-  label: ({ lanes, what }, before) => `${what}: ${lanes.length === 1 ? nameOf(before, lanes[0]!.target) : `${lanes.length} lanes`}`,
+  label: ({ lanes, what }, before) =>
+    `${what}: ${lanes.length === 1 ? nameOf(before, lanes[0]!.target) : `${lanes.length} lanes`}`,
   apply: (draft, { lanes }) => lanes.forEach((lane) => putLane(draft, lane)),
 });
 
@@ -48,7 +53,8 @@ export const layMoves = defineEdit({
 export const throwHits = defineEdit({
   name: 'throwHits',
   args: z.strictObject({ lane: laneSchema, hits: z.number().int().min(1) }),
-  label: ({ lane: { target }, hits }, before) => `Throw ${hits} ${hits === 1 ? 'hit' : 'hits'} of ${channelName(before, target.channel)} into ${channelName(before, sendOf(target.param) ?? '')}`,
+  label: ({ lane: { target }, hits }, before) =>
+    `Throw ${hits} ${hits === 1 ? 'hit' : 'hits'} of ${channelName(before, target.channel)} into ${channelName(before, sendOf(target.param) ?? '')}`,
   apply: (draft, { lane }) => {
     const to = sendOf(lane.target.param);
     if (to === undefined) throw new EditRefused('Throws open a send; that is none.');
@@ -60,8 +66,13 @@ export const throwHits = defineEdit({
 
 export const setPoints = defineEdit({
   name: 'setPoints',
-  args: z.strictObject({ lane: z.string(), points: z.array(pointSchema).min(1), what: z.enum(['Move', 'Add', 'Remove', 'Bend', 'Shift']) }),
-  label: ({ lane, what }, before) => `${what === 'Bend' || what === 'Shift' ? `${what} a segment` : `${what} a point`} of ${laneName(before, lane)}`,
+  args: z.strictObject({
+    lane: z.string(),
+    points: z.array(pointSchema).min(1),
+    what: z.enum(['Move', 'Add', 'Remove', 'Bend', 'Shift']),
+  }),
+  label: ({ lane, what }, before) =>
+    `${what === 'Bend' || what === 'Shift' ? `${what} a segment` : `${what} a point`} of ${laneName(before, lane)}`,
   apply: (draft, { lane, points }) => {
     draftLane(draft, lane).points = [...points].sort((a, b) => a.beat - b.beat);
   },
@@ -80,7 +91,8 @@ export const setLaneOn = defineEdit({
 export const setLanesTravel = defineEdit({
   name: 'setLanesTravel',
   args: z.strictObject({ lanes: z.array(z.string()).min(1), travels: z.boolean() }),
-  label: ({ lanes, travels }, before) => `${lanes.length === 1 ? laneName(before, lanes[0]!) : `${lanes.length} lanes`} ${travels ? 'travel with clips' : 'stay with the track'}`,
+  label: ({ lanes, travels }, before) =>
+    `${lanes.length === 1 ? laneName(before, lanes[0]!) : `${lanes.length} lanes`} ${travels ? 'travel with clips' : 'stay with the track'}`,
   apply: (draft, { lanes, travels }) => {
     for (const id of lanes) {
       const lane = draftLane(draft, id);
@@ -101,11 +113,16 @@ export const pointLane = defineEdit({
     const from = paramOf(piece, found.target);
     const param = paramOf(piece, to);
     if (!from || !param) throw new EditRefused('That parameter is no longer in the piece; the moves wait on.');
-    if (findLane(piece, to)) throw new EditRefused(`${param.label} has moves of its own. Remove them first, or copy these into them.`);
+    if (findLane(piece, to))
+      throw new EditRefused(`${param.label} has moves of its own. Remove them first, or copy these into them.`);
     const { positions } = laneTrack(piece, found, from);
     const unit = laneUnit(piece, to);
     const order = [...found.points].sort((a, b) => a.beat - b.beat);
-    const points = order.map((point, i): Point => ({ ...point, value: valueInUnit(piece, param, positions[i]!, unit), shape: param.kind === 'number' ? point.shape : 'hold' }));
+    const points = order.map((point, i): Point => ({
+      ...point,
+      value: valueInUnit(piece, param, positions[i]!, unit),
+      shape: param.kind === 'number' ? point.shape : 'hold',
+    }));
     Object.assign(found, { target: to, unit, points });
   },
 });

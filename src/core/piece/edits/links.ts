@@ -6,7 +6,8 @@ import { laneSchema, linkSchema, macroParam, targetSchema, type Link, type Piece
 import { putLane } from './lanes';
 import { dropIdle } from './targets';
 
-const nameOf = (piece: Piece, id: string): string => piece.modulators.find((made) => made.id === id)?.name ?? 'modulator';
+const nameOf = (piece: Piece, id: string): string =>
+  piece.modulators.find((made) => made.id === id)?.name ?? 'modulator';
 
 const turnsMacro = ({ target }: Pick<Link, 'target'>): boolean => target.param.startsWith(macroParam(''));
 
@@ -14,12 +15,16 @@ const turnsMacro = ({ target }: Pick<Link, 'target'>): boolean => target.param.s
 export const addLink = defineEdit({
   name: 'addLink',
   args: z.strictObject({ modulator: modulatorSchema, link: linkSchema }),
-  label: ({ modulator, link }, before) => `Let ${modulator.name} turn ${paramOf(before, link.target)?.label.toLowerCase() ?? 'a parameter'} on ${channelName(before, link.target.channel)}`,
+  label: ({ modulator, link }, before) =>
+    `Let ${modulator.name} turn ${paramOf(before, link.target)?.label.toLowerCase() ?? 'a parameter'} on ${channelName(before, link.target.channel)}`,
   apply: (draft, { modulator, link }) => {
-    if (turnsMacro(link) && modulator.kind === 'macro') throw new EditRefused('A macro is not turned by a macro. Link an LFO, steps, a drift or a follower to it.');
+    if (turnsMacro(link) && modulator.kind === 'macro')
+      throw new EditRefused('A macro is not turned by a macro. Link an LFO, steps, a drift or a follower to it.');
     if (!paramOf(draft, link.target)) throw new EditRefused('What the link would turn is no longer in the piece.');
-    if (link.modulator !== modulator.id || draft.links.some(({ id }) => id === link.id)) throw new EditRefused('That link is in the piece already.');
-    if (draft.links.some((other) => other.modulator === modulator.id && sameTarget(other.target, link.target))) throw new EditRefused(`${modulator.name} turns that already: change its depth instead.`);
+    if (link.modulator !== modulator.id || draft.links.some(({ id }) => id === link.id))
+      throw new EditRefused('That link is in the piece already.');
+    if (draft.links.some((other) => other.modulator === modulator.id && sameTarget(other.target, link.target)))
+      throw new EditRefused(`${modulator.name} turns that already: change its depth instead.`);
     if (!draft.modulators.some(({ id }) => id === modulator.id)) draft.modulators.push(modulator);
     draft.links.push(link);
   },
@@ -28,8 +33,20 @@ export const addLink = defineEdit({
 /** How far a link turns, by what curve, and within what; null gives it the whole rail again. */
 export const setLink = defineEdit({
   name: 'setLink',
-  args: z.strictObject({ link: z.string(), depth: linkSchema.shape.depth.optional(), curve: linkSchema.shape.curve, range: linkSchema.shape.range.nullable() }),
-  label: ({ depth, curve, range }) => (depth !== undefined ? `Link depth ${Math.round(depth * 100)} %` : curve !== undefined ? `Link curve ${Math.round(curve * 100)} %` : range ? 'Range of a link' : 'Link over the whole rail'),
+  args: z.strictObject({
+    link: z.string(),
+    depth: linkSchema.shape.depth.optional(),
+    curve: linkSchema.shape.curve,
+    range: linkSchema.shape.range.nullable(),
+  }),
+  label: ({ depth, curve, range }) =>
+    depth !== undefined
+      ? `Link depth ${Math.round(depth * 100)} %`
+      : curve !== undefined
+        ? `Link curve ${Math.round(curve * 100)} %`
+        : range
+          ? 'Range of a link'
+          : 'Link over the whole rail',
   apply: (draft, { link, depth, curve, range }) => {
     const found = draft.links.find(({ id }) => id === link);
     if (!found) throw new EditRefused('That link is no longer in the piece.');
@@ -44,14 +61,33 @@ export const setLink = defineEdit({
 export const removeLink = defineEdit({
   name: 'removeLink',
   args: z.strictObject({ link: z.string() }),
-  label: ({ link }, before) => `Remove a link of ${nameOf(before, before.links.find(({ id }) => id === link)?.modulator ?? '')}`,
+  label: ({ link }, before) =>
+    `Remove a link of ${nameOf(before, before.links.find(({ id }) => id === link)?.modulator ?? '')}`,
   apply: (draft, { link }) => {
     draft.links = draft.links.filter(({ id }) => id !== link);
     dropIdle(draft);
   },
 });
 
-const changes = modulatorSchema.pick({ kind: true, rate: true, shape: true, phase: true, glide: true, steps: true, roll: true, name: true, form: true, level: true, follows: true, attackMs: true, releaseMs: true, onceFrom: true, chance: true }).partial();
+const changes = modulatorSchema
+  .pick({
+    kind: true,
+    rate: true,
+    shape: true,
+    phase: true,
+    glide: true,
+    steps: true,
+    roll: true,
+    name: true,
+    form: true,
+    level: true,
+    follows: true,
+    attackMs: true,
+    releaseMs: true,
+    onceFrom: true,
+    chance: true,
+  })
+  .partial();
 
 export const setModulator = defineEdit({
   name: 'setModulator',
@@ -60,17 +96,26 @@ export const setModulator = defineEdit({
   apply: (draft, { modulator, change }) => {
     const found = draft.modulators.find(({ id }) => id === modulator);
     if (!found) throw new EditRefused('That modulator is no longer in the piece.');
-    if (change.kind === 'macro' && draft.links.some((link) => link.modulator === modulator && turnsMacro(link))) throw new EditRefused('It turns a macro, so it cannot become one itself.');
+    if (change.kind === 'macro' && draft.links.some((link) => link.modulator === modulator && turnsMacro(link)))
+      throw new EditRefused('It turns a macro, so it cannot become one itself.');
     Object.assign(found, change);
     dropIdle(draft);
   },
 });
 
-/** Writes what the links of a parameter did as moves, and takes the links away, or lets them rest where it was: what is heard stays. */
+/**
+ * Writes what the links of a parameter did as moves, and takes the links away, or lets them rest where it was: what is
+ * heard stays.
+ */
 export const linksToMoves = defineEdit({
   name: 'linksToMoves',
-  args: z.strictObject({ target: targetSchema, lane: laneSchema, within: z.strictObject({ start: z.number().min(0), end: z.number().positive() }).optional() }),
-  label: ({ target }, before) => `Write links of ${paramOf(before, target)?.label.toLowerCase() ?? 'a parameter'} as moves`,
+  args: z.strictObject({
+    target: targetSchema,
+    lane: laneSchema,
+    within: z.strictObject({ start: z.number().min(0), end: z.number().positive() }).optional(),
+  }),
+  label: ({ target }, before) =>
+    `Write links of ${paramOf(before, target)?.label.toLowerCase() ?? 'a parameter'} as moves`,
   apply: (draft, { target, lane, within }) => {
     putLane(draft, lane);
     if (within) {

@@ -9,38 +9,71 @@ import { tempoOf } from '../tempoOf';
 import { makeRoom } from './channels';
 
 /** The ids that what is placed gets, and whether the clip it was made of is muted for it. */
-const placeSchema = z.strictObject({ clip: z.string().min(1).max(64), track: z.string().min(1).max(64), instead: z.boolean() });
+const placeSchema = z.strictObject({
+  clip: z.string().min(1).max(64),
+  track: z.string().min(1).max(64),
+  instead: z.boolean(),
+});
 type Place = z.infer<typeof placeSchema>;
 
 /** The track on which prints of a channel are placed. */
-export const printsTrackName = (piece: Piece, { from }: Print): string => `Prints of ${findTrack(piece, from.channel)?.name ?? from.channelName}`.slice(0, 120);
+export const printsTrackName = (piece: Piece, { from }: Print): string =>
+  `Prints of ${findTrack(piece, from.channel)?.name ?? from.channelName}`.slice(0, 120);
 
-const sameSends = (some: readonly Send[], others: readonly Send[]): boolean => some.length === others.length && some.every((send, i) => send.to === others[i]!.to && send.level === others[i]!.level && send.pre === others[i]!.pre);
+const sameSends = (some: readonly Send[], others: readonly Send[]): boolean =>
+  some.length === others.length &&
+  some.every((send, i) => send.to === others[i]!.to && send.level === others[i]!.level && send.pre === others[i]!.pre);
 
 /** Gives a track the moves of another's level, place and sends; those of its effects are in the print. */
 function carryLevels(draft: Draft<Piece>, from: string, to: string): void {
   const moved = draft.lanes.filter(({ target }) => target.channel === from && target.effect === null);
-  draft.lanes.push(...moved.map((lane, i) => ({ ...current(lane), id: `${to}-${i + 1}`, target: { ...lane.target, channel: to } })));
+  draft.lanes.push(
+    ...moved.map((lane, i) => ({ ...current(lane), id: `${to}-${i + 1}`, target: { ...lane.target, channel: to } })),
+  );
 }
 
-/** Lays a print at the sample it came from, on a track for prints with the level and pan of the track it was made from; in the place of its clip it also goes where that went. */
+/**
+ * Lays a print at the sample it came from, on a track for prints with the level and pan of the track it was made from;
+ * in the place of its clip it also goes where that went.
+ */
 function layPrint(draft: Draft<Piece>, print: Print, { clip: id, track, instead }: Place): void {
   const piece = draft as Piece;
   if (findClip(piece, id)) throw new EditRefused('A clip of that id is in the piece already.');
   const from = findTrack(piece, print.from.channel);
   const name = printsTrackName(piece, print);
   const clip: Clip = {
-    id, name: print.name, sound: print.sound, start: samplesToBeats(print.startSample, tempoOf(piece), print.sampleRate), offsetSeconds: 0,
-    lengthSeconds: (piece.sounds[print.sound]?.frames ?? 1) / print.sampleRate, gain: 1, fadeInSeconds: 0, fadeOutSeconds: 0, print: print.id,
+    id,
+    name: print.name,
+    sound: print.sound,
+    start: samplesToBeats(print.startSample, tempoOf(piece), print.sampleRate),
+    offsetSeconds: 0,
+    lengthSeconds: (piece.sounds[print.sound]?.frames ?? 1) / print.sampleRate,
+    gain: 1,
+    fadeInSeconds: 0,
+    fadeOutSeconds: 0,
+    print: print.id,
   };
   const sends = (instead ? from?.sends : undefined) ?? [];
   const there = draft.tracks.find((one) => one.name === name && one.chain.length === 0 && sameSends(one.sends, sends));
   if (there) there.clips.push(clip);
   else {
-    draft.tracks.push({ id: track, name, gain: from?.gain ?? 1, pan: from?.pan ?? 0, mute: false, solo: false, clips: [clip], chain: [], sends: sends.map((send) => ({ ...send })) });
+    draft.tracks.push({
+      id: track,
+      name,
+      gain: from?.gain ?? 1,
+      pan: from?.pan ?? 0,
+      mute: false,
+      solo: false,
+      clips: [clip],
+      chain: [],
+      sends: sends.map((send) => ({ ...send })),
+    });
     if (instead) carryLevels(draft, print.from.channel, track);
   }
-  const source = instead && print.from.clip ? draft.tracks.flatMap(({ clips }) => clips).find((one) => one.id === print.from.clip) : undefined;
+  const source =
+    instead && print.from.clip
+      ? draft.tracks.flatMap(({ clips }) => clips).find((one) => one.id === print.from.clip)
+      : undefined;
   if (source) source.mute = true;
   makeRoom(draft, [clip]);
 }
@@ -48,7 +81,8 @@ function layPrint(draft: Draft<Piece>, print: Print, { clip: id, track, instead 
 export const addPrint = defineEdit({
   name: 'addPrint',
   args: z.strictObject({ print: printSchema, sound: soundSchema, place: placeSchema.optional() }),
-  label: ({ print, place }) => `Print ${print.name}${place ? (place.instead ? ' in the place of its clip' : ' where it came from') : ''}`,
+  label: ({ print, place }) =>
+    `Print ${print.name}${place ? (place.instead ? ' in the place of its clip' : ' where it came from') : ''}`,
   apply: (draft, { print, sound, place }) => {
     draft.prints.push(print);
     draft.sounds[print.sound] = sound;
@@ -59,7 +93,8 @@ export const addPrint = defineEdit({
 export const placePrint = defineEdit({
   name: 'placePrint',
   args: z.strictObject({ print: z.string(), place: placeSchema }),
-  label: ({ print }, before) => `Place ${before.prints.find(({ id }) => id === print)?.name ?? 'a print'} where it came from`,
+  label: ({ print }, before) =>
+    `Place ${before.prints.find(({ id }) => id === print)?.name ?? 'a print'} where it came from`,
   apply: (draft, { print, place }) => {
     const found = draft.prints.find(({ id }) => id === print);
     if (!found) throw new EditRefused('That print is no longer on the Shelf.');
@@ -85,7 +120,9 @@ export const renewPrint = defineEdit({
       const toEnd = clip.offsetSeconds + clip.lengthSeconds >= secondsBefore - 0.001;
       clip.sound = print.sound;
       clip.offsetSeconds = Math.min(clip.offsetSeconds, Math.max(0, seconds - 0.001));
-      clip.lengthSeconds = toEnd ? seconds - clip.offsetSeconds : Math.min(clip.lengthSeconds, seconds - clip.offsetSeconds);
+      clip.lengthSeconds = toEnd
+        ? seconds - clip.offsetSeconds
+        : Math.min(clip.lengthSeconds, seconds - clip.offsetSeconds);
       clip.fadeInSeconds = Math.min(clip.fadeInSeconds, clip.lengthSeconds);
       clip.fadeOutSeconds = Math.min(clip.fadeOutSeconds, clip.lengthSeconds - clip.fadeInSeconds);
     }

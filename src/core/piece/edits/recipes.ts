@@ -6,7 +6,10 @@ import { addEffect } from './chain';
 import { draftTrack, makeRoom } from './channels';
 import { putLane } from './lanes';
 
-/** What a recipe laid into several places at once: new tracks, clips cut to make room, effects at the end of chains, and the moves on them; one undo takes all of it away. */
+/**
+ * What a recipe laid into several places at once: new tracks, clips cut to make room, effects at the end of chains, and
+ * the moves on them; one undo takes all of it away.
+ */
 export const layParts = defineEdit({
   name: 'layParts',
   args: z.strictObject({
@@ -27,7 +30,8 @@ export const layParts = defineEdit({
       makeRoom(draft, track.clips);
     }
     for (const { track, clips: kept } of clips) draftTrack(draft, track).clips = kept;
-    for (const { channel, slot } of slots) addEffect.apply(draft, { channel, slot, at: chainOf(draft as Piece, channel).length });
+    for (const { channel, slot } of slots)
+      addEffect.apply(draft, { channel, slot, at: chainOf(draft as Piece, channel).length });
     for (const lane of lanes) putLane(draft, lane);
   },
 });

@@ -2,7 +2,8 @@ import * as z from 'zod';
 import { defineEdit, EditRefused } from '../edit';
 import { sectionSchema, type Piece } from '../piece';
 
-const nameOf = (piece: Piece, id: string): string => piece.sections?.find((section) => section.id === id)?.name ?? 'section';
+const nameOf = (piece: Piece, id: string): string =>
+  piece.sections?.find((section) => section.id === id)?.name ?? 'section';
 
 /** Names the place where a part of the piece begins; one that is there already takes the new name. */
 export const putSection = defineEdit({
@@ -11,7 +12,9 @@ export const putSection = defineEdit({
   label: ({ name }) => `Section ${name}`,
   apply: (draft, section) => {
     if (section.beat >= draft.lengthBeats) throw new EditRefused('That lies beyond the end of the piece.');
-    const others = (draft.sections ?? []).filter(({ id, beat }) => id !== section.id && Math.abs(beat - section.beat) > 1e-6);
+    const others = (draft.sections ?? []).filter(
+      ({ id, beat }) => id !== section.id && Math.abs(beat - section.beat) > 1e-6,
+    );
     draft.sections = [...others, section].sort((a, b) => a.beat - b.beat);
   },
 });

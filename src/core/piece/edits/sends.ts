@@ -21,9 +21,11 @@ export const removeReturn = defineEdit({
   args: z.strictObject({ id: z.string() }),
   label: ({ id }, before) => `Remove return ${channelName(before, id)}`,
   apply: (draft, { id }) => {
-    if (!draft.returns.some((candidate) => candidate.id === id)) throw new EditRefused('That return is no longer in the piece.');
+    if (!draft.returns.some((candidate) => candidate.id === id))
+      throw new EditRefused('That return is no longer in the piece.');
     draft.returns = draft.returns.filter((candidate) => candidate.id !== id);
-    for (const channel of [...draft.tracks, ...draft.returns]) channel.sends = channel.sends.filter((send) => send.to !== id);
+    for (const channel of [...draft.tracks, ...draft.returns])
+      channel.sends = channel.sends.filter((send) => send.to !== id);
     dropTargets(draft, ({ channel, param }) => channel === id || param === sendParam(id));
   },
 });
@@ -31,7 +33,12 @@ export const removeReturn = defineEdit({
 /** Sets a send, and makes it when there is none. */
 export const setSend = defineEdit({
   name: 'setSend',
-  args: z.strictObject({ channel: z.string(), to: z.string(), level: z.number().min(0).max(2).optional(), pre: z.boolean().optional() }),
+  args: z.strictObject({
+    channel: z.string(),
+    to: z.string(),
+    level: z.number().min(0).max(2).optional(),
+    pre: z.boolean().optional(),
+  }),
   label: ({ channel, to, level, pre }, before) => {
     const way = `${channelName(before, channel)} to ${channelName(before, to)}`;
     if (level !== undefined) return `Send ${way}: ${formatDb(gainToDb(level))}`;
@@ -42,7 +49,9 @@ export const setSend = defineEdit({
     const target = draft.returns.find((candidate) => candidate.id === to);
     if (!target) throw new EditRefused('That return is no longer in the piece.');
     if (reaches(draft, to, channel)) {
-      throw new EditRefused(`${from.name} cannot send to ${target.name}: ${to === channel ? 'a return cannot feed itself' : `${target.name} already reaches ${from.name}, and the sound would go round for ever`}.`);
+      throw new EditRefused(
+        `${from.name} cannot send to ${target.name}: ${to === channel ? 'a return cannot feed itself' : `${target.name} already reaches ${from.name}, and the sound would go round for ever`}.`,
+      );
     }
     const send = from.sends.find((candidate) => candidate.to === to);
     if (!send) from.sends.push({ to, level: level ?? 1, pre: pre ?? false });
@@ -68,7 +77,8 @@ export const removeSend = defineEdit({
 export const copySends = defineEdit({
   name: 'copySends',
   args: z.strictObject({ from: z.string(), to: z.array(z.string()).min(1) }),
-  label: ({ from, to }, before) => `Copy sends of ${channelName(before, from)} to ${to.length === 1 ? channelName(before, to[0]!) : `${to.length} channels`}`,
+  label: ({ from, to }, before) =>
+    `Copy sends of ${channelName(before, from)} to ${to.length === 1 ? channelName(before, to[0]!) : `${to.length} channels`}`,
   apply: (draft, { from, to }) => {
     const sends: readonly Send[] = draftChannel(draft, from).sends.map((send) => ({ ...send }));
     for (const id of to) {

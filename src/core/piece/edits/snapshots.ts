@@ -5,15 +5,18 @@ import { channelName, findLane, findSlot, macroOf, paramOf, sendOf } from '../fi
 import { MAIN, MOST_SNAPSHOTS, ON_PARAM, snapshotSchema, type Piece, type Snapshot } from '../piece';
 import { draftChannel } from './channels';
 
-const found = (piece: Piece, id: string): Snapshot | undefined => piece.snapshots.find((snapshot) => snapshot.id === id);
+const found = (piece: Piece, id: string): Snapshot | undefined =>
+  piece.snapshots.find((snapshot) => snapshot.id === id);
 const nameOf = (piece: Piece, id: string): string => found(piece, id)?.name ?? 'a snapshot';
 
 export const keepSnapshot = defineEdit({
   name: 'keepSnapshot',
   args: z.strictObject({ snapshot: snapshotSchema }),
-  label: ({ snapshot }, before) => `Snapshot ${snapshot.name} of ${snapshot.channel === null ? 'the piece' : channelName(before, snapshot.channel)}`,
+  label: ({ snapshot }, before) =>
+    `Snapshot ${snapshot.name} of ${snapshot.channel === null ? 'the piece' : channelName(before, snapshot.channel)}`,
   apply: (draft, { snapshot }) => {
-    if (draft.snapshots.length >= MOST_SNAPSHOTS) throw new EditRefused(`${MOST_SNAPSHOTS} snapshots can be kept of a piece. Let one go first.`);
+    if (draft.snapshots.length >= MOST_SNAPSHOTS)
+      throw new EditRefused(`${MOST_SNAPSHOTS} snapshots can be kept of a piece. Let one go first.`);
     draft.snapshots.push(snapshot);
   },
 });
@@ -35,7 +38,8 @@ export const recallSnapshot = defineEdit({
   apply: (draft, { id }) => {
     const snapshot = found(draft as Piece, id);
     if (!snapshot) throw new EditRefused('That snapshot is no longer in the piece.');
-    for (const one of snapshot.values) if (paramOf(draft as Piece, one.target) && !findLane(draft as Piece, one.target)?.on) setBase(draft, one);
+    for (const one of snapshot.values)
+      if (paramOf(draft as Piece, one.target) && !findLane(draft as Piece, one.target)?.on) setBase(draft, one);
   },
 });
 

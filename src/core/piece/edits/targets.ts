@@ -13,7 +13,8 @@ export function dropTargets(draft: Draft<Piece>, gone: (target: Target) => boole
 /** Takes away what turns nothing. */
 export function dropIdle(draft: Draft<Piece>): void {
   const turns = ({ id }: { readonly id: string }): boolean => draft.links.some(({ modulator }) => modulator === id);
-  const isThere = ({ target }: { readonly target: Target }): boolean => !target.param.startsWith(macroParam('')) || macroOf(draft, target.param) !== undefined;
+  const isThere = ({ target }: { readonly target: Target }): boolean =>
+    !target.param.startsWith(macroParam('')) || macroOf(draft, target.param) !== undefined;
   draft.modulators = draft.modulators.filter(turns);
   // A macro's own moves go with it, and what turned it may turn nothing any more.
   draft.lanes = draft.lanes.filter(isThere);
@@ -22,11 +23,17 @@ export function dropIdle(draft: Draft<Piece>): void {
   draft.modulators = draft.modulators.filter(turns);
 }
 
-/** Moves that wait for a kind of effect find it when it has come; where it has moves of its own by then, they go on waiting. */
+/**
+ * Moves that wait for a kind of effect find it when it has come; where it has moves of its own by then, they go on
+ * waiting.
+ */
 export function attachWaiting(draft: Draft<Piece>): void {
   for (const lane of draft.lanes) {
     const kind = kindWaitedFor(lane.target);
-    const slot = kind === undefined ? undefined : slotsIn(chainOf(draft as Piece, lane.target.channel)).find(({ effect }) => effect === kind);
+    const slot =
+      kind === undefined
+        ? undefined
+        : slotsIn(chainOf(draft as Piece, lane.target.channel)).find(({ effect }) => effect === kind);
     if (!slot) continue;
     const target = { ...lane.target, effect: slot.id };
     if (!draft.lanes.some((other) => sameTarget(other.target, target))) lane.target = target;

@@ -17,7 +17,13 @@ export interface SourcePart {
 
 /** What the steps of a clip begin with: its sound as it was before any. */
 export const sourceOf = (clip: Clip): SourcePart =>
-  clip.treated ? { sound: clip.treated.sound, offsetSeconds: clip.treated.offsetSeconds, lengthSeconds: clip.treated.lengthSeconds } : { sound: clip.sound, offsetSeconds: clip.offsetSeconds, lengthSeconds: clip.lengthSeconds };
+  clip.treated
+    ? {
+        sound: clip.treated.sound,
+        offsetSeconds: clip.treated.offsetSeconds,
+        lengthSeconds: clip.treated.lengthSeconds,
+      }
+    : { sound: clip.sound, offsetSeconds: clip.offsetSeconds, lengthSeconds: clip.lengthSeconds };
 
 /** All of the sound that a clip is made of, so that its edges can be drawn out once it is treated. */
 export const wholeSourceOf = (piece: Piece, clip: Clip): SourcePart => {
@@ -26,28 +32,41 @@ export const wholeSourceOf = (piece: Piece, clip: Clip): SourcePart => {
 };
 
 /** Clips that play a sound, as it is or treated. */
-export const clipsOfSound = (piece: Piece, sound: string): Clip[] => piece.tracks.flatMap(({ clips }) => clips.filter((clip) => sourceOf(clip).sound === sound));
+export const clipsOfSound = (piece: Piece, sound: string): Clip[] =>
+  piece.tracks.flatMap(({ clips }) => clips.filter((clip) => sourceOf(clip).sound === sound));
 
 /** Steps as a line of words. */
 export const sayStep = (step: TreatStep): string => {
   if (step.kind === 'chain') return step.name;
   const parts = [
     step.times === 1 ? '' : `${Number((100 * step.times).toFixed(1))} % long`,
-    step.keepPitch && step.semitones !== 0 ? `${step.semitones > 0 ? '+' : '\u2212'}${Math.abs(step.semitones)} st` : '',
+    step.keepPitch && step.semitones !== 0
+      ? `${step.semitones > 0 ? '+' : '\u2212'}${Math.abs(step.semitones)} st`
+      : '',
     step.keepPitch ? '' : 'as tape',
   ];
   return parts.filter(Boolean).join(', ') || 'pitch and length';
 };
 
 /**
- * Gives clips the sounds that their steps make of their sources; no steps give the sources back. What was trimmed stays trimmed. A `part`
- * is a larger one of the source that was treated: the clip plays what it did, and can be drawn out.
+ * Gives clips the sounds that their steps make of their sources; no steps give the sources back. What was trimmed stays
+ * trimmed. A `part` is a larger one of the source that was treated: the clip plays what it did, and can be drawn out.
  */
 export const treatClips = defineEdit({
   name: 'treatClips',
   args: z.strictObject({
     steps: z.array(stepSchema).max(32),
-    made: z.array(z.strictObject({ clip: z.string(), sound: z.string(), bodySeconds: z.number().positive(), part: z.strictObject({ offsetSeconds: z.number().min(0), lengthSeconds: z.number().positive() }).optional() })).min(1).max(2000),
+    made: z
+      .array(
+        z.strictObject({
+          clip: z.string(),
+          sound: z.string(),
+          bodySeconds: z.number().positive(),
+          part: z.strictObject({ offsetSeconds: z.number().min(0), lengthSeconds: z.number().positive() }).optional(),
+        }),
+      )
+      .min(1)
+      .max(2000),
     sounds: soundInfoSchema,
   }),
   label: ({ steps, made }, before) => {
@@ -67,10 +86,19 @@ export const treatClips = defineEdit({
   },
 });
 
-function setTreated(draft: Draft<Piece>, clip: Draft<Clip>, steps: readonly TreatStep[], part: SourcePart, sound: string, bodySeconds: number): void {
+function setTreated(
+  draft: Draft<Piece>,
+  clip: Draft<Clip>,
+  steps: readonly TreatStep[],
+  part: SourcePart,
+  sound: string,
+  bodySeconds: number,
+): void {
   const source = sourceOf(clip as Clip);
   const restored = steps.length === 0;
-  const before = clip.treated ? { body: clip.treated.bodySeconds, whole: soundSeconds(draft as Piece, clip), offset: clip.offsetSeconds } : { body: clip.lengthSeconds, whole: clip.lengthSeconds, offset: 0 };
+  const before = clip.treated
+    ? { body: clip.treated.bodySeconds, whole: soundSeconds(draft as Piece, clip), offset: clip.offsetSeconds }
+    : { body: clip.lengthSeconds, whole: clip.lengthSeconds, offset: 0 };
   // Seconds of the source for one of the clip, as it was and as it will be.
   const times = source.lengthSeconds / before.body;
   const pace = (restored ? source.lengthSeconds : bodySeconds) / part.lengthSeconds;

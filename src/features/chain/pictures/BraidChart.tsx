@@ -17,7 +17,10 @@ interface BraidChartProps {
 const TOP = 22;
 const FOOT = 26;
 
-/** The thread parts at the left, each strand with its effects as beads, and comes back at the right: the higher the further left. */
+/**
+ * The thread parts at the left, each strand with its effects as beads, and comes back at the right: the higher the
+ * further left.
+ */
 export function BraidChart({ picture, strands, width, height }: BraidChartProps) {
   const tokens = useTokens();
   const lanes = strands.map((strand) => ({ ...strand, ...picture.strands[strand.place - 1]! }));
@@ -25,41 +28,86 @@ export function BraidChart({ picture, strands, width, height }: BraidChartProps)
   const y = (i: number): number => TOP + (span * (i + 0.5)) / lanes.length;
   const back = (pan: number): number => TOP + (span * (pan + 1)) / 2;
   const [from, split, join, end] = [14, 62, width - 84, width - 34];
-  const said = lanes.map(({ name, input, level, pan, alignMs, chain }) => `${name} takes ${input}, ${chain.length} effects, ${formatDb(gainToDb(level))}, pan ${Math.round(pan * 100)}${alignMs > 0 ? `, ${alignMs.toFixed(1)} ms late` : ''}`);
+  const said = lanes.map(
+    ({ name, input, level, pan, alignMs, chain }) =>
+      `${name} takes ${input}, ${chain.length} effects, ${formatDb(gainToDb(level))}, pan ${Math.round(pan * 100)}${alignMs > 0 ? `, ${alignMs.toFixed(1)} ms late` : ''}`,
+  );
   return (
     <View role="img" aria-label={`Braid of ${lanes.length}: ${said.join('; ')}.`} style={{ width, height }}>
       <Svg width={width} height={height}>
         <Path d={`M${end} ${TOP}L${end} ${TOP + span}`} stroke={tokens.line} strokeWidth={1} />
-        <SvgText x={end + 8} y={TOP + 5} fontFamily={FONT} fontSize={12} fill={tokens.mute}>L</SvgText>
-        <SvgText x={end + 8} y={TOP + span + 4} fontFamily={FONT} fontSize={12} fill={tokens.mute}>R</SvgText>
+        <SvgText x={end + 8} y={TOP + 5} fontFamily={FONT} fontSize={12} fill={tokens.mute}>
+          L
+        </SvgText>
+        <SvgText x={end + 8} y={TOP + span + 4} fontFamily={FONT} fontSize={12} fill={tokens.mute}>
+          R
+        </SvgText>
         {lanes.map((lane, i) => {
           const open = picture.plays === null || picture.plays === lane.place;
           const at = y(i);
           const to = back(lane.pan);
           const colour = open ? (lane.chain.length > 0 ? tokens.sea : tokens.sand) : tokens.line;
-          const bend = (x1: number, y1: number, x2: number, y2: number): string => `M${x1} ${y1}C${(x1 + x2) / 2} ${y1} ${(x1 + x2) / 2} ${y2} ${x2} ${y2}`;
+          const bend = (x1: number, y1: number, x2: number, y2: number): string =>
+            `M${x1} ${y1}C${(x1 + x2) / 2} ${y1} ${(x1 + x2) / 2} ${y2} ${x2} ${y2}`;
           const late = (lane.alignMs / 100) * (join - split) * 0.3;
           return (
             <G key={lane.place}>
-              <Path d={bend(from, TOP + span / 2, split, at)} stroke={open ? tokens.sand : tokens.line} strokeWidth={2.5} fill="none" />
-              {late > 0 ? <Path d={`M${split} ${at}L${split + late} ${at}`} stroke={tokens.sand} strokeWidth={2} strokeDasharray="2 4" /> : null}
-              <Path d={`M${split + late} ${at}L${join} ${at}${bend(join, at, end, to).slice(`M${join} ${at}`.length)}`} stroke={colour} strokeWidth={1 + 4 * Math.min(1.2, lane.level)} fill="none" />
+              <Path
+                d={bend(from, TOP + span / 2, split, at)}
+                stroke={open ? tokens.sand : tokens.line}
+                strokeWidth={2.5}
+                fill="none"
+              />
+              {late > 0 ? (
+                <Path
+                  d={`M${split} ${at}L${split + late} ${at}`}
+                  stroke={tokens.sand}
+                  strokeWidth={2}
+                  strokeDasharray="2 4"
+                />
+              ) : null}
+              <Path
+                d={`M${split + late} ${at}L${join} ${at}${bend(join, at, end, to).slice(`M${join} ${at}`.length)}`}
+                stroke={colour}
+                strokeWidth={1 + 4 * Math.min(1.2, lane.level)}
+                fill="none"
+              />
               {lane.chain.map((slot, k) => {
                 const x = split + late + ((join - split - late) * (k + 1)) / (lane.chain.length + 1);
                 return (
                   <G key={slot.id}>
-                    <Circle cx={x} cy={at} r={8} fill={tokens.card} stroke={open ? tokens.ink : tokens.line} strokeWidth={2} />
-                    <SvgText x={x} y={at + 22} textAnchor="middle" fontFamily={FONT} fontSize={12} fill={tokens.mute}>{effectOf(slot.effect).name}</SvgText>
+                    <Circle
+                      cx={x}
+                      cy={at}
+                      r={8}
+                      fill={tokens.card}
+                      stroke={open ? tokens.ink : tokens.line}
+                      strokeWidth={2}
+                    />
+                    <SvgText x={x} y={at + 22} textAnchor="middle" fontFamily={FONT} fontSize={12} fill={tokens.mute}>
+                      {effectOf(slot.effect).name}
+                    </SvgText>
                   </G>
                 );
               })}
-              <SvgText x={split + 4} y={at - 12} fontFamily={FONT_WATER} fontStyle="italic" fontSize={15} fill={open ? tokens.ink : tokens.mute}>{`${lane.name} · ${lane.input}`}</SvgText>
-              <SvgText x={join} y={at - 12} textAnchor="end" fontFamily={FONT} fontSize={12} fill={tokens.mute}>{formatDb(gainToDb(lane.level))}</SvgText>
+              <SvgText
+                x={split + 4}
+                y={at - 12}
+                fontFamily={FONT_WATER}
+                fontStyle="italic"
+                fontSize={15}
+                fill={open ? tokens.ink : tokens.mute}
+              >{`${lane.name} · ${lane.input}`}</SvgText>
+              <SvgText x={join} y={at - 12} textAnchor="end" fontFamily={FONT} fontSize={12} fill={tokens.mute}>
+                {formatDb(gainToDb(lane.level))}
+              </SvgText>
             </G>
           );
         })}
         <Circle cx={from} cy={TOP + span / 2} r={5} fill={tokens.sand} />
-        <SvgText x={width - 12} y={height - 7} textAnchor="end" fontFamily={FONT} fontSize={12} fill={tokens.mute}>comes back at</SvgText>
+        <SvgText x={width - 12} y={height - 7} textAnchor="end" fontFamily={FONT} fontSize={12} fill={tokens.mute}>
+          comes back at
+        </SvgText>
       </Svg>
     </View>
   );

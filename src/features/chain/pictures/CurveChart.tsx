@@ -10,7 +10,10 @@ const RULER = 22;
 const TOP = 14;
 const MARKS = [-80, -60, -50, -40, -30, -20, -10, 0];
 
-/** Level out over level in: the sand line is the sound untouched, water is what comes out; where it begins to act is dashed. */
+/**
+ * Level out over level in: the sand line is the sound untouched, water is what comes out; where it begins to act is
+ * dashed.
+ */
 export function CurveChart({ picture, width, height, onPull }: HandledChartProps<CurvePicture>) {
   const tokens = useTokens();
   const [low, high] = [picture.inDb[0]!, picture.inDb[picture.inDb.length - 1]!];
@@ -20,30 +23,64 @@ export function CurveChart({ picture, width, height, onPull }: HandledChartProps
   const marks = MARKS.filter((db) => db >= low && db % across === 0);
   const x = (db: number): number => PAD + ((db - low) / (high - low)) * room;
   const y = (db: number): number => TOP + ((high - Math.max(low, Math.min(high, db))) / (high - low)) * deep;
-  const line = picture.inDb.map((db, i) => `${i === 0 ? 'M' : 'L'}${x(db).toFixed(1)} ${y(picture.outDb[i]!).toFixed(1)}`).join('');
+  const line = picture.inDb
+    .map((db, i) => `${i === 0 ? 'M' : 'L'}${x(db).toFixed(1)} ${y(picture.outDb[i]!).toFixed(1)}`)
+    .join('');
   const loudest = picture.outDb[picture.outDb.length - 1]!;
   const minus = (db: number): string => `${Math.round(db * 10) / 10}`.replace('-', '\u2212');
   return (
     <View style={{ width, height }}>
-      <View role="img" aria-label={`Level out over level in: ${marks.map((db) => `${db} dB in, ${Math.round(picture.outDb[picture.inDb.indexOf(db)] ?? db)} dB out`).join('; ')}.`} style={StyleSheet.absoluteFill}>
+      <View
+        role="img"
+        aria-label={`Level out over level in: ${marks.map((db) => `${db} dB in, ${Math.round(picture.outDb[picture.inDb.indexOf(db)] ?? db)} dB out`).join('; ')}.`}
+        style={StyleSheet.absoluteFill}
+      >
         <Svg width={width} height={height}>
           {marks.map((db) => (
             <G key={db}>
               <Line x1={x(db)} x2={x(db)} y1={TOP} y2={height - RULER} stroke={tokens.line} strokeWidth={1} />
               <Line x1={PAD} x2={width - 14} y1={y(db)} y2={y(db)} stroke={tokens.line} strokeWidth={1} />
-              <SvgText x={x(db)} y={height - 6} textAnchor="middle" fontFamily={FONT} fontSize={12} fill={tokens.mute}>{db === 0 ? '0 dB in' : minus(db)}</SvgText>
-              <SvgText x={PAD - 6} y={y(db) + 4} textAnchor="end" fontFamily={FONT} fontSize={12} fill={tokens.mute}>{minus(db)}</SvgText>
+              <SvgText x={x(db)} y={height - 6} textAnchor="middle" fontFamily={FONT} fontSize={12} fill={tokens.mute}>
+                {db === 0 ? '0 dB in' : minus(db)}
+              </SvgText>
+              <SvgText x={PAD - 6} y={y(db) + 4} textAnchor="end" fontFamily={FONT} fontSize={12} fill={tokens.mute}>
+                {minus(db)}
+              </SvgText>
             </G>
           ))}
           <Line x1={x(low)} x2={x(high)} y1={y(low)} y2={y(high)} stroke={tokens.sand} strokeWidth={2} />
           <Path d={`${line}L${x(high)} ${y(low)}L${x(low)} ${y(low)}Z`} fill={tokens.seaSoft} fillOpacity={0.7} />
           <Path d={line} stroke={tokens.sea} strokeWidth={2.6} fill="none" />
-          <Mark picture={picture} x={x} y={y} width={width} height={height} text={`${picture.mark.name} ${minus(picture.mark.db)} dB · loudest out ${minus(loudest)} dB`} />
-          {picture.handles.map((handle) => <Circle key={handle.label} cx={x(handle.x)} cy={y(handle.y)} r={8} fill={tokens.card} stroke={tokens.sea} strokeWidth={2.6} />)}
+          <Mark
+            picture={picture}
+            x={x}
+            y={y}
+            width={width}
+            height={height}
+            text={`${picture.mark.name} ${minus(picture.mark.db)} dB · loudest out ${minus(loudest)} dB`}
+          />
+          {picture.handles.map((handle) => (
+            <Circle
+              key={handle.label}
+              cx={x(handle.x)}
+              cy={y(handle.y)}
+              r={8}
+              fill={tokens.card}
+              stroke={tokens.sea}
+              strokeWidth={2.6}
+            />
+          ))}
         </Svg>
       </View>
       {picture.handles.map((handle) => (
-        <Grip key={handle.label} handle={handle} at={{ x: x(handle.x), y: y(handle.y) }} unitX={(px) => low + ((px - PAD) / room) * (high - low)} unitY={(py) => high - ((py - TOP) / deep) * (high - low)} onPull={onPull} />
+        <Grip
+          key={handle.label}
+          handle={handle}
+          at={{ x: x(handle.x), y: y(handle.y) }}
+          unitX={(px) => low + ((px - PAD) / room) * (high - low)}
+          unitY={(py) => high - ((py - TOP) / deep) * (high - low)}
+          onPull={onPull}
+        />
       ))}
     </View>
   );
@@ -63,11 +100,21 @@ function Mark({ picture, x, y, width, height, text }: MarkProps) {
   const tokens = useTokens();
   const { name, db } = picture.mark;
   const lies = name === 'ceiling';
-  const place = lies ? { x1: PAD, x2: width - 14, y1: y(db), y2: y(db) } : { x1: x(db), x2: x(db), y1: TOP, y2: height - RULER };
+  const place = lies
+    ? { x1: PAD, x2: width - 14, y1: y(db), y2: y(db) }
+    : { x1: x(db), x2: x(db), y1: TOP, y2: height - RULER };
   return (
     <G>
       <Line {...place} stroke={tokens.ink} strokeWidth={1.4} strokeDasharray="7 5" />
-      <SvgText x={PAD + 8} y={lies ? Math.max(12, y(db) - 6) : TOP + 12} fontFamily={FONT_STRONG} fontSize={13} fill={tokens.ink}>{text}</SvgText>
+      <SvgText
+        x={PAD + 8}
+        y={lies ? Math.max(12, y(db) - 6) : TOP + 12}
+        fontFamily={FONT_STRONG}
+        fontSize={13}
+        fill={tokens.ink}
+      >
+        {text}
+      </SvgText>
     </G>
   );
 }

@@ -12,14 +12,20 @@ const TOP = 24;
 const RULER = 22;
 const FLOOR_DB = -66;
 
-/** A space as a falling shoreline: the middle as water, lows and highs as lines over and under it, first reflections as posts. */
+/**
+ * A space as a falling shoreline: the middle as water, lows and highs as lines over and under it, first reflections as
+ * posts.
+ */
 export function DecayChart({ picture, width, height, onPull }: HandledChartProps<DecayPicture>) {
   const tokens = useTokens();
   const room = width - PAD_LEFT - PAD_RIGHT;
   const deep = height - TOP - RULER;
   const x = (at: number): number => PAD_LEFT + (at / picture.spanSeconds) * room;
   const y = (db: number): number => TOP + (Math.max(FLOOR_DB, Math.min(0, db)) / FLOOR_DB) * deep;
-  const line = (levels: readonly number[]): string => levels.map((db, i) => `${i === 0 ? 'M' : 'L'}${x(i * picture.frameSeconds).toFixed(1)} ${y(db).toFixed(1)}`).join('');
+  const line = (levels: readonly number[]): string =>
+    levels
+      .map((db, i) => `${i === 0 ? 'M' : 'L'}${x(i * picture.frameSeconds).toFixed(1)} ${y(db).toFixed(1)}`)
+      .join('');
   const marks = timeMarks(picture.spanSeconds, width > 500 ? 9 : 6);
   const water = `${line(picture.middle)}L${x(picture.spanSeconds)} ${y(FLOOR_DB)}L${x(0)} ${y(FLOOR_DB)}Z`;
   return (
@@ -29,7 +35,9 @@ export function DecayChart({ picture, width, height, onPull }: HandledChartProps
           {marks.map((at) => (
             <G key={at}>
               <Line x1={x(at)} x2={x(at)} y1={TOP - 6} y2={height - RULER} stroke={tokens.line} strokeWidth={1} />
-              <SvgText x={x(at)} y={height - 6} textAnchor="middle" fontFamily={FONT} fontSize={12} fill={tokens.mute}>{sayMark(at)}</SvgText>
+              <SvgText x={x(at)} y={height - 6} textAnchor="middle" fontFamily={FONT} fontSize={12} fill={tokens.mute}>
+                {sayMark(at)}
+              </SvgText>
             </G>
           ))}
           <Path d={water} fill={tokens.seaSoft} fillOpacity={0.8} />
@@ -38,13 +46,38 @@ export function DecayChart({ picture, width, height, onPull }: HandledChartProps
           <Path d={line(picture.high)} stroke={tokens.sea} strokeWidth={1.4} strokeDasharray="5 4" fill="none" />
           {picture.early.map((tap, i) => {
             const level = 20 * Math.log10(Math.max(tap.left, tap.right, 1e-4));
-            return <Line key={i} x1={x(tap.seconds)} x2={x(tap.seconds)} y1={y(level * 1.6)} y2={y(FLOOR_DB)} stroke={tokens.ink} strokeWidth={1.6} strokeOpacity={0.55} />;
+            return (
+              <Line
+                key={i}
+                x1={x(tap.seconds)}
+                x2={x(tap.seconds)}
+                y1={y(level * 1.6)}
+                y2={y(FLOOR_DB)}
+                stroke={tokens.ink}
+                strokeWidth={1.6}
+                strokeOpacity={0.55}
+              />
+            );
           })}
           <Ellipse cx={x(0)} cy={TOP + deep / 2} rx={7} ry={deep / 2} fill={tokens.sand} />
           <Line x1={8} x2={width - 4} y1={y(FLOOR_DB)} y2={y(FLOOR_DB)} stroke={tokens.mute} strokeWidth={1} />
-          {picture.handles.map((handle, i) => <Circle key={i} cx={x(handle.x)} cy={y(handle.y)} r={7} fill={tokens.card} stroke={tokens.sea} strokeWidth={i === 1 ? 3 : 2} />)}
-          <SvgText x={width - 10} y={17} textAnchor="end" fontFamily={FONT_STRONG} fontSize={13} fill={tokens.ink}>{headline(picture)}</SvgText>
-          <SvgText x={width - 10} y={TOP + 14} textAnchor="end" fontFamily={FONT} fontSize={12} fill={tokens.mute}>thick low · water 1 kHz · dashed high</SvgText>
+          {picture.handles.map((handle, i) => (
+            <Circle
+              key={i}
+              cx={x(handle.x)}
+              cy={y(handle.y)}
+              r={7}
+              fill={tokens.card}
+              stroke={tokens.sea}
+              strokeWidth={i === 1 ? 3 : 2}
+            />
+          ))}
+          <SvgText x={width - 10} y={17} textAnchor="end" fontFamily={FONT_STRONG} fontSize={13} fill={tokens.ink}>
+            {headline(picture)}
+          </SvgText>
+          <SvgText x={width - 10} y={TOP + 14} textAnchor="end" fontFamily={FONT} fontSize={12} fill={tokens.mute}>
+            thick low · water 1 kHz · dashed high
+          </SvgText>
         </Svg>
       </View>
       {picture.handles.map((handle) => (
@@ -67,6 +100,9 @@ function headline({ setSeconds, measuredSeconds }: DecayPicture): string {
 }
 
 function describe(picture: DecayPicture): string {
-  const posts = picture.early.length > 0 ? ` ${picture.early.length} first reflections from ${saySeconds(picture.early[0]!.seconds)} on.` : '';
+  const posts =
+    picture.early.length > 0
+      ? ` ${picture.early.length} first reflections from ${saySeconds(picture.early[0]!.seconds)} on.`
+      : '';
   return `Decay: ${headline(picture)}. Begins after ${saySeconds(picture.preDelaySeconds)}.${posts}`;
 }

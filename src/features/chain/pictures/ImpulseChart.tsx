@@ -11,7 +11,10 @@ const TOP = 26;
 const RULER = 22;
 const FLOOR_DB = -72;
 
-/** An impulse as a wave on both sides of the waterline, what is left out of it as ink alone, with posts to trim and fade it. */
+/**
+ * An impulse as a wave on both sides of the waterline, what is left out of it as ink alone, with posts to trim and fade
+ * it.
+ */
 export function ImpulseChart({ picture, width, height, onPull }: HandledChartProps<ImpulsePicture>) {
   const tokens = useTokens();
   const room = width - 2 * PAD;
@@ -22,7 +25,10 @@ export function ImpulseChart({ picture, width, height, onPull }: HandledChartPro
   const shape = (up: readonly number[], down: readonly number[]): string => {
     const at = (i: number): string => (PAD + ((i + 0.5) / up.length) * room).toFixed(1);
     const over = up.map((db, i) => `${i === 0 ? 'M' : 'L'}${at(i)} ${(middle - tall(db)).toFixed(1)}`).join('');
-    return `${over}${down.map((db, i) => `L${at(i)} ${(middle + tall(db)).toFixed(1)}`).reverse().join('')}Z`;
+    return `${over}${down
+      .map((db, i) => `L${at(i)} ${(middle + tall(db)).toFixed(1)}`)
+      .reverse()
+      .join('')}Z`;
   };
   const marks = timeMarks(picture.spanSeconds, width > 500 ? 9 : 5);
   const post = (label: string): number => (label === 'Fade' ? TOP : middle);
@@ -33,20 +39,67 @@ export function ImpulseChart({ picture, width, height, onPull }: HandledChartPro
           {marks.map((at) => (
             <G key={at}>
               <Line x1={x(at)} x2={x(at)} y1={TOP} y2={height - RULER} stroke={tokens.line} strokeWidth={1} />
-              <SvgText x={x(at)} y={height - 6} textAnchor={at === 0 ? 'start' : 'middle'} fontFamily={FONT} fontSize={12} fill={tokens.mute}>{sayMark(at)}</SvgText>
+              <SvgText
+                x={x(at)}
+                y={height - 6}
+                textAnchor={at === 0 ? 'start' : 'middle'}
+                fontFamily={FONT}
+                fontSize={12}
+                fill={tokens.mute}
+              >
+                {sayMark(at)}
+              </SvgText>
             </G>
           ))}
-          <Path d={shape(picture.left, picture.right)} fill="none" stroke={tokens.mute} strokeWidth={1} strokeOpacity={0.7} />
-          <Path d={shape(picture.usedLeft, picture.usedRight)} fill={tokens.seaSoft} stroke={tokens.sea} strokeWidth={1.6} />
+          <Path
+            d={shape(picture.left, picture.right)}
+            fill="none"
+            stroke={tokens.mute}
+            strokeWidth={1}
+            strokeOpacity={0.7}
+          />
+          <Path
+            d={shape(picture.usedLeft, picture.usedRight)}
+            fill={tokens.seaSoft}
+            stroke={tokens.sea}
+            strokeWidth={1.6}
+          />
           <Line x1={8} x2={width - 8} y1={middle} y2={middle} stroke={tokens.mute} strokeWidth={1} />
-          <Path d={`M${x(picture.fadeSeconds)} ${TOP}L${x(picture.toSeconds)} ${middle}`} stroke={tokens.ink} strokeWidth={1.4} strokeDasharray="4 3" fill="none" />
-          {[picture.fromSeconds, picture.toSeconds].map((at, i) => <Line key={i} x1={x(at)} x2={x(at)} y1={TOP} y2={height - RULER} stroke={tokens.ink} strokeWidth={1.4} />)}
-          {picture.handles.map(({ label, x: at }) => <Circle key={label} cx={x(at)} cy={post(label)} r={7} fill={tokens.card} stroke={tokens.sea} strokeWidth={2.4} />)}
-          <SvgText x={width - 10} y={16} textAnchor="end" fontFamily={FONT_STRONG} fontSize={13} fill={tokens.ink}>{headline(picture)}</SvgText>
+          <Path
+            d={`M${x(picture.fadeSeconds)} ${TOP}L${x(picture.toSeconds)} ${middle}`}
+            stroke={tokens.ink}
+            strokeWidth={1.4}
+            strokeDasharray="4 3"
+            fill="none"
+          />
+          {[picture.fromSeconds, picture.toSeconds].map((at, i) => (
+            <Line key={i} x1={x(at)} x2={x(at)} y1={TOP} y2={height - RULER} stroke={tokens.ink} strokeWidth={1.4} />
+          ))}
+          {picture.handles.map(({ label, x: at }) => (
+            <Circle
+              key={label}
+              cx={x(at)}
+              cy={post(label)}
+              r={7}
+              fill={tokens.card}
+              stroke={tokens.sea}
+              strokeWidth={2.4}
+            />
+          ))}
+          <SvgText x={width - 10} y={16} textAnchor="end" fontFamily={FONT_STRONG} fontSize={13} fill={tokens.ink}>
+            {headline(picture)}
+          </SvgText>
         </Svg>
       </View>
       {picture.handles.map((handle) => (
-        <Grip key={handle.label} handle={handle} at={{ x: x(handle.x), y: post(handle.label) }} unitX={(px) => ((px - PAD) / room) * picture.spanSeconds} unitY={(py) => py} onPull={onPull} />
+        <Grip
+          key={handle.label}
+          handle={handle}
+          at={{ x: x(handle.x), y: post(handle.label) }}
+          unitX={(px) => ((px - PAD) / room) * picture.spanSeconds}
+          unitY={(py) => py}
+          onPull={onPull}
+        />
       ))}
     </View>
   );

@@ -21,7 +21,10 @@ interface MovingCurvesProps {
   readonly playing: () => number | null;
 }
 
-/** Curves that stand where the effect has them at this moment; still, in the middle of their way, while nothing plays or moving is not wanted. */
+/**
+ * Curves that stand where the effect has them at this moment; still, in the middle of their way, while nothing plays or
+ * moving is not wanted.
+ */
 export function MovingCurves({ picture, sweep, width, height, line, floor, octave, playing }: MovingCurvesProps) {
   const tokens = useTokens();
   const view = useRef<View>(null);
@@ -30,7 +33,8 @@ export function MovingCurves({ picture, sweep, width, height, line, floor, octav
   useFrame(() => {
     const [water, left, right] = elementOf(view.current)?.querySelectorAll('path') ?? [];
     const seconds = still ? null : playing();
-    const at = (behind: number): number => (seconds === null ? (sweep.rest ?? 0) : sweep.depth * Math.sin(2 * Math.PI * (seconds * sweep.hz - behind)));
+    const at = (behind: number): number =>
+      seconds === null ? (sweep.rest ?? 0) : sweep.depth * Math.sin(2 * Math.PI * (seconds * sweep.hz - behind));
     stand(water, paths.left, sweep, at(0), octave, floor);
     stand(left, paths.left, sweep, at(0), octave);
     if (paths.right) stand(right, paths.right, sweep, at(sweep.behindTurns), octave);
@@ -41,17 +45,35 @@ export function MovingCurves({ picture, sweep, width, height, line, floor, octav
       <Svg width={width} height={height}>
         <Path d={`${first}${floor}`} fill={tokens.seaSoft} fillOpacity={0.75} />
         <Path d={first} stroke={tokens.sea} strokeWidth={2.2} fill="none" />
-        {paths.right ? <Path d={line(picture.right ?? picture.left)} stroke={tokens.sea} strokeWidth={1.6} strokeDasharray="6 4" fill="none" /> : null}
+        {paths.right ? (
+          <Path
+            d={line(picture.right ?? picture.left)}
+            stroke={tokens.sea}
+            strokeWidth={1.6}
+            strokeDasharray="6 4"
+            fill="none"
+          />
+        ) : null}
       </Svg>
     </View>
   );
 }
 
 /** Draws the nearest of the curves that were looked at, pushed along by what lies between. */
-function stand(path: Element | undefined, paths: readonly string[], { octaves, slides }: Sweep, at: number, octave: number, floor = ''): void {
+function stand(
+  path: Element | undefined,
+  paths: readonly string[],
+  { octaves, slides }: Sweep,
+  at: number,
+  octave: number,
+  floor = '',
+): void {
   if (!path) return;
   const step = octaves[1]! - octaves[0]!;
   const nearest = Math.min(octaves.length - 1, Math.max(0, Math.round((at - octaves[0]!) / step)));
   path.setAttribute('d', `${paths[nearest]!}${floor}`);
-  path.setAttribute('transform', slides === false ? '' : `translate(${((at - octaves[nearest]!) * octave).toFixed(2)} 0)`);
+  path.setAttribute(
+    'transform',
+    slides === false ? '' : `translate(${((at - octaves[nearest]!) * octave).toFixed(2)} 0)`,
+  );
 }

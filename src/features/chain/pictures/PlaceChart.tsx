@@ -44,7 +44,13 @@ export function PlaceChart({ picture, width, height, drawing, onPull }: PlaceCha
   };
   const set = (drag: Drag, done: boolean): void => {
     const { x, y } = metres(drag);
-    onPull({ direction: (Math.round((Math.atan2(x, y) * 180) / Math.PI) + 360) % 360, distance: Number(Math.min(30, Math.max(0.3, Math.hypot(x, y))).toPrecision(3)) }, done);
+    onPull(
+      {
+        direction: (Math.round((Math.atan2(x, y) * 180) / Math.PI) + 360) % 360,
+        distance: Number(Math.min(30, Math.max(0.3, Math.hypot(x, y))).toPrecision(3)),
+      },
+      done,
+    );
   };
   useDrag(
     view,
@@ -59,7 +65,11 @@ export function PlaceChart({ picture, width, height, drawing, onPull }: PlaceCha
     },
     'none',
   );
-  const path = (spots: readonly Spot[]): string => spots.map(at).map(({ x, y }, i) => `${i === 0 ? 'M' : 'L'}${x.toFixed(1)} ${y.toFixed(1)}`).join('');
+  const path = (spots: readonly Spot[]): string =>
+    spots
+      .map(at)
+      .map(({ x, y }, i) => `${i === 0 ? 'M' : 'L'}${x.toFixed(1)} ${y.toFixed(1)}`)
+      .join('');
   const spot = at(picture.at);
   const ear = at({ x: 0, y: 0 });
   return (
@@ -68,8 +78,21 @@ export function PlaceChart({ picture, width, height, drawing, onPull }: PlaceCha
         <Svg width={width} height={height}>
           {RINGS.filter((ring) => ring <= reach).map((ring) => (
             <G key={ring}>
-              <Circle cx={ear.x} cy={ear.y} r={Math.sqrt(ring) * scale} fill="none" stroke={tokens.line} strokeWidth={1} />
-              <SvgText x={ear.x + Math.sqrt(ring) * scale * 0.71 + 2} y={ear.y + Math.sqrt(ring) * scale * 0.71 + 10} fontFamily={FONT} fontSize={12} fill={tokens.mute}>{`${ring} m`}</SvgText>
+              <Circle
+                cx={ear.x}
+                cy={ear.y}
+                r={Math.sqrt(ring) * scale}
+                fill="none"
+                stroke={tokens.line}
+                strokeWidth={1}
+              />
+              <SvgText
+                x={ear.x + Math.sqrt(ring) * scale * 0.71 + 2}
+                y={ear.y + Math.sqrt(ring) * scale * 0.71 + 10}
+                fontFamily={FONT}
+                fontSize={12}
+                fill={tokens.mute}
+              >{`${ring} m`}</SvgText>
             </G>
           ))}
           <Path d={path(picture.path)} stroke={tokens.sea} strokeWidth={1.8} strokeDasharray="5 4" fill="none" />
@@ -78,9 +101,25 @@ export function PlaceChart({ picture, width, height, drawing, onPull }: PlaceCha
           <Circle cx={ear.x} cy={ear.y} r={10} fill={tokens.card} stroke={tokens.ink} strokeWidth={2} />
           <Path d={`M${ear.x - 4} ${ear.y - 9}L${ear.x} ${ear.y - 16}L${ear.x + 4} ${ear.y - 9}`} fill={tokens.ink} />
           <Circle cx={spot.x} cy={spot.y} r={12} fill={tokens.seaSoft} stroke={tokens.sea} strokeWidth={3} />
-          <SvgText x={12} y={20} fontFamily={FONT_STRONG} fontSize={13} fill={tokens.ink}>{`${(Math.abs(picture.itdMs) * 1000).toFixed(0)} µs · ${Math.abs(picture.ildDb).toFixed(1)} dB`}</SvgText>
-          <SvgText x={12} y={36} fontFamily={FONT} fontSize={12} fill={tokens.mute}>{Math.abs(picture.ildDb) < 0.05 ? 'both ears alike' : picture.ildDb > 0 ? 'right ear first' : 'left ear first'}</SvgText>
-          {drawing ? <SvgText x={12} y={height - 10} fontFamily={FONT} fontSize={12} fill={tokens.mute}>draw a path</SvgText> : null}
+          <SvgText
+            x={12}
+            y={20}
+            fontFamily={FONT_STRONG}
+            fontSize={13}
+            fill={tokens.ink}
+          >{`${(Math.abs(picture.itdMs) * 1000).toFixed(0)} µs · ${Math.abs(picture.ildDb).toFixed(1)} dB`}</SvgText>
+          <SvgText x={12} y={36} fontFamily={FONT} fontSize={12} fill={tokens.mute}>
+            {Math.abs(picture.ildDb) < 0.05
+              ? 'both ears alike'
+              : picture.ildDb > 0
+                ? 'right ear first'
+                : 'left ear first'}
+          </SvgText>
+          {drawing ? (
+            <SvgText x={12} y={height - 10} fontFamily={FONT} fontSize={12} fill={tokens.mute}>
+              draw a path
+            </SvgText>
+          ) : null}
         </Svg>
       </View>
       <View ref={view} aria-hidden style={[StyleSheet.absoluteFill, styles.touch]} />

@@ -22,7 +22,10 @@ const PAD_RIGHT = 12;
 const RULER = 22;
 const TOP = 22;
 
-/** Repeats as ripples along a beat ruler: left above the waterline, right below, darker ink for darker sound. Handles move times and levels. */
+/**
+ * Repeats as ripples along a beat ruler: left above the waterline, right below, darker ink for darker sound. Handles
+ * move times and levels.
+ */
 export function RepeatsChart({ picture, tempo, width, height, onPull }: RepeatsChartProps) {
   const tokens = useTokens();
   const beat = secondsPerBeat(tempo);
@@ -35,27 +38,68 @@ export function RepeatsChart({ picture, tempo, width, height, onPull }: RepeatsC
   const taps = picture.taps.filter((tap) => tap.seconds <= span);
   const handles = picture.handles.filter((handle) => handle.x <= span);
   const crest = (tap: Tap): number => y(Math.max(tap.left, tap.right));
-  const slope = taps.map((tap, i) => `${i === 0 ? 'M' : 'L'}${x(tap.seconds).toFixed(1)} ${crest(tap).toFixed(1)}`).join('');
+  const slope = taps
+    .map((tap, i) => `${i === 0 ? 'M' : 'L'}${x(tap.seconds).toFixed(1)} ${crest(tap).toFixed(1)}`)
+    .join('');
   const first = handles[0];
   return (
     <View style={{ width, height }}>
       <View role="img" aria-label={describe(picture, taps)} style={StyleSheet.absoluteFill}>
         <Svg width={width} height={height}>
-          {span > beat / 2 ? <BeatRuler beat={beat} span={span} x={x} height={height} tokens={tokens} /> : <MsRuler span={span} x={x} height={height} tokens={tokens} />}
+          {span > beat / 2 ? (
+            <BeatRuler beat={beat} span={span} x={x} height={height} tokens={tokens} />
+          ) : (
+            <MsRuler span={span} x={x} height={height} tokens={tokens} />
+          )}
           <Line x1={8} x2={width - 4} y1={middle} y2={middle} stroke={tokens.mute} strokeWidth={1} />
           <Ellipse cx={x(0)} cy={middle} rx={8} ry={half * 0.98} fill={tokens.sand} />
           {taps.map((tap, i) => (
-            <Ripple key={i} tap={tap} x={x(tap.seconds)} middle={middle} half={half} wide={rippleWidth(taps, i, x)} tokens={tokens} />
+            <Ripple
+              key={i}
+              tap={tap}
+              x={x(tap.seconds)}
+              middle={middle}
+              half={half}
+              wide={rippleWidth(taps, i, x)}
+              tokens={tokens}
+            />
           ))}
           <Path d={slope} stroke={tokens.sea} strokeWidth={1.4} strokeDasharray="2 5" fill="none" />
-          {handles.map((handle, i) => <Circle key={i} cx={x(handle.x)} cy={y(handle.y)} r={i === 0 ? 9 : 6} fill={tokens.card} stroke={tokens.sea} strokeWidth={i === 0 ? 3 : 2} />)}
+          {handles.map((handle, i) => (
+            <Circle
+              key={i}
+              cx={x(handle.x)}
+              cy={y(handle.y)}
+              r={i === 0 ? 9 : 6}
+              fill={tokens.card}
+              stroke={tokens.sea}
+              strokeWidth={i === 0 ? 3 : 2}
+            />
+          ))}
           {first ? (
-            <SvgText x={Math.min(x(first.x) + 14, width - 60)} y={Math.max(13, y(first.y) - 4)} fontFamily={FONT_STRONG} fontSize={13} fill={tokens.ink}>
+            <SvgText
+              x={Math.min(x(first.x) + 14, width - 60)}
+              y={Math.max(13, y(first.y) - 4)}
+              fontFamily={FONT_STRONG}
+              fontSize={13}
+              fill={tokens.ink}
+            >
               {formatMs(picture.firstSeconds * 1000)}
             </SvgText>
           ) : null}
-          <SvgText x={width - 8} y={TOP + 12} textAnchor="end" fontFamily={FONT} fontSize={12} fill={tokens.mute}>left</SvgText>
-          <SvgText x={width - 8} y={height - RULER - 5} textAnchor="end" fontFamily={FONT} fontSize={12} fill={tokens.mute}>right</SvgText>
+          <SvgText x={width - 8} y={TOP + 12} textAnchor="end" fontFamily={FONT} fontSize={12} fill={tokens.mute}>
+            left
+          </SvgText>
+          <SvgText
+            x={width - 8}
+            y={height - RULER - 5}
+            textAnchor="end"
+            fontFamily={FONT}
+            fontSize={12}
+            fill={tokens.mute}
+          >
+            right
+          </SvgText>
         </Svg>
       </View>
       {[...handles].reverse().map((handle) => (
@@ -95,8 +139,24 @@ function BeatRuler({ beat, span, x, height, tokens }: RulerProps) {
     <G>
       {beats.map((at) => (
         <G key={at}>
-          <Line x1={x(at * beat)} x2={x(at * beat)} y1={TOP - 6} y2={height - RULER} stroke={tokens.line} strokeWidth={1} />
-          <SvgText x={x(at * beat)} y={height - 6} textAnchor="middle" fontFamily={FONT} fontSize={12} fill={tokens.mute}>{String(at + 1)}</SvgText>
+          <Line
+            x1={x(at * beat)}
+            x2={x(at * beat)}
+            y1={TOP - 6}
+            y2={height - RULER}
+            stroke={tokens.line}
+            strokeWidth={1}
+          />
+          <SvgText
+            x={x(at * beat)}
+            y={height - 6}
+            textAnchor="middle"
+            fontFamily={FONT}
+            fontSize={12}
+            fill={tokens.mute}
+          >
+            {String(at + 1)}
+          </SvgText>
         </G>
       ))}
     </G>
@@ -113,8 +173,24 @@ function MsRuler({ span, x, height, tokens }: Omit<RulerProps, 'beat'>) {
     <G>
       {marks.map((ms) => (
         <G key={ms}>
-          <Line x1={x(ms / 1000)} x2={x(ms / 1000)} y1={TOP - 6} y2={height - RULER} stroke={tokens.line} strokeWidth={1} />
-          <SvgText x={x(ms / 1000)} y={height - 6} textAnchor="middle" fontFamily={FONT} fontSize={12} fill={tokens.mute}>{ms === 0 ? '0 ms' : String(ms)}</SvgText>
+          <Line
+            x1={x(ms / 1000)}
+            x2={x(ms / 1000)}
+            y1={TOP - 6}
+            y2={height - RULER}
+            stroke={tokens.line}
+            strokeWidth={1}
+          />
+          <SvgText
+            x={x(ms / 1000)}
+            y={height - 6}
+            textAnchor="middle"
+            fontFamily={FONT}
+            fontSize={12}
+            fill={tokens.mute}
+          >
+            {ms === 0 ? '0 ms' : String(ms)}
+          </SvgText>
         </G>
       ))}
     </G>

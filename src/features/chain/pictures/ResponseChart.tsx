@@ -32,34 +32,90 @@ export function ResponseChart({ picture, width, height, playing, onPull }: Respo
   const { top, bottom } = span(picture);
   const x = (hz: number): number => PAD + (Math.log(hz / LOW_HZ) / Math.log(HIGH_HZ / LOW_HZ)) * room;
   const y = (db: number): number => TOP + ((top - Math.min(top, Math.max(bottom, db))) / (top - bottom)) * deep;
-  const line = (levels: readonly number[]): string => levels.map((db, i) => `${i === 0 ? 'M' : 'L'}${x(picture.hz[i]!).toFixed(1)} ${y(db).toFixed(1)}`).join('');
+  const line = (levels: readonly number[]): string =>
+    levels.map((db, i) => `${i === 0 ? 'M' : 'L'}${x(picture.hz[i]!).toFixed(1)} ${y(db).toFixed(1)}`).join('');
   const floor = `L${x(HIGH_HZ)} ${y(bottom)}L${x(LOW_HZ)} ${y(bottom)}Z`;
   const { sweep } = picture;
   const levels = [12, 0, -12, -24, -36].filter((db) => db <= top && db >= bottom);
   return (
     <View style={{ width, height }}>
-      {sweep ? <MovingCurves picture={picture} sweep={sweep} width={width} height={height} line={line} floor={floor} octave={room / Math.log2(HIGH_HZ / LOW_HZ)} playing={playing} /> : null}
+      {sweep ? (
+        <MovingCurves
+          picture={picture}
+          sweep={sweep}
+          width={width}
+          height={height}
+          line={line}
+          floor={floor}
+          octave={room / Math.log2(HIGH_HZ / LOW_HZ)}
+          playing={playing}
+        />
+      ) : null}
       <View role="img" aria-label={describe(picture)} style={StyleSheet.absoluteFill}>
         <Svg width={width} height={height}>
           {(width < 500 ? MARKS_NARROW : MARKS).map((hz) => (
             <G key={hz}>
               <Line x1={x(hz)} x2={x(hz)} y1={TOP} y2={height - RULER} stroke={tokens.line} strokeWidth={1} />
-              <SvgText x={x(hz)} y={height - 6} textAnchor="middle" fontFamily={FONT} fontSize={12} fill={tokens.mute}>{formatHz(hz)}</SvgText>
+              <SvgText x={x(hz)} y={height - 6} textAnchor="middle" fontFamily={FONT} fontSize={12} fill={tokens.mute}>
+                {formatHz(hz)}
+              </SvgText>
             </G>
           ))}
           {sweep ? null : <Path d={`${line(picture.left)}${floor}`} fill={tokens.seaSoft} fillOpacity={0.75} />}
           {levels.map((db) => (
             <G key={db}>
-              <Line x1={PAD} x2={width - PAD} y1={y(db)} y2={y(db)} stroke={db === 0 ? tokens.sand : tokens.line} strokeWidth={db === 0 ? 2 : 1} />
-              <SvgText x={width - PAD} y={y(db) - 4} textAnchor="end" fontFamily={FONT} fontSize={12} fill={tokens.mute}>{`${db > 0 ? '+' : ''}${db}`.replace('-', '\u2212')}</SvgText>
+              <Line
+                x1={PAD}
+                x2={width - PAD}
+                y1={y(db)}
+                y2={y(db)}
+                stroke={db === 0 ? tokens.sand : tokens.line}
+                strokeWidth={db === 0 ? 2 : 1}
+              />
+              <SvgText
+                x={width - PAD}
+                y={y(db) - 4}
+                textAnchor="end"
+                fontFamily={FONT}
+                fontSize={12}
+                fill={tokens.mute}
+              >
+                {`${db > 0 ? '+' : ''}${db}`.replace('-', '\u2212')}
+              </SvgText>
             </G>
           ))}
           {sweep ? null : <StillCurves picture={picture} line={line} />}
-          {picture.handles.map((handle) => <Circle key={handle.label} cx={x(handle.x)} cy={y(handle.y)} r={8} fill={tokens.card} stroke={tokens.sea} strokeWidth={2.6} />)}
+          {picture.handles.map((handle) => (
+            <Circle
+              key={handle.label}
+              cx={x(handle.x)}
+              cy={y(handle.y)}
+              r={8}
+              fill={tokens.card}
+              stroke={tokens.sea}
+              strokeWidth={2.6}
+            />
+          ))}
           {picture.handles.length > 1
-            ? picture.handles.map((handle) => <SvgText key={handle.label} x={x(handle.x)} y={handle.pullY ? y(handle.y) - 13 : y(handle.y) + 22} textAnchor="middle" fontFamily={FONT} fontSize={12} fill={tokens.ink}>{handle.label}</SvgText>)
+            ? picture.handles.map((handle) => (
+                <SvgText
+                  key={handle.label}
+                  x={x(handle.x)}
+                  y={handle.pullY ? y(handle.y) - 13 : y(handle.y) + 22}
+                  textAnchor="middle"
+                  fontFamily={FONT}
+                  fontSize={12}
+                  fill={tokens.ink}
+                >
+                  {handle.label}
+                </SvgText>
+              ))
             : null}
-          {picture.right ?? sweep?.right ? <SvgText x={PAD + 4} y={TOP + 12} fontFamily={FONT} fontSize={12} fill={tokens.mute}>left, dashed right</SvgText> : null}
+          {(picture.right ?? sweep?.right) ? (
+            <SvgText x={PAD + 4} y={TOP + 12} fontFamily={FONT} fontSize={12} fill={tokens.mute}>
+              left, dashed right
+            </SvgText>
+          ) : null}
         </Svg>
       </View>
       {picture.handles.map((handle) => (
@@ -76,12 +132,20 @@ export function ResponseChart({ picture, width, height, playing, onPull }: Respo
   );
 }
 
-function StillCurves({ picture, line }: { readonly picture: ResponsePicture; readonly line: (levels: readonly number[]) => string }) {
+function StillCurves({
+  picture,
+  line,
+}: {
+  readonly picture: ResponsePicture;
+  readonly line: (levels: readonly number[]) => string;
+}) {
   const tokens = useTokens();
   return (
     <G>
       <Path d={line(picture.left)} stroke={tokens.sea} strokeWidth={2.2} fill="none" />
-      {picture.right ? <Path d={line(picture.right)} stroke={tokens.sea} strokeWidth={1.6} strokeDasharray="6 4" fill="none" /> : null}
+      {picture.right ? (
+        <Path d={line(picture.right)} stroke={tokens.sea} strokeWidth={1.6} strokeDasharray="6 4" fill="none" />
+      ) : null}
     </G>
   );
 }
@@ -90,7 +154,10 @@ function StillCurves({ picture, line }: { readonly picture: ResponsePicture; rea
 function span({ left, right, sweep }: ResponsePicture): { readonly top: number; readonly bottom: number } {
   const all = [left, right ?? [], ...(sweep?.left ?? []), ...(sweep?.right ?? [])].flat();
   const [most, least] = all.reduce(([high, low], db) => [Math.max(high, db), Math.min(low, db)], [-Infinity, Infinity]);
-  return { top: Math.max(15, Math.ceil((most + 3) / 6) * 6), bottom: Math.min(-18, Math.max(-48, Math.floor(least / 6) * 6)) };
+  return {
+    top: Math.max(15, Math.ceil((most + 3) / 6) * 6),
+    bottom: Math.min(-18, Math.max(-48, Math.floor(least / 6) * 6)),
+  };
 }
 
 function describe({ hz, left, right }: ResponsePicture): string {
@@ -98,6 +165,7 @@ function describe({ hz, left, right }: ResponsePicture): string {
     const index = hz.findIndex((value) => value >= wanted);
     return `${formatHz(wanted)} ${Math.round(curve[index] ?? 0)} dB`;
   };
-  const say = (curve: readonly number[]): string => [60, 250, 1000, 4000, 12_000].map((wanted) => at(wanted, curve)).join(', ');
+  const say = (curve: readonly number[]): string =>
+    [60, 250, 1000, 4000, 12_000].map((wanted) => at(wanted, curve)).join(', ');
   return right ? `Response left: ${say(left)}. Right: ${say(right)}.` : `Response: ${say(left)}.`;
 }

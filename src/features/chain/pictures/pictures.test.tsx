@@ -7,37 +7,60 @@ import { PictureChart } from './PictureChart';
 import { PictureThumb } from './PictureThumb';
 
 const HEIGHT = 190;
-const pictureOf = (effect: string, preset: string, values = {}): EffectPicture => EFFECTS.find(({ id }) => id === effect)!.picture({ ...presetValues(effect, preset), ...values }, PLAIN_CONTEXT);
+const pictureOf = (effect: string, preset: string, values = {}): EffectPicture =>
+  EFFECTS.find(({ id }) => id === effect)!.picture({ ...presetValues(effect, preset), ...values }, PLAIN_CONTEXT);
 
 function show(picture: EffectPicture, width: number, onPull = jest.fn()): jest.Mock {
-  render(<PictureChart picture={picture} tempo={PLAIN_CONTEXT.tempo} strands={[]} width={width} height={HEIGHT} drawing={false} playing={() => null} onPull={onPull} />);
+  render(
+    <PictureChart
+      picture={picture}
+      tempo={PLAIN_CONTEXT.tempo}
+      strands={[]}
+      width={width}
+      height={HEIGHT}
+      drawing={false}
+      playing={() => null}
+      onPull={onPull}
+    />,
+  );
   return onPull;
 }
 
 /** Takes hold of the grip whose middle lies at a place, and drags it. */
 function drag(x: number, y: number, dx: number, dy: number): void {
-  const grip = [...document.querySelectorAll<HTMLElement>('[aria-hidden]')].find(({ style }) => Math.abs(parseFloat(style.left) + 22 - x) < 3 && (Number.isNaN(y) || Math.abs(parseFloat(style.top) + 22 - y) < 3));
+  const grip = [...document.querySelectorAll<HTMLElement>('[aria-hidden]')].find(
+    ({ style }) =>
+      Math.abs(parseFloat(style.left) + 22 - x) < 3 &&
+      (Number.isNaN(y) || Math.abs(parseFloat(style.top) + 22 - y) < 3),
+  );
   if (!grip) throw new Error(`There is no grip at ${x}, ${y}.`);
   grip.setPointerCapture = () => undefined;
-  const fire = (type: string, clientX: number, clientY: number): void => void fireEvent(grip, Object.assign(new MouseEvent(type, { bubbles: true, clientX, clientY, button: 0 }), { pointerId: 1 }));
+  const fire = (type: string, clientX: number, clientY: number): void =>
+    void fireEvent(
+      grip,
+      Object.assign(new MouseEvent(type, { bubbles: true, clientX, clientY, button: 0 }), { pointerId: 1 }),
+    );
   fire('pointerdown', 0, 0);
   fire('pointermove', dx, dy);
   fire('pointerup', dx, dy);
 }
 
 describe.each(EFFECTS.map((effect) => [effect.name, effect] as const))('%s', (_name, effect) => {
-  test.each(effect.presets.slice(0, 3).map(({ id }) => [id]))('preset %s is drawn and said, on a phone, on a wide screen, and in small', (preset) => {
-    const picture = pictureOf(effect.id, preset);
-    for (const width of [390, 860]) {
-      show(picture, width);
-      const label = screen.getByRole('img').getAttribute('aria-label')!;
-      expect(label.length).toBeGreaterThan(12);
-      expect(`${label}${document.body.innerHTML}`).not.toMatch(/NaN|undefined|Infinity/);
-      document.body.innerHTML = '';
-    }
-    render(<PictureThumb picture={picture} />);
-    expect(document.body.innerHTML).not.toMatch(/NaN|undefined|Infinity/);
-  });
+  test.each(effect.presets.slice(0, 3).map(({ id }) => [id]))(
+    'preset %s is drawn and said, on a phone, on a wide screen, and in small',
+    (preset) => {
+      const picture = pictureOf(effect.id, preset);
+      for (const width of [390, 860]) {
+        show(picture, width);
+        const label = screen.getByRole('img').getAttribute('aria-label')!;
+        expect(label.length).toBeGreaterThan(12);
+        expect(`${label}${document.body.innerHTML}`).not.toMatch(/NaN|undefined|Infinity/);
+        document.body.innerHTML = '';
+      }
+      render(<PictureThumb picture={picture} />);
+      expect(document.body.innerHTML).not.toMatch(/NaN|undefined|Infinity/);
+    },
+  );
 });
 
 describe('handles', () => {
@@ -69,7 +92,9 @@ describe('handles', () => {
     const picture = pictureOf('echo', 'neutral', { timeL: 250 });
     if (picture.kind !== 'repeats') throw new Error('The echo shows something else.');
     const pulled = show(picture, 390);
-    const grips = [...document.querySelectorAll<HTMLElement>('[aria-hidden]')].filter(({ style }) => style.left !== '' && style.width !== '0px');
+    const grips = [...document.querySelectorAll<HTMLElement>('[aria-hidden]')].filter(
+      ({ style }) => style.left !== '' && style.width !== '0px',
+    );
     expect(grips.length).toBeGreaterThan(0);
     const first = grips.map(({ style }) => parseFloat(style.left) + 22).sort((a, b) => a - b)[0]!;
     drag(first, NaN, 40, 0);

@@ -1,7 +1,8 @@
 const STEPS = [0.05, 0.1, 0.2, 0.5, 1, 2, 5, 10];
 const LARGEST = 20;
 
-export const saySeconds = (value: number): string => (value < 1 ? `${Math.round(value * 1000)} ms` : `${value.toFixed(2)} s`);
+export const saySeconds = (value: number): string =>
+  value < 1 ? `${Math.round(value * 1000)} ms` : `${value.toFixed(2)} s`;
 
 /** Places in seconds to be marked along an axis. @param most of them */
 export function timeMarks(spanSeconds: number, most: number): number[] {
