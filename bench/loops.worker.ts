@@ -1,11 +1,11 @@
 import { Convolution, prepareImpulse } from '../src/core/dsp/convolution';
 import { FeedbackNetwork } from '../src/core/dsp/feedbackNetwork';
 import { NETWORK_LINES } from '../src/core/dsp/networkMemory';
-import { FilterRow } from '../src/core/dsp/filterRow';
+import { FilterCascade } from '../src/core/dsp/filterCascade';
 import { Oversampler } from '../src/core/dsp/oversampler';
 import { tuning } from '../src/core/dsp/stateVariable';
 import { effectOf } from '../src/core/effects/catalogue';
-import { STEP_FRAMES, stereoRun } from '../src/core/effects/define';
+import { STEP_FRAMES, makeStereoBlock } from '../src/core/effects/define';
 import { toEngineNumber } from '../src/core/params/resolve';
 import { presetValues } from '../src/core/piece/edits/chain';
 
@@ -36,7 +36,7 @@ function echo(seconds: number, timeL: number): number {
 
 /** Four low-passes in a row on each side. */
 function filters(seconds: number): number {
-  const row = new FilterRow(4);
+  const row = new FilterCascade(4);
   const { g, k } = tuning(3000, 0.7071, RATE);
   return timed(seconds, (input, output) => {
     for (let i = 0; i < STEP_FRAMES; i += 1) {
@@ -60,10 +60,10 @@ function shaping(seconds: number): number {
 
 function timed(
   seconds: number,
-  run: (input: ReturnType<typeof stereoRun>, output: ReturnType<typeof stereoRun>) => void,
+  run: (input: ReturnType<typeof makeStereoBlock>, output: ReturnType<typeof makeStereoBlock>) => void,
 ): number {
-  const input = stereoRun();
-  const output = stereoRun();
+  const input = makeStereoBlock();
+  const output = makeStereoBlock();
   const steps = Math.round((seconds * RATE) / STEP_FRAMES);
   const mask = noise.length - 1;
   let heard = 0;

@@ -1,13 +1,13 @@
 /** Shared memory the audio thread writes and the page reads, without a message: playhead, meters, warnings. */
 const HEADER = 12;
 const PER_CHANNEL = 6;
-export const MOST_CHANNELS = 256;
+export const MAX_CHANNELS = 256;
 const PER_SLOT = 2;
 /** Effects past this many are heard but not metered. */
-export const MOST_SLOTS = 2048;
-const SLOTS = HEADER + PER_CHANNEL * MOST_CHANNELS;
-export const MOST_TURNS = 256;
-const TURNS = SLOTS + PER_SLOT * MOST_SLOTS;
+export const MAX_SLOTS = 2048;
+const SLOTS = HEADER + PER_CHANNEL * MAX_CHANNELS;
+export const MAX_TURNS = 256;
+const TURNS = SLOTS + PER_SLOT * MAX_SLOTS;
 
 const PLAYING = 0;
 const POSITION = 1;
@@ -21,7 +21,7 @@ const BLOCKS = 8;
 const ORIGIN = 9;
 const TURNED = 10;
 
-export const makeMeterMemory = (): SharedArrayBuffer => new SharedArrayBuffer((TURNS + MOST_TURNS) * 8);
+export const makeMeterMemory = (): SharedArrayBuffer => new SharedArrayBuffer((TURNS + MAX_TURNS) * 8);
 
 export interface EngineState {
   playing: boolean;
@@ -98,14 +98,14 @@ export class MeterWriter {
 
   /** Peaks of one effect: what enters it, and the treated part of what leaves. */
   slot(index: number, dry: number, wet: number, fall: number): void {
-    if (index >= MOST_SLOTS) return;
+    if (index >= MAX_SLOTS) return;
     this.rise(SLOTS + index * PER_SLOT, dry, fall);
     this.rise(SLOTS + index * PER_SLOT + 1, wet, fall);
   }
 
   /** Where a modulator of the plan stands. */
   turn(index: number, value: number): void {
-    if (index < MOST_TURNS) this.cells[TURNS + index] = value;
+    if (index < MAX_TURNS) this.cells[TURNS + index] = value;
   }
 
   private rise(at: number, value: number, fall: number): void {
@@ -163,12 +163,12 @@ export class MeterReader {
 
   /** Peak at an effect, counted through the whole piece. @param which 0 what enters, 1 what it adds */
   slotPeak(slot: number, which: 0 | 1): number {
-    return slot < 0 || slot >= MOST_SLOTS ? 0 : this.cells[SLOTS + slot * PER_SLOT + which]!;
+    return slot < 0 || slot >= MAX_SLOTS ? 0 : this.cells[SLOTS + slot * PER_SLOT + which]!;
   }
 
   /** Where a modulator stands just now, by its place in the piece. */
   turn(modulator: number): number {
-    return modulator < 0 || modulator >= MOST_TURNS ? 0 : this.cells[TURNS + modulator]!;
+    return modulator < 0 || modulator >= MAX_TURNS ? 0 : this.cells[TURNS + modulator]!;
   }
 
   /** 0 left, 1 right, 2 dry, 3 wet. */

@@ -1,9 +1,9 @@
-import type { Four } from '../core/analysis/channelJudge';
+import type { Four } from '../core/analysis/channelAnalyser';
 import type { StepListener } from '../core/engine/channel';
-import { STEP_FRAMES, type StereoRun } from '../core/effects/define';
+import { STEP_FRAMES, type StereoBlock } from '../core/effects/define';
 
 /**
- * Shared memory in which the audio thread leaves the sound of one channel, before and after its effects, for the judge
+ * Shared memory in which the audio thread leaves the sound of one channel, before and after its effects, for the analyser
  * to read.
  */
 const FRAMES = 65_536;
@@ -27,7 +27,7 @@ export class ScopeWriter implements StepListener {
     this.lanes = lanesOf(memory);
   }
 
-  heard(before: StereoRun, after: StereoRun): void {
+  heard(before: StereoBlock, after: StereoBlock): void {
     const { at, lanes } = this;
     for (let i = 0; i < STEP_FRAMES; i += 1) {
       lanes[0][at + i] = before.left[i]!;
@@ -40,7 +40,7 @@ export class ScopeWriter implements StepListener {
   }
 }
 
-/** The judge's side: whatever came since it last looked. */
+/** The analyser's side: reads what has been written since it last read. */
 export class ScopeReader {
   private readonly head: Int32Array;
   private readonly lanes: Four;

@@ -40,8 +40,8 @@ export type ToPlaces = z.infer<typeof toPlaces>;
 export const fromPlaces = z.object({ channels: z.array(floats).min(1).max(2) });
 export type FromPlaces = z.infer<typeof fromPlaces>;
 
-/** What the page tells the judge. */
-export const toJudge = z.discriminatedUnion('type', [
+/** What the page tells the analyser. */
+export const toAnalyserSchema = z.discriminatedUnion('type', [
   z.object({
     type: z.literal('begin'),
     memory: z.custom<SharedArrayBuffer>((value) => value instanceof SharedArrayBuffer),
@@ -49,4 +49,4 @@ export const toJudge = z.discriminatedUnion('type', [
   }),
   z.object({ type: z.literal('clear') }),
 ]);
-export type ToJudge = z.infer<typeof toJudge>;
+export type ToAnalyser = z.infer<typeof toAnalyserSchema>;

@@ -61,7 +61,12 @@ export class Autosave {
         return;
       }
       if (now.change === before.change) return;
-      this.keep({ ...changeBetween(before, now), pieceId: now.piece.id, window: this.window, seq: (this.seq += 1) });
+      this.persistPending({
+        ...changeBetween(before, now),
+        pieceId: now.piece.id,
+        window: this.window,
+        seq: (this.seq += 1),
+      });
       this.schedule(QUIET_MS);
     });
     const ask = (event: BeforeUnloadEvent): void => {
@@ -99,7 +104,7 @@ export class Autosave {
     return { pieceId: piece!.id, window: this.window, revision, document: piece, entries: entries.length, cursor };
   }
 
-  private keep(change: Parameters<UnsavedStore['addChange']>[0]): void {
+  private persistPending(change: Parameters<UnsavedStore['addChange']>[0]): void {
     void this.write((unsaved) => unsaved.addChange(change));
   }
 

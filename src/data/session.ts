@@ -2,7 +2,7 @@ import { create } from 'zustand';
 import { SEAM_BEATS, type RecordMode } from '../core/moves/record';
 import type { Lane, Slot, Target } from '../core/piece/piece';
 import type { Snap } from '../core/moves/snap';
-import type { Stretch } from '../core/moves/stretch';
+import type { LaneRange } from '../core/moves/laneRange';
 import type { Reading } from '../core/moves/thin';
 import type { Hear } from '../core/engine/slot';
 
@@ -44,7 +44,7 @@ interface Session {
   /** Beats in which a recorded move glides back to what was there. */
   seamBeats: number;
   /** Moves that were copied, and how their values go to another rail. */
-  clipboard: readonly Stretch[];
+  clipboard: readonly LaneRange[];
   pasteBy: 'position' | 'value';
   /** The last pass of each lane, by the lane's id. */
   takes: Readonly<Record<string, Take>>;
@@ -61,7 +61,7 @@ interface Session {
   /** The rail a hand was on last. */
   touched: Target | null;
   /** The effect whose bench is open: what `hear` and `matched` are about. */
-  judged: { readonly channel: string; readonly slot: string } | null;
+  metered: { readonly channel: string; readonly slot: string } | null;
   hear: Hear;
   matched: boolean;
   /** Another chain that is heard on a channel for comparing; the piece stays as it is. */
@@ -110,7 +110,7 @@ export const useSession = create<Session>((set) => ({
   chosenLanes: [],
   foldedLanes: [],
   touched: null,
-  judged: null,
+  metered: null,
   hear: 'mix',
   matched: false,
   audition: null,

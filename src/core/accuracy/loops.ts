@@ -1,6 +1,6 @@
 import { presetValues } from '../piece/edits/chain';
 import { effectOf } from '../effects/catalogue';
-import { STEP_FRAMES, stereoRun } from '../effects/define';
+import { STEP_FRAMES, makeStereoBlock } from '../effects/define';
 import { PLAIN_CONTEXT, type ParamValue } from '../params/param';
 import { toEngineNumber } from '../params/resolve';
 import { worst, type Accuracy } from './measure';
@@ -89,7 +89,7 @@ function guardAt(feedback: number): number {
     toEngineNumber(effect.params[id]!, values[id as keyof typeof values]!, PLAIN_CONTEXT),
   );
   processor.reset(0, row);
-  const [input, wet] = [stereoRun(), stereoRun()];
+  const [input, wet] = [makeStereoBlock(), makeStereoBlock()];
   for (let at = 0; at < 6 * 48_000; at += STEP_FRAMES) {
     for (let i = 0; i < STEP_FRAMES; i += 1)
       input.left[i] = input.right[i] = at < 24_000 ? 0.8 * Math.sin((at + i) * 0.05) : 0;

@@ -1,6 +1,6 @@
 import { makeRandom } from '../dsp/random';
 import { EFFECTS } from '../effects/catalogue';
-import { STEP_FRAMES, stereoRun, type EffectDefinition } from '../effects/define';
+import { STEP_FRAMES, makeStereoBlock, type EffectDefinition } from '../effects/define';
 import type { ParamValue } from '../params/param';
 import { fromEngineNumber, paramAtPosition, toEngineNumber } from '../params/resolve';
 
@@ -173,7 +173,7 @@ export function readDecay(drawn: DecayCase): DecayReading {
   const processor = effect.createProcessor(sampleRate);
   processor.reset(0, row);
   const sample = inputOf(drawn);
-  const [dry, wet] = [stereoRun(), stereoRun()];
+  const [dry, wet] = [makeStereoBlock(), makeStereoBlock()];
   const parts = new Float64Array(Math.ceil((warm + 2 * window) / PART_SECONDS) + 1);
   const [sums, counts] = [new Float64Array(parts.length), new Float64Array(parts.length)];
   let [afterSilent, quietFrames, silentFrames] = [0, 0, 0];

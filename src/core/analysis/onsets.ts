@@ -25,7 +25,7 @@ const LAG_SECONDS = 0.03;
 /** A rise must stand this far over the mean of those around it, as a share of the highest of all. */
 const OVER = 0.08;
 const AROUND_SECONDS = 0.12;
-const LEAST_GAP_SECONDS = 0.05;
+const MIN_GAP_SECONDS = 0.05;
 /** The hit begins where its envelope first comes to this share of its peak. */
 const BEGUN = 0.12;
 const PEAK_SECONDS = 0.04;
@@ -44,7 +44,7 @@ const QUIETEST = 0.01;
 export function findOnsets(samples: Float32Array, sampleRate: number): Onset[] {
   const { flux, centroid } = spectralFlux(samples, sampleRate);
   const reach = Math.max(1, Math.round((AROUND_SECONDS * sampleRate) / HOP));
-  const gap = Math.max(1, Math.round((LEAST_GAP_SECONDS * sampleRate) / HOP));
+  const gap = Math.max(1, Math.round((MIN_GAP_SECONDS * sampleRate) / HOP));
   const most = flux.reduce((a, b) => Math.max(a, b), 0);
   const peaks: number[] = [];
   for (let i = 0; i < flux.length; i += 1) {
@@ -59,7 +59,7 @@ export function findOnsets(samples: Float32Array, sampleRate: number): Onset[] {
   return found
     .filter(
       ({ peak, at }, i) =>
-        peak > QUIETEST * loudest && (i === 0 || at - found[i - 1]!.at >= LEAST_GAP_SECONDS * sampleRate),
+        peak > QUIETEST * loudest && (i === 0 || at - found[i - 1]!.at >= MIN_GAP_SECONDS * sampleRate),
     )
     .map(({ at, peak, centroidHz }) => ({
       seconds: at / sampleRate,

@@ -3,7 +3,7 @@ import { StereoImage } from './stereoImage';
 
 const RUN = 64;
 
-function judged(wave: (i: number, random: () => number) => readonly [number, number]): StereoImage {
+function imageOf(wave: (i: number, random: () => number) => readonly [number, number]): StereoImage {
   const image = new StereoImage(RUN, 48_000);
   const random = makeRandom(2);
   const [left, right] = [new Float64Array(RUN), new Float64Array(RUN)];
@@ -29,7 +29,7 @@ test.each([
     -1.25,
   ],
 ])('%s: correlation and loss in mono', (_name, wave, correlation, loss) => {
-  const image = judged(wave);
+  const image = imageOf(wave);
   expect(Math.abs(image.correlation - correlation)).toBeLessThan(0.03);
   expect(Math.abs(image.monoDb - loss)).toBeLessThan(0.15);
 });

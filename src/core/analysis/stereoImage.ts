@@ -1,4 +1,4 @@
-/** Both sides are judged over about this long. */
+/** Time constant of the averages of both sides. */
 const WINDOW_SECONDS = 0.4;
 /** Mean power of about -90 dBFS: quieter than this there is no image to speak of. */
 const HEARD = 1e-9;

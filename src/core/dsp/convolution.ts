@@ -1,5 +1,5 @@
 import { passesOf, workMemory, writeTurns, type WorkMemory } from './convolutionWork';
-import { narrowRun } from './runs';
+import { toFloat32Block } from './blocks';
 
 export const CONVOLUTION_STEP = 64;
 /**
@@ -71,7 +71,7 @@ const PARTITION_ROWS = 8;
 function makeStages(
   most: readonly number[],
   withKernel: boolean,
-): { readonly stages: readonly Stage[]; readonly ways: Ways } {
+): { readonly stages: readonly Stage[]; readonly ways: ConvolutionIo } {
   const figures = most.map(
     (count, index) => OWN_ROWS * SIZES[index]! + PARTS * GAP + PARTITION_ROWS * Math.max(1, count) * SIZES[index]!,
   );
@@ -79,7 +79,7 @@ function makeStages(
     figures.reduce((sum, one) => sum + one, WAYS_FIGURES),
     withKernel,
   );
-  const ways = new Ways(memory);
+  const ways = new ConvolutionIo(memory);
   return {
     ways,
     stages: most.map(
@@ -107,7 +107,7 @@ const WAYS_FIGURES = IN + 2 * CONVOLUTION_STEP + GAP;
 /**
  * The way in and the way out of all stages: the samples heard last, in a ring for each side, and the sums of a step.
  */
-class Ways {
+class ConvolutionIo {
   /** Where the next step is written in both rings. */
   place = 0;
   private readonly inLeft: Float32Array;
@@ -130,8 +130,8 @@ class Ways {
 
   write(left: Float64Array, right: Float64Array): void {
     const { work } = this.memory;
-    narrowRun(left, this.inLeft);
-    narrowRun(right, this.inRight);
+    toFloat32Block(left, this.inLeft);
+    toFloat32Block(right, this.inRight);
     work.enter(4 * this.place, 4 * (HEARD_RIGHT + this.place), 4 * IN, 4 * OUT);
   }
 
@@ -200,7 +200,7 @@ class Stage {
   constructor(
     private readonly index: number,
     private readonly most: number,
-    private readonly ways: Ways,
+    private readonly ways: ConvolutionIo,
     base: number,
   ) {
     const size = SIZES[index]!;
@@ -419,7 +419,7 @@ class Stage {
  */
 export class Convolution {
   private readonly stages: readonly Stage[];
-  private readonly ways: Ways;
+  private readonly ways: ConvolutionIo;
   frames = 0;
 
   /** @param longest samples of the longest impulse; what is beyond is left out */

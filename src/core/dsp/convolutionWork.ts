@@ -1,7 +1,7 @@
 import { startKernel } from './kernels/load';
 import { CONVOLUTION_BYTES } from './kernels/convolutionBytes';
 import { CONVOLUTION_FUSED_BYTES } from './kernels/convolutionFusedBytes';
-import { scriptedWork } from './convolutionScript';
+import { scriptedWork } from './convolutionReference';
 
 const CODE = { plain: CONVOLUTION_BYTES, fused: CONVOLUTION_FUSED_BYTES };
 

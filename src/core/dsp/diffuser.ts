@@ -1,28 +1,28 @@
-import { AllpassFour, FOUR } from './allpassFour';
+import { AllpassDiffuser4, FOUR } from './allpassDiffuser4';
 import type { KernelRoom } from './kernels/load';
-import { copyRun } from './runs';
+import { copyBlock } from './blocks';
 
 /** As Schroeder's sections: mutually odd lengths, none shorter than a run. */
 const SECTION_SECONDS = [0.00477, 0.00359, 0.01273, 0.00931] as const;
 const GAIN = 0.6;
 
-const sizesAt = (sampleRate: number): number[] => AllpassFour.sizesOf(SECTION_SECONDS, sampleRate);
+const sizesAt = (sampleRate: number): number[] => AllpassDiffuser4.sizesOf(SECTION_SECONDS, sampleRate);
 const figuresAt = (sampleRate: number): number => sizesAt(sampleRate).reduce((sum, size) => sum + size, 0);
 
 /** Blends a smeared sound in. */
 export class Diffuser {
-  private readonly four: AllpassFour;
+  private readonly four: AllpassDiffuser4;
   private idle = true;
 
   /** @param home memory of a kernel's with room for it; left out, TypeScript does the work */
   constructor(sampleRate: number, home: KernelRoom | null = null) {
-    this.four = new AllpassFour(figuresAt(sampleRate), home);
+    this.four = new AllpassDiffuser4(figuresAt(sampleRate), home);
     this.four.take(sizesAt(sampleRate));
   }
 
   /** Bytes that it takes, a multiple of sixteen. */
   static bytesAt(sampleRate: number): number {
-    return AllpassFour.bytesFor(figuresAt(sampleRate));
+    return AllpassDiffuser4.bytesFor(figuresAt(sampleRate));
   }
 
   clear(): void {
@@ -46,9 +46,9 @@ export class Diffuser {
     const { four } = this;
     for (let section = 0; section < FOUR; section += 1)
       four.gains[section] = section & 1 ? GAIN : GAIN * (1 - 2 * difference);
-    copyRun(io, four.io);
+    copyBlock(io, four.io);
     if (this.idle) this.enter(n);
-    else copyRun(io, four.smeared);
+    else copyBlock(io, four.smeared);
     four.smear(n);
     four.blend(n, from, (to - from) / n);
     for (let i = 0; i < n; i += 1) io[i] = four.io[i]!;

@@ -2,7 +2,7 @@ import { NETWORK_BYTES } from './kernels/networkBytes';
 import { NETWORK_FUSED_BYTES } from './kernels/networkFusedBytes';
 import { startKernel } from './kernels/load';
 import { laidOut, NETWORK_FRAMES, NETWORK_LINES, RINGS_AT, SHELF_FIGURES, type NetworkMemory } from './networkMemory';
-import { networkStep } from './networkScript';
+import { networkStep } from './networkReference';
 
 const CODE = { plain: NETWORK_BYTES, fused: NETWORK_FUSED_BYTES };
 

@@ -1,5 +1,5 @@
 import { EFFECTS } from '../effects/catalogue';
-import { STEP_FRAMES, stereoRun } from '../effects/define';
+import { STEP_FRAMES, makeStereoBlock } from '../effects/define';
 import { ConvolverProcessor } from '../effects/convolver/processor';
 import { DoublingProcessor } from '../effects/doubling/processor';
 import { EqProcessor } from '../effects/eq/processor';
@@ -10,7 +10,7 @@ import { PlacerProcessor } from '../effects/placer/processor';
 import { ReverbProcessor } from '../effects/reverb/processor';
 import { StateVariable } from './stateVariable';
 import { DelayLine } from './delayLine';
-import { FilterRow } from './filterRow';
+import { FilterCascade } from './filterCascade';
 import { TapBank } from './tapBank';
 import { Convolution, prepareImpulse } from './convolution';
 import { makeRandom } from './random';
@@ -84,8 +84,8 @@ test('a bank of taps hears what a delay line reads at the same delays, over the 
     const run = Float64Array.from({ length: STEP_FRAMES }, () => random() - 0.5);
     bank.write(run, run);
     line.write(run, STEP_FRAMES);
-    const sums = stereoRun();
-    const wanted = stereoRun();
+    const sums = makeStereoBlock();
+    const wanted = makeStereoBlock();
     for (const [delay, from, to] of [
       [0, 1, 1],
       [17, 0.5, 0.2],
@@ -118,7 +118,7 @@ test.each([true, false])(
     let [peak, away] = [0, 0];
     for (let step = 0; step < 500; step += 1) {
       const input = Float64Array.from({ length: STEP_FRAMES }, (_, i) => (step === 0 && i === 0 ? 1 : 0));
-      const [a, b] = [stereoRun(), stereoRun()];
+      const [a, b] = [makeStereoBlock(), makeStereoBlock()];
       short.addTo(input, input, a.left, a.right);
       whole.addTo(input, input, b.left, b.right);
       for (let i = 0; i < STEP_FRAMES; i += 1) {
@@ -165,9 +165,9 @@ test.each([
 
 test('a row of filters does what as many state-variable filters do, standing and moving', () => {
   const random = makeRandom(5);
-  const row = new FilterRow(3);
+  const row = new FilterCascade(3);
   const single = Array.from({ length: 6 }, () => new StateVariable());
-  const run = stereoRun();
+  const run = makeStereoBlock();
   let away = 0;
   for (let step = 0; step < 400; step += 1) {
     for (let i = 0; i < STEP_FRAMES; i += 1) {

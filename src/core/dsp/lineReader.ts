@@ -3,7 +3,7 @@ import { joinKernel, startKernel, type KernelRoom } from './kernels/load';
 import { LINE_READ_BYTES } from './kernels/lineReadBytes';
 import { LINE_READ_FUSED_BYTES } from './kernels/lineReadFusedBytes';
 import { SINC_TABLE, SINC_TAPS, sincCoefficients } from './sincTable';
-import { copyRun } from './runs';
+import { copyBlock } from './blocks';
 
 const CODE = { plain: LINE_READ_BYTES, fused: LINE_READ_FUSED_BYTES };
 
@@ -76,7 +76,7 @@ export class LineReader {
       this.at + SCRATCH_AT,
       this.at + READ_AT,
     );
-    copyRun(this.read, out);
+    copyBlock(this.read, out);
     return true;
   }
 
@@ -84,7 +84,7 @@ export class LineReader {
    * Reads `n` samples, each at its own delay; false when one is too short for the long kernel, and nothing was read.
    */
   moving(line: DelayLine, delays: Float64Array, n: number, out: Float64Array): boolean {
-    copyRun(delays, this.delays);
+    copyBlock(delays, this.delays);
     if (
       !this.work.readMoving(
         line.ring.byteOffset,
@@ -97,7 +97,7 @@ export class LineReader {
       )
     )
       return false;
-    copyRun(this.read, out);
+    copyBlock(this.read, out);
     return true;
   }
 }

@@ -1,4 +1,4 @@
-import { STEP_FRAMES, stereoRun } from '../effects/define';
+import { STEP_FRAMES, makeStereoBlock } from '../effects/define';
 import { Oversampler } from './oversampler';
 import { makeRandom } from './random';
 import { DRIVE_KINDS, shapedAt } from './saturate';
@@ -15,7 +15,7 @@ function through(
 ): { input: Float64Array; output: Float64Array } {
   const frames = Math.ceil((seconds * RATE) / STEP_FRAMES) * STEP_FRAMES;
   const [input, output] = [Float64Array.from({ length: frames }, (_, i) => wave(i)), new Float64Array(frames)];
-  const run = stereoRun();
+  const run = makeStereoBlock();
   for (let at = 0; at < frames; at += STEP_FRAMES) {
     run.left.set(input.subarray(at, at + STEP_FRAMES));
     run.right.set(run.left);

@@ -1,8 +1,8 @@
 import { startKernel, type KernelRoom } from './kernels/load';
 import { OVERSAMPLE_BYTES } from './kernels/oversampleBytes';
 import { OVERSAMPLE_FUSED_BYTES } from './kernels/oversampleFusedBytes';
-import { scriptedOversampling } from './oversampleScript';
-import { narrowRun, widenRun } from './runs';
+import { scriptedOversampling } from './oversampleReference';
+import { toFloat32Block, toFloat64Block } from './blocks';
 import { besselI0 } from './sincTable';
 
 const CODE = { plain: OVERSAMPLE_BYTES, fused: OVERSAMPLE_FUSED_BYTES };
@@ -182,13 +182,13 @@ export class Oversampler {
   private side(io: Float64Array, side: 0 | 1, kind: number, from: number, to: number, shaper: Shaper | null): void {
     const { cells, work, count, factor } = this;
     const base = this.shared + side * this.channelFigures;
-    narrowRun(io, this.ins[side]!);
+    toFloat32Block(io, this.ins[side]!);
     const topFrames = OVERSAMPLED_FRAMES * factor;
     const step = (to - from) / topFrames;
     work.rise(4 * base, 0, count, shaper ? -1 : kind, from, step);
     if (shaper) shaper.shape(cells, base + this.top, topFrames, from, step, side);
     work.fall(4 * base, 0, count);
-    widenRun(this.outs[side]!, io);
+    toFloat64Block(this.outs[side]!, io);
   }
 }
 

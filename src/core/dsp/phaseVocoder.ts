@@ -3,7 +3,7 @@ import { hann } from './hann';
 import { SpectralEnvelope } from './spectralEnvelope';
 
 /** Most that an envelope that is moved may lift or lower a bin, in natural logarithms: 30 dB. */
-const MOST_LIFT = 3.45;
+const MAX_LIFT = 3.45;
 /** Share of a new envelope in a frame: two tones that beat would bend what is lifted otherwise. */
 const ENVELOPE_FOLLOW = 0.5;
 const TURN = 2 * Math.PI;
@@ -147,7 +147,7 @@ export class PhaseVocoder {
     const follow = this.fresh ? 1 : ENVELOPE_FOLLOW;
     for (let k = 0; k <= size / 2; k += 1) {
       const lift = envelope.at(k / ratio) - envelope.log[k]!;
-      const limited = lift > MOST_LIFT ? MOST_LIFT : lift < -MOST_LIFT ? -MOST_LIFT : lift;
+      const limited = lift > MAX_LIFT ? MAX_LIFT : lift < -MAX_LIFT ? -MAX_LIFT : lift;
       const followed = lifts[k]! + follow * (limited - lifts[k]!);
       lifts[k] = followed;
       const gain = Math.exp(followed);

@@ -1,7 +1,7 @@
 import { startKernel } from './kernels/load';
 import { SINC_READ_BYTES } from './kernels/sincReadBytes';
 import { SINC_PHASES, SINC_TABLE, SINC_TAPS } from './sincTable';
-import { scriptedRead } from './sincRingsScript';
+import { scriptedRead } from './sincRingsReference';
 
 /** Most samples of one reading. */
 export const READ_FRAMES = 128;

@@ -2,7 +2,7 @@ import { startKernel } from './kernels/load';
 import { TAP_SUM_BYTES } from './kernels/tapSumBytes';
 import { DelayLine, ringSize } from './delayLine';
 import { SINC_BEFORE, SINC_TAPS, sincCoefficients } from './sincTable';
-import { scriptedTaps } from './tapBankScript';
+import { scriptedTaps } from './tapBankReference';
 
 export const BANK_FRAMES = 64;
 const RUN = BANK_FRAMES + SINC_TAPS;

@@ -8,14 +8,14 @@ import type { EffectPicture } from './pictures';
 export const STEP_FRAMES = 64;
 
 /** A stereo run of STEP_FRAMES samples. */
-export interface StereoRun {
+export interface StereoBlock {
   readonly left: Float64Array;
   readonly right: Float64Array;
   /** Where it lies in the memory in which an engine mixes, in bytes; -1 for one that lies elsewhere. */
   readonly at: number;
 }
 
-export const stereoRun = (frames = STEP_FRAMES): StereoRun => ({
+export const makeStereoBlock = (frames = STEP_FRAMES): StereoBlock => ({
   left: new Float64Array(frames),
   right: new Float64Array(frames),
   at: -1,
@@ -24,7 +24,7 @@ export const stereoRun = (frames = STEP_FRAMES): StereoRun => ({
 /** The chain that lies in a strand of a braid. */
 export interface StrandWork {
   /** Treats a run in place. @returns true when it is silent afterwards */
-  process(run: StereoRun, silent: boolean): boolean;
+  process(run: StereoBlock, silent: boolean): boolean;
   readonly silent: boolean;
 }
 
@@ -34,7 +34,7 @@ export interface EffectProcessor {
    * Writes the wet signal alone for one run.
    * @param values where every parameter shall be at the end of the run, in the order of `paramIds`, own units
    */
-  process(input: StereoRun, wet: StereoRun, values: Float64Array): void;
+  process(input: StereoBlock, wet: StereoBlock, values: Float64Array): void;
   /** Empties all memory, then locates. */
   reset(seconds: number, values: Float64Array): void;
   /**
@@ -50,13 +50,13 @@ export interface EffectProcessor {
    * Takes what another channel gives: always the same run, filled anew before each step; null for none. For effects
    * that can listen aside.
    */
-  setSide?(side: StereoRun | null): void;
+  setSidechain?(side: StereoBlock | null): void;
   /** True while nothing would be heard without new input. */
   readonly silent: boolean;
   /** Samples by which its sound is late, for an effect that looks ahead; none when left out. */
   readonly latency?: number;
   /** True while nothing untreated shall be heard beside it, whatever the mix says. */
-  readonly alone?: boolean;
+  readonly suppressesDry?: boolean;
   /** Lowest gain of the guard in the loop since last asked; 1 when it did nothing. */
   takeGuardGain(): number;
 }

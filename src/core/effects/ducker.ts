@@ -1,5 +1,5 @@
-import { followShare } from '../dsp/onePole';
-import { STEP_FRAMES, type StereoRun } from './define';
+import { onePoleCoefficient } from '../dsp/onePole';
+import { STEP_FRAMES, type StereoBlock } from './define';
 
 const ATTACK_SECONDS = 0.005;
 /** Ducking reaches its full depth this far above its threshold. */
@@ -15,7 +15,7 @@ export class Ducker {
   private readonly attackShare: number;
 
   constructor(private readonly sampleRate: number) {
-    this.attackShare = followShare(ATTACK_SECONDS, STEP_FRAMES, sampleRate);
+    this.attackShare = onePoleCoefficient(ATTACK_SECONDS, STEP_FRAMES, sampleRate);
   }
 
   clear(): void {
@@ -23,7 +23,7 @@ export class Ducker {
     this.gain = 1;
   }
 
-  process(input: StereoRun, wet: StereoRun, depthDb: number, thresholdDb: number, releaseMs: number): void {
+  process(input: StereoBlock, wet: StereoBlock, depthDb: number, thresholdDb: number, releaseMs: number): void {
     if (depthDb <= 0 && this.gain === 1) return;
     const n = STEP_FRAMES;
     let peak = 0;
@@ -33,7 +33,7 @@ export class Ducker {
       if (l > peak) peak = l;
       if (r > peak) peak = r;
     }
-    const share = peak > this.level ? this.attackShare : followShare(releaseMs / 1000, n, this.sampleRate);
+    const share = peak > this.level ? this.attackShare : onePoleCoefficient(releaseMs / 1000, n, this.sampleRate);
     this.level += (peak - this.level) * share + 1e-15 - 1e-15;
     const over = (20 * Math.log10(this.level + 1e-9) - thresholdDb) / KNEE_DB;
     const depth = over <= 0 ? 0 : over >= 1 ? depthDb : depthDb * over;

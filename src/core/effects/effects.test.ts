@@ -4,7 +4,7 @@ import { paramsSchema } from '../params/schema';
 import { PLAIN_CONTEXT } from '../params/param';
 import { newSlot } from '../piece/edits/chain';
 import { EFFECTS } from './catalogue';
-import { STEP_FRAMES, stereoRun } from './define';
+import { STEP_FRAMES, makeStereoBlock } from './define';
 import { numbersOf } from './handles';
 
 describe.each(EFFECTS.map((effect) => [effect.id, effect] as const))('%s', (id, effect) => {
@@ -53,7 +53,7 @@ describe.each(EFFECTS.map((effect) => [effect.id, effect] as const))('%s', (id, 
       const [clean, other] = [effect.createProcessor(48_000), effect.createProcessor(48_000)];
       clean.reset(0, row);
       other.reset(0, row);
-      const input = stereoRun();
+      const input = makeStereoBlock();
       let away = 0;
       for (let step = 0; step < 90; step += 1) {
         // Silence, sound, silence again: each of them may be gone through in its own way.
@@ -62,7 +62,7 @@ describe.each(EFFECTS.map((effect) => [effect.id, effect] as const))('%s', (id, 
           input.left[i] = size * (random() - 0.5);
           input.right[i] = size * (random() - 0.5);
         }
-        const [wet, left] = [stereoRun(), stereoRun()];
+        const [wet, left] = [makeStereoBlock(), makeStereoBlock()];
         left.left.fill(NaN);
         left.right.fill(NaN);
         clean.process(input, wet, row);
@@ -81,7 +81,7 @@ describe.each(EFFECTS.map((effect) => [effect.id, effect] as const))('%s', (id, 
       toEngineNumber(effect.params[param]!, effect.params[param]!.initial, PLAIN_CONTEXT),
     );
     processor.reset(0, row);
-    const [input, wet] = [stereoRun(), stereoRun()];
+    const [input, wet] = [makeStereoBlock(), makeStereoBlock()];
     let peak = 0;
     let finite = true;
     for (let step = 0; step < 7500; step += 1) {
@@ -117,7 +117,7 @@ describe.each(EFFECTS.map((effect) => [effect.id, effect] as const))('%s', (id, 
     );
     const processor = effect.createProcessor(48_000);
     processor.reset(0, row);
-    const [input, wet] = [stereoRun(), stereoRun()];
+    const [input, wet] = [makeStereoBlock(), makeStereoBlock()];
     input.left.fill(0.5);
     for (let step = 0; step < 200; step += 1) processor.process(input, wet, row);
     input.left.fill(0);

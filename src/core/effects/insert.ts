@@ -1,10 +1,10 @@
-import { followShare } from '../dsp/onePole';
+import { onePoleCoefficient } from '../dsp/onePole';
 import { STEP_FRAMES } from './define';
-import { Quiet } from './quiet';
+import { SilenceDetector } from './silenceDetector';
 
 /** What effects without a loop have alike: they ring no longer than they remember, and have nothing to guard. */
 export abstract class Insert {
-  protected readonly quiet: Quiet;
+  protected readonly quiet: SilenceDetector;
   /** Share of its way that a switch goes in a step. */
   protected readonly share: number;
 
@@ -14,8 +14,8 @@ export abstract class Insert {
     memorySeconds: number,
     switchSeconds: number,
   ) {
-    this.quiet = new Quiet(memorySeconds, sampleRate);
-    this.share = followShare(switchSeconds, STEP_FRAMES, sampleRate);
+    this.quiet = new SilenceDetector(memorySeconds, sampleRate);
+    this.share = onePoleCoefficient(switchSeconds, STEP_FRAMES, sampleRate);
   }
 
   get silent(): boolean {

@@ -3,7 +3,7 @@ import type { Handle, RepeatsPicture } from './pictures';
 import { respond, type Sounding } from './respond';
 
 export const PICTURE_RATE = 24_000;
-const MOST_TAPS = 48;
+const MAX_TAPS = 48;
 
 /**
  * The arrivals that an effect makes of one impulse, or of what is sent instead, on a line of `seconds`.
@@ -17,7 +17,7 @@ export function repeatsPicture(
 ): RepeatsPicture {
   const { left, right } = respond({ ...sounding, sampleRate: PICTURE_RATE, seconds });
   const frame = Math.max(2 / PICTURE_RATE, Math.min(0.004, apart / 2));
-  const taps = mergeTaps(tapList(left, right, PICTURE_RATE, frame, -44), apart).slice(0, MOST_TAPS);
+  const taps = mergeTaps(tapList(left, right, PICTURE_RATE, frame, -44), apart).slice(0, MAX_TAPS);
   return {
     kind: 'repeats',
     taps,

@@ -1,7 +1,7 @@
 import type { Params, ParamValues, ValueContext } from '../params/param';
 import { toEngineNumber } from '../params/resolve';
 import { commonParams } from './common';
-import { STEP_FRAMES, stereoRun, type EffectProcessor } from './define';
+import { STEP_FRAMES, makeStereoBlock, type EffectProcessor } from './define';
 
 export interface Sounding {
   readonly create: (sampleRate: number) => EffectProcessor;
@@ -45,8 +45,8 @@ export function respond({
   processor.reset(atSeconds, row);
   const length = Math.ceil((seconds * sampleRate) / STEP_FRAMES) * STEP_FRAMES;
   const answer = { left: new Float64Array(length), right: new Float64Array(length) };
-  const from = stereoRun();
-  const wet = stereoRun();
+  const from = makeStereoBlock();
+  const wet = makeStereoBlock();
   for (let at = 0; at < length; at += STEP_FRAMES) {
     for (let i = 0; i < STEP_FRAMES; i += 1) {
       const [l, r] = input(at + i);

@@ -2,11 +2,11 @@ import { DelayLine, readableRun } from '../dsp/delayLine';
 import { STEP_FRAMES } from './define';
 
 /** Shortest delay in samples: the interpolation needs room in front of it. */
-export const LEAST_DELAY = 4;
+export const MIN_DELAY = 4;
 
 /** A delay whose time moves from sample to sample; what goes round in it comes back after exactly that time. */
 export class SweptLine {
-  /** Where it shall be read at each sample of the coming run, in samples; LEAST_DELAY or more. */
+  /** Where it shall be read at each sample of the coming run, in samples; MIN_DELAY or more. */
   readonly delays = new Float64Array(STEP_FRAMES);
   readonly out = new Float64Array(STEP_FRAMES);
   private readonly line: DelayLine;

@@ -4,7 +4,7 @@ import { preparedImpulse } from '../impulses/make';
 import { toEngineNumber } from '../params/resolve';
 import { effectOf } from './catalogue';
 import { makeRandom } from '../dsp/random';
-import { STEP_FRAMES, stereoRun, type EffectProcessor } from './define';
+import { STEP_FRAMES, makeStereoBlock, type EffectProcessor } from './define';
 
 export interface Stereo {
   readonly left: Float64Array;
@@ -40,8 +40,8 @@ export function runWet(effectId: string, named: Readonly<Record<string, ParamVal
   if (impulse) processor.setImpulse?.(impulse);
   const steps = Math.ceil((options.seconds * sampleRate) / STEP_FRAMES);
   const out = { left: new Float64Array(steps * STEP_FRAMES), right: new Float64Array(steps * STEP_FRAMES) };
-  const input = stereoRun();
-  const wet = stereoRun();
+  const input = makeStereoBlock();
+  const wet = makeStereoBlock();
   for (let step = 0; step < steps; step += 1) {
     const at = step * STEP_FRAMES;
     for (let i = 0; i < STEP_FRAMES; i += 1) {
@@ -116,8 +116,8 @@ export function apart(
 ): { away: number; peak: number } {
   const random = makeRandom(11);
   for (const processor of [fast, plain]) processor.reset(0, from);
-  const input = stereoRun();
-  const [a, b] = [stereoRun(), stereoRun()];
+  const input = makeStereoBlock();
+  const [a, b] = [makeStereoBlock(), makeStereoBlock()];
   let away = 0;
   let peak = 0;
   const steps = Math.round((seconds * RATE) / STEP_FRAMES);

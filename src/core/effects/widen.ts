@@ -1,7 +1,7 @@
-import type { StereoRun } from './define';
+import type { StereoBlock } from './define';
 
 /** Mid/side width in place, moving from one value to another over the run: 0 is mono; 1 leaves every bit alone. */
-export function widen(run: StereoRun, n: number, from: number, to: number): void {
+export function widen(run: StereoBlock, n: number, from: number, to: number): void {
   if (from === 1 && to === 1) return;
   const step = (to - from) / n;
   let width = from;

@@ -1,6 +1,6 @@
-import { STEP_FRAMES, type StereoRun } from '../effects/define';
+import { STEP_FRAMES, type StereoBlock } from '../effects/define';
 import type { PlanSlot } from './plan';
-import type { Scene } from './scene';
+import type { EngineContext } from './engineContext';
 import { RunningSlot } from './slot';
 
 /**
@@ -32,7 +32,7 @@ export class RunningChain {
 
   /** @param depth how many effects it lies within */
   constructor(
-    private readonly scene: Scene,
+    private readonly scene: EngineContext,
     private readonly depth = 0,
   ) {}
 
@@ -105,7 +105,7 @@ export class RunningChain {
   }
 
   /** Treats the bus in place. @returns true when it is silent afterwards */
-  process(bus: StereoRun, busSilent: boolean): boolean {
+  process(bus: StereoBlock, busSilent: boolean): boolean {
     const { matcher, matched } = this.scene;
     const from = this.passing;
     const to = this.next ? Math.max(0, from - 1 / DIP_STEPS) : Math.min(1, from + 1 / DIP_STEPS);
@@ -117,10 +117,10 @@ export class RunningChain {
     for (let i = 0; i < this.line.length; i += 1) {
       const slot = this.line[i]!;
       if (dipping) scale(bus, smooth(from), smooth(to));
-      const judged = slot === matched;
-      if (judged) matcher.listenBefore(bus);
+      const isMatched = slot === matched;
+      if (isMatched) matcher.listenBefore(bus);
       slot.process(bus, silent);
-      if (judged) matcher.matchAfter(bus);
+      if (isMatched) matcher.matchAfter(bus);
       if (silent && !slot.silent) silent = false;
       if (slot.wetPeak > wetPeak) wetPeak = slot.wetPeak;
       if (i === 0) this.dryPeak = slot.dryPeak;
@@ -141,7 +141,7 @@ function keepsOrder(before: readonly RunningSlot[], after: readonly RunningSlot[
   return before.filter((slot) => after.includes(slot)).every((slot, i) => slot === stayed[i]);
 }
 
-function scale({ left, right }: StereoRun, from: number, to: number): void {
+function scale({ left, right }: StereoBlock, from: number, to: number): void {
   const step = (to - from) / STEP_FRAMES;
   let gain = from;
   for (let i = 0; i < STEP_FRAMES; i += 1) {

@@ -1,19 +1,19 @@
 import { StereoImage } from '../analysis/stereoImage';
-import { STEP_FRAMES, stereoRun, type StereoRun } from '../effects/define';
+import { STEP_FRAMES, makeStereoBlock, type StereoBlock } from '../effects/define';
 import { positionAt, segmentAt } from '../moves/evaluate';
 import { channelParams, MACRO_LEVEL } from '../piece/piece';
-import { Align } from '../effects/align';
+import { LatencyCompensator } from '../effects/latencyCompensator';
 import { awayGain } from '../effects/common';
-import { Kept } from '../dsp/kept';
+import { MemoizedUnary } from '../dsp/memoizedUnary';
 import { RunningSend } from './send';
-import { arrive, followShare } from '../dsp/onePole';
-import { clearRun, copyRun } from '../dsp/runs';
+import { smoothToward, onePoleCoefficient } from '../dsp/onePole';
+import { clearBlock, copyBlock } from '../dsp/blocks';
 import { addClip, type SoundData } from './clipReader';
 import type { PlanChannel, PlanTarget } from './plan';
-import type { Pulse } from './pulse';
-import type { Scene } from './scene';
+import type { TempoClock } from './tempoClock';
+import type { EngineContext } from './engineContext';
 import { RunningChain } from './chain';
-import { ValueRow } from './valueRow';
+import { ParameterSmoother } from './parameterSmoother';
 
 const GAIN = 0;
 const PAN = 1;
@@ -27,13 +27,13 @@ const OWN_VALUES = PARAMS.length;
 /** Told what passes a channel, once a step. */
 export interface StepListener {
   /** @param before what enters the effects  @param after what leaves them */
-  heard(before: StereoRun, after: StereoRun): void;
+  heard(before: StereoBlock, after: StereoBlock): void;
 }
 
 /** A track or the main output while it runs. */
 export class RunningChannel {
-  readonly bus: StereoRun;
-  readonly values: ValueRow;
+  readonly bus: StereoBlock;
+  readonly values: ParameterSmoother;
   readonly chain: RunningChain;
   /** What goes to returns, and what has just been taken away and still fades. */
   sends: RunningSend[] = [];
@@ -46,35 +46,35 @@ export class RunningChannel {
   wetPeak = 0;
   dryPeak = 0;
   /** Where macros stand, on the main output; a row of one value each. */
-  macros: ValueRow[] = [];
+  macros: ParameterSmoother[] = [];
   readonly image: StereoImage;
   /** What leaves its effects, before its level, kept for effects elsewhere that listen to it. */
-  readonly overheard = stereoRun();
+  readonly overheard = makeStereoBlock();
   isOverheard = false;
   /** Whoever watches this channel. */
   listener: StepListener | null = null;
-  private macroRows = new Map<string, ValueRow>();
+  private macroRows = new Map<string, ParameterSmoother>();
   /** Samples by which what comes in is late. */
   entersLate = 0;
   /** Samples by which what leaves it is late. */
   leavesLate = 0;
   /** Holds back what leaves it after its level by as much as all that takes it has to wait. */
-  private together: Align | null = null;
+  private together: LatencyCompensator | null = null;
   /** So many samples. */
   private waits = 0;
   /** Holds back what only the main output has to wait for. */
-  private align: Align | null = null;
+  private align: LatencyCompensator | null = null;
   /** What is held back for the main output; only where it may have to be. */
-  private held: StereoRun | null = null;
-  private readonly entered = stereoRun();
+  private held: StereoBlock | null = null;
+  private readonly entered = makeStereoBlock();
   private started = false;
   private cursors = new Int32Array(0);
   /** Where each lane of the plan acts. */
-  private laneRows: readonly ValueRow[] = [];
+  private laneRows: readonly ParameterSmoother[] = [];
   private lanePlaces = new Int32Array(0);
   private open = 1;
-  private readonly leftOf = new Kept(awayGain);
-  private readonly rightOf = new Kept(awayGain);
+  private readonly leftOf = new MemoizedUnary(awayGain);
+  private readonly rightOf = new MemoizedUnary(awayGain);
   private gainLeft = 1;
   private gainRight = 1;
   private busSilent = true;
@@ -82,14 +82,14 @@ export class RunningChannel {
 
   constructor(
     public plan: PlanChannel,
-    private readonly scene: Scene,
+    private readonly scene: EngineContext,
   ) {
     const { sampleRate } = scene;
     this.bus = scene.runs.take();
-    this.values = new ValueRow(PARAMS, plan.values, sampleRate);
+    this.values = new ParameterSmoother(PARAMS, plan.values, sampleRate);
     this.chain = new RunningChain(scene);
     this.image = new StereoImage(STEP_FRAMES, sampleRate);
-    this.share = followShare(MUTE_SECONDS, STEP_FRAMES, sampleRate);
+    this.share = onePoleCoefficient(MUTE_SECONDS, STEP_FRAMES, sampleRate);
     this.adopt(plan);
     this.open = this.isOpen;
     this.directFrom = this.directTo = plan.direct ? 1 : 0;
@@ -129,7 +129,7 @@ export class RunningChannel {
     this.macroRows = new Map(
       this.plan.macros.map(({ id, level }) => [
         id,
-        before.get(id) ?? new ValueRow([MACRO_LEVEL], Float64Array.of(level), this.scene.sampleRate),
+        before.get(id) ?? new ParameterSmoother([MACRO_LEVEL], Float64Array.of(level), this.scene.sampleRate),
       ]),
     );
     this.macros = [...this.macroRows.values()];
@@ -140,7 +140,7 @@ export class RunningChannel {
   }
 
   /** The row in which a value of the channel's own lies: level and pan, then a row for each send, or for each macro. */
-  rowOf(value: number): ValueRow | undefined {
+  rowOf(value: number): ParameterSmoother | undefined {
     return value < OWN_VALUES
       ? this.values
       : (this.sends[value - OWN_VALUES]?.values ?? this.macros[value - OWN_VALUES]);
@@ -150,9 +150,9 @@ export class RunningChannel {
     return value < OWN_VALUES ? value : 0;
   }
 
-  locate(pulse: Pulse, turns: Float64Array): void {
+  locate(pulse: TempoClock, turns: Float64Array): void {
     this.followLanes(pulse);
-    this.followLinks(turns, pulse.place);
+    this.followLinks(turns, pulse.sample);
     this.values.jump();
     for (const send of this.sends) send.jump();
     for (const macro of this.macros) macro.jump();
@@ -168,12 +168,12 @@ export class RunningChannel {
     for (let i = 0; i < links.length; i += 1) this.rowFor(links[i]!).stillLinks();
     for (let i = 0; i < links.length; i += 1) {
       const link = links[i]!;
-      if (rests(link.rests, place)) this.rowFor(link).turn(this.placeIn(link), 0, link.push);
-      else this.rowFor(link).turn(this.placeIn(link), turns[link.modulator]!, link.push);
+      if (rests(link.rests, place)) this.rowFor(link).turn(this.placeIn(link), 0, link.transfer);
+      else this.rowFor(link).turn(this.placeIn(link), turns[link.modulator]!, link.transfer);
     }
   }
 
-  private rowFor({ slot, value }: PlanTarget): ValueRow {
+  private rowFor({ slot, value }: PlanTarget): ParameterSmoother {
     if (slot >= 0) return this.chain.every[slot]!.rowOf(value);
     return this.rowOf(value)!;
   }
@@ -183,10 +183,11 @@ export class RunningChannel {
   }
 
   /** Reads every lane where the piece stands, and lets note values follow a tempo that moves. */
-  followLanes(pulse: Pulse): void {
+  followLanes(pulse: TempoClock): void {
     const { lanes } = this.plan;
-    const { place } = pulse;
-    if (pulse.moves) for (let i = 0; i < this.chain.every.length; i += 1) this.chain.every[i]!.followTempo(pulse.ratio);
+    const { sample: place } = pulse;
+    if (pulse.isVarying)
+      for (let i = 0; i < this.chain.every.length; i += 1) this.chain.every[i]!.followTempo(pulse.tempoRatio);
     for (let i = 0; i < lanes.length; i += 1) {
       const lane = lanes[i]!;
       const segment = segmentAt(lane, place, this.cursors[i]!);
@@ -197,8 +198,8 @@ export class RunningChannel {
   }
 
   clear(): void {
-    clearRun(this.bus.left);
-    clearRun(this.bus.right);
+    clearBlock(this.bus.left);
+    clearBlock(this.bus.right);
     this.busSilent = true;
   }
 
@@ -232,7 +233,7 @@ export class RunningChannel {
   }
 
   /** Adds what another channel gives, its share moving in a straight line. */
-  receive(run: StereoRun, from = 1, to = 1): void {
+  receive(run: StereoBlock, from = 1, to = 1): void {
     if (from === 0 && to === 0) return;
     const { runs } = this.scene;
     runs.gains(from, to, 0, 0);
@@ -273,11 +274,11 @@ export class RunningChannel {
   /** Loses all sound, and stands as if none had ever passed. */
   forget(): void {
     this.clear();
-    clearRun(this.overheard.left);
-    clearRun(this.overheard.right);
+    clearBlock(this.overheard.left);
+    clearBlock(this.overheard.right);
     this.chain.forget();
-    this.together?.jump(0);
-    this.align?.jump(0);
+    this.together?.reset(0);
+    this.align?.reset(0);
     for (const send of this.sends) send.forget();
     this.open = this.isOpen;
     this.directFrom = this.directTo = this.plan.direct ? 1 : 0;
@@ -292,15 +293,15 @@ export class RunningChannel {
 
   /** Is in step at once; for the start of playing. @param main what it gives its sound to */
   realign(main: RunningChannel): void {
-    if (this.together?.silent) this.together.jump(this.waits);
-    if (this.align?.silent) this.align.jump(main.entersLate - this.levelLate);
+    if (this.together?.silent) this.together.reset(this.waits);
+    if (this.align?.silent) this.align.reset(main.entersLate - this.levelLate);
     for (const send of this.sends) send.realign(send.pre ? this.leavesLate : this.levelLate);
   }
 
   /** Makes ready to be held back on every way out; needed only while some channel is late. */
   keepStep(): void {
-    this.together ??= new Align(this.scene.sampleRate, this.scene.runs);
-    this.align ??= new Align(this.scene.sampleRate);
+    this.together ??= new LatencyCompensator(this.scene.sampleRate, this.scene.runs);
+    this.align ??= new LatencyCompensator(this.scene.sampleRate);
     this.held ??= this.scene.runs.take();
     for (const send of this.sends) send.keepStep();
   }
@@ -308,7 +309,7 @@ export class RunningChannel {
   /** It was taken out of the plan: what it worked in is free. */
   leave(): void {
     this.scene.runs.giveBack(this.bus);
-    this.together?.letGo();
+    this.together?.release();
     if (this.held) this.scene.runs.giveBack(this.held);
     for (const send of this.sends) send.letGo();
   }
@@ -332,8 +333,8 @@ export class RunningChannel {
     this.values.step();
     for (let i = 0; i < this.macros.length; i += 1) this.macros[i]!.step();
     if (this.listener) {
-      copyRun(this.bus.left, this.entered.left);
-      copyRun(this.bus.right, this.entered.right);
+      copyBlock(this.bus.left, this.entered.left);
+      copyBlock(this.bus.right, this.entered.right);
     }
     const silent = this.chain.process(this.bus, this.busSilent);
     this.listener?.heard(this.entered, this.bus);
@@ -363,12 +364,12 @@ export class RunningChannel {
   private keepOverheard(silent: boolean): void {
     const { left, right } = this.overheard;
     if (silent) {
-      clearRun(left);
-      clearRun(right);
+      clearBlock(left);
+      clearBlock(right);
       return;
     }
-    copyRun(this.bus.left, left);
-    copyRun(this.bus.right, right);
+    copyBlock(this.bus.left, left);
+    copyBlock(this.bus.right, right);
   }
 
   /** Sends that take before the level, or those that take after it; `open` shuts both when the channel is muted. */
@@ -402,7 +403,7 @@ export class RunningChannel {
     this.open += (open - this.open) * this.share;
     if (Math.abs(open - this.open) < 1e-6) this.open = open;
     this.directFrom = this.directTo;
-    this.directTo = arrive(this.directTo, this.plan.direct ? 1 : 0, this.share, 1e-6);
+    this.directTo = smoothToward(this.directTo, this.plan.direct ? 1 : 0, this.share, 1e-6);
     this.aimGains();
     this.peakLeft = 0;
     this.peakRight = 0;

@@ -1,4 +1,4 @@
-import type { StereoRun } from '../effects/define';
+import type { StereoBlock } from '../effects/define';
 import { fadeGain } from './fade';
 import type { PlanClip } from './plan';
 
@@ -17,7 +17,7 @@ export function addClip(
   sound: SoundData,
   place: number,
   n: number,
-  out: StereoRun,
+  out: StereoBlock,
   from: number,
   startFade: number,
   cutAt: number,

@@ -25,7 +25,7 @@ export interface CompareJob {
 }
 
 /**
- * What is rendered to judge a chain on a channel: the track by itself, or the whole piece for a return or the main
+ * What is rendered to compare a chain on a channel: the track by itself, or the whole piece for a return or the main
  * output; the loop, else ten seconds from the first sound.
  */
 export function compareJob(piece: Piece, channel: string, chain: readonly Slot[]): CompareJob {

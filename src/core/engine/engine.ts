@@ -1,6 +1,6 @@
 import type { PreparedImpulse } from '../dsp/convolution';
 import { PeakGuard } from '../dsp/peakGuard';
-import { STEP_FRAMES, type StereoRun } from '../effects/define';
+import { STEP_FRAMES, type StereoBlock } from '../effects/define';
 import { RunningChannel, type StepListener } from './channel';
 import { Followers } from './followers';
 import { applyGesture, type Gesture } from './gesture';
@@ -8,11 +8,11 @@ import { FOLLOWER_KIND, MACRO_KIND, modulatorAt } from '../links/modulator';
 import type { SoundData } from './clipReader';
 import { listenTo, type Listening } from './listening';
 import { LoudnessMatcher } from './matcher';
-import { MixRuns } from './mixRuns';
+import { BlockMixer } from './blockMixer';
 import type { Plan } from './plan';
-import { Pulse } from './pulse';
+import { TempoClock } from './tempoClock';
 import { giveSides } from './sides';
-import type { Scene } from './scene';
+import type { EngineContext } from './engineContext';
 
 /** Full scale: nothing leaves the engine above it. */
 export const CEILING = 1;
@@ -30,9 +30,9 @@ export class Engine {
   channels: RunningChannel[] = [];
   readonly matcher: LoudnessMatcher;
   private plan: Plan | null = null;
-  private pulse = new Pulse(null);
+  private pulse = new TempoClock(null);
   private main: RunningChannel | null = null;
-  private readonly scene: Scene;
+  private readonly scene: EngineContext;
   private listening: Listening | null = null;
   private watched: { readonly channel: string; readonly listener: StepListener } | null = null;
   private readonly sounds = new Map<string, SoundData>();
@@ -53,7 +53,14 @@ export class Engine {
     this.followers = new Followers(null, sampleRate);
     this.limiter = new PeakGuard(CEILING, LIMITER_RELEASE_SECONDS, sampleRate);
     this.matcher = new LoudnessMatcher(sampleRate);
-    this.scene = { sampleRate, runs: new MixRuns(), seconds: 0, pulseSeconds: 0, matcher: this.matcher, matched: null };
+    this.scene = {
+      sampleRate,
+      runs: new BlockMixer(),
+      seconds: 0,
+      pulseSeconds: 0,
+      matcher: this.matcher,
+      matched: null,
+    };
   }
 
   /** @param data channels of samples at this engine's rate; not copied */
@@ -65,7 +72,7 @@ export class Engine {
   setPlan(plan: Plan): void {
     const before = this.channels;
     this.plan = plan;
-    this.pulse = new Pulse(plan);
+    this.pulse = new TempoClock(plan);
     this.stand();
     this.channels = plan.channels.map((channel) => {
       const kept = before.find((running) => running.plan.id === channel.id);
@@ -239,7 +246,7 @@ export class Engine {
    * A step of all channels on this sound in the place of clips. It is for nobody: `forget` comes before the next
    * `process`.
    */
-  rehearse(sound: StereoRun): void {
+  rehearse(sound: StereoBlock): void {
     const { main, channels } = this;
     if (!main) return;
     this.scene.matched = null;
@@ -310,7 +317,7 @@ export class Engine {
   private stand(): void {
     this.pulse.read(this.position);
     this.scene.seconds = this.position / this.sampleRate;
-    this.scene.pulseSeconds = (this.pulse.place / this.sampleRate) * this.pulse.ratio;
+    this.scene.pulseSeconds = (this.pulse.sample / this.sampleRate) * this.pulse.tempoRatio;
   }
 
   /** Lanes and links at the place where it stands. */
@@ -318,7 +325,7 @@ export class Engine {
     this.readModulators();
     for (let c = 0; c < this.channels.length; c += 1) {
       this.channels[c]!.followLanes(this.pulse);
-      this.channels[c]!.followLinks(this.turns, this.pulse.place);
+      this.channels[c]!.followLinks(this.turns, this.pulse.sample);
     }
   }
 
@@ -329,7 +336,7 @@ export class Engine {
     for (let i = 0; i < modulators.length; i += 1) {
       if (modulators[i]!.kind === FOLLOWER_KIND) this.turns[i] = this.followers.at(i);
       else if (modulators[i]!.kind !== MACRO_KIND)
-        this.turns[i] = modulatorAt(modulators[i]!, modulators[i]!.byBeat ? this.pulse.place : this.position);
+        this.turns[i] = modulatorAt(modulators[i]!, modulators[i]!.byBeat ? this.pulse.sample : this.position);
       else {
         this.turns[i] = this.main?.macros[macro]?.now[0] ?? 0;
         macro += 1;

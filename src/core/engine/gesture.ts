@@ -1,5 +1,5 @@
 import type { RunningChannel } from './channel';
-import type { ValueRow } from './valueRow';
+import type { ParameterSmoother } from './parameterSmoother';
 
 /** A hand on a rail: `slot` is null for the channel's own level and pan; `value` is an engine number. */
 export interface Gesture {
@@ -27,7 +27,7 @@ export function applyGesture(channels: readonly RunningChannel[], gesture: Gestu
   }
 }
 
-function touch(row: ValueRow | undefined, gesture: Gesture, index: number): void {
+function touch(row: ParameterSmoother | undefined, gesture: Gesture, index: number): void {
   if (gesture.kind === 'hold') row?.hold(index, gesture.to);
   else row?.release(index, true);
 }

@@ -1,5 +1,5 @@
 import { effectOf } from '../effects/catalogue';
-import { STEP_FRAMES, stereoRun, type StereoRun } from '../effects/define';
+import { STEP_FRAMES, makeStereoBlock, type StereoBlock } from '../effects/define';
 import { preparedImpulse } from '../impulses/make';
 import { toEngineNumber } from '../params/resolve';
 import type { ValueContext } from '../params/param';
@@ -35,7 +35,7 @@ export function effectLoad(
   const impulse = need ? preparedImpulse(need.order, sounds) : null;
   if (impulse) processor.setImpulse?.(impulse);
   const inputs = Array.from({ length: INPUTS }, (_, step) => loudRun(step));
-  const wet = stereoRun();
+  const wet = makeStereoBlock();
   const run = (steps: number, from: number): void => {
     for (let step = 0; step < steps; step += 1) {
       processor.process(inputs[(from + step) & (INPUTS - 1)]!, wet, row);
@@ -51,8 +51,8 @@ export function effectLoad(
   return least / (((MEASURED_STEPS / PARTS) * STEP_FRAMES * 1000) / context.sampleRate);
 }
 
-function loudRun(step: number): StereoRun {
-  const run = stereoRun();
+function loudRun(step: number): StereoBlock {
+  const run = makeStereoBlock();
   for (let i = 0; i < STEP_FRAMES; i += 1) {
     run.left[i] = 0.3 * Math.sin((step * STEP_FRAMES + i) * 0.037);
     run.right[i] = 0.3 * Math.sin((step * STEP_FRAMES + i) * 0.051);

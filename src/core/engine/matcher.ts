@@ -1,10 +1,10 @@
 import { KWeighted } from '../analysis/kWeighting';
-import { STEP_FRAMES, type StereoRun } from '../effects/define';
+import { STEP_FRAMES, type StereoBlock } from '../effects/define';
 
-/** Both sides are judged over about this long. */
+/** Time constant of the averages of both sides. */
 const WINDOW_SECONDS = 2;
-const MOST_DB = 18;
-/** Mean square of about -65 LUFS: quieter than this, nothing is judged. */
+const MAX_DB = 18;
+/** Mean square of about -65 LUFS: quieter than this, nothing is matched. */
 const HEARD = 4e-7;
 
 /** Makes what is heard as loud as the untreated sound, by BS.1770 weighting, and tells the gain it took. */
@@ -29,7 +29,7 @@ export class LoudnessMatcher {
   }
 
   /** Looks at the untreated run. */
-  listenBefore(run: StereoRun): void {
+  listenBefore(run: StereoBlock): void {
     const { filters } = this;
     const mean =
       (filters[0]!.energy(run.left, 0, STEP_FRAMES) + filters[1]!.energy(run.right, 0, STEP_FRAMES)) / STEP_FRAMES;
@@ -37,14 +37,14 @@ export class LoudnessMatcher {
   }
 
   /** Looks at the treated run, then sets its level. */
-  matchAfter(run: StereoRun): void {
+  matchAfter(run: StereoBlock): void {
     const { filters } = this;
     const n = STEP_FRAMES;
     const mean = (filters[2]!.energy(run.left, 0, n) + filters[3]!.energy(run.right, 0, n)) / n;
     this.after += (mean - this.after) * this.share;
-    const judged = this.before > HEARD && this.after > HEARD;
-    const wanted = judged ? 10 * Math.log10(this.before / this.after) : this.gainDb;
-    const limited = wanted > MOST_DB ? MOST_DB : wanted < -MOST_DB ? -MOST_DB : wanted;
+    const isAudible = this.before > HEARD && this.after > HEARD;
+    const wanted = isAudible ? 10 * Math.log10(this.before / this.after) : this.gainDb;
+    const limited = wanted > MAX_DB ? MAX_DB : wanted < -MAX_DB ? -MAX_DB : wanted;
     this.gainDb = this.on ? limited : 0;
     const goal = this.on ? Math.pow(10, limited / 20) : 1;
     const next = Math.abs(goal - this.gain) < 1e-6 ? goal : this.gain + (goal - this.gain) * 0.05;

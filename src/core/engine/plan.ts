@@ -1,8 +1,8 @@
 import type { ImpulseNeed } from '../impulses/make';
 import { effectOf } from '../effects/catalogue';
 import { beatsToSamples, type TempoMap } from '../music/tempo';
-import { pushOf } from '../links/link';
-import type { Push } from '../links/push';
+import { linkTransferOf } from '../links/link';
+import type { LinkTransfer } from '../links/linkTransfer';
 import { modulatorTrack, type ModulatorTrack } from '../links/modulator';
 import type { LaneTrack } from '../moves/evaluate';
 import { laneTrack } from '../moves/lane';
@@ -119,7 +119,7 @@ export interface PlanLane extends LaneTrack, PlanTarget {}
 export interface PlanLink extends PlanTarget {
   /** Index among the plan's modulators. */
   readonly modulator: number;
-  readonly push: Push;
+  readonly transfer: LinkTransfer;
   /** Places between which it does nothing: beginning and end of each stretch. */
   readonly rests: Float64Array;
 }
@@ -454,7 +454,7 @@ function planLink(piece: Piece, link: Link, chain: readonly Slot[], sends: reado
         {
           ...found,
           modulator: index,
-          push: pushOf(link),
+          transfer: linkTransferOf(link),
           rests: Float64Array.from(
             (link.rests ?? []).flatMap(({ start, end }) => [start, end]),
             (beat) => beatsToSamples(beat, piece.tempo, piece.sampleRate),

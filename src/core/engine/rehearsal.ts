@@ -1,5 +1,5 @@
 import { effectOf } from '../effects/catalogue';
-import { STEP_FRAMES, stereoRun } from '../effects/define';
+import { STEP_FRAMES, makeStereoBlock } from '../effects/define';
 import { makeRandom } from '../dsp/random';
 import type { Engine } from './engine';
 import { planSlotsIn, type Plan, type PlanSlot } from './plan';
@@ -23,7 +23,7 @@ export class Rehearsal {
   private readonly known = new Set<string>();
   private left = 0;
   private readonly random = makeRandom(1);
-  private readonly noise = stereoRun();
+  private readonly noise = makeStereoBlock();
 
   constructor(private readonly engine: Engine) {}
 

@@ -1,14 +1,14 @@
-import type { StereoRun } from '../effects/define';
-import { arrive } from '../dsp/onePole';
+import type { StereoBlock } from '../effects/define';
+import { smoothToward } from '../dsp/onePole';
 import { SEND_LEVEL } from '../piece/piece';
-import { Align } from '../effects/align';
+import { LatencyCompensator } from '../effects/latencyCompensator';
 import type { PlanSend } from './plan';
-import type { Scene } from './scene';
-import { ValueRow } from './valueRow';
+import type { EngineContext } from './engineContext';
+import { ParameterSmoother } from './parameterSmoother';
 
 /** What can take a run in: a return. */
 export interface Receiver {
-  receive(run: StereoRun, from: number, to: number): void;
+  receive(run: StereoBlock, from: number, to: number): void;
   /** Samples by which what it takes in is late. */
   readonly entersLate: number;
   /** Takes in something this late. */
@@ -18,22 +18,22 @@ export interface Receiver {
 /** A send while it runs. A new one comes up from nothing, one that was taken away fades. */
 export class RunningSend {
   readonly to: string;
-  readonly values: ValueRow;
+  readonly values: ParameterSmoother;
   target: Receiver | null = null;
   pre: boolean;
   private now = 0;
   private leaving = false;
-  private align: Align | null = null;
-  private held: StereoRun | null = null;
+  private align: LatencyCompensator | null = null;
+  private held: StereoBlock | null = null;
 
   constructor(
     plan: PlanSend,
-    private readonly scene: Scene,
+    private readonly scene: EngineContext,
     private readonly share: number,
   ) {
     this.to = plan.to;
     this.pre = plan.pre;
-    this.values = new ValueRow([SEND_LEVEL], plan.values, scene.sampleRate);
+    this.values = new ParameterSmoother([SEND_LEVEL], plan.values, scene.sampleRate);
   }
 
   /** True while anything of it is still heard. */
@@ -67,18 +67,18 @@ export class RunningSend {
 
   /** Makes ready to be held back. */
   keepStep(): void {
-    this.align ??= new Align(this.scene.sampleRate);
+    this.align ??= new LatencyCompensator(this.scene.sampleRate);
     this.held ??= this.scene.runs.take();
   }
 
   /** Is in step at once; for the start of playing. @param late samples by which what it is given is late */
   realign(late: number): void {
-    if (this.align?.silent && this.target) this.align.jump(this.target.entersLate - late);
+    if (this.align?.silent && this.target) this.align.reset(this.target.entersLate - late);
   }
 
   /** Loses what it holds back; one that was taken away is gone. */
   forget(): void {
-    this.align?.jump(0);
+    this.align?.reset(0);
     if (this.leaving) this.now = 0;
   }
 
@@ -92,10 +92,10 @@ export class RunningSend {
    * @param open share that the channel lets through
    * @param late samples by which the run is late
    */
-  give(run: StereoRun, open: number, late: number, sounding: boolean): void {
+  give(run: StereoBlock, open: number, late: number, sounding: boolean): void {
     this.values.step();
     const goal = this.leaving ? 0 : this.values.now[0]! * open;
-    const next = arrive(this.now, goal, this.share, 1e-6);
+    const next = smoothToward(this.now, goal, this.share, 1e-6);
     const inStep = this.align ? this.align.process(run, this.held!, this.target!.entersLate - late, sounding) : run;
     this.target!.receive(inStep, this.now, next);
     this.now = next;

@@ -1,18 +1,18 @@
 import { BALANCES, dryGain, wetGain } from '../effects/common';
-import { MOST_STRANDS } from '../effects/braid/params';
+import { MAX_STRANDS } from '../effects/braid/params';
 import { effectOf } from '../effects/catalogue';
-import { STEP_FRAMES, type EffectProcessor, type StereoRun } from '../effects/define';
-import { Kept } from '../dsp/kept';
-import { arrive, followShare } from '../dsp/onePole';
+import { STEP_FRAMES, type EffectProcessor, type StereoBlock } from '../effects/define';
+import { MemoizedUnary } from '../dsp/memoizedUnary';
+import { smoothToward, onePoleCoefficient } from '../dsp/onePole';
 import type { PreparedImpulse } from '../dsp/convolution';
-import { Align } from '../effects/align';
-import { Dip } from './dip';
+import { LatencyCompensator } from '../effects/latencyCompensator';
+import { ClickFreeSwitch } from './clickFreeSwitch';
 import { EFFECT_ON } from '../piece/piece';
-import type { Scratch } from './mixRuns';
+import type { Scratch } from './blockMixer';
 import type { PlanSlot } from './plan';
-import type { Scene } from './scene';
+import type { EngineContext } from './engineContext';
 import { RunningStrand, type InnerChain } from './strand';
-import { ValueRow } from './valueRow';
+import { ParameterSmoother } from './parameterSmoother';
 
 /** What of an effect is heard, for comparing; a piece's own sound is `mix`. */
 export type Hear = 'mix' | 'wet' | 'dry' | 'difference';
@@ -32,9 +32,9 @@ const LINEAR_MIX = BALANCES.indexOf('linear');
  * One effect of a chain while it runs: its processor, its values on their way, and how wet and dry are put together.
  */
 export class RunningSlot {
-  readonly values: ValueRow;
+  readonly values: ParameterSmoother;
   /** Whether it is on; as a value it comes after its own. */
-  private readonly switched: ValueRow;
+  private readonly switched: ParameterSmoother;
   hear: Hear = 'mix';
   /** Peaks of the last step: what entered, and the treated part of what left. */
   dryPeak = 0;
@@ -51,8 +51,8 @@ export class RunningSlot {
   private readonly iDry: number;
   private readonly iWet: number;
   private readonly iTrim: number;
-  private readonly dryOf = new Kept(dryGain);
-  private readonly wetOf = new Kept(wetGain);
+  private readonly dryOf = new MemoizedUnary(dryGain);
+  private readonly wetOf = new MemoizedUnary(wetGain);
   private dryNow = 1;
   private wetNow = 0;
   /**
@@ -63,7 +63,7 @@ export class RunningSlot {
   private asleep = true;
   /** Parameters that hold sound for ever, let go while it is off. */
   private readonly holds: readonly number[];
-  private readonly dip: Dip;
+  private readonly clickFreeSwitch: ClickFreeSwitch;
   private readonly spillShare: number;
   private spill = 1;
   private impulse = '';
@@ -74,14 +74,14 @@ export class RunningSlot {
   /** Itself and all that lies within it, as plans count them. */
   every: RunningSlot[] = [];
   /** What keeps the untreated sound in step with the treated; only where something is late. */
-  private dryAlign: Align | null = null;
+  private dryAlign: LatencyCompensator | null = null;
   private leaving = false;
   private byBeat = false;
 
   /** @param entering true when it comes into sound that is passing: it then begins untreated */
   constructor(
     public plan: PlanSlot,
-    private readonly scene: Scene,
+    private readonly scene: EngineContext,
     private readonly scratch: Scratch,
     private readonly makeChain: () => InnerChain,
     entering = false,
@@ -90,12 +90,12 @@ export class RunningSlot {
     const definition = effectOf(plan.effect);
     this.processor = definition.createProcessor(sampleRate);
     this.looksAhead = this.processor.latency !== undefined;
-    this.mayBeAlone = this.processor.alone !== undefined;
+    this.mayBeAlone = this.processor.suppressesDry !== undefined;
     const params = definition.paramIds.map((id) => definition.params[id]!);
-    this.values = new ValueRow(params, plan.values, sampleRate);
-    this.switched = new ValueRow([EFFECT_ON], Float64Array.of(plan.on ? 1 : 0), sampleRate);
-    this.dip = new Dip(params, this.values.now, this.looksAhead);
-    this.share = followShare(SWITCH_SECONDS, STEP_FRAMES, sampleRate);
+    this.values = new ParameterSmoother(params, plan.values, sampleRate);
+    this.switched = new ParameterSmoother([EFFECT_ON], Float64Array.of(plan.on ? 1 : 0), sampleRate);
+    this.clickFreeSwitch = new ClickFreeSwitch(params, this.values.now, this.looksAhead);
+    this.share = onePoleCoefficient(SWITCH_SECONDS, STEP_FRAMES, sampleRate);
     const index = (id: string): number => definition.paramIds.indexOf(id);
     this.iBalance = index('balance');
     this.iMix = index('mix');
@@ -121,8 +121,8 @@ export class RunningSlot {
   }
 
   /** Gives the processor what it listens to. */
-  listenTo(channels: ReadonlyMap<string, StereoRun>): void {
-    this.processor.setSide?.(this.plan.side === null ? null : (channels.get(this.plan.side) ?? null));
+  listenTo(channels: ReadonlyMap<string, StereoBlock>): void {
+    this.processor.setSidechain?.(this.plan.side === null ? null : (channels.get(this.plan.side) ?? null));
   }
 
   adopt(plan: PlanSlot): void {
@@ -145,7 +145,7 @@ export class RunningSlot {
     if (wetPath.length > 0) this.wetPath ??= this.makeChain();
     this.wetPath?.adopt(wetPath, entering);
     if (this.processor.setStrands) this.adoptStrands(entering);
-    if (this.mayBeLate) this.dryAlign ??= new Align(this.scene.sampleRate);
+    if (this.mayBeLate) this.dryAlign ??= new LatencyCompensator(this.scene.sampleRate);
     this.every = [
       this,
       ...(this.wetPath?.every ?? []),
@@ -169,7 +169,7 @@ export class RunningSlot {
     this.running = [...this.strands.values()];
     if (this.latestStrand() > 0) for (const strand of this.running) strand.keepStep(this.scene.sampleRate);
     this.processor.setStrands!(
-      Array.from({ length: MOST_STRANDS }, (_, i) =>
+      Array.from({ length: MAX_STRANDS }, (_, i) =>
         strands.some(({ place }) => place === i + 1) ? this.strands.get(i + 1)! : null,
       ),
     );
@@ -183,7 +183,7 @@ export class RunningSlot {
   }
 
   /** The row in which a value of it lies, and where in it. */
-  rowOf(value: number): ValueRow {
+  rowOf(value: number): ParameterSmoother {
     return value < this.values.now.length ? this.values : this.switched;
   }
 
@@ -243,9 +243,9 @@ export class RunningSlot {
     this.alignStrands();
     for (const strand of this.running) strand.realign();
     if (!this.silent) return;
-    this.dip.jump(this.values.now);
+    this.clickFreeSwitch.jump(this.values.now);
     this.processor.locate(this.placeSeconds, this.values.now);
-    this.dryAlign?.jump(this.latency);
+    this.dryAlign?.reset(this.latency);
     this.feed = this.on ? 1 : 0;
     this.aim(1);
     this.asleep = true;
@@ -257,7 +257,7 @@ export class RunningSlot {
     this.processor.takeGuardGain();
     this.wetPath?.forget();
     for (const strand of this.strands.values()) strand.forget();
-    this.dryAlign?.jump(0);
+    this.dryAlign?.reset(0);
     this.asleep = true;
     this.spill = 1;
     this.dryPeak = 0;
@@ -274,7 +274,7 @@ export class RunningSlot {
   }
 
   /** Treats `io` in place. @param inputSilent true when every sample of `io` is zero */
-  process(io: StereoRun, inputSilent: boolean): void {
+  process(io: StereoBlock, inputSilent: boolean): void {
     const seconds = this.placeSeconds;
     this.values.step();
     this.switched.step();
@@ -289,15 +289,15 @@ export class RunningSlot {
         this.rest(io, inputSilent);
         return;
       }
-      this.dip.jump(this.values.now);
+      this.clickFreeSwitch.jump(this.values.now);
       this.processor.locate(seconds, this.values.now);
       this.asleep = false;
     }
     const { wet } = this.scratch;
     const ringing = fed || !this.processor.silent;
     if (this.running.length > 0) this.alignStrands();
-    this.processor.process(this.fed(io), wet, this.dip.step(this.values.now));
-    this.dip.apply(wet);
+    this.processor.process(this.fed(io), wet, this.clickFreeSwitch.step(this.values.now));
+    this.clickFreeSwitch.apply(wet);
     if (!this.scene.runs.finite(wet)) {
       this.trips += 1;
       this.processor.reset(seconds, this.values.now);
@@ -311,7 +311,7 @@ export class RunningSlot {
   }
 
   /** A step in which it does nothing but let the sound pass. */
-  private rest(io: StereoRun, inputSilent: boolean): void {
+  private rest(io: StereoBlock, inputSilent: boolean): void {
     this.dryPeak = 0;
     this.wetPeak = 0;
     this.holdDry(io, !inputSilent);
@@ -319,15 +319,15 @@ export class RunningSlot {
     else this.aim(this.share);
   }
 
-  private holdDry(io: StereoRun, sounding: boolean): void {
+  private holdDry(io: StereoBlock, sounding: boolean): void {
     this.dryAlign?.process(io, io, this.latency, sounding);
   }
 
-  private fed(io: StereoRun): StereoRun {
+  private fed(io: StereoBlock): StereoBlock {
     const goal = this.on ? 1 : 0;
     if (this.feed === goal && goal === 1) return io;
     const { faded } = this.scratch;
-    const next = arrive(this.feed, goal, this.share, 1e-6);
+    const next = smoothToward(this.feed, goal, this.share, 1e-6);
     const step = (next - this.feed) / STEP_FRAMES;
     let feed = this.feed;
     for (let i = 0; i < STEP_FRAMES; i += 1) {
@@ -353,7 +353,7 @@ export class RunningSlot {
       dry = 1 - mix;
       wet = mix;
     }
-    if (this.mayBeAlone && this.processor.alone === true) {
+    if (this.mayBeAlone && this.processor.suppressesDry === true) {
       dry = 0;
       wet = 1;
     }
@@ -367,11 +367,11 @@ export class RunningSlot {
       wet *= this.spill;
     } else if (this.hear === 'wet') dry = 0;
     else if (this.hear === 'difference') dry -= 1;
-    this.dryNow = arrive(this.dryNow, dry, share, 1e-6);
-    this.wetNow = arrive(this.wetNow, wet, share, 1e-6);
+    this.dryNow = smoothToward(this.dryNow, dry, share, 1e-6);
+    this.wetNow = smoothToward(this.wetNow, wet, share, 1e-6);
   }
 
-  private blend(io: StereoRun, withWet: boolean): void {
+  private blend(io: StereoBlock, withWet: boolean): void {
     const fromDry = this.dryNow;
     const fromWet = this.wetNow;
     this.aim(this.share);

@@ -1,5 +1,5 @@
-import type { StereoRun, StrandWork } from '../effects/define';
-import { Align } from '../effects/align';
+import type { StereoBlock, StrandWork } from '../effects/define';
+import { LatencyCompensator } from '../effects/latencyCompensator';
 import type { PlanSlot } from './plan';
 import type { RunningSlot } from './slot';
 
@@ -13,37 +13,37 @@ export interface InnerChain {
   locate(): void;
   /** Loses all sound, and stands as at the start of playing. */
   forget(): void;
-  process(bus: StereoRun, busSilent: boolean): boolean;
+  process(bus: StereoBlock, busSilent: boolean): boolean;
 }
 
 /** The chain of a strand, held back to keep step with the latest strand beside it. */
 export class RunningStrand implements StrandWork {
   /** Samples by which the latest strand of its braid is late. */
   latest = 0;
-  private align: Align | null = null;
+  private align: LatencyCompensator | null = null;
 
   constructor(readonly chain: InnerChain) {}
 
   /** Makes ready to be held back. */
   keepStep(sampleRate: number): void {
-    this.align ??= new Align(sampleRate);
+    this.align ??= new LatencyCompensator(sampleRate);
   }
 
   /** Is in step at once; for the start of playing. */
   realign(): void {
-    if (this.align?.silent) this.align.jump(this.latest - this.chain.latency);
+    if (this.align?.silent) this.align.reset(this.latest - this.chain.latency);
   }
 
   forget(): void {
     this.chain.forget();
-    this.align?.jump(0);
+    this.align?.reset(0);
   }
 
   get silent(): boolean {
     return this.chain.silent && (this.align?.silent ?? true);
   }
 
-  process(run: StereoRun, silent: boolean): boolean {
+  process(run: StereoBlock, silent: boolean): boolean {
     const quiet = this.chain.process(run, silent);
     if (!this.align) return quiet;
     this.align.process(run, run, this.latest - this.chain.latency, !quiet);

@@ -7,7 +7,7 @@ import type { Tempo } from '../music/tempo';
 import { findLane, paramOf } from '../piece/find';
 import { tempoOf } from '../piece/tempoOf';
 import type { Lane, Piece } from '../piece/piece';
-import type { StretchPoint, Stretch } from '../moves/stretch';
+import type { LaneRangePoint, LaneRange } from '../moves/laneRange';
 import type { ReadMoves } from './movesCsv';
 import { namedTarget, saidTarget, targetNamed, type NamedTarget } from './targetNames';
 
@@ -23,7 +23,7 @@ const MARK = 'zephiro';
 
 export interface MidiMoves extends ReadMoves {
   /** Controllers of no known name, as stretches to be pasted onto any rail. */
-  readonly loose: readonly Stretch[];
+  readonly loose: readonly LaneRange[];
 }
 
 interface At {
@@ -146,7 +146,7 @@ export function readMovesMidi(piece: Piece, bytes: Uint8Array, newId: () => stri
   }
   const perBeat = data.header.ticksPerBeat ?? TICKS_PER_BEAT;
   const lanes: Lane[] = [];
-  const loose: Stretch[] = [];
+  const loose: LaneRange[] = [];
   const missed: string[] = [];
   for (const events of data.tracks) {
     const named = nameOf(events);
@@ -243,12 +243,12 @@ function pointsOf(moments: readonly Moment[]): (Omit<Point, 'value'> & { readonl
   return thin(risen, 0.5 / COARSE).map(({ beat, position }) => ({ beat, position, shape: 'line' as const, bend: 0 }));
 }
 
-function looseStretch(moments: readonly Moment[]): Stretch {
+function looseStretch(moments: readonly Moment[]): LaneRange {
   const points = pointsOf(moments);
   const from = points[0]!.beat;
   return {
     lengthBeats: points[points.length - 1]!.beat - from,
     unit: 'own',
-    points: points.map((point): StretchPoint => ({ ...point, beat: point.beat - from, value: point.position })),
+    points: points.map((point): LaneRangePoint => ({ ...point, beat: point.beat - from, value: point.position })),
   };
 }

@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import { effectOf, findEffect, EFFECTS } from '../effects/catalogue';
 import type { EffectDefinition } from '../effects/define';
-import { MOST_STRANDS } from '../effects/braid/params';
+import { MAX_STRANDS } from '../effects/braid/params';
 import { parseValue } from '../params/parse';
 import type { Param, ParamValue, ValueContext } from '../params/param';
 import { BRAID, newSlot } from '../piece/edits/chain';
@@ -32,7 +32,7 @@ const entrySchema: z.ZodType<ChainEntry> = z.lazy(() =>
     strands: z
       .array(z.strictObject({ name: z.string().optional(), chain: z.array(entrySchema) }))
       .min(1)
-      .max(MOST_STRANDS)
+      .max(MAX_STRANDS)
       .optional(),
   }),
 );

@@ -21,7 +21,7 @@ export interface WavHead {
 }
 
 /** Beyond this a plain header cannot say how long it is: the 64-bit form of EBU Tech 3306 is written. */
-const MOST_PLAIN = 0xfffffff0;
+const MAX_PLAIN = 0xfffffff0;
 const BEXT_BYTES = 602;
 
 /** Bytes put together chunk by chunk. */
@@ -72,7 +72,7 @@ export function wavHead(head: WavHead): Uint8Array {
   const sizes = new Uint8Array(head.growing ? 36 : 0);
   const out = new Uint8Array(12 + sizes.length + marks.length + 8);
   const riffBytes = out.length - 8 + dataBytes + (dataBytes & 1);
-  const long = riffBytes > MOST_PLAIN && sizes.length > 0;
+  const long = riffBytes > MAX_PLAIN && sizes.length > 0;
   if (sizes.length > 0) {
     writeWord(sizes, 0, long ? 'ds64' : 'JUNK');
     new DataView(sizes.buffer).setUint32(4, 28, true);

@@ -28,7 +28,7 @@ const at = (
   listener: [listener[0] * box[0], listener[1] * box[1], listener[2] * box[2]],
 });
 
-const SECONDS_MOST = 7;
+const SECONDS_MAX = 7;
 
 type Wave = (seconds: number, random: () => number, side: 0 | 1) => number;
 
@@ -43,7 +43,7 @@ const made = (
   id,
   name,
   make: (sampleRate) => {
-    const length = Math.round(Math.min(SECONDS_MOST, seconds) * sampleRate);
+    const length = Math.round(Math.min(SECONDS_MAX, seconds) * sampleRate);
     const side = (which: 0 | 1): Float32Array => {
       const random = makeRandom(start + which);
       const value = wave(sampleRate, which);

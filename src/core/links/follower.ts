@@ -1,4 +1,4 @@
-import type { StereoRun } from '../effects/define';
+import type { StereoBlock } from '../effects/define';
 
 /** Under this it stands at 0, at full scale at 1; in between by the decibel. */
 const FLOOR_DB = -60;
@@ -29,7 +29,7 @@ export class Follower {
   }
 
   /** Hears a step. */
-  hear({ left, right }: StereoRun): void {
+  hear({ left, right }: StereoBlock): void {
     let peak = 0;
     for (let i = 0; i < left.length; i += 1) {
       const l = left[i]! < 0 ? -left[i]! : left[i]!;

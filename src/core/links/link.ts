@@ -1,13 +1,13 @@
 import type { LaneTrack } from '../moves/evaluate';
 import { basePosition, laneTrack, trackAt } from '../moves/lane';
-import { layStretch, type StretchPoint } from '../moves/stretch';
+import { pasteLaneRange, type LaneRangePoint } from '../moves/laneRange';
 import { thin, type Reading } from '../moves/thin';
 import { TOLERANCE } from '../moves/record';
 import { beatsToSamples } from '../music/tempo';
 import { tempoOf } from '../piece/tempoOf';
 import { contextOf, findLane, paramOf, sameTarget } from '../piece/find';
 import { MACRO_LEVEL, macroParam, MAIN, type Lane, type Link, type Piece, type Target } from '../piece/piece';
-import { pushed, type Push } from './push';
+import { linkOffset, type LinkTransfer } from './linkTransfer';
 import { modulatorAt, modulatorTrack, type Modulator } from './modulator';
 
 const held = (position: number): number => Math.min(1, Math.max(0, position));
@@ -26,7 +26,7 @@ const NO_RESTS: NonNullable<Link['rests']> = [];
 const STILL: Followed = () => () => 0;
 
 /** A link's depth, curve and range, as they are when left out too. */
-export const pushOf = ({ depth, curve, range }: Pick<Link, 'depth' | 'curve' | 'range'>): Push => ({
+export const linkTransferOf = ({ depth, curve, range }: Pick<Link, 'depth' | 'curve' | 'range'>): LinkTransfer => ({
   depth,
   curve: curve ?? 0,
   low: range?.low ?? 0,
@@ -44,7 +44,7 @@ export function linkedRail(piece: Piece, target: Target, followed: Followed = ST
       ? [
           {
             at: modulator.kind === 'follower' ? followed(modulator) : standing(piece, modulator, followed),
-            push: pushOf(link),
+            push: linkTransferOf(link),
             rests: link.rests ?? NO_RESTS,
             least: modulator.kind === 'macro' || modulator.kind === 'follower' ? 0 : -1,
           },
@@ -57,11 +57,14 @@ export function linkedRail(piece: Piece, target: Target, followed: Followed = ST
   const [low, high] = extremes(track, base);
   return {
     low: held(
-      turning.reduce((sum, { push, least }) => sum + Math.min(0, pushed(low, 1, push), pushed(low, least, push)), low),
+      turning.reduce(
+        (sum, { push, least }) => sum + Math.min(0, linkOffset(low, 1, push), linkOffset(low, least, push)),
+        low,
+      ),
     ),
     high: held(
       turning.reduce(
-        (sum, { push, least }) => sum + Math.max(0, pushed(high, 1, push), pushed(high, least, push)),
+        (sum, { push, least }) => sum + Math.max(0, linkOffset(high, 1, push), linkOffset(high, least, push)),
         high,
       ),
     ),
@@ -70,7 +73,7 @@ export function linkedRail(piece: Piece, target: Target, followed: Followed = ST
       return held(
         turning.reduce(
           (sum, { at: turn, push, rests }) =>
-            rests.some(({ start, end }) => beat >= start && beat < end) ? sum : sum + pushed(at, turn(beat), push),
+            rests.some(({ start, end }) => beat >= start && beat < end) ? sum : sum + linkOffset(at, turn(beat), push),
           at,
         ),
       );
@@ -126,12 +129,12 @@ export function laneFromLinks(
   const kept = number
     ? thin(readings, TOLERANCE)
     : readings.filter((reading, i) => reading.position !== readings[i - 1]?.position);
-  const points = kept.map(({ beat, position }): StretchPoint => ({
+  const points = kept.map(({ beat, position }): LaneRangePoint => ({
     beat,
     position,
     value: 0,
     shape: number ? 'line' : 'hold',
     bend: 0,
   }));
-  return layStretch(piece, target, fromBeat, { lengthBeats: toBeat - fromBeat, unit: 'own', points }, 1, newId);
+  return pasteLaneRange(piece, target, fromBeat, { lengthBeats: toBeat - fromBeat, unit: 'own', points }, 1, newId);
 }

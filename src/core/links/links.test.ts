@@ -9,7 +9,7 @@ import { newSlot } from '../piece/edits/chain';
 import type { Link, Piece } from '../piece/piece';
 import { readPiece } from '../piece/versions';
 import { laneFromLinks, linkedRail } from './link';
-import { pushed } from './push';
+import { linkOffset } from './linkTransfer';
 import { modulatorAt, modulatorTrack, type Modulator } from './modulator';
 
 const context = { tempo: { bpm: 120, beatsPerBar: 4 }, sampleRate: RATE };
@@ -158,9 +158,9 @@ test('a link bends by its curve, to both sides alike, and pushes nothing out of 
   const push = { depth: 0.5, curve: 0.6, low: 0.2, high: 0.7 };
   fc.assert(
     fc.property(between(0, 1), between(-1, 1), between(-1, 1), (at, turn, depth) => {
-      const to = at + pushed(at, turn, { ...push, depth });
-      const free = pushed(at, turn, { ...push, depth, low: 0, high: 1 });
-      expect(free).toBeCloseTo(-pushed(at, -turn, { ...push, depth, low: 0, high: 1 }), 12);
+      const to = at + linkOffset(at, turn, { ...push, depth });
+      const free = linkOffset(at, turn, { ...push, depth, low: 0, high: 1 });
+      expect(free).toBeCloseTo(-linkOffset(at, -turn, { ...push, depth, low: 0, high: 1 }), 12);
       expect(Math.abs(free)).toBeGreaterThanOrEqual(Math.abs(depth * turn) - 1e-12);
       expect(to).toBeGreaterThanOrEqual(Math.min(at, 0.2) - 1e-12);
       expect(to).toBeLessThanOrEqual(Math.max(at, 0.7) + 1e-12);

@@ -83,7 +83,7 @@ export const MODULATOR_KINDS = ['lfo', 'steps', 'drift', 'macro', 'follower'] as
 export const MACRO_KIND = MODULATOR_KINDS.indexOf('macro');
 export const FOLLOWER_KIND = MODULATOR_KINDS.indexOf('follower');
 export type ModulatorKind = (typeof MODULATOR_KINDS)[number];
-export const MOST_STEPS = 64;
+export const MAX_STEPS = 64;
 
 const id = z.string().min(1).max(64);
 
@@ -95,11 +95,11 @@ export const modulatorSchema = z.strictObject({
   rate: paramSchema(modulatorParams.rate) as z.ZodType<number | string>,
   shape: z.enum(MODULATOR_SHAPES),
   /** Places of one turn of a drawn form, -1 to 1, joined by lines. */
-  form: z.array(z.number().min(-1).max(1)).min(2).max(MOST_STEPS).optional(),
+  form: z.array(z.number().min(-1).max(1)).min(2).max(MAX_STEPS).optional(),
   phase: z.number().min(0).max(1),
   glide: z.number().min(0).max(1),
   /** What the steps stand at, -1 to 1. */
-  steps: z.array(z.number().min(-1).max(1)).min(2).max(MOST_STEPS),
+  steps: z.array(z.number().min(-1).max(1)).min(2).max(MAX_STEPS),
   /** Where a macro stands, 0-1, when no hand and no lane says otherwise. */
   level: z.number().min(0).max(1),
   /** Chooses among all drifts there are. */

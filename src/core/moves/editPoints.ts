@@ -2,12 +2,12 @@ import { splitBend } from './evaluate';
 import type { Point, Shape } from './point';
 
 /** Two points never share a place: this apart at least, in beats. */
-export const LEAST_GAP = 1 / 256;
+export const MIN_GAP = 1 / 256;
 
 /** A point moved, held between its neighbours so that the order stays. */
 export function movePoint(points: readonly Point[], index: number, beat: number, value: number): Point[] {
-  const low = index > 0 ? points[index - 1]!.beat + LEAST_GAP : 0;
-  const high = index < points.length - 1 ? points[index + 1]!.beat - LEAST_GAP : Infinity;
+  const low = index > 0 ? points[index - 1]!.beat + MIN_GAP : 0;
+  const high = index < points.length - 1 ? points[index + 1]!.beat - MIN_GAP : Infinity;
   const held = Math.max(low, Math.min(high, Math.max(0, beat)));
   return points.map((point, i) => (i === index ? { ...point, beat: held, value } : point));
 }
@@ -23,8 +23,8 @@ export function moveSegment(
   [first, second]: readonly [number, number],
 ): Point[] {
   const [a, b] = [points[index]!, points[index + 1]!];
-  const low = (index > 0 ? points[index - 1]!.beat + LEAST_GAP : 0) - a.beat;
-  const high = (points[index + 2]?.beat ?? Infinity) - LEAST_GAP - b.beat;
+  const low = (index > 0 ? points[index - 1]!.beat + MIN_GAP : 0) - a.beat;
+  const high = (points[index + 2]?.beat ?? Infinity) - MIN_GAP - b.beat;
   const by = Math.max(low, Math.min(high, byBeats));
   return points.map((point, i) =>
     i === index
@@ -41,9 +41,9 @@ export function moveSegment(
  */
 export function addPoint(points: readonly Point[], beat: number, value: number): { points: Point[]; index: number } {
   const before = points.filter((point) => point.beat <= beat);
-  const clash = points.some((point) => Math.abs(point.beat - beat) < LEAST_GAP);
+  const clash = points.some((point) => Math.abs(point.beat - beat) < MIN_GAP);
   if (clash) {
-    const index = points.findIndex((point) => Math.abs(point.beat - beat) < LEAST_GAP);
+    const index = points.findIndex((point) => Math.abs(point.beat - beat) < MIN_GAP);
     return { points: movePoint(points, index, points[index]!.beat, value), index };
   }
   const shape: Shape = before[before.length - 1]?.shape === 'hold' ? 'hold' : 'line';

@@ -1,6 +1,6 @@
 import type { Lane, Piece, Target } from '../piece/piece';
-import { LEAST_GAP, splitPoints } from './editPoints';
-import { ground } from './ground';
+import { MIN_GAP, splitPoints } from './editPoints';
+import { laneBaseFor } from './laneBase';
 import type { Point } from './point';
 import { inOrder, thin, type Reading } from './thin';
 
@@ -47,7 +47,7 @@ export function laneFromPass(
   newId: string,
   { tolerance, seamBeats } = AS_EVER,
 ): Lane | null {
-  const on = ground(piece, target, newId);
+  const on = laneBaseFor(piece, target, newId);
   const ordered = inOrder(readings);
   const first = ordered[0];
   const last = ordered[ordered.length - 1];
@@ -79,10 +79,10 @@ const isAt = (point: Point, beat: number): boolean => Math.abs(point.beat - beat
  * point.
  */
 export function laneFromStep(piece: Piece, target: Target, beat: number, position: number, newId: string): Lane | null {
-  const on = ground(piece, target, newId);
+  const on = laneBaseFor(piece, target, newId);
   if (!on) return null;
   const step: Point = { beat, value: on.value(position), shape: 'hold', bend: 0 };
-  const lead = beat - LEAST_GAP;
+  const lead = beat - MIN_GAP;
   const cut = lead > 0 ? splitPoints(on.lane.points, lead, on.before(lead)) : on.lane.points;
   const before = cut.filter((point) => point.beat < lead + 1e-9);
   const after = cut.filter((point) => point.beat > beat + 1e-9);

@@ -4,7 +4,7 @@ import { allTargets } from '../piece/allTargets';
 import { baseValue, contextOf, findLane, paramOf } from '../piece/find';
 import type { Lane, Piece, Snapshot, Target } from '../piece/piece';
 import { splitPoints } from './editPoints';
-import { ground } from './ground';
+import { laneBaseFor } from './laneBase';
 import { laneTrack, trackAt } from './lane';
 import type { Point } from './point';
 import { laneFromStep } from './record';
@@ -77,7 +77,7 @@ export function morphLanes(
   newId: (index: number) => string,
 ): Lane[] {
   return goalsOf(piece, snapshot, beat).flatMap((goal, i) => {
-    const on = ground(piece, goal.target, newId(i));
+    const on = laneBaseFor(piece, goal.target, newId(i));
     if (!on) return [];
     if (goal.param.kind !== 'number' || overBeats === 0) {
       const step = goal.param.kind === 'choice' ? overBeats / 2 : goal.to > goal.from ? 0 : overBeats;

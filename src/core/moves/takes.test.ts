@@ -6,7 +6,7 @@ import type { Lane, Piece } from '../piece/piece';
 import { laneTrack, trackAt } from './lane';
 import { laneFromPass } from './record';
 import { quantised, stretchedBy } from './stretchTime';
-import { layStretch, takeStretch } from './stretch';
+import { pasteLaneRange, copyLaneRange } from './laneRange';
 import { snapped } from './snap';
 import { clippedPass, passLaid, withoutPasses } from './takes';
 import type { Reading } from './thin';
@@ -79,7 +79,7 @@ describe('moves and the grid', () => {
       [4, 0],
     ]),
   );
-  const taken = takeStretch(piece, piece.lanes[0]!, 0, 4)!;
+  const taken = copyLaneRange(piece, piece.lanes[0]!, 0, 4)!;
 
   test('quantised, points lie on its lines with their values', () => {
     expect(quantised(taken, 0.5, 0).points.map(({ beat, value }) => [beat, value])).toEqual([
@@ -92,7 +92,7 @@ describe('moves and the grid', () => {
   });
 
   test('stretched, they run at half the speed and sound the same at half the place', () => {
-    const slow = withLane(layStretch(piece, target, 8, stretchedBy(taken, 2), 1, 'lane-pan')!);
+    const slow = withLane(pasteLaneRange(piece, target, 8, stretchedBy(taken, 2), 1, 'lane-pan')!);
     for (const beat of [0.5, 1.1, 3]) expect(at(slow, 8 + 2 * beat)).toBeCloseTo(at(piece, beat), 6);
   });
 

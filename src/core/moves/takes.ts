@@ -1,6 +1,6 @@
 import type { Lane, Piece, Target } from '../piece/piece';
 import { laneFromPass, type PassSettings } from './record';
-import { clearStretch, layStretch, takeStretch } from './stretch';
+import { clearLaneRange, pasteLaneRange, copyLaneRange } from './laneRange';
 import { inOrder, type Reading } from './thin';
 
 /** Place on the rail of a pass at a beat: between readings in a straight line, outside of them as the nearest. */
@@ -40,14 +40,14 @@ export function withoutPasses(
   const beats = passes.flat().map(({ beat }) => beat);
   const from = Math.max(0, beats.reduce((a, b) => Math.min(a, b), Infinity) - seamBeats);
   const to = beats.reduce((a, b) => Math.max(a, b), 0) + seamBeats;
-  if (!before) return clearStretch(piece, lane, from, to);
-  const was = takeStretch(
+  if (!before) return clearLaneRange(piece, lane, from, to);
+  const was = copyLaneRange(
     { ...piece, lanes: piece.lanes.map((other) => (other.id === lane.id ? before : other)) },
     before,
     from,
     to,
   );
-  return was && layStretch(piece, lane.target, from, was, 1, lane.id, 'value');
+  return was && pasteLaneRange(piece, lane.target, from, was, 1, lane.id, 'value');
 }
 
 /** A pass laid into a lane again, all of it or the part in a stretch: passes are joined stretch by stretch. */

@@ -3,8 +3,8 @@ import { beatsFrom } from '../music/tempo';
 import { tempoOf } from '../piece/tempoOf';
 import { paramPosition } from '../params/resolve';
 import type { Lane, Piece, Target, Track } from '../piece/piece';
-import { LEAST_GAP, splitPoints } from './editPoints';
-import { ground, type Ground } from './ground';
+import { MIN_GAP, splitPoints } from './editPoints';
+import { laneBaseFor, type LaneBase } from './laneBase';
 import type { Point } from './point';
 
 /** Something that is struck in a track. */
@@ -59,7 +59,7 @@ export function hitsByRule(hits: readonly Hit[], rule: HitRule, beatsPerBar: num
     return all.filter((i) => hits[i]!.centroidHz >= BRIGHT_HZ).filter((_, i) => (i + 1) % rule.count === 0);
   if (rule.kind === 'gap')
     return all.filter((i) => i === hits.length - 1 || hits[i + 1]!.beat - hits[i]!.beat >= rule.beats);
-  const phrase = (i: number): number => Math.floor((hits[i]!.beat + LEAST_GAP) / (rule.bars * beatsPerBar));
+  const phrase = (i: number): number => Math.floor((hits[i]!.beat + MIN_GAP) / (rule.bars * beatsPerBar));
   return all.filter((i) => i === hits.length - 1 || phrase(i + 1) > phrase(i));
 }
 
@@ -80,7 +80,7 @@ export function laneFromThrows(
   settings: ThrowSettings,
   newId: string,
 ): Lane | null {
-  const on = ground(piece, target, newId);
+  const on = laneBaseFor(piece, target, newId);
   if (!on || hits.length === 0) return null;
   const points = windowsOf(hits, settings).reduce(
     (before, window) => laid(before, on, window, settings),
@@ -92,18 +92,18 @@ export function laneFromThrows(
 function windowsOf(hits: readonly number[], { leadBeats, lengthBeats }: ThrowSettings): Window[] {
   const windows: Window[] = [];
   for (const beat of [...hits].sort((a, b) => a - b)) {
-    const from = Math.max(LEAST_GAP, beat - leadBeats);
-    const to = beat + Math.max(2 * LEAST_GAP, lengthBeats);
+    const from = Math.max(MIN_GAP, beat - leadBeats);
+    const to = beat + Math.max(2 * MIN_GAP, lengthBeats);
     const last = windows[windows.length - 1];
-    if (last && from <= last.to + 2 * LEAST_GAP) last.to = Math.max(last.to, to);
+    if (last && from <= last.to + 2 * MIN_GAP) last.to = Math.max(last.to, to);
     else windows.push({ from, to });
   }
   return windows;
 }
 
-function laid(points: readonly Point[], on: Ground, { from, to }: Window, { amount, shape }: ThrowSettings): Point[] {
+function laid(points: readonly Point[], on: LaneBase, { from, to }: Window, { amount, shape }: ThrowSettings): Point[] {
   const open = on.value(paramPosition(on.param, amount));
-  const [start, end] = [from - LEAST_GAP, to + LEAST_GAP];
+  const [start, end] = [from - MIN_GAP, to + MIN_GAP];
   const cut = [start, end].reduce((list, beat) => splitPoints(list, beat, on.before(beat)), points);
   const before = cut
     .filter(({ beat }) => beat < start + 1e-9)

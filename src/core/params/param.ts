@@ -30,7 +30,7 @@ interface Described {
   /** The section of the bench it stands in. */
   readonly group: string;
   /** It cannot change while it sounds: the treated sound sinks for a few milliseconds and comes back changed. */
-  readonly dips?: true;
+  readonly mutesOnChange?: true;
 }
 
 export interface NumberParam extends Described {

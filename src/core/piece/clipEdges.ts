@@ -3,7 +3,7 @@ import type { Clip, Piece } from './piece';
 import { tempoOf } from './tempoOf';
 
 /** A clip is no shorter than this. */
-export const LEAST_CLIP_SECONDS = 0.005;
+export const MIN_CLIP_SECONDS = 0.005;
 /** Where a clip begins or ends in the middle of its sound, it fades over this so that it never clicks. */
 export const EDGE_FADE_SECONDS = 0.002;
 /** Two clips meet whose sound goes on within this. */

@@ -11,7 +11,7 @@ import {
   TEMPO,
   TEMPO_PARAM,
   type Clip,
-  type Kept,
+  type StoredVariant,
   type Lane,
   type Piece,
   type Return,
@@ -47,9 +47,9 @@ export const channelIds = (piece: Piece): string[] => [
 export const chainOf = (piece: Piece, channel: string): readonly Slot[] =>
   channel === MAIN ? piece.main.chain : (findChannel(piece, channel)?.chain ?? []);
 
-const NONE_KEPT: readonly Kept[] = [];
+const NONE_KEPT: readonly StoredVariant[] = [];
 
-export const keptOf = (piece: Piece, channel: string): readonly Kept[] =>
+export const keptOf = (piece: Piece, channel: string): readonly StoredVariant[] =>
   (channel === MAIN ? piece.main.kept : findChannel(piece, channel)?.kept) ?? NONE_KEPT;
 
 export const channelName = (piece: Piece, channel: string): string =>

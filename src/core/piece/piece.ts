@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { MOST_STRANDS } from '../effects/braid/params';
+import { MAX_STRANDS } from '../effects/braid/params';
 import { findEffect } from '../effects/catalogue';
 import { MAX_BPM, MIN_BPM } from '../music/tempo';
 import { modulatorSchema } from '../links/modulator';
@@ -100,7 +100,7 @@ export interface Strand {
 const chainSchema = z.lazy(() => z.array(effectSchema).max(32));
 
 const strandSchema: z.ZodType<Strand> = z.strictObject({
-  place: z.number().int().min(1).max(MOST_STRANDS),
+  place: z.number().int().min(1).max(MAX_STRANDS),
   name,
   chain: chainSchema,
 });
@@ -115,7 +115,7 @@ export const effectSchema: z.ZodType<Slot> = z
     sound: hash.optional(),
     side: id.optional(),
     wetPath: chainSchema.optional(),
-    strands: z.array(strandSchema).max(MOST_STRANDS).optional(),
+    strands: z.array(strandSchema).max(MAX_STRANDS).optional(),
   })
   .superRefine((slot, context) => {
     const definition = findEffect(slot.effect);
@@ -198,10 +198,10 @@ export const sendSchema = z.strictObject({
   pre: z.boolean(),
 });
 
-export const MOST_KEPT = 8;
+export const MAX_KEPT = 8;
 
 /** Chains kept of a channel, to be compared with the one that stands on it. */
-const keptSchema = z.array(z.strictObject({ id, name, chain: chainSchema })).max(MOST_KEPT);
+const storedVariantsSchema = z.array(z.strictObject({ id, name, chain: chainSchema })).max(MAX_KEPT);
 
 /** What tracks and returns have alike. */
 const channelShape = {
@@ -213,7 +213,7 @@ const channelShape = {
   solo: z.boolean(),
   chain: chainSchema,
   sends: z.array(sendSchema).max(64),
-  kept: keptSchema.optional(),
+  kept: storedVariantsSchema.optional(),
 };
 
 export const returnSchema = z.strictObject(channelShape);
@@ -261,7 +261,7 @@ export const controlSchema = z.strictObject({
   target: targetSchema,
 });
 
-export const MOST_CONTROLS = 256;
+export const MAX_CONTROLS = 256;
 
 /** How a channel, or all of the piece, stood at a moment. */
 export const snapshotSchema = z.strictObject({
@@ -275,7 +275,7 @@ export const snapshotSchema = z.strictObject({
   ),
 });
 
-export const MOST_SNAPSHOTS = 64;
+export const MAX_SNAPSHOTS = 64;
 
 /** Where a part of the piece begins. */
 export const sectionSchema = z.strictObject({ id, name, beat: z.number().min(0) });
@@ -339,12 +339,12 @@ export const pieceSchema = z.strictObject({
   loop: z.strictObject({ on: z.boolean(), start: z.number().min(0), end: z.number().positive() }),
   tracks: boundedList(trackSchema, 200),
   returns: boundedList(returnSchema, 32),
-  main: z.strictObject({ gain: z.number().min(0).max(2), chain: chainSchema, kept: keptSchema.optional() }),
+  main: z.strictObject({ gain: z.number().min(0).max(2), chain: chainSchema, kept: storedVariantsSchema.optional() }),
   lanes: boundedList(laneSchema, 2000),
   modulators: boundedList(modulatorSchema, 256),
   links: boundedList(linkSchema, 2000),
-  snapshots: boundedList(snapshotSchema, MOST_SNAPSHOTS),
-  controls: boundedList(controlSchema, MOST_CONTROLS).optional(),
+  snapshots: boundedList(snapshotSchema, MAX_SNAPSHOTS),
+  controls: boundedList(controlSchema, MAX_CONTROLS).optional(),
   sections: boundedList(sectionSchema, 200).optional(),
   sounds: soundInfoSchema,
   prints: boundedList(printSchema, 5000),
@@ -352,7 +352,7 @@ export const pieceSchema = z.strictObject({
 
 export type Piece = z.infer<typeof pieceSchema>;
 export type Track = z.infer<typeof trackSchema>;
-export type Kept = z.infer<typeof keptSchema>[number];
+export type StoredVariant = z.infer<typeof storedVariantsSchema>[number];
 export type Return = z.infer<typeof returnSchema>;
 export type Send = z.infer<typeof sendSchema>;
 export type Clip = z.infer<typeof clipSchema>;

@@ -22,13 +22,13 @@ import {
 
 const SPACES = ['hall', 'plate', 'cloud'] as const;
 const TAKEN = ['1', '2', '4', '8'] as const;
-const MOST_TAKEN = 8;
+const MAX_TAKEN = 8;
 /** The space is frozen so shortly before the stretch, so that it is frozen by its first sample. */
 const FROZEN_BEFORE_BEATS = 0.1;
 /** The next phrase cuts it off over this. */
 const CUT_SECONDS = 0.03;
 /** Its way in is rounded, so that what swells up never clicks. */
-const LEAST_FADE_SECONDS = 0.01;
+const MIN_FADE_SECONDS = 0.01;
 /** The peak it is brought to at a level of 1. */
 const FULL = 0.5;
 /** Under this peak nothing sounded. */
@@ -87,12 +87,12 @@ export const bed: Recipe = {
     }),
     level: gain({ label: 'Level', group: 'Bed', hint: 'How loud it lies under what comes.', initial: 0.5 }),
   },
-  lacks: (input) =>
-    clipsIn({ ...input, range: { start: Math.max(0, input.range.start - MOST_TAKEN), end: input.range.start } })
-      .length > 0
+  unavailableReason: (input) =>
+    clipsIn({ ...input, range: { start: Math.max(0, input.range.start - MAX_TAKEN), end: input.range.start } }).length >
+    0
       ? null
       : NOTHING,
-  work: (input, settings) => ({ job: frozen(input, settings), sounds: [] }),
+  renderJob: (input, settings) => ({ job: frozen(input, settings), sounds: [] }),
   sound: (input, settings, rendered) => {
     const offset = takenFrames(input, settings);
     let peak = 0;
@@ -101,7 +101,7 @@ export const bed: Recipe = {
     if (peak < SILENT) throw new Error(NOTHING);
     return { channels: rendered!.map((channel) => channel.map((x) => (x * FULL) / peak)) };
   },
-  lay: (input, settings, sound) => {
+  apply: (input, settings, sound) => {
     const { piece, track, range, newId } = input;
     const offsetSeconds = takenFrames(input, settings) / piece.sampleRate;
     const lengthSeconds = Math.min(secondsOf(piece, range), sound!.seconds - offsetSeconds);
@@ -112,7 +112,7 @@ export const bed: Recipe = {
     const clip = plainClip(newId(), name, sound!.hash, range.start, lengthSeconds, {
       offsetSeconds,
       gain: settings.number('level'),
-      fadeInSeconds: Math.min(lengthSeconds - fadeOutSeconds, Math.max(LEAST_FADE_SECONDS, comes)),
+      fadeInSeconds: Math.min(lengthSeconds - fadeOutSeconds, Math.max(MIN_FADE_SECONDS, comes)),
       fadeInShape: 'soft',
       fadeOutSeconds,
       fadeOutShape: 'soft',

@@ -8,7 +8,7 @@ import { hitSources, takeHit } from './reverseSwell';
 import {
   beatAt,
   clipsIn,
-  hole,
+  clearRange,
   plainClip,
   plainTrack,
   sampleAt,
@@ -16,13 +16,13 @@ import {
   secondsOf,
   type Recipe,
   type RecipeInput,
-  type RecipeWork,
+  type RecipeRenderJob,
 } from './recipe';
 
 const NOTHING_THERE = 'No clip of this track lies in the stretch.';
 
 /** The stretch of the track as its clips play it, without its effects. */
-const bare = ({ piece, track, range }: RecipeInput): RecipeWork => ({
+const bare = ({ piece, track, range }: RecipeInput): RecipeRenderJob => ({
   job: planPrint(piece, {
     channel: track.id,
     clip: null,
@@ -70,13 +70,13 @@ export const stutter: Recipe = {
     }),
     backwards: toggle({ label: 'Every second backwards', group: 'Slices', hint: 'To and fro.', initial: false }),
   },
-  lacks: (input) => (clipsIn(input).length === 0 ? NOTHING_THERE : null),
-  work: bare,
+  unavailableReason: (input) => (clipsIn(input).length === 0 ? NOTHING_THERE : null),
+  renderJob: bare,
   sound: (input, { number }, rendered) => {
     const n = Math.min(rendered![0]!.length, Math.ceil((number('first') / 1000) * input.piece.sampleRate));
     return { channels: rendered!.map((channel) => channel.slice(0, n)) };
   },
-  lay: (input, { number, is }, sound) => {
+  apply: (input, { number, is }, sound) => {
     const { piece, track, range, newId } = input;
     const whole = secondsOf(piece, range);
     const clips: Clip[] = [];
@@ -105,7 +105,7 @@ export const stutter: Recipe = {
     }
     return {
       tracks: [trackLike(input, `Stutter of ${track.name}`, clips)],
-      clips: [{ track: track.id, clips: hole(input) }],
+      clips: [{ track: track.id, clips: clearRange(input) }],
     };
   },
 };
@@ -138,12 +138,12 @@ export const tapeStop: Recipe = {
       notches: [0],
     }),
   },
-  lacks: (input) => (clipsIn(input).length === 0 ? NOTHING_THERE : null),
-  work: bare,
+  unavailableReason: (input) => (clipsIn(input).length === 0 ? NOTHING_THERE : null),
+  renderJob: bare,
   sound: (_input, { number, word }, rendered) => ({
     channels: rendered!.map((channel) => slowed(channel, word('way') === 'stop', Math.pow(3, number('curve')))),
   }),
-  lay: (input, _settings, sound) => {
+  apply: (input, _settings, sound) => {
     const { track, range, newId } = input;
     const clip = plainClip(newId(), 'Tape stop', sound!.hash, range.start, sound!.seconds, {
       fadeOutSeconds: 0.004,
@@ -151,7 +151,7 @@ export const tapeStop: Recipe = {
     });
     return {
       tracks: [trackLike(input, `Tape stop of ${track.name}`, [clip])],
-      clips: [{ track: track.id, clips: hole(input) }],
+      clips: [{ track: track.id, clips: clearRange(input) }],
     };
   },
 };
@@ -211,7 +211,7 @@ const DARK = frequency({
 const LEVEL = gain({ label: 'Level', group: 'Echo', hint: 'Of the first repeat against the hit.', initial: 0.7 });
 
 /** One hit alone through an echo, wet, over so many seconds. */
-function echoOf(input: RecipeInput, hit: number, number: (id: string) => number, seconds: number): RecipeWork {
+function echoOf(input: RecipeInput, hit: number, number: (id: string) => number, seconds: number): RecipeRenderJob {
   const { piece, track, hits } = input;
   const source = hitSources(piece, track, hits, [hit], 'chosen')[0]!;
   const taken = takeHit(input.sound(source.sound)!, source, piece.sampleRate);
@@ -265,11 +265,11 @@ export const reversedEchoes: Recipe = {
   name: 'Reversed echoes',
   purpose: 'Repeats that lead up to the hit at the end of the stretch, each on the grid.',
   params: { time: NOTES, feedback: FEEDBACK, highCut: DARK, level: LEVEL },
-  lacks: (input) =>
+  unavailableReason: (input) =>
     canTake(input, firstAfter(input))
       ? null
       : 'No hit of this track stands at the end of the stretch. Choose a stretch that ends at a hit.',
-  work: (input, { number }) =>
+  renderJob: (input, { number }) =>
     echoOf(
       input,
       firstAfter(input),
@@ -277,7 +277,7 @@ export const reversedEchoes: Recipe = {
       secondsOf(input.piece, { start: input.range.start, end: input.hits[firstAfter(input)]!.beat }),
     ),
   sound: (_input, _settings, rendered) => ({ channels: rendered! }),
-  lay: (input, { number }, sound) => {
+  apply: (input, { number }, sound) => {
     const { piece, track, hits, range, newId } = input;
     const hit = sampleAt(piece, hits[firstAfter(input)]!.beat);
     const length = Math.min(Math.round(sound!.seconds * piece.sampleRate), hit - sampleAt(piece, range.start));
@@ -307,11 +307,11 @@ export const lastHitEcho: Recipe = {
   name: 'Last hit into the gap',
   purpose: 'The hit before the stretch echoes into it, and is gone when the next phrase begins.',
   params: { time: NOTES, feedback: { ...FEEDBACK, initial: 0.72 }, highCut: DARK, level: LEVEL },
-  lacks: (input) =>
+  unavailableReason: (input) =>
     canTake(input, lastBefore(input))
       ? null
       : 'No hit of this track stands before the stretch. Choose a stretch that begins after a hit.',
-  work: (input, { number }) =>
+  renderJob: (input, { number }) =>
     echoOf(
       input,
       lastBefore(input),
@@ -319,7 +319,7 @@ export const lastHitEcho: Recipe = {
       secondsOf(input.piece, { start: input.hits[lastBefore(input)]!.beat, end: input.range.end }),
     ),
   sound: (_input, _settings, rendered) => ({ channels: rendered! }),
-  lay: (input, { number }, sound) => {
+  apply: (input, { number }, sound) => {
     const { piece, track, hits, range, newId } = input;
     const start = hits[lastBefore(input)]!.beat;
     const length = Math.min(sound!.seconds, secondsOf(piece, { start, end: range.end }));

@@ -1,7 +1,7 @@
 import { planPrint } from '../engine/print';
 import { Noise } from '../dsp/noise';
-import { jumpRest } from '../dsp/jumpRest';
-import { FilterRow } from '../dsp/filterRow';
+import { polyBlepResidual } from '../dsp/polyBlepResidual';
+import { FilterCascade } from '../dsp/filterCascade';
 import { choice, figure, frequency, gain, ratio } from '../params/make';
 import { STEP_FRAMES } from '../effects/define';
 import { beatAt, clipsIn, plainClip, plainTrack, sampleAt, secondsOf, type Recipe } from './recipe';
@@ -35,8 +35,8 @@ export const ambientLoop: Recipe = {
     }),
     level: gain({ label: 'Level', group: 'Loop', hint: 'Of the loop.', initial: 0.8 }),
   },
-  lacks: (input) => (clipsIn(input).length === 0 ? 'Nothing of this track sounds in the stretch.' : null),
-  work: ({ piece, track, range }) => ({
+  unavailableReason: (input) => (clipsIn(input).length === 0 ? 'Nothing of this track sounds in the stretch.' : null),
+  renderJob: ({ piece, track, range }) => ({
     job: planPrint(piece, {
       channel: track.id,
       clip: null,
@@ -51,7 +51,7 @@ export const ambientLoop: Recipe = {
     const channels = seamless(rendered!, Math.round(number('overlap') * rendered![0]!.length), input.piece.sampleRate);
     return { channels, loop: { first: 0, last: channels[0]!.length - 1 } };
   },
-  lay: (input, { number }, sound) => {
+  apply: (input, { number }, sound) => {
     const { piece, track, range, newId } = input;
     const end = range.end + Math.round(number('bars')) * piece.tempo.beatsPerBar;
     const whole = secondsOf(piece, { start: range.end, end });
@@ -126,7 +126,7 @@ export const source: Recipe = {
     }),
     level: gain({ label: 'Level', group: 'Envelope', hint: 'At its fullest.', initial: 0.5 }),
   },
-  lacks: () => null,
+  unavailableReason: () => null,
   sound: (input, { number, word }) => {
     const { sampleRate } = input.piece;
     const length = Math.max(2, Math.round(secondsOf(input.piece, input.range) * sampleRate));
@@ -136,7 +136,7 @@ export const source: Recipe = {
       ),
     };
   },
-  lay: (input, { number, word }, sound) => {
+  apply: (input, { number, word }, sound) => {
     const { range, newId } = input;
     const rise = Math.max(0.003, number('rise') * sound!.seconds);
     const fall = Math.max(0.003, Math.min(number('fall') * sound!.seconds, sound!.seconds - rise));
@@ -205,7 +205,7 @@ function brown(length: number, noise: Noise, sampleRate: number): Float32Array {
 
 /** White noise through a band of an octave that glides. */
 function band(length: number, noise: Noise, sampleRate: number, hzAt: (i: number) => number): Float32Array {
-  const row = new FilterRow(1);
+  const row = new FilterCascade(1);
   const run = { left: new Float64Array(STEP_FRAMES), right: new Float64Array(STEP_FRAMES) };
   const out = new Float32Array(length);
   for (let at = 0; at < length; at += STEP_FRAMES) {
@@ -226,7 +226,7 @@ function tone(
   hzAt: (i: number) => number,
 ): Float32Array {
   let phase = 0;
-  const saw = (at: number, step: number): number => 2 * at - 1 - jumpRest(at, step);
+  const saw = (at: number, step: number): number => 2 * at - 1 - polyBlepResidual(at, step);
   return Float32Array.from({ length }, (_, i) => {
     const step = hzAt(i) / sampleRate;
     const now = phase;

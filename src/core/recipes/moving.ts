@@ -1,6 +1,6 @@
 import { choice, figure, frequency, gain, ratio } from '../params/make';
 import { newSlot } from '../piece/edits/chain';
-import { clipsIn, laneOn, over, plainTrack, type Recipe } from './recipe';
+import { clipsIn, laneOn, rampOverRange, plainTrack, type Recipe } from './recipe';
 
 const BEND = figure({
   label: 'Curve',
@@ -48,8 +48,8 @@ export const filterSweep: Recipe = {
     }),
     bend: BEND,
   },
-  lacks: () => null,
-  lay: ({ track, range, newId }, { number, word }) => {
+  unavailableReason: () => null,
+  apply: ({ track, range, newId }, { number, word }) => {
     const way = word('way');
     const high = way.startsWith('low');
     const open = high ? 20 : 20_000;
@@ -67,7 +67,7 @@ export const filterSweep: Recipe = {
           }),
         },
       ],
-      lanes: [laneOn(newId(), track.id, id, 'cutoff', over(range, open, from, to, number('bend')))],
+      lanes: [laneOn(newId(), track.id, id, 'cutoff', rampOverRange(range, open, from, to, number('bend')))],
     };
   },
 };
@@ -103,8 +103,8 @@ export const degrade: Recipe = {
     }),
     bend: BEND,
   },
-  lacks: () => null,
-  lay: ({ track, range, newId }, { number }) => {
+  unavailableReason: () => null,
+  apply: ({ track, range, newId }, { number }) => {
     const id = newId();
     return {
       slots: [
@@ -114,8 +114,8 @@ export const degrade: Recipe = {
         },
       ],
       lanes: [
-        laneOn(newId(), track.id, id, 'rate', over(range, 48_000, 48_000, number('rate'), number('bend'))),
-        laneOn(newId(), track.id, id, 'bits', over(range, 16, 16, number('bits'), number('bend'))),
+        laneOn(newId(), track.id, id, 'rate', rampOverRange(range, 48_000, 48_000, number('rate'), number('bend'))),
+        laneOn(newId(), track.id, id, 'bits', rampOverRange(range, 16, 16, number('bits'), number('bend'))),
       ],
     };
   },
@@ -145,8 +145,8 @@ export const bloom: Recipe = {
     }),
     bend: BEND,
   },
-  lacks: () => null,
-  lay: ({ track, range, newId }, { number }) => {
+  unavailableReason: () => null,
+  apply: ({ track, range, newId }, { number }) => {
     const [taps, space] = [newId(), newId()];
     const reverb = newSlot(space, 'reverb', 'neutral', {
       space: 'hall',
@@ -160,8 +160,8 @@ export const bloom: Recipe = {
         { channel: track.id, slot: reverb },
       ],
       lanes: [
-        laneOn(newId(), track.id, taps, 'mix', over(range, 0, 0, 0.5 * number('amount'), number('bend'))),
-        laneOn(newId(), track.id, space, 'mix', over(range, 0, 0, number('amount'), number('bend'))),
+        laneOn(newId(), track.id, taps, 'mix', rampOverRange(range, 0, 0, 0.5 * number('amount'), number('bend'))),
+        laneOn(newId(), track.id, space, 'mix', rampOverRange(range, 0, 0, number('amount'), number('bend'))),
       ],
     };
   },
@@ -205,8 +205,8 @@ export const octaveLayer: Recipe = {
     }),
     level: gain({ label: 'Level', group: 'Layer', hint: 'Of the layer against the part.', initial: 0.5 }),
   },
-  lacks: (input) => (clipsIn(input).length === 0 ? 'No clip of this track lies in the stretch.' : null),
-  lay: (input, { number }) => {
+  unavailableReason: (input) => (clipsIn(input).length === 0 ? 'No clip of this track lies in the stretch.' : null),
+  apply: (input, { number }) => {
     const { track, newId } = input;
     const chain = [
       newSlot(newId(), 'pitch', 'neutral', { semitones: number('semitones'), formantShift: number('formantShift') }),

@@ -11,7 +11,7 @@ import { clipEnd } from '../piece/clipEdges';
 import type { Clip, Lane, Piece, Slot, Track } from '../piece/piece';
 import { tempoOf } from '../piece/tempoOf';
 
-export interface Stretch {
+export interface BeatRange {
   readonly start: number;
   readonly end: number;
 }
@@ -20,7 +20,7 @@ export interface Stretch {
 export interface RecipeInput {
   readonly piece: Piece;
   readonly track: Track;
-  readonly range: Stretch;
+  readonly range: BeatRange;
   readonly hits: readonly Hit[];
   /** Samples of a sound at the piece's rate, once they have come. */
   readonly sound: (hash: string) => SoundData | undefined;
@@ -28,7 +28,7 @@ export interface RecipeInput {
 }
 
 /** What has to be rendered first, with sounds that are not the piece's. */
-export interface RecipeWork {
+export interface RecipeRenderJob {
   readonly job: PrintJob;
   readonly sounds: readonly { readonly hash: string; readonly channels: SoundData }[];
 }
@@ -41,7 +41,7 @@ export interface RecipeSound {
 }
 
 /** What a recipe leaves in the piece: ordinary tracks, clips, effects and moves. */
-export interface Laid {
+export interface RecipeResult {
   readonly tracks?: readonly Track[];
   /** Tracks whose clips are others now. */
   readonly clips?: readonly { readonly track: string; readonly clips: readonly Clip[] }[];
@@ -61,12 +61,12 @@ export interface Recipe {
   readonly purpose: string;
   readonly params: Params;
   /** Why it cannot be made here; null when it can. */
-  lacks(input: RecipeInput): string | null;
+  unavailableReason(input: RecipeInput): string | null;
   /**
    * What has to be rendered first; nothing when left out or null.
    * @throws Error for the person to read, where there is nothing to make it of
    */
-  work?(input: RecipeInput, settings: Settings): RecipeWork | null;
+  renderJob?(input: RecipeInput, settings: Settings): RecipeRenderJob | null;
   /** It is made of the hits of the track, so they have to be found first. */
   readonly ofHits?: true;
   /**
@@ -75,7 +75,11 @@ export interface Recipe {
    */
   sound?(input: RecipeInput, settings: Settings, rendered: SoundData | null): RecipeSound;
   /** @param sound hash of the sound that was made, and its length in seconds */
-  lay(input: RecipeInput, settings: Settings, sound: { readonly hash: string; readonly seconds: number } | null): Laid;
+  apply(
+    input: RecipeInput,
+    settings: Settings,
+    sound: { readonly hash: string; readonly seconds: number } | null,
+  ): RecipeResult;
 }
 
 export function settingsOf({ params }: Pick<Recipe, 'params'>, values: ParamValues, piece: Piece): Settings {
@@ -90,7 +94,7 @@ export function settingsOf({ params }: Pick<Recipe, 'params'>, values: ParamValu
   };
 }
 
-export const secondsOf = (piece: Piece, { start, end }: Stretch): number =>
+export const secondsOf = (piece: Piece, { start, end }: BeatRange): number =>
   placeSeconds(end, tempoOf(piece)) - placeSeconds(start, tempoOf(piece));
 export const sampleAt = (piece: Piece, beat: number): number => beatsToSamples(beat, tempoOf(piece), piece.sampleRate);
 export const beatAt = (piece: Piece, sample: number): number =>
@@ -173,7 +177,13 @@ export const point = (beat: number, value: number, shape: Point['shape'] = 'line
 });
 
 /** A value that stands at rest, goes from one end to another over a stretch, and is at rest again after it. */
-export const over = ({ start, end }: Stretch, rest: number, from: number, to: number, bend: number): Point[] => [
+export const rampOverRange = (
+  { start, end }: BeatRange,
+  rest: number,
+  from: number,
+  to: number,
+  bend: number,
+): Point[] => [
   ...(start > 0 ? [point(0, rest, 'hold')] : []),
   point(start, from, bend === 0 ? 'line' : 'curve', bend),
   point(end, to, 'hold'),
@@ -183,7 +193,7 @@ export const over = ({ start, end }: Stretch, rest: number, from: number, to: nu
 /**
  * The clips of a track with nothing left of them in a stretch; what reaches into it is cut, and can be drawn out again.
  */
-export function hole({ piece, track, range, newId }: RecipeInput, fadeSeconds = 0.005): Clip[] {
+export function clearRange({ piece, track, range, newId }: RecipeInput, fadeSeconds = 0.005): Clip[] {
   const seconds = (beat: number): number => placeSeconds(beat, tempoOf(piece));
   return track.clips.flatMap((clip) => {
     const end = clipEnd(piece, clip);

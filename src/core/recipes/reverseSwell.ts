@@ -88,7 +88,7 @@ export interface HitSource {
 }
 
 /** So much of a hit goes into the space. */
-const MOST_TAKEN_SECONDS = 0.4;
+const MAX_TAKEN_SECONDS = 0.4;
 /** The hit before has this long to itself. */
 const CLEAR_SECONDS = 0.05;
 /** What is kept past the peak: its own window whole, then the end of the swell. */
@@ -99,7 +99,7 @@ const WINDOW_SECONDS = 0.003;
 /** Beginnings fall on this grid. */
 const GRID_BEATS = 0.25;
 /** A shorter swell would be a click before the hit. */
-const LEAST_SECONDS = 0.08;
+const MIN_SECONDS = 0.08;
 
 /**
  * Where each hit comes from; hits of clips that are gone are left out.
@@ -124,7 +124,7 @@ export function hitSources(
     if (!clip) return [];
     const fromSeconds = clip.offsetSeconds + Math.max(0, seconds(beat) - seconds(clip.start));
     const next = hits[i + 1] ? seconds(hits[i + 1]!.beat) - seconds(beat) : Infinity;
-    const takeSeconds = Math.min(MOST_TAKEN_SECONDS, next, clip.offsetSeconds + clip.lengthSeconds - fromSeconds);
+    const takeSeconds = Math.min(MAX_TAKEN_SECONDS, next, clip.offsetSeconds + clip.lengthSeconds - fromSeconds);
     const before = hits[clearOf === 'every' ? i - 1 : (order[k - 1] ?? -1)];
     const clearBeat = before
       ? samplesToBeats(
@@ -246,7 +246,7 @@ export function swellClip(
   const wanted = Math.max(0, source.clearBeat, source.beat - settings.lengthBeats);
   const start = Math.ceil(wanted / GRID_BEATS - 1e-9) * GRID_BEATS;
   const length = Math.min(end - beatsToSamples(start, tempo, sampleRate), rendered[0]!.length - (peak - past));
-  if (length < LEAST_SECONDS * sampleRate) return null;
+  if (length < MIN_SECONDS * sampleRate) return null;
   const used = highest(rendered, peak - past, peak - past + length);
   return {
     id,

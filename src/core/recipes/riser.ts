@@ -13,7 +13,7 @@ import {
   type Recipe,
   type RecipeInput,
   type Settings,
-  type Stretch,
+  type BeatRange,
 } from './recipe';
 import { edged, risingNoise, risingOwn, risingTone, type RiserWay } from './riserSound';
 
@@ -118,8 +118,8 @@ export const riser: Recipe = {
       smoothingSeconds: 0,
     }),
   },
-  lacks: () => null,
-  work: (input, { word }) => {
+  unavailableReason: () => null,
+  renderJob: (input, { word }) => {
     if (word('source') !== 'own') return null;
     const { start, end } = materialOf(input);
     return {
@@ -145,7 +145,7 @@ export const riser: Recipe = {
         : risingNoise(length, Math.round(number('roll')));
     return { channels: edged(made, sampleRate) };
   },
-  lay: ({ piece, range, newId }, settings, sound) => {
+  apply: ({ piece, range, newId }, settings, sound) => {
     const id = newId();
     const rises = settings.word('way') === 'rise';
     const parts = laidParts(piece, range, settings, id, newId);
@@ -169,7 +169,7 @@ export const riser: Recipe = {
  * What a riser of the track is made of: the bar before the stretch, or the first bar of it where that is bare.
  * @throws Error where the track plays in neither
  */
-function materialOf({ piece, track, range }: RecipeInput): Stretch {
+function materialOf({ piece, track, range }: RecipeInput): BeatRange {
   const bar = piece.tempo.beatsPerBar;
   const before = { start: Math.max(0, range.start - bar), end: range.start };
   const within = { start: range.start, end: Math.min(range.end, range.start + bar) };
@@ -184,7 +184,7 @@ interface Parts {
 }
 
 /** The effects of a riser and the moves that make it build, all of it to be changed by hand afterwards. */
-function laidParts(piece: Piece, range: Stretch, settings: Settings, channel: string, newId: () => string): Parts {
+function laidParts(piece: Piece, range: BeatRange, settings: Settings, channel: string, newId: () => string): Parts {
   const { number, word, is } = settings;
   const { start, end } = range;
   const rises = word('way') === 'rise';
@@ -247,7 +247,7 @@ function laidParts(piece: Piece, range: Stretch, settings: Settings, channel: st
 const GATE_BEATS: readonly number[] = [1, 0.5, 0.25, 0.125];
 
 /** Held steps, open for half of each note, as loud as the riser stands there. */
-function gated({ start, end }: Stretch, rises: boolean, level: number): Point[] {
+function gated({ start, end }: BeatRange, rises: boolean, level: number): Point[] {
   const points: Point[] = [];
   const length = end - start;
   let beat = start;

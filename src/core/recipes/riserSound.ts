@@ -1,4 +1,4 @@
-import { jumpRest } from '../dsp/jumpRest';
+import { polyBlepResidual } from '../dsp/polyBlepResidual';
 import { makeRandom } from '../dsp/random';
 import { READ_FRAMES, SincRings } from '../dsp/sincRings';
 import type { SoundData } from '../engine/clipReader';
@@ -42,7 +42,7 @@ export function risingTone(length: number, sampleRate: number, semitones: number
     let phase = 0;
     for (let i = 0; i < length; i += 1) {
       const step = (TONE_TOP_HZ * detune * speedAt(semitones, way, i / length)) / sampleRate;
-      out[i] = 0.35 * (2 * phase - 1 - jumpRest(phase, step));
+      out[i] = 0.35 * (2 * phase - 1 - polyBlepResidual(phase, step));
       phase += step;
       if (phase >= 1) phase -= 1;
     }

@@ -48,9 +48,9 @@ export function makeIn(
     sound: (hash) => sounds.get(hash),
     newId: () => `n${(count += 1)}`,
   };
-  expect(recipe.lacks(input)).toBeNull();
+  expect(recipe.unavailableReason(input)).toBeNull();
   const settings = settingsOf(recipe, values, piece);
-  const work = recipe.work?.(input, settings) ?? null;
+  const work = recipe.renderJob?.(input, settings) ?? null;
   const done = work
     ? render({
         ...work.job,
@@ -58,7 +58,7 @@ export function makeIn(
       })!
     : null;
   const sound = recipe.sound?.(input, settings, done && [done.left, done.right]) ?? null;
-  const laid = recipe.lay(input, settings, sound && { hash: MADE, seconds: sound.channels[0]!.length / RATE });
+  const laid = recipe.apply(input, settings, sound && { hash: MADE, seconds: sound.channels[0]!.length / RATE });
   const info = sound
     ? {
         [MADE]: {

@@ -1,6 +1,6 @@
 import { useMemo, useState, type ReactNode } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { MOST_STRANDS } from '../../core/effects/braid/params';
+import { MAX_STRANDS } from '../../core/effects/braid/params';
 import { effectOf } from '../../core/effects/catalogue';
 import { formatValue } from '../../core/params/format';
 import type { ValueContext } from '../../core/params/param';
@@ -13,7 +13,7 @@ import { Sheet } from '../../ui/Sheet';
 import { Tap } from '../../ui/Tap';
 import { Words } from '../../ui/Words';
 import { usePiece } from '../studio/StudioProvider';
-import { Parting } from './Parting';
+import { BranchGroup } from './BranchGroup';
 
 interface BraidStrandsProps {
   readonly channel: string;
@@ -33,7 +33,7 @@ export function BraidStrands({ channel, slot, renderChain }: BraidStrandsProps) 
   return (
     <View>
       {strands.map((strand) => (
-        <Parting
+        <BranchGroup
           key={strand.place}
           title={strand.name}
           about={aboutStrand(slot, strand.place, context)}
@@ -42,9 +42,9 @@ export function BraidStrands({ channel, slot, renderChain }: BraidStrandsProps) 
           tools={<StrandMenu channel={channel} slot={slot} strand={strand} last={strands.length < 2} />}
         >
           {renderChain(strand)}
-        </Parting>
+        </BranchGroup>
       ))}
-      {strands.length < MOST_STRANDS ? (
+      {strands.length < MAX_STRANDS ? (
         <Tap
           plain
           icon="git-branch"

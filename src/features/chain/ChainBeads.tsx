@@ -5,12 +5,12 @@ import type { Slot } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
 import { Sheet } from '../../ui/Sheet';
 import { Tap } from '../../ui/Tap';
-import { Beads } from './Beads';
+import { EffectList } from './EffectList';
 import { BraidStrands } from './BraidStrands';
 import { Card } from './Card';
 import { EffectChoices } from './EffectChoices';
-import { Parting } from './Parting';
-import { Thread } from './Thread';
+import { BranchGroup } from './BranchGroup';
+import { SignalMeter } from './SignalMeter';
 
 interface ChainBeadsProps {
   readonly channel: string;
@@ -30,7 +30,7 @@ export function ChainBeads({ channel, chain, inside, name }: ChainBeadsProps) {
   const bead = (slot: Slot, index: number, handle: ReactNode) => (
     <View>
       <View style={styles.bead}>
-        <Thread slot={slot.id} before={chain[index - 1]?.id ?? null} narrow={narrow} />
+        <SignalMeter slot={slot.id} before={chain[index - 1]?.id ?? null} narrow={narrow} />
         <Card channel={channel} slot={slot} index={index} count={chain.length} small={narrow} handle={handle} />
       </View>
       {slot.strands ? (
@@ -48,28 +48,28 @@ export function ChainBeads({ channel, chain, inside, name }: ChainBeadsProps) {
         />
       ) : null}
       {slot.wetPath && slot.wetPath.length > 0 ? (
-        <Parting title="on its wet sound">
+        <BranchGroup title="on its wet sound">
           <ChainBeads
             channel={channel}
             chain={slot.wetPath}
             inside={{ slot: slot.id, strand: null }}
             name="its wet sound"
           />
-        </Parting>
+        </BranchGroup>
       ) : null}
     </View>
   );
   const last = chain[chain.length - 1];
   return (
     <View>
-      <Beads
+      <EffectList
         slots={chain}
         onMove={(slot, to) => useOpenPiece.getState().run(moveEffect, { channel, slot, to })}
         renderBead={bead}
       />
       {last || narrow ? (
         <View style={styles.bead}>
-          {last ? <Thread slot={last.id} before={last.id} narrow={narrow} end /> : null}
+          {last ? <SignalMeter slot={last.id} before={last.id} narrow={narrow} end /> : null}
           <AddEffect channel={channel} at={chain.length} inside={inside} name={name} />
         </View>
       ) : null}

@@ -3,11 +3,11 @@ import { chainOf, channelName, findSlot } from '../../core/piece/find';
 import { useSession } from '../../data/session';
 import { useTokens, useWide } from '../../ui/theme';
 import { Words } from '../../ui/Words';
-import { JudgePanel } from '../judge/JudgePanel';
+import { MeteringPanel } from '../metering/MeteringPanel';
 import { useChannel, usePiece } from '../studio/StudioProvider';
-import { Bench } from './Bench';
+import { EffectEditor } from './EffectEditor';
 import { EffectChoices } from './EffectChoices';
-import { Strand } from './Strand';
+import { ChannelChain } from './ChannelChain';
 
 /** The strand of the chosen channel; on a phone the bench of an effect takes its place when its card is tapped. */
 export function ChainView() {
@@ -21,10 +21,10 @@ export function ChainView() {
   return (
     <View style={styles.panes}>
       <View style={[styles.strandPane, { borderColor: tokens.line }]}>
-        <Strand channel={channel} starters={false} />
+        <ChannelChain channel={channel} starters={false} />
       </View>
       <View style={styles.benchPane}>
-        {open ? <Bench key={open.id} channel={channel} slot={open} /> : <NoBench channel={channel} />}
+        {open ? <EffectEditor key={open.id} channel={channel} slot={open} /> : <NoBench channel={channel} />}
       </View>
     </View>
   );
@@ -37,9 +37,9 @@ export function ChannelPane() {
   const { slot, set } = useSession();
   const open = slot ? findSlot(piece, channel, slot) : undefined;
   return open ? (
-    <Bench key={open.id} channel={channel} slot={open} onBack={() => set({ slot: null })} />
+    <EffectEditor key={open.id} channel={channel} slot={open} onBack={() => set({ slot: null })} />
   ) : (
-    <Strand channel={channel} />
+    <ChannelChain channel={channel} />
   );
 }
 
@@ -55,7 +55,7 @@ function NoBench({ channel }: { readonly channel: string }) {
   }
   return (
     <ScrollView contentContainerStyle={styles.starters}>
-      <JudgePanel channel={channel} name={channelName(piece, channel)} />
+      <MeteringPanel channel={channel} name={channelName(piece, channel)} />
       <Words kind="small">Tap a card of the strand: its bench opens here.</Words>
     </ScrollView>
   );

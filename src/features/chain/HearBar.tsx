@@ -25,8 +25,8 @@ export function HearBar({ channel, slot }: { readonly channel: string; readonly 
   const { hear, matched, set } = useSession();
   useEffect(() => {
     const { set: change } = useSession.getState();
-    change({ judged: { channel, slot } });
-    return () => change({ judged: null, hear: 'mix', matched: false });
+    change({ metered: { channel, slot } });
+    return () => change({ metered: null, hear: 'mix', matched: false });
   }, [channel, slot]);
   return (
     <View style={[styles.bar, { borderColor: tokens.line, backgroundColor: tokens.paper }]}>

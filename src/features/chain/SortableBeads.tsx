@@ -5,13 +5,13 @@ import { GestureHandlerRootView } from 'react-native-gesture-handler';
 import Sortable from 'react-native-sortables';
 import type { Slot } from '../../core/piece/piece';
 import { useTokens } from '../../ui/theme';
-import type { BeadsProps } from './Beads';
+import type { EffectListProps } from './EffectList';
 
 /**
  * Beads that can be dragged to another place by their handle. In a file of its own: it is loaded when a chain has
  * something to sort.
  */
-export function SortableBeads({ slots, onMove, renderBead }: BeadsProps) {
+export function SortableBeads({ slots, onMove, renderBead }: EffectListProps) {
   return (
     <GestureHandlerRootView>
       <Sortable.Grid

@@ -5,7 +5,7 @@ import { blockOf } from '../../core/piece/block';
 import { placeBlock } from '../../core/piece/edits/blocks';
 import { dropKept, keepSetting, takeKept } from '../../core/piece/edits/kept';
 import { chainOf, channelName, keptOf } from '../../core/piece/find';
-import { MOST_KEPT } from '../../core/piece/piece';
+import { MAX_KEPT } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
 import { useSession } from '../../data/session';
 import { NameField } from '../../ui/NameField';
@@ -73,7 +73,7 @@ function Kept({ channel }: { readonly channel: string }) {
     ['A', 'B', 'C', 'D', 'E', 'F', 'G', 'H'].find((letter) => !kept.some((one) => one.name === letter)) ?? 'Another';
   return (
     <View>
-      {kept.length < MOST_KEPT && order === null ? (
+      {kept.length < MAX_KEPT && order === null ? (
         <NameField
           key={free}
           label="Name of the setting"

@@ -3,8 +3,8 @@ import { StyleSheet, View, type LayoutChangeEvent } from 'react-native';
 import Svg, { Line, Path } from 'react-native-svg';
 import { modulatorAt, modulatorTrack, type Modulator } from '../../core/links/modulator';
 import { beatsToSamples } from '../../core/music/tempo';
-import { pushOf } from '../../core/links/link';
-import { pushed } from '../../core/links/push';
+import { linkTransferOf } from '../../core/links/link';
+import { linkOffset } from '../../core/links/linkTransfer';
 import type { Link } from '../../core/piece/piece';
 import { contextOf } from '../../core/piece/find';
 import { elementOf, useFrame } from '../../ui/frame';
@@ -29,11 +29,11 @@ export function ModulatorCurve({ modulator, link }: { readonly modulator: Modula
   const span = SPAN_BARS * piece.tempo.beatsPerBar;
   const spanSamples = beatsToSamples(span, piece.tempo, piece.sampleRate);
   const y = useMemo(() => {
-    const { depth, curve } = pushOf(link);
+    const { depth, curve } = linkTransferOf(link);
     // By its root, so that a light link still shows its form; its range depends on where the rail stands, so it is not
     // shown here.
     const reach = (HIGH / 2 - PAD) * Math.sqrt(Math.abs(depth)) * Math.sign(depth);
-    return (turn: number): number => HIGH / 2 - pushed(0, turn, { depth: 1, curve, low: 0, high: 1 }) * reach;
+    return (turn: number): number => HIGH / 2 - linkOffset(0, turn, { depth: 1, curve, low: 0, high: 1 }) * reach;
   }, [link]);
   const path = useMemo(
     () =>

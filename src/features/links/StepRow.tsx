@@ -1,6 +1,6 @@
 import { useRef, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { MOST_STEPS } from '../../core/links/modulator';
+import { MAX_STEPS } from '../../core/links/modulator';
 import { useDrag, useKeys, type Drag } from '../../ui/pointer';
 import { Tap } from '../../ui/Tap';
 import { useTokens } from '../../ui/theme';
@@ -80,7 +80,7 @@ export function StepRow({ noun, steps, onChange }: StepRowProps) {
           plain
           icon="plus"
           label={`One ${noun} more`}
-          disabled={steps.length >= MOST_STEPS}
+          disabled={steps.length >= MAX_STEPS}
           onPress={() => count(steps.length + 1)}
         />
         <Tap

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import Svg, { Path } from 'react-native-svg';
-import { drawnShape, DRAWN_SHAPES, type DrawnShape, type Stretch } from '../../core/moves/stretch';
+import { drawnShape, DRAWN_SHAPES, type DrawnShape, type LaneRange } from '../../core/moves/laneRange';
 import { ratio, time } from '../../core/params/make';
 import { beatsToMs, toEngineNumber } from '../../core/params/resolve';
 import type { ParamValue } from '../../core/params/param';
@@ -25,7 +25,7 @@ const ICON = { width: 44, height: 20 };
 
 interface DrawShapeProps {
   readonly range: { readonly start: number; readonly end: number };
-  readonly onDraw: (stretch: Stretch, name: string) => boolean;
+  readonly onDraw: (stretch: LaneRange, name: string) => boolean;
 }
 
 /** Draws a shape into the chosen stretch, at a note rate, between two places of the rail. */
@@ -36,7 +36,7 @@ export function DrawShape({ range, onDraw }: DrawShapeProps) {
   const [low, setLow] = useState(0.1);
   const [high, setHigh] = useState(0.9);
   const length = range.end - range.start;
-  const make = (shape: DrawnShape, roll: number): Stretch =>
+  const make = (shape: DrawnShape, roll: number): LaneRange =>
     drawnShape(shape, length, toEngineNumber(TURN, turn, context) / beatsToMs(1, context), low, high, roll);
   return (
     <>

@@ -14,7 +14,7 @@ export interface AxisMark {
 }
 
 /** Words closer than this would run into each other. */
-const LEAST_PX = 17;
+const MIN_PX = 17;
 const LINE = 17;
 
 /** What stands on a lane's axis: its two ends, then as many note values, choices and named figures as have room. */
@@ -34,7 +34,7 @@ export function axisMarks(param: Param, context: ValueContext, y: (position: num
     }));
   const marks: AxisMark[] = [];
   for (const mark of [...ends, ...notches])
-    if (marks.every(({ position }) => Math.abs(y(position) - y(mark.position)) >= LEAST_PX)) marks.push(mark);
+    if (marks.every(({ position }) => Math.abs(y(position) - y(mark.position)) >= MIN_PX)) marks.push(mark);
   return marks;
 }
 

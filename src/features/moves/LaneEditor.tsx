@@ -12,7 +12,7 @@ import { Words } from '../../ui/Words';
 import { usePiece } from '../studio/StudioProvider';
 import type { Drawing } from './DrawButton';
 import { AxisLines, AxisWords, axisMarks } from './LaneAxis';
-import { bendPlace, type Laid } from './laneGrip';
+import { bendPlace, type LaneGeometry } from './laneGrip';
 import { LanePoints } from './LanePoints';
 import { laneName } from './laneName';
 import { LaneLeaf } from './LaneLeaf';
@@ -81,7 +81,7 @@ function useLaid(
   pxPerBeat: number,
   height: number,
   pad: number,
-): Laid {
+): LaneGeometry {
   const piece = usePiece();
   const y = useCallback((position: number): number => pad + (1 - position) * (height - 2 * pad), [height, pad]);
   const track = useMemo(() => laneTrack(piece, lane, param), [piece, lane, param]);
@@ -89,7 +89,7 @@ function useLaid(
 }
 
 function useLine(
-  { points, track, pxPerBeat, y }: Laid,
+  { points, track, pxPerBeat, y }: LaneGeometry,
   { from, to }: Window,
 ): { readonly shown: Shown; readonly crowded: boolean; readonly path: string } {
   return useMemo(() => {

@@ -1,11 +1,11 @@
 import { useMemo } from 'react';
 import { Circle, Path } from 'react-native-svg';
 import { useTokens } from '../../ui/theme';
-import { pointPlace, type Laid } from './laneGrip';
+import { pointPlace, type LaneGeometry } from './laneGrip';
 import { standsClose, type Shown } from './lanePath';
 
 interface LanePointsProps {
-  readonly laid: Laid;
+  readonly laid: LaneGeometry;
   readonly shown: Shown;
   readonly chosen: number | null;
 }

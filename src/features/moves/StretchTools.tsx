@@ -3,16 +3,16 @@ import { ScrollView, StyleSheet, View } from 'react-native';
 import { useShallow } from 'zustand/react/shallow';
 import { toBarBeat } from '../../core/music/grid';
 import {
-  clearStretch,
+  clearLaneRange,
   flippedInTime,
   flippedInValue,
-  layStretch,
+  pasteLaneRange,
   scaled,
   smoothed,
-  takeStretch,
+  copyLaneRange,
   tilted,
-  type Stretch,
-} from '../../core/moves/stretch';
+  type LaneRange,
+} from '../../core/moves/laneRange';
 import { quantised, stretchedBy } from '../../core/moves/stretchTime';
 import { layMoves } from '../../core/piece/edits/lanes';
 import { paramOf } from '../../core/piece/find';
@@ -33,7 +33,7 @@ interface StretchToolsProps {
   readonly range: { readonly start: number; readonly end: number };
 }
 
-type Change = readonly [label: string, text: string, change: (stretch: Stretch, piece: Piece) => Stretch];
+type Change = readonly [label: string, text: string, change: (stretch: LaneRange, piece: Piece) => LaneRange];
 
 const CHANGES: readonly Change[] = [
   ['Flip in time', '⇄ time', flippedInTime],
@@ -76,28 +76,28 @@ export function StretchTools({ lane, lanes, range }: StretchToolsProps) {
     return done.length > 0 && run(layMoves, { lanes: done, what });
   };
   const copy = (): boolean => {
-    const taken = treated.flatMap((one) => takeStretch(piece, one, range.start, range.end) ?? []);
+    const taken = treated.flatMap((one) => copyLaneRange(piece, one, range.start, range.end) ?? []);
     set({ clipboard: taken });
     return taken.length > 0;
   };
   const clear = (): boolean =>
     lay(
-      treated.map((one) => clearStretch(piece, one, range.start, range.end)),
+      treated.map((one) => clearLaneRange(piece, one, range.start, range.end)),
       'Clear moves',
     );
   const change = (how: Change[2], what: string): boolean =>
     lay(
       treated.map((one) => {
-        const taken = takeStretch(piece, one, range.start, range.end);
-        return taken && layStretch(piece, one.target, range.start, how(taken, piece), 1, one.id);
+        const taken = copyLaneRange(piece, one, range.start, range.end);
+        return taken && pasteLaneRange(piece, one.target, range.start, how(taken, piece), 1, one.id);
       }),
       what,
     );
   const repeat = (): boolean =>
     lay(
       treated.map((one) => {
-        const taken = takeStretch(piece, one, range.start, range.end);
-        return taken && layStretch(piece, one.target, range.end, taken, 1, one.id);
+        const taken = copyLaneRange(piece, one, range.start, range.end);
+        return taken && pasteLaneRange(piece, one.target, range.end, taken, 1, one.id);
       }),
       'Repeat moves',
     );
@@ -107,15 +107,15 @@ export function StretchTools({ lane, lanes, range }: StretchToolsProps) {
       ? `${snap.beats} ${snap.beats === 1 ? 'beat' : 'beats'}`
       : `1/${Math.round(4 / step)}`;
   /** What was in the stretch, laid elsewhere; where it was stands the base value. */
-  const relaid = (at: number, how: (stretch: Stretch) => Stretch, what: string): boolean =>
+  const relaid = (at: number, how: (stretch: LaneRange) => LaneRange, what: string): boolean =>
     lay(
       treated.map((one) => {
-        const taken = takeStretch(piece, one, range.start, range.end);
-        const cleared = clearStretch(piece, one, range.start, range.end);
+        const taken = copyLaneRange(piece, one, range.start, range.end);
+        const cleared = clearLaneRange(piece, one, range.start, range.end);
         return (
           taken &&
           cleared &&
-          layStretch(
+          pasteLaneRange(
             { ...piece, lanes: piece.lanes.map((other) => (other.id === one.id ? cleared : other)) },
             one.target,
             at,
@@ -141,7 +141,7 @@ export function StretchTools({ lane, lanes, range }: StretchToolsProps) {
     const targets = clipboard.length === 1 ? treated : lanes;
     const laid = targets.map((one, i) =>
       clipboard.length === 1 || i < clipboard.length
-        ? layStretch(piece, one.target, at, clipboard[clipboard.length === 1 ? 0 : i]!, 1, one.id, pasteBy)
+        ? pasteLaneRange(piece, one.target, at, clipboard[clipboard.length === 1 ? 0 : i]!, 1, one.id, pasteBy)
         : null,
     );
     if (lay(laid, 'Paste moves')) say(`Pasted from bar ${toBarBeat(at, piece.tempo).bar} on`);
@@ -167,7 +167,7 @@ export function StretchTools({ lane, lanes, range }: StretchToolsProps) {
         range={range}
         onDraw={(stretch, name) =>
           lay(
-            treated.map((one) => layStretch(piece, one.target, range.start, stretch, 1, one.id)),
+            treated.map((one) => pasteLaneRange(piece, one.target, range.start, stretch, 1, one.id)),
             `Draw ${name}`,
           )
         }

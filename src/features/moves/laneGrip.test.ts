@@ -1,10 +1,10 @@
 import fc from 'fast-check';
 import { between } from '../../core/testing';
 import { laneTrack } from '../../core/moves/lane';
-import { LEAST_GAP } from '../../core/moves/editPoints';
+import { MIN_GAP } from '../../core/moves/editPoints';
 import type { Point } from '../../core/moves/point';
 import { channelParams, emptyPiece, type Lane } from '../../core/piece/piece';
-import { dragged, gripAt, type Laid } from './laneGrip';
+import { dragged, gripAt, type LaneGeometry } from './laneGrip';
 
 const piece = emptyPiece('p', 'Piece');
 const param = channelParams.pan;
@@ -17,7 +17,7 @@ const laneOf = (points: Point[]): Lane => ({
   on: true,
   points,
 });
-const laidOf = (points: Point[]): Laid => ({
+const laidOf = (points: Point[]): LaneGeometry => ({
   points,
   track: laneTrack(piece, laneOf(points), param),
   pxPerBeat: PX,
@@ -64,14 +64,14 @@ test('a segment is shifted whole: up with both its ends, in time as far as its n
   ]);
   expect(shift(99, 0)).toEqual([
     [0, 0],
-    [8 - LEAST_GAP, -0.5],
-    [12 - LEAST_GAP, 0.5],
+    [8 - MIN_GAP, -0.5],
+    [12 - MIN_GAP, 0.5],
     [12, 0],
   ]);
   expect(shift(-99, 0)).toEqual([
     [0, 0],
-    [LEAST_GAP, -0.5],
-    [4 + LEAST_GAP, 0.5],
+    [MIN_GAP, -0.5],
+    [4 + MIN_GAP, 0.5],
     [12, 0],
   ]);
 });

@@ -7,7 +7,7 @@ import type { Lane, Piece } from '../../core/piece/piece';
 import { firstFrom } from './lanePath';
 
 /** A lane as it lies on the screen. */
-export interface Laid {
+export interface LaneGeometry {
   readonly points: readonly Point[];
   readonly track: LaneTrack;
   readonly pxPerBeat: number;
@@ -31,13 +31,13 @@ const STRAIGHT = 0.04;
 const HOLD = 1;
 const CURVE = 2;
 
-export const pointPlace = ({ points, track, pxPerBeat, y }: Laid, index: number): { x: number; y: number } => ({
+export const pointPlace = ({ points, track, pxPerBeat, y }: LaneGeometry, index: number): { x: number; y: number } => ({
   x: points[index]!.beat * pxPerBeat,
   y: y(track.positions[index]!),
 });
 
 /** Where the segment after a point is taken hold of to bend it; null where it cannot be. */
-export function bendPlace(laid: Laid, index: number | null): { x: number; y: number } | null {
+export function bendPlace(laid: LaneGeometry, index: number | null): { x: number; y: number } | null {
   const { points, track } = laid;
   if (index === null || index >= points.length - 1 || track.shapes[index] === HOLD) return null;
   const [a, b] = [pointPlace(laid, index), pointPlace(laid, index + 1)];
@@ -47,7 +47,7 @@ export function bendPlace(laid: Laid, index: number | null): { x: number; y: num
 }
 
 /** Index of the nearest point within reach, or null. */
-export function pointAt(laid: Laid, x: number, y: number): number | null {
+export function pointAt(laid: LaneGeometry, x: number, y: number): number | null {
   const { points, pxPerBeat } = laid;
   let best: number | null = null;
   let away = REACH_PX;
@@ -63,7 +63,7 @@ export function pointAt(laid: Laid, x: number, y: number): number | null {
 }
 
 /** What lies under a finger. @param chosen the point whose segment shows what bends it */
-export function gripAt(laid: Laid, x: number, y: number, chosen: number | null): Grip | null {
+export function gripAt(laid: LaneGeometry, x: number, y: number, chosen: number | null): Grip | null {
   const handle = bendPlace(laid, chosen);
   const index = pointAt(laid, x, y);
   const toHandle = handle ? Math.hypot(handle.x - x, handle.y - y) : Infinity;
@@ -93,7 +93,7 @@ export function dragged(
   piece: Piece,
   lane: Lane,
   param: Param,
-  laid: Laid,
+  laid: LaneGeometry,
   grip: Grip,
   by: Way,
   fall: (beat: number) => number,
@@ -113,7 +113,7 @@ export function dragged(
   return moveSegment(points, index, beats, [value(index), far]);
 }
 
-function bentPoints({ points, track }: Laid, index: number, by: number): Point[] {
+function bentPoints({ points, track }: LaneGeometry, index: number, by: number): Point[] {
   const [from, to] = [track.positions[index]!, track.positions[index + 1]!];
   const rise = to - from;
   const share = track.shapes[index] === CURVE ? bent(0.5, points[index]!.bend) : 0.5;

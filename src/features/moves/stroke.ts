@@ -1,7 +1,7 @@
-import { LEAST_GAP } from '../../core/moves/editPoints';
+import { MIN_GAP } from '../../core/moves/editPoints';
 import { laneFromPass, TOLERANCE } from '../../core/moves/record';
 import type { Snap } from '../../core/moves/snap';
-import { layStretch, type StretchPoint } from '../../core/moves/stretch';
+import { pasteLaneRange, type LaneRangePoint } from '../../core/moves/laneRange';
 import type { Reading } from '../../core/moves/thin';
 import type { Lane, Piece } from '../../core/piece/piece';
 import type { Drag } from '../../ui/pointer';
@@ -41,7 +41,7 @@ export function drawnLane(
     return all.length < 2 ? null : steppedLane(piece, lane, all, snap.kind === 'grid' ? snap.beats : STEP_BEATS);
   return all.length < 2
     ? null
-    : laneFromPass(piece, lane.target, readings, lane.id, { tolerance: TOLERANCE, seamBeats: LEAST_GAP });
+    : laneFromPass(piece, lane.target, readings, lane.id, { tolerance: TOLERANCE, seamBeats: MIN_GAP });
 }
 
 /** A held value for each line of the grid that the stroke covers: what the finger stood at last before the next. */
@@ -49,7 +49,7 @@ function steppedLane(piece: Piece, lane: Lane, readings: readonly Reading[], gri
   const steps = new Map<number, number>();
   for (const { beat, position } of readings) steps.set(Math.floor(beat / gridBeats) * gridBeats, position);
   const from = Math.min(...steps.keys());
-  const points = [...steps].map(([beat, position]): StretchPoint => ({
+  const points = [...steps].map(([beat, position]): LaneRangePoint => ({
     beat: beat - from,
     position,
     value: 0,
@@ -58,7 +58,7 @@ function steppedLane(piece: Piece, lane: Lane, readings: readonly Reading[], gri
   }));
   const last = points[points.length - 1]!;
   const lengthBeats = last.beat + gridBeats;
-  return layStretch(
+  return pasteLaneRange(
     piece,
     lane.target,
     from,

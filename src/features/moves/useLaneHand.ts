@@ -12,14 +12,14 @@ import { useSession } from '../../data/session';
 import { useDrag, useKeys, type Drag } from '../../ui/pointer';
 import { usePiece } from '../studio/StudioProvider';
 import type { Drawing } from './DrawButton';
-import { dragged, gripAt, pointAt, type Grip, type Laid, type Way } from './laneGrip';
+import { dragged, gripAt, pointAt, type Grip, type LaneGeometry, type Way } from './laneGrip';
 import { drawnLane, strike, type Stroke } from './stroke';
 
 interface Hand {
   readonly lane: Lane;
   readonly param: Param | null;
   /** The lane as it lies, without what the hand is doing. */
-  readonly laid: Laid | null;
+  readonly laid: LaneGeometry | null;
   readonly height: number;
   readonly pad: number;
   readonly chosen: number | null;
@@ -41,7 +41,7 @@ export function useLaneHand(view: RefObject<View | null>, hand: Hand): readonly 
   const run = useOpenPiece((state) => state.run);
   const [moved, setMoved] = useState<readonly Point[] | null>(null);
   const stroke = useRef<Stroke | null>(null);
-  const grip = useRef<{ readonly grip: Grip; readonly laid: Laid; readonly upright: boolean } | null>(null);
+  const grip = useRef<{ readonly grip: Grip; readonly laid: LaneGeometry; readonly upright: boolean } | null>(null);
   const { points } = lane;
   const room = height - 2 * pad;
   const positionAtY = (y: number): number => Math.min(1, Math.max(0, 1 - (y - pad) / room));

@@ -3,7 +3,7 @@ import { ScrollView, StyleSheet, View } from 'react-native';
 import type { ParamValues } from '../../core/params/param';
 import type { Track } from '../../core/piece/piece';
 import { RECIPES } from '../../core/recipes/all';
-import type { Recipe, Stretch } from '../../core/recipes/recipe';
+import type { Recipe, BeatRange } from '../../core/recipes/recipe';
 import { useOpenPiece } from '../../data/openPiece';
 import { Sheet } from '../../ui/Sheet';
 import { Tap } from '../../ui/Tap';
@@ -19,7 +19,7 @@ import { initialOf, Variations } from './Variations';
 
 interface RecipeSheetProps {
   readonly track: Track;
-  readonly range: Stretch;
+  readonly range: BeatRange;
   /** The stretch as bars and beats. */
   readonly where: string;
   /** The recipe it opens with, by its id; else the list of all. */
@@ -55,7 +55,7 @@ export function RecipeSheet({ track, range, where, first, visible, onClose }: Re
 
 interface RecipeListProps {
   readonly track: Track;
-  readonly range: Stretch;
+  readonly range: BeatRange;
   readonly onChoose: (recipe: Recipe) => void;
 }
 
@@ -66,7 +66,7 @@ function RecipeList({ track, range, onChoose }: RecipeListProps) {
   const { studio } = useStudio();
   const hits = useHits(track.id);
   const input = inputOf(studio, piece, track, range, hits ?? []);
-  const all = RECIPES.map((recipe) => ({ recipe, lack: recipe.lacks(input) })).sort(
+  const all = RECIPES.map((recipe) => ({ recipe, lack: recipe.unavailableReason(input) })).sort(
     (a, b) => Number(a.lack !== null) - Number(b.lack !== null),
   );
   return (
@@ -94,7 +94,7 @@ function RecipeList({ track, range, onChoose }: RecipeListProps) {
 interface MakerProps {
   readonly recipe: Recipe;
   readonly track: Track;
-  readonly range: Stretch;
+  readonly range: BeatRange;
   readonly onBack: () => void;
   readonly onDone: () => void;
 }
@@ -106,7 +106,7 @@ function Maker({ recipe, track, range, onBack, onDone }: MakerProps) {
   const [values, setValues] = useState<ParamValues>(() => initialOf(recipe));
   const { busy, trouble, doing, sounding, hear } = useMaking();
   const input = inputOf(studio, piece, track, range, hits ?? []);
-  const lack = recipe.ofHits && hits === null ? 'Looking for hits …' : recipe.lacks(input);
+  const lack = recipe.ofHits && hits === null ? 'Looking for hits …' : recipe.unavailableReason(input);
   const call = { recipe, input, values };
   const make = (): Promise<void> =>
     doing(async () => {

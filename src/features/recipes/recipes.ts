@@ -12,11 +12,11 @@ import type { SoundInfo } from '../../core/piece/soundInfo';
 import {
   sampleAt,
   settingsOf,
-  type Laid,
+  type RecipeResult,
   type Recipe,
   type RecipeInput,
   type RecipeSound,
-  type Stretch,
+  type BeatRange,
 } from '../../core/recipes/recipe';
 import { uploadSound } from '../../data/api';
 import { useOpenPiece } from '../../data/openPiece';
@@ -39,7 +39,7 @@ export const inputOf = (
   studio: Studio,
   piece: Piece,
   track: Track,
-  range: Stretch,
+  range: BeatRange,
   hits: readonly Hit[],
 ): RecipeInput => ({
   piece,
@@ -65,14 +65,14 @@ const soundsOf = (studio: Studio): { hash: string; channels: SoundData }[] =>
 /** The sound that the recipe makes, rendered in a worker; null where it makes none. */
 async function soundOf(studio: Studio, { recipe, input, values }: RecipeCall): Promise<RecipeSound | null> {
   const settings = settingsOf(recipe, values, input.piece);
-  const work = recipe.work?.(input, settings) ?? null;
+  const work = recipe.renderJob?.(input, settings) ?? null;
   const rendered = work ? await printed(work.job, [...soundsOf(studio), ...work.sounds]) : null;
   return recipe.sound?.(input, settings, rendered) ?? null;
 }
 
 function laid({ recipe, input, values }: RecipeCall, hash: string, sound: RecipeSound | null, info: SoundInfo | null) {
   const { piece, track } = input;
-  const made: Laid = recipe.lay(
+  const made: RecipeResult = recipe.apply(
     input,
     settingsOf(recipe, values, piece),
     sound ? { hash, seconds: sound.channels[0]!.length / piece.sampleRate } : null,

@@ -3,7 +3,7 @@ import { StyleSheet, View } from 'react-native';
 import { goalsOf, takeSnapshot } from '../../core/moves/snapshot';
 import { dropSnapshot, keepSnapshot } from '../../core/piece/edits/snapshots';
 import { channelName } from '../../core/piece/find';
-import { MOST_SNAPSHOTS, type Snapshot } from '../../core/piece/piece';
+import { MAX_SNAPSHOTS, type Snapshot } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
 import { useSession } from '../../data/session';
 import { NameField } from '../../ui/NameField';
@@ -46,7 +46,7 @@ export function SnapshotList({ channel }: { readonly channel: string }) {
     studio.morph.start({ snapshot, gridBeats: beats(start), overBeats: beats(way), asMoves });
   return (
     <View style={styles.list}>
-      {piece.snapshots.length < MOST_SNAPSHOTS ? <Taking channel={channel} /> : null}
+      {piece.snapshots.length < MAX_SNAPSHOTS ? <Taking channel={channel} /> : null}
       {piece.snapshots.length === 0 ? (
         <Words kind="small">
           A snapshot keeps every value as it stands at the playhead. Go back to it on the beat, or let the sound travel

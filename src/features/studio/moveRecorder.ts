@@ -23,7 +23,7 @@ interface Pass {
 /** Playing that jumps back by more than this, in beats, begins new passes. */
 const JUMP_BEATS = 0.25;
 /** Passes of a lane that are kept apart. */
-const MOST_PASSES = 16;
+const MAX_PASSES = 16;
 
 /** Turns what hands do while playing into lanes, at the beats at which it was heard, in the mode of each channel. */
 export class MoveRecorder {
@@ -156,7 +156,7 @@ export class MoveRecorder {
     // A value set in one go is no take to choose among.
     const passed = kept
       .filter(([, { readings }]) => readings.length > 0)
-      .map(([id, take]) => [id, [...(before[id] ?? []), take].slice(-MOST_PASSES)] as const);
+      .map(([id, take]) => [id, [...(before[id] ?? []), take].slice(-MAX_PASSES)] as const);
     set({ takes: { ...known, ...Object.fromEntries(kept) }, passes: { ...before, ...Object.fromEntries(passed) } });
     const readings = takes.reduce((sum, take) => sum + take.readings.length, 0);
     const points = lanes.reduce((sum, { points: { length } }) => sum + length, 0);

@@ -50,7 +50,7 @@ export class Studio {
       if (now.audition !== before.audition) this.tellPlan(this.piece);
       if (
         now.comparing !== before.comparing ||
-        now.judged !== before.judged ||
+        now.metered !== before.metered ||
         now.hear !== before.hear ||
         now.matched !== before.matched
       )
@@ -156,9 +156,9 @@ export class Studio {
    * chosen.
    */
   private listen(): void {
-    const { comparing, judged, hear, matched } = useSession.getState();
+    const { comparing, metered, hear, matched } = useSession.getState();
     if (comparing) this.player.listen({ channel: null, slot: null, hear: 'dry', matched: false });
-    else if (judged) this.player.listen({ ...judged, hear, matched });
+    else if (metered) this.player.listen({ ...metered, hear, matched });
     else this.player.listen({ channel: null, slot: null, hear: 'mix', matched: false });
   }
 

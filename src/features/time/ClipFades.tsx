@@ -7,7 +7,7 @@ import { useTokens } from '../../ui/theme';
 
 const STEPS = 12;
 /** A fade narrower than this is no more than the edge of the clip. */
-const LEAST_PX = 2;
+const MIN_PX = 2;
 
 interface ClipFadesProps {
   readonly clip: Clip;
@@ -21,7 +21,7 @@ export function ClipFades({ clip, width, height }: ClipFadesProps) {
   const path = useMemo(() => {
     const side = (seconds: number, shape: Clip['fadeInShape'], flip: boolean): string => {
       const wide = (seconds / clip.lengthSeconds) * width;
-      if (wide < LEAST_PX) return '';
+      if (wide < MIN_PX) return '';
       const x = (share: number): number => (flip ? width - share * wide : share * wide);
       const curve = Array.from(
         { length: STEPS + 1 },

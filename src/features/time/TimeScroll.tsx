@@ -3,7 +3,7 @@ import { ScrollView, type NativeScrollEvent, type NativeSyntheticEvent } from 'r
 import { useSession } from '../../data/session';
 import { useFrame } from '../../ui/frame';
 import { useStudio } from '../studio/StudioProvider';
-import { MOST_ZOOM } from './ZoomButtons';
+import { MAX_ZOOM } from './ZoomButtons';
 
 interface TimeScrollProps {
   readonly pxPerBeat: number;
@@ -90,7 +90,7 @@ function listen(
   let apart = 0;
   const zoom = (by: 1 | -1, clientX: number): void => {
     const { zoom: now, set } = useSession.getState();
-    const next = Math.min(MOST_ZOOM, Math.max(0, now + by));
+    const next = Math.min(MAX_ZOOM, Math.max(0, now + by));
     if (next === now) return;
     const x = clientX - view.getBoundingClientRect().left;
     anchor.current = { beat: (view.scrollLeft + x) / scale.current, x };

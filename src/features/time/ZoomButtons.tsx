@@ -2,7 +2,7 @@ import { StyleSheet, View } from 'react-native';
 import { useSession } from '../../data/session';
 import { Tap } from '../../ui/Tap';
 
-export const MOST_ZOOM = 5;
+export const MAX_ZOOM = 5;
 
 export function ZoomButtons() {
   const { zoom, set } = useSession();
@@ -19,8 +19,8 @@ export function ZoomButtons() {
         plain
         icon="zoom-in"
         label="Show less time"
-        disabled={zoom === MOST_ZOOM}
-        onPress={() => set({ zoom: Math.min(MOST_ZOOM, zoom + 1) })}
+        disabled={zoom === MAX_ZOOM}
+        onPress={() => set({ zoom: Math.min(MAX_ZOOM, zoom + 1) })}
       />
     </View>
   );

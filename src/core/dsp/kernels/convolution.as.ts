@@ -1,5 +1,5 @@
 // AssemblyScript. The parts of a partitioned convolution: Fourier transform, multiply-add of spectra, and taking two
-// real sides in and out of one complex transform. The same work in TypeScript: dsp/convolutionScript.ts. All arrays are
+// real sides in and out of one complex transform. The same work in TypeScript: dsp/convolutionReference.ts. All arrays are
 // f32; re and im lie apart. Addresses are bytes.
 
 import { madd, nmadd } from './madd.as';

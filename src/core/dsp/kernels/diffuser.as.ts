@@ -1,5 +1,5 @@
 // AssemblyScript. Four allpass sections in a row on one run of a signal, and its blend. The same work in TypeScript:
-// dsp/allpassFour.ts, which also says how the memory is laid out. Samples are f64; each ring is longer than a run, so
+// dsp/allpassDiffuser4.ts, which also says how the memory is laid out. Samples are f64; each ring is longer than a run, so
 // that no sample of a run is read in it.
 
 const SECTIONS: i32 = 4;

@@ -1,5 +1,5 @@
 // AssemblyScript. A row of state-variable filters, both sides at once: left and right lie side by side in every 128
-// bits. The same work in TypeScript: filterRowScript.ts. Layout of the memory: filterRowLayout.ts.
+// bits. The same work in TypeScript: filterCascadeReference.ts. Layout of the memory: filterCascadeLayout.ts.
 
 const FRAMES: usize = 64;
 const SECTIONS: usize = 1024;

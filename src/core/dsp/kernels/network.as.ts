@@ -1,5 +1,5 @@
 // AssemblyScript. One step of a feedback delay network of sixteen lines. The same work in TypeScript:
-// dsp/networkScript.ts. Layout of the memory: dsp/feedbackNetwork.ts.
+// dsp/networkReference.ts. Layout of the memory: dsp/feedbackNetwork.ts.
 
 import { madd, nmadd } from './madd.as';
 

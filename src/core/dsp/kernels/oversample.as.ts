@@ -1,5 +1,5 @@
 // AssemblyScript. Twice the rate and back by half-band filters, and shaping in between. The same work in TypeScript:
-// dsp/oversampleScript.ts. All arrays are f32, addresses are bytes, counts are samples and multiples of thirty-two.
+// dsp/oversampleReference.ts. All arrays are f32, addresses are bytes, counts are samples and multiples of thirty-two.
 
 import { madd, nmadd } from './madd.as';
 

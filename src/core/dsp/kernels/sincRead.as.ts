@@ -1,5 +1,5 @@
 // AssemblyScript. Reads two rings between their samples at places that go on evenly or glide, by sixteen points of a
-// windowed sinc. The same work in TypeScript: dsp/sincRingsScript.ts. Rings and table are f32, what comes out is f64;
+// windowed sinc. The same work in TypeScript: dsp/sincRingsReference.ts. Rings and table are f32, what comes out is f64;
 // addresses are bytes. Each ring is followed by a copy of its first sixteen figures, so that what is read always lies
 // in one piece.
 

@@ -1,5 +1,5 @@
 // AssemblyScript. Adds 64 samples of a ring, heard at one delay, to what both sides hear. The same work in TypeScript:
-// dsp/tapBankScript.ts. All arrays are f32, addresses are bytes. `levels` holds four figures: where left begins, how it
+// dsp/tapBankReference.ts. All arrays are f32, addresses are bytes. `levels` holds four figures: where left begins, how it
 // moves a sample, the same of right.
 
 const RUN: usize = 256;

@@ -2,7 +2,7 @@ import { defineEffect, type Preset } from '../define';
 import type { BraidPicture } from '../pictures';
 import { resolveNumber } from '../../params/resolve';
 import type { NumberParam, ParamValues, ValueContext } from '../../params/param';
-import { braidParams, MOST_STRANDS } from './params';
+import { braidParams, MAX_STRANDS } from './params';
 import { BraidProcessor } from './processor';
 
 const create = (sampleRate: number): BraidProcessor => new BraidProcessor(sampleRate);
@@ -96,7 +96,7 @@ function picture(values: ParamValues, context: ValueContext): BraidPicture {
   return {
     kind: 'braid',
     plays: values.plays === 'one' ? number('chosen') : null,
-    strands: Array.from({ length: MOST_STRANDS }, (_, i) => ({
+    strands: Array.from({ length: MAX_STRANDS }, (_, i) => ({
       place: i + 1,
       input: String(values[`input${i + 1}`]),
       level: number(`level${i + 1}`),

@@ -2,7 +2,7 @@ import { choice, figure, gain } from '../../params/make';
 import type { Params } from '../../params/param';
 import { WHOLLY_WET_LINEAR } from '../common';
 
-export const MOST_STRANDS = 8;
+export const MAX_STRANDS = 8;
 export const LONGEST_ALIGN_MS = 100;
 /** What a strand takes of the sound, in the order of its choice. */
 export const STRAND_INPUTS = ['both', 'left', 'right', 'mid', 'side'] as const;
@@ -72,7 +72,7 @@ export const braidParams: Params = {
     hint: 'Which strand takes the sound; moves can change it on the beat.',
     unit: 'count',
     min: 1,
-    max: MOST_STRANDS,
+    max: MAX_STRANDS,
     initial: 1,
     smoothingSeconds: 0,
     notches: [1, 2, 3, 4, 5, 6, 7, 8],
@@ -86,5 +86,5 @@ export const braidParams: Params = {
     max: 500,
     initial: 12,
   }),
-  ...(Object.assign({}, ...Array.from({ length: MOST_STRANDS }, (_, i) => strandParams(i + 1))) as Params),
+  ...(Object.assign({}, ...Array.from({ length: MAX_STRANDS }, (_, i) => strandParams(i + 1))) as Params),
 };

@@ -1,17 +1,17 @@
-import { Kept } from '../../dsp/kept';
-import { followShare } from '../../dsp/onePole';
-import { clearRun } from '../../dsp/runs';
-import { Align } from '../align';
+import { MemoizedUnary } from '../../dsp/memoizedUnary';
+import { onePoleCoefficient } from '../../dsp/onePole';
+import { clearBlock } from '../../dsp/blocks';
+import { LatencyCompensator } from '../latencyCompensator';
 import { awayGain } from '../common';
-import { STEP_FRAMES, stereoRun, type EffectProcessor, type StereoRun, type StrandWork } from '../define';
+import { STEP_FRAMES, makeStereoBlock, type EffectProcessor, type StereoBlock, type StrandWork } from '../define';
 import { Insert } from '../insert';
-import { placesOf } from '../places';
-import { braidParams, LONGEST_ALIGN_MS, MOST_STRANDS } from './params';
+import { paramIndices } from '../paramIndices';
+import { braidParams, LONGEST_ALIGN_MS, MAX_STRANDS } from './params';
 import { StrandInput } from './strandInput';
 
-const AT = placesOf(braidParams);
+const P = paramIndices(braidParams);
 const PER_STRAND = 4;
-const FIRST = AT.input1!;
+const FIRST = P.input1!;
 const SWITCH_SECONDS = 0.008;
 
 /** An empty strand: the sound passes as it came. */
@@ -25,28 +25,30 @@ class Place {
   /** Samples since nothing more enters. */
   shutFor = 0;
   readonly input = new StrandInput();
-  readonly run = stereoRun();
-  readonly leftOf = new Kept(awayGain);
-  readonly rightOf = new Kept(awayGain);
+  readonly run = makeStereoBlock();
+  readonly leftOf = new MemoizedUnary(awayGain);
+  readonly rightOf = new MemoizedUnary(awayGain);
   gainLeft = 0;
   gainRight = 0;
-  readonly align: Align;
+  readonly align: LatencyCompensator;
 
   constructor(sampleRate: number) {
-    this.align = new Align(sampleRate);
+    this.align = new LatencyCompensator(sampleRate);
   }
 }
 
 /** Strands side by side: each takes its part of the sound, treats it, and all come together again. */
 export class BraidProcessor extends Insert implements EffectProcessor {
   private readonly places: readonly Place[];
-  private readonly openShare = new Kept((seconds) => followShare(seconds, STEP_FRAMES, this.sampleRate));
+  private readonly openShare = new MemoizedUnary((seconds) =>
+    onePoleCoefficient(seconds, STEP_FRAMES, this.sampleRate),
+  );
   /** Nothing is held back longer, in samples. */
   private readonly longest: number;
 
   constructor(sampleRate: number) {
     super(sampleRate, LONGEST_ALIGN_MS / 1000 + 0.01, SWITCH_SECONDS);
-    this.places = Array.from({ length: MOST_STRANDS }, () => new Place(sampleRate));
+    this.places = Array.from({ length: MAX_STRANDS }, () => new Place(sampleRate));
     this.longest = (LONGEST_ALIGN_MS / 1000) * sampleRate + STEP_FRAMES;
     this.setStrands([EMPTY, EMPTY]);
   }
@@ -58,14 +60,14 @@ export class BraidProcessor extends Insert implements EffectProcessor {
       place.leaving = !work && place.work !== null;
       if (!work || work === place.work) return;
       if (!place.work) place.input.shutAtOnce();
-      place.align.jump(0);
+      place.align.reset(0);
       place.work = work;
     });
   }
 
   override get silent(): boolean {
     if (!this.quiet.silent) return false;
-    for (let i = 0; i < MOST_STRANDS; i += 1) if (this.places[i]!.work?.silent === false) return false;
+    for (let i = 0; i < MAX_STRANDS; i += 1) if (this.places[i]!.work?.silent === false) return false;
     return true;
   }
 
@@ -74,22 +76,22 @@ export class BraidProcessor extends Insert implements EffectProcessor {
   }
 
   locate(_seconds: number, values: Float64Array): void {
-    for (let i = 0; i < MOST_STRANDS; i += 1) {
+    for (let i = 0; i < MAX_STRANDS; i += 1) {
       const place = this.places[i]!;
       const at = FIRST + i * PER_STRAND;
       place.input.jump(values[at]!, this.goalOpen(i, values));
-      place.align.jump(this.delayOf(values[at + 3]!));
+      place.align.reset(this.delayOf(values[at + 3]!));
       this.aim(place, values, at);
     }
-    this.quiet.clear();
+    this.quiet.reset();
   }
 
-  process(input: StereoRun, wet: StereoRun, values: Float64Array): void {
-    this.quiet.listen(input);
-    clearRun(wet.left);
-    clearRun(wet.right);
-    const openShare = this.openShare.at(values[AT.crossfade!]! / 3000);
-    for (let i = 0; i < MOST_STRANDS; i += 1) {
+  process(input: StereoBlock, wet: StereoBlock, values: Float64Array): void {
+    this.quiet.measureInput(input);
+    clearBlock(wet.left);
+    clearBlock(wet.right);
+    const openShare = this.openShare.at(values[P.crossfade!]! / 3000);
+    for (let i = 0; i < MAX_STRANDS; i += 1) {
       const place = this.places[i]!;
       if (!place.work) continue;
       const at = FIRST + i * PER_STRAND;
@@ -107,8 +109,8 @@ export class BraidProcessor extends Insert implements EffectProcessor {
 
   private goalOpen(place: number, values: Float64Array): number {
     if (this.places[place]!.leaving) return 0;
-    if (values[AT.plays!]! < 0.5) return 1;
-    return Math.round(values[AT.chosen!]!) === place + 1 ? 1 : 0;
+    if (values[P.plays!]! < 0.5) return 1;
+    return Math.round(values[P.chosen!]!) === place + 1 ? 1 : 0;
   }
 
   private delayOf(ms: number): number {
@@ -122,7 +124,7 @@ export class BraidProcessor extends Insert implements EffectProcessor {
     place.gainRight = level * place.rightOf.at(-pan);
   }
 
-  private add(place: Place, wet: StereoRun, values: Float64Array, at: number): void {
+  private add(place: Place, wet: StereoBlock, values: Float64Array, at: number): void {
     let left = place.gainLeft;
     let right = place.gainRight;
     this.aim(place, values, at);

@@ -1,5 +1,5 @@
-import { arrive } from '../../dsp/onePole';
-import { STEP_FRAMES, type StereoRun } from '../define';
+import { smoothToward } from '../../dsp/onePole';
+import { STEP_FRAMES, type StereoBlock } from '../define';
 
 /**
  * What of left and right goes to left and right, by the index of the choice: both, left, right, mid, side. Side comes
@@ -38,11 +38,11 @@ export class StrandInput {
   }
 
   /** @param open share let in at the end of the step  @param share of its way that a choice goes in a step */
-  process(input: StereoRun, out: StereoRun, choice: number, open: number, share: number, openShare: number): void {
+  process(input: StereoBlock, out: StereoBlock, choice: number, open: number, share: number, openShare: number): void {
     let { ll, rl, lr, rr } = this;
     this.goTowards(choice, share);
     let from = this.openNow;
-    this.openNow = arrive(this.openNow, open, openShare, 1e-4);
+    this.openNow = smoothToward(this.openNow, open, openShare, 1e-4);
     const n = STEP_FRAMES;
     const llStep = (this.ll - ll) / n;
     const rlStep = (this.rl - rl) / n;
@@ -63,9 +63,9 @@ export class StrandInput {
   }
 
   private goTowards(choice: number, share: number): void {
-    this.ll = arrive(this.ll, LEFT_TO_LEFT[choice]!, share, 1e-5);
-    this.rl = arrive(this.rl, RIGHT_TO_LEFT[choice]!, share, 1e-5);
-    this.lr = arrive(this.lr, LEFT_TO_RIGHT[choice]!, share, 1e-5);
-    this.rr = arrive(this.rr, RIGHT_TO_RIGHT[choice]!, share, 1e-5);
+    this.ll = smoothToward(this.ll, LEFT_TO_LEFT[choice]!, share, 1e-5);
+    this.rl = smoothToward(this.rl, RIGHT_TO_LEFT[choice]!, share, 1e-5);
+    this.lr = smoothToward(this.lr, LEFT_TO_RIGHT[choice]!, share, 1e-5);
+    this.rr = smoothToward(this.rr, RIGHT_TO_RIGHT[choice]!, share, 1e-5);
   }
 }

@@ -5,7 +5,7 @@ export const LONGEST_DELAY_MS = 40;
 
 export const chorusParams = {
   mode: choice({
-    dips: true,
+    mutesOnChange: true,
     label: 'Lines',
     group: 'Lines',
     hint: 'Two lines, one for each side; three that share them; or one moving pitch with nothing untreated beside it.',

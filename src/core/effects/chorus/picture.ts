@@ -1,7 +1,7 @@
 import type { ParamValues, ValueContext } from '../../params/param';
 import { toEngineNumber } from '../../params/resolve';
 import { commonParams } from '../common';
-import { STEP_FRAMES, stereoRun } from '../define';
+import { STEP_FRAMES, makeStereoBlock } from '../define';
 import { numbersOf } from '../handles';
 import type { SwayPicture } from '../pictures';
 import { chorusParams } from './params';
@@ -22,7 +22,7 @@ export function chorusPicture(values: ParamValues, context: ValueContext): SwayP
   );
   const processor = new ChorusProcessor(RATE);
   processor.reset(0, row);
-  const [input, wet] = [stereoRun(), stereoRun()];
+  const [input, wet] = [makeStereoBlock(), makeStereoBlock()];
   const steps = Math.ceil((spanSeconds * RATE) / STEP_FRAMES);
   const sides = SIDES[(values.mode ?? 'two') as keyof typeof SIDES];
   const standing = sides.map((_, line) => [processor.standing[line]!]);

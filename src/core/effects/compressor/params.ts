@@ -65,7 +65,7 @@ export const compressorParams = {
     initial: 140,
   }),
   source: choice({
-    dips: true,
+    mutesOnChange: true,
     label: 'Listens to',
     group: 'Side',
     hint: 'Its own sound, or that of another track, which then makes room for itself.',

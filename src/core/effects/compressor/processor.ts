@@ -1,12 +1,12 @@
-import { FilterRow } from '../../dsp/filterRow';
-import { Kept } from '../../dsp/kept';
-import { copyRun } from '../../dsp/runs';
-import { STEP_FRAMES, stereoRun, type EffectProcessor, type StereoRun } from '../define';
+import { FilterCascade } from '../../dsp/filterCascade';
+import { MemoizedUnary } from '../../dsp/memoizedUnary';
+import { copyBlock } from '../../dsp/blocks';
+import { STEP_FRAMES, makeStereoBlock, type EffectProcessor, type StereoBlock } from '../define';
 import { Insert } from '../insert';
-import { placesOf } from '../places';
+import { paramIndices } from '../paramIndices';
 import { compressorParams } from './params';
 
-const AT = placesOf(compressorParams);
+const P = paramIndices(compressorParams);
 const SIDE = 1;
 const BUTTERWORTH_K = Math.SQRT2;
 const OFF_HZ = 20;
@@ -24,13 +24,13 @@ const FROM_DB = Math.LN10 / 20;
  * Source: D. Giannoulis, M. Massberg and J. D. Reiss, "Digital Dynamic Range Compressor Design" (2012).
  */
 export class CompressorProcessor extends Insert implements EffectProcessor {
-  private readonly heard = stereoRun();
-  private readonly sideCut = new FilterRow(1);
-  private side: StereoRun | null = null;
-  private readonly from = new Kept(Math.exp);
-  private readonly attack = new Kept(Math.exp);
-  private readonly release = new Kept(Math.exp);
-  private readonly tan = new Kept(Math.tan);
+  private readonly heard = makeStereoBlock();
+  private readonly sideCut = new FilterCascade(1);
+  private side: StereoBlock | null = null;
+  private readonly from = new MemoizedUnary(Math.exp);
+  private readonly attack = new MemoizedUnary(Math.exp);
+  private readonly release = new MemoizedUnary(Math.exp);
+  private readonly tan = new MemoizedUnary(Math.tan);
   private seenThreshold = Number.NaN;
   private seenSlope = 0;
   private seenKnee = 0;
@@ -45,7 +45,7 @@ export class CompressorProcessor extends Insert implements EffectProcessor {
     super(sampleRate, 2, 0.01);
   }
 
-  setSide(side: StereoRun | null): void {
+  setSidechain(side: StereoBlock | null): void {
     this.side = side;
   }
 
@@ -64,28 +64,28 @@ export class CompressorProcessor extends Insert implements EffectProcessor {
   }
 
   locate(_seconds: number, values: Float64Array): void {
-    this.makeUp = values[AT.makeUp]!;
-    this.seenThreshold = values[AT.threshold]!;
-    this.seenSlope = 1 - 1 / values[AT.ratio]!;
-    this.seenKnee = values[AT.knee]!;
+    this.makeUp = values[P.makeUp]!;
+    this.seenThreshold = values[P.threshold]!;
+    this.seenSlope = 1 - 1 / values[P.ratio]!;
+    this.seenKnee = values[P.knee]!;
     this.moved = 0;
-    this.quiet.clear();
+    this.quiet.reset();
   }
 
-  process(input: StereoRun, wet: StereoRun, values: Float64Array): void {
-    this.quiet.listen(input);
-    const listened = values[AT.source] === SIDE && this.side ? this.side : input;
+  process(input: StereoBlock, wet: StereoBlock, values: Float64Array): void {
+    this.quiet.measureInput(input);
+    const listened = values[P.source] === SIDE && this.side ? this.side : input;
     this.hear(listened, values);
-    const threshold = values[AT.threshold]!;
-    const slope = 1 - 1 / values[AT.ratio]!;
-    const knee = values[AT.knee]!;
+    const threshold = values[P.threshold]!;
+    const slope = 1 - 1 / values[P.ratio]!;
+    const knee = values[P.knee]!;
     const from = this.from.at((threshold - 0.5 * knee) * FROM_DB);
-    const attack = this.attack.at(-1000 / (values[AT.attack]! * this.sampleRate));
-    const release = this.release.at(-1000 / (values[AT.release]! * this.sampleRate));
-    const makeUpStep = (values[AT.makeUp]! - this.makeUp) / STEP_FRAMES;
+    const attack = this.attack.at(-1000 / (values[P.attack]! * this.sampleRate));
+    const release = this.release.at(-1000 / (values[P.release]! * this.sampleRate));
+    const makeUpStep = (values[P.makeUp]! - this.makeUp) / STEP_FRAMES;
     // A curve that is moved comes in by the attack; only what the sound itself does is held down at once.
     if (threshold !== this.seenThreshold || slope !== this.seenSlope || knee !== this.seenKnee || makeUpStep !== 0)
-      this.moved = MOVED_ATTACKS * values[AT.attack]! * 0.001 * this.sampleRate;
+      this.moved = MOVED_ATTACKS * values[P.attack]! * 0.001 * this.sampleRate;
     else this.moved -= STEP_FRAMES;
     this.seenThreshold = threshold;
     this.seenSlope = slope;
@@ -111,16 +111,16 @@ export class CompressorProcessor extends Insert implements EffectProcessor {
     }
     this.held = held < 1e-9 ? 0 : held;
     this.reduction = reduction < 1e-9 ? 0 : reduction;
-    this.makeUp = values[AT.makeUp]!;
+    this.makeUp = values[P.makeUp]!;
     const deepest = Math.exp(-this.reduction * FROM_DB);
     if (deepest < this.lowest) this.lowest = deepest;
   }
 
-  private hear(listened: StereoRun, values: Float64Array): void {
+  private hear(listened: StereoBlock, values: Float64Array): void {
     const { heard } = this;
-    copyRun(listened.left, heard.left);
-    copyRun(listened.right, heard.right);
-    const hz = values[AT.sideCut]!;
+    copyBlock(listened.left, heard.left);
+    copyBlock(listened.right, heard.right);
+    const hz = values[P.sideCut]!;
     const cuts = hz > OFF_HZ ? Math.min(1, (hz - OFF_HZ) / 5) : 0;
     this.sideCut.aim(0, this.tan.at((Math.PI * hz) / this.sampleRate), BUTTERWORTH_K, 1, -BUTTERWORTH_K * cuts, -cuts);
     this.sideCut.process(heard);

@@ -1,17 +1,17 @@
 import { Convolution, type PreparedImpulse } from '../../dsp/convolution';
 import { DelayLine } from '../../dsp/delayLine';
-import { arrive, followShare } from '../../dsp/onePole';
+import { smoothToward, onePoleCoefficient } from '../../dsp/onePole';
 import { KeptTuning, StateVariable } from '../../dsp/stateVariable';
-import { clearRun } from '../../dsp/runs';
+import { clearBlock } from '../../dsp/blocks';
 import { LONGEST_IMPULSE_SECONDS } from '../../impulses/make';
-import { STEP_FRAMES, stereoRun, type EffectProcessor, type StereoRun } from '../define';
+import { STEP_FRAMES, makeStereoBlock, type EffectProcessor, type StereoBlock } from '../define';
 import { SECOND_ORDER_Q } from '../filter/processor';
-import { placesOf } from '../places';
-import { Quiet } from '../quiet';
+import { paramIndices } from '../paramIndices';
+import { SilenceDetector } from '../silenceDetector';
 import { widen } from '../widen';
 import { convolverParams } from './params';
 
-const AT = placesOf(convolverParams);
+const P = paramIndices(convolverParams);
 const PRE_SECONDS = 0.5;
 const GLIDE = 0.5;
 const SWITCH_SECONDS = 0.02;
@@ -21,20 +21,20 @@ const OFF_HIGH_HZ = 20_000;
 /** Convolves with an impulse that is prepared elsewhere. A new one takes the input over; the old one rings out. */
 export class ConvolverProcessor implements EffectProcessor {
   private readonly convolutions: [Convolution, Convolution];
-  private readonly quiets: [Quiet, Quiet];
+  private readonly quiets: [SilenceDetector, SilenceDetector];
   private readonly shares = [1, 0] as [number, number];
   /** Level of what each gives: one that has to make room for a new impulse sinks first. */
   private readonly outs = [1, 1] as [number, number];
-  private readonly rung = stereoRun();
+  private readonly rung = makeStereoBlock();
   private readonly loaded = [false, false] as [boolean, boolean];
   private current: 0 | 1 = 0;
   private waiting: PreparedImpulse | null = null;
   private readonly pre: readonly [DelayLine, DelayLine];
-  private readonly into = stereoRun();
-  private readonly fed = stereoRun();
+  private readonly into = makeStereoBlock();
+  private readonly fed = makeStereoBlock();
   private readonly delays = new Float64Array(STEP_FRAMES);
   private readonly filters = Array.from({ length: 4 }, () => new StateVariable());
-  private readonly quiet: Quiet;
+  private readonly quiet: SilenceDetector;
   private readonly share: number;
   private readonly lows: KeptTuning;
   private readonly highs: KeptTuning;
@@ -54,11 +54,11 @@ export class ConvolverProcessor implements EffectProcessor {
       new DelayLine(PRE_SECONDS * sampleRate + 2 * STEP_FRAMES, STEP_FRAMES),
     ];
     const memory = LONGEST_IMPULSE_SECONDS + PRE_SECONDS + 0.3;
-    this.quiet = new Quiet(memory, sampleRate);
-    this.quiets = [new Quiet(memory, sampleRate), new Quiet(memory, sampleRate)];
+    this.quiet = new SilenceDetector(memory, sampleRate);
+    this.quiets = [new SilenceDetector(memory, sampleRate), new SilenceDetector(memory, sampleRate)];
     this.lows = new KeptTuning(SECOND_ORDER_Q, sampleRate);
     this.highs = new KeptTuning(SECOND_ORDER_Q, sampleRate);
-    this.share = followShare(SWITCH_SECONDS, STEP_FRAMES, sampleRate);
+    this.share = onePoleCoefficient(SWITCH_SECONDS, STEP_FRAMES, sampleRate);
   }
 
   get silent(): boolean {
@@ -82,35 +82,35 @@ export class ConvolverProcessor implements EffectProcessor {
   reset(seconds: number, values: Float64Array): void {
     this.convolutions[0].clear();
     this.convolutions[1].clear();
-    this.quiets[0].clear();
-    this.quiets[1].clear();
+    this.quiets[0].reset();
+    this.quiets[1].reset();
     this.pre[0].clear();
     this.pre[1].clear();
     this.locate(seconds, values);
   }
 
   locate(_seconds: number, values: Float64Array): void {
-    this.preNow = Math.round((values[AT.preDelay]! * this.sampleRate) / 1000);
-    this.open = values[AT.input]!;
-    this.width = values[AT.width]!;
+    this.preNow = Math.round((values[P.preDelay]! * this.sampleRate) / 1000);
+    this.open = values[P.input]!;
+    this.width = values[P.width]!;
     for (let i = 0; i < this.filters.length; i += 1) this.filters[i]!.clear();
     this.cutting = cuts(values);
-    this.quiet.clear();
+    this.quiet.reset();
     if (this.waiting) this.takeWaiting(1);
   }
 
-  process(input: StereoRun, wet: StereoRun, values: Float64Array): void {
-    this.quiet.listen(input);
+  process(input: StereoBlock, wet: StereoBlock, values: Float64Array): void {
+    this.quiet.measureInput(input);
     const idle = this.current === 0 ? 1 : 0;
     if (this.waiting && (this.outs[idle] === 0 || this.quiets[idle].silent)) this.takeWaiting(0);
     this.enter(input, values);
-    clearRun(wet.left);
-    clearRun(wet.right);
+    clearBlock(wet.left);
+    clearBlock(wet.right);
     this.feed(0, wet);
     this.feed(1, wet);
     this.cut(wet, values);
-    widen(wet, STEP_FRAMES, this.width, values[AT.width]!);
-    this.width = values[AT.width]!;
+    widen(wet, STEP_FRAMES, this.width, values[P.width]!);
+    this.width = values[P.width]!;
   }
 
   /** The idle convolution gets the new impulse; the input goes over to it. @param at once when 1 */
@@ -127,10 +127,10 @@ export class ConvolverProcessor implements EffectProcessor {
     }
   }
 
-  private enter(input: StereoRun, values: Float64Array): void {
+  private enter(input: StereoBlock, values: Float64Array): void {
     const n = STEP_FRAMES;
     const { into } = this;
-    const goal = arrive(this.open, values[AT.input]!, this.share);
+    const goal = smoothToward(this.open, values[P.input]!, this.share);
     const step = (goal - this.open) / n;
     let open = this.open;
     for (let i = 0; i < n; i += 1) {
@@ -139,7 +139,7 @@ export class ConvolverProcessor implements EffectProcessor {
       into.right[i] = input.right[i]! * open;
     }
     this.open = goal;
-    const wanted = Math.round((values[AT.preDelay]! * this.sampleRate) / 1000);
+    const wanted = Math.round((values[P.preDelay]! * this.sampleRate) / 1000);
     const most = GLIDE * n;
     const next =
       wanted > this.preNow + most ? this.preNow + most : wanted < this.preNow - most ? this.preNow - most : wanted;
@@ -159,11 +159,11 @@ export class ConvolverProcessor implements EffectProcessor {
     else line.readLinear(this.delays, n, io);
   }
 
-  private feed(which: 0 | 1, wet: StereoRun): void {
+  private feed(which: 0 | 1, wet: StereoBlock): void {
     if (!this.loaded[which]) return;
     const { into, fed } = this;
     const from = this.shares[which];
-    const to = arrive(from, which === this.current ? 1 : 0, this.share);
+    const to = smoothToward(from, which === this.current ? 1 : 0, this.share);
     this.shares[which] = to;
     const step = (to - from) / STEP_FRAMES;
     let share = from;
@@ -172,17 +172,17 @@ export class ConvolverProcessor implements EffectProcessor {
       fed.left[i] = into.left[i]! * share;
       fed.right[i] = into.right[i]! * share;
     }
-    this.quiets[which].listen(fed);
+    this.quiets[which].measureInput(fed);
     if (!this.quiets[which].silent) this.sound(which, wet);
   }
 
-  private sound(which: 0 | 1, wet: StereoRun): void {
+  private sound(which: 0 | 1, wet: StereoBlock): void {
     const { fed, rung } = this;
-    clearRun(rung.left);
-    clearRun(rung.right);
+    clearBlock(rung.left);
+    clearBlock(rung.right);
     this.convolutions[which].addTo(fed.left, fed.right, rung.left, rung.right);
     const from = this.outs[which];
-    const to = arrive(from, this.waiting && which !== this.current ? 0 : 1, this.share, 1e-4);
+    const to = smoothToward(from, this.waiting && which !== this.current ? 0 : 1, this.share, 1e-4);
     this.outs[which] = to;
     const step = (to - from) / STEP_FRAMES;
     let level = from;
@@ -193,16 +193,16 @@ export class ConvolverProcessor implements EffectProcessor {
     }
   }
 
-  private cut(wet: StereoRun, values: Float64Array): void {
+  private cut(wet: StereoBlock, values: Float64Array): void {
     const wanted = cuts(values);
     if (!wanted && !this.cutting) return;
     // Filters that begin anew listen for a step before they are heard: what they held is of another sound.
     const entering = !this.cutting;
     if (entering) for (let i = 0; i < this.filters.length; i += 1) this.filters[i]!.clear();
-    const low = !entering && values[AT.lowCut]! > OFF_LOW_HZ;
-    const high = !entering && values[AT.highCut]! < OFF_HIGH_HZ;
-    const lows = this.lows.at(values[AT.lowCut]!);
-    const highs = this.highs.at(values[AT.highCut]!);
+    const low = !entering && values[P.lowCut]! > OFF_LOW_HZ;
+    const high = !entering && values[P.highCut]! < OFF_HIGH_HZ;
+    const lows = this.lows.at(values[P.lowCut]!);
+    const highs = this.highs.at(values[P.highCut]!);
     for (let side = 0; side < 2; side += 1) {
       const io = side === 0 ? wet.left : wet.right;
       this.filters[side]!.process(io, STEP_FRAMES, lows.g, lows.k, 1, low ? -lows.k : 0, low ? -1 : 0);
@@ -212,4 +212,4 @@ export class ConvolverProcessor implements EffectProcessor {
   }
 }
 
-const cuts = (values: Float64Array): boolean => values[AT.lowCut]! > OFF_LOW_HZ || values[AT.highCut]! < OFF_HIGH_HZ;
+const cuts = (values: Float64Array): boolean => values[P.lowCut]! > OFF_LOW_HZ || values[P.highCut]! < OFF_HIGH_HZ;

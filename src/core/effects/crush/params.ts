@@ -4,7 +4,7 @@ import { WHOLLY_WET_LINEAR } from '../common';
 
 /** From here on the rate is left alone. */
 export const FULL_RATE_HZ = 48_000;
-export const MOST_BITS = 16;
+export const MAX_BITS = 16;
 
 export const crushParams = {
   ...WHOLLY_WET_LINEAR,
@@ -29,7 +29,7 @@ export const crushParams = {
     hint: 'How many heights the wave may have: two more for each bit, halved for each less.',
     unit: 'bits',
     min: 1,
-    max: MOST_BITS,
+    max: MAX_BITS,
     initial: 8,
     offAt: 'max',
   }),

@@ -1,30 +1,30 @@
-import { FilterRow } from '../../dsp/filterRow';
+import { FilterCascade } from '../../dsp/filterCascade';
 import { Noise } from '../../dsp/noise';
-import { Kept } from '../../dsp/kept';
-import { clearRun, copyRun } from '../../dsp/runs';
-import { STEP_FRAMES, type EffectProcessor, type StereoRun } from '../define';
+import { MemoizedUnary } from '../../dsp/memoizedUnary';
+import { clearBlock, copyBlock } from '../../dsp/blocks';
+import { STEP_FRAMES, type EffectProcessor, type StereoBlock } from '../define';
 import { LevelMatcher } from '../drive/matcher';
 import { Insert } from '../insert';
-import { placesOf } from '../places';
-import { crushParams, FULL_RATE_HZ, MOST_BITS } from './params';
+import { paramIndices } from '../paramIndices';
+import { crushParams, FULL_RATE_HZ, MAX_BITS } from './params';
 
-const AT = placesOf(crushParams);
+const P = paramIndices(crushParams);
 const OPEN_HZ = 20_000;
 const BUTTERWORTH_K = Math.SQRT2;
 /** Most exponent of the step curve, to either side. */
-const MOST_BEND = 3;
+const MAX_BEND = 3;
 /** Coarser steps may not make it louder. */
 const NO_LOUDER = 1;
 
 /** Looks at the wave too seldom and at too few heights, and keeps its level where it was. */
 export class CrushProcessor extends Insert implements EffectProcessor {
-  private readonly before = new FilterRow(1);
-  private readonly after = new FilterRow(1);
+  private readonly before = new FilterCascade(1);
+  private readonly after = new FilterCascade(1);
   private readonly noise = new Noise();
   private readonly matcher: LevelMatcher;
-  private readonly tans = [new Kept(Math.tan), new Kept(Math.tan)] as const;
-  private readonly steps = new Kept((bits) => Math.pow(2, bits));
-  private readonly bend = new Kept((way) => Math.pow(MOST_BEND, way));
+  private readonly tans = [new MemoizedUnary(Math.tan), new MemoizedUnary(Math.tan)] as const;
+  private readonly steps = new MemoizedUnary((bits) => Math.pow(2, bits));
+  private readonly bend = new MemoizedUnary((way) => Math.pow(MAX_BEND, way));
   private left = 0;
   private right = 0;
   /** Samples until the wave is looked at again. */
@@ -50,38 +50,38 @@ export class CrushProcessor extends Insert implements EffectProcessor {
     // It looks at the same samples wherever playing began.
     this.until = period <= 1 ? 0 : Math.ceil(place / period) * period - place;
     this.noise.restart(Math.round(place));
-    this.quiet.clear();
+    this.quiet.reset();
   }
 
-  process(input: StereoRun, wet: StereoRun, values: Float64Array): void {
-    this.quiet.listen(input);
-    copyRun(input.left, wet.left);
-    copyRun(input.right, wet.right);
-    this.filter(this.before, this.tans[0], wet, values[AT.before]!);
-    this.hold(wet, this.periodOf(values), values[AT.wobble]!);
+  process(input: StereoBlock, wet: StereoBlock, values: Float64Array): void {
+    this.quiet.measureInput(input);
+    copyBlock(input.left, wet.left);
+    copyBlock(input.right, wet.right);
+    this.filter(this.before, this.tans[0], wet, values[P.before]!);
+    this.hold(wet, this.periodOf(values), values[P.wobble]!);
     this.round(wet, values);
-    this.filter(this.after, this.tans[1], wet, values[AT.after]!);
+    this.filter(this.after, this.tans[1], wet, values[P.after]!);
     this.matcher.listen(input, wet);
     this.matcher.apply(wet, true, NO_LOUDER);
     if (this.quiet.silent) {
       // A biased step stands for ever: let go of it once nothing has come in for long.
-      clearRun(wet.left);
-      clearRun(wet.right);
+      clearBlock(wet.left);
+      clearBlock(wet.right);
     }
   }
 
   private periodOf(values: Float64Array): number {
-    return values[AT.rate]! >= FULL_RATE_HZ ? 1 : this.sampleRate / values[AT.rate]!;
+    return values[P.rate]! >= FULL_RATE_HZ ? 1 : this.sampleRate / values[P.rate]!;
   }
 
-  private filter(row: FilterRow, tan: Kept, io: StereoRun, hz: number): void {
+  private filter(row: FilterCascade, tan: MemoizedUnary, io: StereoBlock, hz: number): void {
     const shut = hz >= OPEN_HZ ? 0 : Math.min(1, (OPEN_HZ - hz) / 500);
     const most = 0.45 * this.sampleRate;
     row.aim(0, tan.at((Math.PI * (hz > most ? most : hz)) / this.sampleRate), BUTTERWORTH_K, 1 - shut, 0, shut);
     row.process(io);
   }
 
-  private hold(io: StereoRun, period: number, wobble: number): void {
+  private hold(io: StereoBlock, period: number, wobble: number): void {
     if (period <= 1) return;
     let { left, right, until } = this;
     for (let i = 0; i < STEP_FRAMES; i += 1) {
@@ -99,12 +99,12 @@ export class CrushProcessor extends Insert implements EffectProcessor {
     this.until = until;
   }
 
-  private round(io: StereoRun, values: Float64Array): void {
-    const bits = values[AT.bits]!;
-    if (bits >= MOST_BITS) return;
+  private round(io: StereoBlock, values: Float64Array): void {
+    const bits = values[P.bits]!;
+    if (bits >= MAX_BITS) return;
     const steps = this.steps.at(bits - 1);
-    const bend = this.bend.at(values[AT.bend]!);
-    const bias = values[AT.bias]!;
+    const bend = this.bend.at(values[P.bend]!);
+    const bias = values[P.bias]!;
     for (let i = 0; i < STEP_FRAMES; i += 1) {
       io.left[i] = rounded(io.left[i]!, steps, bend, bias);
       io.right[i] = rounded(io.right[i]!, steps, bend, bias);

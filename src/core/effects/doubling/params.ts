@@ -1,17 +1,17 @@
 import { figure, rate, ratio } from '../../params/make';
 import type { Params } from '../../params/param';
 
-export const MOST_VOICES = 4;
+export const MAX_VOICES = 4;
 
 export const doublingParams = {
   voices: figure({
-    dips: true,
+    mutesOnChange: true,
     label: 'Voices',
     group: 'Voices',
     hint: 'How many more takes stand beside the first.',
     unit: 'count',
     min: 1,
-    max: MOST_VOICES,
+    max: MAX_VOICES,
     initial: 2,
     notches: [1, 2, 3, 4],
     smoothingSeconds: 0,

@@ -1,17 +1,17 @@
 import { sinTurns } from '../../dsp/approx';
 import type { DelayLine } from '../../dsp/delayLine';
-import { Kept } from '../../dsp/kept';
+import { MemoizedUnary } from '../../dsp/memoizedUnary';
 import { readLines } from '../../dsp/lineReader';
-import { arrive, followShare } from '../../dsp/onePole';
+import { smoothToward, onePoleCoefficient } from '../../dsp/onePole';
 import { PeakGuard } from '../../dsp/peakGuard';
-import { clearRun } from '../../dsp/runs';
-import { STEP_FRAMES, type EffectProcessor, type StereoRun } from '../define';
-import { placesOf } from '../places';
+import { clearBlock } from '../../dsp/blocks';
+import { STEP_FRAMES, type EffectProcessor, type StereoBlock } from '../define';
+import { paramIndices } from '../paramIndices';
 import { DetunedHead, WINDOW_SECONDS } from './detunedHead';
-import { isAudible } from '../quiet';
-import { doublingParams, MOST_VOICES } from './params';
+import { isAudible } from '../silenceDetector';
+import { doublingParams, MAX_VOICES } from './params';
 
-const AT = placesOf(doublingParams);
+const P = paramIndices(doublingParams);
 const SWITCH_SECONDS = 0.03;
 /** Each voice comes later than the first by this share of the time. */
 const LATER = [1, 1.37, 1.71, 2.13] as const;
@@ -31,9 +31,9 @@ export class DoublingProcessor implements EffectProcessor {
   private readonly heard = new Float64Array(STEP_FRAMES);
   private readonly back = new Float64Array(STEP_FRAMES);
   private readonly into = new Float64Array(STEP_FRAMES);
-  private readonly inUse = new Float64Array(MOST_VOICES);
-  private readonly offset = new Float64Array(MOST_VOICES);
-  private readonly ratios = BEND.map(() => new Kept((octaves) => Math.pow(2, octaves)));
+  private readonly inUse = new Float64Array(MAX_VOICES);
+  private readonly offset = new Float64Array(MAX_VOICES);
+  private readonly ratios = BEND.map(() => new MemoizedUnary((octaves) => Math.pow(2, octaves)));
   private readonly share: number;
   private phase = 0;
   private feedback = 0;
@@ -46,7 +46,7 @@ export class DoublingProcessor implements EffectProcessor {
   ) {
     this.line = readLines(1, LONGEST_SECONDS * sampleRate + 2 * STEP_FRAMES, withKernel)[0]!;
     this.guard = new PeakGuard(CEILING, GUARD_RELEASE_SECONDS, sampleRate);
-    this.share = followShare(SWITCH_SECONDS, STEP_FRAMES, sampleRate);
+    this.share = onePoleCoefficient(SWITCH_SECONDS, STEP_FRAMES, sampleRate);
     this.heads = BEND.map(() => new DetunedHead(this.line, sampleRate));
   }
 
@@ -65,22 +65,22 @@ export class DoublingProcessor implements EffectProcessor {
   }
 
   locate(seconds: number, values: Float64Array): void {
-    const phase = seconds * values[AT.driftRate]!;
+    const phase = seconds * values[P.driftRate]!;
     this.phase = phase - Math.floor(phase);
-    for (let voice = 0; voice < MOST_VOICES; voice += 1) {
-      this.inUse[voice] = voice < Math.round(values[AT.voices]!) ? 1 : 0;
+    for (let voice = 0; voice < MAX_VOICES; voice += 1) {
+      this.inUse[voice] = voice < Math.round(values[P.voices]!) ? 1 : 0;
       this.offset[voice] = this.offsetOf(voice, values);
       this.heads[voice]!.clear(this.rateOf(voice, values));
     }
-    this.feedback = values[AT.feedback]!;
+    this.feedback = values[P.feedback]!;
     this.guard.clear();
     this.quietFrames = Infinity;
   }
 
-  process(input: StereoRun, wet: StereoRun, values: Float64Array): void {
+  process(input: StereoBlock, wet: StereoBlock, values: Float64Array): void {
     const n = STEP_FRAMES;
     const { into, back } = this;
-    const feedbackStep = (values[AT.feedback]! - this.feedback) / n;
+    const feedbackStep = (values[P.feedback]! - this.feedback) / n;
     let peak = 0;
     for (let i = 0; i < n; i += 1) {
       this.feedback += feedbackStep;
@@ -91,31 +91,31 @@ export class DoublingProcessor implements EffectProcessor {
     }
     this.guard.process(into, into, n);
     this.line.write(into, n);
-    clearRun(wet.left);
-    clearRun(wet.right);
-    clearRun(back);
-    this.phase += (values[AT.driftRate]! * n) / this.sampleRate;
+    clearBlock(wet.left);
+    clearBlock(wet.right);
+    clearBlock(back);
+    this.phase += (values[P.driftRate]! * n) / this.sampleRate;
     this.phase -= Math.floor(this.phase);
-    const level = 1 / Math.sqrt(Math.max(1, Math.round(values[AT.voices]!)));
-    for (let voice = 0; voice < MOST_VOICES; voice += 1) this.voice(voice, wet, values, level);
+    const level = 1 / Math.sqrt(Math.max(1, Math.round(values[P.voices]!)));
+    for (let voice = 0; voice < MAX_VOICES; voice += 1) this.voice(voice, wet, values, level);
     this.quietFrames = peak > SILENCE || isAudible(wet) ? 0 : this.quietFrames + n;
   }
 
   private offsetOf(voice: number, values: Float64Array): number {
-    const wander = values[AT.drift] === 0 ? 0 : values[AT.drift]! * (1 + sinTurns(this.phase + voice * 0.29));
-    return ((values[AT.time]! * LATER[voice as 0 | 1 | 2 | 3] + 0.5 * wander) * this.sampleRate) / 1000;
+    const wander = values[P.drift] === 0 ? 0 : values[P.drift]! * (1 + sinTurns(this.phase + voice * 0.29));
+    return ((values[P.time]! * LATER[voice as 0 | 1 | 2 | 3] + 0.5 * wander) * this.sampleRate) / 1000;
   }
 
   /** By how many samples a voice's delay falls with each sample. */
   private rateOf(voice: number, values: Float64Array): number {
-    if (values[AT.detune] === 0) return 0;
-    return this.ratios[voice]!.at((values[AT.detune]! * BEND[voice as 0 | 1 | 2 | 3]) / 1200) - 1;
+    if (values[P.detune] === 0) return 0;
+    return this.ratios[voice]!.at((values[P.detune]! * BEND[voice as 0 | 1 | 2 | 3]) / 1200) - 1;
   }
 
-  private voice(voice: number, wet: StereoRun, values: Float64Array, level: number): void {
+  private voice(voice: number, wet: StereoBlock, values: Float64Array, level: number): void {
     const n = STEP_FRAMES;
     const from = this.inUse[voice]!;
-    const to = arrive(from, voice < Math.round(values[AT.voices]!) ? 1 : 0, this.share);
+    const to = smoothToward(from, voice < Math.round(values[P.voices]!) ? 1 : 0, this.share);
     this.inUse[voice] = to;
     const start = this.offset[voice]!;
     const end = this.offsetOf(voice, values);
@@ -127,7 +127,7 @@ export class DoublingProcessor implements EffectProcessor {
       return;
     }
     head.read(start, end, rate, this.heard);
-    const pan = PAN[voice as 0 | 1 | 2 | 3] * values[AT.spread]!;
+    const pan = PAN[voice as 0 | 1 | 2 | 3] * values[P.spread]!;
     const left = level * Math.sqrt(0.5 * (1 - pan));
     const right = level * Math.sqrt(0.5 * (1 + pan));
     const { heard } = this;

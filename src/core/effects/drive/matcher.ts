@@ -1,5 +1,5 @@
-import { followShare } from '../../dsp/onePole';
-import { STEP_FRAMES, type StereoRun } from '../define';
+import { onePoleCoefficient } from '../../dsp/onePole';
+import { STEP_FRAMES, type StereoBlock } from '../define';
 
 const SECONDS = 0.35;
 const MOST = 4;
@@ -28,7 +28,7 @@ export class LevelMatcher {
   private readonly restSteps: number;
 
   constructor(sampleRate: number) {
-    this.share = followShare(SECONDS, STEP_FRAMES, sampleRate);
+    this.share = onePoleCoefficient(SECONDS, STEP_FRAMES, sampleRate);
     this.keeps = 1 - this.share;
     this.restSteps = (SECONDS * sampleRate) / STEP_FRAMES;
   }
@@ -43,7 +43,7 @@ export class LevelMatcher {
     this.quiet = 0;
   }
 
-  listen(before: StereoRun, after: StereoRun): void {
+  listen(before: StereoBlock, after: StereoBlock): void {
     const came = power(before);
     this.quiet = came < QUIET_POWER ? this.quiet + 1 : 0;
     if (this.quiet > this.restSteps) this.heard = 0;
@@ -63,7 +63,7 @@ export class LevelMatcher {
   }
 
   /** @param most the gain is held under it  @param on false lets the sound be as it came */
-  apply(io: StereoRun, on: boolean, most = MOST): void {
+  apply(io: StereoBlock, on: boolean, most = MOST): void {
     const wanted = !on ? 1 : this.after < 1e-12 ? this.gain : Math.sqrt(this.before / this.after);
     const goal = wanted > most ? most : wanted < LEAST ? LEAST : wanted;
     // Only while it is finding its level: later a gain held down at once would be a click.
@@ -82,7 +82,7 @@ export class LevelMatcher {
   }
 }
 
-function peakOf({ left, right }: StereoRun): number {
+function peakOf({ left, right }: StereoBlock): number {
   let peak = 0;
   for (let i = 0; i < STEP_FRAMES; i += 1) {
     const l = left[i]! < 0 ? -left[i]! : left[i]!;
@@ -93,7 +93,7 @@ function peakOf({ left, right }: StereoRun): number {
   return peak;
 }
 
-function power({ left, right }: StereoRun): number {
+function power({ left, right }: StereoBlock): number {
   let sum = 0;
   for (let i = 0; i < STEP_FRAMES; i += 1) sum += left[i]! * left[i]! + right[i]! * right[i]!;
   return sum / (2 * STEP_FRAMES);

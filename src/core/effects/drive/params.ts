@@ -25,7 +25,7 @@ const height = (i: number): NumberParam =>
 export const driveParams = {
   ...WHOLLY_WET_LINEAR,
   curve: choice({
-    dips: true,
+    mutesOnChange: true,
     label: 'Curve',
     group: 'Drive',
     hint: 'How the wave is bent: gently, to one side, late and firm, cut, folded back, wrapped round, or as you draw it.',
@@ -58,7 +58,7 @@ export const driveParams = {
     initial: true,
   }),
   oversampling: choice({
-    dips: true,
+    mutesOnChange: true,
     label: 'Oversampling',
     group: 'Drive',
     hint: 'Keeps harmonics that have no room from coming back as other tones; it costs load and is a little later.',

@@ -1,20 +1,20 @@
-import { FilterRow } from '../../dsp/filterRow';
+import { FilterCascade } from '../../dsp/filterCascade';
 import { DcBlock } from '../../dsp/onePole';
 import { Oversampler } from '../../dsp/oversampler';
 import { DRIVE_KINDS, WHOLLY_DRIVEN } from '../../dsp/saturate';
-import { Kept } from '../../dsp/kept';
-import { copyRun } from '../../dsp/runs';
+import { MemoizedUnary } from '../../dsp/memoizedUnary';
+import { copyBlock } from '../../dsp/blocks';
 import { dbToGain } from '../../params/format';
-import { STEP_FRAMES, type EffectProcessor, type StereoRun } from '../define';
+import { STEP_FRAMES, type EffectProcessor, type StereoBlock } from '../define';
 import { Insert } from '../insert';
-import { placesOf } from '../places';
+import { paramIndices } from '../paramIndices';
 import { AntialiasedShaper, hasCorners } from './antialiasedShaper';
 import { CORNER_ROOM } from './cornerKernel';
 import { CurveShaper } from './curves';
 import { LevelMatcher } from './matcher';
 import { CURVES, driveParams } from './params';
 
-const AT = placesOf(driveParams);
+const P = paramIndices(driveParams);
 const DRAWN = CURVES.indexOf('drawn');
 /** Which of the kernel's curves each one is; -1 where it has none, or would not see to corners. */
 const IN_KERNEL = CURVES.map((curve, kind) =>
@@ -36,15 +36,15 @@ export class DriveProcessor extends Insert implements EffectProcessor {
     (made) => new AntialiasedShaper(this.shaper.drawn, made?.room ?? null),
   );
   private readonly dcBlocks: readonly [DcBlock, DcBlock];
-  private readonly before = new FilterRow(1);
-  private readonly after = new FilterRow(3);
+  private readonly before = new FilterCascade(1);
+  private readonly after = new FilterCascade(3);
   private readonly matcher: LevelMatcher;
-  private readonly driveOf = new Kept(dbToGain);
+  private readonly driveOf = new MemoizedUnary(dbToGain);
   /** Of the band that is pushed: its lift, where it lies, and how wide it is; then the tilt. */
-  private readonly lift = new Kept(rootOfGain);
-  private readonly tan = new Kept(Math.tan);
-  private readonly width = new Kept((octaves) => Math.pow(2, octaves));
-  private readonly tilt = new Kept(rootOfGain);
+  private readonly lift = new MemoizedUnary(rootOfGain);
+  private readonly tan = new MemoizedUnary(Math.tan);
+  private readonly width = new MemoizedUnary((octaves) => Math.pow(2, octaves));
+  private readonly tilt = new MemoizedUnary(rootOfGain);
   private readonly middle: number;
   private drive = 1;
   private bias = 0;
@@ -68,23 +68,23 @@ export class DriveProcessor extends Insert implements EffectProcessor {
   }
 
   locate(_seconds: number, values: Float64Array): void {
-    this.drive = this.driveOf.at(values[AT.drive]!);
-    this.bias = values[AT.bias]!;
-    this.factor = values[AT.oversampling]!;
-    this.quiet.clear();
+    this.drive = this.driveOf.at(values[P.drive]!);
+    this.bias = values[P.bias]!;
+    this.factor = values[P.oversampling]!;
+    this.quiet.reset();
   }
 
-  process(input: StereoRun, wet: StereoRun, values: Float64Array): void {
-    this.quiet.listen(input);
-    const factor = values[AT.oversampling]!;
+  process(input: StereoBlock, wet: StereoBlock, values: Float64Array): void {
+    this.quiet.measureInput(input);
+    const factor = values[P.oversampling]!;
     if (factor !== this.factor) {
       this.factor = factor;
       this.oversamplers[factor]?.clear();
       this.antialiased[factor]?.clear();
     }
     this.tune(values);
-    copyRun(input.left, wet.left);
-    copyRun(input.right, wet.right);
+    copyBlock(input.left, wet.left);
+    copyBlock(input.right, wet.right);
     this.before.process(wet);
     this.lean(wet, values);
     this.bend(wet, values);
@@ -92,19 +92,19 @@ export class DriveProcessor extends Insert implements EffectProcessor {
     this.dcBlocks[1].process(wet.right, STEP_FRAMES);
     this.after.process(wet);
     this.matcher.listen(input, wet);
-    this.matcher.apply(wet, values[AT.match]! >= 0.5);
+    this.matcher.apply(wet, values[P.match]! >= 0.5);
   }
 
   /** The band before is undone behind; then the tilt, as two shelves. */
   private tune(values: Float64Array): void {
-    const lift = this.lift.at(values[AT.bandAmount]!);
+    const lift = this.lift.at(values[P.bandAmount]!);
     const most = 0.45 * this.sampleRate;
-    const g = this.tan.at((Math.PI * Math.min(most, values[AT.bandHz]!)) / this.sampleRate);
-    const width = this.width.at(values[AT.bandWidth]!);
+    const g = this.tan.at((Math.PI * Math.min(most, values[P.bandHz]!)) / this.sampleRate);
+    const width = this.width.at(values[P.bandWidth]!);
     const q = Math.sqrt(width) / (width - 1);
     this.before.aim(0, g, 1 / (q * lift), 1, (1 / (q * lift)) * (lift * lift - 1), 0);
     this.after.aim(0, g, lift / q, 1, (lift / q) * (1 / (lift * lift) - 1), 0);
-    const tilt = values[AT.tone]! * TILT_DB;
+    const tilt = values[P.tone]! * TILT_DB;
     const { middle } = this;
     const low = 1 / this.tilt.at(tilt);
     const high = this.tilt.at(tilt);
@@ -112,10 +112,10 @@ export class DriveProcessor extends Insert implements EffectProcessor {
     this.after.aim(2, middle * Math.sqrt(high), SHELF_K, high * high, SHELF_K * (1 - high) * high, 1 - high * high);
   }
 
-  private lean(wet: StereoRun, values: Float64Array): void {
-    const step = (values[AT.bias]! - this.bias) / STEP_FRAMES;
+  private lean(wet: StereoBlock, values: Float64Array): void {
+    const step = (values[P.bias]! - this.bias) / STEP_FRAMES;
     if (step === 0 && this.bias === 0) return;
-    const drive = this.driveOf.at(values[AT.drive]!);
+    const drive = this.driveOf.at(values[P.drive]!);
     let bias = this.bias;
     for (let i = 0; i < STEP_FRAMES; i += 1) {
       bias += step;
@@ -123,15 +123,15 @@ export class DriveProcessor extends Insert implements EffectProcessor {
       wet.left[i] = wet.left[i]! + bias / drive;
       wet.right[i] = wet.right[i]! + bias / drive;
     }
-    this.bias = values[AT.bias]!;
+    this.bias = values[P.bias]!;
   }
 
-  private bend(wet: StereoRun, values: Float64Array): void {
-    const drive = this.driveOf.at(values[AT.drive]!);
-    const kind = values[AT.curve]!;
+  private bend(wet: StereoBlock, values: Float64Array): void {
+    const drive = this.driveOf.at(values[P.drive]!);
+    const kind = values[P.curve]!;
     const { shaper } = this;
     shaper.kind = kind;
-    if (kind === DRAWN) shaper.drawn.take(values, AT.height1);
+    if (kind === DRAWN) shaper.drawn.take(values, P.height1);
     const made = this.oversamplers[this.factor];
     const inKernel = IN_KERNEL[kind]!;
     if (!made) {
@@ -152,7 +152,7 @@ export class DriveProcessor extends Insert implements EffectProcessor {
   }
 
   /** The kernel gives what it bends back at the level it came; this effect's curves are drawn at full height. */
-  private raise(wet: StereoRun, drive: number): void {
+  private raise(wet: StereoBlock, drive: number): void {
     const step = (drive - this.drive) / STEP_FRAMES;
     let level = this.drive;
     for (let i = 0; i < STEP_FRAMES; i += 1) {

@@ -1,9 +1,9 @@
 import { SineLfo } from '../../dsp/lfo';
-import { arrive, followShare } from '../../dsp/onePole';
+import { smoothToward, onePoleCoefficient } from '../../dsp/onePole';
 import { resonantPeak, tuning } from '../../dsp/stateVariable';
 import { STEP_FRAMES } from '../define';
 import type { LoopColour } from './loopTone';
-import * as V from './values';
+import { P } from './values';
 
 /** A changed filter kind fades in over about this long. */
 const SWITCH_SECONDS = 0.01;
@@ -45,11 +45,11 @@ export class ColourSettings {
   private level = 1;
 
   constructor(private readonly sampleRate: number) {
-    this.switchShare = followShare(SWITCH_SECONDS, STEP_FRAMES, sampleRate);
+    this.switchShare = onePoleCoefficient(SWITCH_SECONDS, STEP_FRAMES, sampleRate);
   }
 
   reset(seconds: number, values: Float64Array): void {
-    this.sway.locate(seconds, values[V.V_FILTER_RATE]!);
+    this.sway.locate(seconds, values[P.filterRate]!);
     this.lowPass = this.bandPass = this.highPass = this.straight = 0;
     this.prepare(values, 1);
     for (const colour of [this.left, this.right]) {
@@ -61,7 +61,7 @@ export class ColourSettings {
   /** @param share how much of the way to a newly chosen filter kind this step goes */
   prepare(values: Float64Array, share = this.switchShare): void {
     this.tune(values);
-    this.weigh(values[V.V_FILTER]!, share);
+    this.weigh(values[P.filter]!, share);
     const { left, right } = this;
     left.g = this.g;
     left.k = this.k;
@@ -69,16 +69,16 @@ export class ColourSettings {
     left.direct = this.straight + highPass;
     left.band = this.k * (this.bandPass - highPass);
     left.low = this.level * this.lowPass - highPass;
-    left.driveKind = values[V.V_DRIVE_KIND]!;
+    left.driveKind = values[P.driveKind]!;
     left.driveFrom = left.driveTo;
-    left.driveTo = values[V.V_DRIVE]! === 0 ? 1 : Math.pow(10, values[V.V_DRIVE]! / 20);
-    left.holdSamples = values[V.V_RATE_REDUCTION]! >= 48000 ? 0 : this.sampleRate / values[V.V_RATE_REDUCTION]!;
-    left.levelStep = values[V.V_BIT_DEPTH]! >= 24 ? 0 : Math.pow(2, 1 - values[V.V_BIT_DEPTH]!);
+    left.driveTo = values[P.drive]! === 0 ? 1 : Math.pow(10, values[P.drive]! / 20);
+    left.holdSamples = values[P.rateReduction]! >= 48000 ? 0 : this.sampleRate / values[P.rateReduction]!;
+    left.levelStep = values[P.bitDepth]! >= 24 ? 0 : Math.pow(2, 1 - values[P.bitDepth]!);
     left.diffusionFrom = left.diffusionTo;
-    left.diffusionTo = values[V.V_DIFFUSION]!;
+    left.diffusionTo = values[P.diffusion]!;
     left.difference = 0;
     copyColour(left, right);
-    right.difference = values[V.V_DIFFUSION_SIDES]!;
+    right.difference = values[P.diffusionSides]!;
   }
 
   /** True when the chosen filter kind has faded in wholly. */
@@ -94,14 +94,14 @@ export class ColourSettings {
 
   /** Lets a step go by in which nothing changes. */
   skip(values: Float64Array): void {
-    this.sway.skip(STEP_FRAMES, values[V.V_FILTER_RATE]!, this.sampleRate);
+    this.sway.skip(STEP_FRAMES, values[P.filterRate]!, this.sampleRate);
   }
 
   private tune(values: Float64Array): void {
-    const swing = this.sway.advance(STEP_FRAMES, values[V.V_FILTER_RATE]!, this.sampleRate);
-    const depth = values[V.V_FILTER_DEPTH]!;
-    const cutoff = depth > 0 ? values[V.V_CUTOFF]! * Math.pow(2, depth * swing) : values[V.V_CUTOFF]!;
-    const resonance = values[V.V_RESONANCE]!;
+    const swing = this.sway.advance(STEP_FRAMES, values[P.filterRate]!, this.sampleRate);
+    const depth = values[P.filterDepth]!;
+    const cutoff = depth > 0 ? values[P.cutoff]! * Math.pow(2, depth * swing) : values[P.cutoff]!;
+    const resonance = values[P.resonance]!;
     if (cutoff === this.cutoffHz && resonance === this.resonance) return;
     this.cutoffHz = cutoff;
     this.resonance = resonance;
@@ -114,10 +114,10 @@ export class ColourSettings {
   }
 
   private weigh(kind: number, share: number): void {
-    this.straight = arrive(this.straight, kind === 0 ? 1 : 0, share);
-    this.lowPass = arrive(this.lowPass, kind === LOW_PASS ? 1 : 0, share);
-    this.bandPass = arrive(this.bandPass, kind === BAND_PASS ? 1 : 0, share);
-    this.highPass = arrive(this.highPass, kind === HIGH_PASS ? 1 : 0, share);
+    this.straight = smoothToward(this.straight, kind === 0 ? 1 : 0, share);
+    this.lowPass = smoothToward(this.lowPass, kind === LOW_PASS ? 1 : 0, share);
+    this.bandPass = smoothToward(this.bandPass, kind === BAND_PASS ? 1 : 0, share);
+    this.highPass = smoothToward(this.highPass, kind === HIGH_PASS ? 1 : 0, share);
   }
 }
 

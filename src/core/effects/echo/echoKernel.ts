@@ -5,8 +5,8 @@ import { startKernel, type Kernel, type KernelRoom } from '../../dsp/kernels/loa
 import { LineReader } from '../../dsp/lineReader';
 import { SINC_TAPS, sincCoefficients } from '../../dsp/sincTable';
 import type { StateVariable } from '../../dsp/stateVariable';
-import { copyRun } from '../../dsp/runs';
-import { STEP_FRAMES, type StereoRun } from '../define';
+import { copyBlock } from '../../dsp/blocks';
+import { STEP_FRAMES, type StereoBlock } from '../define';
 import type { LoopColour } from './loopTone';
 import type { SteadyGains } from './steadyLoop';
 
@@ -141,8 +141,8 @@ export class EchoKernel {
    * @returns the highest level written
    */
   step(
-    input: StereoRun,
-    wet: StereoRun,
+    input: StereoBlock,
+    wet: StereoBlock,
     a: StateVariable,
     b: StateVariable,
     readLeft: number,
@@ -154,8 +154,8 @@ export class EchoKernel {
     crossing: boolean,
   ): number {
     const { settings, ringBytes } = this;
-    copyRun(input.left, this.inLeft);
-    copyRun(input.right, this.inRight);
+    copyBlock(input.left, this.inLeft);
+    copyBlock(input.right, this.inRight);
     settings[STATE_1] = a.s1;
     settings[STATE_1 + 1] = b.s1;
     settings[STATE_2] = a.s2;
@@ -174,8 +174,8 @@ export class EchoKernel {
     b.s1 = settings[STATE_1 + 1]! + 1e-15 - 1e-15;
     a.s2 = settings[STATE_2]! + 1e-15 - 1e-15;
     b.s2 = settings[STATE_2 + 1]! + 1e-15 - 1e-15;
-    copyRun(this.outLeft, wet.left);
-    copyRun(this.outRight, wet.right);
+    copyBlock(this.outLeft, wet.left);
+    copyBlock(this.outRight, wet.right);
     return peak;
   }
 }

@@ -2,7 +2,7 @@ import { makeRandom } from '../../dsp/random';
 import { toEngineNumber } from '../../params/resolve';
 import { presetValues } from '../../piece/edits/chain';
 import { effectOf } from '../catalogue';
-import { STEP_FRAMES, stereoRun } from '../define';
+import { STEP_FRAMES, makeStereoBlock } from '../define';
 import { EchoProcessor } from './processor';
 
 const context = { tempo: { bpm: 92, beatsPerBar: 4 }, sampleRate: 48_000 };
@@ -27,8 +27,8 @@ test.each([
   const random = makeRandom(7);
   const [fast, plain] = [new EchoProcessor(48_000), new EchoProcessor(48_000, false)];
   for (const processor of [fast, plain]) processor.reset(0, row);
-  const input = stereoRun();
-  const [a, b] = [stereoRun(), stereoRun()];
+  const input = makeStereoBlock();
+  const [a, b] = [makeStereoBlock(), makeStereoBlock()];
   let away = 0;
   let peak = 0;
   for (let step = 0; step < 12_000; step += 1) {
@@ -55,8 +55,8 @@ test('a tail that dies away becomes silence, not denormals', () => {
   );
   for (const processor of [new EchoProcessor(48_000), new EchoProcessor(48_000, false)]) {
     processor.reset(0, row);
-    const input = stereoRun();
-    const wet = stereoRun();
+    const input = makeStereoBlock();
+    const wet = makeStereoBlock();
     input.left[0] = 1;
     for (let step = 0; step < 3000; step += 1) {
       processor.process(input, wet, row);

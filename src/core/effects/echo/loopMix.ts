@@ -1,4 +1,4 @@
-import type { StereoRun } from '../define';
+import type { StereoBlock } from '../define';
 import type { SteadyGains } from './steadyLoop';
 
 /** Where each gain of the loop shall be at the end of a step. */
@@ -117,7 +117,7 @@ export class LoopMix {
    * @param coloured the same after the loop's colour While held, the plain repeats go round at exactly unity and the
    * input is shut.
    */
-  mix(input: StereoRun, from: number, n: number, plain: StereoRun, coloured: StereoRun, into: StereoRun): void {
+  mix(input: StereoBlock, from: number, n: number, plain: StereoBlock, coloured: StereoBlock, into: StereoBlock): void {
     if (this.stands) {
       this.mixEvenly(input, from, n, coloured, into);
       return;
@@ -178,7 +178,7 @@ export class LoopMix {
   }
 
   /** What `mix` does with gains that stand, multiplied out once. */
-  private mixEvenly(input: StereoRun, from: number, n: number, coloured: StereoRun, into: StereoRun): void {
+  private mixEvenly(input: StereoBlock, from: number, n: number, coloured: StereoBlock, into: StereoBlock): void {
     this.steadyGains(this.even);
     const { ownLeft, otherLeft, ownRight, otherRight, stays, goesOver } = this.even;
     const inLeft = input.left,

@@ -11,10 +11,10 @@ const PICTURE_RATE = 24000;
 /** Quiet enough to stay clear of drive, which bends a loud impulse out of proportion. */
 const IMPULSE = 0.25;
 const FEWEST_REPEATS = 4;
-const MOST_REPEATS = 16;
+const MAX_REPEATS = 16;
 const LONGEST_SECONDS = 12;
 /** Diffusion tears one repeat into arrivals up to this far apart. */
-const MOST_SMEAR_SECONDS = 0.09;
+const MAX_SMEAR_SECONDS = 0.09;
 
 /** What stands still for the picture: moving parts and the input's own doing. */
 const STILL = { hold: false, input: 1, duck: 0, wowDepth: 0, flutterDepth: 0, filterDepth: 0 } as const;
@@ -28,8 +28,8 @@ export function pictureOfEcho(values: ParamValues, context: ValueContext): Repea
       ? resolveNumber(echoParams.timeR, values.timeR ?? echoParams.timeR.initial, context)
       : firstMs;
   const feedback = Math.abs(Number(values.feedback ?? echoParams.feedback.initial));
-  const heard = feedback >= 1 ? MOST_REPEATS : Math.ceil(Math.log(0.03) / Math.log(Math.max(feedback, 0.03)));
-  const repeats = Math.min(MOST_REPEATS, Math.max(FEWEST_REPEATS, heard + 1));
+  const heard = feedback >= 1 ? MAX_REPEATS : Math.ceil(Math.log(0.03) / Math.log(Math.max(feedback, 0.03)));
+  const repeats = Math.min(MAX_REPEATS, Math.max(FEWEST_REPEATS, heard + 1));
   const spanSeconds = Math.min(LONGEST_SECONDS, (Math.max(firstMs, rightMs) / 1000) * (repeats + 0.7));
   const { left, right } = respond({
     create: (rate) => new EchoProcessor(rate),
@@ -41,7 +41,7 @@ export function pictureOfEcho(values: ParamValues, context: ValueContext): Repea
     input: (index) => (index === 0 ? [IMPULSE, IMPULSE] : [0, 0]),
   });
   const frame = Math.min(0.004, Math.max(1 / PICTURE_RATE, Math.min(firstMs, rightMs) / 4000));
-  const apart = Math.min(MOST_SMEAR_SECONDS, 0.3 * (Math.min(firstMs, rightMs) / 1000));
+  const apart = Math.min(MAX_SMEAR_SECONDS, 0.3 * (Math.min(firstMs, rightMs) / 1000));
   const taps = mergeTaps(
     tapList(
       left.map((x) => x / IMPULSE),

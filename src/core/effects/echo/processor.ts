@@ -1,9 +1,9 @@
 import { DelayLine, readableRun, ringSize } from '../../dsp/delayLine';
-import { Kept } from '../../dsp/kept';
-import { arrive, followShare } from '../../dsp/onePole';
+import { MemoizedUnary } from '../../dsp/memoizedUnary';
+import { smoothToward, onePoleCoefficient } from '../../dsp/onePole';
 import { PeakGuard } from '../../dsp/peakGuard';
 import { dbToGain } from '../../params/format';
-import { STEP_FRAMES, stereoRun, type EffectProcessor, type StereoRun } from '../define';
+import { STEP_FRAMES, makeStereoBlock, type EffectProcessor, type StereoBlock } from '../define';
 import { loopGain } from '../common';
 import { ColourSettings } from './colour';
 import { Ducker } from '../ducker';
@@ -12,9 +12,9 @@ import { LoopMix, neutralGains } from './loopMix';
 import { isStraight, LoopTone } from './loopTone';
 import { EchoKernel } from './echoKernel';
 import { crosses, flushed, steadyLoop, type SteadyGains, type Source } from './steadyLoop';
-import * as V from './values';
-import { Waver } from './waver';
-import { isAudible } from '../quiet';
+import { P, VALUE_COUNT } from './values';
+import { WowFlutter } from './wowFlutter';
+import { isAudible } from '../silenceDetector';
 import { widen } from '../widen';
 import { WetTone } from './wetTone';
 
@@ -41,18 +41,18 @@ export class EchoProcessor implements EffectProcessor {
   private readonly leftTone: LoopTone;
   private readonly rightTone: LoopTone;
   private readonly colours: ColourSettings;
-  private readonly waver: Waver;
+  private readonly waver: WowFlutter;
   private readonly mix = new LoopMix();
   private readonly goals = neutralGains();
   private readonly guard: PeakGuard;
   private readonly wetTone: WetTone;
-  private readonly lows = new Kept(dbToGain);
-  private readonly middles = new Kept(dbToGain);
-  private readonly highs = new Kept(dbToGain);
+  private readonly lows = new MemoizedUnary(dbToGain);
+  private readonly middles = new MemoizedUnary(dbToGain);
+  private readonly highs = new MemoizedUnary(dbToGain);
   private readonly ducker: Ducker;
-  private readonly plain = stereoRun();
-  private readonly coloured = stereoRun();
-  private readonly into = stereoRun();
+  private readonly plain = makeStereoBlock();
+  private readonly coloured = makeStereoBlock();
+  private readonly into = makeStereoBlock();
   private readonly fromLeft: Source = { samples: new Float32Array(STEP_FRAMES), at: 0 };
   private readonly fromRight: Source = { samples: new Float32Array(STEP_FRAMES), at: 0 };
   private readonly gains: SteadyGains = { ownLeft: 1, otherLeft: 0, ownRight: 1, otherRight: 0, stays: 0, goesOver: 0 };
@@ -70,18 +70,18 @@ export class EchoProcessor implements EffectProcessor {
     withKernel = true,
   ) {
     const longest = Math.ceil(LONGEST_SECONDS * sampleRate);
-    this.before = new Float64Array(V.V_COUNT);
+    this.before = new Float64Array(VALUE_COUNT);
     this.kernel = withKernel ? EchoKernel.create(ringSize(longest, STEP_FRAMES), sampleRate) : null;
     this.leftHead = new EchoHead(sampleRate, 0, longest, this.kernel, this.kernel?.ringLeft);
     this.rightHead = new EchoHead(sampleRate, 1, longest, this.kernel, this.kernel?.ringRight);
     this.leftTone = new LoopTone(sampleRate, this.kernel?.smears[0]);
     this.rightTone = new LoopTone(sampleRate, this.kernel?.smears[1]);
     this.colours = new ColourSettings(sampleRate);
-    this.waver = new Waver(sampleRate);
+    this.waver = new WowFlutter(sampleRate);
     this.guard = new PeakGuard(LOOP_CEILING, GUARD_RELEASE_SECONDS, sampleRate);
     this.wetTone = new WetTone(sampleRate);
     this.ducker = new Ducker(sampleRate);
-    this.switchShare = followShare(SWITCH_SECONDS, STEP_FRAMES, sampleRate);
+    this.switchShare = onePoleCoefficient(SWITCH_SECONDS, STEP_FRAMES, sampleRate);
   }
 
   get silent(): boolean {
@@ -106,39 +106,39 @@ export class EchoProcessor implements EffectProcessor {
     this.colours.reset(seconds, values);
     this.waver.locate(
       seconds,
-      values[V.V_WOW_RATE]!,
-      values[V.V_WOW_DEPTH]!,
-      values[V.V_FLUTTER_RATE]!,
-      values[V.V_FLUTTER_DEPTH]!,
+      values[P.wowRate]!,
+      values[P.wowDepth]!,
+      values[P.flutterRate]!,
+      values[P.flutterDepth]!,
     );
     this.aim(values, 1);
     this.mix.jump(this.goals);
     this.guard.clear();
-    this.wetTone.clear(values[V.V_SIDE_OFFSET]!);
+    this.wetTone.clear(values[P.sideOffset]!);
     this.ducker.clear();
-    this.width = values[V.V_WIDTH]!;
+    this.width = values[P.width]!;
     this.resting = false;
     this.quietFrames = Infinity;
   }
 
-  process(input: StereoRun, wet: StereoRun, values: Float64Array): void {
+  process(input: StereoBlock, wet: StereoBlock, values: Float64Array): void {
     const n = STEP_FRAMES;
     const peak =
       this.resting && this.sameAsBefore(values) && this.hasRoom()
         ? this.turnResting(input, wet, values)
         : this.turnAnew(input, wet, values);
-    this.wetTone.offset(wet, n, values[V.V_SIDE_OFFSET]!);
+    this.wetTone.offset(wet, n, values[P.sideOffset]!);
     this.wetTone.equalise(
       wet,
       n,
-      this.lows.at(values[V.V_EQ_LOW]!),
-      this.middles.at(values[V.V_EQ_MID]!),
-      this.highs.at(values[V.V_EQ_HIGH]!),
+      this.lows.at(values[P.eqLow]!),
+      this.middles.at(values[P.eqMid]!),
+      this.highs.at(values[P.eqHigh]!),
     );
-    widen(wet, n, this.width, values[V.V_WIDTH]!);
-    this.width = values[V.V_WIDTH]!;
+    widen(wet, n, this.width, values[P.width]!);
+    this.width = values[P.width]!;
     this.quietFrames = peak > SILENCE || isAudible(wet) ? 0 : this.quietFrames + n;
-    this.ducker.process(input, wet, values[V.V_DUCK]!, values[V.V_DUCK_THRESHOLD]!, values[V.V_DUCK_RELEASE]!);
+    this.ducker.process(input, wet, values[P.duck]!, values[P.duckThreshold]!, values[P.duckRelease]!);
   }
 
   private sameAsBefore(values: Float64Array): boolean {
@@ -152,35 +152,35 @@ export class EchoProcessor implements EffectProcessor {
   }
 
   /** As the step before it: nothing need be worked out but the sound itself. */
-  private turnResting(input: StereoRun, wet: StereoRun, values: Float64Array): number {
-    this.waver.skip(values[V.V_WOW_RATE]!, values[V.V_FLUTTER_RATE]!);
+  private turnResting(input: StereoBlock, wet: StereoBlock, values: Float64Array): number {
+    this.waver.skip(values[P.wowRate]!, values[P.flutterRate]!);
     this.colours.skip(values);
     return this.turnSteadily(input, wet);
   }
 
-  private turnAnew(input: StereoRun, wet: StereoRun, values: Float64Array): number {
+  private turnAnew(input: StereoBlock, wet: StereoBlock, values: Float64Array): number {
     const goalLeft = this.delayLeft(values);
     const goalRight = this.delayRight(values);
     const shortest = Math.min(this.leftHead.shortest(goalLeft), this.rightHead.shortest(goalRight));
     this.waver.prepare(
-      values[V.V_WOW_RATE]!,
-      values[V.V_WOW_DEPTH]!,
-      values[V.V_FLUTTER_RATE]!,
-      values[V.V_FLUTTER_DEPTH]!,
+      values[P.wowRate]!,
+      values[P.wowDepth]!,
+      values[P.flutterRate]!,
+      values[P.flutterDepth]!,
       shortest,
     );
     this.colours.prepare(values);
     this.aim(values, this.switchShare);
     this.before.set(values);
     const steady = this.isSteady(goalLeft, goalRight, shortest);
-    this.resting = steady && values[V.V_FILTER_DEPTH] === 0 && this.colours.settled;
+    this.resting = steady && values[P.filterDepth] === 0 && this.colours.settled;
     if (steady) {
       this.mix.steadyGains(this.gains);
       this.kernel?.set(this.colours.left, this.gains);
     }
     return steady && this.hasRoom()
       ? this.turnSteadily(input, wet)
-      : this.turnMoving(input, wet, goalLeft, goalRight, shortest, values[V.V_CHANGE]! < 0.5);
+      : this.turnMoving(input, wet, goalLeft, goalRight, shortest, values[P.change]! < 0.5);
   }
 
   /** True when nothing moves and only the filter colours: most of an echo's life, and worth a shorter way. */
@@ -196,7 +196,7 @@ export class EchoProcessor implements EffectProcessor {
     );
   }
 
-  private turnSteadily(input: StereoRun, wet: StereoRun): number {
+  private turnSteadily(input: StereoBlock, wet: StereoBlock): number {
     const lineLeft = this.leftHead.line;
     const lineRight = this.rightHead.line;
     const written =
@@ -210,7 +210,7 @@ export class EchoProcessor implements EffectProcessor {
   }
 
   /** Null when there is no kernel, or a ring turns round within the step. */
-  private turnByKernel(input: StereoRun, wet: StereoRun, lineLeft: DelayLine, lineRight: DelayLine): number | null {
+  private turnByKernel(input: StereoBlock, wet: StereoBlock, lineLeft: DelayLine, lineRight: DelayLine): number | null {
     const { kernel, leftHead, rightHead, gains } = this;
     if (!kernel) return null;
     const fractionLeft = DelayLine.fractionAt(leftHead.standing);
@@ -243,7 +243,7 @@ export class EchoProcessor implements EffectProcessor {
     );
   }
 
-  private turnByScript(input: StereoRun, wet: StereoRun, lineLeft: DelayLine, lineRight: DelayLine): number {
+  private turnByScript(input: StereoBlock, wet: StereoBlock, lineLeft: DelayLine, lineRight: DelayLine): number {
     const { leftHead, rightHead, fromLeft, fromRight, gains } = this;
     const colour = this.colours.left;
     leftHead.readStanding(fromLeft);
@@ -276,8 +276,8 @@ export class EchoProcessor implements EffectProcessor {
   }
 
   private turnMoving(
-    input: StereoRun,
-    wet: StereoRun,
+    input: StereoBlock,
+    wet: StereoBlock,
     goalLeft: number,
     goalRight: number,
     shortest: number,
@@ -299,8 +299,8 @@ export class EchoProcessor implements EffectProcessor {
 
   /** One run round the loop; gives the highest level that went into the lines. */
   private turn(
-    input: StereoRun,
-    wet: StereoRun,
+    input: StereoBlock,
+    wet: StereoBlock,
     from: number,
     n: number,
     goalLeft: number,
@@ -323,7 +323,7 @@ export class EchoProcessor implements EffectProcessor {
     return peak;
   }
 
-  private keptPlain(n: number): StereoRun {
+  private keptPlain(n: number): StereoBlock {
     const { plain, coloured } = this;
     for (let i = 0; i < n; i += 1) {
       plain.left[i] = coloured.left[i]!;
@@ -333,7 +333,7 @@ export class EchoProcessor implements EffectProcessor {
   }
 
   /** Copies the repeats of a run to where they are heard; gives the highest level that is to go into the lines. */
-  private show(wet: StereoRun, from: number, n: number): number {
+  private show(wet: StereoBlock, from: number, n: number): number {
     const { coloured, into } = this;
     let peak = 0;
     for (let i = 0; i < n; i += 1) {
@@ -350,32 +350,32 @@ export class EchoProcessor implements EffectProcessor {
   /** Sets the loop's gains for the end of the step; switches go a share of their way. */
   private aim(values: Float64Array, share: number): void {
     const { goals } = this;
-    const routing = values[V.V_ROUTING]!;
+    const routing = values[P.routing]!;
     const pingPong = routing === PING_PONG;
-    const rightFirst = values[V.V_FIRST_SIDE]! >= 0.5;
-    goals.input = values[V.V_INPUT]!;
-    goals.feedback = loopGain(values[V.V_FEEDBACK]!);
-    goals.hold = arrive(goals.hold, values[V.V_HOLD]! >= 0.5 ? 1 : 0, share);
-    goals.cross = arrive(goals.cross, pingPong ? 1 : routing === MONO ? 0 : values[V.V_CROSS_FEED]!, share);
-    goals.own = arrive(goals.own, routing === STEREO ? 1 : 0.5, share);
-    goals.other = arrive(goals.other, routing === STEREO ? 0 : 0.5, share);
-    goals.left = arrive(goals.left, pingPong && rightFirst ? 0 : 1, share);
-    goals.right = arrive(goals.right, pingPong && !rightFirst ? 0 : 1, share);
+    const rightFirst = values[P.firstSide]! >= 0.5;
+    goals.input = values[P.input]!;
+    goals.feedback = loopGain(values[P.feedback]!);
+    goals.hold = smoothToward(goals.hold, values[P.hold]! >= 0.5 ? 1 : 0, share);
+    goals.cross = smoothToward(goals.cross, pingPong ? 1 : routing === MONO ? 0 : values[P.crossFeed]!, share);
+    goals.own = smoothToward(goals.own, routing === STEREO ? 1 : 0.5, share);
+    goals.other = smoothToward(goals.other, routing === STEREO ? 0 : 0.5, share);
+    goals.left = smoothToward(goals.left, pingPong && rightFirst ? 0 : 1, share);
+    goals.right = smoothToward(goals.right, pingPong && !rightFirst ? 0 : 1, share);
   }
 
   private delayLeft(values: Float64Array): number {
-    return this.samples(values[V.V_TIME_L]!, values);
+    return this.samples(values[P.timeL]!, values);
   }
 
   private delayRight(values: Float64Array): number {
-    const own = values[V.V_LINKED]! < 0.5 && values[V.V_ROUTING] !== MONO;
-    return this.samples(own ? values[V.V_TIME_R]! : values[V.V_TIME_L]!, values);
+    const own = values[P.linked]! < 0.5 && values[P.routing] !== MONO;
+    return this.samples(own ? values[P.timeR]! : values[P.timeL]!, values);
   }
 
   /** A held loop goes round in whole samples, so that it loses nothing however often it turns. */
   private samples(ms: number, values: Float64Array): number {
     const exact = (ms * this.sampleRate) / 1000;
     const delay = exact < 4 ? 4 : exact;
-    return values[V.V_HOLD]! >= 0.5 ? Math.round(delay) : delay;
+    return values[P.hold]! >= 0.5 ? Math.round(delay) : delay;
   }
 }

@@ -1,6 +1,6 @@
 import type { DelayLine } from '../../dsp/delayLine';
 import type { StateVariable } from '../../dsp/stateVariable';
-import { STEP_FRAMES, type StereoRun } from '../define';
+import { STEP_FRAMES, type StereoBlock } from '../define';
 import type { LoopColour } from './loopTone';
 
 /** Where the lines take from: input of this side and of the other, repeats of this side and of the other. */
@@ -47,8 +47,8 @@ export function steadyLoop(
   colour: LoopColour,
   filtered: boolean,
   gains: SteadyGains,
-  input: StereoRun,
-  wet: StereoRun,
+  input: StereoBlock,
+  wet: StereoBlock,
   lineLeft: DelayLine,
   lineRight: DelayLine,
 ): number {

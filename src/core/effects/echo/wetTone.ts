@@ -1,6 +1,6 @@
 import { DelayLine } from '../../dsp/delayLine';
 import { StateVariable, tuning } from '../../dsp/stateVariable';
-import { STEP_FRAMES, type StereoRun } from '../define';
+import { STEP_FRAMES, type StereoBlock } from '../define';
 
 const LOW_HZ = 250;
 const MID_HZ = 1000;
@@ -46,7 +46,7 @@ export class WetTone {
   }
 
   /** Puts the sides apart in place: above 0 the right side comes later, below 0 the left. */
-  offset(wet: StereoRun, n: number, offsetMs: number): void {
+  offset(wet: StereoBlock, n: number, offsetMs: number): void {
     this.offsetSide(0, wet.left, n, this.goal(0, offsetMs));
     this.offsetSide(1, wet.right, n, this.goal(1, offsetMs));
   }
@@ -82,7 +82,7 @@ export class WetTone {
   }
 
   /** @param low @param mid @param high gains as linear factors; a band at 1 is not run and leaves every bit alone */
-  equalise(wet: StereoRun, n: number, low: number, mid: number, high: number): void {
+  equalise(wet: StereoBlock, n: number, low: number, mid: number, high: number): void {
     if (this.runs(0, low)) this.lowShelf(wet, n, low);
     if (this.runs(1, mid)) this.bell(wet, n, mid);
     if (this.runs(2, high)) this.highShelf(wet, n, high);
@@ -102,7 +102,7 @@ export class WetTone {
 
   private both(
     band: 0 | 1 | 2,
-    wet: StereoRun,
+    wet: StereoBlock,
     n: number,
     g: number,
     k: number,
@@ -115,17 +115,17 @@ export class WetTone {
   }
 
   /** Shelves and bell after Simper: the mixing weights carry the gain, at gain 1 they pass the input alone. */
-  private lowShelf(wet: StereoRun, n: number, gain: number): void {
+  private lowShelf(wet: StereoBlock, n: number, gain: number): void {
     const root = Math.sqrt(gain);
     this.both(0, wet, n, this.lowG / Math.sqrt(root), SHELF_K, 1, SHELF_K * (root - 1), gain - 1);
   }
 
-  private bell(wet: StereoRun, n: number, gain: number): void {
+  private bell(wet: StereoBlock, n: number, gain: number): void {
     const k = 1 / (MID_Q * Math.sqrt(gain));
     this.both(1, wet, n, this.midG, k, 1, k * (gain - 1), 0);
   }
 
-  private highShelf(wet: StereoRun, n: number, gain: number): void {
+  private highShelf(wet: StereoBlock, n: number, gain: number): void {
     const root = Math.sqrt(gain);
     this.both(2, wet, n, this.highG * Math.sqrt(root), SHELF_K, gain, SHELF_K * (1 - root) * root, 1 - gain);
   }

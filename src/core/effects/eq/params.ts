@@ -41,7 +41,7 @@ export const eqParams = {
   highHz: place('High', 'Shelves', 6000),
   highDb: level('High level', 'Shelves'),
   lowCutOn: toggle({
-    dips: true,
+    mutesOnChange: true,
     label: 'Low cut',
     group: 'Cuts',
     hint: 'Takes away below, 12 dB an octave.',
@@ -49,7 +49,7 @@ export const eqParams = {
   }),
   lowCut: place('Low cut from', 'Cuts', 60),
   highCutOn: toggle({
-    dips: true,
+    mutesOnChange: true,
     label: 'High cut',
     group: 'Cuts',
     hint: 'Takes away above, 12 dB an octave.',

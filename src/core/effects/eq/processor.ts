@@ -1,16 +1,16 @@
-import { arrive } from '../../dsp/onePole';
-import { FilterRow } from '../../dsp/filterRow';
+import { smoothToward } from '../../dsp/onePole';
+import { FilterCascade } from '../../dsp/filterCascade';
 import { MatchedFilter } from '../../dsp/matchedFilter';
-import { copyRun } from '../../dsp/runs';
-import type { EffectProcessor, StereoRun } from '../define';
+import { copyBlock } from '../../dsp/blocks';
+import type { EffectProcessor, StereoBlock } from '../define';
 import { SECOND_ORDER_Q } from '../filter/processor';
 import { commonParams } from '../common';
 import { Insert } from '../insert';
-import { placesOf } from '../places';
-import { SeenRow } from '../seenRow';
+import { paramIndices } from '../paramIndices';
+import { ChangeDetector } from '../changeDetector';
 import { eqParams } from './params';
 
-const AT = placesOf(eqParams);
+const P = paramIndices(eqParams);
 const BANDS = 6;
 const PLACES = Object.keys({ ...commonParams, ...eqParams }).length;
 const SWITCH_SECONDS = 0.01;
@@ -19,62 +19,62 @@ const SWITCH_SECONDS = 0.01;
  * Six state-variable filters in a row on each side, whose responses are those of analogue cuts, shelves and bells.
  */
 export class EqProcessor extends Insert implements EffectProcessor {
-  private readonly row: FilterRow;
+  private readonly row: FilterCascade;
   private readonly design = new MatchedFilter();
   private lowCut = 0;
   private highCut = 0;
-  private readonly seen = new SeenRow(PLACES);
+  private readonly seen = new ChangeDetector(PLACES);
 
   /** @param withKernel false leaves all work to TypeScript, which tests compare */
   constructor(sampleRate: number, withKernel = true) {
     super(sampleRate, 0.5, SWITCH_SECONDS);
-    this.row = new FilterRow(BANDS, withKernel);
+    this.row = new FilterCascade(BANDS, withKernel);
   }
 
   reset(_seconds: number, values: Float64Array): void {
     this.row.clear();
-    this.seen.forget();
+    this.seen.invalidate();
     this.locate(0, values);
   }
 
   locate(_seconds: number, values: Float64Array): void {
-    this.lowCut = values[AT.lowCutOn]!;
-    this.highCut = values[AT.highCutOn]!;
-    this.quiet.clear();
-    this.seen.forget();
+    this.lowCut = values[P.lowCutOn]!;
+    this.highCut = values[P.highCutOn]!;
+    this.quiet.reset();
+    this.seen.invalidate();
   }
 
-  process(input: StereoRun, wet: StereoRun, values: Float64Array): void {
-    this.quiet.listen(input);
-    copyRun(input.left, wet.left);
-    copyRun(input.right, wet.right);
+  process(input: StereoBlock, wet: StereoBlock, values: Float64Array): void {
+    this.quiet.measureInput(input);
+    copyBlock(input.left, wet.left);
+    copyBlock(input.right, wet.right);
     if (!this.stands(values)) this.aim(values);
     this.row.process(wet);
-    this.quiet.hear(wet);
+    this.quiet.measureOutput(wet);
   }
 
   /** True while nothing has moved since the last step: then the row knows its goals. */
   private stands(values: Float64Array): boolean {
-    const moved = this.seen.hasMoved(values);
-    return !moved && this.lowCut === values[AT.lowCutOn] && this.highCut === values[AT.highCutOn];
+    const moved = this.seen.update(values);
+    return !moved && this.lowCut === values[P.lowCutOn] && this.highCut === values[P.highCutOn];
   }
 
   private aim(values: Float64Array): void {
-    this.lowCut = arrive(this.lowCut, values[AT.lowCutOn]!, this.share);
-    this.highCut = arrive(this.highCut, values[AT.highCutOn]!, this.share);
+    this.lowCut = smoothToward(this.lowCut, values[P.lowCutOn]!, this.share);
+    this.highCut = smoothToward(this.highCut, values[P.highCutOn]!, this.share);
     const { design, lowCut, highCut } = this;
     // A cut that is switched comes in by its share of the way from letting all through.
-    design.highPass(this.angle(values[AT.lowCut]!), SECOND_ORDER_Q);
+    design.highPass(this.angle(values[P.lowCut]!), SECOND_ORDER_Q);
     this.take(0, lowCut);
-    design.lowPass(this.angle(values[AT.highCut]!), SECOND_ORDER_Q);
+    design.lowPass(this.angle(values[P.highCut]!), SECOND_ORDER_Q);
     this.take(1, highCut);
-    design.lowShelf(this.angle(values[AT.lowHz]!), values[AT.lowDb]!);
+    design.lowShelf(this.angle(values[P.lowHz]!), values[P.lowDb]!);
     this.take(2, 1);
-    design.bell(this.angle(values[AT.bodyHz]!), values[AT.bodyQ]!, values[AT.bodyDb]!);
+    design.bell(this.angle(values[P.bodyHz]!), values[P.bodyQ]!, values[P.bodyDb]!);
     this.take(3, 1);
-    design.bell(this.angle(values[AT.edgeHz]!), values[AT.edgeQ]!, values[AT.edgeDb]!);
+    design.bell(this.angle(values[P.edgeHz]!), values[P.edgeQ]!, values[P.edgeDb]!);
     this.take(4, 1);
-    design.highShelf(this.angle(values[AT.highHz]!), values[AT.highDb]!);
+    design.highShelf(this.angle(values[P.highHz]!), values[P.highDb]!);
     this.take(5, 1);
   }
 

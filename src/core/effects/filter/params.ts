@@ -20,7 +20,7 @@ export const filterParams = {
     ],
   }),
   slope: choice({
-    dips: true,
+    mutesOnChange: true,
     label: 'Slope',
     group: 'Filter',
     hint: 'How firmly it takes away: 12 or 24 dB an octave.',

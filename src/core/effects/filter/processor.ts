@@ -1,17 +1,17 @@
-import { arrive, followShare } from '../../dsp/onePole';
+import { smoothToward, onePoleCoefficient } from '../../dsp/onePole';
 import { shapeAt } from '../../dsp/lfo';
 import { saturate } from '../../dsp/saturate';
-import { Kept } from '../../dsp/kept';
-import { FilterRow } from '../../dsp/filterRow';
+import { MemoizedUnary } from '../../dsp/memoizedUnary';
+import { FilterCascade } from '../../dsp/filterCascade';
 import { MatchedFilter } from '../../dsp/matchedFilter';
-import { copyRun } from '../../dsp/runs';
+import { copyBlock } from '../../dsp/blocks';
 import { dbToGain } from '../../params/format';
-import { STEP_FRAMES, type EffectProcessor, type StereoRun } from '../define';
+import { STEP_FRAMES, type EffectProcessor, type StereoBlock } from '../define';
 import { Insert } from '../insert';
-import { placesOf } from '../places';
+import { paramIndices } from '../paramIndices';
 import { filterParams } from './params';
 
-const AT = placesOf(filterParams);
+const P = paramIndices(filterParams);
 const KINDS = 4;
 /** As the kinds are counted. */
 const LOW = 0;
@@ -24,13 +24,13 @@ const FLOOR_DB = -48;
 /** Damping of the two stages of a Butterworth filter of fourth order, and of one of second. */
 export const FOURTH_ORDER_Q = [0.541196, 1.306563] as const;
 export const SECOND_ORDER_Q = 0.707107;
-const MOST_RESONANCE = 14;
+const MAX_RESONANCE = 14;
 
 /** A state-variable filter for each side, twice for the steeper slope. */
 export class FilterProcessor extends Insert implements EffectProcessor {
-  private readonly row: FilterRow;
-  private readonly driveOf = new Kept(dbToGain);
-  private readonly lift = new Kept((resonance) => Math.pow(MOST_RESONANCE, resonance));
+  private readonly row: FilterCascade;
+  private readonly driveOf = new MemoizedUnary(dbToGain);
+  private readonly lift = new MemoizedUnary((resonance) => Math.pow(MAX_RESONANCE, resonance));
   private readonly design = new MatchedFilter();
   private angle = -1;
   private q = -1;
@@ -46,7 +46,7 @@ export class FilterProcessor extends Insert implements EffectProcessor {
   /** @param withKernel false leaves all work to TypeScript, which tests compare */
   constructor(sampleRate: number, withKernel = true) {
     super(sampleRate, 0.5, SWITCH_SECONDS);
-    this.row = new FilterRow(2, withKernel);
+    this.row = new FilterCascade(2, withKernel);
   }
 
   reset(seconds: number, values: Float64Array): void {
@@ -56,55 +56,55 @@ export class FilterProcessor extends Insert implements EffectProcessor {
   }
 
   locate(seconds: number, values: Float64Array): void {
-    this.phase = seconds * values[AT.lfoRate]!;
-    this.drive = this.driveOf.at(values[AT.drive]!);
+    this.phase = seconds * values[P.lfoRate]!;
+    this.drive = this.driveOf.at(values[P.drive]!);
     this.choose(values, 1);
     this.choosing = true;
-    this.quiet.clear();
+    this.quiet.reset();
   }
 
-  process(input: StereoRun, wet: StereoRun, values: Float64Array): void {
-    this.quiet.listen(input);
+  process(input: StereoBlock, wet: StereoBlock, values: Float64Array): void {
+    this.quiet.measureInput(input);
     this.choose(values, this.share);
     const cutoff = this.cutoff(input, values);
-    const drive = this.driveOf.at(values[AT.drive]!);
+    const drive = this.driveOf.at(values[P.drive]!);
     this.push(input.left, wet.left, drive);
     this.push(input.right, wet.right, drive);
     this.drive = drive;
     this.filter(wet, values, cutoff);
-    this.quiet.hear(wet);
+    this.quiet.measureOutput(wet);
   }
 
   private choose(values: Float64Array, share: number): void {
-    const kind = values[AT.kind]!;
+    const kind = values[P.kind]!;
     const { weights, steep } = this;
     // Once more after it has arrived, so that the filter does too.
     this.choosing = this.moving;
     this.moving = false;
     for (let i = 0; i < KINDS; i += 1) {
       const before = weights[i]!;
-      weights[i] = arrive(before, i === kind ? 1 : 0, share);
+      weights[i] = smoothToward(before, i === kind ? 1 : 0, share);
       if (weights[i] !== before) this.moving = true;
     }
-    this.steep = arrive(steep, values[AT.slope]!, share);
+    this.steep = smoothToward(steep, values[P.slope]!, share);
     if (this.steep !== steep) this.moving = true;
     if (this.moving) this.choosing = true;
   }
 
   /** Where the filter shall stand at the end of the step, in Hz. */
-  private cutoff(input: StereoRun, values: Float64Array): number {
-    const phase = this.phase + (values[AT.lfoRate]! * STEP_FRAMES) / this.sampleRate;
+  private cutoff(input: StereoBlock, values: Float64Array): number {
+    const phase = this.phase + (values[P.lfoRate]! * STEP_FRAMES) / this.sampleRate;
     this.phase = phase - Math.floor(phase);
-    const depth = values[AT.lfoDepth]!;
-    const follow = values[AT.envelope]!;
-    let octaves = depth === 0 ? 0 : depth * shapeAt(values[AT.lfoShape]!, this.phase);
+    const depth = values[P.lfoDepth]!;
+    const follow = values[P.envelope]!;
+    let octaves = depth === 0 ? 0 : depth * shapeAt(values[P.lfoShape]!, this.phase);
     if (follow !== 0) octaves += follow * this.follow(input, values);
-    const hz = octaves === 0 ? values[AT.cutoff]! : values[AT.cutoff]! * Math.pow(2, octaves);
+    const hz = octaves === 0 ? values[P.cutoff]! : values[P.cutoff]! * Math.pow(2, octaves);
     return hz < 15 ? 15 : hz > 0.49 * this.sampleRate ? 0.49 * this.sampleRate : hz;
   }
 
   /** Level of the input from 0 (silent) to 1 (full scale), by its peaks. */
-  private follow(input: StereoRun, values: Float64Array): number {
+  private follow(input: StereoBlock, values: Float64Array): number {
     let peak = 0;
     for (let i = 0; i < STEP_FRAMES; i += 1) {
       const l = Math.abs(input.left[i]!);
@@ -112,20 +112,19 @@ export class FilterProcessor extends Insert implements EffectProcessor {
       if (l > peak) peak = l;
       if (r > peak) peak = r;
     }
-    const ms = peak > this.level ? values[AT.attack]! : values[AT.release]!;
-    this.level += (peak - this.level) * followShare(ms / 1000, STEP_FRAMES, this.sampleRate) + 1e-15 - 1e-15;
+    const ms = peak > this.level ? values[P.attack]! : values[P.release]!;
+    this.level += (peak - this.level) * onePoleCoefficient(ms / 1000, STEP_FRAMES, this.sampleRate) + 1e-15 - 1e-15;
     const share = 1 - (20 * Math.log10(this.level + 1e-9)) / FLOOR_DB;
     return share < 0 ? 0 : share > 1 ? 1 : share;
   }
 
   private push(from: Float64Array, io: Float64Array, drive: number): void {
     if (drive > 1 || this.drive > 1) saturate(from, io, STEP_FRAMES, TAPE, this.drive, drive);
-    else copyRun(from, io);
+    else copyBlock(from, io);
   }
 
-  private filter(wet: StereoRun, values: Float64Array, cutoff: number): void {
-    const q =
-      (SECOND_ORDER_Q + (FOURTH_ORDER_Q[1] - SECOND_ORDER_Q) * this.steep) * this.lift.at(values[AT.resonance]!);
+  private filter(wet: StereoBlock, values: Float64Array, cutoff: number): void {
+    const q = (SECOND_ORDER_Q + (FOURTH_ORDER_Q[1] - SECOND_ORDER_Q) * this.steep) * this.lift.at(values[P.resonance]!);
     const angle = (2 * Math.PI * cutoff) / this.sampleRate;
     if (angle !== this.angle || q !== this.q || this.choosing) {
       this.angle = angle;

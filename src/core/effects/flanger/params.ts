@@ -4,7 +4,7 @@ import type { Params } from '../../params/param';
 import { WHOLLY_WET_LINEAR } from '../common';
 
 /** Longest time in the middle of the sweep. */
-export const MOST_DELAY_MS = 10;
+export const MAX_DELAY_MS = 10;
 
 export const flangerParams = {
   ...WHOLLY_WET_LINEAR,
@@ -14,7 +14,7 @@ export const flangerParams = {
     hint: 'Time between the sound and its copy: short combs lie high, long ones low.',
     unit: 'ms',
     min: 0.1,
-    max: MOST_DELAY_MS,
+    max: MAX_DELAY_MS,
     taper: LOG,
     initial: 1.4,
     smoothingSeconds: 0.05,
@@ -30,14 +30,14 @@ export const flangerParams = {
     notches: [0],
   }),
   turned: toggle({
-    dips: true,
+    mutesOnChange: true,
     label: 'Turned',
     group: 'Comb',
     hint: 'Turns the copy over: the lowest notch lies at nothing, and the bass goes.',
     initial: false,
   }),
   throughZero: toggle({
-    dips: true,
+    mutesOnChange: true,
     label: 'Through zero',
     group: 'Comb',
     hint: 'Lets the copy overtake the sound, as two tapes do; all is 11 ms later.',

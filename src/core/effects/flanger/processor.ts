@@ -1,17 +1,17 @@
 import { sinTurns } from '../../dsp/approx';
-import { arrive } from '../../dsp/onePole';
+import { smoothToward } from '../../dsp/onePole';
 import { DelayLine } from '../../dsp/delayLine';
-import { copyRun } from '../../dsp/runs';
-import { STEP_FRAMES, type EffectProcessor, type StereoRun } from '../define';
+import { copyBlock } from '../../dsp/blocks';
+import { STEP_FRAMES, type EffectProcessor, type StereoBlock } from '../define';
 import { Insert } from '../insert';
-import { placesOf } from '../places';
-import { LEAST_DELAY, SweptLine } from '../sweptLine';
-import { flangerParams, MOST_DELAY_MS } from './params';
+import { paramIndices } from '../paramIndices';
+import { MIN_DELAY, SweptLine } from '../sweptLine';
+import { flangerParams, MAX_DELAY_MS } from './params';
 
-const AT = placesOf(flangerParams);
+const P = paramIndices(flangerParams);
 /** By this much the sound waits for a copy that may overtake it. */
-const REFERENCE_MS = MOST_DELAY_MS + 1;
-const LONGEST_MS = REFERENCE_MS + MOST_DELAY_MS + 1;
+const REFERENCE_MS = MAX_DELAY_MS + 1;
+const LONGEST_MS = REFERENCE_MS + MAX_DELAY_MS + 1;
 /** Longer than any of its lines. */
 const MEMORY_SECONDS = 0.2;
 
@@ -52,41 +52,41 @@ export class FlangerProcessor extends Insert implements EffectProcessor {
   }
 
   locate(seconds: number, values: Float64Array): void {
-    const phase = seconds * values[AT.rate]!;
+    const phase = seconds * values[P.rate]!;
     this.phase = phase - Math.floor(phase);
-    this.through = values[AT.throughZero]! >= 0.5;
+    this.through = values[P.throughZero]! >= 0.5;
     this.standing[0] = this.delayOf(0, values, this.phase);
     this.standing[1] = this.delayOf(1, values, this.phase);
-    this.feedback = values[AT.feedback]!;
-    this.turned = values[AT.turned]!;
-    this.quiet.clear();
+    this.feedback = values[P.feedback]!;
+    this.turned = values[P.turned]!;
+    this.quiet.reset();
   }
 
-  process(input: StereoRun, wet: StereoRun, values: Float64Array): void {
-    this.quiet.listen(input);
-    const through = values[AT.throughZero]! >= 0.5;
+  process(input: StereoBlock, wet: StereoBlock, values: Float64Array): void {
+    this.quiet.measureInput(input);
+    const through = values[P.throughZero]! >= 0.5;
     if (through !== this.through) {
       this.through = through;
       this.standing[0] = this.delayOf(0, values, this.phase);
       this.standing[1] = this.delayOf(1, values, this.phase);
     }
-    const phase = this.phase + (values[AT.rate]! * STEP_FRAMES) / this.sampleRate;
+    const phase = this.phase + (values[P.rate]! * STEP_FRAMES) / this.sampleRate;
     this.phase = phase - Math.floor(phase);
-    const turned = arrive(this.turned, values[AT.turned]!, this.share);
+    const turned = smoothToward(this.turned, values[P.turned]!, this.share);
     this.side(0, input.left, wet.left, values, turned);
     this.side(1, input.right, wet.right, values, turned);
-    this.feedback = values[AT.feedback]!;
+    this.feedback = values[P.feedback]!;
     this.turned = turned;
-    this.quiet.hear(wet);
+    this.quiet.measureOutput(wet);
   }
 
   /** Delay of the copy in samples: up to twice the time, or that much before and behind a sound that waits. */
   private delayOf(side: 0 | 1, values: Float64Array, phase: number): number {
-    const swung = values[AT.place]! + values[AT.depth]! * sinTurns(phase - (side * values[AT.phase]!) / 360);
+    const swung = values[P.place]! + values[P.depth]! * sinTurns(phase - (side * values[P.phase]!) / 360);
     const swing = swung > 1 ? 1 : swung < -1 ? -1 : swung;
-    const samples = (values[AT.delay]! * this.sampleRate) / 1000;
+    const samples = (values[P.delay]! * this.sampleRate) / 1000;
     const delay = this.through ? this.reference + samples * swing : samples * (1 + swing);
-    return delay < LEAST_DELAY ? LEAST_DELAY : delay;
+    return delay < MIN_DELAY ? MIN_DELAY : delay;
   }
 
   private side(side: 0 | 1, from: Float64Array, to: Float64Array, values: Float64Array, turned: number): void {
@@ -96,10 +96,10 @@ export class FlangerProcessor extends Insert implements EffectProcessor {
     const step = (goal - this.standing[side]!) / STEP_FRAMES;
     for (let i = 0; i < STEP_FRAMES; i += 1) copy.delays[i] = this.standing[side]! + step * (i + 1);
     this.standing[side] = goal;
-    copy.process(from, this.feedback, values[AT.feedback]!);
+    copy.process(from, this.feedback, values[P.feedback]!);
     this.waiting[side].write(from, STEP_FRAMES);
     if (this.through) this.waiting[side].readFixed(STEP_FRAMES + this.reference, STEP_FRAMES, dry);
-    else copyRun(from, dry);
+    else copyBlock(from, dry);
     let sign = 1 - 2 * this.turned;
     const signStep = (2 * (this.turned - turned)) / STEP_FRAMES;
     for (let i = 0; i < STEP_FRAMES; i += 1) {

@@ -3,8 +3,8 @@ import { LOG } from '../../params/taper';
 import type { NumberParam, Params } from '../../params/param';
 import { WHOLLY_WET_LINEAR } from '../common';
 
-export const MOST_STEPS = 16;
-export const STEP_IDS = Array.from({ length: MOST_STEPS }, (_, i) => `step${i + 1}`);
+export const MAX_STEPS = 16;
+export const STEP_IDS = Array.from({ length: MAX_STEPS }, (_, i) => `step${i + 1}`);
 
 const step = (n: number): NumberParam =>
   ratio({
@@ -17,7 +17,7 @@ const step = (n: number): NumberParam =>
 export const gateParams = {
   ...WHOLLY_WET_LINEAR,
   mode: choice({
-    dips: true,
+    mutesOnChange: true,
     label: 'Opens',
     group: 'Gate',
     hint: 'By a pattern of steps, or by the sound’s own level.',
@@ -41,7 +41,7 @@ export const gateParams = {
     hint: 'After how many steps the pattern begins again.',
     unit: 'count',
     min: 1,
-    max: MOST_STEPS,
+    max: MAX_STEPS,
     initial: 8,
     notches: [3, 4, 6, 8, 12, 16],
     smoothingSeconds: 0,

@@ -1,11 +1,11 @@
-import { Kept } from '../../dsp/kept';
+import { MemoizedUnary } from '../../dsp/memoizedUnary';
 import { dbToGain } from '../../params/format';
-import { STEP_FRAMES, type EffectProcessor, type StereoRun } from '../define';
+import { STEP_FRAMES, type EffectProcessor, type StereoBlock } from '../define';
 import { Insert } from '../insert';
-import { placesOf } from '../places';
+import { paramIndices } from '../paramIndices';
 import { gateParams } from './params';
 
-const AT = placesOf(gateParams);
+const P = paramIndices(gateParams);
 const BY_LEVEL = 1;
 /** It shuts at this share of the level at which it opens: 6 dB under it. */
 const LOWER = 0.5;
@@ -27,7 +27,7 @@ export class GateProcessor extends Insert implements EffectProcessor {
   private depth = 1;
   private holding = 0;
   private isOpen = false;
-  private readonly threshold = new Kept(dbToGain);
+  private readonly threshold = new MemoizedUnary(dbToGain);
 
   constructor(sampleRate: number) {
     super(sampleRate, 0, 0.01);
@@ -38,44 +38,44 @@ export class GateProcessor extends Insert implements EffectProcessor {
   }
 
   locate(seconds: number, values: Float64Array): void {
-    const steps = seconds * values[AT.rate]!;
-    const length = Math.round(values[AT.length]!);
+    const steps = seconds * values[P.rate]!;
+    const length = Math.round(values[P.length]!);
     const pairs = Math.floor(steps / 2 + 1e-9);
     this.pair = Math.max(0, steps - 2 * pairs);
     this.step = (2 * pairs) % length;
-    this.depth = values[AT.depth]!;
+    this.depth = values[P.depth]!;
     this.isOpen = false;
     this.holding = 0;
-    this.goal = values[AT.mode] === BY_LEVEL ? 0 : this.heightNow(values, length);
+    this.goal = values[P.mode] === BY_LEVEL ? 0 : this.heightNow(values, length);
     this.way = this.goal;
     this.from = this.goal;
     this.gone = 1;
-    this.quiet.clear();
+    this.quiet.reset();
   }
 
-  process(input: StereoRun, wet: StereoRun, values: Float64Array): void {
-    this.quiet.listen(input);
-    if (values[AT.mode] === BY_LEVEL) this.byLevel(input, wet, values);
+  process(input: StereoBlock, wet: StereoBlock, values: Float64Array): void {
+    this.quiet.measureInput(input);
+    if (values[P.mode] === BY_LEVEL) this.byLevel(input, wet, values);
     else this.byPattern(input, wet, values);
-    this.depth = values[AT.depth]!;
+    this.depth = values[P.depth]!;
   }
 
   /** How far the step that stands now is open. */
   private heightNow(values: Float64Array, length: number): number {
-    const turn = 1 + values[AT.swing]!;
+    const turn = 1 + values[P.swing]!;
     const second = this.pair >= turn;
     const within = second ? (this.pair - turn) / (2 - turn) : this.pair / turn;
-    if (within >= values[AT.open]!) return 0;
+    if (within >= values[P.open]!) return 0;
     let step = second ? this.step + 1 : this.step;
     if (step >= length) step -= length;
-    return values[AT.step1 + step]!;
+    return values[P.step1 + step]!;
   }
 
-  private byPattern(input: StereoRun, wet: StereoRun, values: Float64Array): void {
-    const length = Math.round(values[AT.length]!);
-    const turn = values[AT.rate]! / this.sampleRate;
-    const slew = 1000 / (values[AT.smooth]! * this.sampleRate);
-    const depthStep = (values[AT.depth]! - this.depth) / STEP_FRAMES;
+  private byPattern(input: StereoBlock, wet: StereoBlock, values: Float64Array): void {
+    const length = Math.round(values[P.length]!);
+    const turn = values[P.rate]! / this.sampleRate;
+    const slew = 1000 / (values[P.smooth]! * this.sampleRate);
+    const depthStep = (values[P.depth]! - this.depth) / STEP_FRAMES;
     let { way, depth, from, goal, gone } = this;
     for (let i = 0; i < STEP_FRAMES; i += 1) {
       const height = this.heightNow(values, length);
@@ -104,11 +104,11 @@ export class GateProcessor extends Insert implements EffectProcessor {
     this.gone = gone;
   }
 
-  private byLevel(input: StereoRun, wet: StereoRun, values: Float64Array): void {
-    const threshold = this.threshold.at(values[AT.threshold]!);
-    const opens = 1000 / (values[AT.smooth]! * this.sampleRate);
-    const shuts = 1000 / (values[AT.release]! * this.sampleRate);
-    const depthStep = (values[AT.depth]! - this.depth) / STEP_FRAMES;
+  private byLevel(input: StereoBlock, wet: StereoBlock, values: Float64Array): void {
+    const threshold = this.threshold.at(values[P.threshold]!);
+    const opens = 1000 / (values[P.smooth]! * this.sampleRate);
+    const shuts = 1000 / (values[P.release]! * this.sampleRate);
+    const depthStep = (values[P.depth]! - this.depth) / STEP_FRAMES;
     let { way, depth, holding, isOpen } = this;
     for (let i = 0; i < STEP_FRAMES; i += 1) {
       const l = Math.abs(input.left[i]!);
@@ -116,7 +116,7 @@ export class GateProcessor extends Insert implements EffectProcessor {
       const peak = l > r ? l : r;
       if (peak >= (isOpen ? threshold * LOWER : threshold)) {
         isOpen = true;
-        holding = (values[AT.hold]! * this.sampleRate) / 1000 + 0.02 * this.sampleRate;
+        holding = (values[P.hold]! * this.sampleRate) / 1000 + 0.02 * this.sampleRate;
       } else if (holding > 0) holding -= 1;
       else isOpen = false;
       way = isOpen ? Math.min(1, way + opens) : Math.max(0, way - shuts);

@@ -1,4 +1,4 @@
-import { STEP_FRAMES, type StereoRun } from '../define';
+import { STEP_FRAMES, type StereoBlock } from '../define';
 
 /** Less energy than this in a step is nothing: -200 dBFS. */
 const NOTHING = STEP_FRAMES * 1e-20;
@@ -32,7 +32,7 @@ export class CloudFeedback {
   }
 
   /** Takes note of a step that was written into the line. */
-  wrote({ left, right }: StereoRun): void {
+  wrote({ left, right }: StereoBlock): void {
     let energy = 0;
     for (let i = 0; i < STEP_FRAMES; i += 1) energy += left[i]! * left[i]! + right[i]! * right[i]!;
     const before = this.written[this.step & this.mask]!;
@@ -41,7 +41,7 @@ export class CloudFeedback {
   }
 
   /** Makes of a step of the cloud, in place, what goes back. @param reachFrames how far back grains are taken from */
-  process(cloud: StereoRun, feedback: number, reachFrames: number): void {
+  process(cloud: StereoBlock, feedback: number, reachFrames: number): void {
     const { left, right } = cloud;
     const steps = Math.min(this.step, this.mask, Math.max(1, Math.ceil(reachFrames / STEP_FRAMES)));
     const held =

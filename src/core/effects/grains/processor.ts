@@ -3,14 +3,14 @@ import { Noise } from '../../dsp/noise';
 import { DcBlock } from '../../dsp/onePole';
 import { PeakGuard } from '../../dsp/peakGuard';
 import { SincRings } from '../../dsp/sincRings';
-import { clearRun } from '../../dsp/runs';
+import { clearBlock } from '../../dsp/blocks';
 import { CloudFeedback } from './feedback';
-import { STEP_FRAMES, stereoRun, type EffectProcessor, type StereoRun } from '../define';
-import { placesOf } from '../places';
+import { STEP_FRAMES, makeStereoBlock, type EffectProcessor, type StereoBlock } from '../define';
+import { paramIndices } from '../paramIndices';
 import { grainsParams } from './params';
 
-const AT = placesOf(grainsParams);
-const MOST_GRAINS = 64;
+const P = paramIndices(grainsParams);
+const MAX_GRAINS = 64;
 const WINDOW = 1024;
 /** With a last figure of nothing, so that it can be read between any two. */
 const SHAPE = Float64Array.of(...hann(WINDOW), 0, 0);
@@ -32,20 +32,20 @@ export class GrainsProcessor implements EffectProcessor {
   private readonly guard: PeakGuard;
   private readonly returns: CloudFeedback;
   private readonly blocks: readonly [DcBlock, DcBlock];
-  private readonly back = stereoRun();
-  private readonly into = stereoRun();
+  private readonly back = makeStereoBlock();
+  private readonly into = makeStereoBlock();
   /**
    * Of each grain: where it reads, how fast, how far through its window it is and by how much it goes on, and its
    * gains; at rest while its age is 1 or more.
    */
-  private readonly place = new Float64Array(MOST_GRAINS);
-  private readonly speed = new Float64Array(MOST_GRAINS);
-  private readonly age = new Float64Array(MOST_GRAINS).fill(1);
-  private readonly ageing = new Float64Array(MOST_GRAINS);
-  private readonly gainLeft = new Float64Array(MOST_GRAINS);
-  private readonly gainRight = new Float64Array(MOST_GRAINS);
+  private readonly place = new Float64Array(MAX_GRAINS);
+  private readonly speed = new Float64Array(MAX_GRAINS);
+  private readonly age = new Float64Array(MAX_GRAINS).fill(1);
+  private readonly ageing = new Float64Array(MAX_GRAINS);
+  private readonly gainLeft = new Float64Array(MAX_GRAINS);
+  private readonly gainRight = new Float64Array(MAX_GRAINS);
   /** First sample of the step at which a new grain begins. */
-  private readonly begins = new Int32Array(MOST_GRAINS);
+  private readonly begins = new Int32Array(MAX_GRAINS);
   private written = 0;
   private until = 0;
   private taking = 1;
@@ -84,17 +84,17 @@ export class GrainsProcessor implements EffectProcessor {
   locate(seconds: number, values: Float64Array): void {
     this.noise.restart(Math.round(seconds * this.sampleRate));
     this.until = 0;
-    this.taking = values[AT.freeze]! >= 0.5 ? 0 : 1;
+    this.taking = values[P.freeze]! >= 0.5 ? 0 : 1;
     this.guard.clear();
     this.quietFrames = Infinity;
   }
 
-  process(input: StereoRun, wet: StereoRun, values: Float64Array): void {
+  process(input: StereoBlock, wet: StereoBlock, values: Float64Array): void {
     this.take(input, values);
     this.sow(values);
-    clearRun(wet.left);
-    clearRun(wet.right);
-    for (let g = 0; g < MOST_GRAINS; g += 1) if (this.age[g]! < 1) this.sound(g, wet);
+    clearBlock(wet.left);
+    clearBlock(wet.right);
+    for (let g = 0; g < MAX_GRAINS; g += 1) if (this.age[g]! < 1) this.sound(g, wet);
     this.blocks[0].process(wet.left, STEP_FRAMES);
     this.blocks[1].process(wet.right, STEP_FRAMES);
     let peak = 0;
@@ -106,14 +106,14 @@ export class GrainsProcessor implements EffectProcessor {
       this.back.left[i] = wet.left[i]!;
       this.back.right[i] = wet.right[i]!;
     }
-    const reach = ((values[AT.time]! + values[AT.scatter]! + values[AT.size]!) * this.sampleRate) / 1000;
-    this.returns.process(this.back, values[AT.feedback]!, reach);
+    const reach = ((values[P.time]! + values[P.scatter]! + values[P.size]!) * this.sampleRate) / 1000;
+    this.returns.process(this.back, values[P.feedback]!, reach);
     if (peak > SILENCE) this.quietFrames = 0;
   }
 
   /** Writes what comes in, with what comes back; while frozen nothing is written and the line stands. */
-  private take(input: StereoRun, values: Float64Array): void {
-    const goal = values[AT.freeze]! >= 0.5 ? 0 : 1;
+  private take(input: StereoBlock, values: Float64Array): void {
+    const goal = values[P.freeze]! >= 0.5 ? 0 : 1;
     const before = this.taking;
     this.taking = goal > before ? Math.min(goal, before + 0.1) : Math.max(goal, before - 0.1);
     this.quietFrames += STEP_FRAMES;
@@ -137,10 +137,10 @@ export class GrainsProcessor implements EffectProcessor {
 
   /** Begins the grains that are due in this step. */
   private sow(values: Float64Array): void {
-    const gap = this.sampleRate / values[AT.density]!;
+    const gap = this.sampleRate / values[P.density]!;
     while (this.until < STEP_FRAMES) {
       this.begin(Math.max(0, Math.floor(this.until)), values);
-      const even = values[AT.regular]!;
+      const even = values[P.regular]!;
       const rain = -Math.log(0.5 * (this.noise.next() + 1) + 1e-6);
       this.until += gap * (even + (1 - even) * (rain < 4 ? rain : 4));
     }
@@ -149,16 +149,16 @@ export class GrainsProcessor implements EffectProcessor {
 
   private begin(at: number, values: Float64Array): void {
     let g = 0;
-    while (g < MOST_GRAINS && this.age[g]! < 1) g += 1;
-    if (g === MOST_GRAINS) return;
+    while (g < MAX_GRAINS && this.age[g]! < 1) g += 1;
+    if (g === MAX_GRAINS) return;
     const { noise, sampleRate } = this;
-    const length = Math.max(64, (values[AT.size]! * sampleRate) / 1000);
+    const length = Math.max(64, (values[P.size]! * sampleRate) / 1000);
     let octave = 0;
-    if (0.5 * (noise.next() + 1) < values[AT.octaves]!) octave = noise.next() > 0 ? 1 : -1;
-    const speed = Math.pow(2, values[AT.semitones]! / 12 + octave + (values[AT.detune]! * noise.next()) / 1200);
-    const backwards = 0.5 * (noise.next() + 1) < values[AT.backwards]!;
+    if (0.5 * (noise.next() + 1) < values[P.octaves]!) octave = noise.next() > 0 ? 1 : -1;
+    const speed = Math.pow(2, values[P.semitones]! / 12 + octave + (values[P.detune]! * noise.next()) / 1200);
+    const backwards = 0.5 * (noise.next() + 1) < values[P.backwards]!;
     const reach = length * speed;
-    const scattered = ((values[AT.time]! + values[AT.scatter]! * noise.next()) * sampleRate) / 1000;
+    const scattered = ((values[P.time]! + values[P.scatter]! * noise.next()) * sampleRate) / 1000;
     // A fast grain begins farther back, so as not to overtake what is written; a frozen line stands still.
     const least = ROOM + STEP_FRAMES + (this.taking === 0 ? reach : speed > 1 ? reach - length : 0);
     const delay = scattered < least ? least : scattered;
@@ -169,15 +169,15 @@ export class GrainsProcessor implements EffectProcessor {
     this.begins[g] = at;
     this.age[g] = 0;
     this.ageing[g] = 1 / length;
-    const pan = values[AT.spread]! * noise.next();
+    const pan = values[P.spread]! * noise.next();
     // So many lie over one another at a time; their powers add up.
-    const together = Math.max(1, (0.375 * values[AT.density]! * values[AT.size]!) / 1000);
+    const together = Math.max(1, (0.375 * values[P.density]! * values[P.size]!) / 1000);
     const level = 1 / Math.sqrt(together);
     this.gainLeft[g] = level * Math.sqrt(1 - pan);
     this.gainRight[g] = level * Math.sqrt(1 + pan);
   }
 
-  private sound(g: number, wet: StereoRun): void {
+  private sound(g: number, wet: StereoBlock): void {
     const { rings } = this;
     const { outLeft, outRight } = rings;
     const shape = SHAPE;

@@ -4,12 +4,12 @@ import type { Params } from '../../params/param';
 import { WHOLLY_WET_LINEAR } from '../common';
 
 /** Farthest that the sound is shaken to either side. */
-export const MOST_AMOUNT_MS = 4;
+export const MAX_AMOUNT_MS = 4;
 
 export const gritParams = {
   ...WHOLLY_WET_LINEAR,
   kind: choice({
-    dips: true,
+    mutesOnChange: true,
     label: 'Shaken by',
     group: 'Grit',
     hint: 'A sine makes a bell of side tones, noise makes dust.',
@@ -43,7 +43,7 @@ export const gritParams = {
     hint: 'How far it is shaken to and fro.',
     unit: 'ms',
     min: 0,
-    max: MOST_AMOUNT_MS,
+    max: MAX_AMOUNT_MS,
     taper: { kind: 'power', exponent: 3 },
     initial: 0.06,
   }),

@@ -1,18 +1,18 @@
 import { sinTurns } from '../../dsp/approx';
-import { FilterRow } from '../../dsp/filterRow';
+import { FilterCascade } from '../../dsp/filterCascade';
 import { Noise } from '../../dsp/noise';
-import { Kept } from '../../dsp/kept';
-import { copyRun } from '../../dsp/runs';
-import { STEP_FRAMES, stereoRun, type EffectProcessor, type StereoRun } from '../define';
+import { MemoizedUnary } from '../../dsp/memoizedUnary';
+import { copyBlock } from '../../dsp/blocks';
+import { STEP_FRAMES, makeStereoBlock, type EffectProcessor, type StereoBlock } from '../define';
 import { Insert } from '../insert';
-import { placesOf } from '../places';
-import { LEAST_DELAY, SweptLine } from '../sweptLine';
-import { gritParams, MOST_AMOUNT_MS } from './params';
+import { paramIndices } from '../paramIndices';
+import { MIN_DELAY, SweptLine } from '../sweptLine';
+import { gritParams, MAX_AMOUNT_MS } from './params';
 
-const AT = placesOf(gritParams);
+const P = paramIndices(gritParams);
 const SINE = 1;
 /** The sound waits for so long, so that it can be shaken to both sides. */
-const WAIT_MS = MOST_AMOUNT_MS + 1;
+const WAIT_MS = MAX_AMOUNT_MS + 1;
 /** Peaks of noise over its mean, cut here. */
 const CREST = 2.5;
 
@@ -24,10 +24,10 @@ export class GritProcessor extends Insert implements EffectProcessor {
   readonly latency: number;
   private readonly lines: readonly [SweptLine, SweptLine];
   private readonly noises = [new Noise(0x1234567), new Noise(0x7654321), new Noise(0x5a5a5a5)] as const;
-  private readonly band = new FilterRow(2);
-  private readonly shaking = stereoRun();
-  private readonly widthOf = new Kept((octaves) => Math.pow(2, octaves));
-  private readonly tan = new Kept(Math.tan);
+  private readonly band = new FilterCascade(2);
+  private readonly shaking = makeStereoBlock();
+  private readonly widthOf = new MemoizedUnary((octaves) => Math.pow(2, octaves));
+  private readonly tan = new MemoizedUnary(Math.tan);
   private phase = 0;
   private amount = 0;
 
@@ -43,26 +43,26 @@ export class GritProcessor extends Insert implements EffectProcessor {
   }
 
   locate(seconds: number, values: Float64Array): void {
-    const phase = seconds * values[AT.frequency]!;
+    const phase = seconds * values[P.frequency]!;
     this.phase = phase - Math.floor(phase);
     const place = Math.round(seconds * this.sampleRate);
     for (const noise of this.noises) noise.restart(place);
-    this.amount = values[AT.amount]!;
-    this.quiet.clear();
+    this.amount = values[P.amount]!;
+    this.quiet.reset();
   }
 
-  process(input: StereoRun, wet: StereoRun, values: Float64Array): void {
-    this.quiet.listen(input);
-    if (values[AT.kind] === SINE) this.sine(values);
+  process(input: StereoBlock, wet: StereoBlock, values: Float64Array): void {
+    this.quiet.measureInput(input);
+    if (values[P.kind] === SINE) this.sine(values);
     else this.dust(values);
     this.side(this.lines[0], input.left, wet.left, this.shaking.left, values);
     this.side(this.lines[1], input.right, wet.right, this.shaking.right, values);
-    this.amount = values[AT.amount]!;
+    this.amount = values[P.amount]!;
   }
 
   private sine(values: Float64Array): void {
-    const turn = values[AT.frequency]! / this.sampleRate;
-    const behind = 0.25 * values[AT.apart]!;
+    const turn = values[P.frequency]! / this.sampleRate;
+    const behind = 0.25 * values[P.apart]!;
     const { left, right } = this.shaking;
     for (let i = 0; i < STEP_FRAMES; i += 1) {
       this.phase += turn;
@@ -75,15 +75,15 @@ export class GritProcessor extends Insert implements EffectProcessor {
   /** Noise through a band twice, brought to the same strength whatever its width. */
   private dust(values: Float64Array): void {
     const { left, right } = this.shaking;
-    const own = values[AT.apart]!;
+    const own = values[P.apart]!;
     const shared = Math.sqrt(1 - own * own);
     for (let i = 0; i < STEP_FRAMES; i += 1) {
       const common = this.noises[0].next() * shared;
       left[i] = common + own * this.noises[1].next();
       right[i] = common + own * this.noises[2].next();
     }
-    const hz = Math.min(values[AT.frequency]!, 0.4 * this.sampleRate);
-    const width = this.widthOf.at(values[AT.bandwidth]!);
+    const hz = Math.min(values[P.frequency]!, 0.4 * this.sampleRate);
+    const width = this.widthOf.at(values[P.bandwidth]!);
     const k = (width - 1) / Math.sqrt(width);
     const g = this.tan.at((Math.PI * hz) / this.sampleRate);
     this.band.aim(0, g, k, 0, k, 0);
@@ -106,16 +106,16 @@ export class GritProcessor extends Insert implements EffectProcessor {
     shaking: Float64Array,
     values: Float64Array,
   ): void {
-    const step = (values[AT.amount]! - this.amount) / STEP_FRAMES;
+    const step = (values[P.amount]! - this.amount) / STEP_FRAMES;
     const scale = this.sampleRate / 1000;
     let amount = this.amount;
     for (let i = 0; i < STEP_FRAMES; i += 1) {
       amount += step;
       const delay = this.latency + amount * scale * shaking[i]!;
-      line.delays[i] = delay < LEAST_DELAY ? LEAST_DELAY : delay;
+      line.delays[i] = delay < MIN_DELAY ? MIN_DELAY : delay;
     }
     line.process(from, 0, 0);
-    copyRun(line.out, to);
+    copyBlock(line.out, to);
   }
 }
 

@@ -1,7 +1,7 @@
 /**
  * Smallest of the last `length` values, by a queue of candidates (D. Lemire, "Streaming Maximum-Minimum Filter", 2006).
  */
-export class SlidingLeast {
+export class SlidingMinimum {
   private readonly values: Float64Array;
   private readonly times: Int32Array;
   private first = 0;

@@ -33,7 +33,7 @@ export const limiterParams = {
     initial: 120,
   }),
   lookAhead: figure({
-    dips: true,
+    mutesOnChange: true,
     label: 'Look-ahead',
     group: 'Time',
     hint: 'How early it bows before a peak; all is that much later.',

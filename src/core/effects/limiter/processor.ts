@@ -1,16 +1,16 @@
-import { Kept } from '../../dsp/kept';
-import { clearRun } from '../../dsp/runs';
+import { MemoizedUnary } from '../../dsp/memoizedUnary';
+import { clearBlock } from '../../dsp/blocks';
 import { TRUE_PEAK_BOUND, TRUE_PEAK_DELAY } from '../../dsp/truePeak';
 import { TruePeakPair } from '../../dsp/truePeakPair';
 import { dbToGain } from '../../params/format';
-import { STEP_FRAMES, stereoRun, type EffectProcessor, type StereoRun } from '../define';
-import { placesOf } from '../places';
-import { Quiet } from '../quiet';
-import { SlidingLeast, SlidingMean } from './gainPath';
+import { STEP_FRAMES, makeStereoBlock, type EffectProcessor, type StereoBlock } from '../define';
+import { paramIndices } from '../paramIndices';
+import { SilenceDetector } from '../silenceDetector';
+import { SlidingMinimum, SlidingMean } from './gainPath';
 import { BAND_LIMITER_DELAY, BandLimiter } from './bandLimiter';
 import { limiterParams } from './params';
 
-const AT = placesOf(limiterParams);
+const P = paramIndices(limiterParams);
 const LONGEST_SECONDS = 0.008;
 /** The moving gain itself raises true peaks slightly: 0.09 dB of headroom. */
 const MARGIN = 0.99;
@@ -27,18 +27,18 @@ const PEAK_LATENCY = BAND_LIMITER_DELAY + TRUE_PEAK_DELAY;
  */
 export class LimiterProcessor implements EffectProcessor {
   private readonly meter = new TruePeakPair();
-  private readonly least: SlidingLeast;
+  private readonly least: SlidingMinimum;
   private readonly mean: SlidingMean;
   private readonly left: Float64Array;
   private readonly right: Float64Array;
-  private readonly quiet: Quiet;
-  private readonly releaseOf = new Kept((samples) => 1 - Math.exp(-1000 / samples));
-  private readonly gainOf = new Kept(dbToGain);
-  private readonly ceilingOf = new Kept((db) => MARGIN * dbToGain(db));
-  private readonly risen = stereoRun();
+  private readonly quiet: SilenceDetector;
+  private readonly releaseOf = new MemoizedUnary((samples) => 1 - Math.exp(-1000 / samples));
+  private readonly gainOf = new MemoizedUnary(dbToGain);
+  private readonly ceilingOf = new MemoizedUnary((db) => MARGIN * dbToGain(db));
+  private readonly risen = makeStereoBlock();
   /** The input without the band just below Nyquist, and the filters for both channels. */
   private readonly bandLimiters = BandLimiter.pair();
-  private readonly bandLimited = stereoRun();
+  private readonly bandLimited = makeStereoBlock();
   private readonly limitedLeft: Float64Array;
   private readonly limitedRight: Float64Array;
   /**
@@ -59,13 +59,13 @@ export class LimiterProcessor implements EffectProcessor {
 
   constructor(private readonly sampleRate: number) {
     const longest = Math.ceil(LONGEST_SECONDS * sampleRate) + PEAK_LATENCY + 2;
-    this.least = new SlidingLeast(longest);
+    this.least = new SlidingMinimum(longest);
     this.mean = new SlidingMean(longest);
     this.left = new Float64Array(longest + 1 + STEP_FRAMES);
     this.right = new Float64Array(longest + 1 + STEP_FRAMES);
     this.limitedLeft = new Float64Array(longest + 1 + STEP_FRAMES);
     this.limitedRight = new Float64Array(longest + 1 + STEP_FRAMES);
-    this.quiet = new Quiet(2 * LONGEST_SECONDS, sampleRate);
+    this.quiet = new SilenceDetector(2 * LONGEST_SECONDS, sampleRate);
   }
 
   get silent(): boolean {
@@ -89,13 +89,13 @@ export class LimiterProcessor implements EffectProcessor {
 
   locate(_seconds: number, values: Float64Array): void {
     this.start(this.lengthOf(values));
-    this.gain = this.gainOf.at(values[AT.gain]!);
-    this.ceiling = this.ceilingOf.at(values[AT.ceiling]!);
-    this.quiet.clear();
+    this.gain = this.gainOf.at(values[P.gain]!);
+    this.ceiling = this.ceilingOf.at(values[P.ceiling]!);
+    this.quiet.reset();
   }
 
   private lengthOf(values: Float64Array): number {
-    return Math.max(2, Math.round((values[AT.lookAhead]! * this.sampleRate) / 1000));
+    return Math.max(2, Math.round((values[P.lookAhead]! * this.sampleRate) / 1000));
   }
 
   private start(length: number): void {
@@ -115,26 +115,26 @@ export class LimiterProcessor implements EffectProcessor {
     this.released = 1;
   }
 
-  process(input: StereoRun, wet: StereoRun, values: Float64Array): void {
-    this.quiet.listen(input);
+  process(input: StereoBlock, wet: StereoBlock, values: Float64Array): void {
+    this.quiet.measureInput(input);
     if (this.lengthOf(values) !== this.length) this.start(this.lengthOf(values));
     const n = STEP_FRAMES;
-    const gainGoal = this.gainOf.at(values[AT.gain]!);
-    const ceilingGoal = this.ceilingOf.at(values[AT.ceiling]!);
+    const gainGoal = this.gainOf.at(values[P.gain]!);
+    const ceilingGoal = this.ceilingOf.at(values[P.ceiling]!);
     const begin = this.place;
     this.take(input, gainGoal);
-    const between = values[AT.truePeak]! >= 0.5;
+    const between = values[P.truePeak]! >= 0.5;
     this.limitBand(begin, between ? NEAR * Math.min(this.ceiling, ceilingGoal) : Infinity);
     this.measure(between, NEAR * Math.min(this.ceiling, ceilingGoal));
     this.findNeeded(begin, ceilingGoal, between);
     this.least.run(this.gains, n, this.length);
-    this.release(this.releaseOf.at(values[AT.release]! * this.sampleRate));
+    this.release(this.releaseOf.at(values[P.release]! * this.sampleRate));
     this.mean.run(this.gains, n);
     this.give(wet, begin);
   }
 
   /** Lays what comes in into the rings. */
-  private take(input: StereoRun, goal: number): void {
+  private take(input: StereoBlock, goal: number): void {
     const { left, right, risen } = this;
     const step = (goal - this.gain) / STEP_FRAMES;
     let { gain, place } = this;
@@ -153,7 +153,7 @@ export class LimiterProcessor implements EffectProcessor {
 
   /** Peaks between the samples. @param floor quieter than this, nothing between the samples can reach the ceiling */
   private measure(between: boolean, floor: number): void {
-    clearRun(this.peaks);
+    clearBlock(this.peaks);
     if (!between) return;
     this.meter.run(this.bandLimited.left, this.bandLimited.right, floor, this.peaks);
   }
@@ -223,7 +223,7 @@ export class LimiterProcessor implements EffectProcessor {
     this.released = released;
   }
 
-  private give(wet: StereoRun, begin: number): void {
+  private give(wet: StereoBlock, begin: number): void {
     const { left, right, gains, shares, limitedLeft, limitedRight } = this;
     const size = left.length;
     let { lowest } = this;

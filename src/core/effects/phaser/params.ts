@@ -2,18 +2,18 @@ import { choice, figure, frequency, rate } from '../../params/make';
 import type { Params } from '../../params/param';
 import { WHOLLY_WET_LINEAR } from '../common';
 
-export const MOST_STAGES = 12;
+export const MAX_STAGES = 12;
 
 export const phaserParams = {
   ...WHOLLY_WET_LINEAR,
   stages: figure({
-    dips: true,
+    mutesOnChange: true,
     label: 'Stages',
     group: 'Comb',
     hint: 'Two stages make one notch; more make more of them.',
     unit: 'count',
     min: 2,
-    max: MOST_STAGES,
+    max: MAX_STAGES,
     initial: 6,
     notches: [2, 4, 6, 8, 10, 12],
     smoothingSeconds: 0,
@@ -58,7 +58,7 @@ export const phaserParams = {
     notches: [0, 90, 180],
   }),
   sides: choice({
-    dips: true,
+    mutesOnChange: true,
     label: 'Sides',
     group: 'Sides',
     hint: 'Which sides it acts on: one alone makes a mono part wide.',

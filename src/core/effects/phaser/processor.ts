@@ -1,11 +1,11 @@
 import { sinTurns } from '../../dsp/approx';
-import { arrive } from '../../dsp/onePole';
-import { STEP_FRAMES, type EffectProcessor, type StereoRun } from '../define';
+import { smoothToward } from '../../dsp/onePole';
+import { STEP_FRAMES, type EffectProcessor, type StereoBlock } from '../define';
 import { Insert } from '../insert';
-import { placesOf } from '../places';
-import { MOST_STAGES, phaserParams } from './params';
+import { paramIndices } from '../paramIndices';
+import { MAX_STAGES, phaserParams } from './params';
 
-const AT = placesOf(phaserParams);
+const P = paramIndices(phaserParams);
 const SWITCH_SECONDS = 0.01;
 const LEFT_ONLY = 1;
 const RIGHT_ONLY = 2;
@@ -15,9 +15,9 @@ const RIGHT_ONLY = 2;
  * Source: Julius O. Smith, "An Allpass Approach to Digital Phasing and Flanging" (1984).
  */
 export class PhaserProcessor extends Insert implements EffectProcessor {
-  private readonly states = [new Float64Array(MOST_STAGES), new Float64Array(MOST_STAGES)] as const;
+  private readonly states = [new Float64Array(MAX_STAGES), new Float64Array(MAX_STAGES)] as const;
   /** Share of each stage's output that is used: stages come and go without a step. */
-  private readonly inUse = new Float64Array(MOST_STAGES);
+  private readonly inUse = new Float64Array(MAX_STAGES);
   private readonly last = new Float64Array(2);
   private readonly pole = new Float64Array(2);
   private readonly acts = new Float64Array(2);
@@ -36,36 +36,36 @@ export class PhaserProcessor extends Insert implements EffectProcessor {
   }
 
   locate(seconds: number, values: Float64Array): void {
-    const turns = seconds * values[AT.rate]!;
+    const turns = seconds * values[P.rate]!;
     this.turns = turns - Math.floor(turns);
     this.pole[0] = this.poleOf(0, values);
     this.pole[1] = this.poleOf(1, values);
-    this.feedback = values[AT.feedback]!;
+    this.feedback = values[P.feedback]!;
     this.choose(values, 1);
-    this.quiet.clear();
+    this.quiet.reset();
   }
 
-  process(input: StereoRun, wet: StereoRun, values: Float64Array): void {
-    this.quiet.listen(input);
-    const turns = this.turns + (values[AT.rate]! * STEP_FRAMES) / this.sampleRate;
+  process(input: StereoBlock, wet: StereoBlock, values: Float64Array): void {
+    this.quiet.measureInput(input);
+    const turns = this.turns + (values[P.rate]! * STEP_FRAMES) / this.sampleRate;
     this.turns = turns - Math.floor(turns);
     this.choose(values, this.share);
     this.sweep(input, wet, values);
-    this.feedback = values[AT.feedback]!;
-    this.quiet.hear(wet);
+    this.feedback = values[P.feedback]!;
+    this.quiet.measureOutput(wet);
   }
 
   private choose(values: Float64Array, share: number): void {
-    const stages = Math.round(values[AT.stages]!);
-    for (let i = 0; i < MOST_STAGES; i += 1) this.inUse[i] = arrive(this.inUse[i]!, i < stages ? 1 : 0, share);
-    const sides = values[AT.sides]!;
-    this.acts[0] = arrive(this.acts[0]!, sides === RIGHT_ONLY ? 0 : 1, share);
-    this.acts[1] = arrive(this.acts[1]!, sides === LEFT_ONLY ? 0 : 1, share);
+    const stages = Math.round(values[P.stages]!);
+    for (let i = 0; i < MAX_STAGES; i += 1) this.inUse[i] = smoothToward(this.inUse[i]!, i < stages ? 1 : 0, share);
+    const sides = values[P.sides]!;
+    this.acts[0] = smoothToward(this.acts[0]!, sides === RIGHT_ONLY ? 0 : 1, share);
+    this.acts[1] = smoothToward(this.acts[1]!, sides === LEFT_ONLY ? 0 : 1, share);
   }
 
   private poleOf(side: number, values: Float64Array): number {
-    const swing = sinTurns(this.turns - (side * values[AT.phase]!) / 360);
-    const hz = values[AT.centre]! * Math.pow(2, values[AT.depth]! * swing);
+    const swing = sinTurns(this.turns - (side * values[P.phase]!) / 360);
+    const hz = values[P.centre]! * Math.pow(2, values[P.depth]! * swing);
     const t = Math.tan(
       (Math.PI * (hz < 20 ? 20 : hz > 0.45 * this.sampleRate ? 0.45 * this.sampleRate : hz)) / this.sampleRate,
     );
@@ -73,7 +73,7 @@ export class PhaserProcessor extends Insert implements EffectProcessor {
   }
 
   /** Both sides in one loop: the stages of one are worked on while those of the other wait for their result. */
-  private sweep(input: StereoRun, wet: StereoRun, values: Float64Array): void {
+  private sweep(input: StereoBlock, wet: StereoBlock, values: Float64Array): void {
     const n = STEP_FRAMES;
     const { inUse, pole, last, acts } = this;
     const [left, right] = this.states;
@@ -81,7 +81,7 @@ export class PhaserProcessor extends Insert implements EffectProcessor {
     const rightGoal = this.poleOf(1, values);
     const leftStep = (leftGoal - pole[0]!) / n;
     const rightStep = (rightGoal - pole[1]!) / n;
-    const feedbackStep = (values[AT.feedback]! - this.feedback) / n;
+    const feedbackStep = (values[P.feedback]! - this.feedback) / n;
     const leftActs = acts[0]!;
     const rightActs = acts[1]!;
     let leftPole = pole[0]!;
@@ -89,7 +89,7 @@ export class PhaserProcessor extends Insert implements EffectProcessor {
     let feedback = this.feedback;
     let leftLast = last[0]!;
     let rightLast = last[1]!;
-    let stages = MOST_STAGES;
+    let stages = MAX_STAGES;
     while (stages > 0 && inUse[stages - 1] === 0) stages -= 1;
     for (let i = 0; i < n; i += 1) {
       leftPole += leftStep;

@@ -1,6 +1,6 @@
 import { hann } from '../../dsp/hann';
 import { SincRings } from '../../dsp/sincRings';
-import { STEP_FRAMES, type StereoRun } from '../define';
+import { STEP_FRAMES, type StereoBlock } from '../define';
 import { OnsetQueue } from './onsetQueue';
 
 const GRAIN_SECONDS = 0.04;
@@ -74,7 +74,7 @@ export class GrainShift {
   }
 
   /** Takes a step in without making anything of it: the next that is made begins with a grain in time. */
-  listen(input: StereoRun, ratio: number): void {
+  listen(input: StereoBlock, ratio: number): void {
     this.take(input);
     this.came += STEP_FRAMES;
     this.ratio = ratio;
@@ -82,12 +82,12 @@ export class GrainShift {
     this.into = this.length;
   }
 
-  private take(input: StereoRun): void {
+  private take(input: StereoBlock): void {
     this.rings.write(this.came, input.left, input.right, STEP_FRAMES);
     this.onsets.listen(this.came, input.left, input.right);
   }
 
-  process(input: StereoRun, wet: StereoRun, ratio: number): void {
+  process(input: StereoBlock, wet: StereoBlock, ratio: number): void {
     const { rings, window } = this;
     this.take(input);
     const step = (ratio - this.ratio) / STEP_FRAMES;

@@ -27,7 +27,7 @@ export const pitchParams = {
     smoothingSeconds: 0.02,
   }),
   quality: choice({
-    dips: true,
+    mutesOnChange: true,
     label: 'By',
     group: 'Pitch',
     hint: 'Its spectrum keeps voices and chords whole; grains are lighter, firm on hits, and keep the formants of one voice at a time.',
@@ -38,7 +38,7 @@ export const pitchParams = {
     ],
   }),
   formants: choice({
-    dips: true,
+    mutesOnChange: true,
     label: 'Formants',
     group: 'Formants',
     hint: 'The throat of a voice: kept where it is, or carried along with the pitch.',

@@ -1,6 +1,6 @@
 import { hann } from '../../dsp/hann';
 import { SincRings } from '../../dsp/sincRings';
-import { STEP_FRAMES, type StereoRun } from '../define';
+import { STEP_FRAMES, type StereoBlock } from '../define';
 import { PeriodDetector } from './periodDetector';
 
 const RING = 16_384;
@@ -65,7 +65,7 @@ export class PitchSynchronousShift {
    * @param formantRatio ratio by which its formants are moved
    * @param apart false leaves `wet` as it is
    */
-  process(input: StereoRun, wet: StereoRun, ratio: number, formantRatio: number, apart: boolean): void {
+  process(input: StereoBlock, wet: StereoBlock, ratio: number, formantRatio: number, apart: boolean): void {
     this.rings.write(this.written, input.left, input.right, STEP_FRAMES);
     this.written += STEP_FRAMES;
     if (!apart && this.voicedShare === 0) return;
@@ -154,7 +154,7 @@ export class PitchSynchronousShift {
     return best;
   }
 
-  private addGrain(g: number, wet: StereoRun, share: number, slope: number): void {
+  private addGrain(g: number, wet: StereoBlock, share: number, slope: number): void {
     const { rings, window } = this;
     const start = this.written - STEP_FRAMES;
     const centre = this.centres[g]! - start;

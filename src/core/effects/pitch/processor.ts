@@ -1,12 +1,12 @@
-import type { EffectProcessor, StereoRun } from '../define';
+import type { EffectProcessor, StereoBlock } from '../define';
 import { Insert } from '../insert';
-import { placesOf } from '../places';
+import { paramIndices } from '../paramIndices';
 import { GrainShift } from './grains';
 import { pitchParams } from './params';
 import { SpectrumShift, spectrumLatency } from './spectrum';
 import { PitchSynchronousShift } from './pitchSynchronous';
 
-const AT = placesOf(pitchParams);
+const P = paramIndices(pitchParams);
 const GRAINS = 1;
 const FOLLOW = 1;
 
@@ -37,21 +37,21 @@ export class PitchProcessor extends Insert implements EffectProcessor {
     this.spectrum.clear(ratio);
     this.grains.clear(ratio);
     this.synchronous.clear();
-    this.byGrains = values[AT.quality] === GRAINS;
-    this.quiet.clear();
+    this.byGrains = values[P.quality] === GRAINS;
+    this.quiet.reset();
   }
 
-  process(input: StereoRun, wet: StereoRun, values: Float64Array): void {
-    this.quiet.listen(input);
+  process(input: StereoBlock, wet: StereoBlock, values: Float64Array): void {
+    this.quiet.measureInput(input);
     const ratio = ratioOf(values);
-    const byGrains = values[AT.quality] === GRAINS;
+    const byGrains = values[P.quality] === GRAINS;
     if (byGrains !== this.byGrains) {
       this.byGrains = byGrains;
       this.synchronous.clear();
       if (byGrains) this.grains.clear(ratio);
       else this.spectrum.clear(ratio);
     }
-    const throat = Math.pow(2, values[AT.formantShift]! / 12) * (values[AT.formants] === FOLLOW ? ratio : 1);
+    const throat = Math.pow(2, values[P.formantShift]! / 12) * (values[P.formants] === FOLLOW ? ratio : 1);
     const goesAlong = throat / ratio < 1.0001 && throat / ratio > 0.9999;
     if (byGrains) {
       this.grains.process(input, wet, ratio);
@@ -63,4 +63,4 @@ export class PitchProcessor extends Insert implements EffectProcessor {
   }
 }
 
-const ratioOf = (values: Float64Array): number => Math.pow(2, (values[AT.semitones]! + values[AT.cents]! / 100) / 12);
+const ratioOf = (values: Float64Array): number => Math.pow(2, (values[P.semitones]! + values[P.cents]! / 100) / 12);

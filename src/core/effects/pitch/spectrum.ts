@@ -1,6 +1,6 @@
 import { PhaseVocoder } from '../../dsp/phaseVocoder';
 import { SincRings } from '../../dsp/sincRings';
-import { STEP_FRAMES, stereoRun, type StereoRun } from '../define';
+import { STEP_FRAMES, makeStereoBlock, type StereoBlock } from '../define';
 import { GrainShift } from './grains';
 
 /** Samples that the reading needs in front of it. */
@@ -33,7 +33,7 @@ export class SpectrumShift {
   readonly latency: number;
   private readonly frames: FrameShift;
   private readonly hits: GrainShift;
-  private readonly hitPart = stereoRun();
+  private readonly hitPart = makeStereoBlock();
   /** Share of the grains at the end of the last step, and the most it moves in one. */
   private hitShare = 0;
   private readonly hitStep: number;
@@ -59,7 +59,7 @@ export class SpectrumShift {
    * @param ratio of the pitch at the end of the run
    * @param formants ratio by which the throat is moved in what is heard
    */
-  process(input: StereoRun, wet: StereoRun, ratio: number, formants: number): void {
+  process(input: StereoBlock, wet: StereoBlock, ratio: number, formants: number): void {
     const { hits, hitPart, hitShare, hitStep } = this;
     this.frames.process(input, wet, ratio, formants);
     const { due } = hits;
@@ -136,7 +136,7 @@ class FrameShift {
     this.work.stage = 0;
   }
 
-  process(input: StereoRun, wet: StereoRun, ratio: number, formants: number): void {
+  process(input: StereoBlock, wet: StereoBlock, ratio: number, formants: number): void {
     const { inLeft, inRight, out, mask, work } = this;
     for (let i = 0; i < STEP_FRAMES; i += 1) {
       inLeft[(this.came + i) & mask] = input.left[i]!;

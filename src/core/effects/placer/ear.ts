@@ -1,5 +1,5 @@
 import type { DelayLine } from '../../dsp/delayLine';
-import { Kept } from '../../dsp/kept';
+import { MemoizedUnary } from '../../dsp/memoizedUnary';
 import { SINC_AHEAD } from '../../dsp/sincTable';
 import { STEP_FRAMES } from '../define';
 import { earSeconds, shadowGain } from './geometry';
@@ -29,8 +29,8 @@ export const hearsShadow = (head: number): boolean => head === FULL;
 
 /** What one ear hears of one source: when, and how loud. */
 export abstract class EarPath {
-  private readonly early = new Kept(earSeconds);
-  private readonly level = new Kept((toward) => 1 + LEVEL_DEPTH * Math.sin(toward));
+  private readonly early = new MemoizedUnary(earSeconds);
+  private readonly level = new MemoizedUnary((toward) => 1 + LEVEL_DEPTH * Math.sin(toward));
   private readonly lead: number;
   private readonly delays = new Float64Array(STEP_FRAMES);
   private delay = -1;
@@ -91,7 +91,7 @@ export abstract class EarPath {
  * An ear for reflections: the head's shadow is a shelf, of which the lows pass all alike. The shadow moves no phase.
  */
 export class WallEar extends EarPath {
-  private readonly shadow = new Kept(shadowGain);
+  private readonly shadow = new MemoizedUnary(shadowGain);
   private high = 1;
   private readonly whole = new Float64Array(STEP_FRAMES);
   private readonly lows = new Float64Array(STEP_FRAMES);

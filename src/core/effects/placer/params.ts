@@ -110,7 +110,7 @@ export const placerRails = {
     notches: [1],
   }),
   doppler: toggle({
-    dips: true,
+    mutesOnChange: true,
     label: 'Doppler',
     group: 'Air',
     hint: 'Sound takes its time: pitch rises as it comes and falls as it goes.',

@@ -1,18 +1,18 @@
-import { BoxLow } from '../../dsp/boxLow';
+import { CascadedMovingAverage } from '../../dsp/cascadedMovingAverage';
 import { SPEED_OF_SOUND } from '../../dsp/imageSources';
-import { Kept } from '../../dsp/kept';
+import { MemoizedUnary } from '../../dsp/memoizedUnary';
 import { readLines } from '../../dsp/lineReader';
-import { clearRun } from '../../dsp/runs';
-import { STEP_FRAMES, type EffectProcessor, type StereoRun } from '../define';
+import { clearBlock } from '../../dsp/blocks';
+import { STEP_FRAMES, type EffectProcessor, type StereoBlock } from '../define';
 import { commonParams } from '../common';
 import { Insert } from '../insert';
-import { placesOf } from '../places';
+import { paramIndices } from '../paramIndices';
 import { leadSamples, WallEar, type SourceLines } from './ear';
 import { SHADOW_HZ, spotAt, type Spot } from './geometry';
 import { SphericalHeadEar, headFilterLatency, headFilters } from './sphericalHeadEar';
 import { FARTHEST_METRES, NEAREST_METRES, PATH_POINTS, placerParams, placerRails } from './params';
 
-const AT = placesOf(placerRails);
+const P = paramIndices(placerRails);
 const FIRST_CORNER = Object.keys({ ...commonParams, ...placerParams }).indexOf('x1');
 /** A room round the listener: side walls, front and back wall, floor, as twice their distance along each axis. */
 const WALLS: readonly (readonly [number, number, number])[] = [
@@ -38,7 +38,7 @@ export class PlacerProcessor extends Insert implements EffectProcessor {
   /** By this many samples a sound straight ahead is late, beside the time that its way takes. */
   readonly latency: number;
   private readonly lines: readonly SourceLines[];
-  private readonly lowPasses: readonly BoxLow[];
+  private readonly lowPasses: readonly CascadedMovingAverage[];
   private readonly lows = new Float64Array(STEP_FRAMES);
   private readonly ears: readonly SphericalHeadEar[];
   private readonly wallEars: readonly WallEar[];
@@ -46,12 +46,12 @@ export class PlacerProcessor extends Insert implements EffectProcessor {
   private readonly spot: Spot = { x: 0, y: 1 };
   private readonly corners = new Float64Array(2 * PATH_POINTS);
   private readonly damped = new Float64Array(SOURCES);
-  private readonly sines = [new Kept(Math.sin), new Kept(Math.sin)];
-  private readonly cosines = [new Kept(Math.cos), new Kept(Math.cos)];
-  private readonly laterals = [new Kept(Math.asin), new Kept(Math.asin)];
-  private readonly log = new Kept(Math.log);
-  private readonly fall = new Kept(Math.exp);
-  private readonly air = new Kept(Math.exp);
+  private readonly sines = [new MemoizedUnary(Math.sin), new MemoizedUnary(Math.sin)];
+  private readonly cosines = [new MemoizedUnary(Math.cos), new MemoizedUnary(Math.cos)];
+  private readonly laterals = [new MemoizedUnary(Math.asin), new MemoizedUnary(Math.asin)];
+  private readonly log = new MemoizedUnary(Math.log);
+  private readonly fall = new MemoizedUnary(Math.exp);
+  private readonly air = new MemoizedUnary(Math.exp);
   private seenX = Number.NaN;
   private seenY = 0;
   private seenAzimuth = 0;
@@ -64,7 +64,10 @@ export class PlacerProcessor extends Insert implements EffectProcessor {
   constructor(sampleRate: number, withKernel = true) {
     super(sampleRate, LONGEST_METRES / SPEED_OF_SOUND, MOVE_SECONDS);
     const longest = (LONGEST_METRES / SPEED_OF_SOUND) * sampleRate + 6 * STEP_FRAMES;
-    this.lowPasses = [new BoxLow(SHADOW_HZ, sampleRate), new BoxLow(SHADOW_HZ, sampleRate)];
+    this.lowPasses = [
+      new CascadedMovingAverage(SHADOW_HZ, sampleRate),
+      new CascadedMovingAverage(SHADOW_HZ, sampleRate),
+    ];
     const lowsLate = Math.round(this.lowPasses[0]!.delay);
     this.latency = leadSamples(sampleRate) + headFilterLatency(sampleRate);
     const lines = readLines(2 * SOURCES, longest, withKernel);
@@ -91,35 +94,35 @@ export class PlacerProcessor extends Insert implements EffectProcessor {
   }
 
   locate(seconds: number, values: Float64Array): void {
-    const turns = seconds * values[AT.rate]!;
+    const turns = seconds * values[P.rate]!;
     this.turns = turns - Math.floor(turns);
     for (let i = 0; i < this.ears.length; i += 1) this.ears[i]!.clear();
     for (let i = 0; i < this.wallEars.length; i += 1) this.wallEars[i]!.clear();
     this.damped.fill(0);
     this.x = Number.NaN;
-    this.spread = values[AT.spread]!;
-    this.quiet.clear();
+    this.spread = values[P.spread]!;
+    this.quiet.reset();
   }
 
-  process(input: StereoRun, wet: StereoRun, values: Float64Array): void {
-    this.quiet.listen(input);
+  process(input: StereoBlock, wet: StereoBlock, values: Float64Array): void {
+    this.quiet.measureInput(input);
     this.move(values);
     const flat = Math.max(NEAREST_METRES, Math.sqrt(this.x * this.x + this.y * this.y));
-    const distance = Math.sqrt(flat * flat + values[AT.height]! * values[AT.height]!);
+    const distance = Math.sqrt(flat * flat + values[P.height]! * values[P.height]!);
     this.write(input, values, distance);
-    clearRun(wet.left);
-    clearRun(wet.right);
+    clearBlock(wet.left);
+    clearBlock(wet.right);
     const azimuth = this.azimuth();
     const raised = flat / distance;
-    const head = values[AT.head]!;
-    const outer = values[AT.outerEar]!;
-    const apart = (values[AT.spread]! * Math.PI) / 360;
-    const gain = this.fall.at(-values[AT.distanceLevel]! * this.log.at(distance));
-    const seconds = values[AT.doppler]! >= 0.5 ? distance / SPEED_OF_SOUND : 0;
+    const head = values[P.head]!;
+    const outer = values[P.outerEar]!;
+    const apart = (values[P.spread]! * Math.PI) / 360;
+    const gain = this.fall.at(-values[P.distanceLevel]! * this.log.at(distance));
+    const seconds = values[P.doppler]! >= 0.5 ? distance / SPEED_OF_SOUND : 0;
     for (let source = 0; source < SOURCES; source += 1) {
       const angle = azimuth + (source === 0 ? -apart : apart);
       const lateral = this.laterals[source]!.at(this.sines[source]!.at(angle) * raised);
-      const elevation = outer > 0 ? Math.atan2(values[AT.height]!, flat * this.cosines[source]!.at(angle)) : 0;
+      const elevation = outer > 0 ? Math.atan2(values[P.height]!, flat * this.cosines[source]!.at(angle)) : 0;
       const { whole } = this.lines[source]!;
       this.ears[2 * source]!.addTo(wet.left, whole, lateral, elevation, seconds, gain, head, outer);
       this.ears[2 * source + 1]!.addTo(wet.right, whole, lateral, elevation, seconds, gain, head, outer);
@@ -137,16 +140,16 @@ export class PlacerProcessor extends Insert implements EffectProcessor {
   }
 
   private move(values: Float64Array): void {
-    const turns = this.turns + (values[AT.rate]! * STEP_FRAMES) / this.sampleRate;
+    const turns = this.turns + (values[P.rate]! * STEP_FRAMES) / this.sampleRate;
     this.turns = turns - Math.floor(turns);
     for (let i = 0; i < this.corners.length; i += 1) this.corners[i] = values[FIRST_CORNER + i]!;
     spotAt(
       this.spot,
-      values[AT.path]!,
+      values[P.path]!,
       this.turns,
-      values[AT.direction]!,
-      values[AT.distance]!,
-      values[AT.extent]!,
+      values[P.direction]!,
+      values[P.distance]!,
+      values[P.extent]!,
       this.corners,
     );
     const { x, y } = this.spot;
@@ -157,12 +160,12 @@ export class PlacerProcessor extends Insert implements EffectProcessor {
   }
 
   /** Both sources of the sound, after the air: one point takes half of each side. */
-  private write(input: StereoRun, values: Float64Array, distance: number): void {
+  private write(input: StereoBlock, values: Float64Array, distance: number): void {
     const n = STEP_FRAMES;
-    const hz = values[AT.airDamping] === 0 ? Infinity : AIR_HZ_METRES / (values[AT.airDamping]! * distance);
+    const hz = values[P.airDamping] === 0 ? Infinity : AIR_HZ_METRES / (values[P.airDamping]! * distance);
     const keep = hz > 0.45 * this.sampleRate ? 0 : this.air.at((-2 * Math.PI * hz) / this.sampleRate);
     const [left, right] = this.runs;
-    const spreadStep = (values[AT.spread]! - this.spread) / n;
+    const spreadStep = (values[P.spread]! - this.spread) / n;
     let spread = this.spread;
     let a = this.damped[0]!;
     let b = this.damped[1]!;
@@ -179,7 +182,7 @@ export class PlacerProcessor extends Insert implements EffectProcessor {
       left[i] = a;
       right[i] = b;
     }
-    this.spread = values[AT.spread]!;
+    this.spread = values[P.spread]!;
     this.damped[0] = a;
     this.damped[1] = b;
     for (let source = 0; source < SOURCES; source += 1) {
@@ -194,21 +197,21 @@ export class PlacerProcessor extends Insert implements EffectProcessor {
    * Floor and walls, from the mirror images of the place.
    * @param offset what the direct sound's delay differs from its way
    */
-  private reflect(wet: StereoRun, values: Float64Array, offset: number): void {
-    const level = values[AT.reflections]!;
+  private reflect(wet: StereoBlock, values: Float64Array, offset: number): void {
+    const level = values[P.reflections]!;
     if (level === 0) return;
     for (let wall = 0; wall < WALLS.length; wall += 1) {
       const mirror = WALLS[wall]!;
       const x = mirror[0] === 0 ? this.x : mirror[0] - this.x;
       const y = mirror[1] === 0 ? this.y : mirror[1] - this.y;
-      const z = mirror[2] === 0 ? values[AT.height]! : mirror[2] - values[AT.height]!;
+      const z = mirror[2] === 0 ? values[P.height]! : mirror[2] - values[P.height]!;
       const way = Math.max(NEAREST_METRES, Math.sqrt(x * x + y * y + z * z));
-      const gain = level * WALL_GAIN * Math.pow(way, -values[AT.distanceLevel]!);
+      const gain = level * WALL_GAIN * Math.pow(way, -values[P.distanceLevel]!);
       const lateral = Math.asin(Math.max(-1, Math.min(1, x / way)));
       const seconds = Math.max(0, way / SPEED_OF_SOUND + offset);
       const line = this.lines[wall & 1]!;
-      this.wallEars[2 * wall]!.addTo(wet.left, line, lateral, seconds, gain, values[AT.head]!);
-      this.wallEars[2 * wall + 1]!.addTo(wet.right, line, lateral, seconds, gain, values[AT.head]!);
+      this.wallEars[2 * wall]!.addTo(wet.left, line, lateral, seconds, gain, values[P.head]!);
+      this.wallEars[2 * wall + 1]!.addTo(wet.right, line, lateral, seconds, gain, values[P.head]!);
     }
   }
 }

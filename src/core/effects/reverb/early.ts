@@ -1,10 +1,10 @@
 import type { DelayLine } from '../../dsp/delayLine';
 import { imageSources, SPEED_OF_SOUND, type Point } from '../../dsp/imageSources';
 import { TapBank } from '../../dsp/tapBank';
-import { STEP_FRAMES, type StereoRun } from '../define';
+import { STEP_FRAMES, type StereoBlock } from '../define';
 import { SPACE_COUNT, spaceAt, type Space } from './spaces';
 
-const MOST_TAPS = 18;
+const MAX_TAPS = 18;
 /** What a wall gives back. */
 const WALL_GAIN = 0.82;
 const LONGEST_SECONDS = 0.3;
@@ -20,7 +20,7 @@ export function earlyTaps({ box }: Space): EarlyTaps {
   if (!box) return { seconds: new Float64Array(0), left: new Float64Array(0), right: new Float64Array(0) };
   const at = (x: number, y: number, z: number): Point => [box[0] * x, box[1] * y, box[2] * z];
   const [direct, ...walls] = imageSources(box, at(0.42, 0.28, 0.44), at(0.53, 0.67, 0.4), 2);
-  const chosen = walls.slice(0, MOST_TAPS);
+  const chosen = walls.slice(0, MAX_TAPS);
   const level = (i: number, side: 1 | -1): number => {
     const { distance, toward, bounces } = chosen[i]!;
     const turns = bounces.reduce((sum, n) => sum + n, 0);
@@ -59,7 +59,7 @@ export class Early {
   }
 
   /** Adds the reflections of `input` to `out`, their level moving from `from` to `to`. */
-  addTo(input: StereoRun, out: StereoRun, space: number, size: number, from: number, to: number): void {
+  addTo(input: StereoBlock, out: StereoBlock, space: number, size: number, from: number, to: number): void {
     const taps = this.spaces[space]!;
     this.bank.write(input.left, input.right);
     if (from !== 0 || to !== 0) {
@@ -69,7 +69,7 @@ export class Early {
     this.size = size;
   }
 
-  private addStanding({ seconds, left, right }: EarlyTaps, out: StereoRun, from: number, to: number): void {
+  private addStanding({ seconds, left, right }: EarlyTaps, out: StereoBlock, from: number, to: number): void {
     const { levels } = this.bank;
     for (let tap = 0; tap < seconds.length; tap += 1) {
       const delay = Math.round(seconds[tap]! * this.sampleRate * this.size);
@@ -82,7 +82,13 @@ export class Early {
     this.bank.addSums(out.left, out.right);
   }
 
-  private addMoving({ seconds, left, right }: EarlyTaps, out: StereoRun, size: number, from: number, to: number): void {
+  private addMoving(
+    { seconds, left, right }: EarlyTaps,
+    out: StereoBlock,
+    size: number,
+    from: number,
+    to: number,
+  ): void {
     const [leftLine, rightLine] = this.bank.lines;
     for (let tap = 0; tap < seconds.length; tap += 1) {
       this.glide(seconds[tap]! * this.sampleRate, size);

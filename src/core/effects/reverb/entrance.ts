@@ -1,12 +1,12 @@
-import { AllpassFour, FOUR } from '../../dsp/allpassFour';
-import { AllpassRow } from '../../dsp/allpassRow';
+import { AllpassDiffuser4, FOUR } from '../../dsp/allpassDiffuser4';
+import { AllpassCascade } from '../../dsp/allpassCascade';
 import { DelayLine } from '../../dsp/delayLine';
-import { FilterRow } from '../../dsp/filterRow';
-import { Kept } from '../../dsp/kept';
+import { FilterCascade } from '../../dsp/filterCascade';
+import { MemoizedUnary } from '../../dsp/memoizedUnary';
 import type { KernelRoom } from '../../dsp/kernels/load';
 import { tuning } from '../../dsp/stateVariable';
-import { clearRun, copyRun } from '../../dsp/runs';
-import { STEP_FRAMES, type StereoRun } from '../define';
+import { clearBlock, copyBlock } from '../../dsp/blocks';
+import { STEP_FRAMES, type StereoBlock } from '../define';
 import { SPACE_COUNT, spaceAt } from './spaces';
 
 const LONGEST_PRE_DELAY_SECONDS = 0.5;
@@ -14,11 +14,11 @@ const LONGEST_SWELL_SECONDS = 4;
 const SWELL_TAPS = 32;
 const BUTTERWORTH_Q = 0.7071;
 /** Most gain of a smearing section: more would ring by itself. */
-const MOST_SMEAR = 0.82;
+const MAX_SMEAR = 0.82;
 /** A section's own ring must have died in this share of the decay: more of a long one, in which it is not heard. */
 const SMEAR_SHARE = 0.15;
 const SMEAR_SHARE_A_SECOND = 0.08;
-const MOST_SMEAR_SHARE = 0.4;
+const MAX_SMEAR_SHARE = 0.4;
 /** The right side's sections are a little longer, so that both smear differently. */
 const RIGHT_STRETCH = 1.083;
 const COIL_GAIN = 0.62;
@@ -29,7 +29,7 @@ const GLIDE = 0.5;
 
 const stretchOf = (side: 0 | 1): number => (side === 0 ? 1 : RIGHT_STRETCH);
 const smearSizes = (space: number, side: 0 | 1, sampleRate: number): number[] =>
-  AllpassFour.sizesOf(
+  AllpassDiffuser4.sizesOf(
     spaceAt(space).smear.map((seconds) => seconds * stretchOf(side)),
     sampleRate,
   );
@@ -42,14 +42,14 @@ const mostSmear = (side: 0 | 1, sampleRate: number): number =>
 export class EntranceSide {
   private readonly pre: DelayLine;
   private readonly swelling: DelayLine;
-  private readonly smear: AllpassFour;
+  private readonly smear: AllpassDiffuser4;
   private readonly smearSizes: readonly (readonly number[])[];
   private readonly longestSmear: readonly number[];
-  private readonly coils: readonly (AllpassRow | null)[];
+  private readonly coils: readonly (AllpassCascade | null)[];
   private readonly delays = new Float64Array(STEP_FRAMES);
   private readonly read = new Float64Array(STEP_FRAMES);
   /** What the longest section may gain so that its own ring has died in time, of its length over that time. */
-  private readonly falls = new Kept((length) => Math.pow(10, -3 * length));
+  private readonly falls = new MemoizedUnary((length) => Math.pow(10, -3 * length));
   private preNow = 0;
   private swellNow = 0;
   private smearNow = 0;
@@ -63,11 +63,13 @@ export class EntranceSide {
     this.pre = new DelayLine(LONGEST_PRE_DELAY_SECONDS * sampleRate + 2 * STEP_FRAMES, STEP_FRAMES);
     this.swelling = new DelayLine(LONGEST_SWELL_SECONDS * sampleRate + 2 * STEP_FRAMES, STEP_FRAMES);
     const spaces = Array.from({ length: SPACE_COUNT }, (_, i) => spaceAt(i));
-    this.smear = new AllpassFour(mostSmear(side, sampleRate), room);
+    this.smear = new AllpassDiffuser4(mostSmear(side, sampleRate), room);
     this.smearSizes = spaces.map((_, space) => smearSizes(space, side, sampleRate));
     this.longestSmear = spaces.map(({ smear }) => smear[FOUR - 1]! * stretchOf(side));
     const coilLength = Math.max(1, Math.round(sampleRate / (2 * COIL_TOP_HZ)));
-    this.coils = spaces.map(({ coil }) => (coil > 0 ? new AllpassRow(new Array<number>(coil).fill(coilLength)) : null));
+    this.coils = spaces.map(({ coil }) =>
+      coil > 0 ? new AllpassCascade(new Array<number>(coil).fill(coilLength)) : null,
+    );
   }
 
   clear(space: number, preDelayMs: number, swellMs: number, diffusion: number): void {
@@ -76,7 +78,7 @@ export class EntranceSide {
     this.enter(space);
     this.preNow = (preDelayMs * this.sampleRate) / 1000;
     this.swellNow = (swellMs * this.sampleRate) / 1000;
-    this.smearNow = diffusion * MOST_SMEAR;
+    this.smearNow = diffusion * MAX_SMEAR;
   }
 
   /** Takes what belongs to a space alone, empty. */
@@ -92,9 +94,9 @@ export class EntranceSide {
 
   /** What only the tail passes, in place. */
   after(io: Float64Array, space: number, diffusion: number, swellMs: number, decaySeconds: number): void {
-    const share = Math.min(MOST_SMEAR_SHARE, SMEAR_SHARE + SMEAR_SHARE_A_SECOND * decaySeconds);
+    const share = Math.min(MAX_SMEAR_SHARE, SMEAR_SHARE + SMEAR_SHARE_A_SECOND * decaySeconds);
     const most = this.falls.at(this.longestSmear[space]! / (share * decaySeconds));
-    const smear = diffusion * (most < MOST_SMEAR ? most : MOST_SMEAR);
+    const smear = diffusion * (most < MAX_SMEAR ? most : MAX_SMEAR);
     this.coils[space]?.process(io, STEP_FRAMES, COIL_GAIN, COIL_GAIN);
     this.smearBy(io, smear);
     this.swell(io, (swellMs * this.sampleRate) / 1000);
@@ -114,7 +116,7 @@ export class EntranceSide {
     if (now === 0 && goal === 0) return 0;
     const next = glideTo(now, Math.round(goal));
     this.readAt(line, now, next);
-    copyRun(this.read, io);
+    copyBlock(this.read, io);
     return next;
   }
 
@@ -138,7 +140,7 @@ export class EntranceSide {
     if (now === 0 && goal === 0) return;
     const next = now + (goal - now) * 0.02;
     const end = Math.abs(next - goal) < 1 ? goal : glideTo(now, next);
-    clearRun(io);
+    clearBlock(io);
     let energy = 0;
     for (let tap = 1; tap <= SWELL_TAPS; tap += 1) energy += tap * tap;
     const unit = 1 / Math.sqrt(energy);
@@ -160,7 +162,7 @@ function glideTo(now: number, goal: number): number {
 
 /** Both sides, and the cuts, which they share. */
 export class Entrance {
-  private readonly cuts: FilterRow;
+  private readonly cuts: FilterCascade;
   private readonly left: EntranceSide;
   private readonly right: EntranceSide;
   private lowCutHz = 0;
@@ -172,10 +174,10 @@ export class Entrance {
     withKernel = true,
   ) {
     const [leftBytes, rightBytes] = [
-      AllpassFour.bytesFor(mostSmear(0, sampleRate)),
-      AllpassFour.bytesFor(mostSmear(1, sampleRate)),
+      AllpassDiffuser4.bytesFor(mostSmear(0, sampleRate)),
+      AllpassDiffuser4.bytesFor(mostSmear(1, sampleRate)),
     ];
-    this.cuts = new FilterRow(2, withKernel, leftBytes + rightBytes);
+    this.cuts = new FilterCascade(2, withKernel, leftBytes + rightBytes);
     const { room } = this.cuts;
     this.left = new EntranceSide(sampleRate, 0, room);
     this.right = new EntranceSide(sampleRate, 1, room && { memory: room.memory, at: room.at + leftBytes });
@@ -194,7 +196,7 @@ export class Entrance {
   }
 
   /** Pre-delay and cuts, in place: what the first reflections hear too. */
-  before(run: StereoRun, preDelayMs: number, lowCutHz: number, highCutHz: number): void {
+  before(run: StereoBlock, preDelayMs: number, lowCutHz: number, highCutHz: number): void {
     this.left.before(run.left, preDelayMs);
     this.right.before(run.right, preDelayMs);
     if (lowCutHz !== this.lowCutHz || highCutHz !== this.highCutHz) this.aimCuts(lowCutHz, highCutHz);
@@ -212,7 +214,7 @@ export class Entrance {
     this.highCutHz = highCutHz;
   }
 
-  after(run: StereoRun, space: number, diffusion: number, swellMs: number, decaySeconds: number): void {
+  after(run: StereoBlock, space: number, diffusion: number, swellMs: number, decaySeconds: number): void {
     this.left.after(run.left, space, diffusion, swellMs, decaySeconds);
     this.right.after(run.right, space, diffusion, swellMs, decaySeconds);
   }

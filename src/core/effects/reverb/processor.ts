@@ -1,17 +1,17 @@
-import { arrive, followShare } from '../../dsp/onePole';
-import { clearRun } from '../../dsp/runs';
-import { STEP_FRAMES, stereoRun, type EffectProcessor, type StereoRun } from '../define';
+import { smoothToward, onePoleCoefficient } from '../../dsp/onePole';
+import { clearBlock } from '../../dsp/blocks';
+import { STEP_FRAMES, makeStereoBlock, type EffectProcessor, type StereoBlock } from '../define';
 import { Ducker } from '../ducker';
-import { placesOf } from '../places';
+import { paramIndices } from '../paramIndices';
 import { widen } from '../widen';
 import type { Decays } from './absorption';
 import { Early } from './early';
 import { Entrance } from './entrance';
-import { isAudible } from '../quiet';
+import { isAudible } from '../silenceDetector';
 import { reverbParams } from './params';
 import { Tail } from './tail';
 
-const AT = placesOf(reverbParams);
+const P = paramIndices(reverbParams);
 /** Under this in the network, -120 dBFS, nothing is heard. */
 const SILENCE = 1e-6;
 /** An open freeze gives way to what comes in; this long after the last of it what is held stands. */
@@ -28,7 +28,7 @@ export class ReverbProcessor implements EffectProcessor {
   private readonly early: Early;
   private readonly tail: Tail;
   private readonly ducker: Ducker;
-  private readonly into = stereoRun();
+  private readonly into = makeStereoBlock();
   private readonly decays: Decays = { middle: 1, low: 1, high: 1, highFromHz: 5000 };
   private readonly share: number;
   private space = -1;
@@ -50,7 +50,7 @@ export class ReverbProcessor implements EffectProcessor {
     this.early = new Early(sampleRate, withKernel);
     this.tail = new Tail(sampleRate, withKernel);
     this.ducker = new Ducker(sampleRate);
-    this.share = followShare(SWITCH_SECONDS, STEP_FRAMES, sampleRate);
+    this.share = onePoleCoefficient(SWITCH_SECONDS, STEP_FRAMES, sampleRate);
   }
 
   get silent(): boolean {
@@ -67,59 +67,59 @@ export class ReverbProcessor implements EffectProcessor {
   }
 
   private enter(values: Float64Array): void {
-    this.space = values[AT.space]!;
+    this.space = values[P.space]!;
     this.tail.clear(this.space);
-    this.entrance.clear(this.space, values[AT.preDelay]!, values[AT.swell]!, values[AT.diffusion]!);
-    this.early.clear(values[AT.size]!);
+    this.entrance.clear(this.space, values[P.preDelay]!, values[P.swell]!, values[P.diffusion]!);
+    this.early.clear(values[P.size]!);
   }
 
   locate(seconds: number, values: Float64Array): void {
-    if (this.space !== values[AT.space]) this.enter(values);
-    this.tail.locate(seconds, values[AT.modRate]!);
-    this.frozen = values[AT.freeze]! >= SEALED ? 1 : 0;
+    if (this.space !== values[P.space]) this.enter(values);
+    this.tail.locate(seconds, values[P.modRate]!);
+    this.frozen = values[P.freeze]! >= SEALED ? 1 : 0;
     this.open = this.inputGoal(values);
-    this.earlyNow = values[AT.early]!;
-    this.width = values[AT.width]!;
+    this.earlyNow = values[P.early]!;
+    this.width = values[P.width]!;
     this.shown = 1;
     this.ducker.clear();
     this.quietFrames = Infinity;
   }
 
-  process(input: StereoRun, wet: StereoRun, values: Float64Array): void {
+  process(input: StereoBlock, wet: StereoBlock, values: Float64Array): void {
     this.changeSpace(values);
     const { into, entrance } = this;
     this.take(input, values);
-    entrance.before(into, values[AT.preDelay]!, values[AT.lowCut]!, values[AT.highCut]!);
-    clearRun(wet.left);
-    clearRun(wet.right);
+    entrance.before(into, values[P.preDelay]!, values[P.lowCut]!, values[P.highCut]!);
+    clearBlock(wet.left);
+    clearBlock(wet.right);
     const shownBefore = this.shown;
-    this.shown = arrive(this.shown, values[AT.space] === this.space ? 1 : 0, this.share, 1e-4);
+    this.shown = smoothToward(this.shown, values[P.space] === this.space ? 1 : 0, this.share, 1e-4);
     this.early.addTo(
       into,
       wet,
       this.space,
-      values[AT.size]!,
+      values[P.size]!,
       this.earlyNow * shownBefore,
-      values[AT.early]! * this.shown,
+      values[P.early]! * this.shown,
     );
-    this.earlyNow = values[AT.early]!;
-    entrance.after(into, this.space, values[AT.diffusion]!, values[AT.swell]!, values[AT.decay]! / 1000);
+    this.earlyNow = values[P.early]!;
+    entrance.after(into, this.space, values[P.diffusion]!, values[P.swell]!, values[P.decay]! / 1000);
     this.prepareTail(values);
     this.tail.turn(into.left, into.right);
     this.join(wet, shownBefore);
-    widen(wet, STEP_FRAMES, this.width, values[AT.width]!);
-    this.width = values[AT.width]!;
-    this.ducker.process(input, wet, values[AT.duck]!, values[AT.duckThreshold]!, values[AT.duckRelease]!);
+    widen(wet, STEP_FRAMES, this.width, values[P.width]!);
+    this.width = values[P.width]!;
+    this.ducker.process(input, wet, values[P.duck]!, values[P.duckThreshold]!, values[P.duckRelease]!);
     this.quietFrames = this.tail.loudest > SILENCE || loud(input) ? 0 : this.quietFrames + STEP_FRAMES;
   }
 
   private inputGoal(values: Float64Array): number {
-    return values[AT.freeze] === SEALED ? 0 : values[AT.input]!;
+    return values[P.freeze] === SEALED ? 0 : values[P.input]!;
   }
 
-  private take(input: StereoRun, values: Float64Array): void {
+  private take(input: StereoBlock, values: Float64Array): void {
     const { into } = this;
-    const goal = arrive(this.open, this.inputGoal(values), this.share, 1e-4);
+    const goal = smoothToward(this.open, this.inputGoal(values), this.share, 1e-4);
     const step = (goal - this.open) / STEP_FRAMES;
     let open = this.open;
     for (let i = 0; i < STEP_FRAMES; i += 1) {
@@ -133,34 +133,34 @@ export class ReverbProcessor implements EffectProcessor {
 
   private prepareTail(values: Float64Array): void {
     const { decays } = this;
-    const seconds = values[AT.decay]! / 1000;
+    const seconds = values[P.decay]! / 1000;
     decays.middle = seconds;
-    decays.low = seconds * values[AT.lowDecay]!;
-    decays.high = seconds * values[AT.highDecay]!;
-    decays.highFromHz = values[AT.highFrom]!;
-    const frozen = values[AT.freeze]! >= SEALED ? 1 : 0;
-    this.frozen = arrive(this.frozen, frozen, this.share, 1e-4);
+    decays.low = seconds * values[P.lowDecay]!;
+    decays.high = seconds * values[P.highDecay]!;
+    decays.highFromHz = values[P.highFrom]!;
+    const frozen = values[P.freeze]! >= SEALED ? 1 : 0;
+    this.frozen = smoothToward(this.frozen, frozen, this.share, 1e-4);
     this.tail.prepare(
-      values[AT.size]!,
+      values[P.size]!,
       decays,
-      values[AT.modRate]!,
-      values[AT.modDepth]!,
+      values[P.modRate]!,
+      values[P.modDepth]!,
       this.frozen,
-      values[AT.freeze] === OPEN && this.fedFor > 0,
+      values[P.freeze] === OPEN && this.fedFor > 0,
     );
   }
 
   /** Another space fades the old one out, then begins empty. */
   private changeSpace(values: Float64Array): void {
-    const changing = values[AT.space] !== this.space;
+    const changing = values[P.space] !== this.space;
     if (changing && this.shown < 0.001) {
-      this.space = values[AT.space]!;
+      this.space = values[P.space]!;
       this.tail.clear(this.space);
       this.entrance.enter(this.space);
     }
   }
 
-  private join(wet: StereoRun, from: number): void {
+  private join(wet: StereoBlock, from: number): void {
     const { into } = this;
     const step = (this.shown - from) / STEP_FRAMES;
     let shown = from;
@@ -172,7 +172,7 @@ export class ReverbProcessor implements EffectProcessor {
   }
 }
 
-function loud({ left, right }: StereoRun): boolean {
+function loud({ left, right }: StereoBlock): boolean {
   for (let i = 0; i < STEP_FRAMES; i += 1)
     if (left[i]! > SILENCE || left[i]! < -SILENCE || right[i]! > SILENCE || right[i]! < -SILENCE) return true;
   return false;

@@ -20,7 +20,7 @@ const FULL_ROTATION_SECONDS = 1.5;
 const OPEN_CEILING = 0.5;
 const YIELD_PER_DB = 2;
 const YIELD_PER_DB_SQUARED = 2;
-const MOST_YIELD_DB = 96;
+const MAX_YIELD_DB = 96;
 
 /** The network of a reverb: its lengths, their motion, what they lose, and what both sides take from it. */
 export class Tail {
@@ -119,7 +119,7 @@ export class Tail {
       decays,
       spaceAt(this.space).contour,
       frozen,
-      yieldDb < MOST_YIELD_DB ? yieldDb : MOST_YIELD_DB,
+      yieldDb < MAX_YIELD_DB ? yieldDb : MAX_YIELD_DB,
     );
     let mean = 0;
     for (let line = 0; line < NETWORK_LINES; line += 1) mean += this.lengths[line]! / NETWORK_LINES;

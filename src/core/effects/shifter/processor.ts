@@ -1,14 +1,14 @@
 import { sinTurns } from '../../dsp/approx';
 import { DcBlock } from '../../dsp/onePole';
 import { Quadrature } from '../../dsp/quadrature';
-import { copyRun } from '../../dsp/runs';
+import { copyBlock } from '../../dsp/blocks';
 import { SweptLine } from '../sweptLine';
-import { STEP_FRAMES, stereoRun, type EffectProcessor, type StereoRun } from '../define';
+import { STEP_FRAMES, makeStereoBlock, type EffectProcessor, type StereoBlock } from '../define';
 import { Insert } from '../insert';
-import { placesOf } from '../places';
+import { paramIndices } from '../paramIndices';
 import { shifterParams } from './params';
 
-const AT = placesOf(shifterParams);
+const P = paramIndices(shifterParams);
 const LONGEST_SECONDS = 0.5;
 const DC_HZ = 5;
 /** Longer than its line, and than the quarter turn rings. */
@@ -25,8 +25,8 @@ export class ShifterProcessor extends Insert implements EffectProcessor {
   private readonly loops: readonly [SweptLine, SweptLine];
   /** A tone that is moved to 0 Hz and below comes back as an offset. */
   private readonly dcBlocks: readonly [DcBlock, DcBlock];
-  private readonly back = stereoRun();
-  private readonly into = stereoRun();
+  private readonly back = makeStereoBlock();
+  private readonly into = makeStereoBlock();
   private readonly phase = new Float64Array(2);
   private readonly hz = new Float64Array(2);
   private blend = 1;
@@ -52,26 +52,26 @@ export class ShifterProcessor extends Insert implements EffectProcessor {
       const turns = seconds * this.hz[side]!;
       this.phase[side] = turns - Math.floor(turns);
     }
-    this.blend = values[AT.blend]!;
-    this.feedback = values[AT.feedback]!;
+    this.blend = values[P.blend]!;
+    this.feedback = values[P.feedback]!;
     this.delay = this.delayOf(values);
-    this.quiet.clear();
+    this.quiet.reset();
   }
 
-  process(input: StereoRun, wet: StereoRun, values: Float64Array): void {
-    this.quiet.listen(input);
+  process(input: StereoBlock, wet: StereoBlock, values: Float64Array): void {
+    this.quiet.measureInput(input);
     const delay = this.delayOf(values);
     this.side(0, input.left, wet.left, values, delay);
     this.side(1, input.right, wet.right, values, delay);
-    this.blend = values[AT.blend]!;
-    this.feedback = values[AT.feedback]!;
+    this.blend = values[P.blend]!;
+    this.feedback = values[P.feedback]!;
     this.delay = delay;
-    this.quiet.hear(wet);
+    this.quiet.measureOutput(wet);
   }
 
   /** What comes back has gone by way of a step already. */
   private delayOf(values: Float64Array): number {
-    return Math.max(STEP_FRAMES + 8, (values[AT.delay]! * this.sampleRate) / 1000) - STEP_FRAMES;
+    return Math.max(STEP_FRAMES + 8, (values[P.delay]! * this.sampleRate) / 1000) - STEP_FRAMES;
   }
 
   private side(side: 0 | 1, from: Float64Array, to: Float64Array, values: Float64Array, delay: number): void {
@@ -79,7 +79,7 @@ export class ShifterProcessor extends Insert implements EffectProcessor {
     const pair = this.pairs[side];
     const into = side === 0 ? this.into.left : this.into.right;
     const back = side === 0 ? this.back.left : this.back.right;
-    const feedbackStep = (values[AT.feedback]! - this.feedback) / n;
+    const feedbackStep = (values[P.feedback]! - this.feedback) / n;
     let feedback = this.feedback;
     for (let i = 0; i < n; i += 1) {
       feedback += feedbackStep;
@@ -88,7 +88,7 @@ export class ShifterProcessor extends Insert implements EffectProcessor {
     pair.process(into, n);
     const goal = hzOf(side, values);
     const hzStep = (goal - this.hz[side]!) / n;
-    const blendStep = (values[AT.blend]! - this.blend) / n;
+    const blendStep = (values[P.blend]! - this.blend) / n;
     let hz = this.hz[side]!;
     let blend = this.blend;
     let phase = this.phase[side]!;
@@ -104,9 +104,9 @@ export class ShifterProcessor extends Insert implements EffectProcessor {
     const delayStep = (delay - this.delay) / n;
     for (let i = 0; i < n; i += 1) loop.delays[i] = this.delay + delayStep * (i + 1);
     loop.process(to, 0, 0);
-    copyRun(loop.out, back);
+    copyBlock(loop.out, back);
     this.dcBlocks[side].process(back, n);
   }
 }
 
-const hzOf = (side: number, values: Float64Array): number => values[AT.shift]! + side * values[AT.apart]!;
+const hzOf = (side: number, values: Float64Array): number => values[P.shift]! + side * values[P.apart]!;

@@ -35,7 +35,7 @@ export const sideDelayParams = {
     notches: [0],
   }),
   monoSafe: toggle({
-    dips: true,
+    mutesOnChange: true,
     label: 'Mono-safe',
     group: 'Side',
     hint: 'Both sides together give the sound as it was, without the comb that a delay makes in mono.',

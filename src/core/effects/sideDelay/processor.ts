@@ -1,13 +1,13 @@
 import { DelayLine } from '../../dsp/delayLine';
-import { Kept } from '../../dsp/kept';
-import { arrive } from '../../dsp/onePole';
+import { MemoizedUnary } from '../../dsp/memoizedUnary';
+import { smoothToward } from '../../dsp/onePole';
 import { dbToGain } from '../../params/format';
-import { STEP_FRAMES, type EffectProcessor, type StereoRun } from '../define';
+import { STEP_FRAMES, type EffectProcessor, type StereoBlock } from '../define';
 import { Insert } from '../insert';
-import { placesOf } from '../places';
+import { paramIndices } from '../paramIndices';
 import { sideDelayParams } from './params';
 
-const AT = placesOf(sideDelayParams);
+const P = paramIndices(sideDelayParams);
 const SWITCH_SECONDS = 0.01;
 const LONGEST_SECONDS = 0.06;
 const GLIDE = 0.25;
@@ -20,7 +20,7 @@ export class SideDelayProcessor extends Insert implements EffectProcessor {
   private readonly delay = new Float64Array(2);
   private readonly gain = new Float64Array([1, 1]);
   private readonly delays = new Float64Array(STEP_FRAMES);
-  private readonly levelOf = new Kept(dbToGain);
+  private readonly levelOf = new MemoizedUnary(dbToGain);
   private safe = 0;
 
   constructor(sampleRate: number) {
@@ -40,15 +40,15 @@ export class SideDelayProcessor extends Insert implements EffectProcessor {
       this.delay[side] = this.samples(side, values);
       this.gain[side] = this.level(side, values);
     }
-    this.safe = values[AT.monoSafe]!;
-    this.quiet.clear();
+    this.safe = values[P.monoSafe]!;
+    this.quiet.reset();
   }
 
-  process(input: StereoRun, wet: StereoRun, values: Float64Array): void {
-    this.quiet.listen(input);
+  process(input: StereoBlock, wet: StereoBlock, values: Float64Array): void {
+    this.quiet.measureInput(input);
     this.side(0, input.left, wet.left, values);
     this.side(1, input.right, wet.right, values);
-    this.safe = arrive(this.safe, values[AT.monoSafe]!, this.share);
+    this.safe = smoothToward(this.safe, values[P.monoSafe]!, this.share);
     const { safe } = this;
     if (safe === 0) return;
     for (let i = 0; i < STEP_FRAMES; i += 1) {
@@ -60,11 +60,11 @@ export class SideDelayProcessor extends Insert implements EffectProcessor {
   }
 
   private samples(side: number, values: Float64Array): number {
-    return values[AT.side] === side ? (values[AT.time]! * this.sampleRate) / 1000 : 0;
+    return values[P.side] === side ? (values[P.time]! * this.sampleRate) / 1000 : 0;
   }
 
   private level(side: number, values: Float64Array): number {
-    return values[AT.side] === side ? this.levelOf.at(values[AT.level]!) : 1;
+    return values[P.side] === side ? this.levelOf.at(values[P.level]!) : 1;
   }
 
   private side(side: 0 | 1, from: Float64Array, to: Float64Array, values: Float64Array): void {
@@ -80,7 +80,7 @@ export class SideDelayProcessor extends Insert implements EffectProcessor {
     if (step === 0 && (now >= SURE_OF_KERNEL || Number.isInteger(now))) line.readFixed(n + now, n, to);
     else line.readLinear(this.delays, n, to);
     this.delay[side] = next;
-    const gainGoal = arrive(this.gain[side]!, this.level(side, values), this.share);
+    const gainGoal = smoothToward(this.gain[side]!, this.level(side, values), this.share);
     const gainStep = (gainGoal - this.gain[side]!) / n;
     let gain = this.gain[side]!;
     for (let i = 0; i < n; i += 1) {

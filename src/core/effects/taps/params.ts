@@ -1,7 +1,7 @@
 import { choice, figure, frequency, gain, ratio, time, toggle } from '../../params/make';
 import type { NumberParam, Param, Params } from '../../params/param';
 
-export const MOST_TAPS = 16;
+export const MAX_TAPS = 16;
 
 const tap = (n: number): Readonly<Record<string, Param>> => {
   const group = `Tap ${n}`;
@@ -63,7 +63,7 @@ const whole = {
     hint: 'How many taps sound.',
     unit: 'count',
     min: 1,
-    max: MOST_TAPS,
+    max: MAX_TAPS,
     initial: 4,
     notches: [1, 2, 3, 4, 6, 8, 12, 16],
     smoothingSeconds: 0,
@@ -129,5 +129,5 @@ const whole = {
 
 export const tapsParams: Params & typeof whole = {
   ...whole,
-  ...(Object.assign({}, ...Array.from({ length: MOST_TAPS }, (_, i) => tap(i + 1))) as Params),
+  ...(Object.assign({}, ...Array.from({ length: MAX_TAPS }, (_, i) => tap(i + 1))) as Params),
 };

@@ -1,12 +1,12 @@
-import { arrive, DcBlock, followShare } from '../../dsp/onePole';
+import { smoothToward, DcBlock, onePoleCoefficient } from '../../dsp/onePole';
 import { PeakGuard } from '../../dsp/peakGuard';
 import { TapBank } from '../../dsp/tapBank';
-import { clearRun } from '../../dsp/runs';
-import { STEP_FRAMES, stereoRun, type EffectProcessor, type StereoRun } from '../define';
-import { isAudible } from '../quiet';
+import { clearBlock } from '../../dsp/blocks';
+import { STEP_FRAMES, makeStereoBlock, type EffectProcessor, type StereoBlock } from '../define';
+import { isAudible } from '../silenceDetector';
 import { commonParams, loopGain } from '../common';
-import { MOST_TAPS, tapsParams } from './params';
-import { SeenRow } from '../seenRow';
+import { MAX_TAPS, tapsParams } from './params';
+import { ChangeDetector } from '../changeDetector';
 import { TapHead } from './tapHead';
 
 const ORDER = Object.keys({ ...commonParams, ...tapsParams });
@@ -46,15 +46,15 @@ export class TapsProcessor implements EffectProcessor {
   private readonly heads: readonly TapHead[];
   private readonly guard: PeakGuard;
   private readonly back: TapHead;
-  private readonly into = stereoRun();
-  private readonly returned = stereoRun();
+  private readonly into = makeStereoBlock();
+  private readonly returned = makeStereoBlock();
   /** An offset in a loop has nothing that would end it. */
   private readonly noOffset: readonly [DcBlock, DcBlock];
   private readonly share: number;
-  private readonly seen = new SeenRow(ORDER.length);
-  private readonly delays = new Float64Array(MOST_TAPS);
-  private readonly levels = new Float64Array(MOST_TAPS);
-  private readonly pans = new Float64Array(MOST_TAPS);
+  private readonly seen = new ChangeDetector(ORDER.length);
+  private readonly delays = new Float64Array(MAX_TAPS);
+  private readonly levels = new Float64Array(MAX_TAPS);
+  private readonly pans = new Float64Array(MAX_TAPS);
   private input = 1;
   private feedback = 0;
   private quietFrames = Infinity;
@@ -67,11 +67,11 @@ export class TapsProcessor implements EffectProcessor {
     withKernel = true,
   ) {
     this.bank = new TapBank(LONGEST_SECONDS * sampleRate, withKernel);
-    this.heads = Array.from({ length: MOST_TAPS }, () => new TapHead(this.bank, sampleRate));
+    this.heads = Array.from({ length: MAX_TAPS }, () => new TapHead(this.bank, sampleRate));
     this.back = new TapHead(this.bank, sampleRate);
     this.guard = new PeakGuard(CEILING, GUARD_RELEASE_SECONDS, sampleRate);
     this.noOffset = [new DcBlock(DC_HZ, sampleRate), new DcBlock(DC_HZ, sampleRate)];
-    this.share = followShare(SWITCH_SECONDS, STEP_FRAMES, sampleRate);
+    this.share = onePoleCoefficient(SWITCH_SECONDS, STEP_FRAMES, sampleRate);
   }
 
   get silent(): boolean {
@@ -88,7 +88,7 @@ export class TapsProcessor implements EffectProcessor {
   }
 
   locate(_seconds: number, values: Float64Array): void {
-    for (let tap = 0; tap < MOST_TAPS; tap += 1)
+    for (let tap = 0; tap < MAX_TAPS; tap += 1)
       this.heads[tap]!.jump(this.delayOf(tap, values), this.levelOf(tap, values), this.panOf(tap, values));
     this.back.jump(this.periodOf(values), 1, 0);
     this.input = values[INPUT]!;
@@ -98,14 +98,14 @@ export class TapsProcessor implements EffectProcessor {
     this.quietFrames = Infinity;
   }
 
-  process(input: StereoRun, wet: StereoRun, values: Float64Array): void {
+  process(input: StereoBlock, wet: StereoBlock, values: Float64Array): void {
     const glide = values[CHANGE]! < 0.5;
     this.look(values);
     const peak = this.write(input, values, glide);
-    clearRun(wet.left);
-    clearRun(wet.right);
+    clearBlock(wet.left);
+    clearBlock(wet.right);
     this.longest = 0;
-    for (let tap = 0; tap < MOST_TAPS; tap += 1) {
+    for (let tap = 0; tap < MAX_TAPS; tap += 1) {
       const delay = this.delays[tap]!;
       const from = FIRST_TAP + tap * PER_TAP;
       const head = this.heads[tap]!;
@@ -130,9 +130,9 @@ export class TapsProcessor implements EffectProcessor {
   /** Works out where all taps shall be, when any value has moved. */
   private look(values: Float64Array): void {
     const { delays, levels, pans } = this;
-    if (!this.seen.hasMoved(values)) return;
+    if (!this.seen.update(values)) return;
     this.period = this.periodOf(values);
-    for (let tap = 0; tap < MOST_TAPS; tap += 1) {
+    for (let tap = 0; tap < MAX_TAPS; tap += 1) {
       delays[tap] = this.delayOf(tap, values);
       levels[tap] = this.levelOf(tap, values);
       pans[tap] = this.panOf(tap, values);
@@ -149,11 +149,11 @@ export class TapsProcessor implements EffectProcessor {
     return last;
   }
 
-  private write(input: StereoRun, values: Float64Array, glide: boolean): number {
+  private write(input: StereoBlock, values: Float64Array, glide: boolean): number {
     const n = STEP_FRAMES;
     const { into, returned } = this;
-    clearRun(returned.left);
-    clearRun(returned.right);
+    clearBlock(returned.left);
+    clearBlock(returned.right);
     const feedbackGoal = loopGain(values[FEEDBACK]!);
     if (this.feedback > 0 || feedbackGoal > 0) {
       this.back.aim(this.period - n, 1, 0, 20, 20_000, false);
@@ -161,7 +161,7 @@ export class TapsProcessor implements EffectProcessor {
       this.noOffset[0].process(returned.left, n);
       this.noOffset[1].process(returned.right, n);
     }
-    const inputGoal = arrive(this.input, values[INPUT]!, this.share);
+    const inputGoal = smoothToward(this.input, values[INPUT]!, this.share);
     const inputStep = (inputGoal - this.input) / n;
     const feedbackStep = (feedbackGoal - this.feedback) / n;
     let level = this.input;
@@ -194,7 +194,7 @@ export class TapsProcessor implements EffectProcessor {
 
   private levelOf(tap: number, values: Float64Array): number {
     const count = Math.round(values[COUNT]!);
-    const heard = tap < count && RANK[tap]! < Math.ceil(values[DENSITY]! * MOST_TAPS);
+    const heard = tap < count && RANK[tap]! < Math.ceil(values[DENSITY]! * MAX_TAPS);
     if (!heard) return 0;
     const rise =
       values[RISE] === 0 || count < 2

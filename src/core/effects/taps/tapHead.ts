@@ -1,9 +1,9 @@
 import type { TapBank } from '../../dsp/tapBank';
 import type { DelayLine } from '../../dsp/delayLine';
-import { arrive, followShare } from '../../dsp/onePole';
+import { smoothToward, onePoleCoefficient } from '../../dsp/onePole';
 import { SINC_AHEAD } from '../../dsp/sincTable';
 import { KeptTuning, StateVariable } from '../../dsp/stateVariable';
-import { STEP_FRAMES, type StereoRun } from '../define';
+import { STEP_FRAMES, type StereoBlock } from '../define';
 import { SECOND_ORDER_Q } from '../filter/processor';
 
 /** A tap turns round in sixteen steps, about 20 ms. */
@@ -54,7 +54,7 @@ export class TapHead {
     this.lows = new KeptTuning(SECOND_ORDER_Q, sampleRate);
     this.highs = new KeptTuning(SECOND_ORDER_Q, sampleRate);
     this.fadeStep = STEP_FRAMES / (FADE_SECONDS * sampleRate);
-    this.share = followShare(SWITCH_SECONDS, STEP_FRAMES, sampleRate);
+    this.share = onePoleCoefficient(SWITCH_SECONDS, STEP_FRAMES, sampleRate);
   }
 
   jump(delay: number, level: number, pan: number): void {
@@ -70,7 +70,7 @@ export class TapHead {
 
   aim(delay: number, level: number, pan: number, lowCutHz: number, highCutHz: number, reverse: boolean): void {
     this.goal = delay;
-    this.levelGoal = arrive(this.level, level, this.share, 1e-6);
+    this.levelGoal = smoothToward(this.level, level, this.share, 1e-6);
     this.panGoal = pan;
     this.lowCutHz = lowCutHz;
     this.highCutHz = highCutHz;
@@ -81,7 +81,7 @@ export class TapHead {
    * Adds the tap, of what was just written, to the bank's sums while nothing but its level moves, and to `out`
    * otherwise.
    */
-  addToSums(out: StereoRun, glide: boolean): void {
+  addToSums(out: StereoBlock, glide: boolean): void {
     const still = this.next < 0 && this.goal === this.delay && !this.reverse && this.reversing === 0 && !this.cutting;
     if (!still || this.lowCutHz > OFF_LOW_HZ || this.highCutHz < OFF_HIGH_HZ) {
       this.addTo(out, glide);
@@ -101,7 +101,7 @@ export class TapHead {
   }
 
   /** Adds the tap to `out`; a pan at the middle leaves both sides at full level. */
-  addTo(out: StereoRun, glide: boolean): void {
+  addTo(out: StereoBlock, glide: boolean): void {
     const from = this.level;
     const to = this.levelGoal;
     this.level = to;

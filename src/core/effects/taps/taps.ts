@@ -3,7 +3,7 @@ import { defineEffect, type Preset } from '../define';
 import { numbersOf, pullOn } from '../handles';
 import type { RepeatsPicture } from '../pictures';
 import { repeatsPicture } from '../repeatsPicture';
-import { MOST_TAPS, tapsParams } from './params';
+import { MAX_TAPS, tapsParams } from './params';
 import { TapsProcessor } from './processor';
 
 const create = (sampleRate: number): TapsProcessor => new TapsProcessor(sampleRate);
@@ -49,7 +49,7 @@ function pattern(
 }
 
 const cluster = Array.from({ length: 12 }, (_, i) => Math.round(10 * (9 + 11 * i + 23 * ((i * 0.618) % 1))) / 10);
-const row = Array.from({ length: MOST_TAPS }, (_, i) => 95 * (i + 1));
+const row = Array.from({ length: MAX_TAPS }, (_, i) => 95 * (i + 1));
 
 const presets: readonly Preset[] = [
   {

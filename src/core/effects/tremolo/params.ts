@@ -13,7 +13,7 @@ export const tremoloParams = {
     initial: 0.6,
   }),
   shape: choice({
-    dips: true,
+    mutesOnChange: true,
     label: 'Shape',
     group: 'Motion',
     hint: 'Soft as a sine, or cut as a square; fall and rise lean to one side.',
@@ -41,7 +41,7 @@ export const tremoloParams = {
     notches: [0, 90, 180, 270],
   }),
   sides: choice({
-    dips: true,
+    mutesOnChange: true,
     label: 'Sides',
     group: 'Sides',
     hint: 'Which sides move.',

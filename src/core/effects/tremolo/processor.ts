@@ -1,10 +1,10 @@
 import { shapeAt } from '../../dsp/lfo';
-import { STEP_FRAMES, type EffectProcessor, type StereoRun } from '../define';
+import { STEP_FRAMES, type EffectProcessor, type StereoBlock } from '../define';
 import { Insert } from '../insert';
-import { placesOf } from '../places';
+import { paramIndices } from '../paramIndices';
 import { tremoloParams } from './params';
 
-const AT = placesOf(tremoloParams);
+const P = paramIndices(tremoloParams);
 const LEFT_ONLY = 1;
 const RIGHT_ONLY = 2;
 /** A jump of the level takes at least this long. */
@@ -26,35 +26,35 @@ export class TremoloProcessor extends Insert implements EffectProcessor {
   }
 
   locate(seconds: number, values: Float64Array): void {
-    const turns = seconds * values[AT.rate]!;
+    const turns = seconds * values[P.rate]!;
     this.turns = turns - Math.floor(turns);
-    this.depth = values[AT.depth]!;
-    this.apart = values[AT.phase]! / 360;
-    this.start = values[AT.start]! / 360;
-    this.quiet.clear();
+    this.depth = values[P.depth]!;
+    this.apart = values[P.phase]! / 360;
+    this.start = values[P.start]! / 360;
+    this.quiet.reset();
   }
 
-  process(input: StereoRun, wet: StereoRun, values: Float64Array): void {
-    this.quiet.listen(input);
-    const sides = values[AT.sides]!;
+  process(input: StereoBlock, wet: StereoBlock, values: Float64Array): void {
+    this.quiet.measureInput(input);
+    const sides = values[P.sides]!;
     this.side(input.left, wet.left, values, sides === RIGHT_ONLY ? 0 : 1, 0);
     this.side(input.right, wet.right, values, sides === LEFT_ONLY ? 0 : 1, 1);
-    const turns = this.turns + (values[AT.rate]! * STEP_FRAMES) / this.sampleRate;
+    const turns = this.turns + (values[P.rate]! * STEP_FRAMES) / this.sampleRate;
     this.turns = turns - Math.floor(turns);
-    this.depth = values[AT.depth]!;
-    this.apart = values[AT.phase]! / 360;
-    this.start = values[AT.start]! / 360;
+    this.depth = values[P.depth]!;
+    this.apart = values[P.phase]! / 360;
+    this.start = values[P.start]! / 360;
   }
 
   private side(from: Float64Array, to: Float64Array, values: Float64Array, acts: 0 | 1, side: 0 | 1): void {
     const n = STEP_FRAMES;
-    const shape = values[AT.shape]!;
-    const turn = values[AT.rate]! / this.sampleRate;
-    const edge = Math.min(0.25, Math.max(0.02, EDGE_SECONDS * values[AT.rate]!));
+    const shape = values[P.shape]!;
+    const turn = values[P.rate]! / this.sampleRate;
+    const edge = Math.min(0.25, Math.max(0.02, EDGE_SECONDS * values[P.rate]!));
     let phase = this.turns + this.start + side * this.apart;
-    const phaseStep = turn + (values[AT.start]! / 360 - this.start + side * (values[AT.phase]! / 360 - this.apart)) / n;
+    const phaseStep = turn + (values[P.start]! / 360 - this.start + side * (values[P.phase]! / 360 - this.apart)) / n;
     let depth = this.depth * acts;
-    const depthStep = ((values[AT.depth]! - this.depth) * acts) / n;
+    const depthStep = ((values[P.depth]! - this.depth) * acts) / n;
     for (let i = 0; i < n; i += 1) {
       to[i] = from[i]! * (1 - 0.5 * depth * (1 - shapeAt(shape, phase, edge)));
       phase += phaseStep;

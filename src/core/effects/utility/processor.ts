@@ -1,14 +1,14 @@
-import { Kept } from '../../dsp/kept';
-import { arrive, DcBlock } from '../../dsp/onePole';
-import { copyRun } from '../../dsp/runs';
+import { MemoizedUnary } from '../../dsp/memoizedUnary';
+import { smoothToward, DcBlock } from '../../dsp/onePole';
+import { copyBlock } from '../../dsp/blocks';
 import { dbToGain } from '../../params/format';
 import { awayGain } from '../common';
-import { STEP_FRAMES, type EffectProcessor, type StereoRun } from '../define';
+import { STEP_FRAMES, type EffectProcessor, type StereoBlock } from '../define';
 import { Insert } from '../insert';
-import { placesOf } from '../places';
+import { paramIndices } from '../paramIndices';
 import { utilityParams } from './params';
 
-const AT = placesOf(utilityParams);
+const P = paramIndices(utilityParams);
 const SWITCH_SECONDS = 0.008;
 const DC_HZ = 5;
 /** What of left and right goes to left, then to right. */
@@ -20,9 +20,9 @@ export class UtilityProcessor extends Insert implements EffectProcessor {
   private readonly goal = new Float64Array(GAINS);
   private readonly blocks: readonly [DcBlock, DcBlock];
   private readonly blocked = new Float64Array(STEP_FRAMES);
-  private readonly gainOf = new Kept(dbToGain);
-  private readonly leftOf = new Kept(awayGain);
-  private readonly rightOf = new Kept(awayGain);
+  private readonly gainOf = new MemoizedUnary(dbToGain);
+  private readonly leftOf = new MemoizedUnary(awayGain);
+  private readonly rightOf = new MemoizedUnary(awayGain);
   private turnLeft = 1;
   private turnRight = 1;
   private mono = 0;
@@ -42,12 +42,12 @@ export class UtilityProcessor extends Insert implements EffectProcessor {
   locate(_seconds: number, values: Float64Array): void {
     this.aim(values, 1);
     this.now.set(this.goal);
-    this.cut = values[AT.dcCut]!;
-    this.quiet.clear();
+    this.cut = values[P.dcCut]!;
+    this.quiet.reset();
   }
 
-  process(input: StereoRun, wet: StereoRun, values: Float64Array): void {
-    this.quiet.listen(input);
+  process(input: StereoBlock, wet: StereoBlock, values: Float64Array): void {
+    this.quiet.measureInput(input);
     this.aim(values, this.share);
     const n = STEP_FRAMES;
     const { now, goal } = this;
@@ -70,7 +70,7 @@ export class UtilityProcessor extends Insert implements EffectProcessor {
       wet.right[i] = lr * l + rr * r;
     }
     now.set(goal);
-    const cut = arrive(this.cut, values[AT.dcCut]!, this.share);
+    const cut = smoothToward(this.cut, values[P.dcCut]!, this.share);
     if (cut > 0 || this.cut > 0) {
       this.block(0, wet.left, cut);
       this.block(1, wet.right, cut);
@@ -79,11 +79,11 @@ export class UtilityProcessor extends Insert implements EffectProcessor {
   }
 
   private aim(values: Float64Array, share: number): void {
-    this.turnLeft = arrive(this.turnLeft, values[AT.turnLeft]! >= 0.5 ? -1 : 1, share);
-    this.turnRight = arrive(this.turnRight, values[AT.turnRight]! >= 0.5 ? -1 : 1, share);
-    this.mono = arrive(this.mono, values[AT.mono]!, share);
-    const gain = values[AT.gain]! <= -60 ? 0 : this.gainOf.at(values[AT.gain]!);
-    const pan = values[AT.pan]!;
+    this.turnLeft = smoothToward(this.turnLeft, values[P.turnLeft]! >= 0.5 ? -1 : 1, share);
+    this.turnRight = smoothToward(this.turnRight, values[P.turnRight]! >= 0.5 ? -1 : 1, share);
+    this.mono = smoothToward(this.mono, values[P.mono]!, share);
+    const gain = values[P.gain]! <= -60 ? 0 : this.gainOf.at(values[P.gain]!);
+    const pan = values[P.pan]!;
     const left = gain * this.leftOf.at(pan);
     const right = gain * this.rightOf.at(-pan);
     const own = 1 - 0.5 * this.mono;
@@ -96,7 +96,7 @@ export class UtilityProcessor extends Insert implements EffectProcessor {
 
   private block(side: 0 | 1, io: Float64Array, cut: number): void {
     const { blocked } = this;
-    copyRun(io, blocked);
+    copyBlock(io, blocked);
     this.blocks[side].process(blocked, STEP_FRAMES);
     for (let i = 0; i < STEP_FRAMES; i += 1) io[i] = io[i]! + (blocked[i]! - io[i]!) * cut;
   }

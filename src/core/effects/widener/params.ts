@@ -5,7 +5,7 @@ import { WHOLLY_WET_LINEAR } from '../common';
 export const widenerParams = {
   ...WHOLLY_WET_LINEAR,
   method: choice({
-    dips: true,
+    mutesOnChange: true,
     label: 'Method',
     group: 'Width',
     hint: 'Combs fill the gaps of one side with the other; offsets are two close takes apart.',

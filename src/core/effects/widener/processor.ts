@@ -1,11 +1,11 @@
 import { DelayLine } from '../../dsp/delayLine';
-import { arrive } from '../../dsp/onePole';
-import { STEP_FRAMES, type EffectProcessor, type StereoRun } from '../define';
+import { smoothToward } from '../../dsp/onePole';
+import { STEP_FRAMES, type EffectProcessor, type StereoBlock } from '../define';
 import { Insert } from '../insert';
-import { placesOf } from '../places';
+import { paramIndices } from '../paramIndices';
 import { widenerParams } from './params';
 
-const AT = placesOf(widenerParams);
+const P = paramIndices(widenerParams);
 const SWITCH_SECONDS = 0.01;
 const LONGEST_SECONDS = 0.04;
 /** The right offset is longer than the left by the golden section, so that their combs never fall together. */
@@ -41,14 +41,14 @@ export class WidenerProcessor extends Insert implements EffectProcessor {
 
   locate(_seconds: number, values: Float64Array): void {
     this.delay = this.samples(values);
-    this.amount = values[AT.amount]!;
-    this.offsets = values[AT.method]!;
-    this.safe = values[AT.monoSafe]!;
-    this.quiet.clear();
+    this.amount = values[P.amount]!;
+    this.offsets = values[P.method]!;
+    this.safe = values[P.monoSafe]!;
+    this.quiet.reset();
   }
 
-  process(input: StereoRun, wet: StereoRun, values: Float64Array): void {
-    this.quiet.listen(input);
+  process(input: StereoBlock, wet: StereoBlock, values: Float64Array): void {
+    this.quiet.measureInput(input);
     const n = STEP_FRAMES;
     const { mid, near, far } = this;
     for (let i = 0; i < n; i += 1) mid[i] = 0.5 * (input.left[i]! + input.right[i]!);
@@ -59,13 +59,13 @@ export class WidenerProcessor extends Insert implements EffectProcessor {
     this.read(this.delay, next, near);
     this.read(this.delay * RIGHT_OFFSET, next * RIGHT_OFFSET, far);
     this.delay = next;
-    this.offsets = arrive(this.offsets, values[AT.method]!, this.share);
-    this.safe = arrive(this.safe, values[AT.monoSafe]!, this.share);
-    this.join(input, wet, values[AT.amount]!);
+    this.offsets = smoothToward(this.offsets, values[P.method]!, this.share);
+    this.safe = smoothToward(this.safe, values[P.monoSafe]!, this.share);
+    this.join(input, wet, values[P.amount]!);
   }
 
   private samples(values: Float64Array): number {
-    return (values[AT.delay]! * this.sampleRate) / 1000;
+    return (values[P.delay]! * this.sampleRate) / 1000;
   }
 
   private read(from: number, to: number, out: Float64Array): void {
@@ -79,7 +79,7 @@ export class WidenerProcessor extends Insert implements EffectProcessor {
     this.line.readMoving(this.delays, n, out);
   }
 
-  private join(input: StereoRun, wet: StereoRun, goal: number): void {
+  private join(input: StereoBlock, wet: StereoBlock, goal: number): void {
     const n = STEP_FRAMES;
     const { near, far, offsets, safe } = this;
     const step = (goal - this.amount) / n;

@@ -1,14 +1,14 @@
-import { Kept } from '../../dsp/kept';
-import { arrive } from '../../dsp/onePole';
+import { MemoizedUnary } from '../../dsp/memoizedUnary';
+import { smoothToward } from '../../dsp/onePole';
 import { KeptTuning, StateVariable } from '../../dsp/stateVariable';
 import { dbToGain } from '../../params/format';
-import { STEP_FRAMES, type EffectProcessor, type StereoRun } from '../define';
+import { STEP_FRAMES, type EffectProcessor, type StereoBlock } from '../define';
 import { FOURTH_ORDER_Q, SECOND_ORDER_Q } from '../filter/processor';
 import { Insert } from '../insert';
-import { placesOf } from '../places';
+import { paramIndices } from '../paramIndices';
 import { widthParams } from './params';
 
-const AT = placesOf(widthParams);
+const P = paramIndices(widthParams);
 const SWITCH_SECONDS = 0.008;
 const OFF_HZ = 20;
 
@@ -20,8 +20,8 @@ export class WidthProcessor extends Insert implements EffectProcessor {
   private readonly gentleAt: KeptTuning;
   private readonly mid = new Float64Array(STEP_FRAMES);
   private readonly side = new Float64Array(STEP_FRAMES);
-  private readonly midOf = new Kept(level);
-  private readonly sideOf = new Kept(level);
+  private readonly midOf = new MemoizedUnary(level);
+  private readonly sideOf = new MemoizedUnary(level);
   private midNow = 1;
   private sideNow = 1;
   private leftNow = 1;
@@ -46,15 +46,15 @@ export class WidthProcessor extends Insert implements EffectProcessor {
 
   locate(_seconds: number, values: Float64Array): void {
     this.switches(values, 1);
-    this.midNow = this.midOf.at(values[AT.mid]!);
-    this.sideNow = this.sideOf.at(values[AT.side]!) * (1 - this.mono) * (1 - 2 * this.swap);
-    this.leftNow = weightOf(values[AT.weight]!, -1);
-    this.rightNow = weightOf(values[AT.weight]!, 1);
-    this.quiet.clear();
+    this.midNow = this.midOf.at(values[P.mid]!);
+    this.sideNow = this.sideOf.at(values[P.side]!) * (1 - this.mono) * (1 - 2 * this.swap);
+    this.leftNow = weightOf(values[P.weight]!, -1);
+    this.rightNow = weightOf(values[P.weight]!, 1);
+    this.quiet.reset();
   }
 
-  process(input: StereoRun, wet: StereoRun, values: Float64Array): void {
-    this.quiet.listen(input);
+  process(input: StereoBlock, wet: StereoBlock, values: Float64Array): void {
+    this.quiet.measureInput(input);
     const { mid, side } = this;
     for (let i = 0; i < STEP_FRAMES; i += 1) {
       mid[i] = 0.5 * (input.left[i]! + input.right[i]!);
@@ -66,10 +66,10 @@ export class WidthProcessor extends Insert implements EffectProcessor {
   }
 
   private switches(values: Float64Array, share: number): void {
-    this.swap = arrive(this.swap, values[AT.swap]!, share);
-    this.mono = arrive(this.mono, values[AT.mono]!, share);
-    this.steepIn = arrive(this.steepIn, values[AT.bassMono]! > OFF_HZ ? 1 : 0, share);
-    this.gentleIn = arrive(this.gentleIn, values[AT.sideLowCut]! > OFF_HZ ? 1 : 0, share);
+    this.swap = smoothToward(this.swap, values[P.swap]!, share);
+    this.mono = smoothToward(this.mono, values[P.mono]!, share);
+    this.steepIn = smoothToward(this.steepIn, values[P.bassMono]! > OFF_HZ ? 1 : 0, share);
+    this.gentleIn = smoothToward(this.gentleIn, values[P.sideLowCut]! > OFF_HZ ? 1 : 0, share);
   }
 
   /** Takes the lows out of the side; each filter fades in and out of the way. */
@@ -77,22 +77,22 @@ export class WidthProcessor extends Insert implements EffectProcessor {
     const { side, steepIn, gentleIn } = this;
     if (steepIn > 0) {
       for (let i = 0; i < 2; i += 1) {
-        const { g, k } = this.steepAt[i as 0 | 1].at(values[AT.bassMono]!);
+        const { g, k } = this.steepAt[i as 0 | 1].at(values[P.bassMono]!);
         this.steep[i as 0 | 1].process(side, STEP_FRAMES, g, k, 1, -k * steepIn, -steepIn);
       }
     }
     if (gentleIn > 0) {
-      const { g, k } = this.gentleAt.at(values[AT.sideLowCut]!);
+      const { g, k } = this.gentleAt.at(values[P.sideLowCut]!);
       this.gentle.process(side, STEP_FRAMES, g, k, 1, -k * gentleIn, -gentleIn);
     }
   }
 
-  private join(wet: StereoRun, values: Float64Array): void {
+  private join(wet: StereoBlock, values: Float64Array): void {
     const n = STEP_FRAMES;
-    const midGoal = this.midOf.at(values[AT.mid]!);
-    const sideGoal = this.sideOf.at(values[AT.side]!) * (1 - this.mono) * (1 - 2 * this.swap);
-    const leftGoal = weightOf(values[AT.weight]!, -1);
-    const rightGoal = weightOf(values[AT.weight]!, 1);
+    const midGoal = this.midOf.at(values[P.mid]!);
+    const sideGoal = this.sideOf.at(values[P.side]!) * (1 - this.mono) * (1 - 2 * this.swap);
+    const leftGoal = weightOf(values[P.weight]!, -1);
+    const rightGoal = weightOf(values[P.weight]!, 1);
     let { midNow, sideNow, leftNow, rightNow } = this;
     const midStep = (midGoal - midNow) / n;
     const sideStep = (sideGoal - sideNow) / n;

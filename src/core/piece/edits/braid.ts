@@ -1,6 +1,6 @@
 import type { Draft } from 'immer';
 import * as z from 'zod';
-import { MOST_STRANDS } from '../../effects/braid/params';
+import { MAX_STRANDS } from '../../effects/braid/params';
 import { effectOf } from '../../effects/catalogue';
 import { defineEdit, EditRefused } from '../edit';
 import { findSlot } from '../find';
@@ -9,7 +9,7 @@ import { BRAID, dropLanes, draftSlot } from './chain';
 import { dropTargets } from './targets';
 
 const where = { channel: z.string(), slot: z.string() };
-const strand = { ...where, place: z.number().int().min(1).max(MOST_STRANDS) };
+const strand = { ...where, place: z.number().int().min(1).max(MAX_STRANDS) };
 const name = z.string().trim().min(1).max(120);
 
 /** The parameters of a strand's place. */
@@ -42,11 +42,11 @@ export const addStrand = defineEdit({
   label: ({ called }) => `Lay strand ${called}`,
   apply: (draft, { channel, slot, called }) => {
     const { strands, values } = draftBraid(draft, channel, slot);
-    const place = Array.from({ length: MOST_STRANDS }, (_, i) => i + 1).find(
+    const place = Array.from({ length: MAX_STRANDS }, (_, i) => i + 1).find(
       (candidate) => !strands.some((laid) => laid.place === candidate),
     );
     if (place === undefined)
-      throw new EditRefused(`A braid holds ${MOST_STRANDS} strands. Put another braid into one of them for more.`);
+      throw new EditRefused(`A braid holds ${MAX_STRANDS} strands. Put another braid into one of them for more.`);
     strands.push({ place, name: called, chain: [] });
     strands.sort((a, b) => a.place - b.place);
     for (const id of ownParams(place)) values[id] = effectOf(BRAID).params[id]!.initial;

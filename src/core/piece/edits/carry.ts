@@ -1,6 +1,6 @@
 import type { Draft } from 'immer';
 import { beatsFrom } from '../../music/tempo';
-import { clearStretch, layStretch, takeStretch, type Stretch } from '../../moves/stretch';
+import { clearLaneRange, pasteLaneRange, copyLaneRange, type LaneRange } from '../../moves/laneRange';
 import { findChannel, kindWaitedFor, paramOf, slotsIn, waitingFor } from '../find';
 import { tempoOf } from '../tempoOf';
 import type { Clip, Lane, Piece, Target } from '../piece';
@@ -30,7 +30,7 @@ function sameParam(piece: Piece, target: Target, track: string): Target | null {
 interface Load {
   readonly lane: Lane;
   readonly to: Target;
-  readonly stretch: Stretch;
+  readonly stretch: LaneRange;
 }
 
 /**
@@ -50,15 +50,16 @@ export function carryMoves(
   const loads = piece.lanes.flatMap((lane): Load[] => {
     if (!lane.travels || lane.target.channel !== from.track) return [];
     const target = sameParam(piece, lane.target, to.track);
-    const stretch = target && paramOf(piece, target) ? takeStretch(piece, lane, from.start, from.start + length) : null;
+    const stretch =
+      target && paramOf(piece, target) ? copyLaneRange(piece, lane, from.start, from.start + length) : null;
     return target && stretch ? [{ lane, to: target, stretch }] : [];
   });
   for (const { lane } of leaves ? loads : []) {
-    const cleared = clearStretch(piece, lane, from.start, from.start + length);
+    const cleared = clearLaneRange(piece, lane, from.start, from.start + length);
     if (cleared) putLane(draft, cleared);
   }
   loads.forEach(({ to: target, stretch }, i) => {
-    const laid = layStretch(piece, target, to.start, stretch, 1, `${newId}-${i}`);
+    const laid = pasteLaneRange(piece, target, to.start, stretch, 1, `${newId}-${i}`);
     if (laid) putLane(draft, { ...laid, travels: true });
   });
 }

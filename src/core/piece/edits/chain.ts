@@ -1,6 +1,6 @@
 import { current, type Draft } from 'immer';
 import * as z from 'zod';
-import { MOST_STRANDS } from '../../effects/braid/params';
+import { MAX_STRANDS } from '../../effects/braid/params';
 import { effectOf } from '../../effects/catalogue';
 import type { PresetStrand } from '../../effects/define';
 import { initialValues } from '../../params/resolve';
@@ -33,7 +33,7 @@ const where = { channel: z.string(), slot: z.string() };
 /** A chain within an effect: a strand of a braid by its place, or the wet path of any effect (null). */
 export const insideSchema = z.strictObject({
   slot: z.string(),
-  strand: z.number().int().min(1).max(MOST_STRANDS).nullable(),
+  strand: z.number().int().min(1).max(MAX_STRANDS).nullable(),
 });
 export type Inside = z.infer<typeof insideSchema>;
 

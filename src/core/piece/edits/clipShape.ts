@@ -1,7 +1,7 @@
 import { current, type Draft } from 'immer';
 import * as z from 'zod';
 import { beatsToSamples } from '../../music/tempo';
-import { clipEnd, continuation, LEAST_CLIP_SECONDS, soundSeconds } from '../clipEdges';
+import { clipEnd, continuation, MIN_CLIP_SECONDS, soundSeconds } from '../clipEdges';
 import { defineEdit, EditRefused } from '../edit';
 import { findClip } from '../find';
 import { clipSchema, type Clip, type Piece, type Track } from '../piece';
@@ -48,8 +48,8 @@ export const trimClip = defineEdit({
     const [early, late] = clip.reversed ? [beyond[1]!, beyond[0]!] : [beyond[0]!, beyond[1]!];
     const by =
       side === 'start'
-        ? held(at - from, -Math.min(early, from), clip.lengthSeconds - LEAST_CLIP_SECONDS)
-        : held(at - to, LEAST_CLIP_SECONDS - clip.lengthSeconds, late);
+        ? held(at - from, -Math.min(early, from), clip.lengthSeconds - MIN_CLIP_SECONDS)
+        : held(at - to, MIN_CLIP_SECONDS - clip.lengthSeconds, late);
     clip.lengthSeconds += side === 'start' ? -by : by;
     if (side === 'start')
       clip.start = by === at - from ? beat : clipEnd(piece, { start: clip.start, lengthSeconds: by });
@@ -69,7 +69,7 @@ export const splitClip = defineEdit({
     const piece = current(draft) as Piece;
     const first = onSample(piece, beat) - onSample(piece, clip.start);
     const rest = clip.lengthSeconds - first;
-    if (first < LEAST_CLIP_SECONDS || rest < LEAST_CLIP_SECONDS)
+    if (first < MIN_CLIP_SECONDS || rest < MIN_CLIP_SECONDS)
       throw new EditRefused('Put the playhead inside the clip to split it there.');
     if (first < clip.fadeInSeconds || rest < clip.fadeOutSeconds)
       throw new EditRefused('A clip is split where it does not fade. Shorten the fade first.');

@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import { defineEdit, EditRefused } from '../edit';
 import { channelName, paramOf, sameTarget } from '../find';
-import { controlSchema, MOST_CONTROLS, type Piece, type Target } from '../piece';
+import { controlSchema, MAX_CONTROLS, type Piece, type Target } from '../piece';
 
 const nameOf = (piece: Piece, target: Target | undefined): string =>
   target
@@ -17,8 +17,8 @@ export const mapControl = defineEdit({
     if (!paramOf(draft as Piece, control.target))
       throw new EditRefused('What the control would move is no longer in the piece.');
     const others = (draft.controls ?? []).filter(({ target }) => !sameTarget(target, control.target));
-    if (others.length >= MOST_CONTROLS)
-      throw new EditRefused(`${MOST_CONTROLS} rails can be moved by controls. Let one go first.`);
+    if (others.length >= MAX_CONTROLS)
+      throw new EditRefused(`${MAX_CONTROLS} rails can be moved by controls. Let one go first.`);
     draft.controls = [...others, control];
   },
 });

@@ -3,7 +3,7 @@ import { current } from 'immer';
 import * as z from 'zod';
 import { defineEdit, EditRefused } from '../edit';
 import { channelName, findSlot, keptOf, slotsIn } from '../find';
-import { MAIN, MOST_KEPT, type Piece, type Slot } from '../piece';
+import { MAIN, MAX_KEPT, type Piece, type Slot } from '../piece';
 import { copyOf, dropLanes } from './chain';
 import { draftChannel } from './channels';
 
@@ -22,8 +22,8 @@ export const keepSetting = defineEdit({
   apply: (draft, { channel, id, called }) => {
     const held = holder(draft, channel);
     const kept = (held.kept ??= []);
-    if (kept.length >= MOST_KEPT)
-      throw new EditRefused(`${MOST_KEPT} settings can be kept of a channel. Let one go first.`);
+    if (kept.length >= MAX_KEPT)
+      throw new EditRefused(`${MAX_KEPT} settings can be kept of a channel. Let one go first.`);
     kept.push({ id, name: called, chain: held.chain.map((slot) => copyOf(current(slot), slot.id)) });
   },
 });

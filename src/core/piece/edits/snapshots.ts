@@ -2,7 +2,7 @@ import type { Draft } from 'immer';
 import * as z from 'zod';
 import { defineEdit, EditRefused } from '../edit';
 import { channelName, findLane, findSlot, macroOf, paramOf, sendOf } from '../find';
-import { MAIN, MOST_SNAPSHOTS, ON_PARAM, snapshotSchema, type Piece, type Snapshot } from '../piece';
+import { MAIN, MAX_SNAPSHOTS, ON_PARAM, snapshotSchema, type Piece, type Snapshot } from '../piece';
 import { draftChannel } from './channels';
 
 const found = (piece: Piece, id: string): Snapshot | undefined =>
@@ -15,8 +15,8 @@ export const keepSnapshot = defineEdit({
   label: ({ snapshot }, before) =>
     `Snapshot ${snapshot.name} of ${snapshot.channel === null ? 'the piece' : channelName(before, snapshot.channel)}`,
   apply: (draft, { snapshot }) => {
-    if (draft.snapshots.length >= MOST_SNAPSHOTS)
-      throw new EditRefused(`${MOST_SNAPSHOTS} snapshots can be kept of a piece. Let one go first.`);
+    if (draft.snapshots.length >= MAX_SNAPSHOTS)
+      throw new EditRefused(`${MAX_SNAPSHOTS} snapshots can be kept of a piece. Let one go first.`);
     draft.snapshots.push(snapshot);
   },
 });

@@ -9,7 +9,7 @@ const PAD = 44;
 const RULER = 22;
 const TOP = 14;
 /** The scale never gets finer than this, so that a still line is seen to be one. */
-const LEAST_CENTS = 5;
+const MIN_CENTS = 5;
 const DASHES = { left: undefined, right: '7 5', both: '2 4' } as const;
 
 interface SwayChartProps {
@@ -22,7 +22,7 @@ interface SwayChartProps {
 export function SwayChart({ picture, width, height }: SwayChartProps) {
   const tokens = useTokens();
   const farthest = Math.max(...picture.lines.flatMap(({ cents }) => cents.map(Math.abs)));
-  const scale = Math.max(LEAST_CENTS, farthest * 1.1);
+  const scale = Math.max(MIN_CENTS, farthest * 1.1);
   const middle = TOP + (height - TOP - RULER) / 2;
   const half = (height - TOP - RULER) / 2;
   const x = (share: number): number => PAD + share * (width - PAD - 14);
@@ -31,7 +31,7 @@ export function SwayChart({ picture, width, height }: SwayChartProps) {
     cents
       .map((cent, i) => `${i === 0 ? 'M' : 'L'}${x(i / (cents.length - 1)).toFixed(1)} ${y(cent).toFixed(1)}`)
       .join('');
-  const mark = farthest < LEAST_CENTS ? LEAST_CENTS : Number((farthest * 0.75).toPrecision(1));
+  const mark = farthest < MIN_CENTS ? MIN_CENTS : Number((farthest * 0.75).toPrecision(1));
   return (
     <View
       role="img"

@@ -1,0 +1,165 @@
+import { startKernel, type KernelRoom } from './kernels/load';
+import { FILTER_ROW_BYTES } from './kernels/filterRowBytes';
+import { FILTER_ROW_FUSED_BYTES } from './kernels/filterRowFusedBytes';
+import {
+  AT_A1,
+  AT_A2,
+  AT_MOVING,
+  AT_SETTINGS,
+  AT_STEPS,
+  BYPASSED,
+  RAMPING,
+  ROW_FRAMES,
+  SECTION_FIGURES,
+  SECTIONS_AT,
+  STEADY,
+} from './filterCascadeLayout';
+import { filterRowScript } from './filterCascadeReference';
+
+const CODE = { plain: FILTER_ROW_BYTES, fused: FILTER_ROW_FUSED_BYTES };
+const SETTINGS = 5;
+
+interface Sides {
+  readonly left: Float64Array;
+  readonly right: Float64Array;
+}
+
+/**
+ * State-variable filters in a row, for both sides alike, ROW_FRAMES samples at a time; as StateVariable, of which it is
+ * many at once.
+ * Source: Andrew Simper, "Solving the continuous SVF equations using trapezoidal integration" (2013).
+ */
+export class FilterCascade {
+  readonly memory: Float64Array;
+  private readonly moving: Int32Array;
+  private readonly goals: Float64Array;
+  private readonly fresh: Uint8Array;
+  /** Every section stands or is flat, as it did in the run before. */
+  private settled = false;
+  /** Some section is not flat. */
+  private heard = false;
+  private readonly kernel: ((sections: number) => void) | null;
+  /** The kernel's memory, with the room asked for from this byte on; null where there is none. */
+  readonly room: KernelRoom | null;
+
+  /**
+   * @param withKernel false leaves the work to TypeScript, which tests compare
+   * @param spare bytes in its memory for others
+   */
+  constructor(
+    readonly sections: number,
+    withKernel = true,
+    spare = 0,
+  ) {
+    const figures = SECTIONS_AT + SECTION_FIGURES * sections;
+    const kernel = withKernel ? startKernel(CODE, figures * 8 + spare) : null;
+    const buffer = kernel ? kernel.memory.buffer : new ArrayBuffer(figures * 8);
+    this.memory = new Float64Array(buffer, 0, figures);
+    this.moving = new Int32Array(buffer, 0, figures * 2);
+    this.goals = new Float64Array(SETTINGS * sections);
+    this.fresh = new Uint8Array(sections).fill(1);
+    this.room = kernel ? { memory: kernel.memory, at: figures * 8 } : null;
+    this.kernel = kernel ? (kernel.exports.run as (sections: number) => void) : null;
+  }
+
+  clear(): void {
+    for (let i = 0; i < this.sections; i += 1) {
+      this.memory.fill(0, SECTIONS_AT + i * SECTION_FIGURES, SECTIONS_AT + i * SECTION_FIGURES + AT_SETTINGS);
+      this.fresh[i] = 1;
+    }
+    this.settled = false;
+  }
+
+  /** Where a section shall stand at the end of the coming run. Output is `direct * x + band * bp + low * lp`. */
+  aim(section: number, g: number, k: number, direct: number, band: number, low: number): void {
+    const { goals } = this;
+    const at = section * SETTINGS;
+    if (
+      goals[at] === g &&
+      goals[at + 1] === k &&
+      goals[at + 2] === direct &&
+      goals[at + 3] === band &&
+      goals[at + 4] === low
+    )
+      return;
+    goals[at] = g;
+    goals[at + 1] = k;
+    goals[at + 2] = direct;
+    goals[at + 3] = band;
+    goals[at + 4] = low;
+    this.settled = false;
+  }
+
+  /** Filters a run in place. */
+  process({ left, right }: Sides): void {
+    if (this.settled) {
+      if (this.heard) this.run(left, right);
+      return;
+    }
+    const { sections } = this;
+    this.heard = false;
+    this.settled = true;
+    for (let s = 0; s < sections; s += 1) {
+      const moving = this.setOff(s);
+      if (moving !== BYPASSED) this.heard = true;
+      if (moving === RAMPING) this.settled = false;
+    }
+    if (this.heard) this.run(left, right);
+    for (let s = 0; s < sections; s += 1) this.arrive(s);
+  }
+
+  private run(left: Float64Array, right: Float64Array): void {
+    const { memory, sections } = this;
+    for (let i = 0; i < ROW_FRAMES; i += 1) {
+      memory[2 * i] = left[i]!;
+      memory[2 * i + 1] = right[i]!;
+    }
+    if (this.kernel) this.kernel(sections);
+    else filterRowScript(memory, this.moving, sections);
+    for (let i = 0; i < ROW_FRAMES; i += 1) {
+      left[i] = memory[2 * i]!;
+      right[i] = memory[2 * i + 1]!;
+    }
+  }
+
+  /**
+   * Works out how a section moves over the run; one that was empty stands at its goal at once.
+   * @returns whether it stands, moves or is flat
+   */
+  private setOff(section: number): number {
+    const { memory, goals } = this;
+    const at = SECTIONS_AT + section * SECTION_FIGURES;
+    let moving = STEADY as number;
+    for (let i = 0; i < SETTINGS; i += 1) {
+      const goal = goals[section * SETTINGS + i]!;
+      if (this.fresh[section]) memory[at + AT_SETTINGS + i] = goal;
+      const step = (goal - memory[at + AT_SETTINGS + i]!) / ROW_FRAMES;
+      memory[at + AT_STEPS + i] = step;
+      if (step !== 0) moving = RAMPING;
+    }
+    this.fresh[section] = 0;
+    if (
+      moving === STEADY &&
+      memory[at + AT_SETTINGS + 2] === 1 &&
+      memory[at + AT_SETTINGS + 3] === 0 &&
+      memory[at + AT_SETTINGS + 4] === 0
+    ) {
+      // It lets all through as it is; when its weights begin to move they come up from nothing, so it may as well begin
+      // empty.
+      moving = BYPASSED;
+      if (this.moving[2 * (at + AT_MOVING)] !== BYPASSED) for (let i = 0; i < AT_SETTINGS; i += 1) memory[at + i] = 0;
+    }
+    this.moving[2 * (at + AT_MOVING)] = moving;
+    if (moving !== STEADY) return moving;
+    const g = memory[at + AT_SETTINGS]!;
+    const a1 = 1 / (1 + g * (g + memory[at + AT_SETTINGS + 1]!));
+    memory[at + AT_A1] = a1;
+    memory[at + AT_A2] = g * a1;
+    return moving;
+  }
+
+  private arrive(section: number): void {
+    const at = SECTIONS_AT + section * SECTION_FIGURES + AT_SETTINGS;
+    for (let i = 0; i < SETTINGS; i += 1) this.memory[at + i] = this.goals[section * SETTINGS + i]!;
+  }
+}

@@ -1,0 +1,83 @@
+import { ScrollView, StyleSheet, View } from 'react-native';
+import { channelName, chainOf, findChannel } from '../../core/piece/find';
+import { channelParams, MAIN } from '../../core/piece/piece';
+import { Words } from '../../ui/Words';
+import { CompareSheet } from '../compare/CompareSheet';
+import { SnapshotButton } from '../snapshots/SnapshotButton';
+import { MeteringSheet } from '../metering/MeteringSheet';
+import { SendList } from '../sends/SendList';
+import { usePiece } from '../studio/StudioProvider';
+import { ChainBeads } from './ChainBeads';
+import { ChannelButton } from './ChannelButton';
+import { ChannelMenu } from './ChannelMenu';
+import { EffectChoices } from './EffectChoices';
+import { ImageMeter } from './ImageMeter';
+import { ParamRail } from './ParamRail';
+
+/** A channel's chain as a thread from top to bottom, then the channel's own level and place. */
+export function ChannelChain({ channel, starters = true }: { readonly channel: string; readonly starters?: boolean }) {
+  const piece = usePiece();
+  const chain = chainOf(piece, channel);
+  const own = findChannel(piece, channel);
+  const gain = channel === MAIN ? piece.main.gain : (own?.gain ?? 1);
+  return (
+    <ScrollView contentContainerStyle={styles.strand}>
+      <Words kind="small">{piece.name}</Words>
+      <View style={styles.head}>
+        <View style={styles.name}>
+          <ChannelButton channel={channel} />
+        </View>
+        <ChannelMenu channel={channel} />
+      </View>
+      <View style={styles.legend}>
+        <Words kind="small" tone="sandInk">
+          ▬ dry
+        </Words>
+        <Words kind="small" tone="sea">
+          ▬ wet
+        </Words>
+        <Words kind="small">thickness is level</Words>
+      </View>
+      <ChainBeads channel={channel} chain={chain} name={channelName(piece, channel)} />
+      <View style={styles.channelRails}>
+        <ParamRail
+          target={{ channel, effect: null, param: 'gain' }}
+          param={channelParams.gain}
+          value={gain}
+          look="plain"
+        />
+        {own ? (
+          <ParamRail
+            target={{ channel, effect: null, param: 'pan' }}
+            param={channelParams.pan}
+            value={own.pan}
+            look="plain"
+          />
+        ) : null}
+        <ImageMeter channel={channel} />
+        <View style={styles.sheets}>
+          <MeteringSheet channel={channel} />
+          <CompareSheet channel={channel} />
+          <SnapshotButton channel={channel} />
+        </View>
+        <SendList channel={channel} />
+      </View>
+      {chain.length === 0 && starters ? (
+        <View style={styles.starters}>
+          <Words kind="small">{`${channelName(piece, channel)} sounds as it was recorded. Start from a purpose:`}</Words>
+          <EffectChoices channel={channel} at={0} />
+        </View>
+      ) : null}
+    </ScrollView>
+  );
+}
+
+const styles = StyleSheet.create({
+  sheets: { flexDirection: 'row', flexWrap: 'wrap', gap: 8, marginTop: 8 },
+  strand: { padding: 16 },
+  head: { flexDirection: 'row', alignItems: 'center' },
+  name: { flex: 1, minWidth: 0 },
+  legend: { flexDirection: 'row', gap: 14, marginBottom: 8 },
+  starters: { marginTop: 14, gap: 6 },
+  channelRails: { marginTop: 8, gap: 4 },
+});

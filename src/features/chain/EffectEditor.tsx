@@ -1,0 +1,177 @@
+import { useMemo, useState } from 'react';
+import { Pressable, StyleSheet, View, type LayoutChangeEvent } from 'react-native';
+import Feather from '@expo/vector-icons/Feather';
+import { effectOf } from '../../core/effects/catalogue';
+import { noteBeats, noteId, nearestNote } from '../../core/music/noteValue';
+import { beatsToSeconds, secondsPerBeat } from '../../core/music/tempo';
+import type { ParamValue, ValueContext } from '../../core/params/param';
+import { syncedNote } from '../../core/params/resolve';
+import { presetValues } from '../../core/piece/edits/chain';
+import { channelName, contextOf } from '../../core/piece/find';
+import { ON_PARAM, type Slot, type Strand } from '../../core/piece/piece';
+import { useSession } from '../../data/session';
+import { Tap } from '../../ui/Tap';
+import { useTokens } from '../../ui/theme';
+import { TOUCH } from '../../ui/tokens';
+import { Words } from '../../ui/Words';
+import { usePiece, useStudio } from '../studio/StudioProvider';
+import { BenchRails } from './BenchRails';
+import { HearBar } from './HearBar';
+import { PictureChart } from './pictures/PictureChart';
+import { PresetButton } from './PresetButton';
+import { useOwnSound } from './useOwnSound';
+import { usePicture } from './usePicture';
+
+const CHART_HEIGHT = 190;
+const CHART_HEIGHT_ROOMY = 236;
+const ROOMY = 620;
+const NO_STRANDS: readonly Strand[] = [];
+
+interface EffectEditorProps {
+  readonly channel: string;
+  readonly slot: Slot;
+  readonly onBack?: () => void;
+}
+
+/** The full bench of one effect: its picture, its rails by section, and what of it is heard. */
+export function EffectEditor({ channel, slot, onBack }: EffectEditorProps) {
+  const piece = usePiece();
+  const tokens = useTokens();
+  const [live, setLive] = useState<Readonly<Record<string, ParamValue>>>({});
+  const [width, setWidth] = useState(0);
+  const context = useMemo(() => contextOf(piece), [piece]);
+  const values = useMemo(() => ({ ...slot.values, ...live }), [slot.values, live]);
+  const picture = usePicture(slot.effect, values, context, useOwnSound(slot));
+  const initial = useMemo(() => presetValues(slot.effect, slot.preset ?? 'neutral'), [slot.effect, slot.preset]);
+  const onLive = (param: string) => (value: ParamValue | null) =>
+    setLive((before) => {
+      const { [param]: _gone, ...rest } = before;
+      return value === null ? rest : { ...rest, [param]: value };
+    });
+  const { studio } = useStudio();
+  const pull = (pulled: Readonly<Record<string, number>>, done: boolean): void => {
+    const settledValues = Object.fromEntries(
+      Object.entries(pulled).map(([param, number]) => [param, settled(slot.effect, param, number, context)]),
+    );
+    for (const [param, value] of Object.entries(settledValues)) {
+      if (!done) studio.touch({ channel, effect: slot.id, param }, value);
+      onLive(param)(done ? null : value);
+    }
+    if (done) studio.releaseTogether(channel, slot.id, settledValues);
+  };
+  const byBeat = useMemo(() => turnsByBeat(slot.effect, values), [slot.effect, values]);
+  const playing = (): number | null =>
+    !useSession.getState().playing
+      ? null
+      : byBeat
+        ? beatsToSeconds(studio.beat, piece.tempo)
+        : studio.player.position / piece.sampleRate;
+  const roomy = width >= ROOMY;
+  const chartHeight = roomy ? CHART_HEIGHT_ROOMY : CHART_HEIGHT;
+  return (
+    <View style={styles.bench} onLayout={(event: LayoutChangeEvent) => setWidth(event.nativeEvent.layout.width)}>
+      <Head channel={channel} slot={slot} onBack={onBack} />
+      <View
+        style={[
+          styles.chart,
+          {
+            height: chartHeight + 2,
+            backgroundColor: tokens.card,
+            borderColor: tokens.line,
+            opacity: slot.on ? 1 : 0.5,
+          },
+        ]}
+      >
+        {picture && width > 0 ? (
+          <PictureChart
+            picture={picture}
+            tempo={piece.tempo}
+            strands={slot.strands ?? NO_STRANDS}
+            width={width}
+            height={chartHeight}
+            drawing={values.path === 'drawn'}
+            playing={playing}
+            onPull={pull}
+          />
+        ) : (
+          <View style={styles.waiting}>
+            <Words kind="small">Sounding it out …</Words>
+          </View>
+        )}
+      </View>
+      {width > 0 ? (
+        <BenchRails channel={channel} slot={slot} values={values} initial={initial} onLive={onLive} roomy={roomy} />
+      ) : null}
+      <HearBar channel={channel} slot={slot.id} />
+    </View>
+  );
+}
+
+function Head({ channel, slot, onBack }: EffectEditorProps) {
+  const piece = usePiece();
+  const tokens = useTokens();
+  const { studio } = useStudio();
+  const { name } = effectOf(slot.effect);
+  const names = (
+    <View style={styles.names}>
+      <Words kind="small" numberOfLines={1}>
+        {channelName(piece, channel)}
+      </Words>
+      <Words kind="waterBig" role="heading" aria-level={2}>
+        {name}
+      </Words>
+    </View>
+  );
+  return (
+    <View style={styles.head}>
+      {onBack ? (
+        <Pressable role="button" aria-label="Back to the chain" onPress={onBack} style={styles.back}>
+          <Feather name="chevron-left" size={20} color={tokens.mute} />
+          {names}
+        </Pressable>
+      ) : (
+        names
+      )}
+      <Tap
+        plain
+        role="switch"
+        chosen={slot.on}
+        label={`${name} on`}
+        icon="power"
+        tone={slot.on ? 'sea' : 'mute'}
+        onPress={() => studio.release({ channel, effect: slot.id, param: ON_PARAM }, !slot.on)}
+      />
+      <PresetButton channel={channel} slot={slot} />
+    </View>
+  );
+}
+
+/** True when it turns by a note value, which is counted by the beat and not by the clock. */
+const turnsByBeat = (effect: string, values: Readonly<Record<string, ParamValue>>): boolean =>
+  Object.entries(effectOf(effect).params).some(
+    ([id, param]) =>
+      param.kind === 'number' && param.sync === 'rate' && syncedNote(values[id] ?? param.initial) !== null,
+  );
+
+/**
+ * A dragged value as it is kept: a time within 3 % of a note value becomes that note value, the rest is rounded to what
+ * is shown.
+ */
+function settled(effect: string, id: string, number: number, { tempo }: ValueContext): ParamValue {
+  const param = effectOf(effect).params[id];
+  if (param?.kind === 'number' && param.sync === 'time' && number > 0) {
+    const beats = number / 1000 / secondsPerBeat(tempo);
+    const note = nearestNote(beats, tempo.beatsPerBar);
+    if (Math.abs(Math.log(noteBeats(note, tempo.beatsPerBar) / beats)) < 0.03) return noteId(note);
+  }
+  return number === 0 ? 0 : Number(number.toPrecision(4));
+}
+
+const styles = StyleSheet.create({
+  bench: { flex: 1, minHeight: 0 },
+  head: { flexDirection: 'row', alignItems: 'center', paddingHorizontal: 12, paddingVertical: 6, gap: 2 },
+  back: { flexDirection: 'row', alignItems: 'center', flex: 1, minWidth: 0, minHeight: TOUCH, gap: 2 },
+  names: { flex: 1, minWidth: 88 },
+  chart: { borderTopWidth: 1, borderBottomWidth: 1, overflow: 'hidden' },
+  waiting: { flex: 1, alignItems: 'center', justifyContent: 'center' },
+});
