@@ -12,6 +12,6 @@ module.exports = {
     doNotFollow: { path: 'node_modules' },
     tsConfig: { fileName: 'tsconfig.json' },
     tsPreCompilationDeps: true,
-    exclude: { path: 'Bytes\\.ts$' },
+    exclude: { path: '[bB]ytes\\.ts$' },
   },
 };

@@ -8,13 +8,13 @@ const KERNELS = [
   ['echoLoop', 'ECHO_LOOP_BYTES'],
   ['network', 'NETWORK_BYTES'],
   ['convolution', 'CONVOLUTION_BYTES'],
-  ['filterRow', 'FILTER_ROW_BYTES'],
+  ['filterCascade', 'FILTER_CASCADE_BYTES'],
   ['tapSum', 'TAP_SUM_BYTES'],
   ['oversample', 'OVERSAMPLE_BYTES'],
   ['sincRead', 'SINC_READ_BYTES'],
   ['lineRead', 'LINE_READ_BYTES'],
   ['diffuser', 'DIFFUSER_BYTES'],
-  ['mixRun', 'MIX_RUN_BYTES'],
+  ['mixBlock', 'MIX_BLOCK_BYTES'],
   ['corners', 'CORNERS_BYTES'],
   ['fir', 'FIR_BYTES'],
 ];
@@ -32,7 +32,7 @@ const OPTIONS = [
 ];
 
 /** Those that gain by multiplying and adding in one go are built for it as well, and it is the loader that chooses. */
-const FUSED = ['echoLoop', 'convolution', 'oversample', 'lineRead', 'filterRow', 'network', 'fir'];
+const FUSED = ['echoLoop', 'convolution', 'oversample', 'lineRead', 'filterCascade', 'network', 'fir'];
 
 let stale = false;
 for (const [file, name, ...flags] of [
@@ -44,8 +44,8 @@ for (const [file, name, ...flags] of [
     'relaxed-simd',
   ]),
 ]) {
-  const source = `${FOLDER}/${file}.as.ts`;
-  const target = `${FOLDER}/${file}${flags.length > 0 ? 'Fused' : ''}Bytes.ts`;
+  const source = `${FOLDER}/${file}/kernel.as.ts`;
+  const target = `${FOLDER}/${file}/${flags.length > 0 ? 'fusedBytes' : 'bytes'}.ts`;
   let bytes;
   const { error, stderr } = await asc.main([source, ...OPTIONS, ...flags], {
     writeFile: (file, contents) => void (file === 'kernel.wasm' && (bytes = contents)),

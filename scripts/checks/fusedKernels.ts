@@ -8,12 +8,12 @@ import { PlacerProcessor } from '../../src/core/effects/placer/processor';
 import { ReverbProcessor } from '../../src/core/effects/reverb/processor';
 import { apart, rowOf } from '../../src/core/effects/testing';
 import { prepareImpulse } from '../../src/core/dsp/convolution';
-import { CONVOLUTION_FUSED_BYTES } from '../../src/core/dsp/kernels/convolutionFusedBytes';
-import { ECHO_LOOP_FUSED_BYTES } from '../../src/core/dsp/kernels/echoLoopFusedBytes';
-import { FILTER_ROW_FUSED_BYTES } from '../../src/core/dsp/kernels/filterRowFusedBytes';
-import { LINE_READ_FUSED_BYTES } from '../../src/core/dsp/kernels/lineReadFusedBytes';
-import { NETWORK_FUSED_BYTES } from '../../src/core/dsp/kernels/networkFusedBytes';
-import { OVERSAMPLE_FUSED_BYTES } from '../../src/core/dsp/kernels/oversampleFusedBytes';
+import { CONVOLUTION_FUSED_BYTES } from '../../src/core/dsp/kernels/convolution/fusedBytes';
+import { ECHO_LOOP_FUSED_BYTES } from '../../src/core/dsp/kernels/echoLoop/fusedBytes';
+import { FILTER_CASCADE_FUSED_BYTES } from '../../src/core/dsp/kernels/filterCascade/fusedBytes';
+import { LINE_READ_FUSED_BYTES } from '../../src/core/dsp/kernels/lineRead/fusedBytes';
+import { NETWORK_FUSED_BYTES } from '../../src/core/dsp/kernels/network/fusedBytes';
+import { OVERSAMPLE_FUSED_BYTES } from '../../src/core/dsp/kernels/oversample/fusedBytes';
 import { Oversampler } from '../../src/core/dsp/oversampler';
 import { makeRandom } from '../../src/core/dsp/random';
 import { DRIVE_KINDS } from '../../src/core/dsp/saturate';
@@ -90,7 +90,7 @@ for (const [kind, name] of DRIVE_KINDS.entries()) apartBy[`shaping, ${name}`] = 
 const taken = [
   CONVOLUTION_FUSED_BYTES,
   ECHO_LOOP_FUSED_BYTES,
-  FILTER_ROW_FUSED_BYTES,
+  FILTER_CASCADE_FUSED_BYTES,
   LINE_READ_FUSED_BYTES,
   NETWORK_FUSED_BYTES,
   OVERSAMPLE_FUSED_BYTES,

@@ -1,6 +1,7 @@
+import { STEP_FRAMES } from '../dsp/blocks';
 import { makeRandom } from '../dsp/random';
 import { EFFECTS } from '../effects/catalogue';
-import { STEP_FRAMES, makeStereoBlock, type EffectDefinition } from '../effects/define';
+import { makeStereoBlock, type EffectDefinition } from '../effects/define';
 import type { ParamValue } from '../params/param';
 import { fromEngineNumber, paramAtPosition, toEngineNumber } from '../params/resolve';
 

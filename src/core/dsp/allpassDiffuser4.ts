@@ -1,16 +1,16 @@
+import { STEP_FRAMES } from './blocks';
 import { joinKernel, type KernelRoom } from './kernels/load';
-import { DIFFUSER_BYTES } from './kernels/diffuserBytes';
+import { DIFFUSER_BYTES } from './kernels/diffuser/bytes';
 
 export const FOUR = 4;
-export const MAX_FRAMES = 64;
-/** Where things lie, in bytes from its beginning; the same figures stand in kernels/diffuser.as.ts. */
+/** Where things lie, in bytes from its beginning; the same figures stand in kernels/diffuser/kernel.as.ts. */
 const SIZES_AT = 0;
 const PLACES_AT = 16;
 const RINGS_AT = 32;
 const GAINS_AT = 48;
 const IO_AT = 128;
-const SMEARED_AT = IO_AT + 8 * MAX_FRAMES;
-const FIRST_RING_AT = SMEARED_AT + 8 * MAX_FRAMES;
+const SMEARED_AT = IO_AT + 8 * STEP_FRAMES;
+const FIRST_RING_AT = SMEARED_AT + 8 * STEP_FRAMES;
 
 interface Work {
   smear(base: number, n: number): void;
@@ -50,8 +50,8 @@ export class AllpassDiffuser4 {
     this.places = new Int32Array(buffer, base + PLACES_AT, FOUR);
     this.starts = new Int32Array(buffer, base + RINGS_AT, FOUR);
     this.gains = new Float64Array(buffer, base + GAINS_AT, FOUR);
-    this.io = new Float64Array(buffer, base + IO_AT, MAX_FRAMES);
-    this.smeared = new Float64Array(buffer, base + SMEARED_AT, MAX_FRAMES);
+    this.io = new Float64Array(buffer, base + IO_AT, STEP_FRAMES);
+    this.smeared = new Float64Array(buffer, base + SMEARED_AT, STEP_FRAMES);
     this.rings = new Float64Array(buffer, base + FIRST_RING_AT, most);
   }
 
@@ -73,7 +73,7 @@ export class AllpassDiffuser4 {
       this.sizes[section] = sizes[section]!;
       this.starts[section] = start;
       start += 8 * sizes[section]!;
-      if (sizes[section]! < MAX_FRAMES) this.long = false;
+      if (sizes[section]! < STEP_FRAMES) this.long = false;
     }
     this.places.fill(0);
     this.clear();

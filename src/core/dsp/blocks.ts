@@ -1,5 +1,5 @@
-/** Samples of a step of the engine. */
-const RUN = 64;
+/** Samples that the engine and all effects work on at once. */
+export const STEP_FRAMES = 64;
 
 /**
  * Copies a run of 64 samples. A built-in is far from a processor that has slept, and its first call after that takes a
@@ -12,7 +12,7 @@ export function copyBlock(from: Float64Array, to: Float64Array): void {
 
 /** Copies a run to half as wide figures. */
 export function toFloat32Block(from: Float64Array, to: Float32Array): void {
-  for (let i = 0; i < RUN; i += 4) {
+  for (let i = 0; i < STEP_FRAMES; i += 4) {
     to[i] = from[i]!;
     to[i + 1] = from[i + 1]!;
     to[i + 2] = from[i + 2]!;
@@ -22,7 +22,7 @@ export function toFloat32Block(from: Float64Array, to: Float32Array): void {
 
 /** Copies a run to twice as wide figures. */
 export function toFloat64Block(from: Float32Array, to: Float64Array): void {
-  for (let i = 0; i < RUN; i += 4) {
+  for (let i = 0; i < STEP_FRAMES; i += 4) {
     to[i] = from[i]!;
     to[i + 1] = from[i + 1]!;
     to[i + 2] = from[i + 2]!;
@@ -32,5 +32,5 @@ export function toFloat64Block(from: Float32Array, to: Float64Array): void {
 
 /** Empties a run of 64 samples. */
 export function clearBlock(run: Float64Array): void {
-  for (let i = 0; i < RUN; i += 4) run[i] = run[i + 1] = run[i + 2] = run[i + 3] = 0;
+  for (let i = 0; i < STEP_FRAMES; i += 4) run[i] = run[i + 1] = run[i + 2] = run[i + 3] = 0;
 }

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { between } from '../testing';
-import { Convolution, CONVOLUTION_STEP, prepareImpulse } from './convolution';
+import { STEP_FRAMES } from './blocks';
+import { Convolution, prepareImpulse } from './convolution';
 import { makeRandom } from './random';
 
 const MOST = 45_000;
@@ -31,7 +32,7 @@ test.each([true, false])(
   (withKernel) => {
     const convolution = new Convolution(MOST, withKernel);
     const random = makeRandom(3);
-    const noise = Float64Array.from({ length: 1408 * CONVOLUTION_STEP + HEARD }, () => random() - 0.5);
+    const noise = Float64Array.from({ length: 1408 * STEP_FRAMES + HEARD }, () => random() - 0.5);
     fc.assert(
       fc.property(
         lengths,
@@ -47,12 +48,11 @@ test.each([true, false])(
           convolution.load(prepareImpulse(left, right));
           // So late that all of the impulse is at work where it is listened to.
           const begin =
-            CONVOLUTION_STEP *
-            Math.min(Math.ceil(length / CONVOLUTION_STEP) + late, (noise.length - HEARD) / CONVOLUTION_STEP);
+            STEP_FRAMES * Math.min(Math.ceil(length / STEP_FRAMES) + late, (noise.length - HEARD) / STEP_FRAMES);
           const heard = [new Float64Array(HEARD), new Float64Array(HEARD)] as const;
-          for (let at = 0; at < begin + HEARD; at += CONVOLUTION_STEP) {
-            const out = [new Float64Array(CONVOLUTION_STEP), new Float64Array(CONVOLUTION_STEP)] as const;
-            const input = noise.subarray(at, at + CONVOLUTION_STEP);
+          for (let at = 0; at < begin + HEARD; at += STEP_FRAMES) {
+            const out = [new Float64Array(STEP_FRAMES), new Float64Array(STEP_FRAMES)] as const;
+            const input = noise.subarray(at, at + STEP_FRAMES);
             convolution.addTo(input, input, out[0], out[1]);
             if (at >= begin) heard.forEach((side, s) => side.set(out[s]!, at - begin));
           }

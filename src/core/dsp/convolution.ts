@@ -1,7 +1,7 @@
+import { STEP_FRAMES } from './blocks';
 import { passesOf, workMemory, writeTurns, type WorkMemory } from './convolutionWork';
 import { toFloat32Block } from './blocks';
 
-export const CONVOLUTION_STEP = 64;
 /**
  * Partition sizes; each stage begins two of its partitions after the start, so that a block can be worked off while the
  * next one comes in.
@@ -101,8 +101,8 @@ function makeStages(
 const HEARD = 4 * SIZES[SIZES.length - 1]!;
 const HEARD_RIGHT = HEARD + GAP;
 const OUT = 2 * HEARD_RIGHT;
-const IN = OUT + 2 * CONVOLUTION_STEP;
-const WAYS_FIGURES = IN + 2 * CONVOLUTION_STEP + GAP;
+const IN = OUT + 2 * STEP_FRAMES;
+const WAYS_FIGURES = IN + 2 * STEP_FRAMES + GAP;
 
 /**
  * The way in and the way out of all stages: the samples heard last, in a ring for each side, and the sums of a step.
@@ -116,11 +116,11 @@ class ConvolutionIo {
   private readonly outRight: Float32Array;
 
   constructor(readonly memory: WorkMemory) {
-    const stepAt = (at: number): Float32Array => memory.cells.subarray(at, at + CONVOLUTION_STEP);
+    const stepAt = (at: number): Float32Array => memory.cells.subarray(at, at + STEP_FRAMES);
     this.inLeft = stepAt(IN);
-    this.inRight = stepAt(IN + CONVOLUTION_STEP);
+    this.inRight = stepAt(IN + STEP_FRAMES);
     this.outLeft = stepAt(OUT);
-    this.outRight = stepAt(OUT + CONVOLUTION_STEP);
+    this.outRight = stepAt(OUT + STEP_FRAMES);
   }
 
   clear(): void {
@@ -136,7 +136,7 @@ class ConvolutionIo {
   }
 
   advance(): void {
-    this.place = (this.place + CONVOLUTION_STEP) & (HEARD - 1);
+    this.place = (this.place + STEP_FRAMES) & (HEARD - 1);
   }
 
   /** Lays the `size` samples before `end`, a multiple of it, where they are wanted. */
@@ -151,12 +151,12 @@ class ConvolutionIo {
   add(left: number, right: number): void {
     const { work } = this.memory;
     work.addStep(4 * OUT, 4 * left);
-    work.addStep(4 * (OUT + CONVOLUTION_STEP), 4 * right);
+    work.addStep(4 * (OUT + STEP_FRAMES), 4 * right);
   }
 
   addTo(left: Float64Array, right: Float64Array): void {
     const { outLeft, outRight } = this;
-    for (let i = 0; i < CONVOLUTION_STEP; i += 1) {
+    for (let i = 0; i < STEP_FRAMES; i += 1) {
       left[i] = left[i]! + outLeft[i]!;
       right[i] = right[i]! + outRight[i]!;
     }
@@ -206,7 +206,7 @@ class Stage {
     const size = SIZES[index]!;
     this.memory = ways.memory;
     this.size = size;
-    this.steps = size / CONVOLUTION_STEP;
+    this.steps = size / STEP_FRAMES;
     this.passes = passesOf(2 * size);
     this.half = size / (2 * BINS_AT_ONCE);
     let at = base;
@@ -291,7 +291,7 @@ class Stage {
   private workInSteps(): void {
     const { step, steps, now, size } = this;
     if (step === 0) this.begin(this.ways.place);
-    this.ways.add(now + step * CONVOLUTION_STEP, now + size + step * CONVOLUTION_STEP);
+    this.ways.add(now + step * STEP_FRAMES, now + size + step * STEP_FRAMES);
     if (this.passes < steps / 4) this.workByPasses(step);
     else this.workByHalves(step);
     if (step === steps - 1) this.finish();
@@ -443,7 +443,7 @@ export class Convolution {
     this.ways.clear();
   }
 
-  /** Adds a step of CONVOLUTION_STEP samples to `outLeft` and `outRight`. */
+  /** Adds a step of STEP_FRAMES samples to `outLeft` and `outRight`. */
   addTo(left: Float64Array, right: Float64Array, outLeft: Float64Array, outRight: Float64Array): void {
     const { stages, ways } = this;
     ways.write(left, right);

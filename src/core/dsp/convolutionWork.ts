@@ -1,7 +1,7 @@
 import { startKernel } from './kernels/load';
-import { CONVOLUTION_BYTES } from './kernels/convolutionBytes';
-import { CONVOLUTION_FUSED_BYTES } from './kernels/convolutionFusedBytes';
-import { scriptedWork } from './convolutionReference';
+import { CONVOLUTION_BYTES } from './kernels/convolution/bytes';
+import { CONVOLUTION_FUSED_BYTES } from './kernels/convolution/fusedBytes';
+import { scriptedWork } from './kernels/convolution/reference';
 
 const CODE = { plain: CONVOLUTION_BYTES, fused: CONVOLUTION_FUSED_BYTES };
 

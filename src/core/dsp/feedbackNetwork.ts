@@ -1,8 +1,9 @@
-import { NETWORK_BYTES } from './kernels/networkBytes';
-import { NETWORK_FUSED_BYTES } from './kernels/networkFusedBytes';
+import { STEP_FRAMES } from './blocks';
+import { NETWORK_BYTES } from './kernels/network/bytes';
+import { NETWORK_FUSED_BYTES } from './kernels/network/fusedBytes';
 import { startKernel } from './kernels/load';
-import { laidOut, NETWORK_FRAMES, NETWORK_LINES, RINGS_AT, SHELF_FIGURES, type NetworkMemory } from './networkMemory';
-import { networkStep } from './networkReference';
+import { laidOut, NETWORK_LINES, RINGS_AT, SHELF_FIGURES, type NetworkMemory } from './kernels/network/layout';
+import { networkStep } from './kernels/network/reference';
 
 const CODE = { plain: NETWORK_BYTES, fused: NETWORK_FUSED_BYTES };
 
@@ -29,8 +30,8 @@ export class FeedbackNetwork {
    * @param withKernel false leaves the work to TypeScript, which tests compare
    */
   constructor(longest: number, withKernel = true) {
-    let size = 4 * NETWORK_FRAMES;
-    while (size < longest + NETWORK_FRAMES + 4) size *= 2;
+    let size = 4 * STEP_FRAMES;
+    while (size < longest + STEP_FRAMES + 4) size *= 2;
     this.size = size;
     const bytes = RINGS_AT + NETWORK_LINES * size * 4;
     const kernel = withKernel ? startKernel(CODE, bytes) : null;
@@ -61,7 +62,7 @@ export class FeedbackNetwork {
     const { now, move, delays, slopes } = memory;
     let moving = 0;
     for (let i = 0; i < goal.length; i += 1) {
-      const step = (goal[i]! - now[i]!) / NETWORK_FRAMES;
+      const step = (goal[i]! - now[i]!) / STEP_FRAMES;
       move[i] = step;
       if (step !== 0) moving = 1;
     }
@@ -69,8 +70,8 @@ export class FeedbackNetwork {
       ? this.kernel(this.size, this.place, this.stages, moving)
       : networkStep(memory, this.size, this.place, this.stages);
     if (moving) for (let i = 0; i < goal.length; i += 1) now[i] = goal[i]!;
-    for (let line = 0; line < NETWORK_LINES; line += 1) delays[line] = delays[line]! + slopes[line]! * NETWORK_FRAMES;
-    this.place = (this.place + NETWORK_FRAMES) & (this.size - 1);
+    for (let line = 0; line < NETWORK_LINES; line += 1) delays[line] = delays[line]! + slopes[line]! * STEP_FRAMES;
+    this.place = (this.place + STEP_FRAMES) & (this.size - 1);
     return peak;
   }
 }

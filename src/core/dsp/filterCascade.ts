@@ -1,6 +1,7 @@
+import { STEP_FRAMES } from './blocks';
 import { startKernel, type KernelRoom } from './kernels/load';
-import { FILTER_ROW_BYTES } from './kernels/filterRowBytes';
-import { FILTER_ROW_FUSED_BYTES } from './kernels/filterRowFusedBytes';
+import { FILTER_CASCADE_BYTES } from './kernels/filterCascade/bytes';
+import { FILTER_CASCADE_FUSED_BYTES } from './kernels/filterCascade/fusedBytes';
 import {
   AT_A1,
   AT_A2,
@@ -9,14 +10,13 @@ import {
   AT_STEPS,
   BYPASSED,
   RAMPING,
-  ROW_FRAMES,
   SECTION_FIGURES,
   SECTIONS_AT,
   STEADY,
-} from './filterCascadeLayout';
-import { filterRowScript } from './filterCascadeReference';
+} from './kernels/filterCascade/layout';
+import { filterCascadeReference } from './kernels/filterCascade/reference';
 
-const CODE = { plain: FILTER_ROW_BYTES, fused: FILTER_ROW_FUSED_BYTES };
+const CODE = { plain: FILTER_CASCADE_BYTES, fused: FILTER_CASCADE_FUSED_BYTES };
 const SETTINGS = 5;
 
 interface Sides {
@@ -110,13 +110,13 @@ export class FilterCascade {
 
   private run(left: Float64Array, right: Float64Array): void {
     const { memory, sections } = this;
-    for (let i = 0; i < ROW_FRAMES; i += 1) {
+    for (let i = 0; i < STEP_FRAMES; i += 1) {
       memory[2 * i] = left[i]!;
       memory[2 * i + 1] = right[i]!;
     }
     if (this.kernel) this.kernel(sections);
-    else filterRowScript(memory, this.moving, sections);
-    for (let i = 0; i < ROW_FRAMES; i += 1) {
+    else filterCascadeReference(memory, this.moving, sections);
+    for (let i = 0; i < STEP_FRAMES; i += 1) {
       left[i] = memory[2 * i]!;
       right[i] = memory[2 * i + 1]!;
     }
@@ -133,7 +133,7 @@ export class FilterCascade {
     for (let i = 0; i < SETTINGS; i += 1) {
       const goal = goals[section * SETTINGS + i]!;
       if (this.fresh[section]) memory[at + AT_SETTINGS + i] = goal;
-      const step = (goal - memory[at + AT_SETTINGS + i]!) / ROW_FRAMES;
+      const step = (goal - memory[at + AT_SETTINGS + i]!) / STEP_FRAMES;
       memory[at + AT_STEPS + i] = step;
       if (step !== 0) moving = RAMPING;
     }

@@ -1,10 +1,9 @@
-import { FIR_BYTES } from './kernels/firBytes';
-import { FIR_FUSED_BYTES } from './kernels/firFusedBytes';
+import { STEP_FRAMES } from './blocks';
+import { FIR_BYTES } from './kernels/fir/bytes';
+import { FIR_FUSED_BYTES } from './kernels/fir/fusedBytes';
 import { startKernel } from './kernels/load';
 
 const CODE = { plain: FIR_BYTES, fused: FIR_FUSED_BYTES };
-/** Samples of a run. */
-const FRAMES = 64;
 
 type Filter = (taps: number, count: number, row: number, out: number) => void;
 
@@ -27,8 +26,8 @@ export interface Fir {
  * @param withKernel false leaves the work to TypeScript, which tests compare
  */
 export function makeFirs(count: number, taps: number, earlier = 0, withKernel = true): readonly Fir[] {
-  const rowLength = earlier + taps - 1 + FRAMES;
-  const figures = taps + rowLength + FRAMES;
+  const rowLength = earlier + taps - 1 + STEP_FRAMES;
+  const figures = taps + rowLength + STEP_FRAMES;
   const kernel = withKernel ? startKernel(CODE, 4 * count * figures) : null;
   const buffer = kernel ? kernel.memory.buffer : new ArrayBuffer(4 * count * figures);
   const filter = kernel ? (kernel.exports.filter as Filter) : null;
@@ -39,17 +38,17 @@ export function makeFirs(count: number, taps: number, earlier = 0, withKernel = 
     const fir = {
       taps: new Float32Array(buffer, at, taps),
       row: new Float32Array(buffer, rowAt, rowLength),
-      out: new Float32Array(buffer, outAt, FRAMES),
+      out: new Float32Array(buffer, outAt, STEP_FRAMES),
     };
     const run = filter
       ? () => filter(at, taps, rowAt + 4 * earlier, outAt)
-      : () => filterInScript(fir.taps, fir.row, earlier, fir.out);
+      : () => filterReference(fir.taps, fir.row, earlier, fir.out);
     return { ...fir, run };
   });
 }
 
-function filterInScript(taps: Float32Array, row: Float32Array, from: number, out: Float32Array): void {
-  for (let i = 0; i < FRAMES; i += 1) {
+function filterReference(taps: Float32Array, row: Float32Array, from: number, out: Float32Array): void {
+  for (let i = 0; i < STEP_FRAMES; i += 1) {
     let sum = 0;
     for (let k = 0; k < taps.length; k += 1) sum += taps[k]! * row[from + i + k]!;
     out[i] = sum;

@@ -1,19 +1,18 @@
 import { DelayLine, ringSize, SHORT_BELOW } from './delayLine';
 import { joinKernel, startKernel, type KernelRoom } from './kernels/load';
-import { LINE_READ_BYTES } from './kernels/lineReadBytes';
-import { LINE_READ_FUSED_BYTES } from './kernels/lineReadFusedBytes';
+import { LINE_READ_BYTES } from './kernels/lineRead/bytes';
+import { LINE_READ_FUSED_BYTES } from './kernels/lineRead/fusedBytes';
 import { SINC_TABLE, SINC_TAPS, sincCoefficients } from './sincTable';
-import { copyBlock } from './blocks';
+import { copyBlock, STEP_FRAMES } from './blocks';
 
 const CODE = { plain: LINE_READ_BYTES, fused: LINE_READ_FUSED_BYTES };
 
-const FRAMES = 64;
 /** Where things lie, in bytes from its beginning. */
 const KERNEL_AT = 0;
 const SCRATCH_AT = KERNEL_AT + 4 * SINC_TAPS;
-const DELAYS_AT = SCRATCH_AT + 4 * FRAMES;
-const READ_AT = DELAYS_AT + 8 * FRAMES;
-const TABLE_AT = READ_AT + 8 * FRAMES;
+const DELAYS_AT = SCRATCH_AT + 4 * STEP_FRAMES;
+const READ_AT = DELAYS_AT + 8 * STEP_FRAMES;
+const TABLE_AT = READ_AT + 8 * STEP_FRAMES;
 const BYTES = TABLE_AT + 4 * SINC_TABLE.length;
 
 interface Work {
@@ -49,8 +48,8 @@ export class LineReader {
   ) {
     this.at = at;
     this.coefficients = new Float32Array(memory.buffer, at + KERNEL_AT, SINC_TAPS);
-    this.delays = new Float64Array(memory.buffer, at + DELAYS_AT, FRAMES);
-    this.read = new Float64Array(memory.buffer, at + READ_AT, FRAMES);
+    this.delays = new Float64Array(memory.buffer, at + DELAYS_AT, STEP_FRAMES);
+    this.read = new Float64Array(memory.buffer, at + READ_AT, STEP_FRAMES);
     new Float32Array(memory.buffer, at + TABLE_AT, SINC_TABLE.length).set(SINC_TABLE);
   }
 
@@ -63,7 +62,7 @@ export class LineReader {
   /** Reads a whole run between samples at one delay; false where it cannot, and nothing was read. */
   standing(line: DelayLine, delay: number, out: Float64Array): boolean {
     const fraction = DelayLine.fractionAt(delay);
-    const from = delay < SHORT_BELOW || fraction < 1e-7 || fraction > 1 - 1e-7 ? -1 : line.windowAt(delay, FRAMES);
+    const from = delay < SHORT_BELOW || fraction < 1e-7 || fraction > 1 - 1e-7 ? -1 : line.windowAt(delay, STEP_FRAMES);
     if (from < 0) return false;
     if (fraction !== this.fraction) {
       this.fraction = fraction;
@@ -109,11 +108,11 @@ class ReadLine extends DelayLine {
     ring: Float32Array<ArrayBuffer>,
     private readonly reader: LineReader,
   ) {
-    super(maxDelay, FRAMES, ring);
+    super(maxDelay, STEP_FRAMES, ring);
   }
 
   override readFixed(delay: number, n: number, out: Float64Array): void {
-    if (n < FRAMES || !this.reader.standing(this, delay, out)) super.readFixed(delay, n, out);
+    if (n < STEP_FRAMES || !this.reader.standing(this, delay, out)) super.readFixed(delay, n, out);
   }
 
   override readMoving(delays: Float64Array, n: number, out: Float64Array): void {
@@ -127,12 +126,12 @@ class ReadLine extends DelayLine {
  * @param withKernel false leaves the work to TypeScript, which tests compare
  */
 export function readLines(count: number, maxDelay: number, withKernel = true): readonly DelayLine[] {
-  const size = ringSize(maxDelay, FRAMES);
+  const size = ringSize(maxDelay, STEP_FRAMES);
   const kernel = withKernel ? startKernel(CODE, LineReader.bytes + 4 * count * size) : null;
   const reader = kernel && LineReader.create({ memory: kernel.memory, at: 0 });
   return Array.from({ length: count }, (_, i) =>
     reader
       ? new ReadLine(maxDelay, new Float32Array(kernel!.memory.buffer, LineReader.bytes + 4 * i * size, size), reader)
-      : new DelayLine(maxDelay, FRAMES),
+      : new DelayLine(maxDelay, STEP_FRAMES),
   );
 }

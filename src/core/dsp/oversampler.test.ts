@@ -1,4 +1,5 @@
-import { STEP_FRAMES, makeStereoBlock } from '../effects/define';
+import { STEP_FRAMES } from './blocks';
+import { makeStereoBlock } from '../effects/define';
 import { Oversampler } from './oversampler';
 import { makeRandom } from './random';
 import { DRIVE_KINDS, shapedAt } from './saturate';

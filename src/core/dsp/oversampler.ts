@@ -1,14 +1,12 @@
 import { startKernel, type KernelRoom } from './kernels/load';
-import { OVERSAMPLE_BYTES } from './kernels/oversampleBytes';
-import { OVERSAMPLE_FUSED_BYTES } from './kernels/oversampleFusedBytes';
-import { scriptedOversampling } from './oversampleReference';
-import { toFloat32Block, toFloat64Block } from './blocks';
+import { OVERSAMPLE_BYTES } from './kernels/oversample/bytes';
+import { OVERSAMPLE_FUSED_BYTES } from './kernels/oversample/fusedBytes';
+import { scriptedOversampling } from './kernels/oversample/reference';
+import { toFloat32Block, toFloat64Block, STEP_FRAMES } from './blocks';
 import { besselI0 } from './sincTable';
 
 const CODE = { plain: OVERSAMPLE_BYTES, fused: OVERSAMPLE_FUSED_BYTES };
 
-/** Samples in a run. */
-export const OVERSAMPLED_FRAMES = 64;
 /**
  * Side taps of one half of each stage's filter: the first must fall from 20 to 28 kHz, the others have room, and fall
  * further.
@@ -114,7 +112,7 @@ export class Oversampler {
     this.shared = LINE * Math.ceil(at / LINE);
     at = 0;
     const stages = halves.map((half, s): Stage => {
-      const n = OVERSAMPLED_FRAMES << s;
+      const n = STEP_FRAMES << s;
       return {
         half,
         taps: tapsAt[s]!,
@@ -128,8 +126,8 @@ export class Oversampler {
     const filling = SHAPER_LATENCY + ((factor - ((lateTop + SHAPER_LATENCY) % factor)) % factor);
     this.filling = filling;
     this.latency = (lateTop + filling) / factor;
-    this.top = take(filling, OVERSAMPLED_FRAMES * factor);
-    this.result = take(0, OVERSAMPLED_FRAMES * factor);
+    this.top = take(filling, STEP_FRAMES * factor);
+    this.result = take(0, STEP_FRAMES * factor);
     this.channelFigures = LINE * Math.ceil(at / LINE);
     const figures = LINE * Math.ceil((this.shared + 2 * at) / LINE);
     const kernel = withKernel ? startKernel(CODE, figures * 4 + roomBytes) : null;
@@ -141,15 +139,13 @@ export class Oversampler {
       this.top,
       this.result,
       filling,
-      OVERSAMPLED_FRAMES * factor,
+      STEP_FRAMES * factor,
       ...lastAt,
       ...stages.flatMap(({ half, taps, input, even, odd, n }) => [half, taps, input, even, odd, n]),
     ]);
     this.work = kernel ? (kernel.exports as unknown as OversampleWork) : scriptedOversampling(this.cells, places);
     const rows = (at: number): Float32Array[] =>
-      [0, 1].map((side) =>
-        this.cells.subarray(this.shared + side * this.channelFigures + at).subarray(0, OVERSAMPLED_FRAMES),
-      );
+      [0, 1].map((side) => this.cells.subarray(this.shared + side * this.channelFigures + at).subarray(0, STEP_FRAMES));
     this.ins = rows(stages[0]!.input);
     this.outs = rows(this.result);
     stages.forEach(({ half, taps }, s) => this.cells.set(halfBand(half, BETAS[s]!), taps));
@@ -183,7 +179,7 @@ export class Oversampler {
     const { cells, work, count, factor } = this;
     const base = this.shared + side * this.channelFigures;
     toFloat32Block(io, this.ins[side]!);
-    const topFrames = OVERSAMPLED_FRAMES * factor;
+    const topFrames = STEP_FRAMES * factor;
     const step = (to - from) / topFrames;
     work.rise(4 * base, 0, count, shaper ? -1 : kind, from, step);
     if (shaper) shaper.shape(cells, base + this.top, topFrames, from, step, side);

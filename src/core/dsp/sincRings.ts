@@ -1,7 +1,7 @@
 import { startKernel } from './kernels/load';
-import { SINC_READ_BYTES } from './kernels/sincReadBytes';
+import { SINC_READ_BYTES } from './kernels/sincRead/bytes';
 import { SINC_PHASES, SINC_TABLE, SINC_TAPS } from './sincTable';
-import { scriptedRead } from './sincRingsReference';
+import { scriptedRead } from './kernels/sincRead/reference';
 
 /** Most samples of one reading. */
 export const READ_FRAMES = 128;

@@ -1,14 +1,14 @@
+import { STEP_FRAMES } from './blocks';
 import { startKernel } from './kernels/load';
-import { TAP_SUM_BYTES } from './kernels/tapSumBytes';
+import { TAP_SUM_BYTES } from './kernels/tapSum/bytes';
 import { DelayLine, ringSize } from './delayLine';
 import { SINC_BEFORE, SINC_TAPS, sincCoefficients } from './sincTable';
-import { scriptedTaps } from './tapBankReference';
+import { scriptedTaps } from './kernels/tapSum/reference';
 
-export const BANK_FRAMES = 64;
-const RUN = BANK_FRAMES + SINC_TAPS;
+const RUN = STEP_FRAMES + SINC_TAPS;
 /** Where things lie, in figures. */
 const SUMS = 0;
-const LEVELS = SUMS + 2 * BANK_FRAMES;
+const LEVELS = SUMS + 2 * STEP_FRAMES;
 const KERNEL = LEVELS + 4;
 const PIECES = KERNEL + SINC_TAPS;
 const RINGS = PIECES + 2 * RUN;
@@ -40,14 +40,14 @@ export class TapBank {
    * @param withKernel false leaves the work to TypeScript, which tests compare
    */
   constructor(maxDelay: number, withKernel = true) {
-    this.size = ringSize(maxDelay, BANK_FRAMES);
+    this.size = ringSize(maxDelay, STEP_FRAMES);
     const figures = RINGS + 2 * this.size;
     const kernel = withKernel ? startKernel(TAP_SUM_BYTES, figures * 4) : null;
     this.cells = kernel ? new Float32Array(kernel.memory.buffer, 0, figures) : new Float32Array(figures);
     this.work = kernel ? (kernel.exports as unknown as TapWork) : scriptedTaps(this.cells);
     const ring = (side: 0 | 1): Float32Array<ArrayBuffer> =>
       this.cells.subarray(RINGS + side * this.size, RINGS + (side + 1) * this.size);
-    this.lines = [new DelayLine(maxDelay, BANK_FRAMES, ring(0)), new DelayLine(maxDelay, BANK_FRAMES, ring(1))];
+    this.lines = [new DelayLine(maxDelay, STEP_FRAMES, ring(0)), new DelayLine(maxDelay, STEP_FRAMES, ring(1))];
   }
 
   clear(): void {
@@ -56,9 +56,9 @@ export class TapBank {
   }
 
   write(left: Float64Array, right: Float64Array): void {
-    this.lines[0].write(left, BANK_FRAMES);
-    this.lines[1].write(right, BANK_FRAMES);
-    for (let i = SUMS; i < SUMS + 2 * BANK_FRAMES; i += 1) this.cells[i] = 0;
+    this.lines[0].write(left, STEP_FRAMES);
+    this.lines[1].write(right, STEP_FRAMES);
+    for (let i = SUMS; i < SUMS + 2 * STEP_FRAMES; i += 1) this.cells[i] = 0;
   }
 
   /**
@@ -68,13 +68,13 @@ export class TapBank {
   add(delay: number): void {
     const { cells, levels, work } = this;
     cells[LEVELS] = levels[0]!;
-    cells[LEVELS + 1] = (levels[1]! - levels[0]!) / BANK_FRAMES;
+    cells[LEVELS + 1] = (levels[1]! - levels[0]!) / STEP_FRAMES;
     cells[LEVELS + 2] = levels[2]!;
-    cells[LEVELS + 3] = (levels[3]! - levels[2]!) / BANK_FRAMES;
-    const behind = delay + BANK_FRAMES;
+    cells[LEVELS + 3] = (levels[3]! - levels[2]!) / STEP_FRAMES;
+    const behind = delay + STEP_FRAMES;
     const fraction = DelayLine.fractionAt(behind);
     if (fraction < 1e-7 || fraction > 1 - 1e-7) {
-      const at = this.reach(this.lines[0].place - Math.round(behind), BANK_FRAMES);
+      const at = this.reach(this.lines[0].place - Math.round(behind), STEP_FRAMES);
       work.addWhole(4 * at, 4 * this.other(at), 4 * LEVELS, 4 * SUMS);
       return;
     }
@@ -87,9 +87,9 @@ export class TapBank {
   /** Puts the sums on top of a run. */
   addSums(left: Float64Array, right: Float64Array): void {
     const { cells } = this;
-    for (let i = 0; i < BANK_FRAMES; i += 1) {
+    for (let i = 0; i < STEP_FRAMES; i += 1) {
       left[i] = left[i]! + cells[SUMS + i]!;
-      right[i] = right[i]! + cells[SUMS + BANK_FRAMES + i]!;
+      right[i] = right[i]! + cells[SUMS + STEP_FRAMES + i]!;
     }
   }
 

@@ -1,7 +1,7 @@
+import { STEP_FRAMES } from './blocks';
 import { makeRandom } from './random';
 import { TruePeakPair } from './truePeakPair';
 
-const FRAMES = 64;
 const RUNS = 200;
 
 /**
@@ -13,13 +13,13 @@ function apart(wave: (i: number) => number, floor: number): { under: number; ove
   const plain = new TruePeakPair(false);
   let [under, over] = [0, 0];
   for (let run = 0; run < RUNS; run += 1) {
-    const left = Float64Array.from({ length: FRAMES }, (_, i) => wave(run * FRAMES + i));
+    const left = Float64Array.from({ length: STEP_FRAMES }, (_, i) => wave(run * STEP_FRAMES + i));
     const right = left.map((x) => 0.3 * x);
-    const found = new Float64Array(FRAMES);
-    const known = new Float64Array(FRAMES);
+    const found = new Float64Array(STEP_FRAMES);
+    const known = new Float64Array(STEP_FRAMES);
     fast.run(left, right, floor, found);
     plain.run(left, right, floor, known);
-    for (let i = 0; i < FRAMES; i += 1) {
+    for (let i = 0; i < STEP_FRAMES; i += 1) {
       if (known[i]! >= floor) under = Math.max(under, known[i]! - found[i]!);
       over = Math.max(over, found[i]! - known[i]!);
     }
@@ -42,7 +42,7 @@ test.each([
 });
 
 test('what is too quiet to reach the floor is left', () => {
-  const peaks = new Float64Array(FRAMES);
-  new TruePeakPair(true).run(new Float64Array(FRAMES).fill(0.01), new Float64Array(FRAMES), 0.8, peaks);
+  const peaks = new Float64Array(STEP_FRAMES);
+  new TruePeakPair(true).run(new Float64Array(STEP_FRAMES).fill(0.01), new Float64Array(STEP_FRAMES), 0.8, peaks);
   expect(Math.max(...peaks)).toBe(0);
 });

@@ -1,5 +1,6 @@
-import { FIR_BYTES } from './kernels/firBytes';
-import { FIR_FUSED_BYTES } from './kernels/firFusedBytes';
+import { STEP_FRAMES } from './blocks';
+import { FIR_BYTES } from './kernels/fir/bytes';
+import { FIR_FUSED_BYTES } from './kernels/fir/fusedBytes';
 import { startKernel } from './kernels/load';
 import {
   QUICK_PEAK_FROM,
@@ -12,14 +13,12 @@ import {
 } from './truePeak';
 
 const CODE = { plain: FIR_BYTES, fused: FIR_FUSED_BYTES };
-/** Samples of a run. */
-const FRAMES = 64;
-const ROW = TRUE_PEAK_TAPS + FRAMES;
+const ROW = TRUE_PEAK_TAPS + STEP_FRAMES;
 /** Places in the memory, in figures: two rows and the peaks stand behind both tables. */
 const QUICK_AT = TRUE_PEAK_TABLE.length;
 const ROWS_AT = QUICK_AT + QUICK_PEAK_TABLE.length;
 const PEAKS_AT = ROWS_AT + 2 * ROW;
-const FIGURES = PEAKS_AT + FRAMES;
+const FIGURES = PEAKS_AT + STEP_FRAMES;
 
 type Peaks = (table: number, phases: number, taps: number, row: number, first: number, out: number) => void;
 
@@ -53,15 +52,15 @@ export class TruePeakPair {
   run(left: Float64Array, right: Float64Array, floor: number, peaks: Float64Array): void {
     const { work, found } = this;
     if (!work) {
-      this.meters[0].run(left, FRAMES, floor, peaks);
-      this.meters[1].run(right, FRAMES, floor, peaks);
+      this.meters[0].run(left, STEP_FRAMES, floor, peaks);
+      this.meters[1].run(right, STEP_FRAMES, floor, peaks);
       return;
     }
     found.fill(0);
     const sample = floor / TRUE_PEAK_BOUND;
     if (this.take(0, left) > sample) find(work, ROWS_AT);
     if (this.take(1, right) > sample) find(work, ROWS_AT + ROW);
-    for (let i = 0; i < FRAMES; i += 1) if (found[i]! > peaks[i]!) peaks[i] = found[i]!;
+    for (let i = 0; i < STEP_FRAMES; i += 1) if (found[i]! > peaks[i]!) peaks[i] = found[i]!;
   }
 
   /** @returns the highest level of what lies under the kernel */
@@ -69,12 +68,12 @@ export class TruePeakPair {
     const row = this.rows[side];
     let most = 0;
     for (let i = 0; i < TRUE_PEAK_TAPS; i += 1) {
-      const x = row[FRAMES + i]!;
+      const x = row[STEP_FRAMES + i]!;
       row[i] = x;
       if (x > most) most = x;
       else if (-x > most) most = -x;
     }
-    for (let i = 0; i < FRAMES; i += 1) {
+    for (let i = 0; i < STEP_FRAMES; i += 1) {
       const x = samples[i]!;
       row[TRUE_PEAK_TAPS + i] = x;
       if (x > most) most = x;

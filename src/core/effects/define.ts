@@ -1,11 +1,9 @@
+import { STEP_FRAMES } from '../dsp/blocks';
 import { commonParams } from './common';
 import type { Params, ParamValues, ValueContext } from '../params/param';
 import type { PreparedImpulse } from '../dsp/convolution';
 import type { ImpulseNeed } from '../impulses/make';
 import type { EffectPicture } from './pictures';
-
-/** Samples between two looks at the parameters; every processor is called with runs of exactly this length. */
-export const STEP_FRAMES = 64;
 
 /** A stereo run of STEP_FRAMES samples. */
 export interface StereoBlock {

@@ -1,10 +1,11 @@
+import { STEP_FRAMES } from '../dsp/blocks';
 import { makeRandom } from '../dsp/random';
 import { paramAtPosition, toEngineNumber } from '../params/resolve';
 import { paramsSchema } from '../params/schema';
 import { PLAIN_CONTEXT } from '../params/param';
 import { newSlot } from '../piece/edits/chain';
 import { EFFECTS } from './catalogue';
-import { STEP_FRAMES, makeStereoBlock } from './define';
+import { makeStereoBlock } from './define';
 import { numbersOf } from './handles';
 
 describe.each(EFFECTS.map((effect) => [effect.id, effect] as const))('%s', (id, effect) => {

@@ -1,5 +1,5 @@
+import { STEP_FRAMES } from '../dsp/blocks';
 import { onePoleCoefficient } from '../dsp/onePole';
-import { STEP_FRAMES } from './define';
 import { SilenceDetector } from './silenceDetector';
 
 /** What effects without a loop have alike: they ring no longer than they remember, and have nothing to guard. */

@@ -1,5 +1,6 @@
+import { STEP_FRAMES } from '../dsp/blocks';
 import { WholeDelay } from '../dsp/wholeDelay';
-import { STEP_FRAMES, makeStereoBlock, type StereoBlock } from './define';
+import { makeStereoBlock, type StereoBlock } from './define';
 
 /** Nothing is held back longer, in seconds: four shifts by the spectrum one after another. */
 const LONGEST_SECONDS = 0.6;

@@ -1,7 +1,8 @@
+import { STEP_FRAMES } from '../dsp/blocks';
 import type { Params, ParamValues, ValueContext } from '../params/param';
 import { toEngineNumber } from '../params/resolve';
 import { commonParams } from './common';
-import { STEP_FRAMES, makeStereoBlock, type EffectProcessor } from './define';
+import { makeStereoBlock, type EffectProcessor } from './define';
 
 export interface Sounding {
   readonly create: (sampleRate: number) => EffectProcessor;

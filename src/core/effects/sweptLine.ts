@@ -1,5 +1,5 @@
+import { STEP_FRAMES } from '../dsp/blocks';
 import { DelayLine, readableRun } from '../dsp/delayLine';
-import { STEP_FRAMES } from './define';
 
 /** Shortest delay in samples: the interpolation needs room in front of it. */
 export const MIN_DELAY = 4;

@@ -1,10 +1,11 @@
+import { STEP_FRAMES } from '../dsp/blocks';
 import type { ParamValue } from '../params/param';
 import { presetValues } from '../piece/edits/chain';
 import { preparedImpulse } from '../impulses/make';
 import { toEngineNumber } from '../params/resolve';
 import { effectOf } from './catalogue';
 import { makeRandom } from '../dsp/random';
-import { STEP_FRAMES, makeStereoBlock, type EffectProcessor } from './define';
+import { makeStereoBlock, type EffectProcessor } from './define';
 
 export interface Stereo {
   readonly left: Float64Array;

@@ -1,6 +1,7 @@
+import { STEP_FRAMES } from '../dsp/blocks';
 import { startKernel } from '../dsp/kernels/load';
-import { MIX_RUN_BYTES } from '../dsp/kernels/mixRunBytes';
-import { STEP_FRAMES, makeStereoBlock, type StereoBlock } from '../effects/define';
+import { MIX_BLOCK_BYTES } from '../dsp/kernels/mixBlock/bytes';
+import { makeStereoBlock, type StereoBlock } from '../effects/define';
 import type { HoldRing, HoldRoom } from '../effects/latencyCompensator';
 import { addRun, blendRuns, levelRun, sumRun } from './blockMixerReference';
 
@@ -51,7 +52,7 @@ export class BlockMixer implements HoldRoom {
 
   /** @param withKernel false leaves the work to TypeScript, which tests compare */
   constructor(withKernel = true) {
-    const kernel = withKernel ? startKernel(MIX_RUN_BYTES, RINGS_AT + RINGS * 16 * RING_SIDE) : null;
+    const kernel = withKernel ? startKernel(MIX_BLOCK_BYTES, RINGS_AT + RINGS * 16 * RING_SIDE) : null;
     this.work = kernel && (kernel.exports as unknown as MixWork);
     this.figures = kernel ? new Float64Array(kernel.memory.buffer, 0, FIGURES) : new Float64Array(FIGURES);
     this.nothing = this.take();

@@ -1,4 +1,5 @@
-import { STEP_FRAMES, type StereoBlock } from '../effects/define';
+import { STEP_FRAMES } from '../dsp/blocks';
+import { type StereoBlock } from '../effects/define';
 import type { PlanSlot } from './plan';
 import type { EngineContext } from './engineContext';
 import { RunningSlot } from './slot';

@@ -1,5 +1,5 @@
 import { StereoImage } from '../analysis/stereoImage';
-import { STEP_FRAMES, makeStereoBlock, type StereoBlock } from '../effects/define';
+import { makeStereoBlock, type StereoBlock } from '../effects/define';
 import { positionAt, segmentAt } from '../moves/evaluate';
 import { channelParams, MACRO_LEVEL } from '../piece/piece';
 import { LatencyCompensator } from '../effects/latencyCompensator';
@@ -7,7 +7,7 @@ import { awayGain } from '../effects/common';
 import { MemoizedUnary } from '../dsp/memoizedUnary';
 import { RunningSend } from './send';
 import { smoothToward, onePoleCoefficient } from '../dsp/onePole';
-import { clearBlock, copyBlock } from '../dsp/blocks';
+import { clearBlock, copyBlock, STEP_FRAMES } from '../dsp/blocks';
 import { addClip, type SoundData } from './clipReader';
 import type { PlanChannel, PlanTarget } from './plan';
 import type { TempoClock } from './tempoClock';

@@ -1,6 +1,7 @@
+import { STEP_FRAMES } from '../dsp/blocks';
 import type { PreparedImpulse } from '../dsp/convolution';
 import { PeakGuard } from '../dsp/peakGuard';
-import { STEP_FRAMES, type StereoBlock } from '../effects/define';
+import { type StereoBlock } from '../effects/define';
 import { RunningChannel, type StepListener } from './channel';
 import { Followers } from './followers';
 import { applyGesture, type Gesture } from './gesture';

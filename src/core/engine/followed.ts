@@ -1,9 +1,9 @@
+import { STEP_FRAMES } from '../dsp/blocks';
 import type { Modulator } from '../links/modulator';
 import { lastAtOrUnder, samplesToBeats } from '../music/tempo';
 import { findTrack } from '../piece/find';
 import type { Piece } from '../piece/piece';
 import { tempoOf } from '../piece/tempoOf';
-import { STEP_FRAMES } from '../effects/define';
 import type { SoundData } from './clipReader';
 import { Engine } from './engine';
 import { compilePlan } from './plan';

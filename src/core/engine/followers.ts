@@ -1,4 +1,4 @@
-import { STEP_FRAMES } from '../effects/define';
+import { STEP_FRAMES } from '../dsp/blocks';
 import { Follower } from '../links/follower';
 import { FOLLOWER_KIND } from '../links/modulator';
 import type { RunningChannel } from './channel';

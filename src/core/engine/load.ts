@@ -1,5 +1,6 @@
+import { STEP_FRAMES } from '../dsp/blocks';
 import { effectOf } from '../effects/catalogue';
-import { STEP_FRAMES, makeStereoBlock, type StereoBlock } from '../effects/define';
+import { makeStereoBlock, type StereoBlock } from '../effects/define';
 import { preparedImpulse } from '../impulses/make';
 import { toEngineNumber } from '../params/resolve';
 import type { ValueContext } from '../params/param';

@@ -1,5 +1,6 @@
+import { STEP_FRAMES } from '../dsp/blocks';
 import { KWeighted } from '../analysis/kWeighting';
-import { STEP_FRAMES, type StereoBlock } from '../effects/define';
+import { type StereoBlock } from '../effects/define';
 
 /** Time constant of the averages of both sides. */
 const WINDOW_SECONDS = 2;

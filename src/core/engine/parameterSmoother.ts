@@ -1,5 +1,5 @@
+import { STEP_FRAMES } from '../dsp/blocks';
 import { onePoleCoefficient } from '../dsp/onePole';
-import { STEP_FRAMES } from '../effects/define';
 import { linkOffset, type LinkTransfer } from '../links/linkTransfer';
 import type { NumberParam, Param } from '../params/param';
 import { paramAtPosition, paramPosition } from '../params/resolve';

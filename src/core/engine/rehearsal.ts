@@ -1,5 +1,6 @@
+import { STEP_FRAMES } from '../dsp/blocks';
 import { effectOf } from '../effects/catalogue';
-import { STEP_FRAMES, makeStereoBlock } from '../effects/define';
+import { makeStereoBlock } from '../effects/define';
 import { makeRandom } from '../dsp/random';
 import type { Engine } from './engine';
 import { planSlotsIn, type Plan, type PlanSlot } from './plan';

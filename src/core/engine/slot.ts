@@ -1,7 +1,8 @@
+import { STEP_FRAMES } from '../dsp/blocks';
 import { BALANCES, dryGain, wetGain } from '../effects/common';
 import { MAX_STRANDS } from '../effects/braid/params';
 import { effectOf } from '../effects/catalogue';
-import { STEP_FRAMES, type EffectProcessor, type StereoBlock } from '../effects/define';
+import { type EffectProcessor, type StereoBlock } from '../effects/define';
 import { MemoizedUnary } from '../dsp/memoizedUnary';
 import { smoothToward, onePoleCoefficient } from '../dsp/onePole';
 import type { PreparedImpulse } from '../dsp/convolution';

@@ -15,7 +15,10 @@ export class SampleWriter {
   write(channels: readonly ArrayLike<number>[], from: number, to: number, out: DataView, at: number): number {
     const { depth } = this;
     const frame = channels.length * bytesOf(depth);
-    if (depth === '24') channels.forEach((channel, c) => write24(channel, from, to, new Uint8Array(out.buffer, out.byteOffset), at + 3 * c, frame));
+    if (depth === '24')
+      channels.forEach((channel, c) =>
+        write24(channel, from, to, new Uint8Array(out.buffer, out.byteOffset), at + 3 * c, frame),
+      );
     else {
       let place = at;
       for (let i = from; i < to; i += 1) {
@@ -44,7 +47,14 @@ const toStep = (value: number, half: number): number => Math.max(-half, Math.min
 const step24 = (x: number): number => toStep(x * HALF_24, HALF_24);
 
 /** One channel byte by byte: the view's own writing takes several times as long, and has no 24 bits. */
-function write24(channel: ArrayLike<number>, from: number, to: number, out: Uint8Array, at: number, frame: number): void {
+function write24(
+  channel: ArrayLike<number>,
+  from: number,
+  to: number,
+  out: Uint8Array,
+  at: number,
+  frame: number,
+): void {
   for (let i = from, place = at; i < to; i += 1, place += frame) {
     const value = step24(channel[i]!);
     out[place] = value;

@@ -1,9 +1,9 @@
+import { STEP_FRAMES } from '../dsp/blocks';
 import { planPrint } from '../engine/print';
 import { Noise } from '../dsp/noise';
 import { polyBlepResidual } from '../dsp/polyBlepResidual';
 import { FilterCascade } from '../dsp/filterCascade';
 import { choice, figure, frequency, gain, ratio } from '../params/make';
-import { STEP_FRAMES } from '../effects/define';
 import { beatAt, clipsIn, plainClip, plainTrack, sampleAt, secondsOf, type Recipe } from './recipe';
 import { seamless } from './seamless';
 

@@ -65,7 +65,7 @@ export function ChainBeads({ channel, chain, inside, name }: ChainBeadsProps) {
       <EffectList
         slots={chain}
         onMove={(slot, to) => useOpenPiece.getState().run(moveEffect, { channel, slot, to })}
-        renderBead={bead}
+        renderEffect={bead}
       />
       {last || narrow ? (
         <View style={styles.bead}>

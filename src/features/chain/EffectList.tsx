@@ -5,10 +5,12 @@ export interface EffectListProps {
   readonly slots: readonly Slot[];
   readonly onMove: (slot: string, to: number) => void;
   /** @param handle what it is dragged by; null while there is nothing to sort */
-  readonly renderBead: (slot: Slot, index: number, handle: ReactNode) => ReactNode;
+  readonly renderEffect: (slot: Slot, index: number, handle: ReactNode) => ReactNode;
 }
 
-const SortableBeads = lazy(() => import('./SortableBeads').then((module) => ({ default: module.SortableBeads })));
+const SortableBeads = lazy(() =>
+  import('./SortableEffectList').then((module) => ({ default: module.SortableEffectList })),
+);
 
 /**
  * The effects of a chain one under the other. Drag and drop is a large library: it comes only where there are two to
@@ -16,7 +18,7 @@ const SortableBeads = lazy(() => import('./SortableBeads').then((module) => ({ d
  */
 export function EffectList(props: EffectListProps) {
   const plain = props.slots.map((slot, index) => (
-    <Fragment key={slot.id}>{props.renderBead(slot, index, null)}</Fragment>
+    <Fragment key={slot.id}>{props.renderEffect(slot, index, null)}</Fragment>
   ));
   return props.slots.length < 2 ? (
     plain

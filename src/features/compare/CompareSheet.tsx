@@ -36,7 +36,7 @@ export function CompareSheet({ channel }: { readonly channel: string }) {
       >
         <PlayLine says="All are heard as loud as the least loud of them." />
         <ScrollView style={styles.list}>
-          {page === 'kept' ? <Kept channel={channel} /> : null}
+          {page === 'kept' ? <StoredVariantList channel={channel} /> : null}
           {page === 'wide' ? <Wide channel={channel} onKept={() => setPage(null)} /> : null}
         </ScrollView>
       </Sheet>
@@ -44,7 +44,7 @@ export function CompareSheet({ channel }: { readonly channel: string }) {
   );
 }
 
-function Kept({ channel }: { readonly channel: string }) {
+function StoredVariantList({ channel }: { readonly channel: string }) {
   const piece = usePiece();
   const chain = chainOf(piece, channel);
   const kept = keptOf(piece, channel);

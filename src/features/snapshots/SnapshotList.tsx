@@ -67,7 +67,7 @@ export function SnapshotList({ channel }: { readonly channel: string }) {
             style={styles.switch}
           />
           {piece.snapshots.map((snapshot) => (
-            <Kept key={snapshot.id} snapshot={snapshot} onGo={() => go(snapshot)} />
+            <SnapshotRow key={snapshot.id} snapshot={snapshot} onGo={() => go(snapshot)} />
           ))}
         </>
       )}
@@ -138,7 +138,7 @@ function Chips({ label, choices, chosen, onChoose }: ChipsProps) {
   );
 }
 
-function Kept({ snapshot, onGo }: { readonly snapshot: Snapshot; readonly onGo: () => void }) {
+function SnapshotRow({ snapshot, onGo }: { readonly snapshot: Snapshot; readonly onGo: () => void }) {
   const piece = usePiece();
   const tokens = useTokens();
   const { studio } = useStudio();

@@ -1,9 +1,9 @@
 import { MemoizedUnary } from '../../dsp/memoizedUnary';
 import { onePoleCoefficient } from '../../dsp/onePole';
-import { clearBlock } from '../../dsp/blocks';
+import { clearBlock, STEP_FRAMES } from '../../dsp/blocks';
 import { LatencyCompensator } from '../latencyCompensator';
 import { awayGain } from '../common';
-import { STEP_FRAMES, makeStereoBlock, type EffectProcessor, type StereoBlock, type StrandWork } from '../define';
+import { makeStereoBlock, type EffectProcessor, type StereoBlock, type StrandWork } from '../define';
 import { Insert } from '../insert';
 import { paramIndices } from '../paramIndices';
 import { braidParams, LONGEST_ALIGN_MS, MAX_STRANDS } from './params';

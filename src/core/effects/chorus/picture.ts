@@ -1,7 +1,8 @@
+import { STEP_FRAMES } from '../../dsp/blocks';
 import type { ParamValues, ValueContext } from '../../params/param';
 import { toEngineNumber } from '../../params/resolve';
 import { commonParams } from '../common';
-import { STEP_FRAMES, makeStereoBlock } from '../define';
+import { makeStereoBlock } from '../define';
 import { numbersOf } from '../handles';
 import type { SwayPicture } from '../pictures';
 import { chorusParams } from './params';

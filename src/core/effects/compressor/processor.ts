@@ -1,7 +1,7 @@
 import { FilterCascade } from '../../dsp/filterCascade';
 import { MemoizedUnary } from '../../dsp/memoizedUnary';
-import { copyBlock } from '../../dsp/blocks';
-import { STEP_FRAMES, makeStereoBlock, type EffectProcessor, type StereoBlock } from '../define';
+import { copyBlock, STEP_FRAMES } from '../../dsp/blocks';
+import { makeStereoBlock, type EffectProcessor, type StereoBlock } from '../define';
 import { Insert } from '../insert';
 import { paramIndices } from '../paramIndices';
 import { compressorParams } from './params';

@@ -1,8 +1,8 @@
 import { FilterCascade } from '../../dsp/filterCascade';
 import { Noise } from '../../dsp/noise';
 import { MemoizedUnary } from '../../dsp/memoizedUnary';
-import { clearBlock, copyBlock } from '../../dsp/blocks';
-import { STEP_FRAMES, type EffectProcessor, type StereoBlock } from '../define';
+import { clearBlock, copyBlock, STEP_FRAMES } from '../../dsp/blocks';
+import { type EffectProcessor, type StereoBlock } from '../define';
 import { LevelMatcher } from '../drive/matcher';
 import { Insert } from '../insert';
 import { paramIndices } from '../paramIndices';

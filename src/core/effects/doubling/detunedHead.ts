@@ -1,5 +1,5 @@
+import { STEP_FRAMES } from '../../dsp/blocks';
 import type { DelayLine } from '../../dsp/delayLine';
-import { STEP_FRAMES } from '../define';
 
 /** A detuned head has so much room to drift in before it has to be set back: long enough for a bass note. */
 export const WINDOW_SECONDS = 0.06;

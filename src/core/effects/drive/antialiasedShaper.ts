@@ -1,6 +1,7 @@
+import { STEP_FRAMES } from '../../dsp/blocks';
 import { addCorner, CORNER_FRAMES } from '../../dsp/bandlimitedCorner';
 import type { KernelRoom } from '../../dsp/kernels/load';
-import { SHAPER_LATENCY, OVERSAMPLED_FRAMES, type Shaper } from '../../dsp/oversampler';
+import { SHAPER_LATENCY, type Shaper } from '../../dsp/oversampler';
 import { CornerKernel } from './cornerKernel';
 import type { DrawnCurve } from './curves';
 import { CURVES, DRAWN_POINTS } from './params';
@@ -31,8 +32,8 @@ export const hasCorners = (kind: number): boolean => CORNERED.includes(kind);
  * two inputs.
  */
 class Side {
-  readonly x = new Float64Array(SHAPER_LATENCY + MAX_FACTOR * OVERSAMPLED_FRAMES);
-  readonly y = new Float64Array(CORNER_FRAMES + MAX_FACTOR * OVERSAMPLED_FRAMES);
+  readonly x = new Float64Array(SHAPER_LATENCY + MAX_FACTOR * STEP_FRAMES);
+  readonly y = new Float64Array(CORNER_FRAMES + MAX_FACTOR * STEP_FRAMES);
   segmentBefore = 0;
   segment = 0;
 }
@@ -81,10 +82,10 @@ export class AntialiasedShaper implements Shaper {
     if (this.kernel) {
       if (this.kind === DRAWN) this.kernel.takeDrawn(this.drawn);
       this.kernel.shape(which, at, CORNERED.indexOf(this.kind), n, drive, step);
-    } else this.shapeInScript(this.sides[which]!, cells, at, n, drive, step);
+    } else this.shapeReference(this.sides[which]!, cells, at, n, drive, step);
   }
 
-  private shapeInScript(side: Side, cells: Float32Array, at: number, n: number, drive: number, step: number): void {
+  private shapeReference(side: Side, cells: Float32Array, at: number, n: number, drive: number, step: number): void {
     const { x, y } = side;
     let level = drive;
     for (let i = 0; i < n; i += 1) {

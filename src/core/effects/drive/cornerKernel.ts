@@ -1,11 +1,11 @@
+import { STEP_FRAMES } from '../../dsp/blocks';
 import { CORNER_FRAMES } from '../../dsp/bandlimitedCorner';
-import { CORNERS_BYTES } from '../../dsp/kernels/cornersBytes';
+import { CORNERS_BYTES } from '../../dsp/kernels/corners/bytes';
 import { joinKernel, type KernelRoom } from '../../dsp/kernels/load';
-import { OVERSAMPLED_FRAMES } from '../../dsp/oversampler';
 import type { DrawnCurve } from './curves';
 import { DRAWN_POINTS } from './params';
 
-/** Where all lies in the room, in bytes, as kernels/corners.as.ts has it. */
+/** Where all lies in the room, in bytes, as kernels/corners/kernel.as.ts has it. */
 const HISTORIES_AT = 32;
 const HISTORY_FLOATS = 16;
 const SLOPES_AT = 96;
@@ -13,7 +13,7 @@ const CURVATURES_AT = 132;
 const TABLE_AT = 256;
 const Y_AT = 6528;
 /** Bytes of the room. */
-export const CORNER_ROOM = Y_AT + 4 * (CORNER_FRAMES + 8 * OVERSAMPLED_FRAMES);
+export const CORNER_ROOM = Y_AT + 4 * (CORNER_FRAMES + 8 * STEP_FRAMES);
 
 type Shape = (room: number, side: number, cells: number, kind: number, n: number, drive: number, step: number) => void;
 

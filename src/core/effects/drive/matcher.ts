@@ -1,5 +1,6 @@
+import { STEP_FRAMES } from '../../dsp/blocks';
 import { onePoleCoefficient } from '../../dsp/onePole';
-import { STEP_FRAMES, type StereoBlock } from '../define';
+import { type StereoBlock } from '../define';
 
 const SECONDS = 0.35;
 const MOST = 4;

@@ -1,7 +1,7 @@
+import { STEP_FRAMES } from '../../dsp/blocks';
 import { SineLfo } from '../../dsp/lfo';
 import { smoothToward, onePoleCoefficient } from '../../dsp/onePole';
 import { resonantPeak, tuning } from '../../dsp/stateVariable';
-import { STEP_FRAMES } from '../define';
 import type { LoopColour } from './loopTone';
 import { P } from './values';
 

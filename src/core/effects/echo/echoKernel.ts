@@ -1,18 +1,18 @@
 import { Diffuser } from '../../dsp/diffuser';
-import { ECHO_LOOP_BYTES } from '../../dsp/kernels/echoLoopBytes';
-import { ECHO_LOOP_FUSED_BYTES } from '../../dsp/kernels/echoLoopFusedBytes';
+import { ECHO_LOOP_BYTES } from '../../dsp/kernels/echoLoop/bytes';
+import { ECHO_LOOP_FUSED_BYTES } from '../../dsp/kernels/echoLoop/fusedBytes';
 import { startKernel, type Kernel, type KernelRoom } from '../../dsp/kernels/load';
 import { LineReader } from '../../dsp/lineReader';
 import { SINC_TAPS, sincCoefficients } from '../../dsp/sincTable';
 import type { StateVariable } from '../../dsp/stateVariable';
-import { copyBlock } from '../../dsp/blocks';
-import { STEP_FRAMES, type StereoBlock } from '../define';
+import { copyBlock, STEP_FRAMES } from '../../dsp/blocks';
+import { type StereoBlock } from '../define';
 import type { LoopColour } from './loopTone';
 import type { SteadyGains } from './steadyLoop';
 
 const CODE = { plain: ECHO_LOOP_BYTES, fused: ECHO_LOOP_FUSED_BYTES };
 
-/** Where things lie in the kernel's memory, in bytes; the same figures stand in echoLoop.as.ts. */
+/** Where things lie in the kernel's memory, in bytes; the same figures stand in kernels/echoLoop/kernel.as.ts. */
 const KERNEL_AT = 384;
 const INPUT_AT = 512;
 const OUTPUT_AT = 1536;

@@ -1,5 +1,5 @@
+import { STEP_FRAMES } from '../../dsp/blocks';
 import { DelayLine } from '../../dsp/delayLine';
-import { STEP_FRAMES } from '../define';
 import type { EchoKernel } from './echoKernel';
 import type { Source } from './steadyLoop';
 

@@ -1,8 +1,9 @@
+import { STEP_FRAMES } from '../../dsp/blocks';
 import { makeRandom } from '../../dsp/random';
 import { toEngineNumber } from '../../params/resolve';
 import { presetValues } from '../../piece/edits/chain';
 import { effectOf } from '../catalogue';
-import { STEP_FRAMES, makeStereoBlock } from '../define';
+import { makeStereoBlock } from '../define';
 import { EchoProcessor } from './processor';
 
 const context = { tempo: { bpm: 92, beatsPerBar: 4 }, sampleRate: 48_000 };

@@ -1,9 +1,9 @@
+import { STEP_FRAMES } from '../../dsp/blocks';
 import { Diffuser } from '../../dsp/diffuser';
 import type { KernelRoom } from '../../dsp/kernels/load';
 import { DcBlock } from '../../dsp/onePole';
 import { saturate } from '../../dsp/saturate';
 import { StateVariable } from '../../dsp/stateVariable';
-import { STEP_FRAMES } from '../define';
 
 /** The settings of the loop's colour at the end of a run, as figures ready to use. */
 export interface LoopColour {

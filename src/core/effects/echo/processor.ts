@@ -1,9 +1,10 @@
+import { STEP_FRAMES } from '../../dsp/blocks';
 import { DelayLine, readableRun, ringSize } from '../../dsp/delayLine';
 import { MemoizedUnary } from '../../dsp/memoizedUnary';
 import { smoothToward, onePoleCoefficient } from '../../dsp/onePole';
 import { PeakGuard } from '../../dsp/peakGuard';
 import { dbToGain } from '../../params/format';
-import { STEP_FRAMES, makeStereoBlock, type EffectProcessor, type StereoBlock } from '../define';
+import { makeStereoBlock, type EffectProcessor, type StereoBlock } from '../define';
 import { loopGain } from '../common';
 import { ColourSettings } from './colour';
 import { Ducker } from '../ducker';

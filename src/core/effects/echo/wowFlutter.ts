@@ -1,5 +1,5 @@
+import { STEP_FRAMES } from '../../dsp/blocks';
 import { SineLfo } from '../../dsp/lfo';
-import { STEP_FRAMES } from '../define';
 
 /** Least room the heads need in front of them, in samples. */
 const MIN_DELAY = 4;

@@ -1,8 +1,8 @@
 import { sinTurns } from '../../dsp/approx';
 import { smoothToward } from '../../dsp/onePole';
 import { DelayLine } from '../../dsp/delayLine';
-import { copyBlock } from '../../dsp/blocks';
-import { STEP_FRAMES, type EffectProcessor, type StereoBlock } from '../define';
+import { copyBlock, STEP_FRAMES } from '../../dsp/blocks';
+import { type EffectProcessor, type StereoBlock } from '../define';
 import { Insert } from '../insert';
 import { paramIndices } from '../paramIndices';
 import { MIN_DELAY, SweptLine } from '../sweptLine';

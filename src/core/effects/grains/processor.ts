@@ -3,9 +3,9 @@ import { Noise } from '../../dsp/noise';
 import { DcBlock } from '../../dsp/onePole';
 import { PeakGuard } from '../../dsp/peakGuard';
 import { SincRings } from '../../dsp/sincRings';
-import { clearBlock } from '../../dsp/blocks';
+import { clearBlock, STEP_FRAMES } from '../../dsp/blocks';
 import { CloudFeedback } from './feedback';
-import { STEP_FRAMES, makeStereoBlock, type EffectProcessor, type StereoBlock } from '../define';
+import { makeStereoBlock, type EffectProcessor, type StereoBlock } from '../define';
 import { paramIndices } from '../paramIndices';
 import { grainsParams } from './params';
 

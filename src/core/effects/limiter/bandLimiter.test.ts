@@ -1,5 +1,5 @@
+import { STEP_FRAMES } from '../../dsp/blocks';
 import { makeRandom } from '../../dsp/random';
-import { STEP_FRAMES } from '../define';
 import { BandLimiter } from './bandLimiter';
 
 test('the kernel and TypeScript filter alike, and delay alike what is too quiet', () => {

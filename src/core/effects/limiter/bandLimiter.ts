@@ -1,6 +1,6 @@
+import { STEP_FRAMES } from '../../dsp/blocks';
 import { makeFirs, type Fir } from '../../dsp/fir';
 import { besselI0 } from '../../dsp/sincTable';
-import { STEP_FRAMES } from '../define';
 
 const TAPS = 81;
 const HALF = (TAPS - 1) / 2;

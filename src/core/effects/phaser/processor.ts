@@ -1,6 +1,7 @@
+import { STEP_FRAMES } from '../../dsp/blocks';
 import { sinTurns } from '../../dsp/approx';
 import { smoothToward } from '../../dsp/onePole';
-import { STEP_FRAMES, type EffectProcessor, type StereoBlock } from '../define';
+import { type EffectProcessor, type StereoBlock } from '../define';
 import { Insert } from '../insert';
 import { paramIndices } from '../paramIndices';
 import { MAX_STAGES, phaserParams } from './params';

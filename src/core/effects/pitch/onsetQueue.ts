@@ -1,4 +1,4 @@
-import { STEP_FRAMES } from '../define';
+import { STEP_FRAMES } from '../../dsp/blocks';
 
 /** Samples of a block whose energy is looked at. */
 const BLOCK = 32;

@@ -1,6 +1,7 @@
+import { STEP_FRAMES } from '../../dsp/blocks';
 import { PhaseVocoder } from '../../dsp/phaseVocoder';
 import { SincRings } from '../../dsp/sincRings';
-import { STEP_FRAMES, makeStereoBlock, type StereoBlock } from '../define';
+import { makeStereoBlock, type StereoBlock } from '../define';
 import { GrainShift } from './grains';
 
 /** Samples that the reading needs in front of it. */

@@ -1,7 +1,7 @@
+import { STEP_FRAMES } from '../../dsp/blocks';
 import type { DelayLine } from '../../dsp/delayLine';
 import { MemoizedUnary } from '../../dsp/memoizedUnary';
 import { SINC_AHEAD } from '../../dsp/sincTable';
-import { STEP_FRAMES } from '../define';
 import { earSeconds, shadowGain } from './geometry';
 
 const FULL = 0;

@@ -1,6 +1,6 @@
+import { STEP_FRAMES } from '../../dsp/blocks';
 import type { DelayLine } from '../../dsp/delayLine';
 import { makeFirs, type Fir } from '../../dsp/fir';
-import { STEP_FRAMES } from '../define';
 import { EarPath, hearsShadow } from './ear';
 import { LONGEST_ECHO_SECONDS, makePinnaEchoes, ECHO_COUNT, updatePinnaEchoes } from './pinnaEchoes';
 import { sphereFilters, type SphereFilters } from './sphere';

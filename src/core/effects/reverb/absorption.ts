@@ -1,5 +1,5 @@
 import type { FeedbackNetwork } from '../../dsp/feedbackNetwork';
-import { NETWORK_LINES } from '../../dsp/networkMemory';
+import { NETWORK_LINES } from '../../dsp/kernels/network/layout';
 import { highShelf, highShelfPower, lowShelf, lowShelfPower, shelfRoot, type Section } from '../../dsp/shelf';
 import type { DecayContour } from './spaces';
 

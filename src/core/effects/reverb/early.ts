@@ -1,7 +1,8 @@
+import { STEP_FRAMES } from '../../dsp/blocks';
 import type { DelayLine } from '../../dsp/delayLine';
 import { imageSources, SPEED_OF_SOUND, type Point } from '../../dsp/imageSources';
 import { TapBank } from '../../dsp/tapBank';
-import { STEP_FRAMES, type StereoBlock } from '../define';
+import { type StereoBlock } from '../define';
 import { SPACE_COUNT, spaceAt, type Space } from './spaces';
 
 const MAX_TAPS = 18;

@@ -5,8 +5,8 @@ import { FilterCascade } from '../../dsp/filterCascade';
 import { MemoizedUnary } from '../../dsp/memoizedUnary';
 import type { KernelRoom } from '../../dsp/kernels/load';
 import { tuning } from '../../dsp/stateVariable';
-import { clearBlock, copyBlock } from '../../dsp/blocks';
-import { STEP_FRAMES, type StereoBlock } from '../define';
+import { clearBlock, copyBlock, STEP_FRAMES } from '../../dsp/blocks';
+import { type StereoBlock } from '../define';
 import { SPACE_COUNT, spaceAt } from './spaces';
 
 const LONGEST_PRE_DELAY_SECONDS = 0.5;

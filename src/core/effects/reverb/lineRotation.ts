@@ -1,5 +1,6 @@
+import { STEP_FRAMES } from '../../dsp/blocks';
 import { sinTurns } from '../../dsp/approx';
-import { NETWORK_FRAMES, NETWORK_LINES, PAIR_SPAN, PAIRS, type NetworkMemory } from '../../dsp/networkMemory';
+import { NETWORK_LINES, PAIR_SPAN, PAIRS, type NetworkMemory } from '../../dsp/kernels/network/layout';
 
 /**
  * Rotation rate of the slowest pair, a third of the fastest: of neighbours among the output gains, of those eight
@@ -73,7 +74,7 @@ export class LineRotation {
       this.commit();
       this.settled = true;
     }
-    const step = (share * NETWORK_FRAMES) / this.sampleRate;
+    const step = (share * STEP_FRAMES) / this.sampleRate;
     for (let pair = 0; pair < PAIRS; pair += 1) {
       this.outputPhases[pair] = wrapped(this.outputPhases[pair]! + step * rateOf(OUTPUT_ROTATION_HZ, pair));
       this.farPhases[pair] = wrapped(this.farPhases[pair]! + step * rateOf(FAR_OUTPUT_ROTATION_HZ, farRate(pair)));
@@ -81,9 +82,9 @@ export class LineRotation {
     }
     this.updateRotations();
     const { outGains, outGainSteps, rotations } = this.memory;
-    for (let i = 0; i < GAINS; i += 1) outGainSteps[i] = (this.rotatedGains[i]! - outGains[i]!) / NETWORK_FRAMES;
+    for (let i = 0; i < GAINS; i += 1) outGainSteps[i] = (this.rotatedGains[i]! - outGains[i]!) / STEP_FRAMES;
     for (let i = 0; i < 2 * PAIRS; i += 1)
-      rotations[2 * PAIRS + i] = (this.rotations[i]! - rotations[i]!) / NETWORK_FRAMES;
+      rotations[2 * PAIRS + i] = (this.rotations[i]! - rotations[i]!) / STEP_FRAMES;
   }
 
   /** Ends the ramps, after the step. */

@@ -1,6 +1,6 @@
 import { smoothToward, onePoleCoefficient } from '../../dsp/onePole';
-import { clearBlock } from '../../dsp/blocks';
-import { STEP_FRAMES, makeStereoBlock, type EffectProcessor, type StereoBlock } from '../define';
+import { clearBlock, STEP_FRAMES } from '../../dsp/blocks';
+import { makeStereoBlock, type EffectProcessor, type StereoBlock } from '../define';
 import { Ducker } from '../ducker';
 import { paramIndices } from '../paramIndices';
 import { widen } from '../widen';

@@ -1,4 +1,4 @@
-import { NETWORK_LINES } from '../../dsp/networkMemory';
+import { NETWORK_LINES } from '../../dsp/kernels/network/layout';
 import { SPACES } from './params';
 
 /** How decay goes from the lows to the middle and from there to the highs, whatever both are set to. */

@@ -1,5 +1,6 @@
+import { STEP_FRAMES } from '../../dsp/blocks';
 import { FeedbackNetwork } from '../../dsp/feedbackNetwork';
-import { NETWORK_FRAMES, NETWORK_LINES } from '../../dsp/networkMemory';
+import { NETWORK_LINES } from '../../dsp/kernels/network/layout';
 import { sinTurns } from '../../dsp/approx';
 import { LineRotation } from './lineRotation';
 import { Absorption, type Decays } from './absorption';
@@ -45,7 +46,7 @@ export class Tail {
     private readonly sampleRate: number,
     withKernel: boolean,
   ) {
-    this.network = new FeedbackNetwork(Math.ceil(LONGEST_LINE_SECONDS * sampleRate) + 2 * NETWORK_FRAMES, withKernel);
+    this.network = new FeedbackNetwork(Math.ceil(LONGEST_LINE_SECONDS * sampleRate) + 2 * STEP_FRAMES, withKernel);
     this.absorption = new Absorption(sampleRate);
     this.lengthsOf = lineLengths(sampleRate);
     this.wire();
@@ -135,7 +136,7 @@ export class Tail {
     const base = this.lengthsOf[this.space]!;
     let changed = false;
     for (let line = 0; line < NETWORK_LINES; line += 1) {
-      const length = Math.max(2 * NETWORK_FRAMES, Math.round(base[line]! * size));
+      const length = Math.max(2 * STEP_FRAMES, Math.round(base[line]! * size));
       if (length !== this.lengths[line]) changed = true;
       this.lengths[line] = length;
     }
@@ -146,16 +147,16 @@ export class Tail {
   private move(rateHz: number, depthMs: number): void {
     const { delays, slopes } = this.network.memory;
     const depth = (depthMs * this.sampleRate) / 1000;
-    const phase = this.phase + (rateHz * NETWORK_FRAMES) / this.sampleRate;
+    const phase = this.phase + (rateHz * STEP_FRAMES) / this.sampleRate;
     this.phase = phase - Math.floor(phase);
-    const most = GLIDE * NETWORK_FRAMES;
+    const most = GLIDE * STEP_FRAMES;
     for (let line = 0; line < NETWORK_LINES; line += 1) {
       const goal = this.lengths[line]! + (depth === 0 ? 0 : depth * sinTurns(this.phase + line * APART));
       const now = delays[line]! === 0 ? goal : delays[line]!;
       const away = goal - now;
       const way = away > most ? most : away < -most ? -most : away;
       delays[line] = now;
-      slopes[line] = way / NETWORK_FRAMES;
+      slopes[line] = way / STEP_FRAMES;
       if (depth === 0 && away < 1e-9 && away > -1e-9) {
         delays[line] = goal;
         slopes[line] = 0;
@@ -167,16 +168,16 @@ export class Tail {
   turn(left: Float64Array, right: Float64Array): void {
     const { input, output } = this.network.memory;
     // Not by set(): between different kinds of arrays it is many times slower than a loop.
-    for (let i = 0; i < NETWORK_FRAMES; i += 1) {
+    for (let i = 0; i < STEP_FRAMES; i += 1) {
       input[i] = left[i]!;
-      input[NETWORK_FRAMES + i] = right[i]!;
+      input[STEP_FRAMES + i] = right[i]!;
     }
     this.peak = this.network.step();
     this.rotation.commit();
     const { level } = this;
-    for (let i = 0; i < NETWORK_FRAMES; i += 1) {
+    for (let i = 0; i < STEP_FRAMES; i += 1) {
       left[i] = output[i]! * level;
-      right[i] = output[NETWORK_FRAMES + i]! * level;
+      right[i] = output[STEP_FRAMES + i]! * level;
     }
     // Only what is held ever gives way.
     this.heard = this.keep > 0 ? Math.max(peakOf(left), peakOf(right)) : 0;
@@ -185,7 +186,7 @@ export class Tail {
 
 function peakOf(run: Float64Array): number {
   let peak = 0;
-  for (let i = 0; i < NETWORK_FRAMES; i += 1) peak = Math.max(peak, Math.abs(run[i]!));
+  for (let i = 0; i < STEP_FRAMES; i += 1) peak = Math.max(peak, Math.abs(run[i]!));
   return peak;
 }
 

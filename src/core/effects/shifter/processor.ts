@@ -1,9 +1,9 @@
 import { sinTurns } from '../../dsp/approx';
 import { DcBlock } from '../../dsp/onePole';
 import { Quadrature } from '../../dsp/quadrature';
-import { copyBlock } from '../../dsp/blocks';
+import { copyBlock, STEP_FRAMES } from '../../dsp/blocks';
 import { SweptLine } from '../sweptLine';
-import { STEP_FRAMES, makeStereoBlock, type EffectProcessor, type StereoBlock } from '../define';
+import { makeStereoBlock, type EffectProcessor, type StereoBlock } from '../define';
 import { Insert } from '../insert';
 import { paramIndices } from '../paramIndices';
 import { shifterParams } from './params';

@@ -1,8 +1,9 @@
+import { STEP_FRAMES } from '../../dsp/blocks';
 import { DelayLine } from '../../dsp/delayLine';
 import { MemoizedUnary } from '../../dsp/memoizedUnary';
 import { smoothToward } from '../../dsp/onePole';
 import { dbToGain } from '../../params/format';
-import { STEP_FRAMES, type EffectProcessor, type StereoBlock } from '../define';
+import { type EffectProcessor, type StereoBlock } from '../define';
 import { Insert } from '../insert';
 import { paramIndices } from '../paramIndices';
 import { sideDelayParams } from './params';

@@ -1,5 +1,6 @@
+import { STEP_FRAMES } from '../../dsp/blocks';
 import { shapeAt } from '../../dsp/lfo';
-import { STEP_FRAMES, type EffectProcessor, type StereoBlock } from '../define';
+import { type EffectProcessor, type StereoBlock } from '../define';
 import { Insert } from '../insert';
 import { paramIndices } from '../paramIndices';
 import { tremoloParams } from './params';

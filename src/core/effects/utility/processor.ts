@@ -1,9 +1,9 @@
 import { MemoizedUnary } from '../../dsp/memoizedUnary';
 import { smoothToward, DcBlock } from '../../dsp/onePole';
-import { copyBlock } from '../../dsp/blocks';
+import { copyBlock, STEP_FRAMES } from '../../dsp/blocks';
 import { dbToGain } from '../../params/format';
 import { awayGain } from '../common';
-import { STEP_FRAMES, type EffectProcessor, type StereoBlock } from '../define';
+import { type EffectProcessor, type StereoBlock } from '../define';
 import { Insert } from '../insert';
 import { paramIndices } from '../paramIndices';
 import { utilityParams } from './params';
