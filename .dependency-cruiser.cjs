@@ -1,11 +1,11 @@
-/** Says no to imports that go round in a circle; which folder may import which is said in eslint.config.js. */
+/** Forbids circular imports, of types too; which folder may import which is said in eslint.config.js. */
 module.exports = {
   forbidden: [
     {
       name: 'no-circular',
       severity: 'error',
       from: {},
-      to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } },
+      to: { circular: true },
     },
   ],
   options: {

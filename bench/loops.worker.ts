@@ -1,4 +1,4 @@
-import { STEP_FRAMES } from '../src/core/dsp/blocks';
+import { STEP_FRAMES, makeStereoBlock } from '../src/core/dsp/blocks';
 import { Convolution, prepareImpulse } from '../src/core/dsp/convolution';
 import { FeedbackNetwork } from '../src/core/dsp/feedbackNetwork';
 import { NETWORK_LINES } from '../src/core/dsp/kernels/network/layout';
@@ -6,7 +6,6 @@ import { FilterCascade } from '../src/core/dsp/filterCascade';
 import { Oversampler } from '../src/core/dsp/oversampler';
 import { tuning } from '../src/core/dsp/stateVariable';
 import { effectOf } from '../src/core/effects/catalogue';
-import { makeStereoBlock } from '../src/core/effects/define';
 import { toEngineNumber } from '../src/core/params/resolve';
 import { presetValues } from '../src/core/piece/edits/chain';
 

@@ -1,5 +1,5 @@
 import { effectOf } from '../src/core/effects/catalogue';
-import { BadData, describeIssue, eventFileSchema, ownParam, readValue } from '../src/core/formats/chainFile';
+import { BadData, describeIssue, eventFileSchema, ownParam, readValue } from '../src/core/exchange/chainFile';
 import { secondsToBeats } from '../src/core/music/tempo';
 import type { ValueContext } from '../src/core/params/param';
 import { toEngineNumber } from '../src/core/params/resolve';

@@ -1,5 +1,5 @@
 import { closeSync, fsyncSync, openSync, readFileSync, renameSync, rmSync, writeSync } from 'node:fs';
-import { BadData } from '../src/core/formats/chainFile';
+import { BadData } from '../src/core/exchange/chainFile';
 import { UnreadableSound, type Audio } from '../src/core/formats/audio';
 import { readWav } from '../src/core/formats/readWav';
 import { writeWav, type WavDepth } from '../src/core/formats/writeWav';

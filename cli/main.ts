@@ -1,5 +1,5 @@
-import { BadData } from '../src/core/formats/chainFile';
-import { catalogueJson } from '../src/core/formats/catalogueJson';
+import { BadData } from '../src/core/exchange/chainFile';
+import { catalogueJson } from '../src/core/exchange/catalogueJson';
 import { readArguments, UsageError } from './arguments';
 import { measureCommand } from './measure';
 import { processCommand } from './process';

@@ -1,4 +1,4 @@
-import { BadData, readChain, readLanes } from '../src/core/formats/chainFile';
+import { BadData, readChain, readLanes } from '../src/core/exchange/chainFile';
 import { resample } from '../src/core/dsp/resample';
 import { TREATED_CHANNEL, treat } from '../src/core/engine/treat';
 import type { Tail } from '../src/core/engine/render';

@@ -1,11 +1,11 @@
+import type { SoundData } from '../src/core/dsp/soundData';
 import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { resample } from '../src/core/dsp/resample';
-import type { SoundData } from '../src/core/engine/clipReader';
 import { compilePlan } from '../src/core/engine/plan';
 import { render } from '../src/core/engine/render';
-import { BadData } from '../src/core/formats/chainFile';
+import { BadData } from '../src/core/exchange/chainFile';
 import { beatsToSamples } from '../src/core/music/tempo';
 import { tempoOf } from '../src/core/piece/tempoOf';
 import { barStart } from '../src/core/music/grid';

@@ -1,5 +1,5 @@
+import type { SoundData } from '../src/core/dsp/soundData';
 import type { Page } from '@playwright/test';
-import type { SoundData } from '../src/core/engine/clipReader';
 import { Engine } from '../src/core/engine/engine';
 import { compilePlan } from '../src/core/engine/plan';
 import { clipOrder, planPrint } from '../src/core/engine/print';

@@ -1,4 +1,4 @@
-import { trackAt, laneTrack } from '../src/core/moves/lane';
+import { trackAt, laneTrack } from '../src/core/piece/moves/lane';
 import { paramOf } from '../src/core/piece/find';
 import type { Piece } from '../src/core/piece/piece';
 import { beatShown, expect, frames, go, handOn, saved, test, touchAlong } from './bench';

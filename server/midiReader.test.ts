@@ -1,6 +1,6 @@
 import { execFileSync } from 'node:child_process';
 import { writeMovesMidi } from '../src/core/exchange/movesMidi';
-import type { Point } from '../src/core/moves/point';
+import type { Point } from '../src/core/automation/point';
 import { emptyPiece, type Lane, type Piece } from '../src/core/piece/piece';
 
 const piece: Piece = {

@@ -1,3 +1,4 @@
+import type { SoundData } from '../../src/core/dsp/soundData';
 import { rmSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
@@ -5,7 +6,6 @@ import { parentPort, workerData } from 'node:worker_threads';
 import * as z from 'zod';
 import { RunningLoudness } from '../../src/core/analysis/runningLoudness';
 import { resample } from '../../src/core/dsp/resample';
-import type { SoundData } from '../../src/core/engine/clipReader';
 import { renderBlocks } from '../../src/core/engine/render';
 import { exportOrderSchema, NORMAL_CEILING_DB, type ExportOrder } from '../../src/core/files/order';
 import { exportPart, soundsPlayed, type ExportPart } from '../../src/core/files/parts';

@@ -1,7 +1,6 @@
-import { STEP_FRAMES } from '../core/dsp/blocks';
+import { STEP_FRAMES, type StereoBlock } from '../core/dsp/blocks';
 import type { Four } from '../core/analysis/channelAnalyser';
 import type { StepListener } from '../core/engine/channel';
-import { type StereoBlock } from '../core/effects/define';
 
 /**
  * Shared memory in which the audio thread leaves the sound of one channel, before and after its effects, for the analyser

@@ -1,9 +1,9 @@
 import { create } from 'zustand';
-import { SEAM_BEATS, type RecordMode } from '../core/moves/record';
+import { SEAM_BEATS, type RecordMode } from '../core/piece/moves/record';
 import type { Lane, Slot, Target } from '../core/piece/piece';
-import type { Snap } from '../core/moves/snap';
-import type { LaneRange } from '../core/moves/laneRange';
-import type { Reading } from '../core/moves/thin';
+import type { Snap } from '../core/automation/snap';
+import type { LaneRange } from '../core/piece/moves/laneRange';
+import type { Reading } from '../core/automation/thin';
 import type { Hear } from '../core/engine/slot';
 
 /**

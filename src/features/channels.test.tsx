@@ -1,5 +1,5 @@
 import { render, screen } from '@testing-library/react';
-import type { Modulator } from '../core/links/modulator';
+import type { Modulator } from '../core/automation/modulator';
 import { newSlot } from '../core/piece/edits/chain';
 import type { Piece } from '../core/piece/piece';
 import { useSession } from '../data/session';

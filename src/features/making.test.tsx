@@ -1,6 +1,6 @@
 import { act, render, screen } from '@testing-library/react';
 import { echoParams } from '../core/effects/echo/params';
-import type { Hit } from '../core/moves/throws';
+import type { Hit } from '../core/piece/moves/throws';
 import { newSlot } from '../core/piece/edits/chain';
 import { useOpenPiece } from '../data/openPiece';
 import { useSession } from '../data/session';

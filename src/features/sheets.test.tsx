@@ -1,5 +1,5 @@
+import { echoSlot, hashOf, RATE } from '../core/piece/testing';
 import { act, fireEvent, render, screen } from '@testing-library/react';
-import { echoSlot, hashOf, RATE } from '../core/engine/testing';
 import { addEffect } from '../core/piece/edits/chain';
 import { renameTrack, setChannelParam } from '../core/piece/edits/channels';
 import type { TreatStep } from '../core/piece/piece';

@@ -1,8 +1,8 @@
+import { hashOf, RATE } from '../core/piece/testing';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { act, render, screen, waitFor } from '@testing-library/react';
 import type { ReactElement } from 'react';
 import type { ExportOrder, ExportStatus } from '../core/files/order';
-import { hashOf, RATE } from '../core/engine/testing';
 import { emptyPiece, type Print, type PrintOrder } from '../core/piece/piece';
 import { tempoLane } from '../core/piece/tempoOf';
 import * as api from '../data/api';

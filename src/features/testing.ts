@@ -1,5 +1,5 @@
+import { clipOf, RATE, scene, soundOf } from '../core/piece/testing';
 import { act, fireEvent, screen } from '@testing-library/react';
-import { clipOf, RATE, scene, soundOf } from '../core/engine/testing';
 import { newSlot } from '../core/piece/edits/chain';
 import type { Piece } from '../core/piece/piece';
 import { useOpenPiece } from '../data/openPiece';

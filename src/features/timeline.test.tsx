@@ -1,5 +1,5 @@
 import { act, render, screen } from '@testing-library/react';
-import type { Hit } from '../core/moves/throws';
+import type { Hit } from '../core/piece/moves/throws';
 import { sendParam, type Clip, type Lane, type Piece, type PrintOrder } from '../core/piece/piece';
 import { useSession } from '../data/session';
 import { PointTools } from './moves/PointTools';

@@ -1,4 +1,5 @@
-import { amplitudeAt, db, runWet, sine } from '../effects/testing';
+import { amplitudeAt } from '../dsp/testing';
+import { db, runWet, sine } from '../effects/testing';
 import { reductionAt } from '../effects/compressor/processor';
 import { makeRandom } from '../dsp/random';
 import { responseAt } from '../analysis/spectrum';

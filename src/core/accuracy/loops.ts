@@ -1,7 +1,6 @@
-import { STEP_FRAMES } from '../dsp/blocks';
+import { STEP_FRAMES, makeStereoBlock } from '../dsp/blocks';
 import { presetValues } from '../piece/edits/chain';
 import { effectOf } from '../effects/catalogue';
-import { makeStereoBlock } from '../effects/define';
 import { PLAIN_CONTEXT, type ParamValue } from '../params/param';
 import { toEngineNumber } from '../params/resolve';
 import { worst, type Accuracy } from './measure';

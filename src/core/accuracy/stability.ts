@@ -1,7 +1,7 @@
-import { STEP_FRAMES } from '../dsp/blocks';
+import { STEP_FRAMES, makeStereoBlock } from '../dsp/blocks';
 import { makeRandom } from '../dsp/random';
 import { EFFECTS } from '../effects/catalogue';
-import { makeStereoBlock, type EffectDefinition } from '../effects/define';
+import { type EffectDefinition } from '../effects/define';
 import type { ParamValue } from '../params/param';
 import { fromEngineNumber, paramAtPosition, toEngineNumber } from '../params/resolve';
 

@@ -1,9 +1,10 @@
+import { amplitudeAt } from '../dsp/testing';
 import { responseAt } from '../analysis/spectrum';
 import { makeRandom } from '../dsp/random';
 import { TRUE_PEAK_DELAY, TruePeak } from '../dsp/truePeak';
 import { BAND_LIMITER_DELAY } from '../effects/limiter/bandLimiter';
 import { interauralSeconds } from '../effects/placer/geometry';
-import { amplitudeAt, arrival, db, impulse, runWet, sine } from '../effects/testing';
+import { arrival, db, impulse, runWet, sine } from '../effects/testing';
 import type { ParamValue } from '../params/param';
 import { apart, worst, type Accuracy } from './measure';
 

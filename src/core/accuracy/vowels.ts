@@ -1,4 +1,5 @@
-import { amplitudeAt, runWet } from '../effects/testing';
+import { amplitudeAt } from '../dsp/testing';
+import { runWet } from '../effects/testing';
 import type { Accuracy } from './measure';
 
 const RATE = 48_000;

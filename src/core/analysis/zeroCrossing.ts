@@ -1,4 +1,4 @@
-import type { SoundData } from '../engine/clipReader';
+import type { SoundData } from '../dsp/soundData';
 
 /**
  * The place near another where a sound goes through nothing, so that a cut there makes no step: where the sum of all

@@ -1,6 +1,20 @@
 /** Samples that the engine and all effects work on at once. */
 export const STEP_FRAMES = 64;
 
+/** A stereo run of STEP_FRAMES samples. */
+export interface StereoBlock {
+  readonly left: Float64Array;
+  readonly right: Float64Array;
+  /** Where it lies in the memory in which an engine mixes, in bytes; -1 for one that lies elsewhere. */
+  readonly at: number;
+}
+
+export const makeStereoBlock = (frames = STEP_FRAMES): StereoBlock => ({
+  left: new Float64Array(frames),
+  right: new Float64Array(frames),
+  at: -1,
+});
+
 /**
  * Copies a run of 64 samples. A built-in is far from a processor that has slept, and its first call after that takes a
  * microsecond; as devices take blocks in bunches, the many calls that follow, each half as long as a loop, win that

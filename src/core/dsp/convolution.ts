@@ -1,6 +1,5 @@
-import { STEP_FRAMES } from './blocks';
+import { STEP_FRAMES, toFloat32Block } from './blocks';
 import { passesOf, workMemory, writeTurns, type WorkMemory } from './convolutionWork';
-import { toFloat32Block } from './blocks';
 
 /**
  * Partition sizes; each stage begins two of its partitions after the start, so that a block can be worked off while the

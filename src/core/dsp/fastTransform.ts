@@ -1,4 +1,5 @@
-import { passesOf, workMemory, writeTurns, type ConvolutionWork } from './convolutionWork';
+import { passesOf, workMemory, writeTurns } from './convolutionWork';
+import type { ConvolutionWork } from './kernels/convolution/layout';
 
 const known = new Map<number, FastTransform>();
 

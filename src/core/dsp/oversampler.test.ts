@@ -1,5 +1,4 @@
-import { STEP_FRAMES } from './blocks';
-import { makeStereoBlock } from '../effects/define';
+import { STEP_FRAMES, makeStereoBlock } from './blocks';
 import { Oversampler } from './oversampler';
 import { makeRandom } from './random';
 import { DRIVE_KINDS, shapedAt } from './saturate';

@@ -1,7 +1,8 @@
+import type { OversampleWork } from './kernels/oversample/layout';
 import { startKernel, type KernelRoom } from './kernels/load';
 import { OVERSAMPLE_BYTES } from './kernels/oversample/bytes';
 import { OVERSAMPLE_FUSED_BYTES } from './kernels/oversample/fusedBytes';
-import { scriptedOversampling } from './kernels/oversample/reference';
+import { oversampleReference } from './kernels/oversample/reference';
 import { toFloat32Block, toFloat64Block, STEP_FRAMES } from './blocks';
 import { besselI0 } from './sincTable';
 
@@ -26,12 +27,6 @@ export const SHAPER_LATENCY = 3;
 /** Figures of the table before its stages, and which of them says how much what is shaped waits. */
 const HEADER = 6;
 const FILLING_AT = 2;
-
-/** Addresses are bytes; `table` tells where the rows of a channel lie. */
-export interface OversampleWork {
-  rise(base: number, table: number, count: number, kind: number, from: number, step: number): void;
-  fall(base: number, table: number, count: number): void;
-}
 
 /** A curve of one's own. */
 export interface Shaper {
@@ -143,7 +138,7 @@ export class Oversampler {
       ...lastAt,
       ...stages.flatMap(({ half, taps, input, even, odd, n }) => [half, taps, input, even, odd, n]),
     ]);
-    this.work = kernel ? (kernel.exports as unknown as OversampleWork) : scriptedOversampling(this.cells, places);
+    this.work = kernel ? (kernel.exports as unknown as OversampleWork) : oversampleReference(this.cells, places);
     const rows = (at: number): Float32Array[] =>
       [0, 1].map((side) => this.cells.subarray(this.shared + side * this.channelFigures + at).subarray(0, STEP_FRAMES));
     this.ins = rows(stages[0]!.input);

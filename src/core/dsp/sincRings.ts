@@ -1,7 +1,8 @@
+import type { SincWork } from './kernels/sincRead/layout';
 import { startKernel } from './kernels/load';
 import { SINC_READ_BYTES } from './kernels/sincRead/bytes';
 import { SINC_PHASES, SINC_TABLE, SINC_TAPS } from './sincTable';
-import { scriptedRead } from './kernels/sincRead/reference';
+import { sincReadReference } from './kernels/sincRead/reference';
 
 /** Most samples of one reading. */
 export const READ_FRAMES = 128;
@@ -9,23 +10,6 @@ export const READ_FRAMES = 128;
 const OUT = 0;
 const TABLE = 4 * READ_FRAMES;
 const RINGS = TABLE + (SINC_PHASES + 1) * SINC_TAPS;
-
-/** Addresses are bytes. */
-export interface SincWork {
-  read(
-    left: number,
-    right: number,
-    mask: number,
-    table: number,
-    start: number,
-    speed: number,
-    growth: number,
-    outLeft: number,
-    outRight: number,
-    from: number,
-    to: number,
-  ): void;
-}
 
 /**
  * Two rings of samples that can be read between them, at any speed, by the nearest of the table's phases: within a
@@ -59,7 +43,7 @@ export class SincRings {
     cells.set(SINC_TABLE, TABLE);
     this.work = kernel
       ? (kernel.exports as unknown as SincWork)
-      : scriptedRead(cells, new Float64Array(bytes, 0, 2 * READ_FRAMES));
+      : sincReadReference(cells, new Float64Array(bytes, 0, 2 * READ_FRAMES));
   }
 
   clear(): void {

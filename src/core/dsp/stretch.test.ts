@@ -1,4 +1,4 @@
-import { amplitudeAt } from '../effects/testing';
+import { amplitudeAt } from './testing';
 import { findOnsets } from '../analysis/onsets';
 import { stretched, type StretchSettings } from './stretch';
 

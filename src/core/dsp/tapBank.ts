@@ -1,9 +1,10 @@
+import type { TapWork } from './kernels/tapSum/layout';
 import { STEP_FRAMES } from './blocks';
 import { startKernel } from './kernels/load';
 import { TAP_SUM_BYTES } from './kernels/tapSum/bytes';
 import { DelayLine, ringSize } from './delayLine';
 import { SINC_BEFORE, SINC_TAPS, sincCoefficients } from './sincTable';
-import { scriptedTaps } from './kernels/tapSum/reference';
+import { tapSumReference } from './kernels/tapSum/reference';
 
 const RUN = STEP_FRAMES + SINC_TAPS;
 /** Where things lie, in figures. */
@@ -12,12 +13,6 @@ const LEVELS = SUMS + 2 * STEP_FRAMES;
 const KERNEL = LEVELS + 4;
 const PIECES = KERNEL + SINC_TAPS;
 const RINGS = PIECES + 2 * RUN;
-
-/** Addresses are bytes. */
-export interface TapWork {
-  addWhole(left: number, right: number, levels: number, sums: number): void;
-  addBetween(left: number, right: number, kernel: number, levels: number, sums: number): void;
-}
 
 /**
  * Two delay lines heard at many places at once: what is heard of each place is added up in one pass, exactly at whole
@@ -44,7 +39,7 @@ export class TapBank {
     const figures = RINGS + 2 * this.size;
     const kernel = withKernel ? startKernel(TAP_SUM_BYTES, figures * 4) : null;
     this.cells = kernel ? new Float32Array(kernel.memory.buffer, 0, figures) : new Float32Array(figures);
-    this.work = kernel ? (kernel.exports as unknown as TapWork) : scriptedTaps(this.cells);
+    this.work = kernel ? (kernel.exports as unknown as TapWork) : tapSumReference(this.cells);
     const ring = (side: 0 | 1): Float32Array<ArrayBuffer> =>
       this.cells.subarray(RINGS + side * this.size, RINGS + (side + 1) * this.size);
     this.lines = [new DelayLine(maxDelay, STEP_FRAMES, ring(0)), new DelayLine(maxDelay, STEP_FRAMES, ring(1))];

@@ -1,23 +1,9 @@
-import { STEP_FRAMES } from '../dsp/blocks';
+import type { StereoBlock } from '../dsp/blocks';
 import { commonParams } from './common';
 import type { Params, ParamValues, ValueContext } from '../params/param';
 import type { PreparedImpulse } from '../dsp/convolution';
 import type { ImpulseNeed } from '../impulses/make';
 import type { EffectPicture } from './pictures';
-
-/** A stereo run of STEP_FRAMES samples. */
-export interface StereoBlock {
-  readonly left: Float64Array;
-  readonly right: Float64Array;
-  /** Where it lies in the memory in which an engine mixes, in bytes; -1 for one that lies elsewhere. */
-  readonly at: number;
-}
-
-export const makeStereoBlock = (frames = STEP_FRAMES): StereoBlock => ({
-  left: new Float64Array(frames),
-  right: new Float64Array(frames),
-  at: -1,
-});
 
 /** The chain that lies in a strand of a braid. */
 export interface StrandWork {

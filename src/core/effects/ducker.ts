@@ -1,6 +1,5 @@
-import { STEP_FRAMES } from '../dsp/blocks';
+import { STEP_FRAMES, type StereoBlock } from '../dsp/blocks';
 import { onePoleCoefficient } from '../dsp/onePole';
-import { type StereoBlock } from './define';
 
 const ATTACK_SECONDS = 0.005;
 /** Ducking reaches its full depth this far above its threshold. */

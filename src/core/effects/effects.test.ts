@@ -1,11 +1,10 @@
-import { STEP_FRAMES } from '../dsp/blocks';
+import { presetValues } from './testing';
+import { STEP_FRAMES, makeStereoBlock } from '../dsp/blocks';
 import { makeRandom } from '../dsp/random';
 import { paramAtPosition, toEngineNumber } from '../params/resolve';
 import { paramsSchema } from '../params/schema';
 import { PLAIN_CONTEXT } from '../params/param';
-import { newSlot } from '../piece/edits/chain';
 import { EFFECTS } from './catalogue';
-import { makeStereoBlock } from './define';
 import { numbersOf } from './handles';
 
 describe.each(EFFECTS.map((effect) => [effect.id, effect] as const))('%s', (id, effect) => {
@@ -15,7 +14,7 @@ describe.each(EFFECTS.map((effect) => [effect.id, effect] as const))('%s', (id, 
     expect(new Set(effect.presets.map((preset) => preset.name)).size).toBe(effect.presets.length);
     for (const preset of effect.presets) {
       expect(preset.purpose.length).toBeGreaterThan(8);
-      expect(paramsSchema(effect.params).safeParse(newSlot('s', id, preset.id).values).error).toBeUndefined();
+      expect(paramsSchema(effect.params).safeParse(presetValues(id, preset.id)).error).toBeUndefined();
     }
   });
 
@@ -26,7 +25,7 @@ describe.each(EFFECTS.map((effect) => [effect.id, effect] as const))('%s', (id, 
 
   test('every preset has a picture whose handles pull parameters that there are', () => {
     for (const preset of effect.presets) {
-      const values = newSlot('s', id, preset.id).values;
+      const values = presetValues(id, preset.id);
       const picture = effect.picture(values, PLAIN_CONTEXT);
       const handles = ('handles' in picture ? picture.handles : undefined) ?? [];
       for (const handle of handles) {
@@ -44,7 +43,7 @@ describe.each(EFFECTS.map((effect) => [effect.id, effect] as const))('%s', (id, 
   test('writes every sample of what it works in, which is full of what another effect left', () => {
     const random = makeRandom(7);
     const rowFor = (preset: string): Float64Array => {
-      const { values } = newSlot('s', id, preset);
+      const values = presetValues(id, preset);
       return Float64Array.from(effect.paramIds, (param) =>
         toEngineNumber(effect.params[param]!, values[param] ?? effect.params[param]!.initial, PLAIN_CONTEXT),
       );
@@ -110,11 +109,7 @@ describe.each(EFFECTS.map((effect) => [effect.id, effect] as const))('%s', (id, 
 
   test('costs no more over silence than over sound, and says when it rings no more', () => {
     const row = Float64Array.from(effect.paramIds, (param) =>
-      toEngineNumber(
-        effect.params[param]!,
-        newSlot('s', id, 'neutral').values[param] ?? effect.params[param]!.initial,
-        PLAIN_CONTEXT,
-      ),
+      toEngineNumber(effect.params[param]!, presetValues(id)[param] ?? effect.params[param]!.initial, PLAIN_CONTEXT),
     );
     const processor = effect.createProcessor(48_000);
     processor.reset(0, row);

@@ -1,6 +1,5 @@
-import { STEP_FRAMES } from '../dsp/blocks';
+import { STEP_FRAMES, makeStereoBlock, type StereoBlock } from '../dsp/blocks';
 import { WholeDelay } from '../dsp/wholeDelay';
-import { makeStereoBlock, type StereoBlock } from './define';
 
 /** Nothing is held back longer, in seconds: four shifts by the spectrum one after another. */
 const LONGEST_SECONDS = 0.6;

@@ -1,8 +1,8 @@
-import { STEP_FRAMES } from '../dsp/blocks';
+import { STEP_FRAMES, makeStereoBlock } from '../dsp/blocks';
 import type { Params, ParamValues, ValueContext } from '../params/param';
 import { toEngineNumber } from '../params/resolve';
 import { commonParams } from './common';
-import { makeStereoBlock, type EffectProcessor } from './define';
+import { type EffectProcessor } from './define';
 
 export interface Sounding {
   readonly create: (sampleRate: number) => EffectProcessor;

@@ -1,5 +1,4 @@
-import { STEP_FRAMES } from '../dsp/blocks';
-import { type StereoBlock } from './define';
+import { STEP_FRAMES, type StereoBlock } from '../dsp/blocks';
 
 /** -120 dBFS: nothing under it is heard. */
 const SILENCE_THRESHOLD = 1e-6;

@@ -1,11 +1,16 @@
-import { STEP_FRAMES } from '../dsp/blocks';
+import { STEP_FRAMES, makeStereoBlock } from '../dsp/blocks';
 import type { ParamValue } from '../params/param';
-import { presetValues } from '../piece/edits/chain';
+import { initialValues, toEngineNumber } from '../params/resolve';
 import { preparedImpulse } from '../impulses/make';
-import { toEngineNumber } from '../params/resolve';
 import { effectOf } from './catalogue';
 import { makeRandom } from '../dsp/random';
-import { makeStereoBlock, type EffectProcessor } from './define';
+import { type EffectProcessor } from './define';
+
+/** All values of an effect's preset; for tests. */
+export function presetValues(effectId: string, presetId = 'neutral'): Record<string, ParamValue> {
+  const { params, presets } = effectOf(effectId);
+  return { ...initialValues(params), ...presets.find(({ id }) => id === presetId)!.values };
+}
 
 export interface Stereo {
   readonly left: Float64Array;
@@ -32,7 +37,7 @@ export function runWet(effectId: string, named: Readonly<Record<string, ParamVal
   const definition = effectOf(effectId);
   const row = (values: Readonly<Record<string, ParamValue>>): Float64Array =>
     Float64Array.from(definition.paramIds, (id) => toEngineNumber(definition.params[id]!, values[id]!, context));
-  let values = { ...presetValues(effectId, 'neutral'), ...named };
+  let values = { ...presetValues(effectId), ...named };
   let now = row(values);
   const processor = definition.createProcessor(sampleRate);
   processor.reset(0, now);
@@ -80,18 +85,6 @@ export function arrival(samples: Float64Array, near: number, reach = 40): { gain
   return { gain: sum, at: moment / sum };
 }
 
-/** Amplitude of a sine of this frequency in a stretch, by correlation. */
-export function amplitudeAt(samples: Float64Array, hz: number, from: number, to: number, sampleRate = 48_000): number {
-  let re = 0;
-  let im = 0;
-  for (let i = from; i < to; i += 1) {
-    const angle = (2 * Math.PI * hz * i) / sampleRate;
-    re += samples[i]! * Math.cos(angle);
-    im += samples[i]! * Math.sin(angle);
-  }
-  return (2 * Math.hypot(re, im)) / (to - from);
-}
-
 export const db = (gain: number): number => 20 * Math.log10(gain);
 
 const RATE = 48_000;
@@ -100,7 +93,7 @@ const CONTEXT = { tempo: { bpm: 92, beatsPerBar: 4 }, sampleRate: RATE };
 /** Engine numbers of an effect's neutral preset with some values named, at 92 BPM and 48 kHz; for tests. */
 export const rowOf = (effect: string, named: Readonly<Record<string, ParamValue>>): Float64Array => {
   const { params, paramIds } = effectOf(effect);
-  const values = { ...presetValues(effect, 'neutral'), ...named };
+  const values = { ...presetValues(effect), ...named };
   return Float64Array.from(paramIds, (id) => toEngineNumber(params[id]!, values[id]!, CONTEXT));
 };
 

@@ -1,4 +1,4 @@
-import type { StereoBlock } from './define';
+import type { StereoBlock } from '../dsp/blocks';
 
 /** Mid/side width in place, moving from one value to another over the run: 0 is mono; 1 leaves every bit alone. */
 export function widen(run: StereoBlock, n: number, from: number, to: number): void {

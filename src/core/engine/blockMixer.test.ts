@@ -1,7 +1,6 @@
-import { STEP_FRAMES } from '../dsp/blocks';
+import { STEP_FRAMES, type StereoBlock } from '../dsp/blocks';
 import { makeRandom } from '../dsp/random';
 import { WholeDelay } from '../dsp/wholeDelay';
-import { type StereoBlock } from '../effects/define';
 import { BlockMixer } from './blockMixer';
 
 const GAINS = [0.7, 0.956, 1.2, 0.496] as const;

@@ -1,7 +1,6 @@
-import { STEP_FRAMES } from '../dsp/blocks';
+import { STEP_FRAMES, makeStereoBlock, type StereoBlock } from '../dsp/blocks';
 import { startKernel } from '../dsp/kernels/load';
 import { MIX_BLOCK_BYTES } from '../dsp/kernels/mixBlock/bytes';
-import { makeStereoBlock, type StereoBlock } from '../effects/define';
 import type { HoldRing, HoldRoom } from '../effects/latencyCompensator';
 import { addRun, blendRuns, levelRun, sumRun } from './blockMixerReference';
 

@@ -1,5 +1,4 @@
-import { STEP_FRAMES } from '../dsp/blocks';
-import { type StereoBlock } from '../effects/define';
+import { STEP_FRAMES, type StereoBlock } from '../dsp/blocks';
 import type { PlanSlot } from './plan';
 import type { EngineContext } from './engineContext';
 import { RunningSlot } from './slot';

@@ -1,14 +1,14 @@
+import type { SoundData } from '../dsp/soundData';
+import { clearBlock, copyBlock, STEP_FRAMES, makeStereoBlock, type StereoBlock } from '../dsp/blocks';
 import { StereoImage } from '../analysis/stereoImage';
-import { makeStereoBlock, type StereoBlock } from '../effects/define';
-import { positionAt, segmentAt } from '../moves/evaluate';
+import { positionAt, segmentAt } from '../automation/evaluate';
 import { channelParams, MACRO_LEVEL } from '../piece/piece';
 import { LatencyCompensator } from '../effects/latencyCompensator';
 import { awayGain } from '../effects/common';
 import { MemoizedUnary } from '../dsp/memoizedUnary';
 import { RunningSend } from './send';
 import { smoothToward, onePoleCoefficient } from '../dsp/onePole';
-import { clearBlock, copyBlock, STEP_FRAMES } from '../dsp/blocks';
-import { addClip, type SoundData } from './clipReader';
+import { addClip } from './clipReader';
 import type { PlanChannel, PlanTarget } from './plan';
 import type { TempoClock } from './tempoClock';
 import type { EngineContext } from './engineContext';

@@ -1,5 +1,4 @@
-import { STEP_FRAMES } from '../dsp/blocks';
-import { type StereoBlock } from '../effects/define';
+import { STEP_FRAMES, type StereoBlock } from '../dsp/blocks';
 import type { Param } from '../params/param';
 
 /** Steps for the way down, and for the way up: about 5 ms each. */

@@ -1,3 +1,4 @@
+import { clipOf, RATE, scene, soundOf, type Scene } from '../piece/testing';
 import { EFFECTS } from '../effects/catalogue';
 import type { EffectDefinition } from '../effects/define';
 import { paramAtPosition } from '../params/resolve';
@@ -6,7 +7,7 @@ import { preparedImpulse } from '../impulses/make';
 import type { Piece } from '../piece/piece';
 import type { Engine } from './engine';
 import { compilePlan, planSlotsIn } from './plan';
-import { awayFrom, clipOf, engineOf, peakIn, RATE, roughness, runEngine, scene, soundOf, type Scene } from './testing';
+import { awayFrom, engineOf, peakIn, roughness, runEngine } from './testing';
 
 const HZ = 220;
 const LEVEL = 0.25;

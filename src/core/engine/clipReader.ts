@@ -1,9 +1,7 @@
-import type { StereoBlock } from '../effects/define';
+import type { SoundData } from '../dsp/soundData';
+import type { StereoBlock } from '../dsp/blocks';
 import { fadeGain } from './fade';
 import type { PlanClip } from './plan';
-
-/** Samples of a sound at the engine's rate: one channel or two. */
-export type SoundData = readonly Float32Array[];
 
 /**
  * Adds the part of a clip that falls on [place, place + n) to `out` from index `from`; a reversed clip is read from its

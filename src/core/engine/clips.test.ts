@@ -1,3 +1,4 @@
+import { clipOf, RATE, scene, soundOf } from '../piece/testing';
 import fc from 'fast-check';
 import { between } from '../testing';
 import { applyEdit } from '../piece/edit';
@@ -6,7 +7,6 @@ import type { Clip, Piece } from '../piece/piece';
 import { fadeGain } from './fade';
 import { compilePlan } from './plan';
 import { render } from './render';
-import { clipOf, RATE, scene, soundOf } from './testing';
 
 const SECONDS = 4;
 /** Every sample is another one, so that one that is out of place is seen. */

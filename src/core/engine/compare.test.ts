@@ -1,3 +1,4 @@
+import { clipOf, echoSlot, laneOf, RATE, scene, soundOf } from '../piece/testing';
 import fc from 'fast-check';
 import { between } from '../testing';
 import { soundFigures } from '../analysis/soundFigures';
@@ -9,7 +10,6 @@ import { WIDE_WAYS } from '../piece/wideWays';
 import { compareJob, matchingGains, withChain } from './compare';
 import { compilePlan } from './plan';
 import { render } from './render';
-import { clipOf, echoSlot, laneOf, RATE, scene, soundOf } from './testing';
 
 const noise = soundOf(10, (i) => 0.3 * Math.sin(i * i * 1e-4) * Math.cos((2 * Math.PI * 3 * i) / RATE));
 const mono = scene([noise], [{ clips: [clipOf('c', 0, 0, 10)] }]);

@@ -1,22 +1,10 @@
+import { clipOf, echoSlot, laneOf, RATE, scene, soundOf, type Scene } from '../piece/testing';
 import { makeRandom } from '../dsp/random';
 import { effectOf } from '../effects/catalogue';
 import { loudness } from '../analysis/loudness';
 import type { Listening } from './listening';
 import { compilePlan } from './plan';
-import {
-  awayFrom,
-  clipOf,
-  echoSlot,
-  engineOf,
-  laneOf,
-  peakIn,
-  RATE,
-  roughness,
-  runEngine,
-  scene,
-  soundOf,
-  type Scene,
-} from './testing';
+import { awayFrom, engineOf, peakIn, roughness, runEngine } from './testing';
 
 const SINE = soundOf(8, (i) => 0.4 * Math.sin((2 * Math.PI * 220 * i) / RATE));
 const BURST = soundOf(

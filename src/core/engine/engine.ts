@@ -1,12 +1,11 @@
-import { STEP_FRAMES } from '../dsp/blocks';
+import type { SoundData } from '../dsp/soundData';
+import { STEP_FRAMES, type StereoBlock } from '../dsp/blocks';
 import type { PreparedImpulse } from '../dsp/convolution';
 import { PeakGuard } from '../dsp/peakGuard';
-import { type StereoBlock } from '../effects/define';
 import { RunningChannel, type StepListener } from './channel';
 import { Followers } from './followers';
 import { applyGesture, type Gesture } from './gesture';
-import { FOLLOWER_KIND, MACRO_KIND, modulatorAt } from '../links/modulator';
-import type { SoundData } from './clipReader';
+import { FOLLOWER_KIND, MACRO_KIND, modulatorAt } from '../automation/modulator';
 import { listenTo, type Listening } from './listening';
 import { LoudnessMatcher } from './matcher';
 import { BlockMixer } from './blockMixer';

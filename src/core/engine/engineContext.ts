@@ -1,6 +1,5 @@
 import type { LoudnessMatcher } from './matcher';
 import type { BlockMixer } from './blockMixer';
-import type { RunningSlot } from './slot';
 
 /** What every channel and effect of one engine looks at in a step. */
 export interface EngineContext {
@@ -13,5 +12,6 @@ export interface EngineContext {
   pulseSeconds: number;
   /** Brings the effect that is compared to the loudness of what enters it. */
   readonly matcher: LoudnessMatcher;
-  matched: RunningSlot | null;
+  /** That effect; null while nothing is compared. */
+  matched: object | null;
 }

@@ -1,10 +1,10 @@
+import type { SoundData } from '../dsp/soundData';
 import { STEP_FRAMES } from '../dsp/blocks';
-import type { Modulator } from '../links/modulator';
+import type { Modulator } from '../automation/modulator';
 import { lastAtOrUnder, samplesToBeats } from '../music/tempo';
 import { findTrack } from '../piece/find';
 import type { Piece } from '../piece/piece';
 import { tempoOf } from '../piece/tempoOf';
-import type { SoundData } from './clipReader';
 import { Engine } from './engine';
 import { compilePlan } from './plan';
 

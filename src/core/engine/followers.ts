@@ -1,8 +1,8 @@
+import type { SoundData } from '../dsp/soundData';
 import { STEP_FRAMES } from '../dsp/blocks';
-import { Follower } from '../links/follower';
-import { FOLLOWER_KIND } from '../links/modulator';
+import { Follower } from '../automation/follower';
+import { FOLLOWER_KIND } from '../automation/modulator';
 import type { RunningChannel } from './channel';
-import type { SoundData } from './clipReader';
 import type { Plan } from './plan';
 
 /** Time constants after which a follower knows nothing more of what was: 0.1 %. */

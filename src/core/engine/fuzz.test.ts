@@ -1,7 +1,8 @@
+import { clipOf, echoSlot, scene, soundOf } from '../piece/testing';
 import { makeRandom } from '../dsp/random';
 import { effectOf } from '../effects/catalogue';
 import { paramAtPosition } from '../params/resolve';
-import { clipOf, echoSlot, engineOf, scene, soundOf } from './testing';
+import { engineOf } from './testing';
 
 test('ten minutes of every parameter at random stay finite and under the ceiling', () => {
   const random = makeRandom(20_261_124);

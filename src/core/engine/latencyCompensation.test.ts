@@ -1,8 +1,9 @@
+import { clipOf, RATE, scene, soundOf, type Scene } from '../piece/testing';
 import { newSlot } from '../piece/edits/chain';
 import type { Piece, Return, Slot, Track } from '../piece/piece';
 import { compilePlan } from './plan';
 import { render } from './render';
-import { awayFrom, clipOf, engineOf, peakIn, RATE, roughness, runEngine, scene, soundOf, type Scene } from './testing';
+import { awayFrom, engineOf, peakIn, roughness, runEngine } from './testing';
 
 const noise = soundOf(1, (i) => 0.1 * Math.sin(i * i));
 const turned = noise.map((x) => -x);

@@ -1,11 +1,10 @@
-import { STEP_FRAMES } from '../dsp/blocks';
+import type { SoundData } from '../dsp/soundData';
+import { STEP_FRAMES, makeStereoBlock, type StereoBlock } from '../dsp/blocks';
 import { effectOf } from '../effects/catalogue';
-import { makeStereoBlock, type StereoBlock } from '../effects/define';
 import { preparedImpulse } from '../impulses/make';
 import { toEngineNumber } from '../params/resolve';
 import type { ValueContext } from '../params/param';
 import type { Slot } from '../piece/piece';
-import type { SoundData } from './clipReader';
 
 const WARM_STEPS = 400;
 const MEASURED_STEPS = 1200;

@@ -1,6 +1,5 @@
-import { STEP_FRAMES } from '../dsp/blocks';
+import { STEP_FRAMES, type StereoBlock } from '../dsp/blocks';
 import { KWeighted } from '../analysis/kWeighting';
-import { type StereoBlock } from '../effects/define';
 
 /** Time constant of the averages of both sides. */
 const WINDOW_SECONDS = 2;

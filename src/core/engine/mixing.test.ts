@@ -1,3 +1,4 @@
+import { clipOf, RATE, scene, soundOf, type Scene } from '../piece/testing';
 import { TRUE_PEAK_DELAY } from '../dsp/truePeak';
 import { BAND_LIMITER_DELAY } from '../effects/limiter/bandLimiter';
 import { applyEdit, EditRefused } from '../piece/edit';
@@ -5,7 +6,7 @@ import { newSlot } from '../piece/edits/chain';
 import { copySends, removeReturn, setSend } from '../piece/edits/sends';
 import type { Piece, Return, Slot } from '../piece/piece';
 import { compilePlan } from './plan';
-import { clipOf, engineOf, peakIn, RATE, roughness, runEngine, scene, soundOf, type Scene } from './testing';
+import { engineOf, peakIn, roughness, runEngine } from './testing';
 
 const SINE = soundOf(20, (i) => 0.4 * Math.sin((2 * Math.PI * 220 * i) / RATE));
 const made = (id: string, more: Partial<Return> = {}): Return => ({

@@ -1,6 +1,6 @@
 import { STEP_FRAMES } from '../dsp/blocks';
 import { onePoleCoefficient } from '../dsp/onePole';
-import { linkOffset, type LinkTransfer } from '../links/linkTransfer';
+import { linkOffset, type LinkTransfer } from '../automation/linkTransfer';
 import type { NumberParam, Param } from '../params/param';
 import { paramAtPosition, paramPosition } from '../params/resolve';
 

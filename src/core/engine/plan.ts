@@ -1,11 +1,11 @@
 import type { ImpulseNeed } from '../impulses/make';
 import { effectOf } from '../effects/catalogue';
 import { beatsToSamples, type TempoMap } from '../music/tempo';
-import { linkTransferOf } from '../links/link';
-import type { LinkTransfer } from '../links/linkTransfer';
-import { modulatorTrack, type ModulatorTrack } from '../links/modulator';
-import type { LaneTrack } from '../moves/evaluate';
-import { laneTrack } from '../moves/lane';
+import { linkTransferOf } from '../piece/links/link';
+import type { LinkTransfer } from '../automation/linkTransfer';
+import { modulatorTrack, type ModulatorTrack } from '../automation/modulator';
+import type { LaneTrack } from '../automation/evaluate';
+import { laneTrack } from '../piece/moves/lane';
 import { syncedNote, toEngineNumber } from '../params/resolve';
 import type { Param, ParamValue } from '../params/param';
 import { contextOf, macroOf, macrosOf, paramOf, sendOf, slotsIn } from '../piece/find';

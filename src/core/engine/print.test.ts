@@ -1,21 +1,9 @@
+import { clipOf, echoSlot, hashOf, laneOf, RATE, scene, soundOf, type Scene } from '../piece/testing';
 import { samplesToBeats } from '../music/tempo';
 import type { PrintOrder } from '../piece/piece';
 import { clipOrder, planPrint } from './print';
 import { render, SILENT } from './render';
-import {
-  awayFrom,
-  clipOf,
-  echoSlot,
-  engineOf,
-  hashOf,
-  laneOf,
-  peakIn,
-  RATE,
-  runEngine,
-  scene,
-  soundOf,
-  type Scene,
-} from './testing';
+import { awayFrom, engineOf, peakIn, runEngine } from './testing';
 
 const hit = (hz: number): Float32Array =>
   soundOf(0.5, (i) => 0.4 * Math.sin((2 * Math.PI * hz * i) / RATE) * Math.exp(-i / 4000) * Math.min(1, i / 48));

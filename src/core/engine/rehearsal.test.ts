@@ -1,3 +1,4 @@
+import { clipOf, laneOf, scene, soundOf } from '../piece/testing';
 import { preparedImpulse } from '../impulses/make';
 import { EFFECTS } from '../effects/catalogue';
 import { newSlot } from '../piece/edits/chain';
@@ -5,7 +6,7 @@ import type { Piece, Slot } from '../piece/piece';
 import type { Engine } from './engine';
 import { compilePlan, planSlotsIn } from './plan';
 import { Rehearsal } from './rehearsal';
-import { awayFrom, clipOf, engineOf, laneOf, peakIn, runEngine, scene, soundOf } from './testing';
+import { awayFrom, engineOf, peakIn, runEngine } from './testing';
 
 const voice = soundOf(1, (i) => 0.4 * Math.sin(i * 0.05) * Math.exp(-i / 9000));
 const pieceOf = (chain: Slot[], more: Partial<Piece> = {}): Piece =>

@@ -1,6 +1,5 @@
-import { STEP_FRAMES } from '../dsp/blocks';
+import { STEP_FRAMES, makeStereoBlock } from '../dsp/blocks';
 import { effectOf } from '../effects/catalogue';
-import { makeStereoBlock } from '../effects/define';
 import { makeRandom } from '../dsp/random';
 import type { Engine } from './engine';
 import { planSlotsIn, type Plan, type PlanSlot } from './plan';

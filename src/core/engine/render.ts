@@ -1,6 +1,6 @@
+import type { SoundData } from '../dsp/soundData';
 import { Engine } from './engine';
 import type { Listening } from './listening';
-import type { SoundData } from './clipReader';
 import { preparedImpulse, type ImpulseNeed } from '../impulses/make';
 import { planSlotsIn, type Plan } from './plan';
 

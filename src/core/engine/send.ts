@@ -1,4 +1,4 @@
-import type { StereoBlock } from '../effects/define';
+import type { StereoBlock } from '../dsp/blocks';
 import { smoothToward } from '../dsp/onePole';
 import { SEND_LEVEL } from '../piece/piece';
 import { LatencyCompensator } from '../effects/latencyCompensator';

@@ -1,8 +1,8 @@
-import { STEP_FRAMES } from '../dsp/blocks';
+import { STEP_FRAMES, type StereoBlock } from '../dsp/blocks';
 import { BALANCES, dryGain, wetGain } from '../effects/common';
 import { MAX_STRANDS } from '../effects/braid/params';
 import { effectOf } from '../effects/catalogue';
-import { type EffectProcessor, type StereoBlock } from '../effects/define';
+import { type EffectProcessor } from '../effects/define';
 import { MemoizedUnary } from '../dsp/memoizedUnary';
 import { smoothToward, onePoleCoefficient } from '../dsp/onePole';
 import type { PreparedImpulse } from '../dsp/convolution';
@@ -69,9 +69,9 @@ export class RunningSlot {
   private spill = 1;
   private impulse = '';
   /** Effects on the treated sound alone; null while there have never been any. */
-  private wetPath: InnerChain | null = null;
-  private readonly strands = new Map<number, RunningStrand>();
-  private running: readonly RunningStrand[] = [];
+  private wetPath: InnerChain<RunningSlot> | null = null;
+  private readonly strands = new Map<number, RunningStrand<RunningSlot>>();
+  private running: readonly RunningStrand<RunningSlot>[] = [];
   /** Itself and all that lies within it, as plans count them. */
   every: RunningSlot[] = [];
   /** What keeps the untreated sound in step with the treated; only where something is late. */
@@ -84,7 +84,7 @@ export class RunningSlot {
     public plan: PlanSlot,
     private readonly scene: EngineContext,
     private readonly scratch: Scratch,
-    private readonly makeChain: () => InnerChain,
+    private readonly makeChain: () => InnerChain<RunningSlot>,
     entering = false,
   ) {
     const { sampleRate } = scene;
@@ -163,7 +163,7 @@ export class RunningSlot {
     }
     for (const { place, slots } of strands) {
       const kept = this.strands.get(place);
-      const running = kept ?? new RunningStrand(this.makeChain());
+      const running = kept ?? new RunningStrand<RunningSlot>(this.makeChain());
       running.chain.adopt(slots, entering && kept !== undefined);
       this.strands.set(place, running);
     }

@@ -1,11 +1,12 @@
-import type { StereoBlock, StrandWork } from '../effects/define';
+import type { StereoBlock } from '../dsp/blocks';
+import type { StrandWork } from '../effects/define';
 import { LatencyCompensator } from '../effects/latencyCompensator';
 import type { PlanSlot } from './plan';
-import type { RunningSlot } from './slot';
 
 /** A chain that lies within an effect. */
-export interface InnerChain {
-  readonly every: RunningSlot[];
+export interface InnerChain<Slot> {
+  /** Its effects and those within them, in the order of the plan. */
+  readonly every: Slot[];
   readonly silent: boolean;
   /** Samples by which it is late. */
   readonly latency: number;
@@ -17,12 +18,12 @@ export interface InnerChain {
 }
 
 /** The chain of a strand, held back to keep step with the latest strand beside it. */
-export class RunningStrand implements StrandWork {
+export class RunningStrand<Slot> implements StrandWork {
   /** Samples by which the latest strand of its braid is late. */
   latest = 0;
   private align: LatencyCompensator | null = null;
 
-  constructor(readonly chain: InnerChain) {}
+  constructor(readonly chain: InnerChain<Slot>) {}
 
   /** Makes ready to be held back. */
   keepStep(sampleRate: number): void {

@@ -1,5 +1,5 @@
+import type { SoundData } from '../dsp/soundData';
 import { emptyPiece, type Lane, type Piece, type Slot } from '../piece/piece';
-import type { SoundData } from './clipReader';
 import { compilePlan } from './plan';
 import { render, type Rendered, type Tail } from './render';
 import type { Hear } from './slot';

@@ -1,6 +1,6 @@
+import type { SoundData } from '../dsp/soundData';
 import { stretched } from '../dsp/stretch';
 import type { TreatStep } from '../piece/piece';
-import type { SoundData } from './clipReader';
 import { treat } from './treat';
 
 export interface Treating {

@@ -5,8 +5,8 @@ import { paramPosition } from '../params/resolve';
 import { newSlot } from '../piece/edits/chain';
 import { paramOf } from '../piece/find';
 import { emptyPiece, type Lane, type Piece, type Target } from '../piece/piece';
-import { laneTrack, trackAt } from '../moves/lane';
-import type { Point } from '../moves/point';
+import { laneTrack, trackAt } from '../piece/moves/lane';
+import type { Point } from '../automation/point';
 import { readMovesCsv, writeMovesCsv } from './movesCsv';
 import { readMovesMidi, writeMovesMidi } from './movesMidi';
 

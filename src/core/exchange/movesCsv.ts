@@ -1,6 +1,6 @@
 import Papa from 'papaparse';
 import * as z from 'zod';
-import { pointSchema, type Point } from '../moves/point';
+import { pointSchema, type Point } from '../automation/point';
 import { findLane } from '../piece/find';
 import type { Lane, Piece } from '../piece/piece';
 import { namedTarget, saidTarget, targetNamed, type NamedTarget } from './targetNames';

@@ -1,13 +1,13 @@
 import { parseMidi, writeMidi, type MidiData, type MidiEvent } from 'midi-file';
-import { laneTrack, trackAt, valueInUnit } from '../moves/lane';
-import type { Point, Shape } from '../moves/point';
-import { SHAPES } from '../moves/point';
-import { thin } from '../moves/thin';
+import { laneTrack, trackAt, valueInUnit } from '../piece/moves/lane';
+import type { Point, Shape } from '../automation/point';
+import { SHAPES } from '../automation/point';
+import { thin } from '../automation/thin';
 import type { Tempo } from '../music/tempo';
 import { findLane, paramOf } from '../piece/find';
 import { tempoOf } from '../piece/tempoOf';
 import type { Lane, Piece } from '../piece/piece';
-import type { LaneRangePoint, LaneRange } from '../moves/laneRange';
+import type { LaneRangePoint, LaneRange } from '../piece/moves/laneRange';
 import type { ReadMoves } from './movesCsv';
 import { namedTarget, saidTarget, targetNamed, type NamedTarget } from './targetNames';
 

@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import { slotsIn } from './find';
 import { effectSchema, linkSchema, soundInfoSchema, type Link, type Piece, type Slot } from './piece';
-import { modulatorSchema } from '../links/modulator';
+import { modulatorSchema } from '../automation/modulator';
 
 /** Effects kept under a name, to be used again in any piece; with what is known of the sounds they work with. */
 export const blockSchema = z.strictObject({

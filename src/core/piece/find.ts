@@ -1,6 +1,6 @@
 import { effectOf, findEffect } from '../effects/catalogue';
 import type { Param, ParamValue, ValueContext } from '../params/param';
-import type { Modulator } from '../links/modulator';
+import type { Modulator } from '../automation/modulator';
 import {
   channelParams,
   EFFECT_ON,

@@ -1,6 +1,6 @@
+import { clipOf, scene, soundOf } from './testing';
 import * as fc from 'fast-check';
 import { between } from '../testing';
-import { clipOf, scene, soundOf } from '../engine/testing';
 import { placeSeconds } from '../music/tempo';
 import { nudged, nudgesOf } from './nudge';
 import type { Piece } from './piece';

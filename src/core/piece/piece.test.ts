@@ -2,7 +2,6 @@ import fc from 'fast-check';
 import { between } from '../testing';
 import { effectOf } from '../effects/catalogue';
 import { paramAtPosition, fromEngineNumber } from '../params/resolve';
-import { makeSaltPier } from '../sounds/saltPier';
 import { applyEdit, applyPiecePatches, EditRefused, type Edit, type Edited } from './edit';
 import { blockOf } from './block';
 import { placeBlock } from './edits/blocks';
@@ -36,7 +35,7 @@ import {
 } from './edits/lanes';
 import { addLink, removeLink, setLink, setModulator } from './edits/links';
 import { dropSnapshot, keepSnapshot, recallSnapshot } from './edits/snapshots';
-import { morphLanes, takeSnapshot } from '../moves/snapshot';
+import { morphLanes, takeSnapshot } from './moves/snapshot';
 import { addReturn, copySends, removeReturn, removeSend, setSend } from './edits/sends';
 import { chainOf, channelIds, paramOf, reaches, slotsIn, findSlot } from './find';
 import { emptyPiece, pieceSchema, type Piece } from './piece';
@@ -435,10 +434,4 @@ test('every preset is a valid effect, named for a purpose', () => {
     expect(pieceSchema.safeParse({ ...start, main: { gain: 1, chain } }).success).toBe(true);
     expect(preset.purpose.length).toBeGreaterThan(20);
   }
-});
-
-test('the demo is a valid piece', () => {
-  let count = 0;
-  const { piece } = makeSaltPier(() => String((count += 1)).padStart(64, '0'));
-  expect(pieceSchema.safeParse(piece).error).toBeUndefined();
 });

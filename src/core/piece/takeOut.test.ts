@@ -1,4 +1,4 @@
-import { scene, clipOf, echoSlot, laneOf, soundOf } from '../engine/testing';
+import { scene, clipOf, echoSlot, laneOf, soundOf } from './testing';
 import { applyEdit, applyPiecePatches, type Edit, type HistoryEntry } from './edit';
 import { addEffect, setParams } from './edits/chain';
 import { addTrack, renameTrack, setChannelParam } from './edits/channels';

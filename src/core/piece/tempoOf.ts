@@ -1,4 +1,4 @@
-import { tempoMapOf } from '../moves/tempoLane';
+import { tempoMapOf } from './moves/tempoLane';
 import type { Tempo, TempoMap } from '../music/tempo';
 import { MAIN, TEMPO_PARAM, type Lane, type Piece } from './piece';
 

@@ -1,6 +1,6 @@
+import { clipOf, RATE, scene, soundOf } from '../piece/testing';
 import { powerSpectrum } from '../analysis/spectrum';
 import { makeRandom } from '../dsp/random';
-import { clipOf, RATE, scene, soundOf } from '../engine/testing';
 import type { ParamValues } from '../params/param';
 import { makeIn } from './testing';
 

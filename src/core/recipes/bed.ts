@@ -1,6 +1,6 @@
 import { compilePlan } from '../engine/plan';
 import type { PrintJob } from '../engine/print';
-import type { Point } from '../moves/point';
+import type { Point } from '../automation/point';
 import { choice, frequency, gain } from '../params/make';
 import { toEngineNumber } from '../params/resolve';
 import { effectOf } from '../effects/catalogue';

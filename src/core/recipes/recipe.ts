@@ -1,7 +1,7 @@
-import type { SoundData } from '../engine/clipReader';
+import type { SoundData } from '../dsp/soundData';
 import type { PrintJob } from '../engine/print';
-import type { Hit } from '../moves/throws';
-import type { Point } from '../moves/point';
+import type { Hit } from '../piece/moves/throws';
+import type { Point } from '../automation/point';
 import { beatsToSamples, placeSeconds, samplesToBeats } from '../music/tempo';
 import type { Params, ParamValues } from '../params/param';
 import { resolveNumber } from '../params/resolve';

@@ -1,7 +1,8 @@
+import { clipOf, RATE, scene, soundOf, type Scene } from '../piece/testing';
 import { powerSpectrum } from '../analysis/spectrum';
 import { makeRandom } from '../dsp/random';
-import { clipOf, peakIn, RATE, scene, soundOf, type Scene } from '../engine/testing';
-import type { Hit } from '../moves/throws';
+import { peakIn } from '../engine/testing';
+import type { Hit } from '../piece/moves/throws';
 import type { ParamValues } from '../params/param';
 import { newSlot } from '../piece/edits/chain';
 import { slotsIn } from '../piece/find';

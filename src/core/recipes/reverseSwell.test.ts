@@ -1,7 +1,7 @@
 import { findOnsets } from '../analysis/onsets';
 import { compilePlan } from '../engine/plan';
 import { render } from '../engine/render';
-import { trackHits } from '../moves/throws';
+import { trackHits } from '../piece/moves/throws';
 import { beatsToSamples } from '../music/tempo';
 import { applyEdit } from '../piece/edit';
 import { addTrack } from '../piece/edits/channels';

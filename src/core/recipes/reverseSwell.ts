@@ -1,8 +1,8 @@
-import type { SoundData } from '../engine/clipReader';
+import type { SoundData } from '../dsp/soundData';
 import { compilePlan } from '../engine/plan';
 import type { PrintJob } from '../engine/print';
 import { TREATED_SOUND, treatmentPiece } from '../engine/treat';
-import type { Hit } from '../moves/throws';
+import type { Hit } from '../piece/moves/throws';
 import { beatsToSamples, placeSeconds, samplesToBeats } from '../music/tempo';
 import { choice, frequency, gain, toggle } from '../params/make';
 import type { ParamValues } from '../params/param';

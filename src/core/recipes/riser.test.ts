@@ -1,6 +1,6 @@
+import { clipOf, RATE, scene, soundOf } from '../piece/testing';
 import { compilePlan } from '../engine/plan';
 import { render } from '../engine/render';
-import { clipOf, RATE, scene, soundOf } from '../engine/testing';
 import type { ParamValues } from '../params/param';
 import { makeIn, type Result } from './testing';
 

@@ -1,5 +1,5 @@
 import { planPrint } from '../engine/print';
-import type { Point } from '../moves/point';
+import type { Point } from '../automation/point';
 import { choice, figure, frequency, gain, toggle } from '../params/make';
 import { newSlot } from '../piece/edits/chain';
 import type { Lane, Piece, Slot } from '../piece/piece';

@@ -1,7 +1,7 @@
+import type { SoundData } from '../dsp/soundData';
 import { polyBlepResidual } from '../dsp/polyBlepResidual';
 import { makeRandom } from '../dsp/random';
 import { READ_FRAMES, SincRings } from '../dsp/sincRings';
-import type { SoundData } from '../engine/clipReader';
 import { seamless } from './seamless';
 
 /** Up into the end of a stretch, or down from its beginning. */

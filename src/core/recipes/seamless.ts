@@ -1,4 +1,4 @@
-import type { SoundData } from '../engine/clipReader';
+import type { SoundData } from '../dsp/soundData';
 
 /** The seam is laid where both sides agree best, so far before the place that was asked for. */
 const REACH_SECONDS = 0.1;

@@ -1,8 +1,8 @@
-import type { SoundData } from '../engine/clipReader';
+import { hashOf, RATE, type Scene } from '../piece/testing';
+import type { SoundData } from '../dsp/soundData';
 import { compilePlan } from '../engine/plan';
 import { render } from '../engine/render';
-import { hashOf, RATE, type Scene } from '../engine/testing';
-import type { Hit } from '../moves/throws';
+import type { Hit } from '../piece/moves/throws';
 import type { ParamValues } from '../params/param';
 import { applyEdit } from '../piece/edit';
 import { layParts } from '../piece/edits/recipes';

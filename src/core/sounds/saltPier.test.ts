@@ -1,3 +1,4 @@
+import { pieceSchema } from '../piece/piece';
 import { peakOf } from '../analysis/levels';
 import { loudness } from '../analysis/loudness';
 import { compilePlan } from '../engine/plan';
@@ -116,4 +117,10 @@ test('with gaps: the voice leaves at least half of the bars, and the last two be
   ).filter(Boolean).length;
   expect(sounding).toBeLessThanOrEqual(9);
   expect(peakOf(heard(['kalimba', 'hum', 'crates', 'foghorn'], 62, 64).left)).toBeLessThan(0.01);
+});
+
+test('the demo is a valid piece', () => {
+  let count = 0;
+  const { piece } = makeSaltPier(() => String((count += 1)).padStart(64, '0'));
+  expect(pieceSchema.safeParse(piece).error).toBeUndefined();
 });

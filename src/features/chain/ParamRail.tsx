@@ -5,8 +5,8 @@ import { contextOf, findLane } from '../../core/piece/find';
 import type { Target } from '../../core/piece/piece';
 import { elementOf, useFrame } from '../../ui/frame';
 import { ChoiceRail, Rail, SwitchRail, type RailLane, type RailLook } from '../../ui/Rail';
-import { linkedRail } from '../../core/links/link';
-import { laneTrack, trackAt } from '../../core/moves/lane';
+import { linkedRail } from '../../core/piece/links/link';
+import { laneTrack, trackAt } from '../../core/piece/moves/lane';
 import { useHand, usePiece, useStudio } from '../studio/StudioProvider';
 import { followedNow } from '../studio/followed';
 

@@ -5,10 +5,10 @@ import { GestureHandlerRootView } from 'react-native-gesture-handler';
 import Sortable from 'react-native-sortables';
 import type { Slot } from '../../core/piece/piece';
 import { useTokens } from '../../ui/theme';
-import type { EffectListProps } from './EffectList';
+import type { EffectListProps } from './effectListProps';
 
 /**
- * Beads that can be dragged to another place by their handle. In a file of its own: it is loaded when a chain has
+ * Effects that can be dragged to another place by their handle. In a file of its own: it is loaded when a chain has
  * something to sort.
  */
 export function SortableEffectList({ slots, onMove, renderEffect: renderBead }: EffectListProps) {

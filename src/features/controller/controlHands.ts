@@ -1,5 +1,5 @@
 import { takesHold, type ControlMessage } from '../../core/controls/message';
-import { basePosition } from '../../core/moves/lane';
+import { basePosition } from '../../core/piece/moves/lane';
 import { fromEngineNumber, paramAtPosition } from '../../core/params/resolve';
 import { mapControl } from '../../core/piece/edits/controls';
 import { paramOf } from '../../core/piece/find';

@@ -1,6 +1,6 @@
 import { useRef } from 'react';
 import { StyleSheet, View } from 'react-native';
-import type { Modulator } from '../../core/links/modulator';
+import type { Modulator } from '../../core/automation/modulator';
 import { channelName } from '../../core/piece/find';
 import { elementOf, useFrame } from '../../ui/frame';
 import { useTokens } from '../../ui/theme';

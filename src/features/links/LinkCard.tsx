@@ -3,8 +3,15 @@ import { StyleSheet, View } from 'react-native';
 import { effectOf } from '../../core/effects/catalogue';
 import { followedThrough } from '../../core/engine/followed';
 import { barStart, toBarBeat } from '../../core/music/grid';
-import { laneFromLinks } from '../../core/links/link';
-import { CURVE, DEPTH, MODULATOR_KINDS, START_FORM, modulatorParams, type Modulator } from '../../core/links/modulator';
+import { laneFromLinks } from '../../core/piece/links/link';
+import {
+  CURVE,
+  DEPTH,
+  MODULATOR_KINDS,
+  START_FORM,
+  modulatorParams,
+  type Modulator,
+} from '../../core/automation/modulator';
 import { linksToMoves, removeLink, setLink, setModulator } from '../../core/piece/edits/links';
 import { contextOf, findSlot, paramOf } from '../../core/piece/find';
 import { MACRO_LEVEL, macroParam, MAIN, type Link, type Piece } from '../../core/piece/piece';

@@ -1,10 +1,10 @@
 import { useMemo, useRef, useState } from 'react';
 import { StyleSheet, View, type LayoutChangeEvent } from 'react-native';
 import Svg, { Line, Path } from 'react-native-svg';
-import { modulatorAt, modulatorTrack, type Modulator } from '../../core/links/modulator';
+import { modulatorAt, modulatorTrack, type Modulator } from '../../core/automation/modulator';
 import { beatsToSamples } from '../../core/music/tempo';
-import { linkTransferOf } from '../../core/links/link';
-import { linkOffset } from '../../core/links/linkTransfer';
+import { linkTransferOf } from '../../core/piece/links/link';
+import { linkOffset } from '../../core/automation/linkTransfer';
 import type { Link } from '../../core/piece/piece';
 import { contextOf } from '../../core/piece/find';
 import { elementOf, useFrame } from '../../ui/frame';

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
-import type { Modulator, ModulatorKind } from '../../core/links/modulator';
+import type { Modulator, ModulatorKind } from '../../core/automation/modulator';
 import { addLink } from '../../core/piece/edits/links';
 import { sameTarget } from '../../core/piece/find';
 import { MACRO_LEVEL, TEMPO_PARAM, type Piece } from '../../core/piece/piece';

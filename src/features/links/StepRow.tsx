@@ -1,6 +1,6 @@
 import { useRef, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { MAX_STEPS } from '../../core/links/modulator';
+import { MAX_STEPS } from '../../core/automation/modulator';
 import { useDrag, useKeys, type Drag } from '../../ui/pointer';
 import { Tap } from '../../ui/Tap';
 import { useTokens } from '../../ui/theme';

@@ -1,4 +1,4 @@
-import type { ModulatorKind } from '../../core/links/modulator';
+import type { ModulatorKind } from '../../core/automation/modulator';
 
 export const KIND_NAMES: Record<ModulatorKind, string> = {
   lfo: 'LFO',

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import Svg, { Path } from 'react-native-svg';
-import { drawnShape, DRAWN_SHAPES, type DrawnShape, type LaneRange } from '../../core/moves/laneRange';
+import { drawnShape, DRAWN_SHAPES, type DrawnShape, type LaneRange } from '../../core/piece/moves/laneRange';
 import { ratio, time } from '../../core/params/make';
 import { beatsToMs, toEngineNumber } from '../../core/params/resolve';
 import type { ParamValue } from '../../core/params/param';

@@ -1,7 +1,7 @@
 import { useCallback, useMemo, useRef } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Path, Rect } from 'react-native-svg';
-import { laneTrack } from '../../core/moves/lane';
+import { laneTrack } from '../../core/piece/moves/lane';
 import type { Param } from '../../core/params/param';
 import { contextOf, isWaiting, paramOf } from '../../core/piece/find';
 import type { Lane } from '../../core/piece/piece';

@@ -1,9 +1,9 @@
 import { useMemo, useRef } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Path } from 'react-native-svg';
-import { linkedRail } from '../../core/links/link';
-import { trackAt } from '../../core/moves/lane';
-import type { LaneTrack } from '../../core/moves/evaluate';
+import { linkedRail } from '../../core/piece/links/link';
+import { trackAt } from '../../core/piece/moves/lane';
+import type { LaneTrack } from '../../core/automation/evaluate';
 import type { Lane } from '../../core/piece/piece';
 import { elementOf, useFrame } from '../../ui/frame';
 import { useTokens } from '../../ui/theme';

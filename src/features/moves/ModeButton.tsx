@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { toBarBeat } from '../../core/music/grid';
 import { noteBeats, type NoteBase } from '../../core/music/noteValue';
-import { RECORD_MODES, type RecordMode } from '../../core/moves/record';
+import { RECORD_MODES, type RecordMode } from '../../core/piece/moves/record';
 import { channelName } from '../../core/piece/find';
 import { modeOf, useSession } from '../../data/session';
 import { DotChoice } from '../../ui/DotChoice';

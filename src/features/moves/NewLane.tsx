@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
-import { basePosition, laneUnit, valueInUnit } from '../../core/moves/lane';
+import { basePosition, laneUnit, valueInUnit } from '../../core/piece/moves/lane';
 import { formatValue } from '../../core/params/format';
 import { recordMove } from '../../core/piece/edits/lanes';
 import { baseValue, contextOf, findLane } from '../../core/piece/find';

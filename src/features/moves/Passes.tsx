@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { toBarBeat } from '../../core/music/grid';
-import { passLaid, withoutPasses } from '../../core/moves/takes';
+import { passLaid, withoutPasses } from '../../core/piece/moves/takes';
 import { layMoves } from '../../core/piece/edits/lanes';
 import { paramOf } from '../../core/piece/find';
 import type { Lane } from '../../core/piece/piece';

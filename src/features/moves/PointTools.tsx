@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { movePoint, addPoint, removePoint, shapePoint } from '../../core/moves/editPoints';
-import { SHAPES, type Shape } from '../../core/moves/point';
+import { movePoint, addPoint, removePoint, shapePoint } from '../../core/automation/editPoints';
+import { SHAPES, type Shape } from '../../core/automation/point';
 import type { ParamValue } from '../../core/params/param';
 import { beatsToMs, fromEngineNumber, paramPosition, toEngineNumber } from '../../core/params/resolve';
 import { removeLane, setLaneOn, setLanesTravel, setPoints } from '../../core/piece/edits/lanes';
@@ -13,7 +13,7 @@ import { RailValue } from '../../ui/RailValue';
 import { Tap } from '../../ui/Tap';
 import { useTokens } from '../../ui/theme';
 import { Words } from '../../ui/Words';
-import { laneTrack, trackAt, valueInUnit } from '../../core/moves/lane';
+import { laneTrack, trackAt, valueInUnit } from '../../core/piece/moves/lane';
 import { usePiece, useStudio } from '../studio/StudioProvider';
 import { laneName } from './laneName';
 import { PassesButton } from './Passes';

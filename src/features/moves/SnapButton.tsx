@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { useShallow } from 'zustand/react/shallow';
 import { noteBeats, type NoteBase } from '../../core/music/noteValue';
-import type { Snap } from '../../core/moves/snap';
+import type { Snap } from '../../core/automation/snap';
 import { useSession } from '../../data/session';
 import { Sheet } from '../../ui/Sheet';
 import { Tap } from '../../ui/Tap';

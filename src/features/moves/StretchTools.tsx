@@ -12,8 +12,8 @@ import {
   copyLaneRange,
   tilted,
   type LaneRange,
-} from '../../core/moves/laneRange';
-import { quantised, stretchedBy } from '../../core/moves/stretchTime';
+} from '../../core/piece/moves/laneRange';
+import { quantised, stretchedBy } from '../../core/piece/moves/stretchTime';
 import { layMoves } from '../../core/piece/edits/lanes';
 import { paramOf } from '../../core/piece/find';
 import type { Lane, Piece } from '../../core/piece/piece';

@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { between } from '../../core/testing';
-import { laneTrack } from '../../core/moves/lane';
-import { MIN_GAP } from '../../core/moves/editPoints';
-import type { Point } from '../../core/moves/point';
+import { laneTrack } from '../../core/piece/moves/lane';
+import { MIN_GAP } from '../../core/automation/editPoints';
+import type { Point } from '../../core/automation/point';
 import { channelParams, emptyPiece, type Lane } from '../../core/piece/piece';
 import { dragged, gripAt, type LaneGeometry } from './laneGrip';
 

@@ -1,7 +1,7 @@
-import { bendThrough, bent, type LaneTrack } from '../../core/moves/evaluate';
-import { movePoint, moveSegment, shapePoint } from '../../core/moves/editPoints';
-import { trackAt, valueInUnit } from '../../core/moves/lane';
-import type { Point } from '../../core/moves/point';
+import { bendThrough, bent, type LaneTrack } from '../../core/automation/evaluate';
+import { movePoint, moveSegment, shapePoint } from '../../core/automation/editPoints';
+import { trackAt, valueInUnit } from '../../core/piece/moves/lane';
+import type { Point } from '../../core/automation/point';
 import type { Param } from '../../core/params/param';
 import type { Lane, Piece } from '../../core/piece/piece';
 import { firstFrom } from './lanePath';

@@ -1,4 +1,4 @@
-import type { Point } from '../../core/moves/point';
+import type { Point } from '../../core/automation/point';
 import { isCrowded, linePath, shownPoints } from './lanePath';
 
 const points = (count: number): Point[] =>

@@ -1,5 +1,5 @@
-import { bent } from '../../core/moves/evaluate';
-import type { Point } from '../../core/moves/point';
+import { bent } from '../../core/automation/evaluate';
+import type { Point } from '../../core/automation/point';
 
 /** The part of a lane that is drawn, in pixels from its beginning. */
 export interface Window {

@@ -1,8 +1,8 @@
-import { MIN_GAP } from '../../core/moves/editPoints';
-import { laneFromPass, TOLERANCE } from '../../core/moves/record';
-import type { Snap } from '../../core/moves/snap';
-import { pasteLaneRange, type LaneRangePoint } from '../../core/moves/laneRange';
-import type { Reading } from '../../core/moves/thin';
+import { MIN_GAP } from '../../core/automation/editPoints';
+import { laneFromPass, TOLERANCE } from '../../core/piece/moves/record';
+import type { Snap } from '../../core/automation/snap';
+import { pasteLaneRange, type LaneRangePoint } from '../../core/piece/moves/laneRange';
+import type { Reading } from '../../core/automation/thin';
 import type { Lane, Piece } from '../../core/piece/piece';
 import type { Drag } from '../../ui/pointer';
 import type { Drawing } from './DrawButton';

@@ -1,9 +1,9 @@
 import { useRef, useState, type RefObject } from 'react';
 import type { View } from 'react-native';
-import { addPoint, removePoint } from '../../core/moves/editPoints';
-import { valueInUnit } from '../../core/moves/lane';
-import type { Point } from '../../core/moves/point';
-import { snapped } from '../../core/moves/snap';
+import { addPoint, removePoint } from '../../core/automation/editPoints';
+import { valueInUnit } from '../../core/piece/moves/lane';
+import type { Point } from '../../core/automation/point';
+import { snapped } from '../../core/automation/snap';
 import type { Param } from '../../core/params/param';
 import { layMoves, setPoints } from '../../core/piece/edits/lanes';
 import type { Lane } from '../../core/piece/piece';

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
-import { hitsByRule, type Hit } from '../../core/moves/throws';
+import { hitsByRule, type Hit } from '../../core/piece/moves/throws';
 import type { ParamValues } from '../../core/params/param';
 import type { Track } from '../../core/piece/piece';
 import { hitSources, SWELL, swellSettings } from '../../core/recipes/reverseSwell';

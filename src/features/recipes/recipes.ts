@@ -1,9 +1,9 @@
+import type { SoundData } from '../../core/dsp/soundData';
 import { startPrint } from '../../audio/printer';
-import type { SoundData } from '../../core/engine/clipReader';
 import { compilePlan } from '../../core/engine/plan';
 import type { PrintJob } from '../../core/engine/print';
 import { writeWav } from '../../core/formats/writeWav';
-import type { Hit } from '../../core/moves/throws';
+import type { Hit } from '../../core/piece/moves/throws';
 import type { ParamValues } from '../../core/params/param';
 import { applyEdit } from '../../core/piece/edit';
 import { layParts } from '../../core/piece/edits/recipes';

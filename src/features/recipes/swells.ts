@@ -1,5 +1,5 @@
+import type { SoundData } from '../../core/dsp/soundData';
 import { startPrint } from '../../audio/printer';
-import type { SoundData } from '../../core/engine/clipReader';
 import { compilePlan } from '../../core/engine/plan';
 import { render } from '../../core/engine/render';
 import { writeWav } from '../../core/formats/writeWav';

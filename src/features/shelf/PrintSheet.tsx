@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { ScrollView, StyleSheet } from 'react-native';
 import { effectOf } from '../../core/effects/catalogue';
-import type { Hit } from '../../core/moves/throws';
+import type { Hit } from '../../core/piece/moves/throws';
 import { chainOf, channelName } from '../../core/piece/find';
 import { MAIN, type PrintOrder } from '../../core/piece/piece';
 import { ChipGroup } from '../../ui/ChipGroup';

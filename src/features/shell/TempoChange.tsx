@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { toBarBeat } from '../../core/music/grid';
 import { bpmAt } from '../../core/music/tempo';
-import { tempoChange } from '../../core/moves/tempoLane';
+import { tempoChange } from '../../core/piece/moves/tempoLane';
 import { layMoves, removeLane } from '../../core/piece/edits/lanes';
 import { findLane } from '../../core/piece/find';
 import { MAIN, TEMPO_PARAM, type Target } from '../../core/piece/piece';

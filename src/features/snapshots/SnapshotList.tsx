@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { goalsOf, takeSnapshot } from '../../core/moves/snapshot';
+import { goalsOf, takeSnapshot } from '../../core/piece/moves/snapshot';
 import { dropSnapshot, keepSnapshot } from '../../core/piece/edits/snapshots';
 import { channelName } from '../../core/piece/find';
 import { MAX_SNAPSHOTS, type Snapshot } from '../../core/piece/piece';

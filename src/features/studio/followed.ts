@@ -1,4 +1,4 @@
-import type { Followed } from '../../core/links/link';
+import type { Followed } from '../../core/piece/links/link';
 import { sameTarget } from '../../core/piece/find';
 import type { Piece, Target } from '../../core/piece/piece';
 import type { Studio } from './studio';

@@ -1,15 +1,15 @@
-import { goalsOf, morphedAt, morphLanes, type Goal } from '../../core/moves/snapshot';
+import { goalsOf, morphedAt, morphLanes, type Goal } from '../../core/piece/moves/snapshot';
 import { beatsToSamples } from '../../core/music/tempo';
 import { fromEngineNumber, paramAtPosition, toEngineNumber } from '../../core/params/resolve';
 import { layMoves } from '../../core/piece/edits/lanes';
 import { recallSnapshot } from '../../core/piece/edits/snapshots';
 import { contextOf, findLane } from '../../core/piece/find';
-import type { Piece, Snapshot } from '../../core/piece/piece';
+import type { ParamValue } from '../../core/params/param';
+import type { Piece, Snapshot, Target } from '../../core/piece/piece';
 import { tempoOf } from '../../core/piece/tempoOf';
 import type { Player } from '../../audio/player';
 import { useOpenPiece } from '../../data/openPiece';
 import { useSession } from '../../data/session';
-import type { Studio } from './studio';
 import { valueIndex } from './target';
 import { newId } from '../../data/newId';
 
@@ -35,12 +35,18 @@ interface Way {
 /** Playing that jumps back by more than this, in beats, ends a morph where it was going. */
 const JUMP_BEATS = 0.25;
 
+/** What a morph needs of the studio: where the piece plays, and moving a value as a hand does. */
+interface MorphHost {
+  readonly beat: number;
+  touch(target: Target, value: ParamValue): void;
+}
+
 /** Goes to snapshots while the piece plays: on the grid, over as many beats as wanted. */
 export class Morph {
   private way: Way | null = null;
 
   constructor(
-    private readonly studio: Studio,
+    private readonly studio: MorphHost,
     private readonly player: Player,
   ) {}
 

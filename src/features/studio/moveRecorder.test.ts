@@ -1,6 +1,6 @@
 import type { Player } from '../../audio/player';
-import { laneTrack, trackAt } from '../../core/moves/lane';
-import type { RecordMode } from '../../core/moves/record';
+import { laneTrack, trackAt } from '../../core/piece/moves/lane';
+import type { RecordMode } from '../../core/piece/moves/record';
 import { newSlot } from '../../core/piece/edits/chain';
 import { paramOf } from '../../core/piece/find';
 import { emptyPiece, type Lane, type Piece, type Target } from '../../core/piece/piece';

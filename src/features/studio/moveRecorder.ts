@@ -1,8 +1,8 @@
 import type { Player } from '../../audio/player';
-import { trackAt, laneTrack } from '../../core/moves/lane';
-import { laneFromPass, laneFromStep, TOLERANCE } from '../../core/moves/record';
-import { clippedPass } from '../../core/moves/takes';
-import type { Reading } from '../../core/moves/thin';
+import { trackAt, laneTrack } from '../../core/piece/moves/lane';
+import { laneFromPass, laneFromStep, TOLERANCE } from '../../core/piece/moves/record';
+import { clippedPass } from '../../core/piece/moves/takes';
+import type { Reading } from '../../core/automation/thin';
 import { paramAtPosition } from '../../core/params/resolve';
 import { layMoves, recordMove } from '../../core/piece/edits/lanes';
 import { findLane, isWaiting, paramOf } from '../../core/piece/find';

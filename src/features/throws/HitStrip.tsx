@@ -1,6 +1,6 @@
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { toBarBeat } from '../../core/music/grid';
-import type { Hit } from '../../core/moves/throws';
+import type { Hit } from '../../core/piece/moves/throws';
 import { Tap } from '../../ui/Tap';
 import { useTokens } from '../../ui/theme';
 import { Words } from '../../ui/Words';

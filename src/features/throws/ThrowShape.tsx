@@ -1,6 +1,6 @@
 import { StyleSheet, View } from 'react-native';
 import Svg, { Circle, Path } from 'react-native-svg';
-import type { ThrowSettings } from '../../core/moves/throws';
+import type { ThrowSettings } from '../../core/piece/moves/throws';
 import { time } from '../../core/params/make';
 import type { ParamValue } from '../../core/params/param';
 import { beatsToMs, paramPosition, toEngineNumber } from '../../core/params/resolve';

@@ -1,6 +1,6 @@
 import { useMemo, useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
-import { hitsByRule, laneFromThrows, type Hit, type HitRule, type ThrowSettings } from '../../core/moves/throws';
+import { hitsByRule, laneFromThrows, type Hit, type HitRule, type ThrowSettings } from '../../core/piece/moves/throws';
 import { formatNumber } from '../../core/params/format';
 import { throwHits } from '../../core/piece/edits/lanes';
 import { baseValue, channelName, reaches } from '../../core/piece/find';

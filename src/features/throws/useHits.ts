@@ -1,6 +1,6 @@
 import { useEffect, useMemo, useState } from 'react';
 import type { Onset } from '../../core/analysis/onsets';
-import { trackHits, type Hit } from '../../core/moves/throws';
+import { trackHits, type Hit } from '../../core/piece/moves/throws';
 import { findTrack } from '../../core/piece/find';
 import type { Clip, Track } from '../../core/piece/piece';
 import { findHits } from '../../audio/hits';

@@ -1,6 +1,6 @@
 import { useRef } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { snapped } from '../../core/moves/snap';
+import { snapped } from '../../core/automation/snap';
 import { applyEdit, EditRefused, type Edit } from '../../core/piece/edit';
 import { moveClip } from '../../core/piece/edits/clips';
 import { trimClip } from '../../core/piece/edits/clipShape';

@@ -1,5 +1,5 @@
+import type { SoundData } from '../../core/dsp/soundData';
 import { crossingNear } from '../../core/analysis/zeroCrossing';
-import type { SoundData } from '../../core/engine/clipReader';
 import { clipEnd } from '../../core/piece/clipEdges';
 import { nudged } from '../../core/piece/nudge';
 import type { Clip, Piece } from '../../core/piece/piece';

@@ -1,9 +1,9 @@
+import { clearBlock, STEP_FRAMES, makeStereoBlock, type StereoBlock } from '../../dsp/blocks';
 import { MemoizedUnary } from '../../dsp/memoizedUnary';
 import { onePoleCoefficient } from '../../dsp/onePole';
-import { clearBlock, STEP_FRAMES } from '../../dsp/blocks';
 import { LatencyCompensator } from '../latencyCompensator';
 import { awayGain } from '../common';
-import { makeStereoBlock, type EffectProcessor, type StereoBlock, type StrandWork } from '../define';
+import { type EffectProcessor, type StrandWork } from '../define';
 import { Insert } from '../insert';
 import { paramIndices } from '../paramIndices';
 import { braidParams, LONGEST_ALIGN_MS, MAX_STRANDS } from './params';

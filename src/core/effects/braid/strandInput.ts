@@ -1,6 +1,5 @@
-import { STEP_FRAMES } from '../../dsp/blocks';
+import { STEP_FRAMES, type StereoBlock } from '../../dsp/blocks';
 import { smoothToward } from '../../dsp/onePole';
-import { type StereoBlock } from '../define';
 
 /**
  * What of left and right goes to left and right, by the index of the choice: both, left, right, mid, side. Side comes

@@ -1,8 +1,7 @@
-import { STEP_FRAMES } from '../../dsp/blocks';
+import { STEP_FRAMES, makeStereoBlock } from '../../dsp/blocks';
 import type { ParamValues, ValueContext } from '../../params/param';
 import { toEngineNumber } from '../../params/resolve';
 import { commonParams } from '../common';
-import { makeStereoBlock } from '../define';
 import { numbersOf } from '../handles';
 import type { SwayPicture } from '../pictures';
 import { chorusParams } from './params';

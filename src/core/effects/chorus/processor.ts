@@ -1,10 +1,10 @@
+import { copyBlock, STEP_FRAMES, makeStereoBlock, type StereoBlock } from '../../dsp/blocks';
 import { sinTurns } from '../../dsp/approx';
 import { FilterCascade } from '../../dsp/filterCascade';
 import { saturate } from '../../dsp/saturate';
 import { MemoizedUnary } from '../../dsp/memoizedUnary';
-import { copyBlock, STEP_FRAMES } from '../../dsp/blocks';
 import { dbToGain } from '../../params/format';
-import { makeStereoBlock, type EffectProcessor, type StereoBlock } from '../define';
+import { type EffectProcessor } from '../define';
 import { Insert } from '../insert';
 import { paramIndices } from '../paramIndices';
 import { MIN_DELAY, SweptLine } from '../sweptLine';

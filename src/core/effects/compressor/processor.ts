@@ -1,7 +1,7 @@
+import { copyBlock, STEP_FRAMES, makeStereoBlock, type StereoBlock } from '../../dsp/blocks';
 import { FilterCascade } from '../../dsp/filterCascade';
 import { MemoizedUnary } from '../../dsp/memoizedUnary';
-import { copyBlock, STEP_FRAMES } from '../../dsp/blocks';
-import { makeStereoBlock, type EffectProcessor, type StereoBlock } from '../define';
+import { type EffectProcessor } from '../define';
 import { Insert } from '../insert';
 import { paramIndices } from '../paramIndices';
 import { compressorParams } from './params';

@@ -1,10 +1,10 @@
+import { clearBlock, STEP_FRAMES, makeStereoBlock, type StereoBlock } from '../../dsp/blocks';
 import { Convolution, type PreparedImpulse } from '../../dsp/convolution';
 import { DelayLine } from '../../dsp/delayLine';
 import { smoothToward, onePoleCoefficient } from '../../dsp/onePole';
 import { KeptTuning, StateVariable } from '../../dsp/stateVariable';
-import { clearBlock, STEP_FRAMES } from '../../dsp/blocks';
 import { LONGEST_IMPULSE_SECONDS } from '../../impulses/make';
-import { makeStereoBlock, type EffectProcessor, type StereoBlock } from '../define';
+import { type EffectProcessor } from '../define';
 import { SECOND_ORDER_Q } from '../filter/processor';
 import { paramIndices } from '../paramIndices';
 import { SilenceDetector } from '../silenceDetector';

@@ -1,8 +1,8 @@
+import { clearBlock, copyBlock, STEP_FRAMES, type StereoBlock } from '../../dsp/blocks';
 import { FilterCascade } from '../../dsp/filterCascade';
 import { Noise } from '../../dsp/noise';
 import { MemoizedUnary } from '../../dsp/memoizedUnary';
-import { clearBlock, copyBlock, STEP_FRAMES } from '../../dsp/blocks';
-import { type EffectProcessor, type StereoBlock } from '../define';
+import { type EffectProcessor } from '../define';
 import { LevelMatcher } from '../drive/matcher';
 import { Insert } from '../insert';
 import { paramIndices } from '../paramIndices';

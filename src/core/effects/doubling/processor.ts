@@ -1,11 +1,11 @@
+import { clearBlock, STEP_FRAMES, type StereoBlock } from '../../dsp/blocks';
 import { sinTurns } from '../../dsp/approx';
 import type { DelayLine } from '../../dsp/delayLine';
 import { MemoizedUnary } from '../../dsp/memoizedUnary';
 import { readLines } from '../../dsp/lineReader';
 import { smoothToward, onePoleCoefficient } from '../../dsp/onePole';
 import { PeakGuard } from '../../dsp/peakGuard';
-import { clearBlock, STEP_FRAMES } from '../../dsp/blocks';
-import { type EffectProcessor, type StereoBlock } from '../define';
+import { type EffectProcessor } from '../define';
 import { paramIndices } from '../paramIndices';
 import { DetunedHead, WINDOW_SECONDS } from './detunedHead';
 import { isAudible } from '../silenceDetector';

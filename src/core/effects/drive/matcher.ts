@@ -1,6 +1,5 @@
-import { STEP_FRAMES } from '../../dsp/blocks';
+import { STEP_FRAMES, type StereoBlock } from '../../dsp/blocks';
 import { onePoleCoefficient } from '../../dsp/onePole';
-import { type StereoBlock } from '../define';
 
 const SECONDS = 0.35;
 const MOST = 4;

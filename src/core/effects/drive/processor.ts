@@ -1,11 +1,11 @@
+import { copyBlock, STEP_FRAMES, type StereoBlock } from '../../dsp/blocks';
 import { FilterCascade } from '../../dsp/filterCascade';
 import { DcBlock } from '../../dsp/onePole';
 import { Oversampler } from '../../dsp/oversampler';
 import { DRIVE_KINDS, WHOLLY_DRIVEN } from '../../dsp/saturate';
 import { MemoizedUnary } from '../../dsp/memoizedUnary';
-import { copyBlock, STEP_FRAMES } from '../../dsp/blocks';
 import { dbToGain } from '../../params/format';
-import { type EffectProcessor, type StereoBlock } from '../define';
+import { type EffectProcessor } from '../define';
 import { Insert } from '../insert';
 import { paramIndices } from '../paramIndices';
 import { AntialiasedShaper, hasCorners } from './antialiasedShaper';

@@ -1,4 +1,5 @@
-import { amplitudeAt, arrival, db, impulse, runWet, sine } from '../testing';
+import { amplitudeAt } from '../../dsp/testing';
+import { arrival, db, impulse, runWet, sine } from '../testing';
 
 const RATES = [44_100, 48_000, 96_000];
 

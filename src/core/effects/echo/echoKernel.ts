@@ -1,3 +1,4 @@
+import { copyBlock, STEP_FRAMES, type StereoBlock } from '../../dsp/blocks';
 import { Diffuser } from '../../dsp/diffuser';
 import { ECHO_LOOP_BYTES } from '../../dsp/kernels/echoLoop/bytes';
 import { ECHO_LOOP_FUSED_BYTES } from '../../dsp/kernels/echoLoop/fusedBytes';
@@ -5,8 +6,6 @@ import { startKernel, type Kernel, type KernelRoom } from '../../dsp/kernels/loa
 import { LineReader } from '../../dsp/lineReader';
 import { SINC_TAPS, sincCoefficients } from '../../dsp/sincTable';
 import type { StateVariable } from '../../dsp/stateVariable';
-import { copyBlock, STEP_FRAMES } from '../../dsp/blocks';
-import { type StereoBlock } from '../define';
 import type { LoopColour } from './loopTone';
 import type { SteadyGains } from './steadyLoop';
 

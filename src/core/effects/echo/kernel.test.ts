@@ -1,9 +1,8 @@
-import { STEP_FRAMES } from '../../dsp/blocks';
+import { presetValues } from '../testing';
+import { STEP_FRAMES, makeStereoBlock } from '../../dsp/blocks';
 import { makeRandom } from '../../dsp/random';
 import { toEngineNumber } from '../../params/resolve';
-import { presetValues } from '../../piece/edits/chain';
 import { effectOf } from '../catalogue';
-import { makeStereoBlock } from '../define';
 import { EchoProcessor } from './processor';
 
 const context = { tempo: { bpm: 92, beatsPerBar: 4 }, sampleRate: 48_000 };
@@ -21,7 +20,7 @@ test.each([
   ['over 100 %', { timeL: 60, feedback: 1.2, filter: 'low' }],
 ] as const)('the WebAssembly loop and its TypeScript reference agree within 1e-5: %s', (_what, named) => {
   const { params, paramIds } = effectOf('echo');
-  const values = { ...presetValues('echo', 'neutral'), feedback: 0.7, ...named };
+  const values = { ...presetValues('echo'), feedback: 0.7, ...named };
   const row = Float64Array.from(paramIds, (id) =>
     toEngineNumber(params[id]!, values[id as keyof typeof values]!, context),
   );
@@ -50,7 +49,7 @@ test.each([
 
 test('a tail that dies away becomes silence, not denormals', () => {
   const { params, paramIds } = effectOf('echo');
-  const values = { ...presetValues('echo', 'neutral'), timeL: 20, feedback: 0.5, filter: 'low' };
+  const values = { ...presetValues('echo'), timeL: 20, feedback: 0.5, filter: 'low' };
   const row = Float64Array.from(paramIds, (id) =>
     toEngineNumber(params[id]!, values[id as keyof typeof values]!, context),
   );

@@ -1,4 +1,4 @@
-import type { StereoBlock } from '../define';
+import type { StereoBlock } from '../../dsp/blocks';
 import type { SteadyGains } from './steadyLoop';
 
 /** Where each gain of the loop shall be at the end of a step. */

@@ -1,10 +1,10 @@
-import { STEP_FRAMES } from '../../dsp/blocks';
+import { STEP_FRAMES, makeStereoBlock, type StereoBlock } from '../../dsp/blocks';
 import { DelayLine, readableRun, ringSize } from '../../dsp/delayLine';
 import { MemoizedUnary } from '../../dsp/memoizedUnary';
 import { smoothToward, onePoleCoefficient } from '../../dsp/onePole';
 import { PeakGuard } from '../../dsp/peakGuard';
 import { dbToGain } from '../../params/format';
-import { makeStereoBlock, type EffectProcessor, type StereoBlock } from '../define';
+import { type EffectProcessor } from '../define';
 import { loopGain } from '../common';
 import { ColourSettings } from './colour';
 import { Ducker } from '../ducker';

@@ -1,7 +1,6 @@
-import { STEP_FRAMES } from '../../dsp/blocks';
+import { STEP_FRAMES, type StereoBlock } from '../../dsp/blocks';
 import type { DelayLine } from '../../dsp/delayLine';
 import type { StateVariable } from '../../dsp/stateVariable';
-import { type StereoBlock } from '../define';
 import type { LoopColour } from './loopTone';
 
 /** Where the lines take from: input of this side and of the other, repeats of this side and of the other. */

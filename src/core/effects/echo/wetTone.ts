@@ -1,7 +1,6 @@
-import { STEP_FRAMES } from '../../dsp/blocks';
+import { STEP_FRAMES, type StereoBlock } from '../../dsp/blocks';
 import { DelayLine } from '../../dsp/delayLine';
 import { StateVariable, tuning } from '../../dsp/stateVariable';
-import { type StereoBlock } from '../define';
 
 const LOW_HZ = 250;
 const MID_HZ = 1000;

@@ -1,8 +1,8 @@
+import { copyBlock, type StereoBlock } from '../../dsp/blocks';
 import { smoothToward } from '../../dsp/onePole';
 import { FilterCascade } from '../../dsp/filterCascade';
 import { MatchedFilter } from '../../dsp/matchedFilter';
-import { copyBlock } from '../../dsp/blocks';
-import type { EffectProcessor, StereoBlock } from '../define';
+import type { EffectProcessor } from '../define';
 import { SECOND_ORDER_Q } from '../filter/processor';
 import { commonParams } from '../common';
 import { Insert } from '../insert';

@@ -1,12 +1,12 @@
+import { copyBlock, STEP_FRAMES, type StereoBlock } from '../../dsp/blocks';
 import { smoothToward, onePoleCoefficient } from '../../dsp/onePole';
 import { shapeAt } from '../../dsp/lfo';
 import { saturate } from '../../dsp/saturate';
 import { MemoizedUnary } from '../../dsp/memoizedUnary';
 import { FilterCascade } from '../../dsp/filterCascade';
 import { MatchedFilter } from '../../dsp/matchedFilter';
-import { copyBlock, STEP_FRAMES } from '../../dsp/blocks';
 import { dbToGain } from '../../params/format';
-import { type EffectProcessor, type StereoBlock } from '../define';
+import { type EffectProcessor } from '../define';
 import { Insert } from '../insert';
 import { paramIndices } from '../paramIndices';
 import { filterParams } from './params';

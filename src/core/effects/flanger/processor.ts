@@ -1,8 +1,8 @@
+import { copyBlock, STEP_FRAMES, type StereoBlock } from '../../dsp/blocks';
 import { sinTurns } from '../../dsp/approx';
 import { smoothToward } from '../../dsp/onePole';
 import { DelayLine } from '../../dsp/delayLine';
-import { copyBlock, STEP_FRAMES } from '../../dsp/blocks';
-import { type EffectProcessor, type StereoBlock } from '../define';
+import { type EffectProcessor } from '../define';
 import { Insert } from '../insert';
 import { paramIndices } from '../paramIndices';
 import { MIN_DELAY, SweptLine } from '../sweptLine';

@@ -1,7 +1,7 @@
-import { STEP_FRAMES } from '../../dsp/blocks';
+import { STEP_FRAMES, type StereoBlock } from '../../dsp/blocks';
 import { MemoizedUnary } from '../../dsp/memoizedUnary';
 import { dbToGain } from '../../params/format';
-import { type EffectProcessor, type StereoBlock } from '../define';
+import { type EffectProcessor } from '../define';
 import { Insert } from '../insert';
 import { paramIndices } from '../paramIndices';
 import { gateParams } from './params';

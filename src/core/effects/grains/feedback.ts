@@ -1,5 +1,4 @@
-import { STEP_FRAMES } from '../../dsp/blocks';
-import { type StereoBlock } from '../define';
+import { STEP_FRAMES, type StereoBlock } from '../../dsp/blocks';
 
 /** Less energy than this in a step is nothing: -200 dBFS. */
 const NOTHING = STEP_FRAMES * 1e-20;

@@ -1,11 +1,11 @@
+import { clearBlock, STEP_FRAMES, makeStereoBlock, type StereoBlock } from '../../dsp/blocks';
 import { hann } from '../../dsp/hann';
 import { Noise } from '../../dsp/noise';
 import { DcBlock } from '../../dsp/onePole';
 import { PeakGuard } from '../../dsp/peakGuard';
 import { SincRings } from '../../dsp/sincRings';
-import { clearBlock, STEP_FRAMES } from '../../dsp/blocks';
 import { CloudFeedback } from './feedback';
-import { makeStereoBlock, type EffectProcessor, type StereoBlock } from '../define';
+import { type EffectProcessor } from '../define';
 import { paramIndices } from '../paramIndices';
 import { grainsParams } from './params';
 

@@ -1,9 +1,9 @@
+import { copyBlock, STEP_FRAMES, makeStereoBlock, type StereoBlock } from '../../dsp/blocks';
 import { sinTurns } from '../../dsp/approx';
 import { FilterCascade } from '../../dsp/filterCascade';
 import { Noise } from '../../dsp/noise';
 import { MemoizedUnary } from '../../dsp/memoizedUnary';
-import { copyBlock, STEP_FRAMES } from '../../dsp/blocks';
-import { makeStereoBlock, type EffectProcessor, type StereoBlock } from '../define';
+import { type EffectProcessor } from '../define';
 import { Insert } from '../insert';
 import { paramIndices } from '../paramIndices';
 import { MIN_DELAY, SweptLine } from '../sweptLine';

@@ -1,9 +1,9 @@
+import { clearBlock, STEP_FRAMES, makeStereoBlock, type StereoBlock } from '../../dsp/blocks';
 import { MemoizedUnary } from '../../dsp/memoizedUnary';
-import { clearBlock, STEP_FRAMES } from '../../dsp/blocks';
 import { TRUE_PEAK_BOUND, TRUE_PEAK_DELAY } from '../../dsp/truePeak';
 import { TruePeakPair } from '../../dsp/truePeakPair';
 import { dbToGain } from '../../params/format';
-import { makeStereoBlock, type EffectProcessor, type StereoBlock } from '../define';
+import { type EffectProcessor } from '../define';
 import { paramIndices } from '../paramIndices';
 import { SilenceDetector } from '../silenceDetector';
 import { SlidingMinimum, SlidingMean } from './gainPath';

@@ -1,7 +1,7 @@
-import { STEP_FRAMES } from '../../dsp/blocks';
+import { STEP_FRAMES, type StereoBlock } from '../../dsp/blocks';
 import { sinTurns } from '../../dsp/approx';
 import { smoothToward } from '../../dsp/onePole';
-import { type EffectProcessor, type StereoBlock } from '../define';
+import { type EffectProcessor } from '../define';
 import { Insert } from '../insert';
 import { paramIndices } from '../paramIndices';
 import { MAX_STAGES, phaserParams } from './params';

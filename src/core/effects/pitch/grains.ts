@@ -1,7 +1,6 @@
-import { STEP_FRAMES } from '../../dsp/blocks';
+import { STEP_FRAMES, type StereoBlock } from '../../dsp/blocks';
 import { hann } from '../../dsp/hann';
 import { SincRings } from '../../dsp/sincRings';
-import { type StereoBlock } from '../define';
 import { OnsetQueue } from './onsetQueue';
 
 const GRAIN_SECONDS = 0.04;

@@ -1,7 +1,6 @@
-import { STEP_FRAMES } from '../../dsp/blocks';
+import { STEP_FRAMES, type StereoBlock } from '../../dsp/blocks';
 import { hann } from '../../dsp/hann';
 import { SincRings } from '../../dsp/sincRings';
-import { type StereoBlock } from '../define';
 import { PeriodDetector } from './periodDetector';
 
 const RING = 16_384;

@@ -1,4 +1,5 @@
-import type { EffectProcessor, StereoBlock } from '../define';
+import type { StereoBlock } from '../../dsp/blocks';
+import type { EffectProcessor } from '../define';
 import { Insert } from '../insert';
 import { paramIndices } from '../paramIndices';
 import { GrainShift } from './grains';

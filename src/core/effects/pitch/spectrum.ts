@@ -1,7 +1,6 @@
-import { STEP_FRAMES } from '../../dsp/blocks';
+import { STEP_FRAMES, makeStereoBlock, type StereoBlock } from '../../dsp/blocks';
 import { PhaseVocoder } from '../../dsp/phaseVocoder';
 import { SincRings } from '../../dsp/sincRings';
-import { makeStereoBlock, type StereoBlock } from '../define';
 import { GrainShift } from './grains';
 
 /** Samples that the reading needs in front of it. */

@@ -1,9 +1,9 @@
+import { clearBlock, STEP_FRAMES, type StereoBlock } from '../../dsp/blocks';
 import { CascadedMovingAverage } from '../../dsp/cascadedMovingAverage';
 import { SPEED_OF_SOUND } from '../../dsp/imageSources';
 import { MemoizedUnary } from '../../dsp/memoizedUnary';
 import { readLines } from '../../dsp/lineReader';
-import { clearBlock, STEP_FRAMES } from '../../dsp/blocks';
-import { type EffectProcessor, type StereoBlock } from '../define';
+import { type EffectProcessor } from '../define';
 import { commonParams } from '../common';
 import { Insert } from '../insert';
 import { paramIndices } from '../paramIndices';

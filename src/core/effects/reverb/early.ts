@@ -1,8 +1,7 @@
-import { STEP_FRAMES } from '../../dsp/blocks';
+import { STEP_FRAMES, type StereoBlock } from '../../dsp/blocks';
 import type { DelayLine } from '../../dsp/delayLine';
 import { imageSources, SPEED_OF_SOUND, type Point } from '../../dsp/imageSources';
 import { TapBank } from '../../dsp/tapBank';
-import { type StereoBlock } from '../define';
 import { SPACE_COUNT, spaceAt, type Space } from './spaces';
 
 const MAX_TAPS = 18;

@@ -1,3 +1,4 @@
+import { clearBlock, copyBlock, STEP_FRAMES, type StereoBlock } from '../../dsp/blocks';
 import { AllpassDiffuser4, FOUR } from '../../dsp/allpassDiffuser4';
 import { AllpassCascade } from '../../dsp/allpassCascade';
 import { DelayLine } from '../../dsp/delayLine';
@@ -5,8 +6,6 @@ import { FilterCascade } from '../../dsp/filterCascade';
 import { MemoizedUnary } from '../../dsp/memoizedUnary';
 import type { KernelRoom } from '../../dsp/kernels/load';
 import { tuning } from '../../dsp/stateVariable';
-import { clearBlock, copyBlock, STEP_FRAMES } from '../../dsp/blocks';
-import { type StereoBlock } from '../define';
 import { SPACE_COUNT, spaceAt } from './spaces';
 
 const LONGEST_PRE_DELAY_SECONDS = 0.5;

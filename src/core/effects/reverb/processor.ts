@@ -1,6 +1,6 @@
+import { clearBlock, STEP_FRAMES, makeStereoBlock, type StereoBlock } from '../../dsp/blocks';
 import { smoothToward, onePoleCoefficient } from '../../dsp/onePole';
-import { clearBlock, STEP_FRAMES } from '../../dsp/blocks';
-import { makeStereoBlock, type EffectProcessor, type StereoBlock } from '../define';
+import { type EffectProcessor } from '../define';
 import { Ducker } from '../ducker';
 import { paramIndices } from '../paramIndices';
 import { widen } from '../widen';

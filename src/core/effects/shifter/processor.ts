@@ -1,9 +1,9 @@
+import { copyBlock, STEP_FRAMES, makeStereoBlock, type StereoBlock } from '../../dsp/blocks';
 import { sinTurns } from '../../dsp/approx';
 import { DcBlock } from '../../dsp/onePole';
 import { Quadrature } from '../../dsp/quadrature';
-import { copyBlock, STEP_FRAMES } from '../../dsp/blocks';
 import { SweptLine } from '../sweptLine';
-import { makeStereoBlock, type EffectProcessor, type StereoBlock } from '../define';
+import { type EffectProcessor } from '../define';
 import { Insert } from '../insert';
 import { paramIndices } from '../paramIndices';
 import { shifterParams } from './params';

@@ -1,8 +1,8 @@
+import { clearBlock, STEP_FRAMES, makeStereoBlock, type StereoBlock } from '../../dsp/blocks';
 import { smoothToward, DcBlock, onePoleCoefficient } from '../../dsp/onePole';
 import { PeakGuard } from '../../dsp/peakGuard';
 import { TapBank } from '../../dsp/tapBank';
-import { clearBlock, STEP_FRAMES } from '../../dsp/blocks';
-import { makeStereoBlock, type EffectProcessor, type StereoBlock } from '../define';
+import { type EffectProcessor } from '../define';
 import { isAudible } from '../silenceDetector';
 import { commonParams, loopGain } from '../common';
 import { MAX_TAPS, tapsParams } from './params';

@@ -1,10 +1,9 @@
-import { STEP_FRAMES } from '../../dsp/blocks';
+import { STEP_FRAMES, type StereoBlock } from '../../dsp/blocks';
 import type { TapBank } from '../../dsp/tapBank';
 import type { DelayLine } from '../../dsp/delayLine';
 import { smoothToward, onePoleCoefficient } from '../../dsp/onePole';
 import { SINC_AHEAD } from '../../dsp/sincTable';
 import { KeptTuning, StateVariable } from '../../dsp/stateVariable';
-import { type StereoBlock } from '../define';
 import { SECOND_ORDER_Q } from '../filter/processor';
 
 /** A tap turns round in sixteen steps, about 20 ms. */

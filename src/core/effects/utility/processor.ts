@@ -1,9 +1,9 @@
+import { copyBlock, STEP_FRAMES, type StereoBlock } from '../../dsp/blocks';
 import { MemoizedUnary } from '../../dsp/memoizedUnary';
 import { smoothToward, DcBlock } from '../../dsp/onePole';
-import { copyBlock, STEP_FRAMES } from '../../dsp/blocks';
 import { dbToGain } from '../../params/format';
 import { awayGain } from '../common';
-import { type EffectProcessor, type StereoBlock } from '../define';
+import { type EffectProcessor } from '../define';
 import { Insert } from '../insert';
 import { paramIndices } from '../paramIndices';
 import { utilityParams } from './params';

@@ -1,7 +1,7 @@
-import { STEP_FRAMES } from '../../dsp/blocks';
+import { STEP_FRAMES, type StereoBlock } from '../../dsp/blocks';
 import { DelayLine } from '../../dsp/delayLine';
 import { smoothToward } from '../../dsp/onePole';
-import { type EffectProcessor, type StereoBlock } from '../define';
+import { type EffectProcessor } from '../define';
 import { Insert } from '../insert';
 import { paramIndices } from '../paramIndices';
 import { widenerParams } from './params';

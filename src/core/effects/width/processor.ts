@@ -1,9 +1,9 @@
-import { STEP_FRAMES } from '../../dsp/blocks';
+import { STEP_FRAMES, type StereoBlock } from '../../dsp/blocks';
 import { MemoizedUnary } from '../../dsp/memoizedUnary';
 import { smoothToward } from '../../dsp/onePole';
 import { KeptTuning, StateVariable } from '../../dsp/stateVariable';
 import { dbToGain } from '../../params/format';
-import { type EffectProcessor, type StereoBlock } from '../define';
+import { type EffectProcessor } from '../define';
 import { FOURTH_ORDER_Q, SECOND_ORDER_Q } from '../filter/processor';
 import { Insert } from '../insert';
 import { paramIndices } from '../paramIndices';

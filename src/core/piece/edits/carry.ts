@@ -1,6 +1,6 @@
 import type { Draft } from 'immer';
 import { beatsFrom } from '../../music/tempo';
-import { clearLaneRange, pasteLaneRange, copyLaneRange, type LaneRange } from '../../moves/laneRange';
+import { clearLaneRange, pasteLaneRange, copyLaneRange, type LaneRange } from '../moves/laneRange';
 import { findChannel, kindWaitedFor, paramOf, slotsIn, waitingFor } from '../find';
 import { tempoOf } from '../tempoOf';
 import type { Clip, Lane, Piece, Target } from '../piece';

@@ -1,5 +1,5 @@
-import { clipOf, echoSlot, hashOf, laneOf, scene, soundOf } from '../../engine/testing';
-import type { Modulator } from '../../links/modulator';
+import { clipOf, echoSlot, hashOf, laneOf, scene, soundOf } from '../testing';
+import type { Modulator } from '../../automation/modulator';
 import { applyEdit, applyPiecePatches, type Edit, type Edited } from '../edit';
 import { findSlot } from '../find';
 import { pieceSchema, type Piece, type Return, type Target, type Track } from '../piece';

@@ -1,7 +1,7 @@
 import type { Draft } from 'immer';
 import * as z from 'zod';
-import { laneTrack, laneUnit, valueInUnit } from '../../moves/lane';
-import { pointSchema, type Point } from '../../moves/point';
+import { laneTrack, laneUnit, valueInUnit } from '../moves/lane';
+import { pointSchema, type Point } from '../../automation/point';
 import { defineEdit, EditRefused } from '../edit';
 import { channelName, findLane, paramOf, sameTarget, sendOf } from '../find';
 import { draftChannel } from './channels';

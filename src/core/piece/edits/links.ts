@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { modulatorSchema } from '../../links/modulator';
+import { modulatorSchema } from '../../automation/modulator';
 import { defineEdit, EditRefused } from '../edit';
 import { channelName, paramOf, sameTarget } from '../find';
 import { laneSchema, linkSchema, macroParam, targetSchema, type Link, type Piece } from '../piece';

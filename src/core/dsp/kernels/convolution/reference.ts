@@ -1,10 +1,10 @@
-import type { ConvolutionWork } from '../../convolutionWork';
+import type { ConvolutionWork } from './layout';
 
 /**
  * The parts of a partitioned convolution in TypeScript, on `cells`, with the addresses in bytes: the reference of
  * kernels/convolution/kernel.as.ts, and what runs where that cannot.
  */
-export function scriptedWork(cells: Float32Array): ConvolutionWork {
+export function convolutionReference(cells: Float32Array): ConvolutionWork {
   return {
     passes: (from, until, count, size, re, im, otherRe, otherIm, turns) => {
       for (let index = from; index < until; index += 1) {

@@ -1,4 +1,4 @@
-import type { OversampleWork } from '../../oversampler';
+import type { OversampleWork } from './layout';
 import { shapedAt } from '../../saturate';
 
 /** Figures of the table before its stages. */
@@ -8,7 +8,7 @@ const STAGES_AT = 6;
  * What kernels/oversample/kernel.as.ts does, in TypeScript, on `cells` and on the same memory as whole numbers: its reference,
  * and what runs where it cannot.
  */
-export function scriptedOversampling(cells: Float32Array, places: Int32Array): OversampleWork {
+export function oversampleReference(cells: Float32Array, places: Int32Array): OversampleWork {
   const keep = (row: number, n: number, history: number): void =>
     void cells.copyWithin(row - history, row + n - history, row + n);
   return {

@@ -1,11 +1,11 @@
 import { SINC_BEFORE, SINC_PHASES, SINC_TAPS } from '../../sincTable';
-import type { SincWork } from '../../sincRings';
+import type { SincWork } from './layout';
 
 /**
  * What kernels/sincRead/kernel.as.ts does, in TypeScript, on `cells` and `out` (one memory, as 32 and as 64 bits): its
  * reference, and what runs where it cannot.
  */
-export function scriptedRead(cells: Float32Array, out: Float64Array): SincWork {
+export function sincReadReference(cells: Float32Array, out: Float64Array): SincWork {
   return {
     read: (left, right, mask, table, start, speed, growth, outLeft, outRight, from, to) => {
       let place = start;

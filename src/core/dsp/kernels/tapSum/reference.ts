@@ -1,9 +1,9 @@
 import { STEP_FRAMES } from '../../blocks';
-import type { TapWork } from '../../tapBank';
+import type { TapWork } from './layout';
 import { SINC_TAPS } from '../../sincTable';
 
 /** What kernels/tapSum/kernel.as.ts does, in TypeScript, on `cells`: its reference, and what runs where it cannot. */
-export function scriptedTaps(cells: Float32Array): TapWork {
+export function tapSumReference(cells: Float32Array): TapWork {
   return {
     addWhole: (left, right, levels, sums) => {
       for (let i = 0; i < STEP_FRAMES; i += 1) {

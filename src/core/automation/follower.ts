@@ -1,0 +1,45 @@
+import type { StereoBlock } from '../dsp/blocks';
+
+/** Under this it stands at 0, at full scale at 1; in between by the decibel. */
+const FLOOR_DB = -60;
+
+/** The level of a track's clips as it is heard, before its effects: quick to rise, slow to fall, as wanted. */
+export class Follower {
+  /** 0 for silence to 1 for full scale. */
+  now = 0;
+  private level = 0;
+  private readonly rise: number;
+  private readonly fall: number;
+
+  /** @param attackMs, releaseMs time constants */
+  constructor(
+    readonly attackMs: number,
+    readonly releaseMs: number,
+    frames: number,
+    sampleRate: number,
+  ) {
+    const share = (ms: number): number => 1 - Math.exp((-1000 * frames) / (ms * sampleRate));
+    this.rise = share(attackMs);
+    this.fall = share(releaseMs);
+  }
+
+  clear(): void {
+    this.level = 0;
+    this.now = 0;
+  }
+
+  /** Hears a step. */
+  hear({ left, right }: StereoBlock): void {
+    let peak = 0;
+    for (let i = 0; i < left.length; i += 1) {
+      const l = left[i]! < 0 ? -left[i]! : left[i]!;
+      const r = right[i]! < 0 ? -right[i]! : right[i]!;
+      if (l > peak) peak = l;
+      if (r > peak) peak = r;
+    }
+    this.level += (peak - this.level) * (peak > this.level ? this.rise : this.fall);
+    if (this.level < 1e-6) this.level = 0;
+    const db = this.level > 0 ? 20 * Math.log10(this.level) : FLOOR_DB;
+    this.now = db <= FLOOR_DB ? 0 : db >= 0 ? 1 : 1 - db / FLOOR_DB;
+  }
+}

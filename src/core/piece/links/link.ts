@@ -1,0 +1,140 @@
+import type { LaneTrack } from '../../automation/evaluate';
+import { basePosition, laneTrack, trackAt } from '../moves/lane';
+import { pasteLaneRange, type LaneRangePoint } from '../moves/laneRange';
+import { thin, type Reading } from '../../automation/thin';
+import { TOLERANCE } from '../moves/record';
+import { beatsToSamples } from '../../music/tempo';
+import { tempoOf } from '../tempoOf';
+import { contextOf, findLane, paramOf, sameTarget } from '../find';
+import { MACRO_LEVEL, macroParam, MAIN, type Lane, type Link, type Piece, type Target } from '../piece';
+import { linkOffset, type LinkTransfer } from '../../automation/linkTransfer';
+import { modulatorAt, modulatorTrack, type Modulator } from '../../automation/modulator';
+
+const held = (position: number): number => Math.min(1, Math.max(0, position));
+
+/** Where a parameter with links stands, as a place on its rail at a beat of the piece. */
+export interface LinkedRail {
+  /** The stretch of the rail over which it can go. */
+  readonly low: number;
+  readonly high: number;
+  at(beat: number): number;
+}
+
+/** Where a follower stands at a beat; what it follows is sound, which a piece alone does not tell. */
+export type Followed = (modulator: Modulator) => (beat: number) => number;
+const NO_RESTS: NonNullable<Link['rests']> = [];
+const STILL: Followed = () => () => 0;
+
+/** A link's depth, curve and range, as they are when left out too. */
+export const linkTransferOf = ({ depth, curve, range }: Pick<Link, 'depth' | 'curve' | 'range'>): LinkTransfer => ({
+  depth,
+  curve: curve ?? 0,
+  low: range?.low ?? 0,
+  high: range?.high ?? 1,
+});
+
+/** What the links of a target do to it, over its lane or its base value; null when it has none. */
+export function linkedRail(piece: Piece, target: Target, followed: Followed = STILL): LinkedRail | null {
+  const links = piece.links.filter((link) => sameTarget(link.target, target));
+  const param = paramOf(piece, target);
+  if (links.length === 0 || !param) return null;
+  const turning = links.flatMap((link) => {
+    const modulator = piece.modulators.find(({ id }) => id === link.modulator);
+    return modulator
+      ? [
+          {
+            at: modulator.kind === 'follower' ? followed(modulator) : standing(piece, modulator, followed),
+            push: linkTransferOf(link),
+            rests: link.rests ?? NO_RESTS,
+            least: modulator.kind === 'macro' || modulator.kind === 'follower' ? 0 : -1,
+          },
+        ]
+      : [];
+  });
+  const lane = findLane(piece, target);
+  const track = lane?.on ? laneTrack(piece, lane, param) : null;
+  const base = basePosition(piece, target, param);
+  const [low, high] = extremes(track, base);
+  return {
+    low: held(
+      turning.reduce(
+        (sum, { push, least }) => sum + Math.min(0, linkOffset(low, 1, push), linkOffset(low, least, push)),
+        low,
+      ),
+    ),
+    high: held(
+      turning.reduce(
+        (sum, { push, least }) => sum + Math.max(0, linkOffset(high, 1, push), linkOffset(high, least, push)),
+        high,
+      ),
+    ),
+    at: (beat) => {
+      const at = track ? trackAt(track, beat) : base;
+      return held(
+        turning.reduce(
+          (sum, { at: turn, push, rests }) =>
+            rests.some(({ start, end }) => beat >= start && beat < end) ? sum : sum + linkOffset(at, turn(beat), push),
+          at,
+        ),
+      );
+    },
+  };
+}
+
+/** Where a modulator stands at a beat: a macro where its own lane or level has it, turned by what is linked to it. */
+function standing(piece: Piece, modulator: Modulator, followed: Followed): (beat: number) => number {
+  if (modulator.kind !== 'macro') {
+    const track = modulatorTrack(modulator, contextOf(piece));
+    // What turns by note values is counted by the unmoved tempo, as in the engine.
+    const tempo = track.byBeat ? piece.tempo : tempoOf(piece);
+    return (beat) => modulatorAt(track, beatsToSamples(beat, tempo, piece.sampleRate));
+  }
+  const target: Target = { channel: MAIN, effect: null, param: macroParam(modulator.id) };
+  // What turns a macro is never a macro, so this goes no deeper.
+  const rail = linkedRail(piece, target, followed);
+  if (rail) return rail.at;
+  const lane = findLane(piece, target);
+  const track = lane?.on ? laneTrack(piece, lane, MACRO_LEVEL) : null;
+  return (beat) => (track ? trackAt(track, beat) : modulator.level);
+}
+
+function extremes(track: LaneTrack | null, base: number): [number, number] {
+  if (!track) return [base, base];
+  return [track.positions.reduce((a, b) => Math.min(a, b), 1), track.positions.reduce((a, b) => Math.max(a, b), 0)];
+}
+
+const READINGS_PER_BEAT = 192;
+
+/**
+ * What the links of a target do between two beats, laid into its lane as moves that can be corrected by hand; around
+ * them it stays as it was.
+ */
+export function laneFromLinks(
+  piece: Piece,
+  target: Target,
+  fromBeat: number,
+  toBeat: number,
+  newId: string,
+  followed: Followed = STILL,
+): Lane | null {
+  const rail = linkedRail(piece, target, followed);
+  const param = paramOf(piece, target);
+  if (!rail || !param) return null;
+  const count = Math.max(2, Math.round((toBeat - fromBeat) * READINGS_PER_BEAT));
+  const readings = Array.from({ length: count + 1 }, (_, i): Reading => {
+    const beat = fromBeat + ((toBeat - fromBeat) * i) / count;
+    return { beat: beat - fromBeat, position: rail.at(Math.min(beat, toBeat - 1e-9)) };
+  });
+  const number = param.kind === 'number';
+  const kept = number
+    ? thin(readings, TOLERANCE)
+    : readings.filter((reading, i) => reading.position !== readings[i - 1]?.position);
+  const points = kept.map(({ beat, position }): LaneRangePoint => ({
+    beat,
+    position,
+    value: 0,
+    shape: number ? 'line' : 'hold',
+    bend: 0,
+  }));
+  return pasteLaneRange(piece, target, fromBeat, { lengthBeats: toBeat - fromBeat, unit: 'own', points }, 1, newId);
+}

@@ -1,0 +1,26 @@
+import type { Param } from '../../params/param';
+import { findLane, paramOf } from '../find';
+import type { Lane, Piece, Target } from '../piece';
+import { basePosition, laneTrack, laneUnit, trackAt, valueInUnit } from './lane';
+
+/** What a new stretch of moves is laid over: the lane that is there, or an empty one over the base value. */
+export interface LaneBase {
+  readonly param: Param;
+  readonly lane: Lane;
+  /** Value in the lane's unit at a place of the rail. */
+  value(position: number): number;
+  /** What was there before, in the lane's unit: the lane, else the base value. */
+  before(beat: number): number;
+}
+
+/** @returns null when the target is not there */
+export function laneBaseFor(piece: Piece, target: Target, newId: string): LaneBase | null {
+  const param = paramOf(piece, target);
+  if (!param) return null;
+  const existing = findLane(piece, target);
+  const lane = existing ?? { id: newId, target, unit: laneUnit(piece, target), on: true, points: [] };
+  const value = (position: number): number => valueInUnit(piece, param, position, lane.unit);
+  const track = existing ? laneTrack(piece, existing, param) : null;
+  const base = basePosition(piece, target, param);
+  return { param, lane, value, before: (beat) => value(track ? trackAt(track, beat) : base) };
+}

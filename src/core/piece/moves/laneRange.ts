@@ -1,0 +1,285 @@
+import { makeRandom } from '../../dsp/random';
+import { shapeAt } from '../../dsp/lfo';
+import { paramPosition, toEngineNumber } from '../../params/resolve';
+import { baseValue, contextOf } from '../find';
+import type { Lane, Piece, Target } from '../piece';
+import { MIN_GAP, splitPoints } from '../../automation/editPoints';
+import { bent, splitBend } from '../../automation/evaluate';
+import { laneBaseFor, type LaneBase } from './laneBase';
+import { laneTrack, trackAt } from './lane';
+import type { Point, Shape } from '../../automation/point';
+import { thin } from '../../automation/thin';
+import { TOLERANCE } from './record';
+
+/**
+ * A point of a stretch: its place counted from the stretch's beginning, its value as a place on the rail and in the
+ * unit it was taken in.
+ */
+export interface LaneRangePoint {
+  readonly beat: number;
+  readonly position: number;
+  readonly value: number;
+  readonly shape: Shape;
+  readonly bend: number;
+}
+
+/** A piece of a lane on its own: begins and ends with a point. */
+export interface LaneRange {
+  readonly lengthBeats: number;
+  readonly unit: Lane['unit'];
+  readonly points: readonly LaneRangePoint[];
+}
+
+/** What a lane does between two beats, with points at both ends. @returns null when its target is gone */
+export function copyLaneRange(piece: Piece, lane: Lane, from: number, to: number): LaneRange | null {
+  const on = laneBaseFor(piece, lane.target, lane.id);
+  if (!on) return null;
+  const cut = [from, to].reduce((points, beat) => splitPoints(points, beat, on.before(beat)), lane.points);
+  const within = cut.filter(({ beat }) => beat > from - 1e-9 && beat < to + 1e-9);
+  const { positions } = laneTrack(piece, { ...lane, points: within }, on.param);
+  return {
+    lengthBeats: to - from,
+    unit: lane.unit,
+    points: within.map((point, i) => ({ ...point, beat: point.beat - from, position: positions[i]! })),
+  };
+}
+
+/**
+ * A lane with a stretch laid over it, as often as wanted, one after another; outside of it nothing changes.
+ * @param by whether values keep their place on the rail, or what they are where both have the same unit
+ */
+export function pasteLaneRange(
+  piece: Piece,
+  target: Target,
+  at: number,
+  stretch: LaneRange,
+  times: number,
+  newId: string,
+  by: 'position' | 'value' = 'position',
+): Lane | null {
+  const on = laneBaseFor(piece, target, newId);
+  if (!on || stretch.points.length === 0) return null;
+  const held = on.param.kind !== 'number';
+  const point = ({ beat, position, value, shape, bend }: LaneRangePoint, offset: number): Point => ({
+    beat: offset + beat,
+    value: by === 'value' && stretch.unit === on.lane.unit ? inRange(on, value) : on.value(position),
+    shape: held ? 'hold' : shape,
+    bend,
+  });
+  const laid = Array.from({ length: times }, (_, n) =>
+    stretch.points.map((made, i) =>
+      point(ended(made, i === stretch.points.length - 1 && n < times - 1), at + n * stretch.lengthBeats),
+    ),
+  ).flat();
+  return { ...on.lane, on: true, points: between(on, at, at + times * stretch.lengthBeats, laid) };
+}
+
+/** The last point of one round stands just before the first of the next. */
+const ended = (point: LaneRangePoint, before: boolean): LaneRangePoint =>
+  before ? { ...point, beat: point.beat - MIN_GAP } : point;
+
+function inRange({ param, value }: LaneBase, wanted: number): number {
+  const [a, b] = [value(0), value(1)];
+  return param.kind === 'number' ? Math.min(Math.max(a, b), Math.max(Math.min(a, b), wanted)) : wanted;
+}
+
+/** The points of a lane with others in the place of all between two beats. */
+function between(on: LaneBase, from: number, to: number, laid: readonly Point[]): Point[] {
+  const [start, end] = [from - MIN_GAP, to + MIN_GAP];
+  const edges = [start, end].filter((beat) => beat >= 0);
+  const cut = edges.reduce((points, beat) => splitPoints(points, beat, on.before(beat)), on.lane.points);
+  const before = cut
+    .filter(({ beat }) => beat < start + 1e-9)
+    .map((point) =>
+      Math.abs(point.beat - start) < 1e-9 && on.param.kind === 'number'
+        ? { ...point, shape: 'line' as const, bend: 0 }
+        : point,
+    );
+  return [...before, ...laid, ...cut.filter(({ beat }) => beat > end - 1e-9)];
+}
+
+/** The lane standing at the base value between two beats. */
+export function clearLaneRange(piece: Piece, lane: Lane, from: number, to: number): Lane | null {
+  const on = laneBaseFor(piece, lane.target, lane.id);
+  if (!on) return null;
+  const value = on.value(
+    paramPosition(
+      on.param,
+      toEngineNumber(on.param, baseValue(piece, lane.target) ?? on.param.initial, contextOf(piece)),
+    ),
+  );
+  const laid = [from, to].map((beat): Point => ({
+    beat,
+    value,
+    shape: on.param.kind === 'number' ? 'line' : 'hold',
+    bend: 0,
+  }));
+  return { ...lane, points: between(on, from, to, laid) };
+}
+
+/** Played backwards. A jump takes MIN_GAP on the way back. */
+export function flippedInTime(stretch: LaneRange): LaneRange {
+  const { points, lengthBeats } = stretch;
+  const made: LaneRangePoint[] = [];
+  for (let i = points.length - 1; i > 0; i -= 1) {
+    const [start, end] = [points[i - 1]!, points[i]!];
+    const from = start.shape === 'hold' ? start : end;
+    const beat = lengthBeats - end.beat;
+    if (end.position !== from.position) stopBefore(made, beat, end);
+    made.push({ ...from, beat, shape: start.shape, bend: -start.bend });
+  }
+  const first = points[0]!;
+  return { ...stretch, points: [...made, { ...first, beat: lengthBeats, shape: 'line', bend: 0 }] };
+}
+
+/**
+ * Lets what runs on to `end` at `beat` stop on its way MIN_GAP before, so that a jump can follow. What is shorter
+ * than that runs on into the jump.
+ */
+function stopBefore(made: LaneRangePoint[], beat: number, end: LaneRangePoint): void {
+  const last = made[made.length - 1];
+  if (!last || last.shape === 'hold' || beat - last.beat <= MIN_GAP) return;
+  const share = 1 - MIN_GAP / (beat - last.beat);
+  const bend = last.shape === 'curve' ? last.bend : 0;
+  made[made.length - 1] = { ...last, bend: splitBend(bend, share)[0] };
+  made.push({
+    ...end,
+    beat: beat - MIN_GAP,
+    position: last.position + (end.position - last.position) * bent(share, bend),
+    shape: 'line',
+    bend: 0,
+  });
+}
+
+/** High and low changed over, within what it reaches. */
+export function flippedInValue(stretch: LaneRange): LaneRange {
+  const [low, high] = reach(stretch);
+  return moved(stretch, (position) => low + high - position);
+}
+
+/** Larger or smaller about its middle. */
+export function scaled(stretch: LaneRange, factor: number): LaneRange {
+  const [low, high] = reach(stretch);
+  const middle = (low + high) / 2;
+  return moved(stretch, (position) => middle + (position - middle) * factor);
+}
+
+/** From flat at the beginning to this much higher or lower at the end. */
+export const tilted = (stretch: LaneRange, share: number): LaneRange =>
+  moved(stretch, (position, beat) => position + (share * beat) / stretch.lengthBeats);
+
+const reach = ({ points }: LaneRange): [number, number] => [
+  points.reduce((a, { position }) => Math.min(a, position), 1),
+  points.reduce((a, { position }) => Math.max(a, position), 0),
+];
+
+function moved(stretch: LaneRange, to: (position: number, beat: number) => number): LaneRange {
+  return {
+    ...stretch,
+    points: stretch.points.map((point) => ({
+      ...point,
+      position: Math.min(1, Math.max(0, to(point.position, point.beat))),
+    })),
+  };
+}
+
+const SMOOTH_STEPS = 96;
+
+/** Each place the mean of an eighth of the stretch around it; its ends stay. */
+export function smoothed(piece: Pick<Piece, 'tempo' | 'sampleRate'>, stretch: LaneRange): LaneRange {
+  const track = laneTrack(
+    piece,
+    {
+      unit: 'own',
+      points: stretch.points.map(({ beat, position, shape, bend }) => ({ beat, value: position, shape, bend })),
+    },
+    UNIT,
+  );
+  const at = (i: number): number => trackAt(track, (stretch.lengthBeats * i) / SMOOTH_STEPS);
+  const half = SMOOTH_STEPS / 16;
+  const mean = (i: number): number => {
+    const width = Math.min(half, i, SMOOTH_STEPS - i);
+    let sum = 0;
+    for (let k = -width; k <= width; k += 1) sum += at(i + k);
+    return sum / (2 * width + 1);
+  };
+  return fromPositions(
+    stretch,
+    Array.from({ length: SMOOTH_STEPS + 1 }, (_, i) => mean(i)),
+  );
+}
+
+const UNIT = {
+  kind: 'number',
+  unit: 'ratio',
+  min: 0,
+  max: 1,
+  initial: 0,
+  taper: { kind: 'linear' },
+  smoothingSeconds: 0,
+  label: '',
+  hint: '',
+  group: '',
+} as const;
+
+function fromPositions(stretch: Pick<LaneRange, 'lengthBeats' | 'unit'>, positions: readonly number[]): LaneRange {
+  const kept = thin(
+    positions.map((position, i) => ({ beat: (stretch.lengthBeats * i) / (positions.length - 1), position })),
+    TOLERANCE,
+  );
+  return {
+    ...stretch,
+    points: kept.map(({ beat, position }) => ({ beat, position, value: position, shape: 'line', bend: 0 })),
+  };
+}
+
+export const DRAWN_SHAPES = ['rise', 'fall', 'sine', 'triangle', 'square', 'random'] as const;
+export type DrawnShape = (typeof DRAWN_SHAPES)[number];
+const SINE_POINTS = 8;
+
+/**
+ * A shape again and again, one turn each `turnBeats`, between two places of the rail.
+ * @param roll chooses among all random ones
+ */
+export function drawnShape(
+  shape: DrawnShape,
+  lengthBeats: number,
+  turnBeats: number,
+  low: number,
+  high: number,
+  roll: number,
+): LaneRange {
+  const turns = Math.max(1, Math.round(lengthBeats / turnBeats));
+  const turn = lengthBeats / turns;
+  const random = makeRandom(roll);
+  const at = (beat: number, share: number, as: Shape = 'line', bend = 0): LaneRangePoint => ({
+    beat,
+    position: low + (high - low) * share,
+    value: 0,
+    shape: as,
+    bend,
+  });
+  const one = (n: number): LaneRangePoint[] => {
+    const start = n * turn;
+    const end = start + turn - MIN_GAP;
+    if (shape === 'rise') return [at(start, 0), at(end, 1)];
+    if (shape === 'fall') return [at(start, 1), at(end, 0)];
+    if (shape === 'square') return [at(start, 1, 'hold'), at(start + turn / 2, 0, 'hold')];
+    if (shape === 'random') return [at(start, random(), 'hold')];
+    if (shape === 'triangle') return [at(start, 0), at(start + turn / 2, 1)];
+    return Array.from({ length: SINE_POINTS }, (_, k) =>
+      at(start + (k * turn) / SINE_POINTS, 0.5 - 0.5 * shapeAt(0, k / SINE_POINTS + 0.25), 'curve', SINE_BENDS[k]!),
+    );
+  };
+  const points = Array.from({ length: turns }, (_, n) => one(n)).flat();
+  const last = points[points.length - 1]!;
+  const closing =
+    shape === 'rise' || shape === 'fall'
+      ? last
+      : at(lengthBeats, shape === 'sine' || shape === 'triangle' ? 0 : (last.position - low) / (high - low || 1));
+  const body = shape === 'rise' || shape === 'fall' ? points.slice(0, -1) : points;
+  return { lengthBeats, unit: 'own', points: [...body, { ...closing, beat: lengthBeats, shape: 'line', bend: 0 }] };
+}
+
+/** How each eighth of a sine from its lowest bends: it leaves its turning points slowly. */
+const SINE_BENDS: readonly number[] = [-0.593, -0.163, 0.163, 0.593, -0.593, -0.163, 0.163, 0.593];

@@ -1,0 +1,90 @@
+import type { Lane, Piece, Target } from '../piece';
+import { MIN_GAP, splitPoints } from '../../automation/editPoints';
+import { laneBaseFor } from './laneBase';
+import type { Point } from '../../automation/point';
+import { inOrder, thin, type Reading } from '../../automation/thin';
+
+/** Readings may be missed by this share of the rail when they are thinned: less than a hand can hold still. */
+export const TOLERANCE = 0.006;
+export const SEAM_BEATS = 1 / 16;
+const AS_EVER: PassSettings = { tolerance: TOLERANCE, seamBeats: SEAM_BEATS };
+
+/** What becomes of a move when the hand lets go, and what happens without one: see RECORD_MODES. */
+export type RecordMode = 'read' | 'touch' | 'latch' | 'write';
+
+export const RECORD_MODES: readonly { readonly id: RecordMode; readonly name: string; readonly does: string }[] = [
+  { id: 'read', name: 'Read', does: 'Moves play; hands are heard and nothing is recorded.' },
+  { id: 'touch', name: 'Touch', does: 'Recorded while a hand is on it, then back to what was there.' },
+  {
+    id: 'latch',
+    name: 'Latch',
+    does: 'Recorded from the first touch on; what the hand left stays until playing stops.',
+  },
+  {
+    id: 'write',
+    name: 'Write',
+    does: 'Every lane is written anew from the start of playing. Falls back to touch when playing stops.',
+  },
+];
+
+export interface PassSettings {
+  /** Readings may be missed by this share of the rail when they are thinned. */
+  readonly tolerance: number;
+  /** Beats in which a recorded move glides in from, and back to, what was there. */
+  readonly seamBeats: number;
+}
+
+/**
+ * The lane that a pass of recording leaves: the readings thinned, laid over what was there, gliding back to it after
+ * them. Outside the pass nothing changes, also where there was no lane: there the base value stays in force.
+ * @param readings positions on the rail with the beats at which they were heard
+ * @returns null when nothing can be recorded
+ */
+export function laneFromPass(
+  piece: Piece,
+  target: Target,
+  readings: readonly Reading[],
+  newId: string,
+  { tolerance, seamBeats } = AS_EVER,
+): Lane | null {
+  const on = laneBaseFor(piece, target, newId);
+  const ordered = inOrder(readings);
+  const first = ordered[0];
+  const last = ordered[ordered.length - 1];
+  if (!on || !first || !last) return null;
+  const held = on.param.kind !== 'number';
+  const kept = held
+    ? ordered.filter((reading, i) => reading.position !== ordered[i - 1]?.position)
+    : thin(ordered, tolerance);
+  const recorded = kept.map((reading): Point => ({
+    beat: reading.beat,
+    value: on.value(reading.position),
+    shape: held ? 'hold' : 'line',
+    bend: 0,
+  }));
+  const from = Math.max(0, first.beat - seamBeats);
+  const to = last.beat + seamBeats;
+  const cut = [from, to].reduce((points, beat) => splitPoints(points, beat, on.before(beat)), on.lane.points);
+  const before = cut
+    .filter((point) => point.beat < from + 1e-9 && point.beat < first.beat)
+    .map((point) => (isAt(point, from) && !held ? { ...point, shape: 'line' as const } : point));
+  const after = cut.filter((point) => point.beat > to - 1e-9);
+  return { ...on.lane, on: true, points: [...before, ...recorded, ...after] };
+}
+
+const isAt = (point: Point, beat: number): boolean => Math.abs(point.beat - beat) < 1e-9;
+
+/**
+ * The lane after a value was set in one go while recording (typed, tapped, switched): it holds from here to the next
+ * point.
+ */
+export function laneFromStep(piece: Piece, target: Target, beat: number, position: number, newId: string): Lane | null {
+  const on = laneBaseFor(piece, target, newId);
+  if (!on) return null;
+  const step: Point = { beat, value: on.value(position), shape: 'hold', bend: 0 };
+  const lead = beat - MIN_GAP;
+  const cut = lead > 0 ? splitPoints(on.lane.points, lead, on.before(lead)) : on.lane.points;
+  const before = cut.filter((point) => point.beat < lead + 1e-9);
+  const after = cut.filter((point) => point.beat > beat + 1e-9);
+  return { ...on.lane, on: true, points: [...before, step, ...after] };
+}
