@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { between } from '../testing';
 import { soundFigures } from '../analysis/soundFigures';
 import { applyEdit } from '../piece/edit';
-import { dropKept, keepSetting, takeKept } from '../piece/edits/kept';
+import { dropKept, keepSetting, takeKept } from '../piece/edits/storedVariants';
 import { newSlot, removeEffect, setParams } from '../piece/edits/chain';
 import { recordMove } from '../piece/edits/lanes';
 import { WIDE_WAYS } from '../piece/wideWays';

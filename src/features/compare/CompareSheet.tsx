@@ -3,7 +3,7 @@ import { ScrollView, StyleSheet, View } from 'react-native';
 import { WIDE_WAYS } from '../../core/piece/wideWays';
 import { blockOf } from '../../core/piece/block';
 import { placeBlock } from '../../core/piece/edits/blocks';
-import { dropKept, keepSetting, takeKept } from '../../core/piece/edits/kept';
+import { dropKept, keepSetting, takeKept } from '../../core/piece/edits/storedVariants';
 import { chainOf, channelName, keptOf } from '../../core/piece/find';
 import { MAX_KEPT } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';

@@ -31,7 +31,7 @@ import {
 import { addClip, copyClip, moveClip, removeClip } from './clips';
 import { crossfadeClip, joinClip, repeatClip, setClip, slipClip, splitClip, trimClip } from './clipShape';
 import { mapControl, unmapControl } from './controls';
-import { dropKept, keepSetting, takeKept } from './kept';
+import { dropKept, keepSetting, takeKept } from './storedVariants';
 import {
   clearLanes,
   layMoves,
