@@ -3,7 +3,11 @@ const Sequencer = require('@jest/test-sequencer').default;
 // On a new machine nobody knows yet how long a test takes, and the largest files would come first. What takes longest
 // is often a short file: were it last, one worker would sit idle meanwhile.
 const LONGEST = [
+  'spaces.test.ts',
+  'stability.test.ts',
   'accuracy.test.ts',
+  'hostile.test.ts',
+  'presets.test.ts',
   'effects.test.ts',
   'fuzz.test.ts',
   'clicks.test.ts',
