@@ -25,7 +25,7 @@ interface Sides {
 }
 
 /**
- * State-variable filters in a row, for both sides alike, ROW_FRAMES samples at a time; as StateVariable, of which it is
+ * State-variable filters in a row, for both sides alike, STEP_FRAMES samples at a time; as StateVariable, of which it is
  * many at once.
  * Source: Andrew Simper, "Solving the continuous SVF equations using trapezoidal integration" (2013).
  */

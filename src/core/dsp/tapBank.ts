@@ -16,7 +16,7 @@ const RINGS = PIECES + 2 * RUN;
 
 /**
  * Two delay lines heard at many places at once: what is heard of each place is added up in one pass, exactly at whole
- * samples and by sixteen points of a windowed sinc between them. Runs of BANK_FRAMES.
+ * samples and by sixteen points of a windowed sinc between them. Blocks of STEP_FRAMES.
  */
 export class TapBank {
   readonly lines: readonly [DelayLine, DelayLine];

@@ -185,14 +185,14 @@ export class RunningChannel {
   /** Reads every lane where the piece stands, and lets note values follow a tempo that moves. */
   followLanes(pulse: TempoClock): void {
     const { lanes } = this.plan;
-    const { sample: place } = pulse;
+    const { sample } = pulse;
     if (pulse.isVarying)
       for (let i = 0; i < this.chain.every.length; i += 1) this.chain.every[i]!.followTempo(pulse.tempoRatio);
     for (let i = 0; i < lanes.length; i += 1) {
       const lane = lanes[i]!;
-      const segment = segmentAt(lane, place, this.cursors[i]!);
+      const segment = segmentAt(lane, sample, this.cursors[i]!);
       this.cursors[i] = segment;
-      const position = positionAt(lane, place, segment);
+      const position = positionAt(lane, sample, segment);
       this.laneRows[i]!.fromLane(this.lanePlaces[i]!, position);
     }
   }

@@ -17,7 +17,7 @@ const smoothstep = (x: number): number => x * x * (3 - 2 * x);
  * made, and it comes back.
  */
 export class ClickFreeSwitch {
-  /** What the processor is given: every value as it is, those that dip as they were until the sound is down. */
+  /** What the processor is given: every value as it is, those that mute on change as they were until the sound is silent. */
   readonly values: Float64Array;
   private readonly mutedIndices: readonly number[];
   private gain = 1;
@@ -28,7 +28,7 @@ export class ClickFreeSwitch {
   /** @param late true for an effect that looks ahead */
   constructor(params: readonly Param[], values: Float64Array, late: boolean) {
     this.mutedSteps = late ? MUTED_STEPS_WITH_LATENCY : MUTED_STEPS;
-    this.mutedIndices = params.flatMap(({ mutesOnChange: dips }, index) => (dips ? [index] : []));
+    this.mutedIndices = params.flatMap(({ mutesOnChange }, index) => (mutesOnChange ? [index] : []));
     this.values = this.mutedIndices.length > 0 ? Float64Array.from(values) : values;
   }
 

@@ -7,7 +7,7 @@ import { SnapshotButton } from '../snapshots/SnapshotButton';
 import { MeteringSheet } from '../metering/MeteringSheet';
 import { SendList } from '../sends/SendList';
 import { usePiece } from '../studio/StudioProvider';
-import { ChainBeads } from './ChainBeads';
+import { ChainEffects } from './ChainEffects';
 import { ChannelButton } from './ChannelButton';
 import { ChannelMenu } from './ChannelMenu';
 import { EffectChoices } from './EffectChoices';
@@ -38,7 +38,7 @@ export function ChannelChain({ channel, starters = true }: { readonly channel: s
         </Words>
         <Words kind="small">thickness is level</Words>
       </View>
-      <ChainBeads channel={channel} chain={chain} name={channelName(piece, channel)} />
+      <ChainEffects channel={channel} chain={chain} name={channelName(piece, channel)} />
       <View style={styles.channelRails}>
         <ParamRail
           target={{ channel, effect: null, param: 'gain' }}

@@ -1,7 +1,7 @@
 import type { EffectListProps } from './effectListProps';
 import { Fragment, lazy, Suspense } from 'react';
 
-const SortableBeads = lazy(() =>
+const SortableEffectList = lazy(() =>
   import('./SortableEffectList').then((module) => ({ default: module.SortableEffectList })),
 );
 
@@ -17,7 +17,7 @@ export function EffectList(props: EffectListProps) {
     plain
   ) : (
     <Suspense fallback={plain}>
-      <SortableBeads {...props} />
+      <SortableEffectList {...props} />
     </Suspense>
   );
 }

@@ -201,7 +201,7 @@ export class EchoProcessor implements EffectProcessor {
     const lineLeft = this.leftHead.line;
     const lineRight = this.rightHead.line;
     const written =
-      this.turnByKernel(input, wet, lineLeft, lineRight) ?? this.turnByScript(input, wet, lineLeft, lineRight);
+      this.processByKernel(input, wet, lineLeft, lineRight) ?? this.processReference(input, wet, lineLeft, lineRight);
     const peak = flushed(written, lineLeft, lineRight);
     if (this.guard.passes(peak)) {
       lineLeft.advance(STEP_FRAMES);
@@ -211,7 +211,12 @@ export class EchoProcessor implements EffectProcessor {
   }
 
   /** Null when there is no kernel, or a ring turns round within the step. */
-  private turnByKernel(input: StereoBlock, wet: StereoBlock, lineLeft: DelayLine, lineRight: DelayLine): number | null {
+  private processByKernel(
+    input: StereoBlock,
+    wet: StereoBlock,
+    lineLeft: DelayLine,
+    lineRight: DelayLine,
+  ): number | null {
     const { kernel, leftHead, rightHead, gains } = this;
     if (!kernel) return null;
     const fractionLeft = DelayLine.fractionAt(leftHead.standing);
@@ -244,7 +249,7 @@ export class EchoProcessor implements EffectProcessor {
     );
   }
 
-  private turnByScript(input: StereoBlock, wet: StereoBlock, lineLeft: DelayLine, lineRight: DelayLine): number {
+  private processReference(input: StereoBlock, wet: StereoBlock, lineLeft: DelayLine, lineRight: DelayLine): number {
     const { leftHead, rightHead, fromLeft, fromRight, gains } = this;
     const colour = this.colours.left;
     leftHead.readStanding(fromLeft);

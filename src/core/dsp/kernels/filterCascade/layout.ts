@@ -1,4 +1,4 @@
-/** Places in the memory, in figures of eight bytes: first ROW_FRAMES pairs of left and right, then the sections. */
+/** Places in the memory, in figures of eight bytes: first STEP_FRAMES pairs of left and right, then the sections. */
 export const SECTIONS_AT = 128;
 export const SECTION_FIGURES = 18;
 /**

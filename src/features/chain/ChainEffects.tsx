@@ -12,7 +12,7 @@ import { EffectChoices } from './EffectChoices';
 import { BranchGroup } from './BranchGroup';
 import { SignalMeter } from './SignalMeter';
 
-interface ChainBeadsProps {
+interface ChainEffectsProps {
   readonly channel: string;
   readonly chain: readonly Slot[];
   /** Where the chain lies; none for the channel's own. */
@@ -22,14 +22,14 @@ interface ChainBeadsProps {
 }
 
 /**
- * A chain as a thread from top to bottom, an effect a bead on it; what lies within an effect parts from the thread
- * below its bead.
+ * A chain as a thread from top to bottom, effect by effect; what lies within an effect parts from the thread
+ * below it.
  */
-export function ChainBeads({ channel, chain, inside, name }: ChainBeadsProps) {
+export function ChainEffects({ channel, chain, inside, name }: ChainEffectsProps) {
   const narrow = inside !== undefined;
-  const bead = (slot: Slot, index: number, handle: ReactNode) => (
+  const renderEffect = (slot: Slot, index: number, handle: ReactNode) => (
     <View>
-      <View style={styles.bead}>
+      <View style={styles.effect}>
         <SignalMeter slot={slot.id} before={chain[index - 1]?.id ?? null} narrow={narrow} />
         <Card channel={channel} slot={slot} index={index} count={chain.length} small={narrow} handle={handle} />
       </View>
@@ -38,7 +38,7 @@ export function ChainBeads({ channel, chain, inside, name }: ChainBeadsProps) {
           channel={channel}
           slot={slot}
           renderChain={(strand) => (
-            <ChainBeads
+            <ChainEffects
               channel={channel}
               chain={strand.chain}
               inside={{ slot: slot.id, strand: strand.place }}
@@ -49,7 +49,7 @@ export function ChainBeads({ channel, chain, inside, name }: ChainBeadsProps) {
       ) : null}
       {slot.wetPath && slot.wetPath.length > 0 ? (
         <BranchGroup title="on its wet sound">
-          <ChainBeads
+          <ChainEffects
             channel={channel}
             chain={slot.wetPath}
             inside={{ slot: slot.id, strand: null }}
@@ -65,10 +65,10 @@ export function ChainBeads({ channel, chain, inside, name }: ChainBeadsProps) {
       <EffectList
         slots={chain}
         onMove={(slot, to) => useOpenPiece.getState().run(moveEffect, { channel, slot, to })}
-        renderEffect={bead}
+        renderEffect={renderEffect}
       />
       {last || narrow ? (
-        <View style={styles.bead}>
+        <View style={styles.effect}>
           {last ? <SignalMeter slot={last.id} before={last.id} narrow={narrow} end /> : null}
           <AddEffect channel={channel} at={chain.length} inside={inside} name={name} />
         </View>
@@ -108,7 +108,7 @@ function AddEffect({
 }
 
 const styles = StyleSheet.create({
-  bead: { flexDirection: 'row', alignItems: 'stretch', gap: 12 },
+  effect: { flexDirection: 'row', alignItems: 'stretch', gap: 12 },
   add: { flex: 1, borderStyle: 'dashed', borderRadius: 16, marginBottom: 12 },
   addInside: { marginBottom: 6 },
   sheetList: { maxHeight: 560 },
