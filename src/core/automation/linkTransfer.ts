@@ -1,20 +1,20 @@
 import { bent } from './evaluate';
 
-/** How a link passes on what its modulator does. */
+/** Depth, curve and range of a link: how far its modulator moves a parameter. */
 export interface LinkTransfer {
-  /** Share of the rail, to either side; below zero the other way round. */
+  /** Share of the parameter's range, to either side; negative inverts. */
   readonly depth: number;
-  /** -1 to 1: above 0 it goes far at once, below 0 only for the last of the modulator's way. */
+  /** -1 to 1: above 0 most of the offset comes early, below 0 late. */
   readonly curve: number;
-  /**
-   * The stretch of the rail that it does not push the parameter out of; where that stands beyond it already, it is left
-   * there.
-   */
+  /** Limits of the offset parameter, 0-1; a parameter that is beyond them already stays where it is. */
   readonly low: number;
   readonly high: number;
 }
 
-/** How far along its rail a parameter is pushed that stands at `at`, by a modulator at `turn` (-1 to 1). */
+/**
+ * Offset of a parameter at normalised position `at` (0-1) by a modulator.
+ * @param turn output of the modulator, -1 to 1
+ */
 export function linkOffset(at: number, turn: number, { depth, curve, low, high }: LinkTransfer): number {
   const by = depth * (turn < 0 ? -bent(-turn, curve) : bent(turn, curve));
   if (low <= 0 && high >= 1) return by;

@@ -1,11 +1,11 @@
-/** Samples that the engine and all effects work on at once. */
+/** Samples of a processing step of the engine and of every effect. */
 export const STEP_FRAMES = 64;
 
-/** A stereo run of STEP_FRAMES samples. */
+/** STEP_FRAMES samples of a stereo signal. */
 export interface StereoBlock {
   readonly left: Float64Array;
   readonly right: Float64Array;
-  /** Where it lies in the memory in which an engine mixes, in bytes; -1 for one that lies elsewhere. */
+  /** Address in the memory of the engine's mixer, in bytes; -1 outside of it. */
   readonly at: number;
 }
 
@@ -16,15 +16,15 @@ export const makeStereoBlock = (frames = STEP_FRAMES): StereoBlock => ({
 });
 
 /**
- * Copies a run of 64 samples. A built-in is far from a processor that has slept, and its first call after that takes a
- * microsecond; as devices take blocks in bunches, the many calls that follow, each half as long as a loop, win that
- * back. Of `fill`, of `set` from one width to another and of memory.copy in a kernel that is not so: they are loops.
+ * Copies a block. The built-in costs a microsecond on its first call after the audio thread has slept, and half as much
+ * as a loop after that, which pays as devices ask for several blocks at once. `fill`, `set` between types and memory.copy
+ * in a kernel do not pay: they are loops.
  */
 export function copyBlock(from: Float64Array, to: Float64Array): void {
   to.set(from);
 }
 
-/** Copies a run to half as wide figures. */
+/** Copies a block to single precision. */
 export function toFloat32Block(from: Float64Array, to: Float32Array): void {
   for (let i = 0; i < STEP_FRAMES; i += 4) {
     to[i] = from[i]!;
@@ -34,7 +34,7 @@ export function toFloat32Block(from: Float64Array, to: Float32Array): void {
   }
 }
 
-/** Copies a run to twice as wide figures. */
+/** Copies a block to double precision. */
 export function toFloat64Block(from: Float32Array, to: Float64Array): void {
   for (let i = 0; i < STEP_FRAMES; i += 4) {
     to[i] = from[i]!;
@@ -44,7 +44,7 @@ export function toFloat64Block(from: Float32Array, to: Float64Array): void {
   }
 }
 
-/** Empties a run of 64 samples. */
-export function clearBlock(run: Float64Array): void {
-  for (let i = 0; i < STEP_FRAMES; i += 4) run[i] = run[i + 1] = run[i + 2] = run[i + 3] = 0;
+/** Fills a block with zeros. */
+export function clearBlock(block: Float64Array): void {
+  for (let i = 0; i < STEP_FRAMES; i += 4) block[i] = block[i + 1] = block[i + 2] = block[i + 3] = 0;
 }

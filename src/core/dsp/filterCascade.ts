@@ -25,8 +25,7 @@ interface Sides {
 }
 
 /**
- * State-variable filters in a row, for both sides alike, STEP_FRAMES samples at a time; as StateVariable, of which it is
- * many at once.
+ * State-variable filters in series, the same for both sides, a block at a time; each section is a `StateVariable`.
  * Source: Andrew Simper, "Solving the continuous SVF equations using trapezoidal integration" (2013).
  */
 export class FilterCascade {
@@ -34,9 +33,9 @@ export class FilterCascade {
   private readonly moving: Int32Array;
   private readonly goals: Float64Array;
   private readonly fresh: Uint8Array;
-  /** Every section stands or is flat, as it did in the run before. */
+  /** Every section is steady or bypassed, as in the block before. */
   private settled = false;
-  /** Some section is not flat. */
+  /** Some section is not bypassed. */
   private heard = false;
   private readonly kernel: ((sections: number) => void) | null;
   /** The kernel's memory, with the room asked for from this byte on; null where there is none. */
@@ -70,7 +69,7 @@ export class FilterCascade {
     this.settled = false;
   }
 
-  /** Where a section shall stand at the end of the coming run. Output is `direct * x + band * bp + low * lp`. */
+  /** Sets a section's coefficients at the end of the coming block. Output is `direct * x + band * bp + low * lp`. */
   aim(section: number, g: number, k: number, direct: number, band: number, low: number): void {
     const { goals } = this;
     const at = section * SETTINGS;
@@ -90,7 +89,7 @@ export class FilterCascade {
     this.settled = false;
   }
 
-  /** Filters a run in place. */
+  /** Filters a block in place. */
   process({ left, right }: Sides): void {
     if (this.settled) {
       if (this.heard) this.run(left, right);
@@ -123,8 +122,8 @@ export class FilterCascade {
   }
 
   /**
-   * Works out how a section moves over the run; one that was empty stands at its goal at once.
-   * @returns whether it stands, moves or is flat
+   * Prepares a section's ramps over the block; a section without state takes its coefficients at once.
+   * @returns STEADY, RAMPING or BYPASSED
    */
   private setOff(section: number): number {
     const { memory, goals } = this;

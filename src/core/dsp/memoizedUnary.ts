@@ -1,7 +1,4 @@
-/**
- * A costly function of one figure, worked out again only when the figure has changed: what stands still needs no sine
- * at every step.
- */
+/** Remembers the last argument and result of a costly function, such as a sine of a parameter that rarely changes. */
 export class MemoizedUnary {
   private x = Number.NaN;
   private y = 0;

@@ -1,8 +1,8 @@
-/** Share of the way to the target that a one-pole follower goes in `samples` samples. */
+/** Coefficient of a one-pole smoother per step of `samples` samples; 1 for no time at all. */
 export const onePoleCoefficient = (seconds: number, samples: number, sampleRate: number): number =>
   seconds <= 0 ? 1 : 1 - Math.exp(-samples / (seconds * sampleRate));
 
-/** A share of the way from `now` to `goal`, ending exactly on it, so that gains of 0 and 1 change no bit. */
+/** One step of a one-pole smoother that ends exactly on its goal, so that gains of 0 and 1 change no bit. */
 export function smoothToward(now: number, goal: number, share: number, slack = 1e-5): number {
   const next = now + (goal - now) * share;
   const away = goal - next;

@@ -1,5 +1,5 @@
 /**
- * What has to be taken from a saw's jump so that it does not fold back: two samples of a polynomial.
+ * Two-point polynomial residual of a band-limited step, which is subtracted from a sawtooth to reduce aliasing.
  * Source: V. Valimaki and A. Huovilainen, "Antialiasing Oscillators in Subtractive Synthesis" (2007).
  * @param phase in turns, 0 to 1  @param step turns of a sample
  */

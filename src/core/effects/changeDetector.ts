@@ -1,4 +1,4 @@
-/** A row of values as it was when it was looked at last: what stands still need not be worked out again. */
+/** Tells whether any of a row of values has changed since the last call, so that derived figures can be kept. */
 export class ChangeDetector {
   private readonly seen: Float64Array;
 
@@ -8,12 +8,12 @@ export class ChangeDetector {
     this.invalidate();
   }
 
-  /** Takes any row for new. */
+  /** Makes the next update report a change. */
   invalidate(): void {
     this.seen.fill(Number.NaN);
   }
 
-  /** True when a value is not what it was the last time. */
+  /** Compares and stores the values. @returns true when one differs from the last call's */
   update(values: Float64Array): boolean {
     const { seen } = this;
     let moved = false;

@@ -5,25 +5,25 @@ import type { PreparedImpulse } from '../dsp/convolution';
 import type { ImpulseNeed } from '../impulses/make';
 import type { EffectPicture } from './pictures';
 
-/** The chain that lies in a strand of a braid. */
+/** The chain of effects in a strand of a braid. */
 export interface StrandWork {
-  /** Treats a run in place. @returns true when it is silent afterwards */
-  process(run: StereoBlock, silent: boolean): boolean;
+  /** Processes a block in place. @returns true when it is silent afterwards */
+  process(block: StereoBlock, silent: boolean): boolean;
   readonly silent: boolean;
 }
 
 /** The sound of one effect. `process` never allocates, waits or throws. */
 export interface EffectProcessor {
   /**
-   * Writes the wet signal alone for one run.
-   * @param values where every parameter shall be at the end of the run, in the order of `paramIds`, own units
+   * Writes the wet signal of one block.
+   * @param values every parameter at the end of the block, in the order of `paramIds`, own units
    */
   process(input: StereoBlock, wet: StereoBlock, values: Float64Array): void;
-  /** Empties all memory, then locates. */
+  /** Clears all memory, then locates. */
   reset(seconds: number, values: Float64Array): void;
   /**
-   * Sets oscillators to a place in the piece and all ramps to these values; memory stays. For a silent processor that
-   * wakes.
+   * Sets oscillators to a time of the piece and all ramps to these values; memory stays. Called when a silent processor
+   * starts to process again.
    */
   locate(seconds: number, values: Float64Array): void;
   /** Takes an impulse that was prepared elsewhere; for effects that need one. */
@@ -31,17 +31,16 @@ export interface EffectProcessor {
   /** Takes the chains that lie in its strands, by place from 0; for a braid. */
   setStrands?(works: readonly (StrandWork | null)[]): void;
   /**
-   * Takes what another channel gives: always the same run, filled anew before each step; null for none. For effects
-   * that can listen aside.
+   * Sets the sidechain: another channel's output, the same block refilled before each step; null for none.
    */
   setSidechain?(side: StereoBlock | null): void;
   /** True while nothing would be heard without new input. */
   readonly silent: boolean;
-  /** Samples by which its sound is late, for an effect that looks ahead; none when left out. */
+  /** Latency in samples; none when left out. */
   readonly latency?: number;
-  /** True while nothing untreated shall be heard beside it, whatever the mix says. */
+  /** True while the dry signal must not be heard, whatever the mix. */
   readonly suppressesDry?: boolean;
-  /** Lowest gain of the guard in the loop since last asked; 1 when it did nothing. */
+  /** Lowest gain of the loop's guard since the last call; 1 when it did not act. */
   takeGuardGain(): number;
 }
 
@@ -71,7 +70,7 @@ export interface EffectDefinition {
   readonly family: 'delay' | 'reverb' | 'modulation' | 'space' | 'tone' | 'braid';
   readonly purpose: string;
   readonly params: Params;
-  /** The order in which values travel to the processor. */
+  /** Order of the values that the processor is given. */
   readonly paramIds: readonly string[];
   readonly presets: readonly Preset[];
   /** The two or three parameters that say most about it, for its card. */

@@ -1,117 +1,128 @@
 import { STEP_FRAMES, makeStereoBlock, type StereoBlock } from '../dsp/blocks';
-import { WholeDelay } from '../dsp/wholeDelay';
+import { IntegerDelayLine } from '../dsp/integerDelayLine';
 
-/** Nothing is held back longer, in seconds: four shifts by the spectrum one after another. */
-const LONGEST_SECONDS = 0.6;
+/** Longest delay in seconds: four spectral pitch shifters in series. */
+const MAX_SECONDS = 0.6;
 
-/** A ring for short delays in the memory where runs lie. */
-export interface HoldRing {
+/** A ring for short delays, one side after the other, in the memory that a pool owns. */
+export interface DelayRing {
   readonly left: Float64Array;
   readonly right: Float64Array;
+  /** Address in bytes. */
   readonly at: number;
 }
 
-/** Where runs lie and can be held back quickly. */
-export interface HoldRoom {
-  takeRing(): HoldRing | null;
-  giveBackRing(ring: HoldRing): void;
-  hold(run: StereoBlock, ring: HoldRing, size: number, place: number, delay: number): void;
+/** Lends rings in the memory that blocks lie in, and delays blocks there faster than TypeScript can. */
+export interface DelayRingPool {
+  /** @returns an empty ring, or null when all are in use */
+  allocateRing(): DelayRing | null;
+  freeRing(ring: DelayRing): void;
+  /**
+   * Delays a block in place.
+   * @param size samples of each side of the ring in use, a power of two
+   * @param writeIndex a multiple of STEP_FRAMES
+   * @param delay in samples, up to `size - STEP_FRAMES`
+   */
+  delayBlock(block: StereoBlock, ring: DelayRing, size: number, writeIndex: number, delay: number): void;
 }
 
 /**
- * Holds a sound back by whole samples, so that it keeps step with another that effects make late. Another delay comes
- * in over one step, and not before enough has passed to be heard at it.
+ * Delays a stereo signal by whole samples, so that it stays in time with a parallel signal that passes effects with
+ * latency. A new delay is crossfaded to over one step, once enough samples have been written to be read at it.
  */
 export class LatencyCompensator {
-  private readonly left: WholeDelay;
-  private readonly right: WholeDelay;
-  private readonly longest: number;
-  private readonly before = makeStereoBlock();
+  private readonly left: IntegerDelayLine;
+  private readonly right: IntegerDelayLine;
+  private readonly maxDelay: number;
+  private readonly ring: DelayRing | null;
+  private readonly previous = makeStereoBlock();
   private delay = 0;
-  private passed = 0;
-  private ringing = 0;
+  private framesWritten = 0;
+  private ringingFrames = 0;
 
-  private readonly ring: HoldRing | null;
-
-  /** @param room where the runs lie that it holds back, if they can be held back there */
+  /** @param pool lends a ring for short delays of blocks in its memory; without one the delay lines' own rings are used */
   constructor(
     sampleRate: number,
-    private readonly room: HoldRoom | null = null,
+    private readonly pool: DelayRingPool | null = null,
   ) {
-    this.longest = Math.floor(LONGEST_SECONDS * sampleRate);
-    this.ring = room?.takeRing() ?? null;
-    this.left = new WholeDelay(this.longest, STEP_FRAMES, this.ring?.left);
-    this.right = new WholeDelay(this.longest, STEP_FRAMES, this.ring?.right);
+    this.maxDelay = Math.floor(MAX_SECONDS * sampleRate);
+    this.ring = pool?.allocateRing() ?? null;
+    this.left = new IntegerDelayLine(this.maxDelay, STEP_FRAMES, this.ring?.left);
+    this.right = new IntegerDelayLine(this.maxDelay, STEP_FRAMES, this.ring?.right);
   }
 
-  /** False while something that it holds back is still to come. */
+  /** True when every delayed sample has come out. */
   get silent(): boolean {
-    return this.ringing <= 0;
+    return this.ringingFrames <= 0;
   }
 
-  /** Samples by which what comes out is late now. */
-  get late(): number {
+  /** Delay of the output in samples; differs from the one asked for until that can be read. */
+  get currentDelay(): number {
     return this.delay;
   }
 
-  /** Forgets what it holds; the delay is taken at once. */
+  /** Clears the delay lines and takes the delay at once. */
   reset(samples: number): void {
     this.left.clear();
     this.right.clear();
-    this.passed = 0;
-    this.ringing = 0;
-    this.delay = this.held(samples);
+    this.framesWritten = 0;
+    this.ringingFrames = 0;
+    this.delay = this.clampDelay(samples);
   }
 
-  private held(samples: number): number {
-    return samples > this.longest ? this.longest : samples < 0 ? 0 : samples;
+  private clampDelay(samples: number): number {
+    return samples > this.maxDelay ? this.maxDelay : samples < 0 ? 0 : samples;
   }
 
   /**
-   * @param out where what was held back goes; may be the input itself
-   * @param sounding false when the input is nothing but zeros
-   * @returns `out`, or the input itself where nothing is held back: it is then not even kept, and a delay that comes
-   * waits until enough has passed
+   * @param out receives the delayed block; may be the input itself
+   * @param samples delay that is asked for
+   * @param sounding false when the input is all zeros
+   * @returns `out`, or the input itself while the delay is zero
    */
   process(input: StereoBlock, out: StereoBlock, samples: number, sounding: boolean): StereoBlock {
     const from = this.delay;
-    const to = this.held(samples);
+    const to = this.clampDelay(samples);
     if (from === 0 && to === 0) {
-      this.passed = 0;
-      this.ringing = 0;
+      this.framesWritten = 0;
+      this.ringingFrames = 0;
       return input;
     }
-    this.reach(from > to ? from : to);
-    this.passed += STEP_FRAMES;
-    if (sounding) this.ringing = (from > to ? from : to) + STEP_FRAMES;
-    else this.ringing -= STEP_FRAMES;
-    if (from === to && input === out && input.at >= 0 && this.ring && this.left.isSmall) return this.hold(input, from);
+    this.reserve(from > to ? from : to);
+    this.framesWritten += STEP_FRAMES;
+    if (sounding) this.ringingFrames = (from > to ? from : to) + STEP_FRAMES;
+    else this.ringingFrames -= STEP_FRAMES;
+    if (from === to && input === out && this.canDelayInPool(input)) return this.delayInPool(input, from);
     this.left.write(input.left);
     this.right.write(input.right);
-    if (from === to || this.passed < to + STEP_FRAMES) {
+    if (from === to || this.framesWritten < to + STEP_FRAMES) {
       if (from === 0) return input;
       this.read(from, out);
       return out;
     }
     this.delay = to;
-    this.read(from, this.before);
+    this.read(from, this.previous);
     this.read(to, out);
-    cross(this.before.left, out.left);
-    cross(this.before.right, out.right);
+    crossfade(this.previous.left, out.left);
+    crossfade(this.previous.right, out.right);
     return out;
   }
 
-  private hold(run: StereoBlock, delay: number): StereoBlock {
-    const { left, right } = this;
-    this.room!.hold(run, this.ring!, left.size, left.place, delay);
-    left.advance();
-    right.advance();
-    return run;
+  private canDelayInPool(block: StereoBlock): boolean {
+    return block.at >= 0 && this.ring !== null && this.left.usesSmallRing;
   }
 
-  /** It is gone: the ring it worked in is free. */
+  private delayInPool(block: StereoBlock, delay: number): StereoBlock {
+    const { left, right } = this;
+    this.pool!.delayBlock(block, this.ring!, left.size, left.writeIndex, delay);
+    left.advance();
+    right.advance();
+    return block;
+  }
+
+  /** Returns the ring to the pool; the compensator must not be used afterwards. */
   release(): void {
-    if (this.ring) this.room!.giveBackRing(this.ring);
+    if (this.ring) this.pool!.freeRing(this.ring);
   }
 
   private read(delay: number, out: StereoBlock): void {
@@ -119,14 +130,14 @@ export class LatencyCompensator {
     this.right.read(delay, out.right);
   }
 
-  private reach(delay: number): void {
-    this.left.reach(delay);
-    const held = this.right.reach(delay);
-    if (this.passed > held) this.passed = held;
+  private reserve(delay: number): void {
+    this.left.reserve(delay);
+    const readable = this.right.reserve(delay);
+    if (this.framesWritten > readable) this.framesWritten = readable;
   }
 }
 
-function cross(from: Float64Array, to: Float64Array): void {
+function crossfade(from: Float64Array, to: Float64Array): void {
   for (let i = 0; i < STEP_FRAMES; i += 1) {
     const t = (i + 1) / STEP_FRAMES;
     to[i] = from[i]! + (to[i]! - from[i]!) * t * t * (3 - 2 * t);

@@ -1,11 +1,11 @@
 import { STEP_FRAMES, type StereoBlock } from '../dsp/blocks';
 
-/** -120 dBFS: nothing under it is heard. */
+/** -120 dBFS. */
 const SILENCE_THRESHOLD = 1e-6;
 
 /**
- * Tells when an effect rings no more: input and, where it is told of it, output have been silent for as long as it
- * remembers.
+ * Detects that an effect has rung out: its input, and its output where that is measured, have been below -120 dBFS for
+ * as long as a sound can stay inside the effect.
  */
 export class SilenceDetector {
   private silentFor = Infinity;
@@ -24,18 +24,18 @@ export class SilenceDetector {
     this.silentFor = Infinity;
   }
 
-  /** Takes the input of a step, before it is treated. */
+  /** Measures the input of a step, before it is processed. */
   measureInput(input: StereoBlock): void {
     this.silentFor = isAudible(input) ? 0 : this.silentFor + STEP_FRAMES;
   }
 
-  /** Takes what a step gave, for an effect that rings on by itself: a resonance or a loop. */
+  /** Measures the output of a step, for an effect with a resonance or a feedback loop. */
   measureOutput(wet: StereoBlock): void {
     if (isAudible(wet)) this.silentFor = 0;
   }
 }
 
-/** True when anything in a step lies above -120 dBFS. */
+/** True when any sample of a block exceeds -120 dBFS. */
 export function isAudible({ left, right }: StereoBlock): boolean {
   for (let i = 0; i < STEP_FRAMES; i += 1) {
     if (

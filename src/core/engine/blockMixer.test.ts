@@ -1,6 +1,6 @@
 import { STEP_FRAMES, type StereoBlock } from '../dsp/blocks';
 import { makeRandom } from '../dsp/random';
-import { WholeDelay } from '../dsp/wholeDelay';
+import { IntegerDelayLine } from '../dsp/integerDelayLine';
 import { BlockMixer } from './blockMixer';
 
 const GAINS = [0.7, 0.956, 1.2, 0.496] as const;
@@ -9,7 +9,7 @@ const noise = (): number[] => Array.from({ length: 2 * STEP_FRAMES }, () => rand
 const [ONE, OTHER] = [noise(), noise()] as const;
 
 function filled(runs: BlockMixer, samples: readonly number[]): StereoBlock {
-  const run = runs.take();
+  const run = runs.allocate();
   run.left.set(samples.slice(0, STEP_FRAMES));
   run.right.set(samples.slice(STEP_FRAMES));
   return run;
@@ -85,8 +85,8 @@ test.each([NaN, Infinity])('a run with %p in it is not finite', (odd) => {
 test('runs that were given back come again empty, and those past the memory’s end work as well', () => {
   const runs = new BlockMixer();
   const first = filled(runs, ONE);
-  runs.giveBack(first);
-  expect(runs.take()).toBe(first);
+  runs.free(first);
+  expect(runs.allocate()).toBe(first);
   expect(peakOf(samplesOf(first))).toBe(0);
   const many = Array.from({ length: 300 }, () => filled(runs, ONE));
   expect(many.at(-1)!.at).toBe(-1);
@@ -95,11 +95,11 @@ test('runs that were given back come again empty, and those past the memory’s 
   expect(samplesOf(many.at(-1)!)).toEqual(ONE.map((x) => x + x));
 });
 
-test('the kernel holds a run back to the same bits as a whole delay does', () => {
+test('the kernel delays a block to the same bits as an integer delay line', () => {
   const runs = new BlockMixer();
-  const ring = runs.takeRing()!;
-  const [left, right] = [new WholeDelay(700, STEP_FRAMES), new WholeDelay(700, STEP_FRAMES)];
-  const io = runs.take();
+  const ring = runs.allocateRing()!;
+  const [left, right] = [new IntegerDelayLine(700, STEP_FRAMES), new IntegerDelayLine(700, STEP_FRAMES)];
+  const io = runs.allocate();
   const expected = { left: new Float64Array(STEP_FRAMES), right: new Float64Array(STEP_FRAMES) };
   for (let step = 0; step < 60; step += 1) {
     const delay = step < 20 ? 0 : step < 40 ? 700 : 137;
@@ -107,14 +107,14 @@ test('the kernel holds a run back to the same bits as a whole delay does', () =>
       io.left[i] = random();
       io.right[i] = random();
     }
-    left.reach(700);
-    const { size, place } = left;
-    right.reach(700);
+    left.reserve(700);
+    const { size, writeIndex } = left;
+    right.reserve(700);
     left.write(io.left);
     right.write(io.right);
     left.read(delay, expected.left);
     right.read(delay, expected.right);
-    runs.hold(io, ring, size, place, delay);
+    runs.delayBlock(io, ring, size, writeIndex, delay);
     expect(samplesOf(io)).toEqual([...expected.left, ...expected.right]);
   }
 });

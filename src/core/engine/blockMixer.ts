@@ -1,7 +1,7 @@
 import { STEP_FRAMES, makeStereoBlock, type StereoBlock } from '../dsp/blocks';
 import { startKernel } from '../dsp/kernels/load';
 import { MIX_BLOCK_BYTES } from '../dsp/kernels/mixBlock/bytes';
-import type { HoldRing, HoldRoom } from '../effects/latencyCompensator';
+import type { DelayRing, DelayRingPool } from '../effects/latencyCompensator';
 import { addRun, blendRuns, levelRun, sumRun } from './blockMixerReference';
 
 /** The kernel; addresses are bytes. */
@@ -10,7 +10,7 @@ interface MixWork {
   blend(io: number, wet: number): void;
   add(bus: number, run: number): void;
   level(run: number): void;
-  hold(run: number, ring: number, size: number, place: number, delay: number): void;
+  delay(block: number, ring: number, size: number, writeIndex: number, delay: number): void;
 }
 
 /**
@@ -23,38 +23,36 @@ export interface Scratch {
 }
 
 const FIGURES = 16;
-const RUN_FIGURES = 2 * STEP_FRAMES;
-/** So many runs lie in the engine's memory, a quarter of a megabyte; more lie elsewhere, and take longer. */
-const RUNS = 255;
-/**
- * Samples of each side of a ring, as the kernel says, and how many rings there are; sounds that must be held back
- * longer, or that come after, take longer.
- */
+const BLOCK_FIGURES = 2 * STEP_FRAMES;
+/** Blocks in the mixer's memory, a quarter of a megabyte; more are separate arrays, mixed by TypeScript. */
+const BLOCKS = 255;
+/** Samples of each side of a delay ring, as in the kernel. */
 const RING_SIDE = 1024;
+/** Channels beyond these, and longer delays, are delayed by TypeScript. */
 const RINGS = 32;
-const RINGS_AT = 8 * (FIGURES + RUNS * RUN_FIGURES);
+const RINGS_AT = 8 * (FIGURES + BLOCKS * BLOCK_FIGURES);
 
 /**
- * The memory in which an engine's runs lie, and what is done there with each: four short loops that make up a quarter
- * of a mix's work when TypeScript does them.
+ * Owns the memory of an engine's stereo blocks, and mixes, levels and delays them there by a WebAssembly kernel. Done in
+ * TypeScript these short loops are a quarter of a mix's work.
  */
-export class BlockMixer implements HoldRoom {
+export class BlockMixer implements DelayRingPool {
   /** What the work is told and tells, as the kernel's source says. */
   private readonly figures: Float64Array;
   /** Nothing but zeros. */
   readonly nothing: StereoBlock;
   private readonly work: MixWork | null;
-  private readonly free: StereoBlock[] = [];
+  private readonly freeBlocks: StereoBlock[] = [];
   private readonly scratch: Scratch[] = [];
   private taken = 0;
-  private readonly freeRings: HoldRing[] = [];
+  private readonly freeRings: DelayRing[] = [];
 
   /** @param withKernel false leaves the work to TypeScript, which tests compare */
   constructor(withKernel = true) {
     const kernel = withKernel ? startKernel(MIX_BLOCK_BYTES, RINGS_AT + RINGS * 16 * RING_SIDE) : null;
     this.work = kernel && (kernel.exports as unknown as MixWork);
     this.figures = kernel ? new Float64Array(kernel.memory.buffer, 0, FIGURES) : new Float64Array(FIGURES);
-    this.nothing = this.take();
+    this.nothing = this.allocate();
     if (!kernel) return;
     const side = (at: number): Float64Array => new Float64Array(kernel.memory.buffer, at, RING_SIDE);
     for (let ring = 0; ring < RINGS; ring += 1) {
@@ -64,42 +62,43 @@ export class BlockMixer implements HoldRoom {
   }
 
   /** @returns an empty ring in the engine's memory, or null when there is none left */
-  takeRing(): HoldRing | null {
+  allocateRing(): DelayRing | null {
     return this.freeRings.pop() ?? null;
   }
 
-  giveBackRing(ring: HoldRing): void {
+  freeRing(ring: DelayRing): void {
     ring.left.fill(0);
     ring.right.fill(0);
     this.freeRings.push(ring);
   }
 
-  /** Holds a run of the engine's memory back by means of a ring, in place: as `WholeDelay` writes and reads. */
-  hold(run: StereoBlock, ring: HoldRing, size: number, place: number, delay: number): void {
-    this.work!.hold(run.at, ring.at, size, place, delay);
+  /** Same result as writing to and reading from an `IntegerDelayLine` for each side; only for blocks of this mixer. */
+  delayBlock(block: StereoBlock, ring: DelayRing, size: number, writeIndex: number, delay: number): void {
+    this.work!.delay(block.at, ring.at, size, writeIndex, delay);
   }
 
-  /** @returns an empty run */
-  take(): StereoBlock {
-    const returned = this.free.pop();
-    if (returned || !this.work || this.taken === RUNS) return returned ?? makeStereoBlock();
-    const at = 8 * (FIGURES + this.taken * RUN_FIGURES);
+  /** @returns a block of zeros; in the mixer's memory while there is room */
+  allocate(): StereoBlock {
+    const returned = this.freeBlocks.pop();
+    if (returned || !this.work || this.taken === BLOCKS) return returned ?? makeStereoBlock();
+    const at = 8 * (FIGURES + this.taken * BLOCK_FIGURES);
     this.taken += 1;
     const side = (from: number): Float64Array => new Float64Array(this.figures.buffer, from, STEP_FRAMES);
     return { left: side(at), right: side(at + 8 * STEP_FRAMES), at };
   }
 
-  /** Takes back a run that nothing reads any more. */
-  giveBack(run: StereoBlock): void {
-    if (run.at < 0) return;
-    run.left.fill(0);
-    run.right.fill(0);
-    this.free.push(run);
+  /** Takes back a block that nothing reads any more. */
+  free(block: StereoBlock): void {
+    if (block.at < 0) return;
+    block.left.fill(0);
+    block.right.fill(0);
+    this.freeBlocks.push(block);
   }
 
   /** @param depth how many effects lie around it */
   scratchAt(depth: number): Scratch {
-    for (let i = this.scratch.length; i <= depth; i += 1) this.scratch.push({ wet: this.take(), faded: this.take() });
+    for (let i = this.scratch.length; i <= depth; i += 1)
+      this.scratch.push({ wet: this.allocate(), faded: this.allocate() });
     return this.scratch[depth]!;
   }
 

@@ -32,7 +32,7 @@ export class RunningChain {
 
   /** @param depth how many effects it lies within */
   constructor(
-    private readonly scene: EngineContext,
+    private readonly context: EngineContext,
     private readonly depth = 0,
   ) {}
 
@@ -58,9 +58,9 @@ export class RunningChain {
       if (!kept)
         return new RunningSlot(
           plan,
-          this.scene,
-          this.scene.runs.scratchAt(this.depth),
-          () => new RunningChain(this.scene, this.depth + 1),
+          this.context,
+          this.context.mixer.scratchAt(this.depth),
+          () => new RunningChain(this.context, this.depth + 1),
           entering,
         );
       kept.adopt(plan);
@@ -106,7 +106,7 @@ export class RunningChain {
 
   /** Treats the bus in place. @returns true when it is silent afterwards */
   process(bus: StereoBlock, busSilent: boolean): boolean {
-    const { matcher, matched } = this.scene;
+    const { matcher, matched } = this.context;
     const from = this.passing;
     const to = this.next ? Math.max(0, from - 1 / DIP_STEPS) : Math.min(1, from + 1 / DIP_STEPS);
     this.passing = to;

@@ -54,18 +54,18 @@ export class RunningChannel {
   /** Whoever watches this channel. */
   listener: StepListener | null = null;
   private macroRows = new Map<string, ParameterSmoother>();
-  /** Samples by which what comes in is late. */
-  entersLate = 0;
-  /** Samples by which what leaves it is late. */
-  leavesLate = 0;
-  /** Holds back what leaves it after its level by as much as all that takes it has to wait. */
-  private together: LatencyCompensator | null = null;
-  /** So many samples. */
-  private waits = 0;
-  /** Holds back what only the main output has to wait for. */
-  private align: LatencyCompensator | null = null;
-  /** What is held back for the main output; only where it may have to be. */
-  private held: StereoBlock | null = null;
+  /** Latency of what comes in, in samples. */
+  inputLatency = 0;
+  /** Latency of what leaves its effects, in samples. */
+  outputLatency = 0;
+  /** Delays the post-fader signal by what main output and post-fader sends need alike. */
+  private sharedCompensator: LatencyCompensator | null = null;
+  /** That delay in samples. */
+  private sharedDelay = 0;
+  /** Delays the post-fader signal by what the main output needs beyond that. */
+  private mainCompensator: LatencyCompensator | null = null;
+  /** The signal delayed for the main output; null while nothing has latency. */
+  private delayed: StereoBlock | null = null;
   private readonly entered = makeStereoBlock();
   private started = false;
   private cursors = new Int32Array(0);
@@ -82,12 +82,12 @@ export class RunningChannel {
 
   constructor(
     public plan: PlanChannel,
-    private readonly scene: EngineContext,
+    private readonly context: EngineContext,
   ) {
-    const { sampleRate } = scene;
-    this.bus = scene.runs.take();
+    const { sampleRate } = context;
+    this.bus = context.mixer.allocate();
     this.values = new ParameterSmoother(PARAMS, plan.values, sampleRate);
-    this.chain = new RunningChain(scene);
+    this.chain = new RunningChain(context);
     this.image = new StereoImage(STEP_FRAMES, sampleRate);
     this.share = onePoleCoefficient(MUTE_SECONDS, STEP_FRAMES, sampleRate);
     this.adopt(plan);
@@ -116,11 +116,11 @@ export class RunningChannel {
     const now = this.plan.sends.map((send) => {
       const kept = before.find((running) => running.to === send.to);
       kept?.adopt(send);
-      return kept ?? new RunningSend(send, this.scene, this.share);
+      return kept ?? new RunningSend(send, this.context, this.share);
     });
     const leaving = before.filter((running) => !now.includes(running) && running.fading);
     for (const running of leaving) running.leave();
-    for (const running of before) if (!now.includes(running) && !leaving.includes(running)) running.letGo();
+    for (const running of before) if (!now.includes(running) && !leaving.includes(running)) running.release();
     this.sends = [...now, ...leaving];
   }
 
@@ -129,7 +129,7 @@ export class RunningChannel {
     this.macroRows = new Map(
       this.plan.macros.map(({ id, level }) => [
         id,
-        before.get(id) ?? new ParameterSmoother([MACRO_LEVEL], Float64Array.of(level), this.scene.sampleRate),
+        before.get(id) ?? new ParameterSmoother([MACRO_LEVEL], Float64Array.of(level), this.context.sampleRate),
       ]),
     );
     this.macros = [...this.macroRows.values()];
@@ -235,38 +235,40 @@ export class RunningChannel {
   /** Adds what another channel gives, its share moving in a straight line. */
   receive(run: StereoBlock, from = 1, to = 1): void {
     if (from === 0 && to === 0) return;
-    const { runs } = this.scene;
-    runs.gains(from, to, 0, 0);
-    runs.add(this.bus, run);
+    const { mixer } = this.context;
+    mixer.gains(from, to, 0, 0);
+    mixer.add(this.bus, run);
     this.busSilent = false;
   }
 
-  /** Works out how late what leaves it is, once all that goes in is known to be in step. */
-  findLateness(): void {
-    this.leavesLate = this.entersLate + this.chain.latency;
+  /** Output latency from input latency, once that is known. */
+  updateLatency(): void {
+    this.outputLatency = this.inputLatency + this.chain.latency;
   }
 
-  /** Works out how long all that takes its sound after its level has to wait, once that is known of every channel. */
-  findWait(main: RunningChannel): void {
-    let target = main.entersLate;
+  /** Finds the delay that main output and post-fader sends need alike, once all input latencies are known. */
+  updateSharedDelay(main: RunningChannel): void {
+    let target = main.inputLatency;
     for (let i = 0; i < this.sends.length; i += 1) {
       const send = this.sends[i]!;
-      if (!send.pre && send.target && send.target.entersLate < target) target = send.target.entersLate;
+      if (!send.pre && send.target && send.target.inputLatency < target) target = send.target.inputLatency;
     }
-    this.waits = target > this.leavesLate ? target - this.leavesLate : 0;
+    this.sharedDelay = target > this.outputLatency ? target - this.outputLatency : 0;
   }
 
-  /** How late it is after its level. */
-  private get levelLate(): number {
-    return this.together === null ? this.leavesLate : this.leavesLate + this.together.late;
+  /** Latency of the signal after level and shared delay, in samples. */
+  private get postFaderLatency(): number {
+    return this.sharedCompensator === null
+      ? this.outputLatency
+      : this.outputLatency + this.sharedCompensator.currentDelay;
   }
 
   /** True when nothing of it rings any more. */
   get silent(): boolean {
     return (
       this.chain.silent &&
-      (this.together?.silent ?? true) &&
-      (this.align?.silent ?? true) &&
+      (this.sharedCompensator?.silent ?? true) &&
+      (this.mainCompensator?.silent ?? true) &&
       this.sends.every((send) => !send.ringing)
     );
   }
@@ -277,8 +279,8 @@ export class RunningChannel {
     clearBlock(this.overheard.left);
     clearBlock(this.overheard.right);
     this.chain.forget();
-    this.together?.reset(0);
-    this.align?.reset(0);
+    this.sharedCompensator?.reset(0);
+    this.mainCompensator?.reset(0);
     for (const send of this.sends) send.forget();
     this.open = this.isOpen;
     this.directFrom = this.directTo = this.plan.direct ? 1 : 0;
@@ -287,42 +289,42 @@ export class RunningChannel {
     this.peakLeft = this.peakRight = this.wetPeak = this.dryPeak = 0;
   }
 
-  waitFor(late: number): void {
-    if (late > this.entersLate) this.entersLate = late;
+  raiseInputLatency(late: number): void {
+    if (late > this.inputLatency) this.inputLatency = late;
   }
 
-  /** Is in step at once; for the start of playing. @param main what it gives its sound to */
-  realign(main: RunningChannel): void {
-    if (this.together?.silent) this.together.reset(this.waits);
-    if (this.align?.silent) this.align.reset(main.entersLate - this.levelLate);
-    for (const send of this.sends) send.realign(send.pre ? this.leavesLate : this.levelLate);
+  /** Takes all delays at once; for the start of playing. @param main the main output */
+  resetCompensation(main: RunningChannel): void {
+    if (this.sharedCompensator?.silent) this.sharedCompensator.reset(this.sharedDelay);
+    if (this.mainCompensator?.silent) this.mainCompensator.reset(main.inputLatency - this.postFaderLatency);
+    for (const send of this.sends) send.resetCompensation(send.pre ? this.outputLatency : this.postFaderLatency);
   }
 
-  /** Makes ready to be held back on every way out; needed only while some channel is late. */
-  keepStep(): void {
-    this.together ??= new LatencyCompensator(this.scene.sampleRate, this.scene.runs);
-    this.align ??= new LatencyCompensator(this.scene.sampleRate);
-    this.held ??= this.scene.runs.take();
-    for (const send of this.sends) send.keepStep();
+  /** Creates what compensates latency; needed only while some channel has any. */
+  prepareCompensation(): void {
+    this.sharedCompensator ??= new LatencyCompensator(this.context.sampleRate, this.context.mixer);
+    this.mainCompensator ??= new LatencyCompensator(this.context.sampleRate);
+    this.delayed ??= this.context.mixer.allocate();
+    for (const send of this.sends) send.prepareCompensation();
   }
 
-  /** It was taken out of the plan: what it worked in is free. */
+  /** The channel was removed from the plan: frees its blocks and its ring. */
   leave(): void {
-    this.scene.runs.giveBack(this.bus);
-    this.together?.release();
-    if (this.held) this.scene.runs.giveBack(this.held);
-    for (const send of this.sends) send.letGo();
+    this.context.mixer.free(this.bus);
+    this.sharedCompensator?.release();
+    if (this.delayed) this.context.mixer.free(this.delayed);
+    for (const send of this.sends) send.release();
   }
 
-  /** Gives its sound straight to the main output, in step with what others give. */
-  giveTo(main: RunningChannel, sounding: boolean): void {
-    if (!this.align) {
+  /** Adds its signal to the main output, in time with the other channels'. */
+  sendToMain(main: RunningChannel, sounding: boolean): void {
+    if (!this.mainCompensator) {
       if (sounding) main.receive(this.bus, this.directFrom, this.directTo);
       return;
     }
-    if (!sounding && this.align.silent) return;
+    if (!sounding && this.mainCompensator.silent) return;
     main.receive(
-      this.align.process(this.bus, this.held!, main.entersLate - this.levelLate, sounding),
+      this.mainCompensator.process(this.bus, this.delayed!, main.inputLatency - this.postFaderLatency, sounding),
       this.directFrom,
       this.directTo,
     );
@@ -339,10 +341,10 @@ export class RunningChannel {
     const silent = this.chain.process(this.bus, this.busSilent);
     this.listener?.heard(this.entered, this.bus);
     if (this.isOverheard) this.keepOverheard(silent);
-    this.give(true, !silent);
+    this.feedSends(true, !silent);
     this.level(silent);
-    const sounding = this.holdBack(!silent);
-    this.give(false, sounding);
+    const sounding = this.applySharedDelay(!silent);
+    this.feedSends(false, sounding);
     const loudest = this.gainLeft > this.gainRight ? this.gainLeft : this.gainRight;
     this.wetPeak = this.chain.wetPeak * loudest;
     this.dryPeak =
@@ -354,11 +356,12 @@ export class RunningChannel {
     return sounding;
   }
 
-  private holdBack(sounding: boolean): boolean {
-    const { together, bus, waits } = this;
-    if (together === null || (!sounding && together.silent)) return sounding;
-    together.process(bus, bus, waits, sounding);
-    return sounding || !together.silent;
+  /** Delays the bus in place. @returns true when it holds sound afterwards */
+  private applySharedDelay(sounding: boolean): boolean {
+    const { sharedCompensator, bus, sharedDelay } = this;
+    if (sharedCompensator === null || (!sounding && sharedCompensator.silent)) return sounding;
+    sharedCompensator.process(bus, bus, sharedDelay, sounding);
+    return sounding || !sharedCompensator.silent;
   }
 
   private keepOverheard(silent: boolean): void {
@@ -373,11 +376,11 @@ export class RunningChannel {
   }
 
   /** Sends that take before the level, or those that take after it; `open` shuts both when the channel is muted. */
-  private give(pre: boolean, sounding: boolean): void {
+  private feedSends(pre: boolean, sounding: boolean): void {
     for (let i = 0; i < this.sends.length; i += 1) {
       const send = this.sends[i]!;
       if (send.pre !== pre || !send.target || !(sounding || send.ringing)) continue;
-      send.give(this.bus, pre ? this.open : 1, pre ? this.leavesLate : this.levelLate, sounding);
+      send.give(this.bus, pre ? this.open : 1, pre ? this.outputLatency : this.postFaderLatency, sounding);
     }
   }
 
@@ -411,12 +414,12 @@ export class RunningChannel {
       this.image.take(0, 0, 0);
       return;
     }
-    const { runs } = this.scene;
-    runs.gains(fromLeft, this.gainLeft, fromRight, this.gainRight);
-    runs.level(this.bus);
-    this.peakLeft = runs.peak;
-    this.peakRight = runs.otherPeak;
-    this.image.take(runs.leftPower, runs.rightPower, runs.commonPower);
+    const { mixer } = this.context;
+    mixer.gains(fromLeft, this.gainLeft, fromRight, this.gainRight);
+    mixer.level(this.bus);
+    this.peakLeft = mixer.peak;
+    this.peakRight = mixer.otherPeak;
+    this.image.take(mixer.leftPower, mixer.rightPower, mixer.commonPower);
   }
 }
 

@@ -1,23 +1,20 @@
 import { STEP_FRAMES, type StereoBlock } from '../dsp/blocks';
 import type { Param } from '../params/param';
 
-/** Steps for the way down, and for the way up: about 5 ms each. */
+/** Length of the fade-out and of the fade-in, in steps: about 5 ms each. */
 const FADE_STEPS = 4;
-/**
- * Steps that it stays down after the change: what the change made of the sound passes meanwhile; longer for an effect
- * that holds its sound back.
- */
+/** Steps of silence after a change, while its transient passes; more for an effect with latency. */
 const MUTED_STEPS = 8;
 const MUTED_STEPS_WITH_LATENCY = 20;
 
 const smoothstep = (x: number): number => x * x * (3 - 2 * x);
 
 /**
- * Holds back changes that cannot be made while an effect sounds: its treated sound sinks to nothing, the change is
- * made, and it comes back.
+ * Makes parameter changes that would click: fades the wet signal out, applies the change, waits, and fades it in again.
+ * Only parameters with `mutesOnChange` wait; all others pass at once.
  */
 export class ClickFreeSwitch {
-  /** What the processor is given: every value as it is, those that mute on change as they were until the sound is silent. */
+  /** Values for the processor: the present ones, but for pending changes of parameters with `mutesOnChange`. */
   readonly values: Float64Array;
   private readonly mutedIndices: readonly number[];
   private gain = 1;
@@ -25,14 +22,14 @@ export class ClickFreeSwitch {
   private remainingMutedSteps = 0;
   private readonly mutedSteps: number;
 
-  /** @param late true for an effect that looks ahead */
-  constructor(params: readonly Param[], values: Float64Array, late: boolean) {
-    this.mutedSteps = late ? MUTED_STEPS_WITH_LATENCY : MUTED_STEPS;
+  /** @param hasLatency true for an effect with latency */
+  constructor(params: readonly Param[], values: Float64Array, hasLatency: boolean) {
+    this.mutedSteps = hasLatency ? MUTED_STEPS_WITH_LATENCY : MUTED_STEPS;
     this.mutedIndices = params.flatMap(({ mutesOnChange }, index) => (mutesOnChange ? [index] : []));
     this.values = this.mutedIndices.length > 0 ? Float64Array.from(values) : values;
   }
 
-  /** Makes all changes at once; for a processor that is silent. */
+  /** Applies all changes at once; for a processor that is silent. */
   jump(values: Float64Array): void {
     this.values.set(values);
     this.gain = 1;
@@ -40,39 +37,40 @@ export class ClickFreeSwitch {
     this.remainingMutedSteps = 0;
   }
 
-  /** Looks at the values of a step. @returns what the processor is given */
+  /** Takes the values of a step. @returns those for the processor */
   step(values: Float64Array): Float64Array {
-    const { values: given, mutedIndices: held } = this;
-    if (held.length === 0) return values;
+    const { values: current, mutedIndices } = this;
+    if (mutedIndices.length === 0) return values;
     this.previousGain = this.gain;
     if (this.gain > 0 && this.hasPendingChange(values)) {
       this.gain = Math.max(0, this.gain - 1 / FADE_STEPS);
       if (this.gain === 0) this.remainingMutedSteps = this.mutedSteps;
       this.copyOthers(values);
-      return given;
+      return current;
     }
-    for (let i = 0; i < given.length; i += 1) given[i] = values[i]!;
+    for (let i = 0; i < current.length; i += 1) current[i] = values[i]!;
     if (this.remainingMutedSteps > 0) this.remainingMutedSteps -= 1;
     else if (this.gain < 1) this.gain = Math.min(1, this.gain + 1 / FADE_STEPS);
-    return given;
+    return current;
   }
 
   private hasPendingChange(values: Float64Array): boolean {
-    const { values: given, mutedIndices: held } = this;
-    for (let i = 0; i < held.length; i += 1) if (values[held[i]!] !== given[held[i]!]) return true;
+    const { values: current, mutedIndices } = this;
+    for (let i = 0; i < mutedIndices.length; i += 1)
+      if (values[mutedIndices[i]!] !== current[mutedIndices[i]!]) return true;
     return false;
   }
 
   private copyOthers(values: Float64Array): void {
-    const { values: given, mutedIndices: held } = this;
+    const { values: current, mutedIndices } = this;
     let next = 0;
-    for (let i = 0; i < given.length; i += 1) {
-      if (held[next] === i) next += 1;
-      else given[i] = values[i]!;
+    for (let i = 0; i < current.length; i += 1) {
+      if (mutedIndices[next] === i) next += 1;
+      else current[i] = values[i]!;
     }
   }
 
-  /** Sinks and raises what the processor made of the step. */
+  /** Applies the fade to the processor's output of the step. */
   apply({ left, right }: StereoBlock): void {
     if (this.previousGain === 1 && this.gain === 1) return;
     const from = smoothstep(this.previousGain);

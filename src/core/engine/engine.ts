@@ -30,9 +30,9 @@ export class Engine {
   channels: RunningChannel[] = [];
   readonly matcher: LoudnessMatcher;
   private plan: Plan | null = null;
-  private pulse = new TempoClock(null);
+  private tempoClock = new TempoClock(null);
   private main: RunningChannel | null = null;
-  private readonly scene: EngineContext;
+  private readonly context: EngineContext;
   private listening: Listening | null = null;
   private watched: { readonly channel: string; readonly listener: StepListener } | null = null;
   private readonly sounds = new Map<string, SoundData>();
@@ -53,11 +53,11 @@ export class Engine {
     this.followers = new Followers(null, sampleRate);
     this.limiter = new PeakGuard(CEILING, LIMITER_RELEASE_SECONDS, sampleRate);
     this.matcher = new LoudnessMatcher(sampleRate);
-    this.scene = {
+    this.context = {
       sampleRate,
-      runs: new BlockMixer(),
+      mixer: new BlockMixer(),
       seconds: 0,
-      pulseSeconds: 0,
+      constantTempoSeconds: 0,
       matcher: this.matcher,
       matched: null,
     };
@@ -72,11 +72,11 @@ export class Engine {
   setPlan(plan: Plan): void {
     const before = this.channels;
     this.plan = plan;
-    this.pulse = new TempoClock(plan);
+    this.tempoClock = new TempoClock(plan);
     this.stand();
     this.channels = plan.channels.map((channel) => {
       const kept = before.find((running) => running.plan.id === channel.id);
-      if (!kept) return new RunningChannel(channel, this.scene);
+      if (!kept) return new RunningChannel(channel, this.context);
       kept.adopt(channel);
       return kept;
     });
@@ -86,8 +86,8 @@ export class Engine {
       for (const send of channel.sends)
         send.target = this.channels.find((candidate) => candidate.plan.id === send.to) ?? null;
     giveSides(this.channels);
-    this.findLateness();
-    if (this.latency > 0) for (const channel of this.channels) channel.keepStep();
+    this.updateLatencies();
+    if (this.latency > 0) for (const channel of this.channels) channel.prepareCompensation();
     this.turns = new Float64Array(plan.modulators.length);
     this.followers = new Followers(plan, this.sampleRate, this.followers);
     this.follow();
@@ -135,11 +135,11 @@ export class Engine {
     this.followers.prime(this.channels, this.sounds, fromSample);
     // The main output first: its macros turn what lies in the others, and may be turned themselves.
     this.readModulators();
-    this.main?.locate(this.pulse, this.turns);
+    this.main?.locate(this.tempoClock, this.turns);
     this.readModulators();
-    for (const channel of this.channels) channel.locate(this.pulse, this.turns);
-    this.findLateness();
-    for (const channel of this.channels) channel.realign(this.main!);
+    for (const channel of this.channels) channel.locate(this.tempoClock, this.turns);
+    this.updateLatencies();
+    for (const channel of this.channels) channel.resetCompensation(this.main!);
   }
 
   /** Stops the clips over one step; what rings in the effects rings on. */
@@ -159,7 +159,7 @@ export class Engine {
 
   listen(listening: Listening): void {
     this.listening = listening;
-    this.scene.matched = listenTo(this.channels, listening);
+    this.context.matched = listenTo(this.channels, listening);
     if (this.matcher.on !== listening.matched) this.matcher.clear();
     this.matcher.on = listening.matched;
   }
@@ -204,7 +204,7 @@ export class Engine {
 
   /** Samples by which all that it plays is late, for effects that look ahead. */
   get latency(): number {
-    return this.main?.leavesLate ?? 0;
+    return this.main?.outputLatency ?? 0;
   }
 
   /** The place in the piece that leaves it at this moment. */
@@ -249,7 +249,7 @@ export class Engine {
   rehearse(sound: StereoBlock): void {
     const { main, channels } = this;
     if (!main) return;
-    this.scene.matched = null;
+    this.context.matched = null;
     for (let c = 0; c < channels.length; c += 1) {
       channels[c]!.listener = null;
       channels[c]!.clear();
@@ -278,7 +278,7 @@ export class Engine {
     this.takeGestures();
     if (this.followers.some) this.followers.hear(channels);
     if (this.playing || this.followers.some) {
-      this.pulse.read(this.position);
+      this.tempoClock.read(this.position);
       this.follow();
     }
     this.sound(main);
@@ -288,44 +288,44 @@ export class Engine {
   private sound(main: RunningChannel): void {
     const { channels } = this;
     const { order } = this.plan!;
-    this.findLateness();
+    this.updateLatencies();
     for (let c = 0; c < order.length; c += 1) {
       const channel = channels[order[c]!]!;
-      channel.giveTo(main, channel.process());
+      channel.sendToMain(main, channel.process());
     }
     main.process();
     this.protect(main);
   }
 
   /** How late the sound enters each channel: as late as the latest that it takes in. */
-  private findLateness(): void {
+  private updateLatencies(): void {
     const { channels, main } = this;
     const { order } = this.plan!;
-    for (let c = 0; c < channels.length; c += 1) channels[c]!.entersLate = 0;
+    for (let c = 0; c < channels.length; c += 1) channels[c]!.inputLatency = 0;
     for (let c = 0; c < order.length; c += 1) {
       const channel = channels[order[c]!]!;
-      channel.findLateness();
-      const late = channel.leavesLate;
-      if (late > main!.entersLate) main!.entersLate = late;
-      for (let s = 0; s < channel.sends.length; s += 1) channel.sends[s]!.target?.waitFor(late);
+      channel.updateLatency();
+      const late = channel.outputLatency;
+      if (late > main!.inputLatency) main!.inputLatency = late;
+      for (let s = 0; s < channel.sends.length; s += 1) channel.sends[s]!.target?.raiseInputLatency(late);
     }
-    main?.findLateness();
-    for (let c = 0; c < order.length; c += 1) channels[order[c]!]!.findWait(main!);
+    main?.updateLatency();
+    for (let c = 0; c < order.length; c += 1) channels[order[c]!]!.updateSharedDelay(main!);
   }
 
   /** Tells everything where it stands in the piece. */
   private stand(): void {
-    this.pulse.read(this.position);
-    this.scene.seconds = this.position / this.sampleRate;
-    this.scene.pulseSeconds = (this.pulse.sample / this.sampleRate) * this.pulse.tempoRatio;
+    this.tempoClock.read(this.position);
+    this.context.seconds = this.position / this.sampleRate;
+    this.context.constantTempoSeconds = (this.tempoClock.sample / this.sampleRate) * this.tempoClock.tempoRatio;
   }
 
   /** Lanes and links at the place where it stands. */
   private follow(): void {
     this.readModulators();
     for (let c = 0; c < this.channels.length; c += 1) {
-      this.channels[c]!.followLanes(this.pulse);
-      this.channels[c]!.followLinks(this.turns, this.pulse.sample);
+      this.channels[c]!.followLanes(this.tempoClock);
+      this.channels[c]!.followLinks(this.turns, this.tempoClock.sample);
     }
   }
 
@@ -336,7 +336,7 @@ export class Engine {
     for (let i = 0; i < modulators.length; i += 1) {
       if (modulators[i]!.kind === FOLLOWER_KIND) this.turns[i] = this.followers.at(i);
       else if (modulators[i]!.kind !== MACRO_KIND)
-        this.turns[i] = modulatorAt(modulators[i]!, modulators[i]!.byBeat ? this.pulse.sample : this.position);
+        this.turns[i] = modulatorAt(modulators[i]!, modulators[i]!.byBeat ? this.tempoClock.sample : this.position);
       else {
         this.turns[i] = this.main?.macros[macro]?.now[0] ?? 0;
         macro += 1;
@@ -391,7 +391,7 @@ export class Engine {
   /** Non-finite samples become silence; the rest is held under the ceiling. */
   private protect(main: RunningChannel): void {
     const { left, right } = main.bus;
-    if (!this.scene.runs.finite(main.bus)) {
+    if (!this.context.mixer.finite(main.bus)) {
       left.fill(0);
       right.fill(0);
       this.trips += 1;

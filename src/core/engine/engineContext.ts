@@ -1,17 +1,17 @@
 import type { LoudnessMatcher } from './matcher';
 import type { BlockMixer } from './blockMixer';
 
-/** What every channel and effect of one engine looks at in a step. */
+/** State of an engine that its channels and effects share in a step. */
 export interface EngineContext {
   readonly sampleRate: number;
-  /** Where its runs lie, and what is done with each. */
-  readonly runs: BlockMixer;
-  /** Place in the piece. */
+  /** Owns and mixes the engine's blocks. */
+  readonly mixer: BlockMixer;
+  /** Position in the piece. */
   seconds: number;
-  /** Seconds in which, at the tempo of this place, as many beats go by as have gone by to here. */
-  pulseSeconds: number;
-  /** Brings the effect that is compared to the loudness of what enters it. */
+  /** Time of the present beat if the whole piece had the present tempo: oscillators that follow note values use it. */
+  constantTempoSeconds: number;
+  /** Matches the loudness of the compared effect to that of its input. */
   readonly matcher: LoudnessMatcher;
-  /** That effect; null while nothing is compared. */
+  /** The compared effect; null for none. */
   matched: object | null;
 }

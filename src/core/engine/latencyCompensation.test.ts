@@ -42,6 +42,22 @@ describe('sounds that look-ahead makes late', () => {
     expect(left({ chain: [limiter('l')], sends: [send] }, { sends: [send] }, { returns: [back] })).toBeLessThan(1e-5);
   });
 
+  test.each([[true], [false]])(
+    'a late track and a late return, by a send before the fader %s, are both waited for',
+    (pre) => {
+      const send = { to: 'r', level: 1, pre };
+      const late = { ...back, chain: [limiter('m', 5)] };
+      expect(left({ chain: [limiter('l')], sends: [send] }, { sends: [send] }, { returns: [late] })).toBeLessThan(1e-5);
+    },
+  );
+
+  test('a latency longer than the rings in the mixer’s memory is compensated too', () => {
+    const chain = [1, 2, 3, 4].map((n) => limiter(`l${n}`, 8));
+    const { piece } = scene([noise], [{ clips: [clipOf('a', 0, 0, 1)], chain }]);
+    expect(engineOf({ piece, sounds: new Map() }).latency).toBeGreaterThan(1024);
+    expect(left({ chain }, {})).toBeLessThan(1e-5);
+  });
+
   test('so do strands of a braid, and a wet path beside the dry sound', () => {
     const braid: Slot = {
       ...newSlot('b', 'braid', 'neutral', { level1: 0.5, level2: 0.5 }),

@@ -5,13 +5,12 @@ import type { NumberParam, Param } from '../params/param';
 import { paramAtPosition, paramPosition } from '../params/resolve';
 
 /**
- * The values of one processor on their way: where each is now, where it shall go, and whether a hand is on it. What is
- * heard follows, in this order: a hand on the rail, the lane, the base value of the plan; links turn it to both sides
- * of that.
+ * Smooths the parameter values of one processor towards their targets. A target is, in this order, what a touched rail
+ * holds, what a lane says, or the base value of the plan; links add their offset to it.
  */
 export class ParameterSmoother {
   readonly now: Float64Array;
-  /** How far each has come on its way, which is where it is unless it is a rate in a tempo that moves. */
+  /** Smoothed values before the tempo scales rates. */
   private readonly on: Float64Array;
   private base: Float64Array;
   private readonly goal: Float64Array;
@@ -22,7 +21,7 @@ export class ParameterSmoother {
   private readonly turns: Float64Array;
   private follows: Int8Array | null = null;
   private ratio = 1;
-  /** Something may not be where it shall be. */
+  /** False once every value has reached its target. */
   private moving = true;
 
   constructor(
@@ -43,55 +42,55 @@ export class ParameterSmoother {
     );
   }
 
-  /** New base values; what is held or has a lane keeps its own. */
+  /** Takes new base values; values that are held or have a lane keep theirs. */
   rebase(base: Float64Array): void {
     this.base = base;
     this.moving = true;
     for (let i = 0; i < base.length; i += 1) if (!this.held[i] && !this.laned[i]) this.goal[i] = base[i]!;
   }
 
-  /** A hand sets a value and stays on it. */
+  /** Sets a value while its rail is touched. */
   hold(index: number, value: number): void {
     this.held[index] = 1;
     this.moving = true;
     this.goal[index] = value;
   }
 
-  /** The hand lets go; `keep` leaves the value until the plan brings the new base. */
+  /** Ends `hold`; with `keep` the value stays until the next base values. */
   release(index: number, keep: boolean): void {
     this.held[index] = 0;
     this.moving = true;
     if (!keep && !this.laned[index]) this.goal[index] = this.base[index]!;
   }
 
-  /** Forgets which values have links; those that still have some are told again at once. */
+  /** Removes all links; those that remain are set again in the same step. */
   clearLinks(): void {
     this.linked.fill(0);
     this.moving = true;
     this.turns.fill(0);
   }
 
-  /** Forgets how far links turn values just now. */
+  /** Sets the offsets of all links to zero, before they are added up anew. */
   stillLinks(): void {
     for (let i = 0; i < this.turns.length; i += 1) this.turns[i] = 0;
   }
 
   /**
-   * A link turns a value along its rail, on top of what other links do.
-   * @param turn where its modulator stands, -1 to 1
+   * Adds a link's offset to those of other links.
+   * @param turn output of its modulator, -1 to 1
    */
-  turn(index: number, turn: number, push: LinkTransfer): void {
+  turn(index: number, turn: number, transfer: LinkTransfer): void {
     this.linked[index] = 1;
     this.moving = true;
     // Where it stands is only asked for by a link with a range of its own.
-    const at = push.low > 0 || push.high < 1 ? paramPosition(this.params[index]!, this.wanted(index)) : 0;
-    this.turns[index] = this.turns[index]! + linkOffset(at, turn, push);
+    const at = transfer.low > 0 || transfer.high < 1 ? paramPosition(this.params[index]!, this.wanted(index)) : 0;
+    this.turns[index] = this.turns[index]! + linkOffset(at, turn, transfer);
   }
 
   /**
-   * A tempo that moves makes lengths longer and rates slower.
+   * Scales note-value times and rates by the present tempo.
    * @param follows 1 for lengths, -1 for rates, 0 for none
-   * @param ratio of a beat's length here to that in the unmoved tempo
+   * @param ratio length of a beat here over its length at the piece's own tempo
    */
   followTempo(follows: Int8Array, ratio: number): void {
     if (ratio === this.ratio && follows === this.follows) return;
@@ -101,8 +100,7 @@ export class ParameterSmoother {
   }
 
   /**
-   * Where hand, lane or base want a value at this tempo; rates before they follow it. What a hand holds is as the hand
-   * has it.
+   * Target by touch, lane or base value at the present tempo; rates are not scaled yet. A held value is not scaled.
    */
   private wanted(index: number): number {
     const goal = this.goal[index]!;
@@ -111,14 +109,14 @@ export class ParameterSmoother {
     return way > 0 && !this.held[index] && param.kind === 'number' ? within(goal * this.ratio, param) : goal;
   }
 
-  /** Where a linked value shall be: where hand, lane or base want it, turned. */
+  /** Target of a linked value: `wanted` plus the links' offset. */
   private turned(index: number): number {
     const param = this.params[index]!;
     const at = paramPosition(param, this.wanted(index)) + this.turns[index]!;
     return paramAtPosition(param, at < 0 ? 0 : at > 1 ? 1 : at);
   }
 
-  /** Forgets which values have lanes; those that still have one are told again at once. */
+  /** Removes all lanes; those that remain are set again in the same step. */
   clearLanes(): void {
     this.moving = true;
     for (let i = 0; i < this.laned.length; i += 1) {
@@ -127,7 +125,7 @@ export class ParameterSmoother {
     }
   }
 
-  /** A lane's value, as a place on the rail. */
+  /** Sets a lane's value, as a normalised position. */
   fromLane(index: number, position: number): void {
     this.laned[index] = 1;
     if (this.held[index]) return;
@@ -137,7 +135,7 @@ export class ParameterSmoother {
     this.moving = true;
   }
 
-  /** Moves every value towards its goal by one step. */
+  /** Smooths every value over one step. */
   step(): void {
     if (!this.moving) return;
     const { now, on, linked, shares } = this;
@@ -161,7 +159,7 @@ export class ParameterSmoother {
     if (this.follows !== null && this.ratio !== 1) this.followRates(this.follows);
   }
 
-  /** Rates follow at once: a lag would add up to a turn that comes ever later. */
+  /** Rates are scaled at once: smoothing would delay an oscillator's phase more and more. */
   private followRates(follows: Int8Array): void {
     for (let i = 0; i < this.now.length; i += 1) {
       const param = this.params[i]!;

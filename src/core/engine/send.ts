@@ -9,10 +9,10 @@ import { ParameterSmoother } from './parameterSmoother';
 /** What can take a run in: a return. */
 export interface Receiver {
   receive(run: StereoBlock, from: number, to: number): void;
-  /** Samples by which what it takes in is late. */
-  readonly entersLate: number;
-  /** Takes in something this late. */
-  waitFor(late: number): void;
+  /** Latency of what it receives, in samples. */
+  readonly inputLatency: number;
+  /** Raises the input latency to at least this. */
+  raiseInputLatency(samples: number): void;
 }
 
 /** A send while it runs. A new one comes up from nothing, one that was taken away fades. */
@@ -23,17 +23,17 @@ export class RunningSend {
   pre: boolean;
   private now = 0;
   private leaving = false;
-  private align: LatencyCompensator | null = null;
-  private held: StereoBlock | null = null;
+  private compensator: LatencyCompensator | null = null;
+  private delayed: StereoBlock | null = null;
 
   constructor(
     plan: PlanSend,
-    private readonly scene: EngineContext,
+    private readonly context: EngineContext,
     private readonly share: number,
   ) {
     this.to = plan.to;
     this.pre = plan.pre;
-    this.values = new ParameterSmoother([SEND_LEVEL], plan.values, scene.sampleRate);
+    this.values = new ParameterSmoother([SEND_LEVEL], plan.values, context.sampleRate);
   }
 
   /** True while anything of it is still heard. */
@@ -53,10 +53,10 @@ export class RunningSend {
     this.leaving = true;
   }
 
-  /** It is gone: what it worked in is free. */
-  letGo(): void {
-    if (this.held) this.scene.runs.giveBack(this.held);
-    this.held = null;
+  /** The send has ended: frees its block. */
+  release(): void {
+    if (this.delayed) this.context.mixer.free(this.delayed);
+    this.delayed = null;
   }
 
   /** Stands at its level at once; for the start of playing. */
@@ -65,38 +65,40 @@ export class RunningSend {
     this.now = this.leaving ? 0 : this.values.now[0]!;
   }
 
-  /** Makes ready to be held back. */
-  keepStep(): void {
-    this.align ??= new LatencyCompensator(this.scene.sampleRate);
-    this.held ??= this.scene.runs.take();
+  /** Creates what compensates latency. */
+  prepareCompensation(): void {
+    this.compensator ??= new LatencyCompensator(this.context.sampleRate);
+    this.delayed ??= this.context.mixer.allocate();
   }
 
-  /** Is in step at once; for the start of playing. @param late samples by which what it is given is late */
-  realign(late: number): void {
-    if (this.align?.silent && this.target) this.align.reset(this.target.entersLate - late);
+  /** Takes its delay at once; for the start of playing. @param latency of the signal it is given, in samples */
+  resetCompensation(latency: number): void {
+    if (this.compensator?.silent && this.target) this.compensator.reset(this.target.inputLatency - latency);
   }
 
-  /** Loses what it holds back; one that was taken away is gone. */
+  /** Clears its delay; a send that was removed ends. */
   forget(): void {
-    this.align?.reset(0);
+    this.compensator?.reset(0);
     if (this.leaving) this.now = 0;
   }
 
-  /** True while something that it holds back is still to come. */
+  /** True while delayed samples are still to come out. */
   get ringing(): boolean {
-    return this.align !== null && !this.align.silent;
+    return this.compensator !== null && !this.compensator.silent;
   }
 
   /**
-   * Gives a step of sound on.
+   * Adds a block to the target at the send's level.
    * @param open share that the channel lets through
-   * @param late samples by which the run is late
+   * @param latency of the block, in samples
    */
-  give(run: StereoBlock, open: number, late: number, sounding: boolean): void {
+  give(block: StereoBlock, open: number, latency: number, sounding: boolean): void {
     this.values.step();
     const goal = this.leaving ? 0 : this.values.now[0]! * open;
     const next = smoothToward(this.now, goal, this.share, 1e-6);
-    const inStep = this.align ? this.align.process(run, this.held!, this.target!.entersLate - late, sounding) : run;
+    const inStep = this.compensator
+      ? this.compensator.process(block, this.delayed!, this.target!.inputLatency - latency, sounding)
+      : block;
     this.target!.receive(inStep, this.now, next);
     this.now = next;
   }

@@ -75,19 +75,19 @@ export class RunningSlot {
   /** Itself and all that lies within it, as plans count them. */
   every: RunningSlot[] = [];
   /** What keeps the untreated sound in step with the treated; only where something is late. */
-  private dryAlign: LatencyCompensator | null = null;
+  private dryCompensator: LatencyCompensator | null = null;
   private leaving = false;
   private byBeat = false;
 
   /** @param entering true when it comes into sound that is passing: it then begins untreated */
   constructor(
     public plan: PlanSlot,
-    private readonly scene: EngineContext,
+    private readonly context: EngineContext,
     private readonly scratch: Scratch,
     private readonly makeChain: () => InnerChain<RunningSlot>,
     entering = false,
   ) {
-    const { sampleRate } = scene;
+    const { sampleRate } = context;
     const definition = effectOf(plan.effect);
     this.processor = definition.createProcessor(sampleRate);
     this.looksAhead = this.processor.latency !== undefined;
@@ -146,7 +146,7 @@ export class RunningSlot {
     if (wetPath.length > 0) this.wetPath ??= this.makeChain();
     this.wetPath?.adopt(wetPath, entering);
     if (this.processor.setStrands) this.adoptStrands(entering);
-    if (this.mayBeLate) this.dryAlign ??= new LatencyCompensator(this.scene.sampleRate);
+    if (this.mayBeLate) this.dryCompensator ??= new LatencyCompensator(this.context.sampleRate);
     this.every = [
       this,
       ...(this.wetPath?.every ?? []),
@@ -168,7 +168,7 @@ export class RunningSlot {
       this.strands.set(place, running);
     }
     this.running = [...this.strands.values()];
-    if (this.latestStrand() > 0) for (const strand of this.running) strand.keepStep(this.scene.sampleRate);
+    if (this.latestStrand() > 0) for (const strand of this.running) strand.prepareCompensation(this.context.sampleRate);
     this.processor.setStrands!(
       Array.from({ length: MAX_STRANDS }, (_, i) =>
         strands.some(({ place }) => place === i + 1) ? this.strands.get(i + 1)! : null,
@@ -231,7 +231,7 @@ export class RunningSlot {
   }
 
   get silent(): boolean {
-    if (this.dryAlign && !this.dryAlign.silent) return false;
+    if (this.dryCompensator && !this.dryCompensator.silent) return false;
     return this.asleep || (this.processor.silent && (this.wetPath?.silent ?? true));
   }
 
@@ -242,11 +242,11 @@ export class RunningSlot {
     this.wetPath?.locate();
     for (const strand of this.strands.values()) strand.chain.locate();
     this.alignStrands();
-    for (const strand of this.running) strand.realign();
+    for (const strand of this.running) strand.resetCompensation();
     if (!this.silent) return;
     this.clickFreeSwitch.jump(this.values.now);
     this.processor.locate(this.placeSeconds, this.values.now);
-    this.dryAlign?.reset(this.latency);
+    this.dryCompensator?.reset(this.latency);
     this.feed = this.on ? 1 : 0;
     this.aim(1);
     this.asleep = true;
@@ -258,7 +258,7 @@ export class RunningSlot {
     this.processor.takeGuardGain();
     this.wetPath?.forget();
     for (const strand of this.strands.values()) strand.forget();
-    this.dryAlign?.reset(0);
+    this.dryCompensator?.reset(0);
     this.asleep = true;
     this.spill = 1;
     this.dryPeak = 0;
@@ -271,7 +271,7 @@ export class RunningSlot {
    * as it has.
    */
   private get placeSeconds(): number {
-    return this.byBeat ? this.scene.pulseSeconds : this.scene.seconds;
+    return this.byBeat ? this.context.constantTempoSeconds : this.context.seconds;
   }
 
   /** Treats `io` in place. @param inputSilent true when every sample of `io` is zero */
@@ -299,14 +299,14 @@ export class RunningSlot {
     if (this.running.length > 0) this.alignStrands();
     this.processor.process(this.fed(io), wet, this.clickFreeSwitch.step(this.values.now));
     this.clickFreeSwitch.apply(wet);
-    if (!this.scene.runs.finite(wet)) {
+    if (!this.context.mixer.finite(wet)) {
       this.trips += 1;
       this.processor.reset(seconds, this.values.now);
       wet.left.fill(0);
       wet.right.fill(0);
     }
     if (this.wetPath) this.wetPath.process(wet, !ringing);
-    this.holdDry(io, !inputSilent);
+    this.delayDry(io, !inputSilent);
     this.blend(io, true);
     if (!fed && this.processor.silent && (this.wetPath?.silent ?? true)) this.asleep = true;
   }
@@ -315,13 +315,13 @@ export class RunningSlot {
   private rest(io: StereoBlock, inputSilent: boolean): void {
     this.dryPeak = 0;
     this.wetPeak = 0;
-    this.holdDry(io, !inputSilent);
-    if (!inputSilent || this.dryAlign?.silent === false) this.blend(io, false);
+    this.delayDry(io, !inputSilent);
+    if (!inputSilent || this.dryCompensator?.silent === false) this.blend(io, false);
     else this.aim(this.share);
   }
 
-  private holdDry(io: StereoBlock, sounding: boolean): void {
-    this.dryAlign?.process(io, io, this.latency, sounding);
+  private delayDry(io: StereoBlock, sounding: boolean): void {
+    this.dryCompensator?.process(io, io, this.latency, sounding);
   }
 
   private fed(io: StereoBlock): StereoBlock {
@@ -376,10 +376,10 @@ export class RunningSlot {
     const fromDry = this.dryNow;
     const fromWet = this.wetNow;
     this.aim(this.share);
-    const { runs } = this.scene;
-    runs.gains(fromDry, this.dryNow, fromWet, this.wetNow);
-    runs.blend(io, withWet ? this.scratch.wet : runs.nothing);
-    this.dryPeak = runs.peak;
-    this.wetPeak = runs.otherPeak;
+    const { mixer } = this.context;
+    mixer.gains(fromDry, this.dryNow, fromWet, this.wetNow);
+    mixer.blend(io, withWet ? this.scratch.wet : mixer.nothing);
+    this.dryPeak = mixer.peak;
+    this.wetPeak = mixer.otherPeak;
   }
 }

@@ -21,33 +21,33 @@ export interface InnerChain<Slot> {
 export class RunningStrand<Slot> implements StrandWork {
   /** Samples by which the latest strand of its braid is late. */
   latest = 0;
-  private align: LatencyCompensator | null = null;
+  private compensator: LatencyCompensator | null = null;
 
   constructor(readonly chain: InnerChain<Slot>) {}
 
   /** Makes ready to be held back. */
-  keepStep(sampleRate: number): void {
-    this.align ??= new LatencyCompensator(sampleRate);
+  prepareCompensation(sampleRate: number): void {
+    this.compensator ??= new LatencyCompensator(sampleRate);
   }
 
   /** Is in step at once; for the start of playing. */
-  realign(): void {
-    if (this.align?.silent) this.align.reset(this.latest - this.chain.latency);
+  resetCompensation(): void {
+    if (this.compensator?.silent) this.compensator.reset(this.latest - this.chain.latency);
   }
 
   forget(): void {
     this.chain.forget();
-    this.align?.reset(0);
+    this.compensator?.reset(0);
   }
 
   get silent(): boolean {
-    return this.chain.silent && (this.align?.silent ?? true);
+    return this.chain.silent && (this.compensator?.silent ?? true);
   }
 
   process(run: StereoBlock, silent: boolean): boolean {
     const quiet = this.chain.process(run, silent);
-    if (!this.align) return quiet;
-    this.align.process(run, run, this.latest - this.chain.latency, !quiet);
-    return quiet && this.align.silent;
+    if (!this.compensator) return quiet;
+    this.compensator.process(run, run, this.latest - this.chain.latency, !quiet);
+    return quiet && this.compensator.silent;
   }
 }

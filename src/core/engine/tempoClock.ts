@@ -1,11 +1,11 @@
 import { lastAtOrUnder } from '../music/tempo';
 import type { Plan } from './plan';
 
-/** Where the piece stands by its own beat. While the tempo does not move that is the sample itself. */
+/** Converts sample positions to musical time where the tempo changes; with a constant tempo it changes nothing. */
 export class TempoClock {
-  /** The sample at which this beat would lie if the tempo never moved: what lanes and note values are counted by. */
+  /** Position of the present beat at the piece's own constant tempo, in samples: lanes and note values use it. */
   sample = 0;
-  /** A length of so many beats here, over the same in the unmoved tempo. */
+  /** Length of a beat here over its length at the piece's own tempo. */
   tempoRatio = 1;
 
   constructor(private readonly plan: Plan | null) {}

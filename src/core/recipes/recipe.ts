@@ -11,12 +11,13 @@ import { clipEnd } from '../piece/clipEdges';
 import type { Clip, Lane, Piece, Slot, Track } from '../piece/piece';
 import { tempoOf } from '../piece/tempoOf';
 
+/** A range of the piece, in beats. */
 export interface BeatRange {
   readonly start: number;
   readonly end: number;
 }
 
-/** What a recipe is made of: a stretch of a track, with what is struck in it. */
+/** Input of a recipe: a range of a track, with the onsets in it. */
 export interface RecipeInput {
   readonly piece: Piece;
   readonly track: Track;
@@ -27,7 +28,7 @@ export interface RecipeInput {
   readonly newId: () => string;
 }
 
-/** What has to be rendered first, with sounds that are not the piece's. */
+/** A render that a recipe needs first, with sounds that are not the piece's. */
 export interface RecipeRenderJob {
   readonly job: PrintJob;
   readonly sounds: readonly { readonly hash: string; readonly channels: SoundData }[];
@@ -60,17 +61,17 @@ export interface Recipe {
   readonly name: string;
   readonly purpose: string;
   readonly params: Params;
-  /** Why it cannot be made here; null when it can. */
+  /** Reason for the person why it cannot be made of this input; null when it can. */
   unavailableReason(input: RecipeInput): string | null;
   /**
-   * What has to be rendered first; nothing when left out or null.
+   * The render it needs first; none when left out or null.
    * @throws Error for the person to read, where there is nothing to make it of
    */
   renderJob?(input: RecipeInput, settings: Settings): RecipeRenderJob | null;
-  /** It is made of the hits of the track, so they have to be found first. */
+  /** True when it needs the track's onsets. */
   readonly ofHits?: true;
   /**
-   * The sound that is laid, from what was rendered, or from nothing.
+   * The sound it adds, made from the render or by synthesis.
    * @throws Error for the person to read, where nothing sounded
    */
   sound?(input: RecipeInput, settings: Settings, rendered: SoundData | null): RecipeSound;
@@ -176,7 +177,7 @@ export const point = (beat: number, value: number, shape: Point['shape'] = 'line
   bend,
 });
 
-/** A value that stands at rest, goes from one end to another over a stretch, and is at rest again after it. */
+/** Points of a value at `rest` that goes from `from` to `to` over a range, and back to `rest` at its end. */
 export const rampOverRange = (
   { start, end }: BeatRange,
   rest: number,
@@ -190,9 +191,7 @@ export const rampOverRange = (
   point(end + 1e-3, rest, 'hold'),
 ];
 
-/**
- * The clips of a track with nothing left of them in a stretch; what reaches into it is cut, and can be drawn out again.
- */
+/** The clips of a track with the range cut out of them; their sources stay whole, so that edges can be drawn out again. */
 export function clearRange({ piece, track, range, newId }: RecipeInput, fadeSeconds = 0.005): Clip[] {
   const seconds = (beat: number): number => placeSeconds(beat, tempoOf(piece));
   return track.clips.flatMap((clip) => {

@@ -30,10 +30,10 @@ class Place {
   readonly rightOf = new MemoizedUnary(awayGain);
   gainLeft = 0;
   gainRight = 0;
-  readonly align: LatencyCompensator;
+  readonly compensator: LatencyCompensator;
 
   constructor(sampleRate: number) {
-    this.align = new LatencyCompensator(sampleRate);
+    this.compensator = new LatencyCompensator(sampleRate);
   }
 }
 
@@ -60,7 +60,7 @@ export class BraidProcessor extends Insert implements EffectProcessor {
       place.leaving = !work && place.work !== null;
       if (!work || work === place.work) return;
       if (!place.work) place.input.shutAtOnce();
-      place.align.reset(0);
+      place.compensator.reset(0);
       place.work = work;
     });
   }
@@ -80,7 +80,7 @@ export class BraidProcessor extends Insert implements EffectProcessor {
       const place = this.places[i]!;
       const at = FIRST + i * PER_STRAND;
       place.input.jump(values[at]!, this.goalOpen(i, values));
-      place.align.reset(this.delayOf(values[at + 3]!));
+      place.compensator.reset(this.delayOf(values[at + 3]!));
       this.aim(place, values, at);
     }
     this.quiet.reset();
@@ -100,7 +100,7 @@ export class BraidProcessor extends Insert implements EffectProcessor {
         continue;
       }
       place.input.process(input, place.run, values[at]!, this.goalOpen(i, values), this.share, openShare);
-      place.align.process(place.run, place.run, this.delayOf(values[at + 3]!), true);
+      place.compensator.process(place.run, place.run, this.delayOf(values[at + 3]!), true);
       place.shutFor = place.input.shut ? place.shutFor + STEP_FRAMES : 0;
       if (!place.work.process(place.run, this.quiet.silent || place.shutFor > this.longest))
         this.add(place, wet, values, at);

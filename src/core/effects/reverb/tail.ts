@@ -1,3 +1,4 @@
+import { peakOf } from '../../analysis/levels';
 import { STEP_FRAMES } from '../../dsp/blocks';
 import { FeedbackNetwork } from '../../dsp/feedbackNetwork';
 import { NETWORK_LINES } from '../../dsp/kernels/network/layout';
@@ -182,12 +183,6 @@ export class Tail {
     // Only what is held ever gives way.
     this.heard = this.keep > 0 ? Math.max(peakOf(left), peakOf(right)) : 0;
   }
-}
-
-function peakOf(run: Float64Array): number {
-  let peak = 0;
-  for (let i = 0; i < STEP_FRAMES; i += 1) peak = Math.max(peak, Math.abs(run[i]!));
-  return peak;
 }
 
 const meanOf = (lengths: Float64Array): number => lengths.reduce((sum, length) => sum + length, 0) / lengths.length;

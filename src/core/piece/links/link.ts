@@ -44,7 +44,7 @@ export function linkedRail(piece: Piece, target: Target, followed: Followed = ST
       ? [
           {
             at: modulator.kind === 'follower' ? followed(modulator) : standing(piece, modulator, followed),
-            push: linkTransferOf(link),
+            transfer: linkTransferOf(link),
             rests: link.rests ?? NO_RESTS,
             least: modulator.kind === 'macro' || modulator.kind === 'follower' ? 0 : -1,
           },
@@ -58,13 +58,14 @@ export function linkedRail(piece: Piece, target: Target, followed: Followed = ST
   return {
     low: held(
       turning.reduce(
-        (sum, { push, least }) => sum + Math.min(0, linkOffset(low, 1, push), linkOffset(low, least, push)),
+        (sum, { transfer, least }) => sum + Math.min(0, linkOffset(low, 1, transfer), linkOffset(low, least, transfer)),
         low,
       ),
     ),
     high: held(
       turning.reduce(
-        (sum, { push, least }) => sum + Math.max(0, linkOffset(high, 1, push), linkOffset(high, least, push)),
+        (sum, { transfer, least }) =>
+          sum + Math.max(0, linkOffset(high, 1, transfer), linkOffset(high, least, transfer)),
         high,
       ),
     ),
@@ -72,8 +73,10 @@ export function linkedRail(piece: Piece, target: Target, followed: Followed = ST
       const at = track ? trackAt(track, beat) : base;
       return held(
         turning.reduce(
-          (sum, { at: turn, push, rests }) =>
-            rests.some(({ start, end }) => beat >= start && beat < end) ? sum : sum + linkOffset(at, turn(beat), push),
+          (sum, { at: turn, transfer, rests }) =>
+            rests.some(({ start, end }) => beat >= start && beat < end)
+              ? sum
+              : sum + linkOffset(at, turn(beat), transfer),
           at,
         ),
       );

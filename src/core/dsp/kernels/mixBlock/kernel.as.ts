@@ -80,17 +80,17 @@ export function add(bus: usize, run: usize): void {
 const RING_SIDE: usize = 8 * 1024;
 
 /**
- * Holds a run back, in place: writes it at a place of a ring, and reads what was written so many samples before.
+ * Delays a block in place: writes it to a ring, and reads what was written so many samples before.
  * @param size samples in use of each side of the ring, a power of two
- * @param place a multiple of 64
- * @param delay up to `size` less 64
+ * @param writeIndex a multiple of 64
+ * @param samples up to `size` less 64
  */
-export function hold(run: usize, ring: usize, size: i32, place: i32, delay: i32): void {
-  const from = (place - delay) & (size - 1);
+export function delay(block: usize, ring: usize, size: i32, writeIndex: i32, samples: i32): void {
+  const from = (writeIndex - samples) & (size - 1);
   for (let side: usize = 0; side < 2; side += 1) {
-    const io = run + side * SIDE,
+    const io = block + side * SIDE,
       base = ring + side * RING_SIDE;
-    const to = base + ((<usize>place) << 3);
+    const to = base + ((<usize>writeIndex) << 3);
     for (let i: usize = 0; i < SIDE; i += 16) v128.store(to + i, v128.load(io + i));
     const at = base + ((<usize>from) << 3);
     if (from + 64 <= size) for (let i: usize = 0; i < SIDE; i += 16) v128.store(io + i, v128.load(at + i));
