@@ -5,7 +5,6 @@ import Feather from '@expo/vector-icons/Feather';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { useFonts } from 'expo-font';
 import { Slot } from 'expo-router';
-import { PaperProvider } from 'react-native-paper';
 import { OpenGate, Plain } from '@/features/shell/OpenGate';
 import { Shell } from '@/features/shell/Shell';
 import { StudioProvider } from '@/features/studio/StudioProvider';
@@ -26,15 +25,13 @@ export default function Layout() {
   return (
     <QueryClientProvider client={queries}>
       <ThemeProvider>
-        <PaperProvider settings={{ icon: () => null }}>
-          <OpenGate>
-            <StudioProvider without={(reason) => <Plain title="No sound in this browser" text={reason} />}>
-              <Shell>
-                <Slot />
-              </Shell>
-            </StudioProvider>
-          </OpenGate>
-        </PaperProvider>
+        <OpenGate>
+          <StudioProvider without={(reason) => <Plain title="No sound in this browser" text={reason} />}>
+            <Shell>
+              <Slot />
+            </Shell>
+          </StudioProvider>
+        </OpenGate>
       </ThemeProvider>
     </QueryClientProvider>
   );

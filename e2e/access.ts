@@ -146,7 +146,7 @@ export async function throughPrints(page: Page, look: (what: string) => Promise<
   await press('button', 'Add pitch and length');
   await press('button', 'Add an effect');
   await look('effects to treat with');
-  await page.getByRole('textbox', { name: 'Search effects and purposes' }).last().fill('Red iron');
+  await page.getByRole('searchbox', { name: 'Search effects and purposes' }).last().fill('Red iron');
   await press('button', 'Treat with Drive: Red iron');
   await press('button', 'Unfold step 2');
   await look('steps of a clip');
@@ -195,7 +195,7 @@ export async function throughChains(page: Page, look: (what: string) => Promise<
     await page.getByRole('button', { name: 'Close' }).click();
   };
   await go(page, 'Chain');
-  await page.getByRole('textbox', { name: 'Search effects and purposes' }).last().fill('Bloom');
+  await page.getByRole('searchbox', { name: 'Search effects and purposes' }).last().fill('Bloom');
   await page.getByRole('button', { name: 'Add Braid: Bloom' }).click();
   await expect(page.getByRole('img', { name: /^Braid of 2/ })).toBeVisible();
   await look('braid');
@@ -212,7 +212,7 @@ export async function throughChains(page: Page, look: (what: string) => Promise<
   await sheet(/^Compare settings/, 'kept settings', () => page.getByRole('button', { name: 'Keep this' }).click());
   await sheet(/^Ways to make/, 'made wide');
   await page.getByRole('button', { name: 'Add an effect', exact: true }).click();
-  await page.getByRole('textbox', { name: 'Search effects and purposes' }).last().fill('Convolver');
+  await page.getByRole('searchbox', { name: 'Search effects and purposes' }).last().fill('Convolver');
   await page.getByRole('button', { name: 'Add Convolver: Neutral' }).click();
   await page.getByRole('radio', { name: 'own sound' }).click();
   await look('own sound');

@@ -200,7 +200,7 @@ export function handOn(page: Page, touch: boolean): Hand {
       await strand();
       const more = page.getByRole('button', { name: 'Add an effect' });
       if (await more.isVisible()) await press('button', 'Add an effect');
-      await page.getByRole('textbox', { name: 'Search effects and purposes' }).last().fill(preset);
+      await page.getByRole('searchbox', { name: 'Search effects and purposes' }).last().fill(preset);
       await press('button', `Add ${effect}: ${preset}`);
       await expect(page.getByRole('heading', { name: effect, exact: true, level: 2 })).toBeVisible();
     },

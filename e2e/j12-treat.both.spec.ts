@@ -44,7 +44,7 @@ test('J12: a clip is treated in place, its steps switched and taken off later; t
   for (let i = 0; i < 7; i += 1) await page.keyboard.press('ArrowRight');
   await expect(pitch).toHaveAttribute('aria-valuetext', /\+7 st/);
   await hand.press('button', 'Add an effect');
-  await page.getByRole('textbox', { name: 'Search effects and purposes' }).last().fill('Red iron');
+  await page.getByRole('searchbox', { name: 'Search effects and purposes' }).last().fill('Red iron');
   await hand.press('button', 'Treat with Drive: Red iron');
   await expect(page.getByRole('group', { name: 'Step 2: Drive' })).toBeVisible();
   await hand.press('button', 'Treat this clip');

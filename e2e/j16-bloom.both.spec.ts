@@ -30,7 +30,7 @@ test('J16: a row of taps before a long reverb lets it bloom; the same taps serve
   await hand.strand();
   await hand.press('button', 'More for Reverb');
   await hand.press('button', 'Replace: Reverb');
-  await page.getByRole('textbox', { name: 'Search effects and purposes' }).last().fill('cistern');
+  await page.getByRole('searchbox', { name: 'Search effects and purposes' }).last().fill('cistern');
   await hand.press('button', 'Replace by Convolver: Call into the cistern');
   const { piece } = await saved(page, pieceId, (stored) =>
     stored.piece.tracks.some((track) => track.chain.map((slot) => slot.effect).join() === 'taps,convolver'),
@@ -48,7 +48,7 @@ test('J16: a row of taps before a long reverb lets it bloom; the same taps serve
   await hand.press('button', 'Channel: Humming voice');
   await hand.press('radio', 'Kalimba');
   await hand.press('button', 'Add an effect');
-  await page.getByRole('textbox', { name: 'Search effects and purposes' }).last().fill(name);
+  await page.getByRole('searchbox', { name: 'Search effects and purposes' }).last().fill(name);
   await hand.press('button', `Add block ${name}`);
   await saved(page, pieceId, (stored) =>
     stored.piece.tracks
@@ -73,7 +73,7 @@ test('J16: in a braid the part stands beside its bloom; the reverb’s wet sound
   await hand.strand();
   await hand.press('button', 'More for Reverb');
   await hand.press('button', 'Treat its wet sound: Reverb');
-  await page.getByRole('textbox', { name: 'Search effects and purposes' }).last().fill('Phaser');
+  await page.getByRole('searchbox', { name: 'Search effects and purposes' }).last().fill('Phaser');
   await hand.press('button', 'Add Phaser: Neutral');
   await expect(page.getByRole('heading', { name: 'Phaser', level: 2 })).toBeVisible();
   await hand.strand();
@@ -82,7 +82,7 @@ test('J16: in a braid the part stands beside its bloom; the reverb’s wet sound
   await page.getByRole('textbox', { name: 'Name of the strand' }).fill('Low water');
   await hand.press('button', 'Rename');
   await hand.press('button', 'Add an effect to Low water');
-  await page.getByRole('textbox', { name: 'Search effects and purposes' }).last().fill('Utility');
+  await page.getByRole('searchbox', { name: 'Search effects and purposes' }).last().fill('Utility');
   await hand.press('button', /^Add Utility: Neutral/);
   await expect(page.getByRole('heading', { name: 'Utility', level: 2 })).toBeVisible();
   const { piece } = await saved(page, pieceId, (stored) =>

@@ -3,3 +3,6 @@
 // sheets hide is looked at end to end, in a browser.
 require('@testing-library/react').configure({ defaultHidden: true });
 window.getComputedStyle = (element) => element.style;
+// Paper draws icons from a font of its own unless the theme's provider says otherwise; these tests look at no icon.
+/* global jest */
+jest.mock('@expo/vector-icons/MaterialCommunityIcons', () => ({ default: () => null }));

@@ -150,7 +150,7 @@ async function treat(page: Page, shoot: (view: string) => Promise<Buffer>): Prom
   await page.getByRole('button', { name: 'Clip Hum, first call' }).click();
   await page.getByRole('button', { name: 'Treat this clip …' }).click();
   await page.getByRole('button', { name: 'Add an effect' }).click();
-  await page.getByRole('textbox', { name: 'Search effects and purposes' }).last().fill('Warm hold');
+  await page.getByRole('searchbox', { name: 'Search effects and purposes' }).last().fill('Warm hold');
   await page.getByRole('button', { name: 'Treat with Drive: Warm hold' }).click();
   await page.getByRole('button', { name: 'Add pitch and length' }).click();
   await page.getByRole('button', { name: 'Unfold step 2' }).click();

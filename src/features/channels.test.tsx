@@ -9,7 +9,7 @@ import { LinkCard } from './links/LinkCard';
 import { SendList } from './sends/SendList';
 import { SendMatrix } from './sends/SendMatrix';
 import { SnapshotList } from './snapshots/SnapshotList';
-import { now, openPiece, press, quietStudio, type, undo } from './testing';
+import { now, openPiece, press, pressed, quietStudio, type, undo } from './testing';
 
 jest.mock('./studio/StudioProvider', () => jest.requireActual<typeof import('./testing')>('./testing').quietProvider);
 jest.mock('@expo/vector-icons/Feather', () => () => null);
@@ -91,12 +91,12 @@ describe('what is done with an effect', () => {
   });
 });
 
-test('a track is named anew, and removed with all that is its own; one undo brings it back', () => {
+test('a track is named anew, and removed with all that is its own; one undo brings it back', async () => {
   const before = now();
   render(<ChannelMenu channel="t1" />);
   press('button', 'More for Track 1, track');
   type('Name of the track', 'Voice');
-  press('button', 'Rename');
+  await pressed('button', 'Rename');
   expect(now().tracks[1]!.name).toBe('Voice');
   press('button', 'More for Voice, track');
   press('button', 'Remove the track');
@@ -142,11 +142,11 @@ describe('a link', () => {
     expect(now().modulators[0]).toMatchObject({ kind: 'follower', follows: 't1' });
   });
 
-  test('is named, written down as moves where it rests then, and removed', () => {
+  test('is named, written down as moves where it rests then, and removed', async () => {
     const { rerender } = show();
     press('button', 'Rename Tide');
     type('Name of what turns', 'Ebb');
-    press('button', 'Rename');
+    await pressed('button', 'Rename');
     expect(now().modulators[0]!.name).toBe('Ebb');
     rerender(<LinkCard link={now().links[0]!} />);
     press('button', 'Write the links of Pan as moves');
@@ -168,10 +168,10 @@ describe('a link', () => {
   });
 });
 
-test('a snapshot is taken under a name, gone to as chosen, and let go', () => {
+test('a snapshot is taken under a name, gone to as chosen, and let go', async () => {
   const { rerender } = render(<SnapshotList channel="t0" />);
   type('Name of the snapshot', 'Low water');
-  press('button', 'Take');
+  await pressed('button', 'Take');
   expect(now().snapshots).toMatchObject([{ name: 'Low water', channel: 't0' }]);
   rerender(<SnapshotList channel="t0" />);
   press('radio', 'Begins: next beat');

@@ -11,7 +11,7 @@ import { GapButton } from './recipes/GapButton';
 import { RecipeSheet } from './recipes/RecipeSheet';
 import { SwellSheet } from './recipes/SwellSheet';
 import { hearSwell, makeSwells } from './recipes/swells';
-import { now, openPiece, press, quietHand, quietStudio, type, undo } from './testing';
+import { now, openPiece, press, pressed, quietHand, quietStudio, type, undo } from './testing';
 import { treat } from './treat/treatClips';
 import { TreatSheet } from './treat/TreatSheet';
 
@@ -171,7 +171,7 @@ describe('effects', () => {
     expect(quietHand.release.mock.calls.map(([value]) => value)).toEqual([250, 1000, '1/4d']);
   });
 
-  test('a braid gets another strand, renames one, and keeps the last', () => {
+  test('a braid gets another strand, renames one, and keeps the last', async () => {
     openPiece((piece) => ({
       ...piece,
       tracks: piece.tracks.map((track, i) =>
@@ -186,7 +186,7 @@ describe('effects', () => {
     rerender(show());
     press('button', `More for strand Strand ${strands + 1}`);
     type('Name of the strand', 'Deep');
-    press('button', 'Rename');
+    await pressed('button', 'Rename');
     expect(braid().strands!.map(({ name }) => name)).toContain('Deep');
     rerender(show());
     while (braid().strands!.length > 1) {

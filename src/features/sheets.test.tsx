@@ -11,7 +11,7 @@ import { HistoryButton } from './piece/HistoryButton';
 import { SectionButton } from './piece/SectionButton';
 import { RecipeSheet } from './recipes/RecipeSheet';
 import { ExportSheet } from './shelf/ExportSheet';
-import { now, openPiece, press, type } from './testing';
+import { now, openPiece, press, pressed, type } from './testing';
 import { StepCard } from './treat/StepCard';
 
 jest.mock('./studio/StudioProvider', () => jest.requireActual<typeof import('./testing')>('./testing').quietProvider);
@@ -113,7 +113,7 @@ describe('a step of a treated clip', () => {
   test('is switched off, made as long as bars, pitched by whole semitones, and set to go along as on tape', () => {
     const { change } = show(STRETCH);
     press('switch', 'Step 1 on');
-    press('button', 'As long as 2 bars');
+    press('radio', 'As long as 2 bars');
     fireEvent.keyDown(screen.getByRole('slider', { name: 'Pitch' }), { key: 'ArrowLeft' });
     press('switch', 'Pitch goes with the length');
     expect(change.mock.calls.map(([step]) => step)).toEqual([
@@ -209,14 +209,14 @@ test('an edit is taken out of the middle by its name; the last word is left to u
   expect(screen.getByRole('radio', { name: 'Take out: Add Echo to Track 1, now' })).toBeTruthy();
 });
 
-test('a section is named, named anew, and removed', () => {
+test('a section is named, named anew, and removed', async () => {
   render(<SectionButton beat={8} />);
   press('button', 'Sections of the piece');
   type('Name of the section at bar 3', 'Ebb');
-  press('button', 'Put the section there');
+  await pressed('button', 'Put the section there');
   press('button', 'Sections of the piece');
   type('Name of the section at bar 3', 'Flood');
-  press('button', 'Put the section there');
+  await pressed('button', 'Put the section there');
   expect(now().sections).toMatchObject([{ name: 'Flood', beat: 8 }]);
   press('button', 'Sections of the piece');
   press('button', 'Remove the section Flood');

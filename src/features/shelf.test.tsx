@@ -12,7 +12,7 @@ import { PieceList } from './shelf/PieceList';
 import { PrintList } from './shelf/PrintList';
 import { TempoButton } from './shell/TempoButton';
 import { cancelPrint, print, storeAgain, usePrinting } from './studio/printing';
-import { now, openPiece, press, quietStudio, type, undo } from './testing';
+import { now, openPiece, press, pressed, quietStudio, type, undo } from './testing';
 
 jest.mock('./studio/StudioProvider', () => jest.requireActual<typeof import('./testing')>('./testing').quietProvider);
 jest.mock('./studio/usePreview', () => ({ usePreview: () => ({ sounding: false, hear: jest.fn(), stop: jest.fn() }) }));
@@ -245,25 +245,25 @@ describe('prints', () => {
 });
 
 describe('the tempo', () => {
-  test('is typed; what is no tempo is refused in words and changes nothing', () => {
+  test('is typed; what is no tempo is refused in words and changes nothing', async () => {
     show(<TempoButton />);
     press('button', 'Tempo 120 BPM');
     type('Tempo in BPM', 'brisk');
-    press('button', 'Set tempo');
+    await pressed('button', 'Set tempo');
     expect(screen.getByRole('alert')).toBeTruthy();
     expect(now().tempo.bpm).toBe(120);
     type('Tempo in BPM', '92.5');
-    press('button', 'Set tempo');
+    await pressed('button', 'Set tempo');
     expect(now().tempo.bpm).toBe(92.5);
   });
 
-  test('changes from the playhead on over some bars, and is made one again', () => {
+  test('changes from the playhead on over some bars, and is made one again', async () => {
     quietStudio.studio.beat = 8;
     show(<TempoButton />);
     press('button', 'Tempo 120 BPM');
     type('BPM from here on', '60');
     press('radio', 'Change over 2 bars');
-    press('button', 'Change the tempo from here on');
+    await pressed('button', 'Change the tempo from here on');
     quietStudio.studio.beat = 0;
     expect(
       tempoLane(now())!

@@ -71,7 +71,11 @@ export const now = (): Piece => useOpenPiece.getState().piece!;
 export const undo = (): void => act(() => useOpenPiece.getState().undo());
 export const press = (role: string, name: string | RegExp): void =>
   void fireEvent.click(screen.getByRole(role, { name }));
+/** A press that is answered later: a form looks at what was typed first. */
+export const pressed = (role: string, name: string | RegExp): Promise<void> => act(async () => press(role, name));
 export const type = (name: string | RegExp, text: string): void =>
-  void fireEvent.change(screen.getByRole('textbox', { name }), { target: { value: text } });
+  void fireEvent.change(screen.getByRole(/^Search/.test(String(name)) ? 'searchbox' : 'textbox', { name }), {
+    target: { value: text },
+  });
 export const key = (role: string, name: string | RegExp, pressed: string): void =>
   void fireEvent.keyDown(screen.getByRole(role, { name }), { key: pressed });

@@ -8,7 +8,7 @@ import { ShowButton } from './moves/ShowButton';
 import { StretchTools } from './moves/StretchTools';
 import { SelectionBar } from './piece/SelectionBar';
 import { print } from './studio/printing';
-import { key, now, openPiece, press, quietStudio, type, undo } from './testing';
+import { key, now, openPiece, press, pressed, quietStudio, type, undo } from './testing';
 import { ThrowSheet } from './throws/ThrowSheet';
 
 const mockHits: readonly Hit[] = [4, 4.5, 5, 7].map((beat) => ({ beat, strength: 0.5, centroidHz: 900 }));
@@ -279,12 +279,12 @@ describe('throws', () => {
   });
 });
 
-test('a stretch becomes a section under its name', () => {
+test('a stretch becomes a section under its name', async () => {
   useSession.setState({ range: { start: 8, end: 16 } });
   render(<SelectionBar />);
   press('button', 'Sections of the piece');
   type('Name of the section at bar 3', 'Ebb');
-  press('button', 'Put the section there');
+  await pressed('button', 'Put the section there');
   expect(now().sections).toMatchObject([{ name: 'Ebb', beat: 8 }]);
   press('button', 'Loop this');
   expect(now().loop).toEqual({ on: true, start: 8, end: 16 });

@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { Words } from './Words';
+import { Text } from './Text';
 
 interface ChipGroupProps {
   readonly name: string;
@@ -13,7 +13,7 @@ interface ChipGroupProps {
 export function ChipGroup({ name, role, children }: ChipGroupProps) {
   return (
     <>
-      <Words style={styles.label}>{name}</Words>
+      <Text style={styles.label}>{name}</Text>
       <View role={role} aria-label={name} style={styles.row}>
         {children}
       </View>

@@ -1,7 +1,7 @@
 import { StyleSheet, View } from 'react-native';
-import { Tap } from './Tap';
+import { Text } from './Text';
+import { Touchable } from './Touchable';
 import { useTokens } from './theme';
-import { Words } from './Words';
 
 interface DotChoiceProps {
   readonly name: string;
@@ -14,17 +14,17 @@ interface DotChoiceProps {
 export function DotChoice({ name, says, chosen, onPress }: DotChoiceProps) {
   const tokens = useTokens();
   return (
-    <Tap plain role="radio" chosen={chosen} label={`${name}: ${says}`} onPress={onPress} style={styles.item}>
+    <Touchable role="radio" label={`${name}: ${says}`} chosen={chosen} style={styles.item} onPress={onPress}>
       <View style={styles.row}>
         <View
           style={[styles.dot, { borderColor: tokens.coral, backgroundColor: chosen ? tokens.coral : 'transparent' }]}
         />
         <View style={styles.words}>
-          <Words kind="strong">{name}</Words>
-          <Words kind="small">{says}</Words>
+          <Text variant="titleSmall">{name}</Text>
+          <Text variant="bodySmall">{says}</Text>
         </View>
       </View>
-    </Tap>
+    </Touchable>
   );
 }
 

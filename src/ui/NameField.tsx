@@ -1,50 +1,64 @@
-import { useState } from 'react';
-import { StyleSheet, TextInput, View } from 'react-native';
-import { Tap } from './Tap';
-import { useTokens } from './theme';
-import { FONT, TOUCH } from './tokens';
+import { zodResolver } from '@hookform/resolvers/zod';
+import { Controller, useForm, useWatch } from 'react-hook-form';
+import { StyleSheet, View } from 'react-native';
+import * as z from 'zod';
+import { nameSchema } from '../core/piece/fields';
+import { Button } from './Button';
+import { TextField } from './TextField';
+
+const formSchema = z.object({ name: nameSchema });
 
 interface NameFieldProps {
   /** What it names, as it is spoken. */
   readonly label: string;
   readonly initial: string;
+  readonly placeholder?: string;
   readonly action?: string;
+  /** Spoken for the button. */
+  readonly actionLabel?: string;
   readonly onName: (name: string) => void;
 }
 
 /** A name to be typed, and kept by Enter or by the button; an empty one is not taken. */
-export function NameField({ label, initial, action = 'Rename', onName }: NameFieldProps) {
-  const tokens = useTokens();
-  const [name, setName] = useState(initial);
-  const trimmed = name.trim();
-  const keep = (): void => {
-    if (trimmed) onName(trimmed);
-  };
+export function NameField({
+  label,
+  initial,
+  placeholder,
+  action = 'Rename',
+  actionLabel = action,
+  onName,
+}: NameFieldProps) {
+  const { control, handleSubmit } = useForm({
+    resolver: zodResolver(formSchema),
+    defaultValues: { name: initial },
+  });
+  const typed = useWatch({ control, name: 'name' });
+  const submit = handleSubmit(({ name }) => onName(name));
   return (
     <View style={styles.row}>
-      <TextInput
-        aria-label={label}
-        value={name}
-        maxLength={120}
-        onChangeText={setName}
-        onSubmitEditing={keep}
-        style={[styles.field, { color: tokens.ink, borderColor: tokens.line, backgroundColor: tokens.paper }]}
+      <Controller
+        control={control}
+        name="name"
+        render={({ field, fieldState }) => (
+          <TextField
+            label={label}
+            value={field.value}
+            placeholder={placeholder}
+            maxLength={120}
+            problem={fieldState.error ? 'A name has 1 to 120 characters.' : undefined}
+            onChangeText={field.onChange}
+            onBlur={field.onBlur}
+            onSubmitEditing={() => void submit()}
+          />
+        )}
       />
-      <Tap text={action} label={action} disabled={!trimmed} onPress={keep} />
+      <Button label={actionLabel} disabled={typed.trim() === ''} onPress={() => void submit()}>
+        {action}
+      </Button>
     </View>
   );
 }
 
 const styles = StyleSheet.create({
-  row: { flexDirection: 'row', gap: 8, alignItems: 'center', marginBottom: 8 },
-  field: {
-    flex: 1,
-    minWidth: 0,
-    minHeight: TOUCH,
-    borderWidth: 1,
-    borderRadius: 14,
-    paddingHorizontal: 12,
-    fontFamily: FONT,
-    fontSize: 16,
-  },
+  row: { flexDirection: 'row', gap: 8, alignItems: 'flex-start', marginBottom: 8 },
 });

@@ -10,7 +10,7 @@ import { RailValue } from './RailValue';
 import { useTokens } from './theme';
 import { TOUCH } from './tokens';
 import { useWheel } from './wheel';
-import { Words } from './Words';
+import { Text } from './Text';
 
 export interface RailLane {
   /** The stretch of the rail that the lane covers, 0-1. */
@@ -104,9 +104,9 @@ export function Rail({ param, value, context, onTouch, onSet, lane, look = 'wet'
   return (
     <View style={styles.rail}>
       <View style={styles.head}>
-        <Words numberOfLines={1} style={styles.name}>
+        <Text numberOfLines={1} style={styles.name}>
           {param.label}
-        </Words>
+        </Text>
         <RailValue param={param} value={shown} context={context} onSet={onSet} />
       </View>
       <View
@@ -213,7 +213,7 @@ export function SwitchRail({
       onPress={() => onSet(!on)}
       style={styles.switchRow}
     >
-      <Words style={styles.name}>{param.label}</Words>
+      <Text style={styles.name}>{param.label}</Text>
       <View
         style={[
           styles.switch,
@@ -222,9 +222,9 @@ export function SwitchRail({
       >
         <View style={[styles.knob, { backgroundColor: on ? tokens.sea : tokens.mute, marginLeft: on ? 22 : 2 }]} />
       </View>
-      <Words kind="strong" style={styles.switchText}>
+      <Text variant="titleSmall" style={styles.switchText}>
         {on ? 'on' : 'off'}
-      </Words>
+      </Text>
     </Pressable>
   );
 }
@@ -242,7 +242,7 @@ export function ChoiceRail({
   const tokens = useTokens();
   return (
     <View style={styles.rail}>
-      <Words>{param.label}</Words>
+      <Text>{param.label}</Text>
       <View role="radiogroup" aria-label={param.label} style={styles.choices}>
         {param.options.map((option) => {
           const chosen = option.id === value;
@@ -260,9 +260,9 @@ export function ChoiceRail({
                 },
               ]}
             >
-              <Words numberOfLines={1} kind={chosen ? 'strong' : 'body'}>
+              <Text numberOfLines={1} variant={chosen ? 'titleSmall' : 'bodyMedium'}>
                 {option.label}
-              </Words>
+              </Text>
             </Pressable>
           );
         })}

@@ -5,7 +5,7 @@ import type { Param, ParamValue, ValueContext } from '../core/params/param';
 import { parseValue } from '../core/params/parse';
 import { useTokens } from './theme';
 import { FONT_STRONG, TOUCH } from './tokens';
-import { Words } from './Words';
+import { Text } from './Text';
 
 interface RailValueProps {
   readonly param: Param;
@@ -47,9 +47,9 @@ export function RailValue({ param, value, context, onSet }: RailValueProps) {
         onPress={() => setTyped(shortForm(text))}
         style={styles.value}
       >
-        <Words kind="strong" numberOfLines={1}>
+        <Text variant="titleSmall" numberOfLines={1}>
           {text}
-        </Words>
+        </Text>
       </Pressable>
     );
   }
@@ -74,9 +74,9 @@ export function RailValue({ param, value, context, onSet }: RailValueProps) {
         ]}
       />
       {refusal ? (
-        <Words kind="small" tone="danger" role="alert" style={styles.refusal}>
+        <Text variant="bodySmall" tone="danger" role="alert" style={styles.refusal}>
           {refusal}
-        </Words>
+        </Text>
       ) : null}
     </View>
   );

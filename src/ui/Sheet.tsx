@@ -1,9 +1,9 @@
 import { useEffect, useRef, type ReactNode } from 'react';
 import { Modal, Pressable, StyleSheet, View } from 'react-native';
 import { elementOf } from './frame';
-import { Tap } from './Tap';
+import { IconButton } from './IconButton';
+import { Text } from './Text';
 import { useTokens, useWide } from './theme';
-import { Words } from './Words';
 
 interface SheetProps {
   readonly title: string;
@@ -50,10 +50,10 @@ export function Sheet({ title, visible, onClose, children }: SheetProps) {
           style={[styles.sheet, wide && styles.sheetWide, { backgroundColor: tokens.card, borderColor: tokens.line }]}
         >
           <View style={styles.head}>
-            <Words kind="title" role="heading" aria-level={2} style={styles.title}>
+            <Text variant="titleLarge" role="heading" aria-level={2} style={styles.title}>
               {title}
-            </Words>
-            <Tap plain icon="x" label="Close" onPress={onClose} />
+            </Text>
+            <IconButton icon="x" label="Close" onPress={onClose} />
           </View>
           {children}
         </View>

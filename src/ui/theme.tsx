@@ -1,6 +1,10 @@
-import { createContext, useContext, type ReactNode } from 'react';
+import { createContext, useContext, useMemo, type ReactNode } from 'react';
 import { useColorScheme, useWindowDimensions } from 'react-native';
+import { PaperProvider } from 'react-native-paper';
 import { create } from 'zustand';
+import { paperIcon } from './icon';
+import { wantsLessMotion } from './motion';
+import { paperTheme } from './paperTheme';
 import { DAY, NIGHT, WIDE, type Tokens } from './tokens';
 
 export type ThemeChoice = 'day' | 'night' | 'system';
@@ -21,11 +25,21 @@ export const useThemeChoice = create<{ choice: ThemeChoice; choose(choice: Theme
 
 const TokensContext = createContext<Tokens>(DAY);
 
+/** Colours, fonts and Paper's theme for all that is in it, by day or by night. */
 export function ThemeProvider({ children }: { readonly children: ReactNode }) {
   const { choice } = useThemeChoice();
   const system = useColorScheme();
   const night = choice === 'night' || (choice === 'system' && system === 'dark');
-  return <TokensContext.Provider value={night ? NIGHT : DAY}>{children}</TokensContext.Provider>;
+  const tokens = night ? NIGHT : DAY;
+  const theme = useMemo(() => paperTheme(tokens), [tokens]);
+  const settings = useMemo(() => ({ icon: paperIcon, rippleEffectEnabled: !wantsLessMotion() }), []);
+  return (
+    <TokensContext.Provider value={tokens}>
+      <PaperProvider theme={theme} settings={settings}>
+        {children}
+      </PaperProvider>
+    </TokensContext.Provider>
+  );
 }
 
 export const useTokens = (): Tokens => useContext(TokensContext);

@@ -64,6 +64,9 @@ export const NIGHT: Tokens = {
   danger: '#FF6B5E',
 };
 
+/** The colours by name. */
+export type Tone = keyof Omit<Tokens, 'night'>;
+
 export const FONT = 'HankenGrotesk_400Regular';
 export const FONT_STRONG = 'HankenGrotesk_600SemiBold';
 export const FONT_WATER = 'Newsreader_400Regular_Italic';
@@ -71,3 +74,7 @@ export const FONT_WATER = 'Newsreader_400Regular_Italic';
 export const TOUCH = 44;
 /** From this width on, panes stand side by side. */
 export const WIDE = 900;
+/** Corners: of fields, of cards and sheets, and of what is tapped (half of `TOUCH`). */
+export const RADIUS = { field: 14, card: 18, pill: 22 } as const;
+/** Distances between things: within a group, between groups, from the edge of a view. */
+export const SPACE = { tight: 4, small: 8, medium: 12, large: 18 } as const;

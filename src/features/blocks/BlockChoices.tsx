@@ -6,9 +6,9 @@ import type { Inside } from '../../core/piece/edits/chain';
 import { listBlocks } from '../../data/api';
 import { useOpenPiece } from '../../data/openPiece';
 import { useSession } from '../../data/session';
-import { Tap } from '../../ui/Tap';
+import { Text } from '../../ui/Text';
+import { ListItem } from '../../ui/ListItem';
 import { useTokens } from '../../ui/theme';
-import { Words } from '../../ui/Words';
 import { saysBlock } from './BlockList';
 import { newId } from '../../data/newId';
 
@@ -37,14 +37,17 @@ export function BlockChoices({ channel, at, inside, query, onAdded }: BlockChoic
   };
   return (
     <View style={[styles.blocks, { borderColor: tokens.line }]}>
-      <Words kind="waterBig">Your blocks</Words>
+      <Text variant="headlineMedium">Your blocks</Text>
       {found.map((block) => (
-        <Tap key={block.id} plain label={`Add block ${block.name}`} onPress={() => add(block)} style={styles.item}>
-          <View>
-            <Words kind="water">{block.name}</Words>
-            <Words kind="small">{saysBlock(block)}</Words>
-          </View>
-        </Tap>
+        <ListItem
+          key={block.id}
+          title={block.name}
+          note={saysBlock(block)}
+          label={`Add block ${block.name}`}
+          variant="headlineSmall"
+          style={styles.item}
+          onPress={() => add(block)}
+        />
       ))}
     </View>
   );

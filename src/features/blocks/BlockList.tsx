@@ -1,16 +1,17 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { Fragment } from 'react';
 import { StyleSheet, View } from 'react-native';
+import { Divider } from 'react-native-paper';
 import { effectOf } from '../../core/effects/catalogue';
 import type { Block } from '../../core/piece/block';
 import { listBlocks, removeBlock, saveBlock } from '../../data/api';
 import { useOpenPiece } from '../../data/openPiece';
-import { Tap } from '../../ui/Tap';
-import { useTokens } from '../../ui/theme';
-import { Words } from '../../ui/Words';
+import { Button } from '../../ui/Button';
+import { IconButton } from '../../ui/IconButton';
+import { Text } from '../../ui/Text';
 
 /** Chains kept for any piece; a removed one can be brought back while the list is in view. */
 export function BlockList() {
-  const tokens = useTokens();
   const queries = useQueryClient();
   const blocks = useQuery({ queryKey: ['blocks'], queryFn: listBlocks });
   const again = (): Promise<void> => queries.invalidateQueries({ queryKey: ['blocks'] });
@@ -30,56 +31,49 @@ export function BlockList() {
   });
   return (
     <View style={styles.list}>
-      <Words kind="water">Blocks</Words>
-      {blocks.isPending ? <Words kind="small">Looking …</Words> : null}
+      <Text variant="headlineSmall">Blocks</Text>
+      {blocks.isPending ? <Text variant="bodySmall">Looking …</Text> : null}
       {blocks.isError ? (
         <View role="alert">
-          <Words kind="small" tone="danger">
+          <Text variant="bodySmall" tone="danger">
             {blocks.error.message}
-          </Words>
-          <Tap
-            label="Look for blocks again"
-            text="Try again"
-            onPress={() => void blocks.refetch()}
-            style={styles.again}
-          />
+          </Text>
+          <Button label="Look for blocks again" style={styles.again} onPress={() => void blocks.refetch()}>
+            Try again
+          </Button>
         </View>
       ) : null}
       {blocks.data?.length === 0 ? (
-        <Words kind="small">
+        <Text variant="bodySmall">
           Effects saved from a chain lie here, for any piece: open the menu of a card or of a channel.
-        </Words>
+        </Text>
       ) : null}
       {blocks.data?.map((block) => (
-        <View
-          key={block.id}
-          role="group"
-          aria-label={`Block ${block.name}`}
-          style={[styles.row, { borderColor: tokens.line }]}
-        >
-          <View style={styles.words}>
-            <Words numberOfLines={1}>{block.name}</Words>
-            <Words kind="small" numberOfLines={1}>
-              {saysBlock(block)}
-            </Words>
+        <Fragment key={block.id}>
+          <Divider />
+          <View role="group" aria-label={`Block ${block.name}`} style={styles.row}>
+            <View style={styles.words}>
+              <Text numberOfLines={1}>{block.name}</Text>
+              <Text variant="bodySmall" numberOfLines={1}>
+                {saysBlock(block)}
+              </Text>
+            </View>
+            <IconButton
+              icon="trash-2"
+              label={`Remove block ${block.name}`}
+              tone="mute"
+              onPress={() => remove.mutate(block)}
+            />
           </View>
-          <Tap
-            plain
-            icon="trash-2"
-            tone="mute"
-            label={`Remove block ${block.name}`}
-            onPress={() => remove.mutate(block)}
-          />
-        </View>
+        </Fragment>
       ))}
       {remove.data ? (
-        <Tap
-          icon="corner-up-left"
-          text={`Bring back ${remove.data.name}`}
+        <Button
           label={`Bring back block ${remove.data.name}`}
-          onPress={() => bringBack.mutate(remove.data)}
+          icon="corner-up-left"
           style={styles.again}
-        />
+          onPress={() => bringBack.mutate(remove.data)}
+        >{`Bring back ${remove.data.name}`}</Button>
       ) : null}
     </View>
   );
@@ -90,7 +84,7 @@ export const saysBlock = ({ slots }: Block): string => slots.map((slot) => effec
 
 const styles = StyleSheet.create({
   list: { marginTop: 14, marginBottom: 14 },
-  row: { flexDirection: 'row', alignItems: 'center', borderTopWidth: 1, minHeight: 56 },
+  row: { flexDirection: 'row', alignItems: 'center', minHeight: 56 },
   words: { flex: 1, minWidth: 0 },
   again: { alignSelf: 'flex-start', marginTop: 6 },
 });

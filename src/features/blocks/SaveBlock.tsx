@@ -5,7 +5,7 @@ import type { Slot } from '../../core/piece/piece';
 import { saveBlock } from '../../data/api';
 import { useOpenPiece } from '../../data/openPiece';
 import { NameField } from '../../ui/NameField';
-import { Words } from '../../ui/Words';
+import { Text } from '../../ui/Text';
 import { usePiece } from '../studio/StudioProvider';
 import { newId } from '../../data/newId';
 
@@ -33,11 +33,11 @@ export function SaveBlock({
     <View>
       <NameField label="Name of the block" initial={initial} action="Save" onName={(name) => save.mutate(name)} />
       {save.isError ? (
-        <Words kind="small" tone="danger" role="alert">
+        <Text variant="bodySmall" tone="danger" role="alert">
           {save.error.message}
-        </Words>
+        </Text>
       ) : null}
-      <Words kind="small">Kept with all settings and links; its moves stay here.</Words>
+      <Text variant="bodySmall">Kept with all settings and links; its moves stay here.</Text>
     </View>
   );
 }

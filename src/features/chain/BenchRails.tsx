@@ -5,9 +5,10 @@ import type { Param, ParamValue } from '../../core/params/param';
 import { findLane } from '../../core/piece/find';
 import type { Piece, Slot } from '../../core/piece/piece';
 import { keepHints, useSession } from '../../data/session';
-import { Tap } from '../../ui/Tap';
+import { IconButton } from '../../ui/IconButton';
+import { Text } from '../../ui/Text';
+import { Touchable } from '../../ui/Touchable';
 import { useTokens, useWide } from '../../ui/theme';
-import { Words } from '../../ui/Words';
 import { usePiece } from '../studio/StudioProvider';
 import { LinkList } from '../links/LinkList';
 import { OwnSound } from './OwnSound';
@@ -61,9 +62,9 @@ function Columns(props: BenchRailsProps & { readonly hints: boolean }) {
           {names.map((name, k) => (
             <View key={name} role="group" aria-label={sectionTitle(name, props.slot)}>
               <View style={styles.sectionHead}>
-                <Words kind="water" role="heading" aria-level={3} style={styles.sectionName}>
+                <Text variant="headlineSmall" role="heading" aria-level={3} style={styles.sectionName}>
                   {sectionTitle(name, props.slot)}
-                </Words>
+                </Text>
                 {i === 1 && k === 0 ? <HintsTap on={props.hints} /> : null}
               </View>
               {paramsOf(props, name).map(([id, param]) => (
@@ -74,9 +75,9 @@ function Columns(props: BenchRailsProps & { readonly hints: boolean }) {
           {i === shorter ? (
             <View role="group" aria-label={LINKS}>
               <View style={styles.sectionHead}>
-                <Words kind="water" role="heading" aria-level={3}>
+                <Text variant="headlineSmall" role="heading" aria-level={3}>
                   {LINKS}
-                </Words>
+                </Text>
               </View>
               <LinkList channel={props.channel} effect={props.slot.id} />
             </View>
@@ -112,20 +113,19 @@ function Tabs(props: BenchRailsProps & { readonly hints: boolean }) {
                 ? piece.links.some(({ target }) => target.effect === props.slot.id)
                 : hasMoves(piece, props, name);
             return (
-              <Tap
+              <Touchable
                 key={name}
-                plain
                 role="tab"
                 label={`${sectionTitle(name, props.slot)}${moves ? ', has moves' : ''}`}
                 chosen={name === section}
-                onPress={() => setSection(name)}
                 style={[styles.tab, name === section && { borderBottomColor: tokens.sea }]}
+                onPress={() => setSection(name)}
               >
-                <Words
-                  kind={name === section ? 'strong' : 'body'}
+                <Text
+                  variant={name === section ? 'titleSmall' : 'bodyMedium'}
                   tone={name === section ? 'ink' : 'mute'}
-                >{`${sectionTitle(name, props.slot)}${moves ? ' ∿' : ''}`}</Words>
-              </Tap>
+                >{`${sectionTitle(name, props.slot)}${moves ? ' ∿' : ''}`}</Text>
+              </Touchable>
             );
           })}
         </ScrollView>
@@ -163,13 +163,12 @@ function firstThings(
 
 function HintsTap({ on }: { readonly on: boolean }) {
   return (
-    <Tap
-      plain
+    <IconButton
       role="switch"
       icon="help-circle"
-      tone={on ? 'sea' : 'mute'}
-      chosen={on}
       label="Say what each rail does"
+      chosen={on}
+      tone={on ? 'sea' : 'mute'}
       onPress={() => keepHints(!on)}
     />
   );
@@ -201,9 +200,9 @@ function Block({
         <TimeTools param={param} value={value} target={target} />
       ) : null}
       {hints ? (
-        <Words kind="small" style={styles.hint}>
+        <Text variant="bodySmall" style={styles.hint}>
           {param.hint}
-        </Words>
+        </Text>
       ) : null}
       {id === 'source' && value === 'side' ? <SideTrack channel={channel} slot={slot} /> : null}
       {id === 'source' && value === 'own' ? <OwnSound channel={channel} slot={slot} /> : null}

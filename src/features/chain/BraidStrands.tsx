@@ -10,8 +10,10 @@ import type { Slot, Strand } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
 import { NameField } from '../../ui/NameField';
 import { Sheet } from '../../ui/Sheet';
-import { Tap } from '../../ui/Tap';
-import { Words } from '../../ui/Words';
+import { Button } from '../../ui/Button';
+import { ListItem } from '../../ui/ListItem';
+import { IconButton } from '../../ui/IconButton';
+import { Text } from '../../ui/Text';
 import { usePiece } from '../studio/StudioProvider';
 import { BranchGroup } from './BranchGroup';
 
@@ -45,15 +47,9 @@ export function BraidStrands({ channel, slot, renderChain }: BraidStrandsProps) 
         </BranchGroup>
       ))}
       {strands.length < MAX_STRANDS ? (
-        <Tap
-          plain
-          icon="git-branch"
-          text="Lay another strand"
-          label="Lay another strand"
-          tone="sea"
-          onPress={add}
-          style={styles.lay}
-        />
+        <Button icon="git-branch" tone="sea" mode="text" style={styles.lay} onPress={add}>
+          Lay another strand
+        </Button>
       ) : null}
     </View>
   );
@@ -85,11 +81,10 @@ function StrandMenu({
   const where = { channel, slot: slot.id, place: strand.place };
   return (
     <>
-      <Tap
-        plain
+      <IconButton
         icon="more-horizontal"
-        tone="mute"
         label={`More for strand ${strand.name}`}
+        tone="mute"
         onPress={() => setOpen(true)}
       />
       <Sheet title={strand.name} visible={open} onClose={() => setOpen(false)}>
@@ -101,22 +96,21 @@ function StrandMenu({
           }}
         />
         {last ? (
-          <Words kind="small">A braid keeps one strand at least.</Words>
+          <Text variant="bodySmall">A braid keeps one strand at least.</Text>
         ) : (
-          <Tap
-            plain
+          <ListItem
+            title="Take it out"
+            label={`Take out strand ${strand.name}`}
             icon="trash-2"
             tone="danger"
-            text="Take it out"
-            label={`Take out strand ${strand.name}`}
+
             onPress={() => {
               run(removeStrand, where);
               setOpen(false);
             }}
-            style={styles.item}
           />
         )}
-        <Words kind="small">What it takes, its level, pan and alignment stand on the braid’s bench.</Words>
+        <Text variant="bodySmall">What it takes, its level, pan and alignment stand on the braid’s bench.</Text>
       </Sheet>
     </>
   );

@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { useTokens } from '../../ui/theme';
-import { Words } from '../../ui/Words';
+import { Text } from '../../ui/Text';
 
 interface BranchGroupProps {
   readonly title: string;
@@ -26,13 +26,13 @@ export function BranchGroup({ title, about, open = true, untreated = false, tool
       />
       <View style={styles.head}>
         <View style={styles.words}>
-          <Words kind="water" numberOfLines={1} style={styles.title}>
+          <Text variant="headlineSmall" numberOfLines={1} style={styles.title}>
             {title}
-          </Words>
+          </Text>
           {about ? (
-            <Words kind="small" numberOfLines={1}>
+            <Text variant="bodySmall" numberOfLines={1}>
               {about}
-            </Words>
+            </Text>
           ) : null}
         </View>
         {tools}

@@ -6,7 +6,9 @@ import type { Slot } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
 import { useSession, type CardPage } from '../../data/session';
 import { Sheet } from '../../ui/Sheet';
-import { Tap, type IconName } from '../../ui/Tap';
+import { ListItem } from '../../ui/ListItem';
+import { IconButton } from '../../ui/IconButton';
+import type { IconName } from '../../ui/icon';
 import { SaveBlock } from '../blocks/SaveBlock';
 import { usePiece } from '../studio/StudioProvider';
 import { EffectChoices } from './EffectChoices';
@@ -34,7 +36,7 @@ export function CardMenu({ channel, slot, index, count }: CardMenuProps) {
     close();
   };
   const item = (icon: IconName, text: string, onPress: () => void) => (
-    <Tap key={text} plain icon={icon} text={text} label={`${text}: ${name}`} onPress={onPress} style={styles.item} />
+    <ListItem key={text} title={text} label={`${text}: ${name}`} icon={icon} onPress={onPress} />
   );
   const titles: Record<CardPage, string> = {
     menu: name,
@@ -45,7 +47,7 @@ export function CardMenu({ channel, slot, index, count }: CardMenuProps) {
   };
   return (
     <>
-      <Tap plain icon="more-horizontal" tone="mute" label={`More for ${name}`} onPress={() => setPage('menu')} />
+      <IconButton icon="more-horizontal" label={`More for ${name}`} tone="mute" onPress={() => setPage('menu')} />
       <Sheet title={titles[page ?? 'menu']} visible={page !== null} onClose={close}>
         {page === 'menu' ? (
           <>
@@ -100,13 +102,11 @@ export function CardMenu({ channel, slot, index, count }: CardMenuProps) {
             {channelIds(piece)
               .filter((id) => id !== channel)
               .map((id) => (
-                <Tap
+                <ListItem
                   key={id}
-                  plain
-                  text={channelName(piece, id)}
+                  title={channelName(piece, id)}
                   label={`Copy to ${channelName(piece, id)}`}
                   onPress={act(() => run(copyEffect, { ...where, to: id, id: newId() }))}
-                  style={styles.item}
                 />
               ))}
           </ScrollView>
@@ -117,6 +117,5 @@ export function CardMenu({ channel, slot, index, count }: CardMenuProps) {
 }
 
 const styles = StyleSheet.create({
-  item: { alignItems: 'flex-start', paddingHorizontal: 4 },
   list: { maxHeight: 560 },
 });

@@ -4,10 +4,10 @@ import { moveEffect, type Inside } from '../../core/piece/edits/chain';
 import type { Slot } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
 import { Sheet } from '../../ui/Sheet';
-import { Tap } from '../../ui/Tap';
+import { Button } from '../../ui/Button';
 import { EffectList } from './EffectList';
 import { BraidStrands } from './BraidStrands';
-import { Card } from './Card';
+import { EffectCard } from './EffectCard';
 import { EffectChoices } from './EffectChoices';
 import { BranchGroup } from './BranchGroup';
 import { SignalMeter } from './SignalMeter';
@@ -31,7 +31,7 @@ export function ChainEffects({ channel, chain, inside, name }: ChainEffectsProps
     <View>
       <View style={styles.effect}>
         <SignalMeter slot={slot.id} before={chain[index - 1]?.id ?? null} narrow={narrow} />
-        <Card channel={channel} slot={slot} index={index} count={chain.length} small={narrow} handle={handle} />
+        <EffectCard channel={channel} slot={slot} index={index} count={chain.length} small={narrow} handle={handle} />
       </View>
       {slot.strands ? (
         <BraidStrands
@@ -91,13 +91,14 @@ function AddEffect({
   const [adding, setAdding] = useState(false);
   return (
     <>
-      <Tap
-        icon="plus"
-        text={inside ? 'Add' : 'Add after this'}
+      <Button
         label={inside ? `Add an effect to ${name}` : 'Add an effect'}
-        onPress={() => setAdding(true)}
+        icon="plus"
         style={[styles.add, inside && styles.addInside]}
-      />
+        onPress={() => setAdding(true)}
+      >
+        {inside ? 'Add' : 'Add after this'}
+      </Button>
       <Sheet title={inside ? `Add to ${name}` : 'Add an effect'} visible={adding} onClose={() => setAdding(false)}>
         <ScrollView style={styles.sheetList}>
           <EffectChoices channel={channel} at={at} inside={inside} onAdded={() => setAdding(false)} />

@@ -2,7 +2,7 @@ import { ScrollView, StyleSheet, View } from 'react-native';
 import { chainOf, channelName, findSlot } from '../../core/piece/find';
 import { useSession } from '../../data/session';
 import { useTokens, useWide } from '../../ui/theme';
-import { Words } from '../../ui/Words';
+import { Text } from '../../ui/Text';
 import { MeteringPanel } from '../metering/MeteringPanel';
 import { useChannel, usePiece } from '../studio/StudioProvider';
 import { EffectEditor } from './EffectEditor';
@@ -48,7 +48,7 @@ function NoBench({ channel }: { readonly channel: string }) {
   if (chainOf(piece, channel).length === 0) {
     return (
       <ScrollView contentContainerStyle={styles.starters}>
-        <Words>{`${channelName(piece, channel)} sounds as it was recorded. Start from a purpose:`}</Words>
+        <Text>{`${channelName(piece, channel)} sounds as it was recorded. Start from a purpose:`}</Text>
         <EffectChoices channel={channel} at={0} roomy />
       </ScrollView>
     );
@@ -56,7 +56,7 @@ function NoBench({ channel }: { readonly channel: string }) {
   return (
     <ScrollView contentContainerStyle={styles.starters}>
       <MeteringPanel channel={channel} name={channelName(piece, channel)} />
-      <Words kind="small">Tap a card of the strand: its bench opens here.</Words>
+      <Text variant="bodySmall">Tap a card of the strand: its bench opens here.</Text>
     </ScrollView>
   );
 }

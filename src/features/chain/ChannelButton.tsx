@@ -3,8 +3,9 @@ import { ScrollView, StyleSheet } from 'react-native';
 import { channelIds, channelName, chainOf } from '../../core/piece/find';
 import { useSession } from '../../data/session';
 import { Sheet } from '../../ui/Sheet';
-import { Tap } from '../../ui/Tap';
-import { Words } from '../../ui/Words';
+import { Touchable } from '../../ui/Touchable';
+import { Text } from '../../ui/Text';
+import { ListItem } from '../../ui/ListItem';
 import { usePiece } from '../studio/StudioProvider';
 
 /** The channel in view; opens the list of all. */
@@ -14,30 +15,26 @@ export function ChannelButton({ channel }: { readonly channel: string }) {
   const ids = channelIds(piece);
   return (
     <>
-      <Tap plain label={`Channel: ${channelName(piece, channel)}`} onPress={() => setOpen(true)} style={styles.button}>
-        <Words kind="title" numberOfLines={1}>
+      <Touchable label={`Channel: ${channelName(piece, channel)}`} style={styles.button} onPress={() => setOpen(true)}>
+        <Text variant="titleLarge" numberOfLines={1}>
           {channelName(piece, channel)} ▾
-        </Words>
-      </Tap>
+        </Text>
+      </Touchable>
       <Sheet title="Channels" visible={open} onClose={() => setOpen(false)}>
         <ScrollView style={styles.list}>
           {ids.map((id) => (
-            <Tap
+            <ListItem
               key={id}
-              plain
               role="radio"
+              title={`${channelName(piece, id)}  ·  ${count(chainOf(piece, id).length)}`}
               label={channelName(piece, id)}
               chosen={id === channel}
+              style={styles.item}
               onPress={() => {
                 useSession.getState().set({ channel: id, slot: null });
                 setOpen(false);
               }}
-              style={styles.item}
-            >
-              <Words
-                kind={id === channel ? 'strong' : 'body'}
-              >{`${channelName(piece, id)}  ·  ${count(chainOf(piece, id).length)}`}</Words>
-            </Tap>
+            />
           ))}
         </ScrollView>
       </Sheet>

@@ -1,7 +1,7 @@
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { channelName, chainOf, findChannel } from '../../core/piece/find';
 import { channelParams, MAIN } from '../../core/piece/piece';
-import { Words } from '../../ui/Words';
+import { Text } from '../../ui/Text';
 import { CompareSheet } from '../compare/CompareSheet';
 import { SnapshotButton } from '../snapshots/SnapshotButton';
 import { MeteringSheet } from '../metering/MeteringSheet';
@@ -22,7 +22,7 @@ export function ChannelChain({ channel, starters = true }: { readonly channel: s
   const gain = channel === MAIN ? piece.main.gain : (own?.gain ?? 1);
   return (
     <ScrollView contentContainerStyle={styles.strand}>
-      <Words kind="small">{piece.name}</Words>
+      <Text variant="bodySmall">{piece.name}</Text>
       <View style={styles.head}>
         <View style={styles.name}>
           <ChannelButton channel={channel} />
@@ -30,13 +30,13 @@ export function ChannelChain({ channel, starters = true }: { readonly channel: s
         <ChannelMenu channel={channel} />
       </View>
       <View style={styles.legend}>
-        <Words kind="small" tone="sandInk">
+        <Text variant="bodySmall" tone="sandInk">
           ▬ dry
-        </Words>
-        <Words kind="small" tone="sea">
+        </Text>
+        <Text variant="bodySmall" tone="sea">
           ▬ wet
-        </Words>
-        <Words kind="small">thickness is level</Words>
+        </Text>
+        <Text variant="bodySmall">thickness is level</Text>
       </View>
       <ChainEffects channel={channel} chain={chain} name={channelName(piece, channel)} />
       <View style={styles.channelRails}>
@@ -64,7 +64,7 @@ export function ChannelChain({ channel, starters = true }: { readonly channel: s
       </View>
       {chain.length === 0 && starters ? (
         <View style={styles.starters}>
-          <Words kind="small">{`${channelName(piece, channel)} sounds as it was recorded. Start from a purpose:`}</Words>
+          <Text variant="bodySmall">{`${channelName(piece, channel)} sounds as it was recorded. Start from a purpose:`}</Text>
           <EffectChoices channel={channel} at={0} />
         </View>
       ) : null}

@@ -1,5 +1,4 @@
 import { useState } from 'react';
-import { StyleSheet } from 'react-native';
 import { removeTrack, renameTrack } from '../../core/piece/edits/channels';
 import { removeReturn } from '../../core/piece/edits/sends';
 import { chainOf, channelName, findReturn } from '../../core/piece/find';
@@ -8,8 +7,9 @@ import { useOpenPiece } from '../../data/openPiece';
 import { useSession } from '../../data/session';
 import { NameField } from '../../ui/NameField';
 import { Sheet } from '../../ui/Sheet';
-import { Tap } from '../../ui/Tap';
-import { Words } from '../../ui/Words';
+import { ListItem } from '../../ui/ListItem';
+import { IconButton } from '../../ui/IconButton';
+import { Text } from '../../ui/Text';
 import { SaveBlock } from '../blocks/SaveBlock';
 import { usePiece } from '../studio/StudioProvider';
 
@@ -35,27 +35,30 @@ export function ChannelMenu({ channel }: { readonly channel: string }) {
   const what = channel === MAIN ? 'output' : made ? 'return' : 'track';
   return (
     <>
-      <Tap plain icon="more-horizontal" tone="mute" label={`More for ${name}, ${what}`} onPress={() => setOpen(true)} />
+      <IconButton
+        icon="more-horizontal"
+        label={`More for ${name}, ${what}`}
+        tone="mute"
+        onPress={() => setOpen(true)}
+      />
       <Sheet title={name} visible={open} onClose={() => setOpen(false)}>
         {channel === MAIN ? null : <Rename channel={channel} what={what} name={name} onDone={() => setOpen(false)} />}
         {chain.length > 0 ? (
           <>
-            <Words kind="water">Its chain as a block</Words>
+            <Text variant="headlineSmall">Its chain as a block</Text>
             <SaveBlock slots={chain} initial={name} onSaved={() => setOpen(false)} />
           </>
         ) : null}
         {channel === MAIN ? null : (
           <>
-            <Tap
-              plain
+            <ListItem
+              title={`Remove the ${what}`}
               icon="trash-2"
-              text={`Remove the ${what}`}
-              label={`Remove the ${what}`}
               tone="danger"
+
               onPress={remove}
-              style={styles.item}
             />
-            <Words kind="small">{goes(what, feeding)}</Words>
+            <Text variant="bodySmall">{goes(what, feeding)}</Text>
           </>
         )}
       </Sheet>
@@ -84,5 +87,3 @@ const goes = (what: string, feeding: number): string =>
   what === 'return'
     ? `Its effects, its moves and ${feeding === 1 ? 'the one send' : `the ${feeding} sends`} to it go with it. One undo brings all back.`
     : 'Its clips, effects and moves go with it; prints made of it stay on the Shelf. One undo brings all back.';
-
-const styles = StyleSheet.create({ item: { alignItems: 'flex-start', paddingHorizontal: 4 } });

@@ -1,15 +1,16 @@
 import { useState, type ReactNode } from 'react';
-import { ScrollView, StyleSheet, TextInput, View } from 'react-native';
+import { ScrollView, StyleSheet, View } from 'react-native';
 import { EFFECTS } from '../../core/effects/catalogue';
 import type { EffectDefinition, Preset } from '../../core/effects/define';
 import { addEffect, newSlot, replaceEffect, type Inside } from '../../core/piece/edits/chain';
 import { useOpenPiece } from '../../data/openPiece';
 import { useSession } from '../../data/session';
-import { Tap } from '../../ui/Tap';
+import { Chip } from '../../ui/Chip';
+import { Text } from '../../ui/Text';
+import { ListItem } from '../../ui/ListItem';
 import { BlockChoices } from '../blocks/BlockChoices';
+import { SearchField } from '../../ui/SearchField';
 import { useTokens } from '../../ui/theme';
-import { FONT, TOUCH } from '../../ui/tokens';
-import { Words } from '../../ui/Words';
 import { newId } from '../../data/newId';
 
 interface EffectChoicesProps {
@@ -91,13 +92,11 @@ export function EffectPicker({ verb, roomy = false, onPick, before }: EffectPick
   const found = find(family, query);
   return (
     <View style={styles.all}>
-      <TextInput
-        aria-label="Search effects and purposes"
+      <SearchField
+        label="Search effects and purposes"
         placeholder="Search: voice, wide, bloom …"
-        placeholderTextColor={tokens.mute}
-        value={words}
-        onChangeText={setWords}
-        style={[styles.search, { color: tokens.ink, borderColor: tokens.line, backgroundColor: tokens.card }]}
+        words={words}
+        onWords={setWords}
       />
       <ScrollView
         horizontal
@@ -107,51 +106,46 @@ export function EffectPicker({ verb, roomy = false, onPick, before }: EffectPick
         contentContainerStyle={styles.families}
       >
         {FAMILIES.map((name) => (
-          <Tap
+          <Chip
             key={name}
             role="radio"
             label={`Family: ${name}`}
-            text={name}
-            tone="sea"
             chosen={name === family}
+            tone="sea"
             onPress={() => setFamily(name)}
-          />
+          >
+            {name}
+          </Chip>
         ))}
       </ScrollView>
       {before?.(family, query)}
       {found.length === 0 ? (
-        <Words kind="small">Nothing is called or made for that. Try another word, or all families.</Words>
+        <Text variant="bodySmall">Nothing is called or made for that. Try another word, or all families.</Text>
       ) : null}
       {found.map(({ effect, presets }) => {
         const shown = query !== '' || effect.id === open;
         return (
           <View key={effect.id} style={[styles.effect, { borderColor: tokens.line }]}>
-            <Tap
-              plain
+            <ListItem
+              title={effect.name}
+              note={effect.purpose}
               label={`${shown ? 'Fold' : 'Unfold'} ${effect.name}`}
-              onPress={() => setOpen(shown ? '' : effect.id)}
+              variant="headlineMedium"
               style={styles.item}
-            >
-              <View>
-                <Words kind="waterBig">{effect.name}</Words>
-                <Words kind="small">{effect.purpose}</Words>
-              </View>
-            </Tap>
+              onPress={() => setOpen(shown ? '' : effect.id)}
+            />
             {shown ? (
               <View style={roomy ? styles.roomy : undefined}>
                 {presets.map((preset) => (
-                  <Tap
+                  <ListItem
                     key={preset.id}
-                    plain
+                    title={preset.name}
+                    note={preset.purpose}
                     label={`${verb} ${effect.name}: ${preset.name}`}
-                    onPress={() => onPick(effect.id, preset.id)}
+                    variant="headlineSmall"
                     style={[styles.item, styles.preset, roomy && styles.half]}
-                  >
-                    <View>
-                      <Words kind="water">{preset.name}</Words>
-                      <Words kind="small">{preset.purpose}</Words>
-                    </View>
-                  </Tap>
+                    onPress={() => onPick(effect.id, preset.id)}
+                  />
                 ))}
               </View>
             ) : null}
@@ -164,7 +158,6 @@ export function EffectPicker({ verb, roomy = false, onPick, before }: EffectPick
 
 const styles = StyleSheet.create({
   all: { gap: 8 },
-  search: { minHeight: TOUCH, borderWidth: 1, borderRadius: 14, paddingHorizontal: 14, fontFamily: FONT, fontSize: 15 },
   families: { gap: 6, paddingVertical: 2 },
   effect: { borderTopWidth: 1, paddingTop: 2 },
   item: { alignItems: 'flex-start', paddingVertical: 7, paddingHorizontal: 0 },

@@ -1,6 +1,7 @@
 import { useMemo, useState } from 'react';
-import { Pressable, StyleSheet, View, type LayoutChangeEvent } from 'react-native';
-import Feather from '@expo/vector-icons/Feather';
+import { StyleSheet, View, type LayoutChangeEvent } from 'react-native';
+import { Icon } from 'react-native-paper';
+import { Touchable } from '../../ui/Touchable';
 import { effectOf } from '../../core/effects/catalogue';
 import { noteBeats, noteId, nearestNote } from '../../core/music/noteValue';
 import { beatsToSeconds, secondsPerBeat } from '../../core/music/tempo';
@@ -10,10 +11,10 @@ import { presetValues } from '../../core/piece/edits/chain';
 import { channelName, contextOf } from '../../core/piece/find';
 import { ON_PARAM, type Slot, type Strand } from '../../core/piece/piece';
 import { useSession } from '../../data/session';
-import { Tap } from '../../ui/Tap';
+import { IconButton } from '../../ui/IconButton';
+import { Text } from '../../ui/Text';
 import { useTokens } from '../../ui/theme';
 import { TOUCH } from '../../ui/tokens';
-import { Words } from '../../ui/Words';
 import { usePiece, useStudio } from '../studio/StudioProvider';
 import { BenchRails } from './BenchRails';
 import { HearBar } from './HearBar';
@@ -95,7 +96,7 @@ export function EffectEditor({ channel, slot, onBack }: EffectEditorProps) {
           />
         ) : (
           <View style={styles.waiting}>
-            <Words kind="small">Sounding it out …</Words>
+            <Text variant="bodySmall">Sounding it out …</Text>
           </View>
         )}
       </View>
@@ -114,30 +115,29 @@ function Head({ channel, slot, onBack }: EffectEditorProps) {
   const { name } = effectOf(slot.effect);
   const names = (
     <View style={styles.names}>
-      <Words kind="small" numberOfLines={1}>
+      <Text variant="bodySmall" numberOfLines={1}>
         {channelName(piece, channel)}
-      </Words>
-      <Words kind="waterBig" role="heading" aria-level={2}>
+      </Text>
+      <Text variant="headlineMedium" role="heading" aria-level={2}>
         {name}
-      </Words>
+      </Text>
     </View>
   );
   return (
     <View style={styles.head}>
       {onBack ? (
-        <Pressable role="button" aria-label="Back to the chain" onPress={onBack} style={styles.back}>
-          <Feather name="chevron-left" size={20} color={tokens.mute} />
+        <Touchable label="Back to the chain" style={styles.back} onPress={onBack}>
+          <Icon source="chevron-left" size={20} color={tokens.mute} />
           {names}
-        </Pressable>
+        </Touchable>
       ) : (
         names
       )}
-      <Tap
-        plain
+      <IconButton
         role="switch"
-        chosen={slot.on}
-        label={`${name} on`}
         icon="power"
+        label={`${name} on`}
+        chosen={slot.on}
         tone={slot.on ? 'sea' : 'mute'}
         onPress={() => studio.release({ channel, effect: slot.id, param: ON_PARAM }, !slot.on)}
       />

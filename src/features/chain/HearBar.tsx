@@ -4,9 +4,9 @@ import { formatDb } from '../../core/params/format';
 import type { Hear } from '../../core/engine/slot';
 import { useSession } from '../../data/session';
 import { LiveText } from '../../ui/LiveText';
-import { Tap } from '../../ui/Tap';
+import { Text } from '../../ui/Text';
+import { Touchable } from '../../ui/Touchable';
 import { useTokens } from '../../ui/theme';
-import { Words } from '../../ui/Words';
 import { useStudio } from '../studio/StudioProvider';
 
 const CHOICES: readonly { readonly id: Hear; readonly label: string }[] = [
@@ -30,29 +30,29 @@ export function HearBar({ channel, slot }: { readonly channel: string; readonly 
   }, [channel, slot]);
   return (
     <View style={[styles.bar, { borderColor: tokens.line, backgroundColor: tokens.paper }]}>
-      <Words kind="small">hear</Words>
+      <Text variant="bodySmall">hear</Text>
       <View role="radiogroup" aria-label="Hear" style={[styles.group, { borderColor: tokens.line }]}>
         {CHOICES.map((choice) => (
-          <Tap
+          <Touchable
             key={choice.id}
-            plain
             role="radio"
             label={`Hear ${choice.label}`}
             chosen={hear === choice.id}
-            onPress={() => set({ hear: choice.id })}
             style={[styles.choice, hear === choice.id && { backgroundColor: tokens.ink }]}
+            onPress={() => set({ hear: choice.id })}
           >
-            <Words style={{ color: hear === choice.id ? tokens.paper : tokens.ink }}>{choice.label}</Words>
-          </Tap>
+            <Text style={{ color: hear === choice.id ? tokens.paper : tokens.ink }}>{choice.label}</Text>
+          </Touchable>
         ))}
       </View>
-      <Tap
+      <Touchable
         role="switch"
         label="Match loudness to the untreated sound"
         chosen={matched}
+        mode="outlined"
         tone="sea"
-        onPress={() => set({ matched: !matched })}
         style={styles.match}
+        onPress={() => set({ matched: !matched })}
       >
         {matched ? (
           <LiveText
@@ -62,9 +62,9 @@ export function HearBar({ channel, slot }: { readonly channel: string; readonly 
             read={() => formatDb(studio.player.meters.read().matchDb)}
           />
         ) : (
-          <Words tone="sea">match</Words>
+          <Text tone="sea">match</Text>
         )}
-      </Tap>
+      </Touchable>
     </View>
   );
 }

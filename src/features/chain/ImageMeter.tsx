@@ -5,7 +5,7 @@ import { formatDb } from '../../core/params/format';
 import { elementOf, useFrame } from '../../ui/frame';
 import { LiveText } from '../../ui/LiveText';
 import { useTokens } from '../../ui/theme';
-import { Words } from '../../ui/Words';
+import { Text } from '../../ui/Text';
 import { usePiece, useStudio } from '../studio/StudioProvider';
 
 /** How far apart both sides of a channel are at this moment, and what a single speaker would lose of it. */
@@ -22,12 +22,12 @@ export function ImageMeter({ channel }: { readonly channel: string }) {
   return (
     <View role="group" aria-label="Stereo image" style={styles.meter}>
       <View style={styles.words}>
-        <Words kind="small">turned over</Words>
+        <Text variant="bodySmall">turned over</Text>
         <View style={styles.figures}>
-          <Words kind="small">in mono</Words>
+          <Text variant="bodySmall">in mono</Text>
           <LiveText strong size={13} label="Loss in mono" read={() => formatDb(studio.player.meters.monoDb(index))} />
         </View>
-        <Words kind="small">alike</Words>
+        <Text variant="bodySmall">alike</Text>
       </View>
       <View aria-hidden style={[styles.line, { backgroundColor: tokens.line }]}>
         <View style={[styles.middle, { backgroundColor: tokens.mute }]} />

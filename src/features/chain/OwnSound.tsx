@@ -6,8 +6,10 @@ import type { Slot } from '../../core/piece/piece';
 import { uploadSound } from '../../data/api';
 import { useOpenPiece } from '../../data/openPiece';
 import { Sheet } from '../../ui/Sheet';
-import { Tap } from '../../ui/Tap';
-import { Words } from '../../ui/Words';
+import { Button } from '../../ui/Button';
+import { IconButton } from '../../ui/IconButton';
+import { Text } from '../../ui/Text';
+import { ListItem } from '../../ui/ListItem';
 import { useSoundFile } from '../piece/useSoundFile';
 import { usePiece } from '../studio/StudioProvider';
 import { RecordPlace } from './RecordPlace';
@@ -30,48 +32,46 @@ export function OwnSound({ channel, slot }: { readonly channel: string; readonly
   return (
     <>
       <View style={styles.row}>
-        <Tap
-          icon="disc"
-          text={chosen ?? 'Choose a sound'}
+        <Button
           label={`Own sound: ${chosen ?? 'none'}. Choose`}
-          onPress={() => setPage('choose')}
+          icon="disc"
           style={styles.button}
-        />
-        <Tap
+          onPress={() => setPage('choose')}
+        >
+          {chosen ?? 'Choose a sound'}
+        </Button>
+        <Button
+          label="Take a file as the place"
           icon={file.busy ? 'loader' : 'file-plus'}
           disabled={file.busy}
-          text={file.progress ?? undefined}
-          label="Take a file as the place"
           onPress={file.choose}
-        />
-        <Tap icon="mic" label="Record a place" onPress={() => setPage('record')} />
+        >
+          {file.progress ?? undefined}
+        </Button>
+        <IconButton icon="mic" label="Record a place" mode="outlined" onPress={() => setPage('record')} />
       </View>
       {chosen ? null : (
-        <Words kind="small">
+        <Text variant="bodySmall">
           Until then nothing rings. The place can be any sound of the piece, a file, or a room recorded by a clap or a
           sweep.
-        </Words>
+        </Text>
       )}
       <Sheet title={page === 'record' ? 'Record a place' : `${name}: ring in`} visible={page !== null} onClose={close}>
         {page === 'record' ? <RecordPlace channel={channel} slot={slot} onDone={close} /> : null}
         {page === 'choose' ? (
           <ScrollView style={styles.list}>
             {Object.entries(piece.sounds).map(([hash, sound]) => (
-              <Tap
+              <ListItem
                 key={hash}
-                plain
                 role="radio"
-                chosen={hash === slot.sound}
+                title={`${sound.name} · ${(sound.frames / sound.sampleRate).toFixed(1)} s`}
                 label={`Ring in ${sound.name}`}
+                chosen={hash === slot.sound}
+                style={styles.item}
                 onPress={() => {
                   if (useOpenPiece.getState().run(setEffectSound, { channel, slot: slot.id, sound: hash })) close();
                 }}
-                style={styles.item}
-              >
-                <Words
-                  kind={hash === slot.sound ? 'strong' : 'body'}
-                >{`${sound.name} · ${(sound.frames / sound.sampleRate).toFixed(1)} s`}</Words>
-              </Tap>
+              />
             ))}
           </ScrollView>
         ) : null}

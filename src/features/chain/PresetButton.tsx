@@ -1,12 +1,13 @@
 import { useState } from 'react';
-import { ScrollView, StyleSheet, View } from 'react-native';
+import { ScrollView, StyleSheet } from 'react-native';
 import { effectOf } from '../../core/effects/catalogue';
 import { choosePreset } from '../../core/piece/edits/chain';
 import type { Slot } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
 import { Sheet } from '../../ui/Sheet';
-import { Tap } from '../../ui/Tap';
-import { Words } from '../../ui/Words';
+import { Text } from '../../ui/Text';
+import { ListItem } from '../../ui/ListItem';
+import { Touchable } from '../../ui/Touchable';
 
 /**
  * The preset an effect started from; opens the list of all, each with its purpose. Choosing is heard at once and can be
@@ -18,31 +19,33 @@ export function PresetButton({ channel, slot }: { readonly channel: string; read
   const chosen = presets.find((preset) => preset.id === slot.preset);
   return (
     <>
-      <Tap label={`Preset: ${chosen?.name ?? 'own'}`} onPress={() => setOpen(true)} style={styles.button}>
-        <Words numberOfLines={1} style={styles.name}>
+      <Touchable
+        label={`Preset: ${chosen?.name ?? 'own'}`}
+        mode="outlined"
+        style={styles.button}
+        onPress={() => setOpen(true)}
+      >
+        <Text numberOfLines={1} style={styles.name}>
           {chosen?.name ?? 'Own setting'} ▾
-        </Words>
-      </Tap>
+        </Text>
+      </Touchable>
       <Sheet title={`${name}: start from`} visible={open} onClose={() => setOpen(false)}>
         <ScrollView style={styles.list}>
           {presets.map((preset) => (
-            <Tap
+            <ListItem
               key={preset.id}
               role="radio"
+              title={preset.id === slot.preset ? `${preset.name}  ·  now` : preset.name}
+              note={preset.purpose}
               label={`${preset.name}. ${preset.purpose}`}
               chosen={preset.id === slot.preset}
-              plain
+              variant="headlineSmall"
+              style={styles.item}
               onPress={() => {
                 useOpenPiece.getState().run(choosePreset, { channel, slot: slot.id, preset: preset.id });
                 setOpen(false);
               }}
-              style={styles.item}
-            >
-              <View>
-                <Words kind="water">{preset.id === slot.preset ? `${preset.name}  ·  now` : preset.name}</Words>
-                <Words kind="small">{preset.purpose}</Words>
-              </View>
-            </Tap>
+            />
           ))}
         </ScrollView>
       </Sheet>

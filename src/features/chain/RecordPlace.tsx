@@ -9,10 +9,11 @@ import { findPlace, SOUND_INPUTS } from '../../audio/soundInput';
 import { uploadSound } from '../../data/api';
 import { useOpenPiece } from '../../data/openPiece';
 import { NameField } from '../../ui/NameField';
-import { Tap } from '../../ui/Tap';
+import { Button } from '../../ui/Button';
+import { Chip } from '../../ui/Chip';
+import { Text } from '../../ui/Text';
 import { useTokens } from '../../ui/theme';
 import { Waveform } from '../../ui/Waveform';
-import { Words } from '../../ui/Words';
 import { usePiece } from '../studio/StudioProvider';
 
 const CLAP_SECONDS = 5;
@@ -65,7 +66,7 @@ export function RecordPlace({
       onDone();
   };
   if (state.kind === 'recording') return <Recording peak={state.peak} share={state.share} />;
-  if (state.kind === 'working') return <Words kind="small">Finding the place in what was heard …</Words>;
+  if (state.kind === 'working') return <Text variant="bodySmall">Finding the place in what was heard …</Text>;
   if (state.kind === 'found')
     return (
       <Found
@@ -79,45 +80,44 @@ export function RecordPlace({
   return (
     <View style={styles.parts}>
       {state.problem ? (
-        <Words kind="small" tone="danger" role="alert">
+        <Text variant="bodySmall" tone="danger" role="alert">
           {state.problem}
-        </Words>
+        </Text>
       ) : null}
       <View role="radiogroup" aria-label="Input" style={styles.row}>
         {SOUND_INPUTS.map((one) => (
-          <Tap
+          <Chip
             key={one.id}
             role="radio"
-            text={one.name}
             label={`Input: ${one.name}`}
-            tone="sea"
             chosen={one === input}
+            tone="sea"
             onPress={() => setInput(one)}
-          />
+          >
+            {one.name}
+          </Chip>
         ))}
       </View>
-      <Words kind="small">
+      <Text variant="bodySmall">
         {input.id === 'standIn'
           ? 'A room that comes with Zephiro answers: to try it without a microphone.'
           : 'Keep still before and after: the place is taken from your sound to the silence after it.'}
-      </Words>
-      <Tap
-        filled
-        tone="danger"
-        icon="mic"
-        text={`Record a clap, ${CLAP_SECONDS} s`}
+      </Text>
+      <Button
         label="Record a clap"
+        icon="mic"
+        tone="danger"
+        mode="contained"
         onPress={() => void record(false).catch(fail)}
-      />
-      <Tap
-        icon="trending-up"
-        text={`Play a sweep and record it, ${SWEEP_SECONDS + AFTER_SWEEP_SECONDS} s`}
+      >{`Record a clap, ${CLAP_SECONDS} s`}</Button>
+      <Button
         label="Play a sweep and record it"
+        icon="trending-up"
         onPress={() => void record(true).catch(fail)}
-      />
-      <Words kind="small">
+      >{`Play a sweep and record it, ${SWEEP_SECONDS + AFTER_SWEEP_SECONDS} s`}</Button>
+      <Text variant="bodySmall">
         A clap is quick and rough. A sweep from a loudspeaker finds the place far below its noise.
-      </Words>
+      </Text>
     </View>
   );
 }
@@ -126,16 +126,16 @@ function Recording({ peak, share }: { readonly peak: number; readonly share: num
   const tokens = useTokens();
   return (
     <View role="status" style={styles.parts}>
-      <Words tone="danger">{`● recording, ${Math.round(share * 100)} %`}</Words>
+      <Text tone="danger">{`● recording, ${Math.round(share * 100)} %`}</Text>
       <View style={[styles.meter, { backgroundColor: tokens.line }]}>
         <View
           style={[styles.meter, { backgroundColor: tokens.sand, width: `${Math.min(100, Math.sqrt(peak) * 100)}%` }]}
         />
       </View>
       {peak >= 0.99 ? (
-        <Words kind="small" tone="danger">
+        <Text variant="bodySmall" tone="danger">
           Too loud: turn the input down.
-        </Words>
+        </Text>
       ) : null}
     </View>
   );
@@ -166,7 +166,7 @@ function Found({ channels, sweep, sampleRate, onUse, onAgain }: FoundProps) {
   }, [channels, sampleRate]);
   return (
     <View style={styles.parts}>
-      <Words>{`Found: ${seconds.toFixed(2)} s, from its onset to where it sinks into the noise.`}</Words>
+      <Text>{`Found: ${seconds.toFixed(2)} s, from its onset to where it sinks into the noise.`}</Text>
       <View role="img" aria-label={`What was found, ${seconds.toFixed(2)} seconds`}>
         <Waveform
           peaks={peaks}
@@ -183,7 +183,9 @@ function Found({ channels, sweep, sampleRate, onUse, onAgain }: FoundProps) {
         action="Ring in it"
         onName={onUse}
       />
-      <Tap plain text="Record again" label="Record again" onPress={onAgain} style={styles.again} />
+      <Button mode="text" style={styles.again} onPress={onAgain}>
+        Record again
+      </Button>
     </View>
   );
 }

@@ -5,8 +5,9 @@ import { setEffectSide } from '../../core/piece/edits/chain';
 import type { Slot } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
 import { Sheet } from '../../ui/Sheet';
-import { Tap } from '../../ui/Tap';
-import { Words } from '../../ui/Words';
+import { Button } from '../../ui/Button';
+import { Text } from '../../ui/Text';
+import { ListItem } from '../../ui/ListItem';
 import { usePiece } from '../studio/StudioProvider';
 
 /** Which track an effect listens to, to be chosen from the others. */
@@ -21,34 +22,33 @@ export function SideTrack({ channel, slot }: { readonly channel: string; readonl
   return (
     <>
       <View style={styles.row}>
-        <Tap
-          icon="headphones"
-          text={chosen?.name ?? 'Choose a track'}
+        <Button
           label={`Listens to: ${chosen?.name ?? 'no track yet'}. Choose`}
-          onPress={() => setOpen(true)}
+          icon="headphones"
           style={styles.button}
-        />
+          onPress={() => setOpen(true)}
+        >
+          {chosen?.name ?? 'Choose a track'}
+        </Button>
       </View>
       {chosen ? null : (
-        <Words kind="small">
+        <Text variant="bodySmall">
           Until a track is chosen it listens to its own sound. The track is heard as its effects leave it, muted or not.
-        </Words>
+        </Text>
       )}
       <Sheet title={`${effectOf(slot.effect).name}: listen to`} visible={open} onClose={() => setOpen(false)}>
-        {others.length === 0 ? <Words kind="small">There is no other track in the piece.</Words> : null}
+        {others.length === 0 ? <Text variant="bodySmall">There is no other track in the piece.</Text> : null}
         <ScrollView style={styles.list}>
           {others.map(({ id, name }) => (
-            <Tap
+            <ListItem
               key={id}
-              plain
               role="radio"
-              chosen={id === slot.side}
+              title={name}
               label={`Listen to ${name}`}
-              onPress={() => choose(id)}
+              chosen={id === slot.side}
               style={styles.item}
-            >
-              <Words kind={id === slot.side ? 'strong' : 'body'}>{name}</Words>
-            </Tap>
+              onPress={() => choose(id)}
+            />
           ))}
         </ScrollView>
       </Sheet>

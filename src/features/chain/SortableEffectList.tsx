@@ -1,7 +1,7 @@
-import Feather from '@expo/vector-icons/Feather';
 import type { ReactNode } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { GestureHandlerRootView } from 'react-native-gesture-handler';
+import { Icon } from 'react-native-paper';
 import Sortable from 'react-native-sortables';
 import type { Slot } from '../../core/piece/piece';
 import { useTokens } from '../../ui/theme';
@@ -32,7 +32,7 @@ function Handle(): ReactNode {
   return (
     <Sortable.Handle>
       <View aria-hidden style={styles.grip}>
-        <Feather name="menu" size={19} color={tokens.mute} />
+        <Icon source="menu" size={19} color={tokens.mute} />
       </View>
     </Sortable.Handle>
   );

@@ -7,9 +7,11 @@ import type { NumberParam, ParamValue } from '../../core/params/param';
 import { resolveNumber, syncedNote } from '../../core/params/resolve';
 import { contextOf } from '../../core/piece/find';
 import type { Target } from '../../core/piece/piece';
-import { Tap } from '../../ui/Tap';
+import { Button } from '../../ui/Button';
+import { Chip } from '../../ui/Chip';
+import { Text } from '../../ui/Text';
+import { Touchable } from '../../ui/Touchable';
 import { useTokens } from '../../ui/theme';
-import { Words } from '../../ui/Words';
 import { useHand, usePiece } from '../studio/StudioProvider';
 
 const FEELS: readonly NoteFeel[] = ['straight', 'dotted', 'triplet'];
@@ -37,41 +39,45 @@ export function TimeTools({
   return (
     <View>
       <View style={styles.tools}>
-        <Tap
+        <Button
           label={`${param.label}: half`}
-          text="÷ 2"
+          style={styles.tool}
           onPress={() => hand.release(scaledTime(param, value, context, 0.5))}
-          style={styles.tool}
-        />
-        <Tap
+        >
+          ÷ 2
+        </Button>
+        <Button
           label={`${param.label}: double`}
-          text="× 2"
-          onPress={() => hand.release(scaledTime(param, value, context, 2))}
           style={styles.tool}
-        />
+          onPress={() => hand.release(scaledTime(param, value, context, 2))}
+        >
+          × 2
+        </Button>
         {param.ladder ? null : (
           <View role="radiogroup" aria-label={`${param.label}: feel`} style={styles.feels}>
             {FEELS.map((name) => (
-              <Tap
+              <Chip
                 key={name}
                 role="radio"
                 label={`${param.label}: ${name}`}
-                text={name}
-                tone="sea"
                 chosen={note?.feel === name}
-                onPress={() => feel(name)}
+                dense
+                tone="sea"
                 style={styles.tool}
-              />
+                onPress={() => feel(name)}
+              >
+                {name}
+              </Chip>
             ))}
           </View>
         )}
       </View>
       {param.ladder ? <Ladder param={param} value={value} target={target} /> : null}
-      <Words kind="small">
+      <Text variant="bodySmall">
         {ms === 0
           ? 'at once · 0 ms · 0 samples'
           : `${about.exact ? about.note : `near ${about.note}`} · ${about.ms} · ${about.samples}`}
-      </Words>
+      </Text>
     </View>
   );
 }
@@ -101,30 +107,32 @@ function Ladder({
       contentContainerStyle={styles.ladder}
     >
       {param.min === 0 ? (
-        <Tap
+        <Chip
           role="radio"
           label={`${param.label}: none`}
-          text="none"
-          tone="sea"
           chosen={value === 0}
+          tone="sea"
           onPress={() => hand.release(0)}
-        />
+        >
+          none
+        </Chip>
       ) : null}
       {steps.map((note) => (
-        <Tap
+        <Touchable
           key={note}
           role="radio"
           label={`${param.label}: ${formatValue(param, note, context)}`}
-          tone="sea"
           chosen={value === note}
+          mode="outlined"
+          tone="sea"
           onPress={() => hand.release(note)}
         >
-          <Words
+          <Text
             style={value === note ? { color: tokens.paper } : undefined}
-            kind="small"
+            variant="bodySmall"
             tone="ink"
-          >{`${note} · ${formatNumber(param, resolveNumber(param, note, context))}`}</Words>
-        </Tap>
+          >{`${note} · ${formatNumber(param, resolveNumber(param, note, context))}`}</Text>
+        </Touchable>
       ))}
     </ScrollView>
   );
@@ -134,5 +142,5 @@ const styles = StyleSheet.create({
   ladder: { gap: 6, paddingBottom: 6 },
   tools: { flexDirection: 'row', gap: 6, marginBottom: 6 },
   feels: { flexGrow: 3, flexBasis: 0, flexDirection: 'row', gap: 6 },
-  tool: { flexGrow: 1, flexBasis: 0, paddingHorizontal: 2, borderRadius: 12 },
+  tool: { flexGrow: 1, flexBasis: 0, borderRadius: 12 },
 });

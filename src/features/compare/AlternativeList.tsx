@@ -1,9 +1,12 @@
 import { StyleSheet, View } from 'react-native';
+import { Surface } from 'react-native-paper';
 import type { SoundFigures } from '../../core/analysis/soundFigures';
 import { formatDb } from '../../core/params/format';
-import { Tap } from '../../ui/Tap';
+import { Button } from '../../ui/Button';
+import { IconButton } from '../../ui/IconButton';
+import { Text } from '../../ui/Text';
+import { Touchable } from '../../ui/Touchable';
 import { useTokens } from '../../ui/theme';
-import { Words } from '../../ui/Words';
 import type { Alternative, Audition } from './useAudition';
 
 interface AlternativeListProps {
@@ -37,31 +40,33 @@ export function AlternativeList({
         const heard = audition.heard === one.id;
         const name = blind ? `Number ${index + 1}` : one.name;
         return (
-          <View
+          <Surface
             key={one.id}
-            style={[styles.row, { borderColor: tokens.line, backgroundColor: heard ? tokens.seaSoft : 'transparent' }]}
+            elevation={0}
+            style={[styles.row, { backgroundColor: heard ? tokens.seaSoft : 'transparent' }]}
           >
-            <Tap
-              plain
+            <Touchable
               role="radio"
-              chosen={heard}
               label={`Hear ${name}`}
-              onPress={() => audition.hear(one.id)}
+              chosen={heard}
               style={styles.main}
+              onPress={() => audition.hear(one.id)}
             >
-              <Words kind="water" style={styles.name}>
+              <Text variant="headlineSmall" style={styles.name}>
                 {name}
-              </Words>
-              {blind ? null : <Words kind="small">{one.purpose}</Words>}
+              </Text>
+              {blind ? null : <Text variant="bodySmall">{one.purpose}</Text>}
               {blind ? null : <Figures figures={audition.figures.get(one.id)} name={name} />}
-            </Tap>
+            </Touchable>
             {blind || one.id === current ? null : (
-              <Tap text={keepLabel} label={`${keepLabel} ${one.name}`} tone="sea" onPress={() => onKeep(one.id)} />
+              <Button label={`${keepLabel} ${one.name}`} tone="sea" onPress={() => onKeep(one.id)}>
+                {keepLabel}
+              </Button>
             )}
             {blind || one.id === current || !onDrop ? null : (
-              <Tap plain icon="x" tone="mute" label={`Let go of ${one.name}`} onPress={() => onDrop(one.id)} />
+              <IconButton icon="x" label={`Let go of ${one.name}`} tone="mute" onPress={() => onDrop(one.id)} />
             )}
-          </View>
+          </Surface>
         );
       })}
     </View>
@@ -69,21 +74,21 @@ export function AlternativeList({
 }
 
 function Figures({ figures, name }: { readonly figures: SoundFigures | null | undefined; readonly name: string }) {
-  if (!figures) return <Words kind="small">measuring …</Words>;
-  if (figures.lufs === null) return <Words kind="small">silent here</Words>;
+  if (!figures) return <Text variant="bodySmall">measuring …</Text>;
+  if (figures.lufs === null) return <Text variant="bodySmall">silent here</Text>;
   return (
-    <Words
-      kind="strong"
+    <Text
+      variant="titleSmall"
       aria-label={`${name}: width ${Math.round(figures.width * 100)} %, in mono ${formatDb(figures.monoLossDb)}, ${figures.lufs.toFixed(1)} LUFS`}
       style={styles.figures}
     >
       {`width ${Math.round(figures.width * 100)} % · in mono ${formatDb(figures.monoLossDb)} · ${figures.lufs.toFixed(1).replace('-', '−')} LUFS`}
-    </Words>
+    </Text>
   );
 }
 
 const styles = StyleSheet.create({
-  row: { flexDirection: 'row', alignItems: 'center', borderTopWidth: 1, gap: 6, paddingRight: 6, borderRadius: 10 },
+  row: { flexDirection: 'row', alignItems: 'center', gap: 6, paddingRight: 6, borderRadius: 10 },
   main: { flex: 1, alignItems: 'flex-start', paddingVertical: 8, paddingHorizontal: 8, borderRadius: 10 },
   name: { fontSize: 18, lineHeight: 23 },
   figures: { fontSize: 13, lineHeight: 18 },

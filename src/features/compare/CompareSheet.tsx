@@ -10,8 +10,9 @@ import { useOpenPiece } from '../../data/openPiece';
 import { useSession } from '../../data/session';
 import { NameField } from '../../ui/NameField';
 import { Sheet } from '../../ui/Sheet';
-import { Tap } from '../../ui/Tap';
-import { Words } from '../../ui/Words';
+import { Button } from '../../ui/Button';
+import { Chip } from '../../ui/Chip';
+import { Text } from '../../ui/Text';
 import { PlayLine } from '../shell/PlayLine';
 import { usePiece } from '../studio/StudioProvider';
 import { AlternativeList } from './AlternativeList';
@@ -27,8 +28,12 @@ export function CompareSheet({ channel }: { readonly channel: string }) {
   const name = channelName(piece, channel);
   return (
     <>
-      <Tap icon="layers" text="Compare" label={`Compare settings of ${name}`} onPress={() => setPage('kept')} />
-      <Tap icon="maximize-2" text="Make wide" label={`Ways to make ${name} wide`} onPress={() => setPage('wide')} />
+      <Button label={`Compare settings of ${name}`} icon="layers" onPress={() => setPage('kept')}>
+        Compare
+      </Button>
+      <Button label={`Ways to make ${name} wide`} icon="maximize-2" onPress={() => setPage('wide')}>
+        Make wide
+      </Button>
       <Sheet
         title={page === 'wide' ? `${name}, made wide` : `Settings of ${name}`}
         visible={page !== null}
@@ -83,20 +88,21 @@ function StoredVariantList({ channel }: { readonly channel: string }) {
         />
       ) : null}
       {kept.length === 0 ? (
-        <Words kind="small">
+        <Text variant="bodySmall">
           Keep the chain as it is, change it, keep it again: up to eight settings can be heard in turn.
-        </Words>
+        </Text>
       ) : (
-        <Tap
+        <Chip
           role="switch"
-          chosen={order !== null}
-          tone="sea"
-          icon={order ? 'eye-off' : 'eye'}
-          text={order ? 'Reveal' : 'Blind'}
           label="Compare blind"
-          onPress={() => (order ? setOrder(null) : shuffle())}
+          chosen={order !== null}
+          icon={order ? 'eye-off' : 'eye'}
+          tone="sea"
           style={styles.blind}
-        />
+          onPress={() => (order ? setOrder(null) : shuffle())}
+        >
+          {order ? 'Reveal' : 'Blind'}
+        </Chip>
       )}
       <AlternativeList
         alternatives={shown}

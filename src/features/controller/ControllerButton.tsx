@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
+import { Divider } from 'react-native-paper';
 import { formatNumber } from '../../core/params/format';
 import { paramAtPosition } from '../../core/params/resolve';
 import { unmapControl } from '../../core/piece/edits/controls';
@@ -7,9 +8,11 @@ import { channelName, paramOf } from '../../core/piece/find';
 import { MAIN, type Control, type Target } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
 import { Sheet } from '../../ui/Sheet';
-import { Tap } from '../../ui/Tap';
+import { Button } from '../../ui/Button';
+import { IconButton } from '../../ui/IconButton';
+import { Text } from '../../ui/Text';
+import { ListItem } from '../../ui/ListItem';
 import { useTokens } from '../../ui/theme';
-import { Words } from '../../ui/Words';
 import { laneName } from '../moves/laneName';
 import { usePiece } from '../studio/StudioProvider';
 import { targetsOf } from '../studio/targets';
@@ -35,26 +38,27 @@ export function ControllerButton({ channel, target }: { readonly channel: string
   };
   return (
     <>
-      <Tap
-        icon="sliders"
-        text={target ? 'map' : count > 0 ? `${count}` : undefined}
+      <Button
         label={target ? `Let a control move ${paramOf(piece, target)?.label ?? 'this'}` : `Controller: ${count} mapped`}
+        icon="sliders"
         tone="coralInk"
         onPress={show}
-      />
+      >
+        {target ? 'map' : count > 0 ? `${count}` : undefined}
+      </Button>
       <Sheet title="Controller" visible={open} onClose={close}>
         <ScrollView style={styles.body}>
           <Learning channel={channel} />
           {(piece.controls ?? []).map((control) => (
             <Mapped key={control.id} control={control} />
           ))}
-          <Words kind="water" style={styles.heading}>
+          <Text variant="headlineSmall" style={styles.heading}>
             Outside
-          </Words>
+          </Text>
           <Outside />
-          <Words kind="water" style={styles.heading}>
+          <Text variant="headlineSmall" style={styles.heading}>
             Built in
-          </Words>
+          </Text>
           <Faders />
         </ScrollView>
       </Sheet>
@@ -70,28 +74,29 @@ function useTargetName(target: Target): string {
 
 function Mapped({ control }: { readonly control: Control }) {
   const piece = usePiece();
-  const tokens = useTokens();
   const name = useTargetName(control.target);
   const stands = useControllers(({ waiting }) => waiting[control.id]);
   const param = paramOf(piece, control.target);
   const at =
     stands !== undefined && param?.kind === 'number' ? formatNumber(param, paramAtPosition(param, stands)) : null;
   return (
-    <View style={[styles.row, { borderColor: tokens.line }]}>
-      <View style={styles.names}>
-        <Words kind="strong" numberOfLines={1}>
-          {name}
-        </Words>
-        <Words kind="small">{`control ${control.number}, channel ${control.midiChannel + 1}${at === null ? '' : ` · takes hold at ${at}`}`}</Words>
+    <>
+      <Divider />
+      <View style={styles.row}>
+        <View style={styles.names}>
+          <Text variant="titleSmall" numberOfLines={1}>
+            {name}
+          </Text>
+          <Text variant="bodySmall">{`control ${control.number}, channel ${control.midiChannel + 1}${at === null ? '' : ` · takes hold at ${at}`}`}</Text>
+        </View>
+        <IconButton
+          icon="x"
+          label={`Let no control move ${name}`}
+          tone="mute"
+          onPress={() => useOpenPiece.getState().run(unmapControl, { control: control.id })}
+        />
       </View>
-      <Tap
-        plain
-        icon="x"
-        tone="mute"
-        label={`Let no control move ${name}`}
-        onPress={() => useOpenPiece.getState().run(unmapControl, { control: control.id })}
-      />
-    </View>
+    </>
   );
 }
 
@@ -103,14 +108,15 @@ function Learning({ channel }: { readonly channel: string }) {
   if (learning) return <Waiting target={learning} />;
   if (!choosing)
     return (
-      <Tap
-        icon="plus"
-        text="Map a rail"
+      <Button
         label="Map a rail to a control"
+        icon="plus"
         tone="coralInk"
-        onPress={() => setChoosing(true)}
         style={styles.start}
-      />
+        onPress={() => setChoosing(true)}
+      >
+        Map a rail
+      </Button>
     );
   const channels = channel === MAIN ? [MAIN] : [channel, MAIN];
   const choose = (target: Target): void => {
@@ -122,17 +128,15 @@ function Learning({ channel }: { readonly channel: string }) {
       {channels.flatMap((id) =>
         targetsOf(piece, id, () => true).map(({ title, choices }) => (
           <View key={`${id} ${title}`}>
-            <Words kind="water">{`${channelName(piece, id)}, ${title.toLowerCase()}`}</Words>
+            <Text variant="headlineSmall">{`${channelName(piece, id)}, ${title.toLowerCase()}`}</Text>
             {choices.map(({ target, param }) => (
-              <Tap
+              <ListItem
                 key={target.param}
-                plain
+                title={param.label}
                 label={`Map ${title} ${param.label} of ${channelName(piece, id)}`}
-                onPress={() => choose(target)}
                 style={styles.item}
-              >
-                <Words>{param.label}</Words>
-              </Tap>
+                onPress={() => choose(target)}
+              />
             ))}
           </View>
         )),
@@ -146,18 +150,15 @@ function Waiting({ target }: { readonly target: Target }) {
   const name = useTargetName(target);
   return (
     <View role="status" style={[styles.waiting, { borderColor: tokens.coral, backgroundColor: tokens.coralSoft }]}>
-      <Words kind="strong" tone="coralInk">
+      <Text variant="titleSmall" tone="coralInk">
         {name}
-      </Words>
-      <Words kind="small" tone="ink">
+      </Text>
+      <Text variant="bodySmall" tone="ink">
         Move the control that shall move it, of your controller or below.
-      </Words>
-      <Tap
-        text="not now"
-        label="Map nothing"
-        onPress={() => useControllers.setState({ learning: null })}
-        style={styles.start}
-      />
+      </Text>
+      <Button label="Map nothing" style={styles.start} onPress={() => useControllers.setState({ learning: null })}>
+        not now
+      </Button>
     </View>
   );
 }
@@ -166,16 +167,17 @@ function Outside() {
   const outside = useControllers((controllers) => controllers.outside);
   return (
     <View role="status">
-      {typeof outside === 'string' ? <Words kind="small">{outside}</Words> : null}
+      {typeof outside === 'string' ? <Text variant="bodySmall">{outside}</Text> : null}
       {outside !== null && typeof outside !== 'string' ? (
-        outside.map((name) => <Words key={name}>{name}</Words>)
+        outside.map((name) => <Text key={name}>{name}</Text>)
       ) : (
-        <Tap
-          text="listen to controllers"
+        <Button
           label="Listen to controllers that are plugged in"
-          onPress={() => void findControllers()}
           style={styles.start}
-        />
+          onPress={() => void findControllers()}
+        >
+          listen to controllers
+        </Button>
       )}
     </View>
   );
@@ -186,7 +188,7 @@ const styles = StyleSheet.create({
   heading: { marginTop: 14 },
   start: { alignSelf: 'flex-start', marginVertical: 6 },
   item: { alignItems: 'flex-start', paddingHorizontal: 0 },
-  row: { flexDirection: 'row', alignItems: 'center', borderBottomWidth: 1, paddingVertical: 4 },
+  row: { flexDirection: 'row', alignItems: 'center', paddingVertical: 4 },
   names: { flex: 1, minWidth: 0 },
   waiting: { borderWidth: 1.5, borderRadius: 14, padding: 12, gap: 4 },
 });

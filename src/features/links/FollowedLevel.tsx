@@ -4,7 +4,7 @@ import type { Modulator } from '../../core/automation/modulator';
 import { channelName } from '../../core/piece/find';
 import { elementOf, useFrame } from '../../ui/frame';
 import { useTokens } from '../../ui/theme';
-import { Words } from '../../ui/Words';
+import { Text } from '../../ui/Text';
 import { usePiece, useStudio } from '../studio/StudioProvider';
 
 /** How far a follower stands up at this moment. */
@@ -21,7 +21,7 @@ export function FollowedLevel({ modulator }: { readonly modulator: Modulator }) 
   const name = channelName(piece, modulator.follows ?? '');
   return (
     <View role="img" aria-label={`${modulator.name} goes by how loud ${name} is`} style={styles.meter}>
-      <Words kind="small">{`hears ${name}`}</Words>
+      <Text variant="bodySmall">{`hears ${name}`}</Text>
       <View style={[styles.field, { backgroundColor: tokens.paper }]}>
         <View ref={bar} style={[styles.bar, { backgroundColor: tokens.coral }]} />
       </View>

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { ScrollView } from 'react-native';
 import { channelName } from '../../core/piece/find';
 import { Sheet } from '../../ui/Sheet';
-import { Tap } from '../../ui/Tap';
+import { Button } from '../../ui/Button';
 import { usePiece } from '../studio/StudioProvider';
 import { LinkList } from './LinkList';
 
@@ -14,12 +14,9 @@ export function LinkButton({ channel }: { readonly channel: string }) {
   const name = channelName(piece, channel);
   return (
     <>
-      <Tap
-        text={count > 0 ? `Links ${count}` : 'Links'}
-        label={`Links of ${name}`}
-        tone="coralInk"
-        onPress={() => setOpen(true)}
-      />
+      <Button label={`Links of ${name}`} tone="coralInk" onPress={() => setOpen(true)}>
+        {count > 0 ? `Links ${count}` : 'Links'}
+      </Button>
       <Sheet title={`Links of ${name}`} visible={open} onClose={() => setOpen(false)}>
         <ScrollView style={{ maxHeight: 640 }}>
           <LinkList channel={channel} />

@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
+import { Card } from 'react-native-paper';
 import { effectOf } from '../../core/effects/catalogue';
 import { followedThrough } from '../../core/engine/followed';
 import { barStart, toBarBeat } from '../../core/music/grid';
@@ -20,9 +21,10 @@ import { useOpenPiece } from '../../data/openPiece';
 import { useSession } from '../../data/session';
 import { NameField } from '../../ui/NameField';
 import { ChoiceRail, Rail } from '../../ui/Rail';
-import { Tap } from '../../ui/Tap';
-import { useTokens } from '../../ui/theme';
-import { Words } from '../../ui/Words';
+import { Button } from '../../ui/Button';
+import { Chip } from '../../ui/Chip';
+import { IconButton } from '../../ui/IconButton';
+import { Text } from '../../ui/Text';
 import { ParamRail } from '../chain/ParamRail';
 import { usePiece, useStudio } from '../studio/StudioProvider';
 import { ControllerButton } from '../controller/ControllerButton';
@@ -43,7 +45,6 @@ export function targetName(piece: Piece, { target }: Pick<Link, 'target'>): stri
 /** One link: what turns, drawn as it turns, how far and how fast; its modulator may turn others along with it. */
 export function LinkCard({ link }: { readonly link: Link }) {
   const piece = usePiece();
-  const tokens = useTokens();
   const { studio } = useStudio();
   const range = useSession((session) => session.range);
   const [naming, setNaming] = useState(false);
@@ -62,31 +63,30 @@ export function LinkCard({ link }: { readonly link: Link }) {
   };
   const change = (part: Partial<Modulator>): boolean => run(setModulator, { modulator: modulator.id, change: part });
   return (
-    <View
+    <Card
+      mode="outlined"
       role="group"
       aria-label={`${modulator.name} turns ${name}`}
-      style={[styles.card, { borderColor: tokens.line, backgroundColor: tokens.card }]}
+      style={styles.card}
+      contentStyle={styles.within}
     >
       <View style={styles.head}>
         <View style={styles.names}>
-          <Words kind="strong" tone="coralInk" numberOfLines={1}>{`∿ ${name}`}</Words>
-          <Words kind="small" numberOfLines={2}>
+          <Text variant="titleSmall" tone="coralInk" numberOfLines={1}>{`∿ ${name}`}</Text>
+          <Text variant="bodySmall" numberOfLines={2}>
             {others.length > 0
               ? `${modulator.name}, which also turns ${others.map((other) => targetName(piece, other).toLowerCase()).join(', ')}`
               : modulator.name}
-          </Words>
+          </Text>
         </View>
-        <Tap plain icon="edit-2" tone="mute" label={`Rename ${modulator.name}`} onPress={() => setNaming(!naming)} />
-        <Tap
-          text={range ? 'as moves here' : 'as moves'}
-          label={`Write the links of ${name} as moves`}
-          onPress={write}
-        />
-        <Tap
-          plain
+        <IconButton icon="edit-2" label={`Rename ${modulator.name}`} tone="mute" onPress={() => setNaming(!naming)} />
+        <Button label={`Write the links of ${name} as moves`} onPress={write}>
+          {range ? 'as moves here' : 'as moves'}
+        </Button>
+        <IconButton
           icon="x"
-          tone="mute"
           label={`Remove ${modulator.name} from ${name}`}
+          tone="mute"
           onPress={() => run(removeLink, { link: link.id })}
         />
       </View>
@@ -101,15 +101,16 @@ export function LinkCard({ link }: { readonly link: Link }) {
       <Turning modulator={modulator} link={link} />
       <View role="radiogroup" aria-label={`Kind of ${modulator.name}`} style={styles.kinds}>
         {MODULATOR_KINDS.map((kind) => (
-          <Tap
+          <Chip
             key={kind}
             role="radio"
+            label={`${modulator.name}: ${KIND_NAMES[kind]}`}
             chosen={modulator.kind === kind}
             tone="coralInk"
-            label={`${modulator.name}: ${KIND_NAMES[kind]}`}
-            text={KIND_NAMES[kind]}
             onPress={() => change({ kind })}
-          />
+          >
+            {KIND_NAMES[kind]}
+          </Chip>
         ))}
       </View>
       <Rail
@@ -130,7 +131,7 @@ export function LinkCard({ link }: { readonly link: Link }) {
       />
       <LinkRange link={link} name={name} />
       <Settings modulator={modulator} change={change} />
-    </View>
+    </Card>
   );
 }
 
@@ -174,15 +175,16 @@ function Once({ modulator, change }: PartProps) {
   const once = modulator.onceFrom;
   const bar = toBarBeat(once ?? studio.beat, piece.tempo).bar;
   return (
-    <Tap
+    <Chip
       role="switch"
+      label={`${modulator.name} runs once`}
       chosen={once !== undefined}
       tone="coralInk"
-      label={`${modulator.name} runs once`}
-      text={once === undefined ? 'again and again' : `once, from bar ${bar} on`}
-      onPress={() => change({ onceFrom: once === undefined ? barStart(bar, piece.tempo) : undefined })}
       style={styles.roll}
-    />
+      onPress={() => change({ onceFrom: once === undefined ? barStart(bar, piece.tempo) : undefined })}
+    >
+      {once === undefined ? 'again and again' : `once, from bar ${bar} on`}
+    </Chip>
   );
 }
 
@@ -204,15 +206,16 @@ function Following({ modulator, change }: PartProps) {
     <>
       <View role="radiogroup" aria-label={`${modulator.name} follows`} style={styles.tracks}>
         {piece.tracks.map(({ id, name }) => (
-          <Tap
+          <Chip
             key={id}
             role="radio"
+            label={`${modulator.name} follows ${name}`}
             chosen={modulator.follows === id}
             tone="sandInk"
-            label={`${modulator.name} follows ${name}`}
-            text={name}
             onPress={() => change({ follows: id })}
-          />
+          >
+            {name}
+          </Chip>
         ))}
       </View>
       {rail('attack', modulator.attackMs ?? 10)}
@@ -273,20 +276,22 @@ function Settings({ modulator, change }: PartProps) {
       ) : null}
       {modulator.kind === 'lfo' || modulator.kind === 'steps' ? <Once modulator={modulator} change={change} /> : null}
       {modulator.kind === 'drift' || (modulator.kind === 'lfo' && modulator.shape === 'random') ? (
-        <Tap
-          icon="shuffle"
-          text={modulator.kind === 'drift' ? 'another drift' : 'other values'}
+        <Button
           label={`Another ${modulator.kind === 'drift' ? 'drift' : 'row of values'} for ${modulator.name}`}
-          onPress={() => change({ roll: Math.floor(Math.random() * 0xffffffff) })}
+          icon="shuffle"
           style={styles.roll}
-        />
+          onPress={() => change({ roll: Math.floor(Math.random() * 0xffffffff) })}
+        >
+          {modulator.kind === 'drift' ? 'another drift' : 'other values'}
+        </Button>
       ) : null}
     </>
   );
 }
 
 const styles = StyleSheet.create({
-  card: { borderWidth: 1, borderRadius: 16, paddingHorizontal: 12, paddingVertical: 8, gap: 4 },
+  card: { borderRadius: 16 },
+  within: { paddingHorizontal: 12, paddingVertical: 8, gap: 4 },
   head: { flexDirection: 'row', alignItems: 'center', gap: 4 },
   names: { flex: 1, minWidth: 0 },
   kinds: { flexDirection: 'row', flexWrap: 'wrap', gap: 6, paddingTop: 4 },

@@ -1,6 +1,6 @@
 import { StyleSheet, View } from 'react-native';
 import { useTokens } from '../../ui/theme';
-import { Words } from '../../ui/Words';
+import { Text } from '../../ui/Text';
 import { usePiece } from '../studio/StudioProvider';
 import { LinkCard } from './LinkCard';
 import { NewLink } from './NewLink';
@@ -22,12 +22,12 @@ export function LinkList({ channel, effect }: LinkListProps) {
     <View style={styles.list}>
       {links.length === 0 ? (
         <View style={[styles.empty, { borderColor: tokens.line }]}>
-          <Words kind="water" tone="coralInk">
+          <Text variant="headlineSmall" tone="coralInk">
             Nothing turns by itself yet
-          </Words>
-          <Words kind="small" style={styles.emptyText}>
+          </Text>
+          <Text variant="bodySmall" style={styles.emptyText}>
             A link lets an LFO, a row of steps or a drift turn a rail around where it stands.
-          </Words>
+          </Text>
         </View>
       ) : null}
       {links.map((link) => (

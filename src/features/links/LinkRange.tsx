@@ -6,7 +6,7 @@ import { contextOf, paramOf } from '../../core/piece/find';
 import type { Link } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
 import { Rail } from '../../ui/Rail';
-import { Tap } from '../../ui/Tap';
+import { Chip } from '../../ui/Chip';
 import { usePiece } from '../studio/StudioProvider';
 
 const WHOLE = { low: 0, high: 1 };
@@ -22,15 +22,16 @@ export function LinkRange({ link, name }: { readonly link: Link; readonly name: 
     range ? <RangeEnd link={link} param={{ ...param, label }} which={which} at={range[which]} /> : null;
   return (
     <View role="group" aria-label={`Range of ${name}`}>
-      <Tap
+      <Chip
         role="switch"
+        label={`A range of its own for ${name}`}
         chosen={range !== undefined}
         tone="coralInk"
-        label={`A range of its own for ${name}`}
-        text={range ? 'within its own range' : 'over the whole rail'}
-        onPress={() => run(setLink, { link: link.id, range: range ? null : WHOLE })}
         style={styles.start}
-      />
+        onPress={() => run(setLink, { link: link.id, range: range ? null : WHOLE })}
+      >
+        {range ? 'within its own range' : 'over the whole rail'}
+      </Chip>
       {end('low', 'Not below')}
       {end('high', 'Not above')}
     </View>

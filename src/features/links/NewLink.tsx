@@ -6,8 +6,9 @@ import { sameTarget } from '../../core/piece/find';
 import { MACRO_LEVEL, TEMPO_PARAM, type Piece } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
 import { Sheet } from '../../ui/Sheet';
-import { Tap } from '../../ui/Tap';
-import { Words } from '../../ui/Words';
+import { Button } from '../../ui/Button';
+import { Text } from '../../ui/Text';
+import { ListItem } from '../../ui/ListItem';
 import { targetsOf, type TargetChoice } from '../studio/targets';
 import { usePiece } from '../studio/StudioProvider';
 import { KIND_NAMES } from './kinds';
@@ -75,14 +76,9 @@ export function NewLink({ channel, effect }: { readonly channel: string; readonl
     : [];
   return (
     <>
-      <Tap
-        icon="plus"
-        text="Link a rail"
-        label="Link a rail"
-        tone="coralInk"
-        onPress={() => setOpen(true)}
-        style={styles.add}
-      />
+      <Button icon="plus" tone="coralInk" style={styles.add} onPress={() => setOpen(true)}>
+        Link a rail
+      </Button>
       <Sheet
         title={choice ? `What turns ${choice.param.label.toLowerCase()}` : 'Let something turn'}
         visible={open}
@@ -111,17 +107,15 @@ export function NewLink({ channel, effect }: { readonly channel: string; readonl
           ) : (
             families.map(({ title, choices }) => (
               <View key={title}>
-                <Words kind="water">{title}</Words>
+                <Text variant="headlineSmall">{title}</Text>
                 {choices.map((made) => (
-                  <Tap
+                  <ListItem
                     key={made.target.param}
-                    plain
+                    title={made.param.label}
                     label={`Link ${title} ${made.param.label}`}
-                    onPress={() => setChoice(made)}
                     style={styles.item}
-                  >
-                    <Words>{made.param.label}</Words>
-                  </Tap>
+                    onPress={() => setChoice(made)}
+                  />
                 ))}
               </View>
             ))
@@ -153,12 +147,7 @@ function Item({
   readonly onPress: () => void;
 }) {
   return (
-    <Tap plain label={label} onPress={onPress} style={styles.item}>
-      <View>
-        <Words kind="strong">{label}</Words>
-        <Words kind="small">{says}</Words>
-      </View>
-    </Tap>
+    <ListItem title={label} note={says} label={label} variant="titleSmall" style={styles.item} onPress={onPress} />
   );
 }
 

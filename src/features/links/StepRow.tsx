@@ -2,9 +2,9 @@ import { useRef, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { MAX_STEPS } from '../../core/automation/modulator';
 import { useDrag, useKeys, type Drag } from '../../ui/pointer';
-import { Tap } from '../../ui/Tap';
+import { IconButton } from '../../ui/IconButton';
+import { Text } from '../../ui/Text';
 import { useTokens } from '../../ui/theme';
-import { Words } from '../../ui/Words';
 
 const HIGH = 96;
 const KEY_STEP = 0.1;
@@ -68,29 +68,25 @@ export function StepRow({ noun, steps, onChange }: StepRowProps) {
   return (
     <View>
       <View style={styles.head}>
-        <Words style={styles.name}>{`${steps.length} ${noun}s`}</Words>
-        <Tap
-          plain
+        <Text style={styles.name}>{`${steps.length} ${noun}s`}</Text>
+        <IconButton
           icon="minus"
           label={`One ${noun} less`}
           disabled={steps.length <= 2}
           onPress={() => count(steps.length - 1)}
         />
-        <Tap
-          plain
+        <IconButton
           icon="plus"
           label={`One ${noun} more`}
           disabled={steps.length >= MAX_STEPS}
           onPress={() => count(steps.length + 1)}
         />
-        <Tap
-          plain
+        <IconButton
           icon="refresh-cw"
           label={`Throw ${noun} ${place + 1} anew`}
           onPress={() => onChange(steps.map((value, i) => (i === place ? held(2 * Math.random() - 1) : value)))}
         />
-        <Tap
-          plain
+        <IconButton
           icon="shuffle"
           label={`Throw all ${noun}s anew`}
           onPress={() => onChange(steps.map(() => held(2 * Math.random() - 1)))}

@@ -2,7 +2,7 @@ import { View } from 'react-native';
 import Svg, { Line, Path, Text as SvgText } from 'react-native-svg';
 import { useTokens } from '../../ui/theme';
 import { FONT } from '../../ui/tokens';
-import { Words } from '../../ui/Words';
+import { Text } from '../../ui/Text';
 
 /** Faint sounds are drawn up to be seen, never more than this. */
 const MAX_GAIN = 12;
@@ -49,7 +49,7 @@ export function Goniometer({ pairs, correlation, size }: GoniometerProps) {
           R
         </SvgText>
       </Svg>
-      <Words kind="small">{`alike ${correlation.toFixed(2).replace('-', '−')}`}</Words>
+      <Text variant="bodySmall">{`alike ${correlation.toFixed(2).replace('-', '−')}`}</Text>
     </View>
   );
 }

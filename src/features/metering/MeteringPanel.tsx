@@ -2,9 +2,9 @@ import { useState, type ReactNode } from 'react';
 import { StyleSheet, View, type LayoutChangeEvent } from 'react-native';
 import { MONO_BANDS, type AnalysisReport } from '../../core/analysis/analysisReport';
 import { formatDb } from '../../core/params/format';
-import { Tap } from '../../ui/Tap';
+import { IconButton } from '../../ui/IconButton';
+import { Text } from '../../ui/Text';
 import { useTokens } from '../../ui/theme';
-import { Words } from '../../ui/Words';
 import { Goniometer } from './Goniometer';
 import { SpectrumChart } from './SpectrumChart';
 import { useChannelAnalysis } from './useChannelAnalysis';
@@ -26,7 +26,7 @@ export function MeteringPanel({ channel, name }: { readonly channel: string; rea
       onLayout={(event: LayoutChangeEvent) => setWidth(event.nativeEvent.layout.width)}
     >
       {width === 0 || !report ? (
-        <Words kind="small">Listening …</Words>
+        <Text variant="bodySmall">Listening …</Text>
       ) : (
         <View style={[styles.parts, two && styles.two]}>
           <View style={{ width: inner }}>
@@ -41,7 +41,7 @@ export function MeteringPanel({ channel, name }: { readonly channel: string; rea
           <View style={{ width: inner }}>
             <Section
               title="Loudness"
-              tools={<Tap plain icon="rotate-ccw" tone="mute" label="Count loudness anew" onPress={clear} />}
+              tools={<IconButton icon="rotate-ccw" label="Count loudness anew" tone="mute" onPress={clear} />}
             >
               <Loudness report={report} />
             </Section>
@@ -70,9 +70,9 @@ function Section({
   return (
     <View style={styles.section}>
       <View style={styles.head}>
-        <Words kind="water" role="heading" aria-level={3} style={styles.title}>
+        <Text variant="headlineSmall" role="heading" aria-level={3} style={styles.title}>
           {title}
-        </Words>
+        </Text>
         {tools}
       </View>
       {children}
@@ -94,15 +94,15 @@ function Loudness({ report }: { readonly report: AnalysisReport }) {
     <View style={styles.figures}>
       {figures.map(([what, level, unit]) => (
         <View key={what} style={styles.figure}>
-          <Words kind="small">{what}</Words>
-          <Words
-            kind="strong"
+          <Text variant="bodySmall">{what}</Text>
+          <Text
+            variant="titleSmall"
             aria-label={`${what} ${say(level)} ${unit}`}
             style={{ color: unit === 'dBTP' && level > 0 ? tokens.danger : tokens.ink }}
           >
             {say(level)}
-          </Words>
-          <Words kind="small">{unit === 'dBTP' && level > 0 ? 'over full scale' : unit}</Words>
+          </Text>
+          <Text variant="bodySmall">{unit === 'dBTP' && level > 0 ? 'over full scale' : unit}</Text>
         </View>
       ))}
     </View>
@@ -123,17 +123,17 @@ function LowMid({ db }: { readonly db: number | null }) {
             : 'as before';
   return (
     <View style={styles.lowMid}>
-      <Words kind="small">Low mids, 150–500 Hz</Words>
-      <Words
-        kind="strong"
+      <Text variant="bodySmall">Low mids, 150–500 Hz</Text>
+      <Text
+        variant="titleSmall"
         aria-label={`Low-mid build-up ${db === null ? 'unknown' : formatDb(db)}`}
         tone={db !== null && db > 3 ? 'danger' : 'ink'}
       >
         {db === null ? '–' : formatDb(db)}
-      </Words>
-      <Words kind="small" style={styles.said}>
+      </Text>
+      <Text variant="bodySmall" style={styles.said}>
         {said}
-      </Words>
+      </Text>
     </View>
   );
 }
@@ -143,14 +143,14 @@ function MonoLoss({ loss }: { readonly loss: readonly number[] }) {
   const tokens = useTokens();
   return (
     <View role="group" aria-label="Loss in mono by band" style={styles.bands}>
-      <Words kind="small">left in mono</Words>
+      <Text variant="bodySmall">left in mono</Text>
       {MONO_BANDS.map(({ name }, i) => {
         const db = loss[i]!;
         return (
           <View key={name} style={styles.band}>
-            <Words kind="small" style={styles.bandName}>
+            <Text variant="bodySmall" style={styles.bandName}>
               {name}
-            </Words>
+            </Text>
             <View style={[styles.rail, { backgroundColor: tokens.line }]}>
               <View
                 style={[
@@ -162,14 +162,14 @@ function MonoLoss({ loss }: { readonly loss: readonly number[] }) {
                 ]}
               />
             </View>
-            <Words
-              kind="small"
+            <Text
+              variant="bodySmall"
               tone={db < -3 ? 'danger' : 'ink'}
               aria-label={`${name} ${formatDb(db)}`}
               style={styles.bandDb}
             >
               {formatDb(db)}
-            </Words>
+            </Text>
           </View>
         );
       })}

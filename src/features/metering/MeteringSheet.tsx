@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { ScrollView, StyleSheet } from 'react-native';
 import { channelName } from '../../core/piece/find';
 import { Sheet } from '../../ui/Sheet';
-import { Tap } from '../../ui/Tap';
+import { Button } from '../../ui/Button';
 import { usePiece } from '../studio/StudioProvider';
 import { MeteringPanel } from './MeteringPanel';
 import { LoadList } from './LoadList';
@@ -14,26 +14,23 @@ export function MeteringSheet({ channel }: { readonly channel: string }) {
   const [asked, setAsked] = useState(false);
   return (
     <>
-      <Tap
-        icon="bar-chart-2"
-        text="Meters"
-        label={`Meters of ${name}`}
-        onPress={() => setOpen(true)}
-        style={styles.tap}
-      />
+      <Button label={`Meters of ${name}`} icon="bar-chart-2" style={styles.tap} onPress={() => setOpen(true)}>
+        Meters
+      </Button>
       <Sheet title={`Meters of ${name}`} visible={open} onClose={() => setOpen(false)}>
         <ScrollView style={styles.list}>
           {open ? <MeteringPanel channel={channel} name={name} /> : null}
           {open && asked ? (
             <LoadList channel={channel} />
           ) : (
-            <Tap
-              icon="cpu"
-              text="Load by effect"
+            <Button
               label="Measure the load of each effect"
-              onPress={() => setAsked(true)}
+              icon="cpu"
               style={styles.tap}
-            />
+              onPress={() => setAsked(true)}
+            >
+              Load by effect
+            </Button>
           )}
         </ScrollView>
       </Sheet>

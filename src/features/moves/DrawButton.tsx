@@ -1,4 +1,4 @@
-import { Tap } from '../../ui/Tap';
+import { Button } from '../../ui/Button';
 
 /** How a drag over a lane draws: not at all, as the finger goes, one straight line, or steps on the grid. */
 export type Drawing = 'off' | 'free' | 'line' | 'steps';
@@ -26,14 +26,14 @@ export function DrawButton({
 }) {
   const on = drawing !== 'off';
   return (
-    <Tap
-      plain={!on}
-      icon="edit-2"
-      filled={on}
-      tone="coralInk"
-      text={SHORT[drawing]}
+    <Button
       label={`Draw with a finger: ${SAID[drawing]}. Change`}
+      icon="edit-2"
+      tone="coralInk"
+      mode={on ? 'contained' : 'text'}
       onPress={() => onChange(NEXT[drawing])}
-    />
+    >
+      {SHORT[drawing]}
+    </Button>
   );
 }

@@ -8,7 +8,8 @@ import type { ParamValue } from '../../core/params/param';
 import { contextOf } from '../../core/piece/find';
 import { Rail } from '../../ui/Rail';
 import { Sheet } from '../../ui/Sheet';
-import { Tap } from '../../ui/Tap';
+import { Button } from '../../ui/Button';
+import { Touchable } from '../../ui/Touchable';
 import { useTokens } from '../../ui/theme';
 import { usePiece } from '../studio/StudioProvider';
 
@@ -40,18 +41,21 @@ export function DrawShape({ range, onDraw }: DrawShapeProps) {
     drawnShape(shape, length, toEngineNumber(TURN, turn, context) / beatsToMs(1, context), low, high, roll);
   return (
     <>
-      <Tap text="draw …" label="Draw a shape into the stretch" onPress={() => setOpen(true)} />
+      <Button label="Draw a shape into the stretch" onPress={() => setOpen(true)}>
+        draw …
+      </Button>
       <Sheet title="Draw into the stretch" visible={open} onClose={() => setOpen(false)}>
         <View style={styles.shapes}>
           {DRAWN_SHAPES.map((shape) => (
-            <Tap
+            <Touchable
               key={shape}
               label={`Draw ${shape}`}
-              onPress={() => onDraw(make(shape, Math.floor(Math.random() * 1e9)), shape) && setOpen(false)}
+              mode="outlined"
               style={styles.shape}
+              onPress={() => onDraw(make(shape, Math.floor(Math.random() * 1e9)), shape) && setOpen(false)}
             >
               <Icon shape={shape} />
-            </Tap>
+            </Touchable>
           ))}
         </View>
         <Rail param={TURN} value={turn} context={context} look="plain" onTouch={() => undefined} onSet={setTurn} />

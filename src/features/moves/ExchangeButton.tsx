@@ -9,8 +9,10 @@ import { useOpenPiece } from '../../data/openPiece';
 import { newId } from '../../data/newId';
 import { useSession } from '../../data/session';
 import { Sheet } from '../../ui/Sheet';
-import { Tap } from '../../ui/Tap';
-import { Words } from '../../ui/Words';
+import { Button } from '../../ui/Button';
+import { Chip } from '../../ui/Chip';
+import { IconButton } from '../../ui/IconButton';
+import { Text } from '../../ui/Text';
 import { usePiece } from '../studio/StudioProvider';
 import { chooseFile, saveFile } from '../studio/localFiles';
 
@@ -60,58 +62,67 @@ export function ExchangeButton({ channel }: { readonly channel: string }) {
   };
   return (
     <>
-      <Tap plain icon="share" label="Moves in and out" onPress={() => setOpen(true)} />
+      <IconButton icon="share" label="Moves in and out" onPress={() => setOpen(true)} />
       <Sheet title="Moves in and out" visible={open} onClose={close}>
-        <Tap
+        <Chip
           role="switch"
+          label="Moves of every channel"
           chosen={all}
           tone="coralInk"
-          label="Moves of every channel"
-          text={all ? 'of every channel' : `of ${channelName(piece, channel)} alone`}
-          onPress={() => setAll(!all)}
           style={styles.start}
-        />
+          onPress={() => setAll(!all)}
+        >
+          {all ? 'of every channel' : `of ${channelName(piece, channel)} alone`}
+        </Chip>
         <View style={styles.row}>
-          <Tap
-            icon="download"
-            text="MIDI"
+          <Button
             label="Save as MIDI, 14 bit"
+            icon="download"
             disabled={lanes.length === 0}
             onPress={() => saveFile(`${name}.mid`, writeMovesMidi(piece, lanes, 14), 'audio/midi')}
-          />
-          <Tap
-            icon="download"
-            text="MIDI, 7 bit"
+          >
+            MIDI
+          </Button>
+          <Button
             label="Save as MIDI, 7 bit"
+            icon="download"
             disabled={lanes.length === 0}
             onPress={() => saveFile(`${name}.mid`, writeMovesMidi(piece, lanes, 7), 'audio/midi')}
-          />
-          <Tap
-            icon="download"
-            text="table"
+          >
+            MIDI, 7 bit
+          </Button>
+          <Button
             label="Save as a table (CSV)"
+            icon="download"
             disabled={lanes.length === 0}
             onPress={() => saveFile(`${name}.csv`, writeMovesCsv(piece, lanes), 'text/csv')}
-          />
-          <Tap icon="copy" text="as text" label="Copy as text" disabled={lanes.length === 0} onPress={copy} />
+          >
+            table
+          </Button>
+          <Button label="Copy as text" icon="copy" disabled={lanes.length === 0} onPress={copy}>
+            as text
+          </Button>
         </View>
         <View style={styles.row}>
-          <Tap
-            icon="upload"
-            text="bring in …"
+          <Button
             label="Bring in a MIDI file or a table"
+            icon="upload"
             onPress={() => chooseFile('.mid,.midi,.csv,.txt', (file) => void bring(file))}
-          />
-          <Tap icon="clipboard" text="paste text" label="Paste moves from text" onPress={paste} />
+          >
+            bring in …
+          </Button>
+          <Button label="Paste moves from text" icon="clipboard" onPress={paste}>
+            paste text
+          </Button>
         </View>
-        <Words kind="small">
+        <Text variant="bodySmall">
           {lanes.length === 0
             ? 'There are no moves here to save.'
             : `${lanes.length} ${lanes.length === 1 ? 'lane' : 'lanes'}. What is brought in finds its rails by their names, and replaces the lanes that are there; one undo brings them back.`}
-        </Words>
+        </Text>
         <View role="status">
           {said.slice(0, 6).map((line) => (
-            <Words key={line}>{line}</Words>
+            <Text key={line}>{line}</Text>
           ))}
         </View>
       </Sheet>

@@ -6,7 +6,7 @@ import { notchesOf } from '../../core/params/notches';
 import type { Param, ValueContext } from '../../core/params/param';
 import { syncedNote } from '../../core/params/resolve';
 import { useTokens } from '../../ui/theme';
-import { Words } from '../../ui/Words';
+import { Text } from '../../ui/Text';
 
 export interface AxisMark {
   readonly position: number;
@@ -79,13 +79,13 @@ export function AxisWords({
   return (
     <View aria-hidden style={styles.words}>
       {order.map(({ position, says }) => (
-        <Words
+        <Text
           key={position}
-          kind="small"
+          variant="bodySmall"
           style={[styles.mark, { top: y(position) - LINE / 2, backgroundColor: tokens.card }]}
         >
           {says}
-        </Words>
+        </Text>
       ))}
     </View>
   );

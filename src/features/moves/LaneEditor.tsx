@@ -6,9 +6,9 @@ import type { Param } from '../../core/params/param';
 import { contextOf, isWaiting, paramOf } from '../../core/piece/find';
 import type { Lane } from '../../core/piece/piece';
 import { Pinned } from '../../ui/Pinned';
-import { Tap } from '../../ui/Tap';
+import { IconButton } from '../../ui/IconButton';
+import { Text } from '../../ui/Text';
 import { useTokens } from '../../ui/theme';
-import { Words } from '../../ui/Words';
 import { usePiece } from '../studio/StudioProvider';
 import type { Drawing } from './DrawButton';
 import { AxisLines, AxisWords, axisMarks } from './LaneAxis';
@@ -48,22 +48,21 @@ export function LaneEditor({ folded, onFold, ...field }: LaneEditorProps) {
   const piece = usePiece();
   const tokens = useTokens();
   const param = paramOf(piece, lane.target);
-  if (!param) return <Words kind="small">These moves wait: what they moved is no longer here.</Words>;
+  if (!param) return <Text variant="bodySmall">These moves wait: what they moved is no longer here.</Text>;
   const waiting = isWaiting(piece, lane.target);
   const name = laneName(piece, lane, param);
   return (
     <View style={[styles.lane, { borderColor: tokens.line, opacity: lane.on && !waiting ? 1 : 0.5 }]}>
       <Pinned style={styles.head}>
-        <Tap
-          plain
+        <IconButton
           icon={folded ? 'chevron-right' : 'chevron-down'}
-          tone="coralInk"
           label={`${folded ? 'Open' : 'Fold'} lane ${name}`}
-          onPress={() => onFold(!folded)}
+          tone="coralInk"
           style={styles.fold}
+          onPress={() => onFold(!folded)}
         />
-        <Words kind="strong" tone="coralInk" numberOfLines={1}>{`∿ ${name}`}</Words>
-        <Words kind="small">{`${waiting ? 'waiting · ' : ''}${lane.travels ? 'travels with clips · ' : ''}${lane.points.length} ${lane.points.length === 1 ? 'point' : 'points'}`}</Words>
+        <Text variant="titleSmall" tone="coralInk" numberOfLines={1}>{`∿ ${name}`}</Text>
+        <Text variant="bodySmall">{`${waiting ? 'waiting · ' : ''}${lane.travels ? 'travels with clips · ' : ''}${lane.points.length} ${lane.points.length === 1 ? 'point' : 'points'}`}</Text>
       </Pinned>
       {folded ? <FoldedLane {...field} param={param} /> : <LaneField {...field} param={param} name={name} />}
     </View>

@@ -7,8 +7,9 @@ import { channelName } from '../../core/piece/find';
 import { modeOf, useSession } from '../../data/session';
 import { DotChoice } from '../../ui/DotChoice';
 import { Sheet } from '../../ui/Sheet';
-import { Tap } from '../../ui/Tap';
-import { Words } from '../../ui/Words';
+import { Button } from '../../ui/Button';
+import { Chip } from '../../ui/Chip';
+import { Text } from '../../ui/Text';
 import { usePiece } from '../studio/StudioProvider';
 
 const GLIDES: readonly NoteBase[] = ['1/64', '1/16', '1/8', '1/4', '1/1'];
@@ -24,7 +25,9 @@ export function ModeButton({ channel }: { readonly channel: string }) {
   const name = channelName(piece, channel);
   return (
     <>
-      <Tap label={`Recording of ${name}: ${mode}. Change`} text={mode} tone="coralInk" onPress={() => setOpen(true)} />
+      <Button label={`Recording of ${name}: ${mode}. Change`} tone="coralInk" onPress={() => setOpen(true)}>
+        {mode}
+      </Button>
       <Sheet title={`Recording of ${name}`} visible={open} onClose={() => setOpen(false)}>
         <Modes channel={channel} mode={mode} />
         <Glide />
@@ -46,15 +49,16 @@ function Modes({ channel, mode }: { readonly channel: string; readonly mode: Rec
           <DotChoice key={id} name={name} says={does} chosen={id === mode} onPress={() => choose(id)} />
         ))}
       </View>
-      <Tap
+      <Chip
         role="switch"
+        label="The same for every channel"
         chosen={!own}
         tone="coralInk"
-        label="The same for every channel"
-        text={own ? 'this channel alone' : 'the same for every channel'}
-        onPress={everywhere}
         style={styles.all}
-      />
+        onPress={everywhere}
+      >
+        {own ? 'this channel alone' : 'the same for every channel'}
+      </Chip>
     </>
   );
 }
@@ -69,25 +73,23 @@ function Punch() {
   };
   if (!punch && !range)
     return (
-      <Words kind="small" style={styles.glide}>
+      <Text variant="bodySmall" style={styles.glide}>
         Choose a stretch on the ruler to record within it alone.
-      </Words>
+      </Text>
     );
   return (
-    <Tap
+    <Chip
       role="switch"
-      chosen={punch !== null}
-      filled={punch !== null}
-      tone="coralInk"
       label="Record within the stretch alone"
-      text={
-        punch
-          ? `only ${said(punch.start)} to ${said(punch.end)} is recorded`
-          : `record only ${said(range!.start)} to ${said(range!.end)}`
-      }
-      onPress={() => set({ punch: punch ? null : range })}
+      chosen={punch !== null}
+      tone="coralInk"
       style={styles.all}
-    />
+      onPress={() => set({ punch: punch ? null : range })}
+    >
+      {punch
+        ? `only ${said(punch.start)} to ${said(punch.end)} is recorded`
+        : `record only ${said(range!.start)} to ${said(range!.end)}`}
+    </Chip>
   );
 }
 
@@ -97,20 +99,21 @@ function Glide() {
   const { seamBeats, set } = useSession();
   return (
     <View style={styles.glide}>
-      <Words>Glide back in</Words>
+      <Text>Glide back in</Text>
       <View role="radiogroup" aria-label="Glide back in" style={styles.chips}>
         {GLIDES.map((note) => {
           const beats = noteBeats({ base: note, feel: 'straight' }, piece.tempo.beatsPerBar);
           return (
-            <Tap
+            <Chip
               key={note}
               role="radio"
+              label={`Glide back in ${note}`}
               chosen={beats === seamBeats}
               tone="coralInk"
-              label={`Glide back in ${note}`}
-              text={note}
               onPress={() => set({ seamBeats: beats })}
-            />
+            >
+              {note}
+            </Chip>
           );
         })}
       </View>

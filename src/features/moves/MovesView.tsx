@@ -3,7 +3,7 @@ import { ScrollView, StyleSheet, View } from 'react-native';
 import { useShallow } from 'zustand/react/shallow';
 import { useSession } from '../../data/session';
 import { useWide } from '../../ui/theme';
-import { Words } from '../../ui/Words';
+import { Text } from '../../ui/Text';
 import { ChannelButton } from '../chain/ChannelButton';
 import { ZoomButtons } from '../time/ZoomButtons';
 import { useChannel, usePiece } from '../studio/StudioProvider';
@@ -48,7 +48,7 @@ export function MovesView() {
     <View style={styles.view}>
       <View style={styles.head}>
         <View style={styles.title}>
-          <Words kind="small">Moves of</Words>
+          <Text variant="bodySmall">Moves of</Text>
           <ChannelButton channel={channel} />
         </View>
         {lanes.length > 0 ? <DrawButton drawing={drawing} onChange={setDrawing} /> : null}
@@ -81,7 +81,7 @@ export function MovesView() {
           />
         ) : null}
         {elsewhere > 0 ? (
-          <Words kind="small">{`${elsewhere} more ${elsewhere === 1 ? 'lane' : 'lanes'} on other channels.`}</Words>
+          <Text variant="bodySmall">{`${elsewhere} more ${elsewhere === 1 ? 'lane' : 'lanes'} on other channels.`}</Text>
         ) : null}
       </ScrollView>
       {chosenLane && range ? (

@@ -8,8 +8,9 @@ import type { Piece } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
 import { useSession } from '../../data/session';
 import { Sheet } from '../../ui/Sheet';
-import { Tap } from '../../ui/Tap';
-import { Words } from '../../ui/Words';
+import { Button } from '../../ui/Button';
+import { Text } from '../../ui/Text';
+import { Touchable } from '../../ui/Touchable';
 import { targetsOf, type TargetChoice } from '../studio/targets';
 import { usePiece } from '../studio/StudioProvider';
 import { newId } from '../../data/newId';
@@ -44,31 +45,32 @@ export function NewLane({ channel, onAdded }: { readonly channel: string; readon
   };
   return (
     <>
-      <Tap icon="plus" text="Lane" label="Add a lane by hand" tone="coralInk" onPress={() => setOpen(true)} />
+      <Button label="Add a lane by hand" icon="plus" tone="coralInk" onPress={() => setOpen(true)}>
+        Lane
+      </Button>
       <Sheet title="A lane for" visible={open} onClose={() => setOpen(false)}>
         <ScrollView style={styles.list}>
           {targetsOf(piece, channel, (target) => !findLane(piece, target)).map((family) => (
             <View key={family.title}>
-              <Words kind="water">{family.title}</Words>
+              <Text variant="headlineSmall">{family.title}</Text>
               {family.choices.map((choice) => (
-                <Tap
+                <Touchable
                   key={choice.target.param}
-                  plain
                   label={`Lane for ${family.title} ${choice.param.label}`}
-                  onPress={() => add(choice)}
                   style={styles.item}
+                  onPress={() => add(choice)}
                 >
                   <View style={styles.row}>
-                    <Words>{choice.param.label}</Words>
-                    <Words kind="small">
+                    <Text>{choice.param.label}</Text>
+                    <Text variant="bodySmall">
                       {formatValue(
                         choice.param,
                         baseValue(piece, choice.target) ?? choice.param.initial,
                         contextOf(piece),
                       )}
-                    </Words>
+                    </Text>
                   </View>
-                </Tap>
+                </Touchable>
               ))}
             </View>
           ))}

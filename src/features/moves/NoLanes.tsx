@@ -1,9 +1,9 @@
 import { StyleSheet, View } from 'react-native';
 import { paramOf } from '../../core/piece/find';
 import { useSession } from '../../data/session';
-import { Tap } from '../../ui/Tap';
+import { Button } from '../../ui/Button';
+import { Text } from '../../ui/Text';
 import { useTokens } from '../../ui/theme';
-import { Words } from '../../ui/Words';
 import { usePiece } from '../studio/StudioProvider';
 import { laneName } from './laneName';
 import { addLane } from './NewLane';
@@ -29,10 +29,10 @@ export function NoLanes({ channel, hidden, armed, onAdded }: NoLanesProps) {
   };
   return (
     <View style={[styles.empty, { borderColor: tokens.line }]}>
-      <Words kind="water" tone="coralInk">
+      <Text variant="headlineSmall" tone="coralInk">
         {hidden > 0 ? 'No lane in view' : 'No moves here yet'}
-      </Words>
-      <Words kind="small" style={styles.words}>
+      </Text>
+      <Text variant="bodySmall" style={styles.words}>
         {param && touched
           ? `${laneName(piece, { target: touched }, param)}, touched last, has no moves.`
           : lanesShown === 'touched' && hidden > 0
@@ -40,23 +40,18 @@ export function NoLanes({ channel, hidden, armed, onAdded }: NoLanesProps) {
             : hidden > 0
               ? 'None of this channel’s lanes is chosen.'
               : `${way} any rail of this channel: what your hand does becomes a lane here.`}
-      </Words>
+      </Text>
       {param ? (
-        <Tap
-          icon="plus"
-          tone="coralInk"
-          text="a lane for it"
-          label="Add a lane for the rail touched last"
-          onPress={add}
-        />
+        <Button label="Add a lane for the rail touched last" icon="plus" tone="coralInk" onPress={add}>
+          a lane for it
+        </Button>
       ) : null}
       {hidden > 0 ? (
-        <Tap
-          tone="coralInk"
-          text={`show all ${hidden}`}
+        <Button
           label="Show all lanes with moves"
+          tone="coralInk"
           onPress={() => set({ lanesShown: 'all' })}
-        />
+        >{`show all ${hidden}`}</Button>
       ) : null}
     </View>
   );

@@ -9,7 +9,7 @@ import { useOpenPiece } from '../../data/openPiece';
 import { useSession, type Take } from '../../data/session';
 import { DotChoice } from '../../ui/DotChoice';
 import { Sheet } from '../../ui/Sheet';
-import { Tap } from '../../ui/Tap';
+import { Button } from '../../ui/Button';
 import { PlayLine } from '../shell/PlayLine';
 import { usePiece } from '../studio/StudioProvider';
 import { laneName } from './laneName';
@@ -25,12 +25,13 @@ export function PassesButton({ lane }: { readonly lane: Lane }) {
   if (passes.length === 0 || !param) return null;
   return (
     <>
-      <Tap
-        text={passes.length === 1 ? '1 take' : `${passes.length} takes`}
+      <Button
         label={`Takes of ${laneName(piece, lane, param)}: ${passes.length}`}
         tone="coralInk"
         onPress={() => setOpen(true)}
-      />
+      >
+        {passes.length === 1 ? '1 take' : `${passes.length} takes`}
+      </Button>
       <Sheet title={`Takes of ${laneName(piece, lane, param)}`} visible={open} onClose={() => setOpen(false)}>
         <Passes lane={lane} passes={passes} />
       </Sheet>

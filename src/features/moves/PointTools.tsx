@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
+import { Surface } from 'react-native-paper';
 import { movePoint, addPoint, removePoint, shapePoint } from '../../core/automation/editPoints';
 import { SHAPES, type Shape } from '../../core/automation/point';
 import type { ParamValue } from '../../core/params/param';
@@ -10,9 +11,11 @@ import { figure } from '../../core/params/make';
 import type { Lane } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
 import { RailValue } from '../../ui/RailValue';
-import { Tap } from '../../ui/Tap';
+import { Button } from '../../ui/Button';
+import { Chip } from '../../ui/Chip';
+import { IconButton } from '../../ui/IconButton';
+import { Text } from '../../ui/Text';
 import { useTokens } from '../../ui/theme';
-import { Words } from '../../ui/Words';
 import { laneTrack, trackAt, valueInUnit } from '../../core/piece/moves/lane';
 import { usePiece, useStudio } from '../studio/StudioProvider';
 import { laneName } from './laneName';
@@ -62,23 +65,23 @@ export function PointTools({ lane, chosen, onChoose }: PointToolsProps) {
     );
   };
   return (
-    <View
+    <Surface
+      elevation={0}
       role="toolbar"
       aria-label={`Tools for ${laneName(piece, lane, param)}`}
       style={[styles.tools, { borderColor: tokens.line, backgroundColor: tokens.card }]}
     >
       <View style={styles.head}>
-        <Words
-          kind="strong"
+        <Text
+          variant="titleSmall"
           tone="coralInk"
           numberOfLines={1}
           style={styles.title}
-        >{`∿ ${laneName(piece, lane, param)}${chosen === null ? '' : `, point ${chosen + 1}`}`}</Words>
-        <Tap
-          plain
+        >{`∿ ${laneName(piece, lane, param)}${chosen === null ? '' : `, point ${chosen + 1}`}`}</Text>
+        <IconButton
           icon="trash-2"
-          tone="mute"
           label="Remove these moves"
+          tone="mute"
           onPress={() => run(removeLane, { lane: lane.id })}
         />
       </View>
@@ -99,12 +102,13 @@ export function PointTools({ lane, chosen, onChoose }: PointToolsProps) {
               typeof beat === 'number' && set(movePoint(lane.points, chosen, beat - 1, point.value), 'Move')
             }
           />
-          <Words kind="small">beat</Words>
-          <Tap
+          <Text variant="bodySmall">beat</Text>
+          <Button
             label={`Shape after this point: ${shapeName(point.shape, point.bend)}. Change`}
-            text={point.shape}
             onPress={() => set(nextShape(lane, chosen), 'Bend')}
-          />
+          >
+            {point.shape}
+          </Button>
           {point.shape === 'curve' ? (
             <RailValue
               param={BEND}
@@ -116,9 +120,10 @@ export function PointTools({ lane, chosen, onChoose }: PointToolsProps) {
               }
             />
           ) : null}
-          <Tap
+          <IconButton
             icon="minus"
             label="Remove this point"
+            mode="outlined"
             disabled={lane.points.length === 1}
             onPress={() => {
               if (set(removePoint(lane.points, chosen), 'Remove')) onChoose(null);
@@ -128,20 +133,23 @@ export function PointTools({ lane, chosen, onChoose }: PointToolsProps) {
       ) : null}
       <Waiting lane={lane} />
       <View style={styles.row}>
-        <Tap icon="plus" label="Add a point at the playhead" text="point here" onPress={addHere} />
-        <Tap
+        <Button label="Add a point at the playhead" icon="plus" onPress={addHere}>
+          point here
+        </Button>
+        <Chip
           role="switch"
+          label="Follow these moves"
           chosen={lane.on}
           tone="coralInk"
-          label="Follow these moves"
-          text={lane.on ? 'followed' : 'left aside'}
           onPress={() => run(setLaneOn, { lane: lane.id, on: !lane.on })}
-        />
+        >
+          {lane.on ? 'followed' : 'left aside'}
+        </Chip>
         <PassesButton lane={lane} />
         {take ? <ThinningSwitch take={take} lane={lane} chosen={thins} onPress={() => setThins(!thins)} /> : null}
         <Travel lane={lane} />
       </View>
-    </View>
+    </Surface>
   );
 }
 
@@ -156,22 +164,24 @@ function Travel({ lane }: { readonly lane: Lane }) {
   if (!piece.tracks.some(({ id }) => id === lane.target.channel)) return null;
   return (
     <>
-      <Tap
+      <Chip
         role="switch"
+        label="Travels with clips"
         chosen={travels}
         tone="sandInk"
-        label="Travels with clips"
-        text={travels ? 'with clips' : 'with the track'}
         onPress={() => run(setLanesTravel, { lanes: [lane.id], travels: !travels })}
-      />
+      >
+        {travels ? 'with clips' : 'with the track'}
+      </Chip>
       {others.length > 0 ? (
-        <Tap
-          plain
+        <Button
           label={`All lanes ${travels ? 'with clips' : 'with the track'}`}
-          text="all so"
           tone="sandInk"
+          mode="text"
           onPress={() => run(setLanesTravel, { lanes: others.map(({ id }) => id), travels })}
-        />
+        >
+          all so
+        </Button>
       ) : null}
     </>
   );

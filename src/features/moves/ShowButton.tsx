@@ -8,8 +8,9 @@ import { useOpenPiece } from '../../data/openPiece';
 import { useSession, type LanesShown } from '../../data/session';
 import { DotChoice } from '../../ui/DotChoice';
 import { Sheet } from '../../ui/Sheet';
-import { Tap } from '../../ui/Tap';
-import { Words } from '../../ui/Words';
+import { Button } from '../../ui/Button';
+import { Chip } from '../../ui/Chip';
+import { Text } from '../../ui/Text';
 import { usePiece } from '../studio/StudioProvider';
 import { laneName } from './laneName';
 
@@ -59,13 +60,14 @@ export function ShowButton({ channel, lanes, shown }: ShowButtonProps) {
   };
   return (
     <>
-      <Tap
-        text={shown === lanes.length ? SHORT[lanesShown] : `${shown} of ${lanes.length}`}
-        icon="layers"
+      <Button
         label={`Lanes in view: ${SHORT[lanesShown]}, ${shown} of ${lanes.length}. Change`}
+        icon="layers"
         tone="coralInk"
         onPress={() => setOpen(true)}
-      />
+      >
+        {shown === lanes.length ? SHORT[lanesShown] : `${shown} of ${lanes.length}`}
+      </Button>
       <Sheet title="Lanes in view" visible={open} onClose={() => setOpen(false)}>
         <ScrollView style={styles.body}>
           <View role="radiogroup" aria-label="Lanes in view">
@@ -79,51 +81,51 @@ export function ShowButton({ channel, lanes, shown }: ShowButtonProps) {
                 const param = paramOf(piece, lane.target);
                 const on = chosenLanes.includes(lane.id);
                 return param ? (
-                  <Tap
+                  <Chip
                     key={lane.id}
                     role="switch"
+                    label={`${laneName(piece, lane, param)} in view`}
                     chosen={on}
                     tone={on ? 'coralInk' : 'mute'}
-                    label={`${laneName(piece, lane, param)} in view`}
-                    text={`${on ? '∿ ' : ''}${laneName(piece, lane, param)}`}
                     onPress={() => pick(lane.id)}
-                  />
+                  >{`${on ? '∿ ' : ''}${laneName(piece, lane, param)}`}</Chip>
                 ) : null;
               })}
             </View>
           ) : null}
           <View style={styles.chips}>
-            <Tap
-              icon={folded ? 'chevrons-down' : 'chevrons-up'}
-              text={folded ? 'open all' : 'fold all'}
+            <Button
               label={folded ? 'Open all lanes' : 'Fold all lanes'}
+              icon={folded ? 'chevrons-down' : 'chevrons-up'}
               onPress={() => set({ foldedLanes: folded ? [] : lanes.map(({ id }) => id) })}
-            />
+            >
+              {folded ? 'open all' : 'fold all'}
+            </Button>
           </View>
-          <Words kind="water" tone="coralInk" style={styles.heading}>
+          <Text variant="headlineSmall" tone="coralInk" style={styles.heading}>
             Clear
-          </Words>
+          </Text>
           <View style={styles.chips}>
-            <Tap
+            <Button
+              label={`Clear all moves of ${name}`}
               icon="trash-2"
               tone="danger"
-              text={`moves of ${name}`}
-              label={`Clear all moves of ${name}`}
               disabled={lanes.length === 0}
               onPress={() => clear(channel)}
-            />
-            <Tap
+            >{`moves of ${name}`}</Button>
+            <Button
+              label="Clear all moves of the piece"
               icon="trash-2"
               tone="danger"
-              text="of the piece"
-              label="Clear all moves of the piece"
               disabled={piece.lanes.length === 0}
               onPress={() => clear(null)}
-            />
+            >
+              of the piece
+            </Button>
           </View>
-          <Words kind="small" style={styles.says}>
+          <Text variant="bodySmall" style={styles.says}>
             What was moved goes back to where its rail stands. One undo brings all of it back.
-          </Words>
+          </Text>
         </ScrollView>
       </Sheet>
     </>

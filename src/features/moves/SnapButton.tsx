@@ -5,8 +5,9 @@ import { noteBeats, type NoteBase } from '../../core/music/noteValue';
 import type { Snap } from '../../core/automation/snap';
 import { useSession } from '../../data/session';
 import { Sheet } from '../../ui/Sheet';
-import { Tap } from '../../ui/Tap';
-import { Words } from '../../ui/Words';
+import { Button } from '../../ui/Button';
+import { Chip } from '../../ui/Chip';
+import { Text } from '../../ui/Text';
 import { usePiece } from '../studio/StudioProvider';
 
 const GRIDS: readonly NoteBase[] = ['1/1', '1/2', '1/4', '1/8', '1/16', '1/32'];
@@ -27,31 +28,28 @@ export function SnapButton() {
   const chosen = choices.find((choice) => isChosen(choice.snap))?.name ?? 'grid';
   return (
     <>
-      <Tap
-        text={chosen === 'off' ? 'snap' : `snap ${chosen}`}
-        label={`Points fall on: ${chosen}. Change`}
-        tone="coralInk"
-        onPress={() => setOpen(true)}
-      />
+      <Button label={`Points fall on: ${chosen}. Change`} tone="coralInk" onPress={() => setOpen(true)}>
+        {chosen === 'off' ? 'snap' : `snap ${chosen}`}
+      </Button>
       <Sheet title="Points fall on" visible={open} onClose={() => setOpen(false)}>
         <View role="radiogroup" aria-label="Points fall on" style={styles.chips}>
           {choices.map(({ name, snap: one }) => (
-            <Tap
+            <Chip
               key={name}
               role="radio"
-              chosen={isChosen(one)}
-              filled={isChosen(one)}
-              tone="coralInk"
               label={`Points fall on ${name}`}
-              text={name}
+              chosen={isChosen(one)}
+              tone="coralInk"
               onPress={() => set({ snap: one })}
-            />
+            >
+              {name}
+            </Chip>
           ))}
         </View>
-        <Words kind="small" style={styles.says}>
+        <Text variant="bodySmall" style={styles.says}>
           Moves fall on the hits of the channel’s own clips. A clip falls with its first hit on a hit of another, and is
           trimmed at its own. The ruler and drawing in steps go by the grid too.
-        </Words>
+        </Text>
       </Sheet>
     </>
   );

@@ -1,5 +1,6 @@
 import { useState, type ReactNode } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
+import { Surface } from 'react-native-paper';
 import { useShallow } from 'zustand/react/shallow';
 import { toBarBeat } from '../../core/music/grid';
 import {
@@ -19,9 +20,11 @@ import { paramOf } from '../../core/piece/find';
 import type { Lane, Piece } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
 import { useSession } from '../../data/session';
-import { Tap } from '../../ui/Tap';
+import { Button } from '../../ui/Button';
+import { Chip } from '../../ui/Chip';
+import { IconButton } from '../../ui/IconButton';
+import { Text } from '../../ui/Text';
 import { useTokens, useWide } from '../../ui/theme';
-import { Words } from '../../ui/Words';
 import { usePiece, useStudio } from '../studio/StudioProvider';
 import { laneName } from './laneName';
 import { DrawShape } from './DrawShape';
@@ -152,17 +155,21 @@ export function StretchTools({ lane, lanes, range }: StretchToolsProps) {
   };
   const carrying = (
     <>
-      <Tap icon="copy" text="copy" label="Copy moves" onPress={copy} />
-      <Tap icon="scissors" text="cut" label="Cut moves" onPress={() => copy() && clear()} />
-      <Tap
-        icon="clipboard"
-        text="paste here"
-        label="Paste moves at the playhead"
-        disabled={clipboard.length === 0}
-        onPress={paste}
-      />
-      <Tap text="repeat" label="Repeat moves after the stretch" onPress={repeat} />
-      <Tap text="clear" label="Clear moves in the stretch" onPress={clear} />
+      <Button label="Copy moves" icon="copy" onPress={copy}>
+        copy
+      </Button>
+      <Button label="Cut moves" icon="scissors" onPress={() => copy() && clear()}>
+        cut
+      </Button>
+      <Button label="Paste moves at the playhead" icon="clipboard" disabled={clipboard.length === 0} onPress={paste}>
+        paste here
+      </Button>
+      <Button label="Repeat moves after the stretch" onPress={repeat}>
+        repeat
+      </Button>
+      <Button label="Clear moves in the stretch" onPress={clear}>
+        clear
+      </Button>
       <DrawShape
         range={range}
         onDraw={(stretch, name) =>
@@ -176,55 +183,62 @@ export function StretchTools({ lane, lanes, range }: StretchToolsProps) {
   );
   const changing = (
     <>
-      <Tap
-        label="Earlier: moves in the stretch"
-        text="earlier"
-        disabled={range.start - step < 0}
-        onPress={() => nudge(-step)}
-      />
-      <Tap label="Later: moves in the stretch" text="later" onPress={() => nudge(step)} />
-      <Tap
+      <Button label="Earlier: moves in the stretch" disabled={range.start - step < 0} onPress={() => nudge(-step)}>
+        earlier
+      </Button>
+      <Button label="Later: moves in the stretch" onPress={() => nudge(step)}>
+        later
+      </Button>
+      <Button
         label="Quantise: moves in the stretch"
-        text={`to ${stepName}`}
         onPress={() => change((taken) => quantised(taken, step, range.start), 'Quantise')}
-      />
-      <Tap label="Half as fast: moves in the stretch" text="× 2 long" onPress={() => stretchTime(2)} />
-      <Tap label="Twice as fast: moves in the stretch" text="÷ 2 short" onPress={() => stretchTime(0.5)} />
+      >{`to ${stepName}`}</Button>
+      <Button label="Half as fast: moves in the stretch" onPress={() => stretchTime(2)}>
+        × 2 long
+      </Button>
+      <Button label="Twice as fast: moves in the stretch" onPress={() => stretchTime(0.5)}>
+        ÷ 2 short
+      </Button>
       {CHANGES.map(([label, text, how]) => (
-        <Tap key={label} label={`${label}: moves in the stretch`} text={text} onPress={() => change(how, label)} />
+        <Button key={label} label={`${label}: moves in the stretch`} onPress={() => change(how, label)}>
+          {text}
+        </Button>
       ))}
-      <Tap
+      <Button
         label={`Paste by ${pasteBy === 'position' ? 'place on the rail' : 'value'}. Change`}
-        text={pasteBy === 'position' ? 'paste by place' : 'paste by value'}
         onPress={() => set({ pasteBy: pasteBy === 'position' ? 'value' : 'position' })}
-      />
+      >
+        {pasteBy === 'position' ? 'paste by place' : 'paste by value'}
+      </Button>
     </>
   );
   const param = paramOf(piece, lane.target);
   return (
-    <View
+    <Surface
+      elevation={0}
       role="toolbar"
       aria-label="Tools for the chosen stretch"
       style={[styles.tools, { borderColor: tokens.line, backgroundColor: tokens.card }]}
     >
       <View style={styles.head}>
-        <Words
-          kind="strong"
+        <Text
+          variant="titleSmall"
           tone="coralInk"
           numberOfLines={1}
           style={styles.title}
-        >{`∿ ${said(range.start)} to ${said(range.end)}, ${treated.length > 1 ? `${treated.length} lanes` : param ? laneName(piece, lane, param) : ''}`}</Words>
+        >{`∿ ${said(range.start)} to ${said(range.end)}, ${treated.length > 1 ? `${treated.length} lanes` : param ? laneName(piece, lane, param) : ''}`}</Text>
         {lanes.length > 1 ? (
-          <Tap
+          <Chip
             role="switch"
+            label="All lanes of this channel"
             chosen={all}
             tone="coralInk"
-            label="All lanes of this channel"
-            text={all ? 'all lanes' : 'this lane'}
             onPress={() => setPicked(all ? [] : lanes.map(({ id }) => id))}
-          />
+          >
+            {all ? 'all lanes' : 'this lane'}
+          </Chip>
         ) : null}
-        <Tap plain icon="x" label="Let go of the stretch" onPress={() => set({ range: null })} />
+        <IconButton icon="x" label="Let go of the stretch" onPress={() => set({ range: null })} />
       </View>
       {lanes.length > 2 ? (
         <ScrollView
@@ -238,15 +252,14 @@ export function StretchTools({ lane, lanes, range }: StretchToolsProps) {
             const about = paramOf(piece, one.target);
             const chosen = treated.includes(one);
             return about ? (
-              <Tap
+              <Chip
                 key={one.id}
                 role="switch"
+                label={`${laneName(piece, one, about)} in the stretch`}
                 chosen={chosen}
                 tone={chosen ? 'coralInk' : 'mute'}
-                label={`${laneName(piece, one, about)} in the stretch`}
-                text={`${chosen ? '∿ ' : ''}${laneName(piece, one, about)}`}
                 onPress={() => pick(one.id)}
-              />
+              >{`${chosen ? '∿ ' : ''}${laneName(piece, one, about)}`}</Chip>
             ) : null;
           })}
         </ScrollView>
@@ -256,7 +269,7 @@ export function StretchTools({ lane, lanes, range }: StretchToolsProps) {
         {wide ? null : changing}
       </Row>
       {wide ? <Row>{changing}</Row> : null}
-    </View>
+    </Surface>
   );
 }
 

@@ -7,8 +7,8 @@ import type { ParamValue } from '../../core/params/param';
 import { useOpenPiece } from '../../data/openPiece';
 import { useSession, type Take } from '../../data/session';
 import { Rail } from '../../ui/Rail';
-import { Tap } from '../../ui/Tap';
-import { Words } from '../../ui/Words';
+import { Chip } from '../../ui/Chip';
+import { Text } from '../../ui/Text';
 import { thinnedAgain } from '../studio/moveRecorder';
 import { usePiece } from '../studio/StudioProvider';
 
@@ -43,14 +43,13 @@ export function ThinningSwitch({
   onPress,
 }: ThinningProps & { readonly chosen: boolean; readonly onPress: () => void }) {
   return (
-    <Tap
+    <Chip
       role="switch"
+      label={`Thinning: ${take.readings.length} readings, ${lane.points.length} points`}
       chosen={chosen}
       tone="coralInk"
-      label={`Thinning: ${take.readings.length} readings, ${lane.points.length} points`}
-      text={`${take.readings.length} → ${lane.points.length}`}
       onPress={onPress}
-    />
+    >{`${take.readings.length} → ${lane.points.length}`}</Chip>
   );
 }
 
@@ -75,7 +74,7 @@ export function Thinning({ lane, take }: ThinningProps) {
         onTouch={() => undefined}
         onSet={set}
       />
-      <Words kind="small">{`${take.readings.length} readings, ${lane.points.length} points`}</Words>
+      <Text variant="bodySmall">{`${take.readings.length} readings, ${lane.points.length} points`}</Text>
     </View>
   );
 }

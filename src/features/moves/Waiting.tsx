@@ -6,8 +6,8 @@ import { channelName, findLane, isWaiting, kindWaitedFor } from '../../core/piec
 import type { Lane } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
 import { Sheet } from '../../ui/Sheet';
-import { Tap } from '../../ui/Tap';
-import { Words } from '../../ui/Words';
+import { Button } from '../../ui/Button';
+import { Text } from '../../ui/Text';
 import { targetsOf } from '../studio/targets';
 import { usePiece } from '../studio/StudioProvider';
 
@@ -20,12 +20,14 @@ export function Waiting({ lane }: { readonly lane: Lane }) {
   const name = channelName(piece, lane.target.channel);
   return (
     <View style={styles.row}>
-      <Words kind="small" style={styles.says}>
+      <Text variant="bodySmall" style={styles.says}>
         {kind
           ? `They wait for ${article(effectOf(kind).name)} on ${name}, and act when one comes.`
           : `They wait for this send of ${name}, and act when it is opened.`}
-      </Words>
-      <Tap text="point elsewhere …" label="Point these moves elsewhere" tone="coralInk" onPress={() => setOpen(true)} />
+      </Text>
+      <Button label="Point these moves elsewhere" tone="coralInk" onPress={() => setOpen(true)}>
+        point elsewhere …
+      </Button>
       <Sheet title="Point the moves at" visible={open} onClose={() => setOpen(false)}>
         <ScrollView style={styles.list}>
           {targetsOf(
@@ -34,18 +36,20 @@ export function Waiting({ lane }: { readonly lane: Lane }) {
             (target, param) => param.kind === 'number' && !findLane(piece, target),
           ).map((family) => (
             <View key={family.title}>
-              <Words kind="water">{family.title}</Words>
+              <Text variant="headlineSmall">{family.title}</Text>
               {family.choices.map(({ target, param }) => (
-                <Tap
+                <Button
                   key={target.param}
-                  plain
                   label={`Point at ${family.title} ${param.label}`}
-                  text={param.label}
+                  mode="text"
+                  style={styles.item}
+                  align="flex-start"
                   onPress={() => {
                     if (useOpenPiece.getState().run(pointLane, { lane: lane.id, to: target })) setOpen(false);
                   }}
-                  style={styles.item}
-                />
+                >
+                  {param.label}
+                </Button>
               ))}
             </View>
           ))}
@@ -61,5 +65,5 @@ const styles = StyleSheet.create({
   row: { flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', gap: 8 },
   says: { flexShrink: 1 },
   list: { maxHeight: 560 },
-  item: { alignSelf: 'flex-start', paddingHorizontal: 0 },
+  item: { alignSelf: 'flex-start' },
 });

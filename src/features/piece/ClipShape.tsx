@@ -7,7 +7,7 @@ import { contextOf } from '../../core/piece/find';
 import { FADE_SHAPES, type Clip } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
 import { Rail } from '../../ui/Rail';
-import { Tap } from '../../ui/Tap';
+import { Chip } from '../../ui/Chip';
 import { useWide } from '../../ui/theme';
 import { usePiece } from '../studio/StudioProvider';
 
@@ -76,16 +76,16 @@ export function ClipShape({ clip }: { readonly clip: Clip }) {
         {seconds > 0 ? (
           <View role="radiogroup" aria-label={`Shape of the fade ${side.toLowerCase()}`} style={styles.chips}>
             {FADE_SHAPES.map((one) => (
-              <Tap
+              <Chip
                 key={one}
                 role="radio"
-                chosen={one === shape}
-                filled={one === shape}
-                tone="sandInk"
                 label={`Fade ${side.toLowerCase()}: ${SHAPE_NAMES[one]}`}
-                text={SHAPE_NAMES[one]}
+                chosen={one === shape}
+                tone="sandInk"
                 onPress={() => set(side === 'In' ? { fadeInShape: one } : { fadeOutShape: one })}
-              />
+              >
+                {SHAPE_NAMES[one]}
+              </Chip>
             ))}
           </View>
         ) : null}

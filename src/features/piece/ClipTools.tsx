@@ -14,7 +14,8 @@ import {
 import { tempoOf } from '../../core/piece/tempoOf';
 import type { Clip, Track } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
-import { Tap } from '../../ui/Tap';
+import { Button } from '../../ui/Button';
+import { Chip } from '../../ui/Chip';
 import { SnapButton } from '../moves/SnapButton';
 import { usePiece, useStudio } from '../studio/StudioProvider';
 import { newId } from '../../data/newId';
@@ -51,59 +52,61 @@ export function ClipTools({ clip, track, shaping, onPrint, onShape, onSwell, onT
   };
   return (
     <Row>
-      <Tap filled tone="plum" label="Print" text="Print …" onPress={onPrint} />
-      <Tap
-        role="switch"
-        chosen={shaping}
-        tone="sandInk"
-        text="level, fades"
-        label="Level, fades and slip"
-        onPress={onShape}
-      />
-      <Tap
-        tone="plum"
-        label="Treat this clip …"
-        text={clip.treated ? `Treat · ${clip.treated.steps.length}` : 'Treat …'}
-        onPress={onTreat}
-      />
-      <Tap tone="plum" label="Recipes for this" text="Make …" onPress={onMake} />
-      <Tap tone="plum" label="Swells into hits of this track" text="Swell …" onPress={onSwell} />
-      <Tap
-        icon="scissors"
-        text="split"
+      <Button label="Print" tone="plum" mode="contained" onPress={onPrint}>
+        Print …
+      </Button>
+      <Chip role="switch" label="Level, fades and slip" chosen={shaping} tone="sandInk" onPress={onShape}>
+        level, fades
+      </Chip>
+      <Button label="Treat this clip …" tone="plum" onPress={onTreat}>
+        {clip.treated ? `Treat · ${clip.treated.steps.length}` : 'Treat …'}
+      </Button>
+      <Button label="Recipes for this" tone="plum" onPress={onMake}>
+        Make …
+      </Button>
+      <Button label="Swells into hits of this track" tone="plum" onPress={onSwell}>
+        Swell …
+      </Button>
+      <Button
         label="Split at the playhead"
+        icon="scissors"
         onPress={() => atPlayhead((beat) => run(splitClip, { clip: clip.id, beat, id: newId() }))}
-      />
-      <Tap
-        text="⇤ from here"
+      >
+        split
+      </Button>
+      <Button
         label="Trim the start to the playhead"
         onPress={() => atPlayhead((beat) => run(trimClip, { clip: clip.id, side: 'start', beat }))}
-      />
-      <Tap
-        text="to here ⇥"
+      >
+        ⇤ from here
+      </Button>
+      <Button
         label="Trim the end to the playhead"
         onPress={() => atPlayhead((beat) => run(trimClip, { clip: clip.id, side: 'end', beat }))}
-      />
-      <Tap
+      >
+        to here ⇥
+      </Button>
+      <Chip
         role="switch"
+        label="Reversed"
         chosen={clip.reversed ?? false}
         tone="sandInk"
-        text="reverse"
-        label="Reversed"
         onPress={() => run(setClip, { clip: clip.id, change: { reversed: !clip.reversed } })}
-      />
-      <Tap
+      >
+        reverse
+      </Chip>
+      <Chip
         role="switch"
+        label="Mute the clip"
         chosen={clip.mute ?? false}
         tone="sandInk"
-        text="mute"
-        label="Mute the clip"
         onPress={() => run(setClip, { clip: clip.id, change: { mute: !clip.mute } })}
-      />
-      <Tap
-        icon="repeat"
-        text="× 4"
+      >
+        mute
+      </Chip>
+      <Button
         label="Repeat the clip four times"
+        icon="repeat"
         onPress={() =>
           run(repeatClip, {
             clip: clip.id,
@@ -111,12 +114,18 @@ export function ClipTools({ clip, track, shaping, onPrint, onShape, onSwell, onT
             ids: Array.from({ length: 4 }, () => newId()),
           })
         }
-      />
+      >
+        × 4
+      </Button>
       {continuation(piece, track.clips, clip) ? (
-        <Tap text="join" label="Join with the next" onPress={() => run(joinClip, { clip: clip.id })} />
+        <Button label="Join with the next" onPress={() => run(joinClip, { clip: clip.id })}>
+          join
+        </Button>
       ) : null}
       {overlapping(piece, track, clip) ? (
-        <Tap text="crossfade" label="Crossfade into the next" onPress={() => run(crossfadeClip, { clip: clip.id })} />
+        <Button label="Crossfade into the next" onPress={() => run(crossfadeClip, { clip: clip.id })}>
+          crossfade
+        </Button>
       ) : null}
       <SnapButton />
     </Row>

@@ -1,7 +1,7 @@
 import { StyleSheet, View } from 'react-native';
 import { useOpenPiece } from '../../data/openPiece';
 import { useSession } from '../../data/session';
-import { Words } from '../../ui/Words';
+import { Text } from '../../ui/Text';
 import { usePiece } from '../studio/StudioProvider';
 
 /** Three short steps for the first visit: hear, tune, record a move. They go when the last is done. */
@@ -20,13 +20,13 @@ export function FirstSteps() {
   ];
   return (
     <View style={styles.steps}>
-      <Words kind="water">First time on the pier?</Words>
+      <Text variant="headlineSmall">First time on the pier?</Text>
       {steps.map((step, i) => (
-        <Words
+        <Text
           key={step.text}
-          kind="body"
+          variant="bodyMedium"
           tone={step.done ? 'mute' : 'ink'}
-        >{`${step.done ? '✓' : `${i + 1}`}  ${step.text}`}</Words>
+        >{`${step.done ? '✓' : `${i + 1}`}  ${step.text}`}</Text>
       ))}
     </View>
   );

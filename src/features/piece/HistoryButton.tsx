@@ -2,8 +2,9 @@ import { useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { useOpenPiece } from '../../data/openPiece';
 import { Sheet } from '../../ui/Sheet';
-import { Tap } from '../../ui/Tap';
-import { Words } from '../../ui/Words';
+import { IconButton } from '../../ui/IconButton';
+import { Text } from '../../ui/Text';
+import { ListItem } from '../../ui/ListItem';
 
 /** Every edit by name; tap one to go there, and later ones stay to be gone back to. */
 export function HistoryButton() {
@@ -11,11 +12,13 @@ export function HistoryButton() {
   const { entries, cursor, goTo, takeOut } = useOpenPiece();
   return (
     <>
-      <Tap plain icon="clock" label="History" onPress={() => setOpen(true)} />
+      <IconButton icon="clock" label="History" onPress={() => setOpen(true)} />
       <Sheet title="History" visible={open} onClose={() => setOpen(false)}>
         <ScrollView style={styles.list}>
           {entries.length === 0 ? (
-            <Words kind="small">Nothing has been changed yet. Every edit will be listed here, across reloads.</Words>
+            <Text variant="bodySmall">
+              Nothing has been changed yet. Every edit will be listed here, across reloads.
+            </Text>
           ) : null}
           {[...entries]
             .map((_, i) => entries.length - 1 - i)
@@ -24,29 +27,22 @@ export function HistoryButton() {
               const now = index === cursor - 1;
               return (
                 <View key={entry.id} style={styles.row}>
-                  <Tap
-                    plain
+                  <ListItem
                     role="radio"
-                    chosen={now}
+                    title={entry.label}
+                    note={`${new Date(entry.at).toLocaleTimeString()}${now ? '  ·  now' : index >= cursor ? '  ·  undone' : ''}`}
                     label={`${entry.label}${now ? ', now' : index >= cursor ? ', undone' : ''}`}
-                    onPress={() => goTo(index + 1)}
+                    chosen={now}
+                    tone={index >= cursor ? 'mute' : 'ink'}
+                    titleStyle={index >= cursor ? styles.undone : undefined}
                     style={styles.item}
-                  >
-                    <Words
-                      kind={now ? 'strong' : 'body'}
-                      tone={index >= cursor ? 'mute' : 'ink'}
-                      style={index >= cursor ? styles.undone : undefined}
-                    >
-                      {entry.label}
-                    </Words>
-                    <Words kind="small">{`${new Date(entry.at).toLocaleTimeString()}${now ? '  ·  now' : index >= cursor ? '  ·  undone' : ''}`}</Words>
-                  </Tap>
+                    onPress={() => goTo(index + 1)}
+                  />
                   {index < cursor - 1 ? (
-                    <Tap
-                      plain
+                    <IconButton
                       icon="scissors"
-                      tone="mute"
                       label={`Take out ${entry.label} alone`}
+                      tone="mute"
                       onPress={() => takeOut(index)}
                     />
                   ) : null}
@@ -54,16 +50,13 @@ export function HistoryButton() {
               );
             })}
           {entries.length > 0 ? (
-            <Tap
-              plain
+            <ListItem
               role="radio"
+              title="As it was at first"
               chosen={cursor === 0}
-              label="As it was at first"
-              onPress={() => goTo(0)}
               style={styles.item}
-            >
-              <Words kind={cursor === 0 ? 'strong' : 'body'}>As it was at first</Words>
-            </Tap>
+              onPress={() => goTo(0)}
+            />
           ) : null}
         </ScrollView>
       </Sheet>

@@ -2,7 +2,7 @@ import { addTrack } from '../../core/piece/edits/channels';
 import { uploadSound, type UploadStatus } from '../../data/api';
 import { useOpenPiece } from '../../data/openPiece';
 import { useSession } from '../../data/session';
-import { Tap } from '../../ui/Tap';
+import { Button } from '../../ui/Button';
 import { useSoundFile } from './useSoundFile';
 import { newId } from '../../data/newId';
 
@@ -11,14 +11,9 @@ export function ImportButton() {
   const { busy, progress, choose } = useSoundFile(addSoundFile);
   const label = busy ? `Adding a sound: ${progress ?? '…'}` : 'Add a sound file';
   return (
-    <Tap
-      plain
-      icon={busy ? 'loader' : 'file-plus'}
-      disabled={busy}
-      label={label}
-      text={progress ?? undefined}
-      onPress={choose}
-    />
+    <Button label={label} icon={busy ? 'loader' : 'file-plus'} mode="text" disabled={busy} onPress={choose}>
+      {progress ?? undefined}
+    </Button>
   );
 }
 

@@ -6,7 +6,8 @@ import { trimClip } from '../../core/piece/edits/clipShape';
 import { nudged, nudgesOf } from '../../core/piece/nudge';
 import type { Clip } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
-import { Tap } from '../../ui/Tap';
+import { Button } from '../../ui/Button';
+import { IconButton } from '../../ui/IconButton';
 import { useTokens } from '../../ui/theme';
 import { usePiece } from '../studio/StudioProvider';
 
@@ -39,29 +40,31 @@ export function NudgeKeys({ clip }: { readonly clip: Clip }) {
   const size = nudge.name === 'bar' || nudge.name === 'beat' ? `A ${nudge.name}` : nudge.name;
   return (
     <View role="group" aria-label="Nudge" style={[styles.keys, { borderColor: tokens.line }]}>
-      <Tap plain icon="chevron-left" label={`${size} earlier${subject}`} onPress={() => go(-1)} />
-      <Tap
-        plain
-        text={side}
+      <IconButton icon="chevron-left" label={`${size} earlier${subject}`} onPress={() => go(-1)} />
+      <Button
         label={`Nudges the ${side}. Change`}
         tone="sandInk"
-        onPress={() => setWhat((what + 1) % WHATS.length)}
+        mode="text"
         style={styles.word}
-      />
-      <Tap
-        plain
-        text={nudge.name}
+        onPress={() => setWhat((what + 1) % WHATS.length)}
+      >
+        {side}
+      </Button>
+      <Button
         label={`Nudges by ${size.toLowerCase()}. Change`}
         tone="sandInk"
-        onPress={() => setStep((step + 1) % nudges.length)}
+        mode="text"
         style={styles.word}
-      />
-      <Tap plain icon="chevron-right" label={`${size} later${subject}`} onPress={() => go(1)} />
+        onPress={() => setStep((step + 1) % nudges.length)}
+      >
+        {nudge.name}
+      </Button>
+      <IconButton icon="chevron-right" label={`${size} later${subject}`} onPress={() => go(1)} />
     </View>
   );
 }
 
 const styles = StyleSheet.create({
   keys: { flexDirection: 'row', borderWidth: 1, borderRadius: 12 },
-  word: { minWidth: 52, paddingHorizontal: 2 },
+  word: { minWidth: 52 },
 });

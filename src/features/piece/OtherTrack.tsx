@@ -4,8 +4,9 @@ import { moveClip } from '../../core/piece/edits/clips';
 import type { Clip } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
 import { Sheet } from '../../ui/Sheet';
-import { Tap } from '../../ui/Tap';
-import { Words } from '../../ui/Words';
+import { IconButton } from '../../ui/IconButton';
+import { Text } from '../../ui/Text';
+import { ListItem } from '../../ui/ListItem';
 import { usePiece } from '../studio/StudioProvider';
 
 /** Moves a clip to another track, with the moves that travel with it. */
@@ -16,30 +17,29 @@ export function OtherTrack({ clip, track }: { readonly clip: Clip; readonly trac
   const travelling = piece.lanes.filter((lane) => lane.travels && lane.target.channel === track).length;
   return (
     <>
-      <Tap
+      <IconButton
         icon="corner-right-down"
         label="Move the clip to another track"
+        mode="outlined"
         disabled={others.length === 0}
         onPress={() => setOpen(true)}
       />
       <Sheet title={`${clip.name} to`} visible={open} onClose={() => setOpen(false)}>
         <ScrollView style={{ maxHeight: 420 }}>
           {others.map(({ id, name }) => (
-            <Tap
+            <ListItem
               key={id}
-              plain
+              title={name}
               label={`Move to ${name}`}
+              style={{ alignItems: 'flex-start', paddingHorizontal: 0 }}
               onPress={() =>
                 useOpenPiece.getState().run(moveClip, { clip: clip.id, start: clip.start, track: id }) && setOpen(false)
               }
-              style={{ alignItems: 'flex-start', paddingHorizontal: 0 }}
-            >
-              <Words>{name}</Words>
-            </Tap>
+            />
           ))}
         </ScrollView>
         {travelling > 0 ? (
-          <Words kind="small">Moves that travel go along where the same parameter is; the others stay here.</Words>
+          <Text variant="bodySmall">Moves that travel go along where the same parameter is; the others stay here.</Text>
         ) : null}
       </Sheet>
     </>

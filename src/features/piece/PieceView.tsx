@@ -3,9 +3,10 @@ import { setSwitch } from '../../core/piece/edits/channels';
 import type { Return, Track } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
 import { useSession } from '../../data/session';
-import { Tap } from '../../ui/Tap';
+import { Button } from '../../ui/Button';
+import { Text } from '../../ui/Text';
+import { Touchable } from '../../ui/Touchable';
 import { useTokens, useWide } from '../../ui/theme';
-import { Words } from '../../ui/Words';
 import { ChannelPane } from '../chain/ChainView';
 import { ClipLens } from '../time/ClipLens';
 import { ClipRow } from '../time/ClipRow';
@@ -56,9 +57,9 @@ function Head() {
   const piece = usePiece();
   return (
     <View style={styles.head}>
-      <Words kind="title" role="heading" aria-level={1} numberOfLines={1} style={styles.title}>
+      <Text variant="titleLarge" role="heading" aria-level={1} numberOfLines={1} style={styles.title}>
         {piece.name}
-      </Words>
+      </Text>
       <ZoomButtons />
       {piece.tracks.length > 0 ? <GapButton /> : null}
       <HistoryButton />
@@ -72,12 +73,14 @@ function MissingSounds() {
   if (missing.size === 0) return null;
   return (
     <View role="alert" style={styles.missing}>
-      <Words
-        kind="small"
+      <Text
+        variant="bodySmall"
         tone="danger"
         style={styles.title}
-      >{`${missing.size} ${missing.size === 1 ? 'sound' : 'sounds'} could not be loaded: ${[...missing.values()][0]}. The piece itself is whole.`}</Words>
-      <Tap label="Load the missing sounds again" text="Try again" onPress={() => studio.retryMissing()} />
+      >{`${missing.size} ${missing.size === 1 ? 'sound' : 'sounds'} could not be loaded: ${[...missing.values()][0]}. The piece itself is whole.`}</Text>
+      <Button label="Load the missing sounds again" onPress={() => studio.retryMissing()}>
+        Try again
+      </Button>
     </View>
   );
 }
@@ -91,8 +94,10 @@ function Tracks() {
   if (piece.tracks.length === 0) {
     return (
       <View style={styles.empty}>
-        <Words kind="water">Nothing here yet</Words>
-        <Words kind="small">Add a sound: WAV, AIFF, FLAC, MP3 or OGG. It becomes a clip on a track of its own.</Words>
+        <Text variant="headlineSmall">Nothing here yet</Text>
+        <Text variant="bodySmall">
+          Add a sound: WAV, AIFF, FLAC, MP3 or OGG. It becomes a clip on a track of its own.
+        </Text>
       </View>
     );
   }
@@ -145,47 +150,44 @@ function TrackHead({ track, index }: { readonly track: Track; readonly index: nu
     <View
       style={[styles.trackHead, { borderColor: tokens.line, borderLeftColor: chosen ? tokens.sea : 'transparent' }]}
     >
-      <Tap
-        plain
+      <Touchable
         label={`Track ${track.name}`}
         chosen={chosen}
-        onPress={() => set({ channel: track.id, slot: track.chain[0]?.id ?? null, clip: null })}
         style={styles.trackName}
+        onPress={() => set({ channel: track.id, slot: track.chain[0]?.id ?? null, clip: null })}
       >
-        <Words kind="strong" numberOfLines={1} style={styles.nameText}>
+        <Text variant="titleSmall" numberOfLines={1} style={styles.nameText}>
           {track.name}
-        </Words>
+        </Text>
         <LevelBars index={index} />
-      </Tap>
+      </Touchable>
       <View style={styles.switches}>
-        <Tap
-          plain
+        <Touchable
           role="switch"
           label={`Mute ${track.name}`}
           chosen={track.mute}
-          onPress={() => studio.release({ channel: track.id, effect: null, param: 'mute' }, !track.mute)}
           style={styles.switch}
+          onPress={() => studio.release({ channel: track.id, effect: null, param: 'mute' }, !track.mute)}
         >
-          <Words kind={track.mute ? 'strong' : 'small'} tone={track.mute ? 'ink' : 'mute'}>
+          <Text variant={track.mute ? 'titleSmall' : 'bodySmall'} tone={track.mute ? 'ink' : 'mute'}>
             {track.mute ? 'muted' : 'mute'}
-          </Words>
-        </Tap>
-        <Tap
-          plain
+          </Text>
+        </Touchable>
+        <Touchable
           role="switch"
           label={`Solo ${track.name}`}
           chosen={track.solo}
-          onPress={() => run(setSwitch, { track: track.id, which: 'solo', on: !track.solo })}
           style={styles.switch}
+          onPress={() => run(setSwitch, { track: track.id, which: 'solo', on: !track.solo })}
         >
-          <Words kind={track.solo ? 'strong' : 'small'} tone={track.solo ? 'sea' : 'mute'}>
+          <Text variant={track.solo ? 'titleSmall' : 'bodySmall'} tone={track.solo ? 'sea' : 'mute'}>
             solo
-          </Words>
-        </Tap>
+          </Text>
+        </Touchable>
         {moves > 0 ? (
-          <Words kind="small" tone="coralInk" aria-label={`${moves} lanes of moves`}>
+          <Text variant="bodySmall" tone="coralInk" aria-label={`${moves} lanes of moves`}>
             ∿{moves}
-          </Words>
+          </Text>
         ) : null}
       </View>
     </View>
@@ -207,44 +209,41 @@ function ReturnHead({ made, index }: { readonly made: Return; readonly index: nu
     <View
       style={[styles.trackHead, { borderColor: tokens.line, borderLeftColor: chosen ? tokens.sea : 'transparent' }]}
     >
-      <Tap
-        plain
+      <Touchable
         label={`Return ${made.name}`}
         chosen={chosen}
-        onPress={() => set({ channel: made.id, slot: made.chain[0]?.id ?? null, clip: null })}
         style={styles.trackName}
+        onPress={() => set({ channel: made.id, slot: made.chain[0]?.id ?? null, clip: null })}
       >
-        <Words kind="strong" tone="sea" numberOfLines={1} style={styles.nameText}>
+        <Text variant="titleSmall" tone="sea" numberOfLines={1} style={styles.nameText}>
           {made.name}
-        </Words>
+        </Text>
         <LevelBars index={index} />
-      </Tap>
+      </Touchable>
       <View style={styles.switches}>
-        <Tap
-          plain
+        <Touchable
           role="switch"
           label={`Mute ${made.name}`}
           chosen={made.mute}
-          onPress={() => studio.release({ channel: made.id, effect: null, param: 'mute' }, !made.mute)}
           style={styles.switch}
+          onPress={() => studio.release({ channel: made.id, effect: null, param: 'mute' }, !made.mute)}
         >
-          <Words kind={made.mute ? 'strong' : 'small'} tone={made.mute ? 'ink' : 'mute'}>
+          <Text variant={made.mute ? 'titleSmall' : 'bodySmall'} tone={made.mute ? 'ink' : 'mute'}>
             {made.mute ? 'muted' : 'mute'}
-          </Words>
-        </Tap>
-        <Tap
-          plain
+          </Text>
+        </Touchable>
+        <Touchable
           role="switch"
           label={`Solo ${made.name}`}
           chosen={made.solo}
-          onPress={() => run(setSwitch, { track: made.id, which: 'solo', on: !made.solo })}
           style={styles.switch}
+          onPress={() => run(setSwitch, { track: made.id, which: 'solo', on: !made.solo })}
         >
-          <Words kind={made.solo ? 'strong' : 'small'} tone={made.solo ? 'sea' : 'mute'}>
+          <Text variant={made.solo ? 'titleSmall' : 'bodySmall'} tone={made.solo ? 'sea' : 'mute'}>
             solo
-          </Words>
-        </Tap>
-        <Words kind="small" aria-label={`fed by ${senders}`}>{`↳${senders}`}</Words>
+          </Text>
+        </Touchable>
+        <Text variant="bodySmall" aria-label={`fed by ${senders}`}>{`↳${senders}`}</Text>
       </View>
     </View>
   );
@@ -253,15 +252,14 @@ function ReturnHead({ made, index }: { readonly made: Return; readonly index: nu
 function MainHead({ index }: { readonly index: number }) {
   const { set } = useSession();
   return (
-    <Tap
-      plain
+    <Touchable
       label="Main output"
-      onPress={() => set({ channel: 'main', slot: null, clip: null })}
       style={styles.mainHead}
+      onPress={() => set({ channel: 'main', slot: null, clip: null })}
     >
-      <Words kind="strong">Main</Words>
+      <Text variant="titleSmall">Main</Text>
       <LevelBars index={index} />
-    </Tap>
+    </Touchable>
   );
 }
 

@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
+import { Surface } from 'react-native-paper';
 import { toBarBeat } from '../../core/music/grid';
 import { clipEnd } from '../../core/piece/clipEdges';
 import { copyClip, removeClip } from '../../core/piece/edits/clips';
@@ -8,9 +9,10 @@ import { channelName, findClip } from '../../core/piece/find';
 import { MAIN } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
 import { useSession } from '../../data/session';
-import { Tap } from '../../ui/Tap';
+import { Button } from '../../ui/Button';
+import { IconButton } from '../../ui/IconButton';
+import { Text } from '../../ui/Text';
 import { useTokens } from '../../ui/theme';
-import { Words } from '../../ui/Words';
 import { RecipeSheet } from '../recipes/RecipeSheet';
 import { SwellSheet } from '../recipes/SwellSheet';
 import { PrintSheet } from '../shelf/PrintSheet';
@@ -57,43 +59,51 @@ export function SelectionBar() {
   const stretch = found ? { start: found.clip.start, end: clipEnd(piece, found.clip) } : range;
   const title = found ? found.clip.name : `${say(range!.start)} to ${say(range!.end)}, ${channelName(piece, channel)}`;
   return (
-    <View
+    <Surface
+      elevation={0}
       role="toolbar"
       aria-label="Selection"
       style={[styles.bar, { backgroundColor: tokens.card, borderColor: tokens.line }]}
     >
       <View style={styles.titleRow}>
-        <Words kind="strong" numberOfLines={1} style={styles.title}>
+        <Text variant="titleSmall" numberOfLines={1} style={styles.title}>
           {title}
-        </Words>
-        <Tap plain icon="x" label="Let go of the selection" onPress={() => set({ clip: null, range: null })} />
+        </Text>
+        <IconButton icon="x" label="Let go of the selection" onPress={() => set({ clip: null, range: null })} />
       </View>
       {found && shaping ? <ClipShape clip={found.clip} /> : null}
       <View style={styles.row}>
         {range && !found ? (
-          <Tap filled tone="plum" label="Print" text="Print …" onPress={() => setPrinting(true)} />
+          <Button label="Print" tone="plum" mode="contained" onPress={() => setPrinting(true)}>
+            Print …
+          </Button>
         ) : null}
         {range && !found && maker ? (
-          <Tap tone="plum" label="Riser over this" text="Riser …" onPress={() => setMaking({ first: 'riser' })} />
+          <Button label="Riser over this" tone="plum" onPress={() => setMaking({ first: 'riser' })}>
+            Riser …
+          </Button>
         ) : null}
         {range && !found && track ? (
-          <Tap tone="plum" label="Bed over this" text="Bed …" onPress={() => setMaking({ first: 'bed' })} />
+          <Button label="Bed over this" tone="plum" onPress={() => setMaking({ first: 'bed' })}>
+            Bed …
+          </Button>
         ) : null}
         {range && !found && track ? (
-          <Tap tone="plum" label="Recipes for this" text="Make …" onPress={() => setMaking({})} />
+          <Button label="Recipes for this" tone="plum" onPress={() => setMaking({})}>
+            Make …
+          </Button>
         ) : null}
         {range && !found ? <SectionButton beat={range.start} /> : null}
-        {range && !found ? (
-          <Tap label="Loop this" text="Loop this" onPress={() => run(setLoop, { on: true, ...range })} />
-        ) : null}
+        {range && !found ? <Button onPress={() => run(setLoop, { on: true, ...range })}>Loop this</Button> : null}
         {found ? (
           <>
             <NudgeKeys clip={found.clip} />
-            <Tap icon="copy" label="Copy the clip after itself" onPress={() => copyAfter()} />
+            <IconButton icon="copy" label="Copy the clip after itself" mode="outlined" onPress={() => copyAfter()} />
             <OtherTrack clip={found.clip} track={found.track.id} />
-            <Tap
+            <IconButton
               icon="trash-2"
               label="Remove the clip"
+              mode="outlined"
               onPress={() => run(removeClip, { clip: found.clip.id }) && set({ clip: null })}
             />
           </>
@@ -132,7 +142,7 @@ export function SelectionBar() {
         clip={found?.clip.id ?? null}
         range={found ? null : range}
       />
-    </View>
+    </Surface>
   );
 }
 

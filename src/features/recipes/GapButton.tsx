@@ -4,8 +4,10 @@ import { toBarBeat } from '../../core/music/grid';
 import { channelName } from '../../core/piece/find';
 import { useSession } from '../../data/session';
 import { Sheet } from '../../ui/Sheet';
-import { Tap } from '../../ui/Tap';
-import { Words } from '../../ui/Words';
+import { Button } from '../../ui/Button';
+import { IconButton } from '../../ui/IconButton';
+import { Text } from '../../ui/Text';
+import { Touchable } from '../../ui/Touchable';
 import { PlayLine } from '../shell/PlayLine';
 import { usePiece, useStudio } from '../studio/StudioProvider';
 import { RecipeSheet } from './RecipeSheet';
@@ -19,7 +21,7 @@ export function GapButton() {
   const [open, setOpen] = useState(false);
   return (
     <>
-      <Tap plain icon="columns" label="Gaps of the piece" onPress={() => setOpen(true)} />
+      <IconButton icon="columns" label="Gaps of the piece" onPress={() => setOpen(true)} />
       <Sheet title="Gaps" visible={open} onClose={() => setOpen(false)}>
         {open ? <Gaps onChosen={() => setOpen(false)} /> : null}
       </Sheet>
@@ -31,10 +33,10 @@ function Gaps({ onChosen }: { readonly onChosen: () => void }) {
   const gaps = useGaps();
   if (gaps.length === 0)
     return (
-      <Words kind="small">
+      <Text variant="bodySmall">
         Nothing is free for a bar or longer. A riser or a bed can still be laid over any stretch: choose one on the
         ruler.
-      </Words>
+      </Text>
     );
   return (
     <ScrollView style={styles.list}>
@@ -72,15 +74,17 @@ function GapRow({ gap, onChosen }: { readonly gap: Gap; readonly onChosen: () =>
   };
   return (
     <View style={styles.row}>
-      <Tap plain label={`Choose the gap ${where}, ${who}, ${length}`} onPress={choose} style={styles.choose}>
-        <Words kind="strong" tone={gap.track === null ? 'sea' : 'ink'}>
+      <Touchable label={`Choose the gap ${where}, ${who}, ${length}`} style={styles.choose} onPress={choose}>
+        <Text variant="titleSmall" tone={gap.track === null ? 'sea' : 'ink'}>
           {who}
-        </Words>
-        <Words kind="small">{`${where} · ${length}`}</Words>
-      </Tap>
-      <Tap icon="play" label={`Hear the gap ${where}, ${who}`} onPress={hear} />
+        </Text>
+        <Text variant="bodySmall">{`${where} · ${length}`}</Text>
+      </Touchable>
+      <IconButton icon="play" label={`Hear the gap ${where}, ${who}`} mode="outlined" onPress={hear} />
       {track ? (
-        <Tap tone="plum" text="Fill …" label={`Fill the gap ${where}, ${who}`} onPress={() => setFilling(true)} />
+        <Button label={`Fill the gap ${where}, ${who}`} tone="plum" onPress={() => setFilling(true)}>
+          Fill …
+        </Button>
       ) : null}
       {track ? (
         <RecipeSheet

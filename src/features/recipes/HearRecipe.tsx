@@ -1,4 +1,4 @@
-import { Tap } from '../../ui/Tap';
+import { Button } from '../../ui/Button';
 
 interface HearRecipeProps {
   readonly name: string;
@@ -11,12 +11,8 @@ interface HearRecipeProps {
 export function HearRecipe({ name, sounding, disabled, onPress }: HearRecipeProps) {
   const verb = sounding ? 'Stop' : 'Hear';
   return (
-    <Tap
-      icon={sounding ? 'square' : 'play'}
-      text={verb}
-      label={`${verb} ${name}`}
-      disabled={disabled}
-      onPress={onPress}
-    />
+    <Button label={`${verb} ${name}`} icon={sounding ? 'square' : 'play'} disabled={disabled} onPress={onPress}>
+      {verb}
+    </Button>
   );
 }

@@ -3,7 +3,7 @@ import type { ParamValue, ParamValues } from '../../core/params/param';
 import { contextOf } from '../../core/piece/find';
 import type { Recipe } from '../../core/recipes/recipe';
 import { AnyRail } from '../../ui/AnyRail';
-import { Words } from '../../ui/Words';
+import { Text } from '../../ui/Text';
 import { usePiece } from '../studio/StudioProvider';
 
 interface RecipeRailsProps {
@@ -26,7 +26,7 @@ export function RecipeRails({ of, values, onSet }: RecipeRailsProps) {
             initial={param.initial}
             onSet={(value) => onSet(id, value)}
           />
-          <Words kind="small">{param.hint}</Words>
+          <Text variant="bodySmall">{param.hint}</Text>
         </View>
       ))}
     </>

@@ -1,14 +1,15 @@
-import { useState } from 'react';
+import { Fragment, useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
+import { Divider } from 'react-native-paper';
 import type { ParamValues } from '../../core/params/param';
 import type { Track } from '../../core/piece/piece';
 import { RECIPES } from '../../core/recipes/all';
 import type { Recipe, BeatRange } from '../../core/recipes/recipe';
 import { useOpenPiece } from '../../data/openPiece';
 import { Sheet } from '../../ui/Sheet';
-import { Tap } from '../../ui/Tap';
-import { useTokens } from '../../ui/theme';
-import { Words } from '../../ui/Words';
+import { Button } from '../../ui/Button';
+import { Text } from '../../ui/Text';
+import { ListItem } from '../../ui/ListItem';
 import { usePiece, useStudio } from '../studio/StudioProvider';
 import { useHits } from '../throws/useHits';
 import { HearRecipe } from './HearRecipe';
@@ -62,7 +63,6 @@ interface RecipeListProps {
 /** Those that fit the stretch first; the others say what they lack. */
 function RecipeList({ track, range, onChoose }: RecipeListProps) {
   const piece = usePiece();
-  const tokens = useTokens();
   const { studio } = useStudio();
   const hits = useHits(track.id);
   const input = inputOf(studio, piece, track, range, hits ?? []);
@@ -72,20 +72,18 @@ function RecipeList({ track, range, onChoose }: RecipeListProps) {
   return (
     <ScrollView style={styles.body}>
       {all.map(({ recipe, lack }) => (
-        <Tap
-          key={recipe.id}
-          plain
-          label={`${recipe.name} …`}
-          onPress={() => onChoose(recipe)}
-          style={[styles.item, { borderColor: tokens.line }]}
-        >
-          <View>
-            <Words kind="waterBig" tone={lack === null ? 'plum' : 'mute'}>
-              {recipe.name}
-            </Words>
-            <Words kind="small">{lack ?? recipe.purpose}</Words>
-          </View>
-        </Tap>
+        <Fragment key={recipe.id}>
+          <Divider />
+          <ListItem
+            title={recipe.name}
+            note={lack ?? recipe.purpose}
+            label={`${recipe.name} …`}
+            variant="headlineMedium"
+            tone={lack === null ? 'plum' : 'mute'}
+            style={styles.item}
+            onPress={() => onChoose(recipe)}
+          />
+        </Fragment>
       ))}
     </ScrollView>
   );
@@ -117,10 +115,12 @@ function Maker({ recipe, track, range, onBack, onDone }: MakerProps) {
   return (
     <>
       <ScrollView style={styles.body}>
-        <Tap icon="chevron-left" label="Back to all recipes" text="Back" onPress={onBack} style={styles.start} />
-        <Words kind="small" style={styles.purpose}>
+        <Button label="Back to all recipes" icon="chevron-left" style={styles.start} onPress={onBack}>
+          Back
+        </Button>
+        <Text variant="bodySmall" style={styles.purpose}>
           {recipe.purpose}
-        </Words>
+        </Text>
         <RecipeRails
           of={recipe}
           values={values}
@@ -129,14 +129,14 @@ function Maker({ recipe, track, range, onBack, onDone }: MakerProps) {
         <Variations of={recipe} values={values} onSet={setValues} />
       </ScrollView>
       {lack ? (
-        <Words kind="small" role="status">
+        <Text variant="bodySmall" role="status">
           {lack}
-        </Words>
+        </Text>
       ) : null}
       {trouble ? (
-        <Words kind="small" tone="danger" role="alert">
+        <Text variant="bodySmall" tone="danger" role="alert">
           {trouble}
-        </Words>
+        </Text>
       ) : null}
       <View style={styles.chips}>
         <HearRecipe
@@ -145,14 +145,15 @@ function Maker({ recipe, track, range, onBack, onDone }: MakerProps) {
           disabled={busy || lack !== null}
           onPress={() => void hear(() => hearRecipe(studio, call), piece.sampleRate)}
         />
-        <Tap
-          filled
-          tone="plum"
+        <Button
           label={`Make ${recipe.name}`}
-          text={busy ? 'Making …' : 'Make'}
+          tone="plum"
+          mode="contained"
           disabled={busy || lack !== null}
           onPress={() => void make()}
-        />
+        >
+          {busy ? 'Making …' : 'Make'}
+        </Button>
       </View>
     </>
   );
@@ -165,7 +166,6 @@ const styles = StyleSheet.create({
     paddingHorizontal: 0,
     paddingVertical: 8,
     borderWidth: 0,
-    borderBottomWidth: 1,
     borderRadius: 0,
   },
   start: { alignSelf: 'flex-start' },

@@ -6,8 +6,8 @@ import type { Track } from '../../core/piece/piece';
 import { hitSources, SWELL, swellSettings } from '../../core/recipes/reverseSwell';
 import { useOpenPiece } from '../../data/openPiece';
 import { Sheet } from '../../ui/Sheet';
-import { Tap } from '../../ui/Tap';
-import { Words } from '../../ui/Words';
+import { Button } from '../../ui/Button';
+import { Text } from '../../ui/Text';
 import { usePiece, useStudio } from '../studio/StudioProvider';
 import { HitStrip } from '../throws/HitStrip';
 import { useHits } from '../throws/useHits';
@@ -34,9 +34,9 @@ export function SwellSheet({ track, visible, onClose }: SwellSheetProps) {
 
 function Hits({ track, onDone }: { readonly track: Track; readonly onDone: () => void }) {
   const hits = useHits(track.id);
-  if (!hits) return <Words kind="small">Looking for hits …</Words>;
+  if (!hits) return <Text variant="bodySmall">Looking for hits …</Text>;
   if (hits.length === 0)
-    return <Words kind="small">No hits were found in this track. A swell needs one to grow into.</Words>;
+    return <Text variant="bodySmall">No hits were found in this track. A swell needs one to grow into.</Text>;
   return <Maker track={track} hits={hits} onDone={onDone} />;
 }
 
@@ -84,11 +84,10 @@ function Maker({
   const count = `${chosen.size} ${chosen.size === 1 ? 'swell' : 'swells'}`;
   return (
     <ScrollView style={styles.body}>
-      <Words kind="small">{`${hits.length} hits. Tap those a swell shall grow into.`}</Words>
+      <Text variant="bodySmall">{`${hits.length} hits. Tap those a swell shall grow into.`}</Text>
       <View style={styles.chips}>
-        <Tap
+        <Button
           label="Pick those after a gap"
-          text="after a gap"
           onPress={() =>
             setChosen(
               new Set(
@@ -96,13 +95,18 @@ function Maker({
               ),
             )
           }
-        />
-        <Tap
+        >
+          after a gap
+        </Button>
+        <Button
           label="Pick the last of 4 bars"
-          text="last of 4 bars"
           onPress={() => setChosen(new Set(hitsByRule(hits, { kind: 'phrase', bars: 4 }, perBar)))}
-        />
-        <Tap label="Pick none" text="none" disabled={chosen.size === 0} onPress={() => setChosen(new Set())} />
+        >
+          last of 4 bars
+        </Button>
+        <Button label="Pick none" disabled={chosen.size === 0} onPress={() => setChosen(new Set())}>
+          none
+        </Button>
       </View>
       <HitStrip hits={hits} chosen={chosen} verb="Swell into" onToggle={toggle} />
       <RecipeRails
@@ -112,9 +116,9 @@ function Maker({
       />
       <Variations of={SWELL} values={values} onSet={setValues} />
       {trouble ? (
-        <Words kind="small" tone="danger" role="alert">
+        <Text variant="bodySmall" tone="danger" role="alert">
           {trouble}
-        </Words>
+        </Text>
       ) : null}
       <View style={styles.chips}>
         <HearRecipe
@@ -123,14 +127,15 @@ function Maker({
           disabled={busy || chosen.size === 0}
           onPress={() => void tryIt()}
         />
-        <Tap
-          filled
-          tone="plum"
+        <Button
           label={`Make ${count}`}
-          text={busy ? `Making … ${Math.round(share * 100)} %` : `Make ${count}`}
+          tone="plum"
+          mode="contained"
           disabled={busy || chosen.size === 0}
           onPress={() => void make()}
-        />
+        >
+          {busy ? `Making … ${Math.round(share * 100)} %` : `Make ${count}`}
+        </Button>
       </View>
     </ScrollView>
   );

@@ -6,7 +6,8 @@ import { fromEngineNumber, paramAtPosition, paramPosition, toEngineNumber } from
 import { contextOf } from '../../core/piece/find';
 import type { Piece } from '../../core/piece/piece';
 import type { Recipe } from '../../core/recipes/recipe';
-import { Tap } from '../../ui/Tap';
+import { Button } from '../../ui/Button';
+import { IconButton } from '../../ui/IconButton';
 import { usePiece } from '../studio/StudioProvider';
 import { keepLiked, likedOf, type Varied } from './liked';
 
@@ -25,18 +26,21 @@ export function Variations({ of, values, onSet }: VariationsProps) {
   const [liked, setLiked] = useState(() => likedOf(of));
   return (
     <View role="group" aria-label="Variations" style={styles.chips}>
-      <Tap icon="shuffle" label="Surprise me" text="Surprise me" onPress={() => onSet(varied(of, piece))} />
-      <Tap icon="heart" label="Keep this variation" text="Keep" onPress={() => setLiked(keepLiked(of, values))} />
+      <Button icon="shuffle" onPress={() => onSet(varied(of, piece))}>
+        Surprise me
+      </Button>
+      <Button label="Keep this variation" icon="heart" onPress={() => setLiked(keepLiked(of, values))}>
+        Keep
+      </Button>
       {liked.map((kept, i) => (
-        <Tap
+        <Button
           key={i}
           label={`Kept variation ${i + 1}`}
-          text={`kept ${i + 1}`}
           tone="plum"
           onPress={() => onSet({ ...initialOf(of), ...kept })}
-        />
+        >{`kept ${i + 1}`}</Button>
       ))}
-      <Tap plain icon="rotate-ccw" label="As it was at first" onPress={() => onSet(initialOf(of))} />
+      <IconButton icon="rotate-ccw" label="As it was at first" onPress={() => onSet(initialOf(of))} />
     </View>
   );
 }

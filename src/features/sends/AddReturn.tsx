@@ -1,12 +1,12 @@
 import { useState } from 'react';
-import { View } from 'react-native';
+import {} from 'react-native';
 import { fitted, newSlot } from '../../core/piece/edits/chain';
 import { addReturn } from '../../core/piece/edits/sends';
 import type { Piece, Return } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
 import { Sheet } from '../../ui/Sheet';
-import { Tap } from '../../ui/Tap';
-import { Words } from '../../ui/Words';
+import { Button } from '../../ui/Button';
+import { ListItem } from '../../ui/ListItem';
 import { newId } from '../../data/newId';
 
 interface Start {
@@ -46,21 +46,20 @@ export function AddReturn() {
   };
   return (
     <>
-      <Tap icon="plus" text="Return" label="Add a return" onPress={() => setOpen(true)} />
+      <Button label="Add a return" icon="plus" onPress={() => setOpen(true)}>
+        Return
+      </Button>
       <Sheet title="A return for" visible={open} onClose={() => setOpen(false)}>
         {STARTS.map((start) => (
-          <Tap
+          <ListItem
             key={start.name}
-            plain
+            title={start.name}
+            note={start.purpose}
             label={`Add return: ${start.name}`}
-            onPress={() => add(start)}
+            variant="headlineSmall"
             style={{ alignItems: 'flex-start', paddingHorizontal: 0, paddingVertical: 8 }}
-          >
-            <View>
-              <Words kind="water">{start.name}</Words>
-              <Words kind="small">{start.purpose}</Words>
-            </View>
-          </Tap>
+            onPress={() => add(start)}
+          />
         ))}
       </Sheet>
     </>

@@ -1,13 +1,16 @@
 import { useMemo, useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
+import { Divider } from 'react-native-paper';
 import { reaches, channelIds, channelName, findChannel } from '../../core/piece/find';
 import { copySends, removeSend, setSend } from '../../core/piece/edits/sends';
 import { MAIN, SEND_LEVEL, sendParam, type Send } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
 import { Sheet } from '../../ui/Sheet';
-import { Tap } from '../../ui/Tap';
-import { useTokens } from '../../ui/theme';
-import { Words } from '../../ui/Words';
+import { Button } from '../../ui/Button';
+import { IconButton } from '../../ui/IconButton';
+import { Text } from '../../ui/Text';
+import { Touchable } from '../../ui/Touchable';
+import { ListItem } from '../../ui/ListItem';
 import { ParamRail } from '../chain/ParamRail';
 import { usePiece } from '../studio/StudioProvider';
 import { AddReturn } from './AddReturn';
@@ -15,7 +18,6 @@ import { AddReturn } from './AddReturn';
 /** What a channel gives to the returns: a rail for each send, and those it could still have. */
 export function SendList({ channel }: { readonly channel: string }) {
   const piece = usePiece();
-  const tokens = useTokens();
   const found = findChannel(piece, channel);
   const open = useMemo(
     () =>
@@ -26,11 +28,12 @@ export function SendList({ channel }: { readonly channel: string }) {
   );
   if (!found) return null;
   return (
-    <View role="group" aria-label={`Sends of ${found.name}`} style={[styles.list, { borderColor: tokens.line }]}>
+    <View role="group" aria-label={`Sends of ${found.name}`} style={styles.list}>
+      <Divider />
       <View style={styles.head}>
-        <Words kind="water" style={styles.title}>
+        <Text variant="headlineSmall" style={styles.title}>
           Sends
-        </Words>
+        </Text>
         {found.sends.length > 0 ? <CopySends channel={channel} /> : null}
       </View>
       {found.sends.map((send) => (
@@ -38,13 +41,14 @@ export function SendList({ channel }: { readonly channel: string }) {
       ))}
       <View style={styles.more}>
         {open.map((made) => (
-          <Tap
+          <Button
             key={made.id}
-            icon="corner-down-right"
-            text={made.name}
             label={`Send to ${made.name}`}
+            icon="corner-down-right"
             onPress={() => useOpenPiece.getState().run(setSend, { channel, to: made.id, level: 0.5 })}
-          />
+          >
+            {made.name}
+          </Button>
         ))}
         <AddReturn />
       </View>
@@ -65,20 +69,18 @@ function SendRail({ channel, send }: { readonly channel: string; readonly send: 
         look="wet"
       />
       <View style={styles.tools}>
-        <Tap
-          plain
+        <Touchable
           role="switch"
-          chosen={send.pre}
           label={`Send to ${name} before the fader`}
+          chosen={send.pre}
           onPress={() => run(setSend, { channel, to: send.to, pre: !send.pre })}
         >
-          <Words kind="small">{send.pre ? 'before the fader' : 'after the fader'}</Words>
-        </Tap>
-        <Tap
-          plain
+          <Text variant="bodySmall">{send.pre ? 'before the fader' : 'after the fader'}</Text>
+        </Touchable>
+        <IconButton
           icon="x"
-          tone="mute"
           label={`Remove send to ${name}`}
+          tone="mute"
           onPress={() => run(removeSend, { channel, to: send.to })}
         />
       </View>
@@ -99,58 +101,52 @@ function CopySends({ channel }: { readonly channel: string }) {
   };
   return (
     <>
-      <Tap
-        icon="copy"
-        text="Copy to …"
+      <Button
         label={`Copy the sends of ${channelName(piece, channel)} to other channels`}
+        icon="copy"
         onPress={() => {
           setChosen([]);
           setOpen(true);
         }}
-      />
+      >
+        Copy to …
+      </Button>
       <Sheet title={`Sends of ${channelName(piece, channel)} for`} visible={open} onClose={() => setOpen(false)}>
-        <Tap
-          plain
-          label="All tracks"
-          onPress={() => setChosen(piece.tracks.map(({ id }) => id).filter((id) => id !== channel))}
+        <ListItem
+          title="All tracks"
+          variant="titleSmall"
           style={styles.item}
-        >
-          <Words kind="strong">All tracks</Words>
-        </Tap>
+          onPress={() => setChosen(piece.tracks.map(({ id }) => id).filter((id) => id !== channel))}
+        />
         <ScrollView style={styles.sheet}>
           {others.map((id) => (
-            <Tap
+            <ListItem
               key={id}
-              plain
               role="switch"
+              title={`${chosen.includes(id) ? '✓ ' : ''}${channelName(piece, id)}`}
               label={channelName(piece, id)}
               chosen={chosen.includes(id)}
-              onPress={() => toggle(id)}
               style={styles.item}
-            >
-              <Words
-                kind={chosen.includes(id) ? 'strong' : 'body'}
-              >{`${chosen.includes(id) ? '✓ ' : ''}${channelName(piece, id)}`}</Words>
-            </Tap>
+              onPress={() => toggle(id)}
+            />
           ))}
         </ScrollView>
-        <Words kind="small">Their own sends are replaced; one undo brings them back.</Words>
-        <Tap
-          filled
-          tone="sea"
-          disabled={chosen.length === 0}
-          text={`Copy to ${chosen.length}`}
+        <Text variant="bodySmall">Their own sends are replaced; one undo brings them back.</Text>
+        <Button
           label={`Copy to ${chosen.length} channels`}
-          onPress={copy}
+          tone="sea"
+          mode="contained"
+          disabled={chosen.length === 0}
           style={styles.go}
-        />
+          onPress={copy}
+        >{`Copy to ${chosen.length}`}</Button>
       </Sheet>
     </>
   );
 }
 
 const styles = StyleSheet.create({
-  list: { borderTopWidth: 1, marginTop: 10, paddingTop: 4 },
+  list: { marginTop: 10 },
   head: { flexDirection: 'row', alignItems: 'center', minHeight: 44 },
   title: { flex: 1 },
   tools: { flexDirection: 'row', justifyContent: 'space-between', marginTop: -8 },

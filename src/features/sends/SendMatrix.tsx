@@ -1,11 +1,13 @@
+import { Fragment } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
+import { Divider } from 'react-native-paper';
 import { channelIds, channelName, findChannel, reaches } from '../../core/piece/find';
 import { setSend } from '../../core/piece/edits/sends';
 import { MAIN, SEND_LEVEL, sendParam } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
-import { Tap } from '../../ui/Tap';
+import { Button } from '../../ui/Button';
+import { Text } from '../../ui/Text';
 import { useTokens } from '../../ui/theme';
-import { Words } from '../../ui/Words';
 import { ParamRail } from '../chain/ParamRail';
 import { usePiece } from '../studio/StudioProvider';
 import { AddReturn } from './AddReturn';
@@ -20,25 +22,30 @@ export function SendMatrix() {
   return (
     <View role="group" aria-label="Sends" style={[styles.matrix, { borderColor: tokens.line }]}>
       <View style={styles.head}>
-        <Words kind="water" role="heading" aria-level={2} style={styles.title}>
+        <Text variant="headlineSmall" role="heading" aria-level={2} style={styles.title}>
           Sends
-        </Words>
+        </Text>
         <AddReturn />
       </View>
       {piece.returns.length === 0 ? (
-        <Words kind="small">One echo and one space for all parts: add a return, then send to it from any track.</Words>
+        <Text variant="bodySmall">
+          One echo and one space for all parts: add a return, then send to it from any track.
+        </Text>
       ) : (
         <ScrollView horizontal>
           <View>
             {rows.map((id) => (
-              <View key={id} style={[styles.row, { borderColor: tokens.line }]}>
-                <Words numberOfLines={1} kind="small" tone="ink" style={styles.name}>
-                  {channelName(piece, id)}
-                </Words>
-                {piece.returns.map((made) => (
-                  <Cell key={made.id} channel={id} to={made.id} name={made.name} />
-                ))}
-              </View>
+              <Fragment key={id}>
+                <Divider />
+                <View style={styles.row}>
+                  <Text numberOfLines={1} variant="bodySmall" tone="ink" style={styles.name}>
+                    {channelName(piece, id)}
+                  </Text>
+                  {piece.returns.map((made) => (
+                    <Cell key={made.id} channel={id} to={made.id} name={made.name} />
+                  ))}
+                </View>
+              </Fragment>
             ))}
           </View>
         </ScrollView>
@@ -65,22 +72,23 @@ function Cell({ channel, to, name }: { readonly channel: string; readonly to: st
   if (reaches(piece, to, channel))
     return (
       <View style={styles.cell}>
-        <Words kind="small" style={styles.none}>
+        <Text variant="bodySmall" style={styles.none}>
           ·
-        </Words>
+        </Text>
       </View>
     );
   return (
     <View style={styles.cell}>
-      <Tap
-        plain
-        tone="mute"
-        icon="plus"
-        text={name}
+      <Button
         label={`Send ${channelName(piece, channel)} to ${name}`}
+        icon="plus"
+        tone="mute"
+        mode="text"
+        align="flex-start"
         onPress={() => useOpenPiece.getState().run(setSend, { channel, to, level: 0.5 })}
-        style={styles.add}
-      />
+      >
+        {name}
+      </Button>
     </View>
   );
 }
@@ -89,7 +97,7 @@ const styles = StyleSheet.create({
   matrix: { borderTopWidth: 1, marginTop: 12, marginHorizontal: 14, paddingTop: 4, paddingBottom: 12 },
   head: { flexDirection: 'row', alignItems: 'center' },
   title: { flex: 1 },
-  row: { flexDirection: 'row', alignItems: 'center', borderTopWidth: 1, minHeight: 62, gap: 18 },
+  row: { flexDirection: 'row', alignItems: 'center', minHeight: 62, gap: 18 },
   name: { width: 110 },
   cell: { width: COLUMN, justifyContent: 'center' },
   none: { textAlign: 'center' },

@@ -1,13 +1,14 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { ProgressBar } from 'react-native-paper';
+import { Card, ProgressBar } from 'react-native-paper';
 import type { ExportOrder, ExportStatus } from '../../core/files/order';
 import { exportFileUrl, listExports, removeExport, startExport } from '../../data/api';
 import { useOpenPiece } from '../../data/openPiece';
-import { Tap } from '../../ui/Tap';
+import { Button } from '../../ui/Button';
+import { IconButton } from '../../ui/IconButton';
+import { Text } from '../../ui/Text';
 import { useTokens } from '../../ui/theme';
-import { Words } from '../../ui/Words';
 import { download } from '../studio/download';
 import { usePiece } from '../studio/StudioProvider';
 import { ExportSheet, FORMAT_NAMES } from './ExportSheet';
@@ -44,58 +45,54 @@ export function ExportList() {
   return (
     <View style={styles.list}>
       <View style={styles.head}>
-        <Words kind="water">Files</Words>
-        <Tap
-          icon="file-plus"
-          label="Write files"
-          text="Write files …"
-          disabled={start.isPending}
-          onPress={() => setChoosing(true)}
-        />
+        <Text variant="headlineSmall">Files</Text>
+        <Button label="Write files" icon="file-plus" disabled={start.isPending} onPress={() => setChoosing(true)}>
+          Write files …
+        </Button>
       </View>
       {all.isError ? (
-        <Words kind="small" tone="danger" role="alert">
+        <Text variant="bodySmall" tone="danger" role="alert">
           {all.error.message}
-        </Words>
+        </Text>
       ) : null}
       {all.data?.length === 0 ? (
-        <Words kind="small">
+        <Text variant="bodySmall">
           Nothing written yet: the whole piece, a file for each track, a stretch, or prints, as WAV or FLAC.
-        </Words>
+        </Text>
       ) : null}
       {all.data?.map((one) => (
-        <Card key={one.id} one={one} onRemove={() => remove.mutate(one.id)} onAgain={() => start.mutate(one.order)} />
+        <ExportCard
+          key={one.id}
+          one={one}
+          onRemove={() => remove.mutate(one.id)}
+          onAgain={() => start.mutate(one.order)}
+        />
       ))}
       <ExportSheet visible={choosing} onClose={() => setChoosing(false)} onStart={(order) => start.mutate(order)} />
     </View>
   );
 }
 
-interface CardProps {
+interface ExportCardProps {
   readonly one: ExportStatus;
   readonly onRemove: () => void;
   readonly onAgain: () => void;
 }
 
-function Card({ one, onRemove, onAgain }: CardProps) {
+function ExportCard({ one, onRemove, onAgain }: ExportCardProps) {
   const tokens = useTokens();
   const title = `${WHAT[one.order.what]} · ${FORMAT_NAMES[one.order.format]}${one.order.lufs === null ? '' : ` · ${one.order.lufs} LUFS`.replace('-', '\u2212')}`;
   const broken = one.state === 'failed' || one.state === 'stopped';
   return (
-    <View
-      role="group"
-      aria-label={`Export: ${title}`}
-      style={[styles.card, { borderColor: tokens.line, backgroundColor: tokens.card }]}
-    >
+    <Card role="group" aria-label={`Export: ${title}`} mode="outlined" style={styles.card} contentStyle={styles.within}>
       <View style={styles.head}>
-        <Words kind="strong" style={styles.title}>
+        <Text variant="titleSmall" style={styles.title}>
           {title}
-        </Words>
-        <Tap
-          plain
+        </Text>
+        <IconButton
           icon={going(one) ? 'x' : 'trash-2'}
-          tone="mute"
           label={going(one) ? 'Stop writing' : 'Put these files away'}
+          tone="mute"
           onPress={onRemove}
         />
       </View>
@@ -104,28 +101,31 @@ function Card({ one, onRemove, onAgain }: CardProps) {
           <View style={styles.progress}>
             <ProgressBar progress={one.share} color={tokens.sea} aria-label={`Writing ${title}`} />
           </View>
-          <Words kind="small" role="status">
+          <Text variant="bodySmall" role="status">
             {one.state === 'waiting' ? waitingText(one.ahead) : `writing … ${Math.round(one.share * 100)} %`}
-          </Words>
+          </Text>
         </>
       ) : null}
       {one.message ? (
-        <Words kind="small" tone={broken ? 'danger' : 'mute'} role={broken ? 'alert' : 'status'}>
+        <Text variant="bodySmall" tone={broken ? 'danger' : 'mute'} role={broken ? 'alert' : 'status'}>
           {one.message}
-        </Words>
+        </Text>
       ) : null}
-      {broken ? <Tap label="Write them again" text="Write again" onPress={onAgain} style={styles.again} /> : null}
+      {broken ? (
+        <Button label="Write them again" style={styles.again} onPress={onAgain}>
+          Write again
+        </Button>
+      ) : null}
       {one.files.map(({ name, bytes }) => (
-        <Tap
+        <Button
           key={name}
-          icon="download"
           label={`Download ${name}`}
-          text={`${name} · ${sizeOf(bytes)}`}
-          onPress={() => download(exportFileUrl(one.id, name))}
+          icon="download"
           style={styles.again}
-        />
+          onPress={() => download(exportFileUrl(one.id, name))}
+        >{`${name} · ${sizeOf(bytes)}`}</Button>
       ))}
-    </View>
+    </Card>
   );
 }
 
@@ -143,7 +143,8 @@ const styles = StyleSheet.create({
   list: { gap: 12, marginTop: 8 },
   head: { flexDirection: 'row', alignItems: 'center', justifyContent: 'space-between', gap: 8 },
   title: { flex: 1 },
-  card: { borderWidth: 1, borderRadius: 16, padding: 14, gap: 8 },
+  card: { borderRadius: 16 },
+  within: { padding: 14, gap: 8 },
   progress: { height: 6, overflow: 'hidden' },
   again: { alignSelf: 'flex-start', maxWidth: '100%' },
 });

@@ -4,8 +4,9 @@ import { EXPORT_FORMATS, NORMAL_CEILING_DB, type ExportFormat, type ExportOrder 
 import { useSession } from '../../data/session';
 import { ChipGroup } from '../../ui/ChipGroup';
 import { Sheet } from '../../ui/Sheet';
-import { Tap } from '../../ui/Tap';
-import { Words } from '../../ui/Words';
+import { Button } from '../../ui/Button';
+import { Chip } from '../../ui/Chip';
+import { Text } from '../../ui/Text';
 import { usePiece } from '../studio/StudioProvider';
 
 export const FORMAT_NAMES: Readonly<Record<ExportFormat, string>> = {
@@ -65,107 +66,114 @@ export function ExportSheet({ visible, onClose, onStart }: ExportSheetProps) {
       <ScrollView style={styles.body}>
         <ChipGroup role="radiogroup" name="What is written">
           {offered.map(({ id, text, there }) => (
-            <Tap
+            <Chip
               key={id}
               role="radio"
               label={`Write ${text}`}
-              text={text}
-              tone="sea"
               chosen={what === id}
+              tone="sea"
               disabled={!there}
               onPress={() => setWhat(id)}
-            />
+            >
+              {text}
+            </Chip>
           ))}
         </ChipGroup>
         {what === 'stems' ? (
-          <Words kind="small">{`Each track with what it sends to returns, through the main output${range ? '; the chosen stretch of it' : ''}.`}</Words>
+          <Text variant="bodySmall">{`Each track with what it sends to returns, through the main output${range ? '; the chosen stretch of it' : ''}.`}</Text>
         ) : null}
         {what === 'prints' ? (
           <ChipGroup role="group" name="Which prints">
             {piece.prints.map(({ id, name }) => (
-              <Tap
+              <Chip
                 key={id}
                 role="switch"
                 label={`Write ${name}`}
-                text={name}
-                tone="plum"
                 chosen={!left.has(id)}
+                tone="plum"
                 onPress={() =>
                   setLeft(
                     (before) => new Set(before.has(id) ? [...before].filter((other) => other !== id) : [...before, id]),
                   )
                 }
-              />
+              >
+                {name}
+              </Chip>
             ))}
           </ChipGroup>
         ) : (
           <ChipGroup role="radiogroup" name="At the end">
-            <Tap
+            <Chip
               role="radio"
               label="Ring until silent"
-              text="rings until silent"
-              tone="sea"
               chosen={tail === 'silent'}
+              tone="sea"
               onPress={() => setTail('silent')}
-            />
-            <Tap
+            >
+              rings until silent
+            </Chip>
+            <Chip
               role="radio"
               label="Cut at the end"
-              text="cut at the end"
-              tone="sea"
               chosen={tail === 'none'}
+              tone="sea"
               onPress={() => setTail('none')}
-            />
+            >
+              cut at the end
+            </Chip>
           </ChipGroup>
         )}
         <ChipGroup role="radiogroup" name="Kind of file">
           {EXPORT_FORMATS.map((id) => (
-            <Tap
+            <Chip
               key={id}
               role="radio"
               label={`As ${FORMAT_NAMES[id]}`}
-              text={FORMAT_NAMES[id]}
-              tone="sea"
               chosen={format === id}
+              tone="sea"
               onPress={() => setFormat(id)}
-            />
+            >
+              {FORMAT_NAMES[id]}
+            </Chip>
           ))}
         </ChipGroup>
         <ChipGroup role="radiogroup" name="Loudness">
           {LOUDNESS.map((one) => (
-            <Tap
+            <Chip
               key={one.text}
               role="radio"
               label={`Loudness ${one.text}`}
-              text={one.text}
-              tone="sea"
               chosen={lufs === one.lufs}
+              tone="sea"
               onPress={() => setLufs(one.lufs)}
-            />
+            >
+              {one.text}
+            </Chip>
           ))}
         </ChipGroup>
         {lufs === null ? null : (
-          <Words kind="small">
+          <Text variant="bodySmall">
             {`Brought there by its level alone, and no true peak above ${NORMAL_CEILING_DB} dB: what its peaks do not allow is left.`.replace(
               '-',
               '\u2212',
             )}
-          </Words>
+          </Text>
         )}
-        <Words kind="small">
+        <Text variant="bodySmall">
           WAV files carry the sections as markers, their place in the piece, and the loop of a bed. The server writes;
           you can go on, or close this window.
-        </Words>
+        </Text>
       </ScrollView>
-      <Tap
-        filled
-        tone="sea"
+      <Button
         label="Start writing"
-        text="Write"
+        tone="sea"
+        mode="contained"
         disabled={what === 'prints' && prints.length === 0}
-        onPress={start}
         style={styles.go}
-      />
+        onPress={start}
+      >
+        Write
+      </Button>
     </Sheet>
   );
 }

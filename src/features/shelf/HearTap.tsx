@@ -1,5 +1,5 @@
 import type { LoadedSound } from '../../audio/soundLibrary';
-import { Tap } from '../../ui/Tap';
+import { Button } from '../../ui/Button';
 import { usePreview } from '../studio/usePreview';
 
 interface HearTapProps {
@@ -19,12 +19,8 @@ export function HearTap({ name, sound, sampleRate, text = false }: HearTapProps)
   };
   const verb = sounding ? 'Stop' : 'Hear';
   return (
-    <Tap
-      icon={sounding ? 'square' : 'play'}
-      label={`${verb} ${name}`}
-      text={text ? verb : undefined}
-      disabled={!sound}
-      onPress={press}
-    />
+    <Button label={`${verb} ${name}`} icon={sounding ? 'square' : 'play'} disabled={!sound} onPress={press}>
+      {text ? verb : undefined}
+    </Button>
   );
 }

@@ -14,8 +14,10 @@ import {
 } from '../../data/api';
 import { newId } from '../../data/newId';
 import { useOpenPiece } from '../../data/openPiece';
-import { Tap } from '../../ui/Tap';
-import { Words } from '../../ui/Words';
+import { Button } from '../../ui/Button';
+import { IconButton } from '../../ui/IconButton';
+import { Text } from '../../ui/Text';
+import { ListItem } from '../../ui/ListItem';
 import { ThemeSwitch } from '../shell/ThemeSwitch';
 import { UnreadablePiece } from '../shell/UnreadablePiece';
 import { download } from '../studio/download';
@@ -84,14 +86,16 @@ export function PieceList() {
   });
   return (
     <View style={styles.list}>
-      <Words kind="water">Pieces</Words>
-      {pieces.isPending ? <Words kind="small">Looking …</Words> : null}
+      <Text variant="headlineSmall">Pieces</Text>
+      {pieces.isPending ? <Text variant="bodySmall">Looking …</Text> : null}
       {pieces.isError ? (
         <View role="alert" style={styles.problem}>
-          <Words kind="small" tone="danger">
+          <Text variant="bodySmall" tone="danger">
             {pieces.error.message}
-          </Words>
-          <Tap label="Look for pieces again" text="Try again" onPress={() => void pieces.refetch()} />
+          </Text>
+          <Button label="Look for pieces again" onPress={() => void pieces.refetch()}>
+            Try again
+          </Button>
         </View>
       ) : null}
       {pieces.data?.map((piece) => (
@@ -108,31 +112,33 @@ export function PieceList() {
       ))}
       {removed ? (
         <View role="status" style={styles.row}>
-          <Words kind="small" style={styles.removed}>{`“${removed.name}” is in the bin, for 30 days.`}</Words>
-          <Tap label={`Bring ${removed.name} back`} text="Bring back" onPress={() => restore.mutate(removed)} />
+          <Text variant="bodySmall" style={styles.removed}>{`“${removed.name}” is in the bin, for 30 days.`}</Text>
+          <Button label={`Bring ${removed.name} back`} onPress={() => restore.mutate(removed)}>
+            Bring back
+          </Button>
         </View>
       ) : null}
       <View style={styles.row}>
-        <Tap icon="plus" label="New piece" text="New piece" onPress={() => make.mutate()} />
-        <Tap
-          icon="upload"
+        <Button icon="plus" onPress={() => make.mutate()}>
+          New piece
+        </Button>
+        <Button
           label="Bring in an archive"
-          text={bring.isPending ? 'Reading …' : 'Archive'}
+          icon="upload"
           disabled={bring.isPending}
           onPress={() => chooseFile('.zip,application/zip', (file) => bring.mutate(file))}
-        />
+        >
+          {bring.isPending ? 'Reading …' : 'Archive'}
+        </Button>
         {openId ? (
-          <Tap
-            icon="archive"
-            label="Take this piece as an archive"
-            text="Take as archive"
-            onPress={() => void takeArchive(openId)}
-          />
+          <Button label="Take this piece as an archive" icon="archive" onPress={() => void takeArchive(openId)}>
+            Take as archive
+          </Button>
         ) : null}
       </View>
-      <Words kind="small">
+      <Text variant="bodySmall">
         An archive holds the piece, its history and every sound: for keeping, or for another machine.
-      </Words>
+      </Text>
       <ThemeSwitch />
     </View>
   );
@@ -151,15 +157,16 @@ function PieceRow({ piece, original, open, onOpen, onRemove }: RowProps) {
   const saved = `saved ${new Date(piece.updatedAt).toLocaleString()}`;
   return (
     <View style={styles.item}>
-      <Tap role="radio" tone="sea" chosen={open} label={piece.name} onPress={onOpen} style={styles.name} plain>
-        <Words kind={open ? 'strong' : 'body'} numberOfLines={2}>
-          {open ? `${piece.name}  ·  open` : piece.name}
-        </Words>
-        <Words kind="small">
-          {piece.copyOf ? `${saved} · kept after a conflict with ${original ?? 'a piece that is gone'}` : saved}
-        </Words>
-      </Tap>
-      {open ? null : <Tap plain icon="trash-2" tone="mute" label={`Remove ${piece.name}`} onPress={onRemove} />}
+      <ListItem
+        role="radio"
+        title={open ? `${piece.name}  ·  open` : piece.name}
+        note={piece.copyOf ? `${saved} · kept after a conflict with ${original ?? 'a piece that is gone'}` : saved}
+        label={piece.name}
+        chosen={open}
+        style={styles.name}
+        onPress={onOpen}
+      />
+      {open ? null : <IconButton icon="trash-2" label={`Remove ${piece.name}`} tone="mute" onPress={onRemove} />}
     </View>
   );
 }

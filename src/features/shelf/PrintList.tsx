@@ -1,16 +1,16 @@
-import Feather from '@expo/vector-icons/Feather';
 import { useState } from 'react';
 import { StyleSheet, View, type LayoutChangeEvent } from 'react-native';
-import { ProgressBar } from 'react-native-paper';
+import { Card, Icon, ProgressBar } from 'react-native-paper';
 import { toBarBeat } from '../../core/music/grid';
 import { placePrint, printsTrackName, removePrint } from '../../core/piece/edits/prints';
 import type { Piece, Print } from '../../core/piece/piece';
 import { soundFileUrl } from '../../data/api';
 import { useOpenPiece } from '../../data/openPiece';
-import { Tap } from '../../ui/Tap';
+import { Button } from '../../ui/Button';
+import { IconButton } from '../../ui/IconButton';
+import { Text } from '../../ui/Text';
 import { useTokens } from '../../ui/theme';
 import { Waveform } from '../../ui/Waveform';
-import { Words } from '../../ui/Words';
 import { cancelPrint, print as startPrint, storeAgain, usePrinting, type PrintWork } from '../studio/printing';
 import { usePiece, useStudio } from '../studio/StudioProvider';
 import { HearTap } from './HearTap';
@@ -30,9 +30,9 @@ export function PrintList() {
   const works = usePrinting((state) => state.works);
   return (
     <View style={styles.list}>
-      <Words kind="water" tone="plum">
+      <Text variant="headlineSmall" tone="plum">
         Prints
-      </Words>
+      </Text>
       {works.map((work) => (
         <Working key={work.id} work={work} />
       ))}
@@ -40,10 +40,10 @@ export function PrintList() {
         <PrintCard key={print.id} print={print} />
       ))}
       {piece.prints.length === 0 && works.length === 0 ? (
-        <Words kind="small">
+        <Text variant="bodySmall">
           No prints yet. In Piece, choose a clip or drag a stretch of the ruler, then print: the echo becomes a sound of
           its own that lands here.
-        </Words>
+        </Text>
       ) : null}
     </View>
   );
@@ -53,32 +53,31 @@ function Working({ work }: { readonly work: PrintWork }) {
   const tokens = useTokens();
   const busy = work.state === 'printing' || work.state === 'storing';
   return (
-    <View style={[styles.card, { borderColor: tokens.plum, backgroundColor: tokens.card }]}>
-      <Words kind="strong" numberOfLines={1}>
+    <Card mode="outlined" style={[styles.card, { borderColor: tokens.plum }]} contentStyle={styles.within}>
+      <Text variant="titleSmall" numberOfLines={1}>
         {work.name}
-      </Words>
+      </Text>
       {busy ? (
         <View style={styles.progress}>
           <ProgressBar progress={work.share} color={tokens.plum} aria-label={`Printing ${work.name}`} />
         </View>
       ) : null}
-      <Words kind="small" role="status" tone={busy ? 'mute' : 'danger'}>
+      <Text variant="bodySmall" role="status" tone={busy ? 'mute' : 'danger'}>
         {busy
           ? `${work.state === 'printing' ? 'printing' : 'storing'} … ${Math.round(work.share * 100)} %`
           : work.message}
-      </Words>
+      </Text>
       <View style={styles.tools}>
         {work.state === 'unsent' ? (
-          <Tap label="Store the print again" text="Try again" onPress={() => storeAgain(work.id)} />
+          <Button label="Store the print again" onPress={() => storeAgain(work.id)}>
+            Try again
+          </Button>
         ) : null}
-        <Tap
-          icon="x"
-          label={busy ? `Stop printing ${work.name}` : 'Put away'}
-          text={busy ? 'Stop' : 'Put away'}
-          onPress={() => cancelPrint(work.id)}
-        />
+        <Button label={busy ? `Stop printing ${work.name}` : 'Put away'} icon="x" onPress={() => cancelPrint(work.id)}>
+          {busy ? 'Stop' : 'Put away'}
+        </Button>
       </View>
-    </View>
+    </Card>
   );
 }
 
@@ -91,20 +90,21 @@ function PrintCard({ print }: { readonly print: Print }) {
   const { bar, beat } = toBarBeat(print.from.fromBeat, { bpm: print.from.bpm, beatsPerBar: piece.tempo.beatsPerBar });
   const seconds = (piece.sounds[print.sound]?.frames ?? 0) / print.sampleRate;
   return (
-    <View
+    <Card
+      mode="outlined"
       role="group"
       aria-label={`Print ${print.name}`}
-      style={[styles.card, { borderColor: tokens.line, backgroundColor: tokens.card }]}
+      style={styles.card}
+      contentStyle={styles.within}
     >
       <View style={styles.head}>
-        <Words kind="strong" numberOfLines={2} style={styles.name}>
+        <Text variant="titleSmall" numberOfLines={2} style={styles.name}>
           {print.name}
-        </Words>
-        <Tap
-          plain
+        </Text>
+        <IconButton
           icon="trash-2"
-          tone="mute"
           label={`Remove ${print.name}`}
+          tone="mute"
           onPress={() => useOpenPiece.getState().run(removePrint, { print: print.id })}
         />
       </View>
@@ -122,41 +122,39 @@ function PrintCard({ print }: { readonly print: Print }) {
             colour={tokens.plum}
           />
         ) : (
-          <Words kind="small">loading …</Words>
+          <Text variant="bodySmall">loading …</Text>
         )}
       </View>
-      <Words kind="small">{`from ${print.from.channelName}, bar ${bar}.${beat} · ${seconds.toFixed(2)} s · ${PART_NAMES[print.from.part]} · rings ${print.from.tail}`}</Words>
+      <Text variant="bodySmall">{`from ${print.from.channelName}, bar ${bar}.${beat} · ${seconds.toFixed(2)} s · ${PART_NAMES[print.from.part]} · rings ${print.from.tail}`}</Text>
       <View style={styles.tools}>
         <HearTap name={print.name} sound={sound} sampleRate={print.sampleRate} text />
-        <Tap
-          icon="corner-left-up"
+        <Button
           label={`Place ${print.name} where it came from`}
-          text="Place"
+          icon="corner-left-up"
           onPress={() => place(piece, print)}
-        />
+        >
+          Place
+        </Button>
         {print.from.order ? (
-          <Tap
-            icon="refresh-cw"
+          <Button
             label={`Print ${print.name} again`}
-            text="Again"
+            icon="refresh-cw"
             onPress={() => print.from.order && void startPrint(studio, print.from.order, print)}
-          />
+          >
+            Again
+          </Button>
         ) : null}
       </View>
       <View style={styles.tools}>
-        <Feather name="download" size={18} color={tokens.mute} />
-        <Words kind="small">WAV</Words>
+        <Icon source="download" size={18} color={tokens.mute} />
+        <Text variant="bodySmall">WAV</Text>
         {DEPTHS.map(({ bits, text }) => (
-          <Tap
-            key={bits}
-            label={`Download ${print.name} as ${text} WAV`}
-            text={text}
-            onPress={() => download(print, bits)}
-            style={styles.depth}
-          />
+          <Button key={bits} label={`Download ${print.name} as ${text} WAV`} onPress={() => download(print, bits)}>
+            {text}
+          </Button>
         ))}
       </View>
-    </View>
+    </Card>
   );
 }
 
@@ -176,11 +174,11 @@ function download(print: Print, bits: '16' | '24' | '32f'): void {
 
 const styles = StyleSheet.create({
   list: { gap: 12, marginTop: 8 },
-  card: { borderWidth: 1, borderRadius: 16, padding: 14, gap: 8 },
+  card: { borderRadius: 16 },
+  within: { padding: 14, gap: 8 },
   progress: { height: 6, overflow: 'hidden' },
   wave: { height: 44, borderRadius: 8, overflow: 'hidden', justifyContent: 'center' },
   tools: { flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', gap: 8 },
   head: { flexDirection: 'row', alignItems: 'flex-start', gap: 8 },
   name: { flex: 1, paddingTop: 10 },
-  depth: { paddingHorizontal: 10 },
 });

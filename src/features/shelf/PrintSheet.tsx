@@ -6,8 +6,9 @@ import { chainOf, channelName } from '../../core/piece/find';
 import { MAIN, type PrintOrder } from '../../core/piece/piece';
 import { ChipGroup } from '../../ui/ChipGroup';
 import { Sheet } from '../../ui/Sheet';
-import { Tap } from '../../ui/Tap';
-import { Words } from '../../ui/Words';
+import { Button } from '../../ui/Button';
+import { Chip } from '../../ui/Chip';
+import { Text } from '../../ui/Text';
 import { print } from '../studio/printing';
 import { usePiece, useStudio } from '../studio/StudioProvider';
 import { HitStrip } from '../throws/HitStrip';
@@ -106,35 +107,37 @@ function Choices({ onClose, channel, clip, range }: PrintSheetProps) {
   return (
     <>
       <ScrollView style={styles.body}>
-        <Words kind="small">Only this goes in, through its effects; no neighbour does.</Words>
+        <Text variant="bodySmall">Only this goes in, through its effects; no neighbour does.</Text>
         {sources.length > 1 || offersHits ? (
           <ChipGroup role="radiogroup" name="What goes in">
             {sources.map((id) => (
-              <Tap
+              <Chip
                 key={id}
                 role="radio"
                 label={`Print ${sayChannel(piece, id)}`}
-                text={sayChannel(piece, id)}
-                tone="sea"
                 chosen={source === id && !(picking && id === channel && offersHits)}
+                tone="sea"
                 onPress={() => {
                   setSource(id);
                   setPicking(false);
                 }}
-              />
+              >
+                {sayChannel(piece, id)}
+              </Chip>
             ))}
             {offersHits || (isTrack && source !== channel && inside.length > 1) ? (
-              <Tap
+              <Chip
                 role="radio"
                 label="Print only picked hits"
-                text="only picked hits"
-                tone="sea"
                 chosen={picking && offersHits}
+                tone="sea"
                 onPress={() => {
                   setSource(channel);
                   setPicking(true);
                 }}
-              />
+              >
+                only picked hits
+              </Chip>
             ) : null}
           </ChipGroup>
         ) : null}
@@ -149,72 +152,77 @@ function Choices({ onClose, channel, clip, range }: PrintSheetProps) {
         {chain.length > 0 ? (
           <ChipGroup role="group" name="Through">
             {chain.map(({ id, effect }) => (
-              <Tap
+              <Chip
                 key={id}
                 role="switch"
                 label={`Through ${effectOf(effect).name}`}
-                text={effectOf(effect).name}
-                tone="sea"
                 chosen={!left.has(id)}
+                tone="sea"
                 onPress={() => setLeft((before) => toggled(before, id))}
-              />
+              >
+                {effectOf(effect).name}
+              </Chip>
             ))}
           </ChipGroup>
         ) : null}
         <ChipGroup role="radiogroup" name="What is kept">
           {PARTS.map(({ id, label, text }) => (
-            <Tap
+            <Chip
               key={id}
               role="radio"
               label={label}
-              text={text}
-              tone="sea"
               chosen={taken === id}
+              tone="sea"
               disabled={used.length === 0 && id !== 'mix'}
               onPress={() => setPart(id)}
-            />
+            >
+              {text}
+            </Chip>
           ))}
         </ChipGroup>
         {used.length === 0 ? (
-          <Words kind="small">No effect takes part: the print will be the plain sound.</Words>
+          <Text variant="bodySmall">No effect takes part: the print will be the plain sound.</Text>
         ) : null}
         <ChipGroup role="radiogroup" name="How long it rings">
           {TAILS.filter(({ tail: one }) => one.kind !== 'hit' || isTrack).map(({ tail: one, label }) => (
-            <Tap
+            <Chip
               key={label}
               role="radio"
               label={`Rings: ${label}`}
-              text={label}
-              tone="sea"
               chosen={JSON.stringify(one) === JSON.stringify(tail)}
+              tone="sea"
               onPress={() => setTail(one)}
-            />
+            >
+              {label}
+            </Chip>
           ))}
         </ChipGroup>
         <ChipGroup role="radiogroup" name="Where it goes">
           {GOES.filter(({ id }) => id !== 'instead' || ofClip).map(({ id, label }) => (
-            <Tap
+            <Chip
               key={id}
               role="radio"
               label={`Goes ${label}`}
-              text={label}
-              tone="sea"
               chosen={going === id}
+              tone="sea"
               onPress={() => setGoes(id)}
-            />
+            >
+              {label}
+            </Chip>
           ))}
         </ChipGroup>
-        {going === 'instead' ? <Words kind="small">The clip is muted, not removed.</Words> : null}
+        {going === 'instead' ? <Text variant="bodySmall">The clip is muted, not removed.</Text> : null}
       </ScrollView>
-      <Tap
-        filled
-        tone="plum"
+      <Button
         label="Start the print"
-        text="Print"
+        tone="plum"
+        mode="contained"
         disabled={orders.length === 0 || (picking && offersHits && picked.size === 0)}
-        onPress={start}
         style={styles.go}
-      />
+        onPress={start}
+      >
+        Print
+      </Button>
     </>
   );
 }

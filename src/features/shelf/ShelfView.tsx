@@ -1,6 +1,6 @@
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { useWide } from '../../ui/theme';
-import { Words } from '../../ui/Words';
+import { Text } from '../../ui/Text';
 import { BlockList } from '../blocks/BlockList';
 import { ExportList } from './ExportList';
 import { PieceList } from './PieceList';
@@ -13,9 +13,9 @@ export function ShelfView() {
   return (
     <ScrollView contentContainerStyle={[styles.shelf, wide && styles.wide]}>
       <View style={[styles.column, wide && styles.main]}>
-        <Words kind="title" role="heading" aria-level={1}>
+        <Text variant="titleLarge" role="heading" aria-level={1}>
           Shelf
-        </Words>
+        </Text>
         <PrintList />
         <ExportList />
         {wide ? <BlockList /> : <SoundList />}

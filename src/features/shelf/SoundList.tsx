@@ -1,7 +1,9 @@
+import { Fragment } from 'react';
 import { StyleSheet, View } from 'react-native';
+import { Divider } from 'react-native-paper';
 import { useTokens } from '../../ui/theme';
 import { Waveform } from '../../ui/Waveform';
-import { Words } from '../../ui/Words';
+import { Text } from '../../ui/Text';
 import { ImportButton } from '../piece/ImportButton';
 import { usePiece, useStudio } from '../studio/StudioProvider';
 import { HearTap } from './HearTap';
@@ -20,42 +22,45 @@ export function SoundList() {
   return (
     <View style={styles.list}>
       <View style={styles.head}>
-        <Words kind="water" tone="sandInk" style={styles.title}>
+        <Text variant="headlineSmall" tone="sandInk" style={styles.title}>
           Sounds
-        </Words>
+        </Text>
         <ImportButton />
       </View>
       {sounds.length === 0 ? (
-        <Words kind="small">
+        <Text variant="bodySmall">
           No sounds yet. Add a WAV, AIFF, FLAC, MP3 or OGG file: it becomes a clip on a track of its own.
-        </Words>
+        </Text>
       ) : null}
       {sounds.map(([hash, info]) => {
         const sound = studio.sounds.get(hash);
         return (
-          <View key={hash} style={[styles.row, { borderColor: tokens.line }]}>
-            <HearTap name={info.name} sound={sound} sampleRate={piece.sampleRate} />
-            <View style={styles.words}>
-              <Words numberOfLines={1}>{info.name}</Words>
-              <Words kind="small" numberOfLines={1}>
-                {missing.has(hash)
-                  ? 'could not be loaded'
-                  : `${(info.frames / info.sampleRate).toFixed(2)} s · ${info.channels === 2 ? 'stereo' : 'mono'} · ${info.sampleRate / 1000} kHz`}
-              </Words>
+          <Fragment key={hash}>
+            <Divider />
+            <View style={styles.row}>
+              <HearTap name={info.name} sound={sound} sampleRate={piece.sampleRate} />
+              <View style={styles.words}>
+                <Text numberOfLines={1}>{info.name}</Text>
+                <Text variant="bodySmall" numberOfLines={1}>
+                  {missing.has(hash)
+                    ? 'could not be loaded'
+                    : `${(info.frames / info.sampleRate).toFixed(2)} s · ${info.channels === 2 ? 'stereo' : 'mono'} · ${info.sampleRate / 1000} kHz`}
+                </Text>
+              </View>
+              {sound ? (
+                <Waveform
+                  peaks={sound.peaks}
+                  from={0}
+                  to={sound.peaks.length}
+                  width={WAVE_WIDTH}
+                  height={WAVE_HEIGHT}
+                  colour={tokens.sand}
+                />
+              ) : (
+                <View style={styles.noWave} />
+              )}
             </View>
-            {sound ? (
-              <Waveform
-                peaks={sound.peaks}
-                from={0}
-                to={sound.peaks.length}
-                width={WAVE_WIDTH}
-                height={WAVE_HEIGHT}
-                colour={tokens.sand}
-              />
-            ) : (
-              <View style={styles.noWave} />
-            )}
-          </View>
+          </Fragment>
         );
       })}
     </View>
@@ -66,7 +71,7 @@ const styles = StyleSheet.create({
   list: { marginTop: 14 },
   head: { flexDirection: 'row', alignItems: 'center' },
   title: { flex: 1 },
-  row: { flexDirection: 'row', alignItems: 'center', gap: 12, borderTopWidth: 1, minHeight: 58 },
+  row: { flexDirection: 'row', alignItems: 'center', gap: 12, minHeight: 58 },
   words: { flex: 1, minWidth: 0 },
   noWave: { width: WAVE_WIDTH },
 });

@@ -5,7 +5,7 @@ import { elementOf } from '../../ui/frame';
 import { useKeys } from '../../ui/pointer';
 import { useTokens } from '../../ui/theme';
 import { TOUCH } from '../../ui/tokens';
-import { Words } from '../../ui/Words';
+import { Text } from '../../ui/Text';
 
 const LIFTS = ['pointerup', 'pointercancel', 'keyup', 'blur'] as const;
 
@@ -45,9 +45,9 @@ export function CompareButton() {
       aria-pressed={comparing}
       style={[styles.hold, { borderColor: tokens.sand, backgroundColor: comparing ? tokens.sandInk : tokens.sandSoft }]}
     >
-      <Words numberOfLines={1} style={{ color: comparing ? tokens.paper : tokens.ink }}>
+      <Text numberOfLines={1} style={{ color: comparing ? tokens.paper : tokens.ink }}>
         dry
-      </Words>
+      </Text>
     </View>
   );
 }

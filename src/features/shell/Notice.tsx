@@ -1,43 +1,34 @@
-import { useEffect } from 'react';
-import { StyleSheet, View } from 'react-native';
+import { StyleSheet } from 'react-native';
+import { Snackbar } from 'react-native-paper';
 import { useOpenPiece } from '../../data/openPiece';
-import { Tap } from '../../ui/Tap';
-import { useTokens } from '../../ui/theme';
-import { Words } from '../../ui/Words';
 
 const SHOWN_MS = 6000;
 
 /** What just happened, in one line over the transport. */
 export function Notice() {
-  const tokens = useTokens();
   const { notice, say } = useOpenPiece();
-  useEffect(() => {
-    if (!notice) return undefined;
-    const timer = setTimeout(() => say(null), SHOWN_MS);
-    return () => clearTimeout(timer);
-  }, [notice, say]);
   if (!notice) return null;
   return (
-    <View role="status" style={[styles.notice, { backgroundColor: tokens.ink }]}>
-      <Words kind="small" style={[styles.text, { color: tokens.paper }]}>
-        {notice}
-      </Words>
-      <Tap plain icon="x" tone="paper" label="Put the message away" onPress={() => say(null)} />
-    </View>
+    // A message that follows another is shown for its whole time.
+    <Snackbar
+      key={notice}
+      visible
+      role="status"
+      duration={SHOWN_MS}
+      onDismiss={() => say(null)}
+      icon="x"
+      iconAccessibilityLabel="Put the message away"
+      onIconPress={() => say(null)}
+      elevation={0}
+      wrapperStyle={styles.place}
+      style={styles.notice}
+    >
+      {notice}
+    </Snackbar>
   );
 }
 
 const styles = StyleSheet.create({
-  notice: {
-    flexDirection: 'row',
-    alignItems: 'center',
-    marginHorizontal: 10,
-    marginBottom: 6,
-    borderRadius: 12,
-    paddingLeft: 14,
-    width: '95%',
-    maxWidth: 640,
-    alignSelf: 'center',
-  },
-  text: { flex: 1 },
+  place: { position: 'relative', alignSelf: 'center', width: '95%', maxWidth: 640 },
+  notice: { borderRadius: 12, margin: 0, marginBottom: 6 },
 });

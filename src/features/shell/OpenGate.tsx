@@ -5,9 +5,10 @@ import { ApiProblem, createPiece, listPieces, type PieceListing } from '../../da
 import { Autosave } from '../../data/autosave';
 import { newId } from '../../data/newId';
 import { useOpenPiece } from '../../data/openPiece';
-import { Tap } from '../../ui/Tap';
+import { Button } from '../../ui/Button';
+import { Text } from '../../ui/Text';
+import { ListItem } from '../../ui/ListItem';
 import { useTokens } from '../../ui/theme';
-import { Words } from '../../ui/Words';
 import { lastOpened, openPieceById } from '../studio/openPieceById';
 import { UnreadablePiece } from './UnreadablePiece';
 
@@ -89,7 +90,9 @@ function CannotOpen({ obstacle, onAgain }: { readonly obstacle: Obstacle; readon
   if (obstacle.kind === 'away') {
     return (
       <Plain title="The piece could not be opened" text={obstacle.message}>
-        <Tap filled label="Try again" text="Try again" onPress={onAgain} />
+        <Button mode="contained" onPress={onAgain}>
+          Try again
+        </Button>
       </Plain>
     );
   }
@@ -103,28 +106,28 @@ function CannotOpen({ obstacle, onAgain }: { readonly obstacle: Obstacle; readon
         <UnreadablePiece id={obstacle.piece.id} problem={obstacle.problem} open={openPieceById} />
       ) : null}
       {failed ? (
-        <Words role="alert" kind="small" tone="danger" style={styles.text}>
+        <Text role="alert" variant="bodySmall" tone="danger" style={styles.text}>
           {failed}
-        </Words>
+        </Text>
       ) : null}
       {others.length > 0 ? (
         <View role="group" aria-label="Other pieces" style={styles.others}>
-          <Words kind="water">Other pieces</Words>
+          <Text variant="headlineSmall">Other pieces</Text>
           {others.map((piece) => (
-            <Tap
+            <ListItem
               key={piece.id}
-              plain
+              title={piece.name}
+              note={`saved ${new Date(piece.updatedAt).toLocaleString()}`}
               label={`Open ${piece.name}`}
-              onPress={() => attempt(openPieceById(piece.id))}
               style={styles.other}
-            >
-              <Words numberOfLines={2}>{piece.name}</Words>
-              <Words kind="small">{`saved ${new Date(piece.updatedAt).toLocaleString()}`}</Words>
-            </Tap>
+              onPress={() => attempt(openPieceById(piece.id))}
+            />
           ))}
         </View>
       ) : null}
-      <Tap icon="plus" label="New piece" text="New piece" onPress={() => attempt(openNew())} />
+      <Button icon="plus" onPress={() => attempt(openNew())}>
+        New piece
+      </Button>
     </Plain>
   );
 }
@@ -142,12 +145,12 @@ export function Plain({
   const tokens = useTokens();
   return (
     <ScrollView style={{ backgroundColor: tokens.paper }} contentContainerStyle={styles.plain}>
-      <Words kind="waterBig" role="heading" aria-level={1} style={styles.text}>
+      <Text variant="headlineMedium" role="heading" aria-level={1} style={styles.text}>
         {title}
-      </Words>
-      <Words role="status" style={styles.text}>
+      </Text>
+      <Text role="status" style={styles.text}>
         {text}
-      </Words>
+      </Text>
       {children}
     </ScrollView>
   );

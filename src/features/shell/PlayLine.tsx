@@ -1,7 +1,7 @@
 import { StyleSheet, View } from 'react-native';
 import { useSession } from '../../data/session';
-import { Tap } from '../../ui/Tap';
-import { Words } from '../../ui/Words';
+import { IconButton } from '../../ui/IconButton';
+import { Text } from '../../ui/Text';
 import { useStudio } from '../studio/StudioProvider';
 
 /** Playing goes on under a sheet, and can be started from it. */
@@ -10,14 +10,15 @@ export function PlayLine({ says }: { readonly says: string }) {
   const playing = useSession((state) => state.playing);
   return (
     <View style={styles.line}>
-      <Tap
+      <IconButton
         icon={playing ? 'square' : 'play'}
         label={playing ? 'Stop the piece' : 'Play the piece'}
+        mode="outlined"
         onPress={() => studio.toggle()}
       />
-      <Words kind="small" style={styles.said}>
+      <Text variant="bodySmall" style={styles.said}>
         {says}
-      </Words>
+      </Text>
     </View>
   );
 }

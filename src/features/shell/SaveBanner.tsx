@@ -1,8 +1,7 @@
-import { StyleSheet, View } from 'react-native';
+import { StyleSheet } from 'react-native';
+import { Banner } from 'react-native-paper';
 import { useOpenPiece } from '../../data/openPiece';
-import { Tap } from '../../ui/Tap';
 import { useTokens } from '../../ui/theme';
-import { Words } from '../../ui/Words';
 
 /** Says when work has not reached the server, and what became of it. Nothing is shown while all is well. */
 export function SaveBanner() {
@@ -10,28 +9,27 @@ export function SaveBanner() {
   const { saveState, piece, open } = useOpenPiece();
   if (saveState.kind === 'saved' || saveState.kind === 'waiting') return null;
   const kept = saveState.kind === 'conflict' ? saveState.keptAs : null;
+  const theirs = {
+    label: 'Open theirs',
+    accessibilityLabel: 'Open the version saved elsewhere',
+    onPress: () => void (piece && open(piece.id)),
+  };
+  const mine = {
+    label: 'Open mine',
+    accessibilityLabel: 'Open your kept copy',
+    onPress: () => void (kept && open(kept)),
+  };
   return (
-    <View role="alert" style={[styles.banner, { backgroundColor: tokens.card, borderColor: tokens.danger }]}>
-      <Words kind="small" tone="ink" style={styles.text}>
-        {saveState.message}
-      </Words>
-      {saveState.kind === 'conflict' && piece ? (
-        <Tap label="Open the version saved elsewhere" text="Open theirs" onPress={() => void open(piece.id)} />
-      ) : null}
-      {kept ? <Tap label="Open your kept copy" text="Open mine" onPress={() => void open(kept)} /> : null}
-    </View>
+    <Banner
+      visible
+      elevation={0}
+      actions={[...(saveState.kind === 'conflict' && piece ? [theirs] : []), ...(kept ? [mine] : [])]}
+      contentStyle={styles.content}
+      style={[styles.banner, { backgroundColor: tokens.card, borderColor: tokens.danger }]}
+    >
+      {saveState.message}
+    </Banner>
   );
 }
 
-const styles = StyleSheet.create({
-  banner: {
-    borderBottomWidth: 2,
-    paddingHorizontal: 14,
-    paddingVertical: 8,
-    flexDirection: 'row',
-    flexWrap: 'wrap',
-    alignItems: 'center',
-    gap: 8,
-  },
-  text: { flexGrow: 1, flexShrink: 1, flexBasis: 220 },
-});
+const styles = StyleSheet.create({ banner: { borderBottomWidth: 2 }, content: { maxWidth: '100%' } });

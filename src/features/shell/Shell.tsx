@@ -1,10 +1,11 @@
-import Feather from '@expo/vector-icons/Feather';
 import { Link, usePathname, type Href } from 'expo-router';
-import type { ComponentProps, ReactNode } from 'react';
-import { Pressable, StyleSheet, View } from 'react-native';
+import type { ReactNode } from 'react';
+import { StyleSheet, View } from 'react-native';
+import { Icon, TouchableRipple } from 'react-native-paper';
+import type { IconName } from '../../ui/icon';
 import { useRoleKeys } from '../../ui/roleKeys';
 import { useTokens, useWide } from '../../ui/theme';
-import { Words } from '../../ui/Words';
+import { Text } from '../../ui/Text';
 import { Controllers } from '../controller/Controllers';
 import { Notice } from './Notice';
 import { SaveBanner } from './SaveBanner';
@@ -15,7 +16,7 @@ import { Warnings } from './Warnings';
 const VIEWS: readonly {
   readonly href: Href;
   readonly label: string;
-  readonly icon: ComponentProps<typeof Feather>['name'];
+  readonly icon: IconName;
 }[] = [
   { href: '/', label: 'Piece', icon: 'align-left' },
   { href: '/chain', label: 'Chain', icon: 'git-commit' },
@@ -62,17 +63,19 @@ function Ways({ wide }: { readonly wide: boolean }) {
         const here = path === href;
         return (
           <Link key={label} href={href} asChild replace>
-            <Pressable
+            <TouchableRipple
               role="link"
               aria-label={label}
               aria-current={here ? 'page' : undefined}
               style={wide ? styles.wayWide : styles.way}
             >
-              <Feather name={icon} size={20} color={here ? tokens.sea : tokens.mute} />
-              <Words kind={here ? 'strong' : 'body'} tone={here ? 'ink' : 'mute'} style={styles.wayText}>
-                {label}
-              </Words>
-            </Pressable>
+              <>
+                <Icon source={icon} size={20} color={here ? tokens.sea : tokens.mute} />
+                <Text variant={here ? 'titleSmall' : 'bodyMedium'} tone={here ? 'ink' : 'mute'} style={styles.wayText}>
+                  {label}
+                </Text>
+              </>
+            </TouchableRipple>
           </Link>
         );
       })}

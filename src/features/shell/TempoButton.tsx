@@ -6,11 +6,11 @@ import { tempoLane, tempoOf } from '../../core/piece/tempoOf';
 import { useOpenPiece } from '../../data/openPiece';
 import { LiveText } from '../../ui/LiveText';
 import { Sheet } from '../../ui/Sheet';
-import { Tap } from '../../ui/Tap';
+import { Text } from '../../ui/Text';
+import { Touchable } from '../../ui/Touchable';
 import { useTokens } from '../../ui/theme';
-import { Words } from '../../ui/Words';
 import { usePiece, useStudio } from '../studio/StudioProvider';
-import { BPM_REFUSED, BpmField, readBpm } from './BpmField';
+import { BpmForm } from './BpmForm';
 import { TempoChange } from './TempoChange';
 
 /** Taps farther apart than this begin a new count. */
@@ -26,23 +26,22 @@ export function TempoButton() {
   const tempo = useMemo(() => tempoOf(piece), [piece]);
   return (
     <>
-      <Tap
-        plain
+      <Touchable
         label={moving ? 'Tempo, which moves' : `Tempo ${tidy(piece.tempo.bpm)} BPM`}
-        onPress={() => setOpen(true)}
         style={styles.button}
+        onPress={() => setOpen(true)}
       >
         {moving ? (
           <LiveText strong size={17} read={() => String(Math.round(bpmAt(studio.beat, tempo)))} />
         ) : (
-          <Words kind="strong" style={styles.figure}>
+          <Text variant="titleSmall" style={styles.figure}>
             {tidy(piece.tempo.bpm)}
-          </Words>
+          </Text>
         )}
-        <Words kind="small" tone={moving ? 'coralInk' : undefined}>
+        <Text variant="bodySmall" tone={moving ? 'coralInk' : undefined}>
           {moving ? 'BPM ∿' : 'BPM'}
-        </Words>
-      </Tap>
+        </Text>
+      </Touchable>
       <Sheet title="Tempo" visible={open} onClose={() => setOpen(false)}>
         {moving ? null : <TempoForm onDone={() => setOpen(false)} />}
         <TempoChange onDone={() => setOpen(false)} />
@@ -54,19 +53,9 @@ export function TempoButton() {
 function TempoForm({ onDone }: { readonly onDone: () => void }) {
   const piece = usePiece();
   const tokens = useTokens();
-  const [typed, setTyped] = useState(tidy(piece.tempo.bpm));
-  const [refusal, setRefusal] = useState<string | null>(null);
   const taps = useRef<number[]>([]);
-  const set = (bpm: number): void => {
-    useOpenPiece.getState().run(setTempo, { bpm });
-    setTyped(tidy(bpm));
-  };
-  const submit = (): void => {
-    const bpm = readBpm(typed);
-    if (bpm === null) {
-      setRefusal(BPM_REFUSED);
-      return;
-    }
+  const set = (bpm: number): void => void useOpenPiece.getState().run(setTempo, { bpm });
+  const submit = (bpm: number): void => {
     set(bpm);
     onDone();
   };
@@ -79,20 +68,22 @@ function TempoForm({ onDone }: { readonly onDone: () => void }) {
   };
   return (
     <View style={styles.form}>
-      <View style={styles.row}>
-        <BpmField label="Tempo in BPM" value={typed} refused={refusal !== null} onChange={setTyped} onSubmit={submit} />
-        <Words>BPM</Words>
-        <Tap filled label="Set tempo" text="Set" onPress={submit} style={styles.set} />
-      </View>
-      {refusal ? (
-        <Words kind="small" tone="danger" role="alert">
-          {refusal}
-        </Words>
-      ) : null}
-      <Tap label="Tap the tempo" onPress={tap} style={[styles.pad, { backgroundColor: tokens.sandSoft }]}>
-        <Words kind="title">tap here in time</Words>
-      </Tap>
-      <Words kind="small">Note-value times follow the tempo; times in ms and samples stay.</Words>
+      <BpmForm
+        label="Tempo in BPM"
+        initial={tidy(piece.tempo.bpm)}
+        action="Set"
+        actionLabel="Set tempo"
+        onBpm={submit}
+      />
+      <Touchable
+        label="Tap the tempo"
+        mode="outlined"
+        style={[styles.pad, { backgroundColor: tokens.sandSoft }]}
+        onPress={tap}
+      >
+        <Text variant="titleLarge">tap here in time</Text>
+      </Touchable>
+      <Text variant="bodySmall">Note-value times follow the tempo; times in ms and samples stay.</Text>
     </View>
   );
 }
@@ -101,7 +92,5 @@ const styles = StyleSheet.create({
   button: { alignItems: 'flex-start', minWidth: 56, paddingHorizontal: 8 },
   figure: { fontSize: 17, lineHeight: 22 },
   form: { gap: 12 },
-  row: { flexDirection: 'row', alignItems: 'center', gap: 10 },
-  set: { marginLeft: 'auto', minWidth: 88 },
   pad: { height: 120, borderRadius: 18 },
 });

@@ -9,11 +9,12 @@ import { MAIN, TEMPO_PARAM, type Target } from '../../core/piece/piece';
 import { tempoLane, tempoOf } from '../../core/piece/tempoOf';
 import { useOpenPiece } from '../../data/openPiece';
 import { useSession } from '../../data/session';
-import { Tap } from '../../ui/Tap';
+import { Button } from '../../ui/Button';
+import { Chip } from '../../ui/Chip';
+import { Text } from '../../ui/Text';
 import { useTokens } from '../../ui/theme';
-import { Words } from '../../ui/Words';
 import { usePiece, useStudio } from '../studio/StudioProvider';
-import { BPM_REFUSED, BpmField, readBpm } from './BpmField';
+import { BpmForm } from './BpmForm';
 import { newId } from '../../data/newId';
 
 const TARGET: Target = { channel: MAIN, effect: null, param: TEMPO_PARAM };
@@ -29,18 +30,11 @@ export function TempoChange({ onDone }: { readonly onDone: () => void }) {
   const tokens = useTokens();
   const { studio } = useStudio();
   const [from] = useState(() => Math.round(studio.beat * 4) / 4);
-  const [typed, setTyped] = useState('');
   const [bars, setBars] = useState<number>(0);
-  const [refusal, setRefusal] = useState<string | null>(null);
   const moving = tempoLane(piece);
   const { bar, beat } = toBarBeat(from, piece.tempo);
   const now = Math.round(bpmAt(from, tempoOf(piece)) * 100) / 100;
-  const change = (): void => {
-    const bpm = readBpm(typed);
-    if (bpm === null) {
-      setRefusal(BPM_REFUSED);
-      return;
-    }
+  const change = (bpm: number): void => {
     const known = findLane(piece, TARGET);
     const points = tempoChange(piece, known?.points ?? [], from, bars * piece.tempo.beatsPerBar, bpm);
     const lane = known
@@ -57,64 +51,52 @@ export function TempoChange({ onDone }: { readonly onDone: () => void }) {
       aria-label="Tempo from here on"
       style={[styles.form, moving ? undefined : [styles.below, { borderColor: tokens.line }]]}
     >
-      <Words kind="strong">{`From bar ${bar}, beat ${beat} on · ${now} BPM now`}</Words>
-      <View style={styles.row}>
-        <BpmField
-          label="BPM from here on"
-          value={typed}
-          placeholder={String(now)}
-          refused={refusal !== null}
-          onChange={setTyped}
-          onSubmit={change}
-        />
-        <Words>BPM</Words>
-        <Tap
-          filled
-          tone="coralInk"
-          label="Change the tempo from here on"
-          text="Change"
-          onPress={change}
-          style={styles.set}
-        />
-      </View>
-      {refusal ? (
-        <Words kind="small" tone="danger" role="alert">
-          {refusal}
-        </Words>
-      ) : null}
+      <Text variant="titleSmall">{`From bar ${bar}, beat ${beat} on · ${now} BPM now`}</Text>
+      <BpmForm
+        label="BPM from here on"
+        initial=""
+        placeholder={String(now)}
+        action="Change"
+        actionLabel="Change the tempo from here on"
+        tone="coralInk"
+        onBpm={change}
+      />
       <View role="radiogroup" aria-label="How fast it changes" style={styles.row}>
         {OVER_BARS.map((count) => (
-          <Tap
+          <Chip
             key={count}
             role="radio"
-            chosen={bars === count}
-            filled={bars === count}
             label={`Change over ${over(count)}`}
-            text={over(count)}
+            chosen={bars === count}
             onPress={() => setBars(count)}
-          />
+          >
+            {over(count)}
+          </Chip>
         ))}
       </View>
       {moving ? (
         <View style={styles.row}>
-          <Tap
-            icon="activity"
+          <Button
             label="Show the tempo’s lane"
-            text="Its lane"
+            icon="activity"
             tone="coralInk"
             onPress={() => {
               useSession.getState().set({ channel: MAIN });
               onDone();
             }}
-          />
-          <Tap icon="minus" label="One tempo for the whole piece" text="One tempo again" onPress={still} />
+          >
+            Its lane
+          </Button>
+          <Button label="One tempo for the whole piece" icon="minus" onPress={still}>
+            One tempo again
+          </Button>
         </View>
       ) : null}
-      <Words kind="small">
+      <Text variant="bodySmall">
         {moving
           ? 'The tempo is a lane of the main output, in Moves; clips, lanes and note values follow it.'
           : 'Clips keep their beats; lanes and note values follow.'}
-      </Words>
+      </Text>
     </View>
   );
 }
@@ -123,5 +105,4 @@ const styles = StyleSheet.create({
   form: { gap: 12 },
   below: { borderTopWidth: 1, marginTop: 14, paddingTop: 14 },
   row: { flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', gap: 8 },
-  set: { marginLeft: 'auto', minWidth: 88 },
 });

@@ -1,24 +1,25 @@
 import { StyleSheet, View } from 'react-native';
 import { useThemeChoice } from '../../ui/theme';
-import { Tap } from '../../ui/Tap';
-import { Words } from '../../ui/Words';
+import { Chip } from '../../ui/Chip';
+import { Text } from '../../ui/Text';
 
 export function ThemeSwitch() {
   const { choice, choose } = useThemeChoice();
   return (
     <View style={styles.block}>
-      <Words kind="water">Light</Words>
+      <Text variant="headlineSmall">Light</Text>
       <View role="radiogroup" aria-label="Light" style={styles.row}>
         {(['day', 'night', 'system'] as const).map((name) => (
-          <Tap
+          <Chip
             key={name}
             role="radio"
             label={name === 'system' ? 'As the system' : name}
-            text={name === 'system' ? 'as system' : name}
-            tone="sea"
             chosen={choice === name}
+            tone="sea"
             onPress={() => choose(name)}
-          />
+          >
+            {name === 'system' ? 'as system' : name}
+          </Chip>
         ))}
       </View>
     </View>

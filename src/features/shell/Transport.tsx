@@ -1,6 +1,5 @@
-import Feather from '@expo/vector-icons/Feather';
 import { useRef } from 'react';
-import { Pressable, StyleSheet, View } from 'react-native';
+import { StyleSheet, View } from 'react-native';
 import { useShallow } from 'zustand/react/shallow';
 import { setLoop } from '../../core/piece/edits/channels';
 import { toBarBeat } from '../../core/music/grid';
@@ -8,9 +7,10 @@ import { useOpenPiece } from '../../data/openPiece';
 import { useSession } from '../../data/session';
 import { elementOf, useFrame } from '../../ui/frame';
 import { LiveText } from '../../ui/LiveText';
-import { Tap } from '../../ui/Tap';
+import { IconButton } from '../../ui/IconButton';
+import { Text } from '../../ui/Text';
+import { Touchable } from '../../ui/Touchable';
 import { useTokens, useWide } from '../../ui/theme';
-import { Words } from '../../ui/Words';
 import { usePiece, useStudio } from '../studio/StudioProvider';
 import { CompareButton } from './CompareButton';
 import { TempoButton } from './TempoButton';
@@ -37,62 +37,53 @@ export function Transport() {
     <View style={{ backgroundColor: tokens.card }}>
       <Waterline />
       <View style={styles.row}>
-        <Pressable
-          role="button"
-          aria-label={playing ? 'Stop' : 'Play'}
+        <IconButton
+          icon={playing ? 'square' : 'play'}
+          label={playing ? 'Stop' : 'Play'}
+          mode="contained"
+          style={styles.play}
           onPress={() => studio.toggle()}
-          style={[styles.play, { backgroundColor: tokens.ink }]}
-        >
-          <Feather
-            name={playing ? 'square' : 'play'}
-            size={20}
-            color={tokens.paper}
-            style={playing ? undefined : styles.playIcon}
-          />
-        </Pressable>
-        <Tap plain label="Back to the start" onPress={() => studio.locate(0)} style={styles.place}>
+        />
+        <Touchable label="Back to the start" style={styles.place} onPress={() => studio.locate(0)}>
           <LiveText strong size={17} read={place} />
-          <Words kind="small">bar . beat</Words>
-        </Tap>
+          <Text variant="bodySmall">bar . beat</Text>
+        </Touchable>
         <TempoButton />
         <View style={styles.space} />
-        <Tap
-          plain
+        <IconButton
           role="switch"
-          chosen={piece.loop.on}
           icon="repeat"
-          tone={piece.loop.on ? 'sea' : 'mute'}
           label="Loop"
-          onPress={() => run(setLoop, { ...piece.loop, on: !piece.loop.on })}
+          chosen={piece.loop.on}
+          tone={piece.loop.on ? 'sea' : 'mute'}
           style={piece.loop.on ? { backgroundColor: tokens.seaSoft } : undefined}
+          onPress={() => run(setLoop, { ...piece.loop, on: !piece.loop.on })}
         />
         <CompareButton />
-        <Tap
+        <Touchable
           role="switch"
           label="Record moves"
           chosen={armed}
-          filled={armed}
+          mode="outlined"
           tone={recording ? 'danger' : 'coralInk'}
-          onPress={() => set({ armed: !armed })}
           style={styles.moves}
+          onPress={() => set({ armed: !armed })}
         >
-          <Words
+          <Text
             style={{ color: armed ? tokens.paper : tokens.coralInk }}
-          >{`${recording ? '●' : '∿'}${wide ? ' moves' : ''}`}</Words>
-        </Tap>
-        <Tap
-          plain
+          >{`${recording ? '●' : '∿'}${wide ? ' moves' : ''}`}</Text>
+        </Touchable>
+        <IconButton
           icon="rotate-ccw"
-          disabled={cursor === 0}
           label={cursor > 0 ? `Undo: ${entries[cursor - 1]?.label}` : 'Undo'}
+          disabled={cursor === 0}
           onPress={undo}
         />
         {wide ? (
-          <Tap
-            plain
+          <IconButton
             icon="rotate-cw"
-            disabled={cursor === entries.length}
             label={cursor < entries.length ? `Redo: ${entries[cursor]?.label}` : 'Redo'}
+            disabled={cursor === entries.length}
             onPress={redo}
           />
         ) : null}

@@ -1,8 +1,8 @@
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { pieceDocumentUrl, recoverPiece, type ApiProblem } from '../../data/api';
-import { Tap } from '../../ui/Tap';
-import { Words } from '../../ui/Words';
+import { Button } from '../../ui/Button';
+import { Text } from '../../ui/Text';
 import { download } from '../studio/download';
 
 interface Props {
@@ -31,33 +31,26 @@ export function UnreadablePiece({ id, problem, open }: Props) {
   const { lastGood } = problem;
   return (
     <View role="alert" style={styles.all}>
-      <Words>{problem.detail}</Words>
+      <Text>{problem.detail}</Text>
       {lastGood ? (
-        <Words kind="small">{`Its last state that can be read was saved ${new Date(lastGood).toLocaleString()}. It opens as a piece of its own.`}</Words>
+        <Text variant="bodySmall">{`Its last state that can be read was saved ${new Date(lastGood).toLocaleString()}. It opens as a piece of its own.`}</Text>
       ) : (
-        <Words kind="small">No earlier state of it can be read.</Words>
+        <Text variant="bodySmall">No earlier state of it can be read.</Text>
       )}
       {failed ? (
-        <Words kind="small" tone="danger">
+        <Text variant="bodySmall" tone="danger">
           {failed}
-        </Words>
+        </Text>
       ) : null}
       <View style={styles.row}>
         {lastGood ? (
-          <Tap
-            filled
-            disabled={busy}
-            label="Open its last good state"
-            text="Open its last good state"
-            onPress={() => void recover()}
-          />
+          <Button mode="contained" disabled={busy} onPress={() => void recover()}>
+            Open its last good state
+          </Button>
         ) : null}
-        <Tap
-          icon="download"
-          label="Download its file as it is"
-          text="Its file as it is"
-          onPress={() => download(pieceDocumentUrl(id))}
-        />
+        <Button label="Download its file as it is" icon="download" onPress={() => download(pieceDocumentUrl(id))}>
+          Its file as it is
+        </Button>
       </View>
     </View>
   );

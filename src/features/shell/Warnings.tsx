@@ -3,7 +3,7 @@ import { StyleSheet, View } from 'react-native';
 import { formatDb, gainToDb } from '../../core/params/format';
 import { useFrame } from '../../ui/frame';
 import { useTokens } from '../../ui/theme';
-import { Words } from '../../ui/Words';
+import { Text } from '../../ui/Text';
 import { useStudio } from '../studio/StudioProvider';
 
 /** A warning stays for a while after what it tells of, so that it can be read. */
@@ -53,7 +53,7 @@ export function Warnings() {
     <View role="status" style={styles.row}>
       {texts.map((text) => (
         <View key={text} style={[styles.chip, { backgroundColor: tokens.card, borderColor: tokens.danger }]}>
-          <Words kind="small" tone="danger">{`▲ ${text}`}</Words>
+          <Text variant="bodySmall" tone="danger">{`▲ ${text}`}</Text>
         </View>
       ))}
     </View>

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { ScrollView } from 'react-native';
 import { Sheet } from '../../ui/Sheet';
-import { Tap } from '../../ui/Tap';
+import { Button } from '../../ui/Button';
 import { usePiece } from '../studio/StudioProvider';
 import { SnapshotList } from './SnapshotList';
 
@@ -12,12 +12,9 @@ export function SnapshotButton({ channel }: { readonly channel: string }) {
   const count = piece.snapshots.length;
   return (
     <>
-      <Tap
-        text={count > 0 ? `Snapshots ${count}` : 'Snapshots'}
-        label="Snapshots"
-        tone="coralInk"
-        onPress={() => setOpen(true)}
-      />
+      <Button label="Snapshots" tone="coralInk" onPress={() => setOpen(true)}>
+        {count > 0 ? `Snapshots ${count}` : 'Snapshots'}
+      </Button>
       <Sheet title="Snapshots" visible={open} onClose={() => setOpen(false)}>
         <ScrollView style={{ maxHeight: 640 }}>
           <SnapshotList channel={channel} />

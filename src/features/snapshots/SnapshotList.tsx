@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
+import { Divider } from 'react-native-paper';
 import { goalsOf, takeSnapshot } from '../../core/piece/moves/snapshot';
 import { dropSnapshot, keepSnapshot } from '../../core/piece/edits/snapshots';
 import { channelName } from '../../core/piece/find';
@@ -7,9 +8,10 @@ import { MAX_SNAPSHOTS, type Snapshot } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
 import { useSession } from '../../data/session';
 import { NameField } from '../../ui/NameField';
-import { Tap } from '../../ui/Tap';
-import { useTokens } from '../../ui/theme';
-import { Words } from '../../ui/Words';
+import { Button } from '../../ui/Button';
+import { Chip } from '../../ui/Chip';
+import { IconButton } from '../../ui/IconButton';
+import { Text } from '../../ui/Text';
 import { usePiece, useStudio } from '../studio/StudioProvider';
 import { newId } from '../../data/newId';
 
@@ -48,24 +50,24 @@ export function SnapshotList({ channel }: { readonly channel: string }) {
     <View style={styles.list}>
       {piece.snapshots.length < MAX_SNAPSHOTS ? <Taking channel={channel} /> : null}
       {piece.snapshots.length === 0 ? (
-        <Words kind="small">
+        <Text variant="bodySmall">
           A snapshot keeps every value as it stands at the playhead. Go back to it on the beat, or let the sound travel
           there.
-        </Words>
+        </Text>
       ) : (
         <>
           <Chips label="Begins" choices={STARTS} chosen={start} onChoose={setStart} />
           <Chips label="Takes" choices={WAYS} chosen={way} onChoose={setWay} />
-          <Tap
+          <Chip
             role="switch"
-            chosen={asMoves}
-            filled={asMoves}
-            tone="coralInk"
             label="Write as moves"
-            text={asMoves ? '∿ written as moves' : 'heard, not written'}
-            onPress={() => setAsMoves(!asMoves)}
+            chosen={asMoves}
+            tone="coralInk"
             style={styles.switch}
-          />
+            onPress={() => setAsMoves(!asMoves)}
+          >
+            {asMoves ? '∿ written as moves' : 'heard, not written'}
+          </Chip>
           {piece.snapshots.map((snapshot) => (
             <SnapshotRow key={snapshot.id} snapshot={snapshot} onGo={() => go(snapshot)} />
           ))}
@@ -88,22 +90,12 @@ function Taking({ channel }: { readonly channel: string }) {
   return (
     <View style={styles.taking}>
       <View role="radiogroup" aria-label="Snapshot of" style={styles.chips}>
-        <Tap
-          role="radio"
-          chosen={!whole}
-          filled={!whole}
-          label={`Snapshot of ${name}`}
-          text={name}
-          onPress={() => setWhole(false)}
-        />
-        <Tap
-          role="radio"
-          chosen={whole}
-          filled={whole}
-          label="Snapshot of the whole piece"
-          text="the whole piece"
-          onPress={() => setWhole(true)}
-        />
+        <Chip role="radio" label={`Snapshot of ${name}`} chosen={!whole} onPress={() => setWhole(false)}>
+          {name}
+        </Chip>
+        <Chip role="radio" label="Snapshot of the whole piece" chosen={whole} onPress={() => setWhole(true)}>
+          the whole piece
+        </Chip>
       </View>
       <NameField key={free} label="Name of the snapshot" initial={free} action="Take" onName={take} />
     </View>
@@ -120,18 +112,18 @@ interface ChipsProps {
 function Chips({ label, choices, chosen, onChoose }: ChipsProps) {
   return (
     <View style={styles.taking}>
-      <Words kind="small">{label}</Words>
+      <Text variant="bodySmall">{label}</Text>
       <View role="radiogroup" aria-label={label} style={styles.chips}>
         {choices.map((choice) => (
-          <Tap
+          <Chip
             key={choice.name}
             role="radio"
-            chosen={choice === chosen}
-            filled={choice === chosen}
             label={`${label}: ${choice.name}`}
-            text={choice.name}
+            chosen={choice === chosen}
             onPress={() => onChoose(choice)}
-          />
+          >
+            {choice.name}
+          </Chip>
         ))}
       </View>
     </View>
@@ -140,30 +132,33 @@ function Chips({ label, choices, chosen, onChoose }: ChipsProps) {
 
 function SnapshotRow({ snapshot, onGo }: { readonly snapshot: Snapshot; readonly onGo: () => void }) {
   const piece = usePiece();
-  const tokens = useTokens();
   const { studio } = useStudio();
   const away = goalsOf(piece, snapshot, studio.beat).length;
   const of = snapshot.channel === null ? 'the whole piece' : channelName(piece, snapshot.channel);
   return (
-    <View style={[styles.row, { borderColor: tokens.line }]}>
-      <View style={styles.words}>
-        <Words kind="water" numberOfLines={1}>
-          {snapshot.name}
-        </Words>
-        <Words
-          kind="small"
-          numberOfLines={1}
-        >{`${of} · ${away === 0 ? 'stands so now' : `${away} of ${snapshot.values.length} values elsewhere`}`}</Words>
+    <>
+      <Divider />
+      <View style={styles.row}>
+        <View style={styles.words}>
+          <Text variant="headlineSmall" numberOfLines={1}>
+            {snapshot.name}
+          </Text>
+          <Text
+            variant="bodySmall"
+            numberOfLines={1}
+          >{`${of} · ${away === 0 ? 'stands so now' : `${away} of ${snapshot.values.length} values elsewhere`}`}</Text>
+        </View>
+        <Button label={`Go to ${snapshot.name}`} tone="coralInk" mode="contained" onPress={onGo}>
+          Go
+        </Button>
+        <IconButton
+          icon="x"
+          label={`Let go of ${snapshot.name}`}
+          tone="mute"
+          onPress={() => useOpenPiece.getState().run(dropSnapshot, { id: snapshot.id })}
+        />
       </View>
-      <Tap filled tone="coralInk" text="Go" label={`Go to ${snapshot.name}`} onPress={onGo} />
-      <Tap
-        plain
-        icon="x"
-        tone="mute"
-        label={`Let go of ${snapshot.name}`}
-        onPress={() => useOpenPiece.getState().run(dropSnapshot, { id: snapshot.id })}
-      />
-    </View>
+    </>
   );
 }
 
@@ -172,6 +167,6 @@ const styles = StyleSheet.create({
   taking: { gap: 6 },
   chips: { flexDirection: 'row', flexWrap: 'wrap', gap: 6 },
   switch: { alignSelf: 'flex-start' },
-  row: { flexDirection: 'row', alignItems: 'center', gap: 8, borderTopWidth: 1, paddingTop: 8 },
+  row: { flexDirection: 'row', alignItems: 'center', gap: 8, paddingTop: 8 },
   words: { flex: 1, minWidth: 0 },
 });

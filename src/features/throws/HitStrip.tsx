@@ -1,9 +1,9 @@
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { toBarBeat } from '../../core/music/grid';
 import type { Hit } from '../../core/piece/moves/throws';
-import { Tap } from '../../ui/Tap';
+import { Text } from '../../ui/Text';
+import { Touchable } from '../../ui/Touchable';
 import { useTokens } from '../../ui/theme';
-import { Words } from '../../ui/Words';
 import { usePiece } from '../studio/StudioProvider';
 
 const TALLEST = 46;
@@ -29,23 +29,22 @@ export function HitStrip({ hits, chosen, verb = 'Throw', onToggle }: HitStripPro
         const place = `${bar}.${beat}${within > 0.05 && within < 0.95 ? `+${within.toFixed(2).slice(1)}` : ''}`;
         const newBar = i === 0 || toBarBeat(hits[i - 1]!.beat, piece.tempo).bar !== bar;
         return (
-          <Tap
+          <Touchable
             key={i}
-            plain
             role="switch"
-            chosen={on}
             label={`${verb} the hit at bar ${bar}, beat ${(hit.beat - (bar - 1) * piece.tempo.beatsPerBar + 1).toFixed(2)}, ${Math.round(hit.strength * 100)} % loud`}
-            onPress={() => onToggle(i)}
+            chosen={on}
             style={[
               styles.hit,
               newBar && { borderLeftWidth: 1, borderColor: tokens.line },
               on && { backgroundColor: tokens.coralSoft },
             ]}
+            onPress={() => onToggle(i)}
           >
             <View style={styles.column}>
-              <Words kind="small" tone="coralInk" style={styles.mark}>
+              <Text variant="bodySmall" tone="coralInk" style={styles.mark}>
                 {on ? '∿' : ' '}
-              </Words>
+              </Text>
               <View style={styles.posts}>
                 <View
                   style={[
@@ -54,11 +53,11 @@ export function HitStrip({ hits, chosen, verb = 'Throw', onToggle }: HitStripPro
                   ]}
                 />
               </View>
-              <Words kind="small" tone={on ? 'coralInk' : 'mute'} style={styles.place}>
+              <Text variant="bodySmall" tone={on ? 'coralInk' : 'mute'} style={styles.place}>
                 {place}
-              </Words>
+              </Text>
             </View>
-          </Tap>
+          </Touchable>
         );
       })}
     </ScrollView>

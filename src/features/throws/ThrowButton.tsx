@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { Tap } from '../../ui/Tap';
+import { Button } from '../../ui/Button';
 import { channelName, findChannel } from '../../core/piece/find';
 import { usePiece } from '../studio/StudioProvider';
 import { ThrowSheet } from './ThrowSheet';
@@ -11,12 +11,9 @@ export function ThrowButton({ channel }: { readonly channel: string }) {
   if (!findChannel(piece, channel)) return null;
   return (
     <>
-      <Tap
-        text="Throws"
-        label={`Throws of ${channelName(piece, channel)}`}
-        tone="coralInk"
-        onPress={() => setOpen(true)}
-      />
+      <Button label={`Throws of ${channelName(piece, channel)}`} tone="coralInk" onPress={() => setOpen(true)}>
+        Throws
+      </Button>
       {open ? <ThrowSheet channel={channel} onClose={() => setOpen(false)} /> : null}
     </>
   );

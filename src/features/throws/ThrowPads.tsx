@@ -1,12 +1,13 @@
 import { useRef } from 'react';
-import { Pressable, StyleSheet, View } from 'react-native';
+import { StyleSheet, View } from 'react-native';
+import { TouchableRipple } from 'react-native-paper';
 import { setSend } from '../../core/piece/edits/sends';
 import { findChannel } from '../../core/piece/find';
 import { sendParam, type Return, type Target } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
 import { useSession } from '../../data/session';
 import { useTokens } from '../../ui/theme';
-import { Words } from '../../ui/Words';
+import { Text } from '../../ui/Text';
 import { usePiece, useStudio } from '../studio/StudioProvider';
 
 interface ThrowPadsProps {
@@ -19,13 +20,13 @@ export function ThrowPads({ channel, returns }: ThrowPadsProps) {
   const { armed, playing } = useSession();
   return (
     <View style={styles.pads}>
-      <Words kind="small">
+      <Text variant="bodySmall">
         {armed && playing
           ? 'Hold a pad: what you throw is recorded.'
           : armed
             ? 'Armed: play, then hold a pad.'
             : 'Hold a pad while it plays. Press moves first to record what you throw.'}
-      </Words>
+      </Text>
       <View style={styles.row}>
         {returns.map((made) => (
           <Pad key={made.id} channel={channel} made={made} />
@@ -56,7 +57,7 @@ function Pad({ channel, made }: { readonly channel: string; readonly made: Retur
     held.current = false;
   };
   return (
-    <Pressable
+    <TouchableRipple
       role="button"
       aria-label={`Hold to throw into ${made.name}`}
       onPressIn={hold}
@@ -66,12 +67,12 @@ function Pad({ channel, made }: { readonly channel: string; readonly made: Retur
         { borderColor: tokens.coral, backgroundColor: pressed ? tokens.coralInk : tokens.coralSoft },
       ]}
     >
-      {({ pressed }) => (
-        <Words kind="water" style={{ color: pressed ? tokens.paper : tokens.coralInk }}>
+      {({ pressed }: { readonly pressed: boolean }) => (
+        <Text variant="headlineSmall" style={{ color: pressed ? tokens.paper : tokens.coralInk }}>
           {made.name}
-        </Words>
+        </Text>
       )}
-    </Pressable>
+    </TouchableRipple>
   );
 }
 

@@ -7,7 +7,7 @@ import { beatsToMs, paramPosition, toEngineNumber } from '../../core/params/reso
 import { contextOf } from '../../core/piece/find';
 import { SEND_LEVEL } from '../../core/piece/piece';
 import { Rail } from '../../ui/Rail';
-import { Tap } from '../../ui/Tap';
+import { Chip } from '../../ui/Chip';
 import { useTokens } from '../../ui/theme';
 import { usePiece } from '../studio/StudioProvider';
 
@@ -51,15 +51,16 @@ export function ThrowShape({ settings, onChange }: ThrowShapeProps) {
     <View>
       <View role="radiogroup" aria-label="Shape of a throw" style={styles.shapes}>
         {SHAPES.map(([id, name]) => (
-          <Tap
+          <Chip
             key={id}
             role="radio"
+            label={`Shape: ${name}`}
             chosen={settings.shape === id}
             tone="coralInk"
-            label={`Shape: ${name}`}
-            text={name}
             onPress={() => onChange({ ...settings, shape: id })}
-          />
+          >
+            {name}
+          </Chip>
         ))}
         <Drawing settings={settings} />
       </View>

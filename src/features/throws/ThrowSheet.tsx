@@ -7,8 +7,9 @@ import { baseValue, channelName, reaches } from '../../core/piece/find';
 import { SEND_LEVEL, sendParam, type Target } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
 import { Sheet } from '../../ui/Sheet';
-import { Tap } from '../../ui/Tap';
-import { Words } from '../../ui/Words';
+import { Button } from '../../ui/Button';
+import { Chip } from '../../ui/Chip';
+import { Text } from '../../ui/Text';
 import { AddReturn } from '../sends/AddReturn';
 import { usePiece } from '../studio/StudioProvider';
 import { HitStrip } from './HitStrip';
@@ -39,28 +40,24 @@ export function ThrowSheet({ channel, onClose }: { readonly channel: string; rea
       <ScrollView style={styles.body}>
         {to === undefined ? (
           <View style={styles.none}>
-            <Words>A throw needs a return to go to: an echo, a space.</Words>
+            <Text>A throw needs a return to go to: an echo, a space.</Text>
             <AddReturn />
           </View>
         ) : (
           <>
             <View role="tablist" style={styles.chips}>
-              <Tap
+              <Chip
                 role="tab"
+                label="Picked hits"
                 chosen={way === 'picked'}
                 tone="coralInk"
-                label="Picked hits"
-                text="picked hits"
                 onPress={() => setWay('picked')}
-              />
-              <Tap
-                role="tab"
-                chosen={way === 'hand'}
-                tone="coralInk"
-                label="By hand"
-                text="by hand"
-                onPress={() => setWay('hand')}
-              />
+              >
+                picked hits
+              </Chip>
+              <Chip role="tab" label="By hand" chosen={way === 'hand'} tone="coralInk" onPress={() => setWay('hand')}>
+                by hand
+              </Chip>
             </View>
             {way === 'hand' ? (
               <ThrowPads channel={channel} returns={returns} />
@@ -68,15 +65,16 @@ export function ThrowSheet({ channel, onClose }: { readonly channel: string; rea
               <>
                 <View role="radiogroup" aria-label="Throw into" style={styles.chips}>
                   {returns.map(({ id, name }) => (
-                    <Tap
+                    <Chip
                       key={id}
                       role="radio"
+                      label={`Throw into ${name}`}
                       chosen={id === to}
                       tone="sea"
-                      label={`Throw into ${name}`}
-                      text={name}
                       onPress={() => setWanted(id)}
-                    />
+                    >
+                      {name}
+                    </Chip>
                   ))}
                   <AddReturn />
                 </View>
@@ -102,15 +100,15 @@ function PickedThrows({
   const hits = useHits(channel);
   if (!hits)
     return (
-      <Words kind="small" style={styles.line}>
+      <Text variant="bodySmall" style={styles.line}>
         Looking for hits …
-      </Words>
+      </Text>
     );
   if (hits.length === 0)
     return (
-      <Words kind="small" style={styles.line}>
+      <Text variant="bodySmall" style={styles.line}>
         This channel has no clips, so there are no hits to pick. It can be thrown by hand.
-      </Words>
+      </Text>
     );
   return <Picker hits={hits} channel={channel} to={to} onDone={onDone} />;
 }
@@ -146,32 +144,33 @@ function Picker({
   const count = `${chosen.size} ${chosen.size === 1 ? 'hit' : 'hits'}`;
   return (
     <>
-      <Words kind="small" style={styles.line}>{`${hits.length} hits. Tap those to throw, or pick by rule:`}</Words>
+      <Text variant="bodySmall" style={styles.line}>{`${hits.length} hits. Tap those to throw, or pick by rule:`}</Text>
       <ScrollView horizontal showsHorizontalScrollIndicator={false} contentContainerStyle={styles.rules}>
         {RULES.map(({ name, rule }) => (
-          <Tap
+          <Button
             key={name}
             label={`Pick ${name}`}
-            text={name}
             onPress={() => setChosen(new Set(hitsByRule(hits, rule, piece.tempo.beatsPerBar)))}
-          />
+          >
+            {name}
+          </Button>
         ))}
-        <Tap label="Pick none" text="none" disabled={chosen.size === 0} onPress={() => setChosen(new Set())} />
+        <Button label="Pick none" disabled={chosen.size === 0} onPress={() => setChosen(new Set())}>
+          none
+        </Button>
       </ScrollView>
       <HitStrip hits={hits} chosen={chosen} onToggle={toggle} />
       <ThrowShape settings={settings} onChange={setSettings} />
       {typeof base === 'number' && base > 0 ? (
-        <Words kind="small">{`Between throws the send stays where it is: ${formatNumber(SEND_LEVEL, base)}.`}</Words>
+        <Text variant="bodySmall">{`Between throws the send stays where it is: ${formatNumber(SEND_LEVEL, base)}.`}</Text>
       ) : null}
-      <Tap
-        filled
+      <Button
         tone="coralInk"
+        mode="contained"
         disabled={chosen.size === 0}
-        label={`Throw ${count}`}
-        text={`Throw ${count}`}
-        onPress={go}
         style={styles.go}
-      />
+        onPress={go}
+      >{`Throw ${count}`}</Button>
     </>
   );
 }

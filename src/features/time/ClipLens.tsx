@@ -9,7 +9,7 @@ import { tempoOf } from '../../core/piece/tempoOf';
 import { FRAMES_PER_PEAK } from '../../audio/soundLibrary';
 import { useTokens } from '../../ui/theme';
 import { Waveform } from '../../ui/Waveform';
-import { Words } from '../../ui/Words';
+import { Text } from '../../ui/Text';
 import { useStudio } from '../studio/StudioProvider';
 import { useClipHold, type Grip, type Held } from './clipHold';
 
@@ -39,10 +39,13 @@ export function ClipLens() {
   return (
     <View style={[styles.lens, { backgroundColor: tokens.card, borderColor: tokens.coral }]}>
       <View style={styles.says}>
-        <Words kind="strong" numberOfLines={1}>{`${SAYS[held.grip]} ${placeText(held.piece, edgeOf(held))}`}</Words>
-        <Words kind="small" numberOfLines={1} style={styles.how}>
+        <Text
+          variant="titleSmall"
+          numberOfLines={1}
+        >{`${SAYS[held.grip]} ${placeText(held.piece, edgeOf(held))}`}</Text>
+        <Text variant="bodySmall" numberOfLines={1} style={styles.how}>
           {held.slow ? 'slowly' : 'farther off: slower'}
-        </Words>
+        </Text>
       </View>
       <View style={styles.glass} onLayout={(event) => setWidth(event.nativeEvent.layout.width)}>
         {width > 0 ? <Glass held={held} width={width} /> : null}

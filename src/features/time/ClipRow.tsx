@@ -1,5 +1,6 @@
 import { useState } from 'react';
-import { Pressable, StyleSheet, View } from 'react-native';
+import { StyleSheet, View } from 'react-native';
+import { TouchableRipple } from 'react-native-paper';
 import { beatsFrom } from '../../core/music/tempo';
 import type { Clip, Track } from '../../core/piece/piece';
 import { tempoOf } from '../../core/piece/tempoOf';
@@ -7,7 +8,7 @@ import { FRAMES_PER_PEAK } from '../../audio/soundLibrary';
 import { useSession } from '../../data/session';
 import { Waveform } from '../../ui/Waveform';
 import { useTokens } from '../../ui/theme';
-import { Words } from '../../ui/Words';
+import { Text } from '../../ui/Text';
 import { usePiece, useStudio } from '../studio/StudioProvider';
 import { ClipFades } from './ClipFades';
 import { ClipHands } from './ClipHands';
@@ -68,17 +69,17 @@ function ClipBlock({
       ) : null}
       <ClipFades clip={clip} width={width} height={height - 4} />
       {!sound && width > 60 ? (
-        <Words kind="small" tone="ink" numberOfLines={1}>
+        <Text variant="bodySmall" tone="ink" numberOfLines={1}>
           {missing.has(clip.sound) ? 'sound missing' : 'loading …'}
-        </Words>
+        </Text>
       ) : null}
       {sound && named ? (
-        <Words
-          kind="small"
+        <Text
+          variant="bodySmall"
           tone="ink"
           numberOfLines={1}
           style={styles.name}
-        >{`${clip.mute ? 'muted · ' : ''}${clip.reversed ? '◂ ' : ''}${clip.name}`}</Words>
+        >{`${clip.mute ? 'muted · ' : ''}${clip.reversed ? '◂ ' : ''}${clip.name}`}</Text>
       ) : null}
     </>
   );
@@ -95,16 +96,18 @@ function ClipBlock({
   ];
   if (!onChoose) return <View style={look}>{body}</View>;
   return (
-    <Pressable
+    <TouchableRipple
       role="button"
       aria-label={`${printed ? 'Print' : 'Clip'} ${clip.name}`}
       aria-pressed={chosen}
       onPress={() => onChoose(clip)}
       style={look}
     >
-      {body}
-      {chosen ? <ClipHands clip={placed} pxPerBeat={pxPerBeat} width={width} onHold={setHeld} /> : null}
-    </Pressable>
+      <>
+        {body}
+        {chosen ? <ClipHands clip={placed} pxPerBeat={pxPerBeat} width={width} onHold={setHeld} /> : null}
+      </>
+    </TouchableRipple>
   );
 }
 

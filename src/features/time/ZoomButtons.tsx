@@ -1,6 +1,6 @@
 import { StyleSheet, View } from 'react-native';
 import { useSession } from '../../data/session';
-import { Tap } from '../../ui/Tap';
+import { IconButton } from '../../ui/IconButton';
 
 export const MAX_ZOOM = 5;
 
@@ -8,15 +8,13 @@ export function ZoomButtons() {
   const { zoom, set } = useSession();
   return (
     <View style={styles.row}>
-      <Tap
-        plain
+      <IconButton
         icon="zoom-out"
         label="Show more time"
         disabled={zoom === 0}
         onPress={() => set({ zoom: Math.max(0, zoom - 1) })}
       />
-      <Tap
-        plain
+      <IconButton
         icon="zoom-in"
         label="Show less time"
         disabled={zoom === MAX_ZOOM}

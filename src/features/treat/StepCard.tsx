@@ -1,14 +1,18 @@
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
+import { Card } from 'react-native-paper';
 import { effectOf } from '../../core/effects/catalogue';
 import { figure, gain } from '../../core/params/make';
 import type { NumberParam, ValueContext } from '../../core/params/param';
 import { sayStep } from '../../core/piece/edits/treat';
 import type { Slot, TreatStep } from '../../core/piece/piece';
 import { AnyRail } from '../../ui/AnyRail';
-import { Tap } from '../../ui/Tap';
+import { Button } from '../../ui/Button';
+import { Chip } from '../../ui/Chip';
+import { IconButton } from '../../ui/IconButton';
+import { Text } from '../../ui/Text';
+import { Touchable } from '../../ui/Touchable';
 import { useTokens } from '../../ui/theme';
-import { Words } from '../../ui/Words';
 import { isShown } from '../chain/shown';
 
 const TIMES = gain({
@@ -63,38 +67,37 @@ export function StepCard(props: StepCardProps) {
   const [open, setOpen] = useState(place === 0 && last);
   const name = sayStep(step);
   return (
-    <View
+    <Card
+      mode="outlined"
       role="group"
       aria-label={`Step ${place + 1}: ${name}`}
-      style={[styles.card, { borderColor: tokens.line, backgroundColor: tokens.paper }]}
+      style={[styles.card, { backgroundColor: tokens.paper }]}
+      contentStyle={styles.within}
     >
       <View style={styles.row}>
-        <Tap
-          plain
+        <Touchable
           label={`${open ? 'Fold' : 'Unfold'} step ${place + 1}`}
-          onPress={() => setOpen(!open)}
           style={styles.name}
+          onPress={() => setOpen(!open)}
         >
-          <Words kind="strong" numberOfLines={1} tone={step.on ? 'ink' : 'mute'}>{`${place + 1}  ${name}`}</Words>
-        </Tap>
-        <Tap
-          plain
+          <Text variant="titleSmall" numberOfLines={1} tone={step.on ? 'ink' : 'mute'}>{`${place + 1}  ${name}`}</Text>
+        </Touchable>
+        <IconButton
           role="switch"
-          chosen={step.on}
           icon="power"
-          tone={step.on ? 'sea' : 'mute'}
           label={`Step ${place + 1} on`}
+          chosen={step.on}
+          tone={step.on ? 'sea' : 'mute'}
           onPress={() => onChange({ ...step, on: !step.on })}
         />
-        <Tap
-          plain
+        <IconButton
           icon="arrow-up"
           label={`Step ${place + 1} earlier`}
           disabled={place === 0}
           onPress={() => onMove(-1)}
         />
-        <Tap plain icon="arrow-down" label={`Step ${place + 1} later`} disabled={last} onPress={() => onMove(1)} />
-        <Tap plain icon="trash-2" tone="mute" label={`Take step ${place + 1} off`} onPress={onRemove} />
+        <IconButton icon="arrow-down" label={`Step ${place + 1} later`} disabled={last} onPress={() => onMove(1)} />
+        <IconButton icon="trash-2" label={`Take step ${place + 1} off`} tone="mute" onPress={onRemove} />
       </View>
       {open ? (
         step.kind === 'stretch' ? (
@@ -103,7 +106,7 @@ export function StepCard(props: StepCardProps) {
           <ChainRails {...props} step={step} />
         )
       ) : null}
-    </View>
+    </Card>
   );
 }
 
@@ -126,37 +129,39 @@ function StretchRails({ step, context, partSeconds, barSeconds, onChange }: Of<'
       {rail(TIMES, step.times, (times) => ({ ...step, times }))}
       <View role="group" aria-label="Length in bars" style={styles.chips}>
         {bars.map((count) => (
-          <Tap
+          <Chip
             key={count}
+            role="radio"
             label={`As long as ${count} ${count <= 1 ? 'bar' : 'bars'}`}
-            text={`= ${count} ${count <= 1 ? 'bar' : 'bars'}`}
-            tone="sea"
             chosen={Math.abs(step.times * partSeconds - count * barSeconds) < 1e-3}
+            tone="sea"
             onPress={() => onChange({ ...step, times: (count * barSeconds) / partSeconds })}
-          />
+          >{`= ${count} ${count <= 1 ? 'bar' : 'bars'}`}</Chip>
         ))}
-        <Tap
+        <Chip
           role="switch"
           label="Pitch goes with the length"
-          text="pitch goes along, as on tape"
-          tone="sea"
           chosen={!step.keepPitch}
+          tone="sea"
           onPress={() => onChange({ ...step, keepPitch: !step.keepPitch })}
-        />
+        >
+          pitch goes along, as on tape
+        </Chip>
       </View>
       {step.keepPitch ? (
         <>
           {rail(SEMITONES, step.semitones, (semitones) => ({ ...step, semitones }))}
           {rail(THROAT, step.formantSemitones, (formantSemitones) => ({ ...step, formantSemitones }))}
-          <Tap
+          <Chip
             role="switch"
             label="Formants kept"
-            text={step.formants === 'keep' ? 'formants kept' : 'formants go along'}
-            tone="sea"
             chosen={step.formants === 'keep'}
-            onPress={() => onChange({ ...step, formants: step.formants === 'keep' ? 'follow' : 'keep' })}
+            tone="sea"
             style={styles.start}
-          />
+            onPress={() => onChange({ ...step, formants: step.formants === 'keep' ? 'follow' : 'keep' })}
+          >
+            {step.formants === 'keep' ? 'formants kept' : 'formants go along'}
+          </Chip>
         </>
       ) : null}
     </View>
@@ -168,15 +173,16 @@ function ChainRails({ step, context, onChange }: Of<'chain'>) {
     onChange({ ...step, chain: step.chain.map((other) => (other.id === slot.id ? slot : other)) });
   return (
     <View>
-      <Tap
+      <Chip
         role="switch"
         label="Keep what rings on"
-        text={step.rings ? 'rings on past its end' : 'cut at its end'}
-        tone="sea"
         chosen={step.rings}
-        onPress={() => onChange({ ...step, rings: !step.rings })}
+        tone="sea"
         style={styles.start}
-      />
+        onPress={() => onChange({ ...step, rings: !step.rings })}
+      >
+        {step.rings ? 'rings on past its end' : 'cut at its end'}
+      </Chip>
       {step.chain.map((slot) => (
         <SlotRails key={slot.id} slot={slot} context={context} onSlot={setSlot} />
       ))}
@@ -202,15 +208,12 @@ function SlotRails({
   return (
     <View role="group" aria-label={name}>
       <View style={styles.row}>
-        <Words kind="water" style={styles.name}>
+        <Text variant="headlineSmall" style={styles.name}>
           {name}
-        </Words>
-        <Tap
-          plain
-          label={`${all ? 'Fewer' : 'All'} rails of ${name}`}
-          text={all ? 'fewer' : 'all rails'}
-          onPress={() => setAll(!all)}
-        />
+        </Text>
+        <Button label={`${all ? 'Fewer' : 'All'} rails of ${name}`} mode="text" onPress={() => setAll(!all)}>
+          {all ? 'fewer' : 'all rails'}
+        </Button>
       </View>
       {shown.map(([id, param]) => (
         <AnyRail
@@ -226,7 +229,8 @@ function SlotRails({
 }
 
 const styles = StyleSheet.create({
-  card: { borderWidth: 1, borderRadius: 14, paddingHorizontal: 10, paddingVertical: 4, marginBottom: 8 },
+  card: { borderRadius: 14, marginBottom: 8 },
+  within: { paddingHorizontal: 10, paddingVertical: 4 },
   row: { flexDirection: 'row', alignItems: 'center' },
   name: { flex: 1, minWidth: 0, alignItems: 'flex-start', paddingHorizontal: 0 },
   chips: { flexDirection: 'row', flexWrap: 'wrap', gap: 6, marginVertical: 4 },

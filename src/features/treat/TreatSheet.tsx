@@ -8,8 +8,9 @@ import { contextOf } from '../../core/piece/find';
 import type { Clip, Track, TreatStep } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
 import { Sheet } from '../../ui/Sheet';
-import { Tap } from '../../ui/Tap';
-import { Words } from '../../ui/Words';
+import { Button } from '../../ui/Button';
+import { Chip } from '../../ui/Chip';
+import { Text } from '../../ui/Text';
 import { EffectPicker } from '../chain/EffectChoices';
 import { HearRecipe } from '../recipes/HearRecipe';
 import { useMaking } from '../recipes/useMaking';
@@ -86,13 +87,9 @@ function Steps({ clip, track, onDone }: { readonly clip: Clip; readonly track: T
   if (picking) {
     return (
       <ScrollView style={styles.body}>
-        <Tap
-          icon="chevron-left"
-          label="Back to the steps"
-          text="Back"
-          onPress={() => setPicking(false)}
-          style={styles.start}
-        />
+        <Button label="Back to the steps" icon="chevron-left" style={styles.start} onPress={() => setPicking(false)}>
+          Back
+        </Button>
         <EffectPicker
           verb="Treat with"
           onPick={(effect, preset) => {
@@ -113,11 +110,11 @@ function Steps({ clip, track, onDone }: { readonly clip: Clip; readonly track: T
   return (
     <>
       <ScrollView style={styles.body}>
-        <Words kind="small">
+        <Text variant="bodySmall">
           {steps.length === 0
             ? 'No steps yet. What is done here costs nothing while playing, and every step can be changed or taken off later; the source stays as it is.'
             : 'From the source through each step, in this order.'}
-        </Words>
+        </Text>
         <View style={styles.list}>
           {steps.map((step, i) => (
             <StepCard
@@ -135,13 +132,16 @@ function Steps({ clip, track, onDone }: { readonly clip: Clip; readonly track: T
           ))}
         </View>
         <View role="group" aria-label="Add a step" style={styles.chips}>
-          <Tap icon="plus" label="Add pitch and length" text="pitch, length" onPress={() => put(freshStretch())} />
-          <Tap icon="plus" label="Add an effect" text="effect …" onPress={() => setPicking(true)} />
+          <Button label="Add pitch and length" icon="plus" onPress={() => put(freshStretch())}>
+            pitch, length
+          </Button>
+          <Button label="Add an effect" icon="plus" onPress={() => setPicking(true)}>
+            effect …
+          </Button>
           {chain.length > 0 ? (
-            <Tap
-              icon="plus"
+            <Button
               label="Add the effects of this track"
-              text="this track’s effects"
+              icon="plus"
               onPress={() =>
                 put({
                   kind: 'chain',
@@ -155,27 +155,30 @@ function Steps({ clip, track, onDone }: { readonly clip: Clip; readonly track: T
                   chain: structuredClone(chain),
                 })
               }
-            />
+            >
+              this track’s effects
+            </Button>
           ) : null}
         </View>
         {wholeSourceOf(piece, clip).lengthSeconds > source.lengthSeconds + 0.01 && steps.length > 0 ? (
-          <Tap
+          <Chip
             role="switch"
+            label="Treat the whole sound"
             chosen={whole}
             tone="plum"
-            label="Treat the whole sound"
-            text={whole ? 'the whole sound: edges can be drawn out' : 'only what the clip plays'}
-            onPress={() => setWhole(!whole)}
             style={styles.start}
-          />
+            onPress={() => setWhole(!whole)}
+          >
+            {whole ? 'the whole sound: edges can be drawn out' : 'only what the clip plays'}
+          </Chip>
         ) : null}
         {trouble ? (
-          <Words kind="small" tone="danger" role="alert">
+          <Text variant="bodySmall" tone="danger" role="alert">
             {trouble}
-          </Words>
+          </Text>
         ) : null}
         {load > 0.001 ? (
-          <Words kind="small">{`Gives back ${(100 * load).toFixed(1)} % of the time there is while playing.`}</Words>
+          <Text variant="bodySmall">{`Gives back ${(100 * load).toFixed(1)} % of the time there is while playing.`}</Text>
         ) : null}
       </ScrollView>
       <View style={styles.chips}>
@@ -185,24 +188,28 @@ function Steps({ clip, track, onDone }: { readonly clip: Clip; readonly track: T
           disabled={busy || steps.length === 0}
           onPress={() => void tryIt()}
         />
-        <Tap
-          filled
-          tone="plum"
+        <Button
           label="Treat this clip"
-          text={busy ? `Working … ${Math.round(share * 100)} %` : 'This clip'}
+          tone="plum"
+          mode="contained"
           disabled={busy || (steps.length === 0 && !clip.treated)}
           onPress={() => void apply([clip])}
-        />
+        >
+          {busy ? `Working … ${Math.round(share * 100)} %` : 'This clip'}
+        </Button>
         {same.length > 1 ? (
-          <Tap
-            tone="plum"
+          <Button
             label={`Treat every clip of this sound, ${same.length}`}
-            text={`All ${same.length} of this sound`}
+            tone="plum"
             disabled={busy || (steps.length === 0 && !clip.treated)}
             onPress={() => void apply(same)}
-          />
+          >{`All ${same.length} of this sound`}</Button>
         ) : null}
-        {busy ? <Tap icon="x" label="Stop treating" text="Stop" onPress={() => cancel.current()} /> : null}
+        {busy ? (
+          <Button label="Stop treating" icon="x" onPress={() => cancel.current()}>
+            Stop
+          </Button>
+        ) : null}
       </View>
     </>
   );

@@ -1,14 +1,16 @@
 import { useMemo, type ReactNode } from 'react';
 import { StyleSheet, View } from 'react-native';
+import { Card } from 'react-native-paper';
 import { effectOf } from '../../core/effects/catalogue';
 import { formatValue } from '../../core/params/format';
 import type { Param } from '../../core/params/param';
 import { contextOf } from '../../core/piece/find';
 import { ON_PARAM, type Slot } from '../../core/piece/piece';
 import { useSession } from '../../data/session';
-import { Tap } from '../../ui/Tap';
+import { IconButton } from '../../ui/IconButton';
+import { Text } from '../../ui/Text';
+import { Touchable } from '../../ui/Touchable';
 import { useTokens } from '../../ui/theme';
-import { Words } from '../../ui/Words';
 import { usePiece, useStudio } from '../studio/StudioProvider';
 import { CardMenu } from './CardMenu';
 import { PictureThumb } from './pictures/PictureThumb';
@@ -16,7 +18,7 @@ import { isShown } from './shown';
 import { useOwnSound } from './useOwnSound';
 import { usePicture } from './usePicture';
 
-interface CardProps {
+interface EffectCardProps {
   readonly channel: string;
   readonly slot: Slot;
   readonly index: number;
@@ -27,7 +29,7 @@ interface CardProps {
 }
 
 /** An effect in the strand: what it is, what says most about it, and its picture; a tap opens its bench. */
-export function Card({ channel, slot, index, count, small, handle }: CardProps) {
+export function EffectCard({ channel, slot, index, count, small, handle }: EffectCardProps) {
   const piece = usePiece();
   const tokens = useTokens();
   const { studio } = useStudio();
@@ -38,50 +40,49 @@ export function Card({ channel, slot, index, count, small, handle }: CardProps) 
   const say = (id: string): string => formatValue(definition.params[id] as Param, slot.values[id] ?? 0, context);
   const where = { channel, slot: slot.id };
   return (
-    <View
+    <Card
+      mode="outlined"
       style={[
         styles.card,
         {
-          backgroundColor: tokens.card,
           borderColor: slot.id === chosen ? tokens.sea : tokens.line,
           opacity: slot.on ? 1 : 0.62,
         },
       ]}
+      contentStyle={styles.within}
     >
-      <Tap
-        plain
+      <Touchable
         label={`Open ${definition.name}, ${preset?.name ?? 'own setting'}`}
-        onPress={() => set(where)}
         style={styles.cardMain}
+        onPress={() => set(where)}
       >
         <View style={styles.cardWords}>
-          <Words kind="water">{definition.name}</Words>
-          <Words kind="small" numberOfLines={1}>
+          <Text variant="headlineSmall">{definition.name}</Text>
+          <Text variant="bodySmall" numberOfLines={1}>
             {preset?.name ?? 'own setting'}
-          </Words>
-          <Words kind="strong" numberOfLines={2}>
+          </Text>
+          <Text variant="titleSmall" numberOfLines={2}>
             {definition.headline
               .filter((id) => isShown(id, definition.params[id] as Param, slot))
               .map(say)
               .join(' · ')}
-          </Words>
+          </Text>
           {small || slot.strands ? null : <Thumb slot={slot} />}
         </View>
-      </Tap>
+      </Touchable>
       <View style={styles.cardTools}>
-        <Tap
-          plain
+        <IconButton
           role="switch"
-          chosen={slot.on}
           icon="power"
-          tone={slot.on ? 'sea' : 'mute'}
           label={`${definition.name} on`}
+          chosen={slot.on}
+          tone={slot.on ? 'sea' : 'mute'}
           onPress={() => studio.release({ channel, effect: slot.id, param: ON_PARAM }, !slot.on)}
         />
         <CardMenu channel={channel} slot={slot} index={index} count={count} />
         {handle}
       </View>
-    </View>
+    </Card>
   );
 }
 
@@ -93,7 +94,8 @@ function Thumb({ slot }: { readonly slot: Slot }) {
 }
 
 const styles = StyleSheet.create({
-  card: { flex: 1, borderWidth: 1, borderRadius: 16, marginBottom: 12, flexDirection: 'row', minWidth: 0 },
+  card: { flex: 1, borderRadius: 16, marginBottom: 12, minWidth: 0 },
+  within: { flexDirection: 'row' },
   cardMain: { flex: 1, alignItems: 'stretch', borderRadius: 16, minWidth: 0, paddingVertical: 10 },
   cardWords: { gap: 1, alignItems: 'flex-start' },
   thumb: { height: 60 },

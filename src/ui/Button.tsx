@@ -1,0 +1,59 @@
+import { StyleSheet, type StyleProp, type ViewStyle } from 'react-native';
+import { Button as PaperButton } from 'react-native-paper';
+import type { IconName } from './icon';
+import { IconButton } from './IconButton';
+import { useTokens } from './theme';
+import { TOUCH, type Tone } from './tokens';
+
+interface ButtonProps {
+  /** What it says; an icon alone while it has nothing to say. */
+  readonly children?: string | undefined;
+  /** Spoken in its place, where what is written needs its surroundings to be understood. */
+  readonly label?: string;
+  readonly icon?: IconName;
+  /** The ink of an outlined or plain one, the ground of a filled one. */
+  readonly tone?: Tone;
+  readonly mode?: 'outlined' | 'contained' | 'text';
+  readonly disabled?: boolean;
+  readonly style?: StyleProp<ViewStyle>;
+  /** Of what lies within: `flex-start` for a button as wide as a list. */
+  readonly align?: 'center' | 'flex-start';
+  readonly onPress: () => void;
+}
+
+/** Paper's Button, 44 px high and in one of the product's inks. */
+export function Button({
+  children,
+  label = children ?? '',
+  icon,
+  tone = 'ink',
+  mode = 'outlined',
+  align = 'center',
+  style,
+  ...rest
+}: ButtonProps) {
+  const tokens = useTokens();
+  if (children === undefined && icon)
+    return <IconButton {...rest} icon={icon} label={label} mode={mode} tone={tone} style={style} />;
+  return (
+    <PaperButton
+      {...rest}
+      icon={icon}
+      compact
+      mode={mode}
+      textColor={rest.disabled ? undefined : mode === 'contained' ? tokens.paper : tokens[tone]}
+      buttonColor={mode === 'contained' && !rest.disabled ? tokens[tone] : undefined}
+      accessibilityLabel={label}
+      style={style}
+      contentStyle={[styles.content, { justifyContent: align }]}
+      labelStyle={styles.text}
+    >
+      {children}
+    </PaperButton>
+  );
+}
+
+const styles = StyleSheet.create({
+  content: { minHeight: TOUCH - 2, minWidth: TOUCH - 2, paddingHorizontal: 5 },
+  text: { marginVertical: 0, marginHorizontal: 7 },
+});
