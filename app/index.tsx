@@ -1,5 +1,4 @@
-import { PieceView } from '@/features/piece/PieceView';
-
-export default function PieceRoute() {
-  return <PieceView />;
+/** The views are shown by the layout, so that they stay while the address changes; see `_layout.tsx`. */
+export default function Address() {
+  return null;
 }

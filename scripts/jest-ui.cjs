@@ -4,5 +4,4 @@
 require('@testing-library/react').configure({ defaultHidden: true });
 window.getComputedStyle = (element) => element.style;
 // Paper draws icons from a font of its own unless the theme's provider says otherwise; these tests look at no icon.
-/* global jest */
-jest.mock('@expo/vector-icons/MaterialCommunityIcons', () => ({ default: () => null }));
+require('@jest/globals').jest.mock('@expo/vector-icons/MaterialCommunityIcons', () => ({ default: () => null }));

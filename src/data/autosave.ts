@@ -34,6 +34,7 @@ export class Autosave {
   /** Ends when all that was given to the browser's database is there. */
   private kept: Promise<boolean> = Promise.resolve(true);
   private readonly endings: (() => void)[] = [];
+  private readonly ended = new AbortController();
 
   private constructor(private readonly unsaved: UnsavedStore | null) {}
 
@@ -50,6 +51,7 @@ export class Autosave {
 
   end(): void {
     for (const end of this.endings.splice(0)) end();
+    this.ended.abort();
     if (this.timer) clearTimeout(this.timer);
     this.unsaved?.close();
   }
@@ -198,14 +200,26 @@ export class Autosave {
     await sendLegacyWork();
     const { unsaved } = this;
     if (!unsaved) return;
-    for (const work of await unsaved.list()) {
-      const { window } = work.base;
-      if (window === this.window) continue;
-      await whenGone(LOCK + window, async () => {
-        const told = await sendWork(unsaved, work);
-        if (told) useOpenPiece.getState().say(told);
-      });
+    for (const { base } of await unsaved.list()) {
+      if (base.window === this.window) continue;
+      await whenGone(LOCK + base.window, this.ended.signal, (late) => this.sendOf(unsaved, base, late));
     }
+  }
+
+  /**
+   * Sends what a window that is gone left of a piece. Where that piece is open here by now, it is opened anew with it,
+   * or all is left to the next opening while it has changes of its own.
+   */
+  private async sendOf(unsaved: UnsavedStore, { window, pieceId }: UnsavedBase, late: boolean): Promise<void> {
+    const { piece, saveState, say, open } = useOpenPiece.getState();
+    const inView = late && piece?.id === pieceId;
+    if (inView && saveState.kind !== 'saved') return;
+    // Read again: the window may have saved more since it was listed.
+    const work = (await unsaved.list()).find(({ base }) => base.window === window && base.pieceId === pieceId);
+    if (!work) return;
+    const told = await sendWork(unsaved, work);
+    if (inView && work.changes.length > 0) await open(pieceId);
+    if (told) say(told);
   }
 }
 
@@ -221,29 +235,36 @@ function holdLock(name: string): () => void {
   return () => release();
 }
 
-/** A page that has just been killed holds its name for a moment yet. */
+/** A page that has just been killed holds its name for a moment yet: so long is waited for it. */
 const DYING_MS = 3000;
 
 /**
- * Acts if no page holds the name, or the one that does is gone in a moment: where the browser cannot tell, as if none
- * did.
+ * Acts as soon as no page holds the name: at once where the browser cannot tell. Waits for that a moment; a page that
+ * lives on is acted for when it is gone.
+ *
+ * @param act told whether it comes after the wait; what it throws then stays kept, as after any failed try
  */
-async function whenGone(name: string, act: () => Promise<void>): Promise<void> {
+async function whenGone(name: string, given: AbortSignal, act: (late: boolean) => Promise<void>): Promise<void> {
   const { locks } = globalThis.navigator ?? {};
   if (!locks) {
-    await act();
+    await act(false);
     return;
   }
-  const given = new AbortController();
-  const timer = setTimeout(() => given.abort(), DYING_MS);
-  await locks
-    .request(name, { signal: given.signal }, async () => {
-      clearTimeout(timer);
-      await act();
-    })
+  let late = false;
+  const acted = locks
+    .request(name, { signal: given }, () => act(late))
     .catch((error: unknown) => {
-      if (!given.signal.aborted) throw error;
+      if (!late && !given.aborted) throw error;
     });
+  await Promise.race([
+    acted,
+    new Promise<void>((resolve) =>
+      setTimeout(() => {
+        late = true;
+        resolve();
+      }, DYING_MS),
+    ),
+  ]);
 }
 
 const LEGACY = 'zephiro.unsaved';

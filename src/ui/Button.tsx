@@ -54,6 +54,6 @@ export function Button({
 }
 
 const styles = StyleSheet.create({
-  content: { minHeight: TOUCH - 2, minWidth: TOUCH - 2, paddingHorizontal: 5 },
+  content: { minHeight: TOUCH, minWidth: TOUCH, paddingHorizontal: 5 },
   text: { marginVertical: 0, marginHorizontal: 7 },
 });

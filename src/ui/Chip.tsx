@@ -46,11 +46,11 @@ export function Chip({ children, label, role, chosen, tone = 'ink', dense = fals
 }
 
 const styles = StyleSheet.create({
-  chip: { borderRadius: RADIUS.pill, minHeight: TOUCH, minWidth: TOUCH },
+  chip: { borderRadius: RADIUS.pill, minHeight: TOUCH + 2, minWidth: TOUCH + 2 },
   empty: { backgroundColor: 'transparent' },
   text: {
     lineHeight: 20,
-    marginVertical: (TOUCH - 2 - 20) / 2,
+    marginVertical: (TOUCH - 20) / 2,
     marginLeft: 11,
     marginRight: 11,
     flexGrow: 1,

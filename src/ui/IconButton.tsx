@@ -39,9 +39,13 @@ export function IconButton({
       accessibilityLabel={label}
       accessibilityRole={role}
       accessibilityState={{ disabled: rest.disabled === true, ...(role === 'switch' ? { checked: chosen } : {}) }}
-      style={[styles.size, style]}
+      style={[styles.size, mode === 'outlined' && styles.outlined, style]}
     />
   );
 }
 
-const styles = StyleSheet.create({ size: { margin: 0, width: TOUCH, height: TOUCH, borderRadius: TOUCH / 2 } });
+const styles = StyleSheet.create({
+  size: { margin: 0, width: TOUCH, height: TOUCH, borderRadius: TOUCH / 2 },
+  // What is touched lies within the line.
+  outlined: { width: TOUCH + 2, height: TOUCH + 2, borderRadius: TOUCH / 2 + 1 },
+});

@@ -1,5 +1,6 @@
-import { StyleSheet } from 'react-native';
-import { Searchbar } from 'react-native-paper';
+import { StyleSheet, View } from 'react-native';
+import { Icon, TextInput } from 'react-native-paper';
+import { IconButton } from './IconButton';
 import { useTokens } from './theme';
 import { RADIUS, TOUCH } from './tokens';
 
@@ -10,29 +11,39 @@ interface SearchFieldProps {
   readonly onWords: (words: string) => void;
 }
 
-/** Paper's Searchbar, 44 px high. */
+/** A field for words to look for. Paper's Searchbar has buttons of 40 px, one of them without use here. */
 export function SearchField({ label, placeholder, words, onWords }: SearchFieldProps) {
   const tokens = useTokens();
   return (
-    <Searchbar
-      role="searchbox"
-      aria-label={label}
-      placeholder={placeholder}
-      placeholderTextColor={tokens.mute}
-      value={words}
-      onChangeText={onWords}
-      icon="search"
-      searchAccessibilityLabel={`${label}: begin`}
-      clearIcon="x"
-      clearAccessibilityLabel="Clear the search"
-      elevation={0}
-      inputStyle={styles.input}
-      style={[styles.bar, { backgroundColor: tokens.card, borderColor: tokens.line }]}
-    />
+    <View style={styles.field}>
+      <TextInput
+        dense
+        mode="outlined"
+        role="searchbox"
+        aria-label={label}
+        placeholder={placeholder}
+        placeholderTextColor={tokens.mute}
+        value={words}
+        onChangeText={onWords}
+        outlineStyle={styles.outline}
+        contentStyle={styles.content}
+        style={styles.input}
+      />
+      <View aria-hidden style={styles.icon}>
+        <Icon source="search" size={18} color={tokens.mute} />
+      </View>
+      {words === '' ? null : (
+        <IconButton icon="x" label="Clear the search" tone="mute" style={styles.clear} onPress={() => onWords('')} />
+      )}
+    </View>
   );
 }
 
 const styles = StyleSheet.create({
-  bar: { height: TOUCH, borderWidth: 1, borderRadius: RADIUS.field },
-  input: { minHeight: 0, height: TOUCH - 2, paddingLeft: 0 },
+  field: { justifyContent: 'center' },
+  input: { height: TOUCH },
+  content: { paddingLeft: 40, paddingRight: TOUCH },
+  outline: { borderRadius: RADIUS.field },
+  icon: { position: 'absolute', left: 14 },
+  clear: { position: 'absolute', right: 0 },
 });

@@ -2,7 +2,7 @@ import type { ReactNode } from 'react';
 import { StyleSheet, type StyleProp, type ViewStyle } from 'react-native';
 import { TouchableRipple } from 'react-native-paper';
 import { useTokens } from './theme';
-import { RADIUS, TOUCH, type Tone } from './tokens';
+import { AT_ONCE, RADIUS, TOUCH, type Tone } from './tokens';
 
 interface TouchableProps {
   readonly label: string;
@@ -40,7 +40,13 @@ export function Touchable({
       accessibilityState={{ disabled, ...(chosen === undefined ? {} : { selected: chosen }) }}
       disabled={disabled}
       onPress={onPress}
-      style={[styles.touch, mode === 'outlined' && [styles.outlined, ground], disabled && styles.disabled, style]}
+      style={[
+        styles.touch,
+        AT_ONCE,
+        mode === 'outlined' && [styles.outlined, ground],
+        disabled && styles.disabled,
+        style,
+      ]}
     >
       {/* TouchableRipple takes one child; what is within is laid out by `style`. */}
       <>{children}</>

@@ -1,4 +1,4 @@
-import { configureFonts, MD3DarkTheme, MD3LightTheme, type MD3Theme } from 'react-native-paper';
+import { configureFonts, type MD3Theme } from 'react-native-paper';
 import { FONT, FONT_STRONG, FONT_WATER, RADIUS, type Tokens } from './tokens';
 
 const font = (fontFamily: string, fontSize: number, lineHeight: number) => ({
@@ -44,10 +44,9 @@ const faded = (color: string, share: number): string =>
     .toString(16)
     .padStart(2, '0')}`;
 
-function colors(tokens: Tokens, base: MD3Theme['colors']): MD3Theme['colors'] {
+function colors(tokens: Tokens): MD3Theme['colors'] {
   const { paper, card, line, ink, mute, sea, seaSoft, sandInk, sandSoft, plum, plumSoft, danger } = tokens;
   return {
-    ...base,
     primary: sea,
     onPrimary: paper,
     primaryContainer: seaSoft,
@@ -72,6 +71,10 @@ function colors(tokens: Tokens, base: MD3Theme['colors']): MD3Theme['colors'] {
     outlineVariant: line,
     error: danger,
     onError: paper,
+    errorContainer: card,
+    onErrorContainer: danger,
+    shadow: 'transparent',
+    scrim: '#0A1218',
     inverseSurface: ink,
     inverseOnSurface: paper,
     inversePrimary: seaSoft,
@@ -80,9 +83,21 @@ function colors(tokens: Tokens, base: MD3Theme['colors']): MD3Theme['colors'] {
   };
 }
 
-/** Paper's theme in the product's colours, fonts and radii; nothing has a shadow. */
-export function paperTheme(tokens: Tokens): MD3Theme {
-  const base = tokens.night ? MD3DarkTheme : MD3LightTheme;
-  // Paper's buttons have five times this radius: pills of 44 px.
-  return { ...base, roundness: RADIUS.pill / 5, colors: colors(tokens, base.colors), fonts };
+/**
+ * Paper's theme in the product's colours, fonts and radii; nothing has a shadow.
+ *
+ * @param still true leaves out every movement
+ */
+export function paperTheme(tokens: Tokens, still: boolean): MD3Theme {
+  return {
+    dark: tokens.night,
+    mode: 'exact',
+    version: 3,
+    isV3: true,
+    // Paper's buttons have five times this radius: pills of 44 px.
+    roundness: RADIUS.pill / 5,
+    colors: colors(tokens),
+    fonts,
+    animation: { scale: still ? 0 : 1 },
+  };
 }

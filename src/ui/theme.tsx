@@ -3,7 +3,7 @@ import { useColorScheme, useWindowDimensions } from 'react-native';
 import { PaperProvider } from 'react-native-paper';
 import { create } from 'zustand';
 import { paperIcon } from './icon';
-import { wantsLessMotion } from './motion';
+import { useReducedMotion } from './motion';
 import { paperTheme } from './paperTheme';
 import { DAY, NIGHT, WIDE, type Tokens } from './tokens';
 
@@ -31,8 +31,9 @@ export function ThemeProvider({ children }: { readonly children: ReactNode }) {
   const system = useColorScheme();
   const night = choice === 'night' || (choice === 'system' && system === 'dark');
   const tokens = night ? NIGHT : DAY;
-  const theme = useMemo(() => paperTheme(tokens), [tokens]);
-  const settings = useMemo(() => ({ icon: paperIcon, rippleEffectEnabled: !wantsLessMotion() }), []);
+  const still = useReducedMotion();
+  const theme = useMemo(() => paperTheme(tokens, still), [tokens, still]);
+  const settings = useMemo(() => ({ icon: paperIcon, rippleEffectEnabled: !still }), [still]);
   return (
     <TokensContext.Provider value={tokens}>
       <PaperProvider theme={theme} settings={settings}>

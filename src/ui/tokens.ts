@@ -1,3 +1,5 @@
+import type { ViewStyle } from 'react-native';
+
 export interface Tokens {
   readonly night: boolean;
   readonly paper: string;
@@ -76,5 +78,7 @@ export const TOUCH = 44;
 export const WIDE = 900;
 /** Corners: of fields, of cards and sheets, and of what is tapped (half of `TOUCH`). */
 export const RADIUS = { field: 14, card: 18, pill: 22 } as const;
+/** A ground that tells a state changes at once: Paper's TouchableRipple would fade it over 150 ms. */
+export const AT_ONCE = { transition: 'none' } as ViewStyle;
 /** Distances between things: within a group, between groups, from the edge of a view. */
 export const SPACE = { tight: 4, small: 8, medium: 12, large: 18 } as const;

@@ -1,7 +1,7 @@
 import * as z from 'zod';
 
 /** Half of a surrogate pair by itself is no character: it can be stored, but not sent in a header or a file name. */
-const wellFormed = (text: string): string =>
+export const wellFormed = (text: string): string =>
   text.replace(/[\uD800-\uDBFF](?![\uDC00-\uDFFF])|(?<![\uD800-\uDBFF])[\uDC00-\uDFFF]/g, '\uFFFD');
 
 /** Names a thing within a piece. */

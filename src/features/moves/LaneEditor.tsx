@@ -58,7 +58,7 @@ export function LaneEditor({ folded, onFold, ...field }: LaneEditorProps) {
           icon={folded ? 'chevron-right' : 'chevron-down'}
           label={`${folded ? 'Open' : 'Fold'} lane ${name}`}
           tone="coralInk"
-          style={styles.fold}
+
           onPress={() => onFold(!folded)}
         />
         <Text variant="titleSmall" tone="coralInk" numberOfLines={1}>{`∿ ${name}`}</Text>
@@ -204,7 +204,6 @@ function LaneField({
 const styles = StyleSheet.create({
   lane: { borderTopWidth: 1, marginTop: 6 },
   head: { flexDirection: 'row', alignItems: 'center', gap: 8, paddingRight: 12, zIndex: 1 },
-  fold: { paddingHorizontal: 4 },
   field: { borderRadius: 10, overflow: 'hidden', cursor: 'pointer', userSelect: 'none' },
   axis: { pointerEvents: 'none', zIndex: 1 },
 });

@@ -1,5 +1,6 @@
 import { StyleSheet } from 'react-native';
 import { Snackbar } from 'react-native-paper';
+import { TOUCH } from '../../ui/tokens';
 import { useOpenPiece } from '../../data/openPiece';
 
 const SHOWN_MS = 6000;
@@ -16,9 +17,12 @@ export function Notice() {
       role="status"
       duration={SHOWN_MS}
       onDismiss={() => say(null)}
-      icon="x"
-      iconAccessibilityLabel="Put the message away"
-      onIconPress={() => say(null)}
+      action={{
+        label: 'close',
+        accessibilityLabel: 'Put the message away',
+        contentStyle: styles.close,
+        onPress: () => say(null),
+      }}
       elevation={0}
       wrapperStyle={styles.place}
       style={styles.notice}
@@ -31,4 +35,5 @@ export function Notice() {
 const styles = StyleSheet.create({
   place: { position: 'relative', alignSelf: 'center', width: '95%', maxWidth: 640 },
   notice: { borderRadius: 12, margin: 0, marginBottom: 6 },
+  close: { minHeight: TOUCH },
 });

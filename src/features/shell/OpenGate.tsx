@@ -2,6 +2,7 @@ import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { emptyPiece } from '../../core/piece/piece';
 import { ApiProblem, createPiece, listPieces, type PieceListing } from '../../data/api';
+import { parseAddress } from '../../data/address';
 import { Autosave } from '../../data/autosave';
 import { newId } from '../../data/newId';
 import { useOpenPiece } from '../../data/openPiece';
@@ -29,11 +30,14 @@ type Obstacle =
 async function openLast(autosave: Autosave): Promise<Obstacle | null> {
   await autosave.sendEarlierWork();
   const pieces = await listPieces();
-  const wanted = lastOpened();
+  const addressed = parseAddress(location.pathname)?.piece ?? null;
+  const wanted = pieces.some(({ id }) => id === addressed) ? addressed : lastOpened();
   const piece = pieces.find(({ id }) => id === wanted) ?? pieces.find(({ id }) => id === DEMO) ?? pieces[0];
   if (!piece) return { kind: 'none' };
   try {
     await openPieceById(piece.id);
+    if (addressed !== null && addressed !== piece.id)
+      useOpenPiece.getState().say('The piece of this address is not here; the one that was open last is.');
     return null;
   } catch (error) {
     if (!(error instanceof ApiProblem) || error.status !== 422) throw error;

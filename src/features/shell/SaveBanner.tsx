@@ -1,6 +1,7 @@
 import { StyleSheet } from 'react-native';
 import { Banner } from 'react-native-paper';
 import { useOpenPiece } from '../../data/openPiece';
+import { TOUCH } from '../../ui/tokens';
 import { useTokens } from '../../ui/theme';
 
 /** Says when work has not reached the server, and what became of it. Nothing is shown while all is well. */
@@ -12,11 +13,13 @@ export function SaveBanner() {
   const theirs = {
     label: 'Open theirs',
     accessibilityLabel: 'Open the version saved elsewhere',
+    contentStyle: styles.action,
     onPress: () => void (piece && open(piece.id)),
   };
   const mine = {
     label: 'Open mine',
     accessibilityLabel: 'Open your kept copy',
+    contentStyle: styles.action,
     onPress: () => void (kept && open(kept)),
   };
   return (
@@ -32,4 +35,8 @@ export function SaveBanner() {
   );
 }
 
-const styles = StyleSheet.create({ banner: { borderBottomWidth: 2 }, content: { maxWidth: '100%' } });
+const styles = StyleSheet.create({
+  banner: { borderBottomWidth: 2 },
+  content: { maxWidth: '100%' },
+  action: { minHeight: TOUCH },
+});

@@ -1,11 +1,17 @@
-import { Link, usePathname, type Href } from 'expo-router';
+import { Link } from 'expo-router';
 import type { ReactNode } from 'react';
-import { StyleSheet, View } from 'react-native';
+import { StyleSheet, View as Box } from 'react-native';
 import { Icon, TouchableRipple } from 'react-native-paper';
 import type { IconName } from '../../ui/icon';
 import { useRoleKeys } from '../../ui/roleKeys';
 import { useTokens, useWide } from '../../ui/theme';
 import { Text } from '../../ui/Text';
+import { formatAddress, type View } from '../../data/address';
+import { useOpenPiece } from '../../data/openPiece';
+import { useSession } from '../../data/session';
+import { useShallow } from 'zustand/react/shallow';
+import { AddressSync } from './AddressSync';
+import { useAddress } from './useAddress';
 import { Controllers } from '../controller/Controllers';
 import { Notice } from './Notice';
 import { SaveBanner } from './SaveBanner';
@@ -13,15 +19,11 @@ import { Shortcuts } from './Shortcuts';
 import { Transport } from './Transport';
 import { Warnings } from './Warnings';
 
-const VIEWS: readonly {
-  readonly href: Href;
-  readonly label: string;
-  readonly icon: IconName;
-}[] = [
-  { href: '/', label: 'Piece', icon: 'align-left' },
-  { href: '/chain', label: 'Chain', icon: 'git-commit' },
-  { href: '/moves', label: 'Moves', icon: 'activity' },
-  { href: '/shelf', label: 'Shelf', icon: 'archive' },
+const LINKS: readonly { readonly view: View; readonly label: string; readonly icon: IconName }[] = [
+  { view: 'piece', label: 'Piece', icon: 'align-left' },
+  { view: 'chain', label: 'Chain', icon: 'git-commit' },
+  { view: 'moves', label: 'Moves', icon: 'activity' },
+  { view: 'shelf', label: 'Shelf', icon: 'archive' },
 ];
 
 /** The frame of every view: the way between views, the transport, and what has to be said. */
@@ -30,39 +32,43 @@ export function Shell({ children }: { readonly children: ReactNode }) {
   const wide = useWide();
   useRoleKeys();
   return (
-    <View style={[styles.shell, { backgroundColor: tokens.paper }]}>
+    <Box style={[styles.shell, { backgroundColor: tokens.paper }]}>
+      <AddressSync />
       <Shortcuts />
       <Controllers />
       <SaveBanner />
-      <View style={[styles.middle, wide && styles.middleWide]}>
+      <Box style={[styles.middle, wide && styles.middleWide]}>
         {wide ? <Ways wide /> : null}
-        <View role="main" style={styles.view}>
+        <Box role="main" style={styles.view}>
           {children}
-        </View>
-      </View>
-      <View>
+        </Box>
+      </Box>
+      <Box>
         <Warnings />
         <Notice />
         <Transport />
-      </View>
+      </Box>
       {wide ? null : <Ways wide={false} />}
-    </View>
+    </Box>
   );
 }
 
 function Ways({ wide }: { readonly wide: boolean }) {
   const tokens = useTokens();
-  const path = usePathname();
+  const address = useAddress();
+  const piece = useOpenPiece((state) => state.piece?.id ?? null);
+  const { channel, slot } = useSession(useShallow((state) => ({ channel: state.channel, slot: state.slot })));
   return (
-    <View
+    <Box
       role="navigation"
       aria-label="Views"
       style={[wide ? styles.rail : styles.bar, { backgroundColor: tokens.card, borderColor: tokens.line }]}
     >
-      {VIEWS.map(({ href, label, icon }) => {
-        const here = path === href;
+      {LINKS.map(({ view, label, icon }) => {
+        const here = address?.view === view;
+        const where = view === 'chain' ? { channel, slot } : { channel: view === 'moves' ? channel : null, slot: null };
         return (
-          <Link key={label} href={href} asChild replace>
+          <Link key={label} href={formatAddress({ piece, view, ...where })} asChild>
             <TouchableRipple
               role="link"
               aria-label={label}
@@ -79,7 +85,7 @@ function Ways({ wide }: { readonly wide: boolean }) {
           </Link>
         );
       })}
-    </View>
+    </Box>
   );
 }
 

@@ -125,7 +125,7 @@ function Waterline() {
 
 const styles = StyleSheet.create({
   row: { flexDirection: 'row', alignItems: 'center', paddingHorizontal: 12, paddingVertical: 6, gap: 2 },
-  play: { width: 48, height: 48, borderRadius: 24, alignItems: 'center', justifyContent: 'center' },
+  play: { width: 48, height: 48, borderRadius: 24 },
   playIcon: { marginLeft: 3 },
   place: { alignItems: 'flex-start', minWidth: 74, paddingHorizontal: 10 },
   space: { flex: 1 },

@@ -20,6 +20,19 @@ const useStudioStore = create<{ readonly state: StudioState | null; readonly ref
   refusal: null,
 }));
 
+/** Sets the playhead where this window left it in the piece, and notes it when the window is left again. */
+function rememberPlayhead(studio: Studio, piece: Piece): () => void {
+  const key = `zephiro.playhead.${piece.id}`;
+  const beat = Number(sessionStorage.getItem(key));
+  if (beat > 0 && beat < piece.lengthBeats) studio.locate(beat);
+  const note = (): void => sessionStorage.setItem(key, String(studio.beat));
+  window.addEventListener('pagehide', note);
+  return () => {
+    note();
+    window.removeEventListener('pagehide', note);
+  };
+}
+
 function openStudio(piece: Piece): () => void {
   let studio: Studio;
   try {
@@ -33,8 +46,10 @@ function openStudio(piece: Piece): () => void {
       state: { studio, soundsSeen: (state?.soundsSeen ?? 0) + 1, missing: new Map(missing) },
     }));
   useStudioStore.setState({ state: { studio, soundsSeen: 0, missing: new Map() }, refusal: null });
+  const forget = rememberPlayhead(studio, piece);
   studio.player.prepare().catch((error: unknown) => useOpenPiece.getState().say(`No sound yet: ${String(error)}`));
   return () => {
+    forget();
     useSession.getState().set({ playing: false, armed: false });
     studio.close();
   };

@@ -8,6 +8,7 @@ import { useOpenPiece } from '../../data/openPiece';
 import { useSession } from '../../data/session';
 import { useTokens } from '../../ui/theme';
 import { Text } from '../../ui/Text';
+import { AT_ONCE } from '../../ui/tokens';
 import { usePiece, useStudio } from '../studio/StudioProvider';
 
 interface ThrowPadsProps {
@@ -64,6 +65,7 @@ function Pad({ channel, made }: { readonly channel: string; readonly made: Retur
       onPressOut={letGo}
       style={({ pressed }) => [
         styles.pad,
+        AT_ONCE,
         { borderColor: tokens.coral, backgroundColor: pressed ? tokens.coralInk : tokens.coralSoft },
       ]}
     >

@@ -9,6 +9,7 @@ import { useSession } from '../../data/session';
 import { Waveform } from '../../ui/Waveform';
 import { useTokens } from '../../ui/theme';
 import { Text } from '../../ui/Text';
+import { AT_ONCE } from '../../ui/tokens';
 import { usePiece, useStudio } from '../studio/StudioProvider';
 import { ClipFades } from './ClipFades';
 import { ClipHands } from './ClipHands';
@@ -85,6 +86,7 @@ function ClipBlock({
   );
   const look = [
     styles.clip,
+    AT_ONCE,
     {
       opacity: clip.mute ? 0.4 : 1,
       left: clip.start * pxPerBeat,

@@ -1,5 +1,0 @@
-import { ChainView } from '@/features/chain/ChainView';
-
-export default function ChainRoute() {
-  return <ChainView />;
-}

@@ -1,5 +1,0 @@
-import { MovesView } from '@/features/moves/MovesView';
-
-export default function MovesRoute() {
-  return <MovesView />;
-}

@@ -1,5 +1,0 @@
-import { ShelfView } from '@/features/shelf/ShelfView';
-
-export default function ShelfRoute() {
-  return <ShelfView />;
-}

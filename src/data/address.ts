@@ -1,0 +1,55 @@
+import { wellFormed } from '../core/piece/fields';
+
+/** The views a piece has, by the word they have in an address. */
+export const VIEWS = ['piece', 'chain', 'moves', 'shelf'] as const;
+export type View = (typeof VIEWS)[number];
+
+/** Where one is: what the browser's address says. */
+export interface Address {
+  /** Null leaves it to the piece that was open last. */
+  readonly piece: string | null;
+  readonly view: View;
+  /** The channel and the effect in view; null leaves them as they are. */
+  readonly channel: string | null;
+  readonly slot: string | null;
+}
+
+/** In the address of the piece's own view, what stands before the channel. */
+const TRACKS = 'tracks';
+
+const isView = (word: string | undefined): word is View => VIEWS.some((view) => view === word);
+
+/** A part of an address as text; one that is no valid escape is taken as it is. */
+function decoded(part: string): string {
+  try {
+    return decodeURIComponent(part);
+  } catch {
+    return part;
+  }
+}
+
+/**
+ * Reads `/piece/ID`, `/piece/ID/tracks/CHANNEL/SLOT`, `/piece/ID/chain/CHANNEL/SLOT`, `/piece/ID/moves/CHANNEL` and
+ * `/piece/ID/shelf`, and the same views without a piece (`/chain`).
+ *
+ * @returns null for any other address
+ */
+export function parseAddress(path: string): Address | null {
+  const parts = path.split('/').filter(Boolean).map(decoded);
+  const named = parts[0] === 'piece' && parts.length > 1;
+  const piece = named ? parts[1]! : null;
+  const [word, channel = null, slot = null, ...more] = named ? parts.slice(2) : parts;
+  if (more.length > 0) return null;
+  if (word === undefined || word === TRACKS) return { piece, view: 'piece', channel, slot };
+  if (!isView(word) || (word === 'piece' && channel !== null)) return null;
+  if (word === 'shelf') return channel === null ? { piece, view: word, channel: null, slot: null } : null;
+  return { piece, view: word, channel, slot };
+}
+
+/** The address of a place; the inverse of `parseAddress`. A slot without its channel is left out. */
+export function formatAddress({ piece, view, channel, slot }: Address): string {
+  const where = view === 'shelf' || channel === null ? [] : slot === null ? [channel] : [channel, slot];
+  const word = view === 'piece' ? (where.length > 0 ? [TRACKS] : []) : [view];
+  const parts = [...(piece === null ? [] : ['piece', piece]), ...word, ...where];
+  return `/${parts.map((part) => encodeURIComponent(wellFormed(part))).join('/')}`;
+}
