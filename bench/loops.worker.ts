@@ -6,6 +6,7 @@ import { FilterCascade } from '../src/core/dsp/filterCascade';
 import { Oversampler } from '../src/core/dsp/oversampler';
 import { tuning } from '../src/core/dsp/stateVariable';
 import { effectOf } from '../src/core/effects/catalogue';
+import { implementationOf } from '../src/core/effects/implementations';
 import { toEngineNumber } from '../src/core/params/resolve';
 import { presetValues } from '../src/core/piece/edits/chain';
 
@@ -16,7 +17,7 @@ const RATE = 48_000;
  * @returns milliseconds for `seconds` of stereo sound
  */
 function echo(seconds: number, timeL: number): number {
-  const { params, paramIds, createProcessor } = effectOf('echo');
+  const { params, paramIds } = effectOf('echo');
   const values = {
     ...presetValues('echo', 'neutral'),
     timeL,
@@ -29,7 +30,7 @@ function echo(seconds: number, timeL: number): number {
   const row = Float64Array.from(paramIds, (id) =>
     toEngineNumber(params[id]!, (values as Record<string, number | string | boolean>)[id]!, context),
   );
-  const processor = createProcessor(RATE);
+  const processor = implementationOf('echo').createProcessor(RATE);
   processor.reset(0, row);
   return timed(seconds, (input, output) => processor.process(input, output, row));
 }

@@ -1,6 +1,7 @@
 import { BadData, readChain, readLanes } from '../src/core/exchange/chainFile';
 import { resample } from '../src/core/dsp/resample';
-import { TREATED_CHANNEL, treat } from '../src/core/engine/treat';
+import { treat } from '../src/core/engine/treat';
+import { TREATED_CHANNEL } from '../src/core/engine/treatment';
 import type { Tail } from '../src/core/engine/render';
 import { choiceOption, numberOption, readArguments, UsageError, wordAt } from './arguments';
 import { readJson, readSound, writeSound } from './files';

@@ -3,7 +3,8 @@ import { soundFiguresSchema } from '../core/analysis/soundFigures';
 import type { EffectPicture } from '../core/effects/pictures';
 import type { ImpulseOrder } from '../core/impulses/make';
 import type { Plan } from '../core/engine/plan';
-import { effectSchema, stepSchema } from '../core/piece/piece';
+import { modulatorSchema } from '../core/automation/modulator';
+import { effectSchema, pieceSchema, stepSchema } from '../core/piece/piece';
 import { floats, soundList } from './soundProtocol';
 
 const port = z.custom<MessagePort>((value) => value instanceof MessagePort);
@@ -51,6 +52,15 @@ export const toComparer = z.object({
 });
 export type ToComparer = z.infer<typeof toComparer>;
 export const fromComparer = z.object({ key: z.string(), figures: soundFiguresSchema.nullable() });
+
+/** A follower whose levels through a piece are asked. */
+export const toFollow = z.object({ piece: pieceSchema, modulator: modulatorSchema, sounds: soundList });
+export type ToFollow = z.infer<typeof toFollow>;
+export const fromFollow = z.object({
+  type: z.literal('done'),
+  beats: z.instanceof(Float64Array),
+  values: z.instanceof(Float64Array),
+});
 
 /** Effects whose load is asked, and the share of the audio thread's time that one takes. */
 export const toLoads = z.object({ slots: z.array(effectSchema), context: valueContext, sounds: soundList });

@@ -149,7 +149,7 @@ describe('a link', () => {
     await pressed('button', 'Rename');
     expect(now().modulators[0]!.name).toBe('Ebb');
     rerender(<LinkCard link={now().links[0]!} />);
-    press('button', 'Write the links of Pan as moves');
+    await pressed('button', 'Write the links of Pan as moves');
     expect(now().lanes).toMatchObject([{ target: { channel: 't0', param: 'pan' } }]);
     expect(now().lanes[0]!.points.length).toBeGreaterThan(4);
     undo();
@@ -157,11 +157,11 @@ describe('a link', () => {
     expect(now().links).toEqual([]);
   });
 
-  test('written for a stretch alone it leaves the rest to the link', () => {
+  test('written for a stretch alone it leaves the rest to the link', async () => {
     openPiece(linked);
     useSession.setState({ range: { start: 4, end: 8 } });
     render(<LinkCard link={now().links[0]!} />);
-    press('button', 'Write the links of Pan as moves');
+    await pressed('button', 'Write the links of Pan as moves');
     const [lane] = now().lanes;
     expect(lane!.points.every(({ beat }) => beat >= 3.9 && beat <= 8.1)).toBe(true);
     expect(now().links).toHaveLength(1);

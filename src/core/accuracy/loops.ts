@@ -1,6 +1,7 @@
 import { STEP_FRAMES, makeStereoBlock } from '../dsp/blocks';
 import { presetValues } from '../piece/edits/chain';
 import { effectOf } from '../effects/catalogue';
+import { implementationOf } from '../effects/implementations';
 import { PLAIN_CONTEXT, type ParamValue } from '../params/param';
 import { toEngineNumber } from '../params/resolve';
 import { worst, type Accuracy } from './measure';
@@ -83,7 +84,7 @@ export const loopPromises: readonly Accuracy[] = [
 /** Lowest gain of an echo's guard in six seconds at a feedback: below 1 when it acts. */
 function guardAt(feedback: number): number {
   const effect = effectOf('echo');
-  const processor = effect.createProcessor(48_000);
+  const processor = implementationOf(effect.id).createProcessor(48_000);
   const values = { ...presetValues('echo', 'neutral'), timeL: 100, feedback };
   const row = Float64Array.from(effect.paramIds, (id) =>
     toEngineNumber(effect.params[id]!, values[id as keyof typeof values]!, PLAIN_CONTEXT),

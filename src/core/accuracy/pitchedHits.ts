@@ -1,6 +1,6 @@
 import { powerSpectrum } from '../analysis/spectrum';
 import { makeRandom } from '../dsp/random';
-import { effectOf } from '../effects/catalogue';
+import { implementationOf } from '../effects/implementations';
 import { rowOf, runWet } from '../effects/testing';
 import { blackmanHarris, worst, type Accuracy } from './measure';
 
@@ -46,7 +46,7 @@ function hitsOff(quality: 'spectrum' | 'grains', kind: string, semitones: number
 }
 
 function latencyOf(quality: 'spectrum' | 'grains'): number {
-  const processor = effectOf('pitch').createProcessor(RATE);
+  const processor = implementationOf('pitch').createProcessor(RATE);
   processor.reset(0, rowOf('pitch', { quality }));
   return processor.latency ?? 0;
 }

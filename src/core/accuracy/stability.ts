@@ -1,6 +1,7 @@
 import { STEP_FRAMES, makeStereoBlock } from '../dsp/blocks';
 import { makeRandom } from '../dsp/random';
 import { EFFECTS } from '../effects/catalogue';
+import { implementationOf } from '../effects/implementations';
 import { type EffectDefinition } from '../effects/define';
 import type { ParamValue } from '../params/param';
 import { fromEngineNumber, paramAtPosition, toEngineNumber } from '../params/resolve';
@@ -171,7 +172,7 @@ export function readDecay(drawn: DecayCase): DecayReading {
   const window = Math.max(WINDOW_SECONDS, 2 * longest);
   const warm = PLAYED_SECONDS + 2 * longest;
   const until = (warm + 2 * window) * sampleRate;
-  const processor = effect.createProcessor(sampleRate);
+  const processor = implementationOf(effect.id).createProcessor(sampleRate);
   processor.reset(0, row);
   const sample = inputOf(drawn);
   const [dry, wet] = [makeStereoBlock(), makeStereoBlock()];

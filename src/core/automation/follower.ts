@@ -1,3 +1,4 @@
+import { lastAtOrUnder } from '../music/tempo';
 import type { StereoBlock } from '../dsp/blocks';
 
 /** Under this it stands at 0, at full scale at 1; in between by the decibel. */
@@ -43,3 +44,15 @@ export class Follower {
     this.now = db <= FLOOR_DB ? 0 : db >= 0 ? 1 : 1 - db / FLOOR_DB;
   }
 }
+
+/** What a follower came to, step by step through a piece. */
+export interface FollowedLevels {
+  /** Beat at the end of each step, rising. */
+  readonly beats: Float64Array;
+  /** Where the follower stands from there on, 0 to 1. */
+  readonly values: Float64Array;
+}
+
+/** Where the follower stands at a beat: 0 before its first step, and through the piece without a track to follow. */
+export const followedAt = ({ beats, values }: FollowedLevels, beat: number): number =>
+  values[lastAtOrUnder(beats, beat)] ?? 0;

@@ -3,7 +3,6 @@ import { commonParams } from './common';
 import type { Params, ParamValues, ValueContext } from '../params/param';
 import type { PreparedImpulse } from '../dsp/convolution';
 import type { ImpulseNeed } from '../impulses/make';
-import type { EffectPicture } from './pictures';
 
 /** The chain of effects in a strand of a braid. */
 export interface StrandWork {
@@ -77,9 +76,6 @@ export interface EffectDefinition {
   readonly headline: readonly string[];
   /** Parameters that hold sound for ever; an effect that is switched off lets go of it. */
   readonly holds?: readonly string[];
-  createProcessor(sampleRate: number): EffectProcessor;
-  /** What it really does, found by running it. */
-  picture(values: ParamValues, context: ValueContext, own?: readonly Float32Array[]): EffectPicture;
   /**
    * What it needs prepared beside its values, for an effect that works with an impulse.
    * @param sound hash of the own sound, if one is chosen

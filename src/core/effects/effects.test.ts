@@ -5,9 +5,12 @@ import { paramAtPosition, toEngineNumber } from '../params/resolve';
 import { paramsSchema } from '../params/schema';
 import { PLAIN_CONTEXT } from '../params/param';
 import { EFFECTS } from './catalogue';
+import { implementationOf } from './implementations';
 import { numbersOf } from './handles';
 
 describe.each(EFFECTS.map((effect) => [effect.id, effect] as const))('%s', (id, effect) => {
+  const implementation = implementationOf(id);
+
   test('has a neutral preset and at least six more for a purpose, all with values that fit', () => {
     expect(effect.presets.length).toBeGreaterThanOrEqual(7);
     expect(effect.presets[0]!.id).toBe('neutral');
@@ -26,7 +29,7 @@ describe.each(EFFECTS.map((effect) => [effect.id, effect] as const))('%s', (id, 
   test('every preset has a picture whose handles pull parameters that there are', () => {
     for (const preset of effect.presets) {
       const values = presetValues(id, preset.id);
-      const picture = effect.picture(values, PLAIN_CONTEXT);
+      const picture = implementation.picture(values, PLAIN_CONTEXT);
       const handles = ('handles' in picture ? picture.handles : undefined) ?? [];
       for (const handle of handles) {
         for (const pull of [handle.pullX, handle.pullY])
@@ -50,7 +53,7 @@ describe.each(EFFECTS.map((effect) => [effect.id, effect] as const))('%s', (id, 
     };
     for (const { id: preset } of effect.presets) {
       const row = rowFor(preset);
-      const [clean, other] = [effect.createProcessor(48_000), effect.createProcessor(48_000)];
+      const [clean, other] = [implementation.createProcessor(48_000), implementation.createProcessor(48_000)];
       clean.reset(0, row);
       other.reset(0, row);
       const input = makeStereoBlock();
@@ -76,7 +79,7 @@ describe.each(EFFECTS.map((effect) => [effect.id, effect] as const))('%s', (id, 
 
   test('ten seconds of every parameter at random stay finite and bounded, and become silent afterwards', () => {
     const random = makeRandom(20_261_125);
-    const processor = effect.createProcessor(48_000);
+    const processor = implementation.createProcessor(48_000);
     const row = Float64Array.from(effect.paramIds, (param) =>
       toEngineNumber(effect.params[param]!, effect.params[param]!.initial, PLAIN_CONTEXT),
     );
@@ -111,7 +114,7 @@ describe.each(EFFECTS.map((effect) => [effect.id, effect] as const))('%s', (id, 
     const row = Float64Array.from(effect.paramIds, (param) =>
       toEngineNumber(effect.params[param]!, presetValues(id)[param] ?? effect.params[param]!.initial, PLAIN_CONTEXT),
     );
-    const processor = effect.createProcessor(48_000);
+    const processor = implementation.createProcessor(48_000);
     processor.reset(0, row);
     const [input, wet] = [makeStereoBlock(), makeStereoBlock()];
     input.left.fill(0.5);

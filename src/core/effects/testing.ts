@@ -3,6 +3,7 @@ import type { ParamValue } from '../params/param';
 import { initialValues, toEngineNumber } from '../params/resolve';
 import { preparedImpulse } from '../impulses/make';
 import { effectOf } from './catalogue';
+import { implementationOf } from './implementations';
 import { makeRandom } from '../dsp/random';
 import { type EffectProcessor } from './define';
 
@@ -39,7 +40,7 @@ export function runWet(effectId: string, named: Readonly<Record<string, ParamVal
     Float64Array.from(definition.paramIds, (id) => toEngineNumber(definition.params[id]!, values[id]!, context));
   let values = { ...presetValues(effectId), ...named };
   let now = row(values);
-  const processor = definition.createProcessor(sampleRate);
+  const processor = implementationOf(effectId).createProcessor(sampleRate);
   processor.reset(0, now);
   const need = definition.impulse?.(values, context, options.own ? 'own' : null);
   const impulse = need ? preparedImpulse(need.order, new Map(options.own ? [['own', options.own]] : [])) : null;

@@ -1,21 +1,22 @@
 import type { SoundData } from '../dsp/soundData';
 import { STEP_FRAMES } from '../dsp/blocks';
 import type { Modulator } from '../automation/modulator';
-import { lastAtOrUnder, samplesToBeats } from '../music/tempo';
+import type { FollowedLevels } from '../automation/follower';
+import { samplesToBeats } from '../music/tempo';
 import { findTrack } from '../piece/find';
 import type { Piece } from '../piece/piece';
 import { tempoOf } from '../piece/tempoOf';
 import { Engine } from './engine';
 import { compilePlan } from './plan';
 
-/** Where a follower stands at any beat of the piece, found by letting the engine play what it follows. */
-export function followedThrough(
+/** Where a follower stands through the piece, found by letting the engine play what it follows. */
+export function followThrough(
   piece: Piece,
   modulator: Modulator,
   sounds: ReadonlyMap<string, SoundData>,
-): (beat: number) => number {
+): FollowedLevels {
   const track = findTrack(piece, modulator.follows ?? '');
-  if (!track) return () => 0;
+  if (!track) return { beats: new Float64Array(0), values: new Float64Array(0) };
   const alone: Piece = {
     ...piece,
     tracks: [{ ...track, chain: [], sends: [], mute: false, solo: false }],
@@ -41,6 +42,5 @@ export function followedThrough(
     beats.push(samplesToBeats(engine.position, tempo, piece.sampleRate));
     values.push(engine.turnOf(0));
   }
-  const places = Float64Array.from(beats);
-  return (beat) => values[lastAtOrUnder(places, beat)] ?? 0;
+  return { beats: Float64Array.from(beats), values: Float64Array.from(values) };
 }

@@ -2,7 +2,8 @@ import { clipOf, RATE, scene, soundOf, type Scene } from '../piece/testing';
 import { compilePlan } from './plan';
 import { clipOrder, planPrint } from './print';
 import { render } from './render';
-import { followedThrough } from './followed';
+import { followedAt } from '../automation/follower';
+import { followThrough } from './followed';
 import { awayFrom, engineOf, runEngine } from './testing';
 import { applyEdit } from '../piece/edit';
 import { linksToMoves } from '../piece/edits/links';
@@ -78,9 +79,10 @@ describe('a follower', () => {
     const { piece, sounds } = made();
     const whole = played({ piece, sounds }, 0, 4);
     for (const within of [null, { start: 3, end: 5 }]) {
-      const lane = laneFromLinks(piece, link.target, within?.start ?? 0, within?.end ?? 12, 'lane', (modulator) =>
-        followedThrough(piece, modulator, sounds),
-      )!;
+      const lane = laneFromLinks(piece, link.target, within?.start ?? 0, within?.end ?? 12, 'lane', (modulator) => {
+        const levels = followThrough(piece, modulator, sounds);
+        return (beat) => followedAt(levels, beat);
+      })!;
       const { piece: written } = applyEdit(piece, linksToMoves, {
         target: link.target,
         lane,

@@ -1,6 +1,7 @@
 import type { SoundData } from '../dsp/soundData';
 import { STEP_FRAMES, makeStereoBlock, type StereoBlock } from '../dsp/blocks';
 import { effectOf } from '../effects/catalogue';
+import { implementationOf } from '../effects/implementations';
 import { preparedImpulse } from '../impulses/make';
 import { toEngineNumber } from '../params/resolve';
 import type { ValueContext } from '../params/param';
@@ -26,7 +27,7 @@ export function effectLoad(
   now: () => number,
 ): number {
   const definition = effectOf(slot.effect);
-  const processor = definition.createProcessor(context.sampleRate);
+  const processor = implementationOf(slot.effect).createProcessor(context.sampleRate);
   const row = Float64Array.from(definition.paramIds, (id) =>
     toEngineNumber(definition.params[id]!, slot.values[id] ?? definition.params[id]!.initial, context),
   );

@@ -2,6 +2,7 @@ import { STEP_FRAMES, type StereoBlock } from '../dsp/blocks';
 import { BALANCES, dryGain, wetGain } from '../effects/common';
 import { MAX_STRANDS } from '../effects/braid/params';
 import { effectOf } from '../effects/catalogue';
+import { implementationOf } from '../effects/implementations';
 import { type EffectProcessor } from '../effects/define';
 import { MemoizedUnary } from '../dsp/memoizedUnary';
 import { smoothToward, onePoleCoefficient } from '../dsp/onePole';
@@ -89,7 +90,7 @@ export class RunningSlot {
   ) {
     const { sampleRate } = context;
     const definition = effectOf(plan.effect);
-    this.processor = definition.createProcessor(sampleRate);
+    this.processor = implementationOf(plan.effect).createProcessor(sampleRate);
     this.looksAhead = this.processor.latency !== undefined;
     this.mayBeAlone = this.processor.suppressesDry !== undefined;
     const params = definition.paramIds.map((id) => definition.params[id]!);

@@ -1,4 +1,4 @@
-import { TREATED_SOUND, treatmentPiece } from '../engine/treat';
+import { TREATED_SOUND, treatmentPiece } from '../engine/treatment';
 import { compilePlan } from '../engine/plan';
 import { planPrint } from '../engine/print';
 import { choice, figure, frequency, gain, ratio, time, toggle } from '../params/make';

@@ -1,7 +1,7 @@
 import type { SoundData } from '../dsp/soundData';
 import { compilePlan } from '../engine/plan';
 import type { PrintJob } from '../engine/print';
-import { TREATED_SOUND, treatmentPiece } from '../engine/treat';
+import { TREATED_SOUND, treatmentPiece } from '../engine/treatment';
 import type { Hit } from '../piece/moves/throws';
 import { beatsToSamples, placeSeconds, samplesToBeats } from '../music/tempo';
 import { choice, frequency, gain, toggle } from '../params/make';

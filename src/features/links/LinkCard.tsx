@@ -2,9 +2,10 @@ import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Card } from 'react-native-paper';
 import { effectOf } from '../../core/effects/catalogue';
-import { followedThrough } from '../../core/engine/followed';
 import { barStart, toBarBeat } from '../../core/music/grid';
-import { laneFromLinks } from '../../core/piece/links/link';
+import { followedAt, type FollowedLevels } from '../../core/automation/follower';
+import { followersOf, laneFromLinks } from '../../core/piece/links/link';
+import { follow } from '../../audio/following';
 import {
   CURVE,
   DEPTH,
@@ -53,12 +54,15 @@ export function LinkCard({ link }: { readonly link: Link }) {
   if (!modulator) return null;
   const name = targetName(piece, link);
   const others = piece.links.filter((other) => other.modulator === modulator.id && other.id !== link.id);
-  const write = (): void => {
+  const write = async (): Promise<void> => {
     const [from, to] = range ? [range.start, range.end] : [0, piece.lengthBeats];
-    const sounds = new Map([...studio.sounds].map(([hash, { channels }]) => [hash, channels]));
-    const lane = laneFromLinks(piece, link.target, from, to, newId(), (followed) =>
-      followedThrough(piece, followed, sounds),
-    );
+    const sounds = [...studio.sounds.values()];
+    const levels = new Map<string, FollowedLevels>();
+    for (const one of followersOf(piece, link.target)) levels.set(one.id, await follow(piece, one, sounds));
+    const lane = laneFromLinks(piece, link.target, from, to, newId(), ({ id }) => {
+      const found = levels.get(id);
+      return (beat) => (found ? followedAt(found, beat) : 0);
+    });
     if (lane) run(linksToMoves, { target: link.target, lane, ...(range ? { within: range } : {}) });
   };
   const change = (part: Partial<Modulator>): boolean => run(setModulator, { modulator: modulator.id, change: part });
@@ -80,7 +84,7 @@ export function LinkCard({ link }: { readonly link: Link }) {
           </Text>
         </View>
         <IconButton icon="edit-2" label={`Rename ${modulator.name}`} tone="mute" onPress={() => setNaming(!naming)} />
-        <Button label={`Write the links of ${name} as moves`} onPress={write}>
+        <Button label={`Write the links of ${name} as moves`} onPress={() => void write()}>
           {range ? 'as moves here' : 'as moves'}
         </Button>
         <IconButton

@@ -1,7 +1,6 @@
 import type { SoundData } from '../../core/dsp/soundData';
 import { startPrint } from '../../audio/printer';
 import { compilePlan } from '../../core/engine/plan';
-import { render } from '../../core/engine/render';
 import { writeWav } from '../../core/formats/writeWav';
 import { beatsToSamples } from '../../core/music/tempo';
 import { layParts } from '../../core/piece/edits/recipes';
@@ -77,16 +76,18 @@ export async function hearSwell(
     tracks: [plainTrack('heard', 'Heard', [clip, struck])],
   };
   const at = (beat: number): number => beatsToSamples(beat, tempoOf(piece), sampleRate);
-  const heard = render({
+  const job = {
     plan: compilePlan(alone),
-    sounds: new Map([
-      [SWELL_SOUND, swell],
-      [HIT_SOUND, hit],
-    ]),
     fromSample: at(clip.start),
     toSample: at(source.beat) + hit[0]!.length,
-    tail: { kind: 'seconds', seconds: 0 },
-  });
+    tail: { kind: 'seconds' as const, seconds: 0 },
+    listening: undefined,
+  };
+  const sounds = [
+    { hash: SWELL_SOUND, channels: swell },
+    { hash: HIT_SOUND, channels: hit },
+  ];
+  const heard = await startPrint(job, sounds, () => undefined).result;
   return heard && [heard.left, heard.right];
 }
 

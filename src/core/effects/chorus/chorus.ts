@@ -1,7 +1,5 @@
 import { defineEffect, type Preset } from '../define';
 import { chorusParams } from './params';
-import { chorusPicture } from './picture';
-import { ChorusProcessor } from './processor';
 
 const presets: readonly Preset[] = [
   { id: 'neutral', name: 'Neutral', purpose: 'Two slow lines, nothing added to their tone.', values: { mix: 0.5 } },
@@ -57,6 +55,4 @@ export const chorus = defineEffect({
   params: chorusParams,
   presets,
   headline: ['mode', 'rate'],
-  createProcessor: (sampleRate) => new ChorusProcessor(sampleRate),
-  picture: chorusPicture,
 });

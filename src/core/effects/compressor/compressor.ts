@@ -1,42 +1,5 @@
-import type { ParamValues, ValueContext } from '../../params/param';
 import { defineEffect, type Preset } from '../define';
-import { numbersOf, pullOn } from '../handles';
-import { levelCurve } from '../levelCurve';
-import type { CurvePicture } from '../pictures';
 import { compressorParams } from './params';
-import { CompressorProcessor } from './processor';
-
-const create = (sampleRate: number): CompressorProcessor => new CompressorProcessor(sampleRate);
-
-/** What a steady tone comes to: the times do not show in it, so it is sounded with short ones. */
-function picture(values: ParamValues, context: ValueContext): CurvePicture {
-  const threshold = numbersOf(compressorParams, values, context)('threshold');
-  const { inDb, outDb } = levelCurve(
-    {
-      create,
-      params: compressorParams,
-      values: { ...values, source: 'self', sideCut: 20, attack: 1, release: 200 },
-      context,
-    },
-    -60,
-    6,
-  );
-  return {
-    kind: 'curve',
-    inDb,
-    outDb,
-    mark: { name: 'threshold', db: threshold },
-    handles: [
-      {
-        label: 'Threshold',
-        x: threshold,
-        y: outDb[Math.round(threshold) + 60]!,
-        pullX: pullOn(compressorParams, values, context, 'threshold', 'add'),
-        pullY: null,
-      },
-    ],
-  };
-}
 
 const presets: readonly Preset[] = [
   { id: 'neutral', name: 'Neutral', purpose: 'Holds nothing back until the ratio is raised.', values: { ratio: 1 } },
@@ -92,6 +55,4 @@ export const compressor = defineEffect({
   params: compressorParams,
   presets,
   headline: ['threshold', 'ratio'],
-  createProcessor: create,
-  picture,
 });

@@ -1,12 +1,6 @@
-import { defineEffect, type EffectDefinition, type Preset } from '../define';
-import { impulsePicture } from './impulsePicture';
+import { defineEffect, type Preset } from '../define';
 import { impulseNeed } from './order';
 import { convolverParams } from './params';
-import { ConvolverProcessor } from './processor';
-import { roomPicture } from './roomPicture';
-
-const picture: EffectDefinition['picture'] = (values, context, own) =>
-  values.source === 'room' ? roomPicture(values, context) : impulsePicture(values, context, own);
 
 const presets: readonly Preset[] = [
   {
@@ -67,7 +61,5 @@ export const convolver = defineEffect({
   params: convolverParams,
   presets,
   headline: ['source', 'impulse', 'decayScale'],
-  createProcessor: (sampleRate) => new ConvolverProcessor(sampleRate),
-  picture,
   impulse: impulseNeed,
 });

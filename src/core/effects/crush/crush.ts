@@ -1,9 +1,5 @@
 import { defineEffect, type Preset } from '../define';
-import { wavePicture } from '../wavePicture';
 import { crushParams } from './params';
-import { CrushProcessor } from './processor';
-
-const create = (sampleRate: number): CrushProcessor => new CrushProcessor(sampleRate);
 
 const presets: readonly Preset[] = [
   { id: 'neutral', name: 'Neutral', purpose: 'Twelve bits, at the rate it came.', values: { rate: 48_000, bits: 12 } },
@@ -53,10 +49,4 @@ export const crush = defineEffect({
   params: crushParams,
   presets,
   headline: ['rate', 'bits'],
-  createProcessor: create,
-  picture: (values, context) =>
-    wavePicture(
-      { create, params: crushParams, values: { ...values, wobble: 0 }, context },
-      { hz: 200, level: 0.7, settleTurns: 300 },
-    ),
 });

@@ -1,8 +1,6 @@
 import { defineEffect } from '../define';
 import { echoParams } from './params';
-import { pictureOfEcho } from './picture';
 import { echoPresets } from './presets';
-import { EchoProcessor } from './processor';
 
 export const echo = defineEffect({
   id: 'echo',
@@ -13,6 +11,4 @@ export const echo = defineEffect({
   presets: echoPresets,
   holds: ['hold'],
   headline: ['timeL', 'feedback'],
-  createProcessor: (sampleRate) => new EchoProcessor(sampleRate),
-  picture: pictureOfEcho,
 });

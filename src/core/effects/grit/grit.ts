@@ -1,9 +1,5 @@
 import { defineEffect, type Preset } from '../define';
-import { partialsPicture } from '../partialsPicture';
 import { gritParams } from './params';
-import { GritProcessor } from './processor';
-
-const create = (sampleRate: number): GritProcessor => new GritProcessor(sampleRate);
 
 const presets: readonly Preset[] = [
   { id: 'neutral', name: 'Neutral', purpose: 'Stands still: the sound as it was.', values: { amount: 0 } },
@@ -53,10 +49,4 @@ export const grit = defineEffect({
   params: gritParams,
   presets,
   headline: ['kind', 'amount'],
-  createProcessor: create,
-  picture: (values, context) =>
-    partialsPicture(
-      { create, params: gritParams, values, context },
-      { words: 'a tone of 1 kHz', tones: [{ hz: 1000, level: 0.5 }] },
-    ),
 });

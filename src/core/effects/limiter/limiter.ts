@@ -1,24 +1,5 @@
-import type { ParamValues, ValueContext } from '../../params/param';
-import { resolveNumber } from '../../params/resolve';
 import { defineEffect, type Preset } from '../define';
-import { levelCurve } from '../levelCurve';
-import type { CurvePicture } from '../pictures';
 import { limiterParams } from './params';
-import { LimiterProcessor } from './processor';
-
-const create = (sampleRate: number): LimiterProcessor => new LimiterProcessor(sampleRate);
-function picture(values: ParamValues, context: ValueContext): CurvePicture {
-  const curve = levelCurve({ create, params: limiterParams, values, context }, -30, 6);
-  return {
-    kind: 'curve',
-    ...curve,
-    mark: {
-      name: 'ceiling',
-      db: resolveNumber(limiterParams.ceiling, values.ceiling ?? limiterParams.ceiling.initial, context),
-    },
-    handles: [],
-  };
-}
 
 const presets: readonly Preset[] = [
   { id: 'neutral', name: 'Neutral', purpose: 'Only catches what would clip.', values: { ceiling: 0 } },
@@ -68,6 +49,4 @@ export const limiter = defineEffect({
   params: limiterParams,
   presets,
   headline: ['ceiling', 'gain'],
-  createProcessor: create,
-  picture,
 });

@@ -1,9 +1,10 @@
 import { PLAIN_CONTEXT } from '../../params/param';
+import { phaserImplementation } from './implementation';
 import { phaser } from './phaser';
 import type { ResponsePicture } from '../pictures';
 
 const pictured = (values: Record<string, number | string>): ResponsePicture =>
-  phaser.picture({ ...phaser.presets[0]!.values, ...values }, PLAIN_CONTEXT) as ResponsePicture;
+  phaserImplementation.picture({ ...phaser.presets[0]!.values, ...values }, PLAIN_CONTEXT) as ResponsePicture;
 const hzOf = ({ hz }: ResponsePicture, levels: readonly number[]): number => hz[levels.indexOf(Math.min(...levels))]!;
 
 describe('the picture of a phaser that moves', () => {

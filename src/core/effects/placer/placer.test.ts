@@ -4,11 +4,11 @@ import { PLAIN_CONTEXT } from '../../params/param';
 import type { PlacePicture } from '../pictures';
 import { responseAt } from '../../analysis/spectrum';
 import { arrival, impulse, runWet } from '../testing';
-import { placer } from './placer';
+import { placerImplementation } from './implementation';
 import { PlacerProcessor } from './processor';
 
 const pictureOf = (values: Readonly<Record<string, number | string>>): PlacePicture =>
-  placer.picture(values, PLAIN_CONTEXT) as PlacePicture;
+  placerImplementation.picture(values, PLAIN_CONTEXT) as PlacePicture;
 
 test('the picture’s figures are numbers on every path, wherever it begins', () => {
   fc.assert(

@@ -1,8 +1,6 @@
 import { defineEffect } from '../define';
 import { reverbParams } from './params';
-import { pictureOfReverb } from './picture';
 import { reverbPresets } from './presets';
-import { ReverbProcessor } from './processor';
 
 export const reverb = defineEffect({
   id: 'reverb',
@@ -13,6 +11,4 @@ export const reverb = defineEffect({
   presets: reverbPresets,
   holds: ['freeze'],
   headline: ['space', 'decay'],
-  createProcessor: (sampleRate) => new ReverbProcessor(sampleRate),
-  picture: pictureOfReverb,
 });

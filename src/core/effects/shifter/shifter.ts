@@ -1,14 +1,5 @@
 import { defineEffect, type Preset } from '../define';
-import { partialsPicture } from '../partialsPicture';
 import { shifterParams } from './params';
-import { ShifterProcessor } from './processor';
-
-const create = (sampleRate: number): ShifterProcessor => new ShifterProcessor(sampleRate);
-/** A note with its harmonics: what a shift takes apart. */
-const NOTE = {
-  words: 'a note of 220 Hz with its harmonics',
-  tones: [1, 2, 3, 4, 5, 6].map((n) => ({ hz: 220 * n, level: 0.25 / n })),
-};
 
 const presets: readonly Preset[] = [
   { id: 'neutral', name: 'Neutral', purpose: 'Every tone thirty hertz higher.', values: {} },
@@ -64,7 +55,4 @@ export const shifter = defineEffect({
   params: shifterParams,
   presets,
   headline: ['shift', 'blend'],
-  createProcessor: create,
-  picture: (values, context) =>
-    partialsPicture({ create, params: shifterParams, values: { ...values, feedback: 0, apart: 0 }, context }, NOTE),
 });

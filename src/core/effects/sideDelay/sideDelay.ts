@@ -1,25 +1,5 @@
-import type { ParamValues, ValueContext } from '../../params/param';
 import { defineEffect, type Preset } from '../define';
-import { numbersOf, pullOn } from '../handles';
-import type { RepeatsPicture } from '../pictures';
-import { repeatsPicture } from '../repeatsPicture';
 import { sideDelayParams } from './params';
-import { SideDelayProcessor } from './processor';
-
-const create = (sampleRate: number): SideDelayProcessor => new SideDelayProcessor(sampleRate);
-
-function picture(values: ParamValues, context: ValueContext): RepeatsPicture {
-  const number = numbersOf(sideDelayParams, values, context);
-  return repeatsPicture({ create, params: sideDelayParams, values, context }, 0.07, 0.0004, [
-    {
-      label: 'Time and level',
-      x: number('time') / 1000,
-      y: Math.pow(10, number('level') / 20),
-      pullX: pullOn(sideDelayParams, values, context, 'time', 'add', 1000),
-      pullY: null,
-    },
-  ]);
-}
 
 const presets: readonly Preset[] = [
   { id: 'neutral', name: 'Neutral', purpose: 'Both sides at once until there is a time.', values: { time: 0 } },
@@ -69,6 +49,4 @@ export const sideDelay = defineEffect({
   params: sideDelayParams,
   presets,
   headline: ['side', 'time'],
-  createProcessor: create,
-  picture,
 });

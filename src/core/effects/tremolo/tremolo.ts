@@ -1,10 +1,5 @@
-import type { ParamValues, ValueContext } from '../../params/param';
-import { resolveNumber } from '../../params/resolve';
 import { defineEffect, type Preset } from '../define';
-import type { MotionPicture } from '../pictures';
-import { respond } from '../respond';
 import { tremoloParams } from './params';
-import { TremoloProcessor } from './processor';
 
 const presets: readonly Preset[] = [
   { id: 'neutral', name: 'Neutral', purpose: 'A sine on both sides together.', values: {} },
@@ -36,30 +31,6 @@ const presets: readonly Preset[] = [
   },
 ];
 
-const PICTURE_RATE = 6000;
-const POINTS = 160;
-const TURNS = 2.5;
-
-function picture(values: ParamValues, context: ValueContext): MotionPicture {
-  const hz = resolveNumber(tremoloParams.rate, values.rate ?? tremoloParams.rate.initial, context);
-  const spanSeconds = TURNS / hz;
-  const answer = respond({
-    create: (at) => new TremoloProcessor(at),
-    params: tremoloParams,
-    values,
-    context,
-    sampleRate: PICTURE_RATE,
-    seconds: spanSeconds,
-    input: () => [1, 1],
-  });
-  const points = (side: Float64Array): number[] =>
-    Array.from(
-      { length: POINTS },
-      (_, i) => side[Math.min(side.length - 1, Math.round((i / (POINTS - 1)) * spanSeconds * PICTURE_RATE))]!,
-    );
-  return { kind: 'motion', spanSeconds, left: points(answer.left), right: points(answer.right) };
-}
-
 export const tremolo = defineEffect({
   id: 'tremolo',
   name: 'Tremolo',
@@ -68,6 +39,4 @@ export const tremolo = defineEffect({
   params: tremoloParams,
   presets,
   headline: ['rate', 'depth'],
-  createProcessor: (sampleRate) => new TremoloProcessor(sampleRate),
-  picture,
 });

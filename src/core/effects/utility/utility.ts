@@ -1,9 +1,5 @@
 import { defineEffect, type Preset } from '../define';
-import { imagePicture } from '../imagePicture';
 import { utilityParams } from './params';
-import { UtilityProcessor } from './processor';
-
-const create = (sampleRate: number): UtilityProcessor => new UtilityProcessor(sampleRate);
 
 const presets: readonly Preset[] = [
   { id: 'neutral', name: 'Neutral', purpose: 'Passes all as it is.', values: {} },
@@ -43,6 +39,4 @@ export const utility = defineEffect({
   params: utilityParams,
   presets,
   headline: ['gain', 'pan'],
-  createProcessor: create,
-  picture: (values, context) => imagePicture({ create, params: utilityParams, values, context }),
 });

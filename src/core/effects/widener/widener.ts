@@ -1,9 +1,5 @@
 import { defineEffect, type Preset } from '../define';
-import { responsePicture } from '../responsePicture';
 import { widenerParams } from './params';
-import { WidenerProcessor } from './processor';
-
-const create = (sampleRate: number): WidenerProcessor => new WidenerProcessor(sampleRate);
 
 const presets: readonly Preset[] = [
   {
@@ -58,6 +54,4 @@ export const widener = defineEffect({
   params: widenerParams,
   presets,
   headline: ['method', 'amount'],
-  createProcessor: create,
-  picture: (values, context) => responsePicture({ create, params: widenerParams, values, context }, []),
 });

@@ -1,9 +1,5 @@
 import { defineEffect, type Preset } from '../define';
-import { imagePicture } from '../imagePicture';
 import { widthParams } from './params';
-import { WidthProcessor } from './processor';
-
-const create = (sampleRate: number): WidthProcessor => new WidthProcessor(sampleRate);
 
 const presets: readonly Preset[] = [
   { id: 'neutral', name: 'Neutral', purpose: 'Mid and side as they are.', values: {} },
@@ -43,6 +39,4 @@ export const width = defineEffect({
   params: widthParams,
   presets,
   headline: ['side', 'bassMono'],
-  createProcessor: create,
-  picture: (values, context) => imagePicture({ create, params: widthParams, values, context }),
 });

@@ -33,6 +33,13 @@ export const linkTransferOf = ({ depth, curve, range }: Pick<Link, 'depth' | 'cu
   high: range?.high ?? 1,
 });
 
+/** The followers that turn a target. */
+export const followersOf = (piece: Piece, target: Target): Modulator[] =>
+  piece.modulators.filter(
+    ({ id, kind }) =>
+      kind === 'follower' && piece.links.some((link) => link.modulator === id && sameTarget(link.target, target)),
+  );
+
 /** What the links of a target do to it, over its lane or its base value; null when it has none. */
 export function linkedRail(piece: Piece, target: Target, followed: Followed = STILL): LinkedRail | null {
   const links = piece.links.filter((link) => sameTarget(link.target, target));

@@ -1,5 +1,6 @@
 import { fireEvent, render, screen } from '@testing-library/react';
 import { EFFECTS } from '../../../core/effects/catalogue';
+import { implementationOf } from '../../../core/effects/implementations';
 import type { EffectPicture } from '../../../core/effects/pictures';
 import { PLAIN_CONTEXT } from '../../../core/params/param';
 import { presetValues } from '../../../core/piece/edits/chain';
@@ -8,7 +9,7 @@ import { PictureThumb } from './PictureThumb';
 
 const HEIGHT = 190;
 const pictureOf = (effect: string, preset: string, values = {}): EffectPicture =>
-  EFFECTS.find(({ id }) => id === effect)!.picture({ ...presetValues(effect, preset), ...values }, PLAIN_CONTEXT);
+  implementationOf(effect).picture({ ...presetValues(effect, preset), ...values }, PLAIN_CONTEXT);
 
 function show(picture: EffectPicture, width: number, onPull = jest.fn()): jest.Mock {
   render(

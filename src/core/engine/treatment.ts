@@ -1,0 +1,68 @@
+import type { SoundData } from '../dsp/soundData';
+import { emptyPiece, type Lane, type Piece, type Slot } from '../piece/piece';
+import type { Tail } from './render';
+import type { Hear } from './slot';
+
+/** The one sound of a treatment, as its plan names it. */
+export const TREATED_SOUND = '0'.repeat(64);
+/** The channel that lanes of a treatment must name. */
+export const TREATED_CHANNEL = 'treated';
+
+export interface Treatment {
+  readonly sound: SoundData;
+  /** Sounds that its effects work with. */
+  readonly others?: ReadonlyMap<string, SoundData>;
+  readonly sampleRate: number;
+  readonly bpm: number;
+  readonly chain: readonly Slot[];
+  readonly lanes?: readonly Lane[];
+  readonly tail: Tail;
+  readonly hear: Hear;
+}
+
+/** A piece of one clip at its beginning, through one chain. */
+export function treatmentPiece(treatment: Treatment): Piece {
+  const frames = treatment.sound[0]?.length ?? 0;
+  const lengthSeconds = frames / treatment.sampleRate;
+  return {
+    ...emptyPiece('treatment', 'Treatment'),
+    sampleRate: treatment.sampleRate,
+    tempo: { bpm: treatment.bpm, beatsPerBar: 4 },
+    lengthBeats: Math.max(1, (lengthSeconds * treatment.bpm) / 60),
+    sounds: {
+      [TREATED_SOUND]: {
+        name: 'input',
+        frames,
+        sampleRate: treatment.sampleRate,
+        channels: treatment.sound.length > 1 ? 2 : 1,
+      },
+    },
+    tracks: [
+      {
+        id: TREATED_CHANNEL,
+        name: 'Input',
+        gain: 1,
+        pan: 0,
+        mute: false,
+        solo: false,
+        chain: [...treatment.chain],
+        sends: [],
+        clips: [
+          {
+            id: 'clip',
+            name: 'input',
+            sound: TREATED_SOUND,
+            start: 0,
+            offsetSeconds: 0,
+            lengthSeconds,
+            gain: 1,
+            fadeInSeconds: 0,
+            fadeOutSeconds: 0,
+            print: null,
+          },
+        ],
+      },
+    ],
+    lanes: [...(treatment.lanes ?? [])],
+  };
+}
