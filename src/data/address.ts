@@ -9,8 +9,9 @@ export interface Address {
   /** Null leaves it to the piece that was open last. */
   readonly piece: string | null;
   readonly view: View;
-  /** The channel and the effect in view; null leaves them as they are. */
+  /** The channel in view; null leaves it as it is. */
   readonly channel: string | null;
+  /** The effect of it whose editor is open; null for none, and in Moves, which shows no effect. */
   readonly slot: string | null;
 }
 
@@ -42,13 +43,15 @@ export function parseAddress(path: string): Address | null {
   if (more.length > 0) return null;
   if (word === undefined || word === TRACKS) return { piece, view: 'piece', channel, slot };
   if (!isView(word) || (word === 'piece' && channel !== null)) return null;
+  if (word === 'moves' && slot !== null) return null;
   if (word === 'shelf') return channel === null ? { piece, view: word, channel: null, slot: null } : null;
   return { piece, view: word, channel, slot };
 }
 
-/** The address of a place; the inverse of `parseAddress`. A slot without its channel is left out. */
+/** The address of a place; the inverse of `parseAddress`. A slot without its channel, or in Moves, is left out. */
 export function formatAddress({ piece, view, channel, slot }: Address): string {
-  const where = view === 'shelf' || channel === null ? [] : slot === null ? [channel] : [channel, slot];
+  const where =
+    view === 'shelf' || channel === null ? [] : slot === null || view === 'moves' ? [channel] : [channel, slot];
   const word = view === 'piece' ? (where.length > 0 ? [TRACKS] : []) : [view];
   const parts = [...(piece === null ? [] : ['piece', piece]), ...word, ...where];
   return `/${parts.map((part) => encodeURIComponent(wellFormed(part))).join('/')}`;

@@ -7,8 +7,10 @@ import { openPieceById } from '../studio/openPieceById';
 import { useAddress } from './useAddress';
 
 /** Brings into view what an address names; what it leaves out stays as it is. */
-function show({ channel, slot }: Address): void {
+function show(address: Address): void {
+  const { channel } = address;
   const session = useSession.getState();
+  const slot = address.view === 'moves' && channel === session.channel ? session.slot : address.slot;
   if (channel !== null && (channel !== session.channel || slot !== session.slot)) session.set({ channel, slot });
 }
 
@@ -27,13 +29,10 @@ export function AddressSync() {
     if (address.piece === null) router.replace(formatAddress({ ...address, piece: open }));
     else if (address.piece === open) show(address);
     else
-      openPieceById(address.piece).then(
-        () => show(address),
-        (error: unknown) => {
-          useOpenPiece.getState().say(error instanceof Error ? error.message : String(error));
-          router.replace(formatAddress({ ...address, piece: open, channel: null, slot: null }));
-        },
-      );
+      openPieceById(address.piece, address).catch((error: unknown) => {
+        useOpenPiece.getState().say(error instanceof Error ? error.message : String(error));
+        router.replace(formatAddress({ ...address, piece: open, channel: null, slot: null }));
+      });
   }, [address, router]);
   useEffect(() => {
     let due = false;

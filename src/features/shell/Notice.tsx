@@ -14,6 +14,8 @@ export function Notice() {
     <Snackbar
       key={notice}
       visible
+      // A message is read at once, not while it fades in.
+      theme={{ animation: { scale: 0 } }}
       role="status"
       duration={SHOWN_MS}
       onDismiss={() => say(null)}

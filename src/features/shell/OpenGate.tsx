@@ -30,12 +30,13 @@ type Obstacle =
 async function openLast(autosave: Autosave): Promise<Obstacle | null> {
   await autosave.sendEarlierWork();
   const pieces = await listPieces();
-  const addressed = parseAddress(location.pathname)?.piece ?? null;
+  const address = parseAddress(location.pathname);
+  const addressed = address?.piece ?? null;
   const wanted = pieces.some(({ id }) => id === addressed) ? addressed : lastOpened();
   const piece = pieces.find(({ id }) => id === wanted) ?? pieces.find(({ id }) => id === DEMO) ?? pieces[0];
   if (!piece) return { kind: 'none' };
   try {
-    await openPieceById(piece.id);
+    await openPieceById(piece.id, addressed === piece.id ? (address ?? undefined) : undefined);
     if (addressed !== null && addressed !== piece.id)
       useOpenPiece.getState().say('The piece of this address is not here; the one that was open last is.');
     return null;
@@ -107,7 +108,7 @@ function CannotOpen({ obstacle, onAgain }: { readonly obstacle: Obstacle; readon
       text={obstacle.kind === 'unreadable' ? 'All other pieces are as they were.' : 'Begin with an empty one.'}
     >
       {obstacle.kind === 'unreadable' ? (
-        <UnreadablePiece id={obstacle.piece.id} problem={obstacle.problem} open={openPieceById} />
+        <UnreadablePiece id={obstacle.piece.id} problem={obstacle.problem} open={(id) => openPieceById(id)} />
       ) : null}
       {failed ? (
         <Text role="alert" variant="bodySmall" tone="danger" style={styles.text}>

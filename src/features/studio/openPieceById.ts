@@ -1,4 +1,6 @@
+import { channelIds } from '../../core/piece/find';
 import { MAIN } from '../../core/piece/piece';
+import type { Address } from '../../data/address';
 import { useOpenPiece } from '../../data/openPiece';
 import { useSession } from '../../data/session';
 
@@ -8,14 +10,15 @@ const LAST_OPEN = 'zephiro.open';
 export const lastOpened = (): string | null => localStorage.getItem(LAST_OPEN);
 
 /**
- * Opens a piece and shows its first track.
+ * Opens a piece and shows its first track, or the channel and effect that an address names.
  * @throws ApiProblem when it cannot be read or the server does not answer; the piece that was open stays
  */
-export async function openPieceById(id: string): Promise<void> {
+export async function openPieceById(id: string, at?: Pick<Address, 'channel' | 'slot'>): Promise<void> {
   await useOpenPiece.getState().open(id);
   localStorage.setItem(LAST_OPEN, id);
   const { piece } = useOpenPiece.getState();
   const { channel, set } = useSession.getState();
-  const shown = piece?.tracks.some((track) => track.id === channel) ? channel : (piece?.tracks[0]?.id ?? MAIN);
-  set({ channel: shown, slot: null, clip: null, range: null });
+  const wanted = at?.channel ?? channel;
+  const shown = piece && channelIds(piece).includes(wanted) ? wanted : (piece?.tracks[0]?.id ?? MAIN);
+  set({ channel: shown, slot: shown === at?.channel ? at.slot : null, clip: null, range: null });
 }
