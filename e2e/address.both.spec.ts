@@ -38,7 +38,7 @@ test('the playhead is where it was after a reload', async ({ page, pieceId, hasT
   const hand = handOn(page, hasTouch);
   await hand.view('Moves');
   const ruler = page.getByRole('slider', { name: 'Place in the piece' });
-  for (let bar = 0; bar < 3; bar += 1) await ruler.press('PageUp');
+  for (let beat = 0; beat < 6; beat += 1) await ruler.press('ArrowRight');
   const place = page.getByRole('button', { name: 'Back to the start' });
   await expect(place).not.toContainText('1 . 1');
   const left = await place.textContent();
