@@ -104,6 +104,8 @@ async function pictures(page: Page, name: string): Promise<void> {
   await page.getByRole('button', { name: 'Track Humming voice' }).click();
   await shoot('piece');
   await open(page, 'Chain');
+  // The view is loaded when it is opened first.
+  await page.getByRole('img', { name: /^Repeats/ }).waitFor();
   const back = page.getByRole('button', { name: 'Back to the chain' });
   if (await back.isVisible()) {
     await back.click();
