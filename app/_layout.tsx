@@ -2,39 +2,59 @@ import { HankenGrotesk_400Regular } from '@expo-google-fonts/hanken-grotesk/400R
 import { HankenGrotesk_600SemiBold } from '@expo-google-fonts/hanken-grotesk/600SemiBold';
 import { Newsreader_400Regular_Italic } from '@expo-google-fonts/newsreader/400Regular_Italic';
 import Feather from '@expo/vector-icons/Feather';
-import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { QueryClient, QueryClientProvider, queryOptions, useQuery } from '@tanstack/react-query';
 import { useFonts } from 'expo-font';
 import { Slot } from 'expo-router';
-import { lazy, Suspense, type ComponentType } from 'react';
-import type { View } from '@/data/address';
+import { useEffect, type ComponentType } from 'react';
+import { VIEW_NAMES, type ViewName } from '@/data/address';
 import { OpenGate, Plain } from '@/features/shell/OpenGate';
 import { Shell } from '@/features/shell/Shell';
 import { useAddress } from '@/features/shell/useAddress';
 import { StudioProvider } from '@/features/studio/StudioProvider';
+import { Button } from '@/ui/Button';
 import { ThemeProvider } from '@/ui/theme';
 
 const queries = new QueryClient({
   defaultOptions: { queries: { retry: 1, networkMode: 'always' }, mutations: { networkMode: 'always' } },
 });
 
-/** Each view is loaded when it is opened first. */
-const VIEWS: Readonly<Record<View, ComponentType>> = {
-  piece: lazy(async () => ({ default: (await import('@/features/piece/PieceView')).PieceView })),
-  chain: lazy(async () => ({ default: (await import('@/features/chain/ChainView')).ChainView })),
-  moves: lazy(async () => ({ default: (await import('@/features/moves/MovesView')).MovesView })),
-  shelf: lazy(async () => ({ default: (await import('@/features/shelf/ShelfView')).ShelfView })),
+const VIEWS: Readonly<Record<ViewName, () => Promise<ComponentType>>> = {
+  piece: async () => (await import('@/features/piece/PieceView')).PieceView,
+  chain: async () => (await import('@/features/chain/ChainView')).ChainView,
+  moves: async () => (await import('@/features/moves/MovesView')).MovesView,
+  shelf: async () => (await import('@/features/shelf/ShelfView')).ShelfView,
 };
 
-/** The view that the address names. It stays as it is while only what it shows changes. */
+/** The code of a view, which is fetched once. */
+const viewQuery = (name: ViewName) =>
+  queryOptions({
+    queryKey: ['view', name],
+    queryFn: async () => ({ View: await VIEWS[name]() }),
+    staleTime: Infinity,
+    gcTime: Infinity,
+    structuralSharing: false,
+  });
+
+/**
+ * The view that the address names, fetched when it is opened first. The others are fetched after it, so that they open
+ * while the server is away too.
+ */
 function AddressedView() {
   const address = useAddress();
-  if (!address) return <Plain title="Nothing is here" text="No view has this address. Choose one below." />;
-  const Chosen = VIEWS[address.view];
-  return (
-    <Suspense fallback={<Plain title="" text="Opening …" />}>
-      <Chosen />
-    </Suspense>
-  );
+  const view = useQuery(viewQuery(address?.view ?? 'piece'));
+  useEffect(() => {
+    if (view.isSuccess) for (const name of VIEW_NAMES) void queries.prefetchQuery(viewQuery(name));
+  }, [view.isSuccess]);
+  if (!address) return <Plain title="Nothing is here" text="No view has this address. Choose another." />;
+  if (view.isError)
+    return (
+      <Plain title="This view could not be opened" text="The server is away. Your work is kept.">
+        <Button mode="contained" onPress={() => void view.refetch()}>
+          Try again
+        </Button>
+      </Plain>
+    );
+  return view.data ? <view.data.View /> : <Plain text="Opening …" />;
 }
 
 export default function Layout() {

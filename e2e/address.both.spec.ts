@@ -60,3 +60,21 @@ test('an address of nothing says so, and one of a piece that is gone opens what 
   await expect(page.getByText('The piece of this address is not here')).toBeVisible();
   await expect(page).toHaveURL(`/piece/${pieceId}/chain`);
 });
+
+test('a view whose code cannot be had says so, keeps the frame, and opens when it can', async ({ page, pieceId }) => {
+  await page.route(/ShelfView/, (route) => route.abort());
+  await page.goto(`/piece/${pieceId}/shelf`);
+  await expect(page.getByRole('heading', { name: 'This view could not be opened' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Play', exact: true })).toBeVisible();
+  await page.unroute(/ShelfView/);
+  await page.getByRole('button', { name: 'Try again' }).click();
+  await expect(page.getByRole('heading', { name: 'Shelf' })).toBeVisible();
+});
+
+test('views that were not opened yet open while the server is away', async ({ page, pieceId }) => {
+  await page.waitForLoadState('networkidle');
+  await page.route('**/*', (route) => route.abort());
+  await page.getByRole('link', { name: 'Moves' }).click();
+  await expect(page).toHaveURL(new RegExp(`/piece/${pieceId}/moves`));
+  await expect(page.getByRole('slider', { name: 'Place in the piece' })).toBeVisible();
+});

@@ -1,12 +1,12 @@
 import fc from 'fast-check';
-import { formatAddress, parseAddress, VIEWS, type Address } from './address';
+import { formatAddress, parseAddress, VIEW_NAMES, type Address } from './address';
 
 const text = fc.string({ minLength: 1, maxLength: 64, unit: 'binary' });
 
 const addresses: fc.Arbitrary<Address> = fc
   .record({
     piece: fc.option(text),
-    view: fc.constantFrom(...VIEWS),
+    view: fc.constantFrom(...VIEW_NAMES),
     channel: fc.option(text),
     slot: fc.option(text),
   })

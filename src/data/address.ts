@@ -1,14 +1,14 @@
 import { wellFormed } from '../core/piece/fields';
 
 /** The views a piece has, by the word they have in an address. */
-export const VIEWS = ['piece', 'chain', 'moves', 'shelf'] as const;
-export type View = (typeof VIEWS)[number];
+export const VIEW_NAMES = ['piece', 'chain', 'moves', 'shelf'] as const;
+export type ViewName = (typeof VIEW_NAMES)[number];
 
 /** Where one is: what the browser's address says. */
 export interface Address {
   /** Null leaves it to the piece that was open last. */
   readonly piece: string | null;
-  readonly view: View;
+  readonly view: ViewName;
   /** The channel in view; null leaves it as it is. */
   readonly channel: string | null;
   /** The effect of it whose editor is open; null for none, and in Moves, which shows no effect. */
@@ -18,7 +18,7 @@ export interface Address {
 /** In the address of the piece's own view, what stands before the channel. */
 const TRACKS = 'tracks';
 
-const isView = (word: string | undefined): word is View => VIEWS.some((view) => view === word);
+const isView = (word: string | undefined): word is ViewName => VIEW_NAMES.some((view) => view === word);
 
 /** A part of an address as text; one that is no valid escape is taken as it is. */
 function decoded(part: string): string {

@@ -207,8 +207,8 @@ export class Autosave {
   }
 
   /**
-   * Sends what a window that is gone left of a piece. Where that piece is open here by now, it is opened anew with it,
-   * or all is left to the next opening while it has changes of its own.
+   * Sends the unsaved work of a window that is gone. If its piece has been opened here meanwhile, it is opened again
+   * with that work in it; if it has unsaved changes here, the work stays stored until the next opening.
    */
   private async sendOf(unsaved: UnsavedStore, { window, pieceId }: UnsavedBase, late: boolean): Promise<void> {
     const { piece, saveState, say, open } = useOpenPiece.getState();
@@ -235,16 +235,18 @@ function holdLock(name: string): () => void {
   return () => release();
 }
 
-/** A page that has just been killed holds its name for a moment yet: so long is waited for it. */
-const DYING_MS = 3000;
+/** A page that was killed keeps its lock for a moment: opening a piece waits so long for it. */
+const LOCK_WAIT_MS = 3000;
 
 /**
- * Acts as soon as no page holds the name: at once where the browser cannot tell. Waits for that a moment; a page that
- * lives on is acted for when it is gone.
+ * Calls `act` once no page holds the lock `name`; at once where the browser has no locks. Resolves after `act`, or
+ * after `LOCK_WAIT_MS` while the lock is still held: `act` is then called whenever the lock becomes free.
  *
- * @param act told whether it comes after the wait; what it throws then stays kept, as after any failed try
+ * @param signal ends the wait for the lock
+ * @param act told whether it is called after this function has resolved; an error of such a late call is ignored
+ * @throws what `act` throws before that
  */
-async function whenGone(name: string, given: AbortSignal, act: (late: boolean) => Promise<void>): Promise<void> {
+async function whenGone(name: string, signal: AbortSignal, act: (late: boolean) => Promise<void>): Promise<void> {
   const { locks } = globalThis.navigator ?? {};
   if (!locks) {
     await act(false);
@@ -252,9 +254,9 @@ async function whenGone(name: string, given: AbortSignal, act: (late: boolean) =
   }
   let late = false;
   const acted = locks
-    .request(name, { signal: given }, () => act(late))
+    .request(name, { signal }, () => act(late))
     .catch((error: unknown) => {
-      if (!late && !given.aborted) throw error;
+      if (!late && !signal.aborted) throw error;
     });
   await Promise.race([
     acted,
@@ -262,7 +264,7 @@ async function whenGone(name: string, given: AbortSignal, act: (late: boolean) =
       setTimeout(() => {
         late = true;
         resolve();
-      }, DYING_MS),
+      }, LOCK_WAIT_MS),
     ),
   ]);
 }

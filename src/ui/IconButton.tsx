@@ -6,7 +6,7 @@ import { TOUCH, type Tone } from './tokens';
 
 interface IconButtonProps {
   readonly icon: IconName;
-  /** What it does, spoken and shown when the pointer rests on it. */
+  /** What it does, as it is spoken. */
   readonly label: string;
   readonly tone?: Tone;
   readonly mode?: 'outlined' | 'contained' | 'text';

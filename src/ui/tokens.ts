@@ -80,5 +80,3 @@ export const WIDE = 900;
 export const RADIUS = { field: 14, card: 18, pill: 22 } as const;
 /** A ground that tells a state changes at once: Paper's TouchableRipple would fade it over 150 ms. */
 export const AT_ONCE = { transition: 'none' } as ViewStyle;
-/** Distances between things: within a group, between groups, from the edge of a view. */
-export const SPACE = { tight: 4, small: 8, medium: 12, large: 18 } as const;

@@ -103,7 +103,6 @@ function StrandMenu({
             label={`Take out strand ${strand.name}`}
             icon="trash-2"
             tone="danger"
-
             onPress={() => {
               run(removeStrand, where);
               setOpen(false);
@@ -118,5 +117,4 @@ function StrandMenu({
 
 const styles = StyleSheet.create({
   lay: { alignSelf: 'flex-start', marginLeft: 30, marginTop: -8, marginBottom: 10 },
-  item: { alignItems: 'flex-start', paddingHorizontal: 4 },
 });

@@ -1,22 +1,27 @@
 import type { EffectListProps } from './effectListProps';
-import { Fragment, lazy, Suspense } from 'react';
+import { Fragment, lazy, Suspense, type ComponentType } from 'react';
 
-const SortableEffectList = lazy(() =>
-  import('./SortableEffectList').then((module) => ({ default: module.SortableEffectList })),
+/** Without handles: effects are moved by their menus. */
+const PlainEffectList = ({ slots, renderEffect }: EffectListProps) =>
+  slots.map((slot, index) => <Fragment key={slot.id}>{renderEffect(slot, index, null)}</Fragment>);
+
+const SortableEffectList = lazy<ComponentType<EffectListProps>>(() =>
+  import('./SortableEffectList').then(
+    (module) => ({ default: module.SortableEffectList }),
+    // The server is away: the chain is shown all the same.
+    () => ({ default: PlainEffectList }),
+  ),
 );
 
 /**
- * The effects of a chain one under the other. Drag and drop is a large library: it comes only where there are two to
- * sort.
+ * The effects of a chain one under the other. Drag and drop is a large library: it is loaded only where there are two
+ * to sort.
  */
 export function EffectList(props: EffectListProps) {
-  const plain = props.slots.map((slot, index) => (
-    <Fragment key={slot.id}>{props.renderEffect(slot, index, null)}</Fragment>
-  ));
   return props.slots.length < 2 ? (
-    plain
+    <PlainEffectList {...props} />
   ) : (
-    <Suspense fallback={plain}>
+    <Suspense fallback={<PlainEffectList {...props} />}>
       <SortableEffectList {...props} />
     </Suspense>
   );

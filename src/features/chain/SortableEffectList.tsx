@@ -11,7 +11,7 @@ import type { EffectListProps } from './effectListProps';
  * Effects that can be dragged to another place by their handle. In a file of its own: it is loaded when a chain has
  * something to sort.
  */
-export function SortableEffectList({ slots, onMove, renderEffect: renderBead }: EffectListProps) {
+export function SortableEffectList({ slots, onMove, renderEffect }: EffectListProps) {
   return (
     <GestureHandlerRootView>
       <Sortable.Grid
@@ -21,7 +21,7 @@ export function SortableEffectList({ slots, onMove, renderEffect: renderBead }: 
         customHandle
         overDrag="vertical"
         onDragEnd={({ key, toIndex }) => onMove(key, toIndex)}
-        renderItem={({ item, index }) => <>{renderBead(item, index, <Handle />)}</>}
+        renderItem={({ item, index }) => <>{renderEffect(item, index, <Handle />)}</>}
       />
     </GestureHandlerRootView>
   );

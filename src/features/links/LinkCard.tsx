@@ -49,17 +49,19 @@ export function LinkCard({ link }: { readonly link: Link }) {
   const { studio } = useStudio();
   const range = useSession((session) => session.range);
   const [naming, setNaming] = useState(false);
-  const { run } = useOpenPiece.getState();
+  const { run, say } = useOpenPiece.getState();
   const modulator = piece.modulators.find(({ id }) => id === link.modulator);
   if (!modulator) return null;
   const name = targetName(piece, link);
   const others = piece.links.filter((other) => other.modulator === modulator.id && other.id !== link.id);
   const write = async (): Promise<void> => {
-    const [from, to] = range ? [range.start, range.end] : [0, piece.lengthBeats];
     const sounds = [...studio.sounds.values()];
     const levels = new Map<string, FollowedLevels>();
     for (const one of followersOf(piece, link.target)) levels.set(one.id, await follow(piece, one, sounds));
-    const lane = laneFromLinks(piece, link.target, from, to, newId(), ({ id }) => {
+    // The piece may have been changed while the followers were worked out.
+    const now = useOpenPiece.getState().piece ?? piece;
+    const [from, to] = range ? [range.start, range.end] : [0, now.lengthBeats];
+    const lane = laneFromLinks(now, link.target, from, to, newId(), ({ id }) => {
       const found = levels.get(id);
       return (beat) => (found ? followedAt(found, beat) : 0);
     });
@@ -84,7 +86,10 @@ export function LinkCard({ link }: { readonly link: Link }) {
           </Text>
         </View>
         <IconButton icon="edit-2" label={`Rename ${modulator.name}`} tone="mute" onPress={() => setNaming(!naming)} />
-        <Button label={`Write the links of ${name} as moves`} onPress={() => void write()}>
+        <Button
+          label={`Write the links of ${name} as moves`}
+          onPress={() => void write().catch((error: unknown) => say(String(error)))}
+        >
           {range ? 'as moves here' : 'as moves'}
         </Button>
         <IconButton

@@ -1,6 +1,7 @@
 import { useRouter } from 'expo-router';
 import { useEffect, useRef } from 'react';
 import { formatAddress, type Address } from '../../data/address';
+import { ApiProblem } from '../../data/api';
 import { useOpenPiece } from '../../data/openPiece';
 import { useSession } from '../../data/session';
 import { openPieceById } from '../studio/openPieceById';
@@ -30,7 +31,9 @@ export function AddressSync() {
     else if (address.piece === open) show(address);
     else
       openPieceById(address.piece, address).catch((error: unknown) => {
-        useOpenPiece.getState().say(error instanceof Error ? error.message : String(error));
+        const gone = error instanceof ApiProblem && error.status === 404;
+        const reason = error instanceof Error ? error.message : String(error);
+        useOpenPiece.getState().say(gone ? 'The piece of this address is not here. This one was open last.' : reason);
         router.replace(formatAddress({ ...address, piece: open, channel: null, slot: null }));
       });
   }, [address, router]);
@@ -52,17 +55,17 @@ export function AddressSync() {
       if (!due) queueMicrotask(follow);
       due = true;
     };
-    const leavePieces = useOpenPiece.subscribe((now, before) => {
+    const stopPieces = useOpenPiece.subscribe((now, before) => {
       if (now.piece?.id === before.piece?.id || now.piece?.id === here.current?.piece) return;
       opened = true;
       later();
     });
-    const leaveSession = useSession.subscribe((now, before) => {
+    const stopSession = useSession.subscribe((now, before) => {
       if (now.channel !== before.channel || now.slot !== before.slot) later();
     });
     return () => {
-      leavePieces();
-      leaveSession();
+      stopPieces();
+      stopSession();
     };
   }, [router]);
   return null;

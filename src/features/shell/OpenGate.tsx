@@ -37,8 +37,6 @@ async function openLast(autosave: Autosave): Promise<Obstacle | null> {
   if (!piece) return { kind: 'none' };
   try {
     await openPieceById(piece.id, addressed === piece.id ? (address ?? undefined) : undefined);
-    if (addressed !== null && addressed !== piece.id)
-      useOpenPiece.getState().say('The piece of this address is not here; the one that was open last is.');
     return null;
   } catch (error) {
     if (!(error instanceof ApiProblem) || error.status !== 422) throw error;
@@ -143,16 +141,18 @@ export function Plain({
   text,
   children,
 }: {
-  readonly title: string;
+  readonly title?: string;
   readonly text: string;
   readonly children?: ReactNode;
 }) {
   const tokens = useTokens();
   return (
     <ScrollView style={{ backgroundColor: tokens.paper }} contentContainerStyle={styles.plain}>
-      <Text variant="headlineMedium" role="heading" aria-level={1} style={styles.text}>
-        {title}
-      </Text>
+      {title ? (
+        <Text variant="headlineMedium" role="heading" aria-level={1} style={styles.text}>
+          {title}
+        </Text>
+      ) : null}
       <Text role="status" style={styles.text}>
         {text}
       </Text>

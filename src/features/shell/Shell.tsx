@@ -1,12 +1,12 @@
 import { Link } from 'expo-router';
 import type { ReactNode } from 'react';
-import { StyleSheet, View as Box } from 'react-native';
+import { StyleSheet, View } from 'react-native';
 import { Icon, TouchableRipple } from 'react-native-paper';
 import type { IconName } from '../../ui/icon';
 import { useRoleKeys } from '../../ui/roleKeys';
 import { useTokens, useWide } from '../../ui/theme';
 import { Text } from '../../ui/Text';
-import { formatAddress, type View } from '../../data/address';
+import { formatAddress, type ViewName } from '../../data/address';
 import { useOpenPiece } from '../../data/openPiece';
 import { useSession } from '../../data/session';
 import { useShallow } from 'zustand/react/shallow';
@@ -19,7 +19,7 @@ import { Shortcuts } from './Shortcuts';
 import { Transport } from './Transport';
 import { Warnings } from './Warnings';
 
-const LINKS: readonly { readonly view: View; readonly label: string; readonly icon: IconName }[] = [
+const LINKS: readonly { readonly view: ViewName; readonly label: string; readonly icon: IconName }[] = [
   { view: 'piece', label: 'Piece', icon: 'align-left' },
   { view: 'chain', label: 'Chain', icon: 'git-commit' },
   { view: 'moves', label: 'Moves', icon: 'activity' },
@@ -32,34 +32,34 @@ export function Shell({ children }: { readonly children: ReactNode }) {
   const wide = useWide();
   useRoleKeys();
   return (
-    <Box style={[styles.shell, { backgroundColor: tokens.paper }]}>
+    <View style={[styles.shell, { backgroundColor: tokens.paper }]}>
       <AddressSync />
       <Shortcuts />
       <Controllers />
       <SaveBanner />
-      <Box style={[styles.middle, wide && styles.middleWide]}>
-        {wide ? <Ways wide /> : null}
-        <Box role="main" style={styles.view}>
+      <View style={[styles.middle, wide && styles.middleWide]}>
+        {wide ? <ViewLinks wide /> : null}
+        <View role="main" style={styles.view}>
           {children}
-        </Box>
-      </Box>
-      <Box>
+        </View>
+      </View>
+      <View>
         <Warnings />
         <Notice />
         <Transport />
-      </Box>
-      {wide ? null : <Ways wide={false} />}
-    </Box>
+      </View>
+      {wide ? null : <ViewLinks wide={false} />}
+    </View>
   );
 }
 
-function Ways({ wide }: { readonly wide: boolean }) {
+function ViewLinks({ wide }: { readonly wide: boolean }) {
   const tokens = useTokens();
   const address = useAddress();
   const piece = useOpenPiece((state) => state.piece?.id ?? null);
   const { channel, slot } = useSession(useShallow((state) => ({ channel: state.channel, slot: state.slot })));
   return (
-    <Box
+    <View
       role="navigation"
       aria-label="Views"
       style={[wide ? styles.rail : styles.bar, { backgroundColor: tokens.card, borderColor: tokens.line }]}
@@ -85,7 +85,7 @@ function Ways({ wide }: { readonly wide: boolean }) {
           </Link>
         );
       })}
-    </Box>
+    </View>
   );
 }
 
