@@ -1,5 +1,6 @@
 import type { SoundData } from '../dsp/soundData';
 import { emptyPiece, type Lane, type Piece, type Slot } from '../piece/piece';
+import { plainClip, plainTrack } from '../piece/plain';
 import type { Tail } from './render';
 import type { Hear } from './slot';
 
@@ -38,30 +39,12 @@ export function treatmentPiece(treatment: Treatment): Piece {
       },
     },
     tracks: [
-      {
-        id: TREATED_CHANNEL,
-        name: 'Input',
-        gain: 1,
-        pan: 0,
-        mute: false,
-        solo: false,
-        chain: [...treatment.chain],
-        sends: [],
-        clips: [
-          {
-            id: 'clip',
-            name: 'input',
-            sound: TREATED_SOUND,
-            start: 0,
-            offsetSeconds: 0,
-            lengthSeconds,
-            gain: 1,
-            fadeInSeconds: 0,
-            fadeOutSeconds: 0,
-            print: null,
-          },
-        ],
-      },
+      plainTrack(
+        TREATED_CHANNEL,
+        'Input',
+        [plainClip('clip', 'input', TREATED_SOUND, 0, lengthSeconds)],
+        treatment.chain,
+      ),
     ],
     lanes: [...(treatment.lanes ?? [])],
   };

@@ -1,3 +1,4 @@
+import { plainClip } from './plain';
 import type { SoundData } from '../dsp/soundData';
 import type { ParamValue } from '../params/param';
 import { newSlot } from './edits/chain';
@@ -16,19 +17,7 @@ export const clipOf = (
   start: number,
   lengthSeconds: number,
   more: Partial<Clip> = {},
-): Clip => ({
-  id,
-  name: id,
-  sound: hashOf(digit),
-  start,
-  offsetSeconds: 0,
-  lengthSeconds,
-  gain: 1,
-  fadeInSeconds: 0,
-  fadeOutSeconds: 0,
-  print: null,
-  ...more,
-});
+): Clip => plainClip(id, id, hashOf(digit), start, lengthSeconds, more);
 
 export interface Scene {
   readonly piece: Piece;

@@ -8,17 +8,8 @@ import { newSlot } from '../piece/edits/chain';
 import { contextOf } from '../piece/find';
 import { emptyPiece, type Piece } from '../piece/piece';
 import { tempoLane } from '../piece/tempoOf';
-import {
-  clipsIn,
-  plainClip,
-  plainTrack,
-  point,
-  sampleAt,
-  secondsOf,
-  type Recipe,
-  type RecipeInput,
-  type Settings,
-} from './recipe';
+import { clipsIn, point, sampleAt, secondsOf, type Recipe, type RecipeInput, type Settings } from './recipe';
+import { plainClip, plainTrack } from '../piece/plain';
 
 const SPACES = ['hall', 'plate', 'cloud'] as const;
 const TAKEN = ['1', '2', '4', '8'] as const;

@@ -9,8 +9,6 @@ import {
   beatAt,
   clipsIn,
   clearRange,
-  plainClip,
-  plainTrack,
   sampleAt,
   trackLike,
   secondsOf,
@@ -18,6 +16,7 @@ import {
   type RecipeInput,
   type RecipeRenderJob,
 } from './recipe';
+import { plainClip, plainTrack } from '../piece/plain';
 
 const NOTHING_THERE = 'No clip of this track lies in the stretch.';
 

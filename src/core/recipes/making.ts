@@ -4,7 +4,8 @@ import { Noise } from '../dsp/noise';
 import { polyBlepResidual } from '../dsp/polyBlepResidual';
 import { FilterCascade } from '../dsp/filterCascade';
 import { choice, figure, frequency, gain, ratio } from '../params/make';
-import { beatAt, clipsIn, plainClip, plainTrack, sampleAt, secondsOf, type Recipe } from './recipe';
+import { beatAt, clipsIn, sampleAt, secondsOf, type Recipe } from './recipe';
+import { plainClip, plainTrack } from '../piece/plain';
 import { seamless } from './seamless';
 
 /** A loop without a seam out of any moment, laid over what follows. */

@@ -1,6 +1,7 @@
 import { choice, figure, frequency, gain, ratio } from '../params/make';
 import { newSlot } from '../piece/edits/chain';
-import { clipsIn, laneOn, rampOverRange, plainTrack, type Recipe } from './recipe';
+import { clipsIn, laneOn, rampOverRange, type Recipe } from './recipe';
+import { plainTrack } from '../piece/plain';
 
 const BEND = figure({
   label: 'Curve',

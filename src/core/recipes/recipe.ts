@@ -9,6 +9,7 @@ import { copyOf } from '../piece/edits/chain';
 import { contextOf } from '../piece/find';
 import { clipEnd } from '../piece/clipEdges';
 import type { Clip, Lane, Piece, Slot, Track } from '../piece/piece';
+import { plainTrack } from '../piece/plain';
 import { tempoOf } from '../piece/tempoOf';
 
 /** A range of the piece, in beats. */
@@ -101,25 +102,6 @@ export const sampleAt = (piece: Piece, beat: number): number => beatsToSamples(b
 export const beatAt = (piece: Piece, sample: number): number =>
   samplesToBeats(Math.max(0, sample), tempoOf(piece), piece.sampleRate);
 
-/** A plain track that holds what a recipe made; its name is made one of its own when it is laid. */
-export const plainTrack = (
-  id: string,
-  name: string,
-  clips: readonly Clip[],
-  chain: readonly Slot[] = [],
-  gain = 1,
-): Track => ({
-  id,
-  name: name.slice(0, 120),
-  gain,
-  pan: 0,
-  mute: false,
-  solo: false,
-  sends: [],
-  chain: [...chain],
-  clips: [...clips],
-});
-
 /**
  * A track whose clips take the place of another's: through the same effects, sends, level and place. Moves and links
  * stay with the other.
@@ -138,27 +120,6 @@ export const trackLike = (
   ),
   pan: track.pan,
   sends: track.sends.map((send) => ({ ...send })),
-});
-
-export const plainClip = (
-  id: string,
-  name: string,
-  sound: string,
-  start: number,
-  lengthSeconds: number,
-  more: Partial<Clip> = {},
-): Clip => ({
-  id,
-  name: name.slice(0, 120),
-  sound,
-  start,
-  offsetSeconds: 0,
-  lengthSeconds,
-  gain: 1,
-  fadeInSeconds: 0,
-  fadeOutSeconds: 0,
-  print: null,
-  ...more,
 });
 
 /** A lane on an effect that a recipe lays; figures are in the parameter's own unit. */

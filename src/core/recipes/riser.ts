@@ -6,8 +6,6 @@ import type { Lane, Piece, Slot } from '../piece/piece';
 import {
   clipsIn,
   laneOn,
-  plainClip,
-  plainTrack,
   point,
   secondsOf,
   type Recipe,
@@ -15,6 +13,7 @@ import {
   type Settings,
   type BeatRange,
 } from './recipe';
+import { plainClip, plainTrack } from '../piece/plain';
 import { edged, risingNoise, risingOwn, risingTone, type RiserWay } from './riserSound';
 
 /** The sides of a riser that widens, from the quiet end to the full one, in dB. */

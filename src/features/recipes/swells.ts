@@ -8,7 +8,7 @@ import type { Clip, Piece, Track } from '../../core/piece/piece';
 import { emptyPiece } from '../../core/piece/piece';
 import { tempoOf } from '../../core/piece/tempoOf';
 import { swellClip, swellJob, takeHit, type HitSource, type SwellSettings } from '../../core/recipes/reverseSwell';
-import { plainTrack } from '../../core/recipes/recipe';
+import { plainTrack } from '../../core/piece/plain';
 import { uploadSound } from '../../data/api';
 import { useOpenPiece } from '../../data/openPiece';
 import type { Studio } from '../studio/studio';
