@@ -1,14 +1,23 @@
+import type { Params, ParamValues, ValueContext } from '../params/param';
+import { numbersOf, pullOn } from './handles';
+import type { CurvePicture } from './pictures';
 import { respond, type Sounding } from './respond';
 
 const RATE = 24_000;
 const STEP_SECONDS = 0.05;
+
+/** Level in and level out, a decibel at a time. */
+export interface LevelCurve {
+  readonly inDb: number[];
+  readonly outDb: number[];
+}
 
 /** A tone that grows a decibel at a time, and the level that comes out of each. */
 export function levelCurve(
   sounding: Pick<Sounding, 'create' | 'params' | 'values' | 'context'>,
   fromDb: number,
   toDb: number,
-): { inDb: number[]; outDb: number[] } {
+): LevelCurve {
   const inDb = Array.from({ length: toDb - fromDb + 1 }, (_, i) => fromDb + i);
   const perStep = Math.round(STEP_SECONDS * RATE);
   const tone = (index: number): number =>
@@ -30,4 +39,26 @@ export function levelCurve(
       ),
   );
   return { inDb, outDb };
+}
+
+/**
+ * The curve of an effect with a parameter `threshold`, which a handle on the curve moves.
+ *
+ * @param height level out at which the handle is drawn, in dB
+ */
+export function thresholdPicture(
+  params: Params,
+  values: ParamValues,
+  context: ValueContext,
+  curve: LevelCurve,
+  height: (threshold: number) => number,
+): CurvePicture {
+  const threshold = numbersOf(params, values, context)('threshold');
+  const pullX = pullOn(params, values, context, 'threshold', 'add');
+  return {
+    kind: 'curve',
+    ...curve,
+    mark: { name: 'threshold', db: threshold },
+    handles: [{ label: 'Threshold', x: threshold, y: height(threshold), pullX, pullY: null }],
+  };
 }

@@ -1,7 +1,6 @@
 import type { EffectImplementation } from '../implementation';
 import type { ParamValues, ValueContext } from '../../params/param';
-import { numbersOf, pullOn } from '../handles';
-import { levelCurve } from '../levelCurve';
+import { levelCurve, thresholdPicture } from '../levelCurve';
 import type { CurvePicture } from '../pictures';
 import { compressorParams } from './params';
 import { CompressorProcessor } from './processor';
@@ -10,32 +9,15 @@ const create = (sampleRate: number): CompressorProcessor => new CompressorProces
 
 /** What a steady tone comes to: the times do not show in it, so it is sounded with short ones. */
 function picture(values: ParamValues, context: ValueContext): CurvePicture {
-  const threshold = numbersOf(compressorParams, values, context)('threshold');
-  const { inDb, outDb } = levelCurve(
-    {
-      create,
-      params: compressorParams,
-      values: { ...values, source: 'self', sideCut: 20, attack: 1, release: 200 },
-      context,
-    },
-    -60,
-    6,
+  const quick = { ...values, source: 'self', sideCut: 20, attack: 1, release: 200 };
+  const curve = levelCurve({ create, params: compressorParams, values: quick, context }, -60, 6);
+  return thresholdPicture(
+    compressorParams,
+    values,
+    context,
+    curve,
+    (threshold) => curve.outDb[Math.round(threshold) + 60]!,
   );
-  return {
-    kind: 'curve',
-    inDb,
-    outDb,
-    mark: { name: 'threshold', db: threshold },
-    handles: [
-      {
-        label: 'Threshold',
-        x: threshold,
-        y: outDb[Math.round(threshold) + 60]!,
-        pullX: pullOn(compressorParams, values, context, 'threshold', 'add'),
-        pullY: null,
-      },
-    ],
-  };
 }
 
 export const compressorImplementation: EffectImplementation = {

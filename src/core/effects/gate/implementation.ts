@@ -1,7 +1,7 @@
 import type { EffectImplementation } from '../implementation';
 import type { ParamValues, ValueContext } from '../../params/param';
 import { numbersOf, pullOn } from '../handles';
-import { levelCurve } from '../levelCurve';
+import { levelCurve, thresholdPicture } from '../levelCurve';
 import type { CurvePicture, MotionPicture } from '../pictures';
 import { respond } from '../respond';
 import { gateParams, STEP_IDS } from './params';
@@ -51,27 +51,9 @@ const startOf = (step: number, swing: number, seconds: number): number =>
   (step + (step % 2 === 1 ? swing : 0)) * seconds;
 
 function levelPicture(values: ParamValues, context: ValueContext): CurvePicture {
-  const threshold = numbersOf(gateParams, values, context)('threshold');
-  const { inDb, outDb } = levelCurve(
-    { create, params: gateParams, values: { ...values, hold: 0, release: 5, smooth: 2 }, context },
-    -80,
-    0,
-  );
-  return {
-    kind: 'curve',
-    inDb,
-    outDb,
-    mark: { name: 'threshold', db: threshold },
-    handles: [
-      {
-        label: 'Threshold',
-        x: threshold,
-        y: threshold,
-        pullX: pullOn(gateParams, values, context, 'threshold', 'add'),
-        pullY: null,
-      },
-    ],
-  };
+  const quick = { ...values, hold: 0, release: 5, smooth: 2 };
+  const curve = levelCurve({ create, params: gateParams, values: quick, context }, -80, 0);
+  return thresholdPicture(gateParams, values, context, curve, (threshold) => threshold);
 }
 
 export const gateImplementation: EffectImplementation = {
