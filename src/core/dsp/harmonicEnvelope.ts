@@ -11,6 +11,11 @@ const GAP = 1.4;
  * A bin that stands so far over those two away, in natural logarithms (9 dB), is the middle of a tone in a Hann window.
  */
 const PROMINENT = 1;
+/**
+ * At a top or bottom the line leans by so many times the flatter of its two sides at most, so that it is level where
+ * one side is.
+ */
+const STEEPEST = 3;
 /** Tones so far below the loudest (70 dB) tell nothing. */
 const FAINT = 8;
 /** Share of the energy that tones have in a sound made of nothing else. */
@@ -143,7 +148,7 @@ export class HarmonicEnvelope {
       // The top of a formant lies between two harmonics: there the curve is a parabola, which may stand over both.
       slopes[i] =
         before * after <= 0
-          ? (before * right + after * left) / (left + right)
+          ? within((before * right + after * left) / (left + right), STEEPEST * smaller(before, after))
           : (near + far) / (near / before + far / after);
     }
   }
@@ -169,3 +174,11 @@ export class HarmonicEnvelope {
     }
   }
 }
+
+function smaller(a: number, b: number): number {
+  const first = a < 0 ? -a : a;
+  const second = b < 0 ? -b : b;
+  return first < second ? first : second;
+}
+
+const within = (x: number, most: number): number => (x > most ? most : x < -most ? -most : x);
