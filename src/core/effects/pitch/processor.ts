@@ -4,12 +4,13 @@ import { Insert } from '../insert';
 import { paramIndices } from '../paramIndices';
 import { GrainShift } from './grains';
 import { pitchParams } from './params';
-import { SpectrumShift, spectrumLatency } from './spectrum';
+import { SpectrumShift, spectrumMemory } from './spectrum';
 import { PitchSynchronousShift } from './pitchSynchronous';
 
 const P = paramIndices(pitchParams);
 const GRAINS = 1;
 const FOLLOW = 1;
+const LOWEST_RATIO = Math.pow(2, (pitchParams.semitones.min + pitchParams.cents.min / 100) / 12);
 
 /** Moves the pitch in the same time, with the throat of a voice where it was or where one wants it. */
 export class PitchProcessor extends Insert implements EffectProcessor {
@@ -19,7 +20,7 @@ export class PitchProcessor extends Insert implements EffectProcessor {
   private byGrains = false;
 
   constructor(sampleRate: number) {
-    super(sampleRate, (3 * spectrumLatency(sampleRate)) / sampleRate, 0.01);
+    super(sampleRate, spectrumMemory(sampleRate, LOWEST_RATIO) / sampleRate, 0.01);
     this.spectrum = new SpectrumShift(sampleRate);
     this.grains = new GrainShift(sampleRate);
     this.synchronous = new PitchSynchronousShift(sampleRate, this.grains.latency);

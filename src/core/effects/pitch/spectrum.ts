@@ -23,6 +23,13 @@ const frameOf = (sampleRate: number): number => 2 ** Math.ceil(Math.log2(FRAME_S
  */
 export const spectrumLatency = (sampleRate: number): number => 1.5 * frameOf(sampleRate) + (2 + STAGES) * STEP_FRAMES;
 
+/**
+ * Samples for which a sound stays inside: it is in frames until one has passed, and the last of them is read for as
+ * long as the lowest ratio takes to go through it.
+ */
+export const spectrumMemory = (sampleRate: number, lowestRatio: number): number =>
+  frameOf(sampleRate) * (1 + 1 / lowestRatio) + (4 + 2 * STAGES) * STEP_FRAMES;
+
 /** From so long before a hit until so long after it grains are heard, in seconds, and how long both cross. */
 const BEFORE_HIT = 0.035;
 const AFTER_HIT = 0.012;
