@@ -1,5 +1,6 @@
 import { choice, gain, ratio } from '../params/make';
 import type { Param, Params } from '../params/param';
+import type { VisibleWhen } from './visibleWhen';
 
 /**
  * How one mix rail shares out treated and untreated sound, or that each has a level of its own; in the order in which
@@ -27,6 +28,13 @@ export const commonParams: Params = {
   dry: gain({ label: 'Dry', group: 'Mix', hint: 'Level of the untreated sound.', initial: 1 }),
   wet: gain({ label: 'Wet', group: 'Mix', hint: 'Level of the treated sound.', initial: 1 }),
   trim: gain({ label: 'Trim', group: 'Mix', hint: 'Level of everything that leaves this effect.', initial: 1 }),
+};
+
+/** One mix rail, or a level for each. */
+export const commonVisibleWhen: VisibleWhen = {
+  mix: [{ param: 'balance', isNot: 'levels' }],
+  dry: [{ param: 'balance', is: 'levels' }],
+  wet: [{ param: 'balance', is: 'levels' }],
 };
 
 /**

@@ -1,8 +1,9 @@
 import type { StereoBlock } from '../dsp/blocks';
-import { commonParams } from './common';
+import { commonParams, commonVisibleWhen } from './common';
 import type { Params, ParamValues, ValueContext } from '../params/param';
 import type { PreparedImpulse } from '../dsp/convolution';
 import type { ImpulseNeed } from '../impulses/make';
+import type { Condition, VisibleWhen } from './visibleWhen';
 
 /** The chain of effects in a strand of a braid. */
 export interface StrandWork {
@@ -74,6 +75,9 @@ export interface EffectDefinition {
   readonly presets: readonly Preset[];
   /** The two or three parameters that say most about it, for its card. */
   readonly headline: readonly string[];
+  /** When parameters are of use; always when left out. */
+  readonly visibleWhen: VisibleWhen;
+  readonly editorParts?: readonly EditorPart[];
   /** Parameters that hold sound for ever; an effect that is switched off lets go of it. */
   readonly holds?: readonly string[];
   /**
@@ -83,9 +87,22 @@ export interface EffectDefinition {
   impulse?(values: ParamValues, context: ValueContext, sound: string | null): ImpulseNeed | null;
 }
 
-type Parts = Omit<EffectDefinition, 'paramIds' | 'params'> & { readonly params: Params };
+/** What the editor of an effect needs besides rails. */
+export interface EditorPart {
+  /** `sidechain` chooses the track that it listens to, `ownSound` the sound that it works with. */
+  readonly part: 'sidechain' | 'ownSound';
+  /** The parameter under which it stands. */
+  readonly after: string;
+  readonly when: Condition;
+}
+
+type Parts = Omit<EffectDefinition, 'paramIds' | 'params' | 'visibleWhen'> & {
+  readonly params: Params;
+  readonly visibleWhen?: VisibleWhen;
+};
 
 export function defineEffect(parts: Parts): EffectDefinition {
   const params = { ...commonParams, ...parts.params };
-  return { ...parts, params, paramIds: Object.keys(params) };
+  const visibleWhen = { ...commonVisibleWhen, ...parts.visibleWhen };
+  return { ...parts, params, paramIds: Object.keys(params), visibleWhen };
 }

@@ -7,6 +7,7 @@ import { parseValue } from '../params/parse';
 import { PLAIN_CONTEXT, type NumberParam, type Param, type ParamValue } from '../params/param';
 import { paramAtPosition, paramPosition, resolveNumber, toEngineNumber } from '../params/resolve';
 import { paramSchema } from '../params/schema';
+import { isVisible } from './visibleWhen';
 
 const context = { tempo: { bpm: 92, beatsPerBar: 4 }, sampleRate: 48_000 };
 const all = EFFECTS.flatMap((effect) => Object.values(effect.params));
@@ -181,4 +182,36 @@ test('a synced time is held inside its range when the tempo is slow', () => {
   expect(resolveNumber(echo.timeL as NumberParam, '4 bars', { ...context, tempo: { bpm: 40, beatsPerBar: 4 } })).toBe(
     8000,
   );
+});
+
+describe('when parameters are shown', () => {
+  test('every condition names a parameter of the effect, and a value that it can have', () => {
+    for (const { id, params, visibleWhen, editorParts = [] } of EFFECTS) {
+      const parts = editorParts.map(({ after, when }) => [after, [when]] as const);
+      for (const [param, conditions] of [...Object.entries(visibleWhen), ...parts]) {
+        expect([id, param in params]).toEqual([id, true]);
+        for (const condition of conditions) {
+          if ('strand' in condition) continue;
+          const about = params[condition.param]!;
+          const value = 'is' in condition ? condition.is : 'isNot' in condition ? condition.isNot : condition.atLeast;
+          expect([id, param, paramSchema(about).safeParse(value).success]).toEqual([id, param, true]);
+        }
+      }
+    }
+  });
+
+  test('taps by their number, strands by what is there, levels instead of the mix', () => {
+    const shown = (id: string, values: Record<string, string | number | boolean>, strands?: { place: number }[]) => {
+      const definition = EFFECTS.find((effect) => effect.id === id)!;
+      return definition.paramIds.filter((param) => isVisible(definition, param, { values, strands }));
+    };
+    const taps = shown('taps', { count: 3, balance: 'levels' });
+    expect(taps.filter((id) => /^time\d/.test(id))).toEqual(['time1', 'time2', 'time3']);
+    expect(taps.filter((id) => ['mix', 'dry', 'wet'].includes(id))).toEqual(['dry', 'wet']);
+    expect(shown('braid', { plays: 'all' }, [{ place: 2 }]).filter((id) => /^level|chosen/.test(id))).toEqual([
+      'level2',
+    ]);
+    expect(shown('echo', {})).not.toContain('timeR');
+    expect(shown('echo', { linked: false })).toContain('timeR');
+  });
 });

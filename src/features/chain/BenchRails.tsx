@@ -1,9 +1,10 @@
 import { useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { effectOf } from '../../core/effects/catalogue';
+import type { EditorPart } from '../../core/effects/define';
 import type { Param, ParamValue } from '../../core/params/param';
-import { findLane } from '../../core/piece/find';
-import type { Piece, Slot } from '../../core/piece/piece';
+import { effectOfTarget, findLane } from '../../core/piece/find';
+import type { Piece, Slot, Target } from '../../core/piece/piece';
 import { keepHints, useSession } from '../../data/session';
 import { IconButton } from '../../ui/IconButton';
 import { Text } from '../../ui/Text';
@@ -14,8 +15,9 @@ import { LinkList } from '../links/LinkList';
 import { OwnSound } from './OwnSound';
 import { ParamRail } from './ParamRail';
 import { SideTrack } from './SideTrack';
-import { isShown, sectionTitle } from './shown';
+import { sectionTitle } from './shown';
 import { TimeTools } from './TimeTools';
+import { holds, isVisible } from '../../core/effects/visibleWhen';
 
 type Values = Readonly<Record<string, ParamValue>>;
 
@@ -34,7 +36,7 @@ interface BenchRailsProps {
 /** Sections in the order in which the effect names them, without those that have nothing to set now. */
 const sectionsOf = ({ slot, values }: BenchRailsProps): string[] => {
   const shown = Object.entries(effectOf(slot.effect).params).filter(([id, param]) =>
-    isShown(id, param, { values, strands: slot.strands }),
+    isVisible(effectOf(slot.effect), id, { values, strands: slot.strands }),
   );
   const all = [...new Set(shown.map(([, param]) => param.group))];
   return [...all.filter((name) => name !== 'Mix'), 'Mix'];
@@ -110,7 +112,7 @@ function Tabs(props: BenchRailsProps & { readonly hints: boolean }) {
           {sections.map((name) => {
             const moves =
               name === LINKS
-                ? piece.links.some(({ target }) => target.effect === props.slot.id)
+                ? piece.links.some(({ target }) => effectOfTarget(target) === props.slot.id)
                 : hasMoves(piece, props, name);
             return (
               <Touchable
@@ -184,8 +186,9 @@ function Block({
   onLive,
   hints,
 }: BenchRailsProps & { readonly id: string; readonly param: Param; readonly hints: boolean }) {
-  const target = { channel, effect: slot.id, param: id };
+  const target: Target = { kind: 'effect', channel, effect: slot.id, param: id };
   const value = values[id] ?? param.initial;
+  const definition = effectOf(slot.effect);
   return (
     <View style={styles.block}>
       <ParamRail
@@ -204,20 +207,37 @@ function Block({
           {param.hint}
         </Text>
       ) : null}
-      {id === 'source' && value === 'side' ? <SideTrack channel={channel} slot={slot} /> : null}
-      {id === 'source' && value === 'own' ? <OwnSound channel={channel} slot={slot} /> : null}
+      {definition.editorParts?.map(({ part, after, when }) =>
+        after === id && holds(when, definition, { values }) ? (
+          <EditorPartOf key={part} part={part} channel={channel} slot={slot} />
+        ) : null,
+      )}
     </View>
   );
 }
 
+function EditorPartOf({
+  part,
+  channel,
+  slot,
+}: Pick<EditorPart, 'part'> & { readonly channel: string; readonly slot: Slot }) {
+  switch (part) {
+    case 'sidechain':
+      return <SideTrack channel={channel} slot={slot} />;
+    case 'ownSound':
+      return <OwnSound channel={channel} slot={slot} />;
+  }
+}
+
 const paramsOf = ({ slot, values }: BenchRailsProps, section: string): [string, Param][] =>
   Object.entries(effectOf(slot.effect).params).filter(
-    ([id, param]) => param.group === section && isShown(id, param, { values, strands: slot.strands }),
+    ([id, param]) => param.group === section && isVisible(effectOf(slot.effect), id, { values, strands: slot.strands }),
   );
 
 const hasMoves = (piece: Piece, { channel, slot }: BenchRailsProps, section: string): boolean =>
   Object.entries(effectOf(slot.effect).params).some(
-    ([id, param]) => param.group === section && findLane(piece, { channel, effect: slot.id, param: id }),
+    ([id, param]) =>
+      param.group === section && findLane(piece, { kind: 'effect', channel, effect: slot.id, param: id }),
   );
 
 const styles = StyleSheet.create({

@@ -14,9 +14,9 @@ import { useTokens } from '../../ui/theme';
 import { usePiece, useStudio } from '../studio/StudioProvider';
 import { CardMenu } from './CardMenu';
 import { PictureThumb } from './pictures/PictureThumb';
-import { isShown } from './shown';
 import { useOwnSound } from './useOwnSound';
 import { usePicture } from './usePicture';
+import { isVisible } from '../../core/effects/visibleWhen';
 
 interface EffectCardProps {
   readonly channel: string;
@@ -63,7 +63,7 @@ export function EffectCard({ channel, slot, index, count, small, handle }: Effec
           </Text>
           <Text variant="titleSmall" numberOfLines={2}>
             {definition.headline
-              .filter((id) => isShown(id, definition.params[id] as Param, slot))
+              .filter((id) => isVisible(definition, id, slot))
               .map(say)
               .join(' · ')}
           </Text>
@@ -77,7 +77,7 @@ export function EffectCard({ channel, slot, index, count, small, handle }: Effec
           label={`${definition.name} on`}
           chosen={slot.on}
           tone={slot.on ? 'sea' : 'mute'}
-          onPress={() => studio.release({ channel, effect: slot.id, param: ON_PARAM }, !slot.on)}
+          onPress={() => studio.release({ kind: 'effect', channel, effect: slot.id, param: ON_PARAM }, !slot.on)}
         />
         <CardMenu channel={channel} slot={slot} index={index} count={count} />
         {handle}

@@ -13,7 +13,7 @@ import { IconButton } from '../../ui/IconButton';
 import { Text } from '../../ui/Text';
 import { Touchable } from '../../ui/Touchable';
 import { useTokens } from '../../ui/theme';
-import { isShown } from '../chain/shown';
+import { isVisible } from '../../core/effects/visibleWhen';
 
 const TIMES = gain({
   label: 'Length',
@@ -201,9 +201,10 @@ function SlotRails({
   readonly onSlot: (slot: Slot) => void;
 }) {
   const [all, setAll] = useState(false);
-  const { name, params, headline } = effectOf(slot.effect);
+  const definition = effectOf(slot.effect);
+  const { name, params, headline } = definition;
   const shown = Object.entries(params).filter(
-    ([id, param]) => isShown(id, param, slot) && (all || headline.includes(id) || id === 'mix'),
+    ([id]) => isVisible(definition, id, slot) && (all || headline.includes(id) || id === 'mix'),
   );
   return (
     <View role="group" aria-label={name}>

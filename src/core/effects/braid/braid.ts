@@ -1,5 +1,6 @@
 import { defineEffect, type Preset } from '../define';
-import { braidParams } from './params';
+import { braidParams, MAX_STRANDS } from './params';
+import { whenGroup, type VisibleWhen } from '../visibleWhen';
 
 const apart = { level1: 1, level2: 1 };
 
@@ -93,4 +94,12 @@ export const braid = defineEffect({
   params: braidParams,
   presets,
   headline: ['plays'],
+  visibleWhen: {
+    chosen: [{ param: 'plays', is: 'one' }],
+    crossfade: [{ param: 'plays', is: 'one' }],
+    ...(Object.assign(
+      {},
+      ...Array.from({ length: MAX_STRANDS }, (_, i) => whenGroup(braidParams, `Strand ${i + 1}`, { strand: i + 1 })),
+    ) as VisibleWhen),
+  },
 });

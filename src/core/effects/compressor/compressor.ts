@@ -55,4 +55,5 @@ export const compressor = defineEffect({
   params: compressorParams,
   presets,
   headline: ['threshold', 'ratio'],
+  editorParts: [{ part: 'sidechain', after: 'source', when: { param: 'source', is: 'side' } }],
 });

@@ -1,6 +1,7 @@
 import { defineEffect, type Preset } from '../define';
 import { impulseNeed } from './order';
 import { convolverParams } from './params';
+import { whenGroup } from '../visibleWhen';
 
 const presets: readonly Preset[] = [
   {
@@ -62,4 +63,10 @@ export const convolver = defineEffect({
   presets,
   headline: ['source', 'impulse', 'decayScale'],
   impulse: impulseNeed,
+  visibleWhen: {
+    impulse: [{ param: 'source', is: 'library' }],
+    ...whenGroup(convolverParams, 'Room', { param: 'source', is: 'room' }),
+    ...whenGroup(convolverParams, 'Walls', { param: 'source', is: 'room' }),
+  },
+  editorParts: [{ part: 'ownSound', after: 'source', when: { param: 'source', is: 'own' } }],
 });

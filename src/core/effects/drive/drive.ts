@@ -1,5 +1,6 @@
 import { defineEffect, type Preset } from '../define';
 import { driveParams } from './params';
+import { whenGroup } from '../visibleWhen';
 
 const presets: readonly Preset[] = [
   { id: 'neutral', name: 'Neutral', purpose: 'A little tape, as loud as it came.', values: { drive: 6 } },
@@ -67,4 +68,5 @@ export const drive = defineEffect({
   params: driveParams,
   presets,
   headline: ['curve', 'drive'],
+  visibleWhen: whenGroup(driveParams, 'Drawn', { param: 'curve', is: 'drawn' }),
 });

@@ -11,4 +11,8 @@ export const echo = defineEffect({
   presets: echoPresets,
   holds: ['hold'],
   headline: ['timeL', 'feedback'],
+  visibleWhen: {
+    timeR: [{ param: 'linked', is: false }],
+    firstSide: [{ param: 'routing', is: 'pingpong' }],
+  },
 });

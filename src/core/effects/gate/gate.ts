@@ -1,5 +1,6 @@
 import { defineEffect, type Preset } from '../define';
 import { gateParams, STEP_IDS } from './params';
+import type { Condition } from '../visibleWhen';
 
 const steps = (...heights: readonly number[]): Record<string, number> =>
   Object.fromEntries(STEP_IDS.map((id, i) => [id, heights[i] ?? 0]));
@@ -57,6 +58,9 @@ const presets: readonly Preset[] = [
   },
 ];
 
+const inPattern: Condition = { param: 'mode', isNot: 'level' };
+const byLevel: Condition = { param: 'mode', isNot: 'pattern' };
+
 export const gate = defineEffect({
   id: 'gate',
   name: 'Gate',
@@ -65,4 +69,9 @@ export const gate = defineEffect({
   params: gateParams,
   presets,
   headline: ['mode', 'rate'],
+  visibleWhen: {
+    ...Object.fromEntries(['rate', 'length', 'open', 'swing'].map((id) => [id, [inPattern]])),
+    ...Object.fromEntries(['threshold', 'hold', 'release'].map((id) => [id, [byLevel]])),
+    ...Object.fromEntries(STEP_IDS.map((id, i) => [id, [inPattern, { param: 'length', atLeast: i + 1 }]])),
+  },
 });

@@ -49,4 +49,5 @@ export const grit = defineEffect({
   params: gritParams,
   presets,
   headline: ['kind', 'amount'],
+  visibleWhen: { bandwidth: [{ param: 'kind', isNot: 'sine' }] },
 });

@@ -1,5 +1,6 @@
 import { defineEffect, type Preset } from '../define';
 import { placerParams } from './params';
+import { whenGroup } from '../visibleWhen';
 
 const presets: readonly Preset[] = [
   {
@@ -63,4 +64,5 @@ export const placer = defineEffect({
   params: placerParams,
   presets,
   headline: ['direction', 'distance'],
+  visibleWhen: whenGroup(placerParams, 'Drawn path', { param: 'path', is: 'drawn' }),
 });

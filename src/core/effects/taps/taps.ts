@@ -1,5 +1,6 @@
 import { defineEffect, type Preset } from '../define';
 import { MAX_TAPS, tapsParams } from './params';
+import { whenGroup, type VisibleWhen } from '../visibleWhen';
 
 /** Times by note, levels and places of the taps that a preset uses. */
 function pattern(
@@ -86,4 +87,10 @@ export const taps = defineEffect({
   params: tapsParams,
   presets,
   headline: ['count', 'stretch'],
+  visibleWhen: Object.assign(
+    {},
+    ...Array.from({ length: MAX_TAPS }, (_, i) =>
+      whenGroup(tapsParams, `Tap ${i + 1}`, { param: 'count', atLeast: i + 1 }),
+    ),
+  ) as VisibleWhen,
 });
