@@ -110,7 +110,7 @@ function laneful(demo: Piece, lanes: number): Piece {
     returns: [],
     lanes: Array.from({ length: lanes }, (_, i) => ({
       id: `l${i}`,
-      target: { channel: `t${i >> 1}`, effect: null, param: i % 2 === 0 ? 'gain' : 'pan' },
+      target: { kind: 'channel', channel: `t${i >> 1}`, param: i % 2 === 0 ? 'gain' : 'pan' },
       unit: 'own' as const,
       on: true,
       points: Array.from({ length: LANE_POINTS }, (_unused, k) => point(k)),
@@ -143,7 +143,7 @@ async function scrollLane(page: Page, demo: Piece): Promise<void> {
   const piece: Piece = {
     ...demo,
     id: 'bench-points',
-    lanes: [{ id: 'many', target: { channel: 'hum', effect: null, param: 'gain' }, unit: 'own', on: true, points }],
+    lanes: [{ id: 'many', target: { kind: 'channel', channel: 'hum', param: 'gain' }, unit: 'own', on: true, points }],
   };
   await store(piece);
   await page.addInitScript((id) => localStorage.setItem('zephiro.open', id), piece.id);

@@ -20,7 +20,7 @@ export function lanesOfEvents(file: unknown, slots: readonly Slot[], channel: st
     const base = slot.values[event.param] ?? param.initial;
     const lane = lanes.get(key) ?? {
       id: `event-${key}`,
-      target: { channel, effect: slot.id, param: event.param },
+      target: { kind: 'effect', channel, effect: slot.id, param: event.param },
       unit: 'own' as const,
       on: true,
       points: [{ beat: 0, value: toEngineNumber(param, base, context), shape: 'hold' as const, bend: 0 }],

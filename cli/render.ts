@@ -11,7 +11,7 @@ import { tempoOf } from '../src/core/piece/tempoOf';
 import { barStart } from '../src/core/music/grid';
 import { soundsPlayed, stemOf } from '../src/core/files/parts';
 import type { Piece } from '../src/core/piece/piece';
-import { readPiece, UnreadablePiece } from '../src/core/piece/versions';
+import { readPiece, UnreadablePiece } from '../src/core/piece/versions/readPiece';
 import { makeSaltPier, SALT_PIER_ID } from '../src/core/sounds/saltPier';
 import { choiceOption, numberOption, readArguments, UsageError, wordAt } from './arguments';
 import { readJson, readSound, writeSound } from './files';

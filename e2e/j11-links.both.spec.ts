@@ -1,6 +1,8 @@
 import type { Piece } from '../src/core/piece/piece';
 import { expect, farthest, handOn, powerDb, rendered, saved, test, typeInto } from './bench';
 
+const shapeOf = ({ modulators: [first] }: Piece): string | null => (first?.kind === 'lfo' ? first.shape : null);
+
 test('J11: a filter opens and shuts by itself in time, from whatever place it is played, and is written down as moves', async ({
   page,
   pieceId,
@@ -17,7 +19,7 @@ test('J11: a filter opens and shuts by itself in time, from whatever place it is
   await typeInto(page, 'Depth', '30 %');
   await typeInto(page, 'Rate', '1/2');
   const ready = (stored: { piece: Piece }): boolean =>
-    stored.piece.links[0]?.depth === 0.3 && stored.piece.modulators[0]?.shape === 'square';
+    stored.piece.links[0]?.depth === 0.3 && shapeOf(stored.piece) === 'square';
   const { piece } = await saved(page, pieceId, ready);
   expect(piece.modulators[0]).toMatchObject({ kind: 'lfo', rate: '1/2' });
 
@@ -83,7 +85,7 @@ test('J11: one macro turns two rails over their own ranges, is ridden, and its r
   await field.press('Enter');
   await hand.press('button', 'Stop');
   const ridden = (await saved(page, pieceId, (stored) => stored.piece.lanes.length === 1)).piece;
-  expect(ridden.lanes[0]!.target).toEqual({ channel: 'main', effect: null, param: `macro:${piece.modulators[0]!.id}` });
+  expect(ridden.lanes[0]!.target).toEqual({ kind: 'macro', macro: piece.modulators[0]!.id });
 
   const alone = { ...ridden, tracks: ridden.tracks.map((track) => ({ ...track, solo: track.id === 'hum' })) };
   const [open, shut] = [await rendered(page, { ...alone, links: [] }, 8, 10), await rendered(page, alone, 8, 10)];

@@ -18,7 +18,12 @@ test('J9: a riser over a chosen stretch grows into its last bar line, can be cha
   const { piece } = await saved(page, pieceId, (stored) => stored.piece.tracks.some(({ name }) => name === 'Riser'));
   const riser = piece.tracks.find(({ name }) => name === 'Riser')!;
   expect(riser.chain.map(({ effect }) => effect)).toEqual(['filter', 'width', 'reverb']);
-  expect(piece.lanes.map(({ target }) => target.param).sort()).toEqual(['cutoff', 'gain', 'mix', 'side']);
+  expect(piece.lanes.map(({ target }) => ('param' in target ? target.param : target.kind)).sort()).toEqual([
+    'cutoff',
+    'gain',
+    'mix',
+    'side',
+  ]);
   const alone = { ...piece, tracks: piece.tracks.map((track) => ({ ...track, solo: track.id === riser.id })) };
   const { left } = await rendered(page, alone, 24, 36);
   const beat = (60 / 92) * piece.sampleRate;

@@ -8,7 +8,8 @@ test('J6: lanes are folded, chosen and shown by touch, bent and shifted by hand 
 }) => {
   const hand = handOn(page, hasTouch);
   const lane = async (param: string, ready: (lane: Lane) => boolean): Promise<Lane> => {
-    const find = (lanes: readonly Lane[]): Lane | undefined => lanes.find(({ target }) => target.param === param);
+    const find = (lanes: readonly Lane[]): Lane | undefined =>
+      lanes.find(({ target }) => 'param' in target && target.param === param);
     // The lane itself may not have reached the server yet.
     const stored = await saved(page, pieceId, ({ piece }) => {
       const found = find(piece.lanes);

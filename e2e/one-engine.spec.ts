@@ -19,7 +19,7 @@ const busy = (piece: Piece): Piece => ({
   lanes: [
     {
       id: 'ride',
-      target: { channel: 'hum', effect: 'e1', param: 'feedback' },
+      target: { kind: 'effect', channel: 'hum', effect: 'e1', param: 'feedback' },
       unit: 'own',
       on: true,
       points: [

@@ -39,11 +39,14 @@ test('J11: a snapshot is gone back to on the bar while playing, and travelled to
   await hand.press('radio', 'Takes: 2 bars');
   await hand.press('button', 'Go to Tide 1');
   const { lanes } = (await saved(page, pieceId, ({ piece }) => piece.lanes.length === 2)).piece;
-  const level = lanes.find(({ target }) => target.param === 'gain')!;
+  const level = lanes.find(({ target }) => 'param' in target && target.param === 'gain')!;
   expect(level.points.map(({ beat, shape }) => [beat, shape])).toEqual([
     [0, 'line'],
     [8, 'hold'],
   ]);
   expect(level.points[1]!.value).toBeCloseTo(recalled.piece.tracks[1]!.gain, 6);
-  expect(lanes.find(({ target }) => target.param === 'on')!.points[0]).toMatchObject({ beat: 0, value: 1 });
+  expect(lanes.find(({ target }) => 'param' in target && target.param === 'on')!.points[0]).toMatchObject({
+    beat: 0,
+    value: 1,
+  });
 });

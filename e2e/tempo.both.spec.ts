@@ -21,7 +21,7 @@ test('J6: the tempo is moved: clips keep their beats, and an echo in eighths is 
   await hand.press('button', 'Change the tempo from here on');
   await expect(page.getByRole('button', { name: 'Tempo, which moves' })).toContainText('48');
   const { piece } = await saved(page, pieceId, (stored) => stored.piece.lanes.length === 1);
-  expect(piece.lanes[0]!.target).toEqual({ channel: 'main', effect: null, param: 'tempo' });
+  expect(piece.lanes[0]!.target).toEqual({ kind: 'tempo' });
 
   await hand.view('Piece');
   await hand.press('button', 'Clip Hum, answer');

@@ -50,17 +50,21 @@ const ridden = (piece: Piece): Piece => ({
       rate: '1 bar',
       shape: 'sine',
       phase: 0,
-      glide: 0.2,
-      steps: [1, -1],
-      level: 0,
       roll: 1,
     },
   ],
-  links: [{ id: 'turn', modulator: 'swell', target: { channel: 'hum', effect: 'call', param: 'cutoff' }, depth: 0.25 }],
+  links: [
+    {
+      id: 'turn',
+      modulator: 'swell',
+      target: { kind: 'effect', channel: 'hum', effect: 'call', param: 'cutoff' },
+      depth: 0.25,
+    },
+  ],
   lanes: [
     {
       id: 'ride',
-      target: { channel: 'hum', effect: 'call', param: 'input' },
+      target: { kind: 'effect', channel: 'hum', effect: 'call', param: 'input' },
       unit: 'own',
       on: true,
       points: (

@@ -24,14 +24,14 @@ test('another reader of MIDI files finds the tempo and its changes, the names, a
   });
   const tempo: Lane = {
     id: 'tempo',
-    target: { channel: 'main', effect: null, param: 'tempo' },
+    target: { kind: 'tempo' },
     unit: 'own',
     on: true,
     points: [point(0, 92), point(8, 120)],
   };
   const ridden: Lane = {
     id: 'pan',
-    target: { channel: 'r', effect: null, param: 'pan' },
+    target: { kind: 'channel', channel: 'r', param: 'pan' },
     unit: 'own',
     on: true,
     points: [point(0, -1), point(2, 1), point(4.5, 0)],

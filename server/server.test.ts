@@ -182,7 +182,7 @@ describe('pieces', () => {
       ...piece('Heavy'),
       lanes: Array.from({ length: 4000 / 10 }, (_, i) => ({
         id: `l${i}`,
-        target: { channel: 'main', effect: null, param: 'gain' },
+        target: { kind: 'channel', channel: 'main', param: 'gain' },
         unit: 'own' as const,
         on: true,
         points: [{ beat: 0, value: 1, shape: 'line' as const, bend: 0 }],

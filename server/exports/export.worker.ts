@@ -13,7 +13,7 @@ import { readFloatWav } from '../../src/core/formats/floatWav';
 import { bytesOf, SampleWriter, type WavDepth } from '../../src/core/formats/sampleBytes';
 import { wavHead } from '../../src/core/formats/wavHead';
 import type { Piece } from '../../src/core/piece/piece';
-import { readPiece } from '../../src/core/piece/versions';
+import { readPiece } from '../../src/core/piece/versions/readPiece';
 import { FlacWriter } from './flac';
 import { GrowingFile } from './growingFile';
 import { codeOf } from '../http/problem';

@@ -1,5 +1,5 @@
 import * as z from 'zod';
-import { blockSchema, type Block } from '../../src/core/piece/block';
+import { readBlock, type Block } from '../../src/core/piece/block';
 import { Problem } from '../http/problem';
 import type { Db } from './database';
 
@@ -34,7 +34,7 @@ export class BlockStore {
 
 function tryRead(document: string): Block | null {
   try {
-    return blockSchema.parse(JSON.parse(document));
+    return readBlock(JSON.parse(document));
   } catch {
     return null;
   }

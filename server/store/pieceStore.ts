@@ -3,10 +3,14 @@ import * as z from 'zod';
 import { boundedList } from '../../src/core/piece/boundedList';
 import { historyEntrySchema, UNREADABLE_EDIT, type HistoryEntry } from '../../src/core/piece/edit';
 import { pieceSchema, type Piece } from '../../src/core/piece/piece';
-import { readPiece, UnreadablePiece } from '../../src/core/piece/versions';
+import { hasOldHistory, migrateHistory } from '../../src/core/piece/versions/migrateHistory';
+import type { Stored } from '../../src/core/piece/versions/version6';
+import { CURRENT_VERSION, readPiece, UnreadablePiece } from '../../src/core/piece/versions/readPiece';
 import { Problem } from '../http/problem';
 import type { Db } from './database';
 
+/** How every document begins that this program has written. */
+const CURRENT_DOCUMENT = `{"version":${CURRENT_VERSION},`;
 const KEPT_REVISIONS = 50;
 const BIN_DAYS = 30;
 /** Far beyond what anybody does to a piece, and a figure that every part of the program counts with exactly. */
@@ -338,10 +342,28 @@ export class PieceStore {
   }
 
   private row(id: string): Row {
-    const row = this.db.prepare('SELECT * FROM pieces WHERE id = ? AND removed_at IS NULL').get(id);
-    if (!row)
+    const found = this.db.prepare('SELECT * FROM pieces WHERE id = ? AND removed_at IS NULL').get(id);
+    if (!found)
       throw new Problem(404, 'There is no such piece', 'It may have been removed. Choose another on the Shelf.');
-    return rowSchema.parse(row);
+    const row = rowSchema.parse(found);
+    return row.document.startsWith(CURRENT_DOCUMENT) ? row : this.upgraded(row);
+  }
+
+  /**
+   * Brings a document of an older version to this one together with its history, which is of no use without it. One
+   * that cannot be read stays as it is.
+   */
+  private upgraded(row: Row): Row {
+    const stored = parsed(row.document);
+    const piece = tryRead(row.document);
+    if (piece instanceof UnreadablePiece || !hasOldHistory(stored)) return row;
+    const { entries, cursor } = this.readHistory(row);
+    const document = JSON.stringify(piece);
+    this.db.transaction(() => {
+      this.db.prepare('UPDATE pieces SET document = ? WHERE id = ?').run(document, row.id);
+      this.putHistory(row.id, 0, { entries: migrateHistory(stored as Stored, entries, cursor), cursor });
+    })();
+    return { ...row, document };
   }
 }
 

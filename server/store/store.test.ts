@@ -3,7 +3,9 @@ import { createHash, randomUUID } from 'node:crypto';
 import { readdirSync, readFileSync, truncateSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { writeWav } from '../../src/core/formats/writeWav';
-import { emptyPiece, type Piece } from '../../src/core/piece/piece';
+import * as z from 'zod';
+import { applyPiecePatches, historyEntrySchema } from '../../src/core/piece/edit';
+import { emptyPiece, type Piece, type Target } from '../../src/core/piece/piece';
 import { zipOf } from '../hostile/bombs';
 import {
   ask,
@@ -69,6 +71,50 @@ describe('pieces', () => {
     ]);
     expect([body.piece!.name, body.history!.cursor]).toEqual(['One', 3]);
     expect((await savePiece(server, piece('Two'), 2, { from: 3, entries: [entry('d')], cursor: 4 })).status).toBe(200);
+  });
+
+  test('one of an earlier version is brought to this one with its history, once, as the same revision', async () => {
+    const first = await startServer();
+    await createPiece(first, piece());
+    const lane = (param: string): object => ({
+      id: 'l',
+      target: { channel: 'main', effect: null, param },
+      unit: 'own',
+      on: true,
+      points: [{ beat: 0, value: 0.5, shape: 'line', bend: 0 }],
+    });
+    const drawn = { forward: [{ op: 'add', path: ['lanes', 0], value: lane('gain') }] };
+    const undrawn = { backward: [{ op: 'replace', path: ['lanes', 'length'], value: 0 }] };
+    const turned = {
+      forward: [{ op: 'replace', path: ['lanes', 0, 'target', 'param'], value: 'tempo' }],
+      backward: [{ op: 'replace', path: ['lanes', 0, 'target', 'param'], value: 'gain' }],
+    };
+    const entries = [
+      { ...entry('Draw'), ...drawn, ...undrawn },
+      { ...entry('Turn'), ...turned },
+    ];
+    await savePiece(first, piece(), 1, { entries, cursor: 2 });
+    await first.close();
+    const db = new Database(join(first.folder, 'zephiro.sqlite'));
+    const stored = JSON.stringify({ ...piece(), version: 5, lanes: [lane('tempo')] });
+    db.prepare("UPDATE pieces SET document = ? WHERE id = 'p1'").run(stored);
+    db.close();
+    const server = await startServer({ folder: first.folder });
+    const { body } = await ask(`${server.url}/api/pieces/p1`);
+    expect([body.piece!.version, body.piece!.lanes[0]!.target, body.revision]).toEqual([6, { kind: 'tempo' }, 2]);
+    const [draw, turn] = z.array(historyEntrySchema).parse(body.history!.entries);
+    const before = applyPiecePatches(body.piece!, turn!.backward);
+    expect(before.lanes[0]!.target).toEqual({ kind: 'channel', channel: 'main', param: 'gain' });
+    expect(applyPiecePatches(before, draw!.backward).lanes).toEqual([]);
+    expect(applyPiecePatches(before, turn!.forward).lanes).toEqual(body.piece!.lanes);
+    expect((await ask(`${server.url}/api/pieces/p1`)).body).toEqual(body);
+    const next = await savePiece(server, { ...body.piece!, name: 'On' }, 2, {
+      from: 2,
+      entries: [entry('On')],
+      cursor: 3,
+    });
+    expect(next.status).toBe(200);
+    expect((await ask(`${server.url}/api/pieces/p1`)).body.history!.entries.slice(0, 2)).toEqual([draw, turn]);
   });
 
   test('a history that would leave a gap is refused', async () => {
@@ -146,7 +192,7 @@ describe('pieces', () => {
       shape: 'line' as const,
       bend: 0,
     }));
-    const target = { channel: 'main', effect: null, param: 'gain' };
+    const target: Target = { kind: 'channel', channel: 'main', param: 'gain' };
     const lanes = Array.from({ length: 8 }, (_, i) => ({
       id: `l${i}`,
       target,

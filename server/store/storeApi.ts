@@ -1,7 +1,9 @@
 import type * as z from 'zod';
 import { blockSchema } from '../../src/core/piece/block';
 import { pieceSchema, type Piece } from '../../src/core/piece/piece';
-import { readPiece, UnreadablePiece } from '../../src/core/piece/versions';
+import { hasOldHistory, migrateHistory } from '../../src/core/piece/versions/migrateHistory';
+import type { Stored } from '../../src/core/piece/versions/version6';
+import { readPiece, UnreadablePiece } from '../../src/core/piece/versions/readPiece';
 import { exportOrderSchema } from '../../src/core/files/order';
 import { checkJsonShape } from '../http/jsonShape';
 import { Problem } from '../http/problem';
@@ -115,9 +117,15 @@ interface Archived {
 
 function readArchived(piece: Uint8Array, history: Uint8Array | null): Archived {
   try {
+    const stored = parse(piece);
+    const read = readPiece(stored);
+    const { entries, cursor } = historySchema.parse(history ? parse(history) : { entries: [], cursor: 0 });
     return {
-      piece: readPiece(parse(piece)),
-      history: historySchema.parse(history ? parse(history) : { entries: [], cursor: 0 }),
+      piece: read,
+      history: {
+        entries: hasOldHistory(stored) ? migrateHistory(stored as Stored, entries, cursor) : entries,
+        cursor,
+      },
     };
   } catch (error) {
     if (!(error instanceof UnreadablePiece)) throw error;

@@ -1,5 +1,5 @@
 import type { FollowedLevels } from '../core/automation/follower';
-import type { Modulator } from '../core/automation/modulator';
+import type { Follower } from '../core/automation/modulator';
 import type { Piece } from '../core/piece/piece';
 import { fromFollow, type ToFollow } from './protocol';
 import type { LoadedSound } from './soundLibrary';
@@ -8,7 +8,7 @@ import { startWorker } from './workerJob';
 /** Where a follower stands through the piece, found in a worker of its own. */
 export async function follow(
   piece: Piece,
-  modulator: Modulator,
+  modulator: Follower,
   sounds: readonly Pick<LoadedSound, 'hash' | 'channels'>[],
 ): Promise<FollowedLevels> {
   const order: ToFollow = {

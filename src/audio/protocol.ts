@@ -3,7 +3,7 @@ import { soundFiguresSchema } from '../core/analysis/soundFigures';
 import type { EffectPicture } from '../core/effects/pictures';
 import type { ImpulseOrder } from '../core/impulses/make';
 import type { Plan } from '../core/engine/plan';
-import { modulatorSchema } from '../core/automation/modulator';
+import { followerSchema } from '../core/automation/modulator';
 import { effectSchema, pieceSchema, stepSchema } from '../core/piece/piece';
 import { floats, soundList } from './soundProtocol';
 
@@ -54,7 +54,7 @@ export type ToComparer = z.infer<typeof toComparer>;
 export const fromComparer = z.object({ key: z.string(), figures: soundFiguresSchema.nullable() });
 
 /** A follower whose levels through a piece are asked. */
-export const toFollow = z.object({ piece: pieceSchema, modulator: modulatorSchema, sounds: soundList });
+export const toFollow = z.object({ piece: pieceSchema, modulator: followerSchema, sounds: soundList });
 export type ToFollow = z.infer<typeof toFollow>;
 export const fromFollow = z.object({
   type: z.literal('done'),

@@ -4,7 +4,7 @@ import { blockSchema, type Block } from '../core/piece/block';
 import type { Piece } from '../core/piece/piece';
 import { soundSchema } from '../core/piece/soundInfo';
 import { exportStatusSchema, type ExportOrder, type ExportStatus } from '../core/files/order';
-import { readPiece } from '../core/piece/versions';
+import { readPiece } from '../core/piece/versions/readPiece';
 import { newId } from './newId';
 
 const problemSchema = z.object({

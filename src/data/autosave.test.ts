@@ -2,12 +2,13 @@ import 'fake-indexeddb/auto';
 import fc from 'fast-check';
 import { IDBFactory } from 'fake-indexeddb';
 import { renamePiece, setTempo } from '../core/piece/edits/channels';
+import { applyPiecePatches, type HistoryEntry } from '../core/piece/edit';
 import { emptyPiece } from '../core/piece/piece';
 import type { SaveRequest } from './api';
 import { Autosave } from './autosave';
 import { useOpenPiece } from './openPiece';
 import { UnsavedStore, type UnsavedBase, type UnsavedChange, type UnsavedWork } from './unsavedStore';
-import { changeBetween, replay } from './unsavedWork';
+import { changeBetween, migrateSave, replay } from './unsavedWork';
 
 const local = new Map<string, string>();
 Object.assign(globalThis, {
@@ -327,6 +328,53 @@ describe('what earlier windows left', () => {
   });
 });
 
+describe('what a window leaves that keeps its lock for longer than opening waits', () => {
+  /** Locks that a test frees; who asks for one that is held waits. */
+  const held = new Map<string, (() => void)[]>();
+  const locks = {
+    request: async (name: string, given: unknown, act?: () => Promise<void>) => {
+      if (!act) return;
+      const waiting = held.get(name);
+      if (waiting) await new Promise<void>((resolve) => waiting.push(resolve));
+      await act();
+    },
+  };
+  const LATE = 'zephiro.window.late';
+  const free = async (): Promise<void> => {
+    for (const go of held.get(LATE) ?? []) go();
+    await pass(100);
+  };
+
+  beforeEach(async () => {
+    Object.defineProperty(globalThis, 'navigator', { value: { locks }, configurable: true });
+    held.set(LATE, []);
+    const store = await UnsavedStore.open();
+    const document = emptyPiece('p', 'P');
+    await store.begin({ pieceId: 'p', window: 'late', revision: 1, document, entries: 0, cursor: 0 });
+    const patches = [{ op: 'replace' as const, path: ['name'], value: 'Late' }];
+    await store.addChange({ pieceId: 'p', window: 'late', seq: 1, patches, entry: null, cursor: 0 });
+    store.close();
+    const earlier = autosave.sendEarlierWork();
+    await pass(3500);
+    await earlier;
+    expect(sent).toEqual([]);
+  });
+  afterEach(() => Reflect.deleteProperty(globalThis, 'navigator'));
+
+  test('is sent once the lock is free, and its piece is opened anew', async () => {
+    await free();
+    expect([sent.map(({ save }) => save.piece.name), state().piece!.name]).toEqual([['Late'], 'Stored']);
+  });
+
+  test('waits for the next opening while its piece has changes of its own here', async () => {
+    answers = ['away'];
+    rename('Mine');
+    await free();
+    expect(sent.map(({ save }) => save.piece.name)).not.toContain('Late');
+    expect((await kept()).some(({ base }) => base.window === 'late')).toBe(true);
+  });
+});
+
 test('from any state of the server, replaying what was kept gives the piece and the history as they were', () => {
   const step = fc.oneof(
     fc.record({ do: fc.constant('rename' as const), n: fc.nat(9) }),
@@ -365,4 +413,29 @@ test('from any state of the server, replaying what was kept gives the piece and 
     }),
     { numRuns: 300 },
   );
+});
+
+test('what an earlier program left unsaved of a piece of version 5 is saved as one of this version', () => {
+  const target = { channel: 'main', effect: null, param: 'gain' };
+  const lane = { id: 'l', target, unit: 'own', on: true, points: [{ beat: 0, value: 1, shape: 'line', bend: 0 }] };
+  const document = { ...emptyPiece('p', 'P'), version: 5, lanes: [] };
+  const base: UnsavedBase = { pieceId: 'p', window: 'w', revision: 1, document, entries: 0, cursor: 0 };
+  const patches = [{ op: 'add' as const, path: ['lanes', 0], value: lane }];
+  const entry: HistoryEntry = {
+    id: 'e',
+    at: '',
+    edit: 'recordMove',
+    label: 'Record',
+    forward: patches,
+    backward: [{ op: 'replace', path: ['lanes', 'length'], value: 0 }],
+  };
+  const drawn = { pieceId: 'p', window: 'w', seq: 1, patches, entry, cursor: 1 };
+  const undone = { ...drawn, seq: 2, patches: entry.backward, entry: null, cursor: 0 };
+  const now = { kind: 'channel', channel: 'main', param: 'gain' };
+  const { piece, history } = replay({ base, changes: [drawn] });
+  expect([piece.version, piece.lanes[0]!.target, history.cursor]).toEqual([6, now, 1]);
+  expect(applyPiecePatches(piece, history.entries[0]!.backward).lanes).toEqual([]);
+  expect(replay({ base, changes: [drawn, undone] }).piece.lanes).toEqual([]);
+  const saved = migrateSave({ ...document, lanes: [lane] }, { from: 0, entries: [entry], cursor: 1 });
+  expect([saved.piece, saved.history.entries]).toEqual([piece, history.entries]);
 });

@@ -1,11 +1,10 @@
 import * as z from 'zod';
 import { historyEntrySchema } from '../core/piece/edit';
-import { pieceSchema } from '../core/piece/piece';
 import { ApiProblem, savePiece, type SaveRequest } from './api';
 import { newId } from './newId';
 import { useOpenPiece } from './openPiece';
 import { UnsavedStore, type UnsavedBase } from './unsavedStore';
-import { changeBetween, sendWork } from './unsavedWork';
+import { changeBetween, migrateSave, sendWork } from './unsavedWork';
 
 /** An edit is on its way to the server within this time. */
 const QUIET_MS = 350;
@@ -274,7 +273,8 @@ const legacySchema = z.object({
   revision: z.number(),
   save: z.object({
     saveId: z.string(),
-    piece: pieceSchema,
+    /** Of any version: it was written by an earlier program. */
+    piece: z.unknown(),
     history: z.object({ from: z.number(), entries: z.array(historyEntrySchema), cursor: z.number() }),
   }),
 });
@@ -286,7 +286,7 @@ async function sendLegacyWork(): Promise<void> {
   const { say } = useOpenPiece.getState();
   try {
     const { revision, save } = legacySchema.parse(JSON.parse(text));
-    await savePiece(revision, save);
+    await savePiece(revision, { ...save, ...migrateSave(save.piece, save.history) });
   } catch (error) {
     if (error instanceof ApiProblem && (error.status === 0 || error.status >= 500)) throw error;
     if (!(error instanceof ApiProblem && error.status === 409)) localStorage.setItem(`${LEGACY}.refused`, text);

@@ -1,6 +1,9 @@
+import { applyPatches } from 'immer';
 import { applyPiecePatches, type HistoryEntry, type Patch } from '../core/piece/edit';
 import type { Piece } from '../core/piece/piece';
-import { readPiece } from '../core/piece/versions';
+import { hasOldHistory, migrateHistory, migratePatches } from '../core/piece/versions/migrateHistory';
+import { readPiece } from '../core/piece/versions/readPiece';
+import type { Stored } from '../core/piece/versions/version6';
 import { ApiProblem, createPiece, fetchPiece, savePiece, type SaveRequest } from './api';
 import { newId } from './newId';
 import type { UnsavedChange, UnsavedSending, UnsavedStore, UnsavedWork } from './unsavedStore';
@@ -39,7 +42,7 @@ export function replay({ base, changes }: Pick<UnsavedWork, 'base' | 'changes'>)
   let piece = readPiece(base.document);
   let { entries: from, cursor } = base;
   let entries: HistoryEntry[] = [];
-  for (const change of changes) {
+  for (const change of hasOldHistory(base.document) ? migrateChanges(base.document as Stored, changes) : changes) {
     piece = applyPiecePatches(piece, change.patches);
     if (change.entry) {
       const at = change.cursor - 1;
@@ -49,6 +52,33 @@ export function replay({ base, changes }: Pick<UnsavedWork, 'base' | 'changes'>)
     cursor = change.cursor;
   }
   return { piece, history: { from, entries, cursor } };
+}
+
+/** What an earlier program was about to save, as it is saved now. @throws UnreadablePiece when it cannot be */
+export function migrateSave(document: unknown, history: SaveRequest['history']): Replayed {
+  const piece = readPiece(document);
+  if (!hasOldHistory(document)) return { piece, history };
+  const { from, entries, cursor } = history;
+  return {
+    piece,
+    history: { ...history, entries: migrateHistory(document as Stored, entries, Math.max(0, cursor - from)) },
+  };
+}
+
+/** Changes that an earlier program made to a document of an older version, as they are made to one of this version. */
+function migrateChanges(document: Stored, changes: readonly UnsavedChange[]): UnsavedChange[] {
+  let before = document;
+  return changes.map((change) => {
+    const after: Stored = applyPatches(before, [...change.patches]);
+    const patches = migratePatches(before, change.patches);
+    const entry = change.entry && {
+      ...change.entry,
+      forward: patches,
+      backward: migratePatches(after, change.entry.backward),
+    };
+    before = after;
+    return { ...change, patches, entry };
+  });
 }
 
 /** The work as it stands once a save that was under way has arrived. */

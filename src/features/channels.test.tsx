@@ -114,15 +114,12 @@ describe('a link', () => {
     rate: 1,
     shape: 'sine',
     phase: 0,
-    glide: 0,
-    steps: [0, 1],
-    level: 0,
     roll: 1,
   };
   const linked = (piece: Piece): Piece => ({
     ...piece,
     modulators: [lfo],
-    links: [{ id: 'l', modulator: 'm', target: { channel: 't0', effect: null, param: 'pan' }, depth: 0.5 }],
+    links: [{ id: 'l', modulator: 'm', target: { kind: 'channel', channel: 't0', param: 'pan' }, depth: 0.5 }],
   });
   const show = () => {
     openPiece(linked);

@@ -1,6 +1,6 @@
 import { act, render, screen } from '@testing-library/react';
 import type { Hit } from '../core/piece/moves/throws';
-import { sendParam, type Clip, type Lane, type Piece, type PrintOrder } from '../core/piece/piece';
+import type { Clip, Lane, Piece, PrintOrder } from '../core/piece/piece';
 import { useSession } from '../data/session';
 import { PointTools } from './moves/PointTools';
 import { ModeButton } from './moves/ModeButton';
@@ -157,7 +157,7 @@ describe('a print', () => {
 describe('moves', () => {
   const lane = (id: string, param: string, points: readonly (readonly [number, number])[]): Lane => ({
     id,
-    target: { channel: 't0', effect: null, param },
+    target: { kind: 'channel', channel: 't0', param },
     unit: 'own',
     on: true,
     points: points.map(([beat, value]) => ({ beat, value, shape: 'line', bend: 0 })),
@@ -264,7 +264,7 @@ describe('throws', () => {
     press('button', 'Throw 2 hits');
     expect(done).toHaveBeenCalled();
     const [lane] = now().lanes;
-    expect(lane!.target.param).toBe(sendParam('space'));
+    expect(lane!.target).toEqual({ kind: 'send', channel: 't0', to: 'space' });
     const open = lane!.points.filter(({ value }) => value > 0.5).map(({ beat }) => beat);
     expect(open[0]).toBeCloseTo(5 - 1 / 16, 6);
     expect(open[open.length - 1]).toBeCloseTo(7.5, 6);

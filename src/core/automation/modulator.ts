@@ -87,34 +87,111 @@ export const MAX_STEPS = 64;
 
 const id = z.string().min(1).max(64);
 
-/** Something that turns by itself; links tie it to what it turns. */
-export const modulatorSchema = z.strictObject({
-  id,
-  name: z.string().trim().min(1).max(120),
-  kind: z.enum(MODULATOR_KINDS),
-  rate: paramSchema(modulatorParams.rate) as z.ZodType<number | string>,
+const named = { id, name: z.string().trim().min(1).max(120) };
+const rateSchema = paramSchema(modulatorParams.rate) as z.ZodType<number | string>;
+/** Chooses among all rows of drawn values there are. */
+const rollSchema = z.number().int().min(0).max(0xffffffff);
+/** The beat from which it goes through once; again and again when left out. */
+const onceFrom = z.number().min(0).optional();
+
+/** One form, turned again and again. */
+const lfoSchema = z.strictObject({
+  ...named,
+  kind: z.literal('lfo'),
+  rate: rateSchema,
   shape: z.enum(MODULATOR_SHAPES),
-  /** Places of one turn of a drawn form, -1 to 1, joined by lines. */
+  /** Positions of one turn of a drawn form, -1 to 1, joined by lines. */
   form: z.array(z.number().min(-1).max(1)).min(2).max(MAX_STEPS).optional(),
   phase: z.number().min(0).max(1),
-  glide: z.number().min(0).max(1),
-  /** What the steps stand at, -1 to 1. */
-  steps: z.array(z.number().min(-1).max(1)).min(2).max(MAX_STEPS),
-  /** Where a macro stands, 0-1, when no hand and no lane says otherwise. */
-  level: z.number().min(0).max(1),
-  /** Chooses among all drifts there are. */
-  roll: z.number().int().min(0).max(0xffffffff),
-  /** How likely a step is to come; always when left out. The same each time it is played. */
-  chance: z.number().min(0).max(1).optional(),
-  /** The track whose level a follower goes by, and how fast. */
-  follows: id.optional(),
-  attackMs: z.number().min(0.5).max(2000).optional(),
-  releaseMs: z.number().min(5).max(5000).optional(),
-  /** The beat from which an LFO turns once, or steps are gone through once; again and again when left out. */
-  onceFrom: z.number().min(0).optional(),
+  roll: rollSchema,
+  onceFrom,
 });
 
+/** A row of values, one a step. */
+const stepsSchema = z.strictObject({
+  ...named,
+  kind: z.literal('steps'),
+  rate: rateSchema,
+  /** The value at each step, -1 to 1. */
+  steps: z.array(z.number().min(-1).max(1)).min(2).max(MAX_STEPS),
+  glide: z.number().min(0).max(1),
+  /** How likely a step is to come. The same each time it is played. */
+  chance: z.number().min(0).max(1),
+  roll: rollSchema,
+  onceFrom,
+});
+
+/** A random walk between values drawn for each turn. */
+const driftSchema = z.strictObject({ ...named, kind: z.literal('drift'), rate: rateSchema, roll: rollSchema });
+
+/** A rail that turns all that is linked to it. */
+const macroSchema = z.strictObject({
+  ...named,
+  kind: z.literal('macro'),
+  /** Its position, 0-1, when no hand and no lane says otherwise. */
+  level: z.number().min(0).max(1),
+});
+
+/** An envelope follower of a track's level. */
+export const followerSchema = z.strictObject({
+  ...named,
+  kind: z.literal('follower'),
+  /** The track; none before one is chosen. */
+  follows: id.optional(),
+  attackMs: z.number().min(0.5).max(2000),
+  releaseMs: z.number().min(5).max(5000),
+});
+
+const schemas = [lfoSchema, stepsSchema, driftSchema, macroSchema, followerSchema] as const;
+
+/** A source of modulation; links tie it to what it turns. */
+export const modulatorSchema = z.discriminatedUnion('kind', schemas);
+
+/** Fields of modulators to be changed, of whichever kind. */
+export const modulatorChangeSchema = z
+  .strictObject({
+    ...lfoSchema.shape,
+    ...stepsSchema.shape,
+    ...macroSchema.shape,
+    ...followerSchema.shape,
+    kind: z.enum(MODULATOR_KINDS),
+  })
+  .omit({ id: true })
+  .partial();
+export type ModulatorChange = z.infer<typeof modulatorChangeSchema>;
+
 export type Modulator = z.infer<typeof modulatorSchema>;
+export type Lfo = z.infer<typeof lfoSchema>;
+export type Steps = z.infer<typeof stepsSchema>;
+export type Drift = z.infer<typeof driftSchema>;
+export type Macro = z.infer<typeof macroSchema>;
+export type Follower = z.infer<typeof followerSchema>;
+
+/** What a modulator begins with before anything of it was set. */
+const START = {
+  rate: '1/2',
+  shape: 'sine',
+  phase: 0,
+  roll: 1,
+  steps: [1, -0.2, 0.4, -0.6, 0.8, 0, 0.4, -1],
+  glide: 0.2,
+  chance: 1,
+  level: 0,
+  attackMs: 10,
+  releaseMs: 250,
+} as const;
+
+/**
+ * A modulator of a kind.
+ * @param fields what is to be other than at the start; fields that the kind has not are left out
+ */
+export function makeModulator(kind: ModulatorKind, fields: ModulatorChange & { readonly id: string }): Modulator {
+  const { shape } = schemas.find((schema) => schema.shape.kind.value === kind)!;
+  const all = { ...START, ...fields, kind };
+  return modulatorSchema.parse(
+    Object.fromEntries(Object.entries(all).filter(([field]) => Object.hasOwn(shape, field))),
+  );
+}
 
 /** A modulator made ready to be read at any sample. */
 export interface ModulatorTrack {
@@ -141,30 +218,67 @@ export interface ModulatorTrack {
   readonly releaseMs: number;
 }
 
+const NO_NUMBERS = new Float64Array(0);
+
 /** @param source index of the channel that a follower hears */
 export function modulatorTrack(modulator: Modulator, context: ValueContext, source = -1): ModulatorTrack {
-  const note = syncedNote(modulator.rate);
+  const still: ModulatorTrack = {
+    kind: MODULATOR_KINDS.indexOf(modulator.kind),
+    turnsPerSample: 0,
+    byBeat: false,
+    shape: 0,
+    form: NO_NUMBERS,
+    phase: 0,
+    glide: 0,
+    steps: NO_NUMBERS,
+    roll: 0,
+    chance: 1,
+    onceFrom: -1,
+    source: -1,
+    attackMs: START.attackMs,
+    releaseMs: START.releaseMs,
+  };
+  switch (modulator.kind) {
+    case 'lfo':
+      return {
+        ...still,
+        ...turning(modulator, context),
+        shape: MODULATOR_SHAPES.indexOf(modulator.shape),
+        form: Float64Array.from(modulator.form ?? START_FORM),
+        phase: modulator.phase,
+        onceFrom: onceFromSample(modulator, context),
+      };
+    case 'steps':
+      return {
+        ...still,
+        ...turning(modulator, context),
+        glide: modulator.glide,
+        steps: Float64Array.from(modulator.steps),
+        chance: modulator.chance,
+        onceFrom: onceFromSample(modulator, context),
+      };
+    case 'drift':
+      return { ...still, ...turning(modulator, context) };
+    case 'macro':
+      return still;
+    case 'follower':
+      return { ...still, source, attackMs: modulator.attackMs, releaseMs: modulator.releaseMs };
+  }
+}
+
+function turning(
+  { rate, roll }: Lfo | Steps | Drift,
+  context: ValueContext,
+): Pick<ModulatorTrack, 'turnsPerSample' | 'byBeat' | 'roll'> {
+  const note = syncedNote(rate);
   const hz = note
     ? 1 / beatsToSeconds(noteBeats(note, context.tempo.beatsPerBar), context.tempo)
-    : resolveNumber(modulatorParams.rate, modulator.rate, context);
-  return {
-    kind: MODULATOR_KINDS.indexOf(modulator.kind),
-    turnsPerSample: hz / context.sampleRate,
-    byBeat: note !== null,
-    shape: MODULATOR_SHAPES.indexOf(modulator.shape),
-    form: Float64Array.from(modulator.form ?? START_FORM),
-    phase: modulator.kind === 'lfo' ? modulator.phase : 0,
-    glide: modulator.glide,
-    steps: Float64Array.from(modulator.steps),
-    roll: modulator.roll,
-    chance: modulator.chance ?? 1,
-    onceFrom:
-      modulator.onceFrom === undefined ? -1 : beatsToSeconds(modulator.onceFrom, context.tempo) * context.sampleRate,
-    source,
-    attackMs: modulator.attackMs ?? 10,
-    releaseMs: modulator.releaseMs ?? 250,
-  };
+    : resolveNumber(modulatorParams.rate, rate, context);
+  return { turnsPerSample: hz / context.sampleRate, byBeat: note !== null, roll };
 }
+
+const onceFromSample = ({ onceFrom }: Lfo | Steps, { tempo, sampleRate }: ValueContext): number =>
+  onceFrom === undefined ? -1 : beatsToSeconds(onceFrom, tempo) * sampleRate;
 
 /**
  * Where it stands, -1 to 1, at a sample of the piece: of the place alone, so that playing from anywhere sounds as from

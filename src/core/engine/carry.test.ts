@@ -3,8 +3,8 @@ import fc from 'fast-check';
 import { between } from '../testing';
 import { laneTrack, trackAt } from '../piece/moves/lane';
 import { applyEdit, applyPiecePatches } from '../piece/edit';
-import { isWaiting, paramOf } from '../piece/find';
-import type { Lane, Piece } from '../piece/piece';
+import { channelOfTarget, isWaiting, paramOf } from '../piece/find';
+import type { Lane, Piece, Target } from '../piece/piece';
 import { compilePlan } from './plan';
 import { addEffect, newSlot } from '../piece/edits/chain';
 import { copyClip, moveClip } from '../piece/edits/clips';
@@ -22,7 +22,7 @@ const base: Piece = scene(
 ).piece;
 const lane: Lane = {
   id: 'lane',
-  target: { channel: 't0', effect: 'a', param: 'input' },
+  target: { kind: 'effect', channel: 't0', effect: 'a', param: 'input' },
   unit: 'own',
   on: true,
   points: [
@@ -34,7 +34,8 @@ const lane: Lane = {
 const travelling: Piece = { ...base, lanes: [{ ...lane, travels: true }] };
 const valueAt = (piece: Piece, made: Lane, beat: number): number =>
   trackAt(laneTrack(piece, made, paramOf(piece, made.target)!), beat);
-const onTrack = (piece: Piece, channel: string): Lane => piece.lanes.find(({ target }) => target.channel === channel)!;
+const onTrack = (piece: Piece, channel: string): Lane =>
+  piece.lanes.find(({ target }) => channelOfTarget(target) === channel)!;
 
 test('a lane of the track stays where it is when a clip goes', () => {
   expect(applyEdit({ ...base, lanes: [lane] }, moveClip, { clip: 'c', start: 30 }).piece.lanes).toEqual([lane]);
@@ -70,7 +71,7 @@ test('a copy takes a copy of them along', () => {
 test('on another track they act on the same parameter of the same kind of effect', () => {
   const { piece } = applyEdit(travelling, moveClip, { clip: 'c', start: 16, track: 't1' });
   const there = onTrack(piece, 't1');
-  expect(there.target).toEqual({ channel: 't1', effect: 'b', param: 'input' });
+  expect(there.target).toEqual({ kind: 'effect', channel: 't1', effect: 'b', param: 'input' });
   expect(there.travels).toBe(true);
   expect(valueAt(piece, there, 18)).toBeCloseTo(valueAt(base, lane, 10), 5);
   expect(piece.tracks.map(({ clips }) => clips.length)).toEqual([0, 1, 0]);
@@ -79,12 +80,12 @@ test('on another track they act on the same parameter of the same kind of effect
 test('where there is nothing for them to act on they wait, and act when it comes', () => {
   const { piece } = applyEdit(travelling, moveClip, { clip: 'c', start: 16, track: 't2' });
   const waiting = onTrack(piece, 't2');
-  expect(waiting.target).toEqual({ channel: 't2', effect: 'waits:echo', param: 'input' });
+  expect(waiting.target).toEqual({ kind: 'effect', channel: 't2', effect: 'waits:echo', param: 'input' });
   expect(isWaiting(piece, waiting.target)).toBe(true);
   expect(valueAt(piece, waiting, 18)).toBeCloseTo(valueAt(base, lane, 10), 5);
   expect(compilePlan(piece).channels[2]!.lanes).toEqual([]);
   const come = applyEdit(piece, addEffect, { channel: 't2', slot: echo('late'), at: 0 }).piece;
-  expect(onTrack(come, 't2').target).toEqual({ channel: 't2', effect: 'late', param: 'input' });
+  expect(onTrack(come, 't2').target).toEqual({ kind: 'effect', channel: 't2', effect: 'late', param: 'input' });
   expect(compilePlan(come).channels[2]!.lanes).toHaveLength(1);
   // Back where they came from they lie on what they moved.
   const home = applyEdit(piece, moveClip, { clip: 'c', start: 8, track: 't0' }).piece;
@@ -95,7 +96,7 @@ test('where there is nothing for them to act on they wait, and act when it comes
 test('waiting moves can be pointed at another parameter, where they keep their places on the rail', () => {
   const { piece } = applyEdit(travelling, moveClip, { clip: 'c', start: 16, track: 't2' });
   const waiting = onTrack(piece, 't2');
-  const to = { channel: 't2', effect: null, param: 'pan' };
+  const to: Target = { kind: 'channel', channel: 't2', param: 'pan' };
   const pointed = onTrack(applyEdit(piece, pointLane, { lane: waiting.id, to }).piece, 't2');
   expect(pointed.target).toEqual(to);
   expect(valueAt(piece, pointed, 18)).toBeCloseTo(valueAt(piece, waiting, 18), 6);

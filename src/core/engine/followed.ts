@@ -1,9 +1,9 @@
 import type { SoundData } from '../dsp/soundData';
 import { STEP_FRAMES } from '../dsp/blocks';
-import type { Modulator } from '../automation/modulator';
+import type { Follower } from '../automation/modulator';
 import type { FollowedLevels } from '../automation/follower';
 import { samplesToBeats } from '../music/tempo';
-import { findTrack } from '../piece/find';
+import { channelOfTarget, findTrack } from '../piece/find';
 import type { Piece } from '../piece/piece';
 import { tempoOf } from '../piece/tempoOf';
 import { Engine } from './engine';
@@ -12,7 +12,7 @@ import { compilePlan } from './plan';
 /** Where a follower stands through the piece, found by letting the engine play what it follows. */
 export function followThrough(
   piece: Piece,
-  modulator: Modulator,
+  modulator: Follower,
   sounds: ReadonlyMap<string, SoundData>,
 ): FollowedLevels {
   const track = findTrack(piece, modulator.follows ?? '');
@@ -25,7 +25,7 @@ export function followThrough(
     modulators: [modulator],
     links: [],
     loop: { ...piece.loop, on: false },
-    lanes: piece.lanes.filter(({ target }) => target.channel !== track.id),
+    lanes: piece.lanes.filter(({ target }) => channelOfTarget(target) !== track.id),
   };
   const engine = new Engine(piece.sampleRate);
   for (const [hash, data] of sounds) engine.addSound(hash, data);

@@ -7,26 +7,26 @@ import { followThrough } from './followed';
 import { awayFrom, engineOf, runEngine } from './testing';
 import { applyEdit } from '../piece/edit';
 import { linksToMoves } from '../piece/edits/links';
-import type { Link } from '../piece/piece';
+import type { Link, Piece } from '../piece/piece';
 import { laneFromLinks, linkedRail } from '../piece/links/link';
-import { modulatorAt, modulatorTrack, type Modulator } from '../automation/modulator';
+import {
+  makeModulator,
+  modulatorAt,
+  modulatorTrack,
+  type Follower,
+  type ModulatorChange,
+  type ModulatorKind,
+} from '../automation/modulator';
 
-const follower: Modulator = {
+const follower: Follower = {
   id: 'm',
   name: 'Follower 1',
   kind: 'follower',
-  rate: 1,
-  shape: 'sine',
-  phase: 0,
-  glide: 0,
-  steps: [0, 1],
-  level: 0,
-  roll: 0,
   follows: 't1',
   attackMs: 5,
   releaseMs: 200,
 };
-const link: Link = { id: 'l', modulator: 'm', target: { channel: 't0', effect: null, param: 'pan' }, depth: 0.5 };
+const link: Link = { id: 'l', modulator: 'm', target: { kind: 'channel', channel: 't0', param: 'pan' }, depth: 0.5 };
 /** Half a volt standing on one track; on the other a tone of a tenth, -20 dB, from 1 s to 2 s. */
 const standing = soundOf(6, () => 0.5);
 const tone = soundOf(1, (i) => 0.1 * Math.sin((2 * Math.PI * 200 * i) / RATE));
@@ -66,10 +66,10 @@ describe('a follower', () => {
   test('a print of what it turns sounds as live, though the followed track is not in it', () => {
     const scene0 = made();
     const slot = { id: 's', effect: 'utility', preset: null, on: true, values: { gain: 0 } };
-    const turned = {
+    const turned: Piece = {
       ...scene0.piece,
       tracks: scene0.piece.tracks.map((track, i) => (i === 0 ? { ...track, chain: [slot] } : track)),
-      links: [{ ...link, target: { channel: 't0', effect: 's', param: 'pan' } }],
+      links: [{ ...link, target: { kind: 'effect', channel: 't0', effect: 's', param: 'pan' } }],
     };
     const printed = render({ ...planPrint(turned, clipOrder(turned, 'a', 'mix', 0)!), sounds: scene0.sounds })!;
     expect(awayFrom(printed.left.subarray(0, 4 * RATE), played({ ...scene0, piece: turned }, 0, 4))).toBeLessThan(1e-4);
@@ -106,9 +106,12 @@ describe('a follower', () => {
 
 test('what goes through once stands still before and after', () => {
   const context = { tempo: { bpm: 120, beatsPerBar: 4 }, sampleRate: RATE };
-  const at = (more: Partial<Modulator>, beat: number): number =>
-    modulatorAt(modulatorTrack({ ...follower, rate: '1/4', onceFrom: 8, ...more }, context), beat * 0.5 * RATE);
-  const steps: Partial<Modulator> = { kind: 'steps', steps: [-1, 0.5, 1], glide: 0.5 };
+  const at = ({ kind, ...more }: ModulatorChange & { readonly kind: ModulatorKind }, beat: number): number =>
+    modulatorAt(
+      modulatorTrack(makeModulator(kind, { id: 'm', name: 'Once', rate: '1/4', onceFrom: 8, ...more }), context),
+      beat * 0.5 * RATE,
+    );
+  const steps = { kind: 'steps' as const, steps: [-1, 0.5, 1], glide: 0.5 };
   expect([0, 7.9, 8, 8.9, 9.9, 10.9, 40].map((beat) => at(steps, beat))).toEqual([-1, -1, -1, -1, 0.5, 1, 1]);
   const rise = { kind: 'lfo', shape: 'triangle' } as const;
   expect([0, 8, 8.25, 8.5, 9, 20].map((beat) => Math.round(100 * at(rise, beat)) / 100)).toEqual([0, 0, 1, 0, 0, 0]);
@@ -116,9 +119,9 @@ test('what goes through once stands still before and after', () => {
 
 test('steps that come by chance: as often as said, the same each time, and what does not come leaves the one before standing', () => {
   const context = { tempo: { bpm: 120, beatsPerBar: 4 }, sampleRate: RATE };
-  const steps: Modulator = {
-    ...follower,
-    kind: 'steps',
+  const steps = {
+    id: 'm',
+    name: 'Steps',
     rate: '1/4',
     glide: 0,
     steps: Array.from({ length: 64 }, (_, i) => i / 64),
@@ -126,7 +129,7 @@ test('steps that come by chance: as often as said, the same each time, and what 
   };
   const values = (chance: number): number[] =>
     Array.from({ length: 640 }, (_, beat) =>
-      modulatorAt(modulatorTrack({ ...steps, chance }, context), (beat + 0.5) * 0.5 * RATE),
+      modulatorAt(modulatorTrack(makeModulator('steps', { ...steps, chance }), context), (beat + 0.5) * 0.5 * RATE),
     );
   expect(values(1).every((value, i) => value === (i % 64) / 64)).toBe(true);
   const half = values(0.5);

@@ -7,23 +7,27 @@ import { engineOf, runEngine } from './testing';
 import { applyEdit, EditRefused } from '../piece/edit';
 import { addLink, linksToMoves, removeLink, setModulator } from '../piece/edits/links';
 import { newSlot } from '../piece/edits/chain';
-import type { Link, Piece } from '../piece/piece';
-import { readPiece } from '../piece/versions';
+import type { Link, Piece, Target } from '../piece/piece';
+import { readPiece } from '../piece/versions/readPiece';
 import { laneFromLinks, linkedRail } from '../piece/links/link';
 import { linkOffset } from '../automation/linkTransfer';
-import { modulatorAt, modulatorTrack, type Modulator } from '../automation/modulator';
+import {
+  makeModulator,
+  modulatorAt,
+  modulatorTrack,
+  type Drift,
+  type Lfo,
+  type Modulator,
+} from '../automation/modulator';
 
 const context = { tempo: { bpm: 120, beatsPerBar: 4 }, sampleRate: RATE };
-const lfo: Modulator = {
+const lfo: Lfo = {
   id: 'm',
   name: 'LFO',
   kind: 'lfo',
   rate: '1/2',
   shape: 'sine',
   phase: 0,
-  glide: 0.1,
-  steps: [0, 1],
-  level: 0,
   roll: 1,
 };
 const at = (modulator: Modulator, seconds: number): number =>
@@ -40,7 +44,7 @@ describe('modulators', () => {
   });
 
   test('steps stand one note each, come round again, and glide from the one before', () => {
-    const steps: Modulator = { ...lfo, kind: 'steps', rate: '1/8', glide: 0.5, steps: [-1, 0, 0.5] };
+    const steps = makeModulator('steps', { ...lfo, rate: '1/8', glide: 0.5, steps: [-1, 0, 0.5] });
     // An eighth is a quarter of a second; a step has arrived after half of it.
     expect([0.2, 0.45, 0.7, 0.95].map((seconds) => at(steps, seconds))).toEqual([-1, 0, 0.5, -1]);
     expect(at(steps, 0.25 + 0.0625)).toBeCloseTo(-0.5, 9);
@@ -57,7 +61,7 @@ describe('modulators', () => {
   });
 
   test('drift stays within its bounds, never jumps, is the same every time and another for another roll', () => {
-    const drift: Modulator = { ...lfo, kind: 'drift', rate: 2 };
+    const drift: Drift = { id: 'm', name: 'Drift', kind: 'drift', rate: 2, roll: 1 };
     fc.assert(
       fc.property(between(0, 600), fc.nat(), (seconds, roll) => {
         const here = at({ ...drift, roll }, seconds);
@@ -75,7 +79,7 @@ describe('modulators', () => {
   });
 });
 
-const level: Link = { id: 'l', modulator: 'm', target: { channel: 't0', effect: null, param: 'pan' }, depth: 0.25 };
+const level: Link = { id: 'l', modulator: 'm', target: { kind: 'channel', channel: 't0', param: 'pan' }, depth: 0.25 };
 
 /** Half a volt of standing signal, whose pan or filter is turned. */
 function standing(
@@ -114,13 +118,13 @@ test('a linked pan moves as its LFO says, both ways round for a depth below zero
 
 test('started in the middle it sounds as if played from the start, and several links add up', () => {
   const filter = newSlot('f', 'filter', 'neutral', { cutoff: 800 });
-  const target = { channel: 't0', effect: 'f', param: 'cutoff' };
+  const target: Target = { kind: 'effect', channel: 't0', effect: 'f', param: 'cutoff' };
   const links: Link[] = [
     { id: 'a', modulator: 'm', target, depth: 0.2 },
     { id: 'b', modulator: 'd', target, depth: 0.15 },
   ];
   const noise = soundOf(8, (i) => 0.3 * Math.sin(i * i * 0.001));
-  const made = standing(links, [lfo, { ...lfo, id: 'd', kind: 'drift', rate: 3 }], { chain: [filter] }, noise);
+  const made = standing(links, [lfo, makeModulator('drift', { ...lfo, id: 'd', rate: 3 })], { chain: [filter] }, noise);
   const whole = heard(made, 0, 6);
   const late = heard(made, 3, 6);
   let away = 0;
@@ -131,10 +135,10 @@ test('started in the middle it sounds as if played from the start, and several l
 });
 
 test('a macro turns all that is linked to it by its own lane, one way, from whatever place it is played', () => {
-  const macro: Modulator = { ...lfo, kind: 'macro', name: 'Macro 1' };
+  const macro = makeModulator('macro', { id: 'm', name: 'Macro 1' });
   const lane = {
     id: 'ml',
-    target: { channel: 'main', effect: null, param: 'macro:m' },
+    target: { kind: 'macro' as const, macro: 'm' },
     unit: 'own' as const,
     on: true,
     points: [
@@ -205,7 +209,7 @@ test('an LFO turns a macro, which turns on what is linked to it, from whatever p
   const turned: Link = {
     id: 't',
     modulator: 'slow',
-    target: { channel: 'main', effect: null, param: 'macro:m' },
+    target: { kind: 'macro' as const, macro: 'm' },
     depth: 0.4,
   };
   const made = standing([{ ...level, depth: 0.5 }, turned], [macro, slow]);
@@ -240,7 +244,7 @@ test('written as moves, links sound as before and are gone', () => {
 
 test('a link that is taken from a send leaves it where its rail stands', () => {
   const { piece, sounds } = standing(
-    [{ ...level, target: { channel: 't0', effect: null, param: 'send:r' }, depth: 0.5 }],
+    [{ ...level, target: { kind: 'send', channel: 't0', to: 'r' }, depth: 0.5 }],
     [{ ...lfo, rate: 0.5 }],
     { sends: [{ to: 'r', level: 0.5, pre: false }] },
   );
@@ -262,7 +266,7 @@ test('one modulator turns many, once each; taken from the last of them it is gon
   expect(() => applyEdit(once, addLink, { modulator: lfo, link: { ...level, id: 'again' } })).toThrow(EditRefused);
   const twice = applyEdit(once, addLink, {
     modulator: lfo,
-    link: { ...level, id: 'g', target: { ...level.target, param: 'gain' } },
+    link: { ...level, id: 'g', target: { kind: 'channel', channel: 't0', param: 'gain' } },
   }).piece;
   expect(twice.modulators).toHaveLength(1);
   const left = applyEdit(twice, removeLink, { link: 'l' }).piece;
@@ -278,6 +282,6 @@ test('a piece of every older version opens, without links', () => {
     { ...rest, tracks, returns, version: 2 },
     { ...rest, tracks, returns, version: 3 },
   ]) {
-    expect(readPiece(stored)).toMatchObject({ version: 5, snapshots: [], links: [], modulators: [], returns: [] });
+    expect(readPiece(stored)).toMatchObject({ version: 6, snapshots: [], links: [], modulators: [], returns: [] });
   }
 });

@@ -1,4 +1,4 @@
-import { clipOf, RATE, scene, soundOf, type Scene } from '../piece/testing';
+import { clipOf, RATE, scene, soundOf, type Scene, targetOf } from '../piece/testing';
 import { TRUE_PEAK_DELAY } from '../dsp/truePeak';
 import { BAND_LIMITER_DELAY } from '../effects/limiter/bandLimiter';
 import { applyEdit, EditRefused } from '../piece/edit';
@@ -74,7 +74,7 @@ describe('sends and returns', () => {
     const { piece } = withReturns([made('r')], { sends: [{ to: 'r', level: 1, pre: false }] });
     const lane = {
       id: 'l',
-      target: { channel: 't0', effect: null, param: 'send:r' },
+      target: { kind: 'send' as const, channel: 't0', to: 'r' },
       unit: 'own' as const,
       on: true,
       points: [{ beat: 0, value: 1, shape: 'line' as const, bend: 0 }],
@@ -95,7 +95,7 @@ describe('sends and returns', () => {
       ...from,
       piece: {
         ...from.piece,
-        lanes: [{ id: 'l', target: { channel: 't0', effect: null, param: 'send:r' }, unit: 'own', on: true, points }],
+        lanes: [{ id: 'l', target: { kind: 'send' as const, channel: 't0', to: 'r' }, unit: 'own', on: true, points }],
       },
     });
     engine.play(0);
@@ -190,7 +190,7 @@ describe('switches as moves', () => {
     const from = withReturns([made('r')], { gain: 0.4, sends, chain: effect ? [echo] : [] });
     const lane = {
       id: 'l',
-      target: { channel: 't0', effect, param },
+      target: targetOf('t0', effect, param),
       unit: 'own' as const,
       on: true,
       points: points.map(([beat, value]) => ({ beat, value, shape: 'hold' as const, bend: 0 })),

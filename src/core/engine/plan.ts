@@ -3,18 +3,17 @@ import { effectOf } from '../effects/catalogue';
 import { beatsToSamples, type TempoMap } from '../music/tempo';
 import { linkTransferOf } from '../piece/links/link';
 import type { LinkTransfer } from '../automation/linkTransfer';
-import { modulatorTrack, type ModulatorTrack } from '../automation/modulator';
+import { modulatorTrack, type Macro, type ModulatorTrack } from '../automation/modulator';
 import type { LaneTrack } from '../automation/evaluate';
 import { laneTrack } from '../piece/moves/lane';
 import { syncedNote, toEngineNumber } from '../params/resolve';
 import type { Param, ParamValue } from '../params/param';
-import { contextOf, macroOf, macrosOf, paramOf, sendOf, slotsIn } from '../piece/find';
+import { channelOfTarget, contextOf, macrosOf, paramOf, slotsIn } from '../piece/find';
 import { tempoOf } from '../piece/tempoOf';
 import { heardFades } from '../piece/clipEdges';
 import {
   channelParams,
   FADE_SHAPES,
-  macroParam,
   MAIN,
   ON_PARAM,
   type Clip,
@@ -139,20 +138,26 @@ const CUT_FADE_SECONDS = 0.002;
 const CHANNEL_PARAM_IDS = Object.keys(channelParams);
 
 /**
- * Index of a channel's own parameter: its level and pan, then its sends in order, or the macros on the main output; -1
- * for none.
+ * Index of a target among a channel's own values: its level, pan and mute, then its sends in order, or the macros on
+ * the main output; -1 for none.
  */
 export function channelValueIndex(
-  param: string,
+  target: Target,
   sends: readonly Pick<Send, 'to'>[],
-  macros: readonly string[] = [],
+  macros: readonly Pick<Macro, 'id'>[],
 ): number {
-  const macro = macros.indexOf(param);
-  if (macro >= 0) return CHANNEL_PARAM_IDS.length + macro;
-  const to = sendOf(param);
-  if (to === undefined) return CHANNEL_PARAM_IDS.indexOf(param);
-  const at = sends.findIndex((send) => send.to === to);
-  return at < 0 ? -1 : CHANNEL_PARAM_IDS.length + at;
+  const beyond = (index: number): number => (index < 0 ? -1 : CHANNEL_PARAM_IDS.length + index);
+  switch (target.kind) {
+    case 'channel':
+      return CHANNEL_PARAM_IDS.indexOf(target.param);
+    case 'send':
+      return beyond(sends.findIndex(({ to }) => to === target.to));
+    case 'macro':
+      return beyond(macros.findIndex(({ id }) => id === target.macro));
+    case 'effect':
+    case 'tempo':
+      return -1;
+  }
 }
 
 /** Index of a parameter of an effect, or of its switch, which comes after them; -1 for none. */
@@ -182,7 +187,7 @@ export function compilePlan(piece: Piece, scope: PrintScope | null = null): Plan
       modulatorTrack(
         modulator,
         contextOf(piece),
-        modulator.follows === undefined ? -1 : channels.findIndex(({ id }) => id === modulator.follows),
+        modulator.kind === 'follower' ? channels.findIndex(({ id }) => id === modulator.follows) : -1,
       ),
     ),
     bpm: tempo.bpm,
@@ -242,7 +247,8 @@ function printedChannels(piece: Piece, scope: PrintScope): PlanChannel[] {
     );
   const followed = piece.tracks.filter(
     ({ id }) =>
-      !listenedTo.has(id) && piece.modulators.some(({ kind, follows }) => kind === 'follower' && follows === id),
+      !listenedTo.has(id) &&
+      piece.modulators.some((modulator) => modulator.kind === 'follower' && modulator.follows === id),
   );
   const unheard = followed.map((other) =>
     planChannel(
@@ -335,7 +341,7 @@ function planChannel(
   const every = slotsIn(chain);
   const macros = id === MAIN ? macrosOf(piece) : [];
   const acts = ({ target }: Lane | Link): boolean =>
-    target.channel === id && (ownLanes || target.effect !== null || macroOf(piece, target.param) !== undefined);
+    channelOfTarget(target) === id && (ownLanes || target.kind === 'effect' || target.kind === 'macro');
   const lanes = piece.lanes
     .filter((lane) => lane.on && acts(lane))
     .flatMap((lane) => planLane(piece, lane, every, sends));
@@ -403,7 +409,9 @@ function planSlot(piece: Piece, slot: Slot): PlanSlot {
   const follows = (id: string): number => {
     const param = params[id] as Param;
     if (param.kind !== 'number' || !param.sync) return 0;
-    const lane = piece.lanes.find(({ on, target }) => on && target.effect === slot.id && target.param === id);
+    const lane = piece.lanes.find(
+      ({ on, target }) => on && target.kind === 'effect' && target.effect === slot.id && target.param === id,
+    );
     if (lane ? lane.unit !== 'beats' : syncedNote(slot.values[id] ?? param.initial) === null) return 0;
     return param.sync === 'rate' ? -1 : 1;
   };
@@ -423,18 +431,16 @@ function planSlot(piece: Piece, slot: Slot): PlanSlot {
   };
 }
 
-/** Where a target lies in the rows of a channel; null when it is not there. */
+/** Where a target is in the rows of a channel; null when it is not there. */
 function planTarget(piece: Piece, target: Target, chain: readonly Slot[], sends: readonly Send[]): PlanTarget | null {
-  const slot = target.effect === null ? -1 : chain.findIndex((candidate) => candidate.id === target.effect);
-  const slotEffect = chain[slot]?.effect;
-  const value = slotEffect
-    ? slotValueIndex(slotEffect, target.param)
-    : channelValueIndex(
-        target.param,
-        sends,
-        target.channel === MAIN ? macrosOf(piece).map(({ id }) => macroParam(id)) : [],
-      );
-  return !paramOf(piece, target) || value < 0 || (target.effect !== null && slot < 0) ? null : { slot, value };
+  if (!paramOf(piece, target)) return null;
+  if (target.kind !== 'effect') {
+    const value = channelValueIndex(target, sends, macrosOf(piece));
+    return value < 0 ? null : { slot: -1, value };
+  }
+  const slot = chain.findIndex(({ id }) => id === target.effect);
+  const value = slot < 0 ? -1 : slotValueIndex(chain[slot]!.effect, target.param);
+  return value < 0 ? null : { slot, value };
 }
 
 function planLane(piece: Piece, lane: Lane, chain: readonly Slot[], sends: readonly Send[]): PlanLane[] {

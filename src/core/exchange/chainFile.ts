@@ -160,7 +160,7 @@ export function readLanes(file: unknown, slots: readonly Slot[], channel: string
     for (const { value } of lane.points) checkPoint(param, lane, value);
     return {
       id: `lane-${index}`,
-      target: { channel, effect: slot.id, param: lane.param },
+      target: { kind: 'effect', channel, effect: slot.id, param: lane.param },
       unit: lane.unit ?? 'own',
       on: true,
       points: lane.points,

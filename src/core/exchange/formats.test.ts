@@ -138,6 +138,7 @@ describe('chain files', () => {
     const slots = readChain({ chain: [{ effect: 'echo' }] }, context);
     const points = [{ beat: 0, value: 1, shape: 'line', bend: 0 }];
     expect(readLanes({ lanes: [{ effect: 0, param: 'input', points }] }, slots, 'x')[0]!.target).toEqual({
+      kind: 'effect',
       channel: 'x',
       effect: 'slot-0',
       param: 'input',

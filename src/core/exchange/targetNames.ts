@@ -3,14 +3,20 @@ import {
   chainOf,
   channelIds,
   channelName,
+  channelOfTarget,
+  findMacro,
   findReturn,
   kindWaitedFor,
-  macroOf,
+  macrosOf,
   paramOf,
-  sendOf,
   slotsIn,
 } from '../piece/find';
-import { macroParam, MAIN, sendParam, type Piece, type Target } from '../piece/piece';
+import { MAIN, type Piece, type Target } from '../piece/piece';
+
+/** In files a channel's own parameters, sends and macros share one column. */
+const SEND = 'send:';
+const MACRO = 'macro:';
+const TEMPO = 'tempo';
 
 /** A target by names that mean something in another piece too. */
 export interface NamedTarget {
@@ -24,23 +30,25 @@ export interface NamedTarget {
 }
 
 export function namedTarget(piece: Piece, target: Target): NamedTarget {
-  const channel = channelName(piece, target.channel);
-  if (target.effect !== null) {
-    const slots = slotsIn(chainOf(piece, target.channel));
-    const effect = slots.find(({ id }) => id === target.effect)?.effect ?? kindWaitedFor(target) ?? '';
-    const alike = slots.filter((slot) => slot.effect === effect);
-    return {
-      channel,
-      effect,
-      number: Math.max(1, alike.findIndex(({ id }) => id === target.effect) + 1),
-      parameter: target.param,
-    };
+  const channel = channelName(piece, channelOfTarget(target));
+  const own = (parameter: string): NamedTarget => ({ channel, effect: '', number: 1, parameter });
+  switch (target.kind) {
+    case 'channel':
+      return own(target.param);
+    case 'send':
+      return own(`${SEND}${findReturn(piece, target.to)?.name ?? target.to}`);
+    case 'macro':
+      return own(`${MACRO}${findMacro(piece, target.macro)?.name ?? target.macro}`);
+    case 'tempo':
+      return own(TEMPO);
+    case 'effect': {
+      const slots = slotsIn(chainOf(piece, target.channel));
+      const effect = slots.find(({ id }) => id === target.effect)?.effect ?? kindWaitedFor(target) ?? '';
+      const alike = slots.filter((slot) => slot.effect === effect);
+      const number = Math.max(1, alike.findIndex(({ id }) => id === target.effect) + 1);
+      return { channel, effect, number, parameter: target.param };
+    }
   }
-  const to = sendOf(target.param);
-  const macro = macroOf(piece, target.param);
-  const parameter =
-    to !== undefined ? sendParam(findReturn(piece, to)?.name ?? to) : macro ? macroParam(macro.name) : target.param;
-  return { channel, effect: '', number: 1, parameter };
 }
 
 /** The target of a piece that has these names, or null. */
@@ -53,21 +61,19 @@ export function targetNamed(piece: Piece, { channel, effect, number, parameter }
 
 function effectTarget(piece: Piece, channel: string, effect: string, number: number, param: string): Target | null {
   const slot = slotsIn(chainOf(piece, channel)).filter((candidate) => candidate.effect === effect)[number - 1];
-  return slot ? { channel, effect: slot.id, param } : null;
+  return slot ? { kind: 'effect', channel, effect: slot.id, param } : null;
 }
 
 function ownTarget(piece: Piece, channel: string, parameter: string): Target | null {
-  const [kind, ...rest] = parameter.split(':');
-  const name = rest.join(':');
-  if (kind === 'send') {
-    const made = piece.returns.find((candidate) => candidate.name === name);
-    return made ? { channel, effect: null, param: sendParam(made.id) } : null;
+  if (parameter.startsWith(SEND)) {
+    const made = piece.returns.find(({ name }) => name === parameter.slice(SEND.length));
+    return made ? { kind: 'send', channel, to: made.id } : null;
   }
-  if (kind === 'macro') {
-    const macro = piece.modulators.find((candidate) => candidate.name === name);
-    return macro && channel === MAIN ? { channel, effect: null, param: macroParam(macro.id) } : null;
-  }
-  return { channel, effect: null, param: parameter };
+  if (channel !== MAIN) return { kind: 'channel', channel, param: parameter };
+  if (parameter === TEMPO) return { kind: 'tempo' };
+  if (!parameter.startsWith(MACRO)) return { kind: 'channel', channel, param: parameter };
+  const macro = macrosOf(piece).find(({ name }) => name === parameter.slice(MACRO.length));
+  return macro ? { kind: 'macro', macro: macro.id } : null;
 }
 
 /** "Humming voice, Echo, input", for a person. */

@@ -15,7 +15,7 @@ import { tempoChange } from '../piece/moves/tempoLane';
 
 const lane = (points: readonly Point[]): Lane => ({
   id: 'tempo',
-  target: { channel: 'main', effect: null, param: 'tempo' },
+  target: { kind: 'tempo' },
   unit: 'own',
   on: true,
   points: [...points],
@@ -110,7 +110,7 @@ describe('a tempo that moves', () => {
     const made = moved([point(0, 60), point(16, 180)], { chain, clips: [clipOf('a', 0, 0, 20)], gain: 0.5 }, [sine]);
     const ridden: Lane = {
       id: 'pan',
-      target: { channel: 't0', effect: null, param: 'pan' },
+      target: { kind: 'channel', channel: 't0', param: 'pan' },
       unit: 'own',
       on: true,
       points: [point(0, -1), point(16, 1)],

@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { slotsIn } from './find';
 import { effectSchema, linkSchema, soundInfoSchema, type Link, type Piece, type Slot } from './piece';
+import { listsToVersion6 } from './versions/version6';
 import { modulatorSchema } from '../automation/modulator';
 
 /** Effects kept under a name, to be used again in any piece; with what is known of the sounds they work with. */
@@ -15,13 +16,19 @@ export const blockSchema = z.strictObject({
 });
 export type Block = z.infer<typeof blockSchema>;
 
+/** A stored block of any version. @throws ZodError when it cannot be read */
+export function readBlock(stored: unknown): Block {
+  const document = z.record(z.string(), z.unknown()).parse(stored);
+  return blockSchema.parse({ ...document, ...listsToVersion6(document) });
+}
+
 /** A block of effects of a piece. */
 export function blockOf(piece: Piece, slots: readonly Slot[], id: string, name: string): Block {
   const own = slotsIn(slots).flatMap(({ sound }) => (sound && piece.sounds[sound] ? [sound] : []));
   const ids = new Set(slotsIn(slots).map((slot) => slot.id));
   // What rested where a piece had moves of its own turns all through elsewhere.
   const links = piece.links
-    .filter(({ target }) => target.effect !== null && ids.has(target.effect))
+    .filter(({ target }) => target.kind === 'effect' && ids.has(target.effect))
     .map(({ rests: _rests, ...link }): Link => link);
   const modulators = piece.modulators.filter((one) => links.some(({ modulator }) => modulator === one.id));
   return {

@@ -1,6 +1,6 @@
-import { effectOf, findEffect } from '../effects/catalogue';
+import { findEffect } from '../effects/catalogue';
 import type { Param, ParamValue, ValueContext } from '../params/param';
-import type { Modulator } from '../automation/modulator';
+import type { Macro } from '../automation/modulator';
 import {
   channelParams,
   EFFECT_ON,
@@ -9,18 +9,17 @@ import {
   ON_PARAM,
   SEND_LEVEL,
   TEMPO,
-  TEMPO_PARAM,
   type Clip,
   type StoredVariant,
   type Lane,
   type Piece,
   type Return,
+  type Send,
+  type SendTarget,
   type Slot,
   type Target,
   type Track,
 } from './piece';
-
-const SEND = 'send:';
 
 export const contextOf = (piece: Pick<Piece, 'tempo' | 'sampleRate'>): ValueContext => ({
   tempo: piece.tempo,
@@ -55,21 +54,19 @@ export const keptOf = (piece: Piece, channel: string): readonly StoredVariant[] 
 export const channelName = (piece: Piece, channel: string): string =>
   channel === MAIN ? 'Main' : (findChannel(piece, channel)?.name ?? 'gone');
 
-/** The return that a parameter such as `send:ID` goes to, or undefined when it is no send. */
-export const sendOf = (param: string): string | undefined =>
-  param.startsWith(SEND) ? param.slice(SEND.length) : undefined;
+/** The channel on which a target is found: a macro and the tempo are the main output's. */
+export const channelOfTarget = (target: Target): string =>
+  target.kind === 'macro' || target.kind === 'tempo' ? MAIN : target.channel;
 
-const MACRO = 'macro:';
+/** The effect that a target belongs to, or null. */
+export const effectOfTarget = (target: Target): string | null => (target.kind === 'effect' ? target.effect : null);
 
-/** The modulator that a parameter such as `macro:ID` of the main output stands for. */
-export const macroOf = (piece: Pick<Piece, 'modulators'>, param: string): Modulator | undefined =>
-  param.startsWith(MACRO)
-    ? piece.modulators.find(({ id, kind }) => kind === 'macro' && id === param.slice(MACRO.length))
-    : undefined;
+export const findMacro = (piece: Pick<Piece, 'modulators'>, id: string): Macro | undefined =>
+  macrosOf(piece).find((macro) => macro.id === id);
 
 /** The macros of a piece, in the order in which the engine holds them. */
-export const macrosOf = (piece: Pick<Piece, 'modulators'>): Modulator[] =>
-  piece.modulators.filter(({ kind }) => kind === 'macro');
+export const macrosOf = (piece: Pick<Piece, 'modulators'>): Macro[] =>
+  piece.modulators.filter((modulator) => modulator.kind === 'macro');
 
 /** True when sound sent from one return would come to another. */
 export function reaches(
@@ -126,8 +123,36 @@ export function findClip(piece: Piece, clipId: string): { track: Track; clip: Cl
   return undefined;
 }
 
-export const sameTarget = (a: Target, b: Target): boolean =>
-  a.channel === b.channel && a.effect === b.effect && a.param === b.param;
+export function sameTarget(a: Target, b: Target): boolean {
+  switch (a.kind) {
+    case 'channel':
+      return b.kind === 'channel' && a.channel === b.channel && a.param === b.param;
+    case 'effect':
+      return b.kind === 'effect' && a.channel === b.channel && a.effect === b.effect && a.param === b.param;
+    case 'send':
+      return b.kind === 'send' && a.channel === b.channel && a.to === b.to;
+    case 'macro':
+      return b.kind === 'macro' && a.macro === b.macro;
+    case 'tempo':
+      return b.kind === 'tempo';
+  }
+}
+
+/** One text for one target, to be used as a key. */
+export function targetKey(target: Target): string {
+  switch (target.kind) {
+    case 'channel':
+      return `channel/${target.channel}/${target.param}`;
+    case 'effect':
+      return `effect/${target.channel}/${target.effect}/${target.param}`;
+    case 'send':
+      return `send/${target.channel}/${target.to}`;
+    case 'macro':
+      return `macro/${target.macro}`;
+    case 'tempo':
+      return 'tempo';
+  }
+}
 
 export const findLane = (piece: Piece, target: Target): Lane | undefined =>
   piece.lanes.find((lane) => sameTarget(lane.target, target));
@@ -138,51 +163,66 @@ const WAITS = 'waits:';
 export const waitingFor = (kind: string): string => `${WAITS}${kind}`;
 
 /** The kind of effect that a target waits for, or undefined when it does not wait. */
-export const kindWaitedFor = ({ effect }: Pick<Target, 'effect'>): string | undefined =>
-  effect?.startsWith(WAITS) ? effect.slice(WAITS.length) : undefined;
+export const kindWaitedFor = (target: Target): string | undefined =>
+  target.kind === 'effect' && target.effect.startsWith(WAITS) ? target.effect.slice(WAITS.length) : undefined;
+
+const findSend = (piece: Piece, { channel, to }: SendTarget): Send | undefined =>
+  findChannel(piece, channel)?.sends.find((send) => send.to === to);
 
 /** True when a target's effect or send is not on its channel, so that its moves act on nothing yet. */
-export function isWaiting(piece: Piece, target: Target): boolean {
-  const to = target.effect === null ? sendOf(target.param) : undefined;
-  return (
-    kindWaitedFor(target) !== undefined ||
-    (to !== undefined && !findChannel(piece, target.channel)?.sends.some((send) => send.to === to))
-  );
-}
+export const isWaiting = (piece: Piece, target: Target): boolean =>
+  kindWaitedFor(target) !== undefined || (target.kind === 'send' && !findSend(piece, target));
 
 /** The parameter a target names, or undefined when its channel, effect or parameter is not there. */
 export function paramOf(piece: Piece, target: Target): Param | undefined {
-  if (target.channel !== MAIN && !findChannel(piece, target.channel)) return undefined;
-  if (target.effect === null) {
-    const macro = target.channel === MAIN ? macroOf(piece, target.param) : undefined;
-    if (macro) return { ...MACRO_LEVEL, label: macro.name };
-    if (target.channel === MAIN && target.param === TEMPO_PARAM) return TEMPO;
-    const to = sendOf(target.param);
-    if (to === undefined) return (channelParams as Record<string, Param>)[target.param];
-    const name = findReturn(piece, to)?.name;
-    return name ? { ...SEND_LEVEL, label: `Send to ${name}` } : undefined;
+  const channel = channelOfTarget(target);
+  if (channel !== MAIN && !findChannel(piece, channel)) return undefined;
+  switch (target.kind) {
+    case 'tempo':
+      return TEMPO;
+    case 'macro': {
+      const macro = findMacro(piece, target.macro);
+      return macro && { ...MACRO_LEVEL, label: macro.name };
+    }
+    case 'send': {
+      const name = findReturn(piece, target.to)?.name;
+      return name ? { ...SEND_LEVEL, label: `Send to ${name}` } : undefined;
+    }
+    case 'channel':
+      return Object.hasOwn(channelParams, target.param)
+        ? channelParams[target.param as keyof typeof channelParams]
+        : undefined;
+    case 'effect':
+      return effectParam(kindWaitedFor(target) ?? findSlot(piece, channel, target.effect)?.effect, target.param);
   }
-  const kind = kindWaitedFor(target);
-  if (kind !== undefined) return target.param === ON_PARAM ? EFFECT_ON : findEffect(kind)?.params[target.param];
-  const slot = findSlot(piece, target.channel, target.effect);
-  if (!slot) return undefined;
-  return target.param === ON_PARAM ? EFFECT_ON : effectOf(slot.effect).params[target.param];
 }
+
+const effectParam = (kind: string | undefined, param: string): Param | undefined =>
+  kind === undefined ? undefined : param === ON_PARAM ? EFFECT_ON : findEffect(kind)?.params[param];
 
 /** The base value a target has without its lane. */
 export function baseValue(piece: Piece, target: Target): ParamValue | undefined {
-  if (target.effect !== null) {
-    if (kindWaitedFor(target) !== undefined) return paramOf(piece, target)?.initial;
-    const slot = findSlot(piece, target.channel, target.effect);
-    if (target.param === ON_PARAM) return slot?.on;
-    return slot?.values[target.param] ?? (slot ? effectOf(slot.effect).params[target.param]?.initial : undefined);
+  switch (target.kind) {
+    case 'tempo':
+      return piece.tempo.bpm;
+    case 'macro':
+      return findMacro(piece, target.macro)?.level;
+    case 'send':
+      return findSend(piece, target)?.level ?? 0;
+    case 'channel':
+      return channelValue(piece, target.channel, target.param);
+    case 'effect': {
+      const slot = findSlot(piece, target.channel, target.effect);
+      if (!slot) return paramOf(piece, target)?.initial;
+      return target.param === ON_PARAM ? slot.on : (slot.values[target.param] ?? paramOf(piece, target)?.initial);
+    }
   }
-  if (target.channel === MAIN && target.param === TEMPO_PARAM) return piece.tempo.bpm;
-  if (target.channel === MAIN) return target.param === 'gain' ? piece.main.gain : macroOf(piece, target.param)?.level;
-  const channel = findChannel(piece, target.channel);
-  const to = sendOf(target.param);
-  if (to !== undefined) return channel?.sends.find((send) => send.to === to)?.level ?? 0;
-  return target.param === 'gain' ? channel?.gain : target.param === 'pan' ? channel?.pan : channel?.mute;
+}
+
+function channelValue(piece: Piece, id: string, param: string): ParamValue | undefined {
+  if (id === MAIN) return param === 'gain' ? piece.main.gain : undefined;
+  const channel = findChannel(piece, id);
+  return param === 'gain' ? channel?.gain : param === 'pan' ? channel?.pan : channel?.mute;
 }
 
 /** Every sound that the piece plays, keeps as a print, or has an effect work with. */

@@ -14,7 +14,7 @@ const quickening: Piece = {
   lanes: [
     {
       id: 't',
-      target: { channel: 'main', effect: null, param: 'tempo' },
+      target: { kind: 'tempo' },
       unit: 'own',
       on: true,
       points: [point(0, 60), point(32, 180)],

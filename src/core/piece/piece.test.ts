@@ -1,261 +1,19 @@
+import { makeModulator } from '../automation/modulator';
 import fc from 'fast-check';
-import { between } from '../testing';
 import { effectOf } from '../effects/catalogue';
-import { paramAtPosition, fromEngineNumber } from '../params/resolve';
-import { applyEdit, applyPiecePatches, EditRefused, type Edit, type Edited } from './edit';
+import { applyEdit, applyPiecePatches, EditRefused, type Edited } from './edit';
 import { blockOf } from './block';
 import { placeBlock } from './edits/blocks';
-import { repeatClip, setClip, splitClip, trimClip } from './edits/clipShape';
-import { mapControl } from './edits/controls';
-import { addStrand, removeStrand } from './edits/braid';
-import {
-  addEffect,
-  choosePreset,
-  copyEffect,
-  duplicateEffect,
-  moveEffect,
-  newSlot,
-  removeEffect,
-  replaceEffect,
-  setEffectOn,
-  setParams,
-} from './edits/chain';
-import { addTrack, removeTrack, renamePiece, setChannelParam, setLoop, setSwitch, setTempo } from './edits/channels';
-import { addClip, moveClip, removeClip } from './edits/clips';
-import {
-  clearLanes,
-  layMoves,
-  pointLane,
-  recordMove,
-  removeLane,
-  setLaneOn,
-  setLanesTravel,
-  setPoints,
-  throwHits,
-} from './edits/lanes';
-import { addLink, removeLink, setLink, setModulator } from './edits/links';
-import { dropSnapshot, keepSnapshot, recallSnapshot } from './edits/snapshots';
-import { morphLanes, takeSnapshot } from './moves/snapshot';
-import { addReturn, copySends, removeReturn, removeSend, setSend } from './edits/sends';
-import { chainOf, channelIds, paramOf, reaches, slotsIn, findSlot } from './find';
-import { emptyPiece, pieceSchema, type Piece } from './piece';
-import { readPiece, UnreadablePiece } from './versions';
+import { addEffect, copyEffect, newSlot, removeEffect, setEffectOn, setParams } from './edits/chain';
+import { setChannelParam, setLoop, setTempo } from './edits/channels';
+import { moveClip } from './edits/clips';
+import { recordMove, removeLane, setLaneOn, setPoints } from './edits/lanes';
+import { addLink } from './edits/links';
+import { chainOf, channelIds, paramOf, reaches, slotsIn, findSlot, channelOfTarget, effectOfTarget } from './find';
+import { emptyPiece, pieceSchema, type Piece, type Target, type Lane } from './piece';
+import { readPiece, UnreadablePiece } from './versions/readPiece';
 
-const hash = '0'.repeat(64);
-const clip = {
-  id: 'c',
-  name: 'Clip',
-  sound: hash,
-  start: 4,
-  offsetSeconds: 0,
-  lengthSeconds: 2,
-  gain: 1,
-  fadeInSeconds: 0,
-  fadeOutSeconds: 0,
-  print: null,
-};
-const track = (id: string): Piece['tracks'][number] => ({
-  id,
-  name: `Track ${id}`,
-  gain: 1,
-  pan: 0,
-  mute: false,
-  solo: false,
-  sends: [],
-  clips: [],
-  chain: [newSlot(`${id}-echo`, 'echo', 'callAcross'), newSlot(`${id}-braid`, 'braid', 'bloom')],
-});
-const made = (id: string): Piece['returns'][number] => ({
-  id,
-  name: `Return ${id}`,
-  gain: 1,
-  pan: 0,
-  mute: false,
-  solo: false,
-  sends: [],
-  chain: [],
-});
-const start: Piece = {
-  ...emptyPiece('p', 'Piece'),
-  sounds: { [hash]: { name: 's', frames: 96_000, sampleRate: 48_000, channels: 1 } },
-  tracks: [track('a'), track('b')],
-  returns: [made('r0'), made('r1')],
-};
-
-const modulator = {
-  name: 'LFO',
-  kind: 'lfo' as const,
-  rate: '1/4',
-  shape: 'sine' as const,
-  phase: 0,
-  glide: 0,
-  steps: [0, 1],
-  level: 0,
-  roll: 0,
-};
-
-type Doing = (piece: Piece) => Edited;
-const doing =
-  <Args>(edit: Edit<Args>, args: Args): Doing =>
-  (piece) =>
-    applyEdit(piece, edit, args);
-const { params } = effectOf('echo');
-
-/** Any edit a person could do, with any arguments; what it names may be gone by then. */
-const anyEdit: fc.Arbitrary<Doing> = fc
-  .record({
-    kind: fc.nat(48),
-    id: fc.constantFrom('a', 'b', 'n1', 'n2'),
-    share: between(0, 1),
-    flag: fc.boolean(),
-    param: fc.constantFrom(...Object.keys(params)),
-    n: fc.nat(40),
-  })
-  .map(({ kind, id, share, flag, param, n }) => {
-    const slot = `${id}-echo`;
-    const target = { channel: id, effect: slot, param };
-    const value = fromEngineNumber(params[param]!, paramAtPosition(params[param]!, share));
-    const points = [{ beat: n, value: share, shape: 'curve' as const, bend: share }];
-    const all = [
-      doing(renamePiece, { name: `Piece ${n}` }),
-      doing(setTempo, { bpm: 40 + n }),
-      doing(setLoop, { on: flag, start: n, end: n + 4 }),
-      doing(addTrack, { track: track(`n${n % 3}`), sounds: {} }),
-      doing(removeTrack, { track: id }),
-      doing(setChannelParam, { channel: id, param: flag ? 'gain' : 'pan', value: share }),
-      doing(setSwitch, { track: id, which: flag ? 'mute' : 'solo', on: flag }),
-      doing(addClip, { track: id, clip: { ...clip, id: `c${n}` } }),
-      doing(moveClip, { clip: `c${n}`, start: n }),
-      doing(removeClip, { clip: `c${n}` }),
-      doing(addEffect, { channel: id, slot: newSlot(`${id}-${n}`, 'echo', 'neutral'), at: 0 }),
-      doing(removeEffect, { channel: id, slot }),
-      doing(moveEffect, { channel: id, slot, to: n % 3 }),
-      doing(setParams, { channel: id, slot, values: { [param]: value } }),
-      doing(recordMove, { lane: { id: `l${n % 4}`, target, unit: 'own', on: true, points }, how: 'ride' }),
-      doing(choosePreset, { channel: id, slot, preset: 'fogBank' }),
-      doing(addEffect, {
-        channel: id,
-        slot: newSlot(`${id}-in${n}`, flag ? 'braid' : 'echo', 'neutral'),
-        at: 0,
-        inside: { slot: `${id}-braid`, strand: flag ? null : (n % 3) + 1 },
-      }),
-      doing(addStrand, { channel: id, slot: `${id}-braid`, called: 'New' }),
-      doing(removeStrand, { channel: id, slot: `${id}-braid`, place: (n % 3) + 1 }),
-      doing(duplicateEffect, { channel: id, slot: `${id}-braid`, id: `dup${n}-${share}`.slice(0, 40) }),
-      doing(copyEffect, {
-        channel: id,
-        slot: `${id}-braid`,
-        to: flag ? 'r0' : 'b',
-        id: `copy${n}-${share}`.slice(0, 40),
-      }),
-      doing(replaceEffect, { channel: id, slot: `${id}-braid`, effect: 'reverb', preset: 'neutral' }),
-      doing(addReturn, { made: made(`r${n}-${share}`.slice(0, 40)) }),
-      doing(removeReturn, { id: `r${n % 2}` }),
-      doing(setSend, { channel: flag ? id : `r${n % 2}`, to: `r${(n >> 1) % 2}`, level: share }),
-      doing(removeSend, { channel: id, to: `r${n % 2}` }),
-      doing(copySends, { from: id, to: ['a', 'r0', 'r1'] }),
-      doing(addLink, {
-        modulator: { ...modulator, kind: n % 2 ? 'lfo' : 'macro', id: `m${n % 3}` },
-        link: {
-          id: `k${n}`,
-          modulator: `m${n % 3}`,
-          target: flag ? target : { channel: id, effect: null, param: `send:r${n % 2}` },
-          depth: share,
-        },
-      }),
-      doing(removeLink, { link: `k${n}` }),
-      doing(setModulator, { modulator: `m${n % 3}`, change: { kind: 'steps', steps: [share, -share] } }),
-      doing(recordMove, {
-        lane: {
-          id: `x${n}`,
-          target: { channel: 'main', effect: null, param: `macro:m${n % 3}` },
-          unit: 'own',
-          on: true,
-          points,
-        },
-        how: 'ride',
-      }),
-      doing(throwHits, {
-        hits: 1,
-        lane: {
-          id: `t${n}`,
-          target: { channel: id, effect: null, param: `send:r${n % 2}` },
-          unit: 'own',
-          on: true,
-          points,
-        },
-      }),
-      doing(moveClip, { clip: `c${n}`, start: n, track: flag ? 'a' : 'b' }),
-      (piece: Piece) =>
-        doing(setLanesTravel, { lanes: piece.lanes.slice(0, 3).map((lane) => lane.id), travels: flag })(piece),
-      (piece: Piece) =>
-        doing(keepSnapshot, {
-          snapshot: takeSnapshot(piece, flag ? id : null, n, `s${n % 4}-${share}`.slice(0, 40), 'Kept'),
-        })(piece),
-      (piece: Piece) => doing(recallSnapshot, { id: piece.snapshots[0]?.id ?? '' })(piece),
-      (piece: Piece) =>
-        doing(layMoves, {
-          lanes: piece.snapshots[0]
-            ? morphLanes(piece, piece.snapshots[0], n, n % 5, (i) => `morph${n}-${i}-${share}`.slice(0, 60))
-            : [],
-          what: 'Morph',
-        })(piece),
-      (piece: Piece) =>
-        doing(pointLane, {
-          lane: piece.lanes[n % Math.max(1, piece.lanes.length)]?.id ?? '',
-          to: { channel: id, effect: null, param: flag ? 'pan' : 'mute' },
-        })(piece),
-      doing(recordMove, {
-        lane: {
-          id: `tempo${n}`,
-          target: { channel: 'main', effect: null, param: 'tempo' },
-          unit: 'own',
-          on: true,
-          points: [{ beat: n, value: 40 + 200 * share, shape: flag ? 'line' : 'hold', bend: 0 }],
-        },
-        how: 'draw',
-      }),
-      doing(dropSnapshot, { id: `s${n % 4}` }),
-      doing(mapControl, {
-        control: {
-          id: `c${n}`,
-          number: n,
-          midiChannel: 0,
-          target: flag ? target : { channel: 'main', effect: null, param: `macro:m${n % 3}` },
-        },
-      }),
-      doing(trimClip, { clip: `c${n}`, side: flag ? 'start' : 'end', beat: 40 * share }),
-      doing(splitClip, { clip: `c${n}`, beat: 40 * share, id: `s${n}-${share}`.slice(0, 40) }),
-      doing(setClip, { clip: `c${n}`, change: { reversed: flag, fadeInSeconds: share } }),
-      doing(repeatClip, { clip: `c${n}`, every: 4, ids: [`p${n}-${share}`.slice(0, 40)] }),
-      doing(clearLanes, { channel: n < 5 ? null : id }),
-      doing(addLink, {
-        modulator: { ...modulator, kind: n % 2 ? 'lfo' : 'macro', id: `m${n % 3}` },
-        link: {
-          id: `q${n}`,
-          modulator: `m${n % 3}`,
-          target: { channel: 'main', effect: null, param: `macro:m${(n >> 2) % 3}` },
-          depth: share,
-          curve: -share,
-        },
-      }),
-      doing(setModulator, { modulator: `m${n % 3}`, change: { kind: flag ? 'macro' : 'lfo' } }),
-      doing(setLink, { link: `k${n}`, curve: share, range: flag ? null : { low: 1 - share, high: share } }),
-    ];
-    return all[kind]!;
-  });
-
-/** What edits leave of a piece; those that are refused change nothing. */
-const after = (edits: readonly Doing[]): Piece =>
-  edits.reduce((piece, edit) => {
-    try {
-      return edit(piece).piece;
-    } catch (error) {
-      if (error instanceof EditRefused) return piece;
-      throw error;
-    }
-  }, start);
-
+import { after, anyEdit, doing, modulator, start, type Doing } from './edits/testing';
 test('whatever is edited: no two effects have one id, sends never make a loop, and no move is left without what it moves', () => {
   fc.assert(
     fc.property(fc.array(anyEdit, { maxLength: 40 }), (edits) => {
@@ -286,13 +44,13 @@ test('a block brings its effects with all that lies in them into another piece, 
 });
 
 test('a copied effect is turned along with the first; a block brings what turns it, once for each place', () => {
-  const target = { channel: 'a', effect: 'a-echo', param: 'feedback' };
+  const target: Target = { kind: 'effect', channel: 'a', effect: 'a-echo', param: 'feedback' };
   const linked = applyEdit(start, addLink, {
-    modulator: { ...modulator, id: 'm' },
+    modulator: makeModulator('lfo', { ...modulator, id: 'm' }),
     link: { id: 'k', modulator: 'm', target, depth: 0.3, curve: 0.5, range: { low: 0.1, high: 0.6 } },
   }).piece;
   const copied = applyEdit(linked, copyEffect, { channel: 'a', slot: 'a-echo', to: 'b', id: 'copy' }).piece;
-  expect(copied.links.map(({ modulator: by, target: { channel, effect } }) => [by, channel, effect])).toEqual([
+  expect(copied.links.map(({ modulator: by, target: to }) => [by, channelOfTarget(to), effectOfTarget(to)])).toEqual([
     ['m', 'a', 'a-echo'],
     ['m', 'b', 'copy'],
   ]);
@@ -303,7 +61,7 @@ test('a copied effect is turned along with the first; a block brings what turns 
   expect(twice.links).toHaveLength(2);
   for (const link of twice.links) {
     expect(link).toMatchObject({ depth: 0.3, curve: 0.5, range: { low: 0.1, high: 0.6 } });
-    expect(findSlot(twice, 'main', link.target.effect!)?.effect).toBe('echo');
+    expect(findSlot(twice, 'main', effectOfTarget(link.target)!)?.effect).toBe('echo');
   }
 });
 
@@ -345,12 +103,12 @@ test('any edits followed by as many undos restore the piece exactly, redo goes b
 });
 
 test('removing an effect or a track takes its moves along, and undo brings them back', () => {
-  const lane = {
+  const lane: Lane = {
     id: 'l',
-    target: { channel: 'a', effect: 'a-echo', param: 'mix' },
-    unit: 'own' as const,
+    target: { kind: 'effect', channel: 'a', effect: 'a-echo', param: 'mix' },
+    unit: 'own',
     on: true,
-    points: [{ beat: 0, value: 0.5, shape: 'line' as const, bend: 0 }],
+    points: [{ beat: 0, value: 0.5, shape: 'line', bend: 0 }],
   };
   const { piece } = applyEdit(start, recordMove, { lane, how: 'ride' });
   const removed = applyEdit(piece, removeEffect, { channel: 'a', slot: 'a-echo' });
@@ -384,7 +142,7 @@ test('the history names edits as a person would', () => {
   const { piece } = applyEdit(start, recordMove, {
     lane: {
       id: 'l',
-      target: { channel: 'a', effect: 'a-echo', param: 'input' },
+      target: { kind: 'effect', channel: 'a', effect: 'a-echo', param: 'input' },
       unit: 'own',
       on: true,
       points: [{ beat: 0, value: 1, shape: 'line', bend: 0 }],

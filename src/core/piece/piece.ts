@@ -34,8 +34,7 @@ export const channelParams = {
 
 export const MAIN = 'main';
 
-/** A send as a parameter: its name in a target is `send:` and the return's id. */
-export const sendParam = (to: string): string => `send:${to}`;
+/** The level of a send as a parameter. */
 export const SEND_LEVEL = gain({
   label: 'Send',
   group: 'Sends',
@@ -43,8 +42,7 @@ export const SEND_LEVEL = gain({
   initial: 0,
 });
 
-/** A macro as a parameter of the main output: its name in a target is `macro:` and the modulator's id. */
-export const macroParam = (modulator: string): string => `macro:${modulator}`;
+/** The level of a macro as a parameter. */
 export const MACRO_LEVEL = ratio({
   label: 'Macro',
   group: 'Macros',
@@ -60,8 +58,7 @@ export const EFFECT_ON = toggle({
   initial: true,
 });
 
-/** The tempo as a parameter of the main output: moves of it change the time of the whole piece. */
-export const TEMPO_PARAM = 'tempo';
+/** The tempo as a parameter: moves of it change the time of the whole piece. */
 export const TEMPO = figure({
   label: 'Tempo',
   group: 'Piece',
@@ -220,8 +217,18 @@ export const returnSchema = z.strictObject(channelShape);
 
 export const trackSchema = z.strictObject({ ...channelShape, clips: boundedList(clipSchema, 2000) });
 
-/** What a lane moves: a parameter of an effect, or of the channel itself. */
-export const targetSchema = z.strictObject({ channel: id, effect: id.nullable(), param: z.string() });
+/** What a lane, a link, a control or a snapshot acts on. */
+export const targetSchema = z.discriminatedUnion('kind', [
+  /** A channel's own parameter: one of channelParams; the main output has its level alone. */
+  z.strictObject({ kind: z.literal('channel'), channel: id, param: z.string() }),
+  /** A parameter of an effect on a channel, at any depth, or its switch. */
+  z.strictObject({ kind: z.literal('effect'), channel: id, effect: id, param: z.string() }),
+  /** The level of a send. */
+  z.strictObject({ kind: z.literal('send'), channel: id, to: id }),
+  /** The level of a macro. */
+  z.strictObject({ kind: z.literal('macro'), macro: id }),
+  z.strictObject({ kind: z.literal('tempo') }),
+]);
 
 export const laneSchema = z.strictObject({
   id,
@@ -329,7 +336,7 @@ export const printSchema = z.strictObject({
 });
 
 export const pieceSchema = z.strictObject({
-  version: z.literal(5),
+  version: z.literal(6),
   id,
   name,
   /** The rate it is played, printed and rendered at. */
@@ -363,11 +370,13 @@ export type Control = z.infer<typeof controlSchema>;
 export type Snapshot = z.infer<typeof snapshotSchema>;
 export type Section = z.infer<typeof sectionSchema>;
 export type Target = z.infer<typeof targetSchema>;
+export type EffectTarget = Extract<Target, { kind: 'effect' }>;
+export type SendTarget = Extract<Target, { kind: 'send' }>;
 export type Print = z.infer<typeof printSchema>;
 
 export function emptyPiece(pieceId: string, pieceName: string): Piece {
   return {
-    version: 5,
+    version: 6,
     id: pieceId,
     name: pieceName,
     sampleRate: 48_000,

@@ -1,6 +1,6 @@
 import { tempoMapOf } from './moves/tempoLane';
 import type { Tempo, TempoMap } from '../music/tempo';
-import { MAIN, TEMPO_PARAM, type Lane, type Piece } from './piece';
+import type { Lane, Piece } from './piece';
 
 type Timed = Pick<Piece, 'tempo' | 'sampleRate' | 'lanes'>;
 
@@ -8,9 +8,7 @@ const known = new WeakMap<Lane, { readonly base: Piece['tempo']; readonly map: T
 
 /** The lane that moves the tempo, if there is one and it is followed. */
 export const tempoLane = (piece: Pick<Piece, 'lanes'>): Lane | undefined =>
-  piece.lanes.find(
-    ({ on, target }) => on && target.channel === MAIN && target.effect === null && target.param === TEMPO_PARAM,
-  );
+  piece.lanes.find(({ on, target }) => on && target.kind === 'tempo');
 
 /** The tempo of a piece with its moves: what places in beats are to be turned into samples by, and back. */
 export function tempoOf(piece: Timed): Tempo {

@@ -2,7 +2,7 @@ import { plainClip } from './plain';
 import type { SoundData } from '../dsp/soundData';
 import type { ParamValue } from '../params/param';
 import { newSlot } from './edits/chain';
-import { emptyPiece, type Clip, type Lane, type Piece, type Track } from './piece';
+import { emptyPiece, type Clip, type Lane, type Piece, type Track, type Target } from './piece';
 
 export const RATE = 48_000;
 export const hashOf = (digit: number): string => String(digit).repeat(64).slice(0, 64);
@@ -58,6 +58,10 @@ export function scene(
 export const echoSlot = (id: string, values: Readonly<Record<string, ParamValue>>): Piece['main']['chain'][number] =>
   newSlot(id, 'echo', 'neutral', values);
 
+/** Of an effect, or of the channel itself without one. */
+export const targetOf = (channel: string, effect: string | null, param: string): Target =>
+  effect === null ? { kind: 'channel', channel, param } : { kind: 'effect', channel, effect, param };
+
 export const laneOf = (
   channel: string,
   effect: string | null,
@@ -65,7 +69,7 @@ export const laneOf = (
   points: readonly (readonly [number, number])[],
 ): Lane => ({
   id: `lane-${param}`,
-  target: { channel, effect, param },
+  target: targetOf(channel, effect, param),
   unit: 'own',
   on: true,
   points: points.map(([beat, value]) => ({ beat, value, shape: 'line', bend: 0 })),

@@ -143,7 +143,7 @@ function frozen({ piece, track, range }: RecipeInput, settings: Settings): Print
       ...(tempo ? [tempo] : []),
       {
         id: 'freeze',
-        target: { channel: track.id, effect: 'bed', param: 'freeze' },
+        target: { kind: 'effect', channel: track.id, effect: 'bed', param: 'freeze' },
         unit: 'own',
         on: true,
         points: [freeze(0, 'off'), freeze(Math.max(from, range.start - FROZEN_BEFORE_BEATS), settings.word('freeze'))],

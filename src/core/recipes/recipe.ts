@@ -125,7 +125,7 @@ export const trackLike = (
 /** A lane on an effect that a recipe lays; figures are in the parameter's own unit. */
 export const laneOn = (id: string, channel: string, effect: string, param: string, points: readonly Point[]): Lane => ({
   id,
-  target: { channel, effect, param },
+  target: { kind: 'effect', channel, effect, param },
   unit: 'own',
   on: true,
   points: [...points],

@@ -128,7 +128,7 @@ test('cut it is over at the bar; into an echo or into reverb it goes on past it,
 
 test('a gate opens ever more often, and the same number gives the same noise', () => {
   const { piece, heard: listen } = make({ gate: true });
-  const gain = piece.lanes.find(({ target }) => target.param === 'gain')!;
+  const gain = piece.lanes.find(({ target }) => target.kind === 'channel' && target.param === 'gain')!;
   const opened = gain.points.filter(({ value, beat }) => value > 0 && beat < range.end).map(({ beat }) => beat);
   const gaps = opened.slice(1).map((beat, i) => beat - opened[i]!);
   for (let i = 1; i < gaps.length; i += 1) expect(gaps[i]).toBeLessThanOrEqual(gaps[i - 1]!);

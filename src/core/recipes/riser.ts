@@ -234,7 +234,7 @@ function laidParts(piece: Piece, range: BeatRange, settings: Settings, channel: 
   const gains = is('gate') ? gated(range, rises, number('level')) : way(0, number('level'));
   lanes.push({
     id: newId(),
-    target: { channel, effect: null, param: 'gain' },
+    target: { kind: 'channel', channel, param: 'gain' },
     unit: 'own',
     on: true,
     points: [...gains, ...ends],

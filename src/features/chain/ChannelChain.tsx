@@ -41,14 +41,14 @@ export function ChannelChain({ channel, starters = true }: { readonly channel: s
       <ChainEffects channel={channel} chain={chain} name={channelName(piece, channel)} />
       <View style={styles.channelRails}>
         <ParamRail
-          target={{ channel, effect: null, param: 'gain' }}
+          target={{ kind: 'channel', channel, param: 'gain' }}
           param={channelParams.gain}
           value={gain}
           look="plain"
         />
         {own ? (
           <ParamRail
-            target={{ channel, effect: null, param: 'pan' }}
+            target={{ kind: 'channel', channel, param: 'pan' }}
             param={channelParams.pan}
             value={own.pan}
             look="plain"

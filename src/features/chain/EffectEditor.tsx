@@ -55,7 +55,7 @@ export function EffectEditor({ channel, slot, onBack }: EffectEditorProps) {
       Object.entries(pulled).map(([param, number]) => [param, settled(slot.effect, param, number, context)]),
     );
     for (const [param, value] of Object.entries(settledValues)) {
-      if (!done) studio.touch({ channel, effect: slot.id, param }, value);
+      if (!done) studio.touch({ kind: 'effect', channel, effect: slot.id, param }, value);
       onLive(param)(done ? null : value);
     }
     if (done) studio.releaseTogether(channel, slot.id, settledValues);
@@ -139,7 +139,7 @@ function Head({ channel, slot, onBack }: EffectEditorProps) {
         label={`${name} on`}
         chosen={slot.on}
         tone={slot.on ? 'sea' : 'mute'}
-        onPress={() => studio.release({ channel, effect: slot.id, param: ON_PARAM }, !slot.on)}
+        onPress={() => studio.release({ kind: 'effect', channel, effect: slot.id, param: ON_PARAM }, !slot.on)}
       />
       <PresetButton channel={channel} slot={slot} />
     </View>

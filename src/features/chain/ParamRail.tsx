@@ -1,7 +1,7 @@
-import { useMemo, useRef } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import type { View } from 'react-native';
 import type { Param, ParamValue } from '../../core/params/param';
-import { contextOf, findLane } from '../../core/piece/find';
+import { contextOf, findLane, sameTarget } from '../../core/piece/find';
 import type { Target } from '../../core/piece/piece';
 import { elementOf, useFrame } from '../../ui/frame';
 import { ChoiceRail, Rail, SwitchRail, type RailLane, type RailLook } from '../../ui/Rail';
@@ -20,6 +20,14 @@ interface ParamRailProps {
   readonly onLive?: (value: ParamValue | null) => void;
 }
 
+/** The same object for as long as it names the same target: those who show a rail make it anew each time. */
+function useSteady(target: Target): Target {
+  const [steady, setSteady] = useState(target);
+  const same = sameTarget(steady, target);
+  if (!same) setSteady(target);
+  return same ? steady : target;
+}
+
 /**
  * A rail tied to a target of the piece: touched it is heard, let go it is kept, armed it is recorded; its lane and the
  * reach of its links lie on it in coral.
@@ -32,11 +40,8 @@ export function ParamRail({ target, param, value, initial, look, onLive }: Param
   const mark = useRef<View>(null);
   const lane = findLane(piece, target);
   const track = useMemo(() => (lane?.on ? laneTrack(piece, lane, param) : null), [lane, param, piece]);
-  const { channel, effect, param: id } = target;
-  const linked = useMemo(
-    () => linkedRail(piece, { channel, effect, param: id }, followedNow(studio, piece)),
-    [piece, channel, effect, id, studio],
-  );
+  const steady = useSteady(target);
+  const linked = useMemo(() => linkedRail(piece, steady, followedNow(studio, piece)), [piece, steady, studio]);
   const railLane = useMemo<RailLane | undefined>(() => {
     if (linked) return { low: linked.low, high: linked.high, live: () => linked.at(studio.beat) };
     if (!track) return undefined;

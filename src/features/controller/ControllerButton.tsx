@@ -4,7 +4,7 @@ import { Divider } from 'react-native-paper';
 import { formatNumber } from '../../core/params/format';
 import { paramAtPosition } from '../../core/params/resolve';
 import { unmapControl } from '../../core/piece/edits/controls';
-import { channelName, paramOf } from '../../core/piece/find';
+import { channelName, channelOfTarget, paramOf, targetKey } from '../../core/piece/find';
 import { MAIN, type Control, type Target } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
 import { Sheet } from '../../ui/Sheet';
@@ -69,7 +69,7 @@ export function ControllerButton({ channel, target }: { readonly channel: string
 function useTargetName(target: Target): string {
   const piece = usePiece();
   const param = paramOf(piece, target);
-  return param ? `${channelName(piece, target.channel)}: ${laneName(piece, { target }, param)}` : 'gone';
+  return param ? `${channelName(piece, channelOfTarget(target))}: ${laneName(piece, { target }, param)}` : 'gone';
 }
 
 function Mapped({ control }: { readonly control: Control }) {
@@ -131,7 +131,7 @@ function Learning({ channel }: { readonly channel: string }) {
             <Text variant="headlineSmall">{`${channelName(piece, id)}, ${title.toLowerCase()}`}</Text>
             {choices.map(({ target, param }) => (
               <ListItem
-                key={target.param}
+                key={targetKey(target)}
                 title={param.label}
                 label={`Map ${title} ${param.label} of ${channelName(piece, id)}`}
                 style={styles.item}

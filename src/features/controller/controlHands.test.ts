@@ -5,7 +5,7 @@ import type { Studio } from '../studio/studio';
 import { ControlHands } from './controlHands';
 import { useControllers } from './controllerStore';
 
-const pan: Target = { channel: 't', effect: null, param: 'pan' };
+const pan: Target = { kind: 'channel', channel: 't', param: 'pan' };
 const track = { id: 't', name: 'T', gain: 1, pan: 0, mute: false, solo: false, sends: [], clips: [], chain: [] };
 const piece: Piece = {
   ...emptyPiece('p', 'P'),

@@ -1,6 +1,6 @@
 import { useRef } from 'react';
 import { StyleSheet, View } from 'react-native';
-import type { Modulator } from '../../core/automation/modulator';
+import type { Follower } from '../../core/automation/modulator';
 import { channelName } from '../../core/piece/find';
 import { elementOf, useFrame } from '../../ui/frame';
 import { useTokens } from '../../ui/theme';
@@ -8,7 +8,7 @@ import { Text } from '../../ui/Text';
 import { usePiece, useStudio } from '../studio/StudioProvider';
 
 /** How far a follower stands up at this moment. */
-export function FollowedLevel({ modulator }: { readonly modulator: Modulator }) {
+export function FollowedLevel({ modulator }: { readonly modulator: Follower }) {
   const piece = usePiece();
   const tokens = useTokens();
   const { studio } = useStudio();

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { ScrollView } from 'react-native';
-import { channelName } from '../../core/piece/find';
+import { channelName, channelOfTarget } from '../../core/piece/find';
 import { Sheet } from '../../ui/Sheet';
 import { Button } from '../../ui/Button';
 import { usePiece } from '../studio/StudioProvider';
@@ -10,7 +10,7 @@ import { LinkList } from './LinkList';
 export function LinkButton({ channel }: { readonly channel: string }) {
   const piece = usePiece();
   const [open, setOpen] = useState(false);
-  const count = piece.links.filter(({ target }) => target.channel === channel).length;
+  const count = piece.links.filter(({ target }) => channelOfTarget(target) === channel).length;
   const name = channelName(piece, channel);
   return (
     <>

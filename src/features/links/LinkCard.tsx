@@ -12,12 +12,17 @@ import {
   MODULATOR_KINDS,
   START_FORM,
   modulatorParams,
+  type Follower,
+  type Lfo,
+  type Macro,
   type Modulator,
+  type ModulatorChange,
+  type Steps,
 } from '../../core/automation/modulator';
 import { linksToMoves, removeLink, setLink, setModulator } from '../../core/piece/edits/links';
 import { contextOf, findSlot, paramOf } from '../../core/piece/find';
-import { MACRO_LEVEL, macroParam, MAIN, type Link, type Piece } from '../../core/piece/piece';
-import type { ParamValue } from '../../core/params/param';
+import { MACRO_LEVEL, MAIN, type Link, type Piece, type Target } from '../../core/piece/piece';
+import type { Param, ParamValue } from '../../core/params/param';
 import { useOpenPiece } from '../../data/openPiece';
 import { useSession } from '../../data/session';
 import { NameField } from '../../ui/NameField';
@@ -39,7 +44,7 @@ import { newId } from '../../data/newId';
 /** "Filter cutoff", or "Pan". */
 export function targetName(piece: Piece, { target }: Pick<Link, 'target'>): string {
   const label = paramOf(piece, target)?.label ?? 'gone';
-  const slot = target.effect === null ? undefined : findSlot(piece, target.channel, target.effect);
+  const slot = target.kind === 'effect' ? findSlot(piece, target.channel, target.effect) : undefined;
   return slot ? `${effectOf(slot.effect).name} ${label.toLowerCase()}` : label;
 }
 
@@ -67,7 +72,7 @@ export function LinkCard({ link }: { readonly link: Link }) {
     });
     if (lane) run(linksToMoves, { target: link.target, lane, ...(range ? { within: range } : {}) });
   };
-  const change = (part: Partial<Modulator>): boolean => run(setModulator, { modulator: modulator.id, change: part });
+  const change = (part: ModulatorChange): boolean => run(setModulator, { modulator: modulator.id, change: part });
   return (
     <Card
       mode="outlined"
@@ -146,17 +151,19 @@ export function LinkCard({ link }: { readonly link: Link }) {
 
 /** What it does: a macro's rail, a follower's level, the curve of all others. */
 function Turning({ modulator, link }: { readonly modulator: Modulator; readonly link: Link }) {
-  if (modulator.kind === 'macro') return <MacroRail modulator={modulator} />;
-  return modulator.kind === 'follower' ? (
-    <FollowedLevel modulator={modulator} />
-  ) : (
-    <ModulatorCurve modulator={modulator} link={link} />
-  );
+  switch (modulator.kind) {
+    case 'macro':
+      return <MacroRail modulator={modulator} />;
+    case 'follower':
+      return <FollowedLevel modulator={modulator} />;
+    default:
+      return <ModulatorCurve modulator={modulator} link={link} />;
+  }
 }
 
 /** The macro itself: ridden, recorded and typed as any rail. */
-function MacroRail({ modulator }: { readonly modulator: Modulator }) {
-  const target = { channel: MAIN, effect: null, param: macroParam(modulator.id) };
+function MacroRail({ modulator }: { readonly modulator: Macro }) {
+  const target: Target = { kind: 'macro', macro: modulator.id };
   return (
     <View>
       <ParamRail
@@ -172,13 +179,13 @@ function MacroRail({ modulator }: { readonly modulator: Modulator }) {
   );
 }
 
-interface PartProps {
-  readonly modulator: Modulator;
-  readonly change: (part: Partial<Modulator>) => boolean;
+interface PartProps<M> {
+  readonly modulator: M;
+  readonly change: (part: ModulatorChange) => boolean;
 }
 
 /** Whether it goes through once, from the playhead's bar on, or again and again. */
-function Once({ modulator, change }: PartProps) {
+function Once({ modulator, change }: PartProps<Lfo | Steps>) {
   const piece = usePiece();
   const { studio } = useStudio();
   const once = modulator.onceFrom;
@@ -197,20 +204,31 @@ function Once({ modulator, change }: PartProps) {
   );
 }
 
-function Following({ modulator, change }: PartProps) {
-  const piece = usePiece();
-  const rail = (id: 'attack' | 'release', value: number) => (
+/** One of the modulator's own rails. */
+function OwnRail<T extends ParamValue>({
+  param,
+  value,
+  onSet,
+}: {
+  readonly param: Param;
+  readonly value: T;
+  readonly onSet: (value: T) => void;
+}) {
+  const context = contextOf(usePiece());
+  return (
     <Rail
-      param={modulatorParams[id]}
+      param={param}
       value={value}
-      context={contextOf(piece)}
+      context={context}
       look="plain"
       onTouch={() => undefined}
-      onSet={(set: ParamValue) =>
-        typeof set === 'number' && change(id === 'attack' ? { attackMs: set } : { releaseMs: set })
-      }
+      onSet={(set) => onSet(set as T)}
     />
   );
+}
+
+function FollowerSettings({ modulator, change }: PartProps<Follower>) {
+  const piece = usePiece();
   return (
     <>
       <View role="radiogroup" aria-label={`${modulator.name} follows`} style={styles.tracks}>
@@ -227,75 +245,93 @@ function Following({ modulator, change }: PartProps) {
           </Chip>
         ))}
       </View>
-      {rail('attack', modulator.attackMs ?? 10)}
-      {rail('release', modulator.releaseMs ?? 250)}
+      <OwnRail param={modulatorParams.attack} value={modulator.attackMs} onSet={(attackMs) => change({ attackMs })} />
+      <OwnRail
+        param={modulatorParams.release}
+        value={modulator.releaseMs}
+        onSet={(releaseMs) => change({ releaseMs })}
+      />
     </>
   );
 }
 
-function Settings({ modulator, change }: PartProps) {
-  const context = contextOf(usePiece());
-  const rail = (id: 'phase' | 'glide') => (
-    <Rail
-      param={modulatorParams[id]}
-      value={modulator[id]}
-      context={context}
-      look="plain"
-      onTouch={() => undefined}
-      onSet={(value: ParamValue) => typeof value === 'number' && change({ [id]: value })}
-    />
-  );
+function LfoSettings({ modulator, change }: PartProps<Lfo>) {
   return (
     <>
-      {modulator.kind === 'follower' ? <Following modulator={modulator} change={change} /> : null}
-      {modulator.kind === 'macro' || modulator.kind === 'follower' ? null : (
-        <Rail
-          param={modulatorParams.rate}
-          value={modulator.rate}
-          context={context}
-          look="plain"
-          onTouch={() => undefined}
-          onSet={(value) => typeof value !== 'boolean' && change({ rate: value })}
-        />
-      )}
-      {modulator.kind === 'lfo' ? (
-        <ChoiceRail
-          param={modulatorParams.shape}
-          value={modulator.shape}
-          onSet={(value) => change({ shape: value as Modulator['shape'] })}
-        />
-      ) : null}
-      {modulator.kind === 'lfo' && modulator.shape === 'drawn' ? (
+      <ChoiceRail
+        param={modulatorParams.shape}
+        value={modulator.shape}
+        onSet={(shape) => change({ shape: shape as Lfo['shape'] })}
+      />
+      {modulator.shape === 'drawn' ? (
         <StepRow noun="point" steps={modulator.form ?? START_FORM} onChange={(form) => change({ form: [...form] })} />
       ) : null}
-      {modulator.kind === 'lfo' ? rail('phase') : null}
-      {modulator.kind === 'steps' ? (
-        <StepRow noun="step" steps={modulator.steps} onChange={(steps) => change({ steps: [...steps] })} />
-      ) : null}
-      {modulator.kind === 'steps' ? rail('glide') : null}
-      {modulator.kind === 'steps' ? (
-        <Rail
-          param={modulatorParams.chance}
-          value={modulator.chance ?? 1}
-          context={context}
-          look="plain"
-          onTouch={() => undefined}
-          onSet={(value: ParamValue) => typeof value === 'number' && change({ chance: value })}
-        />
-      ) : null}
-      {modulator.kind === 'lfo' || modulator.kind === 'steps' ? <Once modulator={modulator} change={change} /> : null}
-      {modulator.kind === 'drift' || (modulator.kind === 'lfo' && modulator.shape === 'random') ? (
-        <Button
-          label={`Another ${modulator.kind === 'drift' ? 'drift' : 'row of values'} for ${modulator.name}`}
-          icon="shuffle"
-          style={styles.roll}
-          onPress={() => change({ roll: Math.floor(Math.random() * 0xffffffff) })}
-        >
-          {modulator.kind === 'drift' ? 'another drift' : 'other values'}
-        </Button>
+      <OwnRail param={modulatorParams.phase} value={modulator.phase} onSet={(phase) => change({ phase })} />
+      <Once modulator={modulator} change={change} />
+      {modulator.shape === 'random' ? (
+        <RollButton what="row of values" name={modulator.name} change={change}>
+          other values
+        </RollButton>
       ) : null}
     </>
   );
+}
+
+function StepsSettings({ modulator, change }: PartProps<Steps>) {
+  return (
+    <>
+      <StepRow noun="step" steps={modulator.steps} onChange={(steps) => change({ steps: [...steps] })} />
+      <OwnRail param={modulatorParams.glide} value={modulator.glide} onSet={(glide) => change({ glide })} />
+      <OwnRail param={modulatorParams.chance} value={modulator.chance} onSet={(chance) => change({ chance })} />
+      <Once modulator={modulator} change={change} />
+    </>
+  );
+}
+
+/** Draws all random values anew. */
+function RollButton({
+  what,
+  name,
+  change,
+  children,
+}: {
+  readonly what: string;
+  readonly name: string;
+  readonly change: PartProps<Modulator>['change'];
+  readonly children: string;
+}) {
+  return (
+    <Button
+      label={`Another ${what} for ${name}`}
+      icon="shuffle"
+      style={styles.roll}
+      onPress={() => change({ roll: Math.floor(Math.random() * 0xffffffff) })}
+    >
+      {children}
+    </Button>
+  );
+}
+
+function Settings({ modulator, change }: PartProps<Modulator>) {
+  switch (modulator.kind) {
+    case 'macro':
+      return null;
+    case 'follower':
+      return <FollowerSettings modulator={modulator} change={change} />;
+    default:
+      return (
+        <>
+          <OwnRail param={modulatorParams.rate} value={modulator.rate} onSet={(rate) => change({ rate })} />
+          {modulator.kind === 'lfo' ? <LfoSettings modulator={modulator} change={change} /> : null}
+          {modulator.kind === 'steps' ? <StepsSettings modulator={modulator} change={change} /> : null}
+          {modulator.kind === 'drift' ? (
+            <RollButton what="drift" name={modulator.name} change={change}>
+              another drift
+            </RollButton>
+          ) : null}
+        </>
+      );
+  }
 }
 
 const styles = StyleSheet.create({

@@ -1,3 +1,4 @@
+import { channelOfTarget, effectOfTarget } from '../../core/piece/find';
 import { StyleSheet, View } from 'react-native';
 import { useTokens } from '../../ui/theme';
 import { Text } from '../../ui/Text';
@@ -16,7 +17,7 @@ export function LinkList({ channel, effect }: LinkListProps) {
   const piece = usePiece();
   const tokens = useTokens();
   const links = piece.links.filter(
-    ({ target }) => target.channel === channel && (effect === undefined || target.effect === effect),
+    ({ target }) => channelOfTarget(target) === channel && (effect === undefined || effectOfTarget(target) === effect),
   );
   return (
     <View style={styles.list}>

@@ -1,9 +1,9 @@
 import { useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
-import type { Modulator, ModulatorKind } from '../../core/automation/modulator';
+import { makeModulator, type Modulator, type ModulatorKind } from '../../core/automation/modulator';
 import { addLink } from '../../core/piece/edits/links';
-import { sameTarget } from '../../core/piece/find';
-import { MACRO_LEVEL, TEMPO_PARAM, type Piece } from '../../core/piece/piece';
+import { effectOfTarget, sameTarget, targetKey } from '../../core/piece/find';
+import { MACRO_LEVEL, type Piece } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
 import { Sheet } from '../../ui/Sheet';
 import { Button } from '../../ui/Button';
@@ -15,27 +15,19 @@ import { KIND_NAMES } from './kinds';
 import { newId } from '../../data/newId';
 
 const START_DEPTH = 0.2;
-const START_STEPS: readonly number[] = [1, -0.2, 0.4, -0.6, 0.8, 0, 0.4, -1];
 
 /** A modulator with a name no other of the piece has. */
 function newModulator(piece: Piece, kind: ModulatorKind, channel: string): Modulator {
   const taken = new Set(piece.modulators.map(({ name }) => name));
   let n = 1;
   while (taken.has(`${KIND_NAMES[kind]} ${n}`)) n += 1;
-  const rate = kind === 'steps' ? '1/8' : kind === 'drift' ? '1/4' : '1/2';
-  return {
+  return makeModulator(kind, {
     id: newId(),
     name: `${KIND_NAMES[kind]} ${n}`,
-    kind,
-    rate,
-    shape: 'sine',
-    phase: 0,
-    glide: 0.2,
-    steps: [...START_STEPS],
-    level: 0,
+    rate: kind === 'steps' ? '1/8' : kind === 'drift' ? '1/4' : '1/2',
     roll: Math.floor(Math.random() * 0xffffffff),
-    ...(kind === 'follower' ? { follows: (piece.tracks.find(({ id }) => id !== channel) ?? piece.tracks[0])?.id } : {}),
-  };
+    follows: (piece.tracks.find(({ id }) => id !== channel) ?? piece.tracks[0])?.id,
+  });
 }
 
 /** Chooses what shall be turned, then what turns it: something new, or a modulator of the piece. */
@@ -47,7 +39,7 @@ export function NewLink({ channel, effect }: { readonly channel: string; readonl
     piece,
     channel,
     (target, param) =>
-      param.kind === 'number' && target.param !== TEMPO_PARAM && (effect === undefined || target.effect === effect),
+      param.kind === 'number' && target.kind !== 'tempo' && (effect === undefined || effectOfTarget(target) === effect),
   );
   const close = (): void => {
     setOpen(false);
@@ -110,7 +102,7 @@ export function NewLink({ channel, effect }: { readonly channel: string; readonl
                 <Text variant="headlineSmall">{title}</Text>
                 {choices.map((made) => (
                   <ListItem
-                    key={made.target.param}
+                    key={targetKey(made.target)}
                     title={made.param.label}
                     label={`Link ${title} ${made.param.label}`}
                     style={styles.item}

@@ -3,7 +3,7 @@ import { StyleSheet, View } from 'react-native';
 import { readMovesCsv, writeMovesCsv, type ReadMoves } from '../../core/exchange/movesCsv';
 import { readMovesMidi, writeMovesMidi } from '../../core/exchange/movesMidi';
 import { layMoves } from '../../core/piece/edits/lanes';
-import { channelName } from '../../core/piece/find';
+import { channelName, channelOfTarget } from '../../core/piece/find';
 import type { Lane, Piece } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
 import { newId } from '../../data/newId';
@@ -39,7 +39,7 @@ export function ExchangeButton({ channel }: { readonly channel: string }) {
   const [open, setOpen] = useState(false);
   const [all, setAll] = useState(false);
   const [said, setSaid] = useState<readonly string[]>([]);
-  const lanes: readonly Lane[] = piece.lanes.filter((lane) => all || lane.target.channel === channel);
+  const lanes: readonly Lane[] = piece.lanes.filter((lane) => all || channelOfTarget(lane.target) === channel);
   const name = `${piece.name}, ${all ? 'all moves' : `moves of ${channelName(piece, channel)}`}`;
   const bring = async (file: File): Promise<void> => {
     const bytes = new Uint8Array(await file.arrayBuffer());

@@ -40,7 +40,7 @@ test('a choice has its options on the axis, a switch both its ways, a level its 
 });
 
 test('lanes in view are all, those chosen, or that of the rail touched last', () => {
-  const target = (param: string): Target => ({ channel: 't', effect: null, param });
+  const target = (param: string): Target => ({ kind: 'channel', channel: 't', param });
   const lanes = ['gain', 'pan'].map((param): Lane => ({
     id: param,
     target: target(param),

@@ -1,3 +1,4 @@
+import { channelOfTarget } from '../../core/piece/find';
 import { useMemo, useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { useShallow } from 'zustand/react/shallow';
@@ -35,7 +36,7 @@ export function MovesView() {
   const shownBy = useSession(
     useShallow(({ lanesShown, chosenLanes, touched }) => ({ lanesShown, chosenLanes, touched })),
   );
-  const all = piece.lanes.filter((lane) => lane.target.channel === channel);
+  const all = piece.lanes.filter((lane) => channelOfTarget(lane.target) === channel);
   const lanes = shownLanes(all, shownBy);
   const elsewhere = piece.lanes.length - all.length;
   const [drawing, setDrawing] = useState<Drawing>('off');

@@ -3,7 +3,7 @@ import { ScrollView, StyleSheet, View } from 'react-native';
 import { basePosition, laneUnit, valueInUnit } from '../../core/piece/moves/lane';
 import { formatValue } from '../../core/params/format';
 import { recordMove } from '../../core/piece/edits/lanes';
-import { baseValue, contextOf, findLane } from '../../core/piece/find';
+import { baseValue, contextOf, findLane, targetKey } from '../../core/piece/find';
 import type { Piece } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
 import { useSession } from '../../data/session';
@@ -55,7 +55,7 @@ export function NewLane({ channel, onAdded }: { readonly channel: string; readon
               <Text variant="headlineSmall">{family.title}</Text>
               {family.choices.map((choice) => (
                 <Touchable
-                  key={choice.target.param}
+                  key={targetKey(choice.target)}
                   label={`Lane for ${family.title} ${choice.param.label}`}
                   style={styles.item}
                   onPress={() => add(choice)}

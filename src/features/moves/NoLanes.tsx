@@ -1,5 +1,5 @@
 import { StyleSheet, View } from 'react-native';
-import { paramOf } from '../../core/piece/find';
+import { channelOfTarget, paramOf } from '../../core/piece/find';
 import { useSession } from '../../data/session';
 import { Button } from '../../ui/Button';
 import { Text } from '../../ui/Text';
@@ -21,7 +21,8 @@ export function NoLanes({ channel, hidden, armed, onAdded }: NoLanesProps) {
   const piece = usePiece();
   const tokens = useTokens();
   const { lanesShown, touched, set } = useSession();
-  const param = lanesShown === 'touched' && touched?.channel === channel ? paramOf(piece, touched) : undefined;
+  const param =
+    lanesShown === 'touched' && touched && channelOfTarget(touched) === channel ? paramOf(piece, touched) : undefined;
   const way = armed ? 'Armed. Press play and drag' : 'Press moves below, then play and drag';
   const add = (): void => {
     const id = touched && param ? addLane(piece, { target: touched, param }) : null;

@@ -6,7 +6,7 @@ import { SHAPES, type Shape } from '../../core/automation/point';
 import type { ParamValue } from '../../core/params/param';
 import { beatsToMs, fromEngineNumber, paramPosition, toEngineNumber } from '../../core/params/resolve';
 import { removeLane, setLaneOn, setLanesTravel, setPoints } from '../../core/piece/edits/lanes';
-import { contextOf, paramOf } from '../../core/piece/find';
+import { channelOfTarget, contextOf, paramOf } from '../../core/piece/find';
 import { figure } from '../../core/params/make';
 import type { Lane } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
@@ -159,9 +159,9 @@ function Travel({ lane }: { readonly lane: Lane }) {
   const { run } = useOpenPiece.getState();
   const travels = lane.travels ?? false;
   const others = piece.lanes.filter(
-    (other) => other.target.channel === lane.target.channel && (other.travels ?? false) !== travels,
+    (other) => channelOfTarget(other.target) === channelOfTarget(lane.target) && (other.travels ?? false) !== travels,
   );
-  if (!piece.tracks.some(({ id }) => id === lane.target.channel)) return null;
+  if (!piece.tracks.some(({ id }) => id === channelOfTarget(lane.target))) return null;
   return (
     <>
       <Chip

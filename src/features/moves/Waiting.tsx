@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { effectOf } from '../../core/effects/catalogue';
 import { pointLane } from '../../core/piece/edits/lanes';
-import { channelName, findLane, isWaiting, kindWaitedFor } from '../../core/piece/find';
+import { channelName, channelOfTarget, findLane, isWaiting, kindWaitedFor, targetKey } from '../../core/piece/find';
 import type { Lane } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
 import { Sheet } from '../../ui/Sheet';
@@ -17,7 +17,7 @@ export function Waiting({ lane }: { readonly lane: Lane }) {
   const [open, setOpen] = useState(false);
   if (!isWaiting(piece, lane.target)) return null;
   const kind = kindWaitedFor(lane.target);
-  const name = channelName(piece, lane.target.channel);
+  const name = channelName(piece, channelOfTarget(lane.target));
   return (
     <View style={styles.row}>
       <Text variant="bodySmall" style={styles.says}>
@@ -32,14 +32,14 @@ export function Waiting({ lane }: { readonly lane: Lane }) {
         <ScrollView style={styles.list}>
           {targetsOf(
             piece,
-            lane.target.channel,
+            channelOfTarget(lane.target),
             (target, param) => param.kind === 'number' && !findLane(piece, target),
           ).map((family) => (
             <View key={family.title}>
               <Text variant="headlineSmall">{family.title}</Text>
               {family.choices.map(({ target, param }) => (
                 <Button
-                  key={target.param}
+                  key={targetKey(target)}
                   label={`Point at ${family.title} ${param.label}`}
                   mode="text"
                   style={styles.item}

@@ -12,7 +12,7 @@ const PX = 20;
 const y = (position: number): number => 10 + 90 * (1 - position);
 const laneOf = (points: Point[]): Lane => ({
   id: 'l',
-  target: { channel: 'a', effect: null, param: 'pan' },
+  target: { kind: 'channel', channel: 'a', param: 'pan' },
   unit: 'own',
   on: true,
   points,

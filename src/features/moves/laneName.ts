@@ -5,7 +5,7 @@ import type { Lane, Piece } from '../../core/piece/piece';
 
 /** "Echo feedback", or "Pan"; of an effect that is not there, by its kind. */
 export function laneName(piece: Piece, lane: Pick<Lane, 'target'>, param: Param): string {
-  const slot = lane.target.effect ? findSlot(piece, lane.target.channel, lane.target.effect) : undefined;
+  const slot = lane.target.kind === 'effect' ? findSlot(piece, lane.target.channel, lane.target.effect) : undefined;
   const kind = slot?.effect ?? kindWaitedFor(lane.target);
   return kind ? `${effectOf(kind).name} ${param.label.toLowerCase()}` : param.label;
 }

@@ -1,3 +1,4 @@
+import { channelOfTarget } from '../../core/piece/find';
 import { useState } from 'react';
 import { ScrollView } from 'react-native';
 import { moveClip } from '../../core/piece/edits/clips';
@@ -14,7 +15,7 @@ export function OtherTrack({ clip, track }: { readonly clip: Clip; readonly trac
   const piece = usePiece();
   const [open, setOpen] = useState(false);
   const others = piece.tracks.filter(({ id }) => id !== track);
-  const travelling = piece.lanes.filter((lane) => lane.travels && lane.target.channel === track).length;
+  const travelling = piece.lanes.filter((lane) => lane.travels && channelOfTarget(lane.target) === track).length;
   return (
     <>
       <IconButton

@@ -1,3 +1,4 @@
+import { channelOfTarget } from '../../core/piece/find';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { setSwitch } from '../../core/piece/edits/channels';
 import type { Return, Track } from '../../core/piece/piece';
@@ -144,7 +145,7 @@ function TrackHead({ track, index }: { readonly track: Track; readonly index: nu
   const { channel, set } = useSession();
   const { run } = useOpenPiece.getState();
   const { studio } = useStudio();
-  const moves = piece.lanes.filter((lane) => lane.target.channel === track.id).length;
+  const moves = piece.lanes.filter((lane) => channelOfTarget(lane.target) === track.id).length;
   const chosen = channel === track.id;
   return (
     <View
@@ -167,7 +168,7 @@ function TrackHead({ track, index }: { readonly track: Track; readonly index: nu
           label={`Mute ${track.name}`}
           chosen={track.mute}
           style={styles.switch}
-          onPress={() => studio.release({ channel: track.id, effect: null, param: 'mute' }, !track.mute)}
+          onPress={() => studio.release({ kind: 'channel', channel: track.id, param: 'mute' }, !track.mute)}
         >
           <Text variant={track.mute ? 'titleSmall' : 'bodySmall'} tone={track.mute ? 'ink' : 'mute'}>
             {track.mute ? 'muted' : 'mute'}
@@ -226,7 +227,7 @@ function ReturnHead({ made, index }: { readonly made: Return; readonly index: nu
           label={`Mute ${made.name}`}
           chosen={made.mute}
           style={styles.switch}
-          onPress={() => studio.release({ channel: made.id, effect: null, param: 'mute' }, !made.mute)}
+          onPress={() => studio.release({ kind: 'channel', channel: made.id, param: 'mute' }, !made.mute)}
         >
           <Text variant={made.mute ? 'titleSmall' : 'bodySmall'} tone={made.mute ? 'ink' : 'mute'}>
             {made.mute ? 'muted' : 'mute'}

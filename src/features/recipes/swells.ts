@@ -71,7 +71,7 @@ export async function hearSwell(
     ...emptyPiece('heard', 'Heard'),
     sampleRate,
     tempo: piece.tempo,
-    lanes: piece.lanes.filter(({ target }) => target.param === 'tempo'),
+    lanes: piece.lanes.filter(({ target }) => target.kind === 'tempo'),
     sounds: { [SWELL_SOUND]: info(swell), [HIT_SOUND]: info(hit) },
     tracks: [plainTrack('heard', 'Heard', [clip, struck])],
   };

@@ -3,7 +3,7 @@ import { ScrollView, StyleSheet, View } from 'react-native';
 import { Divider } from 'react-native-paper';
 import { reaches, channelIds, channelName, findChannel } from '../../core/piece/find';
 import { copySends, removeSend, setSend } from '../../core/piece/edits/sends';
-import { MAIN, SEND_LEVEL, sendParam, type Send } from '../../core/piece/piece';
+import { MAIN, SEND_LEVEL, type Send } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
 import { Sheet } from '../../ui/Sheet';
 import { Button } from '../../ui/Button';
@@ -63,7 +63,7 @@ function SendRail({ channel, send }: { readonly channel: string; readonly send: 
   return (
     <View>
       <ParamRail
-        target={{ channel, effect: null, param: sendParam(send.to) }}
+        target={{ kind: 'send', channel, to: send.to }}
         param={{ ...SEND_LEVEL, label: `Send to ${name}` }}
         value={send.level}
         look="wet"

@@ -3,7 +3,7 @@ import { ScrollView, StyleSheet, View } from 'react-native';
 import { Divider } from 'react-native-paper';
 import { channelIds, channelName, findChannel, reaches } from '../../core/piece/find';
 import { setSend } from '../../core/piece/edits/sends';
-import { MAIN, SEND_LEVEL, sendParam } from '../../core/piece/piece';
+import { MAIN, SEND_LEVEL } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
 import { Button } from '../../ui/Button';
 import { Text } from '../../ui/Text';
@@ -61,7 +61,7 @@ function Cell({ channel, to, name }: { readonly channel: string; readonly to: st
     return (
       <View style={styles.cell}>
         <ParamRail
-          target={{ channel, effect: null, param: sendParam(to) }}
+          target={{ kind: 'send', channel, to }}
           param={{ ...SEND_LEVEL, label: name }}
           value={send.level}
           look="wet"

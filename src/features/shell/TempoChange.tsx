@@ -5,7 +5,7 @@ import { bpmAt } from '../../core/music/tempo';
 import { tempoChange } from '../../core/piece/moves/tempoLane';
 import { layMoves, removeLane } from '../../core/piece/edits/lanes';
 import { findLane } from '../../core/piece/find';
-import { MAIN, TEMPO_PARAM, type Target } from '../../core/piece/piece';
+import { MAIN, type Target } from '../../core/piece/piece';
 import { tempoLane, tempoOf } from '../../core/piece/tempoOf';
 import { useOpenPiece } from '../../data/openPiece';
 import { useSession } from '../../data/session';
@@ -17,7 +17,7 @@ import { usePiece, useStudio } from '../studio/StudioProvider';
 import { BpmForm } from './BpmForm';
 import { newId } from '../../data/newId';
 
-const TARGET: Target = { channel: MAIN, effect: null, param: TEMPO_PARAM };
+const TARGET: Target = { kind: 'tempo' };
 const OVER_BARS = [0, 1, 2, 4, 8] as const;
 const over = (bars: number): string => (bars === 0 ? 'at once' : bars === 1 ? '1 bar' : `${bars} bars`);
 

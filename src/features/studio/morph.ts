@@ -3,7 +3,7 @@ import { beatsToSamples } from '../../core/music/tempo';
 import { fromEngineNumber, paramAtPosition, toEngineNumber } from '../../core/params/resolve';
 import { layMoves } from '../../core/piece/edits/lanes';
 import { recallSnapshot } from '../../core/piece/edits/snapshots';
-import { contextOf, findLane } from '../../core/piece/find';
+import { channelOfTarget, contextOf, effectOfTarget, findLane } from '../../core/piece/find';
 import type { ParamValue } from '../../core/params/param';
 import type { Piece, Snapshot, Target } from '../../core/piece/piece';
 import { tempoOf } from '../../core/piece/tempoOf';
@@ -82,8 +82,8 @@ export class Morph {
     for (const { target, param, value } of goals) {
       this.player.gesture({
         kind: 'hold',
-        channel: target.channel,
-        slot: target.effect,
+        channel: channelOfTarget(target),
+        slot: effectOfTarget(target),
         value: valueIndex(piece, target),
         to: toEngineNumber(param, value, contextOf(piece)),
         atSample,
@@ -118,8 +118,8 @@ export class Morph {
     for (const { target } of way.goals)
       this.player.gesture({
         kind: 'release',
-        channel: target.channel,
-        slot: target.effect,
+        channel: channelOfTarget(target),
+        slot: effectOfTarget(target),
         value: valueIndex(piece, target),
         to: 0,
         atSample: 0,

@@ -10,8 +10,8 @@ import { MoveRecorder, thinnedAgain } from './moveRecorder';
 
 const RATE = 48_000;
 const LATENCY = 0.05;
-const input: Target = { channel: 't', effect: 'e', param: 'input' };
-const feedback: Target = { channel: 't', effect: 'e', param: 'feedback' };
+const input: Target = { kind: 'effect', channel: 't', effect: 'e', param: 'input' };
+const feedback: Target = { kind: 'effect', channel: 't', effect: 'e', param: 'feedback' };
 const track = {
   id: 't',
   name: 'T',

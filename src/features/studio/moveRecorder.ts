@@ -5,7 +5,7 @@ import { clippedPass } from '../../core/piece/moves/takes';
 import type { Reading } from '../../core/automation/thin';
 import { paramAtPosition } from '../../core/params/resolve';
 import { layMoves, recordMove } from '../../core/piece/edits/lanes';
-import { findLane, isWaiting, paramOf } from '../../core/piece/find';
+import { channelOfTarget, effectOfTarget, findLane, isWaiting, paramOf, targetKey } from '../../core/piece/find';
 import { TEMPO, type Lane, type Piece, type Target } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
 import { handMoment } from '../../ui/handTime';
@@ -58,19 +58,19 @@ export class MoveRecorder {
         !lane.on ||
         param === TEMPO ||
         isWaiting(piece, lane.target) ||
-        !this.on(lane.target.channel) ||
-        modeOf(useSession.getState(), lane.target.channel) !== 'write'
+        !this.on(channelOfTarget(lane.target)) ||
+        modeOf(useSession.getState(), channelOfTarget(lane.target)) !== 'write'
       )
         continue;
       const position = trackAt(laneTrack(piece, lane, param), beat);
-      this.passes.set(keyOf(lane.target), { target: lane.target, readings: [{ beat, position }], latched: true });
+      this.passes.set(targetKey(lane.target), { target: lane.target, readings: [{ beat, position }], latched: true });
       this.gesture('hold', lane.target, paramAtPosition(param, position));
     }
   }
 
   /** A hand stands at a place of the rail. */
   read(target: Target, position: number): void {
-    const key = keyOf(target);
+    const key = targetKey(target);
     const { beat } = this;
     const pass = this.passes.get(key) ?? { target, readings: [], latched: false };
     const last = pass.readings[pass.readings.length - 1];
@@ -83,8 +83,8 @@ export class MoveRecorder {
 
   /** The hand let go. @returns true when its value stays in force until playing stops */
   letGo(target: Target): boolean {
-    const mode = modeOf(useSession.getState(), target.channel);
-    const pass = this.passes.get(keyOf(target));
+    const mode = modeOf(useSession.getState(), channelOfTarget(target));
+    const pass = this.passes.get(targetKey(target));
     if (!pass) return false;
     if (mode === 'latch' || mode === 'write') {
       pass.latched = true;
@@ -96,7 +96,7 @@ export class MoveRecorder {
 
   /** What was held lets go and goes back by itself, in any mode: it stood there until now. */
   end(target: Target): void {
-    const pass = this.passes.get(keyOf(target));
+    const pass = this.passes.get(targetKey(target));
     if (pass) this.finish([{ ...pass, latched: true }], this.beat, false);
   }
 
@@ -112,7 +112,7 @@ export class MoveRecorder {
       this.finish(open, this.lastBeat, false);
       for (const { target, readings, latched } of open) {
         if (latched)
-          this.passes.set(keyOf(target), {
+          this.passes.set(targetKey(target), {
             target,
             readings: [{ beat, position: readings[readings.length - 1]!.position }],
             latched,
@@ -140,7 +140,7 @@ export class MoveRecorder {
   private finish(passes: readonly Pass[], until = this.beat, release = true): void {
     const takes = passes.flatMap((pass) => this.take(pass, until));
     for (const { target, latched } of passes) {
-      this.passes.delete(keyOf(target));
+      this.passes.delete(targetKey(target));
       if (latched && release) this.gesture('release', target, 0);
     }
     if (takes.length === 0) return;
@@ -187,8 +187,8 @@ export class MoveRecorder {
   private gesture(kind: 'hold' | 'release', target: Target, to: number): void {
     this.player.gesture({
       kind,
-      channel: target.channel,
-      slot: target.effect,
+      channel: channelOfTarget(target),
+      slot: effectOfTarget(target),
       value: valueIndex(this.piece, target),
       to,
       atSample: 0,
@@ -207,5 +207,3 @@ export function thinnedAgain(piece: Piece, take: Take, tolerance: number, seamBe
     { tolerance, seamBeats },
   );
 }
-
-const keyOf = (target: Target): string => `${target.channel}/${target.effect ?? ''}/${target.param}`;

@@ -5,12 +5,20 @@ import { beatsToSamples, samplesToBeats } from '../../core/music/tempo';
 import type { ParamValue } from '../../core/params/param';
 import { paramPosition, toEngineNumber } from '../../core/params/resolve';
 import { setEffectOn, setParams } from '../../core/piece/edits/chain';
-import { setChannelParam, setSwitch } from '../../core/piece/edits/channels';
+import { setChannelParam, setSwitch, setTempo } from '../../core/piece/edits/channels';
 import { setModulator } from '../../core/piece/edits/links';
 import { setSend } from '../../core/piece/edits/sends';
-import { baseValue, contextOf, macroOf, paramOf, sameTarget, sendOf, soundsUsed } from '../../core/piece/find';
+import {
+  baseValue,
+  channelOfTarget,
+  contextOf,
+  effectOfTarget,
+  paramOf,
+  sameTarget,
+  soundsUsed,
+} from '../../core/piece/find';
 import { tempoOf } from '../../core/piece/tempoOf';
-import { ON_PARAM, type Piece, type PrintOrder, type Target } from '../../core/piece/piece';
+import { ON_PARAM, type Piece, type EffectTarget, type PrintOrder, type Target } from '../../core/piece/piece';
 import { Player } from '../../audio/player';
 import { SoundLibrary, type LoadedSound } from '../../audio/soundLibrary';
 import { useOpenPiece } from '../../data/openPiece';
@@ -177,27 +185,27 @@ export class Studio {
     const to = toEngineNumber(param, value, contextOf(piece));
     this.player.gesture({
       kind: 'hold',
-      channel: target.channel,
-      slot: target.effect,
+      channel: channelOfTarget(target),
+      slot: effectOfTarget(target),
       value: valueIndex(piece, target),
       to,
       atSample: 0,
     });
-    if (this.recorder.on(target.channel)) this.recorder.read(target, paramPosition(param, to));
+    if (this.recorder.on(channelOfTarget(target))) this.recorder.read(target, paramPosition(param, to));
   }
 
   /** The hand let go. @param value what it left, which becomes the base value unless it was recorded as a move */
   release(target: Target, value: ParamValue): void {
     const param = paramOf(this.piece, target);
     this.note(target);
-    if (param && this.recorder.on(target.channel)) {
+    if (param && this.recorder.on(channelOfTarget(target))) {
       this.touch(target, value);
       if (this.recorder.letGo(target)) return;
     } else this.setBase(target, value);
     this.player.gesture({
       kind: 'release',
-      channel: target.channel,
-      slot: target.effect,
+      channel: channelOfTarget(target),
+      slot: effectOfTarget(target),
       value: valueIndex(this.piece, target),
       to: 0,
       atSample: 0,
@@ -210,7 +218,12 @@ export class Studio {
     const param = paramOf(piece, target);
     if (!param) return;
     this.recorder.end(target);
-    const gesture = { channel: target.channel, slot: target.effect, value: valueIndex(piece, target), atSample: 0 };
+    const gesture = {
+      channel: channelOfTarget(target),
+      slot: effectOfTarget(target),
+      value: valueIndex(piece, target),
+      atSample: 0,
+    };
     this.player.gesture({
       ...gesture,
       kind: 'hold',
@@ -224,7 +237,7 @@ export class Studio {
    * moves.
    */
   releaseTogether(channel: string, effect: string, values: Readonly<Record<string, ParamValue>>): void {
-    const targets = Object.keys(values).map((param): Target => ({ channel, effect, param }));
+    const targets = Object.keys(values).map((param): EffectTarget => ({ kind: 'effect', channel, effect, param }));
     if (this.recorder.on(channel)) {
       for (const target of targets) this.release(target, values[target.param]!);
       return;
@@ -243,17 +256,29 @@ export class Studio {
 
   private setBase(target: Target, value: ParamValue): void {
     const { run } = useOpenPiece.getState();
-    if (target.effect !== null && target.param === ON_PARAM)
-      run(setEffectOn, { channel: target.channel, slot: target.effect, on: value === true });
-    else if (target.effect !== null)
-      run(setParams, { channel: target.channel, slot: target.effect, values: { [target.param]: value } });
-    else if (typeof value === 'number' && macroOf(this.piece, target.param))
-      run(setModulator, { modulator: macroOf(this.piece, target.param)!.id, change: { level: value } });
-    else if (typeof value === 'number' && sendOf(target.param) !== undefined)
-      run(setSend, { channel: target.channel, to: sendOf(target.param)!, level: value });
-    else if (typeof value === 'boolean') run(setSwitch, { track: target.channel, which: 'mute', on: value });
-    else if (typeof value === 'number')
-      run(setChannelParam, { channel: target.channel, param: target.param === 'pan' ? 'pan' : 'gain', value });
+    switch (target.kind) {
+      case 'effect': {
+        const { channel, effect: slot, param } = target;
+        if (param === ON_PARAM) run(setEffectOn, { channel, slot, on: value === true });
+        else run(setParams, { channel, slot, values: { [param]: value } });
+        return;
+      }
+      case 'channel': {
+        const { channel, param } = target;
+        if (typeof value === 'boolean') run(setSwitch, { track: channel, which: 'mute', on: value });
+        else if (typeof value === 'number')
+          run(setChannelParam, { channel, param: param === 'pan' ? 'pan' : 'gain', value });
+        return;
+      }
+      case 'send':
+        if (typeof value === 'number') run(setSend, { channel: target.channel, to: target.to, level: value });
+        return;
+      case 'macro':
+        if (typeof value === 'number') run(setModulator, { modulator: target.macro, change: { level: value } });
+        return;
+      case 'tempo':
+        if (typeof value === 'number') run(setTempo, { bpm: value });
+    }
   }
 
   clipPrint(clip: string, part: PrintOrder['part'], tailBars: number | null): PrintOrder | null {

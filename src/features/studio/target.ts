@@ -1,17 +1,13 @@
 import { samplesToBeats } from '../../core/music/tempo';
 import { channelValueIndex, slotValueIndex } from '../../core/engine/plan';
-import { findChannel, findSlot, macrosOf } from '../../core/piece/find';
+import { channelOfTarget, findChannel, findSlot, macrosOf } from '../../core/piece/find';
 import { tempoOf } from '../../core/piece/tempoOf';
-import { macroParam, type Piece, type Target } from '../../core/piece/piece';
+import type { Piece, Target } from '../../core/piece/piece';
 
 /** Index of a target's parameter in the row of values that travels to the engine. */
 export function valueIndex(piece: Piece, target: Target): number {
-  if (target.effect === null)
-    return channelValueIndex(
-      target.param,
-      findChannel(piece, target.channel)?.sends ?? [],
-      macrosOf(piece).map(({ id }) => macroParam(id)),
-    );
+  if (target.kind !== 'effect')
+    return channelValueIndex(target, findChannel(piece, channelOfTarget(target))?.sends ?? [], macrosOf(piece));
   const slot = findSlot(piece, target.channel, target.effect);
   return slot ? slotValueIndex(slot.effect, target.param) : -1;
 }

@@ -5,13 +5,10 @@ import {
   channelParams,
   EFFECT_ON,
   MACRO_LEVEL,
-  macroParam,
   MAIN,
   ON_PARAM,
   SEND_LEVEL,
-  sendParam,
   TEMPO,
-  TEMPO_PARAM,
   type Piece,
   type Target,
 } from '../../core/piece/piece';
@@ -40,7 +37,7 @@ export function targetsOf(
       title: effectOf(slot.effect).name,
       choices: only(
         [...Object.entries(effectOf(slot.effect).params), [ON_PARAM, EFFECT_ON] as const].map(([param, about]) => ({
-          target: { channel, effect: slot.id, param },
+          target: { kind: 'effect', channel, effect: slot.id, param },
           param: about,
         })),
       ),
@@ -49,7 +46,7 @@ export function targetsOf(
       title: 'Sends',
       choices: only(
         (findChannel(piece, channel)?.sends ?? []).map((send) => ({
-          target: { channel, effect: null, param: sendParam(send.to) },
+          target: { kind: 'send', channel, to: send.to },
           param: { ...SEND_LEVEL, label: `Send to ${channelName(piece, send.to)}` },
         })),
       ),
@@ -59,7 +56,7 @@ export function targetsOf(
       choices: only(
         channel === MAIN
           ? macrosOf(piece).map(({ id, name }) => ({
-              target: { channel, effect: null, param: macroParam(id) },
+              target: { kind: 'macro', macro: id },
               param: { ...MACRO_LEVEL, label: name },
             }))
           : [],
@@ -67,11 +64,11 @@ export function targetsOf(
     },
     {
       title: 'Piece',
-      choices: only(channel === MAIN ? [{ target: { channel, effect: null, param: TEMPO_PARAM }, param: TEMPO }] : []),
+      choices: only(channel === MAIN ? [{ target: { kind: 'tempo' }, param: TEMPO }] : []),
     },
     {
       title: 'Channel',
-      choices: only(own.map(([param, about]) => ({ target: { channel, effect: null, param }, param: about }))),
+      choices: only(own.map(([param, about]) => ({ target: { kind: 'channel', channel, param }, param: about }))),
     },
   ].filter((family) => family.choices.length > 0);
 }

@@ -3,7 +3,7 @@ import { StyleSheet, View } from 'react-native';
 import { TouchableRipple } from 'react-native-paper';
 import { setSend } from '../../core/piece/edits/sends';
 import { findChannel } from '../../core/piece/find';
-import { sendParam, type Return, type Target } from '../../core/piece/piece';
+import type { Return, Target } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
 import { useSession } from '../../data/session';
 import { useTokens } from '../../ui/theme';
@@ -42,7 +42,7 @@ function Pad({ channel, made }: { readonly channel: string; readonly made: Retur
   const tokens = useTokens();
   const { studio } = useStudio();
   const held = useRef(false);
-  const target: Target = { channel, effect: null, param: sendParam(made.id) };
+  const target: Target = { kind: 'send', channel, to: made.id };
   const hold = (): void => {
     if (held.current) return;
     if (

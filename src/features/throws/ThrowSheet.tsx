@@ -4,7 +4,7 @@ import { hitsByRule, laneFromThrows, type Hit, type HitRule, type ThrowSettings 
 import { formatNumber } from '../../core/params/format';
 import { throwHits } from '../../core/piece/edits/lanes';
 import { baseValue, channelName, reaches } from '../../core/piece/find';
-import { SEND_LEVEL, sendParam, type Target } from '../../core/piece/piece';
+import { SEND_LEVEL, type Target } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
 import { Sheet } from '../../ui/Sheet';
 import { Button } from '../../ui/Button';
@@ -127,7 +127,7 @@ function Picker({
   const piece = usePiece();
   const [chosen, setChosen] = useState<ReadonlySet<number>>(new Set());
   const [settings, setSettings] = useState<ThrowSettings>(START);
-  const target: Target = { channel, effect: null, param: sendParam(to) };
+  const target: Target = { kind: 'send', channel, to };
   const base = baseValue(piece, target);
   const toggle = (hit: number): void =>
     setChosen((before) => new Set(before.has(hit) ? [...before].filter((other) => other !== hit) : [...before, hit]));

@@ -65,7 +65,7 @@ export const removeStrand = defineEdit({
       throw new EditRefused('A braid keeps one strand at least. Remove the braid to be rid of it.');
     dropLanes(draft, gone.chain);
     const own = new Set(ownParams(place));
-    dropTargets(draft, ({ effect, param }) => effect === slot && own.has(param));
+    dropTargets(draft, (target) => target.kind === 'effect' && target.effect === slot && own.has(target.param));
     strands.splice(
       strands.findIndex((candidate) => candidate.place === place),
       1,

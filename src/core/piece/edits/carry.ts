@@ -1,7 +1,7 @@
 import type { Draft } from 'immer';
 import { beatsFrom } from '../../music/tempo';
 import { clearLaneRange, pasteLaneRange, copyLaneRange, type LaneRange } from '../moves/laneRange';
-import { findChannel, kindWaitedFor, paramOf, slotsIn, waitingFor } from '../find';
+import { channelOfTarget, findChannel, findSlot, kindWaitedFor, paramOf, slotsIn, waitingFor } from '../find';
 import { tempoOf } from '../tempoOf';
 import type { Clip, Lane, Piece, Target } from '../piece';
 import { putLane } from './lanes';
@@ -16,13 +16,9 @@ export interface ClipPlace {
  * effect of the same kind. Where there is no such send or effect the moves wait for it there.
  */
 function sameParam(piece: Piece, target: Target, track: string): Target | null {
-  if (target.channel === track) return target;
-  if (target.effect === null) {
-    return { ...target, channel: track };
-  }
-  const kind =
-    kindWaitedFor(target) ??
-    slotsIn(findChannel(piece, target.channel)?.chain ?? []).find(({ id }) => id === target.effect)?.effect;
+  if (target.kind === 'macro' || target.kind === 'tempo' || target.channel === track) return target;
+  if (target.kind !== 'effect') return { ...target, channel: track };
+  const kind = kindWaitedFor(target) ?? findSlot(piece, target.channel, target.effect)?.effect;
   const slot = slotsIn(findChannel(piece, track)?.chain ?? []).find(({ effect }) => effect === kind);
   return kind === undefined ? null : { ...target, channel: track, effect: slot?.id ?? waitingFor(kind) };
 }
@@ -48,7 +44,7 @@ export function carryMoves(
   const piece = draft as Piece;
   const length = beatsFrom(from.start, clip.lengthSeconds, tempoOf(piece));
   const loads = piece.lanes.flatMap((lane): Load[] => {
-    if (!lane.travels || lane.target.channel !== from.track) return [];
+    if (!lane.travels || channelOfTarget(lane.target) !== from.track) return [];
     const target = sameParam(piece, lane.target, to.track);
     const stretch =
       target && paramOf(piece, target) ? copyLaneRange(piece, lane, from.start, from.start + length) : null;

@@ -23,13 +23,14 @@ export function carryLinks(
   const copies = copiesOf(from, to);
   const first = to[0]?.id.slice(0, 40) ?? '';
   links.forEach((link, i) => {
-    const effect = link.target.effect === null ? undefined : copies.get(link.target.effect);
-    if (effect)
+    const { target } = link;
+    const effect = target.kind === 'effect' ? copies.get(target.effect) : undefined;
+    if (target.kind === 'effect' && effect)
       draft.links.push({
         ...link,
         id: `${first}-link${i}`,
         modulator: modulatorOf(link.modulator),
-        target: { ...link.target, channel, effect },
+        target: { ...target, channel, effect },
       });
   });
 }

@@ -111,7 +111,7 @@ export function copyOf(slot: Slot, id: string): Slot {
 /** Takes away the moves and links of effects that are gone. */
 export function dropLanes(draft: Draft<Piece>, gone: readonly Slot[]): void {
   const ids = new Set(slotsIn(gone).map(({ id }) => id));
-  dropTargets(draft, ({ effect }) => effect !== null && ids.has(effect));
+  dropTargets(draft, (target) => target.kind === 'effect' && ids.has(target.effect));
 }
 
 const nameOf = (piece: Piece, channel: string, slotId: string): string => {
@@ -318,7 +318,7 @@ export const replaceEffect = defineEdit({
       ...(target.wetPath ? { wetPath: target.wetPath } : {}),
     };
     chain[index] = chain === draftChain(draft, channel) ? fitted(draft, channel, next) : next;
-    dropTargets(draft, (target) => target.effect === slot && !(target.param in kept));
+    dropTargets(draft, (gone) => gone.kind === 'effect' && gone.effect === slot && !(gone.param in kept));
   },
 });
 

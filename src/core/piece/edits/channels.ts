@@ -2,7 +2,7 @@ import type { Draft } from 'immer';
 import * as z from 'zod';
 import { formatValue } from '../../params/format';
 import { defineEdit, EditRefused } from '../edit';
-import { chainOf, channelIds, channelName, contextOf, slotsIn } from '../find';
+import { chainOf, channelIds, channelName, channelOfTarget, contextOf, slotsIn } from '../find';
 import { clipEnd } from '../clipEdges';
 import { channelParams, MAIN, trackSchema, type Clip, type Piece, type Return, type Track } from '../piece';
 import { dropTargets } from './targets';
@@ -75,7 +75,7 @@ export const removeTrack = defineEdit({
   apply: (draft, { track }) => {
     draftTrack(draft, track);
     draft.tracks = draft.tracks.filter((candidate) => candidate.id !== track);
-    dropTargets(draft, ({ channel }) => channel === track);
+    dropTargets(draft, (target) => channelOfTarget(target) === track);
     // What listened to it listens to itself.
     for (const id of channelIds(draft))
       for (const slot of slotsIn(chainOf(draft, id))) if (slot.side === track) delete slot.side;

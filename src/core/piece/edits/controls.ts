@@ -1,11 +1,11 @@
 import * as z from 'zod';
 import { defineEdit, EditRefused } from '../edit';
-import { channelName, paramOf, sameTarget } from '../find';
+import { channelName, channelOfTarget, paramOf, sameTarget } from '../find';
 import { controlSchema, MAX_CONTROLS, type Piece, type Target } from '../piece';
 
 const nameOf = (piece: Piece, target: Target | undefined): string =>
   target
-    ? `${paramOf(piece, target)?.label.toLowerCase() ?? 'a parameter'} of ${channelName(piece, target.channel)}`
+    ? `${paramOf(piece, target)?.label.toLowerCase() ?? 'a parameter'} of ${channelName(piece, channelOfTarget(target))}`
     : 'a parameter';
 
 /** Lets a control of a controller move a parameter, in the place of the one that did. One control may move several. */

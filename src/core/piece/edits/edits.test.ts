@@ -1,7 +1,7 @@
 import { clipOf, echoSlot, hashOf, laneOf, scene, soundOf } from '../testing';
 import type { Modulator } from '../../automation/modulator';
 import { applyEdit, applyPiecePatches, type Edit, type Edited } from '../edit';
-import { findSlot } from '../find';
+import { channelOfTarget, findSlot } from '../find';
 import { pieceSchema, type Piece, type Return, type Target, type Track } from '../piece';
 import { addStrand, removeStrand, renameStrand } from './braid';
 import {
@@ -48,8 +48,8 @@ import { putSection, removeSection } from './sections';
 import { addReturn, copySends, removeReturn, removeSend, setSend } from './sends';
 import { dropSnapshot, keepSnapshot } from './snapshots';
 
-const PAN: Target = { channel: 't0', effect: null, param: 'pan' };
-const FEEDBACK: Target = { channel: 't0', effect: 'e', param: 'feedback' };
+const PAN: Target = { kind: 'channel', channel: 't0', param: 'pan' };
+const FEEDBACK: Target = { kind: 'effect', channel: 't0', effect: 'e', param: 'feedback' };
 const lfo: Modulator = {
   id: 'm',
   name: 'Tide',
@@ -57,9 +57,6 @@ const lfo: Modulator = {
   rate: 1,
   shape: 'sine',
   phase: 0,
-  glide: 0,
-  steps: [0, 1],
-  level: 0,
   roll: 1,
 };
 const returned = (id: string, name: string): Return => ({
@@ -359,10 +356,11 @@ const CASES: readonly Case[] = [
     throwHits,
     {
       lane: {
-        ...laneOf('t0', null, 'send:r', [
+        ...laneOf('t0', null, 'pan', [
           [0, 0],
           [4, 1],
         ]),
+        target: { kind: 'send', channel: 't0', to: 'r' },
         id: 'th',
       },
       hits: 2,
@@ -388,9 +386,9 @@ const CASES: readonly Case[] = [
   ),
   when(
     pointLane,
-    { lane: 'pan', to: { channel: 't1', effect: null, param: 'pan' } },
+    { lane: 'pan', to: { kind: 'channel', channel: 't1', param: 'pan' } },
     'Point pan on Track 0 at pan on Track 1',
-    ({ lanes }) => lanes.some(({ target }) => target.channel === 't1'),
+    ({ lanes }) => lanes.some(({ target }) => channelOfTarget(target) === 't1'),
     true,
   ),
   when(removeLane, { lane: 'fb' }, 'Remove moves of feedback on Track 0', ({ lanes }) => lanes.map(({ id }) => id), [
@@ -504,7 +502,7 @@ test.each([
   refused(takeKept, { channel: 't0', id: 'gone' }, /no longer kept/),
   refused(
     mapControl,
-    { control: { id: 'x', number: 1, midiChannel: 0, target: { channel: 'gone', effect: null, param: 'pan' } } },
+    { control: { id: 'x', number: 1, midiChannel: 0, target: { kind: 'channel', channel: 'gone', param: 'pan' } } },
     /no longer in the piece/,
   ),
 ])('what cannot be done is said: %s', (_name, act, reason) => {

@@ -3,13 +3,13 @@ import * as z from 'zod';
 import { laneTrack, laneUnit, valueInUnit } from '../moves/lane';
 import { pointSchema, type Point } from '../../automation/point';
 import { defineEdit, EditRefused } from '../edit';
-import { channelName, findLane, paramOf, sameTarget, sendOf } from '../find';
+import { channelName, channelOfTarget, findLane, paramOf, sameTarget } from '../find';
 import { draftChannel } from './channels';
 import { laneSchema, targetSchema, type Lane, type Piece, type Target } from '../piece';
 
 const nameOf = (piece: Piece, target: Target | undefined): string =>
   target
-    ? `${paramOf(piece, target)?.label.toLowerCase() ?? 'move'} on ${channelName(piece, target.channel)}`
+    ? `${paramOf(piece, target)?.label.toLowerCase() ?? 'move'} on ${channelName(piece, channelOfTarget(target))}`
     : 'a move';
 
 const laneName = (piece: Piece, lane: string): string =>
@@ -54,12 +54,13 @@ export const throwHits = defineEdit({
   name: 'throwHits',
   args: z.strictObject({ lane: laneSchema, hits: z.number().int().min(1) }),
   label: ({ lane: { target }, hits }, before) =>
-    `Throw ${hits} ${hits === 1 ? 'hit' : 'hits'} of ${channelName(before, target.channel)} into ${channelName(before, sendOf(target.param) ?? '')}`,
+    `Throw ${hits} ${hits === 1 ? 'hit' : 'hits'} of ${channelName(before, channelOfTarget(target))} into ${channelName(before, target.kind === 'send' ? target.to : '')}`,
   apply: (draft, { lane }) => {
-    const to = sendOf(lane.target.param);
-    if (to === undefined) throw new EditRefused('Throws open a send; that is none.');
-    const channel = draftChannel(draft, lane.target.channel);
-    if (!channel.sends.some((send) => send.to === to)) channel.sends.push({ to, level: 0, pre: false });
+    const { target } = lane;
+    if (target.kind !== 'send') throw new EditRefused('Throws open a send; that is none.');
+    const channel = draftChannel(draft, target.channel);
+    if (!channel.sends.some((send) => send.to === target.to))
+      channel.sends.push({ to: target.to, level: 0, pre: false });
     putLane(draft, lane);
   },
 });
@@ -142,6 +143,6 @@ export const clearLanes = defineEdit({
   args: z.strictObject({ channel: z.string().nullable() }),
   label: ({ channel }, before) => `Clear all moves of ${channel === null ? 'the piece' : channelName(before, channel)}`,
   apply: (draft, { channel }) => {
-    draft.lanes = draft.lanes.filter((lane) => channel !== null && lane.target.channel !== channel);
+    draft.lanes = draft.lanes.filter((lane) => channel !== null && channelOfTarget(lane.target) !== channel);
   },
 });

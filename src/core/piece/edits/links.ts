@@ -1,22 +1,28 @@
 import * as z from 'zod';
-import { modulatorSchema } from '../../automation/modulator';
+import {
+  makeModulator,
+  modulatorChangeSchema,
+  modulatorSchema,
+  type Modulator,
+  type ModulatorChange,
+} from '../../automation/modulator';
 import { defineEdit, EditRefused } from '../edit';
-import { channelName, paramOf, sameTarget } from '../find';
-import { laneSchema, linkSchema, macroParam, targetSchema, type Link, type Piece } from '../piece';
+import { channelName, channelOfTarget, paramOf, sameTarget } from '../find';
+import { laneSchema, linkSchema, targetSchema, type Link, type Piece } from '../piece';
 import { putLane } from './lanes';
 import { dropIdle } from './targets';
 
 const nameOf = (piece: Piece, id: string): string =>
   piece.modulators.find((made) => made.id === id)?.name ?? 'modulator';
 
-const turnsMacro = ({ target }: Pick<Link, 'target'>): boolean => target.param.startsWith(macroParam(''));
+const turnsMacro = ({ target }: Pick<Link, 'target'>): boolean => target.kind === 'macro';
 
 /** Ties a modulator to a parameter; one that is not there yet is made. */
 export const addLink = defineEdit({
   name: 'addLink',
   args: z.strictObject({ modulator: modulatorSchema, link: linkSchema }),
   label: ({ modulator, link }, before) =>
-    `Let ${modulator.name} turn ${paramOf(before, link.target)?.label.toLowerCase() ?? 'a parameter'} on ${channelName(before, link.target.channel)}`,
+    `Let ${modulator.name} turn ${paramOf(before, link.target)?.label.toLowerCase() ?? 'a parameter'} on ${channelName(before, channelOfTarget(link.target))}`,
   apply: (draft, { modulator, link }) => {
     if (turnsMacro(link) && modulator.kind === 'macro')
       throw new EditRefused('A macro is not turned by a macro. Link an LFO, steps, a drift or a follower to it.');
@@ -69,39 +75,29 @@ export const removeLink = defineEdit({
   },
 });
 
-const changes = modulatorSchema
-  .pick({
-    kind: true,
-    rate: true,
-    shape: true,
-    phase: true,
-    glide: true,
-    steps: true,
-    roll: true,
-    name: true,
-    form: true,
-    level: true,
-    follows: true,
-    attackMs: true,
-    releaseMs: true,
-    onceFrom: true,
-    chance: true,
-  })
-  .partial();
-
+/** Sets fields of a modulator. One that becomes another kind keeps what both kinds have. */
 export const setModulator = defineEdit({
   name: 'setModulator',
-  args: z.strictObject({ modulator: z.string(), change: changes }),
+  args: z.strictObject({ modulator: z.string(), change: modulatorChangeSchema }),
   label: ({ modulator, change }, before) => `Set ${Object.keys(change).join(', ')} of ${nameOf(before, modulator)}`,
   apply: (draft, { modulator, change }) => {
-    const found = draft.modulators.find(({ id }) => id === modulator);
+    const at = draft.modulators.findIndex(({ id }) => id === modulator);
+    const found = draft.modulators[at];
     if (!found) throw new EditRefused('That modulator is no longer in the piece.');
     if (change.kind === 'macro' && draft.links.some((link) => link.modulator === modulator && turnsMacro(link)))
       throw new EditRefused('It turns a macro, so it cannot become one itself.');
-    Object.assign(found, change);
+    if (change.kind === undefined || change.kind === found.kind) assignOwn(found, change);
+    else draft.modulators[at] = makeModulator(change.kind, { ...found, ...change });
     dropIdle(draft);
   },
 });
+
+/** @throws EditRefused when a field is not one of the modulator's kind */
+function assignOwn(modulator: Modulator, change: ModulatorChange): void {
+  const changed = modulatorSchema.safeParse({ ...modulator, ...change });
+  if (!changed.success) throw new EditRefused(`${modulator.name} has no such setting.`);
+  Object.assign(modulator, change);
+}
 
 /**
  * Writes what the links of a parameter did as moves, and takes the links away, or lets them rest where it was: what is

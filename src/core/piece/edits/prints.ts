@@ -3,7 +3,7 @@ import * as z from 'zod';
 import { samplesToBeats } from '../../music/tempo';
 import { defineEdit, EditRefused } from '../edit';
 import { findClip, findTrack } from '../find';
-import { printSchema, type Clip, type Piece, type Print, type Send } from '../piece';
+import { printSchema, type Clip, type Piece, type Print, type Send, type Lane } from '../piece';
 import { soundSchema } from '../soundInfo';
 import { tempoOf } from '../tempoOf';
 import { makeRoom } from './channels';
@@ -26,10 +26,12 @@ const sameSends = (some: readonly Send[], others: readonly Send[]): boolean =>
 
 /** Gives a track the moves of another's level, place and sends; those of its effects are in the print. */
 function carryLevels(draft: Draft<Piece>, from: string, to: string): void {
-  const moved = draft.lanes.filter(({ target }) => target.channel === from && target.effect === null);
-  draft.lanes.push(
-    ...moved.map((lane, i) => ({ ...current(lane), id: `${to}-${i + 1}`, target: { ...lane.target, channel: to } })),
+  const moved = (current(draft.lanes) as Lane[]).flatMap(({ target, ...lane }) =>
+    (target.kind === 'channel' || target.kind === 'send') && target.channel === from
+      ? [{ ...lane, target: { ...target, channel: to } }]
+      : [],
   );
+  draft.lanes.push(...moved.map((lane, i) => ({ ...lane, id: `${to}-${i + 1}` })));
 }
 
 /**

@@ -1,8 +1,8 @@
 import * as z from 'zod';
 import { formatDb, gainToDb } from '../../params/format';
 import { defineEdit, EditRefused } from '../edit';
-import { channelIds, channelName, reaches } from '../find';
-import { returnSchema, sendParam, type Send } from '../piece';
+import { channelIds, channelName, channelOfTarget, reaches, sameTarget } from '../find';
+import { returnSchema, type Send } from '../piece';
 import { draftChannel } from './channels';
 import { dropTargets } from './targets';
 
@@ -26,7 +26,7 @@ export const removeReturn = defineEdit({
     draft.returns = draft.returns.filter((candidate) => candidate.id !== id);
     for (const channel of [...draft.tracks, ...draft.returns])
       channel.sends = channel.sends.filter((send) => send.to !== id);
-    dropTargets(draft, ({ channel, param }) => channel === id || param === sendParam(id));
+    dropTargets(draft, (target) => channelOfTarget(target) === id || (target.kind === 'send' && target.to === id));
   },
 });
 
@@ -69,7 +69,7 @@ export const removeSend = defineEdit({
   apply: (draft, { channel, to }) => {
     const from = draftChannel(draft, channel);
     from.sends = from.sends.filter((send) => send.to !== to);
-    dropTargets(draft, (target) => target.channel === channel && target.param === sendParam(to));
+    dropTargets(draft, (target) => sameTarget(target, { kind: 'send', channel, to }));
   },
 });
 

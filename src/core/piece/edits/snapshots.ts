@@ -1,8 +1,10 @@
 import type { Draft } from 'immer';
 import * as z from 'zod';
+import type { Macro } from '../../automation/modulator';
+import type { ParamValue } from '../../params/param';
 import { defineEdit, EditRefused } from '../edit';
-import { channelName, findLane, findSlot, macroOf, paramOf, sendOf } from '../find';
-import { MAIN, MAX_SNAPSHOTS, ON_PARAM, snapshotSchema, type Piece, type Snapshot } from '../piece';
+import { channelName, findLane, findMacro, findSlot, paramOf } from '../find';
+import { MAIN, MAX_SNAPSHOTS, ON_PARAM, snapshotSchema, type Piece, type Slot, type Snapshot } from '../piece';
 import { draftChannel } from './channels';
 
 const found = (piece: Piece, id: string): Snapshot | undefined =>
@@ -44,19 +46,32 @@ export const recallSnapshot = defineEdit({
 });
 
 function setBase(draft: Draft<Piece>, { target, value }: Snapshot['values'][number]): void {
-  const { channel, effect, param } = target;
-  if (effect !== null) {
-    const slot = findSlot(draft as Piece, channel, effect) as Draft<Piece>['main']['chain'][number];
-    if (param === ON_PARAM) slot.on = value === true;
-    else slot.values[param] = value;
-    return;
+  switch (target.kind) {
+    case 'effect': {
+      const slot = findSlot(draft as Piece, target.channel, target.effect) as Draft<Slot>;
+      if (target.param === ON_PARAM) slot.on = value === true;
+      else slot.values[target.param] = value;
+      return;
+    }
+    case 'tempo':
+      if (typeof value === 'number') draft.tempo.bpm = value;
+      return;
+    case 'macro':
+      if (typeof value === 'number') (findMacro(draft as Piece, target.macro) as Draft<Macro>).level = value;
+      return;
+    case 'send': {
+      const send = draftChannel(draft, target.channel).sends.find(({ to }) => to === target.to);
+      if (send && typeof value === 'number') send.level = value;
+      return;
+    }
+    case 'channel':
+      setChannelValue(draft, target.channel, target.param, value);
   }
+}
+
+function setChannelValue(draft: Draft<Piece>, channel: string, param: string, value: ParamValue): void {
   if (typeof value === 'boolean') draftChannel(draft, channel).mute = value;
   if (typeof value !== 'number') return;
-  const macro = channel === MAIN ? macroOf(draft as Piece, param) : undefined;
-  const to = sendOf(param);
-  if (macro) (macro as { level: number }).level = value;
-  else if (to !== undefined) draftChannel(draft, channel).sends.find((send) => send.to === to)!.level = value;
-  else if (channel === MAIN) draft.main.gain = value;
+  if (channel === MAIN) draft.main.gain = value;
   else draftChannel(draft, channel)[param === 'pan' ? 'pan' : 'gain'] = value;
 }

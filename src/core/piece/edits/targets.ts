@@ -1,6 +1,6 @@
 import type { Draft } from 'immer';
-import { chainOf, kindWaitedFor, macroOf, sameTarget, slotsIn } from '../find';
-import { macroParam, type Piece, type Target } from '../piece';
+import { chainOf, findMacro, kindWaitedFor, sameTarget, slotsIn } from '../find';
+import type { EffectTarget, Piece, Target } from '../piece';
 
 /** Takes away the moves and links of all targets that are gone, and modulators that turn nothing any more. */
 export function dropTargets(draft: Draft<Piece>, gone: (target: Target) => boolean): void {
@@ -14,7 +14,7 @@ export function dropTargets(draft: Draft<Piece>, gone: (target: Target) => boole
 export function dropIdle(draft: Draft<Piece>): void {
   const turns = ({ id }: { readonly id: string }): boolean => draft.links.some(({ modulator }) => modulator === id);
   const isThere = ({ target }: { readonly target: Target }): boolean =>
-    !target.param.startsWith(macroParam('')) || macroOf(draft, target.param) !== undefined;
+    target.kind !== 'macro' || findMacro(draft, target.macro) !== undefined;
   draft.modulators = draft.modulators.filter(turns);
   // A macro's own moves go with it, and what turned it may turn nothing any more.
   draft.lanes = draft.lanes.filter(isThere);
@@ -29,13 +29,15 @@ export function dropIdle(draft: Draft<Piece>): void {
  */
 export function attachWaiting(draft: Draft<Piece>): void {
   for (const lane of draft.lanes) {
-    const kind = kindWaitedFor(lane.target);
-    const slot =
-      kind === undefined
-        ? undefined
-        : slotsIn(chainOf(draft as Piece, lane.target.channel)).find(({ effect }) => effect === kind);
-    if (!slot) continue;
-    const target = { ...lane.target, effect: slot.id };
-    if (!draft.lanes.some((other) => sameTarget(other.target, target))) lane.target = target;
+    const target = foundTarget(draft as Piece, lane.target);
+    if (target && !draft.lanes.some((other) => sameTarget(other.target, target))) lane.target = target;
   }
+}
+
+/** What a target that waits has found, or null. */
+function foundTarget(piece: Piece, target: Target): EffectTarget | null {
+  const kind = kindWaitedFor(target);
+  if (target.kind !== 'effect' || kind === undefined) return null;
+  const slot = slotsIn(chainOf(piece, target.channel)).find(({ effect }) => effect === kind);
+  return slot ? { ...target, effect: slot.id } : null;
 }

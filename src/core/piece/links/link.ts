@@ -6,9 +6,9 @@ import { TOLERANCE } from '../moves/record';
 import { beatsToSamples } from '../../music/tempo';
 import { tempoOf } from '../tempoOf';
 import { contextOf, findLane, paramOf, sameTarget } from '../find';
-import { MACRO_LEVEL, macroParam, MAIN, type Lane, type Link, type Piece, type Target } from '../piece';
+import { MACRO_LEVEL, type Lane, type Link, type Piece, type Target } from '../piece';
 import { linkOffset, type LinkTransfer } from '../../automation/linkTransfer';
-import { modulatorAt, modulatorTrack, type Modulator } from '../../automation/modulator';
+import { modulatorAt, modulatorTrack, type Follower, type Modulator } from '../../automation/modulator';
 
 const held = (position: number): number => Math.min(1, Math.max(0, position));
 
@@ -21,7 +21,7 @@ export interface LinkedRail {
 }
 
 /** Where a follower stands at a beat; what it follows is sound, which a piece alone does not tell. */
-export type Followed = (modulator: Modulator) => (beat: number) => number;
+export type Followed = (follower: Follower) => (beat: number) => number;
 const NO_RESTS: NonNullable<Link['rests']> = [];
 const STILL: Followed = () => () => 0;
 
@@ -34,10 +34,11 @@ export const linkTransferOf = ({ depth, curve, range }: Pick<Link, 'depth' | 'cu
 });
 
 /** The followers that turn a target. */
-export const followersOf = (piece: Piece, target: Target): Modulator[] =>
+export const followersOf = (piece: Piece, target: Target): Follower[] =>
   piece.modulators.filter(
-    ({ id, kind }) =>
-      kind === 'follower' && piece.links.some((link) => link.modulator === id && sameTarget(link.target, target)),
+    (modulator): modulator is Follower =>
+      modulator.kind === 'follower' &&
+      piece.links.some((link) => link.modulator === modulator.id && sameTarget(link.target, target)),
   );
 
 /** What the links of a target do to it, over its lane or its base value; null when it has none. */
@@ -99,7 +100,7 @@ function standing(piece: Piece, modulator: Modulator, followed: Followed): (beat
     const tempo = track.byBeat ? piece.tempo : tempoOf(piece);
     return (beat) => modulatorAt(track, beatsToSamples(beat, tempo, piece.sampleRate));
   }
-  const target: Target = { channel: MAIN, effect: null, param: macroParam(modulator.id) };
+  const target: Target = { kind: 'macro', macro: modulator.id };
   // What turns a macro is never a macro, so this goes no deeper.
   const rail = linkedRail(piece, target, followed);
   if (rail) return rail.at;

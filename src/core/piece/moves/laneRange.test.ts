@@ -2,7 +2,7 @@ import { scene } from '../testing';
 import fc from 'fast-check';
 import { between } from '../../testing';
 import { newSlot } from '../edits/chain';
-import type { Lane, Piece } from '../piece';
+import type { Lane, Piece, Target } from '../piece';
 import { laneTrack, trackAt } from './lane';
 import { paramOf } from '../find';
 import type { Point } from '../../automation/point';
@@ -19,7 +19,7 @@ import {
   type LaneRange,
 } from './laneRange';
 
-const target = { channel: 't0', effect: 'e', param: 'input' };
+const target: Target = { kind: 'effect', channel: 't0', effect: 'e', param: 'input' };
 const base: Piece = scene([], [{ clips: [], chain: [newSlot('e', 'echo', 'neutral')] }]).piece;
 const points = fc
   .array(

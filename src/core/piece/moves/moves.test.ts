@@ -4,7 +4,7 @@ import { addEffect, newSlot } from '../edits/chain';
 import { addTrack } from '../edits/channels';
 import { recordMove } from '../edits/lanes';
 import { applyEdit } from '../edit';
-import { emptyPiece, type Piece } from '../piece';
+import { emptyPiece, type Piece, type Target } from '../piece';
 import { addPoint, movePoint, splitPoints } from '../../automation/editPoints';
 import { bendThrough, bent, positionAt, segmentAt, splitBend } from '../../automation/evaluate';
 import { laneTrack, trackAt } from './lane';
@@ -12,7 +12,7 @@ import type { Point } from '../../automation/point';
 import { laneFromPass, laneFromStep, SEAM_BEATS, TOLERANCE } from './record';
 import { thin, type Reading } from '../../automation/thin';
 
-const target = { channel: 'voice', effect: 'slot', param: 'input' };
+const target: Target = { kind: 'effect', channel: 'voice', effect: 'slot', param: 'input' };
 const track = {
   id: 'voice',
   name: 'Voice',

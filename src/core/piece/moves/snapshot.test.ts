@@ -1,10 +1,10 @@
-import { clipOf, laneOf, scene, soundOf } from '../testing';
+import { clipOf, laneOf, scene, soundOf, targetOf } from '../testing';
 import { applyEdit } from '../edit';
 import { dropSnapshot, keepSnapshot, recallSnapshot } from '../edits/snapshots';
 import { layMoves } from '../edits/lanes';
 import { newSlot } from '../edits/chain';
-import { baseValue, findLane, paramOf } from '../find';
-import { readPiece } from '../versions';
+import { baseValue, channelOfTarget, findLane, paramOf, sameTarget } from '../find';
+import { readPiece } from '../versions/readPiece';
 import type { Piece, Target } from '../piece';
 import { laneTrack, trackAt } from './lane';
 import { goalsOf, morphLanes, takeSnapshot } from './snapshot';
@@ -26,7 +26,7 @@ const piece: Piece = {
     ]),
   ],
 };
-const at = (effect: string | null, param: string): Target => ({ channel: 't0', effect, param });
+const at = (effect: string | null, param: string): Target => targetOf('t0', effect, param);
 const positionOf = (of: Piece, target: Target, beat: number): number =>
   trackAt(laneTrack(of, findLane(of, target)!, paramOf(of, target)!), beat);
 
@@ -48,16 +48,18 @@ const changed = (): Piece => {
 describe('snapshots', () => {
   test('hold what stands at the place: lanes where they are, note values as such', () => {
     const { values } = takeSnapshot(piece, 't0', 4, 's', 'Low water');
-    const value = (effect: string | null, param: string): unknown =>
-      values.find(({ target }) => target.effect === effect && target.param === param)?.value;
+    const valueAt = (wanted: Target): unknown => values.find(({ target }) => sameTarget(target, wanted))?.value;
+    const value = (effect: string | null, param: string): unknown => valueAt(at(effect, param));
     expect(value('f', 'cutoff')).toBeCloseTo(800, 6);
-    expect([value('e', 'timeL'), value('e', 'on'), value(null, 'send:r'), value(null, 'mute')]).toEqual([
-      '1/8d',
+    expect([
+      value('e', 'timeL'),
+      value('e', 'on'),
+      valueAt({ kind: 'send', channel: 't0', to: 'r' }),
+      value(null, 'mute'),
+    ]).toEqual(['1/8d', true, 0.2, false]);
+    expect(takeSnapshot(piece, null, 0, 's', 'All').values.some(({ target }) => channelOfTarget(target) === 'r')).toBe(
       true,
-      0.2,
-      false,
-    ]);
-    expect(takeSnapshot(piece, null, 0, 's', 'All').values.some(({ target }) => target.channel === 'r')).toBe(true);
+    );
   });
 
   test('recalled, everything is as it was, in one edit; followed lanes stay in charge, and what is gone is left out', () => {

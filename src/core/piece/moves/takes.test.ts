@@ -2,7 +2,7 @@ import { laneOf, scene, soundOf, clipOf } from '../testing';
 import fc from 'fast-check';
 import { between } from '../../testing';
 import { findLane, paramOf } from '../find';
-import type { Lane, Piece } from '../piece';
+import type { Lane, Piece, Target } from '../piece';
 import { laneTrack, trackAt } from './lane';
 import { laneFromPass } from './record';
 import { quantised, stretchedBy } from './stretchTime';
@@ -11,7 +11,7 @@ import { snapped } from '../../automation/snap';
 import { clippedPass, passLaid, withoutPasses } from './takes';
 import type { Reading } from '../../automation/thin';
 
-const target = { channel: 't0', effect: null, param: 'pan' };
+const target: Target = { kind: 'channel', channel: 't0', param: 'pan' };
 const { piece: plain } = scene([soundOf(1, () => 0)], [{ clips: [clipOf('a', 0, 0, 1)] }]);
 const settings = { tolerance: 0.001, seamBeats: 1 / 16 };
 const ramp = (from: number, to: number, low: number, high: number): Reading[] =>

@@ -4,7 +4,7 @@ import { applyEdit } from '../edit';
 import { addTrack } from '../edits/channels';
 import { recordMove, throwHits } from '../edits/lanes';
 import { addReturn, setSend } from '../edits/sends';
-import { emptyPiece, sendParam, type Lane, type Piece } from '../piece';
+import { emptyPiece, type Lane, type Piece, type SendTarget } from '../piece';
 import { SEND_LEVEL } from '../piece';
 import { laneTrack, trackAt } from './lane';
 import { paramAtPosition } from '../../params/resolve';
@@ -34,7 +34,7 @@ function piece(level: number | null): Piece {
   return level === null ? made : applyEdit(made, setSend, { channel: 'crates', to: 'echo', level }).piece;
 }
 
-const target = { channel: 'crates', effect: null, param: sendParam('echo') };
+const target: SendTarget = { kind: 'send', channel: 'crates', to: 'echo' };
 const levelAt = (made: Piece, lane: Lane, beat: number): number =>
   paramAtPosition(SEND_LEVEL, trackAt(laneTrack(made, lane, SEND_LEVEL), beat));
 const OPEN: ThrowSettings = { leadBeats: 0.1, lengthBeats: 0.5, amount: 1, shape: 'open' };

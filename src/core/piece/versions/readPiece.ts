@@ -1,9 +1,8 @@
 import * as z from 'zod';
-import { pieceSchema, type Piece } from './piece';
+import { pieceSchema, type Piece } from '../piece';
+import { listsToVersion6, type Stored } from './version6';
 
-export const CURRENT_VERSION = 5;
-
-type Stored = Record<string, unknown>;
+export const CURRENT_VERSION = 6;
 
 /** From each version to the next. */
 const migrations: Readonly<Record<number, (stored: Stored) => Stored>> = {
@@ -24,6 +23,8 @@ const migrations: Readonly<Record<number, (stored: Stored) => Stored>> = {
   3: (stored) => ({ ...stored, version: 4, modulators: [], links: [] }),
   /** 5 brought snapshots. */
   4: (stored) => ({ ...stored, version: 5, snapshots: [] }),
+  /** 6 brought targets and modulators that are told apart by their kind. */
+  5: (stored) => ({ ...stored, version: 6, ...listsToVersion6(stored) }),
 };
 
 export class UnreadablePiece extends Error {}
@@ -33,7 +34,7 @@ export class UnreadablePiece extends Error {}
  * @throws UnreadablePiece with what is wrong and where
  */
 export function readPiece(stored: unknown): Piece {
-  let document = z.record(z.string(), z.unknown()).safeParse(stored).data;
+  let document: Stored | undefined = z.record(z.string(), z.unknown()).safeParse(stored).data;
   if (!document) throw new UnreadablePiece('This is not a piece: it is no JSON object.');
   let version = typeof document.version === 'number' ? document.version : NaN;
   if (!(version >= 1)) throw new UnreadablePiece('This is not a piece: it has no version.');

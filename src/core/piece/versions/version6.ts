@@ -1,0 +1,88 @@
+import * as z from 'zod';
+
+/** A document or a part of one before it has been checked by the schema of any version. */
+export type Stored = Readonly<Record<string, unknown>>;
+
+/** The lists of a piece that version 6 writes otherwise than version 5. */
+export const CHANGED_LISTS = ['lanes', 'links', 'modulators', 'snapshots', 'controls'] as const;
+export type ChangedLists = Partial<Record<(typeof CHANGED_LISTS)[number], unknown>>;
+
+const oldTarget = z.strictObject({ channel: z.string(), effect: z.string().nullable(), param: z.string() });
+const targeted = z.looseObject({ target: z.unknown() });
+const listing = z.looseObject({ values: z.array(z.unknown()) });
+const named = z.looseObject({ kind: z.string() });
+
+const SEND = 'send:';
+const MACRO = 'macro:';
+
+/** Version 5 told a send, a macro and the tempo by the parameter's text, and an effect by its id beside it. */
+function target(stored: unknown): unknown {
+  const old = oldTarget.safeParse(stored).data;
+  if (!old) return stored;
+  const { channel, effect, param } = old;
+  if (effect !== null) return { kind: 'effect', channel, effect, param };
+  if (param.startsWith(SEND)) return { kind: 'send', channel, to: param.slice(SEND.length) };
+  if (param.startsWith(MACRO)) return { kind: 'macro', macro: param.slice(MACRO.length) };
+  if (param === 'tempo' && channel === 'main') return { kind: 'tempo' };
+  return { kind: 'channel', channel, param };
+}
+
+const FIELDS: Readonly<Record<string, readonly string[]>> = {
+  lfo: ['rate', 'shape', 'form', 'phase', 'roll', 'onceFrom'],
+  steps: ['rate', 'steps', 'glide', 'chance', 'roll', 'onceFrom'],
+  drift: ['rate', 'roll'],
+  macro: ['level'],
+  follower: ['follows', 'attackMs', 'releaseMs'],
+};
+/** What version 5 meant where one of these was left out. */
+const LEFT_OUT: Stored = { chance: 1, attackMs: 10, releaseMs: 250 };
+
+/** Version 5 gave every modulator the fields of all kinds. */
+function modulator(stored: unknown): unknown {
+  const old = named.safeParse(stored).data;
+  const fields = old && Object.hasOwn(FIELDS, old.kind) ? FIELDS[old.kind]! : null;
+  if (!old || !fields) return stored;
+  const all: Stored = { ...LEFT_OUT, ...old };
+  return Object.fromEntries(
+    ['id', 'name', 'kind', ...fields].filter((field) => all[field] !== undefined).map((field) => [field, all[field]]),
+  );
+}
+
+function withTarget(stored: unknown): unknown {
+  const old = targeted.safeParse(stored).data;
+  return old ? { ...(stored as Stored), target: target(old.target) } : stored;
+}
+
+function snapshot(stored: unknown): unknown {
+  const old = listing.safeParse(stored).data;
+  return old ? { ...(stored as Stored), values: old.values.map(withTarget) } : stored;
+}
+
+const ITEMS: Readonly<Record<(typeof CHANGED_LISTS)[number], (stored: unknown) => unknown>> = {
+  lanes: withTarget,
+  links: withTarget,
+  modulators: modulator,
+  snapshots: snapshot,
+  controls: withTarget,
+};
+
+const done = new WeakMap<object, unknown>();
+
+/** The same item gives the same object again, so that what did not change between two documents is told by identity. */
+function migrated(item: unknown, migrate: (stored: unknown) => unknown): unknown {
+  if (typeof item !== 'object' || item === null) return item;
+  if (!done.has(item)) done.set(item, migrate(item));
+  return done.get(item);
+}
+
+/**
+ * Lists of a version 5 document as version 6 has them. What is in the new form already, or cannot be understood, is
+ * left as it is for the schema to judge.
+ */
+export const listsToVersion6 = (lists: ChangedLists): ChangedLists =>
+  Object.fromEntries(
+    CHANGED_LISTS.filter((name) => lists[name] !== undefined).map((name) => {
+      const list = lists[name];
+      return [name, Array.isArray(list) ? list.map((item: unknown) => migrated(item, ITEMS[name])) : list];
+    }),
+  );
