@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { LFO_SHAPES, shapeAt } from '../dsp/lfo';
+import { randomAt } from '../dsp/random';
 import { noteBeats } from '../music/noteValue';
 import { beatsToSeconds } from '../music/tempo';
 import { choice, figure, rate, ratio } from '../params/make';
@@ -303,17 +304,17 @@ export function modulatorAt(track: ModulatorTrack, sample: number): number {
   }
   // Smooth between goals drawn for each whole turn.
   const share = within * within * (3 - 2 * within);
-  const from = drawn(step, track.roll);
-  return from + (drawn(step + 1, track.roll) - from) * share;
+  const from = randomAt(step, track.roll);
+  return from + (randomAt(step + 1, track.roll) - from) * share;
 }
 
 /** A value for each turn, held through it. */
 function thrownAt(roll: number, turns: number): number {
   const turn = Math.floor(turns);
-  const here = drawn(turn, roll);
+  const here = randomAt(turn, roll);
   const share = (turns - turn) / RANDOM_GLIDE;
   if (share >= 1) return here;
-  const before = drawn(turn - 1, roll);
+  const before = randomAt(turn - 1, roll);
   return before + (here - before) * share;
 }
 
@@ -333,7 +334,7 @@ const LONGEST_WAIT = 64;
 function stepAt({ steps, chance, roll }: ModulatorTrack, step: number): number {
   const count = steps.length;
   let at = step;
-  for (let waited = 0; chance < 1 && waited < LONGEST_WAIT && 0.5 + 0.5 * drawn(at, roll) >= chance; waited += 1)
+  for (let waited = 0; chance < 1 && waited < LONGEST_WAIT && 0.5 + 0.5 * randomAt(at, roll) >= chance; waited += 1)
     at -= 1;
   return steps[((at % count) + count) % count]!;
 }
@@ -345,15 +346,6 @@ function turnsAt({ kind, onceFrom, turnsPerSample, phase, steps }: ModulatorTrac
   // Steps stand at their last in the end, an LFO where it began.
   const whole = kind === 1 ? steps.length - 1e-9 : 1;
   return (turns < 0 ? 0 : turns > whole ? whole : turns) + phase;
-}
-
-/** A figure between -1 and 1 for each whole number. Source: the finaliser of Austin Appleby's MurmurHash3 (2011). */
-function drawn(index: number, roll: number): number {
-  let x = (Math.imul(index, 0x9e3779b1) ^ roll) >>> 0;
-  x = Math.imul(x ^ (x >>> 16), 0x85ebca6b);
-  x = Math.imul(x ^ (x >>> 13), 0xc2b2ae35);
-  x = (x ^ (x >>> 16)) >>> 0;
-  return x / 0x7fffffff - 1;
 }
 
 /** By what curve a link follows its modulator. */

@@ -25,6 +25,14 @@ import { tremolo } from './tremolo/tremolo';
 import { utility } from './utility/utility';
 import { widener } from './widener/widener';
 import { width } from './width/width';
+import { stutter } from './stutter/stutter';
+import { backwards } from './backwards/backwards';
+import { tapeStop } from './tapeStop/tapeStop';
+import { reorder } from './reorder/reorder';
+import { chop } from './chop/chop';
+import { slowMotion } from './slowMotion/slowMotion';
+import { scrub } from './scrub/scrub';
+import { cloud } from './cloud/cloud';
 
 /** Every effect there is, by family; a new one is a folder and a line here. */
 export const EFFECTS: readonly EffectDefinition[] = [
@@ -54,6 +62,14 @@ export const EFFECTS: readonly EffectDefinition[] = [
   utility,
   limiter,
   braid,
+  stutter,
+  backwards,
+  tapeStop,
+  reorder,
+  chop,
+  slowMotion,
+  scrub,
+  cloud,
 ];
 
 export const findEffect = (id: string): EffectDefinition | undefined => EFFECTS.find((effect) => effect.id === id);

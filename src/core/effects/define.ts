@@ -3,6 +3,7 @@ import { commonParams, commonVisibleWhen } from './common';
 import type { Params, ParamValues, ValueContext } from '../params/param';
 import type { PreparedImpulse } from '../dsp/convolution';
 import type { ImpulseNeed } from '../impulses/make';
+import type { StepTime } from './stepTime';
 import type { Condition, VisibleWhen } from './visibleWhen';
 
 /** The chain of effects in a strand of a braid. */
@@ -34,6 +35,15 @@ export interface EffectProcessor {
    * Sets the sidechain: another channel's output, the same block refilled before each step; null for none.
    */
   setSidechain?(side: StereoBlock | null): void;
+  /** Gives the musical time of each step, the same object refilled; for an effect that starts on the grid. */
+  setTime?(time: StepTime): void;
+  /** Samples into the next step at which a switch of it that a lane moves changes; at its first one unless told. */
+  setSwitchOffset?(frames: number): void;
+  /**
+   * Takes a step of silence without being processed; for an effect that works on what has passed, and is not located
+   * when sound comes again. @returns true when it would be heard, and has to be processed
+   */
+  idle?(values: Float64Array): boolean;
   /** True while nothing would be heard without new input. */
   readonly silent: boolean;
   /** Latency in samples; none when left out. */
@@ -67,7 +77,7 @@ export interface EffectDefinition {
   /** Stable from outside: one lower-case word. */
   readonly id: string;
   readonly name: string;
-  readonly family: 'delay' | 'reverb' | 'modulation' | 'space' | 'tone' | 'braid';
+  readonly family: 'delay' | 'reverb' | 'modulation' | 'space' | 'tone' | 'hold' | 'braid';
   readonly purpose: string;
   readonly params: Params;
   /** Order of the values that the processor is given. */

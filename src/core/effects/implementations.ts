@@ -25,6 +25,14 @@ import { tremoloImplementation } from './tremolo/implementation';
 import { utilityImplementation } from './utility/implementation';
 import { widenerImplementation } from './widener/implementation';
 import { widthImplementation } from './width/implementation';
+import { stutterImplementation } from './stutter/implementation';
+import { backwardsImplementation } from './backwards/implementation';
+import { tapeStopImplementation } from './tapeStop/implementation';
+import { reorderImplementation } from './reorder/implementation';
+import { chopImplementation } from './chop/implementation';
+import { slowMotionImplementation } from './slowMotion/implementation';
+import { scrubImplementation } from './scrub/implementation';
+import { cloudImplementation } from './cloud/implementation';
 
 /** What makes each effect sound and draws it, by its id; a line here for a new one. */
 const IMPLEMENTATIONS: Readonly<Record<string, EffectImplementation>> = {
@@ -54,6 +62,14 @@ const IMPLEMENTATIONS: Readonly<Record<string, EffectImplementation>> = {
   utility: utilityImplementation,
   widener: widenerImplementation,
   width: widthImplementation,
+  stutter: stutterImplementation,
+  backwards: backwardsImplementation,
+  tapeStop: tapeStopImplementation,
+  reorder: reorderImplementation,
+  chop: chopImplementation,
+  slowMotion: slowMotionImplementation,
+  scrub: scrubImplementation,
+  cloud: cloudImplementation,
 };
 
 /** @throws for an id that is no effect's */

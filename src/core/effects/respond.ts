@@ -14,6 +14,8 @@ export interface Sounding {
   readonly seconds: number;
   /** Place in the piece, for what turns by itself; its beginning when left out. */
   readonly atSeconds?: number;
+  /** Values that are other than `values` from a sample on; read at every step. */
+  readonly valuesAt?: (index: number) => ParamValues;
   /** Sample of each side at an index; a unit impulse on both when left out. */
   readonly input?: (index: number) => readonly [number, number];
 }
@@ -36,9 +38,11 @@ export function respond({
   sampleRate,
   seconds,
   atSeconds = 0,
+  valuesAt,
   input = unitImpulse,
 }: Sounding): Answer {
   const all = { ...commonParams, ...params };
+  const ids = Object.keys(all);
   const row = Float64Array.from(Object.entries(all), ([id, param]) =>
     toEngineNumber(param, values[id] ?? param.initial, { ...context, sampleRate }),
   );
@@ -54,6 +58,8 @@ export function respond({
       from.left[i] = l;
       from.right[i] = r;
     }
+    for (const [id, value] of Object.entries(valuesAt?.(at) ?? {}))
+      row[ids.indexOf(id)] = toEngineNumber(all[id]!, value, { ...context, sampleRate });
     processor.process(from, wet, row);
     answer.left.set(wet.left, at);
     answer.right.set(wet.right, at);

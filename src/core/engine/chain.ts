@@ -106,7 +106,7 @@ export class RunningChain {
 
   /** Treats the bus in place. @returns true when it is silent afterwards */
   process(bus: StereoBlock, busSilent: boolean): boolean {
-    const { matcher, matched } = this.context;
+    const { matcher, matched, time } = this.context;
     const from = this.passing;
     const to = this.next ? Math.max(0, from - 1 / DIP_STEPS) : Math.min(1, from + 1 / DIP_STEPS);
     this.passing = to;
@@ -114,17 +114,21 @@ export class RunningChain {
     let silent = busSilent;
     let wetPeak = 0;
     this.dryPeak = 0;
+    const { latency: entered } = time;
     for (let i = 0; i < this.line.length; i += 1) {
       const slot = this.line[i]!;
       if (dipping) scale(bus, smooth(from), smooth(to));
+      const { latency } = slot;
       const isMatched = slot === matched;
       if (isMatched) matcher.listenBefore(bus);
       slot.process(bus, silent);
       if (isMatched) matcher.matchAfter(bus);
+      time.latency += latency;
       if (silent && !slot.silent) silent = false;
       if (slot.wetPeak > wetPeak) wetPeak = slot.wetPeak;
       if (i === 0) this.dryPeak = slot.dryPeak;
     }
+    time.latency = entered;
     if (dipping) scale(bus, smooth(from), smooth(to));
     this.wetPeak = wetPeak;
     if (this.next && to === 0) {

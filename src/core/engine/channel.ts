@@ -194,6 +194,8 @@ export class RunningChannel {
       this.cursors[i] = segment;
       const position = positionAt(lane, sample, segment);
       this.laneRows[i]!.fromLane(this.lanePlaces[i]!, position);
+      if (lane.isSwitch)
+        this.laneRows[i]!.setOffset(this.lanePlaces[i]!, offsetOf(lane.places[segment], sample, pulse.tempoRatio));
     }
   }
 
@@ -338,6 +340,7 @@ export class RunningChannel {
       copyBlock(this.bus.left, this.entered.left);
       copyBlock(this.bus.right, this.entered.right);
     }
+    this.context.time.latency = this.inputLatency;
     const silent = this.chain.process(this.bus, this.busSilent);
     this.listener?.heard(this.entered, this.bus);
     if (this.isOverheard) this.keepOverheard(silent);
@@ -426,4 +429,13 @@ export class RunningChannel {
 function rests(stretches: Float64Array, place: number): boolean {
   for (let i = 0; i < stretches.length; i += 2) if (place >= stretches[i]! && place < stretches[i + 1]!) return true;
   return false;
+}
+
+/**
+ * Samples into a step at which a point lies; 0 where it lies before.
+ * @param place of the point, by the piece's own tempo  @param end of the step, likewise  @param ratio of the tempo here
+ */
+function offsetOf(place: number | undefined, end: number, ratio: number): number {
+  const offset = place === undefined ? 0 : STEP_FRAMES - Math.round((end - place) * ratio);
+  return offset > 0 ? offset : 0;
 }

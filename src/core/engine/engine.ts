@@ -10,6 +10,7 @@ import { listenTo, type Listening } from './listening';
 import { LoudnessMatcher } from './matcher';
 import { BlockMixer } from './blockMixer';
 import type { Plan } from './plan';
+import { StepClock } from './stepClock';
 import { TempoClock } from './tempoClock';
 import { giveSides } from './sides';
 import type { EngineContext } from './engineContext';
@@ -58,6 +59,7 @@ export class Engine {
       mixer: new BlockMixer(),
       seconds: 0,
       constantTempoSeconds: 0,
+      time: new StepClock(),
       matcher: this.matcher,
       matched: null,
     };
@@ -73,6 +75,7 @@ export class Engine {
     const before = this.channels;
     this.plan = plan;
     this.tempoClock = new TempoClock(plan);
+    this.context.time.setPlan(plan);
     this.stand();
     this.channels = plan.channels.map((channel) => {
       const kept = before.find((running) => running.plan.id === channel.id);
@@ -317,6 +320,7 @@ export class Engine {
   private stand(): void {
     this.tempoClock.read(this.position);
     this.context.seconds = this.position / this.sampleRate;
+    this.context.time.begin(this.position, this.playing);
     this.context.constantTempoSeconds = (this.tempoClock.sample / this.sampleRate) * this.tempoClock.tempoRatio;
   }
 

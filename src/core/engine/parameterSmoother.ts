@@ -19,6 +19,7 @@ export class ParameterSmoother {
   private readonly laned: Uint8Array;
   private readonly linked: Uint8Array;
   private readonly turns: Float64Array;
+  private readonly offsets: Float64Array;
   private follows: Int8Array | null = null;
   private ratio = 1;
   /** False once every value has reached its target. */
@@ -37,6 +38,7 @@ export class ParameterSmoother {
     this.laned = new Uint8Array(base.length);
     this.linked = new Uint8Array(base.length);
     this.turns = new Float64Array(base.length);
+    this.offsets = new Float64Array(base.length);
     this.shares = Float64Array.from(params, (param) =>
       param.kind === 'number' ? onePoleCoefficient(param.smoothingSeconds, STEP_FRAMES, sampleRate) : 1,
     );
@@ -133,6 +135,16 @@ export class ParameterSmoother {
     if (goal === this.goal[index]) return;
     this.goal[index] = goal;
     this.moving = true;
+  }
+
+  /** Sets how many samples into the present step a lane switches a value. */
+  setOffset(index: number, frames: number): void {
+    this.offsets[index] = frames;
+  }
+
+  /** How many samples into the present step a value switches; 0 for one that a hand holds or no lane moves. */
+  offsetOf(index: number): number {
+    return this.laned[index] && !this.held[index] ? this.offsets[index]! : 0;
   }
 
   /** Smooths every value over one step. */

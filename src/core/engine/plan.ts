@@ -37,6 +37,8 @@ export interface Plan {
   /** Indexes of tracks and returns, each before all that it sends to. */
   readonly order: readonly number[];
   readonly modulators: readonly ModulatorTrack[];
+  /** Length of a bar in quarter notes. */
+  readonly beatsPerBar: number;
   /** Beats a minute by which lanes and note values were counted. */
   readonly bpm: number;
   /** How the tempo moves; null where it does not. */
@@ -113,7 +115,10 @@ export interface PlanTarget {
   readonly value: number;
 }
 
-export interface PlanLane extends LaneTrack, PlanTarget {}
+export interface PlanLane extends LaneTrack, PlanTarget {
+  /** It switches something on and off. */
+  readonly isSwitch: boolean;
+}
 
 export interface PlanLink extends PlanTarget {
   /** Index among the plan's modulators. */
@@ -190,6 +195,7 @@ export function compilePlan(piece: Piece, scope: PrintScope | null = null): Plan
         modulator.kind === 'follower' ? channels.findIndex(({ id }) => id === modulator.follows) : -1,
       ),
     ),
+    beatsPerBar: piece.tempo.beatsPerBar,
     bpm: tempo.bpm,
     tempoMap: tempo.map ?? null,
   };
@@ -449,7 +455,7 @@ function planLane(piece: Piece, lane: Lane, chain: readonly Slot[], sends: reado
   if (!param || !target) return [];
   // Counted by the unmoved tempo: the engine reads lanes by the beat.
   const at = (beat: number): number => beatsToSamples(beat, piece.tempo, piece.sampleRate);
-  return [{ ...target, ...laneTrack(piece, lane, param, at) }];
+  return [{ ...target, ...laneTrack(piece, lane, param, at), isSwitch: param.kind === 'toggle' }];
 }
 
 function planLink(piece: Piece, link: Link, chain: readonly Slot[], sends: readonly Send[]): PlanLink[] {

@@ -47,6 +47,9 @@ export class RunningSlot {
   /** Whether its processor is late at all: asked of every effect at every step, and answered by few. */
   private readonly looksAhead: boolean;
   private readonly mayBeAlone: boolean;
+  /** It goes on taking in silence while it is asleep, and may be heard without new sound: a hold. */
+  private readonly remembers: boolean;
+  private readonly iHeld: number;
   private readonly share: number;
   private readonly iBalance: number;
   private readonly iMix: number;
@@ -92,6 +95,8 @@ export class RunningSlot {
     const definition = effectOf(plan.effect);
     this.processor = implementationOf(plan.effect).createProcessor(sampleRate);
     this.looksAhead = this.processor.latency !== undefined;
+    this.processor.setTime?.(context.time);
+    this.remembers = this.processor.idle !== undefined;
     this.mayBeAlone = this.processor.suppressesDry !== undefined;
     const params = definition.paramIds.map((id) => definition.params[id]!);
     this.values = new ParameterSmoother(params, plan.values, sampleRate);
@@ -99,6 +104,7 @@ export class RunningSlot {
     this.clickFreeSwitch = new ClickFreeSwitch(params, this.values.now, this.looksAhead);
     this.share = onePoleCoefficient(SWITCH_SECONDS, STEP_FRAMES, sampleRate);
     const index = (id: string): number => definition.paramIds.indexOf(id);
+    this.iHeld = index('held');
     this.iBalance = index('balance');
     this.iMix = index('mix');
     this.iDry = index('dry');
@@ -287,17 +293,18 @@ export class RunningSlot {
     }
     const fed = !inputSilent && (this.on || this.feed > 0);
     if (this.asleep) {
-      if (!fed) {
+      if (!fed && !(this.remembers && this.on && this.processor.idle!(this.values.now))) {
         this.rest(io, inputSilent);
         return;
       }
       this.clickFreeSwitch.jump(this.values.now);
-      this.processor.locate(seconds, this.values.now);
+      if (!this.remembers) this.processor.locate(seconds, this.values.now);
       this.asleep = false;
     }
     const { wet } = this.scratch;
     const ringing = fed || !this.processor.silent;
     if (this.running.length > 0) this.alignStrands();
+    if (this.remembers) this.processor.setSwitchOffset!(this.values.offsetOf(this.iHeld));
     this.processor.process(this.fed(io), wet, this.clickFreeSwitch.step(this.values.now));
     this.clickFreeSwitch.apply(wet);
     if (!this.context.mixer.finite(wet)) {
@@ -306,10 +313,19 @@ export class RunningSlot {
       wet.left.fill(0);
       wet.right.fill(0);
     }
-    if (this.wetPath) this.wetPath.process(wet, !ringing);
+    if (this.wetPath) this.processWetPath(this.wetPath, wet, !ringing);
     this.delayDry(io, !inputSilent);
     this.blend(io, true);
     if (!fed && this.processor.silent && (this.wetPath?.silent ?? true)) this.asleep = true;
+  }
+
+  /** What enters the wet path is as late as the processor makes it. */
+  private processWetPath(path: InnerChain<RunningSlot>, wet: StereoBlock, silent: boolean): void {
+    const { time } = this.context;
+    const { latency } = time;
+    time.latency += this.latency - path.latency;
+    path.process(wet, silent);
+    time.latency = latency;
   }
 
   /** A step in which it does nothing but let the sound pass. */

@@ -1,0 +1,85 @@
+import { STEP_FRAMES, type StereoBlock } from '../../dsp/blocks';
+import { SincRings } from '../../dsp/sincRings';
+import { SINC_AHEAD } from '../../dsp/sincTable';
+
+/** Seconds that a hold remembers, at least. */
+export const HISTORY_SECONDS = 16;
+/** Frames are counted on from a lower number that means the same, long before the kernel's places end at 2^31. */
+const RECOUNT_AT = 2 ** 29;
+
+/** What entered a hold lately, to be read between its samples at any speed. Takes 8 bytes a frame. */
+export class History {
+  /** Frames that have come in: the next is written here. */
+  end = 0;
+  readonly size: number;
+  private readonly rings: SincRings;
+  private pinned = Infinity;
+  private paused = false;
+  private readonly fadedLeft = new Float64Array(STEP_FRAMES);
+  private readonly fadedRight = new Float64Array(STEP_FRAMES);
+  private readonly nothing = new Float64Array(SINC_AHEAD + 1);
+
+  constructor(sampleRate: number) {
+    this.size = 2 ** Math.ceil(Math.log2(HISTORY_SECONDS * sampleRate));
+    this.rings = new SincRings(this.size);
+  }
+
+  clear(): void {
+    this.rings.clear();
+    this.end = 0;
+    this.pinned = Infinity;
+    this.paused = false;
+  }
+
+  /** What is read from `place` on is kept: nothing new is taken in once it would be written over. Infinity keeps none. */
+  pin(place: number): void {
+    this.pinned = place;
+  }
+
+  /** Takes in a step. Where it leaves off and goes on again, it sinks to nothing and comes back. */
+  write({ left, right }: StereoBlock): void {
+    const full = this.end + 3 * STEP_FRAMES - this.pinned > this.size;
+    if (full && this.paused) return;
+    if (full !== this.paused) {
+      this.writeFaded(left, right, full);
+      return;
+    }
+    this.rings.write(this.end, left, right, STEP_FRAMES);
+    this.end += STEP_FRAMES;
+    // What has not come yet is silence, not what was there when the ring went round last.
+    this.rings.write(this.end, this.nothing, this.nothing, SINC_AHEAD + 1);
+  }
+
+  private writeFaded(left: Float64Array, right: Float64Array, out: boolean): void {
+    const { fadedLeft, fadedRight } = this;
+    for (let i = 0; i < STEP_FRAMES; i += 1) {
+      const share = out ? 1 - (i + 1) / STEP_FRAMES : (i + 1) / STEP_FRAMES;
+      fadedLeft[i] = share * left[i]!;
+      fadedRight[i] = share * right[i]!;
+    }
+    this.rings.write(this.end, fadedLeft, fadedRight, STEP_FRAMES);
+    this.end += STEP_FRAMES;
+    this.paused = out;
+  }
+
+  /** Counts from a lower number, which means the same; while nothing reads. */
+  recount(): void {
+    if (this.end > RECOUNT_AT && this.pinned === Infinity) this.end -= Math.floor(RECOUNT_AT / this.size) * this.size;
+  }
+
+  /**
+   * Reads into [from, to) of `outLeft` and `outRight`: at `place`, then on by `speed` a sample, which may be negative
+   * and grows by `growth` a sample.
+   */
+  read(place: number, speed: number, growth: number, from: number, to: number): void {
+    this.rings.read(place, speed, growth, from, to);
+  }
+
+  get outLeft(): Float64Array {
+    return this.rings.outLeft;
+  }
+
+  get outRight(): Float64Array {
+    return this.rings.outRight;
+  }
+}

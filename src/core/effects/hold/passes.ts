@@ -1,0 +1,87 @@
+import { STEP_FRAMES, type StereoBlock } from '../../dsp/blocks';
+import type { History } from './history';
+import { Pass } from './pass';
+
+/** One pass crosses into the next over this many seconds, too short to be heard as a fade. */
+export const SEAM_SECONDS = 0.001;
+
+/**
+ * Passes one after another, each of which crosses into the next without a step. The hold says where each begins and
+ * what it reads.
+ */
+export abstract class Passes {
+  private readonly present = new Pass();
+  private readonly before = new Pass();
+  /** Frames since the start of the hold at which the present pass is over. */
+  private endsAt = 0;
+  private at = 0;
+  private started = false;
+  /** How long one crosses into the next, at most half of either. */
+  protected seamFrames: number;
+  private seam = 0;
+
+  constructor(sampleRate: number) {
+    this.seamFrames = SEAM_SECONDS * sampleRate;
+  }
+
+  /**
+   * Sets up the pass that begins at `start`, frames since the start of the hold.
+   * @param place in the history of the sound that comes in then
+   * @returns how many frames it lasts, more than the seam
+   */
+  protected abstract next(pass: Pass, start: number, place: number, history: History, values: Float64Array): number;
+
+  protected restart(at: number): void {
+    this.at = at;
+    this.started = false;
+    this.endsAt = 0;
+    this.seam = 0;
+  }
+
+  render(
+    out: StereoBlock,
+    input: StereoBlock,
+    history: History,
+    first: number,
+    from: number,
+    to: number,
+    values: Float64Array,
+  ): void {
+    for (let i = from; i < to; i += 1) {
+      out.left[i] = 0;
+      out.right[i] = 0;
+    }
+    const time = first - this.at;
+    let i = from;
+    while (i < to) {
+      if (time + i >= this.endsAt) this.change(history.end - STEP_FRAMES + this.endsAt - time, history, values);
+      const left = Math.ceil(this.endsAt - time - i);
+      const until = left < to - i ? i + left : to;
+      this.run(out, input, history, time, i, until);
+      i = until;
+    }
+  }
+
+  private change(place: number, history: History, values: Float64Array): void {
+    const start = this.endsAt;
+    this.before.copy(this.present);
+    const frames = this.next(this.present, start, place, history, values);
+    this.endsAt = start + frames;
+    const seam = this.seamFrames < frames / 2 ? this.seamFrames : frames / 2;
+    this.seam = this.started ? seam : 0;
+    this.started = true;
+  }
+
+  /** Within one pass; its beginning crosses with the end of the one before. */
+  private run(out: StereoBlock, input: StereoBlock, history: History, time: number, from: number, to: number): void {
+    const { present, before, seam } = this;
+    const crossed = present.start + seam - time;
+    const until = crossed <= from ? from : crossed < to ? Math.ceil(crossed) : to;
+    if (until > from) {
+      const share = (time + from - present.start) / seam;
+      present.add(out, input, history, time, from, until, share, 1 / seam);
+      before.add(out, input, history, time, from, until, 1 - share, -1 / seam);
+    }
+    if (until < to) present.add(out, input, history, time, until, to, 1, 0);
+  }
+}

@@ -1,0 +1,282 @@
+import { clearBlock, copyBlock, makeStereoBlock, STEP_FRAMES, type StereoBlock } from '../../dsp/blocks';
+import { KeptTuning, StateVariable } from '../../dsp/stateVariable';
+import { dryGain, wetGain } from '../common';
+import type { EffectProcessor } from '../define';
+import { paramIndices } from '../paramIndices';
+import { STANDING, type StepTime } from '../stepTime';
+import { History } from './history';
+import { gridBeats, HEARD, holdParams } from './params';
+import { GainRamp } from './ramp';
+import { HoldTiming, NOT_NOW } from './timing';
+import type { HoldVoice } from './voice';
+
+/** Common parameters of holds have the same indices in all of them: they come first. */
+const P = paramIndices(holdParams);
+/** Holds that may sound over one another: the present one, and those that are fading away. */
+const VOICES = 3;
+/** Even a hold that is cut in at once is faded for so long, which is too short to be heard as a fade. */
+const MIN_FADE_SECONDS = 0.001;
+/** A change of how it is heard takes so long. */
+const CHANGE_SECONDS = 0.008;
+const BLEND = HEARD.indexOf('blend');
+const WHILE_HELD = HEARD.indexOf('whileHeld');
+const LOW_OFF = 20.5;
+const HIGH_OFF = 19_900;
+/** Below this the history is silence. */
+const INAUDIBLE = 1e-6;
+const BUTTERWORTH_Q = Math.SQRT1_2;
+
+/**
+ * What all holds have alike: the memory of what passed, starts and ends on the grid, fades, tone, and how a hold is put
+ * together with the sound as it is. While nothing is held the sound passes to the bit.
+ */
+export class HoldProcessor implements EffectProcessor {
+  /** It puts the sound as it is and what is held together by itself. */
+  readonly suppressesDry = true;
+  protected readonly history: History;
+  private readonly timing = new HoldTiming();
+  private readonly voices: readonly HoldVoice[];
+  private readonly gains: readonly GainRamp[];
+  private readonly dry = new GainRamp(1);
+  private readonly part = makeStereoBlock();
+  private readonly sum = makeStereoBlock();
+  private current = 0;
+  private readonly wet = new GainRamp(1);
+  private readonly low: readonly [StateVariable, StateVariable];
+  private readonly high: readonly [StateVariable, StateVariable];
+  private readonly lowTuning: KeptTuning;
+  private readonly highTuning: KeptTuning;
+  private toned = false;
+  private time: StepTime = STANDING;
+  private heldAt = 0;
+  /** A hold has started and has not ended, at the sample that is being worked on. */
+  private sounds = false;
+  /** Frames since something was last heard coming in. */
+  private silentFor = Infinity;
+  /** Since its own beginning. */
+  private frames = 0;
+
+  /** @param makeVoice what this kind of hold does */
+  constructor(
+    private readonly sampleRate: number,
+    makeVoice: () => HoldVoice,
+  ) {
+    this.history = new History(sampleRate);
+    this.voices = Array.from({ length: VOICES }, makeVoice);
+    this.gains = Array.from({ length: VOICES }, () => new GainRamp(0));
+    this.low = [new StateVariable(), new StateVariable()];
+    this.high = [new StateVariable(), new StateVariable()];
+    this.lowTuning = new KeptTuning(BUTTERWORTH_Q, sampleRate);
+    this.highTuning = new KeptTuning(BUTTERWORTH_Q, sampleRate);
+  }
+
+  setTime(time: StepTime): void {
+    this.time = time;
+  }
+
+  setSwitchOffset(frames: number): void {
+    this.heldAt = frames;
+  }
+
+  /** True while a hand has come and its line of the grid has not. */
+  get waiting(): boolean {
+    return this.timing.waiting;
+  }
+
+  get silent(): boolean {
+    return this.silentFor > 0 && !this.sounding;
+  }
+
+  /** Whether a hold is heard, or on its way in or out. */
+  private get sounding(): boolean {
+    if (this.timing.active || this.timing.waiting) return true;
+    for (let v = 0; v < VOICES; v += 1) if (this.gains[v]!.moving) return true;
+    return false;
+  }
+
+  takeGuardGain(): number {
+    return 1;
+  }
+
+  reset(seconds: number, values: Float64Array): void {
+    this.history.clear();
+    this.silentFor = Infinity;
+    this.locate(seconds, values);
+  }
+
+  locate(_seconds: number, values: Float64Array): void {
+    this.timing.reset(values[P.held]! >= 0.5);
+    this.sounds = false;
+    for (const gain of this.gains) gain.jump(0);
+    this.dry.jump(this.dryGoal(values));
+    this.wet.jump(this.wetGoal(values));
+    this.toned = false;
+  }
+
+  idle(values: Float64Array): boolean {
+    if (values[P.held]! >= 0.5) return true;
+    if (this.silentFor < this.history.size) {
+      clearBlock(this.part.left);
+      clearBlock(this.part.right);
+      this.history.write(this.part);
+      this.silentFor += STEP_FRAMES;
+    }
+    this.history.recount();
+    return false;
+  }
+
+  process(input: StereoBlock, wet: StereoBlock, values: Float64Array): void {
+    const { history, timing, time } = this;
+    const { frames } = this;
+    this.frames += STEP_FRAMES;
+    history.write(input);
+    this.silentFor = peaks(input) ? 0 : this.silentFor + STEP_FRAMES;
+    const { beatsPerBar } = time;
+    const startGrid = gridBeats(values[P.startsOn]!, beatsPerBar);
+    timing.step(values[P.held]! >= 0.5, this.heldAt, startGrid, gridBeats(values[P.endsOn]!, beatsPerBar), time);
+    if (this.isStill(values)) {
+      history.pin(Infinity);
+      history.recount();
+      this.wet.jump(this.wetGoal(values));
+      copyBlock(input.left, wet.left);
+      copyBlock(input.right, wet.right);
+      return;
+    }
+    clearBlock(this.sum.left);
+    clearBlock(this.sum.right);
+    this.wet.aim(this.wetGoal(values), STEP_FRAMES);
+    let from = 0;
+    let startAt = timing.startAt;
+    let endAt = timing.endAt;
+    while (from < STEP_FRAMES) {
+      if (endAt === from) {
+        this.end(values);
+        endAt = NOT_NOW;
+      }
+      if (startAt === from) {
+        this.begin(frames + from, history.end - STEP_FRAMES + from, values);
+        startAt = NOT_NOW;
+      }
+      const to = startAt < endAt ? startAt : endAt;
+      this.render(input, wet, frames, from, to < STEP_FRAMES ? to : STEP_FRAMES, values);
+      from = to;
+    }
+    this.tone(values);
+    for (let i = 0; i < STEP_FRAMES; i += 1) {
+      const gain = this.wet.next();
+      wet.left[i] = wet.left[i]! + gain * this.sum.left[i]!;
+      wet.right[i] = wet.right[i]! + gain * this.sum.right[i]!;
+    }
+  }
+
+  /** Nothing is held or fading, nothing starts, and the sound as it is passes whole. */
+  private isStill(values: Float64Array): boolean {
+    if (this.timing.active || this.timing.startAt < NOT_NOW || this.timing.endAt < NOT_NOW) return false;
+    for (let v = 0; v < VOICES; v += 1) if (this.gains[v]!.now !== 0 || this.gains[v]!.moving) return false;
+    return this.dry.now === 1 && !this.dry.moving && this.dryGoal(values) === 1;
+  }
+
+  private begin(at: number, place: number, values: Float64Array): void {
+    const frames = this.fadeFrames(values[P.fadeIn]!);
+    if (this.gains[this.current]!.now > 0) {
+      this.gains[this.current]!.aim(0, frames);
+      this.current = this.freeVoice();
+    }
+    this.voices[this.current]!.begin(at, place, this.history, values);
+    this.gains[this.current]!.jump(0);
+    this.gains[this.current]!.aim(1, frames);
+    this.sounds = true;
+    this.dry.aim(this.dryGoal(values), frames);
+  }
+
+  /** The voice that is heard least, and is not the present one. */
+  private freeVoice(): number {
+    let free = this.current === 0 ? 1 : 0;
+    for (let v = 0; v < VOICES; v += 1) if (v !== this.current && this.gains[v]!.now < this.gains[free]!.now) free = v;
+    return free;
+  }
+
+  private end(values: Float64Array): void {
+    const frames = this.fadeFrames(values[P.fadeOut]!);
+    this.gains[this.current]!.aim(0, frames);
+    this.sounds = false;
+    this.dry.aim(this.dryGoal(values), frames);
+  }
+
+  private fadeFrames(ms: number): number {
+    return Math.max(MIN_FADE_SECONDS, ms / 1000) * this.sampleRate;
+  }
+
+  private dryGoal(values: Float64Array): number {
+    const heard = values[P.heard]!;
+    if (!this.sounds) return heard === WHILE_HELD ? 0 : 1;
+    return heard === BLEND ? dryGain(values[P.blend]!) : 0;
+  }
+
+  private wetGoal(values: Float64Array): number {
+    return values[P.level]! * (values[P.heard] === BLEND ? wetGain(values[P.blend]!) : 1);
+  }
+
+  /** Writes the sound as it is to `wet`, and adds the voices to the sum. */
+  private render(
+    input: StereoBlock,
+    wet: StereoBlock,
+    first: number,
+    from: number,
+    to: number,
+    values: Float64Array,
+  ): void {
+    const { dry, part, sum } = this;
+    const goal = this.dryGoal(values);
+    if (goal !== dry.goal) dry.aim(goal, CHANGE_SECONDS * this.sampleRate);
+    for (let i = from; i < to; i += 1) {
+      const gain = dry.next();
+      wet.left[i] = gain * input.left[i]!;
+      wet.right[i] = gain * input.right[i]!;
+    }
+    for (let v = 0; v < VOICES; v += 1) {
+      const gain = this.gains[v]!;
+      if (gain.now === 0 && !gain.moving) continue;
+      this.voices[v]!.render(part, input, this.history, first, from, to, values);
+      for (let i = from; i < to; i += 1) {
+        const level = gain.next();
+        sum.left[i] = sum.left[i]! + level * part.left[i]!;
+        sum.right[i] = sum.right[i]! + level * part.right[i]!;
+      }
+    }
+  }
+
+  /** Low and high cut of what is held; once used they stay until the hold is over, at their open ends. */
+  private tone(values: Float64Array): void {
+    const lowHz = values[P.lowCut]!;
+    const highHz = values[P.highCut]!;
+    const used = lowHz > LOW_OFF || highHz < HIGH_OFF;
+    if (!used && !this.toned) return;
+    if (!this.toned) for (let side = 0; side < 2; side += 1) this.clearTone(side);
+    this.toned = true;
+    const { g: lowG, k } = this.lowTuning.at(lowHz);
+    const { g: highG } = this.highTuning.at(highHz);
+    const isLow = lowHz > LOW_OFF ? 1 : 0;
+    const isHigh = highHz < HIGH_OFF ? 1 : 0;
+    for (let side = 0; side < 2; side += 1) {
+      const block = side === 0 ? this.sum.left : this.sum.right;
+      this.low[side]!.process(block, STEP_FRAMES, lowG, k, 1, -k * isLow, -isLow);
+      this.high[side]!.process(block, STEP_FRAMES, highG, k, 1 - isHigh, 0, isHigh);
+    }
+    if (!used && !this.timing.active && !this.dry.moving) this.toned = false;
+  }
+
+  private clearTone(side: number): void {
+    this.low[side]!.clear();
+    this.high[side]!.clear();
+  }
+}
+
+function peaks({ left, right }: StereoBlock): boolean {
+  for (let i = 0; i < STEP_FRAMES; i += 1) {
+    const l = left[i]!;
+    const r = right[i]!;
+    if (l > INAUDIBLE || l < -INAUDIBLE || r > INAUDIBLE || r < -INAUDIBLE) return true;
+  }
+  return false;
+}

@@ -1,0 +1,91 @@
+import { STEP_FRAMES } from '../../dsp/blocks';
+import type { StepTime } from '../stepTime';
+
+/** Beyond the end of the step. */
+export const NOT_NOW = STEP_FRAMES;
+/** Lines so near before the beginning of a step, in beats, are those of its first sample. */
+const NEAR = 1e-6;
+
+/**
+ * Finds the samples at which a hold starts and ends: at once, or on the next line of a grid. A hand that is early
+ * waits; one that lets go before its line has come holds until the end's next line, or, where the end is free, has not
+ * held at all.
+ */
+export class HoldTiming {
+  /** Samples into the step at which it starts and ends; NOT_NOW for neither. */
+  startAt = NOT_NOW;
+  endAt = NOT_NOW;
+  /** Whether it sounds, at the end of the last step. */
+  active = false;
+  private held = false;
+  private startWaits = false;
+  private endWaits = false;
+
+  reset(held: boolean): void {
+    this.held = held;
+    this.active = false;
+    this.startWaits = held;
+    this.endWaits = false;
+    this.startAt = NOT_NOW;
+    this.endAt = NOT_NOW;
+  }
+
+  /** True while a hand has come and its line has not. */
+  get waiting(): boolean {
+    return this.startWaits;
+  }
+
+  /**
+   * @param held as it is from `heldAt` on  @param heldAt samples into the step at which the hand came or went
+   * @param startGrid quarter notes from line to line; 0 starts at once  @param endGrid the same for the end
+   */
+  step(held: boolean, heldAt: number, startGrid: number, endGrid: number, time: StepTime): void {
+    this.startAt = NOT_NOW;
+    this.endAt = NOT_NOW;
+    if (held !== this.held && heldAt < STEP_FRAMES) {
+      this.held = held;
+      if (held) this.press();
+      else this.letGo(endGrid > 0 && time.playing);
+    } else heldAt = 0;
+    if (this.startWaits) this.startAt = nextLine(startGrid, heldAt, time);
+    const starts = this.startAt < NOT_NOW;
+    if (this.endWaits && (this.active || starts)) this.findEnd(held ? 0 : heldAt, endGrid, time);
+    if (starts) this.startWaits = false;
+    if (this.endAt < NOT_NOW) this.endWaits = false;
+    const ends = this.endAt < NOT_NOW;
+    // One that starts again on the line on which it ends goes on sounding.
+    this.active = starts && ends ? this.startAt >= this.endAt : starts || (this.active && !ends);
+  }
+
+  /** A hand that comes back before the end's line has come holds on until its own. */
+  private press(): void {
+    this.startWaits = true;
+    this.endWaits = false;
+  }
+
+  private letGo(onGrid: boolean): void {
+    if (this.startWaits && !onGrid) {
+      this.startWaits = false;
+      if (!this.active) return;
+    }
+    this.endWaits = true;
+  }
+
+  private findEnd(from: number, endGrid: number, time: StepTime): void {
+    this.endAt = nextLine(endGrid, from, time);
+    // It sounds for at least one line where it starts on the very line on which it could end.
+    if (!this.active && this.endAt <= this.startAt) this.endAt = nextLine(endGrid, this.startAt + 1, time);
+  }
+}
+
+/** Samples into the step of the first line at or after `from`; NOT_NOW where it lies beyond the step. */
+function nextLine(grid: number, from: number, time: StepTime): number {
+  if (grid <= 0 || !time.playing) return from < NOT_NOW ? from : NOT_NOW;
+  let line = Math.ceil(time.beat / grid - NEAR);
+  let at = time.samplesUntil(line * grid);
+  while (at < from) {
+    line += 1;
+    at = time.samplesUntil(line * grid);
+  }
+  return at < NOT_NOW ? at : NOT_NOW;
+}

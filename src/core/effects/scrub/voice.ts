@@ -1,0 +1,106 @@
+import type { StereoBlock } from '../../dsp/blocks';
+import type { History } from '../hold/history';
+import type { HoldVoice } from '../hold/voice';
+import { paramIndices } from '../paramIndices';
+import { scrubParams } from './params';
+
+const P = paramIndices(scrubParams);
+/** A head that hardly moves gives hardly any level: below this speed it sinks with it. */
+const FAINT_SPEED = 0.08;
+/** A head at rest: it has come so near, in samples. */
+const REST_FRAMES = 0.25;
+/** No hand throws a head faster. */
+const MAX_SPEED = 16;
+const MARGIN_FRAMES = 256;
+const CUT_SECONDS = 0.003;
+
+/** A head that follows the place under the finger like a mass on a spring that does not swing beyond. */
+export class ScrubVoice implements HoldVoice {
+  private at = 0;
+  private end = 0;
+  private place = 0;
+  private speed = 0;
+  private gain = 0;
+  private cutGain = 1;
+
+  constructor(private readonly sampleRate: number) {}
+
+  begin(at: number, place: number, history: History, values: Float64Array): void {
+    this.at = at;
+    this.end = place - MARGIN_FRAMES;
+    this.place = this.goal(values);
+    this.speed = 0;
+    this.gain = 0;
+    this.cutGain = 1;
+    history.pin(Math.floor(this.end - this.windowFrames(values)) - MARGIN_FRAMES);
+  }
+
+  private windowFrames(values: Float64Array): number {
+    return (values[P.window]! / 1000) * this.sampleRate;
+  }
+
+  private goal(values: Float64Array): number {
+    return this.end - (1 - values[P.place]!) * this.windowFrames(values);
+  }
+
+  render(
+    out: StereoBlock,
+    _input: StereoBlock,
+    history: History,
+    first: number,
+    from: number,
+    to: number,
+    values: Float64Array,
+  ): void {
+    const n = to - from;
+    const goal = this.goal(values);
+    const away = goal - this.place;
+    // Critically damped: the place after n samples, exactly, and the speed that it then has.
+    const rate = 1000 / (values[P.inertia]! * this.sampleRate);
+    const slope = this.speed - rate * away;
+    const decay = Math.exp(-rate * n);
+    let end = (this.speed - rate * slope * n) * decay;
+    end = end > MAX_SPEED ? MAX_SPEED : end < -MAX_SPEED ? -MAX_SPEED : end;
+    const isNear = away < REST_FRAMES && away > -REST_FRAMES;
+    const isSlow = this.speed < FAINT_SPEED && this.speed > -FAINT_SPEED;
+    if (isNear && isSlow) {
+      this.place = goal;
+      end = 0;
+    }
+    const growth = (end - this.speed) / n;
+    history.read(this.place, this.speed, growth, from, to);
+    this.place += n * this.speed + (growth * n * (n - 1)) / 2;
+    this.speed = end;
+    const size = end < 0 ? -end : end;
+    const level = size < FAINT_SPEED ? size / FAINT_SPEED : 1;
+    this.write(out, history, from, to, level, this.cut(first + from - this.at, values));
+  }
+
+  /** Whether the gate on the beat is open. */
+  private cut(time: number, values: Float64Array): number {
+    if (values[P.cut]! < 0.5) return 1;
+    const turns = time / ((values[P.cutEvery]! / 1000) * this.sampleRate);
+    return turns - Math.floor(turns) < 0.5 ? 1 : 0;
+  }
+
+  private write(out: StereoBlock, history: History, from: number, to: number, level: number, open: number): void {
+    const step = (level - this.gain) / (to - from);
+    const cutStep = 1 / (CUT_SECONDS * this.sampleRate);
+    let { gain, cutGain } = this;
+    for (let i = from; i < to; i += 1) {
+      gain += step;
+      cutGain =
+        cutGain < open
+          ? cutGain + cutStep > open
+            ? open
+            : cutGain + cutStep
+          : cutGain - cutStep < open
+            ? open
+            : cutGain - cutStep;
+      out.left[i] = gain * cutGain * history.outLeft[i]!;
+      out.right[i] = gain * cutGain * history.outRight[i]!;
+    }
+    this.gain = level;
+    this.cutGain = cutGain;
+  }
+}

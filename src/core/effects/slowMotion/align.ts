@@ -1,0 +1,73 @@
+import type { History } from '../hold/history';
+
+/** How far a grain may be moved to either side, which reaches down to 60 Hz, and how much of it is compared. */
+const REACH_SECONDS = 0.0085;
+const COMPARED_SECONDS = 0.017;
+/** Samples are compared and places tried by so many at a time; the best place is then found between them. */
+const STRIDE_SECONDS = 1 / 16_000;
+
+/** Finds where in the past the sound goes on most alike. */
+export class GrainAligner {
+  /** Frames after a place that are looked at. */
+  readonly span: number;
+  private readonly stride: number;
+  private readonly reach: number;
+  private readonly compared: number;
+  private readonly wanted: Float64Array;
+  private readonly region: Float64Array;
+  private readonly likeness: Float64Array;
+
+  constructor(sampleRate: number) {
+    this.stride = Math.max(1, Math.round(STRIDE_SECONDS * sampleRate));
+    this.reach = Math.ceil((REACH_SECONDS * sampleRate) / this.stride);
+    this.compared = Math.ceil((COMPARED_SECONDS * sampleRate) / this.stride);
+    this.span = (this.reach + this.compared + 1) * this.stride;
+    this.wanted = new Float64Array(this.compared);
+    this.region = new Float64Array(2 * this.reach + this.compared);
+    this.likeness = new Float64Array(2 * this.reach + 1);
+  }
+
+  /** The place near `centre` whose sound is most like that at `goesOnAt`. */
+  nearest(history: History, centre: number, goesOnAt: number): number {
+    const step = this.stride;
+    this.read(history, goesOnAt, step, this.wanted);
+    this.read(history, centre - this.reach * step, step, this.region);
+    const { wanted, region, likeness } = this;
+    let energy = 0;
+    for (let k = 0; k < wanted.length; k += 1) energy += region[k]! * region[k]!;
+    let best = this.reach;
+    let most = 0;
+    for (let at = 0; at < likeness.length; at += 1) {
+      let sum = 0;
+      for (let k = 0; k < wanted.length; k += 1) sum += wanted[k]! * region[at + k]!;
+      likeness[at] = energy > 1e-12 ? sum / Math.sqrt(energy) : 0;
+      if (likeness[at]! > most) {
+        most = likeness[at]!;
+        best = at;
+      }
+      if (at + wanted.length < region.length)
+        energy += region[at + wanted.length]! * region[at + wanted.length]! - region[at]! * region[at]!;
+    }
+    return centre + (best + this.between(best) - this.reach) * step;
+  }
+
+  /** How far the top of the parabola through the best place and its neighbours lies from it. */
+  private between(best: number): number {
+    const { likeness } = this;
+    if (best < 1 || best > likeness.length - 2) return 0;
+    const [a, b, c] = [likeness[best - 1]!, likeness[best]!, likeness[best + 1]!];
+    const curvature = a - 2 * b + c;
+    return curvature < 0 ? (0.5 * (a - c)) / curvature : 0;
+  }
+
+  private read(history: History, place: number, step: number, to: Float64Array): void {
+    for (let done = 0; done < to.length; done += READ) {
+      const n = to.length - done < READ ? to.length - done : READ;
+      history.read(place + done * step, step, 0, 0, n);
+      for (let i = 0; i < n; i += 1) to[done + i] = history.outLeft[i]! + history.outRight[i]!;
+    }
+  }
+}
+
+/** Most samples of one reading. */
+const READ = 128;

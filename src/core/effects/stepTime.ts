@@ -1,0 +1,16 @@
+/**
+ * Musical time of the step that is being processed, for effects that start on the grid. It is that of the sound that
+ * enters the effect: what lies before it in the chain may be late.
+ */
+export interface StepTime {
+  readonly playing: boolean;
+  /** Length of a bar in quarter notes. */
+  readonly beatsPerBar: number;
+  /** Place in quarter notes at the first sample of the step. */
+  readonly beat: number;
+  /** Samples from the first sample of the step to the sample on which a place in quarter notes lies. */
+  samplesUntil(beat: number): number;
+}
+
+/** Time of a piece that is not played: nothing has to be waited for. */
+export const STANDING: StepTime = { playing: false, beatsPerBar: 4, beat: 0, samplesUntil: () => 0 };

@@ -1,0 +1,93 @@
+import type { StereoBlock } from '../../dsp/blocks';
+import type { History } from '../hold/history';
+import type { HoldVoice } from '../hold/voice';
+import { paramIndices } from '../paramIndices';
+import { DIRECTIONS, tapeStopParams, THEN } from './params';
+
+const P = paramIndices(tapeStopParams);
+const START = DIRECTIONS.indexOf('start');
+const BEND = DIRECTIONS.indexOf('bend');
+const SOUND = THEN.indexOf('sound');
+/** A tape that hardly moves gives hardly any level: below this speed it sinks with it. */
+const FAINT_SPEED = 0.05;
+/** From the tape back to the sound as it is. */
+const JOIN_SECONDS = 0.02;
+const WOW_HZ = 0.9;
+/** At the full wow the speed goes up and down by this share. */
+const MAX_WOW = 0.04;
+/** An exponent of 4 at either end of the curve's rail. */
+const STEEPEST = 2;
+
+/**
+ * Reads what passes at a speed that falls or rises: `(1 - x) ^ c` to a stop, `x ^ c` from one, `1 - depth * sin(pi x) ^
+ * (2 c)` for a bend, where `x` is the share of the time that is gone and `c` is 4 to the power of the curve.
+ */
+export class TapeStopVoice implements HoldVoice {
+  private at = 0;
+  private place = 0;
+  /** Share of the sound as it is, once the tape has come back to it. */
+  private joined = 0;
+
+  constructor(private readonly sampleRate: number) {}
+
+  begin(at: number, place: number, _history: History, _values: Float64Array): void {
+    this.at = at;
+    this.place = place;
+    this.joined = 0;
+  }
+
+  render(
+    out: StereoBlock,
+    input: StereoBlock,
+    history: History,
+    first: number,
+    from: number,
+    to: number,
+    values: Float64Array,
+  ): void {
+    const n = to - from;
+    const time = first + from - this.at;
+    const speed = this.speedAt(time, values);
+    const end = this.speedAt(time + n, values);
+    const growth = (end - speed) / n;
+    history.read(this.place, speed, growth, from, to);
+    this.place += n * speed + (growth * n * (n - 1)) / 2;
+    const left = history.outLeft;
+    const right = history.outRight;
+    let gain = speed < FAINT_SPEED ? speed / FAINT_SPEED : 1;
+    const gainStep = ((end < FAINT_SPEED ? end / FAINT_SPEED : 1) - gain) / n;
+    const joining = this.joins(time, values) ? 1 / (JOIN_SECONDS * this.sampleRate) : 0;
+    let { joined } = this;
+    for (let i = from; i < to; i += 1) {
+      joined = joined + joining > 1 ? 1 : joined + joining;
+      const tape = gain * (1 - joined);
+      out.left[i] = tape * left[i]! + joined * input.left[i]!;
+      out.right[i] = tape * right[i]! + joined * input.right[i]!;
+      gain += gainStep;
+    }
+    this.joined = joined;
+  }
+
+  private spanFrames(values: Float64Array): number {
+    return (values[P.time]! / 1000) * this.sampleRate;
+  }
+
+  /** True once the tape has run its course and the sound as it is follows. */
+  private joins(time: number, values: Float64Array): boolean {
+    const isOver = time >= this.spanFrames(values);
+    return isOver && (values[P.direction]! >= START || values[P.after] === SOUND);
+  }
+
+  private speedAt(time: number, values: Float64Array): number {
+    const share = time / this.spanFrames(values);
+    const x = share > 1 ? 1 : share;
+    const exponent = Math.pow(2, STEEPEST * values[P.curve]!);
+    const direction = values[P.direction]!;
+    const speed =
+      direction === BEND
+        ? 1 - values[P.depth]! * Math.pow(Math.sin(Math.PI * x), 2 * exponent)
+        : Math.pow(direction === START ? x : 1 - x, exponent);
+    const wow = 1 + MAX_WOW * values[P.wow]! * Math.sin((2 * Math.PI * WOW_HZ * time) / this.sampleRate);
+    return speed * wow;
+  }
+}
