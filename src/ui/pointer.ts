@@ -156,3 +156,74 @@ export function useKeys(view: RefObject<View | null>, onKey: (event: KeyboardEve
     return () => element.removeEventListener('keydown', press);
   }, [view]);
 }
+
+export interface HoldHandlers {
+  begin(): void;
+  end(): void;
+}
+
+const HOLD_KEYS = new Set([' ', 'Enter']);
+
+/**
+ * Whether a finger, the mouse or a key is down on a view, for as long as it is. Each view has its own pointer, so that
+ * several are held at once; whatever takes the hand away (another window, a system gesture) lets go.
+ */
+export function useHold(view: RefObject<View | null>, handlers: HoldHandlers): void {
+  const latest = useRef(handlers);
+  useEffect(() => {
+    latest.current = handlers;
+  });
+  useEffect(() => {
+    const element = elementOf(view.current);
+    if (!element) return undefined;
+    element.style.touchAction = 'none';
+    return listenForHolds(element, () => latest.current);
+  }, [view]);
+}
+
+function listenForHolds(element: HTMLElement, handlers: () => HoldHandlers): () => void {
+  let pointer: number | 'key' | null = null;
+  const begin = (by: number | 'key', event: Event): void => {
+    if (pointer !== null) return;
+    pointer = by;
+    markHand(event);
+    handlers().begin();
+  };
+  const end = (event: Event): void => {
+    if (pointer === null) return;
+    pointer = null;
+    markHand(event);
+    handlers().end();
+  };
+  const listening = new AbortController();
+  const on = { signal: listening.signal };
+  element.addEventListener(
+    'pointerdown',
+    (event) => {
+      if (event.button !== 0) return;
+      element.setPointerCapture(event.pointerId);
+      begin(event.pointerId, event);
+    },
+    on,
+  );
+  for (const name of ['pointerup', 'pointercancel', 'lostpointercapture'] as const)
+    element.addEventListener(name, (event) => event.pointerId === pointer && end(event), on);
+  element.addEventListener(
+    'keydown',
+    (event) => {
+      if (!HOLD_KEYS.has(event.key)) return;
+      event.preventDefault();
+      event.stopPropagation();
+      if (!event.repeat) begin('key', event);
+    },
+    on,
+  );
+  element.addEventListener('keyup', (event) => pointer === 'key' && HOLD_KEYS.has(event.key) && end(event), on);
+  element.addEventListener('blur', (event) => pointer === 'key' && end(event), on);
+  element.addEventListener('contextmenu', (event) => event.preventDefault(), on);
+  window.addEventListener('blur', end, on);
+  return () => {
+    listening.abort();
+    if (pointer !== null) handlers().end();
+  };
+}

@@ -9,6 +9,7 @@ import { placePromises } from './places';
 import { repeatPromises } from './repeats';
 import { spacePromises } from './spaces';
 import { tonePromises } from './tone';
+import { holdPromises } from './holds';
 import { hitPromises } from './pitchedHits';
 import { vowelPromises } from './vowels';
 
@@ -26,4 +27,5 @@ export const PROMISES: readonly Accuracy[] = [
   ...aliasPromises,
   ...vowelPromises,
   ...hitPromises,
+  ...holdPromises,
 ];

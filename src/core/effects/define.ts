@@ -99,11 +99,12 @@ export interface EffectDefinition {
 
 /** What the editor of an effect needs besides rails. */
 export interface EditorPart {
-  /** `sidechain` chooses the track that it listens to, `ownSound` the sound that it works with. */
-  readonly part: 'sidechain' | 'ownSound';
+  /** `sidechain` chooses the track that it listens to, `ownSound` the sound that it works with, `holdPad` plays it. */
+  readonly part: 'sidechain' | 'ownSound' | 'holdPad';
   /** The parameter under which it stands. */
   readonly after: string;
-  readonly when: Condition;
+  /** Always when left out. */
+  readonly when?: Condition;
 }
 
 type Parts = Omit<EffectDefinition, 'paramIds' | 'params' | 'visibleWhen'> & {

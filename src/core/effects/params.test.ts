@@ -187,7 +187,7 @@ test('a synced time is held inside its range when the tempo is slow', () => {
 describe('when parameters are shown', () => {
   test('every condition names a parameter of the effect, and a value that it can have', () => {
     for (const { id, params, visibleWhen, editorParts = [] } of EFFECTS) {
-      const parts = editorParts.map(({ after, when }) => [after, [when]] as const);
+      const parts = editorParts.map(({ after, when }) => [after, when ? [when] : []] as const);
       for (const [param, conditions] of [...Object.entries(visibleWhen), ...parts]) {
         expect([id, param in params]).toEqual([id, true]);
         for (const condition of conditions) {

@@ -12,6 +12,7 @@ import { Touchable } from '../../ui/Touchable';
 import { useTokens, useWide } from '../../ui/theme';
 import { usePiece } from '../studio/StudioProvider';
 import { LinkList } from '../links/LinkList';
+import { HoldPad } from './HoldPad';
 import { OwnSound } from './OwnSound';
 import { ParamRail } from './ParamRail';
 import { SideTrack } from './SideTrack';
@@ -208,7 +209,7 @@ function Block({
         </Text>
       ) : null}
       {definition.editorParts?.map(({ part, after, when }) =>
-        after === id && holds(when, definition, { values }) ? (
+        after === id && (!when || holds(when, definition, { values })) ? (
           <EditorPartOf key={part} part={part} channel={channel} slot={slot} />
         ) : null,
       )}
@@ -226,6 +227,8 @@ function EditorPartOf({
       return <SideTrack channel={channel} slot={slot} />;
     case 'ownSound':
       return <OwnSound channel={channel} slot={slot} />;
+    case 'holdPad':
+      return <HoldPad channel={channel} slot={slot} />;
   }
 }
 

@@ -27,7 +27,16 @@ interface EffectChoicesProps {
 }
 
 type Family = EffectDefinition['family'];
-const FAMILIES: readonly (Family | 'all')[] = ['all', 'delay', 'reverb', 'modulation', 'space', 'tone', 'braid'];
+const FAMILIES: readonly (Family | 'all')[] = [
+  'all',
+  'delay',
+  'reverb',
+  'modulation',
+  'space',
+  'tone',
+  'hold',
+  'braid',
+];
 
 interface Found {
   readonly effect: EffectDefinition;

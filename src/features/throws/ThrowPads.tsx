@@ -1,14 +1,12 @@
 import { useRef } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { TouchableRipple } from 'react-native-paper';
 import { setSend } from '../../core/piece/edits/sends';
 import { findChannel } from '../../core/piece/find';
 import type { Return, Target } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
 import { useSession } from '../../data/session';
-import { useTokens } from '../../ui/theme';
+import { Pad } from '../../ui/Pad';
 import { Text } from '../../ui/Text';
-import { AT_ONCE } from '../../ui/tokens';
 import { usePiece, useStudio } from '../studio/StudioProvider';
 
 interface ThrowPadsProps {
@@ -30,16 +28,15 @@ export function ThrowPads({ channel, returns }: ThrowPadsProps) {
       </Text>
       <View style={styles.row}>
         {returns.map((made) => (
-          <Pad key={made.id} channel={channel} made={made} />
+          <ThrowPad key={made.id} channel={channel} made={made} />
         ))}
       </View>
     </View>
   );
 }
 
-function Pad({ channel, made }: { readonly channel: string; readonly made: Return }) {
+function ThrowPad({ channel, made }: { readonly channel: string; readonly made: Return }) {
   const piece = usePiece();
-  const tokens = useTokens();
   const { studio } = useStudio();
   const held = useRef(false);
   const target: Target = { kind: 'send', channel, to: made.id };
@@ -57,38 +54,10 @@ function Pad({ channel, made }: { readonly channel: string; readonly made: Retur
     if (held.current) studio.letGo(target);
     held.current = false;
   };
-  return (
-    <TouchableRipple
-      role="button"
-      aria-label={`Hold to throw into ${made.name}`}
-      onPressIn={hold}
-      onPressOut={letGo}
-      style={({ pressed }) => [
-        styles.pad,
-        AT_ONCE,
-        { borderColor: tokens.coral, backgroundColor: pressed ? tokens.coralInk : tokens.coralSoft },
-      ]}
-    >
-      {({ pressed }: { readonly pressed: boolean }) => (
-        <Text variant="headlineSmall" style={{ color: pressed ? tokens.paper : tokens.coralInk }}>
-          {made.name}
-        </Text>
-      )}
-    </TouchableRipple>
-  );
+  return <Pad label={`Hold to throw into ${made.name}`} title={made.name} tone="coral" onBegin={hold} onEnd={letGo} />;
 }
 
 const styles = StyleSheet.create({
   pads: { marginTop: 6, gap: 10, paddingBottom: 6 },
   row: { flexDirection: 'row', flexWrap: 'wrap', gap: 10 },
-  pad: {
-    flexGrow: 1,
-    minWidth: 130,
-    height: 120,
-    borderWidth: 2,
-    borderRadius: 18,
-    alignItems: 'center',
-    justifyContent: 'center',
-    userSelect: 'none',
-  },
 });

@@ -1,6 +1,6 @@
 import type { Preset } from '../define';
-import { defineEffect } from '../define';
-import { holdVisibleWhen, NEUTRAL } from '../hold/params';
+import { defineHold } from '../hold/define';
+import { NEUTRAL } from '../hold/params';
 import { backwardsParams } from './params';
 
 const presets: readonly Preset[] = [
@@ -57,13 +57,12 @@ const presets: readonly Preset[] = [
   },
 ];
 
-export const backwards = defineEffect({
+export const backwards = defineHold({
   id: 'backwards',
   name: 'Backwards',
-  family: 'hold',
   purpose: 'While it is held, what has just passed is heard in reverse.',
   params: backwardsParams,
   presets,
   headline: ['length', 'startsOn'],
-  visibleWhen: { ...holdVisibleWhen, length: [{ param: 'way', is: 'slices' }] },
+  visibleWhen: { length: [{ param: 'way', is: 'slices' }] },
 });

@@ -1,6 +1,6 @@
 import type { Preset } from '../define';
-import { defineEffect } from '../define';
-import { holdVisibleWhen, NEUTRAL } from '../hold/params';
+import { defineHold } from '../hold/define';
+import { NEUTRAL } from '../hold/params';
 import { STEP_IDS } from '../gate/params';
 import { chopParams } from './params';
 
@@ -67,13 +67,11 @@ const presets: readonly Preset[] = [
   },
 ];
 
-export const chop = defineEffect({
+export const chop = defineHold({
   id: 'chop',
   name: 'Chop',
-  family: 'hold',
   purpose: 'While it is held, the sound opens and shuts in a pattern that begins with the hold.',
   params: chopParams,
   presets,
   headline: ['rate', 'length'],
-  visibleWhen: holdVisibleWhen,
 });

@@ -1,6 +1,6 @@
 import type { Preset } from '../define';
-import { defineEffect } from '../define';
-import { holdVisibleWhen, NEUTRAL } from '../hold/params';
+import { defineHold } from '../hold/define';
+import { NEUTRAL } from '../hold/params';
 import { cloudParams } from './params';
 
 const presets: readonly Preset[] = [
@@ -60,13 +60,11 @@ const presets: readonly Preset[] = [
   },
 ];
 
-export const cloud = defineEffect({
+export const cloud = defineHold({
   id: 'cloud',
   name: 'Cloud',
-  family: 'hold',
   purpose: 'While it is held, grains of what has just passed make a cloud that can feed on itself.',
   params: cloudParams,
   presets,
   headline: ['density', 'size'],
-  visibleWhen: holdVisibleWhen,
 });

@@ -4,6 +4,8 @@ import { SINC_AHEAD } from '../../dsp/sincTable';
 
 /** Seconds that a hold remembers, at least. */
 export const HISTORY_SECONDS = 16;
+/** Reading between samples needs so many that come after: what comes in is read so much later. */
+export const READ_LATENCY = SINC_AHEAD + 1;
 /** Frames are counted on from a lower number that means the same, long before the kernel's places end at 2^31. */
 const RECOUNT_AT = 2 ** 29;
 

@@ -34,7 +34,9 @@ export class Pass {
   }
 
   /**
-   * Adds [from, to) of a step to `out`, its share going from `share` on by `shareStep` a sample.
+   * Adds [from, to) of a step to `out`.
+   * @param share of a crossing that is gone at `from`, and `shareStep` what a sample adds to it
+   * @param fades out instead of in
    * @param time frames since the start of the hold at the first sample of the step
    */
   add(
@@ -46,6 +48,7 @@ export class Pass {
     to: number,
     share: number,
     shareStep: number,
+    fades: boolean,
   ): void {
     let left = input.left;
     let right = input.right;
@@ -54,12 +57,13 @@ export class Pass {
       left = history.outLeft;
       right = history.outRight;
     }
-    let gain = this.gain * share;
-    const step = this.gain * shareStep;
+    let gone = share;
     for (let i = from; i < to; i += 1) {
+      const smooth = gone * gone * (3 - 2 * gone);
+      const gain = this.gain * (fades ? 1 - smooth : smooth);
       out.left[i] = out.left[i]! + gain * left[i]!;
       out.right[i] = out.right[i]! + gain * right[i]!;
-      gain += step;
+      gone += shareStep;
     }
   }
 }

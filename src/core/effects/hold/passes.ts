@@ -79,9 +79,9 @@ export abstract class Passes {
     const until = crossed <= from ? from : crossed < to ? Math.ceil(crossed) : to;
     if (until > from) {
       const share = (time + from - present.start) / seam;
-      present.add(out, input, history, time, from, until, share, 1 / seam);
-      before.add(out, input, history, time, from, until, 1 - share, -1 / seam);
+      present.add(out, input, history, time, from, until, share, 1 / seam, false);
+      before.add(out, input, history, time, from, until, share, 1 / seam, true);
     }
-    if (until < to) present.add(out, input, history, time, until, to, 1, 0);
+    if (until < to) present.add(out, input, history, time, until, to, 1, 0, false);
   }
 }

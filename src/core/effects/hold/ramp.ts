@@ -1,34 +1,42 @@
-/** A gain on its way to another along a straight line. */
+/** A gain on its way to another, without a corner at either end. */
 export class GainRamp {
   now: number;
   goal: number;
+  private from: number;
+  /** Share of the way that is gone, and how much of it a sample goes. */
+  private gone = 1;
   private step = 0;
 
   constructor(at: number) {
     this.now = at;
     this.goal = at;
+    this.from = at;
   }
 
   get moving(): boolean {
-    return this.now !== this.goal;
+    return this.gone < 1;
   }
 
   jump(to: number): void {
     this.now = to;
     this.goal = to;
+    this.gone = 1;
   }
 
   /** Takes `frames` to get from here to `goal`. */
   aim(goal: number, frames: number): void {
+    this.from = this.now;
     this.goal = goal;
-    this.step = (goal - this.now) / frames;
+    this.gone = this.now === goal ? 1 : 0;
+    this.step = 1 / frames;
   }
 
   /** The gain one sample on. */
   next(): number {
-    if (this.now === this.goal) return this.now;
-    const next = this.now + this.step;
-    this.now = this.step === 0 || (this.step > 0 ? next >= this.goal : next <= this.goal) ? this.goal : next;
+    if (this.gone >= 1) return this.now;
+    this.gone += this.step;
+    this.now =
+      this.gone >= 1 ? this.goal : this.from + (this.goal - this.from) * this.gone * this.gone * (3 - 2 * this.gone);
     return this.now;
   }
 }

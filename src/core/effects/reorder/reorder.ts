@@ -1,6 +1,6 @@
 import type { Preset } from '../define';
-import { defineEffect } from '../define';
-import { holdVisibleWhen, NEUTRAL } from '../hold/params';
+import { defineHold } from '../hold/define';
+import { NEUTRAL } from '../hold/params';
 import { whenGroup } from '../visibleWhen';
 import { reorderParams } from './params';
 
@@ -70,13 +70,12 @@ const presets: readonly Preset[] = [
   },
 ];
 
-export const reorder = defineEffect({
+export const reorder = defineHold({
   id: 'reorder',
   name: 'Reorder',
-  family: 'hold',
   purpose: 'While it is held, slices of the last bar are heard in another order.',
   params: reorderParams,
   presets,
   headline: ['slice', 'order'],
-  visibleWhen: { ...holdVisibleWhen, ...whenGroup(reorderParams, 'Drawn order', { param: 'order', is: 'drawn' }) },
+  visibleWhen: { ...whenGroup(reorderParams, 'Drawn order', { param: 'order', is: 'drawn' }) },
 });

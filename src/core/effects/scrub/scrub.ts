@@ -1,6 +1,6 @@
 import type { Preset } from '../define';
-import { defineEffect } from '../define';
-import { holdVisibleWhen, NEUTRAL } from '../hold/params';
+import { defineHold } from '../hold/define';
+import { NEUTRAL } from '../hold/params';
 import { scrubParams } from './params';
 
 const presets: readonly Preset[] = [
@@ -60,13 +60,12 @@ const presets: readonly Preset[] = [
   },
 ];
 
-export const scrub = defineEffect({
+export const scrub = defineHold({
   id: 'scrub',
   name: 'Scrub',
-  family: 'hold',
   purpose: 'While it is held, a head goes over the last bar as the finger moves it.',
   params: scrubParams,
   presets,
   headline: ['place', 'window'],
-  visibleWhen: { ...holdVisibleWhen, cutEvery: [{ param: 'cut', is: 'on' }] },
+  visibleWhen: { cutEvery: [{ param: 'cut', is: 'on' }] },
 });

@@ -1,6 +1,6 @@
 import type { Preset } from '../define';
-import { defineEffect } from '../define';
-import { holdVisibleWhen, NEUTRAL } from '../hold/params';
+import { defineHold } from '../hold/define';
+import { NEUTRAL } from '../hold/params';
 import { slowMotionParams } from './params';
 
 const presets: readonly Preset[] = [
@@ -60,13 +60,11 @@ const presets: readonly Preset[] = [
   },
 ];
 
-export const slowMotion = defineEffect({
+export const slowMotion = defineHold({
   id: 'slowMotion',
   name: 'Slow motion',
-  family: 'hold',
   purpose: 'While it is held, time slows down or stands still, and the pitch stays.',
   params: slowMotionParams,
   presets,
   headline: ['speed', 'grain'],
-  visibleWhen: holdVisibleWhen,
 });

@@ -49,6 +49,7 @@ export class SlowMotionVoice implements HoldVoice {
     this.catchAt(place, values);
     this.untilNext = 0;
     this.started = false;
+    for (let g = 0; g < 2; g += 1) this.grains[g]!.age = Infinity;
     this.pin(history, values);
   }
 

@@ -1,6 +1,6 @@
 import type { Preset } from '../define';
-import { defineEffect } from '../define';
-import { holdVisibleWhen, NEUTRAL } from '../hold/params';
+import { defineHold } from '../hold/define';
+import { NEUTRAL } from '../hold/params';
 import { stutterParams } from './params';
 
 const presets: readonly Preset[] = [
@@ -55,13 +55,11 @@ const presets: readonly Preset[] = [
   },
 ];
 
-export const stutter = defineEffect({
+export const stutter = defineHold({
   id: 'stutter',
   name: 'Stutter',
-  family: 'hold',
   purpose: 'While it is held, a slice of what has just passed is repeated on the grid.',
   params: stutterParams,
   presets,
   headline: ['slice', 'startsOn'],
-  visibleWhen: holdVisibleWhen,
 });

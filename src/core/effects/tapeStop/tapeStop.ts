@@ -1,6 +1,6 @@
 import type { Preset } from '../define';
-import { defineEffect } from '../define';
-import { holdVisibleWhen, NEUTRAL } from '../hold/params';
+import { defineHold } from '../hold/define';
+import { NEUTRAL } from '../hold/params';
 import { tapeStopParams } from './params';
 
 const presets: readonly Preset[] = [
@@ -60,16 +60,14 @@ const presets: readonly Preset[] = [
   },
 ];
 
-export const tapeStop = defineEffect({
+export const tapeStop = defineHold({
   id: 'tapeStop',
   name: 'Tape stop',
-  family: 'hold',
   purpose: 'While it is held, the sound slows to a stop, comes up from one, or bends.',
   params: tapeStopParams,
   presets,
   headline: ['direction', 'time'],
   visibleWhen: {
-    ...holdVisibleWhen,
     depth: [{ param: 'direction', is: 'bend' }],
     after: [{ param: 'direction', is: 'stop' }],
   },

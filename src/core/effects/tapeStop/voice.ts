@@ -1,5 +1,5 @@
 import type { StereoBlock } from '../../dsp/blocks';
-import type { History } from '../hold/history';
+import { READ_LATENCY, type History } from '../hold/history';
 import type { HoldVoice } from '../hold/voice';
 import { paramIndices } from '../paramIndices';
 import { DIRECTIONS, tapeStopParams, THEN } from './params';
@@ -13,8 +13,8 @@ const FAINT_SPEED = 0.05;
 /** From the tape back to the sound as it is. */
 const JOIN_SECONDS = 0.02;
 const WOW_HZ = 0.9;
-/** At the full wow the speed goes up and down by this share. */
-const MAX_WOW = 0.04;
+/** At the full wow the speed goes down by this share and back. */
+const MAX_WOW = 0.06;
 /** An exponent of 4 at either end of the curve's rail. */
 const STEEPEST = 2;
 
@@ -32,7 +32,7 @@ export class TapeStopVoice implements HoldVoice {
 
   begin(at: number, place: number, _history: History, _values: Float64Array): void {
     this.at = at;
-    this.place = place;
+    this.place = place - READ_LATENCY;
     this.joined = 0;
   }
 
@@ -87,7 +87,8 @@ export class TapeStopVoice implements HoldVoice {
       direction === BEND
         ? 1 - values[P.depth]! * Math.pow(Math.sin(Math.PI * x), 2 * exponent)
         : Math.pow(direction === START ? x : 1 - x, exponent);
-    const wow = 1 + MAX_WOW * values[P.wow]! * Math.sin((2 * Math.PI * WOW_HZ * time) / this.sampleRate);
-    return speed * wow;
+    // Never faster than the sound comes in.
+    const wow = 0.5 - 0.5 * Math.cos((2 * Math.PI * WOW_HZ * time) / this.sampleRate);
+    return speed * (1 - MAX_WOW * values[P.wow]! * wow);
   }
 }

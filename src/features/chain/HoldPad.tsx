@@ -1,0 +1,42 @@
+import { StyleSheet, View } from 'react-native';
+import { effectOf } from '../../core/effects/catalogue';
+import type { Slot, Target } from '../../core/piece/piece';
+import { Pad } from '../../ui/Pad';
+import { Text } from '../../ui/Text';
+import { useStudio } from '../studio/StudioProvider';
+
+const FREE = 'free';
+
+/** Plays a hold for as long as it is pressed, or from one tap to the next when it latches. */
+export function HoldPad({ channel, slot }: { readonly channel: string; readonly slot: Slot }) {
+  const { studio } = useStudio();
+  const { name } = effectOf(slot.effect);
+  const { held, latch, startsOn, endsOn } = slot.values;
+  const target: Target = { kind: 'effect', channel, effect: slot.id, param: 'held' };
+  const begin = (): void => {
+    if (latch === true) studio.release(target, held !== true);
+    else studio.touch(target, true);
+  };
+  const end = (): void => {
+    if (latch !== true) studio.letGo(target);
+  };
+  const lines = [
+    startsOn === FREE ? 'starts at once' : `starts on the next ${String(startsOn)}`,
+    endsOn === FREE ? 'ends at once' : `ends on a ${String(endsOn)}`,
+  ];
+  return (
+    <View style={styles.block}>
+      <Pad
+        label={`Hold ${name}`}
+        title={latch === true && held === true ? 'Held' : 'Hold'}
+        tone="sea"
+        down={held === true}
+        onBegin={begin}
+        onEnd={end}
+      />
+      <Text variant="bodySmall">{lines.join(', ')}</Text>
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({ block: { gap: 4, marginVertical: 8 } });
