@@ -4,7 +4,7 @@ import type { Plan } from '../core/engine/plan';
 import type { PreparedImpulse } from '../core/dsp/convolution';
 import { MeterWriter } from './meterMemory';
 import { ScopeWriter } from './scopeMemory';
-import { toEngine, type ToEngine } from './protocol';
+import { toEngine, type FromEngine, type ToEngine } from './protocol';
 
 /** Peaks fall by about 20 dB a second of 128-sample blocks. */
 const FALL = 0.9939;
@@ -140,6 +140,8 @@ class EngineProcessor extends scope.AudioWorkletProcessor {
       this.engine.process(left, right, left.length);
       this.watch(began, left.length);
     } else this.engine.process(left, right, left.length);
+    const gestures = this.engine.takeActed();
+    if (gestures) this.port.postMessage({ type: 'acted', gestures: [...gestures] } satisfies FromEngine);
     this.report(scope.currentTime + left.length / scope.sampleRate);
     return true;
   }

@@ -4,7 +4,7 @@ import type { Plan } from '../core/engine/plan';
 import { ImpulseMaker } from './impulses';
 import { makeMeterMemory, MeterReader } from './meterMemory';
 import { makeScopeMemory } from './scopeMemory';
-import type { ToEngine } from './protocol';
+import { fromEngine, type ToEngine } from './protocol';
 import type { LoadedSound } from './soundLibrary';
 
 /** Why there is no sound, in words for the screen. */
@@ -41,6 +41,9 @@ export class Player {
   private parked = 0;
   private asked: number | null = null;
   private playing = false;
+  /** Told when gestures with their tags have taken effect. */
+  private readonly waiting = new Map<number, (sample: number) => void>();
+  private tags = 0;
 
   constructor(readonly sampleRate: number) {
     if (typeof SharedArrayBuffer === 'undefined') {
@@ -105,8 +108,24 @@ export class Player {
     return this.watchers[this.watchers.length - 1]?.channel ?? null;
   }
 
-  gesture(gesture: Gesture): void {
-    this.tell({ type: 'gesture', gesture });
+  /** @param onActed told the sample of the piece at which the engine did it; never, if the thread does not stand */
+  gesture(gesture: Gesture, onActed?: (sample: number) => void): void {
+    if (!onActed) {
+      this.tell({ type: 'gesture', gesture });
+      return;
+    }
+    const tag = (this.tags += 1);
+    this.waiting.set(tag, onActed);
+    this.tell({ type: 'gesture', gesture: { ...gesture, tag } });
+  }
+
+  private hear(data: unknown): void {
+    const heard = fromEngine.safeParse(data).data;
+    if (heard?.type !== 'acted') return;
+    for (const { tag, sample } of heard.gestures) {
+      this.waiting.get(tag)?.(sample);
+      this.waiting.delete(tag);
+    }
   }
 
   /**
@@ -192,6 +211,7 @@ export class Player {
     });
     const { port1, port2 } = new MessageChannel();
     this.node.port.postMessage({ type: 'cue', ports: [port1, port2] } satisfies ToEngine, [port1, port2]);
+    this.node.port.onmessage = (event: MessageEvent<unknown>) => this.hear(event.data);
     this.node.connect(context.destination);
     this.context = context;
   }

@@ -91,10 +91,21 @@ export const toEngine = z.discriminatedUnion('type', [
       value: z.number(),
       to: z.number(),
       atSample: z.number(),
+      tag: z.number().optional(),
     }),
   }),
 ]);
 export type ToEngine = z.infer<typeof toEngine>;
+
+/** What the audio thread tells of itself: what of a message it could not read, or gestures that have taken effect. */
+export const fromEngine = z.discriminatedUnion('type', [
+  z.object({ type: z.literal('refused'), message: z.string() }),
+  z.object({
+    type: z.literal('acted'),
+    gestures: z.array(z.object({ tag: z.number(), sample: z.number() })),
+  }),
+]);
+export type FromEngine = z.infer<typeof fromEngine>;
 
 /** What the page asks of the print worker, and what it answers. */
 export const toPrinter = z.object({

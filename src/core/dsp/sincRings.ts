@@ -54,6 +54,15 @@ export class SincRings {
   /** Sets `n` samples from a place on. */
   write(place: number, left: Float64Array, right: Float64Array, n: number): void {
     const { mask } = this;
+    const start = place & mask;
+    if (start >= SINC_TAPS && start + n <= this.size) {
+      const { left: toLeft, right: toRight } = this;
+      for (let i = 0; i < n; i += 1) {
+        toLeft[start + i] = left[i]!;
+        toRight[start + i] = right[i]!;
+      }
+      return;
+    }
     for (let i = 0; i < n; i += 1) {
       const at = (place + i) & mask;
       this.left[at] = left[i]!;

@@ -4,7 +4,7 @@ import type { PreparedImpulse } from '../dsp/convolution';
 import { PeakGuard } from '../dsp/peakGuard';
 import { RunningChannel, type StepListener } from './channel';
 import { Followers } from './followers';
-import { applyGesture, type Gesture } from './gesture';
+import { applyGesture, type ActedGesture, type Gesture } from './gesture';
 import { FOLLOWER_KIND, MACRO_KIND, modulatorAt } from '../automation/modulator';
 import { listenTo, type Listening } from './listening';
 import { LoudnessMatcher } from './matcher';
@@ -40,6 +40,10 @@ export class Engine {
   private readonly impulses = new Map<string, PreparedImpulse>();
   private readonly limiter: PeakGuard;
   private readonly gestures: Gesture[] = [];
+  /** Those that took effect and asked to be told, until they are taken. */
+  private acted: ActedGesture[] = [];
+  /** Place in the piece of the present step's first sample. */
+  private stepStart = 0;
   private turns = new Float64Array(0);
   private followers: Followers;
   private stopping = false;
@@ -177,6 +181,14 @@ export class Engine {
     this.gestures.push(gesture);
   }
 
+  /** Tagged gestures that have taken effect since last asked; null for none. */
+  takeActed(): readonly ActedGesture[] | null {
+    if (this.acted.length === 0) return null;
+    const { acted } = this;
+    this.acted = [];
+    return acted;
+  }
+
   /** Lowest gain of the safety limiter since last asked. */
   takeLimiterGain(): number {
     return this.limiter.takeLowest();
@@ -276,6 +288,7 @@ export class Engine {
     this.steps += 1;
     if (!main) return;
     this.stand();
+    this.stepStart = this.position;
     for (let c = 0; c < channels.length; c += 1) channels[c]!.clear();
     if (this.playing) this.readStep();
     this.takeGestures();
@@ -387,7 +400,10 @@ export class Engine {
       if (this.playing && gesture.atSample > this.position) {
         gestures[kept] = gesture;
         kept += 1;
-      } else applyGesture(this.channels, gesture);
+      } else {
+        applyGesture(this.channels, gesture);
+        if (gesture.tag !== undefined) this.acted.push({ tag: gesture.tag, sample: this.stepStart });
+      }
     }
     gestures.length = kept;
   }

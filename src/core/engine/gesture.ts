@@ -11,6 +11,14 @@ export interface Gesture {
   readonly to: number;
   /** Place in the piece, in samples, at which it takes effect; 0 for at once. */
   readonly atSample: number;
+  /** Asks the engine to tell at which sample it took effect; none when left out. */
+  readonly tag?: number | undefined;
+}
+
+/** A gesture that has taken effect: at the first sample of a step. */
+export interface ActedGesture {
+  readonly tag: number;
+  readonly sample: number;
 }
 
 /** Holds or lets go of the value that a gesture is for, wherever it runs. */

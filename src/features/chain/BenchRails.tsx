@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { effectOf } from '../../core/effects/catalogue';
-import type { EditorPart } from '../../core/effects/define';
+import type { EditorPart, EffectDefinition } from '../../core/effects/define';
 import type { Param, ParamValue } from '../../core/params/param';
 import { effectOfTarget, findLane } from '../../core/piece/find';
 import type { Piece, Slot, Target } from '../../core/piece/piece';
@@ -97,9 +97,10 @@ function Tabs(props: BenchRailsProps & { readonly hints: boolean }) {
   const sections = [...sectionsOf(props), LINKS];
   const [wanted, setSection] = useState(sections[0]!);
   const section = sections.includes(wanted) ? wanted : sections[0]!;
+  const definition = effectOf(props.slot.effect);
   const shown =
     section === sections[0]
-      ? firstThings(paramsOf(props, section), paramsOf(props, 'Mix'), effectOf(props.slot.effect).headline)
+      ? playedFirst(firstThings(paramsOf(props, section), paramsOf(props, 'Mix'), definition.headline), definition)
       : paramsOf(props, section);
   return (
     <>
@@ -143,6 +144,13 @@ function Tabs(props: BenchRailsProps & { readonly hints: boolean }) {
       </ScrollView>
     </>
   );
+}
+
+/** What is played comes before what is set. */
+function playedFirst(params: readonly [string, Param][], { editorParts }: EffectDefinition): [string, Param][] {
+  const isPlayed = ([id]: [string, Param]): boolean =>
+    editorParts?.some(({ part, after }) => part === 'holdPad' && after === id) ?? false;
+  return [...params.filter(isPlayed), ...params.filter((entry) => !isPlayed(entry))];
 }
 
 /**

@@ -15,14 +15,14 @@ export function HoldPad({ channel, slot }: { readonly channel: string; readonly 
   const target: Target = { kind: 'effect', channel, effect: slot.id, param: 'held' };
   const begin = (): void => {
     if (latch === true) studio.release(target, held !== true);
-    else studio.touch(target, true);
+    else studio.playSwitch(target, true);
   };
   const end = (): void => {
-    if (latch !== true) studio.letGo(target);
+    if (latch !== true) studio.playSwitch(target, false);
   };
   const lines = [
-    startsOn === FREE ? 'starts at once' : `starts on the next ${String(startsOn)}`,
-    endsOn === FREE ? 'ends at once' : `ends on a ${String(endsOn)}`,
+    startsOn === FREE ? 'starts at once' : `starts on the next line of ${String(startsOn)}`,
+    endsOn === FREE ? 'ends at once' : `ends on the next line of ${String(endsOn)}`,
   ];
   return (
     <View style={styles.block}>

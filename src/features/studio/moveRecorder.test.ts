@@ -213,3 +213,21 @@ test('the last pass can be thinned again: fewer points, never further off than a
   for (const { beat, position } of take.readings)
     expect(Math.abs(at(coarse, beat) - position)).toBeLessThanOrEqual(0.05 + 1e-6);
 });
+
+test('a switch that is played is written at the samples at which the engine took it, whatever is heard then', () => {
+  start('touch');
+  const hold: Target = { kind: 'effect', channel: 't', effect: 'e', param: 'hold' };
+  hear(3);
+  recorder.readActed(hold, 1, 24_064);
+  hear(5);
+  recorder.readActed(hold, 0, 72_000);
+  recorder.finishPlayed(hold);
+  const [lane] = lanes();
+  expect(lane!.target).toEqual(hold);
+  expect(lane!.points.map(({ beat, value }) => [Math.round(beat * 24_000), value]).slice(-3)).toEqual([
+    [24_064, 1],
+    [72_000, 0],
+    [expect.any(Number), 0],
+  ]);
+  expect(gestures).toEqual([]);
+});

@@ -2,6 +2,8 @@ import type { Player } from '../../audio/player';
 import { trackAt, laneTrack } from '../../core/piece/moves/lane';
 import { laneFromPass, laneFromStep, TOLERANCE } from '../../core/piece/moves/record';
 import { clippedPass } from '../../core/piece/moves/takes';
+import { samplesToBeats } from '../../core/music/tempo';
+import { tempoOf } from '../../core/piece/tempoOf';
 import type { Reading } from '../../core/automation/thin';
 import { paramAtPosition } from '../../core/params/resolve';
 import { layMoves, recordMove } from '../../core/piece/edits/lanes';
@@ -70,8 +72,17 @@ export class MoveRecorder {
 
   /** A hand stands at a place of the rail. */
   read(target: Target, position: number): void {
+    this.readAt(target, position, this.beat);
+  }
+
+  /** A hand did something that took effect at a sample, as the engine says: that is what is written. */
+  readActed(target: Target, position: number, sample: number): void {
+    const { piece } = this;
+    this.readAt(target, position, samplesToBeats(sample, tempoOf(piece), piece.sampleRate));
+  }
+
+  private readAt(target: Target, position: number, beat: number): void {
     const key = targetKey(target);
-    const { beat } = this;
     const pass = this.passes.get(key) ?? { target, readings: [], latched: false };
     const last = pass.readings[pass.readings.length - 1];
     // What stood since the hand let go has to be said up to here, or the line would run slantwise.
@@ -98,6 +109,12 @@ export class MoveRecorder {
   end(target: Target): void {
     const pass = this.passes.get(targetKey(target));
     if (pass) this.finish([{ ...pass, latched: true }], this.beat, false);
+  }
+
+  /** What was played is over: its readings, the last of which the engine has told, are laid down. */
+  finishPlayed(target: Target): void {
+    const pass = this.passes.get(targetKey(target));
+    if (pass) this.finish([{ ...pass, latched: false }], this.beat, false);
   }
 
   /** Once a frame: when playing has gone back, by a loop or a hand, passes end where it left and begin where it is. */

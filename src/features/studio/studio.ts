@@ -194,6 +194,28 @@ export class Studio {
     if (this.recorder.on(channelOfTarget(target))) this.recorder.read(target, paramPosition(param, to));
   }
 
+  /**
+   * A switch is played: heard as soon as the engine takes it, and recorded at the very sample at which it did, so that
+   * what is played back is what was heard.
+   */
+  playSwitch(target: Target, on: boolean): void {
+    const { piece } = this;
+    this.note(target);
+    const records = this.recorder.on(channelOfTarget(target));
+    const gesture = {
+      channel: channelOfTarget(target),
+      slot: effectOfTarget(target),
+      value: valueIndex(piece, target),
+      atSample: 0,
+    };
+    this.player.gesture({ ...gesture, kind: 'hold', to: on ? 1 : 0 }, (sample) => {
+      if (!records) return;
+      this.recorder.readActed(target, on ? 1 : 0, sample);
+      if (!on) this.recorder.finishPlayed(target);
+    });
+    if (!on) this.player.gesture({ ...gesture, kind: 'release', to: 0 });
+  }
+
   /** The hand let go. @param value what it left, which becomes the base value unless it was recorded as a move */
   release(target: Target, value: ParamValue): void {
     const param = paramOf(this.piece, target);
