@@ -1,13 +1,5 @@
-import type { EffectImplementation } from '../implementation';
-import { holdPicture } from '../hold/picture';
-import { HoldProcessor } from '../hold/processor';
+import { implementHold } from '../hold/implement';
 import { backwardsParams } from './params';
 import { BackwardsVoice } from './voice';
 
-const create = (sampleRate: number): HoldProcessor =>
-  new HoldProcessor(sampleRate, () => new BackwardsVoice(sampleRate));
-
-export const backwardsImplementation: EffectImplementation = {
-  createProcessor: create,
-  picture: (values, context) => holdPicture({ create, params: backwardsParams, values, context }),
-};
+export const backwardsImplementation = implementHold(backwardsParams, (sampleRate) => new BackwardsVoice(sampleRate));

@@ -3,7 +3,7 @@ import { gateParams } from '../gate/params';
 import { GateProcessor } from '../gate/processor';
 import { commonParams } from '../common';
 import type { History } from '../hold/history';
-import type { HoldVoice } from '../hold/voice';
+import type { HoldStep, HoldVoice } from '../hold/voice';
 import { paramIndices } from '../paramIndices';
 import { chopParams, patternParams } from './params';
 
@@ -40,15 +40,7 @@ export class ChopVoice implements HoldVoice {
     for (let i = 0; i < FROM.length; i += 1) this.row[TO[i]!] = values[FROM[i]!]!;
   }
 
-  render(
-    out: StereoBlock,
-    input: StereoBlock,
-    _history: History,
-    _first: number,
-    from: number,
-    to: number,
-    values: Float64Array,
-  ): void {
+  render(out: StereoBlock, { input, from, to, values }: HoldStep): void {
     const gains = this.gains.left;
     let { used } = this;
     for (let i = from; i < to; i += 1) {

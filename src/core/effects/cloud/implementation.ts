@@ -1,12 +1,5 @@
-import type { EffectImplementation } from '../implementation';
-import { holdPicture } from '../hold/picture';
-import { HoldProcessor } from '../hold/processor';
+import { implementHold } from '../hold/implement';
 import { cloudParams } from './params';
 import { CloudVoice } from './voice';
 
-const create = (sampleRate: number): HoldProcessor => new HoldProcessor(sampleRate, () => new CloudVoice(sampleRate));
-
-export const cloudImplementation: EffectImplementation = {
-  createProcessor: create,
-  picture: (values, context) => holdPicture({ create, params: cloudParams, values, context }),
-};
+export const cloudImplementation = implementHold(cloudParams, (sampleRate) => new CloudVoice(sampleRate));

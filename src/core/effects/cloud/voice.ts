@@ -4,7 +4,7 @@ import { Noise } from '../../dsp/noise';
 import { PeakGuard } from '../../dsp/peakGuard';
 import { SincRings } from '../../dsp/sincRings';
 import type { History } from '../hold/history';
-import type { HoldVoice } from '../hold/voice';
+import type { HoldStep, HoldVoice } from '../hold/voice';
 import { paramIndices } from '../paramIndices';
 import { cloudParams } from './params';
 
@@ -99,15 +99,7 @@ export class CloudVoice implements HoldVoice {
     return size < least ? least : size > most ? most : size;
   }
 
-  render(
-    out: StereoBlock,
-    _input: StereoBlock,
-    history: History,
-    _first: number,
-    from: number,
-    to: number,
-    values: Float64Array,
-  ): void {
+  render(out: StereoBlock, { history, from, to, values }: HoldStep): void {
     const { work } = this;
     this.sow(from, to, values);
     clearBlock(work.left);

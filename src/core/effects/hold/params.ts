@@ -7,9 +7,12 @@ export const GRIDS = ['free', '1/32', '1/16', '1/8', '1/4', '1/2', '1 bar', '2 b
 /** How a hold is put together with the sound as it is. */
 export const HEARD = ['blend', 'alone', 'whileHeld'] as const;
 
+const GRID_BEATS: readonly number[] = [0, 1 / 8, 1 / 4, 1 / 2, 1, 2, 0, 0, 0];
+const GRID_BARS: readonly number[] = [0, 0, 0, 0, 0, 0, 1, 2, 4];
+
 /** Length of a grid in quarter notes, by its index in GRIDS; 0 for none. */
 export const gridBeats = (index: number, beatsPerBar: number): number =>
-  index < 1 ? 0 : index < 6 ? 2 ** (index - 4) : beatsPerBar * 2 ** (index - 6);
+  GRID_BEATS[index]! > 0 ? GRID_BEATS[index]! : GRID_BARS[index]! * beatsPerBar;
 
 const grid = (label: string, hint: string): ChoiceParam =>
   choice({

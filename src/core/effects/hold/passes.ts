@@ -1,6 +1,7 @@
 import { STEP_FRAMES, type StereoBlock } from '../../dsp/blocks';
 import type { History } from './history';
 import { Pass } from './pass';
+import type { HoldStep } from './voice';
 
 /** One pass crosses into the next over this many seconds, too short to be heard as a fade. */
 export const SEAM_SECONDS = 0.001;
@@ -38,15 +39,7 @@ export abstract class Passes {
     this.seam = 0;
   }
 
-  render(
-    out: StereoBlock,
-    input: StereoBlock,
-    history: History,
-    first: number,
-    from: number,
-    to: number,
-    values: Float64Array,
-  ): void {
+  render(out: StereoBlock, { input, history, first, from, to, values }: HoldStep): void {
     for (let i = from; i < to; i += 1) {
       out.left[i] = 0;
       out.right[i] = 0;

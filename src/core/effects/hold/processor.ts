@@ -8,7 +8,7 @@ import { History } from './history';
 import { gridBeats, HEARD, holdParams } from './params';
 import { GainRamp } from './ramp';
 import { HoldTiming, NOT_NOW } from './timing';
-import type { HoldVoice } from './voice';
+import { HoldStep, type HoldVoice } from './voice';
 
 /** Common parameters of holds have the same indices in all of them: they come first. */
 const P = paramIndices(holdParams);
@@ -33,11 +33,12 @@ const BUTTERWORTH_Q = Math.SQRT1_2;
 export class HoldProcessor implements EffectProcessor {
   /** It puts the sound as it is and what is held together by itself. */
   readonly suppressesDry = true;
-  protected readonly history: History;
+  private readonly history: History;
   private readonly timing = new HoldTiming();
   private readonly voices: readonly HoldVoice[];
   private readonly gains: readonly GainRamp[];
   private readonly dry = new GainRamp(1);
+  private readonly step: HoldStep;
   private readonly part = makeStereoBlock();
   private readonly sum = makeStereoBlock();
   private current = 0;
@@ -62,6 +63,7 @@ export class HoldProcessor implements EffectProcessor {
     makeVoice: () => HoldVoice,
   ) {
     this.history = new History(sampleRate);
+    this.step = new HoldStep(this.history);
     this.voices = Array.from({ length: VOICES }, makeVoice);
     this.gains = Array.from({ length: VOICES }, () => new GainRamp(0));
     this.low = [new StateVariable(), new StateVariable()];
@@ -142,6 +144,10 @@ export class HoldProcessor implements EffectProcessor {
       copyBlock(input.right, wet.right);
       return;
     }
+    const { step } = this;
+    step.input = input;
+    step.first = frames;
+    step.values = values;
     clearBlock(this.sum.left);
     clearBlock(this.sum.right);
     this.wet.aim(this.wetGoal(values), STEP_FRAMES);
@@ -157,9 +163,10 @@ export class HoldProcessor implements EffectProcessor {
         this.begin(frames + from, history.end - STEP_FRAMES + from, values);
         startAt = NOT_NOW;
       }
-      const to = startAt < endAt ? startAt : endAt;
-      this.render(input, wet, frames, from, to < STEP_FRAMES ? to : STEP_FRAMES, values);
-      from = to;
+      step.from = from;
+      step.to = startAt < endAt ? startAt : endAt;
+      this.render(wet);
+      from = step.to;
     }
     this.tone(values);
     for (let i = 0; i < STEP_FRAMES; i += 1) {
@@ -217,16 +224,10 @@ export class HoldProcessor implements EffectProcessor {
     return values[P.level]! * (values[P.heard] === BLEND ? wetGain(values[P.blend]!) : 1);
   }
 
-  /** Writes the sound as it is to `wet`, and adds the voices to the sum. */
-  private render(
-    input: StereoBlock,
-    wet: StereoBlock,
-    first: number,
-    from: number,
-    to: number,
-    values: Float64Array,
-  ): void {
-    const { dry, part, sum } = this;
+  /** Writes the sound as it is to `wet`, and adds the voices to the sum; the part of the step that is set. */
+  private render(wet: StereoBlock): void {
+    const { dry, part, sum, step } = this;
+    const { input, from, to, values } = step;
     const goal = this.dryGoal(values);
     if (goal !== dry.goal) dry.aim(goal, CHANGE_SECONDS * this.sampleRate);
     for (let i = from; i < to; i += 1) {
@@ -237,7 +238,7 @@ export class HoldProcessor implements EffectProcessor {
     for (let v = 0; v < VOICES; v += 1) {
       const gain = this.gains[v]!;
       if (gain.now === 0 && !gain.moving) continue;
-      this.voices[v]!.render(part, input, this.history, first, from, to, values);
+      this.voices[v]!.render(part, step);
       for (let i = from; i < to; i += 1) {
         const level = gain.next();
         sum.left[i] = sum.left[i]! + level * part.left[i]!;

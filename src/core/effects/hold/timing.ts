@@ -42,14 +42,16 @@ export class HoldTiming {
   step(held: boolean, heldAt: number, startGrid: number, endGrid: number, time: StepTime): void {
     this.startAt = NOT_NOW;
     this.endAt = NOT_NOW;
-    if (held !== this.held && heldAt < STEP_FRAMES) {
+    const changes = held !== this.held && heldAt < STEP_FRAMES;
+    if (changes) {
       this.held = held;
       if (held) this.press();
       else this.letGo(endGrid > 0 && time.playing);
-    } else heldAt = 0;
-    if (this.startWaits) this.startAt = nextLine(startGrid, heldAt, time);
+    }
+    // What has waited since an earlier step may start before the sample at which the hand goes.
+    if (this.startWaits) this.startAt = nextLine(startGrid, changes && held ? heldAt : 0, time);
     const starts = this.startAt < NOT_NOW;
-    if (this.endWaits && (this.active || starts)) this.findEnd(held ? 0 : heldAt, endGrid, time);
+    if (this.endWaits && (this.active || starts)) this.findEnd(changes && !held ? heldAt : 0, endGrid, time);
     if (starts) this.startWaits = false;
     if (this.endAt < NOT_NOW) this.endWaits = false;
     const ends = this.endAt < NOT_NOW;

@@ -1,5 +1,19 @@
-import type { StereoBlock } from '../../dsp/blocks';
+import { makeStereoBlock, type StereoBlock } from '../../dsp/blocks';
 import type { History } from './history';
+
+/** The part of a step that voices write, the same object refilled. */
+export class HoldStep {
+  /** The sound as it is. */
+  input: StereoBlock = makeStereoBlock();
+  /** First sample of the step, in frames since the processor's own beginning. */
+  first = 0;
+  /** What is written: [from, to) of the step. */
+  from = 0;
+  to = 0;
+  values: Float64Array = new Float64Array(0);
+
+  constructor(readonly history: History) {}
+}
 
 /**
  * What a kind of hold makes of the past, from one start on. The processor has several, so that one fades away while
@@ -11,17 +25,6 @@ export interface HoldVoice {
    * @param at frames since the processor's own beginning  @param place in the history of the sound that comes in then
    */
   begin(at: number, place: number, history: History, values: Float64Array): void;
-  /**
-   * Writes [from, to) of a step.
-   * @param input the sound as it is  @param first sample of the step, in frames since the processor's own beginning
-   */
-  render(
-    out: StereoBlock,
-    input: StereoBlock,
-    history: History,
-    first: number,
-    from: number,
-    to: number,
-    values: Float64Array,
-  ): void;
+  /** Writes its part of a step. */
+  render(out: StereoBlock, step: HoldStep): void;
 }

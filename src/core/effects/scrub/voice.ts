@@ -1,6 +1,7 @@
 import type { StereoBlock } from '../../dsp/blocks';
+import { Head } from '../hold/head';
 import type { History } from '../hold/history';
-import type { HoldVoice } from '../hold/voice';
+import type { HoldStep, HoldVoice } from '../hold/voice';
 import { paramIndices } from '../paramIndices';
 import { scrubParams } from './params';
 
@@ -18,7 +19,7 @@ const CUT_SECONDS = 0.003;
 export class ScrubVoice implements HoldVoice {
   private at = 0;
   private end = 0;
-  private place = 0;
+  private readonly head = new Head(FAINT_SPEED);
   private speed = 0;
   private gain = 0;
   private cutGain = 1;
@@ -28,7 +29,7 @@ export class ScrubVoice implements HoldVoice {
   begin(at: number, place: number, history: History, values: Float64Array): void {
     this.at = at;
     this.end = place - MARGIN_FRAMES;
-    this.place = this.goal(values);
+    this.head.place = this.goal(values);
     this.speed = 0;
     this.gain = 0;
     this.cutGain = 1;
@@ -43,19 +44,12 @@ export class ScrubVoice implements HoldVoice {
     return this.end - (1 - values[P.place]!) * this.windowFrames(values);
   }
 
-  render(
-    out: StereoBlock,
-    _input: StereoBlock,
-    history: History,
-    first: number,
-    from: number,
-    to: number,
-    values: Float64Array,
-  ): void {
+  render(out: StereoBlock, { history, first, from, to, values }: HoldStep): void {
     const n = to - from;
     const goal = this.goal(values);
-    const away = goal - this.place;
-    // Critically damped: the place after n samples, exactly, and the speed that it then has.
+    const { head } = this;
+    const away = goal - head.place;
+    // Critically damped: the speed after n samples, exactly.
     const rate = 1000 / (values[P.inertia]! * this.sampleRate);
     const slope = this.speed - rate * away;
     const decay = Math.exp(-rate * n);
@@ -64,16 +58,12 @@ export class ScrubVoice implements HoldVoice {
     const isNear = away < REST_FRAMES && away > -REST_FRAMES;
     const isSlow = this.speed < FAINT_SPEED && this.speed > -FAINT_SPEED;
     if (isNear && isSlow) {
-      this.place = goal;
+      head.place = goal;
       end = 0;
     }
-    const growth = (end - this.speed) / n;
-    history.read(this.place, this.speed, growth, from, to);
-    this.place += n * this.speed + (growth * n * (n - 1)) / 2;
+    head.read(history, this.speed, end, from, to);
     this.speed = end;
-    const size = end < 0 ? -end : end;
-    const level = size < FAINT_SPEED ? size / FAINT_SPEED : 1;
-    this.write(out, history, from, to, level, this.cut(first + from - this.at, values));
+    this.write(out, history, from, to, head.levelAt(end), this.cut(first + from - this.at, values));
   }
 
   /** Whether the gate on the beat is open. */

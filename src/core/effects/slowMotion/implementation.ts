@@ -1,13 +1,8 @@
-import type { EffectImplementation } from '../implementation';
-import { holdPicture } from '../hold/picture';
-import { HoldProcessor } from '../hold/processor';
+import { implementHold } from '../hold/implement';
 import { slowMotionParams } from './params';
 import { SlowMotionVoice } from './voice';
 
-const create = (sampleRate: number): HoldProcessor =>
-  new HoldProcessor(sampleRate, () => new SlowMotionVoice(sampleRate));
-
-export const slowMotionImplementation: EffectImplementation = {
-  createProcessor: create,
-  picture: (values, context) => holdPicture({ create, params: slowMotionParams, values, context }),
-};
+export const slowMotionImplementation = implementHold(
+  slowMotionParams,
+  (sampleRate) => new SlowMotionVoice(sampleRate),
+);

@@ -3,7 +3,7 @@ import { hann } from '../../dsp/hann';
 import { Noise } from '../../dsp/noise';
 import { GrainAligner } from './align';
 import type { History } from '../hold/history';
-import type { HoldVoice } from '../hold/voice';
+import type { HoldStep, HoldVoice } from '../hold/voice';
 import { paramIndices } from '../paramIndices';
 import { NEVER_MS, slowMotionParams } from './params';
 
@@ -69,15 +69,7 @@ export class SlowMotionVoice implements HoldVoice {
     return (values[P.grain]! / 1000) * this.sampleRate;
   }
 
-  render(
-    out: StereoBlock,
-    _input: StereoBlock,
-    history: History,
-    _first: number,
-    from: number,
-    to: number,
-    values: Float64Array,
-  ): void {
+  render(out: StereoBlock, { history, from, to, values }: HoldStep): void {
     for (let i = from; i < to; i += 1) {
       out.left[i] = 0;
       out.right[i] = 0;

@@ -1,13 +1,5 @@
-import type { EffectImplementation } from '../implementation';
-import { holdPicture } from '../hold/picture';
-import { HoldProcessor } from '../hold/processor';
+import { implementHold } from '../hold/implement';
 import { tapeStopParams } from './params';
 import { TapeStopVoice } from './voice';
 
-const create = (sampleRate: number): HoldProcessor =>
-  new HoldProcessor(sampleRate, () => new TapeStopVoice(sampleRate));
-
-export const tapeStopImplementation: EffectImplementation = {
-  createProcessor: create,
-  picture: (values, context) => holdPicture({ create, params: tapeStopParams, values, context }),
-};
+export const tapeStopImplementation = implementHold(tapeStopParams, (sampleRate) => new TapeStopVoice(sampleRate));

@@ -1,6 +1,7 @@
 import type { StereoBlock } from '../../dsp/blocks';
+import { Head } from '../hold/head';
 import { READ_LATENCY, type History } from '../hold/history';
-import type { HoldVoice } from '../hold/voice';
+import type { HoldStep, HoldVoice } from '../hold/voice';
 import { paramIndices } from '../paramIndices';
 import { DIRECTIONS, tapeStopParams, THEN } from './params';
 
@@ -24,7 +25,7 @@ const STEEPEST = 2;
  */
 export class TapeStopVoice implements HoldVoice {
   private at = 0;
-  private place = 0;
+  private readonly head = new Head(FAINT_SPEED);
   /** Share of the sound as it is, once the tape has come back to it. */
   private joined = 0;
 
@@ -32,30 +33,20 @@ export class TapeStopVoice implements HoldVoice {
 
   begin(at: number, place: number, _history: History, _values: Float64Array): void {
     this.at = at;
-    this.place = place - READ_LATENCY;
+    this.head.place = place - READ_LATENCY;
     this.joined = 0;
   }
 
-  render(
-    out: StereoBlock,
-    input: StereoBlock,
-    history: History,
-    first: number,
-    from: number,
-    to: number,
-    values: Float64Array,
-  ): void {
+  render(out: StereoBlock, { input, history, first, from, to, values }: HoldStep): void {
     const n = to - from;
     const time = first + from - this.at;
     const speed = this.speedAt(time, values);
     const end = this.speedAt(time + n, values);
-    const growth = (end - speed) / n;
-    history.read(this.place, speed, growth, from, to);
-    this.place += n * speed + (growth * n * (n - 1)) / 2;
+    this.head.read(history, speed, end, from, to);
     const left = history.outLeft;
     const right = history.outRight;
-    let gain = speed < FAINT_SPEED ? speed / FAINT_SPEED : 1;
-    const gainStep = ((end < FAINT_SPEED ? end / FAINT_SPEED : 1) - gain) / n;
+    let gain = this.head.levelAt(speed);
+    const gainStep = (this.head.levelAt(end) - gain) / n;
     const joining = this.joins(time, values) ? 1 / (JOIN_SECONDS * this.sampleRate) : 0;
     let { joined } = this;
     for (let i = from; i < to; i += 1) {
