@@ -43,7 +43,7 @@ test('J11: a control of a controller is mapped to a macro, moves it without a ju
     expect(mapped.controls![0]).toMatchObject({
       number: 20,
       midiChannel: 0,
-      target: { channel: 'main', param: `macro:${mapped.modulators[0]!.id}` },
+      target: { kind: 'macro', macro: mapped.modulators[0]!.id },
     });
     expect(levelOf(mapped)).toBe(0.5);
   });
