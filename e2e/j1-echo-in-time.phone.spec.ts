@@ -17,7 +17,7 @@ test('J1 by touch: from nothing to an echo in time on the humming voice, heard, 
   pieceId,
 }) => {
   await page.getByRole('button', { name: 'Play' }).tap();
-  await expect(page.getByRole('button', { name: 'Stop' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Stop', exact: true })).toBeVisible();
   await expect.poll(() => beatShown(page)).toBeGreaterThan(1);
 
   await page.getByRole('button', { name: 'Tempo 92 BPM' }).tap();
@@ -70,7 +70,7 @@ test('J1 by touch: from nothing to an echo in time on the humming voice, heard, 
     await expect(match).toHaveText(/[−+]?\d+\.\d dB/);
     await match.tap();
   });
-  await page.getByRole('button', { name: 'Stop' }).tap();
+  await page.getByRole('button', { name: 'Stop', exact: true }).tap();
 
   const printed = await printAndDownload(page, 'Hum, first call', 'Wet only', 'until silent');
   const { piece } = await saved(page, pieceId, (stored) => stored.piece.prints.length === 1);

@@ -9,8 +9,8 @@ test('J12: a clip is printed while the piece plays, placed at the sample it came
   await page.getByRole('button', { name: 'Add Echo: Call across the water' }).click();
   await page.getByRole('button', { name: 'Play' }).click();
   const printed = await printAndDownload(page, 'Hum, answer', 'Wet and dry', '4 bars');
-  await expect(page.getByRole('button', { name: 'Stop' })).toBeVisible();
-  await page.getByRole('button', { name: 'Stop' }).click();
+  await expect(page.getByRole('button', { name: 'Stop', exact: true })).toBeVisible();
+  await page.getByRole('button', { name: 'Stop', exact: true }).click();
   await page.getByRole('button', { name: /^Place Hum, answer/ }).click();
   const { piece } = await saved(page, pieceId, (stored) => stored.piece.tracks.length === 6);
   const [print] = piece.prints;

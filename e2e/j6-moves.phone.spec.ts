@@ -42,7 +42,7 @@ test('J6 by touch: the input of an echo is ridden, seen as a lane, corrected, un
   const wave = Array.from({ length: 50 }, (_, i) => [0.5 + 0.48 * Math.cos(i / 7), 0.5] as const);
   await touchAlong(page, page.getByRole('slider', { name: 'Input' }), wave, () => frames(page, 4));
   await expect(page.getByText(/Move recorded: \d+ readings, \d+ points/)).toBeVisible();
-  await page.getByRole('button', { name: 'Stop' }).tap();
+  await page.getByRole('button', { name: 'Stop', exact: true }).tap();
   await expect(page.getByRole('tab', { name: 'Time, has moves' })).toBeVisible();
 
   const recorded = (await saved(page, pieceId, (stored) => stored.piece.lanes.length === 1)).piece.lanes[0]!;

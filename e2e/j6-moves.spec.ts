@@ -54,7 +54,7 @@ test('a switch thrown while recording is a held step, and the lane plays it back
   await page.getByRole('button', { name: 'Play' }).click();
   await page.getByRole('switch', { name: 'Hold', exact: true }).click();
   const { piece } = await saved(page, pieceId, (stored) => stored.piece.lanes.length === 1);
-  await page.getByRole('button', { name: 'Stop' }).click();
+  await page.getByRole('button', { name: 'Stop', exact: true }).click();
   expect(piece.lanes[0]).toMatchObject({
     target: { param: 'hold' },
     points: [

@@ -89,7 +89,7 @@ test.describe('one engine everywhere', () => {
       (from) => (window as unknown as { heardSamples: number[] }).heardSamples.length > from + 48_000 * 13,
       heardBefore,
     );
-    await page.getByRole('button', { name: 'Stop' }).click();
+    await page.getByRole('button', { name: 'Stop', exact: true }).click();
     const played = Float32Array.from(
       await page.evaluate(() => (window as unknown as { heardSamples: number[] }).heardSamples),
     );

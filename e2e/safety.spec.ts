@@ -39,7 +39,7 @@ test('when the audio thread falls behind a counter shows it, and sound goes on b
   await page.reload();
   await page.getByRole('button', { name: 'Play' }).click();
   await expect(page.getByText(/Sound fell behind \d+ times?/)).toBeVisible({ timeout: 60_000 });
-  await page.getByRole('button', { name: 'Stop' }).click();
+  await page.getByRole('button', { name: 'Stop', exact: true }).click();
   await go(page, 'Shelf');
   await page.getByRole('radio', { name: 'Salt Pier', exact: true }).first().click();
   await page.getByRole('button', { name: 'Play' }).click();
