@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test';
 
-test('the client’s first load is under 1.2 MB compressed, works without any other host, and is isolated', async ({
+test('the client’s first load is under 900 kB compressed, works without any other host, and is isolated', async ({
   page,
 }) => {
   const client = await page.context().newCDPSession(page);
@@ -18,7 +18,7 @@ test('the client’s first load is under 1.2 MB compressed, works without any ot
   const total = sent.reduce((sum, [, size]) => sum + size, 0);
   test.info().annotations.push({ type: 'first load', description: `${Math.round(total / 1000)} kB` });
   expect(sent.length).toBeGreaterThan(4);
-  expect(total).toBeLessThan(1_200_000);
+  expect(total).toBeLessThan(900_000);
   expect(
     [...urls.values()].filter(
       (url) => !url.startsWith('http://127.0.0.1') && !url.startsWith('blob:') && !url.startsWith('data:'),

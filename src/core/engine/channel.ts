@@ -302,7 +302,7 @@ export class RunningChannel {
     for (const send of this.sends) send.resetCompensation(send.pre ? this.outputLatency : this.postFaderLatency);
   }
 
-  /** Creates what compensates latency; needed only while some channel has any. */
+  /** Allocates the rings that delay this channel for others that are later; needed once some channel is late. */
   prepareCompensation(): void {
     this.sharedCompensator ??= new LatencyCompensator(this.context.sampleRate, this.context.mixer);
     this.mainCompensator ??= new LatencyCompensator(this.context.sampleRate);

@@ -65,7 +65,7 @@ export class RunningSend {
     this.now = this.leaving ? 0 : this.values.now[0]!;
   }
 
-  /** Creates what compensates latency. */
+  /** Allocates the ring that delays this send for others that are later. */
   prepareCompensation(): void {
     this.compensator ??= new LatencyCompensator(this.context.sampleRate);
     this.delayed ??= this.context.mixer.allocate();
