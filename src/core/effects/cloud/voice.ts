@@ -51,6 +51,8 @@ export class CloudVoice implements HoldVoice {
   private readonly work = makeStereoBlock();
   private readonly kept = makeStereoBlock();
   private place = 0;
+  /** Nothing before this is kept for it. */
+  private oldest = 0;
   private written = 0;
   private until = 0;
   private sourcePower = 0;
@@ -74,7 +76,8 @@ export class CloudVoice implements HoldVoice {
     this.written = 0;
     this.until = 0;
     const reach = this.reachFrames(values);
-    history.pin(Math.floor(place - reach) - MARGIN_FRAMES);
+    this.oldest = Math.floor(place - reach);
+    history.pin(this.oldest - MARGIN_FRAMES);
     this.sourcePower = powerOf(history, place - reach, reach);
     this.power = this.sourcePower;
     this.gain = 1;
@@ -156,12 +159,15 @@ export class CloudVoice implements HoldVoice {
     const size = this.sizeFrames(values);
     const speed = Math.pow(2, values[P.pitch]! / 12);
     const isBackwards = 0.5 + 0.5 * this.noise.next() < values[P.backwards]!;
-    const comesBack =
-      0.5 + 0.5 * this.noise.next() < MAX_RETURN * values[P.feedback]! && this.written > 2 * size * speed;
+    // What a grain goes through, and what is written while it sounds.
+    const span = size * (1 + speed) + MARGIN_FRAMES;
+    const fits = this.written > span && this.loopFrames > 2 * span;
+    const comesBack = 0.5 + 0.5 * this.noise.next() < MAX_RETURN * values[P.feedback]! && fits;
     const back = (0.5 + 0.5 * this.noise.next()) * this.frames(values[P.scatter]!);
     const end = comesBack ? this.written : this.place;
-    const room = comesBack ? Math.min(back, this.loopFrames / 2) : back;
-    const start = end - room - size * speed - MARGIN_FRAMES / 4;
+    const room = comesBack ? Math.min(back, this.loopFrames - 2 * span, this.written - span) : back;
+    const wanted = end - room - size * speed - MARGIN_FRAMES / 4;
+    const start = comesBack || wanted > this.oldest ? wanted : this.oldest;
     grain.source = comesBack ? this.loop : null;
     grain.place = isBackwards ? start + size * speed : start;
     grain.speed = isBackwards ? -speed : speed;

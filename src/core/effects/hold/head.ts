@@ -7,10 +7,14 @@ export class Head {
   /** @param faintSpeed below it the level sinks with the speed, to nothing where the head stands */
   constructor(private readonly faintSpeed: number) {}
 
-  /** Reads [from, to) at a speed that goes in a straight line to `end`, and goes on to where that leads. */
+  /**
+   * Reads [from, to) at a speed that goes in a straight line to `end`, and goes on to where that leads. A place that has
+   * been written over gives way to the oldest that is left.
+   */
   read(history: History, speed: number, end: number, from: number, to: number): void {
     const n = to - from;
     const growth = (end - speed) / n;
+    if (this.place < history.oldest) this.place = history.oldest;
     history.read(this.place, speed, growth, from, to);
     this.place += n * speed + (growth * n * (n - 1)) / 2;
   }

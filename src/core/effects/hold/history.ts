@@ -38,6 +38,11 @@ export class History {
     this.pinned = place;
   }
 
+  /** The first place that is not written over while a step is taken in. */
+  get oldest(): number {
+    return this.end - this.size + 2 * STEP_FRAMES;
+  }
+
   /** Takes in a step. Where it leaves off and goes on again, it sinks to nothing and comes back. */
   write({ left, right }: StereoBlock): void {
     const full = this.end + 3 * STEP_FRAMES - this.pinned > this.size;

@@ -47,9 +47,10 @@ export class HoldProcessor implements EffectProcessor {
   private readonly high: readonly [StateVariable, StateVariable];
   private readonly lowTuning: KeptTuning;
   private readonly highTuning: KeptTuning;
-  private toned = false;
   private time: StepTime = STANDING;
   private heldAt = 0;
+  /** The sound passed to the bit in the last step. */
+  private still = true;
   /** A hold has started and has not ended, at the sample that is being worked on. */
   private sounds = false;
   /** Frames since something was last heard coming in. */
@@ -112,11 +113,12 @@ export class HoldProcessor implements EffectProcessor {
     for (const gain of this.gains) gain.jump(0);
     this.dry.jump(this.dryGoal(values));
     this.wet.jump(this.wetGoal(values));
-    this.toned = false;
+    this.clearTone();
   }
 
   idle(values: Float64Array): boolean {
     if (values[P.held]! >= 0.5) return true;
+    this.history.pin(Infinity);
     if (this.silentFor < this.history.size) {
       clearBlock(this.part.left);
       clearBlock(this.part.right);
@@ -140,10 +142,13 @@ export class HoldProcessor implements EffectProcessor {
       history.pin(Infinity);
       history.recount();
       this.wet.jump(this.wetGoal(values));
+      if (!this.still) this.clearTone();
+      this.still = true;
       copyBlock(input.left, wet.left);
       copyBlock(input.right, wet.right);
       return;
     }
+    this.still = false;
     const { step } = this;
     step.input = input;
     step.first = frames;
@@ -247,14 +252,10 @@ export class HoldProcessor implements EffectProcessor {
     }
   }
 
-  /** Low and high cut of what is held; once used they stay until the hold is over, at their open ends. */
+  /** Low and high cut of what is held. They run at their open ends too, so that they are in step when they are used. */
   private tone(values: Float64Array): void {
     const lowHz = values[P.lowCut]!;
     const highHz = values[P.highCut]!;
-    const used = lowHz > LOW_OFF || highHz < HIGH_OFF;
-    if (!used && !this.toned) return;
-    if (!this.toned) for (let side = 0; side < 2; side += 1) this.clearTone(side);
-    this.toned = true;
     const { g: lowG, k } = this.lowTuning.at(lowHz);
     const { g: highG } = this.highTuning.at(highHz);
     const isLow = lowHz > LOW_OFF ? 1 : 0;
@@ -264,12 +265,13 @@ export class HoldProcessor implements EffectProcessor {
       this.low[side]!.process(block, STEP_FRAMES, lowG, k, 1, -k * isLow, -isLow);
       this.high[side]!.process(block, STEP_FRAMES, highG, k, 1 - isHigh, 0, isHigh);
     }
-    if (!used && !this.timing.active && !this.dry.moving) this.toned = false;
   }
 
-  private clearTone(side: number): void {
-    this.low[side]!.clear();
-    this.high[side]!.clear();
+  private clearTone(): void {
+    for (let side = 0; side < 2; side += 1) {
+      this.low[side]!.clear();
+      this.high[side]!.clear();
+    }
   }
 }
 

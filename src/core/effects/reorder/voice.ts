@@ -21,7 +21,9 @@ const share = (x: number): number => 0.5 + 0.5 * x;
 
 /** Plays slices of what passed before it began, in another order, again and again. */
 export class ReorderVoice extends Passes implements HoldVoice {
+  /** The stretch that was caught: where it begins, and how long it is. */
   private source = 0;
+  private window = 0;
   private step = 0;
 
   constructor(private readonly sampleRate: number) {
@@ -31,12 +33,13 @@ export class ReorderVoice extends Passes implements HoldVoice {
   begin(at: number, place: number, history: History, values: Float64Array): void {
     this.restart(at);
     this.step = 0;
-    this.source = place - (values[P.window]! / 1000) * this.sampleRate;
+    this.window = (values[P.window]! / 1000) * this.sampleRate;
+    this.source = place - this.window;
     history.pin(Math.floor(this.source) - MARGIN_FRAMES);
   }
 
   protected next(pass: Pass, start: number, _place: number, _history: History, values: Float64Array): number {
-    const window = (values[P.window]! / 1000) * this.sampleRate;
+    const { window } = this;
     const wanted = (values[P.slice]! / 1000) * this.sampleRate;
     const slice = wanted < window ? wanted : window;
     const count = Math.max(1, Math.floor(window / slice + 1e-6));

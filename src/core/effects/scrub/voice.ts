@@ -18,7 +18,9 @@ const CUT_SECONDS = 0.003;
 /** A head that follows the place under the finger like a mass on a spring that does not swing beyond. */
 export class ScrubVoice implements HoldVoice {
   private at = 0;
+  /** The stretch that was caught: where it ends, and how long it is. */
   private end = 0;
+  private window = 0;
   private readonly head = new Head(FAINT_SPEED);
   private speed = 0;
   private gain = 0;
@@ -29,19 +31,16 @@ export class ScrubVoice implements HoldVoice {
   begin(at: number, place: number, history: History, values: Float64Array): void {
     this.at = at;
     this.end = place - MARGIN_FRAMES;
+    this.window = (values[P.window]! / 1000) * this.sampleRate;
     this.head.place = this.goal(values);
     this.speed = 0;
     this.gain = 0;
     this.cutGain = 1;
-    history.pin(Math.floor(this.end - this.windowFrames(values)) - MARGIN_FRAMES);
-  }
-
-  private windowFrames(values: Float64Array): number {
-    return (values[P.window]! / 1000) * this.sampleRate;
+    history.pin(Math.floor(this.end - this.window) - MARGIN_FRAMES);
   }
 
   private goal(values: Float64Array): number {
-    return this.end - (1 - values[P.place]!) * this.windowFrames(values);
+    return this.end - (1 - values[P.place]!) * this.window;
   }
 
   render(out: StereoBlock, { history, first, from, to, values }: HoldStep): void {

@@ -1,5 +1,4 @@
 import { STEP_FRAMES, type StereoBlock } from '../../dsp/blocks';
-import { hann } from '../../dsp/hann';
 import { Noise } from '../../dsp/noise';
 import { GrainAligner } from './align';
 import type { History } from '../hold/history';
@@ -8,20 +7,21 @@ import { paramIndices } from '../paramIndices';
 import { NEVER_MS, slowMotionParams } from './params';
 
 const P = paramIndices(slowMotionParams);
-const WINDOW = 2048;
-const SHAPE = Float64Array.of(...hann(WINDOW), 0, 0);
+/** The rising half of a Hann window: what one grain loses the other gains. */
+const HALF = 1024;
+const RISE = Float64Array.from(
+  { length: HALF + 2 },
+  (_, i) => 0.5 - 0.5 * Math.cos((Math.PI * Math.min(i, HALF)) / HALF),
+);
 /** Scatter reaches so many grains to either side. */
 const SCATTERED_GRAINS = 4;
 /** What is never caught anew and goes faster than time begins so far back. */
 const CATCH_UP_SECONDS = 4;
 
-/** One of the two grains that cross. */
+/** One of the two grains that cross: where it reads, and how fast. */
 class Grain {
   place = 0;
   speed = 1;
-  /** Samples since it began, and how long it is. */
-  age = 0;
-  length = 1;
 }
 
 /**
@@ -34,7 +34,9 @@ export class SlowMotionVoice implements HoldVoice {
   private readonly noise = new Noise();
   private readonly grains: readonly [Grain, Grain] = [new Grain(), new Grain()];
   private newer = 0;
-  private untilNext = 0;
+  /** How long the two cross, and how far they have come. */
+  private crossing = 0;
+  private crossed = 0;
   /** Where in the history the time has come to. */
   private head = 0;
   private caughtFor = 0;
@@ -47,9 +49,9 @@ export class SlowMotionVoice implements HoldVoice {
   begin(at: number, place: number, history: History, values: Float64Array): void {
     this.noise.restart(at);
     this.catchAt(place, values);
-    this.untilNext = 0;
+    this.crossing = 0;
+    this.crossed = 0;
     this.started = false;
-    for (let g = 0; g < 2; g += 1) this.grains[g]!.age = Infinity;
     this.pin(history, values);
   }
 
@@ -62,7 +64,7 @@ export class SlowMotionVoice implements HoldVoice {
 
   /** Keeps what lies round the head. */
   private pin(history: History, values: Float64Array): void {
-    history.pin(Math.floor(this.head - (2 + SCATTERED_GRAINS) * this.grainFrames(values)));
+    history.pin(Math.floor(this.head - (4 + SCATTERED_GRAINS) * this.grainFrames(values)));
   }
 
   private grainFrames(values: Float64Array): number {
@@ -76,14 +78,34 @@ export class SlowMotionVoice implements HoldVoice {
     }
     let i = from;
     while (i < to) {
-      if (this.untilNext <= 0) this.nextGrain(history.end - STEP_FRAMES + i, history, values);
-      const n = Math.min(to - i, Math.ceil(this.untilNext));
-      for (let g = 0; g < 2; g += 1) addGrain(this.grains[g]!, history, out, i, i + n);
+      if (this.crossed >= this.crossing) this.nextGrain(history.end - STEP_FRAMES + i, history, values);
+      const n = Math.min(to - i, Math.ceil(this.crossing - this.crossed));
+      this.add(1 - this.newer, true, history, out, i, i + n);
+      this.add(this.newer, false, history, out, i, i + n);
       this.head += n * values[P.speed]!;
-      this.untilNext -= n;
+      this.crossed += n;
       this.caughtFor += n;
       i += n;
     }
+  }
+
+  /** Adds [from, to) of a grain on its way in or out. */
+  private add(which: number, fades: boolean, history: History, out: StereoBlock, from: number, to: number): void {
+    const grain = this.grains[which]!;
+    history.read(grain.place, grain.speed, 0, from, to);
+    const left = history.outLeft;
+    const right = history.outRight;
+    const step = HALF / this.crossing;
+    let at = this.crossed * step;
+    for (let i = from; i < to; i += 1) {
+      const whole = Math.floor(at);
+      const rising = at < HALF ? RISE[whole]! + (RISE[whole + 1]! - RISE[whole]!) * (at - whole) : 1;
+      const gain = fades ? 1 - rising : rising;
+      out.left[i] = out.left[i]! + gain * left[i]!;
+      out.right[i] = out.right[i]! + gain * right[i]!;
+      at += step;
+    }
+    grain.place += (to - from) * grain.speed;
   }
 
   /** @param now place in the history of the sound that comes in */
@@ -103,32 +125,15 @@ export class SlowMotionVoice implements HoldVoice {
     const centre = wanted < latest - hop ? wanted : latest - hop;
     this.newer = 1 - this.newer;
     const grain = this.grains[this.newer]!;
-    grain.place = this.started ? this.aligner.nearest(history, centre, goesOnAt) : centre;
+    grain.place = this.started ? this.aligner.nearest(history, centre, goesOnAt) : centre + hop * speed;
     grain.speed = speed;
-    grain.age = this.started ? 0 : hop;
-    grain.length = length;
-    if (!this.started) grain.place += hop * speed;
+    this.crossed -= this.crossing;
+    this.crossing = hop;
+    // The first crosses with itself, so that it is there at once.
+    if (!this.started) {
+      this.grains[1 - this.newer]!.place = grain.place;
+      this.grains[1 - this.newer]!.speed = speed;
+    }
     this.started = true;
-    this.untilNext += hop;
   }
-}
-
-/** Adds [from, to) of a grain under its window. */
-function addGrain(grain: Grain, history: History, out: StereoBlock, from: number, to: number): void {
-  if (grain.age >= grain.length) return;
-  history.read(grain.place, grain.speed, 0, from, to);
-  const left = history.outLeft;
-  const right = history.outRight;
-  const step = WINDOW / grain.length;
-  let at = grain.age * step;
-  for (let i = from; i < to && at < WINDOW; i += 1) {
-    const whole = Math.floor(at);
-    const gain = SHAPE[whole]! + (SHAPE[whole + 1]! - SHAPE[whole]!) * (at - whole);
-    out.left[i] = out.left[i]! + gain * left[i]!;
-    out.right[i] = out.right[i]! + gain * right[i]!;
-    at += step;
-  }
-  const n = to - from;
-  grain.place += n * grain.speed;
-  grain.age += n;
 }

@@ -1,5 +1,6 @@
 import type { StereoBlock } from '../../dsp/blocks';
 import { Head } from '../hold/head';
+import { GainRamp } from '../hold/ramp';
 import { READ_LATENCY, type History } from '../hold/history';
 import type { HoldStep, HoldVoice } from '../hold/voice';
 import { paramIndices } from '../paramIndices';
@@ -14,6 +15,8 @@ const FAINT_SPEED = 0.05;
 /** From the tape back to the sound as it is. */
 const JOIN_SECONDS = 0.02;
 const WOW_HZ = 0.9;
+/** From full speed to a stop takes this long at least. */
+const LEAST_TURN_SECONDS = 0.005;
 /** At the full wow the speed goes down by this share and back. */
 const MAX_WOW = 0.06;
 /** An exponent of 4 at either end of the curve's rail. */
@@ -26,37 +29,46 @@ const STEEPEST = 2;
 export class TapeStopVoice implements HoldVoice {
   private at = 0;
   private readonly head = new Head(FAINT_SPEED);
+  private speed = 1;
   /** Share of the sound as it is, once the tape has come back to it. */
-  private joined = 0;
+  private readonly joined = new GainRamp(0);
 
   constructor(private readonly sampleRate: number) {}
 
-  begin(at: number, place: number, _history: History, _values: Float64Array): void {
+  begin(at: number, place: number, _history: History, values: Float64Array): void {
     this.at = at;
     this.head.place = place - READ_LATENCY;
-    this.joined = 0;
+    this.joined.jump(0);
+    this.speed = values[P.direction] === START ? 0 : 1;
   }
 
   render(out: StereoBlock, { input, history, first, from, to, values }: HoldStep): void {
     const n = to - from;
     const time = first + from - this.at;
-    const speed = this.speedAt(time, values);
-    const end = this.speedAt(time + n, values);
+    const { speed } = this;
+    const end = this.towards(this.speedAt(time + n, values), n);
+    this.speed = end;
     this.head.read(history, speed, end, from, to);
     const left = history.outLeft;
     const right = history.outRight;
     let gain = this.head.levelAt(speed);
     const gainStep = (this.head.levelAt(end) - gain) / n;
-    const joining = this.joins(time, values) ? 1 / (JOIN_SECONDS * this.sampleRate) : 0;
-    let { joined } = this;
+    const goal = this.joins(time, values) ? 1 : 0;
+    if (goal !== this.joined.goal) this.joined.aim(goal, JOIN_SECONDS * this.sampleRate);
     for (let i = from; i < to; i += 1) {
-      joined = joined + joining > 1 ? 1 : joined + joining;
+      const joined = this.joined.next();
       const tape = gain * (1 - joined);
       out.left[i] = tape * left[i]! + joined * input.left[i]!;
       out.right[i] = tape * right[i]! + joined * input.right[i]!;
       gain += gainStep;
     }
-    this.joined = joined;
+  }
+
+  /** The speed `n` samples on: no figure that is thrown while it runs makes it leap. */
+  private towards(wanted: number, n: number): number {
+    const most = n / (LEAST_TURN_SECONDS * this.sampleRate);
+    const way = wanted - this.speed;
+    return way > most ? this.speed + most : way < -most ? this.speed - most : wanted;
   }
 
   private spanFrames(values: Float64Array): number {
