@@ -140,8 +140,8 @@ class EngineProcessor extends scope.AudioWorkletProcessor {
       this.engine.process(left, right, left.length);
       this.watch(began, left.length);
     } else this.engine.process(left, right, left.length);
-    const gestures = this.engine.takeActed();
-    if (gestures) this.port.postMessage({ type: 'acted', gestures: [...gestures] } satisfies FromEngine);
+    const gestures = this.engine.takeApplied();
+    if (gestures) this.port.postMessage({ type: 'applied', gestures: [...gestures] } satisfies FromEngine);
     this.report(scope.currentTime + left.length / scope.sampleRate);
     return true;
   }

@@ -108,20 +108,20 @@ export class Player {
     return this.watchers[this.watchers.length - 1]?.channel ?? null;
   }
 
-  /** @param onActed told the sample of the piece at which the engine did it; never, if the thread does not stand */
-  gesture(gesture: Gesture, onActed?: (sample: number) => void): void {
-    if (!onActed) {
+  /** @param onApplied told the sample of the piece at which the engine did it; never, if the thread does not stand */
+  gesture(gesture: Gesture, onApplied?: (sample: number) => void): void {
+    if (!onApplied) {
       this.tell({ type: 'gesture', gesture });
       return;
     }
     const tag = (this.tags += 1);
-    this.waiting.set(tag, onActed);
+    this.waiting.set(tag, onApplied);
     this.tell({ type: 'gesture', gesture: { ...gesture, tag } });
   }
 
   private hear(data: unknown): void {
     const heard = fromEngine.safeParse(data).data;
-    if (heard?.type !== 'acted') return;
+    if (heard?.type !== 'applied') return;
     for (const { tag, sample } of heard.gestures) {
       this.waiting.get(tag)?.(sample);
       this.waiting.delete(tag);

@@ -101,7 +101,7 @@ export type ToEngine = z.infer<typeof toEngine>;
 export const fromEngine = z.discriminatedUnion('type', [
   z.object({ type: z.literal('refused'), message: z.string() }),
   z.object({
-    type: z.literal('acted'),
+    type: z.literal('applied'),
     gestures: z.array(z.object({ tag: z.number(), sample: z.number() })),
   }),
 ]);

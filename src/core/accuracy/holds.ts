@@ -1,6 +1,6 @@
 import { STEP_FRAMES, makeStereoBlock } from '../dsp/blocks';
 import { effectOf } from '../effects/catalogue';
-import type { StepTime } from '../effects/stepTime';
+import { EvenTime } from '../effects/hold/testing';
 import { implementationOf } from '../effects/implementations';
 import { presetValues } from '../effects/testing';
 import type { ParamValue } from '../params/param';
@@ -21,26 +21,6 @@ interface Held {
   /** Sample at which the hand comes, and the one at which it goes. */
   readonly from: number;
   readonly to?: number;
-}
-
-/** Time of a piece at an even tempo from its beginning. */
-class EvenTime implements StepTime {
-  readonly playing = true;
-  readonly beatsPerBar = 4;
-  at = 0;
-
-  constructor(
-    private readonly bpm: number,
-    private readonly sampleRate: number,
-  ) {}
-
-  get beat(): number {
-    return (this.at * this.bpm) / (60 * this.sampleRate);
-  }
-
-  samplesUntil(beat: number): number {
-    return Math.round((beat * 60 * this.sampleRate) / this.bpm) - this.at;
-  }
 }
 
 /** The left side of a neutral hold with some values named, while it is held. */

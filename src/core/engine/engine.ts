@@ -4,7 +4,7 @@ import type { PreparedImpulse } from '../dsp/convolution';
 import { PeakGuard } from '../dsp/peakGuard';
 import { RunningChannel, type StepListener } from './channel';
 import { Followers } from './followers';
-import { applyGesture, type ActedGesture, type Gesture } from './gesture';
+import { applyGesture, type AppliedGesture, type Gesture } from './gesture';
 import { FOLLOWER_KIND, MACRO_KIND, modulatorAt } from '../automation/modulator';
 import { listenTo, type Listening } from './listening';
 import { LoudnessMatcher } from './matcher';
@@ -41,7 +41,7 @@ export class Engine {
   private readonly limiter: PeakGuard;
   private readonly gestures: Gesture[] = [];
   /** Those that took effect and asked to be told, until they are taken. */
-  private acted: ActedGesture[] = [];
+  private applied: AppliedGesture[] = [];
   /** Place in the piece of the present step's first sample. */
   private stepStart = 0;
   private turns = new Float64Array(0);
@@ -182,11 +182,11 @@ export class Engine {
   }
 
   /** Tagged gestures that have taken effect since last asked; null for none. */
-  takeActed(): readonly ActedGesture[] | null {
-    if (this.acted.length === 0) return null;
-    const { acted } = this;
-    this.acted = [];
-    return acted;
+  takeApplied(): readonly AppliedGesture[] | null {
+    if (this.applied.length === 0) return null;
+    const { applied } = this;
+    this.applied = [];
+    return applied;
   }
 
   /** Lowest gain of the safety limiter since last asked. */
@@ -402,7 +402,7 @@ export class Engine {
         kept += 1;
       } else {
         applyGesture(this.channels, gesture);
-        if (gesture.tag !== undefined) this.acted.push({ tag: gesture.tag, sample: this.stepStart });
+        if (gesture.tag !== undefined) this.applied.push({ tag: gesture.tag, sample: this.stepStart });
       }
     }
     gestures.length = kept;

@@ -16,7 +16,7 @@ export interface Gesture {
 }
 
 /** A gesture that has taken effect: at the first sample of a step. */
-export interface ActedGesture {
+export interface AppliedGesture {
   readonly tag: number;
   readonly sample: number;
 }

@@ -48,7 +48,7 @@ export class RunningSlot {
   private readonly looksAhead: boolean;
   private readonly mayBeAlone: boolean;
   /** It goes on taking in silence while it is asleep, and may be heard without new sound: a hold. */
-  private readonly remembers: boolean;
+  private readonly keepsHistory: boolean;
   private readonly iHeld: number;
   private readonly share: number;
   private readonly iBalance: number;
@@ -96,7 +96,7 @@ export class RunningSlot {
     this.processor = implementationOf(plan.effect).createProcessor(sampleRate);
     this.looksAhead = this.processor.latency !== undefined;
     this.processor.setTime?.(context.time);
-    this.remembers = this.processor.idle !== undefined;
+    this.keepsHistory = this.processor.idle !== undefined;
     this.mayBeAlone = this.processor.suppressesDry !== undefined;
     const params = definition.paramIds.map((id) => definition.params[id]!);
     this.values = new ParameterSmoother(params, plan.values, sampleRate);
@@ -293,18 +293,18 @@ export class RunningSlot {
     }
     const fed = !inputSilent && (this.on || this.feed > 0);
     if (this.asleep) {
-      if (!fed && !(this.remembers && this.on && this.processor.idle!(this.values.now))) {
+      if (!fed && !(this.keepsHistory && this.on && this.processor.idle!(this.values.now))) {
         this.rest(io, inputSilent);
         return;
       }
       this.clickFreeSwitch.jump(this.values.now);
-      if (!this.remembers) this.processor.locate(seconds, this.values.now);
+      if (!this.keepsHistory) this.processor.locate(seconds, this.values.now);
       this.asleep = false;
     }
     const { wet } = this.scratch;
     const ringing = fed || !this.processor.silent;
     if (this.running.length > 0) this.alignStrands();
-    if (this.remembers) this.processor.setSwitchOffset!(this.values.offsetOf(this.iHeld));
+    if (this.keepsHistory) this.processor.setSwitchOffset!(this.values.offsetOf(this.iHeld));
     this.processor.process(this.fed(io), wet, this.clickFreeSwitch.step(this.values.now));
     this.clickFreeSwitch.apply(wet);
     if (!this.context.mixer.finite(wet)) {

@@ -13,12 +13,14 @@ export function HoldPad({ channel, slot }: { readonly channel: string; readonly 
   const { name } = effectOf(slot.effect);
   const { held, latch, startsOn, endsOn } = slot.values;
   const target: Target = { kind: 'effect', channel, effect: slot.id, param: 'held' };
+  // What is on by itself is let go by a tap, whether it latches or not.
+  const toggles = latch === true || held === true;
   const begin = (): void => {
-    if (latch === true) studio.release(target, held !== true);
+    if (toggles) studio.release(target, held !== true);
     else studio.playSwitch(target, true);
   };
   const end = (): void => {
-    if (latch !== true) studio.playSwitch(target, false);
+    if (!toggles) studio.playSwitch(target, false);
   };
   const lines = [
     startsOn === FREE ? 'starts at once' : `starts on the next line of ${String(startsOn)}`,
@@ -28,7 +30,7 @@ export function HoldPad({ channel, slot }: { readonly channel: string; readonly 
     <View style={styles.block}>
       <Pad
         label={`Hold ${name}`}
-        title={latch === true && held === true ? 'Held' : 'Hold'}
+        title={held === true ? 'Held' : 'Hold'}
         tone="sea"
         down={held === true}
         onBegin={begin}

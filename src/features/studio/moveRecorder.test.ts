@@ -218,9 +218,9 @@ test('a switch that is played is written at the samples at which the engine took
   start('touch');
   const hold: Target = { kind: 'effect', channel: 't', effect: 'e', param: 'hold' };
   hear(3);
-  recorder.readActed(hold, 1, 24_064);
+  recorder.readApplied(hold, 1, 24_064);
   hear(5);
-  recorder.readActed(hold, 0, 72_000);
+  recorder.readApplied(hold, 0, 72_000);
   recorder.finishPlayed(hold);
   const [lane] = lanes();
   expect(lane!.target).toEqual(hold);

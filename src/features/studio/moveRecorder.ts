@@ -76,7 +76,7 @@ export class MoveRecorder {
   }
 
   /** A hand did something that took effect at a sample, as the engine says: that is what is written. */
-  readActed(target: Target, position: number, sample: number): void {
+  readApplied(target: Target, position: number, sample: number): void {
     const { piece } = this;
     this.readAt(target, position, samplesToBeats(sample, tempoOf(piece), piece.sampleRate));
   }

@@ -210,7 +210,7 @@ export class Studio {
     };
     this.player.gesture({ ...gesture, kind: 'hold', to: on ? 1 : 0 }, (sample) => {
       if (!records) return;
-      this.recorder.readActed(target, on ? 1 : 0, sample);
+      this.recorder.readApplied(target, on ? 1 : 0, sample);
       if (!on) this.recorder.finishPlayed(target);
     });
     if (!on) this.player.gesture({ ...gesture, kind: 'release', to: 0 });

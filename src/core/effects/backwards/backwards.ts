@@ -21,7 +21,7 @@ const presets: readonly Preset[] = [
     id: 'ebbOnAndOn',
     name: 'Ebb',
     purpose: 'Back and back into what was played: for breaks without a beat.',
-    values: { way: 'on', startsOn: '1/4', endsOn: '1/4', fadeIn: 20, fadeOut: 40 },
+    values: { mode: 'on', startsOn: '1/4', endsOn: '1/4', fadeIn: 20, fadeOut: 40 },
   },
   {
     id: 'turnedVoice',
@@ -64,5 +64,5 @@ export const backwards = defineHold({
   params: backwardsParams,
   presets,
   headline: ['length', 'startsOn'],
-  visibleWhen: { length: [{ param: 'way', is: 'slices' }] },
+  visibleWhen: { length: [{ param: 'mode', is: 'slices' }] },
 });

@@ -2,7 +2,7 @@ import { choice, figure, time } from '../../params/make';
 import type { Params } from '../../params/param';
 import { holdParams } from '../hold/params';
 
-export const WAYS = ['slices', 'on'] as const;
+export const MODES = ['slices', 'on'] as const;
 
 export const backwardsParams = {
   ...holdParams,
@@ -14,8 +14,8 @@ export const backwardsParams = {
     max: 16_000,
     initial: '1/4',
   }),
-  way: choice({
-    label: 'Way',
+  mode: choice({
+    label: 'Mode',
     group: 'Backwards',
     hint: 'Slice by slice it goes with what comes; on and on it goes back into the past.',
     initial: 'slices',

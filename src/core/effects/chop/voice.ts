@@ -30,7 +30,7 @@ export class ChopVoice implements HoldVoice {
     this.ones.right.fill(1);
   }
 
-  begin(_at: number, _place: number, _history: History, values: Float64Array): void {
+  begin(_at: number, _position: number, _history: History, values: Float64Array): void {
     this.takeValues(values);
     this.gate.reset(0, this.row);
     this.used = STEP_FRAMES;

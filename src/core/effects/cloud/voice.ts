@@ -28,7 +28,7 @@ const MARGIN_FRAMES = 256;
 /** A grain: where it reads and in what, how fast, and how far through its window it is. */
 class Grain {
   source: SincRings | null = null;
-  place = 0;
+  position = 0;
   speed = 1;
   age = 1;
   ageing = 0;
@@ -50,7 +50,7 @@ export class CloudVoice implements HoldVoice {
   private readonly grains: readonly Grain[] = Array.from({ length: MAX_GRAINS }, () => new Grain());
   private readonly work = makeStereoBlock();
   private readonly kept = makeStereoBlock();
-  private place = 0;
+  private position = 0;
   /** Nothing before this is kept for it. */
   private oldest = 0;
   private written = 0;
@@ -67,18 +67,18 @@ export class CloudVoice implements HoldVoice {
     this.levelShare = 1 - Math.exp(-STEP_FRAMES / (LEVEL_SECONDS * sampleRate));
   }
 
-  begin(at: number, place: number, history: History, values: Float64Array): void {
+  begin(at: number, position: number, history: History, values: Float64Array): void {
     this.noise.restart(at);
     this.guard.clear();
     this.loop.clear();
     for (let g = 0; g < MAX_GRAINS; g += 1) this.grains[g]!.age = 1;
-    this.place = place;
+    this.position = position;
     this.written = 0;
     this.until = 0;
     const reach = this.reachFrames(values);
-    this.oldest = Math.floor(place - reach);
+    this.oldest = Math.floor(position - reach);
     history.pin(this.oldest - MARGIN_FRAMES);
-    this.sourcePower = powerOf(history, place - reach, reach);
+    this.sourcePower = powerOf(history, position - reach, reach);
     this.power = this.sourcePower;
     this.gain = 1;
   }
@@ -164,12 +164,12 @@ export class CloudVoice implements HoldVoice {
     const fits = this.written > span && this.loopFrames > 2 * span;
     const comesBack = 0.5 + 0.5 * this.noise.next() < MAX_RETURN * values[P.feedback]! && fits;
     const back = (0.5 + 0.5 * this.noise.next()) * this.frames(values[P.scatter]!);
-    const end = comesBack ? this.written : this.place;
+    const end = comesBack ? this.written : this.position;
     const room = comesBack ? Math.min(back, this.loopFrames - 2 * span, this.written - span) : back;
     const wanted = end - room - size * speed - MARGIN_FRAMES / 4;
     const start = comesBack || wanted > this.oldest ? wanted : this.oldest;
     grain.source = comesBack ? this.loop : null;
-    grain.place = isBackwards ? start + size * speed : start;
+    grain.position = isBackwards ? start + size * speed : start;
     grain.speed = isBackwards ? -speed : speed;
     grain.age = 0;
     grain.ageing = 1 / size;
@@ -192,8 +192,8 @@ export class CloudVoice implements HoldVoice {
     grain.begins = 0;
     if (start >= to) return;
     const { source } = grain;
-    if (source) source.read(grain.place, grain.speed, 0, start, to);
-    else history.read(grain.place, grain.speed, 0, start, to);
+    if (source) source.read(grain.position, grain.speed, 0, start, to);
+    else history.read(grain.position, grain.speed, 0, start, to);
     const left = source ? source.outLeft : history.outLeft;
     const right = source ? source.outRight : history.outRight;
     let { age } = grain;
@@ -206,7 +206,7 @@ export class CloudVoice implements HoldVoice {
       age += grain.ageing;
     }
     grain.age = age;
-    grain.place += (to - start) * grain.speed;
+    grain.position += (to - start) * grain.speed;
   }
 }
 

@@ -2,21 +2,21 @@ import type { History } from './history';
 
 /** A head that goes over the history at a speed that changes, and is heard the less the slower it moves. */
 export class Head {
-  place = 0;
+  position = 0;
 
   /** @param faintSpeed below it the level sinks with the speed, to nothing where the head stands */
   constructor(private readonly faintSpeed: number) {}
 
   /**
-   * Reads [from, to) at a speed that goes in a straight line to `end`, and goes on to where that leads. A place that has
+   * Reads [from, to) at a speed that goes in a straight line to `end`, and goes on to where that leads. A position that has
    * been written over gives way to the oldest that is left.
    */
   read(history: History, speed: number, end: number, from: number, to: number): void {
     const n = to - from;
     const growth = (end - speed) / n;
-    if (this.place < history.oldest) this.place = history.oldest;
-    history.read(this.place, speed, growth, from, to);
-    this.place += n * speed + (growth * n * (n - 1)) / 2;
+    if (this.position < history.oldest) this.position = history.oldest;
+    history.read(this.position, speed, growth, from, to);
+    this.position += n * speed + (growth * n * (n - 1)) / 2;
   }
 
   levelAt(speed: number): number {

@@ -6,7 +6,7 @@ import { SINC_AHEAD } from '../../dsp/sincTable';
 export const HISTORY_SECONDS = 16;
 /** Reading between samples needs so many that come after: what comes in is read so much later. */
 export const READ_LATENCY = SINC_AHEAD + 1;
-/** Frames are counted on from a lower number that means the same, long before the kernel's places end at 2^31. */
+/** Frames are counted on from a lower number that means the same, long before the kernel's positions end at 2^31. */
 const RECOUNT_AT = 2 ** 29;
 
 /** What entered a hold lately, to be read between its samples at any speed. Takes 8 bytes a frame. */
@@ -33,12 +33,12 @@ export class History {
     this.paused = false;
   }
 
-  /** What is read from `place` on is kept: nothing new is taken in once it would be written over. Infinity keeps none. */
-  pin(place: number): void {
-    this.pinned = place;
+  /** What is read from `position` on is kept: nothing new is taken in once it would be written over. Infinity keeps none. */
+  pin(position: number): void {
+    this.pinned = position;
   }
 
-  /** The first place that is not written over while a step is taken in. */
+  /** The first position that is not written over while a step is taken in. */
   get oldest(): number {
     return this.end - this.size + 2 * STEP_FRAMES;
   }
@@ -75,11 +75,11 @@ export class History {
   }
 
   /**
-   * Reads into [from, to) of `outLeft` and `outRight`: at `place`, then on by `speed` a sample, which may be negative
+   * Reads into [from, to) of `outLeft` and `outRight`: at `position`, then on by `speed` a sample, which may be negative
    * and grows by `growth` a sample.
    */
-  read(place: number, speed: number, growth: number, from: number, to: number): void {
-    this.rings.read(place, speed, growth, from, to);
+  read(position: number, speed: number, growth: number, from: number, to: number): void {
+    this.rings.read(position, speed, growth, from, to);
   }
 
   get outLeft(): Float64Array {

@@ -1,23 +1,8 @@
 import { GRIDS, gridBeats } from './params';
 import { HoldTiming, NOT_NOW } from './timing';
-import type { StepTime } from '../stepTime';
+import { EvenTime } from './testing';
 
 const RATE = 48_000;
-
-/** 120 BPM: a beat is 24 000 samples. */
-class Time implements StepTime {
-  playing = true;
-  readonly beatsPerBar = 3;
-  at = 0;
-
-  get beat(): number {
-    return this.at / 24_000;
-  }
-
-  samplesUntil(beat: number): number {
-    return Math.round(beat * 24_000) - this.at;
-  }
-}
 
 /** What a hand at some samples leads to: the samples at which it starts and ends. */
 function played(
@@ -26,7 +11,8 @@ function played(
   endGrid: number,
   playing = true,
 ): (readonly [string, number])[] {
-  const time = new Time();
+  // A beat is 24 000 samples.
+  const time = new EvenTime(120, RATE, 3);
   time.playing = playing;
   const timing = new HoldTiming();
   timing.reset(false);

@@ -3,6 +3,7 @@ import { KeptTuning, StateVariable } from '../../dsp/stateVariable';
 import { dryGain, wetGain } from '../common';
 import type { EffectProcessor } from '../define';
 import { paramIndices } from '../paramIndices';
+import { isAudible } from '../silenceDetector';
 import { STANDING, type StepTime } from '../stepTime';
 import { History } from './history';
 import { gridBeats, HEARD, holdParams } from './params';
@@ -22,8 +23,6 @@ const BLEND = HEARD.indexOf('blend');
 const WHILE_HELD = HEARD.indexOf('whileHeld');
 const LOW_OFF = 20.5;
 const HIGH_OFF = 19_900;
-/** Below this the history is silence. */
-const INAUDIBLE = 1e-6;
 const BUTTERWORTH_Q = Math.SQRT1_2;
 
 /**
@@ -134,7 +133,7 @@ export class HoldProcessor implements EffectProcessor {
     const { frames } = this;
     this.frames += STEP_FRAMES;
     history.write(input);
-    this.silentFor = peaks(input) ? 0 : this.silentFor + STEP_FRAMES;
+    this.silentFor = isAudible(input) ? 0 : this.silentFor + STEP_FRAMES;
     const { beatsPerBar } = time;
     const startGrid = gridBeats(values[P.startsOn]!, beatsPerBar);
     timing.step(values[P.held]! >= 0.5, this.heldAt, startGrid, gridBeats(values[P.endsOn]!, beatsPerBar), time);
@@ -188,13 +187,13 @@ export class HoldProcessor implements EffectProcessor {
     return this.dry.now === 1 && !this.dry.moving && this.dryGoal(values) === 1;
   }
 
-  private begin(at: number, place: number, values: Float64Array): void {
+  private begin(at: number, position: number, values: Float64Array): void {
     const frames = this.fadeFrames(values[P.fadeIn]!);
     if (this.gains[this.current]!.now > 0) {
       this.gains[this.current]!.aim(0, frames);
       this.current = this.freeVoice();
     }
-    this.voices[this.current]!.begin(at, place, this.history, values);
+    this.voices[this.current]!.begin(at, position, this.history, values);
     this.gains[this.current]!.jump(0);
     this.gains[this.current]!.aim(1, frames);
     this.sounds = true;
@@ -273,13 +272,4 @@ export class HoldProcessor implements EffectProcessor {
       this.high[side]!.clear();
     }
   }
-}
-
-function peaks({ left, right }: StereoBlock): boolean {
-  for (let i = 0; i < STEP_FRAMES; i += 1) {
-    const l = left[i]!;
-    const r = right[i]!;
-    if (l > INAUDIBLE || l < -INAUDIBLE || r > INAUDIBLE || r < -INAUDIBLE) return true;
-  }
-  return false;
 }

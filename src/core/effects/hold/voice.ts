@@ -22,9 +22,9 @@ export class HoldStep {
 export interface HoldVoice {
   /**
    * Begins.
-   * @param at frames since the processor's own beginning  @param place in the history of the sound that comes in then
+   * @param at frames since the processor's own beginning  @param position in the history of the sound that comes in then
    */
-  begin(at: number, place: number, history: History, values: Float64Array): void;
+  begin(at: number, position: number, history: History, values: Float64Array): void;
   /** Writes its part of a step. */
   render(out: StereoBlock, step: HoldStep): void;
 }

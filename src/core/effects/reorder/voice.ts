@@ -1,8 +1,8 @@
 import { randomAt } from '../../dsp/random';
 import type { Params } from '../../params/param';
 import type { History } from '../hold/history';
-import type { Pass } from '../hold/pass';
-import { Passes } from '../hold/passes';
+import type { SliceReading } from '../hold/sliceReading';
+import { SlicePlayer } from '../hold/slicePlayer';
 import type { HoldVoice } from '../hold/voice';
 import { paramIndices } from '../paramIndices';
 import { DRAWN_IDS, MAX_DRAWN, ORDERS, reorderParams } from './params';
@@ -20,7 +20,7 @@ const MARGIN_FRAMES = 256;
 const share = (x: number): number => 0.5 + 0.5 * x;
 
 /** Plays slices of what passed before it began, in another order, again and again. */
-export class ReorderVoice extends Passes implements HoldVoice {
+export class ReorderVoice extends SlicePlayer implements HoldVoice {
   /** The stretch that was caught: where it begins, and how long it is. */
   private source = 0;
   private window = 0;
@@ -30,15 +30,21 @@ export class ReorderVoice extends Passes implements HoldVoice {
     super(sampleRate);
   }
 
-  begin(at: number, place: number, history: History, values: Float64Array): void {
+  begin(at: number, position: number, history: History, values: Float64Array): void {
     this.restart(at);
     this.step = 0;
     this.window = (values[P.window]! / 1000) * this.sampleRate;
-    this.source = place - this.window;
+    this.source = position - this.window;
     history.pin(Math.floor(this.source) - MARGIN_FRAMES);
   }
 
-  protected next(pass: Pass, start: number, _place: number, _history: History, values: Float64Array): number {
+  protected next(
+    reading: SliceReading,
+    start: number,
+    _position: number,
+    _history: History,
+    values: Float64Array,
+  ): number {
     const { window } = this;
     const wanted = (values[P.slice]! / 1000) * this.sampleRate;
     const slice = wanted < window ? wanted : window;
@@ -49,7 +55,7 @@ export class ReorderVoice extends Passes implements HoldVoice {
     const from = this.source + this.chosen(step, count, roll, values) * slice;
     const isGap = share(randomAt(step, roll ^ GAP_ROLLS)) < values[P.gaps]!;
     const isBackwards = share(randomAt(step, roll ^ BACKWARDS_ROLLS)) < values[P.backwards]!;
-    pass.set(start, isBackwards ? from + slice : from, isBackwards ? -1 : 1, isGap ? 0 : 1);
+    reading.set(start, isBackwards ? from + slice : from, isBackwards ? -1 : 1, isGap ? 0 : 1);
     return slice;
   }
 

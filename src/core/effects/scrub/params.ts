@@ -32,7 +32,7 @@ export const scrubParams = {
     taper: { kind: 'log' },
   }),
   cut: choice({
-    label: 'Cut',
+    label: 'Gate',
     group: 'Head',
     hint: 'Opens and shuts on the beat while you scrub.',
     initial: 'off',
@@ -42,9 +42,9 @@ export const scrubParams = {
     ],
   }),
   cutEvery: time({
-    label: 'Cut every',
+    label: 'Gate every',
     group: 'Head',
-    hint: 'How long it is open and shut together.',
+    hint: 'From one opening to the next; it is shut for half of it.',
     min: 20,
     max: 4000,
     initial: '1/8',

@@ -15,7 +15,7 @@ const MAX_SPEED = 16;
 const MARGIN_FRAMES = 256;
 const CUT_SECONDS = 0.003;
 
-/** A head that follows the place under the finger like a mass on a spring that does not swing beyond. */
+/** A head that follows the position under the finger like a mass on a spring that does not swing beyond. */
 export class ScrubVoice implements HoldVoice {
   private at = 0;
   /** The stretch that was caught: where it ends, and how long it is. */
@@ -28,11 +28,11 @@ export class ScrubVoice implements HoldVoice {
 
   constructor(private readonly sampleRate: number) {}
 
-  begin(at: number, place: number, history: History, values: Float64Array): void {
+  begin(at: number, position: number, history: History, values: Float64Array): void {
     this.at = at;
-    this.end = place - MARGIN_FRAMES;
+    this.end = position - MARGIN_FRAMES;
     this.window = (values[P.window]! / 1000) * this.sampleRate;
-    this.head.place = this.goal(values);
+    this.head.position = this.goal(values);
     this.speed = 0;
     this.gain = 0;
     this.cutGain = 1;
@@ -47,7 +47,7 @@ export class ScrubVoice implements HoldVoice {
     const n = to - from;
     const goal = this.goal(values);
     const { head } = this;
-    const away = goal - head.place;
+    const away = goal - head.position;
     // Critically damped: the speed after n samples, exactly.
     const rate = 1000 / (values[P.inertia]! * this.sampleRate);
     const slope = this.speed - rate * away;
@@ -57,7 +57,7 @@ export class ScrubVoice implements HoldVoice {
     const isNear = away < REST_FRAMES && away > -REST_FRAMES;
     const isSlow = this.speed < FAINT_SPEED && this.speed > -FAINT_SPEED;
     if (isNear && isSlow) {
-      head.place = goal;
+      head.position = goal;
       end = 0;
     }
     head.read(history, this.speed, end, from, to);

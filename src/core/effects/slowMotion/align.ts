@@ -3,12 +3,12 @@ import type { History } from '../hold/history';
 /** How far a grain may be moved to either side, which reaches down to 60 Hz, and how much of it is compared. */
 const REACH_SECONDS = 0.0085;
 const COMPARED_SECONDS = 0.017;
-/** Samples are compared and places tried by so many at a time; the best place is then found between them. */
+/** Samples are compared and positions tried by so many at a time; the best position is then found between them. */
 const STRIDE_SECONDS = 1 / 16_000;
 
 /** Finds where in the past the sound goes on most alike. */
 export class GrainAligner {
-  /** Frames after a place that are looked at. */
+  /** Frames after a position that are looked at. */
   readonly span: number;
   private readonly stride: number;
   private readonly reach: number;
@@ -27,7 +27,7 @@ export class GrainAligner {
     this.likeness = new Float64Array(2 * this.reach + 1);
   }
 
-  /** The place near `centre` whose sound is most like that at `goesOnAt`. */
+  /** The position near `centre` whose sound is most like that at `goesOnAt`. */
   nearest(history: History, centre: number, goesOnAt: number): number {
     const step = this.stride;
     this.read(history, goesOnAt, step, this.wanted);
@@ -51,7 +51,7 @@ export class GrainAligner {
     return centre + (best + this.between(best) - this.reach) * step;
   }
 
-  /** How far the top of the parabola through the best place and its neighbours lies from it. */
+  /** How far the top of the parabola through the best position and its neighbours lies from it. */
   private between(best: number): number {
     const { likeness } = this;
     if (best < 1 || best > likeness.length - 2) return 0;
@@ -60,10 +60,10 @@ export class GrainAligner {
     return curvature < 0 ? (0.5 * (a - c)) / curvature : 0;
   }
 
-  private read(history: History, place: number, step: number, to: Float64Array): void {
+  private read(history: History, position: number, step: number, to: Float64Array): void {
     for (let done = 0; done < to.length; done += READ) {
       const n = to.length - done < READ ? to.length - done : READ;
-      history.read(place + done * step, step, 0, 0, n);
+      history.read(position + done * step, step, 0, 0, n);
       for (let i = 0; i < n; i += 1) to[done + i] = history.outLeft[i]! + history.outRight[i]!;
     }
   }

@@ -20,7 +20,7 @@ const CATCH_UP_SECONDS = 4;
 
 /** One of the two grains that cross: where it reads, and how fast. */
 class Grain {
-  place = 0;
+  position = 0;
   speed = 1;
 }
 
@@ -46,19 +46,19 @@ export class SlowMotionVoice implements HoldVoice {
     this.aligner = new GrainAligner(sampleRate);
   }
 
-  begin(at: number, place: number, history: History, values: Float64Array): void {
+  begin(at: number, position: number, history: History, values: Float64Array): void {
     this.noise.restart(at);
-    this.catchAt(place, values);
+    this.catchAt(position, values);
     this.crossing = 0;
     this.crossed = 0;
     this.started = false;
     this.pin(history, values);
   }
 
-  private catchAt(place: number, values: Float64Array): void {
+  private catchAt(position: number, values: Float64Array): void {
     const every = values[P.catchEvery]! >= NEVER_MS ? CATCH_UP_SECONDS : values[P.catchEvery]! / 1000;
     const ahead = values[P.speed]! - 1;
-    this.head = ahead > 0 ? place - ahead * every * this.sampleRate : place;
+    this.head = ahead > 0 ? position - ahead * every * this.sampleRate : position;
     this.caughtFor = 0;
   }
 
@@ -92,7 +92,7 @@ export class SlowMotionVoice implements HoldVoice {
   /** Adds [from, to) of a grain on its way in or out. */
   private add(which: number, fades: boolean, history: History, out: StereoBlock, from: number, to: number): void {
     const grain = this.grains[which]!;
-    history.read(grain.place, grain.speed, 0, from, to);
+    history.read(grain.position, grain.speed, 0, from, to);
     const left = history.outLeft;
     const right = history.outRight;
     const step = HALF / this.crossing;
@@ -105,10 +105,10 @@ export class SlowMotionVoice implements HoldVoice {
       out.right[i] = out.right[i]! + gain * right[i]!;
       at += step;
     }
-    grain.place += (to - from) * grain.speed;
+    grain.position += (to - from) * grain.speed;
   }
 
-  /** @param now place in the history of the sound that comes in */
+  /** @param now position in the history of the sound that comes in */
   private nextGrain(now: number, history: History, values: Float64Array): void {
     if (values[P.catchEvery]! < NEVER_MS && this.caughtFor >= (values[P.catchEvery]! / 1000) * this.sampleRate)
       this.catchAt(now, values);
@@ -117,7 +117,7 @@ export class SlowMotionVoice implements HoldVoice {
     const hop = length / 2;
     const speed = Math.pow(2, values[P.pitch]! / 12);
     const before = this.grains[this.newer]!;
-    const goesOnAt = before.place;
+    const goesOnAt = before.position;
     const scattered = values[P.scatter]! * SCATTERED_GRAINS * length * this.noise.next();
     // All of a grain must have come in by the time it is read.
     const latest = now - length * Math.max(0, speed - 1) - this.aligner.span;
@@ -125,13 +125,13 @@ export class SlowMotionVoice implements HoldVoice {
     const centre = wanted < latest - hop ? wanted : latest - hop;
     this.newer = 1 - this.newer;
     const grain = this.grains[this.newer]!;
-    grain.place = this.started ? this.aligner.nearest(history, centre, goesOnAt) : centre + hop * speed;
+    grain.position = this.started ? this.aligner.nearest(history, centre, goesOnAt) : centre + hop * speed;
     grain.speed = speed;
     this.crossed -= this.crossing;
     this.crossing = hop;
     // The first crosses with itself, so that it is there at once.
     if (!this.started) {
-      this.grains[1 - this.newer]!.place = grain.place;
+      this.grains[1 - this.newer]!.position = grain.position;
       this.grains[1 - this.newer]!.speed = speed;
     }
     this.started = true;

@@ -1,6 +1,6 @@
 import type { History } from '../hold/history';
-import type { Pass } from '../hold/pass';
-import { Passes } from '../hold/passes';
+import type { SliceReading } from '../hold/sliceReading';
+import { SlicePlayer } from '../hold/slicePlayer';
 import type { HoldVoice } from '../hold/voice';
 import { paramIndices } from '../paramIndices';
 import { BACKWARDS, FROM, NEVER_MS, stutterParams } from './params';
@@ -16,7 +16,7 @@ const MAX_OCTAVES = 3;
 const MARGIN_FRAMES = 256;
 
 /** Repeats a slice: turn `n` begins `n` slices after the start, or sooner and sooner. */
-export class StutterVoice extends Passes implements HoldVoice {
+export class StutterVoice extends SlicePlayer implements HoldVoice {
   private turn = 0;
   private turnStart = 0;
   private turnFrames = 0;
@@ -33,7 +33,7 @@ export class StutterVoice extends Passes implements HoldVoice {
     super(sampleRate);
   }
 
-  begin(at: number, place: number, history: History, values: Float64Array): void {
+  begin(at: number, position: number, history: History, values: Float64Array): void {
     this.restart(at);
     this.turn = -1;
     this.turnStart = 0;
@@ -41,7 +41,7 @@ export class StutterVoice extends Passes implements HoldVoice {
     this.readTo = 0;
     this.caughtAt = 0;
     this.sourceFrames = this.sliceFrames(values);
-    this.take(values[P.from] === AFTER ? place : place - this.sourceFrames, history);
+    this.take(values[P.from] === AFTER ? position : position - this.sourceFrames, history);
   }
 
   private take(source: number, history: History): void {
@@ -53,20 +53,26 @@ export class StutterVoice extends Passes implements HoldVoice {
     return Math.max(MIN_TURN_SECONDS, values[P.slice]! / 1000) * this.sampleRate;
   }
 
-  protected next(pass: Pass, start: number, place: number, history: History, values: Float64Array): number {
-    if (this.readTo >= this.turnFrames - 1e-6) this.beginTurn(start, place, history, values);
+  protected next(
+    reading: SliceReading,
+    start: number,
+    position: number,
+    history: History,
+    values: Float64Array,
+  ): number {
+    if (this.readTo >= this.turnFrames - 1e-6) this.beginTurn(start, position, history, values);
     const isLive = this.turn === 0 && values[P.from] === AFTER;
     const whole = isLive ? this.turnFrames : this.sourceFrames / Math.abs(this.speed);
     // A rest shorter than a crossing belongs to the pass before it.
     const rest = this.turnFrames - this.readTo;
     const frames = rest - whole < 2 * this.seamFrames ? rest : whole;
-    if (isLive) pass.setLive(start, this.gain);
-    else pass.set(start, this.speed < 0 ? this.source + this.sourceFrames : this.source, this.speed, this.gain);
+    if (isLive) reading.setLive(start, this.gain);
+    else reading.set(start, this.speed < 0 ? this.source + this.sourceFrames : this.source, this.speed, this.gain);
     this.readTo += frames;
     return frames;
   }
 
-  private beginTurn(start: number, place: number, history: History, values: Float64Array): void {
+  private beginTurn(start: number, position: number, history: History, values: Float64Array): void {
     this.turn += 1;
     this.turnStart = start;
     this.readTo = 0;
@@ -81,7 +87,7 @@ export class StutterVoice extends Passes implements HoldVoice {
       this.take(values[P.from] === AFTER ? this.source : this.source + this.sourceFrames - slice, history);
       this.sourceFrames = slice;
     }
-    this.catchAnew(start, place, history, values);
+    this.catchAnew(start, position, history, values);
     const octaves = (this.turn * values[P.pitch]!) / 12;
     const speed = Math.pow(2, octaves > MAX_OCTAVES ? MAX_OCTAVES : octaves < -MAX_OCTAVES ? -MAX_OCTAVES : octaves);
     const backwards = values[P.backwards]!;
@@ -90,11 +96,11 @@ export class StutterVoice extends Passes implements HoldVoice {
   }
 
   /** Takes what has just passed as the slice, as often as is set. */
-  private catchAnew(start: number, place: number, history: History, values: Float64Array): void {
+  private catchAnew(start: number, position: number, history: History, values: Float64Array): void {
     const every = values[P.catchEvery]!;
     if (every >= NEVER_MS || start - this.caughtAt < (every / 1000) * this.sampleRate - 1) return;
     this.caughtAt = start;
-    this.take(place - this.sourceFrames, history);
+    this.take(position - this.sourceFrames, history);
     this.gain = 1;
   }
 }

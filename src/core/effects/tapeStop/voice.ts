@@ -35,9 +35,9 @@ export class TapeStopVoice implements HoldVoice {
 
   constructor(private readonly sampleRate: number) {}
 
-  begin(at: number, place: number, _history: History, values: Float64Array): void {
+  begin(at: number, position: number, _history: History, values: Float64Array): void {
     this.at = at;
-    this.head.place = place - READ_LATENCY;
+    this.head.position = position - READ_LATENCY;
     this.joined.jump(0);
     this.speed = values[P.direction] === START ? 0 : 1;
   }

@@ -2,7 +2,7 @@ import type { StereoBlock } from '../../dsp/blocks';
 import type { History } from './history';
 
 /** One reading of the history along a straight line, with a gain; or the sound as it passes. */
-export class Pass {
+export class SliceReading {
   /** Frames since the start of the hold at which it begins, between samples. */
   start = 0;
   private source = 0;
@@ -10,7 +10,7 @@ export class Pass {
   private gain = 0;
   private live = false;
 
-  /** @param source place in the history at its start  @param speed negative for backwards */
+  /** @param source position in the history at its start  @param speed negative for backwards */
   set(start: number, source: number, speed: number, gain: number): void {
     this.start = start;
     this.source = source;
@@ -25,7 +25,7 @@ export class Pass {
     this.live = true;
   }
 
-  copy(other: Pass): void {
+  copy(other: SliceReading): void {
     this.start = other.start;
     this.source = other.source;
     this.speed = other.speed;

@@ -1,19 +1,19 @@
 import { STEP_FRAMES, type StereoBlock } from '../../dsp/blocks';
 import type { History } from './history';
-import { Pass } from './pass';
+import { SliceReading } from './sliceReading';
 import type { HoldStep } from './voice';
 
-/** One pass crosses into the next over this many seconds, too short to be heard as a fade. */
+/** One slice crosses into the next over this many seconds, too short to be heard as a fade. */
 export const SEAM_SECONDS = 0.001;
 
 /**
- * Passes one after another, each of which crosses into the next without a step. The hold says where each begins and
- * what it reads.
+ * Plays slices of the past one after another, each of which crosses into the next without a step. The hold says where
+ * each begins and what it reads.
  */
-export abstract class Passes {
-  private readonly present = new Pass();
-  private readonly before = new Pass();
-  /** Frames since the start of the hold at which the present pass is over. */
+export abstract class SlicePlayer {
+  private readonly present = new SliceReading();
+  private readonly before = new SliceReading();
+  /** Frames since the start of the hold at which the present slice is over. */
   private endsAt = 0;
   private at = 0;
   private started = false;
@@ -26,11 +26,17 @@ export abstract class Passes {
   }
 
   /**
-   * Sets up the pass that begins at `start`, frames since the start of the hold.
-   * @param place in the history of the sound that comes in then
+   * Sets up the slice that begins at `start`, frames since the start of the hold.
+   * @param position in the history of the sound that comes in then
    * @returns how many frames it lasts, more than the seam
    */
-  protected abstract next(pass: Pass, start: number, place: number, history: History, values: Float64Array): number;
+  protected abstract next(
+    reading: SliceReading,
+    start: number,
+    position: number,
+    history: History,
+    values: Float64Array,
+  ): number;
 
   protected restart(at: number): void {
     this.at = at;
@@ -55,17 +61,17 @@ export abstract class Passes {
     }
   }
 
-  private change(place: number, history: History, values: Float64Array): void {
+  private change(position: number, history: History, values: Float64Array): void {
     const start = this.endsAt;
     this.before.copy(this.present);
-    const frames = this.next(this.present, start, place, history, values);
+    const frames = this.next(this.present, start, position, history, values);
     this.endsAt = start + frames;
     const seam = this.seamFrames < frames / 2 ? this.seamFrames : frames / 2;
     this.seam = this.started ? seam : 0;
     this.started = true;
   }
 
-  /** Within one pass; its beginning crosses with the end of the one before. */
+  /** Within one slice; its beginning crosses with the end of the one before. */
   private run(out: StereoBlock, input: StereoBlock, history: History, time: number, from: number, to: number): void {
     const { present, before, seam } = this;
     const crossed = present.start + seam - time;
