@@ -5,6 +5,8 @@ const CURVE = 2;
 export interface LaneTrack {
   readonly places: Float64Array;
   readonly positions: Float64Array;
+  /** The same as numbers of the engine, exactly as they were set. */
+  readonly numbers: Float64Array;
   /** Index in SHAPES of the segment that begins at each point. */
   readonly shapes: Uint8Array;
   readonly bends: Float64Array;
@@ -85,4 +87,13 @@ export function positionAt(track: LaneTrack, place: number, segment: number): nu
   const t = (place - places[segment]!) / length;
   const share = shapes[segment] === CURVE ? bent(t, bends[segment]!) : t;
   return here + (positions[segment + 1]! - here) * share;
+}
+
+/**
+ * The engine's number where a lane stands still: in a held segment, before the first point and after the last; NaN
+ * elsewhere.
+ */
+export function heldNumberAt({ numbers, shapes }: LaneTrack, segment: number): number {
+  if (segment < 0) return numbers[0]!;
+  return segment >= numbers.length - 1 || shapes[segment] === HOLD ? numbers[segment]! : NaN;
 }

@@ -3,6 +3,8 @@ export interface Reading {
   readonly beat: number;
   /** 0-1 on the parameter's scale. */
   readonly position: number;
+  /** The engine's number, of one that the engine told. */
+  readonly number?: number;
 }
 
 /**

@@ -1,7 +1,7 @@
 import type { SoundData } from '../dsp/soundData';
 import { clearBlock, copyBlock, STEP_FRAMES, makeStereoBlock, type StereoBlock } from '../dsp/blocks';
 import { StereoImage } from '../analysis/stereoImage';
-import { positionAt, segmentAt } from '../automation/evaluate';
+import { heldNumberAt, positionAt, segmentAt } from '../automation/evaluate';
 import { channelParams, MACRO_LEVEL } from '../piece/piece';
 import { LatencyCompensator } from '../effects/latencyCompensator';
 import { awayGain } from '../effects/common';
@@ -192,8 +192,10 @@ export class RunningChannel {
       const lane = lanes[i]!;
       const segment = segmentAt(lane, sample, this.cursors[i]!);
       this.cursors[i] = segment;
-      const position = positionAt(lane, sample, segment);
-      this.laneRows[i]!.fromLane(this.lanePlaces[i]!, position);
+      const held = heldNumberAt(lane, segment);
+      if (Number.isNaN(held))
+        this.laneRows[i]!.fromLanePosition(this.lanePlaces[i]!, positionAt(lane, sample, segment));
+      else this.laneRows[i]!.fromLane(this.lanePlaces[i]!, held);
       if (lane.isSwitch)
         this.laneRows[i]!.setOffset(this.lanePlaces[i]!, offsetOf(lane.places[segment], sample, pulse.tempoRatio));
     }

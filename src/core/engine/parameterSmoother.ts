@@ -128,10 +128,14 @@ export class ParameterSmoother {
   }
 
   /** Sets a lane's value, as a normalised position. */
-  fromLane(index: number, position: number): void {
+  fromLanePosition(index: number, position: number): void {
+    this.fromLane(index, this.held[index] ? 0 : paramAtPosition(this.params[index]!, position));
+  }
+
+  /** Sets a lane's value, as a number of the engine. */
+  fromLane(index: number, goal: number): void {
     this.laned[index] = 1;
     if (this.held[index]) return;
-    const goal = paramAtPosition(this.params[index]!, position);
     if (goal === this.goal[index]) return;
     this.goal[index] = goal;
     this.moving = true;

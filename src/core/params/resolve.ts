@@ -1,4 +1,4 @@
-import { beatsToSeconds } from '../music/tempo';
+import { secondsPerBeat } from '../music/tempo';
 import { noteSeconds, parseNote, type NoteValue } from '../music/noteValue';
 import type { NumberParam, Param, ParamValue, Params, ParamValues, ValueContext } from './param';
 import { clampNumber, positionToValue, valueToPosition } from './taper';
@@ -66,5 +66,5 @@ export function paramAtPosition(param: Param, position: number): number {
 export const initialValues = (params: Params): ParamValues =>
   Object.fromEntries(Object.entries(params).map(([id, param]) => [id, param.initial]));
 
-/** A lane's length in beats as ms, and back, for parameters that follow the tempo. */
-export const beatsToMs = (beats: number, context: ValueContext): number => beatsToSeconds(beats, context.tempo) * 1000;
+/** A lane's length in beats as ms, exactly as the note value of that length is. */
+export const beatsToMs = (beats: number, { tempo }: ValueContext): number => beats * secondsPerBeat(tempo) * 1000;

@@ -1,5 +1,7 @@
+import { noteBeats } from '../../music/noteValue';
 import { secondsPerBeat } from '../../music/tempo';
 import type { Param } from '../../params/param';
+import { clampNumber } from '../../params/taper';
 import { beatsToMs, paramAtPosition, paramPosition, syncedNote, toEngineNumber } from '../../params/resolve';
 import { baseValue, contextOf, paramOf } from '../find';
 import type { Lane, Piece, Target } from '../piece';
@@ -8,16 +10,23 @@ import { shapeIndex } from '../../automation/point';
 
 type Timed = Pick<Piece, 'tempo' | 'sampleRate'>;
 
+/** A lane's value, which may be in beats, as a number of the engine. */
+export const laneNumber = (piece: Timed, { unit }: Pick<Lane, 'unit'>, param: Param, value: number): number => {
+  const number = unit === 'beats' ? beatsToMs(value, contextOf(piece)) : value;
+  return param.kind === 'number' ? clampNumber(number, param.min, param.max) : number;
+};
+
 /** A lane's value, which may be in beats, as a place on the parameter's rail. */
-export function lanePosition(piece: Timed, lane: Pick<Lane, 'unit'>, param: Param, value: number): number {
-  return paramPosition(param, lane.unit === 'beats' ? beatsToMs(value, contextOf(piece)) : value);
-}
+export const lanePosition = (piece: Timed, lane: Pick<Lane, 'unit'>, param: Param, value: number): number =>
+  paramPosition(param, laneNumber(piece, lane, param, value));
+
+/** A number of the engine as a value in the lane's unit. */
+export const numberInUnit = (piece: Timed, number: number, unit: Lane['unit']): number =>
+  unit === 'beats' ? number / 1000 / secondsPerBeat(piece.tempo) : number;
 
 /** A place on the rail as a value in the lane's unit. */
-export function valueInUnit(piece: Timed, param: Param, position: number, unit: Lane['unit']): number {
-  const number = paramAtPosition(param, position);
-  return unit === 'beats' ? number / 1000 / secondsPerBeat(piece.tempo) : number;
-}
+export const valueInUnit = (piece: Timed, param: Param, position: number, unit: Lane['unit']): number =>
+  numberInUnit(piece, paramAtPosition(param, position), unit);
 
 /**
  * A lane made ready to be read: places by `placeOf` a beat, positions on the rail; switches and choices hold. Points
@@ -33,6 +42,10 @@ export function laneTrack(
   return {
     places: Float64Array.from(points, (point) => placeOf(point.beat)),
     positions: Float64Array.from(points, (point) => lanePosition(piece, lane, param, point.value)),
+    numbers: Float64Array.from(points, ({ value }) => {
+      const number = laneNumber(piece, lane, param, value);
+      return param.kind === 'number' ? number : paramAtPosition(param, paramPosition(param, number));
+    }),
     shapes: Uint8Array.from(points, (point) => shapeIndex(param.kind === 'number' ? point.shape : 'hold')),
     bends: Float64Array.from(points, (point) => point.bend),
   };
@@ -49,7 +62,16 @@ export function laneUnit(piece: Piece, target: Target): Lane['unit'] {
   return param?.kind === 'number' && param.sync === 'time' && base !== undefined && syncedNote(base) ? 'beats' : 'own';
 }
 
-/** Where the base value of a target stands on its rail. */
-export function basePosition(piece: Piece, target: Target, param: Param): number {
-  return paramPosition(param, toEngineNumber(param, baseValue(piece, target) ?? param.initial, contextOf(piece)));
+/** The base value of a target as a number of the engine. */
+export const baseNumber = (piece: Piece, target: Target, param: Param): number =>
+  toEngineNumber(param, baseValue(piece, target) ?? param.initial, contextOf(piece));
+
+/** The base value of a target in a lane's unit, so that the lane gives the very same number. */
+export function baseInUnit(piece: Piece, target: Target, param: Param, unit: Lane['unit']): number {
+  const note = unit === 'beats' ? syncedNote(baseValue(piece, target) ?? param.initial) : null;
+  return note ? noteBeats(note, piece.tempo.beatsPerBar) : numberInUnit(piece, baseNumber(piece, target, param), unit);
 }
+
+/** Where the base value of a target stands on its rail. */
+export const basePosition = (piece: Piece, target: Target, param: Param): number =>
+  paramPosition(param, baseNumber(piece, target, param));

@@ -1,7 +1,8 @@
 import type { Param } from '../../params/param';
 import { findLane, paramOf } from '../find';
 import type { Lane, Piece, Target } from '../piece';
-import { basePosition, laneTrack, laneUnit, trackAt, valueInUnit } from './lane';
+import { heldNumberAt, positionAt, segmentAt } from '../../automation/evaluate';
+import { baseInUnit, laneTrack, laneUnit, numberInUnit, valueInUnit } from './lane';
 
 /** What a new stretch of moves is laid over: the lane that is there, or an empty one over the base value. */
 export interface LaneBase {
@@ -9,6 +10,8 @@ export interface LaneBase {
   readonly lane: Lane;
   /** Value in the lane's unit at a place of the rail. */
   value(position: number): number;
+  /** A number of the engine in the lane's unit. */
+  exact(number: number): number;
   /** What was there before, in the lane's unit: the lane, else the base value. */
   before(beat: number): number;
 }
@@ -21,6 +24,12 @@ export function laneBaseFor(piece: Piece, target: Target, newId: string): LaneBa
   const lane = existing ?? { id: newId, target, unit: laneUnit(piece, target), on: true, points: [] };
   const value = (position: number): number => valueInUnit(piece, param, position, lane.unit);
   const track = existing ? laneTrack(piece, existing, param) : null;
-  const base = basePosition(piece, target, param);
-  return { param, lane, value, before: (beat) => value(track ? trackAt(track, beat) : base) };
+  const exact = (number: number): number => numberInUnit(piece, number, lane.unit);
+  const before = (beat: number): number => {
+    if (!track) return baseInUnit(piece, target, param, lane.unit);
+    const segment = segmentAt(track, beat, -1);
+    const held = heldNumberAt(track, segment);
+    return Number.isNaN(held) ? value(positionAt(track, beat, segment)) : exact(held);
+  };
+  return { param, lane, value, exact, before };
 }
