@@ -39,6 +39,8 @@ export interface EffectProcessor {
   setTime?(time: StepTime): void;
   /** Samples into the next step at which a switch of it that a lane moves changes; at its first one unless told. */
   setSwitchOffset?(frames: number): void;
+  /** Ends at once what is held, whatever its grid; for a hold. */
+  letGo?(): void;
   /**
    * Takes a step of silence without being processed; for an effect that works on what has passed, and is not located
    * when sound comes again. @returns true when it would be heard, and has to be processed
@@ -88,6 +90,10 @@ export interface EffectDefinition {
   /** When parameters are of use; always when left out. */
   readonly visibleWhen: VisibleWhen;
   readonly editorParts?: readonly EditorPart[];
+  /** A small drawing of what it does, as a path in a box of 48 by 20, for an effect that is played. */
+  readonly glyph?: string;
+  /** Ready-made fields that play it. */
+  readonly fields?: readonly ReadyField[];
   /** Parameters that hold sound for ever; an effect that is switched off lets go of it. */
   readonly holds?: readonly string[];
   /**
@@ -95,6 +101,27 @@ export interface EffectDefinition {
    * @param sound hash of the own sound, if one is chosen
    */
   impulse?(values: ParamValues, context: ValueContext, sound: string | null): ImpulseNeed | null;
+}
+
+/** Of a ready-made field: a parameter and the part of its rail. */
+interface ReadyAxis {
+  readonly param: string;
+  readonly from: number;
+  readonly to: number;
+  readonly notes?: boolean;
+}
+
+/** A field that plays one effect. At rest in the centre the effect is as `values` and the axes say there. */
+export interface ReadyField {
+  readonly id: string;
+  readonly name: string;
+  /** What one hears, in one line. */
+  readonly purpose: string;
+  readonly preset: string;
+  readonly values: ParamValues;
+  readonly across: ReadyAxis;
+  readonly up: ReadyAxis;
+  readonly away?: ReadyAxis;
 }
 
 /** What the editor of an effect needs besides rails. */

@@ -3,7 +3,8 @@ import type { ParameterSmoother } from './parameterSmoother';
 
 /** A hand on a rail: `slot` is null for the channel's own level and pan; `value` is an engine number. */
 export interface Gesture {
-  readonly kind: 'hold' | 'release';
+  /** `letGo` shuts the switch of a hold and ends it at once, whatever its grid; it stays shut until a release. */
+  readonly kind: 'hold' | 'release' | 'letGo';
   readonly channel: string;
   readonly slot: string | null;
   /** Index of the parameter in its row of values. */
@@ -30,12 +31,14 @@ export function applyGesture(channels: readonly RunningChannel[], gesture: Gestu
     const { every } = channel.chain;
     for (let s = 0; s < every.length; s += 1) {
       const slot = every[s]!;
-      if (slot.plan.id === gesture.slot) touch(slot.rowOf(gesture.value), gesture, slot.indexIn(gesture.value));
+      if (slot.plan.id !== gesture.slot) continue;
+      touch(slot.rowOf(gesture.value), gesture, slot.indexIn(gesture.value));
+      if (gesture.kind === 'letGo') slot.letGo();
     }
   }
 }
 
 function touch(row: ParameterSmoother | undefined, gesture: Gesture, index: number): void {
-  if (gesture.kind === 'hold') row?.hold(index, gesture.to);
-  else row?.release(index, true);
+  if (gesture.kind === 'release') row?.release(index, true);
+  else row?.hold(index, gesture.kind === 'letGo' ? 0 : gesture.to);
 }

@@ -119,6 +119,11 @@ export class RunningSlot {
     this.aim(1);
   }
 
+  /** Ends at once what it holds. */
+  letGo(): void {
+    this.processor.letGo?.();
+  }
+
   /** Gives the processor the impulse of its plan, once for each. */
   useImpulses(prepared: ReadonlyMap<string, PreparedImpulse>): void {
     const key = this.plan.impulse?.key;

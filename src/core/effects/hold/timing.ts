@@ -20,6 +20,7 @@ export class HoldTiming {
   private held = false;
   private startWaits = false;
   private endWaits = false;
+  private endsNow = false;
 
   reset(held: boolean): void {
     this.held = held;
@@ -28,6 +29,14 @@ export class HoldTiming {
     this.endWaits = false;
     this.startAt = NOT_NOW;
     this.endAt = NOT_NOW;
+  }
+
+  /** Ends with the next step whatever the grid, and forgets a hand that waits. */
+  letGo(): void {
+    this.held = false;
+    this.startWaits = false;
+    this.endWaits = false;
+    this.endsNow = this.active;
   }
 
   /** True while a hand has come and its line has not. */
@@ -42,11 +51,16 @@ export class HoldTiming {
   step(held: boolean, heldAt: number, startGrid: number, endGrid: number, time: StepTime): void {
     this.startAt = NOT_NOW;
     this.endAt = NOT_NOW;
+    if (this.endsNow) {
+      this.endsNow = false;
+      this.active = false;
+      this.endAt = 0;
+    }
     const changes = held !== this.held && heldAt < STEP_FRAMES;
     if (changes) {
       this.held = held;
       if (held) this.press();
-      else this.letGo(endGrid > 0 && time.playing);
+      else this.handLeaves(endGrid > 0 && time.playing);
     }
     // What has waited since an earlier step may start before the sample at which the hand goes.
     if (this.startWaits) this.startAt = nextLine(startGrid, changes && held ? heldAt : 0, time);
@@ -65,7 +79,7 @@ export class HoldTiming {
     this.endWaits = false;
   }
 
-  private letGo(onGrid: boolean): void {
+  private handLeaves(onGrid: boolean): void {
     if (this.startWaits && !onGrid) {
       this.startWaits = false;
       if (!this.active) return;
