@@ -9,7 +9,11 @@ import type { Params } from '../params/param';
 import { paramsSchema } from '../params/schema';
 import { boundedList } from './boundedList';
 import { hashSchema as hash, idSchema as id, nameSchema as name } from './fields';
+import { fieldSchema, MAX_FIELDS } from './playField';
 import { soundSchema } from './soundInfo';
+import { targetSchema } from './target';
+
+export { targetSchema, type EffectTarget, type SendTarget, type Target } from './target';
 
 /** What every track and the main output have. */
 export const channelParams = {
@@ -217,19 +221,6 @@ export const returnSchema = z.strictObject(channelShape);
 
 export const trackSchema = z.strictObject({ ...channelShape, clips: boundedList(clipSchema, 2000) });
 
-/** What a lane, a link, a control or a snapshot acts on. */
-export const targetSchema = z.discriminatedUnion('kind', [
-  /** A channel's own parameter: one of channelParams; the main output has its level alone. */
-  z.strictObject({ kind: z.literal('channel'), channel: id, param: z.string() }),
-  /** A parameter of an effect on a channel, at any depth, or its switch. */
-  z.strictObject({ kind: z.literal('effect'), channel: id, effect: id, param: z.string() }),
-  /** The level of a send. */
-  z.strictObject({ kind: z.literal('send'), channel: id, to: id }),
-  /** The level of a macro. */
-  z.strictObject({ kind: z.literal('macro'), macro: id }),
-  z.strictObject({ kind: z.literal('tempo') }),
-]);
-
 export const laneSchema = z.strictObject({
   id,
   target: targetSchema,
@@ -353,6 +344,7 @@ export const pieceSchema = z.strictObject({
   snapshots: boundedList(snapshotSchema, MAX_SNAPSHOTS),
   controls: boundedList(controlSchema, MAX_CONTROLS).optional(),
   sections: boundedList(sectionSchema, 200).optional(),
+  fields: boundedList(fieldSchema, MAX_FIELDS).optional(),
   sounds: soundInfoSchema,
   prints: boundedList(printSchema, 5000),
 });
@@ -369,9 +361,6 @@ export type Link = z.infer<typeof linkSchema>;
 export type Control = z.infer<typeof controlSchema>;
 export type Snapshot = z.infer<typeof snapshotSchema>;
 export type Section = z.infer<typeof sectionSchema>;
-export type Target = z.infer<typeof targetSchema>;
-export type EffectTarget = Extract<Target, { kind: 'effect' }>;
-export type SendTarget = Extract<Target, { kind: 'send' }>;
 export type Print = z.infer<typeof printSchema>;
 
 export function emptyPiece(pieceId: string, pieceName: string): Piece {

@@ -1,6 +1,8 @@
 import { makeRandom } from '../dsp/random';
+import { effectOf } from '../effects/catalogue';
 import { newSlot } from '../piece/edits/chain';
-import { emptyPiece, type Clip, type Piece, type Track } from '../piece/piece';
+import { readyField } from '../piece/edits/fields';
+import { emptyPiece, MAIN, type Clip, type Piece, type Track } from '../piece/piece';
 import { writeWav } from '../formats/writeWav';
 import { crates, type CrateHit, type Hit } from './crates';
 import { foghorn } from './foghorn';
@@ -91,7 +93,20 @@ export function makeSaltPier(hashOf: (bytes: Uint8Array) => string): Demo {
     track('foghorn', 'Foghorn bass', 0.8, 0, hornParts()),
     track('shore', 'Ropes and gulls', 0.8, 0, shoreParts()),
   );
-  return { piece, sounds };
+  return { piece: { ...piece, ...playedOnMain(piece) }, sounds };
+}
+
+/** Four holds and a field on the main output, all asleep: it sounds as without them until something is touched. */
+function playedOnMain(piece: Piece): Pick<Piece, 'main' | 'fields'> {
+  const holds = [
+    newSlot('deck-rattle', 'stutter', 'deckRattle'),
+    newSlot('anchor-down', 'tapeStop', 'anchorDown'),
+    newSlot('undertow', 'backwards', 'undertow'),
+    newSlot('sea-smoke', 'cloud', 'seaSmoke'),
+  ];
+  const sweep = effectOf('filter').fields!.find(({ id }) => id === 'lowWater')!;
+  const { field, effect } = readyField(piece, MAIN, 'filter', sweep, { field: 'low-water', slot: 'low-water-filter' });
+  return { main: { ...piece.main, chain: [...holds, effect.slot] }, fields: [field] };
 }
 
 /** Chord tones from low to high, one row for every two bars. */

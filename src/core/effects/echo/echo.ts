@@ -1,4 +1,5 @@
 import { defineEffect } from '../define';
+import { echoFields } from './fields';
 import { echoParams } from './params';
 import { echoPresets } from './presets';
 
@@ -15,4 +16,5 @@ export const echo = defineEffect({
     timeR: [{ param: 'linked', is: false }],
     firstSide: [{ param: 'routing', is: 'pingpong' }],
   },
+  fields: echoFields,
 });

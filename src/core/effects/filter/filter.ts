@@ -1,4 +1,5 @@
 import { defineEffect } from '../define';
+import { filterFields } from './fields';
 import { filterParams } from './params';
 import { filterPresets } from './presets';
 
@@ -10,4 +11,5 @@ export const filter = defineEffect({
   params: filterParams,
   presets: filterPresets,
   headline: ['kind', 'cutoff'],
+  fields: filterFields,
 });

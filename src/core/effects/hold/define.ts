@@ -4,6 +4,7 @@ import type { VisibleWhen } from '../visibleWhen';
 import { holdVisibleWhen } from './params';
 
 interface HoldParts extends Pick<EffectDefinition, 'id' | 'name' | 'purpose' | 'headline'> {
+  readonly glyph: string;
   readonly params: Params;
   readonly presets: readonly Preset[];
   readonly visibleWhen?: VisibleWhen;

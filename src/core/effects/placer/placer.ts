@@ -1,4 +1,5 @@
 import { defineEffect, type Preset } from '../define';
+import { placerFields } from './fields';
 import { placerParams } from './params';
 import { whenGroup } from '../visibleWhen';
 
@@ -65,4 +66,5 @@ export const placer = defineEffect({
   presets,
   headline: ['direction', 'distance'],
   visibleWhen: whenGroup(placerParams, 'Drawn path', { param: 'path', is: 'drawn' }),
+  fields: placerFields,
 });

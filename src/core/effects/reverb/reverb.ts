@@ -1,4 +1,5 @@
 import { defineEffect } from '../define';
+import { reverbFields } from './fields';
 import { reverbParams } from './params';
 import { reverbPresets } from './presets';
 
@@ -11,4 +12,5 @@ export const reverb = defineEffect({
   presets: reverbPresets,
   holds: ['freeze'],
   headline: ['space', 'decay'],
+  fields: reverbFields,
 });

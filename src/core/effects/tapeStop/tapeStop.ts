@@ -64,6 +64,7 @@ export const tapeStop = defineHold({
   id: 'tapeStop',
   name: 'Tape stop',
   purpose: 'While it is held, the sound slows to a stop, comes up from one, or bends.',
+  glyph: 'M4 5h12c12 0 20 3 28 11',
   params: tapeStopParams,
   presets,
   headline: ['direction', 'time'],

@@ -1,12 +1,14 @@
 import type { Draft } from 'immer';
 import { chainOf, findMacro, kindWaitedFor, sameTarget, slotsIn } from '../find';
 import type { EffectTarget, Piece, Target } from '../piece';
+import { axesOf } from '../playField';
 
-/** Takes away the moves and links of all targets that are gone, and modulators that turn nothing any more. */
+/** Takes away the moves, links and fields of all targets that are gone, and modulators that turn nothing any more. */
 export function dropTargets(draft: Draft<Piece>, gone: (target: Target) => boolean): void {
   draft.lanes = draft.lanes.filter(({ target }) => !gone(target));
   draft.links = draft.links.filter(({ target }) => !gone(target));
   if (draft.controls) draft.controls = draft.controls.filter(({ target }) => !gone(target));
+  if (draft.fields) draft.fields = draft.fields.filter((field) => !axesOf(field).some(({ target }) => gone(target)));
   dropIdle(draft);
 }
 
@@ -20,6 +22,7 @@ export function dropIdle(draft: Draft<Piece>): void {
   draft.lanes = draft.lanes.filter(isThere);
   draft.links = draft.links.filter(isThere);
   if (draft.controls) draft.controls = draft.controls.filter(isThere);
+  if (draft.fields) draft.fields = draft.fields.filter((field) => axesOf(field).every(isThere));
   draft.modulators = draft.modulators.filter(turns);
 }
 

@@ -88,3 +88,38 @@ export function laneFromStep(piece: Piece, target: Target, beat: number, positio
   const after = cut.filter((point) => point.beat > beat + 1e-9);
   return { ...on.lane, on: true, points: [...before, step, ...after] };
 }
+
+/** A step is led by a point that lies so many beats before it: less than a sample at any tempo. */
+const LEAD_BEATS = 1e-6;
+
+/**
+ * The lane that something played leaves: every reading holds until the next, as the engine took them, so that it plays
+ * back as it was heard. Outside [first reading, end) nothing changes.
+ * @param readings positions on the rail with the beats at which they took effect
+ * @param endBeat where the hand's last value gave way to what was there before
+ */
+export function laneFromSteps(
+  piece: Piece,
+  target: Target,
+  readings: readonly Reading[],
+  endBeat: number,
+  newId: string,
+): Lane | null {
+  const on = laneBaseFor(piece, target, newId);
+  const ordered = inOrder(readings).filter(({ position }, i, all) => position !== all[i - 1]?.position);
+  const first = ordered[0];
+  if (!on || !first) return null;
+  const lead = first.beat - LEAD_BEATS;
+  const old = on.lane.points;
+  const before = lead > 0 ? splitPoints(old, lead, on.before(lead)).filter(({ beat }) => beat <= lead + 1e-9) : [];
+  const led = before.map((point, i): Point => (i === before.length - 1 ? { ...point, shape: 'hold', bend: 0 } : point));
+  const steps = ordered.map(({ beat, position, number }): Point => ({
+    beat,
+    value: number === undefined ? on.value(position) : on.exact(number),
+    shape: 'hold',
+    bend: 0,
+  }));
+  const end = Math.max(endBeat, ordered[ordered.length - 1]!.beat + LEAD_BEATS);
+  const after = splitPoints(old, end, on.before(end)).filter(({ beat }) => beat >= end - 1e-9);
+  return { ...on.lane, on: true, points: [...led, ...steps, ...after] };
+}
