@@ -1,6 +1,6 @@
 import type { Player } from '../../audio/player';
 import { trackAt, laneTrack } from '../../core/piece/moves/lane';
-import { laneFromPass, laneFromStep, TOLERANCE } from '../../core/piece/moves/record';
+import { laneFromPass, laneFromStep, laneFromSteps, TOLERANCE } from '../../core/piece/moves/record';
 import { clippedPass } from '../../core/piece/moves/takes';
 import { samplesToBeats } from '../../core/music/tempo';
 import { tempoOf } from '../../core/piece/tempoOf';
@@ -20,6 +20,8 @@ interface Pass {
   readings: Reading[];
   /** No hand is on it and it goes on: what the hand left is written until playing stops. */
   latched: boolean;
+  /** Its readings are steps, as the engine took them, and what they left stands until it ends. */
+  readonly played: boolean;
 }
 
 /** Playing that jumps back by more than this, in beats, begins new passes. */
@@ -65,30 +67,40 @@ export class MoveRecorder {
       )
         continue;
       const position = trackAt(laneTrack(piece, lane, param), beat);
-      this.passes.set(targetKey(lane.target), { target: lane.target, readings: [{ beat, position }], latched: true });
+      this.passes.set(targetKey(lane.target), {
+        target: lane.target,
+        readings: [{ beat, position }],
+        latched: true,
+        played: false,
+      });
       this.gesture('hold', lane.target, paramAtPosition(param, position));
     }
   }
 
   /** A hand stands at a place of the rail. */
   read(target: Target, position: number): void {
-    this.readAt(target, position, this.beat);
+    this.readAt(target, { beat: this.beat, position });
   }
 
   /** A hand did something that took effect at a sample, as the engine says: that is what is written. */
-  readApplied(target: Target, position: number, sample: number): void {
-    const { piece } = this;
-    this.readAt(target, position, samplesToBeats(sample, tempoOf(piece), piece.sampleRate));
+  readApplied(target: Target, reading: Omit<Reading, 'beat'>, sample: number): void {
+    this.readAt(target, { ...reading, beat: this.beatOf(sample) }, true);
   }
 
-  private readAt(target: Target, position: number, beat: number): void {
+  private beatOf(sample: number): number {
+    const { piece } = this;
+    return samplesToBeats(sample, tempoOf(piece), piece.sampleRate);
+  }
+
+  private readAt(target: Target, reading: Reading, played = false): void {
+    const { beat } = reading;
     const key = targetKey(target);
-    const pass = this.passes.get(key) ?? { target, readings: [], latched: false };
+    const pass = this.passes.get(key) ?? { target, readings: [], latched: false, played };
     const last = pass.readings[pass.readings.length - 1];
     // What stood since the hand let go has to be said up to here, or the line would run slantwise.
-    if (pass.latched && last && beat > last.beat) pass.readings.push({ beat: beat - 1e-6, position: last.position });
+    if (pass.latched && last && beat > last.beat) pass.readings.push({ ...last, beat: beat - 1e-6 });
     pass.latched = false;
-    pass.readings.push({ beat, position });
+    pass.readings.push(reading);
     this.passes.set(key, pass);
   }
 
@@ -105,16 +117,10 @@ export class MoveRecorder {
     return false;
   }
 
-  /** What was held lets go and goes back by itself, in any mode: it stood there until now. */
-  end(target: Target): void {
+  /** What was played is over at a sample, as the engine says: it is laid down as the steps that were heard. */
+  finishPlayed(target: Target, sample: number): void {
     const pass = this.passes.get(targetKey(target));
-    if (pass) this.finish([{ ...pass, latched: true }], this.beat, false);
-  }
-
-  /** What was played is over: its readings, the last of which the engine has told, are laid down. */
-  finishPlayed(target: Target): void {
-    const pass = this.passes.get(targetKey(target));
-    if (pass) this.finish([{ ...pass, latched: false }], this.beat, false);
+    if (pass) this.finish([{ ...pass, latched: false }], this.beatOf(sample), false);
   }
 
   /** Once a frame: when playing has gone back, by a loop or a hand, passes end where it left and begin where it is. */
@@ -127,12 +133,13 @@ export class MoveRecorder {
     if (jumped && this.passes.size > 0) {
       const open = [...this.passes.values()];
       this.finish(open, this.lastBeat, false);
-      for (const { target, readings, latched } of open) {
-        if (latched)
+      for (const { target, readings, latched, played } of open) {
+        if (latched || played)
           this.passes.set(targetKey(target), {
             target,
-            readings: [{ beat, position: readings[readings.length - 1]!.position }],
+            readings: [{ ...readings[readings.length - 1]!, beat }],
             latched,
+            played,
           });
       }
     }
@@ -184,18 +191,21 @@ export class MoveRecorder {
     );
   }
 
-  private take({ target, readings, latched }: Pass, until: number): Take[] {
+  private take({ target, readings, latched, played }: Pass, until: number): Take[] {
     const { piece } = this;
     const last = readings[readings.length - 1]!;
     const { punch } = useSession.getState();
-    const whole = latched && until > last.beat ? [...readings, { beat: until, position: last.position }] : readings;
+    const whole = latched && until > last.beat ? [...readings, { ...last, beat: until }] : readings;
     const all = punch ? clippedPass(whole, punch.start, punch.end) : whole;
     if (all.length === 0) return [];
     const id = newId();
     const single = all.length === 1;
-    const lane = single
-      ? laneFromStep(piece, target, all[0]!.beat, all[0]!.position, id)
-      : laneFromPass(piece, target, all, id, { tolerance: TOLERANCE, seamBeats: useSession.getState().seamBeats });
+    const lane =
+      played && all === readings
+        ? laneFromSteps(piece, target, all, until, id)
+        : single
+          ? laneFromStep(piece, target, all[0]!.beat, all[0]!.position, id)
+          : laneFromPass(piece, target, all, id, { tolerance: TOLERANCE, seamBeats: useSession.getState().seamBeats });
     return lane
       ? [{ lane, before: findLane(piece, target) ?? null, readings: single ? [] : all, tolerance: TOLERANCE }]
       : [];

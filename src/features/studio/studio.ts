@@ -8,21 +8,14 @@ import { setEffectOn, setParams } from '../../core/piece/edits/chain';
 import { setChannelParam, setSwitch, setTempo } from '../../core/piece/edits/channels';
 import { setModulator } from '../../core/piece/edits/links';
 import { setSend } from '../../core/piece/edits/sends';
-import {
-  baseValue,
-  channelOfTarget,
-  contextOf,
-  effectOfTarget,
-  paramOf,
-  sameTarget,
-  soundsUsed,
-} from '../../core/piece/find';
+import { channelOfTarget, contextOf, effectOfTarget, paramOf, sameTarget, soundsUsed } from '../../core/piece/find';
 import { tempoOf } from '../../core/piece/tempoOf';
 import { ON_PARAM, type Piece, type EffectTarget, type PrintOrder, type Target } from '../../core/piece/piece';
 import { Player } from '../../audio/player';
 import { SoundLibrary, type LoadedSound } from '../../audio/soundLibrary';
 import { useOpenPiece } from '../../data/openPiece';
 import { useSession } from '../../data/session';
+import { LivePlay } from './livePlay';
 import { Morph } from './morph';
 import { MoveRecorder } from './moveRecorder';
 import { valueIndex } from './target';
@@ -40,6 +33,8 @@ export class Studio {
   private readonly missing = new Map<string, string>();
   /** Goes to snapshots. */
   readonly morph: Morph;
+  /** What hands play: holds, throws, fields. */
+  readonly live: LivePlay;
   private readonly recorder: MoveRecorder;
   private readonly stopWatching: () => void;
   private readonly stopListening: () => void;
@@ -48,6 +43,7 @@ export class Studio {
     this.player = new Player(piece.sampleRate);
     this.recorder = new MoveRecorder(this.player);
     this.morph = new Morph(this, this.player);
+    this.live = new LivePlay(this.player, this.recorder, (target) => this.note(target));
     this.library = new SoundLibrary(piece.sampleRate);
     this.take(piece);
     this.stopWatching = useOpenPiece.subscribe((now, before) => {
@@ -131,6 +127,7 @@ export class Studio {
 
   stop(): void {
     this.morph.finish();
+    this.live.stop();
     this.recorder.stop();
     this.player.stop();
     useSession.getState().set({ playing: false });
@@ -194,28 +191,6 @@ export class Studio {
     if (this.recorder.on(channelOfTarget(target))) this.recorder.read(target, paramPosition(param, to));
   }
 
-  /**
-   * A switch is played: heard as soon as the engine takes it, and recorded at the very sample at which it did, so that
-   * what is played back is what was heard.
-   */
-  playSwitch(target: Target, on: boolean): void {
-    const { piece } = this;
-    this.note(target);
-    const records = this.recorder.on(channelOfTarget(target));
-    const gesture = {
-      channel: channelOfTarget(target),
-      slot: effectOfTarget(target),
-      value: valueIndex(piece, target),
-      atSample: 0,
-    };
-    this.player.gesture({ ...gesture, kind: 'hold', to: on ? 1 : 0 }, (sample) => {
-      if (!records) return;
-      this.recorder.readApplied(target, on ? 1 : 0, sample);
-      if (!on) this.recorder.finishPlayed(target);
-    });
-    if (!on) this.player.gesture({ ...gesture, kind: 'release', to: 0 });
-  }
-
   /** The hand let go. @param value what it left, which becomes the base value unless it was recorded as a move */
   release(target: Target, value: ParamValue): void {
     const param = paramOf(this.piece, target);
@@ -232,26 +207,6 @@ export class Studio {
       to: 0,
       atSample: 0,
     });
-  }
-
-  /** What was held for a moment goes back to where it stood; armed and playing, the moment is a move. */
-  letGo(target: Target): void {
-    const { piece } = this;
-    const param = paramOf(piece, target);
-    if (!param) return;
-    this.recorder.end(target);
-    const gesture = {
-      channel: channelOfTarget(target),
-      slot: effectOfTarget(target),
-      value: valueIndex(piece, target),
-      atSample: 0,
-    };
-    this.player.gesture({
-      ...gesture,
-      kind: 'hold',
-      to: toEngineNumber(param, baseValue(piece, target) ?? param.initial, contextOf(piece)),
-    });
-    this.player.gesture({ ...gesture, kind: 'release', to: 0 });
   }
 
   /**

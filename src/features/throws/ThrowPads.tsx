@@ -48,10 +48,10 @@ function ThrowPad({ channel, made }: { readonly channel: string; readonly made: 
     )
       return;
     held.current = true;
-    studio.touch(target, 1);
+    studio.live.begin(target, 1);
   };
   const letGo = (): void => {
-    if (held.current) studio.letGo(target);
+    if (held.current) studio.live.end(target);
     held.current = false;
   };
   return <Pad label={`Hold to throw into ${made.name}`} title={made.name} tone="coral" onBegin={hold} onEnd={letGo} />;

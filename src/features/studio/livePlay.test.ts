@@ -1,0 +1,200 @@
+import fc from 'fast-check';
+import type { Player } from '../../audio/player';
+import type { Engine } from '../../core/engine/engine';
+import type { Gesture } from '../../core/engine/gesture';
+import { compilePlan } from '../../core/engine/plan';
+import { awayFrom, engineOf, runEngine } from '../../core/engine/testing';
+import { placesAt } from '../../core/piece/moves/fieldMotion';
+import { newSlot } from '../../core/piece/edits/chain';
+import { readyField } from '../../core/piece/edits/fields';
+import { effectOf } from '../../core/effects/catalogue';
+import type { EffectTarget, Piece, Target } from '../../core/piece/piece';
+import { clipOf, echoSlot, RATE, scene, soundOf, type Scene } from '../../core/piece/testing';
+import { useOpenPiece } from '../../data/openPiece';
+import { useSession } from '../../data/session';
+import { LivePlay } from './livePlay';
+import { MoveRecorder } from './moveRecorder';
+import { usePlayed } from './played';
+
+const SECONDS = 6;
+const noise = soundOf(SECONDS, (i) => 0.3 * Math.sin(i * i * 0.0007));
+const stutter: EffectTarget = { kind: 'effect', channel: 't0', effect: 'h', param: 'held' };
+const send: Target = { kind: 'send', channel: 't0', to: 'r' };
+
+/** A track with a hold and a filter that a field plays, and a return with an echo. */
+function sceneToPlay(bpm: number, hold: string): Scene {
+  const made = scene([noise], [{ clips: [clipOf('a', 0, 0, SECONDS)], chain: [newSlot('h', hold, 'neutral')] }], {
+    tempo: { bpm, beatsPerBar: 4 },
+    lengthBeats: 64,
+  });
+  const [track] = made.piece.tracks;
+  const returns = [
+    { id: 'r', name: 'R', gain: 1, pan: 0, mute: false, solo: false, sends: [], chain: [echoSlot('e', { mix: 1 })] },
+  ];
+  const sweep = effectOf('filter').fields![0]!;
+  const { field, effect } = readyField(made.piece, 't0', 'filter', sweep, { field: 'f', slot: 'low' });
+  const chain = [...track!.chain, effect.slot];
+  const sends = [{ to: 'r', level: 0, pre: false }];
+  return {
+    ...made,
+    piece: { ...made.piece, tracks: [{ ...track!, chain, sends }], returns, fields: [{ ...field, lift: 'glide' }] },
+  };
+}
+
+let unsubscribe = (): void => undefined;
+
+/** The studio's sound without a browser: the engine itself, told and heard as by messages. */
+class Stage {
+  readonly engine: Engine;
+  readonly live: LivePlay;
+  readonly recorder: MoveRecorder;
+  private readonly waiting = new Map<number, (sample: number) => void>();
+  private tags = 0;
+  position = 0;
+
+  constructor(made: Scene, armed: boolean) {
+    this.engine = engineOf(made);
+    useOpenPiece.setState({
+      piece: made.piece,
+      entries: [],
+      cursor: 0,
+      savedEntries: 0,
+      cutSince: Infinity,
+      change: 0,
+    });
+    usePlayed.setState({ now: {}, presets: {} });
+    useSession.getState().set({ armed, playing: true, mode: 'touch', modes: {}, takes: {}, passes: {}, punch: null });
+    const player = this as unknown as Player;
+    this.recorder = new MoveRecorder(player);
+    this.live = new LivePlay(player, this.recorder, () => undefined);
+    unsubscribe();
+    unsubscribe = useOpenPiece.subscribe((now, before) => {
+      if (now.piece !== before.piece) this.engine.setPlan(compilePlan(now.piece!));
+    });
+    this.engine.play(0);
+    this.recorder.begin();
+  }
+
+  heardAt(): number {
+    return this.position;
+  }
+
+  gesture(gesture: Gesture, onApplied?: (sample: number) => void): void {
+    if (onApplied) this.waiting.set((this.tags += 1), onApplied);
+    this.engine.queue(onApplied ? { ...gesture, tag: this.tags } : gesture);
+  }
+
+  run(seconds: number, block: number): Float32Array {
+    const { left } = runEngine(this.engine, seconds, block);
+    this.position += left.length;
+    for (const { tag, sample } of this.engine.takeApplied() ?? []) this.waiting.get(tag)?.(sample);
+    return left;
+  }
+
+  get piece(): Piece {
+    return useOpenPiece.getState().piece!;
+  }
+}
+
+const HOLDS = ['stutter', 'backwards', 'tapeStop', 'slowMotion', 'reorder', 'chop', 'cloud'] as const;
+const share = (): fc.Arbitrary<number> => fc.double({ min: 0, max: 1, noNaN: true });
+
+/** Anything that hands do in Play. */
+const action = fc.oneof(
+  fc.record({ kind: fc.constant('hold' as const), on: fc.boolean() }),
+  fc.record({ kind: fc.constant('field' as const), x: share(), y: share() }),
+  fc.record({ kind: fc.constant('lift' as const) }),
+  fc.record({ kind: fc.constant('throw' as const), on: fc.boolean(), grid: fc.constantFrom(0, 0.25, 0.5) }),
+  fc.record({ kind: fc.constant('step' as const), direction: fc.constantFrom(1 as const, -1 as const) }),
+);
+type Action = typeof action extends fc.Arbitrary<infer T> ? T : never;
+
+function act(stage: Stage, one: Action): void {
+  const { live, piece } = stage;
+  const field = piece.fields![0]!;
+  switch (one.kind) {
+    case 'hold':
+      if (one.on) live.begin(stutter, true);
+      else live.end(stutter);
+      return;
+    case 'field':
+      for (const place of placesAt(piece, field, one)) live.moveTo(place);
+      return;
+    case 'lift':
+      for (const { target } of placesAt(piece, field, { x: 0, y: 0 })) live.end(target);
+      return;
+    case 'throw':
+      if (one.on) live.begin(send, 1, one.grid);
+      else live.end(send, one.grid);
+      return;
+    case 'step':
+      live.stepPreset('t0', 'h', one.direction, 0.25);
+  }
+}
+
+test('what hands play live, recorded, plays back to the bit: holds, a field, throws on a grid, presets stepped', () => {
+  fc.assert(
+    fc.property(
+      fc.constantFrom(...HOLDS),
+      fc.integer({ min: 61, max: 187 }),
+      fc.integer({ min: 40, max: 900 }),
+      fc.array(fc.tuple(action, fc.double({ min: 0.01, max: 0.4, noNaN: true })), { minLength: 6, maxLength: 22 }),
+      (hold, bpm, block, hands) => {
+        const stage = new Stage(sceneToPlay(bpm, hold), true);
+        const heard: Float32Array[] = [stage.run(0.9, block)];
+        for (const [one, seconds] of hands) {
+          act(stage, one);
+          heard.push(stage.run(seconds, block));
+        }
+        stage.live.stop();
+        // What waits for a line has come by then.
+        heard.push(stage.run(1.2, block));
+        stage.recorder.stop();
+        const live = Float32Array.from(heard.flatMap((part) => [...part]));
+        const again = engineOf({ ...sceneToPlay(bpm, hold), piece: stage.piece });
+        again.play(0);
+        expect(awayFrom(live, runEngine(again, live.length / RATE, 128).left.subarray(0, live.length))).toBe(0);
+      },
+    ),
+    { numRuns: 24 },
+  );
+});
+
+test('let go of all ends a hold within a step, whatever its grid, and what was thrown', () => {
+  const made = sceneToPlay(120, 'stutter');
+  const [track] = made.piece.tracks;
+  const held = newSlot('h', 'stutter', 'neutral', { endsOn: '4 bars', slice: 100, fadeOut: 0 });
+  const piece = { ...made.piece, tracks: [{ ...track!, chain: [held, ...track!.chain.slice(1)] }] };
+  const after = (hands: (live: LivePlay) => void): Float32Array => {
+    const stage = new Stage({ ...made, piece }, false);
+    stage.run(1, 128);
+    hands(stage.live);
+    stage.run(0.5, 128);
+    stage.live.letGoOfAll();
+    stage.run(0.002, 64);
+    expect(usePlayed.getState().now).toEqual({});
+    return stage.run(0.2, 64);
+  };
+  const untouched = after(() => undefined);
+  expect(
+    awayFrom(
+      after((live) => live.begin(stutter, true)),
+      untouched,
+    ),
+  ).toBeLessThan(1e-6);
+  after((live) => live.begin(send, 1));
+});
+
+test('stepping presets while it is not recorded becomes one edit, and the engine follows the piece again', () => {
+  const stage = new Stage(sceneToPlay(120, 'stutter'), false);
+  stage.run(0.5, 128);
+  stage.live.begin(stutter, true);
+  stage.run(0.2, 128);
+  stage.live.stepPreset('t0', 'h', 1, 0.25);
+  stage.live.stepPreset('t0', 'h', 1, 0.25);
+  expect(usePlayed.getState().presets).toEqual({ h: effectOf('stutter').presets[2]!.id });
+  stage.run(0.5, 128);
+  expect(stage.piece.tracks[0]!.chain[0]!.preset).toBe(effectOf('stutter').presets[2]!.id);
+  expect(useOpenPiece.getState().entries).toHaveLength(1);
+  expect(usePlayed.getState().presets).toEqual({});
+});

@@ -1,0 +1,257 @@
+import type { Player } from '../../audio/player';
+import type { Gesture } from '../../core/engine/gesture';
+import { beatsToSamples, samplesToBeats } from '../../core/music/tempo';
+import type { ParamValue } from '../../core/params/param';
+import { fromEngineNumber, paramAtPosition, paramPosition, toEngineNumber } from '../../core/params/resolve';
+import { effectOf } from '../../core/effects/catalogue';
+import { choosePreset, presetValues } from '../../core/piece/edits/chain';
+import { leaveValues } from '../../core/piece/edits/fields';
+import {
+  baseValue,
+  channelIds,
+  channelOfTarget,
+  contextOf,
+  effectOfTarget,
+  findLane,
+  findSlot,
+  paramOf,
+  sameTarget,
+  targetKey,
+} from '../../core/piece/find';
+import { playedNumber, type RailPlace } from '../../core/piece/moves/fieldMotion';
+import type { Piece, Target } from '../../core/piece/piece';
+import { tempoOf } from '../../core/piece/tempoOf';
+import { useOpenPiece } from '../../data/openPiece';
+import { useSession } from '../../data/session';
+import { nextLine } from './morph';
+import type { MoveRecorder } from './moveRecorder';
+import { holdTargets, usePlayed } from './played';
+import { valueIndex } from './target';
+
+/**
+ * Plays parameters while the piece plays: heard as soon as the engine takes it, or on a line of a grid, and recorded at
+ * the very sample at which the engine did, so that what is played back is what was heard.
+ */
+export class LivePlay {
+  /** Where something played began or will begin, by its target, and the grid for which it waits. */
+  private readonly begins = new Map<string, { readonly beat: number; readonly gridBeats: number }>();
+  private readonly targets = new Map<string, Target>();
+  /** Holds that stay shut until playing stops, though a lane says otherwise. */
+  private shut: Target[] = [];
+
+  constructor(
+    private readonly player: Player,
+    private readonly recorder: MoveRecorder,
+    private readonly note: (target: Target) => void,
+  ) {}
+
+  private get piece(): Piece {
+    return useOpenPiece.getState().piece!;
+  }
+
+  /** The beat that is being computed. */
+  private get beat(): number {
+    const { piece } = this;
+    return samplesToBeats(this.player.position, tempoOf(piece), piece.sampleRate);
+  }
+
+  /**
+   * A parameter is moved to a setting for as long as it is played.
+   * @param gridBeats it waits for the next multiple of so many beats; 0 for at once
+   * @param line the beat for which it waits by itself, as a hold does on its own grid
+   */
+  begin(target: Target, value: ParamValue, gridBeats = 0, line: number | null = null): void {
+    const param = paramOf(this.piece, target);
+    if (!param) return;
+    const number = toEngineNumber(param, value, contextOf(this.piece));
+    const at = useSession.getState().playing ? nextLine(this.piece, this.beat, gridBeats) : 0;
+    this.begins.set(targetKey(target), { beat: at, gridBeats });
+    this.down(target, gridBeats > 0 ? at : line);
+    this.send(target, number, gridBeats > 0 ? at : 0);
+  }
+
+  /** A parameter that is played goes to a place on its rail, in the line of a field. @param atBeat 0 for at once */
+  moveTo({ target, position }: RailPlace, atBeat = 0): void {
+    const param = paramOf(this.piece, target);
+    if (!param) return;
+    if (!this.targets.has(targetKey(target))) this.down(target, null);
+    this.send(target, paramAtPosition(param, position), atBeat);
+  }
+
+  private down(target: Target, waitsUntil: number | null): void {
+    this.note(target);
+    this.targets.set(targetKey(target), target);
+    usePlayed.getState().put(targetKey(target), { since: this.beat, waitsUntil });
+  }
+
+  private send(target: Target, wanted: number, atBeat: number): void {
+    const { piece } = this;
+    const records = this.recorder.on(channelOfTarget(target));
+    const param = paramOf(piece, target)!;
+    const number = playedNumber(piece, target, wanted);
+    this.gesture('hold', target, number, atBeat, (sample) => {
+      if (!records) return;
+      const reading = { position: paramPosition(param, number), number };
+      this.recorder.readApplied(target, reading, this.laneSample(target, sample));
+    });
+  }
+
+  /**
+   * The sample at which a lane has to change to act in the step that begins at `sample`. A hold acts on its very
+   * sample; everything else stands, at the end of a step, where its lane stands there.
+   */
+  private laneSample(target: Target, sample: number): number {
+    return holdTargets(this.piece).some((hold) => sameTarget(hold, target)) ? sample : sample + 1;
+  }
+
+  private finish(target: Target, sample: number): void {
+    this.recorder.finishPlayed(target, this.laneSample(target, sample));
+  }
+
+  /**
+   * The next or previous preset of an effect while it is played, on the next line of a grid: as an edit, or, where it is
+   * recorded, as steps of everything that changes.
+   */
+  stepPreset(channel: string, slotId: string, direction: 1 | -1, gridBeats: number): void {
+    const { piece } = this;
+    const slot = findSlot(piece, channel, slotId);
+    if (!slot) return;
+    const { presets, params, holds } = effectOf(slot.effect);
+    const now = usePlayed.getState().presets[slotId] ?? slot.preset;
+    const at = presets.findIndex(({ id }) => id === now);
+    const preset = presets[(at + direction + presets.length) % presets.length]!;
+    const playing = useSession.getState().playing;
+    const line = gridBeats > 0 && playing ? nextLine(piece, this.beat, gridBeats) : 0;
+    const records = this.recorder.on(channel);
+    const changes = Object.entries(presetValues(slot.effect, preset.id)).filter(
+      ([id, value]) => !holds?.includes(id) && (records || value !== slot.values[id]),
+    );
+    usePlayed.getState().step(slotId, preset.id);
+    const targets = changes.map(([id]): Target => ({ kind: 'effect', channel, effect: slotId, param: id }));
+    changes.forEach(([id, value], i) => {
+      const target = targets[i]!;
+      const number = toEngineNumber(params[id]!, value, contextOf(piece));
+      if (records) this.targets.set(targetKey(target), target);
+      if (records) this.send(target, number, line);
+      else
+        this.gesture(
+          'hold',
+          target,
+          number,
+          line,
+          i === changes.length - 1 ? () => this.keepPreset(slotId) : undefined,
+        );
+    });
+    if (!records && (!playing || changes.length === 0)) this.keepPreset(slotId);
+  }
+
+  /** The preset that an effect was stepped to has come: it becomes an edit, once for many steps. */
+  private keepPreset(slotId: string): void {
+    const preset = usePlayed.getState().presets[slotId];
+    const { piece } = this;
+    const channel = channelIds(piece).find((id) => findSlot(piece, id, slotId));
+    const slot = channel === undefined ? undefined : findSlot(piece, channel, slotId);
+    if (preset === undefined || channel === undefined || !slot) return;
+    usePlayed.getState().step(slotId, null);
+    const { holds } = effectOf(slot.effect);
+    useOpenPiece.getState().run(choosePreset, { channel, slot: slotId, preset });
+    for (const id of effectOf(slot.effect).paramIds)
+      if (!holds?.includes(id)) this.gesture('release', { kind: 'effect', channel, effect: slotId, param: id }, 0, 0);
+  }
+
+  /** What was played goes back to where it stands without a hand. @param gridBeats on the next line of this grid */
+  end(target: Target, gridBeats = 0): void {
+    const { piece } = this;
+    const param = paramOf(piece, target);
+    const key = targetKey(target);
+    if (!this.targets.delete(key) || !param) return;
+    usePlayed.getState().drop(key);
+    const began = this.begins.get(key);
+    this.begins.delete(key);
+    const at = this.endOf(gridBeats, began);
+    // Its lane takes it up again by itself.
+    if (!findLane(piece, target)?.on) {
+      const base = toEngineNumber(param, baseValue(piece, target) ?? param.initial, contextOf(piece));
+      this.gesture('hold', target, base, at);
+    }
+    this.gesture('release', target, 0, at, (sample) => this.finish(target, sample));
+  }
+
+  /** The beat at which it ends; 0 for at once. One that waits for its line sounds for at least one. */
+  private endOf(gridBeats: number, began: { readonly beat: number; readonly gridBeats: number } | undefined): number {
+    if (!useSession.getState().playing) return 0;
+    const { piece, beat } = this;
+    const waits = began !== undefined && began.beat > beat;
+    const grid = waits ? Math.max(gridBeats, began.gridBeats) : gridBeats;
+    if (grid === 0) return 0;
+    return nextLine(piece, waits ? began.beat + grid : Math.max(beat, (began?.beat ?? 0) + 1e-3), grid);
+  }
+
+  /**
+   * What was played stays where it is: as new base values in one edit, or, where it is recorded, until playing stops.
+   */
+  leave(name: string, places: readonly RailPlace[]): void {
+    const { piece } = this;
+    const kept = places.filter(({ target }) => !this.recorder.on(channelOfTarget(target)));
+    const values = kept.flatMap(({ target, position }) => {
+      const param = paramOf(piece, target);
+      return param ? [{ target, value: fromEngineNumber(param, paramAtPosition(param, position)) }] : [];
+    });
+    if (values.length > 0) useOpenPiece.getState().run(leaveValues, { name, values });
+    for (const { target } of kept) {
+      this.targets.delete(targetKey(target));
+      usePlayed.getState().drop(targetKey(target));
+      this.gesture('release', target, 0, 0);
+    }
+  }
+
+  /** Everything that is played ends within a block, and every hold of the piece, whatever holds it. */
+  letGoOfAll(): void {
+    const { piece } = this;
+    const held = new Set<string>();
+    for (const target of holdTargets(piece)) {
+      held.add(targetKey(target));
+      this.gesture('letGo', target, 0, 0, (sample) => this.finish(target, sample));
+      if (findLane(piece, target)?.on) this.shut.push(target);
+      else this.gesture('release', target, 0, 0);
+      this.targets.delete(targetKey(target));
+      usePlayed.getState().drop(targetKey(target));
+    }
+    for (const [key, target] of [...this.targets]) if (!held.has(key)) this.end(target);
+    this.begins.clear();
+    const left = holdTargets(piece).filter((target) => baseValue(piece, target) === true);
+    if (left.length > 0)
+      useOpenPiece
+        .getState()
+        .run(leaveValues, { name: 'let go of all', values: left.map((target) => ({ target, value: false })) });
+  }
+
+  /** Playing stops: nothing is played any more. */
+  stop(): void {
+    for (const target of [...this.targets.values()]) this.end(target);
+    usePlayed.setState({ presets: {} });
+    for (const target of this.shut) this.gesture('release', target, 0, 0);
+    this.shut = [];
+  }
+
+  private gesture(
+    kind: Gesture['kind'],
+    target: Target,
+    to: number,
+    atBeat: number,
+    onApplied?: (sample: number) => void,
+  ): void {
+    const { piece } = this;
+    this.player.gesture(
+      {
+        kind,
+        channel: channelOfTarget(target),
+        slot: effectOfTarget(target),
+        value: valueIndex(piece, target),
+        to,
+        atSample: atBeat > 0 ? beatsToSamples(atBeat, tempoOf(piece), piece.sampleRate) : 0,
+      },
+      onApplied,
+    );
+  }
+}

@@ -1,0 +1,47 @@
+import { GRIDS, gridBeats } from '../../core/effects/hold/params';
+import { baseValue, findSlot, targetKey } from '../../core/piece/find';
+import type { EffectTarget, Piece } from '../../core/piece/piece';
+import { useOpenPiece } from '../../data/openPiece';
+import { useSession } from '../../data/session';
+import { nextLine } from './morph';
+import { usePlayed } from './played';
+import { usePiece, useStudio } from './StudioProvider';
+
+/** Beats from line to line of a grid of a hold, by the id of its parameter; 0 for none. */
+export function holdGrid(piece: Piece, { channel, effect }: EffectTarget, param: 'startsOn' | 'endsOn'): number {
+  const grid = findSlot(piece, channel, effect)?.values[param];
+  const index = GRIDS.findIndex((id) => id === grid);
+  return index < 0 ? 0 : gridBeats(index, piece.tempo.beatsPerBar);
+}
+
+interface HoldHands {
+  begin(): void;
+  end(): void;
+  readonly down: boolean;
+}
+
+/** A hold for a pad: held while the pad is, or from one tap to the next where it latches. */
+export function useHoldPad(target: EffectTarget): HoldHands {
+  const piece = usePiece();
+  const { studio } = useStudio();
+  const played = usePlayed((state) => targetKey(target) in state.now);
+  const latches = findSlot(piece, target.channel, target.effect)?.values.latch === true;
+  // What is on by itself is let go by a tap, whether it latches or not.
+  const on = baseValue(piece, target) === true;
+  const line = (): number | null => {
+    const grid = holdGrid(piece, target, 'startsOn');
+    return grid > 0 && useSession.getState().playing ? nextLine(piece, studio.beat, grid) : null;
+  };
+  return {
+    down: played || on,
+    begin: () => {
+      if (!useSession.getState().playing) useOpenPiece.getState().say('Press Play first: a hold works on what sounds.');
+      if (on) studio.release(target, false);
+      else if (latches && played) studio.live.end(target);
+      else studio.live.begin(target, true, 0, line());
+    },
+    end: () => {
+      if (!latches) studio.live.end(target);
+    },
+  };
+}
