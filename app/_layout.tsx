@@ -22,6 +22,7 @@ const VIEWS: Readonly<Record<ViewName, () => Promise<ComponentType>>> = {
   piece: async () => (await import('@/features/piece/PieceView')).PieceView,
   chain: async () => (await import('@/features/chain/ChainView')).ChainView,
   moves: async () => (await import('@/features/moves/MovesView')).MovesView,
+  play: async () => (await import('@/features/play/PlayView')).PlayView,
   shelf: async () => (await import('@/features/shelf/ShelfView')).ShelfView,
 };
 

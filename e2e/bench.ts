@@ -26,7 +26,7 @@ export const test = base.extend<{ pieceId: string }>({
   },
 });
 
-export const go = async (page: Page, view: 'Piece' | 'Chain' | 'Moves' | 'Shelf'): Promise<void> => {
+export const go = async (page: Page, view: 'Piece' | 'Chain' | 'Moves' | 'Play' | 'Shelf'): Promise<void> => {
   await page.getByRole('link', { name: view, exact: true }).click();
 };
 
@@ -170,7 +170,7 @@ export interface Hand {
   strand(): Promise<void>;
   /** Shows a section of the bench on a phone; on a wide screen all are there. */
   section(name: string): Promise<void>;
-  view(view: 'Piece' | 'Chain' | 'Moves' | 'Shelf'): Promise<void>;
+  view(view: 'Piece' | 'Chain' | 'Moves' | 'Play' | 'Shelf'): Promise<void>;
 }
 
 export function handOn(page: Page, touch: boolean): Hand {

@@ -1,7 +1,7 @@
 import { wellFormed } from '../core/piece/fields';
 
 /** The views a piece has, by the word they have in an address. */
-export const VIEW_NAMES = ['piece', 'chain', 'moves', 'shelf'] as const;
+export const VIEW_NAMES = ['piece', 'chain', 'moves', 'play', 'shelf'] as const;
 export type ViewName = (typeof VIEW_NAMES)[number];
 
 /** Where one is: what the browser's address says. */
@@ -20,6 +20,9 @@ const TRACKS = 'tracks';
 
 const isView = (word: string | undefined): word is ViewName => VIEW_NAMES.some((view) => view === word);
 
+/** Views that show the piece as a whole, whatever channel is open. */
+const isWhole = (view: ViewName): boolean => view === 'play' || view === 'shelf';
+
 /** A part of an address as text; one that is no valid escape is taken as it is. */
 function decoded(part: string): string {
   try {
@@ -31,7 +34,7 @@ function decoded(part: string): string {
 
 /**
  * Reads `/piece/ID`, `/piece/ID/tracks/CHANNEL/SLOT`, `/piece/ID/chain/CHANNEL/SLOT`, `/piece/ID/moves/CHANNEL` and
- * `/piece/ID/shelf`, and the same views without a piece (`/chain`).
+ * `/piece/ID/play`, `/piece/ID/shelf`, and the same views without a piece (`/chain`).
  *
  * @returns null for any other address
  */
@@ -44,14 +47,14 @@ export function parseAddress(path: string): Address | null {
   if (word === undefined || word === TRACKS) return { piece, view: 'piece', channel, slot };
   if (!isView(word) || (word === 'piece' && channel !== null)) return null;
   if (word === 'moves' && slot !== null) return null;
-  if (word === 'shelf') return channel === null ? { piece, view: word, channel: null, slot: null } : null;
+  if (isWhole(word)) return channel === null ? { piece, view: word, channel: null, slot: null } : null;
   return { piece, view: word, channel, slot };
 }
 
 /** The address of a place; the inverse of `parseAddress`. A slot without its channel, or in Moves, is left out. */
 export function formatAddress({ piece, view, channel, slot }: Address): string {
   const where =
-    view === 'shelf' || channel === null ? [] : slot === null || view === 'moves' ? [channel] : [channel, slot];
+    isWhole(view) || channel === null ? [] : slot === null || view === 'moves' ? [channel] : [channel, slot];
   const word = view === 'piece' ? (where.length > 0 ? [TRACKS] : []) : [view];
   const parts = [...(piece === null ? [] : ['piece', piece]), ...word, ...where];
   return `/${parts.map((part) => encodeURIComponent(wellFormed(part))).join('/')}`;

@@ -68,6 +68,8 @@ interface Session {
   audition: { readonly channel: string; readonly chain: readonly Slot[]; readonly gainDb: number } | null;
   /** Held down: the whole piece is heard untreated for as long. */
   comparing: boolean;
+  /** Locked for a stage: only Play reacts. */
+  stage: boolean;
   /** Whether every rail is followed by what it does; null leaves it to the width of the screen. */
   hints: boolean | null;
   set(change: Partial<Omit<Session, 'set'>>): void;
@@ -115,6 +117,7 @@ export const useSession = create<Session>((set) => ({
   matched: false,
   audition: null,
   comparing: false,
+  stage: false,
   hints: keptHints(),
   set: (change) => set(change),
 }));

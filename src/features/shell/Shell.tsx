@@ -3,6 +3,7 @@ import type { ReactNode } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Icon, TouchableRipple } from 'react-native-paper';
 import type { IconName } from '../../ui/icon';
+import { useFrame } from '../../ui/frame';
 import { useRoleKeys } from '../../ui/roleKeys';
 import { useTokens, useWide } from '../../ui/theme';
 import { Text } from '../../ui/Text';
@@ -10,6 +11,7 @@ import { formatAddress, type ViewName } from '../../data/address';
 import { useOpenPiece } from '../../data/openPiece';
 import { useSession } from '../../data/session';
 import { useShallow } from 'zustand/react/shallow';
+import { useStudio } from '../studio/StudioProvider';
 import { AddressSync } from './AddressSync';
 import { useAddress } from './useAddress';
 import { Controllers } from '../controller/Controllers';
@@ -23,6 +25,7 @@ const LINKS: readonly { readonly view: ViewName; readonly label: string; readonl
   { view: 'piece', label: 'Piece', icon: 'align-left' },
   { view: 'chain', label: 'Chain', icon: 'git-commit' },
   { view: 'moves', label: 'Moves', icon: 'activity' },
+  { view: 'play', label: 'Play', icon: 'target' },
   { view: 'shelf', label: 'Shelf', icon: 'archive' },
 ];
 
@@ -30,15 +33,20 @@ const LINKS: readonly { readonly view: ViewName; readonly label: string; readonl
 export function Shell({ children }: { readonly children: ReactNode }) {
   const tokens = useTokens();
   const wide = useWide();
+  const locked = useSession((session) => session.stage);
+  // On a stage nothing reacts but Play, which has a bar of its own then.
+  const stage = useAddress()?.view === 'play' && locked;
+  const { studio } = useStudio();
+  useFrame(() => studio.watch());
   useRoleKeys();
   return (
     <View style={[styles.shell, { backgroundColor: tokens.paper }]}>
       <AddressSync />
-      <Shortcuts />
+      {stage ? null : <Shortcuts />}
       <Controllers />
       <SaveBanner />
       <View style={[styles.middle, wide && styles.middleWide]}>
-        {wide ? <ViewLinks wide /> : null}
+        {wide && !stage ? <ViewLinks wide /> : null}
         <View role="main" style={styles.view}>
           {children}
         </View>
@@ -46,9 +54,9 @@ export function Shell({ children }: { readonly children: ReactNode }) {
       <View>
         <Warnings />
         <Notice />
-        <Transport />
+        {stage ? null : <Transport />}
       </View>
-      {wide ? null : <ViewLinks wide={false} />}
+      {wide || stage ? null : <ViewLinks wide={false} />}
     </View>
   );
 }

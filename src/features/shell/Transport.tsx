@@ -27,7 +27,6 @@ export function Transport() {
   const { undo, redo, run } = useOpenPiece.getState();
   const cursor = useOpenPiece((state) => state.cursor);
   const entries = useOpenPiece((state) => state.entries);
-  useFrame(() => studio.watch());
   const place = (): string => {
     const { bar, beat } = toBarBeat(studio.beat, piece.tempo);
     return `${bar} . ${beat}`;

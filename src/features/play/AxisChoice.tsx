@@ -1,0 +1,122 @@
+import { useState } from 'react';
+import { ScrollView, StyleSheet, View } from 'react-native';
+import { ratio } from '../../core/params/make';
+import { channelIds, channelName, channelOfTarget, contextOf, paramOf, targetKey } from '../../core/piece/find';
+import type { FieldAxis } from '../../core/piece/playField';
+import { Button } from '../../ui/Button';
+import { Chip } from '../../ui/Chip';
+import { ChipGroup } from '../../ui/ChipGroup';
+import { Rail } from '../../ui/Rail';
+import { Sheet } from '../../ui/Sheet';
+import { Text } from '../../ui/Text';
+import { Touchable } from '../../ui/Touchable';
+import { targetsOf } from '../studio/targets';
+import { usePiece } from '../studio/StudioProvider';
+import { labelOf, ownerOf, valueText } from './fieldText';
+
+interface AxisChoiceProps {
+  readonly name: 'Across' | 'Up';
+  readonly axis: FieldAxis;
+  readonly onChange: (axis: FieldAxis) => void;
+}
+
+const ENDS = { Across: ['Left', 'Right'], Up: ['Bottom', 'Top'] } as const;
+
+/** What one direction of a field moves, and over which part of its rail; the ends may be the other way round. */
+export function AxisChoice({ name, axis, onChange }: AxisChoiceProps) {
+  const piece = usePiece();
+  const [open, setOpen] = useState(false);
+  const [first, last] = ENDS[name];
+  const end = (label: string, side: 'from' | 'to') => (
+    <Rail
+      param={ratio({ label: `${label} edge`, group: 'Field', hint: 'A place on the rail of what it moves.' })}
+      value={axis[side]}
+      context={contextOf(piece)}
+      onTouch={() => undefined}
+      onSet={(value) => {
+        if (typeof value === 'number') onChange({ ...axis, [side]: value });
+      }}
+    />
+  );
+  const text = (position: number): string => valueText(piece, { target: axis.target, position });
+  return (
+    <View role="group" aria-label={name} style={styles.axis}>
+      <View style={styles.head}>
+        <View style={styles.what}>
+          <Text variant="titleSmall">{`${name}: ${labelOf(piece, axis.target)}`}</Text>
+          <Text variant="bodySmall">{`${ownerOf(piece, axis.target)}, ${text(axis.from)} to ${text(axis.to)}`}</Text>
+        </View>
+        <Button label={`${name}: choose another parameter`} onPress={() => setOpen(true)}>
+          Another
+        </Button>
+      </View>
+      {end(first, 'from')}
+      {end(last, 'to')}
+      <TargetSheet
+        title={`${name} moves`}
+        open={open}
+        from={channelOfTarget(axis.target)}
+        onClose={() => setOpen(false)}
+        onChoose={(target) => onChange({ target, from: 0, to: 1 })}
+      />
+    </View>
+  );
+}
+
+interface TargetSheetProps {
+  readonly title: string;
+  readonly open: boolean;
+  /** The channel that is in view first. */
+  readonly from: string;
+  readonly onClose: () => void;
+  readonly onChoose: (target: FieldAxis['target']) => void;
+}
+
+/** Any parameter of the piece that is a figure. */
+function TargetSheet({ title, open, from, onClose, onChoose }: TargetSheetProps) {
+  const piece = usePiece();
+  const [channel, setChannel] = useState(from);
+  return (
+    <Sheet title={title} visible={open} onClose={onClose}>
+      <ScrollView style={styles.list}>
+        <ChipGroup name="Channel" role="radiogroup">
+          {channelIds(piece).map((id) => (
+            <Chip key={id} role="radio" chosen={id === channel} onPress={() => setChannel(id)}>
+              {channelName(piece, id)}
+            </Chip>
+          ))}
+        </ChipGroup>
+        {targetsOf(
+          piece,
+          channel,
+          (target) => target.kind !== 'tempo' && paramOf(piece, target)?.kind === 'number',
+        ).map((family) => (
+          <View key={family.title}>
+            <Text variant="headlineSmall">{family.title}</Text>
+            {family.choices.map(({ target, param }) => (
+              <Touchable
+                key={targetKey(target)}
+                label={`${param.label} of ${family.title}`}
+                style={styles.item}
+                onPress={() => {
+                  onChoose(target);
+                  onClose();
+                }}
+              >
+                <Text>{param.label}</Text>
+              </Touchable>
+            ))}
+          </View>
+        ))}
+      </ScrollView>
+    </Sheet>
+  );
+}
+
+const styles = StyleSheet.create({
+  axis: { marginTop: 14 },
+  head: { flexDirection: 'row', alignItems: 'center', gap: 10 },
+  what: { flex: 1 },
+  list: { maxHeight: 560 },
+  item: { alignItems: 'flex-start', paddingHorizontal: 0 },
+});

@@ -1,0 +1,90 @@
+import { ScrollView, StyleSheet, View } from 'react-native';
+import { Link } from 'expo-router';
+import { effectOf } from '../../core/effects/catalogue';
+import { isVisible } from '../../core/effects/visibleWhen';
+import { channelName, findSlot } from '../../core/piece/find';
+import type { EffectTarget, Slot } from '../../core/piece/piece';
+import { formatAddress } from '../../data/address';
+import { Button } from '../../ui/Button';
+import { IconButton } from '../../ui/IconButton';
+import { Text } from '../../ui/Text';
+import { ParamRail } from '../chain/ParamRail';
+import { usePlayed } from '../studio/played';
+import { usePiece, useStudio } from '../studio/StudioProvider';
+import { holdGrid } from '../studio/useHoldPad';
+
+/** The figures of the hold that was played last: its preset, stepped while it is held, and its rails. */
+export function HoldPanel({ target }: { readonly target: EffectTarget }) {
+  const piece = usePiece();
+  const slot = findSlot(piece, target.channel, target.effect);
+  return slot ? <Figures target={target} slot={slot} /> : null;
+}
+
+/** Groups of figures that every hold has. */
+const COMMON = ['Hold', 'Sound'];
+
+function Figures({ target, slot }: { readonly target: EffectTarget; readonly slot: Slot }) {
+  const piece = usePiece();
+  const { studio } = useStudio();
+  const stepped = usePlayed((state) => state.presets[slot.id]);
+  const definition = effectOf(slot.effect);
+  const { name, presets, params } = definition;
+  const preset = presets.find(({ id }) => id === (stepped ?? slot.preset));
+  const step = (direction: 1 | -1): void =>
+    studio.live.stepPreset(target.channel, slot.id, direction, holdGrid(piece, target, 'startsOn'));
+  const shown = Object.entries(params).filter(
+    ([id, param]) =>
+      id !== target.param &&
+      param.group !== 'Mix' &&
+      isVisible(definition, id, { values: slot.values, strands: slot.strands }),
+  );
+  // Its own figures come before what all holds have.
+  const common = ([, { group }]: (typeof shown)[number]): number => COMMON.indexOf(group);
+  const ordered = [...shown].sort((a, b) => common(a) - common(b));
+  const href = formatAddress({ piece: piece.id, view: 'chain', channel: target.channel, slot: slot.id });
+  return (
+    <View role="group" aria-label={`Figures of ${name}`} style={styles.panel}>
+      <View style={styles.head}>
+        <Text variant="headlineSmall" role="heading" aria-level={2} style={styles.name} numberOfLines={1}>
+          {`${name}, ${channelName(piece, target.channel)}`}
+        </Text>
+        <Link href={href} asChild>
+          <Button mode="text" onPress={() => undefined}>
+            In the chain
+          </Button>
+        </Link>
+      </View>
+      <View style={styles.head}>
+        <IconButton icon="chevron-left" label="Preset before" mode="outlined" onPress={() => step(-1)} />
+        <View style={styles.preset}>
+          <Text variant="titleSmall" style={styles.presetName} numberOfLines={1}>
+            {preset?.name ?? 'Own setting'}
+          </Text>
+          <Text variant="bodySmall" style={styles.presetName} numberOfLines={2}>
+            {preset?.purpose ?? ''}
+          </Text>
+        </View>
+        <IconButton icon="chevron-right" label="Next preset" mode="outlined" onPress={() => step(1)} />
+      </View>
+      <ScrollView style={styles.rails}>
+        {ordered.map(([id, param]) => (
+          <ParamRail
+            key={id}
+            target={{ kind: 'effect', channel: target.channel, effect: slot.id, param: id }}
+            param={param}
+            value={slot.values[id] ?? param.initial}
+          />
+        ))}
+      </ScrollView>
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  panel: { flex: 1, minHeight: 0 },
+  head: { flexDirection: 'row', alignItems: 'center', gap: 8 },
+  name: { flex: 1 },
+  preset: { flex: 1, minHeight: 58, justifyContent: 'center' },
+  presetName: { textAlign: 'center' },
+  rails: { flex: 1, minHeight: 0, marginTop: 6 },
+});

@@ -1,0 +1,107 @@
+import { useRef } from 'react';
+import { StyleSheet, View } from 'react-native';
+import { setSend } from '../../core/piece/edits/sends';
+import { findChannel, targetKey } from '../../core/piece/find';
+import type { Target } from '../../core/piece/piece';
+import { useOpenPiece } from '../../data/openPiece';
+import { useHold } from '../../ui/pointer';
+import { Text } from '../../ui/Text';
+import { useTokens, useWide } from '../../ui/theme';
+import { usePlayed } from '../studio/played';
+import { usePiece, useStudio } from '../studio/StudioProvider';
+import type { PlayedPad } from './pads';
+import { useKeyedPlace } from './playKeys';
+
+interface RingProps {
+  readonly label: string;
+  readonly name: string;
+  readonly place: number;
+  readonly down: boolean;
+  readonly onBegin: () => void;
+  readonly onEnd?: () => void;
+}
+
+/** A ring in the middle of Play: played by a finger or by its key. */
+export function Ring({ label, name, place, down, onBegin, onEnd }: RingProps) {
+  const tokens = useTokens();
+  const wide = useWide();
+  const view = useRef<View>(null);
+  const hands = { begin: onBegin, end: onEnd ?? (() => undefined) };
+  useHold(view, hands);
+  const key = useKeyedPlace(`pad${place}`, hands);
+  return (
+    <View
+      ref={view}
+      role="button"
+      tabIndex={0}
+      aria-label={label}
+      aria-pressed={down}
+      style={[styles.ring, { borderColor: tokens.coral, backgroundColor: down ? tokens.coralInk : 'transparent' }]}
+    >
+      {down ? <View style={[styles.inner, { borderColor: tokens.paper }]} /> : null}
+      <Text variant="titleSmall" numberOfLines={2} style={[styles.name, { color: down ? tokens.paper : tokens.ink }]}>
+        {name}
+      </Text>
+      {wide && key ? (
+        <Text style={[styles.key, { color: tokens.mute }]} aria-hidden>
+          {key}
+        </Text>
+      ) : null}
+    </View>
+  );
+}
+
+interface RingPadProps {
+  readonly pad: PlayedPad;
+  readonly place: number;
+  readonly gridBeats: number;
+  /** A tap plays it, another ends it. */
+  readonly latches: boolean;
+}
+
+/** A ring that plays a parameter: held, or from tap to tap. */
+export function RingPad({ pad: { target, label, name, value }, place, gridBeats, latches }: RingPadProps) {
+  const piece = usePiece();
+  const { studio } = useStudio();
+  const down = usePlayed((state) => targetKey(target) in state.now);
+  const begin = (): void => {
+    if (latches && down) studio.live.end(target, gridBeats);
+    else if (hasSend(target)) studio.live.begin(target, value, gridBeats);
+  };
+  /** A send that is not there yet is made, shut. */
+  const hasSend = (one: Target): boolean => {
+    if (one.kind !== 'send') return true;
+    const { channel, to } = one;
+    if (findChannel(piece, channel)?.sends.some((send) => send.to === to)) return true;
+    return useOpenPiece.getState().run(setSend, { channel, to, level: 0 });
+  };
+  return (
+    <Ring
+      label={label}
+      name={name}
+      place={place}
+      down={down}
+      onBegin={begin}
+      onEnd={() => {
+        if (!latches) studio.live.end(target, gridBeats);
+      }}
+    />
+  );
+}
+
+const SIDE = 76;
+
+const styles = StyleSheet.create({
+  ring: {
+    width: SIDE,
+    height: SIDE,
+    borderRadius: SIDE / 2,
+    borderWidth: 2,
+    alignItems: 'center',
+    justifyContent: 'center',
+    userSelect: 'none',
+  },
+  inner: { position: 'absolute', width: SIDE - 14, height: SIDE - 14, borderRadius: SIDE / 2, borderWidth: 1.5 },
+  name: { fontSize: 15, lineHeight: 17, textAlign: 'center', paddingHorizontal: 6 },
+  key: { position: 'absolute', right: -6, top: -4, fontSize: 15 },
+});

@@ -1,0 +1,74 @@
+import { useRef, useState } from 'react';
+import { StyleSheet, View } from 'react-native';
+import { toBarBeat } from '../../core/music/grid';
+import { useSession } from '../../data/session';
+import { elementOf, useFrame } from '../../ui/frame';
+import { LiveText } from '../../ui/LiveText';
+import { useHold } from '../../ui/pointer';
+import { Text } from '../../ui/Text';
+import { useTokens } from '../../ui/theme';
+import { usePiece, useStudio } from '../studio/StudioProvider';
+
+/** So long it is held until the lock opens. */
+const UNLOCK_MS = 3000;
+
+/** While only Play reacts: where the piece is, and the way out, which no passing hand takes. */
+export function StageBar() {
+  const piece = usePiece();
+  const tokens = useTokens();
+  const { studio } = useStudio();
+  const view = useRef<View>(null);
+  const fill = useRef<View>(null);
+  const began = useRef<number | null>(null);
+  const [held, setHeld] = useState(false);
+  const hold = (on: boolean): void => {
+    began.current = on ? performance.now() : null;
+    setHeld(on);
+  };
+  useHold(view, { begin: () => hold(true), end: () => hold(false) });
+  useFrame(() => {
+    const share = began.current === null ? 0 : (performance.now() - began.current) / UNLOCK_MS;
+    const element = elementOf(fill.current);
+    if (element) element.style.width = `${Math.min(100, 100 * share)}%`;
+    if (share >= 1) useSession.getState().set({ stage: false });
+  });
+  const place = (): string => {
+    const { bar, beat } = toBarBeat(studio.beat, piece.tempo);
+    return `${bar} . ${beat}`;
+  };
+  return (
+    <View style={styles.bar}>
+      <LiveText strong size={20} read={place} />
+      <Text numberOfLines={1} style={styles.name}>
+        {piece.name}
+      </Text>
+      <View
+        ref={view}
+        role="button"
+        tabIndex={0}
+        aria-label="Unlock: hold for three seconds"
+        style={[styles.lock, { borderColor: tokens.line }]}
+      >
+        <View ref={fill} style={[styles.fill, { backgroundColor: tokens.seaSoft }]} />
+        <Text>{held ? 'Keep holding' : 'Hold to unlock'}</Text>
+      </View>
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  bar: { flexDirection: 'row', alignItems: 'center', gap: 14, minHeight: 54 },
+  name: { flex: 1 },
+  lock: {
+    minHeight: 44,
+    minWidth: 140,
+    paddingHorizontal: 14,
+    borderWidth: 1,
+    borderRadius: 22,
+    alignItems: 'center',
+    justifyContent: 'center',
+    overflow: 'hidden',
+    userSelect: 'none',
+  },
+  fill: { position: 'absolute', left: 0, top: 0, bottom: 0, width: 0 },
+});

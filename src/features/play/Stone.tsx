@@ -1,0 +1,240 @@
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { StyleSheet, View } from 'react-native';
+import { Path, Svg } from 'react-native-svg';
+import { effectOf } from '../../core/effects/catalogue';
+import { noteBeats } from '../../core/music/noteValue';
+import { secondsPerBeat } from '../../core/music/tempo';
+import { resolveNumber, syncedNote } from '../../core/params/resolve';
+import { channelName, contextOf, findSlot } from '../../core/piece/find';
+import { MAIN, type EffectTarget, type Piece, type Slot } from '../../core/piece/piece';
+import { elementOf, useFrame } from '../../ui/frame';
+import { LiveText } from '../../ui/LiveText';
+import { useReducedMotion } from '../../ui/motion';
+import { useHold } from '../../ui/pointer';
+import { Text } from '../../ui/Text';
+import { useTokens, useWide } from '../../ui/theme';
+import { usePlayed } from '../studio/played';
+import { usePiece, useStudio } from '../studio/StudioProvider';
+import { holdGrid, useHoldPad } from '../studio/useHoldPad';
+import type { HoldPhase } from './holdPhase';
+import { useKeyedPlace, type KeyedPlace } from './playKeys';
+import { usePlayState } from './playState';
+import { outlinePath, stoneOutline } from './stoneShape';
+import { useHoldPhase } from './useHoldPhase';
+
+interface StoneProps {
+  /** The switch of the hold; the same object while it is the same. */
+  readonly target: EffectTarget;
+  readonly place: number;
+}
+
+/** Pixels that a finger goes aside on a stone to step to the next preset. */
+const SWIPE_PX = 44;
+
+/** A hold as a stone: held for as long as it is pressed; a swipe aside while it is held steps its presets. */
+export function Stone({ target, place }: StoneProps) {
+  const piece = usePiece();
+  const slot = findSlot(piece, target.channel, target.effect);
+  return slot ? <HeldStone target={target} place={place} slot={slot} /> : null;
+}
+
+function HeldStone({ target, place, slot }: StoneProps & { readonly slot: Slot }) {
+  const piece = usePiece();
+  const tokens = useTokens();
+  const wide = useWide();
+  const { studio } = useStudio();
+  const view = useRef<View>(null);
+  const pad = useHoldPad(target);
+  const { phase, tracker } = useHoldPhase(target);
+  const definition = effectOf(slot.effect);
+  const stepped = usePlayed((state) => state.presets[slot.id]);
+  const preset = definition.presets.find(({ id }) => id === (stepped ?? slot.preset))?.name ?? 'Own setting';
+  const begin = (): void => {
+    usePlayState.getState().set({ hold: slot.id });
+    pad.begin();
+  };
+  const key = useKeyedPlace(`stone${place}` satisfies KeyedPlace, { begin, end: pad.end });
+  useHold(view, { begin, end: pad.end });
+  useSwipe(view, (direction) =>
+    studio.live.stepPreset(target.channel, slot.id, direction, holdGrid(piece, target, 'startsOn')),
+  );
+  const channel = target.channel === MAIN ? '' : ` on ${channelName(piece, target.channel)}`;
+  const sounding = phase === 'sounding';
+  const ink = sounding ? tokens.paper : tokens.ink;
+  return (
+    <View
+      ref={view}
+      role="button"
+      tabIndex={0}
+      aria-label={`Hold ${definition.name}${channel}: ${preset}`}
+      aria-description={definition.purpose}
+      aria-pressed={pad.down}
+      style={styles.stone}
+    >
+      <Outline place={place} phase={phase} left={() => tracker.left(studio.beat)} />
+      <View style={styles.glyph}>
+        <Svg width={48} height={20} viewBox="0 0 48 20" aria-hidden>
+          <Path
+            d={definition.glyph ?? ''}
+            stroke={sounding ? tokens.paper : tokens.sea}
+            strokeWidth={2.4}
+            strokeLinecap="round"
+            strokeLinejoin="round"
+            fill="none"
+          />
+        </Svg>
+      </View>
+      <Text variant="titleSmall" style={[styles.name, { color: ink }]} numberOfLines={1}>
+        {definition.name}
+      </Text>
+      <Text style={[styles.preset, { color: sounding ? tokens.paper : tokens.mute }]} numberOfLines={1}>
+        {preset}
+      </Text>
+      {sounding ? (
+        <LiveText
+          read={() => turnText(piece, slot, studio.beat - tracker.began)}
+          strong
+          style={[styles.turn, { color: tokens.paper }]}
+        />
+      ) : wide && key ? (
+        <Text style={[styles.turn, { color: tokens.mute }]} aria-hidden>
+          {key}
+        </Text>
+      ) : null}
+    </View>
+  );
+}
+
+/** Which turn of its slice a hold is in, for one that has a length; nothing for others. */
+function turnText(piece: Piece, slot: Slot, beats: number): string {
+  const { params, headline } = effectOf(slot.effect);
+  const param = params[headline[0]!];
+  if (param?.kind !== 'number' || param.sync !== 'time') return '';
+  const value = slot.values[headline[0]!]!;
+  const note = syncedNote(value);
+  const turn = note
+    ? noteBeats(note, piece.tempo.beatsPerBar)
+    : resolveNumber(param, value, contextOf(piece)) / 1000 / secondsPerBeat(piece.tempo);
+  return turn > 0 ? String(Math.floor(Math.max(0, beats) / turn + 1e-6) + 1) : '';
+}
+
+interface OutlineProps {
+  readonly place: number;
+  readonly phase: HoldPhase;
+  readonly left: () => number;
+}
+
+/** The stone's form; circled by what is left of its wait, sending rings while it sounds. */
+function Outline({ place, phase, left }: OutlineProps) {
+  const tokens = useTokens();
+  const still = useReducedMotion();
+  const points = useMemo(() => stoneOutline(place), [place]);
+  const d = outlinePath(points);
+  const fill = phase === 'sounding' ? tokens.sea : phase === 'waiting' ? tokens.seaSoft : tokens.card;
+  return (
+    <View style={styles.outline} aria-hidden>
+      {phase === 'sounding' && !still ? <Rings d={d} color={tokens.sea} /> : null}
+      <Svg width="100%" height="100%" style={StyleSheet.absoluteFill} viewBox="0 0 100 100" preserveAspectRatio="none">
+        <Path
+          d={d}
+          fill={fill}
+          stroke={phase === 'asleep' ? tokens.line : tokens.sea}
+          strokeWidth={phase === 'sounding' && still ? 5 : 1.5}
+          vectorEffect="non-scaling-stroke"
+        />
+      </Svg>
+      {phase === 'waiting' ? <Wait points={points} color={tokens.sea} left={left} /> : null}
+    </View>
+  );
+}
+
+interface WaitProps {
+  readonly points: ReturnType<typeof stoneOutline>;
+  readonly color: string;
+  readonly left: () => number;
+}
+
+function Wait({ points, color, left }: WaitProps) {
+  const [path, setPath] = useState('');
+  useFrame(() => setPath(outlinePath(points, left())));
+  return (
+    <Svg width="100%" height="100%" style={StyleSheet.absoluteFill} viewBox="0 0 100 100" preserveAspectRatio="none">
+      <Path
+        d={path}
+        fill="none"
+        stroke={color}
+        strokeWidth={5}
+        strokeLinecap="round"
+        vectorEffect="non-scaling-stroke"
+      />
+    </Svg>
+  );
+}
+
+const RING_MS = 900;
+
+function Rings({ d, color }: { readonly d: string; readonly color: string }) {
+  return (
+    <>
+      <Ring d={d} color={color} delay={0} />
+      <Ring d={d} color={color} delay={0.5} />
+    </>
+  );
+}
+
+/** @param delay of its beginning, as a share of a ring's life */
+function Ring({ d, color, delay }: { readonly d: string; readonly color: string; readonly delay: number }) {
+  const view = useRef<View>(null);
+  useFrame(() => {
+    const element = elementOf(view.current);
+    if (!element) return;
+    const share = (performance.now() / RING_MS + delay) % 1;
+    element.style.transform = `scale(${1 + 0.16 * share})`;
+    element.style.opacity = String(0.7 * (1 - share));
+  });
+  return (
+    <View ref={view} style={StyleSheet.absoluteFill}>
+      <Svg width="100%" height="100%" style={StyleSheet.absoluteFill} viewBox="0 0 100 100" preserveAspectRatio="none">
+        <Path d={d} fill="none" stroke={color} strokeWidth={1.5} vectorEffect="non-scaling-stroke" />
+      </Svg>
+    </View>
+  );
+}
+
+/** Tells of a finger that goes aside by `SWIPE_PX`, once for each such way. */
+function useSwipe(view: React.RefObject<View | null>, onSwipe: (direction: 1 | -1) => void): void {
+  const latest = useRef(onSwipe);
+  useEffect(() => {
+    latest.current = onSwipe;
+  });
+  useEffect(() => {
+    const element = elementOf(view.current);
+    if (!element) return undefined;
+    const listening = new AbortController();
+    const from = new Map<number, number>();
+    const on = { signal: listening.signal };
+    element.addEventListener('pointerdown', (event) => from.set(event.pointerId, event.clientX), on);
+    element.addEventListener(
+      'pointermove',
+      (event) => {
+        const start = from.get(event.pointerId);
+        if (start === undefined || Math.abs(event.clientX - start) < SWIPE_PX) return;
+        from.set(event.pointerId, event.clientX);
+        latest.current(event.clientX > start ? 1 : -1);
+      },
+      on,
+    );
+    for (const name of ['pointerup', 'pointercancel'] as const)
+      element.addEventListener(name, (event) => from.delete(event.pointerId), on);
+    return () => listening.abort();
+  }, [view]);
+}
+
+const styles = StyleSheet.create({
+  stone: { flex: 1, minHeight: 72, minWidth: 92, alignItems: 'center', justifyContent: 'center', userSelect: 'none' },
+  outline: { ...StyleSheet.absoluteFill, pointerEvents: 'none' },
+  glyph: { width: 48, height: 20 },
+  name: { fontSize: 15, lineHeight: 19 },
+  preset: { fontSize: 15, lineHeight: 18, maxWidth: '84%' },
+  turn: { position: 'absolute', right: '17%', top: '13%', fontSize: 15 },
+});

@@ -1,0 +1,157 @@
+import { gridBeats, GRIDS } from '../../core/effects/hold/params';
+import {
+  leftAfter,
+  placesAt,
+  restPlaces,
+  restPoint,
+  type FieldPoint,
+  type RailPlace,
+} from '../../core/piece/moves/fieldMotion';
+import type { Piece } from '../../core/piece/piece';
+import type { PlayField } from '../../core/piece/playField';
+import { targetKey } from '../../core/piece/find';
+
+/** What a hand on a field needs of the studio. */
+export interface FieldHost {
+  readonly piece: Piece;
+  /** The beat that is being computed. */
+  readonly beat: number;
+  readonly playing: boolean;
+  moveTo(place: RailPlace, atBeat?: number): void;
+  end(target: RailPlace['target']): void;
+  leave(name: string, places: readonly RailPlace[]): void;
+}
+
+/** On a grid, places are told to the engine so many seconds before their line. */
+const AHEAD_SECONDS = 0.08;
+/** A second finger makes the first one so much finer. */
+const FINE = 0.2;
+
+interface WayBack {
+  readonly from: readonly RailPlace[];
+  readonly fromPoint: FieldPoint;
+  readonly startedAt: number;
+}
+
+const within = (x: number): number => Math.max(0, Math.min(1, x));
+
+/** One hand on a field: where it is, what it moves, and the way back when it has gone. */
+export class FieldHand {
+  /** Where the field's mark is; null while no hand is on it and nothing comes back. */
+  point: FieldPoint | null = null;
+  private down = false;
+  private places: readonly RailPlace[] = [];
+  private back: WayBack | null = null;
+  private lineTold = -1;
+
+  constructor(
+    private field: PlayField,
+    private readonly host: () => FieldHost,
+  ) {}
+
+  setField(field: PlayField): void {
+    this.field = field;
+  }
+
+  begin(point: FieldPoint): void {
+    this.down = true;
+    this.back = null;
+    this.go(point);
+  }
+
+  /** A key begins where the field is: on its way back, or at rest. */
+  beginAtRest(): void {
+    const { piece, beat } = this.host();
+    this.begin(this.point ?? restPoint(piece, this.field, beat));
+  }
+
+  /** @param fine a second finger is on the field */
+  moveBy(dx: number, dy: number, fine: boolean): void {
+    if (!this.down || !this.point) return;
+    const share = fine ? FINE : 1;
+    this.go({ x: within(this.point.x + dx * share), y: within(this.point.y + dy * share) });
+  }
+
+  private get gridBeats(): number {
+    const { piece, playing } = this.host();
+    return playing ? gridBeats(GRIDS.indexOf(this.field.grid), piece.tempo.beatsPerBar) : 0;
+  }
+
+  private go(point: FieldPoint): void {
+    this.point = point;
+    if (this.gridBeats > 0) return;
+    const host = this.host();
+    this.places = placesAt(host.piece, this.field, point);
+    for (const place of this.places) host.moveTo(place);
+  }
+
+  /** The finger leaves. @param now in ms */
+  end(now: number): void {
+    if (!this.down || !this.point) return;
+    this.down = false;
+    const field = this.field;
+    const host = this.host();
+    if (this.places.length === 0) {
+      this.point = null;
+      return;
+    }
+    if (field.lift === 'stay') {
+      host.leave(field.name, this.places);
+      this.rest();
+    } else this.back = { from: this.places, fromPoint: this.point, startedAt: now };
+  }
+
+  private rest(): void {
+    this.back = null;
+    this.point = null;
+    this.places = [];
+  }
+
+  /** Lets go at once, without a way back. */
+  drop(): void {
+    this.down = false;
+    for (const { target } of this.places) this.host().end(target);
+    this.rest();
+  }
+
+  /** Once a frame. @param now in ms */
+  frame(now: number): void {
+    if (this.back) this.comeBack(this.back, now);
+    else if (this.down && this.point) this.tellLine(this.point);
+  }
+
+  /** The place at which the hand is counts on the next line of the grid. */
+  private tellLine(point: FieldPoint): void {
+    const grid = this.gridBeats;
+    if (grid === 0) return;
+    const host = this.host();
+    const line = Math.ceil(host.beat / grid - 1e-6) * grid;
+    if (line === this.lineTold || line - host.beat > (AHEAD_SECONDS * host.piece.tempo.bpm) / 60) return;
+    this.lineTold = line;
+    this.places = placesAt(host.piece, this.field, point);
+    for (const place of this.places) host.moveTo(place, line);
+  }
+
+  private comeBack({ from, fromPoint, startedAt }: WayBack, now: number): void {
+    const host = this.host();
+    const { piece, beat } = host;
+    const field = this.field;
+    const whole = (field.liftBeats * 60_000) / piece.tempo.bpm;
+    const left = leftAfter(field.lift, whole > 0 ? (now - startedAt) / whole : 1);
+    if (left === 0) {
+      for (const { target } of from) host.end(target);
+      this.rest();
+      return;
+    }
+    const rests = new Map(restPlaces(piece, field, beat).map(({ target, position }) => [targetKey(target), position]));
+    for (const { target, position } of from) {
+      const rest = rests.get(targetKey(target)) ?? position;
+      host.moveTo({ target, position: within(rest + (position - rest) * left) });
+    }
+    const rest = restPoint(piece, field, beat);
+    this.point = {
+      x: within(rest.x + (fromPoint.x - rest.x) * left),
+      y: within(rest.y + (fromPoint.y - rest.y) * left),
+    };
+  }
+}

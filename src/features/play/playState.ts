@@ -1,0 +1,50 @@
+import { create } from 'zustand';
+import * as z from 'zod';
+import { GRIDS } from '../../core/effects/hold/params';
+
+/** What the pads in the middle of Play do. */
+export const PAD_KINDS = ['throws', 'freezes', 'mutes', 'snapshots'] as const;
+export type PadKind = (typeof PAD_KINDS)[number];
+
+const settingsSchema = z.strictObject({
+  pads: z.enum(PAD_KINDS),
+  /** What throws, freezes, mutes and snapshots wait for. */
+  grid: z.enum(GRIDS),
+  /** Kinds of pads that a tap switches and another switches back, instead of being held. */
+  latched: z.array(z.enum(PAD_KINDS)),
+});
+type Settings = z.infer<typeof settingsSchema>;
+
+const KEPT = 'zephiro.play';
+const START: Settings = { pads: 'throws', grid: 'free', latched: ['freezes', 'mutes'] };
+
+function kept(): Settings {
+  try {
+    return settingsSchema.parse(JSON.parse(localStorage.getItem(KEPT) ?? 'null'));
+  } catch {
+    return START;
+  }
+}
+
+interface PlayState extends Settings {
+  /** The field in view; the first when it is gone. */
+  readonly field: string | null;
+  /** The track that is thrown; the first when it is gone. */
+  readonly thrown: string | null;
+  /** The hold whose figures are shown, by its effect. */
+  readonly hold: string | null;
+  set(change: Partial<Omit<PlayState, 'set'>>): void;
+}
+
+/** How Play is set up on this device. */
+export const usePlayState = create<PlayState>((set, get) => ({
+  ...kept(),
+  field: null,
+  thrown: null,
+  hold: null,
+  set: (change) => {
+    set(change);
+    const { pads, grid, latched } = get();
+    localStorage.setItem(KEPT, JSON.stringify({ pads, grid, latched } satisfies Settings));
+  },
+}));
