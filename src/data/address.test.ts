@@ -12,8 +12,8 @@ const addresses: fc.Arbitrary<Address> = fc
   })
   .map((one) => ({
     ...one,
-    channel: one.view === 'shelf' ? null : one.channel,
-    slot: one.view === 'shelf' || one.view === 'moves' || one.channel === null ? null : one.slot,
+    channel: one.view === 'shelf' || one.view === 'play' ? null : one.channel,
+    slot: one.view === 'shelf' || one.view === 'play' || one.view === 'moves' || one.channel === null ? null : one.slot,
   }));
 
 test('every place has an address that leads back to it, whatever its ids hold', () => {
@@ -35,6 +35,7 @@ test.each<[string, Partial<Address>]>([
   ['/piece/salt-pier/tracks/hum/call', { view: 'piece', channel: 'hum', slot: 'call' }],
   ['/piece/salt-pier/chain/hum/call', { view: 'chain', channel: 'hum', slot: 'call' }],
   ['/piece/salt-pier/moves/main/', { view: 'moves', channel: 'main', slot: null }],
+  ['/piece/salt-pier/play', { piece: 'salt-pier', view: 'play', channel: null }],
   ['/piece/a%2Fb/shelf', { piece: 'a/b', view: 'shelf' }],
   ['/piece/50%/chain', { piece: '50%', view: 'chain' }],
 ])('%s is read', (path, expected) => {
@@ -45,6 +46,7 @@ test.each([
   '/pieces',
   '/piece/a/nowhere',
   '/piece/a/shelf/b',
+  '/piece/a/play/b',
   '/piece/a/moves/b/c',
   '/piece/a/chain/b/c/d',
   '/piece/a/piece/b',

@@ -2,6 +2,7 @@ import { produceWithPatches, type Draft } from 'immer';
 import { applyPiecePatches, type Edited, type HistoryEntry } from './edit';
 import { channelIds, paramOf } from './find';
 import { pieceSchema, type Piece } from './piece';
+import { axesOf } from './playField';
 
 /** What cannot be taken out by itself, and the later edit that stands on it. */
 export class StandsOnIt extends Error {}
@@ -106,6 +107,14 @@ function hanging(
       if (paramOf(piece, target) === undefined && paramOf(before, target) !== undefined)
         return { what: 'moves of it', is: (other) => other[list].some((one) => one.id === id) };
     }
+  }
+  for (const field of piece.fields ?? []) {
+    const lost = axesOf(field).some(({ target }) => !paramOf(piece, target) && paramOf(before, target));
+    if (lost)
+      return {
+        what: `the field ${field.name}`,
+        is: (other) => other.fields?.some(({ id }) => id === field.id) ?? false,
+      };
   }
   for (const clip of piece.tracks.flatMap(({ clips }) => clips)) {
     if (!piece.sounds[clip.sound])

@@ -124,3 +124,20 @@ test('the demo is a valid piece', () => {
   const { piece } = makeSaltPier(() => String((count += 1)).padStart(64, '0'));
   expect(pieceSchema.safeParse(piece).error).toBeUndefined();
 });
+
+test('the holds and the field on the main output are asleep: to the bit it sounds as without them', () => {
+  const sounds = new Map(demo.sounds.map((sound) => [sound.hash, sound.channels]));
+  const played = (piece: typeof demo.piece): Float32Array =>
+    render({
+      plan: compilePlan(piece),
+      sounds,
+      fromSample: at(8),
+      toSample: at(24),
+      tail: { kind: 'seconds', seconds: 0 },
+    })!.left;
+  expect(demo.piece.main.chain).toHaveLength(5);
+  expect(demo.piece.fields).toHaveLength(1);
+  const asleep = played(demo.piece);
+  const without = played({ ...demo.piece, main: { ...demo.piece.main, chain: [] }, fields: [] });
+  expect(asleep.reduce((most, x, i) => Math.max(most, Math.abs(x - without[i]!)), 0)).toBe(0);
+});

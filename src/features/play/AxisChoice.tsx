@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
-import { ratio } from '../../core/params/make';
+import { fromEngineNumber, paramAtPosition, paramPosition, toEngineNumber } from '../../core/params/resolve';
 import { channelIds, channelName, channelOfTarget, contextOf, paramOf, targetKey } from '../../core/piece/find';
 import type { FieldAxis } from '../../core/piece/playField';
 import { Button } from '../../ui/Button';
@@ -12,7 +12,7 @@ import { Text } from '../../ui/Text';
 import { Touchable } from '../../ui/Touchable';
 import { targetsOf } from '../studio/targets';
 import { usePiece } from '../studio/StudioProvider';
-import { labelOf, ownerOf, valueText } from './fieldText';
+import { labelOf, ownerOf } from './fieldText';
 
 interface AxisChoiceProps {
   readonly name: 'Across' | 'Up';
@@ -27,24 +27,25 @@ export function AxisChoice({ name, axis, onChange }: AxisChoiceProps) {
   const piece = usePiece();
   const [open, setOpen] = useState(false);
   const [first, last] = ENDS[name];
-  const end = (label: string, side: 'from' | 'to') => (
-    <Rail
-      param={ratio({ label: `${label} edge`, group: 'Field', hint: 'A place on the rail of what it moves.' })}
-      value={axis[side]}
-      context={contextOf(piece)}
-      onTouch={() => undefined}
-      onSet={(value) => {
-        if (typeof value === 'number') onChange({ ...axis, [side]: value });
-      }}
-    />
-  );
-  const text = (position: number): string => valueText(piece, { target: axis.target, position });
+  const param = paramOf(piece, axis.target);
+  const end = (edge: string, side: 'from' | 'to') =>
+    param?.kind === 'number' ? (
+      <Rail
+        param={{ ...param, label: `${edge} edge` }}
+        value={fromEngineNumber(param, paramAtPosition(param, axis[side]))}
+        context={contextOf(piece)}
+        onTouch={() => undefined}
+        onSet={(value) =>
+          onChange({ ...axis, [side]: paramPosition(param, toEngineNumber(param, value, contextOf(piece))) })
+        }
+      />
+    ) : null;
   return (
     <View role="group" aria-label={name} style={styles.axis}>
       <View style={styles.head}>
         <View style={styles.what}>
           <Text variant="titleSmall">{`${name}: ${labelOf(piece, axis.target)}`}</Text>
-          <Text variant="bodySmall">{`${ownerOf(piece, axis.target)}, ${text(axis.from)} to ${text(axis.to)}`}</Text>
+          <Text variant="bodySmall">{ownerOf(piece, axis.target)}</Text>
         </View>
         <Button label={`${name}: choose another parameter`} onPress={() => setOpen(true)}>
           Another

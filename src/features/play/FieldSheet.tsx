@@ -62,7 +62,7 @@ function Settings({ field }: { readonly field: PlayField }) {
   const { run } = useOpenPiece.getState();
   const change = (part: Partial<Omit<PlayField, 'id'>>): void => void run(setField, { field: field.id, change: part });
   return (
-    <View>
+    <View style={styles.settings}>
       <NameField key={field.id} label="Name of the field" initial={field.name} onName={(name) => change({ name })} />
       <AxisChoice name="Across" axis={field.across} onChange={(across) => change({ across })} />
       <AxisChoice name="Up" axis={field.up} onChange={(up) => change({ up })} />
@@ -144,6 +144,7 @@ function ReadyMade({ onAdded }: { readonly onAdded: () => void }) {
 
 const styles = StyleSheet.create({
   list: { maxHeight: 600 },
+  settings: { marginTop: 12 },
   head: { marginTop: 18 },
   item: { alignItems: 'flex-start', paddingVertical: 6 },
   remove: { marginTop: 10, alignSelf: 'flex-start' },

@@ -32,9 +32,11 @@ export function Recorded() {
       </Text>
       {lanes.length === 0 ? (
         <Text variant="bodySmall">
-          {armed
-            ? 'Armed: press Play, and what you hold, sweep and throw is kept.'
-            : 'Press moves below to arm, then Play: what you hold, sweep and throw is kept.'}
+          {armed && playing
+            ? 'What you hold, sweep and throw now is kept.'
+            : armed
+              ? 'Armed: press Play, and what you hold, sweep and throw is kept.'
+              : 'Press moves below to arm, then Play: what you hold, sweep and throw is kept.'}
         </Text>
       ) : (
         lanes.map((lane) => <Strip key={lane.id} lane={lane} />)

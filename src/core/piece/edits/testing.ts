@@ -21,6 +21,7 @@ import {
 import { addTrack, removeTrack, renamePiece, setChannelParam, setLoop, setSwitch, setTempo } from './channels';
 import { addClip, moveClip, removeClip } from './clips';
 import { clearLanes, layMoves, pointLane, recordMove, setLanesTravel, throwHits } from './lanes';
+import { addField, leaveValues, removeField, setField } from './fields';
 import { addLink, removeLink, setLink, setModulator } from './links';
 import { dropSnapshot, keepSnapshot, recallSnapshot } from './snapshots';
 import { morphLanes, takeSnapshot } from '../moves/snapshot';
@@ -82,7 +83,7 @@ const { params } = effectOf('echo');
 /** Any edit a person could do, with any arguments; what it names may be gone by then. */
 export const anyEdit: fc.Arbitrary<Doing> = fc
   .record({
-    kind: fc.nat(48),
+    kind: fc.nat(52),
     id: fc.constantFrom('a', 'b', 'n1', 'n2'),
     share: between(0, 1),
     flag: fc.boolean(),
@@ -219,6 +220,37 @@ export const anyEdit: fc.Arbitrary<Doing> = fc
       }),
       doing(setModulator, { modulator: `m${n % 3}`, change: { kind: flag ? 'macro' : 'lfo' } }),
       doing(setLink, { link: `k${n}`, curve: share, range: flag ? null : { low: 1 - share, high: share } }),
+      doing(addField, {
+        field: {
+          id: `f${n % 4}`,
+          name: `Field ${n}`,
+          across: { target, from: share, to: 1 - share },
+          up: { target: { kind: 'macro', macro: `m${n % 3}` }, from: 0, to: 1 },
+          lift: flag ? 'glide' : 'stay',
+          liftBeats: 1,
+          grid: '1/8',
+        },
+      }),
+      doing(addField, {
+        field: {
+          id: `f${n % 4}`,
+          name: 'With an effect',
+          across: {
+            target: { kind: 'effect', channel: id, effect: `${id}-f${n}`, param: 'cutoff' },
+            from: 0,
+            to: share,
+          },
+          up: { target: { kind: 'send', channel: id, to: `r${n % 2}` }, from: 0, to: 1 },
+          lift: 'spring',
+          liftBeats: share,
+          grid: 'free',
+        },
+        effect: { channel: id, slot: newSlot(`${id}-f${n}`, 'filter', 'neutral') },
+      }),
+      doing(setField, { field: `f${n % 4}`, change: flag ? { name: 'Renamed' } : { liftBeats: 2 } }),
+      flag
+        ? doing(removeField, { field: `f${n % 4}` })
+        : doing(leaveValues, { name: 'a field', values: [{ target, value }] }),
     ];
     return all[kind]!;
   });
