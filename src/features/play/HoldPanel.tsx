@@ -9,9 +9,9 @@ import { Button } from '../../ui/Button';
 import { IconButton } from '../../ui/IconButton';
 import { Text } from '../../ui/Text';
 import { ParamRail } from '../chain/ParamRail';
-import { usePlayed } from '../studio/played';
-import { usePiece, useStudio } from '../studio/StudioProvider';
-import { holdGrid } from '../studio/useHoldPad';
+import { usePiece } from '../studio/StudioProvider';
+import { useHoldPresets } from './presets';
+import { PresetTools } from './PresetTools';
 
 /** The figures of the hold that was played last: its preset, stepped while it is held, and its rails. */
 export function HoldPanel({ target }: { readonly target: EffectTarget }) {
@@ -20,18 +20,32 @@ export function HoldPanel({ target }: { readonly target: EffectTarget }) {
   return slot ? <Figures target={target} slot={slot} /> : null;
 }
 
+/** The preset, and the ones before and after it: stepped while it is held. */
+function PresetStep({ presets: { now, step } }: { readonly presets: ReturnType<typeof useHoldPresets> }) {
+  return (
+    <View style={styles.head}>
+      <IconButton icon="chevron-left" label="Preset before" mode="outlined" onPress={() => step(-1)} />
+      <View style={styles.preset}>
+        <Text variant="titleSmall" style={styles.presetName} numberOfLines={1}>
+          {now?.name ?? 'Own setting'}
+        </Text>
+        <Text variant="bodySmall" style={styles.presetName} numberOfLines={2}>
+          {now?.purpose ?? 'Keep it, and it is here in every piece.'}
+        </Text>
+      </View>
+      <IconButton icon="chevron-right" label="Next preset" mode="outlined" onPress={() => step(1)} />
+    </View>
+  );
+}
+
 /** Groups of figures that every hold has. */
 const COMMON = ['Hold', 'Sound'];
 
 function Figures({ target, slot }: { readonly target: EffectTarget; readonly slot: Slot }) {
   const piece = usePiece();
-  const { studio } = useStudio();
-  const stepped = usePlayed((state) => state.presets[slot.id]);
   const definition = effectOf(slot.effect);
-  const { name, presets, params } = definition;
-  const preset = presets.find(({ id }) => id === (stepped ?? slot.preset));
-  const step = (direction: 1 | -1): void =>
-    studio.live.stepPreset(target.channel, slot.id, direction, holdGrid(piece, target, 'startsOn'));
+  const { name, params } = definition;
+  const presets = useHoldPresets(target);
   const shown = Object.entries(params).filter(
     ([id, param]) =>
       id !== target.param &&
@@ -54,18 +68,8 @@ function Figures({ target, slot }: { readonly target: EffectTarget; readonly slo
           </Button>
         </Link>
       </View>
-      <View style={styles.head}>
-        <IconButton icon="chevron-left" label="Preset before" mode="outlined" onPress={() => step(-1)} />
-        <View style={styles.preset}>
-          <Text variant="titleSmall" style={styles.presetName} numberOfLines={1}>
-            {preset?.name ?? 'Own setting'}
-          </Text>
-          <Text variant="bodySmall" style={styles.presetName} numberOfLines={2}>
-            {preset?.purpose ?? ''}
-          </Text>
-        </View>
-        <IconButton icon="chevron-right" label="Next preset" mode="outlined" onPress={() => step(1)} />
-      </View>
+      <PresetStep presets={presets} />
+      <PresetTools target={target} slot={slot} presets={presets} />
       <ScrollView style={styles.rails}>
         {ordered.map(([id, param]) => (
           <ParamRail

@@ -8,8 +8,7 @@ import { Text } from '../../ui/Text';
 import { Touchable } from '../../ui/Touchable';
 import { useTokens, useWide } from '../../ui/theme';
 import { holdTargets } from '../studio/played';
-import { usePiece, useStudio } from '../studio/StudioProvider';
-import { holdGrid } from '../studio/useHoldPad';
+import { usePiece } from '../studio/StudioProvider';
 import { AddHold } from './AddHold';
 import { FieldSheet } from './FieldSheet';
 import { FieldSurface } from './FieldSurface';
@@ -19,6 +18,7 @@ import { LetGoOfAll } from './LetGoOfAll';
 import { PadArea } from './PadArea';
 import { MAX_STONES, useKeyedPlace, usePlayKeyboard } from './playKeys';
 import { usePlayState } from './playState';
+import { useHoldPresets } from './presets';
 import { Recorded } from './Recorded';
 import { canFillScreen, fillScreen, useWakeLock } from './stage';
 import { StageBar } from './StageBar';
@@ -69,12 +69,7 @@ function useChosenHold(): EffectTarget | undefined {
 
 /** Keys that step the presets of the hold that was played last. */
 function usePresetKeys(): void {
-  const piece = usePiece();
-  const { studio } = useStudio();
-  const hold = useChosenHold();
-  const step = (direction: 1 | -1): void => {
-    if (hold) studio.live.stepPreset(hold.channel, hold.effect, direction, holdGrid(piece, hold, 'startsOn'));
-  };
+  const { step } = useHoldPresets(useChosenHold());
   useKeyedPlace('presetBack', { begin: () => step(-1) });
   useKeyedPlace('presetNext', { begin: () => step(1) });
 }

@@ -13,12 +13,12 @@ import { useReducedMotion } from '../../ui/motion';
 import { useHold } from '../../ui/pointer';
 import { Text } from '../../ui/Text';
 import { useTokens, useWide } from '../../ui/theme';
-import { usePlayed } from '../studio/played';
 import { usePiece, useStudio } from '../studio/StudioProvider';
-import { holdGrid, useHoldPad } from '../studio/useHoldPad';
+import { useHoldPad } from '../studio/useHoldPad';
 import type { HoldPhase } from './holdPhase';
 import { useKeyedPlace, type KeyedPlace } from './playKeys';
 import { usePlayState } from './playState';
+import { useHoldPresets } from './presets';
 import { outlinePath, stoneOutline } from './stoneShape';
 import { useHoldPhase } from './useHoldPhase';
 
@@ -47,17 +47,15 @@ function HeldStone({ target, place, slot }: StoneProps & { readonly slot: Slot }
   const pad = useHoldPad(target);
   const { phase, tracker } = useHoldPhase(target);
   const definition = effectOf(slot.effect);
-  const stepped = usePlayed((state) => state.presets[slot.id]);
-  const preset = definition.presets.find(({ id }) => id === (stepped ?? slot.preset))?.name ?? 'Own setting';
+  const presets = useHoldPresets(target);
+  const preset = presets.now?.name ?? 'Own setting';
   const begin = (): void => {
     usePlayState.getState().set({ hold: slot.id });
     pad.begin();
   };
   const key = useKeyedPlace(`stone${place}` satisfies KeyedPlace, { begin, end: pad.end });
   useHold(view, { begin, end: pad.end });
-  useSwipe(view, (direction) =>
-    studio.live.stepPreset(target.channel, slot.id, direction, holdGrid(piece, target, 'startsOn')),
-  );
+  useSwipe(view, presets.step);
   const channel = target.channel === MAIN ? '' : ` on ${channelName(piece, target.channel)}`;
   const sounding = phase === 'sounding';
   const ink = sounding ? tokens.paper : tokens.ink;

@@ -8,6 +8,7 @@ import { placesAt } from '../../core/piece/moves/fieldMotion';
 import { newSlot } from '../../core/piece/edits/chain';
 import { readyField } from '../../core/piece/edits/fields';
 import { effectOf } from '../../core/effects/catalogue';
+import { initialValues } from '../../core/params/resolve';
 import type { EffectTarget, Piece, Target } from '../../core/piece/piece';
 import { clipOf, echoSlot, RATE, scene, soundOf, type Scene } from '../../core/piece/testing';
 import { useOpenPiece } from '../../data/openPiece';
@@ -18,7 +19,7 @@ import { usePlayed } from './played';
 
 const SECONDS = 6;
 const noise = soundOf(SECONDS, (i) => 0.3 * Math.sin(i * i * 0.0007));
-const stutter: EffectTarget = { kind: 'effect', channel: 't0', effect: 'h', param: 'held' };
+const hold: EffectTarget = { kind: 'effect', channel: 't0', effect: 'h', param: 'held' };
 const send: Target = { kind: 'send', channel: 't0', to: 'r' };
 
 /** A track with a hold and a filter that a field plays, and a return with an echo. */
@@ -109,13 +110,23 @@ const action = fc.oneof(
 );
 type Action = typeof action extends fc.Arbitrary<infer T> ? T : never;
 
+/** The preset after or before the one that the hold has or waits for, on the next sixteenth. */
+function stepPreset({ live, piece }: Stage, direction: 1 | -1): void {
+  const slot = piece.tracks[0]!.chain[0]!;
+  const { presets, params } = effectOf(slot.effect);
+  const now = usePlayed.getState().presets.h?.id ?? slot.preset;
+  const at = presets.findIndex(({ id }) => id === now);
+  const next = presets[(at + direction + presets.length) % presets.length]!;
+  live.takePreset(hold, { ...next, values: { ...initialValues(params), ...next.values }, own: false }, 0.25);
+}
+
 function act(stage: Stage, one: Action): void {
   const { live, piece } = stage;
   const field = piece.fields![0]!;
   switch (one.kind) {
     case 'hold':
-      if (one.on) live.begin(stutter, true);
-      else live.end(stutter);
+      if (one.on) live.begin(hold, true);
+      else live.end(hold);
       return;
     case 'field':
       for (const place of placesAt(piece, field, one)) live.moveTo(place);
@@ -128,7 +139,7 @@ function act(stage: Stage, one: Action): void {
       else live.end(send, one.grid);
       return;
     case 'step':
-      live.stepPreset('t0', 'h', one.direction, 0.25);
+      stepPreset(stage, one.direction);
   }
 }
 
@@ -178,7 +189,7 @@ test('let go of all ends a hold within a step, whatever its grid, and what was t
   const untouched = after(() => undefined);
   expect(
     awayFrom(
-      after((live) => live.begin(stutter, true)),
+      after((live) => live.begin(hold, true)),
       untouched,
     ),
   ).toBeLessThan(1e-6);
@@ -188,13 +199,24 @@ test('let go of all ends a hold within a step, whatever its grid, and what was t
 test('stepping presets while it is not recorded becomes one edit, and the engine follows the piece again', () => {
   const stage = new Stage(sceneToPlay(120, 'stutter'), false);
   stage.run(0.5, 128);
-  stage.live.begin(stutter, true);
+  stage.live.begin(hold, true);
   stage.run(0.2, 128);
-  stage.live.stepPreset('t0', 'h', 1, 0.25);
-  stage.live.stepPreset('t0', 'h', 1, 0.25);
-  expect(usePlayed.getState().presets).toEqual({ h: effectOf('stutter').presets[2]!.id });
+  stepPreset(stage, 1);
+  stepPreset(stage, 1);
+  expect(usePlayed.getState().presets.h?.id).toBe(effectOf('stutter').presets[2]!.id);
   stage.run(0.5, 128);
   expect(stage.piece.tracks[0]!.chain[0]!.preset).toBe(effectOf('stutter').presets[2]!.id);
   expect(useOpenPiece.getState().entries).toHaveLength(1);
   expect(usePlayed.getState().presets).toEqual({});
+});
+
+test('a preset of one’s own is taken as one edit and leaves the effect without a preset of its kind', () => {
+  const stage = new Stage(sceneToPlay(120, 'stutter'), false);
+  stage.run(0.5, 128);
+  const own = { id: 'b', name: 'Mine', purpose: '', values: { slice: 70, decay: 0.3, held: true }, own: true };
+  stage.live.takePreset(hold, own, 0.25);
+  stage.run(0.3, 128);
+  const slot = stage.piece.tracks[0]!.chain[0]!;
+  expect([slot.preset, slot.values.slice, slot.values.decay, slot.values.held]).toEqual([null, 70, 0.3, false]);
+  expect(useOpenPiece.getState().entries.map(({ label }) => label)).toEqual(['Stutter: preset Mine']);
 });

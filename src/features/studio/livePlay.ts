@@ -4,11 +4,10 @@ import { beatsToSamples, samplesToBeats } from '../../core/music/tempo';
 import type { ParamValue } from '../../core/params/param';
 import { fromEngineNumber, paramAtPosition, paramPosition, toEngineNumber } from '../../core/params/resolve';
 import { effectOf } from '../../core/effects/catalogue';
-import { choosePreset, presetValues } from '../../core/piece/edits/chain';
+import { choosePreset, takeValues } from '../../core/piece/edits/chain';
 import { leaveValues } from '../../core/piece/edits/fields';
 import {
   baseValue,
-  channelIds,
   channelOfTarget,
   contextOf,
   effectOfTarget,
@@ -19,13 +18,13 @@ import {
   targetKey,
 } from '../../core/piece/find';
 import { playedNumber, type RailPlace } from '../../core/piece/moves/fieldMotion';
-import type { Piece, Target } from '../../core/piece/piece';
+import type { EffectTarget, Piece, Target } from '../../core/piece/piece';
 import { tempoOf } from '../../core/piece/tempoOf';
 import { useOpenPiece } from '../../data/openPiece';
 import { useSession } from '../../data/session';
 import { nextLine } from './morph';
 import type { MoveRecorder } from './moveRecorder';
-import { holdTargets, usePlayed } from './played';
+import { holdTargets, usePlayed, type PresetChoice } from './played';
 import { valueIndex } from './target';
 
 /**
@@ -109,53 +108,45 @@ export class LivePlay {
   }
 
   /**
-   * The next or previous preset of an effect while it is played, on the next line of a grid: as an edit, or, where it is
-   * recorded, as steps of everything that changes.
+   * An effect takes a preset while it is played, on the next line of a grid: as an edit, or, where it is recorded, as
+   * steps of everything that the preset has.
    */
-  stepPreset(channel: string, slotId: string, direction: 1 | -1, gridBeats: number): void {
+  takePreset({ channel, effect: slotId }: EffectTarget, preset: PresetChoice, gridBeats: number): void {
     const { piece } = this;
     const slot = findSlot(piece, channel, slotId);
     if (!slot) return;
-    const { presets, params, holds } = effectOf(slot.effect);
-    const now = usePlayed.getState().presets[slotId] ?? slot.preset;
-    const at = presets.findIndex(({ id }) => id === now);
-    const preset = presets[(at + direction + presets.length) % presets.length]!;
-    const playing = useSession.getState().playing;
+    const { params, holds } = effectOf(slot.effect);
+    const { playing } = useSession.getState();
     const line = gridBeats > 0 && playing ? nextLine(piece, this.beat, gridBeats) : 0;
     const records = this.recorder.on(channel);
-    const changes = Object.entries(presetValues(slot.effect, preset.id)).filter(
-      ([id, value]) => !holds?.includes(id) && (records || value !== slot.values[id]),
+    const changes = Object.entries(preset.values).filter(
+      ([id, value]) => params[id] && !holds?.includes(id) && (records || value !== slot.values[id]),
     );
-    usePlayed.getState().step(slotId, preset.id);
-    const targets = changes.map(([id]): Target => ({ kind: 'effect', channel, effect: slotId, param: id }));
+    usePlayed.getState().step(slotId, preset);
     changes.forEach(([id, value], i) => {
-      const target = targets[i]!;
+      const target: Target = { kind: 'effect', channel, effect: slotId, param: id };
       const number = toEngineNumber(params[id]!, value, contextOf(piece));
-      if (records) this.targets.set(targetKey(target), target);
-      if (records) this.send(target, number, line);
-      else
-        this.gesture(
-          'hold',
-          target,
-          number,
-          line,
-          i === changes.length - 1 ? () => this.keepPreset(slotId) : undefined,
-        );
+      const isLast = i === changes.length - 1;
+      if (records) {
+        this.targets.set(targetKey(target), target);
+        this.send(target, number, line);
+      } else this.gesture('hold', target, number, line, isLast ? () => this.keepPreset(channel, slotId) : undefined);
     });
-    if (!records && (!playing || changes.length === 0)) this.keepPreset(slotId);
+    if (!records && (!playing || changes.length === 0)) this.keepPreset(channel, slotId);
   }
 
   /** The preset that an effect was stepped to has come: it becomes an edit, once for many steps. */
-  private keepPreset(slotId: string): void {
+  private keepPreset(channel: string, slotId: string): void {
     const preset = usePlayed.getState().presets[slotId];
-    const { piece } = this;
-    const channel = channelIds(piece).find((id) => findSlot(piece, id, slotId));
-    const slot = channel === undefined ? undefined : findSlot(piece, channel, slotId);
-    if (preset === undefined || channel === undefined || !slot) return;
+    const slot = findSlot(this.piece, channel, slotId);
+    if (!preset || !slot) return;
     usePlayed.getState().step(slotId, null);
-    const { holds } = effectOf(slot.effect);
-    useOpenPiece.getState().run(choosePreset, { channel, slot: slotId, preset });
-    for (const id of effectOf(slot.effect).paramIds)
+    const { holds, paramIds } = effectOf(slot.effect);
+    const { run } = useOpenPiece.getState();
+    const values = Object.fromEntries(Object.entries(preset.values).filter(([id]) => !holds?.includes(id)));
+    if (preset.own) run(takeValues, { channel, slot: slotId, values, name: preset.name });
+    else run(choosePreset, { channel, slot: slotId, preset: preset.id });
+    for (const id of paramIds)
       if (!holds?.includes(id)) this.gesture('release', { kind: 'effect', channel, effect: slotId, param: id }, 0, 0);
   }
 

@@ -1,6 +1,7 @@
 import { create } from 'zustand';
 import { effectOf } from '../../core/effects/catalogue';
 import { chainOf, channelIds, slotsIn } from '../../core/piece/find';
+import type { ParamValues } from '../../core/params/param';
 import type { EffectTarget, Piece } from '../../core/piece/piece';
 
 /** Something that is played now. */
@@ -11,15 +12,24 @@ export interface Played {
   readonly waitsUntil: number | null;
 }
 
+/** A preset of an effect, or one of one's own. */
+export interface PresetChoice {
+  readonly id: string;
+  readonly name: string;
+  readonly purpose: string;
+  readonly values: ParamValues;
+  readonly own: boolean;
+}
+
 interface PlayedStore {
   /** By the keys of targets. */
   readonly now: Readonly<Record<string, Played>>;
   /** Presets that effects were stepped to and that have not become edits, by the effects' ids. */
-  readonly presets: Readonly<Record<string, string>>;
+  readonly presets: Readonly<Record<string, PresetChoice>>;
   put(key: string, played: Played): void;
   drop(key: string): void;
   /** @param preset null once it has become an edit */
-  step(slot: string, preset: string | null): void;
+  step(slot: string, preset: PresetChoice | null): void;
 }
 
 const without = <T>(record: Readonly<Record<string, T>>, key: string): Record<string, T> =>

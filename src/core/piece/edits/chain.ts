@@ -30,6 +30,8 @@ export const fitted = (piece: Pick<Piece, 'returns'>, channel: string, slot: Slo
 
 const where = { channel: z.string(), slot: z.string() };
 
+const valuesSchema = z.record(z.string(), z.union([z.number(), z.string(), z.boolean()]));
+
 /** A chain within an effect: a strand of a braid by its place, or the wet path of any effect (null). */
 export const insideSchema = z.strictObject({
   slot: z.string(),
@@ -205,7 +207,7 @@ export const setEffectOn = defineEdit({
 
 export const setParams = defineEdit({
   name: 'setParams',
-  args: z.strictObject({ ...where, values: z.record(z.string(), z.union([z.number(), z.string(), z.boolean()])) }),
+  args: z.strictObject({ ...where, values: valuesSchema }),
   label: ({ channel, slot, values }, before) => {
     const found = findSlot(before, channel, slot);
     const [paramId, value] = Object.entries(values)[0] ?? [];
@@ -237,6 +239,17 @@ export const choosePreset = defineEdit({
     target.values = { ...presetValues(target.effect, preset), ...(onReturn ? WHOLLY_WET : {}) };
     target.preset = preset;
     if (target.effect === BRAID) layStrands(target, presetStrands(slot, preset));
+  },
+});
+
+/** The values of a preset of one's own, which has a name but is none of the effect's. */
+export const takeValues = defineEdit({
+  name: 'takeValues',
+  args: z.strictObject({ ...where, values: valuesSchema, name: z.string().min(1).max(120) }),
+  label: ({ channel, slot, name }, before) => `${nameOf(before, channel, slot)}: preset ${name}`,
+  apply: (draft, { channel, slot, values }) => {
+    setParams.apply(draft, { channel, slot, values });
+    draftSlot(draft, channel, slot).slot.preset = null;
   },
 });
 

@@ -1,0 +1,111 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { StyleSheet, View } from 'react-native';
+import * as z from 'zod';
+import { effectOf } from '../../core/effects/catalogue';
+import type { ParamValues } from '../../core/params/param';
+import { paramsSchema } from '../../core/params/schema';
+import { blockOf } from '../../core/piece/block';
+import { nameSchema } from '../../core/piece/fields';
+import type { EffectTarget, Slot } from '../../core/piece/piece';
+import { removeBlock, saveBlock } from '../../data/api';
+import { newId } from '../../data/newId';
+import { useOpenPiece } from '../../data/openPiece';
+import { Button } from '../../ui/Button';
+import { NameField } from '../../ui/NameField';
+import { Sheet } from '../../ui/Sheet';
+import { usePiece } from '../studio/StudioProvider';
+import type { useHoldPresets } from './presets';
+
+interface PresetToolsProps {
+  readonly target: EffectTarget;
+  readonly slot: Slot;
+  readonly presets: ReturnType<typeof useHoldPresets>;
+}
+
+const COPIED = 'zephiro.copiedFigures';
+const copiedSchema = z.strictObject({
+  name: nameSchema,
+  values: z.record(z.string(), z.union([z.number(), z.string(), z.boolean()])),
+});
+
+function copiedFigures(): z.infer<typeof copiedSchema> | null {
+  try {
+    return copiedSchema.parse(JSON.parse(localStorage.getItem(COPIED) ?? 'null'));
+  } catch {
+    return null;
+  }
+}
+
+/** Of the values of any effect, those that another one takes as they are. */
+export function fittingFigures(values: ParamValues, effect: string): ParamValues {
+  const { params, holds } = effectOf(effect);
+  return Object.fromEntries(
+    Object.entries(values).filter(([id, value]) => {
+      const param = params[id];
+      return param && !holds?.includes(id) && paramsSchema({ [id]: param }).safeParse({ [id]: value }).success;
+    }),
+  );
+}
+
+/** Keeps a hold's figures under a name, for every piece, and takes them from one hold to another. */
+export function PresetTools({ slot, presets: { now, take } }: PresetToolsProps) {
+  const piece = usePiece();
+  const queries = useQueryClient();
+  const [naming, setNaming] = useState(false);
+  const { name } = effectOf(slot.effect);
+  const told = {
+    onSuccess: () => queries.invalidateQueries({ queryKey: ['blocks'] }),
+    onError: (error: Error) => useOpenPiece.getState().say(`${error.message} The hold is as it was.`),
+  };
+  const { strands: _strands, wetPath: _wetPath, ...plain } = slot;
+  const keep = useMutation({
+    mutationFn: (called: string) =>
+      saveBlock(blockOf({ ...piece, links: [] }, [{ ...plain, id: newId(), preset: null }], newId(), called)),
+    ...told,
+  });
+  const remove = useMutation({ mutationFn: removeBlock, ...told });
+  const paste = (): void => {
+    const copied = copiedFigures();
+    const values = copied ? fittingFigures(copied.values, slot.effect) : {};
+    if (copied && Object.keys(values).length > 0)
+      take({ id: 'copied', name: copied.name, purpose: '', values: { ...slot.values, ...values }, own: true });
+    else useOpenPiece.getState().say('Nothing was copied that fits here. Copy the figures of a hold first.');
+  };
+  const copy = (): void => {
+    localStorage.setItem(COPIED, JSON.stringify({ name: now?.name ?? name, values: slot.values }));
+    useOpenPiece.getState().say(`Figures of ${name} copied: paste them into another hold, here or in another piece.`);
+  };
+  return (
+    <View style={styles.row}>
+      <Button mode="text" label="Keep as a preset of your own" onPress={() => setNaming(true)}>
+        Keep
+      </Button>
+      <Button mode="text" label={`Copy the figures of ${name}`} onPress={copy}>
+        Copy
+      </Button>
+      <Button mode="text" label="Paste the copied figures" onPress={paste}>
+        Paste
+      </Button>
+      {now?.own && now.id !== 'copied' ? (
+        <Button mode="text" tone="danger" label={`Remove preset ${now.name}`} onPress={() => remove.mutate(now.id)}>
+          Remove
+        </Button>
+      ) : null}
+      <Sheet title="A preset of your own" visible={naming} onClose={() => setNaming(false)}>
+        <NameField
+          label="Name of the preset"
+          initial={now ? `${now.name}, mine` : name}
+          action="Keep"
+          actionLabel="Keep the preset"
+          onName={(called) => {
+            keep.mutate(called);
+            setNaming(false);
+          }}
+        />
+      </Sheet>
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({ row: { flexDirection: 'row', flexWrap: 'wrap', gap: 2 } });
