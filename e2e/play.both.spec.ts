@@ -1,5 +1,5 @@
 import type { CDPSession, Locator, Page } from '@playwright/test';
-import { beatShown, expect, handOn, powerDb, rendered, saved, test } from './bench';
+import { beatShown, expect, handOn, powerDb, rendered, saved, test, typeInto } from './bench';
 
 interface Finger {
   readonly x: number;
@@ -180,4 +180,70 @@ test('pads throw into a return made on the spot, mute by a tap, and another key 
   const { piece } = await saved(page, pieceId, (stored) => stored.piece.returns.length === 1);
   expect(piece.tracks[0]!.sends).toEqual([expect.objectContaining({ level: 0 })]);
   expect(piece.tracks[0]!.mute).toBe(false);
+});
+
+test('the pads and faders of the built-in controller play it alone, and its notes are recorded', async ({
+  page,
+  pieceId,
+  hasTouch,
+}) => {
+  const hand = handOn(page, hasTouch);
+  await hand.view('Play');
+  await hand.press('switch', 'Record moves');
+  await hand.press('button', 'Play');
+  await expect.poll(() => beatShown(page)).toBeGreaterThan(0);
+  await hand.press('button', /^Controller: /);
+  const stutter = page.getByRole('button', { name: /^Hold Stutter/, includeHidden: true });
+  const pad = page.getByRole('button', { name: 'Pad 1 of the controller' });
+  const before = await beatShown(page);
+  const fingers = await Fingers.on(page);
+  await pad.scrollIntoViewIfNeeded();
+  const finger = hasTouch ? await fingers.press(pad) : 0;
+  if (!hasTouch) {
+    await pad.focus();
+    await page.keyboard.down('Enter');
+  }
+  await isDown(stutter, true);
+  await isDown(pad, true);
+  if (hasTouch) await fingers.lift(finger);
+  else await page.keyboard.up('Enter');
+  await isDown(stutter, false);
+  await hand.press('button', 'Close');
+  await hand.press('button', 'Stop');
+  const { piece } = await saved(page, pieceId, (stored) => stored.piece.lanes.length === 1);
+  const [lane] = piece.lanes;
+  expect(lane!.target).toMatchObject({ kind: 'effect', effect: 'deck-rattle', param: 'held' });
+  expect(lane!.points.find(({ value }) => value === 1)!.beat).toBeGreaterThanOrEqual(before);
+});
+
+test('a hold’s figures are kept as a preset of one’s own, and stepped to while it is held', async ({
+  page,
+  pieceId,
+  hasTouch,
+}) => {
+  test.skip(hasTouch, 'Figures lie beside the stones where there is room.');
+  const hand = handOn(page, false);
+  await hand.view('Play');
+  await typeInto(page, 'Slice', '70 ms');
+  await hand.press('button', 'Keep as a preset of your own');
+  await page.getByRole('textbox', { name: 'Name of the preset' }).fill(`Seventy ${pieceId}`);
+  await hand.press('button', 'Keep the preset');
+  await hand.press('button', 'Next preset');
+  await expect(stone(page, 'Stutter')).toHaveAccessibleName(/Windlass/);
+  await hand.press('button', 'Play');
+  await page.keyboard.down('1');
+  await isDown(stone(page, 'Stutter'), true);
+  // The own one comes after the last of the effect's own, which is before the first.
+  for (let i = 0; i < 12; i += 1) {
+    if (/Seventy/.test((await stone(page, 'Stutter').getAttribute('aria-label')) ?? '')) break;
+    const name = await stone(page, 'Stutter').getAttribute('aria-label');
+    await page.keyboard.press(',');
+    await expect(stone(page, 'Stutter')).not.toHaveAttribute('aria-label', name!);
+  }
+  await expect(stone(page, 'Stutter')).toHaveAccessibleName(new RegExp(`Seventy ${pieceId}`));
+  await isDown(stone(page, 'Stutter'), true);
+  await page.keyboard.up('1');
+  await hand.press('button', 'Stop');
+  const { piece } = await saved(page, pieceId, (stored) => stored.piece.main.chain[0]!.values.slice === 70);
+  expect(piece.main.chain[0]!.preset).toBeNull();
 });

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { between } from '../testing';
-import { readControl, takesHold } from './message';
+import { readControl, readNote, takesHold } from './message';
 
 test('a control change is read, by its channel and number; other messages and broken ones are left alone', () => {
   expect(readControl([0xb3, 21, 127])).toEqual({ midiChannel: 3, number: 21, position: 1 });
@@ -18,4 +18,14 @@ test('a control that is swept across takes hold no later than where the rail sta
   );
   expect(takesHold(null, 0.2, 0.8)).toBe(false);
   expect(takesHold(0.1, 0.9, 0.5)).toBe(true);
+});
+
+test('notes and their pressure are read; struck with no force is let go', () => {
+  expect(readNote([0x90, 36, 127])).toEqual({ kind: 'on', note: 36, midiChannel: 0, force: 1 });
+  expect(readNote([0x9f, 36, 0])).toEqual({ kind: 'off', note: 36, midiChannel: 15, force: 0 });
+  expect(readNote([0x82, 51, 64])).toEqual({ kind: 'off', note: 51, midiChannel: 2, force: 0 });
+  expect(readNote([0xa1, 40, 127])).toEqual({ kind: 'pressure', note: 40, midiChannel: 1, force: 1 });
+  expect(readNote([0xd3, 0])).toEqual({ kind: 'pressure', note: null, midiChannel: 3, force: 0 });
+  for (const bytes of [[0xb0, 60, 100], [0x90, 60], [0x90, 200, 5], [0x90, 60, 255], [0xf8], []])
+    expect(readNote(bytes)).toBeNull();
 });

@@ -20,6 +20,38 @@ export function readControl(bytes: ArrayLike<number>): ControlMessage | null {
   return { number: number.data, midiChannel: status & 0x0f, position: value.data / MOST };
 }
 
+/** A key or a pad of a controller was struck, pressed harder, or let go. */
+export interface NoteMessage {
+  readonly kind: 'on' | 'off' | 'pressure';
+  /** 0-127; null for pressure on all that are held on the channel. */
+  readonly note: number | null;
+  /** From 0. */
+  readonly midiChannel: number;
+  /** How hard, 0-1. */
+  readonly force: number;
+}
+
+const NOTE_OFF = 0x80;
+const NOTE_ON = 0x90;
+const KEY_PRESSURE = 0xa0;
+const CHANNEL_PRESSURE = 0xd0;
+
+/** A note or its pressure of the MIDI 1.0 specification (1996), table 2; null for any other. */
+export function readNote(bytes: ArrayLike<number>): NoteMessage | null {
+  const status = (bytes[0] ?? 0) & 0xf0;
+  const midiChannel = (bytes[0] ?? 0) & 0x0f;
+  const [first, second] = [byte.safeParse(bytes[1]).data, byte.safeParse(bytes[2]).data];
+  if (first === undefined) return null;
+  if (status === CHANNEL_PRESSURE) return { kind: 'pressure', note: null, midiChannel, force: first / MOST };
+  if (second === undefined) return null;
+  const force = second / MOST;
+  if (status === KEY_PRESSURE) return { kind: 'pressure', note: first, midiChannel, force };
+  // Struck with no force is let go.
+  if (status === NOTE_OFF || (status === NOTE_ON && second === 0))
+    return { kind: 'off', note: first, midiChannel, force: 0 };
+  return status === NOTE_ON ? { kind: 'on', note: first, midiChannel, force } : null;
+}
+
 /** Two steps of a control of 7 bit. */
 const NEAR = 2.5 / MOST;
 

@@ -1,10 +1,15 @@
-import { View } from 'react-native';
+import { useEffect, useRef, useState } from 'react';
+import { StyleSheet, View } from 'react-native';
 import { figure } from '../../core/params/make';
 import { contextOf } from '../../core/piece/find';
 import type { ParamValue } from '../../core/params/param';
+import { elementOf } from '../../ui/frame';
+import { useHold } from '../../ui/pointer';
 import { Rail } from '../../ui/Rail';
+import { Text } from '../../ui/Text';
+import { useTokens } from '../../ui/theme';
 import { usePiece } from '../studio/StudioProvider';
-import { FIRST_FADER, tellControl, useControllers } from './controllerStore';
+import { controlMessages, FIRST_FADER, FIRST_PAD, noteMessages, PADS, useControllers } from './controllerStore';
 
 const MOST = 127;
 const PARAMS = Array.from({ length: 8 }, (_, i) =>
@@ -19,7 +24,7 @@ const PARAMS = Array.from({ length: 8 }, (_, i) =>
   }),
 );
 
-/** The controller that ships with the app: eight faders that send what an outside one would. */
+/** The controller that ships with the app: eight faders and sixteen pads that send what an outside one would. */
 export function Faders() {
   const context = contextOf(usePiece());
   const faders = useControllers((controllers) => controllers.faders);
@@ -27,7 +32,7 @@ export function Faders() {
     const at = typeof value === 'number' ? Math.round(value) : 0;
     if (at === useControllers.getState().faders[i]) return;
     useControllers.setState(({ faders: before }) => ({ faders: before.map((other, k) => (k === i ? at : other)) }));
-    tellControl({ number: FIRST_FADER + i, midiChannel: 0, position: at / MOST });
+    controlMessages.tell({ number: FIRST_FADER + i, midiChannel: 0, position: at / MOST });
   };
   return (
     <View role="group" aria-label="Built-in controller">
@@ -42,6 +47,81 @@ export function Faders() {
           onSet={(value) => send(i, value)}
         />
       ))}
+      <View style={styles.pads}>
+        {Array.from({ length: PADS }, (_, i) => (
+          <NotePad key={i} place={i} />
+        ))}
+      </View>
     </View>
   );
 }
+
+/** A pad that sends a note: harder struck nearer to its top, and harder pressed when the finger goes up on it. */
+function NotePad({ place }: { readonly place: number }) {
+  const tokens = useTokens();
+  const view = useRef<View>(null);
+  const force = useRef(DEFAULT_FORCE);
+  const [down, setDown] = useState(false);
+  const send = (kind: 'on' | 'off' | 'pressure'): void =>
+    noteMessages.tell({ kind, note: FIRST_PAD + place, midiChannel: 0, force: kind === 'off' ? 0 : force.current });
+  useEffect(() => {
+    const element = elementOf(view.current);
+    if (!element) return undefined;
+    const listening = new AbortController();
+    const read = (event: PointerEvent): void => {
+      const { top, height } = element.getBoundingClientRect();
+      force.current = Math.max(1 / MOST, Math.min(1, 1 - (event.clientY - top) / height));
+    };
+    // Read before the pad begins.
+    element.addEventListener('pointerdown', read, { signal: listening.signal, capture: true });
+    element.addEventListener(
+      'pointermove',
+      (event) => {
+        if (!element.hasPointerCapture(event.pointerId)) return;
+        read(event);
+        noteMessages.tell({ kind: 'pressure', note: FIRST_PAD + place, midiChannel: 0, force: force.current });
+      },
+      { signal: listening.signal },
+    );
+    return () => listening.abort();
+  }, [place]);
+  useHold(view, {
+    begin: () => {
+      setDown(true);
+      send('on');
+      force.current = DEFAULT_FORCE;
+    },
+    end: () => {
+      setDown(false);
+      send('off');
+    },
+  });
+  return (
+    <View
+      ref={view}
+      role="button"
+      tabIndex={0}
+      aria-label={`Pad ${place + 1} of the controller`}
+      aria-pressed={down}
+      style={[styles.pad, { borderColor: tokens.line, backgroundColor: down ? tokens.seaSoft : tokens.paper }]}
+    >
+      <Text>{String(place + 1)}</Text>
+    </View>
+  );
+}
+
+/** Of a pad that a key strikes. */
+const DEFAULT_FORCE = 100 / MOST;
+
+const styles = StyleSheet.create({
+  pads: { flexDirection: 'row', flexWrap: 'wrap', gap: 8, marginTop: 12 },
+  pad: {
+    width: '22.8%',
+    minHeight: 64,
+    borderWidth: 1,
+    borderRadius: 12,
+    alignItems: 'center',
+    justifyContent: 'center',
+    userSelect: 'none',
+  },
+});

@@ -1,5 +1,5 @@
 import { create } from 'zustand';
-import type { ControlMessage } from '../../core/controls/message';
+import type { ControlMessage, NoteMessage } from '../../core/controls/message';
 import type { Target } from '../../core/piece/piece';
 
 /** What is known of controllers in this window. */
@@ -25,14 +25,24 @@ export const useControllers = create<Controllers>(() => ({
   faders: Array.from({ length: FADERS }, () => 0),
 }));
 
-type Listener = (message: ControlMessage) => void;
-const listeners = new Set<Listener>();
+export const PADS = 16;
+/** The pads send from this note on. */
+export const FIRST_PAD = 36;
 
-/** @returns what stops the listening */
-export function onControl(listener: Listener): () => void {
-  listeners.add(listener);
-  return () => void listeners.delete(listener);
+/** Messages of one kind, from whatever controller they came. */
+class Messages<T> {
+  private readonly listeners = new Set<(message: T) => void>();
+
+  /** @returns what stops the listening */
+  on(listener: (message: T) => void): () => void {
+    this.listeners.add(listener);
+    return () => void this.listeners.delete(listener);
+  }
+
+  tell(message: T): void {
+    this.listeners.forEach((listener) => listener(message));
+  }
 }
 
-/** Hands a message on, from whatever controller it came. */
-export const tellControl = (message: ControlMessage): void => listeners.forEach((listener) => listener(message));
+export const controlMessages = new Messages<ControlMessage>();
+export const noteMessages = new Messages<NoteMessage>();

@@ -1,17 +1,18 @@
-import { readControl } from '../../core/controls/message';
+import { readControl, readNote } from '../../core/controls/message';
 import { markHand } from '../../ui/handTime';
-import { tellControl, useControllers } from './controllerStore';
+import { controlMessages, noteMessages, useControllers } from './controllerStore';
 
 function listen(access: MIDIAccess): void {
   const names: string[] = [];
   for (const input of access.inputs.values()) {
     names.push(input.name ?? 'a controller without a name');
     input.onmidimessage = (event) => {
-      const message = event.data ? readControl(event.data) : null;
-      if (!message) return;
+      if (!event.data) return;
       // Placed by when the hand moved it, not by when the page heard of it.
       markHand(event);
-      tellControl(message);
+      const [control, note] = [readControl(event.data), readNote(event.data)];
+      if (control) controlMessages.tell(control);
+      if (note) noteMessages.tell(note);
     };
   }
   useControllers.setState({
@@ -23,7 +24,7 @@ function listen(access: MIDIAccess): void {
 export async function findControllers(): Promise<void> {
   if (!('requestMIDIAccess' in navigator)) {
     useControllers.setState({
-      outside: 'This browser does not give controllers to a page. Try another one, or use the faders below.',
+      outside: 'This browser does not give controllers to a page. Try another one, or use the faders and pads below.',
     });
     return;
   }

@@ -10,6 +10,7 @@ import { IconButton } from '../../ui/IconButton';
 import { Text } from '../../ui/Text';
 import { ParamRail } from '../chain/ParamRail';
 import { usePiece } from '../studio/StudioProvider';
+import { ForceChoice } from './ForceChoice';
 import { useHoldPresets } from './presets';
 import { PresetTools } from './PresetTools';
 
@@ -71,6 +72,7 @@ function Figures({ target, slot }: { readonly target: EffectTarget; readonly slo
       <PresetStep presets={presets} />
       <PresetTools target={target} slot={slot} presets={presets} />
       <ScrollView style={styles.rails}>
+        <ForceChoice slot={slot} />
         {ordered.map(([id, param]) => (
           <ParamRail
             key={id}

@@ -3,6 +3,7 @@ import { ScrollView, StyleSheet, View } from 'react-native';
 import { Button } from '../../ui/Button';
 import { Sheet } from '../../ui/Sheet';
 import { Text } from '../../ui/Text';
+import { noteMessages } from '../controller/controllerStore';
 import { isFreeCode, keyName, MAX_PADS, MAX_STONES, usePlayKeys, type KeyedPlace } from './playKeys';
 
 const PLACES: readonly { readonly place: KeyedPlace; readonly name: string }[] = [
@@ -15,7 +16,7 @@ const PLACES: readonly { readonly place: KeyedPlace; readonly name: string }[] =
 
 /** The keys that play, each of which can be another. */
 export function KeySheet({ open, onClose }: { readonly open: boolean; readonly onClose: () => void }) {
-  const { codes, assign, reset } = usePlayKeys();
+  const { codes, notes, assign, assignNote, reset } = usePlayKeys();
   const [waiting, setWaiting] = useState<KeyedPlace | null>(null);
   useEffect(() => {
     if (waiting === null) return undefined;
@@ -26,17 +27,27 @@ export function KeySheet({ open, onClose }: { readonly open: boolean; readonly o
       setWaiting(null);
     };
     document.addEventListener('keydown', press, true);
-    return () => document.removeEventListener('keydown', press, true);
-  }, [waiting, assign]);
+    const stop = noteMessages.on(({ kind, note }) => {
+      if (kind !== 'on' || note === null) return;
+      assignNote(waiting, note);
+      setWaiting(null);
+    });
+    return () => {
+      stop();
+      document.removeEventListener('keydown', press, true);
+    };
+  }, [waiting, assign, assignNote]);
   return (
-    <Sheet title="Keys" visible={open} onClose={onClose}>
+    <Sheet title="Keys and notes" visible={open} onClose={onClose}>
       <Text variant="bodySmall">
-        The arrow keys move the field, finely with Shift. Press a key’s name, then the key it shall be.
+        The arrow keys move the field, finely with Shift. Press a key’s name, then the key it shall be, or a pad of a
+        controller.
       </Text>
       <ScrollView style={styles.list}>
         {PLACES.map(({ place, name }) => (
           <View key={place} style={styles.row}>
             <Text style={styles.name}>{name}</Text>
+            <Text variant="bodySmall">{notes[place] === undefined ? '' : `note ${notes[place]}`}</Text>
             <Button
               label={`${name}: ${waiting === place ? 'press a key' : `key ${keyName(codes[place] ?? '')}, change it`}`}
               mode={waiting === place ? 'contained' : 'outlined'}
@@ -56,6 +67,6 @@ export function KeySheet({ open, onClose }: { readonly open: boolean; readonly o
 
 const styles = StyleSheet.create({
   list: { maxHeight: 480, marginVertical: 8 },
-  row: { flexDirection: 'row', alignItems: 'center', minHeight: 52 },
+  row: { flexDirection: 'row', alignItems: 'center', minHeight: 52, gap: 12 },
   name: { flex: 1 },
 });

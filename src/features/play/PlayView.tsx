@@ -1,6 +1,6 @@
 import { useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import type { EffectTarget } from '../../core/piece/piece';
+import { MAIN, type EffectTarget } from '../../core/piece/piece';
 import { useSession } from '../../data/session';
 import { Button } from '../../ui/Button';
 import { IconButton } from '../../ui/IconButton';
@@ -9,6 +9,7 @@ import { Touchable } from '../../ui/Touchable';
 import { useTokens, useWide } from '../../ui/theme';
 import { holdTargets } from '../studio/played';
 import { usePiece } from '../studio/StudioProvider';
+import { ControllerButton } from '../controller/ControllerButton';
 import { AddHold } from './AddHold';
 import { FieldSheet } from './FieldSheet';
 import { FieldSurface } from './FieldSurface';
@@ -16,7 +17,7 @@ import { HoldPanel } from './HoldPanel';
 import { KeySheet } from './KeySheet';
 import { LetGoOfAll } from './LetGoOfAll';
 import { PadArea } from './PadArea';
-import { MAX_STONES, useKeyedPlace, usePlayKeyboard } from './playKeys';
+import { MAX_STONES, useKeyedPlace, usePlayKeyboard, usePlayNotes } from './playKeys';
 import { usePlayState } from './playState';
 import { useHoldPresets } from './presets';
 import { Recorded } from './Recorded';
@@ -30,6 +31,7 @@ export function PlayView() {
   const stage = useSession((session) => session.stage);
   useWakeLock();
   usePlayKeyboard();
+  usePlayNotes();
   usePresetKeys();
   return (
     <View style={[styles.view, wide && styles.viewWide]}>
@@ -107,6 +109,7 @@ function Head() {
           Keys
         </Button>
       ) : null}
+      <ControllerButton channel={MAIN} />
       {canFillScreen() ? <IconButton icon="maximize" label="Full screen" onPress={fillScreen} /> : null}
       <Button
         icon="lock"

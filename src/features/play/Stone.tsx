@@ -20,6 +20,7 @@ import { useKeyedPlace, type KeyedPlace } from './playKeys';
 import { usePlayState } from './playState';
 import { useHoldPresets } from './presets';
 import { outlinePath, stoneOutline } from './stoneShape';
+import { useForces } from './useForces';
 import { useHoldPhase } from './useHoldPhase';
 
 interface StoneProps {
@@ -49,12 +50,18 @@ function HeldStone({ target, place, slot }: StoneProps & { readonly slot: Slot }
   const definition = effectOf(slot.effect);
   const presets = useHoldPresets(target);
   const preset = presets.now?.name ?? 'Own setting';
-  const begin = (): void => {
+  const forces = useForces(target);
+  const begin = (force?: number): void => {
     usePlayState.getState().set({ hold: slot.id });
+    if (force !== undefined) forces.strike(force);
     pad.begin();
   };
-  const key = useKeyedPlace(`stone${place}` satisfies KeyedPlace, { begin, end: pad.end });
-  useHold(view, { begin, end: pad.end });
+  const end = (): void => {
+    pad.end();
+    forces.letGo();
+  };
+  const key = useKeyedPlace(`stone${place}` satisfies KeyedPlace, { begin, end, press: forces.press });
+  useHold(view, { begin: () => begin(), end: pad.end });
   useSwipe(view, presets.step);
   const channel = target.channel === MAIN ? '' : ` on ${channelName(piece, target.channel)}`;
   const sounding = phase === 'sounding';

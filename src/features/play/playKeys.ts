@@ -2,6 +2,7 @@ import { useEffect, useRef } from 'react';
 import { create } from 'zustand';
 import * as z from 'zod';
 import { markHand } from '../../ui/handTime';
+import { FIRST_PAD, noteMessages } from '../controller/controllerStore';
 
 export const MAX_STONES = 8;
 export const MAX_PADS = 8;
@@ -28,35 +29,52 @@ export const isFreeCode = (code: string): boolean =>
 
 const KEPT = 'zephiro.playKeys';
 
-function keptKeys(): Readonly<Record<string, string>> {
+const KEPT_NOTES = 'zephiro.playNotes';
+
+function kept<T>(key: string, value: z.ZodType<T>, start: Readonly<Record<string, T>>): Readonly<Record<string, T>> {
   try {
-    const kept = z.record(z.string(), z.string()).safeParse(JSON.parse(localStorage.getItem(KEPT) ?? '{}'));
-    return { ...START_KEYS, ...kept.data };
+    return { ...start, ...z.record(z.string(), value).parse(JSON.parse(localStorage.getItem(key) ?? '{}')) };
   } catch {
-    return START_KEYS;
+    return start;
   }
 }
 
+/** Gives a place a key or a note; the place that had it gets the other one's. */
+function given<T>(all: Readonly<Record<string, T>>, place: string, what: T): Readonly<Record<string, T>> {
+  const holder = Object.keys(all).find((other) => all[other] === what);
+  const before = all[place];
+  const swapped = holder !== undefined && before !== undefined ? { [holder]: before } : {};
+  return { ...all, ...swapped, [place]: what };
+}
+
+/** Notes of a controller that play the places, from the first pad of the built-in one on. */
+const START_NOTES: Readonly<Record<string, number>> = Object.fromEntries([
+  ...Array.from({ length: MAX_STONES }, (_, i) => [`stone${i}`, FIRST_PAD + i] as const),
+  ...Array.from({ length: MAX_PADS }, (_, i) => [`pad${i}`, FIRST_PAD + MAX_STONES + i] as const),
+]);
+
 interface KeyStore {
   readonly codes: Readonly<Record<string, string>>;
+  /** Notes by place, 0-127, on any channel. */
+  readonly notes: Readonly<Record<string, number>>;
+  assignNote(place: KeyedPlace, note: number): void;
   /** Gives a place a key; the place that had it gets the other one's. */
   assign(place: KeyedPlace, code: string): void;
   reset(): void;
 }
 
 export const usePlayKeys = create<KeyStore>((set, get) => {
-  const keep = (codes: Readonly<Record<string, string>>): void => {
-    localStorage.setItem(KEPT, JSON.stringify(codes));
-    set({ codes });
+  const keep = (change: Partial<Pick<KeyStore, 'codes' | 'notes'>>): void => {
+    set(change);
+    localStorage.setItem(KEPT, JSON.stringify(get().codes));
+    localStorage.setItem(KEPT_NOTES, JSON.stringify(get().notes));
   };
   return {
-    codes: keptKeys(),
-    assign: (place, code) => {
-      const { codes } = get();
-      const holder = Object.keys(codes).find((other) => codes[other] === code);
-      keep({ ...codes, ...(holder ? { [holder]: codes[place] ?? '' } : {}), [place]: code });
-    },
-    reset: () => keep(START_KEYS),
+    codes: kept(KEPT, z.string(), START_KEYS),
+    notes: kept(KEPT_NOTES, z.number().int().min(0).max(127), START_NOTES),
+    assign: (place, code) => keep({ codes: given(get().codes, place, code) }),
+    assignNote: (place, note) => keep({ notes: given(get().notes, place, note) }),
+    reset: () => keep({ codes: START_KEYS, notes: START_NOTES }),
   };
 });
 
@@ -78,9 +96,12 @@ const NAMES: Readonly<Record<string, string>> = {
 /** A key as it is printed on a keyboard. */
 export const keyName = (code: string): string => NAMES[code] ?? code.replace(/^(Key|Digit|Numpad)/, '');
 
-interface KeyHandlers {
-  begin(): void;
+export interface KeyHandlers {
+  /** @param force 0-1 of a note; none of a key */
+  begin(force?: number): void;
   end?(): void;
+  /** A note is pressed harder or less while it is held. */
+  press?(force: number): void;
 }
 
 const handlers = new Map<string, () => KeyHandlers>();
@@ -141,6 +162,34 @@ export function usePlayKeyboard(): void {
     return () => {
       listening.abort();
       for (const keyed of down.values()) keyed.end?.();
+    };
+  }, []);
+}
+
+/** Lets notes of controllers play the places. */
+export function usePlayNotes(): void {
+  useEffect(() => {
+    const down = new Map<number, KeyHandlers>();
+    const end = (note: number): void => {
+      const keyed = down.get(note);
+      if (down.delete(note)) keyed?.end?.();
+    };
+    const stop = noteMessages.on(({ kind, note, force }) => {
+      if (kind === 'pressure') {
+        for (const [held, keyed] of down) if (note === null || note === held) keyed.press?.(force);
+      } else if (note !== null && kind === 'off') end(note);
+      else if (note !== null && !down.has(note)) {
+        const { notes } = usePlayKeys.getState();
+        const place = Object.keys(notes).find((one) => notes[one] === note);
+        const keyed = place === undefined ? undefined : handlers.get(place)?.();
+        if (!keyed) return;
+        down.set(note, keyed);
+        keyed.begin(force);
+      }
+    });
+    return () => {
+      stop();
+      for (const note of [...down.keys()]) end(note);
     };
   }, []);
 }
