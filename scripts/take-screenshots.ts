@@ -106,7 +106,7 @@ async function pictures(page: Page, name: string): Promise<void> {
   await page.getByRole('heading', { name: 'Salt Pier' }).waitFor();
   await page.waitForFunction(() => !document.body.textContent?.includes('loading …'));
   await page.getByRole('button', { name: 'Track Humming voice' }).click();
-  await shoot('piece');
+  if (name !== 'wide-night') await shoot('piece');
   await open(page, 'Chain');
   // The view is loaded when it is opened first.
   await page.getByRole('img', { name: /^Repeats/ }).waitFor();
@@ -132,7 +132,8 @@ async function pictures(page: Page, name: string): Promise<void> {
   }
   await open(page, 'Moves');
   await page.getByRole('group', { name: /^Lane Echo input/ }).waitFor();
-  if (name !== 'wide-night') await shoot('moves');
+  if (name !== 'wide-night' && name !== 'phone-night') await shoot('moves');
+  if (name !== 'wide-day') await play(page, shoot);
   await open(page, 'Shelf');
   await page
     .getByRole('group', { name: /^Print/ })
@@ -174,6 +175,25 @@ async function throws(page: Page, shoot: (view: string) => Promise<Buffer>): Pro
   await page.getByRole('button', { name: 'Throws of Crates' }).click();
   await page.getByRole('button', { name: 'Pick every 4th' }).click();
   await shoot('throws');
+}
+
+/** A stutter that is held and a sweep on the field, while the piece plays. */
+async function play(page: Page, shoot: (view: string) => Promise<Buffer>): Promise<void> {
+  await open(page, 'Play');
+  const field = page.getByRole('slider', { name: /^Field Low water/ });
+  await field.waitFor();
+  await page.getByRole('button', { name: 'Play', exact: true }).click();
+  const box = (await field.boundingBox())!;
+  const at = (x: number, y: number): [number, number] => [box.x + x * box.width, box.y + y * box.height];
+  await page.mouse.move(...at(0.5, 0.5));
+  await page.mouse.down();
+  for (let i = 0; i <= 24; i += 1) await page.mouse.move(...at(0.5 + i / 90, 0.5 + 0.16 * Math.sin(i / 5)));
+  await page.keyboard.down('1');
+  await page.locator('[aria-label^="Hold Stutter"][aria-pressed=true]').waitFor();
+  await shoot('play');
+  await page.keyboard.up('1');
+  await page.mouse.up();
+  await page.getByRole('button', { name: 'Stop', exact: true }).click();
 }
 
 /** The meters of the voice while it sings. */
