@@ -8,6 +8,7 @@ import { newSlot } from '../src/core/piece/edits/chain';
 import type { Piece } from '../src/core/piece/piece';
 import { playNothing, playPiece } from './deadline';
 import { exportFigures } from './exports';
+import { handToEngine } from './hands';
 import { mixOf } from './mix';
 
 const PORT = 4177;
@@ -201,6 +202,17 @@ async function store(piece: Piece): Promise<void> {
   if (!answer.ok) throw new Error(`The piece was not taken: ${await answer.text()}`);
 }
 
+/** A piece with every hold on its main output on. */
+const allHeld = (piece: Piece): Piece => ({
+  ...piece,
+  main: {
+    ...piece.main,
+    chain: piece.main.chain.map((slot) =>
+      'held' in slot.values ? { ...slot, values: { ...slot.values, held: true } } : slot,
+    ),
+  },
+});
+
 async function main(): Promise<void> {
   if (process.argv[2] === undefined || process.argv[2] === 'exports') await exportFigures();
   if (process.argv[2] !== 'exports') await inBrowser();
@@ -250,6 +262,12 @@ async function inBrowser(): Promise<void> {
         mix,
         `A mix of ${mix.tracks.length} tracks, ${mix.returns.length} returns and ${effects} effects`,
       );
+    }
+    if (only === undefined || only === 'hands') {
+      await handToEngine(await browser.newPage({ viewport: { width: 1280, height: 800 } }), ORIGIN);
+      const held = allHeld({ ...stored.piece, id: 'bench-held' });
+      await store(held);
+      await playPiece(await watched(), ORIGIN, held, 'The demo with its four holds held');
     }
     if (only === undefined || only === 'demo') {
       const page = await watched();

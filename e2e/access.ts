@@ -79,10 +79,10 @@ export async function throughAllViews(page: Page, look: (what: string) => Promis
   await look('Piece with a clip chosen');
   await page.getByRole('button', { name: 'Print', exact: true }).click();
   await look('print sheet');
-  await page.getByRole('button', { name: 'Close' }).click();
+  await page.getByRole('button', { name: 'Close', exact: true }).click();
   await page.getByRole('button', { name: 'History' }).click();
   await look('history');
-  await page.getByRole('button', { name: 'Close' }).click();
+  await page.getByRole('button', { name: 'Close', exact: true }).click();
   await go(page, 'Chain');
   await look('empty chain');
   await page.getByRole('button', { name: 'Add Echo: Call across the water' }).click();
@@ -90,7 +90,7 @@ export async function throughAllViews(page: Page, look: (what: string) => Promis
   await look('bench');
   await page.getByRole('button', { name: /^Preset:/ }).click();
   await look('presets');
-  await page.getByRole('button', { name: 'Close' }).click();
+  await page.getByRole('button', { name: 'Close', exact: true }).click();
   await go(page, 'Moves');
   await look('Moves without lanes');
   await page.getByRole('button', { name: 'Add a lane by hand' }).click();
@@ -106,13 +106,13 @@ export async function throughAllViews(page: Page, look: (what: string) => Promis
   ] as const) {
     await page.getByRole('button', { name: button }).click();
     await look(what);
-    await page.getByRole('button', { name: 'Close' }).click();
+    await page.getByRole('button', { name: 'Close', exact: true }).click();
   }
   await go(page, 'Shelf');
   await look('Shelf');
   await page.getByRole('button', { name: /^Tempo/ }).click();
   await look('tempo');
-  await page.getByRole('button', { name: 'Close' }).click();
+  await page.getByRole('button', { name: 'Close', exact: true }).click();
 }
 
 /** Goes through what is done to clips and stretches: shaping, recipes, gaps. */
@@ -206,7 +206,7 @@ export async function throughChains(page: Page, look: (what: string) => Promise<
     await page.getByRole('button', { name: opener }).last().click();
     await inside();
     await look(what);
-    await page.getByRole('button', { name: 'Close' }).click();
+    await page.getByRole('button', { name: 'Close', exact: true }).click();
   };
   await go(page, 'Chain');
   await page.getByRole('searchbox', { name: 'Search effects and purposes' }).last().fill('Bloom');

@@ -18,6 +18,11 @@ const NO_OUTPUT =
 /** A browser whose word differs by more than this from its own latency is not believed. */
 const DOUBTED_SECONDS = 0.5;
 
+/** The browser's audio thread works in blocks of so many frames. */
+const BLOCK_FRAMES = 128;
+const MAX_REACTION = 200;
+const KEPT_REACTIONS = 64;
+
 /**
  * The engine on the browser's audio thread. Made silent; `play` is the first thing that needs a tap.
  * Whatever is told before the thread stands is told to it when it does.
@@ -42,8 +47,9 @@ export class Player {
   private asked: number | null = null;
   private playing = false;
   /** Told when gestures with their tags have taken effect. */
-  private readonly waiting = new Map<number, (sample: number) => void>();
+  private readonly waiting = new Map<number, { readonly at: number | null; readonly tell: (sample: number) => void }>();
   private tags = 0;
+  private readonly reactions: number[] = [];
 
   constructor(readonly sampleRate: number) {
     if (typeof SharedArrayBuffer === 'undefined') {
@@ -115,7 +121,7 @@ export class Player {
       return;
     }
     const tag = (this.tags += 1);
-    this.waiting.set(tag, onApplied);
+    this.waiting.set(tag, { at: gesture.atSample === 0 ? this.computedSample : null, tell: onApplied });
     this.tell({ type: 'gesture', gesture: { ...gesture, tag } });
   }
 
@@ -123,9 +129,31 @@ export class Player {
     const heard = fromEngine.safeParse(data).data;
     if (heard?.type !== 'applied') return;
     for (const { tag, sample } of heard.gestures) {
-      this.waiting.get(tag)?.(sample);
+      const asked = this.waiting.get(tag);
       this.waiting.delete(tag);
+      if (asked && asked.at !== null) this.noteReaction((sample - asked.at) / BLOCK_FRAMES);
+      asked?.tell(sample);
     }
+  }
+
+  /** The sample of the piece that the audio thread computes at this moment, by the browser's audio clock. */
+  private get computedSample(): number | null {
+    const { context } = this;
+    if (!context || !this.playing || this.asked !== null) return null;
+    return (context.currentTime - this.meters.read().origin) * this.sampleRate;
+  }
+
+  private noteReaction(blocks: number): void {
+    // Playing that went elsewhere meanwhile says nothing.
+    if (blocks < -MAX_REACTION || blocks > MAX_REACTION) return;
+    this.reactions.push(blocks < 0 ? 0 : blocks);
+    if (this.reactions.length > KEPT_REACTIONS) this.reactions.shift();
+  }
+
+  /** Blocks of 128 frames from a hand to where the engine acted: a quantile of the last ones; null for none yet. */
+  reactionBlocks(quantile: number): number | null {
+    const sorted = [...this.reactions].sort((a, b) => a - b);
+    return sorted[Math.min(sorted.length - 1, Math.floor(sorted.length * quantile))] ?? null;
   }
 
   /**

@@ -5,6 +5,7 @@ import { ChipGroup } from '../../ui/ChipGroup';
 import { Sheet } from '../../ui/Sheet';
 import { Text } from '../../ui/Text';
 import { usePiece } from '../studio/StudioProvider';
+import { SmallPrint } from './SmallPrint';
 import { PAD_KINDS, usePlayState, type PadKind } from './playState';
 
 const KINDS: Readonly<Record<PadKind, { readonly name: string; readonly does: string }>> = {
@@ -67,6 +68,7 @@ export function PadSheet({ open, onClose }: { readonly open: boolean; readonly o
             </Chip>
           </ChipGroup>
         )}
+        <SmallPrint />
       </ScrollView>
     </Sheet>
   );

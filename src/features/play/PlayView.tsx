@@ -23,6 +23,7 @@ import { useHoldPresets } from './presets';
 import { Recorded } from './Recorded';
 import { canFillScreen, fillScreen, useWakeLock } from './stage';
 import { StageBar } from './StageBar';
+import { SmallPrint } from './SmallPrint';
 import { Stone } from './Stone';
 
 /** Holds, a field and pads to be played: thumbs only on a phone, all side by side where there is room. */
@@ -219,6 +220,7 @@ function Wide() {
       <View style={styles.right}>
         {hold ? <HoldPanel key={stoneKey(hold)} target={hold} /> : <View style={styles.side} />}
         <Recorded />
+        <SmallPrint />
       </View>
     </View>
   );
