@@ -106,6 +106,7 @@ async function pictures(page: Page, name: string): Promise<void> {
   await page.getByRole('heading', { name: 'Salt Pier' }).waitFor();
   await page.waitForFunction(() => !document.body.textContent?.includes('loading …'));
   await page.getByRole('button', { name: 'Track Humming voice' }).click();
+  await page.waitForFunction(() => !document.body.textContent?.includes('Sounding it out'));
   if (name !== 'wide-night') await shoot('piece');
   await open(page, 'Chain');
   // The view is loaded when it is opened first.
@@ -133,7 +134,7 @@ async function pictures(page: Page, name: string): Promise<void> {
   await open(page, 'Moves');
   await page.getByRole('group', { name: /^Lane Echo input/ }).waitFor();
   if (name !== 'wide-night' && name !== 'phone-night') await shoot('moves');
-  if (name !== 'wide-day') await play(page, shoot);
+  if (name === 'phone-night' || name === 'wide-night') await play(page, shoot);
   await open(page, 'Shelf');
   await page
     .getByRole('group', { name: /^Print/ })
