@@ -4,7 +4,8 @@ import type { PreparedImpulse } from '../dsp/convolution';
 import { PeakGuard } from '../dsp/peakGuard';
 import { RunningChannel, type StepListener } from './channel';
 import { Followers } from './followers';
-import { applyGesture, type AppliedGesture, type Gesture } from './gesture';
+import type { AppliedGesture, Gesture } from './gesture';
+import { GestureQueue } from './gestureQueue';
 import { FOLLOWER_KIND, MACRO_KIND, modulatorAt } from '../automation/modulator';
 import { listenTo, type Listening } from './listening';
 import { LoudnessMatcher } from './matcher';
@@ -39,9 +40,7 @@ export class Engine {
   private readonly sounds = new Map<string, SoundData>();
   private readonly impulses = new Map<string, PreparedImpulse>();
   private readonly limiter: PeakGuard;
-  private readonly gestures: Gesture[] = [];
-  /** Those that took effect and asked to be told, until they are taken. */
-  private applied: AppliedGesture[] = [];
+  private readonly gestures = new GestureQueue();
   /** Place in the piece of the present step's first sample. */
   private stepStart = 0;
   private turns = new Float64Array(0);
@@ -183,10 +182,7 @@ export class Engine {
 
   /** Tagged gestures that have taken effect since last asked; null for none. */
   takeApplied(): readonly AppliedGesture[] | null {
-    if (this.applied.length === 0) return null;
-    const { applied } = this;
-    this.applied = [];
-    return applied;
+    return this.gestures.takeApplied();
   }
 
   /** Lowest gain of the safety limiter since last asked. */
@@ -291,7 +287,7 @@ export class Engine {
     this.stepStart = this.position;
     for (let c = 0; c < channels.length; c += 1) channels[c]!.clear();
     if (this.playing) this.readStep();
-    this.takeGestures();
+    this.gestures.apply(this.channels, this.stepStart, this.playing ? this.position : Infinity);
     if (this.followers.some) this.followers.hear(channels);
     if (this.playing || this.followers.some) {
       this.tempoClock.read(this.position);
@@ -390,22 +386,6 @@ export class Engine {
       this.playing = false;
       this.stopping = false;
     }
-  }
-
-  private takeGestures(): void {
-    const { gestures } = this;
-    let kept = 0;
-    for (let i = 0; i < gestures.length; i += 1) {
-      const gesture = gestures[i]!;
-      if (this.playing && gesture.atSample > this.position) {
-        gestures[kept] = gesture;
-        kept += 1;
-      } else {
-        applyGesture(this.channels, gesture);
-        if (gesture.tag !== undefined) this.applied.push({ tag: gesture.tag, sample: this.stepStart });
-      }
-    }
-    gestures.length = kept;
   }
 
   /** Non-finite samples become silence; the rest is held under the ceiling. */

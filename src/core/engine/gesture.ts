@@ -3,7 +3,10 @@ import type { ParameterSmoother } from './parameterSmoother';
 
 /** A hand on a rail: `slot` is null for the channel's own level and pan; `value` is an engine number. */
 export interface Gesture {
-  /** `letGo` shuts the switch of a hold and ends it at once, whatever its grid; it stays shut until a release. */
+  /**
+   * `hold` sets the parameter to `to` until a `release`. So does `letGo`, which drops what was queued for the parameter
+   * before, and ends the sound of a hold at once, whatever its grid.
+   */
   readonly kind: 'hold' | 'release' | 'letGo';
   readonly channel: string;
   readonly slot: string | null;
@@ -40,5 +43,5 @@ export function applyGesture(channels: readonly RunningChannel[], gesture: Gestu
 
 function touch(row: ParameterSmoother | undefined, gesture: Gesture, index: number): void {
   if (gesture.kind === 'release') row?.release(index, true);
-  else row?.hold(index, gesture.kind === 'letGo' ? 0 : gesture.to);
+  else row?.hold(index, gesture.to);
 }

@@ -8,7 +8,8 @@ import { placesAt } from '../../core/piece/moves/fieldMotion';
 import { newSlot } from '../../core/piece/edits/chain';
 import { readyField } from '../../core/piece/edits/fields';
 import { effectOf } from '../../core/effects/catalogue';
-import { initialValues } from '../../core/params/resolve';
+import { initialValues, toEngineNumber } from '../../core/params/resolve';
+import { contextOf } from '../../core/piece/find';
 import type { EffectTarget, Piece, Target } from '../../core/piece/piece';
 import { clipOf, echoSlot, RATE, scene, soundOf, type Scene } from '../../core/piece/testing';
 import { useOpenPiece } from '../../data/openPiece';
@@ -51,6 +52,8 @@ class Stage {
   readonly recorder: MoveRecorder;
   private readonly waiting = new Map<number, (sample: number) => void>();
   private tags = 0;
+  /** What the parameters of the hold were set to last, by their index. */
+  readonly held = new Map<number, number>();
   position = 0;
 
   constructor(made: Scene, armed: boolean) {
@@ -81,6 +84,7 @@ class Stage {
   }
 
   gesture(gesture: Gesture, onApplied?: (sample: number) => void): void {
+    if (gesture.slot === 'h' && gesture.kind === 'hold') this.held.set(gesture.value, gesture.to);
     if (onApplied) this.waiting.set((this.tags += 1), onApplied);
     this.engine.queue(onApplied ? { ...gesture, tag: this.tags } : gesture);
   }
@@ -196,6 +200,55 @@ test('let go of all ends a hold within a step, whatever its grid, and what was t
   after((live) => live.begin(send, 1));
 });
 
+test('let go of all reaches what waits for its line: a throw that has not begun, and one that has not ended', () => {
+  const heard = (hands: (stage: Stage) => void): Float32Array => {
+    const stage = new Stage(sceneToPlay(120, 'stutter'), false);
+    stage.run(1.1, 128);
+    hands(stage);
+    stage.live.letGoOfAll();
+    expect(usePlayed.getState().now).toEqual({});
+    return stage.run(2, 128);
+  };
+  const untouched = heard(() => undefined);
+  expect(
+    awayFrom(
+      heard(({ live }) => live.begin(send, 1, 4)),
+      untouched,
+    ),
+  ).toBe(0);
+  const early = (stage: Stage): void => {
+    stage.live.begin(send, 1, 4);
+    stage.live.end(send, 4);
+  };
+  expect(awayFrom(heard(early), untouched)).toBe(0);
+  // The same hands without letting go are heard.
+  const stage = new Stage(sceneToPlay(120, 'stutter'), false);
+  stage.run(1.1, 128);
+  early(stage);
+  expect(awayFrom(stage.run(2, 128), untouched)).toBeGreaterThan(0.01);
+});
+
+/** The parameters of the hold were set last to what the piece has. */
+function expectPieceInEngine({ piece, held }: Stage): void {
+  const { effect, values } = piece.tracks[0]!.chain[0]!;
+  const { params, paramIds } = effectOf(effect);
+  for (const [index, number] of held) {
+    const id = paramIds[index]!;
+    if (id !== 'held') expect([id, number]).toEqual([id, toEngineNumber(params[id]!, values[id]!, contextOf(piece))]);
+  }
+  expect(held.size).toBeGreaterThan(4);
+}
+
+test('a step and a step back before the line leave the engine as the piece is', () => {
+  const stage = new Stage(sceneToPlay(120, 'stutter'), false);
+  stage.run(0.55, 128);
+  stepPreset(stage, 1);
+  stepPreset(stage, -1);
+  stage.run(0.5, 128);
+  expect(stage.piece.tracks[0]!.chain[0]!.preset).toBe('neutral');
+  expectPieceInEngine(stage);
+});
+
 test('stepping presets while it is not recorded becomes one edit, and the engine follows the piece again', () => {
   const stage = new Stage(sceneToPlay(120, 'stutter'), false);
   stage.run(0.5, 128);
@@ -208,6 +261,7 @@ test('stepping presets while it is not recorded becomes one edit, and the engine
   expect(stage.piece.tracks[0]!.chain[0]!.preset).toBe(effectOf('stutter').presets[2]!.id);
   expect(useOpenPiece.getState().entries).toHaveLength(1);
   expect(usePlayed.getState().presets).toEqual({});
+  expectPieceInEngine(stage);
 });
 
 test('a preset of one’s own is taken as one edit and leaves the effect without a preset of its kind', () => {

@@ -17,6 +17,7 @@ import {
   sameTarget,
   targetKey,
 } from '../../core/piece/find';
+import { baseNumber } from '../../core/piece/moves/lane';
 import { playedNumber, type RailPlace } from '../../core/piece/moves/fieldMotion';
 import type { EffectTarget, Piece, Target } from '../../core/piece/piece';
 import { tempoOf } from '../../core/piece/tempoOf';
@@ -35,8 +36,10 @@ export class LivePlay {
   /** Where something played began or will begin, by its target, and the grid for which it waits. */
   private readonly begins = new Map<string, { readonly beat: number; readonly gridBeats: number }>();
   private readonly targets = new Map<string, Target>();
-  /** Holds that stay shut until playing stops, though a lane says otherwise. */
-  private shut: Target[] = [];
+  /** What was let go of and waits for its line to end. */
+  private readonly ending = new Map<string, Target>();
+  /** Holds that stay off until playing stops, though a lane says otherwise. */
+  private offUntilStop: Target[] = [];
 
   constructor(
     private readonly player: Player,
@@ -100,10 +103,22 @@ export class LivePlay {
    * sample; everything else stands, at the end of a step, where its lane stands there.
    */
   private laneSample(target: Target, sample: number): number {
-    return holdTargets(this.piece).some((hold) => sameTarget(hold, target)) ? sample : sample + 1;
+    return this.isHold(target) ? sample : sample + 1;
+  }
+
+  private isHold(target: Target): boolean {
+    return holdTargets(this.piece).some((hold) => sameTarget(hold, target));
+  }
+
+  /** The engine's number of a target's base value. */
+  private baseNumber(target: Target): number {
+    const { piece } = this;
+    const param = paramOf(piece, target);
+    return param ? baseNumber(piece, target, param) : 0;
   }
 
   private finish(target: Target, sample: number): void {
+    this.ending.delete(targetKey(target));
     this.recorder.finishPlayed(target, this.laneSample(target, sample));
   }
 
@@ -119,8 +134,10 @@ export class LivePlay {
     const { playing } = useSession.getState();
     const line = gridBeats > 0 && playing ? nextLine(piece, this.beat, gridBeats) : 0;
     const records = this.recorder.on(channel);
+    // One that waits already has set more than differs from the piece.
+    const all = records || slotId in usePlayed.getState().presets;
     const changes = Object.entries(preset.values).filter(
-      ([id, value]) => params[id] && !holds?.includes(id) && (records || value !== slot.values[id]),
+      ([id, value]) => params[id] && !holds?.includes(id) && (all || value !== slot.values[id]),
     );
     usePlayed.getState().step(slotId, preset);
     changes.forEach(([id, value], i) => {
@@ -160,11 +177,9 @@ export class LivePlay {
     const began = this.begins.get(key);
     this.begins.delete(key);
     const at = this.endOf(gridBeats, began);
+    if (at > 0) this.ending.set(key, target);
     // Its lane takes it up again by itself.
-    if (!findLane(piece, target)?.on) {
-      const base = toEngineNumber(param, baseValue(piece, target) ?? param.initial, contextOf(piece));
-      this.gesture('hold', target, base, at);
-    }
+    if (!findLane(piece, target)?.on) this.gesture('hold', target, this.baseNumber(target), at);
     this.gesture('release', target, 0, at, (sample) => this.finish(target, sample));
   }
 
@@ -196,33 +211,43 @@ export class LivePlay {
     }
   }
 
-  /** Everything that is played ends within a block, and every hold of the piece, whatever holds it. */
+  /**
+   * Everything that is played, or waits for its line, ends within a block, and so does every hold of the piece,
+   * whatever holds it.
+   */
   letGoOfAll(): void {
     const { piece } = this;
-    const held = new Set<string>();
-    for (const target of holdTargets(piece)) {
-      held.add(targetKey(target));
-      this.gesture('letGo', target, 0, 0, (sample) => this.finish(target, sample));
-      if (findLane(piece, target)?.on) this.shut.push(target);
-      else this.gesture('release', target, 0, 0);
-      this.targets.delete(targetKey(target));
-      usePlayed.getState().drop(targetKey(target));
-    }
-    for (const [key, target] of [...this.targets]) if (!held.has(key)) this.end(target);
-    this.begins.clear();
-    const left = holdTargets(piece).filter((target) => baseValue(piece, target) === true);
+    const holds = holdTargets(piece);
+    const all = new Map(holds.map((target) => [targetKey(target), target as Target]));
+    for (const [key, target] of [...this.targets, ...this.ending]) all.set(key, target);
+    for (const target of all.values()) this.letGoOf(target);
+    const left = holds.filter((target) => baseValue(piece, target) === true);
     if (left.length > 0)
       useOpenPiece
         .getState()
         .run(leaveValues, { name: 'let go of all', values: left.map((target) => ({ target, value: false })) });
   }
 
+  private letGoOf(target: Target): void {
+    const key = targetKey(target);
+    const isHold = this.isHold(target);
+    const lane = findLane(this.piece, target)?.on === true;
+    this.targets.delete(key);
+    this.ending.delete(key);
+    this.begins.delete(key);
+    usePlayed.getState().drop(key);
+    this.gesture('letGo', target, isHold ? 0 : this.baseNumber(target), 0, (sample) => this.finish(target, sample));
+    // A hold that its lane holds would begin again at once: it stays off until playing stops.
+    if (isHold && lane) this.offUntilStop.push(target);
+    else this.gesture('release', target, 0, 0);
+  }
+
   /** Playing stops: nothing is played any more. */
   stop(): void {
     for (const target of [...this.targets.values()]) this.end(target);
     usePlayed.setState({ presets: {} });
-    for (const target of this.shut) this.gesture('release', target, 0, 0);
-    this.shut = [];
+    for (const target of this.offUntilStop) this.gesture('release', target, 0, 0);
+    this.offUntilStop = [];
   }
 
   private gesture(
