@@ -70,8 +70,10 @@ test('J11: a control of a controller is mapped to a macro, moves it without a ju
       await fader.focus();
       for (let i = 0; i < 20; i += 1) await page.keyboard.press('ArrowLeft');
     }
-    const { piece: ridden } = await saved(page, pieceId, (stored) => stored.piece.lanes.length === 1);
-    expect(ridden.lanes[0]!.target).toEqual(ridden.controls![0]!.target);
-    expect(Math.min(...ridden.lanes[0]!.points.map(({ value }) => value))).toBeLessThan(0.7);
+    // A ride is saved while it goes on, so the lane is there before its last point.
+    const { piece: ridden } = await saved(page, pieceId, ({ piece: { lanes } }) =>
+      lanes.some(({ points }) => points.some(({ value }) => value < 0.7)),
+    );
+    expect(ridden.lanes.map(({ target }) => target)).toEqual([ridden.controls![0]!.target]);
   });
 });
