@@ -48,6 +48,13 @@ export async function beatShown(page: Page): Promise<number> {
   return (bar - 1) * 4 + beat - 1;
 }
 
+/** A hold in Play, by the name of its effect. */
+export const stone = (page: Page, name: string): Locator =>
+  page.getByRole('button', { name: new RegExp(`^Hold ${name}`) });
+
+export const isDown = (pad: Locator, down: boolean): Promise<void> =>
+  expect(pad).toHaveAttribute('aria-pressed', String(down));
+
 /** Where an element lies once it lies still: what was just typed may have moved it. */
 async function restingBox(
   page: Page,

@@ -1,5 +1,5 @@
 import type { CDPSession, Locator, Page } from '@playwright/test';
-import { beatShown, expect, handOn, powerDb, rendered, saved, test, typeInto } from './bench';
+import { beatShown, expect, handOn, isDown, powerDb, rendered, saved, stone, test } from './bench';
 
 interface Finger {
   readonly x: number;
@@ -37,10 +37,6 @@ class Fingers {
     await this.client.send('Input.dispatchTouchEvent', { type: 'touchEnd', touchPoints: [...this.down] });
   }
 }
-
-const isDown = (pad: Locator, down: boolean): Promise<void> =>
-  expect(pad).toHaveAttribute('aria-pressed', String(down));
-const stone = (page: Page, name: string): Locator => page.getByRole('button', { name: new RegExp(`^Hold ${name}`) });
 
 test('a stutter and a sweep are played together, recorded as they sounded, and the sweep comes back by itself', async ({
   page,
@@ -214,36 +210,4 @@ test('the pads and faders of the built-in controller play it alone, and its note
   const [lane] = piece.lanes;
   expect(lane!.target).toMatchObject({ kind: 'effect', effect: 'deck-rattle', param: 'held' });
   expect(lane!.points.find(({ value }) => value === 1)!.beat).toBeGreaterThanOrEqual(before);
-});
-
-test('a hold’s figures are kept as a preset of one’s own, and stepped to while it is held', async ({
-  page,
-  pieceId,
-  hasTouch,
-}) => {
-  test.skip(hasTouch, 'Figures lie beside the stones where there is room.');
-  const hand = handOn(page, false);
-  await hand.view('Play');
-  await typeInto(page, 'Slice', '70 ms');
-  await hand.press('button', 'Keep as a preset of your own');
-  await page.getByRole('textbox', { name: 'Name of the preset' }).fill(`Seventy ${pieceId}`);
-  await hand.press('button', 'Keep the preset');
-  await hand.press('button', 'Next preset');
-  await expect(stone(page, 'Stutter')).toHaveAccessibleName(/Windlass/);
-  await hand.press('button', 'Play');
-  await page.keyboard.down('1');
-  await isDown(stone(page, 'Stutter'), true);
-  // The own one comes after the last of the effect's own, which is before the first.
-  for (let i = 0; i < 12; i += 1) {
-    if (/Seventy/.test((await stone(page, 'Stutter').getAttribute('aria-label')) ?? '')) break;
-    const name = await stone(page, 'Stutter').getAttribute('aria-label');
-    await page.keyboard.press(',');
-    await expect(stone(page, 'Stutter')).not.toHaveAttribute('aria-label', name!);
-  }
-  await expect(stone(page, 'Stutter')).toHaveAccessibleName(new RegExp(`Seventy ${pieceId}`));
-  await isDown(stone(page, 'Stutter'), true);
-  await page.keyboard.up('1');
-  await hand.press('button', 'Stop');
-  const { piece } = await saved(page, pieceId, (stored) => stored.piece.main.chain[0]!.values.slice === 70);
-  expect(piece.main.chain[0]!.preset).toBeNull();
 });
