@@ -2,13 +2,13 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import * as z from 'zod';
-import { effectOf } from '../../core/effects/catalogue';
-import type { ParamValues } from '../../core/params/param';
-import { paramsSchema } from '../../core/params/schema';
+import { effectOf, findEffect } from '../../core/effects/catalogue';
 import { blockOf } from '../../core/piece/block';
+import { fittingValues } from '../../core/piece/edits/chain';
 import { nameSchema } from '../../core/piece/fields';
-import type { EffectTarget, Slot } from '../../core/piece/piece';
+import type { Slot } from '../../core/piece/piece';
 import { removeBlock, saveBlock } from '../../data/api';
+import { readStored, writeStored } from '../../data/browserStorage';
 import { newId } from '../../data/newId';
 import { useOpenPiece } from '../../data/openPiece';
 import { Button } from '../../ui/Button';
@@ -18,7 +18,6 @@ import { usePiece } from '../studio/StudioProvider';
 import type { useHoldPresets } from './presets';
 
 interface PresetToolsProps {
-  readonly target: EffectTarget;
   readonly slot: Slot;
   readonly presets: ReturnType<typeof useHoldPresets>;
 }
@@ -26,27 +25,9 @@ interface PresetToolsProps {
 const COPIED = 'zephiro.copiedFigures';
 const copiedSchema = z.strictObject({
   name: nameSchema,
+  effect: z.string(),
   values: z.record(z.string(), z.union([z.number(), z.string(), z.boolean()])),
 });
-
-function copiedFigures(): z.infer<typeof copiedSchema> | null {
-  try {
-    return copiedSchema.parse(JSON.parse(localStorage.getItem(COPIED) ?? 'null'));
-  } catch {
-    return null;
-  }
-}
-
-/** Of the values of any effect, those that another one takes as they are. */
-export function fittingFigures(values: ParamValues, effect: string): ParamValues {
-  const { params, holds } = effectOf(effect);
-  return Object.fromEntries(
-    Object.entries(values).filter(([id, value]) => {
-      const param = params[id];
-      return param && !holds?.includes(id) && paramsSchema({ [id]: param }).safeParse({ [id]: value }).success;
-    }),
-  );
-}
 
 /** Keeps a hold's figures under a name, for every piece, and takes them from one hold to another. */
 export function PresetTools({ slot, presets: { now, take } }: PresetToolsProps) {
@@ -66,14 +47,14 @@ export function PresetTools({ slot, presets: { now, take } }: PresetToolsProps) 
   });
   const remove = useMutation({ mutationFn: removeBlock, ...told });
   const paste = (): void => {
-    const copied = copiedFigures();
-    const values = copied ? fittingFigures(copied.values, slot.effect) : {};
+    const copied = readStored(COPIED, copiedSchema.nullable(), null);
+    const values = copied && findEffect(copied.effect) ? fittingValues(copied, slot.effect) : {};
     if (copied && Object.keys(values).length > 0)
       take({ id: 'copied', name: copied.name, purpose: '', values: { ...slot.values, ...values }, own: true });
     else useOpenPiece.getState().say('Nothing was copied that fits here. Copy the figures of a hold first.');
   };
   const copy = (): void => {
-    localStorage.setItem(COPIED, JSON.stringify({ name: now?.name ?? name, values: slot.values }));
+    writeStored(COPIED, { name: now?.name ?? name, effect: slot.effect, values: slot.values });
     useOpenPiece.getState().say(`Figures of ${name} copied: paste them into another hold, here or in another piece.`);
   };
   return (

@@ -1,15 +1,16 @@
 import { create } from 'zustand';
 import * as z from 'zod';
 import { GRIDS } from '../../core/effects/hold/params';
+import { readStored, writeStored } from '../../data/browserStorage';
 
 /** What the pads in the middle of Play do. */
 export const PAD_KINDS = ['throws', 'freezes', 'mutes', 'snapshots'] as const;
 export type PadKind = (typeof PAD_KINDS)[number];
 
-/** Figures of a hold that a note moves by its force: how hard it is struck, and how hard it is pressed then. */
-const forcesSchema = z.strictObject({ struck: z.string().nullable(), pressed: z.string().nullable() });
-export type Forces = z.infer<typeof forcesSchema>;
-export const NO_FORCES: Forces = { struck: null, pressed: null };
+/** Parameters of a hold that the velocity and the aftertouch of its note move; null for none. */
+const expressionSchema = z.strictObject({ velocity: z.string().nullable(), aftertouch: z.string().nullable() });
+export type NoteExpression = z.infer<typeof expressionSchema>;
+export const NO_EXPRESSION: NoteExpression = { velocity: null, aftertouch: null };
 
 const settingsSchema = z.strictObject({
   pads: z.enum(PAD_KINDS),
@@ -18,20 +19,12 @@ const settingsSchema = z.strictObject({
   /** Kinds of pads that a tap switches and another switches back, instead of being held. */
   latched: z.array(z.enum(PAD_KINDS)),
   /** By the effects' ids. */
-  forces: z.record(z.string(), forcesSchema),
+  expressions: z.record(z.string(), expressionSchema),
 });
 type Settings = z.infer<typeof settingsSchema>;
 
 const KEPT = 'zephiro.play';
-const START: Settings = { pads: 'throws', grid: 'free', latched: ['freezes', 'mutes'], forces: {} };
-
-function kept(): Settings {
-  try {
-    return settingsSchema.parse(JSON.parse(localStorage.getItem(KEPT) ?? 'null'));
-  } catch {
-    return START;
-  }
-}
+const START: Settings = { pads: 'throws', grid: 'free', latched: ['freezes', 'mutes'], expressions: {} };
 
 interface PlayState extends Settings {
   /** The field in view; the first when it is gone. */
@@ -45,13 +38,13 @@ interface PlayState extends Settings {
 
 /** How Play is set up on this device. */
 export const usePlayState = create<PlayState>((set, get) => ({
-  ...kept(),
+  ...readStored(KEPT, settingsSchema, START),
   field: null,
   thrown: null,
   hold: null,
   set: (change) => {
     set(change);
-    const { pads, grid, latched, forces } = get();
-    localStorage.setItem(KEPT, JSON.stringify({ pads, grid, latched, forces } satisfies Settings));
+    const { pads, grid, latched, expressions } = get();
+    writeStored(KEPT, { pads, grid, latched, expressions } satisfies Settings);
   },
 }));

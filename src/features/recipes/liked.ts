@@ -1,14 +1,14 @@
 import * as z from 'zod';
 import type { ParamValues } from '../../core/params/param';
 import type { Recipe } from '../../core/recipes/recipe';
+import { readStored, writeStored } from '../../data/browserStorage';
 
 const KEY = 'zephiro.liked';
 const MOST = 6;
 const likedSchema = z.record(z.string(), z.array(z.record(z.string(), z.union([z.number(), z.string(), z.boolean()]))));
 
 function all(): Record<string, ParamValues[]> {
-  const kept = likedSchema.safeParse(JSON.parse(localStorage.getItem(KEY) ?? '{}'));
-  return kept.success ? kept.data : {};
+  return readStored<Record<string, ParamValues[]>>(KEY, likedSchema, {});
 }
 
 /** What can be varied: the values of a recipe, known by its id. */
@@ -22,6 +22,6 @@ export function keepLiked({ id }: Varied, values: ParamValues): readonly ParamVa
   const now = [...(all()[id] ?? []).filter((other) => JSON.stringify(other) !== JSON.stringify(values)), values].slice(
     -MOST,
   );
-  localStorage.setItem(KEY, JSON.stringify({ ...all(), [id]: now }));
+  writeStored(KEY, { ...all(), [id]: now });
   return now;
 }

@@ -292,7 +292,7 @@ export const copyEffect = defineEdit({
 });
 
 /** What of one effect's values means the same in another: a parameter of the same name and kind, within its range. */
-function fittingValues(from: Slot, effect: string): Record<string, ParamValue> {
+export function fittingValues(from: Pick<Slot, 'effect' | 'values'>, effect: string): Record<string, ParamValue> {
   const [before, after] = [effectOf(from.effect).params, effectOf(effect).params];
   const fits = ([id, value]: readonly [string, ParamValue]): boolean => {
     const [old, next] = [before[id], after[id]];
