@@ -1,6 +1,6 @@
-import { useRef, useState, type ReactNode } from 'react';
-import { StyleSheet, View, type StyleProp, type ViewStyle } from 'react-native';
-import { useHold } from './pointer';
+import { useState, type ReactNode } from 'react';
+import { StyleSheet, type StyleProp, type ViewStyle } from 'react-native';
+import { HoldArea } from './HoldArea';
 import { useTokens } from './theme';
 import { Text } from './Text';
 
@@ -18,34 +18,25 @@ interface PadProps {
   readonly children?: ReactNode;
 }
 
-/**
- * A large target that acts for as long as it is held, by a finger, the mouse, Space or Enter. Several can be held at
- * once, which React Native's own press handling does not allow.
- */
+/** A large target with a title that acts for as long as it is held. */
 export function Pad({ label, title, tone, down = false, style, onBegin, onEnd, children }: PadProps) {
   const tokens = useTokens();
-  const view = useRef<View>(null);
   const [pressed, setPressed] = useState(false);
-  useHold(view, {
-    begin: () => {
-      setPressed(true);
-      onBegin();
-    },
-    end: () => {
-      setPressed(false);
-      onEnd();
-    },
-  });
   const isDown = pressed || down;
   const ink = tone === 'sea' ? tokens.ink : tokens.coralInk;
   const full = tone === 'sea' ? tokens.sea : tokens.coralInk;
   return (
-    <View
-      ref={view}
-      role="button"
-      tabIndex={0}
-      aria-label={label}
-      aria-pressed={isDown}
+    <HoldArea
+      label={label}
+      down={isDown}
+      onBegin={() => {
+        setPressed(true);
+        onBegin();
+      }}
+      onEnd={() => {
+        setPressed(false);
+        onEnd();
+      }}
       style={[
         styles.pad,
         {
@@ -59,7 +50,7 @@ export function Pad({ label, title, tone, down = false, style, onBegin, onEnd, c
         {title}
       </Text>
       {children}
-    </View>
+    </HoldArea>
   );
 }
 
@@ -70,8 +61,5 @@ const styles = StyleSheet.create({
     height: 120,
     borderWidth: 2,
     borderRadius: 18,
-    alignItems: 'center',
-    justifyContent: 'center',
-    userSelect: 'none',
   },
 });

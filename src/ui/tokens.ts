@@ -14,6 +14,9 @@ export interface Tokens {
   /** Treated sound. */
   readonly sea: string;
   readonly seaSoft: string;
+  /** Under what is played while it sounds: 7:1 against paper. */
+  readonly seaDeep: string;
+  readonly coralDeep: string;
   /** Recorded moves. */
   readonly coral: string;
   readonly coralInk: string;
@@ -38,6 +41,8 @@ export const DAY: Tokens = {
   sandSoft: '#E7D3AE',
   sea: '#0F6A83',
   seaSoft: '#B9DBE2',
+  seaDeep: '#0A5064',
+  coralDeep: '#8E2D17',
   coral: '#C9472B',
   coralInk: '#AE3A20',
   coralSoft: '#F7E3DC',
@@ -58,6 +63,8 @@ export const NIGHT: Tokens = {
   sandSoft: '#4A3D25',
   sea: '#5CC3DA',
   seaSoft: '#173F4B',
+  seaDeep: '#5CC3DA',
+  coralDeep: '#FF8A6B',
   coral: '#FF8A6B',
   coralInk: '#FF8A6B',
   coralSoft: '#4A2A22',

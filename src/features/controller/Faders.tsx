@@ -4,7 +4,7 @@ import { figure } from '../../core/params/make';
 import { contextOf } from '../../core/piece/find';
 import type { ParamValue } from '../../core/params/param';
 import { elementOf } from '../../ui/frame';
-import { useHold } from '../../ui/pointer';
+import { HoldArea } from '../../ui/HoldArea';
 import { Rail } from '../../ui/Rail';
 import { Text } from '../../ui/Text';
 import { useTokens } from '../../ui/theme';
@@ -49,28 +49,28 @@ export function Faders() {
       ))}
       <View style={styles.pads}>
         {Array.from({ length: PADS }, (_, i) => (
-          <NotePad key={i} place={i} />
+          <NotePad key={i} index={i} />
         ))}
       </View>
     </View>
   );
 }
 
-/** A pad that sends a note: harder struck nearer to its top, and harder pressed when the finger goes up on it. */
-function NotePad({ place }: { readonly place: number }) {
+/** A pad that sends a note: louder nearer to its top; a finger that moves up on it sends aftertouch. */
+function NotePad({ index }: { readonly index: number }) {
   const tokens = useTokens();
   const view = useRef<View>(null);
-  const force = useRef(DEFAULT_FORCE);
+  const velocity = useRef(DEFAULT_VELOCITY);
   const [down, setDown] = useState(false);
   const send = (kind: 'on' | 'off' | 'pressure'): void =>
-    noteMessages.tell({ kind, note: FIRST_PAD + place, midiChannel: 0, force: kind === 'off' ? 0 : force.current });
+    noteMessages.tell({ kind, note: FIRST_PAD + index, midiChannel: 0, value: kind === 'off' ? 0 : velocity.current });
   useEffect(() => {
     const element = elementOf(view.current);
     if (!element) return undefined;
     const listening = new AbortController();
     const read = (event: PointerEvent): void => {
       const { top, height } = element.getBoundingClientRect();
-      force.current = Math.max(1 / MOST, Math.min(1, 1 - (event.clientY - top) / height));
+      velocity.current = Math.max(1 / MOST, Math.min(1, 1 - (event.clientY - top) / height));
     };
     // Read before the pad begins.
     element.addEventListener('pointerdown', read, { signal: listening.signal, capture: true });
@@ -79,39 +79,35 @@ function NotePad({ place }: { readonly place: number }) {
       (event) => {
         if (!element.hasPointerCapture(event.pointerId)) return;
         read(event);
-        noteMessages.tell({ kind: 'pressure', note: FIRST_PAD + place, midiChannel: 0, force: force.current });
+        noteMessages.tell({ kind: 'pressure', note: FIRST_PAD + index, midiChannel: 0, value: velocity.current });
       },
       { signal: listening.signal },
     );
     return () => listening.abort();
-  }, [place]);
-  useHold(view, {
-    begin: () => {
-      setDown(true);
-      send('on');
-      force.current = DEFAULT_FORCE;
-    },
-    end: () => {
-      setDown(false);
-      send('off');
-    },
-  });
+  }, [index]);
   return (
-    <View
-      ref={view}
-      role="button"
-      tabIndex={0}
-      aria-label={`Pad ${place + 1} of the controller`}
-      aria-pressed={down}
+    <HoldArea
+      area={view}
+      label={`Pad ${index + 1} of the controller`}
+      down={down}
+      onBegin={() => {
+        setDown(true);
+        send('on');
+        velocity.current = DEFAULT_VELOCITY;
+      }}
+      onEnd={() => {
+        setDown(false);
+        send('off');
+      }}
       style={[styles.pad, { borderColor: tokens.line, backgroundColor: down ? tokens.seaSoft : tokens.paper }]}
     >
-      <Text>{String(place + 1)}</Text>
-    </View>
+      <Text>{String(index + 1)}</Text>
+    </HoldArea>
   );
 }
 
-/** Of a pad that a key strikes. */
-const DEFAULT_FORCE = 100 / MOST;
+/** Of a pad that is played by a key. */
+const DEFAULT_VELOCITY = 100 / MOST;
 
 const styles = StyleSheet.create({
   pads: { flexDirection: 'row', flexWrap: 'wrap', gap: 8, marginTop: 12 },
@@ -120,8 +116,5 @@ const styles = StyleSheet.create({
     minHeight: 64,
     borderWidth: 1,
     borderRadius: 12,
-    alignItems: 'center',
-    justifyContent: 'center',
-    userSelect: 'none',
   },
 });

@@ -1,32 +1,27 @@
-import { useRef } from 'react';
-import { StyleSheet, View } from 'react-native';
-import { useHold } from '../../ui/pointer';
+import { StyleSheet } from 'react-native';
+import { HoldArea } from '../../ui/HoldArea';
 import { Text } from '../../ui/Text';
 import { useTokens, useWide } from '../../ui/theme';
 import { useStudio } from '../studio/StudioProvider';
-import { useKeyedPlace } from './playKeys';
+import { usePlayControl } from './playKeys';
 
 /** Ends everything that is played, at the moment it is touched. */
 export function LetGoOfAll() {
   const tokens = useTokens();
   const wide = useWide();
   const { studio } = useStudio();
-  const view = useRef<View>(null);
-  const hands = { begin: () => studio.live.letGoOfAll(), end: () => undefined };
-  useHold(view, hands);
-  const key = useKeyedPlace('letGo', hands);
+  const letGo = (): void => studio.live.letGoOfAll();
+  const key = usePlayControl('letGo', { begin: letGo });
   return (
-    <View
-      ref={view}
-      role="button"
-      tabIndex={0}
-      aria-label="Let go of all"
+    <HoldArea
+      label="Let go of all"
+      onBegin={letGo}
       style={[styles.button, { borderColor: tokens.ink, backgroundColor: tokens.card }]}
     >
       <Text variant="titleSmall" style={styles.text}>
         {wide && key ? `Let go of all · ${key}` : 'Let go of all'}
       </Text>
-    </View>
+    </HoldArea>
   );
 }
 
@@ -37,9 +32,6 @@ const styles = StyleSheet.create({
     borderWidth: 1.5,
     borderRadius: 32,
     paddingHorizontal: 18,
-    alignItems: 'center',
-    justifyContent: 'center',
-    userSelect: 'none',
   },
   text: { fontSize: 16 },
 });

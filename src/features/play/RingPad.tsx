@@ -1,42 +1,37 @@
-import { useRef } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { setSend } from '../../core/piece/edits/sends';
 import { findChannel, targetKey } from '../../core/piece/find';
 import type { Target } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
-import { useHold } from '../../ui/pointer';
+import { HoldArea } from '../../ui/HoldArea';
 import { Text } from '../../ui/Text';
 import { useTokens, useWide } from '../../ui/theme';
 import { usePlayed } from '../studio/played';
 import { usePiece, useStudio } from '../studio/StudioProvider';
 import type { PlayedPad } from './pads';
-import { useKeyedPlace } from './playKeys';
+import { usePlayControl } from './playKeys';
 
 interface RingProps {
   readonly label: string;
   readonly name: string;
-  readonly place: number;
+  readonly index: number;
   readonly down: boolean;
   readonly onBegin: () => void;
   readonly onEnd?: () => void;
 }
 
 /** A ring in the middle of Play: played by a finger or by its key. */
-export function Ring({ label, name, place, down, onBegin, onEnd }: RingProps) {
+export function Ring({ label, name, index, down, onBegin, onEnd }: RingProps) {
   const tokens = useTokens();
   const wide = useWide();
-  const view = useRef<View>(null);
-  const hands = { begin: onBegin, end: onEnd ?? (() => undefined) };
-  useHold(view, hands);
-  const key = useKeyedPlace(`pad${place}`, hands);
+  const key = usePlayControl(`pad${index}`, { begin: () => onBegin(), end: () => onEnd?.() });
   return (
-    <View
-      ref={view}
-      role="button"
-      tabIndex={0}
-      aria-label={label}
-      aria-pressed={down}
-      style={[styles.ring, { borderColor: tokens.coral, backgroundColor: down ? tokens.coralInk : 'transparent' }]}
+    <HoldArea
+      label={label}
+      down={down}
+      onBegin={onBegin}
+      onEnd={onEnd}
+      style={[styles.ring, { borderColor: tokens.coral, backgroundColor: down ? tokens.coralDeep : 'transparent' }]}
     >
       {down ? <View style={[styles.inner, { borderColor: tokens.paper }]} /> : null}
       <Text variant="titleSmall" numberOfLines={2} style={[styles.name, { color: down ? tokens.paper : tokens.ink }]}>
@@ -47,20 +42,20 @@ export function Ring({ label, name, place, down, onBegin, onEnd }: RingProps) {
           {key}
         </Text>
       ) : null}
-    </View>
+    </HoldArea>
   );
 }
 
 interface RingPadProps {
   readonly pad: PlayedPad;
-  readonly place: number;
+  readonly index: number;
   readonly gridBeats: number;
   /** A tap plays it, another ends it. */
   readonly latches: boolean;
 }
 
 /** A ring that plays a parameter: held, or from tap to tap. */
-export function RingPad({ pad: { target, label, name, value }, place, gridBeats, latches }: RingPadProps) {
+export function RingPad({ pad: { target, label, name, value }, index, gridBeats, latches }: RingPadProps) {
   const piece = usePiece();
   const { studio } = useStudio();
   const down = usePlayed((state) => targetKey(target) in state.now);
@@ -79,7 +74,7 @@ export function RingPad({ pad: { target, label, name, value }, place, gridBeats,
     <Ring
       label={label}
       name={name}
-      place={place}
+      index={index}
       down={down}
       onBegin={begin}
       onEnd={() => {
@@ -97,9 +92,6 @@ const styles = StyleSheet.create({
     height: SIDE,
     borderRadius: SIDE / 2,
     borderWidth: 2,
-    alignItems: 'center',
-    justifyContent: 'center',
-    userSelect: 'none',
   },
   inner: { position: 'absolute', width: SIDE - 14, height: SIDE - 14, borderRadius: SIDE / 2, borderWidth: 1.5 },
   name: { fontSize: 15, lineHeight: 17, textAlign: 'center', paddingHorizontal: 6 },

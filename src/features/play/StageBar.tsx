@@ -3,8 +3,8 @@ import { StyleSheet, View } from 'react-native';
 import { toBarBeat } from '../../core/music/grid';
 import { useSession } from '../../data/session';
 import { elementOf, useFrame } from '../../ui/frame';
+import { HoldArea } from '../../ui/HoldArea';
 import { LiveText } from '../../ui/LiveText';
-import { useHold } from '../../ui/pointer';
 import { Text } from '../../ui/Text';
 import { useTokens } from '../../ui/theme';
 import { usePiece, useStudio } from '../studio/StudioProvider';
@@ -17,7 +17,6 @@ export function StageBar() {
   const piece = usePiece();
   const tokens = useTokens();
   const { studio } = useStudio();
-  const view = useRef<View>(null);
   const fill = useRef<View>(null);
   const began = useRef<number | null>(null);
   const [held, setHeld] = useState(false);
@@ -25,7 +24,6 @@ export function StageBar() {
     began.current = on ? performance.now() : null;
     setHeld(on);
   };
-  useHold(view, { begin: () => hold(true), end: () => hold(false) });
   useFrame(() => {
     const share = began.current === null ? 0 : (performance.now() - began.current) / UNLOCK_MS;
     const element = elementOf(fill.current);
@@ -42,16 +40,15 @@ export function StageBar() {
       <Text numberOfLines={1} style={styles.name}>
         {piece.name}
       </Text>
-      <View
-        ref={view}
-        role="button"
-        tabIndex={0}
-        aria-label="Unlock: hold for three seconds"
+      <HoldArea
+        label="Unlock: hold for three seconds"
+        onBegin={() => hold(true)}
+        onEnd={() => hold(false)}
         style={[styles.lock, { borderColor: tokens.line }]}
       >
         <View ref={fill} style={[styles.fill, { backgroundColor: tokens.seaSoft }]} />
         <Text>{held ? 'Keep holding' : 'Hold to unlock'}</Text>
-      </View>
+      </HoldArea>
     </View>
   );
 }
@@ -65,10 +62,7 @@ const styles = StyleSheet.create({
     paddingHorizontal: 14,
     borderWidth: 1,
     borderRadius: 22,
-    alignItems: 'center',
-    justifyContent: 'center',
     overflow: 'hidden',
-    userSelect: 'none',
   },
   fill: { position: 'absolute', left: 0, top: 0, bottom: 0, width: 0 },
 });

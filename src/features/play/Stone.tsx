@@ -8,38 +8,38 @@ import { resolveNumber, syncedNote } from '../../core/params/resolve';
 import { channelName, contextOf, findSlot } from '../../core/piece/find';
 import { MAIN, type EffectTarget, type Piece, type Slot } from '../../core/piece/piece';
 import { elementOf, useFrame } from '../../ui/frame';
+import { HoldArea } from '../../ui/HoldArea';
 import { LiveText } from '../../ui/LiveText';
 import { useReducedMotion } from '../../ui/motion';
-import { useHold } from '../../ui/pointer';
 import { Text } from '../../ui/Text';
 import { useTokens, useWide } from '../../ui/theme';
 import { usePiece, useStudio } from '../studio/StudioProvider';
 import { useHoldPad } from '../studio/useHoldPad';
 import type { HoldPhase } from './holdPhase';
-import { useKeyedPlace, type KeyedPlace } from './playKeys';
+import { usePlayControl, type PlayControl } from './playKeys';
 import { usePlayState } from './playState';
 import { useHoldPresets } from './presets';
 import { outlinePath, stoneOutline } from './stoneShape';
-import { useForces } from './useForces';
+import { useNoteExpression } from './useNoteExpression';
 import { useHoldPhase } from './useHoldPhase';
 
 interface StoneProps {
   /** The switch of the hold; the same object while it is the same. */
   readonly target: EffectTarget;
-  readonly place: number;
+  readonly index: number;
 }
 
 /** Pixels that a finger goes aside on a stone to step to the next preset. */
 const SWIPE_PX = 44;
 
 /** A hold as a stone: held for as long as it is pressed; a swipe aside while it is held steps its presets. */
-export function Stone({ target, place }: StoneProps) {
+export function Stone({ target, index }: StoneProps) {
   const piece = usePiece();
   const slot = findSlot(piece, target.channel, target.effect);
-  return slot ? <HeldStone target={target} place={place} slot={slot} /> : null;
+  return slot ? <HeldStone target={target} index={index} slot={slot} /> : null;
 }
 
-function HeldStone({ target, place, slot }: StoneProps & { readonly slot: Slot }) {
+function HeldStone({ target, index, slot }: StoneProps & { readonly slot: Slot }) {
   const piece = usePiece();
   const tokens = useTokens();
   const wide = useWide();
@@ -50,33 +50,32 @@ function HeldStone({ target, place, slot }: StoneProps & { readonly slot: Slot }
   const definition = effectOf(slot.effect);
   const presets = useHoldPresets(target);
   const preset = presets.now?.name ?? 'Own setting';
-  const forces = useForces(target);
-  const begin = (force?: number): void => {
+  const expression = useNoteExpression(target);
+  const begin = (velocity?: number): void => {
     usePlayState.getState().set({ hold: slot.id });
-    if (force !== undefined) forces.strike(force);
+    if (velocity !== undefined) expression.noteOn(velocity);
     pad.begin();
   };
   const end = (): void => {
     pad.end();
-    forces.letGo();
+    expression.letGo();
   };
-  const key = useKeyedPlace(`stone${place}` satisfies KeyedPlace, { begin, end, press: forces.press });
-  useHold(view, { begin: () => begin(), end: pad.end });
+  const key = usePlayControl(`stone${index}` satisfies PlayControl, { begin, end, aftertouch: expression.aftertouch });
   useSwipe(view, presets.step);
   const channel = target.channel === MAIN ? '' : ` on ${channelName(piece, target.channel)}`;
   const sounding = phase === 'sounding';
   const ink = sounding ? tokens.paper : tokens.ink;
   return (
-    <View
-      ref={view}
-      role="button"
-      tabIndex={0}
-      aria-label={`Hold ${definition.name}${channel}: ${preset}`}
-      aria-description={definition.purpose}
-      aria-pressed={pad.down}
+    <HoldArea
+      area={view}
+      label={`Hold ${definition.name}${channel}: ${preset}`}
+      description={definition.purpose}
+      down={pad.down}
+      onBegin={() => begin()}
+      onEnd={pad.end}
       style={styles.stone}
     >
-      <Outline place={place} phase={phase} left={() => tracker.left(studio.beat)} />
+      <Outline index={index} phase={phase} left={() => tracker.left(studio.beat)} />
       <View style={styles.glyph}>
         <Svg width={48} height={20} viewBox="0 0 48 20" aria-hidden>
           <Path
@@ -92,7 +91,7 @@ function HeldStone({ target, place, slot }: StoneProps & { readonly slot: Slot }
       <Text variant="titleSmall" style={[styles.name, { color: ink }]} numberOfLines={1}>
         {definition.name}
       </Text>
-      <Text style={[styles.preset, { color: sounding ? tokens.paper : tokens.mute }]} numberOfLines={1}>
+      <Text style={[styles.preset, { color: ink }]} numberOfLines={1}>
         {preset}
       </Text>
       {sounding ? (
@@ -106,7 +105,7 @@ function HeldStone({ target, place, slot }: StoneProps & { readonly slot: Slot }
           {key}
         </Text>
       ) : null}
-    </View>
+    </HoldArea>
   );
 }
 
@@ -124,18 +123,18 @@ function turnText(piece: Piece, slot: Slot, beats: number): string {
 }
 
 interface OutlineProps {
-  readonly place: number;
+  readonly index: number;
   readonly phase: HoldPhase;
   readonly left: () => number;
 }
 
 /** The stone's form; circled by what is left of its wait, sending rings while it sounds. */
-function Outline({ place, phase, left }: OutlineProps) {
+function Outline({ index, phase, left }: OutlineProps) {
   const tokens = useTokens();
   const still = useReducedMotion();
-  const points = useMemo(() => stoneOutline(place), [place]);
+  const points = useMemo(() => stoneOutline(index), [index]);
   const d = outlinePath(points);
-  const fill = phase === 'sounding' ? tokens.sea : phase === 'waiting' ? tokens.seaSoft : tokens.card;
+  const fill = phase === 'sounding' ? tokens.seaDeep : phase === 'waiting' ? tokens.seaSoft : tokens.card;
   return (
     <View style={styles.outline} aria-hidden>
       {phase === 'sounding' && !still ? <Rings d={d} color={tokens.sea} /> : null}
@@ -236,7 +235,7 @@ function useSwipe(view: React.RefObject<View | null>, onSwipe: (direction: 1 | -
 }
 
 const styles = StyleSheet.create({
-  stone: { flex: 1, minHeight: 72, minWidth: 92, alignItems: 'center', justifyContent: 'center', userSelect: 'none' },
+  stone: { flex: 1, minHeight: 72, minWidth: 92 },
   outline: { ...StyleSheet.absoluteFill, pointerEvents: 'none' },
   glyph: { width: 48, height: 20 },
   name: { fontSize: 15, lineHeight: 19 },
