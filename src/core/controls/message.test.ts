@@ -20,12 +20,12 @@ test('a control that is swept across takes hold no later than where the rail sta
   expect(takesHold(0.1, 0.9, 0.5)).toBe(true);
 });
 
-test('notes and their pressure are read; struck with no force is let go', () => {
-  expect(readNote([0x90, 36, 127])).toEqual({ kind: 'on', note: 36, midiChannel: 0, force: 1 });
-  expect(readNote([0x9f, 36, 0])).toEqual({ kind: 'off', note: 36, midiChannel: 15, force: 0 });
-  expect(readNote([0x82, 51, 64])).toEqual({ kind: 'off', note: 51, midiChannel: 2, force: 0 });
-  expect(readNote([0xa1, 40, 127])).toEqual({ kind: 'pressure', note: 40, midiChannel: 1, force: 1 });
-  expect(readNote([0xd3, 0])).toEqual({ kind: 'pressure', note: null, midiChannel: 3, force: 0 });
+test('notes and their pressure are read; a note-on of velocity 0 is a note-off', () => {
+  expect(readNote([0x90, 36, 127])).toEqual({ kind: 'on', note: 36, midiChannel: 0, value: 1 });
+  expect(readNote([0x9f, 36, 0])).toEqual({ kind: 'off', note: 36, midiChannel: 15, value: 0 });
+  expect(readNote([0x82, 51, 64])).toEqual({ kind: 'off', note: 51, midiChannel: 2, value: 0 });
+  expect(readNote([0xa1, 40, 127])).toEqual({ kind: 'pressure', note: 40, midiChannel: 1, value: 1 });
+  expect(readNote([0xd3, 0])).toEqual({ kind: 'pressure', note: null, midiChannel: 3, value: 0 });
   for (const bytes of [[0xb0, 60, 100], [0x90, 60], [0x90, 200, 5], [0x90, 60, 255], [0xf8], []])
     expect(readNote(bytes)).toBeNull();
 });

@@ -20,15 +20,15 @@ export function readControl(bytes: ArrayLike<number>): ControlMessage | null {
   return { number: number.data, midiChannel: status & 0x0f, position: value.data / MOST };
 }
 
-/** A key or a pad of a controller was struck, pressed harder, or let go. */
+/** A note-on, a note-off, or aftertouch (of one key or of the channel). */
 export interface NoteMessage {
   readonly kind: 'on' | 'off' | 'pressure';
   /** 0-127; null for pressure on all that are held on the channel. */
   readonly note: number | null;
   /** From 0. */
   readonly midiChannel: number;
-  /** How hard, 0-1. */
-  readonly force: number;
+  /** Velocity or pressure, 0-1. */
+  readonly value: number;
 }
 
 const NOTE_OFF = 0x80;
@@ -42,14 +42,14 @@ export function readNote(bytes: ArrayLike<number>): NoteMessage | null {
   const midiChannel = (bytes[0] ?? 0) & 0x0f;
   const [first, second] = [byte.safeParse(bytes[1]).data, byte.safeParse(bytes[2]).data];
   if (first === undefined) return null;
-  if (status === CHANNEL_PRESSURE) return { kind: 'pressure', note: null, midiChannel, force: first / MOST };
+  if (status === CHANNEL_PRESSURE) return { kind: 'pressure', note: null, midiChannel, value: first / MOST };
   if (second === undefined) return null;
-  const force = second / MOST;
-  if (status === KEY_PRESSURE) return { kind: 'pressure', note: first, midiChannel, force };
-  // Struck with no force is let go.
+  const value = second / MOST;
+  if (status === KEY_PRESSURE) return { kind: 'pressure', note: first, midiChannel, value };
+  // A note-on of velocity 0 is a note-off.
   if (status === NOTE_OFF || (status === NOTE_ON && second === 0))
-    return { kind: 'off', note: first, midiChannel, force: 0 };
-  return status === NOTE_ON ? { kind: 'on', note: first, midiChannel, force } : null;
+    return { kind: 'off', note: first, midiChannel, value: 0 };
+  return status === NOTE_ON ? { kind: 'on', note: first, midiChannel, value } : null;
 }
 
 /** Two steps of a control of 7 bit. */

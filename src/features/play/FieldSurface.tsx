@@ -1,8 +1,8 @@
-import { useMemo, useRef, useState } from 'react';
+import { useMemo, useRef, useState, type ReactNode } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Path, Svg } from 'react-native-svg';
 import { laneTrack, trackAt } from '../../core/piece/moves/lane';
-import { placesAt, restPoint, type FieldPoint } from '../../core/piece/moves/fieldMotion';
+import { positionsAt, restPoint, type FieldPoint } from '../../core/piece/moves/fieldMotion';
 import { findLane, paramOf } from '../../core/piece/find';
 import type { FieldAxis, PlayField } from '../../core/piece/playField';
 import { elementOf, useFrame } from '../../ui/frame';
@@ -29,7 +29,7 @@ export function FieldSurface({ field }: { readonly field: PlayField }) {
   const up = labelOf(piece, field.up.target);
   const here = (): FieldPoint => hand.point ?? restPoint(piece, field, studio.beat);
   const read = (): string => {
-    const [x, y] = placesAt(piece, field, here());
+    const [x, y] = positionsAt(piece, field, here());
     return `${valueText(piece, x!)} · ${valueText(piece, y!)}`;
   };
   useFrame(() => {
@@ -75,6 +75,15 @@ export function FieldSurface({ field }: { readonly field: PlayField }) {
   );
 }
 
+/** Drawn over the whole field, in a box of 100 by 100. */
+function Layer({ children }: { readonly children: ReactNode }) {
+  return (
+    <Svg width="100%" height="100%" style={styles.layer} viewBox="0 0 100 100" preserveAspectRatio="none" aria-hidden>
+      {children}
+    </Svg>
+  );
+}
+
 const LINES = 8;
 
 /** Lines of the depth, which lie closer towards the top. Their waves are those of three sines each. */
@@ -94,7 +103,7 @@ function Depths({ color }: { readonly color: string }) {
     [],
   );
   return (
-    <Svg width="100%" height="100%" style={styles.layer} viewBox="0 0 100 100" preserveAspectRatio="none" aria-hidden>
+    <Layer>
       {lines.map(({ d, opacity }) => (
         <Path
           key={d}
@@ -106,7 +115,7 @@ function Depths({ color }: { readonly color: string }) {
           vectorEffect="non-scaling-stroke"
         />
       ))}
-    </Svg>
+    </Layer>
   );
 }
 
@@ -133,7 +142,7 @@ function Wake({ hand, color }: { readonly hand: FieldHand; readonly color: strin
     if (next !== path) setPath(next);
   });
   return (
-    <Svg width="100%" height="100%" style={styles.layer} viewBox="0 0 100 100" preserveAspectRatio="none" aria-hidden>
+    <Layer>
       <Path
         d={path}
         stroke={color}
@@ -143,7 +152,7 @@ function Wake({ hand, color }: { readonly hand: FieldHand; readonly color: strin
         fill="none"
         vectorEffect="non-scaling-stroke"
       />
-    </Svg>
+    </Layer>
   );
 }
 
@@ -183,7 +192,7 @@ function Recorded({ field, color }: { readonly field: PlayField; readonly color:
     setPath(x || y ? (moves ? toPath(points) : '') : '');
   });
   return (
-    <Svg width="100%" height="100%" style={styles.layer} viewBox="0 0 100 100" preserveAspectRatio="none" aria-hidden>
+    <Layer>
       <Path
         d={path}
         stroke={color}
@@ -193,7 +202,7 @@ function Recorded({ field, color }: { readonly field: PlayField; readonly color:
         fill="none"
         vectorEffect="non-scaling-stroke"
       />
-    </Svg>
+    </Layer>
   );
 }
 

@@ -10,7 +10,7 @@ import { IconButton } from '../../ui/IconButton';
 import { Text } from '../../ui/Text';
 import { ParamRail } from '../chain/ParamRail';
 import { usePiece } from '../studio/StudioProvider';
-import { ForceChoice } from './ForceChoice';
+import { ExpressionChoice } from './ExpressionChoice';
 import { useHoldPresets } from './presets';
 import { PresetTools } from './PresetTools';
 
@@ -70,9 +70,9 @@ function Figures({ target, slot }: { readonly target: EffectTarget; readonly slo
         </Link>
       </View>
       <PresetStep presets={presets} />
-      <PresetTools target={target} slot={slot} presets={presets} />
+      <PresetTools slot={slot} presets={presets} />
       <ScrollView style={styles.rails}>
-        <ForceChoice slot={slot} />
+        <ExpressionChoice slot={slot} />
         {ordered.map(([id, param]) => (
           <ParamRail
             key={id}

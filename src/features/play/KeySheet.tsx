@@ -4,20 +4,20 @@ import { Button } from '../../ui/Button';
 import { Sheet } from '../../ui/Sheet';
 import { Text } from '../../ui/Text';
 import { noteMessages } from '../controller/controllerStore';
-import { isFreeCode, keyName, MAX_PADS, MAX_STONES, usePlayKeys, type KeyedPlace } from './playKeys';
+import { isFreeCode, keyName, MAX_PADS, MAX_STONES, usePlayKeys, type PlayControl } from './playKeys';
 
-const PLACES: readonly { readonly place: KeyedPlace; readonly name: string }[] = [
-  ...Array.from({ length: MAX_STONES }, (_, i) => ({ place: `stone${i}` as const, name: `Hold ${i + 1}` })),
-  ...Array.from({ length: MAX_PADS }, (_, i) => ({ place: `pad${i}` as const, name: `Pad ${i + 1}` })),
-  { place: 'presetBack', name: 'Preset before' },
-  { place: 'presetNext', name: 'Next preset' },
-  { place: 'letGo', name: 'Let go of all' },
+const CONTROLS: readonly { readonly control: PlayControl; readonly name: string }[] = [
+  ...Array.from({ length: MAX_STONES }, (_, i) => ({ control: `stone${i}` as const, name: `Hold ${i + 1}` })),
+  ...Array.from({ length: MAX_PADS }, (_, i) => ({ control: `pad${i}` as const, name: `Pad ${i + 1}` })),
+  { control: 'presetBack', name: 'Preset before' },
+  { control: 'presetNext', name: 'Next preset' },
+  { control: 'letGo', name: 'Let go of all' },
 ];
 
 /** The keys that play, each of which can be another. */
 export function KeySheet({ open, onClose }: { readonly open: boolean; readonly onClose: () => void }) {
   const { codes, notes, assign, assignNote, reset } = usePlayKeys();
-  const [waiting, setWaiting] = useState<KeyedPlace | null>(null);
+  const [waiting, setWaiting] = useState<PlayControl | null>(null);
   useEffect(() => {
     if (waiting === null) return undefined;
     const press = (event: KeyboardEvent): void => {
@@ -44,16 +44,16 @@ export function KeySheet({ open, onClose }: { readonly open: boolean; readonly o
         controller.
       </Text>
       <ScrollView style={styles.list}>
-        {PLACES.map(({ place, name }) => (
-          <View key={place} style={styles.row}>
+        {CONTROLS.map(({ control, name }) => (
+          <View key={control} style={styles.row}>
             <Text style={styles.name}>{name}</Text>
-            <Text variant="bodySmall">{notes[place] === undefined ? '' : `note ${notes[place]}`}</Text>
+            <Text variant="bodySmall">{notes[control] === undefined ? '' : `note ${notes[control]}`}</Text>
             <Button
-              label={`${name}: ${waiting === place ? 'press a key' : `key ${keyName(codes[place] ?? '')}, change it`}`}
-              mode={waiting === place ? 'contained' : 'outlined'}
-              onPress={() => setWaiting(place)}
+              label={`${name}: ${waiting === control ? 'press a key' : `key ${keyName(codes[control] ?? '')}, change it`}`}
+              mode={waiting === control ? 'contained' : 'outlined'}
+              onPress={() => setWaiting(control)}
             >
-              {waiting === place ? 'press a key' : keyName(codes[place] ?? '') || 'none'}
+              {waiting === control ? 'press a key' : keyName(codes[control] ?? '') || 'none'}
             </Button>
           </View>
         ))}

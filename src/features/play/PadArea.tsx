@@ -70,9 +70,9 @@ export function PadArea({ across, most }: PadAreaProps) {
       <View style={[styles.pads, across && styles.padsAcross]}>
         {shown.map((pad, i) =>
           'target' in pad ? (
-            <RingPad key={pad.id} pad={pad} place={i} gridBeats={beats} latches={latched.includes(kind)} />
+            <RingPad key={pad.id} pad={pad} index={i} gridBeats={beats} latches={latched.includes(kind)} />
           ) : (
-            <SnapshotRing key={pad.id} snapshot={pad} place={i} gridBeats={beats} />
+            <SnapshotRing key={pad.id} snapshot={pad} index={i} gridBeats={beats} />
           ),
         )}
         {pages > 1 ? (
@@ -98,11 +98,11 @@ export function PadArea({ across, most }: PadAreaProps) {
 
 interface SnapshotRingProps {
   readonly snapshot: Snapshot;
-  readonly place: number;
+  readonly index: number;
   readonly gridBeats: number;
 }
 
-function SnapshotRing({ snapshot, place, gridBeats: beats }: SnapshotRingProps) {
+function SnapshotRing({ snapshot, index, gridBeats: beats }: SnapshotRingProps) {
   const piece = usePiece();
   const { studio } = useStudio();
   const [down, setDown] = useState(false);
@@ -115,7 +115,7 @@ function SnapshotRing({ snapshot, place, gridBeats: beats }: SnapshotRingProps) 
     <Ring
       label={`Go to snapshot ${snapshot.name} of ${snapshotNote(piece, snapshot)}`}
       name={snapshot.name}
-      place={place}
+      index={index}
       down={down}
       onBegin={go}
       onEnd={() => setDown(false)}

@@ -17,7 +17,7 @@ import { HoldPanel } from './HoldPanel';
 import { KeySheet } from './KeySheet';
 import { LetGoOfAll } from './LetGoOfAll';
 import { PadArea } from './PadArea';
-import { MAX_STONES, useKeyedPlace, usePlayKeyboard, usePlayNotes } from './playKeys';
+import { MAX_STONES, usePlayControl, usePlayKeyboard, usePlayNotes } from './playKeys';
 import { usePlayState } from './playState';
 import { useHoldPresets } from './presets';
 import { Recorded } from './Recorded';
@@ -73,8 +73,8 @@ function useChosenHold(): EffectTarget | undefined {
 /** Keys that step the presets of the hold that was played last. */
 function usePresetKeys(): void {
   const { step } = useHoldPresets(useChosenHold());
-  useKeyedPlace('presetBack', { begin: () => step(-1) });
-  useKeyedPlace('presetNext', { begin: () => step(1) });
+  usePlayControl('presetBack', { begin: () => step(-1) });
+  usePlayControl('presetNext', { begin: () => step(1) });
 }
 
 function useField() {
@@ -150,7 +150,7 @@ function Phone() {
   const side = (from: number, to: number) => (
     <View style={styles.side}>
       {shown.slice(from, to).map((target, i) => (
-        <Stone key={stoneKey(target)} target={target} place={from + i} />
+        <Stone key={stoneKey(target)} target={target} index={from + i} />
       ))}
     </View>
   );
@@ -197,7 +197,7 @@ function Wide() {
           {rows.map((row, r) => (
             <View key={r} style={[styles.row, styles.stoneRow]}>
               {row.map((target, i) => (
-                <Stone key={stoneKey(target)} target={target} place={4 * r + i} />
+                <Stone key={stoneKey(target)} target={target} index={4 * r + i} />
               ))}
             </View>
           ))}

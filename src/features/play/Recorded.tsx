@@ -2,7 +2,7 @@ import { useMemo, useRef } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Path, Svg } from 'react-native-svg';
 import { laneTrack, trackAt } from '../../core/piece/moves/lane';
-import { paramOf, sameTarget, targetKey } from '../../core/piece/find';
+import { paramOf, sameTarget } from '../../core/piece/find';
 import type { Lane, Piece, Target } from '../../core/piece/piece';
 import { axesOf } from '../../core/piece/playField';
 import { useSession } from '../../data/session';
@@ -67,7 +67,7 @@ function Strip({ lane }: { readonly lane: Lane }) {
     if (element) element.style.left = `${(100 * studio.beat) / piece.lengthBeats}%`;
   });
   return (
-    <View key={targetKey(lane.target)} style={styles.row}>
+    <View style={styles.row}>
       <View style={styles.what}>
         <Text style={styles.label} numberOfLines={1}>
           {labelOf(piece, lane.target)}

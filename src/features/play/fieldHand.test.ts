@@ -20,7 +20,7 @@ function handOn(change: Partial<PlayField> = {}, playing = true) {
     moveTo: ({ target, position }, atBeat) =>
       told.push(`${name(target)} ${position.toFixed(3)}${atBeat ? ` at ${atBeat}` : ''}`),
     end: (target) => told.push(`end ${name(target)}`),
-    leave: (field, places) => told.push(`leave ${field} ${places.length}`),
+    leaveInPlace: (field, places) => told.push(`leave ${field} ${places.length}`),
   }));
   return { hand, told, host };
 }
@@ -78,6 +78,6 @@ test('while nothing plays a grid does not keep it waiting', () => {
   const { hand, told } = handOn({ grid: '1 bar' }, false);
   hand.begin({ x: 0, y: 0 });
   expect(told).toHaveLength(3);
-  hand.drop();
+  hand.cancel();
   expect(told.slice(3)).toEqual(['end cutoff', 'end resonance', 'end mix']);
 });

@@ -1,11 +1,11 @@
 import { gridBeats, GRIDS } from '../../core/effects/hold/params';
 import {
-  leftAfter,
-  placesAt,
-  restPlaces,
+  remainingAfter,
+  positionsAt,
+  restPositions,
   restPoint,
   type FieldPoint,
-  type RailPlace,
+  type ParamPosition,
 } from '../../core/piece/moves/fieldMotion';
 import type { Piece } from '../../core/piece/piece';
 import type { PlayField } from '../../core/piece/playField';
@@ -17,18 +17,18 @@ export interface FieldHost {
   /** The beat that is being computed. */
   readonly beat: number;
   readonly playing: boolean;
-  moveTo(place: RailPlace, atBeat?: number): void;
-  end(target: RailPlace['target']): void;
-  leave(name: string, places: readonly RailPlace[]): void;
+  moveTo(position: ParamPosition, atBeat?: number): void;
+  end(target: ParamPosition['target']): void;
+  leaveInPlace(name: string, positions: readonly ParamPosition[]): void;
 }
 
-/** On a grid, places are told to the engine so many seconds before their line. */
+/** On a grid, positions are told to the engine so many seconds before their line. */
 const AHEAD_SECONDS = 0.08;
 /** A second finger makes the first one so much finer. */
 const FINE = 0.2;
 
-interface WayBack {
-  readonly from: readonly RailPlace[];
+interface ReturnToRest {
+  readonly from: readonly ParamPosition[];
   readonly fromPoint: FieldPoint;
   readonly startedAt: number;
 }
@@ -40,9 +40,9 @@ export class FieldHand {
   /** Where the field's mark is; null while no hand is on it and nothing comes back. */
   point: FieldPoint | null = null;
   private down = false;
-  private places: readonly RailPlace[] = [];
-  private back: WayBack | null = null;
-  private lineTold = -1;
+  private positions: readonly ParamPosition[] = [];
+  private back: ReturnToRest | null = null;
+  private scheduledLine = -1;
 
   constructor(
     private field: PlayField,
@@ -81,8 +81,8 @@ export class FieldHand {
     this.point = point;
     if (this.gridBeats > 0) return;
     const host = this.host();
-    this.places = placesAt(host.piece, this.field, point);
-    for (const place of this.places) host.moveTo(place);
+    this.positions = positionsAt(host.piece, this.field, point);
+    for (const position of this.positions) host.moveTo(position);
   }
 
   /** The finger leaves. @param now in ms */
@@ -91,59 +91,61 @@ export class FieldHand {
     this.down = false;
     const field = this.field;
     const host = this.host();
-    if (this.places.length === 0) {
+    if (this.positions.length === 0) {
       this.point = null;
       return;
     }
     if (field.lift === 'stay') {
-      host.leave(field.name, this.places);
+      host.leaveInPlace(field.name, this.positions);
       this.rest();
-    } else this.back = { from: this.places, fromPoint: this.point, startedAt: now };
+    } else this.back = { from: this.positions, fromPoint: this.point, startedAt: now };
   }
 
   private rest(): void {
     this.back = null;
     this.point = null;
-    this.places = [];
+    this.positions = [];
   }
 
   /** Lets go at once, without a way back. */
-  drop(): void {
+  cancel(): void {
     this.down = false;
-    for (const { target } of this.places) this.host().end(target);
+    for (const { target } of this.positions) this.host().end(target);
     this.rest();
   }
 
   /** Once a frame. @param now in ms */
   frame(now: number): void {
-    if (this.back) this.comeBack(this.back, now);
-    else if (this.down && this.point) this.tellLine(this.point);
+    if (this.back) this.returnToRest(this.back, now);
+    else if (this.down && this.point) this.scheduleOnGrid(this.point);
   }
 
-  /** The place at which the hand is counts on the next line of the grid. */
-  private tellLine(point: FieldPoint): void {
+  /** Sends the position of the hand for the next line of the grid, shortly before it. */
+  private scheduleOnGrid(point: FieldPoint): void {
     const grid = this.gridBeats;
     if (grid === 0) return;
     const host = this.host();
     const line = Math.ceil(host.beat / grid - 1e-6) * grid;
-    if (line === this.lineTold || line - host.beat > (AHEAD_SECONDS * host.piece.tempo.bpm) / 60) return;
-    this.lineTold = line;
-    this.places = placesAt(host.piece, this.field, point);
-    for (const place of this.places) host.moveTo(place, line);
+    if (line === this.scheduledLine || line - host.beat > (AHEAD_SECONDS * host.piece.tempo.bpm) / 60) return;
+    this.scheduledLine = line;
+    this.positions = positionsAt(host.piece, this.field, point);
+    for (const position of this.positions) host.moveTo(position, line);
   }
 
-  private comeBack({ from, fromPoint, startedAt }: WayBack, now: number): void {
+  private returnToRest({ from, fromPoint, startedAt }: ReturnToRest, now: number): void {
     const host = this.host();
     const { piece, beat } = host;
     const field = this.field;
     const whole = (field.liftBeats * 60_000) / piece.tempo.bpm;
-    const left = leftAfter(field.lift, whole > 0 ? (now - startedAt) / whole : 1);
+    const left = remainingAfter(field.lift, whole > 0 ? (now - startedAt) / whole : 1);
     if (left === 0) {
       for (const { target } of from) host.end(target);
       this.rest();
       return;
     }
-    const rests = new Map(restPlaces(piece, field, beat).map(({ target, position }) => [targetKey(target), position]));
+    const rests = new Map(
+      restPositions(piece, field, beat).map(({ target, position }) => [targetKey(target), position]),
+    );
     for (const { target, position } of from) {
       const rest = rests.get(targetKey(target)) ?? position;
       host.moveTo({ target, position: within(rest + (position - rest) * left) });

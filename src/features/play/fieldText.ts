@@ -2,7 +2,7 @@ import { effectOf } from '../../core/effects/catalogue';
 import { formatValue } from '../../core/params/format';
 import { fromEngineNumber, paramAtPosition } from '../../core/params/resolve';
 import { channelName, channelOfTarget, contextOf, findSlot, paramOf } from '../../core/piece/find';
-import type { RailPlace } from '../../core/piece/moves/fieldMotion';
+import type { ParamPosition } from '../../core/piece/moves/fieldMotion';
 import type { Piece, Target } from '../../core/piece/piece';
 
 /** A parameter by its name. */
@@ -16,7 +16,7 @@ export function ownerOf(piece: Piece, target: Target): string {
 }
 
 /** A parameter at a place of its rail, with its unit. */
-export function valueText(piece: Piece, { target, position }: RailPlace): string {
+export function valueText(piece: Piece, { target, position }: ParamPosition): string {
   const param = paramOf(piece, target);
   return param ? formatValue(param, fromEngineNumber(param, paramAtPosition(param, position)), contextOf(piece)) : '';
 }

@@ -1,22 +1,30 @@
 import { act, renderHook } from '@testing-library/react';
 import { FIRST_PAD, noteMessages } from '../controller/controllerStore';
-import { isFreeCode, keyName, START_KEYS, useKeyedPlace, usePlayKeyboard, usePlayKeys, usePlayNotes } from './playKeys';
+import {
+  isFreeCode,
+  keyName,
+  START_KEYS,
+  usePlayControl,
+  usePlayKeyboard,
+  usePlayKeys,
+  usePlayNotes,
+} from './playKeys';
 
 let told: string[] = [];
 const hands = (name: string) => ({
-  begin: (force?: number) => told.push(`${name} begins${force === undefined ? '' : ` ${force}`}`),
+  begin: (velocity?: number) => told.push(`${name} begins${velocity === undefined ? '' : ` ${velocity}`}`),
   end: () => told.push(`${name} ends`),
-  press: (force: number) => told.push(`${name} pressed ${force}`),
+  aftertouch: (pressure: number) => told.push(`${name} pressed ${pressure}`),
 });
-const note = (kind: 'on' | 'off' | 'pressure', number: number | null, force = 0.5): void =>
-  noteMessages.tell({ kind, note: number, midiChannel: 0, force });
+const note = (kind: 'on' | 'off' | 'pressure', number: number | null, value = 0.5): void =>
+  noteMessages.tell({ kind, note: number, midiChannel: 0, value });
 
 beforeEach(() => {
   told = [];
   usePlayKeys.getState().reset();
 });
 
-test('every place has a key of its own at the start, none of which the page needs itself', () => {
+test('every control has a key of its own at the start, none of which the page needs itself', () => {
   const codes = Object.values(START_KEYS);
   expect(new Set(codes).size).toBe(codes.length);
   for (const code of codes) expect(isFreeCode(code)).toBe(true);
@@ -24,7 +32,7 @@ test('every place has a key of its own at the start, none of which the page need
   expect([keyName('KeyQ'), keyName('Digit3'), keyName('Comma'), keyName('Escape')]).toEqual(['Q', '3', ',', 'Esc']);
 });
 
-test('a place that takes the key of another gives it its own, and both are kept', () => {
+test('a control that takes the key of another gives it its own, and both are kept', () => {
   usePlayKeys.getState().assign('stone0', 'KeyA');
   expect(usePlayKeys.getState().codes).toMatchObject({ stone0: 'KeyA', pad0: 'Digit1' });
   usePlayKeys.getState().assignNote('pad0', FIRST_PAD);
@@ -32,11 +40,11 @@ test('a place that takes the key of another gives it its own, and both are kept'
   expect(JSON.parse(localStorage.getItem('zephiro.playKeys')!)).toMatchObject({ stone0: 'KeyA' });
 });
 
-test('a note plays its place with its force, takes pressure while it is held, and is let go once', async () => {
+test('a note plays its control with its velocity, takes aftertouch while it is held, and is let go once', async () => {
   await renderHook(() => {
     usePlayNotes();
-    useKeyedPlace('stone0', hands('stone'));
-    useKeyedPlace('pad1', hands('pad'));
+    usePlayControl('stone0', hands('stone'));
+    usePlayControl('pad1', hands('pad'));
   });
   await act(async () => {
     note('on', FIRST_PAD, 0.7);
@@ -58,11 +66,11 @@ test('a note plays its place with its force, takes pressure while it is held, an
   ]);
 });
 
-test('a place that is gone is not played, and what is held when the notes are left is let go', async () => {
+test('a control that is gone is not played, and what is held when the notes are left is let go', async () => {
   const { unmount } = await renderHook(() => {
     usePlayNotes();
     usePlayKeyboard();
-    useKeyedPlace('stone0', hands('stone'));
+    usePlayControl('stone0', hands('stone'));
   });
   await act(async () => note('on', FIRST_PAD));
   await unmount();

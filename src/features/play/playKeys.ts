@@ -1,19 +1,20 @@
 import { useEffect, useRef } from 'react';
 import { create } from 'zustand';
 import * as z from 'zod';
+import { readStored, writeStored } from '../../data/browserStorage';
 import { markHand } from '../../ui/handTime';
 import { FIRST_PAD, noteMessages } from '../controller/controllerStore';
 
 export const MAX_STONES = 8;
 export const MAX_PADS = 8;
 
-/** What a key of the keyboard plays, by the place it has on the screen. */
-export type KeyedPlace = `stone${number}` | `pad${number}` | 'presetBack' | 'presetNext' | 'letGo';
+/** A control of Play that a key or a note plays: a hold or a pad by its index on the screen, or a command. */
+export type PlayControl = `stone${number}` | `pad${number}` | 'presetBack' | 'presetNext' | 'letGo';
 
-const codesOf = (place: string, codes: readonly string[]): [string, string][] =>
-  codes.map((code, i) => [`${place}${i}`, code]);
+const codesOf = (control: string, codes: readonly string[]): [string, string][] =>
+  codes.map((code, i) => [`${control}${i}`, code]);
 
-/** By the physical place of a key (UI Events `code`), so that they lie alike whatever the layout. */
+/** By the physical control of a key (UI Events `code`), so that they lie alike whatever the layout. */
 export const START_KEYS: Readonly<Record<string, string>> = Object.fromEntries([
   ...codesOf('stone', ['Digit1', 'Digit2', 'Digit3', 'Digit4', 'KeyQ', 'KeyW', 'KeyE', 'KeyR']),
   ...codesOf('pad', ['KeyA', 'KeyS', 'KeyD', 'KeyF', 'KeyG', 'KeyH', 'KeyJ', 'KeyK']),
@@ -31,23 +32,20 @@ const KEPT = 'zephiro.playKeys';
 
 const KEPT_NOTES = 'zephiro.playNotes';
 
-function kept<T>(key: string, value: z.ZodType<T>, start: Readonly<Record<string, T>>): Readonly<Record<string, T>> {
-  try {
-    return { ...start, ...z.record(z.string(), value).parse(JSON.parse(localStorage.getItem(key) ?? '{}')) };
-  } catch {
-    return start;
-  }
-}
+const stored = <T>(key: string, value: z.ZodType<T>, start: Readonly<Record<string, T>>): Record<string, T> => ({
+  ...start,
+  ...readStored(key, z.record(z.string(), value), {}),
+});
 
-/** Gives a place a key or a note; the place that had it gets the other one's. */
-function given<T>(all: Readonly<Record<string, T>>, place: string, what: T): Readonly<Record<string, T>> {
+/** Gives a control a key or a note; the control that had it gets the other one's. */
+function given<T>(all: Readonly<Record<string, T>>, control: string, what: T): Readonly<Record<string, T>> {
   const holder = Object.keys(all).find((other) => all[other] === what);
-  const before = all[place];
+  const before = all[control];
   const swapped = holder !== undefined && before !== undefined ? { [holder]: before } : {};
-  return { ...all, ...swapped, [place]: what };
+  return { ...all, ...swapped, [control]: what };
 }
 
-/** Notes of a controller that play the places, from the first pad of the built-in one on. */
+/** Notes of a controller that play the controls, from the first pad of the built-in one on. */
 const START_NOTES: Readonly<Record<string, number>> = Object.fromEntries([
   ...Array.from({ length: MAX_STONES }, (_, i) => [`stone${i}`, FIRST_PAD + i] as const),
   ...Array.from({ length: MAX_PADS }, (_, i) => [`pad${i}`, FIRST_PAD + MAX_STONES + i] as const),
@@ -55,25 +53,25 @@ const START_NOTES: Readonly<Record<string, number>> = Object.fromEntries([
 
 interface KeyStore {
   readonly codes: Readonly<Record<string, string>>;
-  /** Notes by place, 0-127, on any channel. */
+  /** Notes by control, 0-127, on any channel. */
   readonly notes: Readonly<Record<string, number>>;
-  assignNote(place: KeyedPlace, note: number): void;
-  /** Gives a place a key; the place that had it gets the other one's. */
-  assign(place: KeyedPlace, code: string): void;
+  assignNote(control: PlayControl, note: number): void;
+  /** Gives a control a key; the control that had it gets the other one's. */
+  assign(control: PlayControl, code: string): void;
   reset(): void;
 }
 
 export const usePlayKeys = create<KeyStore>((set, get) => {
   const keep = (change: Partial<Pick<KeyStore, 'codes' | 'notes'>>): void => {
     set(change);
-    localStorage.setItem(KEPT, JSON.stringify(get().codes));
-    localStorage.setItem(KEPT_NOTES, JSON.stringify(get().notes));
+    writeStored(KEPT, get().codes);
+    writeStored(KEPT_NOTES, get().notes);
   };
   return {
-    codes: kept(KEPT, z.string(), START_KEYS),
-    notes: kept(KEPT_NOTES, z.number().int().min(0).max(127), START_NOTES),
-    assign: (place, code) => keep({ codes: given(get().codes, place, code) }),
-    assignNote: (place, note) => keep({ notes: given(get().notes, place, note) }),
+    codes: stored(KEPT, z.string(), START_KEYS),
+    notes: stored(KEPT_NOTES, z.number().int().min(0).max(127), START_NOTES),
+    assign: (control, code) => keep({ codes: given(get().codes, control, code) }),
+    assignNote: (control, note) => keep({ notes: given(get().notes, control, note) }),
     reset: () => keep({ codes: START_KEYS, notes: START_NOTES }),
   };
 });
@@ -96,30 +94,30 @@ const NAMES: Readonly<Record<string, string>> = {
 /** A key as it is printed on a keyboard. */
 export const keyName = (code: string): string => NAMES[code] ?? code.replace(/^(Key|Digit|Numpad)/, '');
 
-export interface KeyHandlers {
-  /** @param force 0-1 of a note; none of a key */
-  begin(force?: number): void;
+export interface ControlHandlers {
+  /** @param velocity 0-1 of a note; none for a key of the keyboard */
+  begin(velocity?: number): void;
   end?(): void;
-  /** A note is pressed harder or less while it is held. */
-  press?(force: number): void;
+  /** Aftertouch of a note while it is held, 0-1. */
+  aftertouch?(pressure: number): void;
 }
 
-const handlers = new Map<string, () => KeyHandlers>();
+const handlers = new Map<string, () => ControlHandlers>();
 
-/** Lets a key play a place for as long as it is shown. @returns the key's name */
-export function useKeyedPlace(place: KeyedPlace, keyed: KeyHandlers): string {
+/** Lets a key and a note play a control for as long as it is shown. @returns the key's name */
+export function usePlayControl(control: PlayControl, keyed: ControlHandlers): string {
   const latest = useRef(keyed);
   useEffect(() => {
     latest.current = keyed;
   });
   useEffect(() => {
-    const read = (): KeyHandlers => latest.current;
-    handlers.set(place, read);
+    const read = (): ControlHandlers => latest.current;
+    handlers.set(control, read);
     return () => {
-      if (handlers.get(place) === read) handlers.delete(place);
+      if (handlers.get(control) === read) handlers.delete(control);
     };
-  }, [place]);
-  return keyName(usePlayKeys((state) => state.codes[place] ?? ''));
+  }, [control]);
+  return keyName(usePlayKeys((state) => state.codes[control] ?? ''));
 }
 
 const isElsewhere = (target: EventTarget | null): boolean =>
@@ -128,7 +126,7 @@ const isElsewhere = (target: EventTarget | null): boolean =>
 /** Listens to the keys that play. One that is down when the window is left is let go. */
 export function usePlayKeyboard(): void {
   useEffect(() => {
-    const down = new Map<string, KeyHandlers>();
+    const down = new Map<string, ControlHandlers>();
     const listening = new AbortController();
     const on = { signal: listening.signal };
     document.addEventListener(
@@ -137,8 +135,8 @@ export function usePlayKeyboard(): void {
         if (event.defaultPrevented || event.ctrlKey || event.metaKey || event.altKey || isElsewhere(event.target))
           return;
         const { codes } = usePlayKeys.getState();
-        const place = Object.keys(codes).find((one) => codes[one] === event.code);
-        const keyed = place === undefined ? undefined : handlers.get(place)?.();
+        const control = Object.keys(codes).find((one) => codes[one] === event.code);
+        const keyed = control === undefined ? undefined : handlers.get(control)?.();
         if (!keyed) return;
         event.preventDefault();
         if (event.repeat || down.has(event.code)) return;
@@ -166,25 +164,25 @@ export function usePlayKeyboard(): void {
   }, []);
 }
 
-/** Lets notes of controllers play the places. */
+/** Lets notes of controllers play the controls. */
 export function usePlayNotes(): void {
   useEffect(() => {
-    const down = new Map<number, KeyHandlers>();
+    const down = new Map<number, ControlHandlers>();
     const end = (note: number): void => {
       const keyed = down.get(note);
       if (down.delete(note)) keyed?.end?.();
     };
-    const stop = noteMessages.on(({ kind, note, force }) => {
+    const stop = noteMessages.on(({ kind, note, value }) => {
       if (kind === 'pressure') {
-        for (const [held, keyed] of down) if (note === null || note === held) keyed.press?.(force);
+        for (const [held, keyed] of down) if (note === null || note === held) keyed.aftertouch?.(value);
       } else if (note !== null && kind === 'off') end(note);
       else if (note !== null && !down.has(note)) {
         const { notes } = usePlayKeys.getState();
-        const place = Object.keys(notes).find((one) => notes[one] === note);
-        const keyed = place === undefined ? undefined : handlers.get(place)?.();
+        const control = Object.keys(notes).find((one) => notes[one] === note);
+        const keyed = control === undefined ? undefined : handlers.get(control)?.();
         if (!keyed) return;
         down.set(note, keyed);
-        keyed.begin(force);
+        keyed.begin(value);
       }
     });
     return () => {

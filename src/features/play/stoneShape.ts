@@ -6,8 +6,8 @@ const PER_CORNER = 12;
 type Point = readonly [x: number, y: number];
 
 /** Points around a stone in a box of 100 by 100, clockwise from its right: no two places have the same. */
-export function stoneOutline(place: number): readonly Point[] {
-  const random = makeRandom(7919 * (place + 1));
+export function stoneOutline(index: number): readonly Point[] {
+  const random = makeRandom(7919 * (index + 1));
   const corners = Array.from({ length: CORNERS }, (_, i): Point => {
     const angle = (2 * Math.PI * (i + 0.35 * (random() - 0.5))) / CORNERS;
     const reach = 42 + 7 * random();

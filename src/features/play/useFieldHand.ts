@@ -13,9 +13,9 @@ const hostOf = (studio: Studio): FieldHost => ({
   piece: useOpenPiece.getState().piece!,
   beat: studio.beat,
   playing: useSession.getState().playing,
-  moveTo: (place, atBeat) => studio.live.moveTo(place, atBeat),
+  moveTo: (position, atBeat) => studio.live.moveTo(position, atBeat),
   end: (target) => studio.live.end(target),
-  leave: (name, places) => studio.live.leave(name, places),
+  leaveInPlace: (name, positions) => studio.live.leaveInPlace(name, positions),
 });
 
 /** Shares of a field that arrow keys go in a second; fine with Shift. */
@@ -54,7 +54,7 @@ export function useFieldHand(view: RefObject<View | null>, field: PlayField): Fi
   const [hand] = useState(() => new FieldHand(field, () => hostOf(studio)));
   const [arrows] = useState(() => new ArrowKeys());
   useEffect(() => hand.setField(field), [hand, field]);
-  useEffect(() => () => hand.drop(), [hand]);
+  useEffect(() => () => hand.cancel(), [hand]);
   useEffect(() => {
     const element = elementOf(view.current);
     return element ? listenToFingers(element, hand) : undefined;

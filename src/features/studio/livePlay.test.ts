@@ -4,7 +4,7 @@ import type { Engine } from '../../core/engine/engine';
 import type { Gesture } from '../../core/engine/gesture';
 import { compilePlan } from '../../core/engine/plan';
 import { awayFrom, engineOf, runEngine } from '../../core/engine/testing';
-import { placesAt } from '../../core/piece/moves/fieldMotion';
+import { positionsAt } from '../../core/piece/moves/fieldMotion';
 import { newSlot } from '../../core/piece/edits/chain';
 import { readyField } from '../../core/piece/edits/fields';
 import { effectOf } from '../../core/effects/catalogue';
@@ -133,10 +133,10 @@ function act(stage: Stage, one: Action): void {
       else live.end(hold);
       return;
     case 'field':
-      for (const place of placesAt(piece, field, one)) live.moveTo(place);
+      for (const place of positionsAt(piece, field, one)) live.moveTo(place);
       return;
     case 'lift':
-      for (const { target } of placesAt(piece, field, { x: 0, y: 0 })) live.end(target);
+      for (const { target } of positionsAt(piece, field, { x: 0, y: 0 })) live.end(target);
       return;
     case 'throw':
       if (one.on) live.begin(send, 1, one.grid);

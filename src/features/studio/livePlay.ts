@@ -18,7 +18,7 @@ import {
   targetKey,
 } from '../../core/piece/find';
 import { baseNumber } from '../../core/piece/moves/lane';
-import { playedNumber, type RailPlace } from '../../core/piece/moves/fieldMotion';
+import { playedNumber, type ParamPosition } from '../../core/piece/moves/fieldMotion';
 import type { EffectTarget, Piece, Target } from '../../core/piece/piece';
 import { tempoOf } from '../../core/piece/tempoOf';
 import { useOpenPiece } from '../../data/openPiece';
@@ -68,19 +68,19 @@ export class LivePlay {
     const number = toEngineNumber(param, value, contextOf(this.piece));
     const at = useSession.getState().playing ? nextLine(this.piece, this.beat, gridBeats) : 0;
     this.begins.set(targetKey(target), { beat: at, gridBeats });
-    this.down(target, gridBeats > 0 ? at : line);
+    this.markPlayed(target, gridBeats > 0 ? at : line);
     this.send(target, number, gridBeats > 0 ? at : 0);
   }
 
   /** A parameter that is played goes to a place on its rail, in the line of a field. @param atBeat 0 for at once */
-  moveTo({ target, position }: RailPlace, atBeat = 0): void {
+  moveTo({ target, position }: ParamPosition, atBeat = 0): void {
     const param = paramOf(this.piece, target);
     if (!param) return;
-    if (!this.targets.has(targetKey(target))) this.down(target, null);
+    if (!this.targets.has(targetKey(target))) this.markPlayed(target, null);
     this.send(target, paramAtPosition(param, position), atBeat);
   }
 
-  private down(target: Target, waitsUntil: number | null): void {
+  private markPlayed(target: Target, waitsUntil: number | null): void {
     this.note(target);
     this.targets.set(targetKey(target), target);
     usePlayed.getState().put(targetKey(target), { since: this.beat, waitsUntil });
@@ -196,7 +196,7 @@ export class LivePlay {
   /**
    * What was played stays where it is: as new base values in one edit, or, where it is recorded, until playing stops.
    */
-  leave(name: string, places: readonly RailPlace[]): void {
+  leaveInPlace(name: string, places: readonly ParamPosition[]): void {
     const { piece } = this;
     const kept = places.filter(({ target }) => !this.recorder.on(channelOfTarget(target)));
     const values = kept.flatMap(({ target, position }) => {

@@ -8,7 +8,7 @@ import { contextOf, findSlot, paramOf } from '../find';
 import { emptyPiece, MAIN, pieceSchema, type Piece } from '../piece';
 import { axesOf, LIFTS, type PlayField } from '../playField';
 import { notchesOf } from '../../params/notches';
-import { leftAfter, placesAt, playedNumber, restPlaces, restPoint } from './fieldMotion';
+import { remainingAfter, positionsAt, playedNumber, restPositions, restPoint } from './fieldMotion';
 import { baseInUnit, laneNumber, laneUnit, numberInUnit } from './lane';
 
 const ready = EFFECTS.flatMap(({ id, fields }) => (fields ?? []).map((field) => ({ id, field })));
@@ -27,9 +27,9 @@ test.each(ready)('$field.name: stored as a piece, at rest in the centre, and gon
   expect([rest.x, rest.y]).toEqual([expect.closeTo(0.5, 1), expect.closeTo(0.5, 1)]);
   for (const { target } of axesOf(field)) expect(paramOf(piece, target)?.kind).toBe('number');
   // In the centre nothing is heard of it.
-  const away = placesAt(piece, field, { x: 0.5, y: 0.5 })[2]!;
+  const away = positionsAt(piece, field, { x: 0.5, y: 0.5 })[2]!;
   expect(away.position).toBe(0);
-  expect(restPlaces(piece, field, 0)[2]!.position).toBe(0);
+  expect(restPositions(piece, field, 0)[2]!.position).toBe(0);
   expect(applyEdit(piece, removeEffect, { channel: MAIN, slot: 's' }).piece.fields).toEqual([]);
 });
 
@@ -38,7 +38,7 @@ test('a field covers its part of each rail, whichever way round, and never leave
   fc.assert(
     fc.property(between(0, 1), between(0, 1), between(-1, 2), between(-1, 2), (from, to, x, y) => {
       const turned = { ...field, across: { ...field.across, from, to } };
-      const [across, up, away] = placesAt(piece, turned, { x, y });
+      const [across, up, away] = positionsAt(piece, turned, { x, y });
       const inside = Math.max(0, Math.min(1, x));
       expect(across!.position).toBeCloseTo(from + (to - from) * inside, 12);
       for (const { position } of [across!, up!, away!]) expect(position >= 0 && position <= 1).toBe(true);
@@ -51,7 +51,7 @@ test('an axis of notes takes note values only, the nearest of its part', () => {
   fc.assert(
     fc.property(fc.integer({ min: 43, max: 231 }), between(0, 1), (bpm, x) => {
       const { piece, field } = pieceWith(echo, bpm);
-      const [across] = placesAt(piece, field, { x, y: 0.5 });
+      const [across] = positionsAt(piece, field, { x, y: 0.5 });
       const notches = notchesOf(paramOf(piece, field.across.target)!, contextOf(piece)).filter(({ major }) => major);
       expect(notches.some(({ position }) => position === across!.position)).toBe(true);
       const wanted = field.across.from + (field.across.to - field.across.from) * x;
@@ -63,9 +63,9 @@ test('an axis of notes takes note values only, the nearest of its part', () => {
 });
 
 test('lifted it glides back without going beyond, springs through and comes to rest, or stays', () => {
-  for (const lift of LIFTS) expect(leftAfter(lift, 0)).toBe(1);
+  for (const lift of LIFTS) expect(remainingAfter(lift, 0)).toBe(1);
   const path = (lift: (typeof LIFTS)[number]): number[] =>
-    Array.from({ length: 101 }, (_, i) => leftAfter(lift, i / 100));
+    Array.from({ length: 101 }, (_, i) => remainingAfter(lift, i / 100));
   const glide = path('glide');
   expect(glide.every((left, i) => i === 0 || left <= glide[i - 1]!)).toBe(true);
   expect(glide[100]).toBe(0);

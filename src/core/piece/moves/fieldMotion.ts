@@ -14,7 +14,7 @@ export interface FieldPoint {
 }
 
 /** A target and its place on its rail. */
-export interface RailPlace {
+export interface ParamPosition {
   readonly target: Target;
   readonly position: number;
 }
@@ -22,7 +22,7 @@ export interface RailPlace {
 const within = (x: number): number => Math.max(0, Math.min(1, x));
 
 /** Where each parameter of a field stands when a finger is at a point. */
-export function placesAt(piece: Piece, field: PlayField, { x, y }: FieldPoint): RailPlace[] {
+export function positionsAt(piece: Piece, field: PlayField, { x, y }: FieldPoint): ParamPosition[] {
   const distance = Math.hypot(2 * x - 1, 2 * y - 1) / FREE_RADIUS;
   const shares = [within(x), within(y), within(distance)];
   return axesOf(field).map((axis, i) => ({ target: axis.target, position: onAxis(piece, axis, shares[i]!) }));
@@ -42,7 +42,7 @@ function onAxis(piece: Piece, { target, from, to, notes }: FieldAxis, share: num
 }
 
 /** Where each parameter stands while no hand is on the field: by its lane, else its base value. */
-export const restPlaces = (piece: Piece, field: PlayField, beat: number): RailPlace[] =>
+export const restPositions = (piece: Piece, field: PlayField, beat: number): ParamPosition[] =>
   axesOf(field).map(({ target }) => ({ target, position: restPosition(piece, target, beat) }));
 
 function restPosition(piece: Piece, target: Target, beat: number): number {
@@ -64,7 +64,7 @@ export function restPoint(piece: Piece, { across, up }: Pick<PlayField, 'across'
  * @param share of the way's time that is gone, 0-1
  * @returns share of the distance that is left; below zero beyond the goal
  */
-export function leftAfter(lift: Lift, share: number): number {
+export function remainingAfter(lift: Lift, share: number): number {
   if (lift === 'stay') return 1;
   if (share >= 1) return 0;
   if (lift === 'glide') return 1 - share * share * (3 - 2 * share);

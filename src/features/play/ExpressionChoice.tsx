@@ -6,15 +6,15 @@ import type { Slot } from '../../core/piece/piece';
 import { Button } from '../../ui/Button';
 import { ListItem } from '../../ui/ListItem';
 import { Sheet } from '../../ui/Sheet';
-import { NO_FORCES, usePlayState, type Forces } from './playState';
+import { NO_EXPRESSION, usePlayState, type NoteExpression } from './playState';
 
-const WORDS = { struck: 'Velocity', pressed: 'Aftertouch' } as const;
+const WORDS = { velocity: 'Velocity', aftertouch: 'Aftertouch' } as const;
 
 /** Which figures of a hold the velocity and the aftertouch of its note move. */
-export function ForceChoice({ slot }: { readonly slot: Slot }) {
-  const [open, setOpen] = useState<keyof Forces | null>(null);
-  const { forces, set } = usePlayState();
-  const now = forces[slot.id] ?? NO_FORCES;
+export function ExpressionChoice({ slot }: { readonly slot: Slot }) {
+  const [open, setOpen] = useState<keyof NoteExpression | null>(null);
+  const { expressions, set } = usePlayState();
+  const now = expressions[slot.id] ?? NO_EXPRESSION;
   const definition = effectOf(slot.effect);
   const { params } = definition;
   const figures = Object.entries(params).filter(
@@ -24,12 +24,12 @@ export function ForceChoice({ slot }: { readonly slot: Slot }) {
       isVisible(definition, id, { values: slot.values, strands: slot.strands }),
   );
   const choose = (param: string | null): void => {
-    if (open) set({ forces: { ...forces, [slot.id]: { ...now, [open]: param } } });
+    if (open) set({ expressions: { ...expressions, [slot.id]: { ...now, [open]: param } } });
     setOpen(null);
   };
   return (
     <View style={styles.row}>
-      {(['struck', 'pressed'] as const).map((by) => {
+      {(['velocity', 'aftertouch'] as const).map((by) => {
         const label = params[now[by] ?? '']?.label;
         return (
           <Button
