@@ -6,9 +6,11 @@ import { existsSync } from 'node:fs';
 import type { ServerResponse } from 'node:http';
 import pino from 'pino';
 import { pinoHttp } from 'pino-http';
+import { API } from '../src/core/api/contract';
 import { StallGuard } from './http/bodies';
 import { Problem, problemHandler } from './http/problem';
 import { knownHostOnly, knownHosts, sameOriginOnly } from './http/requestOrigin';
+import { OK, serve } from './http/serve';
 import { apiDescription } from './openapi';
 import { blockRoutes } from './routes/blocks';
 import { exportRoutes } from './routes/exports';
@@ -56,8 +58,8 @@ export function createApp({ services, client, quiet, hosts = [], stallMs = STALL
 /** Every address of the API, under `/api`. */
 export function apiRoutes(services: Services): Router {
   const router = express.Router();
-  router.get('/health', (_req, res) => void res.json({ ok: true }));
-  router.get('/openapi.json', (_req, res) => void res.json(apiDescription()));
+  serve(router, API.health, () => OK);
+  serve(router, API.describe, () => apiDescription());
   router.use(pieceRoutes(services), blockRoutes(services), soundRoutes(services), exportRoutes(services));
   router.use((_req, _res) => {
     throw new Problem(404, 'There is no such address', 'See /api/openapi.json for what there is.');

@@ -8,8 +8,6 @@ import { readFloatWav } from '../src/core/formats/floatWav';
 import { readWav } from '../src/core/formats/readWav';
 import { newSlot } from '../src/core/piece/edits/chain';
 import { emptyPiece, type Piece } from '../src/core/piece/piece';
-import { apiRoutes } from './app';
-import { addressesOf } from './hostile/apiAddresses';
 import {
   ask,
   closeServers,
@@ -224,8 +222,8 @@ describe('pieces', () => {
   });
 });
 
-test('every answer keeps the page isolated, and the description names every address', async () => {
-  const { url, services } = await start();
+test('every answer keeps the page isolated', async () => {
+  const { url } = await start();
   for (const path of ['/api/pieces', '/api/nothing', '/']) {
     const { headers } = await fetch(url + path);
     if (path.startsWith('/api'))
@@ -236,14 +234,6 @@ test('every answer keeps the page isolated, and the description names every addr
       headers.get('cross-origin-resource-policy'),
     ]).toEqual(['same-origin', 'require-corp', 'same-origin']);
   }
-  const { paths } = (await (await fetch(`${url}/api/openapi.json`)).json()) as { paths: Record<string, object> };
-  const described = Object.entries(paths).flatMap(([path, methods]) =>
-    Object.keys(methods).map((method) => `${method.toUpperCase()} ${path}`),
-  );
-  const answered = addressesOf(apiRoutes(services)).map(
-    ({ method, path }) => `${method} /api${path.replace(/:(\w+)/g, '{$1}')}`,
-  );
-  expect(described.sort()).toEqual(answered.sort());
 });
 
 test('a server killed in the middle of saving has every answered save, whole', async () => {

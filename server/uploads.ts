@@ -2,13 +2,13 @@ import type { Request } from 'express';
 import { mkdir, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import type * as z from 'zod';
+import type { StoredSound, UploadStatus } from '../src/core/api/schemas';
 import { bodyToFile, type Limit } from './http/bodies';
 import { Problem } from './http/problem';
 import { decodedSchema, unpackedSchema, type Job } from './jobs/jobs';
 import type { JobPool } from './jobs/jobPool';
 import { readUnpacked } from './jobs/unpackArchive';
 import type { SoundFiles } from './store/soundFiles';
-import type { StoredSound } from './store/soundRows';
 import type { Store } from './store/storeClient';
 
 const SOUND_LIMIT: Limit = {
@@ -21,16 +21,6 @@ const ARCHIVE_LIMIT: Limit = {
   title: 'This archive is too large',
   detail: 'Up to 4 GB are taken. Nothing already stored was changed.',
 };
-
-export type UploadState = 'receiving' | 'waiting' | 'working';
-
-export interface UploadStatus {
-  readonly state: UploadState;
-  /** Bytes that have come. */
-  readonly received: number;
-  /** Other files that are worked on before it, while it waits. */
-  readonly ahead: number;
-}
 
 type Work = <R>(job: Job, result: z.ZodType<R>) => Promise<R>;
 

@@ -1,20 +1,20 @@
 import express, { type Router } from 'express';
-import { idSchema } from '../../src/core/piece/fields';
-import { bodyBytes, jsonBytes } from '../http/bodies';
-import { sendJson } from '../http/replies';
+import { API } from '../../src/core/api/contract';
+import { bodyBytes } from '../http/bodies';
+import { Json, OK, serve } from '../http/serve';
 import type { Services } from '../services';
 
 /** Chains stored under a name, for any piece. */
 export function blockRoutes({ store }: Services): Router {
   const router = express.Router();
-  router.get('/blocks', async (_req, res) => sendJson(res, await store.listBlocks()));
-  router.post('/blocks', jsonBytes, async (req, res) => {
+  serve(router, API.listBlocks, async () => new Json(await store.listBlocks()));
+  serve(router, API.saveBlock, async ({ req }) => {
     await store.createBlock(bodyBytes(req));
-    res.status(201).json({ ok: true });
+    return OK;
   });
-  router.delete('/blocks/:id', async (req, res) => {
-    await store.removeBlock(idSchema.parse(req.params.id));
-    res.json({ ok: true });
+  serve(router, API.removeBlock, async ({ params }) => {
+    await store.removeBlock(params.id);
+    return OK;
   });
   return router;
 }

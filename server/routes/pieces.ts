@@ -1,66 +1,57 @@
 import express, { type Request, type Router } from 'express';
-import * as z from 'zod';
-import { idSchema } from '../../src/core/piece/fields';
+import { pipeline } from 'node:stream/promises';
+import { API } from '../../src/core/api/contract';
 import { writeArchive } from '../archive';
-import { bodyBytes, jsonBytes } from '../http/bodies';
+import { bodyBytes } from '../http/bodies';
 import { Problem } from '../http/problem';
-import { attach, sendJson } from '../http/replies';
+import { attach } from '../http/replies';
+import { Json, OK, serve } from '../http/serve';
 import type { Services } from '../services';
-
-const idOf = (req: Request): string => idSchema.parse(req.params.id);
 
 /** Pieces, each save a revision; and whole pieces as archives. */
 export function pieceRoutes({ store, sounds, uploads }: Services): Router {
   const router = express.Router();
-  router.get('/pieces', async (_req, res) => void res.json(await store.listPieces()));
-  router.post('/pieces', jsonBytes, async (req, res) => {
+  serve(router, API.listPieces, () => store.listPieces());
+  serve(router, API.createPiece, async ({ req, res }) => {
     const revision = await store.createPiece(bodyBytes(req));
-    res.status(201).set('ETag', `"${revision}"`).json({ revision });
+    res.set('ETag', `"${revision}"`);
+    return { revision };
   });
-  router.get('/pieces/:id', async (req, res) => {
-    const { revision, body } = await store.readPiece(idOf(req));
+  serve(router, API.readPiece, async ({ params, res }) => {
+    const { revision, body } = await store.readPiece(params.id);
     res.set('ETag', `"${revision}"`).set('Cache-Control', 'no-store');
-    sendJson(res, body);
+    return new Json(body);
   });
-  router.put('/pieces/:id', jsonBytes, async (req, res) => {
-    const revision = await store.savePiece(idOf(req), baseRevision(req), bodyBytes(req));
-    res.set('ETag', `"${revision}"`).json({ revision });
+  serve(router, API.savePiece, async ({ params, req, res }) => {
+    const revision = await store.savePiece(params.id, baseRevision(req), bodyBytes(req));
+    res.set('ETag', `"${revision}"`);
+    return { revision };
   });
-  router.delete('/pieces/:id', async (req, res) => {
-    await store.removePiece(idOf(req));
-    res.json({ ok: true });
+  serve(router, API.removePiece, async ({ params }) => {
+    await store.removePiece(params.id);
+    return OK;
   });
-  router.post('/pieces/:id/restore', async (req, res) => {
-    await store.restorePiece(idOf(req));
-    res.json({ ok: true });
+  serve(router, API.restorePiece, async ({ params }) => {
+    await store.restorePiece(params.id);
+    return OK;
   });
-  router.get('/pieces/:id/document', async (req, res) => {
-    const { name, text } = await store.pieceDocument(idOf(req));
+  serve(router, API.readDocument, async ({ params, res }) => {
+    const { name, text } = await store.pieceDocument(params.id);
     attach(res, `${name}.json`);
     res.set('Cache-Control', 'no-store').type('application/json').send(text);
   });
-  router.post('/pieces/:id/recover', async (req, res) => {
-    res.status(201).json({ id: await store.recoverPiece(idOf(req)) });
-  });
-  router.get('/pieces/:id/archive', async (req, res, next) => {
-    const { name, zip } = await writeArchive(idOf(req), store, sounds);
-    zip.on('error', next);
+  serve(router, API.recoverPiece, async ({ params }) => ({ id: await store.recoverPiece(params.id) }));
+  serve(router, API.writeArchive, async ({ params, res }) => {
+    const { name, zip } = await writeArchive(params.id, store, sounds);
     attach(res, `${name}.zip`);
     res.type('application/zip');
-    zip.pipe(res);
+    await pipeline(zip, res);
   });
-  router.post('/archives', async (req, res) => {
-    res.status(201).json({ id: await uploads.receiveArchive(req, uploadId(req)) });
-  });
+  serve(router, API.readArchive, async ({ query, req }) => ({
+    id: await uploads.receiveArchive(req, query.upload ?? null),
+  }));
   return router;
 }
-
-/** By which the state of an upload can be asked for while it goes on. */
-export const uploadId = (req: Request): string | null =>
-  z
-    .uuid()
-    .nullable()
-    .parse(req.query.upload ?? null);
 
 function baseRevision(req: Request): number {
   const match = /^"(\d{1,15})"$/.exec(req.get('If-Match') ?? '');

@@ -1,43 +1,35 @@
-import express, { type Request, type Router } from 'express';
+import express, { type Router } from 'express';
 import { pipeline } from 'node:stream/promises';
-import * as z from 'zod';
-import { hashSchema, nameSchema } from '../../src/core/piece/fields';
+import { API } from '../../src/core/api/contract';
 import { attach } from '../http/replies';
 import { Problem } from '../http/problem';
+import { serve } from '../http/serve';
 import type { Services } from '../services';
 import { wavDownload } from '../store/wavDownload';
-import { uploadId } from './pieces';
-
-const fileQuery = z.object({ bits: z.enum(['16', '24', '32f']).default('32f'), name: nameSchema.default('print') });
-
-const hashOf = (req: Request): string => hashSchema.parse(req.params.hash);
 
 /** Sounds, by the SHA-256 of what is stored. */
 export function soundRoutes({ sounds, uploads }: Services): Router {
   const router = express.Router();
-  router.post('/sounds', async (req, res) => {
-    const name = nameSchema.parse(req.query.name);
-    res.status(201).json(await uploads.receiveSound(req, uploadId(req), name));
-  });
-  router.get('/uploads/:id', (req, res) => {
-    const status = uploads.status(z.uuid().parse(req.params.id));
+  serve(router, API.uploadSound, ({ query, req }) => uploads.receiveSound(req, query.upload ?? null, query.name));
+  serve(router, API.uploadStatus, ({ params, res }) => {
+    const status = uploads.status(params.id);
     if (!status) throw new Problem(404, 'There is no such upload', 'It ended, or has not begun.');
-    res.set('Cache-Control', 'no-store').json(status);
+    res.set('Cache-Control', 'no-store');
+    return status;
   });
-  router.get('/sounds/:hash', async (req, res) => {
-    const hash = hashOf(req);
+  serve(router, API.readSound, async ({ params: { hash }, res }) => {
     await sounds.read(hash);
     res.set('Cache-Control', 'public, max-age=31536000, immutable').type('audio/wav');
     res.sendFile(sounds.nameOf(hash), { root: sounds.folder, dotfiles: 'allow' });
   });
-  router.get('/sounds/:hash/check', async (req, res) => {
+  serve(router, API.checkSound, async ({ params, res }) => {
     const gone = new AbortController();
     res.once('close', () => gone.abort());
-    res.set('Cache-Control', 'no-store').json({ intact: await sounds.isIntact(hashOf(req), gone.signal) });
+    res.set('Cache-Control', 'no-store');
+    return { intact: await sounds.isIntact(params.hash, gone.signal) };
   });
-  router.get('/sounds/:hash/file', async (req, res) => {
-    const { bits, name } = fileQuery.parse(req.query);
-    const sound = await sounds.read(hashOf(req));
+  serve(router, API.downloadSound, async ({ params, query: { bits, name }, res }) => {
+    const sound = await sounds.read(params.hash);
     const { length, stream } = wavDownload(sounds.pathOf(sound.hash), sound, bits);
     attach(res, `${name}.wav`);
     res.type('audio/wav').set('Content-Length', String(length));

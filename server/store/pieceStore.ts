@@ -1,8 +1,14 @@
 import { createHash, randomUUID } from 'node:crypto';
 import * as z from 'zod';
-import { boundedList } from '../../src/core/piece/boundedList';
+import {
+  MAX_HISTORY,
+  pieceListingSchema,
+  type History,
+  type PieceListing,
+  type Save,
+} from '../../src/core/api/schemas';
 import { historyEntrySchema, UNREADABLE_EDIT, type HistoryEntry } from '../../src/core/piece/edit';
-import { pieceSchema, type Piece } from '../../src/core/piece/piece';
+import type { Piece } from '../../src/core/piece/piece';
 import { hasOldHistory, migrateHistory } from '../../src/core/piece/versions/migrateHistory';
 import type { Stored } from '../../src/core/piece/versions/version6';
 import { CURRENT_VERSION, readPiece, UnreadablePiece } from '../../src/core/piece/versions/readPiece';
@@ -13,11 +19,6 @@ import type { Db } from './database';
 const CURRENT_DOCUMENT = `{"version":${CURRENT_VERSION},`;
 const KEPT_REVISIONS = 50;
 const BIN_DAYS = 30;
-/** Far beyond what anybody does to a piece, and a figure that every part of the program counts with exactly. */
-const MAX_HISTORY = 10_000_000;
-/** Of one save. */
-const MAX_ENTRIES = 250_000;
-
 export interface StoredPiece {
   readonly piece: Piece;
   readonly revision: number;
@@ -25,45 +26,6 @@ export interface StoredPiece {
   /** The save that made this revision, for a window that never heard whether its save arrived. */
   readonly lastSave: string;
 }
-
-export interface PieceListing {
-  readonly id: string;
-  readonly name: string;
-  readonly revision: number;
-  readonly updatedAt: string;
-  /** The piece that this one is a kept copy of, after a conflict. */
-  readonly copyOf: string | null;
-}
-
-/** A save: the piece, and the history from entry `from` on, which replaces what was there. */
-export const saveSchema = z.strictObject({
-  saveId: z.string().min(1).max(64),
-  /** Names the window that saves, so that its saves after a conflict go into one kept copy. */
-  window: z.string().min(1).max(64).optional(),
-  piece: pieceSchema,
-  history: z.strictObject({
-    from: z.number().int().min(0).max(MAX_HISTORY),
-    entries: boundedList(historyEntrySchema, MAX_ENTRIES),
-    cursor: z.number().int().min(0).max(MAX_HISTORY),
-  }),
-});
-export type Save = z.infer<typeof saveSchema>;
-
-export const historySchema = z.strictObject({
-  entries: boundedList(historyEntrySchema, MAX_ENTRIES),
-  cursor: z.number().int().min(0).max(MAX_HISTORY),
-});
-type History = z.infer<typeof historySchema>;
-
-const listingSchema = z.array(
-  z.object({
-    id: z.string(),
-    name: z.string(),
-    revision: z.number(),
-    updatedAt: z.string(),
-    copyOf: z.string().nullable(),
-  }),
-);
 
 const rowSchema = z.object({
   id: z.string(),
@@ -100,7 +62,7 @@ export class PieceStore {
          WHERE removed_at IS NULL ORDER BY updated_at DESC`,
       )
       .all();
-    return listingSchema.parse(rows);
+    return z.array(pieceListingSchema).parse(rows);
   }
 
   /** Whether there is one of this id, in the bin or not. */

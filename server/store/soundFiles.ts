@@ -8,7 +8,7 @@ import { insideFolder } from '../http/insideFolder';
 import { Problem } from '../http/problem';
 import { hashedSchema } from '../jobs/jobs';
 import type { JobPool } from '../jobs/jobPool';
-import type { StoredSound } from './soundRows';
+import type { StoredSound } from '../../src/core/api/schemas';
 import type { Store } from './storeClient';
 
 /** Writes a file and makes sure that it is on the disk. */

@@ -1,10 +1,5 @@
-import * as z from 'zod';
-import { soundSchema, type SoundInfo } from '../../src/core/piece/soundInfo';
+import { storedSoundSchema, type StoredSound } from '../../src/core/api/schemas';
 import type { Db } from './database';
-
-export interface StoredSound extends SoundInfo {
-  readonly hash: string;
-}
 
 /** What is known of the sounds on the disk. */
 export class SoundRows {
@@ -14,7 +9,7 @@ export class SoundRows {
     const row = this.db
       .prepare('SELECT hash, name, frames, sample_rate AS sampleRate, channels FROM sounds WHERE hash = ?')
       .get(hash);
-    return row ? soundSchema.extend({ hash: z.string() }).parse(row) : null;
+    return row ? storedSoundSchema.parse(row) : null;
   }
 
   /** The first name that a sound was given stays. */

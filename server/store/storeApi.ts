@@ -1,4 +1,4 @@
-import type * as z from 'zod';
+import { historySchema, saveSchema, type History } from '../../src/core/api/schemas';
 import { blockSchema } from '../../src/core/piece/block';
 import { pieceSchema, type Piece } from '../../src/core/piece/piece';
 import { hasOldHistory, migrateHistory } from '../../src/core/piece/versions/migrateHistory';
@@ -10,10 +10,8 @@ import { Problem } from '../http/problem';
 import { BlockStore } from './blockStore';
 import type { Db } from './database';
 import { ExportRows, type StartedExport } from './exportRows';
-import { historySchema, PieceStore, saveSchema } from './pieceStore';
+import { PieceStore } from './pieceStore';
 import { SoundRows } from './soundRows';
-
-type History = z.infer<typeof historySchema>;
 
 /** Of the history in an archive: less than what is read of one. */
 const MAX_ARCHIVED_HISTORY_BYTES = 48 * 1024 * 1024;

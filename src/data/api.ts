@@ -1,82 +1,18 @@
-import * as z from 'zod';
-import { historyEntrySchema, type HistoryEntry } from '../core/piece/edit';
-import { blockSchema, type Block } from '../core/piece/block';
+import { API } from '../core/api/contract';
+import { addressOf } from '../core/api/endpoint';
+import type { PieceListing, StoredSound, UploadStatus } from '../core/api/schemas';
+import type { ExportOrder, ExportStatus } from '../core/files/order';
+import type { Block } from '../core/piece/block';
+import type { HistoryEntry } from '../core/piece/edit';
 import type { Piece } from '../core/piece/piece';
-import { soundSchema } from '../core/piece/soundInfo';
-import { exportStatusSchema, type ExportOrder, type ExportStatus } from '../core/files/order';
 import { readPiece } from '../core/piece/versions/readPiece';
+import { call } from './apiClient';
 import { newId } from './newId';
 
-const problemSchema = z.object({
-  title: z.string(),
-  detail: z.string(),
-  status: z.number(),
-  keptAs: z.string().optional(),
-  lastGood: z.string().nullish(),
-});
+export { ApiProblem } from './apiClient';
+export type { PieceListing, StoredSound, UploadStatus } from '../core/api/schemas';
 
-/** What the server said against a request, or that it could not be reached (`status` 0). */
-export class ApiProblem extends Error {
-  constructor(
-    readonly status: number,
-    readonly title: string,
-    readonly detail: string,
-    /** The piece that a save was kept as, after a conflict. */
-    readonly keptAs: string | null = null,
-    /** When the last state of a piece that can be read was saved; null when there is none. */
-    readonly lastGood: string | null = null,
-  ) {
-    super(`${title}. ${detail}`);
-  }
-}
-
-const AWAY = new ApiProblem(
-  0,
-  'The server is away',
-  'Your work is kept in this browser and is saved as soon as it is back.',
-);
-
-async function ask(url: string, init?: RequestInit): Promise<Response> {
-  let answer: Response;
-  try {
-    answer = await fetch(url, init);
-  } catch {
-    throw AWAY;
-  }
-  if (answer.ok) return answer;
-  if (answer.status === 502 || answer.status === 503) throw AWAY;
-  const problem = problemSchema.safeParse(await answer.json().catch(() => null));
-  if (!problem.success)
-    throw new ApiProblem(answer.status, 'The server refused', `It answered ${answer.status}. Nothing was changed.`);
-  throw new ApiProblem(
-    answer.status,
-    problem.data.title,
-    problem.data.detail,
-    problem.data.keptAs ?? null,
-    problem.data.lastGood ?? null,
-  );
-}
-
-const listingSchema = z.array(
-  z.object({
-    id: z.string(),
-    name: z.string(),
-    revision: z.number(),
-    updatedAt: z.string(),
-    copyOf: z.string().nullable(),
-  }),
-);
-export type PieceListing = z.infer<typeof listingSchema>[number];
-
-export const listPieces = async (): Promise<PieceListing[]> =>
-  listingSchema.parse(await (await ask('/api/pieces')).json());
-
-const storedSchema = z.object({
-  piece: z.unknown(),
-  revision: z.number(),
-  lastSave: z.string(),
-  history: z.object({ entries: z.array(historyEntrySchema), cursor: z.number() }),
-});
+export const listPieces = (): Promise<PieceListing[]> => call(API.listPieces);
 
 export interface StoredPiece {
   readonly piece: Piece;
@@ -88,14 +24,8 @@ export interface StoredPiece {
 }
 
 export async function fetchPiece(id: string): Promise<StoredPiece> {
-  const stored = storedSchema.parse(await (await ask(`/api/pieces/${encodeURIComponent(id)}`)).json());
-  return {
-    piece: readPiece(stored.piece),
-    revision: stored.revision,
-    entries: stored.history.entries,
-    cursor: stored.history.cursor,
-    lastSave: stored.lastSave,
-  };
+  const { piece, revision, history, lastSave } = await call(API.readPiece, { params: { id } });
+  return { piece: readPiece(piece), revision, entries: history.entries, cursor: history.cursor, lastSave };
 }
 
 export interface SaveRequest {
@@ -106,70 +36,40 @@ export interface SaveRequest {
   readonly history: { readonly from: number; readonly entries: readonly HistoryEntry[]; readonly cursor: number };
 }
 
-const revisionSchema = z.object({ revision: z.number() });
-
 /** Saves over `revision`; gives the new one. The same request may be sent again when its answer was lost. */
-export async function savePiece(revision: number, save: SaveRequest): Promise<number> {
-  const answer = await ask(`/api/pieces/${encodeURIComponent(save.piece.id)}`, {
-    method: 'PUT',
-    headers: { 'Content-Type': 'application/json', 'If-Match': `"${revision}"` },
-    body: JSON.stringify(save),
-  });
-  return revisionSchema.parse(await answer.json()).revision;
-}
+export const savePiece = async (revision: number, save: SaveRequest): Promise<number> =>
+  (await call(API.savePiece, { params: { id: save.piece.id }, revision, body: save })).revision;
 
 export async function createPiece(piece: Piece): Promise<void> {
-  await ask('/api/pieces', {
-    method: 'POST',
-    headers: { 'Content-Type': 'application/json' },
-    body: JSON.stringify(piece),
-  });
+  await call(API.createPiece, { body: piece });
 }
 
 /** Puts a piece into the bin. */
 export async function removePiece(id: string): Promise<void> {
-  await ask(`/api/pieces/${encodeURIComponent(id)}`, { method: 'DELETE' });
+  await call(API.removePiece, { params: { id } });
 }
 
 /** Takes a piece out of the bin again. */
 export async function restorePiece(id: string): Promise<void> {
-  await ask(`/api/pieces/${encodeURIComponent(id)}/restore`, { method: 'POST' });
+  await call(API.restorePiece, { params: { id } });
 }
 
 /** Makes the last state that can be read a piece of its own; gives its id. */
-export async function recoverPiece(id: string): Promise<string> {
-  const answer = await ask(`/api/pieces/${encodeURIComponent(id)}/recover`, { method: 'POST' });
-  return archivedSchema.parse(await answer.json()).id;
-}
+export const recoverPiece = async (id: string): Promise<string> =>
+  (await call(API.recoverPiece, { params: { id } })).id;
 
 /** The stored file of a piece as it is, whether or not it can be read. */
-export const pieceDocumentUrl = (id: string): string => `/api/pieces/${encodeURIComponent(id)}/document`;
+export const pieceDocumentUrl = (id: string): string => addressOf(API.readDocument, { params: { id } });
 
-export const listBlocks = async (): Promise<Block[]> =>
-  z.array(blockSchema).parse(await (await ask('/api/blocks')).json());
+export const listBlocks = (): Promise<Block[]> => call(API.listBlocks);
 
 export async function saveBlock(block: Block): Promise<void> {
-  await ask('/api/blocks', {
-    method: 'POST',
-    headers: { 'Content-Type': 'application/json' },
-    body: JSON.stringify(block),
-  });
+  await call(API.saveBlock, { body: block });
 }
 
 export async function removeBlock(id: string): Promise<void> {
-  await ask(`/api/blocks/${encodeURIComponent(id)}`, { method: 'DELETE' });
+  await call(API.removeBlock, { params: { id } });
 }
-
-const storedSound = soundSchema.extend({ hash: z.string() });
-export type StoredSound = z.infer<typeof storedSound>;
-
-const uploadStatusSchema = z.object({
-  state: z.enum(['receiving', 'waiting', 'working']),
-  received: z.number(),
-  ahead: z.number(),
-});
-/** How far an upload has come; `ahead` is how many others are worked on before it while it waits. */
-export type UploadStatus = z.infer<typeof uploadStatusSchema>;
 
 const UPLOAD_LOOK_MS = 700;
 
@@ -180,49 +80,34 @@ export async function uploadSound(
   onStatus?: (status: UploadStatus) => void,
 ): Promise<StoredSound> {
   const id = newId();
-  const look = async (): Promise<void> => {
-    const status = uploadStatusSchema.safeParse(await (await fetch(`/api/uploads/${id}`)).json()).data;
-    if (status) onStatus?.(status);
-  };
+  const look = async (): Promise<void> => onStatus?.(await call(API.uploadStatus, { params: { id } }));
   const timer = onStatus ? setInterval(() => void look().catch(() => undefined), UPLOAD_LOOK_MS) : undefined;
   try {
-    const url = `/api/sounds?upload=${id}&name=${encodeURIComponent(name)}`;
-    const answer = await ask(url, { method: 'POST', headers: { 'Content-Type': 'application/octet-stream' }, body });
-    return storedSound.parse(await answer.json());
+    return await call(API.uploadSound, { query: { name, upload: id }, body });
   } finally {
     clearInterval(timer);
   }
 }
 
 export const soundFileUrl = (hash: string, name: string, bits: '16' | '24' | '32f'): string =>
-  `/api/sounds/${hash}/file?bits=${bits}&name=${encodeURIComponent(name)}`;
+  addressOf(API.downloadSound, { params: { hash }, query: { bits, name } });
 
-export const listExports = async (piece: string): Promise<ExportStatus[]> =>
-  z.array(exportStatusSchema).parse(await (await ask(`/api/exports?piece=${encodeURIComponent(piece)}`)).json());
+export const listExports = (piece: string): Promise<ExportStatus[]> => call(API.listExports, { query: { piece } });
 
 /** Starts to write files; the server goes on with it, whether or not this window stays. */
 export async function startExport(order: ExportOrder): Promise<void> {
-  await ask('/api/exports', {
-    method: 'POST',
-    headers: { 'Content-Type': 'application/json' },
-    body: JSON.stringify(order),
-  });
+  await call(API.startExport, { body: order });
 }
 
 /** Stops an export, or puts a finished one away with its files. */
 export async function removeExport(id: string): Promise<void> {
-  await ask(`/api/exports/${encodeURIComponent(id)}`, { method: 'DELETE' });
+  await call(API.removeExport, { params: { id } });
 }
 
 export const exportFileUrl = (id: string, name: string): string =>
-  `/api/exports/${encodeURIComponent(id)}/files/${encodeURIComponent(name)}`;
+  addressOf(API.readExportFile, { params: { id, name } });
 
-export const archiveUrl = (piece: string): string => `/api/pieces/${encodeURIComponent(piece)}/archive`;
-
-const archivedSchema = z.object({ id: z.string() });
+export const archiveUrl = (piece: string): string => addressOf(API.writeArchive, { params: { id: piece } });
 
 /** Brings a piece in from an archive; gives its id here. */
-export async function readArchive(body: Blob): Promise<string> {
-  const answer = await ask('/api/archives', { method: 'POST', headers: { 'Content-Type': 'application/zip' }, body });
-  return archivedSchema.parse(await answer.json()).id;
-}
+export const readArchive = async (body: Blob): Promise<string> => (await call(API.readArchive, { body })).id;

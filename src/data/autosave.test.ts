@@ -30,7 +30,7 @@ let answers: ('ok' | 'away' | 'lost' | number)[] = [];
 let revision = 1;
 let lastSave = '';
 globalThis.fetch = jest.fn(async (_url, init) => {
-  if (!init?.method)
+  if (init?.method === 'GET')
     return new Response(
       JSON.stringify({ piece: emptyPiece('p', 'Stored'), revision, lastSave, history: { entries: [], cursor: 0 } }),
     );
