@@ -7,9 +7,12 @@ const LOOK_MS = 80;
 
 let analyser: ChannelAnalyser | null = null;
 let reader: ScopeReader | null = null;
+/** What was told last is not so any more. */
+let cleared = false;
 
 self.onmessage = (event: MessageEvent<unknown>) => {
   const message = toAnalyserSchema.parse(event.data);
+  cleared = true;
   if (message.type === 'clear') analyser?.clear();
   else {
     analyser = new ChannelAnalyser(message.sampleRate);
@@ -19,6 +22,9 @@ self.onmessage = (event: MessageEvent<unknown>) => {
 
 setInterval(() => {
   if (!analyser || !reader) return;
-  reader.read((four, frames) => analyser?.listen(four, frames));
+  const frames = reader.read((four, count) => analyser?.listen(four, count));
+  // An audio thread that sleeps leaves nothing, and there is nothing new to tell.
+  if (frames === 0 && !cleared) return;
+  cleared = false;
   self.postMessage(analyser.report());
 }, LOOK_MS);

@@ -20,6 +20,8 @@ const BLOCKS_PER_LOAD = 130;
  * take blocks in fours.
  */
 const BLOCKS_PER_LOOK = 5;
+/** After so long without sound and messages it says that it has nothing to do; again after as long. */
+const REST_SECONDS = 5;
 /** How long a stretch of rehearsing lasts: what is told meanwhile waits no longer than this. */
 const REHEARSED_MS = 4;
 
@@ -50,6 +52,7 @@ class EngineProcessor extends scope.AudioWorkletProcessor {
   private blocks = 0;
   private sinceLoad = 0;
   private load = 0;
+  private idleFrames = 0;
 
   constructor(options: {
     processorOptions: { memory: SharedArrayBuffer; scope: SharedArrayBuffer; first: readonly unknown[] };
@@ -72,6 +75,7 @@ class EngineProcessor extends scope.AudioWorkletProcessor {
 
   obey(message: ToEngine): void {
     const { engine } = this;
+    this.idleFrames = 0;
     // Sounds are not read meanwhile, and a hand is looked at when the next block is played.
     if (message.type !== 'sounds' && message.type !== 'gesture') this.endRehearsal();
     if (message.type === 'sounds') for (const sound of message.sounds) engine.addSound(sound.hash, sound.channels);
@@ -143,7 +147,17 @@ class EngineProcessor extends scope.AudioWorkletProcessor {
     const gestures = this.engine.takeApplied();
     if (gestures) this.port.postMessage({ type: 'applied', gestures: [...gestures] } satisfies FromEngine);
     this.report(scope.currentTime + left.length / scope.sampleRate);
+    this.rest(left.length);
     return true;
+  }
+
+  rest(frames: number): void {
+    this.idleFrames = this.idle && this.rehearsal.done ? this.idleFrames + frames : 0;
+    if (this.idleFrames < REST_SECONDS * scope.sampleRate) return;
+    this.idleFrames = 0;
+    // Where it is put to sleep its clock stands still, and the device settles anew afterwards.
+    this.settled = 0;
+    this.port.postMessage({ type: 'rested' } satisfies FromEngine);
   }
 
   /** The clock has whole milliseconds only; over many blocks the share of time spent still comes out right. */

@@ -97,9 +97,13 @@ export const toEngine = z.discriminatedUnion('type', [
 ]);
 export type ToEngine = z.infer<typeof toEngine>;
 
-/** What the audio thread tells of itself: what of a message it could not read, or gestures that have taken effect. */
+/**
+ * What the audio thread tells of itself: what of a message it could not read, that it had nothing to do for some
+ * seconds, or gestures that have taken effect.
+ */
 export const fromEngine = z.discriminatedUnion('type', [
   z.object({ type: z.literal('refused'), message: z.string() }),
+  z.object({ type: z.literal('rested') }),
   z.object({
     type: z.literal('applied'),
     gestures: z.array(z.object({ tag: z.number(), sample: z.number() })),

@@ -58,8 +58,11 @@ export class ScopeReader {
     this.seen = Atomics.load(this.head, 0);
   }
 
-  /** @returns how many samples of each lie at the beginning of `four` */
-  read(take: (four: Four, frames: number) => void): void {
+  /**
+   * @param take is given what came, at the beginning of each array of `four`; not called where nothing came
+   * @returns how many samples came
+   */
+  read(take: (four: Four, frames: number) => void): number {
     const head = Atomics.load(this.head, 0);
     const frames = (head - this.seen) & MASK;
     for (let lane = 0; lane < LANES; lane += 1) {
@@ -68,5 +71,6 @@ export class ScopeReader {
     }
     this.seen = head;
     if (frames > 0) take(this.out, frames);
+    return frames;
   }
 }

@@ -140,6 +140,7 @@ function Wake({ hand, color }: { readonly hand: FieldHand; readonly color: strin
     trail.current = trail.current.filter(({ at }) => now - at < barMs);
     const next = toPath(trail.current);
     if (next !== path) setPath(next);
+    return trail.current.length > 0;
   });
   return (
     <Layer>

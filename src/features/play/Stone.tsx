@@ -160,7 +160,10 @@ interface WaitProps {
 
 function Wait({ points, color, left }: WaitProps) {
   const [path, setPath] = useState('');
-  useFrame(() => setPath(outlinePath(points, left())));
+  useFrame(() => {
+    setPath(outlinePath(points, left()));
+    return true;
+  });
   return (
     <Svg width="100%" height="100%" style={StyleSheet.absoluteFill} viewBox="0 0 100 100" preserveAspectRatio="none">
       <Path
@@ -191,10 +194,11 @@ function Ring({ d, color, delay }: { readonly d: string; readonly color: string;
   const view = useRef<View>(null);
   useFrame(() => {
     const element = elementOf(view.current);
-    if (!element) return;
+    if (!element) return false;
     const share = (performance.now() / RING_MS + delay) % 1;
     element.style.transform = `scale(${1 + 0.16 * share})`;
     element.style.opacity = String(0.7 * (1 - share));
+    return true;
   });
   return (
     <View ref={view} style={StyleSheet.absoluteFill}>

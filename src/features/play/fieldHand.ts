@@ -115,9 +115,10 @@ export class FieldHand {
   }
 
   /** Once a frame. @param now in ms */
-  frame(now: number): void {
+  frame(now: number): boolean {
     if (this.back) this.returnToRest(this.back, now);
     else if (this.down && this.point) this.scheduleOnGrid(this.point);
+    return this.back !== null;
   }
 
   /** Sends the position of the hand for the next line of the grid, shortly before it. */

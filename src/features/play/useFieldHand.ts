@@ -64,7 +64,7 @@ export function useFieldHand(view: RefObject<View | null>, field: PlayField): Fi
     const now = performance.now();
     const [dx, dy] = arrows.step(now);
     if (dx !== 0 || dy !== 0) hand.moveBy(dx, dy, false);
-    hand.frame(now);
+    return hand.frame(now);
   });
   return hand;
 }

@@ -37,7 +37,10 @@ export function Shell({ children }: { readonly children: ReactNode }) {
   // On a stage nothing reacts but Play, which has a bar of its own then.
   const stage = useAddress()?.view === 'play' && locked;
   const { studio } = useStudio();
-  useFrame(() => studio.watch());
+  useFrame(() => {
+    studio.watch();
+    return studio.player.awake;
+  });
   useRoleKeys();
   return (
     <View style={[styles.shell, { backgroundColor: tokens.paper }]}>

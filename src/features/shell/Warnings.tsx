@@ -47,6 +47,7 @@ export function Warnings() {
     if (state.caught > 0)
       next.push(`A fault in an effect was silenced ${state.caught} ${state.caught === 1 ? 'time' : 'times'}`);
     if (next.join() !== texts.join()) setTexts(next);
+    return next.length > 0;
   });
   if (texts.length === 0) return null;
   return (

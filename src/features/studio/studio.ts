@@ -15,6 +15,7 @@ import { Player } from '../../audio/player';
 import { SoundLibrary, type LoadedSound } from '../../audio/soundLibrary';
 import { useOpenPiece } from '../../data/openPiece';
 import { useSession } from '../../data/session';
+import { drawSoon } from '../../ui/frame';
 import { LivePlay } from './livePlay';
 import { Morph } from './morph';
 import { MoveRecorder } from './moveRecorder';
@@ -41,6 +42,7 @@ export class Studio {
 
   constructor(piece: Piece) {
     this.player = new Player(piece.sampleRate);
+    this.player.onWake = drawSoon;
     this.recorder = new MoveRecorder(this.player);
     this.morph = new Morph(this, this.player);
     this.live = new LivePlay(this.player, this.recorder, (target) => this.note(target));

@@ -1,0 +1,188 @@
+import { compilePlan } from '../core/engine/plan';
+import { emptyPiece } from '../core/piece/piece';
+import { Player } from './player';
+import { toEngine, type FromEngine, type ToEngine } from './protocol';
+
+/** What stands in for the browser's audio thread: keeps what it is told, and says what a test lets it say. */
+class FakeNode {
+  static last: FakeNode;
+  readonly told: ToEngine[] = [];
+  readonly port = {
+    postMessage: (message: unknown) => void this.told.push(toEngine.parse(message)),
+    onmessage: null as ((event: { data: unknown }) => void) | null,
+  };
+  readonly first: readonly ToEngine[];
+
+  constructor(_context: unknown, _name: string, options: { processorOptions: { first: readonly unknown[] } }) {
+    this.first = options.processorOptions.first.map((message) => toEngine.parse(message));
+    FakeNode.last = this;
+  }
+
+  says(message: FromEngine): void {
+    this.port.onmessage?.({ data: message });
+  }
+
+  connect(): void {}
+  disconnect(): void {}
+}
+
+class FakeContext {
+  static last: FakeContext;
+  static state: AudioContextState = 'running';
+  static addModule: () => Promise<void> = async () => undefined;
+  state = FakeContext.state;
+  currentTime = 0;
+  baseLatency = 0.01;
+  outputLatency = 0.02;
+  destination = {};
+  onstatechange: (() => void) | null = null;
+  readonly audioWorklet = { addModule: () => FakeContext.addModule() };
+  readonly suspend = jest.fn(async () => this.change('suspended'));
+  readonly resume = jest.fn(async () => this.change('running'));
+  readonly close = jest.fn(async () => this.change('closed'));
+
+  constructor() {
+    FakeContext.last = this;
+  }
+
+  private change(state: AudioContextState): void {
+    this.state = state;
+    this.onstatechange?.();
+  }
+}
+
+beforeEach(() => {
+  jest.useFakeTimers();
+  FakeContext.state = 'running';
+  FakeContext.addModule = async () => undefined;
+  Object.assign(globalThis, { AudioContext: FakeContext, AudioWorkletNode: FakeNode });
+});
+afterEach(() => {
+  jest.useRealTimers();
+});
+
+const plan = compilePlan(emptyPiece('p', 'Piece'));
+const RESTED_MS = 5000;
+
+async function prepared(): Promise<{ player: Player; node: FakeNode; context: FakeContext }> {
+  const player = new Player(48_000);
+  player.setPlan(plan);
+  await player.prepare();
+  return { player, node: FakeNode.last, context: FakeContext.last };
+}
+
+const typesOf = (messages: readonly ToEngine[]): string[] => messages.map(({ type }) => type);
+
+test('what was told before the thread is there is told to it as it begins', async () => {
+  const player = new Player(48_000);
+  player.addSound({ hash: 'h', channels: [new Float32Array(4)], sampleRate: 48_000 } as never);
+  player.setPlan(plan);
+  player.locate(4800);
+  player.watch('main');
+  await player.prepare();
+  const { first } = FakeNode.last;
+  expect(typesOf(first)).toEqual(['sounds', 'plan', 'locate', 'watch']);
+  expect(first[2]).toEqual({ type: 'locate', to: 4800 });
+  expect(player.position).toBe(4800);
+});
+
+test('playing begins where it is asked, and stops', async () => {
+  const { player, node } = await prepared();
+  await player.play(960);
+  expect(node.told.slice(-1)).toEqual([{ type: 'play', from: 960 }]);
+  expect(player.position).toBe(960);
+  player.stop();
+  expect(node.told.slice(-1)).toEqual([{ type: 'stop' }]);
+});
+
+test('whoever looked at a channel before looks again when the newest lets go', async () => {
+  const { player, node } = await prepared();
+  const first = player.watch('a');
+  const second = player.watch('b');
+  second();
+  first();
+  expect(
+    node.told.filter(({ type }) => type === 'watch').map((message) => 'channel' in message && message.channel),
+  ).toEqual(['a', 'b', 'a', null]);
+});
+
+test('the sample at which a gesture took effect is told to whoever asked, once', async () => {
+  const { player, node } = await prepared();
+  const applied = jest.fn();
+  const gesture = { kind: 'hold', channel: 'main', slot: null, value: 0, to: 1, atSample: 0 } as const;
+  player.gesture(gesture);
+  player.gesture(gesture, applied);
+  const tag = node.told.flatMap((message) => (message.type === 'gesture' ? [message.gesture.tag] : []));
+  expect(tag).toEqual([undefined, expect.any(Number)]);
+  node.says({ type: 'applied', gestures: [{ tag: tag[1]!, sample: 77 }] });
+  node.says({ type: 'applied', gestures: [{ tag: tag[1]!, sample: 99 }] });
+  expect(applied.mock.calls).toEqual([[77]]);
+});
+
+describe('an audio thread with nothing to do', () => {
+  test('is put to sleep, and wakes with the next thing that it is told', async () => {
+    const { player, node, context } = await prepared();
+    const woken = jest.fn();
+    player.onWake = woken;
+    jest.advanceTimersByTime(RESTED_MS);
+    expect(player.awake).toBe(true);
+    node.says({ type: 'rested' });
+    await Promise.resolve();
+    expect(context.state).toBe('suspended');
+    expect(player.awake).toBe(false);
+    woken.mockClear();
+    player.locate(10);
+    expect(context.resume).toHaveBeenCalledTimes(1);
+    await Promise.resolve();
+    expect(player.awake).toBe(true);
+    expect(woken).toHaveBeenCalled();
+  });
+
+  test('plays at once from its sleep, even where the browser still puts it to sleep', async () => {
+    const { player, node, context } = await prepared();
+    let slept = (): void => undefined;
+    context.suspend.mockImplementation(() => new Promise((resolve) => (slept = () => resolve(undefined))));
+    jest.advanceTimersByTime(RESTED_MS);
+    node.says({ type: 'rested' });
+    expect(context.state).toBe('running');
+    await player.play(0);
+    slept();
+    expect(context.resume).toHaveBeenCalledTimes(1);
+    expect(typesOf(node.told).slice(-1)).toEqual(['play']);
+  });
+
+  test('is not put to sleep while it plays, or just after it was told something', async () => {
+    const { player, node, context } = await prepared();
+    jest.advanceTimersByTime(RESTED_MS);
+    player.locate(10);
+    node.says({ type: 'rested' });
+    await player.play(0);
+    jest.advanceTimersByTime(RESTED_MS);
+    node.says({ type: 'rested' });
+    expect(context.suspend).not.toHaveBeenCalled();
+  });
+});
+
+describe('a browser that gives no sound', () => {
+  test('is told of after three seconds, and the next tap tries again', async () => {
+    FakeContext.state = 'suspended';
+    const { player, node, context } = await prepared();
+    expect(player.awake && context.state === 'running').toBe(false);
+    context.resume.mockImplementation(() => new Promise(() => undefined));
+    const played = expect(player.play(0)).rejects.toThrow('waits for an audio output that does not answer');
+    await jest.advanceTimersByTimeAsync(3000);
+    await played;
+    expect(typesOf(node.told)).not.toContain('play');
+    context.resume.mockImplementation(async () => void (context.state = 'running'));
+    await player.play(0);
+    expect(typesOf(node.told)).toContain('play');
+  });
+
+  test('is told of where its thread does not begin, and is tried again', async () => {
+    FakeContext.addModule = () => Promise.reject(new Error('blocked'));
+    const player = new Player(48_000);
+    await expect(player.prepare()).rejects.toThrow('(blocked)');
+    FakeContext.addModule = async () => undefined;
+    await expect(player.prepare()).resolves.toBeUndefined();
+  });
+});
