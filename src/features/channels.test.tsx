@@ -2,7 +2,7 @@ import { render, screen } from '@testing-library/react';
 import type { Modulator } from '../core/automation/modulator';
 import { newSlot } from '../core/piece/edits/chain';
 import type { Piece } from '../core/piece/piece';
-import { useSession } from '../data/session';
+import { useView } from '../data/view';
 import { CardMenu } from './chain/CardMenu';
 import { ChannelMenu } from './chain/ChannelMenu';
 import { LinkCard } from './links/LinkCard';
@@ -156,7 +156,7 @@ describe('a link', () => {
 
   test('written for a stretch alone it leaves the rest to the link', async () => {
     openPiece(linked);
-    useSession.setState({ range: { start: 4, end: 8 } });
+    useView.setState({ range: { start: 4, end: 8 } });
     render(<LinkCard link={now().links[0]!} />);
     await pressed('button', 'Write the links of Pan as moves');
     const [lane] = now().lanes;

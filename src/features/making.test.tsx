@@ -2,8 +2,8 @@ import { act, render, screen } from '@testing-library/react';
 import { echoParams } from '../core/effects/echo/params';
 import type { Hit } from '../core/piece/moves/throws';
 import { newSlot } from '../core/piece/edits/chain';
+import { useView } from '../data/view';
 import { useOpenPiece } from '../data/openPiece';
-import { useSession } from '../data/session';
 import { BraidStrands } from './chain/BraidStrands';
 import { EffectPicker } from './chain/EffectChoices';
 import { TimeTools } from './chain/TimeTools';
@@ -144,7 +144,7 @@ test('gaps are listed by who rests, chosen as a stretch, and heard from a little
   press('button', 'Hear the gap 2.3 to 9.1, Nothing sounds');
   expect(quietStudio.studio.locate).toHaveBeenCalledWith(4);
   press('button', /^Choose the gap 2\.3 to 9\.1, Track 0/);
-  expect(useSession.getState()).toMatchObject({ range: { start: 6, end: 32 }, channel: 't0' });
+  expect(useView.getState()).toMatchObject({ range: { start: 6, end: 32 }, channel: 't0' });
 });
 
 describe('effects', () => {

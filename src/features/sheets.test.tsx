@@ -5,7 +5,7 @@ import { renameTrack, setChannelParam } from '../core/piece/edits/channels';
 import type { TreatStep } from '../core/piece/piece';
 import type { ExportOrder } from '../core/files/order';
 import { useOpenPiece } from '../data/openPiece';
-import { useSession } from '../data/session';
+import { useView } from '../data/view';
 import { SideTrack } from './chain/SideTrack';
 import { HistoryButton } from './piece/HistoryButton';
 import { SectionButton } from './piece/SectionButton';
@@ -44,7 +44,7 @@ describe('what is written to files', () => {
   });
 
   test('a chosen stretch as FLAC at a loudness, cut at its end', () => {
-    useSession.setState({ range: { start: 4, end: 12 } });
+    useView.setState({ range: { start: 4, end: 12 } });
     const order = ask(() => {
       for (const name of ['Write the chosen stretch', 'Cut at the end', 'As 24-bit FLAC', /Loudness .16 LUFS/])
         press('radio', name);

@@ -2,8 +2,11 @@ import { clipOf, RATE, scene, soundOf } from '../core/piece/testing';
 import { act, fireEvent, screen } from '@testing-library/react';
 import { newSlot } from '../core/piece/edits/chain';
 import type { Piece } from '../core/piece/piece';
+import { useAudition } from '../data/audition';
+import { useClipboard } from '../data/clipboard';
+import { useRecording } from '../data/recording';
+import { useView } from '../data/view';
 import { useOpenPiece } from '../data/openPiece';
-import { useSession } from '../data/session';
 
 /** A hand whose moves are only noted. */
 export const quietHand = { touch: jest.fn(), release: jest.fn() };
@@ -64,7 +67,10 @@ export function openPiece(change: (piece: Piece) => Piece = (piece) => piece): v
   globalThis.structuredClone ??= <Of>(value: Of): Of => JSON.parse(JSON.stringify(value)) as Of;
   localStorage.clear();
   useOpenPiece.setState({ piece: change({ ...piece, returns: [space] }), entries: [], cursor: 0, notice: null });
-  useSession.setState({ ...useSession.getInitialState(), channel: 't0' });
+  useView.setState({ ...useView.getInitialState(), channel: 't0' });
+  useRecording.setState(useRecording.getInitialState());
+  useAudition.setState(useAudition.getInitialState());
+  useClipboard.setState(useClipboard.getInitialState());
 }
 
 export const now = (): Piece => useOpenPiece.getState().piece!;

@@ -1,7 +1,9 @@
 import { act, render, screen } from '@testing-library/react';
 import type { Hit } from '../core/piece/moves/throws';
 import type { Clip, Lane, Piece, PrintOrder } from '../core/piece/piece';
-import { useSession } from '../data/session';
+import { useClipboard } from '../data/clipboard';
+import { useRecording } from '../data/recording';
+import { useView } from '../data/view';
 import { PointTools } from './moves/PointTools';
 import { ModeButton } from './moves/ModeButton';
 import { ShowButton } from './moves/ShowButton';
@@ -27,7 +29,7 @@ const clip = (): Clip => now().tracks[0]!.clips[0]!;
 
 describe('the chosen clip', () => {
   beforeEach(() => {
-    useSession.setState({ clip: 'a' });
+    useView.setState({ clip: 'a' });
     render(<SelectionBar />);
   });
 
@@ -61,7 +63,7 @@ describe('the chosen clip', () => {
     const before = now();
     press('button', 'Copy the clip after itself');
     expect(now().tracks[0]!.clips.map(({ start }) => start)).toEqual([4, 8]);
-    act(() => useSession.setState({ clip: 'a' }));
+    act(() => useView.setState({ clip: 'a' }));
     press('switch', 'Reversed');
     press('switch', 'Mute the clip');
     expect(clip()).toMatchObject({ reversed: true, mute: true });
@@ -98,9 +100,9 @@ describe('the chosen clip', () => {
 
 describe('a print', () => {
   const asked = (): PrintOrder[] => jest.mocked(print).mock.calls.map(([, order]) => order);
-  const show = (session: Partial<ReturnType<typeof useSession.getState>>): void => {
+  const show = (view: Partial<ReturnType<typeof useView.getState>>): void => {
     quietStudio.studio.clipPrint.mockReturnValue({ fromBeat: 4, toBeat: 6 });
-    useSession.setState(session);
+    useView.setState(view);
     render(<SelectionBar />);
     press('button', 'Print');
   };
@@ -199,11 +201,11 @@ describe('moves', () => {
   });
 
   test('a stretch of all lanes is copied, pasted at the playhead, flipped and cleared', () => {
-    useSession.setState({ range: { start: 0, end: 4 } });
+    useView.setState({ range: { start: 0, end: 4 } });
     render(<StretchTools lane={pan()} lanes={now().lanes} range={{ start: 0, end: 4 }} />);
     press('switch', 'All lanes of this channel');
     press('button', 'Copy moves');
-    expect(useSession.getState().clipboard).toHaveLength(2);
+    expect(useClipboard.getState().clipboard).toHaveLength(2);
     quietStudio.studio.beat = 16;
     press('button', 'Paste moves at the playhead');
     quietStudio.studio.beat = 0;
@@ -218,13 +220,13 @@ describe('moves', () => {
   });
 
   test('a stretch is nudged with its own range, and made half as fast', () => {
-    useSession.setState({ range: { start: 0, end: 4 }, snap: { kind: 'grid', beats: 1 } });
+    useView.setState({ range: { start: 0, end: 4 }, snap: { kind: 'grid', beats: 1 } });
     const { rerender } = render(<StretchTools lane={pan()} lanes={[pan()]} range={{ start: 0, end: 4 }} />);
     press('button', 'Later: moves in the stretch');
-    expect(useSession.getState().range).toEqual({ start: 1, end: 5 });
+    expect(useView.getState().range).toEqual({ start: 1, end: 5 });
     rerender(<StretchTools lane={pan()} lanes={[pan()]} range={{ start: 1, end: 5 }} />);
     press('button', 'Half as fast: moves in the stretch');
-    expect(useSession.getState().range).toEqual({ start: 1, end: 9 });
+    expect(useView.getState().range).toEqual({ start: 1, end: 9 });
   });
 
   test('lanes are chosen for view, folded, and cleared at once', () => {
@@ -232,9 +234,9 @@ describe('moves', () => {
     press('button', /^Lanes in view: all, 2 of 2/);
     press('radio', /^Chosen:/);
     press('switch', /Pan in view/);
-    expect(useSession.getState()).toMatchObject({ lanesShown: 'chosen', chosenLanes: ['g'] });
+    expect(useView.getState()).toMatchObject({ lanesShown: 'chosen', chosenLanes: ['g'] });
     press('button', 'Fold all lanes');
-    expect(useSession.getState().foldedLanes).toEqual(['p', 'g']);
+    expect(useView.getState().foldedLanes).toEqual(['p', 'g']);
     press('button', 'Clear all moves of Track 0');
     expect(now().lanes).toEqual([]);
     rerender(<ShowButton channel="t0" lanes={[]} shown={0} />);
@@ -243,16 +245,16 @@ describe('moves', () => {
   });
 
   test('how they are recorded is chosen for one channel or for all, and within a stretch alone', () => {
-    useSession.setState({ range: { start: 4, end: 8 } });
+    useView.setState({ range: { start: 4, end: 8 } });
     render(<ModeButton channel="t0" />);
     press('button', 'Recording of Track 0: touch. Change');
     press('radio', /^Latch/);
-    expect(useSession.getState()).toMatchObject({ mode: 'latch', modes: {} });
+    expect(useRecording.getState()).toMatchObject({ mode: 'latch', modes: {} });
     press('switch', 'The same for every channel');
     press('radio', /^Write/);
-    expect(useSession.getState()).toMatchObject({ mode: 'latch', modes: { t0: 'write' } });
+    expect(useRecording.getState()).toMatchObject({ mode: 'latch', modes: { t0: 'write' } });
     press('switch', 'Record within the stretch alone');
-    expect(useSession.getState().punch).toEqual({ start: 4, end: 8 });
+    expect(useRecording.getState().punch).toEqual({ start: 4, end: 8 });
   });
 });
 
@@ -280,7 +282,7 @@ describe('throws', () => {
 });
 
 test('a stretch becomes a section under its name', async () => {
-  useSession.setState({ range: { start: 8, end: 16 } });
+  useView.setState({ range: { start: 8, end: 16 } });
   render(<SelectionBar />);
   press('button', 'Sections of the piece');
   type('Name of the section at bar 3', 'Ebb');

@@ -5,7 +5,7 @@ import { placeBlock } from '../../core/piece/edits/blocks';
 import type { Inside } from '../../core/piece/edits/chain';
 import { listBlocks } from '../../data/api';
 import { useOpenPiece } from '../../data/openPiece';
-import { useSession } from '../../data/session';
+import { useView } from '../../data/view';
 import { Text } from '../../ui/Text';
 import { ListItem } from '../../ui/ListItem';
 import { useTokens } from '../../ui/theme';
@@ -32,7 +32,7 @@ export function BlockChoices({ channel, at, inside, query, onAdded }: BlockChoic
   const add = (block: Block): void => {
     const id = newId();
     if (useOpenPiece.getState().run(placeBlock, { channel, block, at, id, ...(inside ? { inside } : {}) }))
-      useSession.getState().set({ channel, slot: `${id}-0` });
+      useView.setState({ channel, slot: `${id}-0` });
     onAdded?.();
   };
   return (

@@ -5,7 +5,7 @@ import type { EditorPart, EffectDefinition } from '../../core/effects/define';
 import type { Param, ParamValue } from '../../core/params/param';
 import { effectOfTarget, findLane } from '../../core/piece/find';
 import type { Piece, Slot, Target } from '../../core/piece/piece';
-import { keepHints, useSession } from '../../data/session';
+import { keepHints, useView } from '../../data/view';
 import { IconButton } from '../../ui/IconButton';
 import { Text } from '../../ui/Text';
 import { Touchable } from '../../ui/Touchable';
@@ -49,7 +49,7 @@ const LINKS = 'Links';
 /** Every rail of an effect: one section at a time where there is little room, all in two columns where there is. */
 export function BenchRails(props: BenchRailsProps) {
   const wide = useWide();
-  const hints = useSession((state) => state.hints) ?? wide;
+  const hints = useView((view) => view.hints) ?? wide;
   return props.roomy ? <Columns {...props} hints={hints} /> : <Tabs {...props} hints={hints} />;
 }
 

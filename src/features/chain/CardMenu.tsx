@@ -4,7 +4,7 @@ import { copyEffect, duplicateEffect, moveEffect, removeEffect } from '../../cor
 import { channelIds, channelName } from '../../core/piece/find';
 import type { Slot } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
-import { useSession, type CardPage } from '../../data/session';
+import { type CardPage, useView } from '../../data/view';
 import { Sheet } from '../../ui/Sheet';
 import { ListItem } from '../../ui/ListItem';
 import { IconButton } from '../../ui/IconButton';
@@ -24,9 +24,9 @@ interface CardMenuProps {
 /** What else can be done with an effect of the chain. */
 export function CardMenu({ channel, slot, index, count }: CardMenuProps) {
   const piece = usePiece();
-  const page = useSession(({ menu }) => (menu?.slot === slot.id ? menu.page : null));
+  const page = useView(({ menu }) => (menu?.slot === slot.id ? menu.page : null));
   const setPage = (next: CardPage | null): void =>
-    useSession.getState().set({ menu: next ? { slot: slot.id, page: next } : null });
+    useView.setState({ menu: next ? { slot: slot.id, page: next } : null });
   const { name } = effectOf(slot.effect);
   const { run } = useOpenPiece.getState();
   const where = { channel, slot: slot.id };

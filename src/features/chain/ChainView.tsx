@@ -1,6 +1,6 @@
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { chainOf, channelName, findSlot } from '../../core/piece/find';
-import { useSession } from '../../data/session';
+import { useView } from '../../data/view';
 import { useTokens, useWide } from '../../ui/theme';
 import { Text } from '../../ui/Text';
 import { MeteringPanel } from '../metering/MeteringPanel';
@@ -14,7 +14,7 @@ export function ChainView() {
   const piece = usePiece();
   const wide = useWide();
   const tokens = useTokens();
-  const slot = useSession((state) => state.slot);
+  const slot = useView((view) => view.slot);
   const channel = useChannel();
   if (!wide) return <ChannelPane />;
   const open = slot ? findSlot(piece, channel, slot) : undefined;
@@ -34,10 +34,10 @@ export function ChainView() {
 export function ChannelPane() {
   const piece = usePiece();
   const channel = useChannel();
-  const { slot, set } = useSession();
+  const slot = useView((view) => view.slot);
   const open = slot ? findSlot(piece, channel, slot) : undefined;
   return open ? (
-    <EffectEditor key={open.id} channel={channel} slot={open} onBack={() => set({ slot: null })} />
+    <EffectEditor key={open.id} channel={channel} slot={open} onBack={() => useView.setState({ slot: null })} />
   ) : (
     <ChannelChain channel={channel} />
   );

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { ScrollView, StyleSheet } from 'react-native';
 import { channelIds, channelName, chainOf } from '../../core/piece/find';
-import { useSession } from '../../data/session';
+import { useView } from '../../data/view';
 import { Sheet } from '../../ui/Sheet';
 import { Touchable } from '../../ui/Touchable';
 import { Text } from '../../ui/Text';
@@ -31,7 +31,7 @@ export function ChannelButton({ channel }: { readonly channel: string }) {
               chosen={id === channel}
               style={styles.item}
               onPress={() => {
-                useSession.getState().set({ channel: id, slot: null });
+                useView.setState({ channel: id, slot: null });
                 setOpen(false);
               }}
             />

@@ -4,7 +4,7 @@ import { removeReturn } from '../../core/piece/edits/sends';
 import { chainOf, channelName, findReturn } from '../../core/piece/find';
 import { MAIN } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
-import { useSession } from '../../data/session';
+import { useView } from '../../data/view';
 import { NameField } from '../../ui/NameField';
 import { Sheet } from '../../ui/Sheet';
 import { ListItem } from '../../ui/ListItem';
@@ -28,9 +28,7 @@ export function ChannelMenu({ channel }: { readonly channel: string }) {
     const done = made ? run(removeReturn, { id: channel }) : run(removeTrack, { track: channel });
     setOpen(false);
     if (done)
-      useSession
-        .getState()
-        .set({ channel: piece.tracks.find(({ id }) => id !== channel)?.id ?? MAIN, slot: null, clip: null });
+      useView.setState({ channel: piece.tracks.find(({ id }) => id !== channel)?.id ?? MAIN, slot: null, clip: null });
   };
   const what = channel === MAIN ? 'output' : made ? 'return' : 'track';
   return (

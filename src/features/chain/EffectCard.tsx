@@ -6,7 +6,7 @@ import { formatValue } from '../../core/params/format';
 import type { Param } from '../../core/params/param';
 import { contextOf } from '../../core/piece/find';
 import { ON_PARAM, type Slot } from '../../core/piece/piece';
-import { useSession } from '../../data/session';
+import { useView } from '../../data/view';
 import { IconButton } from '../../ui/IconButton';
 import { Text } from '../../ui/Text';
 import { Touchable } from '../../ui/Touchable';
@@ -33,7 +33,7 @@ export function EffectCard({ channel, slot, index, count, small, handle }: Effec
   const piece = usePiece();
   const tokens = useTokens();
   const { studio } = useStudio();
-  const { slot: chosen, set } = useSession();
+  const chosen = useView((view) => view.slot);
   const definition = effectOf(slot.effect);
   const preset = definition.presets.find((candidate) => candidate.id === slot.preset);
   const context = useMemo(() => contextOf(piece), [piece]);
@@ -54,7 +54,7 @@ export function EffectCard({ channel, slot, index, count, small, handle }: Effec
       <Touchable
         label={`Open ${definition.name}, ${preset?.name ?? 'own setting'}`}
         style={styles.cardMain}
-        onPress={() => set(where)}
+        onPress={() => useView.setState(where)}
       >
         <View style={styles.cardWords}>
           <Text variant="headlineSmall">{definition.name}</Text>

@@ -4,7 +4,7 @@ import { EFFECTS } from '../../core/effects/catalogue';
 import type { EffectDefinition, Preset } from '../../core/effects/define';
 import { addEffect, newSlot, replaceEffect, type Inside } from '../../core/piece/edits/chain';
 import { useOpenPiece } from '../../data/openPiece';
-import { useSession } from '../../data/session';
+import { useView } from '../../data/view';
 import { Chip } from '../../ui/Chip';
 import { Text } from '../../ui/Text';
 import { ListItem } from '../../ui/ListItem';
@@ -65,7 +65,7 @@ export function EffectChoices({ channel, at, roomy = false, onAdded, replaces, i
     const done = replaces
       ? run(replaceEffect, { channel, slot: replaces, effect, preset })
       : run(addEffect, { channel, slot: newSlot(id, effect, preset), at, ...(inside ? { inside } : {}) });
-    if (done) useSession.getState().set({ channel, slot: id });
+    if (done) useView.setState({ channel, slot: id });
     onAdded?.();
   };
   return (

@@ -10,7 +10,7 @@ import { syncedNote } from '../../core/params/resolve';
 import { presetValues } from '../../core/piece/edits/chain';
 import { channelName, contextOf } from '../../core/piece/find';
 import { ON_PARAM, type Slot, type Strand } from '../../core/piece/piece';
-import { useSession } from '../../data/session';
+import { useRecording } from '../../data/recording';
 import { IconButton } from '../../ui/IconButton';
 import { Text } from '../../ui/Text';
 import { useTokens } from '../../ui/theme';
@@ -62,7 +62,7 @@ export function EffectEditor({ channel, slot, onBack }: EffectEditorProps) {
   };
   const byBeat = useMemo(() => turnsByBeat(slot.effect, values), [slot.effect, values]);
   const playing = (): number | null =>
-    !useSession.getState().playing
+    !useRecording.getState().playing
       ? null
       : byBeat
         ? beatsToSeconds(studio.beat, piece.tempo)

@@ -2,7 +2,7 @@ import { useEffect } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { formatDb } from '../../core/params/format';
 import type { Hear } from '../../core/engine/slot';
-import { useSession } from '../../data/session';
+import { useAudition } from '../../data/audition';
 import { LiveText } from '../../ui/LiveText';
 import { Text } from '../../ui/Text';
 import { Touchable } from '../../ui/Touchable';
@@ -22,11 +22,11 @@ const CHOICES: readonly { readonly id: Hear; readonly label: string }[] = [
 export function HearBar({ channel, slot }: { readonly channel: string; readonly slot: string }) {
   const { studio } = useStudio();
   const tokens = useTokens();
-  const { hear, matched, set } = useSession();
+  const hear = useAudition((audition) => audition.hear);
+  const matched = useAudition((audition) => audition.matched);
   useEffect(() => {
-    const { set: change } = useSession.getState();
-    change({ metered: { channel, slot } });
-    return () => change({ metered: null, hear: 'mix', matched: false });
+    useAudition.setState({ metered: { channel, slot } });
+    return () => useAudition.setState({ metered: null, hear: 'mix', matched: false });
   }, [channel, slot]);
   return (
     <View style={[styles.bar, { borderColor: tokens.line, backgroundColor: tokens.paper }]}>
@@ -39,7 +39,7 @@ export function HearBar({ channel, slot }: { readonly channel: string; readonly 
             label={`Hear ${choice.label}`}
             chosen={hear === choice.id}
             style={[styles.choice, hear === choice.id && { backgroundColor: tokens.ink }]}
-            onPress={() => set({ hear: choice.id })}
+            onPress={() => useAudition.setState({ hear: choice.id })}
           >
             <Text style={{ color: hear === choice.id ? tokens.paper : tokens.ink }}>{choice.label}</Text>
           </Touchable>
@@ -52,7 +52,7 @@ export function HearBar({ channel, slot }: { readonly channel: string; readonly 
         mode="outlined"
         tone="sea"
         style={styles.match}
-        onPress={() => set({ matched: !matched })}
+        onPress={() => useAudition.setState({ matched: !matched })}
       >
         {matched ? (
           <LiveText

@@ -7,11 +7,11 @@ import { IconButton } from '../../ui/IconButton';
 import { Text } from '../../ui/Text';
 import { Touchable } from '../../ui/Touchable';
 import { useTokens } from '../../ui/theme';
-import type { Alternative, Audition } from './useAudition';
+import type { Alternative, Compared } from './useAlternatives';
 
 interface AlternativeListProps {
   readonly alternatives: readonly Alternative[];
-  readonly audition: Audition;
+  readonly audition: Compared;
   /** The one that stands on the channel now: nothing to keep there. */
   readonly current: string;
   /** Names and figures are hidden, so that only the ear judges. */

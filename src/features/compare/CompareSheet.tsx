@@ -7,7 +7,7 @@ import { dropKept, keepSetting, takeKept } from '../../core/piece/edits/storedVa
 import { chainOf, channelName, keptOf } from '../../core/piece/find';
 import { MAX_KEPT } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
-import { useSession } from '../../data/session';
+import { useView } from '../../data/view';
 import { NameField } from '../../ui/NameField';
 import { Sheet } from '../../ui/Sheet';
 import { Button } from '../../ui/Button';
@@ -16,7 +16,7 @@ import { Text } from '../../ui/Text';
 import { PlayLine } from '../shell/PlayLine';
 import { usePiece } from '../studio/StudioProvider';
 import { AlternativeList } from './AlternativeList';
-import { useAudition, type Alternative } from './useAudition';
+import { useAlternatives, type Alternative } from './useAlternatives';
 import { newId } from '../../data/newId';
 
 const NOW = 'now';
@@ -65,7 +65,7 @@ function StoredVariantList({ channel }: { readonly channel: string }) {
     () => (order ? [...all].sort((a, b) => order.indexOf(a.id) - order.indexOf(b.id)) : all),
     [all, order],
   );
-  const audition = useAudition(channel, shown);
+  const audition = useAlternatives(channel, shown);
   const { run } = useOpenPiece.getState();
   const shuffle = (): void =>
     setOrder(
@@ -127,13 +127,13 @@ function Wide({ channel, onKept }: { readonly channel: string; readonly onKept: 
     ],
     [chain],
   );
-  const audition = useAudition(channel, ways);
+  const audition = useAlternatives(channel, ways);
   const keep = (id: string): void => {
     const way = WIDE_WAYS.find((one) => one.id === id)!;
     const slot = newId();
     const block = blockOf(piece, way.slots('way'), 'way', way.name);
     if (!useOpenPiece.getState().run(placeBlock, { channel, block, at: chain.length, id: slot })) return;
-    useSession.getState().set({ channel, slot: `${slot}-0` });
+    useView.setState({ channel, slot: `${slot}-0` });
     onKept();
   };
   return (

@@ -24,7 +24,7 @@ import { contextOf, findSlot, paramOf } from '../../core/piece/find';
 import { MACRO_LEVEL, MAIN, type Link, type Piece, type Target } from '../../core/piece/piece';
 import type { Param, ParamValue } from '../../core/params/param';
 import { useOpenPiece } from '../../data/openPiece';
-import { useSession } from '../../data/session';
+import { useView } from '../../data/view';
 import { NameField } from '../../ui/NameField';
 import { ChoiceRail, Rail } from '../../ui/Rail';
 import { Button } from '../../ui/Button';
@@ -52,7 +52,7 @@ export function targetName(piece: Piece, { target }: Pick<Link, 'target'>): stri
 export function LinkCard({ link }: { readonly link: Link }) {
   const piece = usePiece();
   const { studio } = useStudio();
-  const range = useSession((session) => session.range);
+  const range = useView((view) => view.range);
   const [naming, setNaming] = useState(false);
   const { run, say } = useOpenPiece.getState();
   const modulator = piece.modulators.find(({ id }) => id === link.modulator);

@@ -7,7 +7,7 @@ import { channelName, channelOfTarget } from '../../core/piece/find';
 import type { Lane, Piece } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
 import { newId } from '../../data/newId';
-import { useSession } from '../../data/session';
+import { useClipboard } from '../../data/clipboard';
 import { Sheet } from '../../ui/Sheet';
 import { Button } from '../../ui/Button';
 import { Chip } from '../../ui/Chip';
@@ -26,7 +26,7 @@ function bringMidi(piece: Piece, bytes: Uint8Array): readonly string[] {
   const { loose, ...read } = readMovesMidi(piece, bytes, newId);
   const said = lay(read);
   if (loose.length === 0) return said;
-  useSession.getState().set({ clipboard: loose });
+  useClipboard.setState({ clipboard: loose });
   return [
     ...said,
     `${loose.length} ${loose.length === 1 ? 'controller has' : 'controllers have'} no name that is known here: copied. Choose a stretch on the ruler, then "paste here" lays it onto the chosen lane.`,

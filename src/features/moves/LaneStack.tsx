@@ -2,7 +2,7 @@ import { memo, useDeferredValue } from 'react';
 import { View } from 'react-native';
 import { useShallow } from 'zustand/react/shallow';
 import type { Lane, Track } from '../../core/piece/piece';
-import { useSession } from '../../data/session';
+import { useView } from '../../data/view';
 import { useWide } from '../../ui/theme';
 import { ClipRow } from '../time/ClipRow';
 import { Playhead } from '../time/Playhead';
@@ -58,13 +58,11 @@ const LaneSheet = memo(function LaneSheet({
 }: LaneStackProps & { readonly pxPerBeat: number }) {
   const wide = useWide();
   const { lengthBeats } = usePiece();
-  const { foldedLanes, set } = useSession(
-    useShallow((session) => ({ foldedLanes: session.foldedLanes, set: session.set })),
-  );
+  const foldedLanes = useView((view) => view.foldedLanes);
   const width = pxPerBeat * lengthBeats;
   const { window, onScroll } = useWindow(width);
   const fold = (id: string, folded: boolean): void =>
-    set({ foldedLanes: folded ? [...foldedLanes, id] : foldedLanes.filter((other) => other !== id) });
+    useView.setState({ foldedLanes: folded ? [...foldedLanes, id] : foldedLanes.filter((other) => other !== id) });
   const height = laneHeight(lanes.filter(({ id }) => !foldedLanes.includes(id)).length, wide);
   return (
     <TimeScroll pxPerBeat={pxPerBeat} onScroll={onScroll}>

@@ -4,7 +4,8 @@ import { toBarBeat } from '../../core/music/grid';
 import { noteBeats, type NoteBase } from '../../core/music/noteValue';
 import { RECORD_MODES, type RecordMode } from '../../core/piece/moves/record';
 import { channelName } from '../../core/piece/find';
-import { modeOf, useSession } from '../../data/session';
+import { modeOf, useRecording } from '../../data/recording';
+import { useView } from '../../data/view';
 import { DotChoice } from '../../ui/DotChoice';
 import { Sheet } from '../../ui/Sheet';
 import { Button } from '../../ui/Button';
@@ -21,7 +22,7 @@ const GLIDES: readonly NoteBase[] = ['1/64', '1/16', '1/8', '1/4', '1/1'];
 export function ModeButton({ channel }: { readonly channel: string }) {
   const piece = usePiece();
   const [open, setOpen] = useState(false);
-  const mode = useSession((session) => modeOf(session, channel));
+  const mode = useRecording((recording) => modeOf(recording, channel));
   const name = channelName(piece, channel);
   return (
     <>
@@ -38,10 +39,12 @@ export function ModeButton({ channel }: { readonly channel: string }) {
 }
 
 function Modes({ channel, mode }: { readonly channel: string; readonly mode: RecordMode }) {
-  const { modes, set } = useSession();
+  const modes = useRecording((recording) => recording.modes);
   const own = channel in modes;
-  const choose = (next: RecordMode): void => set(own ? { modes: { ...modes, [channel]: next } } : { mode: next });
-  const everywhere = (): void => set(own ? { modes: {}, mode } : { modes: { ...modes, [channel]: mode } });
+  const choose = (next: RecordMode): void =>
+    useRecording.setState(own ? { modes: { ...modes, [channel]: next } } : { mode: next });
+  const everywhere = (): void =>
+    useRecording.setState(own ? { modes: {}, mode } : { modes: { ...modes, [channel]: mode } });
   return (
     <>
       <View role="radiogroup" aria-label="Mode">
@@ -66,7 +69,8 @@ function Modes({ channel, mode }: { readonly channel: string; readonly mode: Rec
 /** Recording within the chosen stretch alone. */
 function Punch() {
   const piece = usePiece();
-  const { range, punch, set } = useSession();
+  const range = useView((view) => view.range);
+  const punch = useRecording((recording) => recording.punch);
   const said = (beat: number): string => {
     const { bar, beat: within } = toBarBeat(beat, piece.tempo);
     return `${bar}.${within}`;
@@ -84,7 +88,7 @@ function Punch() {
       chosen={punch !== null}
       tone="coralInk"
       style={styles.all}
-      onPress={() => set({ punch: punch ? null : range })}
+      onPress={() => useRecording.setState({ punch: punch ? null : range })}
     >
       {punch
         ? `only ${said(punch.start)} to ${said(punch.end)} is recorded`
@@ -96,7 +100,7 @@ function Punch() {
 /** Beats in which a touch glides back to what was there. */
 function Glide() {
   const piece = usePiece();
-  const { seamBeats, set } = useSession();
+  const seamBeats = useRecording((recording) => recording.seamBeats);
   return (
     <View style={styles.glide}>
       <Text>Glide back in</Text>
@@ -110,7 +114,7 @@ function Glide() {
               label={`Glide back in ${note}`}
               chosen={beats === seamBeats}
               tone="coralInk"
-              onPress={() => set({ seamBeats: beats })}
+              onPress={() => useRecording.setState({ seamBeats: beats })}
             >
               {note}
             </Chip>

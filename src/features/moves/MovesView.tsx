@@ -2,7 +2,8 @@ import { channelOfTarget } from '../../core/piece/find';
 import { useMemo, useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { useShallow } from 'zustand/react/shallow';
-import { useSession } from '../../data/session';
+import { useRecording } from '../../data/recording';
+import { useView } from '../../data/view';
 import { useWide } from '../../ui/theme';
 import { Text } from '../../ui/Text';
 import { ChannelButton } from '../chain/ChannelButton';
@@ -29,18 +30,16 @@ import { StretchTools } from './StretchTools';
 export function MovesView() {
   const piece = usePiece();
   const wide = useWide();
-  const armed = useSession((state) => state.armed);
-  const range = useSession((state) => state.range);
+  const armed = useRecording((recording) => recording.armed);
+  const range = useView((view) => view.range);
   const channel = useChannel();
   const track = piece.tracks.find((candidate) => candidate.id === channel);
-  const shownBy = useSession(
-    useShallow(({ lanesShown, chosenLanes, touched }) => ({ lanesShown, chosenLanes, touched })),
-  );
+  const shownBy = useView(useShallow(({ lanesShown, chosenLanes, touched }) => ({ lanesShown, chosenLanes, touched })));
   const all = piece.lanes.filter((lane) => channelOfTarget(lane.target) === channel);
   const lanes = shownLanes(all, shownBy);
   const elsewhere = piece.lanes.length - all.length;
   const [drawing, setDrawing] = useState<Drawing>('off');
-  const onHits = useSession((state) => state.snap.kind === 'hits');
+  const onHits = useView((view) => view.snap.kind === 'hits');
   const hits = useHits(onHits ? channel : '');
   const hitBeats = useMemo(() => (hits ?? []).map(({ beat }) => beat), [hits]);
   const [chosen, setChosen] = useState<ChosenPoint | null>(null);

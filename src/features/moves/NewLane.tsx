@@ -6,7 +6,7 @@ import { recordMove } from '../../core/piece/edits/lanes';
 import { baseValue, contextOf, findLane, targetKey } from '../../core/piece/find';
 import type { Piece } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
-import { useSession } from '../../data/session';
+import { useView } from '../../data/view';
 import { Sheet } from '../../ui/Sheet';
 import { Button } from '../../ui/Button';
 import { Text } from '../../ui/Text';
@@ -28,9 +28,9 @@ export function addLane(piece: Piece, { target, param }: TargetChoice): string |
   )
     return null;
   // A lane made by hand is in view, whichever lanes are.
-  const { lanesShown, chosenLanes, set } = useSession.getState();
-  if (lanesShown === 'chosen') set({ chosenLanes: [...chosenLanes, id] });
-  if (lanesShown === 'touched') set({ touched: target });
+  const { lanesShown, chosenLanes } = useView.getState();
+  if (lanesShown === 'chosen') useView.setState({ chosenLanes: [...chosenLanes, id] });
+  if (lanesShown === 'touched') useView.setState({ touched: target });
   return id;
 }
 

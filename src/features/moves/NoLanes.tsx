@@ -1,6 +1,6 @@
 import { StyleSheet, View } from 'react-native';
 import { channelOfTarget, paramOf } from '../../core/piece/find';
-import { useSession } from '../../data/session';
+import { useView } from '../../data/view';
 import { Button } from '../../ui/Button';
 import { Text } from '../../ui/Text';
 import { useTokens } from '../../ui/theme';
@@ -20,7 +20,8 @@ interface NoLanesProps {
 export function NoLanes({ channel, hidden, armed, onAdded }: NoLanesProps) {
   const piece = usePiece();
   const tokens = useTokens();
-  const { lanesShown, touched, set } = useSession();
+  const lanesShown = useView((view) => view.lanesShown);
+  const touched = useView((view) => view.touched);
   const param =
     lanesShown === 'touched' && touched && channelOfTarget(touched) === channel ? paramOf(piece, touched) : undefined;
   const way = armed ? 'Armed. Press play and drag' : 'Press moves below, then play and drag';
@@ -51,7 +52,7 @@ export function NoLanes({ channel, hidden, armed, onAdded }: NoLanesProps) {
         <Button
           label="Show all lanes with moves"
           tone="coralInk"
-          onPress={() => set({ lanesShown: 'all' })}
+          onPress={() => useView.setState({ lanesShown: 'all' })}
         >{`show all ${hidden}`}</Button>
       ) : null}
     </View>

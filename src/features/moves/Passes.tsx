@@ -6,7 +6,8 @@ import { layMoves } from '../../core/piece/edits/lanes';
 import { paramOf } from '../../core/piece/find';
 import type { Lane } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
-import { useSession, type Take } from '../../data/session';
+import { type Take, useRecording } from '../../data/recording';
+import { useView } from '../../data/view';
 import { DotChoice } from '../../ui/DotChoice';
 import { Sheet } from '../../ui/Sheet';
 import { Button } from '../../ui/Button';
@@ -19,7 +20,7 @@ const NONE: readonly Take[] = [];
 /** Opens the passes recorded of a lane: to hear one in the place of another, or to join parts of them. */
 export function PassesButton({ lane }: { readonly lane: Lane }) {
   const piece = usePiece();
-  const passes = useSession((session) => session.passes[lane.id]) ?? NONE;
+  const passes = useRecording((recording) => recording.passes[lane.id]) ?? NONE;
   const [open, setOpen] = useState(false);
   const param = paramOf(piece, lane.target);
   if (passes.length === 0 || !param) return null;
@@ -41,8 +42,8 @@ export function PassesButton({ lane }: { readonly lane: Lane }) {
 
 function Passes({ lane, passes }: { readonly lane: Lane; readonly passes: readonly Take[] }) {
   const piece = usePiece();
-  const range = useSession((session) => session.range);
-  const seamBeats = useSession((session) => session.seamBeats);
+  const range = useView((view) => view.range);
+  const seamBeats = useRecording((recording) => recording.seamBeats);
   const [heard, setHeard] = useState<number | null>(passes.length - 1);
   const said = (beat: number): string => {
     const { bar, beat: within } = toBarBeat(beat, piece.tempo);

@@ -5,7 +5,7 @@ import { clearLanes } from '../../core/piece/edits/lanes';
 import { channelName, paramOf } from '../../core/piece/find';
 import type { Lane } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
-import { useSession, type LanesShown } from '../../data/session';
+import { type LanesShown, useView } from '../../data/view';
 import { DotChoice } from '../../ui/DotChoice';
 import { Sheet } from '../../ui/Sheet';
 import { Button } from '../../ui/Button';
@@ -34,20 +34,17 @@ const SHORT: Record<LanesShown, string> = { all: 'all', chosen: 'chosen', touche
 export function ShowButton({ channel, lanes, shown }: ShowButtonProps) {
   const piece = usePiece();
   const [open, setOpen] = useState(false);
-  const { lanesShown, chosenLanes, foldedLanes, set } = useSession(
-    useShallow((session) => ({
-      lanesShown: session.lanesShown,
-      chosenLanes: session.chosenLanes,
-      foldedLanes: session.foldedLanes,
-      set: session.set,
-    })),
-  );
+  const lanesShown = useView((view) => view.lanesShown);
+  const chosenLanes = useView((view) => view.chosenLanes);
+  const foldedLanes = useView((view) => view.foldedLanes);
   const folded = lanes.every(({ id }) => foldedLanes.includes(id));
   const name = channelName(piece, channel);
   const pick = (id: string): void =>
-    set({ chosenLanes: chosenLanes.includes(id) ? chosenLanes.filter((other) => other !== id) : [...chosenLanes, id] });
+    useView.setState({
+      chosenLanes: chosenLanes.includes(id) ? chosenLanes.filter((other) => other !== id) : [...chosenLanes, id],
+    });
   const choose = (to: LanesShown): void =>
-    set({
+    useView.setState({
       lanesShown: to,
       ...(to === 'chosen' && chosenLanes.length === 0 ? { chosenLanes: lanes.map(({ id }) => id) } : {}),
     });
@@ -97,7 +94,7 @@ export function ShowButton({ channel, lanes, shown }: ShowButtonProps) {
             <Button
               label={folded ? 'Open all lanes' : 'Fold all lanes'}
               icon={folded ? 'chevrons-down' : 'chevrons-up'}
-              onPress={() => set({ foldedLanes: folded ? [] : lanes.map(({ id }) => id) })}
+              onPress={() => useView.setState({ foldedLanes: folded ? [] : lanes.map(({ id }) => id) })}
             >
               {folded ? 'open all' : 'fold all'}
             </Button>

@@ -3,7 +3,7 @@ import { StyleSheet, View } from 'react-native';
 import { useShallow } from 'zustand/react/shallow';
 import { noteBeats, type NoteBase } from '../../core/music/noteValue';
 import type { Snap } from '../../core/automation/snap';
-import { useSession } from '../../data/session';
+import { useView } from '../../data/view';
 import { Sheet } from '../../ui/Sheet';
 import { Button } from '../../ui/Button';
 import { Chip } from '../../ui/Chip';
@@ -16,7 +16,7 @@ const GRIDS: readonly NoteBase[] = ['1/1', '1/2', '1/4', '1/8', '1/16', '1/32'];
 export function SnapButton() {
   const piece = usePiece();
   const [open, setOpen] = useState(false);
-  const { snap, set } = useSession(useShallow((session) => ({ snap: session.snap, set: session.set })));
+  const snap = useView((view) => view.snap);
   const beats = (note: NoteBase): number => noteBeats({ base: note, feel: 'straight' }, piece.tempo.beatsPerBar);
   const choices: readonly { readonly name: string; readonly snap: Snap }[] = [
     { name: 'off', snap: { kind: 'off' } },
@@ -40,7 +40,7 @@ export function SnapButton() {
               label={`Points fall on ${name}`}
               chosen={isChosen(one)}
               tone="coralInk"
-              onPress={() => set({ snap: one })}
+              onPress={() => useView.setState({ snap: one })}
             >
               {name}
             </Chip>

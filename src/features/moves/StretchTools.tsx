@@ -19,7 +19,8 @@ import { layMoves } from '../../core/piece/edits/lanes';
 import { paramOf } from '../../core/piece/find';
 import type { Lane, Piece } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
-import { useSession } from '../../data/session';
+import { useClipboard } from '../../data/clipboard';
+import { useView } from '../../data/view';
 import { Button } from '../../ui/Button';
 import { Chip } from '../../ui/Chip';
 import { IconButton } from '../../ui/IconButton';
@@ -59,14 +60,9 @@ export function StretchTools({ lane, lanes, range }: StretchToolsProps) {
   const tokens = useTokens();
   const wide = useWide();
   const { studio } = useStudio();
-  const { clipboard, pasteBy, snap, set } = useSession(
-    useShallow((session) => ({
-      clipboard: session.clipboard,
-      pasteBy: session.pasteBy,
-      snap: session.snap,
-      set: session.set,
-    })),
-  );
+  const clipboard = useClipboard((clipboard) => clipboard.clipboard);
+  const pasteBy = useClipboard((clipboard) => clipboard.pasteBy);
+  const snap = useView((view) => view.snap);
   const [picked, setPicked] = useState<readonly string[]>([]);
   const treated = lanes.filter(({ id }) => id === lane.id || picked.includes(id));
   const all = treated.length === lanes.length;
@@ -80,7 +76,7 @@ export function StretchTools({ lane, lanes, range }: StretchToolsProps) {
   };
   const copy = (): boolean => {
     const taken = treated.flatMap((one) => copyLaneRange(piece, one, range.start, range.end) ?? []);
-    set({ clipboard: taken });
+    useClipboard.setState({ clipboard: taken });
     return taken.length > 0;
   };
   const clear = (): boolean =>
@@ -132,12 +128,12 @@ export function StretchTools({ lane, lanes, range }: StretchToolsProps) {
     );
   const nudge = (by: number): void => {
     if (relaid(range.start + by, (taken) => taken, by < 0 ? 'Earlier' : 'Later'))
-      set({ range: { start: range.start + by, end: range.end + by } });
+      useView.setState({ range: { start: range.start + by, end: range.end + by } });
   };
   const stretchTime = (factor: number): void => {
     const end = range.start + (range.end - range.start) * factor;
     if (relaid(range.start, (taken) => stretchedBy(taken, factor), factor > 1 ? 'Half as fast' : 'Twice as fast'))
-      set({ range: { start: range.start, end } });
+      useView.setState({ range: { start: range.start, end } });
   };
   const paste = (): void => {
     const at = Math.round(studio.beat * 64) / 64;
@@ -206,7 +202,7 @@ export function StretchTools({ lane, lanes, range }: StretchToolsProps) {
       ))}
       <Button
         label={`Paste by ${pasteBy === 'position' ? 'place on the rail' : 'value'}. Change`}
-        onPress={() => set({ pasteBy: pasteBy === 'position' ? 'value' : 'position' })}
+        onPress={() => useClipboard.setState({ pasteBy: pasteBy === 'position' ? 'value' : 'position' })}
       >
         {pasteBy === 'position' ? 'paste by place' : 'paste by value'}
       </Button>
@@ -238,7 +234,7 @@ export function StretchTools({ lane, lanes, range }: StretchToolsProps) {
             {all ? 'all lanes' : 'this lane'}
           </Chip>
         ) : null}
-        <IconButton icon="x" label="Let go of the stretch" onPress={() => set({ range: null })} />
+        <IconButton icon="x" label="Let go of the stretch" onPress={() => useView.setState({ range: null })} />
       </View>
       {lanes.length > 2 ? (
         <ScrollView

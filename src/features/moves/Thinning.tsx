@@ -5,7 +5,7 @@ import { contextOf } from '../../core/piece/find';
 import type { Lane } from '../../core/piece/piece';
 import type { ParamValue } from '../../core/params/param';
 import { useOpenPiece } from '../../data/openPiece';
-import { useSession, type Take } from '../../data/session';
+import { type Take, useRecording } from '../../data/recording';
 import { Rail } from '../../ui/Rail';
 import { Chip } from '../../ui/Chip';
 import { Text } from '../../ui/Text';
@@ -26,7 +26,7 @@ const MISS = figure({
 
 /** The last pass of this lane, for as long as nothing else was done to it. */
 export function useTake(lane: Lane): Take | null {
-  const take = useSession((session) => session.takes[lane.id]);
+  const take = useRecording((recording) => recording.takes[lane.id]);
   return take && take.lane === lane && take.readings.length >= 3 ? take : null;
 }
 
@@ -58,11 +58,11 @@ export function Thinning({ lane, take }: ThinningProps) {
   const piece = usePiece();
   const set = (value: ParamValue): void => {
     const tolerance = typeof value === 'number' ? value / 100 : take.tolerance;
-    const { takes, seamBeats, set: change } = useSession.getState();
+    const { takes, seamBeats } = useRecording.getState();
     const again = thinnedAgain(piece, take, tolerance, seamBeats);
     if (!again || !useOpenPiece.getState().run(recordMove, { lane: again, how: 'thin' })) return;
     const kept = useOpenPiece.getState().piece?.lanes.find(({ id }) => id === lane.id);
-    if (kept) change({ takes: { ...takes, [lane.id]: { ...take, lane: kept, tolerance } } });
+    if (kept) useRecording.setState({ takes: { ...takes, [lane.id]: { ...take, lane: kept, tolerance } } });
   };
   return (
     <View style={styles.thin}>

@@ -1,6 +1,6 @@
 import { sameTarget } from '../../core/piece/find';
 import type { Lane, Target } from '../../core/piece/piece';
-import type { LanesShown } from '../../data/session';
+import { LanesShown } from '../../data/view';
 
 interface Choice {
   readonly lanesShown: LanesShown;

@@ -8,7 +8,7 @@ import type { Param } from '../../core/params/param';
 import { layMoves, setPoints } from '../../core/piece/edits/lanes';
 import type { Lane } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
-import { useSession } from '../../data/session';
+import { useView } from '../../data/view';
 import { useDrag, useKeys, type Drag } from '../../ui/pointer';
 import { usePiece } from '../studio/StudioProvider';
 import type { Drawing } from './DrawButton';
@@ -37,7 +37,7 @@ const KEY_STRIDE = 0.1;
 export function useLaneHand(view: RefObject<View | null>, hand: Hand): readonly Point[] | null {
   const { lane, param, laid, height, pad, chosen, onChoose, drawing, hits } = hand;
   const piece = usePiece();
-  const snap = useSession((session) => session.snap);
+  const snap = useView((view) => view.snap);
   const run = useOpenPiece((state) => state.run);
   const [moved, setMoved] = useState<readonly Point[] | null>(null);
   const stroke = useRef<Stroke | null>(null);

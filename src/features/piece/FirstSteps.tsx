@@ -1,13 +1,13 @@
 import { StyleSheet, View } from 'react-native';
 import { useOpenPiece } from '../../data/openPiece';
-import { useSession } from '../../data/session';
+import { useRecording } from '../../data/recording';
 import { Text } from '../../ui/Text';
 import { usePiece } from '../studio/StudioProvider';
 
 /** Three short steps for the first visit: hear, tune, record a move. They go when the last is done. */
 export function FirstSteps() {
   const piece = usePiece();
-  const playing = useSession((state) => state.playing);
+  const playing = useRecording((recording) => recording.playing);
   const entries = useOpenPiece((state) => state.entries);
   const heard = playing || entries.length > 0;
   const tuned = entries.some((entry) => entry.edit === 'setParams' || entry.edit === 'choosePreset');

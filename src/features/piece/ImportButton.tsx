@@ -1,7 +1,7 @@
 import { addTrack } from '../../core/piece/edits/channels';
 import { uploadSound, type UploadStatus } from '../../data/api';
 import { useOpenPiece } from '../../data/openPiece';
-import { useSession } from '../../data/session';
+import { useView } from '../../data/view';
 import { Button } from '../../ui/Button';
 import { useSoundFile } from './useSoundFile';
 import { newId } from '../../data/newId';
@@ -37,6 +37,6 @@ async function addSoundFile(file: File, name: string, onStatus: (status: UploadS
     track: { id: track, name, gain: 1, pan: 0, mute: false, solo: false, clips: [clip], chain: [], sends: [] },
     sounds: { [hash]: { ...info, name } },
   });
-  useSession.getState().set({ channel: track, slot: null, clip: clip.id });
+  useView.setState({ channel: track, slot: null, clip: clip.id });
   say(`${name} was added on a track of its own.`);
 }

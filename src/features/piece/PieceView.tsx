@@ -3,7 +3,7 @@ import { ScrollView, StyleSheet, View } from 'react-native';
 import { setSwitch } from '../../core/piece/edits/channels';
 import type { Return, Track } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
-import { useSession } from '../../data/session';
+import { useView } from '../../data/view';
 import { Button } from '../../ui/Button';
 import { Text } from '../../ui/Text';
 import { Touchable } from '../../ui/Touchable';
@@ -91,7 +91,7 @@ function Tracks() {
   const tokens = useTokens();
   const wide = useWide();
   const { pxPerBeat, width, onLayout } = useTimeScale();
-  const { set } = useSession();
+
   if (piece.tracks.length === 0) {
     return (
       <View style={styles.empty}>
@@ -124,7 +124,7 @@ function Tracks() {
                   track={track}
                   pxPerBeat={pxPerBeat}
                   height={ROW - 22}
-                  onChoose={(clip) => set({ clip: clip.id, channel: track.id, range: null })}
+                  onChoose={(clip) => useView.setState({ clip: clip.id, channel: track.id, range: null })}
                 />
               </View>
             ))}
@@ -142,7 +142,7 @@ function Tracks() {
 function TrackHead({ track, index }: { readonly track: Track; readonly index: number }) {
   const piece = usePiece();
   const tokens = useTokens();
-  const { channel, set } = useSession();
+  const channel = useView((view) => view.channel);
   const { run } = useOpenPiece.getState();
   const { studio } = useStudio();
   const moves = piece.lanes.filter((lane) => channelOfTarget(lane.target) === track.id).length;
@@ -155,7 +155,7 @@ function TrackHead({ track, index }: { readonly track: Track; readonly index: nu
         label={`Track ${track.name}`}
         chosen={chosen}
         style={styles.trackName}
-        onPress={() => set({ channel: track.id, slot: track.chain[0]?.id ?? null, clip: null })}
+        onPress={() => useView.setState({ channel: track.id, slot: track.chain[0]?.id ?? null, clip: null })}
       >
         <Text variant="titleSmall" numberOfLines={1} style={styles.nameText}>
           {track.name}
@@ -199,7 +199,7 @@ function TrackHead({ track, index }: { readonly track: Track; readonly index: nu
 function ReturnHead({ made, index }: { readonly made: Return; readonly index: number }) {
   const piece = usePiece();
   const tokens = useTokens();
-  const { channel, set } = useSession();
+  const channel = useView((view) => view.channel);
   const { run } = useOpenPiece.getState();
   const { studio } = useStudio();
   const senders = [...piece.tracks, ...piece.returns].filter((one) =>
@@ -214,7 +214,7 @@ function ReturnHead({ made, index }: { readonly made: Return; readonly index: nu
         label={`Return ${made.name}`}
         chosen={chosen}
         style={styles.trackName}
-        onPress={() => set({ channel: made.id, slot: made.chain[0]?.id ?? null, clip: null })}
+        onPress={() => useView.setState({ channel: made.id, slot: made.chain[0]?.id ?? null, clip: null })}
       >
         <Text variant="titleSmall" tone="sea" numberOfLines={1} style={styles.nameText}>
           {made.name}
@@ -251,12 +251,11 @@ function ReturnHead({ made, index }: { readonly made: Return; readonly index: nu
 }
 
 function MainHead({ index }: { readonly index: number }) {
-  const { set } = useSession();
   return (
     <Touchable
       label="Main output"
       style={styles.mainHead}
-      onPress={() => set({ channel: 'main', slot: null, clip: null })}
+      onPress={() => useView.setState({ channel: 'main', slot: null, clip: null })}
     >
       <Text variant="titleSmall">Main</Text>
       <LevelBars index={index} />

@@ -8,7 +8,7 @@ import { setLoop } from '../../core/piece/edits/channels';
 import { channelName, findClip } from '../../core/piece/find';
 import { MAIN } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
-import { useSession } from '../../data/session';
+import { useView } from '../../data/view';
 import { Button } from '../../ui/Button';
 import { IconButton } from '../../ui/IconButton';
 import { Text } from '../../ui/Text';
@@ -29,7 +29,9 @@ import { newId } from '../../data/newId';
 export function SelectionBar() {
   const piece = usePiece();
   const tokens = useTokens();
-  const { clip: clipId, range, channel, set } = useSession();
+  const clipId = useView((view) => view.clip);
+  const range = useView((view) => view.range);
+  const channel = useView((view) => view.channel);
   const [printing, setPrinting] = useState(false);
   const [treating, setTreating] = useState(false);
   const [making, setMaking] = useState<{ readonly first?: string } | null>(null);
@@ -47,7 +49,7 @@ export function SelectionBar() {
     const { clip, track: on } = found;
     const id = newId();
     if (run(copyClip, { clip: clip.id, start: clip.start + repeatBeats(piece, clip), track: on.id, id }))
-      set({ clip: id });
+      useView.setState({ clip: id });
   };
   const track = found
     ? found.track
@@ -69,7 +71,11 @@ export function SelectionBar() {
         <Text variant="titleSmall" numberOfLines={1} style={styles.title}>
           {title}
         </Text>
-        <IconButton icon="x" label="Let go of the selection" onPress={() => set({ clip: null, range: null })} />
+        <IconButton
+          icon="x"
+          label="Let go of the selection"
+          onPress={() => useView.setState({ clip: null, range: null })}
+        />
       </View>
       {found && shaping ? <ClipShape clip={found.clip} /> : null}
       <View style={styles.row}>
@@ -104,7 +110,7 @@ export function SelectionBar() {
               icon="trash-2"
               label="Remove the clip"
               mode="outlined"
-              onPress={() => run(removeClip, { clip: found.clip.id }) && set({ clip: null })}
+              onPress={() => run(removeClip, { clip: found.clip.id }) && useView.setState({ clip: null })}
             />
           </>
         ) : null}

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { GRIDS, gridBeats } from '../../core/effects/hold/params';
 import type { Snapshot } from '../../core/piece/piece';
-import { useSession } from '../../data/session';
+import { useRecording } from '../../data/recording';
 import { Text } from '../../ui/Text';
 import { Touchable } from '../../ui/Touchable';
 import { AddReturn } from '../sends/AddReturn';
@@ -108,7 +108,7 @@ function SnapshotRing({ snapshot, index, gridBeats: beats }: SnapshotRingProps) 
   const [down, setDown] = useState(false);
   const go = (): void => {
     setDown(true);
-    const { armed, playing } = useSession.getState();
+    const { armed, playing } = useRecording.getState();
     studio.morph.start({ snapshot, gridBeats: beats, overBeats: 0, asMoves: armed && playing });
   };
   return (

@@ -1,7 +1,7 @@
 import { useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { MAIN, type EffectTarget } from '../../core/piece/piece';
-import { useSession } from '../../data/session';
+import { useView } from '../../data/view';
 import { Button } from '../../ui/Button';
 import { IconButton } from '../../ui/IconButton';
 import { Text } from '../../ui/Text';
@@ -29,7 +29,7 @@ import { Stone } from './Stone';
 /** Holds, a field and pads to be played: thumbs only on a phone, all side by side where there is room. */
 export function PlayView() {
   const wide = useWide();
-  const stage = useSession((session) => session.stage);
+  const stage = useView((view) => view.stage);
   useWakeLock();
   usePlayKeyboard();
   usePlayNotes();
@@ -116,7 +116,7 @@ function Head() {
         icon="lock"
         label="Stage lock: only Play reacts"
         mode="text"
-        onPress={() => useSession.getState().set({ stage: true })}
+        onPress={() => useView.setState({ stage: true })}
       >
         Stage
       </Button>

@@ -5,7 +5,7 @@ import { laneTrack, trackAt } from '../../core/piece/moves/lane';
 import { paramOf, sameTarget } from '../../core/piece/find';
 import type { Lane, Piece, Target } from '../../core/piece/piece';
 import { axesOf } from '../../core/piece/playField';
-import { useSession } from '../../data/session';
+import { useRecording } from '../../data/recording';
 import { elementOf, useFrame } from '../../ui/frame';
 import { Text } from '../../ui/Text';
 import { useTokens } from '../../ui/theme';
@@ -23,7 +23,8 @@ const isPlayed = (piece: Piece, target: Target): boolean =>
 /** Moves of what is played here, the newest last, along the whole piece. */
 export function Recorded() {
   const piece = usePiece();
-  const { armed, playing } = useSession();
+  const armed = useRecording((recording) => recording.armed);
+  const playing = useRecording((recording) => recording.playing);
   const lanes = piece.lanes.filter(({ target }) => isPlayed(piece, target)).slice(-MOST);
   return (
     <View role="group" aria-label="Recorded" style={styles.panel}>

@@ -1,7 +1,7 @@
 import { useRef, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { toBarBeat } from '../../core/music/grid';
-import { useSession } from '../../data/session';
+import { useView } from '../../data/view';
 import { elementOf, useFrame } from '../../ui/frame';
 import { HoldArea } from '../../ui/HoldArea';
 import { LiveText } from '../../ui/LiveText';
@@ -28,7 +28,7 @@ export function StageBar() {
     const share = began.current === null ? 0 : (performance.now() - began.current) / UNLOCK_MS;
     const element = elementOf(fill.current);
     if (element) element.style.width = `${Math.min(100, 100 * share)}%`;
-    if (share >= 1) useSession.getState().set({ stage: false });
+    if (share >= 1) useView.setState({ stage: false });
   });
   const place = (): string => {
     const { bar, beat } = toBarBeat(studio.beat, piece.tempo);

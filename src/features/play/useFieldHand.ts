@@ -2,7 +2,7 @@ import { useEffect, useState, type RefObject } from 'react';
 import type { View } from 'react-native';
 import type { PlayField } from '../../core/piece/playField';
 import { useOpenPiece } from '../../data/openPiece';
-import { useSession } from '../../data/session';
+import { useRecording } from '../../data/recording';
 import { elementOf, useFrame } from '../../ui/frame';
 import { markHand } from '../../ui/handTime';
 import type { Studio } from '../studio/studio';
@@ -12,7 +12,7 @@ import { FieldHand, type FieldHost } from './fieldHand';
 const hostOf = (studio: Studio): FieldHost => ({
   piece: useOpenPiece.getState().piece!,
   beat: studio.beat,
-  playing: useSession.getState().playing,
+  playing: useRecording.getState().playing,
   moveTo: (position, atBeat) => studio.live.moveTo(position, atBeat),
   end: (target) => studio.live.end(target),
   leaveInPlace: (name, positions) => studio.live.leaveInPlace(name, positions),

@@ -2,7 +2,7 @@ import { useMemo, useState } from 'react';
 import { baseValue, findLane, paramOf, targetKey } from '../../core/piece/find';
 import { laneTrack, trackAt } from '../../core/piece/moves/lane';
 import type { EffectTarget } from '../../core/piece/piece';
-import { useSession } from '../../data/session';
+import { useRecording } from '../../data/recording';
 import { useFrame } from '../../ui/frame';
 import { usePlayed } from '../studio/played';
 import { usePiece, useStudio } from '../studio/StudioProvider';
@@ -22,7 +22,7 @@ export function useHoldPhase(target: EffectTarget): { readonly phase: HoldPhase;
   }, [piece, lane, target]);
   useFrame(() => {
     const { beat } = studio;
-    const { playing } = useSession.getState();
+    const { playing } = useRecording.getState();
     setPhase(
       tracker.update({
         beat,

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { toBarBeat } from '../../core/music/grid';
 import { channelName } from '../../core/piece/find';
-import { useSession } from '../../data/session';
+import { useView } from '../../data/view';
 import { Sheet } from '../../ui/Sheet';
 import { Button } from '../../ui/Button';
 import { IconButton } from '../../ui/IconButton';
@@ -67,8 +67,8 @@ function GapRow({ gap, onChosen }: { readonly gap: Gap; readonly onChosen: () =>
     void studio.play();
   };
   const choose = (): void => {
-    const { channel, set } = useSession.getState();
-    set({ range: { start: gap.start, end: gap.end }, clip: null, channel: gap.track ?? channel });
+    const { channel } = useView.getState();
+    useView.setState({ range: { start: gap.start, end: gap.end }, clip: null, channel: gap.track ?? channel });
     studio.locate(gap.start);
     onChosen();
   };

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { ScrollView, StyleSheet } from 'react-native';
 import { EXPORT_FORMATS, NORMAL_CEILING_DB, type ExportFormat, type ExportOrder } from '../../core/files/order';
-import { useSession } from '../../data/session';
+import { useView } from '../../data/view';
 import { ChipGroup } from '../../ui/ChipGroup';
 import { Sheet } from '../../ui/Sheet';
 import { Button } from '../../ui/Button';
@@ -33,7 +33,7 @@ interface ExportSheetProps {
 /** What is written to files, and how. */
 export function ExportSheet({ visible, onClose, onStart }: ExportSheetProps) {
   const piece = usePiece();
-  const range = useSession((state) => state.range);
+  const range = useView((view) => view.range);
   const [wanted, setWhat] = useState<What>('mix');
   const [format, setFormat] = useState<ExportFormat>('wav24');
   const [tail, setTail] = useState<'silent' | 'none'>('silent');

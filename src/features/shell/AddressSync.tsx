@@ -3,16 +3,16 @@ import { useEffect, useRef } from 'react';
 import { formatAddress, type Address } from '../../data/address';
 import { ApiProblem } from '../../data/api';
 import { useOpenPiece } from '../../data/openPiece';
-import { useSession } from '../../data/session';
+import { useView } from '../../data/view';
 import { openPieceById } from '../studio/openPieceById';
 import { useAddress } from './useAddress';
 
 /** Brings into view what an address names; what it leaves out stays as it is. */
 function show(address: Address): void {
   const { channel } = address;
-  const session = useSession.getState();
-  const slot = address.view === 'moves' && channel === session.channel ? session.slot : address.slot;
-  if (channel !== null && (channel !== session.channel || slot !== session.slot)) session.set({ channel, slot });
+  const view = useView.getState();
+  const slot = address.view === 'moves' && channel === view.channel ? view.slot : address.slot;
+  if (channel !== null && (channel !== view.channel || slot !== view.slot)) useView.setState({ channel, slot });
 }
 
 /**
@@ -45,7 +45,7 @@ export function AddressSync() {
       const at = here.current;
       const piece = useOpenPiece.getState().piece?.id;
       if (!at || piece === undefined) return;
-      const { channel, slot } = useSession.getState();
+      const { channel, slot } = useView.getState();
       const next = formatAddress({ ...at, piece, ...(opened ? { channel: null, slot: null } : { channel, slot }) });
       opened = false;
       if (next !== formatAddress(at)) router.push(next);
@@ -60,12 +60,12 @@ export function AddressSync() {
       opened = true;
       later();
     });
-    const stopSession = useSession.subscribe((now, before) => {
+    const stopViews = useView.subscribe((now, before) => {
       if (now.channel !== before.channel || now.slot !== before.slot) later();
     });
     return () => {
       stopPieces();
-      stopSession();
+      stopViews();
     };
   }, [router]);
   return null;

@@ -1,6 +1,6 @@
 import { useEffect, useRef } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { useSession } from '../../data/session';
+import { useAudition } from '../../data/audition';
 import { elementOf } from '../../ui/frame';
 import { useKeys } from '../../ui/pointer';
 import { useTokens } from '../../ui/theme';
@@ -12,9 +12,9 @@ const LIFTS = ['pointerup', 'pointercancel', 'keyup', 'blur'] as const;
 /** Held by finger, mouse, space bar or Enter: for as long, the whole piece is heard untreated. */
 export function CompareButton() {
   const tokens = useTokens();
-  const { comparing } = useSession();
+  const comparing = useAudition((audition) => audition.comparing);
   const view = useRef<View>(null);
-  const hold = (held: boolean): void => useSession.getState().set({ comparing: held });
+  const hold = (held: boolean): void => useAudition.setState({ comparing: held });
   useKeys(view, (event) => {
     if (event.key !== ' ' && event.key !== 'Enter') return false;
     hold(true);

@@ -1,5 +1,5 @@
 import { StyleSheet, View } from 'react-native';
-import { useSession } from '../../data/session';
+import { useRecording } from '../../data/recording';
 import { IconButton } from '../../ui/IconButton';
 import { Text } from '../../ui/Text';
 import { useStudio } from '../studio/StudioProvider';
@@ -7,7 +7,7 @@ import { useStudio } from '../studio/StudioProvider';
 /** Playing goes on under a sheet, and can be started from it. */
 export function PlayLine({ says }: { readonly says: string }) {
   const { studio } = useStudio();
-  const playing = useSession((state) => state.playing);
+  const playing = useRecording((recording) => recording.playing);
   return (
     <View style={styles.line}>
       <IconButton

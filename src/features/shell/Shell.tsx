@@ -9,7 +9,7 @@ import { useTokens, useWide } from '../../ui/theme';
 import { Text } from '../../ui/Text';
 import { formatAddress, type ViewName } from '../../data/address';
 import { useOpenPiece } from '../../data/openPiece';
-import { useSession } from '../../data/session';
+import { useView } from '../../data/view';
 import { useShallow } from 'zustand/react/shallow';
 import { useStudio } from '../studio/StudioProvider';
 import { AddressSync } from './AddressSync';
@@ -33,7 +33,7 @@ const LINKS: readonly { readonly view: ViewName; readonly label: string; readonl
 export function Shell({ children }: { readonly children: ReactNode }) {
   const tokens = useTokens();
   const wide = useWide();
-  const locked = useSession((session) => session.stage);
+  const locked = useView((view) => view.stage);
   // On a stage nothing reacts but Play, which has a bar of its own then.
   const stage = useAddress()?.view === 'play' && locked;
   const { studio } = useStudio();
@@ -68,7 +68,8 @@ function ViewLinks({ wide }: { readonly wide: boolean }) {
   const tokens = useTokens();
   const address = useAddress();
   const piece = useOpenPiece((state) => state.piece?.id ?? null);
-  const { channel, slot } = useSession(useShallow((state) => ({ channel: state.channel, slot: state.slot })));
+  const channel = useView((view) => view.channel);
+  const slot = useView((view) => view.slot);
   return (
     <View
       role="navigation"

@@ -1,6 +1,6 @@
 import { useEffect } from 'react';
 import { useOpenPiece } from '../../data/openPiece';
-import { useSession } from '../../data/session';
+import { useRecording } from '../../data/recording';
 import { useStudio } from '../studio/StudioProvider';
 
 const isTyping = (target: EventTarget | null): boolean =>
@@ -26,7 +26,7 @@ export function Shortcuts() {
       } else if (command && key === 'y') useOpenPiece.getState().redo();
       else if (command || event.altKey) return;
       else if (key === ' ' && !isPressed(event.target)) studio.toggle();
-      else if (key === 'm') useSession.getState().set({ armed: !useSession.getState().armed });
+      else if (key === 'm') useRecording.setState({ armed: !useRecording.getState().armed });
       else if (key === 'home') studio.locate(0);
       else return;
       event.preventDefault();

@@ -8,7 +8,7 @@ import { findLane } from '../../core/piece/find';
 import { MAIN, type Target } from '../../core/piece/piece';
 import { tempoLane, tempoOf } from '../../core/piece/tempoOf';
 import { useOpenPiece } from '../../data/openPiece';
-import { useSession } from '../../data/session';
+import { useView } from '../../data/view';
 import { Button } from '../../ui/Button';
 import { Chip } from '../../ui/Chip';
 import { Text } from '../../ui/Text';
@@ -81,7 +81,7 @@ export function TempoChange({ onDone }: { readonly onDone: () => void }) {
             icon="activity"
             tone="coralInk"
             onPress={() => {
-              useSession.getState().set({ channel: MAIN });
+              useView.setState({ channel: MAIN });
               onDone();
             }}
           >

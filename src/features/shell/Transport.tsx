@@ -4,7 +4,7 @@ import { useShallow } from 'zustand/react/shallow';
 import { setLoop } from '../../core/piece/edits/channels';
 import { toBarBeat } from '../../core/music/grid';
 import { useOpenPiece } from '../../data/openPiece';
-import { useSession } from '../../data/session';
+import { useRecording } from '../../data/recording';
 import { elementOf, useFrame } from '../../ui/frame';
 import { LiveText } from '../../ui/LiveText';
 import { IconButton } from '../../ui/IconButton';
@@ -21,9 +21,8 @@ export function Transport() {
   const tokens = useTokens();
   const wide = useWide();
   const { studio } = useStudio();
-  const { playing, armed, set } = useSession(
-    useShallow((session) => ({ playing: session.playing, armed: session.armed, set: session.set })),
-  );
+  const playing = useRecording((recording) => recording.playing);
+  const armed = useRecording((recording) => recording.armed);
   const { undo, redo, run } = useOpenPiece.getState();
   const cursor = useOpenPiece((state) => state.cursor);
   const entries = useOpenPiece((state) => state.entries);
@@ -66,7 +65,7 @@ export function Transport() {
           mode="outlined"
           tone={recording ? 'danger' : 'coralInk'}
           style={styles.moves}
-          onPress={() => set({ armed: !armed })}
+          onPress={() => useRecording.setState({ armed: !armed })}
         >
           <Text
             style={{ color: armed ? tokens.paper : tokens.coralInk }}

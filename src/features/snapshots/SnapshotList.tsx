@@ -6,7 +6,7 @@ import { dropSnapshot, keepSnapshot } from '../../core/piece/edits/snapshots';
 import { channelName } from '../../core/piece/find';
 import { MAX_SNAPSHOTS, type Snapshot } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
-import { useSession } from '../../data/session';
+import { useRecording } from '../../data/recording';
 import { NameField } from '../../ui/NameField';
 import { Button } from '../../ui/Button';
 import { Chip } from '../../ui/Chip';
@@ -38,7 +38,7 @@ const WAYS: readonly Length[] = [
  */
 export function SnapshotList({ channel }: { readonly channel: string }) {
   const piece = usePiece();
-  const armed = useSession((session) => session.armed);
+  const armed = useRecording((recording) => recording.armed);
   const [start, setStart] = useState(STARTS[2]!);
   const [way, setWay] = useState(WAYS[0]!);
   const [asMoves, setAsMoves] = useState(armed);

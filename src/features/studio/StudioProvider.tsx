@@ -4,7 +4,8 @@ import { channelIds } from '../../core/piece/find';
 import { MAIN, type Piece, type Target } from '../../core/piece/piece';
 import type { ParamValue } from '../../core/params/param';
 import { useOpenPiece } from '../../data/openPiece';
-import { useSession } from '../../data/session';
+import { useRecording } from '../../data/recording';
+import { useView } from '../../data/view';
 import { Studio } from './studio';
 
 interface StudioState {
@@ -50,7 +51,7 @@ function openStudio(piece: Piece): () => void {
   studio.player.prepare().catch((error: unknown) => useOpenPiece.getState().say(`No sound yet: ${String(error)}`));
   return () => {
     forget();
-    useSession.getState().set({ playing: false, armed: false });
+    useRecording.setState({ playing: false, armed: false });
     studio.close();
   };
 }
@@ -89,7 +90,7 @@ export function usePiece(): Piece {
 /** The channel in view: the one chosen, or the first when that is gone. */
 export function useChannel(): string {
   const piece = usePiece();
-  const wanted = useSession((session) => session.channel);
+  const wanted = useView((view) => view.channel);
   return channelIds(piece).includes(wanted) ? wanted : (piece.tracks[0]?.id ?? MAIN);
 }
 

@@ -13,7 +13,7 @@ import { contextOf } from '../../core/piece/find';
 import type { EffectTarget, Piece, Target } from '../../core/piece/piece';
 import { clipOf, echoSlot, RATE, scene, soundOf, type Scene } from '../../core/piece/testing';
 import { useOpenPiece } from '../../data/openPiece';
-import { useSession } from '../../data/session';
+import { useRecording } from '../../data/recording';
 import { LivePlay } from './livePlay';
 import { MoveRecorder } from './moveRecorder';
 import { usePlayed } from './played';
@@ -67,7 +67,7 @@ class Stage {
       change: 0,
     });
     usePlayed.setState({ now: {}, presets: {} });
-    useSession.getState().set({ armed, playing: true, mode: 'touch', modes: {}, takes: {}, passes: {}, punch: null });
+    useRecording.setState({ armed, playing: true, mode: 'touch', modes: {}, takes: {}, passes: {}, punch: null });
     const player = this as unknown as Player;
     this.recorder = new MoveRecorder(player);
     this.live = new LivePlay(player, this.recorder, () => undefined);

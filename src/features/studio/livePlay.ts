@@ -22,7 +22,7 @@ import { playedNumber, type ParamPosition } from '../../core/piece/moves/fieldMo
 import type { EffectTarget, Piece, Target } from '../../core/piece/piece';
 import { tempoOf } from '../../core/piece/tempoOf';
 import { useOpenPiece } from '../../data/openPiece';
-import { useSession } from '../../data/session';
+import { useRecording } from '../../data/recording';
 import { nextLine } from './morph';
 import type { MoveRecorder } from './moveRecorder';
 import { holdTargets, usePlayed, type PresetChoice } from './played';
@@ -66,7 +66,7 @@ export class LivePlay {
     const param = paramOf(this.piece, target);
     if (!param) return;
     const number = toEngineNumber(param, value, contextOf(this.piece));
-    const at = useSession.getState().playing ? nextLine(this.piece, this.beat, gridBeats) : 0;
+    const at = useRecording.getState().playing ? nextLine(this.piece, this.beat, gridBeats) : 0;
     this.begins.set(targetKey(target), { beat: at, gridBeats });
     this.markPlayed(target, gridBeats > 0 ? at : line);
     this.send(target, number, gridBeats > 0 ? at : 0);
@@ -131,7 +131,7 @@ export class LivePlay {
     const slot = findSlot(piece, channel, slotId);
     if (!slot) return;
     const { params, holds } = effectOf(slot.effect);
-    const { playing } = useSession.getState();
+    const { playing } = useRecording.getState();
     const line = gridBeats > 0 && playing ? nextLine(piece, this.beat, gridBeats) : 0;
     const records = this.recorder.on(channel);
     // One that waits already has set more than differs from the piece.
@@ -185,7 +185,7 @@ export class LivePlay {
 
   /** The beat at which it ends; 0 for at once. One that waits for its line sounds for at least one. */
   private endOf(gridBeats: number, began: { readonly beat: number; readonly gridBeats: number } | undefined): number {
-    if (!useSession.getState().playing) return 0;
+    if (!useRecording.getState().playing) return 0;
     const { piece, beat } = this;
     const waits = began !== undefined && began.beat > beat;
     const grid = waits ? Math.max(gridBeats, began.gridBeats) : gridBeats;

@@ -9,7 +9,7 @@ import type { Piece, Snapshot, Target } from '../../core/piece/piece';
 import { tempoOf } from '../../core/piece/tempoOf';
 import type { Player } from '../../audio/player';
 import { useOpenPiece } from '../../data/openPiece';
-import { useSession } from '../../data/session';
+import { useRecording } from '../../data/recording';
 import { valueIndex } from './target';
 import { newId } from '../../data/newId';
 
@@ -64,7 +64,7 @@ export class Morph {
     }
     const goals = goalsOf(piece, snapshot, fromBeat).filter(({ target }) => !findLane(piece, target)?.on);
     this.way = { snapshot, goals, fromBeat, overBeats, lastBeat: this.studio.beat };
-    if (!useSession.getState().playing) this.finish();
+    if (!useRecording.getState().playing) this.finish();
     else if (overBeats === 0) this.hold(goals, beatsToSamples(fromBeat, tempoOf(piece), piece.sampleRate));
   }
 

@@ -5,7 +5,7 @@ import { newSlot } from '../../core/piece/edits/chain';
 import { paramOf } from '../../core/piece/find';
 import { emptyPiece, type Lane, type Piece, type Target } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
-import { useSession } from '../../data/session';
+import { useRecording } from '../../data/recording';
 import { MoveRecorder, thinnedAgain } from './moveRecorder';
 
 const RATE = 48_000;
@@ -50,9 +50,16 @@ function start(mode: RecordMode, first: Partial<Piece> = {}, beat = 0): void {
     change: 0,
     notice: null,
   });
-  useSession
-    .getState()
-    .set({ armed: true, playing: true, mode, modes: {}, seamBeats: 1 / 16, takes: {}, passes: {}, punch: null });
+  useRecording.setState({
+    armed: true,
+    playing: true,
+    mode,
+    modes: {},
+    seamBeats: 1 / 16,
+    takes: {},
+    passes: {},
+    punch: null,
+  });
   gestures.length = 0;
   recorder = new MoveRecorder(player as unknown as Player);
   hear(beat);
@@ -98,7 +105,7 @@ test('latch: what the hand left stands until playing stops, and a second touch g
 
 test('within a stretch alone: what the hand does before and after it is heard, and not recorded', () => {
   start('latch');
-  useSession.getState().set({ punch: { start: 4, end: 6 } });
+  useRecording.setState({ punch: { start: 4, end: 6 } });
   ride(input, 2, 8, (beat) => beat / 10);
   recorder.letGo(input);
   hear(9);
@@ -106,7 +113,7 @@ test('within a stretch alone: what the hand does before and after it is heard, a
   const [lane] = lanes();
   for (const beat of [4.1, 5, 5.9]) expect(at(lane!, beat)).toBeCloseTo(beat / 10, 2);
   expect([3, 3.9, 6.1, 8].map((beat) => at(lane!, beat))).toEqual([1, 1, 1, 1]);
-  useSession.getState().set({ punch: { start: 20, end: 24 }, playing: true });
+  useRecording.setState({ punch: { start: 20, end: 24 }, playing: true });
   ride(input, 10, 12, () => 0.2);
   recorder.letGo(input);
   recorder.stop();
@@ -119,7 +126,7 @@ test('passes of a loop are kept apart, oldest first', () => {
     ride(input, 4, 6, () => place);
     recorder.letGo(input);
   }
-  const passes = useSession.getState().passes[lanes()[0]!.id]!;
+  const passes = useRecording.getState().passes[lanes()[0]!.id]!;
   expect(passes.map(({ readings, before }) => [readings[9]!.position, before === null])).toEqual([
     [0.2, true],
     [0.6, false],
@@ -159,7 +166,7 @@ test('write: every lane of the channel is written anew from where playing begins
   expect([2.1, 4, 5.9].map((beat) => Math.round(100 * at(lanes()[0]!, beat)) / 100)).toEqual([0.3, 0.3, 0.3]);
   expect(at(lanes()[0]!, 1)).toBeCloseTo(at(old, 1), 6);
   expect(at(lanes()[0]!, 7)).toBeCloseTo(at(old, 7), 6);
-  expect(useSession.getState().mode).toBe('touch');
+  expect(useRecording.getState().mode).toBe('touch');
 });
 
 test('an estimate of what is heard that falls back for a moment ends no pass', () => {
@@ -197,7 +204,7 @@ test('a loop ends a latched pass and begins the next where it goes back to', () 
 
 test('read records nothing, and a mode of its own keeps a channel out', () => {
   start('touch');
-  useSession.getState().set({ modes: { t: 'read' } });
+  useRecording.setState({ modes: { t: 'read' } });
   expect([recorder.on('t'), recorder.on('other')]).toEqual([false, true]);
 });
 
@@ -207,7 +214,7 @@ test('the last pass can be thinned again: fewer points, never further off than a
   ride(input, 4, 12, wave);
   recorder.letGo(input);
   const [fine] = lanes();
-  const take = useSession.getState().takes[fine!.id]!;
+  const take = useRecording.getState().takes[fine!.id]!;
   const coarse = thinnedAgain(useOpenPiece.getState().piece!, take, 0.05, 1 / 16)!;
   expect(coarse.points.length).toBeLessThan(0.7 * fine!.points.length);
   for (const { beat, position } of take.readings)

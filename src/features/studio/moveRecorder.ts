@@ -11,7 +11,7 @@ import { channelOfTarget, effectOfTarget, findLane, isWaiting, paramOf, targetKe
 import { TEMPO, type Lane, type Piece, type Target } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
 import { handMoment } from '../../ui/handTime';
-import { modeOf, useSession, type Take } from '../../data/session';
+import { type Take, modeOf, useRecording } from '../../data/recording';
 import { heardBeat, valueIndex } from './target';
 import { newId } from '../../data/newId';
 
@@ -46,8 +46,8 @@ export class MoveRecorder {
 
   /** True while what hands do on a channel is recorded. */
   on(channel: string): boolean {
-    const session = useSession.getState();
-    return session.armed && session.playing && modeOf(session, channel) !== 'read';
+    const recording = useRecording.getState();
+    return recording.armed && recording.playing && modeOf(recording, channel) !== 'read';
   }
 
   /** Playing begins: every followed lane of a channel in write is written from here on, at first where it stands. */
@@ -63,7 +63,7 @@ export class MoveRecorder {
         param === TEMPO ||
         isWaiting(piece, lane.target) ||
         !this.on(channelOfTarget(lane.target)) ||
-        modeOf(useSession.getState(), channelOfTarget(lane.target)) !== 'write'
+        modeOf(useRecording.getState(), channelOfTarget(lane.target)) !== 'write'
       )
         continue;
       const position = trackAt(laneTrack(piece, lane, param), beat);
@@ -106,7 +106,7 @@ export class MoveRecorder {
 
   /** The hand let go. @returns true when its value stays in force until playing stops */
   letGo(target: Target): boolean {
-    const mode = modeOf(useSession.getState(), channelOfTarget(target));
+    const mode = modeOf(useRecording.getState(), channelOfTarget(target));
     const pass = this.passes.get(targetKey(target));
     if (!pass) return false;
     if (mode === 'latch' || mode === 'write') {
@@ -149,11 +149,11 @@ export class MoveRecorder {
   /** Playing stops: all that is open ends here, and write falls back to touch. */
   stop(): void {
     this.finish([...this.passes.values()], this.beat);
-    const { mode, modes, set } = useSession.getState();
+    const { mode, modes } = useRecording.getState();
     const after = Object.fromEntries(
       Object.entries(modes).map(([channel, own]) => [channel, own === 'write' ? 'touch' : own]),
     );
-    set({ mode: mode === 'write' ? 'touch' : mode, modes: after });
+    useRecording.setState({ mode: mode === 'write' ? 'touch' : mode, modes: after });
   }
 
   /**
@@ -173,7 +173,7 @@ export class MoveRecorder {
     const done =
       lanes.length === 1 ? run(recordMove, { lane: lanes[0]!, how: 'ride' }) : run(layMoves, { lanes, what: 'Record' });
     if (!done) return;
-    const { set, takes: known, passes: before } = useSession.getState();
+    const { takes: known, passes: before } = useRecording.getState();
     const kept = takes.map(
       (take) => [take.lane.id, { ...take, lane: findLane(this.piece, take.lane.target) ?? take.lane }] as const,
     );
@@ -181,7 +181,10 @@ export class MoveRecorder {
     const passed = kept
       .filter(([, { readings }]) => readings.length > 0)
       .map(([id, take]) => [id, [...(before[id] ?? []), take].slice(-MAX_PASSES)] as const);
-    set({ takes: { ...known, ...Object.fromEntries(kept) }, passes: { ...before, ...Object.fromEntries(passed) } });
+    useRecording.setState({
+      takes: { ...known, ...Object.fromEntries(kept) },
+      passes: { ...before, ...Object.fromEntries(passed) },
+    });
     const readings = takes.reduce((sum, take) => sum + take.readings.length, 0);
     const points = lanes.reduce((sum, { points: { length } }) => sum + length, 0);
     say(
@@ -194,7 +197,7 @@ export class MoveRecorder {
   private take({ target, readings, latched, played }: Pass, until: number): Take[] {
     const { piece } = this;
     const last = readings[readings.length - 1]!;
-    const { punch } = useSession.getState();
+    const { punch } = useRecording.getState();
     const whole = latched && until > last.beat ? [...readings, { ...last, beat: until }] : readings;
     const all = punch ? clippedPass(whole, punch.start, punch.end) : whole;
     if (all.length === 0) return [];
@@ -205,7 +208,10 @@ export class MoveRecorder {
         ? laneFromSteps(piece, target, all, until, id)
         : single
           ? laneFromStep(piece, target, all[0]!.beat, all[0]!.position, id)
-          : laneFromPass(piece, target, all, id, { tolerance: TOLERANCE, seamBeats: useSession.getState().seamBeats });
+          : laneFromPass(piece, target, all, id, {
+              tolerance: TOLERANCE,
+              seamBeats: useRecording.getState().seamBeats,
+            });
     return lane
       ? [{ lane, before: findLane(piece, target) ?? null, readings: single ? [] : all, tolerance: TOLERANCE }]
       : [];

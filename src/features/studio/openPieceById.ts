@@ -2,7 +2,7 @@ import { channelIds } from '../../core/piece/find';
 import { MAIN } from '../../core/piece/piece';
 import type { Address } from '../../data/address';
 import { useOpenPiece } from '../../data/openPiece';
-import { useSession } from '../../data/session';
+import { useView } from '../../data/view';
 
 /** The piece that is opened at the next start. */
 const LAST_OPEN = 'zephiro.open';
@@ -17,8 +17,8 @@ export async function openPieceById(id: string, at?: Pick<Address, 'channel' | '
   await useOpenPiece.getState().open(id);
   localStorage.setItem(LAST_OPEN, id);
   const { piece } = useOpenPiece.getState();
-  const { channel, set } = useSession.getState();
+  const { channel } = useView.getState();
   const wanted = at?.channel ?? channel;
   const shown = piece && channelIds(piece).includes(wanted) ? wanted : (piece?.tracks[0]?.id ?? MAIN);
-  set({ channel: shown, slot: shown === at?.channel ? at.slot : null, clip: null, range: null });
+  useView.setState({ channel: shown, slot: shown === at?.channel ? at.slot : null, clip: null, range: null });
 }

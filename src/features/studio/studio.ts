@@ -14,7 +14,9 @@ import { ON_PARAM, type Piece, type EffectTarget, type PrintOrder, type Target }
 import { Player } from '../../audio/player';
 import { SoundLibrary, type LoadedSound } from '../../audio/soundLibrary';
 import { useOpenPiece } from '../../data/openPiece';
-import { useSession } from '../../data/session';
+import { useAudition } from '../../data/audition';
+import { useRecording } from '../../data/recording';
+import { useView } from '../../data/view';
 import { drawSoon } from '../../ui/frame';
 import { LivePlay } from './livePlay';
 import { Morph } from './morph';
@@ -52,7 +54,7 @@ export class Studio {
       if (now.piece && now.piece !== before.piece && now.piece.id === piece.id)
         this.change(before.piece ?? now.piece, now.piece);
     });
-    this.stopListening = useSession.subscribe((now, before) => {
+    this.stopListening = useAudition.subscribe((now, before) => {
       if (now.audition !== before.audition) this.tellPlan(this.piece);
       if (
         now.comparing !== before.comparing ||
@@ -80,7 +82,7 @@ export class Studio {
 
   /** The piece as it is, or with what is on audition in its place. */
   private tellPlan(piece: Piece): void {
-    const { audition } = useSession.getState();
+    const { audition } = useAudition.getState();
     this.player.setPlan(
       compilePlan(audition ? withChain(piece, audition.channel, audition.chain, audition.gainDb) : piece),
     );
@@ -123,7 +125,7 @@ export class Studio {
       useOpenPiece.getState().say(error instanceof Error ? error.message : String(error));
       return;
     }
-    useSession.getState().set({ playing: true });
+    useRecording.setState({ playing: true });
     this.recorder.begin();
   }
 
@@ -132,11 +134,11 @@ export class Studio {
     this.live.stop();
     this.recorder.stop();
     this.player.stop();
-    useSession.getState().set({ playing: false });
+    useRecording.setState({ playing: false });
   }
 
   toggle(): void {
-    if (useSession.getState().playing) this.stop();
+    if (useRecording.getState().playing) this.stop();
     else void this.play();
   }
 
@@ -148,7 +150,7 @@ export class Studio {
   /** Once a frame: at the end of the piece playing stops by itself and goes back to the start. */
   watch(): void {
     const { piece } = this;
-    if (!useSession.getState().playing) return;
+    if (!useRecording.getState().playing) return;
     this.recorder.follow();
     this.morph.follow();
     if (piece.loop.on) return;
@@ -159,11 +161,10 @@ export class Studio {
   }
 
   /**
-   * What is heard for comparing, as the session has it: all of the piece untreated while held, else the open effect as
-   * chosen.
+   * What is heard for comparing: all of the piece untreated while that is held, else the open effect as chosen.
    */
   private listen(): void {
-    const { comparing, metered, hear, matched } = useSession.getState();
+    const { comparing, metered, hear, matched } = useAudition.getState();
     if (comparing) this.player.listen({ channel: null, slot: null, hear: 'dry', matched: false });
     else if (metered) this.player.listen({ ...metered, hear, matched });
     else this.player.listen({ channel: null, slot: null, hear: 'mix', matched: false });
@@ -171,8 +172,8 @@ export class Studio {
 
   /** Keeps in mind which rail a hand is on. */
   private note(target: Target): void {
-    const { touched, set } = useSession.getState();
-    if (!touched || !sameTarget(touched, target)) set({ touched: target });
+    const { touched } = useView.getState();
+    if (!touched || !sameTarget(touched, target)) useView.setState({ touched: target });
   }
 
   /** A hand is on a rail: heard at once; recorded when armed and playing. */

@@ -2,7 +2,7 @@ import { GRIDS, gridBeats } from '../../core/effects/hold/params';
 import { baseValue, findSlot, targetKey } from '../../core/piece/find';
 import type { EffectTarget, Piece } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
-import { useSession } from '../../data/session';
+import { useRecording } from '../../data/recording';
 import { nextLine } from './morph';
 import { usePlayed } from './played';
 import { usePiece, useStudio } from './StudioProvider';
@@ -30,12 +30,13 @@ export function useHoldPad(target: EffectTarget): HoldHands {
   const on = baseValue(piece, target) === true;
   const line = (): number | null => {
     const grid = holdGrid(piece, target, 'startsOn');
-    return grid > 0 && useSession.getState().playing ? nextLine(piece, studio.beat, grid) : null;
+    return grid > 0 && useRecording.getState().playing ? nextLine(piece, studio.beat, grid) : null;
   };
   return {
     down: played || on,
     begin: () => {
-      if (!useSession.getState().playing) useOpenPiece.getState().say('Press Play first: a hold works on what sounds.');
+      if (!useRecording.getState().playing)
+        useOpenPiece.getState().say('Press Play first: a hold works on what sounds.');
       if (on) studio.release(target, false);
       else if (latches && played) studio.live.end(target);
       else studio.live.begin(target, true, 0, line());

@@ -4,7 +4,7 @@ import { setSend } from '../../core/piece/edits/sends';
 import { findChannel } from '../../core/piece/find';
 import type { Return, Target } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
-import { useSession } from '../../data/session';
+import { useRecording } from '../../data/recording';
 import { Pad } from '../../ui/Pad';
 import { Text } from '../../ui/Text';
 import { usePiece, useStudio } from '../studio/StudioProvider';
@@ -16,7 +16,8 @@ interface ThrowPadsProps {
 
 /** A large pad for each return: its send is open for as long as the pad is held; armed and playing, that is a move. */
 export function ThrowPads({ channel, returns }: ThrowPadsProps) {
-  const { armed, playing } = useSession();
+  const armed = useRecording((recording) => recording.armed);
+  const playing = useRecording((recording) => recording.playing);
   return (
     <View style={styles.pads}>
       <Text variant="bodySmall">

@@ -8,7 +8,7 @@ import { clipEnd } from '../../core/piece/clipEdges';
 import { findClip } from '../../core/piece/find';
 import type { Clip } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
-import { useSession } from '../../data/session';
+import { useView } from '../../data/view';
 import { useDrag, type Drag } from '../../ui/pointer';
 import { useTokens, useWide } from '../../ui/theme';
 import { usePiece, useStudio } from '../studio/StudioProvider';
@@ -43,7 +43,7 @@ export function ClipHands({ clip, pxPerBeat, width, onHold }: ClipHandsProps) {
   const tokens = useTokens();
   const view = useRef<View>(null);
   const wide = useWide();
-  const snap = useSession((session) => session.snap);
+  const snap = useView((view) => view.snap);
   const grip = useRef<Grip>('move');
   const done = useRef<Doing | null>(null);
   const moved = useRef({ beats: 0, slow: false });

@@ -5,7 +5,7 @@ import { beatsFrom } from '../../core/music/tempo';
 import type { Clip, Track } from '../../core/piece/piece';
 import { tempoOf } from '../../core/piece/tempoOf';
 import { FRAMES_PER_PEAK } from '../../audio/soundLibrary';
-import { useSession } from '../../data/session';
+import { useView } from '../../data/view';
 import { Waveform } from '../../ui/Waveform';
 import { useTokens } from '../../ui/theme';
 import { Text } from '../../ui/Text';
@@ -47,7 +47,7 @@ function ClipBlock({
   const clip = held ?? placed;
   const tokens = useTokens();
   const { studio, missing } = useStudio();
-  const chosen = useSession((state) => state.clip === clip.id);
+  const chosen = useView((view) => view.clip === clip.id);
   const width = Math.max(4, beatsFrom(clip.start, clip.lengthSeconds, tempoOf(piece)) * pxPerBeat - 2);
   const sound = studio.sounds.get(clip.sound);
   const from = (clip.offsetSeconds * piece.sampleRate) / FRAMES_PER_PEAK;

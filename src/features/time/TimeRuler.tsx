@@ -2,7 +2,8 @@ import { useRef } from 'react';
 import { StyleSheet, View } from 'react-native';
 import Svg, { G, Line, Path, Rect, Text as SvgText } from 'react-native-svg';
 import { snapBeats, toBarBeat } from '../../core/music/grid';
-import { useSession } from '../../data/session';
+import { useRecording } from '../../data/recording';
+import { useView } from '../../data/view';
 import { useDrag, useKeys } from '../../ui/pointer';
 import { useTokens } from '../../ui/theme';
 import { FONT, FONT_STRONG, TOUCH } from '../../ui/tokens';
@@ -13,7 +14,9 @@ export function TimeRuler({ width, pxPerBeat }: { readonly width: number; readon
   const piece = usePiece();
   const tokens = useTokens();
   const { studio } = useStudio();
-  const { range, punch, snap, set } = useSession();
+  const range = useView((view) => view.range);
+  const punch = useRecording((recording) => recording.punch);
+  const snap = useView((view) => view.snap);
   const view = useRef<View>(null);
   const perBar = piece.tempo.beatsPerBar;
   const clamp = (beat: number): number => Math.min(piece.lengthBeats, Math.max(0, beat));
@@ -23,11 +26,11 @@ export function TimeRuler({ width, pxPerBeat }: { readonly width: number; readon
       const step = snap.kind === 'grid' ? Math.min(1, snap.beats) : 1;
       const a = clamp(snapBeats(drag.startX / pxPerBeat, step));
       const b = clamp(snapBeats(drag.x / pxPerBeat, step));
-      set({ range: a === b ? null : { start: Math.min(a, b), end: Math.max(a, b) } });
+      useView.setState({ range: a === b ? null : { start: Math.min(a, b), end: Math.max(a, b) } });
     },
     end: () => undefined,
     tap: (drag) => {
-      set({ range: null });
+      useView.setState({ range: null });
       studio.locate(clamp(drag.x / pxPerBeat));
     },
   });
@@ -41,7 +44,7 @@ export function TimeRuler({ width, pxPerBeat }: { readonly width: number; readon
           ? range.end
           : range.start
         : snapBeats(studio.beat, 1);
-      set({ range: fixed === to ? null : { start: Math.min(fixed, to), end: Math.max(fixed, to) } });
+      useView.setState({ range: fixed === to ? null : { start: Math.min(fixed, to), end: Math.max(fixed, to) } });
     }
     studio.locate(to);
     return true;

@@ -1,6 +1,7 @@
 import { useEffect, useLayoutEffect, useRef, type ReactNode } from 'react';
 import { ScrollView, type NativeScrollEvent, type NativeSyntheticEvent } from 'react-native';
-import { useSession } from '../../data/session';
+import { useRecording } from '../../data/recording';
+import { useView } from '../../data/view';
 import { useFrame } from '../../ui/frame';
 import { useStudio } from '../studio/StudioProvider';
 import { MAX_ZOOM } from './ZoomButtons';
@@ -38,7 +39,7 @@ export function TimeScroll({ pxPerBeat, onScroll, children }: TimeScrollProps) {
   const node = (): HTMLElement | null => (scroll.current?.getScrollableNode() as HTMLElement | undefined) ?? null;
   useFrame(() => {
     const view = node();
-    if (!view || !useSession.getState().playing || performance.now() - touched.current < HANDS_OFF_MS) return;
+    if (!view || !useRecording.getState().playing || performance.now() - touched.current < HANDS_OFF_MS) return;
     const x = studio.beat * pxPerBeat - view.scrollLeft;
     if (x > TURNS * view.clientWidth || x < 0) view.scrollLeft = studio.beat * pxPerBeat - ENTERS * view.clientWidth;
   });
@@ -89,12 +90,12 @@ function listen(
   let turned = 0;
   let apart = 0;
   const zoom = (by: 1 | -1, clientX: number): void => {
-    const { zoom: now, set } = useSession.getState();
+    const { zoom: now } = useView.getState();
     const next = Math.min(MAX_ZOOM, Math.max(0, now + by));
     if (next === now) return;
     const x = clientX - view.getBoundingClientRect().left;
     anchor.current = { beat: (view.scrollLeft + x) / scale.current, x };
-    set({ zoom: next });
+    useView.setState({ zoom: next });
   };
   const wheel = (event: WheelEvent): void => {
     if (!event.ctrlKey) {

@@ -1,24 +1,24 @@
 import { StyleSheet, View } from 'react-native';
-import { useSession } from '../../data/session';
+import { useView } from '../../data/view';
 import { IconButton } from '../../ui/IconButton';
 
 export const MAX_ZOOM = 5;
 
 export function ZoomButtons() {
-  const { zoom, set } = useSession();
+  const zoom = useView((view) => view.zoom);
   return (
     <View style={styles.row}>
       <IconButton
         icon="zoom-out"
         label="Show more time"
         disabled={zoom === 0}
-        onPress={() => set({ zoom: Math.max(0, zoom - 1) })}
+        onPress={() => useView.setState({ zoom: Math.max(0, zoom - 1) })}
       />
       <IconButton
         icon="zoom-in"
         label="Show less time"
         disabled={zoom === MAX_ZOOM}
-        onPress={() => set({ zoom: Math.min(MAX_ZOOM, zoom + 1) })}
+        onPress={() => useView.setState({ zoom: Math.min(MAX_ZOOM, zoom + 1) })}
       />
     </View>
   );

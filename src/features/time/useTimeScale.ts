@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import type { LayoutChangeEvent } from 'react-native';
-import { useSession } from '../../data/session';
+import { useView } from '../../data/view';
 import { usePiece } from '../studio/StudioProvider';
 
 export interface TimeScale {
@@ -13,7 +13,7 @@ export interface TimeScale {
 /** Pixels for a beat: the whole piece fits, doubled for each step of zoom. */
 export function useTimeScale(): TimeScale {
   const piece = usePiece();
-  const zoom = useSession((state) => state.zoom);
+  const zoom = useView((view) => view.zoom);
   const [room, setRoom] = useState(0);
   const pxPerBeat = (Math.max(room - 8, 60) / piece.lengthBeats) * Math.pow(2, zoom);
   return {

@@ -3,7 +3,7 @@ import type { SoundFigures } from '../../core/analysis/soundFigures';
 import { compareJob, matchingGains } from '../../core/engine/compare';
 import type { Slot } from '../../core/piece/piece';
 import { compareAll } from '../../audio/comparing';
-import { useSession } from '../../data/session';
+import { useAudition } from '../../data/audition';
 import { usePiece, useStudio } from '../studio/StudioProvider';
 
 /** A chain that could stand on the channel. */
@@ -14,7 +14,7 @@ export interface Alternative {
   readonly chain: readonly Slot[];
 }
 
-export interface Audition {
+export interface Compared {
   readonly figures: ReadonlyMap<string, SoundFigures | null>;
   readonly heard: string | null;
   /** Lets an alternative be heard in the piece, in place of the channel's chain. */
@@ -22,7 +22,7 @@ export interface Audition {
 }
 
 /** Alternatives of a channel, heard in place and matched in loudness; what is heard ends with the view. */
-export function useAudition(channel: string, alternatives: readonly Alternative[]): Audition {
+export function useAlternatives(channel: string, alternatives: readonly Alternative[]): Compared {
   const piece = usePiece();
   const { studio, soundsSeen } = useStudio();
   const [figures, setFigures] = useState<ReadonlyMap<string, SoundFigures | null>>(new Map());
@@ -39,10 +39,10 @@ export function useAudition(channel: string, alternatives: readonly Alternative[
   }, [alternatives, figures]);
   useEffect(() => {
     const chosen = alternatives.find(({ id }) => id === heard);
-    useSession
-      .getState()
-      .set({ audition: chosen ? { channel, chain: chosen.chain, gainDb: gains.get(chosen.id) ?? 0 } : null });
+    useAudition.setState({
+      audition: chosen ? { channel, chain: chosen.chain, gainDb: gains.get(chosen.id) ?? 0 } : null,
+    });
   }, [alternatives, heard, gains, channel]);
-  useEffect(() => () => useSession.getState().set({ audition: null }), []);
+  useEffect(() => () => useAudition.setState({ audition: null }), []);
   return { figures, heard, hear: setHeard };
 }

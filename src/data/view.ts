@@ -1,0 +1,64 @@
+import { create } from 'zustand';
+import type { Snap } from '../core/automation/snap';
+import type { Target } from '../core/piece/piece';
+
+/**
+ * Which lanes of a channel are in view: all of them, those that were chosen, or that of the rail a hand was on last.
+ */
+export type LanesShown = 'all' | 'chosen' | 'touched';
+
+export type CardPage = 'menu' | 'replace' | 'copy' | 'wet' | 'save';
+
+/** What this window shows and has chosen; not part of the piece. */
+interface View {
+  /** Channel and effect in view. */
+  readonly channel: string;
+  readonly slot: string | null;
+  readonly clip: string | null;
+  /** The card whose menu is open, and its page: it stays open when the cards are drawn anew. */
+  readonly menu: { readonly slot: string; readonly page: CardPage } | null;
+  /** Stretch chosen on the ruler, in beats. */
+  readonly range: { readonly start: number; readonly end: number } | null;
+  /** Doublings of the time scale over fitting the whole piece. */
+  readonly zoom: number;
+  /** What points fall on when they are dragged or drawn. */
+  readonly snap: Snap;
+  readonly lanesShown: LanesShown;
+  /** Lanes to be in view while only chosen ones are, and lanes that are folded, by their ids. */
+  readonly chosenLanes: readonly string[];
+  readonly foldedLanes: readonly string[];
+  /** The rail a hand was on last. */
+  readonly touched: Target | null;
+  /** Locked for a stage: only Play reacts. */
+  readonly stage: boolean;
+  /** Whether every rail is followed by what it does; null leaves it to the width of the screen. */
+  readonly hints: boolean | null;
+}
+
+const HINTS = 'zephiro.hints';
+
+function storedHints(): boolean | null {
+  const stored = typeof localStorage === 'undefined' ? null : localStorage.getItem(HINTS);
+  return stored === null ? null : stored === 'yes';
+}
+
+export function keepHints(hints: boolean): void {
+  localStorage.setItem(HINTS, hints ? 'yes' : 'no');
+  useView.setState({ hints });
+}
+
+export const useView = create<View>(() => ({
+  channel: 'hum',
+  slot: null,
+  clip: null,
+  menu: null,
+  range: null,
+  zoom: 0,
+  snap: { kind: 'off' },
+  lanesShown: 'all',
+  chosenLanes: [],
+  foldedLanes: [],
+  touched: null,
+  stage: false,
+  hints: storedHints(),
+}));
