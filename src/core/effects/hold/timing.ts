@@ -3,8 +3,6 @@ import type { StepTime } from '../stepTime';
 
 /** Beyond the end of the step. */
 export const NOT_NOW = STEP_FRAMES;
-/** Lines so near before the beginning of a step, in beats, are those of its first sample. */
-const NEAR = 1e-6;
 
 /**
  * Finds the samples at which a hold starts and ends: at once, or on the next line of a grid. A hand that is early
@@ -97,7 +95,8 @@ export class HoldTiming {
 /** Samples into the step of the first line at or after `from`; NOT_NOW where it lies beyond the step. */
 function nextLine(grid: number, from: number, time: StepTime): number {
   if (grid <= 0 || !time.playing) return from < NOT_NOW ? from : NOT_NOW;
-  let line = Math.ceil(time.beat / grid - NEAR);
+  // A line up to half a sample before the step is that of its first sample: its place is rounded.
+  let line = Math.ceil(time.beat / grid) - 1;
   let at = time.samplesUntil(line * grid);
   while (at < from) {
     line += 1;
