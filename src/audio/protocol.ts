@@ -85,7 +85,7 @@ export const toEngine = z.discriminatedUnion('type', [
   z.object({
     type: z.literal('gesture'),
     gesture: z.object({
-      kind: z.enum(['hold', 'release', 'letGo']),
+      kind: z.enum(['hold', 'release', 'letGo', 'cancel']),
       channel: z.string(),
       slot: z.string().nullable(),
       value: z.number(),

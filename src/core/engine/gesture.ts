@@ -4,10 +4,10 @@ import type { ParameterSmoother } from './parameterSmoother';
 /** A hand on a rail: `slot` is null for the channel's own level and pan; `value` is an engine number. */
 export interface Gesture {
   /**
-   * `hold` sets the parameter to `to` until a `release`. So does `letGo`, which drops what was queued for the parameter
-   * before, and ends the sound of a hold at once, whatever its grid.
+   * `hold` sets the parameter to `to` until a `release`. `cancel` drops what was queued for the parameter before and
+   * leaves its value. `letGo` does both, and ends the sound of a hold at once, whatever its grid.
    */
-  readonly kind: 'hold' | 'release' | 'letGo';
+  readonly kind: 'hold' | 'release' | 'letGo' | 'cancel';
   readonly channel: string;
   readonly slot: string | null;
   /** Index of the parameter in its row of values. */
@@ -27,6 +27,7 @@ export interface AppliedGesture {
 
 /** Holds or lets go of the value that a gesture is for, wherever it runs. */
 export function applyGesture(channels: readonly RunningChannel[], gesture: Gesture): void {
+  if (gesture.kind === 'cancel') return;
   for (let c = 0; c < channels.length; c += 1) {
     const channel = channels[c]!;
     if (channel.plan.id !== gesture.channel) continue;

@@ -274,3 +274,65 @@ test('a preset of one’s own is taken as one edit and leaves the effect without
   expect([slot.preset, slot.values.slice, slot.values.decay, slot.values.held]).toEqual([null, 70, 0.3, false]);
   expect(useOpenPiece.getState().entries.map(({ label }) => label)).toEqual(['Stutter: preset Mine']);
 });
+
+describe('a parameter that is played again before what waits for it has come', () => {
+  test('a free hand takes the place of one that waits, and nothing begins after its end', () => {
+    const stage = new Stage(sceneToPlay(61, 'stutter'), true);
+    stage.run(0.9, 40);
+    stage.live.begin(send, 1, 0.5);
+    stage.run(0.01, 40);
+    stage.live.begin(send, 1);
+    stage.run(0.01, 40);
+    stage.live.end(send);
+    stage.run(1.5, 40);
+    const [lane] = stage.piece.lanes;
+    expect(lane!.points.filter(({ value }) => value > 0.5).every(({ beat }) => beat < 1)).toBe(true);
+  });
+
+  test('one that comes back before its line has ended it holds on', () => {
+    const heard = (hands: (live: LivePlay) => void): Float32Array => {
+      const stage = new Stage(sceneToPlay(120, 'stutter'), false);
+      stage.run(1, 128);
+      stage.live.begin(send, 1);
+      stage.run(0.1, 128);
+      hands(stage.live);
+      return stage.run(1.5, 128);
+    };
+    const comesBack = (live: LivePlay): void => {
+      live.end(send, 1);
+      live.begin(send, 1);
+    };
+    expect(
+      awayFrom(
+        heard(comesBack),
+        heard(() => undefined),
+      ),
+    ).toBe(0);
+    expect(
+      awayFrom(
+        heard((live) => live.end(send, 1)),
+        heard(() => undefined),
+      ),
+    ).toBeGreaterThan(0.01);
+  });
+
+  test('a position of a field that waits for its line does not come after the hand has gone', () => {
+    const heard = (hands: (live: LivePlay, piece: Piece) => void): Float32Array => {
+      const stage = new Stage(sceneToPlay(120, 'stutter'), false);
+      stage.run(1.01, 128);
+      hands(stage.live, stage.piece);
+      return stage.run(1, 128);
+    };
+    const early = (live: LivePlay, piece: Piece): void => {
+      const positions = positionsAt(piece, piece.fields![0]!, { x: 0.1, y: 0.9 });
+      for (const position of positions) live.moveTo(position, 2.5);
+      for (const { target } of positions) live.end(target);
+    };
+    expect(
+      awayFrom(
+        heard(early),
+        heard(() => undefined),
+      ),
+    ).toBe(0);
+  });
+});

@@ -58,7 +58,8 @@ export class LivePlay {
   }
 
   /**
-   * A parameter is moved to a setting for as long as it is played.
+   * A parameter is moved to a setting for as long as it is played. What an earlier hand left waiting for it is dropped:
+   * it would begin or end what this one plays.
    * @param gridBeats it waits for the next multiple of so many beats; 0 for at once
    * @param line the beat for which it waits by itself, as a hold does on its own grid
    */
@@ -67,7 +68,9 @@ export class LivePlay {
     if (!param) return;
     const number = toEngineNumber(param, value, contextOf(this.piece));
     const at = useRecording.getState().playing ? nextLine(this.piece, this.beat, gridBeats) : 0;
-    this.begins.set(targetKey(target), { beat: at, gridBeats });
+    const key = targetKey(target);
+    if (this.ending.delete(key) || this.begins.has(key)) this.gesture('cancel', target, 0, 0);
+    this.begins.set(key, { beat: at, gridBeats });
     this.markPlayed(target, gridBeats > 0 ? at : line);
     this.send(target, number, gridBeats > 0 ? at : 0);
   }
@@ -178,6 +181,8 @@ export class LivePlay {
     this.begins.delete(key);
     const at = this.endOf(gridBeats, began);
     if (at > 0) this.ending.set(key, target);
+    // A position that waits for its line would come after the end and stay.
+    else this.gesture('cancel', target, 0, 0);
     // Its lane takes it up again by itself.
     if (!findLane(piece, target)?.on) this.gesture('hold', target, this.baseNumber(target), at);
     this.gesture('release', target, 0, at, (sample) => this.finish(target, sample));
