@@ -202,7 +202,10 @@ class EngineProcessor extends scope.AudioWorkletProcessor {
       }
     }
     const heard = engine.heardPosition;
-    for (let i = 0; i < engine.turnCount; i += 1) meters.turn(i, engine.turnOf(i));
+    for (let i = 0; i < engine.turnCount; i += 1) {
+      meters.turn(i, engine.turnOf(i));
+      meters.runStep(i, engine.runStepOf(i));
+    }
     meters.state(
       engine.playing,
       heard,

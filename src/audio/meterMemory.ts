@@ -8,6 +8,7 @@ export const MAX_SLOTS = 2048;
 const SLOTS = HEADER + PER_CHANNEL * MAX_CHANNELS;
 export const MAX_TURNS = 256;
 const TURNS = SLOTS + PER_SLOT * MAX_SLOTS;
+const RUN_STEPS = TURNS + MAX_TURNS;
 
 const PLAYING = 0;
 const POSITION = 1;
@@ -21,7 +22,7 @@ const BLOCKS = 8;
 const ORIGIN = 9;
 const TURNED = 10;
 
-export const makeMeterMemory = (): SharedArrayBuffer => new SharedArrayBuffer((TURNS + MAX_TURNS) * 8);
+export const makeMeterMemory = (): SharedArrayBuffer => new SharedArrayBuffer((RUN_STEPS + MAX_TURNS) * 8);
 
 export interface EngineState {
   playing: boolean;
@@ -108,6 +109,11 @@ export class MeterWriter {
     if (index < MAX_TURNS) this.cells[TURNS + index] = value;
   }
 
+  /** The step that a run of the plan is in, -1 for none. */
+  runStep(index: number, step: number): void {
+    if (index < MAX_TURNS) this.cells[RUN_STEPS + index] = step;
+  }
+
   private rise(at: number, value: number, fall: number): void {
     const fallen = this.cells[at]! * fall;
     this.cells[at] = value > fallen ? value : fallen;
@@ -169,6 +175,11 @@ export class MeterReader {
   /** Where a modulator stands just now, by its place in the piece. */
   turn(modulator: number): number {
     return modulator < 0 || modulator >= MAX_TURNS ? 0 : this.cells[TURNS + modulator]!;
+  }
+
+  /** The step that a run is in, by its place in the piece; -1 while its hold is silent. */
+  runStep(modulator: number): number {
+    return modulator < 0 || modulator >= MAX_TURNS ? -1 : this.cells[RUN_STEPS + modulator]!;
   }
 
   /** 0 left, 1 right, 2 dry, 3 wet. */

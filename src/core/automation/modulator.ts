@@ -1,11 +1,7 @@
 import * as z from 'zod';
-import { LFO_SHAPES, shapeAt } from '../dsp/lfo';
-import { randomAt } from '../dsp/random';
-import { noteBeats } from '../music/noteValue';
-import { beatsToSeconds } from '../music/tempo';
+import { LFO_SHAPES } from '../dsp/lfo';
 import { choice, figure, rate, ratio } from '../params/make';
-import type { Params, ValueContext } from '../params/param';
-import { resolveNumber, syncedNote } from '../params/resolve';
+import type { Params } from '../params/param';
 import { paramSchema } from '../params/schema';
 
 /** What every modulator is set by; which of them count depends on its kind. */
@@ -49,6 +45,16 @@ export const modulatorParams = {
     hint: 'How likely each step is to come; one that does not come leaves the one before standing.',
     initial: 1,
   }),
+  roll: figure({
+    label: 'Roll',
+    group: 'Modulator',
+    hint: 'The number by which steps come or stay away: the same number is the same row again.',
+    unit: 'count',
+    min: 0,
+    max: 999,
+    initial: 1,
+    smoothingSeconds: 0,
+  }),
   attack: figure({
     label: 'Attack',
     group: 'Modulator',
@@ -73,18 +79,16 @@ export const modulatorParams = {
 
 /** Those of every LFO, then a value thrown for each turn, and a form drawn by hand. */
 export const MODULATOR_SHAPES = [...LFO_SHAPES, 'random', 'drawn'] as const;
-const RANDOM = MODULATOR_SHAPES.indexOf('random');
-const DRAWN = MODULATOR_SHAPES.indexOf('drawn');
-/** A thrown value is reached in this share of a turn, so that it never clicks. */
-const RANDOM_GLIDE = 0.02;
 /** A drawn form before anything was drawn. */
 export const START_FORM: readonly number[] = [0, 0.7, 1, 0.7, 0, -0.3, -1, -0.3];
 
-export const MODULATOR_KINDS = ['lfo', 'steps', 'drift', 'macro', 'follower'] as const;
+export const MODULATOR_KINDS = ['lfo', 'steps', 'drift', 'macro', 'follower', 'run'] as const;
 export const MACRO_KIND = MODULATOR_KINDS.indexOf('macro');
 export const FOLLOWER_KIND = MODULATOR_KINDS.indexOf('follower');
+export const RUN_KIND = MODULATOR_KINDS.indexOf('run');
 export type ModulatorKind = (typeof MODULATOR_KINDS)[number];
 export const MAX_STEPS = 64;
+export const MAX_RUN_STEPS = 32;
 
 const id = z.string().min(1).max(64);
 
@@ -143,7 +147,35 @@ export const followerSchema = z.strictObject({
   releaseMs: z.number().min(5).max(5000),
 });
 
-const schemas = [lfoSchema, stepsSchema, driftSchema, macroSchema, followerSchema] as const;
+/** A row of values that begins whenever a hold begins. */
+const runSchema = z.strictObject({
+  ...named,
+  kind: z.literal('run'),
+  /** The id of the hold; none before one is chosen. */
+  hold: id.optional(),
+  /** Switched off, what it turns stays where its own rail is. */
+  on: z.boolean(),
+  rate: rateSchema,
+  /** The value at each step, -1 to 1. */
+  steps: z.array(z.number().min(-1).max(1)).min(1).max(MAX_RUN_STEPS),
+  /** Indices of steps that are switched off: what it turns stands there where its own rail is. */
+  off: z
+    .array(
+      z
+        .number()
+        .int()
+        .min(0)
+        .max(MAX_RUN_STEPS - 1),
+    )
+    .max(MAX_RUN_STEPS),
+  glide: z.number().min(0).max(1),
+  chance: z.number().min(0).max(1),
+  roll: rollSchema,
+  /** Goes through once and stays at its last step; else again and again. */
+  once: z.boolean(),
+});
+
+const schemas = [lfoSchema, stepsSchema, driftSchema, macroSchema, followerSchema, runSchema] as const;
 
 /** A source of modulation; links tie it to what it turns. */
 export const modulatorSchema = z.discriminatedUnion('kind', schemas);
@@ -155,6 +187,9 @@ export const modulatorChangeSchema = z
     ...stepsSchema.shape,
     ...macroSchema.shape,
     ...followerSchema.shape,
+    ...runSchema.shape,
+    // A run has fewer steps than a row: which it is becomes clear with its kind.
+    steps: stepsSchema.shape.steps.or(runSchema.shape.steps),
     kind: z.enum(MODULATOR_KINDS),
   })
   .omit({ id: true })
@@ -167,6 +202,7 @@ export type Steps = z.infer<typeof stepsSchema>;
 export type Drift = z.infer<typeof driftSchema>;
 export type Macro = z.infer<typeof macroSchema>;
 export type Follower = z.infer<typeof followerSchema>;
+export type Run = z.infer<typeof runSchema>;
 
 /** What a modulator begins with before anything of it was set. */
 const START = {
@@ -180,6 +216,9 @@ const START = {
   level: 0,
   attackMs: 10,
   releaseMs: 250,
+  on: true,
+  off: [],
+  once: false,
 } as const;
 
 /**
@@ -188,164 +227,17 @@ const START = {
  */
 export function makeModulator(kind: ModulatorKind, fields: ModulatorChange & { readonly id: string }): Modulator {
   const { shape } = schemas.find((schema) => schema.shape.kind.value === kind)!;
-  const all = { ...START, ...fields, kind };
+  const given = { ...START, ...fields, kind };
+  const all = { ...given, steps: stepsFor(kind, given.steps) };
   return modulatorSchema.parse(
     Object.fromEntries(Object.entries(all).filter(([field]) => Object.hasOwn(shape, field))),
   );
 }
 
-/** A modulator made ready to be read at any sample. */
-export interface ModulatorTrack {
-  /** Index in MODULATOR_KINDS. */
-  readonly kind: number;
-  readonly turnsPerSample: number;
-  /** It turns by note values, so it is asked for places by the beat. */
-  readonly byBeat: boolean;
-  /** Index in MODULATOR_SHAPES. */
-  readonly shape: number;
-  readonly form: Float64Array;
-  readonly phase: number;
-  readonly glide: number;
-  readonly steps: Float64Array;
-  readonly roll: number;
-  readonly chance: number;
-  /**
-   * Sample from which it goes through once, by the same count as the places it is asked for; -1 for again and again.
-   */
-  readonly onceFrom: number;
-  /** Of a follower: index of the channel it hears, -1 for none, and its time constants. */
-  readonly source: number;
-  readonly attackMs: number;
-  readonly releaseMs: number;
-}
-
-const NO_NUMBERS = new Float64Array(0);
-
-/** @param source index of the channel that a follower hears */
-export function modulatorTrack(modulator: Modulator, context: ValueContext, source = -1): ModulatorTrack {
-  const still: ModulatorTrack = {
-    kind: MODULATOR_KINDS.indexOf(modulator.kind),
-    turnsPerSample: 0,
-    byBeat: false,
-    shape: 0,
-    form: NO_NUMBERS,
-    phase: 0,
-    glide: 0,
-    steps: NO_NUMBERS,
-    roll: 0,
-    chance: 1,
-    onceFrom: -1,
-    source: -1,
-    attackMs: START.attackMs,
-    releaseMs: START.releaseMs,
-  };
-  switch (modulator.kind) {
-    case 'lfo':
-      return {
-        ...still,
-        ...turning(modulator, context),
-        shape: MODULATOR_SHAPES.indexOf(modulator.shape),
-        form: Float64Array.from(modulator.form ?? START_FORM),
-        phase: modulator.phase,
-        onceFrom: onceFromSample(modulator, context),
-      };
-    case 'steps':
-      return {
-        ...still,
-        ...turning(modulator, context),
-        glide: modulator.glide,
-        steps: Float64Array.from(modulator.steps),
-        chance: modulator.chance,
-        onceFrom: onceFromSample(modulator, context),
-      };
-    case 'drift':
-      return { ...still, ...turning(modulator, context) };
-    case 'macro':
-      return still;
-    case 'follower':
-      return { ...still, source, attackMs: modulator.attackMs, releaseMs: modulator.releaseMs };
-  }
-}
-
-function turning(
-  { rate, roll }: Lfo | Steps | Drift,
-  context: ValueContext,
-): Pick<ModulatorTrack, 'turnsPerSample' | 'byBeat' | 'roll'> {
-  const note = syncedNote(rate);
-  const hz = note
-    ? 1 / beatsToSeconds(noteBeats(note, context.tempo.beatsPerBar), context.tempo)
-    : resolveNumber(modulatorParams.rate, rate, context);
-  return { turnsPerSample: hz / context.sampleRate, byBeat: note !== null, roll };
-}
-
-const onceFromSample = ({ onceFrom }: Lfo | Steps, { tempo, sampleRate }: ValueContext): number =>
-  onceFrom === undefined ? -1 : beatsToSeconds(onceFrom, tempo) * sampleRate;
-
-/**
- * Where it stands, -1 to 1, at a sample of the piece: of the place alone, so that playing from anywhere sounds as from
- * the start. A macro stands where hand and lane put it; for it this is not asked.
- */
-export function modulatorAt(track: ModulatorTrack, sample: number): number {
-  const turns = turnsAt(track, sample);
-  if (track.kind === 0)
-    return track.shape === RANDOM
-      ? thrownAt(track.roll, turns)
-      : track.shape === DRAWN
-        ? formAt(track.form, turns)
-        : shapeAt(track.shape, turns);
-  const step = Math.floor(turns);
-  const within = turns - step;
-  if (track.kind === 1) {
-    const { glide } = track;
-    const here = stepAt(track, step);
-    if (within >= glide || (track.onceFrom >= 0 && step === 0)) return here;
-    const before = stepAt(track, step - 1);
-    return before + (here - before) * (within / glide);
-  }
-  // Smooth between goals drawn for each whole turn.
-  const share = within * within * (3 - 2 * within);
-  const from = randomAt(step, track.roll);
-  return from + (randomAt(step + 1, track.roll) - from) * share;
-}
-
-/** A value for each turn, held through it. */
-function thrownAt(roll: number, turns: number): number {
-  const turn = Math.floor(turns);
-  const here = randomAt(turn, roll);
-  const share = (turns - turn) / RANDOM_GLIDE;
-  if (share >= 1) return here;
-  const before = randomAt(turn - 1, roll);
-  return before + (here - before) * share;
-}
-
-/** Along the lines of a drawn form, from its last place to its first again. */
-function formAt(form: Float64Array, turns: number): number {
-  const at = (turns - Math.floor(turns)) * form.length;
-  const index = Math.min(form.length - 1, Math.floor(at));
-  const from = form[index]!;
-  const to = form[index === form.length - 1 ? 0 : index + 1]!;
-  return from + (to - from) * (at - index);
-}
-
-/** Steps are looked back for no further than this. */
-const LONGEST_WAIT = 64;
-
-/** What stands at a step: its own value, or that of the last one that came. */
-function stepAt({ steps, chance, roll }: ModulatorTrack, step: number): number {
-  const count = steps.length;
-  let at = step;
-  for (let waited = 0; chance < 1 && waited < LONGEST_WAIT && 0.5 + 0.5 * randomAt(at, roll) >= chance; waited += 1)
-    at -= 1;
-  return steps[((at % count) + count) % count]!;
-}
-
-/** How often it has turned; of one that goes through once, from where that begins, and no more than once. */
-function turnsAt({ kind, onceFrom, turnsPerSample, phase, steps }: ModulatorTrack, sample: number): number {
-  if (onceFrom < 0 || kind > 1) return sample * turnsPerSample + phase;
-  const turns = (sample - onceFrom) * turnsPerSample;
-  // Steps stand at their last in the end, an LFO where it began.
-  const whole = kind === 1 ? steps.length - 1e-9 : 1;
-  return (turns < 0 ? 0 : turns > whole ? whole : turns) + phase;
+/** A run may have a single step and has no more than so many; a row has at least two. */
+function stepsFor(kind: ModulatorKind, steps: readonly number[]): readonly number[] {
+  if (kind === 'run') return steps.slice(0, MAX_RUN_STEPS);
+  return steps.length === 1 ? [steps[0]!, steps[0]!] : steps;
 }
 
 /** By what curve a link follows its modulator. */

@@ -41,6 +41,8 @@ export interface EffectProcessor {
   setSwitchOffset?(frames: number): void;
   /** Ends at once what is held, whatever its grid; for a hold. */
   letGo?(): void;
+  /** Of a hold: samples from its start to the end of the last step; 0 once it has faded away. */
+  readonly heldFrames?: number;
   /**
    * Takes a step of silence without being processed; for an effect that works on what has passed, and is not located
    * when sound comes again. @returns true when it would be heard, and has to be processed

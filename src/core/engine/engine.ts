@@ -3,10 +3,9 @@ import { STEP_FRAMES, type StereoBlock } from '../dsp/blocks';
 import type { PreparedImpulse } from '../dsp/convolution';
 import { PeakGuard } from '../dsp/peakGuard';
 import { RunningChannel, type StepListener } from './channel';
-import { Followers } from './followers';
+import { RunningModulators } from './runningModulators';
 import type { AppliedGesture, Gesture } from './gesture';
 import { GestureQueue } from './gestureQueue';
-import { FOLLOWER_KIND, MACRO_KIND, modulatorAt } from '../automation/modulator';
 import { listenTo, type Listening } from './listening';
 import { LoudnessMatcher } from './matcher';
 import { BlockMixer } from './blockMixer';
@@ -43,8 +42,7 @@ export class Engine {
   private readonly gestures = new GestureQueue();
   /** Place in the piece of the present step's first sample. */
   private stepStart = 0;
-  private turns = new Float64Array(0);
-  private followers: Followers;
+  private modulators: RunningModulators;
   private stopping = false;
   private nextPosition = -1;
   private startedAt = 0;
@@ -54,7 +52,7 @@ export class Engine {
   private trips = 0;
 
   constructor(readonly sampleRate: number) {
-    this.followers = new Followers(null, sampleRate);
+    this.modulators = new RunningModulators(null, sampleRate);
     this.limiter = new PeakGuard(CEILING, LIMITER_RELEASE_SECONDS, sampleRate);
     this.matcher = new LoudnessMatcher(sampleRate);
     this.context = {
@@ -94,8 +92,7 @@ export class Engine {
     giveSides(this.channels);
     this.updateLatencies();
     if (this.latency > 0) for (const channel of this.channels) channel.prepareCompensation();
-    this.turns = new Float64Array(plan.modulators.length);
-    this.followers = new Followers(plan, this.sampleRate, this.followers);
+    this.modulators = new RunningModulators(plan, this.sampleRate, this.modulators);
     this.follow();
     this.giveImpulses();
     if (this.listening) this.listen(this.listening);
@@ -103,12 +100,17 @@ export class Engine {
   }
 
   get turnCount(): number {
-    return this.turns.length;
+    return this.modulators.turns.length;
+  }
+
+  /** The step that a run of the plan is in; -1 while its hold is silent. */
+  runStepOf(index: number): number {
+    return this.modulators.steps[index] ?? -1;
   }
 
   /** Where a modulator of the plan stands. */
   turnOf(index: number): number {
-    return this.turns[index] ?? 0;
+    return this.modulators.turns[index] ?? 0;
   }
 
   /** @param key as the plan names it */
@@ -138,12 +140,12 @@ export class Engine {
     this.stopping = false;
     this.nextPosition = -1;
     this.stand();
-    this.followers.prime(this.channels, this.sounds, fromSample);
+    this.modulators.followers.prime(this.channels, this.sounds, fromSample);
     // The main output first: its macros turn what lies in the others, and may be turned themselves.
-    this.readModulators();
-    this.main?.locate(this.tempoClock, this.turns);
-    this.readModulators();
-    for (const channel of this.channels) channel.locate(this.tempoClock, this.turns);
+    this.modulators.read(this.tempoClock, this.position, this.channels, this.main);
+    this.main?.locate(this.tempoClock, this.modulators.turns);
+    this.modulators.read(this.tempoClock, this.position, this.channels, this.main);
+    for (const channel of this.channels) channel.locate(this.tempoClock, this.modulators.turns);
     this.updateLatencies();
     for (const channel of this.channels) channel.resetCompensation(this.main!);
   }
@@ -288,8 +290,8 @@ export class Engine {
     for (let c = 0; c < channels.length; c += 1) channels[c]!.clear();
     if (this.playing) this.readStep();
     this.gestures.apply(this.channels, this.stepStart, this.playing ? this.position : Infinity);
-    if (this.followers.some) this.followers.hear(channels);
-    if (this.playing || this.followers.some) {
+    if (this.modulators.followers.some) this.modulators.followers.hear(channels);
+    if (this.playing || this.modulators.followers.some) {
       this.tempoClock.read(this.position);
       this.follow();
     }
@@ -335,25 +337,10 @@ export class Engine {
 
   /** Lanes and links at the place where it stands. */
   private follow(): void {
-    this.readModulators();
+    this.modulators.read(this.tempoClock, this.position, this.channels, this.main);
     for (let c = 0; c < this.channels.length; c += 1) {
       this.channels[c]!.followLanes(this.tempoClock);
-      this.channels[c]!.followLinks(this.turns, this.tempoClock.sample);
-    }
-  }
-
-  private readModulators(): void {
-    if (!this.plan) return;
-    const { modulators } = this.plan;
-    let macro = 0;
-    for (let i = 0; i < modulators.length; i += 1) {
-      if (modulators[i]!.kind === FOLLOWER_KIND) this.turns[i] = this.followers.at(i);
-      else if (modulators[i]!.kind !== MACRO_KIND)
-        this.turns[i] = modulatorAt(modulators[i]!, modulators[i]!.byBeat ? this.tempoClock.sample : this.position);
-      else {
-        this.turns[i] = this.main?.macros[macro]?.now[0] ?? 0;
-        macro += 1;
-      }
+      this.channels[c]!.followLinks(this.modulators.turns, this.tempoClock.sample);
     }
   }
 

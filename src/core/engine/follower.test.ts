@@ -9,14 +9,8 @@ import { applyEdit } from '../piece/edit';
 import { linksToMoves } from '../piece/edits/links';
 import type { Link, Piece } from '../piece/piece';
 import { laneFromLinks, linkedRail } from '../piece/links/link';
-import {
-  makeModulator,
-  modulatorAt,
-  modulatorTrack,
-  type Follower,
-  type ModulatorChange,
-  type ModulatorKind,
-} from '../automation/modulator';
+import { makeModulator, type Follower, type ModulatorChange, type ModulatorKind } from '../automation/modulator';
+import { modulatorAt, modulatorTrack } from '../automation/modulatorTrack';
 
 const follower: Follower = {
   id: 'm',
@@ -80,6 +74,7 @@ describe('a follower', () => {
     const whole = played({ piece, sounds }, 0, 4);
     for (const within of [null, { start: 3, end: 5 }]) {
       const lane = laneFromLinks(piece, link.target, within?.start ?? 0, within?.end ?? 12, 'lane', (modulator) => {
+        if (modulator.kind !== 'follower') throw new Error('There is only a follower.');
         const levels = followThrough(piece, modulator, sounds);
         return (beat) => followedAt(levels, beat);
       })!;

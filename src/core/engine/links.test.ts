@@ -11,14 +11,8 @@ import type { Link, Piece, Target } from '../piece/piece';
 import { readPiece } from '../piece/versions/readPiece';
 import { laneFromLinks, linkedRail } from '../piece/links/link';
 import { linkOffset } from '../automation/linkTransfer';
-import {
-  makeModulator,
-  modulatorAt,
-  modulatorTrack,
-  type Drift,
-  type Lfo,
-  type Modulator,
-} from '../automation/modulator';
+import { makeModulator, type Drift, type Lfo, type Modulator } from '../automation/modulator';
+import { modulatorAt, modulatorTrack } from '../automation/modulatorTrack';
 
 const context = { tempo: { bpm: 120, beatsPerBar: 4 }, sampleRate: RATE };
 const lfo: Lfo = {

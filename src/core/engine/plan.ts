@@ -3,7 +3,8 @@ import { effectOf } from '../effects/catalogue';
 import { beatsToSamples, type TempoMap } from '../music/tempo';
 import { linkTransferOf } from '../piece/links/link';
 import type { LinkTransfer } from '../automation/linkTransfer';
-import { modulatorTrack, type Macro, type ModulatorTrack } from '../automation/modulator';
+import { type Macro, type Modulator } from '../automation/modulator';
+import { modulatorTrack, NO_SOURCE, type ModulatorSource, type ModulatorTrack } from '../automation/modulatorTrack';
 import type { LaneTrack } from '../automation/evaluate';
 import { laneTrack } from '../piece/moves/lane';
 import { syncedNote, toEngineNumber } from '../params/resolve';
@@ -189,16 +190,22 @@ export function compilePlan(piece: Piece, scope: PrintScope | null = null): Plan
     channels: [...channels, main],
     order: sendOrder(channels),
     modulators: piece.modulators.map((modulator) =>
-      modulatorTrack(
-        modulator,
-        contextOf(piece),
-        modulator.kind === 'follower' ? channels.findIndex(({ id }) => id === modulator.follows) : -1,
-      ),
+      modulatorTrack(modulator, contextOf(piece), sourceOf(modulator, [...channels, main])),
     ),
     beatsPerBar: piece.tempo.beatsPerBar,
     bpm: tempo.bpm,
     tempoMap: tempo.map ?? null,
   };
+}
+
+/** Where a modulator takes from what it goes by: the channel that a follower hears, the hold of a run. */
+function sourceOf(modulator: Modulator, channels: readonly PlanChannel[]): ModulatorSource {
+  if (modulator.kind === 'follower')
+    return { channel: channels.findIndex(({ id }) => id === modulator.follows), slot: -1 };
+  if (modulator.kind !== 'run') return NO_SOURCE;
+  const slots = channels.map((channel) => planSlotsIn(channel.slots).findIndex(({ id }) => id === modulator.hold));
+  const channel = slots.findIndex((slot) => slot >= 0);
+  return channel < 0 ? NO_SOURCE : { channel, slot: slots[channel]! };
 }
 
 /**

@@ -119,6 +119,11 @@ export class RunningSlot {
     this.aim(1);
   }
 
+  /** Samples from the start of its hold to the end of the last step; 0 where nothing is held. */
+  get heldFrames(): number {
+    return this.processor.heldFrames ?? 0;
+  }
+
   /** Ends at once what it holds. */
   letGo(): void {
     this.processor.letGo?.();

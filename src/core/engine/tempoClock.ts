@@ -17,14 +17,18 @@ export class TempoClock {
   read(sample: number): void {
     const { plan } = this;
     const map = plan?.tempoMap;
-    if (!map) {
-      this.sample = sample;
-      return;
-    }
+    this.sample = this.sampleAt(sample);
+    if (map) this.tempoRatio = plan!.bpm / map.bpm[lastAtOrUnder(map.seconds, sample / plan!.sampleRate)]!;
+  }
+
+  /** Where, at the piece's own constant tempo, the beat lies that a sample of the piece is on. */
+  sampleAt(sample: number): number {
+    const { plan } = this;
+    const map = plan?.tempoMap;
+    if (!map) return sample;
     const seconds = sample / plan!.sampleRate;
     const at = lastAtOrUnder(map.seconds, seconds);
     const beat = map.beats[at]! + ((seconds - map.seconds[at]!) * map.bpm[at]!) / 60;
-    this.sample = (beat * 60 * plan!.sampleRate) / plan!.bpm;
-    this.tempoRatio = plan!.bpm / map.bpm[at]!;
+    return (beat * 60 * plan!.sampleRate) / plan!.bpm;
   }
 }

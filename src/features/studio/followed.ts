@@ -3,7 +3,7 @@ import { sameTarget } from '../../core/piece/find';
 import type { Piece, Target } from '../../core/piece/piece';
 import type { Studio } from './studio';
 
-/** Followers as they stand at this moment, whatever the beat asked for. */
+/** Followers and runs as they are at this moment, whatever the beat asked for. */
 export const followedNow =
   (studio: Studio, piece: Piece): Followed =>
   (modulator) => {
@@ -11,10 +11,10 @@ export const followedNow =
     return () => studio.player.meters.turn(index);
   };
 
-/** True when a parameter goes by the level of a track, so that its way cannot be drawn ahead. */
+/** True when a parameter goes by the level of a track or by a hold, so that its way cannot be drawn ahead. */
 export const followsSound = (piece: Piece, target: Target): boolean =>
   piece.links.some(
     (link) =>
       sameTarget(link.target, target) &&
-      piece.modulators.some(({ id, kind }) => id === link.modulator && kind === 'follower'),
+      piece.modulators.some(({ id, kind }) => id === link.modulator && (kind === 'follower' || kind === 'run')),
   );

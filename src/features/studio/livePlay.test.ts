@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { makeModulator } from '../../core/automation/modulator';
 import type { Player } from '../../audio/player';
 import type { Engine } from '../../core/engine/engine';
 import type { Gesture } from '../../core/engine/gesture';
@@ -11,7 +12,7 @@ import { effectOf } from '../../core/effects/catalogue';
 import { initialValues, toEngineNumber } from '../../core/params/resolve';
 import { contextOf } from '../../core/piece/find';
 import type { EffectTarget, Piece, Target } from '../../core/piece/piece';
-import { clipOf, echoSlot, RATE, scene, soundOf, type Scene } from '../../core/piece/testing';
+import { clipOf, echoSlot, RATE, scene, soundOf, targetOf, type Scene } from '../../core/piece/testing';
 import { useOpenPiece } from '../../data/openPiece';
 import { useRecording } from '../../data/recording';
 import { LivePlay } from './livePlay';
@@ -23,7 +24,7 @@ const noise = soundOf(SECONDS, (i) => 0.3 * Math.sin(i * i * 0.0007));
 const hold: EffectTarget = { kind: 'effect', channel: 't0', effect: 'h', param: 'held' };
 const send: Target = { kind: 'send', channel: 't0', to: 'r' };
 
-/** A track with a hold and a filter that a field plays, and a return with an echo. */
+/** A track with a hold and its run, and a filter that a field plays, and a return with an echo. */
 function sceneToPlay(bpm: number, hold: string): Scene {
   const made = scene([noise], [{ clips: [clipOf('a', 0, 0, SECONDS)], chain: [newSlot('h', hold, 'neutral')] }], {
     tempo: { bpm, beatsPerBar: 4 },
@@ -39,7 +40,23 @@ function sceneToPlay(bpm: number, hold: string): Scene {
   const sends = [{ to: 'r', level: 0, pre: false }];
   return {
     ...made,
-    piece: { ...made.piece, tracks: [{ ...track!, chain, sends }], returns, fields: [{ ...field, lift: 'glide' }] },
+    piece: {
+      ...made.piece,
+      tracks: [{ ...track!, chain, sends }],
+      returns,
+      fields: [{ ...field, lift: 'glide' }],
+      modulators: [
+        makeModulator('run', {
+          id: 'run',
+          name: 'Run',
+          hold: 'h',
+          rate: '1/32',
+          steps: [0, -1, 0.4, -0.3],
+          chance: 0.8,
+        }),
+      ],
+      links: [{ id: 'l', modulator: 'run', target: targetOf('t0', 'h', 'level'), depth: 0.4 }],
+    },
   };
 }
 

@@ -56,6 +56,8 @@ export class HoldProcessor implements EffectProcessor {
   private silentFor = Infinity;
   /** Since its own beginning. */
   private frames = 0;
+  /** Where in that what sounds began. */
+  private startedAt = 0;
 
   /** @param makeVoice what this kind of hold does */
   constructor(
@@ -93,11 +95,19 @@ export class HoldProcessor implements EffectProcessor {
     return this.silentFor > 0 && !this.sounding;
   }
 
-  /** Whether a hold is heard, or on its way in or out. */
-  private get sounding(): boolean {
-    if (this.timing.active || this.timing.waiting) return true;
+  /** Samples from the start of what is held to the end of the last step; 0 once it has faded away. */
+  get heldFrames(): number {
+    return this.timing.active || this.fading ? this.frames - this.startedAt : 0;
+  }
+
+  private get fading(): boolean {
     for (let v = 0; v < VOICES; v += 1) if (this.gains[v]!.moving) return true;
     return false;
+  }
+
+  /** Whether a hold is heard, or on its way in or out. */
+  private get sounding(): boolean {
+    return this.timing.active || this.timing.waiting || this.fading;
   }
 
   takeGuardGain(): number {
@@ -201,6 +211,7 @@ export class HoldProcessor implements EffectProcessor {
     this.gains[this.current]!.jump(0);
     this.gains[this.current]!.aim(1, frames);
     this.sounds = true;
+    this.startedAt = at;
     this.dry.aim(this.dryGoal(values), frames);
   }
 

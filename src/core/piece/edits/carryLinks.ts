@@ -1,5 +1,6 @@
 import type { Draft } from 'immer';
 import { slotsIn } from '../find';
+import type { Run } from '../../automation/modulator';
 import type { Link, Piece, Slot } from '../piece';
 
 /** Ids of effects, at any depth, and of those made from them. */
@@ -9,7 +10,8 @@ const copiesOf = (from: readonly Slot[], to: readonly Slot[]): Map<string, strin
 };
 
 /**
- * Gives copies of effects the links of what they were made from.
+ * Gives copies of effects the links of what they were made from. A run of a hold that is copied is copied with it, so
+ * that each begins with its own.
  * @param modulatorOf what turns the copies: the same as the originals unless told otherwise
  */
 export function carryLinks(
@@ -22,6 +24,18 @@ export function carryLinks(
 ): void {
   const copies = copiesOf(from, to);
   const first = to[0]?.id.slice(0, 40) ?? '';
+  const runs = new Map<string, string>();
+  const runFor = (id: string): string => {
+    const run = draft.modulators.find((modulator) => modulator.id === id);
+    const hold = run?.kind === 'run' && run.hold !== undefined ? copies.get(run.hold) : undefined;
+    if (!run || !hold) return id;
+    const known = runs.get(id);
+    if (known) return known;
+    const own = `${first}-run${runs.size}`;
+    runs.set(id, own);
+    draft.modulators.push({ ...run, id: own, hold } as Run);
+    return own;
+  };
   links.forEach((link, i) => {
     const { target } = link;
     const effect = target.kind === 'effect' ? copies.get(target.effect) : undefined;
@@ -29,7 +43,7 @@ export function carryLinks(
       draft.links.push({
         ...link,
         id: `${first}-link${i}`,
-        modulator: modulatorOf(link.modulator),
+        modulator: runFor(modulatorOf(link.modulator)),
         target: { ...target, channel, effect },
       });
   });

@@ -8,7 +8,8 @@ import { tempoOf } from '../tempoOf';
 import { contextOf, findLane, paramOf, sameTarget } from '../find';
 import { MACRO_LEVEL, type Lane, type Link, type Piece, type Target } from '../piece';
 import { linkOffset, type LinkTransfer } from '../../automation/linkTransfer';
-import { modulatorAt, modulatorTrack, type Follower, type Modulator } from '../../automation/modulator';
+import { type Follower, type Modulator, type Run } from '../../automation/modulator';
+import { modulatorAt, modulatorTrack } from '../../automation/modulatorTrack';
 
 const held = (position: number): number => Math.min(1, Math.max(0, position));
 
@@ -20,8 +21,10 @@ export interface LinkedRail {
   at(beat: number): number;
 }
 
-/** Where a follower stands at a beat; what it follows is sound, which a piece alone does not tell. */
-export type Followed = (follower: Follower) => (beat: number) => number;
+/**
+ * Where a follower or a run stands at a beat: what it goes by, sound or the start of a hold, a piece alone does not tell.
+ */
+export type Followed = (modulator: Follower | Run) => (beat: number) => number;
 const NO_RESTS: NonNullable<Link['rests']> = [];
 const STILL: Followed = () => () => 0;
 
@@ -41,6 +44,14 @@ export const followersOf = (piece: Piece, target: Target): Follower[] =>
       piece.links.some((link) => link.modulator === modulator.id && sameTarget(link.target, target)),
   );
 
+/** Whether a run turns a target: its way depends on when a hold is played. */
+export const hasRun = (piece: Piece, target: Target): boolean =>
+  piece.modulators.some(
+    (modulator) =>
+      modulator.kind === 'run' &&
+      piece.links.some((link) => link.modulator === modulator.id && sameTarget(link.target, target)),
+  );
+
 /** What the links of a target do to it, over its lane or its base value; null when it has none. */
 export function linkedRail(piece: Piece, target: Target, followed: Followed = STILL): LinkedRail | null {
   const links = piece.links.filter((link) => sameTarget(link.target, target));
@@ -51,7 +62,10 @@ export function linkedRail(piece: Piece, target: Target, followed: Followed = ST
     return modulator
       ? [
           {
-            at: modulator.kind === 'follower' ? followed(modulator) : standing(piece, modulator, followed),
+            at:
+              modulator.kind === 'follower' || modulator.kind === 'run'
+                ? followed(modulator)
+                : standing(piece, modulator, followed),
             transfer: linkTransferOf(link),
             rests: link.rests ?? NO_RESTS,
             least: modulator.kind === 'macro' || modulator.kind === 'follower' ? 0 : -1,

@@ -1,0 +1,213 @@
+import { shapeAt } from '../dsp/lfo';
+import { randomAt } from '../dsp/random';
+import { noteBeats } from '../music/noteValue';
+import { beatsToSeconds } from '../music/tempo';
+import type { ValueContext } from '../params/param';
+import { resolveNumber, syncedNote } from '../params/resolve';
+import {
+  MODULATOR_KINDS,
+  MODULATOR_SHAPES,
+  modulatorParams,
+  RUN_KIND,
+  START_FORM,
+  type Drift,
+  type Lfo,
+  type Modulator,
+  type Run,
+  type Steps,
+} from './modulator';
+
+/** A thrown value is reached in this share of a turn, so that it never clicks. */
+const RANDOM_GLIDE = 0.02;
+const DRAWN = MODULATOR_SHAPES.indexOf('drawn');
+const RANDOM = MODULATOR_SHAPES.indexOf('random');
+/** A modulator made ready to be read at any sample. */
+export interface ModulatorTrack {
+  /** Index in MODULATOR_KINDS. */
+  readonly kind: number;
+  readonly turnsPerSample: number;
+  /** It turns by note values, so it is asked for places by the beat. */
+  readonly byBeat: boolean;
+  /** Index in MODULATOR_SHAPES. */
+  readonly shape: number;
+  readonly form: Float64Array;
+  readonly phase: number;
+  readonly glide: number;
+  readonly steps: Float64Array;
+  readonly roll: number;
+  readonly chance: number;
+  /**
+   * Sample from which it goes through once, by the same count as the places it is asked for; -1 for again and again.
+   */
+  readonly onceFrom: number;
+  /** Index of the channel that a follower hears, or in which a run's hold is; -1 for none. */
+  readonly source: number;
+  /** Of a run: index of its hold among all effects of that channel; -1 for none. */
+  readonly sourceSlot: number;
+  /** Time constants of a follower. */
+  readonly attackMs: number;
+  readonly releaseMs: number;
+}
+
+/** Where a modulator takes from what it goes by, as indices of a plan. */
+export interface ModulatorSource {
+  readonly channel: number;
+  readonly slot: number;
+}
+export const NO_SOURCE: ModulatorSource = { channel: -1, slot: -1 };
+
+const NO_NUMBERS = new Float64Array(0);
+
+/** @param source the channel that a follower hears, or the hold with which a run begins */
+export function modulatorTrack(
+  modulator: Modulator,
+  context: ValueContext,
+  source: ModulatorSource = NO_SOURCE,
+): ModulatorTrack {
+  const still: ModulatorTrack = {
+    kind: MODULATOR_KINDS.indexOf(modulator.kind),
+    turnsPerSample: 0,
+    byBeat: false,
+    shape: 0,
+    form: NO_NUMBERS,
+    phase: 0,
+    glide: 0,
+    steps: NO_NUMBERS,
+    roll: 0,
+    chance: 1,
+    onceFrom: -1,
+    source: -1,
+    sourceSlot: -1,
+    attackMs: 0,
+    releaseMs: 0,
+  };
+  switch (modulator.kind) {
+    case 'lfo':
+      return {
+        ...still,
+        ...turning(modulator, context),
+        shape: MODULATOR_SHAPES.indexOf(modulator.shape),
+        form: Float64Array.from(modulator.form ?? START_FORM),
+        phase: modulator.phase,
+        onceFrom: onceFromSample(modulator, context),
+      };
+    case 'steps':
+      return {
+        ...still,
+        ...turning(modulator, context),
+        glide: modulator.glide,
+        steps: Float64Array.from(modulator.steps),
+        chance: modulator.chance,
+        onceFrom: onceFromSample(modulator, context),
+      };
+    case 'drift':
+      return { ...still, ...turning(modulator, context) };
+    case 'macro':
+      return still;
+    case 'follower':
+      return { ...still, source: source.channel, attackMs: modulator.attackMs, releaseMs: modulator.releaseMs };
+    case 'run':
+      return {
+        ...still,
+        ...turning(modulator, context),
+        glide: modulator.glide,
+        steps: Float64Array.from(modulator.steps, (value, i) =>
+          modulator.on && !modulator.off.includes(i) ? value : 0,
+        ),
+        chance: modulator.chance,
+        onceFrom: modulator.once ? 0 : -1,
+        source: source.channel,
+        sourceSlot: source.slot,
+      };
+  }
+}
+
+function turning(
+  { rate, roll }: Lfo | Steps | Drift | Run,
+  context: ValueContext,
+): Pick<ModulatorTrack, 'turnsPerSample' | 'byBeat' | 'roll'> {
+  const note = syncedNote(rate);
+  const hz = note
+    ? 1 / beatsToSeconds(noteBeats(note, context.tempo.beatsPerBar), context.tempo)
+    : resolveNumber(modulatorParams.rate, rate, context);
+  return { turnsPerSample: hz / context.sampleRate, byBeat: note !== null, roll };
+}
+
+const onceFromSample = ({ onceFrom }: Lfo | Steps, { tempo, sampleRate }: ValueContext): number =>
+  onceFrom === undefined ? -1 : beatsToSeconds(onceFrom, tempo) * sampleRate;
+
+/**
+ * Where it stands, -1 to 1, at a sample of the piece: of the place alone, so that playing from anywhere sounds as from
+ * the start. A run is asked for samples since its hold began. A macro stands where hand and lane put it; for it this is
+ * not asked.
+ */
+export function modulatorAt(track: ModulatorTrack, sample: number): number {
+  const turns = turnsAt(track, sample);
+  if (track.kind === 0)
+    return track.shape === RANDOM
+      ? thrownAt(track.roll, turns)
+      : track.shape === DRAWN
+        ? formAt(track.form, turns)
+        : shapeAt(track.shape, turns);
+  const step = Math.floor(turns);
+  const within = turns - step;
+  if (track.kind === 1 || track.kind === RUN_KIND) {
+    const { glide } = track;
+    const here = stepAt(track, step);
+    const isFirst = step === 0 && (track.onceFrom >= 0 || track.kind === RUN_KIND);
+    if (within >= glide || isFirst) return here;
+    const before = stepAt(track, step - 1);
+    return before + (here - before) * (within / glide);
+  }
+  // Smooth between goals drawn for each whole turn.
+  const share = within * within * (3 - 2 * within);
+  const from = randomAt(step, track.roll);
+  return from + (randomAt(step + 1, track.roll) - from) * share;
+}
+
+/** The step of a row that it is in at a sample, from 0; a run is asked for samples since its hold began. */
+export function stepIndexAt(track: ModulatorTrack, sample: number): number {
+  const count = track.steps.length;
+  const step = Math.floor(turnsAt(track, sample));
+  return ((step % count) + count) % count;
+}
+
+/** A value for each turn, held through it. */
+function thrownAt(roll: number, turns: number): number {
+  const turn = Math.floor(turns);
+  const here = randomAt(turn, roll);
+  const share = (turns - turn) / RANDOM_GLIDE;
+  if (share >= 1) return here;
+  const before = randomAt(turn - 1, roll);
+  return before + (here - before) * share;
+}
+
+/** Along the lines of a drawn form, from its last place to its first again. */
+function formAt(form: Float64Array, turns: number): number {
+  const at = (turns - Math.floor(turns)) * form.length;
+  const index = Math.min(form.length - 1, Math.floor(at));
+  const from = form[index]!;
+  const to = form[index === form.length - 1 ? 0 : index + 1]!;
+  return from + (to - from) * (at - index);
+}
+
+/** Steps are looked back for no further than this. */
+const LONGEST_WAIT = 64;
+
+/** What stands at a step: its own value, or that of the last one that came. */
+function stepAt({ steps, chance, roll }: ModulatorTrack, step: number): number {
+  const count = steps.length;
+  let at = step;
+  for (let waited = 0; chance < 1 && waited < LONGEST_WAIT && 0.5 + 0.5 * randomAt(at, roll) >= chance; waited += 1)
+    at -= 1;
+  return steps[((at % count) + count) % count]!;
+}
+
+/** How often it has turned; of one that goes through once, from where that begins, and no more than once. */
+function turnsAt({ kind, onceFrom, turnsPerSample, phase, steps }: ModulatorTrack, sample: number): number {
+  if (onceFrom < 0 || (kind > 1 && kind !== RUN_KIND)) return sample * turnsPerSample + phase;
+  const turns = (sample - onceFrom) * turnsPerSample;
+  // Steps stand at their last in the end, an LFO where it began.
+  const whole = kind === 0 ? 1 : steps.length - 1e-9;
+  return (turns < 0 ? 0 : turns > whole ? whole : turns) + phase;
+}

@@ -1,0 +1,63 @@
+import { FOLLOWER_KIND, MACRO_KIND, RUN_KIND } from '../automation/modulator';
+import { modulatorAt, stepIndexAt, type ModulatorTrack } from '../automation/modulatorTrack';
+import { STEP_FRAMES } from '../dsp/blocks';
+import type { RunningChannel } from './channel';
+import { Followers } from './followers';
+import type { Plan } from './plan';
+import type { TempoClock } from './tempoClock';
+
+/** Where every modulator of a plan stands, step by step. */
+export class RunningModulators {
+  readonly followers: Followers;
+  /** In the plan's order, -1 to 1. */
+  readonly turns: Float64Array;
+  /** The step that each run is in; -1 while its hold is silent, and for all else. */
+  readonly steps: Float64Array;
+  private readonly tracks: readonly ModulatorTrack[];
+
+  /** @param before those of the plan before, whose followers go on as they stand */
+  constructor(plan: Plan | null, sampleRate: number, before: RunningModulators | null = null) {
+    this.tracks = plan?.modulators ?? [];
+    this.turns = new Float64Array(this.tracks.length);
+    this.steps = new Float64Array(this.tracks.length).fill(-1);
+    this.followers = new Followers(plan, sampleRate, before?.followers ?? null);
+  }
+
+  /**
+   * Reads all of them at the end of a step.
+   * @param clock which stands there  @param position sample of the piece  @param main the channel whose macros they are
+   */
+  read(clock: TempoClock, position: number, channels: readonly RunningChannel[], main: RunningChannel | null): void {
+    const { tracks, turns } = this;
+    let macro = 0;
+    for (let i = 0; i < tracks.length; i += 1) {
+      const track = tracks[i]!;
+      if (track.kind === FOLLOWER_KIND) turns[i] = this.followers.at(i);
+      else if (track.kind === RUN_KIND) {
+        const frames = runFor(track, clock, position, channels);
+        turns[i] = modulatorAt(track, frames);
+        this.steps[i] = frames === 0 ? -1 : stepIndexAt(track, frames);
+      } else if (track.kind !== MACRO_KIND) turns[i] = modulatorAt(track, track.byBeat ? clock.sample : position);
+      else {
+        turns[i] = main?.macros[macro]?.now[0] ?? 0;
+        macro += 1;
+      }
+    }
+  }
+}
+
+/**
+ * Samples for which the hold of a run has sounded at the end of the step, at the piece's own tempo where it goes by
+ * beats. Until the hold begins the run stands at its first step, so that it begins with that.
+ */
+function runFor(
+  { source, sourceSlot, byBeat }: ModulatorTrack,
+  clock: TempoClock,
+  position: number,
+  channels: readonly RunningChannel[],
+): number {
+  const held = source < 0 ? 0 : (channels[source]?.chain.every[sourceSlot]?.heldFrames ?? 0);
+  if (held === 0) return 0;
+  const frames = held + STEP_FRAMES;
+  return byBeat ? clock.sample - clock.sampleAt(position - frames) : frames;
+}

@@ -1,0 +1,91 @@
+import { makeModulator, modulatorSchema, MAX_RUN_STEPS, type Run } from '../../automation/modulator';
+import { blockOf } from '../block';
+import { applyEdit, applyPiecePatches } from '../edit';
+import { scene, soundOf, targetOf } from '../testing';
+import type { Piece } from '../piece';
+import { placeBlock } from './blocks';
+import { copyEffect, newSlot, removeEffect } from './chain';
+import { removeLink, setModulator } from './links';
+import { runsOf, setRuns } from './runs';
+
+/** A stutter with two runs on one track, and an empty track. */
+const piece: Piece = (() => {
+  const { piece: plain } = scene(
+    [soundOf(1, () => 0)],
+    [
+      { clips: [], chain: [newSlot('h', 'stutter', 'neutral')] },
+      { clips: [], chain: [] },
+    ],
+  );
+  return {
+    ...plain,
+    modulators: ['a', 'b'].map((id) => makeModulator('run', { id, name: id, hold: 'h', roll: 3 })),
+    links: [
+      { id: 'la', modulator: 'a', target: targetOf('t0', 'h', 'level'), depth: 0.2 },
+      { id: 'lb', modulator: 'b', target: targetOf('t0', 'h', 'slice'), depth: 0.2 },
+    ],
+  };
+})();
+
+test('all runs of a hold are switched at once, thrown anew with a number each, and undone as one', () => {
+  const off = applyEdit(piece, setRuns, { hold: 'h', on: false });
+  expect(runsOf(off.piece, 'h').map(({ on }) => on)).toEqual([false, false]);
+  expect(off.label).toBe('All runs of a hold off');
+  const thrown = applyEdit(off.piece, setRuns, { hold: 'h', roll: 999 });
+  expect(runsOf(thrown.piece, 'h').map(({ roll, on }) => [roll, on])).toEqual([
+    [999, false],
+    [0, false],
+  ]);
+  expect(applyPiecePatches(thrown.piece, thrown.backward)).toEqual(off.piece);
+  expect(() => applyEdit(piece, setRuns, { hold: 'gone', on: true })).toThrow('That hold has no runs');
+});
+
+test('a copy of a hold has runs of its own, which begin with the copy', () => {
+  const { piece: copied } = applyEdit(piece, copyEffect, { channel: 't0', slot: 'h', to: 't1', id: 'copy' });
+  const own = runsOf(copied, 'copy');
+  expect(own.map(({ roll, steps }) => [roll, steps])).toEqual(
+    runsOf(piece, 'h').map(({ roll, steps }) => [roll, steps]),
+  );
+  expect(new Set(copied.modulators.map(({ id }) => id)).size).toBe(4);
+  const links = copied.links.filter(({ target }) => target.kind === 'effect' && target.effect === 'copy');
+  expect(links.map(({ modulator }) => modulator).sort()).toEqual(own.map(({ id }) => id).sort());
+  const { piece: gone } = applyEdit(copied, removeEffect, { channel: 't1', slot: 'copy' });
+  expect([gone.modulators, gone.links]).toEqual([piece.modulators, piece.links]);
+});
+
+test('a block keeps a hold’s runs, and each placing has its own', () => {
+  const block = blockOf(piece, piece.tracks[0]!.chain, 'k', 'Block');
+  const { piece: placed } = applyEdit(piece, placeBlock, { channel: 't1', block, at: 0, id: 'p' });
+  const made = placed.tracks[1]!.chain[0]!.id;
+  expect(runsOf(placed, made)).toHaveLength(2);
+  expect(placed.modulators).toHaveLength(4);
+});
+
+describe('a modulator that becomes a run', () => {
+  const steps = Array.from({ length: 50 }, (_, i) => (i % 3) / 3);
+  const row = makeModulator('steps', { id: 'a', name: 'Row', steps });
+  const before: Piece = { ...piece, modulators: [row, ...piece.modulators.slice(1)] };
+  const become = (kind: 'run' | 'steps', on: Piece): Piece =>
+    applyEdit(on, setModulator, { modulator: 'a', change: { kind, ...(kind === 'run' ? { hold: 'h' } : {}) } }).piece;
+
+  test('keeps as many of its steps as a run can have', () => {
+    const run = become('run', before).modulators[0] as Run;
+    expect(run).toMatchObject({ kind: 'run', hold: 'h', name: 'Row', on: true });
+    expect(run.steps).toEqual(steps.slice(0, MAX_RUN_STEPS));
+  });
+
+  test('and back, with two steps where it had one', () => {
+    const single: Piece = {
+      ...piece,
+      modulators: [{ ...(piece.modulators[0] as Run), steps: [0.5] }, piece.modulators[1]!],
+    };
+    const [back] = become('steps', single).modulators;
+    expect(back).toMatchObject({ kind: 'steps', steps: [0.5, 0.5] });
+    expect(modulatorSchema.safeParse(back).success).toBe(true);
+  });
+});
+
+test('a run goes with the last link that it turns', () => {
+  const { piece: after } = applyEdit(piece, removeLink, { link: 'la' });
+  expect(after.modulators.map(({ id }) => id)).toEqual(['b']);
+});
