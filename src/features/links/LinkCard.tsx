@@ -4,12 +4,11 @@ import { Card } from 'react-native-paper';
 import { effectOf } from '../../core/effects/catalogue';
 import { barStart, toBarBeat } from '../../core/music/grid';
 import { followedAt, type FollowedLevels } from '../../core/automation/follower';
-import { followersOf, laneFromLinks } from '../../core/piece/links/link';
+import { followersOf, hasRun, laneFromLinks } from '../../core/piece/links/link';
 import { follow } from '../../audio/following';
 import {
   CURVE,
   DEPTH,
-  MODULATOR_KINDS,
   START_FORM,
   modulatorParams,
   type Follower,
@@ -20,9 +19,8 @@ import {
   type Steps,
 } from '../../core/automation/modulator';
 import { linksToMoves, removeLink, setLink, setModulator } from '../../core/piece/edits/links';
-import { contextOf, findSlot, paramOf } from '../../core/piece/find';
+import { contextOf, effectOfTarget, findSlot, paramOf } from '../../core/piece/find';
 import { MACRO_LEVEL, MAIN, type Link, type Piece, type Target } from '../../core/piece/piece';
-import type { Param, ParamValue } from '../../core/params/param';
 import { useOpenPiece } from '../../data/openPiece';
 import { useView } from '../../data/view';
 import { NameField } from '../../ui/NameField';
@@ -35,9 +33,11 @@ import { ParamRail } from '../chain/ParamRail';
 import { usePiece, useStudio } from '../studio/StudioProvider';
 import { ControllerButton } from '../controller/ControllerButton';
 import { FollowedLevel } from './FollowedLevel';
-import { KIND_NAMES } from './kinds';
+import { KIND_NAMES, kindsFor } from './kinds';
 import { LinkRange } from './LinkRange';
 import { ModulatorCurve } from './ModulatorCurve';
+import { OwnRail, type ModulatorPartProps } from './OwnRail';
+import { RunSettings, RunSteps } from './RunSettings';
 import { StepRow } from './StepRow';
 import { newId } from '../../data/newId';
 
@@ -60,6 +60,12 @@ export function LinkCard({ link }: { readonly link: Link }) {
   const name = targetName(piece, link);
   const others = piece.links.filter((other) => other.modulator === modulator.id && other.id !== link.id);
   const write = async (): Promise<void> => {
+    if (hasRun(piece, link.target)) {
+      say(
+        'A run begins with its hold, so it has no place in the piece: record the hold, and what it does is played back.',
+      );
+      return;
+    }
     const sounds = [...studio.sounds.values()];
     const levels = new Map<string, FollowedLevels>();
     for (const one of followersOf(piece, link.target)) levels.set(one.id, await follow(piece, one, sounds));
@@ -91,12 +97,14 @@ export function LinkCard({ link }: { readonly link: Link }) {
           </Text>
         </View>
         <IconButton icon="edit-2" label={`Rename ${modulator.name}`} tone="mute" onPress={() => setNaming(!naming)} />
-        <Button
-          label={`Write the links of ${name} as moves`}
-          onPress={() => void write().catch((error: unknown) => say(String(error)))}
-        >
-          {range ? 'as moves here' : 'as moves'}
-        </Button>
+        {modulator.kind === 'run' ? null : (
+          <Button
+            label={`Write the links of ${name} as moves`}
+            onPress={() => void write().catch((error: unknown) => say(String(error)))}
+          >
+            {range ? 'as moves here' : 'as moves'}
+          </Button>
+        )}
         <IconButton
           icon="x"
           label={`Remove ${modulator.name} from ${name}`}
@@ -114,14 +122,14 @@ export function LinkCard({ link }: { readonly link: Link }) {
       ) : null}
       <Turning modulator={modulator} link={link} />
       <View role="radiogroup" aria-label={`Kind of ${modulator.name}`} style={styles.kinds}>
-        {MODULATOR_KINDS.map((kind) => (
+        {kindsFor(piece, link.target).map((kind) => (
           <Chip
             key={kind}
             role="radio"
             label={`${modulator.name}: ${KIND_NAMES[kind]}`}
             chosen={modulator.kind === kind}
             tone="coralInk"
-            onPress={() => change({ kind })}
+            onPress={() => change(kind === 'run' ? { kind, hold: effectOfTarget(link.target) ?? undefined } : { kind })}
           >
             {KIND_NAMES[kind]}
           </Chip>
@@ -156,6 +164,8 @@ function Turning({ modulator, link }: { readonly modulator: Modulator; readonly 
       return <MacroRail modulator={modulator} />;
     case 'follower':
       return <FollowedLevel modulator={modulator} />;
+    case 'run':
+      return <RunSteps modulator={modulator} />;
     default:
       return <ModulatorCurve modulator={modulator} link={link} />;
   }
@@ -179,13 +189,8 @@ function MacroRail({ modulator }: { readonly modulator: Macro }) {
   );
 }
 
-interface PartProps<M> {
-  readonly modulator: M;
-  readonly change: (part: ModulatorChange) => boolean;
-}
-
 /** Whether it goes through once, from the playhead's bar on, or again and again. */
-function Once({ modulator, change }: PartProps<Lfo | Steps>) {
+function Once({ modulator, change }: ModulatorPartProps<Lfo | Steps>) {
   const piece = usePiece();
   const { studio } = useStudio();
   const once = modulator.onceFrom;
@@ -204,30 +209,7 @@ function Once({ modulator, change }: PartProps<Lfo | Steps>) {
   );
 }
 
-/** One of the modulator's own rails. */
-function OwnRail<T extends ParamValue>({
-  param,
-  value,
-  onSet,
-}: {
-  readonly param: Param;
-  readonly value: T;
-  readonly onSet: (value: T) => void;
-}) {
-  const context = contextOf(usePiece());
-  return (
-    <Rail
-      param={param}
-      value={value}
-      context={context}
-      look="plain"
-      onTouch={() => undefined}
-      onSet={(set) => onSet(set as T)}
-    />
-  );
-}
-
-function FollowerSettings({ modulator, change }: PartProps<Follower>) {
+function FollowerSettings({ modulator, change }: ModulatorPartProps<Follower>) {
   const piece = usePiece();
   return (
     <>
@@ -255,7 +237,7 @@ function FollowerSettings({ modulator, change }: PartProps<Follower>) {
   );
 }
 
-function LfoSettings({ modulator, change }: PartProps<Lfo>) {
+function LfoSettings({ modulator, change }: ModulatorPartProps<Lfo>) {
   return (
     <>
       <ChoiceRail
@@ -277,7 +259,7 @@ function LfoSettings({ modulator, change }: PartProps<Lfo>) {
   );
 }
 
-function StepsSettings({ modulator, change }: PartProps<Steps>) {
+function StepsSettings({ modulator, change }: ModulatorPartProps<Steps>) {
   return (
     <>
       <StepRow noun="step" steps={modulator.steps} onChange={(steps) => change({ steps: [...steps] })} />
@@ -297,7 +279,7 @@ function RollButton({
 }: {
   readonly what: string;
   readonly name: string;
-  readonly change: PartProps<Modulator>['change'];
+  readonly change: ModulatorPartProps<Modulator>['change'];
   readonly children: string;
 }) {
   return (
@@ -312,12 +294,14 @@ function RollButton({
   );
 }
 
-function Settings({ modulator, change }: PartProps<Modulator>) {
+function Settings({ modulator, change }: ModulatorPartProps<Modulator>) {
   switch (modulator.kind) {
     case 'macro':
       return null;
     case 'follower':
       return <FollowerSettings modulator={modulator} change={change} />;
+    case 'run':
+      return <RunSettings modulator={modulator} change={change} />;
     default:
       return (
         <>

@@ -3,6 +3,7 @@ import { StyleSheet, View } from 'react-native';
 import { useTokens } from '../../ui/theme';
 import { Text } from '../../ui/Text';
 import { usePiece } from '../studio/StudioProvider';
+import { isHold } from './kinds';
 import { LinkCard } from './LinkCard';
 import { NewLink } from './NewLink';
 
@@ -27,7 +28,9 @@ export function LinkList({ channel, effect }: LinkListProps) {
             Nothing turns by itself yet
           </Text>
           <Text variant="bodySmall" style={styles.emptyText}>
-            A link lets an LFO, a row of steps or a drift turn a rail around where it stands.
+            {effect !== undefined && isHold(piece, channel, effect)
+              ? 'A run moves a figure step by step from the moment the hold begins; an LFO or a drift turns it all the time.'
+              : 'A link lets an LFO, a row of steps or a drift turn a rail around where it stands.'}
           </Text>
         </View>
       ) : null}

@@ -3,7 +3,7 @@ import { ScrollView, StyleSheet, View } from 'react-native';
 import { makeModulator, type Modulator, type ModulatorKind } from '../../core/automation/modulator';
 import { addLink } from '../../core/piece/edits/links';
 import { effectOfTarget, sameTarget, targetKey } from '../../core/piece/find';
-import { MACRO_LEVEL, type Piece } from '../../core/piece/piece';
+import type { Piece, Target } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
 import { Sheet } from '../../ui/Sheet';
 import { Button } from '../../ui/Button';
@@ -11,24 +11,35 @@ import { Text } from '../../ui/Text';
 import { ListItem } from '../../ui/ListItem';
 import { targetsOf, type TargetChoice } from '../studio/targets';
 import { usePiece } from '../studio/StudioProvider';
-import { KIND_NAMES } from './kinds';
+import { isHold, KIND_NAMES, kindsFor } from './kinds';
 import { newId } from '../../data/newId';
 
 const START_DEPTH = 0.2;
+const START_RATES: Partial<Record<ModulatorKind, string>> = { steps: '1/8', drift: '1/4', run: '1/8' };
 
 /** A modulator with a name no other of the piece has. */
-function newModulator(piece: Piece, kind: ModulatorKind, channel: string): Modulator {
+function newModulator(piece: Piece, kind: ModulatorKind, channel: string, target: Target): Modulator {
   const taken = new Set(piece.modulators.map(({ name }) => name));
   let n = 1;
   while (taken.has(`${KIND_NAMES[kind]} ${n}`)) n += 1;
   return makeModulator(kind, {
     id: newId(),
     name: `${KIND_NAMES[kind]} ${n}`,
-    rate: kind === 'steps' ? '1/8' : kind === 'drift' ? '1/4' : '1/2',
+    rate: START_RATES[kind] ?? '1/2',
     roll: Math.floor(Math.random() * 0xffffffff),
+    hold: effectOfTarget(target) ?? undefined,
     follows: (piece.tracks.find(({ id }) => id !== channel) ?? piece.tracks[0])?.id,
   });
 }
+
+/** Groups of what every hold has. */
+const COMMON = ['Hold', 'Sound'];
+
+/** The figures of a hold: its own before those that every hold has. A hold is not mixed as other effects are. */
+const figuresFirst = (choices: readonly TargetChoice[]): TargetChoice[] =>
+  choices
+    .filter(({ param }) => param.group !== 'Mix')
+    .sort((a, b) => COMMON.indexOf(a.param.group) - COMMON.indexOf(b.param.group));
 
 /** Chooses what shall be turned, then what turns it: something new, or a modulator of the piece. */
 export function NewLink({ channel, effect }: { readonly channel: string; readonly effect?: string }) {
@@ -41,6 +52,7 @@ export function NewLink({ channel, effect }: { readonly channel: string; readonl
     (target, param) =>
       param.kind === 'number' && target.kind !== 'tempo' && (effect === undefined || effectOfTarget(target) === effect),
   );
+  const ofHold = effect !== undefined && isHold(piece, channel, effect);
   const close = (): void => {
     setOpen(false);
     setChoice(null);
@@ -55,10 +67,7 @@ export function NewLink({ channel, effect }: { readonly channel: string; readonl
     )
       close();
   };
-  // A macro is turned by all but macros.
-  const kinds = (Object.keys(KIND_NAMES) as ModulatorKind[]).filter(
-    (kind) => kind !== 'macro' || choice?.param.group !== MACRO_LEVEL.group,
-  );
+  const kinds = choice ? kindsFor(piece, choice.target) : [];
   const others = choice
     ? piece.modulators.filter(
         ({ id, kind }) =>
@@ -84,7 +93,7 @@ export function NewLink({ channel, effect }: { readonly channel: string; readonl
                   key={kind}
                   label={NEW[kind].label}
                   says={NEW[kind].says}
-                  onPress={() => link(newModulator(piece, kind, channel))}
+                  onPress={() => link(newModulator(piece, kind, channel, choice.target))}
                 />
               ))}
               {others.map((made) => (
@@ -100,7 +109,7 @@ export function NewLink({ channel, effect }: { readonly channel: string; readonl
             families.map(({ title, choices }) => (
               <View key={title}>
                 <Text variant="headlineSmall">{title}</Text>
-                {choices.map((made) => (
+                {(ofHold ? figuresFirst(choices) : choices).map((made) => (
                   <ListItem
                     key={targetKey(made.target)}
                     title={made.param.label}
@@ -126,6 +135,7 @@ const NEW: Record<ModulatorKind, { readonly label: string; readonly says: string
     says: 'One rail of yours that turns many at once, each over its own range; it can be ridden and recorded.',
   },
   follower: { label: 'A follower', says: 'Goes by how loud a track is: opens with it, and shuts as it dies away.' },
+  run: { label: 'A run', says: 'A short row of steps that begins anew whenever the hold begins.' },
   drift: { label: 'A drift', says: 'Wanders and never repeats itself, yet is the same each time you play.' },
 };
 

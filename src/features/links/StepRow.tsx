@@ -1,6 +1,7 @@
 import { useRef, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { MAX_STEPS } from '../../core/automation/modulator';
+import { elementOf, useFrame } from '../../ui/frame';
 import { useDrag, useKeys, type Drag } from '../../ui/pointer';
 import { IconButton } from '../../ui/IconButton';
 import { Text } from '../../ui/Text';
@@ -15,13 +16,29 @@ interface StepRowProps {
   readonly noun: 'step' | 'point';
   readonly steps: readonly number[];
   readonly onChange: (steps: readonly number[]) => void;
+  readonly min?: number;
+  readonly max?: number;
+  /** Indices of steps that are switched off, and how one is switched; where steps can be. */
+  readonly off?: readonly number[];
+  readonly onSwitch?: (index: number) => void;
+  /** The step that sounds now, -1 for none. */
+  readonly sounding?: () => number;
 }
 
 /**
  * Steps, or the points of a drawn form, as bars to both sides of a line: drawn with one stroke, or chosen and moved by
  * the arrow keys.
  */
-export function StepRow({ noun, steps, onChange }: StepRowProps) {
+export function StepRow({
+  noun,
+  steps,
+  onChange,
+  min = 2,
+  max = MAX_STEPS,
+  off = [],
+  onSwitch,
+  sounding,
+}: StepRowProps) {
   const tokens = useTokens();
   const field = useRef<View>(null);
   const [drawn, setDrawn] = useState<readonly number[] | null>(null);
@@ -72,15 +89,22 @@ export function StepRow({ noun, steps, onChange }: StepRowProps) {
         <IconButton
           icon="minus"
           label={`One ${noun} less`}
-          disabled={steps.length <= 2}
+          disabled={steps.length <= min}
           onPress={() => count(steps.length - 1)}
         />
         <IconButton
           icon="plus"
           label={`One ${noun} more`}
-          disabled={steps.length >= MAX_STEPS}
+          disabled={steps.length >= max}
           onPress={() => count(steps.length + 1)}
         />
+        {onSwitch ? (
+          <IconButton
+            icon={off.includes(place) ? 'circle' : 'slash'}
+            label={`Switch ${noun} ${place + 1} ${off.includes(place) ? 'on' : 'off'}`}
+            onPress={() => onSwitch(place)}
+          />
+        ) : null}
         <IconButton
           icon="refresh-cw"
           label={`Throw ${noun} ${place + 1} anew`}
@@ -100,7 +124,7 @@ export function StepRow({ noun, steps, onChange }: StepRowProps) {
         aria-valuemin={-100}
         aria-valuemax={100}
         aria-valuenow={Math.round(shown[place]! * 100)}
-        aria-valuetext={`${noun} ${place + 1} of ${steps.length}, ${Math.round(shown[place]! * 100)} %`}
+        aria-valuetext={`${noun} ${place + 1} of ${steps.length}, ${off.includes(place) ? 'off' : `${Math.round(shown[place]! * 100)} %`}`}
         style={[styles.field, { backgroundColor: tokens.paper, borderColor: tokens.line }]}
       >
         {shown.map((value, i) => (
@@ -109,7 +133,7 @@ export function StepRow({ noun, steps, onChange }: StepRowProps) {
               style={[
                 styles.bar,
                 {
-                  backgroundColor: tokens.coral,
+                  backgroundColor: off.includes(i) ? tokens.line : tokens.coral,
                   top: (HIGH / 2) * (1 - Math.max(0, value)),
                   height: Math.max(3, (HIGH / 2) * Math.abs(value)),
                 },
@@ -118,8 +142,29 @@ export function StepRow({ noun, steps, onChange }: StepRowProps) {
           </View>
         ))}
         <View style={[styles.line, { backgroundColor: tokens.mute }]} />
+        {sounding ? <SoundingStep count={steps.length} sounding={sounding} /> : null}
       </View>
     </View>
+  );
+}
+
+/** Marks the step that sounds. */
+function SoundingStep({ count, sounding }: { readonly count: number; readonly sounding: () => number }) {
+  const tokens = useTokens();
+  const mark = useRef<View>(null);
+  useFrame(() => {
+    const element = elementOf(mark.current);
+    if (!element) return;
+    const step = sounding();
+    element.style.opacity = step < 0 ? '0' : '1';
+    if (step >= 0) element.style.left = `${(100 * step) / count}%`;
+  });
+  return (
+    <View
+      ref={mark}
+      testID="sounding step"
+      style={[styles.sounding, { width: `${100 / count}%`, borderColor: tokens.ink }]}
+    />
   );
 }
 
@@ -137,5 +182,6 @@ const styles = StyleSheet.create({
   },
   column: { flex: 1, pointerEvents: 'none' },
   bar: { position: 'absolute', left: 2, right: 2, borderRadius: 2 },
+  sounding: { position: 'absolute', top: 0, bottom: 0, borderWidth: 2, borderRadius: 4, pointerEvents: 'none' },
   line: { position: 'absolute', left: 0, right: 0, top: HIGH / 2, height: 1, pointerEvents: 'none' },
 });

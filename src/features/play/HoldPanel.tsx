@@ -9,6 +9,7 @@ import { Button } from '../../ui/Button';
 import { IconButton } from '../../ui/IconButton';
 import { Text } from '../../ui/Text';
 import { ParamRail } from '../chain/ParamRail';
+import { LinkList } from '../links/LinkList';
 import { usePiece } from '../studio/StudioProvider';
 import { ExpressionChoice } from './ExpressionChoice';
 import { useHoldPresets } from './presets';
@@ -81,6 +82,10 @@ function Figures({ target, slot }: { readonly target: EffectTarget; readonly slo
             value={slot.values[id] ?? param.initial}
           />
         ))}
+        <Text variant="titleSmall" role="heading" aria-level={3} style={styles.runs}>
+          Runs and links
+        </Text>
+        <LinkList channel={target.channel} effect={slot.id} />
       </ScrollView>
     </View>
   );
@@ -93,4 +98,5 @@ const styles = StyleSheet.create({
   preset: { flex: 1, minHeight: 58, justifyContent: 'center' },
   presetName: { textAlign: 'center' },
   rails: { flex: 1, minHeight: 0, marginTop: 6 },
+  runs: { marginTop: 12 },
 });
