@@ -1,12 +1,6 @@
 import { createHash, randomUUID } from 'node:crypto';
 import * as z from 'zod';
-import {
-  MAX_HISTORY,
-  pieceListingSchema,
-  type History,
-  type PieceListing,
-  type Save,
-} from '../../src/core/api/schemas';
+import { pieceListingSchema, type History, type PieceListing, type Save } from '../../src/core/api/schemas';
 import { historyEntrySchema, UNREADABLE_EDIT, type HistoryEntry } from '../../src/core/piece/edit';
 import type { Piece } from '../../src/core/piece/piece';
 import { hasOldHistory, migrateHistory } from '../../src/core/piece/versions/migrateHistory';

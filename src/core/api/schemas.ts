@@ -6,7 +6,7 @@ import { pieceSchema } from '../piece/piece';
 import { soundSchema } from '../piece/soundInfo';
 
 /** Far beyond what anybody does to a piece, and a figure that every part of the program counts with exactly. */
-export const MAX_HISTORY = 10_000_000;
+const MAX_HISTORY = 10_000_000;
 /** Of one save. */
 const MAX_ENTRIES = 250_000;
 

@@ -1,6 +1,5 @@
 import { memo, useDeferredValue } from 'react';
 import { View } from 'react-native';
-import { useShallow } from 'zustand/react/shallow';
 import type { Lane, Track } from '../../core/piece/piece';
 import { useView } from '../../data/view';
 import { useWide } from '../../ui/theme';

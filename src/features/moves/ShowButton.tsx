@@ -1,6 +1,5 @@
 import { useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
-import { useShallow } from 'zustand/react/shallow';
 import { clearLanes } from '../../core/piece/edits/lanes';
 import { channelName, paramOf } from '../../core/piece/find';
 import type { Lane } from '../../core/piece/piece';

@@ -1,6 +1,5 @@
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { useShallow } from 'zustand/react/shallow';
 import { noteBeats, type NoteBase } from '../../core/music/noteValue';
 import type { Snap } from '../../core/automation/snap';
 import { useView } from '../../data/view';

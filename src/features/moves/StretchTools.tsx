@@ -1,7 +1,6 @@
 import { useState, type ReactNode } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { Surface } from 'react-native-paper';
-import { useShallow } from 'zustand/react/shallow';
 import { toBarBeat } from '../../core/music/grid';
 import {
   clearLaneRange,

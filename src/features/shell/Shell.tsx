@@ -10,7 +10,6 @@ import { Text } from '../../ui/Text';
 import { formatAddress, type ViewName } from '../../data/address';
 import { useOpenPiece } from '../../data/openPiece';
 import { useView } from '../../data/view';
-import { useShallow } from 'zustand/react/shallow';
 import { useStudio } from '../studio/StudioProvider';
 import { AddressSync } from './AddressSync';
 import { useAddress } from './useAddress';

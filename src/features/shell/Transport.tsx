@@ -1,6 +1,5 @@
 import { useRef } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { useShallow } from 'zustand/react/shallow';
 import { setLoop } from '../../core/piece/edits/channels';
 import { toBarBeat } from '../../core/music/grid';
 import { useOpenPiece } from '../../data/openPiece';
