@@ -3,7 +3,7 @@ import { createServer, type RequestListener, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { join, resolve } from 'node:path';
 import { createApp } from './app';
-import { installDemo } from './demo';
+import { installDemo, installNightFerry } from './demo';
 import { toProblem } from './http/problem';
 import { openServices, type Services } from './services';
 import { lockFolder } from './store/folderLock';
@@ -46,6 +46,7 @@ async function main(): Promise<void> {
   const app: Express = createApp({ services, client: resolve('dist'), hosts });
   server.off('request', STARTING).on('request', app);
   process.stdout.write(`Zephiro is at ${address}\n`);
+  if (process.env.ZEPHIRO_DEMO !== 'no') await tryDemo(() => installNightFerry(services, ended.signal), dataFolder);
 }
 
 /** Listens before anything of the data folder is touched: a second server on the same port never gets that far. */
@@ -73,7 +74,7 @@ async function open(dataFolder: string, address: string): Promise<Services> {
       onError: (message) => void process.stderr.write(`${message}\n`),
     });
     closeOnSignal(services, unlock);
-    if (process.env.ZEPHIRO_DEMO !== 'no') await tryDemo(services, dataFolder);
+    if (process.env.ZEPHIRO_DEMO !== 'no') await tryDemo(() => installDemo(services), dataFolder);
     return services;
   } catch (error) {
     const code = error instanceof Error && 'code' in error ? String(error.code) : '';
@@ -83,18 +84,23 @@ async function open(dataFolder: string, address: string): Promise<Services> {
   }
 }
 
-/** Stores the demo. Where that fails the server starts without it, and says why. */
-async function tryDemo(services: Services, dataFolder: string): Promise<void> {
+/** Stores a demo piece. Where that fails the server works without it, and says why. */
+async function tryDemo(install: () => Promise<void>, dataFolder: string): Promise<void> {
   try {
-    await installDemo(services);
+    await install();
   } catch (error) {
+    if (ended.signal.aborted) return;
     const { title, detail } = toProblem(error);
     process.stderr.write(`The demo could not be put into ${dataFolder}. ${title}: ${detail}\n`);
   }
 }
 
+/** Told once the server is to end. */
+const ended = new AbortController();
+
 function closeOnSignal(services: Services, unlock: () => void): void {
   const close = (): void => {
+    ended.abort();
     void services.close().finally(() => {
       unlock();
       process.exit(0);

@@ -7,6 +7,7 @@ import { Problem, codeOf } from '../http/problem';
 import { decodeSound } from './decodeSound';
 import { jobSchema, type Job, type Report } from './jobs';
 import { unpackArchive } from './unpackArchive';
+import { writeNightFerry } from './writeNightFerry';
 
 /** Memory that a job process may take altogether, in bytes. */
 const MAX_RSS_BYTES = 280 * 1024 * 1024;
@@ -49,6 +50,8 @@ async function perform(job: Job): Promise<unknown> {
     }
     case 'unpack':
       return { sounds: await unpackArchive(job.from, job.to, onProgress) };
+    case 'nightFerry':
+      return { sounds: await writeNightFerry(job.to, onProgress) };
     case 'hash': {
       const hash = createHash('sha256');
       await pipeline(createReadStream(job.path), hash);

@@ -8,6 +8,8 @@ export const jobSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('decode'), from: z.string(), to: z.string() }),
   /** Unpacks an uploaded archive `from`: documents and sounds in the stored form, each a file in the folder `to`. */
   z.strictObject({ kind: z.literal('unpack'), from: z.string(), to: z.string() }),
+  /** Makes the second demo piece: its document and its sounds in the stored form, each a file in the folder `to`. */
+  z.strictObject({ kind: z.literal('nightFerry'), to: z.string() }),
   /** Hashes a stored file. */
   z.strictObject({ kind: z.literal('hash'), path: z.string() }),
 ]);

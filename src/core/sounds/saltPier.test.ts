@@ -5,6 +5,7 @@ import { compilePlan } from '../engine/plan';
 import { render } from '../engine/render';
 import { beatsToSamples } from '../music/tempo';
 import { makeSaltPier } from './saltPier';
+import { chroma, heardParts, type Stereo } from './testing';
 
 const RATE = 48_000;
 const make = (): ReturnType<typeof makeSaltPier> => {
@@ -14,42 +15,8 @@ const make = (): ReturnType<typeof makeSaltPier> => {
 const demo = make();
 const at = (beat: number): number => beatsToSamples(beat, demo.piece.tempo, RATE);
 
-/** The piece, or some tracks of it alone, without effects. */
-function heard(
-  tracks: readonly string[] | null,
-  fromBeat = 0,
-  toBeat = 64,
-): { left: Float32Array; right: Float32Array } {
-  const kept = demo.piece.tracks
-    .filter((track) => !tracks || tracks.includes(track.id))
-    .map((track) => (tracks ? { ...track, chain: [] } : track));
-  const sounds = new Map(demo.sounds.map((sound) => [sound.hash, sound.channels]));
-  return render({
-    plan: compilePlan({ ...demo.piece, tracks: kept }),
-    sounds,
-    fromSample: at(fromBeat),
-    toSample: at(toBeat),
-    tail: { kind: 'seconds', seconds: 0 },
-  })!;
-}
-
-/** Energy at each of the twelve pitch classes between two frequencies. */
-function chroma(samples: Float32Array, from: number, to: number, lowNote: number, highNote: number): number[] {
-  const energy = new Array<number>(12).fill(0);
-  for (let note = lowNote; note <= highNote; note += 1) {
-    const hz = 440 * Math.pow(2, (note - 69) / 12);
-    const turn = (2 * Math.PI * hz) / RATE;
-    let re = 0;
-    let im = 0;
-    for (let i = from; i < to; i += 1) {
-      const window = 0.5 - 0.5 * Math.cos((2 * Math.PI * (i - from)) / (to - from));
-      re += window * samples[i]! * Math.cos(turn * i);
-      im += window * samples[i]! * Math.sin(turn * i);
-    }
-    energy[note % 12] = energy[note % 12]! + re * re + im * im;
-  }
-  return energy;
-}
+const heard = (tracks: readonly string[] | null, fromBeat = 0, toBeat = 64): Stereo =>
+  heardParts(demo, tracks, fromBeat, toBeat);
 
 /** Dm Bb F C, Dm Gm Bb A, as pitch classes. */
 const CHORDS = [

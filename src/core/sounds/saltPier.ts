@@ -2,38 +2,18 @@ import { makeRandom } from '../dsp/random';
 import { effectOf } from '../effects/catalogue';
 import { newSlot } from '../piece/edits/chain';
 import { readyField } from '../piece/edits/fields';
-import { emptyPiece, MAIN, type Clip, type Piece, type Track } from '../piece/piece';
-import { writeWav } from '../formats/writeWav';
+import { emptyPiece, MAIN, type Piece, type Track } from '../piece/piece';
 import { crates, type CrateHit, type Hit } from './crates';
+import { DemoBuilder, type Demo, type Part } from './demo';
 import { foghorn } from './foghorn';
 import { hum, type SungNote } from './hum';
 import { kalimba, type Pluck } from './kalimba';
 import { shore } from './shore';
-import { SOUND_RATE } from './tools';
 
 export const SALT_PIER_ID = 'salt-pier';
 const BPM = 92;
 const BEATS_PER_BAR = 4;
 const BARS = 16;
-
-/** A sound of the demo as it is kept on disk. */
-export interface DemoSound {
-  readonly hash: string;
-  readonly bytes: Uint8Array;
-  readonly channels: Float32Array[];
-}
-
-export interface Demo {
-  readonly piece: Piece;
-  readonly sounds: readonly DemoSound[];
-}
-
-interface Part {
-  readonly name: string;
-  readonly bar: number;
-  readonly beats: number;
-  readonly channels: Float32Array[];
-}
 
 /**
  * "Salt Pier": sixteen bars at 92 BPM in D minor, two bars a chord: Dm Bb F C, Dm Gm Bb A. All of it is synthesised
@@ -41,48 +21,18 @@ interface Part {
  * @param hashOf SHA-256 of a file's bytes, as hexadecimal text
  */
 export function makeSaltPier(hashOf: (bytes: Uint8Array) => string): Demo {
-  const sounds: DemoSound[] = [];
-  const piece: Piece = {
-    ...emptyPiece(SALT_PIER_ID, 'Salt Pier'),
-    tempo: { bpm: BPM, beatsPerBar: BEATS_PER_BAR },
-    lengthBeats: BARS * BEATS_PER_BAR,
-    loop: { on: false, start: 8, end: 24 },
-  };
-  const store = (part: Part): Clip => {
-    const bytes = writeWav({ sampleRate: SOUND_RATE, channels: part.channels }, '32f');
-    const hash = hashOf(bytes);
-    const frames = part.channels[0]!.length;
-    sounds.push({ hash, bytes, channels: part.channels });
-    piece.sounds[hash] = {
-      name: part.name,
-      frames,
-      sampleRate: SOUND_RATE,
-      channels: part.channels.length === 2 ? 2 : 1,
-    };
-    return {
-      id: `clip-${sounds.length}`,
-      name: part.name,
-      sound: hash,
-      start: (part.bar - 1) * BEATS_PER_BAR,
-      offsetSeconds: 0,
-      lengthSeconds: frames / SOUND_RATE,
-      gain: 1,
-      fadeInSeconds: 0,
-      fadeOutSeconds: 0,
-      print: null,
-    };
-  };
-  const track = (id: string, name: string, gain: number, pan: number, parts: readonly Part[]): Track => ({
-    id,
-    name,
-    gain,
-    pan,
-    mute: false,
-    solo: false,
-    clips: parts.map(store),
-    chain: [],
-    sends: [],
-  });
+  const made = new DemoBuilder(
+    {
+      ...emptyPiece(SALT_PIER_ID, 'Salt Pier'),
+      tempo: { bpm: BPM, beatsPerBar: BEATS_PER_BAR },
+      lengthBeats: BARS * BEATS_PER_BAR,
+      loop: { on: false, start: 8, end: 24 },
+    },
+    hashOf,
+  );
+  const { piece } = made;
+  const track = (id: string, name: string, gain: number, pan: number, parts: readonly Part[]): Track =>
+    made.track({ id, name, gain, pan }, parts);
   piece.tracks.push(
     {
       ...track('kalimba', 'Kalimba', 1, -0.15, kalimbaParts()),
@@ -93,7 +43,7 @@ export function makeSaltPier(hashOf: (bytes: Uint8Array) => string): Demo {
     track('foghorn', 'Foghorn bass', 0.8, 0, hornParts()),
     track('shore', 'Ropes and gulls', 0.8, 0, shoreParts()),
   );
-  return { piece: { ...piece, ...playedOnMain(piece) }, sounds };
+  return made.demo(playedOnMain(piece));
 }
 
 /** Four holds and a field on the main output, all asleep: it sounds as without them until something is touched. */
@@ -226,7 +176,6 @@ function kalimbaParts(): Part[] {
   const part = (name: string, bar: number, bars: number): Part => ({
     name,
     bar,
-    beats: bars * BEATS_PER_BAR,
     channels: kalimba(pluckBars(bar, bars), bars * BEATS_PER_BAR, BPM, makeRandom(11 + bar)),
   });
   return KALIMBA.map(([name, bar, bars]) => part(name, bar, bars));
@@ -238,7 +187,6 @@ function humParts(): Part[] {
   const part = (name: string, bar: number, beats: number, rows: SungNote[]): Part => ({
     name,
     bar,
-    beats,
     channels: hum(rows, beats, BPM, makeRandom(101 + bar)),
   });
   return SUNG.map(({ name, bar, beats, rows }) => part(name, bar, beats, sung(rows)));
@@ -272,7 +220,7 @@ function crateHits(): Hit[] {
 
 function crateParts(): Part[] {
   const beats = CRATE_BARS * BEATS_PER_BAR;
-  return [{ name: CRATES, bar: 1, beats, channels: crates(crateHits(), beats, BPM, makeRandom(301)) }];
+  return [{ name: CRATES, bar: 1, channels: crates(crateHits(), beats, BPM, makeRandom(301)) }];
 }
 
 function hornParts(): Part[] {
@@ -317,7 +265,6 @@ function hornParts(): Part[] {
   return phrases.map(({ bar, notes }, i) => ({
     name: `Foghorn, swell ${i + 1}`,
     bar,
-    beats: 15,
     channels: foghorn(
       notes.map(([beat, length, note]) => ({ beat, length, note })),
       i === 3 ? 11.5 : 15,
@@ -329,5 +276,5 @@ function hornParts(): Part[] {
 function shoreParts(): Part[] {
   const beats = BARS * BEATS_PER_BAR;
   const events = { gulls: [6.5, 25, 30.5, 45, 58], creaks: [14, 38.5, 53.5, 61] };
-  return [{ name: 'Low tide', bar: 1, beats, channels: shore(events, beats, BPM, makeRandom(501)) }];
+  return [{ name: 'Low tide', bar: 1, channels: shore(events, beats, BPM, makeRandom(501)) }];
 }

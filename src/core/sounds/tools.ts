@@ -29,6 +29,23 @@ export function addPartial(
   }
 }
 
+/** Notes of an instrument that sound alike are made once and added wherever they are played. */
+export class NoteMaker {
+  private readonly made = new Map<string, Float32Array>();
+
+  /** @param make the sound of a MIDI note that is held for so many seconds, at full strength */
+  constructor(private readonly make: (note: number, seconds: number) => Float32Array) {}
+
+  add(out: Float32Array, at: number, note: number, seconds: number, level: number): void {
+    const key = `${note} ${seconds}`;
+    let sound = this.made.get(key);
+    if (!sound) this.made.set(key, (sound = this.make(note, seconds)));
+    const from = Math.round(at * SOUND_RATE);
+    const frames = Math.min(out.length - from, sound.length);
+    for (let i = 0; i < frames; i += 1) out[from + i] = out[from + i]! + level * sound[i]!;
+  }
+}
+
 /** Adds a decaying burst of noise between two frequencies (one-pole edges). */
 export function addNoise(
   out: Float32Array,

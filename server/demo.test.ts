@@ -1,0 +1,38 @@
+import { readdirSync } from 'node:fs';
+import { join } from 'node:path';
+import { NIGHT_FERRY_ID } from '../src/core/sounds/nightFerry';
+import { installNightFerry } from './demo';
+import { closeServers, removeFolders, startServer } from './testing';
+
+afterEach(closeServers);
+afterAll(removeFolders);
+
+const arriving = (folder: string): string[] => readdirSync(join(folder, 'arriving'));
+
+test('Night Ferry is made in another process, whole, and once', async () => {
+  const { services, url, folder } = await startServer();
+  const { signal } = new AbortController();
+  await installNightFerry(services, signal);
+  const stored = (await (await fetch(`${url}/api/pieces/${NIGHT_FERRY_ID}`)).json()) as {
+    piece: { sounds: Record<string, unknown> };
+    revision: number;
+  };
+  const hashes = Object.keys(stored.piece.sounds);
+  expect(hashes.length).toBeGreaterThan(10);
+  for (const hash of hashes) expect(await services.sounds.isIntact(hash, signal)).toBe(true);
+  await installNightFerry(services, signal);
+  expect((await services.store.listPieces()).map(({ id, revision }) => [id, revision])).toEqual([
+    [NIGHT_FERRY_ID, stored.revision],
+  ]);
+  expect(arriving(folder)).toEqual([]);
+});
+
+test('a server that ends meanwhile leaves nothing of it', async () => {
+  const { services, folder } = await startServer();
+  const ended = new AbortController();
+  const installing = installNightFerry(services, ended.signal);
+  ended.abort();
+  await expect(installing).rejects.toThrow();
+  expect(arriving(folder)).toEqual([]);
+  expect(await services.store.listPieces()).toEqual([]);
+});
