@@ -8,6 +8,8 @@ export interface Accuracy {
   readonly unit: string;
   readonly limit: number;
   readonly measure: () => number;
+  /** It takes so long that the tests leave it to `npm run accuracy`, and measure the same of one other setting. */
+  readonly slow?: boolean;
 }
 
 export const worst = (errors: readonly number[]): number =>
