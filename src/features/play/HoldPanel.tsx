@@ -5,6 +5,7 @@ import { isVisible } from '../../core/effects/visibleWhen';
 import { channelName, findSlot } from '../../core/piece/find';
 import type { EffectTarget, Slot } from '../../core/piece/piece';
 import { formatAddress } from '../../data/address';
+import { useView } from '../../data/view';
 import { Button } from '../../ui/Button';
 import { IconButton } from '../../ui/IconButton';
 import { Text } from '../../ui/Text';
@@ -31,7 +32,7 @@ function PresetStep({ presets: { now, step } }: { readonly presets: ReturnType<t
         <Text variant="titleSmall" style={styles.presetName} numberOfLines={1}>
           {now?.name ?? 'Own setting'}
         </Text>
-        <Text variant="bodySmall" style={styles.presetName} numberOfLines={2}>
+        <Text variant="bodyMedium" tone="mute" style={styles.presetName} numberOfLines={2}>
           {now?.purpose ?? 'Keep it, and it is here in every piece.'}
         </Text>
       </View>
@@ -48,6 +49,7 @@ function Figures({ target, slot }: { readonly target: EffectTarget; readonly slo
   const definition = effectOf(slot.effect);
   const { name, params } = definition;
   const presets = useHoldPresets(target);
+  const stage = useView((view) => view.stage);
   const shown = Object.entries(params).filter(
     ([id, param]) =>
       id !== target.param &&
@@ -82,10 +84,14 @@ function Figures({ target, slot }: { readonly target: EffectTarget; readonly slo
             value={slot.values[id] ?? param.initial}
           />
         ))}
-        <Text variant="titleSmall" role="heading" aria-level={3} style={styles.runs}>
-          Runs and links
-        </Text>
-        <LinkList channel={target.channel} effect={slot.id} />
+        {stage ? null : (
+          <>
+            <Text variant="titleSmall" role="heading" aria-level={3} style={styles.runs}>
+              Runs and links
+            </Text>
+            <LinkList channel={target.channel} effect={slot.id} />
+          </>
+        )}
       </ScrollView>
     </View>
   );

@@ -86,7 +86,7 @@ export function PadArea({ across, most }: PadAreaProps) {
         ) : null}
         {kind === 'throws' && shown.length === 0 ? <AddReturn /> : null}
         {shown.length === 0 ? (
-          <Text variant="bodySmall" style={styles.nothing}>
+          <Text variant="bodyMedium" tone="mute" style={styles.nothing}>
             {NOTHING[kind]}
           </Text>
         ) : null}

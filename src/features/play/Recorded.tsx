@@ -32,7 +32,7 @@ export function Recorded() {
         {armed && playing ? 'What is being recorded' : 'Recorded'}
       </Text>
       {lanes.length === 0 ? (
-        <Text variant="bodySmall">
+        <Text variant="bodyMedium" tone="mute">
           {armed && playing
             ? 'What you hold, sweep and throw now is kept.'
             : armed
@@ -73,7 +73,7 @@ function Strip({ lane }: { readonly lane: Lane }) {
         <Text style={styles.label} numberOfLines={1}>
           {labelOf(piece, lane.target)}
         </Text>
-        <Text variant="bodySmall" numberOfLines={1}>
+        <Text variant="bodyMedium" tone="mute" numberOfLines={1}>
           {ownerOf(piece, lane.target)}
         </Text>
       </View>
