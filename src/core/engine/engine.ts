@@ -103,9 +103,9 @@ export class Engine {
     return this.modulators.turns.length;
   }
 
-  /** The step that a run of the plan is in; -1 while its hold is silent. */
+  /** The step that a run of the plan is in; -1 while its hold is silent, and while nothing is played. */
   runStepOf(index: number): number {
-    return this.modulators.steps[index] ?? -1;
+    return this.playing ? (this.modulators.steps[index] ?? -1) : -1;
   }
 
   /** Where a modulator of the plan stands. */

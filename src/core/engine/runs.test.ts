@@ -128,6 +128,15 @@ test.each([50, 170])(
   },
 );
 
+test('no step is lit any more once playing stops, though the hold is still down', () => {
+  const engine = started(withRun({ rate: 4 }, [{ from: 1, to: 20 }], 120));
+  runEngine(engine, 1.2);
+  expect(engine.runStepOf(0)).toBeGreaterThan(0);
+  engine.stop();
+  runEngine(engine, 0.1);
+  expect(engine.runStepOf(0)).toBe(-1);
+});
+
 describe('what a run is set to', () => {
   const turnsOf = (run: ModulatorChange): number[] =>
     readings(withRun({ rate: 10, ...run }, [{ from: 1, to: 4 }], 120), 2)
