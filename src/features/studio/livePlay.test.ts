@@ -333,6 +333,22 @@ describe('a parameter that is played again before what waits for it has come', (
     ).toBeGreaterThan(0.01);
   });
 
+  test('a field that glides back does not return to the position that waited for a line', () => {
+    const heard = (line: number | null): Float32Array => {
+      const stage = new Stage(sceneToPlay(120, 'stutter'), false);
+      stage.run(1.01, 128);
+      const field = stage.piece.fields![0]!;
+      const to = (x: number, atBeat = 0): void => {
+        for (const position of positionsAt(stage.piece, field, { x, y: 0.5 })) stage.live.moveTo(position, atBeat);
+      };
+      to(0.9);
+      if (line !== null) to(0.1, line);
+      to(0.7);
+      return stage.run(1, 128);
+    };
+    expect(awayFrom(heard(2.5), heard(null))).toBe(0);
+  });
+
   test('a position of a field that waits for its line does not come after the hand has gone', () => {
     const heard = (hands: (live: LivePlay, piece: Piece) => void): Float32Array => {
       const stage = new Stage(sceneToPlay(120, 'stutter'), false);

@@ -38,6 +38,8 @@ export class LivePlay {
   private readonly targets = new Map<string, Target>();
   /** What was let go of and waits for its line to end. */
   private readonly ending = new Map<string, Target>();
+  /** Targets, by their keys, for which a position of a field waits for its line, or has come on it. */
+  private readonly scheduled = new Set<string>();
   /** Holds that stay off until playing stops, though a lane says otherwise. */
   private offUntilStop: Target[] = [];
 
@@ -75,11 +77,15 @@ export class LivePlay {
     this.send(target, number, gridBeats > 0 ? at : 0);
   }
 
-  /** A parameter that is played goes to a place on its rail, in the line of a field. @param atBeat 0 for at once */
+  /** A parameter that is played goes to a position, as by a field. @param atBeat 0 for at once */
   moveTo({ target, position }: ParamPosition, atBeat = 0): void {
     const param = paramOf(this.piece, target);
     if (!param) return;
-    if (!this.targets.has(targetKey(target))) this.markPlayed(target, null);
+    const key = targetKey(target);
+    if (!this.targets.has(key)) this.markPlayed(target, null);
+    if (atBeat > 0) this.scheduled.add(key);
+    // A hand that goes on at once does not come back to where it was for the line.
+    else if (this.scheduled.delete(key)) this.gesture('cancel', target, 0, 0);
     this.send(target, paramAtPosition(param, position), atBeat);
   }
 
@@ -179,6 +185,7 @@ export class LivePlay {
     usePlayed.getState().drop(key);
     const began = this.begins.get(key);
     this.begins.delete(key);
+    this.scheduled.delete(key);
     const at = this.endOf(gridBeats, began);
     if (at > 0) this.ending.set(key, target);
     // A position that waits for its line would come after the end and stay.
@@ -240,6 +247,7 @@ export class LivePlay {
     this.targets.delete(key);
     this.ending.delete(key);
     this.begins.delete(key);
+    this.scheduled.delete(key);
     usePlayed.getState().drop(key);
     this.gesture('letGo', target, isHold ? 0 : this.baseNumber(target), 0, (sample) => this.finish(target, sample));
     // A hold that its lane holds would begin again at once: it stays off until playing stops.
