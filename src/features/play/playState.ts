@@ -12,19 +12,20 @@ const expressionSchema = z.strictObject({ velocity: z.string().nullable(), after
 export type NoteExpression = z.infer<typeof expressionSchema>;
 export const NO_EXPRESSION: NoteExpression = { velocity: null, aftertouch: null };
 
-const settingsSchema = z.strictObject({
-  pads: z.enum(PAD_KINDS),
+/** A part that cannot be read begins anew; the others stay as they were. */
+const settingsSchema = z.object({
+  pads: z.enum(PAD_KINDS).catch('throws'),
   /** What throws, freezes, mutes and snapshots wait for. */
-  grid: z.enum(GRIDS),
+  grid: z.enum(GRIDS).catch('free'),
   /** Kinds of pads that a tap switches and another switches back, instead of being held. */
-  latched: z.array(z.enum(PAD_KINDS)),
+  latched: z.array(z.enum(PAD_KINDS)).catch(['freezes', 'mutes']),
   /** By the effects' ids. */
-  expressions: z.record(z.string(), expressionSchema),
+  expressions: z.record(z.string(), expressionSchema).catch({}),
 });
 type Settings = z.infer<typeof settingsSchema>;
 
 const KEPT = 'zephiro.play';
-const START: Settings = { pads: 'throws', grid: 'free', latched: ['freezes', 'mutes'], expressions: {} };
+const START: Settings = settingsSchema.parse({});
 
 interface PlayState extends Settings {
   /** The field in view; the first when it is gone. */
