@@ -157,7 +157,7 @@ const sounds = {
     summary: 'A sound as 32-bit float WAV',
     params: ofSound,
     answer: file('The sound', 'audio/wav'),
-    problems: [404, 410],
+    problems: [404],
   },
   checkSound: {
     method: 'GET',
@@ -174,7 +174,7 @@ const sounds = {
     params: ofSound,
     query: z.object({ bits: z.enum(['16', '24', '32f']).default('32f'), name: nameSchema.default('print') }),
     answer: file('The sound', 'audio/wav'),
-    problems: [404, 410],
+    problems: [404],
   },
 } as const satisfies Record<string, Endpoint>;
 

@@ -14,7 +14,7 @@ export type PlayControl = `stone${number}` | `pad${number}` | 'presetBack' | 'pr
 const codesOf = (control: string, codes: readonly string[]): [string, string][] =>
   codes.map((code, i) => [`${control}${i}`, code]);
 
-/** By the physical control of a key (UI Events `code`), so that they lie alike whatever the layout. */
+/** By the physical position of a key (UI Events `code`), so that they are in the same place whatever the layout. */
 export const START_KEYS: Readonly<Record<string, string>> = Object.fromEntries([
   ...codesOf('stone', ['Digit1', 'Digit2', 'Digit3', 'Digit4', 'KeyQ', 'KeyW', 'KeyE', 'KeyR']),
   ...codesOf('pad', ['KeyA', 'KeyS', 'KeyD', 'KeyF', 'KeyG', 'KeyH', 'KeyJ', 'KeyK']),
