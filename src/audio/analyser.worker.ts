@@ -7,7 +7,7 @@ const LOOK_MS = 80;
 
 let analyser: ChannelAnalyser | null = null;
 let reader: ScopeReader | null = null;
-/** What was told last is not so any more. */
+/** The analyser was cleared or made since its last report. */
 let cleared = false;
 
 self.onmessage = (event: MessageEvent<unknown>) => {
@@ -23,7 +23,7 @@ self.onmessage = (event: MessageEvent<unknown>) => {
 setInterval(() => {
   if (!analyser || !reader) return;
   const frames = reader.read((four, count) => analyser?.listen(four, count));
-  // An audio thread that sleeps leaves nothing, and there is nothing new to tell.
+  // A suspended audio thread writes nothing, so the report would be the same.
   if (frames === 0 && !cleared) return;
   cleared = false;
   self.postMessage(analyser.report());

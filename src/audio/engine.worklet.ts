@@ -20,8 +20,8 @@ const BLOCKS_PER_LOAD = 130;
  * take blocks in fours.
  */
 const BLOCKS_PER_LOOK = 5;
-/** After so long without sound and messages it says that it has nothing to do; again after as long. */
-const REST_SECONDS = 5;
+/** Idle for so long, without sound or messages, it reports that; and again after as long. */
+const IDLE_SECONDS = 5;
 /** How long a stretch of rehearsing lasts: what is told meanwhile waits no longer than this. */
 const REHEARSED_MS = 4;
 
@@ -147,17 +147,17 @@ class EngineProcessor extends scope.AudioWorkletProcessor {
     const gestures = this.engine.takeApplied();
     if (gestures) this.port.postMessage({ type: 'applied', gestures: [...gestures] } satisfies FromEngine);
     this.report(scope.currentTime + left.length / scope.sampleRate);
-    this.rest(left.length);
+    this.reportIdle(left.length);
     return true;
   }
 
-  rest(frames: number): void {
+  reportIdle(frames: number): void {
     this.idleFrames = this.idle && this.rehearsal.done ? this.idleFrames + frames : 0;
-    if (this.idleFrames < REST_SECONDS * scope.sampleRate) return;
+    if (this.idleFrames < IDLE_SECONDS * scope.sampleRate) return;
     this.idleFrames = 0;
-    // Where it is put to sleep its clock stands still, and the device settles anew afterwards.
+    // The clock stops while the context is suspended, and the device settles anew afterwards.
     this.settled = 0;
-    this.port.postMessage({ type: 'rested' } satisfies FromEngine);
+    this.port.postMessage({ type: 'idle' } satisfies FromEngine);
   }
 
   /** The clock has whole milliseconds only; over many blocks the share of time spent still comes out right. */

@@ -62,7 +62,7 @@ afterEach(() => {
 });
 
 const plan = compilePlan(emptyPiece('p', 'Piece'));
-const RESTED_MS = 5000;
+const IDLE_MS = 5000;
 
 async function prepared(): Promise<{ player: Player; node: FakeNode; context: FakeContext }> {
   const player = new Player(48_000);
@@ -119,46 +119,46 @@ test('the sample at which a gesture took effect is told to whoever asked, once',
   expect(applied.mock.calls).toEqual([[77]]);
 });
 
-describe('an audio thread with nothing to do', () => {
-  test('is put to sleep, and wakes with the next thing that it is told', async () => {
+describe('an idle audio thread', () => {
+  test('is suspended, and resumed with the next message', async () => {
     const { player, node, context } = await prepared();
-    const woken = jest.fn();
-    player.onWake = woken;
-    jest.advanceTimersByTime(RESTED_MS);
-    expect(player.awake).toBe(true);
-    node.says({ type: 'rested' });
+    const active = jest.fn();
+    player.onActivity = active;
+    jest.advanceTimersByTime(IDLE_MS);
+    expect(player.active).toBe(true);
+    node.says({ type: 'idle' });
     await Promise.resolve();
     expect(context.state).toBe('suspended');
-    expect(player.awake).toBe(false);
-    woken.mockClear();
+    expect(player.active).toBe(false);
+    active.mockClear();
     player.locate(10);
     expect(context.resume).toHaveBeenCalledTimes(1);
     await Promise.resolve();
-    expect(player.awake).toBe(true);
-    expect(woken).toHaveBeenCalled();
+    expect(player.active).toBe(true);
+    expect(active).toHaveBeenCalled();
   });
 
-  test('plays at once from its sleep, even where the browser still puts it to sleep', async () => {
+  test('plays at once when suspended, even while the browser is still suspending it', async () => {
     const { player, node, context } = await prepared();
-    let slept = (): void => undefined;
-    context.suspend.mockImplementation(() => new Promise((resolve) => (slept = () => resolve(undefined))));
-    jest.advanceTimersByTime(RESTED_MS);
-    node.says({ type: 'rested' });
+    let suspended = (): void => undefined;
+    context.suspend.mockImplementation(() => new Promise((resolve) => (suspended = () => resolve(undefined))));
+    jest.advanceTimersByTime(IDLE_MS);
+    node.says({ type: 'idle' });
     expect(context.state).toBe('running');
     await player.play(0);
-    slept();
+    suspended();
     expect(context.resume).toHaveBeenCalledTimes(1);
     expect(typesOf(node.told).slice(-1)).toEqual(['play']);
   });
 
-  test('is not put to sleep while it plays, or just after it was told something', async () => {
+  test('is not suspended while it plays, or just after a message', async () => {
     const { player, node, context } = await prepared();
-    jest.advanceTimersByTime(RESTED_MS);
+    jest.advanceTimersByTime(IDLE_MS);
     player.locate(10);
-    node.says({ type: 'rested' });
+    node.says({ type: 'idle' });
     await player.play(0);
-    jest.advanceTimersByTime(RESTED_MS);
-    node.says({ type: 'rested' });
+    jest.advanceTimersByTime(IDLE_MS);
+    node.says({ type: 'idle' });
     expect(context.suspend).not.toHaveBeenCalled();
   });
 });
@@ -167,7 +167,7 @@ describe('a browser that gives no sound', () => {
   test('is told of after three seconds, and the next tap tries again', async () => {
     FakeContext.state = 'suspended';
     const { player, node, context } = await prepared();
-    expect(player.awake && context.state === 'running').toBe(false);
+    expect(player.active && context.state === 'running').toBe(false);
     context.resume.mockImplementation(() => new Promise(() => undefined));
     const played = expect(player.play(0)).rejects.toThrow('waits for an audio output that does not answer');
     await jest.advanceTimersByTimeAsync(3000);

@@ -15,8 +15,8 @@ const WAKE_MS = 3000;
 const NO_OUTPUT =
   'The browser gives no sound: it waits for an audio output that does not answer. Connect or choose one, then press Play again. Your piece is as it was.';
 
-/** Told nothing for so long, and with nothing to do, the audio thread is put to sleep. */
-const REST_MS = 4000;
+/** An audio thread that is idle is suspended unless it was sent a message within so long. */
+const IDLE_MS = 4000;
 
 /** A browser whose word differs by more than this from its own latency is not believed. */
 const DOUBTED_SECONDS = 0.5;
@@ -53,11 +53,11 @@ export class Player {
   private readonly waiting = new Map<number, { readonly at: number | null; readonly tell: (sample: number) => void }>();
   private tags = 0;
   private readonly reactions: number[] = [];
-  /** The browser's audio is suspended, or about to be: nothing sounds and nothing was told for some seconds. */
-  private asleep = false;
-  private toldAt = -Infinity;
-  /** Told when the audio thread has something to do again. */
-  onWake: () => void = () => undefined;
+  /** The audio context is suspended for being idle, or about to be. */
+  private suspended = false;
+  private lastMessageAt = -Infinity;
+  /** Called when the audio thread is sent a message, or its context starts or stops running. */
+  onActivity: () => void = () => undefined;
 
   constructor(readonly sampleRate: number) {
     if (typeof SharedArrayBuffer === 'undefined') {
@@ -84,7 +84,7 @@ export class Player {
   }
 
   async play(fromSample: number): Promise<void> {
-    await this.wake();
+    await this.resume();
     this.playing = true;
     this.asked = fromSample;
     this.tell({ type: 'play', from: fromSample });
@@ -135,7 +135,7 @@ export class Player {
 
   private hear(data: unknown): void {
     const heard = fromEngine.safeParse(data).data;
-    if (heard?.type === 'rested') this.sleep();
+    if (heard?.type === 'idle') this.suspendIfIdle();
     if (heard?.type !== 'applied') return;
     for (const { tag, sample } of heard.gestures) {
       const asked = this.waiting.get(tag);
@@ -211,12 +211,12 @@ export class Player {
     return this.starting;
   }
 
-  private async wake(): Promise<void> {
+  private async resume(): Promise<void> {
     await this.prepare();
     const { context } = this;
-    if (!context || (context.state === 'running' && !this.asleep)) return;
-    this.asleep = false;
-    this.onWake();
+    if (!context || (context.state === 'running' && !this.suspended)) return;
+    this.suspended = false;
+    this.onActivity();
     let timer: ReturnType<typeof setTimeout> | undefined;
     const late = new Promise<never>(
       (_resolve, reject) => (timer = setTimeout(() => reject(new NoAudio(NO_OUTPUT)), WAKE_MS)),
@@ -253,32 +253,32 @@ export class Player {
     this.node.port.onmessage = (event: MessageEvent<unknown>) => this.hear(event.data);
     this.node.connect(context.destination);
     this.context = context;
-    context.onstatechange = () => this.onWake();
-    this.onWake();
+    context.onstatechange = () => this.onActivity();
+    this.onActivity();
   }
 
   /** Whether the audio thread runs, or is about to: what it does may have to be drawn. */
-  get awake(): boolean {
-    const runs = this.context?.state === 'running' && !this.asleep;
-    return runs || performance.now() - this.toldAt < REST_MS;
+  get active(): boolean {
+    const runs = this.context?.state === 'running' && !this.suspended;
+    return runs || performance.now() - this.lastMessageAt < IDLE_MS;
   }
 
-  /** An audio thread that runs for nothing takes a fifth of a processor. */
-  private sleep(): void {
-    if (this.playing || this.asleep || performance.now() - this.toldAt < REST_MS) return;
-    this.asleep = true;
-    this.context?.suspend().catch(() => (this.asleep = false));
+  /** Computing silence takes a fifth of a processor. */
+  private suspendIfIdle(): void {
+    if (this.playing || this.suspended || performance.now() - this.lastMessageAt < IDLE_MS) return;
+    this.suspended = true;
+    this.context?.suspend().catch(() => (this.suspended = false));
   }
 
   private tell(message: ToEngine): void {
-    this.toldAt = performance.now();
+    this.lastMessageAt = performance.now();
     this.node?.port.postMessage(message);
-    if (this.asleep) {
-      this.asleep = false;
+    if (this.suspended) {
+      this.suspended = false;
       // Refused where the output has gone meanwhile; playing says so.
       this.context?.resume().catch(() => undefined);
     }
-    this.onWake();
+    this.onActivity();
   }
 
   async close(): Promise<void> {

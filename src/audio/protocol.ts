@@ -103,7 +103,7 @@ export type ToEngine = z.infer<typeof toEngine>;
  */
 export const fromEngine = z.discriminatedUnion('type', [
   z.object({ type: z.literal('refused'), message: z.string() }),
-  z.object({ type: z.literal('rested') }),
+  z.object({ type: z.literal('idle') }),
   z.object({
     type: z.literal('applied'),
     gestures: z.array(z.object({ tag: z.number(), sample: z.number() })),

@@ -1,5 +1,5 @@
 import { act, render } from '@testing-library/react';
-import { drawSoon, useFrame, type Draw } from './frame';
+import { requestFrames, useFrame, type Draw } from './frame';
 
 const FRAME_MS = 16;
 
@@ -26,8 +26,8 @@ const fire = (type: string, init: Record<string, unknown> = {}): void => {
   window.dispatchEvent(event);
 };
 
-/** A component that has been drawn and has come to rest. */
-function atRest(draw: jest.Mock): jest.Mock {
+/** A component for which the loop has stopped. */
+function stopped(draw: jest.Mock): jest.Mock {
   render(<Drawn draw={draw} />);
   frames(60);
   expect(drawnIn(draw, 60)).toBe(0);
@@ -44,7 +44,7 @@ test('a page on which nothing moves draws a few frames and then none', () => {
 });
 
 test.each(['pointermove', 'wheel', 'scroll', 'resize', 'input'])('%s has it drawn for a moment', (type) => {
-  const draw = atRest(jest.fn());
+  const draw = stopped(jest.fn());
   fire(type);
   expect(drawnIn(draw, 10)).toBeGreaterThan(5);
   frames(60);
@@ -52,7 +52,7 @@ test.each(['pointermove', 'wheel', 'scroll', 'resize', 'input'])('%s has it draw
 });
 
 test('it draws for as long as a finger is down, however still it is', () => {
-  const draw = atRest(jest.fn());
+  const draw = stopped(jest.fn());
   fire('pointerdown', { pointerId: 1 });
   fire('pointerdown', { pointerId: 2 });
   fire('pointerup', { pointerId: 1 });
@@ -62,8 +62,18 @@ test('it draws for as long as a finger is down, however still it is', () => {
   expect(drawnIn(draw, 60)).toBe(0);
 });
 
+test('keys whose release a browser does not tell while Meta is down are released with Meta', () => {
+  const draw = stopped(jest.fn());
+  fire('keydown', { code: 'MetaLeft', key: 'Meta' });
+  fire('keydown', { code: 'KeyC', key: 'c' });
+  expect(drawnIn(draw, 60)).toBeGreaterThan(50);
+  fire('keyup', { code: 'MetaLeft', key: 'Meta' });
+  frames(60);
+  expect(drawnIn(draw, 60)).toBe(0);
+});
+
 test('it draws for as long as a key is down, which ends at the latest when the window is left', () => {
-  const draw = atRest(jest.fn());
+  const draw = stopped(jest.fn());
   fire('keydown', { code: 'Enter' });
   expect(drawnIn(draw, 300)).toBeGreaterThan(290);
   fire('blur');
@@ -73,11 +83,11 @@ test('it draws for as long as a key is down, which ends at the latest when the w
 
 test('it draws on while any component says that it moves', () => {
   let moving = false;
-  const draw = atRest(jest.fn());
+  const draw = stopped(jest.fn());
   render(<Drawn draw={() => moving} />);
   frames(60);
   moving = true;
-  act(drawSoon);
+  act(requestFrames);
   expect(drawnIn(draw, 300)).toBeGreaterThan(290);
   moving = false;
   frames(60);
@@ -106,6 +116,6 @@ test('what has left the page is not drawn any more', () => {
   const draw = jest.fn();
   const { unmount } = render(<Drawn draw={draw} />);
   unmount();
-  act(drawSoon);
+  act(requestFrames);
   expect(drawnIn(draw, 10)).toBe(0);
 });

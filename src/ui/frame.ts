@@ -1,20 +1,20 @@
 import { useEffect, useRef } from 'react';
 
-/** Called once for every frame; true when the next frame will look different again. */
+/** Draws a frame; returns true to have the next frame drawn as well. */
 export type Draw = () => boolean | void;
 
-/** How long frames go on after something happened that nobody says more of. */
+/** Frames are drawn for so long after an event or a render. */
 const LINGER_MS = 300;
-/** What may change how something looks without React. */
-const HAPPENINGS = ['pointermove', 'wheel', 'scroll', 'resize', 'input', 'focusin', 'visibilitychange'] as const;
-const DOWN = ['pointerdown', 'keydown'] as const;
-const UP = ['pointerup', 'pointercancel', 'keyup'] as const;
+/** Events after which something may look different without a render. */
+const REDRAW_EVENTS = ['pointermove', 'wheel', 'scroll', 'resize', 'input', 'focusin', 'visibilitychange'] as const;
+const DOWN_EVENTS = ['pointerdown', 'keydown'] as const;
+const UP_EVENTS = ['pointerup', 'pointercancel', 'keyup'] as const;
 
-/** One loop of frames for the whole page. It ends where nothing moves: a page that stands still draws nothing. */
+/** One animation frame loop for the whole page. It stops while nothing moves. */
 class FrameLoop {
   private readonly draws = new Set<{ readonly current: Draw }>();
-  /** Fingers and keys that are down: what they hold may go by time. */
-  private readonly down = new Set<string>();
+  /** Pointers and keys that are down: what they hold may change with time alone. */
+  private readonly held = new Set<string>();
   private frame = 0;
   private until = 0;
   private listening = false;
@@ -22,18 +22,18 @@ class FrameLoop {
   add(draw: { readonly current: Draw }): () => void {
     this.listen();
     this.draws.add(draw);
-    this.drawSoon();
+    this.request();
     return () => this.draws.delete(draw);
   }
 
-  drawSoon(): void {
+  request(): void {
     this.until = performance.now() + LINGER_MS;
     if (this.frame === 0) this.frame = requestAnimationFrame(this.next);
   }
 
   private readonly next = (): void => {
     this.frame = 0;
-    let moves = this.down.size > 0 || performance.now() < this.until;
+    let moves = this.held.size > 0 || performance.now() < this.until;
     for (const draw of this.draws) {
       try {
         if (draw.current() === true) moves = true;
@@ -49,26 +49,29 @@ class FrameLoop {
     if (this.listening) return;
     this.listening = true;
     const options = { capture: true, passive: true };
-    for (const type of HAPPENINGS) window.addEventListener(type, () => this.drawSoon(), options);
-    for (const type of [...DOWN, ...UP]) window.addEventListener(type, (event) => this.hand(event), options);
-    window.addEventListener('blur', () => this.down.clear());
+    for (const type of REDRAW_EVENTS) window.addEventListener(type, () => this.request(), options);
+    for (const type of [...DOWN_EVENTS, ...UP_EVENTS])
+      window.addEventListener(type, (event) => this.trackHeld(event), options);
+    window.addEventListener('blur', () => this.held.clear());
   }
 
-  private hand(event: Event): void {
+  private trackHeld(event: Event): void {
     const id = event instanceof KeyboardEvent ? event.code : `pointer ${(event as PointerEvent).pointerId}`;
-    if ((DOWN as readonly string[]).includes(event.type)) this.down.add(id);
-    else this.down.delete(id);
-    this.drawSoon();
+    if ((DOWN_EVENTS as readonly string[]).includes(event.type)) this.held.add(id);
+    // A browser sends no keyup for keys that are released while Meta is down.
+    else if (event instanceof KeyboardEvent && event.key === 'Meta') this.held.clear();
+    else this.held.delete(id);
+    this.request();
   }
 }
 
 const loop = new FrameLoop();
 
-/** Has frames drawn again, when something changed that the page does not hear of by itself. */
-export const drawSoon = (): void => loop.drawSoon();
+/** Starts the frame loop again, after a change that comes with no event and no render. */
+export const requestFrames = (): void => loop.request();
 
 /**
- * Calls back for every frame the display shows while anything on the page moves: while a hand is down, shortly after
+ * Calls back for every frame of the display while the loop runs: while a pointer or a key is down, shortly after
  * any input and any change of the component, and for as long as any callback returns true. What it draws goes straight
  * to elements, past React.
  */
@@ -76,7 +79,7 @@ export function useFrame(draw: Draw): void {
   const latest = useRef(draw);
   useEffect(() => {
     latest.current = draw;
-    loop.drawSoon();
+    loop.request();
   });
   useEffect(() => loop.add(latest), []);
 }

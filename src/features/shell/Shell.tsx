@@ -38,7 +38,7 @@ export function Shell({ children }: { readonly children: ReactNode }) {
   const { studio } = useStudio();
   useFrame(() => {
     studio.watch();
-    return studio.player.awake;
+    return studio.player.active;
   });
   useRoleKeys();
   return (

@@ -17,7 +17,7 @@ import { useOpenPiece } from '../../data/openPiece';
 import { useAudition } from '../../data/audition';
 import { useRecording } from '../../data/recording';
 import { useView } from '../../data/view';
-import { drawSoon } from '../../ui/frame';
+import { requestFrames } from '../../ui/frame';
 import { LivePlay } from './livePlay';
 import { Morph } from './morph';
 import { MoveRecorder } from './moveRecorder';
@@ -44,7 +44,7 @@ export class Studio {
 
   constructor(piece: Piece) {
     this.player = new Player(piece.sampleRate);
-    this.player.onWake = drawSoon;
+    this.player.onActivity = requestFrames;
     this.recorder = new MoveRecorder(this.player);
     this.morph = new Morph(this, this.player);
     this.live = new LivePlay(this.player, this.recorder, (target) => this.note(target));
