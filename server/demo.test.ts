@@ -2,7 +2,7 @@ import { readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { NIGHT_FERRY_ID } from '../src/core/sounds/nightFerry';
 import { installNightFerry } from './demo';
-import { closeServers, removeFolders, startServer } from './testing';
+import { closeServers, removeFolders, startServer, until } from './testing';
 
 afterEach(closeServers);
 afterAll(removeFolders);
@@ -31,6 +31,7 @@ test('a server that ends meanwhile leaves nothing of it', async () => {
   const { services, folder } = await startServer();
   const ended = new AbortController();
   const installing = installNightFerry(services, ended.signal);
+  await until(() => arriving(folder).length > 0);
   ended.abort();
   await expect(installing).rejects.toThrow();
   expect(arriving(folder)).toEqual([]);

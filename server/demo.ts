@@ -1,8 +1,8 @@
 import { createHash } from 'node:crypto';
-import { makeSaltPier, SALT_PIER_ID } from '../src/core/sounds/saltPier';
 import { mkdir, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import { NIGHT_FERRY_ID } from '../src/core/sounds/nightFerry';
+import { makeSaltPier, SALT_PIER_ID } from '../src/core/sounds/saltPier';
 import { unpackedSchema } from './jobs/jobs';
 import { readUnpacked } from './jobs/unpackArchive';
 import type { Services } from './services';

@@ -105,16 +105,21 @@ function operation(name: string, endpoint: Endpoint, schemas: SchemaWriter) {
     ...(body ? { requestBody: { required: true, content: bodyContent(body, schemas) } } : {}),
     responses: {
       [answer.kind === 'json' ? answer.status : 200]: {
-        description: answer.says,
+        description: answer.description,
         content: answerContent(answer, schemas),
       },
-      ...Object.fromEntries(problems.map((status) => [status, { $ref: '#/components/responses/Problem' }])),
+      ...Object.fromEntries(
+        [...problems, ...(params || query ? [400] : [])].map((status) => [
+          status,
+          { $ref: '#/components/responses/Problem' },
+        ]),
+      ),
     },
   };
 }
 
-const parameters = (where: 'path' | 'query', texts: z.ZodObject | undefined, schemas: SchemaWriter) =>
-  Object.entries<z.ZodType>(texts?.shape ?? {}).map(([name, type]) => ({
+const parameters = (where: 'path' | 'query', shape: z.ZodObject | undefined, schemas: SchemaWriter) =>
+  Object.entries<z.ZodType>(shape?.shape ?? {}).map(([name, type]) => ({
     name,
     in: where,
     required: !type.safeParse(undefined).success,

@@ -1,18 +1,18 @@
 import type { Request, Response, Router } from 'express';
 import type * as z from 'zod';
-import type { Endpoint, ParamsOf, QueryOf, ReplyOf } from '../../src/core/api/endpoint';
+import type { Endpoint, ParamsOf, QueryOf, HandlerResult } from '../../src/core/api/endpoint';
 import { jsonBytes } from './bodies';
 import { sendJson } from './replies';
 
 /** A document that is JSON already, as the store's thread gives it. */
-export class Json {
+export class JsonBytes {
   constructor(readonly bytes: Uint8Array) {}
 }
 
 /** The answer to what was done and has nothing to tell. */
 export const OK = { ok: true } as const;
 
-export interface Asked<E extends Endpoint> {
+export interface EndpointRequest<E extends Endpoint> {
   readonly params: ParamsOf<E>;
   readonly query: QueryOf<E>;
   /** A JSON body is read as bytes (`bodyBytes`) and parsed by the store's thread; that of a file is not read yet. */
@@ -21,8 +21,10 @@ export interface Asked<E extends Endpoint> {
 }
 
 type Handler<E extends Endpoint> = (
-  asked: Asked<E>,
-) => E['answer']['kind'] extends 'json' ? (ReplyOf<E> | Json) | Promise<ReplyOf<E> | Json> : Promise<void>;
+  request: EndpointRequest<E>,
+) => E['answer']['kind'] extends 'json'
+  ? (HandlerResult<E> | JsonBytes) | Promise<HandlerResult<E> | JsonBytes>
+  : Promise<void>;
 
 /**
  * Adds the route of an endpoint. Its path and query are read by their schemas first (400 where they do not fit). What
@@ -40,7 +42,7 @@ export function serve<E extends Endpoint>(router: Router, endpoint: E, handle: H
     });
     if (answer.kind === 'file') return;
     res.status(answer.status);
-    if (reply instanceof Json) sendJson(res, reply.bytes);
+    if (reply instanceof JsonBytes) sendJson(res, reply.bytes);
     else res.json(reply);
   });
 }

@@ -1,13 +1,13 @@
 import express, { type Router } from 'express';
 import { API } from '../../src/core/api/contract';
 import { bodyBytes } from '../http/bodies';
-import { Json, OK, serve } from '../http/serve';
+import { JsonBytes, OK, serve } from '../http/serve';
 import type { Services } from '../services';
 
 /** Chains stored under a name, for any piece. */
 export function blockRoutes({ store }: Services): Router {
   const router = express.Router();
-  serve(router, API.listBlocks, async () => new Json(await store.listBlocks()));
+  serve(router, API.listBlocks, async () => new JsonBytes(await store.listBlocks()));
   serve(router, API.saveBlock, async ({ req }) => {
     await store.createBlock(bodyBytes(req));
     return OK;

@@ -5,7 +5,7 @@ import { writeArchive } from '../archive';
 import { bodyBytes } from '../http/bodies';
 import { Problem } from '../http/problem';
 import { attach } from '../http/replies';
-import { Json, OK, serve } from '../http/serve';
+import { JsonBytes, OK, serve } from '../http/serve';
 import type { Services } from '../services';
 
 /** Pieces, each save a revision; and whole pieces as archives. */
@@ -20,7 +20,7 @@ export function pieceRoutes({ store, sounds, uploads }: Services): Router {
   serve(router, API.readPiece, async ({ params, res }) => {
     const { revision, body } = await store.readPiece(params.id);
     res.set('ETag', `"${revision}"`).set('Cache-Control', 'no-store');
-    return new Json(body);
+    return new JsonBytes(body);
   });
   serve(router, API.savePiece, async ({ params, req, res }) => {
     const revision = await store.savePiece(params.id, baseRevision(req), bodyBytes(req));

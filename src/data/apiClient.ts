@@ -1,4 +1,4 @@
-import { addressOf, type AnswerOf, type Endpoint, type Given } from '../core/api/endpoint';
+import { addressOf, type AnswerOf, type Endpoint, type CallOptions } from '../core/api/endpoint';
 import { problemSchema } from '../core/api/schemas';
 
 /** What the server said against a request, or that it could not be reached (`status` 0). */
@@ -39,7 +39,7 @@ async function ask(url: string, init: RequestInit): Promise<Response> {
 }
 
 /** What `given` holds, for an endpoint of any kind. */
-interface AnyGiven {
+interface AnyCallOptions {
   readonly params?: Readonly<Record<string, unknown>>;
   readonly query?: Readonly<Record<string, unknown>>;
   readonly body?: unknown;
@@ -53,11 +53,11 @@ interface AnyGiven {
  */
 export async function call<E extends Endpoint>(
   endpoint: E,
-  ...[given]: object extends Given<E> ? [Given<E>?] : [Given<E>]
+  ...[given]: object extends CallOptions<E> ? [CallOptions<E>?] : [CallOptions<E>]
 ): Promise<AnswerOf<E>> {
   const { method, body, answer }: Endpoint = endpoint;
   if (answer.kind !== 'json') throw new Error(`${endpoint.path} answers with a file: use its address.`);
-  const asked = (given ?? {}) as AnyGiven;
+  const asked = (given ?? {}) as AnyCallOptions;
   const headers: Record<string, string> = {};
   if (body) headers['Content-Type'] = body.kind === 'json' ? 'application/json' : body.type;
   if (asked.revision !== undefined) headers['If-Match'] = `"${asked.revision}"`;

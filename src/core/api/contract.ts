@@ -9,14 +9,17 @@ import { pieceListingSchema, saveSchema, storedPieceSchema, storedSoundSchema, u
 const SOUND_FILE = { kind: 'file', type: 'application/octet-stream' } as const;
 const ARCHIVE = { kind: 'file', type: 'application/zip' } as const;
 
-const json = <const Status extends 200 | 201 | 202, S extends z.ZodType>(status: Status, says: string, schema: S) =>
-  ({ kind: 'json', status, says, schema }) as const;
-const file = (says: string, ...types: string[]) => ({ kind: 'file', says, types }) as const;
+const json = <const Status extends 200 | 201 | 202, S extends z.ZodType>(
+  status: Status,
+  description: string,
+  schema: S,
+) => ({ kind: 'json', status, description, schema }) as const;
+const file = (description: string, ...types: string[]) => ({ kind: 'file', description, types }) as const;
 const body = <S extends z.ZodType>(schema: S) => ({ kind: 'json', schema }) as const;
 
-const done = (says: string) => json(200, says, z.object({ ok: z.literal(true) }));
-const madeId = <const Status extends 201 | 202>(status: Status, says: string) =>
-  json(status, says, z.object({ id: z.string() }));
+const done = (description: string) => json(200, description, z.object({ ok: z.literal(true) }));
+const madeId = <const Status extends 201 | 202>(status: Status, description: string) =>
+  json(status, description, z.object({ id: z.string() }));
 const revision = z.object({ revision: z.number() });
 const ofPiece = z.object({ id: idSchema });
 const ofSound = z.object({ hash: hashSchema });

@@ -9,8 +9,13 @@ export type RequestBody =
   | { readonly kind: 'file'; readonly type: string };
 
 export type Answer =
-  | { readonly kind: 'json'; readonly status: 200 | 201 | 202; readonly says: string; readonly schema: z.ZodType }
-  | { readonly kind: 'file'; readonly says: string; readonly types: readonly string[] };
+  | {
+      readonly kind: 'json';
+      readonly status: 200 | 201 | 202;
+      readonly description: string;
+      readonly schema: z.ZodType;
+    }
+  | { readonly kind: 'file'; readonly description: string; readonly types: readonly string[] };
 
 /**
  * One address of the API. The server's routes, the client's calls and the OpenAPI document are made from it. What is
@@ -21,9 +26,9 @@ export interface Endpoint {
   /** Below `/api`, with parameters as `:name`. */
   readonly path: string;
   readonly summary: string;
-  /** A text for each parameter of the path. */
+  /** A schema for each parameter of the path. */
   readonly params?: z.ZodObject;
-  /** Texts behind the question mark; unknown ones are ignored. */
+  /** Query parameters; unknown ones are ignored. */
   readonly query?: z.ZodObject;
   readonly body?: RequestBody;
   readonly answer: Answer;
@@ -33,15 +38,16 @@ export interface Endpoint {
   readonly basedOnRevision?: boolean;
 }
 
-type Texts<E extends Endpoint, Name extends 'params' | 'query'> = E extends {
+type ShapeOf<E extends Endpoint, Name extends 'params' | 'query'> = E extends {
   readonly [N in Name]: infer S extends z.ZodObject;
 }
   ? S
   : null;
 
 export type ParamsOf<E extends Endpoint> =
-  Texts<E, 'params'> extends z.ZodObject ? z.output<Texts<E, 'params'>> : object;
-export type QueryOf<E extends Endpoint> = Texts<E, 'query'> extends z.ZodObject ? z.output<Texts<E, 'query'>> : object;
+  ShapeOf<E, 'params'> extends z.ZodObject ? z.output<ShapeOf<E, 'params'>> : object;
+export type QueryOf<E extends Endpoint> =
+  ShapeOf<E, 'query'> extends z.ZodObject ? z.output<ShapeOf<E, 'query'>> : object;
 
 type JsonSchemaOf<Part> = Part extends { readonly kind: 'json'; readonly schema: infer S extends z.ZodType }
   ? S
@@ -49,24 +55,24 @@ type JsonSchemaOf<Part> = Part extends { readonly kind: 'json'; readonly schema:
 
 /** What the client reads of an answer; never where it is a file. */
 export type AnswerOf<E extends Endpoint> = z.output<JsonSchemaOf<E['answer']>>;
-/** What a handler of the server answers as JSON. */
-export type ReplyOf<E extends Endpoint> = z.input<JsonSchemaOf<E['answer']>>;
+/** What a handler of the server gives, to be sent as JSON. */
+export type HandlerResult<E extends Endpoint> = z.input<JsonSchemaOf<E['answer']>>;
 
-/** The same with nothing in it that the one who is given it may change. */
+/** `T` with every property readonly, at any depth. */
 type ReadonlyDeep<T> = T extends readonly (infer Item)[]
   ? readonly ReadonlyDeep<Item>[]
   : T extends object
     ? { readonly [K in keyof T]: ReadonlyDeep<T[K]> }
     : T;
 
-type TextsMember<E extends Endpoint, Name extends 'params' | 'query'> =
-  Texts<E, Name> extends z.ZodObject
-    ? object extends z.input<Texts<E, Name>>
-      ? { readonly [N in Name]?: z.input<Texts<E, Name>> }
-      : { readonly [N in Name]: z.input<Texts<E, Name>> }
+type ShapeOption<E extends Endpoint, Name extends 'params' | 'query'> =
+  ShapeOf<E, Name> extends z.ZodObject
+    ? object extends z.input<ShapeOf<E, Name>>
+      ? { readonly [N in Name]?: z.input<ShapeOf<E, Name>> }
+      : { readonly [N in Name]: z.input<ShapeOf<E, Name>> }
     : object;
 
-type BodyMember<E extends Endpoint> = E extends {
+type BodyOption<E extends Endpoint> = E extends {
   readonly body: { readonly kind: 'json'; readonly schema: infer S extends z.ZodType };
 }
   ? { readonly body: ReadonlyDeep<z.input<S>> }
@@ -74,10 +80,10 @@ type BodyMember<E extends Endpoint> = E extends {
     ? { readonly body: Blob }
     : object;
 
-/** What a client gives: parameters and query where there are any, the body, and the revision it is based on. */
-export type Given<E extends Endpoint> = TextsMember<E, 'params'> &
-  TextsMember<E, 'query'> &
-  BodyMember<E> &
+/** What a call of an endpoint takes: parameters, query and body where it has them, and the revision it is based on. */
+export type CallOptions<E extends Endpoint> = ShapeOption<E, 'params'> &
+  ShapeOption<E, 'query'> &
+  BodyOption<E> &
   (E extends { readonly basedOnRevision: true } ? { readonly revision: number } : object);
 
 interface AddressParts {
