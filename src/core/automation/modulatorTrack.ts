@@ -17,10 +17,11 @@ import {
   type Steps,
 } from './modulator';
 
-/** A thrown value is reached in this share of a turn, so that it never clicks. */
-const RANDOM_GLIDE = 0.02;
-const DRAWN = MODULATOR_SHAPES.indexOf('drawn');
 const RANDOM = MODULATOR_SHAPES.indexOf('random');
+const DRAWN = MODULATOR_SHAPES.indexOf('drawn');
+/** A random value is reached in this share of a turn, so that it never clicks. */
+const RANDOM_GLIDE = 0.02;
+
 /** A modulator made ready to be read at any sample. */
 export interface ModulatorTrack {
   /** Index in MODULATOR_KINDS. */
@@ -49,7 +50,7 @@ export interface ModulatorTrack {
   readonly releaseMs: number;
 }
 
-/** Where a modulator takes from what it goes by, as indices of a plan. */
+/** What a follower hears, or the hold with which a run begins, as indices of a plan; -1 for none. */
 export interface ModulatorSource {
   readonly channel: number;
   readonly slot: number;
@@ -58,7 +59,7 @@ export const NO_SOURCE: ModulatorSource = { channel: -1, slot: -1 };
 
 const NO_NUMBERS = new Float64Array(0);
 
-/** @param source the channel that a follower hears, or the hold with which a run begins */
+/** Makes a modulator ready. @param source of a follower or a run */
 export function modulatorTrack(
   modulator: Modulator,
   context: ValueContext,
@@ -137,9 +138,8 @@ const onceFromSample = ({ onceFrom }: Lfo | Steps, { tempo, sampleRate }: ValueC
   onceFrom === undefined ? -1 : beatsToSeconds(onceFrom, tempo) * sampleRate;
 
 /**
- * Where it stands, -1 to 1, at a sample of the piece: of the place alone, so that playing from anywhere sounds as from
- * the start. A run is asked for samples since its hold began. A macro stands where hand and lane put it; for it this is
- * not asked.
+ * Output of a modulator, -1 to 1, at a sample of the piece; of a run at a number of samples since its hold began. It
+ * depends on the position alone, so that playing from anywhere sounds as from the start. Not for macros and followers.
  */
 export function modulatorAt(track: ModulatorTrack, sample: number): number {
   const turns = turnsAt(track, sample);
@@ -165,7 +165,7 @@ export function modulatorAt(track: ModulatorTrack, sample: number): number {
   return from + (randomAt(step + 1, track.roll) - from) * share;
 }
 
-/** The step of a row that it is in at a sample, from 0; a run is asked for samples since its hold began. */
+/** Index of the step that a row of steps is in at a sample; of a run at a number of samples since its hold began. */
 export function stepIndexAt(track: ModulatorTrack, sample: number): number {
   const count = track.steps.length;
   const step = Math.floor(turnsAt(track, sample));

@@ -142,9 +142,9 @@ export class Engine {
     this.stand();
     this.modulators.followers.prime(this.channels, this.sounds, fromSample);
     // The main output first: its macros turn what lies in the others, and may be turned themselves.
-    this.modulators.read(this.tempoClock, this.position, this.channels, this.main);
+    this.modulators.evaluate(this.tempoClock, this.position, this.channels, this.main);
     this.main?.locate(this.tempoClock, this.modulators.turns);
-    this.modulators.read(this.tempoClock, this.position, this.channels, this.main);
+    this.modulators.evaluate(this.tempoClock, this.position, this.channels, this.main);
     for (const channel of this.channels) channel.locate(this.tempoClock, this.modulators.turns);
     this.updateLatencies();
     for (const channel of this.channels) channel.resetCompensation(this.main!);
@@ -337,7 +337,7 @@ export class Engine {
 
   /** Lanes and links at the place where it stands. */
   private follow(): void {
-    this.modulators.read(this.tempoClock, this.position, this.channels, this.main);
+    this.modulators.evaluate(this.tempoClock, this.position, this.channels, this.main);
     for (let c = 0; c < this.channels.length; c += 1) {
       this.channels[c]!.followLanes(this.tempoClock);
       this.channels[c]!.followLinks(this.modulators.turns, this.tempoClock.sample);

@@ -3,7 +3,7 @@ import { effectOf } from '../effects/catalogue';
 import { beatsToSamples, type TempoMap } from '../music/tempo';
 import { linkTransferOf } from '../piece/links/link';
 import type { LinkTransfer } from '../automation/linkTransfer';
-import { type Macro, type Modulator } from '../automation/modulator';
+import type { Macro, Modulator } from '../automation/modulator';
 import { modulatorTrack, NO_SOURCE, type ModulatorSource, type ModulatorTrack } from '../automation/modulatorTrack';
 import type { LaneTrack } from '../automation/evaluate';
 import { laneTrack } from '../piece/moves/lane';
@@ -183,14 +183,15 @@ export function compilePlan(piece: Piece, scope: PrintScope | null = null): Plan
     scope && scope.channel !== MAIN
       ? planChannel(piece, { id: MAIN, chain: [], gain: 1, pan: 0, mute: false, sends: [] }, [], true, true, false)
       : planChannel(piece, { id: MAIN, ...piece.main, pan: 0, mute: false, sends: [] }, [], true, true, true);
+  const all = [...channels, main];
   return {
     sampleRate,
     lengthSamples: at(piece.lengthBeats),
     loop: { on: scope ? false : piece.loop.on, start: at(piece.loop.start), end: at(piece.loop.end) },
-    channels: [...channels, main],
+    channels: all,
     order: sendOrder(channels),
     modulators: piece.modulators.map((modulator) =>
-      modulatorTrack(modulator, contextOf(piece), sourceOf(modulator, [...channels, main])),
+      modulatorTrack(modulator, contextOf(piece), sourceOf(modulator, all)),
     ),
     beatsPerBar: piece.tempo.beatsPerBar,
     bpm: tempo.bpm,
@@ -198,7 +199,7 @@ export function compilePlan(piece: Piece, scope: PrintScope | null = null): Plan
   };
 }
 
-/** Where a modulator takes from what it goes by: the channel that a follower hears, the hold of a run. */
+/** What a follower hears, or the hold with which a run begins. */
 function sourceOf(modulator: Modulator, channels: readonly PlanChannel[]): ModulatorSource {
   if (modulator.kind === 'follower')
     return { channel: channels.findIndex(({ id }) => id === modulator.follows), slot: -1 };

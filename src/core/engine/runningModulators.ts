@@ -6,16 +6,16 @@ import { Followers } from './followers';
 import type { Plan } from './plan';
 import type { TempoClock } from './tempoClock';
 
-/** Where every modulator of a plan stands, step by step. */
+/** Evaluates the modulators of a plan, once a step. */
 export class RunningModulators {
   readonly followers: Followers;
-  /** In the plan's order, -1 to 1. */
+  /** Outputs in the plan's order, -1 to 1. */
   readonly turns: Float64Array;
-  /** The step that each run is in; -1 while its hold is silent, and for all else. */
+  /** Index of the step that each run is in; -1 while its hold is silent, and for other modulators. */
   readonly steps: Float64Array;
   private readonly tracks: readonly ModulatorTrack[];
 
-  /** @param before those of the plan before, whose followers go on as they stand */
+  /** @param before those of the plan before, whose followers keep their state */
   constructor(plan: Plan | null, sampleRate: number, before: RunningModulators | null = null) {
     this.tracks = plan?.modulators ?? [];
     this.turns = new Float64Array(this.tracks.length);
@@ -24,17 +24,22 @@ export class RunningModulators {
   }
 
   /**
-   * Reads all of them at the end of a step.
-   * @param clock which stands there  @param position sample of the piece  @param main the channel whose macros they are
+   * Evaluates all of them at the end of a step.
+   * @param clock read there  @param position sample of the piece there  @param main the channel that has the macros
    */
-  read(clock: TempoClock, position: number, channels: readonly RunningChannel[], main: RunningChannel | null): void {
+  evaluate(
+    clock: TempoClock,
+    position: number,
+    channels: readonly RunningChannel[],
+    main: RunningChannel | null,
+  ): void {
     const { tracks, turns } = this;
     let macro = 0;
     for (let i = 0; i < tracks.length; i += 1) {
       const track = tracks[i]!;
       if (track.kind === FOLLOWER_KIND) turns[i] = this.followers.at(i);
       else if (track.kind === RUN_KIND) {
-        const frames = runFor(track, clock, position, channels);
+        const frames = runFrames(track, clock, position, channels);
         turns[i] = modulatorAt(track, frames);
         this.steps[i] = frames === 0 ? -1 : stepIndexAt(track, frames);
       } else if (track.kind !== MACRO_KIND) turns[i] = modulatorAt(track, track.byBeat ? clock.sample : position);
@@ -47,10 +52,10 @@ export class RunningModulators {
 }
 
 /**
- * Samples for which the hold of a run has sounded at the end of the step, at the piece's own tempo where it goes by
- * beats. Until the hold begins the run stands at its first step, so that it begins with that.
+ * Samples since the hold of a run began, at the end of the step; counted at the piece's own tempo where its rate is a
+ * note value. 0 while the hold is silent: the run keeps its first step, so that the hold begins with it.
  */
-function runFor(
+function runFrames(
   { source, sourceSlot, byBeat }: ModulatorTrack,
   clock: TempoClock,
   position: number,

@@ -3,14 +3,14 @@ import { addNoise, addPartial, canvas, finish, SOUND_RATE } from './tools';
 
 export type EngineHit = 'piston' | 'valve' | 'chain' | 'rivet';
 
-/** A stroke: beat from the start of the part, what is struck, strength 0-1. */
+/** A drum hit: beat from the start of the part, which drum, strength 0-1. */
 export interface EngineStroke {
   readonly beat: number;
   readonly hit: EngineHit;
   readonly strength: number;
 }
 
-/** Drums of an engine room: a piston below, a valve that cracks and hisses, a chain that keeps time, rivets. */
+/** Drums of an engine room: piston (kick), valve (snare), chain (hi-hat) and rivet (rim). */
 export function engineRoom(
   strokes: readonly EngineStroke[],
   beats: number,

@@ -13,7 +13,7 @@ const HARMONICS = 7;
 const ATTACK_SECONDS = 0.006;
 const RELEASE_SECONDS = 0.05;
 
-/** A round bass: harmonics that fall off the sooner the higher they are, over a steady first one. */
+/** A plucked bass: the higher a harmonic, the faster it decays. */
 export function propeller(notes: readonly PropellerNote[], beats: number, bpm: number): Float32Array[] {
   const out = canvas((beats * 60) / bpm);
   const maker = new NoteMaker(bassNote);

@@ -8,7 +8,7 @@ import { ChoiceRail, Rail, SwitchRail, type RailLane, type RailLook } from '../.
 import { linkedRail } from '../../core/piece/links/link';
 import { laneTrack, trackAt } from '../../core/piece/moves/lane';
 import { useHand, usePiece, useStudio } from '../studio/StudioProvider';
-import { followedNow } from '../studio/followed';
+import { liveOutput } from '../studio/liveOutput';
 
 interface ParamRailProps {
   readonly target: Target;
@@ -41,7 +41,7 @@ export function ParamRail({ target, param, value, initial, look, onLive }: Param
   const lane = findLane(piece, target);
   const track = useMemo(() => (lane?.on ? laneTrack(piece, lane, param) : null), [lane, param, piece]);
   const steady = useSteady(target);
-  const linked = useMemo(() => linkedRail(piece, steady, followedNow(studio, piece)), [piece, steady, studio]);
+  const linked = useMemo(() => linkedRail(piece, steady, liveOutput(studio, piece)), [piece, steady, studio]);
   const railLane = useMemo<RailLane | undefined>(() => {
     if (linked) return { low: linked.low, high: linked.high, live: () => linked.at(studio.beat) };
     if (!track) return undefined;

@@ -4,7 +4,7 @@ import { Card } from 'react-native-paper';
 import { effectOf } from '../../core/effects/catalogue';
 import { barStart, toBarBeat } from '../../core/music/grid';
 import { followedAt, type FollowedLevels } from '../../core/automation/follower';
-import { followersOf, hasRun, laneFromLinks } from '../../core/piece/links/link';
+import { laneFromLinks, modulatorsOf } from '../../core/piece/links/link';
 import { follow } from '../../audio/following';
 import {
   CURVE,
@@ -36,7 +36,7 @@ import { FollowedLevel } from './FollowedLevel';
 import { KIND_NAMES, kindsFor } from './kinds';
 import { LinkRange } from './LinkRange';
 import { ModulatorCurve } from './ModulatorCurve';
-import { OwnRail, type ModulatorPartProps } from './OwnRail';
+import { OwnRail, type ModulatorSettingsProps } from './OwnRail';
 import { RunSettings, RunSteps } from './RunSettings';
 import { StepRow } from './StepRow';
 import { newId } from '../../data/newId';
@@ -60,7 +60,8 @@ export function LinkCard({ link }: { readonly link: Link }) {
   const name = targetName(piece, link);
   const others = piece.links.filter((other) => other.modulator === modulator.id && other.id !== link.id);
   const write = async (): Promise<void> => {
-    if (hasRun(piece, link.target)) {
+    const turning = modulatorsOf(piece, link.target);
+    if (turning.some(({ kind }) => kind === 'run')) {
       say(
         'A run begins with its hold, so it has no place in the piece: record the hold, and what it does is played back.',
       );
@@ -68,7 +69,7 @@ export function LinkCard({ link }: { readonly link: Link }) {
     }
     const sounds = [...studio.sounds.values()];
     const levels = new Map<string, FollowedLevels>();
-    for (const one of followersOf(piece, link.target)) levels.set(one.id, await follow(piece, one, sounds));
+    for (const one of turning) if (one.kind === 'follower') levels.set(one.id, await follow(piece, one, sounds));
     // The piece may have been changed while the followers were worked out.
     const now = useOpenPiece.getState().piece ?? piece;
     const [from, to] = range ? [range.start, range.end] : [0, now.lengthBeats];
@@ -190,7 +191,7 @@ function MacroRail({ modulator }: { readonly modulator: Macro }) {
 }
 
 /** Whether it goes through once, from the playhead's bar on, or again and again. */
-function Once({ modulator, change }: ModulatorPartProps<Lfo | Steps>) {
+function Once({ modulator, change }: ModulatorSettingsProps<Lfo | Steps>) {
   const piece = usePiece();
   const { studio } = useStudio();
   const once = modulator.onceFrom;
@@ -209,7 +210,7 @@ function Once({ modulator, change }: ModulatorPartProps<Lfo | Steps>) {
   );
 }
 
-function FollowerSettings({ modulator, change }: ModulatorPartProps<Follower>) {
+function FollowerSettings({ modulator, change }: ModulatorSettingsProps<Follower>) {
   const piece = usePiece();
   return (
     <>
@@ -237,7 +238,7 @@ function FollowerSettings({ modulator, change }: ModulatorPartProps<Follower>) {
   );
 }
 
-function LfoSettings({ modulator, change }: ModulatorPartProps<Lfo>) {
+function LfoSettings({ modulator, change }: ModulatorSettingsProps<Lfo>) {
   return (
     <>
       <ChoiceRail
@@ -259,7 +260,7 @@ function LfoSettings({ modulator, change }: ModulatorPartProps<Lfo>) {
   );
 }
 
-function StepsSettings({ modulator, change }: ModulatorPartProps<Steps>) {
+function StepsSettings({ modulator, change }: ModulatorSettingsProps<Steps>) {
   return (
     <>
       <StepRow noun="step" steps={modulator.steps} onChange={(steps) => change({ steps: [...steps] })} />
@@ -279,7 +280,7 @@ function RollButton({
 }: {
   readonly what: string;
   readonly name: string;
-  readonly change: ModulatorPartProps<Modulator>['change'];
+  readonly change: ModulatorSettingsProps<Modulator>['change'];
   readonly children: string;
 }) {
   return (
@@ -294,7 +295,7 @@ function RollButton({
   );
 }
 
-function Settings({ modulator, change }: ModulatorPartProps<Modulator>) {
+function Settings({ modulator, change }: ModulatorSettingsProps<Modulator>) {
   switch (modulator.kind) {
     case 'macro':
       return null;

@@ -1,7 +1,7 @@
 import { useMemo, useRef, useState } from 'react';
 import { StyleSheet, View, type LayoutChangeEvent } from 'react-native';
 import Svg, { Line, Path } from 'react-native-svg';
-import { type Modulator } from '../../core/automation/modulator';
+import type { Modulator } from '../../core/automation/modulator';
 import { modulatorAt, modulatorTrack } from '../../core/automation/modulatorTrack';
 import { beatsToSamples } from '../../core/music/tempo';
 import { linkTransferOf } from '../../core/piece/links/link';

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { makeModulator, type Modulator, type ModulatorKind } from '../../core/automation/modulator';
+import { orderHoldParams } from '../../core/effects/hold/params';
 import { addLink } from '../../core/piece/edits/links';
 import { effectOfTarget, sameTarget, targetKey } from '../../core/piece/find';
 import type { Piece, Target } from '../../core/piece/piece';
@@ -31,15 +32,6 @@ function newModulator(piece: Piece, kind: ModulatorKind, channel: string, target
     follows: (piece.tracks.find(({ id }) => id !== channel) ?? piece.tracks[0])?.id,
   });
 }
-
-/** Groups of what every hold has. */
-const COMMON = ['Hold', 'Sound'];
-
-/** The figures of a hold: its own before those that every hold has. A hold is not mixed as other effects are. */
-const figuresFirst = (choices: readonly TargetChoice[]): TargetChoice[] =>
-  choices
-    .filter(({ param }) => param.group !== 'Mix')
-    .sort((a, b) => COMMON.indexOf(a.param.group) - COMMON.indexOf(b.param.group));
 
 /** Chooses what shall be turned, then what turns it: something new, or a modulator of the piece. */
 export function NewLink({ channel, effect }: { readonly channel: string; readonly effect?: string }) {
@@ -109,7 +101,7 @@ export function NewLink({ channel, effect }: { readonly channel: string; readonl
             families.map(({ title, choices }) => (
               <View key={title}>
                 <Text variant="headlineSmall">{title}</Text>
-                {(ofHold ? figuresFirst(choices) : choices).map((made) => (
+                {(ofHold ? orderHoldParams(choices, ({ param }) => param.group) : choices).map((made) => (
                   <ListItem
                     key={targetKey(made.target)}
                     title={made.param.label}

@@ -5,7 +5,7 @@ import { Rail } from '../../ui/Rail';
 import { usePiece } from '../studio/StudioProvider';
 
 /** What the settings of a kind of modulator are given. */
-export interface ModulatorPartProps<M> {
+export interface ModulatorSettingsProps<M> {
   readonly modulator: M;
   readonly change: (part: ModulatorChange) => boolean;
 }

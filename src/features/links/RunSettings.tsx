@@ -6,7 +6,7 @@ import { useOpenPiece } from '../../data/openPiece';
 import { Button } from '../../ui/Button';
 import { Chip } from '../../ui/Chip';
 import { usePiece, useStudio } from '../studio/StudioProvider';
-import { OwnRail, type ModulatorPartProps } from './OwnRail';
+import { OwnRail, type ModulatorSettingsProps } from './OwnRail';
 import { StepRow } from './StepRow';
 
 const anyRoll = (): number => Math.floor(1000 * Math.random());
@@ -38,7 +38,7 @@ export function RunSteps({ modulator }: { readonly modulator: Run }) {
 }
 
 /** How fast a run goes, whether again and again, and what chance does to it; and all runs of its hold at once. */
-export function RunSettings({ modulator, change }: ModulatorPartProps<Run>) {
+export function RunSettings({ modulator, change }: ModulatorSettingsProps<Run>) {
   const piece = usePiece();
   const { name, on, once, rate, glide, chance, roll, hold } = modulator;
   const others = hold === undefined ? [] : runsOf(piece, hold);

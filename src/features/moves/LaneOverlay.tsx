@@ -10,7 +10,7 @@ import { useTokens } from '../../ui/theme';
 import { LaneLeaf } from './LaneLeaf';
 import type { Window } from './lanePath';
 import { usePiece, useStudio } from '../studio/StudioProvider';
-import { followedNow, followsSound } from '../studio/followed';
+import { liveOutput, isTurnedLive } from '../studio/liveOutput';
 
 const PX_PER_READING = 3;
 const DOT = 10;
@@ -34,8 +34,8 @@ export function LaneOverlay({ lane, track, pxPerBeat, window: { from, to }, heig
   const tokens = useTokens();
   const { studio } = useStudio();
   const mark = useRef<View>(null);
-  const rail = useMemo(() => linkedRail(piece, lane.target, followedNow(studio, piece)), [piece, lane.target, studio]);
-  const foretold = rail !== null && !followsSound(piece, lane.target);
+  const rail = useMemo(() => linkedRail(piece, lane.target, liveOutput(studio, piece)), [piece, lane.target, studio]);
+  const foretold = rail !== null && !isTurnedLive(piece, lane.target);
   const path = useMemo(() => {
     if (!rail || !foretold) return null;
     const count = Math.ceil((to - from) / PX_PER_READING);

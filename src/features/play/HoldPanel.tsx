@@ -1,6 +1,7 @@
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { Link } from 'expo-router';
 import { effectOf } from '../../core/effects/catalogue';
+import { orderHoldParams } from '../../core/effects/hold/params';
 import { isVisible } from '../../core/effects/visibleWhen';
 import { channelName, findSlot } from '../../core/piece/find';
 import type { EffectTarget, Slot } from '../../core/piece/piece';
@@ -41,9 +42,6 @@ function PresetStep({ presets: { now, step } }: { readonly presets: ReturnType<t
   );
 }
 
-/** Groups of figures that every hold has. */
-const COMMON = ['Hold', 'Sound'];
-
 function Figures({ target, slot }: { readonly target: EffectTarget; readonly slot: Slot }) {
   const piece = usePiece();
   const definition = effectOf(slot.effect);
@@ -51,14 +49,8 @@ function Figures({ target, slot }: { readonly target: EffectTarget; readonly slo
   const presets = useHoldPresets(target);
   const stage = useView((view) => view.stage);
   const shown = Object.entries(params).filter(
-    ([id, param]) =>
-      id !== target.param &&
-      param.group !== 'Mix' &&
-      isVisible(definition, id, { values: slot.values, strands: slot.strands }),
+    ([id]) => id !== target.param && isVisible(definition, id, { values: slot.values, strands: slot.strands }),
   );
-  // Its own figures come before what all holds have.
-  const common = ([, { group }]: (typeof shown)[number]): number => COMMON.indexOf(group);
-  const ordered = [...shown].sort((a, b) => common(a) - common(b));
   const href = formatAddress({ piece: piece.id, view: 'chain', channel: target.channel, slot: slot.id });
   return (
     <View role="group" aria-label={`Figures of ${name}`} style={styles.panel}>
@@ -76,7 +68,7 @@ function Figures({ target, slot }: { readonly target: EffectTarget; readonly slo
       <PresetTools slot={slot} presets={presets} />
       <ScrollView style={styles.rails}>
         <ExpressionChoice slot={slot} />
-        {ordered.map(([id, param]) => (
+        {orderHoldParams(shown, ([, { group }]) => group).map(([id, param]) => (
           <ParamRail
             key={id}
             target={{ kind: 'effect', channel: target.channel, effect: slot.id, param: id }}

@@ -100,3 +100,15 @@ export const holdVisibleWhen: VisibleWhen = {
 
 /** What a neutral preset of a hold has: it starts and ends within a millisecond. */
 export const NEUTRAL = { fadeIn: 0, fadeOut: 0 };
+
+/** Groups of the parameters that every hold has. */
+const COMMON_GROUPS = ['Hold', 'Sound'];
+
+/**
+ * Of things that are about parameters of a hold those that act, its own before those that every hold has. A hold puts
+ * wet and dry together by itself, so the group "Mix" does nothing.
+ */
+export const orderHoldParams = <T>(items: readonly T[], groupOf: (item: T) => string): T[] =>
+  items
+    .filter((item) => groupOf(item) !== 'Mix')
+    .sort((a, b) => COMMON_GROUPS.indexOf(groupOf(a)) - COMMON_GROUPS.indexOf(groupOf(b)));

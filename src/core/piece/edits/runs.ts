@@ -7,7 +7,7 @@ import type { Piece } from '../piece';
 export const runsOf = (piece: Pick<Piece, 'modulators'>, hold: string): Run[] =>
   piece.modulators.filter((modulator): modulator is Run => modulator.kind === 'run' && modulator.hold === hold);
 
-/** Switches all runs of a hold on or off, or throws them anew: each gets a number of its own, from `roll` on. */
+/** Switches all runs of a hold on or off, or rolls them anew: the first gets `roll`, the next `roll` + 1, and so on. */
 export const setRuns = defineEdit({
   name: 'setRuns',
   args: z.strictObject({
@@ -16,7 +16,7 @@ export const setRuns = defineEdit({
     roll: z.number().int().min(0).max(999).optional(),
   }),
   label: ({ on, roll }) =>
-    roll !== undefined ? 'Throw all runs of a hold anew' : on ? 'All runs of a hold on' : 'All runs of a hold off',
+    roll !== undefined ? 'Roll all runs of a hold anew' : on ? 'All runs of a hold on' : 'All runs of a hold off',
   apply: (draft, { hold, on, roll }) => {
     const runs = runsOf(draft, hold);
     if (runs.length === 0) throw new EditRefused('That hold has no runs: add one to a figure first.');

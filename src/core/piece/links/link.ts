@@ -8,7 +8,7 @@ import { tempoOf } from '../tempoOf';
 import { contextOf, findLane, paramOf, sameTarget } from '../find';
 import { MACRO_LEVEL, type Lane, type Link, type Piece, type Target } from '../piece';
 import { linkOffset, type LinkTransfer } from '../../automation/linkTransfer';
-import { type Follower, type Modulator, type Run } from '../../automation/modulator';
+import type { Follower, Modulator, Run } from '../../automation/modulator';
 import { modulatorAt, modulatorTrack } from '../../automation/modulatorTrack';
 
 const held = (position: number): number => Math.min(1, Math.max(0, position));
@@ -21,12 +21,10 @@ export interface LinkedRail {
   at(beat: number): number;
 }
 
-/**
- * Where a follower or a run stands at a beat: what it goes by, sound or the start of a hold, a piece alone does not tell.
- */
-export type Followed = (modulator: Follower | Run) => (beat: number) => number;
+/** Output of a follower or a run at a beat, which cannot be told from the piece alone. */
+export type LiveOutput = (modulator: Follower | Run) => (beat: number) => number;
 const NO_RESTS: NonNullable<Link['rests']> = [];
-const STILL: Followed = () => () => 0;
+const STILL: LiveOutput = () => () => 0;
 
 /** A link's depth, curve and range, as they are when left out too. */
 export const linkTransferOf = ({ depth, curve, range }: Pick<Link, 'depth' | 'curve' | 'range'>): LinkTransfer => ({
@@ -36,24 +34,18 @@ export const linkTransferOf = ({ depth, curve, range }: Pick<Link, 'depth' | 'cu
   high: range?.high ?? 1,
 });
 
-/** The followers that turn a target. */
-export const followersOf = (piece: Piece, target: Target): Follower[] =>
-  piece.modulators.filter(
-    (modulator): modulator is Follower =>
-      modulator.kind === 'follower' &&
-      piece.links.some((link) => link.modulator === modulator.id && sameTarget(link.target, target)),
+/** The modulators that are linked to a target. */
+export const modulatorsOf = (piece: Piece, target: Target): Modulator[] =>
+  piece.modulators.filter(({ id }) =>
+    piece.links.some((link) => link.modulator === id && sameTarget(link.target, target)),
   );
 
-/** Whether a run turns a target: its way depends on when a hold is played. */
-export const hasRun = (piece: Piece, target: Target): boolean =>
-  piece.modulators.some(
-    (modulator) =>
-      modulator.kind === 'run' &&
-      piece.links.some((link) => link.modulator === modulator.id && sameTarget(link.target, target)),
-  );
+/** Whether a modulator's output is only known while the piece plays, as it depends on sound or on a hold. */
+export const isLive = (modulator: Modulator): modulator is Follower | Run =>
+  modulator.kind === 'follower' || modulator.kind === 'run';
 
 /** What the links of a target do to it, over its lane or its base value; null when it has none. */
-export function linkedRail(piece: Piece, target: Target, followed: Followed = STILL): LinkedRail | null {
+export function linkedRail(piece: Piece, target: Target, live: LiveOutput = STILL): LinkedRail | null {
   const links = piece.links.filter((link) => sameTarget(link.target, target));
   const param = paramOf(piece, target);
   if (links.length === 0 || !param) return null;
@@ -62,10 +54,7 @@ export function linkedRail(piece: Piece, target: Target, followed: Followed = ST
     return modulator
       ? [
           {
-            at:
-              modulator.kind === 'follower' || modulator.kind === 'run'
-                ? followed(modulator)
-                : standing(piece, modulator, followed),
+            at: isLive(modulator) ? live(modulator) : standing(piece, modulator, live),
             transfer: linkTransferOf(link),
             rests: link.rests ?? NO_RESTS,
             least: modulator.kind === 'macro' || modulator.kind === 'follower' ? 0 : -1,
@@ -107,7 +96,7 @@ export function linkedRail(piece: Piece, target: Target, followed: Followed = ST
 }
 
 /** Where a modulator stands at a beat: a macro where its own lane or level has it, turned by what is linked to it. */
-function standing(piece: Piece, modulator: Modulator, followed: Followed): (beat: number) => number {
+function standing(piece: Piece, modulator: Modulator, live: LiveOutput): (beat: number) => number {
   if (modulator.kind !== 'macro') {
     const track = modulatorTrack(modulator, contextOf(piece));
     // What turns by note values is counted by the unmoved tempo, as in the engine.
@@ -116,7 +105,7 @@ function standing(piece: Piece, modulator: Modulator, followed: Followed): (beat
   }
   const target: Target = { kind: 'macro', macro: modulator.id };
   // What turns a macro is never a macro, so this goes no deeper.
-  const rail = linkedRail(piece, target, followed);
+  const rail = linkedRail(piece, target, live);
   if (rail) return rail.at;
   const lane = findLane(piece, target);
   const track = lane?.on ? laneTrack(piece, lane, MACRO_LEVEL) : null;
@@ -140,9 +129,9 @@ export function laneFromLinks(
   fromBeat: number,
   toBeat: number,
   newId: string,
-  followed: Followed = STILL,
+  live: LiveOutput = STILL,
 ): Lane | null {
-  const rail = linkedRail(piece, target, followed);
+  const rail = linkedRail(piece, target, live);
   const param = paramOf(piece, target);
   if (!rail || !param) return null;
   const count = Math.max(2, Math.round((toBeat - fromBeat) * READINGS_PER_BEAT));
