@@ -3,9 +3,8 @@ import { expect, handOn, saved, test } from './bench';
 test('the address says where one is: back goes back, a reload and a link open the same', async ({
   page,
   pieceId,
-  hasTouch,
+  hand,
 }) => {
-  const hand = handOn(page, hasTouch);
   await expect(page).toHaveURL(`/piece/${pieceId}`);
   await hand.view('Chain');
   await hand.add('Echo', 'Neutral');

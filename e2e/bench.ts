@@ -13,8 +13,9 @@ export interface Stored {
   readonly history: { readonly entries: readonly { readonly label: string }[]; readonly cursor: number };
 }
 
-/** Every test has a copy of the demo piece of its own, open in the page. */
-export const test = base.extend<{ pieceId: string }>({
+/** Every test has a copy of the demo piece of its own, open in the page, and a hand: touch or the keyboard. */
+export const test = base.extend<{ pieceId: string; hand: Hand }>({
+  hand: ({ page, hasTouch }, provide) => provide(handOn(page, hasTouch)),
   pieceId: async ({ page, request }, provide) => {
     const { piece } = (await (await request.get('/api/pieces/salt-pier')).json()) as Stored;
     const id = crypto.randomUUID();

@@ -1,13 +1,13 @@
 import { beatsToSamples } from '../src/core/music/tempo';
 import type { Clip, Piece } from '../src/core/piece/piece';
-import { expect, farthest, handOn, rendered, saved, test, touchAlong, typeInto } from './bench';
+import { expect, farthest, rendered, saved, test, touchAlong, typeInto } from './bench';
 
 test('a clip is split, joined, trimmed, reversed, faded, moved and repeated, and what is heard is what was done', async ({
   page,
   pieceId,
   hasTouch,
+  hand,
 }) => {
-  const hand = handOn(page, hasTouch);
   const hum = ({ piece }: { readonly piece: Piece }): readonly Clip[] =>
     [...piece.tracks.find(({ id }) => id === 'hum')!.clips].sort((a, b) => a.start - b.start);
   const when = async (ready: (clips: readonly Clip[]) => boolean): Promise<Piece> =>

@@ -1,11 +1,10 @@
-import { expect, farthest, handOn, printAndDownload, saved, soundNamed, test } from './bench';
+import { expect, farthest, printAndDownload, saved, soundNamed, test } from './bench';
 
 test('J4: ways to make a mono voice wide are compared in place, and the one that costs nothing in mono is kept', async ({
   page,
   pieceId,
-  hasTouch,
+  hand,
 }) => {
-  const hand = handOn(page, hasTouch);
   await hand.view('Chain');
   await hand.press('button', 'Ways to make Humming voice wide');
   const mono = async (way: string): Promise<number> =>
@@ -37,12 +36,7 @@ test('J4: ways to make a mono voice wide are compared in place, and the one that
   expect(farthest(left, right)).toBeGreaterThan(0.05);
 });
 
-test('settings of a channel are kept, compared blind, and one of them is taken', async ({
-  page,
-  pieceId,
-  hasTouch,
-}) => {
-  const hand = handOn(page, hasTouch);
+test('settings of a channel are kept, compared blind, and one of them is taken', async ({ page, pieceId, hand }) => {
   await hand.view('Chain');
   await hand.add('Echo', 'Hull slap');
   await hand.strand();

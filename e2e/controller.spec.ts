@@ -1,4 +1,4 @@
-import { expect, handOn, saved, test, typeInto } from './bench';
+import { expect, saved, test, typeInto } from './bench';
 import { macrosOf } from '../src/core/piece/find';
 import type { Piece } from '../src/core/piece/piece';
 
@@ -8,9 +8,8 @@ const levelOf = (piece: Piece): number => macrosOf(piece)[0]?.level ?? NaN;
 test('J11: a control of a controller is mapped to a macro, moves it without a jump, and its ride is recorded', async ({
   page,
   pieceId,
-  hasTouch,
+  hand,
 }) => {
-  const hand = handOn(page, hasTouch);
   await hand.view('Chain');
   await hand.add('Filter', 'Neutral');
   await hand.section('Links');

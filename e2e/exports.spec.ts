@@ -1,13 +1,13 @@
 import { readFileSync } from 'node:fs';
 import { readWav } from '../src/core/formats/readWav';
-import { chooseStretch, expect, farthest, handOn, rendered, saved, test } from './bench';
+import { chooseStretch, expect, farthest, rendered, saved, test } from './bench';
 
 test('a piece is written to files: sections become markers, a reload stops nothing, what is downloaded is what is heard', async ({
   page,
   pieceId,
   hasTouch,
+  hand,
 }) => {
-  const hand = handOn(page, hasTouch);
   await chooseStretch(page, hasTouch, 8, 16);
   await hand.press('button', 'Sections of the piece');
   await page.getByRole('textbox', { name: 'Name of the section at bar 3' }).fill('First call');
@@ -41,9 +41,8 @@ test('a piece is written to files: sections become markers, a reload stops nothi
 test('a piece goes out as an archive and comes back as another with the same sound', async ({
   page,
   pieceId,
-  hasTouch,
+  hand,
 }) => {
-  const hand = handOn(page, hasTouch);
   await hand.view('Shelf');
   const [download] = await Promise.all([
     page.waitForEvent('download'),

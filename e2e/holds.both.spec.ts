@@ -1,11 +1,11 @@
-import { beatShown, expect, farthest, handOn, powerDb, rendered, saved, test } from './bench';
+import { beatShown, expect, farthest, powerDb, rendered, saved, test } from './bench';
 
 test('a hold is played by its pad, recorded as a move of its switch, and undone', async ({
   page,
   pieceId,
   hasTouch,
+  hand,
 }) => {
-  const hand = handOn(page, hasTouch);
   await hand.view('Chain');
   await hand.press('button', /^Channel: /);
   await hand.press('radio', 'Main');

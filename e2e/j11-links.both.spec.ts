@@ -1,14 +1,13 @@
 import type { Piece } from '../src/core/piece/piece';
-import { expect, farthest, handOn, powerDb, rendered, saved, test, typeInto } from './bench';
+import { expect, farthest, powerDb, rendered, saved, test, typeInto } from './bench';
 
 const shapeOf = ({ modulators: [first] }: Piece): string | null => (first?.kind === 'lfo' ? first.shape : null);
 
 test('J11: a filter opens and shuts by itself in time, from whatever place it is played, and is written down as moves', async ({
   page,
   pieceId,
-  hasTouch,
+  hand,
 }) => {
-  const hand = handOn(page, hasTouch);
   await hand.view('Chain');
   await hand.add('Filter', 'Neutral');
   await hand.section('Links');
@@ -55,9 +54,8 @@ test('J11: a filter opens and shuts by itself in time, from whatever place it is
 test('J11: one macro turns two rails over their own ranges, is ridden, and its ride is a lane of the main output', async ({
   page,
   pieceId,
-  hasTouch,
+  hand,
 }) => {
-  const hand = handOn(page, hasTouch);
   await hand.view('Chain');
   await hand.add('Filter', 'Neutral');
   await hand.section('Links');

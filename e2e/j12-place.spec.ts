@@ -1,11 +1,10 @@
-import { expect, farthest, handOn, rendered, saved, test } from './bench';
+import { expect, farthest, rendered, saved, test } from './bench';
 
 test('J12: a print takes the place of its clip and sounds as that did; one undo gives the clip back', async ({
   page,
   pieceId,
-  hasTouch,
+  hand,
 }) => {
-  const hand = handOn(page, hasTouch);
   await hand.view('Chain');
   await hand.add('Echo', 'Call across the water');
   await hand.view('Piece');

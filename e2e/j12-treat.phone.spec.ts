@@ -1,4 +1,4 @@
-import { expect, handOn, powerDb, rendered, saved, test } from './bench';
+import { expect, powerDb, rendered, saved, test } from './bench';
 import type { Clip, Piece } from '../src/core/piece/piece';
 import { powerSpectrum } from '../src/core/analysis/spectrum';
 
@@ -32,9 +32,8 @@ async function toneOf(
 test('J12: a clip is treated in place, its steps switched and taken off later; the source stays as it was', async ({
   page,
   pieceId,
-  hasTouch,
+  hand,
 }) => {
-  const hand = handOn(page, hasTouch);
   const before = clipNamed((await saved(page, pieceId)).piece, 'Hum, answer');
   await hand.press('button', 'Clip Hum, answer');
   await hand.press('button', 'Treat this clip …');
@@ -105,9 +104,8 @@ test('J12: a clip is treated in place, its steps switched and taken off later; t
 test('J14: an octave under the voice, its throat kept, on a track of its own; one undo takes it away', async ({
   page,
   pieceId,
-  hasTouch,
+  hand,
 }) => {
-  const hand = handOn(page, hasTouch);
   await hand.press('button', 'Clip Hum, answer');
   await hand.press('button', 'Recipes for this');
   await hand.press('button', 'Octave layer …');

@@ -3,7 +3,7 @@ import { fromRecording } from '../src/core/impulses/recording';
 import { roomImpulse } from '../src/core/impulses/room';
 import { STAND_IN_ROOM } from '../src/core/impulses/standIn';
 import { makeImpulse } from '../src/core/impulses/make';
-import { expect, handOn, printAndDownload, saved, soundNamed, test, typeInto } from './bench';
+import { expect, printAndDownload, saved, soundNamed, test, typeInto } from './bench';
 
 /**
  * Direct convolution at some places, compared with what was printed: the largest difference against the largest value.
@@ -23,9 +23,8 @@ function differsBy(printed: Float32Array, dry: Float32Array, impulse: Float32Arr
 test('J13: a place of the library, a described room, and a sound of the piece as a place', async ({
   page,
   pieceId,
-  hasTouch,
+  hand,
 }) => {
-  const hand = handOn(page, hasTouch);
   await hand.view('Chain');
   await hand.add('Convolver', 'Neutral');
   await hand.press('radio', 'Salt cistern');

@@ -3,9 +3,8 @@ import { expect, handOn, powerDb, printAndDownload, saved, test, touchAlong, typ
 test('J15: a sound circles the listener in time with the piece: right ear first, left ear half a round later', async ({
   page,
   pieceId,
-  hasTouch,
+  hand,
 }) => {
-  const hand = handOn(page, hasTouch);
   await hand.view('Chain');
   await hand.add('Placer', 'Neutral');
   await typeInto(page, 'Distance', '2 m');

@@ -1,11 +1,10 @@
-import { expect, handOn, powerDb, printAndDownload, rendered, saved, test, typeInto } from './bench';
+import { expect, powerDb, printAndDownload, rendered, saved, test, typeInto } from './bench';
 
 test('J16: a row of taps before a long reverb lets it bloom; the same taps serve another reverb', async ({
   page,
   pieceId,
-  hasTouch,
+  hand,
 }) => {
-  const hand = handOn(page, hasTouch);
   await hand.view('Chain');
   await hand.add('Reverb', 'Over open water');
   await hand.section('Mix');
@@ -62,9 +61,8 @@ test('J16: a row of taps before a long reverb lets it bloom; the same taps serve
 test('J16: in a braid the part stands beside its bloom; the reverb’s wet sound alone is phased', async ({
   page,
   pieceId,
-  hasTouch,
+  hand,
 }) => {
-  const hand = handOn(page, hasTouch);
   await hand.view('Chain');
   await hand.add('Braid', 'Bloom');
   const { piece: before } = await saved(page, pieceId, (stored) =>

@@ -1,12 +1,11 @@
 import { decaySeconds } from '../src/core/analysis/decay';
-import { expect, handOn, powerDb, printAndDownload, saved, soundNamed, test, typeInto } from './bench';
+import { expect, powerDb, printAndDownload, saved, soundNamed, test, typeInto } from './bench';
 
 test('J2: a decay found from the tempo by halving, cuts on the tail, and the tail falls as set', async ({
   page,
   pieceId,
-  hasTouch,
+  hand,
 }) => {
-  const hand = handOn(page, hasTouch);
   await hand.view('Chain');
   await hand.add('Reverb', 'Neutral');
   const decay = page.getByRole('slider', { name: 'Decay', exact: true });

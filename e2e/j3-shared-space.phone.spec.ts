@@ -1,11 +1,10 @@
-import { expect, farthest, handOn, rendered, saved, test, typeInto } from './bench';
+import { expect, farthest, rendered, saved, test, typeInto } from './bench';
 
 test('J3: two returns fed by sends, the same sends for all tracks in one step, and what they add is only wet', async ({
   page,
   pieceId,
-  hasTouch,
+  hand,
 }) => {
-  const hand = handOn(page, hasTouch);
   await hand.view('Chain');
   for (const start of ['Space', 'Echo']) {
     await hand.press('button', 'Add a return');
@@ -54,8 +53,7 @@ test('J3: two returns fed by sends, the same sends for all tracks in one step, a
   await saved(page, pieceId, (stored) => stored.piece.tracks.filter((track) => track.sends.length === 2).length === 1);
 });
 
-test('a loop of returns is refused in words, and nothing changes', async ({ page, pieceId, hasTouch }) => {
-  const hand = handOn(page, hasTouch);
+test('a loop of returns is refused in words, and nothing changes', async ({ page, pieceId, hand }) => {
   await hand.view('Chain');
   for (const start of ['Space', 'Echo']) {
     await hand.press('button', 'Add a return');

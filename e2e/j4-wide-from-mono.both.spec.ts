@@ -1,11 +1,11 @@
-import { expect, farthest, handOn, printAndDownload, saved, soundNamed, test } from './bench';
+import { expect, farthest, printAndDownload, saved, soundNamed, test } from './bench';
 
 test('J4: a mono voice is made wide, the loss in mono is told, and the mono-safe way loses nothing', async ({
   page,
   pieceId,
   hasTouch,
+  hand,
 }) => {
-  const hand = handOn(page, hasTouch);
   await hand.view('Chain');
   await hand.add('Side delay', 'Wide plank');
   await hand.strand();

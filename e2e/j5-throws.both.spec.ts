@@ -1,11 +1,10 @@
-import { expect, handOn, powerDb, rendered, saved, test } from './bench';
+import { expect, powerDb, rendered, saved, test } from './bench';
 
 test('J5: hits are picked by rule and by hand, and only they are thrown into the echo, which rings on after them', async ({
   page,
   pieceId,
-  hasTouch,
+  hand,
 }) => {
-  const hand = handOn(page, hasTouch);
   await hand.view('Chain');
   await hand.press('button', 'Add a return');
   await hand.press('button', 'Add return: Echo');

@@ -13,8 +13,8 @@ test('J6: a stretch is drawn, flipped, copied to another place, repeated, cleare
   page,
   pieceId,
   hasTouch,
+  hand,
 }) => {
-  const hand = handOn(page, hasTouch);
   await hand.view('Moves');
   await hand.press('button', 'Add a lane by hand');
   await hand.press('button', 'Lane for Channel Pan');

@@ -1,13 +1,12 @@
 import { beatsToSamples } from '../src/core/music/tempo';
 import { peakFrame } from '../src/core/recipes/reverseSwell';
-import { expect, handOn, rendered, saved, test } from './bench';
+import { expect, rendered, saved, test } from './bench';
 
 test('J7: reverse swells grow into picked hits, on a track of their own, and one undo takes them away', async ({
   page,
   pieceId,
-  hasTouch,
+  hand,
 }) => {
-  const hand = handOn(page, hasTouch);
   await hand.press('button', 'Clip Crates, all hands');
   await hand.press('button', 'Swells into hits of this track');
   await hand.press('button', 'Pick the last of 4 bars');

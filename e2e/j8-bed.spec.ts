@@ -1,11 +1,10 @@
-import { expect, handOn, powerDb, rendered, saved, test } from './bench';
+import { expect, powerDb, rendered, saved, test } from './bench';
 
 test('J8: what the voice sang is frozen into a bed that fills the gap after it, and is undone in one step', async ({
   page,
   pieceId,
-  hasTouch,
+  hand,
 }) => {
-  const hand = handOn(page, hasTouch);
   await hand.press('button', 'Gaps of the piece');
   await hand.press('button', /^Choose the gap 5\.2 to 7\.1, Humming voice/);
   await hand.press('button', 'Bed over this');

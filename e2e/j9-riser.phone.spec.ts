@@ -1,11 +1,11 @@
-import { chooseStretch, expect, handOn, powerDb, rendered, saved, test } from './bench';
+import { chooseStretch, expect, powerDb, rendered, saved, test } from './bench';
 
 test('J9: a riser over a chosen stretch grows into its last bar line, can be changed as moves, and is undone in one step', async ({
   page,
   pieceId,
   hasTouch,
+  hand,
 }) => {
-  const hand = handOn(page, hasTouch);
   await chooseStretch(page, hasTouch, 24, 32);
   await hand.press('button', 'Riser over this');
   await expect(page.getByRole('dialog', { name: 'Riser, 7.1 to 9.1' })).toBeVisible();

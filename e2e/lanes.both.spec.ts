@@ -1,12 +1,12 @@
 import type { Lane } from '../src/core/piece/piece';
-import { expect, frames, handOn, saved, test, touchAlong, typeInto } from './bench';
+import { expect, frames, saved, test, touchAlong, typeInto } from './bench';
 
 test('J6: lanes are folded, chosen and shown by touch, bent and shifted by hand or keys, and cleared at once', async ({
   page,
   pieceId,
   hasTouch,
+  hand,
 }) => {
-  const hand = handOn(page, hasTouch);
   const lane = async (param: string, ready: (lane: Lane) => boolean): Promise<Lane> => {
     const find = (lanes: readonly Lane[]): Lane | undefined =>
       lanes.find(({ target }) => 'param' in target && target.param === param);

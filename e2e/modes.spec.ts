@@ -1,11 +1,10 @@
-import { beatShown, expect, handOn, saved, test, typeInto } from './bench';
+import { beatShown, expect, saved, test, typeInto } from './bench';
 
 test('J6: latch keeps what the hand left until playing stops; write begins anew and falls back to touch', async ({
   page,
   pieceId,
-  hasTouch,
+  hand,
 }) => {
-  const hand = handOn(page, hasTouch);
   await hand.view('Moves');
   await hand.press('button', /^Recording of Humming voice: touch/);
   await hand.press('radio', /^Latch/);

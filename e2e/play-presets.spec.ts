@@ -1,10 +1,10 @@
-import { expect, handOn, isDown, saved, stone, test, typeInto } from './bench';
+import { expect, isDown, saved, stone, test, typeInto } from './bench';
 
 test('a hold’s figures are kept as a preset of one’s own, and stepped to while it is held', async ({
   page,
   pieceId,
+  hand,
 }) => {
-  const hand = handOn(page, false);
   await hand.view('Play');
   await typeInto(page, 'Slice', '70 ms');
   await hand.press('button', 'Keep as a preset of your own');
@@ -33,8 +33,8 @@ test('a hold’s figures are kept as a preset of one’s own, and stepped to whi
 test('a figure of a hold has a run that begins with the hold: its steps are lit, typed, switched and undone', async ({
   page,
   pieceId,
+  hand,
 }) => {
-  const hand = handOn(page, false);
   await hand.view('Play');
   await hand.press('button', 'Link a rail');
   await hand.press('button', 'Link Stutter Slice');

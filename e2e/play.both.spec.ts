@@ -1,5 +1,5 @@
 import type { CDPSession, Locator, Page } from '@playwright/test';
-import { beatShown, expect, farthest, handOn, isDown, powerDb, rendered, saved, stone, test } from './bench';
+import { beatShown, expect, farthest, isDown, powerDb, rendered, saved, stone, test } from './bench';
 
 interface Finger {
   readonly x: number;
@@ -42,8 +42,8 @@ test('a stutter and a sweep are played together, recorded as they sounded, and t
   page,
   pieceId,
   hasTouch,
+  hand,
 }) => {
-  const hand = handOn(page, hasTouch);
   await hand.view('Play');
   const field = page.getByRole('slider', { name: 'Field Low water: Cutoff across, Resonance up' });
   await expect(field).toBeVisible();
@@ -91,8 +91,8 @@ test('eight holds are held by eight fingers or keys at once, and all of them are
   page,
   pieceId: _open,
   hasTouch,
+  hand,
 }) => {
-  const hand = handOn(page, hasTouch);
   await hand.view('Play');
   for (const name of ['Slow motion', 'Scrub', 'Reorder', 'Chop']) {
     await hand.press('button', 'Add a hold');
@@ -115,9 +115,8 @@ test('eight holds are held by eight fingers or keys at once, and all of them are
 test('locked for a stage nothing but Play reacts, until the lock is held for three seconds', async ({
   page,
   pieceId: _open,
-  hasTouch,
+  hand,
 }) => {
-  const hand = handOn(page, hasTouch);
   await hand.view('Play');
   await hand.press('button', 'Stage lock: only Play reacts');
   await expect(page.getByRole('navigation')).toBeHidden();
@@ -140,8 +139,8 @@ test('pads throw into a return made on the spot, mute by a tap, and another key 
   page,
   pieceId,
   hasTouch,
+  hand,
 }) => {
-  const hand = handOn(page, hasTouch);
   await hand.view('Play');
   await hand.press('button', 'Add a return');
   await hand.press('button', 'Add return: Echo');
@@ -182,8 +181,8 @@ test('the pads and faders of the built-in controller play it alone, and its note
   page,
   pieceId,
   hasTouch,
+  hand,
 }) => {
-  const hand = handOn(page, hasTouch);
   await hand.view('Play');
   await hand.press('switch', 'Record moves');
   await hand.press('button', 'Play');

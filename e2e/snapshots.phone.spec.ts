@@ -1,11 +1,10 @@
-import { beatShown, expect, handOn, saved, test, typeInto } from './bench';
+import { beatShown, expect, saved, test, typeInto } from './bench';
 
 test('J11: a snapshot is gone back to on the bar while playing, and travelled to as moves', async ({
   page,
   pieceId,
-  hasTouch,
+  hand,
 }) => {
-  const hand = handOn(page, hasTouch);
   await hand.view('Chain');
   await hand.add('Echo', 'Neutral');
   await hand.strand();

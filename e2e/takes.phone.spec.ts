@@ -1,13 +1,13 @@
 import { trackAt, laneTrack } from '../src/core/piece/moves/lane';
 import { paramOf } from '../src/core/piece/find';
 import type { Piece } from '../src/core/piece/piece';
-import { beatShown, expect, frames, go, handOn, saved, test, touchAlong } from './bench';
+import { beatShown, expect, frames, go, saved, test, touchAlong } from './bench';
 
 test('J6: passes round a loop stay apart as takes: one is chosen in the place of the other, then none of them', async ({
   page,
   pieceId,
+  hand,
 }) => {
-  const hand = handOn(page, true);
   await hand.view('Chain');
   await hand.add('Echo', 'Neutral');
   await hand.view('Moves');
