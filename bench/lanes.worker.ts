@@ -1,5 +1,5 @@
 import { Engine } from '../src/core/engine/engine';
-import { compilePlan } from '../src/core/engine/plan';
+import { compilePlan } from '../src/core/engine/compilePlan';
 import type { Piece } from '../src/core/piece/piece';
 
 const BLOCK = 128;

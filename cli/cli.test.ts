@@ -4,7 +4,7 @@ import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSy
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { makeRandom } from '../src/core/dsp/random';
-import { compilePlan } from '../src/core/engine/plan';
+import { compilePlan } from '../src/core/engine/compilePlan';
 import { Engine } from '../src/core/engine/engine';
 import { readWav } from '../src/core/formats/readWav';
 import { writeWav } from '../src/core/formats/writeWav';

@@ -3,7 +3,7 @@ import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { resample } from '../src/core/dsp/resample';
-import { compilePlan } from '../src/core/engine/plan';
+import { compilePlan } from '../src/core/engine/compilePlan';
 import { render } from '../src/core/engine/render';
 import { BadData } from '../src/core/exchange/chainFile';
 import { beatsToSamples } from '../src/core/music/tempo';

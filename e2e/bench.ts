@@ -1,6 +1,6 @@
 import { expect, test as base, type Locator, type Page } from '@playwright/test';
 import { readFile } from 'node:fs/promises';
-import { compilePlan } from '../src/core/engine/plan';
+import { compilePlan } from '../src/core/engine/compilePlan';
 import { render } from '../src/core/engine/render';
 import { beatsToSamples } from '../src/core/music/tempo';
 import { readWav } from '../src/core/formats/readWav';

@@ -1,4 +1,4 @@
-import { compilePlan } from '../src/core/engine/plan';
+import { compilePlan } from '../src/core/engine/compilePlan';
 import { render } from '../src/core/engine/render';
 import { readWav } from '../src/core/formats/readWav';
 import { expect, handOn, saved, test } from './bench';

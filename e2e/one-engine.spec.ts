@@ -1,7 +1,7 @@
 import type { SoundData } from '../src/core/dsp/soundData';
 import type { Page } from '@playwright/test';
 import { Engine } from '../src/core/engine/engine';
-import { compilePlan } from '../src/core/engine/plan';
+import { compilePlan } from '../src/core/engine/compilePlan';
 import { clipOrder, planPrint } from '../src/core/engine/print';
 import { render } from '../src/core/engine/render';
 import type { Piece } from '../src/core/piece/piece';

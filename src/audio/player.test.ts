@@ -1,4 +1,4 @@
-import { compilePlan } from '../core/engine/plan';
+import { compilePlan } from '../core/engine/compilePlan';
 import { emptyPiece } from '../core/piece/piece';
 import { Player } from './player';
 import { toEngine, type FromEngine, type ToEngine } from './protocol';

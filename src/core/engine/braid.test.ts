@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { newSlot } from '../piece/edits/chain';
 import type { Slot } from '../piece/piece';
 import { engineOf, peakIn, roughness, runEngine } from './testing';
-import { compilePlan } from './plan';
+import { compilePlan } from './compilePlan';
 import { treat } from './treat';
 import type { ParamValue } from '../params/param';
 

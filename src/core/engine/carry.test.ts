@@ -5,7 +5,7 @@ import { laneTrack, trackAt } from '../piece/moves/lane';
 import { applyEdit, applyPiecePatches } from '../piece/edit';
 import { channelOfTarget, isWaiting, paramOf } from '../piece/find';
 import type { Lane, Piece, Target } from '../piece/piece';
-import { compilePlan } from './plan';
+import { compilePlan } from './compilePlan';
 import { addEffect, newSlot } from '../piece/edits/chain';
 import { copyClip, moveClip } from '../piece/edits/clips';
 import { pointLane, setLanesTravel } from '../piece/edits/lanes';

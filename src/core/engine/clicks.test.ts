@@ -6,7 +6,8 @@ import { newSlot } from '../piece/edits/chain';
 import { preparedImpulse } from '../impulses/make';
 import type { Piece } from '../piece/piece';
 import type { Engine } from './engine';
-import { compilePlan, planSlotsIn } from './plan';
+import { compilePlan } from './compilePlan';
+import { planSlotsIn } from './plan';
 import { awayFrom, engineOf, peakIn, roughness, runEngine } from './testing';
 
 const HZ = 220;

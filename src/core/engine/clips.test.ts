@@ -5,7 +5,7 @@ import { applyEdit } from '../piece/edit';
 import { crossfadeClip, joinClip, repeatClip, setClip, slipClip, splitClip, trimClip } from '../piece/edits/clipShape';
 import type { Clip, Piece } from '../piece/piece';
 import { fadeGain } from './fade';
-import { compilePlan } from './plan';
+import { compilePlan } from './compilePlan';
 import { render } from './render';
 
 const SECONDS = 4;

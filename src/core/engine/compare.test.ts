@@ -8,7 +8,7 @@ import { newSlot, removeEffect, setParams } from '../piece/edits/chain';
 import { recordMove } from '../piece/edits/lanes';
 import { WIDE_WAYS } from '../piece/wideWays';
 import { compareJob, matchingGains, withChain } from './compare';
-import { compilePlan } from './plan';
+import { compilePlan } from './compilePlan';
 import { render } from './render';
 
 const noise = soundOf(10, (i) => 0.3 * Math.sin(i * i * 1e-4) * Math.cos((2 * Math.PI * 3 * i) / RATE));

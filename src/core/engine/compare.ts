@@ -3,7 +3,8 @@ import { newSlot } from '../piece/edits/chain';
 import { findTrack } from '../piece/find';
 import { tempoOf } from '../piece/tempoOf';
 import { MAIN, type Piece, type Slot } from '../piece/piece';
-import { compilePlan, type Plan } from './plan';
+import { compilePlan } from './compilePlan';
+import type { Plan } from './plan';
 
 /** Enough for its loudness to be told, short enough to be told soon. */
 const STRETCH_SECONDS = 10;

@@ -7,7 +7,7 @@ import { channelOfTarget, findTrack } from '../piece/find';
 import type { Piece } from '../piece/piece';
 import { tempoOf } from '../piece/tempoOf';
 import { Engine } from './engine';
-import { compilePlan } from './plan';
+import { compilePlan } from './compilePlan';
 
 /** Where a follower stands through the piece, found by letting the engine play what it follows. */
 export function followThrough(

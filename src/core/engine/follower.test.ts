@@ -1,5 +1,5 @@
 import { clipOf, RATE, scene, soundOf, type Scene } from '../piece/testing';
-import { compilePlan } from './plan';
+import { compilePlan } from './compilePlan';
 import { clipOrder, planPrint } from './print';
 import { render } from './render';
 import { followedAt } from '../automation/follower';

@@ -1,7 +1,7 @@
 import { clipOf, RATE, scene, soundOf, type Scene } from '../piece/testing';
 import { newSlot } from '../piece/edits/chain';
 import type { Piece, Return, Slot, Track } from '../piece/piece';
-import { compilePlan } from './plan';
+import { compilePlan } from './compilePlan';
 import { render } from './render';
 import { awayFrom, engineOf, peakIn, roughness, runEngine } from './testing';
 

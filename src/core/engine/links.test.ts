@@ -1,7 +1,7 @@
 import { clipOf, RATE, scene, soundOf, type Scene } from '../piece/testing';
 import fc from 'fast-check';
 import { between } from '../testing';
-import { compilePlan } from './plan';
+import { compilePlan } from './compilePlan';
 import { render } from './render';
 import { engineOf, runEngine } from './testing';
 import { applyEdit, EditRefused } from '../piece/edit';

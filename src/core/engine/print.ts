@@ -3,7 +3,8 @@ import { tempoOf } from '../piece/tempoOf';
 import { chainOf, findClip } from '../piece/find';
 import { MAIN, type Piece, type PrintOrder } from '../piece/piece';
 import type { Listening } from './listening';
-import { compilePlan, type Plan } from './plan';
+import { compilePlan } from './compilePlan';
+import type { Plan } from './plan';
 import type { Tail } from './render';
 
 export interface PrintJob {

@@ -1,5 +1,5 @@
 import { clipOf, echoSlot, hashOf, laneOf, RATE, scene, soundOf } from '../piece/testing';
-import { compilePlan } from './plan';
+import { compilePlan } from './compilePlan';
 import { planPrint } from './print';
 import { render } from './render';
 import { beatsToSamples } from '../music/tempo';

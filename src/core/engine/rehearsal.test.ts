@@ -4,7 +4,8 @@ import { EFFECTS } from '../effects/catalogue';
 import { newSlot } from '../piece/edits/chain';
 import type { Piece, Slot } from '../piece/piece';
 import type { Engine } from './engine';
-import { compilePlan, planSlotsIn } from './plan';
+import { compilePlan } from './compilePlan';
+import { planSlotsIn } from './plan';
 import { Rehearsal } from './rehearsal';
 import { awayFrom, engineOf, peakIn, runEngine } from './testing';
 

@@ -7,7 +7,7 @@ import { tempoOf } from '../piece/tempoOf';
 import { clipOf, RATE, scene, soundOf, targetOf } from '../piece/testing';
 import { between } from '../testing';
 import { render } from './render';
-import { compilePlan } from './plan';
+import { compilePlan } from './compilePlan';
 import { awayFrom, engineOf, runEngine } from './testing';
 
 const SECONDS = 8;

@@ -1,5 +1,5 @@
 import { clipOf, RATE, scene, soundOf, type Scene } from '../piece/testing';
-import { compilePlan } from './plan';
+import { compilePlan } from './compilePlan';
 import { planPrint } from './print';
 import { render } from './render';
 import { engineOf, peakIn, runEngine } from './testing';

@@ -1,6 +1,6 @@
 import { RATE, type Scene } from '../piece/testing';
 import { Engine } from './engine';
-import { compilePlan } from './plan';
+import { compilePlan } from './compilePlan';
 
 export function engineOf({ piece, sounds }: Scene): Engine {
   const engine = new Engine(piece.sampleRate);

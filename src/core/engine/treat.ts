@@ -1,4 +1,4 @@
-import { compilePlan } from './plan';
+import { compilePlan } from './compilePlan';
 import { render, type Rendered } from './render';
 import { TREATED_CHANNEL, TREATED_SOUND, treatmentPiece, type Treatment } from './treatment';
 

@@ -8,7 +8,7 @@ import { writeMovesMidi } from './movesMidi';
 import { newSlot } from '../piece/edits/chain';
 import type { Lane, Piece } from '../piece/piece';
 import { tempoOf } from '../piece/tempoOf';
-import { compilePlan } from '../engine/plan';
+import { compilePlan } from '../engine/compilePlan';
 import { render } from '../engine/render';
 import type { Point } from '../automation/point';
 import { tempoChange } from '../piece/moves/tempoLane';

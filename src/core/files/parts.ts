@@ -1,4 +1,5 @@
-import { compilePlan, type Plan } from '../engine/plan';
+import { compilePlan } from '../engine/compilePlan';
+import type { Plan } from '../engine/plan';
 import type { Tail } from '../engine/render';
 import type { Cue } from '../formats/wavHead';
 import { beatsToSamples } from '../music/tempo';

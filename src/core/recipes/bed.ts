@@ -1,4 +1,4 @@
-import { compilePlan } from '../engine/plan';
+import { compilePlan } from '../engine/compilePlan';
 import type { PrintJob } from '../engine/print';
 import type { Point } from '../automation/point';
 import { choice, frequency, gain } from '../params/make';

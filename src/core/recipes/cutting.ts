@@ -1,5 +1,5 @@
 import { TREATED_SOUND, treatmentPiece } from '../engine/treatment';
-import { compilePlan } from '../engine/plan';
+import { compilePlan } from '../engine/compilePlan';
 import { planPrint } from '../engine/print';
 import { choice, figure, frequency, gain, ratio, time, toggle } from '../params/make';
 import { newSlot } from '../piece/edits/chain';

@@ -1,5 +1,5 @@
 import { findOnsets } from '../analysis/onsets';
-import { compilePlan } from '../engine/plan';
+import { compilePlan } from '../engine/compilePlan';
 import { render } from '../engine/render';
 import { trackHits } from '../piece/moves/throws';
 import { beatsToSamples } from '../music/tempo';

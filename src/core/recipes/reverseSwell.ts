@@ -1,5 +1,5 @@
 import type { SoundData } from '../dsp/soundData';
-import { compilePlan } from '../engine/plan';
+import { compilePlan } from '../engine/compilePlan';
 import type { PrintJob } from '../engine/print';
 import { TREATED_SOUND, treatmentPiece } from '../engine/treatment';
 import type { Hit } from '../piece/moves/throws';

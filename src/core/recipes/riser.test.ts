@@ -1,5 +1,5 @@
 import { clipOf, RATE, scene, soundOf } from '../piece/testing';
-import { compilePlan } from '../engine/plan';
+import { compilePlan } from '../engine/compilePlan';
 import { render } from '../engine/render';
 import type { ParamValues } from '../params/param';
 import { makeIn, type Result } from './testing';

@@ -1,6 +1,6 @@
 import { hashOf, RATE, type Scene } from '../piece/testing';
 import type { SoundData } from '../dsp/soundData';
-import { compilePlan } from '../engine/plan';
+import { compilePlan } from '../engine/compilePlan';
 import { render } from '../engine/render';
 import type { Hit } from '../piece/moves/throws';
 import type { ParamValues } from '../params/param';

@@ -1,7 +1,7 @@
 import { pieceSchema } from '../piece/piece';
 import { peakOf } from '../analysis/levels';
 import { loudness } from '../analysis/loudness';
-import { compilePlan } from '../engine/plan';
+import { compilePlan } from '../engine/compilePlan';
 import { render } from '../engine/render';
 import { beatsToSamples } from '../music/tempo';
 import { makeSaltPier } from './saltPier';

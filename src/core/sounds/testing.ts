@@ -1,4 +1,4 @@
-import { compilePlan } from '../engine/plan';
+import { compilePlan } from '../engine/compilePlan';
 import { render } from '../engine/render';
 import { beatsToSamples } from '../music/tempo';
 import type { Demo } from './demo';

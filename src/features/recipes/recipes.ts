@@ -1,6 +1,6 @@
 import type { SoundData } from '../../core/dsp/soundData';
 import { startPrint } from '../../audio/printer';
-import { compilePlan } from '../../core/engine/plan';
+import { compilePlan } from '../../core/engine/compilePlan';
 import type { PrintJob } from '../../core/engine/print';
 import { writeWav } from '../../core/formats/writeWav';
 import type { Hit } from '../../core/piece/moves/throws';

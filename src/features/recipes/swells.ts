@@ -1,6 +1,6 @@
 import type { SoundData } from '../../core/dsp/soundData';
 import { startPrint } from '../../audio/printer';
-import { compilePlan } from '../../core/engine/plan';
+import { compilePlan } from '../../core/engine/compilePlan';
 import { writeWav } from '../../core/formats/writeWav';
 import { beatsToSamples } from '../../core/music/tempo';
 import { layParts } from '../../core/piece/edits/recipes';

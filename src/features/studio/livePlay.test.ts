@@ -3,7 +3,7 @@ import { makeModulator } from '../../core/automation/modulator';
 import type { Player } from '../../audio/player';
 import type { Engine } from '../../core/engine/engine';
 import type { Gesture } from '../../core/engine/gesture';
-import { compilePlan } from '../../core/engine/plan';
+import { compilePlan } from '../../core/engine/compilePlan';
 import { awayFrom, engineOf, runEngine } from '../../core/engine/testing';
 import { positionsAt } from '../../core/piece/moves/fieldMotion';
 import { newSlot } from '../../core/piece/edits/chain';

@@ -1,5 +1,5 @@
 import { withChain } from '../../core/engine/compare';
-import { compilePlan } from '../../core/engine/plan';
+import { compilePlan } from '../../core/engine/compilePlan';
 import { clipOrder } from '../../core/engine/print';
 import { beatsToSamples, samplesToBeats } from '../../core/music/tempo';
 import type { ParamValue } from '../../core/params/param';

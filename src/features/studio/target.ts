@@ -1,5 +1,5 @@
 import { samplesToBeats } from '../../core/music/tempo';
-import { channelValueIndex, slotValueIndex } from '../../core/engine/plan';
+import { channelValueIndex, slotValueIndex } from '../../core/engine/planTargets';
 import { channelOfTarget, findChannel, findSlot, macrosOf } from '../../core/piece/find';
 import { tempoOf } from '../../core/piece/tempoOf';
 import type { Piece, Target } from '../../core/piece/piece';

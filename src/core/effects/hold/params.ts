@@ -105,8 +105,8 @@ export const NEUTRAL = { fadeIn: 0, fadeOut: 0 };
 const COMMON_GROUPS = ['Hold', 'Sound'];
 
 /**
- * Of things that are about parameters of a hold those that act, its own before those that every hold has. A hold puts
- * wet and dry together by itself, so the group "Mix" does nothing.
+ * Orders things that are about parameters of a hold: its own before those that every hold has. The group "Mix" is left
+ * out, as a hold puts wet and dry together by itself.
  */
 export const orderHoldParams = <T>(items: readonly T[], groupOf: (item: T) => string): T[] =>
   items
