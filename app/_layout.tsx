@@ -19,7 +19,15 @@ const queries = new QueryClient({
 });
 
 const VIEWS: Readonly<Record<ViewName, () => Promise<ComponentType>>> = {
-  piece: async () => (await import('@/features/piece/PieceView')).PieceView,
+  piece: async () => {
+    const [{ PieceView }, { ChannelPane }] = await Promise.all([
+      import('@/features/piece/PieceView'),
+      import('@/features/chain/ChainView'),
+    ]);
+    return function PieceWithChannel() {
+      return <PieceView side={<ChannelPane />} />;
+    };
+  },
   chain: async () => (await import('@/features/chain/ChainView')).ChainView,
   moves: async () => (await import('@/features/moves/MovesView')).MovesView,
   play: async () => (await import('@/features/play/PlayView')).PlayView,

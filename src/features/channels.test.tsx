@@ -4,11 +4,11 @@ import { newSlot } from '../core/piece/edits/chain';
 import type { Piece } from '../core/piece/piece';
 import { useView } from '../data/view';
 import { CardMenu } from './chain/CardMenu';
-import { ChannelMenu } from './chain/ChannelMenu';
-import { LinkCard } from './links/LinkCard';
-import { SendList } from './sends/SendList';
-import { SendMatrix } from './sends/SendMatrix';
-import { SnapshotList } from './snapshots/SnapshotList';
+import { ChannelMenu } from './shared/channels/ChannelMenu';
+import { LinkCard } from './shared/links/LinkCard';
+import { SendList } from './shared/sends/SendList';
+import { SendMatrix } from './shared/sends/SendMatrix';
+import { SnapshotList } from './shared/snapshots/SnapshotList';
 import { now, openPiece, press, pressed, quietStudio, type, undo } from './testing';
 
 jest.mock('./studio/StudioProvider', () => jest.requireActual<typeof import('./testing')>('./testing').quietProvider);

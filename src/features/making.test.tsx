@@ -5,23 +5,23 @@ import { newSlot } from '../core/piece/edits/chain';
 import { useView } from '../data/view';
 import { useOpenPiece } from '../data/openPiece';
 import { BraidStrands } from './chain/BraidStrands';
-import { EffectPicker } from './chain/EffectChoices';
+import { EffectPicker } from './shared/channels/EffectChoices';
 import { TimeTools } from './chain/TimeTools';
-import { GapButton } from './recipes/GapButton';
-import { RecipeSheet } from './recipes/RecipeSheet';
-import { SwellSheet } from './recipes/SwellSheet';
-import { hearSwell, makeSwells } from './recipes/swells';
+import { GapButton } from './shared/recipes/GapButton';
+import { RecipeSheet } from './shared/recipes/RecipeSheet';
+import { SwellSheet } from './shared/recipes/SwellSheet';
+import { hearSwell, makeSwells } from './shared/recipes/swells';
 import { now, openPiece, press, pressed, quietHand, quietStudio, type, undo } from './testing';
-import { treat } from './treat/treatClips';
-import { TreatSheet } from './treat/TreatSheet';
+import { treat } from './shared/treat/treatClips';
+import { TreatSheet } from './shared/treat/TreatSheet';
 
 const mockHits: readonly Hit[] = [2, 4, 5, 8].map((beat) => ({ beat, strength: 0.6, centroidHz: 900 }));
 
 jest.mock('./studio/StudioProvider', () => jest.requireActual<typeof import('./testing')>('./testing').quietProvider);
-jest.mock('./throws/useHits', () => ({ useHits: () => mockHits }));
+jest.mock('./shared/throws/useHits', () => ({ useHits: () => mockHits }));
 jest.mock('./studio/usePreview', () => ({ usePreview: () => ({ sounding: false, hear: jest.fn(), stop: jest.fn() }) }));
-jest.mock('./recipes/swells', () => ({ hearSwell: jest.fn(), makeSwells: jest.fn() }));
-jest.mock('./treat/treatClips', () => ({ treat: jest.fn(), renderSteps: jest.fn() }));
+jest.mock('./shared/recipes/swells', () => ({ hearSwell: jest.fn(), makeSwells: jest.fn() }));
+jest.mock('./shared/treat/treatClips', () => ({ treat: jest.fn(), renderSteps: jest.fn() }));
 jest.mock('../audio/loads', () => ({ measureLoads: () => () => undefined }));
 jest.mock('@expo/vector-icons/Feather', () => () => null);
 

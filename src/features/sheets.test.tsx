@@ -9,14 +9,14 @@ import { useView } from '../data/view';
 import { SideTrack } from './chain/SideTrack';
 import { HistoryButton } from './piece/HistoryButton';
 import { SectionButton } from './piece/SectionButton';
-import { RecipeSheet } from './recipes/RecipeSheet';
+import { RecipeSheet } from './shared/recipes/RecipeSheet';
 import { ExportSheet } from './shelf/ExportSheet';
 import { now, openPiece, press, pressed, type } from './testing';
-import { StepCard } from './treat/StepCard';
+import { StepCard } from './shared/treat/StepCard';
 
 jest.mock('./studio/StudioProvider', () => jest.requireActual<typeof import('./testing')>('./testing').quietProvider);
 jest.mock('@expo/vector-icons/Feather', () => () => null);
-jest.mock('./throws/useHits', () => ({ useHits: () => [] }));
+jest.mock('./shared/throws/useHits', () => ({ useHits: () => [] }));
 
 const CONTEXT = { tempo: { bpm: 120, beatsPerBar: 4 }, sampleRate: RATE };
 beforeEach(() => openPiece());

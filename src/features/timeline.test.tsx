@@ -11,12 +11,12 @@ import { StretchTools } from './moves/StretchTools';
 import { SelectionBar } from './piece/SelectionBar';
 import { print } from './studio/printing';
 import { key, now, openPiece, press, pressed, quietStudio, type, undo } from './testing';
-import { ThrowSheet } from './throws/ThrowSheet';
+import { ThrowSheet } from './shared/throws/ThrowSheet';
 
 const mockHits: readonly Hit[] = [4, 4.5, 5, 7].map((beat) => ({ beat, strength: 0.5, centroidHz: 900 }));
 
 jest.mock('./studio/StudioProvider', () => jest.requireActual<typeof import('./testing')>('./testing').quietProvider);
-jest.mock('./throws/useHits', () => ({ useHits: () => mockHits, useClipHits: () => ({ own: [], others: [] }) }));
+jest.mock('./shared/throws/useHits', () => ({ useHits: () => mockHits, useClipHits: () => ({ own: [], others: [] }) }));
 jest.mock('./studio/printing', () => ({ print: jest.fn() }));
 jest.mock('@expo/vector-icons/Feather', () => () => null);
 

@@ -9,9 +9,9 @@ import { Sheet } from '../../ui/Sheet';
 import { ListItem } from '../../ui/ListItem';
 import { IconButton } from '../../ui/IconButton';
 import type { IconName } from '../../ui/icon';
-import { SaveBlock } from '../blocks/SaveBlock';
+import { SaveBlock } from '../shared/blocks/SaveBlock';
 import { usePiece } from '../studio/StudioProvider';
-import { EffectChoices } from './EffectChoices';
+import { EffectChoices } from '../shared/channels/EffectChoices';
 import { newId } from '../../data/newId';
 
 interface CardMenuProps {

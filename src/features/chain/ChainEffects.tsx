@@ -8,7 +8,7 @@ import { Button } from '../../ui/Button';
 import { EffectList } from './EffectList';
 import { BraidStrands } from './BraidStrands';
 import { EffectCard } from './EffectCard';
-import { EffectChoices } from './EffectChoices';
+import { EffectChoices } from '../shared/channels/EffectChoices';
 import { BranchGroup } from './BranchGroup';
 import { SignalMeter } from './SignalMeter';
 

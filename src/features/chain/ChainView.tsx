@@ -3,10 +3,10 @@ import { chainOf, channelName, findSlot } from '../../core/piece/find';
 import { useView } from '../../data/view';
 import { useTokens, useWide } from '../../ui/theme';
 import { Text } from '../../ui/Text';
-import { MeteringPanel } from '../metering/MeteringPanel';
+import { MeteringPanel } from './metering/MeteringPanel';
 import { useChannel, usePiece } from '../studio/StudioProvider';
 import { EffectEditor } from './EffectEditor';
-import { EffectChoices } from './EffectChoices';
+import { EffectChoices } from '../shared/channels/EffectChoices';
 import { ChannelChain } from './ChannelChain';
 
 /** The strand of the chosen channel; on a phone the bench of an effect takes its place when its card is tapped. */

@@ -2,17 +2,17 @@ import { ScrollView, StyleSheet, View } from 'react-native';
 import { channelName, chainOf, findChannel } from '../../core/piece/find';
 import { channelParams, MAIN } from '../../core/piece/piece';
 import { Text } from '../../ui/Text';
-import { CompareSheet } from '../compare/CompareSheet';
-import { SnapshotButton } from '../snapshots/SnapshotButton';
-import { MeteringSheet } from '../metering/MeteringSheet';
-import { SendList } from '../sends/SendList';
+import { CompareSheet } from './compare/CompareSheet';
+import { SnapshotButton } from '../shared/snapshots/SnapshotButton';
+import { MeteringSheet } from './metering/MeteringSheet';
+import { SendList } from '../shared/sends/SendList';
 import { usePiece } from '../studio/StudioProvider';
 import { ChainEffects } from './ChainEffects';
-import { ChannelButton } from './ChannelButton';
-import { ChannelMenu } from './ChannelMenu';
-import { EffectChoices } from './EffectChoices';
+import { ChannelButton } from '../shared/channels/ChannelButton';
+import { ChannelMenu } from '../shared/channels/ChannelMenu';
+import { EffectChoices } from '../shared/channels/EffectChoices';
 import { ImageMeter } from './ImageMeter';
-import { ParamRail } from './ParamRail';
+import { ParamRail } from '../shared/channels/ParamRail';
 
 /** A channel's chain as a thread from top to bottom, then the channel's own level and place. */
 export function ChannelChain({ channel, starters = true }: { readonly channel: string; readonly starters?: boolean }) {

@@ -10,7 +10,7 @@ import { Button } from '../../ui/Button';
 import { IconButton } from '../../ui/IconButton';
 import { Text } from '../../ui/Text';
 import { ListItem } from '../../ui/ListItem';
-import { useSoundFile } from '../piece/useSoundFile';
+import { useSoundFile } from '../shared/sounds/useSoundFile';
 import { usePiece } from '../studio/StudioProvider';
 import { RecordPlace } from './RecordPlace';
 

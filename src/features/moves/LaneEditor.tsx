@@ -14,7 +14,7 @@ import type { Drawing } from './DrawButton';
 import { AxisLines, AxisWords, axisMarks } from './LaneAxis';
 import { bendPlace, type LaneGeometry } from './laneGrip';
 import { LanePoints } from './LanePoints';
-import { laneName } from './laneName';
+import { laneName } from '../shared/controller/laneName';
 import { LaneLeaf } from './LaneLeaf';
 import { LaneOverlay } from './LaneOverlay';
 import { isCrowded, linePath, shownPoints, type Shown, type Window } from './lanePath';

@@ -5,7 +5,7 @@ import { Button } from '../../ui/Button';
 import { Text } from '../../ui/Text';
 import { useTokens } from '../../ui/theme';
 import { usePiece } from '../studio/StudioProvider';
-import { laneName } from './laneName';
+import { laneName } from '../shared/controller/laneName';
 import { addLane } from './NewLane';
 
 interface NoLanesProps {

@@ -11,9 +11,9 @@ import { useView } from '../../data/view';
 import { DotChoice } from '../../ui/DotChoice';
 import { Sheet } from '../../ui/Sheet';
 import { Button } from '../../ui/Button';
-import { PlayLine } from '../shell/PlayLine';
+import { PlayLine } from '../shared/shell/PlayLine';
 import { usePiece } from '../studio/StudioProvider';
-import { laneName } from './laneName';
+import { laneName } from '../shared/controller/laneName';
 
 const NONE: readonly Take[] = [];
 

@@ -18,7 +18,7 @@ import { Text } from '../../ui/Text';
 import { useTokens } from '../../ui/theme';
 import { laneTrack, trackAt, valueInUnit } from '../../core/piece/moves/lane';
 import { usePiece, useStudio } from '../studio/StudioProvider';
-import { laneName } from './laneName';
+import { laneName } from '../shared/controller/laneName';
 import { PassesButton } from './Passes';
 import { Waiting } from './Waiting';
 import { Thinning, ThinningSwitch, useTake } from './Thinning';

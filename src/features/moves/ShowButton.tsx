@@ -11,7 +11,7 @@ import { Button } from '../../ui/Button';
 import { Chip } from '../../ui/Chip';
 import { Text } from '../../ui/Text';
 import { usePiece } from '../studio/StudioProvider';
-import { laneName } from './laneName';
+import { laneName } from '../shared/controller/laneName';
 
 interface ShowButtonProps {
   readonly channel: string;

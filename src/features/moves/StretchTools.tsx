@@ -26,7 +26,7 @@ import { IconButton } from '../../ui/IconButton';
 import { Text } from '../../ui/Text';
 import { useTokens, useWide } from '../../ui/theme';
 import { usePiece, useStudio } from '../studio/StudioProvider';
-import { laneName } from './laneName';
+import { laneName } from '../shared/controller/laneName';
 import { DrawShape } from './DrawShape';
 
 interface StretchToolsProps {

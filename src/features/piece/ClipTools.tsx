@@ -16,7 +16,7 @@ import type { Clip, Track } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
 import { Button } from '../../ui/Button';
 import { Chip } from '../../ui/Chip';
-import { SnapButton } from '../moves/SnapButton';
+import { SnapButton } from '../shared/time/SnapButton';
 import { usePiece, useStudio } from '../studio/StudioProvider';
 import { newId } from '../../data/newId';
 

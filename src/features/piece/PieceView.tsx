@@ -1,4 +1,5 @@
 import { channelOfTarget } from '../../core/piece/find';
+import type { ReactNode } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { setSwitch } from '../../core/piece/edits/channels';
 import type { Return, Track } from '../../core/piece/piece';
@@ -8,27 +9,29 @@ import { Button } from '../../ui/Button';
 import { Text } from '../../ui/Text';
 import { Touchable } from '../../ui/Touchable';
 import { useTokens, useWide } from '../../ui/theme';
-import { ChannelPane } from '../chain/ChainView';
-import { ClipLens } from '../time/ClipLens';
-import { ClipRow } from '../time/ClipRow';
-import { Playhead } from '../time/Playhead';
-import { TimeRuler } from '../time/TimeRuler';
-import { TimeScroll } from '../time/TimeScroll';
-import { useTimeScale } from '../time/useTimeScale';
-import { ZoomButtons } from '../time/ZoomButtons';
+import { ClipLens } from '../shared/time/ClipLens';
+import { ClipRow } from '../shared/time/ClipRow';
+import { Playhead } from '../shared/time/Playhead';
+import { TimeRuler } from '../shared/time/TimeRuler';
+import { TimeScroll } from '../shared/time/TimeScroll';
+import { useTimeScale } from '../shared/time/useTimeScale';
+import { ZoomButtons } from '../shared/time/ZoomButtons';
 import { usePiece, useStudio } from '../studio/StudioProvider';
 import { HistoryButton } from './HistoryButton';
-import { ImportButton } from './ImportButton';
+import { ImportButton } from '../shared/sounds/ImportButton';
 import { FirstSteps } from './FirstSteps';
 import { LevelBars } from './LevelBars';
-import { GapButton } from '../recipes/GapButton';
+import { GapButton } from '../shared/recipes/GapButton';
 import { SelectionBar } from './SelectionBar';
-import { SendMatrix } from '../sends/SendMatrix';
+import { SendMatrix } from '../shared/sends/SendMatrix';
 
 const ROW = 84;
 
-/** Tracks with their clips along time; on a wide screen with the chosen channel beside them. */
-export function PieceView() {
+/**
+ * Tracks with their clips along time.
+ * @param side what is shown beside them on a wide screen: the chosen channel
+ */
+export function PieceView({ side }: { readonly side: ReactNode }) {
   const piece = usePiece();
   const wide = useWide();
   const tokens = useTokens();
@@ -45,11 +48,7 @@ export function PieceView() {
         <SelectionBar />
         <ClipLens />
       </View>
-      {wide ? (
-        <View style={[styles.side, { borderColor: tokens.line }]}>
-          <ChannelPane />
-        </View>
-      ) : null}
+      {wide ? <View style={[styles.side, { borderColor: tokens.line }]}>{side}</View> : null}
     </View>
   );
 }
@@ -141,110 +140,85 @@ function Tracks() {
 
 function TrackHead({ track, index }: { readonly track: Track; readonly index: number }) {
   const piece = usePiece();
-  const tokens = useTokens();
-  const channel = useView((view) => view.channel);
-  const { run } = useOpenPiece.getState();
-  const { studio } = useStudio();
   const moves = piece.lanes.filter((lane) => channelOfTarget(lane.target) === track.id).length;
-  const chosen = channel === track.id;
   return (
-    <View
-      style={[styles.trackHead, { borderColor: tokens.line, borderLeftColor: chosen ? tokens.sea : 'transparent' }]}
-    >
-      <Touchable
-        label={`Track ${track.name}`}
-        chosen={chosen}
-        style={styles.trackName}
-        onPress={() => useView.setState({ channel: track.id, slot: track.chain[0]?.id ?? null, clip: null })}
-      >
-        <Text variant="titleSmall" numberOfLines={1} style={styles.nameText}>
-          {track.name}
+    <ChannelHead channel={track} label={`Track ${track.name}`} tone="ink" index={index}>
+      {moves > 0 ? (
+        <Text variant="bodySmall" tone="coralInk" aria-label={`${moves} lanes of moves`}>
+          ∿{moves}
         </Text>
-        <LevelBars index={index} />
-      </Touchable>
-      <View style={styles.switches}>
-        <Touchable
-          role="switch"
-          label={`Mute ${track.name}`}
-          chosen={track.mute}
-          style={styles.switch}
-          onPress={() => studio.release({ kind: 'channel', channel: track.id, param: 'mute' }, !track.mute)}
-        >
-          <Text variant={track.mute ? 'titleSmall' : 'bodySmall'} tone={track.mute ? 'ink' : 'mute'}>
-            {track.mute ? 'muted' : 'mute'}
-          </Text>
-        </Touchable>
-        <Touchable
-          role="switch"
-          label={`Solo ${track.name}`}
-          chosen={track.solo}
-          style={styles.switch}
-          onPress={() => run(setSwitch, { track: track.id, which: 'solo', on: !track.solo })}
-        >
-          <Text variant={track.solo ? 'titleSmall' : 'bodySmall'} tone={track.solo ? 'sea' : 'mute'}>
-            solo
-          </Text>
-        </Touchable>
-        {moves > 0 ? (
-          <Text variant="bodySmall" tone="coralInk" aria-label={`${moves} lanes of moves`}>
-            ∿{moves}
-          </Text>
-        ) : null}
-      </View>
-    </View>
+      ) : null}
+    </ChannelHead>
   );
 }
 
-/** A return has no clips: its head, its level, and whose sound it takes. */
+/** A return has no clips: its head, its level, and how many channels it takes sound from. */
 function ReturnHead({ made, index }: { readonly made: Return; readonly index: number }) {
   const piece = usePiece();
-  const tokens = useTokens();
-  const channel = useView((view) => view.channel);
-  const { run } = useOpenPiece.getState();
-  const { studio } = useStudio();
   const senders = [...piece.tracks, ...piece.returns].filter((one) =>
     one.sends.some((send) => send.to === made.id),
   ).length;
-  const chosen = channel === made.id;
+  return (
+    <ChannelHead channel={made} label={`Return ${made.name}`} tone="sea" index={index}>
+      <Text variant="bodySmall" aria-label={`fed by ${senders}`}>{`↳${senders}`}</Text>
+    </ChannelHead>
+  );
+}
+
+interface ChannelHeadProps {
+  readonly channel: Track | Return;
+  readonly label: string;
+  readonly tone: 'ink' | 'sea';
+  /** Its place among all channels, for its level. */
+  readonly index: number;
+  readonly children: ReactNode;
+}
+
+/** Name and level of a track or a return, its switches, and what is said of it. */
+function ChannelHead({ channel: { id, name, chain, mute, solo }, label, tone, index, children }: ChannelHeadProps) {
+  const tokens = useTokens();
+  const chosen = useView((view) => view.channel === id);
+  const { run } = useOpenPiece.getState();
+  const { studio } = useStudio();
   return (
     <View
       style={[styles.trackHead, { borderColor: tokens.line, borderLeftColor: chosen ? tokens.sea : 'transparent' }]}
     >
       <Touchable
-        label={`Return ${made.name}`}
+        label={label}
         chosen={chosen}
         style={styles.trackName}
-        onPress={() => useView.setState({ channel: made.id, slot: made.chain[0]?.id ?? null, clip: null })}
+        onPress={() => useView.setState({ channel: id, slot: chain[0]?.id ?? null, clip: null })}
       >
-        <Text variant="titleSmall" tone="sea" numberOfLines={1} style={styles.nameText}>
-          {made.name}
+        <Text variant="titleSmall" tone={tone} numberOfLines={1} style={styles.nameText}>
+          {name}
         </Text>
         <LevelBars index={index} />
       </Touchable>
       <View style={styles.switches}>
         <Touchable
           role="switch"
-          label={`Mute ${made.name}`}
-          chosen={made.mute}
+          label={`Mute ${name}`}
+          chosen={mute}
           style={styles.switch}
-          onPress={() => studio.release({ kind: 'channel', channel: made.id, param: 'mute' }, !made.mute)}
+          onPress={() => studio.release({ kind: 'channel', channel: id, param: 'mute' }, !mute)}
         >
-          <Text variant={made.mute ? 'titleSmall' : 'bodySmall'} tone={made.mute ? 'ink' : 'mute'}>
-            {made.mute ? 'muted' : 'mute'}
+          <Text variant={mute ? 'titleSmall' : 'bodySmall'} tone={mute ? 'ink' : 'mute'}>
+            {mute ? 'muted' : 'mute'}
           </Text>
         </Touchable>
         <Touchable
           role="switch"
-          label={`Solo ${made.name}`}
-          chosen={made.solo}
+          label={`Solo ${name}`}
+          chosen={solo}
           style={styles.switch}
-          onPress={() => run(setSwitch, { track: made.id, which: 'solo', on: !made.solo })}
+          onPress={() => run(setSwitch, { track: id, which: 'solo', on: !solo })}
         >
-          <Text variant={made.solo ? 'titleSmall' : 'bodySmall'} tone={made.solo ? 'sea' : 'mute'}>
+          <Text variant={solo ? 'titleSmall' : 'bodySmall'} tone={solo ? 'sea' : 'mute'}>
             solo
           </Text>
         </Touchable>
-        <Text variant="bodySmall" aria-label={`fed by ${senders}`}>{`↳${senders}`}</Text>
+        {children}
       </View>
     </View>
   );

@@ -3,7 +3,7 @@ import { ScrollView, StyleSheet, View } from 'react-native';
 import { Button } from '../../ui/Button';
 import { Sheet } from '../../ui/Sheet';
 import { Text } from '../../ui/Text';
-import { noteMessages } from '../controller/controllerStore';
+import { noteMessages } from '../shared/controller/controllerStore';
 import { isFreeCode, keyName, MAX_PADS, MAX_STONES, usePlayKeys, type PlayControl } from './playKeys';
 
 const CONTROLS: readonly { readonly control: PlayControl; readonly name: string }[] = [

@@ -5,7 +5,7 @@ import type { Snapshot } from '../../core/piece/piece';
 import { useRecording } from '../../data/recording';
 import { Text } from '../../ui/Text';
 import { Touchable } from '../../ui/Touchable';
-import { AddReturn } from '../sends/AddReturn';
+import { AddReturn } from '../shared/sends/AddReturn';
 import { usePiece, useStudio } from '../studio/StudioProvider';
 import { freezePads, mutePads, snapshotNote, throwPads, type PlayedPad } from './pads';
 import { PadSheet } from './PadSheet';

@@ -9,7 +9,7 @@ import { Touchable } from '../../ui/Touchable';
 import { useTokens, useWide } from '../../ui/theme';
 import { holdTargets } from '../studio/played';
 import { usePiece } from '../studio/StudioProvider';
-import { ControllerButton } from '../controller/ControllerButton';
+import { ControllerButton } from '../shared/controller/ControllerButton';
 import { AddHold } from './AddHold';
 import { FieldSheet } from './FieldSheet';
 import { FieldSurface } from './FieldSurface';

@@ -3,7 +3,7 @@ import { create } from 'zustand';
 import * as z from 'zod';
 import { readStored, writeStored } from '../../data/browserStorage';
 import { markHand } from '../../ui/handTime';
-import { FIRST_PAD, noteMessages } from '../controller/controllerStore';
+import { FIRST_PAD, noteMessages } from '../shared/controller/controllerStore';
 
 export const MAX_STONES = 8;
 export const MAX_PADS = 8;

@@ -1,7 +1,7 @@
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { useWide } from '../../ui/theme';
 import { Text } from '../../ui/Text';
-import { BlockList } from '../blocks/BlockList';
+import { BlockList } from '../shared/blocks/BlockList';
 import { ExportList } from './ExportList';
 import { PieceList } from './PieceList';
 import { PrintList } from './PrintList';

@@ -4,7 +4,7 @@ import { Divider } from 'react-native-paper';
 import { useTokens } from '../../ui/theme';
 import { Waveform } from '../../ui/Waveform';
 import { Text } from '../../ui/Text';
-import { ImportButton } from '../piece/ImportButton';
+import { ImportButton } from '../shared/sounds/ImportButton';
 import { usePiece, useStudio } from '../studio/StudioProvider';
 import { HearTap } from './HearTap';
 

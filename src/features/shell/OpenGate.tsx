@@ -11,7 +11,7 @@ import { Text } from '../../ui/Text';
 import { ListItem } from '../../ui/ListItem';
 import { useTokens } from '../../ui/theme';
 import { lastOpened, openPieceById } from '../studio/openPieceById';
-import { UnreadablePiece } from './UnreadablePiece';
+import { UnreadablePiece } from '../shared/shell/UnreadablePiece';
 
 const DEMO = 'salt-pier';
 

@@ -13,7 +13,7 @@ import { useView } from '../../data/view';
 import { useStudio } from '../studio/StudioProvider';
 import { AddressSync } from './AddressSync';
 import { useAddress } from './useAddress';
-import { Controllers } from '../controller/Controllers';
+import { Controllers } from '../shared/controller/Controllers';
 import { Notice } from './Notice';
 import { SaveBanner } from './SaveBanner';
 import { Shortcuts } from './Shortcuts';

@@ -1,0 +1,48 @@
+import { create } from 'zustand';
+import type { ControlMessage, NoteMessage } from '../../../core/controls/message';
+import type { Target } from '../../../core/piece/piece';
+
+/** What is known of controllers in this window. */
+interface Controllers {
+  /** The next control that is moved shall move this. */
+  readonly learning: Target | null;
+  /** Controls that were moved but have not come to where their rail stands, by id: where that is, 0-1. */
+  readonly waiting: Readonly<Record<string, number>>;
+  /** Names of outside controllers; null before the browser was asked, and what it said when it gave none. */
+  readonly outside: readonly string[] | string | null;
+  /** Where the faders of the controller that ships with the app stand, 0-127. */
+  readonly faders: readonly number[];
+}
+
+export const FADERS = 8;
+/** The faders send from this number on, which the MIDI specification leaves to the user. */
+export const FIRST_FADER = 20;
+
+export const useControllers = create<Controllers>(() => ({
+  learning: null,
+  waiting: {},
+  outside: null,
+  faders: Array.from({ length: FADERS }, () => 0),
+}));
+
+export const PADS = 16;
+/** The pads send from this note on. */
+export const FIRST_PAD = 36;
+
+/** Messages of one kind, from whatever controller they came. */
+class Messages<T> {
+  private readonly listeners = new Set<(message: T) => void>();
+
+  /** @returns what stops the listening */
+  on(listener: (message: T) => void): () => void {
+    this.listeners.add(listener);
+    return () => void this.listeners.delete(listener);
+  }
+
+  tell(message: T): void {
+    this.listeners.forEach((listener) => listener(message));
+  }
+}
+
+export const controlMessages = new Messages<ControlMessage>();
+export const noteMessages = new Messages<NoteMessage>();

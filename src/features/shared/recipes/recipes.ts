@@ -1,0 +1,141 @@
+import type { SoundData } from '../../../core/dsp/soundData';
+import { startPrint } from '../../../audio/printer';
+import { compilePlan } from '../../../core/engine/compilePlan';
+import type { PrintJob } from '../../../core/engine/print';
+import { writeWav } from '../../../core/formats/writeWav';
+import type { Hit } from '../../../core/piece/moves/throws';
+import type { ParamValues } from '../../../core/params/param';
+import { applyEdit } from '../../../core/piece/edit';
+import { layParts } from '../../../core/piece/edits/recipes';
+import type { Piece, Track } from '../../../core/piece/piece';
+import type { SoundInfo } from '../../../core/piece/soundInfo';
+import {
+  sampleAt,
+  settingsOf,
+  type RecipeResult,
+  type Recipe,
+  type RecipeInput,
+  type RecipeSound,
+  type BeatRange,
+} from '../../../core/recipes/recipe';
+import { uploadSound } from '../../../data/api';
+import { useOpenPiece } from '../../../data/openPiece';
+import type { Studio } from '../../studio/studio';
+import { newId } from '../../../data/newId';
+
+const HEARD = '4'.repeat(64);
+/** So much before the stretch, in beats, and after it, in seconds, is heard with it. */
+const LEAD_BEATS = 1;
+const TAIL_SECONDS = 2;
+
+/** A recipe with all that it needs, about to be made. */
+export interface RecipeCall {
+  readonly recipe: Recipe;
+  readonly input: RecipeInput;
+  readonly values: ParamValues;
+}
+
+export const inputOf = (
+  studio: Studio,
+  piece: Piece,
+  track: Track,
+  range: BeatRange,
+  hits: readonly Hit[],
+): RecipeInput => ({
+  piece,
+  track,
+  range,
+  hits,
+  sound: (hash) => studio.sounds.get(hash)?.channels,
+  newId: () => newId(),
+});
+
+async function printed(
+  job: PrintJob,
+  sounds: readonly { readonly hash: string; readonly channels: SoundData }[],
+): Promise<SoundData> {
+  const made = await startPrint(job, sounds, () => undefined).result;
+  if (!made) throw new Error('It was stopped.');
+  return [made.left, made.right];
+}
+
+const soundsOf = (studio: Studio): { hash: string; channels: SoundData }[] =>
+  [...studio.sounds.values()].map(({ hash, channels }) => ({ hash, channels }));
+
+/** The sound that the recipe makes, rendered in a worker; null where it makes none. */
+async function soundOf(studio: Studio, { recipe, input, values }: RecipeCall): Promise<RecipeSound | null> {
+  const settings = settingsOf(recipe, values, input.piece);
+  const work = recipe.renderJob?.(input, settings) ?? null;
+  const rendered = work ? await printed(work.job, [...soundsOf(studio), ...work.sounds]) : null;
+  return recipe.sound?.(input, settings, rendered) ?? null;
+}
+
+function laid({ recipe, input, values }: RecipeCall, hash: string, sound: RecipeSound | null, info: SoundInfo | null) {
+  const { piece, track } = input;
+  const made: RecipeResult = recipe.apply(
+    input,
+    settingsOf(recipe, values, piece),
+    sound ? { hash, seconds: sound.channels[0]!.length / piece.sampleRate } : null,
+  );
+  return {
+    what: recipe.name,
+    where: track.name,
+    tracks: [...(made.tracks ?? [])],
+    clips: (made.clips ?? []).map(({ track: id, clips }) => ({ track: id, clips: [...clips] })),
+    slots: [...(made.slots ?? [])],
+    lanes: [...(made.lanes ?? [])],
+    sounds: info ? { [hash]: info } : {},
+  };
+}
+
+const infoOf = (sound: RecipeSound, name: string, sampleRate: number): SoundInfo => ({
+  name,
+  frames: sound.channels[0]!.length,
+  sampleRate,
+  channels: sound.channels.length > 1 ? 2 : 1,
+  ...(sound.loop ? { loop: { ...sound.loop } } : {}),
+});
+
+/** The stretch as it would be with the recipe, the track and what is new on its own. */
+export async function hearRecipe(studio: Studio, call: RecipeCall): Promise<SoundData> {
+  const { piece, track, range } = call.input;
+  const sound = await soundOf(studio, call);
+  const args = laid(call, HEARD, sound, sound && infoOf(sound, 'heard', piece.sampleRate));
+  const changed = applyEdit(piece, layParts, args).piece;
+  const heard = new Set([track.id, ...args.tracks.map(({ id }) => id)]);
+  const alone: Piece = {
+    ...changed,
+    loop: { ...changed.loop, on: false },
+    tracks: changed.tracks.map((other) => ({
+      ...other,
+      solo: heard.has(other.id),
+      mute: heard.has(other.id) ? false : other.mute,
+    })),
+  };
+  const end = Math.max(
+    range.end,
+    ...args.tracks.flatMap(({ clips }) =>
+      clips.slice(0, 3).map(({ start }) => Math.min(start + piece.tempo.beatsPerBar, piece.lengthBeats)),
+    ),
+  );
+  const job: PrintJob = {
+    plan: compilePlan(alone),
+    fromSample: sampleAt(piece, Math.max(0, range.start - LEAD_BEATS)),
+    toSample: sampleAt(piece, end),
+    tail: { kind: 'seconds', seconds: TAIL_SECONDS },
+    listening: undefined,
+  };
+  return printed(job, [...soundsOf(studio), ...(sound ? [{ hash: HEARD, channels: sound.channels }] : [])]);
+}
+
+/** Makes it part of the piece, as one edit; nothing changes before all of it is made and stored. */
+export async function makeRecipe(studio: Studio, call: RecipeCall): Promise<boolean> {
+  const { piece, track } = call.input;
+  const sound = await soundOf(studio, call);
+  const { run } = useOpenPiece.getState();
+  if (!sound) return run(layParts, laid(call, '', null, null));
+  const name = `${call.recipe.name}, ${track.name}`.slice(0, 120);
+  const bytes = writeWav({ sampleRate: piece.sampleRate, channels: [...sound.channels] }, '32f');
+  const { hash, ...info } = await uploadSound(new Blob([bytes as Uint8Array<ArrayBuffer>]), name);
+  return run(layParts, laid(call, hash, sound, { ...info, ...(sound.loop ? { loop: { ...sound.loop } } : {}) }));
+}

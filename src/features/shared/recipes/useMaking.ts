@@ -1,0 +1,43 @@
+import { useState } from 'react';
+import { usePreview } from '../../studio/usePreview';
+
+interface Making {
+  readonly busy: boolean;
+  /** What went wrong, for the person to read. */
+  readonly trouble: string | null;
+  refuse(message: string): void;
+  /** Does something that takes a while; what it throws is said, with what was kept. */
+  doing(act: () => Promise<void>): Promise<void>;
+  readonly sounding: boolean;
+  /** Plays what `make` gives, or stops what plays; where it gives nothing, `nothing` says why. */
+  hear(make: () => Promise<readonly Float32Array[] | null>, sampleRate: number, nothing?: string): Promise<void>;
+}
+
+/** How a recipe's sheet makes it and lets it be heard first. */
+export function useMaking(): Making {
+  const preview = usePreview();
+  const [busy, setBusy] = useState(false);
+  const [trouble, setTrouble] = useState<string | null>(null);
+  const doing = async (act: () => Promise<void>): Promise<void> => {
+    setBusy(true);
+    setTrouble(null);
+    try {
+      await act();
+    } catch (error) {
+      setTrouble(`${error instanceof Error ? error.message : String(error)} Nothing was changed.`);
+    }
+    setBusy(false);
+  };
+  const hear: Making['hear'] = async (make, sampleRate, nothing = '') => {
+    if (preview.sounding) {
+      preview.stop();
+      return;
+    }
+    await doing(async () => {
+      const sound = await make();
+      if (sound) await preview.hear(sound, sampleRate);
+      else setTrouble(nothing);
+    });
+  };
+  return { busy, trouble, refuse: setTrouble, doing, sounding: preview.sounding, hear };
+}

@@ -1,0 +1,67 @@
+import { useState } from 'react';
+import {} from 'react-native';
+import { fitted, newSlot } from '../../../core/piece/edits/chain';
+import { addReturn } from '../../../core/piece/edits/sends';
+import type { Piece, Return } from '../../../core/piece/piece';
+import { useOpenPiece } from '../../../data/openPiece';
+import { Sheet } from '../../../ui/Sheet';
+import { Button } from '../../../ui/Button';
+import { ListItem } from '../../../ui/ListItem';
+import { newId } from '../../../data/newId';
+
+interface Start {
+  readonly name: string;
+  readonly purpose: string;
+  readonly effect: readonly [string, string] | null;
+}
+
+const STARTS: readonly Start[] = [
+  {
+    name: 'Space',
+    purpose: 'One reverb for many: puts all parts into the same place.',
+    effect: ['reverb', 'openWater'],
+  },
+  { name: 'Echo', purpose: 'One echo in time for many, to be ridden and thrown into.', effect: ['echo', 'callAcross'] },
+  { name: 'Bloom', purpose: 'A cluster of taps; put a long reverb after it.', effect: ['taps', 'spray'] },
+  { name: 'Return', purpose: 'Empty: build a chain of your own.', effect: null },
+];
+
+/** A return with a name no other has. */
+function newReturn(piece: Piece, { name, effect }: Start): Return {
+  const taken = new Set(piece.returns.map((made) => made.name));
+  let free = name;
+  for (let n = 2; taken.has(free); n += 1) free = `${name} ${n}`;
+  const made: Return = { id: newId(), name: free, gain: 1, pan: 0, mute: false, solo: false, chain: [], sends: [] };
+  if (!effect) return made;
+  const slot = newSlot(newId(), effect[0], effect[1]);
+  return { ...made, chain: [fitted({ returns: [made] }, made.id, slot)] };
+}
+
+/** Adds a return, started from what it shall be for. */
+export function AddReturn() {
+  const [open, setOpen] = useState(false);
+  const add = (start: Start): void => {
+    const { piece, run } = useOpenPiece.getState();
+    if (piece && run(addReturn, { made: newReturn(piece, start) })) setOpen(false);
+  };
+  return (
+    <>
+      <Button label="Add a return" icon="plus" onPress={() => setOpen(true)}>
+        Return
+      </Button>
+      <Sheet title="A return for" visible={open} onClose={() => setOpen(false)}>
+        {STARTS.map((start) => (
+          <ListItem
+            key={start.name}
+            title={start.name}
+            note={start.purpose}
+            label={`Add return: ${start.name}`}
+            variant="headlineSmall"
+            style={{ alignItems: 'flex-start', paddingHorizontal: 0, paddingVertical: 8 }}
+            onPress={() => add(start)}
+          />
+        ))}
+      </Sheet>
+    </>
+  );
+}

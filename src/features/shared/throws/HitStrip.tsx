@@ -1,0 +1,75 @@
+import { ScrollView, StyleSheet, View } from 'react-native';
+import { toBarBeat } from '../../../core/music/grid';
+import type { Hit } from '../../../core/piece/moves/throws';
+import { Text } from '../../../ui/Text';
+import { Touchable } from '../../../ui/Touchable';
+import { useTokens } from '../../../ui/theme';
+import { usePiece } from '../../studio/StudioProvider';
+
+const TALLEST = 46;
+
+interface HitStripProps {
+  readonly hits: readonly Hit[];
+  readonly chosen: ReadonlySet<number>;
+  /** What is done to a chosen one. */
+  readonly verb?: string;
+  readonly onToggle: (hit: number) => void;
+}
+
+/** Every hit as a post as tall as it is loud, in order; those that are chosen wear coral and a mark. */
+export function HitStrip({ hits, chosen, verb = 'Throw', onToggle }: HitStripProps) {
+  const piece = usePiece();
+  const tokens = useTokens();
+  return (
+    <ScrollView horizontal style={[styles.strip, { backgroundColor: tokens.paper, borderColor: tokens.line }]}>
+      {hits.map((hit, i) => {
+        const on = chosen.has(i);
+        const { bar, beat } = toBarBeat(hit.beat, piece.tempo);
+        const within = hit.beat - Math.floor(hit.beat);
+        const place = `${bar}.${beat}${within > 0.05 && within < 0.95 ? `+${within.toFixed(2).slice(1)}` : ''}`;
+        const newBar = i === 0 || toBarBeat(hits[i - 1]!.beat, piece.tempo).bar !== bar;
+        return (
+          <Touchable
+            key={i}
+            role="switch"
+            label={`${verb} the hit at bar ${bar}, beat ${(hit.beat - (bar - 1) * piece.tempo.beatsPerBar + 1).toFixed(2)}, ${Math.round(hit.strength * 100)} % loud`}
+            chosen={on}
+            style={[
+              styles.hit,
+              newBar && { borderLeftWidth: 1, borderColor: tokens.line },
+              on && { backgroundColor: tokens.coralSoft },
+            ]}
+            onPress={() => onToggle(i)}
+          >
+            <View style={styles.column}>
+              <Text variant="bodySmall" tone="coralInk" style={styles.mark}>
+                {on ? '∿' : ' '}
+              </Text>
+              <View style={styles.posts}>
+                <View
+                  style={[
+                    styles.post,
+                    { height: Math.max(4, hit.strength * TALLEST), backgroundColor: on ? tokens.coral : tokens.sand },
+                  ]}
+                />
+              </View>
+              <Text variant="bodySmall" tone={on ? 'coralInk' : 'mute'} style={styles.place}>
+                {place}
+              </Text>
+            </View>
+          </Touchable>
+        );
+      })}
+    </ScrollView>
+  );
+}
+
+const styles = StyleSheet.create({
+  strip: { borderWidth: 1, borderRadius: 12, flexGrow: 0 },
+  hit: { minWidth: 50, paddingHorizontal: 2, borderRadius: 0, justifyContent: 'flex-end', paddingVertical: 6 },
+  column: { alignItems: 'center' },
+  mark: { height: 18 },
+  posts: { height: TALLEST, justifyContent: 'flex-end' },
+  post: { width: 8, borderRadius: 4 },
+  place: { fontSize: 11, marginTop: 4 },
+});

@@ -1,0 +1,136 @@
+import { useEffect, useLayoutEffect, useRef, type ReactNode } from 'react';
+import { ScrollView, type NativeScrollEvent, type NativeSyntheticEvent } from 'react-native';
+import { useRecording } from '../../../data/recording';
+import { useView } from '../../../data/view';
+import { useFrame } from '../../../ui/frame';
+import { useStudio } from '../../studio/StudioProvider';
+import { MAX_ZOOM } from './ZoomButtons';
+
+interface TimeScrollProps {
+  readonly pxPerBeat: number;
+  readonly onScroll?: (event: NativeSyntheticEvent<NativeScrollEvent>) => void;
+  readonly children: ReactNode;
+}
+
+/** Where the playhead comes in when a page is turned, and where the next turn is due, as shares of the width. */
+const ENTERS = 0.12;
+const TURNS = 0.92;
+/** A hand that scrolls is left alone for so long. */
+const HANDS_OFF_MS = 4000;
+/** Wheel and fingers that make one step of zoom. */
+const WHEEL_STEP = 80;
+const PINCH_STEP = 1.5;
+
+interface Anchor {
+  readonly beat: number;
+  readonly x: number;
+}
+
+/**
+ * Time that scrolls sideways: it turns the page when the playhead comes to its end, and zooms by pinch and by wheel
+ * with Ctrl about what lies under the hand.
+ */
+export function TimeScroll({ pxPerBeat, onScroll, children }: TimeScrollProps) {
+  const { studio } = useStudio();
+  const scroll = useRef<ScrollView>(null);
+  const touched = useRef(-Infinity);
+  const anchor = useRef<Anchor | null>(null);
+  const scale = useRef(pxPerBeat);
+  const node = (): HTMLElement | null => (scroll.current?.getScrollableNode() as HTMLElement | undefined) ?? null;
+  useFrame(() => {
+    const view = node();
+    if (!view || !useRecording.getState().playing || performance.now() - touched.current < HANDS_OFF_MS) return;
+    const x = studio.beat * pxPerBeat - view.scrollLeft;
+    if (x > TURNS * view.clientWidth || x < 0) view.scrollLeft = studio.beat * pxPerBeat - ENTERS * view.clientWidth;
+  });
+  useLayoutEffect(() => {
+    const before = scale.current;
+    const view = node();
+    scale.current = pxPerBeat;
+    if (!view || before === pxPerBeat) return;
+    const { beat, x } = anchor.current ?? resting(view, studio.beat, before);
+    view.scrollLeft = beat * pxPerBeat - x;
+    anchor.current = null;
+  }, [pxPerBeat, studio]);
+  useEffect(() => {
+    const view = node();
+    return view ? listen(view, scale, anchor, touched) : undefined;
+  }, []);
+  return (
+    <ScrollView
+      ref={scroll}
+      horizontal
+      showsHorizontalScrollIndicator={false}
+      onScroll={onScroll}
+      scrollEventThrottle={16}
+    >
+      {children}
+    </ScrollView>
+  );
+}
+
+/** What stays where it is when no hand says: the playhead if it is in sight, else the middle. */
+function resting(view: HTMLElement, playhead: number, pxPerBeat: number): Anchor {
+  const x = playhead * pxPerBeat - view.scrollLeft;
+  if (x >= 0 && x <= view.clientWidth) return { beat: playhead, x };
+  const middle = view.clientWidth / 2;
+  return { beat: (view.scrollLeft + middle) / pxPerBeat, x: middle };
+}
+
+interface Kept<T> {
+  current: T;
+}
+
+function listen(
+  view: HTMLElement,
+  scale: Kept<number>,
+  anchor: Kept<Anchor | null>,
+  touched: Kept<number>,
+): () => void {
+  let turned = 0;
+  let apart = 0;
+  const zoom = (by: 1 | -1, clientX: number): void => {
+    const { zoom: now } = useView.getState();
+    const next = Math.min(MAX_ZOOM, Math.max(0, now + by));
+    if (next === now) return;
+    const x = clientX - view.getBoundingClientRect().left;
+    anchor.current = { beat: (view.scrollLeft + x) / scale.current, x };
+    useView.setState({ zoom: next });
+  };
+  const wheel = (event: WheelEvent): void => {
+    if (!event.ctrlKey) {
+      touched.current = performance.now();
+      return;
+    }
+    event.preventDefault();
+    turned += event.deltaY;
+    if (Math.abs(turned) < WHEEL_STEP) return;
+    zoom(turned < 0 ? 1 : -1, event.clientX);
+    turned = 0;
+  };
+  const touch = (event: TouchEvent): void => {
+    touched.current = performance.now();
+    const [a, b] = [event.touches[0], event.touches[1]];
+    if (!a || !b) {
+      apart = 0;
+      return;
+    }
+    event.preventDefault();
+    const now = Math.hypot(a.clientX - b.clientX, a.clientY - b.clientY);
+    if (apart === 0) apart = now;
+    if (now > apart * PINCH_STEP || now < apart / PINCH_STEP) {
+      zoom(now > apart ? 1 : -1, (a.clientX + b.clientX) / 2);
+      apart = now;
+    }
+  };
+  view.addEventListener('wheel', wheel, { passive: false });
+  view.addEventListener('touchstart', touch, { passive: false });
+  view.addEventListener('touchmove', touch, { passive: false });
+  view.addEventListener('touchend', touch, { passive: false });
+  return () => {
+    view.removeEventListener('wheel', wheel);
+    view.removeEventListener('touchstart', touch);
+    view.removeEventListener('touchmove', touch);
+    view.removeEventListener('touchend', touch);
+  };
+}
