@@ -1,11 +1,12 @@
 import { useState, type ReactNode } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
+import { effectOf } from '../../core/effects/catalogue';
 import { moveEffect, type Inside } from '../../core/piece/edits/chain';
 import type { Slot } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
 import { Sheet } from '../../ui/Sheet';
 import { Button } from '../../ui/Button';
-import { EffectList } from './EffectList';
+import { SortableList } from '../../ui/SortableList';
 import { BraidStrands } from './BraidStrands';
 import { EffectCard } from './EffectCard';
 import { EffectChoices } from '../shared/channels/EffectChoices';
@@ -62,10 +63,12 @@ export function ChainEffects({ channel, chain, inside, name }: ChainEffectsProps
   const last = chain[chain.length - 1];
   return (
     <View>
-      <EffectList
-        slots={chain}
+      <SortableList
+        items={chain}
+        keyOf={({ id }) => id}
+        nameOf={({ effect }) => effectOf(effect).name}
         onMove={(slot, to) => useOpenPiece.getState().run(moveEffect, { channel, slot, to })}
-        renderEffect={renderEffect}
+        renderItem={renderEffect}
       />
       {last || narrow ? (
         <View style={styles.effect}>

@@ -11,11 +11,12 @@ import { ChipGroup } from '../../ui/ChipGroup';
 import { ListItem } from '../../ui/ListItem';
 import { Sheet } from '../../ui/Sheet';
 import { usePiece } from '../studio/StudioProvider';
+import { HoldOrder } from './HoldOrder';
 import { usePlayState } from './playState';
 
 const HOLDS = EFFECTS.filter(({ family }) => family === 'hold');
 
-/** Adds a hold to the end of a channel's chain: one tap, and it is a stone. */
+/** Adds a hold to the end of a channel's chain: one tap, and it is a stone. Those that are there can be sorted. */
 export function AddHold({ open, onClose }: { readonly open: boolean; readonly onClose: () => void }) {
   const piece = usePiece();
   const [channel, setChannel] = useState<string>(MAIN);
@@ -40,6 +41,7 @@ export function AddHold({ open, onClose }: { readonly open: boolean; readonly on
             </Chip>
           ))}
         </ChipGroup>
+        <HoldOrder channel={on} />
         {HOLDS.map((effect) => (
           <ListItem
             key={effect.id}
