@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { effectOf } from '../../core/effects/catalogue';
 import type { EditorPart, EffectDefinition } from '../../core/effects/define';
@@ -12,7 +12,9 @@ import { Touchable } from '../../ui/Touchable';
 import { useTokens, useWide } from '../../ui/theme';
 import { usePiece } from '../studio/StudioProvider';
 import { LinkList } from '../shared/links/LinkList';
+import { useStore } from 'zustand';
 import { HoldPad } from './HoldPad';
+import { setLiveValue, type LiveValues } from './liveValues';
 import { OwnSound } from './OwnSound';
 import { ParamRail } from '../shared/channels/ParamRail';
 import { SideTrack } from './SideTrack';
@@ -25,23 +27,38 @@ type Values = Readonly<Record<string, ParamValue>>;
 interface BenchRailsProps {
   readonly channel: string;
   readonly slot: Slot;
-  /** The slot's values, with those that a hand is moving now. */
-  readonly values: Slot['values'];
+  readonly live: LiveValues;
   /** What the preset gives: a double tap goes back there. */
   readonly initial: Values;
-  readonly onLive: (param: string) => (value: ParamValue | null) => void;
   /** Room for all sections at once, in two columns. */
   readonly roomy: boolean;
 }
 
+/** A parameter with its id. */
+type Entry = readonly [string, Param];
+
+type Shown = BenchRailsProps & {
+  /** Parameters that do something as the effect is set now, in the order in which the effect names them. */
+  readonly params: readonly Entry[];
+  readonly hints: boolean;
+};
+
 /** Sections in the order in which the effect names them, without those that have nothing to set now. */
-const sectionsOf = ({ slot, values }: BenchRailsProps): string[] => {
-  const shown = Object.entries(effectOf(slot.effect).params).filter(([id, param]) =>
-    isVisible(effectOf(slot.effect), id, { values, strands: slot.strands }),
-  );
-  const all = [...new Set(shown.map(([, param]) => param.group))];
+const sectionsOf = ({ params }: Shown): string[] => {
+  const all = [...new Set(params.map(([, param]) => param.group))];
   return [...all.filter((name) => name !== 'Mix'), 'Mix'];
 };
+
+/** The same array for as long as the same parameters do something, whatever a hand does to their values. */
+function useShownParams({ slot, live }: BenchRailsProps): Shown['params'] {
+  const definition = effectOf(slot.effect);
+  const ids = useStore(live, (moved) =>
+    definition.paramIds
+      .filter((id) => isVisible(definition, id, { values: { ...slot.values, ...moved }, strands: slot.strands }))
+      .join(),
+  );
+  return useMemo(() => ids.split(',').map((id) => [id, definition.params[id]!] as const), [ids, definition]);
+}
 
 /** What turns rails by itself is a section of its own, after all others. */
 const LINKS = 'Links';
@@ -50,10 +67,15 @@ const LINKS = 'Links';
 export function BenchRails(props: BenchRailsProps) {
   const wide = useWide();
   const hints = useView((view) => view.hints) ?? wide;
-  return props.roomy ? <Columns {...props} hints={hints} /> : <Tabs {...props} hints={hints} />;
+  const params = useShownParams(props);
+  return props.roomy ? (
+    <Columns {...props} params={params} hints={hints} />
+  ) : (
+    <Tabs {...props} params={params} hints={hints} />
+  );
 }
 
-function Columns(props: BenchRailsProps & { readonly hints: boolean }) {
+function Columns(props: Shown) {
   const sections = sectionsOf(props);
   const columns = [sections.filter((_, i) => i % 2 === 0), sections.filter((_, i) => i % 2 === 1)];
   const rails = columns.map((names) => names.reduce((sum, name) => sum + paramsOf(props, name).length, 0));
@@ -91,7 +113,7 @@ function Columns(props: BenchRailsProps & { readonly hints: boolean }) {
   );
 }
 
-function Tabs(props: BenchRailsProps & { readonly hints: boolean }) {
+function Tabs(props: Shown) {
   const piece = usePiece();
   const tokens = useTokens();
   const sections = [...sectionsOf(props), LINKS];
@@ -147,8 +169,8 @@ function Tabs(props: BenchRailsProps & { readonly hints: boolean }) {
 }
 
 /** What is played comes before what is set. */
-function playedFirst(params: readonly [string, Param][], { editorParts }: EffectDefinition): [string, Param][] {
-  const isPlayed = ([id]: [string, Param]): boolean =>
+function playedFirst(params: readonly Entry[], { editorParts }: EffectDefinition): Entry[] {
+  const isPlayed = ([id]: Entry): boolean =>
     editorParts?.some(({ part, after }) => part === 'holdPad' && after === id) ?? false;
   return [...params.filter(isPlayed), ...params.filter((entry) => !isPlayed(entry))];
 }
@@ -157,13 +179,9 @@ function playedFirst(params: readonly [string, Param][], { editorParts }: Effect
  * The first section on a small screen: choices that make it what it is, what is ridden most (its rails, then the mix),
  * then its other switches.
  */
-function firstThings(
-  own: readonly [string, Param][],
-  mix: readonly [string, Param][],
-  leading: readonly string[],
-): [string, Param][] {
-  const isRail = ([, param]: readonly [string, Param]): boolean => param.kind === 'number';
-  const leads = (entry: readonly [string, Param]): boolean => !isRail(entry) && leading.includes(entry[0]);
+function firstThings(own: readonly Entry[], mix: readonly Entry[], leading: readonly string[]): Entry[] {
+  const isRail = ([, param]: Entry): boolean => param.kind === 'number';
+  const leads = (entry: Entry): boolean => !isRail(entry) && leading.includes(entry[0]);
   return [
     ...own.filter(leads),
     ...own.filter(isRail),
@@ -190,23 +208,23 @@ function Block({
   param,
   channel,
   slot,
-  values,
+  live,
   initial,
-  onLive,
   hints,
-}: BenchRailsProps & { readonly id: string; readonly param: Param; readonly hints: boolean }) {
+}: Pick<Shown, 'channel' | 'slot' | 'live' | 'initial' | 'hints'> & { readonly id: string; readonly param: Param }) {
   const target: Target = { kind: 'effect', channel, effect: slot.id, param: id };
-  const value = values[id] ?? param.initial;
+  const moved = useStore(live, (values) => values[id]);
+  const value = moved ?? slot.values[id] ?? param.initial;
   const definition = effectOf(slot.effect);
   return (
-    <View style={styles.block}>
+    <View testID={`rail ${id}`} style={styles.block}>
       <ParamRail
         target={target}
         param={param}
         value={value}
         initial={initial[id]}
         look={id === 'mix' ? 'mix' : 'wet'}
-        onLive={onLive(id)}
+        onLive={(next) => setLiveValue(live, id, next)}
       />
       {param.kind === 'number' && param.sync === 'time' ? (
         <TimeTools param={param} value={value} target={target} />
@@ -217,7 +235,7 @@ function Block({
         </Text>
       ) : null}
       {definition.editorParts?.map(({ part, after, when }) =>
-        after === id && (!when || holds(when, definition, { values })) ? (
+        after === id && (!when || holds(when, definition, slot)) ? (
           <EditorPartOf key={part} part={part} channel={channel} slot={slot} />
         ) : null,
       )}
@@ -240,10 +258,7 @@ function EditorPartOf({
   }
 }
 
-const paramsOf = ({ slot, values }: BenchRailsProps, section: string): [string, Param][] =>
-  Object.entries(effectOf(slot.effect).params).filter(
-    ([id, param]) => param.group === section && isVisible(effectOf(slot.effect), id, { values, strands: slot.strands }),
-  );
+const paramsOf = ({ params }: Shown, section: string): Entry[] => params.filter(([, param]) => param.group === section);
 
 const hasMoves = (piece: Piece, { channel, slot }: BenchRailsProps, section: string): boolean =>
   Object.entries(effectOf(slot.effect).params).some(

@@ -16,8 +16,10 @@ import { Text } from '../../ui/Text';
 import { useTokens } from '../../ui/theme';
 import { TOUCH } from '../../ui/tokens';
 import { usePiece, useStudio } from '../studio/StudioProvider';
+import { useStore } from 'zustand';
 import { BenchRails } from './BenchRails';
 import { HearBar } from './HearBar';
+import { makeLiveValues, setLiveValue, type LiveValues } from './liveValues';
 import { PictureChart } from './pictures/PictureChart';
 import { PresetButton } from './PresetButton';
 import { useOwnSound } from './useOwnSound';
@@ -34,29 +36,52 @@ interface EffectEditorProps {
   readonly onBack?: () => void;
 }
 
-/** The full bench of one effect: its picture, its rails by section, and what of it is heard. */
+/** The full editor of one effect: its picture, its rails by section, and what of it is heard. */
 export function EffectEditor({ channel, slot, onBack }: EffectEditorProps) {
+  const [live] = useState(makeLiveValues);
+  const [width, setWidth] = useState(0);
+  const initial = useMemo(() => presetValues(slot.effect, slot.preset ?? 'neutral'), [slot.effect, slot.preset]);
+  const roomy = width >= ROOMY;
+  return (
+    <View style={styles.bench} onLayout={(event: LayoutChangeEvent) => setWidth(event.nativeEvent.layout.width)}>
+      <Head channel={channel} slot={slot} onBack={onBack} />
+      <Picture
+        channel={channel}
+        slot={slot}
+        live={live}
+        width={width}
+        height={roomy ? CHART_HEIGHT_ROOMY : CHART_HEIGHT}
+      />
+      {width > 0 ? <BenchRails channel={channel} slot={slot} live={live} initial={initial} roomy={roomy} /> : null}
+      <HearBar channel={channel} slot={slot.id} />
+    </View>
+  );
+}
+
+interface PictureProps {
+  readonly channel: string;
+  readonly slot: Slot;
+  readonly live: LiveValues;
+  readonly width: number;
+  readonly height: number;
+}
+
+/** What the effect does with its values, those that a hand is moving among them; its handles move values too. */
+function Picture({ channel, slot, live, width, height }: PictureProps) {
   const piece = usePiece();
   const tokens = useTokens();
-  const [live, setLive] = useState<Readonly<Record<string, ParamValue>>>({});
-  const [width, setWidth] = useState(0);
-  const context = useMemo(() => contextOf(piece), [piece]);
-  const values = useMemo(() => ({ ...slot.values, ...live }), [slot.values, live]);
-  const picture = usePicture(slot.effect, values, context, useOwnSound(slot));
-  const initial = useMemo(() => presetValues(slot.effect, slot.preset ?? 'neutral'), [slot.effect, slot.preset]);
-  const onLive = (param: string) => (value: ParamValue | null) =>
-    setLive((before) => {
-      const { [param]: _gone, ...rest } = before;
-      return value === null ? rest : { ...rest, [param]: value };
-    });
   const { studio } = useStudio();
+  const moved = useStore(live);
+  const context = useMemo(() => contextOf(piece), [piece]);
+  const values = useMemo(() => ({ ...slot.values, ...moved }), [slot.values, moved]);
+  const picture = usePicture(slot.effect, values, context, useOwnSound(slot));
   const pull = (pulled: Readonly<Record<string, number>>, done: boolean): void => {
     const settledValues = Object.fromEntries(
       Object.entries(pulled).map(([param, number]) => [param, settled(slot.effect, param, number, context)]),
     );
     for (const [param, value] of Object.entries(settledValues)) {
       if (!done) studio.touch({ kind: 'effect', channel, effect: slot.id, param }, value);
-      onLive(param)(done ? null : value);
+      setLiveValue(live, param, done ? null : value);
     }
     if (done) studio.releaseTogether(channel, slot.id, settledValues);
   };
@@ -67,43 +92,30 @@ export function EffectEditor({ channel, slot, onBack }: EffectEditorProps) {
       : byBeat
         ? beatsToSeconds(studio.beat, piece.tempo)
         : studio.player.position / piece.sampleRate;
-  const roomy = width >= ROOMY;
-  const chartHeight = roomy ? CHART_HEIGHT_ROOMY : CHART_HEIGHT;
   return (
-    <View style={styles.bench} onLayout={(event: LayoutChangeEvent) => setWidth(event.nativeEvent.layout.width)}>
-      <Head channel={channel} slot={slot} onBack={onBack} />
-      <View
-        style={[
-          styles.chart,
-          {
-            height: chartHeight + 2,
-            backgroundColor: tokens.card,
-            borderColor: tokens.line,
-            opacity: slot.on ? 1 : 0.5,
-          },
-        ]}
-      >
-        {picture && width > 0 ? (
-          <PictureChart
-            picture={picture}
-            tempo={piece.tempo}
-            strands={slot.strands ?? NO_STRANDS}
-            width={width}
-            height={chartHeight}
-            drawing={values.path === 'drawn'}
-            playing={playing}
-            onPull={pull}
-          />
-        ) : (
-          <View style={styles.waiting}>
-            <Text variant="bodySmall">Sounding it out …</Text>
-          </View>
-        )}
-      </View>
-      {width > 0 ? (
-        <BenchRails channel={channel} slot={slot} values={values} initial={initial} onLive={onLive} roomy={roomy} />
-      ) : null}
-      <HearBar channel={channel} slot={slot.id} />
+    <View
+      testID="picture"
+      style={[
+        styles.chart,
+        { height: height + 2, backgroundColor: tokens.card, borderColor: tokens.line, opacity: slot.on ? 1 : 0.5 },
+      ]}
+    >
+      {picture && width > 0 ? (
+        <PictureChart
+          picture={picture}
+          tempo={piece.tempo}
+          strands={slot.strands ?? NO_STRANDS}
+          width={width}
+          height={height}
+          drawing={values.path === 'drawn'}
+          playing={playing}
+          onPull={pull}
+        />
+      ) : (
+        <View style={styles.waiting}>
+          <Text variant="bodySmall">Sounding it out …</Text>
+        </View>
+      )}
     </View>
   );
 }
