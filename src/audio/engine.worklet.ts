@@ -197,7 +197,7 @@ class EngineProcessor extends scope.AudioWorkletProcessor {
       meters.image(i, channel.image.correlation, channel.image.monoDb);
       const { every } = channel.chain;
       for (let s = 0; s < every.length; s += 1) {
-        meters.slot(slot, every[s]!.dryPeak, every[s]!.wetPeak, FALL);
+        meters.slot(slot, every[s]!.dryPeak, every[s]!.wetPeak, every[s]!.activity, FALL);
         slot += 1;
       }
     }

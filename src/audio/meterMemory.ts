@@ -2,7 +2,7 @@
 const HEADER = 12;
 const PER_CHANNEL = 6;
 export const MAX_CHANNELS = 256;
-const PER_SLOT = 2;
+const PER_SLOT = 3;
 /** Effects past this many are heard but not metered. */
 export const MAX_SLOTS = 2048;
 const SLOTS = HEADER + PER_CHANNEL * MAX_CHANNELS;
@@ -97,9 +97,10 @@ export class MeterWriter {
     this.cells[at + 5] = monoDb;
   }
 
-  /** Peaks of one effect: what enters it, and the treated part of what leaves. */
-  slot(index: number, dry: number, wet: number, fall: number): void {
+  /** Peaks of one effect, what enters it and the treated part of what leaves, and what moves in its picture. */
+  slot(index: number, dry: number, wet: number, activity: number, fall: number): void {
     if (index >= MAX_SLOTS) return;
+    this.cells[SLOTS + index * PER_SLOT + 2] = activity;
     this.rise(SLOTS + index * PER_SLOT, dry, fall);
     this.rise(SLOTS + index * PER_SLOT + 1, wet, fall);
   }
@@ -170,6 +171,11 @@ export class MeterReader {
   /** Peak at an effect, counted through the whole piece. @param which 0 what enters, 1 what it adds */
   slotPeak(slot: number, which: 0 | 1): number {
     return slot < 0 || slot >= MAX_SLOTS ? 0 : this.cells[SLOTS + slot * PER_SLOT + which]!;
+  }
+
+  /** Of a hold the samples since it began, 0 while it is silent; of a braid the strand that is let in, -1 for all. */
+  slotActivity(slot: number): number {
+    return slot < 0 || slot >= MAX_SLOTS ? 0 : this.cells[SLOTS + slot * PER_SLOT + 2]!;
   }
 
   /** Where a modulator stands just now, by its place in the piece. */

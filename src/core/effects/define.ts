@@ -11,6 +11,8 @@ export interface StrandWork {
   /** Processes a block in place. @returns true when it is silent afterwards */
   process(block: StereoBlock, silent: boolean): boolean;
   readonly silent: boolean;
+  /** Samples by which its output is late; none when left out. */
+  readonly latest?: number;
 }
 
 /** The sound of one effect. `process` never allocates, waits or throws. */
@@ -43,6 +45,8 @@ export interface EffectProcessor {
   letGo?(): void;
   /** Of a hold: samples from its start to the end of the last step; 0 once it has faded away. */
   readonly heldFrames?: number;
+  /** Of a braid: position of the strand that is let in at the end of the last step, 1 to 8; 0 for none, -1 for all. */
+  readonly strandHeard?: number;
   /**
    * Takes a step of silence without being processed; for an effect that works on what has passed, and is not located
    * when sound comes again. @returns true when it would be heard, and has to be processed
@@ -128,8 +132,13 @@ export interface ReadyField {
 
 /** What the editor of an effect needs besides rails. */
 export interface EditorPart {
-  /** `sidechain` chooses the track that it listens to, `ownSound` the sound that it works with, `holdPad` plays it. */
-  readonly part: 'sidechain' | 'ownSound' | 'holdPad';
+  /**
+   * `sidechain` chooses the track that it listens to, `ownSound` the sound that it works with, `holdPad` plays it, `strandRow`
+   * draws the row of a pattern.
+   */
+  readonly part: 'sidechain' | 'ownSound' | 'holdPad' | 'strandRow';
+  /** The group of parameters that it shows instead of their rails. */
+  readonly replaces?: string;
   /** The parameter under which it stands. */
   readonly after: string;
   /** Always when left out. */

@@ -170,8 +170,9 @@ export interface RoomPicture {
 /** Strands side by side, as they stand by their values; which of the places hold one, the piece knows. */
 export interface BraidPicture {
   readonly kind: 'braid';
-  /** The place that alone takes the sound; null when all do. */
+  /** The place that alone takes the sound; null when all do, or a pattern decides. */
   readonly plays: number | null;
+  readonly pattern: boolean;
   readonly strands: readonly {
     readonly place: number;
     readonly input: string;

@@ -124,6 +124,11 @@ export class RunningSlot {
     return this.processor.heldFrames ?? 0;
   }
 
+  /** What moves in its picture: of a hold `heldFrames`, of a braid `strandHeard`; 0 for all else. */
+  get activity(): number {
+    return this.processor.strandHeard ?? this.processor.heldFrames ?? 0;
+  }
+
   /** Ends at once what it holds. */
   letGo(): void {
     this.processor.letGo?.();

@@ -58,6 +58,8 @@ export interface ChoiceParam extends Described {
   readonly kind: 'choice';
   readonly options: readonly { readonly id: string; readonly label: string }[];
   readonly initial: string;
+  /** The options go from less to more, so that a link may turn it. */
+  readonly ordered?: true;
 }
 
 export interface ToggleParam extends Described {

@@ -19,6 +19,7 @@ import { OwnSound } from './OwnSound';
 import { ParamRail } from '../shared/channels/ParamRail';
 import { SideTrack } from './SideTrack';
 import { sectionTitle } from './shown';
+import { StrandRow } from './StrandRow';
 import { TimeTools } from './TimeTools';
 import { holds, isVisible } from '../../core/effects/visibleWhen';
 
@@ -52,8 +53,10 @@ const sectionsOf = ({ params }: Shown): string[] => {
 /** The same array for as long as the same parameters do something, whatever a hand does to their values. */
 function useShownParams({ slot, live }: BenchRailsProps): Shown['params'] {
   const definition = effectOf(slot.effect);
+  const replaced = definition.editorParts?.flatMap(({ replaces }) => replaces ?? []) ?? [];
   const ids = useStore(live, (moved) =>
     definition.paramIds
+      .filter((id) => !replaced.includes(definition.params[id]!.group))
       .filter((id) => isVisible(definition, id, { values: { ...slot.values, ...moved }, strands: slot.strands }))
       .join(),
   );
@@ -255,6 +258,8 @@ function EditorPartOf({
       return <OwnSound channel={channel} slot={slot} />;
     case 'holdPad':
       return <HoldPad channel={channel} slot={slot} />;
+    case 'strandRow':
+      return <StrandRow channel={channel} slot={slot} />;
   }
 }
 

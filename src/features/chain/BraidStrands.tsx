@@ -15,6 +15,7 @@ import { ListItem } from '../../ui/ListItem';
 import { IconButton } from '../../ui/IconButton';
 import { Text } from '../../ui/Text';
 import { usePiece } from '../studio/StudioProvider';
+import { StrandLamp } from '../shared/strands/StrandLamp';
 import { BranchGroup } from './BranchGroup';
 
 interface BraidStrandsProps {
@@ -29,6 +30,7 @@ export function BraidStrands({ channel, slot, renderChain }: BraidStrandsProps) 
   const context = useMemo(() => contextOf(piece), [piece]);
   const strands = slot.strands ?? [];
   const onlyOne = slot.values.plays === 'one' ? Math.round(Number(slot.values.chosen)) : null;
+  const patterned = slot.values.plays === 'pattern';
   const add = (): void => {
     useOpenPiece.getState().run(addStrand, { channel, slot: slot.id, called: `Strand ${strands.length + 1}` });
   };
@@ -37,6 +39,7 @@ export function BraidStrands({ channel, slot, renderChain }: BraidStrandsProps) 
       {strands.map((strand) => (
         <BranchGroup
           key={strand.place}
+          lamp={onlyOne !== null || patterned ? <StrandLamp slot={slot.id} place={strand.place} /> : null}
           title={strand.name}
           about={aboutStrand(slot, strand.place, context)}
           open={onlyOne === null || onlyOne === strand.place}

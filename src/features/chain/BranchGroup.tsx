@@ -11,12 +11,14 @@ interface BranchGroupProps {
   readonly open?: boolean;
   /** True while what comes back is as it went in. */
   readonly untreated?: boolean;
+  /** Shows whether sound goes this way now. */
+  readonly lamp?: ReactNode;
   readonly tools?: ReactNode;
   readonly children: ReactNode;
 }
 
 /** A place where the thread parts: it leaves to the side, holds what lies there, and comes back. */
-export function BranchGroup({ title, about, open = true, untreated = false, tools, children }: BranchGroupProps) {
+export function BranchGroup({ title, about, open = true, untreated = false, lamp, tools, children }: BranchGroupProps) {
   const tokens = useTokens();
   return (
     <View role="group" aria-label={title} style={styles.parting}>
@@ -25,6 +27,7 @@ export function BranchGroup({ title, about, open = true, untreated = false, tool
         style={[styles.way, { borderColor: open ? (untreated ? tokens.sand : tokens.sea) : tokens.line }]}
       />
       <View style={styles.head}>
+        {lamp}
         <View style={styles.words}>
           <Text variant="headlineSmall" numberOfLines={1} style={styles.title}>
             {title}

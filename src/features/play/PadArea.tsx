@@ -7,7 +7,7 @@ import { Text } from '../../ui/Text';
 import { Touchable } from '../../ui/Touchable';
 import { AddReturn } from '../shared/sends/AddReturn';
 import { usePiece, useStudio } from '../studio/StudioProvider';
-import { freezePads, mutePads, snapshotNote, throwPads, type PlayedPad } from './pads';
+import { freezePads, mutePads, snapshotNote, strandPads, throwPads, type PlayedPad } from './pads';
 import { PadSheet } from './PadSheet';
 import { MAX_PADS } from './playKeys';
 import { usePlayState, type PadKind } from './playState';
@@ -17,6 +17,7 @@ export const KIND_NAMES: Readonly<Record<PadKind, string>> = {
   throws: 'Throws',
   freezes: 'Freezes',
   mutes: 'Mutes',
+  strands: 'Strands',
   snapshots: 'Snapshots',
 };
 
@@ -24,6 +25,7 @@ const NOTHING: Readonly<Record<PadKind, string>> = {
   throws: 'A return is what you throw into.',
   freezes: 'Nothing here can freeze: an echo or a reverb can.',
   mutes: 'There are no tracks yet.',
+  strands: 'A braid that plays a pattern has strands to take.',
   snapshots: 'Take a snapshot in Moves, and it is a pad here.',
 };
 
@@ -48,7 +50,9 @@ export function PadArea({ across, most }: PadAreaProps) {
         ? freezePads(piece)
         : kind === 'mutes'
           ? mutePads(piece)
-          : [];
+          : kind === 'strands'
+            ? strandPads(piece)
+            : [];
   const all: readonly (PlayedPad | Snapshot)[] = kind === 'snapshots' ? piece.snapshots : played;
   const atOnce = Math.min(most, MAX_PADS);
   const perPage = all.length > atOnce ? atOnce - 1 : atOnce;

@@ -12,6 +12,7 @@ const KINDS: Readonly<Record<PadKind, { readonly name: string; readonly does: st
   throws: { name: 'Throws', does: 'A pad opens a send of one track for as long as you hold it.' },
   freezes: { name: 'Freezes', does: 'A pad freezes what an echo or a space holds.' },
   mutes: { name: 'Mutes', does: 'A pad silences a track or a return, or opens one that is muted.' },
+  strands: { name: 'Strands', does: 'A pad takes one strand of a braid while its pattern waits.' },
   snapshots: { name: 'Snapshots', does: 'A pad goes to a snapshot: every value as it was then.' },
 };
 

@@ -1,3 +1,4 @@
+import type { ReactNode } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { setSend } from '../../core/piece/edits/sends';
 import { findChannel, targetKey } from '../../core/piece/find';
@@ -8,6 +9,7 @@ import { Text } from '../../ui/Text';
 import { useTokens, useWide } from '../../ui/theme';
 import { usePlayed } from '../studio/played';
 import { usePiece, useStudio } from '../studio/StudioProvider';
+import { StrandLamp } from '../shared/strands/StrandLamp';
 import type { PlayedPad } from './pads';
 import { usePlayControl } from './playKeys';
 
@@ -18,10 +20,12 @@ interface RingProps {
   readonly down: boolean;
   readonly onBegin: () => void;
   readonly onEnd?: () => void;
+  /** What it shows beside its name. */
+  readonly lamp?: ReactNode;
 }
 
 /** A ring in the middle of Play: played by a finger or by its key. */
-export function Ring({ label, name, index, down, onBegin, onEnd }: RingProps) {
+export function Ring({ label, name, index, down, onBegin, onEnd, lamp }: RingProps) {
   const tokens = useTokens();
   const wide = useWide();
   const key = usePlayControl(`pad${index}`, { begin: () => onBegin(), end: () => onEnd?.() });
@@ -37,6 +41,7 @@ export function Ring({ label, name, index, down, onBegin, onEnd }: RingProps) {
       <Text variant="titleSmall" numberOfLines={2} style={[styles.name, { color: down ? tokens.paper : tokens.ink }]}>
         {name}
       </Text>
+      {lamp}
       {wide && key ? (
         <Text style={[styles.key, { color: tokens.mute }]} aria-hidden>
           {key}
@@ -55,10 +60,12 @@ interface RingPadProps {
 }
 
 /** A ring that plays a parameter: held, or from tap to tap. */
-export function RingPad({ pad: { target, label, name, value }, index, gridBeats, latches }: RingPadProps) {
+export function RingPad({ pad: { target, label, name, value, strand }, index, gridBeats, latches }: RingPadProps) {
   const piece = usePiece();
   const { studio } = useStudio();
-  const down = usePlayed((state) => targetKey(target) in state.now);
+  // Several pads may play one parameter, each to a value of its own.
+  const isDown = (): boolean => usePlayed.getState().now[targetKey(target)]?.value === value;
+  const down = usePlayed((state) => state.now[targetKey(target)]?.value === value);
   const begin = (): void => {
     if (latches && down) studio.live.end(target, gridBeats);
     else if (hasSend(target)) studio.live.begin(target, value, gridBeats);
@@ -77,8 +84,9 @@ export function RingPad({ pad: { target, label, name, value }, index, gridBeats,
       index={index}
       down={down}
       onBegin={begin}
+      lamp={strand ? <StrandLamp slot={strand.slot} place={strand.place} style={styles.lamp} /> : null}
       onEnd={() => {
-        if (!latches) studio.live.end(target, gridBeats);
+        if (!latches && isDown()) studio.live.end(target, gridBeats);
       }}
     />
   );
@@ -95,5 +103,6 @@ const styles = StyleSheet.create({
   },
   inner: { position: 'absolute', width: SIDE - 14, height: SIDE - 14, borderRadius: SIDE / 2, borderWidth: 1.5 },
   name: { fontSize: 15, lineHeight: 17, textAlign: 'center', paddingHorizontal: 6 },
+  lamp: { position: 'absolute', top: 8, marginRight: 0 },
   key: { position: 'absolute', right: -6, top: -4, fontSize: 15 },
 });

@@ -14,7 +14,7 @@ const reading = (beat: number, more: Partial<HoldReading> = {}): HoldReading => 
 
 test('an early hand waits for its line, sounds, and sounds on until the line of its end', () => {
   const tracker = new HoldPhaseTracker();
-  const hand = { since: 1.2, waitsUntil: 2 };
+  const hand = { since: 1.2, waitsUntil: 2, value: true };
   const more = { hand, endGrid: 1 };
   expect(tracker.update(reading(1.2, more))).toBe('waiting');
   expect(tracker.left(1.6)).toBeCloseTo(0.5, 9);
@@ -26,7 +26,7 @@ test('an early hand waits for its line, sounds, and sounds on until the line of 
 });
 
 test('let go before its line it still comes where its end has a grid, and has not held where it has none', () => {
-  const hand = { since: 1.2, waitsUntil: 2 };
+  const hand = { since: 1.2, waitsUntil: 2, value: true };
   const early = new HoldPhaseTracker();
   early.update(reading(1.2, { hand, endGrid: 0.5 }));
   expect(early.update(reading(1.5, { endGrid: 0.5 }))).toBe('waiting');
@@ -49,7 +49,9 @@ test('whatever comes, a hold is asleep at last within its grid', () => {
     fc.property(fc.array(fc.tuple(beat, fc.boolean(), beat)), fc.constantFrom(0, 0.25, 1, 4), (frames, endGrid) => {
       const tracker = new HoldPhaseTracker();
       for (const [at, isHeld, line] of frames)
-        tracker.update(reading(at, { endGrid, hand: isHeld ? { since: at, waitsUntil: line } : undefined }));
+        tracker.update(
+          reading(at, { endGrid, hand: isHeld ? { since: at, waitsUntil: line, value: true } : undefined }),
+        );
       let at = 100;
       for (let i = 0; i < 400; i += 1) tracker.update(reading((at += 0.05), { endGrid }));
       expect(tracker.phase).toBe('asleep');

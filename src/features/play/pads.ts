@@ -12,6 +12,8 @@ export interface PlayedPad {
   readonly label: string;
   readonly target: Target;
   readonly value: ParamValue;
+  /** The strand of a braid that it takes. */
+  readonly strand?: { readonly slot: string; readonly place: number };
 }
 
 /** A track opens its sends, one a pad. */
@@ -59,6 +61,23 @@ export const mutePads = (piece: Piece): PlayedPad[] =>
       ? [{ id, name, label: mute ? `Open ${name}` : `Mute ${name}`, target, value: !mute }]
       : [];
   });
+
+/** The strands of all braids that play a pattern; a pad takes one while the pattern waits. */
+export const strandPads = (piece: Piece): PlayedPad[] =>
+  channelIds(piece).flatMap((channel) =>
+    slotsIn(chainOf(piece, channel)).flatMap(({ id, strands, values }) =>
+      values.plays === 'pattern'
+        ? (strands ?? []).map(({ place, name }) => ({
+            id: `${id}-${place}`,
+            name,
+            label: `Take strand ${name} on ${channelName(piece, channel)}`,
+            target: { kind: 'effect', channel, effect: id, param: 'taken' },
+            value: place,
+            strand: { slot: id, place },
+          }))
+        : [],
+    ),
+  );
 
 export const snapshotNote = (piece: Piece, { channel }: Snapshot): string =>
   channel === null ? 'the piece' : channelName(piece, channel === MAIN ? MAIN : channel);

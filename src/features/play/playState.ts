@@ -4,7 +4,7 @@ import { GRIDS } from '../../core/effects/hold/params';
 import { readStored, writeStored } from '../../data/browserStorage';
 
 /** What the pads in the middle of Play do. */
-export const PAD_KINDS = ['throws', 'freezes', 'mutes', 'snapshots'] as const;
+export const PAD_KINDS = ['throws', 'freezes', 'mutes', 'strands', 'snapshots'] as const;
 export type PadKind = (typeof PAD_KINDS)[number];
 
 /** Parameters of a hold that the velocity and the aftertouch of its note move; null for none. */

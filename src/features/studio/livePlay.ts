@@ -73,7 +73,7 @@ export class LivePlay {
     const key = targetKey(target);
     if (this.ending.delete(key) || this.begins.has(key)) this.gesture('cancel', target, 0, 0);
     this.begins.set(key, { beat: at, gridBeats });
-    this.markPlayed(target, gridBeats > 0 ? at : line);
+    this.markPlayed(target, gridBeats > 0 ? at : line, value);
     this.send(target, number, gridBeats > 0 ? at : 0);
   }
 
@@ -82,17 +82,17 @@ export class LivePlay {
     const param = paramOf(this.piece, target);
     if (!param) return;
     const key = targetKey(target);
-    if (!this.targets.has(key)) this.markPlayed(target, null);
+    if (!this.targets.has(key)) this.markPlayed(target, null, null);
     if (atBeat > 0) this.scheduled.add(key);
     // A hand that goes on at once does not come back to where it was for the line.
     else if (this.scheduled.delete(key)) this.gesture('cancel', target, 0, 0);
     this.send(target, paramAtPosition(param, position), atBeat);
   }
 
-  private markPlayed(target: Target, waitsUntil: number | null): void {
+  private markPlayed(target: Target, waitsUntil: number | null, value: ParamValue | null): void {
     this.note(target);
     this.targets.set(targetKey(target), target);
-    usePlayed.getState().put(targetKey(target), { since: this.beat, waitsUntil });
+    usePlayed.getState().put(targetKey(target), { since: this.beat, waitsUntil, value });
   }
 
   private send(target: Target, wanted: number, atBeat: number): void {

@@ -1,7 +1,7 @@
 import { create } from 'zustand';
 import { effectOf } from '../../core/effects/catalogue';
 import { chainOf, channelIds, slotsIn } from '../../core/piece/find';
-import type { ParamValues } from '../../core/params/param';
+import type { ParamValue, ParamValues } from '../../core/params/param';
 import type { EffectTarget, Piece } from '../../core/piece/piece';
 
 /** Something that is played now. */
@@ -10,6 +10,8 @@ export interface Played {
   readonly since: number;
   /** The beat of the line that it waits for; null for at once. */
   readonly waitsUntil: number | null;
+  /** What it is played to; null where that moves. */
+  readonly value: ParamValue | null;
 }
 
 /** A preset of an effect, or one of one's own. */

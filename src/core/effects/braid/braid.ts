@@ -1,6 +1,9 @@
 import { defineEffect, type Preset } from '../define';
-import { braidParams, MAX_STRANDS } from './params';
+import { braidParams, MAX_STRANDS, ROW_GROUP, ROW_IDS } from './params';
+import { patternPresets } from './patternPresets';
 import { whenGroup, type VisibleWhen } from '../visibleWhen';
+
+const PATTERN = { param: 'plays', is: 'pattern' } as const;
 
 const apart = { level1: 1, level2: 1 };
 
@@ -84,19 +87,26 @@ const presets: readonly Preset[] = [
       { place: 4, name: 'Shed', chain: [{ effect: 'reverb', preset: 'boatShed', values: { mix: 0.6 } }] },
     ],
   },
+  ...patternPresets,
 ];
 
 export const braid = defineEffect({
   id: 'braid',
   name: 'Braid',
   family: 'braid',
-  purpose: 'Parts the sound into strands side by side, each with its own effects.',
+  purpose: 'Parts the sound into strands, each with its own effects: side by side, or one per step of a pattern.',
   params: braidParams,
   presets,
   headline: ['plays'],
+  editorParts: [{ part: 'strandRow', replaces: ROW_GROUP, after: 'order', when: { param: 'order', is: 'drawn' } }],
   visibleWhen: {
     chosen: [{ param: 'plays', is: 'one' }],
-    crossfade: [{ param: 'plays', is: 'one' }],
+    crossfade: [{ param: 'plays', isNot: 'all' }],
+    ...whenGroup(braidParams, 'Pattern', PATTERN),
+    roll: [PATTERN, { param: 'order', is: 'thrown' }],
+    ...(Object.fromEntries(
+      ROW_IDS.map((id, i) => [id, [PATTERN, { param: 'order', is: 'drawn' }, { param: 'steps', atLeast: i + 1 }]]),
+    ) as VisibleWhen),
     ...(Object.assign(
       {},
       ...Array.from({ length: MAX_STRANDS }, (_, i) => whenGroup(braidParams, `Strand ${i + 1}`, { strand: i + 1 })),

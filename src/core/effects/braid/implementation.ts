@@ -12,6 +12,7 @@ function picture(values: ParamValues, context: ValueContext): BraidPicture {
   return {
     kind: 'braid',
     plays: values.plays === 'one' ? number('chosen') : null,
+    pattern: values.plays === 'pattern',
     strands: Array.from({ length: MAX_STRANDS }, (_, i) => ({
       place: i + 1,
       input: String(values[`input${i + 1}`]),

@@ -46,13 +46,12 @@ export interface StrandPattern {
   steps: number;
   /** Of the order "thrown". */
   roll: number;
-  /** Positions of the strands that are there, ascending; the first `count` of them. */
-  readonly strands: Int8Array;
+  /** Positions of the strands that are there, 1 to 8, ascending; the first `count` of them. */
+  strands: ArrayLike<number>;
   count: number;
-  /** Of the order "drawn": the position at each step, 0 for a rest. */
-  readonly row: ArrayLike<number>;
-  /** Where in `row` the first step is. */
-  readonly rowStart: number;
+  /** Of the order "drawn": from the index `rowStart` on the position at each step, 0 for a rest. */
+  row: ArrayLike<number>;
+  rowStart: number;
 }
 
 /**

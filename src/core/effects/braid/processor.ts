@@ -6,12 +6,21 @@ import { awayGain } from '../common';
 import { type EffectProcessor, type StrandWork } from '../define';
 import { Insert } from '../insert';
 import { paramIndices } from '../paramIndices';
-import { braidParams, LONGEST_ALIGN_MS, MAX_STRANDS } from './params';
+import { STANDING, type StepTime } from '../stepTime';
+import { braidParams, LONGEST_ALIGN_MS, MAX_STRANDS, ROW_IDS } from './params';
+import { stepBeats, type StrandPattern } from './pattern';
+import { PatternSteps } from './patternSteps';
+import { applyGate, StrandGate } from './strandGate';
 import { StrandInput } from './strandInput';
 
 const P = paramIndices(braidParams);
 const PER_STRAND = 4;
 const FIRST = P.input1!;
+const ONE = 1;
+const PATTERN = 2;
+const CUT = 1;
+/** Where tails are cut, what enters is let in so much faster, and shut so much slower, than what is heard. */
+const WIDER = 4;
 const SWITCH_SECONDS = 0.008;
 
 /** An empty strand: the sound passes as it came. */
@@ -25,6 +34,9 @@ class Place {
   /** Samples since nothing more enters. */
   shutFor = 0;
   readonly input = new StrandInput();
+  /** Of a pattern: what it lets in, and what is heard of it where tails are cut. */
+  readonly gate = new StrandGate();
+  readonly tailGate = new StrandGate();
   readonly run = makeStereoBlock();
   readonly leftOf = new MemoizedUnary(awayGain);
   readonly rightOf = new MemoizedUnary(awayGain);
@@ -45,6 +57,23 @@ export class BraidProcessor extends Insert implements EffectProcessor {
   );
   /** Nothing is held back longer, in samples. */
   private readonly longest: number;
+  private time: StepTime = STANDING;
+  private readonly strands = new Int8Array(MAX_STRANDS);
+  private readonly pattern: StrandPattern = {
+    order: 0,
+    steps: 1,
+    roll: 0,
+    strands: this.strands,
+    count: 0,
+    row: [],
+    rowStart: P[ROW_IDS[0]!]!,
+  };
+  private readonly steps = new PatternSteps();
+  /** The steps as they are heard of a strand that is late. */
+  private readonly lateSteps = new PatternSteps();
+  private heard = -1;
+  /** Gates have to be where the pattern is, at once. */
+  private starts = true;
 
   constructor(sampleRate: number) {
     super(sampleRate, LONGEST_ALIGN_MS / 1000 + 0.01, SWITCH_SECONDS);
@@ -63,6 +92,13 @@ export class BraidProcessor extends Insert implements EffectProcessor {
       place.compensator.reset(0);
       place.work = work;
     });
+    const { pattern } = this;
+    pattern.count = 0;
+    for (let i = 0; i < MAX_STRANDS; i += 1) if (works[i]) this.strands[pattern.count++] = i + 1;
+  }
+
+  setTime(time: StepTime): void {
+    this.time = time;
   }
 
   override get silent(): boolean {
@@ -83,6 +119,7 @@ export class BraidProcessor extends Insert implements EffectProcessor {
       place.compensator.reset(this.delayOf(values[at + 3]!));
       this.aim(place, values, at);
     }
+    this.starts = true;
     this.quiet.reset();
   }
 
@@ -91,25 +128,82 @@ export class BraidProcessor extends Insert implements EffectProcessor {
     clearBlock(wet.left);
     clearBlock(wet.right);
     const openShare = this.openShare.at(values[P.crossfade!]! / 3000);
+    const slew = 1000 / (values[P.crossfade!]! * this.sampleRate);
+    const byPattern = Math.round(values[P.plays!]!) === PATTERN;
+    const cuts = byPattern && values[P.tails!]! === CUT;
+    if (byPattern) this.findSteps(values, this.steps, 0);
     for (let i = 0; i < MAX_STRANDS; i += 1) {
       const place = this.places[i]!;
       if (!place.work) continue;
+      if (this.starts) this.startGates(place, i + 1, byPattern);
       const at = FIRST + i * PER_STRAND;
       if (place.leaving && place.work.silent && place.shutFor > this.longest) {
         place.work = null;
         continue;
       }
       place.input.process(input, place.run, values[at]!, this.goalOpen(i, values), this.share, openShare);
+      // Where the tail's gate fades, this one is open: both at once would leave a dip between two strands.
+      place.gate.step(byPattern ? this.steps : null, i + 1, cuts ? WIDER * slew : slew, cuts ? slew / WIDER : slew);
+      applyGate(place.run, place.gate);
       place.compensator.process(place.run, place.run, this.delayOf(values[at + 3]!), true);
-      place.shutFor = place.input.shut ? place.shutFor + STEP_FRAMES : 0;
-      if (!place.work.process(place.run, this.quiet.silent || place.shutFor > this.longest))
-        this.add(place, wet, values, at);
+      const shut = place.input.shut || (place.gate.shut && !place.gate.moved);
+      place.shutFor = shut ? place.shutFor + STEP_FRAMES : 0;
+      const silent = place.work.process(place.run, this.quiet.silent || place.shutFor > this.longest);
+      this.cutTail(place, i + 1, values, cuts, slew, this.delayOf(values[at + 3]!));
+      if (!silent) this.add(place, wet, values, at);
     }
+    this.starts = false;
+    this.heard = this.findHeard(values, byPattern);
+  }
+
+  /** Tails that are cut end with the step of their strand, as late as its sound is. */
+  private cutTail(
+    place: Place,
+    position: number,
+    values: Float64Array,
+    cuts: boolean,
+    slew: number,
+    held: number,
+  ): void {
+    if (cuts) this.findSteps(values, this.lateSteps, held + (place.work!.latest ?? 0));
+    place.tailGate.step(cuts ? this.lateSteps : null, position, slew, slew);
+    applyGate(place.run, place.tailGate);
+  }
+
+  /** Where playing starts a pattern is heard at once. */
+  private startGates(place: Place, position: number, byPattern: boolean): void {
+    place.gate.jump(!byPattern || this.steps.position[0] === position);
+    place.tailGate.jump(true);
+  }
+
+  /** @param lag samples by which its lines come later */
+  private findSteps(values: Float64Array, steps: PatternSteps, lag: number): void {
+    const taken = Math.round(values[P.taken!]!);
+    if (taken > 0) {
+      steps.hold(taken);
+      return;
+    }
+    const { pattern, time } = this;
+    pattern.order = Math.round(values[P.order!]!);
+    pattern.steps = Math.round(values[P.steps!]!);
+    pattern.roll = Math.round(values[P.roll!]!);
+    pattern.row = values;
+    const length = stepBeats(Math.round(values[P.step!]!), time.beatsPerBar);
+    steps.find(pattern, time, length, values[P.open!]!, lag);
+  }
+
+  get strandHeard(): number {
+    return this.heard;
+  }
+
+  private findHeard(values: Float64Array, byPattern: boolean): number {
+    if (byPattern) return this.steps.position[this.steps.count - 1]!;
+    return Math.round(values[P.plays!]!) === ONE ? Math.round(values[P.chosen!]!) : -1;
   }
 
   private goalOpen(place: number, values: Float64Array): number {
     if (this.places[place]!.leaving) return 0;
-    if (values[P.plays!]! < 0.5) return 1;
+    if (Math.round(values[P.plays!]!) !== ONE) return 1;
     return Math.round(values[P.chosen!]!) === place + 1 ? 1 : 0;
   }
 

@@ -1,11 +1,11 @@
 import { StyleSheet, View } from 'react-native';
-import type { NumberParam, ParamValue } from '../../../core/params/param';
+import type { ChoiceParam, NumberParam, ParamValue } from '../../../core/params/param';
 import { fromEngineNumber, paramAtPosition, paramPosition, toEngineNumber } from '../../../core/params/resolve';
 import { setLink } from '../../../core/piece/edits/links';
 import { contextOf, paramOf } from '../../../core/piece/find';
 import type { Link } from '../../../core/piece/piece';
 import { useOpenPiece } from '../../../data/openPiece';
-import { Rail } from '../../../ui/Rail';
+import { ChoiceRail, Rail } from '../../../ui/Rail';
 import { Chip } from '../../../ui/Chip';
 import { usePiece } from '../../studio/StudioProvider';
 
@@ -16,7 +16,7 @@ export function LinkRange({ link, name }: { readonly link: Link; readonly name: 
   const piece = usePiece();
   const { run } = useOpenPiece.getState();
   const param = paramOf(piece, link.target);
-  if (param?.kind !== 'number') return null;
+  if (!param || param.kind === 'toggle') return null;
   const { range } = link;
   const end = (which: 'low' | 'high', label: string) =>
     range ? <RangeEnd link={link} param={{ ...param, label }} which={which} at={range[which]} /> : null;
@@ -40,7 +40,7 @@ export function LinkRange({ link, name }: { readonly link: Link; readonly name: 
 
 interface RangeEndProps {
   readonly link: Link;
-  readonly param: NumberParam;
+  readonly param: NumberParam | ChoiceParam;
   readonly which: 'low' | 'high';
   readonly at: number;
 }
@@ -51,16 +51,9 @@ function RangeEnd({ link, param, which, at }: RangeEndProps) {
     const range = { ...(link.range ?? WHOLE), [which]: paramPosition(param, toEngineNumber(param, value, context)) };
     useOpenPiece.getState().run(setLink, { link: link.id, range });
   };
-  return (
-    <Rail
-      param={param}
-      value={fromEngineNumber(param, paramAtPosition(param, at))}
-      context={context}
-      look="plain"
-      onTouch={() => undefined}
-      onSet={set}
-    />
-  );
+  const value = fromEngineNumber(param, paramAtPosition(param, at));
+  if (param.kind === 'choice') return <ChoiceRail param={param} value={value} onSet={set} />;
+  return <Rail param={param} value={value} context={context} look="plain" onTouch={() => undefined} onSet={set} />;
 }
 
 const styles = StyleSheet.create({ start: { alignSelf: 'flex-start', marginVertical: 4 } });

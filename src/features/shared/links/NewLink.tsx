@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { makeModulator, type Modulator, type ModulatorKind } from '../../../core/automation/modulator';
 import { orderHoldParams } from '../../../core/effects/hold/params';
+import type { Param } from '../../../core/params/param';
 import { addLink } from '../../../core/piece/edits/links';
 import { effectOfTarget, sameTarget, targetKey } from '../../../core/piece/find';
 import type { Piece, Target } from '../../../core/piece/piece';
@@ -33,6 +34,10 @@ function newModulator(piece: Piece, kind: ModulatorKind, channel: string, target
   });
 }
 
+/** Whether a link can turn it: it has a less and a more. */
+const isTurned = (param: Param): boolean =>
+  param.kind === 'number' || (param.kind === 'choice' && param.ordered === true);
+
 /** Chooses what shall be turned, then what turns it: something new, or a modulator of the piece. */
 export function NewLink({ channel, effect }: { readonly channel: string; readonly effect?: string }) {
   const piece = usePiece();
@@ -42,7 +47,7 @@ export function NewLink({ channel, effect }: { readonly channel: string; readonl
     piece,
     channel,
     (target, param) =>
-      param.kind === 'number' && target.kind !== 'tempo' && (effect === undefined || effectOfTarget(target) === effect),
+      isTurned(param) && target.kind !== 'tempo' && (effect === undefined || effectOfTarget(target) === effect),
   );
   const ofHold = effect !== undefined && isHold(piece, channel, effect);
   const close = (): void => {

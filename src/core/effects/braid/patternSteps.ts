@@ -1,0 +1,55 @@
+import { STEP_FRAMES } from '../../dsp/blocks';
+import type { StepTime } from '../stepTime';
+import { strandAtStep, type StrandPattern } from './pattern';
+
+/** A step of the shortest note at the fastest tempo is longer than a block: one line, and one end of a gate before it. */
+const MAX_CHANGES = 4;
+
+/** Which strand is let in during one block of `STEP_FRAMES`, and from which sample on. */
+export class PatternSteps {
+  /** Samples into the block, ascending; the first is 0. */
+  readonly at = new Int32Array(MAX_CHANGES);
+  /** Position of the strand that is let in from there on, 1 to 8; 0 for none. */
+  readonly position = new Int8Array(MAX_CHANGES);
+  count = 0;
+
+  /** One strand for the whole block. */
+  hold(position: number): void {
+    this.at[0] = 0;
+    this.position[0] = position;
+    this.count = 1;
+  }
+
+  /**
+   * Finds the strands of a pattern whose steps are counted from the beginning of the piece.
+   * @param length of a step in quarter notes  @param open share of a step in which its strand is let in
+   * @param lag samples by which all of it happens later
+   */
+  find(pattern: StrandPattern, time: StepTime, length: number, open: number, lag: number): void {
+    if (!time.playing) {
+      this.hold(strandAtStep(pattern, Math.floor(time.beat / length + 1e-9)));
+      return;
+    }
+    // A line up to half a sample before the block is that of its first sample: its place is rounded.
+    let step = Math.ceil(time.beat / length);
+    while (time.samplesUntil(step * length) + lag > 0) step -= 1;
+    this.count = 0;
+    this.add(0, strandAtStep(pattern, step));
+    for (;;) {
+      if (open < 1) this.add(time.samplesUntil((step + open) * length) + lag, 0);
+      step += 1;
+      const line = time.samplesUntil(step * length) + lag;
+      if (line >= STEP_FRAMES) return;
+      this.add(line, strandAtStep(pattern, step));
+    }
+  }
+
+  /** A change before the block is in force at its first sample. */
+  private add(at: number, position: number): void {
+    if (at >= STEP_FRAMES || this.count === MAX_CHANGES) return;
+    if (at <= 0) this.count = 0;
+    this.at[this.count] = at > 0 ? at : 0;
+    this.position[this.count] = position;
+    this.count += 1;
+  }
+}
