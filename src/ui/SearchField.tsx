@@ -26,7 +26,7 @@ export function SearchField({ label, placeholder, words, onWords }: SearchFieldP
         value={words}
         onChangeText={onWords}
         outlineStyle={styles.outline}
-        contentStyle={styles.content}
+        contentStyle={BESIDE_ICONS}
         style={styles.input}
       />
       <View aria-hidden style={styles.icon}>
@@ -39,10 +39,12 @@ export function SearchField({ label, placeholder, words, onWords }: SearchFieldP
   );
 }
 
+/** No style sheet: Paper sets the padding on the element itself, which wins over classes. */
+const BESIDE_ICONS = { paddingLeft: 40, paddingRight: TOUCH };
+
 const styles = StyleSheet.create({
   field: { justifyContent: 'center' },
   input: { height: TOUCH },
-  content: { paddingLeft: 40, paddingRight: TOUCH },
   outline: { borderRadius: RADIUS.field },
   icon: { position: 'absolute', left: 14 },
   clear: { position: 'absolute', right: 0 },

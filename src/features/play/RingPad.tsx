@@ -35,7 +35,11 @@ export function Ring({ label, name, index, down, onBegin, onEnd, lamp }: RingPro
       down={down}
       onBegin={onBegin}
       onEnd={onEnd}
-      style={[styles.ring, { borderColor: tokens.coral, backgroundColor: down ? tokens.coralDeep : 'transparent' }]}
+      style={[
+        styles.ring,
+        !wide && styles.narrow,
+        { borderColor: tokens.coral, backgroundColor: down ? tokens.coralDeep : 'transparent' },
+      ]}
     >
       {down ? <View style={[styles.inner, { borderColor: tokens.paper }]} /> : null}
       <Text variant="titleSmall" numberOfLines={2} style={[styles.name, { color: down ? tokens.paper : tokens.ink }]}>
@@ -93,6 +97,8 @@ export function RingPad({ pad: { target, label, name, value, strand }, index, gr
 }
 
 const SIDE = 76;
+/** Four of them and their switch have to fit between the field and the foot of a phone. */
+const SIDE_NARROW = 66;
 
 const styles = StyleSheet.create({
   ring: {
@@ -101,7 +107,8 @@ const styles = StyleSheet.create({
     borderRadius: SIDE / 2,
     borderWidth: 2,
   },
-  inner: { position: 'absolute', width: SIDE - 14, height: SIDE - 14, borderRadius: SIDE / 2, borderWidth: 1.5 },
+  narrow: { width: SIDE_NARROW, height: SIDE_NARROW },
+  inner: { position: 'absolute', top: 5, bottom: 5, left: 5, right: 5, borderRadius: SIDE / 2, borderWidth: 1.5 },
   name: { fontSize: 15, lineHeight: 17, textAlign: 'center', paddingHorizontal: 6 },
   lamp: { position: 'absolute', top: 8, marginRight: 0 },
   key: { position: 'absolute', right: -6, top: -4, fontSize: 15 },
