@@ -11,7 +11,7 @@ import { readyField } from '../../core/piece/edits/fields';
 import { effectOf } from '../../core/effects/catalogue';
 import { initialValues, toEngineNumber } from '../../core/params/resolve';
 import { contextOf } from '../../core/piece/find';
-import type { EffectTarget, Piece, Target } from '../../core/piece/piece';
+import type { EffectTarget, Piece, Slot, Target } from '../../core/piece/piece';
 import { clipOf, echoSlot, RATE, scene, soundOf, targetOf, type Scene } from '../../core/piece/testing';
 import { useOpenPiece } from '../../data/openPiece';
 import { useRecording } from '../../data/recording';
@@ -22,10 +22,28 @@ import { usePlayed } from './played';
 const SECONDS = 6;
 const noise = soundOf(SECONDS, (i) => 0.3 * Math.sin(i * i * 0.0007));
 const hold: EffectTarget = { kind: 'effect', channel: 't0', effect: 'h', param: 'held' };
+const taken: EffectTarget = { kind: 'effect', channel: 't0', effect: 'b', param: 'taken' };
 const send: Target = { kind: 'send', channel: 't0', to: 'r' };
 
-/** A track with a hold and its run, and a filter that a field plays, and a return with an echo. */
-function sceneToPlay(bpm: number, hold: string): Scene {
+/** A braid that plays a pattern of three strands, one of them late. */
+const braid: Slot = {
+  ...newSlot('b', 'braid', 'neutral', {
+    plays: 'pattern',
+    step: '1/16',
+    order: 'thrown',
+    open: 0.8,
+    level1: 1,
+    level2: 1,
+  }),
+  strands: [
+    { place: 1, name: 'As it is', chain: [] },
+    { place: 2, name: 'Late', chain: [newSlot('l', 'limiter', 'neutral')] },
+    { place: 3, name: 'Echo', chain: [echoSlot('be', {})] },
+  ],
+};
+
+/** A track with a hold and its run, a filter that a field plays, more effects, and a return with an echo. */
+function sceneToPlay(bpm: number, hold: string, more: readonly Slot[] = []): Scene {
   const made = scene([noise], [{ clips: [clipOf('a', 0, 0, SECONDS)], chain: [newSlot('h', hold, 'neutral')] }], {
     tempo: { bpm, beatsPerBar: 4 },
     lengthBeats: 64,
@@ -36,7 +54,7 @@ function sceneToPlay(bpm: number, hold: string): Scene {
   ];
   const sweep = effectOf('filter').fields![0]!;
   const { field, effect } = readyField(made.piece, 't0', 'filter', sweep, { field: 'f', slot: 'low' });
-  const chain = [...track!.chain, effect.slot];
+  const chain = [...track!.chain, effect.slot, ...more];
   const sends = [{ to: 'r', level: 0, pre: false }];
   return {
     ...made,
@@ -127,6 +145,11 @@ const action = fc.oneof(
   fc.record({ kind: fc.constant('field' as const), x: share(), y: share() }),
   fc.record({ kind: fc.constant('lift' as const) }),
   fc.record({ kind: fc.constant('throw' as const), on: fc.boolean(), grid: fc.constantFrom(0, 0.25, 0.5) }),
+  fc.record({
+    kind: fc.constant('take' as const),
+    strand: fc.integer({ min: 0, max: 3 }),
+    grid: fc.constantFrom(0, 0.25),
+  }),
   fc.record({ kind: fc.constant('step' as const), direction: fc.constantFrom(1 as const, -1 as const) }),
 );
 type Action = typeof action extends fc.Arbitrary<infer T> ? T : never;
@@ -159,12 +182,16 @@ function act(stage: Stage, one: Action): void {
       if (one.on) live.begin(send, 1, one.grid);
       else live.end(send, one.grid);
       return;
+    case 'take':
+      if (one.strand > 0) live.begin(taken, one.strand, one.grid);
+      else live.end(taken, one.grid);
+      return;
     case 'step':
       stepPreset(stage, one.direction);
   }
 }
 
-test('what hands play live, recorded, plays back to the bit: holds, a field, throws on a grid, presets stepped', () => {
+test('what hands play live, recorded, plays back to the bit: holds, a field, throws on a grid, presets stepped, strands taken', () => {
   fc.assert(
     fc.property(
       fc.constantFrom(...HOLDS),
@@ -172,7 +199,7 @@ test('what hands play live, recorded, plays back to the bit: holds, a field, thr
       fc.integer({ min: 40, max: 900 }),
       fc.array(fc.tuple(action, fc.double({ min: 0.01, max: 0.4, noNaN: true })), { minLength: 6, maxLength: 22 }),
       (hold, bpm, block, hands) => {
-        const stage = new Stage(sceneToPlay(bpm, hold), true);
+        const stage = new Stage(sceneToPlay(bpm, hold, [braid]), true);
         const heard: Float32Array[] = [stage.run(0.9, block)];
         for (const [one, seconds] of hands) {
           act(stage, one);
