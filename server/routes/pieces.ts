@@ -12,6 +12,7 @@ import type { Services } from '../services';
 export function pieceRoutes({ store, sounds, uploads }: Services): Router {
   const router = express.Router();
   serve(router, API.listPieces, () => store.listPieces());
+  serve(router, API.listBin, () => store.listBin());
   serve(router, API.createPiece, async ({ req, res }) => {
     const revision = await store.createPiece(bodyBytes(req));
     res.set('ETag', `"${revision}"`);

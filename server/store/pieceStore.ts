@@ -1,6 +1,13 @@
 import { createHash, randomUUID } from 'node:crypto';
 import * as z from 'zod';
-import { pieceListingSchema, type History, type PieceListing, type Save } from '../../src/core/api/schemas';
+import {
+  binnedPieceSchema,
+  pieceListingSchema,
+  type BinnedPiece,
+  type History,
+  type PieceListing,
+  type Save,
+} from '../../src/core/api/schemas';
 import { historyEntrySchema, UNREADABLE_EDIT, type HistoryEntry } from '../../src/core/piece/edit';
 import type { Piece } from '../../src/core/piece/piece';
 import { hasOldHistory, migrateHistory } from '../../src/core/piece/versions/migrateHistory';
@@ -57,6 +64,17 @@ export class PieceStore {
       )
       .all();
     return z.array(pieceListingSchema).parse(rows);
+  }
+
+  /** What is in the bin, removed last first. */
+  bin(): BinnedPiece[] {
+    const rows = this.db
+      .prepare(
+        `SELECT id, name, revision, updated_at AS updatedAt, copy_of AS copyOf, removed_at AS removedAt FROM pieces
+         WHERE removed_at IS NOT NULL ORDER BY removed_at DESC`,
+      )
+      .all();
+    return z.array(binnedPieceSchema).parse(rows);
   }
 
   /** Whether there is one of this id, in the bin or not. */

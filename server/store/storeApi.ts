@@ -40,6 +40,7 @@ export function createStoreApi(db: Db) {
   const sounds = new SoundRows(db);
   return {
     listPieces: () => pieces.list(),
+    listBin: () => pieces.bin(),
     hasPiece: (id: string) => pieces.has(id),
     readPiece: (id: string) => {
       const stored = pieces.read(id);

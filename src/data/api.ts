@@ -1,6 +1,6 @@
 import { API } from '../core/api/contract';
 import { addressOf } from '../core/api/endpoint';
-import type { PieceListing, StoredSound, UploadStatus } from '../core/api/schemas';
+import type { BinnedPiece, PieceListing, StoredSound, UploadStatus } from '../core/api/schemas';
 import type { ExportOrder, ExportStatus } from '../core/files/order';
 import type { Block } from '../core/piece/block';
 import type { HistoryEntry } from '../core/piece/edit';
@@ -10,9 +10,12 @@ import { call } from './apiClient';
 import { newId } from './newId';
 
 export { ApiProblem } from './apiClient';
-export type { PieceListing, StoredSound, UploadStatus } from '../core/api/schemas';
+export type { BinnedPiece, PieceListing, StoredSound, UploadStatus } from '../core/api/schemas';
 
 export const listPieces = (): Promise<PieceListing[]> => call(API.listPieces);
+
+/** Pieces that can be taken out of the bin again. */
+export const listBin = (): Promise<BinnedPiece[]> => call(API.listBin);
 
 export interface StoredPiece {
   readonly piece: Piece;

@@ -20,6 +20,14 @@ export type SaveState =
   | { readonly kind: 'refused'; readonly message: string }
   | { readonly kind: 'conflict'; readonly message: string; readonly keptAs: string | null };
 
+/** What can be done about what a notice says, by one tap. */
+export interface NoticeAction {
+  readonly label: string;
+  /** As it is spoken, where the label alone does not say enough. */
+  readonly spoken?: string;
+  act(): void;
+}
+
 interface OpenPiece {
   piece: Piece | null;
   revision: number;
@@ -34,6 +42,7 @@ interface OpenPiece {
   change: number;
   saveState: SaveState;
   notice: string | null;
+  noticeAction: NoticeAction | null;
   /** What the server does not have yet could not be kept in this browser either. */
   unkept: boolean;
   /** Counts how often a piece was opened. */
@@ -50,7 +59,7 @@ interface OpenPiece {
   takeOut(index: number): boolean;
   undo(): void;
   redo(): void;
-  say(notice: string | null): void;
+  say(notice: string | null, action?: NoticeAction): void;
   saving(state: SaveState): void;
   /** Waits until the server has everything. @throws Error saying why it cannot have it now */
   saved(): Promise<void>;
@@ -69,6 +78,7 @@ export const useOpenPiece = create<OpenPiece>((set, get) => ({
   change: 0,
   saveState: { kind: 'saved' },
   notice: null,
+  noticeAction: null,
   unkept: false,
   opened: 0,
 
@@ -114,7 +124,7 @@ export const useOpenPiece = create<OpenPiece>((set, get) => ({
       return true;
     } catch (error) {
       if (!(error instanceof EditRefused)) throw error;
-      set({ notice: error.message });
+      set(saying(error.message));
       return false;
     }
   },
@@ -125,7 +135,7 @@ export const useOpenPiece = create<OpenPiece>((set, get) => ({
     if (!piece) return;
     const end = reachable(entries, cursor, Math.max(0, Math.min(entries.length, goal)));
     if (end !== goal && entries[end < cursor ? end - 1 : end]?.edit === UNREADABLE_EDIT)
-      set({ notice: 'The history cannot be gone through beyond an edit that cannot be read any more.' });
+      set(saying('The history cannot be gone through beyond an edit that cannot be read any more.'));
     if (end === cursor) return;
     for (let at = cursor; at > end; at -= 1) piece = applyPiecePatches(piece, entries[at - 1]!.backward);
     for (let at = cursor; at < end; at += 1) piece = applyPiecePatches(piece, entries[at]!.forward);
@@ -136,7 +146,7 @@ export const useOpenPiece = create<OpenPiece>((set, get) => ({
     const { piece, entries, cursor, savedEntries, cutSince, change, saveState } = get();
     if (!piece || index >= cursor) return false;
     if (reachable(entries, cursor, index) !== index) {
-      set({ notice: 'It cannot be taken out: after it comes an edit that cannot be read any more.' });
+      set(saying('It cannot be taken out: after it comes an edit that cannot be read any more.'));
       return false;
     }
     try {
@@ -157,12 +167,12 @@ export const useOpenPiece = create<OpenPiece>((set, get) => ({
         cutSince: Math.min(cutSince, cursor),
         change: change + 1,
         saveState: pendingAfter(saveState),
-        notice: label,
+        ...saying(label),
       });
       return true;
     } catch (error) {
       if (!(error instanceof StandsOnIt)) throw error;
-      set({ notice: error.message });
+      set(saying(error.message));
       return false;
     }
   },
@@ -171,17 +181,17 @@ export const useOpenPiece = create<OpenPiece>((set, get) => ({
     const { cursor, entries, goTo } = get();
     const label = entries[cursor - 1]?.label;
     goTo(cursor - 1);
-    if (label) set({ notice: `Undone: ${label}` });
+    if (label) set(saying(`Undone: ${label}`));
   },
 
   redo: () => {
     const { cursor, entries, goTo } = get();
     const label = entries[cursor]?.label;
     goTo(cursor + 1);
-    if (label) set({ notice: `Redone: ${label}` });
+    if (label) set(saying(`Redone: ${label}`));
   },
 
-  say: (notice) => set({ notice }),
+  say: (notice, action) => set(saying(notice, action)),
   saving: (saveState) => set({ saveState }),
   saved: () =>
     new Promise((resolve, reject) => {
@@ -204,6 +214,11 @@ export const useOpenPiece = create<OpenPiece>((set, get) => ({
       saveState: now.change === change ? { kind: 'saved' } : { kind: 'waiting' },
     })),
 }));
+
+const saying = (
+  notice: string | null,
+  noticeAction: NoticeAction | null = null,
+): Pick<OpenPiece, 'notice' | 'noticeAction'> => ({ notice, noticeAction });
 
 /** After a change: to be saved, or, after a conflict, to be added to the copy that is kept of it. */
 const pendingAfter = (state: SaveState): SaveState => (state.kind === 'conflict' ? state : { kind: 'waiting' });

@@ -4,7 +4,14 @@ import { blockSchema } from '../piece/block';
 import { hashSchema, idSchema, nameSchema } from '../piece/fields';
 import { pieceSchema } from '../piece/piece';
 import type { Endpoint } from './endpoint';
-import { pieceListingSchema, saveSchema, storedPieceSchema, storedSoundSchema, uploadStatusSchema } from './schemas';
+import {
+  binnedPieceSchema,
+  pieceListingSchema,
+  saveSchema,
+  storedPieceSchema,
+  storedSoundSchema,
+  uploadStatusSchema,
+} from './schemas';
 
 const SOUND_FILE = { kind: 'file', type: 'application/octet-stream' } as const;
 const ARCHIVE = { kind: 'file', type: 'application/zip' } as const;
@@ -33,6 +40,12 @@ const pieces = {
     path: '/pieces',
     summary: 'All pieces, newest first',
     answer: json(200, 'A list', z.array(pieceListingSchema)),
+  },
+  listBin: {
+    method: 'GET',
+    path: '/bin',
+    summary: 'Pieces in the bin, removed last first',
+    answer: json(200, 'A list', z.array(binnedPieceSchema)),
   },
   createPiece: {
     method: 'POST',

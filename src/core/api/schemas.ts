@@ -36,6 +36,9 @@ export const pieceListingSchema = z.object({
 });
 export type PieceListing = z.infer<typeof pieceListingSchema>;
 
+export const binnedPieceSchema = pieceListingSchema.extend({ removedAt: z.string() });
+export type BinnedPiece = z.infer<typeof binnedPieceSchema>;
+
 /** A piece as the server has it. */
 export const storedPieceSchema = z.object({
   /** Of any version; `readPiece` brings it to this one. */

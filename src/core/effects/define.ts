@@ -100,6 +100,8 @@ export interface EffectDefinition {
   readonly glyph?: string;
   /** Ready-made fields that play it. */
   readonly fields?: readonly ReadyField[];
+  /** How many strands lie in it at most; none when left out. */
+  readonly maxStrands?: number;
   /** Parameters that hold sound for ever; an effect that is switched off lets go of it. */
   readonly holds?: readonly string[];
   /**

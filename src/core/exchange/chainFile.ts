@@ -4,7 +4,7 @@ import type { EffectDefinition } from '../effects/define';
 import { MAX_STRANDS } from '../effects/braid/params';
 import { parseValue } from '../params/parse';
 import type { Param, ParamValue, ValueContext } from '../params/param';
-import { BRAID, newSlot } from '../piece/edits/chain';
+import { newSlot } from '../piece/edits/chain';
 import type { Lane, Slot } from '../piece/piece';
 import { laneSchema } from '../piece/piece';
 
@@ -88,7 +88,8 @@ function readEntry(entry: ChainEntry, id: string, context: ValueContext): Slot {
     throw new BadData(
       `${definition.name} has no preset "${entry.preset}". There are: ${definition.presets.map((candidate) => candidate.id).join(', ')}.`,
     );
-  if (entry.strands && entry.effect !== BRAID) throw new BadData(`Only a braid has strands; ${entry.effect} has none.`);
+  if (entry.strands && definition.maxStrands === undefined)
+    throw new BadData(`Only a braid has strands; ${entry.effect} has none.`);
   const given = entry.params ?? {};
   const slot = newSlot(id, entry.effect, preset.id);
   const { values } = slot;

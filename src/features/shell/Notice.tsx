@@ -7,8 +7,9 @@ const SHOWN_MS = 6000;
 
 /** What just happened, in one line over the transport. */
 export function Notice() {
-  const { notice, say } = useOpenPiece();
+  const { notice, noticeAction, say } = useOpenPiece();
   if (!notice) return null;
+  const action = noticeAction ?? { label: 'close', spoken: 'Put the message away', act: () => undefined };
   return (
     // A message that follows another is shown for its whole time.
     <Snackbar
@@ -20,10 +21,13 @@ export function Notice() {
       duration={SHOWN_MS}
       onDismiss={() => say(null)}
       action={{
-        label: 'close',
-        accessibilityLabel: 'Put the message away',
+        label: action.label,
+        accessibilityLabel: action.spoken ?? action.label,
         contentStyle: styles.close,
-        onPress: () => say(null),
+        onPress: () => {
+          say(null);
+          action.act();
+        },
       }}
       elevation={0}
       wrapperStyle={styles.place}

@@ -1,11 +1,20 @@
+import * as z from 'zod';
 import { channelIds } from '../../core/piece/find';
 import { MAIN } from '../../core/piece/piece';
 import type { Address } from '../../data/address';
+import { readStored, writeStored } from '../../data/browserStorage';
 import { useOpenPiece } from '../../data/openPiece';
 import { useView } from '../../data/view';
 
 /** The piece that is opened at the next start. */
 const LAST_OPEN = 'zephiro.open';
+
+/** Ids of pieces as they were opened, the last one first. */
+const OPENED = 'zephiro.opened';
+const MAX_OPENED = 200;
+const openedSchema = z.array(z.string());
+
+export const openedPieces = (): readonly string[] => readStored(OPENED, openedSchema, []);
 
 export const lastOpened = (): string | null => localStorage.getItem(LAST_OPEN);
 
@@ -16,6 +25,7 @@ export const lastOpened = (): string | null => localStorage.getItem(LAST_OPEN);
 export async function openPieceById(id: string, at?: Pick<Address, 'channel' | 'slot'>): Promise<void> {
   await useOpenPiece.getState().open(id);
   localStorage.setItem(LAST_OPEN, id);
+  writeStored(OPENED, [id, ...openedPieces().filter((other) => other !== id)].slice(0, MAX_OPENED));
   const { piece } = useOpenPiece.getState();
   const { channel } = useView.getState();
   const wanted = at?.channel ?? channel;

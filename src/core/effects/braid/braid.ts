@@ -94,6 +94,7 @@ export const braid = defineEffect({
   id: 'braid',
   name: 'Braid',
   family: 'braid',
+  maxStrands: MAX_STRANDS,
   purpose: 'Parts the sound into strands, each with its own effects: side by side, or one per step of a pattern.',
   params: braidParams,
   presets,

@@ -16,7 +16,6 @@ import { draftChannel } from './channels';
 import { attachWaiting, dropTargets } from './targets';
 
 /** The one effect that holds strands. */
-export const BRAID = 'braid';
 
 /** On a return the untreated sound is already on its own way to the main output. */
 const WHOLLY_WET = { balance: 'mix', mix: 1 } as const;
@@ -138,7 +137,7 @@ export function newSlot(slotId: string, effectId: string, presetId: string, valu
     on: true,
     values: { ...presetValues(effectId, presetId), ...values },
   };
-  const strands = effectId === BRAID ? presetStrands(slotId, presetId) : undefined;
+  const strands = presetStrands(slotId, effectId, presetId);
   return strands ? { ...slot, strands } : slot;
 }
 
@@ -147,16 +146,18 @@ const EMPTY_STRANDS: readonly PresetStrand[] = [
   { place: 2, name: 'Second', chain: [] },
 ];
 
-const presetStrands = (slotId: string, presetId: string): Strand[] =>
-  (effectOf(BRAID).presets.find(({ id }) => id === presetId)?.strands ?? EMPTY_STRANDS).map(
-    ({ place, name, chain }) => ({
-      place,
-      name,
-      chain: chain.map((one, index) =>
-        newSlot(`${slotId.slice(0, 50)}-${place}-${index}`, one.effect, one.preset, one.values),
-      ),
-    }),
-  );
+/** The strands that an effect begins with; undefined for one that has none. */
+function presetStrands(slotId: string, effectId: string, presetId: string): Strand[] | undefined {
+  const { presets, maxStrands } = effectOf(effectId);
+  if (maxStrands === undefined) return undefined;
+  return (presets.find(({ id }) => id === presetId)?.strands ?? EMPTY_STRANDS).map(({ place, name, chain }) => ({
+    place,
+    name,
+    chain: chain.map((one, index) =>
+      newSlot(`${slotId.slice(0, 50)}-${place}-${index}`, one.effect, one.preset, one.values),
+    ),
+  }));
+}
 
 export const addEffect = defineEdit({
   name: 'addEffect',
@@ -238,7 +239,8 @@ export const choosePreset = defineEdit({
     const onReturn = isReturn(draft, channel) && chain === draftChain(draft, channel);
     target.values = { ...presetValues(target.effect, preset), ...(onReturn ? WHOLLY_WET : {}) };
     target.preset = preset;
-    if (target.effect === BRAID) layStrands(target, presetStrands(slot, preset));
+    const strands = presetStrands(slot, target.effect, preset);
+    if (strands) layStrands(target, strands);
   },
 });
 
