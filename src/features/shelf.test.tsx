@@ -8,7 +8,7 @@ import { tempoLane } from '../core/piece/tempoOf';
 import * as api from '../data/api';
 import { useOpenPiece } from '../data/openPiece';
 import { ExportList } from './shelf/ExportList';
-import { PieceList } from './shelf/PieceList';
+import { ShelfPieces } from './shelf/ShelfPieces';
 import { PrintList } from './shelf/PrintList';
 import { TempoButton } from './shell/TempoButton';
 import { cancelPrint, print, storeAgain, usePrinting } from './studio/printing';
@@ -34,6 +34,7 @@ beforeEach(() => {
   jest.resetAllMocks();
   served.soundFileUrl.mockReturnValue('#');
   served.exportFileUrl.mockReturnValue('#');
+  served.listBin.mockResolvedValue([]);
   openPiece();
   usePrinting.setState({ works: [] });
 });
@@ -46,6 +47,17 @@ const show = (what: ReactElement): void =>
   );
 
 describe('pieces', () => {
+  test('what is in the bin is brought back from there', async () => {
+    served.listPieces.mockResolvedValue([]);
+    served.listBin.mockResolvedValue([
+      { id: 'gone', name: 'Ebb', revision: 1, updatedAt: '', copyOf: null, removedAt: '2026-11-20T10:00:00.000Z' },
+    ]);
+    show(<ShelfPieces />);
+    await act(async () => (await screen.findByRole('button', { name: 'Show the bin, 1 in it' })).click());
+    await act(async () => press('button', 'Bring Ebb back'));
+    expect(served.restorePiece.mock.calls).toEqual([['gone']]);
+  });
+
   const listed = [
     { id: 'scene', name: 'Low tide', revision: 1, updatedAt: '2026-11-01T10:00:00.000Z', copyOf: null },
     { id: 'other', name: 'Spring tide', revision: 3, updatedAt: '2026-11-02T10:00:00.000Z', copyOf: 'scene' },
@@ -60,7 +72,7 @@ describe('pieces', () => {
       cursor: 0,
       lastSave: '',
     });
-    show(<PieceList />);
+    show(<ShelfPieces />);
     expect((await screen.findByRole('radio', { name: 'Low tide' })).getAttribute('aria-checked')).toBe('true');
     await act(async () => press('radio', 'Spring tide'));
     expect([now().id, localStorage.getItem('zephiro.open')]).toEqual(['other', 'other']);
@@ -68,14 +80,15 @@ describe('pieces', () => {
 
   test('a kept copy is named as one, removed, and brought back', async () => {
     served.listPieces.mockResolvedValueOnce(listed).mockResolvedValueOnce(listed.slice(0, 1)).mockResolvedValue(listed);
-    show(<PieceList />);
+    show(<ShelfPieces />);
     expect((await screen.findByRole('radio', { name: 'Spring tide' })).textContent).toContain(
       'kept after a conflict with Low tide',
     );
     expect(screen.queryByRole('button', { name: 'Remove Low tide' })).toBeNull();
     await act(async () => press('button', 'Remove Spring tide'));
     await waitFor(() => expect(screen.queryByRole('radio', { name: 'Spring tide' })).toBeNull());
-    await act(async () => press('button', 'Bring Spring tide back'));
+    expect(useOpenPiece.getState().notice).toBe('“Spring tide” is in the bin, for 30 days.');
+    await act(async () => useOpenPiece.getState().noticeAction!.act());
     expect(await screen.findByRole('radio', { name: 'Spring tide' })).toBeTruthy();
     expect([served.removePiece.mock.calls, served.restorePiece.mock.calls]).toEqual([[['other']], [['other']]]);
   });
@@ -91,7 +104,7 @@ describe('pieces', () => {
       .mockRejectedValueOnce(problem)
       .mockResolvedValue({ piece: emptyPiece('good', 'Good'), revision: 1, entries: [], cursor: 0, lastSave: '' });
     served.recoverPiece.mockResolvedValue('good');
-    show(<PieceList />);
+    show(<ShelfPieces />);
     await screen.findByRole('radio', { name: 'Spring tide' });
     await act(async () => press('radio', 'Spring tide'));
     expect((await screen.findByRole('alert')).textContent).toContain('It is damaged at tracks.');
@@ -102,7 +115,7 @@ describe('pieces', () => {
 
   test('a server that is away is said, and asked again', async () => {
     served.listPieces.mockRejectedValueOnce(new Error('The server does not answer.')).mockResolvedValue(listed);
-    show(<PieceList />);
+    show(<ShelfPieces />);
     expect((await screen.findByRole('alert')).textContent).toContain('does not answer');
     press('button', 'Look for pieces again');
     expect(await screen.findByRole('radio', { name: 'Low tide' })).toBeTruthy();
@@ -118,12 +131,13 @@ describe('pieces', () => {
       cursor: 0,
       lastSave: '',
     }));
-    show(<PieceList />);
+    show(<ShelfPieces />);
     await screen.findByRole('radio', { name: 'Low tide' });
-    await act(async () => press('button', 'New piece'));
+    const empty = screen.getByRole('button', { name: /^New piece: Empty/ });
+    await act(async () => empty.click());
     await waitFor(() => expect(now().name).toBe('New piece 3'));
     const { id } = now();
-    await act(async () => press('button', 'New piece'));
+    await act(async () => empty.click());
     await waitFor(() => expect(useOpenPiece.getState().notice).toBe('The disk is full.'));
     expect(now().id).toBe(id);
   });

@@ -12,6 +12,7 @@ import { useTokens, useWide } from '../../ui/theme';
 import { ClipLens } from '../shared/time/ClipLens';
 import { ClipRow } from '../shared/time/ClipRow';
 import { Playhead } from '../shared/time/Playhead';
+import { PieceButton } from '../shared/pieces/PieceButton';
 import { TimeRuler } from '../shared/time/TimeRuler';
 import { TimeScroll } from '../shared/time/TimeScroll';
 import { useTimeScale } from '../shared/time/useTimeScale';
@@ -57,9 +58,7 @@ function Head() {
   const piece = usePiece();
   return (
     <View style={styles.head}>
-      <Text variant="titleLarge" role="heading" aria-level={1} numberOfLines={1} style={styles.title}>
-        {piece.name}
-      </Text>
+      <PieceButton />
       <ZoomButtons />
       {piece.tracks.length > 0 ? <GapButton /> : null}
       <HistoryButton />

@@ -3,7 +3,7 @@ import { useWide } from '../../ui/theme';
 import { Text } from '../../ui/Text';
 import { BlockList } from '../shared/blocks/BlockList';
 import { ExportList } from './ExportList';
-import { PieceList } from './PieceList';
+import { ShelfPieces } from './ShelfPieces';
 import { PrintList } from './PrintList';
 import { SoundList } from './SoundList';
 
@@ -23,7 +23,7 @@ export function ShelfView() {
       <View style={[styles.column, wide && styles.side]}>
         {wide ? <SoundList /> : null}
         {wide ? null : <BlockList />}
-        <PieceList />
+        <ShelfPieces />
       </View>
     </ScrollView>
   );

@@ -1,0 +1,127 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { TEMPLATES, type Template } from '../../../core/piece/templates';
+import {
+  ApiProblem,
+  archiveUrl,
+  createPiece,
+  fetchPiece,
+  listBin,
+  listPieces,
+  readArchive,
+  removePiece,
+  restorePiece,
+  type PieceListing,
+} from '../../../data/api';
+import { newId } from '../../../data/newId';
+import { useOpenPiece } from '../../../data/openPiece';
+import { download } from '../../studio/download';
+import { openedPieces, openPieceById } from '../../studio/openPieceById';
+
+const LIST = ['pieces', 'list'];
+const BIN = ['pieces', 'bin'];
+
+const messageOf = (error: unknown): string => (error instanceof Error ? error.message : String(error));
+const say = (error: unknown): void => useOpenPiece.getState().say(messageOf(error));
+
+/** A name that no piece has: with a number behind it where one has it already. */
+export function freeName(name: string, taken: readonly string[]): string {
+  let found = name;
+  for (let n = 2; taken.includes(found); n += 1) found = `${name} ${n}`;
+  return found;
+}
+
+/** Pieces in the order in which they were opened here, the last one first; those that never were by their last change. */
+export function byLastOpened(pieces: readonly PieceListing[], opened: readonly string[]): PieceListing[] {
+  const rank = ({ id }: PieceListing): number => (opened.includes(id) ? opened.indexOf(id) : opened.length);
+  return [...pieces].sort((a, b) => rank(a) - rank(b) || b.updatedAt.localeCompare(a.updatedAt));
+}
+
+/** All pieces of the server and its bin, and what is done with them; problems become notices. */
+export function usePieces() {
+  const queries = useQueryClient();
+  const list = useQuery({ queryKey: LIST, queryFn: listPieces });
+  const bin = useQuery({ queryKey: BIN, queryFn: listBin });
+  const [unreadable, setUnreadable] = useState<{ readonly id: string; readonly problem: ApiProblem } | null>(null);
+  const again = (): Promise<void> => queries.invalidateQueries({ queryKey: ['pieces'] });
+  const names = (): string[] => (list.data ?? []).map(({ name }) => name);
+
+  const open = async (id: string): Promise<void> => {
+    setUnreadable(null);
+    try {
+      await openPieceById(id);
+      await again();
+    } catch (error) {
+      if (error instanceof ApiProblem && error.status === 422) setUnreadable({ id, problem: error });
+      else say(error);
+    }
+  };
+  const make = useMutation({
+    mutationFn: async (template: Template) => {
+      const piece = template.make(newId(), newId);
+      await createPiece({ ...piece, name: freeName(piece.name, names()) });
+      await open(piece.id);
+    },
+    onError: say,
+  });
+  const duplicate = useMutation({
+    mutationFn: async (id: string) => {
+      const { piece: opened, saved } = useOpenPiece.getState();
+      const piece = opened?.id === id ? opened : (await fetchPiece(id)).piece;
+      if (opened?.id === id) await saved();
+      const copy = { ...piece, id: newId(), name: freeName(`${piece.name} copy`, names()) };
+      await createPiece(copy);
+      await open(copy.id);
+      useOpenPiece.getState().say(`This is “${copy.name}”. “${piece.name}” is as it was.`);
+    },
+    onError: say,
+  });
+  const bringIn = useMutation({
+    mutationFn: async (file: Blob) => open(await readArchive(file)),
+    onSuccess: () => useOpenPiece.getState().say('The archive is a piece here now, and open.'),
+    onError: say,
+  });
+  const restore = useMutation({
+    mutationFn: async (id: string) => {
+      await restorePiece(id);
+      await again();
+    },
+    onError: say,
+  });
+  const remove = useMutation({
+    mutationFn: async ({ id, name }: Pick<PieceListing, 'id' | 'name'>) => {
+      const isOpen = useOpenPiece.getState().piece?.id === id;
+      if (isOpen) await useOpenPiece.getState().saved();
+      if (isOpen) await openAnother(id);
+      await removePiece(id);
+      await again();
+      useOpenPiece.getState().say(`“${name}” is in the bin, for 30 days.`, {
+        label: 'Bring back',
+        spoken: `Bring ${name} back`,
+        act: () => restore.mutate(id, isOpen ? { onSuccess: () => void open(id) } : undefined),
+      });
+    },
+    onError: say,
+  });
+  /** The piece that was open before; an empty one where there is no other. */
+  const openAnother = async (id: string): Promise<void> => {
+    const [other] = byLastOpened(list.data ?? (await listPieces()), openedPieces()).filter((piece) => piece.id !== id);
+    if (other) return openPieceById(other.id);
+    const empty = TEMPLATES[0]!.make(newId(), newId);
+    await createPiece(empty);
+    return openPieceById(empty.id);
+  };
+  /** The archive holds what the server has: a change of this moment goes there first. */
+  const takeArchive = async (id: string): Promise<void> => {
+    try {
+      await useOpenPiece.getState().saved();
+      download(archiveUrl(id));
+    } catch (error) {
+      say(error);
+    }
+  };
+  const busy = make.isPending || duplicate.isPending || bringIn.isPending || remove.isPending;
+  return { list, bin, unreadable, busy, open, make, duplicate, bringIn, remove, restore, takeArchive };
+}
+
+export type Pieces = ReturnType<typeof usePieces>;
