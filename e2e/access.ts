@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
-import { expect, go } from './bench';
+import { expect, fromHead, go } from './bench';
 
 const AXE = readFileSync(require.resolve('axe-core/axe.min.js'), 'utf8');
 
@@ -75,12 +75,21 @@ export async function expectLargeTargets(page: Page, what: string): Promise<void
 /** Goes through every view with an echo, a lane and a print in place. */
 export async function throughAllViews(page: Page, look: (what: string) => Promise<void>): Promise<void> {
   await look('Piece');
+  for (const [button, what] of [
+    [/^Salt Pier: name, open, new/, 'what is done with pieces'],
+    ['Add sounds, a track or a return', 'what is added'],
+    [/^Track Humming voice: name, order/, 'a track'],
+  ] as const) {
+    await page.getByRole('button', { name: button }).click();
+    await look(what);
+    await page.getByRole('button', { name: 'Close', exact: true }).click();
+  }
   await page.getByRole('button', { name: 'Clip Hum, answer' }).click();
   await look('Piece with a clip chosen');
   await page.getByRole('button', { name: 'Print', exact: true }).click();
   await look('print sheet');
   await page.getByRole('button', { name: 'Close', exact: true }).click();
-  await page.getByRole('button', { name: 'History' }).click();
+  await fromHead(page, 'History');
   await look('history');
   await page.getByRole('button', { name: 'Close', exact: true }).click();
   await go(page, 'Chain');
@@ -130,7 +139,7 @@ export async function throughClips(page: Page, look: (what: string) => Promise<v
   // It ends by itself: on a slow machine it may have done so while it was looked at.
   await expect(page.getByRole('button', { name: 'Hear the first swell' })).toBeVisible({ timeout: 30_000 });
   await close();
-  await page.getByRole('button', { name: 'Gaps of the piece' }).click();
+  await fromHead(page, 'Gaps of the piece');
   await look('gaps');
   await page
     .getByRole('button', { name: /^Choose the gap.*Humming voice/ })
@@ -176,7 +185,7 @@ export async function throughPrints(page: Page, look: (what: string) => Promise<
   await look('a recipe');
   await press('button', 'Make Tape stop');
   await expect(page.getByText(/Tape stop made/)).toBeVisible({ timeout: 30_000 });
-  await press('button', 'History');
+  await fromHead(page, 'History');
   await look('the history');
   await press('button', /^Take out Treat Hum, answer.* alone$/);
   await expect(page.getByText(/stands on it/)).toBeVisible();

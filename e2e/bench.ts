@@ -31,6 +31,13 @@ export const go = async (page: Page, view: 'Piece' | 'Chain' | 'Moves' | 'Play' 
   await page.getByRole('link', { name: view, exact: true }).click();
 };
 
+/** Opens something of the piece's head: on a phone by way of its menu. */
+export async function fromHead(page: Page, name: string): Promise<void> {
+  const more = page.getByRole('button', { name: 'More for the piece' });
+  if (await more.isVisible()) await more.click();
+  await page.getByRole('button', { name, exact: true }).click();
+}
+
 /** The piece as the server has it, once everything the page did has reached it. */
 export async function saved(page: Page, id: string, ready: (stored: Stored) => boolean = () => true): Promise<Stored> {
   let stored: Stored | undefined;

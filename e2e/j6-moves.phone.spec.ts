@@ -3,6 +3,7 @@ import {
   beatShown,
   expect,
   frames,
+  fromHead,
   go,
   printAndDownload,
   repeats,
@@ -95,7 +96,7 @@ test('J6 by touch: the input of an echo is ridden, seen as a lane, corrected, un
     await page.reload();
     await expect(page.getByRole('group', { name: /^Lane Echo input/ })).toBeVisible();
     await go(page, 'Piece');
-    await page.getByRole('button', { name: 'History' }).tap();
+    await fromHead(page, 'History');
     await expect(page.getByRole('radio', { name: 'Record input on Humming voice, now' })).toBeVisible();
     await page.getByRole('radio', { name: /^Remove a point .*undone/ }).tap();
     await page.getByRole('button', { name: 'Close' }).tap();

@@ -76,17 +76,21 @@ export async function removeBlock(id: string): Promise<void> {
 
 const UPLOAD_LOOK_MS = 700;
 
-/** @param onStatus told again and again how far it has come, while it takes longer than a moment */
+/**
+ * @param onStatus told again and again how far it has come, while it takes longer than a moment
+ * @param signal ends it; nothing of it stays on the server then
+ */
 export async function uploadSound(
   body: Blob,
   name: string,
   onStatus?: (status: UploadStatus) => void,
+  signal?: AbortSignal,
 ): Promise<StoredSound> {
   const id = newId();
   const look = async (): Promise<void> => onStatus?.(await call(API.uploadStatus, { params: { id } }));
   const timer = onStatus ? setInterval(() => void look().catch(() => undefined), UPLOAD_LOOK_MS) : undefined;
   try {
-    return await call(API.uploadSound, { query: { name, upload: id }, body });
+    return await call(API.uploadSound, { query: { name, upload: id }, body, ...(signal && { signal }) });
   } finally {
     clearInterval(timer);
   }

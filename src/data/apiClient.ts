@@ -26,7 +26,9 @@ async function ask(url: string, init: RequestInit): Promise<Response> {
   let answer: Response;
   try {
     answer = await fetch(url, init);
-  } catch {
+  } catch (error) {
+    // Ended by whoever asked, who knows why.
+    if (init.signal?.aborted) throw error;
     throw AWAY;
   }
   if (answer.ok) return answer;
@@ -44,7 +46,11 @@ interface AnyCallOptions {
   readonly query?: Readonly<Record<string, unknown>>;
   readonly body?: unknown;
   readonly revision?: number;
+  readonly signal?: AbortSignal;
 }
+
+/** What a caller may add: a signal ends the request, which then throws what `fetch` throws. */
+type Endable = Pick<AnyCallOptions, 'signal'>;
 
 /**
  * Asks an endpoint that answers with JSON, and reads its answer by the endpoint's schema.
@@ -53,7 +59,7 @@ interface AnyCallOptions {
  */
 export async function call<E extends Endpoint>(
   endpoint: E,
-  ...[given]: object extends CallOptions<E> ? [CallOptions<E>?] : [CallOptions<E>]
+  ...[given]: object extends CallOptions<E> ? [(CallOptions<E> & Endable)?] : [CallOptions<E> & Endable]
 ): Promise<AnswerOf<E>> {
   const { method, body, answer }: Endpoint = endpoint;
   if (answer.kind !== 'json') throw new Error(`${endpoint.path} answers with a file: use its address.`);
@@ -62,6 +68,11 @@ export async function call<E extends Endpoint>(
   if (body) headers['Content-Type'] = body.kind === 'json' ? 'application/json' : body.type;
   if (asked.revision !== undefined) headers['If-Match'] = `"${asked.revision}"`;
   const sent = !body ? null : body.kind === 'json' ? JSON.stringify(asked.body) : (asked.body as Blob);
-  const response = await ask(addressOf(endpoint, asked), { method, headers, body: sent });
+  const response = await ask(addressOf(endpoint, asked), {
+    method,
+    headers,
+    body: sent,
+    ...(asked.signal && { signal: asked.signal }),
+  });
   return answer.schema.parse(await response.json()) as AnswerOf<E>;
 }

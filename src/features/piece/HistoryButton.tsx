@@ -2,18 +2,29 @@ import { useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { useOpenPiece } from '../../data/openPiece';
 import { Sheet } from '../../ui/Sheet';
+import { Button } from '../../ui/Button';
 import { IconButton } from '../../ui/IconButton';
 import { Text } from '../../ui/Text';
 import { ListItem } from '../../ui/ListItem';
 
-/** Every edit by name; tap one to go there, and later ones stay to be gone back to. */
 export function HistoryButton() {
   const [open, setOpen] = useState(false);
+  return (
+    <>
+      <Button icon="clock" mode="text" onPress={() => setOpen(true)}>
+        History
+      </Button>
+      <HistorySheet open={open} onClose={() => setOpen(false)} />
+    </>
+  );
+}
+
+/** Every edit by name; tap one to go there, and later ones stay to be gone back to. */
+export function HistorySheet({ open, onClose }: { readonly open: boolean; readonly onClose: () => void }) {
   const { entries, cursor, goTo, takeOut } = useOpenPiece();
   return (
     <>
-      <IconButton icon="clock" label="History" onPress={() => setOpen(true)} />
-      <Sheet title="History" visible={open} onClose={() => setOpen(false)}>
+      <Sheet title="History" visible={open} onClose={onClose}>
         <ScrollView style={styles.list}>
           {entries.length === 0 ? (
             <Text variant="bodySmall">

@@ -1,5 +1,5 @@
 import { channelOfTarget } from '../../core/piece/find';
-import type { ReactNode } from 'react';
+import { useCallback, useState, type ReactNode } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { setSwitch } from '../../core/piece/edits/channels';
 import type { Return, Track } from '../../core/piece/piece';
@@ -9,6 +9,8 @@ import { Button } from '../../ui/Button';
 import { Text } from '../../ui/Text';
 import { Touchable } from '../../ui/Touchable';
 import { useTokens, useWide } from '../../ui/theme';
+import { ChannelSheet } from '../shared/channels/ChannelMenu';
+import { useDropPlaces } from '../shared/sounds/FileDrop';
 import { ClipLens } from '../shared/time/ClipLens';
 import { ClipRow } from '../shared/time/ClipRow';
 import { Playhead } from '../shared/time/Playhead';
@@ -19,7 +21,9 @@ import { useTimeScale } from '../shared/time/useTimeScale';
 import { ZoomButtons } from '../shared/time/ZoomButtons';
 import { usePiece, useStudio } from '../studio/StudioProvider';
 import { HistoryButton } from './HistoryButton';
-import { ImportButton } from '../shared/sounds/ImportButton';
+import { ImportStatus } from '../shared/sounds/ImportStatus';
+import { AddButton } from './AddButton';
+import { MoreButton } from './MoreButton';
 import { FirstSteps } from './FirstSteps';
 import { LevelBars } from './LevelBars';
 import { GapButton } from '../shared/recipes/GapButton';
@@ -40,6 +44,7 @@ export function PieceView({ side }: { readonly side: ReactNode }) {
     <View style={styles.panes}>
       <View style={styles.piece}>
         <Head />
+        <ImportStatus />
         <MissingSounds />
         <ScrollView style={styles.scroll} contentContainerStyle={styles.scrollContent}>
           <Tracks />
@@ -56,13 +61,19 @@ export function PieceView({ side }: { readonly side: ReactNode }) {
 
 function Head() {
   const piece = usePiece();
+  const wide = useWide();
   return (
     <View style={styles.head}>
       <PieceButton />
-      <ZoomButtons />
-      {piece.tracks.length > 0 ? <GapButton /> : null}
-      <HistoryButton />
-      <ImportButton />
+      {wide ? (
+        <>
+          <ZoomButtons />
+          {piece.tracks.length > 0 ? <GapButton /> : null}
+          <HistoryButton />
+        </>
+      ) : null}
+      <AddButton />
+      {wide ? null : <MoreButton hasTracks={piece.tracks.length > 0} />}
     </View>
   );
 }
@@ -89,6 +100,20 @@ function Tracks() {
   const tokens = useTokens();
   const wide = useWide();
   const { pxPerBeat, width, onLayout } = useTimeScale();
+  useDropPlaces(
+    useCallback(
+      (element, clientX) => {
+        const lane = element.closest('[data-testid^="lane of "]');
+        if (!lane) return null;
+        const beat = (clientX - lane.getBoundingClientRect().left) / pxPerBeat;
+        return {
+          track: lane.getAttribute('data-testid')!.slice('lane of '.length),
+          beat: Math.max(0, Math.round(beat)),
+        };
+      },
+      [pxPerBeat],
+    ),
+  );
 
   if (piece.tracks.length === 0) {
     return (
@@ -117,7 +142,11 @@ function Tracks() {
           <View style={{ width }}>
             <TimeRuler width={width} pxPerBeat={pxPerBeat} />
             {piece.tracks.map((track) => (
-              <View key={track.id} style={[styles.lane, { borderColor: tokens.line, opacity: track.mute ? 0.45 : 1 }]}>
+              <View
+                key={track.id}
+                testID={`lane of ${track.id}`}
+                style={[styles.lane, { borderColor: tokens.line, opacity: track.mute ? 0.45 : 1 }]}
+              >
                 <ClipRow
                   track={track}
                   pxPerBeat={pxPerBeat}
@@ -177,6 +206,7 @@ interface ChannelHeadProps {
 function ChannelHead({ channel: { id, name, chain, mute, solo }, label, tone, index, children }: ChannelHeadProps) {
   const tokens = useTokens();
   const chosen = useView((view) => view.channel === id);
+  const [open, setOpen] = useState(false);
   const { run } = useOpenPiece.getState();
   const { studio } = useStudio();
   return (
@@ -184,13 +214,16 @@ function ChannelHead({ channel: { id, name, chain, mute, solo }, label, tone, in
       style={[styles.trackHead, { borderColor: tokens.line, borderLeftColor: chosen ? tokens.sea : 'transparent' }]}
     >
       <Touchable
-        label={label}
+        label={chosen ? `${label}: name, order, more` : label}
         chosen={chosen}
         style={styles.trackName}
-        onPress={() => useView.setState({ channel: id, slot: chain[0]?.id ?? null, clip: null })}
+        onPress={() => {
+          if (chosen) setOpen(true);
+          else useView.setState({ channel: id, slot: chain[0]?.id ?? null, clip: null });
+        }}
       >
         <Text variant="titleSmall" tone={tone} numberOfLines={1} style={styles.nameText}>
-          {name}
+          {chosen ? `${name} ▾` : name}
         </Text>
         <LevelBars index={index} />
       </Touchable>
@@ -219,6 +252,7 @@ function ChannelHead({ channel: { id, name, chain, mute, solo }, label, tone, in
         </Touchable>
         {children}
       </View>
+      <ChannelSheet channel={id} open={open} onClose={() => setOpen(false)} />
     </View>
   );
 }

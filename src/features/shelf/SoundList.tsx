@@ -5,6 +5,7 @@ import { useTokens } from '../../ui/theme';
 import { Waveform } from '../../ui/Waveform';
 import { Text } from '../../ui/Text';
 import { ImportButton } from '../shared/sounds/ImportButton';
+import { ImportStatus } from '../shared/sounds/ImportStatus';
 import { usePiece, useStudio } from '../studio/StudioProvider';
 import { HearTap } from './HearTap';
 
@@ -27,6 +28,7 @@ export function SoundList() {
         </Text>
         <ImportButton />
       </View>
+      <ImportStatus />
       {sounds.length === 0 ? (
         <Text variant="bodySmall">
           No sounds yet. Add a WAV, AIFF, FLAC, MP3 or OGG file: it becomes a clip on a track of its own.

@@ -14,6 +14,7 @@ import { useStudio } from '../studio/StudioProvider';
 import { AddressSync } from './AddressSync';
 import { useAddress } from './useAddress';
 import { Controllers } from '../shared/controller/Controllers';
+import { FileDrop } from '../shared/sounds/FileDrop';
 import { Notice } from './Notice';
 import { SaveBanner } from './SaveBanner';
 import { Shortcuts } from './Shortcuts';
@@ -46,6 +47,7 @@ export function Shell({ children }: { readonly children: ReactNode }) {
       <AddressSync />
       {stage ? null : <Shortcuts />}
       <Controllers />
+      {stage ? null : <FileDrop />}
       <SaveBanner />
       <View style={[styles.middle, wide && styles.middleWide]}>
         {wide && !stage ? <ViewLinks wide /> : null}

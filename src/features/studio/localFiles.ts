@@ -10,6 +10,19 @@ export function chooseFile(accept: string, taken: (file: File) => void): void {
   input.click();
 }
 
+/** Lets the person choose any number of files of theirs. */
+export function chooseFiles(accept: string, taken: (files: readonly File[]) => void): void {
+  const input = document.createElement('input');
+  input.type = 'file';
+  input.accept = accept;
+  input.multiple = true;
+  input.onchange = () => {
+    const files = [...(input.files ?? [])];
+    if (files.length > 0) taken(files);
+  };
+  input.click();
+}
+
 /** Hands a file made here to the person. */
 export function saveFile(name: string, content: string | Uint8Array, type: string): void {
   const url = URL.createObjectURL(

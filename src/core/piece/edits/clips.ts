@@ -9,10 +9,18 @@ const clipName = (piece: Piece, clip: string): string => findClip(piece, clip)?.
 
 export const addClip = defineEdit({
   name: 'addClip',
-  args: z.strictObject({ track: z.string(), clip: clipSchema }),
+  args: z.strictObject({
+    track: z.string(),
+    clip: clipSchema,
+    /** Its sound, where the piece does not have it yet. */
+    sounds: z.record(z.string(), z.custom<Piece['sounds'][string]>()).optional(),
+  }),
   label: ({ track, clip }, before) => `Place ${clip.name} on ${channelName(before, track)}`,
-  apply: (draft, { track, clip }) => {
+  apply: (draft, { track, clip, sounds }) => {
     draftTrack(draft, track).clips.push(clip);
+    if (!sounds) return;
+    Object.assign(draft.sounds, sounds);
+    makeRoom(draft, [clip]);
   },
 });
 

@@ -1,4 +1,4 @@
-import { byLastOpened, freeName } from './usePieces';
+import { byLastOpened } from './usePieces';
 
 const piece = (id: string, updatedAt: string) => ({ id, name: id, revision: 1, updatedAt, copyOf: null });
 
@@ -12,10 +12,4 @@ test('pieces are listed last opened first, those that never were by their last c
   const order = (opened: readonly string[]) => byLastOpened(pieces, opened).map(({ id }) => id);
   expect(order([])).toEqual(['d', 'b', 'c', 'a']);
   expect(order(['a', 'gone', 'c'])).toEqual(['a', 'c', 'd', 'b']);
-});
-
-test('a name that is taken gets the first free number', () => {
-  expect(freeName('Tide', [])).toBe('Tide');
-  expect(freeName('Tide', ['Tide', 'Tide 3'])).toBe('Tide 2');
-  expect(freeName('Tide', ['Tide', 'Tide 2', 'Tide 3'])).toBe('Tide 4');
 });

@@ -1,5 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
+import { freeName } from '../../../core/piece/freeName';
 import { TEMPLATES, type Template } from '../../../core/piece/templates';
 import {
   ApiProblem,
@@ -23,13 +24,6 @@ const BIN = ['pieces', 'bin'];
 
 const messageOf = (error: unknown): string => (error instanceof Error ? error.message : String(error));
 const say = (error: unknown): void => useOpenPiece.getState().say(messageOf(error));
-
-/** A name that no piece has: with a number behind it where one has it already. */
-export function freeName(name: string, taken: readonly string[]): string {
-  let found = name;
-  for (let n = 2; taken.includes(found); n += 1) found = `${name} ${n}`;
-  return found;
-}
 
 /** Pieces in the order in which they were opened here, the last one first; those that never were by their last change. */
 export function byLastOpened(pieces: readonly PieceListing[], opened: readonly string[]): PieceListing[] {
@@ -88,6 +82,16 @@ export function usePieces() {
     },
     onError: say,
   });
+  /** Works after the list is gone from the screen, too: a mutation's own callbacks would not be called then. */
+  const bringBack = async (id: string, toOpen: boolean): Promise<void> => {
+    try {
+      await restorePiece(id);
+      if (toOpen) await openPieceById(id);
+      await again();
+    } catch (error) {
+      say(error);
+    }
+  };
   const remove = useMutation({
     mutationFn: async ({ id, name }: Pick<PieceListing, 'id' | 'name'>) => {
       const isOpen = useOpenPiece.getState().piece?.id === id;
@@ -98,7 +102,7 @@ export function usePieces() {
       useOpenPiece.getState().say(`“${name}” is in the bin, for 30 days.`, {
         label: 'Bring back',
         spoken: `Bring ${name} back`,
-        act: () => restore.mutate(id, isOpen ? { onSuccess: () => void open(id) } : undefined),
+        act: () => void bringBack(id, isOpen),
       });
     },
     onError: say,

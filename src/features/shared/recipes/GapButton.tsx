@@ -21,11 +21,19 @@ export function GapButton() {
   const [open, setOpen] = useState(false);
   return (
     <>
-      <IconButton icon="columns" label="Gaps of the piece" onPress={() => setOpen(true)} />
-      <Sheet title="Gaps" visible={open} onClose={() => setOpen(false)}>
-        {open ? <Gaps onChosen={() => setOpen(false)} /> : null}
-      </Sheet>
+      <Button icon="columns" mode="text" label="Gaps of the piece" onPress={() => setOpen(true)}>
+        Gaps
+      </Button>
+      <GapSheet open={open} onClose={() => setOpen(false)} />
     </>
+  );
+}
+
+export function GapSheet({ open, onClose }: { readonly open: boolean; readonly onClose: () => void }) {
+  return (
+    <Sheet title="Gaps" visible={open} onClose={onClose}>
+      {open ? <Gaps onChosen={onClose} /> : null}
+    </Sheet>
   );
 }
 

@@ -1,7 +1,8 @@
 import { useState } from 'react';
-import {} from 'react-native';
+import { StyleSheet } from 'react-native';
 import { fitted, newSlot } from '../../../core/piece/edits/chain';
 import { addReturn } from '../../../core/piece/edits/sends';
+import { freeName } from '../../../core/piece/freeName';
 import type { Piece, Return } from '../../../core/piece/piece';
 import { useOpenPiece } from '../../../data/openPiece';
 import { Sheet } from '../../../ui/Sheet';
@@ -28,9 +29,10 @@ const STARTS: readonly Start[] = [
 
 /** A return with a name no other has. */
 function newReturn(piece: Piece, { name, effect }: Start): Return {
-  const taken = new Set(piece.returns.map((made) => made.name));
-  let free = name;
-  for (let n = 2; taken.has(free); n += 1) free = `${name} ${n}`;
+  const free = freeName(
+    name,
+    piece.returns.map((made) => made.name),
+  );
   const made: Return = { id: newId(), name: free, gain: 1, pan: 0, mute: false, solo: false, chain: [], sends: [] };
   if (!effect) return made;
   const slot = newSlot(newId(), effect[0], effect[1]);
@@ -40,28 +42,35 @@ function newReturn(piece: Piece, { name, effect }: Start): Return {
 /** Adds a return, started from what it shall be for. */
 export function AddReturn() {
   const [open, setOpen] = useState(false);
-  const add = (start: Start): void => {
-    const { piece, run } = useOpenPiece.getState();
-    if (piece && run(addReturn, { made: newReturn(piece, start) })) setOpen(false);
-  };
   return (
     <>
       <Button label="Add a return" icon="plus" onPress={() => setOpen(true)}>
         Return
       </Button>
       <Sheet title="A return for" visible={open} onClose={() => setOpen(false)}>
-        {STARTS.map((start) => (
-          <ListItem
-            key={start.name}
-            title={start.name}
-            note={start.purpose}
-            label={`Add return: ${start.name}`}
-            variant="headlineSmall"
-            style={{ alignItems: 'flex-start', paddingHorizontal: 0, paddingVertical: 8 }}
-            onPress={() => add(start)}
-          />
-        ))}
+        <ReturnChoices onAdded={() => setOpen(false)} />
       </Sheet>
     </>
   );
 }
+
+/** What a return can be for; a tap adds it. */
+export function ReturnChoices({ onAdded }: { readonly onAdded: () => void }) {
+  const add = (start: Start): void => {
+    const { piece, run } = useOpenPiece.getState();
+    if (piece && run(addReturn, { made: newReturn(piece, start) })) onAdded();
+  };
+  return STARTS.map((start) => (
+    <ListItem
+      key={start.name}
+      title={start.name}
+      note={start.purpose}
+      label={`Add return: ${start.name}`}
+      variant="headlineSmall"
+      style={styles.item}
+      onPress={() => add(start)}
+    />
+  ));
+}
+
+const styles = StyleSheet.create({ item: { alignItems: 'flex-start', paddingHorizontal: 0, paddingVertical: 8 } });

@@ -2,19 +2,13 @@ import { useState } from 'react';
 import { ApiProblem, type UploadStatus } from '../../../data/api';
 import { useOpenPiece } from '../../../data/openPiece';
 import { chooseFile } from '../../studio/localFiles';
-
-const ACCEPTED = '.wav,.aif,.aiff,.flac,.mp3,.ogg,.oga,.opus,audio/*';
+import { progressText, SOUND_FILES, soundName } from '../../studio/soundFiles';
 
 interface SoundFile {
   readonly busy: boolean;
   /** How far a file has come, in words; null until that is known. */
   readonly progress: string | null;
   readonly choose: () => void;
-}
-
-function progressText(file: File, { state, received, ahead }: UploadStatus): string {
-  if (state === 'receiving') return `${Math.min(100, Math.round((100 * received) / Math.max(1, file.size)))} % sent`;
-  return state === 'waiting' ? `waiting, ${ahead + 1} before it` : 'reading it';
 }
 
 /**
@@ -29,14 +23,7 @@ export function useSoundFile(
   const taken = async (file: File): Promise<void> => {
     setBusy(true);
     try {
-      await take(
-        file,
-        file.name
-          .replace(/\.[^.]+$/, '')
-          .trim()
-          .slice(0, 100) || 'Sound',
-        (status) => setProgress(progressText(file, status)),
-      );
+      await take(file, soundName(file), (status) => setProgress(progressText(file, status)));
     } catch (error) {
       useOpenPiece
         .getState()
@@ -50,5 +37,5 @@ export function useSoundFile(
       setProgress(null);
     }
   };
-  return { busy, progress, choose: () => chooseFile(ACCEPTED, (file) => void taken(file)) };
+  return { busy, progress, choose: () => chooseFile(SOUND_FILES, (file) => void taken(file)) };
 }

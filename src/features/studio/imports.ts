@@ -1,0 +1,127 @@
+import { create } from 'zustand';
+import { addClip } from '../../core/piece/edits/clips';
+import { addTrack } from '../../core/piece/edits/channels';
+import type { Clip } from '../../core/piece/piece';
+import { ApiProblem, uploadSound, type StoredSound } from '../../data/api';
+import { newId } from '../../data/newId';
+import { useOpenPiece } from '../../data/openPiece';
+import { useView } from '../../data/view';
+import { progressText, soundName } from './soundFiles';
+
+/** Where a sound is laid. */
+export interface ImportPlace {
+  /** On a new track when left out. */
+  readonly track?: string;
+  readonly beat: number;
+}
+
+interface FailedImport {
+  readonly name: string;
+  readonly reason: string;
+}
+
+interface Imports {
+  /** Files that are on their way or wait for those before them. */
+  readonly left: number;
+  readonly total: number;
+  /** The file that is on its way, and how far it has come. */
+  readonly now: { readonly name: string; readonly text: string } | null;
+  /** Files of the last time that could not be used, and why. */
+  readonly failed: readonly FailedImport[];
+  /** Takes files in, one after another: each becomes a clip. Those before them go on. */
+  add(files: readonly File[], at?: ImportPlace): void;
+  /** Ends those that are not in yet; what is in stays. */
+  cancel(): void;
+  dismiss(): void;
+}
+
+interface Waiting {
+  readonly file: File;
+  readonly at: ImportPlace;
+}
+
+let queue: Waiting[] = [];
+let ending = new AbortController();
+
+/** Sound files on their way into the piece. */
+export const useImports = create<Imports>((set, get) => ({
+  left: 0,
+  total: 0,
+  now: null,
+  failed: [],
+  add: (files, at = { beat: 0 }) => {
+    const { left, total } = get();
+    queue.push(...files.map((file) => ({ file, at })));
+    set({ left: left + files.length, total: left > 0 ? total + files.length : files.length });
+    if (left > 0) return;
+    set({ failed: [] });
+    void importAll();
+  },
+  cancel: () => {
+    queue = [];
+    ending.abort();
+  },
+  dismiss: () => set({ failed: [] }),
+}));
+
+async function importAll(): Promise<void> {
+  ending = new AbortController();
+  const { signal } = ending;
+  const names: string[] = [];
+  for (let next = queue.shift(); next; next = queue.shift()) {
+    const { file, at } = next;
+    try {
+      useImports.setState({ now: { name: file.name, text: 'sending' } });
+      const sound = await uploadSound(
+        file,
+        soundName(file),
+        (status) => useImports.setState({ now: { name: file.name, text: progressText(file, status) } }),
+        signal,
+      );
+      lay(sound, soundName(file), at);
+      names.push(soundName(file));
+    } catch (error) {
+      if (signal.aborted) break;
+      const reason = error instanceof ApiProblem ? error.detail : 'It could not be added.';
+      useImports.setState(({ failed }) => ({ failed: [...failed, { name: file.name, reason }] }));
+    }
+    useImports.setState(({ left }) => ({ left: left - 1 }));
+  }
+  useImports.setState({ left: 0, total: 0, now: null });
+  useOpenPiece.getState().say(resultText(names, signal.aborted));
+}
+
+function resultText(names: readonly string[], stopped: boolean): string | null {
+  const added =
+    names.length === 0 ? '' : names.length === 1 ? `${names[0]} was added.` : `${names.length} sounds were added.`;
+  if (stopped) return `Stopped. ${added || 'Nothing was added.'}`;
+  return added || null;
+}
+
+/** Lays a sound as a clip on its track, or on a new one. */
+function lay({ hash, ...info }: StoredSound, name: string, { track, beat }: ImportPlace): void {
+  const { run, piece } = useOpenPiece.getState();
+  const clip: Clip = {
+    id: newId(),
+    name,
+    sound: hash,
+    start: beat,
+    offsetSeconds: 0,
+    lengthSeconds: info.frames / info.sampleRate,
+    gain: 1,
+    fadeInSeconds: 0,
+    fadeOutSeconds: 0,
+    print: null,
+  };
+  const sounds = { [hash]: { ...info, name } };
+  const known = piece?.tracks.some(({ id }) => id === track) ? track : undefined;
+  const channel = known ?? newId();
+  const done =
+    known === undefined
+      ? run(addTrack, {
+          track: { id: channel, name, gain: 1, pan: 0, mute: false, solo: false, clips: [clip], chain: [], sends: [] },
+          sounds,
+        })
+      : run(addClip, { track: known, clip, sounds });
+  if (done) useView.setState({ channel, slot: null, clip: clip.id });
+}
