@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
-import { expect, fromHead, go } from './bench';
+import { expect, fromHead, go, unfoldStrip } from './bench';
 
 const AXE = readFileSync(require.resolve('axe-core/axe.min.js'), 'utf8');
 
@@ -228,6 +228,8 @@ export async function throughChains(page: Page, look: (what: string) => Promise<
   await sheet('More for strand Dry', 'strand menu');
   await sheet('More for Humming voice, track', 'channel menu');
   await sheet('Add an effect to Dry', 'adding into a strand');
+  await unfoldStrip(page);
+  await look('the channel unfolded');
   await sheet(/^Meters of/, 'meters', async () => {
     await page.getByRole('button', { name: 'Measure the load of each effect' }).click();
     await expect(page.getByLabel(/^Reverb \d/)).toBeVisible({ timeout: 30_000 });
@@ -246,6 +248,7 @@ export async function throughChains(page: Page, look: (what: string) => Promise<
 export async function throughMoves(page: Page, look: (what: string) => Promise<void>): Promise<void> {
   const close = (): Promise<void> => page.getByRole('button', { name: 'Close' }).last().click();
   await go(page, 'Chain');
+  await unfoldStrip(page);
   await page.getByRole('button', { name: 'Add a return' }).last().click();
   await page.getByRole('button', { name: 'Add return: Echo' }).click();
   await go(page, 'Moves');

@@ -38,6 +38,11 @@ export async function fromHead(page: Page, name: string): Promise<void> {
   await page.getByRole('button', { name, exact: true }).click();
 }
 
+/** Unfolds a channel's own level, sends and tools above its chain. */
+export async function unfoldStrip(page: Page): Promise<void> {
+  await page.getByRole('button', { name: /^Unfold level, sends and tools/ }).click();
+}
+
 /** The piece as the server has it, once everything the page did has reached it. */
 export async function saved(page: Page, id: string, ready: (stored: Stored) => boolean = () => true): Promise<Stored> {
   let stored: Stored | undefined;

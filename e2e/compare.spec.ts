@@ -1,4 +1,4 @@
-import { expect, farthest, printAndDownload, saved, soundNamed, test } from './bench';
+import { expect, farthest, printAndDownload, saved, soundNamed, test, unfoldStrip } from './bench';
 
 test('J4: ways to make a mono voice wide are compared in place, and the one that costs nothing in mono is kept', async ({
   page,
@@ -6,6 +6,7 @@ test('J4: ways to make a mono voice wide are compared in place, and the one that
   hand,
 }) => {
   await hand.view('Chain');
+  await unfoldStrip(page);
   await hand.press('button', 'Ways to make Humming voice wide');
   const mono = async (way: string): Promise<number> =>
     Number(
@@ -40,6 +41,7 @@ test('settings of a channel are kept, compared blind, and one of them is taken',
   await hand.view('Chain');
   await hand.add('Echo', 'Hull slap');
   await hand.strand();
+  await unfoldStrip(page);
   await hand.press('button', 'Compare settings of Humming voice');
   await hand.press('button', 'Keep this');
   await saved(page, pieceId, (stored) => stored.piece.tracks.some((track) => track.kept?.length === 1));

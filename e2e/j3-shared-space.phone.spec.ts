@@ -1,4 +1,4 @@
-import { expect, farthest, rendered, saved, test, typeInto } from './bench';
+import { expect, farthest, rendered, saved, test, typeInto, unfoldStrip } from './bench';
 
 test('J3: two returns fed by sends, the same sends for all tracks in one step, and what they add is only wet', async ({
   page,
@@ -6,6 +6,7 @@ test('J3: two returns fed by sends, the same sends for all tracks in one step, a
   hand,
 }) => {
   await hand.view('Chain');
+  await unfoldStrip(page);
   for (const start of ['Space', 'Echo']) {
     await hand.press('button', 'Add a return');
     await hand.press('button', `Add return: ${start}`);
@@ -55,6 +56,7 @@ test('J3: two returns fed by sends, the same sends for all tracks in one step, a
 
 test('a loop of returns is refused in words, and nothing changes', async ({ page, pieceId, hand }) => {
   await hand.view('Chain');
+  await unfoldStrip(page);
   for (const start of ['Space', 'Echo']) {
     await hand.press('button', 'Add a return');
     await hand.press('button', `Add return: ${start}`);

@@ -1,4 +1,4 @@
-import { expect, powerDb, rendered, saved, test } from './bench';
+import { expect, powerDb, rendered, saved, test, unfoldStrip } from './bench';
 
 test('J5: hits are picked by rule and by hand, and only they are thrown into the echo, which rings on after them', async ({
   page,
@@ -6,6 +6,7 @@ test('J5: hits are picked by rule and by hand, and only they are thrown into the
   hand,
 }) => {
   await hand.view('Chain');
+  await unfoldStrip(page);
   await hand.press('button', 'Add a return');
   await hand.press('button', 'Add return: Echo');
   await hand.view('Moves');

@@ -201,6 +201,7 @@ async function play(page: Page, shoot: (view: string) => Promise<Buffer>): Promi
 async function meters(page: Page, shoot: (view: string) => Promise<Buffer>): Promise<void> {
   await page.getByRole('button', { name: 'Back to the chain' }).click();
   await page.getByRole('button', { name: 'Play', exact: true }).click();
+  await page.getByRole('button', { name: /^Unfold level, sends and tools/ }).click();
   await page.getByRole('button', { name: /^Meters of/ }).click();
   await page.getByLabel(/^3 seconds −[12]\d/).waitFor();
   await shoot('meters');

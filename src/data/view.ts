@@ -17,6 +17,8 @@ interface View {
   readonly clip: string | null;
   /** The card whose menu is open, and its page: it stays open when the cards are drawn anew. */
   readonly menu: { readonly slot: string; readonly page: CardPage } | null;
+  /** Whether a channel's own level, sends and tools are unfolded above its chain. */
+  readonly strip: boolean;
   /** Stretch chosen on the ruler, in beats. */
   readonly range: { readonly start: number; readonly end: number } | null;
   /** Doublings of the time scale over fitting the whole piece. */
@@ -52,6 +54,7 @@ export const useView = create<View>(() => ({
   slot: null,
   clip: null,
   menu: null,
+  strip: false,
   range: null,
   zoom: 0,
   snap: { kind: 'off' },

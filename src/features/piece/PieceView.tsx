@@ -222,9 +222,16 @@ function ChannelHead({ channel: { id, name, chain, mute, solo }, label, tone, in
           else useView.setState({ channel: id, slot: chain[0]?.id ?? null, clip: null });
         }}
       >
-        <Text variant="titleSmall" tone={tone} numberOfLines={1} style={styles.nameText}>
-          {chosen ? `${name} ▾` : name}
-        </Text>
+        <View style={styles.nameRow}>
+          <Text variant="titleSmall" tone={tone} numberOfLines={1} style={styles.nameText}>
+            {name}
+          </Text>
+          {chosen ? (
+            <Text variant="titleSmall" tone="mute" style={styles.more}>
+              ▾
+            </Text>
+          ) : null}
+        </View>
         <LevelBars index={index} />
       </Touchable>
       <View style={styles.switches}>
@@ -283,7 +290,9 @@ const styles = StyleSheet.create({
   rulerGap: { height: 44 },
   trackHead: { height: ROW, borderTopWidth: 1, borderLeftWidth: 3, paddingLeft: 6 },
   trackName: { alignItems: 'stretch', paddingHorizontal: 4, borderRadius: 8 },
-  nameText: { fontSize: 14, lineHeight: 19 },
+  nameRow: { flexDirection: 'row', alignItems: 'center', gap: 4 },
+  nameText: { fontSize: 14, lineHeight: 19, flexShrink: 1 },
+  more: { fontSize: 14, lineHeight: 19 },
   switches: { flexDirection: 'row', alignItems: 'center', marginTop: -6 },
   switch: { paddingHorizontal: 4 },
   mainHead: { alignItems: 'stretch', paddingHorizontal: 13, height: 56 },

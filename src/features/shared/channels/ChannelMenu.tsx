@@ -122,7 +122,9 @@ function TrackOrder() {
   if (tracks.length < 2) return null;
   return (
     <View role="group" aria-label="Order of the tracks">
-      <Text variant="headlineSmall">Order</Text>
+      <Text variant="headlineSmall" style={styles.heading}>
+        Order
+      </Text>
       <SortableList
         items={tracks}
         keyOf={({ id }) => id}
@@ -165,6 +167,7 @@ const goes = (what: string, feeding: number): string =>
 
 const styles = StyleSheet.create({
   tools: { maxHeight: 620 },
+  heading: { marginTop: 14 },
   row: { flexDirection: 'row', alignItems: 'center', gap: 8 },
   name: { flex: 1, minWidth: 0 },
 });

@@ -1,4 +1,4 @@
-import { View } from 'react-native';
+import { StyleSheet, View } from 'react-native';
 import { TEMPLATES } from '../../../core/piece/templates';
 import { ListItem } from '../../../ui/ListItem';
 import { Text } from '../../../ui/Text';
@@ -8,7 +8,9 @@ import type { Pieces } from './usePieces';
 export function NewPiece({ pieces, onMade }: { readonly pieces: Pieces; readonly onMade?: () => void }) {
   return (
     <View role="group" aria-label="New piece">
-      <Text variant="headlineSmall">New piece</Text>
+      <Text variant="headlineSmall" style={styles.heading}>
+        New piece
+      </Text>
       {TEMPLATES.map((template) => (
         <ListItem
           key={template.id}
@@ -23,3 +25,5 @@ export function NewPiece({ pieces, onMade }: { readonly pieces: Pieces; readonly
     </View>
   );
 }
+
+const styles = StyleSheet.create({ heading: { marginTop: 14 } });

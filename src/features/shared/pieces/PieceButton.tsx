@@ -21,12 +21,14 @@ export function PieceButton() {
     <>
       <View role="heading" aria-level={1} style={styles.heading}>
         <Touchable label={`${piece.name}: name, open, new`} style={styles.title} onPress={() => setOpen(true)}>
-          <Text variant="titleLarge" numberOfLines={1} style={styles.name}>
-            {piece.name}
-          </Text>
-          <Text variant="titleLarge" tone="mute">
-            ▾
-          </Text>
+          <View style={styles.words}>
+            <Text variant="titleLarge" numberOfLines={1} style={styles.name}>
+              {piece.name}
+            </Text>
+            <Text variant="titleLarge" tone="mute">
+              ▾
+            </Text>
+          </View>
         </Touchable>
       </View>
       <Sheet title="Piece" visible={open} onClose={() => setOpen(false)}>
@@ -93,7 +95,8 @@ function PieceMenu({ onClose }: { readonly onClose: () => void }) {
 
 const styles = StyleSheet.create({
   heading: { flex: 1, minWidth: 0 },
-  title: { justifyContent: 'flex-start', gap: 6, paddingHorizontal: 0, alignSelf: 'flex-start', maxWidth: '100%' },
+  title: { paddingHorizontal: 0, alignSelf: 'flex-start', maxWidth: '100%' },
+  words: { flexDirection: 'row', alignItems: 'center', gap: 6, maxWidth: '100%' },
   name: { flexShrink: 1 },
   menu: { maxHeight: 620 },
   row: { flexDirection: 'row', flexWrap: 'wrap', gap: 8, marginBottom: 14 },
