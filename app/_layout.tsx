@@ -5,7 +5,7 @@ import Feather from '@expo/vector-icons/Feather';
 import { QueryClient, QueryClientProvider, queryOptions, useQuery } from '@tanstack/react-query';
 import { useFonts } from 'expo-font';
 import { Slot } from 'expo-router';
-import { useEffect, type ComponentType } from 'react';
+import { lazy, Suspense, useEffect, type ComponentType } from 'react';
 import { VIEW_NAMES, type ViewName } from '@/data/address';
 import { OpenGate, Plain } from '@/features/shell/OpenGate';
 import { Shell } from '@/features/shell/Shell';
@@ -18,14 +18,22 @@ const queries = new QueryClient({
   defaultOptions: { queries: { retry: 1, networkMode: 'always' }, mutations: { networkMode: 'always' } },
 });
 
+/** Beside the tracks, and only there: a phone does not fetch it with them. */
+const ChannelPane = lazy(async () => ({ default: (await import('@/features/chain/ChainView')).ChannelPane }));
+
 const VIEWS: Readonly<Record<ViewName, () => Promise<ComponentType>>> = {
   piece: async () => {
-    const [{ PieceView }, { ChannelPane }] = await Promise.all([
-      import('@/features/piece/PieceView'),
-      import('@/features/chain/ChainView'),
-    ]);
+    const { PieceView } = await import('@/features/piece/PieceView');
     return function PieceWithChannel() {
-      return <PieceView side={<ChannelPane />} />;
+      return (
+        <PieceView
+          side={
+            <Suspense fallback={null}>
+              <ChannelPane />
+            </Suspense>
+          }
+        />
+      );
     };
   },
   chain: async () => (await import('@/features/chain/ChainView')).ChainView,

@@ -55,6 +55,7 @@ export const ${id} = defineEffect({
   name: '${type}',
   family: 'tone',
   purpose: 'What it is for, in one line.',
+  searchWords: '',
   params: ${id}Params,
   presets: [{ id: 'neutral', name: 'Neutral', purpose: 'Adds nothing.', values: { amount: 0 } }],
   headline: ['amount'],

@@ -68,6 +68,8 @@ export interface Preset {
   readonly name: string;
   /** What it is for, in one line. */
   readonly purpose: string;
+  /** Words of the trade by which it is looked for, beside those of its name and purpose. */
+  readonly searchWords?: string;
   readonly values: ParamValues;
   /** The strands that it lays, for a braid. */
   readonly strands?: readonly PresetStrand[];
@@ -87,6 +89,8 @@ export interface EffectDefinition {
   readonly name: string;
   readonly family: 'delay' | 'reverb' | 'modulation' | 'space' | 'tone' | 'hold' | 'braid';
   readonly purpose: string;
+  /** Words of the trade by which it is looked for, beside those of its name and purpose. */
+  readonly searchWords: string;
   readonly params: Params;
   /** Order of the values that the processor is given. */
   readonly paramIds: readonly string[];

@@ -61,6 +61,7 @@ export const backwards = defineHold({
   id: 'backwards',
   name: 'Backwards',
   purpose: 'While it is held, what has just passed is heard in reverse.',
+  searchWords: 'reverse reversed rewind',
   glyph: 'M44 17C30 17 16 12 8 5M8 5l9 0M8 5l1 8',
   params: backwardsParams,
   presets,

@@ -71,6 +71,7 @@ export const chop = defineHold({
   id: 'chop',
   name: 'Chop',
   purpose: 'While it is held, the sound opens and shuts in a pattern that begins with the hold.',
+  searchWords: 'trance gate gate rhythm pulse helicopter',
   glyph: 'M4 16V4h9v12h8V4h9v12h8V4h6',
   params: chopParams,
   presets,

@@ -13,6 +13,7 @@ const presets: readonly Preset[] = [
     id: 'choirBoats',
     name: 'Choir of boats',
     purpose: 'Three lines that make pads and strings many.',
+    searchWords: 'lush choir ensemble',
     values: { mode: 'three', rate: 0.28, depth: 3.2, delay: 16, mix: 0.5 },
   },
   {
@@ -37,6 +38,7 @@ const presets: readonly Preset[] = [
     id: 'barWash',
     name: 'Tide in a bar',
     purpose: 'Turns once in a bar, the sides against each other.',
+    searchWords: 'rotary',
     values: { rate: '1 bar', depth: 4.5, delay: 18, phase: 180, mix: 0.5 },
   },
   {
@@ -52,6 +54,7 @@ export const chorus = defineEffect({
   name: 'Chorus',
   family: 'modulation',
   purpose: 'Copies whose pitch wavers beside the sound, or the wavering pitch alone.',
+  searchWords: 'lush ensemble thicken wide LFO vibrato detune modulation',
   params: chorusParams,
   presets,
   headline: ['mode', 'rate'],

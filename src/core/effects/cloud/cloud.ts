@@ -64,6 +64,7 @@ export const cloud = defineHold({
   id: 'cloud',
   name: 'Cloud',
   purpose: 'While it is held, grains of what has just passed make a cloud that can feed on itself.',
+  searchWords: 'granular freeze ambience texture grains wash',
   glyph: 'M8 5v.1M16 13v.1M20 6v.1M26 15v.1M29 4v.1M33 10v.1M39 14v.1M41 6v.1M12 16v.1',
   params: cloudParams,
   presets,

@@ -13,12 +13,14 @@ const presets: readonly Preset[] = [
     id: 'moorings',
     name: 'Moorings',
     purpose: 'Ties a drum bus together.',
+    searchWords: 'glue bus',
     values: { threshold: -16, ratio: 2, attack: 30, release: 180, knee: 8, makeUp: 2 },
   },
   {
     id: 'makeRoom',
     name: 'Make room',
     purpose: 'Bows to another track, much quieter while that sounds: choose which one it listens to.',
+    searchWords: 'sidechain pump kick ducking',
     values: { source: 'side', threshold: -30, ratio: 6, attack: 4, release: 160, knee: 4 },
   },
   {
@@ -52,6 +54,7 @@ export const compressor = defineEffect({
   name: 'Compressor',
   family: 'tone',
   purpose: 'Holds loud back, by its own level or by that of another track.',
+  searchWords: 'glue dynamics sidechain ducking pump punch parallel squash',
   params: compressorParams,
   presets,
   headline: ['threshold', 'ratio'],

@@ -50,6 +50,7 @@ const presets: readonly Preset[] = [
     id: 'ownRoom',
     name: 'A room of your own',
     purpose: 'Describe it: size, walls, where you stand.',
+    searchWords: 'clap impulse own',
     values: { source: 'room', mix: 0.3 },
   },
 ];
@@ -59,6 +60,7 @@ export const convolver = defineEffect({
   name: 'Convolver',
   family: 'reverb',
   purpose: 'A real or made place: from the library, from a room you describe, or from any sound.',
+  searchWords: 'impulse IR convolution impulse response clap real room ambience',
   params: convolverParams,
   presets,
   headline: ['source', 'impulse', 'decayScale'],

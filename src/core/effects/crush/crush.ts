@@ -7,6 +7,7 @@ const presets: readonly Preset[] = [
     id: 'oldSampler',
     name: 'Tin sampler',
     purpose: 'Drums as from a box with little memory.',
+    searchWords: 'lofi sampler hip hop drums',
     values: { rate: 22_000, bits: 10, before: 10_000, after: 12_000 },
   },
   {
@@ -46,6 +47,7 @@ export const crush = defineEffect({
   name: 'Crush',
   family: 'tone',
   purpose: 'Fewer samples, fewer heights: steps in the wave, at the level it came in.',
+  searchWords: 'bitcrusher bit crusher lofi lo-fi sample rate retro 8 bit downsample',
   params: crushParams,
   presets,
   headline: ['rate', 'bits'],

@@ -51,6 +51,7 @@ export const doubling = defineEffect({
   name: 'Doubling',
   family: 'delay',
   purpose: 'More takes of the same part: later, a little off pitch, and spread.',
+  searchWords: 'double doubler ADT thicken vocal voice unison detune takes chorus',
   params: doublingParams,
   presets,
   headline: ['voices', 'detune'],

@@ -65,6 +65,7 @@ export const drive = defineEffect({
   name: 'Drive',
   family: 'tone',
   purpose: 'Bends the wave: warm, rough, folded or torn, as loud as it came in.',
+  searchWords: 'distortion saturation overdrive fuzz warm tape tube clip clipping',
   params: driveParams,
   presets,
   headline: ['curve', 'drive'],

@@ -8,6 +8,7 @@ export const echo = defineEffect({
   name: 'Echo',
   family: 'delay',
   purpose: 'Repeats in time, through a loop that can darken, drive, smear and waver them.',
+  searchWords: 'delay repeats slapback slap ping pong dub tape delay throw feedback LFO',
   params: echoParams,
   presets: echoPresets,
   holds: ['hold'],

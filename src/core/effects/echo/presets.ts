@@ -31,6 +31,7 @@ export const echoPresets: readonly Preset[] = [
     id: 'hullSlap',
     name: 'Hull slap',
     purpose: 'One short slap that stands a voice or drum off the wall.',
+    searchWords: 'slapback slap rockabilly',
     values: {
       timeL: 95,
       feedback: 0.08,
@@ -46,6 +47,7 @@ export const echoPresets: readonly Preset[] = [
     id: 'throwToGap',
     name: 'Throw into the gap',
     purpose: 'Input shut until you ride it: throw a word and let it ring on.',
+    searchWords: 'vocal throw',
     values: {
       timeL: '1/4d',
       feedback: 0.72,
@@ -65,6 +67,7 @@ export const echoPresets: readonly Preset[] = [
     id: 'deepHold',
     name: 'Under the pier',
     purpose: 'Heavy dark repeats for dub throws on snare or chord.',
+    searchWords: 'dub reggae',
     values: {
       timeL: '1/4d',
       feedback: 0.78,
@@ -134,6 +137,7 @@ export const echoPresets: readonly Preset[] = [
     id: 'radioMast',
     name: 'Radio mast',
     purpose: 'Narrow, coarse repeats, as through a small speaker far off.',
+    searchWords: 'telephone lofi radio',
     values: {
       timeL: '1/8',
       feedback: 0.55,
@@ -204,6 +208,7 @@ export const echoPresets: readonly Preset[] = [
     id: 'bowAside',
     name: 'Bow aside',
     purpose: 'Full repeats that make way while the voice sings and rise in its breaths.',
+    searchWords: 'ducking sidechain vocal',
     values: {
       timeL: '1/4',
       feedback: 0.55,
@@ -220,6 +225,7 @@ export const echoPresets: readonly Preset[] = [
     id: 'brassPipe',
     name: 'Brass pipe',
     purpose: 'A few milliseconds of strong feedback: a tuned metallic ring on hits.',
+    searchWords: 'comb resonator metallic',
     values: { timeL: 6.8, feedback: 0.88, mix: 0.35, filter: 'low', cutoff: 6500, change: 'crossfade' },
   },
 ];

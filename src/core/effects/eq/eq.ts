@@ -46,6 +46,7 @@ export const eq = defineEffect({
   name: 'EQ',
   family: 'tone',
   purpose: 'Two cuts, two shelves and two bells, drawn by hand on the curve.',
+  searchWords: 'equalizer equaliser bell shelf mud air tone low cut high cut',
   params: eqParams,
   presets,
   headline: ['bodyDb', 'edgeDb'],

@@ -8,6 +8,7 @@ export const filter = defineEffect({
   name: 'Filter',
   family: 'tone',
   purpose: 'Takes away above, below or around a place that can be ridden, swayed or led by the sound.',
+  searchWords: 'lowpass highpass low-pass high-pass bandpass telephone LFO sweep cutoff resonance wah envelope',
   params: filterParams,
   presets: filterPresets,
   headline: ['kind', 'cutoff'],

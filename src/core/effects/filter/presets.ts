@@ -23,6 +23,7 @@ export const filterPresets: readonly Preset[] = [
     id: 'tinCup',
     name: 'Tin cup',
     purpose: 'Narrow, small and much quieter, for one line that should sound far off.',
+    searchWords: 'telephone radio lofi lo-fi megaphone',
     values: { kind: 'band', slope: '12', cutoff: 1500, resonance: 0.3, drive: 6, trim: 2 },
   },
   {

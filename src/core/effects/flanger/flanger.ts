@@ -46,6 +46,7 @@ export const flanger = defineEffect({
   name: 'Flanger',
   family: 'modulation',
   purpose: 'The sound against a copy of itself whose lateness swings: a comb that travels.',
+  searchWords: 'jet comb through zero LFO whoosh tape',
   params: flangerParams,
   presets,
   headline: ['delay', 'feedback'],

@@ -66,6 +66,7 @@ export const gate = defineEffect({
   name: 'Gate',
   family: 'tone',
   purpose: 'Opens and shuts in a pattern on the grid, or by the sound’s own level.',
+  searchWords: 'chop trance gate noise gate rhythm pulse sidechain stutter',
   params: gateParams,
   presets,
   headline: ['mode', 'rate'],

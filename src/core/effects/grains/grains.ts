@@ -30,6 +30,7 @@ const presets: readonly Preset[] = [
     id: 'climbing',
     name: 'Climbing smoke',
     purpose: 'Each turn a fifth higher: under a riser.',
+    searchWords: 'shimmer riser',
     values: { size: 160, density: 26, scatter: 120, semitones: 7, feedback: 0.8, mix: 0.5 },
   },
   {
@@ -48,6 +49,7 @@ const presets: readonly Preset[] = [
     id: 'octaveSwarm',
     name: 'Swarm',
     purpose: 'Leaping octaves all round: wide, unquiet pads.',
+    searchWords: 'shimmer',
     values: { size: 180, density: 36, octaves: 0.6, detune: 12, scatter: 420, spread: 1, mix: 0.55 },
   },
 ];
@@ -57,6 +59,7 @@ export const grains = defineEffect({
   name: 'Grains',
   family: 'delay',
   purpose: 'Short pieces of what has passed, scattered, turned and laid over one another: clouds and beds.',
+  searchWords: 'granular shimmer ambience texture freeze glitch pad',
   params: grainsParams,
   presets,
   headline: ['time', 'density'],

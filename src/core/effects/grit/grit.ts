@@ -46,6 +46,7 @@ export const grit = defineEffect({
   name: 'Grit',
   family: 'tone',
   purpose: 'Shakes the sound in time, faster than can be heard as movement: dust, bells, roughness.',
+  searchWords: 'distortion lofi lo-fi dirt noise amplitude modulation frequency modulation rough',
   params: gritParams,
   presets,
   headline: ['kind', 'amount'],

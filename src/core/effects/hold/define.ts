@@ -3,7 +3,7 @@ import type { Params } from '../../params/param';
 import type { VisibleWhen } from '../visibleWhen';
 import { holdVisibleWhen } from './params';
 
-interface HoldParts extends Pick<EffectDefinition, 'id' | 'name' | 'purpose' | 'headline'> {
+interface HoldParts extends Pick<EffectDefinition, 'id' | 'name' | 'purpose' | 'searchWords' | 'headline'> {
   readonly glyph: string;
   readonly params: Params;
   readonly presets: readonly Preset[];

@@ -46,6 +46,7 @@ export const limiter = defineEffect({
   name: 'Limiter',
   family: 'tone',
   purpose: 'A ceiling that no peak goes above, also between the samples.',
+  searchWords: 'brickwall ceiling loud maximise peak true peak clip',
   params: limiterParams,
   presets,
   headline: ['ceiling', 'gain'],

@@ -46,6 +46,7 @@ export const phaser = defineEffect({
   name: 'Phaser',
   family: 'modulation',
   purpose: 'Notches that travel through the sound, on both sides or on one alone.',
+  searchWords: 'LFO phasing sweep notch allpass swirl',
   params: phaserParams,
   presets,
   headline: ['stages', 'centre'],

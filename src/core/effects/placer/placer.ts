@@ -26,6 +26,7 @@ const presets: readonly Preset[] = [
     id: 'circling',
     name: 'Circling gull',
     purpose: 'Flies round you once in two bars.',
+    searchWords: 'rotary orbit 8D',
     values: {
       path: 'circle',
       distance: 4,
@@ -62,6 +63,7 @@ export const placer = defineEffect({
   name: 'Placer',
   family: 'space',
   purpose: 'Puts a sound at a place around you, near or far, and moves it along a path.',
+  searchWords: 'binaural 3D HRTF orbit rotary distance headphones spatial surround pan doppler',
   params: placerParams,
   presets,
   headline: ['direction', 'distance'],

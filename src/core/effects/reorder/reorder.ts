@@ -74,6 +74,7 @@ export const reorder = defineHold({
   id: 'reorder',
   name: 'Reorder',
   purpose: 'While it is held, slices of the last bar are heard in another order.',
+  searchWords: 'shuffle slices glitch rearrange beat slicer',
   glyph: 'M6 7h6v7H6zM17 4h6v12h-6zM28 8h6v5h-6zM39 5h5v10h-5z',
   params: reorderParams,
   presets,

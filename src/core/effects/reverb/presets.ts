@@ -25,12 +25,14 @@ export const reverbPresets: readonly Preset[] = [
     id: 'openWater',
     name: 'Over open water',
     purpose: 'A wide hall in time with the piece, for a voice that shall stand alone.',
+    searchWords: 'vocal lush hall',
     values: { space: 'hall', decay: '2 bars', preDelay: '1/32', mix: 0.28, highDecay: 0.5 },
   },
   {
     id: 'boatShed',
     name: 'Boat shed',
     purpose: 'Wooden walls close by: puts dry parts into one place.',
+    searchWords: 'room ambience drums',
     values: { space: 'room', decay: 700, early: 1, mix: 0.25, highDecay: 0.55, lowDecay: 0.8, lowCut: 180 },
   },
   {
@@ -53,6 +55,7 @@ export const reverbPresets: readonly Preset[] = [
     id: 'brassSheet',
     name: 'Brass sheet',
     purpose: 'Dense at once and bright, for snares and plucked parts.',
+    searchWords: 'plate snare',
     values: {
       space: 'plate',
       decay: 1600,
@@ -68,6 +71,7 @@ export const reverbPresets: readonly Preset[] = [
     id: 'mooringCoil',
     name: 'Mooring coil',
     purpose: 'A sprung, splashing answer for guitar and organ.',
+    searchWords: 'spring guitar surf',
     values: {
       space: 'spring',
       decay: 2400,
@@ -84,6 +88,7 @@ export const reverbPresets: readonly Preset[] = [
     id: 'seaFret',
     name: 'Sea fret',
     purpose: 'No walls, only drift: turns a held note into a bed.',
+    searchWords: 'ambient pad drone',
     values: {
       space: 'cloud',
       decay: 14_000,
@@ -102,6 +107,7 @@ export const reverbPresets: readonly Preset[] = [
     id: 'tideRise',
     name: 'Tide rise',
     purpose: 'Swells for half a second before it falls: reverse-like lift into the next hit.',
+    searchWords: 'reverse swell',
     values: { space: 'hall', decay: 3200, swell: 520, early: 0, mix: 0.42, diffusion: 1 },
   },
   {
@@ -114,6 +120,7 @@ export const reverbPresets: readonly Preset[] = [
     id: 'bowToVoice',
     name: 'Bow to the voice',
     purpose: 'A large hall that makes way while the voice sings.',
+    searchWords: 'ducking sidechain vocal',
     values: {
       space: 'hall',
       decay: 4000,

@@ -8,6 +8,7 @@ export const reverb = defineEffect({
   name: 'Reverb',
   family: 'reverb',
   purpose: 'A space to stand in: room, chamber, hall, plate, spring or cloud, which can swell, bow and freeze.',
+  searchWords: 'ambience ambient space tail decay lush freeze chamber hall plate room spring wash gated',
   params: reverbParams,
   presets: reverbPresets,
   holds: ['freeze'],

@@ -64,6 +64,7 @@ export const scrub = defineHold({
   id: 'scrub',
   name: 'Scrub',
   purpose: 'While it is held, a head goes over the last bar as the finger moves it.',
+  searchWords: 'scratch vinyl turntable record jog',
   glyph: 'M4 10h14M30 10h14M24 4a6 6 0 1 0 .01 0',
   params: scrubParams,
   presets,

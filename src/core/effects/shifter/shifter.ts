@@ -37,6 +37,7 @@ const presets: readonly Preset[] = [
     id: 'radioBuoy',
     name: 'Radio buoy',
     purpose: 'Off its station: speech that does not quite fit.',
+    searchWords: 'ring modulator robot',
     values: { shift: 75, blend: 1, mix: 1 },
   },
   {
@@ -52,6 +53,7 @@ export const shifter = defineEffect({
   name: 'Shifter',
   family: 'modulation',
   purpose: 'Moves every tone by the same number of hertz, up, down or both ways as a ring modulator.',
+  searchWords: 'frequency shifter ring modulator barber pole detune clang metallic',
   params: shifterParams,
   presets,
   headline: ['shift', 'blend'],

@@ -46,6 +46,7 @@ export const sideDelay = defineEffect({
   name: 'Side delay',
   family: 'delay',
   purpose: 'One side a little later than the other.',
+  searchWords: 'haas precedence widen stereo wide mono slap',
   params: sideDelayParams,
   presets,
   headline: ['side', 'time'],

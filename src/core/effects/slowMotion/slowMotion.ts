@@ -64,6 +64,7 @@ export const slowMotion = defineHold({
   id: 'slowMotion',
   name: 'Slow motion',
   purpose: 'While it is held, time slows down or stands still, and the pitch stays.',
+  searchWords: 'time stretch stretch slow half speed freeze',
   glyph: 'M4 10c4-9 8-9 12 0s9 9 14 0s9-6 14 0',
   params: slowMotionParams,
   presets,

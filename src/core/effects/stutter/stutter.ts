@@ -59,6 +59,7 @@ export const stutter = defineHold({
   id: 'stutter',
   name: 'Stutter',
   purpose: 'While it is held, a slice of what has just passed is repeated on the grid.',
+  searchWords: 'repeat loop roll glitch buffer retrigger',
   glyph: 'M6 3v14M14 3v14M22 4v12M30 6v8M38 8v4',
   params: stutterParams,
   presets,

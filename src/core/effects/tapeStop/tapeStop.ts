@@ -56,6 +56,7 @@ const presets: readonly Preset[] = [
     id: 'powerCut',
     name: 'Power cut',
     purpose: 'Falls at once and then creeps to its end.',
+    searchWords: 'power down',
     values: { time: '1/1', curve: 0.8, highCut: 4000, startsOn: '1/8', endsOn: '1 bar' },
   },
 ];
@@ -64,6 +65,7 @@ export const tapeStop = defineHold({
   id: 'tapeStop',
   name: 'Tape stop',
   purpose: 'While it is held, the sound slows to a stop, comes up from one, or bends.',
+  searchWords: 'tape stop brake turntable stop slow down power down vinyl',
   glyph: 'M4 5h12c12 0 20 3 28 11',
   params: tapeStopParams,
   presets,

@@ -84,6 +84,7 @@ export const taps = defineEffect({
   name: 'Taps',
   family: 'delay',
   purpose: 'Up to sixteen separate repeats, each where, as loud and as dark as you put it.',
+  searchWords: 'multitap multi-tap tap delay rhythm bloom pattern delay',
   params: tapsParams,
   presets,
   headline: ['count', 'stretch'],

@@ -36,6 +36,7 @@ export const tremolo = defineEffect({
   name: 'Tremolo',
   family: 'modulation',
   purpose: 'Level that comes and goes in time, together or from side to side (auto-pan).',
+  searchWords: 'LFO autopan auto pan pulse rotary volume ducking',
   params: tremoloParams,
   presets,
   headline: ['rate', 'depth'],

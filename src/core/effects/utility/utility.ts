@@ -36,6 +36,7 @@ export const utility = defineEffect({
   name: 'Utility',
   family: 'tone',
   purpose: 'Gain, pan, phase, mono and offset.',
+  searchWords: 'gain trim mono invert polarity phase swap balance',
   params: utilityParams,
   presets,
   headline: ['gain', 'pan'],

@@ -30,6 +30,7 @@ const presets: readonly Preset[] = [
     id: 'safeHulls',
     name: 'Two hulls, lashed',
     purpose: 'The same, made to fold into mono unharmed.',
+    searchWords: 'mono safe',
     values: { method: 'offset', amount: 0.8, delay: 17 },
   },
   {
@@ -51,6 +52,7 @@ export const widener = defineEffect({
   name: 'Widener',
   family: 'space',
   purpose: 'Makes one signal wide, by combs that complete each other or by two close offsets.',
+  searchWords: 'widen wide stereo mono to stereo pseudo stereo decorrelate haas',
   params: widenerParams,
   presets,
   headline: ['method', 'amount'],

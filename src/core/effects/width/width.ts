@@ -36,6 +36,7 @@ export const width = defineEffect({
   name: 'Width',
   family: 'space',
   purpose: 'Mid against side, with the bass kept in the middle.',
+  searchWords: 'mid side M/S widen wide stereo mono bass mono',
   params: widthParams,
   presets,
   headline: ['side', 'bassMono'],

@@ -2,6 +2,7 @@ import { useState, type ReactNode } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { EFFECTS } from '../../../core/effects/catalogue';
 import type { EffectDefinition, Preset } from '../../../core/effects/define';
+import { searchEffects } from '../../../core/effects/searchEffects';
 import { addEffect, newSlot, replaceEffect, type Inside } from '../../../core/piece/edits/chain';
 import { useOpenPiece } from '../../../data/openPiece';
 import { useView } from '../../../data/view';
@@ -43,16 +44,22 @@ interface Found {
   readonly presets: readonly Preset[];
 }
 
-const holds = (text: string, query: string): boolean => text.toLowerCase().includes(query);
-
-/** Effects of a family whose name or purpose, or the presets whose name or purpose, hold the words. */
+/** Effects of a family with their presets; with words, those that they lead to, likeliest first. */
 function find(family: Family | 'all', query: string): Found[] {
-  return EFFECTS.filter((effect) => family === 'all' || effect.family === family).flatMap((effect) => {
-    const sorted = [...effect.presets].sort((a, b) => Number(a.id === 'neutral') - Number(b.id === 'neutral'));
-    if (query === '' || holds(`${effect.name} ${effect.purpose}`, query)) return [{ effect, presets: sorted }];
-    const presets = sorted.filter((preset) => holds(`${preset.name} ${preset.purpose}`, query));
-    return presets.length > 0 ? [{ effect, presets }] : [];
-  });
+  const wanted = (effect: EffectDefinition): boolean => family === 'all' || effect.family === family;
+  if (query === '')
+    return EFFECTS.filter(wanted).map((effect) => ({
+      effect,
+      presets: [...effect.presets].sort((a, b) => Number(a.id === 'neutral') - Number(b.id === 'neutral')),
+    }));
+  const found = new Map<string, { effect: EffectDefinition; presets: Preset[] }>();
+  for (const { effect, preset } of searchEffects(query)) {
+    if (!wanted(effect)) continue;
+    const group = found.get(effect.id) ?? { effect, presets: [] };
+    group.presets.push(preset);
+    found.set(effect.id, group);
+  }
+  return [...found.values()];
 }
 
 /**
@@ -103,7 +110,7 @@ export function EffectPicker({ verb, roomy = false, onPick, before }: EffectPick
     <View style={styles.all}>
       <SearchField
         label="Search effects and purposes"
-        placeholder="Search: voice, wide, bloom …"
+        placeholder="Search: vocal, slapback, lofi …"
         words={words}
         onWords={setWords}
       />
