@@ -7,6 +7,9 @@ import type { Target } from '../core/piece/piece';
  */
 export type LanesShown = 'all' | 'chosen' | 'touched';
 
+/** A sheet of the whole interface that a key or a command opens. */
+export type OpenSheet = 'commands' | 'piece' | 'add' | 'history' | 'gaps';
+
 export type CardPage = 'menu' | 'replace' | 'copy' | 'wet' | 'save';
 
 /** What this window shows and has chosen; not part of the piece. */
@@ -19,6 +22,9 @@ interface View {
   readonly menu: { readonly slot: string; readonly page: CardPage } | null;
   /** Whether a channel's own level, sends and tools are unfolded above its chain. */
   readonly strip: boolean;
+  readonly sheet: OpenSheet | null;
+  /** The recipe whose sheet is open over what is chosen, by its id; empty for the list of all. */
+  readonly recipe: string | null;
   /** Stretch chosen on the ruler, in beats. */
   readonly range: { readonly start: number; readonly end: number } | null;
   /** Doublings of the time scale over fitting the whole piece. */
@@ -55,6 +61,8 @@ export const useView = create<View>(() => ({
   clip: null,
   menu: null,
   strip: false,
+  sheet: null,
+  recipe: null,
   range: null,
   zoom: 0,
   snap: { kind: 'off' },

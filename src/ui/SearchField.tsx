@@ -9,10 +9,13 @@ interface SearchFieldProps {
   readonly placeholder: string;
   readonly words: string;
   readonly onWords: (words: string) => void;
+  /** It is typed into at once. */
+  readonly focused?: boolean;
+  readonly onSubmit?: () => void;
 }
 
 /** A field for words to look for. Paper's Searchbar has buttons of 40 px, one of them without use here. */
-export function SearchField({ label, placeholder, words, onWords }: SearchFieldProps) {
+export function SearchField({ label, placeholder, words, onWords, focused = false, onSubmit }: SearchFieldProps) {
   const tokens = useTokens();
   return (
     <View style={styles.field}>
@@ -25,6 +28,8 @@ export function SearchField({ label, placeholder, words, onWords }: SearchFieldP
         placeholderTextColor={tokens.mute}
         value={words}
         onChangeText={onWords}
+        autoFocus={focused}
+        {...(onSubmit && { onSubmitEditing: onSubmit })}
         outlineStyle={styles.outline}
         contentStyle={BESIDE_ICONS}
         style={styles.input}

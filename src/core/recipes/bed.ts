@@ -32,6 +32,7 @@ export const bed: Recipe = {
   id: 'bed',
   name: 'Frozen bed',
   purpose: 'What the track plays before the stretch rings in a space, is held there, and fills the stretch.',
+  searchWords: 'drone pad freeze ambience ambient',
   params: {
     take: choice({
       label: 'Takes',

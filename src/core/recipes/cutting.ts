@@ -38,6 +38,7 @@ export const stutter: Recipe = {
   id: 'stutter',
   name: 'Stutter',
   purpose: 'The first slice of the stretch again and again, speeding up to its end.',
+  searchWords: 'repeat glitch roll',
   params: {
     first: time({
       label: 'First slice',
@@ -114,6 +115,7 @@ export const tapeStop: Recipe = {
   id: 'tapeStop',
   name: 'Tape stop',
   purpose: 'The stretch slows to a stop at its end, or starts up from one.',
+  searchWords: 'brake slow down vinyl',
   params: {
     way: choice({
       label: 'Way',
@@ -263,6 +265,7 @@ export const reversedEchoes: Recipe = {
   id: 'reversedEchoes',
   name: 'Reversed echoes',
   purpose: 'Repeats that lead up to the hit at the end of the stretch, each on the grid.',
+  searchWords: 'reverse swell delay',
   params: { time: NOTES, feedback: FEEDBACK, highCut: DARK, level: LEVEL },
   unavailableReason: (input) =>
     canTake(input, firstAfter(input))
@@ -305,6 +308,7 @@ export const lastHitEcho: Recipe = {
   id: 'lastHit',
   name: 'Last hit into the gap',
   purpose: 'The hit before the stretch echoes into it, and is gone when the next phrase begins.',
+  searchWords: 'throw delay tail echo',
   params: { time: NOTES, feedback: { ...FEEDBACK, initial: 0.72 }, highCut: DARK, level: LEVEL },
   unavailableReason: (input) =>
     canTake(input, lastBefore(input))

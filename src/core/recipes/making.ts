@@ -13,6 +13,7 @@ export const ambientLoop: Recipe = {
   id: 'loop',
   name: 'Loop without a seam',
   purpose: 'The stretch becomes a loop that never shows where it begins, laid out for as long as you want.',
+  searchWords: 'texture drone ambient',
   params: {
     overlap: ratio({
       label: 'Overlap',
@@ -89,6 +90,7 @@ export const source: Recipe = {
   id: 'source',
   name: 'Noise or tone',
   purpose: 'A clip of noise or of a gliding tone over the stretch: to be filtered, spaced and ridden.',
+  searchWords: 'noise tone generate',
   params: {
     kind: choice({
       label: 'Kind',

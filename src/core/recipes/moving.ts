@@ -20,6 +20,7 @@ export const filterSweep: Recipe = {
   id: 'sweep',
   name: 'Filter sweep',
   purpose: 'A filter that closes or opens over the stretch, and lets go at its end.',
+  searchWords: 'filter automation build lowpass transition',
   params: {
     way: choice({
       label: 'Way',
@@ -78,6 +79,7 @@ export const degrade: Recipe = {
   id: 'degrade',
   name: 'Wears away',
   purpose: 'The sound loses samples and heights over the stretch, as if copied again and again.',
+  searchWords: 'lofi bitcrush vinyl',
   params: {
     rate: frequency({
       label: 'Sample rate at the end',
@@ -127,6 +129,7 @@ export const bloom: Recipe = {
   id: 'bloom',
   name: 'Bloom',
   purpose: 'Taps before a long reverb: the track opens into space over the stretch.',
+  searchWords: 'reverb swell ambience',
   params: {
     amount: ratio({
       label: 'At the full end',
@@ -173,6 +176,7 @@ export const octaveLayer: Recipe = {
   id: 'octave',
   name: 'Octave layer',
   purpose: 'The part of the stretch an octave down or up under itself, its throat kept or moved.',
+  searchWords: 'pitch shimmer double layer',
   params: {
     semitones: figure({
       label: 'Semitones',

@@ -61,6 +61,8 @@ export interface Recipe {
   readonly id: string;
   readonly name: string;
   readonly purpose: string;
+  /** Words of the trade by which it is looked for, beside those of its name and purpose. */
+  readonly searchWords: string;
   readonly params: Params;
   /** Reason for the person why it cannot be made of this input; null when it can. */
   unavailableReason(input: RecipeInput): string | null;

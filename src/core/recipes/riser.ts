@@ -32,6 +32,7 @@ export const riser: Recipe = {
   name: 'Riser',
   purpose:
     'Builds up into the end of the stretch, or falls away from its beginning: of noise, a tone, or the track’s own sound.',
+  searchWords: 'build up transition uplifter sweep noise',
   params: {
     way: choice({
       label: 'Way',

@@ -1,34 +1,22 @@
-import { useState } from 'react';
 import { ScrollView, StyleSheet } from 'react-native';
-import { addTrack } from '../../core/piece/edits/channels';
-import { newId } from '../../data/newId';
-import { useOpenPiece } from '../../data/openPiece';
 import { useView } from '../../data/view';
 import { Button } from '../../ui/Button';
 import { ListItem } from '../../ui/ListItem';
 import { Sheet } from '../../ui/Sheet';
 import { Text } from '../../ui/Text';
-import { freeName } from '../../core/piece/freeName';
+import { addEmptyTrack } from '../shared/channels/addEmptyTrack';
 import { ReturnChoices } from '../shared/sends/AddReturn';
 import { useImports } from '../studio/imports';
 import { chooseFiles } from '../studio/localFiles';
 import { SOUND_FILES } from '../studio/soundFiles';
 
-function addEmptyTrack(): void {
-  const { piece, run } = useOpenPiece.getState();
-  const id = newId();
-  const name = freeName('Track', piece?.tracks.map((track) => track.name) ?? []);
-  const track = { id, name, gain: 1, pan: 0, mute: false, solo: false, clips: [], chain: [], sends: [] };
-  if (run(addTrack, { track, sounds: {} })) useView.setState({ channel: id, slot: null, clip: null });
-}
-
 /** Adds sounds, an empty track or a return. */
 export function AddButton() {
-  const [open, setOpen] = useState(false);
-  const close = (): void => setOpen(false);
+  const open = useView((view) => view.sheet === 'add');
+  const close = (): void => useView.setState({ sheet: null });
   return (
     <>
-      <Button icon="plus" label="Add sounds, a track or a return" onPress={() => setOpen(true)}>
+      <Button icon="plus" label="Add sounds, a track or a return" onPress={() => useView.setState({ sheet: 'add' })}>
         Add
       </Button>
       <Sheet title="Add" visible={open} onClose={close}>

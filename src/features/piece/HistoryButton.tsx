@@ -1,26 +1,27 @@
-import { useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { useOpenPiece } from '../../data/openPiece';
 import { Sheet } from '../../ui/Sheet';
+import { useView } from '../../data/view';
 import { Button } from '../../ui/Button';
 import { IconButton } from '../../ui/IconButton';
 import { Text } from '../../ui/Text';
 import { ListItem } from '../../ui/ListItem';
 
 export function HistoryButton() {
-  const [open, setOpen] = useState(false);
   return (
     <>
-      <Button icon="clock" mode="text" onPress={() => setOpen(true)}>
+      <Button icon="clock" mode="text" onPress={() => useView.setState({ sheet: 'history' })}>
         History
       </Button>
-      <HistorySheet open={open} onClose={() => setOpen(false)} />
+      <HistorySheet />
     </>
   );
 }
 
 /** Every edit by name; tap one to go there, and later ones stay to be gone back to. */
-export function HistorySheet({ open, onClose }: { readonly open: boolean; readonly onClose: () => void }) {
+export function HistorySheet() {
+  const open = useView((view) => view.sheet === 'history');
+  const onClose = (): void => useView.setState({ sheet: null });
   const { entries, cursor, goTo, takeOut } = useOpenPiece();
   return (
     <>

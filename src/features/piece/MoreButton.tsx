@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { useView } from '../../data/view';
+import { useView, type OpenSheet } from '../../data/view';
 import { IconButton } from '../../ui/IconButton';
 import { ListItem } from '../../ui/ListItem';
 import { Sheet } from '../../ui/Sheet';
@@ -9,19 +9,22 @@ import { HistorySheet } from './HistoryButton';
 
 /** What has no room on a phone, in words. */
 export function MoreButton({ hasTracks }: { readonly hasTracks: boolean }) {
-  const [open, setOpen] = useState<'more' | 'history' | 'gaps' | null>(null);
+  const [open, setOpen] = useState(false);
   const zoom = useView((view) => view.zoom);
-  const close = (): void => setOpen(null);
+  const show = (sheet: OpenSheet): void => {
+    setOpen(false);
+    useView.setState({ sheet });
+  };
   return (
     <>
-      <IconButton icon="more-horizontal" label="More for the piece" onPress={() => setOpen('more')} />
-      <Sheet title="More" visible={open === 'more'} onClose={close}>
+      <IconButton icon="more-horizontal" label="More for the piece" onPress={() => setOpen(true)} />
+      <Sheet title="More" visible={open} onClose={() => setOpen(false)}>
         <ListItem
           title="History"
           note="Every edit by name: go back to any, or take one out alone."
           label="History"
           icon="clock"
-          onPress={() => setOpen('history')}
+          onPress={() => show('history')}
         />
         {hasTracks ? (
           <ListItem
@@ -29,9 +32,15 @@ export function MoreButton({ hasTracks }: { readonly hasTracks: boolean }) {
             note="Where a track is silent for a bar or longer, and what could fill it."
             label="Gaps of the piece"
             icon="columns"
-            onPress={() => setOpen('gaps')}
+            onPress={() => show('gaps')}
           />
         ) : null}
+        <ListItem
+          title="All commands and keys"
+          note="Search everything that can be done, effects among it."
+          icon="command"
+          onPress={() => show('commands')}
+        />
         <ListItem
           title="Show less time"
           icon="zoom-in"
@@ -45,8 +54,8 @@ export function MoreButton({ hasTracks }: { readonly hasTracks: boolean }) {
           onPress={() => useView.setState({ zoom: Math.max(0, zoom - 1) })}
         />
       </Sheet>
-      <HistorySheet open={open === 'history'} onClose={close} />
-      <GapSheet open={open === 'gaps'} onClose={close} />
+      <HistorySheet />
+      <GapSheet />
     </>
   );
 }

@@ -211,6 +211,7 @@ function ChannelHead({ channel: { id, name, chain, mute, solo }, label, tone, in
   const { studio } = useStudio();
   return (
     <View
+      testID={`head of ${id}`}
       style={[styles.trackHead, { borderColor: tokens.line, borderLeftColor: chosen ? tokens.sea : 'transparent' }]}
     >
       <Touchable

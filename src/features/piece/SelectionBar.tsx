@@ -19,7 +19,7 @@ import { PrintSheet } from '../shared/sounds/PrintSheet';
 import { TreatSheet } from '../shared/treat/TreatSheet';
 import { usePiece } from '../studio/StudioProvider';
 import { ClipShape } from './ClipShape';
-import { ClipTools, repeatBeats } from './ClipTools';
+import { ClipTools } from './ClipTools';
 import { NudgeKeys } from './NudgeKeys';
 import { OtherTrack } from './OtherTrack';
 import { SectionButton } from './SectionButton';
@@ -34,7 +34,8 @@ export function SelectionBar() {
   const channel = useView((view) => view.channel);
   const [printing, setPrinting] = useState(false);
   const [treating, setTreating] = useState(false);
-  const [making, setMaking] = useState<{ readonly first?: string } | null>(null);
+  const recipe = useView((view) => view.recipe);
+  const make = (id: string | null): void => useView.setState({ recipe: id });
   const [swelling, setSwelling] = useState(false);
   const [shaping, setShaping] = useState(false);
   const { run } = useOpenPiece.getState();
@@ -48,8 +49,7 @@ export function SelectionBar() {
     if (!found) return;
     const { clip, track: on } = found;
     const id = newId();
-    if (run(copyClip, { clip: clip.id, start: clip.start + repeatBeats(piece, clip), track: on.id, id }))
-      useView.setState({ clip: id });
+    if (run(copyClip, { clip: clip.id, start: clipEnd(piece, clip), track: on.id, id })) useView.setState({ clip: id });
   };
   const track = found
     ? found.track
@@ -85,17 +85,17 @@ export function SelectionBar() {
           </Button>
         ) : null}
         {range && !found && maker ? (
-          <Button label="Riser over this" tone="plum" onPress={() => setMaking({ first: 'riser' })}>
+          <Button label="Riser over this" tone="plum" onPress={() => make('riser')}>
             Riser …
           </Button>
         ) : null}
         {range && !found && track ? (
-          <Button label="Bed over this" tone="plum" onPress={() => setMaking({ first: 'bed' })}>
+          <Button label="Bed over this" tone="plum" onPress={() => make('bed')}>
             Bed …
           </Button>
         ) : null}
         {range && !found && track ? (
-          <Button label="Recipes for this" tone="plum" onPress={() => setMaking({})}>
+          <Button label="Recipes for this" tone="plum" onPress={() => make('')}>
             Make …
           </Button>
         ) : null}
@@ -124,7 +124,7 @@ export function SelectionBar() {
           onShape={() => setShaping(!shaping)}
           onSwell={() => setSwelling(true)}
           onTreat={() => setTreating(true)}
-          onMake={() => setMaking({})}
+          onMake={() => make('')}
         />
       ) : null}
       {found ? (
@@ -136,9 +136,9 @@ export function SelectionBar() {
           track={maker}
           range={stretch}
           where={`${say(stretch.start)} to ${say(stretch.end)}`}
-          first={making?.first}
-          visible={making !== null}
-          onClose={() => setMaking(null)}
+          {...(recipe ? { first: recipe } : {})}
+          visible={recipe !== null}
+          onClose={() => make(null)}
         />
       ) : null}
       <PrintSheet

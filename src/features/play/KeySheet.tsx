@@ -4,15 +4,7 @@ import { Button } from '../../ui/Button';
 import { Sheet } from '../../ui/Sheet';
 import { Text } from '../../ui/Text';
 import { noteMessages } from '../shared/controller/controllerStore';
-import { isFreeCode, keyName, MAX_PADS, MAX_STONES, usePlayKeys, type PlayControl } from './playKeys';
-
-const CONTROLS: readonly { readonly control: PlayControl; readonly name: string }[] = [
-  ...Array.from({ length: MAX_STONES }, (_, i) => ({ control: `stone${i}` as const, name: `Hold ${i + 1}` })),
-  ...Array.from({ length: MAX_PADS }, (_, i) => ({ control: `pad${i}` as const, name: `Pad ${i + 1}` })),
-  { control: 'presetBack', name: 'Preset before' },
-  { control: 'presetNext', name: 'Next preset' },
-  { control: 'letGo', name: 'Let go of all' },
-];
+import { isFreeCode, keyName, PLAY_CONTROLS, usePlayKeys, type PlayControl } from '../shared/commands/playKeys';
 
 /** The keys that play, each of which can be another. */
 export function KeySheet({ open, onClose }: { readonly open: boolean; readonly onClose: () => void }) {
@@ -44,7 +36,7 @@ export function KeySheet({ open, onClose }: { readonly open: boolean; readonly o
         controller.
       </Text>
       <ScrollView style={styles.list}>
-        {CONTROLS.map(({ control, name }) => (
+        {PLAY_CONTROLS.map(({ control, name }) => (
           <View key={control} style={styles.row}>
             <Text style={styles.name}>{name}</Text>
             <Text variant="bodySmall">{notes[control] === undefined ? '' : `note ${notes[control]}`}</Text>

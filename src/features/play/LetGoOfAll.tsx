@@ -3,7 +3,7 @@ import { HoldArea } from '../../ui/HoldArea';
 import { Text } from '../../ui/Text';
 import { useTokens, useWide } from '../../ui/theme';
 import { useStudio } from '../studio/StudioProvider';
-import { usePlayControl } from './playKeys';
+import { usePlayControl } from '../shared/commands/playKeys';
 
 /** Ends everything that is played, at the moment it is touched. */
 export function LetGoOfAll() {

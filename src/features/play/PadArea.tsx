@@ -9,7 +9,7 @@ import { AddReturn } from '../shared/sends/AddReturn';
 import { usePiece, useStudio } from '../studio/StudioProvider';
 import { freezePads, mutePads, snapshotNote, strandPads, throwPads, type PlayedPad } from './pads';
 import { PadSheet } from './PadSheet';
-import { MAX_PADS } from './playKeys';
+import { MAX_PADS } from '../shared/commands/playKeys';
 import { usePlayState, type PadKind } from './playState';
 import { Ring, RingPad } from './RingPad';
 

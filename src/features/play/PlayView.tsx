@@ -17,7 +17,7 @@ import { HoldPanel } from './HoldPanel';
 import { KeySheet } from './KeySheet';
 import { LetGoOfAll } from './LetGoOfAll';
 import { PadArea } from './PadArea';
-import { MAX_STONES, usePlayControl, usePlayKeyboard, usePlayNotes } from './playKeys';
+import { MAX_STONES, usePlayControl, usePlayKeyboard, usePlayNotes } from '../shared/commands/playKeys';
 import { usePlayState } from './playState';
 import { useHoldPresets } from './presets';
 import { Recorded } from './Recorded';

@@ -11,7 +11,7 @@ import { usePlayed } from '../studio/played';
 import { usePiece, useStudio } from '../studio/StudioProvider';
 import { StrandLamp } from '../shared/strands/StrandLamp';
 import type { PlayedPad } from './pads';
-import { usePlayControl } from './playKeys';
+import { usePlayControl } from '../shared/commands/playKeys';
 
 interface RingProps {
   readonly label: string;

@@ -16,7 +16,7 @@ import { useTokens, useWide } from '../../ui/theme';
 import { usePiece, useStudio } from '../studio/StudioProvider';
 import { useHoldPad } from '../studio/useHoldPad';
 import type { HoldPhase } from './holdPhase';
-import { usePlayControl, type PlayControl } from './playKeys';
+import { usePlayControl, type PlayControl } from '../shared/commands/playKeys';
 import { usePlayState } from './playState';
 import { useHoldPresets } from './presets';
 import { outlinePath, stoneOutline } from './stoneShape';

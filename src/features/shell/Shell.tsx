@@ -1,5 +1,5 @@
 import { Link } from 'expo-router';
-import type { ReactNode } from 'react';
+import { lazy, Suspense, useEffect, type ComponentType, type ReactNode } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Icon, TouchableRipple } from 'react-native-paper';
 import type { IconName } from '../../ui/icon';
@@ -13,13 +13,31 @@ import { useView } from '../../data/view';
 import { useStudio } from '../studio/StudioProvider';
 import { AddressSync } from './AddressSync';
 import { useAddress } from './useAddress';
+import { CommandKeys } from '../shared/commands/CommandKeys';
 import { Controllers } from '../shared/controller/Controllers';
 import { FileDrop } from '../shared/sounds/FileDrop';
 import { Notice } from './Notice';
 import { SaveBanner } from './SaveBanner';
-import { Shortcuts } from './Shortcuts';
 import { Transport } from './Transport';
 import { Warnings } from './Warnings';
+
+/** The list of all commands knows every effect: it is fetched when it is opened first. */
+const CommandSheet = lazy<ComponentType>(() =>
+  import('../shared/commands/CommandSheet').then(
+    (module) => ({ default: module.CommandSheet }),
+    () => ({ default: CommandsAway }),
+  ),
+);
+
+function CommandsAway() {
+  useEffect(() => {
+    useView.setState({ sheet: null });
+    useOpenPiece
+      .getState()
+      .say('The list of commands could not be fetched: the server is away. Keys work all the same.');
+  }, []);
+  return null;
+}
 
 const LINKS: readonly { readonly view: ViewName; readonly label: string; readonly icon: IconName }[] = [
   { view: 'piece', label: 'Piece', icon: 'align-left' },
@@ -36,6 +54,7 @@ export function Shell({ children }: { readonly children: ReactNode }) {
   const locked = useView((view) => view.stage);
   // On a stage nothing reacts but Play, which has a bar of its own then.
   const stage = useAddress()?.view === 'play' && locked;
+  const sheet = useView((view) => view.sheet);
   const { studio } = useStudio();
   useFrame(() => {
     studio.watch();
@@ -45,7 +64,12 @@ export function Shell({ children }: { readonly children: ReactNode }) {
   return (
     <View style={[styles.shell, { backgroundColor: tokens.paper }]}>
       <AddressSync />
-      {stage ? null : <Shortcuts />}
+      {stage ? null : <CommandKeys />}
+      {stage || sheet !== 'commands' ? null : (
+        <Suspense fallback={null}>
+          <CommandSheet />
+        </Suspense>
+      )}
       <Controllers />
       {stage ? null : <FileDrop />}
       <SaveBanner />
@@ -98,6 +122,24 @@ function ViewLinks({ wide }: { readonly wide: boolean }) {
           </Link>
         );
       })}
+      {wide ? (
+        <>
+          <View style={styles.gap} />
+          <TouchableRipple
+            role="button"
+            aria-label="All commands and keys"
+            style={styles.wayWide}
+            onPress={() => useView.setState({ sheet: 'commands' })}
+          >
+            <>
+              <Icon source="command" size={20} color={tokens.mute} />
+              <Text variant="bodyMedium" tone="mute" style={styles.wayText}>
+                Commands
+              </Text>
+            </>
+          </TouchableRipple>
+        </>
+      ) : null}
     </View>
   );
 }
@@ -108,7 +150,8 @@ const styles = StyleSheet.create({
   middleWide: { flexDirection: 'row' },
   view: { flex: 1, minHeight: 0, minWidth: 0 },
   bar: { flexDirection: 'row', borderTopWidth: 1, height: 58 },
-  rail: { width: 84, borderRightWidth: 1, paddingTop: 14, gap: 6 },
+  rail: { width: 84, borderRightWidth: 1, paddingVertical: 14, gap: 6 },
+  gap: { flex: 1 },
   way: { flex: 1, alignItems: 'center', justifyContent: 'center', gap: 2 },
   wayWide: { minHeight: 58, alignItems: 'center', justifyContent: 'center', gap: 2 },
   wayText: { fontSize: 13, lineHeight: 17 },

@@ -1,7 +1,7 @@
-import { useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { renamePiece } from '../../../core/piece/edits/channels';
 import { useOpenPiece } from '../../../data/openPiece';
+import { useView } from '../../../data/view';
 import { Button } from '../../../ui/Button';
 import { NameField } from '../../../ui/NameField';
 import { Sheet } from '../../../ui/Sheet';
@@ -16,11 +16,16 @@ import { usePieces } from './usePieces';
 /** The name of the piece as a heading; tapped it opens all that is done with whole pieces. */
 export function PieceButton() {
   const piece = usePiece();
-  const [open, setOpen] = useState(false);
+  const open = useView((view) => view.sheet === 'piece');
+  const close = (): void => useView.setState({ sheet: null });
   return (
     <>
       <View role="heading" aria-level={1} style={styles.heading}>
-        <Touchable label={`${piece.name}: name, open, new`} style={styles.title} onPress={() => setOpen(true)}>
+        <Touchable
+          label={`${piece.name}: name, open, new`}
+          style={styles.title}
+          onPress={() => useView.setState({ sheet: 'piece' })}
+        >
           <View style={styles.words}>
             <Text variant="titleLarge" numberOfLines={1} style={styles.name}>
               {piece.name}
@@ -31,8 +36,8 @@ export function PieceButton() {
           </View>
         </Touchable>
       </View>
-      <Sheet title="Piece" visible={open} onClose={() => setOpen(false)}>
-        {open ? <PieceMenu onClose={() => setOpen(false)} /> : null}
+      <Sheet title="Piece" visible={open} onClose={close}>
+        {open ? <PieceMenu onClose={close} /> : null}
       </Sheet>
     </>
   );

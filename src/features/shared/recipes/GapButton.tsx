@@ -18,18 +18,19 @@ const LEAD_BEATS = 2;
 
 /** Opens the gaps of the piece: each can be heard, and chosen to be filled. */
 export function GapButton() {
-  const [open, setOpen] = useState(false);
   return (
     <>
-      <Button icon="columns" mode="text" label="Gaps of the piece" onPress={() => setOpen(true)}>
+      <Button icon="columns" mode="text" label="Gaps of the piece" onPress={() => useView.setState({ sheet: 'gaps' })}>
         Gaps
       </Button>
-      <GapSheet open={open} onClose={() => setOpen(false)} />
+      <GapSheet />
     </>
   );
 }
 
-export function GapSheet({ open, onClose }: { readonly open: boolean; readonly onClose: () => void }) {
+export function GapSheet() {
+  const open = useView((view) => view.sheet === 'gaps');
+  const onClose = (): void => useView.setState({ sheet: null });
   return (
     <Sheet title="Gaps" visible={open} onClose={onClose}>
       {open ? <Gaps onChosen={onClose} /> : null}

@@ -1,15 +1,24 @@
 import { useEffect, useRef } from 'react';
 import { create } from 'zustand';
 import * as z from 'zod';
-import { readStored, writeStored } from '../../data/browserStorage';
-import { markHand } from '../../ui/handTime';
-import { FIRST_PAD, noteMessages } from '../shared/controller/controllerStore';
+import { readStored, writeStored } from '../../../data/browserStorage';
+import { markHand } from '../../../ui/handTime';
+import { FIRST_PAD, noteMessages } from '../controller/controllerStore';
 
 export const MAX_STONES = 8;
 export const MAX_PADS = 8;
 
 /** A control of Play that a key or a note plays: a hold or a pad by its index on the screen, or a command. */
 export type PlayControl = `stone${number}` | `pad${number}` | 'presetBack' | 'presetNext' | 'letGo';
+
+/** All of them, by what they are called in lists of keys. */
+export const PLAY_CONTROLS: readonly { readonly control: PlayControl; readonly name: string }[] = [
+  ...Array.from({ length: MAX_STONES }, (_, i) => ({ control: `stone${i}` as const, name: `Hold ${i + 1}` })),
+  ...Array.from({ length: MAX_PADS }, (_, i) => ({ control: `pad${i}` as const, name: `Pad ${i + 1}` })),
+  { control: 'presetBack', name: 'Preset before' },
+  { control: 'presetNext', name: 'Next preset' },
+  { control: 'letGo', name: 'Let go of all' },
+];
 
 const codesOf = (control: string, codes: readonly string[]): [string, string][] =>
   codes.map((code, i) => [`${control}${i}`, code]);

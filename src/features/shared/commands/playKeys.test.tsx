@@ -1,5 +1,5 @@
 import { act, renderHook } from '@testing-library/react';
-import { FIRST_PAD, noteMessages } from '../shared/controller/controllerStore';
+import { FIRST_PAD, noteMessages } from '../controller/controllerStore';
 import {
   isFreeCode,
   keyName,

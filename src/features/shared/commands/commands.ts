@@ -1,0 +1,277 @@
+import { setLoop, setSwitch } from '../../../core/piece/edits/channels';
+import { findTrack } from '../../../core/piece/find';
+import { MAIN } from '../../../core/piece/piece';
+import { TEMPLATES } from '../../../core/piece/templates';
+import { VIEW_NAMES } from '../../../data/address';
+import { createPiece } from '../../../data/api';
+import { newId } from '../../../data/newId';
+import { useOpenPiece } from '../../../data/openPiece';
+import { useRecording } from '../../../data/recording';
+import { useView } from '../../../data/view';
+import { useImports } from '../../studio/imports';
+import { chooseFiles } from '../../studio/localFiles';
+import { openPieceById } from '../../studio/openPieceById';
+import { SOUND_FILES } from '../../studio/soundFiles';
+import { addEmptyTrack } from '../channels/addEmptyTrack';
+import { MAX_ZOOM } from '../time/ZoomButtons';
+import type { Command, CommandContext } from './command';
+import {
+  chooseChannel,
+  chooseClip,
+  copySelection,
+  cutSelection,
+  duplicateSelection,
+  hasCopied,
+  nudgeClip,
+  paste,
+  removeSelection,
+} from './selection';
+
+const pieceNow = () => useOpenPiece.getState().piece!;
+const hasTextSelected = (): boolean => (globalThis.getSelection?.()?.toString() ?? '') !== '';
+const edit = () => useOpenPiece.getState();
+const zoomBy = (by: number): void =>
+  useView.setState(({ zoom }) => ({ zoom: Math.max(0, Math.min(MAX_ZOOM, zoom + by)) }));
+
+/** Bars before or behind the playhead. */
+function goBars({ studio }: CommandContext, by: number): void {
+  const bar = pieceNow().tempo.beatsPerBar;
+  const at = studio.beat / bar;
+  studio.locate(bar * (by < 0 ? Math.ceil(at - 1e-6) - 1 : Math.floor(at + 1e-6) + 1));
+}
+
+function switchChannel(which: 'mute' | 'solo', { studio }: CommandContext): void {
+  const { channel } = useView.getState();
+  const found = findTrack(pieceNow(), channel) ?? pieceNow().returns.find(({ id }) => id === channel);
+  if (channel === MAIN || !found) edit().say('The main output can be neither muted nor heard alone. Choose a track.');
+  else if (which === 'mute') studio.release({ kind: 'channel', channel, param: 'mute' }, !found.mute);
+  else edit().run(setSwitch, { track: channel, which, on: !found.solo });
+}
+
+function loopRange(): void {
+  const { range } = useView.getState();
+  if (range) edit().run(setLoop, { on: true, ...range });
+  else edit().say('No stretch is chosen: drag on the ruler first.');
+}
+
+async function makePiece(template: (typeof TEMPLATES)[number]): Promise<void> {
+  try {
+    const piece = template.make(newId(), newId);
+    await createPiece(piece);
+    await openPieceById(piece.id);
+  } catch (error) {
+    edit().say(error instanceof Error ? error.message : String(error));
+  }
+}
+
+const VIEW_TITLES = { piece: 'Piece', chain: 'Chain', moves: 'Moves', play: 'Play', shelf: 'Shelf' } as const;
+const show = (sheet: 'piece' | 'add' | 'history' | 'gaps') => (context: CommandContext) => {
+  context.go('piece');
+  useView.setState({ sheet });
+};
+
+/** Everything that the whole interface can be told to do. Play's own keys are in `playKeys.ts`: they are held. */
+export const COMMANDS: readonly Command[] = [
+  {
+    id: 'commands',
+    name: 'All commands and keys',
+    group: 'Show',
+    words: 'help search palette shortcuts',
+    key: 'Mod+k',
+    run: () => useView.setState({ sheet: 'commands' }),
+  },
+  {
+    id: 'play',
+    name: 'Play or stop',
+    group: 'Play',
+    words: 'start pause',
+    key: 'Space',
+    run: (c) => c.studio.toggle(),
+  },
+  {
+    id: 'toStart',
+    name: 'Go to the start',
+    group: 'Play',
+    words: 'rewind beginning',
+    key: 'Home',
+    run: (c) => c.studio.locate(0),
+  },
+  {
+    id: 'toEnd',
+    name: 'Go to the end',
+    group: 'Play',
+    key: 'End',
+    run: (c) => c.studio.locate(pieceNow().lengthBeats),
+  },
+  { id: 'barBack', name: 'A bar back', group: 'Play', key: 'PageUp', run: (c) => goBars(c, -1) },
+  { id: 'barForward', name: 'A bar forward', group: 'Play', key: 'PageDown', run: (c) => goBars(c, 1) },
+  {
+    id: 'record',
+    name: 'Record moves, on or off',
+    group: 'Play',
+    words: 'arm automation write',
+    key: 'm',
+    run: () => useRecording.setState(({ armed }) => ({ armed: !armed })),
+  },
+  {
+    id: 'loop',
+    name: 'Loop, on or off',
+    group: 'Play',
+    words: 'cycle repeat',
+    key: 'l',
+    run: () => edit().run(setLoop, { ...pieceNow().loop, on: !pieceNow().loop.on }),
+  },
+  { id: 'loopRange', name: 'Loop the chosen stretch', group: 'Play', words: 'cycle', key: 'Shift+l', run: loopRange },
+  { id: 'undo', name: 'Undo', group: 'Edit', key: 'Mod+z', run: () => edit().undo() },
+  { id: 'redo', name: 'Redo', group: 'Edit', key: 'Mod+Shift+z', run: () => edit().redo() },
+  {
+    id: 'cut',
+    name: 'Cut the clip or effect',
+    group: 'Edit',
+    key: 'Mod+x',
+    leavesKey: hasTextSelected,
+    run: cutSelection,
+  },
+  {
+    id: 'copy',
+    name: 'Copy the clip or effect',
+    group: 'Edit',
+    key: 'Mod+c',
+    leavesKey: hasTextSelected,
+    run: () => void copySelection(),
+  },
+  {
+    id: 'paste',
+    name: 'Paste at the playhead or into the chain',
+    group: 'Edit',
+    key: 'Mod+v',
+    leavesKey: () => !hasCopied(),
+    run: (c) => paste(c.studio.beat),
+  },
+  {
+    id: 'duplicate',
+    name: 'Duplicate the clip, effect or track',
+    group: 'Edit',
+    key: 'Mod+d',
+    run: duplicateSelection,
+  },
+  {
+    id: 'remove',
+    name: 'Remove the clip, effect or track',
+    group: 'Edit',
+    words: 'delete',
+    key: 'Delete',
+    run: removeSelection,
+  },
+  { id: 'nextClip', name: 'Choose the next clip', group: 'Edit', key: 'Alt+ArrowRight', run: () => chooseClip(1) },
+  { id: 'lastClip', name: 'Choose the clip before', group: 'Edit', key: 'Alt+ArrowLeft', run: () => chooseClip(-1) },
+  {
+    id: 'clipLater',
+    name: 'Move the clip a beat later',
+    group: 'Edit',
+    words: 'nudge',
+    key: 'Alt+Shift+ArrowRight',
+    run: () => nudgeClip(1),
+  },
+  {
+    id: 'clipEarlier',
+    name: 'Move the clip a beat earlier',
+    group: 'Edit',
+    words: 'nudge',
+    key: 'Alt+Shift+ArrowLeft',
+    run: () => nudgeClip(-1),
+  },
+  {
+    id: 'addSounds',
+    name: 'Add sound files',
+    group: 'Add',
+    words: 'import open audio wav mp3',
+    key: 'Mod+i',
+    run: () => chooseFiles(SOUND_FILES, useImports.getState().add),
+  },
+  { id: 'addTrack', name: 'Add an empty track', group: 'Add', words: 'new', key: 'Shift+t', run: addEmptyTrack },
+  { id: 'add', name: 'Add: sounds, tracks, returns', group: 'Add', words: 'send bus import', run: show('add') },
+  { id: 'channelDown', name: 'The channel below', group: 'Channel', key: 'Alt+ArrowDown', run: () => chooseChannel(1) },
+  { id: 'channelUp', name: 'The channel above', group: 'Channel', key: 'Alt+ArrowUp', run: () => chooseChannel(-1) },
+  {
+    id: 'mute',
+    name: 'Mute the channel in view',
+    group: 'Channel',
+    key: 'Shift+m',
+    run: (c) => switchChannel('mute', c),
+  },
+  {
+    id: 'solo',
+    name: 'Hear the channel in view alone',
+    group: 'Channel',
+    words: 'solo',
+    key: 'Shift+s',
+    run: (c) => switchChannel('solo', c),
+  },
+  {
+    id: 'strip',
+    name: 'Level, sends and tools of the channel',
+    group: 'Channel',
+    words: 'pan fader meters compare snapshots wide',
+    run: (c) => {
+      c.go('chain');
+      useView.setState({ strip: true, slot: null });
+    },
+  },
+  {
+    id: 'piece',
+    name: 'Name, open, copy or remove a piece',
+    group: 'Piece',
+    words: 'rename save archive duplicate',
+    key: 'Mod+o',
+    run: show('piece'),
+  },
+  { id: 'history', name: 'History', group: 'Piece', words: 'undo edits', key: 'Shift+h', run: show('history') },
+  {
+    id: 'gaps',
+    name: 'Gaps and what could fill them',
+    group: 'Piece',
+    words: 'riser transition fill',
+    key: 'Shift+g',
+    run: show('gaps'),
+  },
+  ...TEMPLATES.map((template): Command => ({
+    id: `new-${template.id}`,
+    name: `New piece: ${template.name}`,
+    group: 'Piece',
+    words: template.says,
+    run: () => void makePiece(template),
+  })),
+  ...VIEW_NAMES.map((view, i): Command => ({
+    id: `go-${view}`,
+    name: VIEW_TITLES[view],
+    group: 'Go to',
+    words: 'view show',
+    key: `Alt+${i + 1}`,
+    run: ({ go }) => go(view),
+  })),
+  { id: 'zoomIn', name: 'Show less time', group: 'Show', words: 'zoom in', key: '+', run: () => zoomBy(1) },
+  { id: 'zoomOut', name: 'Show more time', group: 'Show', words: 'zoom out', key: '-', run: () => zoomBy(-1) },
+  { id: 'day', name: 'Light: day', group: 'Show', words: 'theme bright', run: (c) => c.chooseLight('day') },
+  { id: 'night', name: 'Light: night', group: 'Show', words: 'theme dark', run: (c) => c.chooseLight('night') },
+  {
+    id: 'letGo',
+    name: 'Let go of what is chosen',
+    group: 'Show',
+    words: 'deselect',
+    key: 'Escape',
+    run: () => useView.setState({ clip: null, range: null }),
+  },
+];
+
+/** Opens a recipe over the chosen stretch or clip; over the four bars from the playhead where there is none. */
+export function openRecipe({ go, studio }: CommandContext, recipe: string): void {
+  const { clip, range } = useView.getState();
+  const bar = pieceNow().tempo.beatsPerBar;
+  const start = Math.floor(studio.beat / bar + 1e-6) * bar;
+  go('piece');
+  useView.setState({ recipe, ...(clip === null && range === null ? { range: { start, end: start + 4 * bar } } : {}) });
+}
+
+/** Keys that do the same as another, which stays as it is. */
+export const SECOND_KEYS: Readonly<Record<string, string>> = { '?': 'commands', 'Mod+y': 'redo', Backspace: 'remove' };

@@ -1,0 +1,154 @@
+import { clipEnd } from '../../../core/piece/clipEdges';
+import { freeName } from '../../../core/piece/freeName';
+import { addClip, copyClip, moveClip, removeClip } from '../../../core/piece/edits/clips';
+import { addEffect, copyOf, duplicateEffect, fitted, removeEffect } from '../../../core/piece/edits/chain';
+import { removeTrack } from '../../../core/piece/edits/channels';
+import { duplicateTrack } from '../../../core/piece/edits/tracks';
+import { chainOf, channelName, findClip, findSlot, findTrack } from '../../../core/piece/find';
+import { MAIN, type Clip, type Piece, type Slot, type Track } from '../../../core/piece/piece';
+import { effectOf } from '../../../core/effects/catalogue';
+import { newId } from '../../../data/newId';
+import { useOpenPiece } from '../../../data/openPiece';
+import { useView } from '../../../data/view';
+
+/** What keys for editing act on: the chosen clip, else the open effect, else the track in view. */
+type Selection =
+  | { readonly kind: 'clip'; readonly clip: Clip; readonly track: Track }
+  | { readonly kind: 'effect'; readonly channel: string; readonly slot: Slot }
+  | { readonly kind: 'track'; readonly track: Track };
+
+/** What was cut or copied; a copy of its own, so that it can be pasted after the original is gone. */
+type Copied = { readonly kind: 'clip'; readonly clip: Clip } | { readonly kind: 'effect'; readonly slot: Slot };
+
+let copied: Copied | null = null;
+
+/** Whether something was cut or copied that can be pasted. */
+export const hasCopied = (): boolean => copied !== null;
+
+const pieceNow = (): Piece => useOpenPiece.getState().piece!;
+const { run, say } = useOpenPiece.getState();
+
+function selection(): Selection | null {
+  const piece = pieceNow();
+  const { clip: clipId, slot: slotId, channel } = useView.getState();
+  const found = clipId ? findClip(piece, clipId) : undefined;
+  if (found) return { kind: 'clip', ...found };
+  const slot = slotId ? findSlot(piece, channel, slotId) : undefined;
+  if (slot) return { kind: 'effect', channel, slot };
+  const track = findTrack(piece, channel);
+  return track ? { kind: 'track', track } : null;
+}
+
+const NOTHING = 'Nothing is chosen: tap a clip, an effect or a track first.';
+
+const isAtHead = ({ id }: Track): boolean =>
+  document.activeElement?.closest(`[data-testid="head of ${CSS.escape(id)}"]`) != null;
+
+export function removeSelection(): void {
+  const chosen = selection();
+  if (!chosen) return say(NOTHING);
+  const { undo } = useOpenPiece.getState();
+  const offer = (name: string): void => say(`“${name}” was removed.`, { label: 'Undo', act: undo });
+  switch (chosen.kind) {
+    case 'clip':
+      if (run(removeClip, { clip: chosen.clip.id })) useView.setState({ clip: null });
+      return offer(chosen.clip.name);
+    case 'effect':
+      if (run(removeEffect, { channel: chosen.channel, slot: chosen.slot.id })) useView.setState({ slot: null });
+      return offer(effectOf(chosen.slot.effect).name);
+    case 'track':
+      // A track is always in view: only where one is at its head is it meant.
+      if (!isAtHead(chosen.track)) return say(NOTHING);
+      if (run(removeTrack, { track: chosen.track.id }))
+        useView.setState({ channel: pieceNow().tracks[0]?.id ?? MAIN, slot: null, clip: null });
+      return offer(chosen.track.name);
+  }
+}
+
+/** @returns false when there was nothing that can be copied */
+export function copySelection(): boolean {
+  const chosen = selection();
+  if (chosen?.kind === 'clip') copied = { kind: 'clip', clip: chosen.clip };
+  else if (chosen?.kind === 'effect') copied = { kind: 'effect', slot: chosen.slot };
+  else {
+    say('A clip or an effect can be copied: choose one. A whole track is duplicated.');
+    return false;
+  }
+  const name = copied.kind === 'clip' ? copied.clip.name : effectOf(copied.slot.effect).name;
+  say(`“${name}” is copied. Paste puts it ${copied.kind === 'clip' ? 'at the playhead' : 'at the end of the chain'}.`);
+  return true;
+}
+
+export function cutSelection(): void {
+  if (copySelection()) removeSelection();
+}
+
+/** A clip goes to the playhead on the track in view, an effect to the end of the chain in view. */
+export function paste(beat: number): void {
+  const piece = pieceNow();
+  const { channel } = useView.getState();
+  if (!copied) return say('Nothing has been copied yet.');
+  if (copied.kind === 'effect') {
+    const slot = fitted(piece, channel, copyOf(copied.slot, newId()));
+    if (run(addEffect, { channel, slot, at: chainOf(piece, channel).length })) useView.setState({ slot: slot.id });
+    return;
+  }
+  const track = findTrack(piece, channel);
+  if (!track) return say(`${channelName(piece, channel)} has no clips. Choose a track, then paste.`);
+  const clip = { ...copied.clip, id: newId(), start: Math.round(beat * 1e4) / 1e4 };
+  if (!piece.sounds[clip.sound]) return say('The sound of that clip is not in this piece.');
+  if (run(addClip, { track: track.id, clip })) useView.setState({ clip: clip.id });
+}
+
+/** Once more right after itself: a clip at its end, an effect behind it, a track below it. */
+export function duplicateSelection(): void {
+  const piece = pieceNow();
+  const chosen = selection();
+  if (!chosen) return say(NOTHING);
+  const id = newId();
+  switch (chosen.kind) {
+    case 'clip': {
+      const { clip, track } = chosen;
+      if (run(copyClip, { clip: clip.id, start: clipEnd(piece, clip), track: track.id, id }))
+        useView.setState({ clip: id });
+      return;
+    }
+    case 'effect':
+      if (run(duplicateEffect, { channel: chosen.channel, slot: chosen.slot.id, id })) useView.setState({ slot: id });
+      return;
+    case 'track': {
+      const called = freeName(
+        chosen.track.name,
+        piece.tracks.map(({ name }) => name),
+      );
+      if (run(duplicateTrack, { track: chosen.track.id, id, called })) useView.setState({ channel: id, slot: null });
+    }
+  }
+}
+
+/** Chooses the clip after or before the chosen one on its track; the first of the track in view where none is. */
+export function chooseClip(direction: 1 | -1): void {
+  const chosen = selection();
+  const track = chosen?.kind === 'effect' ? findTrack(pieceNow(), chosen.channel) : chosen?.track;
+  const clips = [...(track?.clips ?? [])].sort((a, b) => a.start - b.start);
+  const at = chosen?.kind === 'clip' ? clips.findIndex(({ id }) => id === chosen.clip.id) + direction : 0;
+  const next = clips[Math.max(0, Math.min(clips.length - 1, at))];
+  if (next) useView.setState({ clip: next.id, range: null });
+  else say('There is no clip on this track.');
+}
+
+/** Moves the chosen clip along time. */
+export function nudgeClip(beats: number): void {
+  const chosen = selection();
+  if (chosen?.kind !== 'clip') return say('No clip is chosen: tap one first.');
+  run(moveClip, { clip: chosen.clip.id, start: Math.max(0, chosen.clip.start + beats) });
+}
+
+/** Shows the channel below or above the one in view. */
+export function chooseChannel(direction: 1 | -1): void {
+  const piece = pieceNow();
+  const ids = [...piece.tracks.map(({ id }) => id), ...piece.returns.map(({ id }) => id), MAIN];
+  const at = ids.indexOf(useView.getState().channel) + direction;
+  const next = ids[Math.max(0, Math.min(ids.length - 1, at))]!;
+  useView.setState({ channel: next, slot: null, clip: null });
+}
