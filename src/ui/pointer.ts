@@ -51,6 +51,8 @@ export function useDrag(
     const element = elementOf(view.current);
     if (!element) return undefined;
     element.style.touchAction = scrolls;
+    // A drag selects no text, and is never the browser's own drag of what is selected.
+    element.style.userSelect = 'none';
     return listen(element, () => latest.current);
   }, [view, scrolls]);
 }
@@ -122,12 +124,15 @@ function listen(element: HTMLElement, handlers: () => DragHandlers): () => void 
     const { left, top } = element.getBoundingClientRect();
     if (handlers().takes?.(at.clientX - left, at.clientY - top)) event.preventDefault();
   };
+  const noNativeDrag = (event: Event): void => event.preventDefault();
+  element.addEventListener('dragstart', noNativeDrag);
   element.addEventListener('touchstart', hold, { passive: false });
   element.addEventListener('pointerdown', down);
   element.addEventListener('pointermove', move);
   element.addEventListener('pointerup', up);
   element.addEventListener('pointercancel', cancel);
   return () => {
+    element.removeEventListener('dragstart', noNativeDrag);
     element.removeEventListener('touchstart', hold);
     element.removeEventListener('pointerdown', down);
     element.removeEventListener('pointermove', move);

@@ -39,6 +39,28 @@ describe('note values', () => {
     }
   });
 
+  test('any fraction of a whole note and any number of beats is one, in the fewest parts, and is read back', () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 1, max: 64 }),
+        fc.constantFrom(1, 2, 4, 8, 16, 32, 64),
+        fc.constantFrom('', 'd', 't'),
+        (count, parts, feel) => {
+          const note = parseNote(`${count}/${parts}${feel}`)!;
+          const factor = feel === 'd' ? 1.5 : feel === 't' ? 2 / 3 : 1;
+          expect(noteBeats(note, 4)).toBeCloseTo(((4 * count) / parts) * factor, 10);
+          expect(parseNote(noteId(note))).toEqual(note);
+          expect(parseNote(noteName(note))).toEqual(note);
+        },
+      ),
+    );
+    expect(['2/16', '4/4', '6/32'].map((text) => noteId(parseNote(text)!))).toEqual(['1/8', '1/1', '3/16']);
+    expect(['2 beats', '1 beat', '1.5 beats', '5 beats'].map((text) => noteBeats(parseNote(text)!, 3))).toEqual([
+      2, 1, 1.5, 5,
+    ]);
+    for (const text of ['3/7', '0/4', '65/64', '1.3 beats', '3/16 of']) expect(parseNote(text)).toBeNull();
+  });
+
   test('what is no note value is refused', () => {
     for (const text of ['', '1/7', 'dotted', '3 bars', '250 ms', '1/8dd']) expect(parseNote(text)).toBeNull();
   });

@@ -97,7 +97,7 @@ function panOf(figure: number, given: string, ends: readonly [string, string] = 
 }
 
 function example(param: NumberParam): string {
-  if (param.sync === 'time') return 'Try 1/8d, 250 ms, 0.5 s or 480 samples.';
+  if (param.sync === 'time') return 'Try 1/8d, 3/16, 2 beats, 250 ms, 0.5 s or 480 samples.';
   if (param.sync === 'rate') return 'Try 1/4, 2 bars or 0.5 Hz.';
   const byUnit: Record<NumberParam['unit'], string> = {
     gain: 'Try -6 dB.',

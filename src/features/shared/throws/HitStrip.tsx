@@ -16,6 +16,12 @@ interface HitStripProps {
   readonly onToggle: (hit: number) => void;
 }
 
+/** The place of a hit as it is shown: one that a player is a little early or late with is on its beat. */
+const shownBeat = (beat: number): number => {
+  const near = Math.round(beat);
+  return Math.abs(beat - near) < 0.05 ? near : Math.round(beat * 100) / 100;
+};
+
 /** Every hit as a post as tall as it is loud, in order; those that are chosen wear coral and a mark. */
 export function HitStrip({ hits, chosen, verb = 'Throw', onToggle }: HitStripProps) {
   const piece = usePiece();
@@ -24,10 +30,11 @@ export function HitStrip({ hits, chosen, verb = 'Throw', onToggle }: HitStripPro
     <ScrollView horizontal style={[styles.strip, { backgroundColor: tokens.paper, borderColor: tokens.line }]}>
       {hits.map((hit, i) => {
         const on = chosen.has(i);
-        const { bar, beat } = toBarBeat(hit.beat, piece.tempo);
-        const within = hit.beat - Math.floor(hit.beat);
-        const place = `${bar}.${beat}${within > 0.05 && within < 0.95 ? `+${within.toFixed(2).slice(1)}` : ''}`;
-        const newBar = i === 0 || toBarBeat(hits[i - 1]!.beat, piece.tempo).bar !== bar;
+        const at = shownBeat(hit.beat);
+        const { bar, beat } = toBarBeat(at, piece.tempo);
+        const within = at - Math.floor(at + 1e-6);
+        const place = `${bar}.${beat}${within > 0.001 ? `+${within.toFixed(2).slice(1)}` : ''}`;
+        const newBar = i === 0 || toBarBeat(shownBeat(hits[i - 1]!.beat), piece.tempo).bar !== bar;
         return (
           <Touchable
             key={i}
