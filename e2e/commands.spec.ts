@@ -3,6 +3,7 @@ import type { Clip } from '../src/core/piece/piece';
 import { expect, saved, test } from './bench';
 
 const search = async (page: Page, words: string): Promise<void> => {
+  await expect(page.getByRole('dialog')).toHaveCount(0);
   await page.keyboard.press('Control+k');
   const field = page.getByRole('searchbox', { name: 'Search commands, effects and recipes' });
   await expect(field).toBeFocused();
@@ -38,6 +39,16 @@ test('by keys alone: an effect and a recipe are found by the trade’s words, a 
   await saved(page, pieceId, ({ piece }) => !piece.tracks[1]!.mute);
   await page.keyboard.press('Alt+5');
   await expect(page).toHaveURL(/\/shelf$/);
+});
+
+test('from the top of the page one Tab and Enter lead to the first clip, however many tracks there are', async ({
+  page,
+  pieceId: _,
+}) => {
+  await page.keyboard.press('Tab');
+  await expect(page.getByRole('button', { name: 'Skip to the first clip' })).toBeFocused();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: 'Clip Kalimba, ebb' })).toBeFocused();
 });
 
 test('a clip is copied, pasted, duplicated, cut and removed by keys, and each is said', async ({ page, pieceId }) => {

@@ -16,7 +16,7 @@ test('J1 by touch: from nothing to an echo in time on the humming voice, heard, 
   page,
   pieceId,
 }) => {
-  await page.getByRole('button', { name: 'Play' }).tap();
+  await page.getByRole('button', { name: 'Play', exact: true }).tap();
   await expect(page.getByRole('button', { name: 'Stop', exact: true })).toBeVisible();
   await expect.poll(() => beatShown(page)).toBeGreaterThan(1);
 

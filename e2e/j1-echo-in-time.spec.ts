@@ -59,7 +59,7 @@ test('sides apart, linked again, and a refused value', async ({ page, pieceId })
   await page.getByRole('button', { name: /^Time, .*Type a value/ }).click();
   await page.getByRole('textbox', { name: 'Time as text' }).fill('soon');
   await page.keyboard.press('Enter');
-  await expect(page.getByRole('alert')).toHaveText(/Try 1\/8d, 250 ms/);
+  await expect(page.getByRole('alert')).toHaveText(/Try 1\/8d, 3\/16, 2 beats, 250 ms/);
   await page.keyboard.press('Escape');
   await page.getByRole('switch', { name: 'Sides linked' }).click();
   await expect(page.getByRole('slider', { name: 'Time right' })).toBeHidden();

@@ -7,7 +7,7 @@ test('J12: a clip is printed while the piece plays, placed at the sample it came
 }) => {
   await go(page, 'Chain');
   await page.getByRole('button', { name: 'Add Echo: Call across the water' }).click();
-  await page.getByRole('button', { name: 'Play' }).click();
+  await page.getByRole('button', { name: 'Play', exact: true }).click();
   const printed = await printAndDownload(page, 'Hum, answer', 'Wet and dry', '4 bars');
   await expect(page.getByRole('button', { name: 'Stop', exact: true })).toBeVisible();
   await page.getByRole('button', { name: 'Stop', exact: true }).click();

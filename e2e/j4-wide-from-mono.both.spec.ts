@@ -1,4 +1,4 @@
-import { expect, farthest, printAndDownload, saved, soundNamed, test } from './bench';
+import { expect, farthest, printAndDownload, saved, soundNamed, test, unfoldStrip } from './bench';
 
 test('J4: a mono voice is made wide, the loss in mono is told, and the mono-safe way loses nothing', async ({
   page,
@@ -9,6 +9,7 @@ test('J4: a mono voice is made wide, the loss in mono is told, and the mono-safe
   await hand.view('Chain');
   await hand.add('Side delay', 'Wide plank');
   await hand.strand();
+  await unfoldStrip(page);
   const loss = page.getByLabel('Loss in mono').first();
   await expect(loss).toHaveText('0.0 dB');
   await hand.press('button', 'Play');

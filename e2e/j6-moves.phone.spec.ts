@@ -37,7 +37,7 @@ test('J6 by touch: the input of an echo is ridden, seen as a lane, corrected, un
   await page.touchscreen.tap(box.x + (box.width * 8.2) / 64, box.y + 10);
   await go(page, 'Chain');
   await page.getByRole('switch', { name: 'Record moves' }).tap();
-  await page.getByRole('button', { name: 'Play' }).tap();
+  await page.getByRole('button', { name: 'Play', exact: true }).tap();
   // For its first moments a browser does not tell yet what it puts out when, which moves are placed by.
   await expect.poll(() => beatShown(page)).toBeGreaterThan(8);
   const wave = Array.from({ length: 50 }, (_, i) => [0.5 + 0.48 * Math.cos(i / 7), 0.5] as const);

@@ -51,7 +51,7 @@ test('a switch thrown while recording is a held step, and the lane plays it back
   await go(page, 'Chain');
   await page.getByRole('button', { name: 'Add Echo: Neutral' }).click();
   await page.keyboard.press('m');
-  await page.getByRole('button', { name: 'Play' }).click();
+  await page.getByRole('button', { name: 'Play', exact: true }).click();
   await page.getByRole('switch', { name: 'Hold', exact: true }).click();
   const { piece } = await saved(page, pieceId, (stored) => stored.piece.lanes.length === 1);
   await page.getByRole('button', { name: 'Stop', exact: true }).click();

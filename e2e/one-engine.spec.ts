@@ -81,7 +81,7 @@ test.describe('one engine everywhere', () => {
     const sounds = await soundsOf(page, piece);
     await page.waitForFunction(() => 'listening' in window);
     await expect(page.getByText('loading …')).toHaveCount(0);
-    await page.getByRole('button', { name: 'Play' }).click();
+    await page.getByRole('button', { name: 'Play', exact: true }).click();
     const heardBefore = await page.evaluate(
       () => (window as unknown as { heardSamples: number[] }).heardSamples.length,
     );

@@ -6,7 +6,7 @@ test('feedback over 100 % is held by the guard, which says so while it acts', as
   await page.getByRole('button', { name: 'Add Echo: Neutral' }).click();
   await typeInto(page, 'Time', '60 ms');
   await typeInto(page, 'Feedback', '120 %');
-  await page.getByRole('button', { name: 'Play' }).click();
+  await page.getByRole('button', { name: 'Play', exact: true }).click();
   await expect(page.getByRole('status').filter({ hasText: 'Guard holds a loop from running away' })).toBeVisible({
     timeout: 30_000,
   });
@@ -37,11 +37,11 @@ test('when the audio thread falls behind a counter shows it, and sound goes on b
     },
   });
   await page.reload();
-  await page.getByRole('button', { name: 'Play' }).click();
+  await page.getByRole('button', { name: 'Play', exact: true }).click();
   await expect(page.getByText(/Sound fell behind \d+ times?/)).toBeVisible({ timeout: 60_000 });
   await page.getByRole('button', { name: 'Stop', exact: true }).click();
   await go(page, 'Shelf');
   await page.getByRole('radio', { name: 'Salt Pier', exact: true }).first().click();
-  await page.getByRole('button', { name: 'Play' }).click();
+  await page.getByRole('button', { name: 'Play', exact: true }).click();
   await expect.poll(() => beatShown(page), { timeout: 30_000 }).toBeGreaterThan(1);
 });

@@ -49,7 +49,7 @@ test('the server stops in the middle of work: playing and editing go on, and all
 }) => {
   await go(page, 'Chain');
   await page.getByRole('button', { name: 'Add Echo: Neutral' }).click();
-  await page.getByRole('button', { name: 'Play' }).click();
+  await page.getByRole('button', { name: 'Play', exact: true }).click();
   await expect.poll(() => beatShown(page)).toBeGreaterThan(0);
   await saved(page, pieceId, (stored) => stored.history.cursor === 1);
   await server.kill();
@@ -235,10 +235,10 @@ test('Play says so when no audio output answers, and plays once one does', async
   await page.reload();
   const state = page.evaluate(() => Object.getOwnPropertyDescriptor(AudioContext.prototype, 'state') !== undefined);
   expect(await state).toBe(true);
-  await page.getByRole('button', { name: 'Play' }).click();
+  await page.getByRole('button', { name: 'Play', exact: true }).click();
   await expect(page.getByRole('status').filter({ hasText: 'The browser gives no sound' })).toBeVisible();
-  await expect(page.getByRole('button', { name: 'Play' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Play', exact: true })).toBeVisible();
   await page.evaluate(() => (window as unknown as { connectOutput: () => void }).connectOutput());
-  await page.getByRole('button', { name: 'Play' }).click();
+  await page.getByRole('button', { name: 'Play', exact: true }).click();
   await expect.poll(() => beatShown(page)).toBeGreaterThan(0);
 });

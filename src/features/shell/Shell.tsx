@@ -4,6 +4,7 @@ import { StyleSheet, View } from 'react-native';
 import { Icon, TouchableRipple } from 'react-native-paper';
 import type { IconName } from '../../ui/icon';
 import { useFrame } from '../../ui/frame';
+import { SkipLink } from '../../ui/SkipLink';
 import { useRoleKeys } from '../../ui/roleKeys';
 import { useTokens, useWide } from '../../ui/theme';
 import { Text } from '../../ui/Text';
@@ -47,13 +48,17 @@ const LINKS: readonly { readonly view: ViewName; readonly label: string; readonl
   { view: 'shelf', label: 'Shelf', icon: 'archive' },
 ];
 
+const firstClip = (): HTMLElement | null =>
+  document.querySelector<HTMLElement>('[data-testid^="lane of "] [role=button]');
+
 /** The frame of every view: the way between views, the transport, and what has to be said. */
 export function Shell({ children }: { readonly children: ReactNode }) {
   const tokens = useTokens();
   const wide = useWide();
   const locked = useView((view) => view.stage);
   // On a stage nothing reacts but Play, which has a bar of its own then.
-  const stage = useAddress()?.view === 'play' && locked;
+  const view = useAddress()?.view;
+  const stage = view === 'play' && locked;
   const sheet = useView((view) => view.sheet);
   const { studio } = useStudio();
   useFrame(() => {
@@ -64,6 +69,7 @@ export function Shell({ children }: { readonly children: ReactNode }) {
   return (
     <View style={[styles.shell, { backgroundColor: tokens.paper }]}>
       <AddressSync />
+      {view === 'piece' ? <SkipLink to={firstClip}>Skip to the first clip</SkipLink> : null}
       {stage ? null : <CommandKeys />}
       {stage || sheet !== 'commands' ? null : (
         <Suspense fallback={null}>
