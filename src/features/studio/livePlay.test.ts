@@ -308,6 +308,19 @@ test('stepping presets while it is not recorded becomes one edit, and the engine
   expectPieceInEngine(stage);
 });
 
+test('a preset that waits for its line when playing stops is taken all the same', () => {
+  const stage = new Stage(sceneToPlay(61, 'stutter'), false);
+  stage.run(0.5, 128);
+  stage.live.begin(hold, true);
+  stepPreset(stage, 1);
+  stage.live.end(hold);
+  stage.live.stop();
+  expect(stage.piece.tracks[0]!.chain[0]!.preset).toBe(effectOf('stutter').presets[1]!.id);
+  expect(useOpenPiece.getState().entries).toHaveLength(1);
+  stage.run(0.5, 128);
+  expectPieceInEngine(stage);
+});
+
 test('a preset of one’s own is taken as one edit and leaves the effect without a preset of its kind', () => {
   const stage = new Stage(sceneToPlay(120, 'stutter'), false);
   stage.run(0.5, 128);

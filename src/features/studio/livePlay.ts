@@ -8,6 +8,7 @@ import { choosePreset, takeValues } from '../../core/piece/edits/chain';
 import { leaveValues } from '../../core/piece/edits/fields';
 import {
   baseValue,
+  channelIds,
   channelOfTarget,
   contextOf,
   effectOfTarget,
@@ -176,6 +177,17 @@ export class LivePlay {
       if (!holds?.includes(id)) this.gesture('release', { kind: 'effect', channel, effect: slotId, param: id }, 0, 0);
   }
 
+  /** Playing stops before the line of a preset that is shown as chosen: it is taken now, unless it was to be a move. */
+  private keepWaitingPresets(): void {
+    for (const slotId of Object.keys(usePlayed.getState().presets)) {
+      const channel = channelIds(this.piece).find((id) => findSlot(this.piece, id, slotId));
+      if (channel === undefined || this.recorder.on(channel)) continue;
+      for (const param of effectOf(findSlot(this.piece, channel, slotId)!.effect).paramIds)
+        this.gesture('cancel', { kind: 'effect', channel, effect: slotId, param }, 0, 0);
+      this.keepPreset(channel, slotId);
+    }
+  }
+
   /** What was played goes back to where it stands without a hand. @param gridBeats on the next line of this grid */
   end(target: Target, gridBeats = 0): void {
     const { piece } = this;
@@ -258,6 +270,7 @@ export class LivePlay {
   /** Playing stops: nothing is played any more. */
   stop(): void {
     for (const target of [...this.targets.values()]) this.end(target);
+    this.keepWaitingPresets();
     usePlayed.setState({ presets: {} });
     for (const target of this.offUntilStop) this.gesture('release', target, 0, 0);
     this.offUntilStop = [];
