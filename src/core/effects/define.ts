@@ -109,6 +109,11 @@ export interface EffectDefinition {
   /** Parameters that hold sound for ever; an effect that is switched off lets go of it. */
   readonly holds?: readonly string[];
   /**
+   * Parameters that follow another while a switch is on, by the one that they follow. Where a hand switches it off they
+   * begin where they were heard.
+   */
+  readonly follows?: { readonly while: string; readonly leaders: Readonly<Record<string, string>> };
+  /**
    * What it needs prepared beside its values, for an effect that works with an impulse.
    * @param sound hash of the own sound, if one is chosen
    */

@@ -363,6 +363,32 @@ export type Snapshot = z.infer<typeof snapshotSchema>;
 export type Section = z.infer<typeof sectionSchema>;
 export type Print = z.infer<typeof printSchema>;
 
+/** A track at full level in the middle, without clips and effects unless `more` has some. */
+export const newTrack = (id: string, name: string, more: Partial<Track> = {}): Track => ({
+  id,
+  name,
+  gain: 1,
+  pan: 0,
+  mute: false,
+  solo: false,
+  clips: [],
+  chain: [],
+  sends: [],
+  ...more,
+});
+
+/** A return at full level in the middle, without effects unless it is given some. */
+export const newReturn = (id: string, name: string, chain: readonly Slot[] = []): Return => ({
+  id,
+  name,
+  gain: 1,
+  pan: 0,
+  mute: false,
+  solo: false,
+  chain: [...chain],
+  sends: [],
+});
+
 export function emptyPiece(pieceId: string, pieceName: string): Piece {
   return {
     version: 6,

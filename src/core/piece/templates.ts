@@ -1,7 +1,7 @@
 import { effectOf } from '../effects/catalogue';
 import { newSlot } from './edits/chain';
 import { readyField } from './edits/fields';
-import { emptyPiece, type Piece, type Return, type Send, type Slot, type Track } from './piece';
+import { emptyPiece, newReturn, newTrack, type Piece, type Slot } from './piece';
 
 /** How a new piece begins. */
 export interface Template {
@@ -17,39 +17,16 @@ const wet = { balance: 'mix', mix: 1 } as const;
 /** -12 dB: there, and no more. */
 const TOUCH_OF_SPACE = 0.25;
 
-const track = (id: string, name: string, sends: readonly Send[] = [], chain: readonly Slot[] = []): Track => ({
-  id,
-  name,
-  gain: 1,
-  pan: 0,
-  mute: false,
-  solo: false,
-  clips: [],
-  chain: [...chain],
-  sends: [...sends],
-});
-
-const returning = (id: string, name: string, slot: Slot): Return => ({
-  id,
-  name,
-  gain: 1,
-  pan: 0,
-  mute: false,
-  solo: false,
-  chain: [slot],
-  sends: [],
-});
-
 /** Two returns, an echo and a space, and tracks of these names; those named in `sent` send to both. */
 function withReturns(id: string, newId: () => string, names: readonly string[], sent: readonly string[]): Piece {
   const [echo, space] = [newId(), newId()];
   const sends = [echo, space].map((to) => ({ to, level: TOUCH_OF_SPACE, pre: false }));
   return {
     ...emptyPiece(id, 'New piece'),
-    tracks: names.map((name) => track(newId(), name, sent.includes(name) ? sends : [])),
+    tracks: names.map((name) => newTrack(newId(), name, sent.includes(name) ? { sends } : {})),
     returns: [
-      returning(echo, 'Echo', newSlot(newId(), 'echo', 'callAcross', wet)),
-      returning(space, 'Space', newSlot(newId(), 'reverb', 'openWater', wet)),
+      newReturn(echo, 'Echo', [newSlot(newId(), 'echo', 'callAcross', wet)]),
+      newReturn(space, 'Space', [newSlot(newId(), 'reverb', 'openWater', wet)]),
     ],
   };
 }
@@ -104,10 +81,12 @@ export const TEMPLATES: readonly Template[] = [
       return limited(
         {
           ...piece,
-          tracks: [track(newId(), 'Source', [{ to: bed, level: TOUCH_OF_SPACE, pre: false }], [braid])],
+          tracks: [
+            newTrack(newId(), 'Source', { sends: [{ to: bed, level: TOUCH_OF_SPACE, pre: false }], chain: [braid] }),
+          ],
           returns: [
-            returning(bed, 'Bed', newSlot(newId(), 'reverb', 'seaFret', wet)),
-            returning(pipe, 'Long answer', newSlot(newId(), 'echo', 'fogBank', wet)),
+            newReturn(bed, 'Bed', [newSlot(newId(), 'reverb', 'seaFret', wet)]),
+            newReturn(pipe, 'Long answer', [newSlot(newId(), 'echo', 'fogBank', wet)]),
           ],
         },
         newId,

@@ -2,7 +2,7 @@ import { makeRandom } from '../dsp/random';
 import { effectOf } from '../effects/catalogue';
 import { newSlot } from '../piece/edits/chain';
 import { readyField } from '../piece/edits/fields';
-import { emptyPiece, MAIN, type Piece, type Return } from '../piece/piece';
+import { newReturn, emptyPiece, MAIN, type Piece, type Return } from '../piece/piece';
 import { DemoBuilder, type Demo, type Part } from './demo';
 import { engineRoom, type EngineHit, type EngineStroke } from './engineRoom';
 import { hum, type SungNote } from './hum';
@@ -68,16 +68,8 @@ export function makeNightFerry(hashOf: (bytes: Uint8Array) => string): Demo {
   return made.demo({ tracks, returns: [...RETURNS], ...playedOnMain({ ...made.piece, tracks }) });
 }
 
-const returned = (id: string, name: string, effect: string, preset: string): Return => ({
-  id,
-  name,
-  gain: 1,
-  pan: 0,
-  mute: false,
-  solo: false,
-  chain: [newSlot(`${id}-effect`, effect, preset, { mix: 1 })],
-  sends: [],
-});
+const returned = (id: string, name: string, effect: string, preset: string): Return =>
+  newReturn(id, name, [newSlot(`${id}-effect`, effect, preset, { mix: 1 })]);
 
 const RETURNS: readonly Return[] = [
   returned('wake', 'Wake', 'echo', 'steppingStones'),

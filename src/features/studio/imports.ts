@@ -1,7 +1,7 @@
 import { create } from 'zustand';
 import { addClip } from '../../core/piece/edits/clips';
 import { addTrack } from '../../core/piece/edits/channels';
-import type { Clip } from '../../core/piece/piece';
+import { newTrack, type Clip } from '../../core/piece/piece';
 import { ApiProblem, uploadSound, type StoredSound } from '../../data/api';
 import { newId } from '../../data/newId';
 import { useOpenPiece } from '../../data/openPiece';
@@ -119,7 +119,7 @@ function lay({ hash, ...info }: StoredSound, name: string, { track, beat }: Impo
   const done =
     known === undefined
       ? run(addTrack, {
-          track: { id: channel, name, gain: 1, pan: 0, mute: false, solo: false, clips: [clip], chain: [], sends: [] },
+          track: newTrack(channel, name, { clips: [clip] }),
           sounds,
         })
       : run(addClip, { track: known, clip, sounds });

@@ -13,6 +13,7 @@ export const echo = defineEffect({
   presets: echoPresets,
   holds: ['hold'],
   headline: ['timeL', 'feedback'],
+  follows: { while: 'linked', leaders: { timeR: 'timeL' } },
   visibleWhen: {
     timeR: [{ param: 'linked', is: false }],
     firstSide: [{ param: 'routing', is: 'pingpong' }],

@@ -218,7 +218,9 @@ export const setParams = defineEdit({
   },
   apply: (draft, { channel, slot, values }) => {
     const target = draftSlot(draft, channel, slot).slot;
-    const { params } = effectOf(target.effect);
+    const { params, follows } = effectOf(target.effect);
+    if (follows && target.values[follows.while] === true && values[follows.while] === false)
+      for (const [id, leader] of Object.entries(follows.leaders)) target.values[id] = target.values[leader]!;
     for (const [id, value] of Object.entries(values)) {
       if (!params[id]) throw new EditRefused(`${effectOf(target.effect).name} has no parameter “${id}”.`);
       target.values[id] = value;

@@ -3,7 +3,7 @@ import { StyleSheet } from 'react-native';
 import { fitted, newSlot } from '../../../core/piece/edits/chain';
 import { addReturn } from '../../../core/piece/edits/sends';
 import { freeName } from '../../../core/piece/freeName';
-import type { Piece, Return } from '../../../core/piece/piece';
+import { newReturn, type Piece, type Return } from '../../../core/piece/piece';
 import { useOpenPiece } from '../../../data/openPiece';
 import { Sheet } from '../../../ui/Sheet';
 import { Button } from '../../../ui/Button';
@@ -28,12 +28,12 @@ const STARTS: readonly Start[] = [
 ];
 
 /** A return with a name no other has. */
-function newReturn(piece: Piece, { name, effect }: Start): Return {
+function returnFor(piece: Piece, { name, effect }: Start): Return {
   const free = freeName(
     name,
     piece.returns.map((made) => made.name),
   );
-  const made: Return = { id: newId(), name: free, gain: 1, pan: 0, mute: false, solo: false, chain: [], sends: [] };
+  const made = newReturn(newId(), free);
   if (!effect) return made;
   const slot = newSlot(newId(), effect[0], effect[1]);
   return { ...made, chain: [fitted({ returns: [made] }, made.id, slot)] };
@@ -58,7 +58,7 @@ export function AddReturn() {
 export function ReturnChoices({ onAdded }: { readonly onAdded: () => void }) {
   const add = (start: Start): void => {
     const { piece, run } = useOpenPiece.getState();
-    if (piece && run(addReturn, { made: newReturn(piece, start) })) onAdded();
+    if (piece && run(addReturn, { made: returnFor(piece, start) })) onAdded();
   };
   return STARTS.map((start) => (
     <ListItem
