@@ -226,7 +226,7 @@ test('a section is named, named anew, and removed', async () => {
 test('an effect that listens aside is pointed at another track, never at its own', () => {
   render(<SideTrack channel="t0" slot={now().tracks[0]!.chain[0]!} />);
   expect(screen.getByText(/Until a track is chosen/)).toBeTruthy();
-  press('button', 'Listens to: no track yet. Choose');
+  press('button', 'Sidechain: no track yet. Choose');
   expect(screen.queryByRole('radio', { name: 'Listen to Track 0' })).toBeNull();
   press('radio', 'Listen to Track 1');
   expect(now().tracks[0]!.chain[0]!.side).toBe('t1');

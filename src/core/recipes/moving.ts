@@ -99,7 +99,7 @@ export const degrade: Recipe = {
       initial: 6,
     }),
     wobble: ratio({
-      label: 'Clock wobble',
+      label: 'Jitter',
       group: 'Way',
       hint: 'Unsteady, so that it rustles rather than whistles.',
       initial: 0.25,

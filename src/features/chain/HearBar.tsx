@@ -13,7 +13,7 @@ const CHOICES: readonly { readonly id: Hear; readonly label: string }[] = [
   { id: 'mix', label: 'mix' },
   { id: 'wet', label: 'wet' },
   { id: 'dry', label: 'dry' },
-  { id: 'difference', label: 'change' },
+  { id: 'difference', label: 'difference' },
 ];
 
 /**

@@ -20,14 +20,14 @@ export function ImageMeter({ channel }: { readonly channel: string }) {
     if (element) element.style.left = `${(50 + 50 * studio.player.meters.correlation(index)).toFixed(1)}%`;
   });
   return (
-    <View role="group" aria-label="Stereo image" style={styles.meter}>
+    <View role="group" aria-label="Correlation of the sides" style={styles.meter}>
       <View style={styles.words}>
-        <Text variant="bodySmall">turned over</Text>
+        <Text variant="bodySmall">correlation −1</Text>
         <View style={styles.figures}>
           <Text variant="bodySmall">in mono</Text>
           <LiveText strong size={13} label="Loss in mono" read={() => formatDb(studio.player.meters.monoDb(index))} />
         </View>
-        <Text variant="bodySmall">alike</Text>
+        <Text variant="bodySmall">+1</Text>
       </View>
       <View aria-hidden style={[styles.line, { backgroundColor: tokens.line }]}>
         <View style={[styles.middle, { backgroundColor: tokens.mute }]} />

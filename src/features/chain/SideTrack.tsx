@@ -23,7 +23,7 @@ export function SideTrack({ channel, slot }: { readonly channel: string; readonl
     <>
       <View style={styles.row}>
         <Button
-          label={`Listens to: ${chosen?.name ?? 'no track yet'}. Choose`}
+          label={`Sidechain: ${chosen?.name ?? 'no track yet'}. Choose`}
           icon="headphones"
           style={styles.button}
           onPress={() => setOpen(true)}

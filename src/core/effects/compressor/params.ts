@@ -66,7 +66,7 @@ export const compressorParams = {
   }),
   source: choice({
     mutesOnChange: true,
-    label: 'Listens to',
+    label: 'Sidechain',
     group: 'Side',
     hint: 'Its own sound, or that of another track, which then makes room for itself.',
     initial: 'self',

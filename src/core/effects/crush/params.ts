@@ -18,7 +18,7 @@ export const crushParams = {
     offAt: 'max',
   }),
   wobble: ratio({
-    label: 'Clock wobble',
+    label: 'Jitter',
     group: 'Steps',
     hint: 'How unsteadily it is looked at: grit instead of pure false tones.',
     initial: 0,

@@ -214,7 +214,7 @@ export const echoParams = {
   }),
   wowRate: rate({
     label: 'Wow rate',
-    group: 'Motion',
+    group: 'Modulation',
     hint: 'Slow waver of the pitch, as of an uneven reel.',
     min: 0.1,
     max: 4,
@@ -222,7 +222,7 @@ export const echoParams = {
   }),
   wowDepth: figure({
     label: 'Wow',
-    group: 'Motion',
+    group: 'Modulation',
     hint: 'How far the pitch wavers slowly.',
     unit: 'percent',
     min: 0,
@@ -233,7 +233,7 @@ export const echoParams = {
   }),
   flutterRate: rate({
     label: 'Flutter rate',
-    group: 'Motion',
+    group: 'Modulation',
     hint: 'Quick shiver of the pitch.',
     min: 4,
     max: 20,
@@ -241,7 +241,7 @@ export const echoParams = {
   }),
   flutterDepth: figure({
     label: 'Flutter',
-    group: 'Motion',
+    group: 'Modulation',
     hint: 'How far the pitch shivers.',
     unit: 'percent',
     min: 0,
@@ -252,7 +252,7 @@ export const echoParams = {
   }),
   duck: figure({
     label: 'Ducking',
-    group: 'Motion',
+    group: 'Modulation',
     hint: 'How far the repeats bow while the input sounds.',
     unit: 'db',
     min: 0,
@@ -262,7 +262,7 @@ export const echoParams = {
   }),
   duckThreshold: figure({
     label: 'Duck above',
-    group: 'Motion',
+    group: 'Modulation',
     hint: 'Input level from which the repeats bow.',
     unit: 'db',
     min: -60,
@@ -271,7 +271,7 @@ export const echoParams = {
   }),
   duckRelease: figure({
     label: 'Duck release',
-    group: 'Motion',
+    group: 'Modulation',
     hint: 'How soon they rise again after the input stops.',
     unit: 'ms',
     min: 20,

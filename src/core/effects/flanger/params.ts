@@ -31,7 +31,7 @@ export const flangerParams = {
   }),
   turned: toggle({
     mutesOnChange: true,
-    label: 'Turned',
+    label: 'Invert',
     group: 'Comb',
     hint: 'Turns the copy over: the lowest notch lies at nothing, and the bass goes.',
     initial: false,
@@ -43,11 +43,11 @@ export const flangerParams = {
     hint: 'Lets the copy overtake the sound, as two tapes do; all is 11 ms later.',
     initial: false,
   }),
-  depth: ratio({ label: 'Sweep', group: 'Motion', hint: 'How far the time swings to each side.', initial: 0.8 }),
-  rate: rate({ label: 'Rate', group: 'Motion', hint: 'How fast it swings.', initial: 0.2 }),
+  depth: ratio({ label: 'Sweep', group: 'Modulation', hint: 'How far the time swings to each side.', initial: 0.8 }),
+  rate: rate({ label: 'Rate', group: 'Modulation', hint: 'How fast it swings.', initial: 0.2 }),
   place: figure({
     label: 'Place',
-    group: 'Motion',
+    group: 'Modulation',
     hint: 'Where the sweep stands by hand: ride it with the sweep at nothing.',
     unit: 'pan',
     ends: ['shorter', 'longer'],
@@ -58,7 +58,7 @@ export const flangerParams = {
   }),
   phase: figure({
     label: 'Side phase',
-    group: 'Motion',
+    group: 'Modulation',
     hint: 'How far the right side’s sweep runs behind the left’s.',
     unit: 'degrees',
     min: 0,

@@ -38,7 +38,7 @@ export const phaserParams = {
   }),
   depth: figure({
     label: 'Sweep',
-    group: 'Motion',
+    group: 'Modulation',
     hint: 'How far the notches travel to each side.',
     unit: 'octaves',
     min: 0,
@@ -46,7 +46,7 @@ export const phaserParams = {
     initial: 1.2,
     offAt: 'min',
   }),
-  rate: rate({ label: 'Rate', group: 'Motion', hint: 'How fast they travel.', initial: 0.3 }),
+  rate: rate({ label: 'Rate', group: 'Modulation', hint: 'How fast they travel.', initial: 0.3 }),
   phase: figure({
     label: 'Side phase',
     group: 'Sides',

@@ -54,7 +54,7 @@ export function pictureOfReverb(values: ParamValues, context: ValueContext): Dec
         pullY: null,
       },
       {
-        label: 'High decay',
+        label: 'High damping',
         x: preDelaySeconds + 0.45 * setSeconds * number('highDecay'),
         y: -27,
         pullX: pullOn(reverbParams, values, context, 'highDecay', 'add', 1 / (0.45 * setSeconds)),

@@ -5,17 +5,17 @@ import { WHOLLY_WET_LINEAR } from '../common';
 
 export const tremoloParams = {
   ...WHOLLY_WET_LINEAR,
-  rate: rate({ label: 'Rate', group: 'Motion', hint: 'How fast the level comes and goes.', initial: '1/8' }),
+  rate: rate({ label: 'Rate', group: 'Modulation', hint: 'How fast the level comes and goes.', initial: '1/8' }),
   depth: ratio({
     label: 'Depth',
-    group: 'Motion',
+    group: 'Modulation',
     hint: 'How far down it goes: at the right to silence.',
     initial: 0.6,
   }),
   shape: choice({
     mutesOnChange: true,
     label: 'Shape',
-    group: 'Motion',
+    group: 'Modulation',
     hint: 'Soft as a sine, or cut as a square; fall and rise lean to one side.',
     initial: 'sine',
     options: LFO_SHAPES.map((id) => ({ id, label: id })),
@@ -32,7 +32,7 @@ export const tremoloParams = {
   }),
   start: figure({
     label: 'Start',
-    group: 'Motion',
+    group: 'Modulation',
     hint: 'Where in its turn the motion stands at the start of the piece.',
     unit: 'degrees',
     min: 0,

@@ -25,13 +25,13 @@ export const utilityParams = {
     notches: [0],
   }),
   turnLeft: toggle({
-    label: 'Turn left over',
+    label: 'Invert left',
     group: 'Sides',
     hint: 'Turns the phase of the left side over.',
     initial: false,
   }),
   turnRight: toggle({
-    label: 'Turn right over',
+    label: 'Invert right',
     group: 'Sides',
     hint: 'Turns the phase of the right side over.',
     initial: false,

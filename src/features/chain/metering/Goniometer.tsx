@@ -49,7 +49,7 @@ export function Goniometer({ pairs, correlation, size }: GoniometerProps) {
           R
         </SvgText>
       </Svg>
-      <Text variant="bodySmall">{`alike ${correlation.toFixed(2).replace('-', '−')}`}</Text>
+      <Text variant="bodySmall">{`correlation ${correlation.toFixed(2).replace('-', '−')}`}</Text>
     </View>
   );
 }
