@@ -152,6 +152,7 @@ test('every endpoint answers as the contract says, from a piece’s beginning to
   await ask(API.removeExport, { params: { id: started.id } });
 
   await ask(API.removePiece, { params });
+  expect((await ask(API.listBin)).map((binned) => binned.id)).toEqual(['p1']);
   await ask(API.restorePiece, { params });
   await ask(API.recoverPiece, { params });
   const upload = crypto.randomUUID();

@@ -56,6 +56,8 @@ describe('pieces', () => {
     await act(async () => (await screen.findByRole('button', { name: 'Show the bin, 1 in it' })).click());
     await act(async () => press('button', 'Bring Ebb back'));
     expect(served.restorePiece.mock.calls).toEqual([['gone']]);
+    // Both lists are asked for again.
+    await waitFor(() => expect(served.listBin).toHaveBeenCalledTimes(2));
   });
 
   const listed = [
