@@ -15,7 +15,7 @@ test('by keys alone: an effect and a recipe are found by the trade’s words, a 
   pieceId,
 }) => {
   await search(page, 'slapback');
-  await page.getByRole('button', { name: 'Add Echo: Hull slap' }).click();
+  await page.getByRole('dialog').getByRole('button', { name: 'Add Echo: Hull slap' }).click();
   await expect(page.getByRole('heading', { name: 'Echo', level: 2 })).toBeVisible();
   await saved(page, pieceId, ({ piece }) => piece.tracks[1]!.chain[0]?.preset === 'hullSlap');
 
