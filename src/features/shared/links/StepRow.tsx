@@ -1,9 +1,9 @@
-import { useRef, useState } from 'react';
+import { useRef } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { MAX_STEPS } from '../../../core/automation/modulator';
 import { elementOf, useFrame } from '../../../ui/frame';
-import { useDrag, useKeys, type Drag } from '../../../ui/pointer';
 import { IconButton } from '../../../ui/IconButton';
+import { StepField, useStepField } from '../../../ui/StepField';
 import { Text } from '../../../ui/Text';
 import { useTokens } from '../../../ui/theme';
 
@@ -40,46 +40,13 @@ export function StepRow({
   sounding,
 }: StepRowProps) {
   const tokens = useTokens();
-  const field = useRef<View>(null);
-  const [drawn, setDrawn] = useState<readonly number[] | null>(null);
-  const [chosen, setChosen] = useState(0);
-  const shown = drawn ?? steps;
-  const stroke = useRef<readonly number[]>(steps);
-  const put = (drag: Pick<Drag, 'x' | 'y' | 'width' | 'height'>): void => {
-    const index = Math.max(0, Math.min(steps.length - 1, Math.floor((drag.x / drag.width) * steps.length)));
-    stroke.current = stroke.current.map((value, i) => (i === index ? held(1 - (2 * drag.y) / drag.height) : value));
-    setChosen(index);
-    setDrawn(stroke.current);
-  };
-  useDrag(
-    field,
-    {
-      begin: (drag) => {
-        stroke.current = steps;
-        put({ ...drag, x: drag.startX, y: drag.startY });
-      },
-      move: put,
-      end: (_drag, cancelled) => {
-        if (!cancelled) onChange(stroke.current);
-        setDrawn(null);
-      },
-      tap: (drag) => {
-        stroke.current = steps;
-        put(drag);
-        onChange(stroke.current);
-        setDrawn(null);
-      },
-    },
-    'none',
-  );
-  useKeys(field, (event) => {
-    const aside = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0;
-    const up = event.key === 'ArrowUp' ? 1 : event.key === 'ArrowDown' ? -1 : 0;
-    if (aside !== 0) setChosen((before) => Math.max(0, Math.min(steps.length - 1, before + aside)));
-    else if (up !== 0) onChange(steps.map((value, i) => (i === chosen ? held(value + up * KEY_STEP) : value)));
-    return aside !== 0 || up !== 0;
+  const state = useStepField({
+    values: steps,
+    valueAt: (y) => held(1 - 2 * y),
+    moved: (value, up) => held(value + up * KEY_STEP),
+    onChange,
   });
-  const place = Math.min(chosen, steps.length - 1);
+  const { shown, chosen } = state;
   const count = (next: number): void =>
     onChange(next < steps.length ? steps.slice(0, next) : [...steps, ...steps].slice(0, next));
   return (
@@ -100,15 +67,15 @@ export function StepRow({
         />
         {onSwitch ? (
           <IconButton
-            icon={off.includes(place) ? 'circle' : 'slash'}
-            label={`Switch ${noun} ${place + 1} ${off.includes(place) ? 'on' : 'off'}`}
-            onPress={() => onSwitch(place)}
+            icon={off.includes(chosen) ? 'circle' : 'slash'}
+            label={`Switch ${noun} ${chosen + 1} ${off.includes(chosen) ? 'on' : 'off'}`}
+            onPress={() => onSwitch(chosen)}
           />
         ) : null}
         <IconButton
           icon="refresh-cw"
-          label={`Throw ${noun} ${place + 1} anew`}
-          onPress={() => onChange(steps.map((value, i) => (i === place ? held(2 * Math.random() - 1) : value)))}
+          label={`Throw ${noun} ${chosen + 1} anew`}
+          onPress={() => onChange(steps.map((value, i) => (i === chosen ? held(2 * Math.random() - 1) : value)))}
         />
         <IconButton
           icon="shuffle"
@@ -116,34 +83,30 @@ export function StepRow({
           onPress={() => onChange(steps.map(() => held(2 * Math.random() - 1)))}
         />
       </View>
-      <View
-        ref={field}
-        role="slider"
-        tabIndex={0}
-        aria-label={`${noun === 'step' ? 'Steps' : 'Points'}. Left and right choose one, up and down move it`}
-        aria-valuemin={-100}
-        aria-valuemax={100}
-        aria-valuenow={Math.round(shown[place]! * 100)}
-        aria-valuetext={`${noun} ${place + 1} of ${steps.length}, ${off.includes(place) ? 'off' : `${Math.round(shown[place]! * 100)} %`}`}
-        style={[styles.field, { backgroundColor: tokens.paper, borderColor: tokens.line }]}
+      <StepField
+        state={state}
+        label={`${noun === 'step' ? 'Steps' : 'Points'}. Left and right choose one, up and down move it`}
+        min={-100}
+        max={100}
+        now={Math.round(shown[chosen]! * 100)}
+        text={`${noun} ${chosen + 1} of ${steps.length}, ${off.includes(chosen) ? 'off' : `${Math.round(shown[chosen]! * 100)} %`}`}
+        height={HIGH}
+        renderStep={(value, i) => (
+          <View
+            style={[
+              styles.bar,
+              {
+                backgroundColor: off.includes(i) ? tokens.line : tokens.coral,
+                top: (HIGH / 2) * (1 - Math.max(0, value)),
+                height: Math.max(3, (HIGH / 2) * Math.abs(value)),
+              },
+            ]}
+          />
+        )}
       >
-        {shown.map((value, i) => (
-          <View key={i} style={[styles.column, i === place && { backgroundColor: tokens.coralSoft }]}>
-            <View
-              style={[
-                styles.bar,
-                {
-                  backgroundColor: off.includes(i) ? tokens.line : tokens.coral,
-                  top: (HIGH / 2) * (1 - Math.max(0, value)),
-                  height: Math.max(3, (HIGH / 2) * Math.abs(value)),
-                },
-              ]}
-            />
-          </View>
-        ))}
         <View style={[styles.line, { backgroundColor: tokens.mute }]} />
         {sounding ? <SoundingStep count={steps.length} sounding={sounding} /> : null}
-      </View>
+      </StepField>
     </View>
   );
 }
@@ -171,16 +134,6 @@ function SoundingStep({ count, sounding }: { readonly count: number; readonly so
 const styles = StyleSheet.create({
   head: { flexDirection: 'row', alignItems: 'center' },
   name: { flex: 1 },
-  field: {
-    height: HIGH,
-    flexDirection: 'row',
-    borderRadius: 10,
-    borderWidth: 1,
-    overflow: 'hidden',
-    userSelect: 'none',
-    cursor: 'pointer',
-  },
-  column: { flex: 1, pointerEvents: 'none' },
   bar: { position: 'absolute', left: 2, right: 2, borderRadius: 2 },
   sounding: { position: 'absolute', top: 0, bottom: 0, borderWidth: 2, borderRadius: 4, pointerEvents: 'none' },
   line: { position: 'absolute', left: 0, right: 0, top: HIGH / 2, height: 1, pointerEvents: 'none' },
