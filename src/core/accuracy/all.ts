@@ -10,6 +10,7 @@ import { repeatPromises } from './repeats';
 import { spacePromises } from './spaces';
 import { tonePromises } from './tone';
 import { holdPromises } from './holds';
+import { patternPromises } from './patterns';
 import { hitPromises } from './pitchedHits';
 import { vowelPromises } from './vowels';
 
@@ -28,4 +29,5 @@ export const PROMISES: readonly Accuracy[] = [
   ...vowelPromises,
   ...hitPromises,
   ...holdPromises,
+  ...patternPromises,
 ];

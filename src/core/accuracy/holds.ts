@@ -1,63 +1,26 @@
-import { STEP_FRAMES, makeStereoBlock } from '../dsp/blocks';
+import { STEP_FRAMES } from '../dsp/blocks';
 import { effectOf } from '../effects/catalogue';
-import { EvenTime } from '../effects/hold/testing';
-import { implementationOf } from '../effects/implementations';
-import { presetValues } from '../effects/testing';
-import type { ParamValue } from '../params/param';
-import { toEngineNumber } from '../params/resolve';
 import { worst, type Accuracy } from './measure';
 import { toneHz } from './repeats';
+import { ODD_TEMPI, runTimed, type TimedRun, type Values, type Wave } from './runTimed';
 
-type Values = Readonly<Record<string, ParamValue>>;
-type Wave = (index: number, sampleRate: number) => number;
-
-interface Held {
-  readonly effect: string;
-  readonly values: Values;
-  readonly input: Wave;
-  readonly sampleRate: number;
-  readonly bpm: number;
-  readonly seconds: number;
+interface Held extends TimedRun {
   /** Sample at which the hand comes, and the one at which it goes. */
   readonly from: number;
   readonly to?: number;
 }
 
 /** The left side of a neutral hold with some values named, while it is held. */
-function runHeld({ effect, values, input, sampleRate, bpm, seconds, from, to = Infinity }: Held): Float64Array {
-  const { params, paramIds } = effectOf(effect);
-  const context = { tempo: { bpm, beatsPerBar: 4 }, sampleRate };
-  const named = { ...presetValues(effect), ...values };
-  const row = Float64Array.from(paramIds, (id) =>
-    toEngineNumber(params[id]!, named[id] ?? params[id]!.initial, context),
-  );
-  const processor = implementationOf(effect).createProcessor(sampleRate);
-  const time = new EvenTime(bpm, sampleRate);
-  processor.setTime!(time);
-  processor.reset(0, row);
-  const out = new Float64Array(Math.ceil((seconds * sampleRate) / STEP_FRAMES) * STEP_FRAMES);
-  const [block, wet] = [makeStereoBlock(), makeStereoBlock()];
-  const held = paramIds.indexOf('held');
-  for (let at = 0; at < out.length; at += STEP_FRAMES) {
-    time.at = at;
-    for (let i = 0; i < STEP_FRAMES; i += 1) block.left[i] = block.right[i] = input(at + i, sampleRate);
+function runHeld({ from, to = Infinity, ...run }: Held): Float64Array {
+  const held = effectOf(run.effect).paramIds.indexOf('held');
+  return runTimed(run, (processor, row, at) => {
     const on = from < at + STEP_FRAMES && to >= at + STEP_FRAMES;
     const changes = on !== row[held]! >= 0.5;
     row[held] = on ? 1 : 0;
     processor.setSwitchOffset!(changes ? Math.max(0, (on ? from : to) - at) : 0);
-    processor.process(block, wet, row);
-    out.set(wet.left, at);
-  }
-  return out;
+  });
 }
 
-/** Rates and tempi that fit nothing. */
-const CASES = [
-  { sampleRate: 44_100, bpm: 93.7 },
-  { sampleRate: 48_000, bpm: 127.3 },
-  { sampleRate: 96_000, bpm: 61.9 },
-  { sampleRate: 37_800, bpm: 188.1 },
-] as const;
 const SLOPE = 1e-6;
 const FROM = 60_017;
 /** Tells the place of every sample, most exactly near the start of the hold. */
@@ -77,7 +40,7 @@ function placesOff(
   wanted: (n: number, turn: number, frames: number) => number,
 ): number {
   return worst(
-    CASES.flatMap(({ sampleRate, bpm }) => {
+    ODD_TEMPI.flatMap(({ sampleRate, bpm }) => {
       const frames = (note * 60 * sampleRate) / bpm;
       const out = runHeld({
         effect,
@@ -102,7 +65,7 @@ function placesOff(
 /** Samples by which a hold is heard before its line, or after the way in and out that a neutral one has. */
 function linesOff(effect: string, values: Values): number {
   return worst(
-    CASES.flatMap(({ sampleRate, bpm }) => {
+    ODD_TEMPI.flatMap(({ sampleRate, bpm }) => {
       const line = (k: number): number => Math.round((k * 0.25 * 60 * sampleRate) / bpm);
       const next = (sample: number): number => {
         let k = 0;
@@ -128,7 +91,7 @@ function linesOff(effect: string, values: Values): number {
 
 function bentCents(direction: string, share: number): number {
   return worst(
-    CASES.map(({ sampleRate, bpm }) => {
+    ODD_TEMPI.map(({ sampleRate, bpm }) => {
       const hz = 997;
       const frames = 2 * sampleRate;
       const values = { direction, time: 2000, depth: 0.6 };
@@ -172,7 +135,7 @@ const SLOW_SPEEDS = [0, 0.13, 0.5, 1, 1.7, 2];
 
 function slowTones(measure: (out: Float64Array, from: number, to: number, hz: number, rate: number) => number): number {
   return worst(
-    CASES.flatMap(({ sampleRate, bpm }) =>
+    ODD_TEMPI.flatMap(({ sampleRate, bpm }) =>
       SLOW_SPEEDS.map((speed) => {
         const from = Math.round(1.5 * sampleRate);
         const values = { speed, catchEvery: 1000 };
@@ -312,7 +275,7 @@ export const holdPromises: readonly Accuracy[] = [
     limit: 1e-9,
     measure: () =>
       worst(
-        CASES.map(({ sampleRate, bpm }) => {
+        ODD_TEMPI.map(({ sampleRate, bpm }) => {
           const out = runHeld({
             effect: 'scrub',
             values: { place: 0.4 },
