@@ -51,6 +51,21 @@ function paramRow(effect: Pick<EffectDefinition, 'params' | 'visibleWhen'>, id: 
   return row(`\`${id}\``, param.label, rangeOf(param), formatValue(param, param.initial, PLAIN_CONTEXT), hint);
 }
 
+/** Parameters that the editor draws as one are one line: the first to the last of their group. */
+function paramRows(effect: EffectDefinition): string[] {
+  const drawn = effect.editorParts?.flatMap(({ replaces }) => replaces ?? []) ?? [];
+  const own = effect.paramIds.filter((id) => !isCommon(effect, id));
+  const groupOf = (id: string): string => effect.params[id]!.group;
+  const rows = own.filter((id) => !drawn.includes(groupOf(id))).map((id) => paramRow(effect, id));
+  return [
+    ...rows,
+    ...drawn.map((group) => {
+      const [first, ...more] = own.filter((id) => groupOf(id) === group);
+      return paramRow(effect, first!).replace(`\`${first}\``, `\`${first}\` to \`${more.at(-1)}\``);
+    }),
+  ];
+}
+
 /** What every effect has is told once, where an effect begins no other way with it. */
 const isCommon = ({ params }: EffectDefinition, id: string): boolean => params[id] === commonParams[id];
 
@@ -77,7 +92,7 @@ function section(effect: EffectDefinition, figures: z.infer<typeof figuresSchema
     '',
     row('id', 'label', 'range', 'default', 'what it does'),
     row('---', '---', '---', '---', '---'),
-    ...effect.paramIds.filter((id) => !isCommon(effect, id)).map((id) => paramRow(effect, id)),
+    ...paramRows(effect),
     '',
     row('preset', 'name', 'for'),
     row('---', '---', '---'),
