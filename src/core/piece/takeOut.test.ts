@@ -4,7 +4,7 @@ import { addEffect, setParams } from './edits/chain';
 import { addTrack, renameTrack, setChannelParam } from './edits/channels';
 import { moveClip } from './edits/clips';
 import { recordMove } from './edits/lanes';
-import type { Piece } from './piece';
+import { newTrack, type Piece } from './piece';
 import { StandsOnIt, takeOut } from './takeOut';
 
 /** A piece with what was done to it, edit after edit. */
@@ -41,17 +41,7 @@ const begin = (): Story =>
   new Story(
     scene([soundOf(1, () => 0.1)], [{ clips: [clipOf('a', 0, 0, 1), clipOf('b', 0, 4, 1)] }, { clips: [] }]).piece,
   );
-const track = (id: string) => ({
-  id,
-  name: id,
-  gain: 1,
-  pan: 0,
-  mute: false,
-  solo: false,
-  clips: [],
-  chain: [],
-  sends: [],
-});
+const track = (id: string) => newTrack(id, id);
 
 test('an edit taken out of the middle leaves what came before and after it, as if it had never been', () => {
   const with3 = begin()

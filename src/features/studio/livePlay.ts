@@ -177,8 +177,8 @@ export class LivePlay {
       if (!holds?.includes(id)) this.gesture('release', { kind: 'effect', channel, effect: slotId, param: id }, 0, 0);
   }
 
-  /** Playing stops before the line of a preset that is shown as chosen: it is taken now, unless it was to be a move. */
-  private keepWaitingPresets(): void {
+  /** Applies presets that still wait for their line when playing stops, unless they were to be recorded. */
+  private applyWaitingPresets(): void {
     for (const slotId of Object.keys(usePlayed.getState().presets)) {
       const channel = channelIds(this.piece).find((id) => findSlot(this.piece, id, slotId));
       if (channel === undefined || this.recorder.on(channel)) continue;
@@ -270,7 +270,7 @@ export class LivePlay {
   /** Playing stops: nothing is played any more. */
   stop(): void {
     for (const target of [...this.targets.values()]) this.end(target);
-    this.keepWaitingPresets();
+    this.applyWaitingPresets();
     usePlayed.setState({ presets: {} });
     for (const target of this.offUntilStop) this.gesture('release', target, 0, 0);
     this.offUntilStop = [];

@@ -28,15 +28,10 @@ const TO_AND_FRO = PATTERN_ORDERS.indexOf('toAndFro');
 const THROWN = PATTERN_ORDERS.indexOf('thrown');
 const DRAWN = PATTERN_ORDERS.indexOf('drawn');
 
-/** Length in quarter notes of each of `STEP_NOTES` in a bar of `beatsPerBar`. */
-const beatsOf = (beatsPerBar: number): readonly number[] =>
-  STEP_NOTES.map((note) => noteBeats(parseNote(note)!, beatsPerBar));
-const WITHOUT_BARS = beatsOf(0);
-const BARS = beatsOf(1).map((beats, i) => (WITHOUT_BARS[i] === 0 ? beats : 0));
+const NOTES = STEP_NOTES.map((note) => parseNote(note)!);
 
 /** Length of a step in quarter notes. @param index in STEP_NOTES */
-export const stepBeats = (index: number, beatsPerBar: number): number =>
-  WITHOUT_BARS[index]! > 0 ? WITHOUT_BARS[index]! : BARS[index]! * beatsPerBar;
+export const stepBeats = (index: number, beatsPerBar: number): number => noteBeats(NOTES[index]!, beatsPerBar);
 
 /** What decides which strand plays at a step. */
 export interface StrandPattern {

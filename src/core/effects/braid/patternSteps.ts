@@ -2,10 +2,10 @@ import { STEP_FRAMES } from '../../dsp/blocks';
 import type { StepTime } from '../stepTime';
 import { strandAtStep, type StrandPattern } from './pattern';
 
-/** A step of the shortest note at the fastest tempo is longer than a block: one line, and one end of a gate before it. */
+/** The shortest step at the fastest tempo is longer than a block: at most the end of a gate, a line and another end. */
 const MAX_CHANGES = 4;
 
-/** Which strand is let in during one block of `STEP_FRAMES`, and from which sample on. */
+/** The strands that a pattern lets in during one block of `STEP_FRAMES`, each from a sample on. */
 export class PatternSteps {
   /** Samples into the block, ascending; the first is 0. */
   readonly at = new Int32Array(MAX_CHANGES);
@@ -13,7 +13,7 @@ export class PatternSteps {
   readonly position = new Int8Array(MAX_CHANGES);
   count = 0;
 
-  /** One strand for the whole block. */
+  /** Lets one strand in for the whole block. */
   hold(position: number): void {
     this.at[0] = 0;
     this.position[0] = position;
@@ -22,7 +22,8 @@ export class PatternSteps {
 
   /**
    * Finds the strands of a pattern whose steps are counted from the beginning of the piece.
-   * @param length of a step in quarter notes  @param open share of a step in which its strand is let in
+   * @param length of a step in quarter notes
+   * @param open share of a step in which its strand is let in
    * @param lag samples by which all of it happens later
    */
   find(pattern: StrandPattern, time: StepTime, length: number, open: number, lag: number): void {
@@ -44,7 +45,7 @@ export class PatternSteps {
     }
   }
 
-  /** A change before the block is in force at its first sample. */
+  /** A change before the block is one at its first sample, in place of earlier ones. */
   private add(at: number, position: number): void {
     if (at >= STEP_FRAMES || this.count === MAX_CHANGES) return;
     if (at <= 0) this.count = 0;

@@ -19,7 +19,7 @@ const FIRST = P.input1!;
 const ONE = 1;
 const PATTERN = 2;
 const CUT = 1;
-/** Where tails are cut, what enters is let in so much faster, and shut so much slower, than what is heard. */
+/** Where tails are cut, the input's gate opens so many times faster than the crossfade, and shuts as much slower. */
 const WIDER = 4;
 const SWITCH_SECONDS = 0.008;
 
@@ -34,7 +34,7 @@ class Place {
   /** Samples since nothing more enters. */
   shutFor = 0;
   readonly input = new StrandInput();
-  /** Of a pattern: what it lets in, and what is heard of it where tails are cut. */
+  /** Gates of a pattern: at the input, and after the strand where tails are cut. */
   readonly gate = new StrandGate();
   readonly tailGate = new StrandGate();
   readonly run = makeStereoBlock();
@@ -69,10 +69,10 @@ export class BraidProcessor extends Insert implements EffectProcessor {
     rowStart: P[ROW_IDS[0]!]!,
   };
   private readonly steps = new PatternSteps();
-  /** The steps as they are heard of a strand that is late. */
+  /** The same steps, delayed as a late strand is. */
   private readonly lateSteps = new PatternSteps();
   private heard = -1;
-  /** Gates have to be where the pattern is, at once. */
+  /** Set until the first block after `locate`, in which gates jump to where the pattern has them. */
   private starts = true;
 
   constructor(sampleRate: number) {
@@ -142,7 +142,7 @@ export class BraidProcessor extends Insert implements EffectProcessor {
         continue;
       }
       place.input.process(input, place.run, values[at]!, this.goalOpen(i, values), this.share, openShare);
-      // Where the tail's gate fades, this one is open: both at once would leave a dip between two strands.
+      // With two gates in a row this one opens earlier and shuts later: fading together they would leave a dip.
       place.gate.step(byPattern ? this.steps : null, i + 1, cuts ? WIDER * slew : slew, cuts ? slew / WIDER : slew);
       applyGate(place.run, place.gate);
       place.compensator.process(place.run, place.run, this.delayOf(values[at + 3]!), true);
@@ -156,7 +156,7 @@ export class BraidProcessor extends Insert implements EffectProcessor {
     this.heard = this.findHeard(values, byPattern);
   }
 
-  /** Tails that are cut end with the step of their strand, as late as its sound is. */
+  /** Ends a strand's tail with its step, where tails are cut. @param held samples by which its input is delayed */
   private cutTail(
     place: Place,
     position: number,
@@ -170,7 +170,7 @@ export class BraidProcessor extends Insert implements EffectProcessor {
     applyGate(place.run, place.tailGate);
   }
 
-  /** Where playing starts a pattern is heard at once. */
+  /** Where playing starts, a pattern is heard without a crossfade. */
   private startGates(place: Place, position: number, byPattern: boolean): void {
     place.gate.jump(!byPattern || this.steps.position[0] === position);
     place.tailGate.jump(true);

@@ -15,8 +15,6 @@ import { carryLinks } from './carryLinks';
 import { draftChannel } from './channels';
 import { attachWaiting, dropTargets } from './targets';
 
-/** The one effect that holds strands. */
-
 /** On a return the untreated sound is already on its own way to the main output. */
 const WHOLLY_WET = { balance: 'mix', mix: 1 } as const;
 

@@ -2,7 +2,7 @@ import { clipOf, echoSlot, hashOf, laneOf, scene, soundOf } from '../testing';
 import type { Modulator } from '../../automation/modulator';
 import { applyEdit, applyPiecePatches, type Edit, type Edited } from '../edit';
 import { channelOfTarget, findSlot } from '../find';
-import { pieceSchema, type Piece, type Return, type Target, type Track } from '../piece';
+import { newReturn, pieceSchema, type Piece, type Target, type Track } from '../piece';
 import { addStrand, removeStrand, renameStrand } from './braid';
 import {
   addEffect,
@@ -59,16 +59,6 @@ const lfo: Modulator = {
   phase: 0,
   roll: 1,
 };
-const returned = (id: string, name: string): Return => ({
-  id,
-  name,
-  gain: 1,
-  pan: 0,
-  mute: false,
-  solo: false,
-  sends: [],
-  chain: [],
-});
 
 /** Two tracks and a return, with one of everything that a piece can hold. */
 const piece: Piece = (() => {
@@ -90,7 +80,7 @@ const piece: Piece = (() => {
   );
   return {
     ...plain,
-    returns: [returned('r', 'Space')],
+    returns: [newReturn('r', 'Space')],
     lanes: [
       {
         ...laneOf('t0', null, 'pan', [
@@ -311,7 +301,7 @@ const CASES: readonly Case[] = [
 
   when(
     addReturn,
-    { made: returned('r2', 'Echo') },
+    { made: newReturn('r2', 'Echo') },
     'Add return Echo',
     ({ returns }) => returns.map(({ name }) => name),
     ['Space', 'Echo'],
@@ -493,7 +483,7 @@ test.each([
   refused(setEffectSound, { channel: 't0', slot: 'e', sound: hashOf(9) }, /no longer in the piece/),
   refused(addStrand, { channel: 't0', slot: 'e', called: 'x' }, /Only a braid/),
   refused(removeStrand, { channel: 't1', slot: 'bd', place: 8 }, /no longer in the braid/),
-  refused(addReturn, { made: returned('r', 'x') }, /already/),
+  refused(addReturn, { made: newReturn('r', 'x') }, /already/),
   refused(setSend, { channel: 'r', to: 'r', level: 1 }, /./),
   refused(throwHits, { lane: piece.lanes[0]!, hits: 1 }, /that is none/),
   refused(addLink, { modulator: lfo, link: { id: 'l', modulator: 'm', target: PAN, depth: 1 } }, /already/),

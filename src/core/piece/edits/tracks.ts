@@ -8,11 +8,11 @@ import { carryLinks } from './carryLinks';
 import { copyOf } from './chain';
 import { draftTrack } from './channels';
 
-/** Tracks are shown, exported and mixed in their order; none of them sounds different in another one. */
+/** Changes the order in which tracks are shown and exported. They sound the same in any order. */
 export const moveTrack = defineEdit({
   name: 'moveTrack',
   args: z.strictObject({ track: z.string(), to: z.number().int().min(0) }),
-  label: ({ track, to }, before) => `Move ${channelName(before, track)} to place ${to + 1}`,
+  label: ({ track, to }, before) => `Move ${channelName(before, track)} to position ${to + 1}`,
   apply: (draft, { track, to }) => {
     const moved = current(draftTrack(draft, track));
     draft.tracks.splice(
@@ -23,7 +23,7 @@ export const moveTrack = defineEdit({
   },
 });
 
-/** Makes a track after a track that sounds like it: clips, effects, sends, moves and links. */
+/** Puts a copy of a track after it, with its clips, effects, sends, moves and links. */
 export const duplicateTrack = defineEdit({
   name: 'duplicateTrack',
   args: z.strictObject({ track: z.string(), id: z.string().min(1).max(40), called: nameSchema }),
