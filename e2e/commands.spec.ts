@@ -55,7 +55,15 @@ test('a clip is copied, pasted, duplicated, cut and removed by keys, and each is
   const clips = async (count: number): Promise<readonly Clip[]> =>
     (await saved(page, pieceId, ({ piece }) => piece.tracks[1]!.clips.length === count)).piece.tracks[1]!.clips;
   const before = await clips(3);
+  const chosen = (name: string) => expect(page.getByRole('button', { name: `Clip ${name}` })).toBeFocused();
   await page.getByRole('button', { name: 'Clip Hum, first call' }).click();
+  await page.keyboard.press('ArrowRight');
+  await chosen('Hum, answer');
+  await page.keyboard.press('ArrowLeft');
+  await chosen('Hum, first call');
+  await page.keyboard.press('Shift+ArrowRight');
+  await saved(page, pieceId, ({ piece }) => piece.tracks[1]!.clips[0]!.start === before[0]!.start + 1);
+  await page.keyboard.press('Control+z');
   await page.keyboard.press('Control+c');
   await expect(page.getByText('Paste puts it at the playhead', { exact: false })).toBeVisible();
   await page.keyboard.press('Home');

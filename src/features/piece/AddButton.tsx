@@ -23,7 +23,7 @@ export function AddButton() {
         <ScrollView style={styles.list}>
           <ListItem
             title="Sound files"
-            note="WAV, AIFF, FLAC, MP3 or OGG, any number: each becomes a clip on a track of its own. Files can be dropped on the piece, too."
+            note="WAV, AIFF, FLAC, MP3 or OGG, any number, each on a track of its own. They can be dropped on the piece, too."
             icon="file-plus"
             onPress={() => {
               chooseFiles(SOUND_FILES, useImports.getState().add);

@@ -21,7 +21,7 @@ export function MoreButton({ hasTracks }: { readonly hasTracks: boolean }) {
       <Sheet title="More" visible={open} onClose={() => setOpen(false)}>
         <ListItem
           title="History"
-          note="Every edit by name: go back to any, or take one out alone."
+          note="Every edit by name: go back to any of them, or undo a single one."
           label="History"
           icon="clock"
           onPress={() => show('history')}

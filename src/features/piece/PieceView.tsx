@@ -9,8 +9,8 @@ import { Button } from '../../ui/Button';
 import { Text } from '../../ui/Text';
 import { Touchable } from '../../ui/Touchable';
 import { useTokens, useWide } from '../../ui/theme';
-import { ChannelSheet } from '../shared/channels/ChannelMenu';
-import { useDropPlaces } from '../shared/sounds/FileDrop';
+import { ChannelSheet } from '../shared/channels/ChannelSheet';
+import { useDropTargets } from '../shared/sounds/FileDrop';
 import { ClipLens } from '../shared/time/ClipLens';
 import { ClipRow } from '../shared/time/ClipRow';
 import { Playhead } from '../shared/time/Playhead';
@@ -100,7 +100,7 @@ function Tracks() {
   const tokens = useTokens();
   const wide = useWide();
   const { pxPerBeat, width, onLayout } = useTimeScale();
-  useDropPlaces(
+  useDropTargets(
     useCallback(
       (element, clientX) => {
         const lane = element.closest('[data-testid^="lane of "]');

@@ -1,16 +1,15 @@
 import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
-import { emptyPiece } from '../../core/piece/piece';
-import { ApiProblem, createPiece, listPieces, type PieceListing } from '../../data/api';
+import { TEMPLATES } from '../../core/piece/templates';
+import { ApiProblem, listPieces, type PieceListing } from '../../data/api';
 import { parseAddress } from '../../data/address';
 import { Autosave } from '../../data/autosave';
-import { newId } from '../../data/newId';
 import { useOpenPiece } from '../../data/openPiece';
 import { Button } from '../../ui/Button';
 import { Text } from '../../ui/Text';
 import { ListItem } from '../../ui/ListItem';
 import { useTokens } from '../../ui/theme';
-import { lastOpened, openPieceById } from '../studio/openPieceById';
+import { lastOpened, openNewPiece, openPieceById } from '../studio/openPieceById';
 import { UnreadablePiece } from '../shared/shell/UnreadablePiece';
 
 const DEMO = 'salt-pier';
@@ -42,12 +41,6 @@ async function openLast(autosave: Autosave): Promise<Obstacle | null> {
     if (!(error instanceof ApiProblem) || error.status !== 422) throw error;
     return { kind: 'unreadable', piece, problem: error, others: pieces.filter(({ id }) => id !== piece.id) };
   }
-}
-
-async function openNew(): Promise<void> {
-  const piece = emptyPiece(newId(), 'New piece');
-  await createPiece(piece);
-  await openPieceById(piece.id);
 }
 
 const messageOf = (error: unknown): string => (error instanceof Error ? error.message : String(error));
@@ -128,7 +121,7 @@ function CannotOpen({ obstacle, onAgain }: { readonly obstacle: Obstacle; readon
           ))}
         </View>
       ) : null}
-      <Button icon="plus" onPress={() => attempt(openNew())}>
+      <Button icon="plus" onPress={() => attempt(openNewPiece(TEMPLATES[0]!))}>
         New piece
       </Button>
     </Plain>

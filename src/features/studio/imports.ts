@@ -8,8 +8,8 @@ import { useOpenPiece } from '../../data/openPiece';
 import { useView } from '../../data/view';
 import { progressText, soundName } from './soundFiles';
 
-/** Where a sound is laid. */
-export interface ImportPlace {
+/** Where the clip of a sound begins. */
+export interface ImportTarget {
   /** On a new track when left out. */
   readonly track?: string;
   readonly beat: number;
@@ -29,7 +29,7 @@ interface Imports {
   /** Files of the last time that could not be used, and why. */
   readonly failed: readonly FailedImport[];
   /** Takes files in, one after another: each becomes a clip. Those before them go on. */
-  add(files: readonly File[], at?: ImportPlace): void;
+  add(files: readonly File[], at?: ImportTarget): void;
   /** Ends those that are not in yet; what is in stays. */
   cancel(): void;
   dismiss(): void;
@@ -37,8 +37,13 @@ interface Imports {
 
 interface Waiting {
   readonly file: File;
-  readonly at: ImportPlace;
+  readonly at: ImportTarget;
+  /** The piece that was open when it was added. */
+  readonly piece: string;
 }
+
+/** A file was read and could not be added all the same. */
+class ImportRefused extends Error {}
 
 let queue: Waiting[] = [];
 let ending = new AbortController();
@@ -51,7 +56,8 @@ export const useImports = create<Imports>((set, get) => ({
   failed: [],
   add: (files, at = { beat: 0 }) => {
     const { left, total } = get();
-    queue.push(...files.map((file) => ({ file, at })));
+    const piece = useOpenPiece.getState().piece!.id;
+    queue.push(...files.map((file) => ({ file, at, piece })));
     set({ left: left + files.length, total: left > 0 ? total + files.length : files.length });
     if (left > 0) return;
     set({ failed: [] });
@@ -69,7 +75,7 @@ async function importAll(): Promise<void> {
   const { signal } = ending;
   const names: string[] = [];
   for (let next = queue.shift(); next; next = queue.shift()) {
-    const { file, at } = next;
+    const { file, at, piece } = next;
     try {
       useImports.setState({ now: { name: file.name, text: 'sending' } });
       const sound = await uploadSound(
@@ -78,11 +84,17 @@ async function importAll(): Promise<void> {
         (status) => useImports.setState({ now: { name: file.name, text: progressText(file, status) } }),
         signal,
       );
-      lay(sound, soundName(file), at);
+      if (useOpenPiece.getState().piece?.id !== piece) throw new ImportRefused('Another piece was opened meanwhile.');
+      addAsClip(sound, soundName(file), at);
       names.push(soundName(file));
     } catch (error) {
       if (signal.aborted) break;
-      const reason = error instanceof ApiProblem ? error.detail : 'It could not be added.';
+      const reason =
+        error instanceof ApiProblem
+          ? error.detail
+          : error instanceof ImportRefused
+            ? error.message
+            : 'It could not be added.';
       useImports.setState(({ failed }) => ({ failed: [...failed, { name: file.name, reason }] }));
     }
     useImports.setState(({ left }) => ({ left: left - 1 }));
@@ -98,8 +110,8 @@ function resultText(names: readonly string[], stopped: boolean): string | null {
   return added || null;
 }
 
-/** Lays a sound as a clip on its track, or on a new one. */
-function lay({ hash, ...info }: StoredSound, name: string, { track, beat }: ImportPlace): void {
+/** Adds a sound as a clip to its track, or to a new one. */
+function addAsClip({ hash, ...info }: StoredSound, name: string, { track, beat }: ImportTarget): void {
   const { run, piece } = useOpenPiece.getState();
   const clip: Clip = {
     id: newId(),

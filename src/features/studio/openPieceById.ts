@@ -3,6 +3,10 @@ import { channelIds } from '../../core/piece/find';
 import { MAIN } from '../../core/piece/piece';
 import type { Address } from '../../data/address';
 import { readStored, writeStored } from '../../data/browserStorage';
+import { freeName } from '../../core/piece/freeName';
+import type { Template } from '../../core/piece/templates';
+import { createPiece, listPieces } from '../../data/api';
+import { newId } from '../../data/newId';
 import { useOpenPiece } from '../../data/openPiece';
 import { useView } from '../../data/view';
 
@@ -31,4 +35,15 @@ export async function openPieceById(id: string, at?: Pick<Address, 'channel' | '
   const wanted = at?.channel ?? channel;
   const shown = piece && channelIds(piece).includes(wanted) ? wanted : (piece?.tracks[0]?.id ?? MAIN);
   useView.setState({ channel: shown, slot: shown === at?.channel ? at.slot : null, clip: null, range: null });
+}
+
+/**
+ * Stores a new piece under a name that no other has, and opens it.
+ * @throws ApiProblem when it cannot be stored or opened; the piece that was open stays
+ */
+export async function openNewPiece(template: Template): Promise<void> {
+  const piece = template.make(newId(), newId);
+  const names = (await listPieces()).map(({ name }) => name);
+  await createPiece({ ...piece, name: freeName(piece.name, names) });
+  await openPieceById(piece.id);
 }

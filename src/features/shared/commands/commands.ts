@@ -2,15 +2,13 @@ import { setLoop, setSwitch } from '../../../core/piece/edits/channels';
 import { findTrack } from '../../../core/piece/find';
 import { MAIN } from '../../../core/piece/piece';
 import { TEMPLATES } from '../../../core/piece/templates';
-import { VIEW_NAMES } from '../../../data/address';
-import { createPiece } from '../../../data/api';
-import { newId } from '../../../data/newId';
+import { parseAddress, VIEW_NAMES, type ViewName } from '../../../data/address';
 import { useOpenPiece } from '../../../data/openPiece';
 import { useRecording } from '../../../data/recording';
 import { useView } from '../../../data/view';
 import { useImports } from '../../studio/imports';
 import { chooseFiles } from '../../studio/localFiles';
-import { openPieceById } from '../../studio/openPieceById';
+import { openNewPiece } from '../../studio/openPieceById';
 import { SOUND_FILES } from '../../studio/soundFiles';
 import { addEmptyTrack } from '../channels/addEmptyTrack';
 import { MAX_ZOOM } from '../time/ZoomButtons';
@@ -28,8 +26,13 @@ import {
 } from './selection';
 
 const pieceNow = () => useOpenPiece.getState().piece!;
+/** Keys that scroll elsewhere belong to the timeline where one is in view. */
+const isNotIn =
+  (...views: readonly ViewName[]) =>
+  (): boolean =>
+    !views.some((view) => view === parseAddress(location.pathname)?.view);
 const hasTextSelected = (): boolean => (globalThis.getSelection?.()?.toString() ?? '') !== '';
-const edit = () => useOpenPiece.getState();
+const openPiece = () => useOpenPiece.getState();
 const zoomBy = (by: number): void =>
   useView.setState(({ zoom }) => ({ zoom: Math.max(0, Math.min(MAX_ZOOM, zoom + by)) }));
 
@@ -43,26 +46,19 @@ function goBars({ studio }: CommandContext, by: number): void {
 function switchChannel(which: 'mute' | 'solo', { studio }: CommandContext): void {
   const { channel } = useView.getState();
   const found = findTrack(pieceNow(), channel) ?? pieceNow().returns.find(({ id }) => id === channel);
-  if (channel === MAIN || !found) edit().say('The main output can be neither muted nor heard alone. Choose a track.');
+  if (channel === MAIN || !found)
+    openPiece().say('The main output can be neither muted nor heard alone. Choose a track.');
   else if (which === 'mute') studio.release({ kind: 'channel', channel, param: 'mute' }, !found.mute);
-  else edit().run(setSwitch, { track: channel, which, on: !found.solo });
+  else openPiece().run(setSwitch, { track: channel, which, on: !found.solo });
 }
 
 function loopRange(): void {
   const { range } = useView.getState();
-  if (range) edit().run(setLoop, { on: true, ...range });
-  else edit().say('No stretch is chosen: drag on the ruler first.');
+  if (range) openPiece().run(setLoop, { on: true, ...range });
+  else openPiece().say('No stretch is chosen: drag on the ruler first.');
 }
 
-async function makePiece(template: (typeof TEMPLATES)[number]): Promise<void> {
-  try {
-    const piece = template.make(newId(), newId);
-    await createPiece(piece);
-    await openPieceById(piece.id);
-  } catch (error) {
-    edit().say(error instanceof Error ? error.message : String(error));
-  }
-}
+const say = (error: unknown): void => openPiece().say(error instanceof Error ? error.message : String(error));
 
 const VIEW_TITLES = { piece: 'Piece', chain: 'Chain', moves: 'Moves', play: 'Play', shelf: 'Shelf' } as const;
 const show = (sheet: 'piece' | 'add' | 'history' | 'gaps') => (context: CommandContext) => {
@@ -103,8 +99,22 @@ export const COMMANDS: readonly Command[] = [
     key: 'End',
     run: (c) => c.studio.locate(pieceNow().lengthBeats),
   },
-  { id: 'barBack', name: 'A bar back', group: 'Play', key: 'PageUp', run: (c) => goBars(c, -1) },
-  { id: 'barForward', name: 'A bar forward', group: 'Play', key: 'PageDown', run: (c) => goBars(c, 1) },
+  {
+    id: 'barBack',
+    name: 'A bar back',
+    group: 'Play',
+    key: 'PageUp',
+    leavesKey: isNotIn('piece', 'moves'),
+    run: (c) => goBars(c, -1),
+  },
+  {
+    id: 'barForward',
+    name: 'A bar forward',
+    group: 'Play',
+    key: 'PageDown',
+    leavesKey: isNotIn('piece', 'moves'),
+    run: (c) => goBars(c, 1),
+  },
   {
     id: 'record',
     name: 'Record moves, on or off',
@@ -119,11 +129,11 @@ export const COMMANDS: readonly Command[] = [
     group: 'Play',
     words: 'cycle repeat',
     key: 'l',
-    run: () => edit().run(setLoop, { ...pieceNow().loop, on: !pieceNow().loop.on }),
+    run: () => openPiece().run(setLoop, { ...pieceNow().loop, on: !pieceNow().loop.on }),
   },
   { id: 'loopRange', name: 'Loop the chosen stretch', group: 'Play', words: 'cycle', key: 'Shift+l', run: loopRange },
-  { id: 'undo', name: 'Undo', group: 'Edit', key: 'Mod+z', run: () => edit().undo() },
-  { id: 'redo', name: 'Redo', group: 'Edit', key: 'Mod+Shift+z', run: () => edit().redo() },
+  { id: 'undo', name: 'Undo', group: 'Edit', key: 'Mod+z', run: () => openPiece().undo() },
+  { id: 'redo', name: 'Redo', group: 'Edit', key: 'Mod+Shift+z', run: () => openPiece().redo() },
   {
     id: 'cut',
     name: 'Cut the clip or effect',
@@ -163,14 +173,29 @@ export const COMMANDS: readonly Command[] = [
     key: 'Delete',
     run: removeSelection,
   },
-  { id: 'nextClip', name: 'Choose the next clip', group: 'Edit', key: 'Alt+ArrowRight', run: () => chooseClip(1) },
-  { id: 'lastClip', name: 'Choose the clip before', group: 'Edit', key: 'Alt+ArrowLeft', run: () => chooseClip(-1) },
+  {
+    id: 'nextClip',
+    name: 'Choose the next clip',
+    group: 'Edit',
+    key: 'ArrowRight',
+    leavesKey: isNotIn('piece'),
+    run: () => chooseClip(1),
+  },
+  {
+    id: 'previousClip',
+    name: 'Choose the clip before',
+    group: 'Edit',
+    key: 'ArrowLeft',
+    leavesKey: isNotIn('piece'),
+    run: () => chooseClip(-1),
+  },
   {
     id: 'clipLater',
     name: 'Move the clip a beat later',
     group: 'Edit',
     words: 'nudge',
-    key: 'Alt+Shift+ArrowRight',
+    key: 'Shift+ArrowRight',
+    leavesKey: isNotIn('piece'),
     run: () => nudgeClip(1),
   },
   {
@@ -178,7 +203,8 @@ export const COMMANDS: readonly Command[] = [
     name: 'Move the clip a beat earlier',
     group: 'Edit',
     words: 'nudge',
-    key: 'Alt+Shift+ArrowLeft',
+    key: 'Shift+ArrowLeft',
+    leavesKey: isNotIn('piece'),
     run: () => nudgeClip(-1),
   },
   {
@@ -191,8 +217,22 @@ export const COMMANDS: readonly Command[] = [
   },
   { id: 'addTrack', name: 'Add an empty track', group: 'Add', words: 'new', key: 'Shift+t', run: addEmptyTrack },
   { id: 'add', name: 'Add: sounds, tracks, returns', group: 'Add', words: 'send bus import', run: show('add') },
-  { id: 'channelDown', name: 'The channel below', group: 'Channel', key: 'Alt+ArrowDown', run: () => chooseChannel(1) },
-  { id: 'channelUp', name: 'The channel above', group: 'Channel', key: 'Alt+ArrowUp', run: () => chooseChannel(-1) },
+  {
+    id: 'channelDown',
+    name: 'The channel below',
+    group: 'Channel',
+    key: 'ArrowDown',
+    leavesKey: isNotIn('piece'),
+    run: () => chooseChannel(1),
+  },
+  {
+    id: 'channelUp',
+    name: 'The channel above',
+    group: 'Channel',
+    key: 'ArrowUp',
+    leavesKey: isNotIn('piece'),
+    run: () => chooseChannel(-1),
+  },
   {
     id: 'mute',
     name: 'Mute the channel in view',
@@ -240,7 +280,7 @@ export const COMMANDS: readonly Command[] = [
     name: `New piece: ${template.name}`,
     group: 'Piece',
     words: template.says,
-    run: () => void makePiece(template),
+    run: () => void openNewPiece(template).catch(say),
   })),
   ...VIEW_NAMES.map((view, i): Command => ({
     id: `go-${view}`,

@@ -1,10 +1,10 @@
 import { clipEnd } from '../../../core/piece/clipEdges';
 import { freeName } from '../../../core/piece/freeName';
 import { addClip, copyClip, moveClip, removeClip } from '../../../core/piece/edits/clips';
-import { addEffect, copyOf, duplicateEffect, fitted, removeEffect } from '../../../core/piece/edits/chain';
+import { addEffect, copyEffect, copyOf, duplicateEffect, removeEffect } from '../../../core/piece/edits/chain';
 import { removeTrack } from '../../../core/piece/edits/channels';
 import { duplicateTrack } from '../../../core/piece/edits/tracks';
-import { chainOf, channelName, findClip, findSlot, findTrack } from '../../../core/piece/find';
+import { chainOf, channelIds, channelName, findClip, findSlot, findTrack, slotsIn } from '../../../core/piece/find';
 import { MAIN, type Clip, type Piece, type Slot, type Track } from '../../../core/piece/piece';
 import { effectOf } from '../../../core/effects/catalogue';
 import { newId } from '../../../data/newId';
@@ -17,8 +17,10 @@ type Selection =
   | { readonly kind: 'effect'; readonly channel: string; readonly slot: Slot }
   | { readonly kind: 'track'; readonly track: Track };
 
-/** What was cut or copied; a copy of its own, so that it can be pasted after the original is gone. */
-type Copied = { readonly kind: 'clip'; readonly clip: Clip } | { readonly kind: 'effect'; readonly slot: Slot };
+/** What was cut or copied, as it was then: it can be pasted after the original is gone. */
+type Copied =
+  | { readonly kind: 'clip'; readonly clip: Clip }
+  | { readonly kind: 'effect'; readonly channel: string; readonly slot: Slot };
 
 let copied: Copied | null = null;
 
@@ -69,7 +71,7 @@ export function removeSelection(): void {
 export function copySelection(): boolean {
   const chosen = selection();
   if (chosen?.kind === 'clip') copied = { kind: 'clip', clip: chosen.clip };
-  else if (chosen?.kind === 'effect') copied = { kind: 'effect', slot: chosen.slot };
+  else if (chosen?.kind === 'effect') copied = chosen;
   else {
     say('A clip or an effect can be copied: choose one. A whole track is duplicated.');
     return false;
@@ -88,16 +90,34 @@ export function paste(beat: number): void {
   const piece = pieceNow();
   const { channel } = useView.getState();
   if (!copied) return say('Nothing has been copied yet.');
-  if (copied.kind === 'effect') {
-    const slot = fitted(piece, channel, copyOf(copied.slot, newId()));
-    if (run(addEffect, { channel, slot, at: chainOf(piece, channel).length })) useView.setState({ slot: slot.id });
-    return;
-  }
+  if (copied.kind === 'effect') return pasteEffect(piece, channel, copied);
   const track = findTrack(piece, channel);
   if (!track) return say(`${channelName(piece, channel)} has no clips. Choose a track, then paste.`);
   const clip = { ...copied.clip, id: newId(), start: Math.round(beat * 1e4) / 1e4 };
   if (!piece.sounds[clip.sound]) return say('The sound of that clip is not in this piece.');
   if (run(addClip, { track: track.id, clip })) useView.setState({ clip: clip.id });
+}
+
+/** A copy of an effect that is still there brings its links along; one of another piece needs its own sound to be here. */
+function pasteEffect(piece: Piece, to: string, { channel, slot }: Extract<Copied, { kind: 'effect' }>): void {
+  const id = newId();
+  const done = findSlot(piece, channel, slot.id)
+    ? run(copyEffect, { channel, slot: slot.id, to, id })
+    : pasteForeign(piece, to, copyOf(slot, id));
+  if (done) useView.setState({ slot: id });
+}
+
+function pasteForeign(piece: Piece, channel: string, slot: Slot): boolean {
+  const all = slotsIn([slot]);
+  if (all.some(({ sound }) => sound && !piece.sounds[sound])) {
+    say('The sound that it works with is not in this piece.');
+    return false;
+  }
+  if (all.some(({ side }) => side && !findTrack(piece, side))) {
+    say('The track that it listens to is not in this piece.');
+    return false;
+  }
+  return run(addEffect, { channel, slot, at: chainOf(piece, channel).length });
 }
 
 /** Once more right after itself: a clip at its end, an effect behind it, a track below it. */
@@ -133,8 +153,9 @@ export function chooseClip(direction: 1 | -1): void {
   const clips = [...(track?.clips ?? [])].sort((a, b) => a.start - b.start);
   const at = chosen?.kind === 'clip' ? clips.findIndex(({ id }) => id === chosen.clip.id) + direction : 0;
   const next = clips[Math.max(0, Math.min(clips.length - 1, at))];
-  if (next) useView.setState({ clip: next.id, range: null });
-  else say('There is no clip on this track.');
+  if (!next) return say('There is no clip on this track.');
+  useView.setState({ clip: next.id, range: null });
+  document.querySelector<HTMLElement>(`[data-testid="clip ${CSS.escape(next.id)}"]`)?.focus();
 }
 
 /** Moves the chosen clip along time. */
@@ -147,7 +168,7 @@ export function nudgeClip(beats: number): void {
 /** Shows the channel below or above the one in view. */
 export function chooseChannel(direction: 1 | -1): void {
   const piece = pieceNow();
-  const ids = [...piece.tracks.map(({ id }) => id), ...piece.returns.map(({ id }) => id), MAIN];
+  const ids = channelIds(piece);
   const at = ids.indexOf(useView.getState().channel) + direction;
   const next = ids[Math.max(0, Math.min(ids.length - 1, at))]!;
   useView.setState({ channel: next, slot: null, clip: null });

@@ -118,7 +118,7 @@ function Bin({ pieces: { bin, restore } }: { readonly pieces: Pieces }) {
                 <Text numberOfLines={1}>{name}</Text>
                 <Text variant="bodySmall">{`removed ${new Date(removedAt).toLocaleString()}`}</Text>
               </View>
-              <Button label={`Bring ${name} back`} onPress={() => restore.mutate(id)}>
+              <Button label={`Bring ${name} back`} onPress={() => void restore(id)}>
                 Bring back
               </Button>
             </View>

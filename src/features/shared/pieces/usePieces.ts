@@ -1,7 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { freeName } from '../../../core/piece/freeName';
-import { TEMPLATES, type Template } from '../../../core/piece/templates';
+import { TEMPLATES } from '../../../core/piece/templates';
 import {
   ApiProblem,
   archiveUrl,
@@ -17,7 +17,7 @@ import {
 import { newId } from '../../../data/newId';
 import { useOpenPiece } from '../../../data/openPiece';
 import { download } from '../../studio/download';
-import { openedPieces, openPieceById } from '../../studio/openPieceById';
+import { openedPieces, openNewPiece, openPieceById } from '../../studio/openPieceById';
 
 const LIST = ['pieces', 'list'];
 const BIN = ['pieces', 'bin'];
@@ -51,11 +51,8 @@ export function usePieces() {
     }
   };
   const make = useMutation({
-    mutationFn: async (template: Template) => {
-      const piece = template.make(newId(), newId);
-      await createPiece({ ...piece, name: freeName(piece.name, names()) });
-      await open(piece.id);
-    },
+    mutationFn: openNewPiece,
+    onSuccess: again,
     onError: say,
   });
   const duplicate = useMutation({
@@ -75,15 +72,8 @@ export function usePieces() {
     onSuccess: () => useOpenPiece.getState().say('The archive is a piece here now, and open.'),
     onError: say,
   });
-  const restore = useMutation({
-    mutationFn: async (id: string) => {
-      await restorePiece(id);
-      await again();
-    },
-    onError: say,
-  });
-  /** Works after the list is gone from the screen, too: a mutation's own callbacks would not be called then. */
-  const bringBack = async (id: string, toOpen: boolean): Promise<void> => {
+  /** No mutation: it is called from a notice, when the list may be gone from the screen and its callbacks with it. */
+  const restore = async (id: string, toOpen = false): Promise<void> => {
     try {
       await restorePiece(id);
       if (toOpen) await openPieceById(id);
@@ -102,7 +92,7 @@ export function usePieces() {
       useOpenPiece.getState().say(`“${name}” is in the bin, for 30 days.`, {
         label: 'Bring back',
         spoken: `Bring ${name} back`,
-        act: () => void bringBack(id, isOpen),
+        act: () => void restore(id, isOpen),
       });
     },
     onError: say,
@@ -110,10 +100,7 @@ export function usePieces() {
   /** The piece that was open before; an empty one where there is no other. */
   const openAnother = async (id: string): Promise<void> => {
     const [other] = byLastOpened(list.data ?? (await listPieces()), openedPieces()).filter((piece) => piece.id !== id);
-    if (other) return openPieceById(other.id);
-    const empty = TEMPLATES[0]!.make(newId(), newId);
-    await createPiece(empty);
-    return openPieceById(empty.id);
+    return other ? openPieceById(other.id) : openNewPiece(TEMPLATES[0]!);
   };
   /** The archive holds what the server has: a change of this moment goes there first. */
   const takeArchive = async (id: string): Promise<void> => {

@@ -2,19 +2,19 @@ import { useEffect, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Text } from '../../../ui/Text';
 import { useTokens } from '../../../ui/theme';
-import { useImports, type ImportPlace } from '../../studio/imports';
+import { useImports, type ImportTarget } from '../../studio/imports';
 
-/** What lies under a file that is dragged in, where that is a place of a track. */
-export type PlaceUnder = (element: Element, clientX: number) => ImportPlace | null;
+/** Finds the track and beat under a pointer; null where there is no track. */
+export type FindTarget = (element: Element, clientX: number) => ImportTarget | null;
 
-let placeUnder: PlaceUnder = () => null;
+let findTarget: FindTarget = () => null;
 
-/** Lets files be dropped onto places of tracks while a view shows them. */
-export function useDropPlaces(find: PlaceUnder): void {
+/** Lets files be dropped onto tracks for as long as a view shows them. */
+export function useDropTargets(find: FindTarget): void {
   useEffect(() => {
-    placeUnder = find;
+    findTarget = find;
     return () => {
-      placeUnder = () => null;
+      findTarget = () => null;
     };
   }, [find]);
 }
@@ -35,15 +35,15 @@ export function FileDrop() {
   useEffect(() => {
     const listening = new AbortController();
     const on = { signal: listening.signal };
-    const under = ({ target, clientX }: DragEvent): ImportPlace | null =>
-      target instanceof Element ? placeUnder(target, clientX) : null;
+    const under = ({ target, clientX }: DragEvent): ImportTarget | null =>
+      target instanceof Element ? findTarget(target, clientX) : null;
     window.addEventListener(
       'dragover',
       (event) => {
         if (!hasFiles(event)) return;
         event.preventDefault();
-        const place = under(event);
-        setOver(place ? 'Let go: it lies on this track from here on.' : 'Let go: each sound gets a track of its own.');
+        const target = under(event);
+        setOver(target ? 'Let go: it begins here, on this track.' : 'Let go: each sound gets a track of its own.');
       },
       on,
     );
@@ -80,8 +80,8 @@ export function FileDrop() {
   );
 }
 
-function take(files: readonly File[], place: ImportPlace | null): void {
-  if (files.length > 0) useImports.getState().add(files, place ?? undefined);
+function take(files: readonly File[], target: ImportTarget | null): void {
+  if (files.length > 0) useImports.getState().add(files, target ?? undefined);
 }
 
 const styles = StyleSheet.create({

@@ -100,6 +100,7 @@ function ClipBlock({
   return (
     <TouchableRipple
       role="button"
+      testID={`clip ${clip.id}`}
       aria-label={`${printed ? 'Print' : 'Clip'} ${clip.name}`}
       aria-pressed={chosen}
       onPress={() => onChoose(clip)}
