@@ -28,7 +28,7 @@ const VIEWS: Readonly<Record<ViewName, () => Promise<ComponentType>>> = {
       return (
         <PieceView
           side={
-            <Suspense fallback={null}>
+            <Suspense fallback={<Plain text="Opening …" />}>
               <ChannelPane />
             </Suspense>
           }

@@ -7,6 +7,7 @@ const HOLDS = EFFECTS.filter(({ family }) => family === 'hold').map(({ name }) =
 
 /** Drags with a finger or the mouse from the middle of one handle to that of another, and a little beyond it. */
 async function drag(page: Page, from: Locator, to: Locator, hasTouch: boolean | undefined): Promise<void> {
+  await to.scrollIntoViewIfNeeded();
   const [start, end] = [(await from.boundingBox())!, (await to.boundingBox())!];
   const x = start.x + MIDDLE;
   const ys = [0, 0.2, 0.6, 1, 1.05].map((way) => start.y + MIDDLE + way * (end.y - start.y));

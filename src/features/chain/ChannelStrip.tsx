@@ -78,7 +78,7 @@ export function ChannelStrip({ channel, name }: ChannelStripProps) {
 
 const styles = StyleSheet.create({
   strip: { borderTopWidth: 1, borderBottomWidth: 1, marginBottom: 12 },
-  line: { alignItems: 'stretch', paddingHorizontal: 0 },
+  line: { alignItems: 'stretch', marginHorizontal: -8, paddingHorizontal: 8 },
   words: { flexDirection: 'row', alignItems: 'center', gap: 10 },
   said: { flex: 1, minWidth: 0 },
   rails: { gap: 4, paddingBottom: 12 },

@@ -39,8 +39,8 @@ export function AddButton() {
               close();
             }}
           />
-          <Text variant="headlineSmall" style={styles.returns}>
-            A return for
+          <Text variant="titleSmall" style={styles.returns}>
+            A return, for
           </Text>
           <ReturnChoices onAdded={close} />
         </ScrollView>

@@ -41,7 +41,6 @@ export function AddHold({ open, onClose }: { readonly open: boolean; readonly on
             </Chip>
           ))}
         </ChipGroup>
-        <HoldOrder channel={on} />
         {HOLDS.map((effect) => (
           <ListItem
             key={effect.id}
@@ -53,6 +52,7 @@ export function AddHold({ open, onClose }: { readonly open: boolean; readonly on
             onPress={() => add(effect)}
           />
         ))}
+        <HoldOrder channel={on} />
       </ScrollView>
     </Sheet>
   );

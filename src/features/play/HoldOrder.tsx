@@ -14,7 +14,9 @@ export function HoldOrder({ channel }: { readonly channel: string }) {
   if (holds.length < 2) return null;
   return (
     <View role="group" aria-label="Order of the holds">
-      <Text variant="titleSmall">The sound passes them in this order</Text>
+      <Text variant="titleSmall" style={styles.heading}>
+        The sound passes those that are here in this order
+      </Text>
       <SortableList
         items={holds}
         keyOf={({ id }) => id}
@@ -31,4 +33,7 @@ export function HoldOrder({ channel }: { readonly channel: string }) {
   );
 }
 
-const styles = StyleSheet.create({ row: { flexDirection: 'row', alignItems: 'center', gap: 8 } });
+const styles = StyleSheet.create({
+  heading: { marginTop: 14 },
+  row: { flexDirection: 'row', alignItems: 'center', gap: 8 },
+});
