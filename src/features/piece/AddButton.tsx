@@ -4,7 +4,7 @@ import { Button } from '../../ui/Button';
 import { ListItem } from '../../ui/ListItem';
 import { Sheet } from '../../ui/Sheet';
 import { Text } from '../../ui/Text';
-import { addEmptyTrack } from '../shared/channels/addEmptyTrack';
+import { addEmptyTrack } from '../shared/channels/channelActions';
 import { ReturnChoices } from '../shared/sends/AddReturn';
 import { useImports } from '../studio/imports';
 import { chooseFiles } from '../studio/localFiles';

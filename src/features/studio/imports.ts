@@ -99,10 +99,14 @@ async function importAll(): Promise<void> {
     }
     useImports.setState(({ left }) => ({ left: left - 1 }));
   }
-  useImports.setState({ left: 0, total: 0, now: null });
-  useOpenPiece.getState().say(resultText(names, signal.aborted));
+  // What was added after a stop, before this came to its end, is not part of what was stopped.
+  useImports.setState({ left: queue.length, total: queue.length, now: null });
+  const said = resultText(names, signal.aborted);
+  if (said) useOpenPiece.getState().say(said);
+  if (queue.length > 0) await importAll();
 }
 
+/** What became of it, in words; null where nothing was added and nothing stopped. */
 function resultText(names: readonly string[], stopped: boolean): string | null {
   const added =
     names.length === 0 ? '' : names.length === 1 ? `${names[0]} was added.` : `${names.length} sounds were added.`;
@@ -130,10 +134,7 @@ function addAsClip({ hash, ...info }: StoredSound, name: string, { track, beat }
   const channel = known ?? newId();
   const done =
     known === undefined
-      ? run(addTrack, {
-          track: newTrack(channel, name, { clips: [clip] }),
-          sounds,
-        })
+      ? run(addTrack, { track: newTrack(channel, name, { clips: [clip] }), sounds })
       : run(addClip, { track: known, clip, sounds });
   if (done) useView.setState({ channel, slot: null, clip: clip.id });
 }

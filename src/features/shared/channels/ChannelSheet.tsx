@@ -1,18 +1,15 @@
 import { ScrollView, StyleSheet, View } from 'react-native';
-import { removeTrack, renameTrack } from '../../../core/piece/edits/channels';
-import { removeReturn } from '../../../core/piece/edits/sends';
+import { renameTrack } from '../../../core/piece/edits/channels';
 import { chainOf, channelName, findReturn } from '../../../core/piece/find';
-import { duplicateTrack, moveTrack } from '../../../core/piece/edits/tracks';
+import { moveTrack } from '../../../core/piece/edits/tracks';
 import { MAIN, type Piece } from '../../../core/piece/piece';
-import { newId } from '../../../data/newId';
 import { useOpenPiece } from '../../../data/openPiece';
-import { useView } from '../../../data/view';
 import { NameField } from '../../../ui/NameField';
 import { Sheet } from '../../../ui/Sheet';
 import { ListItem } from '../../../ui/ListItem';
 import { SortableList } from '../../../ui/SortableList';
 import { Text } from '../../../ui/Text';
-import { freeName } from '../../../core/piece/freeName';
+import { duplicateTrackBelow, removeChannel } from './channelActions';
 import { SaveBlock } from '../blocks/SaveBlock';
 import { usePiece } from '../../studio/StudioProvider';
 
@@ -51,23 +48,6 @@ function ChannelTools({
   const feeding = [...piece.tracks, ...piece.returns].filter((one) =>
     one.sends.some((send) => send.to === channel),
   ).length;
-  const { run, say, undo } = useOpenPiece.getState();
-  const remove = (): void => {
-    const done = what === 'return' ? run(removeReturn, { id: channel }) : run(removeTrack, { track: channel });
-    onClose();
-    if (!done) return;
-    useView.setState({ channel: piece.tracks.find(({ id }) => id !== channel)?.id ?? MAIN, slot: null, clip: null });
-    say(`“${name}” was removed.`, { label: 'Undo', spoken: `Bring ${name} back`, act: undo });
-  };
-  const duplicate = (): void => {
-    const id = newId();
-    const called = freeName(
-      name,
-      piece.tracks.map((track) => track.name),
-    );
-    if (run(duplicateTrack, { track: channel, id, called })) useView.setState({ channel: id, slot: null, clip: null });
-    onClose();
-  };
   return (
     <ScrollView style={styles.tools}>
       {what === 'output' ? null : <Rename channel={channel} what={what} name={name} onDone={onClose} />}
@@ -77,7 +57,10 @@ function ChannelTools({
           note="Its clips, effects, sends, moves and links, once more below it."
           label="Duplicate the track"
           icon="copy"
-          onPress={duplicate}
+          onPress={() => {
+            duplicateTrackBelow(channel);
+            onClose();
+          }}
         />
       ) : null}
       {what === 'track' ? <TrackOrder /> : null}
@@ -89,7 +72,15 @@ function ChannelTools({
       ) : null}
       {what === 'output' ? null : (
         <>
-          <ListItem title={`Remove the ${what}`} icon="trash-2" tone="danger" onPress={remove} />
+          <ListItem
+            title={`Remove the ${what}`}
+            icon="trash-2"
+            tone="danger"
+            onPress={() => {
+              removeChannel(channel);
+              onClose();
+            }}
+          />
           <Text variant="bodySmall">{goes(what, feeding)}</Text>
         </>
       )}

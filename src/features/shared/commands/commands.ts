@@ -10,7 +10,7 @@ import { useImports } from '../../studio/imports';
 import { chooseFiles } from '../../studio/localFiles';
 import { openNewPiece } from '../../studio/openPieceById';
 import { SOUND_FILES } from '../../studio/soundFiles';
-import { addEmptyTrack } from '../channels/addEmptyTrack';
+import { addEmptyTrack } from '../channels/channelActions';
 import { MAX_ZOOM } from '../time/ZoomButtons';
 import type { Command, CommandContext } from './command';
 import {

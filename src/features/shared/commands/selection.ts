@@ -1,15 +1,13 @@
 import { clipEnd } from '../../../core/piece/clipEdges';
-import { freeName } from '../../../core/piece/freeName';
 import { addClip, copyClip, moveClip, removeClip } from '../../../core/piece/edits/clips';
 import { addEffect, copyEffect, copyOf, duplicateEffect, removeEffect } from '../../../core/piece/edits/chain';
-import { removeTrack } from '../../../core/piece/edits/channels';
-import { duplicateTrack } from '../../../core/piece/edits/tracks';
 import { chainOf, channelIds, channelName, findClip, findSlot, findTrack, slotsIn } from '../../../core/piece/find';
-import { MAIN, type Clip, type Piece, type Slot, type Track } from '../../../core/piece/piece';
+import { type Clip, type Piece, type Slot, type Track } from '../../../core/piece/piece';
 import { effectOf } from '../../../core/effects/catalogue';
 import { newId } from '../../../data/newId';
 import { useOpenPiece } from '../../../data/openPiece';
 import { useView } from '../../../data/view';
+import { duplicateTrackBelow, removeChannel } from '../channels/channelActions';
 
 /** What keys for editing act on: the chosen clip, else the open effect, else the track in view. */
 type Selection =
@@ -50,20 +48,20 @@ export function removeSelection(): void {
   const chosen = selection();
   if (!chosen) return say(NOTHING);
   const { undo } = useOpenPiece.getState();
-  const offer = (name: string): void => say(`“${name}” was removed.`, { label: 'Undo', act: undo });
+  const offerUndo = (name: string): void => say(`“${name}” was removed.`, { label: 'Undo', act: undo });
   switch (chosen.kind) {
     case 'clip':
-      if (run(removeClip, { clip: chosen.clip.id })) useView.setState({ clip: null });
-      return offer(chosen.clip.name);
+      if (!run(removeClip, { clip: chosen.clip.id })) return;
+      useView.setState({ clip: null });
+      return offerUndo(chosen.clip.name);
     case 'effect':
-      if (run(removeEffect, { channel: chosen.channel, slot: chosen.slot.id })) useView.setState({ slot: null });
-      return offer(effectOf(chosen.slot.effect).name);
+      if (!run(removeEffect, { channel: chosen.channel, slot: chosen.slot.id })) return;
+      useView.setState({ slot: null });
+      return offerUndo(effectOf(chosen.slot.effect).name);
     case 'track':
-      // A track is always in view: only where one is at its head is it meant.
-      if (!isAtHead(chosen.track)) return say(NOTHING);
-      if (run(removeTrack, { track: chosen.track.id }))
-        useView.setState({ channel: pieceNow().tracks[0]?.id ?? MAIN, slot: null, clip: null });
-      return offer(chosen.track.name);
+      // A track is always in view: only where the focus is on its head is it meant.
+      if (isAtHead(chosen.track)) removeChannel(chosen.track.id);
+      else say(NOTHING);
   }
 }
 
@@ -120,7 +118,7 @@ function pasteForeign(piece: Piece, channel: string, slot: Slot): boolean {
   return run(addEffect, { channel, slot, at: chainOf(piece, channel).length });
 }
 
-/** Once more right after itself: a clip at its end, an effect behind it, a track below it. */
+/** Puts a copy right after the original: of a clip at its end, of an effect behind it, of a track below it. */
 export function duplicateSelection(): void {
   const piece = pieceNow();
   const chosen = selection();
@@ -136,13 +134,8 @@ export function duplicateSelection(): void {
     case 'effect':
       if (run(duplicateEffect, { channel: chosen.channel, slot: chosen.slot.id, id })) useView.setState({ slot: id });
       return;
-    case 'track': {
-      const called = freeName(
-        chosen.track.name,
-        piece.tracks.map(({ name }) => name),
-      );
-      if (run(duplicateTrack, { track: chosen.track.id, id, called })) useView.setState({ channel: id, slot: null });
-    }
+    case 'track':
+      duplicateTrackBelow(chosen.track.id);
   }
 }
 
