@@ -95,7 +95,7 @@ export function StepField({ state, label, min, max, now, text, height, renderSte
       aria-valuemax={max}
       aria-valuenow={now}
       aria-valuetext={text}
-      style={[styles.field, { height, backgroundColor: tokens.paper, borderColor: tokens.line }]}
+      style={[styles.field, { height, minHeight: height, backgroundColor: tokens.paper, borderColor: tokens.line }]}
     >
       {shown.map((value, i) => (
         <View key={i} style={[styles.column, i === chosen && { backgroundColor: tokens.coralSoft }]}>
@@ -108,6 +108,7 @@ export function StepField({ state, label, min, max, now, text, height, renderSte
 }
 
 const styles = StyleSheet.create({
+  // Its least height is given besides, since in a column it would shrink to nothing.
   field: {
     flex: 1,
     flexDirection: 'row',
