@@ -1,64 +1,58 @@
+import { Command, InvalidArgumentError, Option } from 'commander';
+
 /** A wrong command line: exit code 2. */
 export class UsageError extends Error {}
 
-export interface Arguments {
-  readonly words: readonly string[];
-  readonly options: ReadonlyMap<string, string>;
-  readonly flags: ReadonlySet<string>;
+const examples = new WeakMap<Command, string>();
+
+/** Shows a command line that can be typed as it stands, after the help and in the documentation. */
+export function withExample(command: Command, line: string): Command {
+  examples.set(command, line);
+  return command.addHelpText('after', `\nExample:\n  ${line}`);
 }
 
-/**
- * Splits a command line into words, `--name value` options and `--name` flags.
- * @param mostWords words that the command takes at most
- * @throws UsageError for an option that is not listed, comes twice or lacks its value, and for a word too many
- */
-export function readArguments(
-  given: readonly string[],
-  optionNames: readonly string[],
-  flagNames: readonly string[],
-  mostWords: number,
-): Arguments {
-  const words: string[] = [];
-  const options = new Map<string, string>();
-  const flags = new Set<string>();
-  for (let i = 0; i < given.length; i += 1) {
-    const word = given[i]!;
-    if (!word.startsWith('--')) words.push(word);
-    else if (flagNames.includes(word.slice(2))) flags.add(word.slice(2));
-    else if (optionNames.includes(word.slice(2))) {
-      const value = given[i + 1];
-      if (value === undefined) throw new UsageError(`${word} needs a value.`);
-      if (options.has(word.slice(2))) throw new UsageError(`${word} is given twice.`);
-      options.set(word.slice(2), value);
-      i += 1;
-    } else
-      throw new UsageError(
-        `${word} is not known here. Known: ${[...optionNames, ...flagNames].map((name) => `--${name}`).join(' ')}.`,
-      );
-  }
-  if (words.length > mostWords) throw new UsageError(`"${words[mostWords]}" is one word too many.`);
-  return { words, options, flags };
+export const exampleOf = (command: Command): string | undefined => examples.get(command);
+
+/** Reads a number of an option. @throws InvalidArgumentError outside `min` to `max` */
+export const numberIn =
+  (min: number, max: number) =>
+  (text: string): number => {
+    const value = Number(text);
+    if (text.trim() === '' || !(value >= min && value <= max))
+      throw new InvalidArgumentError(`It takes a number from ${min} to ${max}.`);
+    return value;
+  };
+
+export const choiceOption = (flags: string, says: string, choices: readonly string[], initial: string): Option =>
+  new Option(flags, says).choices(choices).default(initial);
+
+export const bitsOption = (): Option =>
+  choiceOption('--bits <depth>', 'Bits a sample; 16 and 24 are dithered, 32f are floats.', ['16', '24', '32f'], '32f');
+
+/** `--from` and `--to`: a stretch of a piece in bars, the first of which is 1; 3.5 is half way through bar 3. */
+export const withBars = (command: Command, otherwise: string): Command =>
+  command
+    .option('--from <bar>', `First bar; 3.5 is half way through bar 3. ${otherwise}`, numberIn(1, 100_000))
+    .option('--to <bar>', 'Bar before whose beginning it ends.', numberIn(1, 100_000));
+
+export interface Bars {
+  readonly from?: number;
+  readonly to?: number;
 }
 
-export function numberOption(args: Arguments, name: string, min: number, max: number): number | undefined {
-  const text = args.options.get(name);
-  if (text === undefined) return undefined;
-  const value = Number(text);
-  if (text.trim() === '' || !(value >= min && value <= max))
-    throw new UsageError(`--${name} takes a number from ${min} to ${max}; "${text}" is none.`);
-  return value;
+/** Options that say where pieces and their sounds are. */
+export const withFolders = (command: Command): Command =>
+  command
+    .option('--data <folder>', 'Data folder of the server, in which its pieces are.', 'data')
+    .option('--sounds <folder>', 'Folder of the sounds of a piece file; otherwise "sounds" beside it.');
+
+export interface Folders {
+  readonly data: string;
+  readonly sounds?: string;
 }
 
-export function choiceOption<T extends string>(args: Arguments, name: string, allowed: readonly T[], otherwise: T): T {
-  const text = args.options.get(name);
-  if (text === undefined) return otherwise;
-  const found = allowed.find((candidate) => candidate === text);
-  if (!found) throw new UsageError(`--${name} takes ${allowed.join(', ')}; not "${text}".`);
-  return found;
-}
-
-export function wordAt(args: Arguments, index: number, what: string): string {
-  const word = args.words[index];
-  if (word === undefined) throw new UsageError(`${what} is missing.`);
-  return word;
-}
+/** Says what PIECE can be, in each command that takes one. */
+export const PIECE_HELP =
+  'A piece file (.json), an archive (.zip), the id or the name of a piece in the data folder, or salt-pier or night-ferry, which are made afresh where the data folder has none.';
+export const OUT_HELP =
+  'The changed piece as a file (.json, with its new sounds in "sounds" beside it) or an archive (.zip). Left out, the piece in the data folder is saved, and the change can be undone in its history.';

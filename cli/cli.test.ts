@@ -1,7 +1,5 @@
-import { buildSync } from 'esbuild';
 import { spawnSync } from 'node:child_process';
-import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { makeRandom } from '../src/core/dsp/random';
 import { compilePlan } from '../src/core/engine/compilePlan';
@@ -9,48 +7,18 @@ import { Engine } from '../src/core/engine/engine';
 import { readWav } from '../src/core/formats/readWav';
 import { writeWav } from '../src/core/formats/writeWav';
 import { makeSaltPier } from '../src/core/sounds/saltPier';
-import { main } from './main';
+import { at, cli, json, left, sound } from './testing';
 
-const folder = mkdtempSync(join(tmpdir(), 'zephiro-cli-'));
-afterAll(() => rmSync(folder, { recursive: true, force: true }));
-const at = (name: string): string => join(folder, name);
-const json = (name: string, value: unknown): string => {
-  writeFileSync(at(name), JSON.stringify(value));
-  return at(name);
-};
-const sound = (name: string, sampleRate: number, seconds: number, wave: (i: number) => number): string => {
-  writeFileSync(
-    at(name),
-    writeWav({ sampleRate, channels: [Float32Array.from({ length: seconds * sampleRate }, (_, i) => wave(i))] }, '32f'),
-  );
-  return at(name);
-};
-// In one piece: made from its sources anew, each process would take a second longer to start.
-const CLI = at('cli.cjs');
-buildSync({
-  entryPoints: [join(__dirname, 'index.ts')],
-  bundle: true,
-  outfile: CLI,
-  format: 'cjs',
-  platform: 'node',
-  target: 'node20',
-  tsconfig: join(__dirname, '../tsconfig.json'),
-});
-const cli = (...args: string[]): { code: number | null; out: string; err: string } => {
-  const done = spawnSync(process.execPath, [CLI, ...args], { encoding: 'utf8', maxBuffer: 1 << 26 });
-  return { code: done.status, out: done.stdout, err: done.stderr };
-};
-const left = (name: string): Float32Array => readWav(readFileSync(at(name))).channels[0]!;
 const impulse = (i: number): number => (i === 0 ? 1 : 0);
 
 test.each([44_100, 48_000, 96_000])(
   'process: a unit impulse at 90 BPM, 1/8d, feedback 0.5 repeats every 500.000 ms at %d Hz',
-  (rate) => {
+  async (rate) => {
     const chain = json('chain.json', {
       chain: [{ effect: 'echo', preset: 'neutral', params: { timeL: '1/8d', feedback: 0.5 } }],
     });
     expect(
-      cli(
+      await cli(
         'process',
         sound('impulse.wav', rate, 1, impulse),
         at('out.wav'),
@@ -71,22 +39,34 @@ test.each([44_100, 48_000, 96_000])(
   },
 );
 
-test('process: moves, events, tails and what is heard', () => {
+test('process: moves, events, tails and what is heard', async () => {
   const chain = json('echo.json', { chain: [{ effect: 'echo', params: { timeL: 100, feedback: 0.5 } }] });
   const steady = sound('steady.wav', 48_000, 2, () => 0.25);
   const line = (beat: number, value: number): object => ({ beat, value, shape: 'hold', bend: 0 });
   const moves = json('moves.json', { lanes: [{ effect: 0, param: 'input', points: [line(0, 0), line(2, 1)] }] });
-  cli('process', steady, at('moved.wav'), '--chain', chain, '--moves', moves, '--hear', 'wet', '--tail', '0');
+  await cli('process', steady, at('moved.wav'), '--chain', chain, '--moves', moves, '--hear', 'wet', '--tail', '0');
   expect([left('moved.wav')[50_000], left('moved.wav').length]).toEqual([0, 96_000]);
   expect(left('moved.wav')[57_000]).toBeCloseTo(0.25, 3);
   const events = json('events.json', { events: [{ seconds: 0.5, effect: 0, param: 'wet', value: '-6 dB' }] });
-  cli('process', steady, at('event.wav'), '--chain', chain, '--events', events, '--hear', 'wet', '--tail', 'auto');
+  await cli(
+    'process',
+    steady,
+    at('event.wav'),
+    '--chain',
+    chain,
+    '--events',
+    events,
+    '--hear',
+    'wet',
+    '--tail',
+    'auto',
+  );
   expect(left('event.wav')[20_000]! / left('event.wav')[90_000]!).toBeCloseTo(
     (0.25 + 0.125 + 0.0625 + 0.03125) / (0.5 * 0.5012),
     1,
   );
   expect(Math.abs(left('event.wav').at(-1)!)).toBeGreaterThan(1e-4);
-  cli(
+  await cli(
     'process',
     steady,
     at('difference.wav'),
@@ -102,11 +82,13 @@ test('process: moves, events, tails and what is heard', () => {
   expect(readWav(readFileSync(at('difference.wav'))).sampleRate).toBe(44_100);
 });
 
-test('process: a braid with strands, and effects on a wet sound alone', () => {
+test('process: a braid with strands, and effects on a wet sound alone', async () => {
   const tone = sound('tone.wav', 48_000, 1, (i) => 0.5 * Math.sin((2 * Math.PI * 1000 * i) / 48_000));
   const half = { effect: 'utility', params: { gain: -6.0206, wet: 1, dry: 0 } };
-  const rms = (chain: object[], name: string): number => {
-    expect(cli('process', tone, at(`${name}.wav`), '--chain', json(`${name}.json`, { chain }), '--tail', '0')).toEqual({
+  const rms = async (chain: object[], name: string): Promise<number> => {
+    expect(
+      await cli('process', tone, at(`${name}.wav`), '--chain', json(`${name}.json`, { chain }), '--tail', '0'),
+    ).toEqual({
       code: 0,
       out: '',
       err: '',
@@ -117,28 +99,29 @@ test('process: a braid with strands, and effects on a wet sound alone', () => {
   const whole = 0.5 / Math.SQRT2;
   // Strands come back at half each: one as it is, one at half again.
   expect(
-    rms(
+    (await rms(
       [{ effect: 'braid', params: { dry: 0, wet: 1 }, strands: [{ name: 'As it is', chain: [] }, { chain: [half] }] }],
       'braid',
-    ) / whole,
+    )) / whole,
   ).toBeCloseTo(0.75, 2);
-  expect(rms([{ effect: 'utility', params: { dry: 0, wet: 1 }, wetPath: [half] }], 'wetPath') / whole).toBeCloseTo(
-    0.5,
-    2,
-  );
   expect(
-    cli(
-      'process',
-      tone,
-      at('no.wav'),
-      '--chain',
-      json('no.json', { chain: [{ effect: 'echo', strands: [{ chain: [] }] }] }),
+    (await rms([{ effect: 'utility', params: { dry: 0, wet: 1 }, wetPath: [half] }], 'wetPath')) / whole,
+  ).toBeCloseTo(0.5, 2);
+  expect(
+    (
+      await cli(
+        'process',
+        tone,
+        at('no.wav'),
+        '--chain',
+        json('no.json', { chain: [{ effect: 'echo', strands: [{ chain: [] }] }] }),
+      )
     ).err,
   ).toMatch(/Only a braid has strands/);
 });
 
-test('effects: every parameter with range, unit and default', () => {
-  const { effects } = JSON.parse(cli('effects', '--json').out) as {
+test('effects: every parameter with range, unit and default', async () => {
+  const { effects } = JSON.parse((await cli('effects', '--json')).out) as {
     effects: {
       id: string;
       params: { id: string; kind: string; unit?: string; min?: number; max?: number; default: unknown; hint: string }[];
@@ -160,12 +143,14 @@ test('effects: every parameter with range, unit and default', () => {
   expect(echo.presets.map((preset) => preset.id)).toContain('neutral');
 });
 
-test('measure: levels, loudness and arrivals', () => {
+test('measure: levels, loudness and arrivals', async () => {
   const measured = JSON.parse(
-    cli(
-      'measure',
-      sound('m.wav', 48_000, 1, (i) => (i === 4800 ? 0.5 : i === 24_000 ? 0.25 : 0)),
-      '--json',
+    (
+      await cli(
+        'measure',
+        sound('m.wav', 48_000, 1, (i) => (i === 4800 ? 0.5 : i === 24_000 ? 0.25 : 0)),
+        '--json',
+      )
     ).out,
   ) as { peakDb: number[]; taps: { seconds: number; left: number }[]; loudness: { integratedLufs: number | null } };
   expect(measured.peakDb[0]).toBeCloseTo(-6.02, 2);
@@ -175,11 +160,11 @@ test('measure: levels, loudness and arrivals', () => {
   ]);
 });
 
-test('render: the same samples as the engine in another process and in blocks of another size; bars and stems', () => {
-  expect(
-    cli('render', 'salt-pier', at('piece.wav'), '--from', '3', '--to', '5', '--tail', 'none', '--stems', at('stems'))
-      .code,
-  ).toBe(0);
+test('render: the same samples as the engine in another process and in blocks of another size; bars and stems', async () => {
+  const args = ['render', 'salt-pier', at('piece.wav'), '--from', '3', '--to', '5', '--tail', 'none'];
+  const folders = ['--stems', at('stems'), '--data', at('none')];
+  const started = spawnSync('npm', ['run', '-s', 'cli', '--', ...args, ...folders], { cwd: join(__dirname, '..') });
+  expect(started.status).toBe(0);
   let sounds = 0;
   const demo = makeSaltPier(() => String((sounds += 1)).padStart(64, '0'));
   const plan = compilePlan(demo.piece);
@@ -202,42 +187,39 @@ test('render: the same samples as the engine in another process and in blocks of
 });
 
 test.each([
-  [2, ['teleport'], /no command/],
-  [2, ['__proto__'], /no command/],
-  [2, ['toString'], /no command/],
-  [2, ['constructor'], /no command/],
-  [2, ['measure', 'a', 'b', '--json'], /"b" is one word too many/],
-  [2, ['process', 'a', 'b', 'c', '--chain', 'c'], /"c" is one word too many/],
-  [2, ['process', 'a', 'b', '--chain', 'c', '--tail', ''], /--tail takes/],
-  [2, ['process', 'a', 'b', '--chain', 'c', '--seed', '3'], /--seed is not known/],
-  [2, ['process'], /IN.wav is missing/],
+  [2, ['teleport'], /unknown command 'teleport'/],
+  [2, ['__proto__'], /unknown command '__proto__'/],
+  [2, ['toString'], /unknown command 'toString'/],
+  [2, ['constructor'], /unknown command 'constructor'/],
+  [2, [], /Commands: effects, recipes/],
+  [2, ['measure', 'a', 'b', '--json'], /too many arguments for 'measure'/],
+  [2, ['process', 'a', 'b', 'c', '--chain', 'c'], /too many arguments for 'process'/],
+  [2, ['process', 'a', 'b', '--chain', 'c', '--tail', ''], /--tail.*It takes auto/],
+  [2, ['process', 'a', 'b', '--chain', 'c', '--seed', '3'], /unknown option '--seed'/],
+  [2, ['measure'], /missing required argument 'FILE.wav'/],
   [2, ['process', 'a', 'b'], /--chain/],
-  [2, ['process', 'a', 'b', '--chain', 'c', '--loud', '3'], /--loud is not known/],
-  [2, ['process', 'a', 'b', '--chain', 'c', '--bpm', '9000'], /--bpm takes/],
-  [2, ['process', 'a', 'b', '--chain', 'c', '--bits', '12'], /--bits takes/],
+  [2, ['process', 'a', 'b', '--chain', 'c', '--loud', '3'], /unknown option '--loud'/],
+  [2, ['process', 'a', 'b', '--chain', 'c', '--bpm', '9000'], /--bpm.*It takes a number from 20 to 300/],
+  [2, ['process', 'a', 'b', '--chain', 'c', '--bits', '12'], /--bits.*Allowed choices are 16, 24, 32f/],
   [1, ['process', 'none.wav', 'b', '--chain', 'c'], /none.wav cannot be read/],
   [1, ['measure', join(__dirname, 'index.ts'), '--json'], /no WAV/],
   [2, ['measure', 'x'], /add --json/],
-])('exit %d for %j, with one clear line', (code, args, message) => {
-  const said: string[] = [];
-  const [out, err] = (['stdout', 'stderr'] as const).map((stream) =>
-    jest.spyOn(process[stream], 'write').mockImplementation((text) => said.push(`${stream}: ${String(text)}`) > 0),
-  );
-  expect(main(args)).toBe(code);
-  out!.mockRestore();
-  err!.mockRestore();
-  expect(said).toHaveLength(1);
-  expect(said[0]).toMatch(message);
-  expect(said[0]).toMatch(/^stderr: [^\n]+\n$/);
+])('exit %d for %j, with one clear line', async (code, args, message) => {
+  const done = await cli(...args);
+  expect([done.code, done.out]).toEqual([code, '']);
+  expect(done.err).toMatch(message);
+  expect(done.err).toMatch(/^[^\n]+\n$/);
 });
 
-test('bad data leaves what was there', () => {
+test('bad data leaves what was there', async () => {
   writeFileSync(at('kept.wav'), 'precious');
   const chain = json('bad.json', { chain: [{ effect: 'echo', params: { feedback: 9 } }] });
-  expect(cli('process', sound('ok.wav', 48_000, 1, impulse), at('kept.wav'), '--chain', chain).code).toBe(1);
+  expect((await cli('process', sound('ok.wav', 48_000, 1, impulse), at('kept.wav'), '--chain', chain)).code).toBe(1);
   expect(readFileSync(at('kept.wav'), 'utf8')).toBe('precious');
   expect(existsSync(at('nowhere'))).toBe(false);
-  expect(cli('process', at('ok.wav'), at('nowhere/out.wav'), '--chain', json('good.json', { chain: [] })).code).toBe(1);
+  expect(
+    (await cli('process', at('ok.wav'), at('nowhere/out.wav'), '--chain', json('good.json', { chain: [] }))).code,
+  ).toBe(1);
 });
 
 describe('files that say what cannot be', () => {
@@ -249,15 +231,15 @@ describe('files that say what cannot be', () => {
   };
   const chain = (): string =>
     json('delay.json', { chain: [{ effect: 'echo', params: { timeL: 100, feedback: 0.5 } }] });
-  const said = (...args: string[]): string => {
-    const { code, err } = cli(...args);
+  const said = async (...args: string[]): Promise<string> => {
+    const { code, err } = await cli(...args);
     expect(err.trim().split('\n')).toHaveLength(1);
     return `${code}: ${err}`;
   };
 
-  test('a rate of nothing, and samples that are no numbers', () => {
+  test('a rate of nothing, and samples that are no numbers', async () => {
     expect(
-      said(
+      await said(
         'process',
         header((view) => view.setUint32(24, 0, true)),
         at('o.wav'),
@@ -267,7 +249,7 @@ describe('files that say what cannot be', () => {
     ).toMatch(/^1: .*0 Hz/);
     for (const bad of [NaN, Infinity, -Infinity])
       expect(
-        said(
+        await said(
           'measure',
           header((view) => view.setFloat32(view.byteLength - 4, bad, true)),
           '--json',
@@ -275,12 +257,12 @@ describe('files that say what cannot be', () => {
       ).toMatch(/^1: .*sample 3 of channel 1/);
   });
 
-  test('more channels than two: which are used is said', () => {
+  test('more channels than two: which are used is said', async () => {
     writeFileSync(
       at('five.wav'),
       writeWav({ sampleRate: 48_000, channels: Array.from({ length: 5 }, () => new Float32Array(100)) }, '16'),
     );
-    expect(said('process', at('five.wav'), at('o.wav'), '--chain', chain())).toMatch(
+    expect(await said('process', at('five.wav'), at('o.wav'), '--chain', chain())).toMatch(
       /^0: .*5 channels: the first two are used/,
     );
   });
@@ -313,9 +295,9 @@ describe('files that say what cannot be', () => {
       /echo.feedback does not take true/,
     ],
     ['--events', { events: [{ seconds: 0, effect: 0, param: '__proto__', value: 1 }] }, /not in the chain/],
-  ])('%s %j', (option, file, message) => {
+  ])('%s %j', async (option, file, message) => {
     expect(
-      said(
+      await said(
         'process',
         sound('s.wav', 48_000, 0.1, impulse),
         at('o.wav'),
@@ -325,22 +307,22 @@ describe('files that say what cannot be', () => {
         json('file.json', file),
       ),
     ).toMatch(message);
-    expect(cli('process', at('s.wav'), at('o.wav'), '--chain', chain(), option, at('file.json')).code).toBe(1);
+    expect((await cli('process', at('s.wav'), at('o.wav'), '--chain', chain(), option, at('file.json'))).code).toBe(1);
   });
 
-  test('nothing in gives nothing out', () => {
+  test('nothing in gives nothing out', async () => {
     expect(
-      cli('process', sound('none.wav', 48_000, 0, impulse), at('nothing.wav'), '--chain', chain(), '--tail', '2'),
+      await cli('process', sound('none.wav', 48_000, 0, impulse), at('nothing.wav'), '--chain', chain(), '--tail', '2'),
     ).toEqual({ code: 0, out: '', err: '' });
     expect(left('nothing.wav')).toHaveLength(0);
-    expect(JSON.parse(cli('measure', at('nothing.wav'), '--json').out)).toMatchObject({
+    expect(JSON.parse((await cli('measure', at('nothing.wav'), '--json')).out)).toMatchObject({
       frames: 0,
       correlation: null,
       decaySeconds: { whole: null },
     });
   });
 
-  test('measure: true peak, decay, correlation and what a single speaker loses', () => {
+  test('measure: true peak, decay, correlation and what a single speaker loses', async () => {
     const rate = 48_000;
     const noise = makeRandom(3);
     const fall = Float32Array.from(
@@ -348,7 +330,7 @@ describe('files that say what cannot be', () => {
       (_, i) => (noise() - 0.5) * Math.pow(10, (-3 * i) / rate / 0.7),
     );
     writeFileSync(at('fall.wav'), writeWav({ sampleRate: rate, channels: [fall, fall.map((x) => -x)] }, '32f'));
-    const found = JSON.parse(cli('measure', at('fall.wav'), '--json').out) as {
+    const found = JSON.parse((await cli('measure', at('fall.wav'), '--json')).out) as {
       correlation: number;
       monoLossDb: number;
       decaySeconds: { whole: number; octaves: { seconds: number }[] };
@@ -363,7 +345,7 @@ describe('files that say what cannot be', () => {
       1,
       (i) => 0.5 * Math.min(1, i / 9600, (48_000 - i) / 9600) * Math.sin((Math.PI / 2) * i + Math.PI / 4),
     );
-    const tone = JSON.parse(cli('measure', at('between.wav'), '--json').out) as {
+    const tone = JSON.parse((await cli('measure', at('between.wav'), '--json')).out) as {
       peakDb: number[];
       truePeakDb: number[];
     };

@@ -4,19 +4,26 @@ import { UnreadableSound, type Audio } from '../src/core/formats/audio';
 import { readWav } from '../src/core/formats/readWav';
 import { writeWav, type WavDepth } from '../src/core/formats/writeWav';
 
-const reason = (error: unknown): string => (error instanceof Error ? error.message : String(error));
+export const reasonOf = (error: unknown): string => (error instanceof Error ? error.message : String(error));
 
-export function readSound(path: string): Audio {
-  let bytes: Uint8Array;
+/** The bytes of a file. @throws BadData */
+export function readBytes(path: string): Uint8Array {
   try {
-    bytes = readFileSync(path);
+    return readFileSync(path);
   } catch (error) {
-    throw new BadData(`${path} cannot be read: ${reason(error)}.`);
+    throw new BadData(`${path} cannot be read: ${reasonOf(error)}.`);
   }
+}
+
+/** A WAV file. @throws BadData */
+export const readSound = (path: string): Audio => soundOfBytes(readBytes(path), path);
+
+/** Samples of a WAV. @param name of where it comes from, for messages @throws BadData */
+export function soundOfBytes(bytes: Uint8Array, name: string): Audio {
   try {
-    return checked(readWav(bytes), path);
+    return checked(readWav(bytes), name);
   } catch (error) {
-    if (error instanceof UnreadableSound) throw new BadData(`${path}: ${error.message}`);
+    if (error instanceof UnreadableSound) throw new BadData(`${name}: ${error.message}`);
     throw error;
   }
 }
@@ -37,17 +44,16 @@ export function readJson(path: string): unknown {
   try {
     return JSON.parse(readFileSync(path, 'utf8'));
   } catch (error) {
-    throw new BadData(`${path} cannot be read as JSON: ${reason(error)}.`);
+    throw new BadData(`${path} cannot be read as JSON: ${reasonOf(error)}.`);
   }
 }
 
 /** Writes whole or not at all: into a neighbour first, then renamed. */
-export function writeSound(path: string, audio: Audio, depth: WavDepth): void {
+export function writeWhole(path: string, bytes: Uint8Array): void {
   const neighbour = `${path}.${process.pid}.part`;
   try {
     const file = openSync(neighbour, 'w');
     try {
-      const bytes = writeWav(audio, depth);
       for (let at = 0; at < bytes.length;) at += writeSync(file, bytes, at);
       fsyncSync(file);
     } finally {
@@ -56,6 +62,9 @@ export function writeSound(path: string, audio: Audio, depth: WavDepth): void {
     renameSync(neighbour, path);
   } catch (error) {
     rmSync(neighbour, { force: true });
-    throw new BadData(`${path} cannot be written: ${reason(error)}. What was there before is unchanged.`);
+    throw new BadData(`${path} cannot be written: ${reasonOf(error)}. What was there before is unchanged.`);
   }
 }
+
+export const writeSound = (path: string, audio: Audio, depth: WavDepth): void =>
+  writeWhole(path, writeWav(audio, depth));

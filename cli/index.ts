@@ -1,3 +1,3 @@
 import { main } from './main';
 
-process.exitCode = main(process.argv.slice(2));
+void main(process.argv.slice(2)).then((code) => (process.exitCode = code));

@@ -1,38 +1,68 @@
+import { Command, CommanderError } from 'commander';
 import { BadData } from '../src/core/exchange/chainFile';
-import { catalogueJson } from '../src/core/exchange/catalogueJson';
-import { readArguments, UsageError } from './arguments';
-import { measureCommand } from './measure';
-import { processCommand } from './process';
-import { renderCommand } from './render';
+import { UnreadableSound } from '../src/core/formats/audio';
+import { EditRefused } from '../src/core/piece/edit';
+import { UnreadablePiece } from '../src/core/piece/versions/readPiece';
+import { Problem } from '../server/http/problem';
+import { UnusableDatabase } from '../server/store/database';
+import { UsageError } from './arguments';
+import { addDataCommands } from './commands/exchange';
+import { addEffects, addRecipes } from './commands/lists';
+import { addMeasure } from './commands/measure';
+import { addMoves } from './commands/moves';
+import { addPiece } from './commands/piece';
+import { addPrint } from './commands/print';
+import { addProcess } from './commands/process';
+import { addRecipe } from './commands/recipe';
+import { addRender } from './commands/render';
 
-const USAGE =
-  'Commands: effects --json | process IN.wav OUT.wav --chain CHAIN.json | render PIECE OUT.wav | measure FILE.wav --json';
-
-function effectsCommand(given: readonly string[]): void {
-  const args = readArguments(given, [], ['json'], 0);
-  if (!args.flags.has('json')) throw new UsageError('effects prints JSON: add --json.');
-  process.stdout.write(`${JSON.stringify(catalogueJson(), null, 2)}\n`);
+/** All commands, with their help. */
+export function makeProgram(): Command {
+  const program = new Command('cli')
+    .description('Zephiro without a screen: effects, pieces, recipes and prints for batches.')
+    .exitOverride()
+    .showSuggestionAfterError(false)
+    .configureOutput({
+      writeErr: (text) => void process.stderr.write(`${text.trim().replace(/\s*\n\s*/g, ' ')}\n`),
+      outputError: (text, write) => write(text.replace(/^error: /, '')),
+    });
+  for (const add of [
+    addEffects,
+    addRecipes,
+    addProcess,
+    addMeasure,
+    addRender,
+    addPrint,
+    addRecipe,
+    addMoves,
+    addPiece,
+    addDataCommands,
+  ])
+    add(program);
+  return program;
 }
 
-const COMMANDS: ReadonlyMap<string, (given: readonly string[]) => void> = new Map([
-  ['effects', effectsCommand],
-  ['process', processCommand],
-  ['render', renderCommand],
-  ['measure', measureCommand],
-]);
+/** What is wrong with data, as one line; null for a fault of this program. */
+function dataFault(error: unknown): string | null {
+  if (error instanceof Problem) return `${error.title}: ${error.detail}`;
+  const known = [BadData, UnreadablePiece, UnreadableSound, EditRefused, UnusableDatabase];
+  return error instanceof Error && known.some((kind) => error instanceof kind) ? error.message : null;
+}
 
 /** Runs one command; gives the exit code: 0 done, 1 bad data, 2 wrong command line. */
-export function main(given: readonly string[]): number {
-  const [name = '', ...rest] = given;
+export async function main(given: readonly string[]): Promise<number> {
+  const program = makeProgram();
   try {
-    const command = COMMANDS.get(name);
-    if (!command) throw new UsageError(name ? `There is no command "${name}". ${USAGE}` : USAGE);
-    command(rest);
+    if (given.length === 0) throw new UsageError(`Commands: ${program.commands.map((one) => one.name()).join(', ')}.`);
+    await program.parseAsync(given, { from: 'user' });
     return 0;
   } catch (error) {
+    // Commander has said its own already.
+    if (error instanceof CommanderError) return error.exitCode === 0 ? 0 : 2;
     const usage = error instanceof UsageError;
-    if (!usage && !(error instanceof BadData)) throw error;
-    process.stderr.write(`${error.message}\n`);
+    const message = usage ? error.message : dataFault(error);
+    if (message === null) throw error;
+    process.stderr.write(`${message.replace(/\s*\n\s*/g, ' ')}\n`);
     return usage ? 2 : 1;
   }
 }

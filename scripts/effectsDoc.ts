@@ -3,7 +3,7 @@
  * npm run docs:effects [-- --check]
  * With --check nothing is written, and it ends with 1 when the file is not up to date.
  */
-import { existsSync, readFileSync, writeFileSync } from 'node:fs';
+import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import * as z from 'zod';
 import { EFFECTS } from '../src/core/effects/catalogue';
@@ -12,6 +12,7 @@ import type { EffectDefinition } from '../src/core/effects/define';
 import type { Condition } from '../src/core/effects/visibleWhen';
 import { formatValue } from '../src/core/params/format';
 import { PLAIN_CONTEXT, type Param } from '../src/core/params/param';
+import { writeDoc } from './writeDoc';
 
 const ROOT = join(__dirname, '..');
 const DOC = join(ROOT, 'docs/effects.md');
@@ -109,14 +110,6 @@ function section(effect: EffectDefinition, figures: z.infer<typeof figuresSchema
   ].join('\n');
 }
 
-function main(): void {
-  const figures = figuresSchema.parse(existsSync(FIGURES) ? JSON.parse(readFileSync(FIGURES, 'utf8')) : []);
-  const text = [HEAD, common(), ...EFFECTS.map((effect) => section(effect, figures))].join('\n');
-  if (!process.argv.includes('--check')) writeFileSync(DOC, text);
-  else if (!existsSync(DOC) || readFileSync(DOC, 'utf8') !== text) {
-    process.stderr.write('docs/effects.md is not up to date: npm run docs:effects\n');
-    process.exitCode = 1;
-  }
-}
-
-main();
+const figures = figuresSchema.parse(existsSync(FIGURES) ? JSON.parse(readFileSync(FIGURES, 'utf8')) : []);
+const text = [HEAD, common(), ...EFFECTS.map((effect) => section(effect, figures))].join('\n');
+writeDoc(DOC, text, 'docs:effects');

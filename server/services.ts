@@ -32,7 +32,8 @@ export interface Services {
   readonly close: () => Promise<void>;
 }
 
-const MIGRATIONS = join(__dirname, 'store', 'migrations');
+/** Folder of the SQL files that make the database. */
+export const MIGRATIONS = join(__dirname, 'store', 'migrations');
 
 /**
  * Opens a data folder. It has to be held by `lockFolder`: what an earlier server left half done is cleared away here.

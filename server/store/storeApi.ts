@@ -109,12 +109,14 @@ export function historyWithin(history: History, maxBytes: number): History {
   return cursor < from ? { entries: [], cursor: 0 } : { entries: entries.slice(from), cursor: cursor - from };
 }
 
-interface Archived {
+/** The documents of an archive, brought to this version. */
+export interface Archived {
   readonly piece: Piece;
   readonly history: History;
 }
 
-function readArchived(piece: Uint8Array, history: Uint8Array | null): Archived {
+/** @throws Problem 422 saying what is wrong with them */
+export function readArchived(piece: Uint8Array, history: Uint8Array | null): Archived {
   try {
     const stored = parse(piece);
     const read = readPiece(stored);

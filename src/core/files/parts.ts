@@ -28,7 +28,7 @@ export interface ExportPart {
 }
 
 /** Letters, figures and a few signs: a name that every disk takes. */
-const fileName = (name: string): string =>
+export const fileName = (name: string): string =>
   name
     .replace(/[^\p{L}\p{N} ,.-]/gu, '')
     .replace(/\s+/g, ' ')

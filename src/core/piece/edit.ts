@@ -14,6 +14,9 @@ export interface Edit<Args> {
   apply(draft: Draft<Piece>, args: Args): void;
 }
 
+/** The arguments that an edit takes. */
+export type Args<E> = E extends Edit<infer A> ? A : never;
+
 export const defineEdit = <Args>(edit: Edit<Args>): Edit<Args> => edit;
 
 export class EditRefused extends Error {}

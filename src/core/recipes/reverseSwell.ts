@@ -17,6 +17,8 @@ const SWELL_SPACES = ['room', 'hall', 'plate', 'cloud'] as const;
 /** What a swell is turned by; it grows into hits that are picked, where recipes lie over stretches. */
 export const SWELL = {
   id: 'swell',
+  name: 'Reverse swells',
+  purpose: 'What a space answers to a hit, played backwards, so that it grows into the hit.',
   params: {
     length: choice({
       label: 'Length',

@@ -8,6 +8,7 @@ import { applyEdit } from '../piece/edit';
 import { layParts } from '../piece/edits/recipes';
 import type { Piece, Track } from '../piece/piece';
 import { RECIPES } from './all';
+import { recipeEditArgs, recipeSoundInfo } from './recipeEdit';
 import { sampleAt, settingsOf, type RecipeInput, type RecipeSound } from './recipe';
 
 const MADE = hashOf(9);
@@ -58,33 +59,16 @@ export function makeIn(
       })!
     : null;
   const sound = recipe.sound?.(input, settings, done && [done.left, done.right]) ?? null;
-  const laid = recipe.apply(input, settings, sound && { hash: MADE, seconds: sound.channels[0]!.length / RATE });
-  const info = sound
-    ? {
-        [MADE]: {
-          name: 'made',
-          frames: sound.channels[0]!.length,
-          sampleRate: RATE,
-          channels: sound.channels.length > 1 ? (2 as const) : (1 as const),
-        },
-      }
-    : {};
-  const edited = applyEdit(piece, layParts, {
-    what: recipe.name,
-    where: 'track',
-    tracks: [...(laid.tracks ?? [])],
-    clips: (laid.clips ?? []).map((one) => ({ track: one.track, clips: [...one.clips] })),
-    slots: [...(laid.slots ?? [])],
-    lanes: [...(laid.lanes ?? [])],
-    sounds: info,
-  }).piece;
+  const info = sound && recipeSoundInfo(sound, 'made', RATE);
+  const args = recipeEditArgs({ recipe, input, values }, info && { hash: MADE, info });
+  const edited = applyEdit(piece, layParts, args).piece;
   const all = new Map([...sounds, ...(sound ? [[MADE, sound.channels] as const] : [])]);
   return {
     piece: edited,
     sound,
     sounds: all,
     heard: (from, to, onlyNew = true) => {
-      const fresh = new Set((laid.tracks ?? []).map((one) => one.id));
+      const fresh = new Set(args.tracks.map((one) => one.id));
       const alone = {
         ...edited,
         tracks: edited.tracks.map((one) => ({ ...one, solo: onlyNew ? fresh.has(one.id) : false })),

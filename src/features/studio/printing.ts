@@ -2,9 +2,8 @@ import { create } from 'zustand';
 import { planPrint } from '../../core/engine/print';
 import { writeWav } from '../../core/formats/writeWav';
 import { addPrint, printsTrackName, renewPrint } from '../../core/piece/edits/prints';
-import { channelName, chainOf, findClip } from '../../core/piece/find';
-import { effectOf } from '../../core/effects/catalogue';
-import { MAIN, type Piece, type Print, type PrintOrder } from '../../core/piece/piece';
+import { printName, printRecord } from '../../core/engine/printRecord';
+import type { Piece, Print, PrintOrder } from '../../core/piece/piece';
 import { startPrint, type Printed, type PrintRun } from '../../audio/printer';
 import { ApiProblem, uploadSound } from '../../data/api';
 import { useOpenPiece } from '../../data/openPiece';
@@ -44,29 +43,11 @@ globalThis.addEventListener?.('beforeunload', (event) => {
   if (unsent.size > 0) event.preventDefault();
 });
 
-const PART_NAMES = { mix: '', wet: ' wet', dry: '' } as const;
-
-/** Named after what made it: "Hum, first call · Echo wet", "3 hits of Crates · Reverb". */
-function nameOf(piece: Piece, order: PrintOrder): string {
-  const clip = order.clip ? findClip(piece, order.clip)?.clip.name : undefined;
-  const where = order.channel === MAIN ? piece.name : channelName(piece, order.channel);
-  const what = order.hits
-    ? `${order.hits.length} ${order.hits.length === 1 ? 'hit' : 'hits'} of ${clip ?? where}`
-    : (clip ?? where);
-  const effects = chainOf(piece, order.channel)
-    .filter((slot) => (order.effects ? order.effects.includes(slot.id) : slot.on))
-    .map((slot) => effectOf(slot.effect).name);
-  return `${what} · ${(order.part === 'dry' ? '' : effects.join(', ')) || (order.channel === MAIN ? 'mix' : 'dry')}${PART_NAMES[order.part]}`.slice(
-    0,
-    120,
-  );
-}
-
 /** Starts a print in the background; it lands on the Shelf. @param again the print that it takes the place of */
 export async function print(studio: Studio, order: PrintOrder, again: Print | null = null): Promise<void> {
   const piece = useOpenPiece.getState().piece!;
   const id = again?.id ?? newId();
-  const name = again?.name ?? nameOf(piece, order);
+  const name = again?.name ?? printName(piece, order);
   if (runs.has(id)) return;
   const { set, drop } = usePrinting.getState();
   const work = (state: PrintWork['state'], share: number, message: string | null = null): void =>
@@ -102,30 +83,7 @@ async function storePrint(
   const bytes = writeWav({ sampleRate, channels: [printed.left, printed.right] }, '32f');
   try {
     const { hash, ...sound } = await uploadSound(new Blob([bytes as Uint8Array<ArrayBuffer>]), name);
-    const made: Print = {
-      id,
-      name,
-      sound: hash,
-      startSample: planPrint(piece, order).fromSample,
-      sampleRate,
-      madeAt: new Date().toISOString(),
-      from: {
-        channel: order.channel,
-        channelName: channelName(piece, order.channel),
-        clip: order.clip,
-        fromBeat: order.fromBeat,
-        toBeat: order.toBeat,
-        part: order.part,
-        tail:
-          order.untilBeat !== undefined
-            ? 'to the next hit'
-            : order.tailBars === null
-              ? 'until silent'
-              : `${order.tailBars} ${order.tailBars === 1 ? 'bar' : 'bars'}`,
-        bpm: piece.tempo.bpm,
-        order,
-      },
-    };
+    const made = printRecord(piece, order, { id, name, sound: hash, madeAt: new Date().toISOString() });
     const { run } = useOpenPiece.getState();
     const place = order.goes && { clip: newId(), track: newId(), instead: order.goes === 'instead' };
     const laid = renews

@@ -4,20 +4,11 @@ import { compilePlan } from '../../../core/engine/compilePlan';
 import type { PrintJob } from '../../../core/engine/print';
 import { writeWav } from '../../../core/formats/writeWav';
 import type { Hit } from '../../../core/piece/moves/throws';
-import type { ParamValues } from '../../../core/params/param';
 import { applyEdit } from '../../../core/piece/edit';
 import { layParts } from '../../../core/piece/edits/recipes';
 import type { Piece, Track } from '../../../core/piece/piece';
-import type { SoundInfo } from '../../../core/piece/soundInfo';
-import {
-  sampleAt,
-  settingsOf,
-  type RecipeResult,
-  type Recipe,
-  type RecipeInput,
-  type RecipeSound,
-  type BeatRange,
-} from '../../../core/recipes/recipe';
+import { sampleAt, settingsOf, type RecipeInput, type RecipeSound, type BeatRange } from '../../../core/recipes/recipe';
+import { recipeEditArgs, recipeSoundInfo, recipeSoundName, type RecipeCall } from '../../../core/recipes/recipeEdit';
 import { uploadSound } from '../../../data/api';
 import { useOpenPiece } from '../../../data/openPiece';
 import type { Studio } from '../../studio/studio';
@@ -27,13 +18,6 @@ const HEARD = '4'.repeat(64);
 /** So much before the stretch, in beats, and after it, in seconds, is heard with it. */
 const LEAD_BEATS = 1;
 const TAIL_SECONDS = 2;
-
-/** A recipe with all that it needs, about to be made. */
-export interface RecipeCall {
-  readonly recipe: Recipe;
-  readonly input: RecipeInput;
-  readonly values: ParamValues;
-}
 
 export const inputOf = (
   studio: Studio,
@@ -70,37 +54,12 @@ async function soundOf(studio: Studio, { recipe, input, values }: RecipeCall): P
   return recipe.sound?.(input, settings, rendered) ?? null;
 }
 
-function laid({ recipe, input, values }: RecipeCall, hash: string, sound: RecipeSound | null, info: SoundInfo | null) {
-  const { piece, track } = input;
-  const made: RecipeResult = recipe.apply(
-    input,
-    settingsOf(recipe, values, piece),
-    sound ? { hash, seconds: sound.channels[0]!.length / piece.sampleRate } : null,
-  );
-  return {
-    what: recipe.name,
-    where: track.name,
-    tracks: [...(made.tracks ?? [])],
-    clips: (made.clips ?? []).map(({ track: id, clips }) => ({ track: id, clips: [...clips] })),
-    slots: [...(made.slots ?? [])],
-    lanes: [...(made.lanes ?? [])],
-    sounds: info ? { [hash]: info } : {},
-  };
-}
-
-const infoOf = (sound: RecipeSound, name: string, sampleRate: number): SoundInfo => ({
-  name,
-  frames: sound.channels[0]!.length,
-  sampleRate,
-  channels: sound.channels.length > 1 ? 2 : 1,
-  ...(sound.loop ? { loop: { ...sound.loop } } : {}),
-});
-
 /** The stretch as it would be with the recipe, the track and what is new on its own. */
 export async function hearRecipe(studio: Studio, call: RecipeCall): Promise<SoundData> {
   const { piece, track, range } = call.input;
   const sound = await soundOf(studio, call);
-  const args = laid(call, HEARD, sound, sound && infoOf(sound, 'heard', piece.sampleRate));
+  const info = sound && recipeSoundInfo(sound, 'heard', piece.sampleRate);
+  const args = recipeEditArgs(call, info && { hash: HEARD, info });
   const changed = applyEdit(piece, layParts, args).piece;
   const heard = new Set([track.id, ...args.tracks.map(({ id }) => id)]);
   const alone: Piece = {
@@ -130,12 +89,12 @@ export async function hearRecipe(studio: Studio, call: RecipeCall): Promise<Soun
 
 /** Makes it part of the piece, as one edit; nothing changes before all of it is made and stored. */
 export async function makeRecipe(studio: Studio, call: RecipeCall): Promise<boolean> {
-  const { piece, track } = call.input;
+  const { sampleRate } = call.input.piece;
   const sound = await soundOf(studio, call);
   const { run } = useOpenPiece.getState();
-  if (!sound) return run(layParts, laid(call, '', null, null));
-  const name = `${call.recipe.name}, ${track.name}`.slice(0, 120);
-  const bytes = writeWav({ sampleRate: piece.sampleRate, channels: [...sound.channels] }, '32f');
-  const { hash, ...info } = await uploadSound(new Blob([bytes as Uint8Array<ArrayBuffer>]), name);
-  return run(layParts, laid(call, hash, sound, { ...info, ...(sound.loop ? { loop: { ...sound.loop } } : {}) }));
+  if (!sound) return run(layParts, recipeEditArgs(call, null));
+  const bytes = writeWav({ sampleRate, channels: [...sound.channels] }, '32f');
+  const stored = await uploadSound(new Blob([bytes as Uint8Array<ArrayBuffer>]), recipeSoundName(call));
+  const info = recipeSoundInfo(sound, stored.name, sampleRate);
+  return run(layParts, recipeEditArgs(call, { hash: stored.hash, info }));
 }

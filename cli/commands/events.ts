@@ -1,9 +1,9 @@
-import { effectOf } from '../src/core/effects/catalogue';
-import { BadData, describeIssue, eventFileSchema, ownParam, readValue } from '../src/core/exchange/chainFile';
-import { secondsToBeats } from '../src/core/music/tempo';
-import type { ValueContext } from '../src/core/params/param';
-import { toEngineNumber } from '../src/core/params/resolve';
-import type { Lane, Slot } from '../src/core/piece/piece';
+import { effectOf } from '../../src/core/effects/catalogue';
+import { BadData, describeIssue, eventFileSchema, ownParam, readValue } from '../../src/core/exchange/chainFile';
+import { secondsToBeats } from '../../src/core/music/tempo';
+import type { ValueContext } from '../../src/core/params/param';
+import { toEngineNumber } from '../../src/core/params/resolve';
+import type { Lane, Slot } from '../../src/core/piece/piece';
 
 /** What hands did becomes held steps: from each time on the parameter has the value. */
 export function lanesOfEvents(file: unknown, slots: readonly Slot[], channel: string, context: ValueContext): Lane[] {

@@ -1,11 +1,13 @@
-import { gainToDb } from '../src/core/params/format';
-import { correlationOf, peakOf, rmsOf, truePeakOf } from '../src/core/analysis/levels';
-import { decaySeconds, octaveBand } from '../src/core/analysis/decay';
-import { loudness } from '../src/core/analysis/loudness';
-import { soundFigures } from '../src/core/analysis/soundFigures';
-import { tapList } from '../src/core/analysis/tapList';
-import { readArguments, UsageError, wordAt } from './arguments';
-import { readSound } from './files';
+import type { Command } from 'commander';
+import type { Audio } from '../../src/core/formats/audio';
+import { gainToDb } from '../../src/core/params/format';
+import { correlationOf, peakOf, rmsOf, truePeakOf } from '../../src/core/analysis/levels';
+import { decaySeconds, octaveBand } from '../../src/core/analysis/decay';
+import { loudness } from '../../src/core/analysis/loudness';
+import { soundFigures } from '../../src/core/analysis/soundFigures';
+import { tapList } from '../../src/core/analysis/tapList';
+import { UsageError, withExample } from '../arguments';
+import { readSound } from '../files';
 
 const finiteOrNull = (value: number): number | null => (Number.isFinite(value) ? value : null);
 
@@ -27,17 +29,13 @@ function decays(
   };
 }
 
-/** measure FILE.wav --json: levels, true peak, loudness, decay, stereo image and arrivals of a sound. */
-export function measureCommand(given: readonly string[]): void {
-  const args = readArguments(given, [], ['json'], 1);
-  const path = wordAt(args, 0, 'FILE.wav');
-  if (!args.flags.has('json')) throw new UsageError('measure prints JSON: add --json.');
-  const { channels, sampleRate } = readSound(path);
+/** Levels, true peak, loudness, decay, stereo image and arrivals of a sound. */
+function figuresOf({ channels, sampleRate }: Audio): unknown {
   const left = channels[0] ?? new Float32Array(0);
   const right = channels[1] ?? left;
   const loud = loudness(channels.slice(0, 2), sampleRate);
   const { lufs: _lufs, ...image } = soundFigures(left, right, sampleRate);
-  const found = {
+  return {
     sampleRate,
     channels: channels.length,
     frames: left.length,
@@ -58,5 +56,17 @@ export function measureCommand(given: readonly string[]): void {
     monoLossDb: image.monoLossDb,
     taps: tapList(left, right, sampleRate, 0.001).slice(0, 200),
   };
-  process.stdout.write(`${JSON.stringify(found, null, 2)}\n`);
+}
+
+export function addMeasure(program: Command): void {
+  const command = program
+    .command('measure')
+    .description('Measures a sound: levels, true peak, loudness, decay, stereo image and arrivals.')
+    .argument('<FILE.wav>', 'The sound; of more than two channels the first two are used.')
+    .option('--json', 'Prints JSON; it has to be given.')
+    .action((path: string, { json }: { json?: true }) => {
+      if (!json) throw new UsageError('measure prints JSON: add --json.');
+      process.stdout.write(`${JSON.stringify(figuresOf(readSound(path)), null, 2)}\n`);
+    });
+  withExample(command, 'npm run -s cli -- measure voice.wav --json');
 }

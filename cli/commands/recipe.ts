@@ -1,0 +1,181 @@
+import type { Command } from 'commander';
+import { randomUUID } from 'node:crypto';
+import { findOnsets } from '../../src/core/analysis/onsets';
+import type { SoundData } from '../../src/core/dsp/soundData';
+import { render } from '../../src/core/engine/render';
+import { BadData, readValue } from '../../src/core/exchange/chainFile';
+import { soundsPlayed } from '../../src/core/files/parts';
+import type { Params, ParamValues } from '../../src/core/params/param';
+import { layParts } from '../../src/core/piece/edits/recipes';
+import { contextOf } from '../../src/core/piece/find';
+import { trackHits, type Hit } from '../../src/core/piece/moves/throws';
+import type { Clip, Piece, Track } from '../../src/core/piece/piece';
+import { plainTrack } from '../../src/core/piece/plain';
+import { RECIPES } from '../../src/core/recipes/all';
+import { settingsOf, type RecipeSound } from '../../src/core/recipes/recipe';
+import { recipeEditArgs, recipeSoundInfo, recipeSoundName, type RecipeCall } from '../../src/core/recipes/recipeEdit';
+import { hitSources, SWELL, swellClip, swellJob, swellSettings, takeHit } from '../../src/core/recipes/reverseSwell';
+import {
+  OUT_HELP,
+  PIECE_HELP,
+  UsageError,
+  withBars,
+  withExample,
+  withFolders,
+  type Bars,
+  type Folders,
+} from '../arguments';
+import { beatsOfBars, loadSounds, trackNamed, type OpenedPiece } from '../pieces/openedPiece';
+import { withPiece } from '../pieces/readPieceFrom';
+import { edited, keepPiece, madeSound, type MadeSound } from '../pieces/writePiece';
+
+interface Options extends Folders, Bars {
+  readonly track: string;
+  readonly set: readonly string[];
+}
+
+type Sounds = ReadonlyMap<string, SoundData>;
+
+/** Settings of the form NAME=VALUE, read as a person would type them. @throws BadData, UsageError */
+function readSettings(given: readonly string[], params: Params, piece: Piece): ParamValues {
+  const values: Record<string, ParamValues[string]> = {};
+  for (const setting of given) {
+    const [, name, text] = /^([^=]+)=(.*)$/.exec(setting) ?? [];
+    if (name === undefined) throw new UsageError(`--set takes NAME=VALUE; not "${setting}".`);
+    const param = Object.hasOwn(params, name) ? params[name] : undefined;
+    values[name] = readValue(param, name, text!, Object.keys(params), contextOf(piece));
+  }
+  return values;
+}
+
+function hitsOf(piece: Piece, track: Track, sounds: Sounds): Hit[] {
+  const onsets = (hash: string): ReturnType<typeof findOnsets> => {
+    const [left = new Float32Array(0), right = left] = sounds.get(hash) ?? [];
+    return findOnsets(
+      left.map((x, i) => 0.5 * (x + right[i]!)),
+      piece.sampleRate,
+    );
+  };
+  return trackHits(piece, track, onsets);
+}
+
+/** What recipes throw is meant for people. */
+function orBadData<T>(act: () => T): T {
+  try {
+    return act();
+  } catch (error) {
+    throw error instanceof Error ? new BadData(error.message) : error;
+  }
+}
+
+function soundOf({ recipe, input, values }: RecipeCall, sounds: Sounds): RecipeSound | null {
+  const settings = settingsOf(recipe, values, input.piece);
+  const work = orBadData(() => recipe.renderJob?.(input, settings) ?? null);
+  const extra = work?.sounds.map(({ hash, channels }) => [hash, channels] as const) ?? [];
+  const rendered = work && render({ ...work.job, sounds: new Map([...sounds, ...extra]) });
+  return orBadData(() => recipe.sound?.(input, settings, rendered && [rendered.left, rendered.right]) ?? null);
+}
+
+function makeRecipe(opened: OpenedPiece, call: RecipeCall, sounds: Sounds): OpenedPiece {
+  const { piece } = opened;
+  const reason = call.recipe.unavailableReason(call.input);
+  if (reason !== null) throw new BadData(reason);
+  const sound = soundOf(call, sounds);
+  const made = sound && madeSound(sound.channels, piece.sampleRate);
+  const stored = sound &&
+    made && { hash: made.hash, info: recipeSoundInfo(sound, recipeSoundName(call), piece.sampleRate) };
+  return edited(opened, layParts, recipeEditArgs(call, stored), made ? [made] : []);
+}
+
+/** Swells into every hit of a stretch, on a track of their own. */
+function makeSwells(
+  opened: OpenedPiece,
+  track: Track,
+  range: { start: number; end: number },
+  values: ParamValues,
+  sounds: Sounds,
+): OpenedPiece {
+  const { piece } = opened;
+  const settings = swellSettings(values, piece);
+  const hits = hitsOf(piece, track, sounds);
+  const chosen = hits.flatMap(({ beat }, i) => (beat >= range.start && beat < range.end ? [i] : []));
+  const sources = hitSources(piece, track, hits, chosen, values.clear === true ? 'every' : 'chosen');
+  const clips: Clip[] = [];
+  const made: MadeSound[] = [];
+  const infos: Piece['sounds'] = {};
+  sources.forEach((source, i) => {
+    const hit = takeHit(sounds.get(source.sound)!, source, piece.sampleRate);
+    const work = swellJob(piece, hit, source.beat, settings);
+    const rendered = render({
+      ...work.job,
+      sounds: new Map(work.sounds.map(({ hash, channels }) => [hash, channels])),
+    })!;
+    const swell = [rendered.left, rendered.right];
+    const sound = madeSound(swell, piece.sampleRate);
+    const clip = swellClip(piece, source, swell, hit, settings, sound.hash, randomUUID());
+    if (!clip) return;
+    const name = `Swell ${i + 1} of ${track.name}`.slice(0, 120);
+    infos[sound.hash] = { name, frames: swell[0]!.length, sampleRate: piece.sampleRate, channels: 2 };
+    made.push(sound);
+    clips.push({ ...clip, name });
+  });
+  if (clips.length === 0)
+    throw new BadData('No hit of that stretch has room before it for a swell. Take another stretch.');
+  const what = `Make ${clips.length} ${clips.length === 1 ? 'swell' : 'swells'}`;
+  const tracks = [plainTrack(randomUUID(), `${track.name}, swells`, clips)];
+  return edited(
+    opened,
+    layParts,
+    { what, where: track.name, tracks, clips: [], slots: [], lanes: [], sounds: infos },
+    made,
+  );
+}
+
+const alike = (recipe: { readonly id: string; readonly name: string }, word: string): boolean =>
+  recipe.id === word || recipe.name.toLowerCase() === word.toLowerCase();
+
+function make(opened: OpenedPiece, word: string, options: Options): OpenedPiece {
+  const { piece } = opened;
+  const track = trackNamed(piece, options.track);
+  const range = beatsOfBars(piece, options);
+  const recipe = RECIPES.find((one) => alike(one, word));
+  if (!recipe && !alike(SWELL, word))
+    throw new UsageError(
+      `There is no recipe "${word}". There are: ${[SWELL, ...RECIPES].map(({ id }) => id).join(', ')}.`,
+    );
+  const values = readSettings(options.set, (recipe ?? SWELL).params, piece);
+  const sounds = loadSounds(opened, new Set([...soundsPlayed(piece), ...track.clips.map(({ sound }) => sound)]));
+  if (!recipe) return makeSwells(opened, track, range, values, sounds);
+  const hits = recipe.ofHits ? hitsOf(piece, track, sounds) : [];
+  const input = { piece, track, range, hits, sound: (hash: string) => sounds.get(hash), newId: () => randomUUID() };
+  return makeRecipe(opened, { recipe, input, values }, sounds);
+}
+
+export function addRecipe(program: Command): void {
+  const command = program
+    .command('recipe')
+    .description('Makes a recipe of a stretch of a track: riser, frozen bed, reverse swells and the rest.')
+    .argument('<NAME>', 'Name or id of the recipe, as `recipes --json` lists them.')
+    .argument('<PIECE>', PIECE_HELP)
+    .argument('[OUT]', OUT_HELP)
+    .requiredOption('--track <name>', 'The track that it is made of.')
+    .option(
+      '--set <NAME=VALUE>',
+      'A setting of the recipe, as a person would type it; again for each.',
+      (text: string, before: readonly string[]) => [...before, text],
+      [] as readonly string[],
+    )
+    .action(async (name: string, word: string, out: string | undefined, options: Options) =>
+      withPiece(word, options, async (opened) => {
+        const changed = make(opened, name, options);
+        await keepPiece(changed, out ?? null, options);
+        process.stdout.write(`${changed.history.entries.at(-1)!.label}\n`);
+      }),
+    );
+  withBars(command, 'The whole piece when left out.');
+  withFolders(command);
+  withExample(
+    command,
+    'npm run -s cli -- recipe riser salt-pier risen.zip --track Crates --from 5 --to 9 --set source=tone',
+  );
+}
