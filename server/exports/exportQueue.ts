@@ -220,11 +220,24 @@ export class ExportQueue {
   async folderOf(id: string, name: string): Promise<string> {
     const found = await this.options.store.findExport(id);
     if (found?.state !== 'done' || !found.files.some((file) => file.name === name)) {
-      throw new Problem(404, 'There is no such file', 'It was put away, or never finished. Start the export again.');
+      throw notThere();
     }
     const folder = insideFolder(this.folder, id);
     insideFolder(folder, name);
     return folder;
+  }
+
+  /**
+   * All files of a finished export, and a name for them together.
+   * @throws Problem 404 when it is not there, or is not finished
+   */
+  async filesOf(id: string): Promise<{ name: string; files: { name: string; path: string }[] }> {
+    const found = await this.options.store.findExport(id);
+    if (found?.state !== 'done') throw notThere();
+    const folder = insideFolder(this.folder, id);
+    const files = found.files.map(({ name }) => ({ name, path: insideFolder(folder, name) }));
+    const [first = 'files'] = files.map(({ name }) => name.split(' - ')[0]!);
+    return { name: `${first} - ${found.order.what} - ${found.madeAt.slice(0, 10)}`, files };
   }
 
   /** Ends all that is being written; the store tells what was under way when it is opened again. */
@@ -237,6 +250,9 @@ export class ExportQueue {
     await Promise.all(workers.map((worker) => worker.terminate()));
   }
 }
+
+const notThere = (): Problem =>
+  new Problem(404, 'There is no such file', 'It was put away, or never finished. Start the export again.');
 
 class Stopped extends Error {}
 /** Something said by the render itself, for the person to read. */

@@ -35,5 +35,10 @@ export function soundRoutes({ sounds, uploads }: Services): Router {
     res.type('audio/wav').set('Content-Length', String(length));
     await pipeline(stream, res);
   });
+  serve(router, API.readStorage, ({ res }) => {
+    res.set('Cache-Control', 'no-store');
+    return sounds.use();
+  });
+  serve(router, API.clearStorage, () => sounds.removeUnused());
   return router;
 }

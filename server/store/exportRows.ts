@@ -61,7 +61,8 @@ export class ExportRows {
   /** @throws Problem 422 when there is nothing to write */
   start(piece: Piece, order: ExportOrder): StartedExport {
     const kind = order.format.startsWith('flac') ? 'flac' : 'wav';
-    const names = exportNames(piece, order).map((name) => `${name}.${kind}`);
+    const madeAt = new Date().toISOString();
+    const names = exportNames(piece, order, madeAt.slice(0, 10)).map((name) => `${name}.${kind}`);
     if (names.length === 0) {
       throw new Problem(
         422,
@@ -77,7 +78,7 @@ export class ExportRows {
       .prepare(
         "INSERT INTO exports (id, piece_id, made_at, state, message, document, files) VALUES (?, ?, ?, 'waiting', '', ?, '[]')",
       )
-      .run(id, piece.id, new Date().toISOString(), JSON.stringify(order));
+      .run(id, piece.id, madeAt, JSON.stringify(order));
     return { id, order, names, piece: JSON.stringify(piece), dropped: this.dropOldest(piece.id) };
   }
 

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { mkdirSync, readdirSync, rmSync } from 'node:fs';
-import { open, rename, rm, stat } from 'node:fs/promises';
+import { open, rename, rm, stat, statfs } from 'node:fs/promises';
 import { join } from 'node:path';
 import { floatWavBytes } from '../../src/core/formats/floatWav';
 import type { SoundInfo } from '../../src/core/piece/soundInfo';
@@ -8,7 +8,7 @@ import { insideFolder } from '../http/insideFolder';
 import { Problem } from '../http/problem';
 import { hashedSchema } from '../jobs/jobs';
 import type { JobPool } from '../jobs/jobPool';
-import type { StoredSound } from '../../src/core/api/schemas';
+import type { SoundAmount, StorageUse, StoredSound } from '../../src/core/api/schemas';
 import type { Store } from './storeClient';
 
 /** Writes a file and makes sure that it is on the disk. */
@@ -35,10 +35,20 @@ export async function syncFolder(folder: string): Promise<void> {
   }
 }
 
+/** A window may hold work that it has not sent yet, which names sounds that no stored document does. */
+const KEPT_UNUSED_MS = 7 * 24 * 3600 * 1000;
+const oldEnough = (): string => new Date(Date.now() - KEPT_UNUSED_MS).toISOString();
+
+const amountOf = (sounds: readonly StoredSound[]): SoundAmount => ({
+  count: sounds.length,
+  bytes: sounds.reduce((sum, { frames, channels }) => sum + floatWavBytes(frames, channels), 0),
+});
+
 /** Sound files on disk under the SHA-256 of their bytes, always 32-bit float WAV at their own rate. */
 export class SoundFiles {
   readonly folder: string;
   private readonly arriving: string;
+  private turn: Promise<unknown> = Promise.resolve();
 
   constructor(
     private readonly store: Store,
@@ -91,12 +101,45 @@ export class SoundFiles {
   /**
    * Takes a finished file of the stored form, in place of what may be there under its name: that heals a damaged one.
    */
-  async adopt(path: string, hash: string, info: SoundInfo): Promise<StoredSound> {
+  adopt(path: string, hash: string, info: SoundInfo): Promise<StoredSound> {
+    return this.inTurn(() => this.adoptNow(path, hash, info));
+  }
+
+  private async adoptNow(path: string, hash: string, info: SoundInfo): Promise<StoredSound> {
     await rename(path, this.pathOf(hash));
     await syncFolder(this.folder);
     const sound = { ...info, hash };
     await this.store.addSound(sound);
     return sound;
+  }
+
+  /** What the sounds take, and what of it nothing uses. */
+  async use(): Promise<StorageUse> {
+    const [all, unused, disk] = await Promise.all([
+      this.store.listSounds(),
+      this.store.unusedSounds(oldEnough()),
+      statfs(this.folder),
+    ]);
+    return { sounds: amountOf(all), unused: amountOf(unused), freeBytes: disk.bavail * disk.bsize };
+  }
+
+  /** Removes sounds that nothing uses. A sound that is brought in meanwhile waits, and is there afterwards. */
+  removeUnused(): Promise<SoundAmount> {
+    return this.inTurn(async () => {
+      const unused = await this.store.unusedSounds(oldEnough());
+      for (const { hash } of unused) {
+        await this.store.removeSound(hash);
+        await rm(this.pathOf(hash), { force: true });
+      }
+      return amountOf(unused);
+    });
+  }
+
+  /** One change of the folder after another. */
+  private inTurn<T>(act: () => Promise<T>): Promise<T> {
+    const done = this.turn.then(act);
+    this.turn = done.catch(() => undefined);
+    return done;
   }
 
   /** Takes a finished WAV of the server's own making. */

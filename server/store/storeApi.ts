@@ -89,6 +89,9 @@ export function createStoreApi(db: Db) {
     tellExport: (...told: Parameters<ExportRows['tell']>) => exports.tell(...told),
     removeExport: (id: string) => exports.remove(id),
     findSound: (hash: string) => sounds.find(hash),
+    listSounds: () => sounds.list(),
+    unusedSounds: (before: string) => sounds.unused(before),
+    removeSound: (hash: string) => sounds.remove(hash),
     addSound: (sound: Parameters<SoundRows['add']>[0]) => sounds.add(sound),
   };
 }

@@ -8,6 +8,8 @@ import {
   binnedPieceSchema,
   pieceListingSchema,
   saveSchema,
+  soundAmountSchema,
+  storageSchema,
   storedPieceSchema,
   storedSoundSchema,
   uploadStatusSchema,
@@ -194,6 +196,21 @@ const sounds = {
   },
 } as const satisfies Record<string, Endpoint>;
 
+const storage = {
+  readStorage: {
+    method: 'GET',
+    path: '/storage',
+    summary: 'How much the sounds on the server take, and those that nothing uses any more',
+    answer: json(200, 'Counts and bytes', storageSchema),
+  },
+  clearStorage: {
+    method: 'DELETE',
+    path: '/storage/unused',
+    summary: 'Remove sounds that no piece, history, revision, block or print uses, and that came more than a week ago',
+    answer: json(200, 'What was removed', soundAmountSchema),
+  },
+} as const satisfies Record<string, Endpoint>;
+
 const writtenFiles = {
   listExports: {
     method: 'GET',
@@ -227,6 +244,14 @@ const writtenFiles = {
     answer: file('The file', 'audio/wav', 'audio/flac'),
     problems: [404],
   },
+  readExportArchive: {
+    method: 'GET',
+    path: '/exports/:id/archive',
+    summary: 'All files of a finished export in one zip file',
+    params: ofExport,
+    answer: file('The files', 'application/zip'),
+    problems: [404],
+  },
 } as const satisfies Record<string, Endpoint>;
 
 const service = {
@@ -245,4 +270,4 @@ const service = {
 } as const satisfies Record<string, Endpoint>;
 
 /** Every address of the API, by the name of what it does. */
-export const API = { ...service, ...pieces, ...blocks, ...sounds, ...writtenFiles } as const;
+export const API = { ...service, ...pieces, ...blocks, ...sounds, ...storage, ...writtenFiles } as const;

@@ -52,6 +52,18 @@ export const storedPieceSchema = z.object({
 export const storedSoundSchema = soundSchema.extend({ hash: z.string() });
 export type StoredSound = z.infer<typeof storedSoundSchema>;
 
+export const soundAmountSchema = z.object({ count: z.number(), bytes: z.number() });
+export type SoundAmount = z.infer<typeof soundAmountSchema>;
+
+export const storageSchema = z.object({
+  sounds: soundAmountSchema,
+  /** Of those, what can be removed. */
+  unused: soundAmountSchema,
+  /** Free on the disk, in bytes. */
+  freeBytes: z.number(),
+});
+export type StorageUse = z.infer<typeof storageSchema>;
+
 export const uploadStatusSchema = z.object({
   state: z.enum(['receiving', 'waiting', 'working']),
   /** Bytes that have come. */

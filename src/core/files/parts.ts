@@ -1,3 +1,4 @@
+import sanitize from 'sanitize-filename';
 import { compilePlan } from '../engine/compilePlan';
 import type { Plan } from '../engine/plan';
 import type { Tail } from '../engine/render';
@@ -10,8 +11,6 @@ import type { ExportOrder } from './order';
 
 /** One file of an export: what is rendered for it, or which sound it is. */
 export interface ExportPart {
-  /** Of the file, without what says its kind. */
-  readonly name: string;
   readonly source:
     | {
         readonly kind: 'render';
@@ -27,29 +26,42 @@ export interface ExportPart {
   readonly timeStamp: number;
 }
 
-/** Letters, figures and a few signs: a name that every disk takes. */
-export const fileName = (name: string): string =>
-  name
-    .replace(/[^\p{L}\p{N} ,.-]/gu, '')
-    .replace(/\s+/g, ' ')
-    .trim()
-    .slice(0, 80) || 'sound';
+const MAX_NAME = 80;
 
-/** Names of the files of an export, in order, without what says their kind. */
-export function exportNames(piece: Piece, order: ExportOrder): string[] {
-  if (order.what === 'prints') return printsOf(piece, order).map(({ name }) => fileName(name));
-  if (order.what === 'mix') return [fileName(piece.name)];
-  return piece.tracks.map(
-    (track, i) => `${fileName(piece.name)} - ${String(i + 1).padStart(2, '0')} ${fileName(track.name)}`,
-  );
+/** A name with its own characters, but for those that some disk does not take. */
+export const fileName = (name: string): string =>
+  sanitize(name.normalize('NFC'), { replacement: ' ' }).replace(/\s+/g, ' ').trim().slice(0, MAX_NAME).trim() ||
+  'sound';
+
+/** "bars 3 to 5", or nothing for all of the piece. */
+function placeName({ tempo, lengthBeats }: Piece, { fromBeat, toBeat }: ExportOrder): string[] {
+  if (fromBeat === 0 && toBeat === lengthBeats) return [];
+  const bar = (beat: number): string => String(Math.round((beat / tempo.beatsPerBar + 1) * 100) / 100);
+  return [`bars ${bar(fromBeat)} to ${bar(toBeat)}`];
+}
+
+/** "Salt Pier - 03 Crates - bars 3 to 5 - 2026-05-01" */
+const joined = (parts: readonly string[]): string => parts.map(fileName).join(' - ');
+
+/**
+ * Names of the files of an export, in order, without what says their kind: piece, part, place, date.
+ * @param date of the export, as 2026-05-01
+ */
+export function exportNames(piece: Piece, order: ExportOrder, date: string): string[] {
+  if (order.what === 'prints') return printsOf(piece, order).map(({ name }) => joined([piece.name, name, date]));
+  const named = (part: string): string => joined([piece.name, part, ...placeName(piece, order), date]);
+  if (order.what === 'mix') return [named('mix')];
+  return piece.tracks.map((track, i) => named(`${String(i + 1).padStart(2, '0')} ${track.name}`));
 }
 
 /** One file of an export. @throws RangeError when there is none of that index */
 export function exportPart(piece: Piece, order: ExportOrder, index: number): ExportPart {
-  const name = exportNames(piece, order)[index];
-  if (name === undefined) throw new RangeError(`There is no file ${index} in this export.`);
-  if (order.what === 'prints') return printPart(piece, printsOf(piece, order)[index]!, name);
-  return rendered(piece, order.what === 'mix' ? piece : stemOf(piece, piece.tracks[index]!), order, name);
+  const { what } = order;
+  const [track, print] = [piece.tracks[index], printsOf(piece, order)[index]];
+  if (what === 'prints' && print) return printPart(piece, print);
+  if (what === 'stems' && track) return rendered(piece, stemOf(piece, track), order);
+  if (what === 'mix' && index === 0) return rendered(piece, piece, order);
+  throw new RangeError(`There is no file ${index} in this export.`);
 }
 
 const printsOf = (piece: Piece, { prints }: ExportOrder): Print[] =>
@@ -61,14 +73,13 @@ export const stemOf = (piece: Piece, track: Track): Piece =>
     ? { ...piece, tracks: [track] }
     : { ...piece, tracks: piece.tracks.map((other) => ({ ...other, solo: other.id === track.id })) };
 
-function rendered(piece: Piece, part: Piece, { fromBeat, toBeat, tail }: ExportOrder, name: string): ExportPart {
+function rendered(piece: Piece, part: Piece, { fromBeat, toBeat, tail }: ExportOrder): ExportPart {
   const at = (beat: number): number => beatsToSamples(beat, tempoOf(piece), piece.sampleRate);
   const [fromSample, toSample] = [at(fromBeat), at(toBeat)];
   const cues = (piece.sections ?? [])
     .filter(({ beat }) => beat >= fromBeat && beat < toBeat)
     .map((section) => ({ frame: at(section.beat) - fromSample, name: section.name }));
   return {
-    name,
     sampleRate: piece.sampleRate,
     cues,
     loop: undefined,
@@ -83,8 +94,7 @@ function rendered(piece: Piece, part: Piece, { fromBeat, toBeat, tail }: ExportO
   };
 }
 
-const printPart = (piece: Piece, print: Print, name: string): ExportPart => ({
-  name,
+const printPart = (piece: Piece, print: Print): ExportPart => ({
   source: { kind: 'sound', hash: print.sound },
   sampleRate: print.sampleRate,
   cues: [],
