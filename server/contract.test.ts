@@ -148,6 +148,9 @@ test('every endpoint answers as the contract says, from a piece’s beginning to
     [written] = await ask(API.listExports, { query: { piece: 'p1' } });
     return written?.state === 'done';
   });
+  await ask(API.readExportArchive, { params: { id: started.id } });
+  expect((await ask(API.readStorage)).unused.count).toBe(0);
+  expect(await ask(API.clearStorage)).toEqual({ count: 0, bytes: 0 });
   await ask(API.readExportFile, { params: { id: started.id, name: written!.files[0]!.name } });
   await ask(API.removeExport, { params: { id: started.id } });
 

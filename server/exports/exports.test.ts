@@ -2,6 +2,8 @@ import { execFileSync, spawn, type ChildProcess } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { existsSync, readdirSync, readFileSync, symlinkSync } from 'node:fs';
 import { join } from 'node:path';
+import { buffer } from 'node:stream/consumers';
+import * as yauzl from 'yauzl';
 import type { ExportOrder, ExportStatus } from '../../src/core/files/order';
 import { peakOf } from '../../src/core/analysis/levels';
 import { loudness } from '../../src/core/analysis/loudness';
@@ -24,6 +26,7 @@ const wave = Float32Array.from(
 /** One peak far over the rest. */
 wave[RATE] = 0.9;
 const stored = writeWav({ sampleRate: RATE, channels: [wave, wave.map((x) => 0.5 * x)] }, '32f');
+const TODAY = new Date().toISOString().slice(0, 10);
 const HASH = createHash('sha256').update(stored).digest('hex');
 
 const song: Piece = {
@@ -107,6 +110,27 @@ beforeEach(async () => {
 afterEach(closeServers);
 afterAll(removeFolders);
 
+/** What a zip file holds, in its order. */
+function filesOfZip(bytes: Buffer): Promise<Map<string, Buffer>> {
+  return new Promise((resolve, reject) => {
+    yauzl.fromBuffer(bytes, { lazyEntries: true }, (failed, zip) => {
+      if (failed) return reject(failed);
+      const files = new Map<string, Buffer>();
+      zip.on('entry', (entry: yauzl.Entry) =>
+        zip.openReadStream(entry, (error, stream) => {
+          if (error) return reject(error);
+          void buffer(stream).then((data) => {
+            files.set(entry.fileName, data);
+            zip.readEntry();
+          });
+        }),
+      );
+      zip.on('end', () => resolve(files));
+      zip.readEntry();
+    });
+  });
+}
+
 const post = (order: ExportOrder): Promise<Response> =>
   fetch(`${url}/exports`, {
     method: 'POST',
@@ -135,7 +159,7 @@ async function exported(
 
 test('a WAV is read by others with its length, rate, markers and time stamp, and by us as it was', async () => {
   const { status, paths } = await exported({ fromBeat: 1, format: 'wav24' });
-  expect(status).toMatchObject({ state: 'done', files: [{ name: 'Low tide.wav' }] });
+  expect(status).toMatchObject({ state: 'done', files: [{ name: `Low tide - mix - bars 1.25 to 3 - ${TODAY}.wav` }] });
   const info = tool('sndfile-info', paths[0]!);
   expect(info).toMatch(/Sample Rate : 48000/);
   expect(info).toMatch(new RegExp(`Frames +: ${3.5 * RATE}`));
@@ -183,7 +207,13 @@ test('brought to a loudness it stands there; what its peaks do not allow is left
 
 test('stems are a file for each track under names of their own, and add up to the mix', async () => {
   const { status, paths } = await exported({ what: 'stems', format: 'wav32f' });
-  expect(status.files.map(({ name }) => name)).toEqual(['Low tide - 01 Track 1.wav', 'Low tide - 02 Track 2.wav']);
+  const names = ['01 Track 1', '02 Track 2'].map((track) => `Low tide - ${track} - ${TODAY}.wav`);
+  expect(status.files.map(({ name }) => name)).toEqual(names);
+  const zip = await fetch(`${url}/exports/${status.id}/archive`);
+  expect(zip.headers.get('content-disposition')).toContain(`Low tide - stems - ${TODAY}.zip`);
+  const zipped = await filesOfZip(Buffer.from(await zip.arrayBuffer()));
+  expect([...zipped.keys()]).toEqual(names);
+  names.forEach((name, i) => expect(zipped.get(name)!.equals(readFileSync(paths[i]!))).toBe(true));
   const mix = readWav(readFileSync((await exported({ format: 'wav32f' })).paths[0]!)).channels[0]!;
   const stems = paths.map((path) => readWav(readFileSync(path)).channels[0]!);
   expect(mix.every((x, i) => Math.abs(x - stems[0]![i]! - stems[1]![i]!) < 1e-6)).toBe(true);
@@ -278,7 +308,7 @@ test('a server killed while it writes a file: the next one lists it as stopped, 
     expect((await listed(second.api))[0]).toMatchObject({
       id: again,
       state: 'done',
-      files: [{ name: 'Salt Pier.wav' }],
+      files: [{ name: expect.stringMatching(/^Salt Pier - mix - /) as string }],
     });
   } finally {
     second.child.kill('SIGKILL');
@@ -304,7 +334,7 @@ test('a disk that fills up while a file is written: it is said, nothing half-wri
   ]);
   const again = await begin({});
   await until(async () => isOver(await statusOf(again)));
-  expect(await statusOf(again)).toMatchObject({ state: 'done', files: [{ name: 'Low tide.wav' }] });
+  expect(await statusOf(again)).toMatchObject({ state: 'done', files: [{ name: `Low tide - mix - ${TODAY}.wav` }] });
 });
 
 test('nothing to write, and a full disk, are said as such', async () => {

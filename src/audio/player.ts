@@ -26,6 +26,20 @@ const BLOCK_FRAMES = 128;
 const MAX_REACTION = 200;
 const KEPT_REACTIONS = 64;
 
+/** Where the sound goes and how much the browser holds back. */
+export interface OutputChoice {
+  /** Id of a device; empty for the system's own output. */
+  readonly sinkId: string;
+  readonly latency: AudioContextLatencyCategory;
+}
+
+const PLAIN_OUTPUT: OutputChoice = { sinkId: '', latency: 'interactive' };
+
+/** A browser that lets a page choose the output. */
+type SinkContext = AudioContext & { setSinkId(id: string): Promise<void> };
+export const canChooseOutput = (): boolean =>
+  typeof AudioContext !== 'undefined' && 'setSinkId' in AudioContext.prototype;
+
 /**
  * The engine on the browser's audio thread. Made silent; `play` is the first thing that needs a tap.
  * Whatever is told before the thread stands is told to it when it does.
@@ -59,7 +73,10 @@ export class Player {
   /** Called when the audio thread is sent a message, or its context starts or stops running. */
   onActivity: () => void = () => undefined;
 
-  constructor(readonly sampleRate: number) {
+  constructor(
+    readonly sampleRate: number,
+    private output: OutputChoice = PLAIN_OUTPUT,
+  ) {
     if (typeof SharedArrayBuffer === 'undefined') {
       throw new NoAudio(
         'This browser keeps shared memory shut, which the sound needs. Open Zephiro from its own server, in a current browser.',
@@ -225,7 +242,11 @@ export class Player {
   }
 
   private async start(): Promise<void> {
-    const context = new AudioContext({ sampleRate: this.sampleRate, latencyHint: 'interactive' });
+    const context = new AudioContext({ sampleRate: this.sampleRate, latencyHint: this.output.latency });
+    if (this.output.sinkId !== '' && canChooseOutput()) {
+      // A device that is gone: the system's output takes its place.
+      await (context as SinkContext).setSinkId(this.output.sinkId).catch(() => undefined);
+    }
     await context.audioWorklet.addModule('/rt/engine.worklet.js');
     const first: ToEngine[] = [
       {
@@ -255,6 +276,27 @@ export class Player {
     this.context = context;
     context.onstatechange = () => this.onActivity();
     this.onActivity();
+  }
+
+  /**
+   * Goes on with another output or latency, which a browser takes only for a new audio thread: what rings is lost,
+   * playing goes on where it was.
+   */
+  async setOutput(output: OutputChoice): Promise<void> {
+    if (output.sinkId === this.output.sinkId && output.latency === this.output.latency) return;
+    this.output = output;
+    if (!this.starting) return;
+    const { playing, position } = this;
+    await this.starting.catch(() => undefined);
+    this.node?.disconnect();
+    await this.context?.close();
+    this.node = null;
+    this.context = null;
+    this.starting = null;
+    this.suspended = false;
+    this.parked = position;
+    if (playing) await this.play(position);
+    else await this.prepare();
   }
 
   /** Whether the audio thread runs, or is about to: what it does may have to be drawn. */

@@ -1,6 +1,13 @@
 import { API } from '../core/api/contract';
 import { addressOf } from '../core/api/endpoint';
-import type { BinnedPiece, PieceListing, StoredSound, UploadStatus } from '../core/api/schemas';
+import type {
+  BinnedPiece,
+  PieceListing,
+  SoundAmount,
+  StorageUse,
+  StoredSound,
+  UploadStatus,
+} from '../core/api/schemas';
 import type { ExportOrder, ExportStatus } from '../core/files/order';
 import type { Block } from '../core/piece/block';
 import type { HistoryEntry } from '../core/piece/edit';
@@ -114,7 +121,16 @@ export async function removeExport(id: string): Promise<void> {
 export const exportFileUrl = (id: string, name: string): string =>
   addressOf(API.readExportFile, { params: { id, name } });
 
+/** All files of an export in one zip. */
+export const exportArchiveUrl = (id: string): string => addressOf(API.readExportArchive, { params: { id } });
+
 export const archiveUrl = (piece: string): string => addressOf(API.writeArchive, { params: { id: piece } });
 
 /** Brings a piece in from an archive; gives its id here. */
 export const readArchive = async (body: Blob): Promise<string> => (await call(API.readArchive, { body })).id;
+
+/** How much the sounds on the server take. */
+export const readStorage = (): Promise<StorageUse> => call(API.readStorage);
+
+/** Removes sounds that nothing uses; gives what was removed. */
+export const clearStorage = (): Promise<SoundAmount> => call(API.clearStorage);

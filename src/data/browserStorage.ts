@@ -1,12 +1,16 @@
 import type * as z from 'zod';
 
-/** What this browser keeps under a key; `fallback` where there is nothing, or nothing that the schema takes. */
-export function readStored<T>(key: string, schema: z.ZodType<T>, fallback: T): T {
+/**
+ * What this browser keeps under a key; `fallback` where there is nothing, or nothing that the schema takes.
+ * @param storage `sessionStorage` for what this window alone keeps
+ */
+export function readStored<T>(key: string, schema: z.ZodType<T>, fallback: T, storage = globalThis.localStorage): T {
   try {
-    return schema.parse(JSON.parse(localStorage.getItem(key) ?? 'null'));
+    return schema.parse(JSON.parse(storage.getItem(key) ?? 'null'));
   } catch {
     return fallback;
   }
 }
 
-export const writeStored = (key: string, value: unknown): void => localStorage.setItem(key, JSON.stringify(value));
+export const writeStored = (key: string, value: unknown, storage = globalThis.localStorage): void =>
+  storage.setItem(key, JSON.stringify(value));

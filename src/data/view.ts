@@ -8,7 +8,7 @@ import type { Target } from '../core/piece/piece';
 export type LanesShown = 'all' | 'chosen' | 'touched';
 
 /** A sheet of the whole interface that a key or a command opens. */
-export type OpenSheet = 'commands' | 'piece' | 'add' | 'history' | 'gaps';
+export type OpenSheet = 'commands' | 'piece' | 'add' | 'history' | 'gaps' | 'files' | 'settings' | 'help';
 
 export type CardPage = 'menu' | 'replace' | 'copy' | 'wet' | 'save';
 

@@ -10,7 +10,7 @@ import { SideTrack } from './chain/SideTrack';
 import { HistoryButton } from './piece/HistoryButton';
 import { SectionButton } from './piece/SectionButton';
 import { RecipeSheet } from './shared/recipes/RecipeSheet';
-import { ExportSheet } from './shelf/ExportSheet';
+import { ExportForm } from './shared/files/ExportForm';
 import { now, openPiece, press, pressed, type } from './testing';
 import { StepCard } from './shared/treat/StepCard';
 
@@ -24,7 +24,7 @@ beforeEach(() => openPiece());
 describe('what is written to files', () => {
   const ask = (choose: () => void): ExportOrder => {
     const onStart = jest.fn<void, [ExportOrder]>();
-    render(<ExportSheet visible onClose={() => undefined} onStart={onStart} />);
+    render(<ExportForm onStart={onStart} />);
     choose();
     press('button', 'Start writing');
     return onStart.mock.calls[0]![0];

@@ -7,7 +7,7 @@ import { emptyPiece, type Print, type PrintOrder } from '../core/piece/piece';
 import { tempoLane } from '../core/piece/tempoOf';
 import * as api from '../data/api';
 import { useOpenPiece } from '../data/openPiece';
-import { ExportList } from './shelf/ExportList';
+import { ExportList } from './shared/files/ExportList';
 import { ShelfPieces } from './shelf/ShelfPieces';
 import { PrintList } from './shelf/PrintList';
 import { TempoButton } from './shell/TempoButton';

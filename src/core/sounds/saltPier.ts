@@ -2,7 +2,7 @@ import { makeRandom } from '../dsp/random';
 import { effectOf } from '../effects/catalogue';
 import { newSlot } from '../piece/edits/chain';
 import { readyField } from '../piece/edits/fields';
-import { emptyPiece, MAIN, type Piece, type Track } from '../piece/piece';
+import { emptyPiece, MAIN, newReturn, type Piece, type Track } from '../piece/piece';
 import { crates, type CrateHit, type Hit } from './crates';
 import { DemoBuilder, type Demo, type Part } from './demo';
 import { foghorn } from './foghorn';
@@ -14,6 +14,9 @@ export const SALT_PIER_ID = 'salt-pier';
 const BPM = 92;
 const BEATS_PER_BAR = 4;
 const BARS = 16;
+/** Ids of the returns: an echo and a space. */
+const [FAR_SHORE, BOAT_HOUSE] = ['far-shore', 'boat-house'];
+const RETURNED = { balance: 'mix', mix: 1 } as const;
 
 /**
  * "Salt Pier": sixteen bars at 92 BPM in D minor, two bars a chord: Dm Bb F C, Dm Gm Bb A. All of it is synthesised
@@ -38,10 +41,20 @@ export function makeSaltPier(hashOf: (bytes: Uint8Array) => string): Demo {
       ...track('kalimba', 'Kalimba', 1, -0.15, kalimbaParts()),
       chain: [newSlot('kalimba-echo', 'echo', 'steppingStones', { mix: 0.22 })],
     },
-    track('hum', 'Humming voice', 0.55, 0, humParts()),
-    track('crates', 'Crates', 1.2, 0, crateParts()),
+    {
+      ...track('hum', 'Humming voice', 0.55, 0, humParts()),
+      sends: [
+        { to: FAR_SHORE, level: 0.4, pre: false },
+        { to: BOAT_HOUSE, level: 0.18, pre: false },
+      ],
+    },
+    { ...track('crates', 'Crates', 1.2, 0, crateParts()), sends: [{ to: BOAT_HOUSE, level: 0.08, pre: false }] },
     track('foghorn', 'Foghorn bass', 0.8, 0, hornParts()),
     track('shore', 'Ropes and gulls', 0.8, 0, shoreParts()),
+  );
+  piece.returns.push(
+    newReturn(FAR_SHORE, 'Far shore', [newSlot('far-shore-echo', 'echo', 'callAcross', RETURNED)]),
+    newReturn(BOAT_HOUSE, 'Boat house', [newSlot('boat-house-hall', 'reverb', 'openWater', RETURNED)]),
   );
   return made.demo(playedOnMain(piece));
 }

@@ -1,11 +1,13 @@
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { channelName, chainOf } from '../../core/piece/find';
 import { Text } from '../../ui/Text';
+import { useWide } from '../../ui/theme';
 import { usePiece } from '../studio/StudioProvider';
 import { ChainEffects } from './ChainEffects';
 import { ChannelButton } from '../shared/channels/ChannelButton';
 import { ChannelMenu } from '../shared/channels/ChannelMenu';
 import { EffectChoices } from '../shared/channels/EffectChoices';
+import { HelpButton } from '../shared/shell/HelpButton';
 import { ChannelStrip } from './ChannelStrip';
 
 /**
@@ -17,6 +19,7 @@ export function ChannelChain({ channel, starters = true }: { readonly channel: s
   const piece = usePiece();
   const chain = chainOf(piece, channel);
   const name = channelName(piece, channel);
+  const wide = useWide();
   return (
     <ScrollView contentContainerStyle={styles.strand}>
       <View style={styles.head}>
@@ -24,6 +27,7 @@ export function ChannelChain({ channel, starters = true }: { readonly channel: s
           <ChannelButton channel={channel} />
         </View>
         <ChannelMenu channel={channel} />
+        {wide ? null : <HelpButton />}
       </View>
       <ChannelStrip channel={channel} name={name} />
       {chain.length > 0 ? (

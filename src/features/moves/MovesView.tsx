@@ -12,6 +12,7 @@ import { useChannel, usePiece } from '../studio/StudioProvider';
 import { ControllerButton } from '../shared/controller/ControllerButton';
 import { ExchangeButton } from './ExchangeButton';
 import { LaneStack, type ChosenPoint } from './LaneStack';
+import { HelpButton } from '../shared/shell/HelpButton';
 import { LinkButton } from '../shared/links/LinkButton';
 import { ThrowButton } from '../shared/throws/ThrowButton';
 import { useHits } from '../shared/throws/useHits';
@@ -54,6 +55,7 @@ export function MovesView() {
         {lanes.length > 0 ? <DrawButton drawing={drawing} onChange={setDrawing} /> : null}
         <ExchangeButton channel={channel} />
         <ZoomButtons />
+        {wide ? null : <HelpButton />}
       </View>
       <ScrollView
         horizontal

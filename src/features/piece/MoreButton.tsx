@@ -20,6 +20,12 @@ export function MoreButton({ hasTracks }: { readonly hasTracks: boolean }) {
       <IconButton icon="more-horizontal" label="More for the piece" onPress={() => setOpen(true)} />
       <Sheet title="More" visible={open} onClose={() => setOpen(false)}>
         <ListItem
+          title="Write files"
+          note="The piece, a file for each track, a stretch or prints, as WAV or FLAC."
+          icon="download"
+          onPress={() => show('files')}
+        />
+        <ListItem
           title="History"
           note="Every edit by name: go back to any of them, or undo a single one."
           label="History"
@@ -40,6 +46,12 @@ export function MoreButton({ hasTracks }: { readonly hasTracks: boolean }) {
           note="Search everything that can be done, effects among it."
           icon="command"
           onPress={() => show('commands')}
+        />
+        <ListItem
+          title="Settings"
+          note="Light, output and latency, keys, storage, licences."
+          icon="settings"
+          onPress={() => show('settings')}
         />
         <ListItem
           title="Show less time"

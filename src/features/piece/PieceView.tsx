@@ -20,11 +20,11 @@ import { TimeScroll } from '../shared/time/TimeScroll';
 import { useTimeScale } from '../shared/time/useTimeScale';
 import { ZoomButtons } from '../shared/time/ZoomButtons';
 import { usePiece, useStudio } from '../studio/StudioProvider';
+import { HelpButton } from '../shared/shell/HelpButton';
 import { HistoryButton } from './HistoryButton';
 import { ImportStatus } from '../shared/sounds/ImportStatus';
 import { AddButton } from './AddButton';
 import { MoreButton } from './MoreButton';
-import { FirstSteps } from './FirstSteps';
 import { LevelBars } from './LevelBars';
 import { GapButton } from '../shared/recipes/GapButton';
 import { SelectionBar } from './SelectionBar';
@@ -49,7 +49,6 @@ export function PieceView({ side }: { readonly side: ReactNode }) {
         <ScrollView style={styles.scroll} contentContainerStyle={styles.scrollContent}>
           <Tracks />
           {wide && piece.tracks.length > 0 ? <SendMatrix /> : null}
-          <FirstSteps />
         </ScrollView>
         <SelectionBar />
         <ClipLens />
@@ -70,9 +69,13 @@ function Head() {
           <ZoomButtons />
           {piece.tracks.length > 0 ? <GapButton /> : null}
           <HistoryButton />
+          <Button icon="download" label="Write files" onPress={() => useView.setState({ sheet: 'files' })}>
+            Files
+          </Button>
         </>
       ) : null}
       <AddButton />
+      {wide ? null : <HelpButton />}
       {wide ? null : <MoreButton hasTracks={piece.tracks.length > 0} />}
     </View>
   );

@@ -10,6 +10,7 @@ import { useTokens, useWide } from '../../ui/theme';
 import { holdTargets } from '../studio/played';
 import { usePiece } from '../studio/StudioProvider';
 import { ControllerButton } from '../shared/controller/ControllerButton';
+import { HelpButton } from '../shared/shell/HelpButton';
 import { AddHold } from './AddHold';
 import { FieldSheet } from './FieldSheet';
 import { FieldSurface } from './FieldSurface';
@@ -111,7 +112,8 @@ function Head() {
         </Button>
       ) : null}
       <ControllerButton channel={MAIN} />
-      {canFillScreen() ? <IconButton icon="maximize" label="Full screen" onPress={fillScreen} /> : null}
+      {wide && canFillScreen() ? <IconButton icon="maximize" label="Full screen" onPress={fillScreen} /> : null}
+      {wide ? null : <HelpButton />}
       <Button
         icon="lock"
         label="Stage lock: only Play reacts"

@@ -4,10 +4,12 @@ import { toBarBeat } from '../../core/music/grid';
 import { useView } from '../../data/view';
 import { elementOf, useFrame } from '../../ui/frame';
 import { HoldArea } from '../../ui/HoldArea';
+import { IconButton } from '../../ui/IconButton';
 import { LiveText } from '../../ui/LiveText';
 import { Text } from '../../ui/Text';
 import { useTokens } from '../../ui/theme';
 import { usePiece, useStudio } from '../studio/StudioProvider';
+import { canFillScreen, fillScreen } from './stage';
 
 /** So long it is held until the lock opens. */
 const UNLOCK_MS = 3000;
@@ -40,6 +42,7 @@ export function StageBar() {
       <Text numberOfLines={1} style={styles.name}>
         {piece.name}
       </Text>
+      {canFillScreen() ? <IconButton icon="maximize" label="Full screen" onPress={fillScreen} /> : null}
       <HoldArea
         label="Unlock: hold for three seconds"
         onBegin={() => hold(true)}

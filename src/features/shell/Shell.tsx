@@ -16,26 +16,33 @@ import { AddressSync } from './AddressSync';
 import { useAddress } from './useAddress';
 import { CommandKeys } from '../shared/commands/CommandKeys';
 import { Controllers } from '../shared/controller/Controllers';
+import { PrintStatus } from '../shared/sounds/PrintStatus';
 import { FileDrop } from '../shared/sounds/FileDrop';
+import { Guide } from './guide/Guide';
 import { Notice } from './Notice';
 import { SaveBanner } from './SaveBanner';
 import { Transport } from './Transport';
 import { Warnings } from './Warnings';
 
-/** The list of all commands knows every effect: it is fetched when it is opened first. */
-const CommandSheet = lazy<ComponentType>(() =>
-  import('../shared/commands/CommandSheet').then(
-    (module) => ({ default: module.CommandSheet }),
-    () => ({ default: CommandsAway }),
-  ),
-);
+/** Sheets of the whole interface, each fetched when it is opened first. */
+const CommandSheet = fetched(async () => (await import('../shared/commands/CommandSheet')).CommandSheet);
+const FilesSheet = fetched(async () => (await import('../shared/files/FilesSheet')).FilesSheet);
+const SettingsSheet = fetched(async () => (await import('./settings/SettingsSheet')).SettingsSheet);
+const HelpSheet = fetched(async () => (await import('./help/HelpSheet')).HelpSheet);
 
-function CommandsAway() {
+function fetched(load: () => Promise<ComponentType>): ComponentType {
+  return lazy<ComponentType>(() =>
+    load().then(
+      (sheet) => ({ default: sheet }),
+      () => ({ default: SheetAway }),
+    ),
+  );
+}
+
+function SheetAway() {
   useEffect(() => {
     useView.setState({ sheet: null });
-    useOpenPiece
-      .getState()
-      .say('The list of commands could not be fetched: the server is away. Keys work all the same.');
+    useOpenPiece.getState().say('That could not be fetched: the server is away. Playing, editing and keys go on.');
   }, []);
   return null;
 }
@@ -48,6 +55,13 @@ const LINKS: readonly { readonly view: ViewName; readonly label: string; readonl
   { view: 'shelf', label: 'Shelf', icon: 'archive' },
 ];
 
+/** Below the views on a wide screen. */
+const SHEET_WAYS = [
+  { sheet: 'help', label: 'Help for this view', words: 'Help', icon: 'help-circle' },
+  { sheet: 'commands', label: 'All commands and keys', words: 'Commands', icon: 'command' },
+  { sheet: 'settings', label: 'Settings', words: 'Settings', icon: 'settings' },
+] as const;
+
 const firstClip = (): HTMLElement | null =>
   document.querySelector<HTMLElement>('[data-testid^="lane of "] [role=button]');
 
@@ -59,7 +73,6 @@ export function Shell({ children }: { readonly children: ReactNode }) {
   // On a stage nothing reacts but Play, which has a bar of its own then.
   const view = useAddress()?.view;
   const stage = view === 'play' && locked;
-  const sheet = useView((view) => view.sheet);
   const { studio } = useStudio();
   useFrame(() => {
     studio.watch();
@@ -71,11 +84,7 @@ export function Shell({ children }: { readonly children: ReactNode }) {
       <AddressSync />
       {view === 'piece' ? <SkipLink to={firstClip}>Skip to the first clip</SkipLink> : null}
       {stage ? null : <CommandKeys />}
-      {stage || sheet !== 'commands' ? null : (
-        <Suspense fallback={null}>
-          <CommandSheet />
-        </Suspense>
-      )}
+      {stage ? null : <OpenedSheet />}
       <Controllers />
       {stage ? null : <FileDrop />}
       <SaveBanner />
@@ -87,11 +96,25 @@ export function Shell({ children }: { readonly children: ReactNode }) {
       </View>
       <View>
         <Warnings />
+        {stage || view === 'shelf' || view === 'play' ? null : <PrintStatus />}
         <Notice />
+        {stage ? null : <Guide />}
         {stage ? null : <Transport />}
       </View>
       {wide || stage ? null : <ViewLinks wide={false} />}
     </View>
+  );
+}
+
+function OpenedSheet() {
+  const sheet = useView((view) => view.sheet);
+  return (
+    <Suspense fallback={null}>
+      {sheet === 'commands' ? <CommandSheet /> : null}
+      {sheet === 'files' ? <FilesSheet /> : null}
+      {sheet === 'settings' ? <SettingsSheet /> : null}
+      {sheet === 'help' ? <HelpSheet /> : null}
+    </Suspense>
   );
 }
 
@@ -131,19 +154,22 @@ function ViewLinks({ wide }: { readonly wide: boolean }) {
       {wide ? (
         <>
           <View style={styles.gap} />
-          <TouchableRipple
-            role="button"
-            aria-label="All commands and keys"
-            style={styles.wayWide}
-            onPress={() => useView.setState({ sheet: 'commands' })}
-          >
-            <>
-              <Icon source="command" size={20} color={tokens.mute} />
-              <Text variant="bodyMedium" tone="mute" style={styles.wayText}>
-                Commands
-              </Text>
-            </>
-          </TouchableRipple>
+          {SHEET_WAYS.map(({ sheet, label, words, icon }) => (
+            <TouchableRipple
+              key={sheet}
+              role="button"
+              aria-label={label}
+              style={styles.wayWide}
+              onPress={() => useView.setState({ sheet })}
+            >
+              <>
+                <Icon source={icon} size={20} color={tokens.mute} />
+                <Text variant="bodyMedium" tone="mute" style={styles.wayText}>
+                  {words}
+                </Text>
+              </>
+            </TouchableRipple>
+          ))}
         </>
       ) : null}
     </View>

@@ -6,6 +6,7 @@ import type { ParamValue } from '../../core/params/param';
 import { useOpenPiece } from '../../data/openPiece';
 import { useRecording } from '../../data/recording';
 import { useView } from '../../data/view';
+import { resumePrints } from './printing';
 import { Studio } from './studio';
 
 interface StudioState {
@@ -48,6 +49,9 @@ function openStudio(piece: Piece): () => void {
     }));
   useStudioStore.setState({ state: { studio, soundsSeen: 0, missing: new Map() }, refusal: null });
   const forget = rememberPlayhead(studio, piece);
+  void studio.soundsLoaded().then(() => {
+    if (useStudioStore.getState().state?.studio === studio) resumePrints(studio);
+  });
   studio.player.prepare().catch((error: unknown) => useOpenPiece.getState().say(`No sound yet: ${String(error)}`));
   return () => {
     forget();

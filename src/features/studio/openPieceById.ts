@@ -6,6 +6,7 @@ import { readStored, writeStored } from '../../data/browserStorage';
 import { freeName } from '../../core/piece/freeName';
 import type { Template } from '../../core/piece/templates';
 import { createPiece, listPieces } from '../../data/api';
+import { usePreferences } from '../../data/preferences';
 import { newId } from '../../data/newId';
 import { useOpenPiece } from '../../data/openPiece';
 import { useView } from '../../data/view';
@@ -44,6 +45,7 @@ export async function openPieceById(id: string, at?: Pick<Address, 'channel' | '
 export async function openNewPiece(template: Template): Promise<void> {
   const piece = template.make(newId(), newId);
   const names = (await listPieces()).map(({ name }) => name);
-  await createPiece({ ...piece, name: freeName(piece.name, names) });
+  const { newPieceRate } = usePreferences.getState();
+  await createPiece({ ...piece, name: freeName(piece.name, names), sampleRate: newPieceRate });
   await openPieceById(piece.id);
 }

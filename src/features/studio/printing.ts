@@ -1,9 +1,11 @@
+import * as z from 'zod';
 import { create } from 'zustand';
 import { planPrint } from '../../core/engine/print';
 import { writeWav } from '../../core/formats/writeWav';
 import { addPrint, printsTrackName, renewPrint } from '../../core/piece/edits/prints';
 import { printName, printRecord } from '../../core/engine/printRecord';
-import type { Piece, Print, PrintOrder } from '../../core/piece/piece';
+import { printOrderSchema, type Piece, type Print, type PrintOrder } from '../../core/piece/piece';
+import { readStored, writeStored } from '../../data/browserStorage';
 import { startPrint, type Printed, type PrintRun } from '../../audio/printer';
 import { ApiProblem, uploadSound } from '../../data/api';
 import { useOpenPiece } from '../../data/openPiece';
@@ -37,22 +39,63 @@ export const usePrinting = create<Printing>((set) => ({
 }));
 
 const runs = new Map<string, PrintRun>();
+
+const startedSchema = z.array(z.strictObject({ id: z.string(), order: printOrderSchema, renews: z.boolean() }));
+type Started = z.infer<typeof startedSchema>[number];
+
+/** Prints of a piece that this window has begun, kept by it over a reload. */
+const startedKey = (piece: string): string => `zephiro.prints.${piece}`;
+const startedPrints = (piece: string): Started[] =>
+  readStored(startedKey(piece), startedSchema, [], globalThis.sessionStorage);
+
+function noteStarted(piece: string, started: Started): void {
+  const others = startedPrints(piece).filter(({ id }) => id !== started.id);
+  writeStored(startedKey(piece), [...others, started], sessionStorage);
+}
+
+function forgetStarted(piece: string, id: string): void {
+  writeStored(
+    startedKey(piece),
+    startedPrints(piece).filter((one) => one.id !== id),
+    sessionStorage,
+  );
+}
+
+/** Begins prints anew that a reload of the page has ended. Call when all sounds have come. */
+export function resumePrints(studio: Studio): void {
+  const { piece } = useOpenPiece.getState();
+  for (const { id, order, renews } of piece ? startedPrints(piece.id) : []) {
+    const before = piece!.prints.find((one) => one.id === id) ?? null;
+    if (renews ? before : !before) void print(studio, order, before, id);
+    else forgetStarted(piece!.id, id);
+  }
+}
+
 const unsent = new Map<string, () => Promise<void>>();
 // They are in this window alone: leaving it is asked about.
 globalThis.addEventListener?.('beforeunload', (event) => {
   if (unsent.size > 0) event.preventDefault();
 });
 
-/** Starts a print in the background; it lands on the Shelf. @param again the print that it takes the place of */
-export async function print(studio: Studio, order: PrintOrder, again: Print | null = null): Promise<void> {
+/**
+ * Starts a print in the background; it lands on the Shelf.
+ * @param again the print that it takes the place of @param freshId of a new one
+ */
+export async function print(
+  studio: Studio,
+  order: PrintOrder,
+  again: Print | null = null,
+  freshId = newId(),
+): Promise<void> {
   const piece = useOpenPiece.getState().piece!;
-  const id = again?.id ?? newId();
+  const id = again?.id ?? freshId;
   const name = again?.name ?? printName(piece, order);
   if (runs.has(id)) return;
   const { set, drop } = usePrinting.getState();
   const work = (state: PrintWork['state'], share: number, message: string | null = null): void =>
     set({ id, name, share, state, message });
   work('printing', 0);
+  noteStarted(piece.id, { id, order, renews: again !== null });
   const run = startPrint(planPrint(piece, order), [...studio.sounds.values()], (share) => work('printing', share));
   runs.set(id, run);
   try {
@@ -60,6 +103,7 @@ export async function print(studio: Studio, order: PrintOrder, again: Print | nu
     runs.delete(id);
     if (!printed) {
       drop(id);
+      forgetStarted(piece.id, id);
       useOpenPiece.getState().say('The print was stopped. Nothing was changed.');
       return;
     }
@@ -67,6 +111,7 @@ export async function print(studio: Studio, order: PrintOrder, again: Print | nu
     unsent.set(id, store);
     await store();
   } catch (error) {
+    forgetStarted(piece.id, id);
     work('failed', 0, error instanceof Error ? error.message : String(error));
   }
 }
@@ -101,6 +146,7 @@ async function storePrint(
             : `${name} is ${where}.`,
       );
     unsent.delete(id);
+    forgetStarted(piece.id, id);
     usePrinting.getState().drop(id);
   } catch (error) {
     const away = error instanceof ApiProblem ? error.message : String(error);
@@ -112,6 +158,8 @@ export function cancelPrint(id: string): void {
   runs.get(id)?.cancel();
   usePrinting.getState().drop(id);
   unsent.delete(id);
+  const { piece } = useOpenPiece.getState();
+  if (piece) forgetStarted(piece.id, id);
 }
 
 export const storeAgain = (id: string): void => void unsent.get(id)?.();

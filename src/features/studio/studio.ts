@@ -11,10 +11,11 @@ import { setSend } from '../../core/piece/edits/sends';
 import { channelOfTarget, contextOf, effectOfTarget, paramOf, sameTarget, soundsUsed } from '../../core/piece/find';
 import { tempoOf } from '../../core/piece/tempoOf';
 import { ON_PARAM, type Piece, type EffectTarget, type PrintOrder, type Target } from '../../core/piece/piece';
-import { Player } from '../../audio/player';
+import { Player, type OutputChoice } from '../../audio/player';
 import { SoundLibrary, type LoadedSound } from '../../audio/soundLibrary';
 import { useOpenPiece } from '../../data/openPiece';
 import { useAudition } from '../../data/audition';
+import { usePreferences } from '../../data/preferences';
 import { useRecording } from '../../data/recording';
 import { useView } from '../../data/view';
 import { requestFrames } from '../../ui/frame';
@@ -22,6 +23,11 @@ import { LivePlay } from './livePlay';
 import { Morph } from './morph';
 import { MoveRecorder } from './moveRecorder';
 import { valueIndex } from './target';
+
+function outputChoice(): OutputChoice {
+  const { output, latency } = usePreferences.getState();
+  return { sinkId: output.id, latency };
+}
 
 /**
  * Joins the open piece to the sound: every change becomes a plan, every touch a gesture; what is recorded is the
@@ -34,6 +40,7 @@ export class Studio {
   onSounds: (missing: ReadonlyMap<string, string>) => void = () => undefined;
   private readonly library: SoundLibrary;
   private readonly missing = new Map<string, string>();
+  private readonly loading = new Set<Promise<void>>();
   /** Goes to snapshots. */
   readonly morph: Morph;
   /** What hands play: holds, throws, fields. */
@@ -41,9 +48,10 @@ export class Studio {
   private readonly recorder: MoveRecorder;
   private readonly stopWatching: () => void;
   private readonly stopListening: () => void;
+  private readonly stopChoosing: () => void;
 
   constructor(piece: Piece) {
-    this.player = new Player(piece.sampleRate);
+    this.player = new Player(piece.sampleRate, outputChoice());
     this.player.onActivity = requestFrames;
     this.recorder = new MoveRecorder(this.player);
     this.morph = new Morph(this, this.player);
@@ -53,6 +61,9 @@ export class Studio {
     this.stopWatching = useOpenPiece.subscribe((now, before) => {
       if (now.piece && now.piece !== before.piece && now.piece.id === piece.id)
         this.change(before.piece ?? now.piece, now.piece);
+    });
+    this.stopChoosing = usePreferences.subscribe(() => {
+      this.player.setOutput(outputChoice()).catch((error: unknown) => useOpenPiece.getState().say(String(error)));
     });
     this.stopListening = useAudition.subscribe((now, before) => {
       if (now.audition !== before.audition) this.tellPlan(this.piece);
@@ -77,7 +88,7 @@ export class Studio {
 
   private take(piece: Piece): void {
     this.tellPlan(piece);
-    for (const hash of soundsUsed(piece)) if (!this.sounds.has(hash)) void this.fetch(hash);
+    for (const hash of soundsUsed(piece)) if (!this.sounds.has(hash)) this.loading.add(this.fetch(hash));
   }
 
   /** The piece as it is, or with what is on audition in its place. */
@@ -98,6 +109,11 @@ export class Studio {
       this.missing.set(hash, error instanceof Error ? error.message : String(error));
     }
     this.onSounds(this.missing);
+  }
+
+  /** Settles when every sound asked for has come, or could not be had. */
+  async soundsLoaded(): Promise<void> {
+    await Promise.all(this.loading);
   }
 
   /** Asks again for every sound that did not come. */
@@ -268,6 +284,7 @@ export class Studio {
   close(): void {
     this.stopWatching();
     this.stopListening();
+    this.stopChoosing();
     this.library.close();
     void this.player.close();
   }

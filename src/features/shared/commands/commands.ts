@@ -8,6 +8,7 @@ import { useRecording } from '../../../data/recording';
 import { useView } from '../../../data/view';
 import { useImports } from '../../studio/imports';
 import { chooseFiles } from '../../studio/localFiles';
+import { showFirstSteps } from '../../studio/firstSteps';
 import { openNewPiece } from '../../studio/openPieceById';
 import { SOUND_FILES } from '../../studio/soundFiles';
 import { addEmptyTrack } from '../channels/channelActions';
@@ -75,6 +76,29 @@ export const COMMANDS: readonly Command[] = [
     words: 'help search palette shortcuts',
     key: 'Mod+k',
     run: () => useView.setState({ sheet: 'commands' }),
+  },
+  {
+    id: 'help',
+    name: 'Help for this view',
+    group: 'Show',
+    words: 'what is this about explain manual',
+    key: 'F1',
+    run: () => useView.setState({ sheet: 'help' }),
+  },
+  {
+    id: 'firstSteps',
+    name: 'First steps',
+    group: 'Show',
+    words: 'tutorial guide tour begin learn',
+    run: () => showFirstSteps().catch(say),
+  },
+  {
+    id: 'settings',
+    name: 'Settings',
+    group: 'Show',
+    words: 'preferences output device latency sample rate storage licences about light theme',
+    key: 'Mod+,',
+    run: () => useView.setState({ sheet: 'settings' }),
   },
   {
     id: 'play',
@@ -265,6 +289,14 @@ export const COMMANDS: readonly Command[] = [
     words: 'rename save archive duplicate',
     key: 'Mod+o',
     run: show('piece'),
+  },
+  {
+    id: 'files',
+    name: 'Write files: the piece, stems, prints',
+    group: 'Piece',
+    words: 'export bounce render wav flac download',
+    key: 'Mod+e',
+    run: () => useView.setState({ sheet: 'files' }),
   },
   { id: 'history', name: 'History', group: 'Piece', words: 'undo edits', key: 'Shift+h', run: show('history') },
   {

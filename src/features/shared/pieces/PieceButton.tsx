@@ -61,6 +61,9 @@ function PieceMenu({ onClose }: { readonly onClose: () => void }) {
         <Button icon="copy" disabled={pieces.busy} onPress={() => pieces.duplicate.mutate(id, { onSuccess: onClose })}>
           Duplicate
         </Button>
+        <Button icon="download" label="Write files of the piece" onPress={() => useView.setState({ sheet: 'files' })}>
+          Write files
+        </Button>
         <Button
           icon="archive"
           label="Take this piece as an archive"

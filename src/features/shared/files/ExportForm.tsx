@@ -1,21 +1,14 @@
 import { useState } from 'react';
 import { ScrollView, StyleSheet } from 'react-native';
-import { EXPORT_FORMATS, NORMAL_CEILING_DB, type ExportFormat, type ExportOrder } from '../../core/files/order';
-import { useView } from '../../data/view';
-import { ChipGroup } from '../../ui/ChipGroup';
-import { Sheet } from '../../ui/Sheet';
-import { Button } from '../../ui/Button';
-import { Chip } from '../../ui/Chip';
-import { Text } from '../../ui/Text';
-import { usePiece } from '../studio/StudioProvider';
+import { EXPORT_FORMATS, NORMAL_CEILING_DB, type ExportFormat, type ExportOrder } from '../../../core/files/order';
+import { useView } from '../../../data/view';
+import { ChipGroup } from '../../../ui/ChipGroup';
+import { Button } from '../../../ui/Button';
+import { Chip } from '../../../ui/Chip';
+import { Text } from '../../../ui/Text';
+import { FORMAT_NAMES } from './exportText';
+import { usePiece } from '../../studio/StudioProvider';
 
-export const FORMAT_NAMES: Readonly<Record<ExportFormat, string>> = {
-  wav16: '16-bit WAV, dithered',
-  wav24: '24-bit WAV',
-  wav32f: '32-bit float WAV',
-  flac16: '16-bit FLAC',
-  flac24: '24-bit FLAC',
-};
 const LOUDNESS: readonly { readonly lufs: number | null; readonly text: string }[] = [
   { lufs: null, text: 'as it is' },
   { lufs: -14, text: '−14 LUFS' },
@@ -24,14 +17,12 @@ const LOUDNESS: readonly { readonly lufs: number | null; readonly text: string }
 ];
 type What = 'mix' | 'stretch' | 'stems' | 'prints';
 
-interface ExportSheetProps {
-  readonly visible: boolean;
-  readonly onClose: () => void;
+interface ExportFormProps {
   readonly onStart: (order: ExportOrder) => void;
 }
 
 /** What is written to files, and how. */
-export function ExportSheet({ visible, onClose, onStart }: ExportSheetProps) {
+export function ExportForm({ onStart }: ExportFormProps) {
   const piece = usePiece();
   const range = useView((view) => view.range);
   const [wanted, setWhat] = useState<What>('mix');
@@ -59,10 +50,9 @@ export function ExportSheet({ visible, onClose, onStart }: ExportSheetProps) {
       lufs,
       prints: what === 'prints' ? prints : [],
     });
-    onClose();
   };
   return (
-    <Sheet title="Write files" visible={visible} onClose={onClose}>
+    <>
       <ScrollView style={styles.body}>
         <ChipGroup role="radiogroup" name="What is written">
           {offered.map(({ id, text, there }) => (
@@ -174,7 +164,7 @@ export function ExportSheet({ visible, onClose, onStart }: ExportSheetProps) {
       >
         Write
       </Button>
-    </Sheet>
+    </>
   );
 }
 

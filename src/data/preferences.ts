@@ -1,0 +1,33 @@
+import * as z from 'zod';
+import { create } from 'zustand';
+import { readStored, writeStored } from './browserStorage';
+
+/** Sample rates that a piece can have. */
+export const SAMPLE_RATES = [44_100, 48_000, 88_200, 96_000] as const;
+
+/** How much the browser holds back before it puts sound out: less answers hands faster, more stands more load. */
+export const LATENCIES = ['interactive', 'balanced', 'playback'] as const;
+
+/** Where sound goes: a device by the browser's id, with the name that it had when it was chosen; empty for the system's. */
+const outputSchema = z.object({ id: z.string(), name: z.string() });
+
+const preferencesSchema = z.object({
+  output: outputSchema.catch({ id: '', name: '' }),
+  latency: z.enum(LATENCIES).catch('interactive'),
+  newPieceRate: z.literal(SAMPLE_RATES).catch(48_000),
+  /** Which of the first steps is shown, from 0; null when they were done or left. */
+  firstStep: z.number().int().min(0).nullable().catch(0),
+});
+export type Preferences = z.infer<typeof preferencesSchema>;
+
+const STORED = 'zephiro.preferences';
+
+/** What this browser keeps of how a person wants to work. */
+export const usePreferences = create<Preferences>(() =>
+  readStored(STORED, preferencesSchema, preferencesSchema.parse({})),
+);
+
+export function keepPreferences(changed: Partial<Preferences>): void {
+  usePreferences.setState(changed);
+  writeStored(STORED, usePreferences.getState());
+}
