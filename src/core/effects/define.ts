@@ -154,6 +154,8 @@ export interface EditorPart {
   readonly after: string;
   /** Always when left out. */
   readonly when?: Condition;
+  /** Of `ownSound`: the parameter, in ms, that says how much of the sound is used. */
+  readonly length?: string;
 }
 
 type Parts = Omit<EffectDefinition, 'paramIds' | 'params' | 'visibleWhen'> & {

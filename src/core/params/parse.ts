@@ -86,8 +86,13 @@ function withUnit(param: NumberParam, figure: number, unit: string): ParamValue 
     semitones: ['st', 'semitone', 'semitones'],
     bpm: ['bpm'],
   };
-  return unit === '' || names[param.unit].includes(unit) ? figure : null;
+  if (unit !== '' && !names[param.unit].includes(unit)) return null;
+  return isWholeTurn(param) && figure >= -FULL_TURN && figure < 0 ? figure + FULL_TURN : figure;
 }
+
+const FULL_TURN = 360;
+/** A direction all round: -90 degrees is where 270 is. */
+const isWholeTurn = ({ unit, min, max }: NumberParam): boolean => unit === 'degrees' && min === 0 && max === FULL_TURN;
 
 /** "30 left", "30 l", "30 % left", "-30". */
 function panOf(figure: number, given: string, ends: readonly [string, string] = ['left', 'right']): number | null {

@@ -1,8 +1,10 @@
 import { TREATED_SOUND, treatmentPiece } from '../engine/treatment';
 import { compilePlan } from '../engine/compilePlan';
 import { planPrint } from '../engine/print';
+import { barStart, toBarBeat } from '../music/grid';
 import { choice, figure, frequency, gain, ratio, time, toggle } from '../params/make';
 import { newSlot } from '../piece/edits/chain';
+import type { Hit } from '../piece/moves/throws';
 import type { Clip } from '../piece/piece';
 import { hitSources, takeHit } from './reverseSwell';
 import {
@@ -255,9 +257,34 @@ const canTake = (input: RecipeInput, hit: number): boolean => {
   return source !== undefined && input.sound(source.sound) !== undefined;
 };
 
-const firstAfter = ({ hits, range }: RecipeInput): number => hits.findIndex(({ beat }) => beat >= range.end - 0.13);
+/** A hit this near the end of the stretch, in beats, is the one that it leads to. */
+const NEAR_BEATS = 0.13;
+/** How far a hit may lie beside a sixteenth to be on the grid. */
+const ON_GRID_BEATS = 0.04;
+const isOnGrid = ({ beat }: Hit): boolean => Math.abs(beat * 4 - Math.round(beat * 4)) <= 4 * ON_GRID_BEATS;
+
+/** The hit that a stretch leads to: the nearest at its end, else the first after it on the grid; -1 for none. */
+function hitLedTo({ hits, range }: RecipeInput): number {
+  const away = (hit: Hit): number => Math.abs(hit.beat - range.end);
+  const near = hits.filter((hit) => away(hit) <= NEAR_BEATS);
+  const nearest = near.reduce<Hit | undefined>(
+    (best, hit) => (best && away(best) <= away(hit) ? best : hit),
+    undefined,
+  );
+  return nearest ? hits.indexOf(nearest) : hits.findIndex((hit) => hit.beat > range.end && isOnGrid(hit));
+}
+
 const lastBefore = ({ hits, range }: RecipeInput): number =>
   hits.reduce((last, { beat }, i) => (beat <= range.start + 0.13 ? i : last), -1);
+
+/** "Leads into the hit of Crates at bar 5, beat 1.25." */
+function hitGoal({ piece, track, hits }: RecipeInput, index: number, verb: string): string | null {
+  const hit = hits[index];
+  if (!hit) return null;
+  const { bar } = toBarBeat(hit.beat, piece.tempo);
+  const beat = Math.round((hit.beat - barStart(bar, piece.tempo) + 1) * 100) / 100;
+  return `${verb} the hit of ${track.name} at bar ${bar}, beat ${beat}.`;
+}
 
 /** Repeats that come before the hit, from far to near, on the grid. */
 export const reversedEchoes: Recipe = {
@@ -267,21 +294,22 @@ export const reversedEchoes: Recipe = {
   purpose: 'Repeats that lead up to the hit at the end of the stretch, each on the grid.',
   searchWords: 'reverse swell delay',
   params: { time: NOTES, feedback: FEEDBACK, highCut: DARK, level: LEVEL },
+  goal: (input) => hitGoal(input, hitLedTo(input), 'Leads into'),
   unavailableReason: (input) =>
-    canTake(input, firstAfter(input))
+    canTake(input, hitLedTo(input))
       ? null
       : 'No hit of this track stands at the end of the stretch. Choose a stretch that ends at a hit.',
   renderJob: (input, { number }) =>
     echoOf(
       input,
-      firstAfter(input),
+      hitLedTo(input),
       number,
-      secondsOf(input.piece, { start: input.range.start, end: input.hits[firstAfter(input)]!.beat }),
+      secondsOf(input.piece, { start: input.range.start, end: input.hits[hitLedTo(input)]!.beat }),
     ),
   sound: (_input, _settings, rendered) => ({ channels: rendered! }),
   apply: (input, { number }, sound) => {
     const { piece, track, hits, range, newId } = input;
-    const hit = sampleAt(piece, hits[firstAfter(input)]!.beat);
+    const hit = sampleAt(piece, hits[hitLedTo(input)]!.beat);
     const length = Math.min(Math.round(sound!.seconds * piece.sampleRate), hit - sampleAt(piece, range.start));
     const clip = plainClip(
       newId(),
@@ -310,6 +338,7 @@ export const lastHitEcho: Recipe = {
   purpose: 'The hit before the stretch echoes into it, and is gone when the next phrase begins.',
   searchWords: 'throw delay tail echo',
   params: { time: NOTES, feedback: { ...FEEDBACK, initial: 0.72 }, highCut: DARK, level: LEVEL },
+  goal: (input) => hitGoal(input, lastBefore(input), 'Echoes'),
   unavailableReason: (input) =>
     canTake(input, lastBefore(input))
       ? null

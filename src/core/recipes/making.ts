@@ -3,7 +3,7 @@ import { planPrint } from '../engine/print';
 import { Noise } from '../dsp/noise';
 import { polyBlepResidual } from '../dsp/polyBlepResidual';
 import { FilterCascade } from '../dsp/filterCascade';
-import { choice, figure, frequency, gain, ratio } from '../params/make';
+import { choice, figure, frequency, gain, ratio, toggle } from '../params/make';
 import { beatAt, clipsIn, sampleAt, secondsOf, type Recipe } from './recipe';
 import { plainClip, plainTrack } from '../piece/plain';
 import { seamless } from './seamless';
@@ -35,22 +35,32 @@ export const ambientLoop: Recipe = {
       notches: [4, 8, 16, 32, 64, 128, 256],
       smoothingSeconds: 0,
     }),
+    wholeBeats: toggle({
+      label: 'As long as the stretch',
+      group: 'Loop',
+      hint: 'On, it turns in whole beats, taking what follows the stretch for its seam; off, it turns where the seam is smoothest.',
+      initial: false,
+    }),
     level: gain({ label: 'Level', group: 'Loop', hint: 'Of the loop.', initial: 0.8 }),
   },
   unavailableReason: (input) => (clipsIn(input).length === 0 ? 'Nothing of this track sounds in the stretch.' : null),
-  renderJob: ({ piece, track, range }) => ({
+  renderJob: ({ piece, track, range }, { is, number }) => ({
     job: planPrint(piece, {
       channel: track.id,
       clip: null,
       fromBeat: range.start,
-      toBeat: range.end,
+      toBeat: range.end + (is('wholeBeats') ? number('overlap') * (range.end - range.start) : 0),
       part: 'mix',
       tailBars: 0,
     }),
     sounds: [],
   }),
-  sound: (input, { number }, rendered) => {
-    const channels = seamless(rendered!, Math.round(number('overlap') * rendered![0]!.length), input.piece.sampleRate);
+  sound: ({ piece, range }, { is, number }, rendered) => {
+    const { length } = rendered![0]!;
+    const body = sampleAt(piece, range.end) - sampleAt(piece, range.start);
+    const channels = is('wholeBeats')
+      ? seamless(rendered!, length - body, piece.sampleRate, 0)
+      : seamless(rendered!, Math.round(number('overlap') * length), piece.sampleRate);
     return { channels, loop: { first: 0, last: channels[0]!.length - 1 } };
   },
   apply: (input, { number }, sound) => {

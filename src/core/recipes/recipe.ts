@@ -8,7 +8,8 @@ import { resolveNumber } from '../params/resolve';
 import { copyOf } from '../piece/edits/chain';
 import { contextOf } from '../piece/find';
 import { clipEnd } from '../piece/clipEdges';
-import type { Clip, Lane, Piece, Slot, Track } from '../piece/piece';
+import type { Modulator } from '../automation/modulator';
+import type { Clip, Lane, Link, Piece, Slot, Track } from '../piece/piece';
 import { plainTrack } from '../piece/plain';
 import { tempoOf } from '../piece/tempoOf';
 
@@ -49,12 +50,16 @@ export interface RecipeResult {
   readonly clips?: readonly { readonly track: string; readonly clips: readonly Clip[] }[];
   readonly slots?: readonly { readonly channel: string; readonly slot: Slot }[];
   readonly lanes?: readonly Lane[];
+  readonly modulators?: readonly Modulator[];
+  readonly links?: readonly Link[];
 }
 
 export interface Settings {
   number(id: string): number;
   word(id: string): string;
   is(id: string): boolean;
+  /** As it was set: a number or a note value. */
+  rate(id: string): number | string;
 }
 
 export interface Recipe {
@@ -71,6 +76,8 @@ export interface Recipe {
    * @throws Error for the person to read, where there is nothing to make it of
    */
   renderJob?(input: RecipeInput, settings: Settings): RecipeRenderJob | null;
+  /** The place that it works towards, for the person to read; null where there is none. */
+  goal?(input: RecipeInput): string | null;
   /** True when it needs the track's onsets. */
   readonly ofHits?: true;
   /**
@@ -94,6 +101,10 @@ export function settingsOf({ params }: Pick<Recipe, 'params'>, values: ParamValu
       return param?.kind === 'number' ? resolveNumber(param, values[id] ?? param.initial, context) : 0;
     },
     word: (id) => String(values[id] ?? params[id]?.initial ?? ''),
+    rate: (id) => {
+      const value = values[id] ?? params[id]?.initial;
+      return typeof value === 'number' || typeof value === 'string' ? value : 1;
+    },
     is: (id) => (values[id] ?? params[id]?.initial) === true,
   };
 }

@@ -45,6 +45,8 @@ export function recipeEditArgs(
     clips: (result.clips ?? []).map(({ track: id, clips }) => ({ track: id, clips: [...clips] })),
     slots: [...(result.slots ?? [])],
     lanes: [...(result.lanes ?? [])],
+    modulators: [...(result.modulators ?? [])],
+    links: [...(result.links ?? [])],
     sounds: sound ? { [sound.hash]: sound.info } : {},
   };
 }

@@ -182,6 +182,41 @@ test('a loop lies from the end of its stretch for as many bars as were asked for
 });
 
 test.each([
+  [4, 8, 0.3],
+  [2, 5, 0.1],
+  [0, 3, 0.45],
+])(
+  'a loop of whole beats from %d to %d is as long as its stretch to the sample, and its seam stands',
+  (start, end, overlap) => {
+    const { piece, sound } = make('loop', 0, start, end, { bars: 4, overlap, wholeBeats: true });
+    const body = sampleAt(piece, end) - sampleAt(piece, start);
+    const [left] = sound!.channels;
+    expect(left!.length).toBe(body);
+    const step = (from: number, to: number): number => {
+      let most = 0;
+      for (let i = from; i < to; i += 1) most = Math.max(most, Math.abs(left![(i + 1) % body]! - left![i % body]!));
+      return most;
+    };
+    // From its last sample to its first is no greater step than within it.
+    expect(step(body - 1, body)).toBeLessThanOrEqual(1.01 * step(0, body - 1));
+  },
+);
+
+test('reversed echoes name the hit that they lead into: the nearest at the end, else the next on the grid', () => {
+  const recipe = RECIPES.find(({ id }) => id === 'reversedEchoes')!;
+  const base = make('reversedEchoes', 1, 4, 8);
+  const goal = (beats: readonly number[], end: number): string | null => {
+    const hits = beats.map((beat) => ({ beat, strength: 1, centroidHz: 1000 }));
+    const range = { start: 4, end };
+    const track = base.piece.tracks[1]!;
+    return recipe.goal!({ piece: base.piece, track, range, hits, sound: () => undefined, newId: () => 'n' });
+  };
+  expect(goal([3, 7.9, 8.02, 9], 8)).toMatch(/ at bar 3, beat 1\.02\.$/);
+  expect(goal([3, 8.6, 9.07, 9.5, 10], 8)).toMatch(/ at bar 3, beat 2\.5\.$/);
+  expect(goal([3, 5], 8)).toBeNull();
+});
+
+test.each([
   ['white', 0],
   ['pink', -3],
   ['brown', -6],

@@ -141,3 +141,21 @@ test('a gate opens ever more often, and the same number gives the same noise', (
   expect(one!.every((x, i) => x === again![i])).toBe(true);
   expect(one!.some((x, i) => x !== other![i])).toBe(true);
 });
+
+test.each(['1/8', '1/4d', 3.7])(
+  'an LFO swings the filter of a riser at %s, as a link that can be changed',
+  (lfoRate) => {
+    const { piece } = make({ lfo: true, lfoRate, lfoDepth: 0.2 });
+    const [modulator] = piece.modulators;
+    expect(modulator).toMatchObject({ kind: 'lfo', rate: lfoRate });
+    const track = piece.tracks.at(-1)!;
+    expect(piece.links).toEqual([
+      expect.objectContaining({
+        modulator: modulator!.id,
+        depth: 0.2,
+        target: { kind: 'effect', channel: track.id, effect: track.chain[0]!.id, param: 'cutoff' },
+      }),
+    ]);
+    expect(make({}).piece.links).toEqual([]);
+  },
+);

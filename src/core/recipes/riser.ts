@@ -1,6 +1,7 @@
 import { planPrint } from '../engine/print';
+import { makeModulator } from '../automation/modulator';
 import type { Point } from '../automation/point';
-import { choice, figure, frequency, gain, toggle } from '../params/make';
+import { choice, figure, frequency, gain, rate, ratio, toggle } from '../params/make';
 import { newSlot } from '../piece/edits/chain';
 import type { Lane, Piece, Slot } from '../piece/piece';
 import {
@@ -10,6 +11,7 @@ import {
   secondsOf,
   type Recipe,
   type RecipeInput,
+  type RecipeResult,
   type Settings,
   type BeatRange,
 } from './recipe';
@@ -81,6 +83,24 @@ export const riser: Recipe = {
       min: 500,
       max: 20_000,
       initial: 12_000,
+    }),
+    lfo: toggle({
+      label: 'LFO on the filter',
+      group: 'Riser',
+      hint: 'The filter swings around its way, as a link that can be changed afterwards.',
+      initial: false,
+    }),
+    lfoRate: rate({
+      label: 'LFO rate',
+      group: 'Riser',
+      hint: 'How fast it swings, in Hz or as a note value.',
+      initial: '1/8',
+    }),
+    lfoDepth: ratio({
+      label: 'LFO depth',
+      group: 'Riser',
+      hint: 'How far it swings to either side, as a share of the rail of the cutoff.',
+      initial: 0.15,
     }),
     gate: toggle({
       label: 'Gate that quickens',
@@ -161,6 +181,7 @@ export const riser: Recipe = {
         ),
       ],
       lanes: parts.lanes,
+      ...(settings.is('lfo') ? filterLfo(id, parts.chain[0]!, settings, newId) : {}),
     };
   },
 };
@@ -176,6 +197,21 @@ function materialOf({ piece, track, range }: RecipeInput): BeatRange {
   const found = [before, within].find((one) => one.end > one.start && clipsIn({ piece, track, range: one }).length > 0);
   if (!found) throw new Error(NO_MATERIAL);
   return found;
+}
+
+/** An LFO around the lane of the riser's filter. */
+function filterLfo(
+  channel: string,
+  filter: Slot,
+  { rate: rateOf, number }: Settings,
+  newId: () => string,
+): Pick<RecipeResult, 'modulators' | 'links'> {
+  const modulator = makeModulator('lfo', { id: newId(), name: 'Riser LFO', rate: rateOf('lfoRate') });
+  const target = { kind: 'effect', channel, effect: filter.id, param: 'cutoff' } as const;
+  return {
+    modulators: [modulator],
+    links: [{ id: newId(), modulator: modulator.id, target, depth: number('lfoDepth') }],
+  };
 }
 
 interface Parts {

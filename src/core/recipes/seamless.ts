@@ -9,12 +9,18 @@ const STRIDE = 5;
  * sinks. Where both are alike the gains add up to one, where they are not their powers do, so that the level stands
  * either way.
  * @param overlap samples that are laid over one another, less than half the length
- * @returns channels of `length - overlap`, or up to REACH_SECONDS less
+ * @param reachSeconds how much shorter the loop may be for a better seam; 0 for exactly `length - overlap`
+ * @returns channels of `length - overlap`, or up to `reachSeconds` less
  */
-export function seamless(channels: SoundData, overlap: number, sampleRate: number): Float32Array[] {
+export function seamless(
+  channels: SoundData,
+  overlap: number,
+  sampleRate: number,
+  reachSeconds = REACH_SECONDS,
+): Float32Array[] {
   const length = channels[0]!.length;
   const laid = Math.max(1, Math.min(overlap, Math.floor(length / 2) - 1));
-  const turn = bestTurn(channels, length - laid, Math.min(Math.round(REACH_SECONDS * sampleRate), laid - 1), laid);
+  const turn = bestTurn(channels, length - laid, Math.min(Math.round(reachSeconds * sampleRate), laid - 1), laid);
   const alike = Math.max(0, likeness(channels, turn, laid));
   const gains = Float64Array.from({ length: laid }, (_, i) => {
     const t = (i + 0.5) / laid;

@@ -134,9 +134,12 @@ export class Studio {
   /** Plays from the playhead. Where the browser gives no sound, that is told and nothing else happens. */
   async play(): Promise<void> {
     const { piece, player } = this;
-    const end = beatsToSamples(piece.lengthBeats, tempoOf(piece), piece.sampleRate);
+    const at = (beat: number): number => beatsToSamples(beat, tempoOf(piece), piece.sampleRate);
+    const end = at(piece.lengthBeats);
+    // Before a loop playing would lead into it: what is wanted is the loop.
+    const loopStart = piece.loop.on ? at(piece.loop.start) : 0;
     try {
-      await player.play(player.position >= end ? 0 : player.position);
+      await player.play(player.position >= end ? 0 : Math.max(player.position, loopStart));
     } catch (error) {
       useOpenPiece.getState().say(error instanceof Error ? error.message : String(error));
       return;

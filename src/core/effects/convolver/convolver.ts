@@ -70,5 +70,5 @@ export const convolver = defineEffect({
     ...whenGroup(convolverParams, 'Room', { param: 'source', is: 'room' }),
     ...whenGroup(convolverParams, 'Walls', { param: 'source', is: 'room' }),
   },
-  editorParts: [{ part: 'ownSound', after: 'source', when: { param: 'source', is: 'own' } }],
+  editorParts: [{ part: 'ownSound', after: 'source', when: { param: 'source', is: 'own' }, length: 'length' }],
 });

@@ -10,7 +10,7 @@ import type { ParamValue, ParamValues } from '../../params/param';
 import { defineEdit, EditRefused } from '../edit';
 import { chainHolding, chainOf, channelIds, channelName, contextOf, findSlot, slotsIn } from '../find';
 import { effectSchema, MAIN, type Piece, type Slot, type Strand } from '../piece';
-import { soundSchema } from '../soundInfo';
+import { soundSchema, type SoundInfo } from '../soundInfo';
 import { carryLinks } from './carryLinks';
 import { draftChannel } from './channels';
 import { attachWaiting, dropTargets } from './targets';
@@ -352,6 +352,15 @@ export const setEffectSide = defineEdit({
 });
 
 /** Gives an effect a sound to work with: one of the piece, or a new one with what is known of it. */
+/** Sets how much of its own sound an effect uses to all of it, as far as the parameter goes. */
+function useWholeSound(slot: Draft<Slot>, { frames, sampleRate }: SoundInfo): void {
+  const { editorParts, params } = effectOf(slot.effect);
+  const id = editorParts?.find(({ length }) => length !== undefined)?.length;
+  const param = id === undefined ? undefined : params[id];
+  if (id !== undefined && param?.kind === 'number')
+    slot.values[id] = Math.max(param.min, Math.min(param.max, Math.ceil((1000 * frames) / sampleRate)));
+}
+
 export const setEffectSound = defineEdit({
   name: 'setEffectSound',
   args: z.strictObject({ ...where, sound: z.string(), info: soundSchema.optional() }),
@@ -360,6 +369,8 @@ export const setEffectSound = defineEdit({
   apply: (draft, { channel, slot, sound, info }) => {
     if (info) draft.sounds[sound] = info;
     if (!draft.sounds[sound]) throw new EditRefused('That sound is no longer in the piece.');
-    draftSlot(draft, channel, slot).slot.sound = sound;
+    const found = draftSlot(draft, channel, slot).slot;
+    found.sound = sound;
+    useWholeSound(found, draft.sounds[sound]);
   },
 });

@@ -398,7 +398,7 @@ const CASES: readonly Case[] = [
   when(
     setModulator,
     { modulator: 'm', change: { name: 'Ebb' } },
-    'Set name of Tide',
+    'Name of Tide',
     ({ modulators }) => modulators[0]!.name,
     'Ebb',
   ),

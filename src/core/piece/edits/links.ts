@@ -12,6 +12,32 @@ import { laneSchema, linkSchema, targetSchema, type Link, type Piece } from '../
 import { putLane } from './lanes';
 import { dropIdle } from './targets';
 
+/** What a change of a modulator says in the history. */
+const CHANGE_NAMES: Readonly<Record<keyof ModulatorChange, string>> = {
+  name: 'Name',
+  kind: 'Kind',
+  rate: 'Rate',
+  shape: 'Shape',
+  form: 'Drawn form',
+  phase: 'Phase',
+  roll: 'Roll',
+  onceFrom: 'Once or again and again',
+  once: 'Once or again and again',
+  steps: 'Steps',
+  off: 'Steps that are on',
+  on: 'On or off',
+  glide: 'Glide',
+  chance: 'Chance',
+  level: 'Level',
+  follows: 'Track that is followed',
+  hold: 'Hold that it begins with',
+  attackMs: 'Attack',
+  releaseMs: 'Release',
+};
+
+const changedText = (change: ModulatorChange): string =>
+  [...new Set(Object.keys(change).map((key) => CHANGE_NAMES[key as keyof ModulatorChange]))].join(', ');
+
 const nameOf = (piece: Piece, id: string): string =>
   piece.modulators.find((made) => made.id === id)?.name ?? 'modulator';
 
@@ -79,7 +105,7 @@ export const removeLink = defineEdit({
 export const setModulator = defineEdit({
   name: 'setModulator',
   args: z.strictObject({ modulator: z.string(), change: modulatorChangeSchema }),
-  label: ({ modulator, change }, before) => `Set ${Object.keys(change).join(', ')} of ${nameOf(before, modulator)}`,
+  label: ({ modulator, change }, before) => `${changedText(change)} of ${nameOf(before, modulator)}`,
   apply: (draft, { modulator, change }) => {
     const at = draft.modulators.findIndex(({ id }) => id === modulator);
     const found = draft.modulators[at];

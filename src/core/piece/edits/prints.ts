@@ -6,7 +6,6 @@ import { findClip, findTrack } from '../find';
 import { printSchema, type Clip, type Piece, type Print, type Send, type Lane } from '../piece';
 import { soundSchema } from '../soundInfo';
 import { tempoOf } from '../tempoOf';
-import { makeRoom } from './channels';
 
 /** The ids that what is placed gets, and whether the clip it was made of is muted for it. */
 const placeSchema = z.strictObject({
@@ -77,7 +76,6 @@ function layPrint(draft: Draft<Piece>, print: Print, { clip: id, track, instead 
       ? draft.tracks.flatMap(({ clips }) => clips).find((one) => one.id === print.from.clip)
       : undefined;
   if (source) source.mute = true;
-  makeRoom(draft, [clip]);
 }
 
 export const addPrint = defineEdit({

@@ -1,7 +1,8 @@
 import * as z from 'zod';
+import { modulatorSchema } from '../../automation/modulator';
 import { defineEdit, EditRefused } from '../edit';
 import { chainOf, channelIds } from '../find';
-import { clipSchema, effectSchema, laneSchema, soundInfoSchema, trackSchema, type Piece } from '../piece';
+import { clipSchema, effectSchema, laneSchema, linkSchema, soundInfoSchema, trackSchema, type Piece } from '../piece';
 import { addEffect } from './chain';
 import { draftTrack, makeRoom } from './channels';
 import { putLane } from './lanes';
@@ -19,10 +20,12 @@ export const layParts = defineEdit({
     clips: z.array(z.strictObject({ track: z.string(), clips: z.array(clipSchema).max(2000) })).max(8),
     slots: z.array(z.strictObject({ channel: z.string(), slot: effectSchema })).max(16),
     lanes: z.array(laneSchema).max(32),
+    modulators: z.array(modulatorSchema).max(8).optional(),
+    links: z.array(linkSchema).max(8).optional(),
     sounds: soundInfoSchema,
   }),
   label: ({ what, where }) => `${what}: ${where}`,
-  apply: (draft, { tracks, clips, slots, lanes, sounds }) => {
+  apply: (draft, { tracks, clips, slots, lanes, sounds, modulators = [], links = [] }) => {
     Object.assign(draft.sounds, sounds);
     for (const track of tracks) {
       if (channelIds(draft).includes(track.id)) throw new EditRefused('That track is in the piece already.');
@@ -33,6 +36,8 @@ export const layParts = defineEdit({
     for (const { channel, slot } of slots)
       addEffect.apply(draft, { channel, slot, at: chainOf(draft as Piece, channel).length });
     for (const lane of lanes) putLane(draft, lane);
+    draft.modulators.push(...modulators);
+    draft.links.push(...links);
   },
 });
 

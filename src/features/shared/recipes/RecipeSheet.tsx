@@ -54,6 +54,8 @@ export function RecipeSheet({ track, range, where, first, visible, onClose }: Re
   );
 }
 
+const LOOKING = 'Looking for hits …';
+
 interface RecipeListProps {
   readonly track: Track;
   readonly range: BeatRange;
@@ -66,9 +68,10 @@ function RecipeList({ track, range, onChoose }: RecipeListProps) {
   const { studio } = useStudio();
   const hits = useHits(track.id);
   const input = inputOf(studio, piece, track, range, hits ?? []);
-  const all = RECIPES.map((recipe) => ({ recipe, lack: recipe.unavailableReason(input) })).sort(
-    (a, b) => Number(a.lack !== null) - Number(b.lack !== null),
-  );
+  const all = RECIPES.map((recipe) => ({
+    recipe,
+    lack: recipe.ofHits && hits === null ? LOOKING : recipe.unavailableReason(input),
+  })).sort((a, b) => Number(a.lack !== null) - Number(b.lack !== null));
   return (
     <ScrollView style={styles.body}>
       {all.map(({ recipe, lack }) => (
@@ -104,7 +107,7 @@ function Maker({ recipe, track, range, onBack, onDone }: MakerProps) {
   const [values, setValues] = useState<ParamValues>(() => initialOf(recipe));
   const { busy, trouble, doing, sounding, hear } = useMaking();
   const input = inputOf(studio, piece, track, range, hits ?? []);
-  const lack = recipe.ofHits && hits === null ? 'Looking for hits …' : recipe.unavailableReason(input);
+  const lack = recipe.ofHits && hits === null ? LOOKING : recipe.unavailableReason(input);
   const call = { recipe, input, values };
   const make = (): Promise<void> =>
     doing(async () => {
@@ -121,6 +124,7 @@ function Maker({ recipe, track, range, onBack, onDone }: MakerProps) {
         <Text variant="bodySmall" style={styles.purpose}>
           {recipe.purpose}
         </Text>
+        {lack === null && recipe.goal ? <Text role="status">{recipe.goal(input)}</Text> : null}
         <RecipeRails
           of={recipe}
           values={values}

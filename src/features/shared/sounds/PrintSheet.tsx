@@ -205,7 +205,11 @@ function Choices({ onClose, channel, clip, range }: PrintSheetProps) {
               label={`Goes ${label}`}
               chosen={going === id}
               tone="sea"
-              onPress={() => setGoes(id)}
+              onPress={() => {
+                setGoes(id);
+                // In the place of its clip a print has to have what the clip had.
+                if (id === 'instead' && part === 'wet') setPart('mix');
+              }}
             >
               {label}
             </Chip>

@@ -15,8 +15,9 @@ export interface GuideStep {
   isDone(piece: Piece, entriesBefore: number): boolean;
 }
 
-const control = (label: string): Element | null => document.querySelector(`[aria-label="${label}"]`);
-const feedback = (): Element | null => control('Feedback');
+const control = (role: string, label: string): Element | null =>
+  document.querySelector(`[role="${role}"][aria-label="${label}"], ${role}[aria-label="${label}"]`);
+const feedback = (): Element | null => control('slider', 'Feedback');
 const isPlaying = (): boolean => useRecording.getState().playing;
 
 /** Hear, tune, record a move. */
@@ -24,7 +25,7 @@ export const GUIDE_STEPS: readonly GuideStep[] = [
   {
     text: 'Press Play. The voice goes out over the water and comes back, again and again.',
     at: null,
-    target: () => control('Play'),
+    target: () => control('button', 'Play'),
     isDone: isPlaying,
   },
   {
@@ -40,7 +41,11 @@ export const GUIDE_STEPS: readonly GuideStep[] = [
     text: 'Press moves, then drag Feedback again while it plays: what your hand does is kept as a lane.',
     at: AT_ECHO,
     target: () =>
-      !useRecording.getState().armed ? control('Record moves') : !isPlaying() ? control('Play') : feedback(),
+      !useRecording.getState().armed
+        ? control('switch', 'Record moves')
+        : !isPlaying()
+          ? control('button', 'Play')
+          : feedback(),
     isDone: ({ lanes }) => lanes.length > 0,
   },
 ];

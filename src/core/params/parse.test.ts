@@ -1,0 +1,23 @@
+import * as fc from 'fast-check';
+import { placerRails } from '../effects/placer/params';
+import { parseValue } from './parse';
+import { PLAIN_CONTEXT } from './param';
+
+const valueOf = (text: string): unknown => {
+  const parsed = parseValue(placerRails.direction, text, PLAIN_CONTEXT);
+  return parsed.ok ? parsed.value : parsed.message;
+};
+
+test('a direction to the left may be typed below zero', () => {
+  expect([valueOf('-90'), valueOf('-90°'), valueOf('\u221290 deg'), valueOf('270')]).toEqual([270, 270, 270, 270]);
+  fc.assert(
+    fc.property(fc.integer({ min: 1, max: 360 }), (left) => {
+      expect(valueOf(`-${left}`)).toBe(360 - left);
+    }),
+  );
+  expect(valueOf('-361')).toMatch(/lies outside/);
+});
+
+test('a spread is no direction: it has no left', () => {
+  expect(parseValue(placerRails.spread, '-90', PLAIN_CONTEXT).ok).toBe(false);
+});
