@@ -1,4 +1,5 @@
 import type { Draft } from 'immer';
+import { withoutNeedless } from '../../automation/needlessPoints';
 import { beatsFrom } from '../../music/tempo';
 import { clearLaneRange, pasteLaneRange, copyLaneRange, type LaneRange } from '../moves/laneRange';
 import { channelOfTarget, findChannel, findSlot, kindWaitedFor, paramOf, slotsIn, waitingFor } from '../find';
@@ -52,10 +53,10 @@ export function carryMoves(
   });
   for (const { lane } of leaves ? loads : []) {
     const cleared = clearLaneRange(piece, lane, from.start, from.start + length);
-    if (cleared) putLane(draft, cleared);
+    if (cleared) putLane(draft, { ...cleared, points: withoutNeedless(cleared.points) });
   }
   loads.forEach(({ to: target, stretch }, i) => {
     const laid = pasteLaneRange(piece, target, to.start, stretch, 1, `${newId}-${i}`);
-    if (laid) putLane(draft, { ...laid, travels: true });
+    if (laid) putLane(draft, { ...laid, points: withoutNeedless(laid.points), travels: true });
   });
 }

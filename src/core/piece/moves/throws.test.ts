@@ -61,6 +61,12 @@ test('rules pick what they say', () => {
   expect(hitsByRule(hits, { kind: 'bright', count: 2 }, 4)).toEqual([3, 7]);
   expect(hitsByRule(hits, { kind: 'phrase', bars: 1 }, 4)).toEqual([3, 5, 7]);
   expect(hitsByRule(hits, { kind: 'gap', beats: 1.5 }, 4)).toEqual([2, 4, 7]);
+  const struck = [0.2, 0.9, 0.5, 0.7].map((strength, beat): Hit => ({ beat, strength, centroidHz: 100 }));
+  expect([0.25, 0.5, 1].map((share) => hitsByRule(struck, { kind: 'loud', share }, 4))).toEqual([
+    [1],
+    [1, 3],
+    [0, 1, 2, 3],
+  ]);
 });
 
 test('each shape: open at once, up to the end, from the beginning', () => {

@@ -18,6 +18,8 @@ export type HitRule =
   | { readonly kind: 'every'; readonly count: number }
   | { readonly kind: 'bright'; readonly count: number }
   | { readonly kind: 'phrase'; readonly bars: number }
+  /** The loudest: this share of all. */
+  | { readonly kind: 'loud'; readonly share: number }
   | { readonly kind: 'gap'; readonly beats: number };
 
 export interface ThrowSettings {
@@ -57,6 +59,11 @@ export function hitsByRule(hits: readonly Hit[], rule: HitRule, beatsPerBar: num
   if (rule.kind === 'every') return all.filter((i) => (i + 1) % rule.count === 0);
   if (rule.kind === 'bright')
     return all.filter((i) => hits[i]!.centroidHz >= BRIGHT_HZ).filter((_, i) => (i + 1) % rule.count === 0);
+  if (rule.kind === 'loud') {
+    const count = Math.round(rule.share * hits.length);
+    const loudest = [...all].sort((a, b) => hits[b]!.strength - hits[a]!.strength || a - b).slice(0, count);
+    return loudest.sort((a, b) => a - b);
+  }
   if (rule.kind === 'gap')
     return all.filter((i) => i === hits.length - 1 || hits[i + 1]!.beat - hits[i]!.beat >= rule.beats);
   const phrase = (i: number): number => Math.floor((hits[i]!.beat + MIN_GAP) / (rule.bars * beatsPerBar));

@@ -16,6 +16,7 @@ import { Sheet } from '../../../ui/Sheet';
 import { Button } from '../../../ui/Button';
 import { Chip } from '../../../ui/Chip';
 import { Text } from '../../../ui/Text';
+import { PlayLine } from '../shell/PlayLine';
 import { AddReturn } from '../sends/AddReturn';
 import { usePiece } from '../../studio/StudioProvider';
 import { HitStrip } from './HitStrip';
@@ -30,6 +31,8 @@ const RULES: readonly { readonly name: string; readonly rule: HitRule }[] = [
   { name: 'last of 2 bars', rule: { kind: 'phrase', bars: 2 } },
   { name: 'last of 4 bars', rule: { kind: 'phrase', bars: 4 } },
   { name: 'before a gap', rule: { kind: 'gap', beats: 1.5 } },
+  { name: 'the loudest tenth', rule: { kind: 'loud', share: 0.1 } },
+  { name: 'the louder half', rule: { kind: 'loud', share: 0.5 } },
   { name: 'every bright one', rule: { kind: 'bright', count: 1 } },
   { name: 'every 2nd bright', rule: { kind: 'bright', count: 2 } },
 ];
@@ -43,6 +46,7 @@ export function ThrowSheet({ channel, onClose }: { readonly channel: string; rea
   const to = returns.find(({ id }) => id === wanted)?.id ?? returns[0]?.id;
   return (
     <Sheet title={`Throws of ${channelName(piece, channel)}`} visible onClose={onClose}>
+      <PlayLine records says="Plays on under this: throw by hand while it is recorded, or hear picked ones." />
       <ScrollView style={styles.body}>
         {to === undefined ? (
           <View style={styles.none}>
