@@ -1,6 +1,8 @@
 import type { Gesture } from '../core/engine/gesture';
 import type { Listening } from '../core/engine/listening';
+import type { Monitor } from '../core/engine/monitor';
 import type { Plan } from '../core/engine/plan';
+import { MonitorSwitch } from './monitorSwitch';
 import { ImpulseMaker } from './impulses';
 import { makeMeterMemory, MeterReader } from './meterMemory';
 import { makeScopeMemory } from './scopeMemory';
@@ -52,6 +54,8 @@ export class Player {
   private context: AudioContext | null = null;
   private node: AudioWorkletNode | null = null;
   private starting: Promise<void> | null = null;
+  private monitor: Monitor = 'stereo';
+  private monitorSwitch: MonitorSwitch | null = null;
   private plan: Plan | null = null;
   private readonly sounds = new Map<string, LoadedSound>();
   private readonly impulses = new ImpulseMaker(this.sounds, (key, impulse) =>
@@ -116,6 +120,12 @@ export class Player {
     this.parked = sample;
     if (!this.playing) this.asked = sample;
     this.tell({ type: 'locate', to: sample });
+  }
+
+  /** How the main output is listened to; what is printed does not change. */
+  setMonitor(monitor: Monitor): void {
+    this.monitor = monitor;
+    this.monitorSwitch?.set(monitor);
   }
 
   listen(listening: Listening): void {
@@ -272,7 +282,8 @@ export class Player {
     const { port1, port2 } = new MessageChannel();
     this.node.port.postMessage({ type: 'cue', ports: [port1, port2] } satisfies ToEngine, [port1, port2]);
     this.node.port.onmessage = (event: MessageEvent<unknown>) => this.hear(event.data);
-    this.node.connect(context.destination);
+    this.monitorSwitch = new MonitorSwitch(context, context.destination, this.monitor);
+    this.node.connect(this.monitorSwitch.input);
     this.context = context;
     context.onstatechange = () => this.onActivity();
     this.onActivity();

@@ -1,5 +1,6 @@
 import { create } from 'zustand';
 import type { Hear } from '../core/engine/slot';
+import type { Monitor } from '../core/engine/monitor';
 import type { Slot } from '../core/piece/piece';
 
 /** What is heard instead of the piece as it is; the piece itself stays. */
@@ -10,6 +11,8 @@ interface Audition {
   readonly matched: boolean;
   /** Another chain that is heard on a channel for comparing. */
   readonly audition: { readonly channel: string; readonly chain: readonly Slot[]; readonly gainDb: number } | null;
+  /** How the main output is listened to. */
+  readonly monitor: Monitor;
   /** Held down: the whole piece is heard untreated for as long. */
   readonly comparing: boolean;
 }
@@ -19,5 +22,6 @@ export const useAudition = create<Audition>(() => ({
   hear: 'mix',
   matched: false,
   audition: null,
+  monitor: 'stereo',
   comparing: false,
 }));

@@ -1,10 +1,12 @@
 import * as fc from 'fast-check';
-import { placerRails } from '../effects/placer/params';
+import { figure } from './make';
 import { parseValue } from './parse';
 import { PLAIN_CONTEXT } from './param';
 
+const degrees = (max: number) =>
+  figure({ label: 'Direction', group: 'Place', hint: 'Where it is.', unit: 'degrees', min: 0, max, initial: 0 });
 const valueOf = (text: string): unknown => {
-  const parsed = parseValue(placerRails.direction, text, PLAIN_CONTEXT);
+  const parsed = parseValue(degrees(360), text, PLAIN_CONTEXT);
   return parsed.ok ? parsed.value : parsed.message;
 };
 
@@ -19,5 +21,5 @@ test('a direction to the left may be typed below zero', () => {
 });
 
 test('a spread is no direction: it has no left', () => {
-  expect(parseValue(placerRails.spread, '-90', PLAIN_CONTEXT).ok).toBe(false);
+  expect(parseValue(degrees(180), '-90', PLAIN_CONTEXT).ok).toBe(false);
 });

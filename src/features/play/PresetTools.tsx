@@ -1,20 +1,16 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import * as z from 'zod';
 import { effectOf, findEffect } from '../../core/effects/catalogue';
-import { blockOf } from '../../core/piece/block';
 import { fittingValues } from '../../core/piece/edits/chain';
 import { nameSchema } from '../../core/piece/fields';
 import type { Slot } from '../../core/piece/piece';
-import { removeBlock, saveBlock } from '../../data/api';
 import { readStored, writeStored } from '../../data/browserStorage';
-import { newId } from '../../data/newId';
 import { useOpenPiece } from '../../data/openPiece';
 import { Button } from '../../ui/Button';
 import { NameField } from '../../ui/NameField';
 import { Sheet } from '../../ui/Sheet';
-import { usePiece } from '../studio/StudioProvider';
+import { useKeepPreset } from '../shared/blocks/ownPresets';
 import type { useHoldPresets } from './presets';
 
 interface PresetToolsProps {
@@ -31,21 +27,9 @@ const copiedSchema = z.strictObject({
 
 /** Keeps a hold's figures under a name, for every piece, and takes them from one hold to another. */
 export function PresetTools({ slot, presets: { now, take } }: PresetToolsProps) {
-  const piece = usePiece();
-  const queries = useQueryClient();
   const [naming, setNaming] = useState(false);
   const { name } = effectOf(slot.effect);
-  const told = {
-    onSuccess: () => queries.invalidateQueries({ queryKey: ['blocks'] }),
-    onError: (error: Error) => useOpenPiece.getState().say(`${error.message} The hold is as it was.`),
-  };
-  const { strands: _strands, wetPath: _wetPath, ...plain } = slot;
-  const keep = useMutation({
-    mutationFn: (called: string) =>
-      saveBlock(blockOf({ ...piece, links: [] }, [{ ...plain, id: newId(), preset: null }], newId(), called)),
-    ...told,
-  });
-  const remove = useMutation({ mutationFn: removeBlock, ...told });
+  const { keep, remove } = useKeepPreset(slot);
   const paste = (): void => {
     const copied = readStored(COPIED, copiedSchema.nullable(), null);
     const values = copied && findEffect(copied.effect) ? fittingValues(copied, slot.effect) : {};

@@ -1,25 +1,12 @@
-import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { effectOf } from '../../core/effects/catalogue';
 import { initialValues } from '../../core/params/resolve';
-import type { Block } from '../../core/piece/block';
 import { findSlot } from '../../core/piece/find';
 import type { EffectTarget, Slot } from '../../core/piece/piece';
-import { listBlocks } from '../../data/api';
 import { usePlayed, type PresetChoice } from '../studio/played';
+import { ownPresets, useBlocks } from '../shared/blocks/ownPresets';
 import { usePiece, useStudio } from '../studio/StudioProvider';
 import { holdGrid } from '../studio/useHoldPad';
-
-const NONE: readonly Block[] = [];
-
-/** Presets of one's own are blocks of a single effect: they are there in every piece. */
-function ownPresets(blocks: readonly Block[], effect: string): PresetChoice[] {
-  return blocks.flatMap(({ id, name, slots }): PresetChoice[] => {
-    const [slot, more] = slots;
-    const plain = slot && !more && slot.effect === effect && !slot.strands && !slot.wetPath;
-    return plain ? [{ id, name, purpose: 'Your own.', values: slot.values, own: true }] : [];
-  });
-}
 
 function readyPresets(effect: string): PresetChoice[] {
   const { presets, params } = effectOf(effect);
@@ -54,7 +41,7 @@ interface HoldPresets {
 export function useHoldPresets(target: EffectTarget | undefined): HoldPresets {
   const piece = usePiece();
   const { studio } = useStudio();
-  const blocks = useQuery({ queryKey: ['blocks'], queryFn: listBlocks }).data ?? NONE;
+  const blocks = useBlocks();
   const slot = target && findSlot(piece, target.channel, target.effect);
   const effect = slot?.effect;
   const choices = useMemo(

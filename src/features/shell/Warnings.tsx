@@ -1,9 +1,12 @@
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { formatDb, gainToDb } from '../../core/params/format';
+import { useAudition } from '../../data/audition';
+import { Button } from '../../ui/Button';
 import { useFrame } from '../../ui/frame';
 import { useTokens } from '../../ui/theme';
 import { Text } from '../../ui/Text';
+import { MONITOR_NAMES } from '../shared/shell/MonitorChoice';
 import { useStudio } from '../studio/StudioProvider';
 
 /** A warning stays for a while after what it tells of, so that it can be read. */
@@ -49,9 +52,19 @@ export function Warnings() {
     if (next.join() !== texts.join()) setTexts(next);
     return next.length > 0;
   });
-  if (texts.length === 0) return null;
+  const monitor = useAudition((audition) => audition.monitor);
+  if (texts.length === 0 && monitor === 'stereo') return null;
   return (
     <View role="status" style={styles.row}>
+      {monitor === 'stereo' ? null : (
+        <Button
+          label={`Listening: ${MONITOR_NAMES[monitor]}. Back to stereo`}
+          icon="headphones"
+          onPress={() => useAudition.setState({ monitor: 'stereo' })}
+        >
+          {`Listening: ${MONITOR_NAMES[monitor]}`}
+        </Button>
+      )}
       {texts.map((text) => (
         <View key={text} style={[styles.chip, { backgroundColor: tokens.card, borderColor: tokens.danger }]}>
           <Text variant="bodySmall" tone="danger">{`▲ ${text}`}</Text>

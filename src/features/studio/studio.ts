@@ -53,6 +53,7 @@ export class Studio {
   constructor(piece: Piece) {
     this.player = new Player(piece.sampleRate, outputChoice());
     this.player.onActivity = requestFrames;
+    this.player.setMonitor(useAudition.getState().monitor);
     this.recorder = new MoveRecorder(this.player);
     this.morph = new Morph(this, this.player);
     this.live = new LivePlay(this.player, this.recorder, (target) => this.note(target));
@@ -67,6 +68,7 @@ export class Studio {
     });
     this.stopListening = useAudition.subscribe((now, before) => {
       if (now.audition !== before.audition) this.tellPlan(this.piece);
+      if (now.monitor !== before.monitor) this.player.setMonitor(now.monitor);
       if (
         now.comparing !== before.comparing ||
         now.metered !== before.metered ||

@@ -226,6 +226,19 @@ export const setParams = defineEdit({
   },
 });
 
+/** Sets an effect as a preset of one's own has it; parameters that such an effect no longer has are left out. */
+export const takeOwnPreset = defineEdit({
+  name: 'takeOwnPreset',
+  args: z.strictObject({ ...where, name: z.string().max(120), values: valuesSchema }),
+  label: ({ channel, slot, name }, before) => `${nameOf(before, channel, slot)}: preset ${name}`,
+  apply: (draft, { channel, slot, values }) => {
+    const target = draftSlot(draft, channel, slot).slot;
+    const { params } = effectOf(target.effect);
+    for (const [id, value] of Object.entries(values)) if (params[id]) target.values[id] = value;
+    target.preset = null;
+  },
+});
+
 export const choosePreset = defineEdit({
   name: 'choosePreset',
   args: z.strictObject({ ...where, preset: z.string() }),

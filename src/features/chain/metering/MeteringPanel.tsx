@@ -5,6 +5,7 @@ import { formatDb } from '../../../core/params/format';
 import { IconButton } from '../../../ui/IconButton';
 import { Text } from '../../../ui/Text';
 import { useTokens } from '../../../ui/theme';
+import { MonitorChoice } from '../../shared/shell/MonitorChoice';
 import { Goniometer } from './Goniometer';
 import { SpectrumChart } from './SpectrumChart';
 import { useChannelAnalysis } from './useChannelAnalysis';
@@ -25,6 +26,7 @@ export function MeteringPanel({ channel, name }: { readonly channel: string; rea
       style={styles.panel}
       onLayout={(event: LayoutChangeEvent) => setWidth(event.nativeEvent.layout.width)}
     >
+      <MonitorChoice />
       {width === 0 || !report ? (
         <Text variant="bodySmall">Listening …</Text>
       ) : (

@@ -1,8 +1,10 @@
+import { MONITORS } from '../../../core/engine/monitor';
 import { setLoop, setSwitch } from '../../../core/piece/edits/channels';
 import { findTrack } from '../../../core/piece/find';
 import { MAIN } from '../../../core/piece/piece';
 import { TEMPLATES } from '../../../core/piece/templates';
 import { parseAddress, VIEW_NAMES, type ViewName } from '../../../data/address';
+import { useAudition } from '../../../data/audition';
 import { useOpenPiece } from '../../../data/openPiece';
 import { useRecording } from '../../../data/recording';
 import { useView } from '../../../data/view';
@@ -11,6 +13,7 @@ import { chooseFiles } from '../../studio/localFiles';
 import { showFirstSteps } from '../../studio/firstSteps';
 import { openNewPiece } from '../../studio/openPieceById';
 import { SOUND_FILES } from '../../studio/soundFiles';
+import { MONITOR_NAMES } from '../shell/MonitorChoice';
 import { addEmptyTrack } from '../channels/channelActions';
 import { MAX_ZOOM } from '../time/ZoomButtons';
 import type { Command, CommandContext } from './command';
@@ -324,6 +327,13 @@ export const COMMANDS: readonly Command[] = [
   })),
   { id: 'zoomIn', name: 'Show less time', group: 'Show', words: 'zoom in', key: '+', run: () => zoomBy(1) },
   { id: 'zoomOut', name: 'Show more time', group: 'Show', words: 'zoom out', key: '-', run: () => zoomBy(-1) },
+  ...MONITORS.map((monitor): Command => ({
+    id: `listen-${monitor}`,
+    name: `Listen: ${MONITOR_NAMES[monitor]}`,
+    group: 'Play',
+    words: 'monitor headphones',
+    run: () => useAudition.setState({ monitor }),
+  })),
   { id: 'day', name: 'Light: day', group: 'Show', words: 'theme bright', run: (c) => c.chooseLight('day') },
   { id: 'night', name: 'Light: night', group: 'Show', words: 'theme dark', run: (c) => c.chooseLight('night') },
   {
