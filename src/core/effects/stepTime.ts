@@ -1,11 +1,17 @@
+import type { MetreSpan } from '../music/metre';
+
+export type MetreStretch = Pick<MetreSpan, 'beatsPerBar' | 'beat' | 'end'>;
+
 /**
  * Musical time of the step that is being processed, for effects that start on the grid. It is that of the sound that
  * enters the effect: what lies before it in the chain may be late.
  */
 export interface StepTime {
   readonly playing: boolean;
-  /** Length of a bar in quarter notes. */
+  /** Length of a bar in quarter notes, of the piece. */
   readonly beatsPerBar: number;
+  /** The metre at `beat`: its bar in quarter notes, and where it begins and the next one does (Infinity for the last). */
+  readonly metre: MetreStretch;
   /** Place in quarter notes at the first sample of the step. */
   readonly beat: number;
   /** Samples from the first sample of the step to the sample on which a place in quarter notes lies. */
@@ -13,4 +19,10 @@ export interface StepTime {
 }
 
 /** Time of a piece that is not played: nothing has to be waited for. */
-export const STANDING: StepTime = { playing: false, beatsPerBar: 4, beat: 0, samplesUntil: () => 0 };
+export const STANDING: StepTime = {
+  playing: false,
+  beatsPerBar: 4,
+  metre: { beatsPerBar: 4, beat: 0, end: Infinity },
+  beat: 0,
+  samplesUntil: () => 0,
+};

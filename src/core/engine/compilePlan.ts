@@ -1,3 +1,4 @@
+import { metreSpans } from '../music/metre';
 import { beatsToSamples } from '../music/tempo';
 import type { Modulator } from '../automation/modulator';
 import { modulatorTrack, NO_SOURCE, type ModulatorSource } from '../automation/modulatorTrack';
@@ -29,6 +30,7 @@ export function compilePlan(piece: Piece, scope: PrintScope | null = null): Plan
       modulatorTrack(modulator, contextOf(piece), sourceOf(modulator, all)),
     ),
     beatsPerBar: piece.tempo.beatsPerBar,
+    metres: metreSpans(tempo),
     bpm: tempo.bpm,
     tempoMap: tempo.map ?? null,
   };

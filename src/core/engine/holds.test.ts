@@ -381,3 +381,28 @@ test('ten thousand things done at random to all holds in a row stay finite and u
   }
   expect([engine.caught, most > 0.1, most <= 1.0001]).toEqual([0, true, true]);
 });
+
+test.each([
+  [121, 0],
+  [251.3, 0.37],
+  [187, 0.8],
+])('holds start on the bar lines of the metre that is there, at %d BPM', (bpm, early) => {
+  // Bars of 4/4 up to beat 4, of 6/8 up to 9.5, of 5/4 from there.
+  const sections = [
+    { id: 'a', name: 'A', beat: 4, metre: { beatsPerBar: 3, unit: 8 as const } },
+    { id: 'b', name: 'B', beat: 9.5, metre: { beatsPerBar: 5, unit: 4 as const } },
+  ];
+  const samples = (beat: number): number => Math.round((beat * 60 * RATE) / bpm);
+  for (const [press, line] of [
+    [1 + early, 4],
+    [4.1 + early, 7],
+    [7.1 + early, 9.5],
+    [3.9, 4],
+    [9.4, 9.5],
+  ] as const) {
+    const values = { ...SOUNDING.stutter, startsOn: '1 bar', heard: 'whileHeld' };
+    const held = [[samples(press), true]] as const;
+    const out = heard(withHold('stutter', values, held, { bpm, sound: noise, more: { sections } }));
+    expect([press, firstSound(out)]).toEqual([press, samples(line)]);
+  }
+});

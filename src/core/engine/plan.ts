@@ -1,4 +1,5 @@
 import type { ImpulseNeed } from '../impulses/make';
+import type { MetreSpan } from '../music/metre';
 import type { TempoMap } from '../music/tempo';
 import type { LinkTransfer } from '../automation/linkTransfer';
 import type { ModulatorTrack } from '../automation/modulatorTrack';
@@ -16,6 +17,8 @@ export interface Plan {
   readonly modulators: readonly ModulatorTrack[];
   /** Length of a bar in quarter notes. */
   readonly beatsPerBar: number;
+  /** Stretches of one metre each, from beat 0 on, for what starts on bar lines. */
+  readonly metres: readonly MetreSpan[];
   /** Beats a minute by which lanes and note values were counted. */
   readonly bpm: number;
   /** How the tempo moves; null where it does not. */

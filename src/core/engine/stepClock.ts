@@ -1,4 +1,5 @@
-import type { StepTime } from '../effects/stepTime';
+import { STANDING, type MetreStretch, type StepTime } from '../effects/stepTime';
+import { SLACK_BEATS } from '../music/metre';
 import { lastAtOrUnder } from '../music/tempo';
 import type { Plan } from './plan';
 
@@ -31,6 +32,17 @@ export class StepClock implements StepTime {
     if (!map) return (seconds * plan.bpm) / 60;
     const at = lastAtOrUnder(map.seconds, seconds);
     return map.beats[at]! + ((seconds - map.seconds[at]!) * map.bpm[at]!) / 60;
+  }
+
+  get metre(): MetreStretch {
+    const { plan } = this;
+    if (!plan) return STANDING.metre;
+    const { metres } = plan;
+    let at = metres.length - 1;
+    if (at === 0) return metres[0]!;
+    const beat = this.beat + SLACK_BEATS;
+    while (at > 0 && metres[at]!.beat > beat) at -= 1;
+    return metres[at]!;
   }
 
   samplesUntil(beat: number): number {

@@ -1,3 +1,4 @@
+import { countOf, metreSpans } from '../music/metre';
 import { parseMidi, writeMidi, type MidiData, type MidiEvent } from 'midi-file';
 import { laneTrack, trackAt, valueInUnit } from '../piece/moves/lane';
 import type { Point, Shape } from '../automation/point';
@@ -39,15 +40,7 @@ interface At {
 export function writeMovesMidi(piece: Piece, lanes: readonly Lane[], bits: 7 | 14): Uint8Array {
   const head: MidiEvent[] = [
     { deltaTime: 0, type: 'trackName', text: piece.name },
-    {
-      deltaTime: 0,
-      type: 'timeSignature',
-      numerator: piece.tempo.beatsPerBar,
-      denominator: 4,
-      metronome: 24,
-      thirtyseconds: 8,
-    },
-    ...tempoEvents(tempoOf(piece)),
+    ...timeEvents(tempoOf(piece)),
     { deltaTime: 0, type: 'endOfTrack' },
   ];
   const data: MidiData = {
@@ -57,16 +50,37 @@ export function writeMovesMidi(piece: Piece, lanes: readonly Lane[], bits: 7 | 1
   return Uint8Array.from(writeMidi(data));
 }
 
-/** The tempo and its changes; ramps as the short stretches by which they are played. */
-function tempoEvents({ bpm, map }: Tempo): MidiEvent[] {
+/** Events at ticks as a track has them: each after the one before. */
+const inTurn = (events: readonly { readonly tick: number; readonly event: MidiEvent }[]): MidiEvent[] =>
+  [...events]
+    .sort((a, b) => a.tick - b.tick)
+    .map(({ tick, event }, i, all) => ({ ...event, deltaTime: tick - (all[i - 1]?.tick ?? 0) }));
+
+/** Metres and tempi, and their changes. */
+const timeEvents = (tempo: Tempo): MidiEvent[] => inTurn([...metreEvents(tempo), ...tempoEvents(tempo)]);
+
+const metreEvents = (tempo: Tempo): { tick: number; event: MidiEvent }[] =>
+  metreSpans(tempo).map((span) => ({
+    tick: Math.round(span.beat * TICKS_PER_BEAT),
+    event: {
+      deltaTime: 0,
+      type: 'timeSignature',
+      numerator: countOf(span),
+      denominator: span.unit,
+      metronome: 96 / span.unit,
+      thirtyseconds: 8,
+    },
+  }));
+
+/** Ramps as the short stretches by which they are played. */
+function tempoEvents({ bpm, map }: Tempo): { tick: number; event: MidiEvent }[] {
   const stretches = map
     ? Array.from(map.beats, (beat, i) => ({ tick: Math.round(beat * TICKS_PER_BEAT), bpm: map.bpm[i]! }))
     : [{ tick: 0, bpm }];
   const changes = stretches.filter((stretch, i) => i === 0 || stretch.bpm !== stretches[i - 1]!.bpm);
-  return changes.map((change, i): MidiEvent => ({
-    deltaTime: change.tick - (changes[i - 1]?.tick ?? 0),
-    type: 'setTempo',
-    microsecondsPerBeat: Math.round(60_000_000 / change.bpm),
+  return changes.map((change) => ({
+    tick: change.tick,
+    event: { deltaTime: 0, type: 'setTempo', microsecondsPerBeat: Math.round(60_000_000 / change.bpm) },
   }));
 }
 

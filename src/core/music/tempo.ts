@@ -1,3 +1,5 @@
+import type { MetreChange } from './metre';
+
 /**
  * A tempo that changes: stretches of one tempo each, one after another from beat 0 on; the last has no end. Ramps are
  * many short ones.
@@ -10,12 +12,16 @@ export interface TempoMap {
   readonly bpm: Float64Array;
 }
 
-/** A piece's pulse: quarter-note beats per minute and how many quarter-note beats make a bar (6/8 has 3). */
+/** A piece's tempo and metre: quarter-note beats per minute and how many quarter-note beats make a bar (6/8 has 3). */
 export interface Tempo {
   /** Quarter notes per minute, 20-300; what note values are shown by, and the tempo itself where it does not change. */
   readonly bpm: number;
   /** Length of a bar in quarter notes. */
   readonly beatsPerBar: number;
+  /** The note that is counted, 4 when left out: 8 in 6/8. */
+  readonly unit?: number | undefined;
+  /** Other metres from beats on, rising; what is counted from the beginning of the piece does not heed them. */
+  readonly metres?: readonly MetreChange[];
   /**
    * Left out where it does not change. Only places heed it, never lengths: a length of so many beats depends on where
    * it lies.

@@ -275,8 +275,21 @@ export const snapshotSchema = z.strictObject({
 
 export const MAX_SNAPSHOTS = 64;
 
+/** How long a bar is, and by which note it is counted. */
+export const metreSchema = z.strictObject({
+  /** In quarter notes. */
+  beatsPerBar: z.number().min(1).max(16),
+  unit: z.union([z.literal(2), z.literal(4), z.literal(8), z.literal(16)]),
+});
+
 /** Where a part of the piece begins. */
-export const sectionSchema = z.strictObject({ id, name, beat: z.number().min(0) });
+export const sectionSchema = z.strictObject({
+  id,
+  name,
+  beat: z.number().min(0),
+  /** The metre from here on; that of what comes before when left out. */
+  metre: metreSchema.optional(),
+});
 
 export const soundInfoSchema = z.record(hash, soundSchema);
 
@@ -332,7 +345,11 @@ export const pieceSchema = z.strictObject({
   name,
   /** The rate it is played, printed and rendered at. */
   sampleRate: z.number().int().min(44_100).max(96_000),
-  tempo: z.strictObject({ bpm: z.number().min(MIN_BPM).max(MAX_BPM), beatsPerBar: z.number().min(1).max(16) }),
+  tempo: z.strictObject({
+    bpm: z.number().min(MIN_BPM).max(MAX_BPM),
+    beatsPerBar: metreSchema.shape.beatsPerBar,
+    unit: metreSchema.shape.unit.optional(),
+  }),
   lengthBeats: z.number().positive().max(100_000),
   loop: z.strictObject({ on: z.boolean(), start: z.number().min(0), end: z.number().positive() }),
   tracks: boundedList(trackSchema, 200),

@@ -1,22 +1,37 @@
 import { tempoMapOf } from './moves/tempoLane';
+import type { MetreChange } from '../music/metre';
 import type { Tempo, TempoMap } from '../music/tempo';
-import type { Lane, Piece } from './piece';
+import type { Lane, Piece, Section } from './piece';
 
-type Timed = Pick<Piece, 'tempo' | 'sampleRate' | 'lanes'>;
+type Timed = Pick<Piece, 'tempo' | 'sampleRate' | 'lanes'> & { readonly sections?: Piece['sections'] };
 
-const known = new WeakMap<Lane, { readonly base: Piece['tempo']; readonly map: TempoMap }>();
+const knownMaps = new WeakMap<Lane, { readonly base: Piece['tempo']; readonly map: TempoMap }>();
+const knownMetres = new WeakMap<readonly Section[], readonly MetreChange[]>();
 
 /** The lane that moves the tempo, if there is one and it is followed. */
 export const tempoLane = (piece: Pick<Piece, 'lanes'>): Lane | undefined =>
   piece.lanes.find(({ on, target }) => on && target.kind === 'tempo');
 
-/** The tempo of a piece with its moves: what places in beats are to be turned into samples by, and back. */
+function mapOf(piece: Timed, lane: Lane): TempoMap {
+  const kept = knownMaps.get(lane);
+  if (kept && kept.base === piece.tempo) return kept.map;
+  const map = tempoMapOf(piece, lane);
+  knownMaps.set(lane, { base: piece.tempo, map });
+  return map;
+}
+
+function metresOf(sections: readonly Section[]): readonly MetreChange[] {
+  const kept = knownMetres.get(sections);
+  if (kept) return kept;
+  const metres = sections.flatMap(({ beat, metre }) => (metre ? [{ ...metre, beat }] : []));
+  knownMetres.set(sections, metres);
+  return metres;
+}
+
+/** The tempo of a piece with its moves and metres: what places in beats are turned into samples and bars by, and back. */
 export function tempoOf(piece: Timed): Tempo {
   const lane = tempoLane(piece);
-  if (!lane) return piece.tempo;
-  const kept = known.get(lane);
-  if (kept && kept.base === piece.tempo) return { ...piece.tempo, map: kept.map };
-  const map = tempoMapOf(piece, lane);
-  known.set(lane, { base: piece.tempo, map });
-  return { ...piece.tempo, map };
+  const metres = piece.sections ? metresOf(piece.sections) : [];
+  if (!lane && metres.length === 0) return piece.tempo;
+  return { ...piece.tempo, ...(lane ? { map: mapOf(piece, lane) } : {}), ...(metres.length > 0 ? { metres } : {}) };
 }

@@ -2,6 +2,8 @@ import { TREATED_SOUND, treatmentPiece } from '../engine/treatment';
 import { compilePlan } from '../engine/compilePlan';
 import { planPrint } from '../engine/print';
 import { barStart, toBarBeat } from '../music/grid';
+import { metreAt } from '../music/metre';
+import { tempoOf } from '../piece/tempoOf';
 import { choice, figure, frequency, gain, ratio, time, toggle } from '../params/make';
 import { newSlot } from '../piece/edits/chain';
 import type { Hit } from '../piece/moves/throws';
@@ -281,8 +283,10 @@ const lastBefore = ({ hits, range }: RecipeInput): number =>
 function hitGoal({ piece, track, hits }: RecipeInput, index: number, verb: string): string | null {
   const hit = hits[index];
   if (!hit) return null;
-  const { bar } = toBarBeat(hit.beat, piece.tempo);
-  const beat = Math.round((hit.beat - barStart(bar, piece.tempo) + 1) * 100) / 100;
+  const tempo = tempoOf(piece);
+  const { bar } = toBarBeat(hit.beat, tempo);
+  const counted = ((hit.beat - barStart(bar, tempo)) * metreAt(hit.beat, tempo).unit) / 4;
+  const beat = Math.round((counted + 1) * 100) / 100;
   return `${verb} the hit of ${track.name} at bar ${bar}, beat ${beat}.`;
 }
 

@@ -50,7 +50,7 @@ export function makeNightFerry(hashOf: (bytes: Uint8Array) => string): Demo {
   const made = new DemoBuilder(
     {
       ...emptyPiece(NIGHT_FERRY_ID, 'Night Ferry'),
-      tempo: { bpm: BPM, beatsPerBar: BEATS_PER_BAR },
+      tempo: { bpm: BPM, beatsPerBar: BEATS_PER_BAR, unit: 8 },
       lengthBeats: BARS * BEATS_PER_BAR,
       loop: { on: false, start: 8 * BEATS_PER_BAR, end: 24 * BEATS_PER_BAR },
       sections: SECTIONS.map(([name, bar], i) => ({ id: `section-${i + 1}`, name, beat: (bar - 1) * BEATS_PER_BAR })),

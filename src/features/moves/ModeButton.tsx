@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { toBarBeat } from '../../core/music/grid';
+import { tempoOf } from '../../core/piece/tempoOf';
 import { noteBeats, type NoteBase } from '../../core/music/noteValue';
 import { RECORD_MODES, type RecordMode } from '../../core/piece/moves/record';
 import { channelName } from '../../core/piece/find';
@@ -72,7 +73,7 @@ function Punch() {
   const range = useView((view) => view.range);
   const punch = useRecording((recording) => recording.punch);
   const said = (beat: number): string => {
-    const { bar, beat: within } = toBarBeat(beat, piece.tempo);
+    const { bar, beat: within } = toBarBeat(beat, tempoOf(piece));
     return `${bar}.${within}`;
   };
   if (!punch && !range)

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { toBarBeat } from '../../core/music/grid';
+import { tempoOf } from '../../core/piece/tempoOf';
 import { passLaid, withoutPasses } from '../../core/piece/moves/takes';
 import { layMoves } from '../../core/piece/edits/lanes';
 import { paramOf } from '../../core/piece/find';
@@ -46,7 +47,7 @@ function Passes({ lane, passes }: { readonly lane: Lane; readonly passes: readon
   const seamBeats = useRecording((recording) => recording.seamBeats);
   const [heard, setHeard] = useState<number | null>(passes.length - 1);
   const said = (beat: number): string => {
-    const { bar, beat: within } = toBarBeat(beat, piece.tempo);
+    const { bar, beat: within } = toBarBeat(beat, tempoOf(piece));
     return `${bar}.${within}`;
   };
   const all = passes.map(({ readings }) => readings);

@@ -2,6 +2,7 @@ import { useState, type ReactNode } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { Surface } from 'react-native-paper';
 import { toBarBeat } from '../../core/music/grid';
+import { tempoOf } from '../../core/piece/tempoOf';
 import {
   clearLaneRange,
   flippedInTime,
@@ -142,10 +143,10 @@ export function StretchTools({ lane, lanes, range }: StretchToolsProps) {
         ? pasteLaneRange(piece, one.target, at, clipboard[clipboard.length === 1 ? 0 : i]!, 1, one.id, pasteBy)
         : null,
     );
-    if (lay(laid, 'Paste moves')) say(`Pasted from bar ${toBarBeat(at, piece.tempo).bar} on`);
+    if (lay(laid, 'Paste moves')) say(`Pasted from bar ${toBarBeat(at, tempoOf(piece)).bar} on`);
   };
   const said = (beat: number): string => {
-    const { bar, beat: within } = toBarBeat(beat, piece.tempo);
+    const { bar, beat: within } = toBarBeat(beat, tempoOf(piece));
     return `${bar}.${within}`;
   };
   const carrying = (

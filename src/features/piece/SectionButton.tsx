@@ -1,7 +1,9 @@
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { toBarBeat } from '../../core/music/grid';
-import { putSection, removeSection } from '../../core/piece/edits/sections';
+import { tempoOf } from '../../core/piece/tempoOf';
+import { metreName } from '../../core/music/metre';
+import { putSection, removeSection, setSectionMetre } from '../../core/piece/edits/sections';
 import { useOpenPiece } from '../../data/openPiece';
 import { NameField } from '../../ui/NameField';
 import { Sheet } from '../../ui/Sheet';
@@ -9,6 +11,7 @@ import { Button } from '../../ui/Button';
 import { IconButton } from '../../ui/IconButton';
 import { Text } from '../../ui/Text';
 import { ListItem } from '../../ui/ListItem';
+import { MetreChips } from '../shared/time/MetreChips';
 import { usePiece, useStudio } from '../studio/StudioProvider';
 import { newId } from '../../data/newId';
 
@@ -21,7 +24,7 @@ export function SectionButton({ beat }: { readonly beat: number }) {
   const sections = piece.sections ?? [];
   const here = sections.find((section) => Math.abs(section.beat - beat) < 1e-6);
   const say = (at: number): string => {
-    const { bar, beat: within } = toBarBeat(at, piece.tempo);
+    const { bar, beat: within } = toBarBeat(at, tempoOf(piece));
     return within === 1 ? `bar ${bar}` : `bar ${bar}.${within}`;
   };
   const put = (name: string): void => {
@@ -46,11 +49,19 @@ export function SectionButton({ beat }: { readonly beat: number }) {
             None yet. Sections stand on the ruler and become markers in the files you write.
           </Text>
         ) : null}
+        {here ? (
+          <MetreChips
+            name={`Metre from ${here.name} on`}
+            chosen={here.metre ?? null}
+            none="as before"
+            onChoose={(metre) => run(setSectionMetre, { section: here.id, metre })}
+          />
+        ) : null}
         {sections.map((section) => (
           <View key={section.id} style={styles.row}>
             <ListItem
               title={section.name}
-              note={say(section.beat)}
+              note={section.metre ? `${say(section.beat)}, ${metreName(section.metre)}` : say(section.beat)}
               label={`Go to ${section.name}`}
               variant="titleSmall"
               style={styles.item}

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Surface } from 'react-native-paper';
 import { toBarBeat } from '../../core/music/grid';
+import { tempoOf } from '../../core/piece/tempoOf';
 import { clipEnd } from '../../core/piece/clipEdges';
 import { copyClip, removeClip } from '../../core/piece/edits/clips';
 import { setLoop } from '../../core/piece/edits/channels';
@@ -42,7 +43,7 @@ export function SelectionBar() {
   const found = clipId ? findClip(piece, clipId) : undefined;
   if (!found && !range) return null;
   const say = (beat: number): string => {
-    const { bar, beat: at } = toBarBeat(beat, piece.tempo);
+    const { bar, beat: at } = toBarBeat(beat, tempoOf(piece));
     return `${bar}.${at}`;
   };
   const copyAfter = (): void => {

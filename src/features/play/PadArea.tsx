@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { GRIDS, gridBeats } from '../../core/effects/hold/params';
+import { playGrid } from '../../core/piece/playGrid';
 import type { Snapshot } from '../../core/piece/piece';
 import { useRecording } from '../../data/recording';
 import { Text } from '../../ui/Text';
@@ -42,7 +42,6 @@ export function PadArea({ across, most }: PadAreaProps) {
   const [page, setPage] = useState(0);
   const { pads: kind, grid, latched, thrown } = usePlayState();
   const track = piece.tracks.find(({ id }) => id === thrown) ?? piece.tracks[0];
-  const beats = gridBeats(GRIDS.indexOf(grid), piece.tempo.beatsPerBar);
   const played: readonly PlayedPad[] =
     kind === 'throws'
       ? throwPads(piece, track?.id)
@@ -74,9 +73,9 @@ export function PadArea({ across, most }: PadAreaProps) {
       <View style={[styles.pads, across && styles.padsAcross]}>
         {shown.map((pad, i) =>
           'target' in pad ? (
-            <RingPad key={pad.id} pad={pad} index={i} gridBeats={beats} latches={latched.includes(kind)} />
+            <RingPad key={pad.id} pad={pad} index={i} grid={grid} latches={latched.includes(kind)} />
           ) : (
-            <SnapshotRing key={pad.id} snapshot={pad} index={i} gridBeats={beats} />
+            <SnapshotRing key={pad.id} snapshot={pad} index={i} grid={grid} />
           ),
         )}
         {pages > 1 ? (
@@ -103,17 +102,22 @@ export function PadArea({ across, most }: PadAreaProps) {
 interface SnapshotRingProps {
   readonly snapshot: Snapshot;
   readonly index: number;
-  readonly gridBeats: number;
+  readonly grid: string;
 }
 
-function SnapshotRing({ snapshot, index, gridBeats: beats }: SnapshotRingProps) {
+function SnapshotRing({ snapshot, index, grid }: SnapshotRingProps) {
   const piece = usePiece();
   const { studio } = useStudio();
   const [down, setDown] = useState(false);
   const go = (): void => {
     setDown(true);
     const { armed, playing } = useRecording.getState();
-    studio.morph.start({ snapshot, gridBeats: beats, overBeats: 0, asMoves: armed && playing });
+    studio.morph.start({
+      snapshot,
+      gridBeats: playGrid(piece, grid, studio.beat),
+      overBeats: 0,
+      asMoves: armed && playing,
+    });
   };
   return (
     <Ring

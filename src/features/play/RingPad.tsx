@@ -1,3 +1,4 @@
+import { playGrid } from '../../core/piece/playGrid';
 import type { ReactNode } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { setSend } from '../../core/piece/edits/sends';
@@ -58,21 +59,22 @@ export function Ring({ label, name, index, down, onBegin, onEnd, lamp }: RingPro
 interface RingPadProps {
   readonly pad: PlayedPad;
   readonly index: number;
-  readonly gridBeats: number;
+  readonly grid: string;
   /** A tap plays it, another ends it. */
   readonly latches: boolean;
 }
 
 /** A ring that plays a parameter: held, or from tap to tap. */
-export function RingPad({ pad: { target, label, name, value, strand }, index, gridBeats, latches }: RingPadProps) {
+export function RingPad({ pad: { target, label, name, value, strand }, index, grid, latches }: RingPadProps) {
   const piece = usePiece();
   const { studio } = useStudio();
   // Several pads may play one parameter, each to a value of its own.
   const isDown = (): boolean => usePlayed.getState().now[targetKey(target)]?.value === value;
   const down = usePlayed((state) => state.now[targetKey(target)]?.value === value);
+  const gridBeats = (): number => playGrid(piece, grid, studio.beat);
   const begin = (): void => {
-    if (latches && down) studio.live.end(target, gridBeats);
-    else if (hasSend(target)) studio.live.begin(target, value, gridBeats);
+    if (latches && down) studio.live.end(target, gridBeats());
+    else if (hasSend(target)) studio.live.begin(target, value, gridBeats());
   };
   /** A send that is not there yet is made, shut. */
   const hasSend = (one: Target): boolean => {
@@ -90,7 +92,7 @@ export function RingPad({ pad: { target, label, name, value, strand }, index, gr
       onBegin={begin}
       lamp={strand ? <StrandLamp slot={strand.slot} place={strand.place} style={styles.lamp} /> : null}
       onEnd={() => {
-        if (!latches && isDown()) studio.live.end(target, gridBeats);
+        if (!latches && isDown()) studio.live.end(target, gridBeats());
       }}
     />
   );

@@ -1,6 +1,7 @@
 import { useRef, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { toBarBeat } from '../../core/music/grid';
+import { tempoOf } from '../../core/piece/tempoOf';
 import { useView } from '../../data/view';
 import { elementOf, useFrame } from '../../ui/frame';
 import { HoldArea } from '../../ui/HoldArea';
@@ -33,7 +34,7 @@ export function StageBar() {
     if (share >= 1) useView.setState({ stage: false });
   });
   const place = (): string => {
-    const { bar, beat } = toBarBeat(studio.beat, piece.tempo);
+    const { bar, beat } = toBarBeat(studio.beat, tempoOf(piece));
     return `${bar} . ${beat}`;
   };
   return (

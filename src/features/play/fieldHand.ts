@@ -1,4 +1,6 @@
-import { gridBeats, GRIDS } from '../../core/effects/hold/params';
+import { gridLine } from '../../core/music/grid';
+import { playGrid } from '../../core/piece/playGrid';
+import { tempoOf } from '../../core/piece/tempoOf';
 import {
   remainingAfter,
   positionsAt,
@@ -73,8 +75,8 @@ export class FieldHand {
   }
 
   private get gridBeats(): number {
-    const { piece, playing } = this.host();
-    return playing ? gridBeats(GRIDS.indexOf(this.field.grid), piece.tempo.beatsPerBar) : 0;
+    const { piece, playing, beat } = this.host();
+    return playing ? playGrid(piece, this.field.grid, beat) : 0;
   }
 
   private go(point: FieldPoint): void {
@@ -126,7 +128,7 @@ export class FieldHand {
     const grid = this.gridBeats;
     if (grid === 0) return;
     const host = this.host();
-    const line = Math.ceil(host.beat / grid - 1e-6) * grid;
+    const line = gridLine(host.beat, grid, tempoOf(host.piece));
     if (line === this.scheduledLine || line - host.beat > (AHEAD_SECONDS * host.piece.tempo.bpm) / 60) return;
     this.scheduledLine = line;
     this.positions = positionsAt(host.piece, this.field, point);

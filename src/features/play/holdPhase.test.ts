@@ -1,14 +1,15 @@
 import fc from 'fast-check';
+import { emptyPiece } from '../../core/piece/piece';
 import { HoldPhaseTracker, type HoldReading } from './holdPhase';
 
-const loop = { on: false, start: 0, end: 16 };
+const piece = { ...emptyPiece('p', 'P'), loop: { on: false, start: 0, end: 16 } };
 const reading = (beat: number, more: Partial<HoldReading> = {}): HoldReading => ({
   beat,
   playing: true,
   hand: undefined,
   held: false,
   endGrid: 0,
-  loop,
+  piece,
   ...more,
 });
 

@@ -1,5 +1,4 @@
-import type { Piece } from '../../core/piece/piece';
-import { nextLine } from '../studio/morph';
+import { nextLine, type Timeline } from '../studio/morph';
 import type { Played } from '../studio/played';
 
 /** What a hold does at this moment: a hand's line has not come, or it sounds. */
@@ -16,7 +15,7 @@ export interface HoldReading {
   readonly held: boolean;
   /** Beats from line to line at which it ends; 0 for at once. */
   readonly endGrid: number;
-  readonly loop: Piece['loop'];
+  readonly piece: Timeline;
 }
 
 /** Follows the phase of a hold from frame to frame, by the rules by which the engine starts and ends it. */
@@ -54,10 +53,10 @@ export class HoldPhaseTracker {
   }
 
   /** Let go, it sounds on until the next line of its end; one that waits still comes, where its end has a grid. */
-  private afterHand({ beat, playing, endGrid, loop }: Omit<HoldReading, 'hand' | 'held'>): HoldPhase {
+  private afterHand({ beat, playing, endGrid, piece }: Omit<HoldReading, 'hand' | 'held'>): HoldPhase {
     if (this.phase === 'asleep' || !playing || endGrid === 0) return 'asleep';
     const waits = this.phase === 'waiting';
-    this.endsAt ??= nextLine({ loop }, waits ? this.line + 1e-3 : beat, endGrid);
+    this.endsAt ??= nextLine(piece, waits ? this.line + 1e-3 : beat, endGrid);
     const farthest = endGrid + (waits ? this.line - this.waitsFrom : 0) + 1e-3;
     if (beat >= this.endsAt || this.endsAt - beat > farthest) return 'asleep';
     return waits && beat < this.line ? 'waiting' : 'sounding';

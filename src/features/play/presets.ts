@@ -51,7 +51,7 @@ export function useHoldPresets(target: EffectTarget | undefined): HoldPresets {
   const stepped = usePlayed((state) => (slot ? state.presets[slot.id] : undefined));
   const now = stepped ?? (slot ? presetOf(slot, choices) : undefined);
   const take = (choice: PresetChoice): void => {
-    if (target) studio.live.takePreset(target, choice, holdGrid(piece, target, 'startsOn'));
+    if (target) studio.live.takePreset(target, choice, holdGrid(piece, target, 'startsOn', studio.beat));
   };
   return {
     choices,

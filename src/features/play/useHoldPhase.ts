@@ -29,8 +29,8 @@ export function useHoldPhase(target: EffectTarget): { readonly phase: HoldPhase;
         playing,
         hand: usePlayed.getState().now[targetKey(target)],
         held: baseValue(piece, target) === true || (playing && track !== null && trackAt(track, beat) >= 0.5),
-        endGrid: holdGrid(piece, target, 'endsOn'),
-        loop: piece.loop,
+        endGrid: holdGrid(piece, target, 'endsOn', beat),
+        piece,
       }),
     );
   });

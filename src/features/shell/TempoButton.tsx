@@ -1,7 +1,8 @@
 import { useMemo, useRef, useState } from 'react';
-import { StyleSheet, View } from 'react-native';
+import { ScrollView, StyleSheet, View } from 'react-native';
 import { bpmAt, bpmFromTaps } from '../../core/music/tempo';
-import { setTempo } from '../../core/piece/edits/channels';
+import { metreAt, metreName } from '../../core/music/metre';
+import { setMetre, setTempo } from '../../core/piece/edits/channels';
 import { tempoLane, tempoOf } from '../../core/piece/tempoOf';
 import { useOpenPiece } from '../../data/openPiece';
 import { LiveText } from '../../ui/LiveText';
@@ -10,6 +11,7 @@ import { Text } from '../../ui/Text';
 import { Touchable } from '../../ui/Touchable';
 import { useTokens } from '../../ui/theme';
 import { usePiece, useStudio } from '../studio/StudioProvider';
+import { MetreChips, metreOfPiece } from '../shared/time/MetreChips';
 import { BpmForm } from './BpmForm';
 import { TempoChange } from './TempoChange';
 
@@ -39,12 +41,22 @@ export function TempoButton() {
           </Text>
         )}
         <Text variant="bodySmall" tone={moving ? 'coralInk' : undefined}>
-          {moving ? 'BPM ∿' : 'BPM'}
+          {`${moving ? 'BPM ∿' : 'BPM'} ${metreName(metreAt(0, tempo))}`}
         </Text>
       </Touchable>
-      <Sheet title="Tempo" visible={open} onClose={() => setOpen(false)}>
-        {moving ? null : <TempoForm onDone={() => setOpen(false)} />}
-        <TempoChange onDone={() => setOpen(false)} />
+      <Sheet title="Tempo and metre" visible={open} onClose={() => setOpen(false)}>
+        <ScrollView style={styles.body}>
+          {moving ? null : <TempoForm onDone={() => setOpen(false)} />}
+          <TempoChange onDone={() => setOpen(false)} />
+          <MetreChips
+            name="Metre"
+            chosen={metreOfPiece(piece)}
+            onChoose={(metre) => metre && useOpenPiece.getState().run(setMetre, metre)}
+          />
+          <Text variant="bodySmall">
+            Bars are counted by it, and so are grids and note values of a bar. A section can have another.
+          </Text>
+        </ScrollView>
       </Sheet>
     </>
   );
@@ -91,6 +103,7 @@ function TempoForm({ onDone }: { readonly onDone: () => void }) {
 const styles = StyleSheet.create({
   button: { alignItems: 'flex-start', minWidth: 56, paddingHorizontal: 8 },
   figure: { fontSize: 17, lineHeight: 22 },
+  body: { maxHeight: 620 },
   form: { gap: 12 },
   pad: { height: 120, borderRadius: 18 },
 });

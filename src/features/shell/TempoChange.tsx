@@ -32,7 +32,7 @@ export function TempoChange({ onDone }: { readonly onDone: () => void }) {
   const [from] = useState(() => Math.round(studio.beat * 4) / 4);
   const [bars, setBars] = useState<number>(0);
   const moving = tempoLane(piece);
-  const { bar, beat } = toBarBeat(from, piece.tempo);
+  const { bar, beat } = toBarBeat(from, tempoOf(piece));
   const now = Math.round(bpmAt(from, tempoOf(piece)) * 100) / 100;
   const change = (bpm: number): void => {
     const known = findLane(piece, TARGET);

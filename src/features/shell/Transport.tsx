@@ -2,6 +2,7 @@ import { useRef } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { setLoop } from '../../core/piece/edits/channels';
 import { toBarBeat } from '../../core/music/grid';
+import { tempoOf } from '../../core/piece/tempoOf';
 import { useOpenPiece } from '../../data/openPiece';
 import { useRecording } from '../../data/recording';
 import { elementOf, useFrame } from '../../ui/frame';
@@ -26,7 +27,7 @@ export function Transport() {
   const cursor = useOpenPiece((state) => state.cursor);
   const entries = useOpenPiece((state) => state.entries);
   const place = (): string => {
-    const { bar, beat } = toBarBeat(studio.beat, piece.tempo);
+    const { bar, beat } = toBarBeat(studio.beat, tempoOf(piece));
     return `${bar} . ${beat}`;
   };
   const recording = armed && playing;

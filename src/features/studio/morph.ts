@@ -1,3 +1,4 @@
+import { gridLine } from '../../core/music/grid';
 import { goalsOf, morphedAt, morphLanes, type Goal } from '../../core/piece/moves/snapshot';
 import { beatsToSamples } from '../../core/music/tempo';
 import { fromEngineNumber, paramAtPosition, toEngineNumber } from '../../core/params/resolve';
@@ -130,8 +131,12 @@ export class Morph {
   }
 }
 
+/** What of a piece says where lines of grids are. */
+export type Timeline = Pick<Piece, 'loop' | 'tempo' | 'sampleRate' | 'lanes' | 'sections'>;
+
 /** The next line of a grid from a beat on; the end of the loop where the line lies behind it. */
-export function nextLine({ loop }: Pick<Piece, 'loop'>, beat: number, gridBeats: number): number {
-  const line = gridBeats === 0 ? beat : Math.ceil(beat / gridBeats - 1e-6) * gridBeats;
+export function nextLine(piece: Timeline, beat: number, gridBeats: number): number {
+  const { loop } = piece;
+  const line = gridLine(beat, gridBeats, tempoOf(piece));
   return loop.on && beat < loop.end && line >= loop.end ? loop.end - 1 / 64 : line;
 }

@@ -1,4 +1,4 @@
-import { GRIDS, gridBeats } from '../../core/effects/hold/params';
+import { playGrid } from '../../core/piece/playGrid';
 import { baseValue, findSlot, targetKey } from '../../core/piece/find';
 import type { EffectTarget, Piece } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
@@ -7,11 +7,15 @@ import { nextLine } from './morph';
 import { usePlayed } from './played';
 import { usePiece, useStudio } from './StudioProvider';
 
-/** Beats from line to line of a grid of a hold, by the id of its parameter; 0 for none. */
-export function holdGrid(piece: Piece, { channel, effect }: EffectTarget, param: 'startsOn' | 'endsOn'): number {
+/** Beats from line to line of a grid of a hold at a beat, by the id of its parameter; 0 for none. */
+export function holdGrid(
+  piece: Piece,
+  { channel, effect }: EffectTarget,
+  param: 'startsOn' | 'endsOn',
+  beat: number,
+): number {
   const grid = findSlot(piece, channel, effect)?.values[param];
-  const index = GRIDS.findIndex((id) => id === grid);
-  return index < 0 ? 0 : gridBeats(index, piece.tempo.beatsPerBar);
+  return playGrid(piece, String(grid), beat);
 }
 
 interface HoldHands {
@@ -29,7 +33,7 @@ export function useHoldPad(target: EffectTarget): HoldHands {
   // What is on by itself is let go by a tap, whether it latches or not.
   const on = baseValue(piece, target) === true;
   const line = (): number | null => {
-    const grid = holdGrid(piece, target, 'startsOn');
+    const grid = holdGrid(piece, target, 'startsOn', studio.beat);
     return grid > 0 && useRecording.getState().playing ? nextLine(piece, studio.beat, grid) : null;
   };
   return {

@@ -148,7 +148,7 @@ export class HoldProcessor implements EffectProcessor {
     this.frames += STEP_FRAMES;
     history.write(input);
     this.silentFor = isAudible(input) ? 0 : this.silentFor + STEP_FRAMES;
-    const { beatsPerBar } = time;
+    const { beatsPerBar } = time.metre;
     const startGrid = gridBeats(values[P.startsOn]!, beatsPerBar);
     timing.step(values[P.held]! >= 0.5, this.heldAt, startGrid, gridBeats(values[P.endsOn]!, beatsPerBar), time);
     if (this.isStill(values)) {

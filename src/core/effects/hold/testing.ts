@@ -10,6 +10,7 @@ export class EvenTime implements StepTime {
     private readonly bpm: number,
     private readonly sampleRate: number,
     readonly beatsPerBar = 4,
+    readonly metre = { beatsPerBar, beat: 0, end: Infinity },
   ) {}
 
   get beat(): number {

@@ -7,6 +7,7 @@ import { HoldTiming, NOT_NOW } from './timing';
 class EvenTime implements StepTime {
   readonly playing = true;
   readonly beatsPerBar = 4;
+  readonly metre = { beatsPerBar: 4, beat: 0, end: Infinity };
   sample = 0;
 
   constructor(private readonly samplesPerBeat: number) {}

@@ -95,12 +95,18 @@ export class HoldTiming {
 /** Samples into the step of the first line at or after `from`; NOT_NOW where it lies beyond the step. */
 function nextLine(grid: number, from: number, time: StepTime): number {
   if (grid <= 0 || !time.playing) return from < NOT_NOW ? from : NOT_NOW;
+  const { metre } = time;
   // A line up to half a sample before the step is that of its first sample: its place is rounded.
-  let line = Math.ceil(time.beat / grid) - 1;
-  let at = time.samplesUntil(line * grid);
-  while (at < from) {
+  let line = Math.max(0, Math.ceil((time.beat - metre.beat) / grid) - 1);
+  for (;;) {
+    const beat = metre.beat + line * grid;
+    // Where the next metre begins there is a line, whatever is left of this one's.
+    if (beat >= metre.end) {
+      const end = time.samplesUntil(metre.end);
+      return end >= from && end < NOT_NOW ? end : NOT_NOW;
+    }
+    const at = time.samplesUntil(beat);
+    if (at >= from) return at < NOT_NOW ? at : NOT_NOW;
     line += 1;
-    at = time.samplesUntil(line * grid);
   }
-  return at < NOT_NOW ? at : NOT_NOW;
 }

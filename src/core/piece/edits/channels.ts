@@ -4,7 +4,17 @@ import { formatValue } from '../../params/format';
 import { defineEdit, EditRefused } from '../edit';
 import { chainOf, channelIds, channelName, channelOfTarget, contextOf, slotsIn } from '../find';
 import { clipEnd } from '../clipEdges';
-import { channelParams, MAIN, trackSchema, type Clip, type Piece, type Return, type Track } from '../piece';
+import { metreName } from '../../music/metre';
+import {
+  channelParams,
+  MAIN,
+  metreSchema,
+  trackSchema,
+  type Clip,
+  type Piece,
+  type Return,
+  type Track,
+} from '../piece';
 import { dropTargets } from './targets';
 
 export function draftTrack(draft: Draft<Piece>, id: string): Draft<Track> {
@@ -36,6 +46,17 @@ export const setTempo = defineEdit({
   label: ({ bpm }) => `Tempo ${Math.round(bpm * 100) / 100} BPM`,
   apply: (draft, { bpm }) => {
     draft.tempo.bpm = bpm;
+  },
+});
+
+/** The metre of the piece; sections may have others. */
+export const setMetre = defineEdit({
+  name: 'setMetre',
+  args: metreSchema,
+  label: (metre) => `Metre ${metreName(metre)}`,
+  apply: (draft, { beatsPerBar, unit }) => {
+    draft.tempo.beatsPerBar = beatsPerBar;
+    draft.tempo.unit = unit;
   },
 });
 

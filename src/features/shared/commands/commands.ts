@@ -1,7 +1,9 @@
 import { MONITORS } from '../../../core/engine/monitor';
 import { setLoop, setSwitch } from '../../../core/piece/edits/channels';
 import { findTrack } from '../../../core/piece/find';
+import { barStart, toBarBeat } from '../../../core/music/grid';
 import { MAIN } from '../../../core/piece/piece';
+import { tempoOf } from '../../../core/piece/tempoOf';
 import { TEMPLATES } from '../../../core/piece/templates';
 import { parseAddress, VIEW_NAMES, type ViewName } from '../../../data/address';
 import { useAudition } from '../../../data/audition';
@@ -42,9 +44,10 @@ const zoomBy = (by: number): void =>
 
 /** Bars before or behind the playhead. */
 function goBars({ studio }: CommandContext, by: number): void {
-  const bar = pieceNow().tempo.beatsPerBar;
-  const at = studio.beat / bar;
-  studio.locate(bar * (by < 0 ? Math.ceil(at - 1e-6) - 1 : Math.floor(at + 1e-6) + 1));
+  const tempo = tempoOf(pieceNow());
+  const { bar } = toBarBeat(studio.beat, tempo);
+  const isOnLine = Math.abs(barStart(bar, tempo) - studio.beat) < 1e-3;
+  studio.locate(Math.max(0, barStart(by > 0 ? bar + 1 : isOnLine ? bar - 1 : bar, tempo)));
 }
 
 function switchChannel(which: 'mute' | 'solo', { studio }: CommandContext): void {

@@ -3,6 +3,7 @@ import { StyleSheet, View } from 'react-native';
 import { Card } from 'react-native-paper';
 import { effectOf } from '../../../core/effects/catalogue';
 import { barStart, toBarBeat } from '../../../core/music/grid';
+import { tempoOf } from '../../../core/piece/tempoOf';
 import { followedAt, type FollowedLevels } from '../../../core/automation/follower';
 import { laneFromLinks, modulatorsOf } from '../../../core/piece/links/link';
 import { follow } from '../../../audio/following';
@@ -195,7 +196,7 @@ function Once({ modulator, change }: ModulatorSettingsProps<Lfo | Steps>) {
   const piece = usePiece();
   const { studio } = useStudio();
   const once = modulator.onceFrom;
-  const bar = toBarBeat(once ?? studio.beat, piece.tempo).bar;
+  const bar = toBarBeat(once ?? studio.beat, tempoOf(piece)).bar;
   return (
     <Chip
       role="switch"
@@ -203,7 +204,7 @@ function Once({ modulator, change }: ModulatorSettingsProps<Lfo | Steps>) {
       chosen={once !== undefined}
       tone="coralInk"
       style={styles.roll}
-      onPress={() => change({ onceFrom: once === undefined ? barStart(bar, piece.tempo) : undefined })}
+      onPress={() => change({ onceFrom: once === undefined ? barStart(bar, tempoOf(piece)) : undefined })}
     >
       {once === undefined ? 'again and again' : `once, from bar ${bar} on`}
     </Chip>

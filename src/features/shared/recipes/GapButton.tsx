@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { toBarBeat } from '../../../core/music/grid';
+import { tempoOf } from '../../../core/piece/tempoOf';
 import { channelName } from '../../../core/piece/find';
 import { useView } from '../../../data/view';
 import { Sheet } from '../../../ui/Sheet';
@@ -64,7 +65,7 @@ function GapRow({ gap, onChosen }: { readonly gap: Gap; readonly onChosen: () =>
   // Where nothing sounds, what the first track played last can fill it.
   const track = piece.tracks.find(({ id }) => id === gap.track) ?? piece.tracks[0];
   const said = (beat: number): string => {
-    const { bar, beat: within } = toBarBeat(beat, piece.tempo);
+    const { bar, beat: within } = toBarBeat(beat, tempoOf(piece));
     return `${bar}.${within}`;
   };
   const bars = (gap.end - gap.start) / piece.tempo.beatsPerBar;

@@ -1,5 +1,6 @@
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { toBarBeat } from '../../../core/music/grid';
+import { tempoOf } from '../../../core/piece/tempoOf';
 import type { Hit } from '../../../core/piece/moves/throws';
 import { Text } from '../../../ui/Text';
 import { Touchable } from '../../../ui/Touchable';
@@ -31,10 +32,10 @@ export function HitStrip({ hits, chosen, verb = 'Throw', onToggle }: HitStripPro
       {hits.map((hit, i) => {
         const on = chosen.has(i);
         const at = shownBeat(hit.beat);
-        const { bar, beat } = toBarBeat(at, piece.tempo);
+        const { bar, beat } = toBarBeat(at, tempoOf(piece));
         const within = at - Math.floor(at + 1e-6);
         const place = `${bar}.${beat}${within > 0.001 ? `+${within.toFixed(2).slice(1)}` : ''}`;
-        const newBar = i === 0 || toBarBeat(shownBeat(hits[i - 1]!.beat), piece.tempo).bar !== bar;
+        const newBar = i === 0 || toBarBeat(shownBeat(hits[i - 1]!.beat), tempoOf(piece)).bar !== bar;
         return (
           <Touchable
             key={i}

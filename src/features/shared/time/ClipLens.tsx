@@ -22,7 +22,7 @@ export const edgeOf = ({ piece, clip, grip }: Held): number => (grip === 'end' ?
 
 /** A place as bar and beat, and how far into the beat. */
 export function placeText(piece: Piece, beat: number): string {
-  const { bar, beat: counted } = toBarBeat(beat, piece.tempo);
+  const { bar, beat: counted } = toBarBeat(beat, tempoOf(piece));
   const within = (beat % 1) + 1e-9;
   return `${bar}.${counted}${within > 0.005 && within < 0.995 ? ` and ${within.toFixed(2)} of a beat` : ''}`;
 }

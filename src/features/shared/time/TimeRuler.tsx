@@ -1,7 +1,9 @@
 import { useRef } from 'react';
 import { StyleSheet, View } from 'react-native';
 import Svg, { G, Line, Path, Rect, Text as SvgText } from 'react-native-svg';
-import { snapBeats, toBarBeat } from '../../../core/music/grid';
+import { barStart, barsUpTo, snapBeats, toBarBeat } from '../../../core/music/grid';
+import { tempoOf } from '../../../core/piece/tempoOf';
+import { metreName } from '../../../core/music/metre';
 import { useRecording } from '../../../data/recording';
 import { useView } from '../../../data/view';
 import { useDrag, useKeys } from '../../../ui/pointer';
@@ -49,12 +51,14 @@ export function TimeRuler({ width, pxPerBeat }: { readonly width: number; readon
     studio.locate(to);
     return true;
   });
-  const bars = Array.from({ length: Math.ceil(piece.lengthBeats / perBar) }, (_, i) => i);
+  const tempo = tempoOf(piece);
+  const bars = Array.from({ length: barsUpTo(piece.lengthBeats, tempo) }, (_, i) => i);
   const every = Math.max(1, Math.ceil(26 / (perBar * pxPerBeat)));
+  const xOf = (i: number): number => barStart(i + 1, tempo) * pxPerBeat;
   const sections = piece.sections ?? [];
   const roomAfter = (i: number): number =>
     ((sections[i + 1]?.beat ?? piece.lengthBeats) - sections[i]!.beat) * pxPerBeat;
-  const { bar, beat } = toBarBeat(studio.beat, piece.tempo);
+  const { bar, beat } = toBarBeat(studio.beat, tempo);
   return (
     <View
       ref={view}
@@ -99,12 +103,12 @@ export function TimeRuler({ width, pxPerBeat }: { readonly width: number; readon
             fill={tokens.seaSoft}
           />
         ) : null}
-        {sections.map(({ id, beat: at, name }, i) => (
+        {sections.map(({ id, beat: at, name, metre }, i) => (
           <G key={id}>
             <Path d={`M${at * pxPerBeat} 29v14l5 -7z`} fill={tokens.sea} />
             {roomAfter(i) > 24 ? (
               <SvgText x={at * pxPerBeat + 8} y={41} fontFamily={FONT_STRONG} fontSize={12} fill={tokens.sea}>
-                {clipped(name, roomAfter(i) - 12)}
+                {clipped(metre ? `${name}  ${metreName(metre)}` : name, roomAfter(i) - 12)}
               </SvgText>
             ) : null}
           </G>
@@ -113,8 +117,8 @@ export function TimeRuler({ width, pxPerBeat }: { readonly width: number; readon
           .filter((i) => i % every === 0)
           .map((i) => (
             <G key={i}>
-              <Line x1={i * perBar * pxPerBeat} x2={i * perBar * pxPerBeat} y1={28} y2={TOUCH} stroke={tokens.line} />
-              <SvgText x={i * perBar * pxPerBeat + 3} y={24} fontFamily={FONT} fontSize={12} fill={tokens.mute}>
+              <Line x1={xOf(i)} x2={xOf(i)} y1={28} y2={TOUCH} stroke={tokens.line} />
+              <SvgText x={xOf(i) + 3} y={24} fontFamily={FONT} fontSize={12} fill={tokens.mute}>
                 {String(i + 1)}
               </SvgText>
             </G>
