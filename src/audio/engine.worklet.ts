@@ -1,3 +1,4 @@
+import { CountedEngine } from '../core/engine/countedEngine';
 import { Engine } from '../core/engine/engine';
 import { Rehearsal } from '../core/engine/rehearsal';
 import type { Plan } from '../core/engine/plan';
@@ -36,6 +37,7 @@ const scope = globalThis as unknown as WorkletScope;
 /** The engine on the audio thread: 128 samples at a time, messages in between, meters through shared memory. */
 class EngineProcessor extends scope.AudioWorkletProcessor {
   private readonly engine = new Engine(scope.sampleRate);
+  private readonly counted = new CountedEngine(this.engine, scope.sampleRate);
   private readonly meters: MeterWriter;
   private readonly scopeWriter: ScopeWriter;
   private readonly rehearsal = new Rehearsal(this.engine);
@@ -82,8 +84,9 @@ class EngineProcessor extends scope.AudioWorkletProcessor {
     else if (message.type === 'plan') this.usePlan(message.plan);
     else if (message.type === 'impulse') this.useImpulse(message.key, message.impulse);
     else if (message.type === 'cue') this.useCue(message.ports);
-    else if (message.type === 'play') engine.play(message.from);
-    else if (message.type === 'stop') engine.stop();
+    else if (message.type === 'play') this.counted.play(message.from, message.countInBars);
+    else if (message.type === 'stop') this.counted.stop();
+    else if (message.type === 'click') this.counted.click = message.on;
     else if (message.type === 'watch') engine.watch(message.channel, this.scopeWriter);
     else if (message.type === 'locate') engine.locate(message.to);
     else if (message.type === 'listen') engine.listen(message.listening);
@@ -94,6 +97,7 @@ class EngineProcessor extends scope.AudioWorkletProcessor {
   usePlan(plan: Plan): void {
     this.plan = plan;
     this.engine.setPlan(plan);
+    this.counted.setPlan(plan);
     this.rehearsal.want(plan);
   }
 
@@ -115,7 +119,7 @@ class EngineProcessor extends scope.AudioWorkletProcessor {
   }
 
   get idle(): boolean {
-    return !this.engine.playing && this.engine.silent;
+    return !this.engine.playing && !this.counted.counting && this.engine.silent;
   }
 
   rehearse(): void {
@@ -141,9 +145,9 @@ class EngineProcessor extends scope.AudioWorkletProcessor {
     this.blocks += 1;
     if (this.blocks % BLOCKS_PER_LOOK === 0) {
       const began = Date.now();
-      this.engine.process(left, right, left.length);
+      this.counted.process(left, right, left.length);
       this.watch(began, left.length);
-    } else this.engine.process(left, right, left.length);
+    } else this.counted.process(left, right, left.length);
     const gestures = this.engine.takeApplied();
     if (gestures) this.port.postMessage({ type: 'applied', gestures: [...gestures] } satisfies FromEngine);
     this.report(scope.currentTime + left.length / scope.sampleRate);

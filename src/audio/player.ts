@@ -54,6 +54,7 @@ export class Player {
   private context: AudioContext | null = null;
   private node: AudioWorkletNode | null = null;
   private starting: Promise<void> | null = null;
+  private click = false;
   private monitor: Monitor = 'stereo';
   private monitorSwitch: MonitorSwitch | null = null;
   private plan: Plan | null = null;
@@ -104,11 +105,12 @@ export class Player {
     this.impulses.next();
   }
 
-  async play(fromSample: number): Promise<void> {
+  /** @param countInBars bars that are clicked before it begins */
+  async play(fromSample: number, countInBars = 0): Promise<void> {
     await this.resume();
     this.playing = true;
     this.asked = fromSample;
-    this.tell({ type: 'play', from: fromSample });
+    this.tell({ type: 'play', from: fromSample, countInBars });
   }
 
   stop(): void {
@@ -120,6 +122,12 @@ export class Player {
     this.parked = sample;
     if (!this.playing) this.asked = sample;
     this.tell({ type: 'locate', to: sample });
+  }
+
+  /** Clicks on the beats while it plays; only what is listened to has them. */
+  setClick(on: boolean): void {
+    this.click = on;
+    this.tell({ type: 'click', on });
   }
 
   /** How the main output is listened to; what is printed does not change. */
@@ -271,6 +279,7 @@ export class Player {
       })),
       { type: 'locate', to: this.parked },
       { type: 'watch', channel: this.watched },
+      { type: 'click', on: this.click },
       ...(this.listening ? [{ type: 'listen' as const, listening: this.listening }] : []),
     ];
     this.node = new AudioWorkletNode(context, 'zephiro-engine', {

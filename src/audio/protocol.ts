@@ -77,7 +77,8 @@ export const toEngine = z.discriminatedUnion('type', [
    * blocks.
    */
   z.object({ type: z.literal('cue'), ports: z.tuple([port, port]) }),
-  z.object({ type: z.literal('play'), from: z.number() }),
+  z.object({ type: z.literal('play'), from: z.number(), countInBars: z.number() }),
+  z.object({ type: z.literal('click'), on: z.boolean() }),
   z.object({ type: z.literal('stop') }),
   z.object({ type: z.literal('watch'), channel: z.string().nullable() }),
   z.object({ type: z.literal('locate'), to: z.number() }),

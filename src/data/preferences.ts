@@ -14,6 +14,10 @@ const outputSchema = z.object({ id: z.string(), name: z.string() });
 const preferencesSchema = z.object({
   output: outputSchema.catch({ id: '', name: '' }),
   latency: z.enum(LATENCIES).catch('interactive'),
+  /** Whether beats are clicked while the piece plays. */
+  click: z.boolean().catch(false),
+  /** Bars that are clicked before playing begins. */
+  countInBars: z.literal([0, 1, 2]).catch(0),
   newPieceRate: z.literal(SAMPLE_RATES).catch(48_000),
   /** Which of the first steps is shown, from 0; null when they were done or left. */
   firstStep: z.number().int().min(0).nullable().catch(0),

@@ -12,6 +12,7 @@ import { Touchable } from '../../ui/Touchable';
 import { useTokens } from '../../ui/theme';
 import { usePiece, useStudio } from '../studio/StudioProvider';
 import { MetreChips, metreOfPiece } from '../shared/time/MetreChips';
+import { ClickChoice } from './ClickChoice';
 import { BpmForm } from './BpmForm';
 import { TempoChange } from './TempoChange';
 
@@ -56,6 +57,7 @@ export function TempoButton() {
           <Text variant="bodySmall">
             Bars are counted by it, and so are grids and note values of a bar. A section can have another.
           </Text>
+          <ClickChoice />
         </ScrollView>
       </Sheet>
     </>

@@ -63,7 +63,9 @@ export class Studio {
       if (now.piece && now.piece !== before.piece && now.piece.id === piece.id)
         this.change(before.piece ?? now.piece, now.piece);
     });
-    this.stopChoosing = usePreferences.subscribe(() => {
+    this.player.setClick(usePreferences.getState().click);
+    this.stopChoosing = usePreferences.subscribe(({ click }, before) => {
+      if (click !== before.click) this.player.setClick(click);
       this.player.setOutput(outputChoice()).catch((error: unknown) => useOpenPiece.getState().say(String(error)));
     });
     this.stopListening = useAudition.subscribe((now, before) => {
@@ -141,7 +143,10 @@ export class Studio {
     // Before a loop playing would lead into it: what is wanted is the loop.
     const loopStart = piece.loop.on ? at(piece.loop.start) : 0;
     try {
-      await player.play(player.position >= end ? 0 : Math.max(player.position, loopStart));
+      await player.play(
+        player.position >= end ? 0 : Math.max(player.position, loopStart),
+        usePreferences.getState().countInBars,
+      );
     } catch (error) {
       useOpenPiece.getState().say(error instanceof Error ? error.message : String(error));
       return;

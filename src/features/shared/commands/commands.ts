@@ -8,6 +8,7 @@ import { TEMPLATES } from '../../../core/piece/templates';
 import { parseAddress, VIEW_NAMES, type ViewName } from '../../../data/address';
 import { useAudition } from '../../../data/audition';
 import { useOpenPiece } from '../../../data/openPiece';
+import { keepPreferences, usePreferences } from '../../../data/preferences';
 import { useRecording } from '../../../data/recording';
 import { useView } from '../../../data/view';
 import { useImports } from '../../studio/imports';
@@ -161,6 +162,21 @@ export const COMMANDS: readonly Command[] = [
     key: 'l',
     run: () => openPiece().run(setLoop, { ...pieceNow().loop, on: !pieceNow().loop.on }),
   },
+  {
+    id: 'click',
+    name: 'Click on the beats, on or off',
+    group: 'Play',
+    words: 'metronome',
+    key: 'Shift+k',
+    run: () => keepPreferences({ click: !usePreferences.getState().click }),
+  },
+  ...([0, 1, 2] as const).map((countInBars): Command => ({
+    id: `countIn-${countInBars}`,
+    name: `Count-in: ${countInBars === 0 ? 'none' : countInBars === 1 ? '1 bar' : '2 bars'}`,
+    group: 'Play',
+    words: 'pre-roll click metronome',
+    run: () => keepPreferences({ countInBars }),
+  })),
   { id: 'loopRange', name: 'Loop the chosen stretch', group: 'Play', words: 'cycle', key: 'Shift+l', run: loopRange },
   { id: 'undo', name: 'Undo', group: 'Edit', key: 'Mod+z', run: () => openPiece().undo() },
   { id: 'redo', name: 'Redo', group: 'Edit', key: 'Mod+Shift+z', run: () => openPiece().redo() },
