@@ -26,6 +26,14 @@ class FakeNode {
   disconnect(): void {}
 }
 
+class FakeGain {
+  readonly gain = {
+    value: 1,
+    setTargetAtTime: (value: number): void => void (this.gain.value = value),
+  };
+  connect(): void {}
+}
+
 class FakeContext {
   static last: FakeContext;
   static state: AudioContextState = 'running';
@@ -41,8 +49,22 @@ class FakeContext {
   readonly resume = jest.fn(async () => this.change('running'));
   readonly close = jest.fn(async () => this.change('closed'));
 
-  constructor() {
+  readonly gains: FakeGain[] = [];
+  readonly sink = jest.fn(async (_id: string) => undefined);
+
+  constructor(readonly options: { latencyHint?: string } = {}) {
     FakeContext.last = this;
+  }
+
+  setSinkId(id: string): Promise<void> {
+    return this.sink(id) as Promise<void>;
+  }
+  createChannelSplitter = (): object => ({ connect: () => undefined });
+  createChannelMerger = (): object => ({ connect: () => undefined });
+  createGain(): FakeGain {
+    const made = new FakeGain();
+    this.gains.push(made);
+    return made;
   }
 
   private change(state: AudioContextState): void {
@@ -81,7 +103,7 @@ test('what was told before the thread is there is told to it as it begins', asyn
   player.watch('main');
   await player.prepare();
   const { first } = FakeNode.last;
-  expect(typesOf(first)).toEqual(['sounds', 'plan', 'locate', 'watch']);
+  expect(typesOf(first)).toEqual(['sounds', 'plan', 'locate', 'watch', 'click']);
   expect(first[2]).toEqual({ type: 'locate', to: 4800 });
   expect(player.position).toBe(4800);
 });
@@ -89,7 +111,7 @@ test('what was told before the thread is there is told to it as it begins', asyn
 test('playing begins where it is asked, and stops', async () => {
   const { player, node } = await prepared();
   await player.play(960);
-  expect(node.told.slice(-1)).toEqual([{ type: 'play', from: 960 }]);
+  expect(node.told.slice(-1)).toEqual([{ type: 'play', from: 960, countInBars: 0 }]);
   expect(player.position).toBe(960);
   player.stop();
   expect(node.told.slice(-1)).toEqual([{ type: 'stop' }]);
@@ -185,4 +207,41 @@ describe('a browser that gives no sound', () => {
     FakeContext.addModule = async () => undefined;
     await expect(player.prepare()).resolves.toBeUndefined();
   });
+});
+
+test('the way of listening is set between engine and speakers, and kept for a thread that begins later', async () => {
+  const player = new Player(48_000);
+  player.setMonitor('mono');
+  player.setPlan(plan);
+  await player.prepare();
+  const values = (): number[] => FakeContext.last.gains.map(({ gain }) => gain.value);
+  expect(values()).toEqual([0.5, 0.5, 0.5, 0.5]);
+  player.setMonitor('swapped');
+  expect(values()).toEqual([0, 1, 1, 0]);
+});
+
+test('another output or latency is a new thread, on which playing goes on', async () => {
+  const { player, node, context } = await prepared();
+  await player.play(4800);
+  await player.setOutput({ sinkId: 'headphones', latency: 'playback' });
+  expect(context.close).toHaveBeenCalled();
+  expect(FakeContext.last).not.toBe(context);
+  expect(FakeContext.last.options.latencyHint).toBe('playback');
+  expect(FakeContext.last.sink).toHaveBeenCalledWith('headphones');
+  expect(FakeNode.last).not.toBe(node);
+  expect(FakeNode.last.told.slice(-1)).toEqual([{ type: 'play', from: 4800, countInBars: 0 }]);
+  // The same again changes nothing.
+  const now = FakeContext.last;
+  await player.setOutput({ sinkId: 'headphones', latency: 'playback' });
+  expect(FakeContext.last).toBe(now);
+});
+
+test('the click is told to the thread, and how many bars are counted in', async () => {
+  const { player, node } = await prepared();
+  player.setClick(true);
+  await player.play(0, 2);
+  expect(node.told.slice(-2)).toEqual([
+    { type: 'click', on: true },
+    { type: 'play', from: 0, countInBars: 2 },
+  ]);
 });
