@@ -53,6 +53,6 @@ export interface Folders {
 
 /** Says what PIECE can be, in each command that takes one. */
 export const PIECE_HELP =
-  'A piece file (.json), an archive (.zip), the id or the name of a piece in the data folder, or salt-pier or night-ferry, which are made afresh where the data folder has none.';
+  'A piece file (.json), an archive (.zip), the id or the name of a piece in the data folder, or salt-pier, night-ferry or glasshouse-rain, which are made afresh where the data folder has none.';
 export const OUT_HELP =
   'The changed piece as a file (.json, with its new sounds in "sounds" beside it) or an archive (.zip). Left out, the piece in the data folder is saved, and the change can be undone in its history.';

@@ -197,7 +197,9 @@ export async function throughPrints(page: Page, look: (what: string) => Promise<
   await press('radio', 'Write prints');
   await look('what is written');
   await press('button', 'Start writing');
-  await expect(page.getByRole('button', { name: /^Download Hum, answer.*wav$/ })).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByRole('button', { name: /^Download Salt Pier - Hum, answer.*wav$/ })).toBeVisible({
+    timeout: 60_000,
+  });
   await look('the Shelf with prints and files');
 }
 

@@ -39,10 +39,9 @@ test('the playhead is where it was after a reload', async ({ page, pieceId, hasT
   const ruler = page.getByRole('slider', { name: 'Place in the piece' });
   for (let beat = 0; beat < 6; beat += 1) await ruler.press('ArrowRight');
   const place = page.getByRole('button', { name: 'Back to the start' });
-  await expect(place).not.toContainText('1 . 1');
-  const left = await place.textContent();
+  await expect(place).toContainText('2 . 3');
   await page.reload();
-  await expect(place).toHaveText(left!);
+  await expect(place).toContainText('2 . 3');
   await hand.press('button', 'Back to the start');
   await expect(place).toContainText('1 . 1');
 });

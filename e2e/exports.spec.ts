@@ -19,7 +19,7 @@ test('a piece is written to files: sections become markers, a reload stops nothi
   await hand.press('radio', 'Cut at the end');
   await hand.press('radio', 'As 32-bit float WAV');
   await hand.press('button', 'Start writing');
-  await expect(page.getByText(/^(waiting|writing) …/)).toBeVisible();
+  await expect(page.getByRole('dialog', { name: 'Write files' }).getByText(/^(waiting|writing) …/)).toBeVisible();
   await page.reload();
   const stem = page.getByRole('button', {
     name: /^Download Salt Pier - 02 Humming voice - bars 3 to 5 - [-0-9]+\.wav$/,

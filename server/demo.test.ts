@@ -1,7 +1,7 @@
 import { readdirSync } from 'node:fs';
 import { join } from 'node:path';
-import { NIGHT_FERRY_ID } from '../src/core/sounds/nightFerry';
-import { installNightFerry } from './demo';
+import { MADE_DEMOS, type MadeDemo } from './jobs/jobs';
+import { installMadeDemo } from './demo';
 import { closeServers, removeFolders, startServer, until } from './testing';
 
 afterEach(closeServers);
@@ -9,20 +9,20 @@ afterAll(removeFolders);
 
 const arriving = (folder: string): string[] => readdirSync(join(folder, 'arriving'));
 
-test('Night Ferry is made in another process, whole, and once', async () => {
+test.each<MadeDemo>([...MADE_DEMOS])('%s is made in another process, whole, and once', async (demo) => {
   const { services, url, folder } = await startServer();
   const { signal } = new AbortController();
-  await installNightFerry(services, signal);
-  const stored = (await (await fetch(`${url}/api/pieces/${NIGHT_FERRY_ID}`)).json()) as {
+  await installMadeDemo(services, demo, signal);
+  const stored = (await (await fetch(`${url}/api/pieces/${demo}`)).json()) as {
     piece: { sounds: Record<string, unknown> };
     revision: number;
   };
   const hashes = Object.keys(stored.piece.sounds);
   expect(hashes.length).toBeGreaterThan(10);
   for (const hash of hashes) expect(await services.sounds.isIntact(hash, signal)).toBe(true);
-  await installNightFerry(services, signal);
+  await installMadeDemo(services, demo, signal);
   expect((await services.store.listPieces()).map(({ id, revision }) => [id, revision])).toEqual([
-    [NIGHT_FERRY_ID, stored.revision],
+    [demo, stored.revision],
   ]);
   expect(arriving(folder)).toEqual([]);
 });
@@ -30,7 +30,7 @@ test('Night Ferry is made in another process, whole, and once', async () => {
 test('a server that ends meanwhile leaves nothing of it', async () => {
   const { services, folder } = await startServer();
   const ended = new AbortController();
-  const installing = installNightFerry(services, ended.signal);
+  const installing = installMadeDemo(services, 'night-ferry', ended.signal);
   await until(() => arriving(folder).length > 0);
   ended.abort();
   await expect(installing).rejects.toThrow();

@@ -1,9 +1,8 @@
 import { createHash } from 'node:crypto';
 import { mkdir, rm } from 'node:fs/promises';
 import { join } from 'node:path';
-import { NIGHT_FERRY_ID } from '../src/core/sounds/nightFerry';
 import { makeSaltPier, SALT_PIER_ID } from '../src/core/sounds/saltPier';
-import { unpackedSchema } from './jobs/jobs';
+import { unpackedSchema, type MadeDemo } from './jobs/jobs';
 import { readUnpacked } from './jobs/unpackArchive';
 import type { Services } from './services';
 
@@ -16,15 +15,19 @@ export async function installDemo({ store, sounds }: Pick<Services, 'store' | 's
 }
 
 /**
- * Makes the second demo piece in a process of its own and stores it, unless it is there already. It takes some seconds,
- * in which the server works as ever.
+ * Makes a demo piece in a process of its own and stores it, unless it is there already. It takes some seconds, in which
+ * the server works as ever.
  */
-export async function installNightFerry({ store, sounds, jobs }: Services, signal: AbortSignal): Promise<void> {
-  if (await store.hasPiece(NIGHT_FERRY_ID)) return;
+export async function installMadeDemo(
+  { store, sounds, demoJobs }: Services,
+  demo: MadeDemo,
+  signal: AbortSignal,
+): Promise<void> {
+  if (await store.hasPiece(demo)) return;
   const folder = `${sounds.newArrival()}.demo`;
   try {
     await mkdir(folder);
-    const made = await jobs.run({ kind: 'nightFerry', to: folder }, unpackedSchema, signal);
+    const made = await demoJobs.run({ kind: 'demo', demo, to: folder }, unpackedSchema, signal);
     const { piece } = await readUnpacked(folder);
     for (const { hash, info } of made.sounds) await sounds.adopt(join(folder, hash), hash, info);
     await store.createPiece(new Uint8Array(piece));

@@ -3,7 +3,8 @@ import { createServer, type RequestListener, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { join, resolve } from 'node:path';
 import { createApp } from './app';
-import { installDemo, installNightFerry } from './demo';
+import { installDemo, installMadeDemo } from './demo';
+import { MADE_DEMOS } from './jobs/jobs';
 import { toProblem } from './http/problem';
 import { openServices, type Services } from './services';
 import { lockFolder } from './store/folderLock';
@@ -46,7 +47,8 @@ async function main(): Promise<void> {
   const app: Express = createApp({ services, client: resolve('dist'), hosts });
   server.off('request', STARTING).on('request', app);
   process.stdout.write(`Zephiro is at ${address}\n`);
-  if (process.env.ZEPHIRO_DEMO !== 'no') await tryDemo(() => installNightFerry(services, ended.signal), dataFolder);
+  if (process.env.ZEPHIRO_DEMO === 'no') return;
+  for (const demo of MADE_DEMOS) await tryDemo(() => installMadeDemo(services, demo, ended.signal), dataFolder);
 }
 
 /** Listens before anything of the data folder is touched: a second server on the same port never gets that far. */

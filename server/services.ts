@@ -26,6 +26,8 @@ export interface ServiceOptions {
 export interface Services {
   readonly store: Store;
   readonly jobs: JobPool;
+  /** Makes the demo pieces: work of our own, which may take more memory and time than what comes from outside. */
+  readonly demoJobs: JobPool;
   readonly sounds: SoundFiles;
   readonly exports: ExportQueue;
   readonly uploads: Uploads;
@@ -55,6 +57,7 @@ export async function openServices(options: ServiceOptions): Promise<Services> {
     onError,
   });
   const jobs = new JobPool({ program: program('job.process'), size, stallMs: options.jobStallMs });
+  const demoJobs = new JobPool({ program: program('job.process'), size: 1, stallMs: 60_000, maxRssMb: 700 });
   const sounds = new SoundFiles(store, jobs, dataFolder);
   const exports = new ExportQueue({
     store,
@@ -66,11 +69,13 @@ export async function openServices(options: ServiceOptions): Promise<Services> {
   return {
     store,
     jobs,
+    demoJobs,
     sounds,
     exports,
     uploads: new Uploads(store, jobs, sounds),
     close: async () => {
       jobs.close();
+      demoJobs.close();
       await exports.close();
       await store.close();
     },

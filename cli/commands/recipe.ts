@@ -2,19 +2,18 @@ import type { Command } from 'commander';
 import { randomUUID } from 'node:crypto';
 import { findOnsets } from '../../src/core/analysis/onsets';
 import type { SoundData } from '../../src/core/dsp/soundData';
-import { render } from '../../src/core/engine/render';
 import { BadData, readValue } from '../../src/core/exchange/chainFile';
 import { soundsPlayed } from '../../src/core/files/parts';
 import type { Params, ParamValues } from '../../src/core/params/param';
 import { layParts } from '../../src/core/piece/edits/recipes';
 import { contextOf } from '../../src/core/piece/find';
 import { trackHits, type Hit } from '../../src/core/piece/moves/throws';
-import type { Clip, Piece, Track } from '../../src/core/piece/piece';
+import type { Piece, Track } from '../../src/core/piece/piece';
 import { plainTrack } from '../../src/core/piece/plain';
 import { RECIPES } from '../../src/core/recipes/all';
-import { settingsOf, type RecipeSound } from '../../src/core/recipes/recipe';
 import { recipeEditArgs, recipeSoundInfo, recipeSoundName, type RecipeCall } from '../../src/core/recipes/recipeEdit';
-import { hitSources, SWELL, swellClip, swellJob, swellSettings, takeHit } from '../../src/core/recipes/reverseSwell';
+import { renderRecipe, renderSwells } from '../../src/core/recipes/renderRecipe';
+import { hitSources, SWELL } from '../../src/core/recipes/reverseSwell';
 import {
   OUT_HELP,
   PIECE_HELP,
@@ -68,19 +67,11 @@ function orBadData<T>(act: () => T): T {
   }
 }
 
-function soundOf({ recipe, input, values }: RecipeCall, sounds: Sounds): RecipeSound | null {
-  const settings = settingsOf(recipe, values, input.piece);
-  const work = orBadData(() => recipe.renderJob?.(input, settings) ?? null);
-  const extra = work?.sounds.map(({ hash, channels }) => [hash, channels] as const) ?? [];
-  const rendered = work && render({ ...work.job, sounds: new Map([...sounds, ...extra]) });
-  return orBadData(() => recipe.sound?.(input, settings, rendered && [rendered.left, rendered.right]) ?? null);
-}
-
 function makeRecipe(opened: OpenedPiece, call: RecipeCall, sounds: Sounds): OpenedPiece {
   const { piece } = opened;
   const reason = call.recipe.unavailableReason(call.input);
   if (reason !== null) throw new BadData(reason);
-  const sound = soundOf(call, sounds);
+  const sound = orBadData(() => renderRecipe(call, sounds));
   const made = sound && madeSound(sound.channels, piece.sampleRate);
   const stored = sound &&
     made && { hash: made.hash, info: recipeSoundInfo(sound, recipeSoundName(call), piece.sampleRate) };
@@ -96,29 +87,23 @@ function makeSwells(
   sounds: Sounds,
 ): OpenedPiece {
   const { piece } = opened;
-  const settings = swellSettings(values, piece);
   const hits = hitsOf(piece, track, sounds);
   const chosen = hits.flatMap(({ beat }, i) => (beat >= range.start && beat < range.end ? [i] : []));
   const sources = hitSources(piece, track, hits, chosen, values.clear === true ? 'every' : 'chosen');
-  const clips: Clip[] = [];
   const made: MadeSound[] = [];
-  const infos: Piece['sounds'] = {};
-  sources.forEach((source, i) => {
-    const hit = takeHit(sounds.get(source.sound)!, source, piece.sampleRate);
-    const work = swellJob(piece, hit, source.beat, settings);
-    const rendered = render({
-      ...work.job,
-      sounds: new Map(work.sounds.map(({ hash, channels }) => [hash, channels])),
-    })!;
-    const swell = [rendered.left, rendered.right];
-    const sound = madeSound(swell, piece.sampleRate);
-    const clip = swellClip(piece, source, swell, hit, settings, sound.hash, randomUUID());
-    if (!clip) return;
-    const name = `Swell ${i + 1} of ${track.name}`.slice(0, 120);
-    infos[sound.hash] = { name, frames: swell[0]!.length, sampleRate: piece.sampleRate, channels: 2 };
+  const store = (channels: SoundData): string => {
+    const sound = madeSound(channels, piece.sampleRate);
     made.push(sound);
-    clips.push({ ...clip, name });
-  });
+    return sound.hash;
+  };
+  const swells = renderSwells(piece, track, sources, values, sounds, { store, newId: () => randomUUID() });
+  const clips = swells.map(({ clip }) => clip);
+  const infos = Object.fromEntries(
+    swells.map(({ hash, channels, clip }) => [
+      hash,
+      { name: clip.name, frames: channels[0]!.length, sampleRate: piece.sampleRate, channels: 2 as const },
+    ]),
+  );
   if (clips.length === 0)
     throw new BadData('No hit of that stretch has room before it for a swell. Take another stretch.');
   const what = `Make ${clips.length} ${clips.length === 1 ? 'swell' : 'swells'}`;

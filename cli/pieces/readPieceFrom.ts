@@ -5,6 +5,7 @@ import { dirname, join } from 'node:path';
 import type { History } from '../../src/core/api/schemas';
 import { BadData } from '../../src/core/exchange/chainFile';
 import { readPiece } from '../../src/core/piece/versions/readPiece';
+import { GLASSHOUSE_RAIN_ID, makeGlasshouseRain } from '../../src/core/recipes/glasshouseRain';
 import type { Demo } from '../../src/core/sounds/demo';
 import { makeNightFerry, NIGHT_FERRY_ID } from '../../src/core/sounds/nightFerry';
 import { makeSaltPier, SALT_PIER_ID } from '../../src/core/sounds/saltPier';
@@ -19,6 +20,7 @@ const NO_HISTORY: History = { entries: [], cursor: 0 };
 const DEMOS: ReadonlyMap<string, (hashOf: (bytes: Uint8Array) => string) => Demo> = new Map([
   [SALT_PIER_ID, makeSaltPier],
   [NIGHT_FERRY_ID, makeNightFerry],
+  [GLASSHOUSE_RAIN_ID, makeGlasshouseRain],
 ]);
 
 const fileIn = (folder: string, hash: string): string | undefined => {

@@ -7,10 +7,10 @@ import { Problem, codeOf } from '../http/problem';
 import { decodeSound } from './decodeSound';
 import { jobSchema, type Job, type Report } from './jobs';
 import { unpackArchive } from './unpackArchive';
-import { writeNightFerry } from './writeNightFerry';
+import { writeDemo } from './writeDemo';
 
-/** Memory that a job process may take altogether, in bytes. */
-const MAX_RSS_BYTES = 280 * 1024 * 1024;
+/** Memory that this process may take altogether, in bytes; told in MB by who starts it. */
+const MAX_RSS_BYTES = Number(process.argv[2]) * 1024 * 1024;
 /** A process that has grown beyond this is not used again, so that a job never pays for those before it. */
 const RETIRED_RSS_BYTES = 110 * 1024 * 1024;
 /** Beyond this, unused memory is collected before the next job. */
@@ -50,8 +50,8 @@ async function perform(job: Job): Promise<unknown> {
     }
     case 'unpack':
       return { sounds: await unpackArchive(job.from, job.to, onProgress) };
-    case 'nightFerry':
-      return { sounds: await writeNightFerry(job.to, onProgress) };
+    case 'demo':
+      return { sounds: await writeDemo(job.demo, job.to, onProgress) };
     case 'hash': {
       const hash = createHash('sha256');
       await pipeline(createReadStream(job.path), hash);

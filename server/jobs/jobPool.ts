@@ -14,6 +14,8 @@ export interface JobPoolOptions {
   readonly limitMs?: number;
   /** A process that had nothing to do for so long is ended, in milliseconds. */
   readonly idleMs?: number;
+  /** Memory that a process may take altogether, in MB; little when left out, as what comes from outside gets. */
+  readonly maxRssMb?: number;
 }
 
 interface Waiting {
@@ -24,6 +26,7 @@ interface Waiting {
 }
 
 const HEAP_MB = 256;
+const MAX_RSS_MB = 280;
 /** A new process gets so much time in addition, to start. */
 const START_MS = 10_000;
 
@@ -96,7 +99,7 @@ export class JobPool {
   }
 
   private spawn(): ChildProcess {
-    const child = fork(this.options.program, [], {
+    const child = fork(this.options.program, [String(this.options.maxRssMb ?? MAX_RSS_MB)], {
       // The process collects its unused memory between jobs, which it has to be let.
       execArgv: [`--max-old-space-size=${HEAP_MB}`, '--expose-gc'],
       stdio: ['ignore', 'ignore', 'ignore', 'ipc'],

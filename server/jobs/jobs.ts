@@ -2,14 +2,18 @@ import * as z from 'zod';
 import { hashSchema as hash } from '../../src/core/piece/fields';
 import { soundSchema } from '../../src/core/piece/soundInfo';
 
+/** Demo pieces that take long to make. */
+export const MADE_DEMOS = ['night-ferry', 'glasshouse-rain'] as const;
+export type MadeDemo = (typeof MADE_DEMOS)[number];
+
 /** Work on bytes from outside, done by a job process. Paths are of files of the server's own making. */
 export const jobSchema = z.discriminatedUnion('kind', [
   /** Decodes an uploaded sound `from` into the stored form `to`. */
   z.strictObject({ kind: z.literal('decode'), from: z.string(), to: z.string() }),
   /** Unpacks an uploaded archive `from`: documents and sounds in the stored form, each a file in the folder `to`. */
   z.strictObject({ kind: z.literal('unpack'), from: z.string(), to: z.string() }),
-  /** Makes the second demo piece: its document and its sounds in the stored form, each a file in the folder `to`. */
-  z.strictObject({ kind: z.literal('nightFerry'), to: z.string() }),
+  /** Makes a demo piece: its document and its sounds in the stored form, each a file in the folder `to`. */
+  z.strictObject({ kind: z.literal('demo'), demo: z.enum(MADE_DEMOS), to: z.string() }),
   /** Hashes a stored file. */
   z.strictObject({ kind: z.literal('hash'), path: z.string() }),
 ]);
