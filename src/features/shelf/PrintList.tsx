@@ -15,6 +15,7 @@ import { cancelPrint, print as startPrint, storeAgain, usePrinting, type PrintWo
 import { usePiece, useStudio } from '../studio/StudioProvider';
 import { HearTap } from './HearTap';
 import { newId } from '../../data/newId';
+import { matchesWords } from '../shared/shell/matchesWords';
 
 const DEPTHS = [
   { bits: '24', text: '24 bit' },
@@ -24,10 +25,11 @@ const DEPTHS = [
 
 const PART_NAMES = { wet: 'wet only', mix: 'wet and dry', dry: 'dry' } as const;
 
-/** Prints of this piece, newest first, and those on their way. */
-export function PrintList() {
+/** Prints of this piece, newest first, and those on their way. @param words only those whose names have them */
+export function PrintList({ words = '' }: { readonly words?: string }) {
   const piece = usePiece();
   const works = usePrinting((state) => state.works);
+  const found = piece.prints.filter(({ name }) => matchesWords(name, words)).reverse();
   return (
     <View style={styles.list}>
       <Text variant="headlineSmall" tone="plum">
@@ -36,9 +38,10 @@ export function PrintList() {
       {works.map((work) => (
         <Working key={work.id} work={work} />
       ))}
-      {[...piece.prints].reverse().map((print) => (
+      {found.map((print) => (
         <PrintCard key={print.id} print={print} />
       ))}
+      {piece.prints.length > 0 && found.length === 0 ? <Text variant="bodySmall">No print is called so.</Text> : null}
       {piece.prints.length === 0 && works.length === 0 ? (
         <Text variant="bodySmall">
           No prints yet. In Piece, choose a clip or drag a stretch of the ruler, then print: the echo becomes a sound of

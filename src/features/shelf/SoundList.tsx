@@ -7,19 +7,21 @@ import { Text } from '../../ui/Text';
 import { ImportButton } from '../shared/sounds/ImportButton';
 import { ImportStatus } from '../shared/sounds/ImportStatus';
 import { usePiece, useStudio } from '../studio/StudioProvider';
+import { matchesWords } from '../shared/shell/matchesWords';
 import { HearTap } from './HearTap';
 
 const WAVE_WIDTH = 96;
 const WAVE_HEIGHT = 36;
 
-/** The recorded sounds of this piece, each once. */
-export function SoundList() {
+/** The recorded sounds of this piece, each once. @param words only those whose names have them */
+export function SoundList({ words = '' }: { readonly words?: string }) {
   const piece = usePiece();
   const tokens = useTokens();
   const { studio, missing } = useStudio();
   const printed = new Set(piece.prints.map((print) => print.sound));
   const used = new Set(piece.tracks.flatMap((track) => track.clips.map((clip) => clip.sound)));
-  const sounds = Object.entries(piece.sounds).filter(([hash]) => !printed.has(hash) && used.has(hash));
+  const all = Object.entries(piece.sounds).filter(([hash]) => !printed.has(hash) && used.has(hash));
+  const sounds = all.filter(([, { name }]) => matchesWords(name, words));
   return (
     <View style={styles.list}>
       <View style={styles.head}>
@@ -29,7 +31,8 @@ export function SoundList() {
         <ImportButton />
       </View>
       <ImportStatus />
-      {sounds.length === 0 ? (
+      {all.length > 0 && sounds.length === 0 ? <Text variant="bodySmall">No sound is called so.</Text> : null}
+      {all.length === 0 ? (
         <Text variant="bodySmall">
           No sounds yet. Add a WAV, AIFF, FLAC, MP3 or OGG file: it becomes a clip on a track of its own.
         </Text>

@@ -103,7 +103,7 @@ function TempoForm({ onDone }: { readonly onDone: () => void }) {
 }
 
 const styles = StyleSheet.create({
-  button: { alignItems: 'flex-start', minWidth: 56, paddingHorizontal: 8 },
+  button: { alignItems: 'flex-start', minWidth: 52, paddingHorizontal: 4 },
   figure: { fontSize: 17, lineHeight: 22 },
   body: { maxHeight: 620 },
   form: { gap: 12 },

@@ -9,9 +9,13 @@ import { useOpenPiece } from '../../../data/openPiece';
 import { Button } from '../../../ui/Button';
 import { IconButton } from '../../../ui/IconButton';
 import { Text } from '../../../ui/Text';
+import { matchesWords } from '../shell/matchesWords';
 
-/** Chains kept for any piece; a removed one can be brought back while the list is in view. */
-export function BlockList() {
+/**
+ * Chains kept for any piece; a removed one can be brought back while the list is in view.
+ * @param words only those whose names have them
+ */
+export function BlockList({ words = '' }: { readonly words?: string }) {
   const queries = useQueryClient();
   const blocks = useQuery({ queryKey: ['blocks'], queryFn: listBlocks });
   const again = (): Promise<void> => queries.invalidateQueries({ queryKey: ['blocks'] });
@@ -29,6 +33,7 @@ export function BlockList() {
     },
     onError: tell,
   });
+  const found = (blocks.data ?? []).filter(({ name }) => matchesWords(name, words));
   return (
     <View style={styles.list}>
       <Text variant="headlineSmall">Blocks</Text>
@@ -48,7 +53,7 @@ export function BlockList() {
           Effects saved from a chain lie here, for any piece: open the menu of a card or of a channel.
         </Text>
       ) : null}
-      {blocks.data?.map((block) => (
+      {found.map((block) => (
         <Fragment key={block.id}>
           <Divider />
           <View role="group" aria-label={`Block ${block.name}`} style={styles.row}>
