@@ -72,7 +72,7 @@ test('one that goes to where it came from has level and place of its track, and 
   expect(applyPiecePatches(piece, backward)).toEqual(start);
 });
 
-test('prints of one track share a track for prints; the piece grows by what rings past its end', () => {
+test('prints of one track share a track for prints; the piece stays as long as it is', () => {
   const late = { ...print, id: 'q', startSample: beatsToSamples(15, start.tempo, RATE) };
   const both = applyEdit(add({ instead: false }).piece, addPrint, {
     print: late,
@@ -81,8 +81,8 @@ test('prints of one track share a track for prints; the piece grows by what ring
   }).piece;
   expect(both.tracks).toHaveLength(3);
   expect(placed(both).clips.map(({ id }) => id)).toEqual(['placed', 'second']);
-  // Four seconds from beat 15 on, at the piece's tempo, to the next whole bar.
-  expect(both.lengthBeats).toBe(Math.ceil((15 + (4 * start.tempo.bpm) / 60) / 4) * 4);
+  // The second rings for four seconds from the last beat but one on.
+  expect(both.lengthBeats).toBe(start.lengthBeats);
 });
 
 test('a print in the place of its clip sounds as the clip did, to the bit, up to where it was cut; the clip is muted, not gone', () => {

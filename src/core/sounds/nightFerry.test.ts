@@ -27,7 +27,7 @@ const CHORDS = [
 test('it is a valid piece of forty-eight bars of six eighths, with a section where each part of it begins', () => {
   expect(pieceSchema.safeParse(demo.piece).error).toBeUndefined();
   const { tempo, lengthBeats, sections } = demo.piece;
-  expect([tempo, lengthBeats / tempo.beatsPerBar]).toEqual([{ bpm: BPM, beatsPerBar: 3 }, 48]);
+  expect([tempo, lengthBeats / tempo.beatsPerBar]).toEqual([{ bpm: BPM, beatsPerBar: 3, unit: 8 }, 48]);
   expect(sections!.map(({ name, beat }) => `${name} ${beat / 3 + 1}`)).toEqual([
     'Cast off 1',
     'Crossing 9',

@@ -9,11 +9,11 @@ export interface Stereo {
   readonly right: Float32Array;
 }
 
-/** A demo between two beats, or some tracks of it alone, without effects. */
+/** A demo between two beats, or some tracks of it alone, without effects and returns. */
 export function heardParts(demo: Demo, tracks: readonly string[] | null, fromBeat: number, toBeat: number): Stereo {
   const kept = demo.piece.tracks
     .filter((track) => !tracks || tracks.includes(track.id))
-    .map((track) => (tracks ? { ...track, chain: [] } : track));
+    .map((track) => (tracks ? { ...track, chain: [], sends: [] } : track));
   return render({
     plan: compilePlan({ ...demo.piece, tracks: kept }),
     sounds: new Map(demo.sounds.map((sound) => [sound.hash, sound.channels])),
