@@ -35,6 +35,8 @@ interface RailProps {
   readonly look?: RailLook;
   readonly laneMark?: RefObject<View | null>;
   readonly initial?: ParamValue;
+  /** Spoken in place of its label, where others in view have the same. */
+  readonly spoken?: string | undefined;
 }
 
 /** How near, as a share of the rail, a notch catches. */
@@ -52,7 +54,18 @@ function fineness(y: number, height: number): number {
  * The control of the product: a horizontal rail that is dragged, finely dragged, typed, stepped by key or wheel, and
  * reset by a double tap.
  */
-export function Rail({ param, value, context, onTouch, onSet, lane, look = 'wet', laneMark, initial }: RailProps) {
+export function Rail({
+  param,
+  value,
+  context,
+  onTouch,
+  onSet,
+  lane,
+  look = 'wet',
+  laneMark,
+  initial,
+  spoken,
+}: RailProps) {
   const tokens = useTokens();
   const track = useRef<View>(null);
   const [held, setHeld] = useState<{ position: number; value: ParamValue } | null>(null);
@@ -100,7 +113,7 @@ export function Rail({ param, value, context, onTouch, onSet, lane, look = 'wet'
     return true;
   });
   useWheel(track, (direction) => onSet(stepSetting(param, value, context, direction, 'normal')));
-  const spoken = formatValue(param, shown, context);
+  const said = formatValue(param, shown, context);
   return (
     <View style={styles.rail}>
       <View style={styles.head}>
@@ -113,11 +126,11 @@ export function Rail({ param, value, context, onTouch, onSet, lane, look = 'wet'
         ref={track}
         role="slider"
         tabIndex={0}
-        aria-label={param.label}
+        aria-label={spoken ?? param.label}
         aria-valuemin={0}
         aria-valuemax={100}
         aria-valuenow={Math.round(position * 1000) / 10}
-        aria-valuetext={spoken}
+        aria-valuetext={said}
         style={styles.touch}
       >
         <View
@@ -198,21 +211,17 @@ export function SwitchRail({
   param,
   value,
   onSet,
+  spoken = param.label,
 }: {
   readonly param: Param;
   readonly value: ParamValue;
   readonly onSet: (value: ParamValue) => void;
+  readonly spoken?: string | undefined;
 }) {
   const tokens = useTokens();
   const on = value === true;
   return (
-    <Pressable
-      role="switch"
-      aria-checked={on}
-      aria-label={param.label}
-      onPress={() => onSet(!on)}
-      style={styles.switchRow}
-    >
+    <Pressable role="switch" aria-checked={on} aria-label={spoken} onPress={() => onSet(!on)} style={styles.switchRow}>
       <Text style={styles.name}>{param.label}</Text>
       <View
         style={[
@@ -234,16 +243,18 @@ export function ChoiceRail({
   param,
   value,
   onSet,
+  spoken = param.label,
 }: {
   readonly param: Extract<Param, { kind: 'choice' }>;
   readonly value: ParamValue;
   readonly onSet: (value: ParamValue) => void;
+  readonly spoken?: string | undefined;
 }) {
   const tokens = useTokens();
   return (
     <View style={styles.rail}>
       <Text>{param.label}</Text>
-      <View role="radiogroup" aria-label={param.label} style={styles.choices}>
+      <View role="radiogroup" aria-label={spoken} style={styles.choices}>
         {param.options.map((option) => {
           const chosen = option.id === value;
           return (

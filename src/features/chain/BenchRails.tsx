@@ -18,7 +18,7 @@ import { setLiveValue, type LiveValues } from './liveValues';
 import { OwnSound } from './OwnSound';
 import { ParamRail } from '../shared/channels/ParamRail';
 import { SideTrack } from './SideTrack';
-import { sectionTitle } from './shown';
+import { sectionTitle, spokenInStrand } from './shown';
 import { StrandRow } from './StrandRow';
 import { TimeTools } from './TimeTools';
 import { holds, isVisible } from '../../core/effects/visibleWhen';
@@ -227,6 +227,7 @@ function Block({
         value={value}
         initial={initial[id]}
         look={id === 'mix' ? 'mix' : 'wet'}
+        spoken={spokenInStrand(param, slot)}
         onLive={(next) => setLiveValue(live, id, next)}
       />
       {param.kind === 'number' && param.sync === 'time' ? (

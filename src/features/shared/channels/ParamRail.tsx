@@ -16,6 +16,8 @@ interface ParamRailProps {
   readonly value: ParamValue;
   readonly initial?: ParamValue;
   readonly look?: RailLook;
+  /** Spoken in place of its label, where others in view have the same. */
+  readonly spoken?: string | undefined;
   /** Told while a hand moves it, before it is part of the piece: what a picture needs. */
   readonly onLive?: (value: ParamValue | null) => void;
 }
@@ -32,7 +34,7 @@ function useSteady(target: Target): Target {
  * A rail tied to a target of the piece: touched it is heard, let go it is kept, armed it is recorded; its lane and the
  * reach of its links lie on it in coral.
  */
-export function ParamRail({ target, param, value, initial, look, onLive }: ParamRailProps) {
+export function ParamRail({ target, param, value, initial, look, spoken, onLive }: ParamRailProps) {
   const piece = usePiece();
   const hand = useHand(target);
   const { studio } = useStudio();
@@ -57,8 +59,8 @@ export function ParamRail({ target, param, value, initial, look, onLive }: Param
     onLive?.(null);
     hand.release(next);
   };
-  if (param.kind === 'toggle') return <SwitchRail param={param} value={value} onSet={set} />;
-  if (param.kind === 'choice') return <ChoiceRail param={param} value={value} onSet={set} />;
+  if (param.kind === 'toggle') return <SwitchRail param={param} value={value} spoken={spoken} onSet={set} />;
+  if (param.kind === 'choice') return <ChoiceRail param={param} value={value} spoken={spoken} onSet={set} />;
   const touch = (next: ParamValue): void => {
     onLive?.(next);
     hand.touch(next);
@@ -70,6 +72,7 @@ export function ParamRail({ target, param, value, initial, look, onLive }: Param
       context={context}
       initial={initial}
       look={look}
+      spoken={spoken}
       lane={railLane}
       laneMark={mark}
       onTouch={touch}

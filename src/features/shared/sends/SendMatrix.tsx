@@ -65,6 +65,7 @@ function Cell({ channel, to, name }: { readonly channel: string; readonly to: st
           param={{ ...SEND_LEVEL, label: name }}
           value={send.level}
           look="wet"
+          spoken={`${channelName(piece, channel)} to ${name}`}
         />
       </View>
     );
