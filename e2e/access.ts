@@ -197,9 +197,11 @@ export async function throughPrints(page: Page, look: (what: string) => Promise<
   await press('radio', 'Write prints');
   await look('what is written');
   await press('button', 'Start writing');
-  await expect(page.getByRole('button', { name: /^Download Salt Pier - Hum, answer.*wav$/ })).toBeVisible({
-    timeout: 60_000,
-  });
+  const sheet = page.getByRole('dialog', { name: 'Write files' });
+  const file = sheet.getByRole('button', { name: /^Download Salt Pier - Hum, answer.*wav$/ });
+  await expect(file).toBeVisible({ timeout: 60_000 });
+  await look('what was written');
+  await press('button', 'Close');
   await look('the Shelf with prints and files');
 }
 
