@@ -1,17 +1,4 @@
-import type { Tempo } from './tempo';
-
-/** How long a bar is, and by which note it is counted. */
-export interface Metre {
-  /** Length of a bar in quarter notes: 3 for 6/8. */
-  readonly beatsPerBar: number;
-  /** The note that is counted: 8 in 6/8. */
-  readonly unit: number;
-}
-
-/** A metre from a beat on, which begins a bar. */
-export interface MetreChange extends Metre {
-  readonly beat: number;
-}
+import type { Metre, MetreChange, Tempo } from './tempo';
 
 /** A stretch of one metre. */
 export interface MetreSpan extends MetreChange {

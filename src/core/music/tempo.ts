@@ -1,5 +1,3 @@
-import type { MetreChange } from './metre';
-
 /**
  * A tempo that changes: stretches of one tempo each, one after another from beat 0 on; the last has no end. Ramps are
  * many short ones.
@@ -10,6 +8,19 @@ export interface TempoMap {
   readonly seconds: Float64Array;
   /** Quarter notes per minute. */
   readonly bpm: Float64Array;
+}
+
+/** How long a bar is, and by which note it is counted. */
+export interface Metre {
+  /** Length of a bar in quarter notes: 3 for 6/8. */
+  readonly beatsPerBar: number;
+  /** The note that is counted: 8 in 6/8. */
+  readonly unit: number;
+}
+
+/** A metre from a beat on, which begins a bar. */
+export interface MetreChange extends Metre {
+  readonly beat: number;
 }
 
 /** A piece's tempo and metre: quarter-note beats per minute and how many quarter-note beats make a bar (6/8 has 3). */

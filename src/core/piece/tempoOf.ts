@@ -1,6 +1,5 @@
 import { tempoMapOf } from './moves/tempoLane';
-import type { MetreChange } from '../music/metre';
-import type { Tempo, TempoMap } from '../music/tempo';
+import type { MetreChange, Tempo, TempoMap } from '../music/tempo';
 import type { Lane, Piece, Section } from './piece';
 
 type Timed = Pick<Piece, 'tempo' | 'sampleRate' | 'lanes'> & { readonly sections?: Piece['sections'] };
