@@ -4,6 +4,13 @@ import { expect, test } from '@playwright/test';
 test('the first steps light up what they need, follow what is done, and can be left and had again', async ({
   page,
 }) => {
+  // What is tried stays in this window: other tests open the demo as it is.
+  await page.route('**/api/pieces/salt-pier', async (route) => {
+    const request = route.request();
+    if (request.method() !== 'PUT') return route.continue();
+    const base = Number(((await request.headerValue('if-match')) ?? '').replace(/\D/g, ''));
+    return route.fulfill({ json: { revision: base + 1 } });
+  });
   await page.goto('/piece/salt-pier');
   const guide = page.getByRole('region', { name: 'First steps' });
   await expect(guide).toContainText('1 of 3');
@@ -27,8 +34,6 @@ test('the first steps light up what they need, follow what is done, and can be l
   await page.getByLabel('Search commands, effects and recipes').fill('first steps');
   await page.keyboard.press('Enter');
   await expect(guide).toContainText('1 of 3');
-  // What was tried is taken back: other tests open the demo as it is.
-  await page.keyboard.press('Control+z');
 });
 
 test('the demo sends its voice into an echo and a space, so that the first tap is heard as what this is for', async ({
