@@ -21,7 +21,7 @@ test('settings are kept over a reload: latency, sample rate of new pieces, click
   await hand.press('button', 'Close');
   // Playing works on the thread that was made for it.
   await hand.press('button', 'Play');
-  await expect(page.getByRole('button', { name: 'Stop' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Stop', exact: true })).toBeVisible();
   await hand.press('button', 'Stop');
 });
 

@@ -1,4 +1,4 @@
-import { useMemo, useRef, useState } from 'react';
+import { lazy, Suspense, useMemo, useRef, useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { bpmAt, bpmFromTaps } from '../../core/music/tempo';
 import { metreAt, metreName } from '../../core/music/metre';
@@ -12,9 +12,11 @@ import { Touchable } from '../../ui/Touchable';
 import { useTokens } from '../../ui/theme';
 import { usePiece, useStudio } from '../studio/StudioProvider';
 import { MetreChips, metreOfPiece } from '../shared/time/MetreChips';
-import { ClickChoice } from './ClickChoice';
 import { BpmForm } from './BpmForm';
-import { TempoChange } from './TempoChange';
+
+/** What the sheet holds is fetched when it is opened first. */
+const ClickChoice = lazy(async () => ({ default: (await import('./ClickChoice')).ClickChoice }));
+const TempoChange = lazy(async () => ({ default: (await import('./TempoChange')).TempoChange }));
 
 /** Taps farther apart than this begin a new count. */
 const FORGET_SECONDS = 2.5;
@@ -48,7 +50,9 @@ export function TempoButton() {
       <Sheet title="Tempo and metre" visible={open} onClose={() => setOpen(false)}>
         <ScrollView style={styles.body}>
           {moving ? null : <TempoForm onDone={() => setOpen(false)} />}
-          <TempoChange onDone={() => setOpen(false)} />
+          <Suspense fallback={null}>
+            <TempoChange onDone={() => setOpen(false)} />
+          </Suspense>
           <MetreChips
             name="Metre"
             chosen={metreOfPiece(piece)}
@@ -57,7 +61,9 @@ export function TempoButton() {
           <Text variant="bodySmall">
             Bars are counted by it, and so are grids and note values of a bar. A section can have another.
           </Text>
-          <ClickChoice />
+          <Suspense fallback={null}>
+            <ClickChoice />
+          </Suspense>
         </ScrollView>
       </Sheet>
     </>
