@@ -88,7 +88,7 @@ class EngineProcessor extends scope.AudioWorkletProcessor {
     else if (message.type === 'stop') this.counted.stop();
     else if (message.type === 'click') this.counted.click = message.on;
     else if (message.type === 'watch') engine.watch(message.channel, this.scopeWriter);
-    else if (message.type === 'locate') engine.locate(message.to);
+    else if (message.type === 'locate') this.counted.locate(message.to);
     else if (message.type === 'listen') engine.listen(message.listening);
     else engine.queue(message.gesture);
     this.callRehearsal();

@@ -3,11 +3,14 @@ import { barStart, toBarBeat } from '../music/grid';
 import { metreAt, metreOf, METRES } from '../music/metre';
 import { beatsToSamples, type Tempo } from '../music/tempo';
 import { tempoOf } from '../piece/tempoOf';
+import { newSlot } from '../piece/edits/chain';
 import { emptyPiece, type Piece } from '../piece/piece';
+import { clipOf, hashOf, scene } from '../piece/testing';
 import { Click } from './click';
 import { compilePlan } from './compilePlan';
 import { CountedEngine } from './countedEngine';
 import { Engine } from './engine';
+import { engineOf } from './testing';
 
 const RATE = 48_000;
 
@@ -124,4 +127,95 @@ test('the first beat of a bar is higher', () => {
   expect(rises(bar)).toBeGreaterThan(1.4 * rises(beat));
   expect(rises(clicks[6]!)).toBe(rises(bar));
   expect(toBarBeat(barStart(2, heldTempo), heldTempo)).toEqual({ bar: 2, beat: 1 });
+});
+
+describe('what is played is late for effects that look ahead', () => {
+  const BEAT = 24_000;
+  /** Impulses on the beats of sixteen, on the right alone: on the left are only clicks. */
+  const marks = [new Float32Array(16 * BEAT), Float32Array.from({ length: 16 * BEAT }, (_, i) => (i % BEAT ? 0 : 0.5))];
+
+  interface Course {
+    readonly lookAheads: readonly number[];
+    readonly block: number;
+    readonly bars: number;
+    readonly loop?: Piece['loop'];
+    /** Called before each block. */
+    readonly act?: (player: CountedEngine, at: number) => void;
+  }
+
+  /** Where clicks begin, and where impulses of the sound come out. */
+  function heard({ lookAheads, block, bars, loop, act }: Course): { clicks: number[]; impulses: number[] } {
+    const chain = lookAheads.map((lookAhead, i) => newSlot(`l${i}`, 'limiter', 'neutral', { lookAhead, ceiling: 0 }));
+    const played = scene([marks[0]!], [{ clips: [clipOf('a', 0, 0, 8)], chain }], {
+      tempo: { bpm: 120, beatsPerBar: 4 },
+      ...(loop ? { loop } : {}),
+    });
+    played.sounds.set(hashOf(0), marks);
+    const engine = engineOf(played);
+    const player = new CountedEngine(engine, RATE);
+    player.setPlan(compilePlan(played.piece));
+    player.click = true;
+    player.play(0, bars);
+    const frames = block * Math.floor((10 * BEAT) / block);
+    const [left, right] = [new Float32Array(frames), new Float32Array(frames)];
+    for (let at = 0; at < frames; at += block) {
+      act?.(player, at);
+      player.process(left.subarray(at, at + block), right.subarray(at, at + block), block);
+    }
+    const impulses = [...right.keys()].filter((i) => Math.abs(right[i]! - left[i]!) > 0.1);
+    return { clicks: onsets(left), impulses };
+  }
+
+  const course = {
+    lookAheads: fc.array(fc.double({ min: 0.5, max: 8, noNaN: true }), { maxLength: 4 }),
+    block: fc.constantFrom(64, 128, 1024),
+  };
+
+  test('a click sounds with each beat that is heard, and once', () => {
+    fc.assert(
+      fc.property(course.lookAheads, course.block, fc.boolean(), (lookAheads, block, on) => {
+        const { clicks, impulses } = heard({ lookAheads, block, bars: 0, loop: { on, start: 0.75, end: 3.5 } });
+        expect(impulses.length).toBeGreaterThan(7);
+        expect(clicks).toEqual(impulses);
+      }),
+      { numRuns: 20 },
+    );
+  });
+
+  test('the first beat is heard where a count-in would have its next', () => {
+    fc.assert(
+      fc.property(course.lookAheads, course.block, (lookAheads, block) => {
+        const { clicks, impulses } = heard({ lookAheads, block, bars: 1 });
+        expect(clicks.slice(4)).toEqual(impulses);
+        expect(clicks.slice(0, 5)).toEqual([4, 3, 2, 1, 0].map((left) => impulses[0]! - left * BEAT));
+      }),
+      { numRuns: 20 },
+    );
+  });
+
+  test('after a jump while it plays the clicks lie on the beats there, the one it jumps to among them', () => {
+    fc.assert(
+      fc.property(course.lookAheads, fc.integer({ min: 390, max: 495 }), (lookAheads, block) => {
+        const act = (player: CountedEngine, at: number): void => {
+          if (at === block * 128) player.locate(5 * BEAT);
+        };
+        const { clicks, impulses } = heard({ lookAheads, block: 128, bars: 0, act });
+        const from = block * 128;
+        const after = impulses.filter((at) => at > from);
+        // Clips are faded in where it jumps to, and the impulse there with them.
+        expect(clicks.filter((at) => at > from)).toEqual([after[0]! - BEAT, ...after]);
+        expect(clicks.filter((at) => at < from)).toEqual(impulses.filter((at) => at < from));
+      }),
+      { numRuns: 20 },
+    );
+  });
+
+  test('what is located during a count-in is where playing begins', () => {
+    const act = (player: CountedEngine, at: number): void => {
+      if (at === 128 * 100) player.locate(2.5 * BEAT);
+    };
+    const { clicks, impulses } = heard({ lookAheads: [4], block: 128, bars: 1, act });
+    expect(impulses[0]! - clicks[3]!).toBe(1.5 * BEAT);
+    expect(clicks.slice(4)).toEqual(impulses);
+  });
 });

@@ -1,5 +1,6 @@
-import { lastAtOrUnder } from '../music/tempo';
-import type { Plan } from './plan';
+import { spanAt } from '../music/metre';
+import { beatsToSamples, samplesToBeats, type Tempo } from '../music/tempo';
+import { tempoOfPlan, type Plan } from './plan';
 
 const CLICK_SECONDS = 0.03;
 /** Time in which a click sinks by 60 dB, as a share of its length. */
@@ -11,34 +12,13 @@ const QUARTERS = 4;
 /** A sample may lie so far beside the beat that it belongs to. */
 const NEAR_BEATS = 1e-2;
 
-/** Sample of the piece on which a beat lies, as clips and grids have it. */
-function beatSample({ bpm, tempoMap, sampleRate }: Plan, beat: number): number {
-  if (!tempoMap) return Math.round((beat * 60 * sampleRate) / bpm);
-  const at = lastAtOrUnder(tempoMap.beats, beat);
-  const seconds = tempoMap.seconds[at]! + ((beat - tempoMap.beats[at]!) * 60) / tempoMap.bpm[at]!;
-  return Math.round(seconds * sampleRate);
-}
-
-function beatAt({ bpm, tempoMap, sampleRate }: Plan, sample: number): number {
-  const seconds = sample / sampleRate;
-  if (!tempoMap) return (seconds * bpm) / 60;
-  const at = lastAtOrUnder(tempoMap.seconds, seconds);
-  return tempoMap.beats[at]! + ((seconds - tempoMap.seconds[at]!) * tempoMap.bpm[at]!) / 60;
-}
-
-/** The metre at a sample of the piece. */
-export function metreOfSample(plan: Plan, sample: number): Plan['metres'][number] {
-  let at = plan.metres.length - 1;
-  while (at > 0 && beatSample(plan, plan.metres[at]!.beat) > sample) at -= 1;
-  return plan.metres[at]!;
-}
-
 /**
  * Clicks on the beats of a piece, its bars higher. They are added beside the engine: nothing of them is recorded,
  * printed or written.
  */
 export class Click {
   private plan: Plan | null = null;
+  private tempo: Tempo = { bpm: 120, beatsPerBar: 4 };
   /** Samples of the running click that have sounded; at its length it is over. */
   private age: number;
   private hz = BEAT_HZ;
@@ -51,6 +31,7 @@ export class Click {
 
   setPlan(plan: Plan): void {
     this.plan = plan;
+    this.tempo = tempoOfPlan(plan);
   }
 
   /**
@@ -88,21 +69,22 @@ export class Click {
   }
 
   private isBar(sample: number): boolean {
-    const plan = this.plan!;
-    const metre = metreOfSample(plan, sample);
-    const bars = (beatAt(plan, sample) - metre.beat) / metre.beatsPerBar;
+    const beat = samplesToBeats(sample, this.tempo, this.sampleRate);
+    const metre = spanAt(beat, this.plan!.metres);
+    const bars = (beat - metre.beat) / metre.beatsPerBar;
     return Math.abs(bars - Math.round(bars)) * metre.beatsPerBar < NEAR_BEATS;
   }
 
   /** Sample of the first beat at or after a sample of the piece; Infinity without a piece. */
   private nextBeat(sample: number): number {
-    const { plan } = this;
+    const { plan, tempo, sampleRate } = this;
     if (!plan) return Infinity;
-    const metre = metreOfSample(plan, sample);
+    const beat = samplesToBeats(sample, tempo, sampleRate);
+    const metre = spanAt(beat, plan.metres);
     const step = QUARTERS / metre.unit;
-    let line = Math.max(0, Math.floor((beatAt(plan, sample) - metre.beat) / step - NEAR_BEATS));
+    let line = Math.max(0, Math.floor((beat - metre.beat) / step - NEAR_BEATS));
     for (;;) {
-      const at = beatSample(plan, Math.min(metre.end, metre.beat + line * step));
+      const at = beatsToSamples(Math.min(metre.end, metre.beat + line * step), tempo, sampleRate);
       if (at >= sample) return at;
       line += 1;
     }

@@ -45,7 +45,8 @@ export class Engine {
   private modulators: RunningModulators;
   private stopping = false;
   private nextPosition = -1;
-  private startedAt = 0;
+  /** Sample of the piece from which it plays without a jump; the loop's beginning once that has come round. */
+  startedAt = 0;
   /** It came to where it started by the loop. */
   turned = false;
   private used = STEP_FRAMES;

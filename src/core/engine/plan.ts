@@ -1,6 +1,6 @@
 import type { ImpulseNeed } from '../impulses/make';
 import type { MetreSpan } from '../music/metre';
-import type { TempoMap } from '../music/tempo';
+import type { Tempo, TempoMap } from '../music/tempo';
 import type { LinkTransfer } from '../automation/linkTransfer';
 import type { ModulatorTrack } from '../automation/modulatorTrack';
 import type { LaneTrack } from '../automation/evaluate';
@@ -24,6 +24,13 @@ export interface Plan {
   /** How the tempo moves; null where it does not. */
   readonly tempoMap: TempoMap | null;
 }
+
+/** The tempo of a plan, for what converts places; its metres stand in `metres`. */
+export const tempoOfPlan = ({ bpm, beatsPerBar, tempoMap }: Plan): Tempo => ({
+  bpm,
+  beatsPerBar,
+  ...(tempoMap ? { map: tempoMap } : {}),
+});
 
 export interface PlanChannel {
   readonly id: string;

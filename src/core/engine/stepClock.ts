@@ -1,7 +1,7 @@
 import { STANDING, type MetreStretch, type StepTime } from '../effects/stepTime';
-import { SLACK_BEATS } from '../music/metre';
-import { lastAtOrUnder } from '../music/tempo';
-import type { Plan } from './plan';
+import { spanAt } from '../music/metre';
+import { beatsToSamples, samplesToBeats, type Tempo } from '../music/tempo';
+import { tempoOfPlan, type Plan } from './plan';
 
 /** Musical time of the step that is being processed, by the tempo map. */
 export class StepClock implements StepTime {
@@ -10,11 +10,13 @@ export class StepClock implements StepTime {
   /** Samples by which the sound that enters the next effect is late: its place in the piece lies so much before. */
   latency = 0;
   private plan: Plan | null = null;
+  private tempo: Tempo | null = null;
   /** Place in the piece of the step's first sample. */
   private sample = 0;
 
   setPlan(plan: Plan): void {
     this.plan = plan;
+    this.tempo = tempoOfPlan(plan);
     this.beatsPerBar = plan.beatsPerBar;
   }
 
@@ -25,33 +27,16 @@ export class StepClock implements StepTime {
   }
 
   get beat(): number {
-    const { plan } = this;
-    if (!plan) return 0;
-    const seconds = (this.sample - this.latency) / plan.sampleRate;
-    const map = plan.tempoMap;
-    if (!map) return (seconds * plan.bpm) / 60;
-    const at = lastAtOrUnder(map.seconds, seconds);
-    return map.beats[at]! + ((seconds - map.seconds[at]!) * map.bpm[at]!) / 60;
+    const { plan, tempo } = this;
+    return plan && tempo ? samplesToBeats(this.sample - this.latency, tempo, plan.sampleRate) : 0;
   }
 
   get metre(): MetreStretch {
-    const { plan } = this;
-    if (!plan) return STANDING.metre;
-    const { metres } = plan;
-    let at = metres.length - 1;
-    if (at === 0) return metres[0]!;
-    const beat = this.beat + SLACK_BEATS;
-    while (at > 0 && metres[at]!.beat > beat) at -= 1;
-    return metres[at]!;
+    return this.plan ? spanAt(this.beat, this.plan.metres) : STANDING.metre;
   }
 
   samplesUntil(beat: number): number {
-    const { plan } = this;
-    if (!plan) return 0;
-    const map = plan.tempoMap;
-    const at = map ? lastAtOrUnder(map.beats, beat) : 0;
-    const seconds = map ? map.seconds[at]! + ((beat - map.beats[at]!) * 60) / map.bpm[at]! : (beat * 60) / plan.bpm;
-    // Rounded as places of clips are.
-    return Math.round(seconds * plan.sampleRate) - (this.sample - this.latency);
+    const { plan, tempo } = this;
+    return plan && tempo ? beatsToSamples(beat, tempo, plan.sampleRate) - (this.sample - this.latency) : 0;
   }
 }

@@ -1,5 +1,5 @@
-import { lastAtOrUnder } from '../music/tempo';
-import type { Plan } from './plan';
+import { lastAtOrUnder, samplesToBeats, type Tempo } from '../music/tempo';
+import { tempoOfPlan, type Plan } from './plan';
 
 /** Converts sample positions to musical time where the tempo changes; with a constant tempo it changes nothing. */
 export class TempoClock {
@@ -7,8 +7,11 @@ export class TempoClock {
   sample = 0;
   /** Length of a beat here over its length at the piece's own tempo. */
   tempoRatio = 1;
+  private readonly tempo: Tempo | null;
 
-  constructor(private readonly plan: Plan | null) {}
+  constructor(private readonly plan: Plan | null) {
+    this.tempo = plan && tempoOfPlan(plan);
+  }
 
   get isVarying(): boolean {
     return this.plan?.tempoMap != null;
@@ -23,12 +26,8 @@ export class TempoClock {
 
   /** Where, at the piece's own constant tempo, the beat lies that a sample of the piece is on. */
   sampleAt(sample: number): number {
-    const { plan } = this;
-    const map = plan?.tempoMap;
-    if (!map) return sample;
-    const seconds = sample / plan!.sampleRate;
-    const at = lastAtOrUnder(map.seconds, seconds);
-    const beat = map.beats[at]! + ((seconds - map.seconds[at]!) * map.bpm[at]!) / 60;
-    return (beat * 60 * plan!.sampleRate) / plan!.bpm;
+    const { plan, tempo } = this;
+    if (!plan || !tempo?.map) return sample;
+    return (samplesToBeats(sample, tempo, plan.sampleRate) * 60 * plan.sampleRate) / plan.bpm;
   }
 }

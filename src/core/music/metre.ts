@@ -53,10 +53,12 @@ export function metreSpans({ beatsPerBar, unit = QUARTERS, metres = NONE }: Temp
   return spans;
 }
 
-/** The metre at a beat. */
-export function metreAt(beat: number, tempo: Tempo): MetreSpan {
-  const spans = metreSpans(tempo);
+/** The metre at a beat, of some one after another. */
+export function spanAt(beat: number, spans: readonly MetreSpan[]): MetreSpan {
   let at = spans.length - 1;
   while (at > 0 && spans[at]!.beat > beat + SLACK_BEATS) at -= 1;
   return spans[at]!;
 }
+
+/** The metre at a beat. */
+export const metreAt = (beat: number, tempo: Tempo): MetreSpan => spanAt(beat, metreSpans(tempo));
