@@ -264,6 +264,7 @@ describe('the tempo', () => {
   test('is typed; what is no tempo is refused in words and changes nothing', async () => {
     show(<TempoButton />);
     press('button', 'Tempo 120 BPM');
+    await screen.findByRole('textbox', { name: 'Tempo in BPM' });
     type('Tempo in BPM', 'brisk');
     await pressed('button', 'Set tempo');
     expect(screen.getByRole('alert')).toBeTruthy();
@@ -277,6 +278,7 @@ describe('the tempo', () => {
     quietStudio.studio.beat = 8;
     show(<TempoButton />);
     press('button', 'Tempo 120 BPM');
+    await screen.findByRole('textbox', { name: 'BPM from here on' });
     type('BPM from here on', '60');
     press('radio', 'Change over 2 bars');
     await pressed('button', 'Change the tempo from here on');
