@@ -236,6 +236,30 @@ test('another output or latency is a new thread, on which playing goes on', asyn
   expect(FakeContext.last).toBe(now);
 });
 
+test('of outputs chosen in quick succession the last is used, and each thread is ended once', async () => {
+  const { player, context } = await prepared();
+  await player.play(4800);
+  const made: FakeContext[] = [context];
+  const chosen = (['playback', 'balanced', 'interactive'] as const).map((latency, i) => {
+    const changed = player.setOutput({ sinkId: `out ${i}`, latency });
+    return changed.then(() => made.includes(FakeContext.last) || made.push(FakeContext.last));
+  });
+  await Promise.all(chosen);
+  const last = made.pop()!;
+  expect(last.options.latencyHint).toBe('interactive');
+  expect(last.sink).toHaveBeenCalledWith('out 2');
+  expect(last.close).not.toHaveBeenCalled();
+  expect(made.every(({ close }) => close.mock.calls.length === 1)).toBe(true);
+  expect(FakeNode.last.told.slice(-1)).toEqual([{ type: 'play', from: 4800, countInBars: 0 }]);
+});
+
+test('a player that is closed while its output changes leaves no thread', async () => {
+  const { player, context } = await prepared();
+  await Promise.all([player.setOutput({ sinkId: 'headphones', latency: 'playback' }), player.close()]);
+  expect(context.close).toHaveBeenCalledTimes(1);
+  expect(FakeContext.last.state).toBe('closed');
+});
+
 test('the click is told to the thread, and how many bars are counted in', async () => {
   const { player, node } = await prepared();
   player.setClick(true);

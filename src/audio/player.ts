@@ -8,6 +8,7 @@ import { makeMeterMemory, MeterReader } from './meterMemory';
 import { makeScopeMemory } from './scopeMemory';
 import { fromEngine, type ToEngine } from './protocol';
 import type { LoadedSound } from './soundLibrary';
+import { reasonOf } from '../core/reasonOf';
 
 /** Why there is no sound, in words for the screen. */
 export class NoAudio extends Error {}
@@ -36,6 +37,8 @@ export interface OutputChoice {
 }
 
 const PLAIN_OUTPUT: OutputChoice = { sinkId: '', latency: 'interactive' };
+
+const isSameOutput = (a: OutputChoice, b: OutputChoice): boolean => a.sinkId === b.sinkId && a.latency === b.latency;
 
 /** A browser that lets a page choose the output. */
 type SinkContext = AudioContext & { setSinkId(id: string): Promise<void> };
@@ -74,6 +77,10 @@ export class Player {
   private readonly reactions: number[] = [];
   /** The audio context is suspended for being idle, or about to be. */
   private suspended = false;
+  /** The output for which the audio thread was begun. */
+  private openedOutput: OutputChoice;
+  private reopening = Promise.resolve();
+  private closed = false;
   private lastMessageAt = -Infinity;
   /** Called when the audio thread is sent a message, or its context starts or stops running. */
   onActivity: () => void = () => undefined;
@@ -87,6 +94,7 @@ export class Player {
         'This browser keeps shared memory shut, which the sound needs. Open Zephiro from its own server, in a current browser.',
       );
     }
+    this.openedOutput = output;
     this.memory = makeMeterMemory();
     this.scope = makeScopeMemory();
     this.meters = new MeterReader(this.memory);
@@ -239,9 +247,7 @@ export class Player {
     this.starting ??= this.start().catch((error: unknown) => {
       // The next tap tries again: an output may have been connected.
       this.starting = null;
-      throw error instanceof NoAudio
-        ? error
-        : new NoAudio(`${NO_OUTPUT} (${error instanceof Error ? error.message : String(error)})`);
+      throw error instanceof NoAudio ? error : new NoAudio(`${NO_OUTPUT} (${reasonOf(error)})`);
     });
     return this.starting;
   }
@@ -260,10 +266,12 @@ export class Player {
   }
 
   private async start(): Promise<void> {
-    const context = new AudioContext({ sampleRate: this.sampleRate, latencyHint: this.output.latency });
-    if (this.output.sinkId !== '' && canChooseOutput()) {
+    const { output } = this;
+    this.openedOutput = output;
+    const context = new AudioContext({ sampleRate: this.sampleRate, latencyHint: output.latency });
+    if (output.sinkId !== '' && canChooseOutput()) {
       // A device that is gone: the system's output takes its place.
-      await (context as SinkContext).setSinkId(this.output.sinkId).catch(() => undefined);
+      await (context as SinkContext).setSinkId(output.sinkId).catch(() => undefined);
     }
     await context.audioWorklet.addModule('/rt/engine.worklet.js');
     const first: ToEngine[] = [
@@ -300,23 +308,33 @@ export class Player {
 
   /**
    * Goes on with another output or latency, which a browser takes only for a new audio thread: what rings is lost,
-   * playing goes on where it was.
+   * playing goes on where it was. Of several in quick succession the last is used.
    */
-  async setOutput(output: OutputChoice): Promise<void> {
-    if (output.sinkId === this.output.sinkId && output.latency === this.output.latency) return;
+  setOutput(output: OutputChoice): Promise<void> {
     this.output = output;
-    if (!this.starting) return;
-    const { playing, position } = this;
+    this.reopening = this.reopening.catch(() => undefined).then(() => this.reopen());
+    return this.reopening;
+  }
+
+  private async reopen(): Promise<void> {
+    if (!this.starting || this.closed || isSameOutput(this.output, this.openedOutput)) return;
+    const { position } = this;
     await this.starting.catch(() => undefined);
-    this.node?.disconnect();
-    await this.context?.close();
-    this.node = null;
-    this.context = null;
+    await this.shut();
     this.starting = null;
     this.suspended = false;
     this.parked = position;
-    if (playing) await this.play(position);
+    if (this.playing) await this.play(position);
     else await this.prepare();
+    if (this.closed) await this.shut();
+  }
+
+  private async shut(): Promise<void> {
+    const { context, node } = this;
+    this.node = null;
+    this.context = null;
+    node?.disconnect();
+    await context?.close();
   }
 
   /** Whether the audio thread runs, or is about to: what it does may have to be drawn. */
@@ -344,8 +362,8 @@ export class Player {
   }
 
   async close(): Promise<void> {
+    this.closed = true;
     this.impulses.close();
-    this.node?.disconnect();
-    await this.context?.close();
+    await this.shut();
   }
 }

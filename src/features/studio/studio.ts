@@ -23,6 +23,7 @@ import { LivePlay } from './livePlay';
 import { Morph } from './morph';
 import { MoveRecorder } from './moveRecorder';
 import { valueIndex } from './target';
+import { reasonOf } from '../../core/reasonOf';
 
 function outputChoice(): OutputChoice {
   const { output, latency } = usePreferences.getState();
@@ -66,7 +67,10 @@ export class Studio {
     this.player.setClick(usePreferences.getState().click);
     this.stopChoosing = usePreferences.subscribe(({ click }, before) => {
       if (click !== before.click) this.player.setClick(click);
-      this.player.setOutput(outputChoice()).catch((error: unknown) => useOpenPiece.getState().say(String(error)));
+      this.player.setOutput(outputChoice()).catch((error: unknown) => {
+        this.stop();
+        useOpenPiece.getState().say(reasonOf(error));
+      });
     });
     this.stopListening = useAudition.subscribe((now, before) => {
       if (now.audition !== before.audition) this.tellPlan(this.piece);
@@ -110,7 +114,7 @@ export class Studio {
       this.missing.delete(hash);
       this.player.addSound(sound);
     } catch (error) {
-      this.missing.set(hash, error instanceof Error ? error.message : String(error));
+      this.missing.set(hash, reasonOf(error));
     }
     this.onSounds(this.missing);
   }
@@ -148,7 +152,7 @@ export class Studio {
         usePreferences.getState().countInBars,
       );
     } catch (error) {
-      useOpenPiece.getState().say(error instanceof Error ? error.message : String(error));
+      useOpenPiece.getState().say(reasonOf(error));
       return;
     }
     useRecording.setState({ playing: true });
