@@ -3,8 +3,7 @@ import { BadData } from '../src/core/exchange/chainFile';
 import { UnreadableSound, type Audio } from '../src/core/formats/audio';
 import { readWav } from '../src/core/formats/readWav';
 import { writeWav, type WavDepth } from '../src/core/formats/writeWav';
-
-export const reasonOf = (error: unknown): string => (error instanceof Error ? error.message : String(error));
+import { reasonOf } from '../src/core/reasonOf';
 
 /** The bytes of a file. @throws BadData */
 export function readBytes(path: string): Uint8Array {

@@ -8,6 +8,7 @@ import { MADE_DEMOS } from './jobs/jobs';
 import { toProblem } from './http/problem';
 import { openServices, type Services } from './services';
 import { lockFolder } from './store/folderLock';
+import { reasonOf } from '../src/core/reasonOf';
 
 /** Made by `npm run build:rt`. */
 const BUILT = join(__dirname, '..', 'build');
@@ -81,7 +82,7 @@ async function open(dataFolder: string, address: string): Promise<Services> {
   } catch (error) {
     const code = error instanceof Error && 'code' in error ? String(error.code) : '';
     const reason = REASONS[code];
-    const message = error instanceof Error ? error.message : String(error);
+    const message = reasonOf(error);
     return end(reason ? `The data folder ${dataFolder} cannot be used: ${reason}.` : message);
   }
 }

@@ -6,7 +6,8 @@ import { BadData } from '../../src/core/exchange/chainFile';
 import type { Audio } from '../../src/core/formats/audio';
 import { channelIds, channelName } from '../../src/core/piece/find';
 import type { Piece, Track } from '../../src/core/piece/piece';
-import { reasonOf, soundOfBytes } from '../files';
+import { reasonOf } from '../../src/core/reasonOf';
+import { soundOfBytes } from '../files';
 
 /** A sound as it is stored: a path, or bytes of a WAV. */
 export type StoredWav = string | Uint8Array;

@@ -8,7 +8,8 @@ import { writeWav } from '../../src/core/formats/writeWav';
 import type { SoundData } from '../../src/core/dsp/soundData';
 import { packArchive } from '../../server/archive';
 import { UsageError, type Folders } from '../arguments';
-import { reasonOf, writeWhole } from '../files';
+import { reasonOf } from '../../src/core/reasonOf';
+import { writeWhole } from '../files';
 import { DataFolder } from './dataFolder';
 import { wavBytes, type OpenedPiece } from './openedPiece';
 

@@ -17,6 +17,7 @@ import { readPiece } from '../../src/core/piece/versions/readPiece';
 import { FlacWriter } from './flac';
 import { GrowingFile } from './growingFile';
 import { codeOf } from '../http/problem';
+import { reasonOf } from '../../src/core/reasonOf';
 
 const jobSchema = z.object({
   /** Path of the piece as JSON. */
@@ -64,7 +65,7 @@ async function main(): Promise<void> {
     parentPort?.postMessage({
       type: 'failed',
       code: codeOf(error),
-      message: error instanceof Error ? error.message : String(error),
+      message: reasonOf(error),
     });
   }
 }

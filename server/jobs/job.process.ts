@@ -8,6 +8,7 @@ import { decodeSound } from './decodeSound';
 import { jobSchema, type Job, type Report } from './jobs';
 import { unpackArchive } from './unpackArchive';
 import { writeDemo } from './writeDemo';
+import { reasonOf } from '../../src/core/reasonOf';
 
 /** Memory that this process may take altogether, in bytes; told in MB by who starts it. */
 const MAX_RSS_BYTES = Number(process.argv[2]) * 1024 * 1024;
@@ -72,7 +73,7 @@ async function answerTo(message: unknown): Promise<Report> {
       const { status, title, detail } = error;
       return { kind: 'refused', status, title, detail, retire };
     }
-    const text = error instanceof Error ? error.message : String(error);
+    const text = reasonOf(error);
     return { kind: 'failed', code: codeOf(error), message: text, retire };
   }
 }

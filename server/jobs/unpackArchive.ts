@@ -1,3 +1,4 @@
+import { reasonOf } from '../../src/core/reasonOf';
 import { createHash } from 'node:crypto';
 import { createWriteStream } from 'node:fs';
 import { readFile, rename, rm, writeFile } from 'node:fs/promises';
@@ -229,8 +230,6 @@ async function extract(
   }
   if (digest.digest('hex') !== hash) throw damaged(`The sound “${info.name}” is not what it was`);
 }
-
-const reasonOf = (error: unknown): string => (error instanceof Error ? error.message : 'unknown reason');
 
 /** What an unpacked archive says, for the store. */
 export async function readUnpacked(

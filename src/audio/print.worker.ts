@@ -1,5 +1,6 @@
 import { render } from '../core/engine/render';
 import { toPrinter } from './protocol';
+import { reasonOf } from '../core/reasonOf';
 
 const PROGRESS_MS = 80;
 
@@ -23,6 +24,6 @@ self.onmessage = (event: MessageEvent<unknown>) => {
     if (!rendered) throw new Error('The print was stopped.');
     self.postMessage({ type: 'done', ...rendered }, { transfer: [rendered.left.buffer, rendered.right.buffer] });
   } catch (error) {
-    self.postMessage({ type: 'failed', message: error instanceof Error ? error.message : String(error) });
+    self.postMessage({ type: 'failed', message: reasonOf(error) });
   }
 };

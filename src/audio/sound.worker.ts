@@ -2,6 +2,7 @@ import { peakRow } from '../core/analysis/levels';
 import { resample } from '../core/dsp/resample';
 import { readFloatWav } from '../core/formats/floatWav';
 import { toLoader } from './soundProtocol';
+import { reasonOf } from '../core/reasonOf';
 
 /** Fetches a sound, brings it to the piece's rate, lays it into memory the audio thread shares, and draws its peaks. */
 async function load(data: unknown): Promise<void> {
@@ -17,7 +18,7 @@ async function load(data: unknown): Promise<void> {
     self.postMessage({
       type: 'failed',
       hash: order.hash,
-      message: error instanceof Error ? error.message : String(error),
+      message: reasonOf(error),
     });
   }
 }

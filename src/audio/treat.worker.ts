@@ -1,5 +1,6 @@
 import { treatSteps } from '../core/engine/treatSteps';
 import { toTreater } from './protocol';
+import { reasonOf } from '../core/reasonOf';
 
 /** Treats a part of a sound away from the page. To cancel, the page ends this worker. */
 self.onmessage = (event: MessageEvent<unknown>) => {
@@ -12,6 +13,6 @@ self.onmessage = (event: MessageEvent<unknown>) => {
     });
     self.postMessage({ type: 'done', channels: [...treated.channels], bodyFrames: treated.bodyFrames });
   } catch (error) {
-    self.postMessage({ type: 'failed', message: error instanceof Error ? error.message : String(error) });
+    self.postMessage({ type: 'failed', message: reasonOf(error) });
   }
 };

@@ -7,6 +7,7 @@ import type { Stored } from '../core/piece/versions/version6';
 import { ApiProblem, createPiece, fetchPiece, savePiece, type SaveRequest } from './api';
 import { newId } from './newId';
 import type { UnsavedChange, UnsavedSending, UnsavedStore, UnsavedWork } from './unsavedStore';
+import { reasonOf } from '../core/reasonOf';
 
 /** Piece, entries and cursor at one moment. */
 export interface HistoryState {
@@ -114,7 +115,7 @@ export async function sendWork(store: UnsavedStore, work: UnsavedWork): Promise<
     return told;
   } catch (error) {
     if (error instanceof ApiProblem && (error.status === 0 || error.status >= 500)) throw error;
-    const reason = error instanceof ApiProblem ? error.detail : error instanceof Error ? error.message : String(error);
+    const reason = error instanceof ApiProblem ? error.detail : reasonOf(error);
     await store.putAside(reason, work);
     return `Work of an earlier window was put aside in this browser: ${reason}`;
   }

@@ -15,6 +15,7 @@ import { Text } from '../../ui/Text';
 import { useTokens } from '../../ui/theme';
 import { Waveform } from '../../ui/Waveform';
 import { usePiece } from '../studio/StudioProvider';
+import { reasonOf } from '../../core/reasonOf';
 
 const CLAP_SECONDS = 5;
 const AFTER_SWEEP_SECONDS = 4;
@@ -41,8 +42,7 @@ export function RecordPlace({
   const { sampleRate } = usePiece();
   const [input, setInput] = useState(SOUND_INPUTS[0]!);
   const [state, setState] = useState<State>(READY);
-  const fail = (error: unknown): void =>
-    setState({ kind: 'ready', problem: error instanceof Error ? error.message : String(error) });
+  const fail = (error: unknown): void => setState({ kind: 'ready', problem: reasonOf(error) });
   const record = async (sweep: boolean): Promise<void> => {
     setState({ kind: 'recording', peak: 0, share: 0 });
     const heard = await input.record({

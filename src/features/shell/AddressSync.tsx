@@ -6,6 +6,7 @@ import { useOpenPiece } from '../../data/openPiece';
 import { useView } from '../../data/view';
 import { openPieceById } from '../studio/openPieceById';
 import { useAddress } from './useAddress';
+import { reasonOf } from '../../core/reasonOf';
 
 /** Brings into view what an address names; what it leaves out stays as it is. */
 function show(address: Address): void {
@@ -32,7 +33,7 @@ export function AddressSync() {
     else
       openPieceById(address.piece, address).catch((error: unknown) => {
         const gone = error instanceof ApiProblem && error.status === 404;
-        const reason = error instanceof Error ? error.message : String(error);
+        const reason = reasonOf(error);
         useOpenPiece.getState().say(gone ? 'The piece of this address is not here. This one was open last.' : reason);
         router.replace(formatAddress({ ...address, piece: open, channel: null, slot: null }));
       });

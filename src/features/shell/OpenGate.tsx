@@ -11,6 +11,7 @@ import { ListItem } from '../../ui/ListItem';
 import { useTokens } from '../../ui/theme';
 import { lastOpened, openNewPiece, openPieceById } from '../studio/openPieceById';
 import { UnreadablePiece } from '../shared/shell/UnreadablePiece';
+import { reasonOf } from '../../core/reasonOf';
 
 const DEMO = 'salt-pier';
 
@@ -43,8 +44,6 @@ async function openLast(autosave: Autosave): Promise<Obstacle | null> {
   }
 }
 
-const messageOf = (error: unknown): string => (error instanceof Error ? error.message : String(error));
-
 /** Opens the piece that was open last, else the demo; says so while it waits, and what can be done when it cannot. */
 export function OpenGate({ children }: { readonly children: ReactNode }) {
   const open = useOpenPiece((state) => state.piece !== null);
@@ -60,7 +59,7 @@ export function OpenGate({ children }: { readonly children: ReactNode }) {
     let left = false;
     autosave.current
       ?.then(openLast)
-      .catch((error: unknown): Obstacle => ({ kind: 'away', message: messageOf(error) }))
+      .catch((error: unknown): Obstacle => ({ kind: 'away', message: reasonOf(error) }))
       .then((found) => {
         if (!left) setObstacle(found);
       });
@@ -82,7 +81,7 @@ export function OpenGate({ children }: { readonly children: ReactNode }) {
 
 function CannotOpen({ obstacle, onAgain }: { readonly obstacle: Obstacle; readonly onAgain: () => void }) {
   const [failed, setFailed] = useState<string | null>(null);
-  const attempt = (act: Promise<void>): void => void act.catch((error: unknown) => setFailed(messageOf(error)));
+  const attempt = (act: Promise<void>): void => void act.catch((error: unknown) => setFailed(reasonOf(error)));
   if (obstacle.kind === 'away') {
     return (
       <Plain title="The piece could not be opened" text={obstacle.message}>

@@ -8,6 +8,7 @@ import { useRecording } from '../../data/recording';
 import { useView } from '../../data/view';
 import { resumePrints } from './printing';
 import { Studio } from './studio';
+import { reasonOf } from '../../core/reasonOf';
 
 interface StudioState {
   readonly studio: Studio;
@@ -40,7 +41,7 @@ function openStudio(piece: Piece): () => void {
   try {
     studio = new Studio(piece);
   } catch (error) {
-    useStudioStore.setState({ refusal: error instanceof Error ? error.message : String(error) });
+    useStudioStore.setState({ refusal: reasonOf(error) });
     return () => undefined;
   }
   studio.onSounds = (missing) =>

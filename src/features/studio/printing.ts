@@ -11,6 +11,7 @@ import { ApiProblem, uploadSound } from '../../data/api';
 import { useOpenPiece } from '../../data/openPiece';
 import type { Studio } from './studio';
 import { newId } from '../../data/newId';
+import { reasonOf } from '../../core/reasonOf';
 
 export interface PrintWork {
   readonly id: string;
@@ -112,7 +113,7 @@ export async function print(
     await store();
   } catch (error) {
     forgetStarted(piece.id, id);
-    work('failed', 0, error instanceof Error ? error.message : String(error));
+    work('failed', 0, reasonOf(error));
   }
 }
 

@@ -31,6 +31,7 @@ import {
   paste,
   removeSelection,
 } from './selection';
+import { reasonOf } from '../../../core/reasonOf';
 
 const pieceNow = () => useOpenPiece.getState().piece!;
 /** Keys that scroll elsewhere belong to the timeline where one is in view. */
@@ -66,7 +67,7 @@ function loopRange(): void {
   else openPiece().say('No stretch is chosen: drag on the ruler first.');
 }
 
-const say = (error: unknown): void => openPiece().say(error instanceof Error ? error.message : String(error));
+const say = (error: unknown): void => openPiece().say(reasonOf(error));
 
 const VIEW_TITLES = { piece: 'Piece', chain: 'Chain', moves: 'Moves', play: 'Play', shelf: 'Shelf' } as const;
 const show = (sheet: 'piece' | 'add' | 'history' | 'gaps') => (context: CommandContext) => {

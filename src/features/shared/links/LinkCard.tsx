@@ -41,6 +41,7 @@ import { OwnRail, type ModulatorSettingsProps } from './OwnRail';
 import { RunSettings, RunSteps } from './RunSettings';
 import { StepRow } from './StepRow';
 import { newId } from '../../../data/newId';
+import { reasonOf } from '../../../core/reasonOf';
 
 /** "Filter cutoff", or "Pan". */
 export function targetName(piece: Piece, { target }: Pick<Link, 'target'>): string {
@@ -102,7 +103,7 @@ export function LinkCard({ link }: { readonly link: Link }) {
         {modulator.kind === 'run' ? null : (
           <Button
             label={`Write the links of ${name} as moves`}
-            onPress={() => void write().catch((error: unknown) => say(String(error)))}
+            onPress={() => void write().catch((error: unknown) => say(reasonOf(error)))}
           >
             {range ? 'as moves here' : 'as moves'}
           </Button>

@@ -18,12 +18,12 @@ import { newId } from '../../../data/newId';
 import { useOpenPiece } from '../../../data/openPiece';
 import { download } from '../../studio/download';
 import { openedPieces, openNewPiece, openPieceById } from '../../studio/openPieceById';
+import { reasonOf } from '../../../core/reasonOf';
 
 const LIST = ['pieces', 'list'];
 const BIN = ['pieces', 'bin'];
 
-const messageOf = (error: unknown): string => (error instanceof Error ? error.message : String(error));
-const say = (error: unknown): void => useOpenPiece.getState().say(messageOf(error));
+const say = (error: unknown): void => useOpenPiece.getState().say(reasonOf(error));
 
 /** Pieces in the order in which they were opened here, the last one first; those that never were by their last change. */
 export function byLastOpened(pieces: readonly PieceListing[], opened: readonly string[]): PieceListing[] {

@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { usePreview } from '../../studio/usePreview';
+import { reasonOf } from '../../../core/reasonOf';
 
 interface Making {
   readonly busy: boolean;
@@ -24,7 +25,7 @@ export function useMaking(): Making {
     try {
       await act();
     } catch (error) {
-      setTrouble(`${error instanceof Error ? error.message : String(error)} Nothing was changed.`);
+      setTrouble(`${reasonOf(error)} Nothing was changed.`);
     }
     setBusy(false);
   };

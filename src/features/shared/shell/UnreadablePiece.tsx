@@ -4,6 +4,7 @@ import { pieceDocumentUrl, recoverPiece, type ApiProblem } from '../../../data/a
 import { Button } from '../../../ui/Button';
 import { Text } from '../../../ui/Text';
 import { download } from '../../studio/download';
+import { reasonOf } from '../../../core/reasonOf';
 
 interface Props {
   readonly id: string;
@@ -23,7 +24,7 @@ export function UnreadablePiece({ id, problem, open }: Props) {
     try {
       await open(await recoverPiece(id));
     } catch (error) {
-      setFailed(error instanceof Error ? error.message : String(error));
+      setFailed(reasonOf(error));
     } finally {
       setBusy(false);
     }

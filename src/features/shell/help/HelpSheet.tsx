@@ -8,6 +8,7 @@ import { showFirstSteps } from '../../studio/firstSteps';
 import { useAddress } from '../useAddress';
 import { HelpPicture } from './HelpPicture';
 import { HELP } from './helpTexts';
+import { reasonOf } from '../../../core/reasonOf';
 
 /** What the view that is open is for: a picture, five lines, and ways to more. */
 export function HelpSheet() {
@@ -38,7 +39,7 @@ export function HelpSheet() {
             icon="compass"
             onPress={() => {
               close();
-              showFirstSteps().catch((error: unknown) => useOpenPiece.getState().say(String(error)));
+              showFirstSteps().catch((error: unknown) => useOpenPiece.getState().say(reasonOf(error)));
             }}
           >
             Show the first steps

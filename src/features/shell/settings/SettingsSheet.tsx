@@ -12,6 +12,7 @@ import { ThemeSwitch } from '../../shared/shell/ThemeSwitch';
 import { AboutSettings } from './AboutSettings';
 import { OutputSettings } from './OutputSettings';
 import { StorageSettings } from './StorageSettings';
+import { reasonOf } from '../../../core/reasonOf';
 
 const LATENCY_HINTS: Readonly<Record<Preferences['latency'], string>> = {
   interactive: 'Hands are heard soonest; a busy machine may crackle.',
@@ -37,7 +38,7 @@ export function SettingsSheet() {
             icon="compass"
             onPress={() => {
               useView.setState({ sheet: null });
-              showFirstSteps().catch((error: unknown) => useOpenPiece.getState().say(String(error)));
+              showFirstSteps().catch((error: unknown) => useOpenPiece.getState().say(reasonOf(error)));
             }}
           >
             Show the first steps
