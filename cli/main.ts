@@ -2,6 +2,7 @@ import { Command, CommanderError } from 'commander';
 import { BadData } from '../src/core/exchange/chainFile';
 import { UnreadableSound } from '../src/core/formats/audio';
 import { EditRefused } from '../src/core/piece/edit';
+import { reasonOf } from '../src/core/reasonOf';
 import { UnreadablePiece } from '../src/core/piece/versions/readPiece';
 import { Problem } from '../server/http/problem';
 import { UnusableDatabase } from '../server/store/database';
@@ -46,8 +47,15 @@ export function makeProgram(): Command {
 function dataFault(error: unknown): string | null {
   if (error instanceof Problem) return `${error.title}: ${error.detail}`;
   const known = [BadData, UnreadablePiece, UnreadableSound, EditRefused, UnusableDatabase];
-  return error instanceof Error && known.some((kind) => error instanceof kind) ? error.message : null;
+  if (error instanceof Error && known.some((kind) => error instanceof kind)) return error.message;
+  return isSystemError(error)
+    ? `A file or a folder could not be used: ${reasonOf(error)}. What was there before is unchanged.`
+    : null;
 }
+
+/** A folder that cannot be written, a disk that is full, a database that is locked. */
+const isSystemError = (error: unknown): boolean =>
+  typeof error === 'object' && error !== null && 'code' in error && /^(E[A-Z]+|SQLITE_\w+)$/.test(String(error.code));
 
 /** Runs one command; gives the exit code: 0 done, 1 bad data, 2 wrong command line. */
 export async function main(given: readonly string[]): Promise<number> {

@@ -85,6 +85,35 @@ describe('a piece between file, archive and data folder', () => {
     expect(await ok('piece', 'show', id, '--data', data)).toContain('Salt Pier (from an archive)');
   });
 
+  test('a file with other sounds than it says is refused, and nothing of it is stored', async () => {
+    const piece = pieceFile('pier.json');
+    const [hash, info] = Object.entries(piece.sounds)[0]!;
+    const other = madeSound([new Float32Array(4800)], 48_000);
+    const folder = at('other-sounds');
+    mkdirSync(folder);
+    const into = ['--data', at('other-data'), '--sounds', folder];
+    const cases: [bytes: Uint8Array, said: Partial<typeof info>, RegExp][] = [
+      [other.wav, {}, /is another than it was saved with/],
+      [readFileSync(at(`sounds/${hash}.wav`)), { frames: 5 }, /has other frames/],
+      [readFileSync(at(`sounds/${hash}.wav`)), { sampleRate: 44_100 }, /has other sampleRate/],
+    ];
+    for (const [bytes, said, message] of cases) {
+      writeFileSync(join(folder, `${hash}.wav`), bytes);
+      const file = json('claims.json', { ...piece, sounds: { ...piece.sounds, [hash]: { ...info, ...said } } });
+      const done = await cli('import', file, ...into);
+      expect([done.code, done.err]).toEqual([1, expect.stringMatching(message)]);
+      expect(existsSync(at('other-data'))).toBe(false);
+    }
+  });
+
+  test('bars are those of its metres: a section may have another', async () => {
+    const sections = [{ id: 's', name: 'Waltz', beat: 4, metre: { beatsPerBar: 3, unit: 4 as const } }];
+    const waltz = json('waltz.json', { ...pieceFile('pier.json'), lengthBeats: 16, sections });
+    expect(await ok('piece', 'show', waltz)).toContain('92 BPM, 4/4, 3/4, 5 bars');
+    await ok('render', waltz, at('waltz.wav'), '--from', '2', '--to', '3', '--tail', 'none');
+    expect(left('waltz.wav').length).toBe(Math.round((3 * 60 * 48_000) / 92));
+  });
+
   test('a new one begins from a template', async () => {
     const id = await ok('piece', 'new', 'Slack water', '--template', 'live', '--bpm', '104.5', '--data', data);
     const shown = await ok('piece', 'show', 'slack WATER', '--data', data);
@@ -94,6 +123,7 @@ describe('a piece between file, archive and data folder', () => {
 
   test('what is wrong is one line, and nothing is written', async () => {
     const broken = json('broken.json', { version: 6 });
+    writeFileSync(at('odd.csv'), 'lane,beat,value\nDrums / Echo / Feedback,0,0.5\nDrums / Echo / Mix,0,0.5\n');
     const cases: [number, string[], RegExp][] = [
       [1, ['piece', 'show', broken], /damaged at id/],
       [1, ['piece', 'show', 'nothing', '--data', data], /no piece "nothing" in the data folder/],
@@ -101,6 +131,11 @@ describe('a piece between file, archive and data folder', () => {
       [1, ['import', at('absent.zip'), '--data', data], /no such file/],
       [2, ['import', at('pier.wav'), '--data', data], /has to end with/],
       [2, ['export', at('pier.json'), at('pier.txt')], /has to end with/],
+      [2, ['piece', 'new', '   ', '--data', data], /1 to 120 characters/],
+      [2, ['piece', 'new', 'x'.repeat(121), '--data', data], /1 to 120 characters/],
+      [1, ['piece', 'new', 'Nowhere', '--data', at('pier.json')], /A file or a folder could not be used/],
+      [1, ['render', at('pier.json'), at('x.wav'), '--stems', at('pier.json/stems')], /could not be (used|written)/],
+      [1, ['moves', 'read', at('pier.json'), at('odd.csv'), at('x.zip')], /No lane .* fits this piece; nothing was/],
       [1, ['import', json('lost.json', pieceFile('pier.json')), '--sounds', at('none'), '--data', data], /is missing/],
       [1, ['print', at('pier.json'), at('x.wav'), '--channel', 'Drums'], /no channel "Drums". There are: Kalimba/],
       [1, ['print', at('pier.json'), at('x.wav'), '--channel', 'Crates', '--from', '3', '--to', '2'], /is empty/],

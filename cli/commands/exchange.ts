@@ -1,19 +1,40 @@
 import type { Command } from 'commander';
+import { createHash } from 'node:crypto';
 import { BadData } from '../../src/core/exchange/chainFile';
 import { PIECE_HELP, UsageError, withExample, withFolders, type Folders } from '../arguments';
 import { DataFolder } from '../pieces/dataFolder';
-import type { OpenedPiece } from '../pieces/openedPiece';
+import type { SoundInfo } from '../../src/core/piece/soundInfo';
+import { soundOfBytes } from '../files';
+import { wavBytes, type OpenedPiece } from '../pieces/openedPiece';
 import { withPiece } from '../pieces/readPieceFrom';
 import { keepPiece } from '../pieces/writePiece';
 
-/** Takes a piece with all its sounds into a data folder. @returns its id there */
-function bringIn({ piece, history, wavOf }: OpenedPiece, folder: string): string {
-  const missing = Object.entries(piece.sounds).find(([hash]) => wavOf(hash) === undefined);
-  if (missing) throw new BadData(`The sound "${missing[1].name}" of the piece is missing. Nothing was changed.`);
+/** A sound as the piece says it is. @throws BadData where it is missing or another */
+function checkedSound({ wavOf }: OpenedPiece, hash: string, info: SoundInfo): Uint8Array {
+  const named = `The sound "${info.name}" of the piece`;
+  const wav = wavOf(hash);
+  if (wav === undefined) throw new BadData(`${named} is missing. Nothing was changed.`);
+  const bytes = wavBytes(wav);
+  if (createHash('sha256').update(bytes).digest('hex') !== hash)
+    throw new BadData(`${named} is another than it was saved with: ${hash}.wav was changed. Nothing was changed here.`);
+  const { channels, sampleRate } = soundOfBytes(bytes, info.name);
+  const found = { frames: channels[0]?.length, sampleRate, channels: channels.length };
+  const wrong = (['frames', 'sampleRate', 'channels'] as const).find((figure) => found[figure] !== info[figure]);
+  if (wrong)
+    throw new BadData(`${named} has other ${wrong} (${found[wrong]}) than the piece says. Nothing was changed.`);
+  return bytes;
+}
+
+/** Takes a piece with all its sounds into a data folder. @returns its id there @throws BadData, storing nothing */
+function bringIn(opened: OpenedPiece, folder: string): string {
+  const { piece, history } = opened;
+  const sounds = Object.entries(piece.sounds);
+  // All of them are looked at before the first is stored; none is kept, as there may be many long ones.
+  for (const [hash, info] of sounds) checkedSound(opened, hash, info);
   return DataFolder.use(
     folder,
     (data) => {
-      for (const [hash, info] of Object.entries(piece.sounds)) data.addSound(hash, info, wavOf(hash)!);
+      for (const [hash, info] of sounds) data.addSound(hash, info, checkedSound(opened, hash, info));
       return data.pieces.bringIn(piece, history);
     },
     true,

@@ -66,8 +66,9 @@ export function addMoves(program: Command): void {
     .action(async (word: string, path: string, out: string | undefined, options: Folders) =>
       withPiece(word, options, async (opened) => {
         const { lanes, missed } = readMoves(opened.piece, path);
+        if (lanes.length === 0)
+          throw new BadData(`No lane of ${path} fits this piece; nothing was changed. ${missed.join(' ')}`.trim());
         for (const line of missed) process.stderr.write(`${line}\n`);
-        if (lanes.length === 0) throw new BadData(`No lane of ${path} fits this piece; nothing was changed.`);
         await keepPiece(edited(opened, layMoves, { lanes: [...lanes], what: 'Bring in moves' }), out ?? null, options);
         process.stdout.write(`${lanes.length} ${lanes.length === 1 ? 'lane' : 'lanes'} brought in.\n`);
       }),

@@ -1,7 +1,11 @@
-import type { Command } from 'commander';
+import { InvalidArgumentError, type Command } from 'commander';
 import { randomUUID } from 'node:crypto';
 import { effectOf } from '../../src/core/effects/catalogue';
+import { barsUpTo } from '../../src/core/music/grid';
+import { metreName, metreSpans } from '../../src/core/music/metre';
+import { nameSchema } from '../../src/core/piece/fields';
 import type { Piece, Slot } from '../../src/core/piece/piece';
+import { tempoOf } from '../../src/core/piece/tempoOf';
 import { TEMPLATES } from '../../src/core/piece/templates';
 import { choiceOption, numberIn, PIECE_HELP, withExample, withFolders, type Folders } from '../arguments';
 import { DataFolder } from '../pieces/dataFolder';
@@ -19,9 +23,10 @@ const counted = (count: number, one: string): string => `${count} ${one}${count 
 
 function summary(piece: Piece): string[] {
   const { tempo, lengthBeats, tracks, returns, main, lanes, prints, sounds } = piece;
+  const metres = metreSpans(tempoOf(piece));
   return [
     `${piece.name} (${piece.id})`,
-    `${tempo.bpm} BPM, ${tempo.beatsPerBar} beats a bar, ${lengthBeats / tempo.beatsPerBar} bars, ${piece.sampleRate} Hz`,
+    `${tempo.bpm} BPM, ${metres.map(metreName).join(', ')}, ${counted(barsUpTo(lengthBeats, tempoOf(piece)), 'bar')}, ${piece.sampleRate} Hz`,
     ...tracks.map(
       ({ name, clips, chain }) => `Track ${name}: ${counted(clips.length, 'clip')}; effects: ${effects(chain)}`,
     ),
@@ -69,6 +74,13 @@ interface New extends Folders {
   readonly rate?: number;
 }
 
+/** The name of a piece, without spaces around it. @throws InvalidArgumentError */
+function pieceName(text: string): string {
+  const name = nameSchema.safeParse(text);
+  if (!name.success) throw new InvalidArgumentError('A name has 1 to 120 characters.');
+  return name.data;
+}
+
 async function makePiece(name: string, out: string | undefined, options: New): Promise<void> {
   const { bpm, rate } = options;
   const made = TEMPLATES.find(({ id }) => id === options.template)!.make(randomUUID(), randomUUID);
@@ -88,7 +100,7 @@ function addNewCommand(piece: Command): void {
   const made = piece
     .command('new')
     .description('Makes a piece and prints its id.')
-    .argument('<NAME>', 'Its name.')
+    .argument('<NAME>', 'Its name.', pieceName)
     .argument('[OUT]', 'A file (.json) or an archive (.zip); the data folder when left out.')
     .addOption(
       choiceOption(

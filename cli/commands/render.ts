@@ -4,7 +4,8 @@ import { join } from 'node:path';
 import type { SoundData } from '../../src/core/dsp/soundData';
 import { compilePlan } from '../../src/core/engine/compilePlan';
 import { render } from '../../src/core/engine/render';
-import { fileName, soundsPlayed, stemOf } from '../../src/core/files/parts';
+import { fileName } from '../../src/core/files/names';
+import { soundsPlayed, stemOf } from '../../src/core/files/parts';
 import type { WavDepth } from '../../src/core/formats/writeWav';
 import { beatsToSamples } from '../../src/core/music/tempo';
 import type { Piece } from '../../src/core/piece/piece';
@@ -59,10 +60,11 @@ export function addRender(program: Command): void {
       withPiece(word, options, (opened) => {
         const { piece } = opened;
         const sounds = loadSounds(opened, soundsPlayed(piece));
-        renderTo(out, piece, sounds, options);
-        if (!options.stems) return;
         const folder = options.stems;
-        mkdirSync(folder, { recursive: true });
+        // Before the first file is rendered: a folder that cannot be made leaves everything as it was.
+        if (folder) mkdirSync(folder, { recursive: true });
+        renderTo(out, piece, sounds, options);
+        if (!folder) return;
         piece.tracks.forEach((track, i) => {
           const name = `${String(i + 1).padStart(2, '0')} ${fileName(track.name)}.wav`;
           renderTo(join(folder, name), stemOf(piece, track), sounds, options);

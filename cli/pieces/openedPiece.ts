@@ -4,8 +4,10 @@ import type { SoundData } from '../../src/core/dsp/soundData';
 import type { History } from '../../src/core/api/schemas';
 import { BadData } from '../../src/core/exchange/chainFile';
 import type { Audio } from '../../src/core/formats/audio';
+import { barStart } from '../../src/core/music/grid';
 import { channelIds, channelName } from '../../src/core/piece/find';
 import type { Piece, Track } from '../../src/core/piece/piece';
+import { tempoOf } from '../../src/core/piece/tempoOf';
 import { reasonOf } from '../../src/core/reasonOf';
 import { soundOfBytes } from '../files';
 
@@ -82,12 +84,12 @@ export function trackNamed(piece: Piece, wanted: string): Track {
 
 /** Beats of a stretch given in bars, the whole piece where nothing is given. @throws BadData when it is empty */
 export function beatsOfBars(
-  { tempo, lengthBeats }: Piece,
+  piece: Piece,
   { from, to }: { readonly from?: number; readonly to?: number },
 ): { start: number; end: number } {
-  const beat = (bar: number): number => (bar - 1) * tempo.beatsPerBar;
-  const start = from === undefined ? 0 : beat(from);
-  const end = to === undefined ? lengthBeats : beat(to);
+  const tempo = tempoOf(piece);
+  const start = from === undefined ? 0 : barStart(from, tempo);
+  const end = to === undefined ? piece.lengthBeats : barStart(to, tempo);
   if (end <= start) throw new BadData('The stretch is empty: --to has to be a later bar than --from.');
   return { start, end };
 }

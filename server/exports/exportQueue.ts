@@ -1,8 +1,9 @@
 import { mkdirSync, readdirSync, rmSync } from 'node:fs';
 import { mkdir, rename, rm, stat } from 'node:fs/promises';
-import { join } from 'node:path';
+import { join, parse } from 'node:path';
 import { Worker } from 'node:worker_threads';
 import * as z from 'zod';
+import { archiveName } from '../../src/core/files/names';
 import type { ExportOrder, ExportStatus } from '../../src/core/files/order';
 import { insideFolder } from '../http/insideFolder';
 import { Problem, toProblem } from '../http/problem';
@@ -236,8 +237,8 @@ export class ExportQueue {
     if (found?.state !== 'done') throw notThere();
     const folder = insideFolder(this.folder, id);
     const files = found.files.map(({ name }) => ({ name, path: insideFolder(folder, name) }));
-    const [first = 'files'] = files.map(({ name }) => name.split(' - ')[0]!);
-    return { name: `${first} - ${found.order.what} - ${found.madeAt.slice(0, 10)}`, files };
+    const names = files.map(({ name }) => parse(name).name);
+    return { name: archiveName(names, found.order.what), files };
   }
 
   /** Ends all that is being written; the store tells what was under way when it is opened again. */

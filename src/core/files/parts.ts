@@ -1,12 +1,13 @@
-import sanitize from 'sanitize-filename';
 import { compilePlan } from '../engine/compilePlan';
 import type { Plan } from '../engine/plan';
 import type { Tail } from '../engine/render';
 import type { Cue } from '../formats/wavHead';
+import { barsText } from '../music/grid';
 import { beatsToSamples } from '../music/tempo';
 import { chainOf, channelIds, slotsIn } from '../piece/find';
 import type { Piece, Print, Track } from '../piece/piece';
 import { tempoOf } from '../piece/tempoOf';
+import { fileName } from './names';
 import type { ExportOrder } from './order';
 
 /** One file of an export: what is rendered for it, or which sound it is. */
@@ -26,19 +27,9 @@ export interface ExportPart {
   readonly timeStamp: number;
 }
 
-const MAX_NAME = 80;
-
-/** A name with its own characters, but for those that some disk does not take. */
-export const fileName = (name: string): string =>
-  sanitize(name.normalize('NFC'), { replacement: ' ' }).replace(/\s+/g, ' ').trim().slice(0, MAX_NAME).trim() ||
-  'sound';
-
 /** "bars 3 to 5", or nothing for all of the piece. */
-function placeName({ tempo, lengthBeats }: Piece, { fromBeat, toBeat }: ExportOrder): string[] {
-  if (fromBeat === 0 && toBeat === lengthBeats) return [];
-  const bar = (beat: number): string => String(Math.round((beat / tempo.beatsPerBar + 1) * 100) / 100);
-  return [`bars ${bar(fromBeat)} to ${bar(toBeat)}`];
-}
+const placeName = (piece: Piece, { fromBeat, toBeat }: ExportOrder): string[] =>
+  fromBeat === 0 && toBeat === piece.lengthBeats ? [] : [barsText(fromBeat, toBeat, tempoOf(piece))];
 
 /** "Salt Pier - 03 Crates - bars 3 to 5 - 2026-05-01" */
 const joined = (parts: readonly string[]): string => parts.map(fileName).join(' - ');

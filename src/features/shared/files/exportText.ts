@@ -1,5 +1,7 @@
 import type { ExportFormat, ExportOrder, ExportStatus } from '../../../core/files/order';
+import { barsText } from '../../../core/music/grid';
 import type { Piece } from '../../../core/piece/piece';
+import { tempoOf } from '../../../core/piece/tempoOf';
 
 export const FORMAT_NAMES: Readonly<Record<ExportFormat, string>> = {
   wav16: '16-bit WAV, dithered',
@@ -11,11 +13,10 @@ export const FORMAT_NAMES: Readonly<Record<ExportFormat, string>> = {
 
 const WHAT = { mix: 'The mix', stems: 'A file for each track', prints: 'Prints' } as const;
 
-function placeText({ tempo, lengthBeats }: Piece, { fromBeat, toBeat, what }: ExportOrder): string {
+function placeText(piece: Piece, { fromBeat, toBeat, what }: ExportOrder): string {
   if (what === 'prints') return '';
-  if (fromBeat === 0 && toBeat === lengthBeats) return 'the whole piece';
-  const bar = (beat: number): string => String(Math.round((beat / tempo.beatsPerBar + 1) * 100) / 100);
-  return `bars ${bar(fromBeat)} to ${bar(toBeat)}`;
+  if (fromBeat === 0 && toBeat === piece.lengthBeats) return 'the whole piece';
+  return barsText(fromBeat, toBeat, tempoOf(piece));
 }
 
 /** What an export holds: "The mix · bars 3 to 5 · 24-bit WAV · −14 LUFS". */
