@@ -1,6 +1,8 @@
 import { shapeAt } from '../dsp/lfo';
 import { randomAt } from '../dsp/random';
-import { noteBeats } from '../music/noteValue';
+import { placeByBars } from '../music/grid';
+import { metreSpans } from '../music/metre';
+import { isInBars, noteBeats } from '../music/noteValue';
 import { beatsToSeconds } from '../music/tempo';
 import type { ValueContext } from '../params/param';
 import { resolveNumber, syncedNote } from '../params/resolve';
@@ -29,6 +31,8 @@ export interface ModulatorTrack {
   readonly turnsPerSample: number;
   /** It turns by note values, so it is asked for places by the beat. */
   readonly byBeat: boolean;
+  /** Its note values are counted in bars, so it is asked for places by the bar. */
+  readonly byBar: boolean;
   /** Index in MODULATOR_SHAPES. */
   readonly shape: number;
   readonly form: Float64Array;
@@ -69,6 +73,7 @@ export function modulatorTrack(
     kind: MODULATOR_KINDS.indexOf(modulator.kind),
     turnsPerSample: 0,
     byBeat: false,
+    byBar: false,
     shape: 0,
     form: NO_NUMBERS,
     phase: 0,
@@ -126,16 +131,25 @@ export function modulatorTrack(
 function turning(
   { rate, roll }: Lfo | Steps | Drift | Run,
   context: ValueContext,
-): Pick<ModulatorTrack, 'turnsPerSample' | 'byBeat' | 'roll'> {
+): Pick<ModulatorTrack, 'turnsPerSample' | 'byBeat' | 'byBar' | 'roll'> {
   const note = syncedNote(rate);
   const hz = note
     ? 1 / beatsToSeconds(noteBeats(note, context.tempo.beatsPerBar), context.tempo)
     : resolveNumber(modulatorParams.rate, rate, context);
-  return { turnsPerSample: hz / context.sampleRate, byBeat: note !== null, roll };
+  return {
+    turnsPerSample: hz / context.sampleRate,
+    byBeat: note !== null,
+    byBar: note !== null && isInBars(note),
+    roll,
+  };
 }
 
-const onceFromSample = ({ onceFrom }: Lfo | Steps, { tempo, sampleRate }: ValueContext): number =>
-  onceFrom === undefined ? -1 : beatsToSeconds(onceFrom, tempo) * sampleRate;
+function onceFromSample({ onceFrom, rate }: Lfo | Steps, { tempo, sampleRate }: ValueContext): number {
+  if (onceFrom === undefined) return -1;
+  const note = syncedNote(rate);
+  const place = note && isInBars(note) ? placeByBars(onceFrom, metreSpans(tempo), tempo.beatsPerBar) : onceFrom;
+  return beatsToSeconds(place, tempo) * sampleRate;
+}
 
 /**
  * Output of a modulator, -1 to 1, at a sample of the piece; of a run at a number of samples since its hold began. It

@@ -186,8 +186,7 @@ export class RunningChannel {
   followLanes(pulse: TempoClock): void {
     const { lanes } = this.plan;
     const { sample } = pulse;
-    if (pulse.isVarying)
-      for (let i = 0; i < this.chain.every.length; i += 1) this.chain.every[i]!.followTempo(pulse.tempoRatio);
+    if (pulse.isVarying) for (let i = 0; i < this.chain.every.length; i += 1) this.chain.every[i]!.followTempo(pulse);
     for (let i = 0; i < lanes.length; i += 1) {
       const lane = lanes[i]!;
       const segment = segmentAt(lane, sample, this.cursors[i]!);

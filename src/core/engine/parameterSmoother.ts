@@ -21,6 +21,8 @@ export class ParameterSmoother {
   private readonly turns: Float64Array;
   private readonly offsets: Float64Array;
   private follows: Int8Array | null = null;
+  /** Length of a bar here over its length at the piece's own tempo and metre. */
+  private barRatio = 1;
   private ratio = 1;
   /** False once every value has reached its target. */
   private moving = true;
@@ -90,15 +92,26 @@ export class ParameterSmoother {
   }
 
   /**
-   * Scales note-value times and rates by the present tempo.
-   * @param follows 1 for lengths, -1 for rates, 0 for none
+   * Scales note-value times and rates by the present tempo and metre.
+   * @param follows 1 for lengths, -1 for rates, of bars 2 and -2; 0 for none
    * @param ratio length of a beat here over its length at the piece's own tempo
+   * @param barRatio beats of a bar here over those of the piece's own
    */
-  followTempo(follows: Int8Array, ratio: number): void {
-    if (ratio === this.ratio && follows === this.follows) return;
+  followTempo(follows: Int8Array, ratio: number, barRatio: number): void {
+    if (ratio === this.ratio && ratio * barRatio === this.barRatio && follows === this.follows) return;
     this.follows = follows;
     this.ratio = ratio;
+    this.barRatio = ratio * barRatio;
     this.moving = true;
+  }
+
+  /** Length of the note that a value follows over what it is in the piece's own tempo and metre. */
+  private noteRatio(way: number): number {
+    return way === 1 || way === -1 ? this.ratio : this.barRatio;
+  }
+
+  private get follow(): boolean {
+    return this.follows !== null && (this.ratio !== 1 || this.barRatio !== 1);
   }
 
   /**
@@ -106,9 +119,9 @@ export class ParameterSmoother {
    */
   private wanted(index: number): number {
     const goal = this.goal[index]!;
-    const way = this.follows === null || this.ratio === 1 ? 0 : this.follows[index]!;
+    const way = this.follow ? this.follows![index]! : 0;
     const param = this.params[index]!;
-    return way > 0 && !this.held[index] && param.kind === 'number' ? within(goal * this.ratio, param) : goal;
+    return way > 0 && !this.held[index] && param.kind === 'number' ? within(goal * this.noteRatio(way), param) : goal;
   }
 
   /** Target of a linked value: `wanted` plus the links' offset. */
@@ -172,7 +185,7 @@ export class ParameterSmoother {
       if (!there) moving = true;
     }
     this.moving = moving;
-    if (this.follows !== null && this.ratio !== 1) this.followRates(this.follows);
+    if (this.follow) this.followRates(this.follows!);
   }
 
   /** Rates are scaled at once: smoothing would delay an oscillator's phase more and more. */
@@ -180,14 +193,14 @@ export class ParameterSmoother {
     for (let i = 0; i < this.now.length; i += 1) {
       const param = this.params[i]!;
       if (follows[i]! < 0 && param.kind === 'number')
-        this.now[i] = this.held[i] ? this.on[i]! : within(this.on[i]! / this.ratio, param);
+        this.now[i] = this.held[i] ? this.on[i]! : within(this.on[i]! / this.noteRatio(follows[i]!), param);
     }
   }
 
   jump(): void {
     for (let i = 0; i < this.now.length; i += 1)
       this.now[i] = this.on[i] = this.linked[i] ? this.turned(i) : this.wanted(i);
-    if (this.follows !== null && this.ratio !== 1) this.followRates(this.follows);
+    if (this.follow) this.followRates(this.follows!);
   }
 }
 

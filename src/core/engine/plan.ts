@@ -75,7 +75,7 @@ export interface PlanSlot {
   readonly effect: string;
   readonly on: boolean;
   readonly values: Float64Array;
-  /** Which values follow a tempo that moves: 1 for lengths, -1 for rates, 0 for none. */
+  /** Which values follow tempo and metre: 1 for lengths, -1 for rates, of bars 2 and -2; 0 for none. */
   readonly follows: Int8Array;
   /** The impulse it needs, if it is one that does. */
   readonly impulse: ImpulseNeed | null;

@@ -1,4 +1,5 @@
 import { effectOf } from '../effects/catalogue';
+import { isInBars } from '../music/noteValue';
 import { beatsToSamples } from '../music/tempo';
 import { syncedNote, toEngineNumber } from '../params/resolve';
 import type { Param, ParamValue } from '../params/param';
@@ -134,8 +135,9 @@ function planSlot(piece: Piece, slot: Slot): PlanSlot {
     const lane = piece.lanes.find(
       ({ on, target }) => on && target.kind === 'effect' && target.effect === slot.id && target.param === id,
     );
-    if (lane ? lane.unit !== 'beats' : syncedNote(slot.values[id] ?? param.initial) === null) return 0;
-    return param.sync === 'rate' ? -1 : 1;
+    const note = syncedNote(slot.values[id] ?? param.initial);
+    if (lane ? lane.unit !== 'beats' : note === null) return 0;
+    return (param.sync === 'rate' ? -1 : 1) * (!lane && isInBars(note!) ? 2 : 1);
   };
   return {
     id: slot.id,

@@ -6,6 +6,7 @@ import type { Listening } from './listening';
 import { compilePlan } from './compilePlan';
 import type { Plan } from './plan';
 import type { Tail } from './render';
+import { barsLater } from '../music/grid';
 
 export interface PrintJob {
   readonly plan: Plan;
@@ -76,14 +77,12 @@ function tailOf(
   sampleRate: number,
   toSample: number,
 ): Tail {
-  if (untilBeat !== undefined)
-    return {
-      kind: 'seconds',
-      seconds: Math.max(0, beatsToSamples(untilBeat, tempo, sampleRate) - toSample) / sampleRate,
-    };
+  const secondsUntil = (beat: number): number =>
+    Math.max(0, beatsToSamples(beat, tempo, sampleRate) - toSample) / sampleRate;
+  if (untilBeat !== undefined) return { kind: 'seconds', seconds: secondsUntil(untilBeat) };
   return tailBars === null
     ? { kind: 'silent' }
-    : { kind: 'seconds', seconds: (tailBars * tempo.beatsPerBar * 60) / bpmAt(toBeat, tempo) };
+    : { kind: 'seconds', seconds: secondsUntil(barsLater(toBeat, tailBars, tempo)) };
 }
 
 function listeningOf(piece: Piece, { channel, part }: PrintOrder): Listening | undefined {

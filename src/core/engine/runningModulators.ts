@@ -42,7 +42,7 @@ export class RunningModulators {
         const frames = runFrames(track, clock, position, channels);
         turns[i] = modulatorAt(track, frames);
         this.steps[i] = frames === 0 ? -1 : stepIndexAt(track, frames);
-      } else if (track.kind !== MACRO_KIND) turns[i] = modulatorAt(track, track.byBeat ? clock.sample : position);
+      } else if (track.kind !== MACRO_KIND) turns[i] = modulatorAt(track, placeOf(track, clock, position));
       else {
         turns[i] = main?.macros[macro]?.now[0] ?? 0;
         macro += 1;
@@ -51,12 +51,17 @@ export class RunningModulators {
   }
 }
 
+/** The place by which a modulator turns. */
+function placeOf({ byBar, byBeat }: ModulatorTrack, clock: TempoClock, position: number): number {
+  return byBar ? clock.barSample : byBeat ? clock.sample : position;
+}
+
 /**
  * Samples since the hold of a run began, at the end of the step; counted at the piece's own tempo where its rate is a
  * note value. 0 while the hold is silent: the run keeps its first step, so that the hold begins with it.
  */
 function runFrames(
-  { source, sourceSlot, byBeat }: ModulatorTrack,
+  { source, sourceSlot, byBeat, byBar }: ModulatorTrack,
   clock: TempoClock,
   position: number,
   channels: readonly RunningChannel[],
@@ -64,5 +69,6 @@ function runFrames(
   const held = source < 0 ? 0 : (channels[source]?.chain.every[sourceSlot]?.heldFrames ?? 0);
   if (held === 0) return 0;
   const frames = held + STEP_FRAMES;
+  if (byBar) return clock.barSample - clock.barSampleAt(position - frames);
   return byBeat ? clock.sample - clock.sampleAt(position - frames) : frames;
 }

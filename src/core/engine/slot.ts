@@ -15,6 +15,7 @@ import type { PlanSlot } from './plan';
 import type { EngineContext } from './engineContext';
 import { RunningStrand, type InnerChain } from './strand';
 import { ParameterSmoother } from './parameterSmoother';
+import type { TempoClock } from './tempoClock';
 
 /** What of an effect is heard, for comparing; a piece's own sound is `mix`. */
 export type Hear = 'mix' | 'wet' | 'dry' | 'difference';
@@ -157,7 +158,7 @@ export class RunningSlot {
       row.clearLanes();
       row.clearLinks();
     }
-    this.values.followTempo(plan.follows, 1);
+    this.values.followTempo(plan.follows, 1, 1);
     this.adoptInner(true);
   }
 
@@ -244,8 +245,8 @@ export class RunningSlot {
     for (let i = 0; i < this.running.length; i += 1) this.running[i]!.latest = latest;
   }
 
-  followTempo(ratio: number): void {
-    this.values.followTempo(this.plan.follows, ratio);
+  followTempo({ tempoRatio, barRatio }: TempoClock): void {
+    this.values.followTempo(this.plan.follows, tempoRatio, barRatio);
   }
 
   takeGuardGain(): number {

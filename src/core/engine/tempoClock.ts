@@ -1,12 +1,18 @@
+import { placeByBars } from '../music/grid';
+import { spanAt } from '../music/metre';
 import { lastAtOrUnder, samplesToBeats, type Tempo } from '../music/tempo';
 import { tempoOfPlan, type Plan } from './plan';
 
-/** Converts sample positions to musical time where the tempo changes; with a constant tempo it changes nothing. */
+/** Converts sample positions to musical time where tempo or metre change; where neither does it changes nothing. */
 export class TempoClock {
   /** Position of the present beat at the piece's own constant tempo, in samples: lanes and note values use it. */
   sample = 0;
   /** Length of a beat here over its length at the piece's own tempo. */
   tempoRatio = 1;
+  /** Length of a bar here, in beats, over that of the piece's own. */
+  barRatio = 1;
+  /** Like `sample`, as if every bar were as long as the piece's own: note values in bars use it. */
+  barSample = 0;
   private readonly tempo: Tempo | null;
 
   constructor(private readonly plan: Plan | null) {
@@ -14,13 +20,19 @@ export class TempoClock {
   }
 
   get isVarying(): boolean {
-    return this.plan?.tempoMap != null;
+    return this.plan?.tempoMap != null || this.changesMetre;
+  }
+
+  private get changesMetre(): boolean {
+    return this.plan !== null && this.plan.metres.length > 1;
   }
 
   read(sample: number): void {
     const { plan } = this;
     const map = plan?.tempoMap;
     this.sample = this.sampleAt(sample);
+    this.barSample = this.barSampleAt(sample);
+    if (this.changesMetre) this.barRatio = spanAt(this.beatAt(sample), plan!.metres).beatsPerBar / plan!.beatsPerBar;
     if (map) this.tempoRatio = plan!.bpm / map.bpm[lastAtOrUnder(map.seconds, sample / plan!.sampleRate)]!;
   }
 
@@ -28,6 +40,17 @@ export class TempoClock {
   sampleAt(sample: number): number {
     const { plan, tempo } = this;
     if (!plan || !tempo?.map) return sample;
-    return (samplesToBeats(sample, tempo, plan.sampleRate) * 60 * plan.sampleRate) / plan.bpm;
+    return (this.beatAt(sample) * 60 * plan.sampleRate) / plan.bpm;
+  }
+
+  /** Like `sampleAt`, as if every bar were as long as the piece's own. */
+  barSampleAt(sample: number): number {
+    const { plan, tempo } = this;
+    if (!plan || !tempo || !this.changesMetre) return this.sampleAt(sample);
+    return (placeByBars(this.beatAt(sample), plan.metres, plan.beatsPerBar) * 60 * plan.sampleRate) / plan.bpm;
+  }
+
+  private beatAt(sample: number): number {
+    return samplesToBeats(sample, this.tempo!, this.plan!.sampleRate);
   }
 }

@@ -1,4 +1,4 @@
-import { metreAt, metreSpans, SLACK_BEATS } from './metre';
+import { metreAt, metreSpans, SLACK_BEATS, spanAt, type MetreSpan } from './metre';
 import type { Tempo } from './tempo';
 
 /** Bar and beat as a player counts them, both from 1; a beat is the note that the metre counts by. */
@@ -8,23 +8,53 @@ export interface BarBeat {
 }
 
 export function toBarBeat(beats: number, tempo: Tempo): BarBeat {
-  const span = metreAt(beats, tempo);
-  const within = beats + SLACK_BEATS - span.beat;
-  const bar = Math.floor(within / span.beatsPerBar);
-  return {
-    bar: span.firstBar + bar,
-    beat: Math.floor(((within - bar * span.beatsPerBar) * span.unit) / 4) + 1,
-  };
+  const { bar, beat } = exactBarBeat(beats, tempo);
+  const { unit } = metreAt(beats, tempo);
+  return { bar, beat: Math.floor(beat + (SLACK_BEATS * unit) / 4) };
 }
 
-/** The first beat of a bar counted from 1; bars before the first go on to the left. */
+/** Bar and beat with the part of the beat that is gone: 2.5 is half way through the second. */
+export function exactBarBeat(beats: number, tempo: Tempo): BarBeat {
+  const span = metreAt(beats, tempo);
+  const within = beats - span.beat;
+  const bar = Math.floor((within + SLACK_BEATS) / span.beatsPerBar);
+  return { bar: span.firstBar + bar, beat: ((within - bar * span.beatsPerBar) * span.unit) / 4 + 1 };
+}
+
+/** Bars counted from 1 up to a beat, with the part of the bar that is gone: 3.5 is half way through bar 3. */
+export const barNumber = (beat: number, tempo: Tempo): number => barOf(beat, metreAt(beat, tempo));
+
+const barOf = (beat: number, span: MetreSpan): number => span.firstBar + (beat - span.beat) / span.beatsPerBar;
+
+/** A stretch in bars, to a hundredth: "bars 3 to 5". */
+export function barsText(fromBeat: number, toBeat: number, tempo: Tempo): string {
+  const bar = (beat: number): string => String(Math.round(barNumber(beat, tempo) * 100) / 100);
+  return `bars ${bar(fromBeat)} to ${bar(toBeat)}`;
+}
+
+/** The beat of a bar counted from 1, 3.5 being half way through bar 3; bars before the first go on to the left. */
 export function barStart(bar: number, tempo: Tempo): number {
   const spans = metreSpans(tempo);
   let at = spans.length - 1;
   while (at > 0 && spans[at]!.firstBar > bar) at -= 1;
   const span = spans[at]!;
-  return span.beat + (bar - span.firstBar) * span.beatsPerBar;
+  return Math.min(span.end, span.beat + (bar - span.firstBar) * span.beatsPerBar);
 }
+
+/** The beat so many bars after another, or before it for a count under nought, by the metres between. */
+export const barsLater = (beat: number, bars: number, tempo: Tempo): number =>
+  barStart(barNumber(beat, tempo) + bars, tempo);
+
+/** Bars from a beat to another, with parts of a bar. */
+export const barsBetween = (fromBeat: number, toBeat: number, tempo: Tempo): number =>
+  barNumber(toBeat, tempo) - barNumber(fromBeat, tempo);
+
+/**
+ * A beat as it would be if every bar were as long as the piece's own: what turns by bars reads it. It is the beat itself
+ * where there is one metre.
+ */
+export const placeByBars = (beat: number, spans: readonly MetreSpan[], beatsPerBar: number): number =>
+  spans.length === 1 ? beat : (barOf(beat, spanAt(beat, spans)) - 1) * beatsPerBar;
 
 /** How many bars there are up to a beat, a last one that is cut short among them. */
 export const barsUpTo = (beat: number, tempo: Tempo): number =>

@@ -1,5 +1,16 @@
 import * as fc from 'fast-check';
-import { barStart, barsUpTo, gridLine, toBarBeat } from './grid';
+import {
+  barNumber,
+  barsBetween,
+  barsLater,
+  barStart,
+  barsText,
+  barsUpTo,
+  exactBarBeat,
+  gridLine,
+  placeByBars,
+  toBarBeat,
+} from './grid';
 import { countOf, metreAt, metreName, metreOf, METRES, metreSpans } from './metre';
 import type { Tempo } from './tempo';
 
@@ -89,4 +100,26 @@ test('lines of a grid begin anew with each metre, which is a line itself', () =>
       },
     ),
   );
+});
+
+test('parts of bars are found and found again, and a stretch is told in bars', () => {
+  fc.assert(
+    fc.property(tempi, fc.double({ min: 0, max: 200, noNaN: true }), (tempo, beat) => {
+      expect(barStart(barNumber(beat, tempo), tempo)).toBeCloseTo(beat, 6);
+      const exact = exactBarBeat(beat, tempo);
+      const { unit } = metreAt(beat, tempo);
+      expect(exact.bar).toBe(toBarBeat(beat, tempo).bar);
+      expect(barStart(exact.bar, tempo) + ((exact.beat - 1) * 4) / unit).toBeCloseTo(beat, 6);
+    }),
+  );
+  expect(barsText(0, 18.5, changing)).toBe('bars 1 to 7');
+  expect(barsText(9.5, 21, changing)).toBe('bars 3.5 to 7.5');
+});
+
+test('so many bars later is that many bar lines on, and places by bars go on evenly', () => {
+  expect([1, 2, 3, -1].map((bars) => barsLater(4, bars, changing))).toEqual([8, 11, 14, 0]);
+  expect(barsBetween(4, 14, changing)).toBe(3);
+  const spans = metreSpans(changing);
+  expect([0, 4, 8, 11, 18.5, 23.5].map((beat) => placeByBars(beat, spans, 4))).toEqual([0, 4, 8, 12, 24, 28]);
+  expect(placeByBars(7.25, metreSpans(sixEight), 3)).toBe(7.25);
 });

@@ -70,6 +70,9 @@ export function noteBeats(note: NoteValue, beatsPerBar: number): number {
   return quarters * FEEL_FACTOR[note.feel];
 }
 
+/** Whether it is counted in bars, and so as long as they are. */
+export const isInBars = ({ base }: NoteValue): boolean => isNamed(base) && BARS[base] !== undefined;
+
 export const noteSeconds = (note: NoteValue, tempo: Tempo): number =>
   noteBeats(note, tempo.beatsPerBar) * secondsPerBeat(tempo);
 

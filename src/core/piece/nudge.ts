@@ -1,13 +1,16 @@
 import { placeBeat, placeSeconds } from '../music/tempo';
 import type { Piece } from './piece';
 import { tempoOf } from './tempoOf';
+import { barsLater } from '../music/grid';
 
 /** By how much something is nudged: notes of the piece, or time that no tempo changes. */
-export type Nudge = { readonly name: string } & ({ readonly beats: number } | { readonly seconds: number });
+export type Nudge = { readonly name: string } & (
+  { readonly bars: number } | { readonly beats: number } | { readonly seconds: number }
+);
 
-/** From the largest to the smallest; a bar is as long as the piece's. */
-export const nudgesOf = ({ tempo }: Piece): readonly Nudge[] => [
-  { name: 'bar', beats: tempo.beatsPerBar },
+/** From the largest to the smallest. */
+export const NUDGES: readonly Nudge[] = [
+  { name: 'bar', bars: 1 },
   { name: 'beat', beats: 1 },
   { name: '1/16', beats: 0.25 },
   { name: '10 ms', seconds: 0.01 },
@@ -17,6 +20,7 @@ export const nudgesOf = ({ tempo }: Piece): readonly Nudge[] => [
 /** A place so much later, or earlier for a count under nought; never before the piece. */
 export function nudged(piece: Piece, beat: number, nudge: Nudge, count: number): number {
   const tempo = tempoOf(piece);
+  if ('bars' in nudge) return Math.max(0, barsLater(beat, count * nudge.bars, tempo));
   const to =
     'beats' in nudge ? beat + count * nudge.beats : placeBeat(placeSeconds(beat, tempo) + count * nudge.seconds, tempo);
   return Math.max(0, to);

@@ -7,6 +7,8 @@ import { choice, figure, frequency, gain, ratio, toggle } from '../params/make';
 import { beatAt, clipsIn, sampleAt, secondsOf, type Recipe } from './recipe';
 import { plainClip, plainTrack } from '../piece/plain';
 import { seamless } from './seamless';
+import { barsLater } from '../music/grid';
+import { tempoOf } from '../piece/tempoOf';
 
 /** A loop without a seam out of any moment, laid over what follows. */
 export const ambientLoop: Recipe = {
@@ -65,7 +67,7 @@ export const ambientLoop: Recipe = {
   },
   apply: (input, { number }, sound) => {
     const { piece, track, range, newId } = input;
-    const end = range.end + Math.round(number('bars')) * piece.tempo.beatsPerBar;
+    const end = barsLater(range.end, Math.round(number('bars')), tempoOf(piece));
     const whole = secondsOf(piece, { start: range.end, end });
     const turns = Math.min(1800, Math.ceil(whole / sound!.seconds - 1e-6));
     // Turn after turn, each beginning on the very sample at which the one before ends, however the tempo moves.

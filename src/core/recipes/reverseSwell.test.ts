@@ -20,7 +20,7 @@ function swells(
   trackId: string,
   lengthBeats: number,
 ): { readonly made: Piece; readonly clips: readonly Clip[]; readonly hits: readonly number[] } {
-  const settings: SwellSettings = { lengthBeats, space: 'hall', highCutHz: 9000, level: 0.7 };
+  const settings: SwellSettings = { length: { beats: lengthBeats }, space: 'hall', highCutHz: 9000, level: 0.7 };
   const track = demo.piece.tracks.find(({ id }) => id === trackId)!;
   const piece: Piece = { ...demo.piece, tracks: [track] };
   const hits = trackHits(piece, track, (hash) => findOnsets(sounds.get(hash)![0]!, sampleRate));

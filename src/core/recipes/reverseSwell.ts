@@ -11,6 +11,7 @@ import { newSlot } from '../piece/edits/chain';
 import type { Clip, Piece, Track } from '../piece/piece';
 import { tempoOf } from '../piece/tempoOf';
 import { settingsOf } from './recipe';
+import { barsLater } from '../music/grid';
 
 const SWELL_SPACES = ['room', 'hall', 'plate', 'cloud'] as const;
 
@@ -58,8 +59,8 @@ export const SWELL = {
 } as const;
 
 export interface SwellSettings {
-  /** How long before the hit it begins, in beats; less where the hit before is nearer. */
-  readonly lengthBeats: number;
+  /** How long before the hit it begins; less where the hit before is nearer. */
+  readonly length: { readonly beats: number } | { readonly bars: number };
   readonly space: (typeof SWELL_SPACES)[number];
   /** Highest frequency of the space. */
   readonly highCutHz: number;
@@ -67,12 +68,17 @@ export interface SwellSettings {
   readonly level: number;
 }
 
+const LENGTHS: Readonly<Record<string, SwellSettings['length']>> = {
+  beat: { beats: 1 },
+  beats: { beats: 2 },
+  bar: { bars: 1 },
+  bars: { bars: 2 },
+};
+
 export function swellSettings(values: ParamValues, piece: Piece): SwellSettings {
   const { number, word } = settingsOf(SWELL, values, piece);
-  const bar = piece.tempo.beatsPerBar;
-  const beats: Record<string, number> = { beat: 1, beats: 2, bar, bars: 2 * bar };
   return {
-    lengthBeats: beats[word('length')] ?? bar,
+    length: LENGTHS[word('length')] ?? { bars: 1 },
     space: SWELL_SPACES.find((id) => id === word('space')) ?? 'hall',
     highCutHz: number('highCut'),
     level: number('level'),
@@ -153,8 +159,14 @@ export function takeHit(
   );
 }
 
-const swellSeconds = (piece: Piece, beat: number, lengthBeats: number): number =>
-  placeSeconds(beat, tempoOf(piece)) - placeSeconds(Math.max(0, beat - lengthBeats), tempoOf(piece));
+/** Where the swell into a hit begins, by the metre that is there. */
+function beginOf(piece: Piece, beat: number, length: SwellSettings['length']): number {
+  const wanted = 'beats' in length ? beat - length.beats : barsLater(beat, -length.bars, tempoOf(piece));
+  return Math.max(0, wanted);
+}
+
+const swellSeconds = (piece: Piece, beat: number, length: SwellSettings['length']): number =>
+  placeSeconds(beat, tempoOf(piece)) - placeSeconds(beginOf(piece, beat, length), tempoOf(piece));
 
 /** What has to be rendered for a swell: the hit through the space, nothing dry. */
 export function swellJob(
@@ -166,7 +178,7 @@ export function swellJob(
   readonly job: PrintJob;
   readonly sounds: readonly { readonly hash: string; readonly channels: readonly Float32Array[] }[];
 } {
-  const seconds = swellSeconds(piece, beat, settings.lengthBeats);
+  const seconds = swellSeconds(piece, beat, settings.length);
   const { sampleRate } = piece;
   const chain = [
     newSlot('swell', 'reverb', 'neutral', {
@@ -245,7 +257,7 @@ export function swellClip(
   const peak = peakFrame(rendered, sampleRate);
   const past = Math.min(peak, Math.round(PAST_PEAK_SECONDS * sampleRate));
   const end = beatsToSamples(source.beat, tempo, sampleRate) + past;
-  const wanted = Math.max(0, source.clearBeat, source.beat - settings.lengthBeats);
+  const wanted = Math.max(source.clearBeat, beginOf(piece, source.beat, settings.length));
   const start = Math.ceil(wanted / GRID_BEATS - 1e-9) * GRID_BEATS;
   const length = Math.min(end - beatsToSamples(start, tempo, sampleRate), rendered[0]!.length - (peak - past));
   if (length < MIN_SECONDS * sampleRate) return null;

@@ -17,6 +17,8 @@ import {
 } from './recipe';
 import { plainClip, plainTrack } from '../piece/plain';
 import { edged, risingNoise, risingOwn, risingTone, type RiserWay } from './riserSound';
+import { barsBetween, barsLater } from '../music/grid';
+import { tempoOf } from '../piece/tempoOf';
 
 /** The sides of a riser that widens, from the quiet end to the full one, in dB. */
 const NARROW_DB = -40;
@@ -191,9 +193,9 @@ export const riser: Recipe = {
  * @throws Error where the track plays in neither
  */
 function materialOf({ piece, track, range }: RecipeInput): BeatRange {
-  const bar = piece.tempo.beatsPerBar;
-  const before = { start: Math.max(0, range.start - bar), end: range.start };
-  const within = { start: range.start, end: Math.min(range.end, range.start + bar) };
+  const at = (bars: number): number => barsLater(range.start, bars, tempoOf(piece));
+  const before = { start: Math.max(0, at(-1)), end: range.start };
+  const within = { start: range.start, end: Math.min(range.end, at(1)) };
   const found = [before, within].find((one) => one.end > one.start && clipsIn({ piece, track, range: one }).length > 0);
   if (!found) throw new Error(NO_MATERIAL);
   return found;
@@ -258,7 +260,7 @@ function laidParts(piece: Piece, range: BeatRange, settings: Settings, channel: 
       [point(start, 0, 'hold'), point(late, 0), point(end, 1, 'hold')],
     );
   if (is('space') || rings) {
-    const bars = Math.max(1, Math.round((end - start) / piece.tempo.beatsPerBar));
+    const bars = Math.max(1, Math.round(barsBetween(start, end, tempoOf(piece))));
     const hall = newSlot(newId(), 'reverb', 'neutral', {
       space: 'hall',
       decay: Math.min(8000, 1200 * bars),

@@ -19,6 +19,7 @@ import { Chip } from '../../ui/Chip';
 import { SnapButton } from '../shared/time/SnapButton';
 import { usePiece, useStudio } from '../studio/StudioProvider';
 import { newId } from '../../data/newId';
+import { barsBetween, barsLater } from '../../core/music/grid';
 
 interface ClipToolsProps {
   readonly clip: Clip;
@@ -33,8 +34,9 @@ interface ClipToolsProps {
 
 /** Beats after which a clip comes again: as many whole bars as it lasts. */
 export function repeatBeats(piece: ReturnType<typeof usePiece>, clip: Clip): number {
-  const bar = piece.tempo.beatsPerBar;
-  return Math.max(bar, Math.ceil(beatsFrom(clip.start, clip.lengthSeconds, tempoOf(piece)) / bar - 1e-9) * bar);
+  const tempo = tempoOf(piece);
+  const bars = Math.max(1, Math.ceil(barsBetween(clip.start, clipEnd(piece, clip), tempo) - 1e-6));
+  return barsLater(clip.start, bars, tempo) - clip.start;
 }
 
 /** What is done to the chosen clip: cut at the playhead, joined, reversed, muted, repeated, crossfaded. */

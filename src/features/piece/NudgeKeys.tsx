@@ -3,7 +3,7 @@ import { StyleSheet, View } from 'react-native';
 import { clipEnd } from '../../core/piece/clipEdges';
 import { moveClip } from '../../core/piece/edits/clips';
 import { trimClip } from '../../core/piece/edits/clipShape';
-import { nudged, nudgesOf } from '../../core/piece/nudge';
+import { nudged, NUDGES } from '../../core/piece/nudge';
 import type { Clip } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
 import { Button } from '../../ui/Button';
@@ -24,8 +24,7 @@ export function NudgeKeys({ clip }: { readonly clip: Clip }) {
   const [step, setStep] = useState(FIRST);
   const [what, setWhat] = useState(0);
   const { run } = useOpenPiece.getState();
-  const nudges = nudgesOf(piece);
-  const nudge = nudges[step]!;
+  const nudge = NUDGES[step]!;
   const side = WHATS[what]!;
   const go = (count: number): void => {
     if (side === 'clip') run(moveClip, { clip: clip.id, start: nudged(piece, clip.start, nudge, count) });
@@ -55,7 +54,7 @@ export function NudgeKeys({ clip }: { readonly clip: Clip }) {
         tone="sandInk"
         mode="text"
         style={styles.word}
-        onPress={() => setStep((step + 1) % nudges.length)}
+        onPress={() => setStep((step + 1) % NUDGES.length)}
       >
         {nudge.name}
       </Button>

@@ -16,6 +16,7 @@ import { usePiece, useStudio } from '../studio/StudioProvider';
 import { HearTap } from './HearTap';
 import { newId } from '../../data/newId';
 import { matchesWords } from '../shared/shell/matchesWords';
+import { tempoOf } from '../../core/piece/tempoOf';
 
 const DEPTHS = [
   { bits: '24', text: '24 bit' },
@@ -90,7 +91,7 @@ function PrintCard({ print }: { readonly print: Print }) {
   const { studio } = useStudio();
   const [width, setWidth] = useState(0);
   const sound = studio.sounds.get(print.sound);
-  const { bar, beat } = toBarBeat(print.from.fromBeat, { bpm: print.from.bpm, beatsPerBar: piece.tempo.beatsPerBar });
+  const { bar, beat } = toBarBeat(print.from.fromBeat, tempoOf(piece));
   const seconds = (piece.sounds[print.sound]?.frames ?? 0) / print.sampleRate;
   return (
     <Card

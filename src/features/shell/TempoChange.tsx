@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { toBarBeat } from '../../core/music/grid';
+import { barsLater, toBarBeat } from '../../core/music/grid';
 import { bpmAt } from '../../core/music/tempo';
 import { tempoChange } from '../../core/piece/moves/tempoLane';
 import { layMoves, removeLane } from '../../core/piece/edits/lanes';
@@ -36,7 +36,7 @@ export function TempoChange({ onDone }: { readonly onDone: () => void }) {
   const now = Math.round(bpmAt(from, tempoOf(piece)) * 100) / 100;
   const change = (bpm: number): void => {
     const known = findLane(piece, TARGET);
-    const points = tempoChange(piece, known?.points ?? [], from, bars * piece.tempo.beatsPerBar, bpm);
+    const points = tempoChange(piece, known?.points ?? [], from, barsLater(from, bars, tempoOf(piece)) - from, bpm);
     const lane = known
       ? { ...known, on: true, points }
       : { id: newId(), target: TARGET, unit: 'own' as const, on: true, points };

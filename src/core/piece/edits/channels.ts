@@ -16,6 +16,8 @@ import {
   type Track,
 } from '../piece';
 import { dropTargets } from './targets';
+import { barStart, barsUpTo } from '../../music/grid';
+import { tempoOf } from '../tempoOf';
 
 export function draftTrack(draft: Draft<Piece>, id: string): Draft<Track> {
   const track = draft.tracks.find((candidate) => candidate.id === id);
@@ -72,9 +74,12 @@ export const setLoop = defineEdit({
 
 /** Lets the piece go on to the end of the bar in which clips end. */
 export function makeRoom(draft: Draft<Piece>, clips: readonly Clip[]): void {
-  const bar = draft.tempo.beatsPerBar;
+  const tempo = tempoOf(draft as Piece);
   for (const clip of clips)
-    draft.lengthBeats = Math.max(draft.lengthBeats, Math.ceil(clipEnd(draft as Piece, clip) / bar - 1e-9) * bar);
+    draft.lengthBeats = Math.max(
+      draft.lengthBeats,
+      barStart(barsUpTo(clipEnd(draft as Piece, clip), tempo) + 1, tempo),
+    );
 }
 
 export const addTrack = defineEdit({

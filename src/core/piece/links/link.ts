@@ -3,8 +3,10 @@ import { basePosition, laneTrack, trackAt } from '../moves/lane';
 import { pasteLaneRange, type LaneRangePoint } from '../moves/laneRange';
 import { thin, type Reading } from '../../automation/thin';
 import { TOLERANCE } from '../moves/record';
+import { placeByBars } from '../../music/grid';
+import { metreSpans } from '../../music/metre';
 import { beatsToSamples } from '../../music/tempo';
-import { tempoOf } from '../tempoOf';
+import { steadyTempo, tempoOf } from '../tempoOf';
 import { contextOf, findLane, paramOf, sameTarget } from '../find';
 import { MACRO_LEVEL, type Lane, type Link, type Piece, type Target } from '../piece';
 import { linkOffset, type LinkTransfer } from '../../automation/linkTransfer';
@@ -98,10 +100,13 @@ export function linkedRail(piece: Piece, target: Target, live: LiveOutput = STIL
 /** Where a modulator stands at a beat: a macro where its own lane or level has it, turned by what is linked to it. */
 function standing(piece: Piece, modulator: Modulator, live: LiveOutput): (beat: number) => number {
   if (modulator.kind !== 'macro') {
-    const track = modulatorTrack(modulator, contextOf(piece));
+    const track = modulatorTrack(modulator, { ...contextOf(piece), tempo: steadyTempo(piece) });
+    const moved = tempoOf(piece);
     // What turns by note values is counted by the unmoved tempo, as in the engine.
-    const tempo = track.byBeat ? piece.tempo : tempoOf(piece);
-    return (beat) => modulatorAt(track, beatsToSamples(beat, tempo, piece.sampleRate));
+    const tempo = track.byBeat ? piece.tempo : moved;
+    const place = (beat: number): number =>
+      track.byBar ? placeByBars(beat, metreSpans(moved), piece.tempo.beatsPerBar) : beat;
+    return (beat) => modulatorAt(track, beatsToSamples(place(beat), tempo, piece.sampleRate));
   }
   const target: Target = { kind: 'macro', macro: modulator.id };
   // What turns a macro is never a macro, so this goes no deeper.

@@ -37,6 +37,7 @@ function piece(level: number | null): Piece {
 const target: SendTarget = { kind: 'send', channel: 'crates', to: 'echo' };
 const levelAt = (made: Piece, lane: Lane, beat: number): number =>
   paramAtPosition(SEND_LEVEL, trackAt(laneTrack(made, lane, SEND_LEVEL), beat));
+const FOUR = { bpm: 120, beatsPerBar: 4 };
 const OPEN: ThrowSettings = { leadBeats: 0.1, lengthBeats: 0.5, amount: 1, shape: 'open' };
 
 test('hits stand where the clips play them, as loud as they play them', () => {
@@ -57,12 +58,14 @@ test('rules pick what they say', () => {
     strength: 1,
     centroidHz: i % 2 ? 4000 : 100,
   }));
-  expect(hitsByRule(hits, { kind: 'every', count: 4 }, 4)).toEqual([3, 7]);
-  expect(hitsByRule(hits, { kind: 'bright', count: 2 }, 4)).toEqual([3, 7]);
-  expect(hitsByRule(hits, { kind: 'phrase', bars: 1 }, 4)).toEqual([3, 5, 7]);
-  expect(hitsByRule(hits, { kind: 'gap', beats: 1.5 }, 4)).toEqual([2, 4, 7]);
+  expect(hitsByRule(hits, { kind: 'every', count: 4 }, FOUR)).toEqual([3, 7]);
+  expect(hitsByRule(hits, { kind: 'bright', count: 2 }, FOUR)).toEqual([3, 7]);
+  expect(hitsByRule(hits, { kind: 'phrase', bars: 1 }, FOUR)).toEqual([3, 5, 7]);
+  const three = { ...FOUR, metres: [{ beat: 4, beatsPerBar: 3, unit: 4 }] };
+  expect(hitsByRule(hits, { kind: 'phrase', bars: 1 }, three)).toEqual([3, 4, 7]);
+  expect(hitsByRule(hits, { kind: 'gap', beats: 1.5 }, FOUR)).toEqual([2, 4, 7]);
   const struck = [0.2, 0.9, 0.5, 0.7].map((strength, beat): Hit => ({ beat, strength, centroidHz: 100 }));
-  expect([0.25, 0.5, 1].map((share) => hitsByRule(struck, { kind: 'loud', share }, 4))).toEqual([
+  expect([0.25, 0.5, 1].map((share) => hitsByRule(struck, { kind: 'loud', share }, FOUR))).toEqual([
     [1],
     [1, 3],
     [0, 1, 2, 3],

@@ -1,11 +1,12 @@
 import type { Onset } from '../../analysis/onsets';
-import { beatsFrom } from '../../music/tempo';
+import { beatsFrom, type Tempo } from '../../music/tempo';
 import { tempoOf } from '../tempoOf';
 import { paramPosition } from '../../params/resolve';
 import type { Lane, Piece, Target, Track } from '../piece';
 import { MIN_GAP, splitPoints } from '../../automation/editPoints';
 import { laneBaseFor, type LaneBase } from './laneBase';
 import type { Point } from '../../automation/point';
+import { barNumber } from '../../music/grid';
 
 /** Something that is struck in a track. */
 export interface Hit {
@@ -53,8 +54,8 @@ export function trackHits(piece: Piece, track: Track, onsets: (sound: string) =>
   return hits.sort((a, b) => a.beat - b.beat);
 }
 
-/** Indexes of the hits a rule picks. */
-export function hitsByRule(hits: readonly Hit[], rule: HitRule, beatsPerBar: number): number[] {
+/** Indexes of the hits a rule picks. @param tempo with the metres by which phrases are counted */
+export function hitsByRule(hits: readonly Hit[], rule: HitRule, tempo: Tempo): number[] {
   const all = hits.map((_, i) => i);
   if (rule.kind === 'every') return all.filter((i) => (i + 1) % rule.count === 0);
   if (rule.kind === 'bright')
@@ -66,7 +67,7 @@ export function hitsByRule(hits: readonly Hit[], rule: HitRule, beatsPerBar: num
   }
   if (rule.kind === 'gap')
     return all.filter((i) => i === hits.length - 1 || hits[i + 1]!.beat - hits[i]!.beat >= rule.beats);
-  const phrase = (i: number): number => Math.floor((hits[i]!.beat + MIN_GAP) / (rule.bars * beatsPerBar));
+  const phrase = (i: number): number => Math.floor((barNumber(hits[i]!.beat + MIN_GAP, tempo) - 1) / rule.bars);
   return all.filter((i) => i === hits.length - 1 || phrase(i + 1) > phrase(i));
 }
 

@@ -369,10 +369,11 @@ export const COMMANDS: readonly Command[] = [
 /** Opens a recipe over the chosen stretch or clip; over the four bars from the playhead where there is none. */
 export function openRecipe({ go, studio }: CommandContext, recipe: string): void {
   const { clip, range } = useView.getState();
-  const bar = pieceNow().tempo.beatsPerBar;
-  const start = Math.floor(studio.beat / bar + 1e-6) * bar;
+  const tempo = tempoOf(pieceNow());
+  const { bar } = toBarBeat(studio.beat, tempo);
+  const four = { start: barStart(bar, tempo), end: barStart(bar + 4, tempo) };
   go('piece');
-  useView.setState({ recipe, ...(clip === null && range === null ? { range: { start, end: start + 4 * bar } } : {}) });
+  useView.setState({ recipe, ...(clip === null && range === null ? { range: four } : {}) });
 }
 
 /** Keys that do the same as another, which stays as it is. */

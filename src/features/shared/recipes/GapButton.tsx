@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
-import { toBarBeat } from '../../../core/music/grid';
+import { barsBetween, toBarBeat } from '../../../core/music/grid';
 import { tempoOf } from '../../../core/piece/tempoOf';
 import { channelName } from '../../../core/piece/find';
 import { useView } from '../../../data/view';
@@ -68,7 +68,7 @@ function GapRow({ gap, onChosen }: { readonly gap: Gap; readonly onChosen: () =>
     const { bar, beat: within } = toBarBeat(beat, tempoOf(piece));
     return `${bar}.${within}`;
   };
-  const bars = (gap.end - gap.start) / piece.tempo.beatsPerBar;
+  const bars = barsBetween(gap.start, gap.end, tempoOf(piece));
   const where = `${said(gap.start)} to ${said(gap.end)}`;
   const who = gap.track === null ? 'Nothing sounds' : channelName(piece, gap.track);
   const length = `${bars % 1 === 0 ? bars : bars.toFixed(2)} ${bars === 1 ? 'bar' : 'bars'}`;

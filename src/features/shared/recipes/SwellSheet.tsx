@@ -16,6 +16,7 @@ import { RecipeRails } from './RecipeRails';
 import { hearSwell, makeSwells } from './swells';
 import { useMaking } from './useMaking';
 import { initialOf, Variations } from './Variations';
+import { tempoOf } from '../../../core/piece/tempoOf';
 
 interface SwellSheetProps {
   readonly track: Track;
@@ -80,7 +81,6 @@ function Maker({
       piece.sampleRate,
       'The hit before leaves no room for a swell here. Pick one with some space before it.',
     );
-  const perBar = piece.tempo.beatsPerBar;
   const count = `${chosen.size} ${chosen.size === 1 ? 'swell' : 'swells'}`;
   return (
     <ScrollView style={styles.body}>
@@ -100,7 +100,7 @@ function Maker({
         </Button>
         <Button
           label="Pick the last of 4 bars"
-          onPress={() => setChosen(new Set(hitsByRule(hits, { kind: 'phrase', bars: 4 }, perBar)))}
+          onPress={() => setChosen(new Set(hitsByRule(hits, { kind: 'phrase', bars: 4 }, tempoOf(piece))))}
         >
           last of 4 bars
         </Button>

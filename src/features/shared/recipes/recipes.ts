@@ -13,6 +13,8 @@ import { uploadSound } from '../../../data/api';
 import { useOpenPiece } from '../../../data/openPiece';
 import type { Studio } from '../../studio/studio';
 import { newId } from '../../../data/newId';
+import { barsLater } from '../../../core/music/grid';
+import { tempoOf } from '../../../core/piece/tempoOf';
 
 const HEARD = '4'.repeat(64);
 /** So much before the stretch, in beats, and after it, in seconds, is heard with it. */
@@ -74,7 +76,7 @@ export async function hearRecipe(studio: Studio, call: RecipeCall): Promise<Soun
   const end = Math.max(
     range.end,
     ...args.tracks.flatMap(({ clips }) =>
-      clips.slice(0, 3).map(({ start }) => Math.min(start + piece.tempo.beatsPerBar, piece.lengthBeats)),
+      clips.slice(0, 3).map(({ start }) => Math.min(barsLater(start, 1, tempoOf(piece)), piece.lengthBeats)),
     ),
   );
   const job: PrintJob = {

@@ -5,6 +5,8 @@ import { beatsFrom } from '../../../core/music/tempo';
 import type { Clip, Piece } from '../../../core/piece/piece';
 import { tempoOf } from '../../../core/piece/tempoOf';
 import { usePiece, useStudio } from '../../studio/StudioProvider';
+import { barsBetween } from '../../../core/music/grid';
+import { metreSpans } from '../../../core/music/metre';
 
 export interface Gap extends Span {
   /** The track it is on; null where no track sounds. */
@@ -45,15 +47,16 @@ export function useGaps(): readonly Gap[] {
   return useMemo(() => {
     // Looked at anew whenever a sound has come.
     void soundsSeen;
-    const bar = piece.tempo.beatsPerBar;
+    const tempo = tempoOf(piece);
+    const shortest = Math.min(...metreSpans(tempo).map(({ beatsPerBar }) => beatsPerBar));
     const spans = piece.tracks.map(({ id, mute, clips }) => ({
       id,
       spans: mute ? [] : clips.flatMap((clip) => clipSpans(piece, clip, studio.sounds.get(clip.sound)?.peaks)),
     }));
     const gaps = (list: readonly Span[], track: string | null): Gap[] =>
-      gapsBetween(list, piece.lengthBeats, bar).flatMap((gap) => {
+      gapsBetween(list, piece.lengthBeats, shortest).flatMap((gap) => {
         const found = gapOnGrid(gap, 1);
-        return found && found.end - found.start >= bar ? [{ ...found, track }] : [];
+        return found && barsBetween(found.start, found.end, tempo) >= 1 ? [{ ...found, track }] : [];
       });
     return [
       ...gaps(

@@ -1,5 +1,5 @@
 import { ScrollView, StyleSheet, View } from 'react-native';
-import { toBarBeat } from '../../../core/music/grid';
+import { exactBarBeat, toBarBeat } from '../../../core/music/grid';
 import { tempoOf } from '../../../core/piece/tempoOf';
 import type { Hit } from '../../../core/piece/moves/throws';
 import { Text } from '../../../ui/Text';
@@ -26,21 +26,23 @@ const shownBeat = (beat: number): number => {
 /** Every hit as a post as tall as it is loud, in order; those that are chosen wear coral and a mark. */
 export function HitStrip({ hits, chosen, verb = 'Throw', onToggle }: HitStripProps) {
   const piece = usePiece();
+  const tempo = tempoOf(piece);
   const tokens = useTokens();
   return (
     <ScrollView horizontal style={[styles.strip, { backgroundColor: tokens.paper, borderColor: tokens.line }]}>
       {hits.map((hit, i) => {
         const on = chosen.has(i);
         const at = shownBeat(hit.beat);
-        const { bar, beat } = toBarBeat(at, tempoOf(piece));
-        const within = at - Math.floor(at + 1e-6);
+        const { bar, beat: exact } = exactBarBeat(at, tempo);
+        const beat = Math.floor(exact + 1e-4);
+        const within = exact - beat;
         const place = `${bar}.${beat}${within > 0.001 ? `+${within.toFixed(2).slice(1)}` : ''}`;
-        const newBar = i === 0 || toBarBeat(shownBeat(hits[i - 1]!.beat), tempoOf(piece)).bar !== bar;
+        const newBar = i === 0 || toBarBeat(shownBeat(hits[i - 1]!.beat), tempo).bar !== bar;
         return (
           <Touchable
             key={i}
             role="switch"
-            label={`${verb} the hit at bar ${bar}, beat ${(hit.beat - (bar - 1) * piece.tempo.beatsPerBar + 1).toFixed(2)}, ${Math.round(hit.strength * 100)} % loud`}
+            label={`${verb} the hit at bar ${bar}, beat ${exact.toFixed(2)}, ${Math.round(hit.strength * 100)} % loud`}
             chosen={on}
             style={[
               styles.hit,

@@ -24,6 +24,7 @@ import { ThrowPads } from './ThrowPads';
 import { START, ThrowShape } from './ThrowShape';
 import { useHits } from './useHits';
 import { newId } from '../../../data/newId';
+import { tempoOf } from '../../../core/piece/tempoOf';
 
 const RULES: readonly { readonly name: string; readonly rule: HitRule }[] = [
   { name: 'every 2nd', rule: { kind: 'every', count: 2 } },
@@ -160,7 +161,7 @@ function Picker({
           <Button
             key={name}
             label={`Pick ${name}`}
-            onPress={() => setChosen(new Set(hitsByRule(hits, rule, piece.tempo.beatsPerBar)))}
+            onPress={() => setChosen(new Set(hitsByRule(hits, rule, tempoOf(piece))))}
           >
             {name}
           </Button>
