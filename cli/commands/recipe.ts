@@ -1,6 +1,6 @@
 import type { Command } from 'commander';
 import { randomUUID } from 'node:crypto';
-import { findOnsets } from '../../src/core/analysis/onsets';
+import { soundOnsets } from '../../src/core/analysis/onsets';
 import type { SoundData } from '../../src/core/dsp/soundData';
 import { BadData, readValue } from '../../src/core/exchange/chainFile';
 import { soundsPlayed } from '../../src/core/files/parts';
@@ -9,9 +9,9 @@ import { layParts } from '../../src/core/piece/edits/recipes';
 import { contextOf } from '../../src/core/piece/find';
 import { trackHits, type Hit } from '../../src/core/piece/moves/throws';
 import type { Piece, Track } from '../../src/core/piece/piece';
-import { plainTrack } from '../../src/core/piece/plain';
 import { RECIPES } from '../../src/core/recipes/all';
 import { recipeEditArgs, recipeSoundInfo, recipeSoundName, type RecipeCall } from '../../src/core/recipes/recipeEdit';
+import { swellEditArgs } from '../../src/core/recipes/recipeEdit';
 import { renderRecipe, renderSwells } from '../../src/core/recipes/renderRecipe';
 import { hitSources, SWELL } from '../../src/core/recipes/reverseSwell';
 import {
@@ -47,16 +47,8 @@ function readSettings(given: readonly string[], params: Params, piece: Piece): P
   return values;
 }
 
-function hitsOf(piece: Piece, track: Track, sounds: Sounds): Hit[] {
-  const onsets = (hash: string): ReturnType<typeof findOnsets> => {
-    const [left = new Float32Array(0), right = left] = sounds.get(hash) ?? [];
-    return findOnsets(
-      left.map((x, i) => 0.5 * (x + right[i]!)),
-      piece.sampleRate,
-    );
-  };
-  return trackHits(piece, track, onsets);
-}
+const hitsOf = (piece: Piece, track: Track, sounds: Sounds): Hit[] =>
+  trackHits(piece, track, (hash) => soundOnsets(sounds.get(hash) ?? [], piece.sampleRate));
 
 /** What recipes throw is meant for people. */
 function orBadData<T>(act: () => T): T {
@@ -97,23 +89,9 @@ function makeSwells(
     return sound.hash;
   };
   const swells = renderSwells(piece, track, sources, values, sounds, { store, newId: () => randomUUID() });
-  const clips = swells.map(({ clip }) => clip);
-  const infos = Object.fromEntries(
-    swells.map(({ hash, channels, clip }) => [
-      hash,
-      { name: clip.name, frames: channels[0]!.length, sampleRate: piece.sampleRate, channels: 2 as const },
-    ]),
-  );
-  if (clips.length === 0)
+  if (swells.length === 0)
     throw new BadData('No hit of that stretch has room before it for a swell. Take another stretch.');
-  const what = `Make ${clips.length} ${clips.length === 1 ? 'swell' : 'swells'}`;
-  const tracks = [plainTrack(randomUUID(), `${track.name}, swells`, clips)];
-  return edited(
-    opened,
-    layParts,
-    { what, where: track.name, tracks, clips: [], slots: [], lanes: [], sounds: infos },
-    made,
-  );
+  return edited(opened, layParts, swellEditArgs(track, swells, randomUUID()), made);
 }
 
 const alike = (recipe: { readonly id: string; readonly name: string }, word: string): boolean =>

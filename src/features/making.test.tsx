@@ -92,7 +92,7 @@ describe('swells', () => {
     const [, , , sources, settings] = jest.mocked(makeSwells).mock.calls[0]!;
     expect([sources.map(({ beat }) => beat), settings]).toEqual([
       [4],
-      { lengthBeats: 8, space: 'plate', highCutHz: 9000, level: 0.7 },
+      { length: { bars: 2 }, space: 'plate', highCutHz: 9000, level: 0.7 },
     ]);
     expect(useOpenPiece.getState().notice).toBe('1 swell made, on a track of its own.');
   });

@@ -1,4 +1,5 @@
 import FFT from 'fft.js';
+import type { SoundData } from '../dsp/soundData';
 
 export interface Onset {
   readonly seconds: number;
@@ -35,6 +36,14 @@ const BACK = 1024;
 const HEARD = 0.6;
 /** Hits this far under the loudest are what lies between hits. */
 const QUIETEST = 0.01;
+
+/** Where hits begin in a sound, mono or stereo, on both sides added up. */
+export function soundOnsets([left = new Float32Array(0), right = left]: SoundData, sampleRate: number): Onset[] {
+  return findOnsets(
+    left.map((x, i) => 0.5 * (x + right[i]!)),
+    sampleRate,
+  );
+}
 
 /**
  * Where hits begin in a sound: peaks of the spectral flux over a moving mean, each then set to where its envelope

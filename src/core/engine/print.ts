@@ -1,4 +1,4 @@
-import { beatsFrom, beatsToSamples, bpmAt } from '../music/tempo';
+import { beatsFrom, beatsToSamples } from '../music/tempo';
 import { tempoOf } from '../piece/tempoOf';
 import { chainOf, findClip } from '../piece/find';
 import { MAIN, type Piece, type PrintOrder } from '../piece/piece';

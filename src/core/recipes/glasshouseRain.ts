@@ -1,4 +1,4 @@
-import { findOnsets } from '../analysis/onsets';
+import { soundOnsets } from '../analysis/onsets';
 import { makeRandom } from '../dsp/random';
 import type { SoundData } from '../dsp/soundData';
 import { writeWav } from '../formats/writeWav';
@@ -19,6 +19,7 @@ import type { BeatRange } from './recipe';
 import { recipeEditArgs, recipeSoundInfo } from './recipeEdit';
 import { renderRecipe, renderSwells } from './renderRecipe';
 import { hitSources } from './reverseSwell';
+import { swellEditArgs } from './recipeEdit';
 
 export const GLASSHOUSE_RAIN_ID = 'glasshouse-rain';
 const BPM = 60;
@@ -116,7 +117,7 @@ class RecipeMaker {
     this.make('loop', 'tines', bars(28, 29), { bars: 8, wholeBeats: true, overlap: 0.3, level: 0.3 });
     this.make('sweep', 'rain', bars(28, 37), {});
     this.make('octave', 'pipes', bars(28, 32), {});
-    return { piece: { ...this.piece, id: GLASSHOUSE_RAIN_ID }, sounds: this.sounds };
+    return { piece: this.piece, sounds: this.sounds };
   }
 
   private readonly newId = (): string => `made-${(this.ids += 1)}`;
@@ -149,19 +150,7 @@ class RecipeMaker {
   private swells(trackId: string, range: BeatRange): void {
     const { piece, newId, channels } = this;
     const track = piece.tracks.find((one) => one.id === trackId)!;
-    const onsets = new Map(
-      [...new Set(track.clips.map(({ sound }) => sound))].map((hash) => {
-        const [left, right = left!] = channels.get(hash)!;
-        return [
-          hash,
-          findOnsets(
-            left!.map((x, i) => 0.5 * (x + right[i]!)),
-            piece.sampleRate,
-          ),
-        ] as const;
-      }),
-    );
-    const hits = trackHits(piece, track, (hash) => onsets.get(hash) ?? []);
+    const hits = trackHits(piece, track, (hash) => soundOnsets(channels.get(hash)!, piece.sampleRate));
     const chosen = hits.flatMap(({ beat, strength }, i) =>
       beat >= range.start && beat < range.end && strength > 0.5 && Math.abs(beat % 8) < 0.1 ? [i] : [],
     );
@@ -169,22 +158,7 @@ class RecipeMaker {
     const values = { length: 'bar', space: 'hall', highCut: 5000, level: 0.5 };
     const store = (made: SoundData): string => this.store(made);
     const swells = renderSwells(piece, track, sources, values, channels, { store, newId });
-    const sounds = Object.fromEntries(
-      swells.map(({ hash, channels: made, clip }) => [
-        hash,
-        { name: clip.name, frames: made[0]!.length, sampleRate: piece.sampleRate, channels: 2 as const },
-      ]),
-    );
-    const tracks = [
-      plainTrack(
-        newId(),
-        `${track.name}, swells`,
-        swells.map(({ clip }) => clip),
-        [],
-        0.6,
-      ),
-    ];
-    const args = { what: 'Make swells', where: track.name, tracks, clips: [], slots: [], lanes: [], sounds };
+    const args = swellEditArgs(track, swells, newId(), 0.6);
     this.piece = applyEdit(piece, layParts, args).piece;
   }
 }

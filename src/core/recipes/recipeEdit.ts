@@ -3,6 +3,8 @@ import type { layParts } from '../piece/edits/recipes';
 import type { SoundInfo } from '../piece/soundInfo';
 import type { ParamValues } from '../params/param';
 import { settingsOf, type Recipe, type RecipeInput, type RecipeSound } from './recipe';
+import type { Clip, Track } from '../piece/piece';
+import { plainTrack } from '../piece/plain';
 
 /** A recipe with all that it needs, about to be made. */
 export interface RecipeCall {
@@ -50,3 +52,36 @@ export function recipeEditArgs(
     sounds: sound ? { [sound.hash]: sound.info } : {},
   };
 }
+
+/** A swell that was made: its clip, and its sound under the hash that the clip names. */
+export interface MadeSwell {
+  readonly clip: Clip;
+  readonly info: SoundInfo;
+}
+
+/** What the swell into the hit of this index is called. */
+export const swellName = (track: Track, index: number): string => `Swell ${index + 1} of ${track.name}`.slice(0, 120);
+
+/** What lays swells on a track of their own. @param id of that track  @param gain its level */
+export const swellEditArgs = (
+  track: Track,
+  swells: readonly MadeSwell[],
+  id: string,
+  gain = 1,
+): Args<typeof layParts> => ({
+  what: `Make ${swells.length} ${swells.length === 1 ? 'swell' : 'swells'}`,
+  where: track.name,
+  tracks: [
+    plainTrack(
+      id,
+      `${track.name}, swells`.slice(0, 120),
+      swells.map(({ clip }) => clip),
+      [],
+      gain,
+    ),
+  ],
+  clips: [],
+  slots: [],
+  lanes: [],
+  sounds: Object.fromEntries(swells.map(({ clip, info }) => [clip.sound, info])),
+});

@@ -1,9 +1,9 @@
 import type { SoundData } from '../dsp/soundData';
 import { render } from '../engine/render';
-import type { Clip, Piece, Track } from '../piece/piece';
+import type { Piece, Track } from '../piece/piece';
 import type { ParamValues } from '../params/param';
 import { settingsOf, type RecipeSound } from './recipe';
-import type { RecipeCall } from './recipeEdit';
+import { swellName, type MadeSwell, type RecipeCall } from './recipeEdit';
 import { swellClip, swellJob, swellSettings, takeHit, type HitSource } from './reverseSwell';
 
 type Sounds = ReadonlyMap<string, SoundData>;
@@ -19,13 +19,6 @@ export function renderRecipe({ recipe, input, values }: RecipeCall, sounds: Soun
   const extra = work?.sounds.map(({ hash, channels }) => [hash, channels] as const) ?? [];
   const rendered = work && render({ ...work.job, sounds: new Map([...sounds, ...extra]) });
   return recipe.sound?.(input, settings, rendered && [rendered.left, rendered.right]) ?? null;
-}
-
-/** A swell that was rendered, and its clip. */
-export interface MadeSwell {
-  readonly hash: string;
-  readonly channels: SoundData;
-  readonly clip: Clip;
 }
 
 /**
@@ -48,6 +41,9 @@ export function renderSwells(
     const channels = [done.left, done.right];
     const hash = store(channels);
     const clip = swellClip(piece, source, channels, hit, settings, hash, newId());
-    return clip ? [{ hash, channels, clip: { ...clip, name: `Swell ${i + 1} of ${track.name}`.slice(0, 120) } }] : [];
+    if (!clip) return [];
+    const name = swellName(track, i);
+    const info = { name, frames: done.left.length, sampleRate: piece.sampleRate, channels: 2 as const };
+    return [{ clip: { ...clip, name }, info }];
   });
 }

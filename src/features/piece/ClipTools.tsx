@@ -1,6 +1,5 @@
 import type { ReactNode } from 'react';
 import { ScrollView, StyleSheet } from 'react-native';
-import { beatsFrom } from '../../core/music/tempo';
 import { clipEnd, continuation } from '../../core/piece/clipEdges';
 import {
   crossfadeClip,

@@ -2,6 +2,7 @@ import { keepPreferences, usePreferences } from '../../data/preferences';
 import { Chip } from '../../ui/Chip';
 import { ChipGroup } from '../../ui/ChipGroup';
 import { Text } from '../../ui/Text';
+import { RadioChips } from '../../ui/RadioChips';
 
 const COUNTS = [
   [0, 'none'],
@@ -20,20 +21,16 @@ export function ClickChoice() {
           {click ? 'clicks on every beat' : 'no click'}
         </Chip>
       </ChipGroup>
-      <ChipGroup role="radiogroup" name="Count-in">
-        {COUNTS.map(([bars, text]) => (
-          <Chip
-            key={bars}
-            role="radio"
-            label={`Count-in: ${text}`}
-            chosen={countInBars === bars}
-            tone="sea"
-            onPress={() => keepPreferences({ countInBars: bars })}
-          >
-            {text}
-          </Chip>
-        ))}
-      </ChipGroup>
+      <RadioChips
+        name="Count-in"
+        tone="sea"
+        options={COUNTS.map(([bars, text]) => ({
+          text: text,
+          label: `Count-in: ${text}`,
+          chosen: countInBars === bars,
+          choose: () => keepPreferences({ countInBars: bars }),
+        }))}
+      />
       <Text variant="bodySmall">Only heard: nothing of it is recorded, printed or written to a file.</Text>
     </>
   );

@@ -51,7 +51,11 @@ const startedPrints = (piece: string): Started[] =>
 
 function noteStarted(piece: string, started: Started): void {
   const others = startedPrints(piece).filter(({ id }) => id !== started.id);
-  writeStored(startedKey(piece), [...others, started], sessionStorage);
+  try {
+    writeStored(startedKey(piece), [...others, started], sessionStorage);
+  } catch {
+    // A browser that keeps nothing: the print is made all the same, but a reload ends it.
+  }
 }
 
 function forgetStarted(piece: string, id: string): void {

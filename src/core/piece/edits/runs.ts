@@ -16,7 +16,7 @@ export const setRuns = defineEdit({
     roll: z.number().int().min(0).max(999).optional(),
   }),
   label: ({ on, roll }) =>
-    roll !== undefined ? 'Roll all runs of a hold anew' : on ? 'All runs of a hold on' : 'All runs of a hold off',
+    roll !== undefined ? 'Randomise all runs of a hold' : on ? 'All runs of a hold on' : 'All runs of a hold off',
   apply: (draft, { hold, on, roll }) => {
     const runs = runsOf(draft, hold);
     if (runs.length === 0) throw new EditRefused('That hold has no runs: add one to a figure first.');

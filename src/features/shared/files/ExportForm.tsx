@@ -8,6 +8,7 @@ import { Chip } from '../../../ui/Chip';
 import { Text } from '../../../ui/Text';
 import { FORMAT_NAMES } from './exportText';
 import { usePiece } from '../../studio/StudioProvider';
+import { RadioChips } from '../../../ui/RadioChips';
 
 const LOUDNESS: readonly { readonly lufs: number | null; readonly text: string }[] = [
   { lufs: null, text: 'as it is' },
@@ -54,21 +55,17 @@ export function ExportForm({ onStart }: ExportFormProps) {
   return (
     <>
       <ScrollView style={styles.body}>
-        <ChipGroup role="radiogroup" name="What is written">
-          {offered.map(({ id, text, there }) => (
-            <Chip
-              key={id}
-              role="radio"
-              label={`Write ${text}`}
-              chosen={what === id}
-              tone="sea"
-              disabled={!there}
-              onPress={() => setWhat(id)}
-            >
-              {text}
-            </Chip>
-          ))}
-        </ChipGroup>
+        <RadioChips
+          name="What is written"
+          tone="sea"
+          options={offered.map(({ id, text, there }) => ({
+            text: text,
+            label: `Write ${text}`,
+            chosen: what === id,
+            disabled: !there,
+            choose: () => setWhat(id),
+          }))}
+        />
         {what === 'stems' ? (
           <Text variant="bodySmall">{`Each track with what it sends to returns, through the main output${range ? '; the chosen stretch of it' : ''}.`}</Text>
         ) : null}
@@ -113,34 +110,26 @@ export function ExportForm({ onStart }: ExportFormProps) {
             </Chip>
           </ChipGroup>
         )}
-        <ChipGroup role="radiogroup" name="Kind of file">
-          {EXPORT_FORMATS.map((id) => (
-            <Chip
-              key={id}
-              role="radio"
-              label={`As ${FORMAT_NAMES[id]}`}
-              chosen={format === id}
-              tone="sea"
-              onPress={() => setFormat(id)}
-            >
-              {FORMAT_NAMES[id]}
-            </Chip>
-          ))}
-        </ChipGroup>
-        <ChipGroup role="radiogroup" name="Loudness">
-          {LOUDNESS.map((one) => (
-            <Chip
-              key={one.text}
-              role="radio"
-              label={`Loudness ${one.text}`}
-              chosen={lufs === one.lufs}
-              tone="sea"
-              onPress={() => setLufs(one.lufs)}
-            >
-              {one.text}
-            </Chip>
-          ))}
-        </ChipGroup>
+        <RadioChips
+          name="Kind of file"
+          tone="sea"
+          options={EXPORT_FORMATS.map((id) => ({
+            text: FORMAT_NAMES[id],
+            label: `As ${FORMAT_NAMES[id]}`,
+            chosen: format === id,
+            choose: () => setFormat(id),
+          }))}
+        />
+        <RadioChips
+          name="Loudness"
+          tone="sea"
+          options={LOUDNESS.map((one) => ({
+            text: one.text,
+            label: `Loudness ${one.text}`,
+            chosen: lufs === one.lufs,
+            choose: () => setLufs(one.lufs),
+          }))}
+        />
         {lufs === null ? null : (
           <Text variant="bodySmall">
             {`Brought there by its level alone, and no true peak above ${NORMAL_CEILING_DB} dB: what its peaks do not allow is left.`.replace(

@@ -67,7 +67,7 @@ export function RunSettings({ modulator, change }: ModulatorSettingsProps<Run>) 
           {once ? 'once' : 'again and again'}
         </Chip>
         {chance < 1 ? (
-          <Button label={`Roll ${name} anew`} icon="shuffle" onPress={() => change({ roll: anyRoll() })}>
+          <Button label={`Randomise ${name}`} icon="shuffle" onPress={() => change({ roll: anyRoll() })}>
             roll
           </Button>
         ) : null}
@@ -76,7 +76,7 @@ export function RunSettings({ modulator, change }: ModulatorSettingsProps<Run>) 
             <Button label={`All runs of this hold ${anyOn ? 'off' : 'on'}`} onPress={() => all({ on: !anyOn })}>
               {anyOn ? 'all off' : 'all on'}
             </Button>
-            <Button label="Roll all runs of this hold anew" icon="shuffle" onPress={() => all({ roll: anyRoll() })}>
+            <Button label="Randomise all runs of this hold" icon="shuffle" onPress={() => all({ roll: anyRoll() })}>
               roll all
             </Button>
           </>

@@ -74,12 +74,12 @@ export function StepRow({
         ) : null}
         <IconButton
           icon="refresh-cw"
-          label={`Throw ${noun} ${chosen + 1} anew`}
+          label={`Randomise ${noun} ${chosen + 1}`}
           onPress={() => onChange(steps.map((value, i) => (i === chosen ? held(2 * Math.random() - 1) : value)))}
         />
         <IconButton
           icon="shuffle"
-          label={`Throw all ${noun}s anew`}
+          label={`Randomise all ${noun}s`}
           onPress={() => onChange(steps.map(() => held(2 * Math.random() - 1)))}
         />
       </View>

@@ -13,6 +13,7 @@ import { uploadSound } from '../../../data/api';
 import { useOpenPiece } from '../../../data/openPiece';
 import type { Studio } from '../../studio/studio';
 import { newId } from '../../../data/newId';
+import { swellEditArgs, swellName, type MadeSwell } from '../../../core/recipes/recipeEdit';
 
 interface Rendered {
   readonly hit: SoundData;
@@ -103,28 +104,16 @@ export async function makeSwells(
   settings: SwellSettings,
   onProgress: (share: number) => void,
 ): Promise<number> {
-  const clips: Clip[] = [];
-  const sounds: Record<string, Piece['sounds'][string]> = {};
+  const made: MadeSwell[] = [];
   for (const [i, source] of sources.entries()) {
     onProgress(i / sources.length);
     const { hit, swell } = await renderSwell(studio, piece, source, settings);
     const bytes = writeWav({ sampleRate: piece.sampleRate, channels: [...swell] }, '32f');
-    const name = `Swell ${i + 1} of ${track.name}`.slice(0, 120);
-    const { hash, ...sound } = await uploadSound(new Blob([bytes as Uint8Array<ArrayBuffer>]), name);
+    const name = swellName(track, i);
+    const { hash, ...info } = await uploadSound(new Blob([bytes as Uint8Array<ArrayBuffer>]), name);
     const clip = swellClip(piece, source, swell, hit, settings, hash, newId());
-    if (!clip) continue;
-    sounds[hash] = sound;
-    clips.push({ ...clip, name });
+    if (clip) made.push({ clip: { ...clip, name }, info });
   }
-  if (clips.length === 0) return 0;
-  useOpenPiece.getState().run(layParts, {
-    what: `Make ${clips.length} ${clips.length === 1 ? 'swell' : 'swells'}`,
-    where: track.name,
-    tracks: [plainTrack(newId(), `${track.name}, swells`, clips)],
-    clips: [],
-    slots: [],
-    lanes: [],
-    sounds,
-  });
-  return clips.length;
+  if (made.length > 0) useOpenPiece.getState().run(layParts, swellEditArgs(track, made, newId()));
+  return made.length;
 }

@@ -1,7 +1,6 @@
 import { MONITORS, type Monitor } from '../../../core/engine/monitor';
 import { useAudition } from '../../../data/audition';
-import { Chip } from '../../../ui/Chip';
-import { ChipGroup } from '../../../ui/ChipGroup';
+import { RadioChips } from '../../../ui/RadioChips';
 
 export const MONITOR_NAMES: Readonly<Record<Monitor, string>> = {
   stereo: 'stereo',
@@ -15,19 +14,15 @@ export const MONITOR_NAMES: Readonly<Record<Monitor, string>> = {
 export function MonitorChoice() {
   const monitor = useAudition((audition) => audition.monitor);
   return (
-    <ChipGroup role="radiogroup" name="Listening, of everything">
-      {MONITORS.map((one) => (
-        <Chip
-          key={one}
-          role="radio"
-          label={`Listen: ${MONITOR_NAMES[one]}`}
-          chosen={monitor === one}
-          tone="sea"
-          onPress={() => useAudition.setState({ monitor: one })}
-        >
-          {MONITOR_NAMES[one]}
-        </Chip>
-      ))}
-    </ChipGroup>
+    <RadioChips
+      name="Listening, of everything"
+      tone="sea"
+      options={MONITORS.map((one) => ({
+        text: MONITOR_NAMES[one],
+        label: `Listen: ${MONITOR_NAMES[one]}`,
+        chosen: monitor === one,
+        choose: () => useAudition.setState({ monitor: one }),
+      }))}
+    />
   );
 }

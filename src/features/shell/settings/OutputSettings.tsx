@@ -1,9 +1,8 @@
 import { useQuery } from '@tanstack/react-query';
 import { canChooseOutput } from '../../../audio/player';
 import { keepPreferences, usePreferences } from '../../../data/preferences';
-import { Chip } from '../../../ui/Chip';
-import { ChipGroup } from '../../../ui/ChipGroup';
 import { Text } from '../../../ui/Text';
+import { RadioChips } from '../../../ui/RadioChips';
 
 interface Device {
   readonly id: string;
@@ -29,20 +28,16 @@ export function OutputSettings() {
   const isGone = output.id !== '' && found.isSuccess && !devices.some(({ id }) => id === output.id);
   return (
     <>
-      <ChipGroup role="radiogroup" name="Output">
-        {[SYSTEM, ...devices].map((one) => (
-          <Chip
-            key={one.id}
-            role="radio"
-            label={`Output: ${one.name}`}
-            chosen={output.id === one.id || (isGone && one.id === '')}
-            tone="sea"
-            onPress={() => keepPreferences({ output: one })}
-          >
-            {one.name}
-          </Chip>
-        ))}
-      </ChipGroup>
+      <RadioChips
+        name="Output"
+        tone="sea"
+        options={[SYSTEM, ...devices].map((one) => ({
+          text: one.name,
+          label: `Output: ${one.name}`,
+          chosen: output.id === one.id || (isGone && one.id === ''),
+          choose: () => keepPreferences({ output: one }),
+        }))}
+      />
       {isGone ? (
         <Text variant="bodySmall">{`“${output.name}” is not connected: the system’s output is used.`}</Text>
       ) : null}
