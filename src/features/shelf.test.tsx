@@ -11,6 +11,8 @@ import { ExportList } from './shared/files/ExportList';
 import { ShelfPieces } from './shelf/ShelfPieces';
 import { PrintList } from './shelf/PrintList';
 import { TempoButton } from './shell/TempoButton';
+// The button fetches it when it is pressed: loaded here, no test waits for it.
+import './shell/TempoSettings';
 import { cancelPrint, print, storeAgain, usePrinting } from './studio/printing';
 import { now, openPiece, press, pressed, quietStudio, type, undo } from './testing';
 

@@ -1,5 +1,6 @@
 import { useEffect, useRef, type ReactNode } from 'react';
 import { Modal, Pressable, StyleSheet, View } from 'react-native';
+import { focusLast } from './focusTrail';
 import { elementOf } from './frame';
 import { IconButton } from './IconButton';
 import { Text } from './Text';
@@ -14,7 +15,7 @@ interface SheetProps {
 
 /**
  * A leaf laid over the chart: from the foot on a phone, in the middle on a wide screen. Escape or a tap beside it
- * closes it.
+ * closes it, and the focus is again where it was.
  */
 export function Sheet({ title, visible, onClose, children }: SheetProps) {
   const tokens = useTokens();
@@ -24,6 +25,11 @@ export function Sheet({ title, visible, onClose, children }: SheetProps) {
     // A sheet over a sheet: the library leaves `aria-modal` on the lower one, where it has taken the role away. The
     // leaf itself says it.
     if (visible) elementOf(leaf.current)?.parentElement?.closest('[aria-modal]')?.removeAttribute('aria-modal');
+  }, [visible]);
+  useEffect(() => {
+    if (!visible) return undefined;
+    // Once the leaf is out of the page.
+    return () => void requestAnimationFrame(focusLast);
   }, [visible]);
   useEffect(() => {
     if (!visible) return undefined;

@@ -1,8 +1,8 @@
 import { channelOfTarget } from '../../core/piece/find';
-import { useCallback, useState, type ReactNode } from 'react';
+import { useCallback, useRef, useState, type ReactNode } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { setSwitch } from '../../core/piece/edits/channels';
-import type { Return, Track } from '../../core/piece/piece';
+import { MAIN, type Return, type Track } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
 import { useView } from '../../data/view';
 import { Button } from '../../ui/Button';
@@ -29,6 +29,7 @@ import { LevelBars } from './LevelBars';
 import { GapButton } from '../shared/recipes/GapButton';
 import { SelectionBar } from './SelectionBar';
 import { SendMatrix } from '../shared/sends/SendMatrix';
+import { useRovingFocus } from '../../ui/rovingFocus';
 
 const ROW = 84;
 
@@ -61,8 +62,10 @@ export function PieceView({ side }: { readonly side: ReactNode }) {
 function Head() {
   const piece = usePiece();
   const wide = useWide();
+  const tools = useRef<View>(null);
+  useRovingFocus(tools);
   return (
-    <View style={styles.head}>
+    <View ref={tools} role="toolbar" aria-label="Tools of the piece" style={styles.head}>
       <PieceButton />
       {wide ? (
         <>
@@ -100,9 +103,32 @@ function MissingSounds() {
 
 function Tracks() {
   const piece = usePiece();
+  return piece.tracks.length === 0 ? <NoTracks /> : <TrackTable />;
+}
+
+/** What a piece without tracks shows. */
+function NoTracks() {
+  return (
+    <View style={styles.empty}>
+      <Text variant="headlineSmall">Nothing here yet</Text>
+      <Text variant="bodySmall">
+        Add a sound: WAV, AIFF, FLAC, MP3 or OGG. It becomes a clip on a track of its own.
+      </Text>
+    </View>
+  );
+}
+
+/** Heads of all channels beside their clips along time. */
+function TrackTable() {
+  const piece = usePiece();
   const tokens = useTokens();
   const wide = useWide();
   const { pxPerBeat, width, onLayout } = useTimeScale();
+  const heads = useRef<View>(null);
+  useRovingFocus(heads, { rows: '[data-testid^="head of "]', first: '[aria-selected=true]', onMove: chooseHead });
+  const lanes = useRef<View>(null);
+  // Arrows are keys of commands there: they choose clips, and what is chosen gets the focus.
+  useRovingFocus(lanes, { items: '[data-testid^="clip "]', first: '[aria-pressed=true]', arrows: false });
   useDropTargets(
     useCallback(
       (element, clientX) => {
@@ -118,19 +144,9 @@ function Tracks() {
     ),
   );
 
-  if (piece.tracks.length === 0) {
-    return (
-      <View style={styles.empty}>
-        <Text variant="headlineSmall">Nothing here yet</Text>
-        <Text variant="bodySmall">
-          Add a sound: WAV, AIFF, FLAC, MP3 or OGG. It becomes a clip on a track of its own.
-        </Text>
-      </View>
-    );
-  }
   return (
     <View style={styles.tracks}>
-      <View style={{ width: wide ? 178 : 122 }}>
+      <View ref={heads} role="group" aria-label="Channels" style={{ width: wide ? 178 : 122 }}>
         <View style={styles.rulerGap} />
         {piece.tracks.map((track, index) => (
           <TrackHead key={track.id} track={track} index={index} />
@@ -142,7 +158,7 @@ function Tracks() {
       </View>
       <View style={styles.lanes} onLayout={onLayout}>
         <TimeScroll pxPerBeat={pxPerBeat}>
-          <View style={{ width }}>
+          <View ref={lanes} style={{ width }}>
             <TimeRuler width={width} pxPerBeat={pxPerBeat} />
             {piece.tracks.map((track) => (
               <View
@@ -167,6 +183,13 @@ function Tracks() {
       </View>
     </View>
   );
+}
+
+/** Up and down between heads choose their channels. */
+function chooseHead(item: HTMLElement): void {
+  const id = item.closest('[data-testid^="head of "]')?.getAttribute('data-testid')?.slice('head of '.length);
+  const { channel } = useView.getState();
+  if (id !== undefined && id !== channel) useView.setState({ channel: id, slot: null, clip: null });
 }
 
 function TrackHead({ track, index }: { readonly track: Track; readonly index: number }) {
@@ -270,14 +293,16 @@ function ChannelHead({ channel: { id, name, chain, mute, solo }, label, tone, in
 
 function MainHead({ index }: { readonly index: number }) {
   return (
-    <Touchable
-      label="Main output"
-      style={styles.mainHead}
-      onPress={() => useView.setState({ channel: 'main', slot: null, clip: null })}
-    >
-      <Text variant="titleSmall">Main</Text>
-      <LevelBars index={index} />
-    </Touchable>
+    <View testID={`head of ${MAIN}`}>
+      <Touchable
+        label="Main output"
+        style={styles.mainHead}
+        onPress={() => useView.setState({ channel: 'main', slot: null, clip: null })}
+      >
+        <Text variant="titleSmall">Main</Text>
+        <LevelBars index={index} />
+      </Touchable>
+    </View>
   );
 }
 

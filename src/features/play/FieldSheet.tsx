@@ -8,8 +8,6 @@ import { LIFTS, MAX_FIELDS, type Lift, type PlayField } from '../../core/piece/p
 import { newId } from '../../data/newId';
 import { useOpenPiece } from '../../data/openPiece';
 import { Button } from '../../ui/Button';
-import { Chip } from '../../ui/Chip';
-import { ChipGroup } from '../../ui/ChipGroup';
 import { ListItem } from '../../ui/ListItem';
 import { NameField } from '../../ui/NameField';
 import { Sheet } from '../../ui/Sheet';
@@ -17,6 +15,7 @@ import { Text } from '../../ui/Text';
 import { usePiece } from '../studio/StudioProvider';
 import { AxisChoice } from './AxisChoice';
 import { usePlayState } from './playState';
+import { RadioChips } from '../../ui/RadioChips';
 
 const LIFT_NAMES: Readonly<Record<Lift, string>> = { glide: 'glides back', stay: 'stays', spring: 'springs through' };
 const LIFT_BEATS = [0.25, 0.5, 1, 2, 4, 8] as const;
@@ -38,18 +37,14 @@ export function FieldSheet({ open, field, onClose }: FieldSheetProps) {
     <Sheet title="Field" visible={open} onClose={onClose}>
       <ScrollView style={styles.list}>
         {fields.length > 0 ? (
-          <ChipGroup name="In view" role="radiogroup">
-            {fields.map(({ id, name }) => (
-              <Chip
-                key={id}
-                role="radio"
-                chosen={id === field?.id}
-                onPress={() => usePlayState.getState().set({ field: id })}
-              >
-                {name}
-              </Chip>
-            ))}
-          </ChipGroup>
+          <RadioChips
+            name="In view"
+            options={fields.map(({ id, name }) => ({
+              text: name,
+              chosen: id === field?.id,
+              choose: () => usePlayState.getState().set({ field: id }),
+            }))}
+          />
         ) : null}
         {field ? <Settings field={field} /> : null}
         {fields.length < MAX_FIELDS ? <ReadyMade onAdded={onClose} /> : null}
@@ -66,34 +61,32 @@ function Settings({ field }: { readonly field: PlayField }) {
       <NameField key={field.id} label="Name of the field" initial={field.name} onName={(name) => change({ name })} />
       <AxisChoice name="Across" axis={field.across} onChange={(across) => change({ across })} />
       <AxisChoice name="Up" axis={field.up} onChange={(up) => change({ up })} />
-      <ChipGroup name="On lifting it" role="radiogroup">
-        {LIFTS.map((lift) => (
-          <Chip key={lift} role="radio" chosen={lift === field.lift} onPress={() => change({ lift })}>
-            {LIFT_NAMES[lift]}
-          </Chip>
-        ))}
-      </ChipGroup>
+      <RadioChips
+        name="On lifting it"
+        options={LIFTS.map((lift) => ({
+          text: LIFT_NAMES[lift],
+          chosen: lift === field.lift,
+          choose: () => change({ lift }),
+        }))}
+      />
       {field.lift === 'stay' ? null : (
-        <ChipGroup name="It takes" role="radiogroup">
-          {LIFT_BEATS.map((liftBeats) => (
-            <Chip
-              key={liftBeats}
-              role="radio"
-              chosen={liftBeats === field.liftBeats}
-              onPress={() => change({ liftBeats })}
-            >
-              {beatsName(liftBeats)}
-            </Chip>
-          ))}
-        </ChipGroup>
+        <RadioChips
+          name="It takes"
+          options={LIFT_BEATS.map((liftBeats) => ({
+            text: beatsName(liftBeats),
+            chosen: liftBeats === field.liftBeats,
+            choose: () => change({ liftBeats }),
+          }))}
+        />
       )}
-      <ChipGroup name="Grid in time" role="radiogroup">
-        {GRIDS.map((grid) => (
-          <Chip key={grid} role="radio" chosen={grid === field.grid} onPress={() => change({ grid })}>
-            {grid === 'free' ? 'none' : grid}
-          </Chip>
-        ))}
-      </ChipGroup>
+      <RadioChips
+        name="Grid in time"
+        options={GRIDS.map((grid) => ({
+          text: grid === 'free' ? 'none' : grid,
+          chosen: grid === field.grid,
+          choose: () => change({ grid }),
+        }))}
+      />
       <Button
         icon="trash-2"
         mode="text"

@@ -7,6 +7,7 @@ import { Text } from '../../ui/Text';
 import { usePiece } from '../studio/StudioProvider';
 import { SmallPrint } from './SmallPrint';
 import { PAD_KINDS, usePlayState, type PadKind } from './playState';
+import { RadioChips } from '../../ui/RadioChips';
 
 const KINDS: Readonly<Record<PadKind, { readonly name: string; readonly does: string }>> = {
   throws: { name: 'Throws', does: 'A pad opens a send of one track for as long as you hold it.' },
@@ -25,32 +26,35 @@ export function PadSheet({ open, onClose }: { readonly open: boolean; readonly o
   return (
     <Sheet title="Pads" visible={open} onClose={onClose}>
       <ScrollView style={styles.list}>
-        <ChipGroup name="What they play" role="radiogroup">
-          {PAD_KINDS.map((kind) => (
-            <Chip key={kind} role="radio" chosen={kind === pads} onPress={() => set({ pads: kind })}>
-              {KINDS[kind].name}
-            </Chip>
-          ))}
-        </ChipGroup>
+        <RadioChips
+          name="What they play"
+          options={PAD_KINDS.map((kind) => ({
+            text: KINDS[kind].name,
+            chosen: kind === pads,
+            choose: () => set({ pads: kind }),
+          }))}
+        />
         <Text variant="bodySmall" style={styles.does}>
           {KINDS[pads].does}
         </Text>
         {pads === 'throws' ? (
-          <ChipGroup name="Track that is thrown" role="radiogroup">
-            {piece.tracks.map(({ id, name }) => (
-              <Chip key={id} role="radio" chosen={id === track?.id} onPress={() => set({ thrown: id })}>
-                {name}
-              </Chip>
-            ))}
-          </ChipGroup>
+          <RadioChips
+            name="Track that is thrown"
+            options={piece.tracks.map(({ id, name }) => ({
+              text: name,
+              chosen: id === track?.id,
+              choose: () => set({ thrown: id }),
+            }))}
+          />
         ) : null}
-        <ChipGroup name="Start and end on" role="radiogroup">
-          {GRIDS.map((id) => (
-            <Chip key={id} role="radio" chosen={id === grid} onPress={() => set({ grid: id })}>
-              {id === 'free' ? 'at once' : id}
-            </Chip>
-          ))}
-        </ChipGroup>
+        <RadioChips
+          name="Start and end on"
+          options={GRIDS.map((id) => ({
+            text: id === 'free' ? 'at once' : id,
+            chosen: id === grid,
+            choose: () => set({ grid: id }),
+          }))}
+        />
         {pads === 'snapshots' ? null : (
           <ChipGroup name="A pad is" role="radiogroup">
             <Chip

@@ -1,5 +1,5 @@
 import { Link } from 'expo-router';
-import { lazy, Suspense, useEffect, type ComponentType, type ReactNode } from 'react';
+import { lazy, Suspense, useEffect, useRef, type ComponentType, type ReactNode } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Icon, TouchableRipple } from 'react-native-paper';
 import type { IconName } from '../../ui/icon';
@@ -23,6 +23,7 @@ import { Notice } from './Notice';
 import { SaveBanner } from './SaveBanner';
 import { Transport } from './Transport';
 import { Warnings } from './Warnings';
+import { useRovingFocus } from '../../ui/rovingFocus';
 
 /** Sheets of the whole interface, each fetched when it is opened first. */
 const CommandSheet = fetched(async () => (await import('../shared/commands/CommandSheet')).CommandSheet);
@@ -124,8 +125,11 @@ function ViewLinks({ wide }: { readonly wide: boolean }) {
   const piece = useOpenPiece((state) => state.piece?.id ?? null);
   const channel = useView((view) => view.channel);
   const slot = useView((view) => view.slot);
+  const group = useRef<View>(null);
+  useRovingFocus(group, { first: '[aria-current=page]' });
   return (
     <View
+      ref={group}
       role="navigation"
       aria-label="Views"
       style={[wide ? styles.rail : styles.bar, { backgroundColor: tokens.card, borderColor: tokens.line }]}

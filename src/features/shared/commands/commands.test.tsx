@@ -54,6 +54,7 @@ const LISTENERS: Readonly<Record<string, string>> = {
   'ui/Sheet.tsx': 'Escape closes a sheet',
   'ui/pointer.ts': 'keys of what has the focus, as its role says',
   'ui/roleKeys.ts': 'Space presses what is a button by its role',
+  'ui/rovingFocus.ts': 'arrows move the focus within a group that is one stop of the Tab key',
 };
 
 test('nothing listens to keys but what is listed', () => {

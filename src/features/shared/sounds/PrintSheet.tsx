@@ -13,6 +13,7 @@ import { print } from '../../studio/printing';
 import { usePiece, useStudio } from '../../studio/StudioProvider';
 import { HitStrip } from '../throws/HitStrip';
 import { useHits } from '../throws/useHits';
+import { RadioChips } from '../../../ui/RadioChips';
 
 interface PrintSheetProps {
   readonly visible: boolean;
@@ -165,38 +166,30 @@ function Choices({ onClose, channel, clip, range }: PrintSheetProps) {
             ))}
           </ChipGroup>
         ) : null}
-        <ChipGroup role="radiogroup" name="What is kept">
-          {PARTS.map(({ id, label, text }) => (
-            <Chip
-              key={id}
-              role="radio"
-              label={label}
-              chosen={taken === id}
-              tone="sea"
-              disabled={used.length === 0 && id !== 'mix'}
-              onPress={() => setPart(id)}
-            >
-              {text}
-            </Chip>
-          ))}
-        </ChipGroup>
+        <RadioChips
+          name="What is kept"
+          tone="sea"
+          options={PARTS.map(({ id, label, text }) => ({
+            text: text,
+            label: label,
+            chosen: taken === id,
+            disabled: used.length === 0 && id !== 'mix',
+            choose: () => setPart(id),
+          }))}
+        />
         {used.length === 0 ? (
           <Text variant="bodySmall">No effect takes part: the print will be the plain sound.</Text>
         ) : null}
-        <ChipGroup role="radiogroup" name="How long it rings">
-          {TAILS.filter(({ tail: one }) => one.kind !== 'hit' || isTrack).map(({ tail: one, label }) => (
-            <Chip
-              key={label}
-              role="radio"
-              label={`Rings: ${label}`}
-              chosen={JSON.stringify(one) === JSON.stringify(tail)}
-              tone="sea"
-              onPress={() => setTail(one)}
-            >
-              {label}
-            </Chip>
-          ))}
-        </ChipGroup>
+        <RadioChips
+          name="How long it rings"
+          tone="sea"
+          options={TAILS.filter(({ tail: one }) => one.kind !== 'hit' || isTrack).map(({ tail: one, label }) => ({
+            text: label,
+            label: `Rings: ${label}`,
+            chosen: JSON.stringify(one) === JSON.stringify(tail),
+            choose: () => setTail(one),
+          }))}
+        />
         <ChipGroup role="radiogroup" name="Where it goes">
           {GOES.filter(({ id }) => id !== 'instead' || ofClip).map(({ id, label }) => (
             <Chip

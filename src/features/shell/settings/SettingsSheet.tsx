@@ -3,8 +3,6 @@ import { useOpenPiece } from '../../../data/openPiece';
 import { keepPreferences, LATENCIES, SAMPLE_RATES, usePreferences, type Preferences } from '../../../data/preferences';
 import { useView } from '../../../data/view';
 import { Button } from '../../../ui/Button';
-import { Chip } from '../../../ui/Chip';
-import { ChipGroup } from '../../../ui/ChipGroup';
 import { Sheet } from '../../../ui/Sheet';
 import { Text } from '../../../ui/Text';
 import { showFirstSteps } from '../../studio/firstSteps';
@@ -13,6 +11,7 @@ import { AboutSettings } from './AboutSettings';
 import { OutputSettings } from './OutputSettings';
 import { StorageSettings } from './StorageSettings';
 import { reasonOf } from '../../../core/reasonOf';
+import { RadioChips } from '../../../ui/RadioChips';
 
 const LATENCY_HINTS: Readonly<Record<Preferences['latency'], string>> = {
   interactive: 'Hands are heard soonest; a busy machine may crackle.',
@@ -55,20 +54,16 @@ function LatencySettings() {
   const latency = usePreferences((preferences) => preferences.latency);
   return (
     <>
-      <ChipGroup role="radiogroup" name="Latency">
-        {LATENCIES.map((one) => (
-          <Chip
-            key={one}
-            role="radio"
-            label={`Latency ${one}`}
-            chosen={latency === one}
-            tone="sea"
-            onPress={() => keepPreferences({ latency: one })}
-          >
-            {one}
-          </Chip>
-        ))}
-      </ChipGroup>
+      <RadioChips
+        name="Latency"
+        tone="sea"
+        options={LATENCIES.map((one) => ({
+          text: one,
+          label: `Latency ${one}`,
+          chosen: latency === one,
+          choose: () => keepPreferences({ latency: one }),
+        }))}
+      />
       <Text variant="bodySmall">{LATENCY_HINTS[latency]}</Text>
     </>
   );
@@ -77,20 +72,16 @@ function LatencySettings() {
 function NewPieceSettings() {
   const rate = usePreferences((preferences) => preferences.newPieceRate);
   return (
-    <ChipGroup role="radiogroup" name="Sample rate of new pieces">
-      {SAMPLE_RATES.map((one) => (
-        <Chip
-          key={one}
-          role="radio"
-          label={`New pieces at ${one} Hz`}
-          chosen={rate === one}
-          tone="sea"
-          onPress={() => keepPreferences({ newPieceRate: one })}
-        >
-          {`${one / 1000} kHz`}
-        </Chip>
-      ))}
-    </ChipGroup>
+    <RadioChips
+      name="Sample rate of new pieces"
+      tone="sea"
+      options={SAMPLE_RATES.map((one) => ({
+        text: `${one / 1000} kHz`,
+        label: `New pieces at ${one} Hz`,
+        chosen: rate === one,
+        choose: () => keepPreferences({ newPieceRate: one }),
+      }))}
+    />
   );
 }
 
