@@ -80,9 +80,12 @@ describe('what is done with an effect', () => {
     press('button', 'Duplicate: Filter');
     expect(chain().map(({ effect }) => effect)).toEqual(['echo', 'filter', 'filter']);
     press('button', /^More for/);
-    press('button', 'Copy to a channel: Filter');
-    press('button', 'Copy to Space');
+    press('button', 'Copy to channels: Filter');
+    press('switch', 'Copy to Space');
+    press('switch', /^Copy to [Mm]ain/);
+    press('button', 'Copy to 2 channels');
     expect(now().returns[0]!.chain.map(({ effect }) => effect)).toEqual(['reverb', 'filter']);
+    expect(now().main.chain.at(-1)!.effect).toBe('filter');
     press('button', /^More for/);
     press('button', 'Remove: Filter');
     expect(chain().map(({ effect }) => effect)).toEqual(['echo', 'filter']);

@@ -1,7 +1,6 @@
 import { ScrollView, StyleSheet } from 'react-native';
 import { effectOf } from '../../core/effects/catalogue';
-import { copyEffect, duplicateEffect, moveEffect, removeEffect } from '../../core/piece/edits/chain';
-import { channelIds, channelName } from '../../core/piece/find';
+import { duplicateEffect, moveEffect, removeEffect } from '../../core/piece/edits/chain';
 import type { Slot } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
 import { type CardPage, useView } from '../../data/view';
@@ -10,9 +9,9 @@ import { ListItem } from '../../ui/ListItem';
 import { IconButton } from '../../ui/IconButton';
 import type { IconName } from '../../ui/icon';
 import { SaveBlock } from '../shared/blocks/SaveBlock';
-import { usePiece } from '../studio/StudioProvider';
 import { EffectChoices } from '../shared/channels/EffectChoices';
 import { newId } from '../../data/newId';
+import { CopyToChannels } from './CopyToChannels';
 
 interface CardMenuProps {
   readonly channel: string;
@@ -23,7 +22,6 @@ interface CardMenuProps {
 
 /** What else can be done with an effect of the chain. */
 export function CardMenu({ channel, slot, index, count }: CardMenuProps) {
-  const piece = usePiece();
   const page = useView(({ menu }) => (menu?.slot === slot.id ? menu.page : null));
   const setPage = (next: CardPage | null): void =>
     useView.setState({ menu: next ? { slot: slot.id, page: next } : null });
@@ -72,7 +70,7 @@ export function CardMenu({ channel, slot, index, count }: CardMenuProps) {
               'Duplicate',
               act(() => run(duplicateEffect, { ...where, id: newId() })),
             )}
-            {item('corner-up-right', 'Copy to a channel', () => setPage('copy'))}
+            {item('corner-up-right', 'Copy to channels', () => setPage('copy'))}
             {item('archive', 'Save as a block', () => setPage('save'))}
             {item(
               'trash-2',
@@ -97,20 +95,7 @@ export function CardMenu({ channel, slot, index, count }: CardMenuProps) {
             />
           </ScrollView>
         ) : null}
-        {page === 'copy' ? (
-          <ScrollView style={styles.list}>
-            {channelIds(piece)
-              .filter((id) => id !== channel)
-              .map((id) => (
-                <ListItem
-                  key={id}
-                  title={channelName(piece, id)}
-                  label={`Copy to ${channelName(piece, id)}`}
-                  onPress={act(() => run(copyEffect, { ...where, to: id, id: newId() }))}
-                />
-              ))}
-          </ScrollView>
-        ) : null}
+        {page === 'copy' ? <CopyToChannels channel={channel} slot={slot} onDone={close} /> : null}
       </Sheet>
     </>
   );

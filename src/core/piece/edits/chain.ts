@@ -306,6 +306,25 @@ export const copyEffect = defineEdit({
   },
 });
 
+/** Copies an effect to the end of several chains at once. */
+export const copyEffects = defineEdit({
+  name: 'copyEffects',
+  args: z.strictObject({
+    ...where,
+    copies: z
+      .array(z.strictObject({ to: z.string(), id: z.string() }))
+      .min(1)
+      .max(200),
+  }),
+  label: ({ channel, slot, copies }, before) =>
+    copies.length === 1
+      ? `Copy ${nameOf(before, channel, slot)} to ${channelName(before, copies[0]!.to)}`
+      : `Copy ${nameOf(before, channel, slot)} to ${copies.length} channels`,
+  apply: (draft, { channel, slot, copies }) => {
+    for (const copy of copies) copyEffect.apply(draft, { channel, slot, ...copy });
+  },
+});
+
 /** What of one effect's values means the same in another: a parameter of the same name and kind, within its range. */
 export function fittingValues(from: Pick<Slot, 'effect' | 'values'>, effect: string): Record<string, ParamValue> {
   const [before, after] = [effectOf(from.effect).params, effectOf(effect).params];

@@ -8,6 +8,7 @@ import {
   addEffect,
   choosePreset,
   copyEffect,
+  copyEffects,
   duplicateEffect,
   moveEffect,
   newSlot,
@@ -269,6 +270,20 @@ const CASES: readonly Case[] = [
     'Copy Echo to Space',
     ({ returns }) => returns[0]!.chain.map(({ effect }) => effect),
     ['echo'],
+  ),
+  when(
+    copyEffects,
+    {
+      channel: 't0',
+      slot: 'e',
+      copies: [
+        { to: 'r', id: 'e4' },
+        { to: 't1', id: 'e5' },
+      ],
+    },
+    'Copy Echo to 2 channels',
+    ({ returns, tracks }) => [returns[0]!.chain.at(-1)!.id, tracks[1]!.chain.at(-1)!.id],
+    ['e4', 'e5'],
   ),
   when(
     replaceEffect,

@@ -117,3 +117,30 @@ function setTreated(
   if (restored) delete clip.treated;
   else clip.treated = { ...part, bodySeconds, steps: [...steps] };
 }
+
+/** The longest that a clip fades where it is ended. */
+const END_FADE_SECONDS = 0.5;
+
+/** Ends clips that a treatment has made longer after so many seconds, faded out up to there. */
+export const endFaded = defineEdit({
+  name: 'endFaded',
+  args: z.strictObject({
+    ends: z
+      .array(z.strictObject({ clip: z.string(), lengthSeconds: z.number().positive() }))
+      .min(1)
+      .max(2000),
+  }),
+  label: ({ ends }, before) => {
+    const who = ends.length === 1 ? (findClip(before, ends[0]!.clip)?.clip.name ?? 'clip') : `${ends.length} clips`;
+    return `Fade ${who} where it ended before`;
+  },
+  apply: (draft, { ends }) => {
+    for (const { clip: id, lengthSeconds } of ends) {
+      const clip = draft.tracks.flatMap(({ clips }) => clips).find((candidate) => candidate.id === id);
+      if (!clip) throw new EditRefused('That clip is no longer in the piece.');
+      clip.lengthSeconds = Math.min(clip.lengthSeconds, lengthSeconds);
+      clip.fadeInSeconds = Math.min(clip.fadeInSeconds, clip.lengthSeconds / 2);
+      clip.fadeOutSeconds = Math.min(END_FADE_SECONDS, clip.lengthSeconds / 2);
+    }
+  },
+});
