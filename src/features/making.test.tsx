@@ -69,6 +69,26 @@ describe('treating a clip', () => {
     expect(screen.getByRole('alert').textContent).toBe('The sound of that clip has not come yet. Nothing was changed.');
   });
 
+  test('that makes it ring on for longer says by how much, and ends it where it ended before, faded', async () => {
+    jest.mocked(treat).mockImplementation(async (_studio, piece) => {
+      const tracks = piece.tracks.map((track) => ({
+        ...track,
+        clips: track.clips.map((one) => ({ ...one, lengthSeconds: one.lengthSeconds + 2 })),
+      }));
+      useOpenPiece.setState({ piece: { ...piece, tracks } });
+      return true;
+    });
+    const { lengthSeconds } = clip();
+    show();
+    press('button', 'Add pitch and length');
+    await act(async () => press('button', 'Treat this clip'));
+    const { notice, noticeAction } = useOpenPiece.getState();
+    expect(notice).toMatch(/^Hum treated\. It rings on for up to 2\.0 s longer than before\./);
+    expect(noticeAction?.label).toBe('Fade at the old end');
+    noticeAction!.act();
+    expect(clip()).toMatchObject({ lengthSeconds, fadeOutSeconds: Math.min(0.5, lengthSeconds / 2) });
+  });
+
   test('an effect is found by its purpose', () => {
     show();
     press('button', 'Add an effect');

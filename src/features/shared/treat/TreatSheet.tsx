@@ -3,8 +3,8 @@ import { ScrollView, StyleSheet, View } from 'react-native';
 import { measureLoads } from '../../../audio/loads';
 import { effectOf } from '../../../core/effects/catalogue';
 import { newSlot } from '../../../core/piece/edits/chain';
-import { clipsOfSound, sourceOf, wholeSourceOf } from '../../../core/piece/edits/treat';
-import { contextOf } from '../../../core/piece/find';
+import { clipsOfSound, endFaded, sourceOf, wholeSourceOf } from '../../../core/piece/edits/treat';
+import { contextOf, findClip } from '../../../core/piece/find';
 import type { Clip, Track, TreatStep } from '../../../core/piece/piece';
 import { useOpenPiece } from '../../../data/openPiece';
 import { Sheet } from '../../../ui/Sheet';
@@ -35,6 +35,9 @@ export function TreatSheet({ clip, track, visible, onClose }: TreatSheetProps) {
   );
 }
 
+/** A clip that has grown by less than this is as long as it was. */
+const LONGER_SECONDS = 0.05;
+
 const freshStretch = (): TreatStep => ({
   kind: 'stretch',
   id: newId(),
@@ -45,6 +48,22 @@ const freshStretch = (): TreatStep => ({
   formants: 'keep',
   formantSemitones: 0,
 });
+
+/** Says what a treatment did; of clips that ring on for longer than before, how they end where they did. */
+function sayTreated(done: string, saved: string, before: readonly Clip[]): void {
+  const { piece, say, run } = useOpenPiece.getState();
+  const grown = before.flatMap(({ id, lengthSeconds }) => {
+    const by = (piece && findClip(piece, id)?.clip.lengthSeconds) ?? lengthSeconds;
+    return by > lengthSeconds + LONGER_SECONDS ? [{ clip: id, lengthSeconds, by: by - lengthSeconds }] : [];
+  });
+  if (grown.length === 0) return say(`${done} The source is untouched.${saved}`);
+  const most = Math.max(...grown.map(({ by }) => by)).toFixed(1);
+  const who = grown.length === 1 ? 'It rings' : `${grown.length} of them ring`;
+  say(`${done} ${who} on for up to ${most} s longer than before.${saved}`, {
+    label: 'Fade at the old end',
+    act: () => run(endFaded, { ends: grown.map(({ clip, lengthSeconds }) => ({ clip, lengthSeconds })) }),
+  });
+}
 
 function Steps({ clip, track, onDone }: { readonly clip: Clip; readonly track: Track; readonly onDone: () => void }) {
   const piece = usePiece();
@@ -72,9 +91,7 @@ function Steps({ clip, track, onDone }: { readonly clip: Clip; readonly track: T
         load > 0.001
           ? ` It costs nothing while playing; as effects it would take ${(100 * load).toFixed(1)} % of the time.`
           : '';
-      useOpenPiece
-        .getState()
-        .say(steps.length === 0 ? `${who}: the sound as it was.` : `${who} treated. The source is untouched.${saved}`);
+      sayTreated(steps.length === 0 ? `${who}: the sound as it was.` : `${who} treated.`, saved, clips);
       onDone();
     });
   const tryIt = (): Promise<void> =>
