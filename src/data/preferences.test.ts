@@ -20,6 +20,7 @@ const START = {
   click: false,
   countInBars: 0,
   newPieceRate: 48_000,
+  pinned: {},
   firstStep: 0,
 };
 

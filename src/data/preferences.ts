@@ -18,6 +18,8 @@ const preferencesSchema = z.object({
   click: z.boolean().catch(false),
   /** Bars that are clicked before playing begins. */
   countInBars: z.literal([0, 1, 2]).catch(0),
+  /** Of each kind of effect, the parameters whose rails stand in its head. */
+  pinned: z.record(z.string(), z.array(z.string())).catch({}),
   newPieceRate: z.literal(SAMPLE_RATES).catch(48_000),
   /** Which of the first steps is shown, from 0; null when they were done or left. */
   firstStep: z.number().int().min(0).nullable().catch(0),

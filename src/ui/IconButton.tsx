@@ -3,6 +3,7 @@ import { IconButton as PaperIconButton } from 'react-native-paper';
 import type { IconName } from './icon';
 import { useTokens } from './theme';
 import { TOUCH, type Tone } from './tokens';
+import { tell } from './told';
 
 interface IconButtonProps {
   readonly icon: IconName;
@@ -18,7 +19,7 @@ interface IconButtonProps {
   readonly onPress: () => void;
 }
 
-/** Paper's IconButton at 44 px, in one of the product's inks. */
+/** Paper's IconButton at 44 px, in one of the product's inks. A finger that rests on it is told its name. */
 export function IconButton({
   label,
   tone = 'ink',
@@ -39,6 +40,7 @@ export function IconButton({
       accessibilityLabel={label}
       accessibilityRole={role}
       accessibilityState={{ disabled: rest.disabled === true, ...(role === 'switch' ? { checked: chosen } : {}) }}
+      onLongPress={({ currentTarget }) => tell(label, currentTarget)}
       style={[styles.size, mode === 'outlined' && styles.outlined, style]}
     />
   );

@@ -22,6 +22,7 @@ import { sectionTitle, spokenInStrand } from './shown';
 import { StrandRow } from './StrandRow';
 import { TimeTools } from './TimeTools';
 import { holds, isVisible } from '../../core/effects/visibleWhen';
+import { PinButton } from './PinnedRails';
 
 type Values = Readonly<Record<string, ParamValue>>;
 
@@ -93,6 +94,7 @@ function Columns(props: Shown) {
                 <Text variant="headlineSmall" role="heading" aria-level={3} style={styles.sectionName}>
                   {sectionTitle(name, props.slot)}
                 </Text>
+                {i === 1 && k === 0 ? <PinButton slot={props.slot} /> : null}
                 {i === 1 && k === 0 ? <HintsTap on={props.hints} /> : null}
               </View>
               {paramsOf(props, name).map(([id, param]) => (
@@ -158,6 +160,7 @@ function Tabs(props: Shown) {
             );
           })}
         </ScrollView>
+        <PinButton slot={props.slot} />
         <HintsTap on={props.hints} />
       </View>
       <ScrollView style={styles.rails} contentContainerStyle={styles.list}>

@@ -24,6 +24,7 @@ import { PictureChart } from './pictures/PictureChart';
 import { PresetButton } from './PresetButton';
 import { useOwnSound } from './useOwnSound';
 import { usePicture } from './usePicture';
+import { PinnedRails } from './PinnedRails';
 
 const CHART_HEIGHT = 190;
 const CHART_HEIGHT_ROOMY = 236;
@@ -52,6 +53,7 @@ export function EffectEditor({ channel, slot, onBack }: EffectEditorProps) {
         width={width}
         height={roomy ? CHART_HEIGHT_ROOMY : CHART_HEIGHT}
       />
+      {width > 0 ? <PinnedRails channel={channel} slot={slot} width={width} /> : null}
       {width > 0 ? <BenchRails channel={channel} slot={slot} live={live} initial={initial} roomy={roomy} /> : null}
       <HearBar channel={channel} slot={slot.id} />
     </View>

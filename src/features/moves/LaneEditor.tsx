@@ -19,6 +19,7 @@ import { LaneLeaf } from './LaneLeaf';
 import { LaneOverlay } from './LaneOverlay';
 import { isCrowded, linePath, shownPoints, type Shown, type Window } from './lanePath';
 import { useLaneHand } from './useLaneHand';
+import { Touchable } from '../../ui/Touchable';
 
 const PAD = 12;
 const FOLDED = { height: 30, pad: 5 };
@@ -33,7 +34,9 @@ interface LaneEditorProps {
   /** Only its line is drawn, low, and no hand changes it. */
   readonly folded: boolean;
   readonly onFold: (folded: boolean) => void;
-  /** Index of the chosen point; null while the lane is not the chosen one. */
+  /** Whether what is below the lanes works on it. */
+  readonly isChosen: boolean;
+  /** Index of the chosen point; null while none of it is. */
   readonly chosen: number | null;
   readonly onChoose: (index: number | null) => void;
   /** Whether a drag draws the line anew, and how, instead of taking a point along. */
@@ -61,7 +64,20 @@ export function LaneEditor({ folded, onFold, ...field }: LaneEditorProps) {
 
           onPress={() => onFold(!folded)}
         />
-        <Text variant="titleSmall" tone="coralInk" numberOfLines={1}>{`∿ ${name}`}</Text>
+        <Touchable
+          role="radio"
+          label={`Choose lane ${name}`}
+          chosen={field.isChosen}
+          style={styles.name}
+          onPress={() => field.onChoose(null)}
+        >
+          <Text
+            variant="titleSmall"
+            tone="coralInk"
+            numberOfLines={1}
+            style={field.isChosen ? { borderBottomWidth: 2, borderColor: tokens.coral } : null}
+          >{`∿ ${name}`}</Text>
+        </Touchable>
         <Text variant="bodySmall">{`${waiting ? 'waiting · ' : ''}${lane.travels ? 'travels with clips · ' : ''}${lane.points.length} ${lane.points.length === 1 ? 'point' : 'points'}`}</Text>
       </Pinned>
       {folded ? <FoldedLane {...field} param={param} /> : <LaneField {...field} param={param} name={name} />}
@@ -205,5 +221,6 @@ const styles = StyleSheet.create({
   lane: { borderTopWidth: 1, marginTop: 6 },
   head: { flexDirection: 'row', alignItems: 'center', gap: 8, paddingRight: 12, zIndex: 1 },
   field: { borderRadius: 10, overflow: 'hidden', cursor: 'pointer', userSelect: 'none' },
+  name: { paddingHorizontal: 4, borderRadius: 8 },
   axis: { pointerEvents: 'none', zIndex: 1 },
 });

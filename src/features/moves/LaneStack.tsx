@@ -27,6 +27,8 @@ interface LaneStackProps {
   readonly track: Track | undefined;
   readonly lanes: readonly Lane[];
   readonly chosen: ChosenPoint | null;
+  /** Id of the lane that the tools below work on. */
+  readonly worked: string | undefined;
   readonly onChoose: (chosen: ChosenPoint) => void;
   readonly drawing: Drawing;
   readonly hits: readonly number[];
@@ -50,6 +52,7 @@ const LaneSheet = memo(function LaneSheet({
   track,
   lanes,
   chosen,
+  worked,
   onChoose,
   drawing,
   hits,
@@ -64,9 +67,8 @@ const LaneSheet = memo(function LaneSheet({
     useView.setState({ foldedLanes: folded ? [...foldedLanes, id] : foldedLanes.filter((other) => other !== id) });
   const height = laneHeight(lanes.filter(({ id }) => !foldedLanes.includes(id)).length, wide);
   return (
-    <TimeScroll pxPerBeat={pxPerBeat} onScroll={onScroll}>
+    <TimeScroll pxPerBeat={pxPerBeat} ruler={<TimeRuler width={width} pxPerBeat={pxPerBeat} />} onScroll={onScroll}>
       <View style={{ width }}>
-        <TimeRuler width={width} pxPerBeat={pxPerBeat} />
         {track ? <ClipRow track={track} pxPerBeat={pxPerBeat} height={WAVE} /> : null}
         {lanes.map((lane) => (
           <LaneEditor
@@ -78,6 +80,7 @@ const LaneSheet = memo(function LaneSheet({
             height={height}
             folded={foldedLanes.includes(lane.id)}
             onFold={(folded) => fold(lane.id, folded)}
+            isChosen={lane.id === worked}
             chosen={chosen?.lane === lane.id ? chosen.point : null}
             onChoose={(point) => onChoose({ lane: lane.id, point })}
             drawing={drawing}

@@ -26,6 +26,7 @@ import { ShowButton } from './ShowButton';
 import { shownLanes } from './shownLanes';
 import { SnapButton } from '../shared/time/SnapButton';
 import { StretchTools } from './StretchTools';
+import { MovesRails } from './MovesRails';
 
 /** The lanes of a channel stacked under its waveform. */
 export function MovesView() {
@@ -46,67 +47,79 @@ export function MovesView() {
   const [chosen, setChosen] = useState<ChosenPoint | null>(null);
   const chosenLane = lanes.find((lane) => lane.id === chosen?.lane) ?? lanes[0];
   return (
-    <View style={styles.view}>
-      <View style={styles.head}>
-        <View style={styles.title}>
-          <Text variant="bodySmall">Moves of</Text>
-          <ChannelButton channel={channel} />
+    <View style={styles.panes}>
+      <View style={styles.view}>
+        <View style={styles.head}>
+          <View style={styles.title}>
+            <Text variant="bodySmall">Moves of</Text>
+            <ChannelButton channel={channel} />
+          </View>
+          {lanes.length > 0 ? <DrawButton drawing={drawing} onChange={setDrawing} /> : null}
+          <ExchangeButton channel={channel} />
+          <ZoomButtons />
+          {wide ? null : <HelpButton />}
         </View>
-        {lanes.length > 0 ? <DrawButton drawing={drawing} onChange={setDrawing} /> : null}
-        <ExchangeButton channel={channel} />
-        <ZoomButtons />
-        {wide ? null : <HelpButton />}
-      </View>
-      <ScrollView
-        horizontal
-        showsHorizontalScrollIndicator={false}
-        style={styles.tools}
-        contentContainerStyle={styles.row}
-      >
-        <ModeButton channel={channel} />
-        <NewLane channel={channel} onAdded={(lane) => setChosen({ lane, point: 0 })} />
-        <ThrowButton channel={channel} />
-        <LinkButton channel={channel} />
-        <SnapshotButton channel={channel} />
-        <ControllerButton channel={channel} />
-        {lanes.length > 0 ? <SnapButton /> : null}
-        {all.length > 0 || elsewhere > 0 ? <ShowButton channel={channel} lanes={all} shown={lanes.length} /> : null}
-      </ScrollView>
-      <ScrollView contentContainerStyle={wide ? styles.bodyWide : styles.body}>
-        <LaneStack track={track} lanes={lanes} chosen={chosen} onChoose={setChosen} drawing={drawing} hits={hitBeats} />
-        {lanes.length === 0 ? (
-          <NoLanes
-            channel={channel}
-            hidden={all.length}
-            armed={armed}
-            onAdded={(lane) => setChosen({ lane, point: 0 })}
+        <ScrollView
+          horizontal
+          showsHorizontalScrollIndicator={false}
+          style={styles.tools}
+          contentContainerStyle={styles.row}
+        >
+          <ModeButton channel={channel} />
+          <NewLane channel={channel} onAdded={(lane) => setChosen({ lane, point: 0 })} />
+          <ThrowButton channel={channel} />
+          <LinkButton channel={channel} />
+          <SnapshotButton channel={channel} />
+          <ControllerButton channel={channel} />
+          {lanes.length > 0 ? <SnapButton /> : null}
+          {all.length > 0 || elsewhere > 0 ? <ShowButton channel={channel} lanes={all} shown={lanes.length} /> : null}
+        </ScrollView>
+        <ScrollView contentContainerStyle={wide ? styles.bodyWide : styles.body}>
+          <LaneStack
+            track={track}
+            lanes={lanes}
+            chosen={chosen}
+            worked={chosenLane?.id}
+            onChoose={setChosen}
+            drawing={drawing}
+            hits={hitBeats}
+          />
+          {lanes.length === 0 ? (
+            <NoLanes
+              channel={channel}
+              hidden={all.length}
+              armed={armed}
+              onAdded={(lane) => setChosen({ lane, point: 0 })}
+            />
+          ) : null}
+          {elsewhere > 0 ? (
+            <Text variant="bodySmall">{`${elsewhere} more ${elsewhere === 1 ? 'lane' : 'lanes'} on other channels.`}</Text>
+          ) : null}
+        </ScrollView>
+        {chosenLane && range ? (
+          <StretchTools key={`stretch-${chosenLane.id}`} lane={chosenLane} lanes={lanes} range={range} />
+        ) : null}
+        {chosenLane && !range ? (
+          <PointTools
+            key={chosenLane.id}
+            lane={chosenLane}
+            chosen={
+              chosen?.lane === chosenLane.id && chosen.point !== null && chosen.point < chosenLane.points.length
+                ? chosen.point
+                : null
+            }
+            onChoose={(point) => setChosen({ lane: chosenLane.id, point })}
           />
         ) : null}
-        {elsewhere > 0 ? (
-          <Text variant="bodySmall">{`${elsewhere} more ${elsewhere === 1 ? 'lane' : 'lanes'} on other channels.`}</Text>
-        ) : null}
-      </ScrollView>
-      {chosenLane && range ? (
-        <StretchTools key={`stretch-${chosenLane.id}`} lane={chosenLane} lanes={lanes} range={range} />
-      ) : null}
-      {chosenLane && !range ? (
-        <PointTools
-          key={chosenLane.id}
-          lane={chosenLane}
-          chosen={
-            chosen?.lane === chosenLane.id && chosen.point !== null && chosen.point < chosenLane.points.length
-              ? chosen.point
-              : null
-          }
-          onChoose={(point) => setChosen({ lane: chosenLane.id, point })}
-        />
-      ) : null}
+      </View>
+      {wide ? <MovesRails channel={channel} /> : null}
     </View>
   );
 }
 
 const styles = StyleSheet.create({
-  view: { flex: 1, minHeight: 0 },
+  panes: { flex: 1, flexDirection: 'row', minHeight: 0 },
+  view: { flex: 1, minWidth: 0, minHeight: 0 },
   head: { flexDirection: 'row', alignItems: 'center', paddingHorizontal: 16, paddingTop: 8 },
   // On a phone they scroll sideways, which leaves a row more for the lanes.
   tools: { flexGrow: 0, flexShrink: 0 },

@@ -3,7 +3,7 @@ import { channelOfTarget, paramOf } from '../../core/piece/find';
 import { useView } from '../../data/view';
 import { Button } from '../../ui/Button';
 import { Text } from '../../ui/Text';
-import { useTokens } from '../../ui/theme';
+import { useTokens, useWide } from '../../ui/theme';
 import { usePiece } from '../studio/StudioProvider';
 import { laneName } from '../shared/controller/laneName';
 import { addLane } from './NewLane';
@@ -20,6 +20,7 @@ interface NoLanesProps {
 export function NoLanes({ channel, hidden, armed, onAdded }: NoLanesProps) {
   const piece = usePiece();
   const tokens = useTokens();
+  const wide = useWide();
   const lanesShown = useView((view) => view.lanesShown);
   const touched = useView((view) => view.touched);
   const param =
@@ -41,7 +42,7 @@ export function NoLanes({ channel, hidden, armed, onAdded }: NoLanesProps) {
             ? 'Touch a rail of this channel, and its lane stands here.'
             : hidden > 0
               ? 'None of this channel’s lanes is chosen.'
-              : `${way} any rail of this channel: what your hand does becomes a lane here.`}
+              : `${way} any rail of this channel${wide ? ', at the right' : ', in Chain'}: what your hand does becomes a lane here.`}
       </Text>
       {param ? (
         <Button label="Add a lane for the rail touched last" icon="plus" tone="coralInk" onPress={add}>

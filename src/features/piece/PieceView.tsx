@@ -30,6 +30,7 @@ import { GapButton } from '../shared/recipes/GapButton';
 import { SelectionBar } from './SelectionBar';
 import { SendMatrix } from '../shared/sends/SendMatrix';
 import { useRovingFocus } from '../../ui/rovingFocus';
+import { PastePlace } from './PastePlace';
 
 const ROW = 84;
 
@@ -157,15 +158,15 @@ function TrackTable() {
         <MainHead index={piece.tracks.length + piece.returns.length} />
       </View>
       <View style={styles.lanes} onLayout={onLayout}>
-        <TimeScroll pxPerBeat={pxPerBeat}>
+        <TimeScroll pxPerBeat={pxPerBeat} ruler={<TimeRuler width={width} pxPerBeat={pxPerBeat} />}>
           <View ref={lanes} style={{ width }}>
-            <TimeRuler width={width} pxPerBeat={pxPerBeat} />
             {piece.tracks.map((track) => (
               <View
                 key={track.id}
                 testID={`lane of ${track.id}`}
                 style={[styles.lane, { borderColor: tokens.line, opacity: track.mute ? 0.45 : 1 }]}
               >
+                <PastePlace track={track} pxPerBeat={pxPerBeat} />
                 <ClipRow
                   track={track}
                   pxPerBeat={pxPerBeat}

@@ -25,6 +25,7 @@ import { NudgeKeys } from './NudgeKeys';
 import { OtherTrack } from './OtherTrack';
 import { SectionButton } from './SectionButton';
 import { newId } from '../../data/newId';
+import { Chip } from '../../ui/Chip';
 
 /** What can be done with the chosen clip or stretch. */
 export function SelectionBar() {
@@ -40,8 +41,15 @@ export function SelectionBar() {
   const [swelling, setSwelling] = useState(false);
   const [shaping, setShaping] = useState(false);
   const { run } = useOpenPiece.getState();
-  const found = clipId ? findClip(piece, clipId) : undefined;
-  if (!found && !range) return null;
+  const [front, setFront] = useState<{ readonly of: typeof range; readonly clip: boolean }>({
+    of: null,
+    clip: true,
+  });
+  // A stretch that was chosen after the clip stands in front of it until a hand says otherwise.
+  if (front.of !== range) setFront({ of: range, clip: range === null });
+  const chosenClip = clipId ? findClip(piece, clipId) : undefined;
+  if (!chosenClip && !range) return null;
+  const found = chosenClip && (front.clip || !range) ? chosenClip : undefined;
   const say = (beat: number): string => {
     const { bar, beat: at } = toBarBeat(beat, tempoOf(piece));
     return `${bar}.${at}`;
@@ -72,6 +80,16 @@ export function SelectionBar() {
         <Text variant="titleSmall" numberOfLines={1} style={styles.title}>
           {title}
         </Text>
+        {chosenClip && range ? (
+          <View role="radiogroup" aria-label="Tools for" style={styles.both}>
+            <Chip role="radio" dense chosen={!found} onPress={() => setFront({ of: range, clip: false })}>
+              stretch
+            </Chip>
+            <Chip role="radio" dense chosen={found !== undefined} onPress={() => setFront({ of: range, clip: true })}>
+              clip
+            </Chip>
+          </View>
+        ) : null}
         <IconButton
           icon="x"
           label="Let go of the selection"
@@ -157,5 +175,6 @@ const styles = StyleSheet.create({
   bar: { borderTopWidth: 1, paddingHorizontal: 14, paddingBottom: 8 },
   titleRow: { flexDirection: 'row', alignItems: 'center' },
   title: { flex: 1 },
+  both: { flexDirection: 'row', gap: 4 },
   row: { flexDirection: 'row', flexWrap: 'wrap', gap: 8 },
 });

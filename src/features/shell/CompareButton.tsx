@@ -55,9 +55,9 @@ export function CompareButton() {
 const styles = StyleSheet.create({
   hold: {
     height: TOUCH,
-    marginRight: 6,
-    minWidth: 48,
-    paddingHorizontal: 8,
+    marginRight: 2,
+    minWidth: 44,
+    paddingHorizontal: 6,
     borderRadius: 14,
     borderWidth: 1.5,
     alignItems: 'center',

@@ -24,6 +24,7 @@ import { SaveBanner } from './SaveBanner';
 import { Transport } from './Transport';
 import { Warnings } from './Warnings';
 import { useRovingFocus } from '../../ui/rovingFocus';
+import { ToldName } from '../../ui/ToldName';
 
 /** Sheets of the whole interface, each fetched when it is opened first. */
 const CommandSheet = fetched(async () => (await import('../shared/commands/CommandSheet')).CommandSheet);
@@ -83,6 +84,7 @@ export function Shell({ children }: { readonly children: ReactNode }) {
   return (
     <View style={[styles.shell, { backgroundColor: tokens.paper }]}>
       <AddressSync />
+      <ToldName />
       {view === 'piece' ? <SkipLink to={firstClip}>Skip to the first clip</SkipLink> : null}
       {stage ? null : <CommandKeys />}
       {stage ? null : <OpenedSheet />}

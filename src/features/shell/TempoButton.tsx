@@ -48,7 +48,7 @@ export function TempoButton() {
 }
 
 const styles = StyleSheet.create({
-  button: { alignItems: 'flex-start', minWidth: 52, paddingHorizontal: 4 },
+  button: { alignItems: 'flex-start', minWidth: 48, paddingHorizontal: 2, borderRadius: 8 },
   figure: { fontSize: 17, lineHeight: 22 },
   loading: { height: 480 },
 });

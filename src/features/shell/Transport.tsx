@@ -34,7 +34,7 @@ export function Transport() {
   return (
     <View style={{ backgroundColor: tokens.card }}>
       <Waterline />
-      <View style={styles.row}>
+      <View style={[styles.row, wide ? styles.rowWide : null]}>
         <IconButton
           icon={playing ? 'square' : 'play'}
           label={playing ? 'Stop' : 'Play'}
@@ -77,14 +77,12 @@ export function Transport() {
           disabled={cursor === 0}
           onPress={undo}
         />
-        {wide ? (
-          <IconButton
-            icon="rotate-cw"
-            label={cursor < entries.length ? `Redo: ${entries[cursor]?.label}` : 'Redo'}
-            disabled={cursor === entries.length}
-            onPress={redo}
-          />
-        ) : null}
+        <IconButton
+          icon="rotate-cw"
+          label={cursor < entries.length ? `Redo: ${entries[cursor]?.label}` : 'Redo'}
+          disabled={cursor === entries.length}
+          onPress={redo}
+        />
       </View>
     </View>
   );
@@ -122,12 +120,13 @@ function Waterline() {
 }
 
 const styles = StyleSheet.create({
-  row: { flexDirection: 'row', alignItems: 'center', paddingHorizontal: 12, paddingVertical: 6, gap: 2 },
+  row: { flexDirection: 'row', alignItems: 'center', paddingHorizontal: 6, paddingVertical: 6 },
+  rowWide: { paddingHorizontal: 12, gap: 2 },
   play: { width: 48, height: 48, borderRadius: 24 },
   playIcon: { marginLeft: 3 },
-  place: { alignItems: 'flex-start', minWidth: 74, paddingHorizontal: 10 },
+  place: { alignItems: 'flex-start', minWidth: 58, paddingHorizontal: 4, borderRadius: 8 },
   space: { flex: 1 },
-  moves: { paddingHorizontal: 12 },
+  moves: { paddingHorizontal: 10 },
   waterline: { height: 4, flexDirection: 'row' },
   half: { flex: 1 },
   fill: { height: 4, width: '100%', transform: [{ scaleX: 0 }] },

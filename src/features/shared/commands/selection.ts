@@ -25,6 +25,9 @@ let copied: Copied | null = null;
 /** Whether something was cut or copied that can be pasted. */
 export const hasCopied = (): boolean => copied !== null;
 
+/** The clip that was cut or copied last, unless an effect was. */
+export const copiedClip = (): Clip | null => (copied?.kind === 'clip' ? copied.clip : null);
+
 const pieceNow = (): Piece => useOpenPiece.getState().piece!;
 const { run, say } = useOpenPiece.getState();
 

@@ -17,5 +17,5 @@ export function Playhead({ pxPerBeat }: { readonly pxPerBeat: number }) {
 }
 
 const styles = StyleSheet.create({
-  line: { position: 'absolute', left: -1, top: 28, bottom: 0, width: 2, pointerEvents: 'none' },
+  line: { position: 'absolute', left: -1, top: 0, bottom: 0, width: 2, pointerEvents: 'none' },
 });

@@ -1,13 +1,17 @@
 import { useEffect, useLayoutEffect, useRef, type ReactNode } from 'react';
-import { ScrollView, type NativeScrollEvent, type NativeSyntheticEvent } from 'react-native';
+import { ScrollView, StyleSheet, View, type NativeScrollEvent, type NativeSyntheticEvent } from 'react-native';
 import { useRecording } from '../../../data/recording';
 import { useView } from '../../../data/view';
-import { useFrame } from '../../../ui/frame';
+import { elementOf, useFrame } from '../../../ui/frame';
+import { useTokens } from '../../../ui/theme';
 import { useStudio } from '../../studio/StudioProvider';
 import { MAX_ZOOM } from './ZoomButtons';
+import { Playhead } from './Playhead';
 
 interface TimeScrollProps {
   readonly pxPerBeat: number;
+  /** Stays in sight at the top of whatever scrolls up and down, along the same time. */
+  readonly ruler: ReactNode;
   readonly onScroll?: (event: NativeSyntheticEvent<NativeScrollEvent>) => void;
   readonly children: ReactNode;
 }
@@ -30,8 +34,11 @@ interface Anchor {
  * Time that scrolls sideways: it turns the page when the playhead comes to its end, and zooms by pinch and by wheel
  * with Ctrl about what lies under the hand.
  */
-export function TimeScroll({ pxPerBeat, onScroll, children }: TimeScrollProps) {
+export function TimeScroll({ pxPerBeat, ruler, onScroll, children }: TimeScrollProps) {
   const { studio } = useStudio();
+  const tokens = useTokens();
+  const head = useRef<View>(null);
+  const above = useRef<View>(null);
   const scroll = useRef<ScrollView>(null);
   const touched = useRef(-Infinity);
   const anchor = useRef<Anchor | null>(null);
@@ -54,20 +61,41 @@ export function TimeScroll({ pxPerBeat, onScroll, children }: TimeScrollProps) {
   }, [pxPerBeat, studio]);
   useEffect(() => {
     const view = node();
-    return view ? listen(view, scale, anchor, touched) : undefined;
+    const top = elementOf(head.current);
+    const moving = elementOf(above.current);
+    if (!view || !top || !moving) return undefined;
+    top.style.position = 'sticky';
+    const follow = (): void => void (moving.style.transform = `translateX(${-view.scrollLeft}px)`);
+    follow();
+    view.addEventListener('scroll', follow, { passive: true });
+    const ends = [view, top].map((part) => listen(part, view, scale, anchor, touched));
+    return () => {
+      view.removeEventListener('scroll', follow);
+      for (const end of ends) end();
+    };
   }, []);
   return (
-    <ScrollView
-      ref={scroll}
-      horizontal
-      showsHorizontalScrollIndicator={false}
-      onScroll={onScroll}
-      scrollEventThrottle={16}
-    >
-      {children}
-    </ScrollView>
+    <>
+      <View ref={head} style={[styles.ruler, { backgroundColor: tokens.paper }]}>
+        <View ref={above}>
+          {ruler}
+          <Playhead pxPerBeat={pxPerBeat} />
+        </View>
+      </View>
+      <ScrollView
+        ref={scroll}
+        horizontal
+        showsHorizontalScrollIndicator={false}
+        onScroll={onScroll}
+        scrollEventThrottle={16}
+      >
+        {children}
+      </ScrollView>
+    </>
   );
 }
+
+const styles = StyleSheet.create({ ruler: { top: 0, zIndex: 2, overflow: 'hidden' } });
 
 /** What stays where it is when no hand says: the playhead if it is in sight, else the middle. */
 function resting(view: HTMLElement, playhead: number, pxPerBeat: number): Anchor {
@@ -81,7 +109,9 @@ interface Kept<T> {
   current: T;
 }
 
+/** @param part where hands are listened for  @param view what scrolls by them */
 function listen(
+  part: HTMLElement,
   view: HTMLElement,
   scale: Kept<number>,
   anchor: Kept<Anchor | null>,
@@ -100,6 +130,8 @@ function listen(
   const wheel = (event: WheelEvent): void => {
     if (!event.ctrlKey) {
       touched.current = performance.now();
+      // The ruler itself does not scroll.
+      if (part !== view) view.scrollLeft += event.deltaX;
       return;
     }
     event.preventDefault();
@@ -123,14 +155,14 @@ function listen(
       apart = now;
     }
   };
-  view.addEventListener('wheel', wheel, { passive: false });
-  view.addEventListener('touchstart', touch, { passive: false });
-  view.addEventListener('touchmove', touch, { passive: false });
-  view.addEventListener('touchend', touch, { passive: false });
+  part.addEventListener('wheel', wheel, { passive: false });
+  part.addEventListener('touchstart', touch, { passive: false });
+  part.addEventListener('touchmove', touch, { passive: false });
+  part.addEventListener('touchend', touch, { passive: false });
   return () => {
-    view.removeEventListener('wheel', wheel);
-    view.removeEventListener('touchstart', touch);
-    view.removeEventListener('touchmove', touch);
-    view.removeEventListener('touchend', touch);
+    part.removeEventListener('wheel', wheel);
+    part.removeEventListener('touchstart', touch);
+    part.removeEventListener('touchmove', touch);
+    part.removeEventListener('touchend', touch);
   };
 }

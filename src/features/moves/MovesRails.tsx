@@ -1,0 +1,108 @@
+import { useState } from 'react';
+import { ScrollView, StyleSheet, View } from 'react-native';
+import { effectOf } from '../../core/effects/catalogue';
+import { isVisible } from '../../core/effects/visibleWhen';
+import { chainOf, channelName, findLane } from '../../core/piece/find';
+import { channelParams, MAIN, type Piece, type Slot } from '../../core/piece/piece';
+import { usePreferences } from '../../data/preferences';
+import { Text } from '../../ui/Text';
+import { Touchable } from '../../ui/Touchable';
+import { useTokens } from '../../ui/theme';
+import { ParamRail } from '../shared/channels/ParamRail';
+import { SlotRail } from '../shared/channels/SlotRail';
+import { usePiece } from '../studio/StudioProvider';
+
+/** The rails of a channel beside its lanes, so that a hand sees its lane appear while it rides. */
+export function MovesRails({ channel }: { readonly channel: string }) {
+  const piece = usePiece();
+  const tokens = useTokens();
+  const own = [...piece.tracks, ...piece.returns].find(({ id }) => id === channel);
+  const gain = channel === MAIN ? piece.main.gain : own?.gain;
+  return (
+    <View role="region" aria-label="Rails" style={[styles.pane, { borderColor: tokens.line }]}>
+      <ScrollView contentContainerStyle={styles.body}>
+        <Text variant="bodySmall">{`Rails of ${channelName(piece, channel)}`}</Text>
+        {gain === undefined ? null : (
+          <ParamRail
+            target={{ kind: 'channel', channel, param: 'gain' }}
+            param={channelParams.gain}
+            value={gain}
+            look="plain"
+          />
+        )}
+        {own ? (
+          <ParamRail
+            target={{ kind: 'channel', channel, param: 'pan' }}
+            param={channelParams.pan}
+            value={own.pan}
+            look="plain"
+          />
+        ) : null}
+        {chainOf(piece, channel).map((slot, i, chain) => (
+          <EffectRails key={slot.id} channel={channel} slot={slot} spoken={nameIn(chain, i)} />
+        ))}
+        {chainOf(piece, channel).length === 0 ? (
+          <Text variant="bodySmall">No effects yet: their rails stand here once there are some, in Chain.</Text>
+        ) : null}
+      </ScrollView>
+    </View>
+  );
+}
+
+/** "Echo", or "Echo 2" for the second of its kind in a chain. */
+function nameIn(chain: readonly Slot[], at: number): string {
+  const { effect } = chain[at]!;
+  const before = chain.slice(0, at).filter((slot) => slot.effect === effect).length;
+  return before === 0 ? effectOf(effect).name : `${effectOf(effect).name} ${before + 1}`;
+}
+
+/** What leads an effect and what is pinned, as far as it is ridden, and what has moves already. */
+function leading(piece: Piece, channel: string, slot: Slot, pinned: readonly string[]): string[] {
+  const { headline, paramIds, params } = effectOf(slot.effect);
+  return paramIds.filter(
+    (id) =>
+      (params[id]!.kind !== 'choice' && (headline.includes(id) || id === 'mix' || pinned.includes(id))) ||
+      findLane(piece, { kind: 'effect', channel, effect: slot.id, param: id }) !== undefined,
+  );
+}
+
+const NONE: readonly string[] = [];
+
+interface EffectRailsProps {
+  readonly channel: string;
+  readonly slot: Slot;
+  readonly spoken: string;
+}
+
+function EffectRails({ channel, slot, spoken }: EffectRailsProps) {
+  const piece = usePiece();
+  const tokens = useTokens();
+  const [all, setAll] = useState(false);
+  const pinned = usePreferences((preferences) => preferences.pinned[slot.effect] ?? NONE);
+  const definition = effectOf(slot.effect);
+  const ids = (all ? definition.paramIds : leading(piece, channel, slot, pinned)).filter((id) =>
+    isVisible(definition, id, slot),
+  );
+  return (
+    <View role="group" aria-label={`Rails of ${spoken}`} style={[styles.effect, { borderColor: tokens.line }]}>
+      <Touchable
+        label={`${all ? 'The leading rails' : 'All rails'} of ${spoken}`}
+        style={styles.head}
+        onPress={() => setAll(!all)}
+      >
+        <Text variant="titleSmall">{spoken}</Text>
+        <Text variant="bodySmall">{all ? 'fewer' : 'all rails'}</Text>
+      </Touchable>
+      {ids.map((id) => (
+        <SlotRail key={id} channel={channel} slot={slot} param={id} before={spoken} />
+      ))}
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  pane: { width: 340, borderLeftWidth: 1, minHeight: 0 },
+  body: { paddingHorizontal: 18, paddingTop: 12, paddingBottom: 20 },
+  effect: { borderTopWidth: 1, marginTop: 12, paddingTop: 4 },
+  head: { flexDirection: 'row', justifyContent: 'space-between', paddingHorizontal: 0, borderRadius: 8 },
+});

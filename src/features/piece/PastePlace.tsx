@@ -1,0 +1,47 @@
+import { Pressable, StyleSheet } from 'react-native';
+import { snapBeats, toBarBeat } from '../../core/music/grid';
+import type { Track } from '../../core/piece/piece';
+import { tempoOf } from '../../core/piece/tempoOf';
+import { useOpenPiece } from '../../data/openPiece';
+import { useView } from '../../data/view';
+import { copiedClip, paste } from '../shared/commands/selection';
+import { usePiece, useStudio } from '../studio/StudioProvider';
+
+interface PastePlaceProps {
+  readonly track: Track;
+  readonly pxPerBeat: number;
+}
+
+/**
+ * What is empty of a track: a tap chooses the track, and where a clip was copied offers to paste it there. For hands
+ * alone: by keys a clip is pasted at the playhead.
+ */
+export function PastePlace({ track, pxPerBeat }: PastePlaceProps) {
+  const piece = usePiece();
+  const { studio } = useStudio();
+  const choose = (beat: number): void => {
+    const { channel } = useView.getState();
+    const clip = copiedClip();
+    useView.setState({ clip: null, ...(channel === track.id ? {} : { channel: track.id, slot: null }) });
+    if (!clip) return;
+    const { bar, beat: within } = toBarBeat(beat, tempoOf(piece));
+    useOpenPiece.getState().say(`“${clip.name}” can be pasted at ${bar}.${within} on ${track.name}.`, {
+      label: 'Paste here',
+      act: () => {
+        studio.locate(beat);
+        paste(beat);
+      },
+    });
+  };
+  return (
+    <Pressable
+      aria-hidden
+      tabIndex={-1}
+      style={StyleSheet.absoluteFill}
+      onPress={({ nativeEvent, currentTarget }) => {
+        const { left } = (currentTarget as unknown as HTMLElement).getBoundingClientRect();
+        choose(Math.max(0, snapBeats((nativeEvent.pageX - left) / pxPerBeat, 1)));
+      }}
+    />
+  );
+}

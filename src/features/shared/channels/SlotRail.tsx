@@ -1,0 +1,25 @@
+import { effectOf } from '../../../core/effects/catalogue';
+import type { Slot } from '../../../core/piece/piece';
+import { ParamRail } from './ParamRail';
+
+interface SlotRailProps {
+  readonly channel: string;
+  readonly slot: Slot;
+  readonly param: string;
+  /** Spoken before its label where the rails of several effects, or one rail twice, are in view. */
+  readonly before?: string;
+}
+
+/** One rail of an effect by itself, away from its editor. */
+export function SlotRail({ channel, slot, param: id, before }: SlotRailProps) {
+  const param = effectOf(slot.effect).params[id]!;
+  return (
+    <ParamRail
+      target={{ kind: 'effect', channel, effect: slot.id, param: id }}
+      param={param}
+      value={slot.values[id] ?? param.initial}
+      look={id === 'mix' ? 'mix' : 'wet'}
+      {...(before === undefined ? {} : { spoken: `${before}, ${param.label.toLowerCase()}` })}
+    />
+  );
+}
