@@ -1,14 +1,11 @@
 import { act, render, screen } from '@testing-library/react';
-import { newSlot } from '../../core/piece/edits/chain';
-import { usePreferences } from '../../data/preferences';
-import { MovesRails } from '../moves/MovesRails';
-import { now, openPiece, press } from '../testing';
-import { PinButton, PinnedRails } from './PinnedRails';
+import { newSlot } from '../core/piece/edits/chain';
+import { usePreferences } from '../data/preferences';
+import { MovesRails } from './moves/MovesRails';
+import { now, openPiece, press } from './testing';
+import { PinButton, PinnedRails } from './chain/PinnedRails';
 
-jest.mock(
-  '../studio/StudioProvider',
-  () => jest.requireActual<typeof import('../testing')>('../testing').quietProvider,
-);
+jest.mock('./studio/StudioProvider', () => jest.requireActual<typeof import('./testing')>('./testing').quietProvider);
 jest.mock('@expo/vector-icons/Feather', () => () => null);
 
 const reverb = newSlot('rv', 'reverb', 'neutral');
