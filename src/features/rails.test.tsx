@@ -44,7 +44,9 @@ test('pinned rails that do something now stand in the head, spoken as pinned', (
 test('beside the lanes each effect has its leading rails, or all of them, under names of their own', () => {
   render(<MovesRails channel="t0" />);
   const names = (): string[] => screen.getAllByRole('slider').map((rail) => rail.getAttribute('aria-label')!);
-  expect(names()).toEqual(expect.arrayContaining(['Level', 'Pan', 'Reverb, decay', 'Reverb 2, decay']));
+  expect(names()).toEqual(
+    expect.arrayContaining(['Channel, level', 'Channel, pan', 'Reverb, decay', 'Reverb 2, decay']),
+  );
   const few = names().length;
   press('button', 'All rails of Reverb 2');
   expect(names().length).toBeGreaterThan(few);

@@ -120,7 +120,7 @@ export function Rail({
         <Text numberOfLines={1} style={styles.name}>
           {param.label}
         </Text>
-        <RailValue param={param} value={shown} context={context} onSet={onSet} />
+        <RailValue param={param} name={spoken ?? param.label} value={shown} context={context} onSet={onSet} />
       </View>
       <View
         ref={track}

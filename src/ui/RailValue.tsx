@@ -9,6 +9,8 @@ import { Text } from './Text';
 
 interface RailValueProps {
   readonly param: Param;
+  /** What it is called where its label alone does not say which of several it is. */
+  readonly name?: string;
   readonly value: ParamValue;
   readonly context: ValueContext;
   readonly onSet: (value: ParamValue) => void;
@@ -21,7 +23,7 @@ const shortForm = (text: string): string => text.split(' · ')[0] ?? text;
  * The figure at the right of a rail; tap it to type. What is not understood stays in the field with the reason under
  * it; leaving the field keeps what is understood.
  */
-export function RailValue({ param, value, context, onSet }: RailValueProps) {
+export function RailValue({ param, name = param.label, value, context, onSet }: RailValueProps) {
   const tokens = useTokens();
   const [typed, setTyped] = useState<string | null>(null);
   const [refusal, setRefusal] = useState<string | null>(null);
@@ -43,7 +45,7 @@ export function RailValue({ param, value, context, onSet }: RailValueProps) {
     return (
       <Pressable
         role="button"
-        aria-label={`${param.label}, ${text}. Type a value`}
+        aria-label={`${name}, ${text}. Type a value`}
         onPress={() => setTyped(shortForm(text))}
         style={styles.value}
       >
@@ -58,7 +60,7 @@ export function RailValue({ param, value, context, onSet }: RailValueProps) {
       <TextInput
         autoFocus
         selectTextOnFocus
-        aria-label={`${param.label} as text`}
+        aria-label={`${name} as text`}
         aria-invalid={refusal !== null}
         value={typed}
         onChangeText={setTyped}

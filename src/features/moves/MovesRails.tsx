@@ -26,6 +26,7 @@ export function MovesRails({ channel }: { readonly channel: string }) {
           <ParamRail
             target={{ kind: 'channel', channel, param: 'gain' }}
             param={channelParams.gain}
+            spoken="Channel, level"
             value={gain}
             look="plain"
           />
@@ -34,6 +35,7 @@ export function MovesRails({ channel }: { readonly channel: string }) {
           <ParamRail
             target={{ kind: 'channel', channel, param: 'pan' }}
             param={channelParams.pan}
+            spoken="Channel, pan"
             value={own.pan}
             look="plain"
           />

@@ -46,7 +46,7 @@ import {
 } from './lanes';
 import { addLink, removeLink, setLink, setModulator } from './links';
 import { putSection, removeSection } from './sections';
-import { addReturn, copySends, removeReturn, removeSend, setSend } from './sends';
+import { addReturn, addSharedReturns, copySends, removeReturn, removeSend, setSend } from './sends';
 import { dropSnapshot, keepSnapshot } from './snapshots';
 
 const PAN: Target = { kind: 'channel', channel: 't0', param: 'pan' };
@@ -320,6 +320,13 @@ const CASES: readonly Case[] = [
     'Add return Echo',
     ({ returns }) => returns.map(({ name }) => name),
     ['Space', 'Echo'],
+  ),
+  when(
+    addSharedReturns,
+    { made: [newReturn('r3', 'Echo'), newReturn('r4', 'Hall')], level: 0.25 },
+    'Add Echo and Hall, fed by every track',
+    ({ tracks }) => tracks.map(({ sends }) => sends.slice(-2)),
+    piece.tracks.map(() => ['r3', 'r4'].map((to) => ({ to, level: 0.25, pre: false }))),
   ),
   when(removeReturn, { id: 'r' }, 'Remove return Space', (after) => [after.returns, track(after).sends], [[], []]),
   when(

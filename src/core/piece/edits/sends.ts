@@ -2,7 +2,7 @@ import * as z from 'zod';
 import { formatDb, gainToDb } from '../../params/format';
 import { defineEdit, EditRefused } from '../edit';
 import { channelIds, channelName, channelOfTarget, reaches, sameTarget } from '../find';
-import { returnSchema, type Send } from '../piece';
+import { returnSchema, sendSchema, type Send } from '../piece';
 import { draftChannel } from './channels';
 import { dropTargets } from './targets';
 
@@ -13,6 +13,17 @@ export const addReturn = defineEdit({
   apply: (draft, { made }) => {
     if (channelIds(draft).includes(made.id)) throw new EditRefused('That return is in the piece already.');
     draft.returns.push(made);
+  },
+});
+
+/** Adds returns that every track sends to at one level: a space shared by all of them, in one step. */
+export const addSharedReturns = defineEdit({
+  name: 'addSharedReturns',
+  args: z.strictObject({ made: z.array(returnSchema).min(1).max(8), level: sendSchema.shape.level }),
+  label: ({ made }) => `Add ${made.map(({ name }) => name).join(' and ')}, fed by every track`,
+  apply: (draft, { made, level }) => {
+    for (const one of made) addReturn.apply(draft, { made: one });
+    for (const track of draft.tracks) track.sends.push(...made.map(({ id }) => ({ to: id, level, pre: false })));
   },
 });
 
