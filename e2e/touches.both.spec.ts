@@ -133,7 +133,7 @@ inDemo('from the demo to the first sound, effect, print and file', async ({ page
   hand.done('first print');
   await page.getByRole('link', { name: 'Piece', exact: true }).click();
 
-  await hand.fromHead('Write files');
+  await hand.fromHead(/^Write files/);
   await hand.press('button', 'Start writing');
   const file = page.getByRole('button', { name: /^Download Salt Pier/ }).first();
   await expect(file).toBeVisible({ timeout: 90_000 });
