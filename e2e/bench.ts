@@ -13,7 +13,6 @@ export interface Stored {
   readonly history: { readonly entries: readonly { readonly label: string }[]; readonly cursor: number };
 }
 
-/** Every test has a copy of the demo piece of its own, open in the page, and a hand: touch or the keyboard. */
 /** The demo without its returns and sends: jobs make their own, and what they measure has nothing of others in it. */
 const withoutReturns = (piece: Piece): Piece => ({
   ...piece,
@@ -21,6 +20,7 @@ const withoutReturns = (piece: Piece): Piece => ({
   tracks: piece.tracks.map((track) => ({ ...track, sends: [] })),
 });
 
+/** Every test has a copy of the demo piece of its own, open in the page, and a hand: touch or the keyboard. */
 export const test = base.extend<{ pieceId: string; hand: Hand }>({
   hand: ({ page, hasTouch }, provide) => provide(handOn(page, hasTouch)),
   pieceId: async ({ page, request }, provide) => {
@@ -33,6 +33,16 @@ export const test = base.extend<{ pieceId: string; hand: Hand }>({
     await provide(id);
   },
 });
+
+/** Lets what is changed of the demo stay in this window: other tests open it as it is. */
+export async function keepInWindow(page: Page): Promise<void> {
+  await page.route('**/api/pieces/salt-pier', async (route) => {
+    const request = route.request();
+    if (request.method() !== 'PUT') return route.continue();
+    const base = Number(((await request.headerValue('if-match')) ?? '').replace(/\D/g, ''));
+    return route.fulfill({ json: { revision: base + 1 } });
+  });
+}
 
 export const go = async (page: Page, view: 'Piece' | 'Chain' | 'Moves' | 'Play' | 'Shelf'): Promise<void> => {
   await page.getByRole('link', { name: view, exact: true }).click();

@@ -1,16 +1,11 @@
 import { expect, test } from '@playwright/test';
+import { keepInWindow } from './bench';
 
 /** The demo as it opens for somebody who has never been here: nothing is kept by the browser. */
 test('the first steps light up what they need, follow what is done, and can be left and had again', async ({
   page,
 }) => {
-  // What is tried stays in this window: other tests open the demo as it is.
-  await page.route('**/api/pieces/salt-pier', async (route) => {
-    const request = route.request();
-    if (request.method() !== 'PUT') return route.continue();
-    const base = Number(((await request.headerValue('if-match')) ?? '').replace(/\D/g, ''));
-    return route.fulfill({ json: { revision: base + 1 } });
-  });
+  await keepInWindow(page);
   await page.goto('/piece/salt-pier');
   const guide = page.getByRole('region', { name: 'First steps' });
   await expect(guide).toContainText('1 of 3');

@@ -1,7 +1,17 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Page } from '@playwright/test';
-import { chooseStretch, expect, handOn, saved, stone, test as inPiece, type Hand, type Stored } from './bench';
+import {
+  chooseStretch,
+  expect,
+  handOn,
+  keepInWindow,
+  saved,
+  stone,
+  test as inPiece,
+  type Hand,
+  type Stored,
+} from './bench';
 
 /** Touches that the table says, by the first words of a row: "first sound", "J1". */
 const STATED = new Map(
@@ -81,12 +91,7 @@ class Counting {
 /** The demo as it opens for somebody who was never here; what is changed stays in this window. */
 const inDemo = inPiece.extend<{ demo: void }>({
   demo: async ({ page }, provide) => {
-    await page.route('**/api/pieces/salt-pier', async (route) => {
-      const request = route.request();
-      if (request.method() !== 'PUT') return route.continue();
-      const base = Number(((await request.headerValue('if-match')) ?? '').replace(/\D/g, ''));
-      return route.fulfill({ json: { revision: base + 1 } });
-    });
+    await keepInWindow(page);
     await page.goto('/');
     await expect(page.getByRole('heading', { name: 'Salt Pier' })).toBeVisible();
     await provide();

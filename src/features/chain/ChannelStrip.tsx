@@ -6,7 +6,7 @@ import { useView } from '../../data/view';
 import { Text } from '../../ui/Text';
 import { Touchable } from '../../ui/Touchable';
 import { useTokens } from '../../ui/theme';
-import { ParamRail } from '../shared/channels/ParamRail';
+import { ChannelRails } from '../shared/channels/ChannelRails';
 import { SendList } from '../shared/sends/SendList';
 import { SnapshotButton } from '../shared/snapshots/SnapshotButton';
 import { usePiece } from '../studio/StudioProvider';
@@ -49,20 +49,7 @@ export function ChannelStrip({ channel, name }: ChannelStripProps) {
       </Touchable>
       {open ? (
         <View style={styles.rails}>
-          <ParamRail
-            target={{ kind: 'channel', channel, param: 'gain' }}
-            param={channelParams.gain}
-            value={gain}
-            look="plain"
-          />
-          {own ? (
-            <ParamRail
-              target={{ kind: 'channel', channel, param: 'pan' }}
-              param={channelParams.pan}
-              value={own.pan}
-              look="plain"
-            />
-          ) : null}
+          <ChannelRails channel={channel} />
           <ImageMeter channel={channel} />
           <View style={styles.sheets}>
             <MeteringSheet channel={channel} />

@@ -3,12 +3,12 @@ import { ScrollView, StyleSheet, View } from 'react-native';
 import { effectOf } from '../../core/effects/catalogue';
 import { isVisible } from '../../core/effects/visibleWhen';
 import { chainOf, channelName, findLane } from '../../core/piece/find';
-import { channelParams, MAIN, type Piece, type Slot } from '../../core/piece/piece';
+import type { Piece, Slot } from '../../core/piece/piece';
 import { usePreferences } from '../../data/preferences';
 import { Text } from '../../ui/Text';
 import { Touchable } from '../../ui/Touchable';
 import { useTokens } from '../../ui/theme';
-import { ParamRail } from '../shared/channels/ParamRail';
+import { ChannelRails } from '../shared/channels/ChannelRails';
 import { SlotRail } from '../shared/channels/SlotRail';
 import { usePiece } from '../studio/StudioProvider';
 
@@ -16,30 +16,11 @@ import { usePiece } from '../studio/StudioProvider';
 export function MovesRails({ channel }: { readonly channel: string }) {
   const piece = usePiece();
   const tokens = useTokens();
-  const own = [...piece.tracks, ...piece.returns].find(({ id }) => id === channel);
-  const gain = channel === MAIN ? piece.main.gain : own?.gain;
   return (
     <View role="region" aria-label="Rails" style={[styles.pane, { borderColor: tokens.line }]}>
       <ScrollView contentContainerStyle={styles.body}>
         <Text variant="bodySmall">{`Rails of ${channelName(piece, channel)}`}</Text>
-        {gain === undefined ? null : (
-          <ParamRail
-            target={{ kind: 'channel', channel, param: 'gain' }}
-            param={channelParams.gain}
-            spoken="Channel, level"
-            value={gain}
-            look="plain"
-          />
-        )}
-        {own ? (
-          <ParamRail
-            target={{ kind: 'channel', channel, param: 'pan' }}
-            param={channelParams.pan}
-            spoken="Channel, pan"
-            value={own.pan}
-            look="plain"
-          />
-        ) : null}
+        <ChannelRails channel={channel} before="Channel" />
         {chainOf(piece, channel).map((slot, i, chain) => (
           <EffectRails key={slot.id} channel={channel} slot={slot} spoken={nameIn(chain, i)} />
         ))}

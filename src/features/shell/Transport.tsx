@@ -1,5 +1,5 @@
 import { useRef } from 'react';
-import { StyleSheet, View } from 'react-native';
+import { StyleSheet, useWindowDimensions, View } from 'react-native';
 import { setLoop } from '../../core/piece/edits/channels';
 import { toBarBeat } from '../../core/music/grid';
 import { tempoOf } from '../../core/piece/tempoOf';
@@ -15,11 +15,15 @@ import { usePiece, useStudio } from '../studio/StudioProvider';
 import { CompareButton } from './CompareButton';
 import { TempoButton } from './TempoButton';
 
+/** On a screen that is narrower than this the last of the row would be cut; the history has it there. */
+const FITS_REDO = 384;
+
 /** Always there: play, place, tempo, loop, record moves, undo, and the main level as a waterline along its top. */
 export function Transport() {
   const piece = usePiece();
   const tokens = useTokens();
   const wide = useWide();
+  const { width } = useWindowDimensions();
   const { studio } = useStudio();
   const playing = useRecording((recording) => recording.playing);
   const armed = useRecording((recording) => recording.armed);
@@ -77,12 +81,14 @@ export function Transport() {
           disabled={cursor === 0}
           onPress={undo}
         />
-        <IconButton
-          icon="rotate-cw"
-          label={cursor < entries.length ? `Redo: ${entries[cursor]?.label}` : 'Redo'}
-          disabled={cursor === entries.length}
-          onPress={redo}
-        />
+        {width >= FITS_REDO ? (
+          <IconButton
+            icon="rotate-cw"
+            label={cursor < entries.length ? `Redo: ${entries[cursor]?.label}` : 'Redo'}
+            disabled={cursor === entries.length}
+            onPress={redo}
+          />
+        ) : null}
       </View>
     </View>
   );
