@@ -15,7 +15,7 @@ export function ToldName() {
   const left = Math.max(8, Math.min(width - WIDTH - 8, told.x - WIDTH / 2));
   // Over sheets too, which are beside the page.
   return createPortal(
-    <View aria-hidden style={[styles.place, { left, top: Math.max(8, told.y - 52) }]}>
+    <View aria-hidden style={[styles.place, { left, top: told.y - 8 }]}>
       <View style={[styles.name, { backgroundColor: tokens.ink }]}>
         <Text tone="paper" style={styles.text}>
           {told.text}
@@ -27,7 +27,15 @@ export function ToldName() {
 }
 
 const styles = StyleSheet.create({
-  place: { position: 'absolute', width: WIDTH, alignItems: 'center', pointerEvents: 'none', zIndex: 10_000 },
+  place: {
+    position: 'absolute',
+    // Upwards from its foot, however many lines it has.
+    transform: [{ translateY: '-100%' }],
+    width: WIDTH,
+    alignItems: 'center',
+    pointerEvents: 'none',
+    zIndex: 10_000,
+  },
   name: { borderRadius: 10, paddingHorizontal: 12, paddingVertical: 8 },
   text: { textAlign: 'center' },
 });

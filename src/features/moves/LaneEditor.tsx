@@ -186,7 +186,7 @@ function LaneField({
         ref={view}
         role="group"
         tabIndex={0}
-        aria-label={`Lane ${name}, ${points.length} points. Left and right choose a point, with Shift move it in time; up and down change its value, Delete removes it`}
+        aria-label={`Lane ${name}, ${points.length} points. Left and right choose a point, with Shift move it in time; up and down change its value, Delete removes it, Control with C, X, V and D copies, cuts, pastes and duplicates it`}
         style={[styles.field, { width, height, backgroundColor: tokens.card }]}
       >
         <LaneLeaf window={window} height={height}>

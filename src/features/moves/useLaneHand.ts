@@ -1,6 +1,6 @@
 import { useRef, useState, type RefObject } from 'react';
 import type { View } from 'react-native';
-import { addPoint, removePoint } from '../../core/automation/editPoints';
+import { addPoint } from '../../core/automation/editPoints';
 import { valueInUnit } from '../../core/piece/moves/lane';
 import type { Point } from '../../core/automation/point';
 import { snapped } from '../../core/automation/snap';
@@ -10,10 +10,11 @@ import type { Lane } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
 import { useView } from '../../data/view';
 import { useDrag, useKeys, type Drag } from '../../ui/pointer';
-import { usePiece } from '../studio/StudioProvider';
+import { usePiece, useStudio } from '../studio/StudioProvider';
 import type { Drawing } from './DrawButton';
 import { dragged, gripAt, pointAt, type Grip, type LaneGeometry, type Way } from './laneGrip';
 import { drawnLane, strike, type Stroke } from './stroke';
+import { editByKey } from './pointKeys';
 
 interface Hand {
   readonly lane: Lane;
@@ -37,6 +38,7 @@ const KEY_STRIDE = 0.1;
 export function useLaneHand(view: RefObject<View | null>, hand: Hand): readonly Point[] | null {
   const { lane, param, laid, height, pad, chosen, onChoose, drawing, hits } = hand;
   const piece = usePiece();
+  const { studio } = useStudio();
   const snap = useView((view) => view.snap);
   const run = useOpenPiece((state) => state.run);
   const [moved, setMoved] = useState<readonly Point[] | null>(null);
@@ -117,6 +119,7 @@ export function useLaneHand(view: RefObject<View | null>, hand: Hand): readonly 
       what: 'Move',
     });
   };
+  const stepBeats = snap.kind === 'grid' ? snap.beats : KEY_BEATS;
   useKeys(view, (event) => {
     const step = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0;
     const rise =
@@ -130,15 +133,18 @@ export function useLaneHand(view: RefObject<View | null>, hand: Hand): readonly 
               ? -KEY_STRIDE
               : 0;
     if (rise !== 0) return shift({ beats: 0, position: rise });
-    if (step !== 0 && event.shiftKey)
-      return shift({ beats: step * (snap.kind === 'grid' ? snap.beats : KEY_BEATS), position: 0 });
+    if (step !== 0 && event.shiftKey) return shift({ beats: step * stepBeats, position: 0 });
     if (step !== 0) {
       onChoose(Math.max(0, Math.min(points.length - 1, (chosen ?? -1) + step)));
       return true;
     }
-    if ((event.key !== 'Delete' && event.key !== 'Backspace') || chosen === null || points.length < 2) return false;
-    if (run(setPoints, { lane: lane.id, points: removePoint(points, chosen), what: 'Remove' })) onChoose(null);
-    return true;
+    if (event.key === 'Home' || event.key === 'End') {
+      onChoose(event.key === 'Home' ? 0 : points.length - 1);
+      return true;
+    }
+    if (!param || !laid) return false;
+    const work = { piece, lane, param, laid, chosen, onChoose, playhead: studio.beat, stepBeats };
+    return editByKey(work, event);
   });
   return moved;
 }
