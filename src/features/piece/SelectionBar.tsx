@@ -15,9 +15,7 @@ import { IconButton } from '../../ui/IconButton';
 import { Text } from '../../ui/Text';
 import { useTokens } from '../../ui/theme';
 import { RecipeSheet } from '../shared/recipes/RecipeSheet';
-import { SwellSheet } from '../shared/recipes/SwellSheet';
 import { PrintSheet } from '../shared/sounds/PrintSheet';
-import { TreatSheet } from '../shared/treat/TreatSheet';
 import { usePiece } from '../studio/StudioProvider';
 import { ClipShape } from './ClipShape';
 import { ClipTools } from './ClipTools';
@@ -26,6 +24,10 @@ import { OtherTrack } from './OtherTrack';
 import { SectionButton } from './SectionButton';
 import { newId } from '../../data/newId';
 import { Chip } from '../../ui/Chip';
+import { fetched } from '../shared/shell/fetched';
+
+const SwellSheet = fetched(async () => (await import('../shared/recipes/SwellSheet')).SwellSheet);
+const TreatSheet = fetched(async () => (await import('../shared/treat/TreatSheet')).TreatSheet);
 
 /** What can be done with the chosen clip or stretch. */
 export function SelectionBar() {
@@ -146,10 +148,10 @@ export function SelectionBar() {
           onMake={() => make('')}
         />
       ) : null}
-      {found ? (
-        <TreatSheet clip={found.clip} track={found.track} visible={treating} onClose={() => setTreating(false)} />
+      {found && treating ? (
+        <TreatSheet clip={found.clip} track={found.track} visible onClose={() => setTreating(false)} />
       ) : null}
-      {found ? <SwellSheet track={found.track} visible={swelling} onClose={() => setSwelling(false)} /> : null}
+      {found && swelling ? <SwellSheet track={found.track} visible onClose={() => setSwelling(false)} /> : null}
       {stretch && maker ? (
         <RecipeSheet
           track={maker}

@@ -1,5 +1,5 @@
 import { Link } from 'expo-router';
-import { lazy, Suspense, useEffect, useRef, type ComponentType, type ReactNode } from 'react';
+import { useRef, type ReactNode } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Icon, TouchableRipple } from 'react-native-paper';
 import type { IconName } from '../../ui/icon';
@@ -25,29 +25,13 @@ import { Transport } from './Transport';
 import { Warnings } from './Warnings';
 import { useRovingFocus } from '../../ui/rovingFocus';
 import { ToldName } from '../../ui/ToldName';
+import { fetched } from '../shared/shell/fetched';
 
 /** Sheets of the whole interface, each fetched when it is opened first. */
 const CommandSheet = fetched(async () => (await import('../shared/commands/CommandSheet')).CommandSheet);
 const FilesSheet = fetched(async () => (await import('../shared/files/FilesSheet')).FilesSheet);
 const SettingsSheet = fetched(async () => (await import('./settings/SettingsSheet')).SettingsSheet);
 const HelpSheet = fetched(async () => (await import('./help/HelpSheet')).HelpSheet);
-
-function fetched(load: () => Promise<ComponentType>): ComponentType {
-  return lazy<ComponentType>(() =>
-    load().then(
-      (sheet) => ({ default: sheet }),
-      () => ({ default: SheetAway }),
-    ),
-  );
-}
-
-function SheetAway() {
-  useEffect(() => {
-    useView.setState({ sheet: null });
-    useOpenPiece.getState().say('That could not be fetched: the server is away. Playing, editing and keys go on.');
-  }, []);
-  return null;
-}
 
 const LINKS: readonly { readonly view: ViewName; readonly label: string; readonly icon: IconName }[] = [
   { view: 'piece', label: 'Piece', icon: 'align-left' },
@@ -112,12 +96,12 @@ export function Shell({ children }: { readonly children: ReactNode }) {
 function OpenedSheet() {
   const sheet = useView((view) => view.sheet);
   return (
-    <Suspense fallback={null}>
+    <>
       {sheet === 'commands' ? <CommandSheet /> : null}
       {sheet === 'files' ? <FilesSheet /> : null}
       {sheet === 'settings' ? <SettingsSheet /> : null}
       {sheet === 'help' ? <HelpSheet /> : null}
-    </Suspense>
+    </>
   );
 }
 

@@ -1,4 +1,4 @@
-import { lazy, Suspense, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { bpmAt } from '../../core/music/tempo';
 import { metreAt, metreName } from '../../core/music/metre';
@@ -9,9 +9,10 @@ import { Text } from '../../ui/Text';
 import { Touchable } from '../../ui/Touchable';
 import { usePiece, useStudio } from '../studio/StudioProvider';
 import { bpmText } from './bpmText';
+import { fetched } from '../shared/shell/fetched';
 
 /** Fetched when the sheet is opened first. */
-const TempoSettings = lazy(async () => ({ default: (await import('./TempoSettings')).TempoSettings }));
+const TempoSettings = fetched(async () => (await import('./TempoSettings')).TempoSettings);
 
 /** The tempo; opens a field to type it and a pad to tap it. */
 export function TempoButton() {
@@ -39,9 +40,9 @@ export function TempoButton() {
         </Text>
       </Touchable>
       <Sheet title="Tempo and metre" visible={open} onClose={() => setOpen(false)}>
-        <Suspense fallback={<View style={styles.loading} />}>
-          <TempoSettings onDone={() => setOpen(false)} />
-        </Suspense>
+        <View style={styles.body}>
+          <TempoSettings onClose={() => setOpen(false)} />
+        </View>
       </Sheet>
     </>
   );
@@ -50,5 +51,6 @@ export function TempoButton() {
 const styles = StyleSheet.create({
   button: { alignItems: 'flex-start', minWidth: 48, paddingHorizontal: 2, borderRadius: 8 },
   figure: { fontSize: 17, lineHeight: 22 },
-  loading: { height: 480 },
+  // As high before it has come as afterwards.
+  body: { minHeight: 480 },
 });

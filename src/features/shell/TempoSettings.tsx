@@ -17,14 +17,14 @@ import { TempoChange } from './TempoChange';
 /** Taps farther apart than this begin a new count. */
 const FORGET_SECONDS = 2.5;
 
-/** Tempo, metre, and the click that is heard by them. @param onDone called when a tempo has been set */
-export function TempoSettings({ onDone }: { readonly onDone: () => void }) {
+/** Tempo, metre, and the click that is heard by them. @param onClose called when a tempo has been set */
+export function TempoSettings({ onClose }: { readonly onClose: () => void }) {
   const piece = usePiece();
   return (
     <ScrollView style={styles.body}>
-      {tempoLane(piece) ? null : <TempoForm onDone={onDone} />}
+      {tempoLane(piece) ? null : <TempoForm onDone={onClose} />}
 
-      <TempoChange onDone={onDone} />
+      <TempoChange onDone={onClose} />
 
       <MetreChips
         name="Metre"

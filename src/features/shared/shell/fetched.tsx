@@ -1,0 +1,36 @@
+import { lazy, Suspense, useEffect, type ComponentType } from 'react';
+import { useOpenPiece } from '../../../data/openPiece';
+import { useView } from '../../../data/view';
+
+interface Closable {
+  readonly onClose?: () => void;
+}
+
+/**
+ * A sheet that is fetched when it is opened first; where it cannot be, that is said and the sheet is closed.
+ * @param load gives the component
+ */
+export function fetched<Props extends Closable>(load: () => Promise<ComponentType<Props>>): ComponentType<Props> {
+  const Sheet = lazy<ComponentType<Props>>(() =>
+    load().then(
+      (sheet) => ({ default: sheet }),
+      () => ({ default: SheetAway }),
+    ),
+  );
+  return function Fetched(props: Props) {
+    return (
+      <Suspense fallback={null}>
+        <Sheet {...props} />
+      </Suspense>
+    );
+  };
+}
+
+function SheetAway({ onClose }: Closable) {
+  useEffect(() => {
+    useView.setState({ sheet: null });
+    onClose?.();
+    useOpenPiece.getState().say('That could not be fetched: the server is away. Playing, editing and keys go on.');
+  }, [onClose]);
+  return null;
+}
