@@ -10,8 +10,13 @@ import { contextOf } from '../../src/core/piece/find';
 import { trackHits, type Hit } from '../../src/core/piece/moves/throws';
 import type { Piece, Track } from '../../src/core/piece/piece';
 import { RECIPES } from '../../src/core/recipes/all';
-import { recipeEditArgs, recipeSoundInfo, recipeSoundName, type RecipeCall } from '../../src/core/recipes/recipeEdit';
-import { swellEditArgs } from '../../src/core/recipes/recipeEdit';
+import {
+  recipeEditArgs,
+  recipeSoundInfo,
+  recipeSoundName,
+  swellEditArgs,
+  type RecipeCall,
+} from '../../src/core/recipes/recipeEdit';
 import { renderRecipe, renderSwells } from '../../src/core/recipes/renderRecipe';
 import { hitSources, SWELL } from '../../src/core/recipes/reverseSwell';
 import {
