@@ -14,8 +14,12 @@ export interface StepTime {
   readonly metre: MetreStretch;
   /** Place in quarter notes at the first sample of the step. */
   readonly beat: number;
+  /** The same as if every bar were as long as the piece's own: what is counted in bars is counted by it. */
+  readonly barBeat: number;
   /** Samples from the first sample of the step to the sample on which a place in quarter notes lies. */
   samplesUntil(beat: number): number;
+  /** The same for a place counted as `barBeat` is. */
+  samplesUntilBarBeat(barBeat: number): number;
 }
 
 /** Time of a piece that is not played: nothing has to be waited for. */
@@ -24,5 +28,7 @@ export const STANDING: StepTime = {
   beatsPerBar: 4,
   metre: { beatsPerBar: 4, beat: 0, end: Infinity },
   beat: 0,
+  barBeat: 0,
   samplesUntil: () => 0,
+  samplesUntilBarBeat: () => 0,
 };

@@ -61,6 +61,7 @@ export class Engine {
       mixer: new BlockMixer(),
       seconds: 0,
       constantTempoSeconds: 0,
+      constantMetreSeconds: 0,
       time: new StepClock(),
       matcher: this.matcher,
       matched: null,
@@ -330,10 +331,12 @@ export class Engine {
 
   /** Tells everything where it stands in the piece. */
   private stand(): void {
-    this.tempoClock.read(this.position);
-    this.context.seconds = this.position / this.sampleRate;
-    this.context.time.begin(this.position, this.playing);
-    this.context.constantTempoSeconds = (this.tempoClock.sample / this.sampleRate) * this.tempoClock.tempoRatio;
+    const { context, sampleRate, tempoClock } = this;
+    tempoClock.read(this.position);
+    context.seconds = this.position / sampleRate;
+    context.time.begin(this.position, this.playing);
+    context.constantTempoSeconds = (tempoClock.sample / sampleRate) * tempoClock.tempoRatio;
+    context.constantMetreSeconds = (tempoClock.barSample / sampleRate) * tempoClock.tempoRatio * tempoClock.barRatio;
   }
 
   /** Lanes and links at the place where it stands. */

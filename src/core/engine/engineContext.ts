@@ -11,6 +11,8 @@ export interface EngineContext {
   seconds: number;
   /** Time of the present beat if the whole piece had the present tempo: oscillators that follow note values use it. */
   constantTempoSeconds: number;
+  /** The same for the present metre too: oscillators that follow notes of a bar use it. */
+  constantMetreSeconds: number;
   /** Musical time of the step, for effects that start on the grid. */
   readonly time: StepClock;
   /** Matches the loudness of the compared effect to that of its input. */

@@ -3,10 +3,11 @@ import { makeModulator } from '../automation/modulator';
 import { barStart } from '../music/grid';
 import { METRES, metreOf } from '../music/metre';
 import { beatsToSamples } from '../music/tempo';
-import { metreSchema, type Piece } from '../piece/piece';
+import { newSlot } from '../piece/edits/chain';
+import { metreSchema, type Lane, type Piece, type Slot } from '../piece/piece';
 import { linkedRail } from '../piece/links/link';
 import { tempoOf } from '../piece/tempoOf';
-import { clipOf, echoSlot, RATE, scene, soundOf, targetOf, type Scene } from '../piece/testing';
+import { clipOf, echoSlot, laneOf, RATE, scene, soundOf, targetOf, type Scene } from '../piece/testing';
 import { between } from '../testing';
 import { engineOf, runEngine } from './testing';
 
@@ -73,5 +74,59 @@ test('steps of a bar change on the bar lines of the metre that is there, in play
       }
     }),
     { numRuns: 20 },
+  );
+});
+
+/** Level of a standing sound at a beat, through one effect. */
+function levels(chain: readonly Slot[], more: Partial<Piece>, bars: number): (beat: number) => number {
+  const made = scene([soundOf(60, () => 0.5)], [{ clips: [clipOf('a', 0, 0, 60)], chain: [...chain] }], more);
+  const tempo = tempoOf(made.piece);
+  const { left } = played(made, beatsToSamples(barStart(bars + 1, tempo), tempo, RATE) / RATE);
+  return (beat) => left[beatsToSamples(beat, tempo, RATE)]!;
+}
+
+test('what turns once a bar stands alike in every bar, whatever metre and tempo do', () => {
+  const tempoMoves = laneOf('t0', null, 'gain', [
+    [0, 150],
+    [16, 240],
+  ]);
+  const lanes: Lane[] = [{ ...tempoMoves, target: { kind: 'tempo' } }];
+  fc.assert(
+    fc.property(metres, metres, between(130, 260), fc.boolean(), (first, then, bpm, moves) => {
+      const tremolo = newSlot('t', 'tremolo', 'neutral', { rate: '1 bar', depth: 0.8, shape: 'sine' });
+      const more = { ...inSections(first, then, bpm), ...(moves ? { lanes } : {}) };
+      const tempo = tempoOf({ ...scene([], []).piece, ...more });
+      const at = levels([tremolo], more, 8);
+      // Where bars are long and the tempo rises within them, a turn is not even in samples: by beats it is.
+      const inBar = (bar: number, share: number): number => at(barStart(bar + share, tempo));
+      for (const share of [0.2, 0.45, 0.7])
+        for (const bar of [2, 3, 6, 8]) expect(Math.abs(inBar(bar, share) - inBar(4, share))).toBeLessThan(0.02);
+    }),
+    { numRuns: 12 },
+  );
+});
+
+test('the strands of a pattern in bars take turns on the bar lines of the metre that is there', () => {
+  fc.assert(
+    fc.property(metres, metres, between(130, 260), fc.constantFrom('1 bar', '2 bars'), (first, then, bpm, step) => {
+      const strand = (place: number, gain: number) => ({
+        place,
+        name: `Strand ${place}`,
+        chain: [newSlot(`g${place}`, 'utility', 'neutral', { gain })],
+      });
+      const braid: Slot = {
+        ...newSlot('b', 'braid', 'neutral', { plays: 'pattern', step, level1: 1, level2: 1, crossfade: 5 }),
+        strands: [strand(1, 0), strand(2, -12)],
+      };
+      const more = inSections(first, then, bpm);
+      const tempo = tempoOf({ ...scene([], []).piece, ...more });
+      const at = levels([braid], more, 9);
+      const bars = step === '1 bar' ? 1 : 2;
+      for (let bar = 1; bar <= 8; bar += 1) {
+        const isFirst = Math.floor((bar - 1) / bars) % 2 === 0;
+        for (const share of [0.1, 0.9]) expect(at(barStart(bar + share, tempo)) > 0.3).toBe(isFirst);
+      }
+    }),
+    { numRuns: 10 },
   );
 });

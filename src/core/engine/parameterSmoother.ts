@@ -110,7 +110,8 @@ export class ParameterSmoother {
     return way === 1 || way === -1 ? this.ratio : this.barRatio;
   }
 
-  private get follow(): boolean {
+  /** Whether note values have another length here than in the piece's own tempo and metre. */
+  private get scalesNotes(): boolean {
     return this.follows !== null && (this.ratio !== 1 || this.barRatio !== 1);
   }
 
@@ -119,7 +120,7 @@ export class ParameterSmoother {
    */
   private wanted(index: number): number {
     const goal = this.goal[index]!;
-    const way = this.follow ? this.follows![index]! : 0;
+    const way = this.scalesNotes ? this.follows![index]! : 0;
     const param = this.params[index]!;
     return way > 0 && !this.held[index] && param.kind === 'number' ? within(goal * this.noteRatio(way), param) : goal;
   }
@@ -185,7 +186,7 @@ export class ParameterSmoother {
       if (!there) moving = true;
     }
     this.moving = moving;
-    if (this.follow) this.followRates(this.follows!);
+    if (this.scalesNotes) this.followRates(this.follows!);
   }
 
   /** Rates are scaled at once: smoothing would delay an oscillator's phase more and more. */
@@ -200,7 +201,7 @@ export class ParameterSmoother {
   jump(): void {
     for (let i = 0; i < this.now.length; i += 1)
       this.now[i] = this.on[i] = this.linked[i] ? this.turned(i) : this.wanted(i);
-    if (this.follow) this.followRates(this.follows!);
+    if (this.scalesNotes) this.followRates(this.follows!);
   }
 }
 

@@ -82,7 +82,8 @@ export class RunningSlot {
   /** What keeps the untreated sound in step with the treated; only where something is late. */
   private dryCompensator: LatencyCompensator | null = null;
   private leaving = false;
-  private byBeat = false;
+  /** What its oscillators turn by: notes of a bar, other note values, or time. */
+  private turnsBy: 'bar' | 'beat' | 'time' = 'time';
 
   /** @param entering true when it comes into sound that is passing: it then begins untreated */
   constructor(
@@ -164,7 +165,8 @@ export class RunningSlot {
 
   /** The chains within it: new effects in them come up from nothing while sound may pass. */
   private adoptInner(entering: boolean): void {
-    this.byBeat = this.plan.follows.includes(-1);
+    const { follows } = this.plan;
+    this.turnsBy = follows.includes(-2) ? 'bar' : follows.includes(-1) ? 'beat' : 'time';
     const { wetPath, strands } = this.plan;
     if (wetPath.length > 0) this.wetPath ??= this.makeChain();
     this.wetPath?.adopt(wetPath, entering);
@@ -290,11 +292,12 @@ export class RunningSlot {
   }
 
   /**
-   * Seconds to here; for what turns by note values in a tempo that moves, those in which it would have turned as often
-   * as it has.
+   * Seconds to here; for what turns by note values where tempo or metre change, those in which it would have turned as
+   * often as it has.
    */
   private get placeSeconds(): number {
-    return this.byBeat ? this.context.constantTempoSeconds : this.context.seconds;
+    const { constantMetreSeconds, constantTempoSeconds, seconds } = this.context;
+    return this.turnsBy === 'bar' ? constantMetreSeconds : this.turnsBy === 'beat' ? constantTempoSeconds : seconds;
   }
 
   /** Treats `io` in place. @param inputSilent true when every sample of `io` is zero */

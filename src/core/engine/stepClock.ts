@@ -1,4 +1,5 @@
 import { STANDING, type MetreStretch, type StepTime } from '../effects/stepTime';
+import { beatOfBarPlace, placeByBars } from '../music/grid';
 import { spanAt } from '../music/metre';
 import { beatsToSamples, samplesToBeats, type Tempo } from '../music/tempo';
 import { tempoOfPlan, type Plan } from './plan';
@@ -31,6 +32,10 @@ export class StepClock implements StepTime {
     return plan && tempo ? samplesToBeats(this.sample - this.latency, tempo, plan.sampleRate) : 0;
   }
 
+  get barBeat(): number {
+    return this.plan ? placeByBars(this.beat, this.plan.metres, this.beatsPerBar) : 0;
+  }
+
   get metre(): MetreStretch {
     return this.plan ? spanAt(this.beat, this.plan.metres) : STANDING.metre;
   }
@@ -38,5 +43,9 @@ export class StepClock implements StepTime {
   samplesUntil(beat: number): number {
     const { plan, tempo } = this;
     return plan && tempo ? beatsToSamples(beat, tempo, plan.sampleRate) - (this.sample - this.latency) : 0;
+  }
+
+  samplesUntilBarBeat(barBeat: number): number {
+    return this.plan ? this.samplesUntil(beatOfBarPlace(barBeat, this.plan.metres, this.beatsPerBar)) : 0;
   }
 }

@@ -31,8 +31,11 @@ export class TempoClock {
     const { plan } = this;
     const map = plan?.tempoMap;
     this.sample = this.sampleAt(sample);
-    this.barSample = this.barSampleAt(sample);
-    if (this.changesMetre) this.barRatio = spanAt(this.beatAt(sample), plan!.metres).beatsPerBar / plan!.beatsPerBar;
+    this.barSample = this.sample;
+    if (this.changesMetre) {
+      this.barSample = this.barSampleAt(sample);
+      this.barRatio = spanAt(this.beatAt(sample), plan!.metres).beatsPerBar / plan!.beatsPerBar;
+    }
     if (map) this.tempoRatio = plan!.bpm / map.bpm[lastAtOrUnder(map.seconds, sample / plan!.sampleRate)]!;
   }
 

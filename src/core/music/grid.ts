@@ -33,8 +33,9 @@ export function barsText(fromBeat: number, toBeat: number, tempo: Tempo): string
 }
 
 /** The beat of a bar counted from 1, 3.5 being half way through bar 3; bars before the first go on to the left. */
-export function barStart(bar: number, tempo: Tempo): number {
-  const spans = metreSpans(tempo);
+export const barStart = (bar: number, tempo: Tempo): number => barStartIn(bar, metreSpans(tempo));
+
+function barStartIn(bar: number, spans: readonly MetreSpan[]): number {
   let at = spans.length - 1;
   while (at > 0 && spans[at]!.firstBar > bar) at -= 1;
   const span = spans[at]!;
@@ -55,6 +56,10 @@ export const barsBetween = (fromBeat: number, toBeat: number, tempo: Tempo): num
  */
 export const placeByBars = (beat: number, spans: readonly MetreSpan[], beatsPerBar: number): number =>
   spans.length === 1 ? beat : (barOf(beat, spanAt(beat, spans)) - 1) * beatsPerBar;
+
+/** The beat at which a place by bars lies: `placeByBars` the other way round. */
+export const beatOfBarPlace = (place: number, spans: readonly MetreSpan[], beatsPerBar: number): number =>
+  spans.length === 1 ? place : barStartIn(place / beatsPerBar + 1, spans);
 
 /** How many bars there are up to a beat, a last one that is cut short among them. */
 export const barsUpTo = (beat: number, tempo: Tempo): number =>

@@ -1,5 +1,5 @@
 import { randomAt } from '../../dsp/random';
-import { noteBeats, parseNote } from '../../music/noteValue';
+import { isInBars, noteBeats, parseNote } from '../../music/noteValue';
 
 /** Most steps of a row. */
 export const MAX_STEPS = 64;
@@ -32,6 +32,9 @@ const NOTES = STEP_NOTES.map((note) => parseNote(note)!);
 
 /** Length of a step in quarter notes. @param index in STEP_NOTES */
 export const stepBeats = (index: number, beatsPerBar: number): number => noteBeats(NOTES[index]!, beatsPerBar);
+
+/** Whether a step is counted in bars. @param index in STEP_NOTES */
+export const isStepInBars = (index: number): boolean => isInBars(NOTES[index]!);
 
 /** What decides which strand plays at a step. */
 export interface StrandPattern {

@@ -23,23 +23,25 @@ export class PatternSteps {
   /**
    * Finds the strands of a pattern whose steps are counted from the beginning of the piece.
    * @param length of a step in quarter notes
+   * @param inBars the length is counted in bars, which are as long as they are where they are
    * @param open share of a step in which its strand is let in
    * @param lag samples by which all of it happens later
    */
-  find(pattern: StrandPattern, time: StepTime, length: number, open: number, lag: number): void {
+  find(pattern: StrandPattern, time: StepTime, length: number, inBars: boolean, open: number, lag: number): void {
+    const here = inBars ? time.barBeat : time.beat;
     if (!time.playing) {
-      this.hold(strandAtStep(pattern, Math.floor(time.beat / length + 1e-9)));
+      this.hold(strandAtStep(pattern, Math.floor(here / length + 1e-9)));
       return;
     }
     // A line up to half a sample before the block is that of its first sample: its place is rounded.
-    let step = Math.ceil(time.beat / length);
-    while (time.samplesUntil(step * length) + lag > 0) step -= 1;
+    let step = Math.ceil(here / length);
+    while (samplesUntil(time, step * length, inBars) + lag > 0) step -= 1;
     this.count = 0;
     this.add(0, strandAtStep(pattern, step));
     for (;;) {
-      if (open < 1) this.add(time.samplesUntil((step + open) * length) + lag, 0);
+      if (open < 1) this.add(samplesUntil(time, (step + open) * length, inBars) + lag, 0);
       step += 1;
-      const line = time.samplesUntil(step * length) + lag;
+      const line = samplesUntil(time, step * length, inBars) + lag;
       if (line >= STEP_FRAMES) return;
       this.add(line, strandAtStep(pattern, step));
     }
@@ -54,3 +56,6 @@ export class PatternSteps {
     this.count += 1;
   }
 }
+
+const samplesUntil = (time: StepTime, place: number, inBars: boolean): number =>
+  inBars ? time.samplesUntilBarBeat(place) : time.samplesUntil(place);

@@ -8,7 +8,7 @@ import { Insert } from '../insert';
 import { paramIndices } from '../paramIndices';
 import { STANDING, type StepTime } from '../stepTime';
 import { braidParams, LONGEST_ALIGN_MS, MAX_STRANDS, ROW_IDS } from './params';
-import { stepBeats, type StrandPattern } from './pattern';
+import { isStepInBars, stepBeats, type StrandPattern } from './pattern';
 import { PatternSteps } from './patternSteps';
 import { applyGate, StrandGate } from './strandGate';
 import { StrandInput } from './strandInput';
@@ -188,8 +188,8 @@ export class BraidProcessor extends Insert implements EffectProcessor {
     pattern.steps = Math.round(values[P.steps!]!);
     pattern.roll = Math.round(values[P.roll!]!);
     pattern.row = values;
-    const length = stepBeats(Math.round(values[P.step!]!), time.beatsPerBar);
-    steps.find(pattern, time, length, values[P.open!]!, lag);
+    const note = Math.round(values[P.step!]!);
+    steps.find(pattern, time, stepBeats(note, time.beatsPerBar), isStepInBars(note), values[P.open!]!, lag);
   }
 
   get strandHeard(): number {

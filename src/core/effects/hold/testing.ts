@@ -20,4 +20,12 @@ export class EvenTime implements StepTime {
   samplesUntil(beat: number): number {
     return Math.round((beat * 60 * this.sampleRate) / this.bpm) - this.at;
   }
+
+  get barBeat(): number {
+    return this.beat;
+  }
+
+  samplesUntilBarBeat(barBeat: number): number {
+    return this.samplesUntil(barBeat);
+  }
 }

@@ -1,38 +1,20 @@
 import fc from 'fast-check';
 import { STEP_FRAMES } from '../../dsp/blocks';
-import type { StepTime } from '../stepTime';
+import { EvenTime } from './testing';
 import { HoldTiming, NOT_NOW } from './timing';
-
-/** Time at one tempo, as the engine tells it: places of lines are rounded to samples. */
-class EvenTime implements StepTime {
-  readonly playing = true;
-  readonly beatsPerBar = 4;
-  readonly metre = { beatsPerBar: 4, beat: 0, end: Infinity };
-  sample = 0;
-
-  constructor(private readonly samplesPerBeat: number) {}
-
-  get beat(): number {
-    return this.sample / this.samplesPerBeat;
-  }
-
-  samplesUntil(beat: number): number {
-    return Math.round(beat * this.samplesPerBeat) - this.sample;
-  }
-}
 
 /** Samples at which a hold starts and ends that is pressed and released at given samples. */
 function played(samplesPerBeat: number, press: number, release: number, startGrid: number, endGrid: number): number[] {
   const timing = new HoldTiming();
-  const time = new EvenTime(samplesPerBeat);
+  const time = new EvenTime(60, samplesPerBeat);
   const happened: number[] = [];
   timing.reset(false);
-  for (; happened.length < 2; time.sample += STEP_FRAMES) {
-    const at = [press, release].find((sample) => sample >= time.sample && sample < time.sample + STEP_FRAMES);
-    const held = time.sample + STEP_FRAMES > press && time.sample + STEP_FRAMES <= release;
+  for (; happened.length < 2; time.at += STEP_FRAMES) {
+    const at = [press, release].find((sample) => sample >= time.at && sample < time.at + STEP_FRAMES);
+    const held = time.at + STEP_FRAMES > press && time.at + STEP_FRAMES <= release;
     const until = at === undefined ? held : at === press;
-    timing.step(until, at === undefined ? 0 : at - time.sample, startGrid, endGrid, time);
-    for (const offset of [timing.startAt, timing.endAt]) if (offset < NOT_NOW) happened.push(time.sample + offset);
+    timing.step(until, at === undefined ? 0 : at - time.at, startGrid, endGrid, time);
+    for (const offset of [timing.startAt, timing.endAt]) if (offset < NOT_NOW) happened.push(time.at + offset);
   }
   return happened;
 }
