@@ -20,9 +20,9 @@ const inSections = (first: readonly [number, number], then: readonly [number, nu
     sections: [{ id: 's', name: 'Then', beat: 4 * own.beatsPerBar, metre: metreSchema.parse(metreOf(...then)) }],
   };
 };
-const played = (made: Scene, seconds: number): ReturnType<typeof runEngine> => {
+const played = (made: Scene, seconds: number, from = 0): ReturnType<typeof runEngine> => {
   const engine = engineOf(made);
-  engine.play(0);
+  engine.play(from);
   return runEngine(engine, seconds);
 };
 const highestAt = (samples: Float32Array, from: number): number => {
@@ -77,12 +77,16 @@ test('steps of a bar change on the bar lines of the metre that is there, in play
   );
 });
 
-/** Level of a standing sound at a beat, through one effect. */
-function levels(chain: readonly Slot[], more: Partial<Piece>, bars: number): (beat: number) => number {
+/** Level of a standing sound at a beat, through some effects, played from one bar to the end of another. */
+function levels(chain: readonly Slot[], more: Partial<Piece>, bars: number, fromBar = 1): (beat: number) => number {
   const made = scene([soundOf(60, () => 0.5)], [{ clips: [clipOf('a', 0, 0, 60)], chain: [...chain] }], more);
   const tempo = tempoOf(made.piece);
-  const { left } = played(made, beatsToSamples(barStart(bars + 1, tempo), tempo, RATE) / RATE);
-  return (beat) => left[beatsToSamples(beat, tempo, RATE)]!;
+  const [from, to] = [fromBar, bars + 1].map((bar) => beatsToSamples(barStart(bar, tempo), tempo, RATE)) as [
+    number,
+    number,
+  ];
+  const { left } = played(made, (to - from) / RATE, from);
+  return (beat) => left[beatsToSamples(beat, tempo, RATE) - from]!;
 }
 
 test('what turns once a bar stands alike in every bar, whatever metre and tempo do', () => {
@@ -101,6 +105,11 @@ test('what turns once a bar stands alike in every bar, whatever metre and tempo 
       const inBar = (bar: number, share: number): number => at(barStart(bar + share, tempo));
       for (const share of [0.2, 0.45, 0.7])
         for (const bar of [2, 3, 6, 8]) expect(Math.abs(inBar(bar, share) - inBar(4, share))).toBeLessThan(0.02);
+      const later = levels([tremolo], more, 8, 7);
+      for (const share of [1.2, 1.45, 1.7]) {
+        const beat = barStart(7 + share, tempo);
+        expect(Math.abs(later(beat) - at(beat))).toBeLessThan(0.02);
+      }
     }),
     { numRuns: 12 },
   );
