@@ -1,27 +1,27 @@
 import type { Command } from 'commander';
 import { createHash } from 'node:crypto';
 import { BadData } from '../../src/core/exchange/chainFile';
-import { PIECE_HELP, UsageError, withExample, withFolders, type Folders } from '../arguments';
-import { DataFolder } from '../pieces/dataFolder';
 import type { SoundInfo } from '../../src/core/piece/soundInfo';
+import { PIECE_HELP, UsageError, withExample, withFolders, type Folders } from '../arguments';
 import { soundOfBytes } from '../files';
+import { DataFolder } from '../pieces/dataFolder';
 import { wavBytes, type OpenedPiece } from '../pieces/openedPiece';
 import { withPiece } from '../pieces/readPieceFrom';
 import { keepPiece } from '../pieces/writePiece';
 
-/** A sound as the piece says it is. @throws BadData where it is missing or another */
+/** The WAV of a sound, which is what the piece says it is. @throws BadData where it is missing or differs */
 function checkedSound({ wavOf }: OpenedPiece, hash: string, info: SoundInfo): Uint8Array {
   const named = `The sound "${info.name}" of the piece`;
   const wav = wavOf(hash);
-  if (wav === undefined) throw new BadData(`${named} is missing. Nothing was changed.`);
+  if (wav === undefined) throw new BadData(`${named} is missing. Nothing was stored.`);
   const bytes = wavBytes(wav);
   if (createHash('sha256').update(bytes).digest('hex') !== hash)
-    throw new BadData(`${named} is another than it was saved with: ${hash}.wav was changed. Nothing was changed here.`);
+    throw new BadData(`${named} does not match: ${hash}.wav was changed after it was saved. Nothing was stored.`);
   const { channels, sampleRate } = soundOfBytes(bytes, info.name);
   const found = { frames: channels[0]?.length, sampleRate, channels: channels.length };
   const wrong = (['frames', 'sampleRate', 'channels'] as const).find((figure) => found[figure] !== info[figure]);
   if (wrong)
-    throw new BadData(`${named} has other ${wrong} (${found[wrong]}) than the piece says. Nothing was changed.`);
+    throw new BadData(`${named}: its ${wrong} is ${found[wrong]}, not ${info[wrong]} as said. Nothing was stored.`);
   return bytes;
 }
 

@@ -24,9 +24,10 @@ const counted = (count: number, one: string): string => `${count} ${one}${count 
 function summary(piece: Piece): string[] {
   const { tempo, lengthBeats, tracks, returns, main, lanes, prints, sounds } = piece;
   const metres = metreSpans(tempoOf(piece));
+  const bars = barsUpTo(lengthBeats, tempoOf(piece));
   return [
     `${piece.name} (${piece.id})`,
-    `${tempo.bpm} BPM, ${metres.map(metreName).join(', ')}, ${counted(barsUpTo(lengthBeats, tempoOf(piece)), 'bar')}, ${piece.sampleRate} Hz`,
+    [`${tempo.bpm} BPM`, ...metres.map(metreName), counted(bars, 'bar'), `${piece.sampleRate} Hz`].join(', '),
     ...tracks.map(
       ({ name, clips, chain }) => `Track ${name}: ${counted(clips.length, 'clip')}; effects: ${effects(chain)}`,
     ),

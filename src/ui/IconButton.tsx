@@ -3,7 +3,7 @@ import { IconButton as PaperIconButton } from 'react-native-paper';
 import type { IconName } from './icon';
 import { useTokens } from './theme';
 import { TOUCH, type Tone } from './tokens';
-import { tell } from './told';
+import { showTooltip } from './tooltipState';
 
 interface IconButtonProps {
   readonly icon: IconName;
@@ -19,7 +19,7 @@ interface IconButtonProps {
   readonly onPress: () => void;
 }
 
-/** Paper's IconButton at 44 px, in one of the product's inks. A finger that rests on it is told its name. */
+/** Paper's IconButton at 44 px, in one of the product's inks. A long press shows its label. */
 export function IconButton({
   label,
   tone = 'ink',
@@ -40,7 +40,7 @@ export function IconButton({
       accessibilityLabel={label}
       accessibilityRole={role}
       accessibilityState={{ disabled: rest.disabled === true, ...(role === 'switch' ? { checked: chosen } : {}) }}
-      onLongPress={({ currentTarget }) => tell(label, currentTarget)}
+      onLongPress={({ currentTarget }) => showTooltip(label, currentTarget)}
       style={[styles.size, mode === 'outlined' && styles.outlined, style]}
     />
   );

@@ -1,8 +1,9 @@
 import { useEffect, useRef, type ReactNode } from 'react';
 import { Modal, Pressable, StyleSheet, View } from 'react-native';
-import { focusLast } from './focusTrail';
+
 import { elementOf } from './frame';
 import { IconButton } from './IconButton';
+import { restoreFocus } from './restoreFocus';
 import { Text } from './Text';
 import { useTokens, useWide } from './theme';
 
@@ -29,7 +30,7 @@ export function Sheet({ title, visible, onClose, children }: SheetProps) {
   useEffect(() => {
     if (!visible) return undefined;
     // Once the leaf is out of the page.
-    return () => void requestAnimationFrame(focusLast);
+    return () => void requestAnimationFrame(restoreFocus);
   }, [visible]);
   useEffect(() => {
     if (!visible) return undefined;

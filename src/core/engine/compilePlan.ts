@@ -3,7 +3,7 @@ import { beatsToSamples } from '../music/tempo';
 import type { Modulator } from '../automation/modulator';
 import { modulatorTrack, NO_SOURCE, type ModulatorSource } from '../automation/modulatorTrack';
 import { contextOf, slotsIn } from '../piece/find';
-import { steadyTempo, tempoOf } from '../piece/tempoOf';
+import { constantTempoOf, tempoOf } from '../piece/tempoOf';
 import { MAIN, type Piece, type Track } from '../piece/piece';
 import { planSlotsIn, type Plan, type PlanChannel, type PrintScope } from './plan';
 import { cutToScope, planChannel, planClip, planTrack } from './planChannels';
@@ -27,7 +27,7 @@ export function compilePlan(piece: Piece, scope: PrintScope | null = null): Plan
     channels: all,
     order: sendOrder(channels),
     modulators: piece.modulators.map((modulator) =>
-      modulatorTrack(modulator, { ...contextOf(piece), tempo: steadyTempo(piece) }, sourceOf(modulator, all)),
+      modulatorTrack(modulator, { ...contextOf(piece), tempo: constantTempoOf(piece) }, sourceOf(modulator, all)),
     ),
     beatsPerBar: piece.tempo.beatsPerBar,
     metres: metreSpans(tempo),

@@ -28,7 +28,7 @@ function metresOf(sections: readonly Section[]): readonly MetreChange[] {
 }
 
 /** The tempo of a piece without its moves, but with its metres: what note values are counted by. */
-export const steadyTempo = ({ tempo, sections }: Timed): Tempo =>
+export const constantTempoOf = ({ tempo, sections }: Timed): Tempo =>
   sections ? { ...tempo, metres: metresOf(sections) } : tempo;
 
 /** The tempo of a piece with its moves and metres: what places in beats are turned into samples and bars by, and back. */

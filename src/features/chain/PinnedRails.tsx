@@ -9,6 +9,7 @@ import { IconButton } from '../../ui/IconButton';
 import { Sheet } from '../../ui/Sheet';
 import { Text } from '../../ui/Text';
 import { useTokens } from '../../ui/theme';
+import { paramName } from '../shared/channels/paramName';
 import { SlotRail } from '../shared/channels/SlotRail';
 
 /** So many stand side by side without taking the place of the others. */
@@ -65,13 +66,13 @@ export function PinButton({ slot }: { readonly slot: Slot }) {
               <Chip
                 key={id}
                 role="switch"
-                label={`Pin ${params[id]!.group}: ${params[id]!.label}`}
+                label={`Pin ${paramName(slot.effect, id)}`}
                 chosen={own.includes(id)}
                 disabled={own.length >= MOST && !own.includes(id)}
                 tone="sea"
                 onPress={() => toggle(id)}
               >
-                {params[id]!.label}
+                {paramName(slot.effect, id)}
               </Chip>
             ))}
           </View>

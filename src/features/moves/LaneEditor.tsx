@@ -21,6 +21,12 @@ import { isCrowded, linePath, shownPoints, type Shown, type Window } from './lan
 import { useLaneHand } from './useLaneHand';
 import { Touchable } from '../../ui/Touchable';
 
+/** The keys of a lane, as a screen reader says them. */
+const KEYS = [
+  'Left and right choose a point, with Shift move it in time',
+  'up and down change its value, Delete removes it',
+  'Control with C, X, V and D copies, cuts, pastes and duplicates it',
+].join('; ');
 const PAD = 12;
 const FOLDED = { height: 30, pad: 5 };
 
@@ -34,7 +40,7 @@ interface LaneEditorProps {
   /** Only its line is drawn, low, and no hand changes it. */
   readonly folded: boolean;
   readonly onFold: (folded: boolean) => void;
-  /** Whether what is below the lanes works on it. */
+  /** Whether the tools below the lanes act on it. */
   readonly isChosen: boolean;
   /** Index of the chosen point; null while none of it is. */
   readonly chosen: number | null;
@@ -186,7 +192,7 @@ function LaneField({
         ref={view}
         role="group"
         tabIndex={0}
-        aria-label={`Lane ${name}, ${points.length} points. Left and right choose a point, with Shift move it in time; up and down change its value, Delete removes it, Control with C, X, V and D copies, cuts, pastes and duplicates it`}
+        aria-label={`Lane ${name}, ${points.length} points. ${KEYS}`}
         style={[styles.field, { width, height, backgroundColor: tokens.card }]}
       >
         <LaneLeaf window={window} height={height}>

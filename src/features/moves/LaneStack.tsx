@@ -27,8 +27,8 @@ interface LaneStackProps {
   readonly track: Track | undefined;
   readonly lanes: readonly Lane[];
   readonly chosen: ChosenPoint | null;
-  /** Id of the lane that the tools below work on. */
-  readonly worked: string | undefined;
+  /** Id of the lane that the tools below act on. */
+  readonly activeLane: string | undefined;
   readonly onChoose: (chosen: ChosenPoint) => void;
   readonly drawing: Drawing;
   readonly hits: readonly number[];
@@ -52,7 +52,7 @@ const LaneSheet = memo(function LaneSheet({
   track,
   lanes,
   chosen,
-  worked,
+  activeLane,
   onChoose,
   drawing,
   hits,
@@ -80,7 +80,7 @@ const LaneSheet = memo(function LaneSheet({
             height={height}
             folded={foldedLanes.includes(lane.id)}
             onFold={(folded) => fold(lane.id, folded)}
-            isChosen={lane.id === worked}
+            isChosen={lane.id === activeLane}
             chosen={chosen?.lane === lane.id ? chosen.point : null}
             onChoose={(point) => onChoose({ lane: lane.id, point })}
             drawing={drawing}

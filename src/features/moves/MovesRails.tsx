@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { Fragment, useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { effectOf } from '../../core/effects/catalogue';
 import { isVisible } from '../../core/effects/visibleWhen';
@@ -40,7 +40,7 @@ function nameIn(chain: readonly Slot[], at: number): string {
 }
 
 /** What leads an effect and what is pinned, as far as it is ridden, and what has moves already. */
-function leading(piece: Piece, channel: string, slot: Slot, pinned: readonly string[]): string[] {
+function leadingParams(piece: Piece, channel: string, slot: Slot, pinned: readonly string[]): string[] {
   const { headline, paramIds, params } = effectOf(slot.effect);
   return paramIds.filter(
     (id) =>
@@ -63,7 +63,7 @@ function EffectRails({ channel, slot, spoken }: EffectRailsProps) {
   const [all, setAll] = useState(false);
   const pinned = usePreferences((preferences) => preferences.pinned[slot.effect] ?? NONE);
   const definition = effectOf(slot.effect);
-  const ids = (all ? definition.paramIds : leading(piece, channel, slot, pinned)).filter((id) =>
+  const ids = (all ? definition.paramIds : leadingParams(piece, channel, slot, pinned)).filter((id) =>
     isVisible(definition, id, slot),
   );
   return (
@@ -76,9 +76,16 @@ function EffectRails({ channel, slot, spoken }: EffectRailsProps) {
         <Text variant="titleSmall">{spoken}</Text>
         <Text variant="bodySmall">{all ? 'fewer' : 'all rails'}</Text>
       </Touchable>
-      {ids.map((id) => (
-        <SlotRail key={id} channel={channel} slot={slot} param={id} before={spoken} />
-      ))}
+      {ids.map((id, i) => {
+        const { group } = definition.params[id]!;
+        const begins = all && (i === 0 || definition.params[ids[i - 1]!]!.group !== group);
+        return (
+          <Fragment key={id}>
+            {begins ? <Text variant="bodySmall">{group}</Text> : null}
+            <SlotRail channel={channel} slot={slot} param={id} before={spoken} />
+          </Fragment>
+        );
+      })}
     </View>
   );
 }

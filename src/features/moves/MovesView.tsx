@@ -79,7 +79,7 @@ export function MovesView() {
             track={track}
             lanes={lanes}
             chosen={chosen}
-            worked={chosenLane?.id}
+            activeLane={chosenLane?.id}
             onChoose={setChosen}
             drawing={drawing}
             hits={hitBeats}

@@ -25,6 +25,7 @@ export function NoLanes({ channel, hidden, armed, onAdded }: NoLanesProps) {
   const touched = useView((view) => view.touched);
   const param =
     lanesShown === 'touched' && touched && channelOfTarget(touched) === channel ? paramOf(piece, touched) : undefined;
+  const where = wide ? 'at the right' : 'in Chain';
   const way = armed ? 'Armed. Press play and drag' : 'Press moves below, then play and drag';
   const add = (): void => {
     const id = touched && param ? addLane(piece, { target: touched, param }) : null;
@@ -42,7 +43,7 @@ export function NoLanes({ channel, hidden, armed, onAdded }: NoLanesProps) {
             ? 'Touch a rail of this channel, and its lane stands here.'
             : hidden > 0
               ? 'None of this channel’s lanes is chosen.'
-              : `${way} any rail of this channel${wide ? ', at the right' : ', in Chain'}: what your hand does becomes a lane here.`}
+              : `${way} any rail of this channel, ${where}: what your hand does becomes a lane here.`}
       </Text>
       {param ? (
         <Button label="Add a lane for the rail touched last" icon="plus" tone="coralInk" onPress={add}>

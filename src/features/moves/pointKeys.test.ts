@@ -4,7 +4,7 @@ import { echoSlot, laneOf, scene, soundOf, clipOf } from '../../core/piece/testi
 import { findLane, paramOf } from '../../core/piece/find';
 import type { Lane, Piece } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
-import { editByKey, type PointWork } from './pointKeys';
+import { editByKey, type PointContext } from './pointKeys';
 
 const target = { kind: 'effect', channel: 't0', effect: 'e', param: 'feedback' } as const;
 const other = { ...target, param: 'timeL' };
@@ -35,7 +35,7 @@ function press(
   let choice = chosen;
   const param: Param = paramOf(now(), of)!;
   const track = laneTrack(now(), lane(of), param);
-  const work: PointWork = {
+  const context: PointContext = {
     piece: now(),
     lane: lane(of),
     param,
@@ -45,7 +45,7 @@ function press(
     playhead,
     stepBeats: 1,
   };
-  return { used: editByKey(work, { key, ctrlKey, metaKey: false } as KeyboardEvent), choice };
+  return { used: editByKey(context, { key, ctrlKey, metaKey: false } as KeyboardEvent), choice };
 }
 const places = (of?: Lane['target']): number[][] =>
   lane(of).points.map(({ beat, value }) => [beat, Number(value.toFixed(3))]);

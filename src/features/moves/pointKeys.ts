@@ -7,8 +7,8 @@ import type { Lane, Piece } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
 import type { LaneGeometry } from './laneGrip';
 
-/** What the editing keys of a lane's field work on. */
-export interface PointWork {
+/** The lane that editing keys act on, and where. */
+export interface PointContext {
   readonly piece: Piece;
   readonly lane: Lane;
   readonly param: Param;
@@ -25,8 +25,9 @@ export interface PointWork {
 /** A point that was cut or copied: its place on the rail, so that it can be pasted into any lane, and its shape. */
 let copied: (Pick<Point, 'shape' | 'bend'> & { readonly position: number }) | null = null;
 
-function put(work: PointWork, beat: number, what: string): boolean {
-  const { piece, lane, param, onChoose } = work;
+/** Adds the copied point, or says that there is none. */
+function insertCopied(context: PointContext, beat: number, what: string): boolean {
+  const { piece, lane, param, onChoose } = context;
   if (!copied) {
     useOpenPiece.getState().say('No point has been copied yet.');
     return true;
@@ -38,7 +39,7 @@ function put(work: PointWork, beat: number, what: string): boolean {
   return true;
 }
 
-function copy({ lane, laid, chosen }: PointWork): boolean {
+function copy({ lane, laid, chosen }: PointContext): boolean {
   const point = chosen === null ? undefined : lane.points[chosen];
   if (!point) return false;
   copied = { position: laid.track.positions[chosen!]!, shape: point.shape, bend: point.bend };
@@ -46,7 +47,7 @@ function copy({ lane, laid, chosen }: PointWork): boolean {
 }
 
 /** Takes the chosen point out; the last one of a lane stays. */
-export function removeChosen({ lane, chosen, onChoose }: PointWork): boolean {
+export function removeChosen({ lane, chosen, onChoose }: PointContext): boolean {
   if (chosen === null || lane.points.length < 2) return false;
   const points = removePoint(lane.points, chosen);
   if (useOpenPiece.getState().run(setPoints, { lane: lane.id, points, what: 'Remove' })) onChoose(null);
@@ -58,21 +59,21 @@ export function removeChosen({ lane, chosen, onChoose }: PointWork): boolean {
  * step behind its original.
  * @returns false for a key that means nothing there
  */
-export function editByKey(work: PointWork, { key, ctrlKey, metaKey }: KeyboardEvent): boolean {
-  const { lane, chosen, playhead, stepBeats } = work;
-  if (key === 'Delete' || key === 'Backspace') return removeChosen(work);
+export function editByKey(context: PointContext, { key, ctrlKey, metaKey }: KeyboardEvent): boolean {
+  const { lane, chosen, playhead, stepBeats } = context;
+  if (key === 'Delete' || key === 'Backspace') return removeChosen(context);
   if (!ctrlKey && !metaKey) return false;
   switch (key.toLowerCase()) {
     case 'c':
-      if (!copy(work)) return false;
+      if (!copy(context)) return false;
       useOpenPiece.getState().say('The point is copied. Paste puts it at the playhead, into any lane.');
       return true;
     case 'x':
-      return copy(work) && removeChosen(work);
+      return copy(context) && removeChosen(context);
     case 'v':
-      return put(work, playhead, 'Paste');
+      return insertCopied(context, playhead, 'Paste');
     case 'd':
-      return copy(work) && put(work, lane.points[chosen!]!.beat + stepBeats, 'Duplicate');
+      return copy(context) && insertCopied(context, lane.points[chosen!]!.beat + stepBeats, 'Duplicate');
     default:
       return false;
   }

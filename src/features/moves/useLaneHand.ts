@@ -143,8 +143,8 @@ export function useLaneHand(view: RefObject<View | null>, hand: Hand): readonly 
       return true;
     }
     if (!param || !laid) return false;
-    const work = { piece, lane, param, laid, chosen, onChoose, playhead: studio.beat, stepBeats };
-    return editByKey(work, event);
+    const context = { piece, lane, param, laid, chosen, onChoose, playhead: studio.beat, stepBeats };
+    return editByKey(context, event);
   });
   return moved;
 }

@@ -30,7 +30,7 @@ import { GapButton } from '../shared/recipes/GapButton';
 import { SelectionBar } from './SelectionBar';
 import { SendMatrix } from '../shared/sends/SendMatrix';
 import { useRovingFocus } from '../../ui/rovingFocus';
-import { PastePlace } from './PastePlace';
+import { EmptyLane } from './EmptyLane';
 
 const ROW = 84;
 
@@ -166,7 +166,7 @@ function TrackTable() {
                 testID={`lane of ${track.id}`}
                 style={[styles.lane, { borderColor: tokens.line, opacity: track.mute ? 0.45 : 1 }]}
               >
-                <PastePlace track={track} pxPerBeat={pxPerBeat} />
+                <EmptyLane track={track} pxPerBeat={pxPerBeat} />
                 <ClipRow
                   track={track}
                   pxPerBeat={pxPerBeat}

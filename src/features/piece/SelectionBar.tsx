@@ -24,10 +24,10 @@ import { OtherTrack } from './OtherTrack';
 import { SectionButton } from './SectionButton';
 import { newId } from '../../data/newId';
 import { Chip } from '../../ui/Chip';
-import { fetched } from '../shared/shell/fetched';
+import { lazySheet } from '../shared/shell/lazySheet';
 
-const SwellSheet = fetched(async () => (await import('../shared/recipes/SwellSheet')).SwellSheet);
-const TreatSheet = fetched(async () => (await import('../shared/treat/TreatSheet')).TreatSheet);
+const SwellSheet = lazySheet(async () => (await import('../shared/recipes/SwellSheet')).SwellSheet);
+const TreatSheet = lazySheet(async () => (await import('../shared/treat/TreatSheet')).TreatSheet);
 
 /** What can be done with the chosen clip or stretch. */
 export function SelectionBar() {

@@ -24,14 +24,14 @@ import { SaveBanner } from './SaveBanner';
 import { Transport } from './Transport';
 import { Warnings } from './Warnings';
 import { useRovingFocus } from '../../ui/rovingFocus';
-import { ToldName } from '../../ui/ToldName';
-import { fetched } from '../shared/shell/fetched';
+import { Tooltip } from '../../ui/Tooltip';
+import { lazySheet } from '../shared/shell/lazySheet';
 
 /** Sheets of the whole interface, each fetched when it is opened first. */
-const CommandSheet = fetched(async () => (await import('../shared/commands/CommandSheet')).CommandSheet);
-const FilesSheet = fetched(async () => (await import('../shared/files/FilesSheet')).FilesSheet);
-const SettingsSheet = fetched(async () => (await import('./settings/SettingsSheet')).SettingsSheet);
-const HelpSheet = fetched(async () => (await import('./help/HelpSheet')).HelpSheet);
+const CommandSheet = lazySheet(async () => (await import('../shared/commands/CommandSheet')).CommandSheet);
+const FilesSheet = lazySheet(async () => (await import('../shared/files/FilesSheet')).FilesSheet);
+const SettingsSheet = lazySheet(async () => (await import('./settings/SettingsSheet')).SettingsSheet);
+const HelpSheet = lazySheet(async () => (await import('./help/HelpSheet')).HelpSheet);
 
 const LINKS: readonly { readonly view: ViewName; readonly label: string; readonly icon: IconName }[] = [
   { view: 'piece', label: 'Piece', icon: 'align-left' },
@@ -68,7 +68,7 @@ export function Shell({ children }: { readonly children: ReactNode }) {
   return (
     <View style={[styles.shell, { backgroundColor: tokens.paper }]}>
       <AddressSync />
-      <ToldName />
+      <Tooltip />
       {view === 'piece' ? <SkipLink to={firstClip}>Skip to the first clip</SkipLink> : null}
       {stage ? null : <CommandKeys />}
       {stage ? null : <OpenedSheet />}

@@ -9,10 +9,10 @@ import { Text } from '../../ui/Text';
 import { Touchable } from '../../ui/Touchable';
 import { usePiece, useStudio } from '../studio/StudioProvider';
 import { bpmText } from './bpmText';
-import { fetched } from '../shared/shell/fetched';
+import { lazySheet } from '../shared/shell/lazySheet';
 
 /** Fetched when the sheet is opened first. */
-const TempoSettings = fetched(async () => (await import('./TempoSettings')).TempoSettings);
+const TempoSettings = lazySheet(async () => (await import('./TempoSettings')).TempoSettings);
 
 /** The tempo; opens a field to type it and a pad to tap it. */
 export function TempoButton() {

@@ -6,7 +6,7 @@ import { TOLERANCE } from '../moves/record';
 import { placeByBars } from '../../music/grid';
 import { metreSpans } from '../../music/metre';
 import { beatsToSamples } from '../../music/tempo';
-import { steadyTempo, tempoOf } from '../tempoOf';
+import { constantTempoOf, tempoOf } from '../tempoOf';
 import { contextOf, findLane, paramOf, sameTarget } from '../find';
 import { MACRO_LEVEL, type Lane, type Link, type Piece, type Target } from '../piece';
 import { linkOffset, type LinkTransfer } from '../../automation/linkTransfer';
@@ -100,7 +100,7 @@ export function linkedRail(piece: Piece, target: Target, live: LiveOutput = STIL
 /** Where a modulator stands at a beat: a macro where its own lane or level has it, turned by what is linked to it. */
 function standing(piece: Piece, modulator: Modulator, live: LiveOutput): (beat: number) => number {
   if (modulator.kind !== 'macro') {
-    const track = modulatorTrack(modulator, { ...contextOf(piece), tempo: steadyTempo(piece) });
+    const track = modulatorTrack(modulator, { ...contextOf(piece), tempo: constantTempoOf(piece) });
     const moved = tempoOf(piece);
     // What turns by note values is counted by the unmoved tempo, as in the engine.
     const tempo = track.byBeat ? piece.tempo : moved;

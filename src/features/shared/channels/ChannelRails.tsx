@@ -25,7 +25,7 @@ export function ChannelRails({ channel, before }: ChannelRailsProps) {
         param={param}
         value={value}
         look="plain"
-        {...(before === undefined ? {} : { spoken: `${before}, ${param.label.toLowerCase()}` })}
+        spoken={before && `${before}, ${param.label.toLowerCase()}`}
       />
     );
   });

@@ -1,13 +1,14 @@
 import { effectOf } from '../../../core/effects/catalogue';
 import type { Slot } from '../../../core/piece/piece';
+import { paramName } from './paramName';
 import { ParamRail } from './ParamRail';
 
 interface SlotRailProps {
   readonly channel: string;
   readonly slot: Slot;
   readonly param: string;
-  /** Spoken before its label where the rails of several effects, or one rail twice, are in view. */
-  readonly before?: string;
+  /** Spoken before its name: rails of several effects, or one rail twice, are in view. */
+  readonly before: string;
 }
 
 /** One rail of an effect by itself, away from its editor. */
@@ -19,7 +20,7 @@ export function SlotRail({ channel, slot, param: id, before }: SlotRailProps) {
       param={param}
       value={slot.values[id] ?? param.initial}
       look={id === 'mix' ? 'mix' : 'wet'}
-      {...(before === undefined ? {} : { spoken: `${before}, ${param.label.toLowerCase()}` })}
+      spoken={`${before}, ${paramName(slot.effect, id).toLowerCase()}`}
     />
   );
 }

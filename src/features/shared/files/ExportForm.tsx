@@ -59,7 +59,7 @@ export function ExportForm({ onStart }: ExportFormProps) {
           name="What is written"
           tone="sea"
           options={offered.map(({ id, text, there }) => ({
-            text: text,
+            text,
             label: `Write ${text}`,
             chosen: what === id,
             disabled: !there,

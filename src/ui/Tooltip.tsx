@@ -2,23 +2,26 @@ import { createPortal } from 'react-dom';
 import { StyleSheet, useWindowDimensions, View } from 'react-native';
 import { Text } from './Text';
 import { useTokens } from './theme';
-import { useTold } from './told';
+import { useTooltip } from './tooltipState';
 
 const WIDTH = 220;
 
-/** The name of the control that a finger rests on, above it; a reader has it from the control itself. */
-export function ToldName() {
-  const told = useTold((state) => state.told);
+/**
+ * The name of the control that is pressed for long, above it; a screen reader has it from the control itself. Paper's
+ * Tooltip would be one more stop of the Tab key for every control.
+ */
+export function Tooltip() {
+  const tooltip = useTooltip((state) => state.tooltip);
   const tokens = useTokens();
   const { width } = useWindowDimensions();
-  if (!told) return null;
-  const left = Math.max(8, Math.min(width - WIDTH - 8, told.x - WIDTH / 2));
+  if (!tooltip) return null;
+  const left = Math.max(8, Math.min(width - WIDTH - 8, tooltip.x - WIDTH / 2));
   // Over sheets too, which are beside the page.
   return createPortal(
-    <View aria-hidden style={[styles.place, { left, top: told.y - 8 }]}>
+    <View aria-hidden style={[styles.place, { left, top: tooltip.y - 8 }]}>
       <View style={[styles.name, { backgroundColor: tokens.ink }]}>
         <Text tone="paper" style={styles.text}>
-          {told.text}
+          {tooltip.text}
         </Text>
       </View>
     </View>,

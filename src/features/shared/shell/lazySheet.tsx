@@ -10,14 +10,14 @@ interface Closable {
  * A sheet that is fetched when it is opened first; where it cannot be, that is said and the sheet is closed.
  * @param load gives the component
  */
-export function fetched<Props extends Closable>(load: () => Promise<ComponentType<Props>>): ComponentType<Props> {
+export function lazySheet<Props extends Closable>(load: () => Promise<ComponentType<Props>>): ComponentType<Props> {
   const Sheet = lazy<ComponentType<Props>>(() =>
     load().then(
       (sheet) => ({ default: sheet }),
-      () => ({ default: SheetAway }),
+      () => ({ default: FailedSheet }),
     ),
   );
-  return function Fetched(props: Props) {
+  return function LazySheet(props: Props) {
     return (
       <Suspense fallback={null}>
         <Sheet {...props} />
@@ -26,7 +26,7 @@ export function fetched<Props extends Closable>(load: () => Promise<ComponentTyp
   };
 }
 
-function SheetAway({ onClose }: Closable) {
+function FailedSheet({ onClose }: Closable) {
   useEffect(() => {
     useView.setState({ sheet: null });
     onClose?.();

@@ -5,9 +5,9 @@ import { tempoOf } from '../../core/piece/tempoOf';
 import { useOpenPiece } from '../../data/openPiece';
 import { useView } from '../../data/view';
 import { copiedClip, paste } from '../shared/commands/selection';
-import { usePiece, useStudio } from '../studio/StudioProvider';
+import { usePiece } from '../studio/StudioProvider';
 
-interface PastePlaceProps {
+interface EmptyLaneProps {
   readonly track: Track;
   readonly pxPerBeat: number;
 }
@@ -16,9 +16,8 @@ interface PastePlaceProps {
  * What is empty of a track: a tap chooses the track, and where a clip was copied offers to paste it there. For hands
  * alone: by keys a clip is pasted at the playhead.
  */
-export function PastePlace({ track, pxPerBeat }: PastePlaceProps) {
+export function EmptyLane({ track, pxPerBeat }: EmptyLaneProps) {
   const piece = usePiece();
-  const { studio } = useStudio();
   const choose = (beat: number): void => {
     const { channel } = useView.getState();
     const clip = copiedClip();
@@ -28,7 +27,7 @@ export function PastePlace({ track, pxPerBeat }: PastePlaceProps) {
     useOpenPiece.getState().say(`“${clip.name}” can be pasted at ${bar}.${within} on ${track.name}.`, {
       label: 'Paste here',
       act: () => {
-        studio.locate(beat);
+        useView.setState({ channel: track.id });
         paste(beat);
       },
     });
