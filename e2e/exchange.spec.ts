@@ -25,14 +25,14 @@ test('moves go out as MIDI and as a table, and come back as they went', async ({
     await chooser.setFiles({ name, mimeType: 'application/octet-stream', buffer: await readFile(path) });
     await expect(page.getByText('1 lane brought in.')).toBeVisible();
   };
-  await page.getByRole('button', { name: 'Moves in and out' }).click();
+  await page.getByRole('button', { name: 'Import and export moves' }).click();
   const [midi, table] = [await out('Save as MIDI, 14 bit'), await out('Save as a table (CSV)')];
   await page.getByRole('button', { name: 'Close' }).click();
   await page.getByRole('button', { name: 'Let go of the stretch' }).click();
   await page.getByRole('button', { name: 'Remove these moves' }).click();
   await saved(page, pieceId, (stored) => stored.piece.lanes.length === 0);
 
-  await page.getByRole('button', { name: 'Moves in and out' }).click();
+  await page.getByRole('button', { name: 'Import and export moves' }).click();
   await bring(midi, 'moves.mid');
   const back = (await saved(page, pieceId, (stored) => stored.piece.lanes.length === 1)).piece.lanes[0]!;
   expect(back.points).toHaveLength(drawn.points.length);

@@ -56,3 +56,20 @@ test('when a sheet closes the focus is where it was', async ({ page, pieceId: _ 
   await page.keyboard.press('Escape');
   await expect(page.getByRole('link', { name: 'Chain', exact: true })).toBeFocused();
 });
+
+test('in Chain the arrows go from effect to effect', async ({ page, pieceId, hasTouch }) => {
+  const { piece } = await (await page.request.get(`/api/pieces/${pieceId}`)).json();
+  const id = crypto.randomUUID();
+  const slot = (name: string, effect: string) => ({ id: name, effect, preset: 'neutral', on: true, values: {} });
+  const tracks = [{ ...piece.tracks[0], chain: [slot('one', 'echo'), slot('two', 'reverb')] }];
+  await page.request.post('/api/pieces', { data: { ...piece, id, tracks, lanes: [], links: [], prints: [] } });
+  await page.goto(`/piece/${id}/chain/${piece.tracks[0].id}`);
+  await expect(page.getByRole('button', { name: /^Open Echo/ })).toBeVisible();
+  await page.keyboard.press('ArrowDown');
+  await expect(page.getByRole('heading', { name: 'Echo', level: 2 })).toBeVisible();
+  await page.keyboard.press('ArrowDown');
+  await expect(page.getByRole('heading', { name: 'Reverb', level: 2 })).toBeVisible();
+  if (!hasTouch) await expect(page.getByRole('button', { name: /^Open Reverb/ })).toBeFocused();
+  await page.keyboard.press('ArrowUp');
+  await expect(page.getByRole('heading', { name: 'Echo', level: 2 })).toBeVisible();
+});

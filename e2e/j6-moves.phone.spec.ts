@@ -52,7 +52,9 @@ test('J6 by touch: the input of an echo is ridden, seen as a lane, corrected, un
   expect(recorded.points[0]!.beat).toBeGreaterThan(8);
 
   await go(page, 'Moves');
+  await page.getByRole('button', { name: 'More for the moves' }).tap();
   await page.getByRole('button', { name: 'Show less time' }).tap();
+  await page.getByRole('button', { name: 'Close' }).tap();
   const lane = page.getByRole('group', { name: /^Lane Echo input/ });
   const lowest = recorded.points.reduce((low, point, i) => (point.value < recorded.points[low]!.value ? i : low), 0);
   const spot = recorded.points[lowest]!;

@@ -75,7 +75,12 @@ test('J6: lanes are folded, chosen and shown by touch, bent and shifted by hand 
       expect(positionAtMiddle(bent)).toBeCloseTo(share, 1);
     });
     await test.step('a finger beside the line scrolls, and changes nothing', async () => {
-      for (let i = 0; i < 2; i += 1) await hand.press('button', 'Show less time');
+      const zoom = async (way: 'less' | 'more'): Promise<void> => {
+        await hand.press('button', 'More for the moves');
+        for (let i = 0; i < 2; i += 1) await hand.press('button', `Show ${way} time`);
+        await hand.press('button', 'Close');
+      };
+      await zoom('less');
       const left = async (): Promise<number> => (await pan.boundingBox())!.x;
       await expect.poll(async () => (await pan.boundingBox())!.width).toBeGreaterThan(1000);
       const before = await left();
@@ -87,8 +92,16 @@ test('J6: lanes are folded, chosen and shown by touch, bent and shifted by hand 
         [0.06, 0.9],
       ]);
       await expect.poll(left).toBeLessThan(before - 50);
+      // A tap while the view still coasts only stops it.
+      let at = before;
+      const moved = async (): Promise<number> => {
+        const was = at;
+        at = await left();
+        return at - was;
+      };
+      await expect.poll(moved).toBe(0);
       expect((await lane('pan', () => true)).points).toEqual(points);
-      for (let i = 0; i < 2; i += 1) await hand.press('button', 'Show more time');
+      await zoom('more');
     });
   } else {
     await test.step('keys choose a point, change its value and its place, and remove it', async () => {

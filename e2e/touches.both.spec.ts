@@ -237,11 +237,11 @@ const JOBS: Readonly<Record<string, Job>> = {
     await expect(pad).toHaveAttribute('aria-pressed', 'true');
     await page.keyboard.up('Enter');
   },
-  J11: async (hand, page) => {
+  J11: async (hand) => {
     await hand.view('Chain');
     await hand.add('Braid', 'Five bells');
     await hand.press('button', 'Play');
-    return (stored) => effects(stored) === 'braid' && page.url().includes('chain');
+    return ({ piece }) => piece.tracks.some(({ chain }) => chain.some(({ values }) => values.plays === 'pattern'));
   },
   J12: async (hand, page) => {
     await hand.press('button', 'Clip Hum, answer');

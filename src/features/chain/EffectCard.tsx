@@ -42,6 +42,7 @@ export function EffectCard({ channel, slot, index, count, small, handle }: Effec
   return (
     <Card
       mode="outlined"
+      testID={`effect ${slot.id}`}
       style={[
         styles.card,
         {

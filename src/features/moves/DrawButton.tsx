@@ -1,4 +1,5 @@
 import { Button } from '../../ui/Button';
+import { useWide } from '../../ui/theme';
 
 /** How a drag over a lane draws: not at all, as the finger goes, one straight line, or steps on the grid. */
 export type Drawing = 'off' | 'free' | 'line' | 'steps';
@@ -24,6 +25,7 @@ export function DrawButton({
   readonly drawing: Drawing;
   readonly onChange: (drawing: Drawing) => void;
 }) {
+  const wide = useWide();
   const on = drawing !== 'off';
   return (
     <Button
@@ -33,7 +35,7 @@ export function DrawButton({
       mode={on ? 'contained' : 'text'}
       onPress={() => onChange(NEXT[drawing])}
     >
-      {SHORT[drawing]}
+      {SHORT[drawing] ?? (wide ? 'Draw' : undefined)}
     </Button>
   );
 }

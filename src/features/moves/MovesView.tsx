@@ -7,10 +7,9 @@ import { useView } from '../../data/view';
 import { useWide } from '../../ui/theme';
 import { Text } from '../../ui/Text';
 import { ChannelButton } from '../shared/channels/ChannelButton';
-import { ZoomButtons } from '../shared/time/ZoomButtons';
 import { useChannel, usePiece } from '../studio/StudioProvider';
 import { ControllerButton } from '../shared/controller/ControllerButton';
-import { ExchangeButton } from './ExchangeButton';
+import { HeadTools } from './HeadTools';
 import { LaneStack, type ChosenPoint } from './LaneStack';
 import { HelpButton } from '../shared/shell/HelpButton';
 import { LinkButton } from '../shared/links/LinkButton';
@@ -55,8 +54,7 @@ export function MovesView() {
             <ChannelButton channel={channel} />
           </View>
           {lanes.length > 0 ? <DrawButton drawing={drawing} onChange={setDrawing} /> : null}
-          <ExchangeButton channel={channel} />
-          <ZoomButtons />
+          <HeadTools channel={channel} />
           {wide ? null : <HelpButton />}
         </View>
         <ScrollView

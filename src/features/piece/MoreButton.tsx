@@ -4,13 +4,12 @@ import { IconButton } from '../../ui/IconButton';
 import { ListItem } from '../../ui/ListItem';
 import { Sheet } from '../../ui/Sheet';
 import { GapSheet } from '../shared/recipes/GapButton';
-import { MAX_ZOOM } from '../shared/time/ZoomButtons';
+import { ZoomItems } from '../shared/time/ZoomItems';
 import { HistorySheet } from './HistoryButton';
 
 /** What has no room on a phone, in words. */
 export function MoreButton({ hasTracks }: { readonly hasTracks: boolean }) {
   const [open, setOpen] = useState(false);
-  const zoom = useView((view) => view.zoom);
   const show = (sheet: OpenSheet): void => {
     setOpen(false);
     useView.setState({ sheet });
@@ -53,18 +52,7 @@ export function MoreButton({ hasTracks }: { readonly hasTracks: boolean }) {
           icon="settings"
           onPress={() => show('settings')}
         />
-        <ListItem
-          title="Show less time"
-          icon="zoom-in"
-          disabled={zoom === MAX_ZOOM}
-          onPress={() => useView.setState({ zoom: Math.min(MAX_ZOOM, zoom + 1) })}
-        />
-        <ListItem
-          title="Show more time"
-          icon="zoom-out"
-          disabled={zoom === 0}
-          onPress={() => useView.setState({ zoom: Math.max(0, zoom - 1) })}
-        />
+        <ZoomItems />
       </Sheet>
       <HistorySheet />
       <GapSheet />

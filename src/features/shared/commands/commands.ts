@@ -23,6 +23,7 @@ import type { Command, CommandContext } from './command';
 import {
   chooseChannel,
   chooseClip,
+  chooseEffect,
   copySelection,
   cutSelection,
   duplicateSelection,
@@ -39,6 +40,8 @@ const isNotIn =
   (...views: readonly ViewName[]) =>
   (): boolean =>
     !views.some((view) => view === parseAddress(location.pathname)?.view);
+const chooseBelow = (direction: 1 | -1): void =>
+  isNotIn('chain')() ? chooseChannel(direction) : chooseEffect(direction);
 const hasTextSelected = (): boolean => (globalThis.getSelection?.()?.toString() ?? '') !== '';
 const openPiece = () => useOpenPiece.getState();
 const zoomBy = (by: number): void =>
@@ -266,19 +269,19 @@ export const COMMANDS: readonly Command[] = [
   { id: 'add', name: 'Add: sounds, tracks, returns', group: 'Add', words: 'send bus import', run: show('add') },
   {
     id: 'channelDown',
-    name: 'The channel below',
+    name: 'The channel below; in Chain the next effect',
     group: 'Channel',
     key: 'ArrowDown',
-    leavesKey: isNotIn('piece'),
-    run: () => chooseChannel(1),
+    leavesKey: isNotIn('piece', 'chain'),
+    run: () => chooseBelow(1),
   },
   {
     id: 'channelUp',
-    name: 'The channel above',
+    name: 'The channel above; in Chain the effect before',
     group: 'Channel',
     key: 'ArrowUp',
-    leavesKey: isNotIn('piece'),
-    run: () => chooseChannel(-1),
+    leavesKey: isNotIn('piece', 'chain'),
+    run: () => chooseBelow(-1),
   },
   {
     id: 'mute',

@@ -169,3 +169,15 @@ export function chooseChannel(direction: 1 | -1): void {
   const next = ids[Math.max(0, Math.min(ids.length - 1, at))]!;
   useView.setState({ channel: next, slot: null, clip: null });
 }
+
+/** Opens the effect below or above the open one in its chain; the first or the last where none is. */
+export function chooseEffect(direction: 1 | -1): void {
+  const { channel, slot } = useView.getState();
+  const chain = chainOf(pieceNow(), channel);
+  const open = chain.findIndex(({ id }) => id === slot);
+  const at = open < 0 && direction < 0 ? chain.length - 1 : open + direction;
+  const next = chain[Math.max(0, Math.min(chain.length - 1, at))];
+  if (!next) return say(`${channelName(pieceNow(), channel)} has no effects yet.`);
+  useView.setState({ slot: next.id });
+  document.querySelector<HTMLElement>(`[data-testid^="effect ${CSS.escape(next.id)}"] [role=button]`)?.focus();
+}

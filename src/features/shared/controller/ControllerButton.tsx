@@ -12,7 +12,7 @@ import { Button } from '../../../ui/Button';
 import { IconButton } from '../../../ui/IconButton';
 import { Text } from '../../../ui/Text';
 import { ListItem } from '../../../ui/ListItem';
-import { useTokens } from '../../../ui/theme';
+import { useTokens, useWide } from '../../../ui/theme';
 import { laneName } from './laneName';
 import { usePiece } from '../../studio/StudioProvider';
 import { targetsOf } from '../../studio/targets';
@@ -26,6 +26,7 @@ import { findControllers } from './outside';
  */
 export function ControllerButton({ channel, target }: { readonly channel: string; readonly target?: Target }) {
   const piece = usePiece();
+  const wide = useWide();
   const [open, setOpen] = useState(false);
   const count = (piece.controls ?? []).length;
   const close = (): void => {
@@ -44,7 +45,7 @@ export function ControllerButton({ channel, target }: { readonly channel: string
         tone="coralInk"
         onPress={show}
       >
-        {target ? 'map' : count > 0 ? `${count}` : undefined}
+        {target ? 'map' : wide ? `Controller${count > 0 ? ` ${count}` : ''}` : count > 0 ? `${count}` : undefined}
       </Button>
       <Sheet title="Controller" visible={open} onClose={close}>
         <ScrollView style={styles.body}>

@@ -11,7 +11,6 @@ import { useClipboard } from '../../data/clipboard';
 import { Sheet } from '../../ui/Sheet';
 import { Button } from '../../ui/Button';
 import { Chip } from '../../ui/Chip';
-import { IconButton } from '../../ui/IconButton';
 import { Text } from '../../ui/Text';
 import { usePiece } from '../studio/StudioProvider';
 import { chooseFile, saveFile } from '../studio/localFiles';
@@ -33,10 +32,15 @@ function bringMidi(piece: Piece, bytes: Uint8Array): readonly string[] {
   ];
 }
 
+interface ExchangeSheetProps {
+  readonly channel: string;
+  readonly open: boolean;
+  readonly onClose: () => void;
+}
+
 /** Moves to and from MIDI files and tables, and as text between two pieces. */
-export function ExchangeButton({ channel }: { readonly channel: string }) {
+export function ExchangeSheet({ channel, open, onClose }: ExchangeSheetProps) {
   const piece = usePiece();
-  const [open, setOpen] = useState(false);
   const [all, setAll] = useState(false);
   const [said, setSaid] = useState<readonly string[]>([]);
   const lanes: readonly Lane[] = piece.lanes.filter((lane) => all || channelOfTarget(lane.target) === channel);
@@ -57,76 +61,73 @@ export function ExchangeButton({ channel }: { readonly channel: string }) {
       () => setSaid(['The browser did not let the text be read. Bring the table in as a file instead.']),
     );
   const close = (): void => {
-    setOpen(false);
+    onClose();
     setSaid([]);
   };
   return (
-    <>
-      <IconButton icon="share" label="Moves in and out" onPress={() => setOpen(true)} />
-      <Sheet title="Moves in and out" visible={open} onClose={close}>
-        <Chip
-          role="switch"
-          label="Moves of every channel"
-          chosen={all}
-          tone="coralInk"
-          style={styles.start}
-          onPress={() => setAll(!all)}
+    <Sheet title="Import and export moves" visible={open} onClose={close}>
+      <Chip
+        role="switch"
+        label="Moves of every channel"
+        chosen={all}
+        tone="coralInk"
+        style={styles.start}
+        onPress={() => setAll(!all)}
+      >
+        {all ? 'of every channel' : `of ${channelName(piece, channel)} alone`}
+      </Chip>
+      <View style={styles.row}>
+        <Button
+          label="Save as MIDI, 14 bit"
+          icon="download"
+          disabled={lanes.length === 0}
+          onPress={() => saveFile(`${name}.mid`, writeMovesMidi(piece, lanes, 14), 'audio/midi')}
         >
-          {all ? 'of every channel' : `of ${channelName(piece, channel)} alone`}
-        </Chip>
-        <View style={styles.row}>
-          <Button
-            label="Save as MIDI, 14 bit"
-            icon="download"
-            disabled={lanes.length === 0}
-            onPress={() => saveFile(`${name}.mid`, writeMovesMidi(piece, lanes, 14), 'audio/midi')}
-          >
-            MIDI
-          </Button>
-          <Button
-            label="Save as MIDI, 7 bit"
-            icon="download"
-            disabled={lanes.length === 0}
-            onPress={() => saveFile(`${name}.mid`, writeMovesMidi(piece, lanes, 7), 'audio/midi')}
-          >
-            MIDI, 7 bit
-          </Button>
-          <Button
-            label="Save as a table (CSV)"
-            icon="download"
-            disabled={lanes.length === 0}
-            onPress={() => saveFile(`${name}.csv`, writeMovesCsv(piece, lanes), 'text/csv')}
-          >
-            table
-          </Button>
-          <Button label="Copy as text" icon="copy" disabled={lanes.length === 0} onPress={copy}>
-            as text
-          </Button>
-        </View>
-        <View style={styles.row}>
-          <Button
-            label="Bring in a MIDI file or a table"
-            icon="upload"
-            onPress={() => chooseFile('.mid,.midi,.csv,.txt', (file) => void bring(file))}
-          >
-            bring in …
-          </Button>
-          <Button label="Paste moves from text" icon="clipboard" onPress={paste}>
-            paste text
-          </Button>
-        </View>
-        <Text variant="bodySmall">
-          {lanes.length === 0
-            ? 'There are no moves here to save.'
-            : `${lanes.length} ${lanes.length === 1 ? 'lane' : 'lanes'}. What is brought in finds its rails by their names, and replaces the lanes that are there; one undo brings them back.`}
-        </Text>
-        <View role="status">
-          {said.slice(0, 6).map((line) => (
-            <Text key={line}>{line}</Text>
-          ))}
-        </View>
-      </Sheet>
-    </>
+          MIDI
+        </Button>
+        <Button
+          label="Save as MIDI, 7 bit"
+          icon="download"
+          disabled={lanes.length === 0}
+          onPress={() => saveFile(`${name}.mid`, writeMovesMidi(piece, lanes, 7), 'audio/midi')}
+        >
+          MIDI, 7 bit
+        </Button>
+        <Button
+          label="Save as a table (CSV)"
+          icon="download"
+          disabled={lanes.length === 0}
+          onPress={() => saveFile(`${name}.csv`, writeMovesCsv(piece, lanes), 'text/csv')}
+        >
+          table
+        </Button>
+        <Button label="Copy as text" icon="copy" disabled={lanes.length === 0} onPress={copy}>
+          as text
+        </Button>
+      </View>
+      <View style={styles.row}>
+        <Button
+          label="Bring in a MIDI file or a table"
+          icon="upload"
+          onPress={() => chooseFile('.mid,.midi,.csv,.txt', (file) => void bring(file))}
+        >
+          bring in …
+        </Button>
+        <Button label="Paste moves from text" icon="clipboard" onPress={paste}>
+          paste text
+        </Button>
+      </View>
+      <Text variant="bodySmall">
+        {lanes.length === 0
+          ? 'There are no moves here to save.'
+          : `${lanes.length} ${lanes.length === 1 ? 'lane' : 'lanes'}. What is brought in finds its rails by their names, and replaces the lanes that are there; one undo brings them back.`}
+      </Text>
+      <View role="status">
+        {said.slice(0, 6).map((line) => (
+          <Text key={line}>{line}</Text>
+        ))}
+      </View>
+    </Sheet>
   );
 }
 
