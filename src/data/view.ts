@@ -27,6 +27,8 @@ interface View {
   readonly recipe: string | null;
   /** Stretch chosen on the ruler, in beats. */
   readonly range: { readonly start: number; readonly end: number } | null;
+  /** Whether the chosen stretch is meant where a clip is chosen, too: the one that was chosen last is. */
+  readonly rangeInFront: boolean;
   /** Doublings of the time scale over fitting the whole piece. */
   readonly zoom: number;
   /** What points fall on when they are dragged or drawn. */
@@ -64,6 +66,7 @@ export const useView = create<View>(() => ({
   sheet: null,
   recipe: null,
   range: null,
+  rangeInFront: false,
   zoom: 0,
   snap: { kind: 'off' },
   lanesShown: 'all',
@@ -73,3 +76,8 @@ export const useView = create<View>(() => ({
   stage: false,
   hints: storedHints(),
 }));
+
+useView.subscribe(({ range, clip }, before) => {
+  if (range !== before.range) useView.setState({ rangeInFront: range !== null });
+  else if (clip !== before.clip && clip !== null) useView.setState({ rangeInFront: false });
+});

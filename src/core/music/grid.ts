@@ -35,6 +35,13 @@ export function barsText(fromBeat: number, toBeat: number, tempo: Tempo): string
 /** The beat of a bar counted from 1, 3.5 being half way through bar 3; bars before the first go on to the left. */
 export const barStart = (bar: number, tempo: Tempo): number => barStartIn(bar, metreSpans(tempo));
 
+/** The bar line after a beat, or the one before it; never before the start. */
+export function nextBarLine(beat: number, way: 1 | -1, tempo: Tempo): number {
+  const { bar } = toBarBeat(beat, tempo);
+  const isOnLine = Math.abs(barStart(bar, tempo) - beat) < 1e-3;
+  return Math.max(0, barStart(way > 0 ? bar + 1 : isOnLine ? bar - 1 : bar, tempo));
+}
+
 function barStartIn(bar: number, spans: readonly MetreSpan[]): number {
   let at = spans.length - 1;
   while (at > 0 && spans[at]!.firstBar > bar) at -= 1;

@@ -1,5 +1,5 @@
 import { memo, useDeferredValue } from 'react';
-import { View } from 'react-native';
+import { useWindowDimensions, View } from 'react-native';
 import type { Lane, Track } from '../../core/piece/piece';
 import { useView } from '../../data/view';
 import { useWide } from '../../ui/theme';
@@ -15,8 +15,19 @@ import { useWindow } from './useWindow';
 
 const WAVE = 64;
 
-/** Few lanes on a wide screen stand taller. */
-const laneHeight = (lanes: number, wide: boolean): number => (!wide || lanes > 2 ? 112 : lanes === 1 ? 260 : 170);
+const LOWEST = 112;
+const HIGHEST = 320;
+/** What stands above and below the lanes of a view: heads, ruler, clips, tools and transport. */
+const AROUND = { wide: 480, phone: 600 };
+/** Of a lane: its name and the space above it. */
+const NAME = 51;
+const FOLDED = 30;
+
+/** Lanes share what the screen has left, so that all of them are in sight as far as they can be. */
+function laneHeight(open: number, folded: number, wide: boolean, screen: number): number {
+  const left = screen - AROUND[wide ? 'wide' : 'phone'] - folded * (NAME + FOLDED);
+  return Math.max(LOWEST, Math.min(HIGHEST, Math.floor(left / Math.max(1, open)) - NAME));
+}
 
 export interface ChosenPoint {
   readonly lane: string;
@@ -65,7 +76,9 @@ const LaneSheet = memo(function LaneSheet({
   const { window, onScroll } = useWindow(width);
   const fold = (id: string, folded: boolean): void =>
     useView.setState({ foldedLanes: folded ? [...foldedLanes, id] : foldedLanes.filter((other) => other !== id) });
-  const height = laneHeight(lanes.filter(({ id }) => !foldedLanes.includes(id)).length, wide);
+  const screen = useWindowDimensions().height;
+  const open = lanes.filter(({ id }) => !foldedLanes.includes(id)).length;
+  const height = laneHeight(open, lanes.length - open, wide, screen);
   return (
     <TimeScroll pxPerBeat={pxPerBeat} ruler={<TimeRuler width={width} pxPerBeat={pxPerBeat} />} onScroll={onScroll}>
       <View style={{ width }}>

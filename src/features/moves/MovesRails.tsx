@@ -2,8 +2,8 @@ import { Fragment, useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { effectOf } from '../../core/effects/catalogue';
 import { isVisible } from '../../core/effects/visibleWhen';
-import { chainOf, channelName, findLane } from '../../core/piece/find';
-import type { Piece, Slot } from '../../core/piece/piece';
+import { chainOf, channelName } from '../../core/piece/find';
+import type { Slot } from '../../core/piece/piece';
 import { usePreferences } from '../../data/preferences';
 import { Text } from '../../ui/Text';
 import { Touchable } from '../../ui/Touchable';
@@ -11,6 +11,7 @@ import { useTokens } from '../../ui/theme';
 import { ChannelRails } from '../shared/channels/ChannelRails';
 import { SlotRail } from '../shared/channels/SlotRail';
 import { usePiece } from '../studio/StudioProvider';
+import { leadingParams } from './leadingParams';
 
 /** The rails of a channel beside its lanes, so that a hand sees its lane appear while it rides. */
 export function MovesRails({ channel }: { readonly channel: string }) {
@@ -37,16 +38,6 @@ function nameIn(chain: readonly Slot[], at: number): string {
   const { effect } = chain[at]!;
   const before = chain.slice(0, at).filter((slot) => slot.effect === effect).length;
   return before === 0 ? effectOf(effect).name : `${effectOf(effect).name} ${before + 1}`;
-}
-
-/** What leads an effect and what is pinned, as far as it is ridden, and what has moves already. */
-function leadingParams(piece: Piece, channel: string, slot: Slot, pinned: readonly string[]): string[] {
-  const { headline, paramIds, params } = effectOf(slot.effect);
-  return paramIds.filter(
-    (id) =>
-      (params[id]!.kind !== 'choice' && (headline.includes(id) || id === 'mix' || pinned.includes(id))) ||
-      findLane(piece, { kind: 'effect', channel, effect: slot.id, param: id }) !== undefined,
-  );
 }
 
 const NONE: readonly string[] = [];

@@ -7,6 +7,7 @@ import { useTokens, useWide } from '../../ui/theme';
 import { usePiece } from '../studio/StudioProvider';
 import { laneName } from '../shared/controller/laneName';
 import { addLane } from './NewLane';
+import { OfferedLanes } from './OfferedLanes';
 
 interface NoLanesProps {
   readonly channel: string;
@@ -31,33 +32,37 @@ export function NoLanes({ channel, hidden, armed, onAdded }: NoLanesProps) {
     const id = touched && param ? addLane(piece, { target: touched, param }) : null;
     if (id) onAdded(id);
   };
+  const offers = hidden === 0 && !param;
   return (
-    <View style={[styles.empty, { borderColor: tokens.line }]}>
-      <Text variant="headlineSmall" tone="coralInk">
-        {hidden > 0 ? 'No lane in view' : 'No moves here yet'}
-      </Text>
-      <Text variant="bodySmall" style={styles.words}>
-        {param && touched
-          ? `${laneName(piece, { target: touched }, param)}, touched last, has no moves.`
-          : lanesShown === 'touched' && hidden > 0
-            ? 'Touch a rail of this channel, and its lane stands here.'
-            : hidden > 0
-              ? 'None of this channel’s lanes is chosen.'
-              : `${way} any rail of this channel, ${where}: what your hand does becomes a lane here.`}
-      </Text>
-      {param ? (
-        <Button label="Add a lane for the rail touched last" icon="plus" tone="coralInk" onPress={add}>
-          a lane for it
-        </Button>
-      ) : null}
-      {hidden > 0 ? (
-        <Button
-          label="Show all lanes with moves"
-          tone="coralInk"
-          onPress={() => useView.setState({ lanesShown: 'all' })}
-        >{`show all ${hidden}`}</Button>
-      ) : null}
-    </View>
+    <>
+      <View style={[styles.empty, { borderColor: tokens.line }]}>
+        <Text variant="headlineSmall" tone="coralInk">
+          {hidden > 0 ? 'No lane in view' : 'No moves here yet'}
+        </Text>
+        <Text variant="bodySmall" style={styles.words}>
+          {param && touched
+            ? `${laneName(piece, { target: touched }, param)}, touched last, has no moves.`
+            : lanesShown === 'touched' && hidden > 0
+              ? 'Touch a rail of this channel, and its lane stands here.'
+              : hidden > 0
+                ? 'None of this channel’s lanes is chosen.'
+                : `${way} any rail of this channel, ${where}: what your hand does becomes a lane here. Or begin one of these by hand.`}
+        </Text>
+        {param ? (
+          <Button label="Add a lane for the rail touched last" icon="plus" tone="coralInk" onPress={add}>
+            a lane for it
+          </Button>
+        ) : null}
+        {hidden > 0 ? (
+          <Button
+            label="Show all lanes with moves"
+            tone="coralInk"
+            onPress={() => useView.setState({ lanesShown: 'all' })}
+          >{`show all ${hidden}`}</Button>
+        ) : null}
+      </View>
+      {offers ? <OfferedLanes channel={channel} most={wide ? 5 : 4} onAdded={onAdded} /> : null}
+    </>
   );
 }
 

@@ -1,4 +1,4 @@
-import { useState, type ReactNode } from 'react';
+import { useEffect, useState, type ReactNode } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { Surface } from 'react-native-paper';
 import { toBarBeat } from '../../core/music/grid';
@@ -19,6 +19,7 @@ import { layMoves } from '../../core/piece/edits/lanes';
 import { paramOf } from '../../core/piece/find';
 import type { Lane, Piece } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
+import { provideStretchActions } from '../../data/stretchActions';
 import { useClipboard } from '../../data/clipboard';
 import { useView } from '../../data/view';
 import { Button } from '../../ui/Button';
@@ -135,7 +136,7 @@ export function StretchTools({ lane, lanes, range }: StretchToolsProps) {
     if (relaid(range.start, (taken) => stretchedBy(taken, factor), factor > 1 ? 'Half as fast' : 'Twice as fast'))
       useView.setState({ range: { start: range.start, end } });
   };
-  const paste = (): void => {
+  const paste = (): boolean => {
     const at = Math.round(studio.beat * 64) / 64;
     const targets = clipboard.length === 1 ? treated : lanes;
     const laid = targets.map((one, i) =>
@@ -143,8 +144,11 @@ export function StretchTools({ lane, lanes, range }: StretchToolsProps) {
         ? pasteLaneRange(piece, one.target, at, clipboard[clipboard.length === 1 ? 0 : i]!, 1, one.id, pasteBy)
         : null,
     );
-    if (lay(laid, 'Paste moves')) say(`Pasted from bar ${toBarBeat(at, tempoOf(piece)).bar} on`);
+    const done = lay(laid, 'Paste moves');
+    if (done) say(`Pasted from bar ${toBarBeat(at, tempoOf(piece)).bar} on`);
+    return done;
   };
+  useEffect(() => provideStretchActions({ copy, clear, paste, repeat }));
   const said = (beat: number): string => {
     const { bar, beat: within } = toBarBeat(beat, tempoOf(piece));
     return `${bar}.${within}`;

@@ -43,15 +43,10 @@ export function SelectionBar() {
   const [swelling, setSwelling] = useState(false);
   const [shaping, setShaping] = useState(false);
   const { run } = useOpenPiece.getState();
-  const [front, setFront] = useState<{ readonly of: typeof range; readonly clip: boolean }>({
-    of: null,
-    clip: true,
-  });
-  // A stretch that was chosen after the clip stands in front of it until a hand says otherwise.
-  if (front.of !== range) setFront({ of: range, clip: range === null });
+  const rangeInFront = useView((view) => view.rangeInFront);
   const chosenClip = clipId ? findClip(piece, clipId) : undefined;
   if (!chosenClip && !range) return null;
-  const found = chosenClip && (front.clip || !range) ? chosenClip : undefined;
+  const found = chosenClip && !(range && rangeInFront) ? chosenClip : undefined;
   const say = (beat: number): string => {
     const { bar, beat: at } = toBarBeat(beat, tempoOf(piece));
     return `${bar}.${at}`;
@@ -84,10 +79,15 @@ export function SelectionBar() {
         </Text>
         {chosenClip && range ? (
           <View role="radiogroup" aria-label="Tools for" style={styles.both}>
-            <Chip role="radio" dense chosen={!found} onPress={() => setFront({ of: range, clip: false })}>
+            <Chip role="radio" dense chosen={!found} onPress={() => useView.setState({ rangeInFront: true })}>
               stretch
             </Chip>
-            <Chip role="radio" dense chosen={found !== undefined} onPress={() => setFront({ of: range, clip: true })}>
+            <Chip
+              role="radio"
+              dense
+              chosen={found !== undefined}
+              onPress={() => useView.setState({ rangeInFront: false })}
+            >
               clip
             </Chip>
           </View>

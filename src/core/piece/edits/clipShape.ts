@@ -18,7 +18,7 @@ function draftClip(draft: Draft<Piece>, id: string): { clip: Draft<Clip>; track:
 }
 
 /** A place in seconds, on the sample on which it is played: parts of a clip that are cut there meet to the sample. */
-const onSample = (piece: Piece, beat: number): number =>
+export const onSample = (piece: Piece, beat: number): number =>
   beatsToSamples(beat, tempoOf(piece), piece.sampleRate) / piece.sampleRate;
 
 const held = (value: number, low: number, high: number): number => Math.max(low, Math.min(high, value));

@@ -1,7 +1,7 @@
 import { MONITORS } from '../../../core/engine/monitor';
 import { setLoop, setSwitch } from '../../../core/piece/edits/channels';
 import { findTrack } from '../../../core/piece/find';
-import { barStart, toBarBeat } from '../../../core/music/grid';
+import { barStart, nextBarLine, toBarBeat } from '../../../core/music/grid';
 import { MAIN } from '../../../core/piece/piece';
 import { tempoOf } from '../../../core/piece/tempoOf';
 import { TEMPLATES } from '../../../core/piece/templates';
@@ -47,13 +47,8 @@ const openPiece = () => useOpenPiece.getState();
 const zoomBy = (by: number): void =>
   useView.setState(({ zoom }) => ({ zoom: Math.max(0, Math.min(MAX_ZOOM, zoom + by)) }));
 
-/** Bars before or behind the playhead. */
-function goBars({ studio }: CommandContext, by: number): void {
-  const tempo = tempoOf(pieceNow());
-  const { bar } = toBarBeat(studio.beat, tempo);
-  const isOnLine = Math.abs(barStart(bar, tempo) - studio.beat) < 1e-3;
-  studio.locate(Math.max(0, barStart(by > 0 ? bar + 1 : isOnLine ? bar - 1 : bar, tempo)));
-}
+const goBars = ({ studio }: CommandContext, way: 1 | -1): void =>
+  studio.locate(nextBarLine(studio.beat, way, tempoOf(pieceNow())));
 
 function switchChannel(which: 'mute' | 'solo', { studio }: CommandContext): void {
   const { channel } = useView.getState();
@@ -186,7 +181,7 @@ export const COMMANDS: readonly Command[] = [
   { id: 'redo', name: 'Redo', group: 'Edit', key: 'Mod+Shift+z', run: () => openPiece().redo() },
   {
     id: 'cut',
-    name: 'Cut the clip or effect',
+    name: 'Cut the clip, stretch or effect',
     group: 'Edit',
     key: 'Mod+x',
     leavesKey: hasTextSelected,
@@ -194,7 +189,7 @@ export const COMMANDS: readonly Command[] = [
   },
   {
     id: 'copy',
-    name: 'Copy the clip or effect',
+    name: 'Copy the clip, stretch or effect',
     group: 'Edit',
     key: 'Mod+c',
     leavesKey: hasTextSelected,
@@ -210,14 +205,14 @@ export const COMMANDS: readonly Command[] = [
   },
   {
     id: 'duplicate',
-    name: 'Duplicate the clip, effect or track',
+    name: 'Duplicate the clip, effect or track; repeat the stretch',
     group: 'Edit',
     key: 'Mod+d',
     run: duplicateSelection,
   },
   {
     id: 'remove',
-    name: 'Remove the clip, effect or track',
+    name: 'Remove the clip, effect or track; clear the stretch',
     group: 'Edit',
     words: 'delete',
     key: 'Delete',

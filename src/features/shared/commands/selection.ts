@@ -1,4 +1,6 @@
 import { clipEnd } from '../../../core/piece/clipEdges';
+import { parseAddress, type ViewName } from '../../../data/address';
+import { stretchActions } from '../../../data/stretchActions';
 import { addClip, copyClip, moveClip, removeClip } from '../../../core/piece/edits/clips';
 import { addEffect, copyEffect, copyOf, duplicateEffect, removeEffect } from '../../../core/piece/edits/chain';
 import { chainOf, channelIds, channelName, findClip, findSlot, findTrack, slotsIn } from '../../../core/piece/find';
@@ -8,9 +10,11 @@ import { newId } from '../../../data/newId';
 import { useOpenPiece } from '../../../data/openPiece';
 import { useView } from '../../../data/view';
 import { duplicateTrackBelow, removeChannel } from '../channels/channelActions';
+import { clearStretch, clipsOf, copyMoves, placeStretch, repeatStretch, type ChosenStretch } from './chosenStretch';
 
-/** What keys for editing act on: the chosen clip, else the open effect, else the track in view. */
+/** What keys for editing act on: in Chain the open effect; else a stretch, a clip, an effect or the track in view. */
 type Selection =
+  | ChosenStretch
   | { readonly kind: 'clip'; readonly clip: Clip; readonly track: Track }
   | { readonly kind: 'effect'; readonly channel: string; readonly slot: Slot }
   | { readonly kind: 'track'; readonly track: Track };
@@ -18,6 +22,8 @@ type Selection =
 /** What was cut or copied, as it was then: it can be pasted after the original is gone. */
 type Copied =
   | { readonly kind: 'clip'; readonly clip: Clip }
+  | { readonly kind: 'stretch'; readonly clips: readonly Clip[]; readonly start: number }
+  | { readonly kind: 'moves' }
   | { readonly kind: 'effect'; readonly channel: string; readonly slot: Slot };
 
 let copied: Copied | null = null;
@@ -28,17 +34,22 @@ export const hasCopied = (): boolean => copied !== null;
 /** The clip that was cut or copied last, unless an effect was. */
 export const copiedClip = (): Clip | null => (copied?.kind === 'clip' ? copied.clip : null);
 
+const isIn = (view: ViewName): boolean => parseAddress(location.pathname)?.view === view;
+
 const pieceNow = (): Piece => useOpenPiece.getState().piece!;
 const { run, say } = useOpenPiece.getState();
 
 function selection(): Selection | null {
   const piece = pieceNow();
-  const { clip: clipId, slot: slotId, channel } = useView.getState();
+  const { clip: clipId, slot: slotId, channel, range, rangeInFront } = useView.getState();
+  const track = findTrack(piece, channel);
+  const slot = slotId ? findSlot(piece, channel, slotId) : undefined;
+  if (slot && isIn('chain')) return { kind: 'effect', channel, slot };
+  if (range && (isIn('moves') || (isIn('piece') && rangeInFront)))
+    return { kind: 'stretch', moves: isIn('moves'), ...range, track };
   const found = clipId ? findClip(piece, clipId) : undefined;
   if (found) return { kind: 'clip', ...found };
-  const slot = slotId ? findSlot(piece, channel, slotId) : undefined;
   if (slot) return { kind: 'effect', channel, slot };
-  const track = findTrack(piece, channel);
   return track ? { kind: 'track', track } : null;
 }
 
@@ -53,6 +64,8 @@ export function removeSelection(): void {
   const { undo } = useOpenPiece.getState();
   const offerUndo = (name: string): void => say(`“${name}” was removed.`, { label: 'Undo', act: undo });
   switch (chosen.kind) {
+    case 'stretch':
+      return clearStretch(chosen);
     case 'clip':
       if (!run(removeClip, { clip: chosen.clip.id })) return;
       useView.setState({ clip: null });
@@ -68,18 +81,37 @@ export function removeSelection(): void {
   }
 }
 
+function copyStretch(chosen: ChosenStretch): boolean {
+  if (chosen.moves) {
+    const done = copyMoves();
+    if (done) copied = { kind: 'moves' };
+    return done;
+  }
+  const clips = clipsOf(chosen);
+  if (!clips) return false;
+  copied = { kind: 'stretch', clips, start: chosen.start };
+  say('The stretch is copied. Paste puts it at the playhead, on the track in view.');
+  return true;
+}
+
 /** @returns false when there was nothing that can be copied */
 export function copySelection(): boolean {
   const chosen = selection();
-  if (chosen?.kind === 'clip') copied = { kind: 'clip', clip: chosen.clip };
-  else if (chosen?.kind === 'effect') copied = chosen;
-  else {
-    say('A clip or an effect can be copied: choose one. A whole track is duplicated.');
-    return false;
+  switch (chosen?.kind) {
+    case 'stretch':
+      return copyStretch(chosen);
+    case 'clip':
+      copied = { kind: 'clip', clip: chosen.clip };
+      say(`“${chosen.clip.name}” is copied. Paste puts it at the playhead.`);
+      return true;
+    case 'effect':
+      copied = chosen;
+      say(`“${effectOf(chosen.slot.effect).name}” is copied. Paste puts it at the end of the chain.`);
+      return true;
+    default:
+      say('A clip, a stretch or an effect can be copied: choose one. A whole track is duplicated.');
+      return false;
   }
-  const name = copied.kind === 'clip' ? copied.clip.name : effectOf(copied.slot.effect).name;
-  say(`“${name}” is copied. Paste puts it ${copied.kind === 'clip' ? 'at the playhead' : 'at the end of the chain'}.`);
-  return true;
 }
 
 export function cutSelection(): void {
@@ -92,8 +124,14 @@ export function paste(beat: number): void {
   const { channel } = useView.getState();
   if (!copied) return say('Nothing has been copied yet.');
   if (copied.kind === 'effect') return pasteEffect(piece, channel, copied);
+  if (copied.kind === 'moves') {
+    if (!stretchActions()?.paste()) say('Moves are pasted in Moves, where a stretch of a lane is chosen.');
+    return;
+  }
   const track = findTrack(piece, channel);
   if (!track) return say(`${channelName(piece, channel)} has no clips. Choose a track, then paste.`);
+  if (copied.kind === 'stretch')
+    return void placeStretch(track, copied.clips, Math.round(beat * 1e4) / 1e4 - copied.start, 'Paste a stretch on');
   const clip = { ...copied.clip, id: newId(), start: Math.round(beat * 1e4) / 1e4 };
   if (!piece.sounds[clip.sound]) return say('The sound of that clip is not in this piece.');
   if (run(addClip, { track: track.id, clip })) useView.setState({ clip: clip.id });
@@ -128,6 +166,8 @@ export function duplicateSelection(): void {
   if (!chosen) return say(NOTHING);
   const id = newId();
   switch (chosen.kind) {
+    case 'stretch':
+      return repeatStretch(chosen);
     case 'clip': {
       const { clip, track } = chosen;
       if (run(copyClip, { clip: clip.id, start: clipEnd(piece, clip), track: track.id, id }))

@@ -10,8 +10,9 @@ import { useDrag, useKeys } from '../../../ui/pointer';
 import { useTokens } from '../../../ui/theme';
 import { FONT, FONT_STRONG, TOUCH } from '../../../ui/tokens';
 import { usePiece, useStudio } from '../../studio/StudioProvider';
+import { beatByKey, rangeTo } from './rulerKeys';
 
-/** Bars along the top: tap to go there, drag to choose a stretch, arrows by keyboard. */
+/** Bars along the top: tap to go there, drag to choose a stretch; by keyboard arrows, Home, End and Page, with Shift a stretch. */
 export function TimeRuler({ width, pxPerBeat }: { readonly width: number; readonly pxPerBeat: number }) {
   const piece = usePiece();
   const tokens = useTokens();
@@ -36,22 +37,18 @@ export function TimeRuler({ width, pxPerBeat }: { readonly width: number; readon
       studio.locate(clamp(drag.x / pxPerBeat));
     },
   });
-  useKeys(view, (event) => {
-    const step = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0;
-    if (step === 0) return false;
-    const to = clamp(snapBeats(studio.beat, 1) + step);
-    if (event.shiftKey) {
-      const fixed = range
-        ? snapBeats(studio.beat, 1) === range.start
-          ? range.end
-          : range.start
-        : snapBeats(studio.beat, 1);
-      useView.setState({ range: fixed === to ? null : { start: Math.min(fixed, to), end: Math.max(fixed, to) } });
+  const tempo = tempoOf(piece);
+  useKeys(view, ({ key, shiftKey, ctrlKey, metaKey }) => {
+    if ((ctrlKey || metaKey) && key.toLowerCase() === 'a') {
+      useView.setState({ range: { start: 0, end: piece.lengthBeats } });
+      return true;
     }
+    const to = beatByKey(key, studio.beat, piece.lengthBeats, tempo);
+    if (to === null || ctrlKey || metaKey) return false;
+    if (shiftKey) useView.setState({ range: rangeTo(range, studio.beat, to) });
     studio.locate(to);
     return true;
   });
-  const tempo = tempoOf(piece);
   const bars = Array.from({ length: barsUpTo(piece.lengthBeats, tempo) }, (_, i) => i);
   const every = Math.max(1, Math.ceil(26 / (perBar * pxPerBeat)));
   const xOf = (i: number): number => barStart(i + 1, tempo) * pxPerBeat;

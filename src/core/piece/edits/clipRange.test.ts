@@ -1,0 +1,110 @@
+import fc from 'fast-check';
+import { beatsToSamples } from '../../music/tempo';
+import { between } from '../../testing';
+import { clipEnd } from '../clipEdges';
+import { applyEdit, EditRefused } from '../edit';
+import type { Clip, Piece } from '../piece';
+import { tempoOf } from '../tempoOf';
+import { addClips, clearClips, clipsWithin } from './clipRange';
+import { start } from './testing';
+
+const HASH = Object.keys(start.sounds)[0]!;
+const clip = (id: string, at: number, more: Partial<Clip> = {}): Clip => ({
+  id,
+  name: `Clip ${id}`,
+  sound: HASH,
+  start: at,
+  offsetSeconds: 0,
+  lengthSeconds: 2,
+  gain: 1,
+  fadeInSeconds: 0,
+  fadeOutSeconds: 0,
+  print: null,
+  ...more,
+});
+const withClips = (...clips: readonly Clip[]): Piece => ({
+  ...start,
+  lengthBeats: 16,
+  tracks: start.tracks.map((track, i) => (i === 0 ? { ...track, clips: [...clips] } : track)),
+});
+const IDS = ['x', 'y', 'z'];
+
+/** Which sample of its sound is heard at every sample of a track, and -1 where nothing is; clips may not overlap. */
+function heard(piece: Piece): Int32Array {
+  const at = (beat: number): number => beatsToSamples(beat, tempoOf(piece), piece.sampleRate);
+  const out = new Int32Array(at(piece.lengthBeats)).fill(-1);
+  for (const { start: beat, offsetSeconds, lengthSeconds, reversed } of piece.tracks[0]!.clips) {
+    const [offset, length] = [offsetSeconds, lengthSeconds].map((s) => Math.round(s * piece.sampleRate)) as [
+      number,
+      number,
+    ];
+    for (let i = 0; i < length; i += 1) out[at(beat) + i] = offset + (reversed ? length - 1 - i : i);
+  }
+  return out;
+}
+
+const anyStretch = fc
+  .tuple(between(0, 10), between(0.1, 6))
+  .map(([from, length]) => ({ start: from, end: from + length }));
+
+test('clearing a stretch silences it and leaves every other sample where it was', () => {
+  fc.assert(
+    fc.property(anyStretch, fc.boolean(), (stretch, reversed) => {
+      const piece = withClips(
+        clip('a', 0.37, { reversed }),
+        clip('b', 5.25, { reversed, offsetSeconds: 0.25, lengthSeconds: 1.5 }),
+      );
+      fc.pre(clipsWithin(piece, piece.tracks[0]!, stretch).length > 0);
+      const cleared = applyEdit(piece, clearClips, { track: 'a', ...stretch, ids: IDS }).piece;
+      const [before, after] = [heard(piece), heard(cleared)];
+      const edges = [stretch.start, stretch.end].map((beat) => beatsToSamples(beat, tempoOf(piece), piece.sampleRate));
+      // What is shorter than a clip may be goes with the stretch.
+      const least = 0.005 * piece.sampleRate + 1;
+      const wrong = before.findIndex((sample, i) => {
+        if (i >= edges[0]! && i < edges[1]!) return after[i] !== -1;
+        return (i < edges[0]! - least || i >= edges[1]! + least) && after[i] !== sample;
+      });
+      expect(wrong).toBe(-1);
+    }),
+    { numRuns: 20 },
+  );
+});
+
+test('what was cleared, laid back where it was, sounds as before', () => {
+  const piece = withClips(clip('a', 1, { reversed: true }), clip('b', 6));
+  const stretch = { start: 2.5, end: 7 };
+  const taken = clipsWithin(piece, piece.tracks[0]!, stretch).map((part, i) => ({ ...part, id: `part ${i}` }));
+  expect(taken.map(({ start: at }) => at)).toEqual([2.5, 6]);
+  const cleared = applyEdit(piece, clearClips, { track: 'a', ...stretch, ids: IDS }).piece;
+  const back = applyEdit(cleared, addClips, { track: 'a', clips: taken, what: 'Paste a stretch on' });
+  expect(back.label).toBe('Paste a stretch on Track a');
+  expect(Buffer.from(heard(back.piece).buffer).equals(Buffer.from(heard(piece).buffer))).toBe(true);
+});
+
+test('a clip within which the stretch lies is left on both sides of it, the later part under an id of its own', () => {
+  const { piece } = applyEdit(withClips(clip('a', 0)), clearClips, { track: 'a', start: 1, end: 2, ids: IDS });
+  const [first, second] = piece.tracks[0]!.clips;
+  expect([first!.id, second!.id]).toEqual(['a', 'x']);
+  expect(second!.start).toBe(2);
+  expect(clipEnd(piece, second!)).toBeCloseTo(clipEnd(piece, clip('a', 0)), 6);
+});
+
+test('clips are not cut where they fade; nothing is done then', () => {
+  const piece = withClips(clip('a', 0, { fadeInSeconds: 1 }));
+  const cut = (): unknown => applyEdit(piece, clearClips, { track: 'a', start: 0.5, end: 9, ids: IDS });
+  expect(cut).toThrow(EditRefused);
+  expect(cut).toThrow('Clip a is cut where it does not fade');
+  expect(clipsWithin(piece, piece.tracks[0]!, { start: 0, end: 9 })).toEqual([clip('a', 0, { fadeInSeconds: 1 })]);
+});
+
+test('an empty stretch, an id that is there and a sound that is not are refused; pasted clips make room', () => {
+  const piece = withClips(clip('a', 0));
+  expect(() => applyEdit(piece, clearClips, { track: 'a', start: 20, end: 24, ids: IDS })).toThrow(
+    'No clip sounds there',
+  );
+  const paste = (one: Clip) => applyEdit(piece, addClips, { track: 'b', clips: [one], what: 'Paste a stretch on' });
+  expect(() => paste(clip('a', 8))).toThrow('id is in the piece');
+  expect(() => paste(clip('n', 8, { sound: '1'.repeat(64) }))).toThrow('not in this piece');
+  const late = paste(clip('n', piece.lengthBeats + 3)).piece;
+  expect(late.lengthBeats).toBeGreaterThanOrEqual(clipEnd(late, late.tracks[1]!.clips[0]!));
+});

@@ -1,0 +1,94 @@
+import { current } from 'immer';
+import * as z from 'zod';
+import { clipEnd, MIN_CLIP_SECONDS } from '../clipEdges';
+import { defineEdit, EditRefused } from '../edit';
+import { channelName, findClip } from '../find';
+import { boundedList } from '../boundedList';
+import { clipSchema, type Clip, type Piece, type Track } from '../piece';
+import { draftTrack, makeRoom } from './channels';
+import { onSample } from './clipShape';
+
+/** A stretch of time, in beats. */
+interface Beats {
+  readonly start: number;
+  readonly end: number;
+}
+
+/**
+ * What of a clip sounds within a stretch, where it does; cut on the samples on which it is played.
+ * @returns null when nothing of it does
+ * @throws EditRefused where the stretch begins or ends while it fades
+ */
+function partWithin(piece: Piece, clip: Clip, { start, end }: Beats): Clip | null {
+  const begins = onSample(piece, clip.start);
+  const ends = begins + clip.lengthSeconds;
+  const from = Math.max(begins, onSample(piece, start));
+  const to = Math.min(ends, onSample(piece, end));
+  if (to - from < MIN_CLIP_SECONDS) return null;
+  const [before, behind] = [from - begins, ends - to];
+  if (before === 0 && behind === 0) return clip;
+  const fades = (at: number): boolean =>
+    at > 0 && at < clip.lengthSeconds && (at < clip.fadeInSeconds || clip.lengthSeconds - at < clip.fadeOutSeconds);
+  if (fades(before) || fades(clip.lengthSeconds - behind))
+    throw new EditRefused(`${clip.name} is cut where it does not fade. Shorten its fade, or choose another stretch.`);
+  return {
+    ...clip,
+    start: before > 0 ? start : clip.start,
+    lengthSeconds: to - from,
+    offsetSeconds: clip.offsetSeconds + (clip.reversed ? behind : before),
+    fadeInSeconds: before > 0 ? 0 : clip.fadeInSeconds,
+    fadeOutSeconds: behind > 0 ? 0 : clip.fadeOutSeconds,
+  };
+}
+
+/** The clips of a track as they sound within a stretch, with their own ids, from left to right. */
+export const clipsWithin = (piece: Piece, track: Track, stretch: Beats): Clip[] =>
+  track.clips.flatMap((clip) => partWithin(piece, clip, stretch) ?? []).sort((a, b) => a.start - b.start);
+
+/** Takes out what sounds on a track within a stretch; what reaches over an edge is cut there. */
+export const clearClips = defineEdit({
+  name: 'clearClips',
+  args: z.strictObject({
+    track: z.string(),
+    start: z.number().min(0),
+    end: z.number().positive(),
+    /** For what stays of clips behind the stretch: as many as there are clips on the track. */
+    ids: boundedList(z.string().min(1).max(64), 2000),
+  }),
+  label: ({ track }, before) => `Clear a stretch of ${channelName(before, track)}`,
+  apply: (draft, { track: id, start, end, ids }) => {
+    const track = draftTrack(draft, id);
+    const piece = current(draft) as Piece;
+    const whole = current(track) as Track;
+    if (clipsWithin(piece, whole, { start, end }).length === 0) throw new EditRefused('No clip sounds there.');
+    track.clips = whole.clips.flatMap((clip, i) => {
+      const stays = [
+        partWithin(piece, clip, { start: 0, end: start }),
+        partWithin(piece, clip, { start: end, end: Math.max(end, clipEnd(piece, clip)) + 1 }),
+      ].flatMap((part) => part ?? []);
+      const behind = ids[i];
+      if (stays.length < 2) return stays;
+      if (behind === undefined) throw new EditRefused('An id is missing for what stays behind the stretch.');
+      return [stays[0]!, { ...stays[1]!, id: behind }];
+    });
+  },
+});
+
+/** Adds several clips to a track at once. */
+export const addClips = defineEdit({
+  name: 'addClips',
+  args: z.strictObject({
+    track: z.string(),
+    clips: boundedList(clipSchema, 2000, 1),
+    what: z.string().min(1).max(40),
+  }),
+  label: ({ track, what }, before) => `${what} ${channelName(before, track)}`,
+  apply: (draft, { track, clips }) => {
+    for (const { id, sound } of clips) {
+      if (findClip(draft as Piece, id)) throw new EditRefused('A clip of that id is in the piece already.');
+      if (!draft.sounds[sound]) throw new EditRefused('The sound of that clip is not in this piece.');
+    }
+    draftTrack(draft, track).clips.push(...clips);
+    makeRoom(draft, clips);
+  },
+});
