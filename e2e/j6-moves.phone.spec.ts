@@ -59,7 +59,8 @@ test('J6 by touch: the input of an echo is ridden, seen as a lane, corrected, un
   const lowest = recorded.points.reduce((low, point, i) => (point.value < recorded.points[low]!.value ? i : low), 0);
   const spot = recorded.points[lowest]!;
   const share = (beat: number): number => beat / 64;
-  const height = (value: number): number => (12 + (1 - value) * 88) / 112;
+  const { height: tall } = (await lane.boundingBox())!;
+  const height = (value: number): number => (12 + (1 - value) * (tall - 24)) / tall;
   await test.step('drag a point', async () => {
     await touchAlong(page, lane, [
       [share(spot.beat), height(spot.value)],

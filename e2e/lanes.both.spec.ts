@@ -43,7 +43,12 @@ test('J6: lanes are folded, chosen and shown by touch, bent and shifted by hand 
     expect(points[1]!.beat).toBeCloseTo(16, 1);
   });
   if (hasTouch) {
-    const place = (beat: number, pan: number): [number, number] => [beat / 64, (12 + (0.5 - pan / 2) * 88) / 112];
+    const { height: tall } = (await pan.boundingBox())!;
+    const rise = tall - 24;
+    const place = (beat: number, value: number): [number, number] => [
+      beat / 64,
+      (12 + (0.5 - value / 2) * rise) / tall,
+    ];
     await test.step('the line between is pushed up with both its points, then bent by its middle', async () => {
       const [x, y] = place(8, 0.25);
       await touchAlong(
@@ -51,8 +56,8 @@ test('J6: lanes are folded, chosen and shown by touch, bent and shifted by hand 
         pan,
         [
           [x, y],
-          [x, y - 10 / 112],
-          [x, y - 22 / 112],
+          [x, y - rise / 9 / tall],
+          [x, y - rise / 4 / tall],
         ],
         () => frames(page, 1),
       );
@@ -64,14 +69,14 @@ test('J6: lanes are folded, chosen and shown by touch, bent and shifted by hand 
         pan,
         [
           [x, middle],
-          [x, middle + 4 / 112],
-          [x, middle + 6 / 112],
+          [x, middle + 4 / tall],
+          [x, middle + 6 / tall],
         ],
         () => frames(page, 1),
       );
       const bent = await lane('pan', ({ points }) => points[0]!.shape === 'curve');
-      // Six pixels of 88 are 0.136 of pan, of a rise of 0.5.
-      const share = 0.5 - (2 * 6) / 88 / (shifted.points[1]!.value - shifted.points[0]!.value);
+      // Six pixels of pan, as a share of how far the line rises.
+      const share = 0.5 - (2 * 6) / rise / (shifted.points[1]!.value - shifted.points[0]!.value);
       expect(positionAtMiddle(bent)).toBeCloseTo(share, 1);
     });
     await test.step('a finger beside the line scrolls, and changes nothing', async () => {

@@ -11,6 +11,7 @@ import { recordMove, removeLane, setLaneOn, setPoints } from './edits/lanes';
 import { addLink } from './edits/links';
 import { chainOf, channelIds, paramOf, reaches, slotsIn, findSlot, channelOfTarget, effectOfTarget } from './find';
 import { emptyPiece, pieceSchema, type Piece, type Target, type Lane } from './piece';
+import { contextAt } from './tempoOf';
 import { readPiece, UnreadablePiece } from './versions/readPiece';
 
 import { after, anyEdit, doing, modulator, start, type Doing } from './edits/testing';
@@ -192,4 +193,15 @@ test('every preset is a valid effect, named for a purpose', () => {
     expect(pieceSchema.safeParse({ ...start, main: { gain: 1, chain } }).success).toBe(true);
     expect(preset.purpose.length).toBeGreaterThan(20);
   }
+});
+
+test('note values are read by the metre that holds at a beat', () => {
+  const piece = emptyPiece('p', 'Piece');
+  const sections = [
+    { id: 's', name: 'Waltz', beat: 16, metre: { beatsPerBar: 3, unit: 4 as const } },
+    { id: 't', name: 'Seven', beat: 28, metre: { beatsPerBar: 3.5, unit: 8 as const } },
+  ];
+  const barAt = (beat: number): number => contextAt({ ...piece, sections }, beat).tempo.beatsPerBar;
+  expect([0, 15.9, 16, 27, 28, 60].map(barAt)).toEqual([4, 4, 3, 3, 3.5, 3.5]);
+  expect(contextAt(piece, 8)).toEqual({ tempo: piece.tempo, sampleRate: piece.sampleRate });
 });

@@ -1,5 +1,7 @@
 import { tempoMapOf } from './moves/tempoLane';
 import type { MetreChange, Tempo, TempoMap } from '../music/tempo';
+import { metreAt } from '../music/metre';
+import type { ValueContext } from '../params/param';
 import type { Lane, Piece, Section } from './piece';
 
 type Timed = Pick<Piece, 'tempo' | 'sampleRate' | 'lanes'> & { readonly sections?: Piece['sections'] };
@@ -37,4 +39,10 @@ export function tempoOf(piece: Timed): Tempo {
   const metres = piece.sections ? metresOf(piece.sections) : [];
   if (!lane && metres.length === 0) return piece.tempo;
   return { ...piece.tempo, ...(lane ? { map: mapOf(piece, lane) } : {}), ...(metres.length > 0 ? { metres } : {}) };
+}
+
+/** What values are read and written with at a beat: note values follow the metre that holds there. */
+export function contextAt(piece: Timed, beat: number): ValueContext {
+  const { beatsPerBar } = metreAt(beat, constantTempoOf(piece));
+  return { tempo: { ...piece.tempo, beatsPerBar }, sampleRate: piece.sampleRate };
 }

@@ -52,7 +52,7 @@ export function OfferedLanes({ channel, most, onAdded }: OfferedLanesProps) {
               onPress={() => add(choice)}
             >
               <View style={styles.words}>
-                <Text tone="coralInk">{`＋ ${name}`}</Text>
+                <Text tone="coralInk">{`+ ${name}`}</Text>
                 <Text variant="bodySmall">{value}</Text>
               </View>
               <View style={[styles.field, { backgroundColor: tokens.card }]}>

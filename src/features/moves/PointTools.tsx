@@ -6,7 +6,8 @@ import { SHAPES, type Shape } from '../../core/automation/point';
 import type { ParamValue } from '../../core/params/param';
 import { beatsToMs, fromEngineNumber, paramPosition, toEngineNumber } from '../../core/params/resolve';
 import { removeLane, setLaneOn, setLanesTravel, setPoints } from '../../core/piece/edits/lanes';
-import { channelOfTarget, contextOf, paramOf } from '../../core/piece/find';
+import { channelOfTarget, paramOf } from '../../core/piece/find';
+import { contextAt } from '../../core/piece/tempoOf';
 import { figure } from '../../core/params/make';
 import type { Lane } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
@@ -44,9 +45,9 @@ export function PointTools({ lane, chosen, onChoose }: PointToolsProps) {
   const take = useTake(lane);
   const [thins, setThins] = useState(false);
   const { run } = useOpenPiece.getState();
-  const context = contextOf(piece);
   if (!param) return null;
   const point = chosen === null ? undefined : lane.points[chosen];
+  const context = contextAt(piece, point?.beat ?? 0);
   const own = (value: number): number => (lane.unit === 'beats' ? beatsToMs(value, context) : value);
   const set = (points: Lane['points'], what: 'Move' | 'Add' | 'Remove' | 'Bend'): boolean =>
     run(setPoints, { lane: lane.id, points, what });
