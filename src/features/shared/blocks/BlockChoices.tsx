@@ -1,22 +1,22 @@
-import { useQuery } from '@tanstack/react-query';
 import { StyleSheet, View } from 'react-native';
 import type { Block } from '../../../core/piece/block';
+import { searchBlocks } from '../../../core/piece/searchBlocks';
 import { placeBlock } from '../../../core/piece/edits/blocks';
 import type { Inside } from '../../../core/piece/edits/chain';
-import { listBlocks } from '../../../data/api';
 import { useOpenPiece } from '../../../data/openPiece';
 import { useView } from '../../../data/view';
 import { Text } from '../../../ui/Text';
 import { ListItem } from '../../../ui/ListItem';
 import { useTokens } from '../../../ui/theme';
 import { saysBlock } from './BlockList';
+import { useBlocks } from './ownPresets';
 import { newId } from '../../../data/newId';
 
 interface BlockChoicesProps {
   readonly channel: string;
   readonly at: number;
   readonly inside?: Inside | undefined;
-  /** Words that the name must hold, in small letters. */
+  /** What they are searched for by. */
   readonly query: string;
   readonly onAdded?: (() => void) | undefined;
 }
@@ -24,10 +24,7 @@ interface BlockChoicesProps {
 /** Blocks of the Shelf, to be added like an effect; nothing while there are none. */
 export function BlockChoices({ channel, at, inside, query, onAdded }: BlockChoicesProps) {
   const tokens = useTokens();
-  const blocks = useQuery({ queryKey: ['blocks'], queryFn: listBlocks });
-  const found = (blocks.data ?? []).filter((block) =>
-    `${block.name} ${saysBlock(block)}`.toLowerCase().includes(query),
-  );
+  const found = searchBlocks(useBlocks(), query);
   if (found.length === 0) return null;
   const add = (block: Block): void => {
     const id = newId();

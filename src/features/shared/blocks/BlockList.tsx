@@ -4,16 +4,16 @@ import { StyleSheet, View } from 'react-native';
 import { Divider } from 'react-native-paper';
 import { effectOf } from '../../../core/effects/catalogue';
 import type { Block } from '../../../core/piece/block';
+import { searchBlocks } from '../../../core/piece/searchBlocks';
 import { listBlocks, removeBlock, saveBlock } from '../../../data/api';
 import { useOpenPiece } from '../../../data/openPiece';
 import { Button } from '../../../ui/Button';
 import { IconButton } from '../../../ui/IconButton';
 import { Text } from '../../../ui/Text';
-import { matchesWords } from '../shell/matchesWords';
 
 /**
  * Chains kept for any piece; a removed one can be brought back while the list is in view.
- * @param words only those whose names have them
+ * @param words only those that they lead to, by name or by what is in them
  */
 export function BlockList({ words = '' }: { readonly words?: string }) {
   const queries = useQueryClient();
@@ -33,7 +33,7 @@ export function BlockList({ words = '' }: { readonly words?: string }) {
     },
     onError: tell,
   });
-  const found = (blocks.data ?? []).filter(({ name }) => matchesWords(name, words));
+  const found = searchBlocks(blocks.data ?? [], words);
   return (
     <View style={styles.list}>
       <Text variant="headlineSmall">Blocks</Text>

@@ -7,6 +7,7 @@ import { ListItem } from '../../../ui/ListItem';
 import { SearchField } from '../../../ui/SearchField';
 import { Sheet } from '../../../ui/Sheet';
 import { Text } from '../../../ui/Text';
+import { useBlocks } from '../blocks/ownPresets';
 import { useCommandContext } from './CommandKeys';
 import { COMMANDS } from './commands';
 import { COMMAND_GROUPS } from './command';
@@ -29,7 +30,7 @@ function Commands({ onDone }: { readonly onDone: () => void }) {
   const context = useCommandContext();
   const [words, setWords] = useState('');
   const [changing, setChanging] = useState(false);
-  const found = searchCommands(words);
+  const found = searchCommands(words, useBlocks());
   const run = (one: FoundCommand): void => {
     onDone();
     one.run(context);

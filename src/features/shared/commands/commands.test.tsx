@@ -1,11 +1,21 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { newSlot } from '../../../core/piece/edits/chain';
 import { COMMANDS, SECOND_KEYS } from './commands';
 import { keyOf, keyText } from './keys';
 import { searchCommands } from './searchCommands';
 
 const pressed = (key: string, held: Partial<KeyboardEvent> = {}): string =>
   keyOf({ key, ctrlKey: false, metaKey: false, altKey: false, shiftKey: false, ...held } as KeyboardEvent);
+
+test('blocks are found beside commands, by what is in them', () => {
+  const slots = [newSlot('s', 'reverb', 'neutral')];
+  const block = { id: 'b', name: 'Harbour wall', slots, sounds: {} };
+  expect(searchCommands('harbour wall', [block])).toMatchObject([
+    { id: 'block-b', name: 'Add block Harbour wall', note: 'Reverb' },
+  ]);
+  expect(searchCommands('ambience', [block]).map(({ id }) => id)).toContain('block-b');
+});
 
 test('a key is told with what is held, the same on every keyboard', () => {
   expect(pressed('z', { ctrlKey: true })).toBe('Mod+z');

@@ -1,11 +1,15 @@
-import MiniSearch from 'minisearch';
 import { searchEffects } from '../../../core/effects/searchEffects';
+import { searchIndex } from '../../../core/searchIndex';
+import type { Block } from '../../../core/piece/block';
+import { searchBlocks } from '../../../core/piece/searchBlocks';
+import { placeBlock } from '../../../core/piece/edits/blocks';
 import { addEffect, newSlot } from '../../../core/piece/edits/chain';
 import { chainOf, channelName } from '../../../core/piece/find';
 import { RECIPES } from '../../../core/recipes/all';
 import { newId } from '../../../data/newId';
 import { useOpenPiece } from '../../../data/openPiece';
 import { useView } from '../../../data/view';
+import { saysBlock } from '../blocks/BlockList';
 import type { Command, CommandContext } from './command';
 import { COMMANDS, openRecipe } from './commands';
 
@@ -41,17 +45,11 @@ const commands: readonly FoundCommand[] = COMMANDS.map((command) => ({
   run: command.run,
 }));
 
-const known = new Map([...commands, ...recipes].map((found) => [found.id, found]));
-const index = new MiniSearch<{ id: string; name: string; words: string; note: string }>({
-  fields: ['name', 'words', 'note'],
-  searchOptions: {
-    boost: { name: 4, words: 3 },
-    combineWith: 'AND',
-    prefix: true,
-    fuzzy: (term) => (term.length > 4 ? 0.2 : false),
-  },
+const search = searchIndex([...commands, ...recipes], {
+  name: [4, ({ name }) => name],
+  words: [3, ({ words = '' }) => words],
+  note: [1, ({ note }) => note],
 });
-index.addAll([...known.values()].map(({ id, name, note, words = '' }) => ({ id, name, note, words })));
 
 /** Adds an effect to the end of the chain in view, and opens it. */
 function effectCommand({ effect, preset }: ReturnType<typeof searchEffects>[number]): FoundCommand {
@@ -71,9 +69,30 @@ function effectCommand({ effect, preset }: ReturnType<typeof searchEffects>[numb
   };
 }
 
-/** Commands, recipes and effects that the words lead to, likeliest first within each; all commands without words. */
-export function searchCommands(words: string): readonly FoundCommand[] {
+/** Adds a block to the end of the chain in view, and opens its first effect. */
+function blockCommand(block: Block): FoundCommand {
+  return {
+    id: `block-${block.id}`,
+    name: `Add block ${block.name}`,
+    note: saysBlock(block),
+    run: ({ go }) => {
+      const { piece, run } = useOpenPiece.getState();
+      const { channel } = useView.getState();
+      const id = newId();
+      if (!piece || !run(placeBlock, { channel, block, at: chainOf(piece, channel).length, id })) return;
+      useView.setState({ slot: `${id}-0` });
+      go('chain');
+    },
+  };
+}
+
+/**
+ * Commands, recipes, blocks and effects that the words lead to, likeliest first within each; all commands without
+ * words.
+ */
+export function searchCommands(words: string, blocks: readonly Block[] = []): readonly FoundCommand[] {
   if (words.trim() === '') return commands;
-  const told = index.search(words).map(({ id }) => known.get(String(id))!);
-  return [...told, ...searchEffects(words).slice(0, MAX_EFFECTS).map(effectCommand)];
+  const told = search(words).map(({ entry }) => entry);
+  const own = searchBlocks(blocks, words).map(blockCommand);
+  return [...told, ...own, ...searchEffects(words).slice(0, MAX_EFFECTS).map(effectCommand)];
 }
