@@ -5,8 +5,17 @@ import { expect, saved, test } from './bench';
 const MIDDLE = 22;
 const HOLDS = EFFECTS.filter(({ family }) => family === 'hold').map(({ name }) => name);
 
-/** Drags with a finger or the mouse from the middle of one handle to that of another, and a little beyond it. */
-async function drag(page: Page, from: Locator, to: Locator, hasTouch: boolean | undefined): Promise<void> {
+/**
+ * Drags with a finger or the mouse from the middle of one handle to that of another, and a little beyond it.
+ * @param rested waits until a finger that rests has taken it along
+ */
+async function drag(
+  page: Page,
+  from: Locator,
+  to: Locator,
+  hasTouch: boolean | undefined,
+  rested: () => Promise<void> = async () => undefined,
+): Promise<void> {
   await to.scrollIntoViewIfNeeded();
   const [start, end] = [(await from.boundingBox())!, (await to.boundingBox())!];
   const x = start.x + MIDDLE;
@@ -20,6 +29,7 @@ async function drag(page: Page, from: Locator, to: Locator, hasTouch: boolean | 
   }
   const touch = await page.context().newCDPSession(page);
   await touch.send('Input.dispatchTouchEvent', { type: 'touchStart', touchPoints: [{ x, y: ys[0]! }] });
+  await rested();
   for (const y of ys.slice(1))
     await touch.send('Input.dispatchTouchEvent', { type: 'touchMove', touchPoints: [{ x, y }] });
   await touch.send('Input.dispatchTouchEvent', { type: 'touchEnd', touchPoints: [] });
@@ -62,4 +72,26 @@ test('effects of a chain and holds in Play are put in another order by hand and 
   await expect
     .poll(async () => (await chain()).filter((name) => HOLDS.includes(name)))
     .toEqual([holds[1], holds[0], ...holds.slice(2)]);
+});
+
+test('tracks are put in another order by dragging their heads, and by keys', async ({ page, pieceId, hasTouch }) => {
+  const names = async (): Promise<readonly string[]> =>
+    (await saved(page, pieceId)).piece.tracks.map(({ name }) => name);
+  const before = await names();
+  const [first, second, ...rest] = before;
+  const swapped = [second!, first!, ...rest];
+  const head = (name: string): Locator => page.getByRole('button', { name: new RegExp(`^Track ${name}`) });
+  await drag(page, head(first!), head(second!), hasTouch, () =>
+    expect(page.getByText(`${first} picked up, position 1 of ${before.length}`)).toBeAttached(),
+  );
+  await expect.poll(names).toEqual(swapped);
+  // The drag chose nothing and opened nothing.
+  await expect(page.getByRole('dialog')).toBeHidden();
+  if (hasTouch) return;
+  await head(first!).press('Enter');
+  await page.keyboard.press('Alt+ArrowUp');
+  await expect.poll(names).toEqual(before);
+  await page.keyboard.press('Alt+ArrowUp');
+  await page.keyboard.press('Alt+ArrowDown');
+  await expect.poll(names).toEqual(swapped);
 });

@@ -2,7 +2,9 @@ import {
   closestCenter,
   DndContext,
   KeyboardSensor,
+  MouseSensor,
   PointerSensor,
+  TouchSensor,
   useSensor,
   useSensors,
   type Announcements,
@@ -24,6 +26,8 @@ import { TOUCH } from './tokens';
 
 /** A press becomes a drag after so many pixels. */
 const SLACK_PX = 5;
+/** A finger that rests so long on an item takes it along; before, it scrolls. */
+const REST = { delay: 250, tolerance: SLACK_PX };
 
 const alongTheList: Modifier = ({ transform }) => ({ ...transform, x: 0 });
 
@@ -38,15 +42,21 @@ interface SortableListProps<Item> {
   readonly nameOf: (item: Item) => string;
   /** An item was put down at another index. */
   readonly onMove: (key: string, to: number) => void;
-  /** @param handle what it is dragged by, with a finger, a mouse or the keys; null while there is nothing to sort */
+  /** Whether items are dragged anywhere, by a mouse or a finger that rests on them; else by their handles. */
+  readonly anywhere?: boolean;
+  /** @param handle what it is dragged by, with a finger, a mouse or the keys; null while there is nothing to sort or where an item is dragged anywhere */
   readonly renderItem: (item: Item, index: number, handle: ReactNode) => ReactNode;
 }
 
 /** Items one under the other, whose order is changed by their handles. */
-export function SortableList<Item>({ items, keyOf, nameOf, onMove, renderItem }: SortableListProps<Item>) {
-  const sensors = useSensors(
+export function SortableList<Item>({ items, keyOf, nameOf, onMove, anywhere, renderItem }: SortableListProps<Item>) {
+  const byHandle = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: SLACK_PX } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
+  const byItem = useSensors(
+    useSensor(MouseSensor, { activationConstraint: { distance: SLACK_PX } }),
+    useSensor(TouchSensor, { activationConstraint: REST }),
   );
   const keys = items.map(keyOf);
   if (items.length < 2) return items.map((item, i) => <div key={keys[i]}>{renderItem(item, i, null)}</div>);
@@ -64,7 +74,7 @@ export function SortableList<Item>({ items, keyOf, nameOf, onMove, renderItem }:
   };
   return (
     <DndContext
-      sensors={sensors}
+      sensors={anywhere ? byItem : byHandle}
       collisionDetection={closestCenter}
       modifiers={[alongTheList]}
       accessibility={{ announcements, screenReaderInstructions: INSTRUCTIONS }}
@@ -72,7 +82,12 @@ export function SortableList<Item>({ items, keyOf, nameOf, onMove, renderItem }:
     >
       <SortableContext items={keys} strategy={verticalListSortingStrategy}>
         {items.map((item, i) => (
-          <SortableItem key={keys[i]} id={keys[i]!} name={`${nameOf(item)}, ${i + 1} of ${keys.length}`}>
+          <SortableItem
+            key={keys[i]}
+            id={keys[i]!}
+            name={`${nameOf(item)}, ${i + 1} of ${keys.length}`}
+            anywhere={anywhere ?? false}
+          >
             {(handle) => renderItem(item, i, handle)}
           </SortableItem>
         ))}
@@ -84,16 +99,17 @@ export function SortableList<Item>({ items, keyOf, nameOf, onMove, renderItem }:
 interface SortableItemProps {
   readonly id: string;
   readonly name: string;
+  readonly anywhere: boolean;
   readonly children: (handle: ReactNode) => ReactNode;
 }
 
-function SortableItem({ id, name, children }: SortableItemProps) {
+function SortableItem({ id, name, anywhere, children }: SortableItemProps) {
   const tokens = useTokens();
   const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } = useSortable({
     id,
     transition: useReducedMotion() ? null : undefined,
   });
-  const handle = (
+  const handle = anywhere ? null : (
     <div ref={setActivatorNodeRef} {...attributes} {...listeners} aria-label={`Move ${name}`} style={HANDLE}>
       <Icon source="menu" size={19} color={tokens.mute} />
     </div>
@@ -101,8 +117,10 @@ function SortableItem({ id, name, children }: SortableItemProps) {
   return (
     <div
       ref={setNodeRef}
+      {...(anywhere ? listeners : {})}
       style={{
         position: 'relative',
+        backgroundColor: isDragging ? tokens.card : undefined,
         transform: transform ? `translateY(${transform.y}px)` : undefined,
         transition,
         zIndex: isDragging ? 1 : undefined,

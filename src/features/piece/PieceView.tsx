@@ -2,11 +2,13 @@ import { channelOfTarget } from '../../core/piece/find';
 import { useCallback, useRef, useState, type ReactNode } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { setSwitch } from '../../core/piece/edits/channels';
+import { moveTrack } from '../../core/piece/edits/tracks';
 import { MAIN, type Return, type Track } from '../../core/piece/piece';
 import { useOpenPiece } from '../../data/openPiece';
 import { useView } from '../../data/view';
 import { Button } from '../../ui/Button';
 import { Text } from '../../ui/Text';
+import { SortableList } from '../../ui/SortableList';
 import { Touchable } from '../../ui/Touchable';
 import { useTokens, useWide } from '../../ui/theme';
 import { ChannelSheet } from '../shared/channels/ChannelSheet';
@@ -149,9 +151,14 @@ function TrackTable() {
     <View style={styles.tracks}>
       <View ref={heads} role="group" aria-label="Channels" style={{ width: wide ? 178 : 122 }}>
         <View style={styles.rulerGap} />
-        {piece.tracks.map((track, index) => (
-          <TrackHead key={track.id} track={track} index={index} />
-        ))}
+        <SortableList
+          items={piece.tracks}
+          keyOf={({ id }) => id}
+          nameOf={({ name }) => name}
+          anywhere
+          onMove={(track, to) => useOpenPiece.getState().run(moveTrack, { track, to })}
+          renderItem={(track, index) => <TrackHead track={track} index={index} />}
+        />
         {piece.returns.map((made, i) => (
           <ReturnHead key={made.id} made={made} index={piece.tracks.length + i} />
         ))}

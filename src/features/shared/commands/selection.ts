@@ -2,7 +2,15 @@ import { clipEnd } from '../../../core/piece/clipEdges';
 import { parseAddress, type ViewName } from '../../../data/address';
 import { stretchActions } from '../../../data/stretchActions';
 import { addClip, copyClip, moveClip, removeClip } from '../../../core/piece/edits/clips';
-import { addEffect, copyEffect, copyOf, duplicateEffect, removeEffect } from '../../../core/piece/edits/chain';
+import {
+  addEffect,
+  copyEffect,
+  copyOf,
+  duplicateEffect,
+  moveEffect,
+  removeEffect,
+} from '../../../core/piece/edits/chain';
+import { moveTrack } from '../../../core/piece/edits/tracks';
 import { chainOf, channelIds, channelName, findClip, findSlot, findTrack, slotsIn } from '../../../core/piece/find';
 import { type Clip, type Piece, type Slot, type Track } from '../../../core/piece/piece';
 import { effectOf } from '../../../core/effects/catalogue';
@@ -192,6 +200,23 @@ export function chooseClip(direction: 1 | -1): void {
   if (!next) return say('There is no clip on this track.');
   useView.setState({ clip: next.id, range: null });
   document.querySelector<HTMLElement>(`[data-testid="clip ${CSS.escape(next.id)}"]`)?.focus();
+}
+
+/** Puts the track in view a place higher or lower; in Chain the open effect. Nothing moves past the ends. */
+export function moveSelection(direction: 1 | -1): void {
+  const piece = pieceNow();
+  const { channel, slot } = useView.getState();
+  const within = (at: number, count: number): boolean => at >= 0 && at < count;
+  if (isIn('chain')) {
+    const chain = chainOf(piece, channel);
+    const at = chain.findIndex(({ id }) => id === slot);
+    if (at < 0) return say('No effect is open: tap one first.');
+    if (within(at + direction, chain.length)) run(moveEffect, { channel, slot: slot!, to: at + direction });
+    return;
+  }
+  const at = piece.tracks.findIndex(({ id }) => id === channel);
+  if (at < 0) return say('Only tracks have an order of their own. Choose a track.');
+  if (within(at + direction, piece.tracks.length)) run(moveTrack, { track: channel, to: at + direction });
 }
 
 /** Moves the chosen clip along time. */
