@@ -15,7 +15,7 @@ export const modulatorParams = {
   shape: choice({
     label: 'Shape',
     group: 'Modulator',
-    hint: 'The form of one turn.',
+    hint: 'The form of one turn: round, straight, leaning, or in jumps; what it turns moves just so.',
     initial: 'sine',
     options: [
       { id: 'sine', label: 'Sine' },
@@ -36,7 +36,7 @@ export const modulatorParams = {
   glide: ratio({
     label: 'Glide',
     group: 'Modulator',
-    hint: 'The share of a step in which it comes from the one before.',
+    hint: 'The share of a step in which it comes from the one before: none jumps, all glides.',
     initial: 0.1,
   }),
   chance: ratio({

@@ -21,7 +21,7 @@ export const channelParams = {
   pan: figure({
     label: 'Pan',
     group: 'Channel',
-    hint: 'Place between left and right.',
+    hint: 'Where this channel is heard between left and right.',
     unit: 'pan',
     min: -1,
     max: 1,
@@ -42,7 +42,7 @@ export const MAIN = 'main';
 export const SEND_LEVEL = gain({
   label: 'Send',
   group: 'Sends',
-  hint: 'How much of this channel goes to the return.',
+  hint: 'How much of this channel goes to the return: more is more of its echo or space.',
   initial: 0,
 });
 

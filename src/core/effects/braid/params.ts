@@ -172,7 +172,7 @@ export const braidParams: Params = {
   crossfade: figure({
     label: 'Crossfade',
     group: 'Braid',
-    hint: 'How long it takes to pass from one strand to another.',
+    hint: 'How long it takes to pass from one strand to another: short cuts, long blends.',
     unit: 'ms',
     min: 1,
     max: 500,

@@ -31,7 +31,7 @@ export const chorusParams = {
   delay: figure({
     label: 'Delay',
     group: 'Lines',
-    hint: 'How late the lines come in the middle of their way.',
+    hint: 'How late the lines come in the middle of their way: short is metallic, long a second player.',
     unit: 'ms',
     min: 1,
     max: LONGEST_DELAY_MS - 10,

@@ -17,7 +17,7 @@ export const cloudParams = {
   size: time({
     label: 'Size',
     group: 'Grains',
-    hint: 'How long each grain is.',
+    hint: 'How long each grain is: short ones patter, long ones flow.',
     min: 10,
     max: 1000,
     initial: 160,
@@ -33,7 +33,7 @@ export const cloudParams = {
   pitch: figure({
     label: 'Pitch',
     group: 'Grains',
-    hint: 'Higher or lower.',
+    hint: 'How much higher or lower the grains are than the sound was.',
     unit: 'semitones',
     min: -24,
     max: 24,

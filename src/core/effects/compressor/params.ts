@@ -17,7 +17,7 @@ export const compressorParams = {
   ratio: figure({
     label: 'Ratio',
     group: 'Level',
-    hint: 'How many decibels more must come in for one more to come out.',
+    hint: 'How many decibels more come in for one more to come out: low evens, high flattens.',
     unit: 'count',
     min: 1,
     max: 20,
@@ -78,7 +78,7 @@ export const compressorParams = {
   sideCut: frequency({
     label: 'Listen above',
     group: 'Side',
-    hint: 'Lows under it do not make it act.',
+    hint: 'Lows under this do not make it act: a kick no longer pulls all down.',
     min: 20,
     max: 4000,
     initial: 20,

@@ -26,7 +26,7 @@ export const crushParams = {
   bits: figure({
     label: 'Bit depth',
     group: 'Steps',
-    hint: 'How many heights the wave may have: two more for each bit, halved for each less.',
+    hint: 'How many steps the wave has, half as many for each bit less: few hiss, then buzz.',
     unit: 'bits',
     min: 1,
     max: MAX_BITS,

@@ -51,7 +51,7 @@ export const doublingParams = {
   driftRate: rate({
     label: 'Drift rate',
     group: 'Drift',
-    hint: 'How fast the takes wander in time.',
+    hint: 'How fast the takes wander in time: slow is a loose ensemble, fast wavers.',
     min: 0.05,
     max: 8,
     initial: 0.35,

@@ -94,7 +94,7 @@ export const driveParams = {
   bandHz: frequency({
     label: 'Band frequency',
     group: 'Band',
-    hint: 'Where the band lies.',
+    hint: 'Where the band lies: low drives the weight, high the bite.',
     min: 40,
     max: 12_000,
     initial: 900,
@@ -102,7 +102,7 @@ export const driveParams = {
   bandWidth: figure({
     label: 'Band width',
     group: 'Band',
-    hint: 'How wide it is.',
+    hint: 'How wide the band is: narrow picks out a colour, wide takes nearly all.',
     unit: 'octaves',
     min: 0.3,
     max: 4,

@@ -68,7 +68,7 @@ export const echoParams = {
   firstSide: choice({
     label: 'First side',
     group: 'Space',
-    hint: 'Where ping-pong begins.',
+    hint: 'The side on which the first repeat of a ping-pong is heard.',
     initial: 'left',
     options: [
       { id: 'left', label: 'left' },
@@ -112,18 +112,28 @@ export const echoParams = {
       { id: 'high', label: 'high-pass' },
     ],
   }),
-  cutoff: frequency({ label: 'Cutoff', group: 'Tone', hint: 'Where the loop filter takes hold.', initial: 3200 }),
+  cutoff: frequency({
+    label: 'Cutoff',
+    group: 'Tone',
+    hint: 'From here on the loop filter takes away: each repeat is duller or thinner than the one before.',
+    initial: 3200,
+  }),
   resonance: ratio({
     label: 'Resonance',
     group: 'Tone',
     hint: 'A ring at the cutoff, stronger with each repeat.',
     initial: 0.15,
   }),
-  filterRate: rate({ label: 'Filter sway rate', group: 'Tone', hint: 'How fast the cutoff sways.', initial: 0.25 }),
-  filterDepth: figure({
-    label: 'Filter sway',
+  filterRate: rate({
+    label: 'Filter LFO rate',
     group: 'Tone',
-    hint: 'How far the cutoff sways to each side.',
+    hint: 'How fast the repeats open and darken by themselves.',
+    initial: 0.25,
+  }),
+  filterDepth: figure({
+    label: 'Filter LFO depth',
+    group: 'Tone',
+    hint: 'How far the repeats open and darken by themselves.',
     unit: 'octaves',
     min: 0,
     max: 3,
@@ -132,7 +142,7 @@ export const echoParams = {
   eqLow: figure({
     label: 'Low',
     group: 'Tone',
-    hint: 'Level of the repeats below 250 Hz.',
+    hint: 'Bass of the repeats, below 250 Hz: less is lighter, more is heavier.',
     unit: 'db',
     min: -18,
     max: 12,
@@ -142,7 +152,7 @@ export const echoParams = {
   eqMid: figure({
     label: 'Mid',
     group: 'Tone',
-    hint: 'Level of the repeats around 1 kHz.',
+    hint: 'Middle of the repeats, around 1 kHz: less stands behind a voice, more in front.',
     unit: 'db',
     min: -18,
     max: 12,
@@ -152,7 +162,7 @@ export const echoParams = {
   eqHigh: figure({
     label: 'High',
     group: 'Tone',
-    hint: 'Level of the repeats above 4 kHz.',
+    hint: 'Top of the repeats, above 4 kHz: less is farther, more is nearer.',
     unit: 'db',
     min: -18,
     max: 12,
@@ -209,7 +219,7 @@ export const echoParams = {
   diffusionSides: ratio({
     label: 'Diffusion sides',
     group: 'Colour',
-    hint: 'How differently left and right are smeared.',
+    hint: 'How differently left and right are smeared: more is wider.',
     initial: 0.5,
   }),
   wowRate: rate({
@@ -253,7 +263,7 @@ export const echoParams = {
   duck: figure({
     label: 'Ducking',
     group: 'Modulation',
-    hint: 'How far the repeats bow while the input sounds.',
+    hint: 'How much quieter the repeats are while the input sounds: words stay clear.',
     unit: 'db',
     min: 0,
     max: 36,
@@ -263,7 +273,7 @@ export const echoParams = {
   duckThreshold: figure({
     label: 'Duck above',
     group: 'Modulation',
-    hint: 'Input level from which the repeats bow.',
+    hint: 'Input level from which the repeats are held down.',
     unit: 'db',
     min: -60,
     max: 0,

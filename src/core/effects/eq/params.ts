@@ -7,20 +7,21 @@ const level = (label: string, group: string): NumberParam =>
   figure({
     label,
     group,
-    hint: 'Raises or lowers this band.',
+    hint: 'Raises or lowers this band: more comes forward, less makes room.',
     unit: 'db',
     min: -24,
     max: 24,
     initial: 0,
     notches: [0],
   });
-const place = (label: string, group: string, initial: number): NumberParam =>
-  frequency({ label, group, hint: 'Where this band works.', initial });
+const place = (label: string, group: string, initial: number, hint: string): NumberParam =>
+  frequency({ label, group, hint, initial });
+const BELL = 'Where this band works: low is weight, the middle nearness, high edge.';
 const q = (label: string, group: string): NumberParam =>
   figure({
     label,
     group,
-    hint: 'Wide at the left, narrow at the right.',
+    hint: 'Wide at the left colours gently, narrow at the right picks out a tone.',
     unit: 'count',
     min: 0.2,
     max: 12,
@@ -30,30 +31,30 @@ const q = (label: string, group: string): NumberParam =>
 
 export const eqParams = {
   ...WHOLLY_WET_LINEAR,
-  bodyHz: place('Body', 'Bells', 420),
+  bodyHz: place('Body', 'Bells', 420, BELL),
   bodyDb: level('Body level', 'Bells'),
   bodyQ: q('Body width', 'Bells'),
-  edgeHz: place('Edge', 'Bells', 2600),
+  edgeHz: place('Edge', 'Bells', 2600, BELL),
   edgeDb: level('Edge level', 'Bells'),
   edgeQ: q('Edge width', 'Bells'),
-  lowHz: place('Low', 'Shelves', 140),
+  lowHz: place('Low', 'Shelves', 140, 'Everything below is raised or lowered: weight and rumble.'),
   lowDb: level('Low level', 'Shelves'),
-  highHz: place('High', 'Shelves', 6000),
+  highHz: place('High', 'Shelves', 6000, 'Everything above is raised or lowered: air and hiss.'),
   highDb: level('High level', 'Shelves'),
   lowCutOn: toggle({
     mutesOnChange: true,
     label: 'Low cut',
     group: 'Cuts',
-    hint: 'Takes away below, 12 dB an octave.',
+    hint: 'Takes away rumble and weight below, 12 dB an octave.',
     initial: false,
   }),
-  lowCut: place('Low cut from', 'Cuts', 60),
+  lowCut: place('Low cut from', 'Cuts', 60, 'What is below goes: higher is thinner.'),
   highCutOn: toggle({
     mutesOnChange: true,
     label: 'High cut',
     group: 'Cuts',
-    hint: 'Takes away above, 12 dB an octave.',
+    hint: 'Takes away air and hiss above, 12 dB an octave.',
     initial: false,
   }),
-  highCut: place('High cut from', 'Cuts', 14_000),
+  highCut: place('High cut from', 'Cuts', 14_000, 'What is above goes: lower is duller.'),
 } satisfies Params;

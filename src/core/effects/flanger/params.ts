@@ -43,8 +43,13 @@ export const flangerParams = {
     hint: 'Lets the copy overtake the sound, as two tapes do; all is 11 ms later.',
     initial: false,
   }),
-  depth: ratio({ label: 'Sweep', group: 'Modulation', hint: 'How far the time swings to each side.', initial: 0.8 }),
-  rate: rate({ label: 'Rate', group: 'Modulation', hint: 'How fast it swings.', initial: 0.2 }),
+  depth: ratio({ label: 'Sweep', group: 'Modulation', hint: 'How far the comb sweeps up and down.', initial: 0.8 }),
+  rate: rate({
+    label: 'Rate',
+    group: 'Modulation',
+    hint: 'How fast the comb sweeps: slow soars, fast warbles.',
+    initial: 0.2,
+  }),
   place: figure({
     label: 'Place',
     group: 'Modulation',
@@ -59,7 +64,7 @@ export const flangerParams = {
   phase: figure({
     label: 'Side phase',
     group: 'Modulation',
-    hint: 'How far the right side’s sweep runs behind the left’s.',
+    hint: 'How far the right side’s sweep runs behind the left’s: more is wider, and turns round you.',
     unit: 'degrees',
     min: 0,
     max: 180,

@@ -30,7 +30,7 @@ export const gateParams = {
   rate: rate({
     label: 'Step',
     group: 'Gate',
-    hint: 'How long a step of the pattern is.',
+    hint: 'How long a step of the pattern is: short flutters, long pumps.',
     min: 0.05,
     max: 40,
     initial: '1/16',
@@ -49,7 +49,7 @@ export const gateParams = {
   open: ratio({
     label: 'Open for',
     group: 'Gate',
-    hint: 'Which share of each step it stays open.',
+    hint: 'Which share of each step it stays open: little is clipped, much nearly flows.',
     min: 0.05,
     initial: 1,
   }),
@@ -63,7 +63,7 @@ export const gateParams = {
   smooth: figure({
     label: 'Smoothing',
     group: 'Gate',
-    hint: 'How long it takes to open and shut.',
+    hint: 'How long it takes to open and shut: short is hard, long swells.',
     unit: 'ms',
     min: 2,
     max: 200,
@@ -88,7 +88,7 @@ export const gateParams = {
   hold: figure({
     label: 'Hold',
     group: 'Level',
-    hint: 'How long it stays open at least.',
+    hint: 'How long it stays open at least: short sounds do not chatter.',
     unit: 'ms',
     min: 0,
     max: 1000,
@@ -97,7 +97,7 @@ export const gateParams = {
   release: figure({
     label: 'Release',
     group: 'Level',
-    hint: 'How slowly it shuts.',
+    hint: 'How slowly it shuts: long lets the ends of notes ring.',
     unit: 'ms',
     min: 5,
     max: 2000,

@@ -8,7 +8,7 @@ export const grainsParams = {
   time: time({
     label: 'Time back',
     group: 'Grains',
-    hint: 'How far back the grains are taken from what has passed.',
+    hint: 'How far back the grains are taken: near follows the sound, far answers it.',
     min: 1,
     max: 4000,
     initial: '1/8',
@@ -17,7 +17,7 @@ export const grainsParams = {
   scatter: time({
     label: 'Scatter',
     group: 'Grains',
-    hint: 'How widely round that place they are taken.',
+    hint: 'How widely round that place they are taken: none repeats one moment, much blurs many.',
     min: 0.1,
     max: 4000,
     initial: 60,
@@ -62,7 +62,7 @@ export const grainsParams = {
   detune: figure({
     label: 'Detune',
     group: 'Pitch',
-    hint: 'How far each grain may be off that pitch.',
+    hint: 'How far each grain may be off that pitch: some shimmers, much blurs the key.',
     unit: 'cents',
     min: 0,
     max: 100,
@@ -72,7 +72,7 @@ export const grainsParams = {
   backwards: ratio({
     label: 'Backwards',
     group: 'Pitch',
-    hint: 'How many of them are played from their end.',
+    hint: 'How many of them are played from their end: swells among the hits.',
     initial: 0,
   }),
   spread: ratio({ label: 'Spread', group: 'Sides', hint: 'How far apart they stand, left and right.', initial: 0.7 }),

@@ -30,7 +30,7 @@ export const gritParams = {
   bandwidth: figure({
     label: 'Bandwidth',
     group: 'Grit',
-    hint: 'How wide the noise is round that frequency.',
+    hint: 'How wide the noise is round that frequency: narrow whines, wide is dust.',
     unit: 'octaves',
     min: 0.1,
     max: 6,
@@ -40,7 +40,7 @@ export const gritParams = {
   amount: figure({
     label: 'Amount',
     group: 'Grit',
-    hint: 'How far it is shaken to and fro.',
+    hint: 'How far it is shaken to and fro: little roughens, much breaks up.',
     unit: 'ms',
     min: 0,
     max: MAX_AMOUNT_MS,

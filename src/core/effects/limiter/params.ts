@@ -36,7 +36,7 @@ export const limiterParams = {
     mutesOnChange: true,
     label: 'Look-ahead',
     group: 'Time',
-    hint: 'How early it bows before a peak; all is that much later.',
+    hint: 'How early it gives way before a peak: longer is cleaner; all is that much later.',
     unit: 'ms',
     min: 0.5,
     max: 8,

@@ -31,7 +31,7 @@ export const reorderParams = {
   slice: time({
     label: 'Slice',
     group: 'Order',
-    hint: 'How long each piece of it is.',
+    hint: 'How long each piece of it is: long keeps words, short makes a rhythm.',
     min: 20,
     max: 8000,
     initial: '1/8',

@@ -51,7 +51,7 @@ export const reverbParams = {
   swell: figure({
     label: 'Swell',
     group: 'Space',
-    hint: 'How long the tail takes to rise to its full level.',
+    hint: 'How long the tail takes to rise to its full level: long ones bloom behind the sound.',
     unit: 'ms',
     min: 0,
     max: 4000,
@@ -101,7 +101,7 @@ export const reverbParams = {
   highFrom: frequency({
     label: 'Highs from',
     group: 'Tone',
-    hint: 'Where the highs begin to be swallowed.',
+    hint: 'From here up the tail goes dull sooner, or later, than the middle.',
     min: 2500,
     max: 16_000,
     initial: 5000,
@@ -136,7 +136,7 @@ export const reverbParams = {
   modRate: rate({
     label: 'Modulation rate',
     group: 'Modulation',
-    hint: 'How fast the walls drift.',
+    hint: 'How fast the walls drift: slow is alive, fast wavers.',
     min: 0.05,
     max: 4,
     initial: 0.5,
@@ -155,7 +155,7 @@ export const reverbParams = {
   duck: figure({
     label: 'Ducking',
     group: 'Modulation',
-    hint: 'How far the tail bows while the input sounds.',
+    hint: 'How much quieter the tail is while the input sounds: words stay clear.',
     unit: 'db',
     min: 0,
     max: 36,
@@ -165,7 +165,7 @@ export const reverbParams = {
   duckThreshold: figure({
     label: 'Duck above',
     group: 'Modulation',
-    hint: 'Input level from which the tail bows.',
+    hint: 'Input level from which the tail is held down.',
     unit: 'db',
     min: -60,
     max: 0,

@@ -8,7 +8,7 @@ const tap = (n: number): Readonly<Record<string, Param>> => {
   const place: NumberParam = time({
     label: 'Time',
     group,
-    hint: 'When this tap sounds.',
+    hint: 'How long after the sound this tap is heard.',
     min: 0,
     max: 4000,
     initial: n * 125,
@@ -26,7 +26,7 @@ const tap = (n: number): Readonly<Record<string, Param>> => {
     [`pan${n}`]: figure({
       label: 'Pan',
       group,
-      hint: 'Where this tap stands.',
+      hint: 'Where this tap is heard between left and right.',
       unit: 'pan',
       min: -1,
       max: 1,
@@ -36,14 +36,14 @@ const tap = (n: number): Readonly<Record<string, Param>> => {
     [`lowCut${n}`]: frequency({
       label: 'Low cut',
       group,
-      hint: 'Takes the lows of this tap.',
+      hint: 'Thins this tap: its lows are taken.',
       initial: 20,
       offAt: 'min',
     }),
     [`highCut${n}`]: frequency({
       label: 'High cut',
       group,
-      hint: 'Takes the highs of this tap.',
+      hint: 'Darkens this tap: its highs are taken.',
       initial: 20_000,
       offAt: 'max',
     }),

@@ -33,7 +33,7 @@ export const tremoloParams = {
   start: figure({
     label: 'Start',
     group: 'Modulation',
-    hint: 'Where in its turn the motion stands at the start of the piece.',
+    hint: 'Where in its round it stands at the start of the piece: which beats are loud.',
     unit: 'degrees',
     min: 0,
     max: 360,
@@ -44,7 +44,7 @@ export const tremoloParams = {
     mutesOnChange: true,
     label: 'Sides',
     group: 'Sides',
-    hint: 'Which sides move.',
+    hint: 'Which sides come and go: one alone rocks the sound aside.',
     initial: 'both',
     options: [
       { id: 'both', label: 'both' },

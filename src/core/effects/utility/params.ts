@@ -27,16 +27,16 @@ export const utilityParams = {
   turnLeft: toggle({
     label: 'Invert left',
     group: 'Sides',
-    hint: 'Turns the phase of the left side over.',
+    hint: 'Turns the left side’s wave over: what both share is heard beside you, and goes in mono.',
     initial: false,
   }),
   turnRight: toggle({
     label: 'Invert right',
     group: 'Sides',
-    hint: 'Turns the phase of the right side over.',
+    hint: 'Turns the right side’s wave over: what both share is heard beside you, and goes in mono.',
     initial: false,
   }),
-  mono: toggle({ label: 'Mono', group: 'Sides', hint: 'Both sides as one.', initial: false }),
+  mono: toggle({ label: 'Mono', group: 'Sides', hint: 'Both sides as one, in the middle.', initial: false }),
   dcCut: toggle({
     label: 'DC cut',
     group: 'Sides',

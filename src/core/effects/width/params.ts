@@ -36,7 +36,7 @@ export const widthParams = {
   sideLowCut: frequency({
     label: 'Side low cut',
     group: 'Width',
-    hint: 'Thins the side gently from here down.',
+    hint: 'Thins the side gently from here down: the lows gather in the middle.',
     min: 20,
     max: 2000,
     initial: 20,
@@ -45,7 +45,7 @@ export const widthParams = {
   weight: figure({
     label: 'Sides',
     group: 'Sides',
-    hint: 'Weighs left against right.',
+    hint: 'Leans the sound to the left or to the right.',
     unit: 'pan',
     min: -1,
     max: 1,
@@ -53,5 +53,10 @@ export const widthParams = {
     notches: [0],
   }),
   swap: toggle({ label: 'Swap', group: 'Sides', hint: 'Left goes right and right goes left.', initial: false }),
-  mono: toggle({ label: 'Mono', group: 'Sides', hint: 'Both sides as one, to check.', initial: false }),
+  mono: toggle({
+    label: 'Mono',
+    group: 'Sides',
+    hint: 'Both sides as one: what a single loudspeaker will play.',
+    initial: false,
+  }),
 } satisfies Params;
