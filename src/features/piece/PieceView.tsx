@@ -33,6 +33,7 @@ import { SelectionBar } from './SelectionBar';
 import { SendMatrix } from '../shared/sends/SendMatrix';
 import { useRovingFocus } from '../../ui/rovingFocus';
 import { EmptyLane } from './EmptyLane';
+import { NoTracks } from './NoTracks';
 
 const ROW = 84;
 
@@ -107,18 +108,6 @@ function MissingSounds() {
 function Tracks() {
   const piece = usePiece();
   return piece.tracks.length === 0 ? <NoTracks /> : <TrackTable />;
-}
-
-/** What a piece without tracks shows. */
-function NoTracks() {
-  return (
-    <View style={styles.empty}>
-      <Text variant="headlineSmall">Nothing here yet</Text>
-      <Text variant="bodySmall">
-        Add a sound: WAV, AIFF, FLAC, MP3 or OGG. It becomes a clip on a track of its own.
-      </Text>
-    </View>
-  );
 }
 
 /** Heads of all channels beside their clips along time. */
@@ -336,5 +325,4 @@ const styles = StyleSheet.create({
   lanes: { flex: 1, minWidth: 0 },
   returnLane: { height: ROW, borderTopWidth: 1 },
   lane: { height: ROW, borderTopWidth: 1, paddingTop: 10 },
-  empty: { alignItems: 'center', padding: 48, gap: 8 },
 });

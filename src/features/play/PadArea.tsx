@@ -60,7 +60,12 @@ export function PadArea({ across, most }: PadAreaProps) {
   const shown = all.slice(first, first + perPage);
   return (
     <View role="group" aria-label={KIND_NAMES[kind]} style={[styles.area, across && styles.areaAcross]}>
-      <Touchable label={`Pads: ${KIND_NAMES[kind]}`} mode="outlined" style={styles.kind} onPress={() => setOpen(true)}>
+      <Touchable
+        label={`Pads: ${KIND_NAMES[kind]}`}
+        mode="outlined"
+        style={[styles.kind, { maxWidth: across ? 180 : 112 }]}
+        onPress={() => setOpen(true)}
+      >
         <Text variant="titleSmall" style={styles.kindName} numberOfLines={1}>
           {KIND_NAMES[kind]} ▾
         </Text>

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { ScrollView, StyleSheet } from 'react-native';
+import { ScrollView, StyleSheet, View } from 'react-native';
 import { channelIds, channelName, chainOf } from '../../../core/piece/find';
 import { useView } from '../../../data/view';
 import { Sheet } from '../../../ui/Sheet';
@@ -16,9 +16,12 @@ export function ChannelButton({ channel }: { readonly channel: string }) {
   return (
     <>
       <Touchable label={`Channel: ${channelName(piece, channel)}`} style={styles.button} onPress={() => setOpen(true)}>
-        <Text variant="titleLarge" numberOfLines={1}>
-          {channelName(piece, channel)} ▾
-        </Text>
+        <View style={styles.name}>
+          <Text variant="titleLarge" numberOfLines={1} style={styles.words}>
+            {channelName(piece, channel)}
+          </Text>
+          <Text variant="titleLarge">▾</Text>
+        </View>
       </Touchable>
       <Sheet title="Channels" visible={open} onClose={() => setOpen(false)}>
         <ScrollView style={styles.list}>
@@ -47,6 +50,8 @@ const count = (effects: number): string =>
 
 const styles = StyleSheet.create({
   button: { alignItems: 'flex-start', paddingHorizontal: 0 },
+  name: { flexDirection: 'row', gap: 6, maxWidth: '100%' },
+  words: { flexShrink: 1 },
   list: { maxHeight: 480 },
   item: { alignItems: 'flex-start', paddingHorizontal: 0 },
 });
