@@ -5,3 +5,5 @@ require('@testing-library/react').configure({ defaultHidden: true });
 window.getComputedStyle = (element) => element.style;
 // Paper draws icons from a font of its own unless the theme's provider says otherwise; these tests look at no icon.
 require('@jest/globals').jest.mock('@expo/vector-icons/MaterialCommunityIcons', () => ({ default: () => null }));
+// The page that stands in for a browser has no CSS.escape; ids in tests need none.
+globalThis.CSS ??= { escape: (text) => text };

@@ -5,7 +5,7 @@ import { clipEnd } from '../clipEdges';
 import { applyEdit, EditRefused } from '../edit';
 import type { Clip, Piece } from '../piece';
 import { tempoOf } from '../tempoOf';
-import { addClips, clearClips, clipsWithin } from './clipRange';
+import { clearClips, clipsWithin, layClips } from './clipRange';
 import { start } from './testing';
 
 const HASH = Object.keys(start.sounds)[0]!;
@@ -76,7 +76,13 @@ test('what was cleared, laid back where it was, sounds as before', () => {
   const taken = clipsWithin(piece, piece.tracks[0]!, stretch).map((part, i) => ({ ...part, id: `part ${i}` }));
   expect(taken.map(({ start: at }) => at)).toEqual([2.5, 6]);
   const cleared = applyEdit(piece, clearClips, { track: 'a', ...stretch, ids: IDS }).piece;
-  const back = applyEdit(cleared, addClips, { track: 'a', clips: taken, what: 'Paste a stretch on' });
+  const back = applyEdit(cleared, layClips, {
+    track: 'a',
+    ...stretch,
+    ids: IDS,
+    clips: taken,
+    what: 'Paste a stretch on',
+  });
   expect(back.label).toBe('Paste a stretch on Track a');
   const then = heard(back.piece);
   expect(heard(piece).findIndex((sample, i) => then[i] !== sample)).toBe(-1);
@@ -103,9 +109,37 @@ test('an empty stretch, an id that is there and a sound that is not are refused;
   expect(() => applyEdit(piece, clearClips, { track: 'a', start: 20, end: 24, ids: IDS })).toThrow(
     'No clip sounds there',
   );
-  const paste = (one: Clip) => applyEdit(piece, addClips, { track: 'b', clips: [one], what: 'Paste a stretch on' });
+  const paste = (one: Clip) =>
+    applyEdit(piece, layClips, {
+      track: 'b',
+      start: one.start,
+      end: one.start + 2,
+      ids: IDS,
+      clips: [one],
+      what: 'Paste a stretch on',
+    });
   expect(() => paste(clip('a', 8))).toThrow('id is in the piece');
   expect(() => paste(clip('n', 8, { sound: '1'.repeat(64) }))).toThrow('not in this piece');
   const late = paste(clip('n', piece.lengthBeats + 3)).piece;
   expect(late.lengthBeats).toBeGreaterThanOrEqual(clipEnd(late, late.tracks[1]!.clips[0]!));
+});
+
+test('a stretch that is laid over clips takes their place, and no more of it', () => {
+  const piece = withClips(clip('a', 0), clip('b', 6));
+  const laid = [clip('n', 2, { lengthSeconds: 0.5, offsetSeconds: 1 })];
+  const stretch = { start: 1.5, end: 7 };
+  const done = applyEdit(piece, layClips, {
+    track: 'a',
+    ...stretch,
+    ids: IDS,
+    clips: laid,
+    what: 'Repeat a stretch of',
+  });
+  expect(done.label).toBe('Repeat a stretch of Track a');
+  expect(done.piece.tracks[0]!.clips.map(({ id, start: at }) => [id, at])).toEqual([
+    ['a', 0],
+    ['b', 7],
+    ['n', 2],
+  ]);
+  expect(clipEnd(done.piece, done.piece.tracks[0]!.clips[0]!)).toBeCloseTo(1.5, 4);
 });

@@ -45,50 +45,59 @@ function partWithin(piece: Piece, clip: Clip, { start, end }: Beats): Clip | nul
 export const clipsWithin = (piece: Piece, track: Track, stretch: Beats): Clip[] =>
   track.clips.flatMap((clip) => partWithin(piece, clip, stretch) ?? []).sort((a, b) => a.start - b.start);
 
-/** Takes out what sounds on a track within a stretch; what reaches over an edge is cut there. */
+/** What stays of the clips of a track outside a stretch; what reaches over an edge is cut there. */
+function clipsOutside(piece: Piece, track: Track, { start, end }: Beats, ids: readonly string[]): Clip[] {
+  return track.clips.flatMap((clip, i) => {
+    const stays = [
+      partWithin(piece, clip, { start: 0, end: start }),
+      partWithin(piece, clip, { start: end, end: Math.max(end, clipEnd(piece, clip)) + 1 }),
+    ].flatMap((part) => part ?? []);
+    if (stays.length < 2) return stays;
+    const id = ids[i];
+    if (id === undefined || findClip(piece, id)) throw new EditRefused('What stays behind the stretch needs a new id.');
+    return [stays[0]!, { ...stays[1]!, id }];
+  });
+}
+
+const stretchOfTrack = {
+  track: z.string(),
+  start: z.number().min(0),
+  end: z.number().positive(),
+  /** For what stays of clips behind the stretch: as many as there are clips on the track. */
+  ids: boundedList(z.string().min(1).max(64), 2000),
+};
+
+/** Takes out what sounds on a track within a stretch. */
 export const clearClips = defineEdit({
   name: 'clearClips',
-  args: z.strictObject({
-    track: z.string(),
-    start: z.number().min(0),
-    end: z.number().positive(),
-    /** For what stays of clips behind the stretch: as many as there are clips on the track. */
-    ids: boundedList(z.string().min(1).max(64), 2000),
-  }),
+  args: z.strictObject(stretchOfTrack),
   label: ({ track }, before) => `Clear a stretch of ${channelName(before, track)}`,
-  apply: (draft, { track: id, start, end, ids }) => {
+  apply: (draft, { track: id, ids, ...stretch }) => {
     const track = draftTrack(draft, id);
     const piece = current(draft) as Piece;
     const whole = current(track) as Track;
-    if (clipsWithin(piece, whole, { start, end }).length === 0) throw new EditRefused('No clip sounds there.');
-    track.clips = whole.clips.flatMap((clip, i) => {
-      const stays = [
-        partWithin(piece, clip, { start: 0, end: start }),
-        partWithin(piece, clip, { start: end, end: Math.max(end, clipEnd(piece, clip)) + 1 }),
-      ].flatMap((part) => part ?? []);
-      const behind = ids[i];
-      if (stays.length < 2) return stays;
-      if (behind === undefined) throw new EditRefused('An id is missing for what stays behind the stretch.');
-      return [stays[0]!, { ...stays[1]!, id: behind }];
-    });
+    if (clipsWithin(piece, whole, stretch).length === 0) throw new EditRefused('No clip sounds there.');
+    track.clips = clipsOutside(piece, whole, stretch, ids);
   },
 });
 
-/** Adds several clips to a track at once. */
-export const addClips = defineEdit({
-  name: 'addClips',
+/** Lays clips over a stretch of a track, in the place of what sounds there. */
+export const layClips = defineEdit({
+  name: 'layClips',
   args: z.strictObject({
-    track: z.string(),
+    ...stretchOfTrack,
     clips: boundedList(clipSchema, 2000, 1),
     what: z.string().min(1).max(40),
   }),
   label: ({ track, what }, before) => `${what} ${channelName(before, track)}`,
-  apply: (draft, { track, clips }) => {
-    for (const { id, sound } of clips) {
-      if (findClip(draft as Piece, id)) throw new EditRefused('A clip of that id is in the piece already.');
-      if (!draft.sounds[sound]) throw new EditRefused('The sound of that clip is not in this piece.');
+  apply: (draft, { track: id, ids, clips, what: _what, ...stretch }) => {
+    const track = draftTrack(draft, id);
+    const piece = current(draft) as Piece;
+    for (const clip of clips) {
+      if (findClip(piece, clip.id)) throw new EditRefused('A clip of that id is in the piece already.');
+      if (!piece.sounds[clip.sound]) throw new EditRefused('The sound of that clip is not in this piece.');
     }
-    draftTrack(draft, track).clips.push(...clips);
+    track.clips = [...clipsOutside(piece, current(track) as Track, stretch, ids), ...clips];
     makeRoom(draft, clips);
   },
 });

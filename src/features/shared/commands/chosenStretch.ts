@@ -1,4 +1,4 @@
-import { addClips, clearClips, clipsWithin } from '../../../core/piece/edits/clipRange';
+import { clearClips, clipsWithin, layClips } from '../../../core/piece/edits/clipRange';
 import type { Clip, Track } from '../../../core/piece/piece';
 import { reasonOf } from '../../../core/reasonOf';
 import { newId } from '../../../data/newId';
@@ -47,10 +47,18 @@ export function clearStretch({ moves, track, start, end }: ChosenStretch): void 
     say('The stretch is cleared.', { label: 'Undo', act: undo });
 }
 
-/** Puts the clips of a stretch onto a track, so many beats later than they were. */
-export function placeStretch(track: Track, clips: readonly Clip[], by: number, what: string): boolean {
+/** What was copied of a stretch of a track, as it was then. */
+export interface CopiedStretch {
+  readonly clips: readonly Clip[];
+  readonly start: number;
+  readonly end: number;
+}
+
+/** Lays a stretch over a track, so many beats later than it was, in the place of what sounds there. */
+export function placeStretch(track: Track, { clips, start, end }: CopiedStretch, by: number, what: string): boolean {
   const placed = clips.map((clip) => ({ ...clip, id: newId(), start: clip.start + by }));
-  return run(addClips, { track: track.id, clips: placed, what });
+  const ids = track.clips.map(newId);
+  return run(layClips, { track: track.id, start: start + by, end: end + by, ids, clips: placed, what });
 }
 
 /** Repeats a stretch after itself. The copy is chosen then, so that the key goes on repeating. */
@@ -61,7 +69,7 @@ export function repeatStretch(chosen: ChosenStretch): void {
     if (!stretchActions()?.repeat()) return say(NO_LANES);
   } else {
     const clips = clipsOf(chosen);
-    if (!clips || !track || !placeStretch(track, clips, by, 'Repeat a stretch of')) return;
+    if (!clips || !track || !placeStretch(track, { clips, start, end }, by, 'Repeat a stretch of')) return;
   }
   useView.setState({ range: { start: start + by, end: end + by } });
 }

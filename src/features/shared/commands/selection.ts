@@ -18,7 +18,15 @@ import { newId } from '../../../data/newId';
 import { useOpenPiece } from '../../../data/openPiece';
 import { useView } from '../../../data/view';
 import { duplicateTrackBelow, removeChannel } from '../channels/channelActions';
-import { clearStretch, clipsOf, copyMoves, placeStretch, repeatStretch, type ChosenStretch } from './chosenStretch';
+import {
+  clearStretch,
+  clipsOf,
+  copyMoves,
+  placeStretch,
+  repeatStretch,
+  type ChosenStretch,
+  type CopiedStretch,
+} from './chosenStretch';
 
 /** What keys for editing act on: in Chain the open effect; else a stretch, a clip, an effect or the track in view. */
 type Selection =
@@ -30,7 +38,7 @@ type Selection =
 /** What was cut or copied, as it was then: it can be pasted after the original is gone. */
 type Copied =
   | { readonly kind: 'clip'; readonly clip: Clip }
-  | { readonly kind: 'stretch'; readonly clips: readonly Clip[]; readonly start: number }
+  | ({ readonly kind: 'stretch' } & CopiedStretch)
   | { readonly kind: 'moves' }
   | { readonly kind: 'effect'; readonly channel: string; readonly slot: Slot };
 
@@ -97,7 +105,7 @@ function copyStretch(chosen: ChosenStretch): boolean {
   }
   const clips = clipsOf(chosen);
   if (!clips) return false;
-  copied = { kind: 'stretch', clips, start: chosen.start };
+  copied = { kind: 'stretch', clips, start: chosen.start, end: chosen.end };
   say('The stretch is copied. Paste puts it at the playhead, on the track in view.');
   return true;
 }
@@ -139,7 +147,7 @@ export function paste(beat: number): void {
   const track = findTrack(piece, channel);
   if (!track) return say(`${channelName(piece, channel)} has no clips. Choose a track, then paste.`);
   if (copied.kind === 'stretch')
-    return void placeStretch(track, copied.clips, Math.round(beat * 1e4) / 1e4 - copied.start, 'Paste a stretch on');
+    return void placeStretch(track, copied, Math.round(beat * 1e4) / 1e4 - copied.start, 'Paste a stretch on');
   const clip = { ...copied.clip, id: newId(), start: Math.round(beat * 1e4) / 1e4 };
   if (!piece.sounds[clip.sound]) return say('The sound of that clip is not in this piece.');
   if (run(addClip, { track: track.id, clip })) useView.setState({ clip: clip.id });
