@@ -43,6 +43,7 @@ test('a stretch of the ruler is chosen, copied, pasted, repeated and cleared by 
     await page.keyboard.press('Enter');
     const points = async (ready: (count: number) => boolean): Promise<readonly { beat: number; value: number }[]> =>
       (await saved(page, pieceId, ({ piece }) => ready(piece.lanes[0]?.points.length ?? 0))).piece.lanes[0]!.points;
+    await saved(page, pieceId, ({ piece }) => (piece.lanes[0]?.points[0]?.value ?? 1) < 0.11);
     const [only] = await points((count) => count === 1);
     await ruler.focus();
     await keys('Home', 'PageDown', 'Shift+PageDown', 'Delete');

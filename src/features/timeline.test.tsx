@@ -100,21 +100,21 @@ describe('the chosen clip', () => {
 
 describe('a print', () => {
   const asked = (): PrintOrder[] => jest.mocked(print).mock.calls.map(([, order]) => order);
-  const show = (view: Partial<ReturnType<typeof useView.getState>>): void => {
+  const show = async (view: Partial<ReturnType<typeof useView.getState>>): Promise<void> => {
     quietStudio.studio.clipPrint.mockReturnValue({ fromBeat: 4, toBeat: 6 });
     useView.setState(view);
     render(<SelectionBar />);
-    press('button', 'Print');
+    await pressed('button', 'Print');
   };
 
-  test('of a clip: wet, until silent, to the Shelf, unless something else is chosen', () => {
-    show({ clip: 'a' });
+  test('of a clip: wet, until silent, to the Shelf, unless something else is chosen', async () => {
+    await show({ clip: 'a' });
     press('button', 'Start the print');
     expect(asked()).toEqual([{ channel: 't0', clip: 'a', fromBeat: 4, toBeat: 6, part: 'wet', tailBars: null }]);
   });
 
-  test('both parts apart, for two bars, instead of the clip', () => {
-    show({ clip: 'a' });
+  test('both parts apart, for two bars, instead of the clip', async () => {
+    await show({ clip: 'a' });
     for (const name of ['Both, each by itself', 'Rings: 2 bars', 'Goes there, instead of the clip'])
       press('radio', name);
     press('button', 'Start the print');
@@ -124,8 +124,8 @@ describe('a print', () => {
     ]);
   });
 
-  test('of picked hits goes from the first of them to where the last ends; there is no clip to stand in for', () => {
-    show({ clip: 'a' });
+  test('of picked hits goes from the first of them to where the last ends; there is no clip to stand in for', async () => {
+    await show({ clip: 'a' });
     press('radio', 'Goes there, instead of the clip');
     press('radio', 'Print only picked hits');
     press('switch', /^Print the hit at bar 2, beat 1\.50/);
@@ -146,8 +146,8 @@ describe('a print', () => {
     ]);
   });
 
-  test('of a stretch may take everything, or a return; without effects it is the plain sound', () => {
-    show({ range: { start: 8, end: 16 } });
+  test('of a stretch may take everything, or a return; without effects it is the plain sound', async () => {
+    await show({ range: { start: 8, end: 16 } });
     press('switch', 'Through Compressor');
     expect(screen.getByText(/the print will be the plain sound/)).toBeTruthy();
     press('radio', 'Print everything');

@@ -14,8 +14,6 @@ import { Button } from '../../ui/Button';
 import { IconButton } from '../../ui/IconButton';
 import { Text } from '../../ui/Text';
 import { useTokens } from '../../ui/theme';
-import { RecipeSheet } from '../shared/recipes/RecipeSheet';
-import { PrintSheet } from '../shared/sounds/PrintSheet';
 import { usePiece } from '../studio/StudioProvider';
 import { ClipShape } from './ClipShape';
 import { ClipTools } from './ClipTools';
@@ -26,6 +24,8 @@ import { newId } from '../../data/newId';
 import { Chip } from '../../ui/Chip';
 import { lazySheet } from '../shared/shell/lazySheet';
 
+const PrintSheet = lazySheet(async () => (await import('../shared/sounds/PrintSheet')).PrintSheet);
+const RecipeSheet = lazySheet(async () => (await import('../shared/recipes/RecipeSheet')).RecipeSheet);
 const SwellSheet = lazySheet(async () => (await import('../shared/recipes/SwellSheet')).SwellSheet);
 const TreatSheet = lazySheet(async () => (await import('../shared/treat/TreatSheet')).TreatSheet);
 

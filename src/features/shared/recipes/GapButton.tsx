@@ -11,8 +11,10 @@ import { Text } from '../../../ui/Text';
 import { Touchable } from '../../../ui/Touchable';
 import { PlayLine } from '../shell/PlayLine';
 import { usePiece, useStudio } from '../../studio/StudioProvider';
-import { RecipeSheet } from './RecipeSheet';
+import { lazySheet } from '../shell/lazySheet';
 import { useGaps, type Gap } from './useGaps';
+
+const RecipeSheet = lazySheet(async () => (await import('./RecipeSheet')).RecipeSheet);
 
 /** How much before a gap is heard with it, in beats. */
 const LEAD_BEATS = 2;

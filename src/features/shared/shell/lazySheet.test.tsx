@@ -21,6 +21,17 @@ test('a sheet is fetched when it is shown first, and once', async () => {
   expect(load).toHaveBeenCalledTimes(1);
 });
 
+test('one that is not visible yet is not fetched; once it was, it stays', async () => {
+  const load = jest.fn(async () => Told);
+  const Lazy = lazySheet<SheetProps & { readonly visible?: boolean }>(load);
+  const { rerender } = render(<Lazy name="a" visible={false} />);
+  expect(load).not.toHaveBeenCalled();
+  await act(async () => rerender(<Lazy name="a" visible />));
+  expect(screen.getByText('Sheet a')).toBeTruthy();
+  rerender(<Lazy name="a" visible={false} />);
+  expect(screen.getByText('Sheet a')).toBeTruthy();
+});
+
 test('one that cannot be fetched says so and is closed', async () => {
   useView.setState({ sheet: 'settings' });
   const Lazy = lazySheet<SheetProps>(async () => {

@@ -1,8 +1,10 @@
-import { lazy, Suspense, useEffect, type ComponentType } from 'react';
+import { lazy, Suspense, useEffect, useState, type ComponentType } from 'react';
 import { useOpenPiece } from '../../../data/openPiece';
 import { useView } from '../../../data/view';
 
 interface Closable {
+  /** A sheet that is not visible yet is not fetched; one that is without it is there to be seen. */
+  readonly visible?: boolean;
   readonly onClose?: () => void;
 }
 
@@ -18,6 +20,9 @@ export function lazySheet<Props extends Closable>(load: () => Promise<ComponentT
     ),
   );
   return function LazySheet(props: Props) {
+    const [shown, setShown] = useState(false);
+    if (!shown && props.visible !== false) setShown(true);
+    if (!shown) return null;
     return (
       <Suspense fallback={null}>
         <Sheet {...props} />
