@@ -122,6 +122,11 @@ export async function throughAllViews(page: Page, look: (what: string) => Promis
   await page.getByRole('button', { name: /^Tempo/ }).click();
   await look('tempo');
   await page.getByRole('button', { name: 'Close', exact: true }).click();
+  await go(page, 'Piece');
+  await page.getByRole('button', { name: /: name, open, new$/ }).click();
+  await page.getByRole('button', { name: /^New piece: Empty/ }).click();
+  await expect(page.getByRole('group', { name: 'Ways to begin' })).toBeVisible();
+  await look('an empty piece');
 }
 
 /** Goes through what is done to clips and stretches: shaping, recipes, gaps. */

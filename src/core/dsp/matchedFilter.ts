@@ -1,3 +1,15 @@
+import {
+  set,
+  resonance,
+  sinSquared,
+  valueAt,
+  canBeSplit,
+  split,
+  lowAngle,
+  highAngle,
+  solveFour,
+} from './squaredMagnitude';
+
 /** Gains are compared up to this share of half the rate: 18 kHz at 44.1. */
 const COMPARED_TO = 0.82;
 const CHECKS = [0.2, 0.4, 0.55, 0.68, 0.76, COMPARED_TO].map((share) => share * Math.PI);
@@ -371,78 +383,4 @@ export class MatchedFilter {
     this.low = (b0 + b1 + b2) / (1 + a1 + a2) - this.direct;
     this.band = (2 * (b0 - b2)) / (half * this.g) - this.direct * this.k;
   }
-}
-
-function set(out: Float64Array, first: number, second: number, third: number): void {
-  out[0] = first;
-  out[1] = second;
-  out[2] = third;
-}
-
-/** Squared magnitude of `1 - r^2 + i r / q`. */
-function resonance(out: Float64Array, q: number): void {
-  set(out, 1, 1 / (q * q) - 2, 1);
-}
-
-function sinSquared(angle: number): number {
-  const sine = Math.sin(0.5 * angle);
-  return sine * sine;
-}
-
-/** @param p squared sine of half the angle */
-const valueAt = (c: Float64Array, p: number): number => c[0]! * (1 - p) + c[1]! * p + c[2]! * 4 * p * (1 - p);
-
-function canBeSplit(c: Float64Array): boolean {
-  if (!(c[0]! >= 0) || !(c[1]! >= 0)) return false;
-  const w = 0.5 * (Math.sqrt(c[0]!) + Math.sqrt(c[1]!));
-  return w * w + c[2]! >= -1e-6 * w * w;
-}
-
-/** The polynomial in 1 / z, with its roots within the circle, that has this squared magnitude. */
-function split(c: Float64Array, out: Float64Array): void {
-  const first = Math.sqrt(c[0]! > 0 ? c[0]! : 0);
-  const second = Math.sqrt(c[1]! > 0 ? c[1]! : 0);
-  const w = 0.5 * (first + second);
-  const under = w * w + c[2]!;
-  const b0 = 0.5 * (w + Math.sqrt(under > 0 ? under : 0));
-  set(out, b0, 0.5 * (first - second), b0 === 0 ? 0 : -c[2]! / (4 * b0));
-}
-
-/** Angles at which a shelf is matched whose middle lies well below `high`: around it, and up to there. */
-function lowAngle(index: number, angle: number, high: number): number {
-  if (index === 0) return 0.6 * angle;
-  if (index === 1) return angle;
-  return index === 2 ? 0.5 * (angle + high) : high;
-}
-
-/** The same for one whose middle lies near `high` or above it: mostly below the middle. */
-function highAngle(index: number, angle: number, high: number): number {
-  if (index === 0) return 0.3 * angle;
-  if (index === 1) return 0.6 * angle;
-  return index === 2 ? angle : Math.min(0.98 * Math.PI, Math.max(high, angle + 0.1 * Math.PI));
-}
-
-/**
- * Solves four equations by elimination with pivots, in place: the last of each five figures is the right side, then the
- * result.
- */
-function solveFour(rows: Float64Array): boolean {
-  for (let column = 0; column < 4; column += 1) {
-    let pivot = column;
-    for (let row = column + 1; row < 4; row += 1)
-      if (Math.abs(rows[5 * row + column]!) > Math.abs(rows[5 * pivot + column]!)) pivot = row;
-    if (Math.abs(rows[5 * pivot + column]!) < 1e-15) return false;
-    for (let k = 0; k < 5; k += 1) {
-      const kept = rows[5 * pivot + k]!;
-      rows[5 * pivot + k] = rows[5 * column + k]!;
-      rows[5 * column + k] = kept;
-    }
-    for (let row = 0; row < 4; row += 1) {
-      if (row === column) continue;
-      const share = rows[5 * row + column]! / rows[5 * column + column]!;
-      for (let k = column; k < 5; k += 1) rows[5 * row + k] = rows[5 * row + k]! - share * rows[5 * column + k]!;
-    }
-  }
-  for (let row = 0; row < 4; row += 1) rows[5 * row + 4] = rows[5 * row + 4]! / rows[5 * row + row]!;
-  return true;
 }
