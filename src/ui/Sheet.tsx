@@ -15,8 +15,8 @@ interface SheetProps {
 }
 
 /**
- * A leaf laid over the chart: from the foot on a phone, in the middle on a wide screen. Escape or a tap beside it
- * closes it, and the focus is again where it was.
+ * A leaf laid over the chart: from the foot on a phone, in the middle on a wide screen. A tap beside it or Escape, once
+ * that key is up, closes the uppermost; the focus is again where it was.
  */
 export function Sheet({ title, visible, onClose, children }: SheetProps) {
   const tokens = useTokens();
@@ -32,14 +32,6 @@ export function Sheet({ title, visible, onClose, children }: SheetProps) {
     // Once the leaf is out of the page.
     return () => void requestAnimationFrame(restoreFocus);
   }, [visible]);
-  useEffect(() => {
-    if (!visible) return undefined;
-    const press = (event: KeyboardEvent): void => {
-      if (event.key === 'Escape') onClose();
-    };
-    document.addEventListener('keydown', press);
-    return () => document.removeEventListener('keydown', press);
-  }, [visible, onClose]);
   return (
     <Modal transparent visible={visible} onRequestClose={onClose} animationType="none">
       <View style={[styles.over, wide && styles.overWide]}>
