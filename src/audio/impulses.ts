@@ -52,11 +52,17 @@ export class ImpulseMaker {
       }
       this.next();
     };
+    // It could not be fetched, or broke: the next wish starts another.
+    worker.onerror = () => {
+      this.close();
+      this.working = null;
+    };
     this.worker = worker;
     return worker;
   }
 
   close(): void {
     this.worker?.terminate();
+    this.worker = null;
   }
 }

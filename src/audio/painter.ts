@@ -13,19 +13,30 @@ export interface PictureOrder {
  * Asks the picture worker, which all views share, for what an effect does.
  * A view that asks again before its turn has its older wish dropped.
  */
-class Painter {
-  private readonly worker = new Worker('/rt/picture.worker.js', { type: 'module' });
+export class Painter {
+  private worker: Worker | null = null;
   private readonly waiting = new Map<string, { order: PictureOrder; onPicture: (picture: EffectPicture) => void }>();
   private working: ((picture: EffectPicture) => void) | null = null;
 
-  constructor() {
-    this.worker.onmessage = (event: MessageEvent<unknown>) => {
+  private started(): Worker {
+    if (this.worker) return this.worker;
+    const worker = new Worker('/rt/picture.worker.js', { type: 'module' });
+    worker.onmessage = (event: MessageEvent<unknown>) => {
       const onPicture = this.working;
       this.working = null;
       const { picture } = fromPainter.parse(event.data);
       onPicture?.(picture);
       this.next();
     };
+    // It could not be fetched, or broke: what was asked of it is not painted, and the next wish starts another.
+    worker.onerror = () => {
+      worker.terminate();
+      this.worker = null;
+      this.working = null;
+      this.waiting.clear();
+    };
+    this.worker = worker;
+    return worker;
   }
 
   /** @param who the view; each has one wish at a time */
@@ -44,7 +55,7 @@ class Painter {
     const [who, { order, onPicture }] = first;
     this.waiting.delete(who);
     this.working = onPicture;
-    this.worker.postMessage(order);
+    this.started().postMessage(order);
   }
 }
 

@@ -12,23 +12,36 @@ export interface LoadedSound {
 
 type Waiting = { resolve(sound: LoadedSound): void; reject(error: Error): void };
 
-/** Loads sounds in a worker, each once. */
+/** Loads sounds in a worker, each once; what failed can be asked for again. */
 export class SoundLibrary {
-  private readonly worker = new Worker('/rt/sound.worker.js', { type: 'module' });
+  private worker: Worker | null = null;
   private readonly waiting = new Map<string, Waiting>();
   private readonly loads = new Map<string, Promise<LoadedSound>>();
 
-  constructor(private readonly sampleRate: number) {
-    this.worker.onmessage = (event: MessageEvent<unknown>) => {
+  constructor(private readonly sampleRate: number) {}
+
+  private started(): Worker {
+    if (this.worker) return this.worker;
+    const worker = new Worker('/rt/sound.worker.js', { type: 'module' });
+    worker.onmessage = (event: MessageEvent<unknown>) => {
       const answer = fromLoader.parse(event.data);
-      const waiter = this.waiting.get(answer.hash);
+      if (answer.type === 'failed') return this.fail(answer.hash, answer.message);
+      this.waiting.get(answer.hash)?.resolve(answer);
       this.waiting.delete(answer.hash);
-      if (answer.type === 'loaded') waiter?.resolve(answer);
-      else {
-        this.loads.delete(answer.hash);
-        waiter?.reject(new Error(answer.message));
-      }
     };
+    // It could not be fetched, or broke: nothing that waits for it would ever be answered. The next wish starts another.
+    worker.onerror = () => {
+      this.close();
+      for (const hash of [...this.waiting.keys()]) this.fail(hash, 'Sounds cannot be read: the server is away.');
+    };
+    this.worker = worker;
+    return worker;
+  }
+
+  private fail(hash: string, message: string): void {
+    this.loads.delete(hash);
+    this.waiting.get(hash)?.reject(new Error(message));
+    this.waiting.delete(hash);
   }
 
   load(hash: string): Promise<LoadedSound> {
@@ -42,13 +55,14 @@ export class SoundLibrary {
         sampleRate: this.sampleRate,
         framesPerPeak: FRAMES_PER_PEAK,
       };
-      this.worker.postMessage(order);
+      this.started().postMessage(order);
     });
     this.loads.set(hash, load);
     return load;
   }
 
   close(): void {
-    this.worker.terminate();
+    this.worker?.terminate();
+    this.worker = null;
   }
 }
