@@ -10,6 +10,7 @@ import { Rail } from '../../ui/Rail';
 import { Sheet } from '../../ui/Sheet';
 import { Text } from '../../ui/Text';
 import { Touchable } from '../../ui/Touchable';
+import { ControllerButton } from '../shared/controller/ControllerButton';
 import { targetsOf } from '../studio/targets';
 import { usePiece } from '../studio/StudioProvider';
 import { labelOf, ownerOf } from './fieldText';
@@ -47,6 +48,7 @@ export function AxisChoice({ name, axis, onChange }: AxisChoiceProps) {
           <Text variant="titleSmall">{`${name}: ${labelOf(piece, axis.target)}`}</Text>
           <Text variant="bodySmall">{ownerOf(piece, axis.target)}</Text>
         </View>
+        <ControllerButton channel={channelOfTarget(axis.target)} target={axis.target} before={name} />
         <Button label={`${name}: choose another parameter`} onPress={() => setOpen(true)}>
           Another
         </Button>

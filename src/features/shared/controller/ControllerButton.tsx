@@ -20,11 +20,16 @@ import { useControllers } from './controllerStore';
 import { Faders } from './Faders';
 import { findControllers } from './outside';
 
-/**
- * Opens what controllers move: which control moves which rail, and the faders that ship with the app.
- * @param target offered first, by the name of what it moves
- */
-export function ControllerButton({ channel, target }: { readonly channel: string; readonly target?: Target }) {
+interface ControllerButtonProps {
+  readonly channel: string;
+  /** Offered first, by the name of what it moves. */
+  readonly target?: Target;
+  /** Spoken first, where several of them are in view. */
+  readonly before?: string;
+}
+
+/** Opens what controllers move: which control moves which rail, and the faders that ship with the app. */
+export function ControllerButton({ channel, target, before }: ControllerButtonProps) {
   const piece = usePiece();
   const wide = useWide();
   const [open, setOpen] = useState(false);
@@ -40,7 +45,11 @@ export function ControllerButton({ channel, target }: { readonly channel: string
   return (
     <>
       <Button
-        label={target ? `Let a control move ${paramOf(piece, target)?.label ?? 'this'}` : `Controller: ${count} mapped`}
+        label={
+          target
+            ? `${before ? `${before}: let` : 'Let'} a control move ${paramOf(piece, target)?.label ?? 'this'}`
+            : `Controller: ${count} mapped`
+        }
         icon="sliders"
         tone="coralInk"
         onPress={show}
