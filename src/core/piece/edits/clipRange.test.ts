@@ -6,22 +6,11 @@ import { applyEdit, EditRefused } from '../edit';
 import type { Clip, Piece } from '../piece';
 import { tempoOf } from '../tempoOf';
 import { clearClips, clipsWithin, layClips } from './clipRange';
+import { clipOf } from '../testing';
 import { start } from './testing';
 
-const HASH = Object.keys(start.sounds)[0]!;
-const clip = (id: string, at: number, more: Partial<Clip> = {}): Clip => ({
-  id,
-  name: `Clip ${id}`,
-  sound: HASH,
-  start: at,
-  offsetSeconds: 0,
-  lengthSeconds: 2,
-  gain: 1,
-  fadeInSeconds: 0,
-  fadeOutSeconds: 0,
-  print: null,
-  ...more,
-});
+const clip = (id: string, at: number, more: Partial<Clip> = {}): Clip =>
+  clipOf(id, 0, at, 2, { name: `Clip ${id}`, ...more });
 const withClips = (...clips: readonly Clip[]): Piece => ({
   ...start,
   lengthBeats: 16,
