@@ -1,7 +1,8 @@
 // Finding things by role and name asks for the computed style of every element and of all that it lies in, each time by
 // all rules of the page: more than half of the time of these tests. Here an element's own style answers; what style
 // sheets hide is looked at end to end, in a browser.
-require('@testing-library/react').configure({ defaultHidden: true });
+// What is waited for may have to be compiled first, on a machine that does other things.
+require('@testing-library/react').configure({ defaultHidden: true, asyncUtilTimeout: 30_000 });
 window.getComputedStyle = (element) => element.style;
 // Paper draws icons from a font of its own unless the theme's provider says otherwise; these tests look at no icon.
 require('@jest/globals').jest.mock('@expo/vector-icons/MaterialCommunityIcons', () => ({ default: () => null }));

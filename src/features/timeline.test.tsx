@@ -104,7 +104,8 @@ describe('a print', () => {
     quietStudio.studio.clipPrint.mockReturnValue({ fromBeat: 4, toBeat: 6 });
     useView.setState(view);
     render(<SelectionBar />);
-    await pressed('button', 'Print');
+    press('button', 'Print');
+    await screen.findByRole('button', { name: 'Start the print' });
   };
 
   test('of a clip: wet, until silent, to the Shelf, unless something else is chosen', async () => {
