@@ -1,4 +1,4 @@
-import { useEffect, useRef, type ReactNode } from 'react';
+import { useEffect, useLayoutEffect, useRef, type ReactNode } from 'react';
 import { Modal, Pressable, StyleSheet, View } from 'react-native';
 
 import { elementOf } from './frame';
@@ -15,8 +15,8 @@ interface SheetProps {
 }
 
 /**
- * A leaf laid over the chart: from the foot on a phone, in the middle on a wide screen. A tap beside it or Escape, once
- * that key is up, closes the uppermost; the focus is again where it was.
+ * A leaf laid over the chart: from the foot on a phone, in the middle on a wide screen. A tap beside it or Escape
+ * closes the uppermost; the focus is again where it was.
  */
 export function Sheet({ title, visible, onClose, children }: SheetProps) {
   const tokens = useTokens();
@@ -32,8 +32,20 @@ export function Sheet({ title, visible, onClose, children }: SheetProps) {
     // Once the leaf is out of the page.
     return () => void requestAnimationFrame(restoreFocus);
   }, [visible]);
+  // The library's own listener is not there yet when the sheet is drawn first.
+  useLayoutEffect(() => {
+    if (!visible) return undefined;
+    const press = (event: KeyboardEvent): void => {
+      const uppermost = [...document.querySelectorAll('[role=dialog]')].at(-1);
+      if (event.key !== 'Escape' || event.defaultPrevented || uppermost !== elementOf(leaf.current)) return;
+      event.preventDefault();
+      onClose();
+    };
+    document.addEventListener('keydown', press);
+    return () => document.removeEventListener('keydown', press);
+  }, [visible, onClose]);
   return (
-    <Modal transparent visible={visible} onRequestClose={onClose} animationType="none">
+    <Modal transparent visible={visible} animationType="none">
       <View style={[styles.over, wide && styles.overWide]}>
         <Pressable
           aria-hidden

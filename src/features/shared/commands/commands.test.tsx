@@ -61,6 +61,7 @@ const LISTENERS: Readonly<Record<string, string>> = {
   'features/play/useFieldHand.ts': 'arrows move the field of Play',
   'features/shell/CompareButton.tsx': 'what is held by a key ends when it is let go',
   'ui/frame.ts': 'draws for as long as a key is down',
+  'ui/Sheet.tsx': 'Escape closes the uppermost sheet',
   'ui/pointer.ts': 'keys of what has the focus, as its role says',
   'ui/roleKeys.ts': 'Space presses what is a button by its role',
   'ui/rovingFocus.ts': 'arrows move the focus within a group that is one stop of the Tab key',
