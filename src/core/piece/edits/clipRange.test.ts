@@ -132,3 +132,31 @@ test('a stretch that is laid over clips takes their place, and no more of it', (
   ]);
   expect(clipEnd(done.piece, done.piece.tracks[0]!.clips[0]!)).toBeCloseTo(1.5, 4);
 });
+
+test('clips outside a stretch stay as they are, however short', () => {
+  const short = clip('s', 8, { lengthSeconds: 0.001 });
+  const least = clip('l', 9.3, { lengthSeconds: 0.005 });
+  const { piece } = applyEdit(withClips(clip('a', 0), short, least), clearClips, {
+    track: 'a',
+    start: 0,
+    end: 4,
+    ids: IDS,
+  });
+  expect(piece.tracks[0]!.clips).toEqual([short, least]);
+});
+
+test('a clip that ends between two samples at the edge of a stretch is not cut there, and keeps its fade', () => {
+  fc.assert(
+    fc.property(between(0.5, 3), fc.integer({ min: 1, max: 12 }), (lengthSeconds, beats) => {
+      const piece = withClips();
+      // It ends on the beat, as near as its length can say it.
+      const end = beats + 4;
+      const start = Math.max(0, end - (lengthSeconds * piece.tempo.bpm) / 60);
+      const exact = ((end - start) * 60) / piece.tempo.bpm;
+      const fading = clip('a', start, { lengthSeconds: exact, fadeOutSeconds: 0.3, offsetSeconds: 0 });
+      const held = withClips(fading);
+      expect(clipsWithin(held, held.tracks[0]!, { start: 0, end })).toEqual([fading]);
+      expect(clipsWithin(held, held.tracks[0]!, { start: end, end: end + 8 })).toEqual([]);
+    }),
+  );
+});

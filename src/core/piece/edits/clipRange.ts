@@ -15,18 +15,21 @@ interface Beats {
 }
 
 /**
- * What of a clip sounds within a stretch, where it does; cut on the samples on which it is played.
- * @returns null when nothing of it does
+ * What of a clip sounds within a stretch, where it does; cut on the samples on which it is played. An edge of the stretch
+ * less than a sample before the end of the clip is that end: lengths of clips are no whole samples.
+ * @returns null when nothing of it does, or less than a clip may be
  * @throws EditRefused where the stretch begins or ends while it fades
  */
 function partWithin(piece: Piece, clip: Clip, { start, end }: Beats): Clip | null {
   const begins = onSample(piece, clip.start);
   const ends = begins + clip.lengthSeconds;
   const from = Math.max(begins, onSample(piece, start));
-  const to = Math.min(ends, onSample(piece, end));
-  if (to - from < MIN_CLIP_SECONDS) return null;
+  const cut = onSample(piece, end);
+  const to = cut > ends - 1 / piece.sampleRate ? ends : cut;
   const [before, behind] = [from - begins, ends - to];
+  if (to <= from) return null;
   if (before === 0 && behind === 0) return clip;
+  if (to - from < MIN_CLIP_SECONDS) return null;
   const fades = (at: number): boolean =>
     at > 0 && at < clip.lengthSeconds && (at < clip.fadeInSeconds || clip.lengthSeconds - at < clip.fadeOutSeconds);
   if (fades(before) || fades(clip.lengthSeconds - behind))
