@@ -2,15 +2,30 @@ import type { PreparedImpulse } from '../core/dsp/convolution';
 import { planSlotsIn, type Plan } from '../core/engine/plan';
 import type { ImpulseNeed } from '../core/impulses/make';
 import { fromImpulses, type ToImpulses } from './protocol';
+import { RestartingWorker } from './restartingWorker';
 
 type Sounds = ReadonlyMap<string, { readonly channels: readonly Float32Array[] }>;
 
 /** Has the impulses of a plan made in a worker, one at a time; a wish that is no longer in the plan is dropped. */
 export class ImpulseMaker {
   readonly made = new Map<string, PreparedImpulse>();
-  private worker: Worker | null = null;
   private needs: readonly ImpulseNeed[] = [];
   private working: string | null = null;
+  private readonly worker = new RestartingWorker(
+    '/rt/impulse.worker.js',
+    (data) => {
+      const { key, impulse } = fromImpulses.parse(data);
+      this.working = null;
+      if (impulse && this.needs.some((need) => need.key === key)) {
+        this.made.set(key, impulse);
+        this.onMade(key, impulse);
+      }
+      this.next();
+    },
+    () => {
+      this.working = null;
+    },
+  );
 
   constructor(
     private readonly sounds: Sounds,
@@ -37,32 +52,10 @@ export class ImpulseMaker {
     const sound =
       source.kind === 'sound' ? { hash: source.hash, channels: [...this.sounds.get(source.hash)!.channels] } : null;
     const message: ToImpulses = { key: need.key, order: need.order, sound };
-    this.started().postMessage(message);
-  }
-
-  private started(): Worker {
-    if (this.worker) return this.worker;
-    const worker = new Worker('/rt/impulse.worker.js', { type: 'module' });
-    worker.onmessage = (event: MessageEvent<unknown>) => {
-      const { key, impulse } = fromImpulses.parse(event.data);
-      this.working = null;
-      if (impulse && this.needs.some((need) => need.key === key)) {
-        this.made.set(key, impulse);
-        this.onMade(key, impulse);
-      }
-      this.next();
-    };
-    // It could not be fetched, or broke: the next wish starts another.
-    worker.onerror = () => {
-      this.close();
-      this.working = null;
-    };
-    this.worker = worker;
-    return worker;
+    this.worker.post(message);
   }
 
   close(): void {
-    this.worker?.terminate();
-    this.worker = null;
+    this.worker.close();
   }
 }

@@ -1,6 +1,7 @@
 import type { EffectPicture } from '../core/effects/pictures';
 import type { ParamValues, ValueContext } from '../core/params/param';
 import { fromPainter } from './protocol';
+import { RestartingWorker } from './restartingWorker';
 
 export interface PictureOrder {
   readonly effect: string;
@@ -14,30 +15,21 @@ export interface PictureOrder {
  * A view that asks again before its turn has its older wish dropped.
  */
 export class Painter {
-  private worker: Worker | null = null;
   private readonly waiting = new Map<string, { order: PictureOrder; onPicture: (picture: EffectPicture) => void }>();
   private working: ((picture: EffectPicture) => void) | null = null;
-
-  private started(): Worker {
-    if (this.worker) return this.worker;
-    const worker = new Worker('/rt/picture.worker.js', { type: 'module' });
-    worker.onmessage = (event: MessageEvent<unknown>) => {
+  private readonly worker = new RestartingWorker(
+    '/rt/picture.worker.js',
+    (data) => {
       const onPicture = this.working;
       this.working = null;
-      const { picture } = fromPainter.parse(event.data);
-      onPicture?.(picture);
+      onPicture?.(fromPainter.parse(data).picture);
       this.next();
-    };
-    // It could not be fetched, or broke: what was asked of it is not painted, and the next wish starts another.
-    worker.onerror = () => {
-      worker.terminate();
-      this.worker = null;
+    },
+    () => {
       this.working = null;
       this.waiting.clear();
-    };
-    this.worker = worker;
-    return worker;
-  }
+    },
+  );
 
   /** @param who the view; each has one wish at a time */
   paint(who: string, order: PictureOrder, onPicture: (picture: EffectPicture) => void): void {
@@ -55,7 +47,7 @@ export class Painter {
     const [who, { order, onPicture }] = first;
     this.waiting.delete(who);
     this.working = onPicture;
-    this.started().postMessage(order);
+    this.worker.post(order);
   }
 }
 

@@ -1,3 +1,4 @@
+import { RestartingWorker } from './restartingWorker';
 import { fromLoader, type ToLoader } from './soundProtocol';
 
 /** Frames that one peak of a waveform stands for. */
@@ -14,29 +15,23 @@ type Waiting = { resolve(sound: LoadedSound): void; reject(error: Error): void }
 
 /** Loads sounds in a worker, each once; what failed can be asked for again. */
 export class SoundLibrary {
-  private worker: Worker | null = null;
   private readonly waiting = new Map<string, Waiting>();
   private readonly loads = new Map<string, Promise<LoadedSound>>();
-
-  constructor(private readonly sampleRate: number) {}
-
-  private started(): Worker {
-    if (this.worker) return this.worker;
-    const worker = new Worker('/rt/sound.worker.js', { type: 'module' });
-    worker.onmessage = (event: MessageEvent<unknown>) => {
-      const answer = fromLoader.parse(event.data);
+  private readonly worker = new RestartingWorker(
+    '/rt/sound.worker.js',
+    (data) => {
+      const answer = fromLoader.parse(data);
       if (answer.type === 'failed') return this.fail(answer.hash, answer.message);
       this.waiting.get(answer.hash)?.resolve(answer);
       this.waiting.delete(answer.hash);
-    };
-    // It could not be fetched, or broke: nothing that waits for it would ever be answered. The next wish starts another.
-    worker.onerror = () => {
-      this.close();
-      for (const hash of [...this.waiting.keys()]) this.fail(hash, 'Sounds cannot be read: the server is away.');
-    };
-    this.worker = worker;
-    return worker;
-  }
+    },
+    () => {
+      for (const hash of [...this.waiting.keys()])
+        this.fail(hash, 'What reads sounds could not be fetched, or broke. Nothing was changed');
+    },
+  );
+
+  constructor(private readonly sampleRate: number) {}
 
   private fail(hash: string, message: string): void {
     this.loads.delete(hash);
@@ -55,14 +50,13 @@ export class SoundLibrary {
         sampleRate: this.sampleRate,
         framesPerPeak: FRAMES_PER_PEAK,
       };
-      this.started().postMessage(order);
+      this.worker.post(order);
     });
     this.loads.set(hash, load);
     return load;
   }
 
   close(): void {
-    this.worker?.terminate();
-    this.worker = null;
+    this.worker.close();
   }
 }

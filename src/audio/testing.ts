@@ -1,39 +1,39 @@
-/** What stands in for a worker of the browser: keeps what it is told, and says what a test lets it say. */
+/** Stands in for a worker of the browser: keeps what is posted to it, and responds or fails when a test says so. */
 export class FakeWorker {
-  static made: FakeWorker[] = [];
-  readonly told: unknown[] = [];
-  ended = false;
+  static instances: FakeWorker[] = [];
+  readonly posted: unknown[] = [];
+  terminated = false;
   onmessage: ((event: { data: unknown }) => void) | null = null;
   onerror: ((event: { message: string }) => void) | null = null;
 
   constructor(readonly url: string) {
-    FakeWorker.made.push(this);
+    FakeWorker.instances.push(this);
   }
 
   /** The one that was made last. */
   static get last(): FakeWorker {
-    return FakeWorker.made.at(-1)!;
+    return FakeWorker.instances.at(-1)!;
   }
 
   /** Takes the place of the browser's own for one test. */
   static install(): void {
-    FakeWorker.made = [];
+    FakeWorker.instances = [];
     Object.defineProperty(globalThis, 'Worker', { configurable: true, value: FakeWorker });
   }
 
   postMessage(message: unknown): void {
-    this.told.push(message);
+    this.posted.push(message);
   }
 
   terminate(): void {
-    this.ended = true;
+    this.terminated = true;
   }
 
-  says(data: unknown): void {
+  respond(data: unknown): void {
     this.onmessage?.({ data });
   }
 
-  breaks(message = ''): void {
+  fail(message = ''): void {
     this.onerror?.({ message });
   }
 }

@@ -23,15 +23,15 @@ describe('sounds', () => {
 
   test('are asked for at the rate of the piece, each once, and come in any order', async () => {
     const library = new SoundLibrary(44_100);
-    expect(FakeWorker.made).toHaveLength(0);
+    expect(FakeWorker.instances).toHaveLength(0);
     const [a, b] = [library.load('a'), library.load('b')];
     expect(library.load('a')).toBe(a);
-    expect(FakeWorker.last.told).toMatchObject([
+    expect(FakeWorker.last.posted).toMatchObject([
       { hash: 'a', url: '/api/sounds/a', sampleRate: 44_100 },
       { hash: 'b', url: '/api/sounds/b', sampleRate: 44_100 },
     ]);
-    FakeWorker.last.says(answer('b'));
-    FakeWorker.last.says(answer('a'));
+    FakeWorker.last.respond(answer('b'));
+    FakeWorker.last.respond(answer('a'));
     expect((await a).hash).toBe('a');
     expect((await b).channels[0]![0]).toBe(0.5);
   });
@@ -39,26 +39,26 @@ describe('sounds', () => {
   test('that fail say why, and can be asked for again', async () => {
     const library = new SoundLibrary(48_000);
     const first = library.load('a');
-    FakeWorker.last.says({ type: 'failed', hash: 'a', message: 'No such sound.' });
+    FakeWorker.last.respond({ type: 'failed', hash: 'a', message: 'No such sound.' });
     await expect(first).rejects.toThrow('No such sound.');
     const second = library.load('a');
-    expect(FakeWorker.made).toHaveLength(1);
-    FakeWorker.last.says(answer('a'));
+    expect(FakeWorker.instances).toHaveLength(1);
+    FakeWorker.last.respond(answer('a'));
     expect((await second).hash).toBe('a');
   });
 
   test('do not wait for ever for a worker that cannot be fetched: the next wish starts another', async () => {
     const library = new SoundLibrary(48_000);
     const waiting = [library.load('a'), library.load('b')];
-    FakeWorker.last.breaks();
-    for (const one of waiting) await expect(one).rejects.toThrow('server is away');
-    expect(FakeWorker.last.ended).toBe(true);
+    FakeWorker.last.fail();
+    for (const one of waiting) await expect(one).rejects.toThrow('could not be fetched, or broke');
+    expect(FakeWorker.last.terminated).toBe(true);
     const again = library.load('a');
-    expect(FakeWorker.made).toHaveLength(2);
-    FakeWorker.last.says(answer('a'));
+    expect(FakeWorker.instances).toHaveLength(2);
+    FakeWorker.last.respond(answer('a'));
     await again;
     library.close();
-    expect(FakeWorker.last.ended).toBe(true);
+    expect(FakeWorker.last.terminated).toBe(true);
   });
 });
 
@@ -79,11 +79,11 @@ describe('pictures', () => {
     paint('b', 'reverb');
     paint('c', 'filter');
     painter.forget('c');
-    const asked = (): unknown[] => FakeWorker.last.told.map((one) => (one as { effect: string }).effect);
+    const asked = (): unknown[] => FakeWorker.last.posted.map((one) => (one as { effect: string }).effect);
     expect(asked()).toEqual(['echo']);
-    FakeWorker.last.says({ picture });
+    FakeWorker.last.respond({ picture });
     expect([seen, asked()]).toEqual([['echo'], ['echo', 'reverb']]);
-    FakeWorker.last.says({ picture });
+    FakeWorker.last.respond({ picture });
     expect([seen, asked()]).toEqual([
       ['echo', 'reverb'],
       ['echo', 'reverb'],
@@ -94,10 +94,10 @@ describe('pictures', () => {
     const painter = new Painter();
     const seen = jest.fn();
     painter.paint('a', order('echo'), seen);
-    FakeWorker.last.breaks();
+    FakeWorker.last.fail();
     painter.paint('a', order('taps'), seen);
-    expect(FakeWorker.made).toHaveLength(2);
-    FakeWorker.last.says({ picture });
+    expect(FakeWorker.instances).toHaveLength(2);
+    FakeWorker.last.respond({ picture });
     expect(seen).toHaveBeenCalledTimes(1);
   });
 });
@@ -111,9 +111,9 @@ describe('impulses', () => {
     };
   };
   const planOf = (piece: Piece) => compilePlan(piece);
-  const asked = (): ToImpulses[] => FakeWorker.last.told.map((one) => toImpulses.parse(one));
+  const asked = (): ToImpulses[] => FakeWorker.last.posted.map((one) => toImpulses.parse(one));
   const answer = (order: ToImpulses): void =>
-    FakeWorker.last.says({ key: order.key, impulse: preparedImpulse(order.order, new Map()) });
+    FakeWorker.last.respond({ key: order.key, impulse: preparedImpulse(order.order, new Map()) });
 
   test('are made one at a time, once each, and forgotten when no effect needs them', () => {
     const onMade = jest.fn();
@@ -135,7 +135,7 @@ describe('impulses', () => {
     maker.want(planOf(withRooms()));
     expect(maker.made.size).toBe(0);
     maker.close();
-    expect(FakeWorker.last.ended).toBe(true);
+    expect(FakeWorker.last.terminated).toBe(true);
   });
 
   test('that were made for nothing are dropped; where the worker broke the next wish starts another', () => {
@@ -147,9 +147,9 @@ describe('impulses', () => {
     answer(order!);
     expect(onMade).not.toHaveBeenCalled();
     maker.want(planOf(withRooms('neutral')));
-    FakeWorker.last.breaks();
+    FakeWorker.last.fail();
     maker.want(planOf(withRooms('neutral')));
-    expect(FakeWorker.made).toHaveLength(2);
+    expect(FakeWorker.instances).toHaveLength(2);
     answer(asked()[0]!);
     expect(onMade).toHaveBeenCalledTimes(1);
   });
@@ -162,18 +162,18 @@ describe('a job in a worker of its own', () => {
   test('tells how far it is and ends with what it did', async () => {
     const progress = jest.fn();
     const job = start(progress);
-    expect(FakeWorker.last.told).toEqual([{ order: 1 }]);
-    FakeWorker.last.says({ type: 'progress', share: 0.5 });
-    FakeWorker.last.says({ type: 'done', done: 'printed' });
+    expect(FakeWorker.last.posted).toEqual([{ order: 1 }]);
+    FakeWorker.last.respond({ type: 'progress', share: 0.5 });
+    FakeWorker.last.respond({ type: 'done', done: 'printed' });
     expect(await job.result).toBe('printed');
     expect(progress.mock.calls).toEqual([[0.5]]);
-    expect(FakeWorker.last.ended).toBe(true);
+    expect(FakeWorker.last.terminated).toBe(true);
   });
 
   test('ends with nothing when it is cancelled', async () => {
     const job = start();
     job.cancel();
-    expect(FakeWorker.last.ended).toBe(true);
+    expect(FakeWorker.last.terminated).toBe(true);
     expect(await job.result).toBeNull();
   });
 
@@ -182,13 +182,13 @@ describe('a job in a worker of its own', () => {
     [{ type: 'failed' }, 'The worker that prints failed.'],
   ])('says why it failed: %j', async (said, why) => {
     const job = start();
-    FakeWorker.last.says(said);
+    FakeWorker.last.respond(said);
     await expect(job.result).rejects.toThrow(why);
   });
 
   test('says so where it cannot be started', async () => {
     const job = start();
-    FakeWorker.last.breaks();
+    FakeWorker.last.fail();
     await expect(job.result).rejects.toThrow('could not be started');
   });
 });
