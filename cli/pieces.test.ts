@@ -229,7 +229,7 @@ test.each(['csv', 'mid'])('moves go out as %s and come back in', async (kind) =>
   const file = at(`moves.${kind}`);
   expect(await ok('moves', 'write', at('swept.json'), file, '--channel', 'Crates')).toMatch(/^\d+ lanes? written/);
   const without = json('without.json', { ...swept, lanes: [] });
-  expect(await ok('moves', 'read', without, file, at('back.json'))).toMatch(/^\d+ lanes? brought in/);
+  expect(await ok('moves', 'read', without, file, at('back.json'))).toMatch(/^\d+ lanes? imported/);
   const back = pieceFile('back.json').lanes;
   expect(back.map(({ target }) => target)).toEqual(swept.lanes.map(({ target }) => target));
   back.forEach(({ points }, i) =>

@@ -20,10 +20,10 @@ test('moves go out as MIDI and as a table, and come back as they went', async ({
   const bring = async (path: string, name: string): Promise<void> => {
     const [chooser] = await Promise.all([
       page.waitForEvent('filechooser'),
-      page.getByRole('button', { name: 'Bring in a MIDI file or a table' }).click(),
+      page.getByRole('button', { name: 'Import a MIDI file or a table' }).click(),
     ]);
     await chooser.setFiles({ name, mimeType: 'application/octet-stream', buffer: await readFile(path) });
-    await expect(page.getByText('1 lane brought in.')).toBeVisible();
+    await expect(page.getByText('1 lane imported.')).toBeVisible();
   };
   await page.getByRole('button', { name: 'Import and export moves' }).click();
   const [midi, table] = [await out('Save as MIDI, 14 bit'), await out('Save as a table (CSV)')];

@@ -69,8 +69,8 @@ export function addMoves(program: Command): void {
         if (lanes.length === 0)
           throw new BadData(`No lane of ${path} fits this piece; nothing was changed. ${missed.join(' ')}`.trim());
         for (const line of missed) process.stderr.write(`${line}\n`);
-        await keepPiece(edited(opened, layMoves, { lanes: [...lanes], what: 'Bring in moves' }), out ?? null, options);
-        process.stdout.write(`${lanes.length} ${lanes.length === 1 ? 'lane' : 'lanes'} brought in.\n`);
+        await keepPiece(edited(opened, layMoves, { lanes: [...lanes], what: 'Import moves' }), out ?? null, options);
+        process.stdout.write(`${lanes.length} ${lanes.length === 1 ? 'lane' : 'lanes'} imported.\n`);
       }),
     );
   withFolders(read);

@@ -17,11 +17,11 @@ import { chooseFile, saveFile } from '../studio/localFiles';
 
 /** Lays what was read into the piece. @returns what could not be, for the person to read */
 function lay({ lanes, missed }: ReadMoves): readonly string[] {
-  if (lanes.length > 0) useOpenPiece.getState().run(layMoves, { lanes: [...lanes], what: 'Bring in moves' });
-  return [`${lanes.length} ${lanes.length === 1 ? 'lane' : 'lanes'} brought in.`, ...missed];
+  if (lanes.length > 0) useOpenPiece.getState().run(layMoves, { lanes: [...lanes], what: 'Import moves' });
+  return [`${lanes.length} ${lanes.length === 1 ? 'lane' : 'lanes'} imported.`, ...missed];
 }
 
-function bringMidi(piece: Piece, bytes: Uint8Array): readonly string[] {
+function importMidi(piece: Piece, bytes: Uint8Array): readonly string[] {
   const { loose, ...read } = readMovesMidi(piece, bytes, newId);
   const said = lay(read);
   if (loose.length === 0) return said;
@@ -45,10 +45,10 @@ export function ExchangeSheet({ channel, open, onClose }: ExchangeSheetProps) {
   const [said, setSaid] = useState<readonly string[]>([]);
   const lanes: readonly Lane[] = piece.lanes.filter((lane) => all || channelOfTarget(lane.target) === channel);
   const name = `${piece.name}, ${all ? 'all moves' : `moves of ${channelName(piece, channel)}`}`;
-  const bring = async (file: File): Promise<void> => {
+  const importFile = async (file: File): Promise<void> => {
     const bytes = new Uint8Array(await file.arrayBuffer());
     const table = /\.(csv|txt)$/i.test(file.name);
-    setSaid(table ? lay(readMovesCsv(piece, new TextDecoder().decode(bytes), newId)) : bringMidi(piece, bytes));
+    setSaid(table ? lay(readMovesCsv(piece, new TextDecoder().decode(bytes), newId)) : importMidi(piece, bytes));
   };
   const copy = (): void =>
     void navigator.clipboard.writeText(writeMovesCsv(piece, lanes)).then(
@@ -58,7 +58,7 @@ export function ExchangeSheet({ channel, open, onClose }: ExchangeSheetProps) {
   const paste = (): void =>
     void navigator.clipboard.readText().then(
       (text) => setSaid(lay(readMovesCsv(piece, text, newId))),
-      () => setSaid(['The browser did not let the text be read. Bring the table in as a file instead.']),
+      () => setSaid(['The browser did not let the text be read. Import the table as a file instead.']),
     );
   const close = (): void => {
     onClose();
@@ -107,11 +107,11 @@ export function ExchangeSheet({ channel, open, onClose }: ExchangeSheetProps) {
       </View>
       <View style={styles.row}>
         <Button
-          label="Bring in a MIDI file or a table"
+          label="Import a MIDI file or a table"
           icon="upload"
-          onPress={() => chooseFile('.mid,.midi,.csv,.txt', (file) => void bring(file))}
+          onPress={() => chooseFile('.mid,.midi,.csv,.txt', (file) => void importFile(file))}
         >
-          bring in …
+          import …
         </Button>
         <Button label="Paste moves from text" icon="clipboard" onPress={paste}>
           paste text
@@ -120,7 +120,7 @@ export function ExchangeSheet({ channel, open, onClose }: ExchangeSheetProps) {
       <Text variant="bodySmall">
         {lanes.length === 0
           ? 'There are no moves here to save.'
-          : `${lanes.length} ${lanes.length === 1 ? 'lane' : 'lanes'}. What is brought in finds its rails by their names, and replaces the lanes that are there; one undo brings them back.`}
+          : `${lanes.length} ${lanes.length === 1 ? 'lane' : 'lanes'}. An import finds its rails by their names and replaces their lanes; one undo brings them back.`}
       </Text>
       <View role="status">
         {said.slice(0, 6).map((line) => (
