@@ -1,7 +1,9 @@
-import { act, createEvent, fireEvent, render, screen } from '@testing-library/react';
+import { act, cleanup, createEvent, fireEvent, render, screen } from '@testing-library/react';
 import { newSlot } from '../core/piece/edits/chain';
+import { laneOf } from '../core/piece/testing';
 import { useOpenPiece } from '../data/openPiece';
 import { useView } from '../data/view';
+import { StretchTools } from './moves/StretchTools';
 import { EmptyLane } from './piece/EmptyLane';
 import { SelectionBar } from './piece/SelectionBar';
 import {
@@ -16,7 +18,7 @@ import {
   paste,
   removeSelection,
 } from './shared/commands/selection';
-import { now, openPiece, press, undo } from './testing';
+import { now, openPiece, press, quietStudio, undo } from './testing';
 
 jest.mock('./studio/StudioProvider', () => jest.requireActual<typeof import('./testing')>('./testing').quietProvider);
 jest.mock('./shared/throws/useHits', () => ({ useHits: () => [], useClipHits: () => ({ own: [], others: [] }) }));
@@ -198,18 +200,87 @@ describe('a stretch beside a clip', () => {
   });
 });
 
-test('an empty place of a track chooses the track and offers to paste the copied clip there', () => {
-  choose({ clip: 'a' });
-  copySelection();
-  const { container } = render(<EmptyLane track={now().tracks[1]!} pxPerBeat={10} />);
-  const lane = container.querySelector('[aria-hidden=true]')!;
-  const tap = createEvent.click(lane);
-  // The page that stands in for a browser has no page coordinates.
-  Object.defineProperty(tap, 'pageX', { value: 62 });
-  fireEvent(lane, tap);
-  expect(useView.getState()).toMatchObject({ channel: 't1', clip: null });
-  const { notice, noticeAction } = useOpenPiece.getState();
-  expect(notice).toBe(`“Hum” can be pasted at 2.3 on ${now().tracks[1]!.name}.`);
-  act(() => noticeAction!.act());
-  expect(starts(1)).toEqual([6]);
+describe('a stretch of moves', () => {
+  const levels = (): number[] => now().lanes[0]!.points.map(({ value }) => value);
+  /** What the tools of a stretch show, for the lane as it is now. */
+  const Tools = () => {
+    const lanes = useOpenPiece((state) => state.piece!.lanes);
+    const range = useView((view) => view.range)!;
+    return <StretchTools lane={lanes[0]!} lanes={lanes} range={range} />;
+  };
+  beforeEach(() => {
+    openPiece((piece) => ({
+      ...piece,
+      lanes: [
+        laneOf('t0', null, 'pan', [
+          [0, 0],
+          [2, 1],
+          [4, 0],
+        ]),
+      ],
+    }));
+    show('moves');
+    choose({ range: { start: 0, end: 4 } });
+    render(<Tools />);
+  });
+
+  test('that its button copied is what the key pastes, whatever clip was copied before', () => {
+    show('piece');
+    choose({ clip: 'a', rangeInFront: false });
+    copySelection();
+    show('moves');
+    press('button', 'Copy moves');
+    quietStudio.studio.beat = 8;
+    act(() => paste(8));
+    quietStudio.studio.beat = 0;
+    expect(starts(0)).toEqual([4]);
+    expect(
+      Math.max(
+        ...now()
+          .lanes[0]!.points.filter(({ beat }) => beat > 8)
+          .map(({ value }) => value),
+      ),
+    ).toBe(1);
+    expect(said()).toBe('Pasted from bar 3 on');
+  });
+
+  test('is copied, repeated and cleared by keys, and goes on where it was repeated', () => {
+    act(() => void copySelection());
+    expect(said()).toContain('The moves are copied');
+    act(duplicateSelection);
+    expect(useView.getState().range).toEqual({ start: 4, end: 8 });
+    act(duplicateSelection);
+    expect(levels().filter((value) => value === 1)).toHaveLength(3);
+    act(removeSelection);
+    expect(levels().filter((value) => value === 1)).toHaveLength(2);
+  });
+
+  test('cannot be pasted where no stretch of a lane is chosen, which is said', () => {
+    act(() => void copySelection());
+    cleanup();
+    paste(8);
+    expect(said()).toContain('where a stretch of a lane is chosen');
+  });
 });
+
+test.each([
+  ['clip', { clip: 'a' }, '“Hum”', 6],
+  ['stretch', { range: { start: 4.5, end: 5.5 } }, 'The copied stretch', 6],
+] as const)(
+  'an empty place of a track chooses it and offers to paste the copied %s there',
+  (_kind, chosen, name, at) => {
+    choose(chosen);
+    copySelection();
+    const { container } = render(<EmptyLane track={now().tracks[1]!} pxPerBeat={10} />);
+    const lane = container.querySelector('[aria-hidden=true]')!;
+    const tap = createEvent.click(lane);
+    // The page that stands in for a browser has no page coordinates.
+    Object.defineProperty(tap, 'pageX', { value: 62 });
+    fireEvent(lane, tap);
+    expect(useView.getState()).toMatchObject({ channel: 't1', clip: null });
+    const { notice, noticeAction } = useOpenPiece.getState();
+    expect(notice).toBe(`${name} can be pasted at 2.3 on ${now().tracks[1]!.name}.`);
+    act(() => noticeAction!.act());
+    expect(starts(1)).toEqual([at]);
+  },
+);

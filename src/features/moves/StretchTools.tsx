@@ -28,6 +28,7 @@ import { IconButton } from '../../ui/IconButton';
 import { Text } from '../../ui/Text';
 import { useTokens, useWide } from '../../ui/theme';
 import { usePiece, useStudio } from '../studio/StudioProvider';
+import { keepCopiedMoves } from '../shared/commands/selection';
 import { laneName } from '../shared/controller/laneName';
 import { DrawShape } from './DrawShape';
 
@@ -78,6 +79,7 @@ export function StretchTools({ lane, lanes, range }: StretchToolsProps) {
   const copy = (): boolean => {
     const taken = treated.flatMap((one) => copyLaneRange(piece, one, range.start, range.end) ?? []);
     useClipboard.setState({ clipboard: taken });
+    if (taken.length > 0) keepCopiedMoves();
     return taken.length > 0;
   };
   const clear = (): boolean =>

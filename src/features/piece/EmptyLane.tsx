@@ -4,7 +4,7 @@ import type { Track } from '../../core/piece/piece';
 import { tempoOf } from '../../core/piece/tempoOf';
 import { useOpenPiece } from '../../data/openPiece';
 import { useView } from '../../data/view';
-import { copiedClip, paste } from '../shared/commands/selection';
+import { copiedForTrack, paste } from '../shared/commands/selection';
 import { usePiece } from '../studio/StudioProvider';
 
 interface EmptyLaneProps {
@@ -13,18 +13,18 @@ interface EmptyLaneProps {
 }
 
 /**
- * What is empty of a track: a tap chooses the track, and where a clip was copied offers to paste it there. For hands
- * alone: by keys a clip is pasted at the playhead.
+ * What is empty of a track: a tap chooses the track, and where a clip or a stretch was copied offers to paste it
+ * there. For hands alone: by keys it is pasted at the playhead.
  */
 export function EmptyLane({ track, pxPerBeat }: EmptyLaneProps) {
   const piece = usePiece();
   const choose = (beat: number): void => {
     const { channel } = useView.getState();
-    const clip = copiedClip();
+    const copied = copiedForTrack();
     useView.setState({ clip: null, ...(channel === track.id ? {} : { channel: track.id, slot: null }) });
-    if (!clip) return;
+    if (copied === null) return;
     const { bar, beat: within } = toBarBeat(beat, tempoOf(piece));
-    useOpenPiece.getState().say(`“${clip.name}” can be pasted at ${bar}.${within} on ${track.name}.`, {
+    useOpenPiece.getState().say(`${copied} can be pasted at ${bar}.${within} on ${track.name}.`, {
       label: 'Paste here',
       act: () => {
         useView.setState({ channel: track.id });

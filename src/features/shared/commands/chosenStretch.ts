@@ -71,5 +71,7 @@ export function repeatStretch(chosen: ChosenStretch): void {
     const clips = clipsOf(chosen);
     if (!clips || !track || !placeStretch(track, { clips, start, end }, by, 'Repeat a stretch of')) return;
   }
-  useView.setState({ range: { start: start + by, end: end + by } });
+  const { lengthBeats } = useOpenPiece.getState().piece!;
+  if (start + by < lengthBeats)
+    useView.setState({ range: { start: start + by, end: Math.min(end + by, lengthBeats) } });
 }

@@ -212,6 +212,15 @@ export const COMMANDS: readonly Command[] = [
     run: duplicateSelection,
   },
   {
+    id: 'chooseAll',
+    name: 'Choose the whole piece on the ruler',
+    group: 'Edit',
+    words: 'select all stretch range',
+    key: 'Mod+a',
+    leavesKey: isNotIn('piece', 'moves'),
+    run: () => useView.setState({ range: { start: 0, end: pieceNow().lengthBeats } }),
+  },
+  {
     id: 'remove',
     name: 'Remove the clip, effect or track; clear the stretch',
     group: 'Edit',

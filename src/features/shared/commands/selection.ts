@@ -47,8 +47,14 @@ let copied: Copied | null = null;
 /** Whether something was cut or copied that can be pasted. */
 export const hasCopied = (): boolean => copied !== null;
 
-/** The clip that was cut or copied last, unless an effect was. */
-export const copiedClip = (): Clip | null => (copied?.kind === 'clip' ? copied.clip : null);
+/** What was cut or copied last and can be pasted onto a track, by its name; null where there is nothing of the kind. */
+export function copiedForTrack(): string | null {
+  if (copied?.kind === 'clip') return `“${copied.clip.name}”`;
+  return copied?.kind === 'stretch' ? 'The copied stretch' : null;
+}
+
+/** Moves were copied, by a key or by their button: they are what is pasted next. */
+export const keepCopiedMoves = (): void => void (copied = { kind: 'moves' });
 
 const isIn = (view: ViewName): boolean => parseAddress(location.pathname)?.view === view;
 
@@ -98,11 +104,7 @@ export function removeSelection(): void {
 }
 
 function copyStretch(chosen: ChosenStretch): boolean {
-  if (chosen.moves) {
-    const done = copyMoves();
-    if (done) copied = { kind: 'moves' };
-    return done;
-  }
+  if (chosen.moves) return copyMoves();
   const clips = clipsOf(chosen);
   if (!clips) return false;
   copied = { kind: 'stretch', clips, start: chosen.start, end: chosen.end };
@@ -252,5 +254,5 @@ export function chooseEffect(direction: 1 | -1): void {
   const next = chain[Math.max(0, Math.min(chain.length - 1, at))];
   if (!next) return say(`${channelName(pieceNow(), channel)} has no effects yet.`);
   useView.setState({ slot: next.id });
-  document.querySelector<HTMLElement>(`[data-testid^="effect ${CSS.escape(next.id)}"] [role=button]`)?.focus();
+  document.querySelector<HTMLElement>(`[data-testid="effect ${CSS.escape(next.id)}"] [role=button]`)?.focus();
 }

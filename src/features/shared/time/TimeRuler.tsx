@@ -39,10 +39,6 @@ export function TimeRuler({ width, pxPerBeat }: { readonly width: number; readon
   });
   const tempo = tempoOf(piece);
   useKeys(view, ({ key, shiftKey, ctrlKey, metaKey }) => {
-    if ((ctrlKey || metaKey) && key.toLowerCase() === 'a') {
-      useView.setState({ range: { start: 0, end: piece.lengthBeats } });
-      return true;
-    }
     const to = beatByKey(key, studio.beat, piece.lengthBeats, tempo);
     if (to === null || ctrlKey || metaKey) return false;
     if (shiftKey) useView.setState({ range: rangeTo(range, studio.beat, to) });
