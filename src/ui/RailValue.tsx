@@ -68,7 +68,10 @@ export function RailValue({ param, name = param.label, value, context, onSet }: 
         blurOnSubmit={false}
         onBlur={() => submit(true)}
         onKeyPress={(event) => {
-          if (event.nativeEvent.key === 'Escape') close();
+          if (event.nativeEvent.key !== 'Escape') return;
+          // The sheet that it may stand in stays open.
+          event.preventDefault();
+          close();
         }}
         style={[
           styles.input,

@@ -1,5 +1,7 @@
 import { fireEvent, render, screen } from '@testing-library/react';
 import { useState } from 'react';
+import { echoParams } from '../core/effects/echo/params';
+import { RailValue } from './RailValue';
 import { Sheet } from './Sheet';
 
 jest.mock('@expo/vector-icons/Feather', () => () => null);
@@ -36,4 +38,18 @@ test('Escape closes the uppermost sheet, then the one below, and is a command’
   expect(escape()).toBe(false);
   expect(shown()).toEqual([]);
   expect(escape()).toBe(true);
+});
+
+test('Escape in a figure that is being typed leaves the figure alone, and the sheet open', () => {
+  const close = jest.fn();
+  const context = { tempo: { bpm: 120, beatsPerBar: 4 }, sampleRate: 48_000 };
+  render(
+    <Sheet title="Figures" visible onClose={close}>
+      <RailValue param={echoParams.feedback} value={0.5} context={context} onSet={jest.fn()} />
+    </Sheet>,
+  );
+  fireEvent.click(screen.getByRole('button', { name: /^Feedback/ }));
+  fireEvent.keyDown(screen.getByRole('textbox'), { key: 'Escape' });
+  expect(screen.queryByRole('textbox')).toBeNull();
+  expect(close).not.toHaveBeenCalled();
 });

@@ -1,6 +1,5 @@
 import { useEffect, useLayoutEffect, useRef, type ReactNode } from 'react';
 import { Modal, Pressable, StyleSheet, View } from 'react-native';
-
 import { elementOf } from './frame';
 import { IconButton } from './IconButton';
 import { restoreFocus } from './restoreFocus';

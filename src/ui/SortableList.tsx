@@ -44,7 +44,10 @@ interface SortableListProps<Item> {
   readonly onMove: (key: string, to: number) => void;
   /** Whether items are dragged anywhere, by a mouse or a finger that rests on them; else by their handles. */
   readonly anywhere?: boolean;
-  /** @param handle what it is dragged by, with a finger, a mouse or the keys; null while there is nothing to sort or where an item is dragged anywhere */
+  /**
+   * @param handle what it is dragged by, with a finger, a mouse or the keys; null while there is nothing to sort, or
+   * where an item is dragged anywhere
+   */
   readonly renderItem: (item: Item, index: number, handle: ReactNode) => ReactNode;
 }
 
