@@ -15,7 +15,7 @@ export const modulatorParams = {
   shape: choice({
     label: 'Shape',
     group: 'Modulator',
-    hint: 'The form of one turn: round, straight, leaning, or in jumps; what it turns moves just so.',
+    hint: 'The form of one turn: round, straight, leaning to one side, or in jumps.',
     initial: 'sine',
     options: [
       { id: 'sine', label: 'Sine' },

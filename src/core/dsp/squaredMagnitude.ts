@@ -1,4 +1,4 @@
-/** Three figures at once. */
+/** Writes three coefficients. */
 export function set(out: Float64Array, first: number, second: number, third: number): void {
   out[0] = first;
   out[1] = second;

@@ -67,7 +67,7 @@ export function OfferedLanes({ channel, most, onAdded }: OfferedLanesProps) {
   );
 }
 
-/** One of each effect in turn, so that a long chain is offered as a whole; then the level of the channel. */
+/** The level of the channel, then one parameter of each effect in turn: all of a long chain is offered. */
 function offered(piece: Piece, channel: string, pinned: Readonly<Record<string, readonly string[]>>): TargetChoice[] {
   const byEffect = chainOf(piece, channel).map((slot) => {
     const definition = effectOf(slot.effect);

@@ -33,7 +33,8 @@ function begin(lanes = plain.lanes): Morph {
 const order = { snapshot: LOW_WATER, gridBeats: 0, overBeats: 0, asMoves: false };
 
 beforeEach(() => {
-  Object.defineProperty(globalThis.crypto, 'randomUUID', { configurable: true, value: () => `id-${Math.random()}` });
+  let ids = 0;
+  Object.defineProperty(globalThis.crypto, 'randomUUID', { configurable: true, value: () => `id-${(ids += 1)}` });
   useRecording.setState({ ...useRecording.getInitialState(), playing: true });
   host.beat = 0;
   host.touch.mockReset();

@@ -49,7 +49,7 @@ export const gateParams = {
   open: ratio({
     label: 'Open for',
     group: 'Gate',
-    hint: 'Which share of each step it stays open: little is clipped, much nearly flows.',
+    hint: 'Which share of each step it stays open: little is choppy, much nearly flows.',
     min: 0.05,
     initial: 1,
   }),

@@ -27,13 +27,13 @@ export const utilityParams = {
   turnLeft: toggle({
     label: 'Invert left',
     group: 'Sides',
-    hint: 'Turns the left side’s wave over: what both share is heard beside you, and goes in mono.',
+    hint: 'Turns the left side’s wave over: what both share is heard beside you, and cancels in mono.',
     initial: false,
   }),
   turnRight: toggle({
     label: 'Invert right',
     group: 'Sides',
-    hint: 'Turns the right side’s wave over: what both share is heard beside you, and goes in mono.',
+    hint: 'Turns the right side’s wave over: what both share is heard beside you, and cancels in mono.',
     initial: false,
   }),
   mono: toggle({ label: 'Mono', group: 'Sides', hint: 'Both sides as one, in the middle.', initial: false }),

@@ -34,6 +34,7 @@ export function ControllerButton({ channel, target, before }: ControllerButtonPr
   const wide = useWide();
   const [open, setOpen] = useState(false);
   const count = (piece.controls ?? []).length;
+  const mapped = [wide ? 'Controller' : '', count > 0 ? `${count}` : ''].filter(Boolean).join(' ') || undefined;
   const close = (): void => {
     setOpen(false);
     useControllers.setState({ learning: null });
@@ -54,7 +55,7 @@ export function ControllerButton({ channel, target, before }: ControllerButtonPr
         tone="coralInk"
         onPress={show}
       >
-        {target ? 'map' : wide ? `Controller${count > 0 ? ` ${count}` : ''}` : count > 0 ? `${count}` : undefined}
+        {target ? 'map' : mapped}
       </Button>
       <Sheet title="Controller" visible={open} onClose={close}>
         <ScrollView style={styles.body}>
