@@ -3,6 +3,7 @@ import { Pressable, StyleSheet, TextInput, View } from 'react-native';
 import { formatValue } from '../core/params/format';
 import type { Param, ParamValue, ValueContext } from '../core/params/param';
 import { parseValue } from '../core/params/parse';
+import { useKeyCapture } from './keyCapture';
 import { useTokens } from './theme';
 import { FONT_STRONG, TOUCH } from './tokens';
 import { Text } from './Text';
@@ -32,6 +33,11 @@ export function RailValue({ param, name = param.label, value, context, onSet }: 
     setTyped(null);
     setRefusal(null);
   };
+  const leave = ({ key }: KeyboardEvent): boolean => {
+    if (key === 'Escape') close();
+    return key === 'Escape';
+  };
+  useKeyCapture(typed === null ? null : leave);
   const submit = (leaving: boolean): void => {
     const parsed = parseValue(param, typed ?? '', context);
     if (!parsed.ok && !leaving) {
@@ -67,12 +73,6 @@ export function RailValue({ param, name = param.label, value, context, onSet }: 
         onSubmitEditing={() => submit(false)}
         blurOnSubmit={false}
         onBlur={() => submit(true)}
-        onKeyPress={(event) => {
-          if (event.nativeEvent.key !== 'Escape') return;
-          // The sheet that it may stand in stays open.
-          event.preventDefault();
-          close();
-        }}
         style={[
           styles.input,
           { color: tokens.ink, borderColor: refusal ? tokens.danger : tokens.sea, backgroundColor: tokens.card },

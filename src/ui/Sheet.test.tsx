@@ -2,6 +2,7 @@ import { fireEvent, render, screen } from '@testing-library/react';
 import { useState } from 'react';
 import { echoParams } from '../core/effects/echo/params';
 import { RailValue } from './RailValue';
+import { SearchField } from './SearchField';
 import { Sheet } from './Sheet';
 
 jest.mock('@expo/vector-icons/Feather', () => () => null);
@@ -50,6 +51,20 @@ test('Escape in a figure that is being typed leaves the figure alone, and the sh
   );
   fireEvent.click(screen.getByRole('button', { name: /^Feedback/ }));
   fireEvent.keyDown(screen.getByRole('textbox'), { key: 'Escape' });
+  fireEvent.keyUp(document, { key: 'Escape' });
   expect(screen.queryByRole('textbox')).toBeNull();
   expect(close).not.toHaveBeenCalled();
+  fireEvent.keyDown(document, { key: 'Escape' });
+  expect(close).toHaveBeenCalledTimes(1);
+});
+
+test('Escape in a field of a sheet closes it', () => {
+  const close = jest.fn();
+  render(
+    <Sheet title="Search" visible onClose={close}>
+      <SearchField label="Search" placeholder="" words="" onWords={jest.fn()} />
+    </Sheet>,
+  );
+  fireEvent.keyDown(screen.getByRole('searchbox'), { key: 'Escape' });
+  expect(close).toHaveBeenCalledTimes(1);
 });

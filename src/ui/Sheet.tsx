@@ -31,7 +31,7 @@ export function Sheet({ title, visible, onClose, children }: SheetProps) {
     // Once the leaf is out of the page.
     return () => void requestAnimationFrame(restoreFocus);
   }, [visible]);
-  // The library's own listener is not there yet when the sheet is drawn first.
+  // Before fields, whose keys the library lets go no further; its own listener is not there yet when a sheet is new.
   useLayoutEffect(() => {
     if (!visible) return undefined;
     const press = (event: KeyboardEvent): void => {
@@ -40,8 +40,8 @@ export function Sheet({ title, visible, onClose, children }: SheetProps) {
       event.preventDefault();
       onClose();
     };
-    document.addEventListener('keydown', press);
-    return () => document.removeEventListener('keydown', press);
+    document.addEventListener('keydown', press, true);
+    return () => document.removeEventListener('keydown', press, true);
   }, [visible, onClose]);
   return (
     <Modal transparent visible={visible} animationType="none">

@@ -1,6 +1,7 @@
 import { useEffect, useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { Button } from '../../ui/Button';
+import { useKeyCapture } from '../../ui/keyCapture';
 import { Sheet } from '../../ui/Sheet';
 import { Text } from '../../ui/Text';
 import { noteMessages } from '../shared/controller/controllerStore';
@@ -12,23 +13,19 @@ export function KeySheet({ open, onClose }: { readonly open: boolean; readonly o
   const [waiting, setWaiting] = useState<PlayControl | null>(null);
   useEffect(() => {
     if (waiting === null) return undefined;
-    const press = (event: KeyboardEvent): void => {
-      event.preventDefault();
-      event.stopPropagation();
-      if (isFreeCode(event.code)) assign(waiting, event.code);
-      setWaiting(null);
-    };
-    document.addEventListener('keydown', press, true);
-    const stop = noteMessages.on(({ kind, note }) => {
+    return noteMessages.on(({ kind, note }) => {
       if (kind !== 'on' || note === null) return;
       assignNote(waiting, note);
       setWaiting(null);
     });
-    return () => {
-      stop();
-      document.removeEventListener('keydown', press, true);
-    };
-  }, [waiting, assign, assignNote]);
+  }, [waiting, assignNote]);
+  const take = ({ code }: KeyboardEvent): boolean => {
+    if (waiting === null) return false;
+    if (isFreeCode(code)) assign(waiting, code);
+    setWaiting(null);
+    return true;
+  };
+  useKeyCapture(waiting && take);
   return (
     <Sheet title="Keys and notes" visible={open} onClose={onClose}>
       <Text variant="bodySmall">

@@ -1,7 +1,8 @@
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { useView } from '../../../data/view';
 import { Button } from '../../../ui/Button';
+import { useKeyCapture } from '../../../ui/keyCapture';
 import { Chip } from '../../../ui/Chip';
 import { ListItem } from '../../../ui/ListItem';
 import { SearchField } from '../../../ui/SearchField';
@@ -132,21 +133,16 @@ function KeyList({ words }: { readonly words: string }) {
   const { changed, assign } = useCommandKeys();
   const { codes, assign: assignPlay } = usePlayKeys();
   const [waiting, setWaiting] = useState<Waiting | null>(null);
-  useEffect(() => {
-    if (waiting === null) return undefined;
-    const press = (event: KeyboardEvent): void => {
-      const key = keyOf(event);
-      if (key === '') return;
-      event.preventDefault();
-      event.stopPropagation();
-      if ('control' in waiting) {
-        if (isFreeCode(event.code)) assignPlay(waiting.control, event.code);
-      } else if (key !== 'Escape') assignCommand(waiting.command, key, changed, assign);
-      setWaiting(null);
-    };
-    document.addEventListener('keydown', press, true);
-    return () => document.removeEventListener('keydown', press, true);
-  }, [waiting, changed, assign, assignPlay]);
+  const take = (event: KeyboardEvent): boolean => {
+    const key = keyOf(event);
+    if (key === '' || waiting === null) return false;
+    if ('control' in waiting) {
+      if (isFreeCode(event.code)) assignPlay(waiting.control, event.code);
+    } else if (key !== 'Escape') assignCommand(waiting.command, key, changed, assign);
+    setWaiting(null);
+    return true;
+  };
+  useKeyCapture(waiting && take);
   const wanted = (name: string): boolean => name.toLowerCase().includes(words.trim().toLowerCase());
   const row = (id: string, name: string, key: string, isWaiting: boolean, wait: Waiting) =>
     wanted(name) ? (

@@ -55,13 +55,12 @@ test.each([
 /** Files that listen to keys and have a reason of their own to. */
 const LISTENERS: Readonly<Record<string, string>> = {
   'features/shared/commands/CommandKeys.tsx': 'the keys of all commands',
-  'features/shared/commands/CommandSheet.tsx': 'waits for the key that is to be changed',
   'features/shared/commands/playKeys.ts': 'keys that are held in Play, listed with the commands',
-  'features/play/KeySheet.tsx': 'waits for the key that is to be changed',
   'features/play/useFieldHand.ts': 'arrows move the field of Play',
   'features/shell/CompareButton.tsx': 'what is held by a key ends when it is let go',
   'ui/frame.ts': 'draws for as long as a key is down',
   'ui/Sheet.tsx': 'Escape closes the uppermost sheet',
+  'ui/keyCapture.ts': 'a figure that is typed, and a key that is to be changed',
   'ui/pointer.ts': 'keys of what has the focus, as its role says',
   'ui/roleKeys.ts': 'Space presses what is a button by its role',
   'ui/rovingFocus.ts': 'arrows move the focus within a group that is one stop of the Tab key',
