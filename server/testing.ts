@@ -185,9 +185,19 @@ export const toneWav = (frames: number, channels = 1): Uint8Array =>
     '16',
   );
 
-/** Waits until something is so. */
+/** Longer than anything takes that is waited for, on a machine that does other things. */
+const LONGEST_WAIT_MS = 100_000;
+
+/**
+ * Waits until something is so.
+ * @throws Error when it has not become so for long, so that a test says what it waits for rather than that it took long
+ */
 export async function until(isSo: () => boolean | Promise<boolean>): Promise<void> {
-  while (!(await isSo())) await new Promise((resolve) => setTimeout(resolve, 20));
+  const end = performance.now() + LONGEST_WAIT_MS;
+  while (!(await isSo())) {
+    if (performance.now() > end) throw new Error(`This has not become so: ${isSo.toString()}`);
+    await new Promise((resolve) => setTimeout(resolve, 20));
+  }
 }
 
 export const freePort = (): Promise<number> =>

@@ -93,7 +93,7 @@ export class JobPool {
     while (this.waiting.length > 0) {
       const child = this.idle.pop() ?? (this.children.size < this.options.size ? this.spawn() : undefined);
       if (!child) return;
-      clearTimeout(this.idleTimers.get(child));
+      this.notIdle(child);
       this.waiting.shift()!.begin(child);
     }
   }
@@ -113,13 +113,23 @@ export class JobPool {
     child.on('exit', () => {
       this.children.delete(child);
       this.starting.delete(child);
-      const at = this.idle.indexOf(child);
-      if (at >= 0) this.idle.splice(at, 1);
-      clearTimeout(this.idleTimers.get(child));
-      this.idleTimers.delete(child);
+      this.notIdle(child);
       this.next();
     });
     return child;
+  }
+
+  /** Ends a process that has nothing to do; no job is given to it while it ends. */
+  private end(child: ChildProcess): void {
+    this.notIdle(child);
+    child.kill();
+  }
+
+  private notIdle(child: ChildProcess): void {
+    const at = this.idle.indexOf(child);
+    if (at >= 0) this.idle.splice(at, 1);
+    clearTimeout(this.idleTimers.get(child));
+    this.idleTimers.delete(child);
   }
 
   private release(child: ChildProcess): void {
@@ -127,7 +137,7 @@ export class JobPool {
     this.idle.push(child);
     this.idleTimers.set(
       child,
-      setTimeout(() => child.kill(), this.idleMs),
+      setTimeout(() => this.end(child), this.idleMs),
     );
     this.next();
   }
