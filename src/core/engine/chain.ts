@@ -52,7 +52,7 @@ export class RunningChain {
   /** @param entering true while sound may be passing: new effects then come up from nothing */
   adopt(plans: readonly PlanSlot[], entering: boolean): void {
     const before = this.line;
-    const known = [...before, ...this.slots];
+    const known = [...before, ...this.slots.filter((slot) => !before.includes(slot))];
     this.slots = plans.map((plan) => {
       const kept = known.find((running) => running.plan.id === plan.id && running.plan.effect === plan.effect);
       if (!kept)
@@ -74,6 +74,24 @@ export class RunningChain {
       this.line = order;
       this.next = null;
     } else this.next = order;
+    this.releaseUnused(known);
+  }
+
+  /** The new order becomes the one that sounds. */
+  private takeNext(): void {
+    if (!this.next) return;
+    const before = this.line;
+    this.line = this.next;
+    this.next = null;
+    this.releaseUnused(before);
+  }
+
+  /** Those of some effects that are neither in the plan nor sound any more return what they borrowed. */
+  private releaseUnused(known: readonly RunningSlot[]): void {
+    for (let i = 0; i < known.length; i += 1) {
+      const slot = known[i]!;
+      if (!this.line.includes(slot) && !this.next?.includes(slot) && !this.slots.includes(slot)) slot.release();
+    }
   }
 
   /** The new order, with what is gone from it still at its place until it has rung out. */
@@ -88,10 +106,7 @@ export class RunningChain {
   }
 
   locate(): void {
-    if (this.next) {
-      this.line = this.next;
-      this.next = null;
-    }
+    this.takeNext();
     this.passing = 1;
     for (const slot of this.slots) slot.locate();
   }
@@ -131,11 +146,14 @@ export class RunningChain {
     time.latency = entered;
     if (dipping) scale(bus, smooth(from), smooth(to));
     this.wetPeak = wetPeak;
-    if (this.next && to === 0) {
-      this.line = this.next;
-      this.next = null;
-    }
+    if (to === 0) this.takeNext();
     return silent;
+  }
+
+  /** Returns what its effects borrowed; it must not be used afterwards. */
+  release(): void {
+    const all = this.next ? [...this.line, ...this.next.filter((slot) => !this.line.includes(slot))] : this.line;
+    for (const slot of all) slot.release();
   }
 }
 

@@ -313,6 +313,7 @@ export class RunningChannel {
 
   /** The channel was removed from the plan: frees its blocks and its ring. */
   leave(): void {
+    this.chain.release();
     this.context.mixer.free(this.bus);
     this.sharedCompensator?.release();
     if (this.delayed) this.context.mixer.free(this.delayed);

@@ -171,7 +171,7 @@ export class RunningSlot {
     if (wetPath.length > 0) this.wetPath ??= this.makeChain();
     this.wetPath?.adopt(wetPath, entering);
     if (this.processor.setStrands) this.adoptStrands(entering);
-    if (this.mayBeLate) this.dryCompensator ??= new LatencyCompensator(this.context.sampleRate);
+    if (this.mayBeLate) this.dryCompensator ??= new LatencyCompensator(this.context.sampleRate, this.context.mixer);
     this.every = [
       this,
       ...(this.wetPath?.every ?? []),
@@ -184,7 +184,9 @@ export class RunningSlot {
     for (const [place, { chain }] of this.strands) {
       if (strands.some((strand) => strand.place === place)) continue;
       chain.adopt([], true);
-      if (chain.silent) this.strands.delete(place);
+      if (!chain.silent) continue;
+      chain.release();
+      this.strands.delete(place);
     }
     for (const { place, slots } of strands) {
       const kept = this.strands.get(place);
@@ -206,6 +208,13 @@ export class RunningSlot {
     this.leaving = true;
     this.values.clearLanes();
     this.values.clearLinks();
+  }
+
+  /** Returns the rings of itself and of all that lies within it; it must not be used afterwards. */
+  release(): void {
+    this.dryCompensator?.release();
+    this.wetPath?.release();
+    for (const { chain } of this.strands.values()) chain.release();
   }
 
   /** The row in which a value of it lies, and where in it. */

@@ -15,6 +15,8 @@ export interface InnerChain<Slot> {
   /** Loses all sound, and stands as at the start of playing. */
   forget(): void;
   process(bus: StereoBlock, busSilent: boolean): boolean;
+  /** Returns what it borrowed; it must not be used afterwards. */
+  release(): void;
 }
 
 /** The chain of a strand, held back to keep step with the latest strand beside it. */
