@@ -24,6 +24,8 @@ export class FeedbackNetwork {
   private place = 0;
   private readonly kernel: Step | null;
   private readonly goal = new Float32Array(SHELF_FIGURES * NETWORK_LINES);
+  /** Steps in which shelves may still move: to what was aimed at last, and one in which they stop. */
+  private aimed = 0;
 
   /**
    * @param longest longest delay in samples
@@ -47,13 +49,18 @@ export class FeedbackNetwork {
 
   /** Where shelf figure `index` of a line shall be at the end of the coming step. */
   aim(line: number, index: number, value: number): void {
-    this.goal[index * NETWORK_LINES + line] = value;
+    const at = index * NETWORK_LINES + line;
+    const goal = Math.fround(value);
+    if (this.goal[at] === goal) return;
+    this.goal[at] = goal;
+    this.aimed = 2;
   }
 
   /** Takes all goals at once. */
   jump(): void {
     this.memory.now.set(this.goal);
     this.memory.move.fill(0);
+    this.aimed = 0;
   }
 
   /** @returns the highest level written into a line */
@@ -61,10 +68,13 @@ export class FeedbackNetwork {
     const { goal, memory } = this;
     const { now, move, delays, slopes } = memory;
     let moving = 0;
-    for (let i = 0; i < goal.length; i += 1) {
-      const step = (goal[i]! - now[i]!) / STEP_FRAMES;
-      move[i] = step;
-      if (step !== 0) moving = 1;
+    if (this.aimed > 0) {
+      this.aimed -= 1;
+      for (let i = 0; i < goal.length; i += 1) {
+        const step = (goal[i]! - now[i]!) / STEP_FRAMES;
+        move[i] = step;
+        if (step !== 0) moving = 1;
+      }
     }
     const peak = this.kernel
       ? this.kernel(this.size, this.place, this.stages, moving)

@@ -11,7 +11,7 @@ export const QUICK_PEAK_TAPS = 16;
 const SHORT_TAPS = QUICK_PEAK_TAPS;
 const SHORT_PHASES = 4;
 /** The quick reading may miss so much of a peak; the long one is left where even then nothing reaches the floor. */
-const SHORT_MISS = 1.5;
+export const QUICK_PEAK_MISS = 1.5;
 /** Samples from a sample's arrival until the peaks around it are known. */
 export const TRUE_PEAK_DELAY = HALF;
 
@@ -101,7 +101,7 @@ function peakAround(samples: Float64Array, from: number, floor: number): number 
       at = phase;
     }
   }
-  if (rough * SHORT_MISS < floor) return rough;
+  if (rough * QUICK_PEAK_MISS < floor) return rough;
   let most = rough;
   for (let phase = 2 * at - 1; phase <= 2 * at + 1; phase += 1) {
     if (phase < 0) continue;

@@ -4,6 +4,7 @@ import { FIR_FUSED_BYTES } from './kernels/fir/fusedBytes';
 import { startKernel } from './kernels/load';
 import {
   QUICK_PEAK_FROM,
+  QUICK_PEAK_MISS,
   QUICK_PEAK_TABLE,
   QUICK_PEAK_TAPS,
   TRUE_PEAK_BOUND,
@@ -58,8 +59,8 @@ export class TruePeakPair {
     }
     found.fill(0);
     const sample = floor / TRUE_PEAK_BOUND;
-    if (this.take(0, left) > sample) find(work, ROWS_AT);
-    if (this.take(1, right) > sample) find(work, ROWS_AT + ROW);
+    if (this.take(0, left) > sample) this.find(work, ROWS_AT, floor);
+    if (this.take(1, right) > sample) this.find(work, ROWS_AT + ROW, floor);
     for (let i = 0; i < STEP_FRAMES; i += 1) if (found[i]! > peaks[i]!) peaks[i] = found[i]!;
   }
 
@@ -81,14 +82,18 @@ export class TruePeakPair {
     }
     return most;
   }
-}
 
-/**
- * The quick reading lies over what is there where all frequencies sound, which leaves room for what lies between the
- * places of the long one.
- */
-function find(work: Peaks, row: number): void {
-  work(0, TRUE_PEAK_TABLE.length / TRUE_PEAK_TAPS, TRUE_PEAK_TAPS, 4 * row, 4, 4 * PEAKS_AT);
-  const quick = QUICK_PEAK_TABLE.length / QUICK_PEAK_TAPS;
-  work(4 * QUICK_AT, quick, QUICK_PEAK_TAPS, 4 * row, 4 * (1 + QUICK_PEAK_FROM), 4 * PEAKS_AT);
+  /**
+   * The quick reading says whether the long one is worth its work. It lies over what is there where all frequencies
+   * sound, which leaves room for what lies between the places of the long one.
+   */
+  private find(work: Peaks, row: number, floor: number): void {
+    const quick = QUICK_PEAK_TABLE.length / QUICK_PEAK_TAPS;
+    work(4 * QUICK_AT, quick, QUICK_PEAK_TAPS, 4 * row, 4 * (1 + QUICK_PEAK_FROM), 4 * PEAKS_AT);
+    const { found } = this;
+    let most = 0;
+    for (let i = 0; i < STEP_FRAMES; i += 1) if (found[i]! > most) most = found[i]!;
+    if (most * QUICK_PEAK_MISS < floor) return;
+    work(0, TRUE_PEAK_TABLE.length / TRUE_PEAK_TAPS, TRUE_PEAK_TAPS, 4 * row, 4, 4 * PEAKS_AT);
+  }
 }

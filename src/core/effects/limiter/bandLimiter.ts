@@ -46,22 +46,25 @@ export class BandLimiter {
     this.loudSteps = 0;
   }
 
-  /** Filters one step. @param floor while no sample under the kernel exceeds this, the step is only delayed */
-  run(input: Float64Array, floor: number, out: Float64Array): void {
-    const { row, out: filtered } = this.fir;
+  /**
+   * Filters one step.
+   * @param floor while no sample under the kernel exceeds this, the step is only delayed
+   * @returns what comes of it, valid until the next step
+   */
+  run(input: Float64Array, floor: number): Float32Array {
+    const { row, out } = this.fir;
     row.copyWithin(0, STEP_FRAMES);
     let peak = 0;
     for (let i = 0; i < STEP_FRAMES; i += 1) {
       const x = input[i]!;
       row[i + TAPS - 1] = x;
-      peak = Math.max(peak, Math.abs(x));
+      if (x > peak) peak = x;
+      else if (-x > peak) peak = -x;
     }
-    this.loudSteps = peak > floor ? 1 + Math.ceil(TAPS / STEP_FRAMES) : Math.max(0, this.loudSteps - 1);
-    if (this.loudSteps === 0) {
-      for (let i = 0; i < STEP_FRAMES; i += 1) out[i] = row[i + HALF]!;
-      return;
-    }
-    this.fir.run();
-    for (let i = 0; i < STEP_FRAMES; i += 1) out[i] = filtered[i]!;
+    if (peak > floor) this.loudSteps = 1 + Math.ceil(TAPS / STEP_FRAMES);
+    else if (this.loudSteps > 0) this.loudSteps -= 1;
+    if (this.loudSteps === 0) for (let i = 0; i < STEP_FRAMES; i += 1) out[i] = row[i + HALF]!;
+    else this.fir.run();
+    return out;
   }
 }

@@ -14,6 +14,8 @@ const P = paramIndices(limiterParams);
 const LONGEST_SECONDS = 0.008;
 /** The moving gain itself raises true peaks slightly: 0.09 dB of headroom. */
 const MARGIN = 0.99;
+/** A gain that comes up to 1 ends just under it: 1e-8 dB. */
+const NEARLY_OPEN = 1 - 1e-9;
 /** From this share of the ceiling on, components near Nyquist could lift a peak over it. */
 const NEAR = 0.8;
 /** Seconds in which the band near Nyquist fades in again. */
@@ -53,6 +55,8 @@ export class LimiterProcessor implements EffectProcessor {
   private place = 0;
   private length = 1;
   private released = 1;
+  /** Samples for which no gain has been under 1. */
+  private openFor = 0;
   private gain = 1;
   private ceiling = 1;
   private lowest = 1;
@@ -113,12 +117,12 @@ export class LimiterProcessor implements EffectProcessor {
     this.limitedFor = 0;
     this.place = 0;
     this.released = 1;
+    this.openFor = 3 * length;
   }
 
   process(input: StereoBlock, wet: StereoBlock, values: Float64Array): void {
     this.quiet.measureInput(input);
     if (this.lengthOf(values) !== this.length) this.start(this.lengthOf(values));
-    const n = STEP_FRAMES;
     const gainGoal = this.gainOf.at(values[P.gain]!);
     const ceilingGoal = this.ceilingOf.at(values[P.ceiling]!);
     const begin = this.place;
@@ -126,11 +130,22 @@ export class LimiterProcessor implements EffectProcessor {
     const between = values[P.truePeak]! >= 0.5;
     this.limitBand(begin, between ? NEAR * Math.min(this.ceiling, ceilingGoal) : Infinity);
     this.measure(between, NEAR * Math.min(this.ceiling, ceilingGoal));
-    this.findNeeded(begin, ceilingGoal, between);
-    this.least.run(this.gains, n, this.length);
+    const highest = this.addSamplePeaks(begin, between);
+    if (this.isOpen && highest <= NEAR * Math.min(this.ceiling, ceilingGoal)) {
+      this.ceiling = ceilingGoal;
+      this.delay(wet, begin);
+      return;
+    }
+    this.findNeeded(ceilingGoal, between);
+    this.least.run(this.gains, STEP_FRAMES, this.length);
     this.release(this.releaseOf.at(values[P.release]! * this.sampleRate));
-    this.mean.run(this.gains, n);
+    this.mean.run(this.gains, STEP_FRAMES);
     this.give(wet, begin);
+  }
+
+  /** True when every gain in both windows is 1, and nothing of the band-limited input is heard. */
+  private get isOpen(): boolean {
+    return this.openFor >= 3 * this.length && this.limitedShare === 0 && this.limitedFor === 0;
   }
 
   /** Lays what comes in into the rings. */
@@ -160,51 +175,64 @@ export class LimiterProcessor implements EffectProcessor {
 
   /** Writes the band-limited input into its rings. @param floor while no peak can exceed this, it is only delayed */
   private limitBand(begin: number, floor: number): void {
-    const { bandLimited, limitedLeft, limitedRight, bandLimiters } = this;
+    const { risen, limitedLeft, limitedRight, bandLimiters } = this;
+    const { left, right } = this.bandLimited;
     const size = limitedLeft.length;
-    bandLimiters[0].run(this.risen.left, floor / TRUE_PEAK_BOUND, bandLimited.left);
-    bandLimiters[1].run(this.risen.right, floor / TRUE_PEAK_BOUND, bandLimited.right);
+    const ofLeft = bandLimiters[0].run(risen.left, floor / TRUE_PEAK_BOUND);
+    const ofRight = bandLimiters[1].run(risen.right, floor / TRUE_PEAK_BOUND);
     let at = begin - BAND_LIMITER_DELAY;
     if (at < 0) at += size;
     for (let i = 0; i < STEP_FRAMES; i += 1) {
-      limitedLeft[at] = bandLimited.left[i]!;
-      limitedRight[at] = bandLimited.right[i]!;
+      left[i] = limitedLeft[at] = ofLeft[i]!;
+      right[i] = limitedRight[at] = ofRight[i]!;
       at += 1;
       if (at === size) at = 0;
     }
+  }
+
+  /** Raises the peaks to those of the samples themselves, PEAK_LATENCY ago. @returns the highest */
+  private addSamplePeaks(begin: number, between: boolean): number {
+    const { peaks } = this;
+    const left = between ? this.limitedLeft : this.left;
+    const right = between ? this.limitedRight : this.right;
+    const size = left.length;
+    let at = begin - PEAK_LATENCY;
+    if (at < 0) at += size;
+    let highest = 0;
+    for (let i = 0; i < STEP_FRAMES; i += 1) {
+      const l = Math.abs(left[at]!);
+      const r = Math.abs(right[at]!);
+      let peak = peaks[i]!;
+      if (l > peak) peak = l;
+      if (r > peak) peak = r;
+      peaks[i] = peak;
+      if (peak > highest) highest = peak;
+      at += 1;
+      if (at === size) at = 0;
+    }
+    return highest;
   }
 
   /**
    * The gain that each sample of PEAK_LATENCY ago needs, including the peak between it and the next; and the crossfade
    * to the band-limited input, which is complete by the time that the first peak near the ceiling leaves.
    */
-  private findNeeded(begin: number, goal: number, between: boolean): void {
+  private findNeeded(goal: number, between: boolean): void {
     const { peaks, gains, shares, length } = this;
-    const left = between ? this.limitedLeft : this.left;
-    const right = between ? this.limitedRight : this.right;
     const rise = 1 / length;
     const fall = 1 / (BAND_RETURN_SECONDS * this.sampleRate);
     let { limitedShare, limitedFor } = this;
-    const size = left.length;
     const step = (goal - this.ceiling) / STEP_FRAMES;
     let { ceiling } = this;
-    let at = begin - PEAK_LATENCY;
-    if (at < 0) at += size;
     for (let i = 0; i < STEP_FRAMES; i += 1) {
       ceiling += step;
-      const l = Math.abs(left[at]!);
-      const r = Math.abs(right[at]!);
-      let peak = peaks[i]!;
-      if (l > peak) peak = l;
-      if (r > peak) peak = r;
+      const peak = peaks[i]!;
       gains[i] = peak > ceiling ? ceiling / peak : 1;
       if (between && peak > NEAR * ceiling) limitedFor = 2 * length;
       else limitedFor -= 1;
       if (limitedFor > 0) limitedShare = limitedShare + rise > 1 ? 1 : limitedShare + rise;
       else limitedShare = limitedShare < fall ? 0 : limitedShare - fall;
       shares[i] = limitedShare;
-      at += 1;
-      if (at === size) at = 0;
     }
     this.limitedShare = limitedShare;
     this.limitedFor = limitedFor < 0 ? 0 : limitedFor;
@@ -223,10 +251,24 @@ export class LimiterProcessor implements EffectProcessor {
     this.released = released;
   }
 
+  /** What `give` does where every gain is 1. */
+  private delay(wet: StereoBlock, begin: number): void {
+    const { left, right } = this;
+    const size = left.length;
+    let at = begin - this.latency;
+    if (at < 0) at += size;
+    for (let i = 0; i < STEP_FRAMES; i += 1) {
+      wet.left[i] = left[at]!;
+      wet.right[i] = right[at]!;
+      at += 1;
+      if (at === size) at = 0;
+    }
+  }
+
   private give(wet: StereoBlock, begin: number): void {
     const { left, right, gains, shares, limitedLeft, limitedRight } = this;
     const size = left.length;
-    let { lowest } = this;
+    let lowest = 1;
     let at = begin - this.latency;
     if (at < 0) at += size;
     for (let i = 0; i < STEP_FRAMES; i += 1) {
@@ -238,6 +280,7 @@ export class LimiterProcessor implements EffectProcessor {
       at += 1;
       if (at === size) at = 0;
     }
-    this.lowest = lowest;
+    if (lowest < this.lowest) this.lowest = lowest;
+    this.openFor = lowest > NEARLY_OPEN ? this.openFor + STEP_FRAMES : 0;
   }
 }

@@ -1,5 +1,4 @@
 import { STEP_FRAMES } from '../../dsp/blocks';
-import { sinTurns } from '../../dsp/approx';
 import { NETWORK_LINES, PAIR_SPAN, PAIRS, type NetworkMemory } from '../../dsp/kernels/network/layout';
 
 /**
@@ -12,6 +11,7 @@ const LOOP_ROTATION_HZ = 1;
 /** Among the pairs eight apart each takes the rate of another: odd, so that all are taken. */
 const FAR_ORDER = 3;
 const GAINS = 2 * NETWORK_LINES;
+const PER_FRAME = 1 / STEP_FRAMES;
 /**
  * Mean line length at which the loop rotates at LOOP_ROTATION_HZ; shorter lines recirculate more often and rotate more
  * slowly.
@@ -29,14 +29,16 @@ const FAR_APART = 0.618034;
  * application in artificial reverberation" (2015).
  */
 export class LineRotation {
-  private readonly outputPhases = new Float64Array(PAIRS);
-  private readonly farPhases = new Float64Array(PAIRS);
-  private readonly loopPhases = new Float64Array(PAIRS);
+  private readonly outputs = new Phasors();
+  private readonly farOutputs = new Phasors();
+  private readonly loops = new Phasors();
   /** Output gains before and after rotation; then cosines and sines of the loop's rotation, one of each a pair. */
   private readonly unrotatedGains = new Float64Array(GAINS);
   private readonly rotatedGains = new Float64Array(GAINS);
   private readonly rotations = new Float64Array(2 * PAIRS);
   private speed = 0;
+  /** For which the steps of the phasors hold; -1 for none. */
+  private share = -1;
   private settled = false;
 
   /** @param memory of the network, whose output gains are not rotated yet */
@@ -51,9 +53,9 @@ export class LineRotation {
   /** Sets all phases to a time. */
   locate(seconds: number): void {
     for (let pair = 0; pair < PAIRS; pair += 1) {
-      this.outputPhases[pair] = wrapped(pair * APART + seconds * rateOf(OUTPUT_ROTATION_HZ, pair));
-      this.farPhases[pair] = wrapped(pair * FAR_APART + seconds * rateOf(FAR_OUTPUT_ROTATION_HZ, farRate(pair)));
-      this.loopPhases[pair] = wrapped(pair * APART + seconds * this.speed * rateOf(LOOP_ROTATION_HZ, pair));
+      this.outputs.set(pair, pair * APART + seconds * rateOf(OUTPUT_ROTATION_HZ, pair));
+      this.farOutputs.set(pair, pair * FAR_APART + seconds * rateOf(FAR_OUTPUT_ROTATION_HZ, farRate(pair)));
+      this.loops.set(pair, pair * APART + seconds * this.speed * rateOf(LOOP_ROTATION_HZ, pair));
     }
     this.settled = false;
   }
@@ -64,6 +66,7 @@ export class LineRotation {
    */
   setSpace(meanSeconds: number, rotates: boolean): void {
     this.speed = rotates ? Math.sqrt(meanSeconds / REFERENCE_SECONDS) : 0;
+    this.share = -1;
     this.settled = false;
   }
 
@@ -74,17 +77,24 @@ export class LineRotation {
       this.commit();
       this.settled = true;
     }
-    const step = (share * STEP_FRAMES) / this.sampleRate;
-    for (let pair = 0; pair < PAIRS; pair += 1) {
-      this.outputPhases[pair] = wrapped(this.outputPhases[pair]! + step * rateOf(OUTPUT_ROTATION_HZ, pair));
-      this.farPhases[pair] = wrapped(this.farPhases[pair]! + step * rateOf(FAR_OUTPUT_ROTATION_HZ, farRate(pair)));
-      this.loopPhases[pair] = wrapped(this.loopPhases[pair]! + step * this.speed * rateOf(LOOP_ROTATION_HZ, pair));
-    }
+    if (share !== this.share) this.setShare(share);
+    this.outputs.advance();
+    this.farOutputs.advance();
+    this.loops.advance();
     this.updateRotations();
     const { outGains, outGainSteps, rotations } = this.memory;
-    for (let i = 0; i < GAINS; i += 1) outGainSteps[i] = (this.rotatedGains[i]! - outGains[i]!) / STEP_FRAMES;
-    for (let i = 0; i < 2 * PAIRS; i += 1)
-      rotations[2 * PAIRS + i] = (this.rotations[i]! - rotations[i]!) / STEP_FRAMES;
+    for (let i = 0; i < GAINS; i += 1) outGainSteps[i] = (this.rotatedGains[i]! - outGains[i]!) * PER_FRAME;
+    for (let i = 0; i < 2 * PAIRS; i += 1) rotations[2 * PAIRS + i] = (this.rotations[i]! - rotations[i]!) * PER_FRAME;
+  }
+
+  private setShare(share: number): void {
+    const seconds = (share * STEP_FRAMES) / this.sampleRate;
+    for (let pair = 0; pair < PAIRS; pair += 1) {
+      this.outputs.setStep(pair, seconds * rateOf(OUTPUT_ROTATION_HZ, pair));
+      this.farOutputs.setStep(pair, seconds * rateOf(FAR_OUTPUT_ROTATION_HZ, farRate(pair)));
+      this.loops.setStep(pair, seconds * this.speed * rateOf(LOOP_ROTATION_HZ, pair));
+    }
+    this.share = share;
   }
 
   /** Ends the ramps, after the step. */
@@ -96,21 +106,20 @@ export class LineRotation {
 
   /** Computes output gains, cosines and sines of the present phases. */
   private updateRotations(): void {
-    const { unrotatedGains, rotatedGains, rotations } = this;
+    const { unrotatedGains, rotatedGains, rotations, outputs, farOutputs, loops } = this;
     for (let i = 0; i < GAINS; i += 1) rotatedGains[i] = unrotatedGains[i]!;
     for (let pair = 0; pair < PAIRS; pair += 1) {
-      rotations[pair] = sinTurns(this.loopPhases[pair]! + 0.25);
-      rotations[PAIRS + pair] = sinTurns(this.loopPhases[pair]!);
-      this.rotateGains(2 * pair, 1, this.outputPhases[pair]!);
+      rotations[pair] = loops.cosines[pair]!;
+      rotations[PAIRS + pair] = loops.sines[pair]!;
+      this.rotateGains(2 * pair, 1, outputs.cosines[pair]!, outputs.sines[pair]!);
     }
-    for (let pair = 0; pair < PAIRS; pair += 1) this.rotateGains(pair, PAIR_SPAN, this.farPhases[pair]!);
+    for (let pair = 0; pair < PAIRS; pair += 1)
+      this.rotateGains(pair, PAIR_SPAN, farOutputs.cosines[pair]!, farOutputs.sines[pair]!);
   }
 
   /** Rotates the gains of two lines, `span` apart, on both sides. */
-  private rotateGains(line: number, span: number, turns: number): void {
+  private rotateGains(line: number, span: number, cosine: number, sine: number): void {
     const { rotatedGains } = this;
-    const cosine = sinTurns(turns + 0.25);
-    const sine = sinTurns(turns);
     for (let at = line; at < GAINS; at += NETWORK_LINES) {
       const a = rotatedGains[at]!;
       const b = rotatedGains[at + span]!;
@@ -120,8 +129,40 @@ export class LineRotation {
   }
 }
 
+/** Cosines and sines of phases that turn evenly, one of each pair of lines: a sine for each at every step costs more. */
+class Phasors {
+  readonly cosines = new Float64Array(PAIRS).fill(1);
+  readonly sines = new Float64Array(PAIRS);
+  private readonly stepCosines = new Float64Array(PAIRS).fill(1);
+  private readonly stepSines = new Float64Array(PAIRS);
+
+  set(pair: number, turns: number): void {
+    this.cosines[pair] = Math.cos(2 * Math.PI * turns);
+    this.sines[pair] = Math.sin(2 * Math.PI * turns);
+  }
+
+  setStep(pair: number, turns: number): void {
+    this.stepCosines[pair] = Math.cos(2 * Math.PI * turns);
+    this.stepSines[pair] = Math.sin(2 * Math.PI * turns);
+  }
+
+  /** Turns all by a step; their lengths are held at 1 against rounding. */
+  advance(): void {
+    const { cosines, sines, stepCosines, stepSines } = this;
+    for (let pair = 0; pair < PAIRS; pair += 1) {
+      const x = cosines[pair]!;
+      const y = sines[pair]!;
+      const a = x * stepCosines[pair]! - y * stepSines[pair]!;
+      const b = x * stepSines[pair]! + y * stepCosines[pair]!;
+      // One step of Newton's iteration for 1 over the root.
+      const scale = 1.5 - 0.5 * (a * a + b * b);
+      cosines[pair] = a * scale;
+      sines[pair] = b * scale;
+    }
+  }
+}
+
 /** Rates of the pairs, evenly spaced by ratio; every second one is negative. */
 const SHARES = Float64Array.from({ length: PAIRS }, (_, pair) => (pair & 1 ? -1 : 1) * Math.pow(3, pair / (PAIRS - 1)));
 const farRate = (pair: number): number => (FAR_ORDER * pair + 2) & (PAIRS - 1);
 const rateOf = (slowest: number, pair: number): number => slowest * SHARES[pair]!;
-const wrapped = (turns: number): number => turns - Math.floor(turns);

@@ -9,6 +9,7 @@ import { lineLengths, LONGEST_LINE_SECONDS, spaceAt } from './spaces';
 
 /** Of a matrix that mixes all lines. */
 const STAGES = 4;
+const PER_FRAME = 1 / STEP_FRAMES;
 /** Fastest a line changes its length, in samples per sample. */
 const GLIDE = 0.25;
 /** A line's motion differs from its neighbour's by this share of a turn. */
@@ -157,7 +158,7 @@ export class Tail {
       const away = goal - now;
       const way = away > most ? most : away < -most ? -most : away;
       delays[line] = now;
-      slopes[line] = way / STEP_FRAMES;
+      slopes[line] = way * PER_FRAME;
       if (depth === 0 && away < 1e-9 && away > -1e-9) {
         delays[line] = goal;
         slopes[line] = 0;
