@@ -78,6 +78,26 @@ describe.each(HOLDS.map(({ id }) => id))('%s', (id) => {
   });
 });
 
+describe.each(HOLDS.map(({ id }) => id))('%s', (id) => {
+  test('sounds the same whatever was played before', () => {
+    for (const { values } of effectOf(id).presets.slice(1, 4)) {
+      const held: readonly (readonly [number, boolean])[] = [
+        [1.5 * RATE, true],
+        [3 * RATE, false],
+      ];
+      const made = withHold(id, values, held, { sound: noise });
+      const engine = engineOf(made);
+      engine.play(0);
+      // Whole steps; and longer than it remembers.
+      runEngine(engine, (3000 * 64) / RATE);
+      engine.stop();
+      runEngine(engine, (18_000 * 64) / RATE);
+      engine.play(0);
+      expect(awayFrom(runEngine(engine, 4).left, heard(made, 4))).toBe(0);
+    }
+  });
+});
+
 // A head that is not moved is silent, so scrub has no first sample.
 describe.each(HOLDS.map(({ id }) => id).filter((id) => id !== 'scrub'))('%s', (id) => {
   test('starts and ends on the samples of the grid, whatever the tempo and wherever the hand', () => {

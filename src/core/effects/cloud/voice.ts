@@ -67,8 +67,8 @@ export class CloudVoice implements HoldVoice {
     this.levelShare = 1 - Math.exp(-STEP_FRAMES / (LEVEL_SECONDS * sampleRate));
   }
 
-  begin(at: number, position: number, history: History, values: Float64Array): void {
-    this.noise.restart(at);
+  begin(_at: number, position: number, history: History, values: Float64Array, place: number): void {
+    this.noise.restart(place);
     this.guard.clear();
     this.loop.clear();
     for (let g = 0; g < MAX_GRAINS; g += 1) this.grains[g]!.age = 1;

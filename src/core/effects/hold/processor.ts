@@ -178,7 +178,7 @@ export class HoldProcessor implements EffectProcessor {
         endAt = NOT_NOW;
       }
       if (startAt === from) {
-        this.begin(frames + from, history.end - STEP_FRAMES + from, values);
+        this.begin(frames + from, history.end - STEP_FRAMES + from, values, from - time.samplesUntil(0));
         startAt = NOT_NOW;
       }
       step.from = from;
@@ -201,13 +201,13 @@ export class HoldProcessor implements EffectProcessor {
     return this.dry.now === 1 && !this.dry.moving && this.dryGoal(values) === 1;
   }
 
-  private begin(at: number, position: number, values: Float64Array): void {
+  private begin(at: number, position: number, values: Float64Array, place: number): void {
     const frames = this.fadeFrames(values[P.fadeIn]!);
     if (this.gains[this.current]!.now > 0) {
       this.gains[this.current]!.aim(0, frames);
       this.current = this.freeVoice();
     }
-    this.voices[this.current]!.begin(at, position, this.history, values);
+    this.voices[this.current]!.begin(at, position, this.history, values, place);
     this.gains[this.current]!.jump(0);
     this.gains[this.current]!.aim(1, frames);
     this.sounds = true;

@@ -23,8 +23,9 @@ export interface HoldVoice {
   /**
    * Begins.
    * @param at frames since the processor's own beginning  @param position in the history of the sound that comes in then
+   * @param place in samples from the start of the piece: what is left to chance falls out alike at the same place
    */
-  begin(at: number, position: number, history: History, values: Float64Array): void;
+  begin(at: number, position: number, history: History, values: Float64Array, place: number): void;
   /** Writes its part of a step. */
   render(out: StereoBlock, step: HoldStep): void;
 }

@@ -46,8 +46,8 @@ export class SlowMotionVoice implements HoldVoice {
     this.aligner = new GrainAligner(sampleRate);
   }
 
-  begin(at: number, position: number, history: History, values: Float64Array): void {
-    this.noise.restart(at);
+  begin(at: number, position: number, history: History, values: Float64Array, place: number): void {
+    this.noise.restart(place);
     this.catchAt(position, values);
     this.crossing = 0;
     this.crossed = 0;
