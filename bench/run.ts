@@ -3,6 +3,7 @@ import { build } from 'esbuild';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { cpus, tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { BROWSER } from '../scripts/browser';
 import { startServer } from '../scripts/startServer';
 import { newSlot } from '../src/core/piece/edits/chain';
 import type { Piece } from '../src/core/piece/piece';
@@ -220,7 +221,7 @@ async function main(): Promise<void> {
 
 async function inBrowser(): Promise<void> {
   const browser = await chromium.launch({
-    executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+    executablePath: BROWSER,
     args: [
       '--no-sandbox',
       '--autoplay-policy=no-user-gesture-required',

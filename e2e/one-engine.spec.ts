@@ -8,6 +8,7 @@ import type { Piece } from '../src/core/piece/piece';
 import { newSlot } from '../src/core/piece/edits/chain';
 import { readWav } from '../src/core/formats/readWav';
 import { expect, farthest, printAndDownload, saved, test } from './bench';
+import { framesHeard, listenerReady, listenIn, takeHeard, waitForFrames } from './listener';
 
 /** Four effects, moves, pan: what differs between runtimes would show. */
 const busy = (piece: Piece): Piece => ({
@@ -37,31 +38,6 @@ async function soundsOf(page: Page, piece: Piece): Promise<Map<string, SoundData
   return sounds;
 }
 
-/** Hangs a listener behind the engine's node and keeps what it gives to the loudspeakers. */
-async function listenIn(page: Page): Promise<void> {
-  await page.addInitScript(() => {
-    const kept: number[] = [];
-    Object.assign(window, { heardSamples: kept });
-    const code =
-      'registerProcessor("listener", class extends AudioWorkletProcessor { process([input]) { if (input[0]) this.port.postMessage(input[0].slice()); return true; } })';
-    const Plain = window.AudioWorkletNode;
-    window.AudioWorkletNode = class extends Plain {
-      constructor(context: BaseAudioContext, name: string, options?: AudioWorkletNodeOptions) {
-        super(context, name, options);
-        if (name !== 'zephiro-engine') return;
-        void context.audioWorklet
-          .addModule(URL.createObjectURL(new Blob([code], { type: 'text/javascript' })))
-          .then(() => {
-            const listener = new Plain(context, 'listener');
-            listener.port.onmessage = ({ data }: MessageEvent<Float32Array>) => kept.push(...data);
-            this.connect(listener);
-            Object.assign(window, { listening: true });
-          });
-      }
-    };
-  });
-}
-
 test.describe('one engine everywhere', () => {
   test.use({ bypassCSP: true });
 
@@ -79,20 +55,12 @@ test.describe('one engine everywhere', () => {
     await listenIn(page);
     await page.reload();
     const sounds = await soundsOf(page, piece);
-    await page.waitForFunction(() => 'listening' in window);
+    await listenerReady(page);
     await expect(page.getByText('loading …')).toHaveCount(0);
     await page.getByRole('button', { name: 'Play', exact: true }).click();
-    const heardBefore = await page.evaluate(
-      () => (window as unknown as { heardSamples: number[] }).heardSamples.length,
-    );
-    await page.waitForFunction(
-      (from) => (window as unknown as { heardSamples: number[] }).heardSamples.length > from + 48_000 * 13,
-      heardBefore,
-    );
+    await waitForFrames(page, (await framesHeard(page)) + 48_000 * 13);
     await page.getByRole('button', { name: 'Stop', exact: true }).click();
-    const played = Float32Array.from(
-      await page.evaluate(() => (window as unknown as { heardSamples: number[] }).heardSamples),
-    );
+    const played = await takeHeard(page);
 
     const engine = new Engine(48_000);
     for (const [hash, data] of sounds) engine.addSound(hash, data);
@@ -103,8 +71,9 @@ test.describe('one engine everywhere', () => {
     const right = new Float32Array(length);
     engine.process(left, right, length);
     const first = (samples: Float32Array): number => samples.findIndex((x) => Math.abs(x) > 1e-4);
-    const lag = first(played) - first(left);
-    expect(farthest(played.subarray(lag, lag + length), left)).toBeLessThan(1e-6);
+    const lag = first(played.left) - first(left);
+    expect(farthest(played.left.subarray(lag, lag + length), left)).toBeLessThan(1e-6);
+    expect(farthest(played.right.subarray(lag, lag + length), right)).toBeLessThan(1e-6);
 
     const printed = await printAndDownload(page, 'Hum, first call', 'Wet only', '2 bars');
     const here = render({ ...planPrint(piece, clipOrder(piece, 'clip-3', 'wet', 2)!), sounds })!;

@@ -1,42 +1,5 @@
-import type { CDPSession, Locator, Page } from '@playwright/test';
 import { beatShown, expect, farthest, isDown, powerDb, rendered, saved, stone, test } from './bench';
-
-interface Finger {
-  readonly x: number;
-  readonly y: number;
-  readonly id: number;
-}
-
-/** Fingers on the screen, through the browser's own touch events. */
-class Fingers {
-  private down: readonly Finger[] = [];
-
-  constructor(private readonly client: CDPSession) {}
-
-  static async on(page: Page): Promise<Fingers> {
-    return new Fingers(await page.context().newCDPSession(page));
-  }
-
-  async press(target: Locator, x = 0.5, y = 0.5): Promise<number> {
-    const box = (await target.boundingBox())!;
-    const id = this.down.reduce((most, finger) => Math.max(most, finger.id), 0) + 1;
-    this.down = [...this.down, { x: box.x + x * box.width, y: box.y + y * box.height, id }];
-    await this.client.send('Input.dispatchTouchEvent', { type: 'touchStart', touchPoints: [...this.down] });
-    return id;
-  }
-
-  async move(id: number, dx: number, dy: number): Promise<void> {
-    this.down = this.down.map((finger) =>
-      finger.id === id ? { ...finger, x: finger.x + dx, y: finger.y + dy } : finger,
-    );
-    await this.client.send('Input.dispatchTouchEvent', { type: 'touchMove', touchPoints: [...this.down] });
-  }
-
-  async lift(id: number): Promise<void> {
-    this.down = this.down.filter((finger) => finger.id !== id);
-    await this.client.send('Input.dispatchTouchEvent', { type: 'touchEnd', touchPoints: [...this.down] });
-  }
-}
+import { Fingers } from './fingers';
 
 test('a stutter and a sweep are played together, recorded as they sounded, and the sweep comes back by itself', async ({
   page,

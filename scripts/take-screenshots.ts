@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { newSlot } from '../src/core/piece/edits/chain';
 import type { Piece } from '../src/core/piece/piece';
+import { BROWSER } from './browser';
 import { startServer } from './startServer';
 
 const PORT = 4179;
@@ -229,7 +230,7 @@ async function otherBenches(page: Page, shoot: (view: string) => Promise<Buffer>
 
 async function main(): Promise<void> {
   const browser = await chromium.launch({
-    executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+    executablePath: BROWSER,
     args: ['--no-sandbox', '--disable-background-networking', '--no-first-run'],
   });
   const folder = mkdtempSync(join(tmpdir(), 'zephiro-pictures-'));

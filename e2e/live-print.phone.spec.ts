@@ -1,0 +1,207 @@
+import type { APIRequestContext, Page } from '@playwright/test';
+import { effectOf } from '../src/core/effects/catalogue';
+import { readWav } from '../src/core/formats/readWav';
+import { newSlot } from '../src/core/piece/edits/chain';
+import type { Piece } from '../src/core/piece/piece';
+import {
+  beatShown,
+  expect,
+  farthest,
+  handOn,
+  isDown,
+  saved,
+  stone,
+  test as base,
+  touchAlong,
+  type Stored,
+} from './bench';
+import { Fingers } from './fingers';
+import { listenerReady, listenIn, takeHeard, waitForFrames } from './listener';
+
+const TIMES = 2;
+/** Beats after which hands are taken off: a minute at 92 BPM. */
+const PLAYED_BEATS = 92;
+
+/** Salt Pier twice over, with its returns, and a braid whose strands take turns on the voice. */
+function longer(piece: Piece): Piece {
+  const { lengthBeats } = piece;
+  const pattern = effectOf('braid').presets.find(({ name }) => name === 'Five bells')!;
+  return {
+    ...piece,
+    lengthBeats: TIMES * lengthBeats,
+    tracks: piece.tracks.map((track) => ({
+      ...track,
+      chain: track.id === 'hum' ? [newSlot('bells', 'braid', pattern.id)] : track.chain,
+      clips: Array.from({ length: TIMES }, (_, time) =>
+        track.clips.map((clip) => ({ ...clip, id: `${clip.id}-${time}`, start: clip.start + time * lengthBeats })),
+      ).flat(),
+    })),
+  };
+}
+
+const test = base.extend<{ longPiece: string }>({
+  longPiece: async ({ page, request }, provide) => {
+    const { piece } = (await (await request.get('/api/pieces/salt-pier')).json()) as Stored;
+    const id = crypto.randomUUID();
+    await request.post('/api/pieces', { data: { ...longer(piece), id } });
+    await listenIn(page);
+    await page.goto(`/piece/${id}`);
+    await expect(page.getByRole('heading', { name: 'Salt Pier' })).toBeVisible();
+    await page.waitForLoadState('networkidle');
+    await expect(page.getByText('loading …')).toHaveCount(0);
+    await provide(id);
+  },
+});
+
+/** Hands of a player: each round takes about three bars. */
+class Player {
+  private round = 0;
+
+  constructor(
+    private readonly page: Page,
+    private readonly fingers: Fingers,
+  ) {}
+
+  private later(beats: number): Promise<void> {
+    const { page } = this;
+    return beatShown(page).then((from) =>
+      expect
+        .poll(() => beatShown(page), { intervals: [30] })
+        .toBeGreaterThanOrEqual(Math.min(PLAYED_BEATS, from + beats)),
+    );
+  }
+
+  /** A hold in one hand, the field or another hold in the other. */
+  async play(): Promise<void> {
+    const { page, fingers, round } = this;
+    const stones = ['Stutter', 'Tape stop', 'Backwards', 'Cloud'];
+    const first = stone(page, stones[round % 4]!);
+    const one = await fingers.press(first);
+    await isDown(first, true);
+    if (round % 2 === 0) await this.sweep();
+    else await this.second(stone(page, stones[(round + 1) % 4]!));
+    await fingers.lift(one);
+    await isDown(first, false);
+    await this.pads();
+    this.round += 1;
+  }
+
+  private async sweep(): Promise<void> {
+    const { page, fingers } = this;
+    const finger = await fingers.press(page.getByRole('slider', { name: /^Field Low water/ }), 0.8, 0.6);
+    for (let i = 0; i < 12; i += 1) await fingers.move(finger, i < 8 ? -14 : 9, i % 2 === 0 ? -5 : 3);
+    await this.later(1);
+    await fingers.lift(finger);
+  }
+
+  private async second(other: ReturnType<typeof stone>): Promise<void> {
+    const finger = await this.fingers.press(other);
+    await isDown(other, true);
+    await this.later(1);
+    await this.fingers.lift(finger);
+    await isDown(other, false);
+  }
+
+  /** Throws in the first half, strands of the pattern in the second. */
+  private async pads(): Promise<void> {
+    const { page, fingers } = this;
+    const pads = page
+      .getByRole('group', { name: /^(Throws|Strands)$/ })
+      .getByRole('button', { name: /^(Throw|Take) / });
+    const pad = pads.nth(this.round % (await pads.count()));
+    const finger = await fingers.press(pad);
+    await isDown(pad, true);
+    await this.later(1);
+    await fingers.lift(finger);
+    await isDown(pad, false);
+  }
+}
+
+/** The piece's main output printed by the page, from a beat to a beat. */
+async function printed(page: Page, request: APIRequestContext, id: string) {
+  const hand = handOn(page, true);
+  await hand.view('Piece');
+  const ruler = page.getByRole('slider', { name: 'Place in the piece' });
+  await touchAlong(page, ruler, [
+    [0.002, 0.5],
+    [0.5, 0.5],
+    [0.998, 0.5],
+  ]);
+  await hand.press('button', 'Print');
+  await hand.press('radio', 'Print everything');
+  await hand.press('radio', 'Wet and dry');
+  await hand.press('radio', 'Rings: cut at the end');
+  await hand.press('button', 'Start the print');
+  const { piece } = await saved(page, id, (stored) => stored.piece.prints.length === 1);
+  const print = piece.prints[0]!;
+  const sound = readWav(await (await request.get(`/api/sounds/${print.sound}`)).body());
+  return { piece, print, sound };
+}
+
+/** The same as a file of the server's making. */
+async function exported(page: Page, request: APIRequestContext, id: string, toBeat: number) {
+  const order = { piece: id, what: 'mix', fromBeat: 0, toBeat, tail: 'none', format: 'wav32f', lufs: null, prints: [] };
+  const started = (await (await request.post('/api/exports', { data: order })).json()) as { id: string };
+  interface Listed {
+    readonly id: string;
+    readonly state: string;
+    readonly files: readonly { readonly name: string }[];
+  }
+  let found: Listed | undefined;
+  await expect
+    .poll(
+      async () => {
+        const list = (await (await request.get(`/api/exports?piece=${id}`)).json()) as Listed[];
+        found = list.find((one) => one.id === started.id);
+        return found?.state;
+      },
+      { timeout: 120_000 },
+    )
+    .toBe('done');
+  const path = `/api/exports/${started.id}/${encodeURIComponent(found!.files[0]!.name)}`;
+  return readWav(await (await request.get(path)).body());
+}
+
+const firstLoud = (samples: Float32Array): number => samples.findIndex((x) => Math.abs(x) > 1e-4);
+
+test.describe('live is what is recorded and printed', () => {
+  test.use({ bypassCSP: true });
+
+  test('a minute played by hand, recorded as moves, prints as it was heard, and the server writes the same', async ({
+    page,
+    request,
+    longPiece,
+  }) => {
+    test.setTimeout(360_000);
+    const hand = handOn(page, true);
+    await listenerReady(page);
+    await hand.view('Play');
+    await hand.press('switch', 'Record moves');
+    await hand.press('button', 'Play');
+    const player = new Player(page, await Fingers.on(page));
+    while ((await beatShown(page)) < PLAYED_BEATS / 2) await player.play();
+    await hand.press('button', /^Pads: /);
+    await hand.press('radio', 'Strands');
+    await hand.press('button', /^Close/);
+    while ((await beatShown(page)) < PLAYED_BEATS) await player.play();
+    await hand.press('button', 'Let go of all');
+    // What is compared ends before the end of playing does.
+    const frames = Math.ceil((PLAYED_BEATS * 60 * 48_000) / 92);
+    await waitForFrames(page, frames + 48_000);
+    await hand.press('button', 'Stop');
+    const played = await takeHeard(page);
+
+    const { piece, sound } = await printed(page, request, longPiece);
+    const params = new Set(piece.lanes.map(({ target }) => (target.kind === 'effect' ? target.param : target.kind)));
+    for (const moved of ['held', 'cutoff', 'send', 'taken']) expect(params).toContain(moved);
+    const [left, right] = sound.channels as [Float32Array, Float32Array];
+    const lag = firstLoud(played.left) - firstLoud(left);
+    // A convolver rounds otherwise where its partitions begin at another sample.
+    expect(farthest(played.left.subarray(lag, lag + frames), left.subarray(0, frames))).toBeLessThan(1e-6);
+    expect(farthest(played.right.subarray(lag, lag + frames), right.subarray(0, frames))).toBeLessThan(1e-6);
+
+    const written = await exported(page, request, longPiece, PLAYED_BEATS);
+    expect(farthest(written.channels[0]!.subarray(0, frames), left.subarray(0, frames))).toBeLessThan(1e-6);
+    expect(farthest(written.channels[1]!.subarray(0, frames), right.subarray(0, frames))).toBeLessThan(1e-6);
+  });
+});
