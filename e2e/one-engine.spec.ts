@@ -8,7 +8,7 @@ import type { Piece } from '../src/core/piece/piece';
 import { newSlot } from '../src/core/piece/edits/chain';
 import { readWav } from '../src/core/formats/readWav';
 import { expect, farthest, printAndDownload, saved, test } from './bench';
-import { framesHeard, listenerReady, listenIn, takeHeard, waitForFrames } from './listener';
+import { framesCaptured, captureReady, captureOutput, capturedOutput, waitForFrames } from './outputCapture';
 
 /** Four effects, moves, pan: what differs between runtimes would show. */
 const busy = (piece: Piece): Piece => ({
@@ -52,15 +52,15 @@ test.describe('one engine everywhere', () => {
       data: { saveId: 'busy', piece, history: { from: 0, entries: [], cursor: 0 } },
     });
     expect(put.status()).toBe(200);
-    await listenIn(page);
+    await captureOutput(page);
     await page.reload();
     const sounds = await soundsOf(page, piece);
-    await listenerReady(page);
+    await captureReady(page);
     await expect(page.getByText('loading …')).toHaveCount(0);
     await page.getByRole('button', { name: 'Play', exact: true }).click();
-    await waitForFrames(page, (await framesHeard(page)) + 48_000 * 13);
+    await waitForFrames(page, (await framesCaptured(page)) + 48_000 * 13);
     await page.getByRole('button', { name: 'Stop', exact: true }).click();
-    const played = await takeHeard(page);
+    const played = await capturedOutput(page);
 
     const engine = new Engine(48_000);
     for (const [hash, data] of sounds) engine.addSound(hash, data);

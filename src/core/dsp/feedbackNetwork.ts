@@ -24,8 +24,8 @@ export class FeedbackNetwork {
   private place = 0;
   private readonly kernel: Step | null;
   private readonly goal = new Float32Array(SHELF_FIGURES * NETWORK_LINES);
-  /** Steps in which shelves may still move: to what was aimed at last, and one in which they stop. */
-  private aimed = 0;
+  /** Steps until the shelves stand still: one to reach the last goal, and one to set their increments to zero. */
+  private stepsToSettle = 0;
 
   /**
    * @param longest longest delay in samples
@@ -53,14 +53,14 @@ export class FeedbackNetwork {
     const goal = Math.fround(value);
     if (this.goal[at] === goal) return;
     this.goal[at] = goal;
-    this.aimed = 2;
+    this.stepsToSettle = 2;
   }
 
   /** Takes all goals at once. */
   jump(): void {
     this.memory.now.set(this.goal);
     this.memory.move.fill(0);
-    this.aimed = 0;
+    this.stepsToSettle = 0;
   }
 
   /** @returns the highest level written into a line */
@@ -68,8 +68,8 @@ export class FeedbackNetwork {
     const { goal, memory } = this;
     const { now, move, delays, slopes } = memory;
     let moving = 0;
-    if (this.aimed > 0) {
-      this.aimed -= 1;
+    if (this.stepsToSettle > 0) {
+      this.stepsToSettle -= 1;
       for (let i = 0; i < goal.length; i += 1) {
         const step = (goal[i]! - now[i]!) / STEP_FRAMES;
         move[i] = step;

@@ -47,12 +47,12 @@ export function addClip(
     (caught && first - startFade < fadeFrames) ||
     (cut && cutAt - end < fadeFrames);
   if (!faded) {
-    // Whole numbers of 32 bits: places in a long piece are none, and are slow as indexes.
-    let to = at | 0;
-    let of = source | 0;
-    for (let count = (end - first) | 0; count > 0; count -= 1, to += 1, of += step) {
-      outLeft[to] = outLeft[to]! + left[of]! * gain;
-      outRight[to] = outRight[to]! + right[of]! * gain;
+    // 32-bit integers: positions in a long piece exceed them, and are slow as indices.
+    let outIndex = at | 0;
+    let soundIndex = source | 0;
+    for (let count = (end - first) | 0; count > 0; count -= 1, outIndex += 1, soundIndex += step) {
+      outLeft[outIndex] = outLeft[outIndex]! + left[soundIndex]! * gain;
+      outRight[outIndex] = outRight[outIndex]! + right[soundIndex]! * gain;
     }
     return true;
   }

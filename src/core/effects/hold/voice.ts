@@ -23,7 +23,7 @@ export interface HoldVoice {
   /**
    * Begins.
    * @param at frames since the processor's own beginning  @param position in the history of the sound that comes in then
-   * @param place in samples from the start of the piece: what is left to chance falls out alike at the same place
+   * @param place in samples from the start of the piece; random choices start from it, so that they repeat there
    */
   begin(at: number, position: number, history: History, values: Float64Array, place: number): void;
   /** Writes its part of a step. */

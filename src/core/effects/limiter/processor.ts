@@ -14,8 +14,8 @@ const P = paramIndices(limiterParams);
 const LONGEST_SECONDS = 0.008;
 /** The moving gain itself raises true peaks slightly: 0.09 dB of headroom. */
 const MARGIN = 0.99;
-/** A gain that comes up to 1 ends just under it: 1e-8 dB. */
-const NEARLY_OPEN = 1 - 1e-9;
+/** The release approaches 1 without reaching it; from here on, 1e-8 dB below, a gain counts as 1. */
+const NEARLY_UNITY = 1 - 1e-9;
 /** From this share of the ceiling on, components near Nyquist could lift a peak over it. */
 const NEAR = 0.8;
 /** Seconds in which the band near Nyquist fades in again. */
@@ -55,8 +55,8 @@ export class LimiterProcessor implements EffectProcessor {
   private place = 0;
   private length = 1;
   private released = 1;
-  /** Samples for which no gain has been under 1. */
-  private openFor = 0;
+  /** Samples since a gain was under 1. */
+  private unityFrames = 0;
   private gain = 1;
   private ceiling = 1;
   private lowest = 1;
@@ -117,7 +117,7 @@ export class LimiterProcessor implements EffectProcessor {
     this.limitedFor = 0;
     this.place = 0;
     this.released = 1;
-    this.openFor = 3 * length;
+    this.unityFrames = 3 * length;
   }
 
   process(input: StereoBlock, wet: StereoBlock, values: Float64Array): void {
@@ -131,7 +131,7 @@ export class LimiterProcessor implements EffectProcessor {
     this.limitBand(begin, between ? NEAR * Math.min(this.ceiling, ceilingGoal) : Infinity);
     this.measure(between, NEAR * Math.min(this.ceiling, ceilingGoal));
     const highest = this.addSamplePeaks(begin, between);
-    if (this.isOpen && highest <= NEAR * Math.min(this.ceiling, ceilingGoal)) {
+    if (this.isAtUnity && highest <= NEAR * Math.min(this.ceiling, ceilingGoal)) {
       this.ceiling = ceilingGoal;
       this.delay(wet, begin);
       return;
@@ -143,9 +143,9 @@ export class LimiterProcessor implements EffectProcessor {
     this.give(wet, begin);
   }
 
-  /** True when every gain in both windows is 1, and nothing of the band-limited input is heard. */
-  private get isOpen(): boolean {
-    return this.openFor >= 3 * this.length && this.limitedShare === 0 && this.limitedFor === 0;
+  /** True when every gain in both windows is 1, and the output has nothing of the band-limited input. */
+  private get isAtUnity(): boolean {
+    return this.unityFrames >= 3 * this.length && this.limitedShare === 0 && this.limitedFor === 0;
   }
 
   /** Lays what comes in into the rings. */
@@ -251,7 +251,7 @@ export class LimiterProcessor implements EffectProcessor {
     this.released = released;
   }
 
-  /** What `give` does where every gain is 1. */
+  /** Writes the delayed input: what `give` does while every gain is 1. */
   private delay(wet: StereoBlock, begin: number): void {
     const { left, right } = this;
     const size = left.length;
@@ -281,6 +281,6 @@ export class LimiterProcessor implements EffectProcessor {
       if (at === size) at = 0;
     }
     if (lowest < this.lowest) this.lowest = lowest;
-    this.openFor = lowest > NEARLY_OPEN ? this.openFor + STEP_FRAMES : 0;
+    this.unityFrames = lowest > NEARLY_UNITY ? this.unityFrames + STEP_FRAMES : 0;
   }
 }

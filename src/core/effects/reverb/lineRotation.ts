@@ -37,7 +37,7 @@ export class LineRotation {
   private readonly rotatedGains = new Float64Array(GAINS);
   private readonly rotations = new Float64Array(2 * PAIRS);
   private speed = 0;
-  /** For which the steps of the phasors hold; -1 for none. */
+  /** The share for which the steps of the phasors were computed; -1 for none. */
   private share = -1;
   private settled = false;
 
@@ -129,7 +129,7 @@ export class LineRotation {
   }
 }
 
-/** Cosines and sines of phases that turn evenly, one of each pair of lines: a sine for each at every step costs more. */
+/** Cosine and sine of one phase for each pair of lines, advanced by a complex multiplication instead of a sine. */
 class Phasors {
   readonly cosines = new Float64Array(PAIRS).fill(1);
   readonly sines = new Float64Array(PAIRS);
@@ -146,7 +146,7 @@ class Phasors {
     this.stepSines[pair] = Math.sin(2 * Math.PI * turns);
   }
 
-  /** Turns all by a step; their lengths are held at 1 against rounding. */
+  /** Advances all phases by their steps, and keeps the magnitudes at 1 against rounding. */
   advance(): void {
     const { cosines, sines, stepCosines, stepSines } = this;
     for (let pair = 0; pair < PAIRS; pair += 1) {
@@ -154,7 +154,7 @@ class Phasors {
       const y = sines[pair]!;
       const a = x * stepCosines[pair]! - y * stepSines[pair]!;
       const b = x * stepSines[pair]! + y * stepCosines[pair]!;
-      // One step of Newton's iteration for 1 over the root.
+      // One Newton step for the reciprocal of the magnitude.
       const scale = 1.5 - 0.5 * (a * a + b * b);
       cosines[pair] = a * scale;
       sines[pair] = b * scale;
