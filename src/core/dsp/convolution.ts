@@ -419,6 +419,8 @@ class Stage {
 export class Convolution {
   private readonly stages: readonly Stage[];
   private readonly ways: ConvolutionIo;
+  /** Whether anything has been convolved since it was cleared. */
+  private used = false;
   frames = 0;
 
   /** @param longest samples of the longest impulse; what is beyond is left out */
@@ -435,16 +437,21 @@ export class Convolution {
     this.frames = impulse.frames;
     for (const stage of this.stages) stage.load(impulse);
     this.ways.clear();
+    this.used = false;
   }
 
+  /** Forgets all sound, and begins its partitions anew. */
   clear(): void {
-    for (const stage of this.stages) stage.clear();
+    if (!this.used) return;
+    for (let i = 0; i < this.stages.length; i += 1) this.stages[i]!.clear();
     this.ways.clear();
+    this.used = false;
   }
 
   /** Adds a step of STEP_FRAMES samples to `outLeft` and `outRight`. */
   addTo(left: Float64Array, right: Float64Array, outLeft: Float64Array, outRight: Float64Array): void {
     const { stages, ways } = this;
+    this.used = true;
     ways.write(left, right);
     for (let i = 0; i < stages.length; i += 1) stages[i]!.process();
     ways.addTo(outLeft, outRight);

@@ -80,8 +80,6 @@ export class ConvolverProcessor implements EffectProcessor {
   }
 
   reset(seconds: number, values: Float64Array): void {
-    this.convolutions[0].clear();
-    this.convolutions[1].clear();
     this.quiets[0].reset();
     this.quiets[1].reset();
     this.pre[0].clear();
@@ -90,6 +88,9 @@ export class ConvolverProcessor implements EffectProcessor {
   }
 
   locate(_seconds: number, values: Float64Array): void {
+    // Rounding depends on where partitions begin: the same sound shall come out alike to the bit, whatever was before.
+    this.convolutions[0].clear();
+    this.convolutions[1].clear();
     this.preNow = Math.round((values[P.preDelay]! * this.sampleRate) / 1000);
     this.open = values[P.input]!;
     this.width = values[P.width]!;
