@@ -57,13 +57,13 @@ export class CompressorProcessor extends Insert implements EffectProcessor {
   }
 
   reset(seconds: number, values: Float64Array): void {
-    this.sideCut.clear();
-    this.held = 0;
-    this.reduction = 0;
     this.locate(seconds, values);
   }
 
   locate(_seconds: number, values: Float64Array): void {
+    this.sideCut.clear();
+    this.held = 0;
+    this.reduction = 0;
     this.makeUp = values[P.makeUp]!;
     this.seenThreshold = values[P.threshold]!;
     this.seenSlope = 1 - 1 / values[P.ratio]!;

@@ -36,15 +36,15 @@ export class CrushProcessor extends Insert implements EffectProcessor {
   }
 
   reset(seconds: number, values: Float64Array): void {
+    this.locate(seconds, values);
+  }
+
+  locate(seconds: number, values: Float64Array): void {
     this.before.clear();
     this.after.clear();
     this.matcher.clear();
     this.left = 0;
     this.right = 0;
-    this.locate(seconds, values);
-  }
-
-  locate(seconds: number, values: Float64Array): void {
     const period = this.periodOf(values);
     const place = seconds * this.sampleRate;
     // It looks at the same samples wherever playing began.

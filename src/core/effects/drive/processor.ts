@@ -62,12 +62,17 @@ export class DriveProcessor extends Insert implements EffectProcessor {
   }
 
   reset(seconds: number, values: Float64Array): void {
-    for (const made of this.oversamplers) made?.clear();
-    for (const part of [...this.antialiased, ...this.dcBlocks, this.before, this.after, this.matcher]) part.clear();
     this.locate(seconds, values);
   }
 
   locate(_seconds: number, values: Float64Array): void {
+    for (let i = 0; i < this.oversamplers.length; i += 1) this.oversamplers[i]?.clear();
+    for (let i = 0; i < this.antialiased.length; i += 1) this.antialiased[i]!.clear();
+    this.dcBlocks[0].clear();
+    this.dcBlocks[1].clear();
+    this.before.clear();
+    this.after.clear();
+    this.matcher.clear();
     this.drive = this.driveOf.at(values[P.drive]!);
     this.bias = values[P.bias]!;
     this.factor = values[P.oversampling]!;

@@ -50,12 +50,12 @@ export class FilterProcessor extends Insert implements EffectProcessor {
   }
 
   reset(seconds: number, values: Float64Array): void {
-    this.row.clear();
-    this.level = 0;
     this.locate(seconds, values);
   }
 
   locate(seconds: number, values: Float64Array): void {
+    this.row.clear();
+    this.level = 0;
     this.phase = seconds * values[P.lfoRate]!;
     this.drive = this.driveOf.at(values[P.drive]!);
     this.choose(values, 1);

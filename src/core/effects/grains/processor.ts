@@ -71,18 +71,18 @@ export class GrainsProcessor implements EffectProcessor {
 
   reset(seconds: number, values: Float64Array): void {
     this.rings.clear();
-    this.back.left.fill(0);
-    this.back.right.fill(0);
-    this.returns.clear();
-    this.blocks[0].clear();
-    this.blocks[1].clear();
     this.written = 0;
-    this.age.fill(1);
     this.locate(seconds, values);
   }
 
   locate(seconds: number, values: Float64Array): void {
     this.noise.restart(Math.round(seconds * this.sampleRate));
+    clearBlock(this.back.left);
+    clearBlock(this.back.right);
+    this.returns.clear();
+    this.blocks[0].clear();
+    this.blocks[1].clear();
+    this.age.fill(1);
     this.until = 0;
     this.taking = values[P.freeze]! >= 0.5 ? 0 : 1;
     this.guard.clear();

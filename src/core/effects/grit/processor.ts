@@ -38,15 +38,17 @@ export class GritProcessor extends Insert implements EffectProcessor {
   }
 
   reset(seconds: number, values: Float64Array): void {
-    for (const part of [...this.lines, this.band]) part.clear();
     this.locate(seconds, values);
   }
 
   locate(seconds: number, values: Float64Array): void {
+    this.lines[0].clear();
+    this.lines[1].clear();
+    this.band.clear();
     const phase = seconds * values[P.frequency]!;
     this.phase = phase - Math.floor(phase);
     const place = Math.round(seconds * this.sampleRate);
-    for (const noise of this.noises) noise.restart(place);
+    for (let i = 0; i < this.noises.length; i += 1) this.noises[i]!.restart(place);
     this.amount = values[P.amount]!;
     this.quiet.reset();
   }

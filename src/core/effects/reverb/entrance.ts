@@ -51,7 +51,8 @@ export class EntranceSide {
   private readonly falls = new MemoizedUnary((length) => Math.pow(10, -3 * length));
   private preNow = 0;
   private swellNow = 0;
-  private smearNow = 0;
+  /** Gain of the smear; NaN until it is first known. */
+  private smearNow = Number.NaN;
 
   /** @param room where its smear lies in a kernel's memory; null leaves it to TypeScript */
   constructor(
@@ -71,13 +72,17 @@ export class EntranceSide {
     );
   }
 
-  clear(space: number, preDelayMs: number, swellMs: number, diffusion: number): void {
+  clear(space: number): void {
     this.pre.clear();
     this.swelling.clear();
     this.enter(space);
+  }
+
+  /** Takes all lengths and gains at once, after silence. */
+  locate(preDelayMs: number, swellMs: number): void {
     this.preNow = (preDelayMs * this.sampleRate) / 1000;
     this.swellNow = (swellMs * this.sampleRate) / 1000;
-    this.smearNow = diffusion * MAX_SMEAR;
+    this.smearNow = Number.NaN;
   }
 
   /** Takes what belongs to a space alone, empty. */
@@ -103,6 +108,7 @@ export class EntranceSide {
 
   private smearBy(io: Float64Array, gain: number): void {
     const { smear } = this;
+    if (Number.isNaN(this.smearNow)) this.smearNow = gain;
     for (let section = 0; section < FOUR; section += 1) smear.gains[section] = -this.smearNow;
     for (let i = 0; i < STEP_FRAMES; i += 1) smear.smeared[i] = io[i]!;
     smear.smear(STEP_FRAMES, (this.smearNow - gain) / STEP_FRAMES);
@@ -182,10 +188,16 @@ export class Entrance {
     this.right = new EntranceSide(sampleRate, 1, room && { memory: room.memory, at: room.at + leftBytes });
   }
 
-  clear(space: number, preDelayMs: number, swellMs: number, diffusion: number): void {
+  clear(space: number): void {
+    this.left.clear(space);
+    this.right.clear(space);
+  }
+
+  /** Takes all lengths and gains at once, after silence. */
+  locate(preDelayMs: number, swellMs: number): void {
     this.cuts.clear();
-    this.left.clear(space, preDelayMs, swellMs, diffusion);
-    this.right.clear(space, preDelayMs, swellMs, diffusion);
+    this.left.locate(preDelayMs, swellMs);
+    this.right.locate(preDelayMs, swellMs);
   }
 
   /** Takes what belongs to another space alone, empty. */

@@ -69,12 +69,13 @@ export class ReverbProcessor implements EffectProcessor {
   private enter(values: Float64Array): void {
     this.space = values[P.space]!;
     this.tail.clear(this.space);
-    this.entrance.clear(this.space, values[P.preDelay]!, values[P.swell]!, values[P.diffusion]!);
+    this.entrance.clear(this.space);
     this.early.clear(values[P.size]!);
   }
 
   locate(seconds: number, values: Float64Array): void {
     if (this.space !== values[P.space]) this.enter(values);
+    this.entrance.locate(values[P.preDelay]!, values[P.swell]!);
     this.tail.locate(seconds, values[P.modRate]!);
     this.frozen = values[P.freeze]! >= SEALED ? 1 : 0;
     this.open = this.inputGoal(values);
