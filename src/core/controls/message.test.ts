@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { between } from '../testing';
-import { readControl, readNote, takesHold } from './message';
+import { readControl, readNote, readTransport, takesHold } from './message';
 
 test('a control change is read, by its channel and number; other messages and broken ones are left alone', () => {
   expect(readControl([0xb3, 21, 127])).toEqual({ midiChannel: 3, number: 21, position: 1 });
@@ -28,4 +28,9 @@ test('notes and their pressure are read; a note-on of velocity 0 is a note-off',
   expect(readNote([0xd3, 0])).toEqual({ kind: 'pressure', note: null, midiChannel: 3, value: 0 });
   for (const bytes of [[0xb0, 60, 100], [0x90, 60], [0x90, 200, 5], [0x90, 60, 255], [0xf8], []])
     expect(readNote(bytes)).toBeNull();
+});
+
+test('start, continue and stop are read; the clock and everything else is left alone', () => {
+  expect([[0xfa], [0xfb], [0xfc]].map(readTransport)).toEqual(['start', 'continue', 'stop']);
+  for (const bytes of [[0xf8], [0xfe], [0x90, 60, 100], []]) expect(readTransport(bytes)).toBeNull();
 });

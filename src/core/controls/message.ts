@@ -52,6 +52,14 @@ export function readNote(bytes: ArrayLike<number>): NoteMessage | null {
   return status === NOTE_ON ? { kind: 'on', note: first, midiChannel, value } : null;
 }
 
+/** What a controller asks of the transport. */
+export type TransportMessage = 'start' | 'continue' | 'stop';
+
+const TRANSPORT: Readonly<Record<number, TransportMessage>> = { 0xfa: 'start', 0xfb: 'continue', 0xfc: 'stop' };
+
+/** A real-time message that starts or stops playing, of the MIDI 1.0 specification (1996), table 6; null for any other. */
+export const readTransport = (bytes: ArrayLike<number>): TransportMessage | null => TRANSPORT[bytes[0] ?? 0] ?? null;
+
 /** Two steps of a control of 7 bit. */
 const NEAR = 2.5 / MOST;
 

@@ -3,7 +3,7 @@ import { create } from 'zustand';
 import * as z from 'zod';
 import { readStored, writeStored } from '../../../data/browserStorage';
 import { markHand } from '../../../ui/handTime';
-import { FIRST_PAD, noteMessages } from '../controller/controllerStore';
+import { FIRST_BUTTON, FIRST_PAD, noteMessages } from '../controller/controllerStore';
 
 export const MAX_STONES = 8;
 export const MAX_PADS = 8;
@@ -54,10 +54,11 @@ function given<T>(all: Readonly<Record<string, T>>, control: string, what: T): R
   return { ...all, ...swapped, [control]: what };
 }
 
-/** Notes of a controller that play the controls, from the first pad of the built-in one on. */
+/** Notes of a controller that play the controls: those of the built-in one's pads and buttons. */
 const START_NOTES: Readonly<Record<string, number>> = Object.fromEntries([
   ...Array.from({ length: MAX_STONES }, (_, i) => [`stone${i}`, FIRST_PAD + i] as const),
   ...Array.from({ length: MAX_PADS }, (_, i) => [`pad${i}`, FIRST_PAD + MAX_STONES + i] as const),
+  ...(['presetBack', 'presetNext', 'letGo'] as const).map((control, i) => [control, FIRST_BUTTON + i] as const),
 ]);
 
 interface KeyStore {

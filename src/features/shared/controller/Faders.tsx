@@ -4,12 +4,22 @@ import { figure } from '../../../core/params/make';
 import { contextOf } from '../../../core/piece/find';
 import type { ParamValue } from '../../../core/params/param';
 import { elementOf } from '../../../ui/frame';
+import { Button } from '../../../ui/Button';
 import { HoldArea } from '../../../ui/HoldArea';
 import { Rail } from '../../../ui/Rail';
 import { Text } from '../../../ui/Text';
 import { useTokens } from '../../../ui/theme';
 import { usePiece } from '../../studio/StudioProvider';
-import { controlMessages, FIRST_FADER, FIRST_PAD, noteMessages, PADS, useControllers } from './controllerStore';
+import {
+  controlMessages,
+  FIRST_BUTTON,
+  FIRST_FADER,
+  FIRST_PAD,
+  noteMessages,
+  PADS,
+  transportMessages,
+  useControllers,
+} from './controllerStore';
 
 const MOST = 127;
 const PARAMS = Array.from({ length: 8 }, (_, i) =>
@@ -24,7 +34,10 @@ const PARAMS = Array.from({ length: 8 }, (_, i) =>
   }),
 );
 
-/** The controller that ships with the app: eight faders and sixteen pads that send what an outside one would. */
+/**
+ * The controller that ships with the app: eight faders, sixteen pads and five buttons that send what an outside one
+ * would.
+ */
 export function Faders() {
   const context = contextOf(usePiece());
   const faders = useControllers((controllers) => controllers.faders);
@@ -52,8 +65,33 @@ export function Faders() {
           <NotePad key={i} index={i} />
         ))}
       </View>
+      <View style={styles.buttons}>
+        <Button label="Start, by the controller" icon="play" onPress={() => transportMessages.tell('start')}>
+          Start
+        </Button>
+        <Button label="Stop, by the controller" icon="square" onPress={() => transportMessages.tell('stop')}>
+          Stop
+        </Button>
+        {BUTTONS.map(({ name, text }, i) => (
+          <Button key={name} label={`${name}, by the controller`} onPress={() => pressNote(FIRST_BUTTON + i)}>
+            {text}
+          </Button>
+        ))}
+      </View>
     </View>
   );
+}
+
+/** In the order of their notes. */
+const BUTTONS = [
+  { name: 'Preset before', text: '‹ Preset' },
+  { name: 'Next preset', text: 'Preset ›' },
+  { name: 'Let go of all', text: 'Let go of all' },
+] as const;
+
+function pressNote(note: number): void {
+  noteMessages.tell({ kind: 'on', note, midiChannel: 0, value: 1 });
+  noteMessages.tell({ kind: 'off', note, midiChannel: 0, value: 0 });
 }
 
 /** A pad that sends a note: louder nearer to its top; a finger that moves up on it sends aftertouch. */
@@ -110,6 +148,7 @@ function NotePad({ index }: { readonly index: number }) {
 const DEFAULT_VELOCITY = 100 / MOST;
 
 const styles = StyleSheet.create({
+  buttons: { flexDirection: 'row', flexWrap: 'wrap', gap: 8, marginTop: 12 },
   pads: { flexDirection: 'row', flexWrap: 'wrap', gap: 8, marginTop: 12 },
   pad: {
     width: '22.8%',

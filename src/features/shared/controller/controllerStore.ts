@@ -1,5 +1,5 @@
 import { create } from 'zustand';
-import type { ControlMessage, NoteMessage } from '../../../core/controls/message';
+import type { ControlMessage, NoteMessage, TransportMessage } from '../../../core/controls/message';
 import type { Target } from '../../../core/piece/piece';
 
 /** What is known of controllers in this window. */
@@ -29,6 +29,9 @@ export const PADS = 16;
 /** The pads send from this note on. */
 export const FIRST_PAD = 36;
 
+/** Its buttons send the notes after those of the pads. */
+export const FIRST_BUTTON = FIRST_PAD + PADS;
+
 /** Messages of one kind, from whatever controller they came. */
 class Messages<T> {
   private readonly listeners = new Set<(message: T) => void>();
@@ -46,3 +49,4 @@ class Messages<T> {
 
 export const controlMessages = new Messages<ControlMessage>();
 export const noteMessages = new Messages<NoteMessage>();
+export const transportMessages = new Messages<TransportMessage>();

@@ -1,4 +1,4 @@
-import { controlMessages, noteMessages, useControllers } from './controllerStore';
+import { controlMessages, noteMessages, transportMessages, useControllers } from './controllerStore';
 import { findControllers } from './outside';
 
 interface FakeInput {
@@ -36,16 +36,18 @@ test('controllers are named and heard; one that is plugged in later, too', async
   access.onstatechange!();
   expect(outside()).toEqual(['Keys', 'a controller without a name']);
 
-  const [controls, notes] = [jest.fn(), jest.fn()];
-  const stop = [controlMessages.on(controls), noteMessages.on(notes)];
+  const [controls, notes, transport] = [jest.fn(), jest.fn(), jest.fn()];
+  const stop = [controlMessages.on(controls), noteMessages.on(notes), transportMessages.on(transport)];
   const says = (from: FakeInput, ...data: readonly number[]): void =>
     from.onmidimessage!({ data: new Uint8Array(data), timeStamp: 5 });
   says(keys, 0xb2, 20, 127);
   says(nameless, 0x90, 36, 127);
   says(keys, 0xf8);
+  says(keys, 0xfa);
   keys.onmidimessage!({ data: null, timeStamp: 6 });
   expect(controls.mock.calls).toEqual([[{ number: 20, midiChannel: 2, position: 1 }]]);
   expect(notes.mock.calls).toEqual([[{ kind: 'on', note: 36, midiChannel: 0, value: 1 }]]);
+  expect(transport.mock.calls).toEqual([['start']]);
   stop.forEach((end) => end());
   says(keys, 0xb2, 20, 0);
   expect(controls).toHaveBeenCalledTimes(1);

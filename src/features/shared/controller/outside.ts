@@ -1,6 +1,6 @@
-import { readControl, readNote } from '../../../core/controls/message';
+import { readControl, readNote, readTransport } from '../../../core/controls/message';
 import { markHand } from '../../../ui/handTime';
-import { controlMessages, noteMessages, useControllers } from './controllerStore';
+import { controlMessages, noteMessages, transportMessages, useControllers } from './controllerStore';
 
 function listen(access: MIDIAccess): void {
   const names: string[] = [];
@@ -10,9 +10,10 @@ function listen(access: MIDIAccess): void {
       if (!event.data) return;
       // Placed by when the hand moved it, not by when the page heard of it.
       markHand(event);
-      const [control, note] = [readControl(event.data), readNote(event.data)];
+      const [control, note, transport] = [readControl(event.data), readNote(event.data), readTransport(event.data)];
       if (control) controlMessages.tell(control);
       if (note) noteMessages.tell(note);
+      if (transport) transportMessages.tell(transport);
     };
   }
   useControllers.setState({
