@@ -102,6 +102,13 @@ test('so does a whole piece: sends, returns, lanes, links, a follower, what list
   );
 });
 
+test('so do strands that a pattern reaches when sound has come in for a while', () => {
+  expectAlike(
+    scene([voice], [{ clips: [clipOf('a', 0, 8, 1)], chain: [newSlot('bells', 'braid', 'fiveBells')] }]).piece,
+    6,
+  );
+});
+
 test('leaves nothing to be heard or seen', () => {
   const piece = pieceOf([newSlot('s', 'reverb', 'neutral')]);
   const engine = readyToPlay(piece);

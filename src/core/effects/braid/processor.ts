@@ -31,8 +31,8 @@ class Place {
   work: StrandWork | null = null;
   /** Taken out of the braid: nothing more enters, what rings rings out. */
   leaving = false;
-  /** Samples since nothing more enters. */
-  shutFor = 0;
+  /** Samples since nothing more enters; Infinity while nothing ever has. */
+  shutFor = Infinity;
   readonly input = new StrandInput();
   /** Gates of a pattern: at the input, and after the strand where tails are cut. */
   readonly gate = new StrandGate();
@@ -117,6 +117,7 @@ export class BraidProcessor extends Insert implements EffectProcessor {
       const at = FIRST + i * PER_STRAND;
       place.input.jump(values[at]!, this.goalOpen(i, values));
       place.compensator.reset(this.delayOf(values[at + 3]!));
+      place.shutFor = Infinity;
       this.aim(place, values, at);
     }
     this.starts = true;
