@@ -169,16 +169,20 @@ test('write: every lane of the channel is written anew from where playing begins
   expect(useRecording.getState().mode).toBe('touch');
 });
 
-test('an estimate of what is heard that falls back for a moment ends no pass', () => {
+test.each([
+  ['falls back', -0.45],
+  ['runs ahead', 0.45],
+])('an estimate of what is heard that %s for a moment ends no pass', (_how, seconds) => {
   start('latch');
   ride(input, 2, 3, () => 0.4);
   recorder.letGo(input);
   hear(5);
   recorder.follow();
   const { heardAt } = player;
-  player.heardAt = () => heardAt() - 0.45 * RATE;
+  player.heardAt = () => heardAt() + seconds * RATE;
   recorder.follow();
   player.heardAt = heardAt;
+  recorder.follow();
   hear(6);
   recorder.follow();
   expect(lanes()).toEqual([]);

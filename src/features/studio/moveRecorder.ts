@@ -125,11 +125,12 @@ export class MoveRecorder {
 
   /** Once a frame: when playing has gone back, by a loop or a hand, passes end where it left and begin where it is. */
   follow(): void {
-    const { beat } = this;
+    const { piece, beat } = this;
+    const computed = heardBeat(piece, this.player.position);
     const back = this.lastBeat - JUMP_BEATS;
     // What is heard is an estimate, which may fall back under load; what is computed falls back only where playing
     // does.
-    const jumped = beat < back && heardBeat(this.piece, this.player.position) < back;
+    const jumped = beat < back && computed < back;
     if (jumped && this.passes.size > 0) {
       const open = [...this.passes.values()];
       this.finish(open, this.lastBeat, false);
@@ -143,7 +144,8 @@ export class MoveRecorder {
           });
       }
     }
-    this.lastBeat = jumped ? beat : Math.max(beat, this.lastBeat);
+    // An estimate that ran ahead of what is computed would look like a jump once it has fallen back.
+    this.lastBeat = jumped ? beat : Math.max(Math.min(beat, computed), this.lastBeat);
   }
 
   /** Playing stops: all that is open ends here, and write falls back to touch. */
