@@ -107,6 +107,14 @@ describe('clips and channels', () => {
 });
 
 describe('tails and state', () => {
+  test('what is far below hearing leaves as nothing, and never as a denormal', () => {
+    const falling = soundOf(1, (i) => Math.pow(10, -20 - (25 * i) / RATE));
+    const { left } = played(scene([falling], [{ clips: [clipOf('c', 0, 0, 1)] }]), 1);
+    expect(left.some((x) => x > 0 && x < 1e-28)).toBe(true);
+    expect(left.every((x) => x === 0 || x >= 0.99e-30)).toBe(true);
+    expect(left.lastIndexOf(0)).toBe(left.length - 1);
+  });
+
   test('a tail rings on after stop, and through an edit of the piece', () => {
     const from = voice({ timeL: 250, feedback: 0.5 }, BURST);
     const engine = engineOf(from);

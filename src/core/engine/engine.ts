@@ -391,6 +391,15 @@ export class Engine {
   }
 }
 
+/**
+ * What is quieter, -600 dB, is put out as nothing: single precision has denormals there, which an audio thread flushes
+ * and a print would keep.
+ */
+const NOTHING = 1e-30;
+
 function put(from: Float64Array, at: number, to: Float32Array, place: number, n: number): void {
-  for (let i = 0; i < n; i += 1) to[place + i] = from[at + i]!;
+  for (let i = 0; i < n; i += 1) {
+    const sample = from[at + i]!;
+    to[place + i] = sample < NOTHING && sample > -NOTHING ? 0 : sample;
+  }
 }
