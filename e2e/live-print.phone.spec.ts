@@ -210,12 +210,6 @@ test.describe('live is what is recorded and printed', () => {
     for (const moved of ['held', 'cutoff', 'send', 'taken', 'slice', 'density']) expect(params).toContain(moved);
     const [left, right] = sound.channels as [Float32Array, Float32Array];
     const lag = firstLoud(played.left) - firstLoud(left);
-    if (process.env.KEEP) {
-      const { writeFileSync } = await import('node:fs');
-      writeFileSync('/tmp/played.raw', Buffer.from(played.left.buffer));
-      writeFileSync('/tmp/printed.raw', Buffer.from(left.buffer, left.byteOffset, left.byteLength));
-      writeFileSync('/tmp/piece.json', JSON.stringify(piece));
-    }
     const until = (samples: Float32Array): Float32Array => samples.subarray(0, PLAYED_FRAMES);
     expect(farthest(until(played.left.subarray(lag)), until(left))).toBe(0);
     expect(farthest(until(played.right.subarray(lag)), until(right))).toBe(0);
