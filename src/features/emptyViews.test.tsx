@@ -1,6 +1,7 @@
 import { render, screen } from '@testing-library/react';
 import { useView } from '../data/view';
 import { HeadTools } from './moves/HeadTools';
+import { LanesElsewhere } from './moves/LanesElsewhere';
 import { NoLanes } from './moves/NoLanes';
 import { NoTracks } from './piece/NoTracks';
 import { now, openPiece, press } from './testing';
@@ -22,6 +23,22 @@ test('a piece without tracks offers the ways to begin', () => {
   expect(useView.getState().sheet).toBe('piece');
   press('button', /^Empty track/);
   expect(now().tracks).toHaveLength(1);
+});
+
+test('Moves leads to the channels that have lanes, and says how many', () => {
+  const lane = (id: string, param: 'gain' | 'pan') => ({
+    id,
+    target: { kind: 'channel', channel: 't1', param } as const,
+    unit: 'own' as const,
+    on: true,
+    points: [{ beat: 0, value: 0.5, shape: 'line' as const, bend: 0 }],
+  });
+  openPiece((piece) => ({ ...piece, lanes: [lane('a', 'gain'), lane('b', 'pan')] }));
+  const { rerender } = render(<LanesElsewhere channel="t0" />);
+  press('button', 'Moves of Track 1: 2 lanes');
+  expect(useView.getState().channel).toBe('t1');
+  rerender(<LanesElsewhere channel="t1" />);
+  expect(screen.queryByRole('group', { name: 'Lanes of other channels' })).toBeNull();
 });
 
 describe('Moves without lanes', () => {

@@ -10,6 +10,7 @@ import { ChannelButton } from '../shared/channels/ChannelButton';
 import { useChannel, usePiece } from '../studio/StudioProvider';
 import { ControllerButton } from '../shared/controller/ControllerButton';
 import { HeadTools } from './HeadTools';
+import { LanesElsewhere } from './LanesElsewhere';
 import { LaneStack, type ChosenPoint } from './LaneStack';
 import { HelpButton } from '../shared/shell/HelpButton';
 import { LinkButton } from '../shared/links/LinkButton';
@@ -90,9 +91,7 @@ export function MovesView() {
               onAdded={(lane) => setChosen({ lane, point: 0 })}
             />
           ) : null}
-          {elsewhere > 0 ? (
-            <Text variant="bodySmall">{`${elsewhere} more ${elsewhere === 1 ? 'lane' : 'lanes'} on other channels.`}</Text>
-          ) : null}
+          <LanesElsewhere channel={channel} />
         </ScrollView>
         {chosenLane && range ? (
           <StretchTools key={`stretch-${chosenLane.id}`} lane={chosenLane} lanes={lanes} range={range} />

@@ -189,11 +189,9 @@ export class MoveRecorder {
     });
     const readings = takes.reduce((sum, take) => sum + take.readings.length, 0);
     const points = lanes.reduce((sum, { points: { length } }) => sum + length, 0);
-    say(
-      lanes.length === 1
-        ? `Move recorded: ${readings} readings, ${points} points`
-        : `${lanes.length} moves recorded: ${readings} readings, ${points} points`,
-    );
+    const what = lanes.length === 1 ? 'Move recorded' : `${lanes.length} moves recorded`;
+    // What was set in one go, or played as steps, has been thinned from nothing.
+    say(readings > points ? `${what}: ${readings} readings, ${points} points` : `${what}: ${points} points`);
   }
 
   private take({ target, readings, latched, played }: Pass, until: number): Take[] {

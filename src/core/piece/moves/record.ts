@@ -112,7 +112,6 @@ export function laneFromSteps(
   const lead = first.beat - LEAD_BEATS;
   const old = on.lane.points;
   const before = lead > 0 ? splitPoints(old, lead, on.before(lead)).filter(({ beat }) => beat <= lead + 1e-9) : [];
-  const led = before.map((point, i): Point => (i === before.length - 1 ? { ...point, shape: 'hold', bend: 0 } : point));
   const steps = ordered.map(({ beat, position, number }): Point => ({
     beat,
     value: number === undefined ? on.value(position) : on.exact(number),
@@ -121,5 +120,18 @@ export function laneFromSteps(
   }));
   const end = Math.max(endBeat, ordered[ordered.length - 1]!.beat + LEAD_BEATS);
   const after = splitPoints(old, end, on.before(end)).filter(({ beat }) => beat >= end - 1e-9);
-  return { ...on.lane, on: true, points: [...led, ...steps, ...after] };
+  return { ...on.lane, on: true, points: [...ledTo(before), ...steps, ...after] };
+}
+
+/**
+ * Points that lead to a step: the last holds until it. It is left out where the one before holds the same, and lies at
+ * the start where there is none: a step can then be moved to an earlier beat.
+ */
+function ledTo(before: readonly Point[]): readonly Point[] {
+  const [previous, last] = [before[before.length - 2], before[before.length - 1]];
+  if (!last) return [];
+  const rest = before.slice(0, -1);
+  if (!previous) return [{ ...last, beat: 0, shape: 'hold', bend: 0 }];
+  if (previous.shape === 'hold' && previous.value === last.value) return rest;
+  return [...rest, { ...last, shape: 'hold', bend: 0 }];
 }
