@@ -1,4 +1,4 @@
-import { expect, test as base, type Locator, type Page } from '@playwright/test';
+import { expect, test as base, type APIRequestContext, type Locator, type Page } from '@playwright/test';
 import { readFile } from 'node:fs/promises';
 import { compilePlan } from '../src/core/engine/compilePlan';
 import { render } from '../src/core/engine/render';
@@ -20,13 +20,19 @@ const withoutReturns = (piece: Piece): Piece => ({
   tracks: piece.tracks.map((track) => ({ ...track, sends: [] })),
 });
 
+/** Stores a copy of the demo piece, changed. @returns its id */
+export async function copyOfDemo(request: APIRequestContext, change: (piece: Piece) => Piece): Promise<string> {
+  const { piece } = (await (await request.get('/api/pieces/salt-pier')).json()) as Stored;
+  const id = crypto.randomUUID();
+  await request.post('/api/pieces', { data: { ...change(piece), id } });
+  return id;
+}
+
 /** Every test has a copy of the demo piece of its own, open in the page, and a hand: touch or the keyboard. */
 export const test = base.extend<{ pieceId: string; hand: Hand }>({
   hand: ({ page, hasTouch }, provide) => provide(handOn(page, hasTouch)),
   pieceId: async ({ page, request }, provide) => {
-    const { piece } = (await (await request.get('/api/pieces/salt-pier')).json()) as Stored;
-    const id = crypto.randomUUID();
-    await request.post('/api/pieces', { data: { ...withoutReturns(piece), id } });
+    const id = await copyOfDemo(request, withoutReturns);
     await page.addInitScript((open) => localStorage.setItem('zephiro.open', open), id);
     await page.goto('/');
     await expect(page.getByRole('heading', { name: 'Salt Pier' })).toBeVisible();

@@ -6,6 +6,7 @@ import { newSlot } from '../src/core/piece/edits/chain';
 import type { Piece } from '../src/core/piece/piece';
 import {
   beatShown,
+  copyOfDemo,
   expect,
   farthest,
   handOn,
@@ -43,9 +44,7 @@ function longer(piece: Piece): Piece {
 
 const test = base.extend<{ longPiece: string }>({
   longPiece: async ({ page, request }, provide) => {
-    const { piece } = (await (await request.get('/api/pieces/salt-pier')).json()) as Stored;
-    const id = crypto.randomUUID();
-    await request.post('/api/pieces', { data: { ...longer(piece), id } });
+    const id = await copyOfDemo(request, longer);
     await captureOutput(page);
     await page.goto(`/piece/${id}`);
     await expect(page.getByRole('heading', { name: 'Salt Pier' })).toBeVisible();

@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { beatShown, expect, handOn, isDown, saved, stone, test as base, typeInto, type Stored } from './bench';
+import { beatShown, copyOfDemo, expect, handOn, isDown, saved, stone, test as base, typeInto } from './bench';
 import { Fingers } from './fingers';
 import type { Piece, Target } from '../src/core/piece/piece';
 
@@ -12,9 +12,7 @@ function withControls(piece: Piece): Piece {
 
 const test = base.extend<{ setPiece: string }>({
   setPiece: async ({ page, request }, provide) => {
-    const { piece } = (await (await request.get('/api/pieces/salt-pier')).json()) as Stored;
-    const id = crypto.randomUUID();
-    await request.post('/api/pieces', { data: { ...withControls(piece), id } });
+    const id = await copyOfDemo(request, withControls);
     await page.goto(`/piece/${id}`);
     await expect(page.getByRole('heading', { name: 'Salt Pier' })).toBeVisible();
     await provide(id);

@@ -1,17 +1,24 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import type { Page } from '@playwright/test';
+import { test as base, type Locator, type Page } from '@playwright/test';
+import { paramPosition } from '../src/core/params/resolve';
+import { SEND_LEVEL } from '../src/core/piece/piece';
 import {
+  beatShown,
   chooseStretch,
+  copyOfDemo,
   expect,
   handOn,
+  isDown,
   keepInWindow,
   saved,
   stone,
   test as inPiece,
+  typeInto,
   type Hand,
   type Stored,
 } from './bench';
+import { Fingers } from './fingers';
 
 /** Touches that the table says, by the first words of a row: "first sound", "J1". */
 const STATED = new Map(
@@ -146,6 +153,111 @@ inDemo('from the demo to the first sound, effect, print and file', async ({ page
   await hand.press('button', /^Download Salt Pier/);
   expect((await download).suggestedFilename()).toMatch(/^Salt Pier - mix - \d{4}-\d\d-\d\d\.wav$/);
   hand.done('first written file');
+});
+
+/** Plays what a first-time user is told of: by fingers, or by the keys that are printed on the pads. */
+class SetHand {
+  constructor(
+    private readonly page: Page,
+    private readonly hand: Counting,
+    private readonly fingers: Fingers | null,
+  ) {}
+
+  private until(beat: number): Promise<void> {
+    return expect.poll(() => beatShown(this.page), { intervals: [50] }).toBeGreaterThanOrEqual(beat);
+  }
+
+  /** Holds a pad or a stone from a beat to a beat. */
+  async hold(target: Locator, key: string, from: number, to: number): Promise<void> {
+    const { page, fingers } = this;
+    await this.until(from);
+    this.hand.touches += 1;
+    const finger = fingers ? await fingers.press(target) : 0;
+    if (!fingers) await page.keyboard.down(key);
+    await isDown(target, true);
+    await this.until(to);
+    if (fingers) await fingers.lift(finger);
+    else await page.keyboard.up(key);
+    await isDown(target, false);
+  }
+
+  /** Sweeps the field up over some bars. */
+  async sweep(field: Locator, from: number, to: number): Promise<void> {
+    const { page, fingers } = this;
+    await this.until(from);
+    this.hand.touches += 1;
+    if (fingers) {
+      const finger = await fingers.press(field, 0.2, 0.5);
+      for (let beat = from; beat < to; beat += 1) {
+        await this.until(beat);
+        await fingers.move(finger, 12, 0);
+      }
+      await fingers.lift(finger);
+      return;
+    }
+    // A key that is held moves the field as fast as a finger would; with Shift it takes four bars.
+    await page.keyboard.down('Shift');
+    await page.keyboard.down('ArrowRight');
+    await this.until(to);
+    await page.keyboard.up('ArrowRight');
+    await page.keyboard.up('Shift');
+  }
+}
+
+const fieldOf = (page: Page): Locator => page.getByRole('slider', { name: /^Field Low water/ });
+const throwPad = (page: Page): Locator => page.getByRole('button', { name: 'Throw Kalimba into Far shore' });
+
+base('from the demo to the first hold, and a set that is recorded and mended', async ({ page, request, hasTouch }) => {
+  const id = await copyOfDemo(request, (piece) => piece);
+  await page.addInitScript((open) => localStorage.setItem('zephiro.open', open), id);
+  await page.goto('/');
+  await expect(page.getByRole('heading', { name: 'Salt Pier' })).toBeVisible();
+  const hand = new Counting(page, hasTouch);
+  const hands = new SetHand(page, hand, hasTouch ? await Fingers.on(page) : null);
+  await hand.view('Play');
+  await hand.press('button', 'Play');
+  await hands.hold(stone(page, 'Stutter'), '1', 0, 1);
+  hand.done('first hold heard');
+  await page.getByRole('button', { name: 'Stop', exact: true }).click();
+  await page.getByRole('button', { name: 'Back to the start' }).click();
+  await page.getByRole('link', { name: 'Piece', exact: true }).click();
+
+  await hand.view('Play');
+  await hand.press('switch', 'Record moves');
+  await hand.press('button', 'Play');
+  // The last beat of the first part, four bars up, a throw into the gap behind.
+  await hands.hold(stone(page, 'Stutter'), '1', 15, 16);
+  await hands.sweep(fieldOf(page), 16, 32);
+  await hands.hold(throwPad(page), 'a', 33, 34);
+  await hand.press('button', 'Stop');
+  const { lanes } = (await saved(page, id, ({ piece }) => piece.lanes.some(({ target }) => target.kind === 'send')))
+    .piece;
+  const params = lanes.map(({ target }) => ('param' in target ? target.param : target.kind));
+  expect(params).toEqual(expect.arrayContaining(['held', 'cutoff', 'send']));
+
+  await base.step('the throw that came late is put on the bar', async () => {
+    await hand.view('Moves');
+    await hand.press('button', /^Moves of Kalimba/);
+    const lane = page.getByRole('group', { name: /^Lane Send/ });
+    const late = lanes.find(({ target }) => target.kind === 'send')!.points[1]!;
+    expect(late.value).toBe(1);
+    hand.touches += 1;
+    if (hasTouch) {
+      const box = (await lane.boundingBox())!;
+      const down = 1 - paramPosition(SEND_LEVEL, late.value);
+      await page.touchscreen.tap(box.x + (late.beat / 64) * box.width, box.y + 12 + down * (box.height - 24));
+    } else {
+      await lane.focus();
+      for (let i = 0; i < 2; i += 1) await page.keyboard.press('ArrowRight');
+    }
+    await expect(page.getByRole('group', { name: 'Point 2 of 3' })).toBeVisible();
+    hand.touches += 1;
+    await typeInto(page, 'Beat', '33');
+    const throwLane = ({ piece }: Stored) => piece.lanes.find(({ target }) => target.kind === 'send')!;
+    const mended = throwLane(await saved(page, id, (stored) => throwLane(stored).points[1]!.beat === 32));
+    expect(mended.points.map(({ value }) => value)).toEqual([0, 1, 0]);
+  });
+  hand.done('a set recorded, one touch mended');
 });
 
 type Ready = (stored: Stored) => boolean;
