@@ -53,7 +53,10 @@ export class History {
     }
     this.rings.write(this.end, left, right, STEP_FRAMES);
     this.end += STEP_FRAMES;
-    // What has not come yet is silence, not what was there when the ring went round last.
+  }
+
+  /** Before a step is read: what has not come yet is silence, not what was there when the ring went round last. */
+  closeEnd(): void {
     this.rings.write(this.end, this.nothing, this.nothing, SINC_AHEAD + 1);
   }
 

@@ -148,19 +148,20 @@ export class HoldProcessor implements EffectProcessor {
     this.frames += STEP_FRAMES;
     history.write(input);
     this.silentFor = isAudible(input) ? 0 : this.silentFor + STEP_FRAMES;
+    if (this.still && values[P.held]! < 0.5 && timing.rests && this.dryGoal(values) === 1) {
+      this.pass(input, wet, values);
+      return;
+    }
     const { beatsPerBar } = time.metre;
     const startGrid = gridBeats(values[P.startsOn]!, beatsPerBar);
     timing.step(values[P.held]! >= 0.5, this.heldAt, startGrid, gridBeats(values[P.endsOn]!, beatsPerBar), time);
     if (this.isStill(values)) {
-      history.pin(Infinity);
-      history.recount();
-      this.wet.jump(this.wetGoal(values));
       if (!this.still) this.clearTone();
       this.still = true;
-      copyBlock(input.left, wet.left);
-      copyBlock(input.right, wet.right);
+      this.pass(input, wet, values);
       return;
     }
+    history.closeEnd();
     this.still = false;
     const { step } = this;
     step.input = input;
@@ -192,6 +193,15 @@ export class HoldProcessor implements EffectProcessor {
       wet.left[i] = wet.left[i]! + gain * this.sum.left[i]!;
       wet.right[i] = wet.right[i]! + gain * this.sum.right[i]!;
     }
+  }
+
+  /** A step in which nothing is held: the sound passes to the bit. */
+  private pass(input: StereoBlock, wet: StereoBlock, values: Float64Array): void {
+    this.history.pin(Infinity);
+    this.history.recount();
+    this.wet.jump(this.wetGoal(values));
+    copyBlock(input.left, wet.left);
+    copyBlock(input.right, wet.right);
   }
 
   /** Nothing is held or fading, nothing starts, and the sound as it is passes whole. */

@@ -37,6 +37,11 @@ export class HoldTiming {
     this.endsNow = this.active;
   }
 
+  /** True while nothing is held, ends or waits: a step in which no hand comes changes nothing. */
+  get rests(): boolean {
+    return !this.held && !this.active && !this.startWaits && !this.endWaits && !this.endsNow && this.endAt === NOT_NOW;
+  }
+
   /** True while a hand has come and its line has not. */
   get waiting(): boolean {
     return this.startWaits;
