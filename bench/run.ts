@@ -7,6 +7,7 @@ import { BROWSER } from '../scripts/browser';
 import { startServer } from '../scripts/startServer';
 import { newSlot } from '../src/core/piece/edits/chain';
 import type { Piece } from '../src/core/piece/piece';
+import { asleepFigures } from './asleep';
 import { playNothing, playPiece } from './deadline';
 import { exportFigures } from './exports';
 import { handToEngine } from './hands';
@@ -216,6 +217,7 @@ const allHeld = (piece: Piece): Piece => ({
 
 async function main(): Promise<void> {
   if (process.argv[2] === undefined || process.argv[2] === 'exports') await exportFigures();
+  if (process.argv[2] === undefined || process.argv[2] === 'hands') asleepFigures();
   if (process.argv[2] !== 'exports') await inBrowser();
 }
 
@@ -269,6 +271,7 @@ async function inBrowser(): Promise<void> {
       const held = allHeld({ ...stored.piece, id: 'bench-held' });
       await store(held);
       await playPiece(await watched(), ORIGIN, held, 'The demo with its four holds held');
+      await playPiece(await watched(), ORIGIN, stored.piece, 'The demo with nobody at its holds');
     }
     if (only === undefined || only === 'demo') {
       const page = await watched();

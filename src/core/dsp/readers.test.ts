@@ -40,6 +40,25 @@ describe('rings that are read between their samples', () => {
     );
   });
 
+  test('from a whole place on, by whole steps, samples are read as they are, in the kernel and in TypeScript', () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: -9000, max: 9000 }),
+        fc.integer({ min: -3, max: 3 }),
+        fc.integer({ min: 0, max: 40 }),
+        fc.constantFrom(...rings),
+        (start, speed, from, ring) => {
+          ring.read(start, speed, 0, from, 128);
+          const place = (i: number): number => (((start + (i - from) * speed) % SIZE) + SIZE) % SIZE;
+          for (let i = from; i < 128; i += 1)
+            if (ring.outLeft[i] !== Math.fround(left[place(i)]!) || ring.outRight[i] !== Math.fround(right[place(i)]!))
+              return false;
+          return true;
+        },
+      ),
+    );
+  });
+
   test.each([
     [0.01, -100],
     [0.2, -70],

@@ -169,7 +169,9 @@ export class CloudVoice implements HoldVoice {
     const wanted = end - room - size * speed - MARGIN_FRAMES / 4;
     const start = comesBack || wanted > this.oldest ? wanted : this.oldest;
     grain.source = comesBack ? this.loop : null;
-    grain.position = isBackwards ? start + size * speed : start;
+    const position = isBackwards ? start + size * speed : start;
+    // Whole places need no reading between samples where the speed is whole, too; nobody hears half a sample.
+    grain.position = Math.round(position);
     grain.speed = isBackwards ? -speed : speed;
     grain.age = 0;
     grain.ageing = 1 / size;
@@ -196,14 +198,17 @@ export class CloudVoice implements HoldVoice {
     else history.read(grain.position, grain.speed, 0, start, to);
     const left = source ? source.outLeft : history.outLeft;
     const right = source ? source.outRight : history.outRight;
+    const { left: toLeft, right: toRight } = work;
+    const { ageing, left: leftLevel, right: rightLevel } = grain;
     let { age } = grain;
     for (let i = start; i < to && age < 1; i += 1) {
       const at = age * WINDOW;
-      const whole = Math.floor(at);
-      const shape = SHAPE[whole]! + (SHAPE[whole + 1]! - SHAPE[whole]!) * (at - whole);
-      work.left[i] = work.left[i]! + shape * grain.left * left[i]!;
-      work.right[i] = work.right[i]! + shape * grain.right * right[i]!;
-      age += grain.ageing;
+      const whole = at | 0;
+      const below = SHAPE[whole]!;
+      const shape = below + (SHAPE[whole + 1]! - below) * (at - whole);
+      toLeft[i] = toLeft[i]! + shape * leftLevel * left[i]!;
+      toRight[i] = toRight[i]! + shape * rightLevel * right[i]!;
+      age += ageing;
     }
     grain.age = age;
     grain.position += (to - start) * grain.speed;

@@ -8,6 +8,13 @@ import type { SincWork } from './layout';
 export function sincReadReference(cells: Float32Array, out: Float64Array): SincWork {
   return {
     read: (left, right, mask, table, start, speed, growth, outLeft, outRight, from, to) => {
+      if (growth === 0 && Math.floor(speed) === speed && Math.floor(start) === start) {
+        for (let i = from, at = start | 0; i < to; i += 1, at += speed) {
+          out[(outLeft >> 3) + i] = cells[(left >> 2) + (at & mask)]!;
+          out[(outRight >> 3) + i] = cells[(right >> 2) + (at & mask)]!;
+        }
+        return;
+      }
       let place = start;
       let step = speed;
       for (let i = from; i < to; i += 1) {
