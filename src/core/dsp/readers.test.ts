@@ -31,10 +31,13 @@ describe('rings that are read between their samples', () => {
             ring.read(start, speed, growth, from, to);
           }
           for (let i = 0; i < 128; i += 1) {
-            expect(Math.abs(fast.outLeft[i]! - plain.outLeft[i]!)).toBeLessThan(2e-6);
-            expect(Math.abs(fast.outRight[i]! - plain.outRight[i]!)).toBeLessThan(2e-6);
-            if (i < from || i >= to) expect(fast.outLeft[i]).toBe(7);
+            const away = Math.max(
+              Math.abs(fast.outLeft[i]! - plain.outLeft[i]!),
+              Math.abs(fast.outRight[i]! - plain.outRight[i]!),
+            );
+            if (away > 2e-6 || ((i < from || i >= to) && fast.outLeft[i] !== 7)) return false;
           }
+          return true;
         },
       ),
     );

@@ -17,7 +17,8 @@ const heard = (tracks: readonly string[] | null, from: number, to: number) =>
   render({
     plan: compilePlan({
       ...piece,
-      tracks: piece.tracks.map((track) => ({ ...track, solo: tracks !== null && tracks.includes(track.name) })),
+      // Tracks that are muted would be computed all the same.
+      tracks: piece.tracks.filter(({ name }) => tracks === null || tracks.includes(name)),
     }),
     sounds,
     fromSample: from * RATE,
