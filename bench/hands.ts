@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
 
-const PRESSES = 60;
+const PRESSES = 250;
 const say = (line: string): void => void process.stdout.write(`${line}\n`);
 
 const LIVE_SET = 'night-ferry';

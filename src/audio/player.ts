@@ -27,7 +27,7 @@ const DOUBTED_SECONDS = 0.5;
 /** The browser's audio thread works in blocks of so many frames. */
 const BLOCK_FRAMES = 128;
 const MAX_REACTION = 200;
-const KEPT_REACTIONS = 64;
+const KEPT_REACTIONS = 512;
 
 /** Where the sound goes and how much the browser holds back. */
 export interface OutputChoice {

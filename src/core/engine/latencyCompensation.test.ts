@@ -1,6 +1,7 @@
 import { clipOf, RATE, scene, soundOf, type Scene } from '../piece/testing';
 import { newSlot } from '../piece/edits/chain';
 import type { Piece, Return, Slot, Track } from '../piece/piece';
+import { BlockMixer } from './blockMixer';
 import { compilePlan } from './compilePlan';
 import { render } from './render';
 import { awayFrom, engineOf, peakIn, roughness, runEngine } from './testing';
@@ -84,6 +85,38 @@ describe('sounds that look-ahead makes late', () => {
     expect(engine.latency).toBe(late);
     runEngine(engine, 0.1);
     expect(engine.latency).toBe(0);
+  });
+
+  test('rings of the mixer’s memory that late effects borrowed come back when they and their tracks go', () => {
+    const [allocated, freed] = (['allocateRing', 'freeRing'] as const).map((name) =>
+      jest.spyOn(BlockMixer.prototype, name),
+    );
+    const at = (chain: Slot[], braids: Slot[] = []): Piece =>
+      scene(
+        [noise],
+        [
+          { clips: [clipOf('a', 0, 0, 1)], chain },
+          { clips: [], chain: braids },
+        ],
+      ).piece;
+    const braid: Slot = {
+      ...newSlot('b', 'braid', 'neutral'),
+      strands: [{ place: 1, name: 'One', chain: [limiter('s')] }],
+    };
+    const engine = engineOf({ piece: at([limiter('l'), limiter('m')], [braid]), sounds: new Map() });
+    const borrowed = allocated!.mock.calls.length;
+    expect(borrowed).toBeGreaterThan(3);
+    for (let turn = 0; turn < 12; turn += 1) {
+      engine.setPlan(compilePlan(turn % 2 === 0 ? at([]) : at([limiter(`l${turn}`)], [braid])));
+      runEngine(engine, 0.2);
+    }
+    const { tracks, ...rest } = at([]);
+    engine.setPlan(compilePlan({ ...rest, tracks: tracks.slice(0, 0) }));
+    runEngine(engine, 0.2);
+    // The main output keeps its own.
+    expect(allocated!.mock.calls.length - freed!.mock.calls.length).toBeLessThanOrEqual(1);
+    expect(allocated!.mock.calls.length).toBeGreaterThan(borrowed);
+    jest.restoreAllMocks();
   });
 
   test('a render begins where the sound belongs and is whole at its end', () => {
