@@ -86,7 +86,7 @@ export const toEngine = z.discriminatedUnion('type', [
   z.object({
     type: z.literal('gesture'),
     gesture: z.object({
-      kind: z.enum(['hold', 'release', 'letGo', 'cancel']),
+      kind: z.enum(['hold', 'release', 'cancel']),
       channel: z.string(),
       slot: z.string().nullable(),
       value: z.number(),

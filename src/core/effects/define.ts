@@ -41,8 +41,6 @@ export interface EffectProcessor {
   setTime?(time: StepTime): void;
   /** Samples into the next step at which a switch of it that a lane moves changes; at its first one unless told. */
   setSwitchOffset?(frames: number): void;
-  /** Ends at once what is held, whatever its grid; for a hold. */
-  letGo?(): void;
   /** Of a hold: samples from its start to the end of the last step; 0 once it has faded away. */
   readonly heldFrames?: number;
   /** Of a braid: position of the strand that is let in at the end of the last step, 1 to 8; 0 for none, -1 for all. */

@@ -5,9 +5,9 @@ import type { ParameterSmoother } from './parameterSmoother';
 export interface Gesture {
   /**
    * `hold` sets the parameter to `to` until a `release`. `cancel` drops what was queued for the parameter before and
-   * leaves its value. `letGo` does both, and ends the sound of a hold at once, whatever its grid.
+   * leaves its value.
    */
-  readonly kind: 'hold' | 'release' | 'letGo' | 'cancel';
+  readonly kind: 'hold' | 'release' | 'cancel';
   readonly channel: string;
   readonly slot: string | null;
   /** Index of the parameter in its row of values. */
@@ -37,7 +37,6 @@ export function applyGesture(channels: readonly RunningChannel[], gesture: Gestu
       const slot = every[s]!;
       if (slot.plan.id !== gesture.slot) continue;
       touch(slot.rowOf(gesture.value), gesture, slot.indexIn(gesture.value));
-      if (gesture.kind === 'letGo') slot.letGo();
     }
   }
 }

@@ -37,7 +37,7 @@ export class GestureQueue {
         waiting += 1;
         continue;
       }
-      if (gesture.kind === 'letGo' || gesture.kind === 'cancel') waiting = this.cancel(gesture, waiting);
+      if (gesture.kind === 'cancel') waiting = this.cancel(gesture, waiting);
       applyGesture(channels, gesture);
       if (gesture.tag !== undefined) this.applied.push({ tag: gesture.tag, sample: stepStart });
     }

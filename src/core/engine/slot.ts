@@ -131,11 +131,6 @@ export class RunningSlot {
     return this.processor.strandHeard ?? this.processor.heldFrames ?? 0;
   }
 
-  /** Ends at once what it holds. */
-  letGo(): void {
-    this.processor.letGo?.();
-  }
-
   /** Gives the processor the impulse of its plan, once for each. */
   useImpulses(prepared: ReadonlyMap<string, PreparedImpulse>): void {
     const key = this.plan.impulse?.key;

@@ -43,11 +43,15 @@ const braid: Slot = {
 };
 
 /** A track with a hold and its run, a filter that a field plays, more effects, and a return with an echo. */
-function sceneToPlay(bpm: number, hold: string, more: readonly Slot[] = []): Scene {
-  const made = scene([noise], [{ clips: [clipOf('a', 0, 0, SECONDS)], chain: [newSlot('h', hold, 'neutral')] }], {
-    tempo: { bpm, beatsPerBar: 4 },
-    lengthBeats: 64,
-  });
+function sceneToPlay(bpm: number, hold: string, more: readonly Slot[] = [], endsOn = 'free'): Scene {
+  const made = scene(
+    [noise],
+    [{ clips: [clipOf('a', 0, 0, SECONDS)], chain: [newSlot('h', hold, 'neutral', { endsOn })] }],
+    {
+      tempo: { bpm, beatsPerBar: 4 },
+      lengthBeats: 64,
+    },
+  );
   const [track] = made.piece.tracks;
   const returns = [
     { id: 'r', name: 'R', gain: 1, pan: 0, mute: false, solo: false, sends: [], chain: [echoSlot('e', { mix: 1 })] },
@@ -151,6 +155,7 @@ const action = fc.oneof(
     grid: fc.constantFrom(0, 0.25),
   }),
   fc.record({ kind: fc.constant('step' as const), direction: fc.constantFrom(1 as const, -1 as const) }),
+  fc.record({ kind: fc.constant('letGo' as const) }),
 );
 type Action = typeof action extends fc.Arbitrary<infer T> ? T : never;
 
@@ -188,6 +193,9 @@ function act(stage: Stage, one: Action): void {
       return;
     case 'step':
       stepPreset(stage, one.direction);
+      return;
+    case 'letGo':
+      live.letGoOfAll();
   }
 }
 
@@ -195,11 +203,12 @@ test('what hands play live, recorded, plays back to the bit: holds, a field, thr
   fc.assert(
     fc.property(
       fc.constantFrom(...HOLDS),
+      fc.constantFrom('free', '1/4', '1 bar'),
       fc.integer({ min: 61, max: 187 }),
       fc.integer({ min: 40, max: 900 }),
       fc.array(fc.tuple(action, fc.double({ min: 0.01, max: 0.4, noNaN: true })), { minLength: 6, maxLength: 22 }),
-      (hold, bpm, block, hands) => {
-        const stage = new Stage(sceneToPlay(bpm, hold, [braid]), true);
+      (hold, endsOn, bpm, block, hands) => {
+        const stage = new Stage(sceneToPlay(bpm, hold, [braid], endsOn), true);
         const heard: Float32Array[] = [stage.run(0.9, block)];
         for (const [one, seconds] of hands) {
           act(stage, one);

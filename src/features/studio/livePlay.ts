@@ -29,6 +29,9 @@ import type { MoveRecorder } from './moveRecorder';
 import { holdTargets, usePlayed, type PresetChoice } from './played';
 import { valueIndex } from './target';
 
+/** No hold sounds on for so long once its hand has gone: its longest grids are four bars, for start and end. */
+const RINGS_ON_BARS = 16;
+
 /**
  * Plays parameters while the piece plays: heard as soon as the engine takes it, or on a line of a grid, and recorded at
  * the very sample at which the engine did, so that what is played back is what was heard.
@@ -41,6 +44,8 @@ export class LivePlay {
   private readonly ending = new Map<string, Target>();
   /** Targets, by their keys, for which a position of a field waits for its line, or has come on it. */
   private readonly scheduled = new Set<string>();
+  /** The beats at which hands left holds, which may sound on until their line. */
+  private readonly left = new Map<string, number>();
   /** Holds that stay off until playing stops, though a lane says otherwise. */
   private offUntilStop: Target[] = [];
 
@@ -198,6 +203,7 @@ export class LivePlay {
     const began = this.begins.get(key);
     this.begins.delete(key);
     this.scheduled.delete(key);
+    if (this.isHold(target)) this.left.set(key, this.beat);
     const at = this.endOf(gridBeats, began);
     if (at > 0) this.ending.set(key, target);
     // A position that waits for its line would come after the end and stay.
@@ -242,9 +248,9 @@ export class LivePlay {
   letGoOfAll(): void {
     const { piece } = this;
     const holds = holdTargets(piece);
-    const all = new Map(holds.map((target) => [targetKey(target), target as Target]));
-    for (const [key, target] of [...this.targets, ...this.ending]) all.set(key, target);
-    for (const target of all.values()) this.letGoOf(target);
+    for (const target of [...this.targets.values(), ...this.ending.values()])
+      if (!this.isHold(target)) this.letGoOf(target);
+    for (const target of holds) this.letGoOfHold(target);
     const left = holds.filter((target) => baseValue(piece, target) === true);
     if (left.length > 0)
       useOpenPiece
@@ -253,18 +259,52 @@ export class LivePlay {
   }
 
   private letGoOf(target: Target): void {
+    this.forget(target);
+    this.gesture('hold', target, this.baseNumber(target), 0, (sample) => this.finish(target, sample));
+    this.gesture('release', target, 0, 0);
+  }
+
+  /**
+   * A hold ends at once whatever its grid: the grid is none for that moment. Both are recorded, so that what is played
+   * back ends there, too.
+   */
+  private letGoOfHold(target: EffectTarget): void {
+    const isPlayed = this.maySound(target);
+    this.forget(target);
+    const ends: EffectTarget = { ...target, param: 'endsOn' };
+    const hasGrid = baseValue(this.piece, ends) !== 'free' || findLane(this.piece, ends)?.on === true;
+    if (hasGrid) {
+      this.targets.set(targetKey(ends), ends);
+      const free = toEngineNumber(paramOf(this.piece, ends)!, 'free', contextOf(this.piece));
+      if (isPlayed) this.send(ends, free, 0);
+      else this.gesture('hold', ends, free, 0);
+    }
+    this.gesture('hold', target, 0, 0, (sample) => {
+      this.finish(target, sample);
+      if (hasGrid) this.end(ends);
+    });
+    // A hold that its lane holds would begin again at once: it stays off until playing stops.
+    if (findLane(this.piece, target)?.on) this.offUntilStop.push(target);
+    else this.gesture('release', target, 0, 0);
+  }
+
+  /** Whether a hand is on a hold, or has left it so lately that it may still sound. */
+  private maySound(hold: EffectTarget): boolean {
+    const key = targetKey(hold);
+    const left = this.left.get(key) ?? -Infinity;
+    return this.targets.has(key) || this.beat - left < RINGS_ON_BARS * this.piece.tempo.beatsPerBar;
+  }
+
+  /** Nothing plays a parameter any more, and nothing waits for it. */
+  private forget(target: Target): void {
     const key = targetKey(target);
-    const isHold = this.isHold(target);
-    const lane = findLane(this.piece, target)?.on === true;
     this.targets.delete(key);
     this.ending.delete(key);
     this.begins.delete(key);
     this.scheduled.delete(key);
+    this.left.delete(key);
     usePlayed.getState().drop(key);
-    this.gesture('letGo', target, isHold ? 0 : this.baseNumber(target), 0, (sample) => this.finish(target, sample));
-    // A hold that its lane holds would begin again at once: it stays off until playing stops.
-    if (isHold && lane) this.offUntilStop.push(target);
-    else this.gesture('release', target, 0, 0);
+    this.gesture('cancel', target, 0, 0);
   }
 
   /** Playing stops: nothing is played any more. */
@@ -272,6 +312,7 @@ export class LivePlay {
     for (const target of [...this.targets.values()]) this.end(target);
     this.applyWaitingPresets();
     usePlayed.setState({ presets: {} });
+    this.left.clear();
     for (const target of this.offUntilStop) this.gesture('release', target, 0, 0);
     this.offUntilStop = [];
   }

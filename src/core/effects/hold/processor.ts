@@ -74,10 +74,6 @@ export class HoldProcessor implements EffectProcessor {
     this.highTuning = new KeptTuning(BUTTERWORTH_Q, sampleRate);
   }
 
-  letGo(): void {
-    this.timing.letGo();
-  }
-
   setTime(time: StepTime): void {
     this.time = time;
   }

@@ -18,7 +18,6 @@ export class HoldTiming {
   private held = false;
   private startWaits = false;
   private endWaits = false;
-  private endsNow = false;
 
   reset(held: boolean): void {
     this.held = held;
@@ -29,17 +28,9 @@ export class HoldTiming {
     this.endAt = NOT_NOW;
   }
 
-  /** Ends with the next step whatever the grid, and forgets a hand that waits. */
-  letGo(): void {
-    this.held = false;
-    this.startWaits = false;
-    this.endWaits = false;
-    this.endsNow = this.active;
-  }
-
   /** True while nothing is held, ends or waits: a step in which no hand comes changes nothing. */
   get rests(): boolean {
-    return !this.held && !this.active && !this.startWaits && !this.endWaits && !this.endsNow && this.endAt === NOT_NOW;
+    return !this.held && !this.active && !this.startWaits && !this.endWaits && this.endAt === NOT_NOW;
   }
 
   /** True while a hand has come and its line has not. */
@@ -54,11 +45,6 @@ export class HoldTiming {
   step(held: boolean, heldAt: number, startGrid: number, endGrid: number, time: StepTime): void {
     this.startAt = NOT_NOW;
     this.endAt = NOT_NOW;
-    if (this.endsNow) {
-      this.endsNow = false;
-      this.active = false;
-      this.endAt = 0;
-    }
     const changes = held !== this.held && heldAt < STEP_FRAMES;
     if (changes) {
       this.held = held;
