@@ -37,7 +37,11 @@ test('J11 by a pattern: strands take turns, the row is drawn, a hand takes a str
 
   await hand.strand();
   await hand.press('button', 'Play');
-  for (const place of [1, 2, 4]) await expect(page.getByTestId(`strand ${place} lit`)).toHaveCSS('opacity', '1');
+  // A strand is lit for a third of a second: one look a second could miss it each time.
+  for (const place of [1, 2, 4])
+    await expect
+      .poll(() => page.getByTestId(`strand ${place} lit`).evaluate((lamp) => lamp.style.opacity), { intervals: [40] })
+      .toBe('1');
   await hand.press('button', 'Stop');
 
   await hand.view('Play');
