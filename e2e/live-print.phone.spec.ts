@@ -134,7 +134,7 @@ async function printed(page: Page, request: APIRequestContext, id: string): Prom
   await hand.view('Piece');
   const ruler = page.getByRole('slider', { name: 'Place in the piece' });
   await touchAlong(page, ruler, [
-    [0.002, 0.5],
+    [0.0003, 0.5],
     [0.5, 0.5],
     [0.75, 0.5],
   ]);
@@ -208,6 +208,7 @@ test.describe('live is what is recorded and printed', () => {
     const played = await capturedOutput(page);
 
     const { piece, sound } = await printed(page, request, longPiece);
+    expect(piece.prints[0]!.from.fromBeat).toBe(0);
     const params = new Set(piece.lanes.map(({ target }) => (target.kind === 'effect' ? target.param : target.kind)));
     for (const moved of ['held', 'cutoff', 'send', 'taken', 'slice', 'density']) expect(params).toContain(moved);
     const [left, right] = sound.channels as [Float32Array, Float32Array];
