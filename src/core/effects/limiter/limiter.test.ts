@@ -29,8 +29,7 @@ function limited(
 function delayedFrom({ in: input, out }: { in: Float64Array; out: Float64Array }, from: number): boolean {
   for (let delay = 0; delay < 1000; delay += 1) {
     let alike = true;
-    for (let i = from; alike && i < from + 4000; i += 1)
-      alike = out[i] === input[i - delay];
+    for (let i = from; alike && i < from + 4000; i += 1) alike = out[i] === input[i - delay];
     if (alike) return true;
   }
   return false;
