@@ -8,28 +8,17 @@ import { worst, type Accuracy } from './measure';
 
 const DECAYS = [0.3, 1, 2.7, 8, 20];
 
-/** Decays up to here are the mean of three readings: a band that falls so soon reads some percent high or low at random. */
-const CHANCE_SECONDS = 0.5;
+/** A band that decays so fast reads some percent high or low at random: the mean of three readings is taken. */
+const SHORT_DECAY_SECONDS = 0.5;
 
 function decayError(space: string, sampleRate: number): number {
   return worst(
     DECAYS.map((seconds) => {
-      const at = seconds <= CHANCE_SECONDS ? IMPULSES_AT : [0];
-      const sum = at.reduce((total, first) => total + decayOf(space, seconds, sampleRate, first), 0);
-      return 100 * (sum / at.length / seconds - 1);
+      const impulses = seconds <= SHORT_DECAY_SECONDS ? IMPULSES_AT : [0];
+      const [measured] = octaveDecays(space, { decay: 1000 * seconds }, [1000], sampleRate, impulses);
+      return 100 * (measured! / seconds - 1);
     }),
   );
-}
-
-/** T60 at 1 kHz of what an impulse at a sample leaves. */
-function decayOf(space: string, seconds: number, sampleRate: number, first: number): number {
-  const { left, right } = runWet(
-    'reverb',
-    { space, decay: seconds * 1000 },
-    { sampleRate, seconds: first / sampleRate + seconds * 1.1 + 0.3, input: (i) => (i === first ? 1 : 0) },
-  );
-  const bands = [left, right].map((side) => octaveBand(side.slice(first), 1000, sampleRate));
-  return decaySeconds(bands, sampleRate);
 }
 
 /**
@@ -133,16 +122,17 @@ function lowAndHighError(space: string, sampleRate: number): number {
  */
 const IMPULSES_AT = [0, 7001, 15_013];
 
-/** Decays in seconds of octaves, each the mean of three readings (ISO 3382). */
+/** Decays in seconds of octaves (ISO 3382), each the mean over impulses at different samples. */
 function octaveDecays(
   space: string,
-  values: { decay: number; lowDecay: number; highDecay: number },
+  values: { decay: number; lowDecay?: number; highDecay?: number },
   octaves: readonly number[],
   sampleRate: number,
+  impulses: readonly number[] = IMPULSES_AT,
 ): number[] {
-  const seconds = (values.decay / 1000) * Math.max(1, values.lowDecay) * 1.1 + 0.8;
+  const seconds = (values.decay / 1000) * Math.max(1, values.lowDecay ?? 1) * 1.1 + 0.8;
   const sums = octaves.map(() => 0);
-  for (const first of IMPULSES_AT) {
+  for (const first of impulses) {
     const { left, right } = runWet(
       'reverb',
       { space, ...values },
@@ -152,7 +142,7 @@ function octaveDecays(
       (hz, i) =>
         (sums[i]! +=
           decaySeconds([octaveBand(left, hz, sampleRate), octaveBand(right, hz, sampleRate)], sampleRate) /
-          IMPULSES_AT.length),
+          impulses.length),
     );
   }
   return sums;
