@@ -3,7 +3,7 @@ import { create } from 'zustand';
 import * as z from 'zod';
 import { readStored, writeStored } from '../../../data/browserStorage';
 import { markHand } from '../../../ui/handTime';
-import { FIRST_BUTTON, FIRST_PAD, noteMessages } from '../controller/controllerStore';
+import { BUTTON_NOTES, FIRST_PAD, noteMessages } from '../controller/controllerStore';
 
 export const MAX_STONES = 8;
 export const MAX_PADS = 8;
@@ -55,11 +55,13 @@ function given<T>(all: Readonly<Record<string, T>>, control: string, what: T): R
 }
 
 /** Notes of a controller that play the controls: those of the built-in one's pads and buttons. */
-const START_NOTES: Readonly<Record<string, number>> = Object.fromEntries([
-  ...Array.from({ length: MAX_STONES }, (_, i) => [`stone${i}`, FIRST_PAD + i] as const),
-  ...Array.from({ length: MAX_PADS }, (_, i) => [`pad${i}`, FIRST_PAD + MAX_STONES + i] as const),
-  ...(['presetBack', 'presetNext', 'letGo'] as const).map((control, i) => [control, FIRST_BUTTON + i] as const),
-]);
+const START_NOTES: Readonly<Record<string, number>> = {
+  ...BUTTON_NOTES,
+  ...Object.fromEntries([
+    ...Array.from({ length: MAX_STONES }, (_, i) => [`stone${i}`, FIRST_PAD + i] as const),
+    ...Array.from({ length: MAX_PADS }, (_, i) => [`pad${i}`, FIRST_PAD + MAX_STONES + i] as const),
+  ]),
+};
 
 interface KeyStore {
   readonly codes: Readonly<Record<string, string>>;

@@ -11,8 +11,8 @@ import { Text } from '../../../ui/Text';
 import { useTokens } from '../../../ui/theme';
 import { usePiece } from '../../studio/StudioProvider';
 import {
+  BUTTON_NOTES,
   controlMessages,
-  FIRST_BUTTON,
   FIRST_FADER,
   FIRST_PAD,
   noteMessages,
@@ -33,6 +33,12 @@ const PARAMS = Array.from({ length: 8 }, (_, i) =>
     initial: 0,
   }),
 );
+
+const BUTTONS = [
+  { control: 'presetBack', name: 'Preset before', text: '‹ Preset' },
+  { control: 'presetNext', name: 'Next preset', text: 'Preset ›' },
+  { control: 'letGo', name: 'Let go of all', text: 'Let go of all' },
+] as const;
 
 /**
  * The controller that ships with the app: eight faders, sixteen pads and five buttons that send what an outside one
@@ -72,8 +78,8 @@ export function Faders() {
         <Button label="Stop, by the controller" icon="square" onPress={() => transportMessages.tell('stop')}>
           Stop
         </Button>
-        {BUTTONS.map(({ name, text }, i) => (
-          <Button key={name} label={`${name}, by the controller`} onPress={() => pressNote(FIRST_BUTTON + i)}>
+        {BUTTONS.map(({ control, name, text }) => (
+          <Button key={control} label={`${name}, by the controller`} onPress={() => pressNote(BUTTON_NOTES[control])}>
             {text}
           </Button>
         ))}
@@ -81,13 +87,6 @@ export function Faders() {
     </View>
   );
 }
-
-/** In the order of their notes. */
-const BUTTONS = [
-  { name: 'Preset before', text: '‹ Preset' },
-  { name: 'Next preset', text: 'Preset ›' },
-  { name: 'Let go of all', text: 'Let go of all' },
-] as const;
 
 function pressNote(note: number): void {
   noteMessages.tell({ kind: 'on', note, midiChannel: 0, value: 1 });

@@ -29,8 +29,12 @@ export const PADS = 16;
 /** The pads send from this note on. */
 export const FIRST_PAD = 36;
 
-/** Its buttons send the notes after those of the pads. */
-export const FIRST_BUTTON = FIRST_PAD + PADS;
+/** Notes of its buttons, after those of the pads, by the control of Play that they press. */
+export const BUTTON_NOTES = {
+  presetBack: FIRST_PAD + PADS,
+  presetNext: FIRST_PAD + PADS + 1,
+  letGo: FIRST_PAD + PADS + 2,
+} as const;
 
 /** Messages of one kind, from whatever controller they came. */
 class Messages<T> {
