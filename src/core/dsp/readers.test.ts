@@ -43,7 +43,7 @@ describe('rings that are read between their samples', () => {
     );
   });
 
-  test('from a whole place on, by whole steps, samples are read as they are, in the kernel and in TypeScript', () => {
+  test('at integer positions and speeds samples are copied, in the kernel and in TypeScript', () => {
     fc.assert(
       fc.property(
         fc.integer({ min: -9000, max: 9000 }),

@@ -392,14 +392,14 @@ export class Engine {
 }
 
 /**
- * What is quieter, -600 dB, is put out as nothing: single precision has denormals there, which an audio thread flushes
- * and a print would keep.
+ * Samples below this, -600 dB, are put out as zero: near single-precision denormals, which the browser's audio thread
+ * flushes and other threads keep, live and printed output would differ.
  */
-const NOTHING = 1e-30;
+const FLUSH_BELOW = 1e-30;
 
 function put(from: Float64Array, at: number, to: Float32Array, place: number, n: number): void {
   for (let i = 0; i < n; i += 1) {
     const sample = from[at + i]!;
-    to[place + i] = sample < NOTHING && sample > -NOTHING ? 0 : sample;
+    to[place + i] = sample < FLUSH_BELOW && sample > -FLUSH_BELOW ? 0 : sample;
   }
 }

@@ -5,7 +5,7 @@ import { Button } from '../../ui/Button';
 import { Text } from '../../ui/Text';
 import { usePiece } from '../studio/StudioProvider';
 
-/** The ways to the lanes of other channels; nothing where they have none. */
+/** A button for each other channel that has lanes; nothing where none has. */
 export function LanesElsewhere({ channel }: { readonly channel: string }) {
   const piece = usePiece();
   const others = channelIds(piece).flatMap((id) => {
@@ -15,7 +15,7 @@ export function LanesElsewhere({ channel }: { readonly channel: string }) {
   if (others.length === 0) return null;
   return (
     <View role="group" aria-label="Lanes of other channels" style={styles.row}>
-      <Text variant="bodySmall">Moves of others:</Text>
+      <Text variant="bodySmall">Moves on other channels:</Text>
       {others.map(({ id, count, name }) => (
         <Button
           key={id}

@@ -29,8 +29,8 @@ import type { MoveRecorder } from './moveRecorder';
 import { holdTargets, usePlayed, type PresetChoice } from './played';
 import { valueIndex } from './target';
 
-/** No hold sounds on for so long once its hand has gone: its longest grids are four bars, for start and end. */
-const RINGS_ON_BARS = 16;
+/** After so many bars a released hold has ended: its longest grids are four bars, for start and end. */
+const LONGEST_RELEASE_BARS = 16;
 
 /**
  * Plays parameters while the piece plays: heard as soon as the engine takes it, or on a line of a grid, and recorded at
@@ -44,8 +44,8 @@ export class LivePlay {
   private readonly ending = new Map<string, Target>();
   /** Targets, by their keys, for which a position of a field waits for its line, or has come on it. */
   private readonly scheduled = new Set<string>();
-  /** The beats at which hands left holds, which may sound on until their line. */
-  private readonly left = new Map<string, number>();
+  /** Beats at which holds were released; they may sound on until the next line of their grid. */
+  private readonly releasedAt = new Map<string, number>();
   /** Holds that stay off until playing stops, though a lane says otherwise. */
   private offUntilStop: Target[] = [];
 
@@ -203,7 +203,7 @@ export class LivePlay {
     const began = this.begins.get(key);
     this.begins.delete(key);
     this.scheduled.delete(key);
-    if (this.isHold(target)) this.left.set(key, this.beat);
+    if (this.isHold(target)) this.releasedAt.set(key, this.beat);
     const at = this.endOf(gridBeats, began);
     if (at > 0) this.ending.set(key, target);
     // A position that waits for its line would come after the end and stay.
@@ -265,8 +265,8 @@ export class LivePlay {
   }
 
   /**
-   * A hold ends at once whatever its grid: the grid is none for that moment. Both are recorded, so that what is played
-   * back ends there, too.
+   * Ends a hold at once: its end grid is set to none until it has ended. Switch and grid are recorded, so that playback
+   * ends it at the same sample.
    */
   private letGoOfHold(target: EffectTarget): void {
     const isPlayed = this.maySound(target);
@@ -288,11 +288,11 @@ export class LivePlay {
     else this.gesture('release', target, 0, 0);
   }
 
-  /** Whether a hand is on a hold, or has left it so lately that it may still sound. */
+  /** Whether a hold is held, or was released so recently that it may still sound. */
   private maySound(hold: EffectTarget): boolean {
     const key = targetKey(hold);
-    const left = this.left.get(key) ?? -Infinity;
-    return this.targets.has(key) || this.beat - left < RINGS_ON_BARS * this.piece.tempo.beatsPerBar;
+    const released = this.releasedAt.get(key) ?? -Infinity;
+    return this.targets.has(key) || this.beat - released < LONGEST_RELEASE_BARS * this.piece.tempo.beatsPerBar;
   }
 
   /** Nothing plays a parameter any more, and nothing waits for it. */
@@ -302,7 +302,7 @@ export class LivePlay {
     this.ending.delete(key);
     this.begins.delete(key);
     this.scheduled.delete(key);
-    this.left.delete(key);
+    this.releasedAt.delete(key);
     usePlayed.getState().drop(key);
     this.gesture('cancel', target, 0, 0);
   }
@@ -312,7 +312,7 @@ export class LivePlay {
     for (const target of [...this.targets.values()]) this.end(target);
     this.applyWaitingPresets();
     usePlayed.setState({ presets: {} });
-    this.left.clear();
+    this.releasedAt.clear();
     for (const target of this.offUntilStop) this.gesture('release', target, 0, 0);
     this.offUntilStop = [];
   }

@@ -190,7 +190,7 @@ export class MoveRecorder {
     const readings = takes.reduce((sum, take) => sum + take.readings.length, 0);
     const points = lanes.reduce((sum, { points: { length } }) => sum + length, 0);
     const what = lanes.length === 1 ? 'Move recorded' : `${lanes.length} moves recorded`;
-    // What was set in one go, or played as steps, has been thinned from nothing.
+    // How many readings there were is of interest where thinning left fewer points.
     say(readings > points ? `${what}: ${readings} readings, ${points} points` : `${what}: ${points} points`);
   }
 

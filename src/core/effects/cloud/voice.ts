@@ -170,7 +170,7 @@ export class CloudVoice implements HoldVoice {
     const start = comesBack || wanted > this.oldest ? wanted : this.oldest;
     grain.source = comesBack ? this.loop : null;
     const position = isBackwards ? start + size * speed : start;
-    // Whole places need no reading between samples where the speed is whole, too; nobody hears half a sample.
+    // At an integer position and speed samples are copied instead of interpolated; half a sample is inaudible here.
     grain.position = Math.round(position);
     grain.speed = isBackwards ? -speed : speed;
     grain.age = 0;

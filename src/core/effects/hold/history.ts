@@ -55,8 +55,8 @@ export class History {
     this.end += STEP_FRAMES;
   }
 
-  /** Before a step is read: what has not come yet is silence, not what was there when the ring went round last. */
-  closeEnd(): void {
+  /** Zeroes the samples after the newest, which interpolation reads: they still hold the ring's previous turn. */
+  clearAhead(): void {
     this.rings.write(this.end, this.nothing, this.nothing, SINC_AHEAD + 1);
   }
 

@@ -157,7 +157,7 @@ export class HoldProcessor implements EffectProcessor {
       this.pass(input, wet, values);
       return;
     }
-    history.closeEnd();
+    history.clearAhead();
     this.still = false;
     const { step } = this;
     step.input = input;

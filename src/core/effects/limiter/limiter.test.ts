@@ -25,8 +25,8 @@ function limited(
   return { in: input, out: left };
 }
 
-/** The delay by which the output is the input, and whether it is that to the bit from a sample on. */
-function delayedFrom({ in: input, out }: { in: Float64Array; out: Float64Array }, from: number): boolean {
+/** Whether 4000 samples of the output, from a sample on, are the input to the bit after some delay. */
+function isOnlyDelayed({ in: input, out }: { in: Float64Array; out: Float64Array }, from: number): boolean {
   for (let delay = 0; delay < 1000; delay += 1) {
     let alike = true;
     for (let i = from; alike && i < from + 4000; i += 1) alike = out[i] === input[i - delay];
@@ -38,7 +38,7 @@ function delayedFrom({ in: input, out }: { in: Float64Array; out: Float64Array }
 test('what stays well below the ceiling is only delayed, to the bit', () => {
   fc.assert(
     fc.property(between(0.001, 0.15), between(-6, 0), (level, ceiling) =>
-      delayedFrom(limited(level, ceiling, false, 100), 20_000),
+      isOnlyDelayed(limited(level, ceiling, false, 100), 20_000),
     ),
     { numRuns: 8 },
   );
@@ -49,6 +49,6 @@ test('after a burst over the ceiling the gain comes back to one, and the sound i
     const through = limited(0.1, -6, true, release);
     const most = through.out.reduce((peak, x) => Math.max(peak, Math.abs(x)), 0);
     expect(most).toBeLessThanOrEqual(10 ** (-6 / 20) + 1e-6);
-    expect(delayedFrom(through, 2 * RATE)).toBe(true);
+    expect(isOnlyDelayed(through, 2 * RATE)).toBe(true);
   }
 });

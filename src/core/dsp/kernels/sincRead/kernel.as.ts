@@ -22,12 +22,12 @@ function under(ring: usize, row: usize): f32 {
   return f32x4.extract_lane(two, 0) + f32x4.extract_lane(two, 1);
 }
 
-/** As it is, from a whole place on, by whole steps: what the first row of the table comes to. */
-function copy(ring: usize, mask: i32, place: i32, step: i32, out: usize, from: i32, to: i32): void {
-  let at = place;
+/** Copies samples: at integer positions the windowed sinc is a unit impulse. */
+function copy(ring: usize, mask: i32, start: i32, speed: i32, out: usize, from: i32, to: i32): void {
+  let at = start;
   for (let i = from; i < to; i += 1) {
     store<f64>(out + ((<usize>i) << 3), <f64>load<f32>(ring + ((<usize>(at & mask)) << 2)));
-    at += step;
+    at += speed;
   }
 }
 
