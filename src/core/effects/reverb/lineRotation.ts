@@ -37,8 +37,9 @@ export class LineRotation {
   private readonly rotatedGains = new Float64Array(GAINS);
   private readonly rotations = new Float64Array(2 * PAIRS);
   private speed = 0;
-  /** The share for which the steps of the phasors were computed; -1 for none. */
-  private share = -1;
+  /** The shares for which the steps of the phasors were computed; -1 for none. */
+  private outputShare = -1;
+  private loopShare = -1;
   private settled = false;
 
   /** @param memory of the network, whose output gains are not rotated yet */
@@ -66,18 +67,22 @@ export class LineRotation {
    */
   setSpace(meanSeconds: number, rotates: boolean): void {
     this.speed = rotates ? Math.sqrt(meanSeconds / REFERENCE_SECONDS) : 0;
-    this.share = -1;
+    this.loopShare = -1;
     this.settled = false;
   }
 
-  /** Prepares linear ramps to the rotations at the end of the step. @param share of the full rate, 0-1 */
-  prepare(share: number): void {
+  /**
+   * Prepares linear ramps to the rotations at the end of the step.
+   * @param outputShare of the full rate of the output gains, 0-1
+   * @param loopShare of the full rate of the lines in the loop, 0-1
+   */
+  prepare(outputShare: number, loopShare: number): void {
     if (!this.settled) {
       this.updateRotations();
       this.commit();
       this.settled = true;
     }
-    if (share !== this.share) this.setShare(share);
+    if (outputShare !== this.outputShare || loopShare !== this.loopShare) this.setShares(outputShare, loopShare);
     this.outputs.advance();
     this.farOutputs.advance();
     this.loops.advance();
@@ -87,14 +92,16 @@ export class LineRotation {
     for (let i = 0; i < 2 * PAIRS; i += 1) rotations[2 * PAIRS + i] = (this.rotations[i]! - rotations[i]!) * PER_FRAME;
   }
 
-  private setShare(share: number): void {
-    const seconds = (share * STEP_FRAMES) / this.sampleRate;
+  private setShares(outputShare: number, loopShare: number): void {
+    const outputSeconds = (outputShare * STEP_FRAMES) / this.sampleRate;
+    const loopSeconds = (loopShare * STEP_FRAMES) / this.sampleRate;
     for (let pair = 0; pair < PAIRS; pair += 1) {
-      this.outputs.setStep(pair, seconds * rateOf(OUTPUT_ROTATION_HZ, pair));
-      this.farOutputs.setStep(pair, seconds * rateOf(FAR_OUTPUT_ROTATION_HZ, farRate(pair)));
-      this.loops.setStep(pair, seconds * this.speed * rateOf(LOOP_ROTATION_HZ, pair));
+      this.outputs.setStep(pair, outputSeconds * rateOf(OUTPUT_ROTATION_HZ, pair));
+      this.farOutputs.setStep(pair, outputSeconds * rateOf(FAR_OUTPUT_ROTATION_HZ, farRate(pair)));
+      this.loops.setStep(pair, loopSeconds * this.speed * rateOf(LOOP_ROTATION_HZ, pair));
     }
-    this.share = share;
+    this.outputShare = outputShare;
+    this.loopShare = loopShare;
   }
 
   /** Ends the ramps, after the step. */

@@ -14,7 +14,10 @@ const PER_FRAME = 1 / STEP_FRAMES;
 const GLIDE = 0.25;
 /** A line's motion differs from its neighbour's by this share of a turn. */
 const APART = 0.381966;
-/** Shorter decays are over before a mode could be told from its neighbours: their lines rotate more slowly. */
+/**
+ * Shorter decays are over before a mode could be told from its neighbours: their lines rotate more slowly in the loop.
+ * The output gains rotate as fast: each reflection passes them once, so that pitch is spread no further.
+ */
 const FULL_ROTATION_SECONDS = 1.5;
 /**
  * While open, what is held gives way once it stands higher than this: by 2 dB a second for the first above, and ever
@@ -104,7 +107,8 @@ export class Tail {
     this.yielded = open;
     if (changed || !this.settled) this.aim(decays, frozen, open);
     this.move(rateHz, depthMs * (1 - frozen));
-    this.rotation.prepare((1 - frozen) * Math.min(1, decays.middle / FULL_ROTATION_SECONDS));
+    const moving = 1 - frozen;
+    this.rotation.prepare(moving, moving * Math.min(1, decays.middle / FULL_ROTATION_SECONDS));
   }
 
   private aim(decays: Decays, frozen: number, open: boolean): void {
