@@ -69,6 +69,13 @@ test('eight holds are held by eight fingers or keys at once, and all of them are
   if (hasTouch) for (const name of names) await fingers.press(stone(page, name));
   else for (const key of ['1', '2', '3', '4', 'q', 'w', 'e', 'r']) await page.keyboard.down(key);
   for (const name of names) await isDown(stone(page, name), true);
+  // The engine tells where each reads: within a bar of what passed, never twice in the same place.
+  for (const name of names) {
+    const head = stone(page, name).getByTestId('hold picture').locator('path').last();
+    await expect(head, name).toHaveAttribute('d', /^M(\d|[1-6]\d|7[0-2])\.\d /);
+    const before = await head.getAttribute('d');
+    await expect.poll(() => head.getAttribute('d'), { message: name }).not.toBe(before);
+  }
   if (hasTouch) await fingers.press(page.getByRole('button', { name: 'Let go of all' }));
   else await page.keyboard.press('Escape');
   for (const name of names) await isDown(stone(page, name), false);

@@ -201,7 +201,8 @@ class EngineProcessor extends scope.AudioWorkletProcessor {
       meters.image(i, channel.image.correlation, channel.image.monoDb);
       const { every } = channel.chain;
       for (let s = 0; s < every.length; s += 1) {
-        meters.slot(slot, every[s]!.dryPeak, every[s]!.wetPeak, every[s]!.activity, FALL);
+        const { dryPeak, wetPeak, activity, lagFrames } = every[s]!;
+        meters.slot(slot, dryPeak, wetPeak, activity, lagFrames / scope.sampleRate, FALL);
         slot += 1;
       }
     }

@@ -2,7 +2,7 @@
 const HEADER = 12;
 const PER_CHANNEL = 6;
 export const MAX_CHANNELS = 256;
-const PER_SLOT = 3;
+const PER_SLOT = 4;
 /** Effects past this many are heard but not metered. */
 export const MAX_SLOTS = 2048;
 const SLOTS = HEADER + PER_CHANNEL * MAX_CHANNELS;
@@ -97,10 +97,14 @@ export class MeterWriter {
     this.cells[at + 5] = monoDb;
   }
 
-  /** Peaks of one effect, what enters it and the treated part of what leaves, and what moves in its picture. */
-  slot(index: number, dry: number, wet: number, activity: number, fall: number): void {
+  /**
+   * Peaks of one effect, what enters it and the treated part of what leaves, and what moves in its picture.
+   * @param lagSeconds how far back a hold reads
+   */
+  slot(index: number, dry: number, wet: number, activity: number, lagSeconds: number, fall: number): void {
     if (index >= MAX_SLOTS) return;
     this.cells[SLOTS + index * PER_SLOT + 2] = activity;
+    this.cells[SLOTS + index * PER_SLOT + 3] = lagSeconds;
     this.rise(SLOTS + index * PER_SLOT, dry, fall);
     this.rise(SLOTS + index * PER_SLOT + 1, wet, fall);
   }
@@ -176,6 +180,11 @@ export class MeterReader {
   /** Of a hold the samples since it began, 0 while it is silent; of a braid the strand that is let in, -1 for all. */
   slotActivity(slot: number): number {
     return slot < 0 || slot >= MAX_SLOTS ? 0 : this.cells[SLOTS + slot * PER_SLOT + 2]!;
+  }
+
+  /** How far back a hold reads now, in seconds; 0 where it takes what passes, or nothing is held. */
+  slotLag(slot: number): number {
+    return slot < 0 || slot >= MAX_SLOTS ? 0 : this.cells[SLOTS + slot * PER_SLOT + 3]!;
   }
 
   /** Where a modulator stands just now, by its place in the piece. */

@@ -12,9 +12,13 @@ describe('meters', () => {
   test('before anything was written nothing plays, nothing is held down, and no run is in a step', () => {
     const { writer, reader } = both();
     expect(reader.read()).toMatchObject({ playing: false, position: 0, limiterGain: 1, guardGain: 1, load: 0 });
-    expect([reader.runStep(-1), reader.turn(-1), reader.slotPeak(-1, 0), reader.slotActivity(-1)]).toEqual([
-      -1, 0, 0, 0,
-    ]);
+    expect([
+      reader.runStep(-1),
+      reader.turn(-1),
+      reader.slotPeak(-1, 0),
+      reader.slotActivity(-1),
+      reader.slotLag(-1),
+    ]).toEqual([-1, 0, 0, 0, 0]);
     writer.runStep(0, -1);
     expect(reader.runStep(0)).toBe(-1);
   });
@@ -48,7 +52,7 @@ describe('meters', () => {
       writer.channel(at, 0.1 + i, 0.2 + i, 0.3 + i, 0.4 + i, 0);
       writer.image(at, i / 10, -i);
     });
-    slots.forEach((at, i) => writer.slot(at, 0.5 + i, 0.6 + i, 100 + i, 0));
+    slots.forEach((at, i) => writer.slot(at, 0.5 + i, 0.6 + i, 100 + i, 200 + i, 0));
     turns.forEach((at, i) => {
       writer.turn(at, 0.7 + i);
       writer.runStep(at, 20 + i);
@@ -64,10 +68,11 @@ describe('meters', () => {
       expect([reader.correlation(at), reader.monoDb(at)]).toEqual([i / 10, -i]);
     });
     slots.forEach((at, i) =>
-      expect([reader.slotPeak(at, 0), reader.slotPeak(at, 1), reader.slotActivity(at)]).toEqual([
+      expect([reader.slotPeak(at, 0), reader.slotPeak(at, 1), reader.slotActivity(at), reader.slotLag(at)]).toEqual([
         0.5 + i,
         0.6 + i,
         100 + i,
+        200 + i,
       ]),
     );
     turns.forEach((at, i) => expect([reader.turn(at), reader.runStep(at)]).toEqual([0.7 + i, 20 + i]));
@@ -75,7 +80,7 @@ describe('meters', () => {
 
   test('what is past the last place is left out and disturbs nothing', () => {
     const { writer, reader } = both();
-    writer.slot(MAX_SLOTS, 9, 9, 9, 0);
+    writer.slot(MAX_SLOTS, 9, 9, 9, 9, 0);
     writer.turn(MAX_TURNS, 9);
     writer.runStep(MAX_TURNS, 9);
     expect([reader.slotPeak(MAX_SLOTS, 0), reader.turn(MAX_TURNS), reader.turn(0), reader.runStep(0)]).toEqual([

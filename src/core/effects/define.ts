@@ -43,6 +43,8 @@ export interface EffectProcessor {
   setSwitchOffset?(frames: number): void;
   /** Of a hold: samples from its start to the end of the last step; 0 once it has faded away. */
   readonly heldFrames?: number;
+  /** Of a hold: samples from what it reads now back to what comes in; 0 for what is taken as it passes. */
+  readonly lagFrames?: number;
   /** Of a braid: position of the strand that is let in at the end of the last step, 1 to 8; 0 for none, -1 for all. */
   readonly strandHeard?: number;
   /**

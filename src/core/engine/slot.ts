@@ -126,6 +126,11 @@ export class RunningSlot {
     return this.processor.heldFrames ?? 0;
   }
 
+  /** How far back a hold reads now, in samples. */
+  get lagFrames(): number {
+    return this.processor.lagFrames ?? 0;
+  }
+
   /** What moves in its picture: of a hold `heldFrames`, of a braid `strandHeard`; 0 for all else. */
   get activity(): number {
     return this.processor.strandHeard ?? this.processor.heldFrames ?? 0;

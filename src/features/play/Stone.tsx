@@ -14,6 +14,7 @@ import { useReducedMotion } from '../../ui/motion';
 import { Text } from '../../ui/Text';
 import { useTokens, useWide } from '../../ui/theme';
 import { usePiece, useStudio } from '../studio/StudioProvider';
+import { HoldPicture } from './HoldPicture';
 import { useHoldPad } from '../studio/useHoldPad';
 import type { HoldPhase } from './holdPhase';
 import { usePlayControl, type PlayControl } from '../shared/commands/playKeys';
@@ -43,6 +44,7 @@ function HeldStone({ target, index, slot }: StoneProps & { readonly slot: Slot }
   const piece = usePiece();
   const tokens = useTokens();
   const wide = useWide();
+  const still = useReducedMotion();
   const { studio } = useStudio();
   const view = useRef<View>(null);
   const pad = useHoldPad(target);
@@ -64,6 +66,7 @@ function HeldStone({ target, index, slot }: StoneProps & { readonly slot: Slot }
   useSwipe(view, presets.step);
   const channel = target.channel === MAIN ? '' : ` on ${channelName(piece, target.channel)}`;
   const sounding = phase === 'sounding';
+  const turns = turnBeats(piece, slot);
   const ink = sounding ? tokens.paper : tokens.ink;
   return (
     <HoldArea
@@ -76,32 +79,25 @@ function HeldStone({ target, index, slot }: StoneProps & { readonly slot: Slot }
       style={styles.stone}
     >
       <Outline index={index} phase={phase} left={() => tracker.left(studio.beat)} />
-      <View style={styles.glyph}>
-        <Svg width={48} height={20} viewBox="0 0 48 20" aria-hidden>
-          <Path
-            d={definition.glyph ?? ''}
-            stroke={sounding ? tokens.paper : tokens.sea}
-            strokeWidth={2.4}
-            strokeLinecap="round"
-            strokeLinejoin="round"
-            fill="none"
+      {still ? null : <HoldPicture slot={slot.id} sounding={sounding} />}
+      {sounding && !still ? null : <Glyph d={definition.glyph ?? ''} color={sounding ? tokens.paper : tokens.sea} />}
+      <View style={styles.title}>
+        <Text variant="titleSmall" style={[styles.name, { color: ink }]} numberOfLines={1}>
+          {definition.name}
+        </Text>
+        {sounding && turns > 0 ? (
+          <LiveText
+            read={() => String(turnAt(turns, studio.beat - tracker.began))}
+            strong
+            style={[styles.turn, { color: ink }]}
           />
-        </Svg>
+        ) : null}
       </View>
-      <Text variant="titleSmall" style={[styles.name, { color: ink }]} numberOfLines={1}>
-        {definition.name}
-      </Text>
       <Text style={[styles.preset, { color: ink }]} numberOfLines={1}>
         {preset}
       </Text>
-      {sounding ? (
-        <LiveText
-          read={() => turnText(piece, slot, studio.beat - tracker.began)}
-          strong
-          style={[styles.turn, { color: tokens.paper }]}
-        />
-      ) : wide && key ? (
-        <Text style={[styles.turn, { color: tokens.mute }]} aria-hidden>
+      {wide && key ? (
+        <Text style={[styles.key, { color: sounding ? ink : tokens.mute }]} aria-hidden>
           {key}
         </Text>
       ) : null}
@@ -109,18 +105,31 @@ function HeldStone({ target, index, slot }: StoneProps & { readonly slot: Slot }
   );
 }
 
-/** Which turn of its slice a hold is in, for one that has a length; nothing for others. */
-function turnText(piece: Piece, slot: Slot, beats: number): string {
+/** The drawing of a kind of hold, while nothing moves in it. */
+function Glyph({ d, color }: { readonly d: string; readonly color: string }) {
+  return (
+    <View style={styles.glyph}>
+      <Svg width={48} height={20} viewBox="0 0 48 20" aria-hidden>
+        <Path d={d} stroke={color} strokeWidth={2.4} strokeLinecap="round" strokeLinejoin="round" fill="none" />
+      </Svg>
+    </View>
+  );
+}
+
+/** Beats of a turn of a hold that repeats a slice; 0 for other holds. */
+function turnBeats(piece: Piece, slot: Slot): number {
   const { params, headline } = effectOf(slot.effect);
   const param = params[headline[0]!];
-  if (param?.kind !== 'number' || param.sync !== 'time') return '';
+  if (param?.kind !== 'number' || param.sync !== 'time') return 0;
   const value = slot.values[headline[0]!]!;
   const note = syncedNote(value);
-  const turn = note
+  return note
     ? noteBeats(note, piece.tempo.beatsPerBar)
     : resolveNumber(param, value, contextOf(piece)) / 1000 / secondsPerBeat(piece.tempo);
-  return turn > 0 ? String(Math.floor(Math.max(0, beats) / turn + 1e-6) + 1) : '';
 }
+
+/** Which turn a hold is in so many beats after its start, from 1. */
+const turnAt = (turns: number, beats: number): number => Math.floor(Math.max(0, beats) / turns + 1e-6) + 1;
 
 interface OutlineProps {
   readonly index: number;
@@ -244,5 +253,7 @@ const styles = StyleSheet.create({
   glyph: { width: 48, height: 20 },
   name: { fontSize: 15, lineHeight: 19 },
   preset: { fontSize: 15, lineHeight: 18, maxWidth: '84%' },
-  turn: { position: 'absolute', right: '17%', top: '13%', fontSize: 15 },
+  title: { flexDirection: 'row', alignItems: 'center', gap: 5 },
+  turn: { minWidth: 20 },
+  key: { position: 'absolute', right: '17%', top: '13%', fontSize: 15 },
 });

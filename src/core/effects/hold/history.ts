@@ -14,6 +14,8 @@ export class History {
   /** Frames that have come in: the next is written here. */
   end = 0;
   readonly size: number;
+  /** Position to which the last reading came. */
+  readTo = 0;
   private readonly rings: SincRings;
   private pinned = Infinity;
   private paused = false;
@@ -82,6 +84,8 @@ export class History {
    * and grows by `growth` a sample.
    */
   read(position: number, speed: number, growth: number, from: number, to: number): void {
+    const n = to - from;
+    this.readTo = position + n * speed + (growth * n * (n - 1)) / 2;
     this.rings.read(position, speed, growth, from, to);
   }
 

@@ -58,6 +58,8 @@ export class HoldProcessor implements EffectProcessor {
   private frames = 0;
   /** Where in that what sounds began. */
   private startedAt = 0;
+  /** How far behind the end of the history the present voice has read. */
+  private lag = 0;
 
   /** @param makeVoice what this kind of hold does */
   constructor(
@@ -94,6 +96,11 @@ export class HoldProcessor implements EffectProcessor {
   /** Samples from the start of what is held to the end of the last step; 0 once it has faded away. */
   get heldFrames(): number {
     return this.timing.active || this.fading ? this.frames - this.startedAt : 0;
+  }
+
+  /** Samples from what is read now back to what comes in; 0 where nothing is held, or the sound is taken as it passes. */
+  get lagFrames(): number {
+    return this.timing.active ? this.lag : 0;
   }
 
   private get fading(): boolean {
@@ -251,7 +258,7 @@ export class HoldProcessor implements EffectProcessor {
 
   /** Writes the sound as it is to `wet`, and adds the voices to the sum; the part of the step that is set. */
   private render(wet: StereoBlock): void {
-    const { dry, part, sum, step } = this;
+    const { dry, part, sum, step, history } = this;
     const { input, from, to, values } = step;
     const goal = this.dryGoal(values);
     if (goal !== dry.goal) dry.aim(goal, CHANGE_SECONDS * this.sampleRate);
@@ -263,7 +270,9 @@ export class HoldProcessor implements EffectProcessor {
     for (let v = 0; v < VOICES; v += 1) {
       const gain = this.gains[v]!;
       if (gain.now === 0 && !gain.moving) continue;
+      history.readTo = history.end;
       this.voices[v]!.render(part, step);
+      if (v === this.current) this.lag = history.end - history.readTo;
       for (let i = from; i < to; i += 1) {
         const level = gain.next();
         sum.left[i] = sum.left[i]! + level * part.left[i]!;
