@@ -1,8 +1,10 @@
 import { CountedEngine } from '../core/engine/countedEngine';
 import { Engine } from '../core/engine/engine';
 import { Rehearsal } from '../core/engine/rehearsal';
+import type { Gesture } from '../core/engine/gesture';
 import type { Plan } from '../core/engine/plan';
 import type { PreparedImpulse } from '../core/dsp/convolution';
+import { GestureReader } from './gestureMemory';
 import { MeterWriter } from './meterMemory';
 import { ScopeWriter } from './scopeMemory';
 import { toEngine, type FromEngine, type ToEngine } from './protocol';
@@ -40,6 +42,7 @@ class EngineProcessor extends scope.AudioWorkletProcessor {
   private readonly counted = new CountedEngine(this.engine, scope.sampleRate);
   private readonly meters: MeterWriter;
   private readonly scopeWriter: ScopeWriter;
+  private readonly gestures: GestureReader;
   private readonly rehearsal = new Rehearsal(this.engine);
   /** What sounds in the engine is for nobody. */
   private rehearsing = false;
@@ -57,13 +60,22 @@ class EngineProcessor extends scope.AudioWorkletProcessor {
   private idleFrames = 0;
 
   constructor(options: {
-    processorOptions: { memory: SharedArrayBuffer; scope: SharedArrayBuffer; first: readonly unknown[] };
+    processorOptions: {
+      memory: SharedArrayBuffer;
+      scope: SharedArrayBuffer;
+      gestures: SharedArrayBuffer;
+      first: readonly unknown[];
+    };
   }) {
     super();
     this.meters = new MeterWriter(options.processorOptions.memory);
     this.scopeWriter = new ScopeWriter(options.processorOptions.scope);
+    this.gestures = new GestureReader(options.processorOptions.gestures);
     for (const message of options.processorOptions.first) this.take(message);
-    this.port.onmessage = (event: MessageEvent<unknown>) => this.take(event.data);
+    this.port.onmessage = (event: MessageEvent<unknown>) => {
+      this.gestures.beforeMessage(this.queueGesture);
+      this.take(event.data);
+    };
   }
 
   take(data: unknown): void {
@@ -90,9 +102,17 @@ class EngineProcessor extends scope.AudioWorkletProcessor {
     else if (message.type === 'watch') engine.watch(message.channel, this.scopeWriter);
     else if (message.type === 'locate') this.counted.locate(message.to);
     else if (message.type === 'listen') engine.listen(message.listening);
-    else engine.queue(message.gesture);
+    else {
+      this.gestures.learn(message.target, message.gesture);
+      engine.queue(message.gesture);
+    }
     this.callRehearsal();
   }
+
+  readonly queueGesture = (gesture: Gesture): void => {
+    this.idleFrames = 0;
+    this.engine.queue(gesture);
+  };
 
   usePlan(plan: Plan): void {
     this.plan = plan;
@@ -142,6 +162,7 @@ class EngineProcessor extends scope.AudioWorkletProcessor {
     const output = outputs[0]!;
     const left = output[0]!;
     const right = output[1] ?? left;
+    this.gestures.read(this.queueGesture);
     this.blocks += 1;
     if (this.blocks % BLOCKS_PER_LOOK === 0) {
       const began = Date.now();

@@ -1,5 +1,7 @@
 import { compilePlan } from '../core/engine/compilePlan';
+import type { Gesture } from '../core/engine/gesture';
 import { emptyPiece } from '../core/piece/piece';
+import { GestureReader } from './gestureMemory';
 import { Player } from './player';
 import { toEngine, type FromEngine, type ToEngine } from './protocol';
 
@@ -8,14 +10,34 @@ class FakeNode {
   static last: FakeNode;
   readonly told: ToEngine[] = [];
   readonly port = {
-    postMessage: (message: unknown) => void this.told.push(toEngine.parse(message)),
+    postMessage: (message: unknown) => this.receive(toEngine.parse(message)),
     onmessage: null as ((event: { data: unknown }) => void) | null,
   };
   readonly first: readonly ToEngine[];
 
-  constructor(_context: unknown, _name: string, options: { processorOptions: { first: readonly unknown[] } }) {
+  private readonly gestures: GestureReader;
+
+  constructor(
+    _context: unknown,
+    _name: string,
+    options: { processorOptions: { gestures: SharedArrayBuffer; first: readonly unknown[] } },
+  ) {
     this.first = options.processorOptions.first.map((message) => toEngine.parse(message));
+    this.gestures = new GestureReader(options.processorOptions.gestures);
     FakeNode.last = this;
+  }
+
+  private receive(message: ToEngine): void {
+    this.gestures.beforeMessage(() => undefined);
+    if (message.type === 'gesture') this.gestures.learn(message.target, message.gesture);
+    this.told.push(message);
+  }
+
+  /** Gestures that it sees when it computes a block. */
+  block(): Gesture[] {
+    const seen: Gesture[] = [];
+    this.gestures.read((gesture) => void seen.push(gesture));
+    return seen;
   }
 
   says(message: FromEngine): void {
@@ -134,14 +156,45 @@ test('the sample at which a gesture took effect is told to whoever asked, once',
   const gesture = { kind: 'hold', channel: 'main', slot: null, value: 0, to: 1, atSample: 0 } as const;
   player.gesture(gesture);
   player.gesture(gesture, applied);
-  const tag = node.told.flatMap((message) => (message.type === 'gesture' ? [message.gesture.tag] : []));
-  expect(tag).toEqual([undefined, expect.any(Number)]);
-  node.says({ type: 'applied', gestures: [{ tag: tag[1]!, sample: 77 }] });
-  node.says({ type: 'applied', gestures: [{ tag: tag[1]!, sample: 99 }] });
+  expect(node.told.flatMap((message) => (message.type === 'gesture' ? [message.gesture] : []))).toEqual([gesture]);
+  const seen = node.block();
+  expect(seen).toEqual([{ ...gesture, tag: expect.any(Number) }]);
+  const tag = seen[0]!.tag!;
+  node.says({ type: 'applied', gestures: [{ tag, sample: 77 }] });
+  node.says({ type: 'applied', gestures: [{ tag, sample: 99 }] });
   expect(applied.mock.calls).toEqual([[77]]);
 });
 
+test('a gesture for the thread that stands is seen at its next block; another thread is told of it anew', async () => {
+  const { player, node } = await prepared();
+  const gesture = { kind: 'hold', channel: 'main', slot: 'a', value: 2, to: 1, atSample: 0 } as const;
+  player.gesture(gesture);
+  player.gesture({ ...gesture, kind: 'release' });
+  expect(node.block()).toEqual([{ ...gesture, kind: 'release' }]);
+  await player.setOutput({ sinkId: '', latency: 'playback' });
+  player.gesture(gesture);
+  expect(FakeNode.last.told.slice(-1)).toEqual([{ type: 'gesture', gesture, target: 0 }]);
+  player.gesture(gesture);
+  expect(FakeNode.last.block()).toEqual([gesture]);
+  expect(node.block()).toEqual([]);
+});
+
 describe('an idle audio thread', () => {
+  test('is resumed by a gesture that no message tells of', async () => {
+    const { player, node, context } = await prepared();
+    const gesture = { kind: 'hold', channel: 'main', slot: 'a', value: 2, to: 1, atSample: 0 } as const;
+    player.gesture(gesture);
+    jest.advanceTimersByTime(IDLE_MS);
+    node.says({ type: 'idle' });
+    await Promise.resolve();
+    expect(context.state).toBe('suspended');
+    const told = node.told.length;
+    player.gesture(gesture);
+    expect(node.told.length).toBe(told);
+    expect(context.resume).toHaveBeenCalledTimes(1);
+    expect(node.block()).toEqual([gesture]);
+  });
+
   test('is suspended, and resumed with the next message', async () => {
     const { player, node, context } = await prepared();
     const active = jest.fn();

@@ -4,6 +4,7 @@ import type { Monitor } from '../core/engine/monitor';
 import type { Plan } from '../core/engine/plan';
 import { MonitorSwitch } from './monitorSwitch';
 import { ImpulseMaker } from './impulses';
+import { GestureWriter, makeGestureMemory } from './gestureMemory';
 import { makeMeterMemory, MeterReader } from './meterMemory';
 import { makeScopeMemory } from './scopeMemory';
 import { fromEngine, type ToEngine } from './protocol';
@@ -54,6 +55,10 @@ export class Player {
   /** Where the sound of the channel that is watched lies. */
   readonly scope: SharedArrayBuffer;
   private readonly memory: SharedArrayBuffer;
+  /** Takes gestures for the audio thread that stands; null while none does. */
+  private gestures: GestureWriter | null = null;
+  /** Messages sent to it. */
+  private sent = 0;
   private context: AudioContext | null = null;
   private node: AudioWorkletNode | null = null;
   private starting: Promise<void> | null = null;
@@ -168,12 +173,19 @@ export class Player {
   /** @param onApplied told the sample of the piece at which the engine did it; never, if the thread does not stand */
   gesture(gesture: Gesture, onApplied?: (sample: number) => void): void {
     if (!onApplied) {
-      this.tell({ type: 'gesture', gesture });
+      this.tellGesture(gesture);
       return;
     }
     const tag = (this.tags += 1);
     this.waiting.set(tag, { at: gesture.atSample === 0 ? this.computedSample : null, tell: onApplied });
-    this.tell({ type: 'gesture', gesture: { ...gesture, tag } });
+    this.tellGesture({ ...gesture, tag });
+  }
+
+  private tellGesture(gesture: Gesture): void {
+    const { gestures } = this;
+    if (!gestures) return;
+    if (gestures.write(gesture, this.sent)) this.wake();
+    else this.tell({ type: 'gesture', gesture, target: gestures.register(gesture) });
   }
 
   private hear(data: unknown): void {
@@ -290,14 +302,17 @@ export class Player {
       { type: 'click', on: this.click },
       ...(this.listening ? [{ type: 'listen' as const, listening: this.listening }] : []),
     ];
+    const gestures = makeGestureMemory();
     this.node = new AudioWorkletNode(context, 'zephiro-engine', {
       numberOfInputs: 0,
       numberOfOutputs: 1,
       outputChannelCount: [2],
-      processorOptions: { memory: this.memory, scope: this.scope, first },
+      processorOptions: { memory: this.memory, scope: this.scope, gestures, first },
     });
     const { port1, port2 } = new MessageChannel();
     this.node.port.postMessage({ type: 'cue', ports: [port1, port2] } satisfies ToEngine, [port1, port2]);
+    this.sent = 1;
+    this.gestures = new GestureWriter(gestures);
     this.node.port.onmessage = (event: MessageEvent<unknown>) => this.hear(event.data);
     this.monitorSwitch = new MonitorSwitch(context, context.destination, this.monitor);
     this.node.connect(this.monitorSwitch.input);
@@ -332,6 +347,7 @@ export class Player {
   private async shut(): Promise<void> {
     const { context, node } = this;
     this.node = null;
+    this.gestures = null;
     this.context = null;
     node?.disconnect();
     await context?.close();
@@ -351,8 +367,16 @@ export class Player {
   }
 
   private tell(message: ToEngine): void {
+    if (this.node) {
+      this.sent += 1;
+      this.node.port.postMessage(message);
+    }
+    this.wake();
+  }
+
+  /** The audio thread has something to do. */
+  private wake(): void {
     this.lastMessageAt = performance.now();
-    this.node?.port.postMessage(message);
     if (this.suspended) {
       this.suspended = false;
       // Refused where the output has gone meanwhile; playing says so.

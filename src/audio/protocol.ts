@@ -94,6 +94,8 @@ export const toEngine = z.discriminatedUnion('type', [
       atSample: z.number(),
       tag: z.number().optional(),
     }),
+    /** What it is for is known by this number from now on, in the memory of gestures. */
+    target: z.number().int().nonnegative(),
   }),
 ]);
 export type ToEngine = z.infer<typeof toEngine>;
