@@ -97,3 +97,10 @@ export function heldNumberAt({ numbers, shapes }: LaneTrack, segment: number): n
   if (segment < 0) return numbers[0]!;
   return segment >= numbers.length - 1 || shapes[segment] === HOLD ? numbers[segment]! : NaN;
 }
+
+/** Whether a lane leaps where a segment begins, instead of going on from where it was. */
+export function jumpsAt({ places, numbers, shapes }: LaneTrack, segment: number): boolean {
+  if (segment <= 0) return false;
+  if (places[segment - 1] === places[segment]) return true;
+  return shapes[segment - 1] === HOLD && numbers[segment - 1] !== numbers[segment];
+}

@@ -3,6 +3,7 @@ import { startKernel } from '../dsp/kernels/load';
 import { MIX_BLOCK_BYTES } from '../dsp/kernels/mixBlock/bytes';
 import type { DelayRing, DelayRingPool } from '../effects/latencyCompensator';
 import { addRun, blendRuns, levelRun, sumRun } from './blockMixerReference';
+import { addRunFrom, levelRunFrom } from './laterGains';
 
 /** The kernel; addresses are bytes. */
 interface MixWork {
@@ -161,5 +162,15 @@ export class BlockMixer implements DelayRingPool {
   level(run: StereoBlock): void {
     if (this.work && run.at >= 0) this.work.level(run.at);
     else levelRun(this.figures, run);
+  }
+
+  /** Like `add`, the gain moving from a sample of the run on, 1 to STEP_FRAMES. */
+  addFrom(bus: StereoBlock, run: StereoBlock, offset: number): void {
+    addRunFrom(this.figures, bus, run, offset);
+  }
+
+  /** Like `level`, the gains moving from a sample of the run on. */
+  levelFrom(run: StereoBlock, offset: number): void {
+    levelRunFrom(this.figures, run, offset);
   }
 }

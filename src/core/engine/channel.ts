@@ -1,13 +1,13 @@
 import type { SoundData } from '../dsp/soundData';
 import { clearBlock, copyBlock, STEP_FRAMES, makeStereoBlock, type StereoBlock } from '../dsp/blocks';
 import { StereoImage } from '../analysis/stereoImage';
-import { heldNumberAt, positionAt, segmentAt } from '../automation/evaluate';
+import { heldNumberAt, jumpsAt, positionAt, segmentAt } from '../automation/evaluate';
 import { channelParams, MACRO_LEVEL } from '../piece/piece';
 import { LatencyCompensator } from '../effects/latencyCompensator';
 import { awayGain } from '../effects/common';
 import { MemoizedUnary } from '../dsp/memoizedUnary';
 import { RunningSend } from './send';
-import { smoothToward, onePoleCoefficient } from '../dsp/onePole';
+import { onePoleCoefficient, partialCoefficient, smoothToward } from '../dsp/onePole';
 import { addClip } from './clipReader';
 import type { PlanChannel, PlanTarget } from './plan';
 import type { TempoClock } from './tempoClock';
@@ -72,6 +72,8 @@ export class RunningChannel {
   /** Where each lane of the plan acts. */
   private laneRows: readonly ParameterSmoother[] = [];
   private lanePlaces = new Int32Array(0);
+  /** Samples into the present step at which each lane jumps, 0 for none that does. */
+  private laneOffsets = new Uint8Array(0);
   private open = 1;
   private readonly leftOf = new MemoizedUnary(awayGain);
   private readonly rightOf = new MemoizedUnary(awayGain);
@@ -107,6 +109,7 @@ export class RunningChannel {
     this.chain.adopt(plan.slots, this.started);
     this.started = true;
     this.cursors = new Int32Array(plan.lanes.length).fill(-1);
+    this.laneOffsets = new Uint8Array(plan.lanes.length);
     this.laneRows = plan.lanes.map((lane) => this.rowFor(lane));
     this.lanePlaces = Int32Array.from(plan.lanes, (lane) => this.placeIn(lane));
   }
@@ -151,7 +154,7 @@ export class RunningChannel {
   }
 
   locate(pulse: TempoClock, turns: Float64Array): void {
-    this.followLanes(pulse);
+    this.followLanes(pulse, true);
     this.followLinks(turns, pulse.sample);
     this.values.jump();
     for (const send of this.sends) send.jump();
@@ -182,21 +185,30 @@ export class RunningChannel {
     return slot >= 0 ? this.chain.every[slot]!.indexIn(value) : this.indexIn(value);
   }
 
-  /** Reads every lane where the piece stands, and lets note values follow a tempo that moves. */
-  followLanes(pulse: TempoClock): void {
+  /**
+   * Reads every lane at the end of the step, and lets note values follow a tempo that moves. A jump at the end of a step
+   * is one at the first sample of the next.
+   * @param located the piece stands there: a jump at this very sample has been made
+   */
+  followLanes(pulse: TempoClock, located = false): void {
     const { lanes } = this.plan;
     const { sample } = pulse;
     if (pulse.isVarying) for (let i = 0; i < this.chain.every.length; i += 1) this.chain.every[i]!.followTempo(pulse);
     for (let i = 0; i < lanes.length; i += 1) {
       const lane = lanes[i]!;
-      const segment = segmentAt(lane, sample, this.cursors[i]!);
+      const before = this.cursors[i]!;
+      let segment = segmentAt(lane, sample, before);
+      while (!located && jumpsAt(lane, segment) && (sample - lane.places[segment]!) * pulse.tempoRatio < 0.5)
+        segment -= 1;
       this.cursors[i] = segment;
       const held = heldNumberAt(lane, segment);
       if (Number.isNaN(held))
         this.laneRows[i]!.fromLanePosition(this.lanePlaces[i]!, positionAt(lane, sample, segment));
       else this.laneRows[i]!.fromLane(this.lanePlaces[i]!, held);
-      if (lane.isSwitch)
-        this.laneRows[i]!.setOffset(this.lanePlaces[i]!, offsetOf(lane.places[segment], sample, pulse.tempoRatio));
+      const offset =
+        segment !== before && jumpsAt(lane, segment) ? offsetOf(lane.places[segment], sample, pulse.tempoRatio) : 0;
+      if (offset !== this.laneOffsets[i]) this.laneRows[i]!.setLaneOffset(this.lanePlaces[i]!, offset);
+      this.laneOffsets[i] = offset;
     }
   }
 
@@ -235,12 +247,13 @@ export class RunningChannel {
     }
   }
 
-  /** Adds what another channel gives, its share moving in a straight line. */
-  receive(run: StereoBlock, from = 1, to = 1): void {
+  /** Adds what another channel gives, its share moving in a straight line from a sample of the step on. */
+  receive(run: StereoBlock, from = 1, to = 1, offset = 0): void {
     if (from === 0 && to === 0) return;
     const { mixer } = this.context;
     mixer.gains(from, to, 0, 0);
-    mixer.add(this.bus, run);
+    if (offset === 0) mixer.add(this.bus, run);
+    else mixer.addFrom(this.bus, run, offset);
     this.busSilent = false;
   }
 
@@ -408,7 +421,9 @@ export class RunningChannel {
     const fromLeft = this.gainLeft;
     const fromRight = this.gainRight;
     const open = this.isOpen;
-    this.open += (open - this.open) * this.share;
+    const { values } = this;
+    const offset = Math.max(values.offsetOf(GAIN), values.offsetOf(PAN), values.offsetOf(MUTE));
+    this.open += (open - this.open) * partialCoefficient(this.share, 1 - offset / STEP_FRAMES);
     if (Math.abs(open - this.open) < 1e-6) this.open = open;
     this.directFrom = this.directTo;
     this.directTo = smoothToward(this.directTo, this.plan.direct ? 1 : 0, this.share, 1e-6);
@@ -421,7 +436,8 @@ export class RunningChannel {
     }
     const { mixer } = this.context;
     mixer.gains(fromLeft, this.gainLeft, fromRight, this.gainRight);
-    mixer.level(this.bus);
+    if (offset === 0) mixer.level(this.bus);
+    else mixer.levelFrom(this.bus, offset);
     this.peakLeft = mixer.peak;
     this.peakRight = mixer.otherPeak;
     this.image.take(mixer.leftPower, mixer.rightPower, mixer.commonPower);

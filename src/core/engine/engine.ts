@@ -291,7 +291,7 @@ export class Engine {
     this.stepStart = this.position;
     for (let c = 0; c < channels.length; c += 1) channels[c]!.clear();
     if (this.playing) this.readStep();
-    this.gestures.apply(this.channels, this.stepStart, this.playing ? this.position : Infinity);
+    this.gestures.apply(this.channels, this.stepStart, this.playing);
     if (this.modulators.followers.some) this.modulators.followers.hear(channels);
     if (this.playing || this.modulators.followers.some) {
       this.tempoClock.read(this.position);

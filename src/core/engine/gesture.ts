@@ -19,29 +19,46 @@ export interface Gesture {
   readonly tag?: number | undefined;
 }
 
-/** A gesture that has taken effect: at the first sample of a step. */
+/** A gesture that has taken effect, at a sample of the piece. */
 export interface AppliedGesture {
   readonly tag: number;
   readonly sample: number;
 }
 
-/** Holds or lets go of the value that a gesture is for, wherever it runs. */
-export function applyGesture(channels: readonly RunningChannel[], gesture: Gesture): void {
+/**
+ * Holds or lets go of the value that a gesture is for, wherever it runs.
+ * @param offset samples into the present step at which it takes effect
+ */
+export function applyGesture(channels: readonly RunningChannel[], gesture: Gesture, offset: number): void {
   if (gesture.kind === 'cancel') return;
   for (let c = 0; c < channels.length; c += 1) {
     const channel = channels[c]!;
     if (channel.plan.id !== gesture.channel) continue;
-    if (gesture.slot === null) touch(channel.rowOf(gesture.value), gesture, channel.indexIn(gesture.value));
+    if (gesture.slot === null) touch(channel.rowOf(gesture.value), gesture, channel.indexIn(gesture.value), offset);
     const { every } = channel.chain;
     for (let s = 0; s < every.length; s += 1) {
       const slot = every[s]!;
       if (slot.plan.id !== gesture.slot) continue;
-      touch(slot.rowOf(gesture.value), gesture, slot.indexIn(gesture.value));
+      touch(slot.rowOf(gesture.value), gesture, slot.indexIn(gesture.value), offset);
     }
   }
 }
 
-function touch(row: ParameterSmoother | undefined, gesture: Gesture, index: number): void {
-  if (gesture.kind === 'release') row?.release(index, true);
-  else row?.hold(index, gesture.to);
+function touch(row: ParameterSmoother | undefined, gesture: Gesture, index: number, offset: number): void {
+  if (gesture.kind === 'release') row?.release(index, true, offset);
+  else row?.hold(index, gesture.to, offset);
+}
+
+/** The step is over in which a gesture took effect. */
+export function endGestureStep(channels: readonly RunningChannel[], gesture: Gesture): void {
+  for (let c = 0; c < channels.length; c += 1) {
+    const channel = channels[c]!;
+    if (channel.plan.id !== gesture.channel) continue;
+    if (gesture.slot === null) channel.rowOf(gesture.value)?.endOffset(channel.indexIn(gesture.value));
+    const { every } = channel.chain;
+    for (let s = 0; s < every.length; s += 1) {
+      const slot = every[s]!;
+      if (slot.plan.id === gesture.slot) slot.rowOf(gesture.value)?.endOffset(slot.indexIn(gesture.value));
+    }
+  }
 }

@@ -1,5 +1,5 @@
 import { STEP_FRAMES } from '../dsp/blocks';
-import { onePoleCoefficient } from '../dsp/onePole';
+import { onePoleCoefficient, partialCoefficient } from '../dsp/onePole';
 import { linkOffset, type LinkTransfer } from '../automation/linkTransfer';
 import type { NumberParam, Param } from '../params/param';
 import { paramAtPosition, paramPosition } from '../params/resolve';
@@ -19,6 +19,7 @@ export class ParameterSmoother {
   private readonly laned: Uint8Array;
   private readonly linked: Uint8Array;
   private readonly turns: Float64Array;
+  /** Samples into the present step at which each target was set; 0 for at its beginning, or before. */
   private readonly offsets: Float64Array;
   private follows: Int8Array | null = null;
   /** Length of a bar here over its length at the piece's own tempo and metre. */
@@ -53,17 +54,21 @@ export class ParameterSmoother {
     for (let i = 0; i < base.length; i += 1) if (!this.held[i] && !this.laned[i]) this.goal[i] = base[i]!;
   }
 
-  /** Sets a value while its rail is touched. */
-  hold(index: number, value: number): void {
+  /** Sets a value while its rail is touched, from so many samples into the present step on. */
+  hold(index: number, value: number, offset = 0): void {
+    // A target that stays has no offset, as in a lane: what a link does with it goes on.
+    if (value !== this.goal[index]) this.offsets[index] = offset;
+    else if (!this.held[index]) this.offsets[index] = 0;
     this.held[index] = 1;
     this.moving = true;
     this.goal[index] = value;
   }
 
-  /** Ends `hold`; with `keep` the value stays until the next base values. */
-  release(index: number, keep: boolean): void {
+  /** Ends `hold`, `offset` samples into the present step; with `keep` the value stays until the next base values. */
+  release(index: number, keep: boolean, offset = 0): void {
     this.held[index] = 0;
     this.moving = true;
+    if (this.laned[index]) this.offsets[index] = offset;
     if (!keep && !this.laned[index]) this.goal[index] = this.base[index]!;
   }
 
@@ -138,6 +143,7 @@ export class ParameterSmoother {
     for (let i = 0; i < this.laned.length; i += 1) {
       if (this.laned[i] && !this.held[i]) this.goal[i] = this.base[i]!;
       this.laned[i] = 0;
+      this.offsets[i] = 0;
     }
   }
 
@@ -150,25 +156,33 @@ export class ParameterSmoother {
   fromLane(index: number, goal: number): void {
     this.laned[index] = 1;
     if (this.held[index]) return;
-    if (goal === this.goal[index]) return;
+    if (goal === this.goal[index]) {
+      this.offsets[index] = 0;
+      return;
+    }
     this.goal[index] = goal;
     this.moving = true;
   }
 
-  /** Sets how many samples into the present step a lane switches a value. */
-  setOffset(index: number, frames: number): void {
-    this.offsets[index] = frames;
+  /** Sets how many samples into the present step a lane jumps to its value; no matter for one that a hand holds. */
+  setLaneOffset(index: number, frames: number): void {
+    if (!this.held[index]) this.offsets[index] = frames;
   }
 
-  /** How many samples into the present step a value switches; 0 for one that a hand holds or no lane moves. */
+  /** The step is over in which a gesture or a lane set a target. */
+  endOffset(index: number): void {
+    this.offsets[index] = 0;
+  }
+
+  /** How many samples into the present step a target was set. */
   offsetOf(index: number): number {
-    return this.laned[index] && !this.held[index] ? this.offsets[index]! : 0;
+    return this.offsets[index]!;
   }
 
-  /** Smooths every value over one step. */
+  /** Smooths every value over one step, or over what is left of it after its target was set. */
   step(): void {
     if (!this.moving) return;
-    const { now, on, linked, shares } = this;
+    const { now, on, linked, shares, offsets } = this;
     let moving = false;
     for (let i = 0; i < now.length; i += 1) {
       const to = linked[i] ? this.turned(i) : this.wanted(i);
@@ -177,7 +191,9 @@ export class ParameterSmoother {
         now[i] = at;
         continue;
       }
-      const next = at + (to - at) * shares[i]!;
+      const offset = offsets[i]!;
+      const share = offset === 0 ? shares[i]! : partialCoefficient(shares[i]!, 1 - offset / STEP_FRAMES);
+      const next = at + (to - at) * share;
       const away = to - next;
       const slack = 1e-6 * (to < 0 ? -to : to) + 1e-7;
       const there = away < slack && away > -slack;

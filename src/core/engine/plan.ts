@@ -102,10 +102,7 @@ export interface PlanTarget {
   readonly value: number;
 }
 
-export interface PlanLane extends LaneTrack, PlanTarget {
-  /** It switches something on and off. */
-  readonly isSwitch: boolean;
-}
+export type PlanLane = LaneTrack & PlanTarget;
 
 export interface PlanLink extends PlanTarget {
   /** Index among the plan's modulators. */

@@ -65,7 +65,7 @@ export function planLane(piece: Piece, lane: Lane, chain: readonly Slot[], sends
   if (!param || !target) return [];
   // Counted by the unmoved tempo: the engine reads lanes by the beat.
   const at = (beat: number): number => beatsToSamples(beat, piece.tempo, piece.sampleRate);
-  return [{ ...target, ...laneTrack(piece, lane, param, at), isSwitch: param.kind === 'toggle' }];
+  return [{ ...target, ...laneTrack(piece, lane, param, at) }];
 }
 
 export function planLink(piece: Piece, link: Link, chain: readonly Slot[], sends: readonly Send[]): PlanLink[] {

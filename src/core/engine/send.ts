@@ -1,5 +1,5 @@
-import type { StereoBlock } from '../dsp/blocks';
-import { smoothToward } from '../dsp/onePole';
+import { STEP_FRAMES, type StereoBlock } from '../dsp/blocks';
+import { partialCoefficient, smoothToward } from '../dsp/onePole';
 import { SEND_LEVEL } from '../piece/piece';
 import { LatencyCompensator } from '../effects/latencyCompensator';
 import type { PlanSend } from './plan';
@@ -8,7 +8,8 @@ import { ParameterSmoother } from './parameterSmoother';
 
 /** What can take a run in: a return. */
 export interface Receiver {
-  receive(run: StereoBlock, from: number, to: number): void;
+  /** @param offset sample of the step from which the share moves */
+  receive(run: StereoBlock, from: number, to: number, offset: number): void;
   /** Latency of what it receives, in samples. */
   readonly inputLatency: number;
   /** Raises the input latency to at least this. */
@@ -95,11 +96,13 @@ export class RunningSend {
   give(block: StereoBlock, open: number, latency: number, sounding: boolean): void {
     this.values.step();
     const goal = this.leaving ? 0 : this.values.now[0]! * open;
-    const next = smoothToward(this.now, goal, this.share, 1e-6);
+    const offset = this.values.offsetOf(0);
+    const share = offset === 0 ? this.share : partialCoefficient(this.share, 1 - offset / STEP_FRAMES);
+    const next = smoothToward(this.now, goal, share, 1e-6);
     const inStep = this.compensator
       ? this.compensator.process(block, this.delayed!, this.target!.inputLatency - latency, sounding)
       : block;
-    this.target!.receive(inStep, this.now, next);
+    this.target!.receive(inStep, this.now, next, offset);
     this.now = next;
   }
 }

@@ -50,7 +50,8 @@ export class RunningSlot {
   private readonly mayBeAlone: boolean;
   /** It goes on taking in silence while it is asleep, and may be heard without new sound: a hold. */
   private readonly keepsHistory: boolean;
-  private readonly iHeld: number;
+  /** The parameter that takes effect at its sample; -1 for none. */
+  private readonly iSwitch: number;
   private readonly share: number;
   private readonly iBalance: number;
   private readonly iMix: number;
@@ -106,7 +107,7 @@ export class RunningSlot {
     this.clickFreeSwitch = new ClickFreeSwitch(params, this.values.now, this.looksAhead);
     this.share = onePoleCoefficient(SWITCH_SECONDS, STEP_FRAMES, sampleRate);
     const index = (id: string): number => definition.paramIds.indexOf(id);
-    this.iHeld = index('held');
+    this.iSwitch = this.processor.setSwitchOffset ? index(definition.exactSwitch!) : -1;
     this.iBalance = index('balance');
     this.iMix = index('mix');
     this.iDry = index('dry');
@@ -332,7 +333,7 @@ export class RunningSlot {
     const { wet } = this.scratch;
     const ringing = fed || !this.processor.silent;
     if (this.running.length > 0) this.alignStrands();
-    if (this.keepsHistory) this.processor.setSwitchOffset!(this.values.offsetOf(this.iHeld));
+    if (this.iSwitch >= 0) this.processor.setSwitchOffset!(this.values.offsetOf(this.iSwitch));
     this.processor.process(this.fed(io), wet, this.clickFreeSwitch.step(this.values.now));
     this.clickFreeSwitch.apply(wet);
     if (!this.context.mixer.finite(wet)) {

@@ -109,16 +109,8 @@ export class LivePlay {
     this.gesture('hold', target, number, atBeat, (sample) => {
       if (!records) return;
       const reading = { position: paramPosition(param, number), number };
-      this.recorder.readApplied(target, reading, this.laneSample(target, sample));
+      this.recorder.readApplied(target, reading, sample);
     });
-  }
-
-  /**
-   * The sample at which a lane has to change to act in the step that begins at `sample`. A hold acts on its very
-   * sample; everything else stands, at the end of a step, where its lane stands there.
-   */
-  private laneSample(target: Target, sample: number): number {
-    return this.isHold(target) ? sample : sample + 1;
   }
 
   private isHold(target: Target): boolean {
@@ -134,7 +126,7 @@ export class LivePlay {
 
   private finish(target: Target, sample: number): void {
     this.ending.delete(targetKey(target));
-    this.recorder.finishPlayed(target, this.laneSample(target, sample));
+    this.recorder.finishPlayed(target, sample);
   }
 
   /**

@@ -3,7 +3,9 @@ import type { StepTime } from '../stepTime';
 import { strandAtStep, type StrandPattern } from './pattern';
 
 /** The shortest step at the fastest tempo is longer than a block: at most the end of a gate, a line and another end. */
-const MAX_CHANGES = 4;
+const MAX_FOUND = 4;
+/** With the sample until which a strand was kept. */
+const MAX_CHANGES = MAX_FOUND + 1;
 
 /** The strands that a pattern lets in during one block of `STEP_FRAMES`, each from a sample on. */
 export class PatternSteps {
@@ -18,6 +20,24 @@ export class PatternSteps {
     this.at[0] = 0;
     this.position[0] = position;
     this.count = 1;
+  }
+
+  /** Lets a strand in until a sample of the block, 1 to STEP_FRAMES, in place of what was found for so long. */
+  keepUntil(sample: number, position: number): void {
+    let now = 0;
+    while (now + 1 < this.count && this.at[now + 1]! <= sample) now += 1;
+    const then = this.position[now]!;
+    const up = 1 - now;
+    if (up > 0) for (let i = this.count - 1; i > now; i -= 1) this.set(i + up, this.at[i]!, this.position[i]!);
+    else for (let i = now + 1; i < this.count; i += 1) this.set(i + up, this.at[i]!, this.position[i]!);
+    this.set(0, 0, position);
+    this.set(1, sample, then);
+    this.count += up;
+  }
+
+  private set(change: number, at: number, position: number): void {
+    this.at[change] = at;
+    this.position[change] = position;
   }
 
   /**
@@ -49,7 +69,7 @@ export class PatternSteps {
 
   /** A change before the block is one at its first sample, in place of earlier ones. */
   private add(at: number, position: number): void {
-    if (at >= STEP_FRAMES || this.count === MAX_CHANGES) return;
+    if (at >= STEP_FRAMES || this.count === MAX_FOUND) return;
     if (at <= 0) this.count = 0;
     this.at[this.count] = at > 0 ? at : 0;
     this.position[this.count] = position;

@@ -72,6 +72,8 @@ export class BraidProcessor extends Insert implements EffectProcessor {
   /** The same steps, delayed as a late strand is. */
   private readonly lateSteps = new PatternSteps();
   private heard = -1;
+  /** Samples into the block at which a hand takes a strand, or lets go of it. */
+  private takenAt = 0;
   /** Set until the first block after `locate`, in which gates jump to where the pattern has them. */
   private starts = true;
 
@@ -99,6 +101,10 @@ export class BraidProcessor extends Insert implements EffectProcessor {
 
   setTime(time: StepTime): void {
     this.time = time;
+  }
+
+  setSwitchOffset(frames: number): void {
+    this.takenAt = frames;
   }
 
   override get silent(): boolean {
@@ -179,11 +185,14 @@ export class BraidProcessor extends Insert implements EffectProcessor {
 
   /** @param lag samples by which its lines come later */
   private findSteps(values: Float64Array, steps: PatternSteps, lag: number): void {
+    const before = steps.position[steps.count - 1]!;
     const taken = Math.round(values[P.taken!]!);
-    if (taken > 0) {
-      steps.hold(taken);
-      return;
-    }
+    if (taken > 0) steps.hold(taken);
+    else this.findPattern(values, steps, lag);
+    if (this.takenAt > 0 && !this.starts) steps.keepUntil(this.takenAt, before);
+  }
+
+  private findPattern(values: Float64Array, steps: PatternSteps, lag: number): void {
     const { pattern, time } = this;
     pattern.order = Math.round(values[P.order!]!);
     pattern.steps = Math.round(values[P.steps!]!);

@@ -12,6 +12,7 @@ export const echo = defineEffect({
   params: echoParams,
   presets: echoPresets,
   holds: ['hold'],
+  exactSwitch: 'hold',
   headline: ['timeL', 'feedback'],
   follows: { while: 'linked', leaders: { timeR: 'timeL' } },
   visibleWhen: {

@@ -1,7 +1,7 @@
 import { STEP_FRAMES, makeStereoBlock, type StereoBlock } from '../../dsp/blocks';
 import { DelayLine, readableRun, ringSize } from '../../dsp/delayLine';
 import { MemoizedUnary } from '../../dsp/memoizedUnary';
-import { smoothToward, onePoleCoefficient } from '../../dsp/onePole';
+import { onePoleCoefficient, partialCoefficient, smoothToward } from '../../dsp/onePole';
 import { PeakGuard } from '../../dsp/peakGuard';
 import { dbToGain } from '../../params/format';
 import { type EffectProcessor } from '../define';
@@ -45,6 +45,8 @@ export class EchoProcessor implements EffectProcessor {
   private readonly waver: WowFlutter;
   private readonly mix = new LoopMix();
   private readonly goals = neutralGains();
+  /** Samples into the step at which hold changes. */
+  private heldAt = 0;
   private readonly guard: PeakGuard;
   private readonly wetTone: WetTone;
   private readonly lows = new MemoizedUnary(dbToGain);
@@ -87,6 +89,10 @@ export class EchoProcessor implements EffectProcessor {
 
   get silent(): boolean {
     return this.quietFrames > LONGEST_SECONDS * this.sampleRate;
+  }
+
+  setSwitchOffset(frames: number): void {
+    this.heldAt = frames;
   }
 
   takeGuardGain(): number {
@@ -361,7 +367,8 @@ export class EchoProcessor implements EffectProcessor {
     const rightFirst = values[P.firstSide]! >= 0.5;
     goals.input = values[P.input]!;
     goals.feedback = loopGain(values[P.feedback]!);
-    goals.hold = smoothToward(goals.hold, values[P.hold]! >= 0.5 ? 1 : 0, share);
+    const holdShare = share === 1 ? 1 : partialCoefficient(share, 1 - this.heldAt / STEP_FRAMES);
+    goals.hold = smoothToward(goals.hold, values[P.hold]! >= 0.5 ? 1 : 0, holdShare);
     goals.cross = smoothToward(goals.cross, pingPong ? 1 : routing === MONO ? 0 : values[P.crossFeed]!, share);
     goals.own = smoothToward(goals.own, routing === STEREO ? 1 : 0.5, share);
     goals.other = smoothToward(goals.other, routing === STEREO ? 0 : 0.5, share);

@@ -21,6 +21,8 @@ const HIGH_PASS_HZ = 10;
 const CEILING = 1.5;
 const GUARD_RELEASE_SECONDS = 0.2;
 const SILENCE = 1e-6;
+/** How far what comes in is shut or opened in a step. */
+const TAKEN_PER_STEP = 0.1;
 
 /**
  * Short pieces of what has passed, each at its own place, pitch, side and direction, laid over one another.
@@ -49,6 +51,8 @@ export class GrainsProcessor implements EffectProcessor {
   private written = 0;
   private until = 0;
   private taking = 1;
+  /** Samples into the step at which freeze changes. */
+  private frozenAt = 0;
   private quietFrames = Infinity;
 
   constructor(private readonly sampleRate: number) {
@@ -63,6 +67,10 @@ export class GrainsProcessor implements EffectProcessor {
   /** Grains reach at most twice four seconds and a grain's own length back. */
   get silent(): boolean {
     return this.quietFrames > 10 * this.sampleRate;
+  }
+
+  setSwitchOffset(frames: number): void {
+    this.frozenAt = frames;
   }
 
   takeGuardGain(): number {
@@ -115,15 +123,17 @@ export class GrainsProcessor implements EffectProcessor {
   private take(input: StereoBlock, values: Float64Array): void {
     const goal = values[P.freeze]! >= 0.5 ? 0 : 1;
     const before = this.taking;
-    this.taking = goal > before ? Math.min(goal, before + 0.1) : Math.max(goal, before - 0.1);
+    const { frozenAt } = this;
+    const most = TAKEN_PER_STEP * (1 - frozenAt / STEP_FRAMES);
+    this.taking = goal > before ? Math.min(goal, before + most) : Math.max(goal, before - most);
     this.quietFrames += STEP_FRAMES;
     if (before === 0 && this.taking === 0) return;
     const { into, back } = this;
-    const step = (this.taking - before) / STEP_FRAMES;
+    const step = frozenAt < STEP_FRAMES ? (this.taking - before) / (STEP_FRAMES - frozenAt) : 0;
     let share = before;
     let loud = false;
     for (let i = 0; i < STEP_FRAMES; i += 1) {
-      share += step;
+      if (i >= frozenAt) share += step;
       into.left[i] = share * (input.left[i]! + back.left[i]!);
       into.right[i] = share * (input.right[i]! + back.right[i]!);
       if (Math.abs(into.left[i]!) > SILENCE || Math.abs(into.right[i]!) > SILENCE) loud = true;

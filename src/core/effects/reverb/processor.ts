@@ -1,5 +1,5 @@
 import { clearBlock, STEP_FRAMES, makeStereoBlock, type StereoBlock } from '../../dsp/blocks';
-import { smoothToward, onePoleCoefficient } from '../../dsp/onePole';
+import { onePoleCoefficient, partialCoefficient, smoothToward } from '../../dsp/onePole';
 import { type EffectProcessor } from '../define';
 import { Ducker } from '../ducker';
 import { paramIndices } from '../paramIndices';
@@ -36,6 +36,9 @@ export class ReverbProcessor implements EffectProcessor {
   /** Steps for which what came in last counts as still coming. */
   private fedFor = 0;
   private frozen = 0;
+  /** Samples into the step at which freeze changes, and the share of the way that is gone in the rest of it. */
+  private frozenAt = 0;
+  private freezeShare: number;
   private shown = 1;
   private earlyNow = 0;
   private width = 1;
@@ -51,10 +54,16 @@ export class ReverbProcessor implements EffectProcessor {
     this.tail = new Tail(sampleRate, withKernel);
     this.ducker = new Ducker(sampleRate);
     this.share = onePoleCoefficient(SWITCH_SECONDS, STEP_FRAMES, sampleRate);
+    this.freezeShare = this.share;
   }
 
   get silent(): boolean {
     return this.quietFrames > LONGEST_WAY_SECONDS * this.sampleRate;
+  }
+
+  setSwitchOffset(frames: number): void {
+    this.frozenAt = frames;
+    this.freezeShare = partialCoefficient(this.share, 1 - frames / STEP_FRAMES);
   }
 
   takeGuardGain(): number {
@@ -119,12 +128,12 @@ export class ReverbProcessor implements EffectProcessor {
   }
 
   private take(input: StereoBlock, values: Float64Array): void {
-    const { into } = this;
-    const goal = smoothToward(this.open, this.inputGoal(values), this.share, 1e-4);
-    const step = (goal - this.open) / STEP_FRAMES;
+    const { into, frozenAt } = this;
+    const goal = smoothToward(this.open, this.inputGoal(values), this.freezeShare, 1e-4);
+    const step = frozenAt < STEP_FRAMES ? (goal - this.open) / (STEP_FRAMES - frozenAt) : 0;
     let open = this.open;
     for (let i = 0; i < STEP_FRAMES; i += 1) {
-      open += step;
+      if (i >= frozenAt) open += step;
       into.left[i] = input.left[i]! * open;
       into.right[i] = input.right[i]! * open;
     }
@@ -140,7 +149,7 @@ export class ReverbProcessor implements EffectProcessor {
     decays.high = seconds * values[P.highDecay]!;
     decays.highFromHz = values[P.highFrom]!;
     const frozen = values[P.freeze]! >= SEALED ? 1 : 0;
-    this.frozen = smoothToward(this.frozen, frozen, this.share, 1e-4);
+    this.frozen = smoothToward(this.frozen, frozen, this.freezeShare, 1e-4);
     this.tail.prepare(
       values[P.size]!,
       decays,

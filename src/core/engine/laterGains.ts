@@ -1,0 +1,41 @@
+import { STEP_FRAMES, type StereoBlock } from '../dsp/blocks';
+
+// Gains that stand until a sample of the run and move in straight lines from there to its end: for the rare steps in
+// which a gesture or a lane sets them anew. `figures` as in blockMixerReference.ts, whose gains move over the whole run.
+
+const gainAt = (from: number, way: number, offset: number, i: number): number =>
+  i < offset ? from : from + (way * (i + 1 - offset)) / (STEP_FRAMES - offset);
+
+export function addRunFrom(figures: Float64Array, bus: StereoBlock, run: StereoBlock, offset: number): void {
+  const from = figures[0]!;
+  const way = figures[1]! * STEP_FRAMES;
+  for (let i = 0; i < STEP_FRAMES; i += 1) {
+    const gain = gainAt(from, way, offset, i);
+    bus.left[i] = bus.left[i]! + run.left[i]! * gain;
+    bus.right[i] = bus.right[i]! + run.right[i]! * gain;
+  }
+}
+
+export function levelRunFrom(figures: Float64Array, { left, right }: StereoBlock, offset: number): void {
+  levelSideFrom(figures, left, 0, offset);
+  levelSideFrom(figures, right, 1, offset);
+  let common = 0;
+  for (let i = 0; i < STEP_FRAMES; i += 1) common += left[i]! * right[i]!;
+  figures[8] = common;
+}
+
+function levelSideFrom(figures: Float64Array, samples: Float64Array, side: 0 | 1, offset: number): void {
+  const from = figures[2 * side]!;
+  const way = figures[2 * side + 1]! * STEP_FRAMES;
+  let peak = 0;
+  let sum = 0;
+  for (let i = 0; i < STEP_FRAMES; i += 1) {
+    const sample = Math.fround(samples[i]!) * gainAt(from, way, offset, i);
+    samples[i] = sample;
+    const size = sample < 0 ? -sample : sample;
+    if (size > peak) peak = size;
+    sum += sample * sample;
+  }
+  figures[4 + side] = peak;
+  figures[6 + side] = sum;
+}

@@ -1,0 +1,176 @@
+import fc from 'fast-check';
+import { STEP_FRAMES } from '../dsp/blocks';
+import { onePoleCoefficient } from '../dsp/onePole';
+import { effectOf } from '../effects/catalogue';
+import { figure, toggle } from '../params/make';
+import { newSlot } from '../piece/edits/chain';
+import { channelParams, type Lane, type Target } from '../piece/piece';
+import { clipOf, RATE, scene, soundOf, targetOf, type Scene } from '../piece/testing';
+import { between } from '../testing';
+import type { Gesture } from './gesture';
+import { ParameterSmoother } from './parameterSmoother';
+import { awayFrom, engineOf, runEngine } from './testing';
+
+const SECONDS = 3;
+const noise = soundOf(SECONDS, (i) => 0.3 + 0.2 * Math.sin(i * i * 0.0007));
+
+interface Kind {
+  readonly target: Target;
+  readonly on: number;
+  /** What a hand tells the engine for the same target. */
+  readonly gesture: Pick<Gesture, 'slot' | 'value'>;
+}
+
+const indexIn = (effect: string, param: string): number => effectOf(effect).paramIds.indexOf(param);
+/** What is played from Play beside holds, each of which begins at its very sample. */
+const KINDS: Readonly<Record<string, Kind>> = {
+  throw: {
+    target: { kind: 'send', channel: 't0', to: 'r' },
+    on: 1,
+    gesture: { slot: null, value: Object.keys(channelParams).length },
+  },
+  mute: { target: { kind: 'channel', channel: 't0', param: 'mute' }, on: 1, gesture: { slot: null, value: 2 } },
+  'strand taken from a pattern': {
+    target: targetOf('t0', 'b', 'taken'),
+    on: 2,
+    gesture: { slot: 'b', value: indexIn('braid', 'taken') },
+  },
+  'freeze of grains': {
+    target: targetOf('t0', 'g', 'freeze'),
+    on: 1,
+    gesture: { slot: 'g', value: indexIn('grains', 'freeze') },
+  },
+};
+
+const strand = (place: number, mix: number) => ({
+  place,
+  name: `Strand ${place}`,
+  chain: [newSlot(`s${place}`, 'utility', 'neutral', { gain: mix })],
+});
+
+/** A track that is thrown into a return, with grains and a pattern of two strands; the first plays for long. */
+function played(bpm: number, lanes: readonly Lane[]): Scene {
+  const braid = {
+    ...newSlot('b', 'braid', 'neutral', { plays: 'pattern', step: '1 bar', order: 'forward', steps: 2 }),
+    strands: [strand(1, 1), strand(2, 0.25)],
+  };
+  const track = {
+    clips: [clipOf('a', 0, 0, SECONDS)],
+    chain: [newSlot('g', 'grains', 'neutral', { mix: 0.5, size: 20, scatter: 0, time: 20 }), braid],
+    sends: [{ to: 'r', level: 0, pre: false }],
+  };
+  const back = { id: 'r', name: 'R', gain: 1, pan: 0, mute: false, solo: false, sends: [], chain: [] };
+  return scene([noise], [track], {
+    tempo: { bpm, beatsPerBar: 4 },
+    returns: [back],
+    lanes: [...lanes],
+    lengthBeats: 64,
+  });
+}
+
+const laneOf = (target: Target, points: readonly (readonly [beat: number, value: number])[]): Lane => ({
+  id: 'l',
+  target,
+  unit: 'own',
+  on: true,
+  points: points.map(([beat, value]) => ({ beat, value, shape: 'hold', bend: 0 })),
+});
+
+function rendered(made: Scene, gesture?: Gesture): { left: Float32Array; sample: number | undefined } {
+  const engine = engineOf(made);
+  engine.play(0);
+  if (gesture) engine.queue(gesture);
+  const { left } = runEngine(engine, SECONDS - 0.5);
+  return { left, sample: engine.takeApplied()?.[0]?.sample };
+}
+
+const firstApart = (a: Float32Array, b: Float32Array): number => a.findIndex((x, i) => x !== b[i]);
+
+describe.each(Object.entries(KINDS))('%s', (_name, { target, on, gesture }) => {
+  test('acts at its very sample, and a lane of it sounds as the hand did, to the bit', () => {
+    fc.assert(
+      fc.property(between(60, 110), between(0.2, 2), (bpm, seconds) => {
+        const beat = (seconds * bpm) / 60;
+        const line = Math.round(seconds * RATE);
+        const still = rendered(played(bpm, [])).left;
+        const lane = rendered(
+          played(bpm, [
+            laneOf(target, [
+              [0, 0],
+              [beat, on],
+            ]),
+          ]),
+        ).left;
+        // Grains take the sound in for a while before any of it is heard.
+        const first = firstApart(still, lane);
+        expect(first).toBeGreaterThanOrEqual(line);
+        if (target.kind !== 'effect' || target.effect !== 'g') expect(first).toBe(line);
+        const hand = { kind: 'hold', channel: 't0', to: on, atSample: seconds * RATE, tag: 1, ...gesture } as const;
+        const byHand = rendered(played(bpm, []), hand);
+        expect(byHand.sample).toBe(line);
+        expect(awayFrom(byHand.left, lane)).toBe(0);
+      }),
+      { numRuns: 12 },
+    );
+  });
+
+  test('let go of, it ends at its very sample', () => {
+    fc.assert(
+      fc.property(between(60, 110), between(0.7, 2), (bpm, seconds) => {
+        const beat = (at: number): number => (at * bpm) / 60;
+        const held = laneOf(target, [
+          [0, 0],
+          [beat(0.5), on],
+        ]);
+        const off = laneOf(target, [
+          [0, 0],
+          [beat(0.5), on],
+          [beat(seconds), 0],
+        ]);
+        const first = firstApart(rendered(played(bpm, [held])).left, rendered(played(bpm, [off])).left);
+        const line = Math.round(seconds * RATE);
+        expect(first).toBeGreaterThanOrEqual(line);
+        if (target.kind !== 'effect' || target.effect !== 'g') expect(first).toBe(line);
+      }),
+      { numRuns: 12 },
+    );
+  });
+});
+
+const sweep = { ...figure({ label: 'F', group: 'G', hint: '.', unit: 'percent', min: 0, max: 1, initial: 0 }) };
+
+test('a value that is set within a step goes on as if it had been smoothed sample by sample from there', () => {
+  fc.assert(
+    fc.property(
+      fc.integer({ min: 0, max: STEP_FRAMES }),
+      between(0.002, 0.2),
+      between(-1, 1),
+      (offset, seconds, to) => {
+        const param = { ...sweep, min: -1, smoothingSeconds: seconds };
+        const row = new ParameterSmoother([param], Float64Array.of(0), RATE);
+        row.hold(0, to, offset);
+        const pole = 1 - onePoleCoefficient(seconds, 1, RATE);
+        for (let step = 1; step < 20; step += 1) {
+          row.step();
+          row.endOffset(0);
+          const gone = Math.max(0, step * STEP_FRAMES - offset);
+          expect(row.now[0]).toBeCloseTo(to * (1 - Math.pow(pole, gone)), 5);
+        }
+      },
+    ),
+  );
+});
+
+test('a switch that is set at the end of a step takes effect in the next', () => {
+  const row = new ParameterSmoother(
+    [toggle({ label: 'S', group: 'G', hint: '.', initial: false })],
+    Float64Array.of(0),
+    RATE,
+  );
+  row.hold(0, 1, STEP_FRAMES);
+  row.step();
+  expect(row.now[0]).toBe(0);
+  row.endOffset(0);
+  row.step();
+  expect(row.now[0]).toBe(1);
+});
