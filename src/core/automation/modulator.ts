@@ -173,6 +173,8 @@ const runSchema = z.strictObject({
   roll: rollSchema,
   /** Goes through once and stays at its last step; else again and again. */
   once: z.boolean(),
+  /** Has as many steps, and as long ones, as the other runs of its hold that share theirs; its own when left out. */
+  sharesLength: z.boolean().optional(),
 });
 
 const schemas = [lfoSchema, stepsSchema, driftSchema, macroSchema, followerSchema, runSchema] as const;

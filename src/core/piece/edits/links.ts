@@ -10,6 +10,7 @@ import { defineEdit, EditRefused } from '../edit';
 import { channelName, channelOfTarget, paramOf, sameTarget } from '../find';
 import { laneSchema, linkSchema, targetSchema, type Link, type Piece } from '../piece';
 import { putLane } from './lanes';
+import { shareLength } from './runs';
 import { dropIdle } from './targets';
 
 /** What a change of a modulator says in the history. */
@@ -23,6 +24,7 @@ const CHANGE_NAMES: Readonly<Record<keyof ModulatorChange, string>> = {
   roll: 'Roll',
   onceFrom: 'Once or again and again',
   once: 'Once or again and again',
+  sharesLength: 'Shared length',
   steps: 'Steps',
   off: 'Steps that are on',
   on: 'On or off',
@@ -114,6 +116,8 @@ export const setModulator = defineEdit({
       throw new EditRefused('It turns a macro, so it cannot become one itself.');
     if (change.kind === undefined || change.kind === found.kind) assignOwn(found, change);
     else draft.modulators[at] = makeModulator(change.kind, { ...found, ...change });
+    const changed = draft.modulators[at]!;
+    if (changed.kind === 'run') shareLength(draft, changed, change.sharesLength === true);
     dropIdle(draft);
   },
 });

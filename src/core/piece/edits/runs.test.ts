@@ -89,3 +89,40 @@ test('a run goes with the last link that it turns', () => {
   const { piece: after } = applyEdit(piece, removeLink, { link: 'la' });
   expect(after.modulators.map(({ id }) => id)).toEqual(['b']);
 });
+
+describe('runs that share their length', () => {
+  const set = (on: Piece, modulator: string, change: object): Piece =>
+    applyEdit(on, setModulator, { modulator, change }).piece;
+  const runs = (on: Piece): Run[] => runsOf(on, 'h');
+
+  test('have as many steps and the same rate, whichever is changed; what was drawn stays and goes on from its start', () => {
+    const long = set(piece, 'a', { steps: [0.1, 0.2, 0.3], off: [2], rate: '1/16' });
+    const both = set(set(long, 'a', { sharesLength: true }), 'b', { sharesLength: true });
+    expect(runs(both).map(({ rate, steps }) => [rate, steps.length])).toEqual([
+      ['1/16', 3],
+      ['1/16', 3],
+    ]);
+    const longer = set(both, 'b', { steps: [1, 0, 1, 0, 1] });
+    expect(runs(longer)[0]!.steps).toEqual([0.1, 0.2, 0.3, 0.1, 0.2]);
+    const shorter = set(longer, 'b', { steps: [1, 0], rate: 3 });
+    expect(runs(shorter).map(({ rate, steps, off }) => [rate, steps, off])).toEqual([
+      [3, [0.1, 0.2], []],
+      [3, [1, 0], []],
+    ]);
+    expect(shorter.modulators.every((modulator) => modulatorSchema.safeParse(modulator).success)).toBe(true);
+  });
+
+  test('leave those alone that have a length of their own, and are on their own again when they are switched off', () => {
+    const shared = set(piece, 'a', { sharesLength: true });
+    expect(runs(set(shared, 'a', { steps: [1] }))[1]).toEqual(runs(piece)[1]);
+    const apart = set(set(set(shared, 'b', { sharesLength: true }), 'b', { sharesLength: false }), 'b', { steps: [1] });
+    expect(runs(apart)[0]!.steps).toEqual(runs(piece)[0]!.steps);
+  });
+
+  test('those of another hold are not among them', () => {
+    const other = makeModulator('run', { id: 'c', name: 'c', hold: 'x', sharesLength: true, steps: [0.5] });
+    const link = { id: 'lc', modulator: 'c', target: targetOf('t0', 'h', 'mix'), depth: 0.2 };
+    const on = { ...piece, modulators: [...piece.modulators, other], links: [...piece.links, link] };
+    expect(set(set(on, 'a', { sharesLength: true }), 'a', { steps: [1, 1] }).modulators[2]).toEqual(other);
+  });
+});

@@ -7,6 +7,27 @@ import type { Piece } from '../piece';
 export const runsOf = (piece: Pick<Piece, 'modulators'>, hold: string): Run[] =>
   piece.modulators.filter((modulator): modulator is Run => modulator.kind === 'run' && modulator.hold === hold);
 
+/** As many steps as asked for: those there are, again from the first where they are too few. */
+export const resizedSteps = (steps: readonly number[], count: number): number[] =>
+  Array.from({ length: count }, (_, i) => steps[i % steps.length]!);
+
+/**
+ * Gives runs of a hold that share their length the same number of steps and the same rate.
+ * @param run which has changed, and whose length the others take
+ * @param joins it shares its length from now on: it takes that of the others
+ */
+export function shareLength(draft: Pick<Piece, 'modulators'>, run: Run, joins: boolean): void {
+  if (!run.sharesLength || run.hold === undefined) return;
+  const others = runsOf(draft, run.hold).filter((other) => other.sharesLength && other.id !== run.id);
+  const [from, to] = joins && others[0] ? [others[0], [run]] : [run, others];
+  for (const other of to) {
+    other.rate = from.rate;
+    if (other.steps.length === from.steps.length) continue;
+    other.steps = resizedSteps(other.steps, from.steps.length);
+    other.off = other.off.filter((step) => step < other.steps.length);
+  }
+}
+
 /** Switches all runs of a hold on or off, or rolls them anew: the first gets `roll`, the next `roll` + 1, and so on. */
 export const setRuns = defineEdit({
   name: 'setRuns',

@@ -40,7 +40,7 @@ export function RunSteps({ modulator }: { readonly modulator: Run }) {
 /** How fast a run goes, whether again and again, and what chance does to it; and all runs of its hold at once. */
 export function RunSettings({ modulator, change }: ModulatorSettingsProps<Run>) {
   const piece = usePiece();
-  const { name, on, once, rate, glide, chance, roll, hold } = modulator;
+  const { name, on, once, rate, glide, chance, roll, hold, sharesLength = false } = modulator;
   const others = hold === undefined ? [] : runsOf(piece, hold);
   const all = (args: { readonly on?: boolean; readonly roll?: number }): void =>
     void useOpenPiece.getState().run(setRuns, { hold: hold ?? '', ...args });
@@ -66,6 +66,17 @@ export function RunSettings({ modulator, change }: ModulatorSettingsProps<Run>) 
         >
           {once ? 'once' : 'again and again'}
         </Chip>
+        {others.length > 1 ? (
+          <Chip
+            role="switch"
+            label={`${name} has the length and rate of the other runs`}
+            chosen={sharesLength}
+            tone="coralInk"
+            onPress={() => change({ sharesLength: !sharesLength })}
+          >
+            {sharesLength ? 'same length' : 'its own length'}
+          </Chip>
+        ) : null}
         {chance < 1 ? (
           <Button label={`Randomise ${name}`} icon="shuffle" onPress={() => change({ roll: anyRoll() })}>
             roll

@@ -1,6 +1,7 @@
 import { useRef } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { MAX_STEPS } from '../../../core/automation/modulator';
+import { resizedSteps } from '../../../core/piece/edits/runs';
 import { elementOf, useFrame } from '../../../ui/frame';
 import { IconButton } from '../../../ui/IconButton';
 import { StepField, useStepField } from '../../../ui/StepField';
@@ -47,8 +48,7 @@ export function StepRow({
     onChange,
   });
   const { shown, chosen } = state;
-  const count = (next: number): void =>
-    onChange(next < steps.length ? steps.slice(0, next) : [...steps, ...steps].slice(0, next));
+  const count = (next: number): void => onChange(resizedSteps(steps, next));
   return (
     <View>
       <View style={styles.head}>
