@@ -1,5 +1,5 @@
 import { amplitudeAt } from '../dsp/testing';
-import { runWet } from '../effects/testing';
+import { presetValues, runWet } from '../effects/testing';
 import type { Accuracy } from './measure';
 
 const RATE = 48_000;
@@ -30,22 +30,53 @@ const turnAt = (hz: number): number =>
 
 const loudest = Math.max(...FORMANTS.map(([hz]) => throatAt(hz)));
 
-/** Root mean square of what the tones of a shifted vowel are off the throat it was sung with, in dB. */
-function vowelError(quality: string, hz: number, semitones: number): number {
+/** Samples of a vowel that is sung at a pitch. */
+function vowel(hz: number): (index: number) => number {
   const tones = Array.from({ length: Math.floor(HIGHEST_HZ / hz) }, (_, n) => hz * (n + 1));
   const levels = tones.map((tone) => (0.12 * throatAt(tone)) / loudest);
   const turns = tones.map(turnAt);
-  const input = (i: number): number =>
+  return (i) =>
     tones.reduce((sum, tone, n) => sum + levels[n]! * Math.cos((2 * Math.PI * tone * i) / RATE + turns[n]!), 0);
-  const { left } = runWet('pitch', { semitones, formants: 'keep', quality }, { seconds: 1.6, input });
-  const shifted = hz * Math.pow(2, semitones / 12);
+}
+
+/**
+ * Root mean square of what the tones of a vowel are off a throat, in dB.
+ * @param hz pitch at which it is heard  @param formantRatio by which the throat's formants are moved
+ */
+function throatError(out: Float64Array, hz: number, formantRatio: number, from: number, to: number): number {
   const off: number[] = [];
-  for (let tone = shifted; tone < LOOKED_AT_HZ; tone += shifted) {
-    if (throatAt(tone) < FLOOR * loudest) continue;
-    off.push(20 * Math.log10(amplitudeAt(left, tone, 0.5 * RATE, 1.5 * RATE) / throatAt(tone)));
+  for (let tone = hz; tone < LOOKED_AT_HZ; tone += hz) {
+    const wanted = throatAt(tone / formantRatio);
+    if (wanted < FLOOR * loudest) continue;
+    off.push(20 * Math.log10(amplitudeAt(out, tone, from * RATE, to * RATE) / wanted));
   }
   const mean = off.reduce((sum, x) => sum + x, 0) / off.length;
   return Math.sqrt(off.reduce((sum, x) => sum + (x - mean) ** 2, 0) / off.length);
+}
+
+/** The same of a shifted vowel that keeps the throat it was sung with. */
+function vowelError(quality: string, hz: number, semitones: number): number {
+  const { left } = runWet('pitch', { semitones, formants: 'keep', quality }, { seconds: 1.6, input: vowel(hz) });
+  return throatError(left, hz * Math.pow(2, semitones / 12), 1, 0.5, 1.5);
+}
+
+/** The same of a vowel in slow motion, its throat moved apart from its pitch. */
+function slowVowelError(hz: number, speed: number, pitch: number, formants: number): number {
+  const values = {
+    ...presetValues('slowMotion'),
+    held: true,
+    speed,
+    pitch,
+    formants,
+    startsOn: 'free',
+    catchEvery: 16_000,
+  };
+  const { left } = runWet('slowMotion', values, {
+    seconds: 2.4,
+    input: vowel(hz),
+    move: (step) => ({ held: step > 400 }),
+  });
+  return throatError(left, hz * Math.pow(2, pitch / 12), Math.pow(2, (pitch + formants) / 12), 1, 2.3);
 }
 
 const CASES = [
@@ -57,7 +88,24 @@ const CASES = [
   [140, 9],
 ] as const;
 
-export const vowelPromises: readonly Accuracy[] = ['spectrum', 'grains'].flatMap((quality) =>
+/** Pitch in Hz, speed, semitones of the pitch and of the formants: kept where the two cancel. */
+const SLOW_CASES = [
+  [110, 0.5, 5, -5],
+  [98, 0.25, -4, 4],
+  [155, 0.7, 0, 4],
+  [140, 0, 0, -3],
+  [127, 1.6, 7, -7],
+] as const;
+
+const slowVowels: readonly Accuracy[] = SLOW_CASES.map(([hz, speed, pitch, formants]) => ({
+  effect: 'Slow motion',
+  promise: `a vowel of ${hz} Hz at ${100 * speed} % of its speed, pitch ${pitch} and formants ${formants} semitones (rms over its tones)`,
+  unit: 'dB',
+  limit: 2,
+  measure: () => slowVowelError(hz, speed, pitch, formants),
+}));
+
+const shiftedVowels: readonly Accuracy[] = ['spectrum', 'grains'].flatMap((quality) =>
   CASES.map(([hz, semitones]) => ({
     effect: 'Pitch',
     promise: `${quality}: a vowel of ${hz} Hz keeps its formants at ${semitones} semitones (rms over its tones)`,
@@ -68,3 +116,5 @@ export const vowelPromises: readonly Accuracy[] = ['spectrum', 'grains'].flatMap
     measure: () => vowelError(quality, hz, semitones),
   })),
 );
+
+export const vowelPromises: readonly Accuracy[] = [...shiftedVowels, ...slowVowels];

@@ -89,6 +89,11 @@ export class History {
     this.rings.read(position, speed, growth, from, to);
   }
 
+  /** Both sides added, at an integer position. */
+  monoAt(position: number): number {
+    return this.rings.monoAt(position);
+  }
+
   get outLeft(): Float64Array {
     return this.rings.outLeft;
   }

@@ -1,12 +1,17 @@
 import type { Params } from '../../params/param';
 import type { EffectImplementation } from '../implementation';
+import type { History } from './history';
 import { holdPicture } from './picture';
 import { HoldProcessor } from './processor';
 import type { HoldVoice } from './voice';
 
-/** What makes a hold sound and draws it, from its voice. */
-export function implementHold(params: Params, makeVoice: (sampleRate: number) => HoldVoice): EffectImplementation {
-  const create = (sampleRate: number): HoldProcessor => new HoldProcessor(sampleRate, () => makeVoice(sampleRate));
+/** What makes a hold sound and draws it, from its voice. @param makeVoice given the memory that the voice reads */
+export function implementHold(
+  params: Params,
+  makeVoice: (sampleRate: number, history: History) => HoldVoice,
+): EffectImplementation {
+  const create = (sampleRate: number): HoldProcessor =>
+    new HoldProcessor(sampleRate, (history) => makeVoice(sampleRate, history));
   return {
     createProcessor: create,
     picture: (values, context) => holdPicture({ create, params, values, context }),

@@ -64,11 +64,11 @@ export class HoldProcessor implements EffectProcessor {
   /** @param makeVoice what this kind of hold does */
   constructor(
     private readonly sampleRate: number,
-    makeVoice: () => HoldVoice,
+    makeVoice: (history: History) => HoldVoice,
   ) {
     this.history = new History(sampleRate);
     this.step = new HoldStep(this.history);
-    this.voices = Array.from({ length: VOICES }, makeVoice);
+    this.voices = Array.from({ length: VOICES }, () => makeVoice(this.history));
     this.gains = Array.from({ length: VOICES }, () => new GainRamp(0));
     this.low = [new StateVariable(), new StateVariable()];
     this.high = [new StateVariable(), new StateVariable()];

@@ -1,5 +1,3 @@
-import type { SincRings } from '../../dsp/sincRings';
-
 /** Range of detected pitches. */
 const LOWEST_HZ = 60;
 const HIGHEST_HZ = 800;
@@ -17,6 +15,11 @@ const MIN_VOICED_CORRELATION = 0.7;
 const MIN_SHARE_OF_BEST = 0.93;
 /** Below this power, -80 dBFS, nothing counts as pitched. */
 const SILENCE_POWER = 1e-8;
+
+/** Both sides of a sound added, at an integer position. */
+export interface MonoSource {
+  monoAt(position: number): number;
+}
 
 /**
  * Detects the period of a sound by normalised autocorrelation.
@@ -44,10 +47,10 @@ export class PeriodDetector {
   }
 
   /** @param until index of the newest sample  @returns period in samples, 0 without a pitch */
-  detect(rings: SincRings, until: number): number {
+  detect(source: MonoSource, until: number): number {
     const { field, coarse, powers, correlations } = this;
     const from = until - field.length + 1;
-    for (let i = 0; i < field.length; i += 1) field[i] = rings.monoAt(from + i);
+    for (let i = 0; i < field.length; i += 1) field[i] = source.monoAt(from + i);
     for (let i = 0; i < coarse.length; i += 1) {
       let sum = 0;
       for (let k = this.decimation * i; k < this.decimation * (i + 1); k += 1) sum += field[k]!;

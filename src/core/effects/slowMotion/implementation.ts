@@ -4,5 +4,5 @@ import { SlowMotionVoice } from './voice';
 
 export const slowMotionImplementation = implementHold(
   slowMotionParams,
-  (sampleRate) => new SlowMotionVoice(sampleRate),
+  (sampleRate, history) => new SlowMotionVoice(sampleRate, history),
 );

@@ -35,6 +35,17 @@ export const slowMotionParams = {
     notches: [-12, -7, 0, 7, 12],
     smoothingSeconds: 0.01,
   }),
+  formants: figure({
+    label: 'Formant shift',
+    group: 'Grains',
+    hint: 'Moves the throat of a single voice apart from its pitch: smaller and younger up, larger and older down.',
+    unit: 'semitones',
+    min: -12,
+    max: 12,
+    initial: 0,
+    notches: [0],
+    smoothingSeconds: 0.05,
+  }),
   grain: time({
     label: 'Grain',
     group: 'Grains',

@@ -1,5 +1,6 @@
 import { STEP_FRAMES, type StereoBlock } from '../../dsp/blocks';
 import { Noise } from '../../dsp/noise';
+import { PitchSynchronousGrains } from '../pitch/pitchSynchronousGrains';
 import { GrainAligner } from './align';
 import type { History } from '../hold/history';
 import type { HoldStep, HoldVoice } from '../hold/voice';
@@ -17,6 +18,11 @@ const RISE = Float64Array.from(
 const SCATTERED_GRAINS = 4;
 /** What is never caught anew and goes faster than time begins so far back. */
 const CATCH_UP_SECONDS = 4;
+
+/** A grain of a voice is two periods long at most, of 60 Hz: so far behind what comes in it can be cut whole. */
+const VOICE_REACH_SECONDS = 0.04;
+/** Formants that are moved by less go with the pitch. */
+const LEAST_FORMANT_SEMITONES = 0.01;
 
 /** One of the two grains that cross: where it reads, and how fast. */
 class Grain {
@@ -41,9 +47,20 @@ export class SlowMotionVoice implements HoldVoice {
   private head = 0;
   private caughtFor = 0;
   private started = false;
+  /** How far from the head the newest grain was scattered. */
+  private scattered = 0;
+  /** A voice whose formants are moved: grains of two periods in the place of those of any length. */
+  private readonly voice: PitchSynchronousGrains;
+  private readonly voiceReach: number;
+  private readonly order = { position: 0, timeSpeed: 1, newest: 0, ratio: 1, formantRatio: 1 };
 
-  constructor(private readonly sampleRate: number) {
+  constructor(
+    private readonly sampleRate: number,
+    history: History,
+  ) {
     this.aligner = new GrainAligner(sampleRate);
+    this.voice = new PitchSynchronousGrains(sampleRate, history);
+    this.voiceReach = Math.round(VOICE_REACH_SECONDS * sampleRate);
   }
 
   begin(at: number, position: number, history: History, values: Float64Array, place: number): void {
@@ -52,7 +69,27 @@ export class SlowMotionVoice implements HoldVoice {
     this.crossing = 0;
     this.crossed = 0;
     this.started = false;
+    this.scattered = 0;
     this.pin(history, values);
+    if (this.movesFormants(values)) this.voice.begin(this.orderAt(position, values));
+    else this.voice.clear();
+  }
+
+  private movesFormants(values: Float64Array): boolean {
+    return Math.abs(values[P.formants]!) > LEAST_FORMANT_SEMITONES;
+  }
+
+  /** What the voice's grains are cut from. @param now position in the history of the sound that comes in */
+  private orderAt(now: number, values: Float64Array): typeof this.order {
+    const { order } = this;
+    const latest = now - this.voiceReach;
+    const wanted = this.head + this.scattered;
+    order.position = wanted < latest ? wanted : latest;
+    order.timeSpeed = wanted < latest ? values[P.speed]! : 1;
+    order.newest = now - 1;
+    order.ratio = Math.pow(2, values[P.pitch]! / 12);
+    order.formantRatio = order.ratio * Math.pow(2, values[P.formants]! / 12);
+    return order;
   }
 
   private catchAt(position: number, values: Float64Array): void {
@@ -76,6 +113,7 @@ export class SlowMotionVoice implements HoldVoice {
       out.left[i] = 0;
       out.right[i] = 0;
     }
+    const order = this.orderAt(history.end - STEP_FRAMES + from, values);
     let i = from;
     while (i < to) {
       if (this.crossed >= this.crossing) this.nextGrain(history.end - STEP_FRAMES + i, history, values);
@@ -87,6 +125,7 @@ export class SlowMotionVoice implements HoldVoice {
       this.caughtFor += n;
       i += n;
     }
+    this.voice.add(out, from, to, order, this.movesFormants(values));
   }
 
   /** Adds [from, to) of a grain on its way in or out. */
@@ -119,6 +158,7 @@ export class SlowMotionVoice implements HoldVoice {
     const before = this.grains[this.newer]!;
     const goesOnAt = before.position;
     const scattered = values[P.scatter]! * SCATTERED_GRAINS * length * this.noise.next();
+    this.scattered = scattered;
     // All of a grain must have come in by the time it is read.
     const latest = now - length * Math.max(0, speed - 1) - this.aligner.span;
     const wanted = this.head - hop * speed + scattered;
