@@ -193,7 +193,8 @@ async function play(page: Page, shoot: (view: string) => Promise<Buffer>): Promi
   await page.mouse.down();
   for (let i = 0; i <= 24; i += 1) await page.mouse.move(...at(0.5 + i / 90, 0.5 + 0.16 * Math.sin(i / 5)));
   await page.keyboard.down('1');
-  await page.locator('[aria-label^="Hold Stutter"][aria-pressed=true]').waitFor();
+  // It sounds from its line on: what it does is drawn from then on.
+  await page.locator('[aria-label^="Hold Stutter"] [data-testid="hold picture"] path[d^="M"]').last().waitFor();
   await shoot('play');
   await page.keyboard.up('1');
   await page.mouse.up();
