@@ -117,6 +117,16 @@ export async function throughAllViews(page: Page, look: (what: string) => Promis
     await look(what);
     await page.getByRole('button', { name: 'Close', exact: true }).click();
   }
+  // Where there is room they are beside the stones.
+  const figures = page.getByRole('button', { name: /^Figures of Stutter/ });
+  if (await figures.isVisible()) {
+    await figures.click();
+    await page.getByRole('button', { name: 'Next preset' }).click();
+    await expect(page.getByText('Windlass')).not.toHaveCount(0);
+    await look('the figures of a hold');
+    await page.getByRole('button', { name: 'Close', exact: true }).click();
+    await expect(page.getByRole('button', { name: 'Hold Stutter: Windlass' })).toBeVisible();
+  }
   await go(page, 'Shelf');
   await look('Shelf');
   await page.getByRole('button', { name: /^Tempo/ }).click();

@@ -91,6 +91,7 @@ test('locked for a stage nothing but Play reacts, until the lock is held for thr
   await hand.press('button', 'Stage lock: only Play reacts');
   await expect(page.getByRole('navigation')).toBeHidden();
   await expect(page.getByRole('button', { name: 'Play', exact: true })).toBeHidden();
+  await expect(page.getByRole('button', { name: /^Figures of/ })).toBeHidden();
   await page.keyboard.press('m');
   const lock = page.getByRole('button', { name: 'Unlock: hold for three seconds' });
   const fingers = await Fingers.on(page);

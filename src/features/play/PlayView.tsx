@@ -1,9 +1,12 @@
 import { useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
+import { effectOf } from '../../core/effects/catalogue';
+import { findSlot } from '../../core/piece/find';
 import { MAIN, type EffectTarget } from '../../core/piece/piece';
 import { useView } from '../../data/view';
 import { Button } from '../../ui/Button';
 import { IconButton } from '../../ui/IconButton';
+import { Sheet } from '../../ui/Sheet';
 import { Text } from '../../ui/Text';
 import { Touchable } from '../../ui/Touchable';
 import { useTokens, useWide } from '../../ui/theme';
@@ -174,12 +177,40 @@ function Phone() {
       </View>
       <View style={styles.foot}>
         <LetGoOfAll />
+        <FiguresButton />
         {pages > 1 ? (
           <Touchable label={`More holds, page ${page} of ${pages}`} mode="outlined" style={styles.more} onPress={turn}>
             <Text>{`Holds ${page} / ${pages} ›`}</Text>
           </Touchable>
         ) : null}
       </View>
+    </>
+  );
+}
+
+/** On a phone the figures of the hold that was played last lie in a sheet; on a stage nothing opens. */
+function FiguresButton() {
+  const piece = usePiece();
+  const hold = useChosenHold();
+  const stage = useView((view) => view.stage);
+  const [open, setOpen] = useState(false);
+  const slot = hold && findSlot(piece, hold.channel, hold.effect);
+  if (!hold || !slot || stage) return null;
+  return (
+    <>
+      <Touchable
+        label={`Figures of ${effectOf(slot.effect).name}, the hold that was played last`}
+        mode="outlined"
+        style={styles.more}
+        onPress={() => setOpen(true)}
+      >
+        <Text>Figures</Text>
+      </Touchable>
+      <Sheet title="Figures" visible={open} onClose={() => setOpen(false)}>
+        <View style={styles.figures}>
+          <HoldPanel key={stoneKey(hold)} target={hold} />
+        </View>
+      </Sheet>
     </>
   );
 }
@@ -248,6 +279,7 @@ const styles = StyleSheet.create({
   side: { flex: 1, gap: 8, minWidth: 0, justifyContent: 'center' },
   foot: { flexDirection: 'row', gap: 8, paddingTop: 8 },
   more: { minHeight: 64, paddingHorizontal: 16 },
+  figures: { height: 560, maxHeight: '100%' },
   wide: { flex: 1, minHeight: 0, flexDirection: 'row', gap: 26 },
   left: { flex: 3, minHeight: 0, gap: 12 },
   right: { flex: 2, minHeight: 0, gap: 12 },
