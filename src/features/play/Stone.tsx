@@ -7,6 +7,7 @@ import { secondsPerBeat } from '../../core/music/tempo';
 import { resolveNumber, syncedNote } from '../../core/params/resolve';
 import { channelName, contextOf, findSlot } from '../../core/piece/find';
 import { MAIN, type EffectTarget, type Piece, type Slot } from '../../core/piece/piece';
+import { useRecording } from '../../data/recording';
 import { elementOf, useFrame } from '../../ui/frame';
 import { HoldArea } from '../../ui/HoldArea';
 import { LiveText } from '../../ui/LiveText';
@@ -45,6 +46,7 @@ function HeldStone({ target, index, slot }: StoneProps & { readonly slot: Slot }
   const tokens = useTokens();
   const wide = useWide();
   const still = useReducedMotion();
+  const playing = useRecording((state) => state.playing);
   const { studio } = useStudio();
   const view = useRef<View>(null);
   const pad = useHoldPad(target);
@@ -66,6 +68,8 @@ function HeldStone({ target, index, slot }: StoneProps & { readonly slot: Slot }
   useSwipe(view, presets.step);
   const channel = target.channel === MAIN ? '' : ` on ${channelName(piece, target.channel)}`;
   const sounding = phase === 'sounding';
+  /** Where nothing plays, nothing passes that could be drawn. */
+  const drawn = sounding && playing && !still;
   const turns = turnBeats(piece, slot);
   const ink = sounding ? tokens.paper : tokens.ink;
   return (
@@ -79,8 +83,8 @@ function HeldStone({ target, index, slot }: StoneProps & { readonly slot: Slot }
       style={styles.stone}
     >
       <Outline index={index} phase={phase} left={() => tracker.left(studio.beat)} />
-      {still ? null : <HoldPicture slot={slot.id} sounding={sounding} />}
-      {sounding && !still ? null : <Glyph d={definition.glyph ?? ''} color={sounding ? tokens.paper : tokens.sea} />}
+      {still ? null : <HoldPicture slot={slot.id} sounding={drawn} />}
+      {drawn ? null : <Glyph d={definition.glyph ?? ''} color={sounding ? tokens.paper : tokens.sea} />}
       <View style={styles.title}>
         <Text variant="titleSmall" style={[styles.name, { color: ink }]} numberOfLines={1}>
           {definition.name}
