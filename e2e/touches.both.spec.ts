@@ -164,7 +164,7 @@ class SetHand {
   ) {}
 
   private until(beat: number): Promise<void> {
-    return expect.poll(() => beatShown(this.page), { intervals: [50] }).toBeGreaterThanOrEqual(beat);
+    return expect.poll(() => beatShown(this.page), { intervals: [50], timeout: 60_000 }).toBeGreaterThanOrEqual(beat);
   }
 
   /** Holds a pad or a stone from a beat to a beat. */
