@@ -8,7 +8,7 @@ const RING = 16_384;
 export class PitchSynchronousShift {
   private readonly rings = new SincRings(RING);
   private readonly grains: PitchSynchronousGrains;
-  private readonly order = { position: 0, timeSpeed: 1, newest: Infinity, ratio: 1, formantRatio: 1 };
+  private readonly order = { position: 0, timeSpeed: 1, newest: 0, ratio: 1, formantRatio: 1 };
   private written = 0;
 
   /** @param latency in samples, more than two of the longest periods */
@@ -35,6 +35,7 @@ export class PitchSynchronousShift {
     this.rings.write(this.written, input.left, input.right, STEP_FRAMES);
     const { order } = this;
     order.position = this.written - this.latency;
+    order.newest = this.written + STEP_FRAMES - 1;
     order.ratio = ratio;
     order.formantRatio = formantRatio;
     this.grains.add(wet, 0, STEP_FRAMES, order, apart);

@@ -90,6 +90,7 @@ export class PitchSynchronousGrains {
   add(out: StereoBlock, from: number, to: number, order: GrainOrder, apart: boolean): void {
     const n = to - from;
     if (!apart && this.voicedShare === 0) {
+      this.period = 0;
       this.made += n;
       return;
     }
@@ -131,13 +132,15 @@ export class PitchSynchronousGrains {
   }
 
   /** Starts the grains whose window begins in these frames. */
-  private scheduleGrains(n: number, { position, timeSpeed, ratio, formantRatio }: GrainOrder): void {
+  private scheduleGrains(n: number, { position, timeSpeed, newest, ratio, formantRatio }: GrainOrder): void {
     const { period } = this;
     if (period === 0) return;
     const halfLength = period / formantRatio;
+    const latest = newest - period * reachAhead(formantRatio);
     while (this.lastCentre + period / ratio - halfLength < this.made + n) {
       this.lastCentre += period / ratio;
-      const wanted = position + (this.lastCentre - this.made) * timeSpeed;
+      const due = position + (this.lastCentre - this.made) * timeSpeed;
+      const wanted = due < latest ? due : latest;
       const lastMark = this.lastMark + period * Math.round((wanted - this.lastMark) / period);
       this.lastMark = lastMark + MARK_TRACKING * (this.loudestNear(lastMark, 0.1 * period, period) - lastMark);
       this.startGrain(halfLength, formantRatio, ratio);
@@ -199,3 +202,10 @@ export class PitchSynchronousGrains {
     }
   }
 }
+
+/**
+ * Periods by which the position that a grain is cut at has to be older than the newest sample: its mark lies up to half
+ * a period later, is looked for a fifth of a period farther on, and a grain that is read faster than sound comes in
+ * catches up with it.
+ */
+const reachAhead = (formantRatio: number): number => 0.8 + (formantRatio > 2 ? 1 - 2 / formantRatio : 0);

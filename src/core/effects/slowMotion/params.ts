@@ -1,6 +1,7 @@
 import { figure, ratio, time } from '../../params/make';
 import type { Params } from '../../params/param';
 import { holdParams } from '../hold/params';
+import { pitchParams } from '../pitch/params';
 
 /** At this time it is never caught anew. */
 export const NEVER_MS = 16_000;
@@ -35,17 +36,11 @@ export const slowMotionParams = {
     notches: [-12, -7, 0, 7, 12],
     smoothingSeconds: 0.01,
   }),
-  formants: figure({
-    label: 'Formant shift',
+  formants: {
+    ...pitchParams.formantShift,
     group: 'Grains',
     hint: 'Moves the throat of a single voice apart from its pitch: smaller and younger up, larger and older down.',
-    unit: 'semitones',
-    min: -12,
-    max: 12,
-    initial: 0,
-    notches: [0],
-    smoothingSeconds: 0.05,
-  }),
+  },
   grain: time({
     label: 'Grain',
     group: 'Grains',

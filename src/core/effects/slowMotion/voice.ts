@@ -19,7 +19,7 @@ const SCATTERED_GRAINS = 4;
 /** What is never caught anew and goes faster than time begins so far back. */
 const CATCH_UP_SECONDS = 4;
 
-/** A grain of a voice is two periods long at most, of 60 Hz: so far behind what comes in it can be cut whole. */
+/** Grains of a voice are cut at least so far behind what comes in: two periods of 60 Hz, in which the pitch is detected. */
 const VOICE_REACH_SECONDS = 0.04;
 /** Formants that are moved by less go with the pitch. */
 const LEAST_FORMANT_SEMITONES = 0.01;
