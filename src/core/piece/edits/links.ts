@@ -117,7 +117,7 @@ export const setModulator = defineEdit({
     if (change.kind === undefined || change.kind === found.kind) assignOwn(found, change);
     else draft.modulators[at] = makeModulator(change.kind, { ...found, ...change });
     const changed = draft.modulators[at]!;
-    if (changed.kind === 'run') shareLength(draft, changed, change.sharesLength === true);
+    if (changed.kind === 'run') shareLength(draft, changed, change.sharesLength === true || change.hold !== undefined);
     dropIdle(draft);
   },
 });

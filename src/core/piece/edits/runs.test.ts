@@ -125,4 +125,20 @@ describe('runs that share their length', () => {
     const on = { ...piece, modulators: [...piece.modulators, other], links: [...piece.links, link] };
     expect(set(set(on, 'a', { sharesLength: true }), 'a', { steps: [1, 1] }).modulators[2]).toEqual(other);
   });
+
+  test('a run that is given to another hold takes the length of the runs there', () => {
+    const there = makeModulator('run', {
+      id: 'c',
+      name: 'c',
+      hold: 'x',
+      sharesLength: true,
+      steps: [0.5],
+      rate: '1/16',
+    });
+    const link = { id: 'lc', modulator: 'c', target: targetOf('t0', 'h', 'mix'), depth: 0.2 };
+    const on = { ...piece, modulators: [...piece.modulators, there], links: [...piece.links, link] };
+    const moved = set(set(on, 'a', { sharesLength: true }), 'a', { hold: 'x' });
+    expect(moved.modulators[0]).toMatchObject({ steps: [runs(piece)[0]!.steps[0]], rate: '1/16' });
+    expect(moved.modulators[2]).toEqual(there);
+  });
 });
