@@ -98,7 +98,7 @@ export function heldNumberAt({ numbers, shapes }: LaneTrack, segment: number): n
   return segment >= numbers.length - 1 || shapes[segment] === HOLD ? numbers[segment]! : NaN;
 }
 
-/** Whether a lane leaps where a segment begins, instead of going on from where it was. */
+/** Whether a lane jumps to another value where a segment begins. */
 export function jumpsAt({ places, numbers, shapes }: LaneTrack, segment: number): boolean {
   if (segment <= 0) return false;
   if (places[segment - 1] === places[segment]) return true;

@@ -2,9 +2,12 @@
 export const onePoleCoefficient = (seconds: number, samples: number, sampleRate: number): number =>
   seconds <= 0 ? 1 : 1 - Math.exp(-samples / (seconds * sampleRate));
 
-/** The coefficient for the rest of a step of which so much is left, 0-1: all such parts together make the whole step. */
-export const partialCoefficient = (coefficient: number, left: number): number =>
-  left === 1 ? coefficient : 1 - Math.pow(1 - coefficient, left);
+/**
+ * Coefficient of a one-pole smoother for a fraction of its step, 0-1: applied for fractions that add up to 1 it has the
+ * effect of one whole step.
+ */
+export const partialCoefficient = (coefficient: number, fraction: number): number =>
+  fraction === 1 ? coefficient : 1 - Math.pow(1 - coefficient, fraction);
 
 /** One step of a one-pole smoother that ends exactly on its goal, so that gains of 0 and 1 change no bit. */
 export function smoothToward(now: number, goal: number, share: number, slack = 1e-5): number {

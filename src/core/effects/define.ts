@@ -39,7 +39,7 @@ export interface EffectProcessor {
   setSidechain?(side: StereoBlock | null): void;
   /** Gives the musical time of each step, the same object refilled; for an effect that starts on the grid. */
   setTime?(time: StepTime): void;
-  /** Samples into the next step at which its `exactSwitch` changes; told before each step. */
+  /** Samples into the next step at which its `sampleAccurateSwitch` changes; told before each step. */
   setSwitchOffset?(frames: number): void;
   /** Of a hold: samples from its start to the end of the last step; 0 once it has faded away. */
   readonly heldFrames?: number;
@@ -108,8 +108,8 @@ export interface EffectDefinition {
   readonly maxStrands?: number;
   /** Parameters that hold sound for ever; an effect that is switched off lets go of it. */
   readonly holds?: readonly string[];
-  /** Parameter that takes effect at its very sample in a step; its processor is told which. */
-  readonly exactSwitch?: string;
+  /** Id of the parameter whose changes take effect at their sample; its processor is told by `setSwitchOffset`. */
+  readonly sampleAccurateSwitch?: string;
   /**
    * Parameters that follow another while a switch is on, by the one that they follow. Where a hand switches it off they
    * begin where they were heard.

@@ -3,7 +3,7 @@ import { startKernel } from '../dsp/kernels/load';
 import { MIX_BLOCK_BYTES } from '../dsp/kernels/mixBlock/bytes';
 import type { DelayRing, DelayRingPool } from '../effects/latencyCompensator';
 import { addRun, blendRuns, levelRun, sumRun } from './blockMixerReference';
-import { addRunFrom, levelRunFrom } from './laterGains';
+import { addWithDelayedRamp, levelWithDelayedRamp } from './delayedRamps';
 
 /** The kernel; addresses are bytes. */
 interface MixWork {
@@ -165,12 +165,12 @@ export class BlockMixer implements DelayRingPool {
   }
 
   /** Like `add`, the gain moving from a sample of the run on, 1 to STEP_FRAMES. */
-  addFrom(bus: StereoBlock, run: StereoBlock, offset: number): void {
-    addRunFrom(this.figures, bus, run, offset);
+  addWithDelayedRamp(bus: StereoBlock, run: StereoBlock, offset: number): void {
+    addWithDelayedRamp(this.figures, bus, run, offset);
   }
 
   /** Like `level`, the gains moving from a sample of the run on. */
-  levelFrom(run: StereoBlock, offset: number): void {
-    levelRunFrom(this.figures, run, offset);
+  levelWithDelayedRamp(run: StereoBlock, offset: number): void {
+    levelWithDelayedRamp(this.figures, run, offset);
   }
 }

@@ -72,8 +72,8 @@ export class RunningChannel {
   /** Where each lane of the plan acts. */
   private laneRows: readonly ParameterSmoother[] = [];
   private lanePlaces = new Int32Array(0);
-  /** Samples into the present step at which each lane jumps, 0 for none that does. */
-  private laneOffsets = new Uint8Array(0);
+  /** A lane has jumped within the present step. */
+  private lanesJumped = false;
   private open = 1;
   private readonly leftOf = new MemoizedUnary(awayGain);
   private readonly rightOf = new MemoizedUnary(awayGain);
@@ -109,7 +109,7 @@ export class RunningChannel {
     this.chain.adopt(plan.slots, this.started);
     this.started = true;
     this.cursors = new Int32Array(plan.lanes.length).fill(-1);
-    this.laneOffsets = new Uint8Array(plan.lanes.length);
+    this.lanesJumped = false;
     this.laneRows = plan.lanes.map((lane) => this.rowFor(lane));
     this.lanePlaces = Int32Array.from(plan.lanes, (lane) => this.placeIn(lane));
   }
@@ -207,15 +207,20 @@ export class RunningChannel {
       else this.laneRows[i]!.fromLane(this.lanePlaces[i]!, held);
       const offset =
         segment !== before && jumpsAt(lane, segment) ? offsetOf(lane.places[segment], sample, pulse.tempoRatio) : 0;
-      if (offset !== this.laneOffsets[i]) this.laneRows[i]!.setLaneOffset(this.lanePlaces[i]!, offset);
-      this.laneOffsets[i] = offset;
+      if (offset === 0) continue;
+      this.laneRows[i]!.setLaneOffset(this.lanePlaces[i]!, offset);
+      this.lanesJumped = true;
     }
   }
 
+  /** Empties the bus at the beginning of a step, and forgets where in the last step lanes jumped. */
   clear(): void {
     clearBlock(this.bus.left);
     clearBlock(this.bus.right);
     this.busSilent = true;
+    if (!this.lanesJumped) return;
+    for (let i = 0; i < this.laneRows.length; i += 1) this.laneRows[i]!.clearOffset(this.lanePlaces[i]!);
+    this.lanesJumped = false;
   }
 
   /** Adds what the clips play on [place, place + n) at index `from` of the bus. */
@@ -253,7 +258,7 @@ export class RunningChannel {
     const { mixer } = this.context;
     mixer.gains(from, to, 0, 0);
     if (offset === 0) mixer.add(this.bus, run);
-    else mixer.addFrom(this.bus, run, offset);
+    else mixer.addWithDelayedRamp(this.bus, run, offset);
     this.busSilent = false;
   }
 
@@ -437,7 +442,7 @@ export class RunningChannel {
     const { mixer } = this.context;
     mixer.gains(fromLeft, this.gainLeft, fromRight, this.gainRight);
     if (offset === 0) mixer.level(this.bus);
-    else mixer.levelFrom(this.bus, offset);
+    else mixer.levelWithDelayedRamp(this.bus, offset);
     this.peakLeft = mixer.peak;
     this.peakRight = mixer.otherPeak;
     this.image.take(mixer.leftPower, mixer.rightPower, mixer.commonPower);

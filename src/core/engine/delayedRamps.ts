@@ -1,12 +1,13 @@
 import { STEP_FRAMES, type StereoBlock } from '../dsp/blocks';
 
-// Gains that stand until a sample of the run and move in straight lines from there to its end: for the rare steps in
-// which a gesture or a lane sets them anew. `figures` as in blockMixerReference.ts, whose gains move over the whole run.
+// Mixing with gains that are constant up to a sample of the block and ramp linearly from there to its end: for the rare
+// steps in which a gesture or a lane sets a gain at that sample. `figures` as in blockMixerReference.ts, whose gains ramp
+// over the whole block.
 
 const gainAt = (from: number, way: number, offset: number, i: number): number =>
   i < offset ? from : from + (way * (i + 1 - offset)) / (STEP_FRAMES - offset);
 
-export function addRunFrom(figures: Float64Array, bus: StereoBlock, run: StereoBlock, offset: number): void {
+export function addWithDelayedRamp(figures: Float64Array, bus: StereoBlock, run: StereoBlock, offset: number): void {
   const from = figures[0]!;
   const way = figures[1]! * STEP_FRAMES;
   for (let i = 0; i < STEP_FRAMES; i += 1) {
@@ -16,15 +17,15 @@ export function addRunFrom(figures: Float64Array, bus: StereoBlock, run: StereoB
   }
 }
 
-export function levelRunFrom(figures: Float64Array, { left, right }: StereoBlock, offset: number): void {
-  levelSideFrom(figures, left, 0, offset);
-  levelSideFrom(figures, right, 1, offset);
+export function levelWithDelayedRamp(figures: Float64Array, { left, right }: StereoBlock, offset: number): void {
+  levelSideWithDelayedRamp(figures, left, 0, offset);
+  levelSideWithDelayedRamp(figures, right, 1, offset);
   let common = 0;
   for (let i = 0; i < STEP_FRAMES; i += 1) common += left[i]! * right[i]!;
   figures[8] = common;
 }
 
-function levelSideFrom(figures: Float64Array, samples: Float64Array, side: 0 | 1, offset: number): void {
+function levelSideWithDelayedRamp(figures: Float64Array, samples: Float64Array, side: 0 | 1, offset: number): void {
   const from = figures[2 * side]!;
   const way = figures[2 * side + 1]! * STEP_FRAMES;
   let peak = 0;

@@ -49,16 +49,16 @@ function touch(row: ParameterSmoother | undefined, gesture: Gesture, index: numb
   else row?.hold(index, gesture.to, offset);
 }
 
-/** The step is over in which a gesture took effect. */
-export function endGestureStep(channels: readonly RunningChannel[], gesture: Gesture): void {
+/** To be called when the step is over in which a gesture took effect. */
+export function clearGestureOffset(channels: readonly RunningChannel[], gesture: Gesture): void {
   for (let c = 0; c < channels.length; c += 1) {
     const channel = channels[c]!;
     if (channel.plan.id !== gesture.channel) continue;
-    if (gesture.slot === null) channel.rowOf(gesture.value)?.endOffset(channel.indexIn(gesture.value));
+    if (gesture.slot === null) channel.rowOf(gesture.value)?.clearOffset(channel.indexIn(gesture.value));
     const { every } = channel.chain;
     for (let s = 0; s < every.length; s += 1) {
       const slot = every[s]!;
-      if (slot.plan.id === gesture.slot) slot.rowOf(gesture.value)?.endOffset(slot.indexIn(gesture.value));
+      if (slot.plan.id === gesture.slot) slot.rowOf(gesture.value)?.clearOffset(slot.indexIn(gesture.value));
     }
   }
 }

@@ -1,6 +1,6 @@
 import type { RunningChannel } from './channel';
 import { STEP_FRAMES } from '../dsp/blocks';
-import { applyGesture, endGestureStep, type AppliedGesture, type Gesture } from './gesture';
+import { applyGesture, clearGestureOffset, type AppliedGesture, type Gesture } from './gesture';
 
 const sameTarget = (a: Gesture, b: Gesture): boolean =>
   a.channel === b.channel && a.slot === b.slot && a.value === b.value;
@@ -8,9 +8,9 @@ const sameTarget = (a: Gesture, b: Gesture): boolean =>
 /** Gestures in the order in which they came, each applied at its sample in the step that holds it. */
 export class GestureQueue {
   private readonly queued: Gesture[] = [];
-  /** Those of the last step that did not take effect at its beginning. */
-  private readonly inStep: Gesture[] = [];
-  private readonly inStepAt: number[] = [];
+  /** Those of the last step that took effect after its first sample, and their offsets in samples. */
+  private readonly midStep: Gesture[] = [];
+  private readonly midStepOffsets: number[] = [];
   /** Tagged ones that have taken effect, until they are taken. */
   private applied: AppliedGesture[] = [];
 
@@ -32,10 +32,10 @@ export class GestureQueue {
    * @param playing false applies all of them: no sample comes for which they could wait
    */
   apply(channels: readonly RunningChannel[], stepStart: number, playing: boolean): void {
-    const { queued, inStep } = this;
-    for (let i = 0; i < inStep.length; i += 1) endGestureStep(channels, inStep[i]!);
-    inStep.length = 0;
-    this.inStepAt.length = 0;
+    const { queued, midStep } = this;
+    for (let i = 0; i < midStep.length; i += 1) clearGestureOffset(channels, midStep[i]!);
+    midStep.length = 0;
+    this.midStepOffsets.length = 0;
     let waiting = 0;
     for (let i = 0; i < queued.length; i += 1) {
       const gesture = queued[i]!;
@@ -46,22 +46,22 @@ export class GestureQueue {
         continue;
       }
       if (gesture.kind === 'cancel') waiting = this.cancel(gesture, waiting);
-      const offset = this.afterOthers(gesture, due);
+      const offset = this.offsetAfterOthers(gesture, due);
       applyGesture(channels, gesture, offset);
       if (offset > 0) {
-        this.inStep.push(gesture);
-        this.inStepAt.push(offset);
+        this.midStep.push(gesture);
+        this.midStepOffsets.push(offset);
       }
       if (gesture.tag !== undefined) this.applied.push({ tag: gesture.tag, sample: stepStart + offset });
     }
     queued.length = waiting;
   }
 
-  /** The sample of the step for a gesture: of several for one parameter none comes before those that came before it. */
-  private afterOthers(gesture: Gesture, due: number): number {
+  /** Offset of a gesture in the step: of several for one parameter none takes effect before an earlier one. */
+  private offsetAfterOthers(gesture: Gesture, due: number): number {
     let offset = due;
-    for (let i = 0; i < this.inStep.length; i += 1)
-      if (this.inStepAt[i]! > offset && sameTarget(this.inStep[i]!, gesture)) offset = this.inStepAt[i]!;
+    for (let i = 0; i < this.midStep.length; i += 1)
+      if (this.midStepOffsets[i]! > offset && sameTarget(this.midStep[i]!, gesture)) offset = this.midStepOffsets[i]!;
     return offset;
   }
 

@@ -152,7 +152,7 @@ test('a value that is set within a step goes on as if it had been smoothed sampl
         const pole = 1 - onePoleCoefficient(seconds, 1, RATE);
         for (let step = 1; step < 20; step += 1) {
           row.step();
-          row.endOffset(0);
+          row.clearOffset(0);
           const gone = Math.max(0, step * STEP_FRAMES - offset);
           expect(row.now[0]).toBeCloseTo(to * (1 - Math.pow(pole, gone)), 5);
         }
@@ -170,7 +170,26 @@ test('a switch that is set at the end of a step takes effect in the next', () =>
   row.hold(0, 1, STEP_FRAMES);
   row.step();
   expect(row.now[0]).toBe(0);
-  row.endOffset(0);
+  row.clearOffset(0);
   row.step();
   expect(row.now[0]).toBe(1);
+});
+
+test('a throw in the step in which playing stops rings on as smoothly as any: its offset ends with the step', () => {
+  const line = 48_000 + 40;
+  const beat = (line * 2) / RATE;
+  const throwAt = laneOf(KINDS.throw!.target, [
+    [0, 0],
+    [beat, 1],
+  ]);
+  const made = played(120, [throwAt]);
+  const engine = engineOf(made);
+  engine.play(0);
+  // Whole steps up to the end of the one with the line.
+  runEngine(engine, (751 * STEP_FRAMES) / RATE);
+  const send = engine.channels[0]!.sends[0]!;
+  expect(send.values.offsetOf(0)).toBe(40);
+  engine.stop();
+  runEngine(engine, STEP_FRAMES / RATE, STEP_FRAMES);
+  expect(send.values.offsetOf(0)).toBe(0);
 });

@@ -56,7 +56,7 @@ export class ParameterSmoother {
 
   /** Sets a value while its rail is touched, from so many samples into the present step on. */
   hold(index: number, value: number, offset = 0): void {
-    // A target that stays has no offset, as in a lane: what a link does with it goes on.
+    // An unchanged target has no offset, as in a lane: an offset would hold up what a link does with it.
     if (value !== this.goal[index]) this.offsets[index] = offset;
     else if (!this.held[index]) this.offsets[index] = 0;
     this.held[index] = 1;
@@ -169,8 +169,8 @@ export class ParameterSmoother {
     if (!this.held[index]) this.offsets[index] = frames;
   }
 
-  /** The step is over in which a gesture or a lane set a target. */
-  endOffset(index: number): void {
+  /** To be called when the step is over in which a gesture or a lane set a target. */
+  clearOffset(index: number): void {
     this.offsets[index] = 0;
   }
 

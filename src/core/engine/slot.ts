@@ -107,7 +107,7 @@ export class RunningSlot {
     this.clickFreeSwitch = new ClickFreeSwitch(params, this.values.now, this.looksAhead);
     this.share = onePoleCoefficient(SWITCH_SECONDS, STEP_FRAMES, sampleRate);
     const index = (id: string): number => definition.paramIds.indexOf(id);
-    this.iSwitch = this.processor.setSwitchOffset ? index(definition.exactSwitch!) : -1;
+    this.iSwitch = this.processor.setSwitchOffset ? index(definition.sampleAccurateSwitch!) : -1;
     this.iBalance = index('balance');
     this.iMix = index('mix');
     this.iDry = index('dry');

@@ -95,7 +95,7 @@ export const braid = defineEffect({
   name: 'Braid',
   family: 'braid',
   maxStrands: MAX_STRANDS,
-  exactSwitch: 'taken',
+  sampleAccurateSwitch: 'taken',
   purpose: 'Parts the sound into strands, each with its own effects: side by side, or one per step of a pattern.',
   searchWords: 'parallel split layers side by side rack mid side sequencer pattern',
   params: braidParams,

@@ -4,7 +4,7 @@ import { strandAtStep, type StrandPattern } from './pattern';
 
 /** The shortest step at the fastest tempo is longer than a block: at most the end of a gate, a line and another end. */
 const MAX_FOUND = 4;
-/** With the sample until which a strand was kept. */
+/** One more for `keepUntil`. */
 const MAX_CHANGES = MAX_FOUND + 1;
 
 /** The strands that a pattern lets in during one block of `STEP_FRAMES`, each from a sample on. */
@@ -22,7 +22,7 @@ export class PatternSteps {
     this.count = 1;
   }
 
-  /** Lets a strand in until a sample of the block, 1 to STEP_FRAMES, in place of what was found for so long. */
+  /** Replaces what was found before a sample of the block, 1 to STEP_FRAMES - 1, by one strand. */
   keepUntil(sample: number, position: number): void {
     let now = 0;
     while (now + 1 < this.count && this.at[now + 1]! <= sample) now += 1;

@@ -12,7 +12,7 @@ export const echo = defineEffect({
   params: echoParams,
   presets: echoPresets,
   holds: ['hold'],
-  exactSwitch: 'hold',
+  sampleAccurateSwitch: 'hold',
   headline: ['timeL', 'feedback'],
   follows: { while: 'linked', leaders: { timeR: 'timeL' } },
   visibleWhen: {

@@ -64,5 +64,5 @@ export const grains = defineEffect({
   presets,
   headline: ['time', 'density'],
   holds: ['freeze'],
-  exactSwitch: 'freeze',
+  sampleAccurateSwitch: 'freeze',
 });

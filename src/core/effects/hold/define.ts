@@ -20,5 +20,5 @@ export const defineHold = (parts: HoldParts): EffectDefinition =>
     visibleWhen: { ...holdVisibleWhen, ...parts.visibleWhen },
     editorParts: PAD,
     holds: ['held'],
-    exactSwitch: 'held',
+    sampleAccurateSwitch: 'held',
   });

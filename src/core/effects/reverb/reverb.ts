@@ -12,7 +12,7 @@ export const reverb = defineEffect({
   params: reverbParams,
   presets: reverbPresets,
   holds: ['freeze'],
-  exactSwitch: 'freeze',
+  sampleAccurateSwitch: 'freeze',
   headline: ['space', 'decay'],
   fields: reverbFields,
 });
