@@ -30,6 +30,9 @@ import { StageBar } from './StageBar';
 import { SmallPrint } from './SmallPrint';
 import { Stone } from './Stone';
 
+/** On a wide screen. */
+const STONES_A_ROW = 4;
+
 /** Holds, a field and pads to be played: thumbs only on a phone, all side by side where there is room. */
 export function PlayView() {
   const wide = useWide();
@@ -218,7 +221,7 @@ function FiguresButton() {
 function Wide() {
   const { shown, page, pages, turn } = useStones();
   const hold = useChosenHold();
-  const rows = [shown.slice(0, 4), shown.slice(4)].filter((row) => row.length > 0);
+  const rows = [shown.slice(0, STONES_A_ROW), shown.slice(STONES_A_ROW)].filter((row) => row.length > 0);
   return (
     <View style={styles.wide}>
       <View style={styles.left}>
@@ -230,8 +233,9 @@ function Wide() {
           {rows.map((row, r) => (
             <View key={r} style={[styles.row, styles.stoneRow]}>
               {row.map((target, i) => (
-                <Stone key={stoneKey(target)} target={target} index={4 * r + i} />
+                <Stone key={stoneKey(target)} target={target} index={STONES_A_ROW * r + i} />
               ))}
+              {r > 0 && row.length < STONES_A_ROW ? <View style={{ flex: STONES_A_ROW - row.length }} /> : null}
             </View>
           ))}
         </View>

@@ -8,6 +8,7 @@ const reading = (beat: number, more: Partial<HoldReading> = {}): HoldReading => 
   playing: true,
   hand: undefined,
   held: false,
+  heard: true,
   endGrid: 0,
   piece,
   ...more,
@@ -58,4 +59,15 @@ test('whatever comes, a hold is asleep at last within its grid', () => {
       expect(tracker.phase).toBe('asleep');
     }),
   );
+});
+
+test('let go of with all others it is asleep at once, whatever its grid; one that has just begun is given time to be heard of', () => {
+  const tracker = new HoldPhaseTracker();
+  const grid = { endGrid: 4 };
+  tracker.update(reading(1, { ...grid, hand: { since: 1, waitsUntil: null, value: true } }));
+  expect(tracker.update(reading(1.1, { ...grid, heard: false }))).toBe('sounding');
+  expect(tracker.update(reading(1.2, grid))).toBe('sounding');
+  expect(tracker.update(reading(2, grid))).toBe('sounding');
+  expect(tracker.update(reading(2.1, { ...grid, heard: false }))).toBe('asleep');
+  expect(tracker.update(reading(2.2, grid))).toBe('asleep');
 });

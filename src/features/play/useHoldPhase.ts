@@ -1,5 +1,5 @@
 import { useMemo, useState } from 'react';
-import { baseValue, findLane, paramOf, targetKey } from '../../core/piece/find';
+import { baseValue, findLane, paramOf, slotPlaces, targetKey } from '../../core/piece/find';
 import { laneTrack, trackAt } from '../../core/piece/moves/lane';
 import type { EffectTarget } from '../../core/piece/piece';
 import { useRecording } from '../../data/recording';
@@ -20,6 +20,7 @@ export function useHoldPhase(target: EffectTarget): { readonly phase: HoldPhase;
     const param = paramOf(piece, target);
     return lane?.on && param ? laneTrack(piece, lane, param) : null;
   }, [piece, lane, target]);
+  const index = useMemo(() => slotPlaces(piece).get(target.effect) ?? -1, [piece, target.effect]);
   useFrame(() => {
     const { beat } = studio;
     const { playing } = useRecording.getState();
@@ -29,6 +30,7 @@ export function useHoldPhase(target: EffectTarget): { readonly phase: HoldPhase;
         playing,
         hand: usePlayed.getState().now[targetKey(target)],
         held: baseValue(piece, target) === true || (playing && track !== null && trackAt(track, beat) >= 0.5),
+        heard: studio.player.meters.slotActivity(index) > 0,
         endGrid: holdGrid(piece, target, 'endsOn', beat),
         piece,
       }),
