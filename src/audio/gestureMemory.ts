@@ -1,24 +1,25 @@
 import type { Gesture } from '../core/engine/gesture';
 
 /**
- * Shared memory in which the page leaves gestures for the audio thread. A message only reaches the thread between two
- * bunches of blocks that the device asks for; here a gesture is seen at the next block. Messages and gestures are taken
- * in the order in which they were told: with each gesture stands how many messages were sent before it.
+ * Ring buffer in shared memory by which the page sends gestures to the audio thread. A message reaches the thread only
+ * between two bunches of blocks that the device asks for; a gesture in the ring is read before the next block. Each
+ * gesture has the number of messages that were sent before it, so that messages and gestures are handled in the order
+ * in which they were sent.
  */
 const CAPACITY = 256;
 const FIELDS = 6;
 const HEADER_BYTES = 8;
-/** Gestures that were written and read, counted on and on. */
+/** Indices of the header: how many gestures were written and read so far. */
 const WRITTEN = 0;
 const READ = 1;
 const KINDS: readonly Gesture['kind'][] = ['hold', 'release', 'cancel'];
-/** Stands for a gesture that is not told of when it takes effect. */
+/** Tag of a gesture whose taking effect is not reported. */
 const NO_TAG = -1;
 
 export const makeGestureMemory = (): SharedArrayBuffer =>
   new SharedArrayBuffer(HEADER_BYTES + CAPACITY * FIELDS * Float64Array.BYTES_PER_ELEMENT);
 
-/** What a gesture is for; the thread is told its ids once, by a message, and knows it by a number from then on. */
+/** The parameter of a gesture. A message tells the thread its ids once; the ring refers to it by number. */
 export type GestureTarget = Pick<Gesture, 'channel' | 'slot' | 'value'>;
 
 const keyOf = ({ channel, slot, value }: GestureTarget): string => JSON.stringify([channel, slot, value]);
@@ -34,7 +35,7 @@ export class GestureWriter {
     this.cells = new Float64Array(memory, HEADER_BYTES);
   }
 
-  /** Number of a target that the thread is to be told with the next message for it. */
+  /** @returns the number of a target, which has to be sent to the thread with the gesture in a message */
   register(target: GestureTarget): number {
     const key = keyOf(target);
     const number = this.numbers.get(key) ?? this.numbers.size;
@@ -44,7 +45,7 @@ export class GestureWriter {
 
   /**
    * @param sent messages that were sent to the thread before
-   * @returns false where the thread does not know the target yet or has not read for long: it has to be sent as a message
+   * @returns false where the target has no number yet or the ring is full: the gesture has to be sent in a message
    */
   write(gesture: Gesture, sent: number): boolean {
     const target = this.numbers.get(keyOf(gesture));
@@ -75,18 +76,18 @@ export class GestureReader {
     this.cells = new Float64Array(memory, HEADER_BYTES);
   }
 
-  /** Keeps what a number stands for. */
+  /** Registers the target that a message gave with its number. */
   learn(number: number, { channel, slot, value }: GestureTarget): void {
     this.targets[number] = { channel, slot, value };
   }
 
-  /** To be called before each message is obeyed: gestures that were written before it come first. */
+  /** To be called before each message is handled: takes the gestures that were sent before it. */
   beforeMessage(take: (gesture: Gesture) => void): void {
     this.read(take);
     this.received += 1;
   }
 
-  /** Gives all gestures for which no message has to be waited for. */
+  /** Takes all gestures but those that were sent after a message that has not been received yet. */
   read(take: (gesture: Gesture) => void): void {
     const { cells } = this;
     const written = Atomics.load(this.header, WRITTEN);

@@ -55,7 +55,7 @@ export class Player {
   /** Where the sound of the channel that is watched lies. */
   readonly scope: SharedArrayBuffer;
   private readonly memory: SharedArrayBuffer;
-  /** Takes gestures for the audio thread that stands; null while none does. */
+  /** Ring of gestures to the running audio thread; null while there is none. */
   private gestures: GestureWriter | null = null;
   /** Messages sent to it. */
   private sent = 0;

@@ -94,7 +94,7 @@ export const toEngine = z.discriminatedUnion('type', [
       atSample: z.number(),
       tag: z.number().optional(),
     }),
-    /** What it is for is known by this number from now on, in the memory of gestures. */
+    /** The number by which the ring of gestures refers to this target from now on. */
     target: z.number().int().nonnegative(),
   }),
 ]);

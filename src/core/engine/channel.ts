@@ -72,7 +72,7 @@ export class RunningChannel {
   /** Where each lane of the plan acts. */
   private laneRows: readonly ParameterSmoother[] = [];
   private lanePlaces = new Int32Array(0);
-  /** A lane has jumped within the present step. */
+  /** A lane has jumped in the present step, after its first sample. */
   private lanesJumped = false;
   private open = 1;
   private readonly leftOf = new MemoizedUnary(awayGain);
@@ -188,7 +188,7 @@ export class RunningChannel {
   /**
    * Reads every lane at the end of the step, and lets note values follow a tempo that moves. A jump at the end of a step
    * is one at the first sample of the next.
-   * @param located the piece stands there: a jump at this very sample has been made
+   * @param located true when the position was set to this sample instead of reached: a jump at it is included
    */
   followLanes(pulse: TempoClock, located = false): void {
     const { lanes } = this.plan;
@@ -213,7 +213,7 @@ export class RunningChannel {
     }
   }
 
-  /** Empties the bus at the beginning of a step, and forgets where in the last step lanes jumped. */
+  /** Empties the bus at the beginning of a step, and clears the offsets of lanes that jumped in the last step. */
   clear(): void {
     clearBlock(this.bus.left);
     clearBlock(this.bus.right);

@@ -29,7 +29,7 @@ export class GestureQueue {
   /**
    * Applies what is due.
    * @param stepStart sample of the piece at which the step begins
-   * @param playing false applies all of them: no sample comes for which they could wait
+   * @param playing false applies all of them at once: the position does not advance to their samples
    */
   apply(channels: readonly RunningChannel[], stepStart: number, playing: boolean): void {
     const { queued, midStep } = this;

@@ -164,7 +164,7 @@ export class ParameterSmoother {
     this.moving = true;
   }
 
-  /** Sets how many samples into the present step a lane jumps to its value; no matter for one that a hand holds. */
+  /** Sets how many samples into the present step a lane jumps to its value; ignored while a hand holds the value. */
   setLaneOffset(index: number, frames: number): void {
     if (!this.held[index]) this.offsets[index] = frames;
   }

@@ -6,10 +6,10 @@ import { slotPlaces } from '../../core/piece/find';
 import { elementOf, useFrame } from '../../ui/frame';
 import { useTokens } from '../../ui/theme';
 import { usePiece, useStudio } from '../studio/StudioProvider';
-import { barsPath, headPath, HoldTrace, PARTS } from './holdTrace';
+import { barsPath, headPath, HoldTrace, BINS } from './holdTrace';
 
 const WIDTH = 72;
-/** As tall as the drawing that it takes the place of. */
+/** The height of a hold's still drawing, which it replaces. */
 const HEIGHT = 20;
 /** Frames that the audio thread computes between two reports. */
 const BLOCK_FRAMES = 128;
@@ -21,8 +21,8 @@ interface HoldPictureProps {
 }
 
 /**
- * What a hold does now: the last bar as it passed, and where the hold reads in it, as the engine says. Nothing is shown
- * while it does not sound, but what passes is taken in.
+ * Levels of the last bar of a hold's input, and the position of its read head in it as the engine reports it. Hidden
+ * while the hold does not sound; it collects levels all the time.
  */
 export function HoldPicture({ slot, sounding }: HoldPictureProps) {
   const piece = usePiece();
@@ -32,16 +32,16 @@ export function HoldPicture({ slot, sounding }: HoldPictureProps) {
   const view = useRef<View>(null);
   const trace = useMemo(() => new HoldTrace(), []);
   const began = useRef(false);
-  const partSeconds = (piece.tempo.beatsPerBar * secondsPerBeat(piece.tempo)) / PARTS;
+  const binSeconds = (piece.tempo.beatsPerBar * secondsPerBeat(piece.tempo)) / BINS;
   useFrame(() => {
     const { meters, sampleRate } = studio.player;
     if (!meters.read().playing) return;
-    const now = (meters.blocks * BLOCK_FRAMES) / sampleRate / partSeconds;
-    trace.note(now, meters.slotPeak(index, 0));
+    const now = (meters.blocks * BLOCK_FRAMES) / sampleRate / binSeconds;
+    trace.addLevel(now, meters.slotPeak(index, 0));
     if (sounding && !began.current) trace.begin(now);
     began.current = sounding;
     if (!sounding) return;
-    trace.follow(now - meters.slotLag(index) / partSeconds);
+    trace.followHead(now - meters.slotLag(index) / binSeconds);
     const [bars, head] = elementOf(view.current)?.querySelectorAll('path') ?? [];
     bars?.setAttribute('d', barsPath(trace, WIDTH, HEIGHT));
     head?.setAttribute('d', headPath(trace, meters.slotPeak(index, 1), WIDTH, HEIGHT));

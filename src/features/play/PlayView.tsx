@@ -30,7 +30,7 @@ import { StageBar } from './StageBar';
 import { SmallPrint } from './SmallPrint';
 import { Stone } from './Stone';
 
-/** On a wide screen. */
+/** Stones in a row on a wide screen. */
 const STONES_A_ROW = 4;
 
 /** Holds, a field and pads to be played: thumbs only on a phone, all side by side where there is room. */
@@ -191,7 +191,7 @@ function Phone() {
   );
 }
 
-/** On a phone the figures of the hold that was played last lie in a sheet; on a stage nothing opens. */
+/** Opens the figures of the hold that was played last in a sheet, on a phone; not shown under stage lock. */
 function FiguresButton() {
   const piece = usePiece();
   const hold = useChosenHold();

@@ -68,8 +68,8 @@ function HeldStone({ target, index, slot }: StoneProps & { readonly slot: Slot }
   useSwipe(view, presets.step);
   const channel = target.channel === MAIN ? '' : ` on ${channelName(piece, target.channel)}`;
   const sounding = phase === 'sounding';
-  /** Where nothing plays, nothing passes that could be drawn. */
-  const drawn = sounding && playing && !still;
+  /** The picture shows the input, of which there is none while nothing plays. */
+  const showsPicture = sounding && playing && !still;
   const turns = turnBeats(piece, slot);
   const ink = sounding ? tokens.paper : tokens.ink;
   return (
@@ -83,8 +83,8 @@ function HeldStone({ target, index, slot }: StoneProps & { readonly slot: Slot }
       style={styles.stone}
     >
       <Outline index={index} phase={phase} left={() => tracker.left(studio.beat)} />
-      {still ? null : <HoldPicture slot={slot.id} sounding={drawn} />}
-      {drawn ? null : <Glyph d={definition.glyph ?? ''} color={sounding ? tokens.paper : tokens.sea} />}
+      {still ? null : <HoldPicture slot={slot.id} sounding={showsPicture} />}
+      {showsPicture ? null : <Glyph d={definition.glyph ?? ''} color={sounding ? tokens.paper : tokens.sea} />}
       <View style={styles.title}>
         <Text variant="titleSmall" style={[styles.name, { color: ink }]} numberOfLines={1}>
           {definition.name}
@@ -109,7 +109,7 @@ function HeldStone({ target, index, slot }: StoneProps & { readonly slot: Slot }
   );
 }
 
-/** The drawing of a kind of hold, while nothing moves in it. */
+/** The still drawing of a kind of hold. */
 function Glyph({ d, color }: { readonly d: string; readonly color: string }) {
   return (
     <View style={styles.glyph}>

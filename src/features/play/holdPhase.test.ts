@@ -8,7 +8,7 @@ const reading = (beat: number, more: Partial<HoldReading> = {}): HoldReading => 
   playing: true,
   hand: undefined,
   held: false,
-  heard: true,
+  soundsInEngine: true,
   endGrid: 0,
   piece,
   ...more,
@@ -65,9 +65,9 @@ test('let go of with all others it is asleep at once, whatever its grid; one tha
   const tracker = new HoldPhaseTracker();
   const grid = { endGrid: 4 };
   tracker.update(reading(1, { ...grid, hand: { since: 1, waitsUntil: null, value: true } }));
-  expect(tracker.update(reading(1.1, { ...grid, heard: false }))).toBe('sounding');
+  expect(tracker.update(reading(1.1, { ...grid, soundsInEngine: false }))).toBe('sounding');
   expect(tracker.update(reading(1.2, grid))).toBe('sounding');
   expect(tracker.update(reading(2, grid))).toBe('sounding');
-  expect(tracker.update(reading(2.1, { ...grid, heard: false }))).toBe('asleep');
+  expect(tracker.update(reading(2.1, { ...grid, soundsInEngine: false }))).toBe('asleep');
   expect(tracker.update(reading(2.2, grid))).toBe('asleep');
 });

@@ -13,14 +13,14 @@ export interface HoldReading {
   readonly hand: Played | undefined;
   /** Held by its lane or its base value. */
   readonly held: boolean;
-  /** The engine says that it sounds. */
-  readonly heard: boolean;
+  /** The engine reports that it sounds. */
+  readonly soundsInEngine: boolean;
   /** Beats from line to line at which it ends; 0 for at once. */
   readonly endGrid: number;
   readonly piece: Timeline;
 }
 
-/** So long after its start the engine has reported that a hold sounds. */
+/** Beats after the start of a hold by which the engine has certainly reported it. */
 const REPORTED_BEATS = 0.25;
 
 /** Follows the phase of a hold from frame to frame, by the rules by which the engine starts and ends it. */
@@ -58,10 +58,10 @@ export class HoldPhaseTracker {
   }
 
   /** Let go, it sounds on until the next line of its end; one that waits still comes, where its end has a grid. */
-  private afterHand({ beat, playing, endGrid, heard, piece }: Omit<HoldReading, 'hand' | 'held'>): HoldPhase {
+  private afterHand({ beat, playing, endGrid, soundsInEngine, piece }: Omit<HoldReading, 'hand' | 'held'>): HoldPhase {
     if (this.phase === 'asleep' || !playing || endGrid === 0) return 'asleep';
-    // With all others it was let go of at once, whatever its grid.
-    if (this.phase === 'sounding' && !heard && beat > this.began + REPORTED_BEATS) return 'asleep';
+    // *Let go of all* ended it at once, whatever its grid.
+    if (this.phase === 'sounding' && !soundsInEngine && beat > this.began + REPORTED_BEATS) return 'asleep';
     const waits = this.phase === 'waiting';
     this.endsAt ??= nextLine(piece, waits ? this.line + 1e-3 : beat, endGrid);
     const farthest = endGrid + (waits ? this.line - this.waitsFrom : 0) + 1e-3;

@@ -1,95 +1,95 @@
-/** Parts of a bar of which the loudest moment is kept. */
-export const PARTS = 24;
-/** Where a hold begins, in parts from the left of what is shown: most of it is what has passed. */
-const BEGINS_AT = 18;
-/** A head that leaves what is shown turns it by so many parts. */
-const TURNS_BY = 12;
-const KEPT = 256;
-const FAINT = 0.02;
-/** Least height of a bar, and of the head as a share of the picture's. */
-const MIN_BAR = 1.5;
-const MIN_HEAD = 0.2;
-const HEADS = 5;
+/** Bins of a bar; each keeps the highest peak level in it. */
+export const BINS = 24;
+/** Bins of the window that lie before the start of a hold. */
+const BINS_BEFORE_START = 18;
+/** When the read head leaves the window, the window moves by this many bins. */
+const WINDOW_STEP = 12;
+const KEPT_BINS = 256;
+const HEAD_POSITIONS = 5;
+/** The picture is scaled to the highest level in the window, but never to less than this. */
+const MIN_SCALE = 0.02;
+/** Least height of a bar in pixels, and of the read head as a share of the picture's height. */
+const MIN_BAR_PX = 1.5;
+const MIN_HEAD_SHARE = 0.2;
 
 /**
- * What passed a hold lately and where the hold reads in it, over the length of a bar. Time is counted in parts of a bar,
- * from any beginning.
+ * Peak levels of the input of a hold and positions of its read head, for a picture of one bar. Time is counted in bins
+ * (BINS a bar) from any origin.
  */
 export class HoldTrace {
-  /** First part that is shown. */
+  /** First bin of the window. */
   from = 0;
-  private readonly levels = new Float32Array(KEPT);
+  private readonly levels = new Float32Array(KEPT_BINS);
   private latest = -1;
-  private readonly heads = new Float64Array(HEADS).fill(NaN);
+  /** The newest first; NaN for none. */
+  private readonly heads = new Float64Array(HEAD_POSITIONS).fill(NaN);
 
-  /** Takes in what passes now. @param level of its peak, 1 for full scale */
-  note(now: number, level: number): void {
-    const part = Math.floor(now);
-    if (part < this.latest || part > this.latest + KEPT) this.clear(part);
-    while (this.latest < part) {
+  /** Adds the input's peak level at a time, 1 for full scale. */
+  addLevel(now: number, level: number): void {
+    const bin = Math.floor(now);
+    if (bin < this.latest || bin > this.latest + KEPT_BINS) this.clear(bin);
+    while (this.latest < bin) {
       this.latest += 1;
-      this.levels[this.latest % KEPT] = 0;
+      this.levels[this.latest % KEPT_BINS] = 0;
     }
-    const at = part % KEPT;
+    const at = bin % KEPT_BINS;
     if (level > this.levels[at]!) this.levels[at] = level;
   }
 
-  private clear(part: number): void {
+  private clear(bin: number): void {
     this.levels.fill(0);
-    this.latest = part;
+    this.latest = bin;
   }
 
-  /** A hold begins. */
+  /** Places the window round the start of a hold, and drops the head's earlier positions. */
   begin(now: number): void {
-    this.from = Math.floor(now) - BEGINS_AT;
+    this.from = Math.floor(now) - BINS_BEFORE_START;
     this.heads.fill(NaN);
   }
 
-  /** Takes in where the hold reads, and turns what is shown so that it is seen. */
-  follow(head: number): void {
-    while (head < this.from) this.from -= TURNS_BY;
-    while (head >= this.from + PARTS) this.from += TURNS_BY;
+  /** Adds a position of the read head, and moves the window where it would lie outside. */
+  followHead(head: number): void {
+    while (head < this.from) this.from -= WINDOW_STEP;
+    while (head >= this.from + BINS) this.from += WINDOW_STEP;
     this.heads.copyWithin(1, 0);
     this.heads[0] = head;
   }
 
-  /** Level of a part that is shown, 0 at the left; 0 for what has not passed or is not kept any more. */
-  levelOf(shown: number): number {
-    const part = this.from + shown;
-    return part < 0 || part > this.latest || part <= this.latest - KEPT ? 0 : this.levels[part % KEPT]!;
+  /** Level of a bin of the window, from 0 at its left; 0 for bins in the future or older than `KEPT_BINS`. */
+  levelAt(index: number): number {
+    const bin = this.from + index;
+    return bin < 0 || bin > this.latest || bin <= this.latest - KEPT_BINS ? 0 : this.levels[bin % KEPT_BINS]!;
   }
 
-  /** Loudest part that is shown; never less than what is hardly heard. */
-  get loudest(): number {
-    let most = FAINT;
-    for (let i = 0; i < PARTS; i += 1) most = Math.max(most, this.levelOf(i));
-    return most;
+  /** Level that has the full height: the highest in the window, at least `MIN_SCALE`. */
+  get scale(): number {
+    let highest = MIN_SCALE;
+    for (let i = 0; i < BINS; i += 1) highest = Math.max(highest, this.levelAt(i));
+    return highest;
   }
 
-  /** Where the hold has read, as shares of what is shown: now, and at the moments before. */
-  *headsShown(): Iterable<number> {
-    for (const head of this.heads) {
-      const share = (head - this.from) / PARTS;
-      if (share >= 0 && share < 1) yield share;
-    }
+  /** The head's last positions as shares of the window, 0-1, the newest first; without those outside. */
+  headPositions(): number[] {
+    return [...this.heads].map((head) => (head - this.from) / BINS).filter((share) => share >= 0 && share < 1);
   }
 }
 
-/** Bars of what passed, the loudest that is shown as tall as the picture. @param width and height of the picture */
+/** SVG path of a bar for each bin. @param width and height of the picture in pixels */
 export function barsPath(trace: HoldTrace, width: number, height: number): string {
-  const loudest = trace.loudest;
-  const bars = Array.from({ length: PARTS }, (_, i) => {
-    const size = Math.max(MIN_BAR, (trace.levelOf(i) / loudest) * height);
-    const x = ((i + 0.5) * width) / PARTS;
+  const { scale } = trace;
+  const bars = Array.from({ length: BINS }, (_, i) => {
+    const size = Math.max(MIN_BAR_PX, (trace.levelAt(i) / scale) * height);
+    const x = ((i + 0.5) * width) / BINS;
     return `M${x.toFixed(1)} ${(0.5 * (height - size)).toFixed(1)}v${size.toFixed(1)}`;
   });
   return bars.join('');
 }
 
-/** The head as a line, the taller the more is heard of it, and points where it has just been. */
-export function headPath(trace: HoldTrace, heard: number, width: number, height: number): string {
-  const size = Math.max(MIN_HEAD, Math.min(1, heard / trace.loudest)) * height;
-  return [...trace.headsShown()]
+/** SVG path of the read head, a line whose height is the output's peak level, and of points at its earlier positions. */
+export function headPath(trace: HoldTrace, outputLevel: number, width: number, height: number): string {
+  const size = Math.max(MIN_HEAD_SHARE, Math.min(1, outputLevel / trace.scale)) * height;
+  return trace
+    .headPositions()
     .map((share, i) => {
       const x = (share * width).toFixed(1);
       return i === 0

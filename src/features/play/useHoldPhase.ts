@@ -30,7 +30,7 @@ export function useHoldPhase(target: EffectTarget): { readonly phase: HoldPhase;
         playing,
         hand: usePlayed.getState().now[targetKey(target)],
         held: baseValue(piece, target) === true || (playing && track !== null && trackAt(track, beat) >= 0.5),
-        heard: studio.player.meters.slotActivity(index) > 0,
+        soundsInEngine: studio.player.meters.slotActivity(index) > 0,
         endGrid: holdGrid(piece, target, 'endsOn', beat),
         piece,
       }),

@@ -21,7 +21,7 @@ const HIGH_PASS_HZ = 10;
 const CEILING = 1.5;
 const GUARD_RELEASE_SECONDS = 0.2;
 const SILENCE = 1e-6;
-/** How far what comes in is shut or opened in a step. */
+/** Most that the gain of the input changes in a step. */
 const TAKEN_PER_STEP = 0.1;
 
 /**

@@ -5,7 +5,7 @@ import { holdPicture } from './picture';
 import { HoldProcessor } from './processor';
 import type { HoldVoice } from './voice';
 
-/** What makes a hold sound and draws it, from its voice. @param makeVoice given the memory that the voice reads */
+/** Processor and picture of a hold. @param makeVoice creates a voice that reads the given history */
 export function implementHold(
   params: Params,
   makeVoice: (sampleRate: number, history: History) => HoldVoice,

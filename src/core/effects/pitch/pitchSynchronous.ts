@@ -4,7 +4,7 @@ import { PitchSynchronousGrains } from './pitchSynchronousGrains';
 
 const RING = 16_384;
 
-/** Moves the pitch of one voice and its formants apart from it, a latency after it came in. */
+/** Shifts the pitch and the formants of one voice independently, with a latency. */
 export class PitchSynchronousShift {
   private readonly rings = new SincRings(RING);
   private readonly grains: PitchSynchronousGrains;

@@ -12,28 +12,28 @@ const SWITCH_SECONDS = 0.012;
 /** Share by which a pitch mark moves towards the highest energy of its period with every grain. */
 const MARK_TRACKING = 0.25;
 
-/** Sound that is kept: read at any speed into `outLeft` and `outRight`, or both sides added at an integer position. */
+/** Memory of a stereo sound: read at any speed into `outLeft` and `outRight`, or as the sum of both sides at an integer position. */
 export interface GrainSource extends MonoSource {
   readonly outLeft: Float64Array;
   readonly outRight: Float64Array;
   read(position: number, speed: number, growth: number, from: number, to: number): void;
 }
 
-/** What the grains of a part of a step are cut from, and how. */
+/** Source position and ratios for the grains of a part of a step. */
 export interface GrainOrder {
-  /** Position in the source that is due at the first sample of the part, and how far it goes on with each. */
+  /** Position in the source for the first output sample of the part, and its advance per output sample. */
   readonly position: number;
   readonly timeSpeed: number;
   /** Newest position in the source. */
   readonly newest: number;
-  /** Ratio of the pitch, and the one by which formants are moved. */
+  /** Ratios by which pitch and formants are shifted. */
   readonly ratio: number;
   readonly formantRatio: number;
 }
 
 /**
- * Moves the pitch of one voice, its formants and its time apart from one another: grains of two periods, one for every
- * period, laid nearer or farther apart.
+ * Shifts pitch, formants and time of one voice independently, by overlap-adding grains of two periods, one for each
+ * period of the output.
  * Source: E. Moulines and F. Charpentier, "Pitch-synchronous waveform processing techniques for text-to-speech
  * synthesis using diphones" (1990).
  */
@@ -74,7 +74,7 @@ export class PitchSynchronousGrains {
     this.halfLengths.fill(0);
   }
 
-  /** Begins in the middle of sound: what has a pitch sounds from the first sample on, with grains that began before. */
+  /** Clears, and starts at full level where the sound has a pitch: with grains whose windows began before the first sample. */
   begin(order: GrainOrder): void {
     this.clear();
     this.detectPitch(order);
@@ -84,12 +84,12 @@ export class PitchSynchronousGrains {
   }
 
   /**
-   * Puts what has a pitch into [from, to) of `out`, in the place of what is there.
-   * @param apart false leaves `out` as it is
+   * Replaces [from, to) of `out` by the shifted voice, where the sound has a pitch.
+   * @param enabled false crossfades back to `out` as it is
    */
-  add(out: StereoBlock, from: number, to: number, order: GrainOrder, apart: boolean): void {
+  add(out: StereoBlock, from: number, to: number, order: GrainOrder, enabled: boolean): void {
     const n = to - from;
-    if (!apart && this.voicedShare === 0) {
+    if (!enabled && this.voicedShare === 0) {
       this.period = 0;
       this.made += n;
       return;
@@ -97,7 +97,7 @@ export class PitchSynchronousGrains {
     this.framesUntilDetection -= n;
     if (this.framesUntilDetection <= 0) this.detectPitch(order);
     this.scheduleGrains(n, order);
-    const goal = apart && this.pitched ? 1 : 0;
+    const goal = enabled && this.pitched ? 1 : 0;
     const before = this.voicedShare;
     const most = n * this.switchStep;
     const way = goal - before;
@@ -136,7 +136,7 @@ export class PitchSynchronousGrains {
     const { period } = this;
     if (period === 0) return;
     const halfLength = period / formantRatio;
-    const latest = newest - period * reachAhead(formantRatio);
+    const latest = newest - period * readAheadPeriods(formantRatio);
     while (this.lastCentre + period / ratio - halfLength < this.made + n) {
       this.lastCentre += period / ratio;
       const due = position + (this.lastCentre - this.made) * timeSpeed;
@@ -204,8 +204,8 @@ export class PitchSynchronousGrains {
 }
 
 /**
- * Periods by which the position that a grain is cut at has to be older than the newest sample: its mark lies up to half
- * a period later, is looked for a fifth of a period farther on, and a grain that is read faster than sound comes in
- * catches up with it.
+ * Periods by which the wanted position of a grain has to be older than the newest sample: its pitch mark lies up to half
+ * a period later, the search for it reads up to a fifth of a period beyond, and a grain that is read at more than twice
+ * the speed catches up with the input.
  */
-const reachAhead = (formantRatio: number): number => 0.8 + (formantRatio > 2 ? 1 - 2 / formantRatio : 0);
+const readAheadPeriods = (formantRatio: number): number => 0.8 + (formantRatio > 2 ? 1 - 2 / formantRatio : 0);

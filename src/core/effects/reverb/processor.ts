@@ -36,7 +36,7 @@ export class ReverbProcessor implements EffectProcessor {
   /** Steps for which what came in last counts as still coming. */
   private fedFor = 0;
   private frozen = 0;
-  /** Samples into the step at which freeze changes, and the share of the way that is gone in the rest of it. */
+  /** Samples into the step at which freeze changes, and the smoothing coefficient for the rest of the step. */
   private frozenAt = 0;
   private freezeShare: number;
   private shown = 1;

@@ -16,7 +16,7 @@ const GLIDE = 0.25;
 const APART = 0.381966;
 /**
  * Shorter decays are over before a mode could be told from its neighbours: their lines rotate more slowly in the loop.
- * The output gains rotate as fast: each reflection passes them once, so that pitch is spread no further.
+ * The output gains keep their full rate: a reflection passes them only once, so that the pitch is spread no further.
  */
 const FULL_ROTATION_SECONDS = 1.5;
 /**

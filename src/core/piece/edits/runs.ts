@@ -7,14 +7,14 @@ import type { Piece } from '../piece';
 export const runsOf = (piece: Pick<Piece, 'modulators'>, hold: string): Run[] =>
   piece.modulators.filter((modulator): modulator is Run => modulator.kind === 'run' && modulator.hold === hold);
 
-/** As many steps as asked for: those there are, again from the first where they are too few. */
+/** Steps cut to a count, or repeated from the first up to it. */
 export const resizedSteps = (steps: readonly number[], count: number): number[] =>
   Array.from({ length: count }, (_, i) => steps[i % steps.length]!);
 
 /**
  * Gives runs of a hold that share their length the same number of steps and the same rate.
- * @param run which has changed, and whose length the others take
- * @param joins it shares its length from now on: it takes that of the others
+ * @param run the run that was changed; the others take its length
+ * @param joins true when it has just begun to share its length: it takes that of the others
  */
 export function shareLength(draft: Pick<Piece, 'modulators'>, run: Run, joins: boolean): void {
   if (!run.sharesLength || run.hold === undefined) return;
