@@ -92,6 +92,8 @@ test('a rail that is dragged draws itself and the picture of its effect, and not
 }) => {
   await hand.view('Chain');
   await hand.add('Echo', 'Neutral');
+  // Pictures come from a worker: the first one of the card is not what the rail draws.
+  await expect(page.getByTestId('small picture').locator('svg')).toBeVisible();
   const rail = page.getByRole('slider', { name: 'Feedback', exact: true });
   const box = (await rail.boundingBox())!;
   const y = box.y + box.height / 2;

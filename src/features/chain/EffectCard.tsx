@@ -91,7 +91,11 @@ function Thumb({ slot }: { readonly slot: Slot }) {
   const piece = usePiece();
   const context = useMemo(() => contextOf(piece), [piece]);
   const picture = usePicture(slot.effect, slot.values, context, useOwnSound(slot));
-  return <View style={styles.thumb}>{picture ? <PictureThumb picture={picture} /> : null}</View>;
+  return (
+    <View testID="small picture" style={styles.thumb}>
+      {picture ? <PictureThumb picture={picture} /> : null}
+    </View>
+  );
 }
 
 const styles = StyleSheet.create({
