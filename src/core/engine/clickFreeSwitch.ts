@@ -1,5 +1,6 @@
 import { STEP_FRAMES, type StereoBlock } from '../dsp/blocks';
 import type { Param } from '../params/param';
+import type { ParameterSmoother } from './parameterSmoother';
 
 /** Length of the fade-out and of the fade-in, in steps: about 5 ms each. */
 const FADE_STEPS = 4;
@@ -20,6 +21,8 @@ export class ClickFreeSwitch {
   private gain = 1;
   private previousGain = 1;
   private remainingMutedSteps = 0;
+  /** Samples into the step from which the gain moves. */
+  private fadeFrom = 0;
   private readonly mutedSteps: number;
 
   /** @param hasLatency true for an effect with latency */
@@ -37,13 +40,17 @@ export class ClickFreeSwitch {
     this.remainingMutedSteps = 0;
   }
 
-  /** Takes the values of a step. @returns those for the processor */
-  step(values: Float64Array): Float64Array {
+  /** Takes the values of a step; the fade-out begins at the sample of the change. @returns values for the processor */
+  step(smoother: ParameterSmoother): Float64Array {
     const { values: current, mutedIndices } = this;
+    const values = smoother.now;
     if (mutedIndices.length === 0) return values;
     this.previousGain = this.gain;
-    if (this.gain > 0 && this.hasPendingChange(values)) {
-      this.gain = Math.max(0, this.gain - 1 / FADE_STEPS);
+    this.fadeFrom = 0;
+    const pending = this.pendingChange(values);
+    if (this.gain > 0 && pending >= 0) {
+      this.fadeFrom = this.gain === 1 ? smoother.offsetOf(pending) : 0;
+      this.gain = Math.max(0, this.gain - (1 - this.fadeFrom / STEP_FRAMES) / FADE_STEPS);
       if (this.gain === 0) this.remainingMutedSteps = this.mutedSteps;
       this.copyOthers(values);
       return current;
@@ -54,11 +61,14 @@ export class ClickFreeSwitch {
     return current;
   }
 
-  private hasPendingChange(values: Float64Array): boolean {
+  /** Index of the first value that waits for the fade; -1 for none. */
+  private pendingChange(values: Float64Array): number {
     const { values: current, mutedIndices } = this;
-    for (let i = 0; i < mutedIndices.length; i += 1)
-      if (values[mutedIndices[i]!] !== current[mutedIndices[i]!]) return true;
-    return false;
+    for (let i = 0; i < mutedIndices.length; i += 1) {
+      const index = mutedIndices[i]!;
+      if (values[index] !== current[index]) return index;
+    }
+    return -1;
   }
 
   private copyOthers(values: Float64Array): void {
@@ -73,10 +83,11 @@ export class ClickFreeSwitch {
   /** Applies the fade to the processor's output of the step. */
   apply({ left, right }: StereoBlock): void {
     if (this.previousGain === 1 && this.gain === 1) return;
+    const { fadeFrom } = this;
     const from = smoothstep(this.previousGain);
-    const step = (smoothstep(this.gain) - from) / STEP_FRAMES;
+    const step = (smoothstep(this.gain) - from) / (STEP_FRAMES - fadeFrom);
     let gain = from;
-    for (let i = 0; i < STEP_FRAMES; i += 1) {
+    for (let i = fadeFrom; i < STEP_FRAMES; i += 1) {
       gain += step;
       left[i] = left[i]! * gain;
       right[i] = right[i]! * gain;

@@ -334,7 +334,7 @@ export class RunningSlot {
     const ringing = fed || !this.processor.silent;
     if (this.running.length > 0) this.alignStrands();
     if (this.iSwitch >= 0) this.processor.setSwitchOffset!(this.values.offsetOf(this.iSwitch));
-    this.processor.process(this.fed(io), wet, this.clickFreeSwitch.step(this.values.now));
+    this.processor.process(this.fed(io), wet, this.clickFreeSwitch.step(this.values));
     this.clickFreeSwitch.apply(wet);
     if (!this.context.mixer.finite(wet)) {
       this.trips += 1;

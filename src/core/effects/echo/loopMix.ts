@@ -30,6 +30,8 @@ export const neutralGains = (): LoopGains => ({
 export class LoopMix {
   private readonly now = neutralGains();
   private readonly move = neutralGains();
+  /** Samples into the step from which `hold` moves. */
+  private holdFrom = 0;
   private readonly even: SteadyGains = { ownLeft: 1, otherLeft: 0, ownRight: 1, otherRight: 0, stays: 0, goesOver: 0 };
 
   jump(gains: LoopGains): void {
@@ -60,12 +62,16 @@ export class LoopMix {
     );
   }
 
-  /** Sets the goals for the coming `n` samples, which may be taken in several runs. */
-  begin(goal: LoopGains, n: number): void {
+  /**
+   * Sets the goals for the coming `n` samples, which may be taken in several runs.
+   * @param holdFrom samples into them from which `hold` moves
+   */
+  begin(goal: LoopGains, n: number, holdFrom = 0): void {
     const { now, move } = this;
+    this.holdFrom = holdFrom;
     move.input = (goal.input - now.input) / n;
     move.feedback = (goal.feedback - now.feedback) / n;
-    move.hold = (goal.hold - now.hold) / n;
+    move.hold = holdFrom < n ? (goal.hold - now.hold) / (n - holdFrom) : 0;
     move.cross = (goal.cross - now.cross) / n;
     move.own = (goal.own - now.own) / n;
     move.other = (goal.other - now.other) / n;
@@ -123,6 +129,7 @@ export class LoopMix {
       return;
     }
     const { now, move } = this;
+    const holdAt = this.holdFrom - from;
     let { input: level, feedback, hold, cross, own, other, left, right } = now;
     const inLeft = input.left,
       inRight = input.right;
@@ -145,7 +152,7 @@ export class LoopMix {
     for (let i = 0; i < n; i += 1) {
       level += dLevel;
       feedback += dFeedback;
-      hold += dHold;
+      if (i >= holdAt) hold += dHold;
       cross += dCross;
       own += dOwn;
       other += dOther;

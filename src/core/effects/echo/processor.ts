@@ -47,6 +47,8 @@ export class EchoProcessor implements EffectProcessor {
   private readonly goals = neutralGains();
   /** Samples into the step at which hold changes. */
   private heldAt = 0;
+  /** Whether delays are whole samples, as they are while held; they change in the step after hold. */
+  private whole = false;
   private readonly guard: PeakGuard;
   private readonly wetTone: WetTone;
   private readonly lows = new MemoizedUnary(dbToGain);
@@ -106,6 +108,7 @@ export class EchoProcessor implements EffectProcessor {
   }
 
   locate(seconds: number, values: Float64Array): void {
+    this.whole = values[P.hold]! >= 0.5;
     this.leftHead.jump(this.delayLeft(values));
     this.rightHead.jump(this.delayRight(values));
     this.leftTone.clear();
@@ -166,6 +169,7 @@ export class EchoProcessor implements EffectProcessor {
   }
 
   private turnAnew(input: StereoBlock, wet: StereoBlock, values: Float64Array): number {
+    if (this.heldAt === 0) this.whole = values[P.hold]! >= 0.5;
     const goalLeft = this.delayLeft(values);
     const goalRight = this.delayRight(values);
     const shortest = Math.min(this.leftHead.shortest(goalLeft), this.rightHead.shortest(goalRight));
@@ -296,7 +300,7 @@ export class EchoProcessor implements EffectProcessor {
     glide: boolean,
   ): number {
     const n = STEP_FRAMES;
-    this.mix.begin(this.goals, n);
+    this.mix.begin(this.goals, n, this.heldAt);
     let peak = 0;
     let done = 0;
     while (done < n) {
@@ -377,18 +381,18 @@ export class EchoProcessor implements EffectProcessor {
   }
 
   private delayLeft(values: Float64Array): number {
-    return this.samples(values[P.timeL]!, values);
+    return this.samples(values[P.timeL]!);
   }
 
   private delayRight(values: Float64Array): number {
     const own = values[P.linked]! < 0.5 && values[P.routing] !== MONO;
-    return this.samples(own ? values[P.timeR]! : values[P.timeL]!, values);
+    return this.samples(own ? values[P.timeR]! : values[P.timeL]!);
   }
 
   /** A held loop goes round in whole samples, so that it loses nothing however often it turns. */
-  private samples(ms: number, values: Float64Array): number {
+  private samples(ms: number): number {
     const exact = (ms * this.sampleRate) / 1000;
     const delay = exact < 4 ? 4 : exact;
-    return values[P.hold]! >= 0.5 ? Math.round(delay) : delay;
+    return this.whole ? Math.round(delay) : delay;
   }
 }

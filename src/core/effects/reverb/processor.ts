@@ -36,7 +36,10 @@ export class ReverbProcessor implements EffectProcessor {
   /** Steps for which what came in last counts as still coming. */
   private fedFor = 0;
   private frozen = 0;
-  /** Samples into the step at which freeze changes, and the smoothing coefficient for the rest of the step. */
+  /**
+   * Samples into the step at which freeze changes, and the smoothing coefficient for the rest of the step. The input
+   * follows from that sample on, what the network loses from the next step on.
+   */
   private frozenAt = 0;
   private freezeShare: number;
   private shown = 1;
@@ -149,14 +152,16 @@ export class ReverbProcessor implements EffectProcessor {
     decays.high = seconds * values[P.highDecay]!;
     decays.highFromHz = values[P.highFrom]!;
     const frozen = values[P.freeze]! >= SEALED ? 1 : 0;
-    this.frozen = smoothToward(this.frozen, frozen, this.freezeShare, 1e-4);
+    const before = this.frozen;
+    this.frozen = smoothToward(before, frozen, this.freezeShare, 1e-4);
+    const changesWithin = this.frozenAt > 0;
     this.tail.prepare(
       values[P.size]!,
       decays,
       values[P.modRate]!,
       values[P.modDepth]!,
-      this.frozen,
-      values[P.freeze] === OPEN && this.fedFor > 0,
+      changesWithin ? before : this.frozen,
+      !changesWithin && values[P.freeze] === OPEN && this.fedFor > 0,
     );
   }
 
