@@ -12,7 +12,6 @@ const BLOCKS = 1200;
 const BLOCK_FRAMES = 2 * STEP_FRAMES;
 const BLOCK_US = (BLOCK_FRAMES / RATE) * 1e6;
 
-const say = (line: string): void => void process.stdout.write(`${line}\n`);
 const tone = soundOf(SECONDS, (i) => 0.3 * Math.sin(i * 0.02));
 
 function playing(holds: readonly string[]): Engine {
@@ -25,13 +24,16 @@ function playing(holds: readonly string[]): Engine {
 
 function microsecondsOfBlock(engine: Engine): number {
   const [left, right] = [new Float32Array(BLOCK_FRAMES), new Float32Array(BLOCK_FRAMES)];
-  const start = process.hrtime.bigint();
+  const start = performance.now();
   for (let i = 0; i < BLOCKS; i += 1) engine.process(left, right, BLOCK_FRAMES);
-  return Number(process.hrtime.bigint() - start) / BLOCKS / 1000;
+  return (1000 * (performance.now() - start)) / BLOCKS;
 }
 
-/** What each hold costs that nobody holds: a tone on the main output with and without it, in turns, the least of each. */
-export function asleepFigures(): void {
+/**
+ * What each hold costs that nobody holds, as a share of the deadline: a tone on the main output with and without it, in
+ * turns, the least of each.
+ */
+export function asleepShares(): readonly (readonly [hold: string, share: number])[] {
   const kinds = EFFECTS.filter(({ family }) => family === 'hold').map(({ id }) => id);
   const engines = new Map<string, Engine>([['', playing([])], ...kinds.map((id) => [id, playing([id])] as const)]);
   const least = new Map<string, number>();
@@ -41,6 +43,5 @@ export function asleepFigures(): void {
       least.set(id, Math.min(least.get(id) ?? Infinity, microsecondsOfBlock(engine)));
     }
   const none = least.get('')!;
-  say('\nA hold that nobody holds, on the main output, in Node: share of the 2.67 ms deadline');
-  for (const id of kinds) say(`  ${id.padEnd(12)} ${((100 * (least.get(id)! - none)) / BLOCK_US).toFixed(3)} %`);
+  return kinds.map((id) => [id, (least.get(id)! - none) / BLOCK_US] as const);
 }
