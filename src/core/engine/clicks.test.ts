@@ -8,7 +8,8 @@ import type { Piece } from '../piece/piece';
 import type { Engine } from './engine';
 import { compilePlan } from './compilePlan';
 import { planSlotsIn } from './plan';
-import { awayFrom, engineOf, peakIn, roughness, runEngine } from './testing';
+import { roughness } from '../testing';
+import { awayFrom, engineOf, peakIn, runEngine } from './testing';
 
 const HZ = 220;
 const LEVEL = 0.25;

@@ -4,7 +4,8 @@ import { effectOf } from '../effects/catalogue';
 import { loudness } from '../analysis/loudness';
 import type { Listening } from './listening';
 import { compilePlan } from './compilePlan';
-import { awayFrom, engineOf, peakIn, roughness, runEngine } from './testing';
+import { roughness } from '../testing';
+import { awayFrom, engineOf, peakIn, runEngine } from './testing';
 
 const SINE = soundOf(8, (i) => 0.4 * Math.sin((2 * Math.PI * 220 * i) / RATE));
 const BURST = soundOf(

@@ -4,7 +4,8 @@ import type { Piece, Return, Slot, Track } from '../piece/piece';
 import { BlockMixer } from './blockMixer';
 import { compilePlan } from './compilePlan';
 import { render } from './render';
-import { awayFrom, engineOf, peakIn, roughness, runEngine } from './testing';
+import { roughness } from '../testing';
+import { awayFrom, engineOf, peakIn, runEngine } from './testing';
 
 const noise = soundOf(1, (i) => 0.1 * Math.sin(i * i));
 const turned = noise.map((x) => -x);

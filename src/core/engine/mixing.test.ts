@@ -6,7 +6,8 @@ import { newSlot } from '../piece/edits/chain';
 import { copySends, removeReturn, setSend } from '../piece/edits/sends';
 import type { Piece, Return, Slot } from '../piece/piece';
 import { compilePlan } from './compilePlan';
-import { engineOf, peakIn, roughness, runEngine } from './testing';
+import { roughness } from '../testing';
+import { engineOf, peakIn, runEngine } from './testing';
 
 const SINE = soundOf(20, (i) => 0.4 * Math.sin((2 * Math.PI * 220 * i) / RATE));
 const made = (id: string, more: Partial<Return> = {}): Return => ({

@@ -27,13 +27,3 @@ export const peakIn = (samples: Float32Array, from = 0, to = samples.length): nu
 /** Largest difference of two runs. */
 export const awayFrom = (a: Float32Array, b: Float32Array): number =>
   a.reduce((most, x, i) => Math.max(most, Math.abs(x - b[i]!)), Math.abs(a.length - b.length));
-
-/** Largest sixth difference from a sample on: a step shows in it by a factor of twenty, a sine of 220 Hz does not. */
-export function roughness(samples: ArrayLike<number>, from = 72_006): number {
-  let most = 0;
-  for (let i = from; i < samples.length; i += 1) {
-    const s = (k: number): number => samples[i - k]!;
-    most = Math.max(most, Math.abs(s(0) - 6 * s(1) + 15 * s(2) - 20 * s(3) + 15 * s(4) - 6 * s(5) + s(6)));
-  }
-  return most;
-}

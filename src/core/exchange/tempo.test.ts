@@ -1,8 +1,8 @@
 import { clipOf, RATE, scene, soundOf, type Scene } from '../piece/testing';
 import fc from 'fast-check';
-import { between } from '../testing';
+import { between, roughness } from '../testing';
 import { parseMidi } from 'midi-file';
-import { engineOf, roughness, runEngine } from '../engine/testing';
+import { engineOf, runEngine } from '../engine/testing';
 import { beatsFrom, beatsToSamples, placeBeat, placeSeconds, samplesToBeats } from '../music/tempo';
 import { writeMovesMidi } from './movesMidi';
 import { newSlot } from '../piece/edits/chain';

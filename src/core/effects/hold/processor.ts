@@ -44,6 +44,9 @@ export class HoldProcessor implements EffectProcessor {
   private readonly wet = new GainRamp(1);
   private readonly low: readonly [StateVariable, StateVariable];
   private readonly high: readonly [StateVariable, StateVariable];
+  /** Whether the cuts worked in the last step, or may begin at their settings. */
+  private lowRuns = true;
+  private highRuns = true;
   private readonly lowTuning: KeptTuning;
   private readonly highTuning: KeptTuning;
   private time: StepTime = STANDING;
@@ -281,22 +284,46 @@ export class HoldProcessor implements EffectProcessor {
     }
   }
 
-  /** Low and high cut of what is held. They run at their open ends too, so that they are in step when they are used. */
+  /** Low and high cut of what is held. One that is open and was so in the last step changes no sample, and rests. */
   private tone(values: Float64Array): void {
     const lowHz = values[P.lowCut]!;
     const highHz = values[P.highCut]!;
     const { g: lowG, k } = this.lowTuning.at(lowHz);
     const { g: highG } = this.highTuning.at(highHz);
-    const isLow = lowHz > LOW_OFF ? 1 : 0;
-    const isHigh = highHz < HIGH_OFF ? 1 : 0;
+    const cutsLow = lowHz > LOW_OFF;
+    const cutsHigh = highHz < HIGH_OFF;
+    const isLow = cutsLow ? 1 : 0;
+    const isHigh = cutsHigh ? 1 : 0;
+    if (cutsLow || this.lowRuns) this.cut(this.low, !this.lowRuns, lowG, k, 1, -k * isLow, -isLow);
+    if (cutsHigh || this.highRuns) this.cut(this.high, !this.highRuns, highG, k, 1 - isHigh, 0, isHigh);
+    this.lowRuns = cutsLow;
+    this.highRuns = cutsHigh;
+  }
+
+  /** @param fromRest true when it was open until now: for a step it takes sound in while it is still open */
+  private cut(
+    sides: readonly [StateVariable, StateVariable],
+    fromRest: boolean,
+    g: number,
+    k: number,
+    direct: number,
+    band: number,
+    low: number,
+  ): void {
     for (let side = 0; side < 2; side += 1) {
+      const filter = sides[side]!;
       const block = side === 0 ? this.sum.left : this.sum.right;
-      this.low[side]!.process(block, STEP_FRAMES, lowG, k, 1, -k * isLow, -isLow);
-      this.high[side]!.process(block, STEP_FRAMES, highG, k, 1 - isHigh, 0, isHigh);
+      if (fromRest) {
+        filter.clear();
+        filter.process(block, STEP_FRAMES, g, k, 1, 0, 0);
+      } else filter.process(block, STEP_FRAMES, g, k, direct, band, low);
     }
   }
 
+  /** For a hold that begins: its cuts are what they are set to from the first sample on. */
   private clearTone(): void {
+    this.lowRuns = true;
+    this.highRuns = true;
     for (let side = 0; side < 2; side += 1) {
       this.low[side]!.clear();
       this.high[side]!.clear();
