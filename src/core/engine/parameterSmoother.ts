@@ -21,6 +21,8 @@ export class ParameterSmoother {
   private readonly turns: Float64Array;
   /** Samples into the present step at which each target was set; 0 for at its beginning, or before. */
   private readonly offsets: Float64Array;
+  /** Samples of the last step by which a deferred value is behind. */
+  private readonly behind: Float64Array;
   private follows: Int8Array | null = null;
   /** Length of a bar here over its length at the piece's own tempo and metre. */
   private barRatio = 1;
@@ -28,10 +30,15 @@ export class ParameterSmoother {
   /** False once every value has reached its target. */
   private moving = true;
 
+  /**
+   * @param defers whether a value that is set within a step stands still until its end and catches up in the next, so
+   * that nothing changes before it is set; all others go in that step as far as they would have gone from there
+   */
   constructor(
     private readonly params: readonly Param[],
     base: Float64Array,
     sampleRate: number,
+    private readonly defers: readonly boolean[] | null = null,
   ) {
     this.base = base;
     this.goal = Float64Array.from(base);
@@ -42,6 +49,7 @@ export class ParameterSmoother {
     this.linked = new Uint8Array(base.length);
     this.turns = new Float64Array(base.length);
     this.offsets = new Float64Array(base.length);
+    this.behind = new Float64Array(base.length);
     this.shares = Float64Array.from(params, (param) =>
       param.kind === 'number' ? onePoleCoefficient(param.smoothingSeconds, STEP_FRAMES, sampleRate) : 1,
     );
@@ -179,21 +187,26 @@ export class ParameterSmoother {
     return this.offsets[index]!;
   }
 
-  /** Smooths every value over one step, or over what is left of it after its target was set. */
+  /** Smooths every value over one step, or over the time since its target was set. */
   step(): void {
     if (!this.moving) return;
-    const { now, on, linked, shares, offsets } = this;
+    const { now, on, linked, offsets } = this;
     let moving = false;
     for (let i = 0; i < now.length; i += 1) {
       const to = linked[i] ? this.turned(i) : this.wanted(i);
       const at = on[i]!;
       if (at === to) {
         now[i] = at;
+        this.behind[i] = 0;
         continue;
       }
-      const offset = offsets[i]!;
-      const share = offset === 0 ? shares[i]! : partialCoefficient(shares[i]!, 1 - offset / STEP_FRAMES);
-      const next = at + (to - at) * share;
+      if (offsets[i] !== 0 && this.defers?.[i]) {
+        this.behind[i] = STEP_FRAMES - offsets[i]!;
+        now[i] = at;
+        moving = true;
+        continue;
+      }
+      const next = at + (to - at) * this.shareOf(i);
       const away = to - next;
       const slack = 1e-6 * (to < 0 ? -to : to) + 1e-7;
       const there = away < slack && away > -slack;
@@ -203,6 +216,13 @@ export class ParameterSmoother {
     }
     this.moving = moving;
     if (this.scalesNotes) this.followRates(this.follows!);
+  }
+
+  /** Share of its way that a value goes in this step. */
+  private shareOf(index: number): number {
+    const frames = STEP_FRAMES - this.offsets[index]! + this.behind[index]!;
+    this.behind[index] = 0;
+    return partialCoefficient(this.shares[index]!, frames / STEP_FRAMES);
   }
 
   /** Rates are scaled at once: smoothing would delay an oscillator's phase more and more. */
@@ -215,6 +235,7 @@ export class ParameterSmoother {
   }
 
   jump(): void {
+    this.behind.fill(0);
     for (let i = 0; i < this.now.length; i += 1)
       this.now[i] = this.on[i] = this.linked[i] ? this.turned(i) : this.wanted(i);
     if (this.scalesNotes) this.followRates(this.follows!);

@@ -102,12 +102,14 @@ export class RunningSlot {
     this.keepsHistory = this.processor.idle !== undefined;
     this.mayBeAlone = this.processor.suppressesDry !== undefined;
     const params = definition.paramIds.map((id) => definition.params[id]!);
-    this.values = new ParameterSmoother(params, plan.values, sampleRate);
-    this.switched = new ParameterSmoother([EFFECT_ON], Float64Array.of(plan.on ? 1 : 0), sampleRate);
-    this.clickFreeSwitch = new ClickFreeSwitch(params, this.values.now, this.looksAhead);
-    this.share = onePoleCoefficient(SWITCH_SECONDS, STEP_FRAMES, sampleRate);
     const index = (id: string): number => definition.paramIds.indexOf(id);
     this.iSwitch = this.processor.setSwitchOffset ? index(definition.sampleAccurateSwitch!) : -1;
+    // A hold must have its figures by the sample of the step at which it begins.
+    const defers = params.map(({ mutesOnChange }, i) => !this.keepsHistory && i !== this.iSwitch && !mutesOnChange);
+    this.values = new ParameterSmoother(params, plan.values, sampleRate, defers);
+    this.switched = new ParameterSmoother([EFFECT_ON], Float64Array.of(plan.on ? 1 : 0), sampleRate, [true]);
+    this.clickFreeSwitch = new ClickFreeSwitch(params, this.values.now, this.looksAhead);
+    this.share = onePoleCoefficient(SWITCH_SECONDS, STEP_FRAMES, sampleRate);
     this.iBalance = index('balance');
     this.iMix = index('mix');
     this.iDry = index('dry');
