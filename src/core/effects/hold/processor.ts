@@ -194,11 +194,7 @@ export class HoldProcessor implements EffectProcessor {
       from = step.to;
     }
     this.tone(values);
-    for (let i = 0; i < STEP_FRAMES; i += 1) {
-      const gain = this.wet.next();
-      wet.left[i] = wet.left[i]! + gain * this.sum.left[i]!;
-      wet.right[i] = wet.right[i]! + gain * this.sum.right[i]!;
-    }
+    this.wet.addInto(this.sum, wet, 0, STEP_FRAMES);
   }
 
   /** A step in which nothing is held: the sound passes to the bit. */
@@ -265,22 +261,14 @@ export class HoldProcessor implements EffectProcessor {
     const { input, from, to, values } = step;
     const goal = this.dryGoal(values);
     if (goal !== dry.goal) dry.aim(goal, CHANGE_SECONDS * this.sampleRate);
-    for (let i = from; i < to; i += 1) {
-      const gain = dry.next();
-      wet.left[i] = gain * input.left[i]!;
-      wet.right[i] = gain * input.right[i]!;
-    }
+    dry.scaleInto(input, wet, from, to);
     for (let v = 0; v < VOICES; v += 1) {
       const gain = this.gains[v]!;
       if (gain.now === 0 && !gain.moving) continue;
       history.readTo = history.end;
       this.voices[v]!.render(part, step);
       if (v === this.current) this.lag = history.end - history.readTo;
-      for (let i = from; i < to; i += 1) {
-        const level = gain.next();
-        sum.left[i] = sum.left[i]! + level * part.left[i]!;
-        sum.right[i] = sum.right[i]! + level * part.right[i]!;
-      }
+      gain.addInto(part, sum, from, to);
     }
   }
 

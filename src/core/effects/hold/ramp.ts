@@ -1,3 +1,5 @@
+import type { StereoBlock } from '../../dsp/blocks';
+
 /** A gain on its way to another, without a corner at either end. */
 export class GainRamp {
   now: number;
@@ -38,5 +40,43 @@ export class GainRamp {
     this.now =
       this.gone >= 1 ? this.goal : this.from + (this.goal - this.from) * this.gone * this.gone * (3 - 2 * this.gone);
     return this.now;
+  }
+
+  /** Writes [from, to) of a block, times the gain, to another. */
+  scaleInto(input: StereoBlock, output: StereoBlock, from: number, to: number): void {
+    const { left, right } = input;
+    const { left: toLeft, right: toRight } = output;
+    if (!this.moving) {
+      const gain = this.now;
+      for (let i = from; i < to; i += 1) {
+        toLeft[i] = gain * left[i]!;
+        toRight[i] = gain * right[i]!;
+      }
+      return;
+    }
+    for (let i = from; i < to; i += 1) {
+      const gain = this.next();
+      toLeft[i] = gain * left[i]!;
+      toRight[i] = gain * right[i]!;
+    }
+  }
+
+  /** Adds [from, to) of a block, times the gain, to another. */
+  addInto(input: StereoBlock, output: StereoBlock, from: number, to: number): void {
+    const { left, right } = input;
+    const { left: toLeft, right: toRight } = output;
+    if (!this.moving) {
+      const gain = this.now;
+      for (let i = from; i < to; i += 1) {
+        toLeft[i] = toLeft[i]! + gain * left[i]!;
+        toRight[i] = toRight[i]! + gain * right[i]!;
+      }
+      return;
+    }
+    for (let i = from; i < to; i += 1) {
+      const gain = this.next();
+      toLeft[i] = toLeft[i]! + gain * left[i]!;
+      toRight[i] = toRight[i]! + gain * right[i]!;
+    }
   }
 }
