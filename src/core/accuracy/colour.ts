@@ -152,27 +152,27 @@ const pitched = (named: Values, hz: number): number => {
   return centsOf(found[found.length >> 1]!, wanted);
 };
 
-const HILL_HZ = 1150;
-const HILL_WIDE = 260;
+const FORMANT_HZ = 1150;
+const FORMANT_WIDTH_HZ = 260;
 
 /**
- * Where the hill of a voice-like tone lies after a shift, against where it should, in percent: a parabola through its
- * three highest tones.
+ * Error of the formant of a voice-like tone after a shift, in percent: its peak is found by a parabola through the
+ * three highest harmonics.
  */
 function formantError(semitones: number, formantShift: number): number {
   const hz = 110;
-  const hill = (at: number): number => Math.exp(-0.5 * ((at - HILL_HZ) / HILL_WIDE) ** 2);
+  const formant = (at: number): number => Math.exp(-0.5 * ((at - FORMANT_HZ) / FORMANT_WIDTH_HZ) ** 2);
   const voice = (i: number): number =>
     Array.from(
       { length: 30 },
-      (_, n) => 0.2 * (0.003 + hill(hz * (n + 1))) * Math.sin((2 * Math.PI * hz * (n + 1) * i) / RATE + n * n),
+      (_, n) => 0.2 * (0.003 + formant(hz * (n + 1))) * Math.sin((2 * Math.PI * hz * (n + 1) * i) / RATE + n * n),
     ).reduce((sum, x) => sum + x, 0);
   const { left } = runWet('pitch', { semitones, formants: 'keep', formantShift }, { seconds: 2, input: voice });
   const step = hz * Math.pow(2, semitones / 12);
   const levels = Array.from({ length: 30 }, (_, n) =>
     Math.log(amplitudeAt(left, step * (n + 1), RATE / 2, RATE / 2 + RATE) + 1e-9),
   );
-  const wanted = HILL_HZ * Math.pow(2, formantShift / 12);
+  const wanted = FORMANT_HZ * Math.pow(2, formantShift / 12);
   const top = levels.indexOf(Math.max(...levels));
   const [a, b, c] = [levels[top - 1]!, levels[top]!, levels[top + 1]!];
   return 100 * ((step * (top + 1 + (0.5 * (a - c)) / (a - 2 * b + c))) / wanted - 1);

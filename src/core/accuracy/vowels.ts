@@ -15,38 +15,38 @@ const FORMANTS = [
   [3300, 200],
 ] as const;
 
-/** Gain of a throat: resonances in a row, behind a voice that falls. */
-function throatAt(hz: number): number {
-  const throat = FORMANTS.reduce(
+/** Gain of a vocal tract: formant resonances in a row, after a source whose harmonics fall. */
+function vocalTractGain(hz: number): number {
+  const resonances = FORMANTS.reduce(
     (gain, [at, width]) => (gain * at * at) / Math.hypot(at * at - hz * hz, hz * width),
     1,
   );
-  return throat / (1 + Math.pow(hz / 300, 1.2));
+  return resonances / (1 + Math.pow(hz / 300, 1.2));
 }
 
 /** By how much it turns a tone. */
 const turnAt = (hz: number): number =>
   -FORMANTS.reduce((sum, [at, width]) => sum + Math.atan2(hz * width, at * at - hz * hz), 0);
 
-const loudest = Math.max(...FORMANTS.map(([hz]) => throatAt(hz)));
+const loudest = Math.max(...FORMANTS.map(([hz]) => vocalTractGain(hz)));
 
 /** Samples of a vowel that is sung at a pitch. */
 function vowel(hz: number): (index: number) => number {
   const tones = Array.from({ length: Math.floor(HIGHEST_HZ / hz) }, (_, n) => hz * (n + 1));
-  const levels = tones.map((tone) => (0.12 * throatAt(tone)) / loudest);
+  const levels = tones.map((tone) => (0.12 * vocalTractGain(tone)) / loudest);
   const turns = tones.map(turnAt);
   return (i) =>
     tones.reduce((sum, tone, n) => sum + levels[n]! * Math.cos((2 * Math.PI * tone * i) / RATE + turns[n]!), 0);
 }
 
 /**
- * Root mean square of what the tones of a vowel are off a throat, in dB.
- * @param hz pitch at which it is heard  @param formantRatio by which the throat's formants are moved
+ * Root mean square of how far the harmonics of a vowel are off its vocal tract, in dB.
+ * @param hz pitch at which it is heard  @param formantRatio by which its formants are moved
  */
-function throatError(out: Float64Array, hz: number, formantRatio: number, from: number, to: number): number {
+function formantErrorDb(out: Float64Array, hz: number, formantRatio: number, from: number, to: number): number {
   const off: number[] = [];
   for (let tone = hz; tone < LOOKED_AT_HZ; tone += hz) {
-    const wanted = throatAt(tone / formantRatio);
+    const wanted = vocalTractGain(tone / formantRatio);
     if (wanted < FLOOR * loudest) continue;
     off.push(20 * Math.log10(amplitudeAt(out, tone, from * RATE, to * RATE) / wanted));
   }
@@ -54,13 +54,13 @@ function throatError(out: Float64Array, hz: number, formantRatio: number, from: 
   return Math.sqrt(off.reduce((sum, x) => sum + (x - mean) ** 2, 0) / off.length);
 }
 
-/** The same of a shifted vowel that keeps the throat it was sung with. */
+/** The same of a shifted vowel that keeps its formants. */
 function vowelError(quality: string, hz: number, semitones: number): number {
   const { left } = runWet('pitch', { semitones, formants: 'keep', quality }, { seconds: 1.6, input: vowel(hz) });
-  return throatError(left, hz * Math.pow(2, semitones / 12), 1, 0.5, 1.5);
+  return formantErrorDb(left, hz * Math.pow(2, semitones / 12), 1, 0.5, 1.5);
 }
 
-/** The same of a vowel in slow motion, its throat moved apart from its pitch. */
+/** The same of a vowel in slow motion, its formants shifted independently of its pitch. */
 function slowVowelError(hz: number, speed: number, pitch: number, formants: number): number {
   const values = {
     ...presetValues('slowMotion'),
@@ -76,7 +76,7 @@ function slowVowelError(hz: number, speed: number, pitch: number, formants: numb
     input: vowel(hz),
     move: (step) => ({ held: step > 400 }),
   });
-  return throatError(left, hz * Math.pow(2, pitch / 12), Math.pow(2, (pitch + formants) / 12), 1, 2.3);
+  return formantErrorDb(left, hz * Math.pow(2, pitch / 12), Math.pow(2, (pitch + formants) / 12), 1, 2.3);
 }
 
 const CASES = [

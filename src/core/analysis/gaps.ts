@@ -5,10 +5,10 @@ export interface Span {
 }
 
 /**
- * Where a sound is heard, in seconds from the beginning of the part that is looked at.
- * @param peaks highest sample of each equal stretch  @param secondsPerPeak how long such a stretch is
- * @param floor what is lower counts as silence
- * @param holdSeconds a shorter silence does not part what is on both sides of it
+ * Spans in which a sound is above a level, in seconds from the beginning of the span that is examined.
+ * @param peaks peak level of each of equal stretches  @param secondsPerPeak length of a stretch
+ * @param floor level under which a stretch counts as silent
+ * @param holdSeconds a shorter silence does not end a span
  */
 export function soundingSpans(
   peaks: Float32Array,
@@ -31,7 +31,7 @@ export function soundingSpans(
   return spans;
 }
 
-/** What is left free between spans, which may overlap and be in any order. @param least shorter gaps are none */
+/** Gaps between spans, which may overlap and be in any order. @param least length of the shortest gap that counts */
 export function gapsBetween(spans: readonly Span[], length: number, least: number): Span[] {
   const gaps: Span[] = [];
   let free = 0;
@@ -43,7 +43,7 @@ export function gapsBetween(spans: readonly Span[], length: number, least: numbe
   return gaps;
 }
 
-/** A gap from a line of the grid to one, inside of what is free; null when no line of it is left. */
+/** The longest span within a gap that begins and ends on grid lines; null if there is none. */
 export function gapOnGrid({ start, end }: Span, grid: number): Span | null {
   const [from, to] = [Math.ceil(start / grid - 1e-6) * grid, Math.floor(end / grid + 1e-6) * grid];
   return to > from ? { start: from, end: to } : null;

@@ -21,17 +21,17 @@ import {
 
 const RANDOM = MODULATOR_SHAPES.indexOf('random');
 const DRAWN = MODULATOR_SHAPES.indexOf('drawn');
-/** A random value is reached in this share of a turn, so that it never clicks. */
+/** Share of a cycle over which a random value glides to the next, so that it never clicks. */
 const RANDOM_GLIDE = 0.02;
 
-/** A modulator made ready to be read at any sample. */
+/** A modulator prepared for evaluation at any sample. */
 export interface ModulatorTrack {
   /** Index in MODULATOR_KINDS. */
   readonly kind: number;
   readonly turnsPerSample: number;
-  /** It turns by note values, so it is asked for places by the beat. */
+  /** Its rate is a note value: positions are counted in beats. */
   readonly byBeat: boolean;
-  /** Its note values are counted in bars, so it is asked for places by the bar. */
+  /** Its rate is a number of bars: positions are counted in bars. */
   readonly byBar: boolean;
   /** Index in MODULATOR_SHAPES. */
   readonly shape: number;
@@ -42,10 +42,10 @@ export interface ModulatorTrack {
   readonly roll: number;
   readonly chance: number;
   /**
-   * Sample from which it goes through once, by the same count as the places it is asked for; -1 for again and again.
+   * Sample at which its single cycle begins, counted as its positions are; -1 if it repeats.
    */
   readonly onceFrom: number;
-  /** Index of the channel that a follower hears, or in which a run's hold is; -1 for none. */
+  /** Index of the channel that a follower measures, or that has the hold of a run; -1 for none. */
   readonly source: number;
   /** Of a run: index of its hold among all effects of that channel; -1 for none. */
   readonly sourceSlot: number;
@@ -54,7 +54,7 @@ export interface ModulatorTrack {
   readonly releaseMs: number;
 }
 
-/** What a follower hears, or the hold with which a run begins, as indices of a plan; -1 for none. */
+/** What a follower measures, or the hold with which a run begins, as indices of a plan; -1 for none. */
 export interface ModulatorSource {
   readonly channel: number;
   readonly slot: number;
@@ -63,13 +63,13 @@ export const NO_SOURCE: ModulatorSource = { channel: -1, slot: -1 };
 
 const NO_NUMBERS = new Float64Array(0);
 
-/** Makes a modulator ready. @param source of a follower or a run */
+/** Prepares a modulator. @param source of a follower or a run */
 export function modulatorTrack(
   modulator: Modulator,
   context: ValueContext,
   source: ModulatorSource = NO_SOURCE,
 ): ModulatorTrack {
-  const still: ModulatorTrack = {
+  const defaults: ModulatorTrack = {
     kind: MODULATOR_KINDS.indexOf(modulator.kind),
     turnsPerSample: 0,
     byBeat: false,
@@ -90,8 +90,8 @@ export function modulatorTrack(
   switch (modulator.kind) {
     case 'lfo':
       return {
-        ...still,
-        ...turning(modulator, context),
+        ...defaults,
+        ...phaseRate(modulator, context),
         shape: MODULATOR_SHAPES.indexOf(modulator.shape),
         form: Float64Array.from(modulator.form ?? START_FORM),
         phase: modulator.phase,
@@ -99,23 +99,23 @@ export function modulatorTrack(
       };
     case 'steps':
       return {
-        ...still,
-        ...turning(modulator, context),
+        ...defaults,
+        ...phaseRate(modulator, context),
         glide: modulator.glide,
         steps: Float64Array.from(modulator.steps),
         chance: modulator.chance,
         onceFrom: onceFromSample(modulator, context),
       };
     case 'drift':
-      return { ...still, ...turning(modulator, context) };
+      return { ...defaults, ...phaseRate(modulator, context) };
     case 'macro':
-      return still;
+      return defaults;
     case 'follower':
-      return { ...still, source: source.channel, attackMs: modulator.attackMs, releaseMs: modulator.releaseMs };
+      return { ...defaults, source: source.channel, attackMs: modulator.attackMs, releaseMs: modulator.releaseMs };
     case 'run':
       return {
-        ...still,
-        ...turning(modulator, context),
+        ...defaults,
+        ...phaseRate(modulator, context),
         glide: modulator.glide,
         steps: Float64Array.from(modulator.steps, (value, i) =>
           modulator.on && !modulator.off.includes(i) ? value : 0,
@@ -128,7 +128,7 @@ export function modulatorTrack(
   }
 }
 
-function turning(
+function phaseRate(
   { rate, roll }: Lfo | Steps | Drift | Run,
   context: ValueContext,
 ): Pick<ModulatorTrack, 'turnsPerSample' | 'byBeat' | 'byBar' | 'roll'> {
@@ -159,7 +159,7 @@ export function modulatorAt(track: ModulatorTrack, sample: number): number {
   const turns = turnsAt(track, sample);
   if (track.kind === 0)
     return track.shape === RANDOM
-      ? thrownAt(track.roll, turns)
+      ? randomValueAt(track.roll, turns)
       : track.shape === DRAWN
         ? formAt(track.form, turns)
         : shapeAt(track.shape, turns);
@@ -173,7 +173,7 @@ export function modulatorAt(track: ModulatorTrack, sample: number): number {
     const before = stepAt(track, step - 1);
     return before + (here - before) * (within / glide);
   }
-  // Smooth between goals drawn for each whole turn.
+  // Drift: smoothstep between random values, one for each cycle.
   const share = within * within * (3 - 2 * within);
   const from = randomAt(step, track.roll);
   return from + (randomAt(step + 1, track.roll) - from) * share;
@@ -186,8 +186,8 @@ export function stepIndexAt(track: ModulatorTrack, sample: number): number {
   return ((step % count) + count) % count;
 }
 
-/** A value for each turn, held through it. */
-function thrownAt(roll: number, turns: number): number {
+/** A random value for each cycle, held until the next. */
+function randomValueAt(roll: number, turns: number): number {
   const turn = Math.floor(turns);
   const here = randomAt(turn, roll);
   const share = (turns - turn) / RANDOM_GLIDE;
@@ -196,7 +196,7 @@ function thrownAt(roll: number, turns: number): number {
   return before + (here - before) * share;
 }
 
-/** Along the lines of a drawn form, from its last place to its first again. */
+/** Linear interpolation between the points of a drawn form, from its last point to its first. */
 function formAt(form: Float64Array, turns: number): number {
   const at = (turns - Math.floor(turns)) * form.length;
   const index = Math.min(form.length - 1, Math.floor(at));
@@ -205,10 +205,10 @@ function formAt(form: Float64Array, turns: number): number {
   return from + (to - from) * (at - index);
 }
 
-/** Steps are looked back for no further than this. */
+/** Most steps to look back for one that was not left out by chance. */
 const LONGEST_WAIT = 64;
 
-/** What stands at a step: its own value, or that of the last one that came. */
+/** Value at a step: its own, or that of the last step that was not left out by chance. */
 function stepAt({ steps, chance, roll }: ModulatorTrack, step: number): number {
   const count = steps.length;
   let at = step;
@@ -217,11 +217,11 @@ function stepAt({ steps, chance, roll }: ModulatorTrack, step: number): number {
   return steps[((at % count) + count) % count]!;
 }
 
-/** How often it has turned; of one that goes through once, from where that begins, and no more than once. */
+/** Cycles up to a sample; of a modulator that runs once, from its beginning on and limited to one. */
 function turnsAt({ kind, onceFrom, turnsPerSample, phase, steps }: ModulatorTrack, sample: number): number {
   if (onceFrom < 0 || (kind > 1 && kind !== RUN_KIND)) return sample * turnsPerSample + phase;
   const turns = (sample - onceFrom) * turnsPerSample;
-  // Steps stand at their last in the end, an LFO where it began.
+  // Afterwards steps keep their last value, an LFO the value at which it began.
   const whole = kind === 0 ? 1 : steps.length - 1e-9;
   return (turns < 0 ? 0 : turns > whole ? whole : turns) + phase;
 }

@@ -3,7 +3,7 @@ import { joinKernel, type KernelRoom } from './kernels/load';
 import { DIFFUSER_BYTES } from './kernels/diffuser/bytes';
 
 export const FOUR = 4;
-/** Where things lie, in bytes from its beginning; the same figures stand in kernels/diffuser/kernel.as.ts. */
+/** Byte offsets from its base address; the same as in kernels/diffuser/kernel.as.ts. */
 const SIZES_AT = 0;
 const PLACES_AT = 16;
 const RINGS_AT = 32;
@@ -18,14 +18,14 @@ interface Work {
 }
 
 /**
- * Four allpass sections in a row: they smear a click into a wash without colouring it.
+ * Four Schroeder allpass sections in series: they spread an impulse in time and leave its magnitude spectrum flat.
  * Source: M. R. Schroeder, "Natural Sounding Artificial Reverberation" (1962).
  */
 export class AllpassDiffuser4 {
-  /** What is smeared, in place, and room for a run beside it that may be blended with it. */
+  /** Samples to be diffused, in place; `io` is a second block, with which the result may be blended. */
   readonly smeared: Float64Array;
   readonly io: Float64Array;
-  /** Of the four sections; what goes into a ring is the input and so much of what comes out of it. */
+  /** Feedback gains of the four sections: a ring takes its input plus its output times the gain. */
   readonly gains: Float64Array;
   private readonly base: number;
   private readonly sizes: Int32Array;
@@ -33,12 +33,12 @@ export class AllpassDiffuser4 {
   private readonly starts: Int32Array;
   private readonly rings: Float64Array;
   private readonly work: Work | null;
-  /** No section is shorter than a run: the kernel reads nothing that it has just written. */
+  /** No section is shorter than a block, so that the kernel never reads what it has just written. */
   private long = true;
 
   /**
-   * @param most figures that the rings take together
-   * @param home memory of a kernel's with room for it; left out, TypeScript does the work
+   * @param most samples of all rings together
+   * @param home memory of a kernel with room for it; null runs the TypeScript version
    */
   constructor(most: number, home: KernelRoom | null) {
     const kernel = home ? joinKernel(DIFFUSER_BYTES, home.memory) : null;
@@ -55,17 +55,17 @@ export class AllpassDiffuser4 {
     this.rings = new Float64Array(buffer, base + FIRST_RING_AT, most);
   }
 
-  /** Bytes that it takes, a multiple of sixteen. @param most figures that the rings take together */
+  /** Bytes that it occupies, a multiple of sixteen. @param most samples of all rings together */
   static bytesFor(most: number): number {
     return Math.ceil((FIRST_RING_AT + 8 * most) / 16) * 16;
   }
 
-  /** Sizes of sections of so many seconds, in samples. */
+  /** Lengths of sections in samples, from seconds. */
   static sizesOf(seconds: readonly number[], sampleRate: number): number[] {
     return seconds.map((each) => Math.max(1, Math.round(each * sampleRate)));
   }
 
-  /** Takes the lengths of its sections, in samples, and is empty. */
+  /** Sets the lengths of its sections, in samples, and clears them. */
   take(sizes: readonly number[]): void {
     let start = FIRST_RING_AT;
     this.long = true;
@@ -83,13 +83,13 @@ export class AllpassDiffuser4 {
     this.rings.fill(0);
   }
 
-  /** Smears `n` samples. @param step by which the gains grow with each */
+  /** Diffuses `n` samples. @param step increment of the gains per sample */
   smear(n: number, step = 0): void {
     if (this.work && this.long && step === 0) this.work.smear(this.base, n);
     else for (let section = 0; section < FOUR; section += 1) this.section(section, n, step);
   }
 
-  /** Blends what is smeared into `io`. @param from share before the first sample */
+  /** Crossfades the result into `io`. @param from its share before the first sample */
   blend(n: number, from: number, step: number): void {
     if (this.work) {
       this.work.blend(this.base, n, from, step);
@@ -103,7 +103,7 @@ export class AllpassDiffuser4 {
     }
   }
 
-  /** In pieces that end where the ring does, so that the loop need not look for its end. */
+  /** In runs that end where a ring wraps, so that the inner loop does not test for it. */
   private section(index: number, n: number, step: number): void {
     const { smeared, rings } = this;
     const start = (this.starts[index]! - FIRST_RING_AT) / 8;

@@ -3,18 +3,18 @@ import { sharedTransform, type FastTransform } from './fastTransform';
 
 const FLOOR = 1e-7;
 const ROUNDS = 4;
-/** Hills narrower than this, in seconds of the cepstrum, are harmonics and not formants, where no pitch is found. */
+/** Cepstral order, in seconds, where no pitch is found: finer structure is taken for harmonics, not formants. */
 const ORDER_SECONDS = 0.0025;
-/** So few tones tell no pitch, and no throat. */
+/** Fewer tones than these give neither a pitch nor formants. */
 const FEW_TONES = 4;
-/** Pitches that are looked for, in Hz, and how far their ridge has to stand out of the cepstrum. */
+/** Range of pitches in Hz, and the least height of their peak in the cepstrum. */
 const LOWEST_HZ = 60;
 const HIGHEST_HZ = 900;
 const CLEAR = 0.06;
 
 /**
- * The line that lies over the peaks of a spectrum: what a throat or body makes of the tones it is given. Through the
- * harmonics where there is a pitch, and over the hills where there is none.
+ * The envelope of a spectrum: what a vocal tract or a body does to the tones of its source. Interpolates the harmonics
+ * where there is a pitch, and is a true envelope of cepstral order where there is none.
  * Source: A. Roebel and X. Rodet, "Efficient Spectral Envelope Estimation and its Application to Pitch Shifting and
  * Envelope Preservation" (2005).
  */
@@ -66,7 +66,7 @@ export class SpectralEnvelope {
     }
   }
 
-  /** Half the distance of a pitch's ridge: the finest that an envelope sampled by its harmonics can be told. */
+  /** Cepstral order: half the period of a pitch, since harmonics sample the envelope no finer. */
   private findOrder(): number {
     const { sampleRate, size } = this;
     const cepstrum = this.transform.re;
@@ -82,7 +82,7 @@ export class SpectralEnvelope {
     return best > 0 ? Math.round(0.5 * best) : Math.round(ORDER_SECONDS * sampleRate);
   }
 
-  /** What is even and real stays so: there and back is the same transform, scaled by the size at the end. */
+  /** The cepstrum of the target. Both are real and even, so that the forward transform serves as the inverse, too. */
   private toCepstrum(): void {
     const { target, size, transform } = this;
     const { re, im } = transform;
@@ -93,7 +93,7 @@ export class SpectralEnvelope {
     transform.forward();
   }
 
-  /** What is left of the target when only slow hills are kept. */
+  /** The target smoothed: its cepstrum up to the order, under a Hamming window. */
   private smooth(): void {
     const { log, size, order, transform } = this;
     const { re, im } = transform;
@@ -108,7 +108,7 @@ export class SpectralEnvelope {
     for (let k = 0; k <= half; k += 1) log[k] = re[k]!;
   }
 
-  /** Its value between two bins. */
+  /** Its value at a bin, interpolated between two. */
   at(bin: number): number {
     const last = this.size / 2;
     if (bin >= last) return this.log[last]!;

@@ -5,21 +5,21 @@ import { PitchProcessor } from './processor';
 
 const create = (sampleRate: number): PitchProcessor => new PitchProcessor(sampleRate);
 
-/** A sung note: harmonics of 220 Hz under three formants, so that both pitch and throat can be seen to move. */
-const HILLS = [
+/** A sung note: harmonics of 220 Hz under three formants, so that both pitch and formants can be seen to move. */
+const FORMANTS = [
   [650, 120],
   [1080, 140],
   [2650, 260],
 ] as const;
 
-const throatAt = (hz: number): number =>
-  HILLS.reduce((sum, [centre, wide]) => sum + 1 / (1 + ((hz - centre) / wide) ** 2), 0.02);
+const formantGainAt = (hz: number): number =>
+  FORMANTS.reduce((sum, [centre, wide]) => sum + 1 / (1 + ((hz - centre) / wide) ** 2), 0.02);
 
 const SUNG = {
   words: 'a sung note of 220 Hz',
   tones: Array.from({ length: 16 }, (_, i) => ({
     hz: 220 * (i + 1),
-    level: (0.16 * throatAt(220 * (i + 1))) / Math.sqrt(i + 1),
+    level: (0.16 * formantGainAt(220 * (i + 1))) / Math.sqrt(i + 1),
   })),
   settleSeconds: 0.25,
 };

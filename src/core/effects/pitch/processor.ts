@@ -12,7 +12,7 @@ const GRAINS = 1;
 const FOLLOW = 1;
 const LOWEST_RATIO = Math.pow(2, (pitchParams.semitones.min + pitchParams.cents.min / 100) / 12);
 
-/** Moves the pitch in the same time, with the throat of a voice where it was or where one wants it. */
+/** Shifts the pitch without changing the speed; the formants of a voice stay, or are shifted by an amount of their own. */
 export class PitchProcessor extends Insert implements EffectProcessor {
   private readonly spectrum: SpectrumShift;
   private readonly grains: GrainShift;
@@ -53,15 +53,15 @@ export class PitchProcessor extends Insert implements EffectProcessor {
       if (byGrains) this.grains.clear(ratio);
       else this.spectrum.clear(ratio);
     }
-    const throat = Math.pow(2, values[P.formantShift]! / 12) * (values[P.formants] === FOLLOW ? ratio : 1);
-    const goesAlong = throat / ratio < 1.0001 && throat / ratio > 0.9999;
+    const formantRatio = Math.pow(2, values[P.formantShift]! / 12) * (values[P.formants] === FOLLOW ? ratio : 1);
+    const followsPitch = formantRatio / ratio < 1.0001 && formantRatio / ratio > 0.9999;
     if (byGrains) {
       this.grains.process(input, wet, ratio);
       // Pitched sound with formants of its own; unpitched sound stays as it is.
-      this.synchronous.process(input, wet, ratio, throat, !goesAlong);
+      this.synchronous.process(input, wet, ratio, formantRatio, !followsPitch);
       return;
     }
-    this.spectrum.process(input, wet, ratio, goesAlong ? ratio : throat);
+    this.spectrum.process(input, wet, ratio, followsPitch ? ratio : formantRatio);
   }
 }
 

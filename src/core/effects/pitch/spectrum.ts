@@ -64,7 +64,7 @@ export class SpectrumShift {
 
   /**
    * @param ratio of the pitch at the end of the run
-   * @param formants ratio by which the throat is moved in what is heard
+   * @param formants ratio by which the formants are moved in the output
    */
   process(input: StereoBlock, wet: StereoBlock, ratio: number, formants: number): void {
     const { hits, hitPart, hitShare, hitStep } = this;

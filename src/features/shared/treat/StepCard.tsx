@@ -36,7 +36,7 @@ const SEMITONES = figure({
   initial: 0,
   notches: [-12, -7, -5, 0, 5, 7, 12],
 });
-const THROAT = figure({
+const FORMANT_SHIFT = figure({
   label: 'Formants',
   group: 'Pitch',
   hint: 'Moves the throat of a voice alone.',
@@ -151,7 +151,7 @@ function StretchRails({ step, context, partSeconds, barSeconds, onChange }: Of<'
       {step.keepPitch ? (
         <>
           {rail(SEMITONES, step.semitones, (semitones) => ({ ...step, semitones }))}
-          {rail(THROAT, step.formantSemitones, (formantSemitones) => ({ ...step, formantSemitones }))}
+          {rail(FORMANT_SHIFT, step.formantSemitones, (formantSemitones) => ({ ...step, formantSemitones }))}
           <Chip
             role="switch"
             label="Formants kept"
