@@ -34,13 +34,13 @@ export function truePeakByTransform(samples: Float64Array): number {
       many[2 * (size * up - k) + 1] = -few[2 * k + 1]! * up;
     }
     fine.inverseTransform(read, many);
-    // The ends of a stretch meet in the transform: only its middle is true.
+    // The transform is circular, so that only the middle of a block is exact.
     for (let i = (size * up) / 4; i < (size * up * 3) / 4; i += 1) most = Math.max(most, Math.abs(read[2 * i]!));
   }
   return most;
 }
 
-/** By how many dB noise and hats with everything up to half the rate stand over a limiter's ceiling. */
+/** By how many dB noise and hats with energy up to half the sample rate exceed a limiter's ceiling. */
 function limiterOver(): number {
   const over = RATES.flatMap((sampleRate) =>
     [-0.3, -2.3, -7].flatMap((ceiling) =>
@@ -57,8 +57,8 @@ function limiterOver(): number {
 }
 
 /**
- * Effects whose treated sound at neutral is the sound itself, perhaps later or louder: half of it beside the dry
- * changes no frequency.
+ * Effects whose wet sound at neutral is the input, delayed or scaled at most: half of it mixed with the dry sound is
+ * flat.
  */
 const LIKE_THE_DRY: readonly (readonly [string, Named])[] = [
   ...['1', '2', '4', '8'].map((oversampling) => ['drive', { oversampling, match: false, drive: 0 }] as const),
@@ -81,7 +81,7 @@ const LIKE_THE_DRY: readonly (readonly [string, Named])[] = [
 function unevenness(effect: string, named: Named, sampleRate: number): number {
   const size = 32_768;
   const sound = new Float32Array(size);
-  // Later than anything that looks ahead, so that what is early would be heard too.
+  // Later than any look-ahead, so that a part that comes too early would show as well.
   sound[7001] = 0.25;
   const slot = newSlot('s', effect, 'neutral', { balance: 'linear', mix: 0.5, ...named });
   const { left } = treat({
@@ -107,7 +107,7 @@ function unevenness(effect: string, named: Named, sampleRate: number): number {
   return most - least;
 }
 
-/** By how many dB an effect with a treated sound like its dry is louder at half mix than at none. */
+/** By how many dB an effect whose wet sound resembles the dry is louder at half mix than at none. */
 function liftAtHalf(effect: string): number {
   const n = 24_000;
   const random = makeRandom(5);

@@ -7,7 +7,7 @@ import { blackmanHarris, worst, type Accuracy } from './measure';
 const RATE = 48_000;
 const SEMITONES = [-12, -7, -5, 3, 7, 12];
 const HITS_AT = [12_000, 30_011, 47_013, 66_007, 90_001];
-/** An onset is where this share of a hit's energy has come. */
+/** An onset is where a hit has reached this share of its energy. */
 const ONSET_SHARE = 0.05;
 
 /** A noise that falls within a twentieth of a second, a plucked tone, and a click of eight samples. */
@@ -29,7 +29,7 @@ function onsetOf(samples: Float64Array, from: number, n: number): number {
   return at;
 }
 
-/** By how much hits of a kind come early or late, in ms, the worst of five. */
+/** Largest timing error of five hits of a kind, in ms. */
 function hitsOff(quality: 'spectrum' | 'grains', kind: string, semitones: number): number {
   const random = makeRandom(7);
   const dry = new Float64Array(2.5 * RATE);
@@ -53,7 +53,7 @@ function latencyOf(quality: 'spectrum' | 'grains'): number {
 
 const FRAMES = 65_536;
 
-/** Loudest thing that is no shifted tone, in dB under the loudest that is. */
+/** Loudest partial that is no shifted tone, in dB relative to the loudest that is. */
 function sideTones(
   tones: readonly (readonly [hz: number, level: number])[],
   semitones: number,

@@ -12,8 +12,8 @@ import { thin } from '../../automation/thin';
 import { TOLERANCE } from './record';
 
 /**
- * A point of a stretch: its place counted from the stretch's beginning, its value as a place on the rail and in the
- * unit it was taken in.
+ * A point of a lane range: its beat from the beginning of the range, and its value both as a position on the rail, 0-1,
+ * and in the unit of the lane it was copied from.
  */
 export interface LaneRangePoint {
   readonly beat: number;
@@ -23,14 +23,14 @@ export interface LaneRangePoint {
   readonly bend: number;
 }
 
-/** A piece of a lane on its own: begins and ends with a point. */
+/** A copied part of a lane, with points at both ends. */
 export interface LaneRange {
   readonly lengthBeats: number;
   readonly unit: Lane['unit'];
   readonly points: readonly LaneRangePoint[];
 }
 
-/** What a lane does between two beats, with points at both ends. @returns null when its target is gone */
+/** Copies a lane between two beats. @returns null when its target no longer exists */
 export function copyLaneRange(piece: Piece, lane: Lane, from: number, to: number): LaneRange | null {
   const on = laneBaseFor(piece, lane.target, lane.id);
   if (!on) return null;
@@ -45,8 +45,8 @@ export function copyLaneRange(piece: Piece, lane: Lane, from: number, to: number
 }
 
 /**
- * A lane with a stretch laid over it, as often as wanted, one after another; outside of it nothing changes.
- * @param by whether values keep their place on the rail, or what they are where both have the same unit
+ * A lane with a range pasted into it, `times` times in succession; nothing changes outside of it.
+ * @param by whether values keep their positions on the rail, or their values if both lanes have the same unit
  */
 export function pasteLaneRange(
   piece: Piece,
@@ -74,7 +74,7 @@ export function pasteLaneRange(
   return { ...on.lane, on: true, points: between(on, at, at + times * stretch.lengthBeats, laid) };
 }
 
-/** The last point of one round stands just before the first of the next. */
+/** The last point of a repetition comes just before the first of the next. */
 const ended = (point: LaneRangePoint, before: boolean): LaneRangePoint =>
   before ? { ...point, beat: point.beat - MIN_GAP } : point;
 
@@ -83,7 +83,7 @@ function inRange({ param, value }: LaneBase, wanted: number): number {
   return param.kind === 'number' ? Math.min(Math.max(a, b), Math.max(Math.min(a, b), wanted)) : wanted;
 }
 
-/** The points of a lane with others in the place of all between two beats. */
+/** The points of a lane, those between two beats replaced by others. */
 function between(on: LaneBase, from: number, to: number, laid: readonly Point[]): Point[] {
   const [start, end] = [from - MIN_GAP, to + MIN_GAP];
   const edges = [start, end].filter((beat) => beat >= 0);
@@ -98,7 +98,7 @@ function between(on: LaneBase, from: number, to: number, laid: readonly Point[])
   return [...before, ...laid, ...cut.filter(({ beat }) => beat > end - 1e-9)];
 }
 
-/** The lane standing at the base value between two beats. */
+/** The lane at its base value between two beats. */
 export function clearLaneRange(piece: Piece, lane: Lane, from: number, to: number): Lane | null {
   const on = laneBaseFor(piece, lane.target, lane.id);
   if (!on) return null;
@@ -117,7 +117,7 @@ export function clearLaneRange(piece: Piece, lane: Lane, from: number, to: numbe
   return { ...lane, points: between(on, from, to, laid) };
 }
 
-/** Played backwards. A jump takes MIN_GAP on the way back. */
+/** Mirrored in time. A jump becomes a segment of MIN_GAP. */
 export function flippedInTime(stretch: LaneRange): LaneRange {
   const { points, lengthBeats } = stretch;
   const made: LaneRangePoint[] = [];
@@ -133,8 +133,8 @@ export function flippedInTime(stretch: LaneRange): LaneRange {
 }
 
 /**
- * Lets what runs on to `end` at `beat` stop on its way MIN_GAP before, so that a jump can follow. What is shorter
- * than that runs on into the jump.
+ * Ends the segment that leads to `end` at `beat` MIN_GAP earlier, so that a jump can follow. A shorter segment leads
+ * into the jump.
  */
 function stopBefore(made: LaneRangePoint[], beat: number, end: LaneRangePoint): void {
   const last = made[made.length - 1];
@@ -151,20 +151,20 @@ function stopBefore(made: LaneRangePoint[], beat: number, end: LaneRangePoint): 
   });
 }
 
-/** High and low changed over, within what it reaches. */
+/** Mirrored in value, within its own lowest and highest. */
 export function flippedInValue(stretch: LaneRange): LaneRange {
   const [low, high] = reach(stretch);
   return moved(stretch, (position) => low + high - position);
 }
 
-/** Larger or smaller about its middle. */
+/** Scaled about the middle of its values. */
 export function scaled(stretch: LaneRange, factor: number): LaneRange {
   const [low, high] = reach(stretch);
   const middle = (low + high) / 2;
   return moved(stretch, (position) => middle + (position - middle) * factor);
 }
 
-/** From flat at the beginning to this much higher or lower at the end. */
+/** Raised or lowered by a ramp, from nothing at the beginning to `share` at the end. */
 export const tilted = (stretch: LaneRange, share: number): LaneRange =>
   moved(stretch, (position, beat) => position + (share * beat) / stretch.lengthBeats);
 
@@ -185,7 +185,7 @@ function moved(stretch: LaneRange, to: (position: number, beat: number) => numbe
 
 const SMOOTH_STEPS = 96;
 
-/** Each place the mean of an eighth of the stretch around it; its ends stay. */
+/** Moving average over an eighth of the range; both ends stay. */
 export function smoothed(piece: Pick<Piece, 'tempo' | 'sampleRate'>, stretch: LaneRange): LaneRange {
   const track = laneTrack(
     piece,
@@ -238,8 +238,8 @@ export type DrawnShape = (typeof DRAWN_SHAPES)[number];
 const SINE_POINTS = 8;
 
 /**
- * A shape again and again, one turn each `turnBeats`, between two places of the rail.
- * @param roll chooses among all random ones
+ * A shape repeated every `turnBeats`, between two positions of the rail.
+ * @param roll number that selects the values of the random shape
  */
 export function drawnShape(
   shape: DrawnShape,

@@ -8,7 +8,7 @@ import { laneBaseFor, type LaneBase } from './laneBase';
 import type { Point } from '../../automation/point';
 import { barNumber } from '../../music/grid';
 
-/** Something that is struck in a track. */
+/** An onset in a track. */
 export interface Hit {
   readonly beat: number;
   readonly strength: number;
@@ -19,7 +19,7 @@ export type HitRule =
   | { readonly kind: 'every'; readonly count: number }
   | { readonly kind: 'bright'; readonly count: number }
   | { readonly kind: 'phrase'; readonly bars: number }
-  /** The loudest: this share of all. */
+  /** Share of all hits that is chosen, the loudest first. */
   | { readonly kind: 'loud'; readonly share: number }
   | { readonly kind: 'gap'; readonly beats: number };
 
@@ -33,13 +33,13 @@ export interface ThrowSettings {
   readonly shape: 'open' | 'swell' | 'fall';
 }
 
-/** From here up the middle of a hit's spectrum is that of a snare or a hat. */
+/** Least spectral centroid of a snare or a hat, in Hz. */
 const BRIGHT_HZ = 1800;
 
 /** The hits of a track in order, as its clips play them. @param onsets of a sound by its hash */
 export function trackHits(piece: Piece, track: Track, onsets: (sound: string) => readonly Onset[]): Hit[] {
   const tempo = tempoOf(piece);
-  // Reversed, what was a hit is none.
+  // A hit that is played backwards has no onset.
   const hits = track.clips
     .filter(({ mute, reversed }) => !mute && !reversed)
     .flatMap((clip) =>
@@ -77,8 +77,8 @@ interface Window {
 }
 
 /**
- * The lane of a send that opens for each hit and closes after it, laid over what was there: outside the throws nothing
- * changes. Throws that touch are one.
+ * The lane of a send that opens for each hit and closes after it; it replaces what the lane did there, and nothing
+ * outside. Throws that overlap become one.
  * @returns null when there is nothing to throw into
  */
 export function laneFromThrows(

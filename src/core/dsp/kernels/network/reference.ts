@@ -2,11 +2,11 @@ import { STEP_FRAMES } from '../../blocks';
 import { NETWORK_LINES as LINES, PAIR_SPAN, PAIRS, SHELF_FIGURES, type NetworkMemory } from './layout';
 
 const HALF = Math.SQRT1_2;
-/** Of a matrix that mixes all lines; one that keeps them apart rotations none. */
+/** Stages of a matrix that mixes all lines; one with fewer stages has no rotation. */
 const STAGES = 4;
 
 /**
- * One step of the network in TypeScript: the reference of kernels/network/kernel.as.ts, and what runs where that cannot.
+ * One step of the network in TypeScript: the reference for kernels/network/kernel.as.ts, used where that cannot run.
  * @returns the highest level written
  */
 export function networkStep(m: NetworkMemory, size: number, place: number, stages: number): number {
@@ -68,7 +68,7 @@ function hear({ read, output, outGains, outGainSteps }: NetworkMemory, line: num
   }
 }
 
-/** Two second-order sections in powers of z - 1, transposed (dsp/shelf.ts), their figures moving in a straight line. */
+/** Two transposed second-order sections in powers of z - 1 (dsp/shelf.ts), their coefficients ramped linearly. */
 function absorb(m: NetworkMemory, line: number): void {
   section(m, line, 0, 0);
   section(m, line, SHELF_FIGURES / 2, 2);
@@ -106,7 +106,7 @@ function section({ read, now, move, states }: NetworkMemory, line: number, row: 
   states[stateAt + LINES] = t + 1e-15 - 1e-15;
 }
 
-/** Turns a pair of lines: what leaves one enters the other, and no energy is lost or won. */
+/** Rotates a pair of lines; a rotation is orthogonal and so preserves energy. */
 function rotatePair({ read, rotations }: NetworkMemory, pair: number): void {
   let cosine = rotations[pair]!;
   let sine = rotations[PAIRS + pair]!;
