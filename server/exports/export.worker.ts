@@ -220,8 +220,8 @@ async function writeFlac(
   const { sizes, md5 } = flac.finish();
   // The stream's description lies behind the four letters and its own head: sizes of blocks, then of frames, then the
   // sum at its end.
-  out.over(sizes, 12);
-  out.over(md5, 26);
+  out.overwrite(sizes, 12);
+  out.overwrite(md5, 26);
   out.finish();
 }
 

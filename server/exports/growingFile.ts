@@ -1,12 +1,12 @@
 import { closeSync, ftruncateSync, fsyncSync, openSync, readSync, writeSync } from 'node:fs';
 
-/** Bytes gathered before they go to the disk. */
-const GATHERED = 1 << 20;
+/** Size of the write buffer. */
+const BUFFER_BYTES = 1 << 20;
 
-/** A file that grows in large pieces, and whose beginning can be written again. */
+/** A file that is appended to through a buffer, and of which any part can be overwritten. */
 export class GrowingFile {
   private readonly file: number;
-  private readonly gathered = Buffer.alloc(GATHERED);
+  private readonly buffer = Buffer.alloc(BUFFER_BYTES);
   private filled = 0;
   private written = 0;
 
@@ -19,18 +19,18 @@ export class GrowingFile {
   }
 
   append(bytes: Uint8Array): void {
-    if (this.filled + bytes.length > GATHERED) this.flush();
-    if (bytes.length > GATHERED) {
+    if (this.filled + bytes.length > BUFFER_BYTES) this.flush();
+    if (bytes.length > BUFFER_BYTES) {
       this.put(bytes, this.written);
       this.written += bytes.length;
       return;
     }
-    this.gathered.set(bytes, this.filled);
+    this.buffer.set(bytes, this.filled);
     this.filled += bytes.length;
   }
 
   private flush(): void {
-    this.put(this.gathered.subarray(0, this.filled), this.written);
+    this.put(this.buffer.subarray(0, this.filled), this.written);
     this.written += this.filled;
     this.filled = 0;
   }
@@ -39,24 +39,24 @@ export class GrowingFile {
     for (let done = 0; done < bytes.length;) done += writeSync(this.file, bytes, done, bytes.length - done, at + done);
   }
 
-  /** Writes over what stands at a place. */
-  over(bytes: Uint8Array, at: number): void {
+  /** Overwrites bytes at a position. */
+  overwrite(bytes: Uint8Array, at: number): void {
     this.flush();
     this.put(bytes, at);
   }
 
-  /** Reads from a place into `into`; gives how many bytes there were. */
+  /** Reads from a position into `into`. @returns the number of bytes read */
   read(into: Uint8Array, at: number): number {
     this.flush();
     return readSync(this.file, into, 0, into.length, at);
   }
 
-  /** Lets go of a file that is not to stay. */
+  /** Closes a file that is to be deleted. */
   discard(): void {
     closeSync(this.file);
   }
 
-  /** Cuts the file there, makes sure that it is on the disk, and lets go of it. */
+  /** Truncates the file, syncs it to the disk and closes it. */
   finish(length = this.length): void {
     this.flush();
     ftruncateSync(this.file, length);

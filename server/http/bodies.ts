@@ -7,7 +7,7 @@ import { Problem, sendProblem } from './problem';
 export const MAX_DOCUMENT_BYTES = 64 * 1024 * 1024;
 
 /**
- * Packed bodies are refused: no client of ours sends any, and a few kilobytes of them unpack to as much as is taken.
+ * Compressed bodies are refused: our client sends none, and a few kilobytes can expand to any size.
  */
 const raw = express.raw({ type: 'application/json', limit: MAX_DOCUMENT_BYTES, inflate: false });
 
@@ -28,9 +28,9 @@ export interface Limit {
 }
 
 /**
- * Writes the body of a request to a file, as far as the limit allows, whether or not it told its length.
- * @param onBytes told how many came, again and again
- * @throws Problem 413 beyond the limit, 415 for a packed body; what was written is left to the caller to remove
+ * Writes the body of a request to a file, up to a limit, whether or not the request states its length.
+ * @param onBytes called with the number of bytes of each chunk
+ * @throws Problem 413 beyond the limit, 415 for a compressed body; the caller deletes what was written
  */
 export async function bodyToFile(
   req: Request,
@@ -57,7 +57,7 @@ export async function bodyToFile(
       else done(null, chunk);
     },
   });
-  // The request is left open when this fails, so that an answer can be given on it.
+  // The request stays open when this fails, so that it can be answered.
   const file = createWriteStream(path);
   const aborted = new Promise<never>((_resolve, reject) => {
     req.once('close', () => {
@@ -78,17 +78,17 @@ export async function bodyToFile(
 interface Watched {
   readonly res: Response;
   bytesRead: number;
-  /** When the last byte came, or when the answer was given before all had come. */
+  /** When the last byte came, or the answer was sent if that was before the end of the body. */
   since: number;
   answered: boolean;
 }
 
-/** After an answer that did not wait for the rest of the body, so much time is left for the asker to read it. */
+/** Time left for the client to read an answer that was sent before the end of the body. */
 const LINGER_MS = 3000;
 
 /**
- * Ends requests whose body stops coming. An upload may take as long as it needs, as long as bytes arrive.
- * @param stallMs without a byte after which a request is ended
+ * Ends requests whose body stalls. An upload may take any time while bytes keep arriving.
+ * @param stallMs time without a byte after which a request is ended
  */
 export class StallGuard {
   private readonly watched = new Map<Request, Watched>();

@@ -1,14 +1,14 @@
 import type { Response } from 'express';
 
-/** Sends a document that is JSON already. */
+/** Sends a document that is already JSON text. */
 export function sendJson(res: Response, body: Uint8Array): void {
   res.type('application/json').send(Buffer.from(body.buffer, body.byteOffset, body.byteLength));
 }
 
-/** Control characters, which no file name may have, and what no name of a file to be saved can be made of. */
+/** Control characters and others that a file name must not contain. */
 const UNNAMEABLE = /[\p{Cc}\p{Cs}/\\]/gu;
 
-/** Makes an answer one that the browser saves under a name. */
+/** Sets the headers by which the browser saves the answer as a file of this name. */
 export function attach(res: Response, name: string): void {
   res.attachment(name.replace(UNNAMEABLE, ' '));
 }

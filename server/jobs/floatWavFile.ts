@@ -56,7 +56,7 @@ export class FloatWavFile {
   /** Writes the header, makes sure that all of it is on the disk, and closes the file. */
   finish(): WrittenSound {
     const { frames, sampleRate, channels, peak } = this;
-    this.file.over(wavHead({ channels, sampleRate, depth: '32f', frames }), 0);
+    this.file.overwrite(wavHead({ channels, sampleRate, depth: '32f', frames }), 0);
     const hash = createHash('sha256');
     const bytes = new Uint8Array(HASHED_BYTES);
     for (let at = 0; at < this.file.length; at += HASHED_BYTES)

@@ -6,15 +6,15 @@ import { reportSchema, type Job, type Report } from './jobs';
 export interface JobPoolOptions {
   /** The built program of a job process. */
   readonly program: string;
-  /** Processes at once. */
+  /** Most processes at a time. */
   readonly size: number;
-  /** A job that reports nothing for so long is ended, in milliseconds. */
+  /** Time without a report after which a job is ended, in milliseconds. */
   readonly stallMs?: number;
-  /** A job that takes so long altogether is ended, in milliseconds. */
+  /** Longest time of a job, in milliseconds. */
   readonly limitMs?: number;
-  /** A process that had nothing to do for so long is ended, in milliseconds. */
+  /** Idle time after which a process is ended, in milliseconds. */
   readonly idleMs?: number;
-  /** Memory that a process may take altogether, in MB; little when left out, as what comes from outside gets. */
+  /** Memory limit of a process in MB; a small one when left out, for untrusted input. */
   readonly maxRssMb?: number;
 }
 
@@ -27,21 +27,21 @@ interface Waiting {
 
 const HEAP_MB = 256;
 const MAX_RSS_MB = 280;
-/** A new process gets so much time in addition, to start. */
+/** Additional time for a new process to start. */
 const START_MS = 10_000;
 
-/** The one who asked is gone, so that nobody waits for the result. */
+/** The job was aborted because its client has gone. */
 export class JobAborted extends Error {}
 
 /**
- * Runs work on bytes from outside in processes of their own: their memory, their time and their end are limited, and
- * none of them ends the server. Jobs beyond the number of processes wait in order.
+ * Runs jobs on untrusted bytes in separate processes with limits of memory and time, whose crash does not affect the
+ * server. Jobs beyond the number of processes wait in order.
  */
 export class JobPool {
   private readonly idle: ChildProcess[] = [];
   private readonly waiting: Waiting[] = [];
   private readonly children = new Set<ChildProcess>();
-  /** Those that have not said anything yet. */
+  /** Processes that have not reported yet. */
   private readonly starting = new Set<ChildProcess>();
   private readonly idleTimers = new Map<ChildProcess, ReturnType<typeof setTimeout>>();
   private readonly stallMs: number;
@@ -55,13 +55,13 @@ export class JobPool {
     this.idleMs = options.idleMs ?? 30_000;
   }
 
-  /** How many wait before a job; 0 once it runs. */
+  /** Number of jobs ahead of a job in the queue; 0 once it runs. */
   ahead(job: Job): number {
     return this.waiting.findIndex((waiting) => waiting.job === job) + 1;
   }
 
   /**
-   * @param result what a finished job answers
+   * @param result schema of the job's result
    * @param signal ends the job, or takes it out of the queue
    * @throws Problem with what is wrong with the bytes; JobAborted when the signal came
    */
@@ -74,7 +74,7 @@ export class JobPool {
     }
   }
 
-  /** Waits for a process that has nothing to do. */
+  /** Waits for an idle process. */
   private free(job: Job, signal: AbortSignal): Promise<ChildProcess> {
     if (signal.aborted || this.closed) return Promise.reject(new JobAborted());
     return new Promise((resolve, reject) => {
@@ -119,7 +119,7 @@ export class JobPool {
     return child;
   }
 
-  /** Ends a process that has nothing to do; no job is given to it while it ends. */
+  /** Ends an idle process; it is given no job while it ends. */
   private end(child: ChildProcess): void {
     this.notIdle(child);
     child.kill();
@@ -187,7 +187,7 @@ export class JobPool {
     });
   }
 
-  /** Ends all processes; jobs that run or wait are told that they were aborted. */
+  /** Ends all processes; jobs that run or wait are rejected as aborted. */
   close(): void {
     this.closed = true;
     for (const { reject } of this.waiting.splice(0)) reject(new JobAborted());
