@@ -4,33 +4,33 @@ import type { EngineContext } from './engineContext';
 import { RunningSlot } from './slot';
 
 /**
- * When effects change places, what passes between them sinks to nothing and comes back over this many steps each way.
+ * When effects are reordered, the sound between them fades out and in again over this many steps each.
  */
 const DIP_STEPS = 16;
 
-/** From 0 to 1 without a corner at either end. */
+/** Smoothstep from 0 to 1. */
 const smooth = (x: number): number => x * x * (3 - 2 * x);
 
 /**
- * The effects of a channel one after another. Those taken away ring out where they stood; a new order is taken while
- * nothing passes.
+ * The effects of a channel in series. Removed ones ring out at their place; a new order takes effect at the silent
+ * point of a fade.
  */
 export class RunningChain {
-  /** In the order of the plan, which is what indexes mean. */
+  /** In the order of the plan, to which indices refer. */
   slots: RunningSlot[] = [];
-  /** Those and all that lie within them, as plans count them. */
+  /** Those and all nested in them, in the order of the plan. */
   every: RunningSlot[] = [];
-  /** Highest treated peak of the last step, and what entered the first effect. */
+  /** Highest wet peak of the last step, and the peak of the chain's input. */
   wetPeak = 0;
   dryPeak = 0;
-  /** In the order in which they sound, with those that only ring out. */
+  /** In processing order, with removed ones that still ring out. */
   private line: RunningSlot[] = [];
   private next: RunningSlot[] | null = null;
   private passing = 1;
-  /** Whether any of it may be late at all: asked of every channel at every step, and answered by few. */
+  /** Whether any of it can have latency: kept here since every channel is asked at every step. */
   private mayBeLate = false;
 
-  /** @param depth how many effects it lies within */
+  /** @param depth nesting depth in other effects */
   constructor(
     private readonly context: EngineContext,
     private readonly depth = 0,
@@ -41,7 +41,7 @@ export class RunningChain {
     return true;
   }
 
-  /** Samples by which it is late. */
+  /** Its latency in samples. */
   get latency(): number {
     if (!this.mayBeLate) return 0;
     let sum = 0;
@@ -49,7 +49,7 @@ export class RunningChain {
     return sum;
   }
 
-  /** @param entering true while sound may be passing: new effects then come up from nothing */
+  /** @param entering true while sound may be passing: new effects then fade in */
   adopt(plans: readonly PlanSlot[], entering: boolean): void {
     const before = this.line;
     const known = [...before, ...this.slots.filter((slot) => !before.includes(slot))];
@@ -68,7 +68,7 @@ export class RunningChain {
     });
     this.every = this.slots.flatMap((slot) => slot.every);
     const order = this.withLeaving(before);
-    // Those that are gone sound on until the new order is taken.
+    // Removed ones stay in processing order until the new order takes effect.
     this.mayBeLate = before.some((slot) => slot.mayBeLate) || order.some((slot) => slot.mayBeLate);
     if (keepsOrder(before, order)) {
       this.line = order;
@@ -77,7 +77,7 @@ export class RunningChain {
     this.releaseUnused(known);
   }
 
-  /** The new order becomes the one that sounds. */
+  /** Makes the new order the processing order. */
   private takeNext(): void {
     if (!this.next) return;
     const before = this.line;
@@ -86,7 +86,7 @@ export class RunningChain {
     this.releaseUnused(before);
   }
 
-  /** Those of some effects that are neither in the plan nor sound any more return what they borrowed. */
+  /** Frees the buffers of effects that are neither in the plan nor audible any more. */
   private releaseUnused(known: readonly RunningSlot[]): void {
     for (let i = 0; i < known.length; i += 1) {
       const slot = known[i]!;
@@ -94,7 +94,7 @@ export class RunningChain {
     }
   }
 
-  /** The new order, with what is gone from it still at its place until it has rung out. */
+  /** The new order, with removed effects at their places until they have rung out. */
   private withLeaving(before: readonly RunningSlot[]): RunningSlot[] {
     const order = [...this.slots];
     before.forEach((slot, index) => {
@@ -111,7 +111,7 @@ export class RunningChain {
     for (const slot of this.slots) slot.locate();
   }
 
-  /** Loses all sound, and stands as at the start of playing. */
+  /** Clears all sound and returns to the state at the start of playing. */
   forget(): void {
     for (const slot of this.line) slot.forget();
     this.wetPeak = 0;
@@ -119,7 +119,7 @@ export class RunningChain {
     this.locate();
   }
 
-  /** Treats the bus in place. @returns true when it is silent afterwards */
+  /** Processes the bus in place. @returns true when it is silent afterwards */
   process(bus: StereoBlock, busSilent: boolean): boolean {
     const { matcher, matched, time } = this.context;
     const from = this.passing;
@@ -150,14 +150,14 @@ export class RunningChain {
     return silent;
   }
 
-  /** Returns what its effects borrowed; it must not be used afterwards. */
+  /** Frees the pooled buffers of its effects; it must not be used afterwards. */
   release(): void {
     const all = this.next ? [...this.line, ...this.next.filter((slot) => !this.line.includes(slot))] : this.line;
     for (const slot of all) slot.release();
   }
 }
 
-/** True when those that stay stand in the same order as before. */
+/** True when the effects that stay are in the same order as before. */
 function keepsOrder(before: readonly RunningSlot[], after: readonly RunningSlot[]): boolean {
   const stayed = after.filter((slot) => before.includes(slot));
   return before.filter((slot) => after.includes(slot)).every((slot, i) => slot === stayed[i]);

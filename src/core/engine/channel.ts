@@ -19,46 +19,46 @@ const GAIN = 0;
 const PAN = 1;
 const MUTE = 2;
 const MUTE_SECONDS = 0.008;
-/** A clip caught in its middle by the start of playing, or cut by its stop, fades over one step. */
+/** A clip that playing starts or stops within fades over one step. */
 const CATCH_FRAMES = STEP_FRAMES;
 const PARAMS = Object.values(channelParams);
 const OWN_VALUES = PARAMS.length;
 
-/** Told what passes a channel, once a step. */
+/** Called with the signal of a channel once a step. */
 export interface StepListener {
-  /** @param before what enters the effects  @param after what leaves them */
+  /** @param before input of the effects  @param after their output */
   heard(before: StereoBlock, after: StereoBlock): void;
 }
 
-/** A track or the main output while it runs. */
+/** A running track, return or main output. */
 export class RunningChannel {
   readonly bus: StereoBlock;
   readonly values: ParameterSmoother;
   readonly chain: RunningChain;
-  /** What goes to returns, and what has just been taken away and still fades. */
+  /** Its sends, and removed ones that still fade out. */
   sends: RunningSend[] = [];
-  /** Shares of the bus that the main output takes at the ends of the step. */
+  /** Gains with which the main output takes the bus at the beginning and the end of the step. */
   directFrom = 1;
   directTo = 1;
-  /** Peaks of the last step after level and pan: all of it, and the part that is treated. */
+  /** Peaks of the last step after level and pan: of the whole, and of its wet part. */
   peakLeft = 0;
   peakRight = 0;
   wetPeak = 0;
   dryPeak = 0;
-  /** Where macros stand, on the main output; a row of one value each. */
+  /** Macros, on the main output; a smoother of one value each. */
   macros: ParameterSmoother[] = [];
   readonly image: StereoImage;
-  /** What leaves its effects, before its level, kept for effects elsewhere that listen to it. */
+  /** Output of its effects, pre-fader, for effects elsewhere that use it as a sidechain. */
   readonly overheard = makeStereoBlock();
   isOverheard = false;
-  /** Whoever watches this channel. */
+  /** Listener of this channel. */
   listener: StepListener | null = null;
   private macroRows = new Map<string, ParameterSmoother>();
-  /** Latency of what comes in, in samples. */
+  /** Latency of its input, in samples. */
   inputLatency = 0;
-  /** Latency of what leaves its effects, in samples. */
+  /** Latency of the output of its effects, in samples. */
   outputLatency = 0;
-  /** Delays the post-fader signal by what main output and post-fader sends need alike. */
+  /** Delays the post-fader signal by the delay common to main output and post-fader sends. */
   private sharedCompensator: LatencyCompensator | null = null;
   /** That delay in samples. */
   private sharedDelay = 0;
@@ -69,7 +69,7 @@ export class RunningChannel {
   private readonly entered = makeStereoBlock();
   private started = false;
   private cursors = new Int32Array(0);
-  /** Where each lane of the plan acts. */
+  /** The smoother that each lane of the plan controls. */
   private laneRows: readonly ParameterSmoother[] = [];
   private lanePlaces = new Int32Array(0);
   /** A lane has jumped in the present step, after its first sample. */
@@ -98,7 +98,7 @@ export class RunningChannel {
     this.aimGains();
   }
 
-  /** Takes a changed plan; effects that stay keep their sound. */
+  /** Sets a changed plan; effects that stay keep their state. */
   adopt(plan: PlanChannel): void {
     this.plan = plan;
     this.values.rebase(plan.values);
@@ -142,7 +142,7 @@ export class RunningChannel {
     });
   }
 
-  /** The row in which a value of the channel's own lies: level and pan, then a row for each send, or for each macro. */
+  /** The smoother of a value of the channel: level and pan, then one for each send, or for each macro. */
   rowOf(value: number): ParameterSmoother | undefined {
     return value < OWN_VALUES
       ? this.values
@@ -164,7 +164,7 @@ export class RunningChannel {
     this.aimGains();
   }
 
-  /** Turns what is linked. @param turns where each modulator of the plan stands */
+  /** Applies links. @param turns output of each modulator of the plan */
   followLinks(turns: Float64Array, place: number): void {
     const { links } = this.plan;
     if (links.length === 0) return;
@@ -223,7 +223,7 @@ export class RunningChannel {
     this.lanesJumped = false;
   }
 
-  /** Adds what the clips play on [place, place + n) at index `from` of the bus. */
+  /** Adds the clips on [place, place + n) to the bus from index `from` on. */
   readClips(
     sounds: ReadonlyMap<string, SoundData>,
     place: number,
@@ -242,7 +242,7 @@ export class RunningChannel {
     }
   }
 
-  /** Fades what was read to nothing over the step; for the moment of stopping. */
+  /** Fades the clips out over the step; for stopping. */
   fadeOut(): void {
     const { left, right } = this.bus;
     for (let i = 0; i < STEP_FRAMES; i += 1) {
@@ -252,7 +252,7 @@ export class RunningChannel {
     }
   }
 
-  /** Adds what another channel gives, its share moving in a straight line from a sample of the step on. */
+  /** Adds the signal of another channel, its gain ramping linearly from a sample of the step on. */
   receive(run: StereoBlock, from = 1, to = 1, offset = 0): void {
     if (from === 0 && to === 0) return;
     const { mixer } = this.context;
@@ -262,12 +262,12 @@ export class RunningChannel {
     this.busSilent = false;
   }
 
-  /** Output latency from input latency, once that is known. */
+  /** Computes output latency from input latency, once that is known. */
   updateLatency(): void {
     this.outputLatency = this.inputLatency + this.chain.latency;
   }
 
-  /** Finds the delay that main output and post-fader sends need alike, once all input latencies are known. */
+  /** Computes the delay common to main output and post-fader sends, once all input latencies are known. */
   updateSharedDelay(main: RunningChannel): void {
     let target = main.inputLatency;
     for (let i = 0; i < this.sends.length; i += 1) {
@@ -284,7 +284,7 @@ export class RunningChannel {
       : this.outputLatency + this.sharedCompensator.currentDelay;
   }
 
-  /** True when nothing of it rings any more. */
+  /** True when none of its tails is audible any more. */
   get silent(): boolean {
     return (
       this.chain.silent &&
@@ -294,7 +294,7 @@ export class RunningChannel {
     );
   }
 
-  /** Loses all sound, and stands as if none had ever passed. */
+  /** Clears all sound and returns to the initial state. */
   forget(): void {
     this.clear();
     clearBlock(this.overheard.left);
@@ -314,7 +314,7 @@ export class RunningChannel {
     if (late > this.inputLatency) this.inputLatency = late;
   }
 
-  /** Takes all delays at once; for the start of playing. @param main the main output */
+  /** Jumps to all delays; for the start of playing. @param main the main output */
   resetCompensation(main: RunningChannel): void {
     if (this.sharedCompensator?.silent) this.sharedCompensator.reset(this.sharedDelay);
     if (this.mainCompensator?.silent) this.mainCompensator.reset(main.inputLatency - this.postFaderLatency);

@@ -15,13 +15,13 @@ import { TempoClock } from './tempoClock';
 import { giveSides } from './sides';
 import type { EngineContext } from './engineContext';
 
-/** Full scale: nothing leaves the engine above it. */
+/** Full scale, the ceiling of the safety limiter at the output. */
 export const CEILING = 1;
 const LIMITER_RELEASE_SECONDS = 0.12;
 
 /**
- * Plays a plan: the same class in the audio worklet, in a worker, on a server and in a test.
- * Inside it runs in steps of STEP_FRAMES counted from its own beginning, so blocks of any size give the same samples.
+ * Plays a plan: the same class in the audio worklet, in a worker, on the server and in tests.
+ * It processes steps of STEP_FRAMES counted from its own beginning, so that blocks of any size give the same samples.
  */
 export class Engine {
   position = 0;
@@ -40,14 +40,14 @@ export class Engine {
   private readonly impulses = new Map<string, PreparedImpulse>();
   private readonly limiter: PeakGuard;
   private readonly gestures = new GestureQueue();
-  /** Place in the piece of the present step's first sample. */
+  /** Position in the piece of the present step's first sample. */
   private stepStart = 0;
   private modulators: RunningModulators;
   private stopping = false;
   private nextPosition = -1;
-  /** Sample of the piece from which it plays without a jump; the loop's beginning once that has come round. */
+  /** Sample of the piece from which it has played without a jump: the loop's start once it has looped. */
   startedAt = 0;
-  /** It came to where it started by the loop. */
+  /** Whether it got to that sample by looping. */
   turned = false;
   private used = STEP_FRAMES;
   private trips = 0;
@@ -73,7 +73,7 @@ export class Engine {
     this.sounds.set(hash, data);
   }
 
-  /** Takes a changed plan. Channels and effects whose ids stay keep their state and ring on. */
+  /** Sets a changed plan. Channels and effects whose ids stay keep their state and their tails. */
   setPlan(plan: Plan): void {
     const before = this.channels;
     this.plan = plan;
@@ -105,12 +105,12 @@ export class Engine {
     return this.modulators.turns.length;
   }
 
-  /** The step that a run of the plan is in; -1 while its hold is silent, and while nothing is played. */
+  /** Step that a run of the plan is at; -1 while its hold is silent, and while nothing plays. */
   runStepOf(index: number): number {
     return this.playing ? (this.modulators.steps[index] ?? -1) : -1;
   }
 
-  /** Where a modulator of the plan stands. */
+  /** Output of a modulator of the plan. */
   turnOf(index: number): number {
     return this.modulators.turns[index] ?? 0;
   }
@@ -143,7 +143,7 @@ export class Engine {
     this.nextPosition = -1;
     this.stand();
     this.modulators.followers.prime(this.channels, this.sounds, fromSample);
-    // The main output first: its macros turn what lies in the others, and may be turned themselves.
+    // The main output first: its macros modulate parameters of other channels, and may be modulated themselves.
     this.modulators.evaluate(this.tempoClock, this.position, this.channels, this.main);
     this.main?.locate(this.tempoClock, this.modulators.turns);
     this.modulators.evaluate(this.tempoClock, this.position, this.channels, this.main);
@@ -152,12 +152,12 @@ export class Engine {
     for (const channel of this.channels) channel.resetCompensation(this.main!);
   }
 
-  /** Stops the clips over one step; what rings in the effects rings on. */
+  /** Stops the clips by a fade of one step; tails of effects ring out. */
   stop(): void {
     if (this.playing) this.stopping = true;
   }
 
-  /** Goes elsewhere in the piece; while playing, over one step of fading. */
+  /** Seeks to another position; while playing, by a fade of one step. */
   locate(sample: number): void {
     if (this.playing && !this.stopping) this.nextPosition = sample;
     else {
@@ -174,7 +174,7 @@ export class Engine {
     this.matcher.on = listening.matched;
   }
 
-  /** Lets a listener hear one channel before and after its effects; null lets go. */
+  /** Connects a listener to one channel, before and after its effects; null disconnects it. */
   watch(channel: string | null, listener: StepListener): void {
     this.watched = channel === null ? null : { channel, listener };
     for (const running of this.channels) running.listener = running.plan.id === channel ? listener : null;
@@ -217,12 +217,12 @@ export class Engine {
     return sum;
   }
 
-  /** Samples by which all that it plays is late, for effects that look ahead. */
+  /** Latency of its output in samples, due to effects with look-ahead. */
   get latency(): number {
     return this.main?.outputLatency ?? 0;
   }
 
-  /** The place in the piece that leaves it at this moment. */
+  /** Position in the piece of the sound that leaves it now. */
   get heardPosition(): number {
     if (!this.playing) return this.position;
     const heard = this.position - this.latency;
@@ -231,7 +231,7 @@ export class Engine {
     return this.turned ? loop.end - (loop.start - heard) : this.startedAt;
   }
 
-  /** True when nothing rings any more. */
+  /** True when no tail is audible any more. */
   get silent(): boolean {
     return this.channels.every((channel) => channel.silent);
   }
@@ -258,8 +258,8 @@ export class Engine {
   }
 
   /**
-   * A step of all channels on this sound in the place of clips. It is for nobody: `forget` comes before the next
-   * `process`.
+   * Processes a step of all channels with this sound instead of clips, for warm-up. To be followed by `forget` before
+   * the next `process`.
    */
   rehearse(sound: StereoBlock): void {
     const { main, channels } = this;
@@ -274,7 +274,7 @@ export class Engine {
     this.sound(main);
   }
 
-  /** Loses all sound, as if none had ever passed; plan, place, hands and what is listened to stay. */
+  /** Clears all sound; plan, position, gestures and auditioning stay. */
   forget(): void {
     for (const channel of this.channels) channel.forget();
     this.limiter.clear();
@@ -300,7 +300,7 @@ export class Engine {
     this.sound(main);
   }
 
-  /** Has every channel treat what lies on its bus and give it on, down to the main output. */
+  /** Processes the bus of every channel and passes it on, ending with the main output. */
   private sound(main: RunningChannel): void {
     const { channels } = this;
     const { order } = this.plan!;
@@ -313,7 +313,7 @@ export class Engine {
     this.protect(main);
   }
 
-  /** How late the sound enters each channel: as late as the latest that it takes in. */
+  /** Sets the input latency of each channel: the highest of its inputs. */
   private updateLatencies(): void {
     const { channels, main } = this;
     const { order } = this.plan!;
@@ -329,7 +329,7 @@ export class Engine {
     for (let c = 0; c < order.length; c += 1) channels[order[c]!]!.updateSharedDelay(main!);
   }
 
-  /** Tells everything where it stands in the piece. */
+  /** Moves everything to the present position in the piece. */
   private stand(): void {
     const { context, sampleRate, tempoClock } = this;
     tempoClock.read(this.position);
@@ -339,7 +339,7 @@ export class Engine {
     context.constantMetreSeconds = (tempoClock.barSample / sampleRate) * tempoClock.tempoRatio * tempoClock.barRatio;
   }
 
-  /** Lanes and links at the place where it stands. */
+  /** Applies lanes and links at the present position. */
   private follow(): void {
     this.modulators.evaluate(this.tempoClock, this.position, this.channels, this.main);
     for (let c = 0; c < this.channels.length; c += 1) {
@@ -379,7 +379,7 @@ export class Engine {
     }
   }
 
-  /** Non-finite samples become silence; the rest is held under the ceiling. */
+  /** Replaces non-finite samples by silence and limits the rest to the ceiling. */
   private protect(main: RunningChannel): void {
     const { left, right } = main.bus;
     if (!this.context.mixer.finite(main.bus)) {
@@ -392,7 +392,7 @@ export class Engine {
 }
 
 /**
- * Samples below this, -600 dB, are put out as zero: near single-precision denormals, which the browser's audio thread
+ * Output samples below this, -600 dB, become zero: near single-precision denormals, which the browser's audio thread
  * flushes and other threads keep, live and printed output would differ.
  */
 const FLUSH_BELOW = 1e-30;

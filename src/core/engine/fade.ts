@@ -5,8 +5,8 @@ const POWER = FADE_SHAPES.indexOf('power');
 const SOFT = FADE_SHAPES.indexOf('soft');
 
 /**
- * The gain of a fade that has come `share` (0-1) of its way: a straight line; a quarter of a sine, two of which
- * crossing keep the power of unlike sounds; or soft at both ends, two of which crossing keep the level of like sounds.
+ * Gain of a fade-in at `share` (0-1) of its length: linear; a quarter sine, whose crossfade has constant power for
+ * uncorrelated sounds; or an S-curve, whose crossfade has constant gain for correlated ones.
  * @param shape index in FADE_SHAPES
  */
 export function fadeGain(shape: number, share: number): number {

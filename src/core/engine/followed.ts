@@ -9,7 +9,7 @@ import { tempoOf } from '../piece/tempoOf';
 import { Engine } from './engine';
 import { compilePlan } from './compilePlan';
 
-/** Where a follower stands through the piece, found by letting the engine play what it follows. */
+/** Output of an envelope follower over the piece, computed by running the engine on what it follows. */
 export function followThrough(
   piece: Piece,
   modulator: Follower,

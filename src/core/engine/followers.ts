@@ -5,10 +5,10 @@ import { FOLLOWER_KIND } from '../automation/modulator';
 import type { RunningChannel } from './channel';
 import type { Plan } from './plan';
 
-/** Time constants after which a follower knows nothing more of what was: 0.1 %. */
+/** Time constants after which a follower's state no longer depends on earlier input: 0.1 %. */
 const FORGOTTEN = 7;
 
-/** The followers of a plan, by the places of its modulators; those whose settings stay go on as they stand. */
+/** Envelope followers of a plan, by index of its modulators; those whose settings stay keep their state. */
 export class Followers {
   readonly some: boolean;
   private readonly all: readonly (Follower | null)[];
@@ -31,17 +31,17 @@ export class Followers {
     this.some = this.all.some((follower) => follower !== null);
   }
 
-  /** Where one stands, 0-1; 0 for a modulator that follows nothing. */
+  /** Output of one, 0-1; 0 for a modulator that is no follower. */
   at(modulator: number): number {
     return this.all[modulator]?.now ?? 0;
   }
 
-  /** Hears a step of what the clips of each followed channel play, before its effects. */
+  /** Processes a step of the clips of each followed channel, before its effects. */
   hear(channels: readonly RunningChannel[]): void {
     for (let i = 0; i < this.all.length; i += 1) this.all[i]?.hear(channels[this.sources[i]!]!.bus);
   }
 
-  /** Hears what comes before a place, to stand there as if played from the start. */
+  /** Processes what comes before a position, so that the state there is that of playing from the start. */
   prime(channels: readonly RunningChannel[], sounds: ReadonlyMap<string, SoundData>, place: number): void {
     this.all.forEach((follower, i) => {
       if (!follower) return;

@@ -2,8 +2,8 @@ import type { RunningChannel } from './channel';
 import type { Hear, RunningSlot } from './slot';
 
 /**
- * What is listened to for comparing: one effect, every effect of a channel when `slot` is null, or of the piece when
- * `channel` is.
+ * What is auditioned for comparison: one effect; all effects of a channel if `slot` is null; all of the piece if
+ * `channel` is null, too.
  */
 export interface Listening {
   readonly channel: string | null;
@@ -12,7 +12,7 @@ export interface Listening {
   readonly matched: boolean;
 }
 
-/** Has every effect heard as it is listened to. @returns the one that is listened to by itself */
+/** Sets the audition mode of every effect. @returns the effect that is auditioned alone, if any */
 export function listenTo(channels: readonly RunningChannel[], { channel, slot, hear }: Listening): RunningSlot | null {
   let alone: RunningSlot | null = null;
   for (const running of channels) {

@@ -10,13 +10,12 @@ import type { Slot } from '../piece/piece';
 const WARM_STEPS = 400;
 const MEASURED_STEPS = 1200;
 const PARTS = 6;
-/** Runs of sound made beforehand, a power of two. */
+/** Blocks of test sound made in advance, a power of two. */
 const INPUTS = 64;
 
 /**
- * What an effect alone costs here and now: the share of the time there is that it works, on loud sound, standing at its
- * values. The least of several stretches, since a machine that does something else makes it longer and nothing makes it
- * shorter.
+ * Processor load of one effect on this machine: its processing time over the duration of the sound, for loud sound and
+ * constant values. The least of several measurements, since other work can only make one longer.
  * @param now a clock in milliseconds
  * @param sounds for an effect that works with a sound of its own
  */

@@ -4,10 +4,10 @@ import { KWeighted } from '../analysis/kWeighting';
 /** Time constant of the averages of both sides. */
 const WINDOW_SECONDS = 2;
 const MAX_DB = 18;
-/** Mean square of about -65 LUFS: quieter than this, nothing is matched. */
+/** Mean square of about -65 LUFS: no matching below it. */
 const HEARD = 4e-7;
 
-/** Makes what is heard as loud as the untreated sound, by BS.1770 weighting, and tells the gain it took. */
+/** Matches the loudness of the output to that of the dry sound, by BS.1770 weighting, and reports the gain. */
 export class LoudnessMatcher {
   on = false;
   /** The gain now applied, in dB. */
@@ -28,7 +28,7 @@ export class LoudnessMatcher {
     this.after = 0;
   }
 
-  /** Looks at the untreated run. */
+  /** Measures a block of the dry sound. */
   listenBefore(run: StereoBlock): void {
     const { filters } = this;
     const mean =
@@ -36,7 +36,7 @@ export class LoudnessMatcher {
     this.before += (mean - this.before) * this.share;
   }
 
-  /** Looks at the treated run, then sets its level. */
+  /** Measures a block of the output, then scales it. */
   matchAfter(run: StereoBlock): void {
     const { filters } = this;
     const n = STEP_FRAMES;

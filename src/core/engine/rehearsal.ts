@@ -5,19 +5,19 @@ import type { Engine } from './engine';
 import { planSlotsIn, type Plan, type PlanSlot } from './plan';
 
 /**
- * After so many steps of loud sound the code of the engine and its effects has been compiled; later only that of other
- * effects has to be.
+ * Steps of loud sound after which the browser has compiled the code of the engine and of the effects; later, only
+ * effects that are new need any.
  */
 const FIRST_STEPS = 1400;
 const LATER_STEPS = 400;
 const LOUD = 0.3;
-/** What a piece without effects is made of. */
+/** Key of the code that a piece without effects runs. */
 const NO_EFFECT = 'none';
 
 /**
- * Has an engine play noise to nobody until all of its plan has been heard once: browsers compile code only when it has
- * run for a while, and until then a block takes several times its time. Done while nothing plays, the first blocks
- * after play are on time.
+ * Runs an engine on noise, unheard, until all code of its plan has been compiled: browsers optimise code only after it
+ * has run for a while, and until then a block takes several times as long. Done while nothing plays, so that the first
+ * blocks after play meet their deadline.
  */
 export class Rehearsal {
   private readonly known = new Set<string>();
@@ -28,8 +28,7 @@ export class Rehearsal {
   constructor(private readonly engine: Engine) {}
 
   /**
-   * Begins anew when effects of the plan are set as none has been before: other choices and switches, not other
-   * figures.
+   * Starts again when the plan has effects with choices or switches that were not rehearsed yet; numbers do not matter.
    */
   want(plan: Plan): void {
     const kinds = [
@@ -41,12 +40,12 @@ export class Rehearsal {
     for (const kind of kinds) this.known.add(kind);
   }
 
-  /** True while there is nothing to play. */
+  /** True when everything has been rehearsed. */
   get done(): boolean {
     return this.left === 0;
   }
 
-  /** Plays one step; the engine has to `forget` before it is heard. */
+  /** Runs one step; the engine has to `forget` before it is heard. */
   step(): void {
     if (this.left === 0) return;
     const { left, right } = this.noise;

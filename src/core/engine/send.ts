@@ -6,7 +6,7 @@ import type { PlanSend } from './plan';
 import type { EngineContext } from './engineContext';
 import { ParameterSmoother } from './parameterSmoother';
 
-/** What can take a run in: a return. */
+/** What a send can write to: a return. */
 export interface Receiver {
   /** @param offset sample of the step from which the share moves */
   receive(run: StereoBlock, from: number, to: number, offset: number): void;
@@ -16,7 +16,7 @@ export interface Receiver {
   raiseInputLatency(samples: number): void;
 }
 
-/** A send while it runs. A new one comes up from nothing, one that was taken away fades. */
+/** A running send. A new one fades in, a removed one fades out. */
 export class RunningSend {
   readonly to: string;
   readonly values: ParameterSmoother;
@@ -37,7 +37,7 @@ export class RunningSend {
     this.values = new ParameterSmoother([SEND_LEVEL], plan.values, context.sampleRate);
   }
 
-  /** True while anything of it is still heard. */
+  /** True while it is audible. */
   get fading(): boolean {
     return this.now > 0;
   }
@@ -60,7 +60,7 @@ export class RunningSend {
     this.delayed = null;
   }
 
-  /** Stands at its level at once; for the start of playing. */
+  /** Jumps to its level; for the start of playing. */
   jump(): void {
     this.values.jump();
     this.now = this.leaving ? 0 : this.values.now[0]!;
@@ -72,7 +72,7 @@ export class RunningSend {
     this.delayed ??= this.context.mixer.allocate();
   }
 
-  /** Takes its delay at once; for the start of playing. @param latency of the signal it is given, in samples */
+  /** Jumps to its delay; for the start of playing. @param latency of the signal it is given, in samples */
   resetCompensation(latency: number): void {
     if (this.compensator?.silent && this.target) this.compensator.reset(this.target.inputLatency - latency);
   }

@@ -1,6 +1,6 @@
 import type { RunningChannel } from './channel';
 
-/** Lets effects overhear the channels that they listen to; after every change of the plan. */
+/** Connects the sidechain inputs of effects to their channels; to be called after every change of the plan. */
 export function giveSides(channels: readonly RunningChannel[]): void {
   const wanted = new Set(channels.flatMap((channel) => channel.chain.every.map((slot) => slot.plan.side)));
   for (const channel of channels) channel.isOverheard = wanted.has(channel.plan.id);

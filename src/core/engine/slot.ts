@@ -17,14 +17,14 @@ import { RunningStrand, type InnerChain } from './strand';
 import { ParameterSmoother } from './parameterSmoother';
 import type { TempoClock } from './tempoClock';
 
-/** What of an effect is heard, for comparing; a piece's own sound is `mix`. */
+/** What of an effect is auditioned, for comparison; normally its `mix`. */
 export type Hear = 'mix' | 'wet' | 'dry' | 'difference';
 
-/** Switching on, off and between what is heard takes about this long. */
+/** Time of switching on, off and between audition modes. */
 const SWITCH_SECONDS = 0.008;
 /**
- * What rings on after switching off is let ring, yet sinks by itself over about this long: a loop over 100 % would
- * never end.
+ * Time constant by which the tail of an effect that was switched off fades: one with feedback over 100 % would never
+ * end.
  */
 const SPILL_SECONDS = 15;
 
@@ -32,25 +32,25 @@ const EQUAL_POWER = BALANCES.indexOf('mix');
 const LINEAR_MIX = BALANCES.indexOf('linear');
 
 /**
- * One effect of a chain while it runs: its processor, its values on their way, and how wet and dry are put together.
+ * A running effect of a chain: its processor, its smoothed values, and the mix of wet and dry.
  */
 export class RunningSlot {
   readonly values: ParameterSmoother;
-  /** Whether it is on; as a value it comes after its own. */
+  /** Its on switch; among its values it comes last. */
   private readonly switched: ParameterSmoother;
   hear: Hear = 'mix';
-  /** Peaks of the last step: what entered, and the treated part of what left. */
+  /** Peaks of the last step: of the input, and of the wet part of the output. */
   dryPeak = 0;
   wetPeak = 0;
-  /** Times a non-finite sample was caught. */
+  /** Number of steps in which a non-finite sample was caught. */
   trips = 0;
   private processor: EffectProcessor;
-  /** Whether its processor is late at all: asked of every effect at every step, and answered by few. */
+  /** Whether its processor has latency: kept here since every effect is asked at every step. */
   private readonly looksAhead: boolean;
   private readonly mayBeAlone: boolean;
-  /** It goes on taking in silence while it is asleep, and may be heard without new sound: a hold. */
+  /** A hold: it records silence while it is asleep, and may sound without new input. */
   private readonly keepsHistory: boolean;
-  /** The parameter that takes effect at its sample; -1 for none. */
+  /** Index of the sample-accurate switch; -1 for none. */
   private readonly iSwitch: number;
   private readonly share: number;
   private readonly iBalance: number;
@@ -63,30 +63,29 @@ export class RunningSlot {
   private dryNow = 1;
   private wetNow = 0;
   /**
-   * Share of the input that enters: shut and opened over the same time as the switch, so that the repeats hold no step
-   * either.
+   * Gain of the input, faded with the switch, so that no step enters the repeats.
    */
   private feed = 0;
   private asleep = true;
-  /** Parameters that hold sound for ever, let go while it is off. */
+  /** Parameters that hold sound for ever; overridden while it is off. */
   private readonly holds: readonly number[];
   private readonly clickFreeSwitch: ClickFreeSwitch;
   private readonly spillShare: number;
   private spill = 1;
   private impulse = '';
-  /** Effects on the treated sound alone; null while there have never been any. */
+  /** Effects on the wet sound alone; null until there are any. */
   private wetPath: InnerChain<RunningSlot> | null = null;
   private readonly strands = new Map<number, RunningStrand<RunningSlot>>();
   private running: readonly RunningStrand<RunningSlot>[] = [];
-  /** Itself and all that lies within it, as plans count them. */
+  /** Itself and all effects nested in it, in the order of the plan. */
   every: RunningSlot[] = [];
-  /** What keeps the untreated sound in step with the treated; only where something is late. */
+  /** Delays the dry sound by the latency of the wet; only where there is any. */
   private dryCompensator: LatencyCompensator | null = null;
   private leaving = false;
-  /** What its oscillators turn by: notes of a bar, other note values, or time. */
+  /** What its oscillators are synced to: bars, other note values, or time. */
   private turnsBy: 'bar' | 'beat' | 'time' = 'time';
 
-  /** @param entering true when it comes into sound that is passing: it then begins untreated */
+  /** @param entering true when sound may be passing: it then fades in */
   constructor(
     public plan: PlanSlot,
     private readonly context: EngineContext,
@@ -124,12 +123,12 @@ export class RunningSlot {
     this.aim(1);
   }
 
-  /** Samples from the start of its hold to the end of the last step; 0 where nothing is held. */
+  /** Samples from the start of its hold to the end of the last step; 0 while nothing is held. */
   get heldFrames(): number {
     return this.processor.heldFrames ?? 0;
   }
 
-  /** How far back a hold reads now, in samples. */
+  /** Lag of a hold's read position behind its input, in samples. */
   get lagFrames(): number {
     return this.processor.lagFrames ?? 0;
   }
@@ -139,7 +138,7 @@ export class RunningSlot {
     return this.processor.strandHeard ?? this.processor.heldFrames ?? 0;
   }
 
-  /** Gives the processor the impulse of its plan, once for each. */
+  /** Passes the impulse of the plan to the processor, each once. */
   useImpulses(prepared: ReadonlyMap<string, PreparedImpulse>): void {
     const key = this.plan.impulse?.key;
     const found = key !== undefined && key !== this.impulse ? prepared.get(key) : undefined;
@@ -148,7 +147,7 @@ export class RunningSlot {
     this.processor.setImpulse?.(found);
   }
 
-  /** Gives the processor what it listens to. */
+  /** Connects the sidechain input of the processor. */
   listenTo(channels: ReadonlyMap<string, StereoBlock>): void {
     this.processor.setSidechain?.(this.plan.side === null ? null : (channels.get(this.plan.side) ?? null));
   }
@@ -166,7 +165,7 @@ export class RunningSlot {
     this.adoptInner(true);
   }
 
-  /** The chains within it: new effects in them come up from nothing while sound may pass. */
+  /** Sets the plans of nested chains. @param entering true when new effects in them shall fade in */
   private adoptInner(entering: boolean): void {
     const { follows } = this.plan;
     this.turnsBy = follows.includes(-2) ? 'bar' : follows.includes(-1) ? 'beat' : 'time';
@@ -206,21 +205,21 @@ export class RunningSlot {
     );
   }
 
-  /** It was taken out of the chain: nothing more enters, what rings rings out. */
+  /** It was removed from the chain: its input closes and its tail rings out. */
   leave(): void {
     this.leaving = true;
     this.values.clearLanes();
     this.values.clearLinks();
   }
 
-  /** Returns the rings of itself and of all that lies within it; it must not be used afterwards. */
+  /** Frees its pooled rings and those of nested effects; it must not be used afterwards. */
   release(): void {
     this.dryCompensator?.release();
     this.wetPath?.release();
     for (const { chain } of this.strands.values()) chain.release();
   }
 
-  /** The row in which a value of it lies, and where in it. */
+  /** The smoother of one of its values; `indexIn` is the index there. */
   rowOf(value: number): ParameterSmoother {
     return value < this.values.now.length ? this.values : this.switched;
   }
@@ -233,14 +232,13 @@ export class RunningSlot {
     return !this.leaving && this.switched.now[0]! >= 0.5;
   }
 
-  /** False when nothing in it can ever be late. */
+  /** False when nothing in it can have latency. */
   get mayBeLate(): boolean {
     return this.looksAhead || this.wetPath !== null || this.running.length > 0;
   }
 
   /**
-   * Samples by which it is late, on or off, so that switching moves nothing in time; one that is taken out lets go of
-   * them.
+   * Its latency in samples, the same on and off, so that switching moves nothing in time; 0 once it was removed.
    */
   get latency(): number {
     if (this.leaving) return 0;
@@ -272,7 +270,7 @@ export class RunningSlot {
     return this.asleep || (this.processor.silent && (this.wetPath?.silent ?? true));
   }
 
-  /** Goes to its values and its place at once; for the start of playing. */
+  /** Jumps to its values and position; for the start of playing. */
   locate(): void {
     this.values.jump();
     this.switched.jump();
@@ -289,7 +287,7 @@ export class RunningSlot {
     this.asleep = true;
   }
 
-  /** Loses all sound, and stands as at the start of playing. */
+  /** Clears all sound and returns to the state at the start of playing. */
   forget(): void {
     this.processor.reset(this.placeSeconds, this.values.now);
     this.processor.takeGuardGain();
@@ -304,15 +302,15 @@ export class RunningSlot {
   }
 
   /**
-   * Seconds to here; for what turns by note values where tempo or metre change, those in which it would have turned as
-   * often as it has.
+   * Position in seconds. For oscillators synced to notes: the time at constant tempo and metre after which they would
+   * have the same phase.
    */
   private get placeSeconds(): number {
     const { constantMetreSeconds, constantTempoSeconds, seconds } = this.context;
     return this.turnsBy === 'bar' ? constantMetreSeconds : this.turnsBy === 'beat' ? constantTempoSeconds : seconds;
   }
 
-  /** Treats `io` in place. @param inputSilent true when every sample of `io` is zero */
+  /** Processes `io` in place. @param inputSilent true when every sample of `io` is zero */
   process(io: StereoBlock, inputSilent: boolean): void {
     const seconds = this.placeSeconds;
     this.values.step();
@@ -350,7 +348,7 @@ export class RunningSlot {
     if (!fed && this.processor.silent && (this.wetPath?.silent ?? true)) this.asleep = true;
   }
 
-  /** What enters the wet path is as late as the processor makes it. */
+  /** The input of the wet path has the latency of the processor. */
   private processWetPath(path: InnerChain<RunningSlot>, wet: StereoBlock, silent: boolean): void {
     const { time } = this.context;
     const { latency } = time;
@@ -359,7 +357,7 @@ export class RunningSlot {
     time.latency = latency;
   }
 
-  /** A step in which it does nothing but let the sound pass. */
+  /** A step in which only the dry sound passes. */
   private rest(io: StereoBlock, inputSilent: boolean): void {
     this.dryPeak = 0;
     this.wetPeak = 0;
@@ -388,7 +386,7 @@ export class RunningSlot {
     return faded;
   }
 
-  /** Moves the two gains a share of their way to where switch, balance and what is heard want them. */
+  /** Smooths the dry and wet gains towards what switch, balance and audition mode ask for. */
   private aim(share: number): void {
     const now = this.values.now;
     let dry = now[this.iDry]!;

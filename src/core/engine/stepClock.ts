@@ -8,11 +8,11 @@ import { tempoOfPlan, type Plan } from './plan';
 export class StepClock implements StepTime {
   playing = false;
   beatsPerBar = 4;
-  /** Samples by which the sound that enters the next effect is late: its place in the piece lies so much before. */
+  /** Latency in samples of the sound that enters the next effect: its position in the piece is that much earlier. */
   latency = 0;
   private plan: Plan | null = null;
   private tempo: Tempo | null = null;
-  /** Place in the piece of the step's first sample. */
+  /** Position in the piece of the step's first sample. */
   private sample = 0;
 
   setPlan(plan: Plan): void {
@@ -21,7 +21,7 @@ export class StepClock implements StepTime {
     this.beatsPerBar = plan.beatsPerBar;
   }
 
-  /** @param sample place in the piece of the step's first sample */
+  /** @param sample position in the piece of the step's first sample */
   begin(sample: number, playing: boolean): void {
     this.sample = sample;
     this.playing = playing;

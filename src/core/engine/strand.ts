@@ -3,36 +3,36 @@ import type { StrandWork } from '../effects/define';
 import { LatencyCompensator } from '../effects/latencyCompensator';
 import type { PlanSlot } from './plan';
 
-/** A chain that lies within an effect. */
+/** A chain nested in an effect. */
 export interface InnerChain<Slot> {
   /** Its effects and those within them, in the order of the plan. */
   readonly every: Slot[];
   readonly silent: boolean;
-  /** Samples by which it is late. */
+  /** Its latency in samples. */
   readonly latency: number;
   adopt(plans: readonly PlanSlot[], entering: boolean): void;
   locate(): void;
-  /** Loses all sound, and stands as at the start of playing. */
+  /** Clears all sound and returns to the state at the start of playing. */
   forget(): void;
   process(bus: StereoBlock, busSilent: boolean): boolean;
-  /** Returns what it borrowed; it must not be used afterwards. */
+  /** Frees its pooled buffers; it must not be used afterwards. */
   release(): void;
 }
 
-/** The chain of a strand, held back to keep step with the latest strand beside it. */
+/** The chain of a strand, delayed to stay in time with the strand of the highest latency. */
 export class RunningStrand<Slot> implements StrandWork {
-  /** Samples by which the latest strand of its braid is late. */
+  /** Highest latency of the strands of its braid, in samples. */
   latest = 0;
   private compensator: LatencyCompensator | null = null;
 
   constructor(readonly chain: InnerChain<Slot>) {}
 
-  /** Makes ready to be held back. */
+  /** Allocates its compensation delay. */
   prepareCompensation(sampleRate: number): void {
     this.compensator ??= new LatencyCompensator(sampleRate);
   }
 
-  /** Is in step at once; for the start of playing. */
+  /** Jumps to its delay; for the start of playing. */
   resetCompensation(): void {
     if (this.compensator?.silent) this.compensator.reset(this.latest - this.chain.latency);
   }

@@ -39,7 +39,7 @@ export class TempoClock {
     if (map) this.tempoRatio = plan!.bpm / map.bpm[lastAtOrUnder(map.seconds, sample / plan!.sampleRate)]!;
   }
 
-  /** Where, at the piece's own constant tempo, the beat lies that a sample of the piece is on. */
+  /** Position at the piece's own constant tempo of the beat at a sample of the piece. */
   sampleAt(sample: number): number {
     const { plan, tempo } = this;
     if (!plan || !tempo?.map) return sample;

@@ -2,7 +2,7 @@ import { compilePlan } from './compilePlan';
 import { render, type Rendered } from './render';
 import { TREATED_CHANNEL, TREATED_SOUND, treatmentPiece, type Treatment } from './treatment';
 
-/** A sound through a chain, by the same engine that plays a piece. */
+/** Processes a sound by a chain, with the same engine that plays a piece. */
 export function treat(treatment: Treatment): Rendered {
   const { chain, hear } = treatment;
   const last = [...chain].reverse().find((slot) => slot.on);

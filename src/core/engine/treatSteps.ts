@@ -8,18 +8,18 @@ export interface Treating {
   readonly steps: readonly TreatStep[];
   readonly sampleRate: number;
   readonly bpm: number;
-  /** Sounds that effects in the steps work with. */
+  /** Sounds that effects of the steps use. */
   readonly sounds: ReadonlyMap<string, SoundData>;
   readonly onStep?: (done: number) => void;
 }
 
 export interface SoundTreated {
   readonly channels: SoundData;
-  /** Frames without what rings on after the end. */
+  /** Frames without the tail. */
   readonly bodyFrames: number;
 }
 
-/** A part of a sound through its steps, one after the other; those that are off are passed over. */
+/** Processes a part of a sound by its steps in order; those that are off are skipped. */
 export function treatSteps({ channels, steps, sampleRate, bpm, sounds, onStep }: Treating): SoundTreated {
   let now: SoundData = channels;
   let body = channels[0]!.length;

@@ -4,14 +4,14 @@ import { plainClip, plainTrack } from '../piece/plain';
 import type { Tail } from './render';
 import type { Hear } from './slot';
 
-/** The one sound of a treatment, as its plan names it. */
+/** Id of the one sound of a treatment in its plan. */
 export const TREATED_SOUND = '0'.repeat(64);
-/** The channel that lanes of a treatment must name. */
+/** Id of the channel that lanes of a treatment must target. */
 export const TREATED_CHANNEL = 'treated';
 
 export interface Treatment {
   readonly sound: SoundData;
-  /** Sounds that its effects work with. */
+  /** Sounds that its effects use. */
   readonly others?: ReadonlyMap<string, SoundData>;
   readonly sampleRate: number;
   readonly bpm: number;
