@@ -1,10 +1,10 @@
 import { sinTurns } from './approx';
 
-/** A sine whose phase is known from the place in the piece, so that playing from anywhere sounds as from the start. */
+/** A sine LFO whose phase depends on the position in the piece alone, so that playing from anywhere sounds the same. */
 export class SineLfo {
   private phase = 0;
 
-  /** @param seconds place in the piece  @param hz rate */
+  /** @param seconds position in the piece  @param hz rate */
   locate(seconds: number, hz: number): void {
     const turns = seconds * hz;
     this.phase = turns - Math.floor(turns);
@@ -38,14 +38,14 @@ export class SineLfo {
 }
 
 export const LFO_SHAPES = ['sine', 'triangle', 'square', 'fall', 'rise'] as const;
-/** A jump takes this share of a turn at least, so that it never clicks. */
+/** Least share of a cycle over which a jump is ramped, so that it never clicks. */
 const EDGE = 0.02;
 
 /**
  * A shape of period 1, from -1 to 1.
  * @param kind index in LFO_SHAPES
  * @param turns any phase
- * @param edge share of a turn that a jump takes
+ * @param edge share of a cycle over which a jump is ramped
  */
 export function shapeAt(kind: number, turns: number, edge = EDGE): number {
   if (kind === 0) return sinTurns(turns);

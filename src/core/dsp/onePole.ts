@@ -3,8 +3,8 @@ export const onePoleCoefficient = (seconds: number, samples: number, sampleRate:
   seconds <= 0 ? 1 : 1 - Math.exp(-samples / (seconds * sampleRate));
 
 /**
- * Coefficient of a one-pole smoother for a fraction of its step, 0-1: applied for fractions that add up to 1 it has the
- * effect of one whole step.
+ * Coefficient of a one-pole smoother for a part or a multiple of its step: applied for parts that add up to 1 it has
+ * the effect of one whole step.
  */
 export const partialCoefficient = (coefficient: number, fraction: number): number =>
   fraction === 1 ? coefficient : 1 - Math.pow(1 - coefficient, fraction);
@@ -17,7 +17,7 @@ export function smoothToward(now: number, goal: number, share: number, slack = 1
 }
 
 /**
- * First-order high-pass at a few hertz that takes away an offset, nowhere louder than 1 (Julius O. Smith, "Introduction
+ * First-order DC blocker at a few hertz, with a gain of at most 1 at any frequency (Julius O. Smith, "Introduction
  * to Digital Filters", 2007).
  */
 export class DcBlock {

@@ -1,6 +1,5 @@
 /**
- * Holds the peak of a stereo pair under a ceiling: at once when it rises, letting go slowly. Below the ceiling it
- * changes no bit.
+ * Peak limiter of a stereo pair with instant attack and slow release. Below the ceiling it changes no bit.
  */
 export class PeakGuard {
   private held = 1;
@@ -21,7 +20,7 @@ export class PeakGuard {
     this.lowest = 1;
   }
 
-  /** True when a run with this peak would pass without any change. */
+  /** True when a block with this peak would pass unchanged. */
   passes(peak: number): boolean {
     return this.held === 1 && peak <= this.ceiling;
   }

@@ -1,20 +1,20 @@
 import { halfBandSections } from './halfBandPair';
 
 const COUNT = 12;
-/** Down to about 20 Hz at 48 kHz the two outputs keep their quarter of a turn. */
+/** Keeps the two outputs 90 degrees apart down to about 20 Hz at 48 kHz. */
 const TRANSITION = 0.0004;
 const SECTIONS = halfBandSections(COUNT, TRANSITION);
 const HALF = COUNT / 2;
 
 /**
- * Two rows of allpass sections whose outputs are equally loud and a quarter of a turn apart: a half-band filter turned
- * by a quarter of the rate. Source: Rashid Ansari and Bede Liu, "Efficient sampling rate alteration using recursive
+ * Hilbert pair: two allpass cascades whose outputs are 90 degrees apart, from a half-band filter shifted by a quarter
+ * of the sample rate. Source: Rashid Ansari and Bede Liu, "Efficient sampling rate alteration using recursive
  * (IIR) digital filters" (1983).
  */
 export class Quadrature {
   readonly inPhase: Float64Array;
   readonly behind: Float64Array;
-  /** Of each section the last two samples that came in and went out. */
+  /** The last two input and output samples of each section. */
   private readonly states = new Float64Array(4 * COUNT);
   private last = 0;
 

@@ -3,8 +3,8 @@ import type { Param, Params } from '../params/param';
 import type { VisibleWhen } from './visibleWhen';
 
 /**
- * How one mix rail shares out treated and untreated sound, or that each has a level of its own; in the order in which
- * they travel.
+ * Laws of the balance of wet and dry: one mix rail, or a level of its own for each; in the order of their stored
+ * indices.
  */
 export const BALANCES = ['mix', 'levels', 'linear'] as const;
 
@@ -21,7 +21,7 @@ const balance = (initial: (typeof BALANCES)[number]): Param =>
     ],
   });
 
-/** What every effect has: how treated and untreated sound are put together. */
+/** Parameters of every effect: the balance of wet and dry. */
 export const commonParams: Params = {
   balance: balance('mix'),
   mix: ratio({ label: 'Mix', group: 'Mix', hint: 'Share of treated sound: more is wetter.', initial: 0.3 }),
@@ -37,26 +37,26 @@ export const commonVisibleWhen: VisibleWhen = {
   wet: [{ param: 'balance', is: 'levels' }],
 };
 
-/**
- * The quarter of a circle on which mix moves: both gains are 0.707 in the middle. Exact at both ends; two functions,
- * since audio code makes no objects.
- */
-/** Gain of a side that a balance turns away from. @param away 0-1; at and below 0 it stays as it is */
+/** Gain of the side that a balance turns away from. @param away 0-1; the gain is 1 at and below 0 */
 export const awayGain = (away: number): number => (away > 0 ? Math.cos((away * Math.PI) / 2) : 1);
 
+/**
+ * Equal-power law of the mix: both gains are 0.707 in the middle. Exact at both ends; two functions, since audio code
+ * allocates no objects.
+ */
 export const dryGain = (mix: number): number => (mix <= 0 ? 1 : mix >= 1 ? 0 : Math.cos((mix * Math.PI) / 2));
 export const wetGain = (mix: number): number => (mix <= 0 ? 0 : mix >= 1 ? 1 : Math.sin((mix * Math.PI) / 2));
 
 /**
- * Reading between samples may lift single frequencies by 0.002 dB: a loop below 100 % loses at least that at each turn.
+ * Interpolation may raise single frequencies by 0.002 dB: a loop below 100 % loses at least that at each pass.
  */
 const MAX_LOOP_GAIN = 0.9997;
 
-/** Gain of a loop for a feedback; from 100 % on it is what was asked for, and a guard has to hold it. */
+/** Gain of a loop for a feedback; from 100 % on exactly the feedback, which a guard has to limit. */
 export const loopGain = (feedback: number): number =>
   feedback >= 1 ? feedback : feedback > MAX_LOOP_GAIN ? MAX_LOOP_GAIN : feedback;
 
-/** For effects that take the place of the sound rather than stand beside it. */
+/** For effects that replace the sound rather than add to it. */
 export const WHOLLY_WET = {
   mix: ratio({
     label: 'Mix',
@@ -66,5 +66,5 @@ export const WHOLLY_WET = {
   }),
 };
 
-/** For those of them whose treated sound is like the untreated: at equal power the two would add up to 3 dB more. */
+/** For those whose wet sound correlates with the dry: at equal power the two would add up to 3 dB more. */
 export const WHOLLY_WET_LINEAR = { ...WHOLLY_WET, balance: balance('linear') };

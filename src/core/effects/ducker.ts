@@ -6,8 +6,8 @@ const ATTACK_SECONDS = 0.005;
 const KNEE_DB = 12;
 
 /**
- * Lowers the wet signal while the input sounds. The input's peak is looked at once a step, the gain moves in a straight
- * line.
+ * Lowers the wet signal while the input is loud. The peak of the input is measured once a step; the gain ramps
+ * linearly.
  */
 export class Ducker {
   private level = 0;

@@ -29,7 +29,7 @@ const IMPULSE: readonly [number, number] = [1, 1];
 const NOTHING: readonly [number, number] = [0, 0];
 const unitImpulse = (index: number): readonly [number, number] => (index === 0 ? IMPULSE : NOTHING);
 
-/** What an effect with these values makes of a sound, wet alone: the source of every picture. */
+/** Wet output of an effect with these values for a sound: the source of every picture. */
 export function respond({
   create,
   params,

@@ -4,9 +4,9 @@ import { DelayLine, readableRun } from '../dsp/delayLine';
 /** Shortest delay in samples: the interpolation needs room in front of it. */
 export const MIN_DELAY = 4;
 
-/** A delay whose time moves from sample to sample; what goes round in it comes back after exactly that time. */
+/** A delay line with feedback whose delay time may change at every sample. */
 export class SweptLine {
-  /** Where it shall be read at each sample of the coming run, in samples; MIN_DELAY or more. */
+  /** Delay at each sample of the coming run, in samples; MIN_DELAY or more. */
   readonly delays = new Float64Array(STEP_FRAMES);
   readonly out = new Float64Array(STEP_FRAMES);
   private readonly line: DelayLine;
@@ -22,7 +22,7 @@ export class SweptLine {
     this.line.clear();
   }
 
-  /** Reads a run into `out`. @param from, to share of what is read that enters again, at the ends of the run */
+  /** Reads a run into `out`. @param from, to feedback at the beginning and the end of the run */
   process(input: Float64Array, from: number, to: number): void {
     if (from === 0 && to === 0) this.pass(input);
     else this.goRound(input, from, (to - from) / STEP_FRAMES);
@@ -35,7 +35,7 @@ export class SweptLine {
     this.line.readMoving(delays, STEP_FRAMES, this.out);
   }
 
-  /** In runs so short that none of it is read before it is there. */
+  /** In runs no longer than the shortest delay, so that nothing is read before it was written. */
   private goRound(input: Float64Array, from: number, step: number): void {
     const { delays, part, heard, out } = this;
     let shortest = delays[0]!;
