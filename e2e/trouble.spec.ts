@@ -121,8 +121,13 @@ test('two windows change the same piece: both versions are kept, and each can be
   await other.getByRole('button', { name: 'Open your kept copy' }).click();
   await expect(other.getByRole('heading', { name: 'Salt Pier (kept copy)' })).toBeVisible();
   await expect(other.getByRole('switch', { name: 'Mute Kalimba' })).toBeChecked();
+  const copyId = new URL(other.url()).pathname.split('/')[2]!;
   await other.getByRole('switch', { name: 'Solo Crates' }).click();
+  const { piece } = await saved(other, copyId, (stored) => stored.history.cursor === 2);
+  expect(piece.name).toBe('Salt Pier (kept copy)');
   await expect(other.getByRole('alert')).toHaveCount(0);
+  const pieces = (await (await page.request.get('/api/pieces')).json()) as { copyOf: string | null }[];
+  expect(pieces.filter(({ copyOf }) => copyOf === pieceId)).toHaveLength(1);
 });
 
 test('a sound that is gone is said, the piece is whole, and it can be asked for again', async ({

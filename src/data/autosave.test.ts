@@ -1,14 +1,11 @@
 import 'fake-indexeddb/auto';
-import fc from 'fast-check';
 import { IDBFactory } from 'fake-indexeddb';
 import { renamePiece, setTempo } from '../core/piece/edits/channels';
-import { applyPiecePatches, type HistoryEntry } from '../core/piece/edit';
 import { emptyPiece } from '../core/piece/piece';
 import type { SaveRequest } from './api';
 import { Autosave } from './autosave';
 import { useOpenPiece } from './openPiece';
-import { UnsavedStore, type UnsavedBase, type UnsavedChange, type UnsavedWork } from './unsavedStore';
-import { changeBetween, migrateSave, replay } from './unsavedWork';
+import { UnsavedStore, type UnsavedBase, type UnsavedWork } from './unsavedStore';
 
 const local = new Map<string, string>();
 Object.assign(globalThis, {
@@ -183,6 +180,51 @@ test('a full disk is tried again; after a conflict further edits go into the sam
   );
 });
 
+test('a kept copy that is opened is not written again: the next edit goes on from it', async () => {
+  answers = [409];
+  rename('Mine');
+  await pass(500);
+  expect(state().saveState).toMatchObject({ kind: 'conflict', keptAs: 'copy' });
+  show('copy', 'Mine (kept copy)');
+  await pass(3000);
+  expect([sent.length, await kept(), state().notice]).toEqual([1, [], null]);
+  rename('Goes on');
+  await pass(1000);
+  expect(sent.map(({ save }) => save.piece.id)).toEqual(['p', 'copy']);
+  expect(state().saveState.kind).toBe('saved');
+});
+
+test('what was changed after a conflict goes into the copy, though its window has turned away', async () => {
+  answers = [409, 409];
+  rename('Mine');
+  await pass(500);
+  rename('Mine too');
+  show('copy', 'Mine (kept copy)');
+  await pass(1000);
+  expect(sent.map(({ save }) => [save.piece.id, save.piece.name])).toEqual([
+    ['p', 'Mine'],
+    ['p', 'Mine too'],
+  ]);
+  expect([await kept(), state().notice]).toEqual([[], 'Work of an earlier window: Answer 409.']);
+});
+
+test('a conflict that is answered after another piece was opened is told', async () => {
+  let answer: () => void = () => undefined;
+  const fetched = globalThis.fetch;
+  globalThis.fetch = async (...given) => {
+    await new Promise<void>((resolve) => (answer = resolve));
+    return fetched(...given);
+  };
+  answers = [409];
+  rename('Mine');
+  await pass(500);
+  globalThis.fetch = fetched;
+  show('q', 'Other');
+  answer();
+  await pass(500);
+  expect([sent.length, await kept(), state().notice]).toEqual([1, [], 'Answer 409.']);
+});
+
 test('where the browser keeps nothing it is said, and leaving the page is asked about', async () => {
   autosave.end();
   globalThis.indexedDB = {
@@ -276,6 +318,16 @@ describe('what earlier windows left', () => {
     answers = [409];
     await autosave.sendEarlierWork();
     expect([await kept(), state().notice]).toEqual([[], 'Work of an earlier window: Answer 409.']);
+  });
+
+  test('is told of and not sent again when its window had the answer that it is in a copy', async () => {
+    answers = [409];
+    rename('Left');
+    await pass(500);
+    autosave.end();
+    autosave = await Autosave.start();
+    await autosave.sendEarlierWork();
+    expect([sent.length, await kept(), state().notice]).toEqual([1, [], 'Work of an earlier window: Answer 409.']);
   });
 
   test('is left alone while its window is still there, whichever of several it is', async () => {
@@ -373,69 +425,4 @@ describe('what a window leaves that keeps its lock for longer than opening waits
     expect(sent.map(({ save }) => save.piece.name)).not.toContain('Late');
     expect((await kept()).some(({ base }) => base.window === 'late')).toBe(true);
   });
-});
-
-test('from any state of the server, replaying what was kept gives the piece and the history as they were', () => {
-  const step = fc.oneof(
-    fc.record({ do: fc.constant('rename' as const), n: fc.nat(9) }),
-    fc.record({ do: fc.constant('goTo' as const), n: fc.nat(9) }),
-    fc.record({ do: fc.constant('tempo' as const), n: fc.nat(9) }),
-  );
-  const act = ({ do: what, n }: { do: 'rename' | 'goTo' | 'tempo'; n: number }): void => {
-    if (what === 'rename') rename(`Name ${n}`);
-    else if (what === 'tempo') state().run(setTempo, { bpm: 60 + n });
-    else state().goTo(Math.min(n, state().entries.length));
-  };
-  fc.assert(
-    fc.property(fc.array(step, { maxLength: 12 }), fc.array(step, { maxLength: 12 }), (before, after) => {
-      show();
-      before.forEach(act);
-      const { piece, entries, cursor } = state();
-      const base: UnsavedBase = {
-        pieceId: 'p',
-        window: 'w',
-        revision: 1,
-        document: piece,
-        entries: entries.length,
-        cursor,
-      };
-      const changes: UnsavedChange[] = [];
-      const stop = useOpenPiece.subscribe((now, was) => {
-        if (now.change !== was.change)
-          changes.push({ ...changeBetween(was, now), pieceId: 'p', window: 'w', seq: changes.length });
-      });
-      after.forEach(act);
-      stop();
-      const replayed = replay({ base, changes });
-      expect(replayed.piece).toEqual(state().piece);
-      expect([...entries.slice(0, replayed.history.from), ...replayed.history.entries]).toEqual(state().entries);
-      expect(replayed.history.cursor).toBe(state().cursor);
-    }),
-    { numRuns: 300 },
-  );
-});
-
-test('what an earlier program left unsaved of a piece of version 5 is saved as one of this version', () => {
-  const target = { channel: 'main', effect: null, param: 'gain' };
-  const lane = { id: 'l', target, unit: 'own', on: true, points: [{ beat: 0, value: 1, shape: 'line', bend: 0 }] };
-  const document = { ...emptyPiece('p', 'P'), version: 5, lanes: [] };
-  const base: UnsavedBase = { pieceId: 'p', window: 'w', revision: 1, document, entries: 0, cursor: 0 };
-  const patches = [{ op: 'add' as const, path: ['lanes', 0], value: lane }];
-  const entry: HistoryEntry = {
-    id: 'e',
-    at: '',
-    edit: 'recordMove',
-    label: 'Record',
-    forward: patches,
-    backward: [{ op: 'replace', path: ['lanes', 'length'], value: 0 }],
-  };
-  const drawn = { pieceId: 'p', window: 'w', seq: 1, patches, entry, cursor: 1 };
-  const undone = { ...drawn, seq: 2, patches: entry.backward, entry: null, cursor: 0 };
-  const now = { kind: 'channel', channel: 'main', param: 'gain' };
-  const { piece, history } = replay({ base, changes: [drawn] });
-  expect([piece.version, piece.lanes[0]!.target, history.cursor]).toEqual([6, now, 1]);
-  expect(applyPiecePatches(piece, history.entries[0]!.backward).lanes).toEqual([]);
-  expect(replay({ base, changes: [drawn, undone] }).piece.lanes).toEqual([]);
-  const saved = migrateSave({ ...document, lanes: [lane] }, { from: 0, entries: [entry], cursor: 1 });
-  expect([saved.piece, saved.history.entries]).toEqual([piece, history.entries]);
 });

@@ -3,8 +3,8 @@ import { historyEntrySchema } from '../core/piece/edit';
 import { ApiProblem, savePiece, type SaveRequest } from './api';
 import { newId } from './newId';
 import { useOpenPiece } from './openPiece';
-import { UnsavedStore, type UnsavedBase } from './unsavedStore';
-import { changeBetween, migrateSave, sendWork } from './unsavedWork';
+import { UnsavedStore, type UnsavedBase, type UnsavedSending } from './unsavedStore';
+import { changeBetween, isInCopy, migrateSave, sendWork } from './unsavedWork';
 
 /** An edit is on its way to the server within this time. */
 const QUIET_MS = 350;
@@ -18,6 +18,13 @@ interface Sent {
   /** The last change that it holds. */
   readonly upTo: number;
 }
+
+const sendingOf = ({ save, upTo }: Sent, window: string): UnsavedSending => ({
+  pieceId: save.piece.id,
+  window,
+  saveId: save.saveId,
+  upTo,
+});
 
 /**
  * Saves the open piece by itself, and keeps what the server does not have yet in this browser: for each piece and
@@ -95,7 +102,8 @@ export class Autosave {
       const { window, pieceId } = work.base;
       if (window !== this.window || pieceId === useOpenPiece.getState().piece?.id) continue;
       const told = await sendWork(unsaved!, work).catch(() => null);
-      if (told) useOpenPiece.getState().say(told);
+      // The banner has told of a copy.
+      if (told && !isInCopy(work)) useOpenPiece.getState().say(told);
     }
   }
 
@@ -143,10 +151,7 @@ export class Autosave {
       upTo: this.seq,
     };
     try {
-      const { saveId, piece } = sent.save;
-      await this.write((unsaved) =>
-        unsaved.setSending({ pieceId: piece.id, window: this.window, saveId, upTo: sent.upTo }),
-      );
+      await this.write((unsaved) => unsaved.setSending(sendingOf(sent, this.window)));
       await this.answered(sent, await savePiece(sent.revision, sent.save));
     } catch (error) {
       await this.refused(sent, error instanceof ApiProblem ? error : new ApiProblem(0, 'Not saved', String(error)));
@@ -179,10 +184,18 @@ export class Autosave {
   private async refused(sent: Sent, problem: ApiProblem): Promise<void> {
     this.unanswered = problem.status === 0 ? sent : null;
     if (problem.status === 0 || problem.status >= 500) this.schedule(RETRY_MS);
+    // The copy must not be written again by this save: whoever opens it goes on from there.
+    if (problem.status === 409)
+      await this.write((unsaved) => unsaved.setSending({ ...sendingOf(sent, this.window), inCopy: problem.detail }));
     // Nothing is said to be kept before it is.
     const kept = await this.kept;
-    const { saving, piece, change } = useOpenPiece.getState();
-    if (piece?.id !== sent.save.piece.id) return;
+    const { saving, say, piece, change } = useOpenPiece.getState();
+    if (piece?.id !== sent.save.piece.id) {
+      if (problem.status !== 409) return;
+      say(problem.detail);
+      await this.sendLeft();
+      return;
+    }
     if (problem.status === 0)
       saving({ kind: 'away', message: kept ? problem.message : `${problem.title}. ${ONLY_HERE}` });
     else if (problem.status === 409) {

@@ -28,8 +28,18 @@ const changeSchema = z.object({
 });
 export type UnsavedChange = z.infer<typeof changeSchema>;
 
-/** A save whose answer has not come: it may have reached the server or not. */
-const sendingSchema = z.object({ pieceId: z.string(), window: z.string(), saveId: z.string(), upTo: z.number() });
+/**
+ * The last save that was sent. Its answer has not come, so that it may have reached the server or not; or it was a
+ * conflict, and the server has it in a copy.
+ */
+const sendingSchema = z.object({
+  pieceId: z.string(),
+  window: z.string(),
+  saveId: z.string(),
+  upTo: z.number(),
+  /** What the server said of the copy; absent while there was no such answer. */
+  inCopy: z.string().optional(),
+});
 export type UnsavedSending = z.infer<typeof sendingSchema>;
 
 /** All that one window left of one piece. */

@@ -98,6 +98,10 @@ function afterSending(work: UnsavedWork, sending: UnsavedSending, revision: numb
   return { base, changes: work.changes.filter(({ seq }) => seq > sending.upTo), sending: null };
 }
 
+/** Whether the server has all of it in the copy that it kept after a conflict. */
+export const isInCopy = ({ changes, sending }: UnsavedWork): boolean =>
+  sending?.inCopy !== undefined && changes.every(({ seq }) => seq <= sending.upTo);
+
 /**
  * Sends what a window that is gone could not save.
  * @returns what became of it, to be told; null when the server has it as it was meant
@@ -108,6 +112,10 @@ export async function sendWork(store: UnsavedStore, work: UnsavedWork): Promise<
   if (work.changes.length === 0) {
     await store.forget(pieceId, window);
     return null;
+  }
+  if (isInCopy(work)) {
+    await store.forget(pieceId, window);
+    return `Work of an earlier window: ${work.sending!.inCopy}`;
   }
   try {
     const told = await attempt(work);
