@@ -92,7 +92,7 @@ test('a rail that is dragged draws itself and the picture of its effect, and not
 }) => {
   await hand.view('Chain');
   await hand.add('Echo', 'Neutral');
-  // Pictures come from a worker: the first one of the card is not what the rail draws.
+  // Pictures come from a worker: the first one of the card must not be counted as drawn by the rail.
   await expect(page.getByTestId('small picture').locator('svg')).toBeVisible();
   const rail = page.getByRole('slider', { name: 'Feedback', exact: true });
   const box = (await rail.boundingBox())!;

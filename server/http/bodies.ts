@@ -29,7 +29,7 @@ export interface Limit {
 
 /**
  * Writes the body of a request to a file, up to a limit, whether or not the request states its length.
- * @param onBytes called with the number of bytes of each chunk
+ * @param onBytes called after each chunk with the number of bytes so far
  * @throws Problem 413 beyond the limit, 415 for a compressed body; the caller deletes what was written
  */
 export async function bodyToFile(

@@ -20,17 +20,18 @@ interface Kind {
   /** What a hand tells the engine for the same target. */
   readonly gesture: Pick<Gesture, 'slot' | 'value'>;
   /**
-   * Samples from the line to the first that sounds otherwise; null where it depends on what was heard before, 'step' for
-   * fewer than those of a step.
+   * Samples from the line to the first output sample that differs; null where it depends on the input before, 'step'
+   * for anything less than a step.
    */
   readonly heardAfter: number | null | 'step';
+  /** Largest difference that counts as rounding; 0 when left out. */
   readonly rounding?: number;
 }
 
 const indexIn = (effect: string, param: string): number => effectOf(effect).paramIds.indexOf(param);
 const ECHO_MS = 20;
 
-/** What is played from Play beside holds, each of which begins at its very sample. */
+/** What is played from Play beside holds. */
 const KINDS: Readonly<Record<string, Kind>> = {
   throw: {
     target: { kind: 'send', channel: 't0', to: 'r' },
@@ -95,7 +96,7 @@ const strand = (place: number, mix: number) => ({
   chain: [newSlot(`s${place}`, 'utility', 'neutral', { gain: mix })],
 });
 
-/** Effects that are late or take turns are left out where another one is played. */
+/** Effects that are tested without grains and braid in the chain, whose latency or pattern would hide the sample. */
 const ALONE: Readonly<Record<string, Slot>> = {
   v: newSlot('v', 'reverb', 'neutral', { mix: 0.5 }),
   e: newSlot('e', 'echo', 'neutral', { timeL: ECHO_MS, feedback: 0.7, mix: 0.5 }),
@@ -140,7 +141,7 @@ function rendered(made: Scene, gesture?: Gesture): { left: Float32Array; sample:
   return { left, sample: engine.takeApplied()?.[0]?.sample };
 }
 
-/** First sample that differs by more than rounding: a loop that moves is not worked out as one that stands. */
+/** First sample that differs by more than rounding: the kernel of a steady echo rounds otherwise than TypeScript. */
 const firstApart = (a: Float32Array, b: Float32Array, rounding: number): number =>
   a.findIndex((x, i) => Math.abs(x - b[i]!) > rounding);
 
@@ -156,7 +157,7 @@ describe.each(Object.entries(KINDS))('%s', (_name, kind) => {
   const laned = (bpm: number, points: readonly (readonly [beat: number, value: number])[]): Float32Array =>
     rendered(played(bpm, kind, points.length > 0 ? [laneOf(target, points)] : [])).left;
 
-  test('acts at its very sample, and a lane of it sounds as the hand did, to the bit', () => {
+  test('acts at its sample, and a lane of it sounds as the hand did, to the bit', () => {
     fc.assert(
       fc.property(between(60, 110), between(0.2, 2), (bpm, seconds) => {
         const line = Math.round(seconds * RATE);
@@ -174,7 +175,7 @@ describe.each(Object.entries(KINDS))('%s', (_name, kind) => {
     );
   });
 
-  test('let go of, it ends at its very sample', () => {
+  test('let go of, it ends at its sample', () => {
     fc.assert(
       fc.property(between(60, 110), between(0.7, 2), (bpm, seconds) => {
         const beat = (at: number): number => (at * bpm) / 60;

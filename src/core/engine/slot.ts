@@ -103,7 +103,7 @@ export class RunningSlot {
     const params = definition.paramIds.map((id) => definition.params[id]!);
     const index = (id: string): number => definition.paramIds.indexOf(id);
     this.iSwitch = this.processor.setSwitchOffset ? index(definition.sampleAccurateSwitch!) : -1;
-    // A hold must have its figures by the sample of the step at which it begins.
+    // A hold that begins within a step reads its values in that step, so that they must not be deferred.
     const defers = params.map(({ mutesOnChange }, i) => !this.keepsHistory && i !== this.iSwitch && !mutesOnChange);
     this.values = new ParameterSmoother(params, plan.values, sampleRate, defers);
     this.switched = new ParameterSmoother([EFFECT_ON], Float64Array.of(plan.on ? 1 : 0), sampleRate, [true]);

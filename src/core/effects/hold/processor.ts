@@ -44,7 +44,7 @@ export class HoldProcessor implements EffectProcessor {
   private readonly wet = new GainRamp(1);
   private readonly low: readonly [StateVariable, StateVariable];
   private readonly high: readonly [StateVariable, StateVariable];
-  /** Whether the cuts worked in the last step, or may begin at their settings. */
+  /** Whether each cut was processed in the last step; true as well when a hold begins, see `clearTone`. */
   private lowRuns = true;
   private highRuns = true;
   private readonly lowTuning: KeptTuning;
@@ -173,6 +173,8 @@ export class HoldProcessor implements EffectProcessor {
     step.input = input;
     step.first = frames;
     step.values = values;
+    clearBlock(wet.left);
+    clearBlock(wet.right);
     clearBlock(this.sum.left);
     clearBlock(this.sum.right);
     this.wet.aim(this.wetGoal(values), STEP_FRAMES);
@@ -255,13 +257,13 @@ export class HoldProcessor implements EffectProcessor {
     return values[P.level]! * (values[P.heard] === BLEND ? wetGain(values[P.blend]!) : 1);
   }
 
-  /** Writes the sound as it is to `wet`, and adds the voices to the sum; the part of the step that is set. */
+  /** Adds the dry sound to `wet` and the voices to `sum`, for the part of the step that `step` names. */
   private render(wet: StereoBlock): void {
     const { dry, part, sum, step, history } = this;
     const { input, from, to, values } = step;
     const goal = this.dryGoal(values);
     if (goal !== dry.goal) dry.aim(goal, CHANGE_SECONDS * this.sampleRate);
-    dry.scaleInto(input, wet, from, to);
+    dry.addInto(input, wet, from, to);
     for (let v = 0; v < VOICES; v += 1) {
       const gain = this.gains[v]!;
       if (gain.now === 0 && !gain.moving) continue;
@@ -272,7 +274,7 @@ export class HoldProcessor implements EffectProcessor {
     }
   }
 
-  /** Low and high cut of what is held. One that is open and was so in the last step changes no sample, and rests. */
+  /** Low and high cut of the held sound. A filter that is open, and was in the last step, is skipped: it is transparent. */
   private tone(values: Float64Array): void {
     const lowHz = values[P.lowCut]!;
     const highHz = values[P.highCut]!;
@@ -288,7 +290,7 @@ export class HoldProcessor implements EffectProcessor {
     this.highRuns = cutsHigh;
   }
 
-  /** @param fromRest true when it was open until now: for a step it takes sound in while it is still open */
+  /** @param fromRest true if the filter was skipped until now: its state settles for a step while it is still open */
   private cut(
     sides: readonly [StateVariable, StateVariable],
     fromRest: boolean,
@@ -308,7 +310,7 @@ export class HoldProcessor implements EffectProcessor {
     }
   }
 
-  /** For a hold that begins: its cuts are what they are set to from the first sample on. */
+  /** Resets the cuts for a hold that begins: they start at their settings, without settling first. */
   private clearTone(): void {
     this.lowRuns = true;
     this.highRuns = true;

@@ -42,25 +42,6 @@ export class GainRamp {
     return this.now;
   }
 
-  /** Writes [from, to) of a block, times the gain, to another. */
-  scaleInto(input: StereoBlock, output: StereoBlock, from: number, to: number): void {
-    const { left, right } = input;
-    const { left: toLeft, right: toRight } = output;
-    if (!this.moving) {
-      const gain = this.now;
-      for (let i = from; i < to; i += 1) {
-        toLeft[i] = gain * left[i]!;
-        toRight[i] = gain * right[i]!;
-      }
-      return;
-    }
-    for (let i = from; i < to; i += 1) {
-      const gain = this.next();
-      toLeft[i] = gain * left[i]!;
-      toRight[i] = gain * right[i]!;
-    }
-  }
-
   /** Adds [from, to) of a block, times the gain, to another. */
   addInto(input: StereoBlock, output: StereoBlock, from: number, to: number): void {
     const { left, right } = input;

@@ -8,7 +8,7 @@ const SECONDS = 0.8;
 const HELD_FROM = 200;
 /** A step of -60 dB is twenty times that in a sixth difference. */
 const CLICK = 0.02;
-/** Steps of a cut's way, which has no corners of its own. */
+/** Steps over which a cut glides, along a raised cosine that makes no click itself. */
 const GLIDE = 60;
 const OPEN = { lowCut: 20, highCut: 20_000 } as const;
 
