@@ -1,24 +1,18 @@
 import type { Express } from 'express';
-import { createServer, type RequestListener, type Server } from 'node:http';
+import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { join, resolve } from 'node:path';
 import { createApp } from './app';
 import { installDemo, installMadeDemo } from './demo';
 import { MADE_DEMOS } from './jobs/jobs';
 import { toProblem } from './http/problem';
+import { answerWhileStarting } from './http/starting';
 import { openServices, type Services } from './services';
 import { lockFolder } from './store/folderLock';
 import { reasonOf } from '../src/core/reasonOf';
 
 /** Made by `npm run build:rt`. */
 const BUILT = join(__dirname, '..', 'build');
-
-const STARTING: RequestListener = (_req, res) => {
-  res.writeHead(503, { 'Content-Type': 'application/problem+json', 'Retry-After': '1' });
-  res.end(
-    JSON.stringify({ type: 'about:blank', title: 'Still starting', status: 503, detail: 'Try again in a second.' }),
-  );
-};
 
 /** Reasons that a person who starts the server can do something about, by the code of the system. */
 const REASONS: Readonly<Record<string, string>> = {
@@ -39,14 +33,14 @@ const REASONS: Readonly<Record<string, string>> = {
 async function main(): Promise<void> {
   const dataFolder = resolve(process.env.ZEPHIRO_DATA ?? 'data');
   const host = process.env.HOST ?? '127.0.0.1';
-  const server = createServer(STARTING);
+  const server = createServer(answerWhileStarting);
   // An upload takes as long as it needs; one that stalls is ended by the app.
   server.requestTimeout = 0;
   const address = await listen(server, Number(process.env.PORT ?? 4000), host);
   const services = await open(dataFolder, address);
   const hosts = [host, ...(process.env.ZEPHIRO_HOSTS ?? '').split(',')];
   const app: Express = createApp({ services, client: resolve('dist'), hosts });
-  server.off('request', STARTING).on('request', app);
+  server.off('request', answerWhileStarting).on('request', app);
   process.stdout.write(`Zephiro is at ${address}\n`);
   if (process.env.ZEPHIRO_DEMO === 'no') return;
   for (const demo of MADE_DEMOS) await tryDemo(() => installMadeDemo(services, demo, ended.signal), dataFolder);
