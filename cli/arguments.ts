@@ -5,7 +5,7 @@ export class UsageError extends Error {}
 
 const examples = new WeakMap<Command, string>();
 
-/** Shows a command line that can be typed as it stands, after the help and in the documentation. */
+/** Shows a command line that can be typed unchanged, after the help and in the documentation. */
 export function withExample(command: Command, line: string): Command {
   examples.set(command, line);
   return command.addHelpText('after', `\nExample:\n  ${line}`);

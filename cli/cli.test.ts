@@ -338,7 +338,7 @@ describe('files that say what cannot be', () => {
     expect([found.correlation, found.monoLossDb]).toEqual([-1, -60]);
     for (const seconds of [found.decaySeconds.whole, ...found.decaySeconds.octaves.map((octave) => octave.seconds)])
       expect(Math.abs(seconds / 0.7 - 1)).toBeLessThan(0.1);
-    // A tone at a quarter of the rate whose samples lie 45 degrees beside its peaks.
+    // A tone at a quarter of the rate whose samples are 45 degrees beside its peaks.
     sound(
       'between.wav',
       rate,

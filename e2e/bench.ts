@@ -91,7 +91,7 @@ export const stone = (page: Page, name: string): Locator =>
 export const isDown = (pad: Locator, down: boolean): Promise<void> =>
   expect(pad).toHaveAttribute('aria-pressed', String(down));
 
-/** Where an element lies once it lies still: what was just typed may have moved it. */
+/** Where an element is once it is still: what was just typed may have moved it. */
 async function restingBox(
   page: Page,
   target: Locator,

@@ -23,7 +23,7 @@ test('J15: a sound circles the listener in time with the piece: right ear first,
     const [from, to] = [Math.round((at - 0.4) * beat), Math.round((at + 0.4) * beat)];
     return powerDb(printed.channels[1]!, from, to) - powerDb(printed.channels[0]!, from, to);
   };
-  // The voice lies low, where a head shades little.
+  // The voice is low, where a head shades little.
   expect(difference(2)).toBeGreaterThan(1);
   expect(Math.abs(difference(4))).toBeLessThan(difference(2) / 2);
 });

@@ -5,7 +5,7 @@ import { beatShown, expect, frames, test } from './bench';
 interface Drawn {
   /** @param expected selectors within which things are drawn */
   begin(expected: readonly string[]): void;
-  /** How many were drawn, and those that lie elsewhere. */
+  /** How many were drawn, and those that are elsewhere. */
   end(): { readonly count: number; readonly outside: readonly string[] };
 }
 declare global {

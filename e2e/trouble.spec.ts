@@ -227,7 +227,7 @@ test('Play says so when no audio output answers, and plays once one does', async
   expect(server.port).toBe(4181);
   await page.addInitScript(() => {
     const { resume } = AudioContext.prototype;
-    // Hides the real state, which lies on the prototype before it.
+    // Hides the real state, which is on the prototype before it.
     Object.defineProperty(AudioContext.prototype, 'state', { configurable: true, get: () => 'suspended' });
     AudioContext.prototype.resume = () => new Promise(() => undefined);
     Object.assign(window, {

@@ -76,7 +76,7 @@ async function readSound(
 ): Promise<{ readonly sampleRate: number; readonly channels: readonly Float32Array[] }> {
   const bytes = await readFile(join(folder, `${hash}.wav`)).catch(() => null);
   if (!bytes) throw new Error('A sound of the piece is not on this server.');
-  // A copy of its own: samples have to lie on whole words.
+  // A copy of its own: samples have to be on whole words.
   return readFloatWav(new Uint8Array(bytes));
 }
 
@@ -218,7 +218,7 @@ async function writeFlac(
   const flac = await FlacWriter.begin(sampleRate, CHANNELS, bits, raw.frames, (bytes) => out.append(bytes));
   forEachBlock(raw, gain, (channels, n) => flac.write(n, (channel, frame) => writer.step(channels[channel]![frame]!)));
   const { sizes, md5 } = flac.finish();
-  // The stream's description lies behind the four letters and its own head: sizes of blocks, then of frames, then the
+  // The stream's description is behind the four letters and its own head: sizes of blocks, then of frames, then the
   // sum at its end.
   out.overwrite(sizes, 12);
   out.overwrite(md5, 26);

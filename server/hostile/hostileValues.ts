@@ -1,6 +1,6 @@
 import { gzipSync } from 'node:zlib';
 
-/** What stands for a parameter in a path, as it is sent: encoded or not. */
+/** Values of a path parameter, as they are sent: encoded or not. */
 export const HOSTILE_SEGMENTS: readonly string[] = [
   '..',
   '%2e%2e',

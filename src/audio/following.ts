@@ -5,7 +5,7 @@ import { fromFollow, type ToFollow } from './protocol';
 import type { LoadedSound } from './soundLibrary';
 import { startWorker } from './workerJob';
 
-/** Where a follower stands through the piece, found in a worker of its own. */
+/** The values of a follower through the piece, computed in a worker of its own. */
 export async function follow(
   piece: Piece,
   modulator: Follower,

@@ -109,7 +109,7 @@ export class MeterWriter {
     this.rise(SLOTS + index * PER_SLOT + 1, wet, fall);
   }
 
-  /** Where a modulator of the plan stands. */
+  /** The value of a modulator of the plan. */
   turn(index: number, value: number): void {
     if (index < MAX_TURNS) this.cells[TURNS + index] = value;
   }
@@ -187,7 +187,7 @@ export class MeterReader {
     return slot < 0 || slot >= MAX_SLOTS ? 0 : this.cells[SLOTS + slot * PER_SLOT + 3]!;
   }
 
-  /** Where a modulator stands just now, by its place in the piece. */
+  /** The present value of a modulator, by its index in the piece. */
   turn(modulator: number): number {
     return modulator < 0 || modulator >= MAX_TURNS ? 0 : this.cells[TURNS + modulator]!;
   }

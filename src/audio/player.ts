@@ -48,11 +48,11 @@ export const canChooseOutput = (): boolean =>
 
 /**
  * The engine on the browser's audio thread. Made silent; `play` is the first thing that needs a tap.
- * Whatever is told before the thread stands is told to it when it does.
+ * Messages that are sent before the thread is ready are queued.
  */
 export class Player {
   readonly meters: MeterReader;
-  /** Where the sound of the channel that is watched lies. */
+  /** Where the sound of the channel that is watched is. */
   readonly scope: SharedArrayBuffer;
   private readonly memory: SharedArrayBuffer;
   /** Ring of gestures to the running audio thread; null while there is none. */
@@ -170,7 +170,7 @@ export class Player {
     return this.watchers[this.watchers.length - 1]?.channel ?? null;
   }
 
-  /** @param onApplied told the sample of the piece at which the engine did it; never, if the thread does not stand */
+  /** @param onApplied called with the sample of the piece at which the engine did it; never while the thread is not ready */
   gesture(gesture: Gesture, onApplied?: (sample: number) => void): void {
     if (!onApplied) {
       this.tellGesture(gesture);

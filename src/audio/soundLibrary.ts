@@ -1,7 +1,7 @@
 import { RestartingWorker } from './restartingWorker';
 import { fromLoader, type ToLoader } from './soundProtocol';
 
-/** Frames that one peak of a waveform stands for. */
+/** Frames per peak of a waveform. */
 export const FRAMES_PER_PEAK = 240;
 
 export interface LoadedSound {

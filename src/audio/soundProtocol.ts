@@ -6,7 +6,7 @@ import * as z from 'zod';
 export const floats = z.custom<Float32Array>((value) => value instanceof Float32Array);
 export const soundList = z.array(z.object({ hash: z.string(), channels: z.array(floats).min(1).max(2) }));
 
-/** A sound asked of the sound worker: where it lies and the rate it is wanted at. */
+/** A sound asked of the sound worker: where it is and the rate it is wanted at. */
 export const toLoader = z.object({
   hash: z.string(),
   url: z.string(),

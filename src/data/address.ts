@@ -15,7 +15,7 @@ export interface Address {
   readonly slot: string | null;
 }
 
-/** In the address of the piece's own view, what stands before the channel. */
+/** In the address of the piece's own view, the part before the channel. */
 const TRACKS = 'tracks';
 
 const isView = (word: string | undefined): word is ViewName => VIEW_NAMES.some((view) => view === word);

@@ -80,7 +80,7 @@ function show(id = 'p', name = 'Piece'): void {
     opened: state().opened + 1,
   });
 }
-/** What lies in the browser's database, with changes. */
+/** What is in the browser's database, with changes. */
 async function kept(): Promise<UnsavedWork[]> {
   const store = await UnsavedStore.open();
   const works = await store.list();

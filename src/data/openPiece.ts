@@ -12,7 +12,7 @@ import { StandsOnIt, takeOut } from '../core/piece/takeOut';
 import { fetchPiece } from './api';
 import { newId } from './newId';
 
-/** Where the piece stands against the server's copy. */
+/** State of the piece relative to the server's copy. */
 export type SaveState =
   | { readonly kind: 'saved' }
   | { readonly kind: 'waiting' }
@@ -53,7 +53,7 @@ interface OpenPiece {
   /** Undoes or redoes until `cursor` entries are in force. */
   goTo(cursor: number): void;
   /**
-   * Takes one edit out of the middle, as an edit of its own; where later ones stand on it that becomes a notice.
+   * Takes one edit out of the middle, as an edit of its own; where later ones depend on it that becomes a notice.
    * @param index of the entry
    */
   takeOut(index: number): boolean;

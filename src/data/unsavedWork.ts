@@ -82,7 +82,7 @@ function migrateChanges(document: Stored, changes: readonly UnsavedChange[]): Un
   });
 }
 
-/** The work as it stands once a save that was under way has arrived. */
+/** The work that is left once a save under way has arrived. */
 function afterSending(work: UnsavedWork, sending: UnsavedSending, revision: number): UnsavedWork {
   const { piece, history } = replay({
     base: work.base,

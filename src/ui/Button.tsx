@@ -16,7 +16,7 @@ interface ButtonProps {
   readonly mode?: 'outlined' | 'contained' | 'text';
   readonly disabled?: boolean;
   readonly style?: StyleProp<ViewStyle>;
-  /** Of what lies within: `flex-start` for a button as wide as a list. */
+  /** Of what is within: `flex-start` for a button as wide as a list. */
   readonly align?: 'center' | 'flex-start';
   readonly onPress: () => void;
 }

@@ -48,6 +48,6 @@ export function IconButton({
 
 const styles = StyleSheet.create({
   size: { margin: 0, width: TOUCH, height: TOUCH, borderRadius: TOUCH / 2 },
-  // What is touched lies within the line.
+  // What is touched is within the line.
   outlined: { width: TOUCH + 2, height: TOUCH + 2, borderRadius: TOUCH / 2 + 1 },
 });

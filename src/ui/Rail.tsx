@@ -189,7 +189,7 @@ export function Rail({
   );
 }
 
-/** The filled part: from the left end, or from zero where a value may lie to either side of it. */
+/** The filled part: from the left end, or from zero where a value may be to either side of it. */
 function filled(param: Param, position: number): { left: `${number}%`; right: `${number}%` } {
   const from = param.kind === 'number' && param.min < 0 && param.max > 0 ? paramPosition(param, 0) : 0;
   return { left: `${Math.min(from, position) * 100}%`, right: `${(1 - Math.max(from, position)) * 100}%` };

@@ -84,5 +84,5 @@ export function useFrame(draw: Draw): void {
   useEffect(() => loop.add(latest), []);
 }
 
-/** The element a React Native view stands for on the web. */
+/** The element of a React Native view on the web. */
 export const elementOf = (view: unknown): HTMLElement | null => (view instanceof HTMLElement ? view : null);

@@ -10,7 +10,7 @@ interface RovingFocus {
   readonly items?: string;
   /** The item that is stopped at first, as a selector; the first of all where there is none. */
   readonly first?: string;
-  /** What stands in a row, as a selector: up and down go to the same place of the row above or below. */
+  /** Selector of a row: up and down go to the same index of the row above or below. */
   readonly rows?: string;
   /** False where other keys choose the item. */
   readonly arrows?: boolean;

@@ -81,7 +81,7 @@ export const FONT_STRONG = 'HankenGrotesk_600SemiBold';
 export const FONT_WATER = 'Newsreader_400Regular_Italic';
 /** Least side of anything that is touched. */
 export const TOUCH = 44;
-/** From this width on, panes stand side by side. */
+/** From this width on, panes are side by side. */
 export const WIDE = 900;
 /** Corners: of fields, of cards and sheets, and of what is tapped (half of `TOUCH`). */
 export const RADIUS = { field: 14, card: 18, pill: 22 } as const;

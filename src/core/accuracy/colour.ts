@@ -59,7 +59,7 @@ function flangerError(delay: number): number {
   return dips.length === wanted.length ? worst(dips.map((hz, i) => 100 * (hz / wanted[i]! - 1))) : 100;
 }
 
-/** How far the tone that should not be there stands over -50 dB under the one that should. */
+/** Level of the unwanted tone above -50 dB relative to the wanted one. */
 function imageOver(shift: number, blend: 1 | -1): number {
   return Math.max(
     ...[60, 440, 3000, 9000, 15_000].map((hz) => {

@@ -145,7 +145,7 @@ const MATCHED: readonly Named[] = [
   { curve: 'drawn', drive: 31 },
 ];
 
-/** Farthest that a step's gain lies from its height, and that a change lies from its time, as a share. */
+/** Farthest that a step's gain is from its height, and that a change is from its time, as a share. */
 function gateError(): number {
   const heights = [0.25, 0.75, 0.1, 1, 0.5, 0.33, 0, 0.9];
   const named = Object.fromEntries(heights.map((height, i) => [`step${i + 1}`, height]));

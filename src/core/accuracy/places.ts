@@ -100,7 +100,7 @@ function eyringError(room: Room): number {
   );
 }
 
-/** How far the first reflections lie from where the images say, in samples: the highest sample near each place. */
+/** How far the first reflections are from where the images say, in samples: the highest sample near each place. */
 function reflectionError(): number {
   const bare: Room = {
     ...LIVE,

@@ -58,7 +58,7 @@ const TAP_RIGHT = [0.9, 0.5 * 0.4, 0.7, 0.3];
 function detuneError(cents: number): number {
   const hz = 1000;
   const out = runWet('doubling', { voices: 1, detune: cents, time: 20 }, { seconds: 3, input: sine(hz, 0.4) });
-  // Where the second head hands over to the first, two phases meet: between those moments the pitch stands.
+  // Where the second head hands over to the first, two phases meet: between those moments the pitch is constant.
   const found = toneHz(out.left, hz * Math.pow(2, cents / 1200), 12_000, 140_000);
   return 1200 * Math.log2(found / hz) - cents;
 }

@@ -55,7 +55,7 @@ const PEAK_FRAMES = 65_536;
 const PEAKS_FROM_HZ = 100;
 const PEAKS_TO_HZ = 16_000;
 
-/** How far the highest peak of a spectrum stands over the mean of its third octave, in dB. */
+/** Level of the highest peak of a spectrum over the mean of its third octave, in dB. */
 function highestPeak(samples: Float64Array, sampleRate: number): number {
   const power = powerSpectrum(samples.map((x, i) => x * (0.5 - 0.5 * Math.cos((2 * Math.PI * i) / PEAK_FRAMES))));
   const sums = new Float64Array(power.length + 1);

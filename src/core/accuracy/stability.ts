@@ -121,7 +121,7 @@ function inputOf({ input, hz, sampleRate }: DecayCase): (index: number) => numbe
   return (i) => (i % gap === 0 ? 0.8 : 0);
 }
 
-/** Largest sum of so many parts side by side that lie in `[from, to)`. */
+/** Largest sum of so many parts side by side that are in `[from, to)`. */
 function loudestSum(parts: Float64Array, from: number, to: number): number {
   let [sum, largest] = [0, 0];
   for (let i = from; i < Math.min(to, parts.length); i += 1) {

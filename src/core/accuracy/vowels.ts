@@ -5,7 +5,7 @@ import type { Accuracy } from './measure';
 const RATE = 48_000;
 const HIGHEST_HZ = 18_000;
 const LOOKED_AT_HZ = 4500;
-/** What lies so far below the loudest formant is not looked at. */
+/** What is so far below the loudest formant is not looked at. */
 const FLOOR = 0.02;
 /** Middles and widths of the formants of an open vowel, in Hz. */
 const FORMANTS = [

@@ -23,7 +23,7 @@ const HIGHEST_HZ = 16_000;
  * ever does.
  */
 const LAG_SECONDS = 0.03;
-/** A rise must stand this far over the mean of those around it, as a share of the highest of all. */
+/** A rise must be this far over the mean of those around it, as a share of the highest of all. */
 const OVER = 0.08;
 const AROUND_SECONDS = 0.12;
 const MIN_GAP_SECONDS = 0.05;
@@ -34,7 +34,7 @@ const PEAK_SECONDS = 0.04;
 const BACK = 1024;
 /** Loudness goes by this power of the pressure (S. S. Stevens, "The Measurement of Loudness", 1955). */
 const HEARD = 0.6;
-/** Hits this far under the loudest are what lies between hits. */
+/** Hits this far under the loudest are what is between hits. */
 const QUIETEST = 0.01;
 
 /** Where hits begin in a sound, mono or stereo, on both sides added up. */

@@ -4,7 +4,7 @@ import { loudness } from './loudness';
 export const soundFiguresSchema = z.object({
   /** Integrated, by BS.1770; null for silence. */
   lufs: z.number().nullable(),
-  /** Share of the power that lies in the side: 0 mono, 0.5 two unlike sides, 1 turned over. */
+  /** Share of the power that is in the side: 0 mono, 0.5 two unlike sides, 1 turned over. */
   width: z.number(),
   /** What a single speaker loses, in dB. */
   monoLossDb: z.number(),

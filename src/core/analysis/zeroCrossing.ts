@@ -4,7 +4,7 @@ import type { SoundData } from '../dsp/soundData';
  * The place near another where a sound goes through nothing, so that a cut there makes no step: where the sum of all
  * channels changes its sign, or is nearest to nothing.
  * @param frame where the cut was wanted
- * @param reach how far off it may lie, in frames
+ * @param reach how far off it may be, in frames
  */
 export function crossingNear(channels: SoundData, frame: number, reach: number): number {
   const length = channels[0]?.length ?? 0;

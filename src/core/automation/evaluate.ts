@@ -90,7 +90,7 @@ export function positionAt(track: LaneTrack, place: number, segment: number): nu
 }
 
 /**
- * The engine's number where a lane stands still: in a held segment, before the first point and after the last; NaN
+ * The engine's number where a lane is constant: in a held segment, before the first point and after the last; NaN
  * elsewhere.
  */
 export function heldNumberAt({ numbers, shapes }: LaneTrack, segment: number): number {

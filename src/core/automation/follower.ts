@@ -1,7 +1,7 @@
 import { lastAtOrUnder } from '../music/tempo';
 import type { StereoBlock } from '../dsp/blocks';
 
-/** Under this it stands at 0, at full scale at 1; in between by the decibel. */
+/** At this level and below it is 0, at full scale 1; linear in dB between. */
 const FLOOR_DB = -60;
 
 /** The level of a track's clips as it is heard, before its effects: quick to rise, slow to fall, as wanted. */
@@ -49,10 +49,10 @@ export class Follower {
 export interface FollowedLevels {
   /** Beat at the end of each step, rising. */
   readonly beats: Float64Array;
-  /** Where the follower stands from there on, 0 to 1. */
+  /** Value of the follower from there on, 0 to 1. */
   readonly values: Float64Array;
 }
 
-/** Where the follower stands at a beat: 0 before its first step, and through the piece without a track to follow. */
+/** Value of the follower at a beat: 0 before its first step, and through the piece without a track to follow. */
 export const followedAt = ({ beats, values }: FollowedLevels, beat: number): number =>
   values[lastAtOrUnder(beats, beat)] ?? 0;

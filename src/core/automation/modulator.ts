@@ -158,7 +158,7 @@ const runSchema = z.strictObject({
   rate: rateSchema,
   /** The value at each step, -1 to 1. */
   steps: z.array(z.number().min(-1).max(1)).min(1).max(MAX_RUN_STEPS),
-  /** Indices of steps that are switched off: what it turns stands there where its own rail is. */
+  /** Indices of steps that are switched off: there its targets keep their own values. */
   off: z
     .array(
       z

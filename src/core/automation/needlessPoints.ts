@@ -2,7 +2,7 @@ import type { Point } from './point';
 
 const isLevel = ({ shape }: Point): boolean => shape !== 'curve';
 
-/** Whether a lane is the same without a point, which lies between `before` and `next`. */
+/** Whether a lane is the same without a point, which is between `before` and `next`. */
 function isNeedless(before: Point | undefined, point: Point, next: Point | undefined): boolean {
   if (!before || before.value !== point.value || !isLevel(before) || !isLevel(point)) return false;
   return next === undefined || next.value === point.value || (before.shape === 'hold' && point.shape === 'hold');

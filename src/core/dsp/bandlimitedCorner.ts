@@ -25,7 +25,7 @@ function threeTimesLate(u: number): number {
  * ever.
  * Source: F. Esqueda, V. Välimäki and S. Bilbao, "Aliasing Reduction in Clipped Signals" (2016), with the B-spline of
  * third order, and its next integral for what the curvature changes by.
- * @param at first of the four; the corner lies between the second and the third
+ * @param at first of the four; the corner is between the second and the third
  * @param since samples from the corner to the third, 0 to 1
  * @param height, slope, curvature what the wave changes by at the corner: itself, by the sample, and by the sample
  * twice

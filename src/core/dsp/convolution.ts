@@ -44,7 +44,7 @@ export function prepareImpulse(left: ArrayLike<number>, right: ArrayLike<number>
   return { frames: left.length, stages };
 }
 
-/** Lays a spectrum that lies at `slot` of `count` to another slot of so many. */
+/** Lays a spectrum that is at `slot` of `count` to another slot of so many. */
 function layIn(from: Float32Array, count: number, slot: number, to: Float32Array, wide: number, place: number): void {
   const fours = from.length / (count * FOUR);
   for (let i = 0; i < fours; i += 1) {
@@ -53,7 +53,7 @@ function layIn(from: Float32Array, count: number, slot: number, to: Float32Array
 }
 
 /**
- * Rows of figures lie this much farther apart than they are long. All lengths are powers of two: without it everything
+ * Rows of figures are this much farther apart than they are long. All lengths are powers of two: without it everything
  * that is read and written side by side would fall to the same few places of the processor's cache, and drive itself
  * out of it.
  */
@@ -195,7 +195,7 @@ class Stage {
   /** Whether it is the lower half that is summed for two blocks at once. */
   private lower = true;
 
-  /** @param base where it lies in a memory that others share, in figures */
+  /** @param base where it is in a memory that others share, in figures */
   constructor(
     private readonly index: number,
     private readonly most: number,

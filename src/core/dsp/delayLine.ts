@@ -31,7 +31,7 @@ export class DelayLine {
   /**
    * @param maxDelay longest delay in samples
    * @param maxRun longest run of samples per call
-   * @param ring where the samples lie, of `ringSize`
+   * @param ring where the samples are, of `ringSize`
    */
   constructor(maxDelay: number, maxRun: number, ring = new Float32Array(ringSize(maxDelay, maxRun))) {
     this.ring = ring;
@@ -52,7 +52,7 @@ export class DelayLine {
     this.place = (at + n) & mask;
   }
 
-  /** Index of the first of `n` samples at a whole delay when they lie in one piece in the ring; else -1. */
+  /** Index of the first of `n` samples at a whole delay when they are in one piece in the ring; else -1. */
   wholeAt(delay: number, n: number): number {
     const size = this.ring.length;
     const at = (this.place - delay) & this.mask;
@@ -60,7 +60,7 @@ export class DelayLine {
   }
 
   /**
-   * How far past a whole sample the reading at a delay lies, 0-1; of the delay alone, so that it is the same wherever
+   * How far past a whole sample the reading at a delay is, 0-1; of the delay alone, so that it is the same wherever
    * the ring stands.
    */
   static fractionAt(delay: number): number {
@@ -68,14 +68,14 @@ export class DelayLine {
   }
 
   /**
-   * Index of the first sample under the kernel for `n` samples at a delay, when all of them lie in one piece; else -1.
+   * Index of the first sample under the kernel for `n` samples at a delay, when all of them are in one piece; else -1.
    */
   windowAt(delay: number, n: number): number {
     const at = (this.place - Math.ceil(delay) - SINC_BEFORE) & this.mask;
     return at + n + SINC_TAPS <= this.ring.length ? at : -1;
   }
 
-  /** True when the next `n` samples written lie in one piece. */
+  /** True when the next `n` samples written are in one piece. */
   hasRoom(n: number): boolean {
     return this.place + n <= this.ring.length;
   }

@@ -24,7 +24,7 @@ export class FeedbackNetwork {
   private place = 0;
   private readonly kernel: Step | null;
   private readonly goal = new Float32Array(SHELF_FIGURES * NETWORK_LINES);
-  /** Steps until the shelves stand still: one to reach the last goal, and one to set their increments to zero. */
+  /** Steps until the shelves are steady: one to reach the last goal, and one to set their increments to zero. */
   private stepsToSettle = 0;
 
   /**

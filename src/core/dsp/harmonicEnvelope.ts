@@ -8,7 +8,7 @@ const FOLLOWED = 0.3;
  */
 const GAP = 1.4;
 /**
- * A bin that stands so far over those two away, in natural logarithms (9 dB), is the middle of a tone in a Hann window.
+ * A bin that is so far over those two away, in natural logarithms (9 dB), is the middle of a tone in a Hann window.
  */
 const PROMINENT = 1;
 /**
@@ -145,7 +145,7 @@ export class HarmonicEnvelope {
       const after = (heights[i + 1]! - heights[i]!) / right;
       const near = 2 * right + left;
       const far = right + 2 * left;
-      // The top of a formant lies between two harmonics: there the curve is a parabola, which may stand over both.
+      // The top of a formant is between two harmonics: there the curve is a parabola, whose top may be over both.
       slopes[i] =
         before * after <= 0
           ? within((before * right + after * left) / (left + right), STEEPEST * smaller(before, after))

@@ -59,7 +59,7 @@ export class IntegerDelayLine {
         for (let i = 0; i < size; i += 1) largeRing[i] = this.ring[i]!;
         this.ring = largeRing;
       }
-      // Samples from the write index on are the oldest: in the longer ring they lie at its end.
+      // Samples from the write index on are the oldest: in the longer ring they are at its end.
       this.ring.copyWithin(needed - size + writeIndex, writeIndex, size);
       this.mask = needed - 1;
     }

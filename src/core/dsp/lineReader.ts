@@ -7,7 +7,7 @@ import { copyBlock, STEP_FRAMES } from './blocks';
 
 const CODE = { plain: LINE_READ_BYTES, fused: LINE_READ_FUSED_BYTES };
 
-/** Where things lie, in bytes from its beginning. */
+/** Where things are, in bytes from its beginning. */
 const KERNEL_AT = 0;
 const SCRATCH_AT = KERNEL_AT + 4 * SINC_TAPS;
 const DELAYS_AT = SCRATCH_AT + 4 * STEP_FRAMES;
@@ -29,7 +29,7 @@ interface Work {
 }
 
 /**
- * Reads delay lines whose rings lie in the same memory as it: what DelayLine.readFixed and readMoving do, by
+ * Reads delay lines whose rings are in the same memory as it: what DelayLine.readFixed and readMoving do, by
  * WebAssembly.
  */
 export class LineReader {

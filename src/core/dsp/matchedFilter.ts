@@ -34,7 +34,7 @@ const NOTCH_AT = [
   [0.3, 0.6],
 ] as const;
 /**
- * For poles that are matched too: how high the upper angle may lie, as a share of half the rate, and where it lies
+ * For poles that are matched too: how high the upper angle may be, as a share of half the rate, and where it is
  * else, as a share of the corner.
  */
 const UPPER_AT = [
@@ -229,7 +229,7 @@ export class MatchedFilter {
     set(b, atDc, (r1 * q2 - p2 * r3) / det, (p1 * r3 - q1 * r1) / det);
   }
 
-  /** Both zeros of a high-pass lie at DC; its level is met at one angle. */
+  /** Both zeros of a high-pass are at DC; its level is met at one angle. */
   private doubleZero(at: number): void {
     const p = sinSquared(at);
     const level = (this.model(at) * valueAt(this.a, p)) / (p * p);
@@ -253,7 +253,7 @@ export class MatchedFilter {
   }
 
   /**
-   * Poles from the squared denominator at both -3 dB edges of the resonance, as far as they lie below Nyquist.
+   * Poles from the squared denominator at both -3 dB edges of the resonance, as far as they are below Nyquist.
    * @param way index in UPPER_AT  @param highPass whether the numerator is that of a high-pass, else that of a peak
    * @returns false when both edges are the same angle
    */
@@ -337,7 +337,7 @@ export class MatchedFilter {
     this.compare();
   }
 
-  /** Keeps a design when it can be split, and lies nearer to the model than the best so far. */
+  /** Keeps a design when it can be split, and is nearer to the model than the best so far. */
   private compare(): void {
     const { a, b } = this;
     if (!canBeSplit(a) || !canBeSplit(b)) return;

@@ -13,7 +13,7 @@ const CODE = { plain: OVERSAMPLE_BYTES, fused: OVERSAMPLE_FUSED_BYTES };
  * further.
  */
 const HALVES = [18, 6, 6] as const;
-/** Taps that the kernel takes at once; before those of a stage lies nothing for as many. */
+/** Taps that the kernel takes at once; before those of a stage is nothing for as many. */
 const TAPS_AT_ONCE = 12;
 /** Figures in a line of the cache. */
 const LINE = 16;
@@ -41,8 +41,8 @@ export interface Shaper {
 }
 
 /**
- * Where one stage lies in a channel, in figures from its beginning: each of its rows has room before it for what came
- * last. In this order it stands in the table.
+ * Where one stage is in a channel, in figures from its beginning: each of its rows has room before it for what came
+ * last. The table has them in this order.
  */
 interface Stage {
   readonly half: number;
@@ -156,7 +156,7 @@ export class Oversampler {
    * Shapes a run in place.
    * @param kind index in DRIVE_KINDS, or -1 for a shaper of one's own
    * @param from, to drive at the ends of the run, 1 = clean
-   * @param shaper shapes samples of the high rate where they lie
+   * @param shaper shapes samples of the high rate where they are
    */
   process(
     run: { readonly left: Float64Array; readonly right: Float64Array },
@@ -198,7 +198,7 @@ const DECIMATION_HALF = [
 ];
 const DECIMATION_TAPS = evenOut([...DECIMATION_HALF, ...DECIMATION_HALF.slice(0, -1).reverse()]);
 
-/** Exactly one at standing still. */
+/** Exactly one at 0 Hz. */
 function evenOut(taps: readonly number[]): number[] {
   const sum = taps.reduce((all, tap) => all + tap, 0);
   return taps.map((tap) => tap / sum);
@@ -216,7 +216,7 @@ function halfBand(half: number, beta: number): Float32Array {
       besselI0(beta)
     );
   });
-  // Exactly one at standing still: together with the middle the taps make up the whole.
+  // Exactly one at 0 Hz: together with the middle the taps make up the whole.
   const sum = taps.reduce((all, tap) => all + tap, 0);
   return Float32Array.from(taps, (tap) => (tap * 0.5) / sum);
 }

@@ -38,7 +38,7 @@ class Side {
 }
 
 /**
- * Takes a stereo sound apart frame by frame and lays it together with the frames nearer or farther apart. All that lies
+ * Takes a stereo sound apart frame by frame and lays it together with the frames nearer or farther apart. All that is
  * round a peak keeps the phases it has to it, on both sides, so that neither a voice nor its place falls into a wash.
  * Source: Jean Laroche and Mark Dolson, "Improved Phase Vocoder Time-Scale Modification of Audio" (1999), identity
  * phase locking.
@@ -75,7 +75,7 @@ export class PhaseVocoder {
     this.envelope = new SpectralEnvelope(size, sampleRate);
   }
 
-  /** What frames laid at this distance have to be multiplied by to stand at the level they came. */
+  /** Gain that restores the input's level when frames overlap at this distance. */
   levelAt(hopOut: number): number {
     return hopOut / (0.375 * this.size);
   }
@@ -90,7 +90,7 @@ export class PhaseVocoder {
   /**
    * Makes `made` of `frame` on both sides, by the four stages below, which may be spread over time.
    * @param hopIn samples since the last frame
-   * @param hopOut samples by which it shall lie behind it, a quarter of the size at most
+   * @param hopOut samples by which it shall be behind it, a quarter of the size at most
    * @param formants ratio by which the envelope is moved along the frequencies; 1 leaves it
    * @param top bins from here on are silenced
    */
@@ -241,7 +241,7 @@ export class PhaseVocoder {
         li = level * left.imLaid[k]!,
         rr = level * right.reLaid[k]!,
         ri = level * right.imLaid[k]!;
-      // What stands still, and what turns at half the rate, has no phase of its own.
+      // Bins at 0 Hz and at half the rate are real.
       const edge = k === 0 || k === size / 2;
       re[k] = edge ? lr : lr - ri;
       im[k] = edge ? rr : li + rr;

@@ -5,7 +5,7 @@ const BETA = 10;
 const PHASES = 1024;
 
 /**
- * A sound at another rate, by a windowed sinc of 64 taps whose cutoff lies at the lower of the two Nyquist frequencies.
+ * A sound at another rate, by a windowed sinc of 64 taps whose cutoff is at the lower of the two Nyquist frequencies.
  * Source: Julius O. Smith, "Digital Audio Resampling Home Page" (2002). Equal in every engine: its table uses only
  * functions that agree in the digits kept by single precision.
  */

@@ -6,7 +6,7 @@ import { sincReadReference } from './kernels/sincRead/reference';
 
 /** Most samples of one reading. */
 export const READ_FRAMES = 128;
-/** Where things lie, in figures of 32 bits. */
+/** Where things are, in figures of 32 bits. */
 const OUT = 0;
 const TABLE = 4 * READ_FRAMES;
 const RINGS = TABLE + (SINC_PHASES + 1) * SINC_TAPS;
@@ -83,7 +83,7 @@ export class SincRings {
     }
   }
 
-  /** The first figures stand behind the last as well. */
+  /** The first samples are repeated behind the last. */
   private repeat(at: number): void {
     this.left[this.size + at] = this.left[at]!;
     this.right[this.size + at] = this.right[at]!;
@@ -97,7 +97,7 @@ export class SincRings {
 
   /**
    * Reads both sides into [from, to) of what comes out: at `start`, then on by `speed`, which grows by `growth`. Places
-   * lie within 2^31.
+   * are within 2^31.
    */
   read(start: number, speed: number, growth: number, from: number, to: number): void {
     this.work.read(

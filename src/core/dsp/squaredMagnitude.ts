@@ -39,14 +39,14 @@ export function split(c: Float64Array, out: Float64Array): void {
   set(out, b0, 0.5 * (first - second), b0 === 0 ? 0 : -c[2]! / (4 * b0));
 }
 
-/** Angles at which a shelf is matched whose middle lies well below `high`: around it, and up to there. */
+/** Angles at which a shelf is matched whose middle is well below `high`: around it, and up to there. */
 export function lowAngle(index: number, angle: number, high: number): number {
   if (index === 0) return 0.6 * angle;
   if (index === 1) return angle;
   return index === 2 ? 0.5 * (angle + high) : high;
 }
 
-/** The same for one whose middle lies near `high` or above it: mostly below the middle. */
+/** The same for one whose middle is near `high` or above it: mostly below the middle. */
 export function highAngle(index: number, angle: number, high: number): number {
   if (index === 0) return 0.3 * angle;
   if (index === 1) return 0.6 * angle;

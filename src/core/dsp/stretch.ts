@@ -15,7 +15,7 @@ export interface StretchSettings {
   readonly formantSemitones: number;
 }
 
-/** A hit is copied as it is for so long; what lies between hits is stretched by so much more. */
+/** A hit is copied as it is for so long; what is between hits is stretched by so much more. */
 const ATTACK_SECONDS = 0.02;
 /** Parts meet so shortly before a hit. */
 const BEFORE_SECONDS = 0.003;
@@ -113,7 +113,7 @@ class Stretcher {
       .filter((begin) => begin > 0);
   }
 
-  /** Where the beginning of a part comes to lie: it is the hit behind it that is put in its place. */
+  /** Where the beginning of a part comes to be: it is the hit behind it that is put in its place. */
   private laidAt(begin: number): number {
     if (begin === 0 || begin === this.left.length) return Math.round(begin * this.times);
     const before = Math.round(BEFORE_SECONDS * this.sampleRate);

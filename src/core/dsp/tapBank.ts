@@ -7,7 +7,7 @@ import { SINC_BEFORE, SINC_TAPS, sincCoefficients } from './sincTable';
 import { tapSumReference } from './kernels/tapSum/reference';
 
 const RUN = STEP_FRAMES + SINC_TAPS;
-/** Where things lie, in figures. */
+/** Where things are, in figures. */
 const SUMS = 0;
 const LEVELS = SUMS + 2 * STEP_FRAMES;
 const KERNEL = LEVELS + 4;
@@ -57,7 +57,7 @@ export class TapBank {
   }
 
   /**
-   * Adds to the sums what is heard of the last run at a delay in samples behind it, at the levels that stand in
+   * Adds to the sums what is heard of the last run at a delay in samples behind it, at the levels in
    * `levels`. Between samples the delay must be longer than a sinc's half.
    */
   add(delay: number): void {
@@ -89,7 +89,7 @@ export class TapBank {
   }
 
   /**
-   * Where `length` samples of the left ring lie in one piece; where they run over its end, they are laid together
+   * Where `length` samples of the left ring are in one piece; where they run over its end, they are laid together
    * first.
    */
   private reach(place: number, length: number): number {

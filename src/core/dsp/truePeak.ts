@@ -52,10 +52,10 @@ export const TRUE_PEAK_BOUND = Array.from({ length: PHASES }, (_, phase) =>
  * (after ITU-R BS.1770-4, annex 2).
  */
 export class TruePeak {
-  /** Twice, so that the newest TAPS samples always lie in one piece. */
+  /** Twice, so that the newest TAPS samples always are in one piece. */
   private readonly recent = new Float64Array(2 * TAPS);
   private place = 0;
-  /** For so many samples yet, one above the floor lies under the kernel. */
+  /** For so many samples yet, one above the floor is under the kernel. */
   private loud = 0;
 
   clear(): void {

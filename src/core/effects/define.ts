@@ -31,7 +31,7 @@ export interface EffectProcessor {
   locate(seconds: number, values: Float64Array): void;
   /** Takes an impulse that was prepared elsewhere; for effects that need one. */
   setImpulse?(impulse: PreparedImpulse): void;
-  /** Takes the chains that lie in its strands, by place from 0; for a braid. */
+  /** Takes the chains that are in its strands, by place from 0; for a braid. */
   setStrands?(works: readonly (StrandWork | null)[]): void;
   /**
    * Sets the sidechain: another channel's output, the same block refilled before each step; null for none.
@@ -104,7 +104,7 @@ export interface EffectDefinition {
   readonly glyph?: string;
   /** Ready-made fields that play it. */
   readonly fields?: readonly ReadyField[];
-  /** How many strands lie in it at most; none when left out. */
+  /** How many strands are in it at most; none when left out. */
   readonly maxStrands?: number;
   /** Parameters that hold sound for ever; an effect that is switched off lets go of it. */
   readonly holds?: readonly string[];
@@ -152,7 +152,7 @@ export interface EditorPart {
   readonly part: 'sidechain' | 'ownSound' | 'holdPad' | 'strandRow';
   /** The group of parameters that it shows instead of their rails. */
   readonly replaces?: string;
-  /** The parameter under which it stands. */
+  /** The parameter under which it is shown. */
   readonly after: string;
   /** Always when left out. */
   readonly when?: Condition;

@@ -12,7 +12,7 @@ export interface DelayRing {
   readonly at: number;
 }
 
-/** Lends rings in the memory that blocks lie in, and delays blocks there faster than TypeScript can. */
+/** Lends rings in the memory that blocks are in, and delays blocks there faster than TypeScript can. */
 export interface DelayRingPool {
   /** @returns an empty ring, or null when all are in use */
   allocateRing(): DelayRing | null;

@@ -3,7 +3,7 @@ import type { Handle, Partial, PartialsPicture } from './pictures';
 import { respond, type Sounding } from './respond';
 
 const RATE = 48_000;
-/** Power of two: tones that lie on its bins show as one line each. */
+/** Power of two: tones that are on its bins show as one line each. */
 const FRAMES = 8192;
 const MOST = 48;
 /** Nothing under this is drawn. */

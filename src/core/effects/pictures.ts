@@ -167,7 +167,7 @@ export interface RoomPicture {
   readonly handles: readonly Handle[];
 }
 
-/** Strands side by side, as they stand by their values; which of the places hold one, the piece knows. */
+/** Strands side by side with their values; the piece tells which positions hold one. */
 export interface BraidPicture {
   readonly kind: 'braid';
   /** The place that alone takes the sound; null when all do, or a pattern decides. */

@@ -4,7 +4,7 @@ export type MetreStretch = Pick<MetreSpan, 'beatsPerBar' | 'beat' | 'end'>;
 
 /**
  * Musical time of the step that is being processed, for effects that start on the grid. It is that of the sound that
- * enters the effect: what lies before it in the chain may be late.
+ * enters the effect: what is before it in the chain may be late.
  */
 export interface StepTime {
   readonly playing: boolean;
@@ -16,7 +16,7 @@ export interface StepTime {
   readonly beat: number;
   /** The same as if every bar were as long as the piece's own: what is counted in bars is counted by it. */
   readonly barBeat: number;
-  /** Samples from the first sample of the step to the sample on which a place in quarter notes lies. */
+  /** Samples from the first sample of the step to the sample on which a place in quarter notes is. */
   samplesUntil(beat: number): number;
   /** The same for a place counted as `barBeat` is. */
   samplesUntilBarBeat(barBeat: number): number;

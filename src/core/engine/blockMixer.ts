@@ -15,7 +15,7 @@ interface MixWork {
 }
 
 /**
- * What one effect works in, filled anew in each step. All that lie at the same depth share it, so that it stays near.
+ * What one effect works in, filled anew in each step. All that are at the same depth share it, so that it stays near.
  */
 export interface Scratch {
   readonly wet: StereoBlock;
@@ -96,7 +96,7 @@ export class BlockMixer implements DelayRingPool {
     this.freeBlocks.push(block);
   }
 
-  /** @param depth how many effects lie around it */
+  /** @param depth how many effects are around it */
   scratchAt(depth: number): Scratch {
     for (let i = this.scratch.length; i <= depth; i += 1)
       this.scratch.push({ wet: this.allocate(), faded: this.allocate() });

@@ -87,7 +87,7 @@ test('where there is nothing for them to act on they wait, and act when it comes
   const come = applyEdit(piece, addEffect, { channel: 't2', slot: echo('late'), at: 0 }).piece;
   expect(onTrack(come, 't2').target).toEqual({ kind: 'effect', channel: 't2', effect: 'late', param: 'input' });
   expect(compilePlan(come).channels[2]!.lanes).toHaveLength(1);
-  // Back where they came from they lie on what they moved.
+  // Back where they came from they are on what they moved.
   const home = applyEdit(piece, moveClip, { clip: 'c', start: 8, track: 't0' }).piece;
   for (const beat of [8.5, 10, 11.5])
     expect(valueAt(home, onTrack(home, 't0'), beat)).toBeCloseTo(valueAt(base, lane, beat), 4);

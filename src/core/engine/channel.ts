@@ -455,7 +455,7 @@ function rests(stretches: Float64Array, place: number): boolean {
 }
 
 /**
- * Samples into a step at which a point lies; 0 where it lies before.
+ * Samples into a step at which a point is; 0 where it is before.
  * @param place of the point, by the piece's own tempo  @param end of the step, likewise  @param ratio of the tempo here
  */
 function offsetOf(place: number | undefined, end: number, ratio: number): number {

@@ -38,7 +38,7 @@ const section = (beat: number, count: number, unit: number) => ({
   metre: metreOf(count, unit) as { beatsPerBar: number; unit: 4 | 8 },
 });
 
-/** Where the beats of a tempo lie, in samples. */
+/** Where the beats of a tempo are, in samples. */
 function beatsIn(tempo: Tempo, toBeat: number): number[] {
   const beats: number[] = [];
   for (let beat = 0; beat < toBeat;) {

@@ -9,7 +9,7 @@ const BAR_HZ = 1760;
 const BEAT_HZ = 1174.7;
 const GAIN = 0.35;
 const QUARTERS = 4;
-/** A sample may lie so far beside the beat that it belongs to. */
+/** A sample may be so far beside the beat that it belongs to. */
 const NEAR_BEATS = 1e-2;
 
 /**

@@ -25,7 +25,7 @@ export interface Plan {
   readonly tempoMap: TempoMap | null;
 }
 
-/** The tempo of a plan, for what converts places; its metres stand in `metres`. */
+/** The tempo of a plan, for conversions of positions; its metres are in `metres`. */
 export const tempoOfPlan = ({ bpm, beatsPerBar, tempoMap }: Plan): Tempo => ({
   bpm,
   beatsPerBar,
@@ -45,7 +45,7 @@ export interface PlanChannel {
   readonly slots: readonly PlanSlot[];
   readonly lanes: readonly PlanLane[];
   readonly links: readonly PlanLink[];
-  /** Where each macro of the piece stands, on the main output alone; as values they come after its own. */
+  /** Value of each macro of the piece, on the main output alone; as values they come after its own. */
   readonly macros: readonly { readonly id: string; readonly level: number }[];
 }
 
@@ -83,7 +83,7 @@ export interface PlanSlot {
   readonly side: string | null;
   /** Effects on its treated sound alone. */
   readonly wetPath: readonly PlanSlot[];
-  /** What lies in its strands, by place from 1. */
+  /** What is in its strands, by place from 1. */
   readonly strands: readonly { readonly place: number; readonly slots: readonly PlanSlot[] }[];
 }
 
@@ -118,6 +118,6 @@ export interface PrintScope {
   readonly clip: string | null;
   readonly fromSample: number;
   readonly toSample: number;
-  /** Only what lies in these stretches; all between the two ends when left out. */
+  /** Only what is in these stretches; all between the two ends when left out. */
   readonly hits?: readonly { readonly fromSample: number; readonly toSample: number }[] | undefined;
 }

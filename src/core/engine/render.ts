@@ -109,7 +109,7 @@ function lastOver(left: Float32Array, right: Float32Array, n: number): number {
   return -1;
 }
 
-/** What effects that look ahead make late is left out, so that a render lies where the sound belongs. */
+/** What effects that look ahead make late is left out, so that a render is where the sound belongs. */
 function skip(engine: Engine, samples: number): void {
   const left = new Float32Array(samples);
   engine.process(left, new Float32Array(samples), samples);

@@ -58,7 +58,7 @@ function withRun(run: ModulatorChange, held: readonly Held[], bpm: number, lanes
   return scene([noise], [{ clips: [clipOf('a', 0, 0, SECONDS)], chain }], more);
 }
 
-/** Where the run stands, and the step that it is in, at the end of each step of the engine. */
+/** Value of the run, and its step, at the end of each step of the engine. */
 function readings(
   made: ReturnType<typeof withRun>,
   seconds: number,

@@ -17,7 +17,7 @@ interface ChainEntry {
   readonly on?: boolean | undefined;
   /** Effects on its treated sound alone. */
   readonly wetPath?: readonly ChainEntry[] | undefined;
-  /** What lies in a braid, from the first place on; without it, what its preset brings. */
+  /** What is in a braid, from the first place on; without it, what its preset brings. */
   readonly strands?:
     readonly { readonly name?: string | undefined; readonly chain: readonly ChainEntry[] }[] | undefined;
 }
@@ -171,7 +171,7 @@ export function readLanes(file: unknown, slots: readonly Slot[], channel: string
 
 type LaneEntry = z.infer<typeof laneFileSchema>['lanes'][number];
 
-/** @throws BadData when a point lies where its parameter does not go */
+/** @throws BadData when a point is where its parameter does not go */
 function checkPoint(param: Param, lane: LaneEntry, value: number): void {
   if (lane.unit === 'beats' && !(param.kind === 'number' && param.sync))
     throw new BadData(`${lane.param} is no time: its lane cannot be in beats.`);

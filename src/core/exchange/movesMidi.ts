@@ -34,7 +34,7 @@ interface At {
 
 /**
  * Lanes as a MIDI file of format 1: a track for tempo and measure, then one a lane under its name, its places on the
- * rail as a controller of its own; the shape of every point stands in a text beside it.
+ * rail as a controller of its own; the shape of every point is in a text event beside it.
  * @param bits 14 in two controllers, or 7 in one
  */
 export function writeMovesMidi(piece: Piece, lanes: readonly Lane[], bits: 7 | 14): Uint8Array {
@@ -139,7 +139,7 @@ function controllers(index: number, position: number, bits: 7 | 14): MidiEvent[]
   return [event(controllerType, fine >> 7), event(controllerType + 32, fine & 127)];
 }
 
-/** Text of a MIDI file is bytes: what lies beyond is written as an escape of JSON. */
+/** Text of a MIDI file is bytes: what is beyond is written as an escape of JSON. */
 const ascii = (text: string): string =>
   text.replace(/[^\x20-\x7e]/g, (letter) => `\\u${letter.charCodeAt(0).toString(16).padStart(4, '0')}`);
 

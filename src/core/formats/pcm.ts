@@ -5,7 +5,7 @@ import { viewOf } from './byteSource';
 export type SampleCoding =
   'u8' | 's8' | 's16le' | 's16be' | 's24le' | 's24be' | 's32le' | 's32be' | 'f32le' | 'f32be' | 'f64le' | 'f64be';
 
-/** Where the samples of an uncompressed file lie; channels are interleaved. */
+/** Where the samples of an uncompressed file are; channels are interleaved. */
 export interface PcmLayout {
   /** 1 to 32. */
   readonly channels: number;

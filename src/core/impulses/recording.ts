@@ -4,7 +4,7 @@ import type { Impulse } from './room';
 const ONSET_DB = -34;
 const BEFORE_SECONDS = 0.001;
 const FRAME_SECONDS = 0.01;
-/** What lies this near the quietest tenth of the sound is its noise, not its decay. */
+/** What is this near the quietest tenth of the sound is its noise, not its decay. */
 const FLOOR_MARGIN_DB = 6;
 const FADE_SECONDS = 0.05;
 

@@ -2,7 +2,7 @@ import { fastConvolve } from '../dsp/fastConvolve';
 import { makeRandom } from '../dsp/random';
 import { roomImpulse, type Room } from './room';
 
-/** The room in which the stand-in for a microphone hangs. */
+/** The room of the simulated microphone. */
 export const STAND_IN_ROOM: Room = {
   box: [7.4, 10.2, 5.1],
   walls: ['plaster', 'plaster', 'planks', 'plaster', 'concrete', 'planks'],

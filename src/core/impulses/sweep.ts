@@ -21,7 +21,7 @@ export function exponentialSweep(seconds: number, sampleRate: number): Float32Ar
 }
 
 /**
- * The impulse of the place in which a sweep was recorded. What the loudspeaker bends lies before the sound then, and is
+ * The impulse of the place in which a sweep was recorded. What the loudspeaker bends is before the sound then, and is
  * cut away with what is before its onset.
  * @param recorded one channel, from the moment the sweep began
  */

@@ -64,7 +64,7 @@ export const barsBetween = (fromBeat: number, toBeat: number, tempo: Tempo): num
 export const placeByBars = (beat: number, spans: readonly MetreSpan[], beatsPerBar: number): number =>
   spans.length === 1 ? beat : (barOf(beat, spanAt(beat, spans)) - 1) * beatsPerBar;
 
-/** The beat at which a place by bars lies: `placeByBars` the other way round. */
+/** The beat at which a place by bars is: `placeByBars` the other way round. */
 export const beatOfBarPlace = (place: number, spans: readonly MetreSpan[], beatsPerBar: number): number =>
   spans.length === 1 ? place : barStartIn(place / beatsPerBar + 1, spans);
 

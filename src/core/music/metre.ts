@@ -8,7 +8,7 @@ export interface MetreSpan extends MetreChange {
   readonly end: number;
 }
 
-/** A place may lie a little before the beat it was set to: the playhead stands on whole samples. */
+/** A place may be a little before the beat it was set to: the playhead is on whole samples. */
 export const SLACK_BEATS = 1e-4;
 const QUARTERS = 4;
 

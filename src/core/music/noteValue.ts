@@ -104,7 +104,7 @@ function fraction(count: number, parts: number): NoteValue['base'] | null {
   return Number.isInteger(n) && n >= 1 && n <= MAX_PARTS && PARTS.includes(d) ? `${n}/${d}` : null;
 }
 
-/** Quarter-note beats as a note value, down to a sixty-fourth; null for what lies between them. */
+/** Quarter-note beats as a note value, down to a sixty-fourth; null for what is between them. */
 function noteOfBeats(beats: number): NoteValue | null {
   const base = fraction(beats * 16, 64);
   return base && { base, feel: 'straight' };

@@ -35,7 +35,7 @@ export interface Tempo {
   readonly metres?: readonly MetreChange[];
   /**
    * Left out where it does not change. Only places heed it, never lengths: a length of so many beats depends on where
-   * it lies.
+   * it is.
    */
   readonly map?: TempoMap;
 }

@@ -73,7 +73,7 @@ export function formatNumber(param: NumberParam, value: number): string {
   return formatPan(value, param.ends);
 }
 
-/** A setting as it stands on the rail: "dotted eighth · 489 ms", "66 %", "−6.0 dB", "ping-pong". */
+/** A setting as the rail shows it: "dotted eighth · 489 ms", "66 %", "−6.0 dB", "ping-pong". */
 export function formatValue(param: Param, value: ParamValue, context: ValueContext): string {
   if (param.kind === 'toggle') return value === true ? 'on' : 'off';
   if (param.kind === 'choice') return param.options.find((option) => option.id === value)?.label ?? String(value);

@@ -31,7 +31,7 @@ function noteNotches(param: NumberParam, context: ValueContext): Notch[] {
 }
 
 /**
- * A dragged place as a setting: the notch when it lies within `reach` of one, else the free value, rounded to what is
+ * A dragged place as a setting: the notch when it is within `reach` of one, else the free value, rounded to what is
  * shown.
  */
 export function settingAt(
@@ -57,7 +57,7 @@ export function settingAt(
 /** Four significant figures: finer than any rail can be dragged on a screen, coarse enough to read. */
 function tidy(param: NumberParam, number: number): number {
   if (number === 0) return 0;
-  // By hand only whole steps of the keyboard; what lies between can be typed.
+  // By hand only whole steps of the keyboard; what is between can be typed.
   if (param.unit === 'semitones') return clampNumber(Math.round(number), param.min, param.max);
   return clampNumber(Number(number.toPrecision(4)), param.min, param.max);
 }

@@ -27,7 +27,7 @@ interface Described {
   readonly label: string;
   /** One line: what it does to the sound. */
   readonly hint: string;
-  /** The section of the bench it stands in. */
+  /** The section of the editor it is shown in. */
   readonly group: string;
   /** It cannot change while it sounds: the treated sound sinks for a few milliseconds and comes back changed. */
   readonly mutesOnChange?: true;
@@ -70,7 +70,7 @@ export interface ToggleParam extends Described {
 export type Param = NumberParam | ChoiceParam | ToggleParam;
 export type Params = Readonly<Record<string, Param>>;
 
-/** As it stands in a piece: a number in the own unit, a choice's id, a note value or samples, or on and off. */
+/** As it is stored in a piece: a number in the own unit, a choice's id, a note value or samples, or on and off. */
 export type ParamValue = number | string | boolean;
 export type ParamValues = Readonly<Record<string, ParamValue>>;
 

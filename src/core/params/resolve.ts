@@ -5,7 +5,7 @@ import { clampNumber, positionToValue, valueToPosition } from './taper';
 
 const SAMPLES = /^(-?\d+(?:\.\d+)?)\s*(?:samples?|smp)$/i;
 
-/** The note value a setting is synced to, or null when it stands free of the tempo. */
+/** The note value a setting is synced to, or null when it is independent of the tempo. */
 export const syncedNote = (value: ParamValue): NoteValue | null =>
   typeof value === 'string' ? parseNote(value) : null;
 

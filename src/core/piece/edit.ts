@@ -29,7 +29,7 @@ export const patchSchema = z.strictObject({
 export type Patch = z.infer<typeof patchSchema>;
 
 /**
- * Name of the edit that stands where a stored one could not be read: it does nothing, and the history is not undone
+ * Name of the edit that replaces a stored one that could not be read: it does nothing, and the history is not undone
  * beyond it.
  */
 export const UNREADABLE_EDIT = 'unreadable';

@@ -81,7 +81,7 @@ export function reaches(
   return here?.sends.some((send) => reaches(piece, send.to, to, new Set([...seen, from]))) ?? false;
 }
 
-/** An effect with all that lies within it: itself, then its wet path, then its strands in order. */
+/** An effect with all that is within it: itself, then its wet path, then its strands in order. */
 export const slotsWithin = (slot: Slot): Slot[] => [
   slot,
   ...slotsIn(slot.wetPath ?? []),
@@ -95,7 +95,7 @@ export const slotsIn = (chain: readonly Slot[]): Slot[] => chain.flatMap(slotsWi
 export const findSlot = (piece: Piece, channel: string, slotId: string): Slot | undefined =>
   slotsIn(chainOf(piece, channel)).find((slot) => slot.id === slotId);
 
-/** Where each effect of the piece stands among all, in the order in which the engine meters them. */
+/** Index of each effect of the piece among all, in the order in which the engine meters them. */
 export const slotPlaces = (piece: Piece): Map<string, number> =>
   new Map(
     channelIds(piece)

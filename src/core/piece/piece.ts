@@ -87,7 +87,7 @@ export interface Slot {
   side?: string | undefined;
   /** Effects on its treated sound alone. */
   wetPath?: Slot[] | undefined;
-  /** What lies in a braid. */
+  /** What is in a braid. */
   strands?: Strand[] | undefined;
 }
 
@@ -201,7 +201,7 @@ export const sendSchema = z.strictObject({
 
 export const MAX_KEPT = 8;
 
-/** Chains kept of a channel, to be compared with the one that stands on it. */
+/** Chains kept of a channel, to be compared with its present one. */
 const storedVariantsSchema = z.array(z.strictObject({ id, name, chain: chainSchema })).max(MAX_KEPT);
 
 /** What tracks and returns have alike. */
@@ -228,7 +228,7 @@ export const laneSchema = z.strictObject({
   unit: z.enum(['own', 'beats']),
   on: z.boolean(),
   points: boundedList(pointSchema, 100_000, 1),
-  /** What lies under a clip goes where the clip goes; else moves belong to the track and stay. */
+  /** What is under a clip goes where the clip goes; else moves belong to the track and stay. */
   travels: z.boolean().optional(),
 });
 
@@ -261,7 +261,7 @@ export const controlSchema = z.strictObject({
 
 export const MAX_CONTROLS = 256;
 
-/** How a channel, or all of the piece, stood at a moment. */
+/** The values of a channel, or of all of the piece, at a moment. */
 export const snapshotSchema = z.strictObject({
   id,
   name,
@@ -305,7 +305,7 @@ export const printOrderSchema = z.strictObject({
   tailBars: z.number().min(0).nullable(),
   /** Rings until here instead: the next hit. */
   untilBeat: z.number().min(0).optional(),
-  /** Only what lies in these stretches goes in. */
+  /** Only what is in these stretches goes in. */
   hits: boundedList(z.strictObject({ from: z.number().min(0), to: z.number().positive() }), 2000).optional(),
   /** Only these effects of the channel take part; those that are on when left out. */
   effects: z.array(id).max(32).optional(),

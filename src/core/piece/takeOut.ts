@@ -4,7 +4,7 @@ import { channelIds, paramOf } from './find';
 import { pieceSchema, type Piece } from './piece';
 import { axesOf } from './playField';
 
-/** What cannot be taken out by itself, and the later edit that stands on it. */
+/** An edit that cannot be taken out by itself, and the later edit that depends on it. */
 export class StandsOnIt extends Error {}
 
 type Json = unknown;
@@ -21,12 +21,12 @@ const idOf = (value: Json): string | undefined =>
 const isKeyed = (value: Json): value is Json[] => Array.isArray(value) && value.every((one) => idOf(one) !== undefined);
 const same = (a: Json, b: Json): boolean => a === b || JSON.stringify(a) === JSON.stringify(b);
 
-/** Names of things on the way to a value: fields, and ids of what lies in lists. */
+/** Names of things on the way to a value: fields, and ids of what is in lists. */
 type Place = readonly string[];
 
 /**
  * Takes what an edit did back out of what came after it: where a value is still as the edit left it, it becomes what it
- * was before; what later edits made of other values stays. Lists are compared by the ids of what lies in them, so that
+ * was before; what later edits made of other values stays. Lists are compared by the ids of what is in them, so that
  * their order does not matter.
  * @param clash told of places that both the edit and later ones have changed
  */
@@ -59,7 +59,7 @@ function listWithout(
     const value = without(find(before, id), find(after, id), one, [...place, id], clash);
     return value === undefined || value === null ? [] : [value];
   });
-  // What the edit took away comes back behind what stood before it then.
+  // What the edit removed comes back behind what preceded it then.
   before.forEach((one, i) => {
     const id = idOf(one)!;
     if (find(after, id) !== undefined || find(now, id) !== undefined) return;

@@ -37,7 +37,7 @@ test('a bed fills the gap between two phrases: in from nothing, level all throug
   const left = bed();
   expect(level(left, 0, 2)).toBeLessThan(-150);
   expect(level(left, 2, 2.05)).toBeLessThan(level(left, 4, 5) - 20);
-  // Over single seconds the chord beats against itself; over several it stands.
+  // Over single seconds the chord beats against itself; over several its level is constant.
   const middle = [3, 6, 9, 12, 15].map((from) => level(left, from, from + 3));
   expect(Math.max(...middle) - Math.min(...middle)).toBeLessThan(1);
   expect(level(left, 18.001, 20)).toBeLessThan(-150);

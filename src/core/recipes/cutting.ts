@@ -261,7 +261,7 @@ const canTake = (input: RecipeInput, hit: number): boolean => {
 
 /** A hit this near the end of the stretch, in beats, is the one that it leads to. */
 const NEAR_BEATS = 0.13;
-/** How far a hit may lie beside a sixteenth to be on the grid. */
+/** How far a hit may be beside a sixteenth to be on the grid. */
 const ON_GRID_BEATS = 0.04;
 const isOnGrid = ({ beat }: Hit): boolean => Math.abs(beat * 4 - Math.round(beat * 4)) <= 4 * ON_GRID_BEATS;
 

@@ -15,7 +15,7 @@ import { barsLater } from '../music/grid';
 
 const SWELL_SPACES = ['room', 'hall', 'plate', 'cloud'] as const;
 
-/** What a swell is turned by; it grows into hits that are picked, where recipes lie over stretches. */
+/** What a swell is turned by; it grows into hits that are picked, where recipes are over stretches. */
 export const SWELL = {
   id: 'swell',
   name: 'Reverse swells',

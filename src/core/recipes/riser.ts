@@ -284,7 +284,7 @@ function laidParts(piece: Piece, range: BeatRange, settings: Settings, channel: 
 /** Notes in beats by which a gate opens, from the quiet end to the full one: each for a quarter of the stretch. */
 const GATE_BEATS: readonly number[] = [1, 0.5, 0.25, 0.125];
 
-/** Held steps, open for half of each note, as loud as the riser stands there. */
+/** Held steps, open for half of each note, as loud as the riser is there. */
 function gated({ start, end }: BeatRange, rises: boolean, level: number): Point[] {
   const points: Point[] = [];
   const length = end - start;

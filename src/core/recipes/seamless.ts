@@ -6,7 +6,7 @@ const STRIDE = 5;
 
 /**
  * A sound whose end goes over into its beginning without a seam: its last part is laid over its first, rising as that
- * sinks. Where both are alike the gains add up to one, where they are not their powers do, so that the level stands
+ * sinks. Where both are alike the gains add up to one, where they are not their powers do, so that the level is constant
  * either way.
  * @param overlap samples that are laid over one another, less than half the length
  * @param reachSeconds how much shorter the loop may be for a better seam; 0 for exactly `length - overlap`
@@ -37,7 +37,7 @@ export function seamless(
   );
 }
 
-/** The length near the wanted one at which what lies over one another is most alike. */
+/** The length near the wanted one at which what is over one another is most alike. */
 function bestTurn(channels: SoundData, wanted: number, reach: number, laid: number): number {
   let best = wanted;
   let most = -Infinity;
@@ -50,7 +50,7 @@ function bestTurn(channels: SoundData, wanted: number, reach: number, laid: numb
   return best;
 }
 
-/** From -1 to 1: how alike the beginning and what lies `turn` after it are. */
+/** From -1 to 1: how alike the beginning and what is `turn` after it are. */
 function likeness(channels: SoundData, turn: number, length: number): number {
   let [product, a, b] = [0, 1e-12, 1e-12];
   for (const channel of channels) {

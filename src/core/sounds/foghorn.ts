@@ -34,7 +34,7 @@ function blow(out: Float32Array, note: HornNote, bpm: number): void {
   }
 }
 
-/** How loud a note is at each of its samples, with its tremor, and up to how many Hz it stands open. */
+/** How loud a note is at each of its samples, with its tremor, and its cutoff in Hz. */
 function breath(sounding: number, frames: number): { sizes: Float64Array; opens: Float64Array } {
   const sizes = new Float64Array(frames);
   const opens = new Float64Array(frames);

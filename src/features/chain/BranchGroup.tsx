@@ -17,7 +17,7 @@ interface BranchGroupProps {
   readonly children: ReactNode;
 }
 
-/** A place where the thread parts: it leaves to the side, holds what lies there, and comes back. */
+/** A place where the thread parts: it leaves to the side, holds what is there, and comes back. */
 export function BranchGroup({ title, about, open = true, untreated = false, lamp, tools, children }: BranchGroupProps) {
   const tokens = useTokens();
   return (

@@ -16,14 +16,14 @@ import { SignalMeter } from './SignalMeter';
 interface ChainEffectsProps {
   readonly channel: string;
   readonly chain: readonly Slot[];
-  /** Where the chain lies; none for the channel's own. */
+  /** Where the chain is; none for the channel's own. */
   readonly inside?: Inside;
   /** What it is called when an effect is added. */
   readonly name: string;
 }
 
 /**
- * A chain as a thread from top to bottom, effect by effect; what lies within an effect parts from the thread
+ * A chain as a thread from top to bottom, effect by effect; what is within an effect parts from the thread
  * below it.
  */
 export function ChainEffects({ channel, chain, inside, name }: ChainEffectsProps) {

@@ -12,7 +12,7 @@ import { useTokens } from '../../ui/theme';
 import { paramName } from '../shared/channels/paramName';
 import { SlotRail } from '../shared/channels/SlotRail';
 
-/** So many stand side by side without taking the place of the others. */
+/** As many fit side by side without covering the others. */
 const MOST = 4;
 const NONE: readonly string[] = [];
 
@@ -44,7 +44,7 @@ export function PinnedRails({ channel, slot, width }: PinnedRailsProps) {
   );
 }
 
-/** Opens the choice of rails that stand in the head of this kind of effect. */
+/** Opens the choice of rails that are pinned to the head of this kind of effect. */
 export function PinButton({ slot }: { readonly slot: Slot }) {
   const [open, setOpen] = useState(false);
   const { params, paramIds, name } = effectOf(slot.effect);

@@ -19,7 +19,7 @@ test('the axis of a time carries note values where they lie, never two in each o
     expect(marks.map(({ says }) => says)).toEqual(expect.arrayContaining(['8000 ms', '0.1 ms']));
     const notes = marks.filter(({ says }) => /^1\/\d+$/.test(says));
     expect(notes.length).toBeGreaterThan(1);
-    // A note is halved from one to the next: the longer stands higher.
+    // A note is halved from one to the next: the longer is higher.
     const lengths = notes
       .map(({ position, says }) => ({ position, length: 1 / Number(says.slice(2)) }))
       .sort((a, b) => a.position - b.position);

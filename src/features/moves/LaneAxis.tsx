@@ -17,7 +17,7 @@ export interface AxisMark {
 const MIN_PX = 17;
 const LINE = 17;
 
-/** What stands on a lane's axis: its two ends, then as many note values, choices and named figures as have room. */
+/** The labels of a lane's axis: its two ends, then as many note values, choices and named figures as have room. */
 export function axisMarks(param: Param, context: ValueContext, y: (position: number) => number): AxisMark[] {
   const ends: AxisMark[] =
     param.kind === 'number'

@@ -27,7 +27,7 @@ interface LaneOverlayProps {
 
 /**
  * What links make of the lane: how far they reach as a band, the way they go as a fine broken line, and a mark that
- * rides where the parameter stands now.
+ * shows the parameter's present value.
  */
 export function LaneOverlay({ lane, track, pxPerBeat, window: { from, to }, height, y }: LaneOverlayProps) {
   const piece = usePiece();

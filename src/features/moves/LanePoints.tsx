@@ -11,7 +11,7 @@ interface LanePointsProps {
 }
 
 /**
- * The points of a lane in sight: those with room as rings; those that stand close as dots of one path, since there may
+ * The points of a lane in sight: those with room as rings; those that are close together as dots of one path, since there may
  * be thousands.
  */
 export function LanePoints({ laid, shown: { first, end }, chosen }: LanePointsProps) {

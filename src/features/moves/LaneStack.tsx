@@ -17,7 +17,7 @@ const WAVE = 64;
 
 const LOWEST = 112;
 const HIGHEST = 320;
-/** What stands above and below the lanes of a view: heads, ruler, clips, tools and transport. */
+/** What is above and below the lanes of a view: heads, ruler, clips, tools and transport. */
 const AROUND = { wide: 500, phone: 600 };
 /** Of a lane: its name and the space above it. */
 const NAME = 51;

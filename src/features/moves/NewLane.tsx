@@ -15,7 +15,7 @@ import { targetsOf, type TargetChoice } from '../studio/targets';
 import { usePiece } from '../studio/StudioProvider';
 import { newId } from '../../data/newId';
 
-/** Puts a lane into the piece, standing at the value the parameter has. @returns its id; null when it was refused */
+/** Puts a lane into the piece, at the parameter's present value. @returns its id; null when it was refused */
 export function addLane(piece: Piece, { target, param }: TargetChoice): string | null {
   const unit = laneUnit(piece, target);
   const value = valueInUnit(piece, param, basePosition(piece, target, param), unit);

@@ -17,7 +17,7 @@ interface NoLanesProps {
   readonly onAdded: (lane: string) => void;
 }
 
-/** What stands where no lane is in view: why, and what to do about it. */
+/** Shown where no lane is in view: why, and what to do about it. */
 export function NoLanes({ channel, hidden, armed, onAdded }: NoLanesProps) {
   const piece = usePiece();
   const tokens = useTokens();

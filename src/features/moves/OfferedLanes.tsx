@@ -26,7 +26,7 @@ interface OfferedLanesProps {
   readonly onAdded: (lane: string) => void;
 }
 
-/** Lanes that could be there: what leads the effects of a channel, and its level, standing at the values they have. */
+/** Lanes that could be there: the main parameters of a channel's effects, and its level, at their present values. */
 export function OfferedLanes({ channel, most, onAdded }: OfferedLanesProps) {
   const piece = usePiece();
   const tokens = useTokens();

@@ -52,7 +52,7 @@ export function PointTools({ lane, chosen, onChoose }: PointToolsProps) {
   const set = (points: Lane['points'], what: 'Move' | 'Add' | 'Remove' | 'Bend'): boolean =>
     run(setPoints, { lane: lane.id, points, what });
   const addHere = (): void => {
-    // The playhead stands on a whole sample; a point on a beat shall stand on the beat.
+    // The playhead is on a whole sample; a point on a beat shall be on the beat exactly.
     const beat = Math.round(studio.beat * 1e4) / 1e4;
     const position = trackAt(laneTrack(piece, lane, param), beat);
     const added = addPoint(lane.points, beat, valueInUnit(piece, param, position, lane.unit));

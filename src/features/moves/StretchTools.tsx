@@ -108,7 +108,7 @@ export function StretchTools({ lane, lanes, range }: StretchToolsProps) {
     snap.kind === 'grid' && snap.beats >= 1
       ? `${snap.beats} ${snap.beats === 1 ? 'beat' : 'beats'}`
       : `1/${Math.round(4 / step)}`;
-  /** What was in the stretch, laid elsewhere; where it was stands the base value. */
+  /** Moves the points of the stretch elsewhere; the base value takes their place. */
   const relaid = (at: number, how: (stretch: LaneRange) => LaneRange, what: string): boolean =>
     lay(
       treated.map((one) => {

@@ -6,7 +6,7 @@ import type { Param } from '../../core/params/param';
 import type { Lane, Piece } from '../../core/piece/piece';
 import { firstFrom } from './lanePath';
 
-/** A lane as it lies on the screen. */
+/** A lane as it is on the screen. */
 export interface LaneGeometry {
   readonly points: readonly Point[];
   readonly track: LaneTrack;
@@ -62,7 +62,7 @@ export function pointAt(laid: LaneGeometry, x: number, y: number): number | null
   return best;
 }
 
-/** What lies under a finger. @param chosen the point whose segment shows what bends it */
+/** What is under a finger. @param chosen the point whose segment shows what bends it */
 export function gripAt(laid: LaneGeometry, x: number, y: number, chosen: number | null): Grip | null {
   const handle = bendPlace(laid, chosen);
   const index = pointAt(laid, x, y);

@@ -16,7 +16,7 @@ export interface Shown {
 
 const CURVE_STEPS = 16;
 const DENSE_PX = 12;
-/** From so many points a pixel on, what lies in a pixel is drawn as how far it reaches. */
+/** From so many points a pixel on, what is in a pixel is drawn as how far it reaches. */
 const CROWDED = 2;
 
 /** Index of the first point at or after a beat; points are in order. */
@@ -36,11 +36,11 @@ export function shownPoints(points: readonly Point[], pxPerBeat: number, { from,
   return { first, end: Math.min(points.length, firstFrom(points, to / pxPerBeat) + 1) };
 }
 
-/** True where so many points stand that single ones cannot be told apart. */
+/** True where points are too dense to be told apart. */
 export const isCrowded = ({ first, end }: Shown, { from, to }: Window): boolean =>
   end - first > CROWDED * Math.max(1, to - from);
 
-/** Points that stand close together are drawn small, so that the line stays in sight. */
+/** Points close together are drawn small, so that the line stays in sight. */
 export function standsClose(points: readonly Point[], i: number, pxPerBeat: number): boolean {
   const gap = Math.min(
     points[i]!.beat - (points[i - 1]?.beat ?? -Infinity),

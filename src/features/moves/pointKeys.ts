@@ -16,7 +16,7 @@ export interface PointContext {
   /** Index of the chosen point; null while none is. */
   readonly chosen: number | null;
   readonly onChoose: (index: number | null) => void;
-  /** Where the playhead stands, in beats. */
+  /** Position of the playhead, in beats. */
   readonly playhead: number;
   /** How far behind its original a copy is put, in beats. */
   readonly stepBeats: number;

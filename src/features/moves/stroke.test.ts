@@ -63,7 +63,7 @@ test.each([
   const drawn = drawnLane(piece, lane, slope, PX_PER_BEAT, 'steps', snap)!;
   const held = drawn.points.filter(({ beat, shape }) => shape === 'hold' && lines.includes(beat));
   expect(held.map(({ beat }) => beat)).toEqual(lines);
-  // What the finger stood at last before the next line.
+  // The finger's last value before the next line.
   expect(held[0]!.value).toBeLessThan(held[1]!.value);
 });
 

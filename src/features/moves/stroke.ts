@@ -44,7 +44,7 @@ export function drawnLane(
     : laneFromPass(piece, lane.target, readings, lane.id, { tolerance: TOLERANCE, seamBeats: MIN_GAP });
 }
 
-/** A held value for each line of the grid that the stroke covers: what the finger stood at last before the next. */
+/** A held value for each line of the grid that the stroke covers: the finger's last value before the next. */
 function steppedLane(piece: Piece, lane: Lane, readings: readonly Reading[], gridBeats: number): Lane | null {
   const steps = new Map<number, number>();
   for (const { beat, position } of readings) steps.set(Math.floor(beat / gridBeats) * gridBeats, position);

@@ -19,7 +19,7 @@ import { editByKey } from './pointKeys';
 interface Hand {
   readonly lane: Lane;
   readonly param: Param | null;
-  /** The lane as it lies, without what the hand is doing. */
+  /** The lane as it is, without what the hand is doing. */
   readonly laid: LaneGeometry | null;
   readonly height: number;
   readonly pad: number;

@@ -43,7 +43,7 @@ export function ClipTools({ clip, track, shaping, onPrint, onShape, onSwell, onT
   const piece = usePiece();
   const { studio } = useStudio();
   const { run, say } = useOpenPiece.getState();
-  // The playhead stands on a whole sample; a cut on a beat shall stand on the beat.
+  // The playhead is on a whole sample; a cut on a beat shall be on the beat exactly.
   const here = (): number => Math.round(studio.beat * 1e4) / 1e4;
   const inside = (beat: number): boolean => beat > clip.start && beat < clipEnd(piece, clip);
   const atPlayhead = (act: (beat: number) => boolean): void => {

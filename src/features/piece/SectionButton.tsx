@@ -15,7 +15,7 @@ import { MetreChips } from '../shared/time/MetreChips';
 import { usePiece, useStudio } from '../studio/StudioProvider';
 import { newId } from '../../data/newId';
 
-/** Names parts of the piece: each stands on the ruler, and in files that are written as a marker. */
+/** Names parts of the piece: each is shown on the ruler, and written into files as a marker. */
 export function SectionButton({ beat }: { readonly beat: number }) {
   const piece = usePiece();
   const { studio } = useStudio();

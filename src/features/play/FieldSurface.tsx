@@ -86,7 +86,7 @@ function Layer({ children }: { readonly children: ReactNode }) {
 
 const LINES = 8;
 
-/** Lines of the depth, which lie closer towards the top. Their waves are those of three sines each. */
+/** Lines of the depth, which are closer towards the top. Their waves are those of three sines each. */
 function Depths({ color }: { readonly color: string }) {
   const lines = useMemo(
     () =>

@@ -1,6 +1,6 @@
 /** Bins of a bar; each keeps the highest peak level in it. */
 export const BINS = 24;
-/** Bins of the window that lie before the start of a hold. */
+/** Bins of the window that are before the start of a hold. */
 const BINS_BEFORE_START = 18;
 /** When the read head leaves the window, the window moves by this many bins. */
 const WINDOW_STEP = 12;
@@ -47,7 +47,7 @@ export class HoldTrace {
     this.heads.fill(NaN);
   }
 
-  /** Adds a position of the read head, and moves the window where it would lie outside. */
+  /** Adds a position of the read head, and moves the window where it would be outside. */
   followHead(head: number): void {
     while (head < this.from) this.from -= WINDOW_STEP;
     while (head >= this.from + BINS) this.from += WINDOW_STEP;

@@ -185,7 +185,7 @@ export class LivePlay {
     }
   }
 
-  /** What was played goes back to where it stands without a hand. @param gridBeats on the next line of this grid */
+  /** What was played returns to its value without a hand. @param gridBeats on the next line of this grid */
   end(target: Target, gridBeats = 0): void {
     const { piece } = this;
     const param = paramOf(piece, target);

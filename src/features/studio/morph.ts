@@ -134,7 +134,7 @@ export class Morph {
 /** What of a piece says where lines of grids are. */
 export type Timeline = Pick<Piece, 'loop' | 'tempo' | 'sampleRate' | 'lanes' | 'sections'>;
 
-/** The next line of a grid from a beat on; the end of the loop where the line lies behind it. */
+/** The next line of a grid from a beat on; the end of the loop where the line is behind it. */
 export function nextLine(piece: Timeline, beat: number, gridBeats: number): number {
   const { loop } = piece;
   const line = gridLine(beat, gridBeats, tempoOf(piece));

@@ -20,7 +20,7 @@ interface Pass {
   readings: Reading[];
   /** No hand is on it and it goes on: what the hand left is written until playing stops. */
   latched: boolean;
-  /** Its readings are steps, as the engine took them, and what they left stands until it ends. */
+  /** Its readings are steps, as the engine took them; the last is held until it ends. */
   readonly played: boolean;
 }
 
@@ -50,7 +50,7 @@ export class MoveRecorder {
     return recording.armed && recording.playing && modeOf(recording, channel) !== 'read';
   }
 
-  /** Playing begins: every followed lane of a channel in write is written from here on, at first where it stands. */
+  /** Playing begins: every followed lane of a channel in write is written from here on, at first at its present value. */
   begin(): void {
     const { piece } = this;
     const beat = this.beat;
@@ -77,7 +77,7 @@ export class MoveRecorder {
     }
   }
 
-  /** A hand stands at a place of the rail. */
+  /** A hand is at a position of the rail. */
   read(target: Target, position: number): void {
     this.readAt(target, { beat: this.beat, position });
   }
@@ -97,7 +97,7 @@ export class MoveRecorder {
     const key = targetKey(target);
     const pass = this.passes.get(key) ?? { target, readings: [], latched: false, played };
     const last = pass.readings[pass.readings.length - 1];
-    // What stood since the hand let go has to be said up to here, or the line would run slantwise.
+    // The value since the hand let go is written up to here, or the line would slope.
     if (pass.latched && last && beat > last.beat) pass.readings.push({ ...last, beat: beat - 1e-6 });
     pass.latched = false;
     pass.readings.push(reading);
@@ -229,7 +229,7 @@ export class MoveRecorder {
   }
 }
 
-/** The take's lane, thinned to another tolerance, as it would stand over what was there before. */
+/** The take's lane, thinned to another tolerance, as it would be over the previous one. */
 export function thinnedAgain(piece: Piece, take: Take, tolerance: number, seamBeats: number): Lane | null {
   const others = piece.lanes.filter(({ id }) => id !== take.lane.id);
   return laneFromPass(

@@ -12,6 +12,6 @@ export function valueIndex(piece: Piece, target: Target): number {
   return slot ? slotValueIndex(slot.effect, target.param) : -1;
 }
 
-/** Where in the piece a heard sample lies, in beats. */
+/** Where in the piece a heard sample is, in beats. */
 export const heardBeat = (piece: Piece, sample: number): number =>
   Math.max(0, samplesToBeats(sample, tempoOf(piece), piece.sampleRate));

@@ -142,7 +142,7 @@ const patternParams = {
 } satisfies Params;
 
 /**
- * Parameters of a place are there whether or not a strand lies in it: a strand that is taken out and put back finds
+ * Parameters of a place are there whether or not a strand is in it: a strand that is taken out and put back finds
  * them again.
  */
 export const braidParams: Params = {

@@ -84,7 +84,7 @@ export class BraidProcessor extends Insert implements EffectProcessor {
     this.setStrands([EMPTY, EMPTY]);
   }
 
-  /** @param works by place, from 0; null where no strand lies */
+  /** @param works by place, from 0; null where no strand is */
   setStrands(works: readonly (StrandWork | null)[]): void {
     this.places.forEach((place, i) => {
       const work = works[i] ?? null;

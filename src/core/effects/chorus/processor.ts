@@ -27,7 +27,7 @@ const MEMORY_SECONDS = 0.2;
  */
 export class ChorusProcessor extends Insert implements EffectProcessor {
   private readonly lines = [0, 1, 2].map(() => new SweptLine((LONGEST_DELAY_MS * this.sampleRate) / 1000));
-  /** Where each line stands, in samples. */
+  /** Delay of each line, in samples. */
   readonly standing = new Float64Array(LINES);
   private readonly lowCut = new FilterCascade(1);
   private readonly middle = makeStereoBlock().left;
@@ -72,7 +72,7 @@ export class ChorusProcessor extends Insert implements EffectProcessor {
     else this.two(input, wet, values, phase, turn);
     this.phase = phase + turn - Math.floor(phase + turn);
     this.feedback = values[P.feedback]!;
-    // An offset that is driven hard stands still behind its curve, and the low cut takes it away.
+    // A driven offset becomes DC behind its curve, which the low cut removes.
     this.quiet.measureOutput(wet);
     this.colour(wet, values);
     this.quiet.measureOutput(wet);

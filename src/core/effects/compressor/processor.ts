@@ -49,7 +49,7 @@ export class CompressorProcessor extends Insert implements EffectProcessor {
     this.side = side;
   }
 
-  /** The gain it stands at is what it did most, for the meter. */
+  /** The present gain is the strongest reduction for the meter. */
   override takeGuardGain(): number {
     const value = this.lowest;
     this.lowest = 1;

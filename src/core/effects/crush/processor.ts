@@ -64,7 +64,7 @@ export class CrushProcessor extends Insert implements EffectProcessor {
     this.matcher.listen(input, wet);
     this.matcher.apply(wet, true, NO_LOUDER);
     if (this.quiet.silent) {
-      // A biased step stands for ever: let go of it once nothing has come in for long.
+      // A biased step is held for ever: it is cleared once the input has been silent for long.
       clearBlock(wet.left);
       clearBlock(wet.right);
     }
@@ -112,7 +112,7 @@ export class CrushProcessor extends Insert implements EffectProcessor {
   }
 }
 
-/** To the nearest of the steps: they lie evenly on the wave's height to the power of `1 / bend`. */
+/** To the nearest of the steps: they are evenly on the wave's height to the power of `1 / bend`. */
 function rounded(x: number, steps: number, bend: number, bias: number): number {
   const size = x < 0 ? -x : x;
   const bent = bend === 1 ? size : Math.pow(size, 1 / bend);

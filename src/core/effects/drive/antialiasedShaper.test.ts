@@ -42,7 +42,7 @@ test.each(['hard', 'fold', 'wrap', 'drawn'])('the kernel shapes by %s as TypeScr
         shaped(curve, Float64Array.from(heights), wave, withKernel),
       ) as [Float32Array, Float32Array];
       // Single samples differ where rounding decides whether a cubic turns between two samples, or after which of them
-      // a jump lies.
+      // a jump is.
       const apart = plain.map((y, i) => Math.abs(y - fast[i]!));
       expect(apart.filter((each) => each < 2e-4).length / plain.length).toBeGreaterThan(0.99);
       if (curve !== 'wrap')

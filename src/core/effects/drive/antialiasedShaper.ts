@@ -17,7 +17,7 @@ const MAX_FACTOR = 8;
 const MAX_CORNERS = 12;
 const NEWTON_STEPS = 2;
 /**
- * Slope per sample up to which changes of curvature are corrected: beyond, several drawn points lie between two
+ * Slope per sample up to which changes of curvature are corrected: beyond, several drawn points are between two
  * samples.
  */
 const MAX_SPEED = 1.5;

@@ -5,7 +5,7 @@ import { joinKernel, type KernelRoom } from '../../dsp/kernels/load';
 import type { DrawnCurve } from './curves';
 import { DRAWN_POINTS } from './params';
 
-/** Where all lies in the room, in bytes, as kernels/corners/kernel.as.ts has it. */
+/** Where all is in the room, in bytes, as kernels/corners/kernel.as.ts has it. */
 const HISTORIES_AT = 32;
 const HISTORY_FLOATS = 16;
 const SLOPES_AT = 96;
@@ -47,7 +47,7 @@ export class CornerKernel {
     this.histories.fill(0);
   }
 
-  /** Takes a drawn curve over; does nothing while it stands. */
+  /** Copies a drawn curve; does nothing while it is unchanged. */
   takeDrawn(drawn: DrawnCurve): void {
     if (drawn.version === this.version) return;
     this.version = drawn.version;

@@ -45,7 +45,7 @@ export class DrawnCurve {
   private readonly heights = new Float64Array(DRAWN_POINTS).fill(NaN);
   private readonly slopes = new Float64Array(DRAWN_POINTS);
 
-  /** Takes heights from a row of values from `at` on; does nothing while they stand. */
+  /** Copies heights from an array of values from `at` on; does nothing while they are unchanged. */
   take(values: Float64Array, at: number): void {
     const { heights } = this;
     let same = true;

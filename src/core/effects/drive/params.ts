@@ -6,7 +6,7 @@ import { WHOLLY_WET_LINEAR } from '../common';
 export const CURVES = ['soft', 'tube', 'tape', 'transistor', 'hard', 'fold', 'wrap', 'drawn'] as const;
 export type Curve = (typeof CURVES)[number];
 
-/** Heights of a drawn curve lie at so many places evenly from the lowest to the highest of the wave. */
+/** Heights of a drawn curve are at so many places evenly from the lowest to the highest of the wave. */
 export const DRAWN_POINTS = 9;
 export const DRAWN_IDS = Array.from({ length: DRAWN_POINTS }, (_, i) => `height${i + 1}`);
 const DRAWN_INITIAL = [-0.9, -0.86, -0.72, -0.42, 0, 0.42, 0.72, 0.86, 0.9];

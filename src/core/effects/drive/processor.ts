@@ -40,7 +40,7 @@ export class DriveProcessor extends Insert implements EffectProcessor {
   private readonly after = new FilterCascade(3);
   private readonly matcher: LevelMatcher;
   private readonly driveOf = new MemoizedUnary(dbToGain);
-  /** Of the band that is pushed: its lift, where it lies, and how wide it is; then the tilt. */
+  /** Of the band that is pushed: its lift, where it is, and how wide it is; then the tilt. */
   private readonly lift = new MemoizedUnary(rootOfGain);
   private readonly tan = new MemoizedUnary(Math.tan);
   private readonly width = new MemoizedUnary((octaves) => Math.pow(2, octaves));

@@ -11,7 +11,7 @@ import type { SteadyGains } from './steadyLoop';
 
 const CODE = { plain: ECHO_LOOP_BYTES, fused: ECHO_LOOP_FUSED_BYTES };
 
-/** Where things lie in the kernel's memory, in bytes; the same figures stand in kernels/echoLoop/kernel.as.ts. */
+/** Where things are in the kernel's memory, in bytes; repeated in kernels/echoLoop/kernel.as.ts. */
 const KERNEL_AT = 384;
 const INPUT_AT = 512;
 const OUTPUT_AT = 1536;
@@ -48,9 +48,9 @@ export class EchoKernel {
   private readonly fractions = Float64Array.of(-1, -1);
   private readonly ringBytes: number;
   private readonly run: Step;
-  /** Reads what moves, and what stands outside the loop. */
+  /** Reads ramping values, and what is outside the loop. */
   readonly reader: LineReader;
-  /** Where the smear of either side lies, in the same memory. */
+  /** Where the smear of either side is, in the same memory. */
   readonly smears: readonly [KernelRoom, KernelRoom];
 
   private constructor({ memory, exports }: Kernel, ringSize: number, sampleRate: number) {

@@ -52,7 +52,7 @@ export class EchoHead {
     return target < fading ? target : fading;
   }
 
-  /** True when it stands at a delay and goes nowhere else. */
+  /** True when its delay is constant. */
   standsAt(delay: number): boolean {
     return this.next < 0 && this.delay === delay;
   }
@@ -71,13 +71,13 @@ export class EchoHead {
     else this.readAt(this.delay, waver, wavering, n, out);
   }
 
-  /** The delay it stands at. */
+  /** Its present delay. */
   get standing(): number {
     return this.delay;
   }
 
   /**
-   * Points `source` at the repeats of the next step, read where it stands: in the ring itself where they lie in one
+   * Points `source` at the repeats of the next step, read where it stands: in the ring itself where they are in one
    * piece.
    */
   readStanding(source: Source): void {

@@ -105,7 +105,7 @@ export class LoopMix {
     );
   }
 
-  /** The gains that stand, multiplied out. */
+  /** The steady gains, multiplied out. */
   steadyGains(out: SteadyGains): void {
     const { input: level, feedback, cross, own, other, left, right } = this.now;
     out.ownLeft = own * left * level;
@@ -184,7 +184,7 @@ export class LoopMix {
     now.right = right;
   }
 
-  /** What `mix` does with gains that stand, multiplied out once. */
+  /** `mix` for steady gains, multiplied out once. */
   private mixEvenly(input: StereoBlock, from: number, n: number, coloured: StereoBlock, into: StereoBlock): void {
     this.steadyGains(this.even);
     const { ownLeft, otherLeft, ownRight, otherRight, stays, goesOver } = this.even;

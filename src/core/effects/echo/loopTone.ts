@@ -27,7 +27,7 @@ export interface LoopColour {
 
 /** How long a stage that holds samples remembers energy that it took and did not give. */
 const BUDGET_SECONDS = 0.2;
-/** Held samples are this much quieter than what they stand for, so that the budget is seldom used up. */
+/** Held samples are this much quieter than the samples they replace, so that the budget is seldom used up. */
 const HELD_LEVEL = 0.97;
 
 export const isStraight = (colour: LoopColour): boolean => colour.direct === 1 && colour.band === 0 && colour.low === 0;
@@ -49,7 +49,7 @@ export class LoopTone {
   private budget = 0;
   private readonly remembers: number;
 
-  /** @param smear where its smear lies in a kernel's memory; left out, TypeScript does the work */
+  /** @param smear where its smear is in a kernel's memory; left out, TypeScript does the work */
   constructor(sampleRate: number, smear?: KernelRoom) {
     this.dcBlock = new DcBlock(5, sampleRate);
     this.diffuser = new Diffuser(sampleRate, smear);
@@ -67,7 +67,7 @@ export class LoopTone {
     this.budget = 0;
   }
 
-  /** True when nothing but the filter does anything, and the filter stands still. */
+  /** True when only the filter is in use, and its coefficients are steady. */
   isSteady(colour: LoopColour): boolean {
     const neutral =
       colour.driveFrom <= 1 &&

@@ -16,7 +16,7 @@ const LONGEST_SECONDS = 12;
 /** Diffusion tears one repeat into arrivals up to this far apart. */
 const MAX_SMEAR_SECONDS = 0.09;
 
-/** What stands still for the picture: moving parts and the input's own doing. */
+/** Parameters that the picture holds constant: modulation and what depends on the input. */
 const STILL = { hold: false, input: 1, duck: 0, wowDepth: 0, flutterDepth: 0, filterDepth: 0 } as const;
 
 /** Sends one impulse through the effect and lists what returns. */
@@ -82,7 +82,7 @@ export function pictureOfEcho(values: ParamValues, context: ValueContext): Repea
   return { kind: 'repeats', handles, taps, firstSeconds: firstMs / 1000, feedback, spanSeconds };
 }
 
-/** The repeat that stands at a time, so that a handle never takes hold of another side's or a smear's. */
+/** The repeat at a time, so that a handle never moves one of the other side or of a smear. */
 function nearestTap(taps: readonly Tap[], seconds: number): Tap | undefined {
   const nearest = [...taps].sort((a, b) => Math.abs(a.seconds - seconds) - Math.abs(b.seconds - seconds))[0];
   return nearest && Math.abs(nearest.seconds - seconds) < 0.2 * seconds + 0.004 ? nearest : undefined;

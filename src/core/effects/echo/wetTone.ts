@@ -58,7 +58,7 @@ export class WetTone {
 
   /**
    * Writes first, so that a delay of 0 is the sample itself. The way to a new offset is taken at a steady pace, slower
-   * than the line fills: so nothing need be written while a side stands at 0, for nothing older than its last sample is
+   * than the line fills: so nothing need be written while a side is at 0, for nothing older than its last sample is
    * ever read.
    */
   private offsetSide(side: 0 | 1, io: Float64Array, n: number, goal: number): void {

@@ -7,7 +7,7 @@ const MIN_DELAY = 4;
 /** Wow and flutter as an offset in samples of the read heads, the same for both sides as on one reel. */
 export class WowFlutter {
   readonly offsets = new Float64Array(STEP_FRAMES);
-  /** False while the heads stand still. */
+  /** False while the heads do not move. */
   moving = false;
   /** Farthest the offsets reach to either side, in samples. */
   reach = 0;
@@ -52,7 +52,7 @@ export class WowFlutter {
     this.flutterReach = flutter;
   }
 
-  /** Lets a step go by in which the heads stand still. */
+  /** Advances by a step in which the heads do not move. */
   skip(wowHz: number, flutterHz: number): void {
     this.wow.skip(STEP_FRAMES, wowHz, this.sampleRate);
     this.flutter.skip(STEP_FRAMES, flutterHz, this.sampleRate);

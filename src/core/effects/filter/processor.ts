@@ -91,7 +91,7 @@ export class FilterProcessor extends Insert implements EffectProcessor {
     if (this.moving) this.choosing = true;
   }
 
-  /** Where the filter shall stand at the end of the step, in Hz. */
+  /** Cutoff at the end of the step, in Hz. */
   private cutoff(input: StereoBlock, values: Float64Array): number {
     const phase = this.phase + (values[P.lfoRate]! * STEP_FRAMES) / this.sampleRate;
     this.phase = phase - Math.floor(phase);

@@ -61,7 +61,7 @@ export class GateProcessor extends Insert implements EffectProcessor {
     this.depth = values[P.depth]!;
   }
 
-  /** How far the step that stands now is open. */
+  /** How far the present step is open. */
   private heightNow(values: Float64Array, length: number): number {
     const turn = 1 + values[P.swing]!;
     const second = this.pair >= turn;

@@ -119,7 +119,7 @@ export class GrainsProcessor implements EffectProcessor {
     if (peak > SILENCE) this.quietFrames = 0;
   }
 
-  /** Writes what comes in, with what comes back; while frozen nothing is written and the line stands. */
+  /** Writes the input and the feedback; while frozen nothing is written. */
   private take(input: StereoBlock, values: Float64Array): void {
     const goal = values[P.freeze]! >= 0.5 ? 0 : 1;
     const before = this.taking;
@@ -169,18 +169,18 @@ export class GrainsProcessor implements EffectProcessor {
     const backwards = 0.5 * (noise.next() + 1) < values[P.backwards]!;
     const reach = length * speed;
     const scattered = ((values[P.time]! + values[P.scatter]! * noise.next()) * sampleRate) / 1000;
-    // A fast grain begins farther back, so as not to overtake what is written; a frozen line stands still.
+    // A fast grain begins farther back, so as not to overtake what is written; a frozen line does not move.
     const least = ROOM + STEP_FRAMES + (this.taking === 0 ? reach : speed > 1 ? reach - length : 0);
     const delay = scattered < least ? least : scattered;
     const start = this.written - STEP_FRAMES + at - delay;
     this.speed[g] = backwards ? -speed : speed;
-    // What lies ahead has not been written yet: a ring holds the oldest there.
+    // What is ahead has not been written yet: a ring holds the oldest there.
     this.place[g] = backwards ? start + (reach < delay - ROOM ? reach : delay - ROOM) : start;
     this.begins[g] = at;
     this.age[g] = 0;
     this.ageing[g] = 1 / length;
     const pan = values[P.spread]! * noise.next();
-    // So many lie over one another at a time; their powers add up.
+    // So many are over one another at a time; their powers add up.
     const together = Math.max(1, (0.375 * values[P.density]! * values[P.size]!) / 1000);
     const level = 1 / Math.sqrt(together);
     this.gainLeft[g] = level * Math.sqrt(1 - pan);

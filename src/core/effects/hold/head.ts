@@ -4,7 +4,7 @@ import type { History } from './history';
 export class Head {
   position = 0;
 
-  /** @param faintSpeed below it the level sinks with the speed, to nothing where the head stands */
+  /** @param faintSpeed below it the level sinks with the speed, to nothing where the head does not move */
   constructor(private readonly faintSpeed: number) {}
 
   /**

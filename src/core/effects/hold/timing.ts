@@ -83,7 +83,7 @@ export class HoldTiming {
   }
 }
 
-/** Samples into the step of the first line at or after `from`; NOT_NOW where it lies beyond the step. */
+/** Samples into the step of the first line at or after `from`; NOT_NOW where it is beyond the step. */
 function nextLine(grid: number, from: number, time: StepTime): number {
   if (grid <= 0 || !time.playing) return from < NOT_NOW ? from : NOT_NOW;
   const { metre } = time;

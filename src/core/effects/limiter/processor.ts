@@ -44,7 +44,7 @@ export class LimiterProcessor implements EffectProcessor {
   private readonly limitedLeft: Float64Array;
   private readonly limitedRight: Float64Array;
   /**
-   * Crossfade from input (0) to band-limited input (1) per sample of the step, where it stands, and samples until it
+   * Crossfade from input (0) to band-limited input (1) per sample of the step, its value, and samples until it
    * goes back.
    */
   private readonly shares = new Float64Array(STEP_FRAMES);

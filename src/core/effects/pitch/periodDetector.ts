@@ -72,7 +72,7 @@ export class PeriodDetector {
       const a = correlations[lag - 1]!;
       const b = correlations[lag]!;
       const c = correlations[lag + 1]!;
-      // The peak lies between two lags: its height by a parabola.
+      // The peak is between two lags: its height by a parabola.
       const top = b >= a && b >= c ? b - (0.125 * (a - c) * (a - c)) / (a - 2 * b + c - 1e-9) : 0;
       if (top >= MIN_SHARE_OF_BEST * most) return this.refined(this.decimation * lag);
     }

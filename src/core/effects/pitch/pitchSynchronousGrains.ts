@@ -204,7 +204,7 @@ export class PitchSynchronousGrains {
 }
 
 /**
- * Periods by which the wanted position of a grain has to be older than the newest sample: its pitch mark lies up to half
+ * Periods by which the wanted position of a grain has to be older than the newest sample: its pitch mark is up to half
  * a period later, the search for it reads up to a fifth of a period beyond, and a grain that is read at more than twice
  * the speed catches up with the input.
  */

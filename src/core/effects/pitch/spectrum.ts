@@ -9,7 +9,7 @@ const AHEAD = 12;
 const FRAME_SECONDS = 1 / 15;
 /** Frames that overlap as they come. */
 const OVERLAP = 4;
-/** Rings hold so many frames: the latest and the longest that lies between. */
+/** Rings hold so many frames: the latest and the longest that is between. */
 const RING_FRAMES = 8;
 /** Steps over which the work on a frame is spread, so that no step takes much longer than another. */
 const STAGES = 4;

@@ -24,7 +24,7 @@ export const makePinnaEchoes = (): PinnaEchoes => ({
 });
 
 /**
- * Where the echoes of the outer ear and of the shoulder lie for a direction: they tell above from below and before from
+ * Where the echoes of the outer ear and of the shoulder are for a direction: they tell above from below and before from
  * behind.
  * Source: C. P. Brown and R. O. Duda, "A Structural Model for Binaural Sound Synthesis" (1998); the shoulder's falls
  * silent below the horizon, after V. R. Algazi, R. O. Duda, R. Duraiswami and others, "Approximating the head-related

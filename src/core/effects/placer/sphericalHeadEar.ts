@@ -22,7 +22,7 @@ export const headFilters = (ears: number, sampleRate: number): readonly Fir[] =>
 export class SphericalHeadEar extends EarPath {
   private readonly filters: SphereFilters;
   private readonly half: number;
-  /** Where the run lies in the row of the filter, behind what was read before. */
+  /** Where the run is in the row of the filter, behind what was read before. */
   private readonly runAt: number;
   private readonly read = new Float64Array(STEP_FRAMES);
   /** What the filter of the last step gives, while it moves. */
@@ -127,7 +127,7 @@ export class SphericalHeadEar extends EarPath {
     return true;
   }
 
-  /** Filters the run; what comes of it lies in the filter's output. */
+  /** Filters the run; what comes of it is in the filter's output. */
   private filter(): void {
     const { half, runAt, taps, echo, fir } = this;
     const isStraight = taps[0] === 1 && taps[1] === 0;

@@ -13,7 +13,7 @@ const HIGH_EXACT_HZ = 7000;
 /** Highs that begin later are what they are set to this far above their beginning. */
 const ABOVE_HIGHS = 1.4;
 const HIGHEST_SHARE = 0.42;
-/** A shelf that lies lower reaches down to where decay is that of the middle. */
+/** A shelf that is lower reaches down to where decay is that of the middle. */
 const MIN_HIGHS_HZ = 2500;
 const TRIES = 6;
 const MIN_SHELF_DB = -72;

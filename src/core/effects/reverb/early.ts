@@ -97,7 +97,7 @@ export class Early {
     }
   }
 
-  /** From where a reflection stands at the size before to where it stands at the new one. */
+  /** Moves a reflection from its time at the previous size to that at the new one. */
   private glide(samples: number, size: number): void {
     const start = STEP_FRAMES + Math.round(samples * this.size);
     const step = (Math.round(samples * size) - Math.round(samples * this.size)) / STEP_FRAMES;

@@ -54,7 +54,7 @@ export class EntranceSide {
   /** Gain of the smear; NaN until it is first known. */
   private smearNow = Number.NaN;
 
-  /** @param room where its smear lies in a kernel's memory; null leaves it to TypeScript */
+  /** @param room where its smear is in a kernel's memory; null leaves it to TypeScript */
   constructor(
     private readonly sampleRate: number,
     side: 0 | 1,
@@ -125,7 +125,7 @@ export class EntranceSide {
     return next;
   }
 
-  /** Reads as if each sample just written stood at delay 0. */
+  /** Reads as if each sample just written were at delay 0. */
   private readAt(line: DelayLine, now: number, next: number): void {
     const n = STEP_FRAMES;
     const { delays, read } = this;

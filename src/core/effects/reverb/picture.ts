@@ -12,7 +12,7 @@ import { spaceAt } from './spaces';
 const PICTURE_RATE = 24_000;
 const LONGEST_SECONDS = 14;
 
-/** What stands still for the picture. */
+/** Parameters that the picture holds constant. */
 const STILL = { freeze: 'off', input: 1, duck: 0, modDepth: 0 } as const;
 
 /** Sends one impulse through the reverb and measures how it falls. */

@@ -14,7 +14,7 @@ import { Tail } from './tail';
 const P = paramIndices(reverbParams);
 /** Under this in the network, -120 dBFS, nothing is heard. */
 const SILENCE = 1e-6;
-/** An open freeze gives way to what comes in; this long after the last of it what is held stands. */
+/** An open freeze fades under new input; this long after the last of it the held level is constant. */
 const FED_SECONDS = 0.3;
 /** What may still be on its way to the network: pre-delay, swell and smear. */
 const LONGEST_WAY_SECONDS = 5;

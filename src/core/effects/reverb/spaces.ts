@@ -102,7 +102,7 @@ export const LONGEST_LINE_SECONDS = 0.1093 * 2 + 0.004;
 
 /**
  * Lengths of the sixteen lines in samples: spread evenly by ratio, each moved to the next prime so that no two share a
- * period (M. R. Schroeder, "Natural Sounding Artificial Reverberation", 1962). Neighbours in the matrix lie far apart.
+ * period (M. R. Schroeder, "Natural Sounding Artificial Reverberation", 1962). Neighbours in the matrix are far apart.
  */
 function makeLengths(space: Space, sampleRate: number): Float64Array {
   const ratio = Math.pow(space.longest / space.shortest, 1 / (NETWORK_LINES - 1));

@@ -20,7 +20,7 @@ const APART = 0.381966;
  */
 const FULL_ROTATION_SECONDS = 1.5;
 /**
- * While open, what is held gives way once it stands higher than this: by 2 dB a second for the first above, and ever
+ * While open, the held sound fades once it is louder than this: by 2 dB a second for the first above, and ever
  * faster.
  */
 const OPEN_CEILING = 0.5;

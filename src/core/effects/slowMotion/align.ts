@@ -51,7 +51,7 @@ export class GrainAligner {
     return centre + (best + this.between(best) - this.reach) * step;
   }
 
-  /** How far the top of the parabola through the best position and its neighbours lies from it. */
+  /** How far the top of the parabola through the best position and its neighbours is from it. */
   private between(best: number): number {
     const { likeness } = this;
     if (best < 1 || best > likeness.length - 2) return 0;

@@ -99,7 +99,7 @@ export class SlowMotionVoice implements HoldVoice {
     this.caughtFor = 0;
   }
 
-  /** Keeps what lies round the head. */
+  /** Keeps what is round the head. */
   private pin(history: History, values: Float64Array): void {
     history.pin(Math.floor(this.head - (4 + SCATTERED_GRAINS) * this.grainFrames(values)));
   }

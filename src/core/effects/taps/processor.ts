@@ -20,7 +20,7 @@ const FEEDBACK = at('feedback'),
   WIDTH = at('width'),
   INPUT = at('input'),
   CHANGE = at('change');
-/** A tap's six values lie side by side from here. */
+/** A tap's six values are side by side from here. */
 const FIRST_TAP = at('time1');
 const PER_TAP = 6;
 const TIME = 0,

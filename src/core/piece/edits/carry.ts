@@ -13,7 +13,7 @@ export interface ClipPlace {
 }
 
 /**
- * Where the same parameter lies on another track: the channel's own, a send to the same return, or one of the first
+ * Where the same parameter is on another track: the channel's own, a send to the same return, or one of the first
  * effect of the same kind. Where there is no such send or effect the moves wait for it there.
  */
 function sameParam(piece: Piece, target: Target, track: string): Target | null {
@@ -31,7 +31,7 @@ interface Load {
 }
 
 /**
- * Carries what lies under a clip on lanes that travel to where the clip goes.
+ * Carries what is under a clip on lanes that travel to where the clip goes.
  * @param leaves true when the clip is moved and not copied: then its old place goes back to the base value
  */
 export function carryMoves(

@@ -21,7 +21,7 @@ const WHOLLY_WET = { balance: 'mix', mix: 1 } as const;
 const isReturn = (piece: Pick<Piece, 'returns'>, channel: string): boolean =>
   piece.returns.some((candidate) => candidate.id === channel);
 
-/** An effect as it stands on a channel: fully wet by itself on a return. */
+/** An effect as it is put on a channel: fully wet by itself on a return. */
 export const fitted = (piece: Pick<Piece, 'returns'>, channel: string, slot: Slot): Slot =>
   isReturn(piece, channel) ? { ...slot, values: { ...slot.values, ...WHOLLY_WET } } : slot;
 
@@ -36,7 +36,7 @@ export const insideSchema = z.strictObject({
 });
 export type Inside = z.infer<typeof insideSchema>;
 
-/** Strands and wet paths lie in one another down to here. */
+/** Strands and wet paths are in one another down to here. */
 const DEEPEST = 4;
 
 function draftChain(draft: Draft<Piece>, channel: string): Draft<Slot>[] {
@@ -95,7 +95,7 @@ export function insertSlots(draft: Draft<Piece>, chain: Draft<Slot>[], at: numbe
   attachWaiting(draft);
 }
 
-/** The same effect under another id, with all that lies within it. */
+/** The same effect under another id, with all that is within it. */
 export function copyOf(slot: Slot, id: string): Slot {
   let count = 0;
   const again = (inner: Slot): Slot => copyOf(inner, `${id.slice(0, 50)}-${(count += 1)}`);

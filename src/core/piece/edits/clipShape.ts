@@ -40,7 +40,7 @@ export const trimClip = defineEdit({
     const from = onSample(piece, clip.start);
     const to = from + clip.lengthSeconds;
     const at = onSample(piece, beat);
-    // Sound that lies before and after what the clip has, in the order in which it is heard.
+    // Sound that is before and after what the clip has, in the order in which it is heard.
     const beyond = [
       clip.offsetSeconds,
       Math.max(0, soundSeconds(piece, clip) - clip.offsetSeconds - clip.lengthSeconds),

@@ -88,7 +88,7 @@ export const setLaneOn = defineEdit({
   },
 });
 
-/** Whether what lies under a clip goes where the clip goes. Changes nothing that is heard. */
+/** Whether what is under a clip goes where the clip goes. Changes nothing that is heard. */
 export const setLanesTravel = defineEdit({
   name: 'setLanesTravel',
   args: z.strictObject({ lanes: z.array(z.string()).min(1), travels: z.boolean() }),

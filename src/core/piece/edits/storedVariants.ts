@@ -14,7 +14,7 @@ const holder = (draft: Draft<Piece>, channel: string): Holder =>
 
 const where = { channel: z.string(), id: z.string().min(1).max(64) };
 
-/** Keeps the chain as it stands now, to be compared with others. */
+/** Stores the present chain, to be compared with others. */
 export const keepSetting = defineEdit({
   name: 'keepSetting',
   args: z.strictObject({ ...where, called: z.string().trim().min(1).max(120) }),
@@ -55,7 +55,7 @@ export const takeKept = defineEdit({
   },
 });
 
-/** Replaces a channel's whole chain. An effect that stands on another channel by now comes in under another id. */
+/** Replaces a channel's whole chain. An effect that is on another channel by now gets a new id. */
 function setChain(draft: Draft<Piece>, channel: string, chain: readonly Slot[]): void {
   const held = holder(draft, channel);
   const staying = new Set(slotsIn(chain).map(({ id }) => id));

@@ -15,7 +15,7 @@ import { modulatorAt, modulatorTrack } from '../../automation/modulatorTrack';
 
 const held = (position: number): number => Math.min(1, Math.max(0, position));
 
-/** Where a parameter with links stands, as a place on its rail at a beat of the piece. */
+/** Value of a parameter with links at a beat, as a position on its rail. */
 export interface LinkedRail {
   /** The stretch of the rail over which it can go. */
   readonly low: number;
@@ -97,7 +97,7 @@ export function linkedRail(piece: Piece, target: Target, live: LiveOutput = STIL
   };
 }
 
-/** Where a modulator stands at a beat: a macro where its own lane or level has it, turned by what is linked to it. */
+/** Value of a modulator at a beat; of a macro by its own lane or level, and what is linked to it. */
 function standing(piece: Piece, modulator: Modulator, live: LiveOutput): (beat: number) => number {
   if (modulator.kind !== 'macro') {
     const track = modulatorTrack(modulator, { ...contextOf(piece), tempo: constantTempoOf(piece) });

@@ -21,7 +21,7 @@ export interface ParamPosition {
 
 const within = (x: number): number => Math.max(0, Math.min(1, x));
 
-/** Where each parameter of a field stands when a finger is at a point. */
+/** Value of each parameter of a field when a finger is at a point. */
 export function positionsAt(piece: Piece, field: PlayField, { x, y }: FieldPoint): ParamPosition[] {
   const distance = Math.hypot(2 * x - 1, 2 * y - 1) / FREE_RADIUS;
   const shares = [within(x), within(y), within(distance)];
@@ -41,7 +41,7 @@ function onAxis(piece: Piece, { target, from, to, notes }: FieldAxis, share: num
   return among.length === 0 ? position : among.map((notch) => notch.position).reduce(nearer);
 }
 
-/** Where each parameter stands while no hand is on the field: by its lane, else its base value. */
+/** Value of each parameter while no finger is on the field: of its lane, else its base value. */
 export const restPositions = (piece: Piece, field: PlayField, beat: number): ParamPosition[] =>
   axesOf(field).map(({ target }) => ({ target, position: restPosition(piece, target, beat) }));
 

@@ -72,6 +72,6 @@ export function baseInUnit(piece: Piece, target: Target, param: Param, unit: Lan
   return note ? noteBeats(note, piece.tempo.beatsPerBar) : numberInUnit(piece, baseNumber(piece, target, param), unit);
 }
 
-/** Where the base value of a target stands on its rail. */
+/** Position of a target's base value on its rail. */
 export const basePosition = (piece: Piece, target: Target, param: Param): number =>
   paramPosition(param, baseNumber(piece, target, param));

@@ -89,7 +89,7 @@ export function laneFromStep(piece: Piece, target: Target, beat: number, positio
   return { ...on.lane, on: true, points: [...before, step, ...after] };
 }
 
-/** A step is led by a point that lies so many beats before it: less than a sample at any tempo. */
+/** A step is led by a point that is so many beats before it: less than a sample at any tempo. */
 const LEAD_BEATS = 1e-6;
 
 /**
@@ -124,7 +124,7 @@ export function laneFromSteps(
 }
 
 /**
- * Points that lead to a step: the last holds until it. It is left out where the one before holds the same, and lies at
+ * Points that lead to a step: the last holds until it. It is left out where the one before holds the same, and is at
  * the start where there is none: a step can then be moved to an earlier beat.
  */
 function ledTo(before: readonly Point[]): readonly Point[] {

@@ -9,7 +9,7 @@ import { laneTrack, trackAt } from './lane';
 import type { Point } from '../../automation/point';
 import { laneFromStep } from './record';
 
-/** Nearer than this on the rail is where it stands already. */
+/** Distance on the rail below which a value counts as the same. */
 const SAME = 1e-6;
 
 /** A value on its way to where a snapshot has it: places on the rail, 0-1. */
@@ -21,7 +21,7 @@ export interface Goal {
   readonly to: number;
 }
 
-/** How a channel, or the whole piece for null, stands at a beat: where lanes have it, else at its base values. */
+/** The values of a channel, or of the whole piece for null, at a beat: those of lanes, else the base values. */
 export function takeSnapshot(piece: Piece, channel: string | null, beat: number, id: string, name: string): Snapshot {
   const values = allTargets(piece, channel).flatMap((target) => {
     const param = paramOf(piece, target);
@@ -56,7 +56,7 @@ export function goalsOf(piece: Piece, snapshot: Snapshot, beat: number): Goal[] 
 }
 
 /**
- * Where a goal stands on its rail at a share of the way, 0-1: switches go on at the beginning and off at the end,
+ * Position of a goal on its rail at a share of the way, 0-1: switches go on at the beginning and off at the end,
  * choices change in the middle.
  */
 export function morphedAt({ param, from, to }: Goal, share: number): number {

@@ -14,7 +14,7 @@ function readAt(readings: readonly Reading[], beat: number): number {
 }
 
 /**
- * The part of a pass between two beats, with readings at both ends where it reaches them; empty when it lies elsewhere.
+ * The part of a pass between two beats, with readings at both ends where it reaches them; empty when it is elsewhere.
  */
 export function clippedPass(readings: readonly Reading[], from: number, to: number): Reading[] {
   const ordered = inOrder(readings);

@@ -52,7 +52,7 @@ export function tempoChange(
   const end = beat + overBeats;
   const early = kept.filter((point) => point.beat < beat);
   const last = early[early.length - 1];
-  // A step needs what comes before it to stand still up to it.
+  // A step needs a constant value before it.
   const held =
     overBeats === 0 && last && last.shape !== 'hold' && last.value === before
       ? [...early.slice(0, -1), { ...last, shape: 'hold' as const }]

@@ -17,7 +17,7 @@ const isOfLists = ({ path }: Patch): boolean => (CHANGED_LISTS as readonly unkno
 /**
  * The history of a document of version 1 to 5 as one of version 6. Patches name places inside the document, so they
  * are made anew: the old ones are applied to the old document, every state is migrated, and neighbours are compared.
- * An entry whose patches do not fit the document, with all that lies beyond it, cannot be undone any more and says so.
+ * An entry whose patches do not fit the document, with all that is beyond it, cannot be undone any more and says so.
  * @param document the stored one, before it is migrated  @param cursor how many entries are in force in it
  */
 export function migrateHistory(document: Stored, entries: readonly HistoryEntry[], cursor: number): HistoryEntry[] {

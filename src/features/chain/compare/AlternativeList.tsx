@@ -12,7 +12,7 @@ import type { Alternative, Compared } from './useAlternatives';
 interface AlternativeListProps {
   readonly alternatives: readonly Alternative[];
   readonly audition: Compared;
-  /** The one that stands on the channel now: nothing to keep there. */
+  /** The channel's present chain: nothing to store there. */
   readonly current: string;
   /** Names and figures are hidden, so that only the ear judges. */
   readonly blind: boolean;

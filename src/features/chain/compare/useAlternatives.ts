@@ -6,7 +6,7 @@ import { compareAll } from '../../../audio/comparing';
 import { useAudition } from '../../../data/audition';
 import { usePiece, useStudio } from '../../studio/StudioProvider';
 
-/** A chain that could stand on the channel. */
+/** A chain that the channel could have. */
 export interface Alternative {
   readonly id: string;
   readonly name: string;

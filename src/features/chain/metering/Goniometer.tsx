@@ -14,7 +14,7 @@ interface GoniometerProps {
   readonly size: number;
 }
 
-/** Left against right, turned by an eighth: mono stands upright, what differs lies across. */
+/** Left against right, turned by an eighth: mono is upright, the difference is across. */
 export function Goniometer({ pairs, correlation, size }: GoniometerProps) {
   const half = size / 2;
   const tokens = useTokens();

@@ -95,7 +95,7 @@ interface MarkProps {
   readonly text: string;
 }
 
-/** A ceiling lies across, since it is of what comes out; a threshold stands up, since it is of what comes in. */
+/** A ceiling is a horizontal line, a level of the output; a threshold a vertical one, a level of the input. */
 function Mark({ picture, x, y, width, height, text }: MarkProps) {
   const tokens = useTokens();
   const { name, db } = picture.mark;

@@ -22,7 +22,7 @@ interface MovingCurvesProps {
 }
 
 /**
- * Curves that stand where the effect has them at this moment; still, in the middle of their way, while nothing plays or
+ * Curves as the effect has them at this moment; in the middle of their sweep while nothing plays or
  * moving is not wanted.
  */
 export function MovingCurves({ picture, sweep, width, height, line, floor, octave, playing }: MovingCurvesProps) {
@@ -59,7 +59,7 @@ export function MovingCurves({ picture, sweep, width, height, line, floor, octav
   );
 }
 
-/** Draws the nearest of the curves that were looked at, pushed along by what lies between. */
+/** Draws the nearest of the curves that were looked at, pushed along by what is between. */
 function stand(
   path: Element | undefined,
   paths: readonly string[],

@@ -20,7 +20,7 @@ import { WaveChart } from './WaveChart';
 interface PictureChartProps {
   readonly picture: EffectPicture;
   readonly tempo: Tempo;
-  /** What lies in a braid. */
+  /** What is in a braid. */
   readonly strands: readonly Strand[];
   readonly width: number;
   readonly height: number;

@@ -150,7 +150,7 @@ function StillCurves({
   );
 }
 
-/** The levels between which all curves lie, in dB; what moves needs no other scale on its way. */
+/** The levels between which all curves are, in dB; what moves needs no other scale on its way. */
 function span({ left, right, sweep }: ResponsePicture): { readonly top: number; readonly bottom: number } {
   const all = [left, right ?? [], ...(sweep?.left ?? []), ...(sweep?.right ?? [])].flat();
   const [most, least] = all.reduce(([high, low], db) => [Math.max(high, db), Math.min(low, db)], [-Infinity, Infinity]);

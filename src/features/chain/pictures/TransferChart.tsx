@@ -8,7 +8,7 @@ import { Grip, type HandledChartProps } from './Grip';
 const PAD = 14;
 const TOP = 12;
 const BOTTOM = 12;
-/** Heights that come out lie between these. */
+/** Heights that come out are between these. */
 const MOST = 1.2;
 
 /**

@@ -27,7 +27,7 @@ function show(picture: EffectPicture, width: number, onPull = jest.fn()): jest.M
   return onPull;
 }
 
-/** Takes hold of the grip whose middle lies at a place, and drags it. */
+/** Takes hold of the grip whose middle is at a place, and drags it. */
 function drag(x: number, y: number, dx: number, dy: number): void {
   const grip = [...document.querySelectorAll<HTMLElement>('[aria-hidden]')].find(
     ({ style }) =>

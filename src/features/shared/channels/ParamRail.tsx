@@ -32,7 +32,7 @@ function useSteady(target: Target): Target {
 
 /**
  * A rail tied to a target of the piece: touched it is heard, let go it is kept, armed it is recorded; its lane and the
- * reach of its links lie on it in coral.
+ * reach of its links are on it in coral.
  */
 export function ParamRail({ target, param, value, initial, look, spoken, onLive }: ParamRailProps) {
   const piece = usePiece();

@@ -6,11 +6,11 @@ import type { Target } from '../../../core/piece/piece';
 interface Controllers {
   /** The next control that is moved shall move this. */
   readonly learning: Target | null;
-  /** Controls that were moved but have not come to where their rail stands, by id: where that is, 0-1. */
+  /** Controls that were moved but have not reached their rail's value, by id: that value, 0-1. */
   readonly waiting: Readonly<Record<string, number>>;
   /** Names of outside controllers; null before the browser was asked, and what it said when it gave none. */
   readonly outside: readonly string[] | string | null;
-  /** Where the faders of the controller that ships with the app stand, 0-127. */
+  /** Values of the faders of the controller that ships with the app, 0-127. */
   readonly faders: readonly number[];
 }
 

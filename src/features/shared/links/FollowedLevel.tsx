@@ -7,7 +7,7 @@ import { useTokens } from '../../../ui/theme';
 import { Text } from '../../../ui/Text';
 import { usePiece, useStudio } from '../../studio/StudioProvider';
 
-/** How far a follower stands up at this moment. */
+/** The present value of a follower, as a height. */
 export function FollowedLevel({ modulator }: { readonly modulator: Follower }) {
   const piece = usePiece();
   const tokens = useTokens();

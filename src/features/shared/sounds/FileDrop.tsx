@@ -26,7 +26,7 @@ const filesOf = (data: DataTransfer | null): File[] =>
 const hasFiles = ({ dataTransfer }: DragEvent): boolean => dataTransfer?.types.includes('Files') ?? false;
 
 /**
- * Takes sound files that are dropped anywhere, onto a track where one lies under them, and files that are pasted. While
+ * Takes sound files that are dropped anywhere, onto a track where one is under them, and files that are pasted. While
  * one is dragged in it says what will happen.
  */
 export function FileDrop() {

@@ -32,7 +32,7 @@ export function ClipFades({ clip, width, height }: ClipFadesProps) {
     };
     return side(clip.fadeInSeconds, clip.fadeInShape, false) + side(clip.fadeOutSeconds, clip.fadeOutShape, true);
   }, [clip, width, height]);
-  // A level that was changed: half height is as it was, twice as loud lies at the top.
+  // A level that was changed: half height is as it was, twice as loud is at the top.
   const level = clip.gain === 1 ? null : height * (1 - Math.min(1, clip.gain / 2));
   if (path === '' && level === null) return null;
   return (

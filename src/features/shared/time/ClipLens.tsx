@@ -91,7 +91,7 @@ interface LensClipProps {
   readonly faint: boolean;
 }
 
-/** As much of a clip as lies under the lens. */
+/** As much of a clip as is under the lens. */
 function LensClip({ clip, piece, from, x, faint }: LensClipProps) {
   const tokens = useTokens();
   const { studio } = useStudio();
@@ -100,7 +100,7 @@ function LensClip({ clip, piece, from, x, faint }: LensClipProps) {
   const [start, end] = [Math.max(clip.start, from), Math.min(clipEnd(piece, clip), from + LENS_BEATS)];
   if (!sound || clip.mute || end <= start) return null;
   const into = (beat: number): number => placeSeconds(Math.max(0, beat), tempo) - placeSeconds(clip.start, tempo);
-  // What is heard first of a reversed clip lies at the end of its part of the sound.
+  // What is heard first of a reversed clip is at the end of its part of the sound.
   const [a, b] = clip.reversed
     ? [clip.lengthSeconds - into(end), clip.lengthSeconds - into(start)]
     : [into(start), into(end)];

@@ -32,7 +32,7 @@ interface Anchor {
 
 /**
  * Time that scrolls sideways: it turns the page when the playhead comes to its end, and zooms by pinch and by wheel
- * with Ctrl about what lies under the hand.
+ * with Ctrl about what is under the hand.
  */
 export function TimeScroll({ pxPerBeat, ruler, onScroll, children }: TimeScrollProps) {
   const { studio } = useStudio();

@@ -34,7 +34,7 @@ export function beatByKey(key: string, beat: number, lengthBeats: number, tempo:
 const GRID_BEATS = 0.25;
 
 /**
- * The stretch from where the playhead stands to where it goes; of one that is there, the other edge stays.
+ * The range from the playhead to its new position; of one that exists, the other edge stays.
  * @returns null when nothing is left of it
  */
 export function rangeTo(range: Beats | null, playhead: number, to: number): Beats | null {

@@ -18,7 +18,7 @@ async function readAbout(): Promise<z.infer<typeof aboutSchema>> {
   return aboutSchema.parse(await answer.json());
 }
 
-/** Which version this is, and under which licences what ships with it stands. */
+/** The version, and the licences of what ships with it. */
 export function AboutSettings() {
   const about = useQuery({ queryKey: ['about'], queryFn: readAbout, staleTime: Infinity });
   const [open, setOpen] = useState(false);

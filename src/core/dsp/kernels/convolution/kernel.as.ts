@@ -1,6 +1,6 @@
 // AssemblyScript. The parts of a partitioned convolution: Fourier transform, multiply-add of spectra, and taking two
 // real sides in and out of one complex transform. The same work in TypeScript: reference.ts. All arrays are
-// f32; re and im lie apart. Addresses are bytes.
+// f32; re and im are apart. Addresses are bytes.
 
 import { madd, nmadd } from '../shared/madd.as';
 
@@ -340,7 +340,7 @@ export function copy(to: usize, from: usize, figures: i32): void {
 }
 
 /**
- * Copies a step of 64 figures of each side, which lie one after the other, to where they are wanted, and empties as
+ * Copies a step of 64 figures of each side, which are one after the other, to where they are wanted, and empties as
  * many at `out`.
  */
 export function enter(left: usize, right: usize, from: usize, out: usize): void {
@@ -365,7 +365,7 @@ function turned(v: v128): v128 {
  * holds its real value at 0 in re and that at half the rate in im. The first turn of the loop reaches one figure past
  * `re` and `im`, into memory that follows them, and leaves in bin 0 what is put right afterwards.
  * @param size bins kept of each side
- * @param count spectra that lie in each other there
+ * @param count spectra that are in each other there
  */
 export function part(size: i32, re: usize, im: usize, to: usize, count: i32): void {
   const bytes = (<usize>size) << 2;

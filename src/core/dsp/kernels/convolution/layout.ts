@@ -50,7 +50,7 @@ export interface ConvolutionWork {
   /** Adds 64 figures. */
   addStep(to: number, from: number): void;
   /**
-   * Takes the spectrum of both sides out of the transform of left + i right, to one of `count` that lie in each other.
+   * Takes the spectrum of both sides out of the transform of left + i right, to one of `count` that are in each other.
    */
   part(size: number, re: number, im: number, to: number, count: number): void;
   /** The way back, scaled, with re and im changed over. */

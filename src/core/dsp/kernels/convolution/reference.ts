@@ -141,12 +141,12 @@ function fourPass(
 }
 
 /**
- * Bins that lie together: first their left re, then left im, right re, right im. Those of one spectrum lie before those
+ * Bins that are together: first their left re, then left im, right re, right im. Those of one spectrum are before those
  * of the next.
  */
 const FOUR = 4;
 const BOTH_SIDES = 16;
-/** Where the sides begin in what lies together. */
+/** Where the sides begin in what is together. */
 const SIDES = [0, 2 * FOUR] as const;
 const placeOf = (bin: number, count: number): number => (bin >> 2) * BOTH_SIDES * count + (bin & 3);
 

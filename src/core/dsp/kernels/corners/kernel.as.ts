@@ -167,7 +167,7 @@ function correct(kind: i32, room: usize, x: usize, y: usize, before: i32, after:
 function run(kind: i32, room: usize, n: i32): void {
   const from = room + X,
     to = room + Y;
-  // Segments of the second and third sample, between which lies what is looked at first.
+  // Segments of the second and third sample, between which is what is looked at first.
   const earlier = v128.load(from);
   let last = segmentsOf(kind, v128.shuffle<i32>(earlier, earlier, 0, 0, 1, 2));
   for (let i: usize = 0; i < 4 * <usize>n; i += 16) {
@@ -190,7 +190,7 @@ function run(kind: i32, room: usize, n: i32): void {
 
 /**
  * Shapes n samples in place.
- * @param room where all of the above lies
+ * @param room where all of the above is
  * @param side 0 left, 1 right
  * @param kind 0 hard, 1 fold, 2 wrap, 3 drawn
  * @param drive gain before the curve, growing by `step` with each sample

@@ -35,7 +35,7 @@ function piece(smeared: usize, ring: usize, place: usize, from: usize, to: usize
   }
 }
 
-/** SMEARED through all sections. @param base where it all lies */
+/** SMEARED through all sections. @param base where it all is */
 export function smear(base: usize, n: i32): void {
   for (let section = 0; section < SECTIONS; section += 1) {
     const cell = (<usize>section) << 2;

@@ -68,7 +68,7 @@ export function step(
   let s1 = setting(18);
   let s2 = setting(19);
   let peak = f64x2.splat(0);
-  // Two moments at once: for the filter left lies beside right, for all else a moment beside the next.
+  // Two moments at once: for the filter left is beside right, for all else a moment beside the next.
   for (let i: usize = 0; i < FRAMES; i += 2) {
     const both = v128.shuffle<f32>(v128.load64_zero(readLeft + i * 4), v128.load64_zero(readRight + i * 4), 0, 4, 1, 5);
     let y = f64x2.promote_low_f32x4(both);

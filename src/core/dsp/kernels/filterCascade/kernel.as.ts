@@ -1,4 +1,4 @@
-// AssemblyScript. A row of state-variable filters, both sides at once: left and right lie side by side in every 128
+// AssemblyScript. A row of state-variable filters, both sides at once: left and right are side by side in every 128
 // bits. The same work in TypeScript: reference.ts. Layout of the memory: layout.ts.
 
 const FRAMES: usize = 64;
@@ -15,7 +15,7 @@ const STEPS: usize = 72;
 const A1: usize = 112;
 const A2: usize = 120;
 const MOVING: usize = 128;
-/** What MOVING says of a section: it stands, it moves, or it lets all through as it is and is left out. */
+/** What MOVING says of a section: steady, ramping, or bypassed. */
 const FLAT: i32 = 2;
 const TINY: f64 = 1e-15;
 
@@ -26,7 +26,7 @@ function flushed(state: v128): v128 {
 }
 
 /**
- * How a section that stands makes both next states and its output of both states and the sample: rows of one matrix, in
+ * How a steady section makes both next states and its output of both states and the sample: rows of one matrix, in
  * turn.
  */
 @inline
@@ -56,7 +56,7 @@ function joined(share: v128, own: v128, s1: v128, other: v128, s2: v128): v128 {
   return f64x2.add(share, f64x2.add(f64x2.mul(own, s1), f64x2.mul(other, s2)));
 }
 
-/** A section that stands. */
+/** A steady section. */
 function stand(p: usize): void {
   const own = figure(p, 0),
     cross = figure(p, 1),

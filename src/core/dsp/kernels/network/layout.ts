@@ -1,12 +1,12 @@
 import { STEP_FRAMES } from '../../blocks';
 
 export const NETWORK_LINES = 16;
-/** Lines that are turned with one another lie so far apart; a power of two. */
+/** Lines that are turned with one another are so far apart; a power of two. */
 export const PAIR_SPAN = 8;
 export const PAIRS = NETWORK_LINES / 2;
 /** Figures of a line's two shelves: b0 b1 b2 a1 a2 of one, in powers of z - 1 (dsp/shelf.ts), then of the other. */
 export const SHELF_FIGURES = 10;
-/** Where the rings lie, in bytes; this and the figures below stand in kernels/network/kernel.as.ts too. */
+/** Where the rings are, in bytes; this and the values below are repeated in kernels/network/kernel.as.ts. */
 export const RINGS_AT = 7424;
 
 export interface NetworkMemory {

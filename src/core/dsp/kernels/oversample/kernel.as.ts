@@ -12,7 +12,7 @@ function laced(to: usize, half: v128, plain: v128): void {
 
 /**
  * Thirty-two samples at once, so that none waits for another, by twelve taps at a time. Taps four apart meet the same
- * four samples, which so are fetched once for three of them. Nothing lies before the taps for as far as they are short
+ * four samples, which so are fetched once for three of them. Nothing is before the taps for as far as they are short
  * of twelves.
  * @param at the newest sample under the first result
  * @param count taps
