@@ -16,13 +16,13 @@ export class AllpassCascade {
     for (const ring of this.rings) ring.fill(0);
   }
 
-  /** In place. @param from @param to gain of the sections at the ends of the run, under 1; 0 is a plain delay */
+  /** In place. @param from @param to gain of the sections at the start and end of the block, under 1; 0 is a plain delay */
   process(io: Float64Array, n: number, from: number, to: number): void {
     for (let section = 0; section < this.rings.length; section += 1)
       this.section(section, io, n, from, (to - from) / n);
   }
 
-  /** In pieces that end where the ring does, so that the loop need not look for its end. */
+  /** Split where the ring wraps, so that the loop need not test for it. */
   private section(index: number, io: Float64Array, n: number, from: number, step: number): void {
     const ring = this.rings[index]!;
     const size = ring.length;

@@ -89,7 +89,7 @@ export class AllpassDiffuser4 {
     else for (let section = 0; section < FOUR; section += 1) this.section(section, n, step);
   }
 
-  /** Crossfades the result into `io`. @param from its share before the first sample */
+  /** Crossfades the result into `io`. @param from its mix before the first sample */
   blend(n: number, from: number, step: number): void {
     if (this.work) {
       this.work.blend(this.base, n, from, step);
@@ -103,7 +103,7 @@ export class AllpassDiffuser4 {
     }
   }
 
-  /** In runs that end where a ring wraps, so that the inner loop does not test for it. */
+  /** Split where a ring wraps, so that the inner loop does not test for it. */
   private section(index: number, n: number, step: number): void {
     const { smeared, rings } = this;
     const start = (this.starts[index]! - FIRST_RING_AT) / 8;

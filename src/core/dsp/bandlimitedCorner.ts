@@ -1,4 +1,4 @@
-/** Samples that a corner is spread over: two before it, two behind it. */
+/** Samples that a corner is spread over: two before it, two after it. */
 export const CORNER_FRAMES = 4;
 
 /**
@@ -19,9 +19,9 @@ function threeTimesLate(u: number): number {
 }
 
 /**
- * Adds to the four samples round a corner of a wave what they lack, so that it has no harmonics beyond half the sample
- * rate that would come back as other tones. A step, a ramp and a parabola that begin at the corner are each brought to
- * their integral of a B-spline; of the parabola a sixth of a step is taken off, by which the spline would dull it for
+ * Corrects the four samples round a corner of a wave, so that it has no harmonics above half the sample rate that
+ * would alias. A step, a ramp and a parabola that begin at the corner are each replaced by
+ * their integral of a B-spline; of the parabola a sixth of a step is subtracted, by which the spline would lower it for
  * ever.
  * Source: F. Esqueda, V. Välimäki and S. Bilbao, "Aliasing Reduction in Clipped Signals" (2016), with the B-spline of
  * third order, and its next integral for what the curvature changes by.

@@ -1,17 +1,17 @@
 const PASSES = 3;
 
 /**
- * Low-pass of three moving means in a row, close to a bell in time and without any phase of its own but a whole number
- * of samples' delay. Source: W. M. Wells, "Efficient synthesis of Gaussian filters by cascaded uniform filters" (1986).
+ * Low-pass of three moving averages in series, nearly Gaussian in time, with linear phase: a delay of a whole number
+ * of samples. Source: W. M. Wells, "Efficient synthesis of Gaussian filters by cascaded uniform filters" (1986).
  */
 export class CascadedMovingAverage {
-  /** Samples by which it is late. */
+  /** Delay in samples. */
   readonly delay: number;
   private readonly rings: readonly Float64Array[];
   private readonly sums = new Float64Array(PASSES);
   private place = 0;
 
-  /** @param halfHz where its gain is one half */
+  /** @param halfHz frequency at which its gain is one half */
   constructor(halfHz: number, sampleRate: number) {
     const deviation = (Math.sqrt(2 * Math.LN2) / (2 * Math.PI * halfHz)) * sampleRate;
     const length = Math.max(3, 2 * Math.round((Math.sqrt((12 * deviation * deviation) / PASSES + 1) - 1) / 2) + 1);

@@ -2,12 +2,12 @@ import { STEP_FRAMES, toFloat32Block } from './blocks';
 import { passesOf, workMemory, writeTurns, type WorkMemory } from './convolutionWork';
 
 /**
- * Partition sizes; each stage begins two of its partitions after the start, so that a block can be worked off while the
+ * Partition sizes; each stage begins two of its partitions after the start, so that a block can be computed while the
  * next one comes in.
  */
 const SIZES = [64, 256, 1024, 8192] as const;
 const STARTS = [0, 512, 2048, 16_384] as const;
-/** Bins that the sums are worked out for at once, and their figures. */
+/** Bins that are summed at once, and their number of floats. */
 const BINS_AT_ONCE = 4;
 const FOUR = 4 * BINS_AT_ONCE;
 const NEXT_STARTS = [512, 2048, 16_384, Infinity] as const;
@@ -44,7 +44,7 @@ export function prepareImpulse(left: ArrayLike<number>, right: ArrayLike<number>
   return { frames: left.length, stages };
 }
 
-/** Lays a spectrum that is at `slot` of `count` to another slot of so many. */
+/** Copies a spectrum from `slot` of `count` to a slot of an interleaved array. */
 function layIn(from: Float32Array, count: number, slot: number, to: Float32Array, wide: number, place: number): void {
   const fours = from.length / (count * FOUR);
   for (let i = 0; i < fours; i += 1) {
@@ -53,13 +53,13 @@ function layIn(from: Float32Array, count: number, slot: number, to: Float32Array
 }
 
 /**
- * Rows of figures are this much farther apart than they are long. All lengths are powers of two: without it everything
- * that is read and written side by side would fall to the same few places of the processor's cache, and drive itself
- * out of it.
+ * Padding between arrays, in floats. All lengths are powers of two: without it everything
+ * arrays that are read and written together would map to the same few lines of the processor's cache and evict each
+ * other.
  */
 const GAP = 16;
 /**
- * Parts that a stage lays down one after the other; in sizes of a partition, what they take beside those of the
+ * Consecutive arrays of a stage: their sizes in partitions, besides those of the
  * partitions, and what each partition takes.
  */
 const PARTS = 10;
@@ -94,7 +94,7 @@ function makeStages(
 }
 
 /**
- * What was heard last: the two longest partitions that the last stage takes, while what comes after them is being
+ * The latest input: the two longest partitions that the last stage reads, while the samples after them are being
  * written.
  */
 const HEARD = 4 * SIZES[SIZES.length - 1]!;
@@ -104,7 +104,7 @@ const IN = OUT + 2 * STEP_FRAMES;
 const WAYS_FIGURES = IN + 2 * STEP_FRAMES + GAP;
 
 /**
- * The way in and the way out of all stages: the samples heard last, in a ring for each side, and the sums of a step.
+ * Input and output of all stages: the latest input samples, in a ring for each side, and the sums of a step.
  */
 class ConvolutionIo {
   /** Where the next step is written in both rings. */
@@ -138,7 +138,7 @@ class ConvolutionIo {
     this.place = (this.place + STEP_FRAMES) & (HEARD - 1);
   }
 
-  /** Lays the `size` samples before `end`, a multiple of it, where they are wanted. */
+  /** Copies the `size` samples before `end`, a multiple of it. */
   copy(end: number, size: number, left: number, right: number): void {
     const { work } = this.memory;
     const from = (end - size) & (HEARD - 1);
@@ -163,7 +163,7 @@ class ConvolutionIo {
 }
 
 /**
- * One size of partition: a ring of the past spectra of its input, and the sums on their way. All places are figures in
+ * One size of partition: a ring of the past spectra of its input, and the sums in progress. All positions are indices of
  * `cells`.
  */
 class Stage {
@@ -171,7 +171,7 @@ class Stage {
   private readonly size: number;
   private readonly steps: number;
   private readonly passes: number;
-  /** A transform begins at `inRe` and `inIm`, goes to and fro, and always ends at `re` and `im`. */
+  /** A transform begins at `inRe` and `inIm`, alternates between the two buffers, and always ends at `re` and `im`. */
   private readonly re: number;
   private readonly im: number;
   private readonly workRe: number;
@@ -190,12 +190,12 @@ class Stage {
   private step = 0;
   /** Half of the bins, in fours. */
   private readonly half: number;
-  /** How many of each half are done. */
+  /** Bins of each half that are done. */
   private done = 0;
   /** Whether it is the lower half that is summed for two blocks at once. */
   private lower = true;
 
-  /** @param base where it is in a memory that others share, in figures */
+  /** @param base its offset in a memory that stages share, in floats */
   constructor(
     private readonly index: number,
     private readonly most: number,
@@ -230,7 +230,7 @@ class Stage {
     writeTurns(this.memory.cells, this.turns, 2 * size);
   }
 
-  /** Spectrum of `size` samples of both sides from a place on, with silence after them. */
+  /** Spectrum of `size` samples of both sides from an index on, zero-padded. */
   spectrum(left: ArrayLike<number>, right: ArrayLike<number>, from: number): Float32Array {
     const { cells, work } = this.memory;
     const { size, inRe, inIm, sums } = this;
@@ -268,14 +268,14 @@ class Stage {
     this.lower = true;
   }
 
-  /** Works on what came in and adds a step to what goes out. */
+  /** Processes the latest input and adds a step to the output. */
   process(): void {
     if (this.count === 0) return;
     if (this.steps === 1) this.workAtOnce();
     else this.workInSteps();
   }
 
-  /** The shortest partitions: what came in just now is heard at once. */
+  /** The shortest partitions: they include the present step, so that there is no latency. */
   private workAtOnce(): void {
     const { size, re, im, ways } = this;
     this.begin(ways.place + size);
@@ -322,7 +322,7 @@ class Stage {
     if (step > last) this.pass(step - last - 1, step - last);
   }
 
-  /** Takes two blocks of what was heard before `end` to be transformed. */
+  /** Copies the two blocks of input before `end`, to be transformed. */
   private begin(end: number): void {
     const { size, inRe, inIm, ways } = this;
     ways.copy(end - size, size, inRe, inIm);
@@ -358,9 +358,9 @@ class Stage {
   }
 
   /**
-   * Multiplies all partitions with the input of their time, as far as a share of the bins. Memory is slower than the
-   * sums: one half of the bins is summed for this block and the next with what is read once, the other was so at the
-   * last block. Each block has as much to do.
+   * Multiplies all partitions with the input of their time, up to a share of the bins. Memory is slower than the
+   * arithmetic: one half of the bins is summed for this block and the next from one read, the other was in the
+   * last block. Each block costs the same.
    */
   private multiply(share: number): void {
     const until = Math.ceil(share * this.half);
@@ -402,7 +402,7 @@ class Stage {
     this.memory.work.join(size, 4 * sums, 4 * inRe, 4 * inIm, 1 / (2 * size));
   }
 
-  /** Back in time, the second half of the window is free of what wraps round (overlap-save). */
+  /** In time, the second half of the window is free of circular wrap (overlap-save). */
   private finish(): void {
     const { work } = this.memory;
     const { size, re, im, now } = this;
@@ -423,7 +423,7 @@ export class Convolution {
   private used = false;
   frames = 0;
 
-  /** @param longest samples of the longest impulse; what is beyond is left out */
+  /** @param longest samples of the longest impulse; longer ones are cut */
   constructor(longest: number, withKernel = true) {
     const { stages, ways } = makeStages(
       SIZES.map((_, index) => partitionsOf(index, longest)),
@@ -440,7 +440,7 @@ export class Convolution {
     this.used = false;
   }
 
-  /** Forgets all sound, and begins its partitions anew. */
+  /** Clears all sound, and restarts its partitions. */
   clear(): void {
     if (!this.used) return;
     for (let i = 0; i < this.stages.length; i += 1) this.stages[i]!.clear();

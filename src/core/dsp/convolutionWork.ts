@@ -11,11 +11,11 @@ export interface WorkMemory {
   readonly work: ConvolutionWork;
 }
 
-/** How many passes a transform of this size takes. */
+/** Number of passes of a transform of this size. */
 export const passesOf = (size: number): number => Math.ceil(Math.log2(size) / 2);
 
 /**
- * Memory for so many figures, with the work done on it by WebAssembly where there is some.
+ * Memory for a number of floats, and the operations on it: by WebAssembly where it is available.
  * @param withKernel false leaves it to TypeScript, which tests compare
  */
 export function workMemory(figures: number, withKernel: boolean): WorkMemory {
@@ -46,7 +46,7 @@ function makeTurns(size: number): Float32Array {
   return made;
 }
 
-/** Lays the tables of a size down; they are worked out once, since effects are made on the audio thread. */
+/** Writes the tables of a size; they are computed once, since effects are created on the audio thread. */
 export function writeTurns(cells: Float32Array, at: number, size: number): void {
   const known = turnsOf.get(size) ?? makeTurns(size);
   turnsOf.set(size, known);

@@ -9,7 +9,7 @@ export function readableRun(minDelay: number, most: number): number {
   return run < 1 ? 1 : run > most ? most : run;
 }
 
-/** Samples that a ring needs for a longest delay and a longest run: a power of two. */
+/** Length of a ring for a longest delay and a longest block: a power of two. */
 export function ringSize(maxDelay: number, maxRun: number): number {
   let size = 64;
   while (size < maxDelay + maxRun + SINC_TAPS) size *= 2;
@@ -17,8 +17,8 @@ export function ringSize(maxDelay: number, maxRun: number): number {
 }
 
 /**
- * A ring of single-precision samples that is read at any fraction of a sample behind the write place.
- * Reads come before the write of the same run: read `n`, then write `n`.
+ * A ring of single-precision samples that is read at any fractional delay behind the write index.
+ * Reads come before the write of the same block: read `n`, then write `n`.
  */
 export class DelayLine {
   readonly ring: Float32Array;
@@ -52,7 +52,7 @@ export class DelayLine {
     this.place = (at + n) & mask;
   }
 
-  /** Index of the first of `n` samples at a whole delay when they are in one piece in the ring; else -1. */
+  /** Index of the first of `n` samples at a whole delay when they are contiguous in the ring; else -1. */
   wholeAt(delay: number, n: number): number {
     const size = this.ring.length;
     const at = (this.place - delay) & this.mask;
@@ -60,27 +60,27 @@ export class DelayLine {
   }
 
   /**
-   * How far past a whole sample the reading at a delay is, 0-1; of the delay alone, so that it is the same wherever
-   * the ring stands.
+   * Fractional part of the read position at a delay, 0-1; a function of the delay alone, so that it is the same at any
+   * write index.
    */
   static fractionAt(delay: number): number {
     return Math.ceil(delay) - delay;
   }
 
   /**
-   * Index of the first sample under the kernel for `n` samples at a delay, when all of them are in one piece; else -1.
+   * Index of the first sample under the kernel for `n` samples at a delay, when all of them are contiguous; else -1.
    */
   windowAt(delay: number, n: number): number {
     const at = (this.place - Math.ceil(delay) - SINC_BEFORE) & this.mask;
     return at + n + SINC_TAPS <= this.ring.length ? at : -1;
   }
 
-  /** True when the next `n` samples written are in one piece. */
+  /** True when the next `n` samples are written contiguously. */
   hasRoom(n: number): boolean {
     return this.place + n <= this.ring.length;
   }
 
-  /** Counts `n` samples as written that a loop has put into the ring itself. */
+  /** Advances the write index past `n` samples that the caller has written into the ring itself. */
   advance(n: number): void {
     this.place = (this.place + n) & this.mask;
   }
@@ -122,8 +122,8 @@ export class DelayLine {
       k13 = kernel[13]!,
       k14 = kernel[14]!,
       k15 = kernel[15]!;
-    // Four samples a turn share their nineteen loads: most of the time of a plain loop goes into reading. Up to three
-    // past `n` are written for nothing.
+    // Four samples per iteration share their nineteen loads: most of the time of a plain loop goes into reading. Up to three
+    // past `n` are written and not used.
     for (let i = 0; i < n; i += 4) {
       const r0 = run[i + 0]!,
         r1 = run[i + 1]!,
@@ -227,7 +227,7 @@ export class DelayLine {
     }
   }
 
-  /** Straight-line reading, for short moving delays that have no sample ahead. */
+  /** Linear interpolation, for short moving delays that have no sample ahead. */
   readLinear(delays: Float64Array, n: number, out: Float64Array): void {
     const { ring, mask, place } = this;
     for (let i = 0; i < n; i += 1) {

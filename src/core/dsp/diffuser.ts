@@ -2,14 +2,14 @@ import { AllpassDiffuser4, FOUR } from './allpassDiffuser4';
 import type { KernelRoom } from './kernels/load';
 import { copyBlock } from './blocks';
 
-/** As Schroeder's sections: mutually odd lengths, none shorter than a run. */
+/** Section lengths without common factors (Schroeder), none shorter than a block. */
 const SECTION_SECONDS = [0.00477, 0.00359, 0.01273, 0.00931] as const;
 const GAIN = 0.6;
 
 const sizesAt = (sampleRate: number): number[] => AllpassDiffuser4.sizesOf(SECTION_SECONDS, sampleRate);
 const figuresAt = (sampleRate: number): number => sizesAt(sampleRate).reduce((sum, size) => sum + size, 0);
 
-/** Blends a smeared sound in. */
+/** Mixes a diffused signal in. */
 export class Diffuser {
   private readonly four: AllpassDiffuser4;
   private idle = true;
@@ -30,17 +30,17 @@ export class Diffuser {
     this.idle = true;
   }
 
-  /** Nothing passes for now: what it holds is not heard again. */
+  /** Skips a block in which nothing passes: what it holds is not heard again. */
   rest(): void {
     this.idle = true;
   }
 
   /**
-   * Blends the smeared signal in, in place; a straight blend of two unit-gain paths never exceeds unity.
+   * Mixes the diffused signal in, in place; a linear mix of two unit-gain paths never exceeds unity gain.
    * @param n up to 64
    * @param from
-   * @param to blend at the ends of the run, 0-1
-   * @param difference 0-1, turns every other section round to part left from right
+   * @param to mix at the start and end of the block, 0-1
+   * @param difference 0-1, inverts every other section on the right, to decorrelate the sides
    */
   process(io: Float64Array, n: number, from: number, to: number, difference: number): void {
     const { four } = this;
@@ -54,7 +54,7 @@ export class Diffuser {
     for (let i = 0; i < n; i += 1) io[i] = four.io[i]!;
   }
 
-  /** Begins empty, and lets the sound in over the run: a step into the sections would come out of each as a click. */
+  /** Starts empty and fades the input in over the block: a step into the sections would leave each as a click. */
   private enter(n: number): void {
     const { io, smeared } = this.four;
     this.clear();

@@ -16,8 +16,8 @@ function spectrumOf(fft: FFT, samples: ArrayLike<number>, size: number): number[
 }
 
 /**
- * One whole sound through another, by one long transform; for work away from the audio thread.
- * @returns as long as both together
+ * Convolution of two sounds by one long transform; for work away from the audio thread.
+ * @returns as long as both together, less one sample
  */
 export function fastConvolve(a: ArrayLike<number>, b: ArrayLike<number>): Float64Array {
   const length = a.length + b.length - 1;
@@ -33,9 +33,9 @@ export function fastConvolve(a: ArrayLike<number>, b: ArrayLike<number>): Float6
 }
 
 /**
- * What `played` must have gone through to become `heard`: the quotient of their spectra, held back where `played` has
- * next to nothing (Wiener).
- * @param floor share of the strongest bin's power under which a bin counts as nothing
+ * Deconvolution: the impulse response that makes `heard` of `played`. The quotient of their spectra, regularised where
+ * `played` has next to nothing (Wiener).
+ * @param floor share of the strongest bin's power used as the regularisation
  */
 export function fastDeconvolve(heard: ArrayLike<number>, played: ArrayLike<number>, floor = 1e-7): Float64Array {
   const size = sizeFor(heard.length + played.length);

@@ -3,7 +3,7 @@ import type { ConvolutionWork } from './kernels/convolution/layout';
 
 const known = new Map<number, FastTransform>();
 
-/** The one transform of a size that all share who are done with `re` and `im` before another begins. */
+/** The shared transform of a size, for callers that are done with `re` and `im` before another begins. */
 export function sharedTransform(size: number): FastTransform {
   const made = known.get(size) ?? new FastTransform(size);
   known.set(size, made);
@@ -11,8 +11,8 @@ export function sharedTransform(size: number): FastTransform {
 }
 
 /**
- * A complex Fourier transform of one size, in single precision, in place on `re` and `im`: the kernel of the
- * convolution without its rest.
+ * A complex Fourier transform of one size, in single precision, in place on `re` and `im`: that of the
+ * convolution's kernel alone.
  */
 export class FastTransform {
   readonly re: Float32Array;
@@ -43,7 +43,7 @@ export class FastTransform {
     this.run(0, 4 * this.size);
   }
 
-  /** exp(+i...), not scaled: the other one, with the parts changed over. */
+  /** exp(+i...), not scaled: the forward transform with both parts swapped. */
   inverse(): void {
     this.run(4 * this.size, 0);
   }

@@ -10,15 +10,15 @@ const CODE = { plain: NETWORK_BYTES, fused: NETWORK_FUSED_BYTES };
 type Step = (size: number, place: number, stages: number, moving: number) => number;
 
 /**
- * Sixteen delay lines that feed one another through an orthogonal matrix, each with two second-order shelves in its
- * way.
+ * Sixteen delay lines that feed one another through an orthogonal matrix, each with two second-order shelves in
+ * series.
  * Source: J.-M. Jot and A. Chaigne, "Digital delay networks for designing artificial reverberators" (1991); the matrix
  * is a Walsh-Hadamard transform, of which a part may be left out to keep lines apart. Runs in steps of NETWORK_FRAMES.
  * Lines must stay longer than a step and shorter than `size - NETWORK_FRAMES - 4`.
  */
 export class FeedbackNetwork {
   readonly memory: NetworkMemory;
-  /** How many of the four stages of the matrix mix. */
+  /** Number of the matrix's four stages that mix. */
   stages = 4;
   readonly size: number;
   private place = 0;
@@ -47,7 +47,7 @@ export class FeedbackNetwork {
     this.place = 0;
   }
 
-  /** Where shelf figure `index` of a line shall be at the end of the coming step. */
+  /** Sets the goal of shelf coefficient `index` of a line for the end of the coming step. */
   aim(line: number, index: number, value: number): void {
     const at = index * NETWORK_LINES + line;
     const goal = Math.fround(value);
@@ -56,7 +56,7 @@ export class FeedbackNetwork {
     this.stepsToSettle = 2;
   }
 
-  /** Takes all goals at once. */
+  /** Sets all coefficients to their goals at once. */
   jump(): void {
     this.memory.now.set(this.goal);
     this.memory.move.fill(0);

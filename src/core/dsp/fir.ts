@@ -7,13 +7,13 @@ const CODE = { plain: FIR_BYTES, fused: FIR_FUSED_BYTES };
 
 type Filter = (taps: number, count: number, row: number, out: number) => void;
 
-/** A finite impulse response over 64 samples at a time; its user lays taps and samples into `taps` and `row`. */
+/** A finite impulse response over 64 samples at a time; the caller writes `taps` and `row`. */
 export interface Fir {
-  /** In the order in which they meet the samples of the row. */
+  /** In the order of the samples of `row`: time-reversed. */
   readonly taps: Float32Array;
-  /** Samples before those that the taps reach, then as many as there are taps, less one, then those of the run. */
+  /** `earlier` samples, then one fewer than there are taps, then those of the block. */
   readonly row: Float32Array;
-  /** What comes of it. */
+  /** The filtered block. */
   readonly out: Float32Array;
   run(): void;
 }
@@ -22,7 +22,7 @@ export interface Fir {
  * Filters that share one memory, since browsers give a page few.
  * @param count of filters
  * @param taps of each
- * @param earlier samples that their rows keep beside
+ * @param earlier samples that their rows keep besides
  * @param withKernel false leaves the work to TypeScript, which tests compare
  */
 export function makeFirs(count: number, taps: number, earlier = 0, withKernel = true): readonly Fir[] {

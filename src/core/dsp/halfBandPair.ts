@@ -1,9 +1,9 @@
 /**
- * Figures of the allpass sections of an elliptic half-band filter made of two rows of them, in rising order.
+ * Coefficients of the allpass sections of an elliptic half-band filter made of two parallel branches, in rising order.
  * Source: R. A. Valenzuela and A. G. Constantinides, "Digital Signal Processing Schemes for Efficient Interpolation and
  * Decimation" (1983).
- * @param count sections in both rows together
- * @param transition width of the band in between, as a share of the sample rate
+ * @param count sections in both branches together
+ * @param transition width of the transition band, as a share of the sample rate
  */
 export function halfBandSections(count: number, transition: number): Float64Array {
   const t = Math.tan(((1 - 2 * transition) * Math.PI) / 4) ** 2;

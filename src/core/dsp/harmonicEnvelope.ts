@@ -1,9 +1,9 @@
-/** Peaks are looked for within this share of the distance of two harmonics. */
+/** Peaks are searched within this share of the spacing of harmonics. */
 const REACH = 0.4;
-/** By so much of what it is off, each harmonic that is found moves the estimate of the distance. */
+/** Share of its error by which each harmonic that is found corrects the estimate of the spacing. */
 const FOLLOWED = 0.3;
 /**
- * A harmonic so far below both of its neighbours, in natural logarithms (12 dB), is none: the pitch was taken an octave
+ * A harmonic so far below both of its neighbours, in natural logarithms (12 dB), is not one: the pitch was estimated an octave
  * too low.
  */
 const GAP = 1.4;
@@ -12,13 +12,13 @@ const GAP = 1.4;
  */
 const PROMINENT = 1;
 /**
- * At a top or bottom the line leans by so many times the flatter of its two sides at most, so that it is level where
+ * Limit of the slope at a maximum or minimum, as a multiple of the flatter side's slope, so that it is level where
  * one side is.
  */
 const STEEPEST = 3;
-/** Tones so far below the loudest (70 dB) tell nothing. */
+/** Tones so far below the loudest (70 dB) are ignored. */
 const FAINT = 8;
-/** Share of the energy that tones have in a sound made of nothing else. */
+/** Least share of the energy in tones for a sound to count as made of tones alone. */
 const TONAL_SHARE = 0.9;
 
 /**
@@ -42,8 +42,8 @@ export class HarmonicEnvelope {
   /**
    * @param levels natural logarithms of the magnitudes of all bins
    * @param spacing bins from harmonic to harmonic, two or more
-   * @param to where the envelope goes, one figure a bin
-   * @returns false when there are not enough harmonics to tell
+   * @param to receives the envelope, one value per bin
+   * @returns false when there are too few harmonics
    */
   find(levels: Float64Array, spacing: number, to: Float64Array): boolean {
     this.collect(levels, spacing);
@@ -55,10 +55,10 @@ export class HarmonicEnvelope {
   }
 
   /**
-   * The line through all tones, whatever their frequencies, level before the first and after the last.
+   * The line through all tones, harmonic or not; constant before the first and after the last.
    * @param magnitudes of all bins
    * @param levels their natural logarithms
-   * @returns how many there are; 0 where much else sounds
+   * @returns number of tones; 0 where the sound is not made of tones alone
    */
   findTones(magnitudes: Float64Array, levels: Float64Array): number {
     const { places, heights, bins } = this;
@@ -86,7 +86,7 @@ export class HarmonicEnvelope {
     return tonal > TONAL_SHARE * all ? count : 0;
   }
 
-  /** Draws the line through the tones that were found last. */
+  /** Interpolates the line through the tones that were found last. */
   drawTones(to: Float64Array): void {
     this.lean();
     this.draw(to);
@@ -113,7 +113,7 @@ export class HarmonicEnvelope {
       const off = isPeak ? (0.5 * (a - c)) / (a - 2 * b + c) : 0;
       places[count] = isPeak ? best + off : centre;
       heights[count] = isPeak ? b - 0.25 * (a - c) * off : levels[Math.min(bins - 1, Math.round(centre))]!;
-      // The tenth harmonic tells the distance ten times as well as the first.
+      // The spacing is ten times as precise from the tenth harmonic as from the first.
       if (isPeak) distance += FOLLOWED * (places[count]! / n - distance);
       count += 1;
     }

@@ -3,13 +3,13 @@ export type Point = readonly [number, number, number];
 
 export const SPEED_OF_SOUND = 343;
 
-/** One way from source to listener by mirror images. */
+/** One path from source to listener, by a mirror image. */
 export interface Image {
   /** Metres from the image to the listener. */
   readonly distance: number;
-  /** Where it comes from, seen from the listener, in metres. */
+  /** Position of the image relative to the listener, in metres. */
   readonly toward: Point;
-  /** How often each wall was met: left, right, front, back, floor, ceiling. */
+  /** Number of reflections at each wall: left, right, front, back, floor, ceiling. */
   readonly bounces: readonly [number, number, number, number, number, number];
 }
 

@@ -38,7 +38,7 @@ export class SineLfo {
 }
 
 export const LFO_SHAPES = ['sine', 'triangle', 'square', 'fall', 'rise'] as const;
-/** Least share of a cycle over which a jump is ramped, so that it never clicks. */
+/** Minimum share of a cycle over which a jump is ramped, so that it never clicks. */
 const EDGE = 0.02;
 
 /**

@@ -33,7 +33,7 @@ interface Work {
  * WebAssembly.
  */
 export class LineReader {
-  /** Bytes that it takes, a multiple of sixteen. */
+  /** Bytes that it occupies, a multiple of sixteen. */
   static readonly bytes = BYTES;
   private readonly coefficients: Float32Array;
   private readonly delays: Float64Array;
@@ -59,7 +59,7 @@ export class LineReader {
     return kernel && new LineReader(kernel.exports as unknown as Work, room);
   }
 
-  /** Reads a whole run between samples at one delay; false where it cannot, and nothing was read. */
+  /** Reads a block at one fractional delay; false where it cannot, and nothing was read. */
   standing(line: DelayLine, delay: number, out: Float64Array): boolean {
     const fraction = DelayLine.fractionAt(delay);
     const from = delay < SHORT_BELOW || fraction < 1e-7 || fraction > 1 - 1e-7 ? -1 : line.windowAt(delay, STEP_FRAMES);
@@ -101,7 +101,7 @@ export class LineReader {
   }
 }
 
-/** A delay line that is read by a kernel where that can. Runs of 64 samples. */
+/** A delay line that is read by a kernel where possible. Blocks of 64 samples. */
 class ReadLine extends DelayLine {
   constructor(
     maxDelay: number,

@@ -10,13 +10,13 @@ import {
   solveFour,
 } from './squaredMagnitude';
 
-/** Gains are compared up to this share of half the rate: 18 kHz at 44.1. */
+/** Designs are compared up to this share of half the rate: 18 kHz at 44.1. */
 const COMPARED_TO = 0.82;
 const CHECKS = [0.2, 0.4, 0.55, 0.68, 0.76, COMPARED_TO].map((share) => share * Math.PI);
 const CHECK_SQUARES = CHECKS.map((angle) => sinSquared(angle));
-/** The corner is compared too, and this share of it. */
+/** They are compared at the corner, too, and at this share of it. */
 const UNDER_CORNER = 0.6;
-/** Below this angle one way of design is good for all; above it the best of several is looked for. */
+/** Below this angle one design method serves all; above it the best of several is chosen. */
 const PLAIN_BELOW = 0.42 * Math.PI;
 const HIGH_PASS_PLAIN_BELOW = 0.08 * Math.PI;
 /**
@@ -34,8 +34,8 @@ const NOTCH_AT = [
   [0.3, 0.6],
 ] as const;
 /**
- * For poles that are matched too: how high the upper angle may be, as a share of half the rate, and where it is
- * else, as a share of the corner.
+ * For poles that are matched too: the maximum of the upper angle, as a share of half the rate, and its value
+ * below that, as a share of the corner.
  */
 const UPPER_AT = [
   [0.8, 0.3],
@@ -48,7 +48,7 @@ const UPPER_AT = [
 /**
  * Two-pole filters whose magnitude follows their analogue model to within half a decibel nearly up to half the rate, as
  * settings of a state-variable filter. The squared magnitude of either is a quotient of squares in `sin^2(angle / 2)`;
- * it is made to meet that of the model at DC, at the corner and at one or two more angles, and is then split into poles
+ * it is matched to that of the model at DC, at the corner and at one or two more angles, and is then split into poles
  * and zeros. Sources: Martin Vicanek, "Matched Second Order Digital Filters" (2016); Sophocles J. Orfanidis, "Digital
  * Parametric Equalizer Design with Prescribed Nyquist-Frequency Gain" (1997). Angles are per sample, above 0 and below
  * pi. Nothing is allocated: filters that move are designed anew at each step.
@@ -171,7 +171,7 @@ export class MatchedFilter {
     this.finish();
   }
 
-  /** What a shelf below takes away is what one above adds. */
+  /** A high shelf is a low shelf of the opposite gain, times that gain. */
   highShelf(angle: number, db: number): void {
     this.lowShelf(angle, -db);
     if (db === 0) return;
@@ -365,7 +365,7 @@ export class MatchedFilter {
     }
   }
 
-  /** Splits the best design into poles and zeros, and makes the settings of them. */
+  /** Splits the best design into poles and zeros, and sets the filter's coefficients. */
   private finish(): void {
     const { zeros, poles } = this;
     split(this.bestB, zeros);

@@ -9,7 +9,7 @@ export class Noise {
     this.state = start;
   }
 
-  /** @param place anything that tells one beginning from another */
+  /** @param place start of the sequence: another gives other noise */
   restart(place = 0): void {
     this.state = (this.start ^ Math.imul(place | 0, 0x9e3779b1)) | 0 || this.start;
     for (let i = 0; i < 4; i += 1) this.next();

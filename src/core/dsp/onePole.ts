@@ -1,4 +1,4 @@
-/** Coefficient of a one-pole smoother per step of `samples` samples; 1 for no time at all. */
+/** Coefficient of a one-pole smoother per step of `samples` samples; 1 for a time of zero. */
 export const onePoleCoefficient = (seconds: number, samples: number, sampleRate: number): number =>
   seconds <= 0 ? 1 : 1 - Math.exp(-samples / (seconds * sampleRate));
 

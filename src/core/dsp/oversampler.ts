@@ -13,24 +13,24 @@ const CODE = { plain: OVERSAMPLE_BYTES, fused: OVERSAMPLE_FUSED_BYTES };
  * further.
  */
 const HALVES = [18, 6, 6] as const;
-/** Taps that the kernel takes at once; before those of a stage is nothing for as many. */
+/** Taps that the kernel takes at once; as many zeros precede those of a stage. */
 const TAPS_AT_ONCE = 12;
-/** Figures in a line of the cache. */
+/** Floats in a cache line. */
 const LINE = 16;
 /**
- * Kaiser's beta of each: for 90, 110 and 120 dB. A tone that is wrapped round is itself far lower than its images then.
+ * Kaiser's beta of each: for 90, 110 and 120 dB. By then a tone that aliases is itself far lower than its images.
  */
 const BETAS = [8.96, 11, 12] as const;
 
-/** What a shaper may be late, at the high rate. */
+/** Latency of a shaper, in samples at the high rate. */
 export const SHAPER_LATENCY = 3;
-/** Figures of the table before its stages, and which of them says how much what is shaped waits. */
+/** Header words of the table, and the index of the one with the delay after the shaper. */
 const HEADER = 6;
 const FILLING_AT = 2;
 
-/** A curve of one's own. */
+/** A custom curve. */
 export interface Shaper {
-  /** Samples of the high rate by which what it shapes is late: 0, or SHAPER_LATENCY. */
+  /** Its latency in samples of the high rate: 0, or SHAPER_LATENCY. */
   readonly latency: number;
   /**
    * Shapes `n` samples in place.
@@ -41,8 +41,8 @@ export interface Shaper {
 }
 
 /**
- * Where one stage is in a channel, in figures from its beginning: each of its rows has room before it for what came
- * last. The table has them in this order.
+ * Offsets of a stage's rows within a channel, in floats: each row is preceded by room for the
+ * last samples. The table has them in this order.
  */
 interface Stage {
   readonly half: number;
@@ -50,32 +50,32 @@ interface Stage {
   readonly input: number;
   readonly even: number;
   readonly odd: number;
-  /** Samples that come in at a step. */
+  /** Input samples per step. */
   readonly n: number;
 }
 
 /**
- * Shapes sound at 2, 4 or 8 times its rate, so that harmonics beyond half of it do not come back as other tones.
- * Half-band filters of linear phase, windowed after Kaiser; all is later by `latency` samples.
+ * Shapes sound at 2, 4 or 8 times its rate, so that harmonics above half of it do not alias.
+ * Half-band filters of linear phase, with Kaiser windows; the delay is `latency` samples.
  * Source: fredric j. harris, "Multirate Signal Processing for Communication Systems" (2004), chapter 8.
  */
 export class Oversampler {
-  /** Whole samples at the plain rate. */
+  /** Whole samples at the base rate. */
   readonly latency: number;
-  /** Room for a shaper's own kernel behind all else; null where no kernel runs. */
+  /** Memory for a shaper's own kernel behind everything else; null where no kernel runs. */
   readonly room: KernelRoom | null;
   private readonly cells: Float32Array<ArrayBuffer>;
   private readonly work: OversampleWork;
-  /** Stages between the plain rate and the highest. */
+  /** Stages between the base rate and the highest. */
   private readonly count: number;
-  /** What comes in and what goes out of either channel. */
+  /** Input and output of both channels. */
   private readonly ins: readonly Float32Array[];
   private readonly outs: readonly Float32Array[];
-  /** Rows of a channel, in figures from its beginning: what is shaped at the highest rate, and what goes out. */
+  /** Offsets within a channel, in floats: of the samples at the highest rate, and of the output. */
   private readonly top: number;
   private readonly result: number;
   private readonly channelFigures: number;
-  /** Samples of the high rate that are waited for, so that all is late by whole samples of the plain rate. */
+  /** Added delay in samples of the high rate, so that the latency is a whole number of samples at the base rate. */
   private readonly filling: number;
   private readonly places: Int32Array;
   /** Where the channels begin, behind the taps of all stages. */
@@ -94,7 +94,7 @@ export class Oversampler {
     const count = Math.log2(factor);
     this.count = count;
     let at = HEADER + 6 * count;
-    // Every row begins where a line of the cache does.
+    // Every row is aligned to a cache line.
     const take = (history: number, n: number): number => {
       const begin = LINE * Math.ceil((at + history) / LINE);
       at = begin + n;
@@ -153,8 +153,8 @@ export class Oversampler {
   }
 
   /**
-   * Shapes a run in place.
-   * @param kind index in DRIVE_KINDS, or -1 for a shaper of one's own
+   * Shapes a block in place.
+   * @param kind index in DRIVE_KINDS, or -1 for a custom shaper
    * @param from, to drive at the ends of the run, 1 = clean
    * @param shaper shapes samples of the high rate where they are
    */
@@ -185,7 +185,7 @@ export class Oversampler {
 
 /**
  * Half of the 71 taps of the last filter on the way down, from the first to the one in the middle: even to 0.03 dB up
- * to 0.405 of the plain rate, 62 dB down from half of it on, so that nothing folds over, and 79 from 0.546 on. A
+ * to 0.405 of the plain rate, 62 dB down from half of it on, so that nothing aliases, and 79 from 0.546 on. A
  * half-band filter is 6 dB down at half the rate. Equal ripple after T. W. Parks and J. H. McClellan, "Chebyshev
  * Approximation for Nonrecursive Digital Filters" (1972), weights 4, 15, 100.
  */
@@ -216,7 +216,7 @@ function halfBand(half: number, beta: number): Float32Array {
       besselI0(beta)
     );
   });
-  // Exactly one at 0 Hz: together with the middle the taps make up the whole.
+  // Exactly one at 0 Hz: together with the middle one the taps add up to 1.
   const sum = taps.reduce((all, tap) => all + tap, 0);
   return Float32Array.from(taps, (tap) => (tap * 0.5) / sum);
 }

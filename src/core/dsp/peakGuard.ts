@@ -4,7 +4,7 @@
 export class PeakGuard {
   private held = 1;
   private readonly release: number;
-  /** Lowest gain since `takeLowest` was last called; 1 when it did nothing. */
+  /** Lowest gain since `takeLowest` was last called; 1 when there was no reduction. */
   private lowest = 1;
 
   constructor(

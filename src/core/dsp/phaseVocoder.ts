@@ -2,21 +2,21 @@ import { sharedTransform, type FastTransform } from './fastTransform';
 import { hann } from './hann';
 import { SpectralEnvelope } from './spectralEnvelope';
 
-/** Most that an envelope that is moved may lift or lower a bin, in natural logarithms: 30 dB. */
+/** Limit of the gain by which a shifted envelope changes a bin, in natural logarithms: 30 dB. */
 const MAX_LIFT = 3.45;
-/** Share of a new envelope in a frame: two tones that beat would bend what is lifted otherwise. */
+/** Smoothing of the envelope from frame to frame: beating tones would modulate the gains otherwise. */
 const ENVELOPE_FOLLOW = 0.5;
 const TURN = 2 * Math.PI;
-/** Bins under this tell nothing of an onset. */
+/** Bins below this are ignored in onset detection. */
 const ONSET_FROM = 8;
 
-/** One side of the sound, as spectrum; arrays of bins hold those from 0 to half the rate. */
+/** Spectrum of one channel; arrays have the bins from 0 to half the rate. */
 class Side {
   readonly frame: Float64Array;
   readonly made: Float64Array;
   readonly re: Float64Array;
   readonly im: Float64Array;
-  /** The last frame as it came and as it was laid: only their phases count. */
+  /** Phases of the last frame, of the input and of the output. */
   readonly reBefore: Float64Array;
   readonly imBefore: Float64Array;
   readonly reLaid: Float64Array;
@@ -38,8 +38,8 @@ class Side {
 }
 
 /**
- * Takes a stereo sound apart frame by frame and lays it together with the frames nearer or farther apart. All that is
- * round a peak keeps the phases it has to it, on both sides, so that neither a voice nor its place falls into a wash.
+ * Stereo phase vocoder: analyses frames and overlaps them again at another distance. Bins
+ * round a peak keep their phases relative to it, in both channels, so that neither a voice nor its pan is smeared.
  * Source: Jean Laroche and Mark Dolson, "Improved Phase Vocoder Time-Scale Modification of Audio" (1999), identity
  * phase locking.
  */
@@ -54,7 +54,7 @@ export class PhaseVocoder {
   private readonly loud: Float64Array;
   private readonly peaks: Int32Array;
   private readonly envelope: SpectralEnvelope;
-  /** What each bin is lifted by, in natural logarithms. */
+  /** Gain of each bin, in natural logarithms. */
   private readonly lifts: Float64Array;
   private fresh = true;
   private sumBefore = 0;
@@ -80,7 +80,7 @@ export class PhaseVocoder {
     return hopOut / (0.375 * this.size);
   }
 
-  /** The next frame begins anew, with the phases it has. */
+  /** Resets the phases: the next frame keeps those of its input. */
   clear(): void {
     this.fresh = true;
     this.sumBefore = 0;
@@ -90,8 +90,8 @@ export class PhaseVocoder {
   /**
    * Makes `made` of `frame` on both sides, by the four stages below, which may be spread over time.
    * @param hopIn samples since the last frame
-   * @param hopOut samples by which it shall be behind it, a quarter of the size at most
-   * @param formants ratio by which the envelope is moved along the frequencies; 1 leaves it
+   * @param hopOut samples from the last output frame, at most a quarter of the size
+   * @param formants ratio by which the envelope is shifted in frequency; 1 leaves it
    * @param top bins from here on are silenced
    */
   turn(hopIn: number, hopOut: number, formants: number, top: number): void {
@@ -133,7 +133,7 @@ export class PhaseVocoder {
       }
       loud[k] = now;
     }
-    // An onset comes as one: everything starts from the phases it has there.
+    // At an onset all phases are reset to those of the input.
     if (rise > 0.65 * sum && sum > 2 * this.sumBefore) this.fresh = true;
     this.sumBefore = sum;
   }
@@ -143,7 +143,7 @@ export class PhaseVocoder {
     if (ratio === 1) return;
     const { left, right, loud, envelope, size, lifts } = this;
     envelope.find(loud);
-    // After an onset the envelope is another.
+    // After an onset the envelope is not smoothed with the last one.
     const follow = this.fresh ? 1 : ENVELOPE_FOLLOW;
     for (let k = 0; k <= size / 2; k += 1) {
       const lift = envelope.at(k / ratio) - envelope.log[k]!;
@@ -172,7 +172,7 @@ export class PhaseVocoder {
   }
 
   /**
-   * Third stage. Turns each peak on by what it turns in the time between two frames, and all round it by the same
+   * Third stage. Advances the phase of each peak by its rotation between two frames, and of all bins round it by the same
    * angle.
    */
   layPhases(hopIn: number, hopOut: number): void {
@@ -211,7 +211,7 @@ export class PhaseVocoder {
     return Math.atan2(imLaid[k]!, reLaid[k]!) + perSample * hopOut - phase;
   }
 
-  /** Each peak rules as far as the valley towards the next. */
+  /** The region of a peak ends at the minimum before the next. */
   private valleyAfter(peak: number, next: number): number {
     const { loud } = this;
     let at = peak + 1;
@@ -219,7 +219,7 @@ export class PhaseVocoder {
     return at;
   }
 
-  /** Both sides turned by one angle over a row of bins. */
+  /** Rotates a range of bins of both channels by one angle. */
   private lay(from: number, to: number, cos: number, sin: number): void {
     const { left, right } = this;
     for (let k = from; k < to; k += 1) {

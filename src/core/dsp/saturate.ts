@@ -1,14 +1,14 @@
 import { tanhRational } from './approx';
 
-/** From here on a curve takes the whole of the sound; below it is mixed with the sound as it is. */
+/** Drive from which a curve is fully applied; below, it is mixed with the clean signal. */
 export const WHOLLY_DRIVEN = 1.122;
 export const DRIVE_KINDS = ['tape', 'tube', 'transistor', 'hard'] as const;
 
 /**
- * One sample shaped with small-signal gain 1, so a loop's repeats keep their law until they are loud.
+ * One sample shaped with small-signal gain 1, so that quiet repeats in a feedback loop decay as without it.
  * @param kind index in DRIVE_KINDS  @param drive gain before the curve, 1 = clean
- * `tape` is a symmetric tanh; `tube` leans to one side and makes even harmonics; `transistor` bends late and
- * then firmly; `hard` clips. The result is mixed in over the first decibel of drive, so 1 leaves every bit alone.
+ * `tape` is a symmetric tanh; `tube` is asymmetric and makes even harmonics; `transistor` stays linear longer and
+ * then saturates firmly; `hard` clips. It is mixed in over the first decibel of drive, so that 1 is exact bypass.
  */
 export function shapedAt(x: number, kind: number, drive: number): number {
   const driven = x * drive;
@@ -21,7 +21,7 @@ export function shapedAt(x: number, kind: number, drive: number): number {
   return x + (y / drive - x) * wet;
 }
 
-/** Shapes `n` samples. @param from @param to drive at the ends of the run */
+/** Shapes `n` samples. @param from @param to drive at the start and end of the block */
 export function saturate(
   input: Float64Array,
   out: Float64Array,

@@ -13,14 +13,14 @@ export interface Section {
   a2: number;
 }
 
-/** Square root of a gain in decibels, of which shelves are made. */
+/** Square root of a gain given in decibels, as the shelf formulas use it. */
 export const shelfRoot = (db: number): number => Math.pow(10, db / 40);
 
 /**
  * Second-order low shelf by the bilinear transform, gain 1 above. At 0 dB both polynomials are equal to the bit, so
  * that nothing is changed.
  * @param db gain below the middle
- * @param t tan(pi f / fs) of the middle, where half the decibels are reached
+ * @param t tan(pi f / fs) of the midpoint, where half of the gain in decibels is reached
  * @param q up to 0.707, monotonic
  */
 export function lowShelf(out: Section, db: number, t: number, q: number): void {

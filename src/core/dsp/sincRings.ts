@@ -4,19 +4,19 @@ import { SINC_READ_BYTES } from './kernels/sincRead/bytes';
 import { SINC_PHASES, SINC_TABLE, SINC_TAPS } from './sincTable';
 import { sincReadReference } from './kernels/sincRead/reference';
 
-/** Most samples of one reading. */
+/** Maximum samples of one read. */
 export const READ_FRAMES = 128;
-/** Where things are, in figures of 32 bits. */
+/** Offsets in words of 32 bits. */
 const OUT = 0;
 const TABLE = 4 * READ_FRAMES;
 const RINGS = TABLE + (SINC_PHASES + 1) * SINC_TAPS;
 
 /**
- * Two rings of samples that can be read between them, at any speed, by the nearest of the table's phases: within a
+ * A stereo ring buffer read at any speed with fractional positions, rounded to the phases of the table: within a
  * 4096th of a sample.
  */
 export class SincRings {
-  /** What was read last. */
+  /** The samples that were read last. */
   readonly outLeft: Float64Array;
   readonly outRight: Float64Array;
   readonly mask: number;
@@ -51,7 +51,7 @@ export class SincRings {
     this.right.fill(0);
   }
 
-  /** Sets `n` samples from a place on. */
+  /** Writes `n` samples from an index on. */
   write(place: number, left: Float64Array, right: Float64Array, n: number): void {
     const { mask } = this;
     const start = place & mask;
@@ -71,7 +71,7 @@ export class SincRings {
     }
   }
 
-  /** Adds `n` samples times a level from a place on; `fresh` of them, at the end, take the place of what was there. */
+  /** Adds `n` samples times a level from an index on; the last `fresh` of them replace what was there. */
   lay(place: number, left: Float64Array, right: Float64Array, n: number, fresh: number, level: number): void {
     const { mask } = this;
     for (let i = 0; i < n; i += 1) {
@@ -89,15 +89,15 @@ export class SincRings {
     this.right[this.size + at] = this.right[at]!;
   }
 
-  /** Both sides added, at a whole place. */
+  /** Sum of both channels at a whole index. */
   monoAt(place: number): number {
     const at = place & this.mask;
     return this.left[at]! + this.right[at]!;
   }
 
   /**
-   * Reads both sides into [from, to) of what comes out: at `start`, then on by `speed`, which grows by `growth`. Places
-   * are within 2^31.
+   * Reads both channels into [from, to) of the output: from `start`, advancing by `speed`, which grows by `growth`. Positions
+   * are below 2^31.
    */
   read(start: number, speed: number, growth: number, from: number, to: number): void {
     this.work.read(

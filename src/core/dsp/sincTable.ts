@@ -1,8 +1,8 @@
 /**
  * Kernels for reading a signal between its samples: a windowed sinc per phase.
  * Source: Julius O. Smith, "Digital Audio Resampling Home Page" (2002); window after J. F. Kaiser (1974).
- * Each kernel sums to exactly 1 and has its centroid exactly on the phase, so a repeat through a loop
- * neither gains level nor creeps in time.
+ * Each kernel sums to exactly 1 and has its centroid exactly on the phase, so that repeats in a feedback loop
+ * neither gain level nor drift in time.
  */
 export const SINC_TAPS = 16;
 /** Samples the kernel looks back from the whole part of the position; it looks ahead by one more. */
@@ -11,7 +11,7 @@ export const SINC_AHEAD = SINC_TAPS / 2;
 const PHASES = 2048;
 const BETA = 8;
 /**
- * The centroid is put right by two far taps: between near ones the correction would cost accuracy at high frequencies.
+ * The centroid is corrected by two far taps: between near ones the correction would cost accuracy at high frequencies.
  */
 const FAR = 6;
 

@@ -5,15 +5,15 @@ const FLOOR = 1e-7;
 const ROUNDS = 4;
 /** Cepstral order, in seconds, where no pitch is found: finer structure is taken for harmonics, not formants. */
 const ORDER_SECONDS = 0.0025;
-/** Fewer tones than these give neither a pitch nor formants. */
+/** Least number of tones from which a pitch or formants are derived. */
 const FEW_TONES = 4;
-/** Range of pitches in Hz, and the least height of their peak in the cepstrum. */
+/** Range of pitches in Hz, and the minimum height of their peak in the cepstrum. */
 const LOWEST_HZ = 60;
 const HIGHEST_HZ = 900;
 const CLEAR = 0.06;
 
 /**
- * The envelope of a spectrum: what a vocal tract or a body does to the tones of its source. Interpolates the harmonics
+ * Spectral envelope: the response of a vocal tract or a body to its source. Interpolates the harmonics
  * where there is a pitch, and is a true envelope of cepstral order where there is none.
  * Source: A. Roebel and X. Rodet, "Efficient Spectral Envelope Estimation and its Application to Pitch Shifting and
  * Envelope Preservation" (2005).
@@ -24,7 +24,7 @@ export class SpectralEnvelope {
   private readonly transform: FastTransform;
   private readonly target: Float64Array;
   private readonly harmonics: HarmonicEnvelope;
-  /** Samples of a pitch's period; 0 where there is none. */
+  /** Period of the pitch in samples; 0 where there is none. */
   private period = 0;
   private order = 0;
 

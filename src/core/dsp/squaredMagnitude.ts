@@ -22,7 +22,7 @@ export function sinSquared(angle: number): number {
  */
 export const valueAt = (c: Float64Array, p: number): number => c[0]! * (1 - p) + c[1]! * p + c[2]! * 4 * p * (1 - p);
 
-/** Whether a polynomial has this squared magnitude: it is below zero nowhere. */
+/** Whether some polynomial has this squared magnitude: it must not be negative anywhere. */
 export function canBeSplit(c: Float64Array): boolean {
   if (!(c[0]! >= 0) || !(c[1]! >= 0)) return false;
   const w = 0.5 * (Math.sqrt(c[0]!) + Math.sqrt(c[1]!));

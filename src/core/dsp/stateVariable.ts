@@ -20,7 +20,7 @@ export function tuning(cutoffHz: number, q: number, sampleRate: number): Tuning 
  */
 export const resonantPeak = (q: number): number => (q * q <= 0.5 ? 1 : q / Math.sqrt(1 - 1 / (4 * q * q)));
 
-/** The tuning of one filter, worked out again only when it has moved, and with nothing made anew. */
+/** Coefficients of one filter, recomputed only when its parameters change, without allocation. */
 export class KeptTuning implements Tuning {
   g = 0;
   readonly k: number;
@@ -42,7 +42,7 @@ export class KeptTuning implements Tuning {
   }
 }
 
-/** One channel. Output is `direct * x + band * bp + low * lp`, the weights moving in a straight line over the run. */
+/** One channel. Output is `direct * x + band * bp + low * lp`, with the weights ramped linearly over the block. */
 export class StateVariable {
   /** The two states, open to loops that run the filter themselves. */
   s1 = 0;
@@ -59,7 +59,7 @@ export class StateVariable {
     this.g = -1;
   }
 
-  /** Filters `n` samples in place, moving from the last call's settings to these. States are flushed once a run. */
+  /** Filters `n` samples in place, ramping from the last call's settings to these. Denormals are flushed once per block. */
   process(io: Float64Array, n: number, g: number, k: number, direct: number, band: number, low: number): void {
     if (this.g < 0 || this.standsAt(g, k, direct, band, low)) this.stand(io, n, g, k, direct, band, low);
     else this.move(io, n, g, k, direct, band, low);
@@ -112,7 +112,7 @@ export class StateVariable {
     this.s2 = s2;
   }
 
-  /** True when the last call ended on these settings, so that nothing has to move. */
+  /** True when the last call ended on these settings, so that nothing is ramped. */
   standsAt(g: number, k: number, direct: number, band: number, low: number): boolean {
     return this.g === g && this.k === k && this.direct === direct && this.band === band && this.low === low;
   }

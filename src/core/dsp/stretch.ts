@@ -5,29 +5,29 @@ import { resample } from './resample';
 export interface StretchSettings {
   /** New length over old, 0.25 to 4. */
   readonly times: number;
-  /** Up or down, -24 to 24. */
+  /** Semitones, -24 to 24. */
   readonly semitones: number;
-  /** False lets the pitch go with the length, as a tape does; semitones then have no part in it. */
+  /** False lets the pitch follow the length, as with tape; semitones are ignored then. */
   readonly keepPitch: boolean;
-  /** The throat of a voice stays where it is, or goes along with the pitch. */
+  /** Formants are kept, or shifted with the pitch. */
   readonly formants: 'keep' | 'follow';
-  /** Moves the throat, -12 to 12. */
+  /** Shift of the formants in semitones, -12 to 12. */
   readonly formantSemitones: number;
 }
 
-/** A hit is copied as it is for so long; what is between hits is stretched by so much more. */
+/** Seconds of a hit that are copied unchanged; the sound between hits is stretched the more. */
 const ATTACK_SECONDS = 0.02;
-/** Parts meet so shortly before a hit. */
+/** Seconds before a hit at which parts are joined. */
 const BEFORE_SECONDS = 0.003;
-/** A hit is what rises by this much, in gain, over what was just before. */
+/** Gain of a rise over the sound just before that counts as a hit. */
 const SHARP = 2.2;
 
-/** Samples of a frame: about a twenty-fifth of a second. */
+/** Samples of a frame: about 40 ms. */
 const frameOf = (sampleRate: number): number => (sampleRate > 64_000 ? 4096 : 2048);
 
 /**
- * A sound in another length, pitch, or both; hits stay single and as sharp as they were, each at its place in the new
- * length. A phase vocoder (see PhaseVocoder) that begins anew at each hit, with the hit itself copied. Source for the
+ * A sound in another length, pitch, or both; hits are neither doubled nor smeared, each at its time in the new
+ * length. A phase vocoder (see PhaseVocoder) whose phases are reset at each hit, with the hit itself copied. Source for the
  * treatment of hits: A. Roebel, "A New Approach to Transient Processing in the Phase Vocoder" (2003).
  * @param channels one or two of equal length
  */
@@ -55,7 +55,7 @@ function exactly(samples: Float32Array, length: number): Float32Array {
   return out;
 }
 
-/** Lays a sound out over another length, without touching its pitch. */
+/** Stretches a sound to another length at the same pitch. */
 class Stretcher {
   private readonly vocoder: PhaseVocoder;
   private readonly frame: number;
@@ -67,8 +67,8 @@ class Stretcher {
 
   /**
    * @param times new length over old
-   * @param formants ratio by which the envelope is moved
-   * @param faster by how much it will be read faster: what would fold back is left out
+   * @param formants ratio by which the envelope is shifted
+   * @param faster ratio by which it will be read faster: frequencies that would alias are left out
    */
   constructor(
     private readonly channels: readonly Float32Array[],
@@ -113,7 +113,7 @@ class Stretcher {
       .filter((begin) => begin > 0);
   }
 
-  /** Where the beginning of a part comes to be: it is the hit behind it that is put in its place. */
+  /** New time of a part's beginning, such that the hit after it is at its exact time. */
   private laidAt(begin: number): number {
     if (begin === 0 || begin === this.left.length) return Math.round(begin * this.times);
     const before = Math.round(BEFORE_SECONDS * this.sampleRate);
@@ -121,7 +121,7 @@ class Stretcher {
   }
 
   /**
-   * One part, laid from its place in the new length to that of the next; it fades over into that within BEFORE_SECONDS.
+   * One part, from its new time to that of the next, with a crossfade of BEFORE_SECONDS.
    */
   private part(from: number, to: number): void {
     const begin = this.laidAt(from);
@@ -133,14 +133,14 @@ class Stretcher {
       const samples = made[c]!;
       const last = Math.min(side.length - begin, end - begin + over);
       for (let i = 0; i < last; i += 1) {
-        // What the part before has left past its end sinks as this one comes.
+        // The end of the part before fades out as this one fades in.
         if (i < fade) side[begin + i] = side[begin + i]! + (samples[i]! - side[begin + i]!) * ((i + 1) / fade);
         else side[begin + i] = samples[i]!;
       }
     });
   }
 
-  /** A part alone over `length` samples and a frame more: its beginning copied, the rest stretched by what is left. */
+  /** A part alone over `length` samples and a frame more: its beginning copied, the rest stretched to the remaining length. */
   private stretchPart(from: number, to: number, length: number): Float64Array[] {
     const { frame, hop, vocoder } = this;
     const made = this.channels.map(() => new Float64Array(length + 2 * frame));

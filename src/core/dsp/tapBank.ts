@@ -7,7 +7,7 @@ import { SINC_BEFORE, SINC_TAPS, sincCoefficients } from './sincTable';
 import { tapSumReference } from './kernels/tapSum/reference';
 
 const RUN = STEP_FRAMES + SINC_TAPS;
-/** Where things are, in figures. */
+/** Offsets in floats. */
 const SUMS = 0;
 const LEVELS = SUMS + 2 * STEP_FRAMES;
 const KERNEL = LEVELS + 4;
@@ -15,14 +15,14 @@ const PIECES = KERNEL + SINC_TAPS;
 const RINGS = PIECES + 2 * RUN;
 
 /**
- * Two delay lines heard at many places at once: what is heard of each place is added up in one pass, exactly at whole
- * samples and by sixteen points of a windowed sinc between them. Blocks of STEP_FRAMES.
+ * A stereo delay line with many taps, summed in one pass: exact at whole
+ * samples, by a windowed sinc of sixteen points between them. Blocks of STEP_FRAMES.
  */
 export class TapBank {
   readonly lines: readonly [DelayLine, DelayLine];
   /**
-   * Of the next place that is heard: left from one figure to another, then right; laid down here, since figures that
-   * are handed over cost memory each time.
+   * Gains of the next tap: left from one value to another, then right; passed in memory, since doubles that
+   * are passed as arguments allocate.
    */
   readonly levels = new Float64Array(4);
   private readonly cells: Float32Array<ArrayBuffer>;
@@ -31,7 +31,7 @@ export class TapBank {
   private readonly kernel = new Float64Array(SINC_TAPS);
 
   /**
-   * @param maxDelay longest delay in samples, counted from the write place after a run
+   * @param maxDelay longest delay in samples, counted from the write index after a block
    * @param withKernel false leaves the work to TypeScript, which tests compare
    */
   constructor(maxDelay: number, withKernel = true) {
@@ -57,8 +57,8 @@ export class TapBank {
   }
 
   /**
-   * Adds to the sums what is heard of the last run at a delay in samples behind it, at the levels in
-   * `levels`. Between samples the delay must be longer than a sinc's half.
+   * Adds the last block, delayed by a number of samples, to the sums, at the levels in
+   * `levels`. A fractional delay must be longer than half the sinc.
    */
   add(delay: number): void {
     const { cells, levels, work } = this;
@@ -79,7 +79,7 @@ export class TapBank {
     work.addBetween(4 * at, 4 * this.other(at), 4 * KERNEL, 4 * LEVELS, 4 * SUMS);
   }
 
-  /** Puts the sums on top of a run. */
+  /** Adds the sums to a block. */
   addSums(left: Float64Array, right: Float64Array): void {
     const { cells } = this;
     for (let i = 0; i < STEP_FRAMES; i += 1) {
@@ -89,7 +89,7 @@ export class TapBank {
   }
 
   /**
-   * Where `length` samples of the left ring are in one piece; where they run over its end, they are laid together
+   * Index of `length` contiguous samples of the left ring; where they wrap, they are copied together
    * first.
    */
   private reach(place: number, length: number): number {

@@ -1,16 +1,16 @@
 import { kaiserSinc } from './sincTable';
 
-/** Places between two samples that are read, with the sample itself. */
+/** Positions per sample that are interpolated, the sample included. */
 const PHASES = 8;
 export const TRUE_PEAK_TAPS = 64;
 const TAPS = TRUE_PEAK_TAPS;
 const HALF = TAPS / 2;
 const BETA = 5;
-/** A quick reading, at every second place, says where the long one is worth its work. */
+/** A quick pass at every second position decides where the long filter is needed. */
 export const QUICK_PEAK_TAPS = 16;
 const SHORT_TAPS = QUICK_PEAK_TAPS;
 const SHORT_PHASES = 4;
-/** The quick reading may miss so much of a peak; the long one is left where even then nothing reaches the floor. */
+/** Share of a peak that the quick pass may miss; the long one is skipped where even then nothing reaches the floor. */
 export const QUICK_PEAK_MISS = 1.5;
 /** Samples from a sample's arrival until the peaks around it are known. */
 export const TRUE_PEAK_DELAY = HALF;
@@ -29,33 +29,33 @@ function makeTable(phases: number, taps: number): Float64Array {
   return table;
 }
 
-/** Factors of each place between two samples, one row after another. */
+/** Coefficients of each position between two samples, one row after another. */
 export const TRUE_PEAK_TABLE = makeTable(PHASES, TAPS);
 const TABLE = TRUE_PEAK_TABLE;
 /** The same for the quick reading. */
 export const QUICK_PEAK_TABLE = makeTable(SHORT_PHASES, SHORT_TAPS);
 const SHORT_TABLE = QUICK_PEAK_TABLE;
-/** Where the quick reading begins within the samples of the long one. */
+/** Offset of the quick filter within the samples of the long one. */
 export const QUICK_PEAK_FROM = HALF - SHORT_TAPS / 2;
 const SHORT_FROM = QUICK_PEAK_FROM;
 
 /**
- * Between samples no sound rises further above its highest sample than by this: the most that the factors of a phase
- * can add up to.
+ * Maximum gain of a peak between samples over the highest sample: the maximum sum that the coefficients of a phase
+ * can have.
  */
 export const TRUE_PEAK_BOUND = Array.from({ length: PHASES }, (_, phase) =>
   TABLE.subarray(phase * TAPS, (phase + 1) * TAPS).reduce((sum, x) => sum + Math.abs(x), 0),
 ).reduce((most, sum) => Math.max(most, sum), 0);
 
 /**
- * Peaks between the samples, by reading eight times as often with a kernel that is true up to 0.96 of half the rate
+ * Peaks between the samples, by eightfold interpolation with a filter that is flat up to 0.96 of half the rate
  * (after ITU-R BS.1770-4, annex 2).
  */
 export class TruePeak {
   /** Twice, so that the newest TAPS samples always are in one piece. */
   private readonly recent = new Float64Array(2 * TAPS);
   private place = 0;
-  /** For so many samples yet, one above the floor is under the kernel. */
+  /** Samples for which one above the floor remains under the filter. */
   private loud = 0;
 
   clear(): void {
@@ -65,8 +65,8 @@ export class TruePeak {
   }
 
   /**
-   * Raises `peaks` to what it finds for each of a run of samples.
-   * @param floor where no sample near can make a peak of this between them, the work is left and 0 is given
+   * Raises `peaks` to the true peak of each sample of a block.
+   * @param floor where the samples nearby cannot make a peak of this level, the work is skipped and 0 is given
    */
   run(samples: Float64Array, n: number, floor: number, peaks: Float64Array): void {
     for (let i = 0; i < n; i += 1) {
@@ -90,7 +90,7 @@ export class TruePeak {
   }
 }
 
-/** Level between two samples: where the quick reading is highest, the long one is taken there and on both sides. */
+/** Level between two samples: the long filter is evaluated where the quick pass is highest, and on both sides of it. */
 function peakAround(samples: Float64Array, from: number, floor: number): number {
   let rough = 0;
   let at = 0;
@@ -111,7 +111,7 @@ function peakAround(samples: Float64Array, from: number, floor: number): number 
   return most;
 }
 
-/** What a row of a table reads from so many samples. */
+/** Dot product of a row of the table with as many samples. */
 function reading(table: Float64Array, row: number, taps: number, samples: Float64Array, from: number): number {
   let sum = 0;
   for (let k = 0; k < taps; k += 1) sum += table[row + k]! * samples[from + k]!;

@@ -15,7 +15,7 @@ import {
 
 const CODE = { plain: FIR_BYTES, fused: FIR_FUSED_BYTES };
 const ROW = TRUE_PEAK_TAPS + STEP_FRAMES;
-/** Places in the memory, in figures: two rows and the peaks follow both tables. */
+/** Offsets in floats: two rows and the peaks follow both tables. */
 const QUICK_AT = TRUE_PEAK_TABLE.length;
 const ROWS_AT = QUICK_AT + QUICK_PEAK_TABLE.length;
 const PEAKS_AT = ROWS_AT + 2 * ROW;
@@ -47,8 +47,8 @@ export class TruePeakPair {
   }
 
   /**
-   * Raises `peaks` to what it finds for each sample of a run, TRUE_PEAK_DELAY later.
-   * @param floor where no sample near can make a peak of this between them, the work is left
+   * Raises `peaks` to the true peak of each sample of a block, TRUE_PEAK_DELAY later.
+   * @param floor where the samples nearby cannot make a peak of this level, the work is skipped
    */
   run(left: Float64Array, right: Float64Array, floor: number, peaks: Float64Array): void {
     const { work, found } = this;
@@ -64,7 +64,7 @@ export class TruePeakPair {
     for (let i = 0; i < STEP_FRAMES; i += 1) if (found[i]! > peaks[i]!) peaks[i] = found[i]!;
   }
 
-  /** @returns the highest level of what is under the kernel */
+  /** @returns the highest level under the filter */
   private take(side: 0 | 1, samples: Float64Array): number {
     const row = this.rows[side];
     let most = 0;
@@ -84,8 +84,8 @@ export class TruePeakPair {
   }
 
   /**
-   * The quick reading says whether the long one is worth its work. It is over what is there where all frequencies
-   * sound, which leaves room for what is between the places of the long one.
+   * The quick pass decides whether the long one is needed. It overestimates where all frequencies
+   * sound, which leaves a margin for peaks between the positions of the long one.
    */
   private find(work: Peaks, row: number, floor: number): void {
     const quick = QUICK_PEAK_TABLE.length / QUICK_PEAK_TAPS;
