@@ -53,14 +53,14 @@ function layIn(from: Float32Array, count: number, slot: number, to: Float32Array
 }
 
 /**
- * Padding between arrays, in floats. All lengths are powers of two: without it everything
+ * Padding between arrays, in floats. All lengths are powers of two: without it,
  * arrays that are read and written together would map to the same few lines of the processor's cache and evict each
  * other.
  */
 const GAP = 16;
 /**
- * Consecutive arrays of a stage: their sizes in partitions, besides those of the
- * partitions, and what each partition takes.
+ * Arrays of a stage that follow one another, and their size in multiples of a partition: without the partitions' own,
+ * and for each partition.
  */
 const PARTS = 10;
 const OWN_ROWS = 21;

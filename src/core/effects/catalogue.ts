@@ -34,7 +34,7 @@ import { slowMotion } from './slowMotion/slowMotion';
 import { scrub } from './scrub/scrub';
 import { cloud } from './cloud/cloud';
 
-/** Every effect there is, by family; a new one is a folder and a line here. */
+/** All effects, by family; a new one is a folder and a line here. */
 export const EFFECTS: readonly EffectDefinition[] = [
   echo,
   taps,

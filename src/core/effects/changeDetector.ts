@@ -1,8 +1,8 @@
-/** Tells whether any of a row of values has changed since the last call, so that derived figures can be kept. */
+/** Detects whether any of an array of values has changed since the last call, so that derived values can be kept. */
 export class ChangeDetector {
   private readonly seen: Float64Array;
 
-  /** @param length of the rows */
+  /** @param length of the arrays */
   constructor(length: number) {
     this.seen = new Float64Array(length);
     this.invalidate();

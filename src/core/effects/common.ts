@@ -3,7 +3,7 @@ import type { Param, Params } from '../params/param';
 import type { VisibleWhen } from './visibleWhen';
 
 /**
- * Laws of the balance of wet and dry: one mix rail, or a level of its own for each; in the order of their stored
+ * Laws of the balance of wet and dry: one mix, or a level for each; in the order of their stored
  * indices.
  */
 export const BALANCES = ['mix', 'levels', 'linear'] as const;
@@ -37,7 +37,7 @@ export const commonVisibleWhen: VisibleWhen = {
   wet: [{ param: 'balance', is: 'levels' }],
 };
 
-/** Gain of the side that a balance turns away from. @param away 0-1; the gain is 1 at and below 0 */
+/** Gain of the side opposite to a balance. @param away 0-1; the gain is 1 at and below 0 */
 export const awayGain = (away: number): number => (away > 0 ? Math.cos((away * Math.PI) / 2) : 1);
 
 /**
@@ -56,7 +56,7 @@ const MAX_LOOP_GAIN = 0.9997;
 export const loopGain = (feedback: number): number =>
   feedback >= 1 ? feedback : feedback > MAX_LOOP_GAIN ? MAX_LOOP_GAIN : feedback;
 
-/** For effects that replace the sound rather than add to it. */
+/** Balance of effects that replace the sound rather than add to it. */
 export const WHOLLY_WET = {
   mix: ratio({
     label: 'Mix',
@@ -66,5 +66,5 @@ export const WHOLLY_WET = {
   }),
 };
 
-/** For those whose wet sound correlates with the dry: at equal power the two would add up to 3 dB more. */
+/** Balance of effects whose wet sound correlates with the dry: at equal power the two would add up to 3 dB more. */
 export const WHOLLY_WET_LINEAR = { ...WHOLLY_WET, balance: balance('linear') };

@@ -10,7 +10,7 @@ export function numbersOf(params: Params, values: ParamValues, context: ValueCon
   };
 }
 
-/** What a drag on a picture does to a parameter. */
+/** Effect of a drag on a picture on a parameter. */
 export function pullOn(
   params: Params,
   values: ParamValues,

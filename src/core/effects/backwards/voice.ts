@@ -7,10 +7,10 @@ import { backwardsParams, MODES } from './params';
 
 const P = paramIndices(backwardsParams);
 const ON = MODES.indexOf('on');
-/** Of the history, so that what is read is not written over: it runs away at twice the speed. */
+/** Longest slice as a share of the history: it is read backwards, away from the write position at twice the speed. */
 const MAX_SHARE = 0.45;
 
-/** Reads backwards from where it begins: a slice, and then what has come meanwhile, or on and on. */
+/** Reads backwards from its start: slice by slice, or on and on. */
 export class BackwardsVoice extends SlicePlayer implements HoldVoice {
   constructor(private readonly sampleRate: number) {
     super(sampleRate);

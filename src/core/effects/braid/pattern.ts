@@ -40,7 +40,7 @@ export const isStepInBars = (index: number): boolean => isInBars(NOTES[index]!);
 export interface StrandPattern {
   /** Index in PATTERN_ORDERS. */
   order: number;
-  /** After so many steps it begins anew, 1 to MAX_STEPS. */
+  /** Number of steps after which it repeats, 1 to MAX_STEPS. */
   steps: number;
   /** Of the order "thrown". */
   roll: number;

@@ -53,7 +53,7 @@ export class PatternSteps {
       this.hold(strandAtStep(pattern, Math.floor(here / length + 1e-9)));
       return;
     }
-    // A line up to half a sample before the block is that of its first sample: its place is rounded.
+    // A line up to half a sample before the block counts as on its first sample: its position is rounded.
     let step = Math.ceil(here / length);
     while (samplesUntil(time, step * length, inBars) + lag > 0) step -= 1;
     this.count = 0;

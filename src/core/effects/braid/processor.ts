@@ -19,19 +19,19 @@ const FIRST = P.input1!;
 const ONE = 1;
 const PATTERN = 2;
 const CUT = 1;
-/** Where tails are cut, the input's gate opens so many times faster than the crossfade, and shuts as much slower. */
+/** Where tails are cut, the input's gate opens this many times faster than the crossfade, and shuts as much slower. */
 const WIDER = 4;
 const SWITCH_SECONDS = 0.008;
 
-/** An empty strand: the sound passes as it came. */
+/** An empty strand: the sound passes unchanged. */
 const EMPTY: StrandWork = { process: (_run, silent) => silent, silent: true };
 
-/** One place of a braid: its share of the sound, held back, and how loud and where it comes back. */
+/** One strand of a braid: its share of the input, its delay, and its level and pan at the output. */
 class Place {
   work: StrandWork | null = null;
-  /** Taken out of the braid: nothing more enters, what rings rings out. */
+  /** Taken out of the braid: its input is closed, its tail rings out. */
   leaving = false;
-  /** Samples since nothing more enters; Infinity while nothing ever has. */
+  /** Samples since its input was closed; Infinity while nothing has ever entered. */
   shutFor = Infinity;
   readonly input = new StrandInput();
   /** Gates of a pattern: at the input, and after the strand where tails are cut. */
@@ -49,13 +49,13 @@ class Place {
   }
 }
 
-/** Strands side by side: each takes its part of the sound, treats it, and all come together again. */
+/** Strands in parallel: each processes its part of the input, and their outputs are summed. */
 export class BraidProcessor extends Insert implements EffectProcessor {
   private readonly places: readonly Place[];
   private readonly openShare = new MemoizedUnary((seconds) =>
     onePoleCoefficient(seconds, STEP_FRAMES, this.sampleRate),
   );
-  /** Nothing is held back longer, in samples. */
+  /** Longest delay of a strand, in samples. */
   private readonly longest: number;
   private time: StepTime = STANDING;
   private readonly strands = new Int8Array(MAX_STRANDS);
@@ -69,12 +69,12 @@ export class BraidProcessor extends Insert implements EffectProcessor {
     rowStart: P[ROW_IDS[0]!]!,
   };
   private readonly steps = new PatternSteps();
-  /** The same steps, delayed as a late strand is. */
+  /** The same steps, delayed by the latency of a strand. */
   private readonly lateSteps = new PatternSteps();
   private heard = -1;
   /** Samples into the block at which a hand takes a strand, or lets go of it. */
   private takenAt = 0;
-  /** Set until the first block after `locate`, in which gates jump to where the pattern has them. */
+  /** Set until the first block after `locate`, in which gates jump to the pattern's state. */
   private starts = true;
 
   constructor(sampleRate: number) {
@@ -84,7 +84,7 @@ export class BraidProcessor extends Insert implements EffectProcessor {
     this.setStrands([EMPTY, EMPTY]);
   }
 
-  /** @param works by place, from 0; null where no strand is */
+  /** @param works by position, from 0; null where there is no strand */
   setStrands(works: readonly (StrandWork | null)[]): void {
     this.places.forEach((place, i) => {
       const work = works[i] ?? null;
@@ -149,7 +149,7 @@ export class BraidProcessor extends Insert implements EffectProcessor {
         continue;
       }
       place.input.process(input, place.run, values[at]!, this.goalOpen(i, values), this.share, openShare);
-      // With two gates in a row this one opens earlier and shuts later: fading together they would leave a dip.
+      // With two gates in series this one opens earlier and shuts later: fading together they would leave a dip.
       place.gate.step(byPattern ? this.steps : null, i + 1, cuts ? WIDER * slew : slew, cuts ? slew / WIDER : slew);
       applyGate(place.run, place.gate);
       place.compensator.process(place.run, place.run, this.delayOf(values[at + 3]!), true);

@@ -2,15 +2,15 @@ import { STEP_FRAMES, type StereoBlock } from '../../dsp/blocks';
 import { smoothToward } from '../../dsp/onePole';
 
 /**
- * What of left and right goes to left and right, by the index of the choice: both, left, right, mid, side. Side comes
- * back turned over at the right, so that mid and side make the whole.
+ * Matrix from the input's left and right to a strand's, by the index of the choice: both, left, right, mid, side. Side
+ * is inverted on the right, so that mid and side add up to the input.
  */
 const LEFT_TO_LEFT = [1, 1, 0, 0.5, 0.5];
 const RIGHT_TO_LEFT = [0, 0, 1, 0.5, -0.5];
 const LEFT_TO_RIGHT = [0, 1, 0, 0.5, -0.5];
 const RIGHT_TO_RIGHT = [1, 0, 1, 0.5, 0.5];
 
-/** Takes a strand's part out of the sound; another choice and another share come in a straight line over each step. */
+/** Extracts a strand's part of the input; a change of choice or share is ramped linearly over each step. */
 export class StrandInput {
   private ll = 1;
   private rl = 0;
@@ -23,12 +23,12 @@ export class StrandInput {
     return this.openNow === 0;
   }
 
-  /** A new strand comes up from nothing. */
+  /** A new strand fades in. */
   shutAtOnce(): void {
     this.openNow = 0;
   }
 
-  /** Stands at a choice at once. */
+  /** Jumps to a choice. */
   jump(choice: number, open: number): void {
     this.ll = LEFT_TO_LEFT[choice]!;
     this.rl = RIGHT_TO_LEFT[choice]!;
@@ -37,7 +37,7 @@ export class StrandInput {
     this.openNow = open;
   }
 
-  /** @param open share let in at the end of the step  @param share of its way that a choice goes in a step */
+  /** @param open gain at the end of the step  @param share of its way that a choice goes in a step */
   process(input: StereoBlock, out: StereoBlock, choice: number, open: number, share: number, openShare: number): void {
     let { ll, rl, lr, rr } = this;
     this.goTowards(choice, share);

@@ -17,11 +17,11 @@ const GATE_VALUES = Object.keys({ ...commonParams, ...gateParams }).length;
 /** Opens and shuts by the gate's pattern, which begins with the hold. */
 export class ChopVoice implements HoldVoice {
   private readonly gate: GateProcessor;
-  /** The gate's values; all that its pattern does not go by stays 0, which is "by a pattern". */
+  /** The gate's values; those that its pattern does not use stay 0, which is "by a pattern". */
   private readonly row = new Float64Array(GATE_VALUES);
   private readonly ones = makeStereoBlock();
   private readonly gains = makeStereoBlock();
-  /** How many of the gains are used up. */
+  /** Number of gains that are used up. */
   private used = STEP_FRAMES;
 
   constructor(sampleRate: number) {

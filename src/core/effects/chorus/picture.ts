@@ -9,10 +9,10 @@ import { ChorusProcessor } from './processor';
 
 const RATE = 48_000;
 const POINTS = 160;
-/** Where the lines of each mode are heard: left, right, or both. */
+/** Channels of the lines of each mode: left, right, or both. */
 const SIDES = { two: ['left', 'right'], three: ['left', 'right', 'both'], vibrato: ['left', 'right'] } as const;
 
-/** How far each line is off pitch, read from where the processor has it. */
+/** Detune of each line, read from the processor. */
 export function chorusPicture(values: ParamValues, context: ValueContext): SwayPicture {
   const number = numbersOf(chorusParams, values, context);
   const spanSeconds = Math.min(4, 2 / number('rate'));

@@ -17,11 +17,11 @@ const LINES = 3;
 const TAPE = 0;
 const OFF_HZ = 20;
 const BUTTERWORTH_K = Math.SQRT2;
-/** Longer than any of its lines. */
+/** Time for the tail: longer than any of its lines. */
 const MEMORY_SECONDS = 0.2;
 
 /**
- * Copies of the sound that come later by a time that swings: `delay + depth sin`, so that each is off pitch by up to
+ * Copies of the sound with a modulated delay `delay + depth sin`, so that each is detuned by up to
  * 1200 log2(1 + 2 pi rate depth) cents. Source: Jon Dattorro, "Effect Design, Part 2: Delay-Line Modulation and Chorus"
  * (1997).
  */
@@ -85,7 +85,7 @@ export class ChorusProcessor extends Insert implements EffectProcessor {
     copyBlock(this.lines[1]!.out, wet.right);
   }
 
-  /** Three lines a third of a turn apart, the first left, the second right, the third shared. */
+  /** Three lines a third of a cycle apart, the first left, the second right, the third shared. */
   private three(input: StereoBlock, wet: StereoBlock, values: Float64Array, phase: number, turn: number): void {
     const { middle } = this;
     for (let i = 0; i < STEP_FRAMES; i += 1) middle[i] = 0.5 * (input.left[i]! + input.right[i]!);
@@ -112,7 +112,7 @@ export class ChorusProcessor extends Insert implements EffectProcessor {
     return samples < MIN_DELAY ? MIN_DELAY : samples;
   }
 
-  /** The delays go in a straight line over the step, with the sine's curve between its ends. */
+  /** The delays are ramped linearly over the step, corrected by the sine's curve between its ends. */
   private run(line: number, input: Float64Array, values: Float64Array, phase: number, turn: number): void {
     const { delays } = this.lines[line]!;
     const behind = this.behind(line, values);
@@ -122,7 +122,7 @@ export class ChorusProcessor extends Insert implements EffectProcessor {
     const lag = from - plainFrom;
     for (let i = 0; i < STEP_FRAMES; i += 1) {
       const share = (i + 1) / STEP_FRAMES;
-      // What a hand has changed since the last step goes out over this one.
+      // A parameter that changed since the last step is ramped over this one.
       delays[i] =
         this.at(values[P.delay]! + values[P.depth]! * sinTurns(phase + turn * share - behind)) + lag * (1 - share);
       if (delays[i]! < MIN_DELAY) delays[i] = MIN_DELAY;

@@ -15,17 +15,17 @@ const SHAPE = Float64Array.of(...hann(WINDOW), 0, 0);
 /** Mean square of the window. */
 const WINDOW_POWER = 3 / 8;
 const CEILING = 1;
-/** At the full feedback, so many grains are of the cloud itself: some of the source keeps its power where it is. */
+/** Share of grains taken from the cloud itself at full feedback: the rest of the source stabilises its level. */
 const MAX_RETURN = 0.9;
 const GUARD_RELEASE_SECONDS = 0.2;
-/** What comes back is taken from so long ago at most. */
+/** Longest age of the cloud's own sound from which grains are taken. */
 const LOOP_SECONDS = 2;
-/** Time over which levels are compared, and the most that it is lifted. */
+/** Time over which levels are compared, and the maximum gain. */
 const LEVEL_SECONDS = 0.15;
 const MAX_GAIN = 4;
 const MARGIN_FRAMES = 256;
 
-/** A grain: where it reads and in what, how fast, and how far through its window it is. */
+/** A grain: its read position and source, its speed, and its position within the window. */
 class Grain {
   source: SincRings | null = null;
   position = 0;
@@ -39,8 +39,8 @@ class Grain {
 }
 
 /**
- * Grains of what passed before it began, and of the cloud itself. Its level is brought to that of what it was made
- * from. Source: Curtis Roads, "Microsound" (2001), chapter "Granulation of Sampled Sounds".
+ * Grains of what passed before it began, and of the cloud itself. Its level is matched to that of its
+ * source. Source: Curtis Roads, "Microsound" (2001), chapter "Granulation of Sampled Sounds".
  */
 export class CloudVoice implements HoldVoice {
   private readonly noise = new Noise();
@@ -51,7 +51,7 @@ export class CloudVoice implements HoldVoice {
   private readonly work = makeStereoBlock();
   private readonly kept = makeStereoBlock();
   private position = 0;
-  /** Nothing before this is kept for it. */
+  /** Oldest position that the history keeps for it. */
   private oldest = 0;
   private written = 0;
   private until = 0;
@@ -93,7 +93,7 @@ export class CloudVoice implements HoldVoice {
     return this.frames(values[P.scatter]!) + this.sizeFrames(values) * (1 + speed);
   }
 
-  /** Grains are never so short that there is none at times. */
+  /** Grains are lengthened where there would be gaps between them. */
   private sizeFrames(values: Float64Array): number {
     const apart = this.sampleRate / values[P.density]!;
     const size = this.frames(values[P.size]!);
@@ -117,7 +117,7 @@ export class CloudVoice implements HoldVoice {
     }
   }
 
-  /** Brings the level to that of the source. In the loop as well, where sums of like grains would run away. */
+  /** Matches the level to that of the source. Within the loop as well, where sums of like grains would grow. */
   private match(from: number, to: number): void {
     const { work } = this;
     let sum = 0;
@@ -132,7 +132,7 @@ export class CloudVoice implements HoldVoice {
     }
   }
 
-  /** Writes what was made, to be read again. */
+  /** Writes the output, to be read again. */
   private keep(from: number, to: number): void {
     const n = to - from;
     const { work, kept } = this;
@@ -159,7 +159,7 @@ export class CloudVoice implements HoldVoice {
     const size = this.sizeFrames(values);
     const speed = Math.pow(2, values[P.pitch]! / 12);
     const isBackwards = 0.5 + 0.5 * this.noise.next() < values[P.backwards]!;
-    // What a grain goes through, and what is written while it sounds.
+    // The samples that a grain reads, and those that are written while it sounds.
     const span = size * (1 + speed) + MARGIN_FRAMES;
     const fits = this.written > span && this.loopFrames > 2 * span;
     const comesBack = 0.5 + 0.5 * this.noise.next() < MAX_RETURN * values[P.feedback]! && fits;
@@ -215,10 +215,10 @@ export class CloudVoice implements HoldVoice {
   }
 }
 
-/** Places at which the level of what passed is looked at. */
+/** Number of positions at which the level of the history is measured. */
 const LOOKED_AT = 32;
 
-/** Mean power of both sides over a stretch of the past, from some parts of it. */
+/** Mean power of both channels over a range of the history, sampled in parts. */
 function powerOf(history: History, from: number, frames: number): number {
   let sum = 0;
   for (let k = 0; k < LOOKED_AT; k += 1) {

@@ -7,7 +7,7 @@ import { CompressorProcessor } from './processor';
 
 const create = (sampleRate: number): CompressorProcessor => new CompressorProcessor(sampleRate);
 
-/** What a steady tone comes to: the times do not show in it, so it is sounded with short ones. */
+/** Level of a steady tone; attack and release do not matter for it, so that short ones are used. */
 function picture(values: ParamValues, context: ValueContext): CurvePicture {
   const quick = { ...values, source: 'self', sideCut: 20, attack: 1, release: 200 };
   const curve = levelCurve({ create, params: compressorParams, values: quick, context }, -60, 6);

@@ -10,16 +10,16 @@ const P = paramIndices(compressorParams);
 const SIDE = 1;
 const BUTTERWORTH_K = Math.SQRT2;
 const OFF_HZ = 20;
-/** What is held ripples with a low tone by less than this. */
+/** Maximum ripple of the gain for a low tone. */
 const ATTACK_SLACK_DB = 1;
-/** After so many attacks a moved curve has come in. */
+/** Number of attack times after which a changed curve has settled. */
 const MOVED_ATTACKS = 6;
 /** Decibels of a natural logarithm, and the other way. */
 const TO_DB = 20 / Math.LN10;
 const FROM_DB = Math.LN10 / 20;
 
 /**
- * Holds back what is over a threshold, by the peak of both sides together; smoothed in decibels, attack and release
+ * Downward compressor, by the peak of both channels; the gain is smoothed in decibels, with attack and release
  * apart.
  * Source: D. Giannoulis, M. Massberg and J. D. Reiss, "Digital Dynamic Range Compressor Design" (2012).
  */
@@ -34,7 +34,7 @@ export class CompressorProcessor extends Insert implements EffectProcessor {
   private seenThreshold = Number.NaN;
   private seenSlope = 0;
   private seenKnee = 0;
-  /** Samples for which a moved curve is still coming in. */
+  /** Samples until a changed curve has settled. */
   private moved = 0;
   private held = 0;
   private reduction = 0;
@@ -83,7 +83,7 @@ export class CompressorProcessor extends Insert implements EffectProcessor {
     const attack = this.attack.at(-1000 / (values[P.attack]! * this.sampleRate));
     const release = this.release.at(-1000 / (values[P.release]! * this.sampleRate));
     const makeUpStep = (values[P.makeUp]! - this.makeUp) / STEP_FRAMES;
-    // A curve that is moved comes in by the attack; only what the sound itself does is held down at once.
+    // A changed curve settles with the attack; only a rise of the input itself is limited at once.
     if (threshold !== this.seenThreshold || slope !== this.seenSlope || knee !== this.seenKnee || makeUpStep !== 0)
       this.moved = MOVED_ATTACKS * values[P.attack]! * 0.001 * this.sampleRate;
     else this.moved -= STEP_FRAMES;
@@ -102,7 +102,7 @@ export class CompressorProcessor extends Insert implements EffectProcessor {
       held = over > sinking ? over : sinking;
       reduction = held + (reduction - held) * attack + 1e-15 - 1e-15;
       makeUp += makeUpStep;
-      // Until the attack has passed, make-up lifts no peak over what it will come to, or over what came in.
+      // Until the attack has passed, make-up gain lifts no peak over its final level, or over the input's.
       const most = (makeUp > held ? makeUp - held : 0) + slack;
       const raised = makeUp - reduction;
       const gain = Math.exp((raised < most ? raised : most) * FROM_DB);
@@ -128,8 +128,8 @@ export class CompressorProcessor extends Insert implements EffectProcessor {
 }
 
 /**
- * Decibels to be taken from a level so far over the threshold.
- * @param slope share of what is over that is taken, 0-1
+ * Gain reduction in decibels at a level over the threshold.
+ * @param slope share of the excess that is removed, 0-1
  */
 export function reductionAt(over: number, slope: number, knee: number): number {
   if (2 * over <= -knee) return 0;

@@ -65,13 +65,13 @@ export function impulsePicture(
   };
 }
 
-/** A pull that begins where the sound ends, though more was asked for than there is. */
+/** A drag that begins at the end of the sound, though a longer part is set. */
 const held = (pull: ReturnType<typeof pullOn>, value: number): ReturnType<typeof pullOn> =>
   pull ? { ...pull, value: Math.min(pull.value, value) } : null;
 
 const peak = (samples: Float32Array): number => samples.reduce((most, x) => Math.max(most, Math.abs(x)), 0);
 
-/** Loudest sample of each stretch, in dB. */
+/** Peak of each interval, in dB. */
 function levels(length: number, at: (i: number) => number): number[] {
   return Array.from({ length: STRETCHES }, (_, stretch) => {
     const begin = Math.floor((stretch * length) / STRETCHES);

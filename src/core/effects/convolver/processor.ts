@@ -18,12 +18,12 @@ const SWITCH_SECONDS = 0.02;
 const OFF_LOW_HZ = 20;
 const OFF_HIGH_HZ = 20_000;
 
-/** Convolves with an impulse that is prepared elsewhere. A new one takes the input over; the old one rings out. */
+/** Convolves with an impulse that is prepared elsewhere. The input is switched to a new one; the old one rings out. */
 export class ConvolverProcessor implements EffectProcessor {
   private readonly convolutions: [Convolution, Convolution];
   private readonly quiets: [SilenceDetector, SilenceDetector];
   private readonly shares = [1, 0] as [number, number];
-  /** Level of what each gives: one that has to make room for a new impulse sinks first. */
+  /** Output gain of each: one that has to make room for a new impulse is faded out first. */
   private readonly outs = [1, 1] as [number, number];
   private readonly rung = makeStereoBlock();
   private readonly loaded = [false, false] as [boolean, boolean];
@@ -69,7 +69,7 @@ export class ConvolverProcessor implements EffectProcessor {
     return 1;
   }
 
-  /** Takes an impulse over as soon as the one before the current has rung out of the way. */
+  /** Loads an impulse as soon as the convolution before the current one has rung out. */
   setImpulse(impulse: PreparedImpulse): void {
     if (!this.loaded[0] && !this.loaded[1]) {
       this.convolutions[0].load(impulse);
@@ -88,7 +88,7 @@ export class ConvolverProcessor implements EffectProcessor {
   }
 
   locate(_seconds: number, values: Float64Array): void {
-    // Rounding depends on where partitions begin: the same sound shall come out alike to the bit, whatever was before.
+    // Rounding depends on where partitions begin: the same input shall give the same bits, whatever came before.
     this.convolutions[0].clear();
     this.convolutions[1].clear();
     this.preNow = Math.round((values[P.preDelay]! * this.sampleRate) / 1000);
@@ -114,7 +114,7 @@ export class ConvolverProcessor implements EffectProcessor {
     this.width = values[P.width]!;
   }
 
-  /** The idle convolution gets the new impulse; the input goes over to it. @param at once when 1 */
+  /** The idle convolution gets the new impulse; the input is crossfaded to it. @param at once when 1 */
   private takeWaiting(at: 0 | 1): void {
     const other = this.current === 0 ? 1 : 0;
     this.convolutions[other].load(this.waiting!);
@@ -197,7 +197,7 @@ export class ConvolverProcessor implements EffectProcessor {
   private cut(wet: StereoBlock, values: Float64Array): void {
     const wanted = cuts(values);
     if (!wanted && !this.cutting) return;
-    // Filters that begin anew listen for a step before they are heard: what they held is of another sound.
+    // Filters that are cleared run for a step before they are heard: their state belongs to another sound.
     const entering = !this.cutting;
     if (entering) for (let i = 0; i < this.filters.length; i += 1) this.filters[i]!.clear();
     const low = !entering && values[P.lowCut]! > OFF_LOW_HZ;

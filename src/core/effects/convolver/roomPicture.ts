@@ -7,7 +7,7 @@ import type { RoomPicture } from '../pictures';
 import { describedRoom } from './order';
 import { convolverParams } from './params';
 
-/** The described room from above, with the way of the first reflection of each of the four walls. */
+/** The described room from above, with the path of the first reflection of each of the four walls. */
 export function roomPicture(values: ParamValues, context: ValueContext): RoomPicture {
   const room = describedRoom(values, context);
   const [width, depth, height] = room.box;

@@ -1,20 +1,20 @@
 import { STEP_FRAMES } from '../../dsp/blocks';
 import type { DelayLine } from '../../dsp/delayLine';
 
-/** A detuned head has so much room to drift in before it has to be set back: long enough for a bass note. */
+/** Range in which a detuned head drifts before it has to jump back: longer than a period of a bass note. */
 export const WINDOW_SECONDS = 0.06;
 const FADE_SECONDS = 0.02;
-/** The new place is looked for so far to both sides: half a turn of 42 Hz. */
+/** The new position is searched this far to both sides: half a period of 42 Hz. */
 const REACH_SECONDS = 0.012;
 const COMPARED_SECONDS = 0.025;
-/** Coarse search: every so many samples of what is compared, and of the places. */
+/** Strides of the coarse search, in the samples compared and in the positions. */
 const STRIDE = 4;
-/** The fine search goes so far to both sides of what the coarse one found, sample by sample. */
+/** Reach of the fine search to both sides of the coarse result, sample by sample. */
 const FINE = 8;
 
 /**
- * A read head off pitch: its delay falls or rises evenly, and before it leaves its room another head takes over where
- * the sound goes on most like it, so nothing cancels in the crossfade.
+ * A detuned read head: its delay falls or rises evenly, and before it leaves its range another head takes over where
+ * the waveform matches best, so that nothing cancels in the crossfade.
  * Source: W. Verhelst and M. Roelands, "An Overlap-Add Technique Based on Waveform Similarity (WSOLA)" (1993).
  */
 export class DetunedHead {
@@ -29,7 +29,7 @@ export class DetunedHead {
   private next = 0;
   /** Share of the takeover that is done; 1 or more while only one head sounds. */
   private fade = 1;
-  /** How alike both heads are, -1 to 1. */
+  /** Correlation of both heads, -1 to 1. */
   private alike = 1;
 
   constructor(
@@ -61,7 +61,7 @@ export class DetunedHead {
     for (let i = 0; i < STEP_FRAMES; i += 1) {
       fade = fade + fadeStep > 1 ? 1 : fade + fadeStep;
       const rest = 1 - fade;
-      // As loud in the middle as at both ends, however alike the two are.
+      // As loud in the middle as at both ends, whatever the correlation.
       out[i] = (rest * out[i]! + fade * other[i]!) / Math.sqrt(rest * rest + fade * fade + 2 * rest * fade * alike);
     }
     this.fade = fade;
@@ -73,7 +73,7 @@ export class DetunedHead {
     return rate > 0 ? this.extra < fades : rate < 0 ? this.extra > this.window - fades : this.extra !== 0;
   }
 
-  /** Finds where the other head begins. Without any detune it goes to no delay of its own. */
+  /** Finds where the other head begins. Without detune it has no extra delay. */
   private takeOver(start: number, rate: number): void {
     this.fade = 0;
     if (rate === 0) {
@@ -94,7 +94,7 @@ export class DetunedHead {
     this.settle(start, best);
   }
 
-  /** Looks round a place sample by sample, and between samples by a parabola through the best three. */
+  /** Searches round a position sample by sample, and between samples by a parabola through the best three. */
   private settle(start: number, around: number): void {
     let best = around;
     let most = -Infinity;
@@ -114,12 +114,12 @@ export class DetunedHead {
   }
 
   /**
-   * Correlation of what both heads have just passed, from -1 to 1; 1 where there is nothing to compare.
+   * Correlation of the samples just before both heads, from -1 to 1; 1 where there is nothing to compare.
    * @param extra delay of the other head
    */
   private likeness(start: number, extra: number, stride: number): number {
     const { ring, mask, place } = this.line;
-    // Whole samples apart from the head that sounds, so that both are read at the same fraction.
+    // A whole number of samples from the sounding head, so that both are read at the same fraction.
     const from = Math.floor(place - STEP_FRAMES - start - this.extra);
     const apart = Math.round(extra - this.extra);
     let both = 0;
@@ -145,7 +145,7 @@ export class DetunedHead {
 }
 
 /**
- * Two heads that cancel are faded as two that have nothing in common: making up for it would lift single moments
- * without end.
+ * Two heads that cancel are crossfaded as uncorrelated ones: compensating for it would amplify single moments
+ * without limit.
  */
 const clampCorrelation = (value: number): number => (value > 1 ? 1 : value > 0 ? value : 0);

@@ -13,7 +13,7 @@ import { doublingParams, MAX_VOICES } from './params';
 
 const P = paramIndices(doublingParams);
 const SWITCH_SECONDS = 0.03;
-/** Each voice comes later than the first by this share of the time. */
+/** Delay of each voice behind the first, as a share of the time. */
 const LATER = [1, 1.37, 1.71, 2.13] as const;
 const PAN = [-1, 1, -0.55, 0.55] as const;
 const BEND = [1, -1, 0.62, -0.62] as const;
@@ -23,7 +23,7 @@ const GUARD_RELEASE_SECONDS = 0.2;
 const SILENCE = 1e-6;
 const PATIENCE_SECONDS = 0.6;
 
-/** More takes of the same part: each later, a little off pitch, wandering, and at its own place. */
+/** Copies that sound like further takes of the same part: delayed, slightly detuned, drifting, and panned. */
 export class DoublingProcessor implements EffectProcessor {
   private readonly line: DelayLine;
   private readonly guard: PeakGuard;
@@ -106,7 +106,7 @@ export class DoublingProcessor implements EffectProcessor {
     return ((values[P.time]! * LATER[voice as 0 | 1 | 2 | 3] + 0.5 * wander) * this.sampleRate) / 1000;
   }
 
-  /** By how many samples a voice's delay falls with each sample. */
+  /** Decrease of a voice's delay per sample. */
   private rateOf(voice: number, values: Float64Array): number {
     if (values[P.detune] === 0) return 0;
     return this.ratios[voice]!.at((values[P.detune]! * BEND[voice as 0 | 1 | 2 | 3]) / 1200) - 1;

@@ -13,7 +13,7 @@ const DRAWN = CURVES.indexOf('drawn');
 /** The same, in the order the kernel counts them. */
 const CORNERED = [HARD, FOLD, WRAP, DRAWN];
 const MAX_FACTOR = 8;
-/** Corners that are corrected between two samples. */
+/** Maximum number of corners that are corrected between two samples. */
 const MAX_CORNERS = 12;
 const NEWTON_STEPS = 2;
 /**
@@ -39,8 +39,8 @@ class Side {
 }
 
 /**
- * Curves with corners, for samples of whatever rate, with every corner rounded by as much as the rate asks for. Between
- * two corners a wave gains no harmonics, so nothing else comes back as other tones. Where a corner is met is found on a
+ * Curves with corners at any sample rate, with every corner band-limited for the rate. Between
+ * two corners the curve adds no harmonics, so that nothing else aliases. The time of a corner is found on a
  * cubic through four samples.
  */
 export class AntialiasedShaper implements Shaper {
@@ -50,7 +50,7 @@ export class AntialiasedShaper implements Shaper {
   private readonly kernel: CornerKernel | null;
   private kind = HARD;
 
-  /** @param room in the memory of what is oversampled; null leaves all work to TypeScript, which tests compare */
+  /** @param room in the memory of the oversampler; null leaves all work to TypeScript, which tests compare */
   constructor(
     private readonly drawn: DrawnCurve,
     room: KernelRoom | null,
@@ -177,7 +177,7 @@ export class AntialiasedShaper implements Shaper {
     let third = (x[at + 3]! - x[at]!) / 6 + 0.5 * (start - x[at + 2]!);
     const ends = first + 2 * second + 3 * third;
     const middle = first + second + 0.75 * third;
-    // A cubic that turns between its samples says nothing about where a corner is met: a straight line is taken.
+    // A cubic that is not monotonic between its samples does not give one crossing: linear interpolation is used.
     if (!(sign * first > 0 && sign * middle > 0 && sign * ends > 0)) {
       first = rise;
       second = third = 0;

@@ -5,25 +5,25 @@ import { joinKernel, type KernelRoom } from '../../dsp/kernels/load';
 import type { DrawnCurve } from './curves';
 import { DRAWN_POINTS } from './params';
 
-/** Where all is in the room, in bytes, as kernels/corners/kernel.as.ts has it. */
+/** Offsets in the memory, in bytes, as kernels/corners/kernel.as.ts has it. */
 const HISTORIES_AT = 32;
 const HISTORY_FLOATS = 16;
 const SLOPES_AT = 96;
 const CURVATURES_AT = 132;
 const TABLE_AT = 256;
 const Y_AT = 6528;
-/** Bytes of the room. */
+/** Bytes of memory that it needs. */
 export const CORNER_ROOM = Y_AT + 4 * (CORNER_FRAMES + 8 * STEP_FRAMES);
 
 type Shape = (room: number, side: number, cells: number, kind: number, n: number, drive: number, step: number) => void;
 
-/** Curves with corners as WebAssembly, in the memory of what is oversampled, so that nothing is copied. */
+/** Curves with corners as WebAssembly, in the memory of the oversampler, so that nothing is copied. */
 export class CornerKernel {
   private readonly histories: Float32Array;
   private readonly slopes: Float32Array;
   private readonly curvatures: Float32Array;
   private readonly table: Float32Array;
-  /** Which of a drawn curve's shapes is in the room. */
+  /** Version of the drawn curve that is in the memory. */
   private version = -1;
 
   private constructor(

@@ -11,9 +11,9 @@ const FOLD = CURVES.indexOf('fold');
 const WRAP = CURVES.indexOf('wrap');
 
 /**
- * Height of a curve that is written down, slope 1 at nothing.
+ * Output of a curve given by a formula, slope 1 at 0.
  * @param kind index in CURVES, other than `drawn`
- * @param x any height of the wave
+ * @param x any input
  */
 export function curveAt(kind: number, x: number): number {
   if (kind === SOFT) return x / Math.sqrt(1 + x * x);
@@ -29,18 +29,18 @@ export function curveAt(kind: number, x: number): number {
   return x;
 }
 
-/** Steps of the table in which a drawn curve is kept. */
+/** Intervals of the table of a drawn curve. */
 const TABLE = 1024;
 /** Drawn heights in a stretch of 1. */
 const PER_HEIGHT = (DRAWN_POINTS - 1) / 2;
 
 /**
- * A curve through the drawn heights that never swings beyond them, flat outside.
+ * A curve through the drawn heights that never overshoots them, constant outside.
  * Source: F. N. Fritsch and R. E. Carlson, "Monotone Piecewise Cubic Interpolation" (1980).
  */
 export class DrawnCurve {
   private readonly table = new Float64Array(TABLE + 2);
-  /** Another with each curve that is drawn. */
+  /** Version: it changes with each curve that is drawn. */
   version = 0;
   private readonly heights = new Float64Array(DRAWN_POINTS).fill(NaN);
   private readonly slopes = new Float64Array(DRAWN_POINTS);
@@ -113,7 +113,7 @@ export class DrawnCurve {
   }
 }
 
-/** Any of the curves as it is, for samples of whatever rate; the drawn one too. */
+/** Any of the curves, the drawn one included, without anti-aliasing. */
 export class CurveShaper implements Shaper {
   readonly latency = 0;
   readonly drawn = new DrawnCurve();

@@ -11,7 +11,7 @@ const PLACES = 241;
 /** Height of a wave of -12 dBFS. */
 const USUAL = 0.25;
 
-/** What meets the curve along, what leaves it up; with the stretch that a usual wave reaches. */
+/** Input along, output up; with the range that a wave of usual level reaches. */
 function picture(values: ParamValues, context: ValueContext): TransferPicture {
   const number = numbersOf(driveParams, values, context);
   const drive = Math.pow(10, number('drive') / 20);

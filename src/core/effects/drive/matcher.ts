@@ -5,19 +5,19 @@ const SECONDS = 0.35;
 const MOST = 4;
 const LEAST = 1 / 64;
 
-/** Quieter than this, -90 dBFS, nothing is matched. */
+/** Below this level, -90 dBFS, levels are not matched. */
 const QUIET_POWER = 1e-9;
 
 /**
- * Brings a run to the level of another. After silence it goes by all that has come since, so the first samples are
- * matched already; from a third of a second on by about that time. Until then no peak leaves higher than the highest
- * that came in.
+ * Matches the level of a block to that of another. After silence it measures all that has come since, so that the first
+ * samples are matched already; later about the last third of a second. Until then no peak is higher than the highest
+ * of the input.
  */
 export class LevelMatcher {
   private before = 0;
   private after = 0;
   private gain = 1;
-  /** Highest level that came in, sinking again. */
+  /** Peak of the input, decaying. */
   private peak = 0;
   private outPeak = 0;
   /** Steps since sound began; steps since it ended. */
@@ -57,18 +57,18 @@ export class LevelMatcher {
     this.outPeak = peakOf(after);
   }
 
-  /** How far a step goes towards what it finds: the whole way at first. */
+  /** Smoothing coefficient of a step: 1 at first. */
   private heardShare(least: number): number {
     return this.heard * least < 1 && this.heard > 0 ? 1 / this.heard : least;
   }
 
-  /** @param most the gain is held under it  @param on false lets the sound be as it came */
+  /** @param most limit of the gain  @param on false leaves the sound unchanged */
   apply(io: StereoBlock, on: boolean, most = MOST): void {
     const wanted = !on ? 1 : this.after < 1e-12 ? this.gain : Math.sqrt(this.before / this.after);
     const goal = wanted > most ? most : wanted < LEAST ? LEAST : wanted;
-    // Only while it is finding its level: later a gain held down at once would be a click.
+    // Only while the level settles: later a gain limited at once would be a click.
     const limit = on && this.heard < this.restSteps && this.outPeak > 0 ? this.peak / this.outPeak : Infinity;
-    // In steps that no one hears, however suddenly it is switched.
+    // The gain changes by an inaudible amount per sample, however suddenly it is switched.
     const way = this.gain + (goal - this.gain) * (on ? this.heardShare(0.08) : 0.08);
     const next = way > limit ? limit : way;
     let gain = this.gain > limit ? limit : this.gain;

@@ -16,19 +16,19 @@ import { CURVES, driveParams } from './params';
 
 const P = paramIndices(driveParams);
 const DRAWN = CURVES.indexOf('drawn');
-/** Which of the kernel's curves each one is; -1 where it has none, or would not see to corners. */
+/** Index of each curve in the kernel; -1 where it has none, or does not handle its corners. */
 const IN_KERNEL = CURVES.map((curve, kind) =>
   hasCorners(kind) ? -1 : (DRIVE_KINDS as readonly string[]).indexOf(curve),
 );
 const TILT_DB = 9;
 const TILT_HZ = 900;
 const SHELF_K = Math.SQRT2;
-/** A shelf or bell is made of the square root of its gain. */
+/** Shelves and bells are designed from the square root of their gain. */
 const rootOfGain = (db: number): number => Math.pow(10, db / 40);
 
 const oversampler = (factor: 2 | 4 | 8): Oversampler => new Oversampler(factor, true, CORNER_ROOM);
 
-/** Bends the wave at up to eight times the rate, with a band that is pushed or spared, and a tilt behind it. */
+/** Waveshaper at up to eight times the rate, with a band boosted or cut before and restored after it, and a tilt. */
 export class DriveProcessor extends Insert implements EffectProcessor {
   private readonly oversamplers = [null, oversampler(2), oversampler(4), oversampler(8)] as const;
   private readonly shaper = new CurveShaper();
@@ -40,7 +40,7 @@ export class DriveProcessor extends Insert implements EffectProcessor {
   private readonly after = new FilterCascade(3);
   private readonly matcher: LevelMatcher;
   private readonly driveOf = new MemoizedUnary(dbToGain);
-  /** Of the band that is pushed: its lift, where it is, and how wide it is; then the tilt. */
+  /** Gain, frequency and width of the band; then the tilt. */
   private readonly lift = new MemoizedUnary(rootOfGain);
   private readonly tan = new MemoizedUnary(Math.tan);
   private readonly width = new MemoizedUnary((octaves) => Math.pow(2, octaves));
@@ -100,7 +100,7 @@ export class DriveProcessor extends Insert implements EffectProcessor {
     this.matcher.apply(wet, values[P.match]! >= 0.5);
   }
 
-  /** The band before is undone behind; then the tilt, as two shelves. */
+  /** The band before the curve is undone after it; then the tilt, as two shelves. */
   private tune(values: Float64Array): void {
     const lift = this.lift.at(values[P.bandAmount]!);
     const most = 0.45 * this.sampleRate;
@@ -124,7 +124,7 @@ export class DriveProcessor extends Insert implements EffectProcessor {
     let bias = this.bias;
     for (let i = 0; i < STEP_FRAMES; i += 1) {
       bias += step;
-      // The wave is leaned before the curve, whatever the drive.
+      // The bias is added before the curve, whatever the drive.
       wet.left[i] = wet.left[i]! + bias / drive;
       wet.right[i] = wet.right[i]! + bias / drive;
     }
@@ -156,7 +156,7 @@ export class DriveProcessor extends Insert implements EffectProcessor {
     this.drive = drive;
   }
 
-  /** The kernel gives what it bends back at the level it came; this effect's curves are drawn at full height. */
+  /** The kernel divides by the drive after the curve; this effect's curves are at full scale. */
   private raise(wet: StereoBlock, drive: number): void {
     const step = (drive - this.drive) / STEP_FRAMES;
     let level = this.drive;

@@ -27,7 +27,7 @@ const blank = (): LoopColour => ({
   difference: 0,
 });
 
-/** Turns the parameters of filter, drive, crush and diffusion into figures, once a step for both sides. */
+/** Computes coefficients from the parameters of filter, drive, crush and diffusion, once a step for both sides. */
 export class ColourSettings {
   readonly left = blank();
   readonly right = blank();
@@ -41,7 +41,7 @@ export class ColourSettings {
   private resonance = -1;
   private g = 0;
   private k = 1;
-  /** What brings the filter's peak down to 1: a resonance in a loop would make it grow. */
+  /** Gain that brings the filter's peak down to 1: a resonance in a loop would make it grow. */
   private level = 1;
 
   constructor(private readonly sampleRate: number) {
@@ -81,7 +81,7 @@ export class ColourSettings {
     right.difference = values[P.diffusionSides]!;
   }
 
-  /** True when the chosen filter kind has faded in wholly. */
+  /** True when the chosen filter kind has faded in completely. */
   get settled(): boolean {
     const { straight, lowPass, bandPass, highPass } = this;
     return (
@@ -92,7 +92,7 @@ export class ColourSettings {
     );
   }
 
-  /** Lets a step go by in which nothing changes. */
+  /** Skips a step in which nothing changes. */
   skip(values: Float64Array): void {
     this.sway.skip(STEP_FRAMES, values[P.filterRate]!, this.sampleRate);
   }

@@ -17,7 +17,7 @@ const INPUT_AT = 512;
 const OUTPUT_AT = 1536;
 const READER_AT = 3072;
 const RINGS_AT = READER_AT + LineReader.bytes;
-/** Places of the settings, in pairs of left and right. */
+/** Indices of the settings, in pairs of left and right. */
 const STATE_1 = 36;
 const STATE_2 = 38;
 
@@ -50,7 +50,7 @@ export class EchoKernel {
   private readonly run: Step;
   /** Reads ramping values, and what is outside the loop. */
   readonly reader: LineReader;
-  /** Where the smear of either side is, in the same memory. */
+  /** Memory of each side's diffusion. */
   readonly smears: readonly [KernelRoom, KernelRoom];
 
   private constructor({ memory, exports }: Kernel, ringSize: number, sampleRate: number) {
@@ -77,13 +77,13 @@ export class EchoKernel {
     return kernel && new EchoKernel(kernel, ringSize, sampleRate);
   }
 
-  /** Settings that stay until they are set again. */
+  /** Sets values that stay until they are set again. */
   set(colour: LoopColour, gains: SteadyGains): void {
     const { g, k } = colour;
     const a1 = 1 / (1 + g * (g + k));
     const a2 = g * a1;
     const { direct, band, low } = colour;
-    // The filter of stateVariable.ts as a matrix from both states and the sample to both next states and the output ...
+    // The filter of stateVariable.ts as a matrix from both states and the sample to both next states and the output,
     const own1 = 2 * a1 - 1,
       own2 = -2 * a2,
       ownX = 2 * a2;
@@ -93,7 +93,7 @@ export class EchoKernel {
     const out1 = band * a1 + low * a2,
       out2 = low * (1 - g * a2) - band * a2,
       outX = direct + band * a2 + low * g * a2;
-    // ... and that once more upon itself: the states two samples on, and the second output.
+    // and the same applied twice: the states two samples later, and the second output.
     this.both(0, own1 * own1 + own2 * low1);
     this.both(1, own1 * own2 + own2 * low2);
     this.both(2, own1 * ownX + own2 * lowX);
@@ -123,7 +123,7 @@ export class EchoKernel {
     this.settings[2 * index + 1] = right;
   }
 
-  /** Readies the kernel of one side for reading this far between two samples. */
+  /** Sets the interpolation kernel of one side to a fraction of a sample. */
   aim(side: 0 | 1, fraction: number): void {
     if (this.fractions[side] === fraction) return;
     this.fractions[side] = fraction;
@@ -136,7 +136,7 @@ export class EchoKernel {
    * @param readLeft
    * @param readRight indexes in the rings: of the first repeat, or of the first sample under the kernel when `between`
    * @param writeLeft
-   * @param writeRight indexes of the next place to write
+   * @param writeRight indexes of the next sample to write
    * @returns the highest level written
    */
   step(

@@ -11,10 +11,10 @@ const FASTEST_SHORTER = -2;
 const FASTEST_LONGER = 0.9;
 const GLIDE_SECONDS = 0.08;
 const FADE_SECONDS = 0.03;
-/** A glide this near its goal has arrived, in samples. */
+/** Distance from the goal at which a glide ends, in samples. */
 const ARRIVED = 1e-4;
 
-/** The read head of one side: knows its delay and how to go to a new one without a click. */
+/** The read head of one side: moves to a new delay without a click. */
 export class EchoHead {
   readonly line: DelayLine;
   private delay = -1;
@@ -39,14 +39,14 @@ export class EchoHead {
     this.glideShare = 1 - Math.exp(-1 / (GLIDE_SECONDS * sampleRate));
   }
 
-  /** Stands at a delay at once. */
+  /** Jumps to a delay. */
   jump(delay: number): void {
     this.delay = delay;
     this.next = -1;
     this.fade = 0;
   }
 
-  /** The shortest delay that the coming run can read at, before any waver. */
+  /** The shortest delay of the coming block, without wow and flutter. */
   shortest(target: number): number {
     const fading = this.next >= 0 && this.next < this.delay ? this.next : this.delay;
     return target < fading ? target : fading;
@@ -57,7 +57,7 @@ export class EchoHead {
     return this.next < 0 && this.delay === delay;
   }
 
-  /** Reads `n` samples; `waver` holds an offset for each when `wavering`. */
+  /** Reads `n` samples; `waver` has an offset for each when `wavering`. */
   read(target: number, glide: boolean, waver: Float64Array, wavering: boolean, n: number, out: Float64Array): void {
     if (this.next < 0 && target !== this.delay) {
       if (glide) {
@@ -77,8 +77,8 @@ export class EchoHead {
   }
 
   /**
-   * Points `source` at the repeats of the next step, read where it stands: in the ring itself where they are in one
-   * piece.
+   * Points `source` at the repeats of the next step at the present delay: in the ring itself where they are
+   * contiguous.
    */
   readStanding(source: Source): void {
     const at = this.line.wholeAt(this.delay, STEP_FRAMES);

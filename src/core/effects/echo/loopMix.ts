@@ -1,7 +1,7 @@
 import type { StereoBlock } from '../../dsp/blocks';
 import type { SteadyGains } from './steadyLoop';
 
-/** Where each gain of the loop shall be at the end of a step. */
+/** Goals of the loop's gains at the end of a step. */
 export interface LoopGains {
   input: number;
   feedback: number;
@@ -10,7 +10,7 @@ export interface LoopGains {
   /** Share of a side's input that enters its own line, and the other line. */
   own: number;
   other: number;
-  /** What of the input each line takes at all: ping-pong begins on one side. */
+  /** Input gain of each line: ping-pong begins on one side. */
   left: number;
   right: number;
 }
@@ -26,7 +26,7 @@ export const neutralGains = (): LoopGains => ({
   right: 1,
 });
 
-/** Puts input and returning repeats together for the two lines; every gain moves in a straight line over the step. */
+/** Mixes input and feedback for the two lines; every gain is ramped linearly over the step. */
 export class LoopMix {
   private readonly now = neutralGains();
   private readonly move = neutralGains();
@@ -63,7 +63,7 @@ export class LoopMix {
   }
 
   /**
-   * Sets the goals for the coming `n` samples, which may be taken in several runs.
+   * Sets the goals for the coming `n` samples, which may be processed in several blocks.
    * @param holdFrom samples into them from which `hold` moves
    */
   begin(goal: LoopGains, n: number, holdFrom = 0): void {
@@ -84,7 +84,7 @@ export class LoopMix {
     return this.now.hold !== 0 || this.move.hold !== 0;
   }
 
-  /** Ends a step exactly on its goals. */
+  /** Sets all gains exactly to their goals, after a step. */
   end(goal: LoopGains): void {
     this.jump(goal);
   }
@@ -117,10 +117,10 @@ export class LoopMix {
   }
 
   /**
-   * Writes into `into` what both lines take in.
-   * @param from first sample of `input` of this run
+   * Writes the input of both lines into `into`.
+   * @param from first sample of `input` in this block
    * @param plain repeats as read
-   * @param coloured the same after the loop's colour While held, the plain repeats go round at exactly unity and the
+   * @param coloured the same after the loop's filter, drive and diffusion. While held, the plain repeats recirculate at exactly unity and the
    * input is shut.
    */
   mix(input: StereoBlock, from: number, n: number, plain: StereoBlock, coloured: StereoBlock, into: StereoBlock): void {

@@ -5,7 +5,7 @@ import { DcBlock } from '../../dsp/onePole';
 import { saturate } from '../../dsp/saturate';
 import { StateVariable } from '../../dsp/stateVariable';
 
-/** The settings of the loop's colour at the end of a run, as figures ready to use. */
+/** The loop's filter, drive, crush and diffusion at the end of a block, as coefficients. */
 export interface LoopColour {
   g: number;
   k: number;
@@ -15,17 +15,17 @@ export interface LoopColour {
   driveKind: number;
   driveFrom: number;
   driveTo: number;
-  /** Samples held together; 1 or less leaves the rate alone. */
+  /** Number of samples for which one is held; 1 or less leaves the rate unchanged. */
   holdSamples: number;
-  /** Size of a level step; 0 leaves the depth alone. */
+  /** Quantisation step; 0 leaves the resolution unchanged. */
   levelStep: number;
   diffusionFrom: number;
   diffusionTo: number;
-  /** How far this side's smear is turned from the other's. */
+  /** Difference of this side's diffusion from the other's, 0-1. */
   difference: number;
 }
 
-/** How long a stage that holds samples remembers energy that it took and did not give. */
+/** Time for which sample-and-hold may still put out the energy that it took in. */
 const BUDGET_SECONDS = 0.2;
 /** Held samples are this much quieter than the samples they replace, so that the budget is seldom used up. */
 const HELD_LEVEL = 0.97;
@@ -33,8 +33,8 @@ const HELD_LEVEL = 0.97;
 export const isStraight = (colour: LoopColour): boolean => colour.direct === 1 && colour.band === 0 && colour.low === 0;
 
 /**
- * Everything one side of the loop passes on its way round: filter, drive, crush, diffusion. Stages that are neutral are
- * not run.
+ * The processing in one side of the loop: filter, drive, crush, diffusion. Neutral stages are
+ * skipped.
  */
 export class LoopTone {
   readonly filter = new StateVariable();
@@ -45,11 +45,11 @@ export class LoopTone {
   private driveKind = -1;
   private heldFor = 0;
   private heldValue = 0;
-  /** Energy that the held samples may still give. */
+  /** Energy that the held samples may still put out. */
   private budget = 0;
   private readonly remembers: number;
 
-  /** @param smear where its smear is in a kernel's memory; left out, TypeScript does the work */
+  /** @param smear memory of a kernel for its diffusion; left out, TypeScript does the work */
   constructor(sampleRate: number, smear?: KernelRoom) {
     this.dcBlock = new DcBlock(5, sampleRate);
     this.diffuser = new Diffuser(sampleRate, smear);
@@ -99,7 +99,7 @@ export class LoopTone {
     }
   }
 
-  /** A changed kind fades over the run: the outgoing kind is what the samples hold when the fade begins. */
+  /** A changed kind is crossfaded over the block, beginning with the output of the previous kind. */
   private drive(io: Float64Array, n: number, colour: LoopColour): void {
     const { shaped } = this;
     const before = this.driveKind < 0 ? colour.driveKind : this.driveKind;
@@ -115,8 +115,8 @@ export class LoopTone {
   }
 
   /**
-   * Holds one sample in so many. A loop may meet the same peak at every turn, so no more energy leaves than has come
-   * in.
+   * Sample-and-hold. In a loop it could hold the same peak at every pass, so that its output energy is limited to that
+   * of its input.
    * Source: B. Hannaford, J.-H. Ryu, "Time-Domain Passivity Control of Haptic Interfaces" (2002).
    */
   private holdRate(io: Float64Array, n: number, samples: number): void {

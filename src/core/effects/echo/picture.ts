@@ -8,12 +8,12 @@ import { echoParams } from './params';
 import { EchoProcessor } from './processor';
 
 const PICTURE_RATE = 24000;
-/** Quiet enough to stay clear of drive, which bends a loud impulse out of proportion. */
+/** Low enough for drive to be linear: it would compress a loud impulse. */
 const IMPULSE = 0.25;
 const FEWEST_REPEATS = 4;
 const MAX_REPEATS = 16;
 const LONGEST_SECONDS = 12;
-/** Diffusion tears one repeat into arrivals up to this far apart. */
+/** Diffusion spreads one repeat into arrivals up to this far apart. */
 const MAX_SMEAR_SECONDS = 0.09;
 
 /** Parameters that the picture holds constant: modulation and what depends on the input. */

@@ -32,8 +32,8 @@ const MONO = 1;
 const PING_PONG = 2;
 
 /**
- * A stereo delay whose output returns to its input through filter, drive, crush and diffusion.
- * Reading, colouring and writing go stage by stage over runs no longer than the shortest delay in use,
+ * A stereo delay with feedback through filter, drive, crush and diffusion.
+ * Reading, processing and writing go stage by stage over blocks no longer than the shortest delay in use,
  * so that even a 0.1 ms loop is exact.
  */
 export class EchoProcessor implements EffectProcessor {
@@ -64,7 +64,7 @@ export class EchoProcessor implements EffectProcessor {
   private readonly switchShare: number;
   private readonly kernel: EchoKernel | null;
   private readonly before: Float64Array;
-  /** True after a step in which everything had come to rest. */
+  /** True after a step in which all values were steady. */
   private resting = false;
   private width = 1;
   private quietFrames = Infinity;
@@ -161,7 +161,7 @@ export class EchoProcessor implements EffectProcessor {
     return this.leftHead.line.hasRoom(STEP_FRAMES) && this.rightHead.line.hasRoom(STEP_FRAMES);
   }
 
-  /** As the step before it: nothing need be worked out but the sound itself. */
+  /** All values are as in the step before: only the sound is computed. */
   private turnResting(input: StereoBlock, wet: StereoBlock, values: Float64Array): number {
     this.waver.skip(values[P.wowRate]!, values[P.flutterRate]!);
     this.colours.skip(values);
@@ -194,7 +194,7 @@ export class EchoProcessor implements EffectProcessor {
       : this.turnMoving(input, wet, goalLeft, goalRight, shortest, values[P.change]! < 0.5);
   }
 
-  /** True when nothing moves and only the filter colours: most of an echo's life, and worth a shorter way. */
+  /** True when all values are steady and only the filter is in use: the usual state, which has a faster path. */
   private isSteady(goalLeft: number, goalRight: number, shortest: number): boolean {
     return (
       !this.waver.moving &&
@@ -220,7 +220,7 @@ export class EchoProcessor implements EffectProcessor {
     return peak;
   }
 
-  /** Null when there is no kernel, or a ring turns round within the step. */
+  /** Null when there is no kernel, or a ring wraps within the step. */
   private processByKernel(
     input: StereoBlock,
     wet: StereoBlock,
@@ -279,7 +279,7 @@ export class EchoProcessor implements EffectProcessor {
     );
   }
 
-  /** Brings what a steady loop has just written down to the guard's ceiling; nothing has read it yet. */
+  /** Limits the block that a steady loop has just written to the guard's ceiling; nothing has read it yet. */
   private holdDown(lineLeft: DelayLine, lineRight: DelayLine): void {
     const { into } = this;
     for (let i = 0; i < STEP_FRAMES; i += 1) {
@@ -313,7 +313,7 @@ export class EchoProcessor implements EffectProcessor {
     return peak;
   }
 
-  /** One run round the loop; gives the highest level that went into the lines. */
+  /** One block through the loop; returns the highest level written to the lines. */
   private turn(
     input: StereoBlock,
     wet: StereoBlock,
@@ -327,7 +327,7 @@ export class EchoProcessor implements EffectProcessor {
     waver.take(from, n);
     this.leftHead.read(goalLeft, glide, waver.offsets, waver.moving, n, coloured.left);
     this.rightHead.read(goalRight, glide, waver.offsets, waver.moving, n, coloured.right);
-    // Only a held loop needs the repeats as they were before their colour.
+    // Only a held loop needs the repeats before filter, drive, crush and diffusion.
     const plain = this.mix.holds ? this.keptPlain(n) : coloured;
     this.leftTone.process(coloured.left, n, this.colours.left);
     this.rightTone.process(coloured.right, n, this.colours.right);
@@ -348,7 +348,7 @@ export class EchoProcessor implements EffectProcessor {
     return plain;
   }
 
-  /** Copies the repeats of a run to where they are heard; gives the highest level that is to go into the lines. */
+  /** Copies the repeats of a block to the output; returns the highest level that is to be written to the lines. */
   private show(wet: StereoBlock, from: number, n: number): number {
     const { coloured, into } = this;
     let peak = 0;
@@ -363,7 +363,7 @@ export class EchoProcessor implements EffectProcessor {
     return peak;
   }
 
-  /** Sets the loop's gains for the end of the step; switches go a share of their way. */
+  /** Sets the loop's gains for the end of the step; switches are smoothed. */
   private aim(values: Float64Array, share: number): void {
     const { goals } = this;
     const routing = values[P.routing]!;
@@ -389,7 +389,7 @@ export class EchoProcessor implements EffectProcessor {
     return this.samples(own ? values[P.timeR]! : values[P.timeL]!);
   }
 
-  /** A held loop goes round in whole samples, so that it loses nothing however often it turns. */
+  /** A held loop has whole-sample delays, so that it loses nothing however often it recirculates. */
   private samples(ms: number): number {
     const exact = (ms * this.sampleRate) / 1000;
     const delay = exact < 4 ? 4 : exact;

@@ -3,7 +3,7 @@ import type { DelayLine } from '../../dsp/delayLine';
 import type { StateVariable } from '../../dsp/stateVariable';
 import type { LoopColour } from './loopTone';
 
-/** Where the lines take from: input of this side and of the other, repeats of this side and of the other. */
+/** Gains into a line: of the input of this side and of the other, of the repeats of this side and of the other. */
 export interface SteadyGains {
   ownLeft: number;
   otherLeft: number;
@@ -19,11 +19,11 @@ export interface Source {
   at: number;
 }
 
-/** True when anything goes from one side to the other. */
+/** True when there is crossfeed between the sides. */
 export const crosses = ({ otherLeft, otherRight, goesOver }: SteadyGains): boolean =>
   otherLeft !== 0 || otherRight !== 0 || goesOver !== 0;
 
-/** Far below hearing and far above denormals: what is quieter becomes nothing, a step at a time. */
+/** Far below hearing and far above denormals: a step that is quieter is zeroed. */
 const NOTHING = 1e-18;
 
 export function flushed(peak: number, left: DelayLine, right: DelayLine): number {
@@ -34,10 +34,10 @@ export function flushed(peak: number, left: DelayLine, right: DelayLine): number
 }
 
 /**
- * One step of a loop in which nothing moves: filter, mix and write in one pass. The reference of the WebAssembly
+ * One step of a loop with steady values: filter, mix and write in one pass. The reference of the WebAssembly
  * kernel, and what runs where there is none. Needs delays of at least a step, and STEP_FRAMES of room in both rings
- * before they turn round.
- * @returns the highest level written, which the guard may still have to bring down
+ * before they wrap.
+ * @returns the highest level written, which the guard may still have to limit
  */
 export function steadyLoop(
   left: Source,

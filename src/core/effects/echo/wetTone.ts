@@ -9,12 +9,12 @@ const SHELF_Q = 0.7071;
 const SHELF_K = 1 / SHELF_Q;
 const MID_Q = 0.7;
 const WIDEST_OFFSET_SECONDS = 0.05;
-/** How fast a side moves to a new offset, in samples per sample. */
+/** Speed at which a side's delay moves to a new offset, in samples per sample. */
 const RATE_OF_OFFSET = 0.25;
 /** From this many samples on, the long kernel never looks past what is written. */
 const SURE_OF_KERNEL = 9;
 
-/** What the repeats pass once on their way out: side offset and three-band EQ. */
+/** Processing of the wet output, outside the loop: side offset and three-band EQ. */
 export class WetTone {
   private readonly lines: readonly [DelayLine, DelayLine];
   private readonly offsets = new Float64Array(2);
@@ -22,7 +22,7 @@ export class WetTone {
   private readonly filters = Array.from({ length: 6 }, () => new StateVariable());
   private readonly delays = new Float64Array(STEP_FRAMES);
   private readonly read = new Float64Array(STEP_FRAMES);
-  /** Which of the three bands have something to do. */
+  /** Which of the three bands are not neutral. */
   private readonly running = new Uint8Array(3);
   private readonly lowG: number;
   private readonly midG: number;
@@ -45,7 +45,7 @@ export class WetTone {
     this.running.fill(0);
   }
 
-  /** Puts the sides apart in place: above 0 the right side comes later, below 0 the left. */
+  /** Delays one side, in place: above 0 the right, below 0 the left. */
   offset(wet: StereoBlock, n: number, offsetMs: number): void {
     this.offsetSide(0, wet.left, n, this.goal(0, offsetMs));
     this.offsetSide(1, wet.right, n, this.goal(1, offsetMs));
@@ -57,7 +57,7 @@ export class WetTone {
   }
 
   /**
-   * Writes first, so that a delay of 0 is the sample itself. The way to a new offset is taken at a steady pace, slower
+   * Writes first, so that a delay of 0 is the sample itself. The delay moves to a new offset at constant speed, slower
    * than the line fills: so nothing need be written while a side is at 0, for nothing older than its last sample is
    * ever read.
    */
@@ -81,14 +81,14 @@ export class WetTone {
     this.offsets[side] = next;
   }
 
-  /** @param low @param mid @param high gains as linear factors; a band at 1 is not run and leaves every bit alone */
+  /** @param low @param mid @param high gains as linear factors; a band at 1 is skipped and changes no bit */
   equalise(wet: StereoBlock, n: number, low: number, mid: number, high: number): void {
     if (this.runs(0, low)) this.lowShelf(wet, n, low);
     if (this.runs(1, mid)) this.bell(wet, n, mid);
     if (this.runs(2, high)) this.highShelf(wet, n, high);
   }
 
-  /** A band that comes to 1 runs once more, to arrive there, and then forgets. */
+  /** A band that reaches 1 runs once more, to end exactly there, and is then cleared. */
   private runs(band: 0 | 1 | 2, gain: number): boolean {
     const before = this.running[band] === 1;
     this.running[band] = gain === 1 ? 0 : 1;

@@ -1,7 +1,7 @@
 import { STEP_FRAMES } from '../../dsp/blocks';
 import { SineLfo } from '../../dsp/lfo';
 
-/** Least room the heads need in front of them, in samples. */
+/** Minimum distance of the heads from the write position, in samples. */
 const MIN_DELAY = 4;
 
 /** Wow and flutter as an offset in samples of the read heads, the same for both sides as on one reel. */
@@ -9,7 +9,7 @@ export class WowFlutter {
   readonly offsets = new Float64Array(STEP_FRAMES);
   /** False while the heads do not move. */
   moving = false;
-  /** Farthest the offsets reach to either side, in samples. */
+  /** Maximum of the offsets to either side, in samples. */
   reach = 0;
   private readonly run = new Float64Array(STEP_FRAMES);
   private readonly wow = new SineLfo();
@@ -31,7 +31,7 @@ export class WowFlutter {
     return ((percent / 100) * this.sampleRate) / (2 * Math.PI * hz);
   }
 
-  /** Works out a step's offsets. `shortest` is the shortest delay in use: the waver never reaches past it. */
+  /** Computes a step's offsets. `shortest` is the shortest delay in use, which the offsets never exceed. */
   prepare(wowHz: number, wowPercent: number, flutterHz: number, flutterPercent: number, shortest: number): void {
     const n = STEP_FRAMES;
     const room = Math.max(0, shortest - MIN_DELAY) / 2;

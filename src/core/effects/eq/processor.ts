@@ -16,7 +16,7 @@ const PLACES = Object.keys({ ...commonParams, ...eqParams }).length;
 const SWITCH_SECONDS = 0.01;
 
 /**
- * Six state-variable filters in a row on each side, whose responses are those of analogue cuts, shelves and bells.
+ * Six state-variable filters in series on each side, whose responses are those of analogue cuts, shelves and bells.
  */
 export class EqProcessor extends Insert implements EffectProcessor {
   private readonly row: FilterCascade;
@@ -53,7 +53,7 @@ export class EqProcessor extends Insert implements EffectProcessor {
     this.quiet.measureOutput(wet);
   }
 
-  /** True while nothing has moved since the last step: then the row knows its goals. */
+  /** True while nothing has changed since the last step: then the cascade has its goals. */
   private stands(values: Float64Array): boolean {
     const moved = this.seen.update(values);
     return !moved && this.lowCut === values[P.lowCutOn] && this.highCut === values[P.highCutOn];
@@ -63,7 +63,7 @@ export class EqProcessor extends Insert implements EffectProcessor {
     this.lowCut = smoothToward(this.lowCut, values[P.lowCutOn]!, this.share);
     this.highCut = smoothToward(this.highCut, values[P.highCutOn]!, this.share);
     const { design, lowCut, highCut } = this;
-    // A cut that is switched comes in by its share of the way from letting all through.
+    // A cut that is switched is crossfaded from bypass by its smoothed switch.
     design.highPass(this.angle(values[P.lowCut]!), SECOND_ORDER_Q);
     this.take(0, lowCut);
     design.lowPass(this.angle(values[P.highCut]!), SECOND_ORDER_Q);

@@ -13,13 +13,13 @@ import { filterParams } from './params';
 
 const P = paramIndices(filterParams);
 const KINDS = 4;
-/** As the kinds are counted. */
+/** Order of the kinds. */
 const LOW = 0;
 const HIGH = 1;
 const BAND = 2;
 const SWITCH_SECONDS = 0.01;
 const TAPE = 0;
-/** The follower hears from this level on; full scale opens it wholly. */
+/** The envelope follower is 0 at this level and below, 1 at full scale. */
 const FLOOR_DB = -48;
 /** Damping of the two stages of a Butterworth filter of fourth order, and of one of second. */
 export const FOURTH_ORDER_Q = [0.541196, 1.306563] as const;
@@ -34,7 +34,7 @@ export class FilterProcessor extends Insert implements EffectProcessor {
   private readonly design = new MatchedFilter();
   private angle = -1;
   private q = -1;
-  /** A kind or slope is on its way. */
+  /** A kind or slope is being crossfaded. */
   private choosing = true;
   private moving = true;
   private readonly weights = new Float64Array(KINDS);
@@ -78,7 +78,7 @@ export class FilterProcessor extends Insert implements EffectProcessor {
   private choose(values: Float64Array, share: number): void {
     const kind = values[P.kind]!;
     const { weights, steep } = this;
-    // Once more after it has arrived, so that the filter does too.
+    // Once more after the crossfade has ended, so that the filter's ramps end as well.
     this.choosing = this.moving;
     this.moving = false;
     for (let i = 0; i < KINDS; i += 1) {
@@ -135,7 +135,7 @@ export class FilterProcessor extends Insert implements EffectProcessor {
     this.row.process(wet);
   }
 
-  /** @param share of the stage that is heard; of the second none while the slope is gentle, and it is left out */
+  /** @param gain of the stage; 0 for the second while the slope is gentle, and it is skipped */
   private aim(stage: 0 | 1, angle: number, q: number, share: number): void {
     const { weights, design } = this;
     let g = 0;

@@ -8,7 +8,7 @@ import { FlangerProcessor } from './processor';
 
 const create = (sampleRate: number): FlangerProcessor => new FlangerProcessor(sampleRate);
 
-/** Places of the sweep at which it is looked at. */
+/** Positions of the sweep at which responses are computed. */
 const PLACES = 25;
 
 function picture(values: ParamValues, context: ValueContext): ResponsePicture {
@@ -35,7 +35,7 @@ function picture(values: ParamValues, context: ValueContext): ResponsePicture {
   const swings = Array.from({ length: PLACES }, (_, i) => depth * ((2 * i) / (PLACES - 1) - 1));
   const seen = swings.map((swing) => still(Math.max(-1, Math.min(1, number('place') + swing))).left);
   const behindTurns = number('phase') / 360;
-  // In the middle of a sweep through zero the copy is on the sound, and there is nothing to be seen: it is drawn half
+  // In the middle of a sweep through zero the copy coincides with the sound, and the response is flat: it is drawn half
   // way out.
   const rest = values.throughZero === true ? 0.5 * depth : 0;
   return {

@@ -9,14 +9,14 @@ import { MIN_DELAY, SweptLine } from '../sweptLine';
 import { flangerParams, MAX_DELAY_MS } from './params';
 
 const P = paramIndices(flangerParams);
-/** By this much the sound waits for a copy that may overtake it. */
+/** Delay of the direct sound, so that the copy may be ahead of it. */
 const REFERENCE_MS = MAX_DELAY_MS + 1;
 const LONGEST_MS = REFERENCE_MS + MAX_DELAY_MS + 1;
-/** Longer than any of its lines. */
+/** Time for the tail: longer than any of its lines. */
 const MEMORY_SECONDS = 0.2;
 
 /**
- * The sound and a copy of it that comes later by a swinging time, half of each: `0.5 (x(t) +- x(t - tau))`, with
+ * The sound and a copy with a modulated delay, half of each: `0.5 (x(t) +- x(t - tau))`, with
  * notches at odd multiples of 1 / (2 tau). Source: Julius O. Smith, "Physical Audio Signal Processing" (2010), chapter
  * "Flanging".
  */
@@ -80,7 +80,7 @@ export class FlangerProcessor extends Insert implements EffectProcessor {
     this.quiet.measureOutput(wet);
   }
 
-  /** Delay of the copy in samples: up to twice the time, or that much before and behind a sound that waits. */
+  /** Delay of the copy in samples: up to twice the time, or that much before and after a delayed direct sound. */
   private delayOf(side: 0 | 1, values: Float64Array, phase: number): number {
     const swung = values[P.place]! + values[P.depth]! * sinTurns(phase - (side * values[P.phase]!) / 360);
     const swing = swung > 1 ? 1 : swung < -1 ? -1 : swung;

@@ -16,7 +16,7 @@ const POINTS = 480;
 const picture = (values: ParamValues, context: ValueContext): MotionPicture | CurvePicture =>
   values.mode === 'level' ? levelPicture(values, context) : patternPicture(values, context);
 
-/** The pattern once, with a grip on each step. */
+/** One cycle of the pattern, with a handle on each step. */
 function patternPicture(values: ParamValues, context: ValueContext): MotionPicture {
   const number = numbersOf(gateParams, values, context);
   const length = Math.round(number('length'));

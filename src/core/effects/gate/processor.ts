@@ -8,21 +8,21 @@ import { gateParams } from './params';
 
 const P = paramIndices(gateParams);
 const BY_LEVEL = 1;
-/** It shuts at this share of the level at which it opens: 6 dB under it. */
+/** Hysteresis: it closes 6 dB below the level at which it opens. */
 const LOWER = 0.5;
 
-/** Opens and shuts in a pattern, counted from the beginning of the piece, or by the sound's own level. */
+/** A gate driven by a pattern, counted from the beginning of the piece, or by the level of the sound. */
 export class GateProcessor extends Insert implements EffectProcessor {
   /**
-   * How far the gate is open, 0 to 1. By a pattern it goes from one height to the next along a soft curve, in the same
+   * How far the gate is open, 0 to 1. By a pattern it moves from one height to the next along a smoothstep, in the same
    * time however far.
    */
   private way = 0;
   private from = 0;
   private goal = 0;
-  /** Share of that time that is gone. */
+  /** Share of that time that has passed. */
   private gone = 1;
-  /** Place within a pair of steps, 0 to 2, and the number of the pair's first step. */
+  /** Position within a pair of steps, 0 to 2, and the number of the pair's first step. */
   private pair = 0;
   private step = 0;
   private depth = 1;

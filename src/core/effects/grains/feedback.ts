@@ -1,10 +1,10 @@
 import { STEP_FRAMES, type StereoBlock } from '../../dsp/blocks';
 
-/** Less energy than this in a step is nothing: -200 dBFS. */
+/** Energy of a step that counts as silence: -200 dBFS. */
 const NOTHING = STEP_FRAMES * 1e-20;
 
 /**
- * The way of a cloud of grains back into the line from which they are taken. Grains that read the same place add up in
+ * Feedback of a cloud of grains into the line from which they are taken. Grains that read the same position add up in
  * phase, so the cloud may be louder than the line; here no more energy goes back than `feedback^2` of what the line
  * holds over the stretch that grains reach, once for each time that the stretch passes. Below 100 % the cloud therefore
  * always dies away.
@@ -31,7 +31,7 @@ export class CloudFeedback {
     this.gain = 1;
   }
 
-  /** Takes note of a step that was written into the line. */
+  /** Adds the energy of a step that was written into the line. */
   wrote({ left, right }: StereoBlock): void {
     let energy = 0;
     for (let i = 0; i < STEP_FRAMES; i += 1) energy += left[i]! * left[i]! + right[i]! * right[i]!;
@@ -40,7 +40,7 @@ export class CloudFeedback {
     this.written[this.step & this.mask] = before + energy;
   }
 
-  /** Makes of a step of the cloud, in place, what goes back. @param reachFrames how far back grains are taken from */
+  /** Scales a step of the cloud, in place, to the feedback. @param reachFrames how far back grains are read */
   process(cloud: StereoBlock, feedback: number, reachFrames: number): void {
     const { left, right } = cloud;
     const steps = Math.min(this.step, this.mask, Math.max(1, Math.ceil(reachFrames / STEP_FRAMES)));
@@ -52,7 +52,7 @@ export class CloudFeedback {
     for (let i = 0; i < STEP_FRAMES; i += 1) cost += left[i]! * left[i]! + right[i]! * right[i]!;
     cost *= feedback * feedback;
     const gain = cost <= this.budget ? 1 : this.budget <= 0 ? 0 : Math.sqrt(this.budget / cost);
-    // The gain goes in a straight line over the step, so the higher of its ends is what is paid for.
+    // The gain is ramped linearly over the step, so that the higher of its ends counts.
     const paid = gain > this.gain ? gain : this.gain;
     this.budget = Math.max(-most, this.budget - cost * paid * paid);
     const move = (gain - this.gain) / STEP_FRAMES;

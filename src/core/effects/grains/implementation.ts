@@ -11,8 +11,8 @@ const create = (sampleRate: number): GrainsProcessor => new GrainsProcessor(samp
 const TONE_HZ = 300;
 
 /**
- * Where the grains bring a short tone back: each grain that it falls into is a ripple. It lasts so long that even few
- * grains meet it, and has the energy of a click.
+ * The times at which grains repeat a short tone: each grain that reads it is a ripple. It is long enough for even few
+ * grains to read it, and has the energy of a click.
  */
 function picture(values: ParamValues, context: ValueContext): RepeatsPicture {
   const number = numbersOf(grainsParams, values, context);

@@ -12,20 +12,20 @@ import { grainsParams } from './params';
 const P = paramIndices(grainsParams);
 const MAX_GRAINS = 64;
 const WINDOW = 1024;
-/** With a last figure of nothing, so that it can be read between any two. */
+/** With a last value of 0, for interpolation. */
 const SHAPE = Float64Array.of(...hann(WINDOW), 0, 0);
-/** A grain may not come nearer to the place of writing than this, in samples. */
+/** Minimum distance of a grain from the write position, in samples. */
 const ROOM = 16;
 /** Windows over a low tone leave an offset, which would add up in the loop. */
 const HIGH_PASS_HZ = 10;
 const CEILING = 1.5;
 const GUARD_RELEASE_SECONDS = 0.2;
 const SILENCE = 1e-6;
-/** Most that the gain of the input changes in a step. */
+/** Maximum change of the input's gain in a step. */
 const TAKEN_PER_STEP = 0.1;
 
 /**
- * Short pieces of what has passed, each at its own place, pitch, side and direction, laid over one another.
+ * Granulation of the recent input: overlapping grains, each with its own position, pitch, pan and direction.
  * Source: Curtis Roads, "Microsound" (2001), chapter "Granulation of Sampled Sounds".
  */
 export class GrainsProcessor implements EffectProcessor {
@@ -37,8 +37,8 @@ export class GrainsProcessor implements EffectProcessor {
   private readonly back = makeStereoBlock();
   private readonly into = makeStereoBlock();
   /**
-   * Of each grain: where it reads, how fast, how far through its window it is and by how much it goes on, and its
-   * gains; at rest while its age is 1 or more.
+   * State of each grain: its read position and speed, its position within the window and its increment, and its
+   * gains; inactive while its age is 1 or more.
    */
   private readonly place = new Float64Array(MAX_GRAINS);
   private readonly speed = new Float64Array(MAX_GRAINS);
@@ -169,18 +169,18 @@ export class GrainsProcessor implements EffectProcessor {
     const backwards = 0.5 * (noise.next() + 1) < values[P.backwards]!;
     const reach = length * speed;
     const scattered = ((values[P.time]! + values[P.scatter]! * noise.next()) * sampleRate) / 1000;
-    // A fast grain begins farther back, so as not to overtake what is written; a frozen line does not move.
+    // A fast grain begins farther back, so as not to overtake the write position; a frozen line is not written.
     const least = ROOM + STEP_FRAMES + (this.taking === 0 ? reach : speed > 1 ? reach - length : 0);
     const delay = scattered < least ? least : scattered;
     const start = this.written - STEP_FRAMES + at - delay;
     this.speed[g] = backwards ? -speed : speed;
-    // What is ahead has not been written yet: a ring holds the oldest there.
+    // Samples ahead are not written yet: the ring has the oldest there.
     this.place[g] = backwards ? start + (reach < delay - ROOM ? reach : delay - ROOM) : start;
     this.begins[g] = at;
     this.age[g] = 0;
     this.ageing[g] = 1 / length;
     const pan = values[P.spread]! * noise.next();
-    // So many are over one another at a time; their powers add up.
+    // Number of grains that overlap; their powers add up.
     const together = Math.max(1, (0.375 * values[P.density]! * values[P.size]!) / 1000);
     const level = 1 / Math.sqrt(together);
     this.gainLeft[g] = level * Math.sqrt(1 - pan);

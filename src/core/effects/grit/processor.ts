@@ -11,13 +11,13 @@ import { gritParams, MAX_AMOUNT_MS } from './params';
 
 const P = paramIndices(gritParams);
 const SINE = 1;
-/** The sound waits for so long, so that it can be shaken to both sides. */
+/** Mean delay, so that the delay can be modulated to both sides. */
 const WAIT_MS = MAX_AMOUNT_MS + 1;
-/** Peaks of noise over its mean, cut here. */
+/** Peaks of the noise are clipped at this multiple of its standard deviation. */
 const CREST = 2.5;
 
 /**
- * A delay whose time is shaken so fast that it is heard as a roughness: the sound modulated in phase by a sine or a
+ * A delay modulated so fast that it is heard as roughness: phase modulation of the sound by a sine or a
  * band of noise.
  */
 export class GritProcessor extends Insert implements EffectProcessor {
@@ -74,7 +74,7 @@ export class GritProcessor extends Insert implements EffectProcessor {
     this.phase -= Math.floor(this.phase);
   }
 
-  /** Noise through a band twice, brought to the same strength whatever its width. */
+  /** Noise through two band-pass filters, normalised to the same power whatever the width. */
   private dust(values: Float64Array): void {
     const { left, right } = this.shaking;
     const own = values[P.apart]!;
@@ -91,7 +91,7 @@ export class GritProcessor extends Insert implements EffectProcessor {
     this.band.aim(0, g, k, 0, k, 0);
     this.band.aim(1, g, k, 0, k, 0);
     this.band.process(this.shaking);
-    // Two resonators in a row let pass noise as wide as a quarter of pi times the band of one; white noise of height 1
+    // Two resonators in series have a noise bandwidth of a quarter of pi times the bandwidth of one; white noise of height 1
     // has a power of a third.
     const passed = Math.min(0.5 * this.sampleRate, (Math.PI / 4) * hz * k);
     const level = 0.6 / Math.sqrt(passed / (0.5 * this.sampleRate) / 3);

@@ -1,6 +1,6 @@
 import type { History } from './history';
 
-/** A head that goes over the history at a speed that changes, and is heard the less the slower it moves. */
+/** A read head over the history with varying speed, which fades out as it slows down. */
 export class Head {
   position = 0;
 
@@ -8,8 +8,8 @@ export class Head {
   constructor(private readonly faintSpeed: number) {}
 
   /**
-   * Reads [from, to) at a speed that goes in a straight line to `end`, and goes on to where that leads. A position that has
-   * been written over gives way to the oldest that is left.
+   * Reads [from, to) at a speed that is ramped linearly to `end`. A position that has
+   * been overwritten is replaced by the oldest that is left.
    */
   read(history: History, speed: number, end: number, from: number, to: number): void {
     const n = to - from;

@@ -4,17 +4,17 @@ import { SINC_AHEAD } from '../../dsp/sincTable';
 
 /** Seconds that a hold remembers, at least. */
 export const HISTORY_SECONDS = 16;
-/** Reading between samples needs so many that come after: what comes in is read so much later. */
+/** Interpolation needs this many later samples: the input is read with this delay. */
 export const READ_LATENCY = SINC_AHEAD + 1;
-/** Frames are counted on from a lower number that means the same, long before the kernel's positions end at 2^31. */
+/** Frame numbers are reduced to equivalent lower ones long before the kernel's positions end at 2^31. */
 const RECOUNT_AT = 2 ** 29;
 
-/** What entered a hold lately, to be read between its samples at any speed. Takes 8 bytes a frame. */
+/** The recent input of a hold, read at any speed with interpolation. Takes 8 bytes a frame. */
 export class History {
-  /** Frames that have come in: the next is written here. */
+  /** Number of frames written: the next is written here. */
   end = 0;
   readonly size: number;
-  /** Position to which the last reading came. */
+  /** Position at the end of the last read. */
   readTo = 0;
   private readonly rings: SincRings;
   private pinned = Infinity;
@@ -35,17 +35,17 @@ export class History {
     this.paused = false;
   }
 
-  /** What is read from `position` on is kept: nothing new is taken in once it would be written over. Infinity keeps none. */
+  /** Protects all from `position` on: recording stops before it would be overwritten. Infinity protects nothing. */
   pin(position: number): void {
     this.pinned = position;
   }
 
-  /** The first position that is not written over while a step is taken in. */
+  /** The first position that the next step does not overwrite. */
   get oldest(): number {
     return this.end - this.size + 2 * STEP_FRAMES;
   }
 
-  /** Takes in a step. Where it leaves off and goes on again, it sinks to nothing and comes back. */
+  /** Records a step. Where recording stops and starts again, the sound is faded out and in. */
   write({ left, right }: StereoBlock): void {
     const full = this.end + 3 * STEP_FRAMES - this.pinned > this.size;
     if (full && this.paused) return;
@@ -74,13 +74,13 @@ export class History {
     this.paused = out;
   }
 
-  /** Counts from a lower number, which means the same; while nothing reads. */
+  /** Reduces frame numbers to equivalent lower ones; only while nothing reads. */
   recount(): void {
     if (this.end > RECOUNT_AT && this.pinned === Infinity) this.end -= Math.floor(RECOUNT_AT / this.size) * this.size;
   }
 
   /**
-   * Reads into [from, to) of `outLeft` and `outRight`: at `position`, then on by `speed` a sample, which may be negative
+   * Reads into [from, to) of `outLeft` and `outRight`: from `position`, advancing by `speed` a sample, which may be negative
    * and grows by `growth` a sample.
    */
   read(position: number, speed: number, growth: number, from: number, to: number): void {

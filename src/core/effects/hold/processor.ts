@@ -13,11 +13,11 @@ import { HoldStep, type HoldVoice } from './voice';
 
 /** Common parameters of holds have the same indices in all of them: they come first. */
 const P = paramIndices(holdParams);
-/** Holds that may sound over one another: the present one, and those that are fading away. */
+/** Maximum number of voices: the present one, and those that are fading out. */
 const VOICES = 3;
-/** Even a hold that is cut in at once is faded for so long, which is too short to be heard as a fade. */
+/** Minimum fade of a hold, too short to be heard as a fade. */
 const MIN_FADE_SECONDS = 0.001;
-/** A change of how it is heard takes so long. */
+/** Time for a change of how it is heard. */
 const CHANGE_SECONDS = 0.008;
 const BLEND = HEARD.indexOf('blend');
 const WHILE_HELD = HEARD.indexOf('whileHeld');
@@ -26,11 +26,11 @@ const HIGH_OFF = 19_900;
 const BUTTERWORTH_Q = Math.SQRT1_2;
 
 /**
- * What all holds have alike: the memory of what passed, starts and ends on the grid, fades, tone, and how a hold is put
- * together with the sound as it is. While nothing is held the sound passes to the bit.
+ * The common part of all holds: history of the input, starts and ends on the grid, fades, tone, and the mix
+ * with the dry sound. While nothing is held the sound passes to the bit.
  */
 export class HoldProcessor implements EffectProcessor {
-  /** It puts the sound as it is and what is held together by itself. */
+  /** It mixes dry and held sound by itself. */
   readonly suppressesDry = true;
   private readonly history: History;
   private readonly timing = new HoldTiming();
@@ -55,13 +55,13 @@ export class HoldProcessor implements EffectProcessor {
   private still = true;
   /** A hold has started and has not ended, at the sample that is being worked on. */
   private sounds = false;
-  /** Frames since something was last heard coming in. */
+  /** Frames since the input was last above silence. */
   private silentFor = Infinity;
-  /** Since its own beginning. */
+  /** Frames since its own beginning. */
   private frames = 0;
-  /** Where in that what sounds began. */
+  /** The start of the present hold, in those frames. */
   private startedAt = 0;
-  /** How far behind the end of the history the present voice has read. */
+  /** Distance of the present voice's read position from the end of the history. */
   private lag = 0;
 
   /** @param makeVoice what this kind of hold does */
@@ -87,7 +87,7 @@ export class HoldProcessor implements EffectProcessor {
     this.heldAt = frames;
   }
 
-  /** True while a hand has come and its line of the grid has not. */
+  /** True while `held` is on and its line of the grid has not come. */
   get waiting(): boolean {
     return this.timing.waiting;
   }
@@ -96,12 +96,12 @@ export class HoldProcessor implements EffectProcessor {
     return this.silentFor > 0 && !this.sounding;
   }
 
-  /** Samples from the start of what is held to the end of the last step; 0 once it has faded away. */
+  /** Samples from the start of the hold to the end of the last step; 0 once it has faded out. */
   get heldFrames(): number {
     return this.timing.active || this.fading ? this.frames - this.startedAt : 0;
   }
 
-  /** Samples from what is read now back to what comes in; 0 where nothing is held, or the sound is taken as it passes. */
+  /** Lag of the read position behind the input, in samples; 0 where nothing is held, or the input itself is used. */
   get lagFrames(): number {
     return this.timing.active ? this.lag : 0;
   }
@@ -111,7 +111,7 @@ export class HoldProcessor implements EffectProcessor {
     return false;
   }
 
-  /** Whether a hold is heard, or on its way in or out. */
+  /** Whether a hold is heard, or fading in or out. */
   private get sounding(): boolean {
     return this.timing.active || this.timing.waiting || this.fading;
   }
@@ -208,7 +208,7 @@ export class HoldProcessor implements EffectProcessor {
     copyBlock(input.right, wet.right);
   }
 
-  /** Nothing is held or fading, nothing starts, and the sound as it is passes whole. */
+  /** Nothing is held or fading, nothing starts, and the dry sound passes unchanged. */
   private isStill(values: Float64Array): boolean {
     if (this.timing.active || this.timing.startAt < NOT_NOW || this.timing.endAt < NOT_NOW) return false;
     for (let v = 0; v < VOICES; v += 1) if (this.gains[v]!.now !== 0 || this.gains[v]!.moving) return false;
@@ -229,7 +229,7 @@ export class HoldProcessor implements EffectProcessor {
     this.dry.aim(this.dryGoal(values), frames);
   }
 
-  /** The voice that is heard least, and is not the present one. */
+  /** The quietest voice other than the present one. */
   private freeVoice(): number {
     let free = this.current === 0 ? 1 : 0;
     for (let v = 0; v < VOICES; v += 1) if (v !== this.current && this.gains[v]!.now < this.gains[free]!.now) free = v;

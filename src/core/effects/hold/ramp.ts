@@ -1,11 +1,11 @@
 import type { StereoBlock } from '../../dsp/blocks';
 
-/** A gain on its way to another, without a corner at either end. */
+/** A gain ramp along a smoothstep. */
 export class GainRamp {
   now: number;
   goal: number;
   private from: number;
-  /** Share of the way that is gone, and how much of it a sample goes. */
+  /** Share of the ramp that has passed, and its increment per sample. */
   private gone = 1;
   private step = 0;
 
@@ -25,7 +25,7 @@ export class GainRamp {
     this.gone = 1;
   }
 
-  /** Takes `frames` to get from here to `goal`. */
+  /** Starts a ramp from the present gain to `goal` that takes `frames`. */
   aim(goal: number, frames: number): void {
     this.from = this.now;
     this.goal = goal;
@@ -33,7 +33,7 @@ export class GainRamp {
     this.step = 1 / frames;
   }
 
-  /** The gain one sample on. */
+  /** Advances by a sample and returns the gain. */
   next(): number {
     if (this.gone >= 1) return this.now;
     this.gone += this.step;

@@ -3,11 +3,11 @@ import type { History } from './history';
 import { SliceReading } from './sliceReading';
 import type { HoldStep } from './voice';
 
-/** One slice crosses into the next over this many seconds, too short to be heard as a fade. */
+/** Crossfade from a slice to the next, in seconds: too short to be heard as a fade. */
 export const SEAM_SECONDS = 0.001;
 
 /**
- * Plays slices of the past one after another, each of which crosses into the next without a step. The hold says where
+ * Plays slices of the history one after another with crossfades. The hold decides where
  * each begins and what it reads.
  */
 export abstract class SlicePlayer {
@@ -17,7 +17,7 @@ export abstract class SlicePlayer {
   private endsAt = 0;
   private at = 0;
   private started = false;
-  /** How long one crosses into the next, at most half of either. */
+  /** Length of the crossfade, at most half of either slice. */
   protected seamFrames: number;
   private seam = 0;
 
@@ -27,8 +27,8 @@ export abstract class SlicePlayer {
 
   /**
    * Sets up the slice that begins at `start`, frames since the start of the hold.
-   * @param position in the history of the sound that comes in then
-   * @returns how many frames it lasts, more than the seam
+   * @param position of the present input in the history
+   * @returns its length in frames, more than the crossfade
    */
   protected abstract next(
     reading: SliceReading,
@@ -71,7 +71,7 @@ export abstract class SlicePlayer {
     this.started = true;
   }
 
-  /** Within one slice; its beginning crosses with the end of the one before. */
+  /** Within one slice; its beginning is crossfaded with the end of the one before. */
   private run(out: StereoBlock, input: StereoBlock, history: History, time: number, from: number, to: number): void {
     const { present, before, seam } = this;
     const crossed = present.start + seam - time;

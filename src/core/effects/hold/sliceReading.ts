@@ -1,7 +1,7 @@
 import type { StereoBlock } from '../../dsp/blocks';
 import type { History } from './history';
 
-/** One reading of the history along a straight line, with a gain; or the sound as it passes. */
+/** One read of the history at constant speed, with a gain; or the input itself. */
 export class SliceReading {
   /** Frames since the start of the hold at which it begins, between samples. */
   start = 0;
@@ -19,7 +19,7 @@ export class SliceReading {
     this.live = false;
   }
 
-  /** Passes the sound as it is from `start` on. */
+  /** Passes the input from `start` on. */
   setLive(start: number, gain: number): void {
     this.set(start, 0, 1, gain);
     this.live = true;
@@ -35,7 +35,7 @@ export class SliceReading {
 
   /**
    * Adds [from, to) of a step to `out`.
-   * @param share of a crossing that is gone at `from`, and `shareStep` what a sample adds to it
+   * @param share of the crossfade that has passed at `from`, and `shareStep` its increment per sample
    * @param fades out instead of in
    * @param time frames since the start of the hold at the first sample of the step
    */

@@ -3,7 +3,7 @@ import type { StepTime } from '../stepTime';
 /** Time of a piece at an even tempo, from its beginning; for tests and measurements. */
 export class EvenTime implements StepTime {
   playing = true;
-  /** Place in the piece of the step's first sample. */
+  /** Position in the piece of the step's first sample. */
   at = 0;
 
   constructor(

@@ -1,13 +1,13 @@
 import { STEP_FRAMES } from '../../dsp/blocks';
 import type { StepTime } from '../stepTime';
 
-/** Beyond the end of the step. */
+/** A sample beyond the end of the step. */
 export const NOT_NOW = STEP_FRAMES;
 
 /**
- * Finds the samples at which a hold starts and ends: at once, or on the next line of a grid. A hand that is early
- * waits; one that lets go before its line has come holds until the end's next line, or, where the end is free, has not
- * held at all.
+ * Finds the samples at which a hold starts and ends: at once, or on the next line of a grid. A hold that is switched on early
+ * waits; one that is switched off before its line has come lasts until the end's next line, or, where the end is free, does not
+ * start.
  */
 export class HoldTiming {
   /** Samples into the step at which it starts and ends; NOT_NOW for neither. */
@@ -28,18 +28,18 @@ export class HoldTiming {
     this.endAt = NOT_NOW;
   }
 
-  /** True while nothing is held, ends or waits: a step in which no hand comes changes nothing. */
+  /** True while nothing is held, ends or waits: then a step in which the switch does not change has no effect. */
   get rests(): boolean {
     return !this.held && !this.active && !this.startWaits && !this.endWaits && this.endAt === NOT_NOW;
   }
 
-  /** True while a hand has come and its line has not. */
+  /** True while it is switched on and its line has not come. */
   get waiting(): boolean {
     return this.startWaits;
   }
 
   /**
-   * @param held as it is from `heldAt` on  @param heldAt samples into the step at which the hand came or went
+   * @param held state of the switch from `heldAt` on  @param heldAt samples into the step at which it changed
    * @param startGrid quarter notes from line to line; 0 starts at once  @param endGrid the same for the end
    */
   step(held: boolean, heldAt: number, startGrid: number, endGrid: number, time: StepTime): void {
@@ -51,18 +51,18 @@ export class HoldTiming {
       if (held) this.press();
       else this.handLeaves(endGrid > 0 && time.playing);
     }
-    // What has waited since an earlier step may start before the sample at which the hand goes.
+    // A hold that has waited since an earlier step may start before the sample at which it is switched off.
     if (this.startWaits) this.startAt = nextLine(startGrid, changes && held ? heldAt : 0, time);
     const starts = this.startAt < NOT_NOW;
     if (this.endWaits && (this.active || starts)) this.findEnd(changes && !held ? heldAt : 0, endGrid, time);
     if (starts) this.startWaits = false;
     if (this.endAt < NOT_NOW) this.endWaits = false;
     const ends = this.endAt < NOT_NOW;
-    // One that starts again on the line on which it ends goes on sounding.
+    // A hold that starts again on the line on which it ends goes on.
     this.active = starts && ends ? this.startAt >= this.endAt : starts || (this.active && !ends);
   }
 
-  /** A hand that comes back before the end's line has come holds on until its own. */
+  /** Switched on again before the end's line, it goes on until the next end. */
   private press(): void {
     this.startWaits = true;
     this.endWaits = false;
@@ -78,7 +78,7 @@ export class HoldTiming {
 
   private findEnd(from: number, endGrid: number, time: StepTime): void {
     this.endAt = nextLine(endGrid, from, time);
-    // It sounds for at least one line where it starts on the very line on which it could end.
+    // It lasts for at least one line where it starts on the very line on which it could end.
     if (!this.active && this.endAt <= this.startAt) this.endAt = nextLine(endGrid, this.startAt + 1, time);
   }
 }
@@ -87,7 +87,7 @@ export class HoldTiming {
 function nextLine(grid: number, from: number, time: StepTime): number {
   if (grid <= 0 || !time.playing) return from < NOT_NOW ? from : NOT_NOW;
   const { metre } = time;
-  // A line up to half a sample before the step is that of its first sample: its place is rounded.
+  // A line up to half a sample before the step counts as on its first sample: its position is rounded.
   let line = Math.max(0, Math.ceil((time.beat - metre.beat) / grid) - 1);
   for (;;) {
     const beat = metre.beat + line * grid;

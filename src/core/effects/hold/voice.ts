@@ -3,7 +3,7 @@ import type { History } from './history';
 
 /** The part of a step that voices write, the same object refilled. */
 export class HoldStep {
-  /** The sound as it is. */
+  /** The dry sound. */
   input: StereoBlock = makeStereoBlock();
   /** First sample of the step, in frames since the processor's own beginning. */
   first = 0;
@@ -16,13 +16,13 @@ export class HoldStep {
 }
 
 /**
- * What a kind of hold makes of the past, from one start on. The processor has several, so that one fades away while
+ * Playback of one hold, from its start on. The processor has several, so that one fades out while
  * the next has begun.
  */
 export interface HoldVoice {
   /**
-   * Begins.
-   * @param at frames since the processor's own beginning  @param position in the history of the sound that comes in then
+   * Starts.
+   * @param at frames since the processor's own beginning  @param position of the present input in the history
    * @param place in samples from the start of the piece; random choices start from it, so that they repeat there
    */
   begin(at: number, position: number, history: History, values: Float64Array, place: number): void;
