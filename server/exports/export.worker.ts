@@ -218,8 +218,8 @@ async function writeFlac(
   const flac = await FlacWriter.begin(sampleRate, CHANNELS, bits, raw.frames, (bytes) => out.append(bytes));
   forEachBlock(raw, gain, (channels, n) => flac.write(n, (channel, frame) => writer.step(channels[channel]![frame]!)));
   const { sizes, md5 } = flac.finish();
-  // The stream's description is behind the four letters and its own head: sizes of blocks, then of frames, then the
-  // sum at its end.
+  // The stream's description is behind the four letters and its own head: sizes of blocks, then of frames, then the sum
+  // at its end.
   out.overwrite(sizes, 12);
   out.overwrite(md5, 26);
   out.finish();

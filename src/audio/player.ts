@@ -47,8 +47,8 @@ export const canChooseOutput = (): boolean =>
   typeof AudioContext !== 'undefined' && 'setSinkId' in AudioContext.prototype;
 
 /**
- * The engine on the browser's audio thread. Made silent; `play` is the first thing that needs a tap.
- * Messages that are sent before the thread is ready are queued.
+ * The engine on the browser's audio thread. Made silent; `play` is the first thing that needs a tap. Messages that are
+ * sent before the thread is ready are queued.
  */
 export class Player {
   readonly meters: MeterReader;
@@ -170,7 +170,10 @@ export class Player {
     return this.watchers[this.watchers.length - 1]?.channel ?? null;
   }
 
-  /** @param onApplied called with the sample of the piece at which the engine did it; never while the thread is not ready */
+  /**
+   * @param onApplied called with the sample of the piece at which the engine did it; never while the thread is not
+   * ready
+   */
   gesture(gesture: Gesture, onApplied?: (sample: number) => void): void {
     if (!onApplied) {
       this.tellGesture(gesture);

@@ -15,9 +15,9 @@ interface Cluster {
 }
 
 /**
- * Finds the separate arrivals of a stereo impulse response.
- * Energy is gathered in frames of `frameSeconds`; frames above `floorDb` under the strongest that are next to one
- * another are one arrival, unless the energy dips by more than 12 dB and rises again.
+ * Finds the separate arrivals of a stereo impulse response. Energy is gathered in frames of `frameSeconds`; frames
+ * above `floorDb` under the strongest that are next to one another are one arrival, unless the energy dips by more than
+ * 12 dB and rises again.
  */
 export function tapList(
   left: ArrayLike<number>,

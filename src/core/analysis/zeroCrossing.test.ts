@@ -12,8 +12,8 @@ test('a cut of a tone falls where the tone goes through nothing, and never farth
       const tone = sine(hz);
       const at = crossingNear([tone], frame, 96);
       expect(Math.abs(at - frame)).toBeLessThanOrEqual(96);
-      // Two milliseconds either way hold a crossing of anything over 250 Hz; a sample beside it is under the slope
-      // of one sample.
+      // Two milliseconds either way hold a crossing of anything over 250 Hz; a sample beside it is under the slope of
+      // one sample.
       expect(Math.abs(tone[at]!)).toBeLessThanOrEqual(Math.sin((2 * Math.PI * hz) / RATE) + 1e-6);
     }),
   );

@@ -64,8 +64,7 @@ export const readTransport = (bytes: ArrayLike<number>): TransportMessage | null
 const NEAR = 2.5 / MOST;
 
 /**
- * Whether a control takes hold of a rail, so that nothing jumps: when it comes near to the rail's value, or passes
- * it.
+ * Whether a control takes hold of a rail, so that nothing jumps: when it comes near to the rail's value, or passes it.
  * @param before where the control was before; null when that is not known
  */
 export const takesHold = (before: number | null, now: number, stands: number): boolean =>

@@ -16,7 +16,9 @@ export class AllpassCascade {
     for (const ring of this.rings) ring.fill(0);
   }
 
-  /** In place. @param from @param to gain of the sections at the start and end of the block, under 1; 0 is a plain delay */
+  /**
+   * In place. @param from @param to gain of the sections at the start and end of the block, under 1; 0 is a plain delay
+   */
   process(io: Float64Array, n: number, from: number, to: number): void {
     for (let section = 0; section < this.rings.length; section += 1)
       this.section(section, io, n, from, (to - from) / n);

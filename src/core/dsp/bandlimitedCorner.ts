@@ -19,10 +19,9 @@ function threeTimesLate(u: number): number {
 }
 
 /**
- * Corrects the four samples round a corner of a wave, so that it has no harmonics above half the sample rate that
- * would alias. A step, a ramp and a parabola that begin at the corner are each replaced by
- * their integral of a B-spline; of the parabola a sixth of a step is subtracted, by which the spline would lower it for
- * ever.
+ * Corrects the four samples round a corner of a wave, so that it has no harmonics above half the sample rate that would
+ * alias. A step, a ramp and a parabola that begin at the corner are each replaced by their integral of a B-spline; of
+ * the parabola a sixth of a step is subtracted, by which the spline would lower it for ever.
  * Source: F. Esqueda, V. Välimäki and S. Bilbao, "Aliasing Reduction in Clipped Signals" (2016), with the B-spline of
  * third order, and its next integral for what the curvature changes by.
  * @param at first of the four; the corner is between the second and the third

@@ -1,8 +1,8 @@
 const PASSES = 3;
 
 /**
- * Low-pass of three moving averages in series, nearly Gaussian in time, with linear phase: a delay of a whole number
- * of samples. Source: W. M. Wells, "Efficient synthesis of Gaussian filters by cascaded uniform filters" (1986).
+ * Low-pass of three moving averages in series, nearly Gaussian in time, with linear phase: a delay of a whole number of
+ * samples. Source: W. M. Wells, "Efficient synthesis of Gaussian filters by cascaded uniform filters" (1986).
  */
 export class CascadedMovingAverage {
   /** Delay in samples. */

@@ -53,9 +53,8 @@ function layIn(from: Float32Array, count: number, slot: number, to: Float32Array
 }
 
 /**
- * Padding between arrays, in floats. All lengths are powers of two: without it,
- * arrays that are read and written together would map to the same few lines of the processor's cache and evict each
- * other.
+ * Padding between arrays, in floats. All lengths are powers of two: without it, arrays that are read and written
+ * together would map to the same few lines of the processor's cache and evict each other.
  */
 const GAP = 16;
 /**
@@ -103,9 +102,7 @@ const OUT = 2 * HEARD_RIGHT;
 const IN = OUT + 2 * STEP_FRAMES;
 const WAYS_FIGURES = IN + 2 * STEP_FRAMES + GAP;
 
-/**
- * Input and output of all stages: the latest input samples, in a ring for each side, and the sums of a step.
- */
+/** Input and output of all stages: the latest input samples, in a ring for each side, and the sums of a step. */
 class ConvolutionIo {
   /** Where the next step is written in both rings. */
   place = 0;
@@ -163,8 +160,8 @@ class ConvolutionIo {
 }
 
 /**
- * One size of partition: a ring of the past spectra of its input, and the sums in progress. All positions are indices of
- * `cells`.
+ * One size of partition: a ring of the past spectra of its input, and the sums in progress. All positions are indices
+ * of `cells`.
  */
 class Stage {
   private readonly memory: WorkMemory;
@@ -359,8 +356,8 @@ class Stage {
 
   /**
    * Multiplies all partitions with the input of their time, up to a share of the bins. Memory is slower than the
-   * arithmetic: one half of the bins is summed for this block and the next from one read, the other was in the
-   * last block. Each block costs the same.
+   * arithmetic: one half of the bins is summed for this block and the next from one read, the other was in the last
+   * block. Each block costs the same.
    */
   private multiply(share: number): void {
     const until = Math.ceil(share * this.half);

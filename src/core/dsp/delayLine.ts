@@ -17,8 +17,8 @@ export function ringSize(maxDelay: number, maxRun: number): number {
 }
 
 /**
- * A ring of single-precision samples that is read at any fractional delay behind the write index.
- * Reads come before the write of the same block: read `n`, then write `n`.
+ * A ring of single-precision samples that is read at any fractional delay behind the write index. Reads come before the
+ * write of the same block: read `n`, then write `n`.
  */
 export class DelayLine {
   readonly ring: Float32Array;
@@ -122,8 +122,8 @@ export class DelayLine {
       k13 = kernel[13]!,
       k14 = kernel[14]!,
       k15 = kernel[15]!;
-    // Four samples per iteration share their nineteen loads: most of the time of a plain loop goes into reading. Up to three
-    // past `n` are written and not used.
+    // Four samples per iteration share their nineteen loads: most of the time of a plain loop goes into reading. Up to
+    // three past `n` are written and not used.
     for (let i = 0; i < n; i += 4) {
       const r0 = run[i + 0]!,
         r1 = run[i + 1]!,

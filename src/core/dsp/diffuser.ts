@@ -40,7 +40,8 @@ export class Diffuser {
    * @param n up to 64
    * @param from
    * @param to mix at the start and end of the block, 0-1
-   * @param difference 0-1, turns the gain of every other section to its negative, to decorrelate this side from the other
+   * @param difference 0-1, turns the gain of every other section to its negative, to decorrelate this side from the
+   * other
    */
   process(io: Float64Array, n: number, from: number, to: number, difference: number): void {
     const { four } = this;

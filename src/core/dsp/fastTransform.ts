@@ -11,8 +11,8 @@ export function sharedTransform(size: number): FastTransform {
 }
 
 /**
- * A complex Fourier transform of one size, in single precision, in place on `re` and `im`: that of the
- * convolution's kernel alone.
+ * A complex Fourier transform of one size, in single precision, in place on `re` and `im`: that of the convolution's
+ * kernel alone.
  */
 export class FastTransform {
   readonly re: Float32Array;

@@ -10,8 +10,7 @@ const CODE = { plain: NETWORK_BYTES, fused: NETWORK_FUSED_BYTES };
 type Step = (size: number, place: number, stages: number, moving: number) => number;
 
 /**
- * Sixteen delay lines that feed one another through an orthogonal matrix, each with two second-order shelves in
- * series.
+ * Sixteen delay lines that feed one another through an orthogonal matrix, each with two second-order shelves in series.
  * Source: J.-M. Jot and A. Chaigne, "Digital delay networks for designing artificial reverberators" (1991); the matrix
  * is a Walsh-Hadamard transform, of which a part may be left out to keep lines apart. Runs in steps of NETWORK_FRAMES.
  * Lines must stay longer than a step and shorter than `size - NETWORK_FRAMES - 4`.

@@ -143,8 +143,7 @@ export class FilterCascade {
       memory[at + AT_SETTINGS + 3] === 0 &&
       memory[at + AT_SETTINGS + 4] === 0
     ) {
-      // It is bypassed; when its weights begin to move they start from zero, so its state may be
-      // cleared.
+      // It is bypassed; when its weights begin to move they start from zero, so its state may be cleared.
       moving = BYPASSED;
       if (this.moving[2 * (at + AT_MOVING)] !== BYPASSED) for (let i = 0; i < AT_SETTINGS; i += 1) memory[at + i] = 0;
     }

@@ -3,17 +3,15 @@ const REACH = 0.4;
 /** Share of its error by which each harmonic that is found corrects the estimate of the spacing. */
 const FOLLOWED = 0.3;
 /**
- * A harmonic so far below both of its neighbours, in natural logarithms (12 dB), is not one: the pitch was estimated an octave
- * too low.
+ * A harmonic so far below both of its neighbours, in natural logarithms (12 dB), is not one: the pitch was estimated an
+ * octave too low.
  */
 const GAP = 1.4;
-/**
- * A bin that is so far over those two away, in natural logarithms (9 dB), is the middle of a tone in a Hann window.
- */
+/** A bin that is so far over those two away, in natural logarithms (9 dB), is the middle of a tone in a Hann window. */
 const PROMINENT = 1;
 /**
- * Limit of the slope at a maximum or minimum, as a multiple of the flatter side's slope, so that it is level where
- * one side is.
+ * Limit of the slope at a maximum or minimum, as a multiple of the flatter side's slope, so that it is level where one
+ * side is.
  */
 const STEEPEST = 3;
 /** Tones so far below the loudest (70 dB) are ignored. */

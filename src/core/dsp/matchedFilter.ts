@@ -34,8 +34,8 @@ const NOTCH_AT = [
   [0.3, 0.6],
 ] as const;
 /**
- * For poles that are matched too: the maximum of the upper angle, as a share of half the rate, and its value
- * below that, as a share of the corner.
+ * For poles that are matched too: the maximum of the upper angle, as a share of half the rate, and its value below
+ * that, as a share of the corner.
  */
 const UPPER_AT = [
   [0.8, 0.3],

@@ -17,9 +17,7 @@ const HALVES = [18, 6, 6] as const;
 const TAPS_AT_ONCE = 12;
 /** Floats in a cache line. */
 const LINE = 16;
-/**
- * Kaiser's beta of each: for 90, 110 and 120 dB. By then a tone that aliases is itself far lower than its images.
- */
+/** Kaiser's beta of each: for 90, 110 and 120 dB. By then a tone that aliases is itself far lower than its images. */
 const BETAS = [8.96, 11, 12] as const;
 
 /** Latency of a shaper, in samples at the high rate. */
@@ -41,8 +39,8 @@ export interface Shaper {
 }
 
 /**
- * Offsets of a stage's rows within a channel, in floats: each row is preceded by room for the
- * last samples. The table has them in this order.
+ * Offsets of a stage's rows within a channel, in floats: each row is preceded by room for the last samples. The table
+ * has them in this order.
  */
 interface Stage {
   readonly half: number;
@@ -55,8 +53,8 @@ interface Stage {
 }
 
 /**
- * Shapes sound at 2, 4 or 8 times its rate, so that harmonics above half of it do not alias.
- * Half-band filters of linear phase, with Kaiser windows; the delay is `latency` samples.
+ * Shapes sound at 2, 4 or 8 times its rate, so that harmonics above half of it do not alias. Half-band filters of
+ * linear phase, with Kaiser windows; the delay is `latency` samples.
  * Source: fredric j. harris, "Multirate Signal Processing for Communication Systems" (2004), chapter 8.
  */
 export class Oversampler {
@@ -185,9 +183,9 @@ export class Oversampler {
 
 /**
  * Half of the 71 taps of the last filter on the way down, from the first to the one in the middle: even to 0.03 dB up
- * to 0.405 of the plain rate, 62 dB down from half of it on, so that nothing aliases, and 79 from 0.546 on. A
- * half-band filter is 6 dB down at half the rate. Equal ripple after T. W. Parks and J. H. McClellan, "Chebyshev
- * Approximation for Nonrecursive Digital Filters" (1972), weights 4, 15, 100.
+ * to 0.405 of the plain rate, 62 dB down from half of it on, so that nothing aliases, and 79 from 0.546 on. A half-band
+ * filter is 6 dB down at half the rate. Equal ripple after T. W. Parks and J. H. McClellan, "Chebyshev Approximation
+ * for Nonrecursive Digital Filters" (1972), weights 4, 15, 100.
  */
 const DECIMATION_HALF = [
   -0.000051703, 0.000358115, 0.001012152, 0.000837854, -0.00055031, -0.00130356, 0.000252866, 0.002022664, 0.000515923,

@@ -38,8 +38,8 @@ class Side {
 }
 
 /**
- * Stereo phase vocoder: analyses frames and overlaps them again at another distance. Bins
- * round a peak keep their phases relative to it, in both channels, so that neither a voice nor its pan is smeared.
+ * Stereo phase vocoder: analyses frames and overlaps them again at another distance. Bins round a peak keep their
+ * phases relative to it, in both channels, so that neither a voice nor its pan is smeared.
  * Source: Jean Laroche and Mark Dolson, "Improved Phase Vocoder Time-Scale Modification of Audio" (1999), identity
  * phase locking.
  */
@@ -172,8 +172,8 @@ export class PhaseVocoder {
   }
 
   /**
-   * Third stage. Advances the phase of each peak by its rotation between two frames, and of all bins round it by the same
-   * angle.
+   * Third stage. Advances the phase of each peak by its rotation between two frames, and of all bins round it by the
+   * same angle.
    */
   layPhases(hopIn: number, hopOut: number): void {
     const { left, right, peaks } = this;

@@ -6,9 +6,9 @@ export const DRIVE_KINDS = ['tape', 'tube', 'transistor', 'hard'] as const;
 
 /**
  * One sample shaped with small-signal gain 1, so that quiet repeats in a feedback loop decay as without it.
- * @param kind index in DRIVE_KINDS  @param drive gain before the curve, 1 = clean
- * `tape` is a symmetric tanh; `tube` is asymmetric and makes even harmonics; `transistor` stays linear longer and
- * then saturates firmly; `hard` clips. It is mixed in over the first decibel of drive, so that 1 is exact bypass.
+ * @param kind index in DRIVE_KINDS  @param drive gain before the curve, 1 = clean `tape` is a symmetric tanh; `tube` is
+ * asymmetric and makes even harmonics; `transistor` stays linear longer and then saturates firmly; `hard` clips. It is
+ * mixed in over the first decibel of drive, so that 1 is exact bypass.
  */
 export function shapedAt(x: number, kind: number, drive: number): number {
   const driven = x * drive;

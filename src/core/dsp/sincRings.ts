@@ -12,8 +12,8 @@ const TABLE = 4 * READ_FRAMES;
 const RINGS = TABLE + (SINC_PHASES + 1) * SINC_TAPS;
 
 /**
- * A stereo ring buffer read at any speed with fractional positions, rounded to the phases of the table: within a
- * 4096th of a sample.
+ * A stereo ring buffer read at any speed with fractional positions, rounded to the phases of the table: within a 4096th
+ * of a sample.
  */
 export class SincRings {
   /** The samples that were read last. */
@@ -96,8 +96,8 @@ export class SincRings {
   }
 
   /**
-   * Reads both channels into [from, to) of the output: from `start`, advancing by `speed`, which grows by `growth`. Positions
-   * are below 2^31.
+   * Reads both channels into [from, to) of the output: from `start`, advancing by `speed`, which grows by `growth`.
+   * Positions are below 2^31.
    */
   read(start: number, speed: number, growth: number, from: number, to: number): void {
     this.work.read(

@@ -1,8 +1,8 @@
 /**
  * Kernels for reading a signal between its samples: a windowed sinc per phase.
- * Source: Julius O. Smith, "Digital Audio Resampling Home Page" (2002); window after J. F. Kaiser (1974).
- * Each kernel sums to exactly 1 and has its centroid exactly on the phase, so that repeats in a feedback loop
- * neither gain level nor drift in time.
+ * Source: Julius O. Smith, "Digital Audio Resampling Home Page" (2002); window after J. F. Kaiser (1974). Each kernel
+ * sums to exactly 1 and has its centroid exactly on the phase, so that repeats in a feedback loop neither gain level
+ * nor drift in time.
  */
 export const SINC_TAPS = 16;
 /** Samples the kernel looks back from the whole part of the position; it looks ahead by one more. */

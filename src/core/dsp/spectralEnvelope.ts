@@ -13,8 +13,8 @@ const HIGHEST_HZ = 900;
 const CLEAR = 0.06;
 
 /**
- * Spectral envelope: the response of a vocal tract or a body to its source. Interpolates the harmonics
- * where there is a pitch, and is a true envelope of cepstral order where there is none.
+ * Spectral envelope: the response of a vocal tract or a body to its source. Interpolates the harmonics where there is a
+ * pitch, and is a true envelope of cepstral order where there is none.
  * Source: A. Roebel and X. Rodet, "Efficient Spectral Envelope Estimation and its Application to Pitch Shifting and
  * Envelope Preservation" (2005).
  */

@@ -59,7 +59,9 @@ export class StateVariable {
     this.g = -1;
   }
 
-  /** Filters `n` samples in place, ramping from the last call's settings to these. Denormals are flushed once per block. */
+  /**
+   * Filters `n` samples in place, ramping from the last call's settings to these. Denormals are flushed once per block.
+   */
   process(io: Float64Array, n: number, g: number, k: number, direct: number, band: number, low: number): void {
     if (this.g < 0 || this.standsAt(g, k, direct, band, low)) this.stand(io, n, g, k, direct, band, low);
     else this.move(io, n, g, k, direct, band, low);

@@ -26,8 +26,8 @@ const SHARP = 2.2;
 const frameOf = (sampleRate: number): number => (sampleRate > 64_000 ? 4096 : 2048);
 
 /**
- * A sound in another length, pitch, or both; hits are neither doubled nor smeared, each at its time in the new
- * length. A phase vocoder (see PhaseVocoder) whose phases are reset at each hit, with the hit itself copied. Source for the
+ * A sound in another length, pitch, or both; hits are neither doubled nor smeared, each at its time in the new length.
+ * A phase vocoder (see PhaseVocoder) whose phases are reset at each hit, with the hit itself copied. Source for the
  * treatment of hits: A. Roebel, "A New Approach to Transient Processing in the Phase Vocoder" (2003).
  * @param channels one or two of equal length
  */
@@ -120,9 +120,7 @@ class Stretcher {
     return Math.max(0, Math.round((begin + before) * this.times) - before);
   }
 
-  /**
-   * One part, from its new time to that of the next, with a crossfade of BEFORE_SECONDS.
-   */
+  /** One part, from its new time to that of the next, with a crossfade of BEFORE_SECONDS. */
   private part(from: number, to: number): void {
     const begin = this.laidAt(from);
     const end = this.laidAt(to);
@@ -140,7 +138,10 @@ class Stretcher {
     });
   }
 
-  /** A part alone over `length` samples and a frame more: its beginning copied, the rest stretched to the remaining length. */
+  /**
+   * A part alone over `length` samples and a frame more: its beginning copied, the rest stretched to the remaining
+   * length.
+   */
   private stretchPart(from: number, to: number, length: number): Float64Array[] {
     const { frame, hop, vocoder } = this;
     const made = this.channels.map(() => new Float64Array(length + 2 * frame));

@@ -15,14 +15,14 @@ const PIECES = KERNEL + SINC_TAPS;
 const RINGS = PIECES + 2 * RUN;
 
 /**
- * A stereo delay line with many taps, summed in one pass: exact at whole
- * samples, by a windowed sinc of sixteen points between them. Blocks of STEP_FRAMES.
+ * A stereo delay line with many taps, summed in one pass: exact at whole samples, by a windowed sinc of sixteen points
+ * between them. Blocks of STEP_FRAMES.
  */
 export class TapBank {
   readonly lines: readonly [DelayLine, DelayLine];
   /**
-   * Gains of the next tap: left from one value to another, then right; passed in memory, since doubles that
-   * are passed as arguments allocate.
+   * Gains of the next tap: left from one value to another, then right; passed in memory, since doubles that are passed
+   * as arguments allocate.
    */
   readonly levels = new Float64Array(4);
   private readonly cells: Float32Array<ArrayBuffer>;
@@ -57,8 +57,8 @@ export class TapBank {
   }
 
   /**
-   * Adds the last block, delayed by a number of samples, to the sums, at the levels in
-   * `levels`. A fractional delay must be longer than half the sinc.
+   * Adds the last block, delayed by a number of samples, to the sums, at the levels in `levels`. A fractional delay
+   * must be longer than half the sinc.
    */
   add(delay: number): void {
     const { cells, levels, work } = this;
@@ -88,10 +88,7 @@ export class TapBank {
     }
   }
 
-  /**
-   * Index of `length` contiguous samples of the left ring; where they wrap, they are copied together
-   * first.
-   */
+  /** Index of `length` contiguous samples of the left ring; where they wrap, they are copied together first. */
   private reach(place: number, length: number): number {
     const { cells, size } = this;
     const at = place & (size - 1);

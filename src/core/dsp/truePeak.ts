@@ -40,16 +40,16 @@ export const QUICK_PEAK_FROM = HALF - SHORT_TAPS / 2;
 const SHORT_FROM = QUICK_PEAK_FROM;
 
 /**
- * Maximum gain of a peak between samples over the highest sample: the maximum sum that the coefficients of a phase
- * can have.
+ * Maximum gain of a peak between samples over the highest sample: the maximum sum that the coefficients of a phase can
+ * have.
  */
 export const TRUE_PEAK_BOUND = Array.from({ length: PHASES }, (_, phase) =>
   TABLE.subarray(phase * TAPS, (phase + 1) * TAPS).reduce((sum, x) => sum + Math.abs(x), 0),
 ).reduce((most, sum) => Math.max(most, sum), 0);
 
 /**
- * Peaks between the samples, by eightfold interpolation with a filter that is flat up to 0.96 of half the rate
- * (after ITU-R BS.1770-4, annex 2).
+ * Peaks between the samples, by eightfold interpolation with a filter that is flat up to 0.96 of half the rate (after
+ * ITU-R BS.1770-4, annex 2).
  */
 export class TruePeak {
   /** Twice, so that the newest TAPS samples always are in one piece. */

@@ -84,8 +84,8 @@ export class TruePeakPair {
   }
 
   /**
-   * The quick pass decides whether the long one is needed. It overestimates where all frequencies
-   * sound, which leaves a margin for peaks between the positions of the long one.
+   * The quick pass decides whether the long one is needed. It overestimates where all frequencies sound, which leaves a
+   * margin for peaks between the positions of the long one.
    */
   private find(work: Peaks, row: number, floor: number): void {
     const quick = QUICK_PEAK_TABLE.length / QUICK_PEAK_TAPS;

@@ -2,10 +2,7 @@ import { choice, gain, ratio } from '../params/make';
 import type { Param, Params } from '../params/param';
 import type { VisibleWhen } from './visibleWhen';
 
-/**
- * Laws of the balance of wet and dry: one mix, or a level for each; in the order of their stored
- * indices.
- */
+/** Laws of the balance of wet and dry: one mix, or a level for each; in the order of their stored indices. */
 export const BALANCES = ['mix', 'levels', 'linear'] as const;
 
 const balance = (initial: (typeof BALANCES)[number]): Param =>

@@ -11,7 +11,7 @@ export interface StrandWork {
   /** Processes a block in place. @returns true when it is silent afterwards */
   process(block: StereoBlock, silent: boolean): boolean;
   readonly silent: boolean;
-  /** Samples by which its output is late; none when left out. */
+  /** Latency in samples; none when left out. */
   readonly latest?: number;
 }
 
@@ -31,7 +31,7 @@ export interface EffectProcessor {
   locate(seconds: number, values: Float64Array): void;
   /** Takes an impulse that was prepared elsewhere; for effects that need one. */
   setImpulse?(impulse: PreparedImpulse): void;
-  /** Takes the chains that are in its strands, by place from 0; for a braid. */
+  /** Sets the chains of its strands, by position from 0; for a braid. */
   setStrands?(works: readonly (StrandWork | null)[]): void;
   /**
    * Sets the sidechain: another channel's output, the same block refilled before each step; null for none.
@@ -43,12 +43,12 @@ export interface EffectProcessor {
   setSwitchOffset?(frames: number): void;
   /** Of a hold: samples from its start to the end of the last step; 0 once it has faded away. */
   readonly heldFrames?: number;
-  /** Of a hold: samples from what it reads now back to what comes in; 0 for what is taken as it passes. */
+  /** Of a hold: lag of its read position behind the input in samples; 0 while it uses the input itself. */
   readonly lagFrames?: number;
   /** Of a braid: position of the strand that is let in at the end of the last step, 1 to 8; 0 for none, -1 for all. */
   readonly strandHeard?: number;
   /**
-   * Takes a step of silence without being processed; for an effect that works on what has passed, and is not located
+   * Takes a step of silence without being processed; for an effect that works on its past input, and is not located
    * when sound comes again. @returns true when it would be heard, and has to be processed
    */
   idle?(values: Float64Array): boolean;
@@ -71,11 +71,11 @@ export interface Preset {
   /** Words of the trade by which it is looked for, beside those of its name and purpose. */
   readonly searchWords?: string;
   readonly values: ParamValues;
-  /** The strands that it lays, for a braid. */
+  /** The strands that it makes, for a braid. */
   readonly strands?: readonly PresetStrand[];
 }
 
-/** A strand as a preset lays it: a name, and effects from presets of theirs with some values named. */
+/** A strand of a preset: a name, and effects from presets of theirs with some values named. */
 export interface PresetStrand {
   /** 1 to 8. */
   readonly place: number;

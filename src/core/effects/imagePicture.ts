@@ -3,11 +3,11 @@ import { respond, type Sounding } from './respond';
 
 const RATE = 24_000;
 const SECONDS = 0.1;
-/** High enough that no bass part of an effect takes it for its own. */
+/** Frequency of the test tone: above the bass that effects treat separately. */
 const TONE_HZ = 1500;
 const SETTLED = 0.6;
 
-/** Levels that both sides hear of a tone at the left, in the middle and at the right. */
+/** Levels at both outputs of a tone at the left, in the middle and at the right. */
 export function imagePicture(sounding: Pick<Sounding, 'create' | 'params' | 'values' | 'context'>): ImagePicture {
   const heard = (left: number, right: number): readonly [number, number] => {
     const tone = (index: number): number => 0.1 * Math.sin((2 * Math.PI * TONE_HZ * index) / RATE);

@@ -8,6 +8,6 @@ import type { EffectPicture } from './pictures';
  */
 export interface EffectImplementation {
   createProcessor(sampleRate: number): EffectProcessor;
-  /** What it really does, found by running it. */
+  /** Measured from the running effect. */
   picture(values: ParamValues, context: ValueContext, own?: readonly Float32Array[]): EffectPicture;
 }

@@ -34,7 +34,7 @@ import { slowMotionImplementation } from './slowMotion/implementation';
 import { scrubImplementation } from './scrub/implementation';
 import { cloudImplementation } from './cloud/implementation';
 
-/** What makes each effect sound and draws it, by its id; a line here for a new one. */
+/** Processor and picture of each effect, by its id; a line here for a new one. */
 const IMPLEMENTATIONS: Readonly<Record<string, EffectImplementation>> = {
   braid: braidImplementation,
   chorus: chorusImplementation,
@@ -72,7 +72,7 @@ const IMPLEMENTATIONS: Readonly<Record<string, EffectImplementation>> = {
   cloud: cloudImplementation,
 };
 
-/** @throws for an id that is no effect's */
+/** @throws for an unknown id */
 export function implementationOf(id: string): EffectImplementation {
   const found = Object.hasOwn(IMPLEMENTATIONS, id) ? IMPLEMENTATIONS[id] : undefined;
   if (!found) throw new Error(`There is no effect called "${id}".`);

@@ -2,13 +2,13 @@ import { STEP_FRAMES } from '../dsp/blocks';
 import { onePoleCoefficient } from '../dsp/onePole';
 import { SilenceDetector } from './silenceDetector';
 
-/** What effects without a loop have alike: they ring no longer than they remember, and have nothing to guard. */
+/** Base of effects without feedback: their tail is no longer than their memory, and they have no guard. */
 export abstract class Insert {
   protected readonly quiet: SilenceDetector;
-  /** Share of its way that a switch goes in a step. */
+  /** Smoothing coefficient of a switch per step. */
   protected readonly share: number;
 
-  /** @param memorySeconds how long a sound stays inside  @param switchSeconds how long a switch takes, about */
+  /** @param memorySeconds time for which a sound stays inside  @param switchSeconds approximate time of a switch */
   constructor(
     protected readonly sampleRate: number,
     memorySeconds: number,

@@ -12,7 +12,7 @@ export interface LevelCurve {
   readonly outDb: number[];
 }
 
-/** A tone that grows a decibel at a time, and the level that comes out of each. */
+/** Output level of a tone whose level rises a decibel at a time. */
 export function levelCurve(
   sounding: Pick<Sounding, 'create' | 'params' | 'values' | 'context'>,
   fromDb: number,

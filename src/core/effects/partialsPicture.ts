@@ -6,7 +6,7 @@ const RATE = 48_000;
 /** Power of two: tones that are on its bins show as one line each. */
 const FRAMES = 8192;
 const MOST = 48;
-/** Nothing under this is drawn. */
+/** Minimum level that is drawn. */
 const FLOOR_DB = -72;
 
 /** A tone at a frequency as the nearest that fits the picture's stretch. */
@@ -15,11 +15,11 @@ const fitting = (hz: number): number => (Math.round((hz * FRAMES) / RATE) * RATE
 interface Test {
   readonly words: string;
   readonly tones: readonly { readonly hz: number; readonly level: number }[];
-  /** Time given to come to rest, in seconds. */
+  /** Time to settle, in seconds. */
   readonly settleSeconds?: number;
 }
 
-/** What becomes of some steady tones: each that went in, and each that came out of the left side. */
+/** Spectrum of some steady tones: those at the input, and those at the left output. */
 export function partialsPicture(
   sounding: Pick<Sounding, 'create' | 'params' | 'values' | 'context'>,
   { words, tones, settleSeconds = 0.3 }: Test,
@@ -36,7 +36,7 @@ export function partialsPicture(
   return { kind: 'partials', before, after: peaksOf(left.subarray(skip, skip + FRAMES)), test: words, handles };
 }
 
-/** The loudest tones of a stretch, under a window that shows each a few bins wide. */
+/** The loudest tones of a range of samples, with a window whose main lobe is a few bins wide. */
 function peaksOf(samples: Float64Array): Partial[] {
   const power = powerSpectrum(samples.map((x, i) => x * (0.5 - 0.5 * Math.cos((2 * Math.PI * i) / FRAMES))));
   const db = power.map((x) => 10 * Math.log10(Math.max(1e-20, x)) - 20 * Math.log10(FRAMES / 4));

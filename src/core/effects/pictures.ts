@@ -16,18 +16,18 @@ export interface Pull {
   readonly time: boolean;
 }
 
-/** A place of a picture that can be taken hold of, in the units of its axes. */
+/** A handle of a picture, in the units of its axes. */
 export interface Handle {
   readonly label: string;
   readonly x: number;
   readonly y: number;
   readonly pullX: Pull | null;
   readonly pullY: Pull | null;
-  /** Where less is there than was asked for: what a drag begins from at most. */
+  /** Maximum value from which a drag begins, where there is less than is set. */
   readonly most?: number;
 }
 
-/** Repeats on a time line, each with its place, its level on each side and its brightness, as the effect makes them. */
+/** Repeats over time, each with its time, its level on each side and its brightness, measured from the effect. */
 export interface RepeatsPicture {
   readonly kind: 'repeats';
   readonly taps: readonly Tap[];
@@ -40,7 +40,7 @@ export interface RepeatsPicture {
   readonly handles: readonly Handle[];
 }
 
-/** How a space falls silent, from its own impulse. Levels in dB under the whole, at `frameSeconds` steps. */
+/** Decay of a space, from its impulse response. Levels in dB under the whole, at `frameSeconds` steps. */
 export interface DecayPicture {
   readonly kind: 'decay';
   readonly spanSeconds: number;
@@ -68,7 +68,7 @@ export interface ImpulsePicture {
   readonly spanSeconds: number;
   readonly left: readonly number[];
   readonly right: readonly number[];
-  /** As it is convolved with: trimmed, faded, its decay scaled; beside what it was made of. */
+  /** The impulse as it is used: trimmed, faded, its decay scaled; beside its source. */
   readonly usedLeft: readonly number[];
   readonly usedRight: readonly number[];
   readonly fromSeconds: number;
@@ -82,24 +82,24 @@ export interface ImpulsePicture {
   readonly handles: readonly Handle[];
 }
 
-/** A response that travels along the frequencies: what it is at places of its way, and how it goes along it. */
+/** A response that is swept in frequency: the curves at positions of the sweep, and its motion. */
 export interface Sweep {
-  /** Places of the way, in octaves from the middle, in rising order. */
+  /** Positions of the sweep, in octaves from the middle, in rising order. */
   readonly octaves: readonly number[];
   readonly left: readonly (readonly number[])[];
   /** Null when both sides are alike. */
   readonly right: readonly (readonly number[])[] | null;
-  /** How far it goes to each side, in octaves; how often a second; how far the right side is behind, in turns. */
+  /** Depth to each side, in octaves; rate in Hz; phase of the right side behind the left, in turns. */
   readonly depth: number;
   readonly hz: number;
   readonly behindTurns: number;
-  /** False where the curves take each other's place rather than slide along. */
+  /** False where the curves are crossfaded rather than shifted. */
   readonly slides?: false;
-  /** Where on its way it is drawn while nothing plays, in octaves; its middle when left out. */
+  /** Position at which it is drawn while nothing plays, in octaves; the middle when left out. */
   readonly rest?: number;
 }
 
-/** Level over frequency, from an impulse. Levels in dB at `hz`. */
+/** Magnitude over frequency, from an impulse response. Levels in dB at `hz`. */
 export interface ResponsePicture {
   readonly kind: 'response';
   readonly hz: readonly number[];
@@ -143,7 +143,7 @@ export interface CurvePicture {
   readonly handles: readonly Handle[];
 }
 
-/** What each side hears of a sound at the left, in the middle and at the right: gains to left and right. */
+/** Gains to left and right of a sound at the left, in the middle and at the right. */
 export interface ImagePicture {
   readonly kind: 'image';
   readonly left: readonly [number, number];
@@ -170,7 +170,7 @@ export interface RoomPicture {
 /** Strands side by side with their values; the piece tells which positions hold one. */
 export interface BraidPicture {
   readonly kind: 'braid';
-  /** The place that alone takes the sound; null when all do, or a pattern decides. */
+  /** Position of the only strand that is let in; null when all are, or a pattern decides. */
   readonly plays: number | null;
   readonly pattern: boolean;
   readonly strands: readonly {
@@ -182,7 +182,7 @@ export interface BraidPicture {
   }[];
 }
 
-/** How far off pitch each line of a sound is, over time. */
+/** Detune of each line over time. */
 export interface SwayPicture {
   readonly kind: 'sway';
   readonly spanSeconds: number;
@@ -205,12 +205,12 @@ export interface Partial {
   readonly db: number;
 }
 
-/** What becomes of each height of the wave: as it comes out over as it went in. */
+/** Transfer curve: output over input. */
 export interface TransferPicture {
   readonly kind: 'transfer';
   readonly input: readonly number[];
   readonly output: readonly number[];
-  /** Between which heights a wave of -12 dBFS meets it. */
+  /** Range of inputs of a wave of -12 dBFS. */
   readonly met: { readonly from: number; readonly to: number };
   /** Heights and heights. */
   readonly handles: readonly Handle[];

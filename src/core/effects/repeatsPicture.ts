@@ -6,7 +6,7 @@ export const PICTURE_RATE = 24_000;
 const MAX_TAPS = 48;
 
 /**
- * The arrivals that an effect makes of one impulse, or of what is sent instead, on a line of `seconds`.
+ * The arrivals in an effect's response to one impulse, or to another input, over `seconds`.
  * @param apart arrivals nearer than this are one
  */
 export function repeatsPicture(

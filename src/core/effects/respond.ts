@@ -12,7 +12,7 @@ export interface Sounding {
   readonly context: ValueContext;
   readonly sampleRate: number;
   readonly seconds: number;
-  /** Place in the piece, for what turns by itself; its beginning when left out. */
+  /** Position in the piece, for oscillators; its beginning when left out. */
   readonly atSeconds?: number;
   /** Values that are other than `values` from a sample on; read at every step. */
   readonly valuesAt?: (index: number) => ParamValues;
@@ -29,7 +29,7 @@ const IMPULSE: readonly [number, number] = [1, 1];
 const NOTHING: readonly [number, number] = [0, 0];
 const unitImpulse = (index: number): readonly [number, number] => (index === 0 ? IMPULSE : NOTHING);
 
-/** Wet output of an effect with these values for a sound: the source of every picture. */
+/** Wet output of an effect with these values for an input: all pictures are computed from it. */
 export function respond({
   create,
   params,

@@ -5,10 +5,10 @@ import { respond, type Sounding } from './respond';
 const HZ = logFrequencies(20, 20_000, 160);
 const PICTURE_RATE = 48_000;
 const SECONDS = 0.34;
-/** Far under anything that drives, then taken out again. */
+/** Level of the test impulse: low enough for drive to be linear; divided out again. */
 const QUIET = 1e-3;
 
-/** Level over frequency of what leaves an effect, from its own impulse. */
+/** Magnitude response of an effect, from its impulse response. */
 export function responsePicture(
   sounding: Pick<Sounding, 'create' | 'params' | 'values' | 'context' | 'atSeconds'>,
   handles: readonly Handle[],

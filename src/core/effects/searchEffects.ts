@@ -2,11 +2,11 @@ import { searchIndex, type SearchFields } from '../searchIndex';
 import { EFFECTS } from './catalogue';
 import type { EffectDefinition, Preset } from './define';
 
-/** A preset of an effect that the words lead to. */
+/** A preset that matches a search. */
 export interface FoundPreset {
   readonly effect: EffectDefinition;
   readonly preset: Preset;
-  /** The higher the likelier. */
+  /** Relevance: higher is better. */
   readonly score: number;
 }
 
@@ -40,8 +40,8 @@ const FIELDS: SearchFields<Entry> = {
 let search: ReturnType<typeof searchIndex<Entry>> | null = null;
 
 /**
- * Presets that hold every one of the words, in their effect's name, purpose, parameters or the trade's words for it;
- * likeliest first. A word may be begun, or have a slip of the pen in it.
+ * Presets that match every one of the words by their effect's name, purpose, parameters or the trade's words for it;
+ * best first. Prefixes and words with a typing error match as well.
  */
 export function searchEffects(words: string): FoundPreset[] {
   search ??= searchIndex(ENTRIES, FIELDS);

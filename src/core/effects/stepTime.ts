@@ -4,7 +4,7 @@ export type MetreStretch = Pick<MetreSpan, 'beatsPerBar' | 'beat' | 'end'>;
 
 /**
  * Musical time of the step that is being processed, for effects that start on the grid. It is that of the sound that
- * enters the effect: what is before it in the chain may be late.
+ * enters the effect: effects before it in the chain may have latency.
  */
 export interface StepTime {
   readonly playing: boolean;
@@ -12,17 +12,17 @@ export interface StepTime {
   readonly beatsPerBar: number;
   /** The metre at `beat`: its bar in quarter notes, and where it begins and the next one does (Infinity for the last). */
   readonly metre: MetreStretch;
-  /** Place in quarter notes at the first sample of the step. */
+  /** Position in quarter notes at the first sample of the step. */
   readonly beat: number;
-  /** The same as if every bar were as long as the piece's own: what is counted in bars is counted by it. */
+  /** The same as if every bar were as long as the piece's own: for steps that are counted in bars. */
   readonly barBeat: number;
-  /** Samples from the first sample of the step to the sample on which a place in quarter notes is. */
+  /** Samples from the first sample of the step to the sample of a position in quarter notes. */
   samplesUntil(beat: number): number;
-  /** The same for a place counted as `barBeat` is. */
+  /** The same for a position counted as `barBeat` is. */
   samplesUntilBarBeat(barBeat: number): number;
 }
 
-/** Time of a piece that is not played: nothing has to be waited for. */
+/** Time of a piece that is not played: holds start at once. */
 export const STANDING: StepTime = {
   playing: false,
   beatsPerBar: 4,

@@ -1,12 +1,12 @@
 import { STEP_FRAMES } from '../dsp/blocks';
 import { DelayLine, readableRun } from '../dsp/delayLine';
 
-/** Shortest delay in samples: the interpolation needs room in front of it. */
+/** Shortest delay in samples: the interpolation needs samples ahead of it. */
 export const MIN_DELAY = 4;
 
 /** A delay line with feedback whose delay time may change at every sample. */
 export class SweptLine {
-  /** Delay at each sample of the coming run, in samples; MIN_DELAY or more. */
+  /** Delay at each sample of the coming block, in samples; MIN_DELAY or more. */
   readonly delays = new Float64Array(STEP_FRAMES);
   readonly out = new Float64Array(STEP_FRAMES);
   private readonly line: DelayLine;
@@ -22,7 +22,7 @@ export class SweptLine {
     this.line.clear();
   }
 
-  /** Reads a run into `out`. @param from, to feedback at the beginning and the end of the run */
+  /** Reads a block into `out`. @param from, to feedback at the beginning and the end of the block */
   process(input: Float64Array, from: number, to: number): void {
     if (from === 0 && to === 0) this.pass(input);
     else this.goRound(input, from, (to - from) / STEP_FRAMES);
@@ -35,7 +35,7 @@ export class SweptLine {
     this.line.readMoving(delays, STEP_FRAMES, this.out);
   }
 
-  /** In runs no longer than the shortest delay, so that nothing is read before it was written. */
+  /** In parts no longer than the shortest delay, so that nothing is read before it was written. */
   private goRound(input: Float64Array, from: number, step: number): void {
     const { delays, part, heard, out } = this;
     let shortest = delays[0]!;

@@ -1,23 +1,23 @@
 import type { Params, ParamValue } from '../params/param';
 
-/** What has to hold for a parameter to do anything: of another parameter of the effect, or of its strands. */
+/** A condition for a parameter to have any effect: on another parameter of the effect, or on its strands. */
 export type Condition =
   | { readonly param: string; readonly is: ParamValue }
   | { readonly param: string; readonly isNot: ParamValue }
   | { readonly param: string; readonly atLeast: number }
-  /** The strand at this position is there. */
+  /** True when the strand at this position exists. */
   | { readonly strand: number };
 
 /** For each parameter that is not always of use, the conditions that all have to hold; its rail is hidden otherwise. */
 export type VisibleWhen = Readonly<Record<string, readonly Condition[]>>;
 
-/** What of an effect in a chain decides which of its rails are shown. */
+/** The part of an effect in a chain that decides which of its rails are shown. */
 export interface Shown {
   readonly values: Readonly<Record<string, ParamValue>>;
   readonly strands?: readonly { readonly place: number }[] | undefined;
 }
 
-/** What of an effect's definition conditions are about. */
+/** The part of an effect's definition that conditions refer to. */
 interface Conditional {
   readonly params: Params;
 }
@@ -39,7 +39,7 @@ export function holds(condition: Condition, { params }: Conditional, { values, s
   return Number(value) >= condition.atLeast;
 }
 
-/** True when a parameter does something as the effect is set. */
+/** True when a parameter has an effect with the present settings. */
 export const isVisible = (
   definition: Conditional & { readonly visibleWhen: VisibleWhen },
   param: string,

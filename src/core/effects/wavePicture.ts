@@ -7,14 +7,14 @@ const POINTS = 384;
 interface Test {
   readonly hz: number;
   readonly level: number;
-  /** Time given to come to rest, in whole turns of the tone. */
+  /** Time to settle, in whole periods of the tone. */
   readonly settleTurns?: number;
   readonly turns?: number;
-  /** Samples by which the effect is late, taken out of the picture. */
+  /** Latency in samples, removed from the picture. */
   readonly late?: number;
 }
 
-/** A tone as it goes in and as it comes out of the left side. */
+/** A tone at the input and at the left output. */
 export function wavePicture(
   sounding: Pick<Sounding, 'create' | 'params' | 'values' | 'context'>,
   { hz, level, settleTurns = 60, turns = 2.5, late = 0 }: Test,

@@ -1,6 +1,6 @@
 import type { StereoBlock } from '../dsp/blocks';
 
-/** Mid/side width in place, moving from one value to another over the run: 0 is mono; 1 leaves every bit alone. */
+/** Mid/side width in place, ramped from one value to another over the block: 0 is mono; 1 changes no bit. */
 export function widen(run: StereoBlock, n: number, from: number, to: number): void {
   if (from === 1 && to === 1) return;
   const step = (to - from) / n;

@@ -1,8 +1,8 @@
 import { STEP_FRAMES, type StereoBlock } from '../dsp/blocks';
 
-// What kernels/mixBlock/kernel.as.ts does, in TypeScript and to the bit: gains rise and sums grow for even and odd samples
-// apart, as in its two lanes. It is what works on runs that are elsewhere, and where WebAssembly does not. `figures` as
-// told there.
+// What kernels/mixBlock/kernel.as.ts does, in TypeScript and to the bit: gains rise and sums grow for even and odd
+// samples apart, as in its two lanes. It is what works on runs that are elsewhere, and where WebAssembly does not.
+// `figures` as told there.
 
 export function sumRun(figures: Float64Array, { left, right }: StereoBlock): void {
   let sum = 0;

@@ -9,9 +9,7 @@ import { removeTrack } from '../piece/edits/channels';
 
 const tone = soundOf(4, (i) => 0.5 * Math.sin((2 * Math.PI * 300 * i) / RATE));
 const knock = soundOf(0.5, (i) => Math.sin((2 * Math.PI * 90 * i) / RATE));
-/**
- * A tone with a compressor that listens to the knock at the second second, which is on a track before or behind it.
- */
+/** A tone with a compressor that listens to the knock at the second second, which is on a track before or behind it. */
 function listening(knockFirst: boolean, mute: boolean): Scene {
   const slot = {
     ...newSlot('c', 'compressor', 'neutral', { source: 'side', threshold: -20, ratio: 20, attack: 1, release: 60 }),

@@ -67,8 +67,8 @@ export function wavHead(head: WavHead): Uint8Array {
   }
   if (head.loop) chunks.add('smpl', sampler(head.sampleRate, head.loop));
   const marks = chunks.whole;
-  // Room for 64-bit lengths is first: named so when they are needed, else as junk that is passed over. A plain file
-  // has none.
+  // Room for 64-bit lengths is first: named so when they are needed, else as junk that is passed over. A plain file has
+  // none.
   const sizes = new Uint8Array(head.growing ? 36 : 0);
   const out = new Uint8Array(12 + sizes.length + marks.length + 8);
   const riffBytes = out.length - 8 + dataBytes + (dataBytes & 1);

@@ -6,8 +6,8 @@ const STRIDE = 5;
 
 /**
  * A sound whose end goes over into its beginning without a seam: its last part is laid over its first, rising as that
- * sinks. Where both are alike the gains add up to one, where they are not their powers do, so that the level is constant
- * either way.
+ * sinks. Where both are alike the gains add up to one, where they are not their powers do, so that the level is
+ * constant either way.
  * @param overlap samples that are laid over one another, less than half the length
  * @param reachSeconds how much shorter the loop may be for a better seam; 0 for exactly `length - overlap`
  * @returns channels of `length - overlap`, or up to `reachSeconds` less

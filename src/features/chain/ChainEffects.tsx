@@ -23,8 +23,7 @@ interface ChainEffectsProps {
 }
 
 /**
- * A chain as a thread from top to bottom, effect by effect; what is within an effect parts from the thread
- * below it.
+ * A chain as a thread from top to bottom, effect by effect; what is within an effect parts from the thread below it.
  */
 export function ChainEffects({ channel, chain, inside, name }: ChainEffectsProps) {
   const narrow = inside !== undefined;

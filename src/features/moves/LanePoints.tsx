@@ -11,8 +11,8 @@ interface LanePointsProps {
 }
 
 /**
- * The points of a lane in sight: those with room as rings; those that are close together as dots of one path, since there may
- * be thousands.
+ * The points of a lane in sight: those with room as rings; those that are close together as dots of one path, since
+ * there may be thousands.
  */
 export function LanePoints({ laid, shown: { first, end }, chosen }: LanePointsProps) {
   const tokens = useTokens();

@@ -50,7 +50,9 @@ export class MoveRecorder {
     return recording.armed && recording.playing && modeOf(recording, channel) !== 'read';
   }
 
-  /** Playing begins: every followed lane of a channel in write is written from here on, at first at its present value. */
+  /**
+   * Playing begins: every followed lane of a channel in write is written from here on, at first at its present value.
+   */
   begin(): void {
     const { piece } = this;
     const beat = this.beat;

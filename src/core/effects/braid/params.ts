@@ -142,8 +142,8 @@ const patternParams = {
 } satisfies Params;
 
 /**
- * Parameters of a place are there whether or not a strand is in it: a strand that is taken out and put back finds
- * them again.
+ * Parameters of a place are there whether or not a strand is in it: a strand that is taken out and put back finds them
+ * again.
  */
 export const braidParams: Params = {
   ...WHOLLY_WET_LINEAR,

@@ -21,9 +21,8 @@ const BUTTERWORTH_K = Math.SQRT2;
 const MEMORY_SECONDS = 0.2;
 
 /**
- * Copies of the sound with a modulated delay `delay + depth sin`, so that each is detuned by up to
- * 1200 log2(1 + 2 pi rate depth) cents. Source: Jon Dattorro, "Effect Design, Part 2: Delay-Line Modulation and Chorus"
- * (1997).
+ * Copies of the sound with a modulated delay `delay + depth sin`, so that each is detuned by up to 1200 log2(1 + 2 pi
+ * rate depth) cents. Source: Jon Dattorro, "Effect Design, Part 2: Delay-Line Modulation and Chorus" (1997).
  */
 export class ChorusProcessor extends Insert implements EffectProcessor {
   private readonly lines = [0, 1, 2].map(() => new SweptLine((LONGEST_DELAY_MS * this.sampleRate) / 1000));

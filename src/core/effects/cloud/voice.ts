@@ -39,8 +39,8 @@ class Grain {
 }
 
 /**
- * Grains of what passed before it began, and of the cloud itself. Its level is matched to that of its
- * source. Source: Curtis Roads, "Microsound" (2001), chapter "Granulation of Sampled Sounds".
+ * Grains of what passed before it began, and of the cloud itself. Its level is matched to that of its source. Source:
+ * Curtis Roads, "Microsound" (2001), chapter "Granulation of Sampled Sounds".
  */
 export class CloudVoice implements HoldVoice {
   private readonly noise = new Noise();

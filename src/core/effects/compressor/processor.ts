@@ -19,8 +19,7 @@ const TO_DB = 20 / Math.LN10;
 const FROM_DB = Math.LN10 / 20;
 
 /**
- * Downward compressor, by the peak of both channels; the gain is smoothed in decibels, with attack and release
- * apart.
+ * Downward compressor, by the peak of both channels; the gain is smoothed in decibels, with attack and release apart.
  * Source: D. Giannoulis, M. Massberg and J. D. Reiss, "Digital Dynamic Range Compressor Design" (2012).
  */
 export class CompressorProcessor extends Insert implements EffectProcessor {
@@ -127,10 +126,7 @@ export class CompressorProcessor extends Insert implements EffectProcessor {
   }
 }
 
-/**
- * Gain reduction in decibels at a level over the threshold.
- * @param slope share of the excess that is removed, 0-1
- */
+/** Gain reduction in decibels at a level over the threshold. @param slope share of the excess that is removed, 0-1 */
 export function reductionAt(over: number, slope: number, knee: number): number {
   if (2 * over <= -knee) return 0;
   if (2 * over < knee) return (slope * (over + 0.5 * knee) * (over + 0.5 * knee)) / (2 * knee);

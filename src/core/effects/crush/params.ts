@@ -2,7 +2,7 @@ import { figure, frequency, ratio } from '../../params/make';
 import type { Params } from '../../params/param';
 import { WHOLLY_WET_LINEAR } from '../common';
 
-/** From here on the rate is left alone. */
+/** From this rate on there is no reduction. */
 export const FULL_RATE_HZ = 48_000;
 export const MAX_BITS = 16;
 

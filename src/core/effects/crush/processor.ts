@@ -11,12 +11,12 @@ import { crushParams, FULL_RATE_HZ, MAX_BITS } from './params';
 const P = paramIndices(crushParams);
 const OPEN_HZ = 20_000;
 const BUTTERWORTH_K = Math.SQRT2;
-/** Most exponent of the step curve, to either side. */
+/** Maximum exponent of the step curve, to either side. */
 const MAX_BEND = 3;
-/** Coarser steps may not make it louder. */
+/** Maximum gain of the result over the input: quantisation must not make it louder. */
 const NO_LOUDER = 1;
 
-/** Looks at the wave too seldom and at too few heights, and keeps its level where it was. */
+/** Reduces sample rate and resolution, at unchanged level. */
 export class CrushProcessor extends Insert implements EffectProcessor {
   private readonly before = new FilterCascade(1);
   private readonly after = new FilterCascade(1);
@@ -27,7 +27,7 @@ export class CrushProcessor extends Insert implements EffectProcessor {
   private readonly bend = new MemoizedUnary((way) => Math.pow(MAX_BEND, way));
   private left = 0;
   private right = 0;
-  /** Samples until the wave is looked at again. */
+  /** Samples until the next one is taken. */
   private until = 0;
 
   constructor(sampleRate: number) {
@@ -47,7 +47,7 @@ export class CrushProcessor extends Insert implements EffectProcessor {
     this.right = 0;
     const period = this.periodOf(values);
     const place = seconds * this.sampleRate;
-    // It looks at the same samples wherever playing began.
+    // It takes the same samples wherever playing began.
     this.until = period <= 1 ? 0 : Math.ceil(place / period) * period - place;
     this.noise.restart(Math.round(place));
     this.quiet.reset();
@@ -112,7 +112,7 @@ export class CrushProcessor extends Insert implements EffectProcessor {
   }
 }
 
-/** To the nearest of the steps: they are evenly on the wave's height to the power of `1 / bend`. */
+/** Rounds to the nearest step; the steps are uniform in the height to the power of `1 / bend`. */
 function rounded(x: number, steps: number, bend: number, bias: number): number {
   const size = x < 0 ? -x : x;
   const bent = bend === 1 ? size : Math.pow(size, 1 / bend);

@@ -145,7 +145,7 @@ export class DetunedHead {
 }
 
 /**
- * Two heads that cancel are crossfaded as uncorrelated ones: compensating for it would amplify single moments
- * without limit.
+ * Two heads that cancel are crossfaded as uncorrelated ones: compensating for it would amplify single moments without
+ * limit.
  */
 const clampCorrelation = (value: number): number => (value > 1 ? 1 : value > 0 ? value : 0);

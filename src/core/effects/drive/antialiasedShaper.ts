@@ -39,9 +39,8 @@ class Side {
 }
 
 /**
- * Curves with corners at any sample rate, with every corner band-limited for the rate. Between
- * two corners the curve adds no harmonics, so that nothing else aliases. The time of a corner is found on a
- * cubic through four samples.
+ * Curves with corners at any sample rate, with every corner band-limited for the rate. Between two corners the curve
+ * adds no harmonics, so that nothing else aliases. The time of a corner is found on a cubic through four samples.
  */
 export class AntialiasedShaper implements Shaper {
   readonly latency = SHAPER_LATENCY;

@@ -10,8 +10,8 @@ const QUIET_POWER = 1e-9;
 
 /**
  * Matches the level of a block to that of another. After silence it measures all that has come since, so that the first
- * samples are matched already; later about the last third of a second. Until then no peak is higher than the highest
- * of the input.
+ * samples are matched already; later about the last third of a second. Until then no peak is higher than the highest of
+ * the input.
  */
 export class LevelMatcher {
   private before = 0;

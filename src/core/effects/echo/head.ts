@@ -77,8 +77,7 @@ export class EchoHead {
   }
 
   /**
-   * Points `source` at the repeats of the next step at the present delay: in the ring itself where they are
-   * contiguous.
+   * Points `source` at the repeats of the next step at the present delay: in the ring itself where they are contiguous.
    */
   readStanding(source: Source): void {
     const at = this.line.wholeAt(this.delay, STEP_FRAMES);

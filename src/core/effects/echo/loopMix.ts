@@ -120,8 +120,8 @@ export class LoopMix {
    * Writes the input of both lines into `into`.
    * @param from first sample of `input` in this block
    * @param plain repeats as read
-   * @param coloured the same after the loop's filter, drive and diffusion. While held, the plain repeats recirculate at exactly unity and the
-   * input is shut.
+   * @param coloured the same after the loop's filter, drive and diffusion. While held, the plain repeats recirculate at
+   * exactly unity and the input is shut.
    */
   mix(input: StereoBlock, from: number, n: number, plain: StereoBlock, coloured: StereoBlock, into: StereoBlock): void {
     if (this.stands) {

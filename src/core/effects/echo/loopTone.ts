@@ -32,10 +32,7 @@ const HELD_LEVEL = 0.97;
 
 export const isStraight = (colour: LoopColour): boolean => colour.direct === 1 && colour.band === 0 && colour.low === 0;
 
-/**
- * The processing in one side of the loop: filter, drive, crush, diffusion. Neutral stages are
- * skipped.
- */
+/** The processing in one side of the loop: filter, drive, crush, diffusion. Neutral stages are skipped. */
 export class LoopTone {
   readonly filter = new StateVariable();
   private readonly dcBlock: DcBlock;

@@ -32,9 +32,8 @@ const MONO = 1;
 const PING_PONG = 2;
 
 /**
- * A stereo delay with feedback through filter, drive, crush and diffusion.
- * Reading, processing and writing go stage by stage over blocks no longer than the shortest delay in use,
- * so that even a 0.1 ms loop is exact.
+ * A stereo delay with feedback through filter, drive, crush and diffusion. Reading, processing and writing go stage by
+ * stage over blocks no longer than the shortest delay in use, so that even a 0.1 ms loop is exact.
  */
 export class EchoProcessor implements EffectProcessor {
   private readonly leftHead: EchoHead;

@@ -34,9 +34,9 @@ export function flushed(peak: number, left: DelayLine, right: DelayLine): number
 }
 
 /**
- * One step of a loop with steady values: filter, mix and write in one pass. The reference of the WebAssembly
- * kernel, and what runs where there is none. Needs delays of at least a step, and STEP_FRAMES of room in both rings
- * before they wrap.
+ * One step of a loop with steady values: filter, mix and write in one pass. The reference of the WebAssembly kernel,
+ * and what runs where there is none. Needs delays of at least a step, and STEP_FRAMES of room in both rings before they
+ * wrap.
  * @returns the highest level written, which the guard may still have to limit
  */
 export function steadyLoop(

@@ -15,9 +15,7 @@ const BANDS = 6;
 const PLACES = Object.keys({ ...commonParams, ...eqParams }).length;
 const SWITCH_SECONDS = 0.01;
 
-/**
- * Six state-variable filters in series on each side, whose responses are those of analogue cuts, shelves and bells.
- */
+/** Six state-variable filters in series on each side, whose responses are those of analogue cuts, shelves and bells. */
 export class EqProcessor extends Insert implements EffectProcessor {
   private readonly row: FilterCascade;
   private readonly design = new MatchedFilter();

@@ -16,9 +16,8 @@ const LONGEST_MS = REFERENCE_MS + MAX_DELAY_MS + 1;
 const MEMORY_SECONDS = 0.2;
 
 /**
- * The sound and a copy with a modulated delay, half of each: `0.5 (x(t) +- x(t - tau))`, with
- * notches at odd multiples of 1 / (2 tau). Source: Julius O. Smith, "Physical Audio Signal Processing" (2010), chapter
- * "Flanging".
+ * The sound and a copy with a modulated delay, half of each: `0.5 (x(t) +- x(t - tau))`, with notches at odd multiples
+ * of 1 / (2 tau). Source: Julius O. Smith, "Physical Audio Signal Processing" (2010), chapter "Flanging".
  */
 export class FlangerProcessor extends Insert implements EffectProcessor {
   private readonly copies: readonly [SweptLine, SweptLine];

@@ -37,8 +37,8 @@ export class GrainsProcessor implements EffectProcessor {
   private readonly back = makeStereoBlock();
   private readonly into = makeStereoBlock();
   /**
-   * State of each grain: its read position and speed, its position within the window and its increment, and its
-   * gains; inactive while its age is 1 or more.
+   * State of each grain: its read position and speed, its position within the window and its increment, and its gains;
+   * inactive while its age is 1 or more.
    */
   private readonly place = new Float64Array(MAX_GRAINS);
   private readonly speed = new Float64Array(MAX_GRAINS);

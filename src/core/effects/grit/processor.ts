@@ -17,8 +17,7 @@ const WAIT_MS = MAX_AMOUNT_MS + 1;
 const CREST = 2.5;
 
 /**
- * A delay modulated so fast that it is heard as roughness: phase modulation of the sound by a sine or a
- * band of noise.
+ * A delay modulated so fast that it is heard as roughness: phase modulation of the sound by a sine or a band of noise.
  */
 export class GritProcessor extends Insert implements EffectProcessor {
   readonly latency: number;
@@ -91,8 +90,8 @@ export class GritProcessor extends Insert implements EffectProcessor {
     this.band.aim(0, g, k, 0, k, 0);
     this.band.aim(1, g, k, 0, k, 0);
     this.band.process(this.shaking);
-    // Two resonators in series have a noise bandwidth of a quarter of pi times the bandwidth of one; white noise of height 1
-    // has a power of a third.
+    // Two resonators in series have a noise bandwidth of a quarter of pi times the bandwidth of one; white noise of
+    // height 1 has a power of a third.
     const passed = Math.min(0.5 * this.sampleRate, (Math.PI / 4) * hz * k);
     const level = 0.6 / Math.sqrt(passed / (0.5 * this.sampleRate) / 3);
     for (let i = 0; i < STEP_FRAMES; i += 1) {

@@ -8,8 +8,8 @@ export class Head {
   constructor(private readonly faintSpeed: number) {}
 
   /**
-   * Reads [from, to) at a speed that is ramped linearly to `end`. A position that has
-   * been overwritten is replaced by the oldest that is left.
+   * Reads [from, to) at a speed that is ramped linearly to `end`. A position that has been overwritten is replaced by
+   * the oldest that is left.
    */
   read(history: History, speed: number, end: number, from: number, to: number): void {
     const n = to - from;

@@ -80,8 +80,8 @@ export class History {
   }
 
   /**
-   * Reads into [from, to) of `outLeft` and `outRight`: from `position`, advancing by `speed` a sample, which may be negative
-   * and grows by `growth` a sample.
+   * Reads into [from, to) of `outLeft` and `outRight`: from `position`, advancing by `speed` a sample, which may be
+   * negative and grows by `growth` a sample.
    */
   read(position: number, speed: number, growth: number, from: number, to: number): void {
     const n = to - from;

@@ -26,8 +26,8 @@ const HIGH_OFF = 19_900;
 const BUTTERWORTH_Q = Math.SQRT1_2;
 
 /**
- * The common part of all holds: history of the input, starts and ends on the grid, fades, tone, and the mix
- * with the dry sound. While nothing is held the sound passes to the bit.
+ * The common part of all holds: history of the input, starts and ends on the grid, fades, tone, and the mix with the
+ * dry sound. While nothing is held the sound passes to the bit.
  */
 export class HoldProcessor implements EffectProcessor {
   /** It mixes dry and held sound by itself. */

@@ -7,8 +7,7 @@ import type { HoldStep } from './voice';
 export const SEAM_SECONDS = 0.001;
 
 /**
- * Plays slices of the history one after another with crossfades. The hold decides where
- * each begins and what it reads.
+ * Plays slices of the history one after another with crossfades. The hold decides where each begins and what it reads.
  */
 export abstract class SlicePlayer {
   private readonly present = new SliceReading();

@@ -5,9 +5,9 @@ import type { StepTime } from '../stepTime';
 export const NOT_NOW = STEP_FRAMES;
 
 /**
- * Finds the samples at which a hold starts and ends: at once, or on the next line of a grid. A hold that is switched on early
- * waits; one that is switched off before its line has come lasts until the end's next line, or, where the end is free, does not
- * start.
+ * Finds the samples at which a hold starts and ends: at once, or on the next line of a grid. A hold that is switched on
+ * early waits; one that is switched off before its line has come lasts until the end's next line, or, where the end is
+ * free, does not start.
  */
 export class HoldTiming {
   /** Samples into the step at which it starts and ends; NOT_NOW for neither. */

@@ -16,8 +16,7 @@ export class HoldStep {
 }
 
 /**
- * Playback of one hold, from its start on. The processor has several, so that one fades out while
- * the next has begun.
+ * Playback of one hold, from its start on. The processor has several, so that one fades out while the next has begun.
  */
 export interface HoldVoice {
   /**

@@ -85,7 +85,7 @@ export class SlidingMean {
     this.place += 1;
     if (this.place >= length) {
       this.place = 0;
-      // Summed anew once a round, so that rounding never gathers.
+      // Summed anew once per window, so that rounding errors do not accumulate.
       let sum = 0;
       for (let i = 0; i < length; i += 1) sum += ring[i]!;
       this.sum = sum;

@@ -24,8 +24,8 @@ const BAND_RETURN_SECONDS = 0.02;
 const PEAK_LATENCY = BAND_LIMITER_DELAY + TRUE_PEAK_DELAY;
 
 /**
- * Bows before a peak comes: the gain it will need is held over the look-ahead and then averaged over the same time, so
- * it arrives in a smooth line exactly when the peak does.
+ * Look-ahead limiter: the gain that a peak needs is held over the look-ahead and then averaged over the same time, so
+ * that it is reached smoothly exactly when the peak arrives.
  */
 export class LimiterProcessor implements EffectProcessor {
   private readonly meter = new TruePeakPair();
@@ -44,8 +44,8 @@ export class LimiterProcessor implements EffectProcessor {
   private readonly limitedLeft: Float64Array;
   private readonly limitedRight: Float64Array;
   /**
-   * Crossfade from input (0) to band-limited input (1) per sample of the step, its value, and samples until it
-   * goes back.
+   * Crossfade from input (0) to band-limited input (1) per sample of the step, its value, and samples until it goes
+   * back.
    */
   private readonly shares = new Float64Array(STEP_FRAMES);
   private limitedShare = 0;
@@ -76,7 +76,7 @@ export class LimiterProcessor implements EffectProcessor {
     return this.quiet.silent;
   }
 
-  /** Samples by which all is later. */
+  /** Latency in samples. */
   get latency(): number {
     return this.length - 1 + PEAK_LATENCY;
   }
@@ -148,7 +148,7 @@ export class LimiterProcessor implements EffectProcessor {
     return this.unityFrames >= 3 * this.length && this.limitedShare === 0 && this.limitedFor === 0;
   }
 
-  /** Lays what comes in into the rings. */
+  /** Writes the input into the rings. */
   private take(input: StereoBlock, goal: number): void {
     const { left, right, risen } = this;
     const step = (goal - this.gain) / STEP_FRAMES;
@@ -239,7 +239,7 @@ export class LimiterProcessor implements EffectProcessor {
     this.ceiling = goal;
   }
 
-  /** Down at once, up by and by. @param share of the way up that is gone in a sample */
+  /** Instant attack, exponential release. @param share release coefficient per sample */
   private release(share: number): void {
     const { gains } = this;
     let { released } = this;

@@ -8,7 +8,7 @@ import { PhaserProcessor } from './processor';
 
 const create = (sampleRate: number): PhaserProcessor => new PhaserProcessor(sampleRate);
 
-/** Places of a sweep at which it is looked at, at the end of a swing, where it hardly moves. */
+/** Positions of a sweep at which responses are computed, at the end of a swing, where it hardly moves. */
 const PLACES = 17;
 
 const STILL_HZ = 0.02;

@@ -17,7 +17,7 @@ const RIGHT_ONLY = 2;
  */
 export class PhaserProcessor extends Insert implements EffectProcessor {
   private readonly states = [new Float64Array(MAX_STAGES), new Float64Array(MAX_STAGES)] as const;
-  /** Share of each stage's output that is used: stages come and go without a step. */
+  /** Share of each stage's output that is used: stages are added and removed without a step. */
   private readonly inUse = new Float64Array(MAX_STAGES);
   private readonly last = new Float64Array(2);
   private readonly pole = new Float64Array(2);
@@ -73,7 +73,7 @@ export class PhaserProcessor extends Insert implements EffectProcessor {
     return (t - 1) / (t + 1);
   }
 
-  /** Both sides in one loop: the stages of one are worked on while those of the other wait for their result. */
+  /** Both sides in one loop: the stages of both are interleaved, so that neither waits for its own result. */
   private sweep(input: StereoBlock, wet: StereoBlock, values: Float64Array): void {
     const n = STEP_FRAMES;
     const { inUse, pole, last, acts } = this;
@@ -106,7 +106,7 @@ export class PhaserProcessor extends Insert implements EffectProcessor {
         left[stage] = a - leftPole * y + 1e-15 - 1e-15;
         right[stage] = b - rightPole * z + 1e-15 - 1e-15;
         const share = inUse[stage]!;
-        // A stage that is wholly in use hands on at once what it gives.
+        // A stage that is fully in use needs no crossfade.
         a = share === 1 ? y : a + (y - a) * share;
         b = share === 1 ? z : b + (z - b) * share;
       }

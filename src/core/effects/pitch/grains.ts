@@ -5,17 +5,18 @@ import { OnsetQueue } from './onsetQueue';
 
 const GRAIN_SECONDS = 0.04;
 const LATENCY_SECONDS = 0.05;
-/** What is kept beside what is late: a grain and its reach, read four times as fast. */
+/** History needed beyond the latency: a grain and its search range, read four times as fast. */
 const RING_SECONDS = 0.25;
 const REACH_SECONDS = 0.008;
-/** Before a hit its grain comes in, over this time. */
+/** Time before a hit over which its grain fades in. */
 const ATTACK_SECONDS = 0.002;
-/** Every so many samples are compared when a grain looks for its place. */
+/** Stride of the comparison when a grain's position is searched. */
 const STRIDE = 4;
 
 /**
- * Moves the pitch by reading short grains faster or slower, each laid where it goes on most like the one before. A hit
- * begins a grain of its own, exactly when it is due; no grain before it reads so far, and none after it goes back.
+ * Shifts the pitch by reading short grains faster or slower, each at the position where it best continues the one
+ * before. A hit begins a grain of its own, exactly when it is due; no grain before it reads beyond it, and none after
+ * it reads before it.
  * Source: W. Verhelst and M. Roelands, "An Overlap-Add Technique Based on Waveform Similarity (WSOLA)" (1993).
  */
 export class GrainShift {
@@ -25,19 +26,19 @@ export class GrainShift {
   private readonly compared: number;
   private readonly reach: number;
   /**
-   * What a new grain is compared with, and where it is looked for, both sides added: every STRIDE-th sample of the one,
-   * all of the other.
+   * The samples that a new grain is compared with, and its search range, as the sum of both channels: every STRIDE-th
+   * of the former, all of the latter.
    */
   private readonly model: Float32Array;
   private readonly field: Float32Array;
   readonly onsets: OnsetQueue;
   private readonly attack: number;
   private came = 0;
-  /** Where both grains read, the older one first, and how far into the younger one it is. */
+  /** Read positions of both grains, the older one first, and the progress within the younger one. */
   private older = 0;
   private younger = 0;
   private into = 0;
-  /** Samples over which the younger grain comes in. */
+  /** Samples over which the younger grain fades in. */
   private length: number;
   private ratio = 1;
 
@@ -68,12 +69,12 @@ export class GrainShift {
     this.onsets.clear();
   }
 
-  /** Where in the input the coming step's output is due. */
+  /** Position in the input that corresponds to the coming step's output. */
   get due(): number {
     return this.came - this.latency;
   }
 
-  /** Takes a step in without making anything of it: the next that is made begins with a grain in time. */
+  /** Records a step without output: the next output begins with a grain in time. */
   listen(input: StereoBlock, ratio: number): void {
     this.take(input);
     this.came += STEP_FRAMES;
@@ -119,10 +120,7 @@ export class GrainShift {
     this.ratio = ratio;
   }
 
-  /**
-   * Half a grain: as long as may be without overtaking what has come in, up to the end of which it is half a grain
-   * ahead.
-   */
+  /** Half a grain: as long as possible without overtaking the input, from whose end it is half a grain away. */
   private lengthOf(ratio: number): number {
     if (ratio <= 1.8) return this.half;
     const most = (this.latency - this.reach - 2 * STEP_FRAMES) / (ratio - 1);
@@ -130,8 +128,7 @@ export class GrainShift {
   }
 
   /**
-   * The younger grain becomes the older; a new one begins near where the time wants it, where it goes on like the
-   * other.
+   * The younger grain becomes the older; a new one begins near the nominal position, where it best continues the other.
    */
   private begin(now: number): void {
     const { ratio, attack } = this;
@@ -139,7 +136,7 @@ export class GrainShift {
     this.into = 0;
     const due = now - this.latency;
     const length = this.lengthOf(ratio);
-    // What is in its attack is due by its end.
+    // Samples within its attack are due by its end.
     const hit = ratio === 1 ? Infinity : this.onsets.first(due, due + 2 * length + attack);
     if (hit - due <= attack + 1) {
       this.length = Math.max(1, Math.round(hit - due));
@@ -158,14 +155,13 @@ export class GrainShift {
     this.younger = ratio === 1 ? wanted : this.placed(within(wanted, earliest, latest), earliest, latest);
   }
 
-  /** Where a grain near a place goes on most like the older one, within what hits allow. */
+  /** Position near a given one at which a grain best continues the older one, between the hits. */
   private placed(wanted: number, earliest: number, latest: number): number {
     return within(wanted + this.bestShift(wanted), earliest, latest);
   }
 
   /**
-   * By how much a grain near a place is moved so as to go on most like the older one: the likeness of both, by every
-   * STRIDE-th sample.
+   * Shift of a grain near a position that continues the older one best: by the correlation of every STRIDE-th sample.
    */
   private bestShift(wanted: number): number {
     const { rings, reach, model, field } = this;
@@ -173,7 +169,7 @@ export class GrainShift {
     const b = Math.round(wanted) - reach;
     for (let i = 0; i < model.length; i += 1) model[i] = rings.monoAt(a + i * STRIDE);
     for (let i = 0; i < field.length; i += 1) field[i] = rings.monoAt(b + i);
-    // The place that the time wants, unless another is more alike: so silence stays in time.
+    // The nominal position, unless another correlates better: so silence stays in time.
     let best = 0;
     let most = this.likeness(reach);
     for (let shift = 0; shift <= 2 * reach; shift += 1) {
@@ -187,8 +183,8 @@ export class GrainShift {
   }
 
   /**
-   * What is missing to the best shift, in parts of a sample: the top of a parabola through the products of all samples
-   * there and beside.
+   * Fraction of a sample to the best shift: the maximum of a parabola through the products of all samples there and at
+   * both neighbours.
    */
   private between(a: number, b: number): number {
     const before = this.productOf(a, b - 1);
@@ -206,7 +202,9 @@ export class GrainShift {
     return product;
   }
 
-  /** How alike the older grain and the field from a shift on are: their product over the root of the field's power. */
+  /**
+   * Correlation of the older grain and the search range from a shift on, normalised by the root of the range's power.
+   */
   private likeness(shift: number): number {
     const { model, field, compared } = this;
     let product = 0;

@@ -1,17 +1,17 @@
 import { STEP_FRAMES } from '../../dsp/blocks';
 
-/** Samples of a block whose energy is looked at. */
+/** Samples of a block whose energy is measured. */
 const BLOCK = 32;
-/** A block that has so many times the energy of what came before is an onset (12 dB). */
+/** Ratio of a block's energy to the mean before it that makes an onset (12 dB). */
 const RISE = 16;
-/** What came before is forgotten by and by, and no onset follows another sooner than this. */
+/** Time constant of that mean, and the minimum distance of two onsets. */
 const FORGET_SECONDS = 0.012;
 const APART_SECONDS = 0.04;
-/** Mean square under which all is silence. */
+/** Mean square below which a block is silence. */
 const SILENCE = 1e-8;
 const KEPT = 8;
 
-/** Notes where hits begin in a passing sound, to a block of 32 samples. */
+/** Detects where hits begin in a stream, to a block of 32 samples. */
 export class OnsetQueue {
   private readonly places = new Float64Array(KEPT).fill(Infinity);
   private next = 0;
@@ -31,7 +31,7 @@ export class OnsetQueue {
     this.last = -Infinity;
   }
 
-  /** @param place of the first sample of the run */
+  /** @param place position of the first sample of the block */
   listen(place: number, left: Float64Array, right: Float64Array): void {
     for (let from = 0; from < STEP_FRAMES; from += BLOCK) {
       let energy = 0;
@@ -47,7 +47,7 @@ export class OnsetQueue {
     }
   }
 
-  /** The first onset after a place, up to another; Infinity where there is none. */
+  /** The first onset after a position, up to another; Infinity where there is none. */
   first(after: number, until: number): number {
     let found = Infinity;
     for (let i = 0; i < KEPT; i += 1) {
@@ -57,7 +57,7 @@ export class OnsetQueue {
     return found;
   }
 
-  /** The last onset up to a place; -Infinity where none is remembered. */
+  /** The last onset up to a position; -Infinity where none is stored. */
   lastUpTo(place: number): number {
     let found = -Infinity;
     for (let i = 0; i < KEPT; i += 1) if (this.places[i]! <= place && this.places[i]! > found) found = this.places[i]!;

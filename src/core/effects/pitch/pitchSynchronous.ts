@@ -26,10 +26,10 @@ export class PitchSynchronousShift {
   }
 
   /**
-   * Puts what has a pitch into `wet`, in the place of what is there.
+   * Replaces the pitched part of `wet`.
    * @param ratio of the pitch
-   * @param formantRatio ratio by which its formants are moved
-   * @param apart false leaves `wet` as it is
+   * @param formantRatio ratio by which its formants are shifted
+   * @param apart false leaves `wet` unchanged
    */
   process(input: StereoBlock, wet: StereoBlock, ratio: number, formantRatio: number, apart: boolean): void {
     this.rings.write(this.written, input.left, input.right, STEP_FRAMES);

@@ -57,7 +57,7 @@ export class PitchProcessor extends Insert implements EffectProcessor {
     const followsPitch = formantRatio / ratio < 1.0001 && formantRatio / ratio > 0.9999;
     if (byGrains) {
       this.grains.process(input, wet, ratio);
-      // Pitched sound with formants of its own; unpitched sound stays as it is.
+      // Pitched sound gets its formants shifted independently; unpitched sound is unchanged.
       this.synchronous.process(input, wet, ratio, formantRatio, !followsPitch);
       return;
     }

@@ -3,13 +3,13 @@ import { PhaseVocoder } from '../../dsp/phaseVocoder';
 import { SincRings } from '../../dsp/sincRings';
 import { GrainShift } from './grains';
 
-/** Samples that the reading needs in front of it. */
+/** Samples that the interpolation needs ahead of it. */
 const AHEAD = 12;
-/** Frames tell tones a minor third apart from 200 Hz on. */
+/** Frames resolve tones a minor third apart from 200 Hz on. */
 const FRAME_SECONDS = 1 / 15;
-/** Frames that overlap as they come. */
+/** Overlap of the input frames. */
 const OVERLAP = 4;
-/** Rings hold so many frames: the latest and the longest that is between. */
+/** Length of the rings in frames: the latest and the longest distance to it. */
 const RING_FRAMES = 8;
 /** Steps over which the work on a frame is spread, so that no step takes much longer than another. */
 const STAGES = 4;
@@ -18,30 +18,30 @@ const STAGES = 4;
 const frameOf = (sampleRate: number): number => 2 ** Math.ceil(Math.log2(FRAME_SECONDS * sampleRate));
 
 /**
- * By how much all is late, in samples: half a frame as it comes, half a one as it is read an octave down, and what the
- * steps need. Farther down it is a little later.
+ * Latency in samples: half an input frame, half a frame as it is read an octave down, and the spread over steps.
+ * Further down it is a little more.
  */
 export const spectrumLatency = (sampleRate: number): number => 1.5 * frameOf(sampleRate) + (2 + STAGES) * STEP_FRAMES;
 
 /**
- * Samples for which a sound stays inside: it is in frames until one has passed, and the last of them is read for as
- * long as the lowest ratio takes to go through it.
+ * Samples for which a sound stays inside: it is in frames for a frame's length, and the last of them is read for as
+ * long as the lowest ratio takes to read it.
  */
 export const spectrumMemory = (sampleRate: number, lowestRatio: number): number =>
   frameOf(sampleRate) * (1 + 1 / lowestRatio) + (4 + 2 * STAGES) * STEP_FRAMES;
 
-/** From so long before a hit until so long after it grains are heard, in seconds, and how long both cross. */
+/** Seconds before and after a hit in which grains are heard, and the length of the crossfades. */
 const BEFORE_HIT = 0.035;
 const AFTER_HIT = 0.012;
 const CROSSING = 0.008;
 
-/** Moves the pitch by the spectrum. Round a hit, which frames would spread, grains are heard instead. */
+/** Shifts the pitch by a phase vocoder. Round a hit, which frames would smear, grains are used instead. */
 export class SpectrumShift {
   readonly latency: number;
   private readonly frames: FrameShift;
   private readonly hits: GrainShift;
   private readonly hitPart = makeStereoBlock();
-  /** Share of the grains at the end of the last step, and the most it moves in one. */
+  /** Share of the grains at the end of the last step, and its maximum change in one. */
   private hitShare = 0;
   private readonly hitStep: number;
   private readonly beforeHit: number;
@@ -63,8 +63,8 @@ export class SpectrumShift {
   }
 
   /**
-   * @param ratio of the pitch at the end of the run
-   * @param formants ratio by which the formants are moved in the output
+   * @param ratio of the pitch at the end of the block
+   * @param formants ratio by which the formants are shifted in the output
    */
   process(input: StereoBlock, wet: StereoBlock, ratio: number, formants: number): void {
     const { hits, hitPart, hitShare, hitStep } = this;
@@ -87,7 +87,7 @@ export class SpectrumShift {
   }
 }
 
-/** A frame that is being worked on: what was set when it was taken, and how far the work has come. */
+/** A frame in progress: the settings when it was taken, and the next stage. */
 interface Work {
   stage: number;
   hopIn: number;
@@ -97,8 +97,8 @@ interface Work {
 }
 
 /**
- * Moves the pitch of a passing sound: its frames are laid farther apart or nearer by the ratio, and what comes of it is
- * read by so much faster or slower, so that it takes the same time again.
+ * Shifts the pitch of a stream: its frames are overlapped at a distance scaled by the ratio, and the result is
+ * resampled by the ratio, so that the duration is unchanged.
  */
 class FrameShift {
   private readonly vocoder: PhaseVocoder;
@@ -107,7 +107,7 @@ class FrameShift {
   private readonly mask: number;
   private readonly out: SincRings;
   private readonly work: Work = { stage: 0, hopIn: 0, hopOut: 0, formants: 1, top: 0 };
-  /** Samples that have come in; where the last frame was taken; where it was laid; where the reading stands. */
+  /** Number of input samples; positions of the last frame in the input and in the output; the read position. */
   private came = 0;
   private taken = 0;
   private laid = 0;
@@ -135,7 +135,7 @@ class FrameShift {
     this.vocoder.clear();
     this.came = 0;
     this.ratio = ratio;
-    // All rings hold silence: the reading starts as if it had always been going on.
+    // All rings hold silence: the read position starts as if it had always advanced.
     this.reading = 0;
     this.laid = -this.hopOf(ratio);
     this.taken = 0;
@@ -153,7 +153,7 @@ class FrameShift {
     const step = (ratio - this.ratio) / STEP_FRAMES;
     const faster = ratio > this.ratio ? ratio : this.ratio;
     const needed = this.reading + faster * STEP_FRAMES + AHEAD;
-    // What is read must have been laid by all frames that reach it; what is read soon is worked on by and by.
+    // All frames that overlap what is read must be complete; those that are needed soon are worked on in stages.
     while (this.laid + this.hopOf(ratio) <= needed) this.workOn(ratio, formants);
     if (work.stage > 0 || this.laid + this.hopOf(ratio) <= needed + STAGES * faster * STEP_FRAMES)
       this.workOn(ratio, formants);
@@ -162,15 +162,12 @@ class FrameShift {
       wet.left[i] = out.outLeft[i]!;
       wet.right[i] = out.outRight[i]!;
     }
-    // The places of a run whose speed grows evenly.
+    // Read positions of a block whose speed is ramped linearly.
     this.reading += STEP_FRAMES * (this.ratio + (step * (STEP_FRAMES + 1)) / 2);
     this.ratio = ratio;
   }
 
-  /**
-   * Samples between frames that are laid: a whole number of them to a frame, so that their windows add up to a
-   * constant.
-   */
+  /** Distance of output frames: a frame is a multiple of it, so that their windows add up to a constant. */
   private hopOf(ratio: number): number {
     return Math.round(this.frame / (ratio < 1 ? Math.ceil(OVERLAP / ratio) : OVERLAP));
   }
@@ -184,7 +181,7 @@ class FrameShift {
     else {
       vocoder.layTogether(work.top);
       this.laid += work.hopOut;
-      // Its last samples are the first there.
+      // Its last samples are the first in the ring.
       this.out.lay(this.laid, vocoder.left.made, vocoder.right.made, frame, work.hopOut, vocoder.levelAt(work.hopOut));
     }
     work.stage = (work.stage + 1) & (STAGES - 1);
@@ -193,7 +190,7 @@ class FrameShift {
   private takeFrame(ratio: number, formants: number): void {
     const { vocoder, inLeft, inRight, frame, mask, work } = this;
     work.hopOut = this.hopOf(ratio);
-    // Which part of what came in will be read at the moment at which the reading reaches the middle of this frame.
+    // Position in the input of the sample that is due when the read position reaches the middle of this frame.
     const due = this.came - STEP_FRAMES + (this.laid + work.hopOut + frame / 2 - this.reading) / ratio;
     const from = Math.min(this.came - frame, Math.round(due - this.latency - frame / 2));
     for (let i = 0; i < frame; i += 1) {

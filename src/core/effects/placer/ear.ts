@@ -6,28 +6,25 @@ import { earSeconds, shadowGain } from './geometry';
 
 const FULL = 0;
 const TIME_ALONE = 1;
-/** Level alone: 6 dB less on the far side than in the middle, as a gentle pan. */
+/** Pan by level alone: 6 dB less on the far side than in the middle. */
 const LEVEL_DEPTH = 0.5;
 /**
- * The near ear hears before the middle of the head, and what is read needs some samples ahead: all is kept this many
- * samples later.
+ * The near ear is reached before the middle of the head, and interpolation needs some samples ahead: everything is
+ * delayed by this many samples.
  */
 export const leadSamples = (sampleRate: number): number => Math.ceil(0.0003 * sampleRate) + SINC_AHEAD + 1;
 
-/** A source as it was just written: whole, and its lows alone, which are `lateness` samples behind. */
+/** The latest block of a source: full band, and its lows alone, which are `lateness` samples behind. */
 export interface SourceLines {
   readonly whole: DelayLine;
   readonly lows: DelayLine;
   readonly lateness: number;
 }
 
-/**
- * How an ear is told of a place: by time and shadow, by time alone or by level alone.
- * @param head index of the choice
- */
+/** Cues of direction: time and head shadow, time alone or level alone. @param head index of the choice */
 export const hearsShadow = (head: number): boolean => head === FULL;
 
-/** What one ear hears of one source: when, and how loud. */
+/** The path from one source to one ear: delay and level. */
 export abstract class EarPath {
   private readonly early = new MemoizedUnary(earSeconds);
   private readonly level = new MemoizedUnary((toward) => 1 + LEVEL_DEPTH * Math.sin(toward));
@@ -38,7 +35,7 @@ export abstract class EarPath {
   protected gain = 0;
   protected gainGoal = 0;
 
-  /** @param side -1 the left ear, 1 the right  @param later samples by which it hears later than it would */
+  /** @param side -1 the left ear, 1 the right  @param later extra delay in samples */
   constructor(
     private readonly side: -1 | 1,
     private readonly sampleRate: number,
@@ -51,12 +48,12 @@ export abstract class EarPath {
     this.delay = -1;
   }
 
-  /** Angle of a place towards this ear. @param lateral in radians, positive to the right */
+  /** Angle of a position towards this ear. @param lateral in radians, positive to the right */
   protected towardOf(lateral: number): number {
     return lateral * this.side;
   }
 
-  /** Takes when and how loud the ear hears at the end of the step. @returns true when nothing was heard before */
+  /** Sets delay and level at the end of the step. @returns true when it was silent before */
   protected aim(toward: number, seconds: number, gain: number, head: number): boolean {
     const early = head === FULL || head === TIME_ALONE ? this.early.at(toward) : 0;
     this.goal = STEP_FRAMES + this.lead + (seconds + early) * this.sampleRate;
@@ -87,9 +84,7 @@ export abstract class EarPath {
   }
 }
 
-/**
- * An ear for reflections: the head's shadow is a shelf, of which the lows pass all alike. The shadow moves no phase.
- */
+/** An ear for reflections: the head's shadow is a high shelf with zero phase. */
 export class WallEar extends EarPath {
   private readonly shadow = new MemoizedUnary(shadowGain);
   private high = 1;

@@ -3,7 +3,7 @@ export const HEAD_RADIUS = 0.0875;
 export const SPEED_OF_SOUND = 343;
 
 /**
- * Seconds by which the far ear hears later than the near one.
+ * Interaural time difference in seconds.
  * Source: R. S. Woodworth, "Experimental Psychology" (1938), for a sphere and a source far away.
  * @param lateral angle in radians out of the middle plane, -pi/2 (left) to pi/2 (right)
  */
@@ -35,8 +35,8 @@ export interface Spot {
 }
 
 /**
- * Where a moving sound is. x is to the right, y ahead, in metres.
- * @param path index of the path's choice  @param turns place on the path  @param corners x and y of each, in turn
+ * Position of a moving source: x to the right, y ahead, in metres.
+ * @param path index of the path's choice  @param turns position on the path  @param corners x and y of each, in turn
  */
 export function spotAt(
   out: Spot,

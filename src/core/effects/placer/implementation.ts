@@ -30,7 +30,8 @@ function picture(values: ParamValues, context: ValueContext): PlacePicture {
   };
   const path = number('path') === 0 ? [] : Array.from({ length: PATH_STEPS + 1 }, (_, i) => where(i / PATH_STEPS));
   const at = where(0);
-  // Heard where it is: at the beginning of its path, when it has one, and never nearer than a sound can come.
+  // Drawn at its audible position: at the beginning of its path, when it has one, and not nearer than the minimum
+  // distance.
   const flat = Math.max(NEAREST_METRES, Math.hypot(at.x, at.y));
   const azimuth = Math.atan2(at.x, at.y);
   const standing = {

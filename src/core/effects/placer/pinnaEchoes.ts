@@ -24,8 +24,7 @@ export const makePinnaEchoes = (): PinnaEchoes => ({
 });
 
 /**
- * Where the echoes of the outer ear and of the shoulder are for a direction: they tell above from below and before from
- * behind.
+ * Delays and gains of the echoes of pinna and shoulder for a direction: cues for elevation and for front and back.
  * Source: C. P. Brown and R. O. Duda, "A Structural Model for Binaural Sound Synthesis" (1998); the shoulder's falls
  * silent below the horizon, after V. R. Algazi, R. O. Duda, R. Duraiswami and others, "Approximating the head-related
  * transfer function using simple geometric models of the head and torso" (2002).

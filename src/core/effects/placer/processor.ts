@@ -26,16 +26,16 @@ const WALL_GAIN = 0.7;
 const LONGEST_METRES = 2 * FARTHEST_METRES + 30;
 /**
  * Air takes the octave at 8 kHz down by about 0.1 dB a metre (ISO 9613-1, 20 degrees, 50 %); heard as a one-pole whose
- * corner comes down with distance.
+ * cutoff falls with distance.
  */
 const AIR_HZ_METRES = 160_000;
 /** Two sources (both sides of the sound) heard by two ears. */
 const SOURCES = 2;
 const MOVE_SECONDS = 0.02;
 
-/** A sound at a place around the listener: time, level and shadow of the head, air, floor and walls. */
+/** A sound at a position around the listener: interaural time and level, head shadow, air, floor and walls. */
 export class PlacerProcessor extends Insert implements EffectProcessor {
-  /** By this many samples a sound straight ahead is late, beside the time that its way takes. */
+  /** Latency in samples of a source straight ahead, beside the travel time. */
   readonly latency: number;
   private readonly lines: readonly SourceLines[];
   private readonly lowPasses: readonly CascadedMovingAverage[];
@@ -79,7 +79,7 @@ export class PlacerProcessor extends Insert implements EffectProcessor {
     const sides = Array.from({ length: SOURCES }, () => [-1, 1] as const).flat();
     const firs = headFilters(sides.length, sampleRate);
     this.ears = sides.map((side, i) => new SphericalHeadEar(side, sampleRate, firs[i]!));
-    // Walls answer as late as what comes straight.
+    // Reflections have the same latency as the direct sound.
     const later = headFilterLatency(sampleRate) - lowsLate;
     this.wallEars = WALLS.flatMap(() => [new WallEar(-1, sampleRate, later), new WallEar(1, sampleRate, later)]);
   }
@@ -153,7 +153,7 @@ export class PlacerProcessor extends Insert implements EffectProcessor {
       this.corners,
     );
     const { x, y } = this.spot;
-    // A change of path or a jump past 360 degrees becomes a short way.
+    // A change of path or a jump past 360 degrees takes the shorter way.
     const share = Number.isNaN(this.x) ? 1 : this.share;
     this.x = share === 1 ? x : this.x + (x - this.x) * share;
     this.y = share === 1 ? y : this.y + (y - this.y) * share;
@@ -194,8 +194,8 @@ export class PlacerProcessor extends Insert implements EffectProcessor {
   }
 
   /**
-   * Floor and walls, from the mirror images of the place.
-   * @param offset what the direct sound's delay differs from its way
+   * Floor and walls, from the mirror images of the position.
+   * @param offset difference of the direct sound's delay from its travel time
    */
   private reflect(wet: StereoBlock, values: Float64Array, offset: number): void {
     const level = values[P.reflections]!;

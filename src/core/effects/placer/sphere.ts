@@ -13,7 +13,7 @@ const NEGLIGIBLE = 1e-30;
 const MIN_MU = 0.02;
 
 /**
- * Gain by which a rigid sphere's surface hears a far source, against the same place without the sphere.
+ * Pressure at the surface of a rigid sphere from a far source, relative to that at its centre without the sphere.
  * Source: R. O. Duda and W. L. Martens, "Range dependence of the response of a spherical head model" (1998), for a
  * source far away.
  * @param incidence angle between the ear and the source in radians, 0 to pi
@@ -72,9 +72,9 @@ function magnitudeOf(terms: Float64Array, cosine: number): number {
 }
 
 /**
- * Symmetric filters of a head for angles from 0 to 180 degrees: they move no phase, so the time between the ears stays
- * what it is. A row is worked out when it is first asked for, in about a tenth of a step: effects are made and run on
- * the audio thread.
+ * Symmetric filters of a head for angles from 0 to 180 degrees: they have zero phase, so that the interaural time
+ * difference is unchanged. A row is computed when it is first used, in about a tenth of a step: effects are created and
+ * run on the audio thread.
  */
 export class SphereFilters {
   /** Taps on each side of the middle one. */
@@ -98,7 +98,7 @@ export class SphereFilters {
   }
 
   /**
-   * Writes the filter for any angle: on a straight line between two rows.
+   * Writes the filter for any angle, by linear interpolation of two rows.
    * @param incidence in radians, 0 to pi
    * @param to half + 1 taps, from the middle outwards
    */
@@ -116,7 +116,7 @@ export class SphereFilters {
     }
   }
 
-  /** Works out a row that is not known yet: the series, and its cosine transform. */
+  /** Computes a row: the series, and its cosine transform. */
   private computeRow(row: number): void {
     if (this.known[row] === 1) return;
     const { bins, half, gains, terms, cosines, taps } = this;

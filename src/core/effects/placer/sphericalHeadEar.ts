@@ -5,13 +5,13 @@ import { EarPath, hearsShadow } from './ear';
 import { LONGEST_ECHO_SECONDS, makePinnaEchoes, ECHO_COUNT, updatePinnaEchoes } from './pinnaEchoes';
 import { sphereFilters, type SphereFilters } from './sphere';
 
-/** Samples by which a head's filter is late. */
+/** Delay of a head's filter in samples. */
 export const headFilterLatency = (sampleRate: number): number => sphereFilters(sampleRate).half;
 
 /** Samples before those under the filter that the latest echo reads. */
 const echoReach = (sampleRate: number): number => Math.ceil(LONGEST_ECHO_SECONDS * sampleRate) + 2;
 
-/** The filters of so many ears, which share one memory. */
+/** The filters of a number of ears, which share one memory. */
 export const headFilters = (ears: number, sampleRate: number): readonly Fir[] =>
   makeFirs(ears, 2 * headFilterLatency(sampleRate) + 1, echoReach(sampleRate));
 
@@ -22,10 +22,10 @@ export const headFilters = (ears: number, sampleRate: number): readonly Fir[] =>
 export class SphericalHeadEar extends EarPath {
   private readonly filters: SphereFilters;
   private readonly half: number;
-  /** Where the run is in the row of the filter, behind what was read before. */
+  /** Index of the block in the row of the filter, behind the samples before it. */
   private readonly runAt: number;
   private readonly read = new Float64Array(STEP_FRAMES);
-  /** What the filter of the last step gives, while it moves. */
+  /** Output of the last step's filter, while it is crossfaded. */
   private readonly before = new Float32Array(STEP_FRAMES);
   private taps: Float64Array;
   private nextTaps: Float64Array;
@@ -127,7 +127,7 @@ export class SphericalHeadEar extends EarPath {
     return true;
   }
 
-  /** Filters the run; what comes of it is in the filter's output. */
+  /** Filters the block into the filter's output. */
   private filter(): void {
     const { half, runAt, taps, echo, fir } = this;
     const isStraight = taps[0] === 1 && taps[1] === 0;

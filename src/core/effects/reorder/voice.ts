@@ -11,17 +11,17 @@ const P = paramIndices(reorderParams);
 const FIRST_PLACE = paramIndices<Params>(reorderParams)[DRAWN_IDS[0]!]!;
 const DRAWN = ORDERS.indexOf('drawn');
 const TURNED = ORDERS.indexOf('turned');
-/** Each of the things that chance decides has rolls of its own. */
+/** Each random decision has a sequence of its own. */
 const BACKWARDS_ROLLS = 0x51ed270b;
 const GAP_ROLLS = 0x2c1b3c6d;
 const MARGIN_FRAMES = 256;
 
-/** From -1 to 1 to a share. */
+/** Maps -1..1 to 0..1. */
 const share = (x: number): number => 0.5 + 0.5 * x;
 
-/** Plays slices of what passed before it began, in another order, again and again. */
+/** Plays slices of the input before its start in another order, repeatedly. */
 export class ReorderVoice extends SlicePlayer implements HoldVoice {
-  /** The stretch that was caught: where it begins, and how long it is. */
+  /** The captured range: its start and length. */
   private source = 0;
   private window = 0;
   private step = 0;
@@ -59,7 +59,7 @@ export class ReorderVoice extends SlicePlayer implements HoldVoice {
     return slice;
   }
 
-  /** Which slice is heard at a step. */
+  /** Index of the slice of a step. */
   private chosen(step: number, count: number, roll: number, values: Float64Array): number {
     const round = step % count;
     const order = values[P.order]!;

@@ -4,13 +4,13 @@ import { highShelf, highShelfPower, lowShelf, lowShelfPower, shelfRoot, type Sec
 import type { DecayContour } from './spaces';
 
 /**
- * Where decays are what they are set to. What an octave band is heard to decay by is ruled by its slower part, so that
- * the bands at 125 Hz and 8 kHz are set a little towards the middle.
+ * Frequencies at which decays are exact. The decay of an octave band is dominated by its slower part, so that the bands
+ * at 125 Hz and 8 kHz are set a little towards the middle.
  */
 const REFERENCE_HZ = 1000;
 const LOW_EXACT_HZ = 140;
 const HIGH_EXACT_HZ = 7000;
-/** Highs that begin later are what they are set to this far above their beginning. */
+/** For a high crossover, the ratio to it of the frequency at which the high decay is exact. */
 const ABOVE_HIGHS = 1.4;
 const HIGHEST_SHARE = 0.42;
 /** A shelf that is lower reaches down to where decay is that of the middle. */
@@ -20,7 +20,7 @@ const MIN_SHELF_DB = -72;
 const MAX_SHELF_DB = 14;
 const SHALLOWER = 0.8;
 const SHALLOWER_TIMES = 8;
-/** The plateau beside a deep shelf may ring this much longer than set, no more. */
+/** Maximum ratio by which the plateau beside a deep shelf may ring longer than set. */
 const MAX_PLATEAU = 1.6;
 
 /** Decays in seconds of the middle, the lows and the highs. */
@@ -32,7 +32,7 @@ export interface Decays {
 }
 
 /**
- * Turns decays into what each line has to lose on its way, proportional to its length in decibels, exact for the
+ * Computes the attenuation of each line from decays: in decibels, proportional to the line's length, exact for the
  * octaves at 125 Hz, 1 kHz and 8 kHz.
  * Source: J.-M. Jot, "An analysis/synthesis approach to real-time artificial reverberation" (1992).
  */
@@ -55,8 +55,8 @@ export class Absorption {
 
   /**
    * @param lengths of the lines in samples
-   * @param keep 0 lets the lines lose as they should, 1 lets them lose nothing
-   * @param yieldDb what they lose beside, in dB a second
+   * @param keep 0 for the full attenuation, 1 for none
+   * @param yieldDb additional attenuation in dB per second
    */
   aim(
     network: FeedbackNetwork,
@@ -135,7 +135,7 @@ export class Absorption {
 
   /**
    * Gain of the line that is exact at 1 kHz. The plateau between deep shelves would ring too long by it: then they are
-   * made less deep.
+   * made shallower.
    */
   private balance(middleDb: number): number {
     const most = middleDb / MAX_PLATEAU;

@@ -5,7 +5,7 @@ import { TapBank } from '../../dsp/tapBank';
 import { SPACE_COUNT, spaceAt, type Space } from './spaces';
 
 const MAX_TAPS = 18;
-/** What a wall gives back. */
+/** Reflection gain of a wall. */
 const WALL_GAIN = 0.82;
 const LONGEST_SECONDS = 0.3;
 
@@ -15,7 +15,7 @@ interface EarlyTaps {
   readonly right: Float64Array;
 }
 
-/** The first reflections of the space's box, after the direct sound, as times at size 1 and levels on each side. */
+/** Early reflections of the space's box after the direct sound: times at size 1 and levels on each side. */
 export function earlyTaps({ box }: Space): EarlyTaps {
   if (!box) return { seconds: new Float64Array(0), left: new Float64Array(0), right: new Float64Array(0) };
   const at = (x: number, y: number, z: number): Point => [box[0] * x, box[1] * y, box[2] * z];
@@ -34,10 +34,10 @@ export function earlyTaps({ box }: Space): EarlyTaps {
   };
 }
 
-/** Worked out once: effects are made on the audio thread. */
+/** Computed once: effects are created on the audio thread. */
 const TAPS_OF: readonly EarlyTaps[] = Array.from({ length: SPACE_COUNT }, (_, i) => earlyTaps(spaceAt(i)));
 
-/** Plays the first reflections of each side's own input. They glide when the walls move. */
+/** Early reflections of each channel's input. Their delays glide when the size changes. */
 export class Early {
   private readonly bank: TapBank;
   private readonly spaces: readonly EarlyTaps[];
@@ -58,7 +58,7 @@ export class Early {
     this.size = size;
   }
 
-  /** Adds the reflections of `input` to `out`, their level moving from `from` to `to`. */
+  /** Adds the reflections of `input` to `out`, their level ramped from `from` to `to`. */
   addTo(input: StereoBlock, out: StereoBlock, space: number, size: number, from: number, to: number): void {
     const taps = this.spaces[space]!;
     this.bank.write(input.left, input.right);

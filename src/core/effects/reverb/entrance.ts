@@ -12,13 +12,13 @@ const LONGEST_PRE_DELAY_SECONDS = 0.5;
 const LONGEST_SWELL_SECONDS = 4;
 const SWELL_TAPS = 32;
 const BUTTERWORTH_Q = 0.7071;
-/** Most gain of a smearing section: more would ring by itself. */
+/** Maximum gain of a diffusion section: higher ones would ring. */
 const MAX_SMEAR = 0.82;
-/** A section's own ring must have died in this share of the decay: more of a long one, in which it is not heard. */
+/** A section must decay within this share of the reverb's decay: a larger share of a long one, which masks it. */
 const SMEAR_SHARE = 0.15;
 const SMEAR_SHARE_A_SECOND = 0.08;
 const MAX_SMEAR_SHARE = 0.4;
-/** The right side's sections are a little longer, so that both smear differently. */
+/** The right channel's sections are a little longer, to decorrelate the channels. */
 const RIGHT_STRETCH = 1.083;
 const COIL_GAIN = 0.62;
 const COIL_TOP_HZ = 4400;
@@ -33,11 +33,11 @@ const smearSizes = (space: number, side: 0 | 1, sampleRate: number): number[] =>
     sampleRate,
   );
 const sumOf = (sizes: readonly number[]): number => sizes.reduce((sum, size) => sum + size, 0);
-/** Figures that the sections of any space take. */
+/** Samples that the sections of any space need. */
 const mostSmear = (side: 0 | 1, sampleRate: number): number =>
   Math.max(...Array.from({ length: SPACE_COUNT }, (_, space) => sumOf(smearSizes(space, side, sampleRate))));
 
-/** One side of what sound passes before the network: pre-delay, coil, smear, swell. */
+/** One channel of the processing before the network: pre-delay, dispersion, diffusion, swell. */
 export class EntranceSide {
   private readonly pre: DelayLine;
   private readonly swelling: DelayLine;
@@ -47,14 +47,14 @@ export class EntranceSide {
   private readonly coils: readonly (AllpassCascade | null)[];
   private readonly delays = new Float64Array(STEP_FRAMES);
   private readonly read = new Float64Array(STEP_FRAMES);
-  /** What the longest section may gain so that its own ring has died in time, of its length over that time. */
+  /** Maximum gain of the longest section that lets it decay in time, from its length over that time. */
   private readonly falls = new MemoizedUnary((length) => Math.pow(10, -3 * length));
   private preNow = 0;
   private swellNow = 0;
-  /** Gain of the smear; NaN until it is first known. */
+  /** Gain of the diffusion; NaN until it is first set. */
   private smearNow = Number.NaN;
 
-  /** @param room where its smear is in a kernel's memory; null leaves it to TypeScript */
+  /** @param room memory of a kernel for its diffusion; null leaves it to TypeScript */
   constructor(
     private readonly sampleRate: number,
     side: 0 | 1,
@@ -78,25 +78,25 @@ export class EntranceSide {
     this.enter(space);
   }
 
-  /** Takes all lengths and gains at once, after silence. */
+  /** Jumps to all lengths and gains, after silence. */
   locate(preDelayMs: number, swellMs: number): void {
     this.preNow = (preDelayMs * this.sampleRate) / 1000;
     this.swellNow = (swellMs * this.sampleRate) / 1000;
     this.smearNow = Number.NaN;
   }
 
-  /** Takes what belongs to a space alone, empty. */
+  /** Sets up the sections of a space, empty. */
   enter(space: number): void {
     this.smear.take(this.smearSizes[space]!);
     this.coils[space]?.clear();
   }
 
-  /** Pre-delay, in place: what the first reflections hear too. */
+  /** Pre-delay, in place: shared with the early reflections. */
   before(io: Float64Array, preDelayMs: number): void {
     this.preNow = this.delay(this.pre, io, this.preNow, (preDelayMs * this.sampleRate) / 1000);
   }
 
-  /** What only the tail passes, in place. */
+  /** The part that only the tail passes, in place. */
   after(io: Float64Array, space: number, diffusion: number, swellMs: number, decaySeconds: number): void {
     const share = Math.min(MAX_SMEAR_SHARE, SMEAR_SHARE + SMEAR_SHARE_A_SECOND * decaySeconds);
     const most = this.falls.at(this.longestSmear[space]! / (share * decaySeconds));
@@ -138,7 +138,7 @@ export class EntranceSide {
     line.readLinear(delays, n, read);
   }
 
-  /** The sound again and again over the time of the swell, louder each time; with the same energy as without. */
+  /** Repeats over the time of the swell with rising level; the energy is the same as without. */
   private swell(io: Float64Array, goal: number): void {
     this.swelling.write(io, STEP_FRAMES);
     const now = this.swellNow;
@@ -165,7 +165,7 @@ function glideTo(now: number, goal: number): number {
   return goal > now + most ? now + most : goal < now - most ? now - most : goal;
 }
 
-/** Both sides, and the cuts, which they share. */
+/** Both channels, and the cuts, which they share. */
 export class Entrance {
   private readonly cuts: FilterCascade;
   private readonly left: EntranceSide;
@@ -193,20 +193,20 @@ export class Entrance {
     this.right.clear(space);
   }
 
-  /** Takes all lengths and gains at once, after silence. */
+  /** Jumps to all lengths and gains, after silence. */
   locate(preDelayMs: number, swellMs: number): void {
     this.cuts.clear();
     this.left.locate(preDelayMs, swellMs);
     this.right.locate(preDelayMs, swellMs);
   }
 
-  /** Takes what belongs to another space alone, empty. */
+  /** Sets up the sections of another space, empty. */
   enter(space: number): void {
     this.left.enter(space);
     this.right.enter(space);
   }
 
-  /** Pre-delay and cuts, in place: what the first reflections hear too. */
+  /** Pre-delay and cuts, in place: shared with the early reflections. */
   before(run: StereoBlock, preDelayMs: number, lowCutHz: number, highCutHz: number): void {
     this.left.before(run.left, preDelayMs);
     this.right.before(run.right, preDelayMs);

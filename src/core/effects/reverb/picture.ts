@@ -15,7 +15,7 @@ const LONGEST_SECONDS = 14;
 /** Parameters that the picture holds constant. */
 const STILL = { freeze: 'off', input: 1, duck: 0, modDepth: 0 } as const;
 
-/** Sends one impulse through the reverb and measures how it falls. */
+/** Measures the decay of the reverb's impulse response. */
 export function pictureOfReverb(values: ParamValues, context: ValueContext): DecayPicture {
   const number = numbersOf(reverbParams, values, context);
   const setSeconds = number('decay') / 1000;
@@ -61,7 +61,7 @@ export function pictureOfReverb(values: ParamValues, context: ValueContext): Dec
         pullY: null,
       },
     ],
-    // Where no early answers sound, none are told.
+    // Without early reflections none are listed.
     early:
       level === 0
         ? []

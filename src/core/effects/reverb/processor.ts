@@ -12,17 +12,17 @@ import { reverbParams } from './params';
 import { Tail } from './tail';
 
 const P = paramIndices(reverbParams);
-/** Under this in the network, -120 dBFS, nothing is heard. */
+/** Level in the network, -120 dBFS, below which it counts as silent. */
 const SILENCE = 1e-6;
 /** An open freeze fades under new input; this long after the last of it the held level is constant. */
 const FED_SECONDS = 0.3;
-/** What may still be on its way to the network: pre-delay, swell and smear. */
+/** Time in seconds that the input takes to the network: pre-delay, swell and diffusion. */
 const LONGEST_WAY_SECONDS = 5;
 const SWITCH_SECONDS = 0.02;
 const SEALED = 1;
 const OPEN = 2;
 
-/** A reverb: entrance, first reflections, a network of sixteen lines, and a bow to the input. */
+/** A reverb: input diffusion, early reflections, a feedback delay network of sixteen lines, and a ducker. */
 export class ReverbProcessor implements EffectProcessor {
   private readonly entrance: Entrance;
   private readonly early: Early;
@@ -33,12 +33,12 @@ export class ReverbProcessor implements EffectProcessor {
   private readonly share: number;
   private space = -1;
   private open = 1;
-  /** Steps for which what came in last counts as still coming. */
+  /** Steps after the last input in which the input still counts as active. */
   private fedFor = 0;
   private frozen = 0;
   /**
    * Samples into the step at which freeze changes, and the smoothing coefficient for the rest of the step. The input
-   * follows from that sample on, what the network loses from the next step on.
+   * follows from that sample on, the network's attenuation from the next step on.
    */
   private frozenAt = 0;
   private freezeShare: number;
@@ -165,7 +165,7 @@ export class ReverbProcessor implements EffectProcessor {
     );
   }
 
-  /** Another space fades the old one out, then begins empty. */
+  /** A change of space fades the old one out, then starts empty. */
   private changeSpace(values: Float64Array): void {
     const changing = values[P.space] !== this.space;
     if (changing && this.shown < 0.001) {

@@ -1,37 +1,37 @@
 import { NETWORK_LINES } from '../../dsp/kernels/network/layout';
 import { SPACES } from './params';
 
-/** How decay goes from the lows to the middle and from there to the highs, whatever both are set to. */
+/** Transition of the decay from lows to middle and from middle to highs, whatever both are set to. */
 export interface DecayContour {
-  /** Middle of the way from the lows, and how steep it is: up to 0.707. */
+  /** Midpoint of the low shelf, and its Q: up to 0.707. */
   readonly lowHz: number;
   readonly lowQ: number;
-  /** Middle of the way to the highs, as a multiple of where they are set to begin, and how steep it is. */
+  /** Midpoint of the high shelf, as a multiple of the set frequency, and its Q. */
   readonly highs: number;
   readonly highQ: number;
 }
 
-/** What makes one space different from another. Times in seconds at size 1. */
+/** Constants of a space. Times in seconds at size 1. */
 export interface Space {
   /** Shortest and longest line of the network. */
   readonly shortest: number;
   readonly longest: number;
-  /** Stages of the mixing matrix; fewer keep the lines apart, so that single answers stay to be heard. */
+  /** Stages of the mixing matrix; fewer keep the lines apart, so that single echoes remain audible. */
   readonly stages: number;
-  /** The allpass sections that smear the input, longest last. */
+  /** The allpass sections that diffuse the input, longest last. */
   readonly smear: readonly [number, number, number, number];
-  /** Width, depth and height in metres of the box whose first reflections are heard; null for none. */
+  /** Width, depth and height in metres of the box that makes the early reflections; null for none. */
   readonly box: readonly [number, number, number] | null;
-  /** Sections of the cascade that spreads low before high, as a coil does; 0 for none. */
+  /** Sections of the dispersive allpass cascade, as of a spring; 0 for none. */
   readonly coil: number;
   readonly contour: DecayContour;
 }
 
-/** Soft walls take the top from 2 kHz on. What each contour comes to in every octave: accuracy/spaces.ts. */
+/** Soft walls absorb from 2 kHz on. The decay of each contour in every octave: accuracy/spaces.ts. */
 const SOFT: DecayContour = { lowHz: 300, lowQ: 0.7, highs: 0.55, highQ: 0.7 };
-/** Hard walls let the low middle ring on. */
+/** Hard walls: the low mids decay slowly. */
 const STONE: DecayContour = { lowHz: 420, lowQ: 0.7, highs: 0.75, highQ: 0.65 };
-/** Little is lost up to 4 kHz; then the air takes more with every octave. */
+/** Little absorption up to 4 kHz, then rising with every octave, as by air. */
 const AIR: DecayContour = { lowHz: 340, lowQ: 0.7, highs: 1, highQ: 0.7 };
 /** An even slope over all octaves. */
 const METAL: DecayContour = { lowHz: 300, lowQ: 0.7, highs: 0.8, highQ: 0.6 };
@@ -114,7 +114,7 @@ function makeLengths(space: Space, sampleRate: number): Float64Array {
 
 const lengthsAt = new Map<number, readonly Float64Array[]>();
 
-/** Lengths of the lines of every space; worked out once for a rate, since effects are made on the audio thread. */
+/** Lengths of the lines of every space; computed once per rate, since effects are created on the audio thread. */
 export function lineLengths(sampleRate: number): readonly Float64Array[] {
   const known =
     lengthsAt.get(sampleRate) ?? Array.from({ length: SPACE_COUNT }, (_, i) => makeLengths(spaceAt(i), sampleRate));

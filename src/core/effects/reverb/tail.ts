@@ -7,28 +7,27 @@ import { LineRotation } from './lineRotation';
 import { Absorption, type Decays } from './absorption';
 import { lineLengths, LONGEST_LINE_SECONDS, spaceAt } from './spaces';
 
-/** Of a matrix that mixes all lines. */
+/** Number of stages of a matrix that mixes all lines. */
 const STAGES = 4;
 const PER_FRAME = 1 / STEP_FRAMES;
-/** Fastest a line changes its length, in samples per sample. */
+/** Maximum speed at which a line changes its length, in samples per sample. */
 const GLIDE = 0.25;
-/** A line's motion differs from its neighbour's by this share of a turn. */
+/** Phase difference of the modulation of neighbouring lines, in turns. */
 const APART = 0.381966;
 /**
- * Shorter decays are over before a mode could be told from its neighbours: their lines rotate more slowly in the loop.
- * The output gains keep their full rate: a reflection passes them only once, so that the pitch is spread no further.
+ * Shorter decays end before single modes are audible: their lines rotate more slowly in the loop. The output gains keep
+ * their full rate: a reflection passes them only once, so that the pitch is spread no further.
  */
 const FULL_ROTATION_SECONDS = 1.5;
 /**
- * While open, the held sound fades once it is louder than this: by 2 dB a second for the first above, and ever
- * faster.
+ * While open, the held sound fades once it is louder than this: by 2 dB a second for the first above, and ever faster.
  */
 const OPEN_CEILING = 0.5;
 const YIELD_PER_DB = 2;
 const YIELD_PER_DB_SQUARED = 2;
 const MAX_YIELD_DB = 96;
 
-/** The network of a reverb: its lengths, their motion, what they lose, and what both sides take from it. */
+/** The network of a reverb: line lengths, their modulation, attenuation, and output gains. */
 export class Tail {
   private readonly network: FeedbackNetwork;
   private readonly absorption: Absorption;
@@ -41,10 +40,10 @@ export class Tail {
   private keep = 0;
   private level = 1;
   private peak = 0;
-  /** Highest level that both sides heard in the last step, while something is held. */
+  /** Peak of both outputs in the last step, while frozen. */
   private heard = 0;
   private settled = false;
-  /** In the step before, what is held may have given way. */
+  /** Whether the held sound may have been attenuated in the step before. */
   private yielded = false;
 
   constructor(
@@ -63,7 +62,7 @@ export class Tail {
     return this.peak;
   }
 
-  /** Lines take left and right in turn; both sides hear all of them, with signs that make the two unlike. */
+  /** Lines take left and right in turn; both outputs sum all of them, with signs that decorrelate the two. */
   private wire(): void {
     const { inGains, outGains } = this.network.memory;
     const share = 1 / Math.sqrt(NETWORK_LINES / 2);
@@ -96,9 +95,9 @@ export class Tail {
   }
 
   /**
-   * Sets what the coming step shall do.
+   * Sets the goals of the coming step.
    * @param frozen 0-1
-   * @param open true while frozen open with something coming in
+   * @param open true while frozen open with active input
    */
   prepare(size: number, decays: Decays, rateHz: number, depthMs: number, frozen: number, open: boolean): void {
     const changed =
@@ -130,7 +129,8 @@ export class Tail {
     );
     let mean = 0;
     for (let line = 0; line < NETWORK_LINES; line += 1) mean += this.lengths[line]! / NETWORK_LINES;
-    // A long decay gathers energy as its length over the loop's; half of those decibels are given back.
+    // A long decay accumulates energy in proportion to its length over the loop's; half of those decibels are
+    // compensated.
     const gathered = (decays.middle * this.sampleRate) / (13.8 * mean);
     if (frozen === 0) this.level = Math.pow(1 + gathered, -0.25);
     if (!this.settled) this.network.jump();
@@ -149,7 +149,7 @@ export class Tail {
     return changed;
   }
 
-  /** Lengths follow size and motion by slopes that never exceed GLIDE, and come to rest on whole samples. */
+  /** Lengths follow size and motion by slopes that never exceed GLIDE, and end on whole samples. */
   private move(rateHz: number, depthMs: number): void {
     const { delays, slopes } = this.network.memory;
     const depth = (depthMs * this.sampleRate) / 1000;
@@ -170,10 +170,10 @@ export class Tail {
     }
   }
 
-  /** One step: `left` and `right` go in and the tail comes out of the same runs. */
+  /** One step: the input is in `left` and `right`, which receive the tail. */
   turn(left: Float64Array, right: Float64Array): void {
     const { input, output } = this.network.memory;
-    // Not by set(): between different kinds of arrays it is many times slower than a loop.
+    // Not by set(): between arrays of different types it is many times slower than a loop.
     for (let i = 0; i < STEP_FRAMES; i += 1) {
       input[i] = left[i]!;
       input[STEP_FRAMES + i] = right[i]!;
@@ -185,7 +185,7 @@ export class Tail {
       left[i] = output[i]! * level;
       right[i] = output[STEP_FRAMES + i]! * level;
     }
-    // Only what is held ever gives way.
+    // Only a held sound is attenuated.
     this.heard = this.keep > 0 ? Math.max(peakOf(left), peakOf(right)) : 0;
   }
 }

@@ -6,19 +6,19 @@ import { paramIndices } from '../paramIndices';
 import { scrubParams } from './params';
 
 const P = paramIndices(scrubParams);
-/** A head that hardly moves gives hardly any level: below this speed it sinks with it. */
+/** Speed below which the level falls in proportion to it. */
 const FAINT_SPEED = 0.08;
-/** A head at rest: it has come so near, in samples. */
+/** Distance from the goal in samples at which the head counts as resting. */
 const REST_FRAMES = 0.25;
-/** No hand throws a head faster. */
+/** Maximum speed of the head. */
 const MAX_SPEED = 16;
 const MARGIN_FRAMES = 256;
 const CUT_SECONDS = 0.003;
 
-/** A head that follows the position under the finger like a mass on a spring that does not swing beyond. */
+/** A head that follows the position under the finger like a critically damped mass on a spring. */
 export class ScrubVoice implements HoldVoice {
   private at = 0;
-  /** The stretch that was caught: where it ends, and how long it is. */
+  /** The captured range: its end and length. */
   private end = 0;
   private window = 0;
   private readonly head = new Head(FAINT_SPEED);

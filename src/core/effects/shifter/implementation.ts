@@ -5,7 +5,7 @@ import { ShifterProcessor } from './processor';
 
 const create = (sampleRate: number): ShifterProcessor => new ShifterProcessor(sampleRate);
 
-/** A note with its harmonics: what a shift takes apart. */
+/** A note with harmonics, whose ratios a shift changes. */
 const NOTE = {
   words: 'a note of 220 Hz with its harmonics',
   tones: [1, 2, 3, 4, 5, 6].map((n) => ({ hz: 220 * n, level: 0.25 / n })),

@@ -11,19 +11,18 @@ import { shifterParams } from './params';
 const P = paramIndices(shifterParams);
 const LONGEST_SECONDS = 0.5;
 const DC_HZ = 5;
-/** Longer than its line, and than the quarter turn rings. */
+/** Time for the tail: longer than its line and than the Hilbert filter rings. */
 const MEMORY_SECONDS = 0.7;
 
 /**
- * Moves every tone by the same number of hertz: the sound and its quarter turn, each times an oscillator, taken away or
- * added.
+ * Frequency shifter: the sound and its Hilbert transform, each times an oscillator, subtracted or added.
  * Source: Harald Bode and Robert A. Moog, "A High-Accuracy Frequency Shifter for Professional Audio Applications"
  * (1972).
  */
 export class ShifterProcessor extends Insert implements EffectProcessor {
   private readonly pairs = [new Quadrature(STEP_FRAMES), new Quadrature(STEP_FRAMES)] as const;
   private readonly loops: readonly [SweptLine, SweptLine];
-  /** A tone that is moved to 0 Hz and below comes back as an offset. */
+  /** A tone that is shifted to 0 Hz becomes DC, which would add up in the loop. */
   private readonly dcBlocks: readonly [DcBlock, DcBlock];
   private readonly back = makeStereoBlock();
   private readonly into = makeStereoBlock();
@@ -69,7 +68,7 @@ export class ShifterProcessor extends Insert implements EffectProcessor {
     this.quiet.measureOutput(wet);
   }
 
-  /** What comes back has gone by way of a step already. */
+  /** The feedback is already delayed by a step. */
   private delayOf(values: Float64Array): number {
     return Math.max(STEP_FRAMES + 8, (values[P.delay]! * this.sampleRate) / 1000) - STEP_FRAMES;
   }

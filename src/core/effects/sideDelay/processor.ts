@@ -53,7 +53,7 @@ export class SideDelayProcessor extends Insert implements EffectProcessor {
     const { safe } = this;
     if (safe === 0) return;
     for (let i = 0; i < STEP_FRAMES; i += 1) {
-      // The middle stays what it was; only the difference of the sides is delayed.
+      // Mid is unchanged; only side is delayed.
       const shift = 0.5 * (input.left[i]! + input.right[i]! - wet.left[i]! - wet.right[i]!) * safe;
       wet.left[i] = wet.left[i]! + shift;
       wet.right[i] = wet.right[i]! + shift;

@@ -1,14 +1,14 @@
 import type { History } from '../hold/history';
 
-/** How far a grain may be moved to either side, which reaches down to 60 Hz, and how much of it is compared. */
+/** Search range of a grain to either side, for periods down to 60 Hz, and the length that is compared. */
 const REACH_SECONDS = 0.0085;
 const COMPARED_SECONDS = 0.017;
-/** Samples are compared and positions tried by so many at a time; the best position is then found between them. */
+/** Stride of samples and positions in the search; the best position is then refined between them. */
 const STRIDE_SECONDS = 1 / 16_000;
 
-/** Finds where in the past the sound goes on most alike. */
+/** Finds the position in the history that best continues a sound. */
 export class GrainAligner {
-  /** Frames after a position that are looked at. */
+  /** Frames after a position that are compared. */
   readonly span: number;
   private readonly stride: number;
   private readonly reach: number;
@@ -27,7 +27,7 @@ export class GrainAligner {
     this.likeness = new Float64Array(2 * this.reach + 1);
   }
 
-  /** The position near `centre` whose sound is most like that at `goesOnAt`. */
+  /** The position near `centre` whose sound correlates best with that at `goesOnAt`. */
   nearest(history: History, centre: number, goesOnAt: number): number {
     const step = this.stride;
     this.read(history, goesOnAt, step, this.wanted);
@@ -51,7 +51,7 @@ export class GrainAligner {
     return centre + (best + this.between(best) - this.reach) * step;
   }
 
-  /** How far the top of the parabola through the best position and its neighbours is from it. */
+  /** Offset of the maximum of the parabola through the best position and its neighbours. */
   private between(best: number): number {
     const { likeness } = this;
     if (best < 1 || best > likeness.length - 2) return 0;
@@ -69,5 +69,5 @@ export class GrainAligner {
   }
 }
 
-/** Most samples of one reading. */
+/** Maximum samples of one read. */
 const READ = 128;

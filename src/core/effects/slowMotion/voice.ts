@@ -8,48 +8,48 @@ import { paramIndices } from '../paramIndices';
 import { NEVER_MS, slowMotionParams } from './params';
 
 const P = paramIndices(slowMotionParams);
-/** The rising half of a Hann window: what one grain loses the other gains. */
+/** The rising half of a Hann window: crossfading grains add up to one. */
 const HALF = 1024;
 const RISE = Float64Array.from(
   { length: HALF + 2 },
   (_, i) => 0.5 - 0.5 * Math.cos((Math.PI * Math.min(i, HALF)) / HALF),
 );
-/** Scatter reaches so many grains to either side. */
+/** Range of scatter to either side, in grains. */
 const SCATTERED_GRAINS = 4;
-/** What is never caught anew and goes faster than time begins so far back. */
+/** Start in the past for a hold that is never caught anew and is faster than real time. */
 const CATCH_UP_SECONDS = 4;
 
-/** Grains of a voice are cut at least so far behind what comes in: two periods of 60 Hz, in which the pitch is detected. */
+/** Minimum distance of a voice's grains from the input: two periods of 60 Hz, in which the pitch is detected. */
 const VOICE_REACH_SECONDS = 0.04;
-/** Formants that are moved by less go with the pitch. */
+/** Formant shifts smaller than this are left to the pitch shift. */
 const LEAST_FORMANT_SEMITONES = 0.01;
 
-/** One of the two grains that cross: where it reads, and how fast. */
+/** One of the two crossfading grains: its read position and speed. */
 class Grain {
   position = 0;
   speed = 1;
 }
 
 /**
- * Time at another speed: grains of what passed cross into one another, each from where the time has come to, moved by
- * a little to where it is most like what the one before would go on with. Source: Werner Verhelst and Marc Roelands,
- * "An overlap-add technique based on waveform similarity" (1993).
+ * Time stretching: crossfading grains of the history, each from the present stretched position, shifted to where it
+ * best continues the one before. Source: Werner Verhelst and Marc Roelands, "An overlap-add technique based on waveform
+ * similarity" (1993).
  */
 export class SlowMotionVoice implements HoldVoice {
   private readonly aligner: GrainAligner;
   private readonly noise = new Noise();
   private readonly grains: readonly [Grain, Grain] = [new Grain(), new Grain()];
   private newer = 0;
-  /** How long the two cross, and how far they have come. */
+  /** Length of the crossfade, and its progress. */
   private crossing = 0;
   private crossed = 0;
-  /** Where in the history the time has come to. */
+  /** The stretched position in the history. */
   private head = 0;
   private caughtFor = 0;
   private started = false;
-  /** How far from the head the newest grain was scattered. */
+  /** Scatter of the newest grain. */
   private scattered = 0;
-  /** A voice whose formants are moved: grains of two periods in the place of those of any length. */
+  /** For shifted formants: grains of two periods replace those of any length. */
   private readonly voice: PitchSynchronousGrains;
   private readonly voiceReach: number;
   private readonly order = { position: 0, timeSpeed: 1, newest: 0, ratio: 1, formantRatio: 1 };
@@ -79,7 +79,7 @@ export class SlowMotionVoice implements HoldVoice {
     return Math.abs(values[P.formants]!) > LEAST_FORMANT_SEMITONES;
   }
 
-  /** What the voice's grains are cut from. @param now position in the history of the sound that comes in */
+  /** Source of the voice's grains. @param now position of the present input in the history */
   private orderAt(now: number, values: Float64Array): typeof this.order {
     const { order } = this;
     const latest = now - this.voiceReach;
@@ -99,7 +99,7 @@ export class SlowMotionVoice implements HoldVoice {
     this.caughtFor = 0;
   }
 
-  /** Keeps what is round the head. */
+  /** Protects the history round the read position. */
   private pin(history: History, values: Float64Array): void {
     history.pin(Math.floor(this.head - (4 + SCATTERED_GRAINS) * this.grainFrames(values)));
   }
@@ -128,7 +128,7 @@ export class SlowMotionVoice implements HoldVoice {
     this.voice.add(out, from, to, order, this.movesFormants(values));
   }
 
-  /** Adds [from, to) of a grain on its way in or out. */
+  /** Adds [from, to) of a grain that fades in or out. */
   private add(which: number, fades: boolean, history: History, out: StereoBlock, from: number, to: number): void {
     const grain = this.grains[which]!;
     history.read(grain.position, grain.speed, 0, from, to);
@@ -147,7 +147,7 @@ export class SlowMotionVoice implements HoldVoice {
     grain.position += (to - from) * grain.speed;
   }
 
-  /** @param now position in the history of the sound that comes in */
+  /** @param now position of the present input in the history */
   private nextGrain(now: number, history: History, values: Float64Array): void {
     if (values[P.catchEvery]! < NEVER_MS && this.caughtFor >= (values[P.catchEvery]! / 1000) * this.sampleRate)
       this.catchAt(now, values);
@@ -159,7 +159,7 @@ export class SlowMotionVoice implements HoldVoice {
     const goesOnAt = before.position;
     const scattered = values[P.scatter]! * SCATTERED_GRAINS * length * this.noise.next();
     this.scattered = scattered;
-    // All of a grain must have come in by the time it is read.
+    // All of a grain must be recorded by the time it is read.
     const latest = now - length * Math.max(0, speed - 1) - this.aligner.span;
     const wanted = this.head - hop * speed + scattered;
     const centre = wanted < latest - hop ? wanted : latest - hop;
@@ -169,7 +169,7 @@ export class SlowMotionVoice implements HoldVoice {
     grain.speed = speed;
     this.crossed -= this.crossing;
     this.crossing = hop;
-    // The first crosses with itself, so that it is there at once.
+    // The first crossfades with itself, so that it starts at full level.
     if (!this.started) {
       this.grains[1 - this.newer]!.position = grain.position;
       this.grains[1 - this.newer]!.speed = speed;

@@ -9,24 +9,24 @@ const P = paramIndices(stutterParams);
 const AFTER = FROM.indexOf('after');
 const SECOND = BACKWARDS.indexOf('second');
 const ALWAYS = BACKWARDS.indexOf('always');
-/** Turns get no shorter than this, and pitch goes no farther than this. */
+/** Minimum length of a turn, and maximum pitch. */
 const MIN_TURN_SECONDS = 0.005;
 const MAX_OCTAVES = 3;
-/** Read beside a slice: what the reading between samples needs, and the way into it. */
+/** Samples read beside a slice: for interpolation, and for the crossfade into it. */
 const MARGIN_FRAMES = 256;
 
-/** Repeats a slice: turn `n` begins `n` slices after the start, or sooner and sooner. */
+/** Repeats a slice: turn `n` begins `n` slices after the start, or earlier while it speeds up. */
 export class StutterVoice extends SlicePlayer implements HoldVoice {
   private turn = 0;
   private turnStart = 0;
   private turnFrames = 0;
-  /** Where the slice begins in the history, and how long it is. */
+  /** Start of the slice in the history, and its length. */
   private source = 0;
   private sourceFrames = 0;
   private caughtAt = 0;
   private speed = 1;
   private gain = 1;
-  /** How far the reading has come within the turn; a fast one goes through the slice more than once. */
+  /** Read progress within the turn; a fast one passes the slice more than once. */
   private readTo = 0;
 
   constructor(private readonly sampleRate: number) {
@@ -63,7 +63,7 @@ export class StutterVoice extends SlicePlayer implements HoldVoice {
     if (this.readTo >= this.turnFrames - 1e-6) this.beginTurn(start, position, history, values);
     const isLive = this.turn === 0 && values[P.from] === AFTER;
     const whole = isLive ? this.turnFrames : this.sourceFrames / Math.abs(this.speed);
-    // A rest shorter than a crossing belongs to the pass before it.
+    // A remainder shorter than a crossfade belongs to the pass before it.
     const rest = this.turnFrames - this.readTo;
     const frames = rest - whole < 2 * this.seamFrames ? rest : whole;
     if (isLive) reading.setLive(start, this.gain);
@@ -95,7 +95,7 @@ export class StutterVoice extends SlicePlayer implements HoldVoice {
     this.gain = this.turn === 0 ? 1 : this.gain * (1 - values[P.decay]!);
   }
 
-  /** Takes what has just passed as the slice, as often as is set. */
+  /** Captures the latest input as the slice, as often as is set. */
   private catchAnew(start: number, position: number, history: History, values: Float64Array): void {
     const every = values[P.catchEvery]!;
     if (every >= NEVER_MS || start - this.caughtAt < (every / 1000) * this.sampleRate - 1) return;

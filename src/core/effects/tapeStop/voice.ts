@@ -10,27 +10,27 @@ const P = paramIndices(tapeStopParams);
 const START = DIRECTIONS.indexOf('start');
 const BEND = DIRECTIONS.indexOf('bend');
 const SOUND = THEN.indexOf('sound');
-/** A tape that hardly moves gives hardly any level: below this speed it sinks with it. */
+/** Speed below which the level falls in proportion to it. */
 const FAINT_SPEED = 0.05;
-/** From the tape back to the sound as it is. */
+/** Crossfade from the tape back to the dry sound. */
 const JOIN_SECONDS = 0.02;
 const WOW_HZ = 0.9;
-/** From full speed to a stop takes this long at least. */
+/** Minimum time from full speed to a stop. */
 const LEAST_TURN_SECONDS = 0.005;
-/** At the full wow the speed goes down by this share and back. */
+/** Depth of the speed modulation at full wow. */
 const MAX_WOW = 0.06;
-/** An exponent of 4 at either end of the curve's rail. */
+/** Exponent at the ends of the curve's range. */
 const STEEPEST = 2;
 
 /**
- * Reads what passes at a speed that falls or rises: `(1 - x) ^ c` to a stop, `x ^ c` from one, `1 - depth * sin(pi x) ^
- * (2 c)` for a bend, where `x` is the share of the time that is gone and `c` is 4 to the power of the curve.
+ * Reads the input at a falling or rising speed: `(1 - x) ^ c` to a stop, `x ^ c` from one, `1 - depth * sin(pi x) ^ (2
+ * c)` for a bend, where `x` is the share of the time that has passed and `c` is 4 to the power of the curve.
  */
 export class TapeStopVoice implements HoldVoice {
   private at = 0;
   private readonly head = new Head(FAINT_SPEED);
   private speed = 1;
-  /** Share of the sound as it is, once the tape has come back to it. */
+  /** Gain of the dry sound after the tape has stopped. */
   private readonly joined = new GainRamp(0);
 
   constructor(private readonly sampleRate: number) {}
@@ -64,7 +64,7 @@ export class TapeStopVoice implements HoldVoice {
     }
   }
 
-  /** The speed `n` samples on: no figure that is thrown while it runs makes it leap. */
+  /** The speed `n` samples later: changes of parameters while it runs do not make it jump. */
   private towards(wanted: number, n: number): number {
     const most = n / (LEAST_TURN_SECONDS * this.sampleRate);
     const way = wanted - this.speed;
@@ -75,7 +75,7 @@ export class TapeStopVoice implements HoldVoice {
     return (values[P.time]! / 1000) * this.sampleRate;
   }
 
-  /** True once the tape has run its course and the sound as it is follows. */
+  /** True once the tape has ended and the dry sound follows. */
   private joins(time: number, values: Float64Array): boolean {
     const isOver = time >= this.spanFrames(values);
     return isOver && (values[P.direction]! >= START || values[P.after] === SOUND);
@@ -90,7 +90,7 @@ export class TapeStopVoice implements HoldVoice {
       direction === BEND
         ? 1 - values[P.depth]! * Math.pow(Math.sin(Math.PI * x), 2 * exponent)
         : Math.pow(direction === START ? x : 1 - x, exponent);
-    // Never faster than the sound comes in.
+    // Never ahead of the input.
     const wow = 0.5 - 0.5 * Math.cos((2 * Math.PI * WOW_HZ * time) / this.sampleRate);
     return speed * (1 - MAX_WOW * values[P.wow]! * wow);
   }

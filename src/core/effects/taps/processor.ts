@@ -20,7 +20,7 @@ const FEEDBACK = at('feedback'),
   WIDTH = at('width'),
   INPUT = at('input'),
   CHANGE = at('change');
-/** A tap's six values are side by side from here. */
+/** Index of the first tap's values; each has six in a row. */
 const FIRST_TAP = at('time1');
 const PER_TAP = 6;
 const TIME = 0,
@@ -36,11 +36,11 @@ const GUARD_RELEASE_SECONDS = 0.2;
 const DC_HZ = 5;
 const SWITCH_SECONDS = 0.01;
 const SILENCE = 1e-6;
-/** The order in which density takes taps away: evenly over the pattern. */
+/** The order in which density removes taps: evenly over the pattern. */
 const LAST_TO_GO = [0, 8, 4, 12, 2, 10, 6, 14, 1, 9, 5, 13, 3, 11, 7, 15] as const;
 const RANK = LAST_TO_GO.map((_, tap) => LAST_TO_GO.indexOf(tap as 0));
 
-/** Up to sixteen separate repeats of the input, each with its own time, level, place and tone. */
+/** Up to sixteen separate repeats of the input, each with its own time, level, pan and tone. */
 export class TapsProcessor implements EffectProcessor {
   private readonly bank: TapBank;
   private readonly heads: readonly TapHead[];
@@ -48,7 +48,7 @@ export class TapsProcessor implements EffectProcessor {
   private readonly back: TapHead;
   private readonly into = makeStereoBlock();
   private readonly returned = makeStereoBlock();
-  /** An offset in a loop has nothing that would end it. */
+  /** DC would not decay in the loop without this filter. */
   private readonly noOffset: readonly [DcBlock, DcBlock];
   private readonly share: number;
   private readonly seen = new ChangeDetector(ORDER.length);
@@ -122,12 +122,12 @@ export class TapsProcessor implements EffectProcessor {
       head.addToSums(wet, glide);
     }
     this.bank.addSums(wet.left, wet.right);
-    // The loop may come round later than the last tap that is heard.
+    // The loop may be longer than the time of the last audible tap.
     if (this.feedback > 0 && this.period > this.longest) this.longest = this.period;
     this.quietFrames = peak > SILENCE || isAudible(wet) ? 0 : this.quietFrames + STEP_FRAMES;
   }
 
-  /** Works out where all taps shall be, when any value has moved. */
+  /** Computes the goals of all taps, when any value has changed. */
   private look(values: Float64Array): void {
     const { delays, levels, pans } = this;
     if (!this.seen.update(values)) return;
@@ -139,7 +139,7 @@ export class TapsProcessor implements EffectProcessor {
     }
   }
 
-  /** The pattern repeats after as long as its last tap. */
+  /** The pattern repeats after the time of its last tap. */
   private periodOf(values: Float64Array): number {
     let last = 2 * STEP_FRAMES;
     for (let tap = 0; tap < Math.round(values[COUNT]!); tap += 1) {
@@ -184,7 +184,7 @@ export class TapsProcessor implements EffectProcessor {
     return peak;
   }
 
-  /** In samples: own time, stretched; every second one late by the swing's share of its gap. */
+  /** Time in samples: its own, scaled; every second one is delayed by the swing's share of its gap. */
   private delayOf(tap: number, values: Float64Array): number {
     const ms = values[FIRST_TAP + tap * PER_TAP + TIME]!;
     const before = tap > 0 ? values[FIRST_TAP + (tap - 1) * PER_TAP + TIME]! : 0;

@@ -6,7 +6,7 @@ import { SINC_AHEAD } from '../../dsp/sincTable';
 import { KeptTuning, StateVariable } from '../../dsp/stateVariable';
 import { SECOND_ORDER_Q } from '../filter/processor';
 
-/** A tap turns round in sixteen steps, about 20 ms. */
+/** A tap changes its direction in sixteen steps, about 20 ms. */
 const TURN_STEP = 1 / 16;
 const FADE_SECONDS = 0.03;
 const SWITCH_SECONDS = 0.01;
@@ -15,7 +15,7 @@ const GLIDE = 0.6;
 const OFF_LOW_HZ = 20;
 const OFF_HIGH_HZ = 20_000;
 
-/** One tap of a pair of lines that were just written: where it reads, how loud, at which place, how dark. */
+/** One tap of a stereo delay line: its delay, level, pan and low-pass. */
 export class TapHead {
   level = 0;
   private delay = 0;
@@ -77,10 +77,7 @@ export class TapHead {
     this.reverse = reverse;
   }
 
-  /**
-   * Adds the tap, of what was just written, to the bank's sums while nothing but its level moves, and to `out`
-   * otherwise.
-   */
+  /** Adds the tap to the bank's sums while only its level changes, and to `out` otherwise. */
   addToSums(out: StereoBlock, glide: boolean): void {
     const still = this.next < 0 && this.goal === this.delay && !this.reverse && this.reversing === 0 && !this.cutting;
     if (!still || this.lowCutHz > OFF_LOW_HZ || this.highCutHz < OFF_HIGH_HZ) {
@@ -132,7 +129,7 @@ export class TapHead {
     const from = this.reversing;
     const goal = this.reverse ? 1 : 0;
     this.reversing = goal > from ? Math.min(1, from + TURN_STEP) : Math.max(0, from - TURN_STEP);
-    // Forwards it sinks until half way, from there on backwards rises: at the turn nothing is heard.
+    // Forwards it fades out until half way, then backwards fades in: at the turn it is silent.
     if (from + this.reversing > 1) this.readBackwards();
     else if (glide && this.next < 0) this.readGliding();
     else this.readFading();
@@ -194,8 +191,8 @@ export class TapHead {
   }
 
   /**
-   * Slices as long as the tap's time, each turned round: the head runs away from the write place at twice its speed,
-   * and fades at the seams.
+   * Slices as long as the tap's time, each reversed: the head moves away from the write position at twice its speed,
+   * with fades between slices.
    */
   private readBackwards(): void {
     const n = STEP_FRAMES;
@@ -231,8 +228,8 @@ export class TapHead {
   }
 }
 
-/** Nearer than the kernel reaches ahead there is nothing between samples to be had. */
+/** Delays shorter than the kernel's reach cannot be interpolated. */
 const standing = (delay: number): number => (delay < SINC_AHEAD + 1 ? Math.round(delay) : delay);
 
-/** Balance: the side that is turned away from falls, the other stays. */
+/** Balance: the opposite side is attenuated, the other is unchanged. */
 const sideLevel = (pan: number, side: -1 | 1): number => (pan * side >= 0 ? 1 : 1 + pan * side);

@@ -8,7 +8,7 @@ import { tremoloParams } from './params';
 const P = paramIndices(tremoloParams);
 const LEFT_ONLY = 1;
 const RIGHT_ONLY = 2;
-/** A jump of the level takes at least this long. */
+/** Minimum duration of a jump of the level. */
 const EDGE_SECONDS = 0.003;
 
 /** Gain `1 - depth * (1 - shape) / 2` on each side. */

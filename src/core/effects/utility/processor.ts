@@ -11,7 +11,7 @@ import { utilityParams } from './params';
 const P = paramIndices(utilityParams);
 const SWITCH_SECONDS = 0.008;
 const DC_HZ = 5;
-/** What of left and right goes to left, then to right. */
+/** Gains of left and right to left, then to right. */
 const GAINS = 4;
 
 /** A two-by-two matrix of gains, and an offset filter. */

@@ -9,13 +9,15 @@ import { widenerParams } from './params';
 const P = paramIndices(widenerParams);
 const SWITCH_SECONDS = 0.01;
 const LONGEST_SECONDS = 0.04;
-/** The right offset is longer than the left by the golden section, so that their combs never fall together. */
+/**
+ * The right offset is longer than the left by the golden section, so that the notches of their combs do not coincide.
+ */
 const RIGHT_OFFSET = 1.618034;
 /** Fastest a delay moves, in samples per sample. */
 const GLIDE = 0.2;
 
 /**
- * Width from one signal. Combs: the delayed middle is added at the left and taken away at the right, so that they
+ * Width from a mono signal. Combs: the delayed mid is added at the left and subtracted at the right, so that they
  * cancel in the sum (H. Lauridsen, 1954; M. R. Schroeder, "An artificial stereophonic effect obtained from a single
  * signal", 1958).
  */
@@ -89,7 +91,7 @@ export class WidenerProcessor extends Insert implements EffectProcessor {
       amount += step;
       const l = near[i]!;
       const r = -near[i]! + (far[i]! + near[i]!) * offsets;
-      // What both sides would gain together is taken away again when the sum has to stay as it was.
+      // The level that the sum would gain is removed again when the mono sum has to be unchanged.
       const common = 0.5 * (l + r) * safe;
       wet.left[i] = input.left[i]! + amount * (l - common);
       wet.right[i] = input.right[i]! + amount * (r - common);

@@ -13,7 +13,7 @@ const P = paramIndices(widthParams);
 const SWITCH_SECONDS = 0.008;
 const OFF_HZ = 20;
 
-/** Mid and side, each with its level; the side without its lows. */
+/** Mid and side, each with its level; side with a low cut. */
 export class WidthProcessor extends Insert implements EffectProcessor {
   private readonly steep = [new StateVariable(), new StateVariable()] as const;
   private readonly gentle = new StateVariable();
@@ -73,7 +73,7 @@ export class WidthProcessor extends Insert implements EffectProcessor {
     this.gentleIn = smoothToward(this.gentleIn, values[P.sideLowCut]! > OFF_HZ ? 1 : 0, share);
   }
 
-  /** Takes the lows out of the side; each filter fades in and out of the way. */
+  /** Low cut of the side; each filter is crossfaded in and out. */
   private thin(values: Float64Array): void {
     const { side, steepIn, gentleIn } = this;
     if (steepIn > 0) {
@@ -118,5 +118,8 @@ export class WidthProcessor extends Insert implements EffectProcessor {
 
 const level = (db: number): number => (db <= -60 ? 0 : dbToGain(db));
 
-/** Gain of a side: the one that is weighed down falls, the other stays. @param which -1 left, 1 right */
+/**
+ * Gain of a channel: the one that the balance points away from is attenuated, the other is unchanged. @param which -1
+ * left, 1 right
+ */
 const weightOf = (weight: number, which: -1 | 1): number => (weight * which >= 0 ? 1 : 1 + weight * which);

@@ -15,9 +15,9 @@ export const hasOldHistory = (document: unknown): boolean =>
 const isOfLists = ({ path }: Patch): boolean => (CHANGED_LISTS as readonly unknown[]).includes(path[0]);
 
 /**
- * The history of a document of version 1 to 5 as one of version 6. Patches name places inside the document, so they
- * are made anew: the old ones are applied to the old document, every state is migrated, and neighbours are compared.
- * An entry whose patches do not fit the document, with all that is beyond it, cannot be undone any more and says so.
+ * The history of a document of version 1 to 5 as one of version 6. Patches name places inside the document, so they are
+ * made anew: the old ones are applied to the old document, every state is migrated, and neighbours are compared. An
+ * entry whose patches do not fit the document, with all that is beyond it, cannot be undone any more and says so.
  * @param document the stored one, before it is migrated  @param cursor how many entries are in force in it
  */
 export function migrateHistory(document: Stored, entries: readonly HistoryEntry[], cursor: number): HistoryEntry[] {

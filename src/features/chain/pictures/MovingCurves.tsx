@@ -22,8 +22,8 @@ interface MovingCurvesProps {
 }
 
 /**
- * Curves as the effect has them at this moment; in the middle of their sweep while nothing plays or
- * moving is not wanted.
+ * Curves as the effect has them at this moment; in the middle of their sweep while nothing plays or moving is not
+ * wanted.
  */
 export function MovingCurves({ picture, sweep, width, height, line, floor, octave, playing }: MovingCurvesProps) {
   const tokens = useTokens();

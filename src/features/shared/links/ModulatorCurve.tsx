@@ -31,8 +31,8 @@ export function ModulatorCurve({ modulator, link }: { readonly modulator: Modula
   const spanSamples = beatsToSamples(span, piece.tempo, piece.sampleRate);
   const y = useMemo(() => {
     const { depth, curve } = linkTransferOf(link);
-    // By its root, so that a light link still shows its form; its range depends on the rail's value, so it is not
-    // shown here.
+    // By its root, so that a light link still shows its form; its range depends on the rail's value, so it is not shown
+    // here.
     const reach = (HIGH / 2 - PAD) * Math.sqrt(Math.abs(depth)) * Math.sign(depth);
     return (turn: number): number => HIGH / 2 - linkOffset(0, turn, { depth: 1, curve, low: 0, high: 1 }) * reach;
   }, [link]);

@@ -1,6 +1,6 @@
 // AssemblyScript. The parts of a partitioned convolution: Fourier transform, multiply-add of spectra, and taking two
-// real sides in and out of one complex transform. The same work in TypeScript: reference.ts. All arrays are
-// f32; re and im are apart. Addresses are bytes.
+// real sides in and out of one complex transform. The same work in TypeScript: reference.ts. All arrays are f32; re and
+// im are apart. Addresses are bytes.
 
 import { madd, nmadd } from '../shared/madd.as';
 

@@ -1,6 +1,6 @@
 // AssemblyScript. What an engine does with every run of every channel besides treating it. The same work in TypeScript,
-// to the bit: engine/blockMixerReference.ts. A run is 64 samples of left, then of right, in f64; addresses are bytes. Figures are
-// at the start of memory.
+// to the bit: engine/blockMixerReference.ts. A run is 64 samples of left, then of right, in f64; addresses are bytes.
+// Figures are at the start of memory.
 
 const SIDE: usize = 512;
 

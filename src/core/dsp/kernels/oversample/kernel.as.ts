@@ -12,8 +12,8 @@ function laced(to: usize, half: v128, plain: v128): void {
 
 /**
  * Thirty-two samples at once, so that none waits for another, by twelve taps at a time. Taps four apart meet the same
- * four samples, which so are fetched once for three of them. Nothing is before the taps for as far as they are short
- * of twelves.
+ * four samples, which so are fetched once for three of them. Nothing is before the taps for as far as they are short of
+ * twelves.
  * @param at the newest sample under the first result
  * @param count taps
  * @param to where the results go, or are added, as `add` says

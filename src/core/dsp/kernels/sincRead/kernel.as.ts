@@ -1,7 +1,6 @@
 // AssemblyScript. Reads two rings between their samples at places that go on evenly or glide, by sixteen points of a
-// windowed sinc. The same work in TypeScript: reference.ts. Rings and table are f32, what comes out is f64;
-// addresses are bytes. Each ring is followed by a copy of its first sixteen figures, so that what is read always is
-// in one piece.
+// windowed sinc. The same work in TypeScript: reference.ts. Rings and table are f32, what comes out is f64; addresses
+// are bytes. Each ring is followed by a copy of its first sixteen figures, so that what is read always is in one piece.
 
 const TAPS: i32 = 16;
 const BEFORE: i32 = 7;
