@@ -4,11 +4,11 @@ import { RunningLoudness } from './runningLoudness';
 import { logFrequencies } from './spectrum';
 import { StereoImage } from './stereoImage';
 
-/** Where spectra are read. */
+/** Frequencies of the spectra. */
 export const SPECTRUM_HZ = logFrequencies(30, 18_000, 72);
 const HOP = SPECTRUM_FRAMES / 2;
 const LOW_MID = [150, 500] as const;
-/** -80 dB: a band with less than this has no sound to speak of. */
+/** -80 dB: level below which a band counts as silent. */
 const HEARD = 1e-8;
 const WAVE_SECONDS = 0.05;
 const WAVE_STEPS = 80;
@@ -18,7 +18,7 @@ const IMAGE_RUN = 64;
 
 export type Four = readonly [Float32Array, Float32Array, Float32Array, Float32Array];
 
-/** Listens to a channel before and after its effects, and says what a person would ask a meter. */
+/** Analyses a channel before and after its effects: loudness, spectra, stereo image, loss in mono. */
 export class ChannelAnalyser {
   private readonly loudness: RunningLoudness;
   private readonly image: StereoImage;
@@ -42,7 +42,7 @@ export class ChannelAnalyser {
     this.waveFrames = Math.round(WAVE_SECONDS * sampleRate);
   }
 
-  /** Begins anew what is counted since the beginning. */
+  /** Resets all that is accumulated since the beginning. */
   clear(): void {
     this.loudness.clear();
     for (const spectrum of this.spectra) spectrum.clear();

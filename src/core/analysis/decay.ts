@@ -21,8 +21,8 @@ export function octaveBand(samples: ArrayLike<number>, hz: number, sampleRate: n
 }
 
 /**
- * Energy of all channels that is still to come at every frame, in dB under the whole, by backward integration (M. R.
- * Schroeder, 1965; ISO 3382).
+ * Remaining energy of all channels at every frame, in dB under the whole, by backward integration (M. R. Schroeder,
+ * 1965; ISO 3382).
  */
 export function decayCurve(channels: readonly Float64Array[], frame: number): Float64Array {
   const count = Math.floor((channels[0]?.length ?? 0) / frame);
@@ -39,7 +39,7 @@ export function decayCurve(channels: readonly Float64Array[], frame: number): Fl
 }
 
 /**
- * Seconds for a fall of 60 dB, from the straight line through the curve between two levels (ISO 3382: T30 by -5 and -35
+ * Seconds for a fall of 60 dB, from the regression line of the curve between two levels (ISO 3382: T30 by -5 and -35
  * dB).
  * @returns NaN when the curve does not fall that far
  */

@@ -1,4 +1,4 @@
-/** A stretch, in beats or in seconds. */
+/** A range, in beats or in seconds. */
 export interface Span {
   readonly start: number;
   readonly end: number;
@@ -6,8 +6,8 @@ export interface Span {
 
 /**
  * Spans in which a sound is above a level, in seconds from the beginning of the span that is examined.
- * @param peaks peak level of each of equal stretches  @param secondsPerPeak length of a stretch
- * @param floor level under which a stretch counts as silent
+ * @param peaks peak level of each of equal intervals  @param secondsPerPeak length of an interval
+ * @param floor level under which an interval counts as silent
  * @param holdSeconds a shorter silence does not end a span
  */
 export function soundingSpans(

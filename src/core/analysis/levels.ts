@@ -1,6 +1,6 @@
 import { TruePeak, TRUE_PEAK_DELAY } from '../dsp/truePeak';
 
-/** Greatest absolute sample. */
+/** Peak: the greatest absolute sample. */
 export function peakOf(samples: ArrayLike<number>): number {
   let peak = 0;
   for (let i = 0; i < samples.length; i += 1) {
@@ -17,7 +17,7 @@ export function rmsOf(samples: ArrayLike<number>, from = 0, to = samples.length)
   return to > from ? Math.sqrt(sum / (to - from)) : 0;
 }
 
-/** Greatest absolute sample of each of `count` equal stretches, both channels together: what a waveform draws. */
+/** Peak of each of `count` equal intervals, of both channels together: for drawing a waveform. */
 export function peakRow(channels: readonly ArrayLike<number>[], framesPerPeak: number): Float32Array {
   const length = channels[0]?.length ?? 0;
   const row = new Float32Array(Math.ceil(length / framesPerPeak));
@@ -46,7 +46,7 @@ export function truePeakOf(samples: ArrayLike<number>): number {
   return most;
 }
 
-/** Correlation of two equally long sides: 1 alike, 0 unlike, -1 turned over; NaN when one of them is silent. */
+/** Correlation of two equally long channels: 1 equal, 0 uncorrelated, -1 inverted; NaN when one of them is silent. */
 export function correlationOf(left: ArrayLike<number>, right: ArrayLike<number>): number {
   let [both, l, r] = [0, 0, 0];
   for (let i = 0; i < left.length; i += 1) {

@@ -1,13 +1,13 @@
 import FFT from 'fft.js';
 
 export const SPECTRUM_FRAMES = 4096;
-/** About 1.5 s: long enough to read, short enough to follow a hand. */
+/** Averaging coefficient, about 1.5 s: long enough to read, short enough to follow a change. */
 const SHARE = 0.06;
 
 /** Mean power of both sides, and of their product, in each bin: what spectra and the loss in mono are read from. */
 export class MeanSpectrum {
   readonly power = new Float64Array(SPECTRUM_FRAMES / 2 + 1);
-  /** Power of left plus right, halved: what a single speaker plays, on the same scale. */
+  /** Power of the mono sum, on the same scale. */
   readonly mono = new Float64Array(SPECTRUM_FRAMES / 2 + 1);
   private readonly fft = new FFT(SPECTRUM_FRAMES);
   private readonly window = Float64Array.from(
@@ -30,7 +30,7 @@ export class MeanSpectrum {
     this.begun = false;
   }
 
-  /** Takes SPECTRUM_FRAMES samples of both sides in. */
+  /** Adds SPECTRUM_FRAMES samples of both channels. */
   take(left: Float32Array, right: Float32Array): void {
     this.transform(left, this.left);
     this.transform(right, this.right);

@@ -3,7 +3,7 @@ import type { SoundData } from '../dsp/soundData';
 
 export interface Onset {
   readonly seconds: number;
-  /** How loud the hit is heard against the loudest of them, 0-1: half as loud is 10 dB less. */
+  /** Loudness of the hit relative to the loudest, 0-1: half as loud is 10 dB less. */
   readonly strength: number;
   /** Middle of its spectrum: low for a drum, high for a snare or a hat. */
   readonly centroidHz: number;
@@ -14,30 +14,27 @@ const HOP = 256;
 const BINS = FRAMES / 2;
 /** Magnitudes are counted as log(1 + PRESS * m), so that quiet hits count too. */
 const PRESS = 200;
-/** Spectra are laid into bands, so many an octave, from here on. */
+/** Lowest frequency of the bands, and bands per octave. */
 const PER_OCTAVE = 24;
 const LOWEST_HZ = 40;
 const HIGHEST_HZ = 16_000;
-/**
- * A frame is held against the one so long before it: a glide from note to note has then moved farther than a vibrato
- * ever does.
- */
+/** Time between the frames that are compared: a glide from note to note moves further in it than a vibrato does. */
 const LAG_SECONDS = 0.03;
 /** A rise must be this far over the mean of those around it, as a share of the highest of all. */
 const OVER = 0.08;
 const AROUND_SECONDS = 0.12;
 const MIN_GAP_SECONDS = 0.05;
-/** The hit begins where its envelope first comes to this share of its peak. */
+/** A hit begins where its envelope first reaches this share of its peak. */
 const BEGUN = 0.12;
 const PEAK_SECONDS = 0.04;
-/** It is looked for from so many samples before the rise on. */
+/** Its beginning is searched from this many samples before the rise on. */
 const BACK = 1024;
-/** Loudness goes by this power of the pressure (S. S. Stevens, "The Measurement of Loudness", 1955). */
+/** Exponent of loudness over pressure (S. S. Stevens, "The Measurement of Loudness", 1955). */
 const HEARD = 0.6;
-/** Hits this far under the loudest are what is between hits. */
+/** Hits this far below the loudest are ignored. */
 const QUIETEST = 0.01;
 
-/** Where hits begin in a sound, mono or stereo, on both sides added up. */
+/** Onsets of a mono or stereo sound, from the sum of both channels. */
 export function soundOnsets([left = new Float32Array(0), right = left]: SoundData, sampleRate: number): Onset[] {
   return findOnsets(
     left.map((x, i) => 0.5 * (x + right[i]!)),
@@ -46,8 +43,7 @@ export function soundOnsets([left = new Float32Array(0), right = left]: SoundDat
 }
 
 /**
- * Where hits begin in a sound: peaks of the spectral flux over a moving mean, each then set to where its envelope
- * rises.
+ * Onsets of a sound: peaks of the spectral flux over a moving mean, each then moved to where its envelope rises.
  * Source: S. Dixon, "Onset detection revisited" (2006).
  */
 export function findOnsets(samples: Float32Array, sampleRate: number): Onset[] {
@@ -79,8 +75,8 @@ export function findOnsets(samples: Float32Array, sampleRate: number): Onset[] {
 
 /**
  * How much louder each frame is than one a little before it, summed over the bands that rise; and the middle of its
- * spectrum. A band is held against the loudest of itself and its neighbours, so that a tone that wavers in pitch does
- * not count as one that begins.
+ * spectrum. A band is compared with the loudest of itself and its neighbours, so that a tone with vibrato does not
+ * count as an onset.
  * Source: S. Böck and G. Widmer, "Maximum Filter Vibrato Suppression for Onset Detection" (2013).
  */
 function spectralFlux(samples: Float32Array, sampleRate: number): { flux: Float64Array; centroid: Float64Array } {
@@ -156,7 +152,7 @@ function meanAround(flux: Float64Array, i: number, reach: number): number {
   return sum / (to - from);
 }
 
-/** The sample at which the hit near `about` begins, and its peak. What rang before is taken off. */
+/** The sample at which the hit near `about` begins, and its peak. The level before it is subtracted. */
 function beginOf(samples: Float32Array, about: number, sampleRate: number): { at: number; peak: number } {
   const from = Math.max(0, about - BACK);
   const to = Math.min(samples.length, about + Math.round(PEAK_SECONDS * sampleRate));

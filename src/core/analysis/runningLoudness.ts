@@ -8,13 +8,13 @@ const SHORT_HOPS = 30;
 const ABSOLUTE_GATE = -70;
 const RELATIVE_GATE = 10;
 /**
- * The loudness of past blocks is counted in tenths of a decibel, from the absolute gate up: an hour costs no more than
- * a minute.
+ * The loudness of past blocks is kept as a histogram in tenths of a decibel, from the absolute gate up: an hour costs
+ * no more than a minute.
  */
 const BINS = 1000;
 const PER_DB = 10;
 
-/** Loudness of two channels as they go by, by ITU-R BS.1770-4, and their true peak. */
+/** Loudness of a stereo stream by ITU-R BS.1770-4, and its true peak. */
 export class RunningLoudness {
   private readonly filters: readonly [KWeighted, KWeighted];
   private readonly peaks = [new TruePeak(), new TruePeak()] as const;
@@ -32,7 +32,7 @@ export class RunningLoudness {
     this.hop = Math.round(HOP_SECONDS * sampleRate);
   }
 
-  /** Forgets what was counted since the beginning. */
+  /** Resets what was accumulated since the beginning. */
   clear(): void {
     this.counts.fill(0);
     this.powers.fill(0);

@@ -4,9 +4,9 @@ import { loudness } from './loudness';
 export const soundFiguresSchema = z.object({
   /** Integrated, by BS.1770; null for silence. */
   lufs: z.number().nullable(),
-  /** Share of the power that is in the side: 0 mono, 0.5 two unlike sides, 1 turned over. */
+  /** Share of the power that is in the side: 0 mono, 0.5 uncorrelated channels, 1 inverted ones. */
   width: z.number(),
-  /** What a single speaker loses, in dB. */
+  /** Loss in mono, in dB. */
   monoLossDb: z.number(),
 });
 export type SoundFigures = z.infer<typeof soundFiguresSchema>;

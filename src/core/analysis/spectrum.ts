@@ -1,7 +1,7 @@
 import FFT from 'fft.js';
 
 /**
- * Levels in dB of an impulse at the given frequencies: its Fourier transform, read on a straight line between two bins.
+ * Levels in dB of an impulse at the given frequencies: its Fourier transform, interpolated linearly between two bins.
  * @param samples padded with silence to the next power of two
  */
 export function responseAt(samples: Float64Array, hz: readonly number[], sampleRate: number): number[] {
@@ -29,6 +29,6 @@ export function powerSpectrum(samples: Float64Array): Float64Array {
   );
 }
 
-/** Frequencies evenly spread by ratio. */
+/** Frequencies spaced logarithmically. */
 export const logFrequencies = (from: number, to: number, count: number): number[] =>
   Array.from({ length: count }, (_, i) => from * Math.pow(to / from, i / (count - 1)));

@@ -1,16 +1,16 @@
 /** Time constant of the averages of both sides. */
 const WINDOW_SECONDS = 0.4;
-/** Mean power of about -90 dBFS: quieter than this there is no image to speak of. */
+/** Mean power of about -90 dBFS below which there is no stereo image. */
 const HEARD = 1e-9;
 
-/** How alike both sides of a sound are, and what is lost when they become one. */
+/** Correlation of two channels, and their loss in mono. */
 export class StereoImage {
   private left = 0;
   private right = 0;
   private both = 0;
   private readonly share: number;
 
-  /** @param runFrames samples of each run that is listened to */
+  /** @param runFrames samples of each block */
   constructor(
     private readonly runFrames: number,
     sampleRate: number,
@@ -38,7 +38,7 @@ export class StereoImage {
     this.take(ll, rr, lr);
   }
 
-  /** The same for a loop that has summed a run itself: squares of left, of right, and left times right. */
+  /** The same for a loop that has summed a block itself: squares of left, of right, and left times right. */
   take(ll: number, rr: number, lr: number): void {
     const n = this.runFrames;
     this.left += (ll / n - this.left) * this.share + 1e-25 - 1e-25;
@@ -47,15 +47,15 @@ export class StereoImage {
   }
 
   /**
-   * 1 when both sides are the same, 0 when they have nothing to do with one another, -1 when one is the other turned
-   * over; 1 for silence.
+   * Correlation: 1 when both channels are the same, 0 when they are uncorrelated, -1 when one is the other inverted; 1
+   * for silence.
    */
   get correlation(): number {
     const size = Math.sqrt(this.left * this.right);
     return size < HEARD ? 1 : Math.max(-1, Math.min(1, this.both / size));
   }
 
-  /** Level of the sum against that of both sides in dB, 0 for mono: what a single speaker loses. Not below -60. */
+  /** Loss in mono: level of the sum relative to both channels in dB, 0 for mono. Not below -60. */
   get monoDb(): number {
     const sum = this.left + this.right;
     if (sum < HEARD) return 0;

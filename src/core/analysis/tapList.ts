@@ -2,7 +2,7 @@
 export interface Tap {
   /** Time of its centre of gravity, seconds after the impulse. */
   readonly seconds: number;
-  /** Root of its energy on each side; an unchanged unit impulse is 1. */
+  /** Root of its energy in each channel; 1 for an unchanged unit impulse. */
   readonly left: number;
   readonly right: number;
   /** Root-mean-square frequency in Hz: how bright it is. */

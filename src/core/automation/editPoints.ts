@@ -1,7 +1,7 @@
 import { splitBend } from './evaluate';
 import type { Point, Shape } from './point';
 
-/** Two points never share a place: this apart at least, in beats. */
+/** Minimum distance of two points, in beats. */
 export const MIN_GAP = 1 / 256;
 
 /** A point moved, held between its neighbours so that the order stays. */
@@ -12,10 +12,7 @@ export function movePoint(points: readonly Point[], index: number, beat: number,
   return points.map((point, i) => (i === index ? { ...point, beat: held, value } : point));
 }
 
-/**
- * The segment after a point moved whole: it keeps its length and stays between its neighbours.
- * @param values of its two ends
- */
+/** Moves a segment: it keeps its length and stays between its neighbours. @param values of its two ends */
 export function moveSegment(
   points: readonly Point[],
   index: number,
@@ -36,7 +33,7 @@ export function moveSegment(
 }
 
 /**
- * A new point in its place; the segment it falls into passes its shape on.
+ * Inserts a point; it takes the shape of the segment it falls into.
  * @returns the points and the index of the new one
  */
 export function addPoint(points: readonly Point[], beat: number, value: number): { points: Point[]; index: number } {
@@ -50,7 +47,7 @@ export function addPoint(points: readonly Point[], beat: number, value: number):
   return { points: [...before, { beat, value, shape, bend: 0 }, ...points.slice(before.length)], index: before.length };
 }
 
-/** A point more at `beat`, where the lane's value is `value`, without any change to how the lane runs. */
+/** Inserts a point at `beat`, where the lane's value is `value`, without changing the curve. */
 export function splitPoints(points: readonly Point[], beat: number, value: number): Point[] {
   if (points.some((point) => Math.abs(point.beat - beat) < 1e-9)) return [...points];
   const at = points.filter((point) => point.beat < beat).length;

@@ -1,7 +1,7 @@
 const HOLD = 1;
 const CURVE = 2;
 
-/** A lane made ready to be read: places rising, positions 0-1 on the parameter's own scale. */
+/** A lane prepared for evaluation: places ascending, positions 0-1 on the parameter's own scale. */
 export interface LaneTrack {
   readonly places: Float64Array;
   readonly positions: Float64Array;
@@ -16,8 +16,8 @@ const slowness = (bend: number): number => (bend > 0 ? 1 - 0.98 * bend : 1 / (1 
 const bendOf = (k: number): number => (k < 1 ? (1 - k) / 0.98 : (1 / k - 1) / 0.98);
 
 /**
- * Share of a curved segment covered at `t` (0-1). Its mirror at -bend is its inverse. Rational, so equal in every
- * engine.
+ * Share of a curved segment covered at `t` (0-1). The curve of -bend is its inverse. Rational, so that it is equal in
+ * every engine.
  */
 export function bent(t: number, bend: number): number {
   if (bend === 0) return t;

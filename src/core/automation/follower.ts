@@ -4,7 +4,7 @@ import type { StereoBlock } from '../dsp/blocks';
 /** At this level and below it is 0, at full scale 1; linear in dB between. */
 const FLOOR_DB = -60;
 
-/** The level of a track's clips as it is heard, before its effects: quick to rise, slow to fall, as wanted. */
+/** Envelope follower of a track's clips, before its effects, with attack and release. */
 export class Follower {
   /** 0 for silence to 1 for full scale. */
   now = 0;
@@ -29,7 +29,7 @@ export class Follower {
     this.now = 0;
   }
 
-  /** Hears a step. */
+  /** Processes a step. */
   hear({ left, right }: StereoBlock): void {
     let peak = 0;
     for (let i = 0; i < left.length; i += 1) {
@@ -45,7 +45,7 @@ export class Follower {
   }
 }
 
-/** What a follower came to, step by step through a piece. */
+/** The values of a follower, step by step through a piece. */
 export interface FollowedLevels {
   /** Beat at the end of each step, rising. */
   readonly beats: Float64Array;

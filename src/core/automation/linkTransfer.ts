@@ -6,7 +6,7 @@ export interface LinkTransfer {
   readonly depth: number;
   /** -1 to 1: above 0 most of the offset comes early, below 0 late. */
   readonly curve: number;
-  /** Limits of the offset parameter, 0-1; a parameter that is beyond them already stays where it is. */
+  /** Limits of the offset parameter, 0-1; a parameter beyond them is not moved. */
   readonly low: number;
   readonly high: number;
 }

@@ -4,7 +4,7 @@ import { choice, figure, rate, ratio } from '../params/make';
 import type { Params } from '../params/param';
 import { paramSchema } from '../params/schema';
 
-/** What every modulator is set by; which of them count depends on its kind. */
+/** Parameters of modulators; which of them apply depends on the kind. */
 export const modulatorParams = {
   rate: rate({
     label: 'Rate',
@@ -77,7 +77,7 @@ export const modulatorParams = {
   }),
 } satisfies Params;
 
-/** Those of every LFO, then a value thrown for each turn, and a form drawn by hand. */
+/** The shapes of LFOs, then a random value for each cycle, and a form drawn by hand. */
 export const MODULATOR_SHAPES = [...LFO_SHAPES, 'random', 'drawn'] as const;
 /** A drawn form before anything was drawn. */
 export const START_FORM: readonly number[] = [0, 0.7, 1, 0.7, 0, -0.3, -1, -0.3];
@@ -94,25 +94,25 @@ const id = z.string().min(1).max(64);
 
 const named = { id, name: z.string().trim().min(1).max(120) };
 const rateSchema = paramSchema(modulatorParams.rate) as z.ZodType<number | string>;
-/** Chooses among all rows of drawn values there are. */
+/** Selects the sequence of random values. */
 const rollSchema = z.number().int().min(0).max(0xffffffff);
-/** The beat from which it goes through once; again and again when left out. */
+/** The beat from which it runs once; it repeats when left out. */
 const onceFrom = z.number().min(0).optional();
 
-/** One form, turned again and again. */
+/** A waveform that repeats. */
 const lfoSchema = z.strictObject({
   ...named,
   kind: z.literal('lfo'),
   rate: rateSchema,
   shape: z.enum(MODULATOR_SHAPES),
-  /** Positions of one turn of a drawn form, -1 to 1, joined by lines. */
+  /** Points of one cycle of a drawn form, -1 to 1, joined by lines. */
   form: z.array(z.number().min(-1).max(1)).min(2).max(MAX_STEPS).optional(),
   phase: z.number().min(0).max(1),
   roll: rollSchema,
   onceFrom,
 });
 
-/** A row of values, one a step. */
+/** A sequence of values, one per step. */
 const stepsSchema = z.strictObject({
   ...named,
   kind: z.literal('steps'),
@@ -120,20 +120,20 @@ const stepsSchema = z.strictObject({
   /** The value at each step, -1 to 1. */
   steps: z.array(z.number().min(-1).max(1)).min(2).max(MAX_STEPS),
   glide: z.number().min(0).max(1),
-  /** How likely a step is to come. The same each time it is played. */
+  /** Probability of a step. The result is the same each time it is played. */
   chance: z.number().min(0).max(1),
   roll: rollSchema,
   onceFrom,
 });
 
-/** A random walk between values drawn for each turn. */
+/** Interpolates between a random value for each cycle. */
 const driftSchema = z.strictObject({ ...named, kind: z.literal('drift'), rate: rateSchema, roll: rollSchema });
 
-/** A rail that turns all that is linked to it. */
+/** A rail that moves all parameters linked to it. */
 const macroSchema = z.strictObject({
   ...named,
   kind: z.literal('macro'),
-  /** Its position, 0-1, when no hand and no lane says otherwise. */
+  /** Its position, 0-1, where neither a hand nor a lane sets it. */
   level: z.number().min(0).max(1),
 });
 
@@ -147,13 +147,13 @@ export const followerSchema = z.strictObject({
   releaseMs: z.number().min(5).max(5000),
 });
 
-/** A row of values that begins whenever a hold begins. */
+/** A sequence of values that starts whenever a hold starts. */
 const runSchema = z.strictObject({
   ...named,
   kind: z.literal('run'),
   /** The id of the hold; none before one is chosen. */
   hold: id.optional(),
-  /** Switched off, what it turns stays where its own rail is. */
+  /** Switched off, its targets keep their own values. */
   on: z.boolean(),
   rate: rateSchema,
   /** The value at each step, -1 to 1. */
@@ -171,15 +171,15 @@ const runSchema = z.strictObject({
   glide: z.number().min(0).max(1),
   chance: z.number().min(0).max(1),
   roll: rollSchema,
-  /** Goes through once and stays at its last step; else again and again. */
+  /** Runs once and stays at its last step; else it repeats. */
   once: z.boolean(),
-  /** Has as many steps, and as long ones, as the other runs of its hold that share theirs; its own when left out. */
+  /** Shares number and length of steps with the other runs of its hold that do so; has its own when left out. */
   sharesLength: z.boolean().optional(),
 });
 
 const schemas = [lfoSchema, stepsSchema, driftSchema, macroSchema, followerSchema, runSchema] as const;
 
-/** A source of modulation; links tie it to what it turns. */
+/** A source of modulation; links connect it to parameters. */
 export const modulatorSchema = z.discriminatedUnion('kind', schemas);
 
 /** Fields of modulators to be changed, of whichever kind. */
@@ -190,7 +190,7 @@ export const modulatorChangeSchema = z
     ...macroSchema.shape,
     ...followerSchema.shape,
     ...runSchema.shape,
-    // A run has fewer steps than a row: which it is becomes clear with its kind.
+    // A run may have fewer steps than a sequence: the limit depends on the kind.
     steps: stepsSchema.shape.steps.or(runSchema.shape.steps),
     kind: z.enum(MODULATOR_KINDS),
   })
@@ -206,7 +206,7 @@ export type Macro = z.infer<typeof macroSchema>;
 export type Follower = z.infer<typeof followerSchema>;
 export type Run = z.infer<typeof runSchema>;
 
-/** What a modulator begins with before anything of it was set. */
+/** Initial values of a modulator. */
 const START = {
   rate: '1/2',
   shape: 'sine',
@@ -225,7 +225,7 @@ const START = {
 
 /**
  * A modulator of a kind.
- * @param fields what is to be other than at the start; fields that the kind has not are left out
+ * @param fields values other than the initial ones; fields that the kind does not have are ignored
  */
 export function makeModulator(kind: ModulatorKind, fields: ModulatorChange & { readonly id: string }): Modulator {
   const { shape } = schemas.find((schema) => schema.shape.kind.value === kind)!;
@@ -236,13 +236,13 @@ export function makeModulator(kind: ModulatorKind, fields: ModulatorChange & { r
   );
 }
 
-/** A run may have a single step and has no more than so many; a row has at least two. */
+/** Limits of the number of steps: a run may have a single one, a sequence has at least two. */
 function stepsFor(kind: ModulatorKind, steps: readonly number[]): readonly number[] {
   if (kind === 'run') return steps.slice(0, MAX_RUN_STEPS);
   return steps.length === 1 ? [steps[0]!, steps[0]!] : steps;
 }
 
-/** By what curve a link follows its modulator. */
+/** Curve by which a link follows its modulator. */
 export const CURVE = figure({
   label: 'Curve',
   group: 'Link',
@@ -254,7 +254,7 @@ export const CURVE = figure({
   notches: [0],
 });
 
-/** Share of the rail by which a link turns to either side. */
+/** Depth of a link: share of the rail to either side. */
 export const DEPTH = figure({
   label: 'Depth',
   group: 'Link',

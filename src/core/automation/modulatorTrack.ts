@@ -179,7 +179,7 @@ export function modulatorAt(track: ModulatorTrack, sample: number): number {
   return from + (randomAt(step + 1, track.roll) - from) * share;
 }
 
-/** Index of the step that a row of steps is in at a sample; of a run at a number of samples since its hold began. */
+/** Index of a sequence's step at a sample; of a run at a number of samples since its hold began. */
 export function stepIndexAt(track: ModulatorTrack, sample: number): number {
   const count = track.steps.length;
   const step = Math.floor(turnsAt(track, sample));
@@ -221,7 +221,7 @@ function stepAt({ steps, chance, roll }: ModulatorTrack, step: number): number {
 function turnsAt({ kind, onceFrom, turnsPerSample, phase, steps }: ModulatorTrack, sample: number): number {
   if (onceFrom < 0 || (kind > 1 && kind !== RUN_KIND)) return sample * turnsPerSample + phase;
   const turns = (sample - onceFrom) * turnsPerSample;
-  // Afterwards steps keep their last value, an LFO the value at which it began.
+  // Afterwards a sequence keeps its last value, an LFO its initial one.
   const whole = kind === 0 ? 1 : steps.length - 1e-9;
   return (turns < 0 ? 0 : turns > whole ? whole : turns) + phase;
 }

@@ -1,15 +1,15 @@
 import * as z from 'zod';
 
-/** How the value goes from this point to the next. */
+/** Interpolation from this point to the next. */
 export type Shape = 'hold' | 'line' | 'curve';
 
 export const pointSchema = z.strictObject({
-  /** Place in quarter-note beats from the start of the piece. */
+  /** Position in quarter-note beats from the start of the piece. */
   beat: z.number().min(0),
   /** In the lane's unit. */
   value: z.number(),
   shape: z.enum(['hold', 'line', 'curve']),
-  /** -1 to 1, for curves: above 0 the value hurries first, below 0 it waits. */
+  /** -1 to 1, for curves: above 0 the value changes early, below 0 late. */
   bend: z.number().min(-1).max(1),
 });
 

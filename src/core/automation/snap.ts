@@ -4,7 +4,7 @@ import { snapBeats } from '../music/grid';
 export type Snap =
   { readonly kind: 'off' } | { readonly kind: 'grid'; readonly beats: number } | { readonly kind: 'hits' };
 
-/** Where a place falls. @param hits beats of the hits, rising */
+/** Snaps a position. @param hits beats of the hits, ascending */
 export function snapped(beat: number, snap: Snap, hits: readonly number[]): number {
   if (snap.kind === 'grid') return snapBeats(beat, snap.beats);
   if (snap.kind === 'off' || hits.length === 0) return beat;

@@ -1,17 +1,17 @@
-/** One reading of a rail while it was ridden. */
+/** One recorded value of a rail. */
 export interface Reading {
   readonly beat: number;
   /** 0-1 on the parameter's scale. */
   readonly position: number;
-  /** The engine's number, of one that the engine told. */
+  /** The engine's number, where the engine reported it. */
   readonly number?: number;
 }
 
 /**
- * The fewest of the given readings whose straight joins pass within `tolerance` of all the others.
- * Shortest path over all joins that hold, each tested by narrowing a cone of slopes.
+ * The smallest subset of readings whose linear interpolation is within `tolerance` of all the others. Shortest path
+ * over all admissible segments, each tested by narrowing a cone of slopes.
  * Source: H. Imai and M. Iri, "Polygonal approximations of a curve" (1988); error measured along the value.
- * @param readings places strictly rising
+ * @param readings places strictly ascending
  */
 export function thin(readings: readonly Reading[], tolerance: number): Reading[] {
   const count = readings.length;

@@ -4,13 +4,13 @@ import { effectSchema, linkSchema, soundInfoSchema, type Link, type Piece, type 
 import { listsToVersion6 } from './versions/version6';
 import { modulatorSchema } from '../automation/modulator';
 
-/** Effects kept under a name, to be used again in any piece; with what is known of the sounds they work with. */
+/** Effects stored under a name, to be used in any piece; with the descriptions of the sounds they use. */
 export const blockSchema = z.strictObject({
   id: z.string().min(1).max(64),
   name: z.string().trim().min(1).max(120),
   slots: z.array(effectSchema).min(1).max(32),
   sounds: soundInfoSchema,
-  /** What turns their parameters, and how. */
+  /** Their modulators and links. */
   modulators: z.array(modulatorSchema).max(64).optional(),
   links: z.array(linkSchema).max(500).optional(),
 });
@@ -26,7 +26,7 @@ export function readBlock(stored: unknown): Block {
 export function blockOf(piece: Piece, slots: readonly Slot[], id: string, name: string): Block {
   const own = slotsIn(slots).flatMap(({ sound }) => (sound && piece.sounds[sound] ? [sound] : []));
   const ids = new Set(slotsIn(slots).map((slot) => slot.id));
-  // What rested where a piece had moves of its own turns all through elsewhere.
+  // Links that were inactive over ranges of their piece are active throughout elsewhere.
   const links = piece.links
     .filter(({ target }) => target.kind === 'effect' && ids.has(target.effect))
     .map(({ rests: _rests, ...link }): Link => link);

@@ -3,9 +3,9 @@ import * as z from 'zod';
 const ITEMS = new WeakMap<z.ZodType, z.ZodType>();
 
 /**
- * An array of at most `max` items that is refused at its first bad one. (`z.array` looks at every item and collects
- * what is wrong with each, however long the array: a document of a few megabytes made of empty objects takes gigabytes
- * to refuse.)
+ * An array of at most `max` items that is refused at its first bad one. (`z.array` checks every item and collects what
+ * is wrong with each, however long the array: a document of a few megabytes made of empty objects takes gigabytes to
+ * refuse.)
  */
 export function boundedList<T>(item: z.ZodType<T>, max: number, min = 0): z.ZodType<T[]> {
   const list = z

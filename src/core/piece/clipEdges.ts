@@ -2,11 +2,11 @@ import { beatsFrom, beatsToSamples } from '../music/tempo';
 import type { Clip, Piece } from './piece';
 import { tempoOf } from './tempoOf';
 
-/** A clip is no shorter than this. */
+/** Minimum length of a clip. */
 export const MIN_CLIP_SECONDS = 0.005;
-/** Where a clip begins or ends in the middle of its sound, it fades over this so that it never clicks. */
+/** Fade of a clip that begins or ends in the middle of its sound, so that it never clicks. */
 export const EDGE_FADE_SECONDS = 0.002;
-/** Two clips meet whose sound goes on within this. */
+/** Tolerance within which the sound of one clip continues that of another. */
 const MEET_SECONDS = 1e-6;
 
 export const soundSeconds = (piece: Pick<Piece, 'sounds'>, clip: Pick<Clip, 'sound'>): number => {
@@ -17,7 +17,7 @@ export const soundSeconds = (piece: Pick<Piece, 'sounds'>, clip: Pick<Clip, 'sou
 export const clipEnd = (piece: Piece, clip: Pick<Clip, 'start' | 'lengthSeconds'>): number =>
   clip.start + beatsFrom(clip.start, clip.lengthSeconds, tempoOf(piece));
 
-/** Whether a clip begins where another ends and goes on in its sound, so that the two are heard as one. */
+/** Whether a clip begins where another ends and continues its sound, so that the two are heard as one. */
 function goesOn(piece: Piece, clip: Clip, next: Clip): boolean {
   if (
     next.sound !== clip.sound ||
@@ -41,8 +41,8 @@ export const continuation = (piece: Piece, clips: readonly Clip[], clip: Clip): 
   clips.find((next) => goesOn(piece, clip, next));
 
 /**
- * The fades of a clip as they are heard: its own, and at least a touch where it was cut out of the middle of its sound
- * and nothing goes on there.
+ * The effective fades of a clip: its own, and a minimum where it was cut out of the middle of its sound and no other
+ * clip continues it.
  */
 export function heardFades(
   piece: Piece,

@@ -4,7 +4,7 @@ import type { Piece } from './piece';
 
 enablePatches();
 
-/** Something a person did to a piece: a pure function with a name and arguments that can be stored. */
+/** An edit of a piece: a pure function with a name and arguments that can be stored. */
 export interface Edit<Args> {
   readonly name: string;
   readonly args: z.ZodType<Args>;
@@ -51,7 +51,7 @@ export interface Edited {
   readonly backward: Patch[];
 }
 
-/** Applies an edit: a new piece, and the patches that lead there and back. The piece given stays as it was. */
+/** Applies an edit: a new piece, and the patches that lead there and back. The given piece is not changed. */
 export function applyEdit<Args>(piece: Piece, edit: Edit<Args>, args: Args): Edited {
   const label = edit.label(args, piece);
   const [next, forward, backward] = produceWithPatches(piece, (draft) => edit.apply(draft, args));

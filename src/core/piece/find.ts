@@ -138,7 +138,7 @@ export function sameTarget(a: Target, b: Target): boolean {
   }
 }
 
-/** One text for one target, to be used as a key. */
+/** A unique key for a target. */
 export function targetKey(target: Target): string {
   switch (target.kind) {
     case 'channel':
@@ -169,7 +169,7 @@ export const kindWaitedFor = (target: Target): string | undefined =>
 const findSend = (piece: Piece, { channel, to }: SendTarget): Send | undefined =>
   findChannel(piece, channel)?.sends.find((send) => send.to === to);
 
-/** True when a target's effect or send is not on its channel, so that its moves act on nothing yet. */
+/** True when a target's effect or send is not on its channel, so that its moves have no effect yet. */
 export const isWaiting = (piece: Piece, target: Target): boolean =>
   kindWaitedFor(target) !== undefined || (target.kind === 'send' && !findSend(piece, target));
 
@@ -225,7 +225,7 @@ function channelValue(piece: Piece, id: string, param: string): ParamValue | und
   return param === 'gain' ? channel?.gain : param === 'pan' ? channel?.pan : channel?.mute;
 }
 
-/** Every sound that the piece plays, keeps as a print, or has an effect work with. */
+/** Every sound that the piece plays, has as a print, or uses in an effect. */
 export function soundsUsed(piece: Piece): Set<string> {
   const chains = channelIds(piece).flatMap((id) => [
     chainOf(piece, id),

@@ -3,7 +3,7 @@ import type { Piece } from './piece';
 import { tempoOf } from './tempoOf';
 import { barsLater } from '../music/grid';
 
-/** By how much something is nudged: notes of the piece, or time that no tempo changes. */
+/** Amounts of a nudge: note values, or times that do not depend on the tempo. */
 export type Nudge = { readonly name: string } & (
   { readonly bars: number } | { readonly beats: number } | { readonly seconds: number }
 );
@@ -17,7 +17,7 @@ export const NUDGES: readonly Nudge[] = [
   { name: '1 ms', seconds: 0.001 },
 ];
 
-/** A place so much later, or earlier for a count under nought; never before the piece. */
+/** Moves a position later, or earlier for a negative count; not before the piece's beginning. */
 export function nudged(piece: Piece, beat: number, nudge: Nudge, count: number): number {
   const tempo = tempoOf(piece);
   if ('bars' in nudge) return Math.max(0, barsLater(beat, count * nudge.bars, tempo));

@@ -15,7 +15,7 @@ import { targetSchema } from './target';
 
 export { targetSchema, type EffectTarget, type SendTarget, type Target } from './target';
 
-/** What every track and the main output have. */
+/** Parameters of every track and of the main output. */
 export const channelParams = {
   gain: gain({ label: 'Level', group: 'Channel', hint: 'Level of this channel in the piece.', initial: 1 }),
   pan: figure({
@@ -62,7 +62,7 @@ export const EFFECT_ON = toggle({
   initial: true,
 });
 
-/** The tempo as a parameter: moves of it change the time of the whole piece. */
+/** The tempo as a parameter: its moves change the time of the whole piece. */
 export const TEMPO = figure({
   label: 'Tempo',
   group: 'Piece',
@@ -77,21 +77,21 @@ export const TEMPO = figure({
 export interface Slot {
   id: string;
   effect: string;
-  /** The preset it started from; null once nothing of it is left to say. */
+  /** The preset it started from; null for none. */
   preset: string | null;
   on: boolean;
   values: Record<string, number | string | boolean>;
-  /** The sound it works with, such as an impulse of one's own. */
+  /** The sound it works with, such as an impulse. */
   sound?: string | undefined;
-  /** The track that it listens to, for one that can listen aside. */
+  /** The track of its sidechain, if it has one. */
   side?: string | undefined;
-  /** Effects on its treated sound alone. */
+  /** Effects on its wet sound alone. */
   wetPath?: Slot[] | undefined;
-  /** What is in a braid. */
+  /** The strands of a braid. */
   strands?: Strand[] | undefined;
 }
 
-/** A strand of a braid: the place says which of the braid's parameters are its own. */
+/** A strand of a braid: its position tells which of the braid's parameters are its own. */
 export interface Strand {
   place: number;
   name: string;
@@ -129,7 +129,7 @@ export const effectSchema: z.ZodType<Slot> = z
       context.addIssue({ code: 'custom', message: issue.message, path: ['values', ...issue.path] });
   });
 
-/** How a fade goes: in a straight line, by equal power, or soft at both ends. */
+/** Curve of a fade: linear, equal power, or a smoothstep. */
 export const FADE_SHAPES = ['line', 'power', 'soft'] as const;
 
 /** One treatment of a clip's sound, done beforehand: it costs nothing while playing. */
@@ -141,7 +141,7 @@ export const stepSchema = z.discriminatedUnion('kind', [
     /** New length over old. */
     times: z.number().min(0.25).max(4),
     semitones: z.number().min(-24).max(24),
-    /** False lets the pitch go with the length, as a tape does. */
+    /** False lets the pitch follow the length, as with tape. */
     keepPitch: z.boolean(),
     formants: z.enum(['keep', 'follow']),
     formantSemitones: z.number().min(-12).max(12),
@@ -152,18 +152,18 @@ export const stepSchema = z.discriminatedUnion('kind', [
     on: z.boolean(),
     name,
     chain: chainSchema,
-    /** What rings on after its end is kept. */
+    /** Whether its tail is kept. */
     rings: z.boolean(),
   }),
 ]);
 export type TreatStep = z.infer<typeof stepSchema>;
 
-/** Of what, and how, the sound of a clip was made: the source itself is never altered. */
+/** The source of a treated clip, and its steps: the source itself is never altered. */
 export const treatedSchema = z.strictObject({
   sound: hash,
   offsetSeconds: z.number().min(0),
   lengthSeconds: z.number().positive(),
-  /** Length of the part after the steps, without what rings on. */
+  /** Length of the part after the steps, without the tail. */
   bodySeconds: z.number().positive(),
   steps: z.array(stepSchema).min(1).max(32),
 });
@@ -172,7 +172,7 @@ export const clipSchema = z.strictObject({
   id,
   name,
   sound: hash,
-  /** Place in beats. */
+  /** Position in beats. */
   start: z.number().min(0),
   /** Where in the sound it begins, and how much of it is heard, in seconds. */
   offsetSeconds: z.number().min(0),
@@ -180,7 +180,7 @@ export const clipSchema = z.strictObject({
   gain: z.number().min(0).max(8),
   fadeInSeconds: z.number().min(0),
   fadeOutSeconds: z.number().min(0),
-  /** Straight when left out. */
+  /** Linear when left out. */
   fadeInShape: z.enum(FADE_SHAPES).optional(),
   fadeOutShape: z.enum(FADE_SHAPES).optional(),
   /** Its part of the sound is heard from the end to the beginning. */
@@ -191,20 +191,20 @@ export const clipSchema = z.strictObject({
   print: id.nullable(),
 });
 
-/** What a channel gives to a return. */
+/** A channel's send to a return. */
 export const sendSchema = z.strictObject({
   to: id,
   level: z.number().min(0).max(2),
-  /** Before the channel's own level and pan, or after them. */
+  /** Taken before or after the channel's own level and pan. */
   pre: z.boolean(),
 });
 
 export const MAX_KEPT = 8;
 
-/** Chains kept of a channel, to be compared with its present one. */
+/** Stored chains of a channel, to be compared with its present one. */
 const storedVariantsSchema = z.array(z.strictObject({ id, name, chain: chainSchema })).max(MAX_KEPT);
 
-/** What tracks and returns have alike. */
+/** Common fields of tracks and returns. */
 const channelShape = {
   id,
   name,
@@ -228,32 +228,32 @@ export const laneSchema = z.strictObject({
   unit: z.enum(['own', 'beats']),
   on: z.boolean(),
   points: boundedList(pointSchema, 100_000, 1),
-  /** What is under a clip goes where the clip goes; else moves belong to the track and stay. */
+  /** Whether points travel with the clips above them; else they belong to the track and stay. */
   travels: z.boolean().optional(),
 });
 
-/** Ties a modulator to a parameter, which it turns to both sides of its lane or base value. */
+/** Links a modulator to a parameter, which it moves to both sides of its lane or base value. */
 export const linkSchema = z.strictObject({
   id,
   modulator: id,
   target: targetSchema,
-  /** Share of the rail by which it turns to either side; below zero the other way round. */
+  /** Depth as a share of the rail to either side; negative inverts. */
   depth: z.number().min(-1).max(1),
-  /** -1 to 1: above 0 it goes far at once, below 0 only for the last of the modulator's way; straight when left out. */
+  /** -1 to 1: above 0 most of the offset comes early, below 0 late; linear when left out. */
   curve: z.number().min(-1).max(1).optional(),
-  /** The stretch of the rail that it does not push the parameter out of; the whole rail when left out. */
+  /** The range of the rail that it keeps the parameter within; the whole rail when left out. */
   range: z.strictObject({ low: z.number().min(0).max(1), high: z.number().min(0).max(1) }).optional(),
-  /** Stretches in beats over which it does nothing: there it was written down as moves. */
+  /** Ranges in beats over which it is inactive: there it was converted to moves. */
   rests: z
     .array(z.strictObject({ start: z.number().min(0), end: z.number().positive() }))
     .max(200)
     .optional(),
 });
 
-/** A control of an outside controller that a hand moves a parameter with. */
+/** A mapping of a controller's control to a parameter. */
 export const controlSchema = z.strictObject({
   id,
-  /** Of the control-change messages it sends, and the channel they come on, from 0. */
+  /** Number of its control-change messages, and their channel, from 0. */
   number: z.number().int().min(0).max(127),
   midiChannel: z.number().int().min(0).max(15),
   target: targetSchema,
@@ -275,14 +275,14 @@ export const snapshotSchema = z.strictObject({
 
 export const MAX_SNAPSHOTS = 64;
 
-/** How long a bar is, and by which note it is counted. */
+/** A metre: length of a bar, and the note by which it is counted. */
 export const metreSchema = z.strictObject({
   /** In quarter notes. */
   beatsPerBar: z.number().min(1).max(16),
   unit: z.union([z.literal(2), z.literal(4), z.literal(8), z.literal(16)]),
 });
 
-/** Where a part of the piece begins. */
+/** The beginning of a section of the piece. */
 export const sectionSchema = z.strictObject({
   id,
   name,
@@ -293,24 +293,24 @@ export const sectionSchema = z.strictObject({
 
 export const soundInfoSchema = z.record(hash, soundSchema);
 
-/** What is printed: a clip, a stretch of a track or only some hits of it, a return, or everything (the main output). */
+/** What is printed: a clip, a range of a track or only some hits of it, a return, or everything (the main output). */
 export const printOrderSchema = z.strictObject({
   channel: id,
   clip: id.nullable(),
   fromBeat: z.number().min(0),
   toBeat: z.number().min(0),
-  /** `mix` keeps the dry sound, `wet` leaves it out, `dry` is nothing else. */
+  /** `mix` has dry and wet sound, `wet` and `dry` only one of them. */
   part: z.enum(['mix', 'wet', 'dry']),
-  /** Bars to ring, or until silent when null. */
+  /** Bars of tail, or until silent when null. */
   tailBars: z.number().min(0).nullable(),
-  /** Rings until here instead: the next hit. */
+  /** The tail ends here instead: at the next hit. */
   untilBeat: z.number().min(0).optional(),
-  /** Only what is in these stretches goes in. */
+  /** Only the sound within these ranges is used. */
   hits: boundedList(z.strictObject({ from: z.number().min(0), to: z.number().positive() }), 2000).optional(),
-  /** Only these effects of the channel take part; those that are on when left out. */
+  /** Only these effects of the channel are used; those that are on when left out. */
   effects: z.array(id).max(32).optional(),
   /**
-   * Where it goes beside the Shelf: to where it came from on a track for prints, or there instead of its clip, which is
+   * Where it is placed beside the Shelf: at its source on a track for prints, or there instead of its clip, which is
    * muted.
    */
   goes: z.enum(['track', 'instead']).optional(),
@@ -334,7 +334,7 @@ export const printSchema = z.strictObject({
     part: z.enum(['mix', 'wet', 'dry']),
     tail: z.string(),
     bpm: z.number(),
-    /** All that was asked for, so that it can be made again; prints of old have none. */
+    /** The order, so that it can be rendered again; old prints have none. */
     order: printOrderSchema.optional(),
   }),
 });
@@ -343,7 +343,7 @@ export const pieceSchema = z.strictObject({
   version: z.literal(6),
   id,
   name,
-  /** The rate it is played, printed and rendered at. */
+  /** Sample rate for playing, printing and rendering. */
   sampleRate: z.number().int().min(44_100).max(96_000),
   tempo: z.strictObject({
     bpm: z.number().min(MIN_BPM).max(MAX_BPM),

@@ -5,7 +5,7 @@ import { targetSchema } from './target';
 
 const position = z.number().min(0).max(1);
 
-/** What one direction of a field moves: a parameter, over a part of its rail; `from` above `to` turns it round. */
+/** An axis of a field: a parameter, over a part of its rail; `from` above `to` inverts it. */
 export const fieldAxisSchema = z.strictObject({
   target: targetSchema,
   from: position,
@@ -14,11 +14,11 @@ export const fieldAxisSchema = z.strictObject({
   notes: z.boolean().optional(),
 });
 
-/** What a field does when the finger leaves it: glides back, stays where it was, or swings through and comes to rest. */
+/** What a field does when the finger leaves it: glides back, stays, or springs back with overshoot. */
 export const LIFTS = ['glide', 'stay', 'spring'] as const;
 
 export const MAX_FIELDS = 16;
-/** Longest way back, in beats. */
+/** Maximum return time, in beats. */
 export const MAX_LIFT_BEATS = 64;
 
 /** A surface on which one finger moves several parameters. */
@@ -32,9 +32,9 @@ export const fieldSchema = z.strictObject({
   /** From the centre outwards: at `from` in the centre, at `to` from `FREE_RADIUS` on. None when left out. */
   away: fieldAxisSchema.optional(),
   lift: z.enum(LIFTS),
-  /** How long it takes to come back. */
+  /** Return time. */
   liftBeats: z.number().min(0).max(MAX_LIFT_BEATS),
-  /** Places are taken only on the lines of this grid. */
+  /** Positions take effect only on the lines of this grid. */
   grid: z.enum(GRIDS),
 });
 

@@ -4,7 +4,7 @@ import type { Piece } from './piece';
 import { tempoOf } from './tempoOf';
 
 /**
- * Beats from line to line of a grid of Play at a beat, where a bar may be another than before; 0 for none.
+ * Distance of the lines of Play's grid at a beat, in beats, by the metre there; 0 for none.
  * @param grid one of the ids in `GRIDS`
  */
 export function playGrid(piece: Piece, grid: string, beat: number): number {

@@ -20,8 +20,8 @@ const FIELDS: SearchFields<Block> = {
 };
 
 /**
- * Blocks that hold every one of the words, in their name or in what is known of the effects and presets in them;
- * likeliest first. Without words all of them, as they came.
+ * Blocks that match every one of the words, by their name or their effects and presets; best first. Without words all
+ * of them, in the given order.
  */
 export const searchBlocks = (blocks: readonly Block[], words: string): readonly Block[] =>
   words.trim() === '' ? blocks : searchIndex(blocks, FIELDS)(words).map(({ entry }) => entry);

@@ -21,14 +21,14 @@ const idOf = (value: Json): string | undefined =>
 const isKeyed = (value: Json): value is Json[] => Array.isArray(value) && value.every((one) => idOf(one) !== undefined);
 const same = (a: Json, b: Json): boolean => a === b || JSON.stringify(a) === JSON.stringify(b);
 
-/** Names of things on the way to a value: fields, and ids of what is in lists. */
+/** Path to a value: names of fields, and ids of items of lists. */
 type Place = readonly string[];
 
 /**
- * Takes what an edit did back out of what came after it: where a value is still as the edit left it, it becomes what it
- * was before; what later edits made of other values stays. Lists are compared by the ids of what is in them, so that
- * their order does not matter.
- * @param clash told of places that both the edit and later ones have changed
+ * Reverts an edit below later ones: where a value is still as the edit left it, it becomes what it was before; other
+ * values keep the changes of later edits. Lists are compared by the ids of their items, so that their order does not
+ * matter.
+ * @param clash called with paths that both the edit and later ones have changed
  */
 function without(before: Json, after: Json, now: Json, place: Place, clash: (place: Place) => void): Json {
   if (same(before, after)) return now;
@@ -82,7 +82,7 @@ function pieceAfter(piece: Piece, entries: readonly HistoryEntry[], cursor: numb
   return at;
 }
 
-/** The first later entry after which a place is no longer as the edit left it. */
+/** The first later entry after which a value is no longer as the edit left it. */
 function whoChanged(
   piece: Piece,
   entries: readonly HistoryEntry[],
@@ -96,7 +96,7 @@ function whoChanged(
   return entries[cursor - 1]!.label;
 }
 
-/** What of a piece is left hanging when something it needs is gone; null when all is well. */
+/** A reference to something that no longer exists; null when there is none. */
 function hanging(
   piece: Piece,
   before: Piece,
@@ -139,7 +139,7 @@ function hanging(
 }
 
 /**
- * Takes one edit out of the middle of the history, as an edit of its own.
+ * Reverts one edit in the middle of the history, as an edit of its own.
  * @param index of the entry, below `cursor`
  * @throws StandsOnIt naming the later edit that depends on it; nothing is changed then
  */
@@ -166,7 +166,7 @@ export function takeOut(piece: Piece, entries: readonly HistoryEntry[], cursor: 
   return { piece: next, label: `Take out: ${entry.label}`.slice(0, 300), forward, backward };
 }
 
-/** Makes a draft what the other value is, touching only what differs. */
+/** Makes a draft equal to the other value, writing only what differs. */
 function assign(draft: Draft<Piece>, goal: Piece): void {
   const walk = (at: Record<string, Json>, to: Record<string, Json>): void => {
     for (const key of Object.keys(at)) if (!(key in to)) delete at[key];

@@ -3,18 +3,18 @@ import { newSlot } from './edits/chain';
 import { readyField } from './edits/fields';
 import { emptyPiece, newReturn, newTrack, type Piece, type Slot } from './piece';
 
-/** How a new piece begins. */
+/** A template for a new piece. */
 export interface Template {
   readonly id: string;
   readonly name: string;
-  /** What it holds, in one line. */
+  /** Its content, in one line. */
   readonly says: string;
-  /** @param id of the piece @param newId makes an id that nothing else has */
+  /** @param id of the piece @param newId makes a unique id */
   make(id: string, newId: () => string): Piece;
 }
 
 const wet = { balance: 'mix', mix: 1 } as const;
-/** -12 dB: there, and no more. */
+/** Send level of -12 dB: audible, and no more. */
 const TOUCH_OF_SPACE = 0.25;
 
 /** Two returns, an echo and a space, and tracks of these names; those named in `sent` send to both. */

@@ -9,7 +9,7 @@ type Timed = Pick<Piece, 'tempo' | 'sampleRate' | 'lanes'> & { readonly sections
 const knownMaps = new WeakMap<Lane, { readonly base: Piece['tempo']; readonly map: TempoMap }>();
 const knownMetres = new WeakMap<readonly Section[], readonly MetreChange[]>();
 
-/** The lane that moves the tempo, if there is one and it is followed. */
+/** The lane of the tempo, if there is an active one. */
 export const tempoLane = (piece: Pick<Piece, 'lanes'>): Lane | undefined =>
   piece.lanes.find(({ on, target }) => on && target.kind === 'tempo');
 
@@ -29,11 +29,11 @@ function metresOf(sections: readonly Section[]): readonly MetreChange[] {
   return metres;
 }
 
-/** The tempo of a piece without its moves, but with its metres: what note values are counted by. */
+/** The tempo of a piece without its moves, but with its metres: for the length of note values. */
 export const constantTempoOf = ({ tempo, sections }: Timed): Tempo =>
   sections ? { ...tempo, metres: metresOf(sections) } : tempo;
 
-/** The tempo of a piece with its moves and metres: what places in beats are turned into samples and bars by, and back. */
+/** The tempo of a piece with its moves and metres: for conversions between beats, samples and bars. */
 export function tempoOf(piece: Timed): Tempo {
   const lane = tempoLane(piece);
   const metres = piece.sections ? metresOf(piece.sections) : [];
@@ -41,7 +41,7 @@ export function tempoOf(piece: Timed): Tempo {
   return { ...piece.tempo, ...(lane ? { map: mapOf(piece, lane) } : {}), ...(metres.length > 0 ? { metres } : {}) };
 }
 
-/** What values are read and written with at a beat: note values follow the metre that holds there. */
+/** Context for parsing and formatting values at a beat: note values follow the metre there. */
 export function contextAt(piece: Timed, beat: number): ValueContext {
   const { beatsPerBar } = metreAt(beat, constantTempoOf(piece));
   return { tempo: { ...piece.tempo, beatsPerBar }, sampleRate: piece.sampleRate };

@@ -58,7 +58,7 @@ export function scene(
 export const echoSlot = (id: string, values: Readonly<Record<string, ParamValue>>): Piece['main']['chain'][number] =>
   newSlot(id, 'echo', 'neutral', values);
 
-/** Of an effect, or of the channel itself without one. */
+/** The target of an effect, or of the channel itself without one. */
 export const targetOf = (channel: string, effect: string | null, param: string): Target =>
   effect === null ? { kind: 'channel', channel, param } : { kind: 'effect', channel, effect, param };
 

@@ -4,9 +4,9 @@ import type { Slot } from './piece';
 export interface WideWay {
   readonly id: string;
   readonly name: string;
-  /** What it costs and is good for, in one line. */
+  /** Its use and its drawback, in one line. */
   readonly purpose: string;
-  /** The effects that are put after the chain. @param id what their ids begin with, at most 50 letters */
+  /** The effects that are put after the chain. @param id prefix of their ids, at most 50 letters */
   readonly slots: (id: string) => Slot[];
 }
 

@@ -27,7 +27,7 @@ export const placeBlock = defineEdit({
     );
     Object.assign(draft.sounds, block.sounds);
     const { modulators = [], links = [] } = block;
-    // Each placing has modulators of its own, so that two of them can be set apart.
+    // Each copy has modulators of its own, so that two of them can be set differently.
     const made = new Map(modulators.map((one, i) => [one.id, `${id}-turns${i}`]));
     draft.modulators.push(...modulators.map((one) => ({ ...one, id: made.get(one.id)! })));
     carryLinks(

@@ -12,7 +12,7 @@ const where = { channel: z.string(), slot: z.string() };
 const strand = { ...where, place: z.number().int().min(1).max(MAX_STRANDS) };
 const name = z.string().trim().min(1).max(120);
 
-/** The parameters of a strand's place. */
+/** The parameters of a strand's position. */
 const ownParams = (effect: string, place: number): string[] =>
   Object.entries(effectOf(effect).params).flatMap(([id, param]) => (param.group === strandGroup(place) ? [id] : []));
 
@@ -35,7 +35,7 @@ function draftStrand(draft: Draft<Piece>, channel: string, slotId: string, place
 const strandName = (piece: Piece, channel: string, slot: string, place: number): string =>
   findSlot(piece, channel, slot)?.strands?.find((candidate) => candidate.place === place)?.name ?? 'strand';
 
-/** Lays an empty strand into the first free place, as loud as a new one is. */
+/** Adds an empty strand at the first free position, at the level of a new one. */
 export const addStrand = defineEdit({
   name: 'addStrand',
   args: z.strictObject({ ...where, called: name }),

@@ -13,8 +13,8 @@ export interface ClipPlace {
 }
 
 /**
- * Where the same parameter is on another track: the channel's own, a send to the same return, or one of the first
- * effect of the same kind. Where there is no such send or effect the moves wait for it there.
+ * The same parameter on another track: the channel's own, a send to the same return, or one of the first effect of the
+ * same kind. Without such a send or effect the moves wait for it there.
  */
 function sameParam(piece: Piece, target: Target, track: string): Target | null {
   if (target.kind === 'macro' || target.kind === 'tempo' || target.channel === track) return target;
@@ -31,8 +31,8 @@ interface Load {
 }
 
 /**
- * Carries what is under a clip on lanes that travel to where the clip goes.
- * @param leaves true when the clip is moved and not copied: then its old place goes back to the base value
+ * Moves the points under a clip, on lanes that travel, along with the clip.
+ * @param leaves true when the clip is moved and not copied: then its old range returns to the base value
  */
 export function carryMoves(
   draft: Draft<Piece>,

@@ -10,9 +10,9 @@ const copiesOf = (from: readonly Slot[], to: readonly Slot[]): Map<string, strin
 };
 
 /**
- * Gives copies of effects the links of what they were made from. A run of a hold that is copied is copied with it, so
- * that each begins with its own.
- * @param modulatorOf what turns the copies: the same as the originals unless told otherwise
+ * Gives copies of effects the links of their originals. A run of a hold that is copied is copied with it, so that each
+ * has its own.
+ * @param modulatorOf modulator of a copy: that of the original unless given
  */
 export function carryLinks(
   draft: Draft<Piece>,

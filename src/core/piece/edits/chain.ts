@@ -15,7 +15,7 @@ import { carryLinks } from './carryLinks';
 import { draftChannel } from './channels';
 import { attachWaiting, dropTargets } from './targets';
 
-/** On a return the untreated sound is already on its own way to the main output. */
+/** On a return the dry sound reaches the main output by another path. */
 const WHOLLY_WET = { balance: 'mix', mix: 1 } as const;
 
 const isReturn = (piece: Pick<Piece, 'returns'>, channel: string): boolean =>
@@ -29,14 +29,14 @@ const where = { channel: z.string(), slot: z.string() };
 
 const valuesSchema = z.record(z.string(), z.union([z.number(), z.string(), z.boolean()]));
 
-/** A chain within an effect: a strand of a braid by its place, or the wet path of any effect (null). */
+/** A chain within an effect: a strand of a braid by its position, or the wet path of any effect (null). */
 export const insideSchema = z.strictObject({
   slot: z.string(),
   strand: z.number().int().min(1).max(MAX_STRANDS).nullable(),
 });
 export type Inside = z.infer<typeof insideSchema>;
 
-/** Strands and wet paths are in one another down to here. */
+/** Maximum depth of nested strands and wet paths. */
 const DEEPEST = 4;
 
 function draftChain(draft: Draft<Piece>, channel: string): Draft<Slot>[] {
@@ -107,7 +107,7 @@ export function copyOf(slot: Slot, id: string): Slot {
   };
 }
 
-/** Takes away the moves and links of effects that are gone. */
+/** Removes the moves and links of effects that no longer exist. */
 export function dropLanes(draft: Draft<Piece>, gone: readonly Slot[]): void {
   const ids = new Set(slotsIn(gone).map(({ id }) => id));
   dropTargets(draft, (target) => target.kind === 'effect' && ids.has(target.effect));
@@ -118,7 +118,7 @@ const nameOf = (piece: Piece, channel: string, slotId: string): string => {
   return slot ? effectOf(slot.effect).name : 'effect';
 };
 
-/** Every value of an effect as a preset leaves it. */
+/** All values of an effect after a preset is applied. */
 export function presetValues(effectId: string, presetId: string): Record<string, ParamValue> {
   const definition = effectOf(effectId);
   const preset = definition.presets.find((candidate) => candidate.id === presetId);
@@ -126,7 +126,7 @@ export function presetValues(effectId: string, presetId: string): Record<string,
   return { ...initialValues(definition.params), ...preset.values };
 }
 
-/** An effect from a preset, with the strands that the preset lays. */
+/** An effect from a preset, with the strands of the preset. */
 export function newSlot(slotId: string, effectId: string, presetId: string, values: ParamValues = {}): Slot {
   const slot: Slot = {
     id: slotId,
@@ -226,7 +226,7 @@ export const setParams = defineEdit({
   },
 });
 
-/** Sets an effect as a preset of one's own has it; parameters that such an effect no longer has are left out. */
+/** Applies a user preset to an effect; parameters that no longer exist are ignored. */
 export const takeOwnPreset = defineEdit({
   name: 'takeOwnPreset',
   args: z.strictObject({ ...where, name: z.string().max(120), values: valuesSchema }),
@@ -257,7 +257,7 @@ export const choosePreset = defineEdit({
   },
 });
 
-/** The values of a preset of one's own, which has a name but is none of the effect's. */
+/** The values of a user preset, which is not among the effect's own. */
 export const takeValues = defineEdit({
   name: 'takeValues',
   args: z.strictObject({ ...where, values: valuesSchema, name: z.string().min(1).max(120) }),
@@ -268,7 +268,7 @@ export const takeValues = defineEdit({
   },
 });
 
-/** Lays what a preset brings into places that are free or empty; strands that hold effects stay as they are. */
+/** Puts a preset's strands at positions that are free or empty; strands with effects are kept. */
 function layStrands(braid: Draft<Slot>, laid: readonly Strand[]): void {
   const now = (braid.strands ??= []);
   for (const strand of laid) {
@@ -325,7 +325,7 @@ export const copyEffects = defineEdit({
   },
 });
 
-/** What of one effect's values means the same in another: a parameter of the same name and kind, within its range. */
+/** The values of one effect that apply to another: of parameters with the same name and kind, within range. */
 export function fittingValues(from: Pick<Slot, 'effect' | 'values'>, effect: string): Record<string, ParamValue> {
   const [before, after] = [effectOf(from.effect).params, effectOf(effect).params];
   const fits = ([id, value]: readonly [string, ParamValue]): boolean => {
@@ -346,7 +346,7 @@ export function fittingValues(from: Pick<Slot, 'effect' | 'values'>, effect: str
   );
 }
 
-/** Another effect in its place: values and moves of parameters that both have stay. */
+/** Replaces an effect: values and moves of parameters that both have are kept. */
 export const replaceEffect = defineEdit({
   name: 'replaceEffect',
   args: z.strictObject({ ...where, effect: z.string(), preset: z.string() }),
@@ -383,8 +383,8 @@ export const setEffectSide = defineEdit({
   },
 });
 
-/** Gives an effect a sound to work with: one of the piece, or a new one with what is known of it. */
-/** Sets how much of its own sound an effect uses to all of it, as far as the parameter goes. */
+/** Sets the sound that an effect uses: one of the piece, or a new one with its description. */
+/** Sets the used length of an effect's own sound to all of it, up to the parameter's maximum. */
 function useWholeSound(slot: Draft<Slot>, { frames, sampleRate }: SoundInfo): void {
   const { editorParts, params } = effectOf(slot.effect);
   const id = editorParts?.find(({ length }) => length !== undefined)?.length;

@@ -72,7 +72,7 @@ export const setLoop = defineEdit({
   },
 });
 
-/** Lets the piece go on to the end of the bar in which clips end. */
+/** Extends the piece to the end of the bar in which clips end. */
 export function makeRoom(draft: Draft<Piece>, clips: readonly Clip[]): void {
   const tempo = tempoOf(draft as Piece);
   for (const clip of clips)
@@ -102,7 +102,7 @@ export const removeTrack = defineEdit({
     draftTrack(draft, track);
     draft.tracks = draft.tracks.filter((candidate) => candidate.id !== track);
     dropTargets(draft, (target) => channelOfTarget(target) === track);
-    // What listened to it listens to itself.
+    // Sidechains from it are removed.
     for (const id of channelIds(draft))
       for (const slot of slotsIn(chainOf(draft, id))) if (slot.side === track) delete slot.side;
   },

@@ -8,17 +8,17 @@ import { clipSchema, type Clip, type Piece, type Track } from '../piece';
 import { draftTrack, makeRoom } from './channels';
 import { onSample } from './clipShape';
 
-/** A stretch of time, in beats. */
+/** A range of time, in beats. */
 interface Beats {
   readonly start: number;
   readonly end: number;
 }
 
 /**
- * What of a clip sounds within a stretch, where it does; cut on the samples on which it is played. An edge of the stretch
- * less than a sample before the end of the clip is that end: lengths of clips are no whole samples.
- * @returns null when nothing of it does, or less than a clip may be
- * @throws EditRefused where the stretch begins or ends while it fades
+ * The part of a clip that sounds within a range; cut on the samples on which it is played. An edge of the range less
+ * than a sample before the end of the clip is that end: lengths of clips are not whole samples.
+ * @returns null when none of it does, or less than the minimum length of a clip
+ * @throws EditRefused where the range begins or ends within a fade
  */
 function partWithin(piece: Piece, clip: Clip, { start, end }: Beats): Clip | null {
   const begins = onSample(piece, clip.start);
@@ -44,11 +44,11 @@ function partWithin(piece: Piece, clip: Clip, { start, end }: Beats): Clip | nul
   };
 }
 
-/** The clips of a track as they sound within a stretch, with their own ids, from left to right. */
+/** The clips of a track as they sound within a range, with their own ids, from left to right. */
 export const clipsWithin = (piece: Piece, track: Track, stretch: Beats): Clip[] =>
   track.clips.flatMap((clip) => partWithin(piece, clip, stretch) ?? []).sort((a, b) => a.start - b.start);
 
-/** What stays of the clips of a track outside a stretch; what reaches over an edge is cut there. */
+/** The parts of a track's clips outside a range; clips that reach over an edge are cut there. */
 function clipsOutside(piece: Piece, track: Track, { start, end }: Beats, ids: readonly string[]): Clip[] {
   return track.clips.flatMap((clip, i) => {
     const stays = [
@@ -66,11 +66,11 @@ const stretchOfTrack = {
   track: z.string(),
   start: z.number().min(0),
   end: z.number().positive(),
-  /** For what stays of clips behind the stretch: as many as there are clips on the track. */
+  /** Ids for the parts of clips behind the range: as many as there are clips on the track. */
   ids: boundedList(z.string().min(1).max(64), 2000),
 };
 
-/** Takes out what sounds on a track within a stretch. */
+/** Removes what sounds on a track within a range. */
 export const clearClips = defineEdit({
   name: 'clearClips',
   args: z.strictObject(stretchOfTrack),
@@ -84,7 +84,7 @@ export const clearClips = defineEdit({
   },
 });
 
-/** Lays clips over a stretch of a track, in the place of what sounds there. */
+/** Replaces what sounds within a range of a track by clips. */
 export const layClips = defineEdit({
   name: 'layClips',
   args: z.strictObject({

@@ -17,19 +17,19 @@ function draftClip(draft: Draft<Piece>, id: string): { clip: Draft<Clip>; track:
   return found as { clip: Draft<Clip>; track: Draft<Track> };
 }
 
-/** A place in seconds, on the sample on which it is played: parts of a clip that are cut there meet to the sample. */
+/** A position in seconds, rounded to the sample on which it is played: parts cut there join to the sample. */
 export const onSample = (piece: Piece, beat: number): number =>
   beatsToSamples(beat, tempoOf(piece), piece.sampleRate) / piece.sampleRate;
 
 const held = (value: number, low: number, high: number): number => Math.max(low, Math.min(high, value));
 
-/** Fades that do not reach past what is left of the clip. */
+/** Fades limited to the remaining length of the clip. */
 function fitFades(clip: Draft<Clip>): void {
   clip.fadeInSeconds = Math.min(clip.fadeInSeconds, clip.lengthSeconds);
   clip.fadeOutSeconds = Math.min(clip.fadeOutSeconds, clip.lengthSeconds - clip.fadeInSeconds);
 }
 
-/** Moves one edge of a clip; what stays of it sounds where it did. It goes as far as its sound reaches. */
+/** Moves one edge of a clip, up to the end of its sound; the remaining part sounds at the same time as before. */
 export const trimClip = defineEdit({
   name: 'trimClip',
   args: z.strictObject({ clip: z.string(), side: z.enum(['start', 'end']), beat: z.number().min(0) }),
@@ -59,7 +59,7 @@ export const trimClip = defineEdit({
   },
 });
 
-/** Cuts a clip in two that sound as the one did. */
+/** Splits a clip into two that sound as the one did. */
 export const splitClip = defineEdit({
   name: 'splitClip',
   args: z.strictObject({ clip: z.string(), beat: z.number().min(0), id: z.string().min(1).max(64) }),
@@ -90,7 +90,7 @@ export const splitClip = defineEdit({
   },
 });
 
-/** Makes one clip again of two that go on in one sound. */
+/** Joins two clips of which one continues the other. */
 export const joinClip = defineEdit({
   name: 'joinClip',
   args: z.strictObject({ clip: z.string() }),
@@ -113,7 +113,7 @@ export const joinClip = defineEdit({
   },
 });
 
-/** Moves the sound within a clip, which stays where it is. */
+/** Slips the sound within a clip, whose edges stay. */
 export const slipClip = defineEdit({
   name: 'slipClip',
   args: z.strictObject({ clip: z.string(), offsetSeconds: z.number().min(0) }),
@@ -190,7 +190,7 @@ export const repeatClip = defineEdit({
   },
 });
 
-/** Lets a clip fade into the next one on its track over all of where they overlap. */
+/** Crossfades a clip into the next one on its track over all of their overlap. */
 export const crossfadeClip = defineEdit({
   name: 'crossfadeClip',
   args: z.strictObject({ clip: z.string() }),

@@ -12,7 +12,7 @@ export const addClip = defineEdit({
   args: z.strictObject({
     track: z.string(),
     clip: clipSchema,
-    /** Its sound, where the piece does not have it yet. */
+    /** Its sound, if it is new to the piece. */
     sounds: z.record(z.string(), z.custom<Piece['sounds'][string]>()).optional(),
   }),
   label: ({ track, clip }, before) => `Place ${clip.name} on ${channelName(before, track)}`,

@@ -8,7 +8,7 @@ const nameOf = (piece: Piece, target: Target | undefined): string =>
     ? `${paramOf(piece, target)?.label.toLowerCase() ?? 'a parameter'} of ${channelName(piece, channelOfTarget(target))}`
     : 'a parameter';
 
-/** Lets a control of a controller move a parameter, in the place of the one that did. One control may move several. */
+/** Maps a control of a controller to a parameter, replacing the previous one. One control may move several. */
 export const mapControl = defineEdit({
   name: 'mapControl',
   args: z.strictObject({ control: controlSchema }),

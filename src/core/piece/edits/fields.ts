@@ -63,7 +63,7 @@ export const removeField = defineEdit({
   },
 });
 
-/** Base values that one hand left together: one edit, so one undo. */
+/** Sets several base values in one edit, so that one undo reverts all. */
 export const leaveValues = defineEdit({
   name: 'leaveValues',
   args: z.strictObject({ name: z.string().min(1).max(120), values: snapshotSchema.shape.values }),

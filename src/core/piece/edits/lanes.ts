@@ -23,7 +23,7 @@ function draftLane(draft: Draft<Piece>, id: string): Draft<Lane> {
 
 const HOW = { ride: 'Record', draw: 'Add a lane for', thin: 'Thin' } as const;
 
-/** Puts a lane in the place of the one with the same target. */
+/** Replaces the lane with the same target. */
 export function putLane(draft: Draft<Piece>, lane: Lane): void {
   if (!paramOf(draft, lane.target))
     throw new EditRefused('What was moved is no longer in the piece; the move has nothing to go to.');
@@ -32,7 +32,7 @@ export function putLane(draft: Draft<Piece>, lane: Lane): void {
   else draft.lanes.push(lane);
 }
 
-/** The lane as it is after a pass of recording, or drawn by hand: replaces the one with the same target. */
+/** The lane after a pass of recording, or drawn by hand: replaces the one with the same target. */
 export const recordMove = defineEdit({
   name: 'recordMove',
   args: z.strictObject({ lane: laneSchema, how: z.enum(['ride', 'draw', 'thin']) }),
@@ -49,7 +49,7 @@ export const layMoves = defineEdit({
   apply: (draft, { lanes }) => lanes.forEach((lane) => putLane(draft, lane)),
 });
 
-/** A send opens for picked hits; one that is not there yet is made, shut. */
+/** Opens a send for picked hits; one that does not exist is created, closed. */
 export const throwHits = defineEdit({
   name: 'throwHits',
   args: z.strictObject({ lane: laneSchema, hits: z.number().int().min(1) }),
@@ -88,7 +88,7 @@ export const setLaneOn = defineEdit({
   },
 });
 
-/** Whether what is under a clip goes where the clip goes. Changes nothing that is heard. */
+/** Sets whether points travel with the clips above them. Does not change the sound. */
 export const setLanesTravel = defineEdit({
   name: 'setLanesTravel',
   args: z.strictObject({ lanes: z.array(z.string()).min(1), travels: z.boolean() }),
@@ -103,7 +103,7 @@ export const setLanesTravel = defineEdit({
   },
 });
 
-/** Points moves at another parameter: they keep their places on the rail. */
+/** Redirects moves to another parameter: they keep their positions on the rail. */
 export const pointLane = defineEdit({
   name: 'pointLane',
   args: z.strictObject({ lane: z.string(), to: targetSchema }),
@@ -137,7 +137,7 @@ export const removeLane = defineEdit({
   },
 });
 
-/** Takes all moves of a channel away, or of the piece. */
+/** Removes all moves of a channel, or of the piece. */
 export const clearLanes = defineEdit({
   name: 'clearLanes',
   args: z.strictObject({ channel: z.string().nullable() }),

@@ -13,7 +13,7 @@ import { putLane } from './lanes';
 import { shareLength } from './runs';
 import { dropIdle } from './targets';
 
-/** What a change of a modulator says in the history. */
+/** Label of a modulator's change in the history. */
 const CHANGE_NAMES: Readonly<Record<keyof ModulatorChange, string>> = {
   name: 'Name',
   kind: 'Kind',
@@ -45,7 +45,7 @@ const nameOf = (piece: Piece, id: string): string =>
 
 const turnsMacro = ({ target }: Pick<Link, 'target'>): boolean => target.kind === 'macro';
 
-/** Ties a modulator to a parameter; one that is not there yet is made. */
+/** Links a modulator to a parameter; one that does not exist is created. */
 export const addLink = defineEdit({
   name: 'addLink',
   args: z.strictObject({ modulator: modulatorSchema, link: linkSchema }),
@@ -64,7 +64,7 @@ export const addLink = defineEdit({
   },
 });
 
-/** How far a link turns, by what curve, and within what; null gives it the whole rail again. */
+/** Sets depth, curve and range of a link; null stands for the whole rail. */
 export const setLink = defineEdit({
   name: 'setLink',
   args: z.strictObject({
@@ -91,7 +91,7 @@ export const setLink = defineEdit({
   },
 });
 
-/** Removes a link, and its modulator when it turns nothing more. */
+/** Removes a link, and its modulator when it has no other link. */
 export const removeLink = defineEdit({
   name: 'removeLink',
   args: z.strictObject({ link: z.string() }),
@@ -103,7 +103,7 @@ export const removeLink = defineEdit({
   },
 });
 
-/** Sets fields of a modulator. One that becomes another kind keeps what both kinds have. */
+/** Sets fields of a modulator. One that changes its kind keeps the fields that both kinds have. */
 export const setModulator = defineEdit({
   name: 'setModulator',
   args: z.strictObject({ modulator: z.string(), change: modulatorChangeSchema }),
@@ -130,8 +130,8 @@ function assignOwn(modulator: Modulator, change: ModulatorChange): void {
 }
 
 /**
- * Writes what the links of a parameter did as moves, and takes the links away, or lets them rest where it was: what is
- * heard stays.
+ * Converts the links of a parameter to moves, and removes the links, or disables them over that range: the sound is
+ * unchanged.
  */
 export const linksToMoves = defineEdit({
   name: 'linksToMoves',

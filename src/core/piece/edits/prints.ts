@@ -7,7 +7,7 @@ import { printSchema, type Clip, type Piece, type Print, type Send, type Lane } 
 import { soundSchema } from '../soundInfo';
 import { tempoOf } from '../tempoOf';
 
-/** The ids that what is placed gets, and whether the clip it was made of is muted for it. */
+/** Ids of the placed clip and track, and whether the source clip is muted. */
 const placeSchema = z.strictObject({
   clip: z.string().min(1).max(64),
   track: z.string().min(1).max(64),
@@ -23,7 +23,7 @@ const sameSends = (some: readonly Send[], others: readonly Send[]): boolean =>
   some.length === others.length &&
   some.every((send, i) => send.to === others[i]!.to && send.level === others[i]!.level && send.pre === others[i]!.pre);
 
-/** Gives a track the moves of another's level, place and sends; those of its effects are in the print. */
+/** Copies the moves of a track's level, pan and sends to another; those of its effects are in the print. */
 function carryLevels(draft: Draft<Piece>, from: string, to: string): void {
   const moved = (current(draft.lanes) as Lane[]).flatMap(({ target, ...lane }) =>
     (target.kind === 'channel' || target.kind === 'send') && target.channel === from
@@ -34,8 +34,8 @@ function carryLevels(draft: Draft<Piece>, from: string, to: string): void {
 }
 
 /**
- * Lays a print at the sample it came from, on a track for prints with the level and pan of the track it was made from;
- * in the place of its clip it also goes where that went.
+ * Places a print at the sample it came from, on a track for prints with the level and pan of the track it was made
+ * from; when it replaces its clip it also gets its sends.
  */
 function layPrint(draft: Draft<Piece>, print: Print, { clip: id, track, instead }: Place): void {
   const piece = draft as Piece;
@@ -102,7 +102,7 @@ export const placePrint = defineEdit({
   },
 });
 
-/** A print made anew: what was placed from it follows. */
+/** A print rendered again: the clips placed from it are updated. */
 export const renewPrint = defineEdit({
   name: 'renewPrint',
   args: z.strictObject({ print: printSchema, sound: soundSchema }),

@@ -8,8 +8,8 @@ import { draftTrack, makeRoom } from './channels';
 import { putLane } from './lanes';
 
 /**
- * What a recipe laid into several places at once: new tracks, clips cut to make room, effects at the end of chains, and
- * the moves on them; one undo takes all of it away.
+ * Everything that a recipe adds: new tracks, clips cut to make room, effects at the end of chains, and the moves on
+ * them; one undo removes all of it.
  */
 export const layParts = defineEdit({
   name: 'layParts',

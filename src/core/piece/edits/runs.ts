@@ -7,7 +7,7 @@ import type { Piece } from '../piece';
 export const runsOf = (piece: Pick<Piece, 'modulators'>, hold: string): Run[] =>
   piece.modulators.filter((modulator): modulator is Run => modulator.kind === 'run' && modulator.hold === hold);
 
-/** Steps cut to a count, or repeated from the first up to it. */
+/** Truncates steps to a count, or repeats them up to it. */
 export const resizedSteps = (steps: readonly number[], count: number): number[] =>
   Array.from({ length: count }, (_, i) => steps[i % steps.length]!);
 

@@ -6,7 +6,7 @@ import { metreSchema, sectionSchema, type Piece } from '../piece';
 const nameOf = (piece: Piece, id: string): string =>
   piece.sections?.find((section) => section.id === id)?.name ?? 'section';
 
-/** Names the place where a part of the piece begins; one that is there already takes the new name. */
+/** Adds the beginning of a section; an existing one at this beat is renamed. */
 export const putSection = defineEdit({
   name: 'putSection',
   args: sectionSchema,
@@ -23,7 +23,7 @@ export const putSection = defineEdit({
   },
 });
 
-/** Gives a section a metre of its own; null takes it away. */
+/** Gives a section a metre of its own; null removes it. */
 export const setSectionMetre = defineEdit({
   name: 'setSectionMetre',
   args: z.strictObject({ section: z.string(), metre: metreSchema.nullable() }),

@@ -41,7 +41,7 @@ export const removeReturn = defineEdit({
   },
 });
 
-/** Sets a send, and makes it when there is none. */
+/** Sets a send, and creates it when there is none. */
 export const setSend = defineEdit({
   name: 'setSend',
   args: z.strictObject({
@@ -84,7 +84,7 @@ export const removeSend = defineEdit({
   },
 });
 
-/** Gives other channels the same sends; those that would make a loop are left out. */
+/** Gives other channels the same sends; those that would make a loop are skipped. */
 export const copySends = defineEdit({
   name: 'copySends',
   args: z.strictObject({ from: z.string(), to: z.array(z.string()).min(1) }),

@@ -5,7 +5,7 @@ import { findMacro, findSlot } from '../find';
 import { MAIN, ON_PARAM, type Piece, type Slot, type Snapshot } from '../piece';
 import { draftChannel } from './channels';
 
-/** Gives a target its base value; one whose kind the value does not fit stays as it is. */
+/** Sets the base value of a target; a value of the wrong kind is ignored. */
 export function setBase(draft: Draft<Piece>, { target, value }: Snapshot['values'][number]): void {
   switch (target.kind) {
     case 'effect': {

@@ -29,7 +29,7 @@ export const dropSnapshot = defineEdit({
   },
 });
 
-/** Sets every value that a snapshot has and that no followed lane moves; what is gone from the piece is left out. */
+/** Sets every value of a snapshot that no active lane moves; targets that no longer exist are skipped. */
 export const recallSnapshot = defineEdit({
   name: 'recallSnapshot',
   args: z.strictObject({ id: z.string() }),

@@ -38,7 +38,7 @@ export const dropKept = defineEdit({
   },
 });
 
-/** Puts a kept setting in the place of the chain; moves of effects that are not in it go. */
+/** Replaces the chain by a stored variant; moves of effects that are not in it are removed. */
 export const takeKept = defineEdit({
   name: 'takeKept',
   args: z.strictObject(where),

@@ -3,7 +3,7 @@ import { chainOf, findMacro, kindWaitedFor, sameTarget, slotsIn } from '../find'
 import type { EffectTarget, Piece, Target } from '../piece';
 import { axesOf } from '../playField';
 
-/** Takes away the moves, links and fields of all targets that are gone, and modulators that turn nothing any more. */
+/** Removes the moves, links and fields of targets that no longer exist, and modulators without links. */
 export function dropTargets(draft: Draft<Piece>, gone: (target: Target) => boolean): void {
   draft.lanes = draft.lanes.filter(({ target }) => !gone(target));
   draft.links = draft.links.filter(({ target }) => !gone(target));
@@ -12,13 +12,13 @@ export function dropTargets(draft: Draft<Piece>, gone: (target: Target) => boole
   dropIdle(draft);
 }
 
-/** Takes away what turns nothing. */
+/** Removes modulators without links. */
 export function dropIdle(draft: Draft<Piece>): void {
   const turns = ({ id }: { readonly id: string }): boolean => draft.links.some(({ modulator }) => modulator === id);
   const isThere = ({ target }: { readonly target: Target }): boolean =>
     target.kind !== 'macro' || findMacro(draft, target.macro) !== undefined;
   draft.modulators = draft.modulators.filter(turns);
-  // A macro's own moves go with it, and what turned it may turn nothing any more.
+  // A macro's own moves are removed with it, and its modulators may have lost their last link.
   draft.lanes = draft.lanes.filter(isThere);
   draft.links = draft.links.filter(isThere);
   if (draft.controls) draft.controls = draft.controls.filter(isThere);
@@ -27,7 +27,7 @@ export function dropIdle(draft: Draft<Piece>): void {
 }
 
 /**
- * Moves that wait for a kind of effect find it when it has come; where it has moves of its own by then, they go on
+ * Moves that wait for a kind of effect are attached to it once it exists; where it has moves of its own, they go on
  * waiting.
  */
 export function attachWaiting(draft: Draft<Piece>): void {
@@ -37,7 +37,7 @@ export function attachWaiting(draft: Draft<Piece>): void {
   }
 }
 
-/** What a target that waits has found, or null. */
+/** The target that a waiting one is attached to, or null. */
 function foundTarget(piece: Piece, target: Target): EffectTarget | null {
   const kind = kindWaitedFor(target);
   if (target.kind !== 'effect' || kind === undefined) return null;

@@ -15,7 +15,7 @@ export interface SourcePart {
   readonly lengthSeconds: number;
 }
 
-/** What the steps of a clip begin with: its sound as it was before any. */
+/** The source of a clip's steps: its sound before any. */
 export const sourceOf = (clip: Clip): SourcePart =>
   clip.treated
     ? {
@@ -25,17 +25,17 @@ export const sourceOf = (clip: Clip): SourcePart =>
       }
     : { sound: clip.sound, offsetSeconds: clip.offsetSeconds, lengthSeconds: clip.lengthSeconds };
 
-/** All of the sound that a clip is made of, so that its edges can be drawn out once it is treated. */
+/** The whole sound of a clip, so that its edges can be extended after treatment. */
 export const wholeSourceOf = (piece: Piece, clip: Clip): SourcePart => {
   const { sound } = sourceOf(clip);
   return { sound, offsetSeconds: 0, lengthSeconds: soundSeconds(piece, { sound }) };
 };
 
-/** Clips that play a sound, as it is or treated. */
+/** Clips that play a sound, treated or not. */
 export const clipsOfSound = (piece: Piece, sound: string): Clip[] =>
   piece.tracks.flatMap(({ clips }) => clips.filter((clip) => sourceOf(clip).sound === sound));
 
-/** Steps as a line of words. */
+/** Describes steps in one line. */
 export const sayStep = (step: TreatStep): string => {
   if (step.kind === 'chain') return step.name;
   const parts = [
@@ -49,8 +49,8 @@ export const sayStep = (step: TreatStep): string => {
 };
 
 /**
- * Gives clips the sounds that their steps make of their sources; no steps give the sources back. What was trimmed stays
- * trimmed. A `part` is a larger one of the source that was treated: the clip plays what it did, and can be drawn out.
+ * Sets the sounds of clips to the results of their steps; without steps, to the sources. What was trimmed stays
+ * trimmed. `part` is a larger range of the source that was treated: the clip plays the same range, and can be extended.
  */
 export const treatClips = defineEdit({
   name: 'treatClips',
@@ -106,7 +106,7 @@ function setTreated(
   const begin = source.offsetSeconds + before.offset * times - part.offsetSeconds;
   const offset = Math.min(begin * pace, Math.max(0, whole - SLACK_SECONDS));
   const goesOn = part.offsetSeconds + part.lengthSeconds > source.offsetSeconds + source.lengthSeconds + SLACK_SECONDS;
-  // What rang on after the part has other sound in its place now.
+  // In a larger part the sound that follows replaces the former tail.
   const heard = goesOn ? Math.min(clip.lengthSeconds, before.body - before.offset) : clip.lengthSeconds;
   const toEnd = !goesOn && before.offset + clip.lengthSeconds >= before.whole - SLACK_SECONDS;
   clip.lengthSeconds = toEnd ? whole - offset : Math.min(heard * times * pace, whole - offset);
@@ -118,10 +118,10 @@ function setTreated(
   else clip.treated = { ...part, bodySeconds, steps: [...steps] };
 }
 
-/** The longest that a clip fades where it is ended. */
+/** Maximum fade of a clip that is cut short. */
 const END_FADE_SECONDS = 0.5;
 
-/** Ends clips that a treatment has made longer after so many seconds, faded out up to there. */
+/** Cuts clips that a treatment has made longer after a number of seconds, with a fade-out. */
 export const endFaded = defineEdit({
   name: 'endFaded',
   args: z.strictObject({

@@ -17,18 +17,18 @@ const held = (position: number): number => Math.min(1, Math.max(0, position));
 
 /** Value of a parameter with links at a beat, as a position on its rail. */
 export interface LinkedRail {
-  /** The stretch of the rail over which it can go. */
+  /** The range of the rail that it can reach. */
   readonly low: number;
   readonly high: number;
   at(beat: number): number;
 }
 
-/** Output of a follower or a run at a beat, which cannot be told from the piece alone. */
+/** Output of a follower or a run at a beat, which the piece alone does not determine. */
 export type LiveOutput = (modulator: Follower | Run) => (beat: number) => number;
 const NO_RESTS: NonNullable<Link['rests']> = [];
 const STILL: LiveOutput = () => () => 0;
 
-/** A link's depth, curve and range, as they are when left out too. */
+/** A link's depth, curve and range, with defaults. */
 export const linkTransferOf = ({ depth, curve, range }: Pick<Link, 'depth' | 'curve' | 'range'>): LinkTransfer => ({
   depth,
   curve: curve ?? 0,
@@ -46,7 +46,7 @@ export const modulatorsOf = (piece: Piece, target: Target): Modulator[] =>
 export const isLive = (modulator: Modulator): modulator is Follower | Run =>
   modulator.kind === 'follower' || modulator.kind === 'run';
 
-/** What the links of a target do to it, over its lane or its base value; null when it has none. */
+/** The value of a target with its links, over its lane or base value; null when it has none. */
 export function linkedRail(piece: Piece, target: Target, live: LiveOutput = STILL): LinkedRail | null {
   const links = piece.links.filter((link) => sameTarget(link.target, target));
   const param = paramOf(piece, target);
@@ -102,14 +102,14 @@ function standing(piece: Piece, modulator: Modulator, live: LiveOutput): (beat: 
   if (modulator.kind !== 'macro') {
     const track = modulatorTrack(modulator, { ...contextOf(piece), tempo: constantTempoOf(piece) });
     const moved = tempoOf(piece);
-    // What turns by note values is counted by the unmoved tempo, as in the engine.
+    // Modulators with note values use the tempo without its moves, as in the engine.
     const tempo = track.byBeat ? piece.tempo : moved;
     const place = (beat: number): number =>
       track.byBar ? placeByBars(beat, metreSpans(moved), piece.tempo.beatsPerBar) : beat;
     return (beat) => modulatorAt(track, beatsToSamples(place(beat), tempo, piece.sampleRate));
   }
   const target: Target = { kind: 'macro', macro: modulator.id };
-  // What turns a macro is never a macro, so this goes no deeper.
+  // A macro is never linked to a macro, so that there is no recursion.
   const rail = linkedRail(piece, target, live);
   if (rail) return rail.at;
   const lane = findLane(piece, target);
@@ -125,8 +125,8 @@ function extremes(track: LaneTrack | null, base: number): [number, number] {
 const READINGS_PER_BEAT = 192;
 
 /**
- * What the links of a target do between two beats, laid into its lane as moves that can be corrected by hand; around
- * them it stays as it was.
+ * Converts the effect of a target's links between two beats to points of its lane, which can be edited; outside of them
+ * the lane is unchanged.
  */
 export function laneFromLinks(
   piece: Piece,

@@ -4,16 +4,16 @@ import type { Piece, Target } from '../piece';
 import { axesOf, type FieldAxis, type Lift, type PlayField } from '../playField';
 import { basePosition, laneNumber, laneTrack, laneUnit, numberInUnit, trackAt } from './lane';
 
-/** From this distance from the centre on, in halves of a side, a field has the whole of its effect. */
+/** Distance from the centre, in halves of a side, from which a field has its full effect. */
 export const FREE_RADIUS = 0.5;
 
-/** A place in a field, 0-1 from the left and from the bottom. */
+/** A position in a field, 0-1 from the left and from the bottom. */
 export interface FieldPoint {
   readonly x: number;
   readonly y: number;
 }
 
-/** A target and its place on its rail. */
+/** A target and its position on its rail. */
 export interface ParamPosition {
   readonly target: Target;
   readonly position: number;
@@ -52,7 +52,7 @@ function restPosition(piece: Piece, target: Target, beat: number): number {
   return lane?.on ? trackAt(laneTrack(piece, lane, param), beat) : basePosition(piece, target, param);
 }
 
-/** The point of a field at which its parameters are where they are without a hand. */
+/** The point of a field that corresponds to the present values of its parameters. */
 export function restPoint(piece: Piece, { across, up }: Pick<PlayField, 'across' | 'up'>, beat: number): FieldPoint {
   const share = ({ target, from, to }: FieldAxis): number =>
     from === to ? 0.5 : within((restPosition(piece, target, beat) - from) / (to - from));
@@ -60,15 +60,15 @@ export function restPoint(piece: Piece, { across, up }: Pick<PlayField, 'across'
 }
 
 /**
- * On its way back from where a hand left it.
- * @param share of the way's time that is gone, 0-1
+ * The return of a field after the finger has left it.
+ * @param share of the return time that has passed, 0-1
  * @returns share of the distance that is left; below zero beyond the goal
  */
 export function remainingAfter(lift: Lift, share: number): number {
   if (lift === 'stay') return 1;
   if (share >= 1) return 0;
   if (lift === 'glide') return 1 - share * share * (3 - 2 * share);
-  // A swing that dies away: at its goal three times, the last at the end.
+  // A damped oscillation: it passes its goal three times, the last at the end.
   return Math.exp(-4 * share) * Math.cos(2.5 * Math.PI * share);
 }
 
@@ -81,7 +81,7 @@ export function playedNumber(piece: Piece, target: Target, number: number): numb
   const param = paramOf(piece, target);
   const unit = findLane(piece, target)?.unit ?? laneUnit(piece, target);
   if (!param) return number;
-  // What is rounded on the way back is rounded to what stays as it is.
+  // Repeated, so that the result is a fixed point of the conversion.
   let played = number;
   for (let i = 0; i < ROUNDINGS; i += 1) played = laneNumber(piece, { unit }, param, numberInUnit(piece, played, unit));
   return played;

@@ -16,7 +16,7 @@ export const laneNumber = (piece: Timed, { unit }: Pick<Lane, 'unit'>, param: Pa
   return param.kind === 'number' ? clampNumber(number, param.min, param.max) : number;
 };
 
-/** A lane's value, which may be in beats, as a place on the parameter's rail. */
+/** A lane's value, which may be in beats, as a position on the parameter's rail. */
 export const lanePosition = (piece: Timed, lane: Pick<Lane, 'unit'>, param: Param, value: number): number =>
   paramPosition(param, laneNumber(piece, lane, param, value));
 
@@ -24,12 +24,12 @@ export const lanePosition = (piece: Timed, lane: Pick<Lane, 'unit'>, param: Para
 export const numberInUnit = (piece: Timed, number: number, unit: Lane['unit']): number =>
   unit === 'beats' ? number / 1000 / secondsPerBeat(piece.tempo) : number;
 
-/** A place on the rail as a value in the lane's unit. */
+/** A position on the rail as a value in the lane's unit. */
 export const valueInUnit = (piece: Timed, param: Param, position: number, unit: Lane['unit']): number =>
   numberInUnit(piece, paramAtPosition(param, position), unit);
 
 /**
- * A lane made ready to be read: places by `placeOf` a beat, positions on the rail; switches and choices hold. Points
+ * A lane prepared for evaluation: places by `placeOf` a beat, positions on the rail; switches and choices hold. Points
  * need not be in order.
  */
 export function laneTrack(
@@ -55,7 +55,7 @@ export function laneTrack(
 export const trackAt = (track: LaneTrack, place: number): number =>
   positionAt(track, place, segmentAt(track, place, -1));
 
-/** What a lane's points are counted in: a time set as a note value keeps following the tempo. */
+/** Unit of a lane's points: a time set as a note value keeps following the tempo. */
 export function laneUnit(piece: Piece, target: Target): Lane['unit'] {
   const param = paramOf(piece, target);
   const base = baseValue(piece, target);

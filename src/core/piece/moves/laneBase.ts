@@ -4,19 +4,19 @@ import type { Lane, Piece, Target } from '../piece';
 import { heldNumberAt, positionAt, segmentAt } from '../../automation/evaluate';
 import { baseInUnit, laneTrack, laneUnit, numberInUnit, valueInUnit } from './lane';
 
-/** What a new stretch of moves is laid over: the lane that is there, or an empty one over the base value. */
+/** The lane that new points are merged into: the existing one, or an empty one over the base value. */
 export interface LaneBase {
   readonly param: Param;
   readonly lane: Lane;
-  /** Value in the lane's unit at a place of the rail. */
+  /** Value in the lane's unit at a position of the rail. */
   value(position: number): number;
   /** A number of the engine in the lane's unit. */
   exact(number: number): number;
-  /** What was there before, in the lane's unit: the lane, else the base value. */
+  /** The previous value, in the lane's unit: of the lane, else the base value. */
   before(beat: number): number;
 }
 
-/** @returns null when the target is not there */
+/** @returns null when the target does not exist */
 export function laneBaseFor(piece: Piece, target: Target, newId: string): LaneBase | null {
   const param = paramOf(piece, target);
   if (!param) return null;

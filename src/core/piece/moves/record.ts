@@ -4,12 +4,12 @@ import { laneBaseFor } from './laneBase';
 import type { Point } from '../../automation/point';
 import { inOrder, thin, type Reading } from '../../automation/thin';
 
-/** Readings may be missed by this share of the rail when they are thinned: less than a hand can hold still. */
+/** Default tolerance of thinning as a share of the rail: less than a hand can hold still. */
 export const TOLERANCE = 0.006;
 export const SEAM_BEATS = 1 / 16;
 const AS_EVER: PassSettings = { tolerance: TOLERANCE, seamBeats: SEAM_BEATS };
 
-/** What becomes of a move when the hand lets go, and what happens without one: see RECORD_MODES. */
+/** Recording mode: see RECORD_MODES. */
 export type RecordMode = 'read' | 'touch' | 'latch' | 'write';
 
 export const RECORD_MODES: readonly { readonly id: RecordMode; readonly name: string; readonly does: string }[] = [
@@ -28,15 +28,15 @@ export const RECORD_MODES: readonly { readonly id: RecordMode; readonly name: st
 ];
 
 export interface PassSettings {
-  /** Readings may be missed by this share of the rail when they are thinned. */
+  /** Tolerance of thinning as a share of the rail. */
   readonly tolerance: number;
-  /** Beats in which a recorded move glides in from, and back to, what was there. */
+  /** Beats in which a recorded move glides from, and back to, the previous values. */
   readonly seamBeats: number;
 }
 
 /**
- * The lane that a pass of recording leaves: the readings thinned, laid over what was there, gliding back to it after
- * them. Outside the pass nothing changes, also where there was no lane: there the base value stays in force.
+ * The lane that a pass of recording leaves: the thinned readings replace the previous points, with a glide back to
+ * these after them. Outside the pass nothing changes; without a lane the base value stays in force there.
  * @param readings positions on the rail with the beats at which they were heard
  * @returns null when nothing can be recorded
  */
@@ -89,14 +89,14 @@ export function laneFromStep(piece: Piece, target: Target, beat: number, positio
   return { ...on.lane, on: true, points: [...before, step, ...after] };
 }
 
-/** A step is led by a point that is so many beats before it: less than a sample at any tempo. */
+/** A step is preceded by a point this many beats before it: less than a sample at any tempo. */
 const LEAD_BEATS = 1e-6;
 
 /**
- * The lane that something played leaves: every reading holds until the next, as the engine took them, so that it plays
- * back as it was heard. Outside [first reading, end) nothing changes.
+ * The lane recorded from Play: every reading holds until the next, as in the engine, so that it plays back as it was
+ * heard. Outside [first reading, end) nothing changes.
  * @param readings positions on the rail with the beats at which they took effect
- * @param endBeat where the hand's last value gave way to what was there before
+ * @param endBeat at which the previous values return
  */
 export function laneFromSteps(
   piece: Piece,
@@ -124,8 +124,8 @@ export function laneFromSteps(
 }
 
 /**
- * Points that lead to a step: the last holds until it. It is left out where the one before holds the same, and is at
- * the start where there is none: a step can then be moved to an earlier beat.
+ * Points before a step: the last holds until it. It is left out where the one before holds the same, and is at the
+ * start where there is none: a step can then be moved to an earlier beat.
  */
 function ledTo(before: readonly Point[]): readonly Point[] {
   const [previous, last] = [before[before.length - 2], before[before.length - 1]];

@@ -12,7 +12,7 @@ import { laneFromStep } from './record';
 /** Distance on the rail below which a value counts as the same. */
 const SAME = 1e-6;
 
-/** A value on its way to where a snapshot has it: places on the rail, 0-1. */
+/** A value that moves to that of a snapshot: positions on the rail, 0-1. */
 export interface Goal {
   readonly target: Target;
   readonly param: Param;
@@ -40,7 +40,7 @@ export function takeSnapshot(piece: Piece, channel: string | null, beat: number,
   return { id, name, channel, values };
 }
 
-/** What of a snapshot is elsewhere at a beat; targets that are gone are left out. */
+/** The values of a snapshot that differ at a beat; targets that no longer exist are skipped. */
 export function goalsOf(piece: Piece, snapshot: Snapshot, beat: number): Goal[] {
   return snapshot.values.flatMap(({ target, value }): Goal[] => {
     const param = paramOf(piece, target);
@@ -66,8 +66,8 @@ export function morphedAt({ param, from, to }: Goal, share: number): number {
 }
 
 /**
- * The lanes that go to a snapshot from a beat on, over so many beats, and stay there up to whatever comes later.
- * @param newId makes the id of a lane that is not there yet, from its number
+ * The lanes that move to a snapshot from a beat on, over a number of beats, and stay there up to the next points.
+ * @param newId makes the id of a new lane, from its number
  */
 export function morphLanes(
   piece: Piece,

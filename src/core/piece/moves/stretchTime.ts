@@ -3,9 +3,8 @@ import { MIN_GAP } from '../../automation/editPoints';
 import type { LaneRange, LaneRangePoint } from './laneRange';
 
 /**
- * Every point on the nearest line of a grid that is counted from the piece's beginning; of several that fall together
- * the last stays.
- * @param at where the stretch begins in the piece
+ * Quantises every point to a grid that is counted from the piece's beginning; of several on one line the last is kept.
+ * @param at beginning of the range in the piece
  */
 export function quantised(stretch: LaneRange, gridBeats: number, at: number): LaneRange {
   const made: LaneRangePoint[] = [];
@@ -17,7 +16,7 @@ export function quantised(stretch: LaneRange, gridBeats: number, at: number): La
   return { ...stretch, points: made };
 }
 
-/** Twice as long, half as long: the same moves, faster or slower. */
+/** Scales the range in time: the same moves, faster or slower. */
 export const stretchedBy = (stretch: LaneRange, factor: number): LaneRange => ({
   ...stretch,
   lengthBeats: stretch.lengthBeats * factor,

@@ -3,7 +3,7 @@ import { laneFromPass, type PassSettings } from './record';
 import { clearLaneRange, pasteLaneRange, copyLaneRange } from './laneRange';
 import { inOrder, type Reading } from '../../automation/thin';
 
-/** Place on the rail of a pass at a beat: between readings in a straight line, outside of them as the nearest. */
+/** Position on the rail of a pass at a beat: linear between readings, outside of them that of the nearest. */
 function readAt(readings: readonly Reading[], beat: number): number {
   const after = readings.findIndex((reading) => reading.beat >= beat);
   if (after === 0) return readings[0]!.position;
@@ -27,7 +27,7 @@ export function clippedPass(readings: readonly Reading[], from: number, to: numb
 }
 
 /**
- * What a lane was before any of several passes, where they were played; elsewhere as it is.
+ * A lane with the ranges of several passes restored to their state before the first of them.
  * @param before null where there was none
  */
 export function withoutPasses(
@@ -50,7 +50,7 @@ export function withoutPasses(
   return was && pasteLaneRange(piece, lane.target, from, was, 1, lane.id, 'value');
 }
 
-/** A pass laid into a lane again, all of it or the part in a stretch: passes are joined stretch by stretch. */
+/** Merges a pass into a lane again, all of it or the part in a range: passes are combined range by range. */
 export function passLaid(
   piece: Piece,
   target: Target,

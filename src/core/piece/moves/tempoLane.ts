@@ -5,12 +5,10 @@ import { splitPoints } from '../../automation/editPoints';
 import { laneTrack, trackAt } from './lane';
 import type { Point } from '../../automation/point';
 
-/**
- * A ramp is played as stretches of one tempo, this long in beats: less than a millisecond off the smooth ramp anywhere.
- */
+/** A ramp is played as segments of constant tempo, this long in beats: less than a millisecond off the smooth ramp. */
 const STRETCH_BEATS = 1 / 16;
 
-/** What a lane of tempo makes of the time of a piece. */
+/** The time of a piece as moved by a lane of tempo. */
 export function tempoMapOf(piece: Pick<Piece, 'tempo' | 'sampleRate'>, lane: Pick<Lane, 'unit' | 'points'>): TempoMap {
   const track = laneTrack(piece, lane, TEMPO);
   const bpmOf = (beat: number): number => paramAtPosition(TEMPO, trackAt(track, beat));
@@ -35,8 +33,8 @@ export function tempoMapOf(piece: Pick<Piece, 'tempo' | 'sampleRate'>, lane: Pic
 }
 
 /**
- * Points of a tempo lane that goes to `bpm` from a place on, over so many beats or at once, and stays there up to
- * whatever comes later.
+ * Points of a tempo lane that moves to `bpm` from a beat on, over a number of beats or at once, and stays there up to
+ * the next points.
  */
 export function tempoChange(
   piece: Pick<Piece, 'tempo' | 'sampleRate'>,

@@ -19,17 +19,17 @@ export type HitRule =
   | { readonly kind: 'every'; readonly count: number }
   | { readonly kind: 'bright'; readonly count: number }
   | { readonly kind: 'phrase'; readonly bars: number }
-  /** Share of all hits that is chosen, the loudest first. */
+  /** Share of all hits that is picked, the loudest first. */
   | { readonly kind: 'loud'; readonly share: number }
   | { readonly kind: 'gap'; readonly beats: number };
 
 export interface ThrowSettings {
-  /** How long before the hit the send opens, and how long after it it closes, in beats. */
+  /** Beats before the hit at which the send opens, and after it at which it closes. */
   readonly leadBeats: number;
   readonly lengthBeats: number;
   /** Level of the send while open, as a gain. */
   readonly amount: number;
-  /** `open` at once and shut at once; `swell` up to the end; `fall` from the beginning. */
+  /** `open` is constant; `swell` rises up to the end; `fall` falls from the beginning. */
   readonly shape: 'open' | 'swell' | 'fall';
 }
 
@@ -77,9 +77,9 @@ interface Window {
 }
 
 /**
- * The lane of a send that opens for each hit and closes after it; it replaces what the lane did there, and nothing
- * outside. Throws that overlap become one.
- * @returns null when there is nothing to throw into
+ * The lane of a send that opens for each hit and closes after it; it replaces the points there, and nothing outside.
+ * Throws that overlap become one.
+ * @returns null when the send does not exist
  */
 export function laneFromThrows(
   piece: Piece,

@@ -15,10 +15,11 @@ export const hasOldHistory = (document: unknown): boolean =>
 const isOfLists = ({ path }: Patch): boolean => (CHANGED_LISTS as readonly unknown[]).includes(path[0]);
 
 /**
- * The history of a document of version 1 to 5 as one of version 6. Patches name places inside the document, so they are
- * made anew: the old ones are applied to the old document, every state is migrated, and neighbours are compared. An
- * entry whose patches do not fit the document, with all that is beyond it, cannot be undone any more and says so.
- * @param document the stored one, before it is migrated  @param cursor how many entries are in force in it
+ * The history of a document of version 1 to 5 as one of version 6. Patches refer to paths within the document, so they
+ * are computed again: the old ones are applied to the old document, every state is migrated, and neighbours are
+ * compared. An entry whose patches do not fit the document, with all that is beyond it, cannot be undone any more and
+ * says so.
+ * @param document the stored one, before it is migrated  @param cursor number of entries that are applied in it
  */
 export function migrateHistory(document: Stored, entries: readonly HistoryEntry[], cursor: number): HistoryEntry[] {
   const made = [...entries];
@@ -69,7 +70,7 @@ function migrateEntry(entry: HistoryEntry, before: ChangedLists | null, after: C
   };
 }
 
-/** What leads from the migrated form of one state of the lists to that of another. */
+/** Patches from the migrated form of one state of the lists to that of another. */
 function between(from: ChangedLists, to: ChangedLists): Patch[] {
   const [start, end] = [listsToVersion6(from), listsToVersion6(to)];
   const [, patches] = produceWithPatches(start, (draft) => {

@@ -15,7 +15,7 @@ const named = z.looseObject({ kind: z.string() });
 const SEND = 'send:';
 const MACRO = 'macro:';
 
-/** Version 5 told a send, a macro and the tempo by the parameter's text, and an effect by its id beside it. */
+/** Version 5 identified a send, a macro and the tempo by the parameter's text, and an effect by its id beside it. */
 function target(stored: unknown): unknown {
   const old = oldTarget.safeParse(stored).data;
   if (!old) return stored;
@@ -34,7 +34,7 @@ const FIELDS: Readonly<Record<string, readonly string[]>> = {
   macro: ['level'],
   follower: ['follows', 'attackMs', 'releaseMs'],
 };
-/** What version 5 meant where one of these was left out. */
+/** Defaults of version 5. */
 const LEFT_OUT: Stored = { chance: 1, attackMs: 10, releaseMs: 250 };
 
 /** Version 5 gave every modulator the fields of all kinds. */
@@ -68,7 +68,7 @@ const ITEMS: Readonly<Record<(typeof CHANGED_LISTS)[number], (stored: unknown) =
 
 const done = new WeakMap<object, unknown>();
 
-/** The same item gives the same object again, so that what did not change between two documents is told by identity. */
+/** The same item gives the same object again, so that unchanged items of two documents are identical objects. */
 function migrated(item: unknown, migrate: (stored: unknown) => unknown): unknown {
   if (typeof item !== 'object' || item === null) return item;
   if (!done.has(item)) done.set(item, migrate(item));
@@ -76,8 +76,8 @@ function migrated(item: unknown, migrate: (stored: unknown) => unknown): unknown
 }
 
 /**
- * Lists of a version 5 document as version 6 has them. What is in the new form already, or cannot be understood, is
- * left as it is for the schema to judge.
+ * Lists of a version 5 document as version 6 has them. What is in the new form already, or is invalid, is left for the
+ * schema to check.
  */
 export const listsToVersion6 = (lists: ChangedLists): ChangedLists =>
   Object.fromEntries(
