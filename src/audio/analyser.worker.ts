@@ -2,7 +2,7 @@ import { ChannelAnalyser } from '../core/analysis/channelAnalyser';
 import { toAnalyserSchema } from './soundProtocol';
 import { ScopeReader } from './scopeMemory';
 
-/** Twelve looks a second: the eye takes no more, and the page draws each. */
+/** Twelve reports a second: more cannot be read, and the page draws each. */
 const LOOK_MS = 80;
 
 let analyser: ChannelAnalyser | null = null;

@@ -2,12 +2,15 @@ import { analysisReportSchema, type AnalysisReport } from '../core/analysis/anal
 import type { ToAnalyser } from './soundProtocol';
 
 export interface ChannelAnalysis {
-  /** Counts anew what is told since the beginning. */
+  /** Resets what is accumulated since the beginning. */
   clear(): void;
   end(): void;
 }
 
-/** Reads what the audio thread leaves of a channel, in a worker, and tells what it found twelve times a second. */
+/**
+ * Reads the sound of a channel that the audio thread writes, in a worker, and reports its analysis twelve times a
+ * second.
+ */
 export function startAnalysis(
   memory: SharedArrayBuffer,
   sampleRate: number,

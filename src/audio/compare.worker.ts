@@ -2,7 +2,7 @@ import { soundFigures } from '../core/analysis/soundFigures';
 import { render } from '../core/engine/render';
 import { toComparer } from './protocol';
 
-/** Renders a setting and tells its figures. */
+/** Renders a setting and reports its measurements. */
 self.onmessage = (event: MessageEvent<unknown>) => {
   const { key, plan, sounds, fromSample, toSample } = toComparer.parse(event.data);
   const rendered = render({

@@ -3,7 +3,7 @@ import type { CompareJob } from '../core/engine/compare';
 import { fromComparer, type ToComparer } from './protocol';
 import type { LoadedSound } from './soundLibrary';
 
-/** Finds the figures of several settings one after another, in a worker. @returns how to end it */
+/** Measures several settings one after another, in a worker. @returns a function that ends it */
 export function compareAll(
   jobs: ReadonlyMap<string, CompareJob>,
   sounds: readonly LoadedSound[],

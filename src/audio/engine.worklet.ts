@@ -13,7 +13,7 @@ import { toEngine, type FromEngine, type ToEngine } from './protocol';
 const FALL = 0.9939;
 /** The clock may run ahead of the sound by this much before a block counts as late; devices take blocks in bunches. */
 const LATE_SECONDS = 0.06;
-/** Two clocks drift apart by up to this much a second; so much is forgiven. */
+/** Two clocks drift apart by up to this much a second; this much is tolerated. */
 const DRIFT = 2e-4;
 /** A device settles in its first moments; nothing is counted then. */
 const SETTLING_SECONDS = 1;
@@ -23,9 +23,9 @@ const BLOCKS_PER_LOAD = 130;
  * take blocks in fours.
  */
 const BLOCKS_PER_LOOK = 5;
-/** Idle for so long, without sound or messages, it reports that; and again after as long. */
+/** It reports being idle after this long without sound or messages; and again after as long. */
 const IDLE_SECONDS = 5;
-/** How long a stretch of rehearsing lasts: what is told meanwhile waits no longer than this. */
+/** How long a stretch of rehearsing lasts: messages meanwhile wait no longer than this. */
 const REHEARSED_MS = 4;
 
 interface WorkletScope {
@@ -44,9 +44,12 @@ class EngineProcessor extends scope.AudioWorkletProcessor {
   private readonly scopeWriter: ScopeWriter;
   private readonly gestures: GestureReader;
   private readonly rehearsal = new Rehearsal(this.engine);
-  /** What sounds in the engine is for nobody. */
+  /** The engine rehearses: its output is discarded. */
   private rehearsing = false;
-  /** Where it tells itself to rehearse on, so that blocks and messages come in between; null until it is given. */
+  /**
+   * Port by which it posts itself the next rehearsal, so that blocks and messages come in between; null until it is
+   * given.
+   */
   private cue: MessagePort | null = null;
   private cued = false;
   private plan: Plan | null = null;
@@ -90,7 +93,7 @@ class EngineProcessor extends scope.AudioWorkletProcessor {
   obey(message: ToEngine): void {
     const { engine } = this;
     this.idleFrames = 0;
-    // Sounds are not read meanwhile, and a hand is looked at when the next block is played.
+    // Sounds are not read meanwhile, and gestures are read before the next block.
     if (message.type !== 'sounds' && message.type !== 'gesture') this.endRehearsal();
     if (message.type === 'sounds') for (const sound of message.sounds) engine.addSound(sound.hash, sound.channels);
     else if (message.type === 'plan') this.usePlan(message.plan);
@@ -131,7 +134,7 @@ class EngineProcessor extends scope.AudioWorkletProcessor {
     this.cue = there;
   }
 
-  /** Has it go on soon, when there is something to rehearse and nothing is heard. */
+  /** Schedules the next rehearsal, when there is something to rehearse and nothing is heard. */
   callRehearsal(): void {
     if (!this.cue || this.cued || this.rehearsal.done || !(this.rehearsing || this.idle)) return;
     this.cued = true;

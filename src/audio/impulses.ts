@@ -6,7 +6,7 @@ import { RestartingWorker } from './restartingWorker';
 
 type Sounds = ReadonlyMap<string, { readonly channels: readonly Float32Array[] }>;
 
-/** Has the impulses of a plan made in a worker, one at a time; a wish that is no longer in the plan is dropped. */
+/** Prepares the impulses of a plan in a worker, one at a time; a request that is no longer in the plan is dropped. */
 export class ImpulseMaker {
   readonly made = new Map<string, PreparedImpulse>();
   private needs: readonly ImpulseNeed[] = [];
@@ -40,7 +40,7 @@ export class ImpulseMaker {
     this.next();
   }
 
-  /** Looks for work; also when a sound has come that something waited for. */
+  /** Starts the next request; also called when a sound has been loaded. */
   next(): void {
     if (this.working) return;
     const need = this.needs.find(

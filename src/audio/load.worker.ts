@@ -1,7 +1,7 @@
 import { effectLoad } from '../core/engine/load';
 import { toLoads } from './protocol';
 
-/** Finds what each effect costs, one after another. */
+/** Measures the load of each effect, one after another. */
 self.onmessage = (event: MessageEvent<unknown>) => {
   const { slots, context, sounds } = toLoads.parse(event.data);
   const known = new Map(sounds.map((sound) => [sound.hash, sound.channels]));

@@ -3,7 +3,7 @@ import type { Slot } from '../core/piece/piece';
 import { fromLoads, type ToLoads } from './protocol';
 import type { LoadedSound } from './soundLibrary';
 
-/** Measures what effects cost here, one after another in a worker. @returns how to end it */
+/** Measures the load of effects on this machine, one after another in a worker. @returns a function that ends it */
 export function measureLoads(
   slots: readonly Slot[],
   context: ValueContext,

@@ -33,9 +33,9 @@ export interface EngineState {
    * page never reads half of a pair.
    */
   origin: number;
-  /** It came to where it is by the loop. */
+  /** It is at its position by a jump of the loop. */
   turned: boolean;
-  /** Share of the time there is that the audio thread needs. */
+  /** Load: share of the available time that the audio thread needs. */
   load: number;
   /** Times that the audio thread fell behind. */
   late: number;
@@ -90,7 +90,7 @@ export class MeterWriter {
     this.rise(at + 3, wet, fall);
   }
 
-  /** How alike both sides of a channel are (-1 to 1), and what mono loses of it in dB. */
+  /** Correlation of a channel (-1 to 1), and its loss in mono in dB. */
   image(index: number, correlation: number, monoDb: number): void {
     const at = HEADER + index * PER_CHANNEL;
     this.cells[at + 4] = correlation;
@@ -98,7 +98,7 @@ export class MeterWriter {
   }
 
   /**
-   * Peaks of one effect, what enters it and the treated part of what leaves, and what moves in its picture.
+   * Peaks of one effect, of its input and its wet output, and the activity shown in its picture.
    * @param lagSeconds how far back a hold reads
    */
   slot(index: number, dry: number, wet: number, activity: number, lagSeconds: number, fall: number): void {
@@ -172,7 +172,7 @@ export class MeterReader {
     return this.cells[HEADER + channel * PER_CHANNEL + 5] ?? 0;
   }
 
-  /** Peak at an effect, counted through the whole piece. @param which 0 what enters, 1 what it adds */
+  /** Peak at an effect, counted through the whole piece. @param which 0 input, 1 wet output */
   slotPeak(slot: number, which: 0 | 1): number {
     return slot < 0 || slot >= MAX_SLOTS ? 0 : this.cells[SLOTS + slot * PER_SLOT + which]!;
   }
@@ -182,7 +182,7 @@ export class MeterReader {
     return slot < 0 || slot >= MAX_SLOTS ? 0 : this.cells[SLOTS + slot * PER_SLOT + 2]!;
   }
 
-  /** How far back a hold reads now, in seconds; 0 where it takes what passes, or nothing is held. */
+  /** Lag of a hold's read position, in seconds; 0 where it uses the input, or nothing is held. */
   slotLag(slot: number): number {
     return slot < 0 || slot >= MAX_SLOTS ? 0 : this.cells[SLOTS + slot * PER_SLOT + 3]!;
   }

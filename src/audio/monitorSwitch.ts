@@ -1,6 +1,6 @@
 import { MONITOR_GAINS, type Monitor } from '../core/engine/monitor';
 
-/** Changes take this long, in seconds, so that they hold no click. */
+/** Duration of changes in seconds, so that they do not click. */
 const FADE_SECONDS = 0.01;
 
 /** The switch between the engine and the speakers. */

@@ -11,8 +11,8 @@ export interface PictureOrder {
 }
 
 /**
- * Asks the picture worker, which all views share, for what an effect does.
- * A view that asks again before its turn has its older wish dropped.
+ * Requests pictures of effects from the picture worker, which all views share. A view that asks again before its turn
+ * has its older request dropped.
  */
 export class Painter {
   private readonly waiting = new Map<string, { order: PictureOrder; onPicture: (picture: EffectPicture) => void }>();
@@ -31,7 +31,7 @@ export class Painter {
     },
   );
 
-  /** @param who the view; each has one wish at a time */
+  /** @param who the view; each has one request at a time */
   paint(who: string, order: PictureOrder, onPicture: (picture: EffectPicture) => void): void {
     this.waiting.set(who, { order, onPicture });
     if (!this.working) this.next();

@@ -2,7 +2,10 @@ import { handClap, standInHears } from '../core/impulses/standIn';
 import { exponentialSweep, placeOfSweep, SWEEP_SECONDS } from '../core/impulses/sweep';
 import { toPlaces, type FromPlaces } from './soundProtocol';
 
-/** Long transforms away from the page: what the stand-in room answers, and the place a sweep went through. */
+/**
+ * Long transforms away from the page: the response of the simulated room, and the impulse response from a recorded
+ * sweep.
+ */
 self.onmessage = (event: MessageEvent<unknown>) => {
   const order = toPlaces.parse(event.data);
   const answer: FromPlaces = {

@@ -14,7 +14,7 @@ import { reasonOf } from '../core/reasonOf';
 /** Why there is no sound, in words for the screen. */
 export class NoAudio extends Error {}
 
-/** A browser that has not begun to give sound after this time will most likely not. */
+/** Time after which a browser that has not started sound most likely will not. */
 const WAKE_MS = 3000;
 const NO_OUTPUT =
   'The browser gives no sound: it waits for an audio output that does not answer. Connect or choose one, then press Play again. Your piece is as it was.';
@@ -22,7 +22,7 @@ const NO_OUTPUT =
 /** An audio thread that is idle is suspended unless it was sent a message within so long. */
 const IDLE_MS = 4000;
 
-/** A browser whose word differs by more than this from its own latency is not believed. */
+/** Maximum difference of the browser's output timestamps from its reported latency; beyond it they are ignored. */
 const DOUBTED_SECONDS = 0.5;
 
 /** The browser's audio thread works in blocks of so many frames. */
@@ -30,7 +30,7 @@ const BLOCK_FRAMES = 128;
 const MAX_REACTION = 200;
 const KEPT_REACTIONS = 512;
 
-/** Where the sound goes and how much the browser holds back. */
+/** Output device and latency. */
 export interface OutputChoice {
   /** Id of a device; empty for the system's own output. */
   readonly sinkId: string;
@@ -52,7 +52,7 @@ export const canChooseOutput = (): boolean =>
  */
 export class Player {
   readonly meters: MeterReader;
-  /** Where the sound of the channel that is watched is. */
+  /** Memory with the sound of the watched channel. */
   readonly scope: SharedArrayBuffer;
   private readonly memory: SharedArrayBuffer;
   /** Ring of gestures to the running audio thread; null while there is none. */
@@ -71,12 +71,12 @@ export class Player {
     this.tell({ type: 'impulse', key, impulse: { frames: impulse.frames, stages: [...impulse.stages] } }),
   );
   private listening: Listening | null = null;
-  /** Channels that are looked at, the newest last: it is the one that is watched. */
+  /** Channels that views ask for, the newest last: that one is watched. */
   private watchers: readonly { readonly channel: string }[] = [];
   private parked = 0;
   private asked: number | null = null;
   private playing = false;
-  /** Told when gestures with their tags have taken effect. */
+  /** Called when gestures have taken effect, with their tags. */
   private readonly waiting = new Map<number, { readonly at: number | null; readonly tell: (sample: number) => void }>();
   private tags = 0;
   private readonly reactions: number[] = [];
@@ -154,7 +154,7 @@ export class Player {
     this.tell({ type: 'listen', listening });
   }
 
-  /** Has the sound of a channel left in `scope`. @returns lets go: whoever looked before looks again */
+  /** Watches a channel: its sound is written to `scope`. @returns ends it, and watches the previous one again */
   watch(channel: string): () => void {
     const watcher = { channel };
     this.setWatchers([...this.watchers, watcher]);
@@ -211,7 +211,7 @@ export class Player {
   }
 
   private noteReaction(blocks: number): void {
-    // Playing that went elsewhere meanwhile says nothing.
+    // If playing has jumped meanwhile, there is no result.
     if (blocks < -MAX_REACTION || blocks > MAX_REACTION) return;
     this.reactions.push(blocks < 0 ? 0 : blocks);
     if (this.reactions.length > KEPT_REACTIONS) this.reactions.shift();
@@ -224,8 +224,8 @@ export class Player {
   }
 
   /**
-   * Sample of the piece now being computed; until the thread has heard of it, and while nothing plays, the place last
-   * asked for.
+   * Sample of the piece now being computed; until the thread has received it, and while nothing plays, the position
+   * last requested.
    */
   get position(): number {
     if (this.asked !== null) {
@@ -235,15 +235,12 @@ export class Player {
     return this.node ? this.meters.read().position : this.parked;
   }
 
-  /** Seconds between a sample's computing and its being heard, as far as the browser knows. */
+  /** Output latency in seconds, as the browser reports it. */
   get latencySeconds(): number {
     return this.context ? this.context.baseLatency + (this.context.outputLatency || 0) : 0;
   }
 
-  /**
-   * The sample of the piece that is heard at a moment of the page's clock, in ms: by the browser's own word on what is
-   * put out when.
-   */
+  /** The sample of the piece that is heard at a time of the page's clock, in ms: by the browser's output timestamps. */
   heardAt(moment: number): number {
     const state = this.meters.read();
     const late = this.position - this.latencySeconds * this.sampleRate;
@@ -325,8 +322,8 @@ export class Player {
   }
 
   /**
-   * Goes on with another output or latency, which a browser takes only for a new audio thread: what rings is lost,
-   * playing goes on where it was. Of several in quick succession the last is used.
+   * Restarts with another output or latency, which a browser takes only for a new audio context: tails are lost,
+   * playing continues at its position. Of several in quick succession the last is used.
    */
   setOutput(output: OutputChoice): Promise<void> {
     this.output = output;
@@ -382,7 +379,7 @@ export class Player {
     this.lastMessageAt = performance.now();
     if (this.suspended) {
       this.suspended = false;
-      // Refused where the output has gone meanwhile; playing says so.
+      // Rejected where the output was removed meanwhile; playing reports it.
       this.context?.resume().catch(() => undefined);
     }
     this.onActivity();

@@ -1,7 +1,7 @@
 let context: AudioContext | null = null;
 let playing: AudioBufferSourceNode | null = null;
 
-/** Plays a sound by itself, outside the piece; a second call stops the first. @returns how to stop it */
+/** Plays a sound by itself, outside the piece; a second call stops the first. @returns a function that stops it */
 export async function preview(
   sound: { readonly channels: readonly Float32Array[] },
   sampleRate: number,

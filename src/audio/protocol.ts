@@ -42,7 +42,7 @@ export type ToImpulses = z.infer<typeof toImpulses>;
 export const fromImpulses = z.object({ key: z.string(), impulse: prepared.nullable() });
 export type FromImpulses = z.infer<typeof fromImpulses>;
 
-/** A setting asked of the comparer, and its figures. */
+/** A setting sent to the comparer, and its measurements. */
 export const toComparer = z.object({
   key: z.string(),
   plan,
@@ -53,7 +53,7 @@ export const toComparer = z.object({
 export type ToComparer = z.infer<typeof toComparer>;
 export const fromComparer = z.object({ key: z.string(), figures: soundFiguresSchema.nullable() });
 
-/** A follower whose levels through a piece are asked. */
+/** A request for a follower's values through a piece. */
 export const toFollow = z.object({ piece: pieceSchema, modulator: followerSchema, sounds: soundList });
 export type ToFollow = z.infer<typeof toFollow>;
 export const fromFollow = z.object({
@@ -62,18 +62,18 @@ export const fromFollow = z.object({
   values: z.instanceof(Float64Array),
 });
 
-/** Effects whose load is asked, and the share of the audio thread's time that one takes. */
+/** A request for the load of effects, and the load of one. */
 export const toLoads = z.object({ slots: z.array(effectSchema), context: valueContext, sounds: soundList });
 export type ToLoads = z.infer<typeof toLoads>;
 export const fromLoads = z.object({ slot: z.string(), share: z.number() });
 
-/** What the page tells the audio thread. */
+/** Messages from the page to the audio thread. */
 export const toEngine = z.discriminatedUnion('type', [
   z.object({ type: z.literal('sounds'), sounds: soundList }),
   z.object({ type: z.literal('plan'), plan }),
   z.object({ type: z.literal('impulse'), key: z.string(), impulse: prepared }),
   /**
-   * Both ends of a channel on which the audio thread, which can make none itself, tells itself what to do between
+   * Both ends of a message channel by which the audio thread, which cannot create one, posts itself work between
    * blocks.
    */
   z.object({ type: z.literal('cue'), ports: z.tuple([port, port]) }),
@@ -101,8 +101,8 @@ export const toEngine = z.discriminatedUnion('type', [
 export type ToEngine = z.infer<typeof toEngine>;
 
 /**
- * What the audio thread tells of itself: what of a message it could not read, that it had nothing to do for some
- * seconds, or gestures that have taken effect.
+ * Messages from the audio thread: an unreadable message, that it was idle for some seconds, or gestures that have taken
+ * effect.
  */
 export const fromEngine = z.discriminatedUnion('type', [
   z.object({ type: z.literal('refused'), message: z.string() }),
@@ -114,7 +114,7 @@ export const fromEngine = z.discriminatedUnion('type', [
 ]);
 export type FromEngine = z.infer<typeof fromEngine>;
 
-/** What the page asks of the print worker, and what it answers. */
+/** Messages to the print worker, and its answers. */
 export const toPrinter = z.object({
   plan,
   sounds: soundList,
@@ -134,7 +134,7 @@ export const fromPrinter = z.discriminatedUnion('type', [
   z.object({ type: z.literal('failed'), message: z.string() }),
 ]);
 
-/** A part of a sound and the steps it shall go through, and what comes of it. */
+/** A part of a sound and its treatment steps, and the result. */
 export const toTreater = z.object({
   channels: z.array(floats).min(1).max(2),
   steps: z.array(stepSchema),
@@ -149,7 +149,7 @@ export const fromTreater = z.discriminatedUnion('type', [
   z.object({ type: z.literal('failed'), message: z.string() }),
 ]);
 
-/** An effect and its values, asked of the picture worker, and what it does. */
+/** An effect and its values for the picture worker, and the picture. */
 export const toPainter = z.object({
   effect: z.string(),
   values: z.record(z.string(), z.union([z.number(), z.string(), z.boolean()])),

@@ -4,7 +4,7 @@ interface RecorderScope {
 }
 const scope = globalThis as unknown as RecorderScope;
 
-/** Hands on what comes in, a run at a time; copies, since a browser uses its own again. */
+/** Posts the input block by block; copies, since the browser reuses its buffers. */
 class Recorder extends scope.AudioWorkletProcessor {
   process(inputs: Float32Array[][]): boolean {
     const input = inputs[0];

@@ -3,8 +3,8 @@ import type { Four } from '../core/analysis/channelAnalyser';
 import type { StepListener } from '../core/engine/channel';
 
 /**
- * Shared memory in which the audio thread leaves the sound of one channel, before and after its effects, for the analyser
- * to read.
+ * Shared memory to which the audio thread writes the sound of one channel, before and after its effects, for the
+ * analyser to read.
  */
 const FRAMES = 65_536;
 const MASK = FRAMES - 1;
@@ -59,8 +59,8 @@ export class ScopeReader {
   }
 
   /**
-   * @param take is given what came, at the beginning of each array of `four`; not called where nothing came
-   * @returns how many samples came
+   * @param take called with the new samples, at the beginning of each array of `four`; not called where there are none
+   * @returns number of new samples
    */
   read(take: (four: Four, frames: number) => void): number {
     const head = Atomics.load(this.head, 0);

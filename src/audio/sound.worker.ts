@@ -4,7 +4,10 @@ import { readFloatWav } from '../core/formats/floatWav';
 import { toLoader } from './soundProtocol';
 import { reasonOf } from '../core/reasonOf';
 
-/** Fetches a sound, brings it to the piece's rate, lays it into memory the audio thread shares, and draws its peaks. */
+/**
+ * Fetches a sound, resamples it to the piece's rate, copies it into memory shared with the audio thread, and computes
+ * its peaks.
+ */
 async function load(data: unknown): Promise<void> {
   const order = toLoader.parse(data);
   try {

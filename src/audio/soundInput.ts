@@ -12,7 +12,7 @@ export interface Take {
   readonly onLevel: (peak: number, share: number) => void;
 }
 
-/** Where sound comes from outside: one or two channels as they were heard. */
+/** A sound input: records one or two channels. */
 export interface SoundInput {
   readonly id: 'microphone' | 'standIn';
   readonly name: string;
@@ -28,11 +28,11 @@ function askPlaces(order: ToPlaces): Promise<Float32Array[]> {
   }).finally(() => worker.terminate());
 }
 
-/** The impulse of the place that a recorded sweep went through. */
+/** The impulse response from a recorded sweep. */
 export const findPlace = (recorded: readonly Float32Array[], sampleRate: number): Promise<Float32Array[]> =>
   askPlaces({ type: 'sweep', recorded: [...recorded], sampleRate });
 
-/** A room that ships with Zephiro and answers as a real one would, for trying without a microphone. */
+/** The simulated room that ships with Zephiro, for use without a microphone. */
 const standIn: SoundInput = {
   id: 'standIn',
   name: 'Stand-in room',

@@ -13,7 +13,7 @@ export interface LoadedSound {
 
 type Waiting = { resolve(sound: LoadedSound): void; reject(error: Error): void };
 
-/** Loads sounds in a worker, each once; what failed can be asked for again. */
+/** Loads sounds in a worker, each once; a failed one can be requested again. */
 export class SoundLibrary {
   private readonly waiting = new Map<string, Waiting>();
   private readonly loads = new Map<string, Promise<LoadedSound>>();

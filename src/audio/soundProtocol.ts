@@ -1,12 +1,11 @@
 import * as z from 'zod';
 
-// What is said about sounds alone stands by itself: those who say it need to know neither effects nor plans, and are
-// there at once.
+// Messages about sounds are separate: their senders need neither effects nor plans, and are loaded first.
 
 export const floats = z.custom<Float32Array>((value) => value instanceof Float32Array);
 export const soundList = z.array(z.object({ hash: z.string(), channels: z.array(floats).min(1).max(2) }));
 
-/** A sound asked of the sound worker: where it is and the rate it is wanted at. */
+/** A request to the sound worker: a sound's address and the wanted rate. */
 export const toLoader = z.object({
   hash: z.string(),
   url: z.string(),
@@ -20,7 +19,7 @@ export const fromLoader = z.discriminatedUnion('type', [
   z.object({ type: z.literal('failed'), hash: z.string(), message: z.string() }),
 ]);
 
-/** Sounds whose hits are wanted, at this rate, and those of one of them. */
+/** A request for the onsets of sounds at this rate, and the onsets of one of them. */
 export const toHits = z.object({ sounds: soundList, sampleRate: z.number() });
 export type ToHits = z.infer<typeof toHits>;
 export const fromHits = z.object({
@@ -29,8 +28,8 @@ export const fromHits = z.object({
 });
 
 /**
- * Asked of the place worker: what the stand-in room hears, or the place a sweep went through; and the channels it
- * gives.
+ * Requests to the place worker: the response of the simulated room, or the impulse response from a sweep; and the
+ * channels it returns.
  */
 export const toPlaces = z.discriminatedUnion('type', [
   z.object({ type: z.literal('standIn'), sweep: z.boolean(), seconds: z.number(), sampleRate: z.number() }),
@@ -40,7 +39,7 @@ export type ToPlaces = z.infer<typeof toPlaces>;
 export const fromPlaces = z.object({ channels: z.array(floats).min(1).max(2) });
 export type FromPlaces = z.infer<typeof fromPlaces>;
 
-/** What the page tells the analyser. */
+/** Messages from the page to the analyser. */
 export const toAnalyserSchema = z.discriminatedUnion('type', [
   z.object({
     type: z.literal('begin'),

@@ -14,8 +14,8 @@ export interface WorkerJob<Done> {
 
 /**
  * Starts a worker on one order; playing goes on. To cancel, the worker is ended.
- * @param read what it says, looked at before it is believed
- * @param what it does, for the message when it cannot be started
+ * @param read parses its messages
+ * @param what description, for the message when it cannot be started
  */
 export function startWorker<Done>(
   url: string,

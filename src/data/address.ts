@@ -4,9 +4,9 @@ import { wellFormed } from '../core/piece/fields';
 export const VIEW_NAMES = ['piece', 'chain', 'moves', 'play', 'shelf'] as const;
 export type ViewName = (typeof VIEW_NAMES)[number];
 
-/** Where one is: what the browser's address says. */
+/** A position in the interface, as the browser's address gives it. */
 export interface Address {
-  /** Null leaves it to the piece that was open last. */
+  /** Null stands for the piece that was open last. */
   readonly piece: string | null;
   readonly view: ViewName;
   /** The channel in view; null leaves it as it is. */
@@ -23,7 +23,7 @@ const isView = (word: string | undefined): word is ViewName => VIEW_NAMES.some((
 /** Views that show the piece as a whole, whatever channel is open. */
 const isWhole = (view: ViewName): boolean => view === 'play' || view === 'shelf';
 
-/** A part of an address as text; one that is no valid escape is taken as it is. */
+/** A part of an address as text; an invalid escape is kept unchanged. */
 function decoded(part: string): string {
   try {
     return decodeURIComponent(part);

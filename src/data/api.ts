@@ -84,8 +84,8 @@ export async function removeBlock(id: string): Promise<void> {
 const UPLOAD_LOOK_MS = 700;
 
 /**
- * @param onStatus told again and again how far it has come, while it takes longer than a moment
- * @param signal ends it; nothing of it stays on the server then
+ * @param onStatus called repeatedly with the progress, while it takes longer than a moment
+ * @param signal ends it; nothing of it is left on the server then
  */
 export async function uploadSound(
   body: Blob,
@@ -113,7 +113,7 @@ export async function startExport(order: ExportOrder): Promise<void> {
   await call(API.startExport, { body: order });
 }
 
-/** Stops an export, or puts a finished one away with its files. */
+/** Stops an export, or removes a finished one with its files. */
 export async function removeExport(id: string): Promise<void> {
   await call(API.removeExport, { params: { id } });
 }
@@ -126,11 +126,11 @@ export const exportArchiveUrl = (id: string): string => addressOf(API.readExport
 
 export const archiveUrl = (piece: string): string => addressOf(API.writeArchive, { params: { id: piece } });
 
-/** Brings a piece in from an archive; gives its id here. */
+/** Imports a piece from an archive; returns its id here. */
 export const readArchive = async (body: Blob): Promise<string> => (await call(API.readArchive, { body })).id;
 
-/** How much the sounds on the server take. */
+/** Disk space of the sounds on the server. */
 export const readStorage = (): Promise<StorageUse> => call(API.readStorage);
 
-/** Removes sounds that nothing uses; gives what was removed. */
+/** Removes sounds that nothing uses; returns what was removed. */
 export const clearStorage = (): Promise<SoundAmount> => call(API.clearStorage);

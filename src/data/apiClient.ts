@@ -1,7 +1,7 @@
 import { addressOf, type AnswerOf, type Endpoint, type CallOptions } from '../core/api/endpoint';
 import { problemSchema } from '../core/api/schemas';
 
-/** What the server said against a request, or that it could not be reached (`status` 0). */
+/** A problem that the server answered with, or that it could not be reached (`status` 0). */
 export class ApiProblem extends Error {
   constructor(
     readonly status: number,
@@ -55,7 +55,7 @@ type Endable = Pick<AnyCallOptions, 'signal'>;
 /**
  * Asks an endpoint that answers with JSON, and reads its answer by the endpoint's schema.
  * @throws ApiProblem for what the server refuses, and when it cannot be reached
- * @throws ZodError for an answer that is none of the endpoint's
+ * @throws ZodError for an answer that does not match the endpoint's schema
  */
 export async function call<E extends Endpoint>(
   endpoint: E,

@@ -3,9 +3,9 @@ import type { Hear } from '../core/engine/slot';
 import type { Monitor } from '../core/engine/monitor';
 import type { Slot } from '../core/piece/piece';
 
-/** What is heard instead of the piece as it is; the piece itself stays. */
+/** What is heard instead of the piece; the piece itself is not changed. */
 interface Audition {
-  /** The effect whose editor is open: what `hear` and `matched` are about. */
+  /** The effect whose editor is open: `hear` and `matched` apply to it. */
   readonly metered: { readonly channel: string; readonly slot: string } | null;
   readonly hear: Hear;
   readonly matched: boolean;
@@ -13,7 +13,7 @@ interface Audition {
   readonly audition: { readonly channel: string; readonly chain: readonly Slot[]; readonly gainDb: number } | null;
   /** How the main output is listened to. */
   readonly monitor: Monitor;
-  /** Held down: the whole piece is heard untreated for as long. */
+  /** While held down, the whole piece is heard without effects. */
   readonly comparing: boolean;
 }
 

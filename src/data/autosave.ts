@@ -6,7 +6,7 @@ import { useOpenPiece } from './openPiece';
 import { UnsavedStore, type UnsavedBase, type UnsavedSending } from './unsavedStore';
 import { changeBetween, isInCopy, migrateSave, sendWork } from './unsavedWork';
 
-/** An edit is on its way to the server within this time. */
+/** Maximum delay before an edit is sent to the server. */
 const QUIET_MS = 350;
 const RETRY_MS = 1500;
 const LOCK = 'zephiro.window.';
@@ -31,13 +31,13 @@ const sendingOf = ({ save, upTo }: Sent, window: string): UnsavedSending => ({
  * window, from the turn in which an edit is made until the server has it.
  */
 export class Autosave {
-  /** Of this page, until it is left. */
+  /** Identifies this page. */
   readonly window = newId();
   private timer: ReturnType<typeof setTimeout> | null = null;
   private busy = false;
   private unanswered: Sent | null = null;
   private seq = 0;
-  /** Ends when all that was given to the browser's database is there. */
+  /** Resolves when all pending writes to the browser's database are done. */
   private kept: Promise<boolean> = Promise.resolve(true);
   private readonly endings: (() => void)[] = [];
   private readonly ended = new AbortController();
@@ -117,7 +117,7 @@ export class Autosave {
     void this.write((unsaved) => unsaved.addChange(change));
   }
 
-  /** Has something written into the browser's database, in this turn; what cannot be is remembered and told. */
+  /** Writes to the browser's database, in this turn of the event loop; a failure is recorded and reported. */
   private write(act: (unsaved: UnsavedStore) => Promise<void>): Promise<boolean> {
     const { unsaved } = this;
     const written = unsaved
@@ -187,7 +187,7 @@ export class Autosave {
     // The copy must not be written again by this save: whoever opens it goes on from there.
     if (problem.status === 409)
       await this.write((unsaved) => unsaved.setSending({ ...sendingOf(sent, this.window), inCopy: problem.detail }));
-    // Nothing is said to be kept before it is.
+    // Reported only once it is stored.
     const kept = await this.kept;
     const { saving, say, piece, change } = useOpenPiece.getState();
     if (piece?.id !== sent.save.piece.id) {
@@ -205,8 +205,8 @@ export class Autosave {
   }
 
   /**
-   * Sends what windows that are gone could not save. Call before a piece is opened.
-   * @throws ApiProblem when the server cannot take it now; it stays kept then
+   * Sends the unsaved work of windows that were closed. Call before a piece is opened.
+   * @throws ApiProblem when the server cannot take it now; it stays stored then
    */
   async sendEarlierWork(): Promise<void> {
     await sendLegacyWork();
@@ -219,7 +219,7 @@ export class Autosave {
   }
 
   /**
-   * Sends the unsaved work of a window that is gone. If its piece has been opened here meanwhile, it is opened again
+   * Sends the unsaved work of a window that was closed. If its piece has been opened here meanwhile, it is opened again
    * with that work in it; if it has unsaved changes here, the work stays stored until the next opening.
    */
   private async sendOf(unsaved: UnsavedStore, { window, pieceId }: UnsavedBase, late: boolean): Promise<void> {
@@ -238,7 +238,7 @@ export class Autosave {
 const ONLY_HERE =
   'This browser cannot keep your work: it is in this window alone until it is saved. Leave the window open.';
 
-/** Holds a name for as long as this page lives, so that others see that it does. @returns lets go of it */
+/** Holds a lock for as long as this page exists, so that other windows can detect it. @returns releases it */
 function holdLock(name: string): () => void {
   const { locks } = globalThis.navigator ?? {};
   if (!locks) return () => undefined;

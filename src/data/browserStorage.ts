@@ -1,7 +1,7 @@
 import type * as z from 'zod';
 
 /**
- * What this browser keeps under a key; `fallback` where there is nothing, or nothing that the schema takes.
+ * A value in the browser's storage; `fallback` where there is none, or an invalid one.
  * @param storage `sessionStorage` for what this window alone keeps
  */
 export function readStored<T>(key: string, schema: z.ZodType<T>, fallback: T, storage = globalThis.localStorage): T {

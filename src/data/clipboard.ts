@@ -1,7 +1,7 @@
 import { create } from 'zustand';
 import type { LaneRange } from '../core/piece/moves/laneRange';
 
-/** Moves that were copied, and how their values go to another rail. */
+/** Copied moves, and how their values are mapped to another rail. */
 interface Clipboard {
   readonly clipboard: readonly LaneRange[];
   readonly pasteBy: 'position' | 'value';

@@ -20,7 +20,7 @@ export type SaveState =
   | { readonly kind: 'refused'; readonly message: string }
   | { readonly kind: 'conflict'; readonly message: string; readonly keptAs: string | null };
 
-/** What can be done about what a notice says, by one tap. */
+/** The action of a notice. */
 export interface NoticeAction {
   readonly label: string;
   /** As it is spoken, where the label alone does not say enough. */
@@ -36,19 +36,19 @@ interface OpenPiece {
   cursor: number;
   /** Entries from this place on have not reached the server. */
   savedEntries: number;
-  /** The earliest place at which the history was cut since the last save was put together. */
+  /** The lowest index at which the history was truncated since the last save was prepared. */
   cutSince: number;
   /** Counts every change of piece, entries or cursor; a save is current while this has not moved on. */
   change: number;
   saveState: SaveState;
   notice: string | null;
   noticeAction: NoticeAction | null;
-  /** What the server does not have yet could not be kept in this browser either. */
+  /** Unsaved work could not be stored in this browser either. */
   unkept: boolean;
   /** Counts how often a piece was opened. */
   opened: number;
   open(id: string): Promise<void>;
-  /** Does an edit; a refusal becomes a notice and changes nothing. */
+  /** Applies an edit; a refusal becomes a notice and changes nothing. */
   run<Args>(edit: Edit<Args>, args: Args): boolean;
   /** Undoes or redoes until `cursor` entries are in force. */
   goTo(cursor: number): void;
@@ -63,7 +63,7 @@ interface OpenPiece {
   saving(state: SaveState): void;
   /** Waits until the server has everything. @throws Error saying why it cannot have it now */
   saved(): Promise<void>;
-  /** A save is being put together now. */
+  /** A save is being prepared. */
   saveBegins(): void;
   savedAs(revision: number, upTo: number, change: number): void;
 }
@@ -223,10 +223,7 @@ const saying = (
 /** After a change: to be saved, or, after a conflict, to be added to the copy that is kept of it. */
 const pendingAfter = (state: SaveState): SaveState => (state.kind === 'conflict' ? state : { kind: 'waiting' });
 
-/**
- * As far towards a place in the history as edits can be read: undoing others than the last ones would change what they
- * did not.
- */
+/** The nearest reachable cursor: undoing past an edit that cannot be read would change what it did not. */
 function reachable(entries: readonly HistoryEntry[], cursor: number, goal: number): number {
   let at = cursor;
   while (at > goal && entries[at - 1]!.edit !== UNREADABLE_EDIT) at -= 1;

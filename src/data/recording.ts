@@ -3,11 +3,11 @@ import type { Reading } from '../core/automation/thin';
 import { SEAM_BEATS, type RecordMode } from '../core/piece/moves/record';
 import type { Lane } from '../core/piece/piece';
 
-/** A recorded pass as the hand gave it, kept so that it can be thinned again. */
+/** The raw readings of a recorded pass, kept so that it can be thinned again. */
 export interface Take {
   /** The lane it became, as it was then. */
   readonly lane: Lane;
-  /** What was there before. */
+  /** The lane before it. */
   readonly before: Lane | null;
   readonly readings: readonly Reading[];
   readonly tolerance: number;

@@ -20,7 +20,7 @@ const changeSchema = z.object({
   pieceId: z.string(),
   window: z.string(),
   seq: z.number(),
-  /** What leads from the piece before it to the piece after it. */
+  /** Patches from the piece before it to the piece after it. */
   patches: z.array(patchSchema),
   /** A new entry of the history, which goes where the cursor was; null for undo and redo. */
   entry: historyEntrySchema.nullable(),
@@ -37,12 +37,12 @@ const sendingSchema = z.object({
   window: z.string(),
   saveId: z.string(),
   upTo: z.number(),
-  /** What the server said of the copy; absent while there was no such answer. */
+  /** The server's answer about the copy; absent before it. */
   inCopy: z.string().optional(),
 });
 export type UnsavedSending = z.infer<typeof sendingSchema>;
 
-/** All that one window left of one piece. */
+/** All stored work of one window on one piece. */
 export interface UnsavedWork {
   readonly base: UnsavedBase;
   readonly changes: readonly UnsavedChange[];
@@ -55,7 +55,7 @@ interface Schema extends DBSchema {
   bases: { key: Key; value: UnsavedBase };
   changes: { key: [pieceId: string, window: string, seq: number]; value: UnsavedChange };
   sendings: { key: Key; value: UnsavedSending };
-  /** What no server takes, for a person to look at. */
+  /** Work that no server accepts, kept for inspection. */
   aside: { key: number; value: { readonly at: string; readonly reason: string; readonly work: unknown } };
 }
 
@@ -89,8 +89,8 @@ export class UnsavedStore {
   }
 
   /**
-   * Begins anew from a state of the server: what was written for this piece and window before is forgotten. Does not
-   * wait for the disk, as the server has all of it, and the first change, which must outlive the page, waits for this.
+   * Resets to a state of the server: what was written for this piece and window before is removed. Does not wait for
+   * the disk, as the server has all of it, and the first change, which must outlive the page, waits for this.
    */
   async begin(base: UnsavedBase): Promise<void> {
     await this.replace(base, Infinity, {});
@@ -99,7 +99,8 @@ export class UnsavedStore {
   async addChange(change: UnsavedChange): Promise<void> {
     const tx = this.db.transaction('changes', 'readwrite', ON_DISK);
     void tx.store.put(change);
-    // Not left to the browser, which would wait for the turn after: the page may be gone by then.
+    // Committed explicitly: the browser would wait for the next turn of the event loop, and the page may be closed by
+    // then.
     tx.commit();
     await tx.done;
   }
@@ -140,7 +141,7 @@ export class UnsavedStore {
     await this.forget(work.base.pieceId, work.base.window);
   }
 
-  /** What windows left, those with no change left out. Records that cannot be read are passed over. */
+  /** The stored work of windows, without those that have no changes. Unreadable records are skipped. */
   async list(): Promise<UnsavedWork[]> {
     const works: UnsavedWork[] = [];
     for (const stored of await this.db.getAll('bases')) {

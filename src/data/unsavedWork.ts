@@ -16,7 +16,7 @@ export interface HistoryState {
   readonly cursor: number;
 }
 
-/** What leads from one state of the open piece to the next: an edit, or undo and redo. */
+/** A transition from one state of the open piece to the next: an edit, or undo and redo. */
 export function changeBetween(
   before: HistoryState,
   now: HistoryState,
@@ -32,7 +32,7 @@ export function changeBetween(
   return { patches, entry: null, cursor };
 }
 
-/** Work put together: the piece with all changes, and the end of the history that the server lacks. */
+/** Combined work: the piece with all changes, and the history entries that the server lacks. */
 interface Replayed {
   readonly piece: Piece;
   readonly history: SaveRequest['history'];
@@ -103,8 +103,8 @@ export const isInCopy = ({ changes, sending }: UnsavedWork): boolean =>
   sending?.inCopy !== undefined && changes.every(({ seq }) => seq <= sending.upTo);
 
 /**
- * Sends what a window that is gone could not save.
- * @returns what became of it, to be told; null when the server has it as it was meant
+ * Sends the unsaved work of a window that was closed.
+ * @returns the outcome, to be reported; null when the server has it as intended
  * @throws ApiProblem when the server cannot take it now; it is still kept then
  */
 export async function sendWork(store: UnsavedStore, work: UnsavedWork): Promise<string | null> {

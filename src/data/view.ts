@@ -12,7 +12,7 @@ export type OpenSheet = 'commands' | 'piece' | 'add' | 'history' | 'gaps' | 'fil
 
 export type CardPage = 'menu' | 'replace' | 'copy' | 'wet' | 'save';
 
-/** What this window shows and has chosen; not part of the piece. */
+/** State and selection of this window; not part of the piece. */
 interface View {
   /** Channel and effect in view. */
   readonly channel: string;
@@ -31,7 +31,7 @@ interface View {
   readonly rangeInFront: boolean;
   /** Doublings of the time scale over fitting the whole piece. */
   readonly zoom: number;
-  /** What points fall on when they are dragged or drawn. */
+  /** Snapping of points that are dragged or drawn. */
   readonly snap: Snap;
   readonly lanesShown: LanesShown;
   /** Lanes to be in view while only chosen ones are, and lanes that are folded, by their ids. */
@@ -41,7 +41,7 @@ interface View {
   readonly touched: Target | null;
   /** Locked for a stage: only Play reacts. */
   readonly stage: boolean;
-  /** Whether every rail is followed by what it does; null leaves it to the width of the screen. */
+  /** Whether every rail shows its hint; null decides by the width of the screen. */
   readonly hints: boolean | null;
 }
 

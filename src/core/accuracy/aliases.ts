@@ -12,7 +12,7 @@ const FRAMES = 32_768;
 /** The window's main lobe ends after four bins; its side lobes are at -92 dB. */
 const NEAR_BINS = 6;
 
-/** Loudest tone up to 20 kHz that is no harmonic of a driven one, over -70 dB under it. */
+/** Level of the loudest inharmonic tone up to 20 kHz over -70 dB relative to the driven tone. */
 function aliasOver(curve: string, hz: number, sampleRate: number): number {
   const input = (i: number): number => 0.5 * Math.sin((2 * Math.PI * hz * i) / sampleRate);
   const values = { curve, drive: DRIVE_DB, oversampling: '8', match: false };

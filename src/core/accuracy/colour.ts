@@ -10,8 +10,8 @@ const RATE = 48_000;
 type Values = Readonly<Record<string, ParamValue>>;
 
 /**
- * Frequency of a tone near `hz` in each stretch of so many samples, by how its phase turns against a tone of that
- * frequency.
+ * Frequency of a tone near `hz` in each interval of a number of samples, by the drift of its phase against a tone of
+ * that frequency.
  */
 function trackedHz(samples: Float64Array, hz: number, from: number, frame = RATE / 100): number[] {
   const phases: number[] = [];
@@ -36,13 +36,13 @@ const centsOf = (found: number, wanted: number): number => 1200 * Math.log2(foun
 function vibratoError(hz: number, rate: number, depth: number): number {
   const out = runWet('chorus', { mode: 'vibrato', rate, depth, delay: 12 }, { seconds: 3, input: sine(hz, 0.5) });
   const ratio = 2 * Math.PI * rate * (depth / 1000);
-  // A hundredth of a second blurs the swing a little: by the mean of a sine over it, under its window.
+  // A window of 10 ms attenuates the modulation a little: by the windowed mean of a sine.
   const found = trackedHz(out.left, hz, RATE);
   const swing = (Math.max(...found) - Math.min(...found)) / 2 / hz;
   return 100 * (swing / (ratio * blur(rate)) - 1);
 }
 
-/** How much of a swing at `rate` is left when it is seen through the distance of two windows. */
+/** Attenuation of a modulation at `rate` by the distance of two windows. */
 const blur = (rate: number): number => Math.sin((Math.PI * rate) / 100) / ((Math.PI * rate) / 100);
 
 function flangerError(delay: number): number {
@@ -73,7 +73,7 @@ function imageOver(shift: number, blend: 1 | -1): number {
 const power = (samples: Float64Array): number =>
   10 * Math.log10(samples.reduce((sum, x) => sum + x * x, 0) / samples.length);
 
-/** How far fewer bits make a sound louder, beyond 1 dB. */
+/** Rise of the level by fewer bits, beyond 1 dB. */
 function crushOver(): number {
   const random = makeRandom(9);
   const noise = Float64Array.from({ length: 2 * RATE }, () => 0.12 * (random() - 0.5));
@@ -91,7 +91,9 @@ function crushOver(): number {
   );
 }
 
-/** First side tone of a tone that is shaken by a sine, against Bessel's functions: its level under the tone, in dB. */
+/**
+ * First sideband of a tone with sinusoidal phase modulation, against Bessel functions: its level below the tone, in dB.
+ */
 function gritError(): number {
   const [hz, shaken, amount] = [2000, 300, 0.06];
   const { left } = runWet(
@@ -106,7 +108,7 @@ function gritError(): number {
   );
 }
 
-/** Bessel's function of the first kind, as the mean over a turn. */
+/** Bessel function of the first kind, by its integral over a period. */
 const bessel = (order: number, x: number): number =>
   Array.from({ length: 2000 }, (_, i) =>
     Math.cos((order * (i + 0.5) * Math.PI) / 2000 - x * Math.sin(((i + 0.5) * Math.PI) / 2000)),
@@ -178,7 +180,7 @@ function formantError(semitones: number, formantShift: number): number {
   return 100 * ((step * (top + 1 + (0.5 * (a - c)) / (a - 2 * b + c))) / wanted - 1);
 }
 
-/** Even grains that overlap twice let a steady level through as it is. */
+/** Regular grains that overlap twice preserve a constant level. */
 function grainsError(): number {
   const { left } = runWet(
     'grains',

@@ -6,7 +6,7 @@ import { worst, type Accuracy } from './measure';
 const FREQUENCIES = Array.from({ length: 60 }, (_, i) => 100 * Math.pow(100, i / 59));
 const DISTANCE = 2;
 
-/** How far both ears are from a sphere's, up to 10 kHz, for a source all round at a height, in dB. */
+/** Deviation of both ears from a sphere's, up to 10 kHz, for a source all round at a height, in dB. */
 function headError(height: number, sampleRate: number): number {
   const [flat, errors] = [DISTANCE, [] as number[]];
   const raised = flat / Math.hypot(flat, height);

@@ -5,7 +5,7 @@ import { toneHz } from './repeats';
 import { ODD_TEMPI, runTimed, type TimedRun, type Values, type Wave } from './runTimed';
 
 interface Held extends TimedRun {
-  /** Sample at which the hand comes, and the one at which it goes. */
+  /** Samples at which `held` is switched on and off. */
   readonly from: number;
   readonly to?: number;
 }
@@ -23,7 +23,7 @@ function runHeld({ from, to = Infinity, ...run }: Held): Float64Array {
 
 const SLOPE = 1e-6;
 const FROM = 60_017;
-/** Tells the place of every sample, most exactly near the start of the hold. */
+/** A test signal that encodes the position of every sample, most precisely near the start of the hold. */
 const ramp: Wave = (i) => (i - FROM) * SLOPE;
 const placeOf = (x: number): number => x / SLOPE + FROM;
 const noise: Wave = (i) => 0.4 * Math.sin(i * i * 0.0007);
@@ -32,7 +32,7 @@ const tone =
   (i, rate) =>
     0.4 * Math.sin((2 * Math.PI * hz * i) / rate);
 
-/** How far samples of a hold were read from where they should have been, seams left out. */
+/** Deviation of a hold's read positions from the expected ones, without crossfades. */
 function placesOff(
   effect: string,
   values: Values,
@@ -62,7 +62,7 @@ function placesOff(
   );
 }
 
-/** Samples by which a hold is heard before its line, or after the way in and out that a neutral one has. */
+/** Samples by which a hold is heard before its line, or after the fades of a neutral one. */
 function linesOff(effect: string, values: Values): number {
   return worst(
     ODD_TEMPI.flatMap(({ sampleRate, bpm }) => {
@@ -105,7 +105,7 @@ function bentCents(direction: string, share: number): number {
         from: FROM,
       });
       const middle = FROM + frames / 2;
-      // Even to either side of the middle, where a straight way of the speed gives the speed in the middle as its mean.
+      // Symmetric about the middle, where the mean of a linear speed is that in the middle.
       const around = Math.round(0.02 * sampleRate);
       const turns =
         (phaseAt(out, middle + around, hz * share, sampleRate) -

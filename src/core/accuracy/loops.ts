@@ -20,7 +20,7 @@ const readingOf = (effect: string, preset: string, named: Named, how: Partial<De
     ...how,
   });
 
-/** Growth over ten seconds of the worst of some settings, in dB; what has died away counts as -200. */
+/** Growth over ten seconds of the worst of some settings, in dB; silence counts as -200. */
 const growth = (readings: readonly DecayReading[]): number =>
   Math.max(...readings.map(({ growthDb }) => Math.max(-200, growthDb)));
 const offset = (readings: readonly DecayReading[]): number =>

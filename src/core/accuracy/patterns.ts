@@ -7,8 +7,8 @@ const SECONDS = 4;
 const NOTES = ['1/16t', '1/8', '1/8d', '1/4'] as const;
 
 /**
- * Samples between the lines of a pattern of two strands, of which only the first is heard, and the first samples at which
- * it opens or shuts.
+ * Samples between the lines of a pattern of two strands, of which only the first is audible, and the first samples at
+ * which it opens or shuts.
  */
 const lineErrors = (): number[] =>
   ODD_TEMPI.flatMap(({ sampleRate, bpm }) =>

@@ -53,7 +53,7 @@ function latencyOf(quality: 'spectrum' | 'grains'): number {
 
 const FRAMES = 65_536;
 
-/** Loudest partial that is no shifted tone, in dB relative to the loudest that is. */
+/** Loudest partial that is not a shifted tone, in dB relative to the loudest that is. */
 function sideTones(
   tones: readonly (readonly [hz: number, level: number])[],
   semitones: number,

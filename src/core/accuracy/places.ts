@@ -12,7 +12,7 @@ import { worst, type Accuracy } from './measure';
 
 const RATE = 48_000;
 
-/** Falling noise as an impulse of one's own. */
+/** Decaying noise as a custom impulse response. */
 function ownImpulse(seconds: number): Float32Array {
   const random = makeRandom(17);
   return Float32Array.from(
@@ -51,7 +51,7 @@ function convolutionError(seconds: number): number {
 }
 
 /**
- * The inner part of an octave with soft edges, cut out of the spectrum: the skirts of any filter in time let a
+ * The inner part of an octave with soft edges, cut out of the spectrum: the slopes of any time-domain filter let a
  * neighbouring octave in, which in a room of carpet rings ten times as long.
  */
 function innerOctave(samples: Float32Array, hz: number): Float64Array {
@@ -74,7 +74,7 @@ function innerOctave(samples: Float32Array, hz: number): Float64Array {
   return Float64Array.from({ length: samples.length }, (_, i) => back[2 * i]!);
 }
 
-/** Rooms where Eyring holds: walls alike and not too far from one another, no wall wide open. */
+/** Rooms for which Eyring's formula is valid: similar walls and proportions, no wall fully absorbing. */
 const LIVE: Room = {
   box: [7, 9.5, 5.2],
   walls: ['plaster', 'plaster', 'plaster', 'plaster', 'planks', 'plaster'],
@@ -122,9 +122,7 @@ function reflectionError(): number {
   );
 }
 
-/**
- * How far mid and side, and left and right, down strands of their own are from the whole when they come back together.
- */
+/** Deviation of the sum of mid and side, and of left and right, in separate strands, from the input. */
 function braidError(): number {
   const [left, right] = [sine(220, 0.4), sine(331, 0.3)];
   const apart = { level1: 1, level2: 1 };

@@ -3,7 +3,7 @@ import { apart, worst, type Accuracy } from './measure';
 
 const RATE = 48_000;
 
-/** Frequency of a steady tone in Hz, by the turn of its phase over a second. */
+/** Frequency of a steady tone in Hz, by the drift of its phase over a second. */
 export function toneHz(samples: Float64Array, near: number, from: number, to: number, sampleRate = RATE): number {
   const phase = (at: number, length: number): number => {
     let re = 0;
@@ -63,7 +63,7 @@ function detuneError(cents: number): number {
   return 1200 * Math.log2(found / hz) - cents;
 }
 
-/** Deepest that a steady tone sinks under its highest level in twelve seconds of a detuned take, in dB. */
+/** Deepest dip of a steady tone below its highest level in twelve seconds of a detuned take, in dB. */
 function doublingDip(cents: number, hz: number, sampleRate: number): number {
   const { left } = runWet(
     'doubling',

@@ -30,7 +30,7 @@ export interface TimedRun {
 }
 
 /**
- * The left side of an effect that goes by musical time, in 4/4 from the beginning of a piece.
+ * The left channel of an effect that uses musical time, in 4/4 from the beginning of a piece.
  * @param before called before each block with the parameter values, which it may change
  */
 export function runTimed(

@@ -8,7 +8,10 @@ import { worst, type Accuracy } from './measure';
 
 const DECAYS = [0.3, 1, 2.7, 8, 20];
 
-/** A band that decays so fast reads some percent high or low at random: the mean of three readings is taken. */
+/**
+ * The decay of a band measures some percent high or low at random when it is this fast: the mean of three readings is
+ * taken.
+ */
 const SHORT_DECAY_SECONDS = 0.5;
 
 function decayError(space: string, sampleRate: number): number {
@@ -39,7 +42,7 @@ export function echoDensity(samples: Float64Array, at: number, half: number): nu
   return beyond / total / 0.3173;
 }
 
-/** When a tail first is so dense as noise, in ms: over 20 ms at a time. */
+/** Time in ms from which a tail is as dense as noise, over windows of 20 ms. */
 function denseAfter(space: string, sampleRate: number): number {
   const { left, right } = runWet('reverb', { space, decay: 2000 }, { sampleRate, seconds: 0.3, input: impulse });
   const half = Math.round(0.01 * sampleRate);
@@ -101,10 +104,10 @@ const LOW_AND_HIGH = [
   [2.5, 1],
 ] as const;
 
-/** The longest allpass section of a cloud's entrance rings by itself for about 0.7 s. */
+/** The longest allpass section of a cloud's entrance rings for about 0.7 s on its own. */
 const canHold = (space: string, seconds: number): boolean => space !== 'cloud' || seconds > 0.8;
 
-/** How far decays at 125 Hz and 8 kHz are from what they are set to, in percent. */
+/** Deviation of the decays at 125 Hz and 8 kHz from their settings, in percent. */
 function lowAndHighError(space: string, sampleRate: number): number {
   return worst(
     LOW_AND_HIGH.flatMap(([lowDecay, highDecay]) => {
@@ -180,7 +183,7 @@ function sealedDrift(space: string): number {
   return worst([20, 40, 59].map((second) => both(second) - both(2)));
 }
 
-/** How far what an open freeze holds moves in 57 seconds after the last sound came in, in dB. */
+/** Change of level of an open freeze in the 57 seconds after the last input, in dB. */
 function openDrift(space: string): number {
   const random = makeRandom(12);
   const noise = Float32Array.from({ length: 96_000 }, () => 1.6 * (random() - 0.5));
@@ -194,7 +197,7 @@ function openDrift(space: string): number {
   return worst([20, 40, 59].map((second) => both(second) - both(3)));
 }
 
-/** The space of which the tests measure what takes long; `npm run accuracy` measures it of all. */
+/** The space on which the tests run slow measurements; `npm run accuracy` runs them on all. */
 const TESTED = 'hall';
 
 export const spacePromises: readonly Accuracy[] = [

@@ -6,7 +6,7 @@ import { type EffectDefinition } from '../effects/define';
 import type { ParamValue } from '../params/param';
 import { fromEngineNumber, paramAtPosition, toEngineNumber } from '../params/resolve';
 
-/** One effect with drawn values, which is given a second of sound and then nothing. */
+/** One effect with random values, which is fed a second of sound and then silence. */
 export interface DecayCase {
   readonly effect: EffectDefinition;
   readonly values: Readonly<Record<string, ParamValue>>;
@@ -27,11 +27,11 @@ export interface DecayReading {
   readonly offsetGrowthDb: number;
   /** Highest level after the effect said that it is silent, in dB below full scale. */
   readonly afterSilentDb: number;
-  /** Growth that this case may read though nothing grows. */
+  /** Growth that this case may measure although nothing grows. */
   readonly toleranceDb: number;
 }
 
-/** Effects in which sound goes round or is kept: the ones that could grow. */
+/** Effects with feedback or memory: the ones that could grow. */
 export const WITH_MEMORY = [
   'echo',
   'taps',
@@ -59,11 +59,12 @@ const WINDOW_SECONDS = 10;
 /** The loudest half second is found to the twentieth of a second: a repeat does not fall on a grid. */
 const PART_SECONDS = 0.05;
 const LOUDEST_PARTS = 10;
-/** Power below this, -90 dBFS, is not looked at: the last bits of single-precision lines, and single late grains. */
+/** Power below this, -90 dBFS, is ignored: the last bits of single-precision lines, and single late grains. */
 const INAUDIBLE = 1e-9;
 
 /**
- * Draws a case: every parameter anywhere on its rail or at an end of it, feedback anywhere below 100 %, nothing held.
+ * Draws a case: every parameter anywhere on its rail or at an end of it, feedback anywhere below 100 %, nothing frozen
+ * or held.
  */
 export function decayCase(number: number, among: readonly string[] = WITH_MEMORY): DecayCase {
   const random = makeRandom(number);
@@ -95,18 +96,18 @@ export function decayCase(number: number, among: readonly string[] = WITH_MEMORY
   };
 }
 
-/** One case as a line that says all about it. */
+/** Describes a case in one line. */
 export const describeCase = ({ effect, values, sampleRate, bpm, input, hz }: DecayCase): string =>
   `${effect.id} at ${sampleRate} Hz, ${bpm.toFixed(2)} BPM, ${input} ${hz.toFixed(1)} Hz: ${JSON.stringify(values)}`;
 
-/** Longest time that a case asks for: no loop takes longer to come round. */
+/** Longest time of a case: no loop is longer. */
 function longestSeconds({ effect }: DecayCase, row: Float64Array): number {
   let longest = 0;
   let stretch = 1;
   effect.paramIds.forEach((id, i) => {
     const param = effect.params[id]!;
     if (param.kind === 'number' && param.unit === 'ms') longest = Math.max(longest, row[i]! / 1000);
-    // A pattern of taps is stretched as a whole, and its swing moves a tap by up to half a gap.
+    // A pattern of taps is scaled as a whole, and its swing moves a tap by up to half a gap.
     if (id === 'stretch') stretch = 1.5 * row[i]!;
   });
   return longest * stretch;
@@ -140,16 +141,16 @@ function meanOf(sums: Float64Array, counts: Float64Array, from: number, window: 
   return Math.abs(total(sums)) / Math.max(1, total(counts));
 }
 
-/** Growth over ten seconds, offset and what is heard after silence was announced: what no case may reach, in dB. */
+/** Growth over ten seconds, offset and what is heard after silence was announced: limits of all cases, in dB. */
 export const DECAY_LIMITS = { growthDb: 0.1, offsetDb: -60, afterSilentDb: -90 };
 /**
- * An offset that still sounds has come in as one, or as a tone that was moved there: it dies with its loop, by no less
- * than this.
+ * A remaining DC offset was in the input, or is a tone that was shifted there: it decays with its loop, by no less than
+ * this.
  */
 const OFFSET_FALL_DB = -0.05;
 /**
- * A tap read backwards takes piece after piece: which part of a sound falls into a seam changes from turn to turn of
- * the loop.
+ * A reversed tap reads slice after slice: which part of a sound coincides with a fade changes from pass to pass of the
+ * loop.
  */
 const REVERSED_TOLERANCE_DB = 3;
 
@@ -159,8 +160,8 @@ export const decays = ({ growthDb, offsetDb, offsetGrowthDb, afterSilentDb, tole
   afterSilentDb < DECAY_LIMITS.afterSilentDb;
 
 /**
- * Runs a case: a second of sound, then nothing for two windows of ten seconds, longer where a loop takes longer than
- * five. The wet signal alone is looked at. Ends early once all has been silent for as long as a loop takes.
+ * Runs a case: a second of sound, then silence for two windows of ten seconds, longer where a loop takes longer than
+ * five. Only the wet signal is measured. Ends early after silence as long as the loop.
  */
 export function readDecay(drawn: DecayCase): DecayReading {
   const { effect, values, sampleRate, bpm } = drawn;

@@ -71,7 +71,7 @@ const FINE_HZ = Array.from({ length: 90 }, (_, i) => 20 * Math.pow(900, i / 89))
 /** Squared magnitude of `1 - r^2 + i r / q`. */
 const square = (r: number, q: number): number => (1 - r * r) ** 2 + (r / q) ** 2;
 
-/** Farthest that a response is from a squared magnitude, where that is above -60 dB, in dB. */
+/** Maximum deviation of a response from a squared magnitude, where that is above -60 dB, in dB. */
 function analogueError(effect: string, named: Named, model: Model, sampleRate: number): number {
   const { left } = runWet(effect, named, { sampleRate, seconds: 1, input: (i) => (i === 0 ? 0.01 : 0) });
   const found = responseAt(

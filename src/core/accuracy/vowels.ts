@@ -5,7 +5,7 @@ import type { Accuracy } from './measure';
 const RATE = 48_000;
 const HIGHEST_HZ = 18_000;
 const LOOKED_AT_HZ = 4500;
-/** What is so far below the loudest formant is not looked at. */
+/** Harmonics this far below the loudest formant are ignored. */
 const FLOOR = 0.02;
 /** Middles and widths of the formants of an open vowel, in Hz. */
 const FORMANTS = [
@@ -24,7 +24,7 @@ function vocalTractGain(hz: number): number {
   return resonances / (1 + Math.pow(hz / 300, 1.2));
 }
 
-/** By how much it turns a tone. */
+/** Phase shift of a tone. */
 const turnAt = (hz: number): number =>
   -FORMANTS.reduce((sum, [at, width]) => sum + Math.atan2(hz * width, at * at - hz * hz), 0);
 
@@ -40,8 +40,8 @@ function vowel(hz: number): (index: number) => number {
 }
 
 /**
- * Root mean square of how far the harmonics of a vowel are off its vocal tract, in dB.
- * @param hz pitch at which it is heard  @param formantRatio by which its formants are moved
+ * RMS deviation of a vowel's harmonics from its vocal tract, in dB.
+ * @param hz pitch at which it is heard  @param formantRatio by which its formants are shifted
  */
 function formantErrorDb(out: Float64Array, hz: number, formantRatio: number, from: number, to: number): number {
   const off: number[] = [];

@@ -52,7 +52,7 @@ export function readNote(bytes: ArrayLike<number>): NoteMessage | null {
   return status === NOTE_ON ? { kind: 'on', note: first, midiChannel, value } : null;
 }
 
-/** What a controller asks of the transport. */
+/** A transport command of a controller. */
 export type TransportMessage = 'start' | 'continue' | 'stop';
 
 const TRANSPORT: Readonly<Record<number, TransportMessage>> = { 0xfa: 'start', 0xfb: 'continue', 0xfc: 'stop' };
@@ -64,7 +64,8 @@ export const readTransport = (bytes: ArrayLike<number>): TransportMessage | null
 const NEAR = 2.5 / MOST;
 
 /**
- * Whether a control takes hold of a rail, so that nothing jumps: when it comes near to the rail's value, or passes it.
+ * Soft takeover: whether a control takes over a rail without a jump: when it comes near to the rail's value, or passes
+ * it.
  * @param before where the control was before; null when that is not known
  */
 export const takesHold = (before: number | null, now: number, stands: number): boolean =>

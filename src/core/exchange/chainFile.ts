@@ -15,7 +15,7 @@ interface ChainEntry {
   readonly preset?: string | undefined;
   readonly params?: Readonly<Record<string, ParamValue>> | undefined;
   readonly on?: boolean | undefined;
-  /** Effects on its treated sound alone. */
+  /** Effects on its wet sound alone. */
   readonly wetPath?: readonly ChainEntry[] | undefined;
   /** What is in a braid, from the first place on; without it, what its preset brings. */
   readonly strands?:
@@ -39,7 +39,7 @@ const entrySchema: z.ZodType<ChainEntry> = z.lazy(() =>
 
 export const chainFileSchema = z.strictObject({ chain: z.array(entrySchema) });
 
-/** Moves for `process`: a lane for each parameter, the effect named by its place in the chain, from 0. */
+/** Moves for `process`: a lane for each parameter, the effect given by its index in the chain, from 0. */
 export const laneFileSchema = z.strictObject({
   lanes: z.array(
     z.strictObject({
@@ -51,7 +51,7 @@ export const laneFileSchema = z.strictObject({
   ),
 });
 
-/** What hands did, for `process`: at a time, a parameter of an effect takes a value. */
+/** Events for `process`: at a time, a parameter of an effect takes a value. */
 export const eventFileSchema = z.strictObject({
   events: z.array(
     z.strictObject({

@@ -7,7 +7,7 @@ import { namedTarget, saidTarget, targetNamed, type NamedTarget } from './target
 
 const COLUMNS = ['channel', 'effect', 'number', 'parameter', 'unit', 'beat', 'value', 'shape', 'bend'] as const;
 
-/** What was read, and what had no place to go to, with why. */
+/** The lanes that were read, and those without a target, with the reason. */
 export interface ReadMoves {
   readonly lanes: readonly Lane[];
   readonly missed: readonly string[];
@@ -32,7 +32,7 @@ export function writeMovesCsv(piece: Piece, lanes: readonly Lane[]): string {
   return Papa.unparse({ fields: [...COLUMNS], data: rows }, { newline: '\n' });
 }
 
-/** A figure must be written: an empty place is none. */
+/** A number is required: an empty cell is an error. */
 const written = z.string().trim().min(1).pipe(z.coerce.number());
 
 const row = z.object({

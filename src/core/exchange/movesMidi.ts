@@ -13,11 +13,11 @@ import type { ReadMoves } from './movesCsv';
 import { namedTarget, saidTarget, targetNamed, type NamedTarget } from './targetNames';
 
 const TICKS_PER_BEAT = 960;
-/** Lines and curves are written this often. */
+/** Interval at which lines and curves are sampled. */
 const STEP_TICKS = 30;
 const FINE = 16_383;
 const COARSE = 127;
-/** Controllers that have a finer half 32 above them and mean nothing fixed: 0 and 32 choose banks. */
+/** Controllers that have a finer half 32 above them and no fixed meaning: 0 and 32 select banks. */
 const FIRST_CONTROLLER = 1;
 const CONTROLLERS = 31;
 const MARK = 'zephiro';
@@ -33,8 +33,8 @@ interface At {
 }
 
 /**
- * Lanes as a MIDI file of format 1: a track for tempo and measure, then one a lane under its name, its places on the
- * rail as a controller of its own; the shape of every point is in a text event beside it.
+ * Lanes as a MIDI file of format 1: a track for tempo and measure, then one per lane under its name, its positions on
+ * the rail as a controller of its own; the shape of every point is in a text event beside it.
  * @param bits 14 in two controllers, or 7 in one
  */
 export function writeMovesMidi(piece: Piece, lanes: readonly Lane[], bits: 7 | 14): Uint8Array {
@@ -139,7 +139,7 @@ function controllers(index: number, position: number, bits: 7 | 14): MidiEvent[]
   return [event(controllerType, fine >> 7), event(controllerType + 32, fine & 127)];
 }
 
-/** Text of a MIDI file is bytes: what is beyond is written as an escape of JSON. */
+/** Text of a MIDI file is bytes: other characters are written as JSON escapes. */
 const ascii = (text: string): string =>
   text.replace(/[^\x20-\x7e]/g, (letter) => `\\u${letter.charCodeAt(0).toString(16).padStart(4, '0')}`);
 
@@ -249,7 +249,7 @@ function markOf(text: string): { readonly shape: Shape; readonly bend: number } 
   return mark === MARK && known ? { shape: known, bend: Number(bend) || 0 } : null;
 }
 
-/** Points where they were marked; where nothing is, the fewest that pass within half a step of a controller. */
+/** Points from the text events; without these, the fewest within half a step of a controller. */
 function pointsOf(moments: readonly Moment[]): (Omit<Point, 'value'> & { readonly position: number })[] {
   const marked = moments.flatMap(({ beat, position, shape, bend }) => (shape ? [{ beat, position, shape, bend }] : []));
   if (marked.length > 0) return marked;

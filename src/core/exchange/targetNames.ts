@@ -18,7 +18,7 @@ const SEND = 'send:';
 const MACRO = 'macro:';
 const TEMPO = 'tempo';
 
-/** A target by names that mean something in another piece too. */
+/** A target by names that are valid in other pieces too. */
 export interface NamedTarget {
   readonly channel: string;
   /** Id of the effect's kind; empty for the channel's own. */

@@ -4,5 +4,5 @@ export interface Audio {
   readonly channels: Float32Array[];
 }
 
-/** A file that is no sound we can use; the message says what is wrong and what to do. */
+/** A file that is not a usable sound; the message says what is wrong and what to do. */
 export class UnreadableSound extends Error {}

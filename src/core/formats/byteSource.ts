@@ -1,4 +1,4 @@
-/** Bytes that can be read from any place: a file on a disk, or an array in memory. */
+/** Bytes with random access: a file on a disk, or an array in memory. */
 export interface ByteSource {
   /** In bytes. */
   readonly length: number;

@@ -33,7 +33,7 @@ export function checkSampleRate(sampleRate: number): void {
 }
 
 /**
- * Holds what a header claims against the bytes that are there, before anything is allocated for it.
+ * Checks the sizes in a header against the bytes of the file, before anything is allocated.
  * @param length of the whole file in bytes
  * @param kind of file, for the message
  * @throws UnreadableSound

@@ -12,9 +12,9 @@ export interface WavHead {
   readonly frames: number;
   /** Places with names, in frames from the beginning. */
   readonly cues?: readonly Cue[];
-  /** The stretch that can be played again and again, first and last frame. */
+  /** First and last frame of a seamless loop. */
   readonly loop?: { readonly first: number; readonly last: number } | undefined;
-  /** First sample's place in the piece, in samples: written as a broadcast extension's time stamp. */
+  /** Position of the first sample in the piece, in samples: written as a broadcast extension's time stamp. */
   readonly timeStamp?: number;
   /** Leaves room for 64-bit lengths, for a file whose length is not known yet. */
   readonly growing?: boolean;

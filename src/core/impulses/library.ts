@@ -32,7 +32,7 @@ const SECONDS_MAX = 7;
 
 type Wave = (seconds: number, random: () => number, side: 0 | 1) => number;
 
-/** A sound of its own as an impulse: a wave for each side, both with their own chance. */
+/** A sound of its own as an impulse: a wave for each channel, with different random sequences. */
 const made = (
   id: string,
   name: string,

@@ -8,7 +8,7 @@ export type ImpulseSource =
   | { readonly kind: 'room'; readonly room: Room }
   | { readonly kind: 'sound'; readonly hash: string };
 
-/** What is made of a source before it is convolved with. */
+/** Processing of a source before it is used for convolution. */
 export interface ImpulseOrder {
   readonly source: ImpulseSource;
   /** Where it begins, and how much of it is used. */
@@ -16,7 +16,7 @@ export interface ImpulseOrder {
   readonly lengthSeconds: number;
   /** Share of the length over which it fades at its end. */
   readonly fade: number;
-  /** Decay longer or shorter: 1 as it is. */
+  /** Factor of the decay: 1 leaves it unchanged. */
   readonly decayScale: number;
   readonly reverse: boolean;
   readonly sampleRate: number;
@@ -28,7 +28,7 @@ export interface ImpulseNeed {
   readonly order: ImpulseOrder;
 }
 
-/** One name for one impulse, whatever it is made of. */
+/** Cache key of an impulse. */
 export const impulseKey = (order: ImpulseOrder): string => JSON.stringify(order);
 
 export const LONGEST_IMPULSE_SECONDS = 8;
@@ -36,10 +36,12 @@ const EDGE_SECONDS = 0.001;
 
 type Sounds = ReadonlyMap<string, readonly Float32Array[]>;
 
-/** The place made last: its shaping changes with every pull of a handle, and a large place takes a second to make. */
+/**
+ * The latest source: its processing changes with every drag of a handle, and a large source takes a second to compute.
+ */
 let lastPlace: { readonly key: string; readonly impulse: Impulse } | null = null;
 
-/** The source alone, before it is shaped; not to be written to. Null when its sound is not there. */
+/** The unprocessed source; read-only. Null when its sound is missing. */
 export function sourceImpulse(source: ImpulseSource, sampleRate: number, sounds: Sounds): Impulse | null {
   if (source.kind !== 'sound') {
     const key = JSON.stringify([source, sampleRate]);
@@ -56,7 +58,7 @@ export function sourceImpulse(source: ImpulseSource, sampleRate: number, sounds:
   return channels?.[0] ? fromRecording({ left: channels[0], right: channels[1] ?? channels[0] }, sampleRate) : null;
 }
 
-/** What of an impulse is used, in samples of the source, and by how much each of them is kept. */
+/** The used range of an impulse in samples of the source, and the fade of each of them. */
 export interface Shaping {
   readonly from: number;
   readonly frames: number;
@@ -103,10 +105,7 @@ export function makeImpulse(order: ImpulseOrder, sounds: Sounds): Impulse | null
 
 const energy = (samples: Float32Array): number => samples.reduce((sum, x) => sum + x * x, 0);
 
-/**
- * Slope in nepers a second that makes the whole fall `scale` times as long as it does: from the energy's own centre of
- * gravity.
- */
+/** Slope in nepers per second that makes the decay `scale` times as long: from the energy's centre of gravity. */
 function decayBend({ left }: Impulse, scale: number, rate: number): number {
   if (scale === 1) return 0;
   let total = 0;
@@ -121,7 +120,7 @@ function decayBend({ left }: Impulse, scale: number, rate: number): number {
   return (0.5 / centre) * (1 - 1 / scale);
 }
 
-/** Made and transformed, ready for a convolver; null when its sound is not there. */
+/** Computes and transforms an impulse for a convolver; null when its sound is missing. */
 export function preparedImpulse(order: ImpulseOrder, sounds: Sounds): PreparedImpulse | null {
   const made = makeImpulse(order, sounds);
   return made ? prepareImpulse(made.left, made.right) : null;

@@ -1,7 +1,7 @@
 /** Middles of the octave bands in Hz. */
 export const OCTAVES = [125, 250, 500, 1000, 2000, 4000, 8000] as const;
 
-/** Share of energy a surface swallows in each octave; typical figures of building acoustics. */
+/** Share of energy that a surface absorbs in each octave; typical figures of building acoustics. */
 export const MATERIALS = {
   concrete: [0.01, 0.01, 0.02, 0.02, 0.02, 0.03, 0.04],
   brick: [0.02, 0.03, 0.03, 0.04, 0.05, 0.07, 0.08],

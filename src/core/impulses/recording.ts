@@ -1,15 +1,15 @@
 import type { Impulse } from './room';
 
-/** The sound begins where it first comes this near its peak. */
+/** The onset is where the sound first reaches this level relative to its peak. */
 const ONSET_DB = -34;
 const BEFORE_SECONDS = 0.001;
 const FRAME_SECONDS = 0.01;
-/** What is this near the quietest tenth of the sound is its noise, not its decay. */
+/** Levels this close to the quietest tenth of the sound count as noise. */
 const FLOOR_MARGIN_DB = 6;
 const FADE_SECONDS = 0.05;
 
 /**
- * A recorded clap, burst or any sound as an impulse: from its onset on, and faded where it sinks into its own noise.
+ * A recorded clap, burst or any sound as an impulse: from its onset on, and faded out where it reaches its noise floor.
  */
 export function fromRecording({ left, right }: Impulse, sampleRate: number): Impulse {
   let peak = 0;
@@ -28,7 +28,7 @@ export function fromRecording({ left, right }: Impulse, sampleRate: number): Imp
   return { left: side(left), right: side(right) };
 }
 
-/** Where the sound has come down to its noise for good; its whole length when it never does. */
+/** The time from which the sound stays at its noise floor; its whole length when it never does. */
 function endOfDecay(left: Float32Array, right: Float32Array, from: number, sampleRate: number): number {
   const frame = Math.round(FRAME_SECONDS * sampleRate);
   const powers: number[] = [];

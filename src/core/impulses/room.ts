@@ -10,7 +10,7 @@ export interface Room {
   readonly walls: readonly [Material, Material, Material, Material, Material, Material];
   readonly source: Point;
   readonly listener: Point;
-  /** 0-1: furniture, which breaks reflections up. */
+  /** 0-1: furniture, which scatters reflections. */
   readonly scattering: number;
 }
 
@@ -20,7 +20,7 @@ export interface Impulse {
 }
 
 const ORDER = 7;
-/** Half the distance between the two places of listening, in metres. */
+/** Half the distance between the two receivers, in metres. */
 const EAR = 0.09;
 const SIDE_DEPTH = 0.6;
 const LONGEST_SECONDS = 8;
@@ -28,7 +28,7 @@ const LONGEST_SECONDS = 8;
 /** Areas of the six walls in square metres. */
 const areas = ([w, d, h]: Point): number[] => [d * h, d * h, w * h, w * h, w * d, w * d];
 
-/** Share of energy that the walls of a room swallow in an octave, weighed by area. */
+/** Mean absorption of a room's walls in an octave, weighted by area. */
 function meanAbsorption({ box, walls }: Room, octave: number): number {
   const size = areas(box);
   const total = size.reduce((sum, area) => sum + area, 0);
@@ -56,15 +56,15 @@ export function sabineSeconds(room: Room, octave: number): number {
   );
 }
 
-/** Seconds after the direct sound until which single reflections are laid; from there on noise takes over. */
+/** Seconds after the direct sound up to which single reflections are computed; noise follows. */
 const mixingSeconds = ({ box, scattering }: Room): number => {
   const shortest = Math.min(...box);
   return Math.min(0.09, ((ORDER - 2) * shortest) / SPEED_OF_SOUND) * (1 - 0.7 * scattering);
 };
 
 /**
- * The room as a stereo impulse without its direct sound, whose moment is sample 0. Early part by mirror images, late
- * part as noise that falls in each octave as Eyring says, at the level that the images would have together.
+ * Stereo impulse response of a room without the direct sound, whose time is sample 0. Early part by mirror images, late
+ * part as noise that decays in each octave by Eyring's formula, at the level that the images would have together.
  */
 export function roomImpulse(room: Room, sampleRate: number, start = 1): Impulse {
   const decays = OCTAVES.map((_, octave) => eyringSeconds(room, octave));
@@ -95,7 +95,7 @@ export function roomImpulse(room: Room, sampleRate: number, start = 1): Impulse 
   return { left: side(-1), right: side(1) };
 }
 
-/** All that one ear hears in one octave, still over all frequencies. */
+/** Reflections and tail at one receiver for one octave, before the band-pass. */
 function track(
   room: Room,
   images: readonly Image[],
@@ -123,7 +123,7 @@ function track(
   for (let i = Math.floor(mixing * 0.75 * sampleRate); i < length; i += 1) {
     const seconds = i / sampleRate;
     const rise = seconds > mixing * 1.25 ? 1 : Math.sin((0.5 * Math.PI * (seconds - 0.75 * mixing)) / (0.5 * mixing));
-    // The sum of three even draws is near enough to a bell.
+    // The sum of three uniform values is nearly Gaussian.
     const noise = 2 * (random() + random() + random()) - 3;
     out[i] = out[i]! + rise * level * noise * Math.pow(10, (-3 * (seconds + total)) / decay);
   }
@@ -146,7 +146,7 @@ function gainOf(
 
 const taps = new Float64Array(SINC_TAPS);
 
-/** Lays one sample between two of the row. */
+/** Adds an impulse at a fractional position. */
 function place(out: Float64Array, at: number, gain: number): void {
   const whole = Math.floor(at);
   sincCoefficients(1 - (at - whole), taps);
@@ -156,7 +156,7 @@ function place(out: Float64Array, at: number, gain: number): void {
   }
 }
 
-/** Each track through its octave, all added; the bands have no phase of their own, so nothing moves in time. */
+/** Filters each track to its octave and sums them; the bands have zero phase, so that nothing is delayed. */
 function bandsTogether(tracks: readonly Float64Array[], size: number, sampleRate: number): Float32Array {
   const fft = new FFT(size);
   const sum = fft.createComplexArray();
@@ -175,7 +175,7 @@ function bandsTogether(tracks: readonly Float64Array[], size: number, sampleRate
   return Float32Array.from({ length: size }, (_, i) => spectrum[2 * i]!);
 }
 
-/** Octaves to either side of an edge over which one band hands over to the next. */
+/** Octaves to either side of an edge over which one band is crossfaded to the next. */
 const HANDOVER = 0.05;
 
 /** Weights that add up to 1 at every frequency. */

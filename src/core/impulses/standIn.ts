@@ -17,7 +17,7 @@ const CLAP_SECONDS = 0.0015;
 const NOISE = 2e-4;
 const LOUDEST = 0.6;
 
-/** One clap as the hands make it, some way into a recording. */
+/** One clap, a while after the beginning of a recording. */
 export function handClap(seconds: number, sampleRate: number): Float32Array {
   const random = makeRandom(77);
   const [from, length] = [Math.round(CLAP_AFTER_SECONDS * sampleRate), Math.round(CLAP_SECONDS * sampleRate)];
@@ -26,10 +26,7 @@ export function handClap(seconds: number, sampleRate: number): Float32Array {
   );
 }
 
-/**
- * What a microphone in the stand-in room hears of a sound: the room's answer on both sides, its noise, and nothing
- * louder than a recording is.
- */
+/** A sound as recorded in the simulated room: with its stereo response and noise, limited to full scale. */
 export function standInHears(played: Float32Array, sampleRate: number): [Float32Array, Float32Array] {
   const room = roomImpulse(STAND_IN_ROOM, sampleRate);
   const sides = [fastConvolve(played, room.left), fastConvolve(played, room.right)];

@@ -6,8 +6,8 @@ const EDGE_SECONDS = 0.02;
 const LEVEL = 0.5;
 
 /**
- * A sine that climbs by the same ratio in every second, from 20 Hz to just under half the rate
- * (A. Farina, "Simultaneous measurement of impulse response and distortion with a swept-sine technique", 2000).
+ * An exponential sine sweep, from 20 Hz to just under half the rate (A. Farina, "Simultaneous measurement of impulse
+ * response and distortion with a swept-sine technique", 2000).
  */
 export function exponentialSweep(seconds: number, sampleRate: number): Float32Array {
   const length = Math.round(seconds * sampleRate);
@@ -21,8 +21,8 @@ export function exponentialSweep(seconds: number, sampleRate: number): Float32Ar
 }
 
 /**
- * The impulse of the place in which a sweep was recorded. What the loudspeaker bends is before the sound then, and is
- * cut away with what is before its onset.
+ * The impulse response of the room in which a sweep was recorded. Harmonic distortion of the loudspeaker precedes it,
+ * and is removed with everything before the onset.
  * @param recorded one channel, from the moment the sweep began
  */
 export const placeOfSweep = (recorded: Float32Array, sweep: Float32Array): Float32Array =>

@@ -13,7 +13,7 @@ export function toBarBeat(beats: number, tempo: Tempo): BarBeat {
   return { bar, beat: Math.floor(beat + (SLACK_BEATS * unit) / 4) };
 }
 
-/** Bar and beat with the part of the beat that is gone: 2.5 is half way through the second. */
+/** Bar and beat with the fraction of the beat: 2.5 is half way through the second. */
 export function exactBarBeat(beats: number, tempo: Tempo): BarBeat {
   const span = metreAt(beats, tempo);
   const within = beats - span.beat;
@@ -21,12 +21,12 @@ export function exactBarBeat(beats: number, tempo: Tempo): BarBeat {
   return { bar: span.firstBar + bar, beat: ((within - bar * span.beatsPerBar) * span.unit) / 4 + 1 };
 }
 
-/** Bars counted from 1 up to a beat, with the part of the bar that is gone: 3.5 is half way through bar 3. */
+/** Bars counted from 1 up to a beat, with the fraction of the bar: 3.5 is half way through bar 3. */
 export const barNumber = (beat: number, tempo: Tempo): number => barOf(beat, metreAt(beat, tempo));
 
 const barOf = (beat: number, span: MetreSpan): number => span.firstBar + (beat - span.beat) / span.beatsPerBar;
 
-/** A stretch in bars, to a hundredth: "bars 3 to 5". */
+/** A range in bars, to a hundredth: "bars 3 to 5". */
 export function barsText(fromBeat: number, toBeat: number, tempo: Tempo): string {
   const bar = (beat: number): string => String(Math.round(barNumber(beat, tempo) * 100) / 100);
   return `bars ${bar(fromBeat)} to ${bar(toBeat)}`;
@@ -58,8 +58,8 @@ export const barsBetween = (fromBeat: number, toBeat: number, tempo: Tempo): num
   barNumber(toBeat, tempo) - barNumber(fromBeat, tempo);
 
 /**
- * A beat as it would be if every bar were as long as the piece's own: what turns by bars reads it. It is the beat itself
- * where there is one metre.
+ * A beat as it would be if every bar were as long as the piece's own: for modulators with rates in bars. It is the beat
+ * itself where there is one metre.
  */
 export const placeByBars = (beat: number, spans: readonly MetreSpan[], beatsPerBar: number): number =>
   spans.length === 1 ? beat : (barOf(beat, spanAt(beat, spans)) - 1) * beatsPerBar;
@@ -72,7 +72,7 @@ export const beatOfBarPlace = (place: number, spans: readonly MetreSpan[], beats
 export const barsUpTo = (beat: number, tempo: Tempo): number =>
   beat <= 0 ? 0 : toBarBeat(beat - 2 * SLACK_BEATS, tempo).bar;
 
-/** The nearest line of a grid of `step` beats; a step of 0 leaves the place free. */
+/** The nearest line of a grid of `step` beats; a step of 0 leaves the position unchanged. */
 export const snapBeats = (beats: number, step: number): number => (step > 0 ? Math.round(beats / step) * step : beats);
 
 /**

@@ -1,6 +1,6 @@
 import type { Metre, MetreChange, Tempo } from './tempo';
 
-/** A stretch of one metre. */
+/** A range with one metre. */
 export interface MetreSpan extends MetreChange {
   /** Number of its first bar, from 1. */
   readonly firstBar: number;
@@ -8,7 +8,7 @@ export interface MetreSpan extends MetreChange {
   readonly end: number;
 }
 
-/** A place may be a little before the beat it was set to: the playhead is on whole samples. */
+/** A position may be slightly before the beat it was set to: the playhead is on whole samples. */
 export const SLACK_BEATS = 1e-4;
 const QUARTERS = 4;
 

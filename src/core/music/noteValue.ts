@@ -76,7 +76,7 @@ export const isInBars = ({ base }: NoteValue): boolean => isNamed(base) && BARS[
 export const noteSeconds = (note: NoteValue, tempo: Tempo): number =>
   noteBeats(note, tempo.beatsPerBar) * secondsPerBeat(tempo);
 
-/** The short form that `parseNote` reads back: "1/8d", "1/4t", "2 bars". */
+/** The short form that `parseNote` reads: "1/8d", "1/4t", "2 bars". */
 export function noteId(note: NoteValue): string {
   const gap = isNamed(note.base) && BARS[note.base] !== undefined && note.feel !== 'straight' ? ' ' : '';
   return `${note.base}${gap}${FEEL_SUFFIX[note.feel]}`;
@@ -97,7 +97,7 @@ const feelOf = (text: string): NoteFeel | null => {
   return null;
 };
 
-/** So many parts of a whole note in the fewest: "2/16" is an eighth. Null for more parts than a fraction may have. */
+/** A fraction of a whole note in lowest terms: "2/16" is an eighth. Null for more parts than a fraction may have. */
 function fraction(count: number, parts: number): NoteValue['base'] | null {
   let [n, d] = [count, parts];
   while (n % 2 === 0 && d > 1) [n, d] = [n / 2, d / 2];
@@ -112,7 +112,7 @@ function noteOfBeats(beats: number): NoteValue | null {
 
 /**
  * Reads "1/8", "1/8d", "1/8.", "1/4 triplet", "dotted eighth", "2 bars", any fraction of a whole note ("3/16", "5/8t"),
- * and beats ("2 beats"); null when it is no note value.
+ * and beats ("2 beats"); null when it is not a note value.
  */
 export function parseNote(text: string): NoteValue | null {
   const clean = text.trim().toLowerCase().replace(/\s+/g, ' ');

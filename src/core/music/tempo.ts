@@ -1,7 +1,4 @@
-/**
- * A tempo that changes: stretches of one tempo each, one after another from beat 0 on; the last has no end. Ramps are
- * many short ones.
- */
+/** A tempo map: segments of constant tempo, from beat 0 on; the last has no end. Ramps are many short ones. */
 export interface TempoMap {
   /** Where each begins, in beats and in seconds. */
   readonly beats: Float64Array;
@@ -31,11 +28,11 @@ export interface Tempo {
   readonly beatsPerBar: number;
   /** The note that is counted, 4 when left out: 8 in 6/8. */
   readonly unit?: number | undefined;
-  /** Other metres from beats on, rising; what is counted from the beginning of the piece does not heed them. */
+  /** Other metres from beats on, rising; positions counted from the beginning of the piece ignore them. */
   readonly metres?: readonly MetreChange[];
   /**
-   * Left out where it does not change. Only places heed it, never lengths: a length of so many beats depends on where
-   * it is.
+   * Left out where it does not change. Only positions use it, never lengths: the duration of a length in beats depends
+   * on its position.
    */
   readonly map?: TempoMap;
 }
@@ -61,7 +58,7 @@ export function lastAtOrUnder(figures: Float64Array, value: number): number {
   return low;
 }
 
-/** Seconds from the beginning of the piece to a place in beats. */
+/** Seconds from the beginning of the piece to a position in beats. */
 export function placeSeconds(beat: number, tempo: Tempo): number {
   const { map } = tempo;
   if (!map) return (beat * 60) / tempo.bpm;
@@ -69,7 +66,7 @@ export function placeSeconds(beat: number, tempo: Tempo): number {
   return map.seconds[at]! + ((beat - map.beats[at]!) * 60) / map.bpm[at]!;
 }
 
-/** The place in beats at so many seconds from the beginning of the piece. */
+/** The position in beats at a time in seconds from the beginning of the piece. */
 export function placeBeat(seconds: number, tempo: Tempo): number {
   const { map } = tempo;
   if (!map) return (seconds * tempo.bpm) / 60;
@@ -77,23 +74,23 @@ export function placeBeat(seconds: number, tempo: Tempo): number {
   return map.beats[at]! + ((seconds - map.seconds[at]!) * map.bpm[at]!) / 60;
 }
 
-/** Quarter notes per minute at a place in beats. */
+/** Quarter notes per minute at a position in beats. */
 export const bpmAt = (beat: number, tempo: Tempo): number =>
   tempo.map ? tempo.map.bpm[lastAtOrUnder(tempo.map.beats, beat)]! : tempo.bpm;
 
-/** How many beats go by in so many seconds from a place in beats on. */
+/** Number of beats in a number of seconds from a position in beats on. */
 export const beatsFrom = (beat: number, seconds: number, tempo: Tempo): number =>
   tempo.map ? placeBeat(placeSeconds(beat, tempo) + seconds, tempo) - beat : secondsToBeats(seconds, tempo);
 
-/** The nearest whole sample of a place; what was placed from a sample comes back to the same sample. */
+/** The nearest sample of a position; a position converted from a sample gives the same sample. */
 export const beatsToSamples = (beats: number, tempo: Tempo, sampleRate: number): number =>
   Math.round(tempo.map ? placeSeconds(beats, tempo) * sampleRate : (beats * 60 * sampleRate) / tempo.bpm);
 
-/** The place in beats of a sample of the piece. */
+/** The position in beats of a sample of the piece. */
 export const samplesToBeats = (samples: number, tempo: Tempo, sampleRate: number): number =>
   tempo.map ? placeBeat(samples / sampleRate, tempo) : (samples * tempo.bpm) / (60 * sampleRate);
 
-/** Tap times in seconds, oldest first, to bpm: the median of the last gaps, so one late tap does no harm. */
+/** Tap times in seconds, oldest first, to bpm: the median of the last gaps, so that one late tap has no influence. */
 export function bpmFromTaps(tapSeconds: readonly number[]): number | null {
   const recent = tapSeconds.slice(-9);
   const gaps = recent

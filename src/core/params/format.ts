@@ -24,12 +24,11 @@ function rounded(value: number, digits: number): string {
 export const figures = (value: number, digits = 3): string => signed(rounded(value, digits));
 
 /**
- * Whether a value is shown in the next larger unit: by what it is rounded to, so that what is shown is read back as the
- * same.
+ * Whether a value is shown in the next larger unit: by its rounded value, so that the text is parsed to the same value.
  */
 const reaches = (value: number, edge: number): boolean => Number(rounded(value, 3)) >= edge;
 
-/** A parameter that reaches beyond this is thought of in seconds. */
+/** A parameter with a maximum above this is shown in seconds. */
 const LONG_MS = 20_000;
 
 export const formatMs = (ms: number): string =>

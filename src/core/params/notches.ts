@@ -3,7 +3,7 @@ import type { NumberParam, Param, ParamValue, ValueContext } from './param';
 import { fromEngineNumber, paramAtPosition, paramPosition, resolveNumber, toEngineNumber } from './resolve';
 import { clampNumber } from './taper';
 
-/** A place on a rail that catches: a note value, or a figure such as unity. */
+/** A notch of a rail: a note value, or a value such as unity. */
 export interface Notch {
   readonly position: number;
   readonly value: ParamValue;
@@ -31,7 +31,7 @@ function noteNotches(param: NumberParam, context: ValueContext): Notch[] {
 }
 
 /**
- * A dragged place as a setting: the notch when it is within `reach` of one, else the free value, rounded to what is
+ * A dragged position as a setting: the notch when it is within `reach` of one, else the free value, rounded to what is
  * shown.
  */
 export function settingAt(
@@ -57,7 +57,7 @@ export function settingAt(
 /** Four significant figures: finer than any rail can be dragged on a screen, coarse enough to read. */
 function tidy(param: NumberParam, number: number): number {
   if (number === 0) return 0;
-  // By hand only whole steps of the keyboard; what is between can be typed.
+  // Dragging sets whole steps of the keyboard only; values between can be typed.
   if (param.unit === 'semitones') return clampNumber(Math.round(number), param.min, param.max);
   return clampNumber(Number(number.toPrecision(4)), param.min, param.max);
 }

@@ -29,7 +29,10 @@ interface Described {
   readonly hint: string;
   /** The section of the editor it is shown in. */
   readonly group: string;
-  /** It cannot change while it sounds: the treated sound sinks for a few milliseconds and comes back changed. */
+  /**
+   * It cannot change while it sounds: the wet sound is faded out for a few milliseconds and in again with the new
+   * value.
+   */
   readonly mutesOnChange?: true;
 }
 
@@ -42,13 +45,13 @@ export interface NumberParam extends Described {
   readonly taper: Taper;
   /** Time constant in seconds with which the engine follows a changed value. */
   readonly smoothingSeconds: number;
-  /** Values where the rail catches lightly. */
+  /** Values with a light notch on the rail. */
   readonly notches?: readonly number[];
   /** A `time` may be a note value, ms or samples; a `rate` a note value or Hz. */
   readonly sync?: 'time' | 'rate';
   /** Note values offered at once, longest first: a decay or pre-delay found from the tempo by halving. */
   readonly ladder?: readonly string[];
-  /** What the two sides of a rail that goes out from its middle are called; left and right when left out. */
+  /** Names of the two sides of a bipolar rail; left and right when left out. */
   readonly ends?: readonly [string, string];
   /** The end of the range at which the stage is out of the circuit, shown as "off". */
   readonly offAt?: 'min' | 'max';
@@ -58,7 +61,7 @@ export interface ChoiceParam extends Described {
   readonly kind: 'choice';
   readonly options: readonly { readonly id: string; readonly label: string }[];
   readonly initial: string;
-  /** The options go from less to more, so that a link may turn it. */
+  /** The options are ordered, so that a link may modulate it. */
   readonly ordered?: true;
 }
 
@@ -74,7 +77,7 @@ export type Params = Readonly<Record<string, Param>>;
 export type ParamValue = number | string | boolean;
 export type ParamValues = Readonly<Record<string, ParamValue>>;
 
-/** What a synced or sample-counted value needs to become a figure. */
+/** Context for the conversion of note values and samples. */
 export interface ValueContext {
   readonly tempo: Tempo;
   readonly sampleRate: number;

@@ -91,7 +91,7 @@ function withUnit(param: NumberParam, figure: number, unit: string): ParamValue 
 }
 
 const FULL_TURN = 360;
-/** A direction all round: -90 degrees is where 270 is. */
+/** A direction of 360 degrees: -90 is the same as 270. */
 const isWholeTurn = ({ unit, min, max }: NumberParam): boolean => unit === 'degrees' && min === 0 && max === FULL_TURN;
 
 /** "30 left", "30 l", "30 % left", "-30". */

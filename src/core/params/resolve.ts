@@ -14,7 +14,7 @@ export function samplesOf(value: ParamValue): number | null {
   return match ? Number(match[1]) : null;
 }
 
-/** A setting as a figure in the parameter's own unit, held inside its range (a 4-bar echo at 40 BPM becomes 8 s). */
+/** A setting as a figure in the parameter's own unit, limited to its range (a 4-bar echo at 40 BPM becomes 8 s). */
 export function resolveNumber(param: NumberParam, value: ParamValue, context: ValueContext): number {
   return clampNumber(unclamped(param, value, context), param.min, param.max);
 }
@@ -49,14 +49,14 @@ export function fromEngineNumber(param: Param, number: number): ParamValue {
   return param.options[index]?.id ?? param.initial;
 }
 
-/** Place on the rail, 0-1, of an engine number. */
+/** Position on the rail, 0-1, of an engine number. */
 export function paramPosition(param: Param, number: number): number {
   if (param.kind === 'number') return valueToPosition(param, number);
   if (param.kind === 'toggle') return number >= 0.5 ? 1 : 0;
   return param.options.length < 2 ? 0 : number / (param.options.length - 1);
 }
 
-/** Engine number at a place on the rail; choices and switches fall to the nearest step. */
+/** Engine number at a position on the rail; choices and switches fall to the nearest step. */
 export function paramAtPosition(param: Param, position: number): number {
   if (param.kind === 'number') return positionToValue(param, position);
   if (param.kind === 'toggle') return position >= 0.5 ? 1 : 0;

@@ -1,5 +1,5 @@
 /**
- * How a rail's position (0 at the left, 1 at the right) maps to a value between `min` and `max`; `kneeLog` is straight
+ * How a rail's position (0 at the left, 1 at the right) maps to a value between `min` and `max`; `kneeLog` is linear
  * below its knee, logarithmic above.
  */
 export type Taper =
@@ -10,10 +10,10 @@ export type Taper =
 
 export const LINEAR: Taper = { kind: 'linear' };
 export const LOG: Taper = { kind: 'log' };
-/** A fader's law: fine near unity, silent at the left end. */
+/** Law of a fader: fine near unity, silent at the left end. */
 export const FADER: Taper = { kind: 'power', exponent: 3 };
 
-/** A time's law: the beat's note values get most of the rail, yet the shortest delays are still within reach. */
+/** Law of a time: note values get most of the rail, and the shortest delays are still within reach. */
 export const TIME: Taper = { kind: 'kneeLog', knee: 25 };
 
 interface Range {

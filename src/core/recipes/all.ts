@@ -5,7 +5,7 @@ import { bloom, degrade, filterSweep, octaveLayer } from './moving';
 import type { Recipe } from './recipe';
 import { riser } from './riser';
 
-/** Recipes for a stretch of a track, beside swells, which have a sheet of their own. */
+/** Recipes for a range of a track, beside swells, which have a sheet of their own. */
 export const RECIPES: readonly Recipe[] = [
   riser,
   bed,

@@ -14,20 +14,20 @@ import { plainClip, plainTrack } from '../piece/plain';
 const SPACES = ['hall', 'plate', 'cloud'] as const;
 const TAKEN = ['1', '2', '4', '8'] as const;
 const MAX_TAKEN = 8;
-/** The space is frozen so shortly before the stretch, so that it is frozen by its first sample. */
+/** Seconds before the range at which the reverb is frozen, so that it is frozen at its first sample. */
 const FROZEN_BEFORE_BEATS = 0.1;
-/** The next phrase cuts it off over this. */
+/** Fade-out at the next phrase. */
 const CUT_SECONDS = 0.03;
-/** Its way in is rounded, so that what swells up never clicks. */
+/** Fade-in, so that it never clicks. */
 const MIN_FADE_SECONDS = 0.01;
-/** The peak it is brought to at a level of 1. */
+/** Its peak at a level of 1. */
 const FULL = 0.5;
-/** Under this peak nothing sounded. */
+/** Peak below which the input counts as silent. */
 const SILENT = 1e-4;
 const NOTHING =
   'This track plays nothing before the stretch, so there is nothing to freeze. Take more beats, or begin the stretch where a phrase ends.';
 
-/** What a track played before a stretch, held by a space that freezes, laid over the stretch. */
+/** A bed: the sound of a track before a range, sustained by a frozen reverb over the range. */
 export const bed: Recipe = {
   id: 'bed',
   name: 'Frozen bed',
@@ -118,7 +118,8 @@ const takenFrames = ({ piece, range }: RecipeInput, settings: Settings): number 
   sampleAt(piece, range.start) - sampleAt(piece, takenFrom(range.start, settings));
 
 /**
- * The bare clips of a track from a little before the stretch to its end, through a space that freezes where it begins.
+ * The clips of a track, without effects, from a little before the range to its end, through a reverb that is frozen at
+ * its beginning.
  */
 function frozen({ piece, track, range }: RecipeInput, settings: Settings): PrintJob {
   const { params } = effectOf('reverb');

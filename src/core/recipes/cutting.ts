@@ -37,7 +37,7 @@ const bare = ({ piece, track, range }: RecipeInput): RecipeRenderJob => ({
   sounds: [],
 });
 
-/** The first slice of the stretch again and again, quicker and quicker, as clips of their own. */
+/** Repeats the first slice of the range faster and faster, as clips of their own. */
 export const stutter: Recipe = {
   id: 'stutter',
   name: 'Stutter',
@@ -114,7 +114,7 @@ export const stutter: Recipe = {
   },
 };
 
-/** Slows a stretch down to a stop, or starts it up, as a reel does. */
+/** Slows a range down to a stop, or starts it up, as a tape does. */
 export const tapeStop: Recipe = {
   id: 'tapeStop',
   name: 'Tape stop',
@@ -162,8 +162,8 @@ export const tapeStop: Recipe = {
 };
 
 /**
- * Speed `1 - t^curve` over the length, read by a cubic; the level goes down with the last of the speed, as a head hears
- * less.
+ * Speed `1 - t^curve` over the length, read by a cubic; the level falls with the last of the speed, as that of a tape
+ * head.
  */
 function slowed(channel: Float32Array, stops: boolean, curve: number): Float32Array {
   const n = channel.length;
@@ -175,7 +175,7 @@ function slowed(channel: Float32Array, stops: boolean, curve: number): Float32Ar
   }
   return Float32Array.from({ length: n }, (_, i) => {
     const k = stops ? i : n - 1 - i;
-    // A start is a stop run backwards: it ends where the stretch would have come to, at full speed.
+    // A start is a stop run backwards: it ends at the position where the range would be, at full speed.
     const at = stops ? places[k]! : n - 1 - places[k]!;
     const speed = 1 - Math.pow(k / n, curve);
     return cubicAt(channel, at) * Math.min(1, speed * 8);
@@ -253,7 +253,7 @@ function echoOf(input: RecipeInput, hit: number, number: (id: string) => number,
   };
 }
 
-/** A hit can be taken only where its clip and its sound are at hand. */
+/** A hit is available only with its clip and its sound. */
 const canTake = (input: RecipeInput, hit: number): boolean => {
   const source = hit >= 0 ? hitSources(input.piece, input.track, input.hits, [hit], 'chosen')[0] : undefined;
   return source !== undefined && input.sound(source.sound) !== undefined;
@@ -290,7 +290,7 @@ function hitGoal({ piece, track, hits }: RecipeInput, index: number, verb: strin
   return `${verb} the hit of ${track.name} at bar ${bar}, beat ${beat}.`;
 }
 
-/** Repeats that come before the hit, from far to near, on the grid. */
+/** Repeats before the hit, from distant to close, on the grid. */
 export const reversedEchoes: Recipe = {
   ofHits: true,
   id: 'reversedEchoes',
@@ -334,7 +334,7 @@ export const reversedEchoes: Recipe = {
   },
 };
 
-/** The last hit before a gap, echoing into it and gone by its end. */
+/** Echoes of the last hit before a gap, faded out by its end. */
 export const lastHitEcho: Recipe = {
   ofHits: true,
   id: 'lastHit',

@@ -10,7 +10,7 @@ import { seamless } from './seamless';
 import { barsLater } from '../music/grid';
 import { tempoOf } from '../piece/tempoOf';
 
-/** A loop without a seam out of any moment, laid over what follows. */
+/** A seamless loop of any moment, sustained over what follows. */
 export const ambientLoop: Recipe = {
   id: 'loop',
   name: 'Loop without a seam',
@@ -70,7 +70,7 @@ export const ambientLoop: Recipe = {
     const end = barsLater(range.end, Math.round(number('bars')), tempoOf(piece));
     const whole = secondsOf(piece, { start: range.end, end });
     const turns = Math.min(1800, Math.ceil(whole / sound!.seconds - 1e-6));
-    // Turn after turn, each beginning on the very sample at which the one before ends, however the tempo moves.
+    // Repetitions, each beginning on the sample at which the one before ends, however the tempo moves.
     const from = sampleAt(piece, range.end);
     const turn = Math.round(sound!.seconds * piece.sampleRate);
     const clips = Array.from({ length: turns }, (_, i) =>
@@ -208,7 +208,7 @@ function pink(length: number, noise: Noise): Float32Array {
   });
 }
 
-/** White noise summed up, with a leak that keeps it from wandering off. */
+/** Integrated white noise, with a leak against drift. */
 function brown(length: number, noise: Noise, sampleRate: number): Float32Array {
   const leak = 1 - (2 * Math.PI * 12) / sampleRate;
   let state = 0;

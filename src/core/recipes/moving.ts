@@ -15,7 +15,7 @@ const BEND = figure({
   notches: [0],
 });
 
-/** A filter that goes over a stretch and is out of the way before and after it. */
+/** A filter sweep over a range, bypassed before and after it. */
 export const filterSweep: Recipe = {
   id: 'sweep',
   name: 'Filter sweep',
@@ -74,7 +74,7 @@ export const filterSweep: Recipe = {
   },
 };
 
-/** Fewer and fewer samples and heights over a stretch. */
+/** Sample rate and resolution that fall over a range. */
 export const degrade: Recipe = {
   id: 'degrade',
   name: 'Wears away',
@@ -124,7 +124,7 @@ export const degrade: Recipe = {
   },
 };
 
-/** A cluster of taps before a reverb that comes up over a stretch. */
+/** A cluster of taps before a reverb that fades in over a range. */
 export const bloom: Recipe = {
   id: 'bloom',
   name: 'Bloom',

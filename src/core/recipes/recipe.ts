@@ -25,7 +25,7 @@ export interface RecipeInput {
   readonly track: Track;
   readonly range: BeatRange;
   readonly hits: readonly Hit[];
-  /** Samples of a sound at the piece's rate, once they have come. */
+  /** Samples of a sound at the piece's rate, once they are loaded. */
   readonly sound: (hash: string) => SoundData | undefined;
   readonly newId: () => string;
 }
@@ -39,14 +39,14 @@ export interface RecipeRenderJob {
 /** A sound that a recipe made. */
 export interface RecipeSound {
   readonly channels: SoundData;
-  /** First and last frame of the stretch that can be played again and again. */
+  /** First and last frame of its seamless loop. */
   readonly loop?: { readonly first: number; readonly last: number };
 }
 
 /** What a recipe leaves in the piece: ordinary tracks, clips, effects and moves. */
 export interface RecipeResult {
   readonly tracks?: readonly Track[];
-  /** Tracks whose clips are others now. */
+  /** Tracks whose clips are replaced. */
   readonly clips?: readonly { readonly track: string; readonly clips: readonly Clip[] }[];
   readonly slots?: readonly { readonly channel: string; readonly slot: Slot }[];
   readonly lanes?: readonly Lane[];
@@ -76,7 +76,7 @@ export interface Recipe {
    * @throws Error for the person to read, where there is nothing to make it of
    */
   renderJob?(input: RecipeInput, settings: Settings): RecipeRenderJob | null;
-  /** The place that it works towards, for the person to read; null where there is none. */
+  /** Description of the position that it leads to; null where there is none. */
   goal?(input: RecipeInput): string | null;
   /** True when it needs the track's onsets. */
   readonly ofHits?: true;
@@ -116,8 +116,8 @@ export const beatAt = (piece: Piece, sample: number): number =>
   samplesToBeats(Math.max(0, sample), tempoOf(piece), piece.sampleRate);
 
 /**
- * A track whose clips take the place of another's: through the same effects, sends, level and place. Moves and links
- * stay with the other.
+ * A track whose clips replace another's: with the same effects, sends, level and pan. Moves and links stay with the
+ * other.
  */
 export const trackLike = (
   { track, newId }: Pick<RecipeInput, 'track' | 'newId'>,
@@ -135,7 +135,7 @@ export const trackLike = (
   sends: track.sends.map((send) => ({ ...send })),
 });
 
-/** A lane on an effect that a recipe lays; figures are in the parameter's own unit. */
+/** A lane that a recipe adds to an effect; values are in the parameter's own unit. */
 export const laneOn = (id: string, channel: string, effect: string, param: string, points: readonly Point[]): Lane => ({
   id,
   target: { kind: 'effect', channel, effect, param },
@@ -165,7 +165,7 @@ export const rampOverRange = (
   point(end + 1e-3, rest, 'hold'),
 ];
 
-/** The clips of a track with the range cut out of them; their sources stay whole, so that edges can be drawn out again. */
+/** The clips of a track with the range cut out of them; their sources are kept, so that edges can be extended again. */
 export function clearRange({ piece, track, range, newId }: RecipeInput, fadeSeconds = 0.005): Clip[] {
   const seconds = (beat: number): number => placeSeconds(beat, tempoOf(piece));
   return track.clips.flatMap((clip) => {
@@ -199,7 +199,7 @@ export function clearRange({ piece, track, range, newId }: RecipeInput, fadeSeco
   });
 }
 
-/** Clips of a track that sound within a stretch. */
+/** Clips of a track that sound within a range. */
 export const clipsIn = ({ piece, track, range }: Pick<RecipeInput, 'piece' | 'track' | 'range'>): Clip[] =>
   track.clips.filter(
     (clip) => !clip.mute && clip.start < range.end - 1e-9 && clipEnd(piece, clip) > range.start + 1e-9,

@@ -6,14 +6,14 @@ import { settingsOf, type Recipe, type RecipeInput, type RecipeSound } from './r
 import type { Clip, Track } from '../piece/piece';
 import { plainTrack } from '../piece/plain';
 
-/** A recipe with all that it needs, about to be made. */
+/** A recipe with its input and settings. */
 export interface RecipeCall {
   readonly recipe: Recipe;
   readonly input: RecipeInput;
   readonly values: ParamValues;
 }
 
-/** What is to be known of a sound that a recipe made. */
+/** Description of a sound that a recipe made. */
 export const recipeSoundInfo = ({ channels, loop }: RecipeSound, name: string, sampleRate: number): SoundInfo => ({
   name: name.slice(0, 120),
   frames: channels[0]!.length,
@@ -59,10 +59,10 @@ export interface MadeSwell {
   readonly info: SoundInfo;
 }
 
-/** What the swell into the hit of this index is called. */
+/** Name of the swell into the hit of this index. */
 export const swellName = (track: Track, index: number): string => `Swell ${index + 1} of ${track.name}`.slice(0, 120);
 
-/** What lays swells on a track of their own. @param id of that track  @param gain its level */
+/** Arguments of the edit that puts swells on a track of their own. @param id of that track  @param gain its level */
 export const swellEditArgs = (
   track: Track,
   swells: readonly MadeSwell[],

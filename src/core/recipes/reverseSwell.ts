@@ -15,7 +15,7 @@ import { barsLater } from '../music/grid';
 
 const SWELL_SPACES = ['room', 'hall', 'plate', 'cloud'] as const;
 
-/** What a swell is turned by; it grows into hits that are picked, where recipes are over stretches. */
+/** Settings of a swell; unlike recipes, it is made for picked hits, not for a range. */
 export const SWELL = {
   id: 'swell',
   name: 'Reverse swells',
@@ -64,7 +64,7 @@ export interface SwellSettings {
   readonly space: (typeof SWELL_SPACES)[number];
   /** Highest frequency of the space. */
   readonly highCutHz: number;
-  /** Its highest sample against the hit's, as a gain. */
+  /** Its peak relative to the hit's, as a gain. */
   readonly level: number;
 }
 
@@ -85,34 +85,34 @@ export function swellSettings(values: ParamValues, piece: Piece): SwellSettings 
   };
 }
 
-/** A hit as the sound it comes from has it. */
+/** A hit within its source. */
 export interface HitSource {
   readonly beat: number;
   readonly sound: string;
   readonly fromSeconds: number;
   readonly takeSeconds: number;
-  /** Where the swell may begin at the earliest: after the hit that stays clear of it. */
+  /** Earliest beginning of the swell: after the previous hit. */
   readonly clearBeat: number;
 }
 
-/** So much of a hit goes into the space. */
+/** Seconds of a hit that feed the reverb. */
 const MAX_TAKEN_SECONDS = 0.4;
-/** The hit before has this long to itself. */
+/** Seconds after the previous hit without a swell. */
 const CLEAR_SECONDS = 0.05;
-/** What is kept past the peak: its own window whole, then the end of the swell. */
+/** Seconds kept after the peak: its whole window, then the end of the swell. */
 const PAST_PEAK_SECONDS = 0.008;
 const END_FADE_SECONDS = 0.0035;
-/** The energy is looked at over this. */
+/** Window over which energy is measured. */
 const WINDOW_SECONDS = 0.003;
-/** Beginnings fall on this grid. */
+/** Grid of the beginnings. */
 const GRID_BEATS = 0.25;
-/** A shorter swell would be a click before the hit. */
+/** Minimum length: a shorter swell would be a click before the hit. */
 const MIN_SECONDS = 0.08;
 
 /**
  * Where each hit comes from; hits of clips that are gone are left out.
  * @param hits of the track, in order  @param chosen indexes among them
- * @param clearOf a swell goes on over hits that have none of their own, or stays clear of every hit
+ * @param clearOf whether a swell may overlap hits without a swell of their own, or must avoid every hit
  */
 export function hitSources(
   piece: Piece,
@@ -145,7 +145,7 @@ export function hitSources(
   });
 }
 
-/** The hit alone, its end rounded off. */
+/** The hit alone, its end faded out. */
 export function takeHit(
   sound: SoundData,
   { fromSeconds, takeSeconds }: Pick<HitSource, 'fromSeconds' | 'takeSeconds'>,
@@ -168,7 +168,7 @@ function beginOf(piece: Piece, beat: number, length: SwellSettings['length']): n
 const swellSeconds = (piece: Piece, beat: number, length: SwellSettings['length']): number =>
   placeSeconds(beat, tempoOf(piece)) - placeSeconds(beginOf(piece, beat, length), tempoOf(piece));
 
-/** What has to be rendered for a swell: the hit through the space, nothing dry. */
+/** The render of a swell: the hit through the reverb, wet only. */
 export function swellJob(
   piece: Piece,
   hit: SoundData,

@@ -20,12 +20,12 @@ import { edged, risingNoise, risingOwn, risingTone, type RiserWay } from './rise
 import { barsBetween, barsLater } from '../music/grid';
 import { tempoOf } from '../piece/tempoOf';
 
-/** The sides of a riser that widens, from the quiet end to the full one, in dB. */
+/** Level of side of a riser that widens, from its quiet end to its full one, in dB. */
 const NARROW_DB = -40;
 const WIDE_DB = 4;
 /** After its end a riser that is cut is silent within this, in beats. */
 const CUT_BEATS = 1e-3;
-/** The last of it is thrown into the echo over so many beats, or an eighth of it. */
+/** Length of the throw of its end into the echo, in beats; at most an eighth of it. */
 const THROWN_BEATS = 1;
 const NO_MATERIAL =
   'This track plays nothing in the bar before the stretch, nor in it. Choose noise or a tone, or another track.';
@@ -189,7 +189,7 @@ export const riser: Recipe = {
 };
 
 /**
- * What a riser of the track is made of: the bar before the stretch, or the first bar of it where that is bare.
+ * Material of a riser made from the track: the bar before the range, or its first bar where that is empty.
  * @throws Error where the track plays in neither
  */
 function materialOf({ piece, track, range }: RecipeInput): BeatRange {
@@ -221,7 +221,7 @@ interface Parts {
   readonly lanes: readonly Lane[];
 }
 
-/** The effects of a riser and the moves that make it build, all of it to be changed by hand afterwards. */
+/** The effects of a riser and the moves that make it build, all of it editable afterwards. */
 function laidParts(piece: Piece, range: BeatRange, settings: Settings, channel: string, newId: () => string): Parts {
   const { number, word, is } = settings;
   const { start, end } = range;

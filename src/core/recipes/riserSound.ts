@@ -4,20 +4,20 @@ import { makeRandom } from '../dsp/random';
 import { READ_FRAMES, SincRings } from '../dsp/sincRings';
 import { seamless } from './seamless';
 
-/** Up into the end of a stretch, or down from its beginning. */
+/** Direction: up into the end of a range, or down from its beginning. */
 export type RiserWay = 'rise' | 'fall';
 
 const TONE_TOP_HZ = 440;
-/** Two voices a little apart make it wide. */
+/** Detuning of two voices, for width. */
 const DETUNE = 1.004;
-/** The beginning and the end of the sound, so that a cut never clicks. */
+/** Fades at the beginning and the end, so that a cut never clicks. */
 const EDGE_SECONDS = 0.003;
 const OVERLAP_SECONDS = 0.25;
 /** A track's own sound is brought to this mean level, as far as its peaks stay under the other. */
 const OWN_LEVEL = 0.2;
 const OWN_PEAK = 0.8;
 
-/** The begin and end of each channel rounded off. */
+/** Fades the beginning and the end of each channel. */
 export function edged(channels: SoundData, sampleRate: number): Float32Array[] {
   const edge = Math.round(EDGE_SECONDS * sampleRate);
   return channels.map((side) => side.map((x, i) => x * Math.min(1, i / edge, (side.length - 1 - i) / edge)));
@@ -31,11 +31,11 @@ export function risingNoise(length: number, roll: number): Float32Array[] {
   });
 }
 
-/** How fast a sound that climbs goes at a share of its way: at full speed where it is fullest. */
+/** Playback speed of a rising sound at a share of its length: full speed at its loudest. */
 const speedAt = (semitones: number, way: RiserWay, share: number): number =>
   Math.pow(2, (semitones / 12) * ((way === 'rise' ? share : 1 - share) - 1));
 
-/** A saw that slides up to 440 Hz or down from it, its jumps rounded, in two voices. */
+/** A saw that slides up to 440 Hz or down from it, band-limited, in two voices. */
 export function risingTone(length: number, sampleRate: number, semitones: number, way: RiserWay): Float32Array[] {
   return [1, DETUNE].map((detune) => {
     const out = new Float32Array(length);
@@ -50,7 +50,7 @@ export function risingTone(length: number, sampleRate: number, semitones: number
   });
 }
 
-/** A sound again and again without a seam, gliding up into its own key or down from it. @param material two channels */
+/** A seamless loop of a sound, gliding up to its own pitch or down from it. @param material two channels */
 export function risingOwn(
   material: SoundData,
   length: number,
@@ -74,11 +74,11 @@ export function risingOwn(
   return glided(turn, length, semitones, way).map((side) => side.map((x) => x * gain));
 }
 
-/** Reads round a loop at a speed that glides, the right side a little faster than the left. */
+/** Reads a loop at gliding speed, the right channel a little faster than the left. */
 function glided(loop: SoundData, length: number, semitones: number, way: RiserWay): Float32Array[] {
   const [left, right] = [loop[0]!, loop[1] ?? loop[0]!].map((side) => Float64Array.from(side));
   const turn = left!.length;
-  // The loop laid out as often as it takes, so that no reader comes round.
+  // The loop repeated often enough, so that no reader wraps.
   let size = 1024;
   while (size < length * DETUNE + 256) size *= 2;
   const rings = new SincRings(size);

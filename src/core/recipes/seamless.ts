@@ -1,14 +1,13 @@
 import type { SoundData } from '../dsp/soundData';
 
-/** The seam is laid where both sides agree best, so far before the place that was asked for. */
+/** Default search range: the loop may end this much earlier, where its ends match best. */
 const REACH_SECONDS = 0.1;
 const STRIDE = 5;
 
 /**
- * A sound whose end goes over into its beginning without a seam: its last part is laid over its first, rising as that
- * sinks. Where both are alike the gains add up to one, where they are not their powers do, so that the level is
- * constant either way.
- * @param overlap samples that are laid over one another, less than half the length
+ * A seamless loop: its last part is crossfaded into its first. Where both are correlated the gains add up to one, where
+ * not their powers do, so that the level is constant either way.
+ * @param overlap samples of the crossfade, less than half the length
  * @param reachSeconds how much shorter the loop may be for a better seam; 0 for exactly `length - overlap`
  * @returns channels of `length - overlap`, or up to `reachSeconds` less
  */
@@ -25,7 +24,7 @@ export function seamless(
   const gains = Float64Array.from({ length: laid }, (_, i) => {
     const t = (i + 0.5) / laid;
     const [s, c] = [Math.sin((Math.PI * t) / 2), Math.cos((Math.PI * t) / 2)];
-    // Two sounds with this likeness at gains c and s together have the power c^2 + s^2 + 2 c s likeness.
+    // Two sounds with this correlation at gains c and s have the power c^2 + s^2 + 2 c s correlation.
     return 1 / Math.sqrt(1 + 2 * s * c * alike);
   });
   return channels.map((channel) =>
@@ -37,7 +36,7 @@ export function seamless(
   );
 }
 
-/** The length near the wanted one at which what is over one another is most alike. */
+/** The length near the wanted one at which the crossfaded parts correlate best. */
 function bestTurn(channels: SoundData, wanted: number, reach: number, laid: number): number {
   let best = wanted;
   let most = -Infinity;
@@ -50,7 +49,7 @@ function bestTurn(channels: SoundData, wanted: number, reach: number, laid: numb
   return best;
 }
 
-/** From -1 to 1: how alike the beginning and what is `turn` after it are. */
+/** Correlation of the beginning with the part `turn` later, -1 to 1. */
 function likeness(channels: SoundData, turn: number, length: number): number {
   let [product, a, b] = [0, 1e-12, 1e-12];
   for (const channel of channels) {

@@ -21,7 +21,7 @@ export interface Part {
   readonly channels: Float32Array[];
 }
 
-/** Puts a demo piece together of synthesised sounds. */
+/** Assembles a demo piece from synthesised sounds. */
 export class DemoBuilder {
   private readonly sounds: DemoSound[] = [];
   private clips = 0;
