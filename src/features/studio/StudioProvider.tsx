@@ -12,7 +12,7 @@ import { reasonOf } from '../../core/reasonOf';
 
 interface StudioState {
   readonly studio: Studio;
-  /** Grows whenever a sound has come, so that what draws sounds draws again. */
+  /** Counts loaded sounds, so that components that draw sounds render again. */
   readonly soundsSeen: number;
   readonly missing: ReadonlyMap<string, string>;
 }
@@ -23,7 +23,7 @@ const useStudioStore = create<{ readonly state: StudioState | null; readonly ref
   refusal: null,
 }));
 
-/** Sets the playhead where this window left it in the piece, and notes it when the window is left again. */
+/** Restores the playhead of this window in the piece, and stores it when the window is left. */
 function rememberPlayhead(studio: Studio, piece: Piece): () => void {
   const key = `zephiro.playhead.${piece.id}`;
   const beat = Number(sessionStorage.getItem(key));
@@ -61,7 +61,7 @@ function openStudio(piece: Piece): () => void {
   };
 }
 
-/** Keeps a studio for the open piece; shows `without` when the browser cannot give sound. */
+/** Provides a studio for the open piece; shows `without` when the browser cannot give sound. */
 export function StudioProvider({
   children,
   without,
@@ -92,14 +92,14 @@ export function usePiece(): Piece {
   return piece;
 }
 
-/** The channel in view: the one chosen, or the first when that is gone. */
+/** The channel in view: the one chosen, or the first when that does not exist. */
 export function useChannel(): string {
   const piece = usePiece();
   const wanted = useView((view) => view.channel);
   return channelIds(piece).includes(wanted) ? wanted : (piece.tracks[0]?.id ?? MAIN);
 }
 
-/** Hands on one target: `touch` while it moves, `release` when it is let go. */
+/** Touch of one target: `touch` while it moves, `release` at its end. */
 export function useHand(target: Target): { touch(value: ParamValue): void; release(value: ParamValue): void } {
   const { studio } = useStudio();
   return { touch: (value) => studio.touch(target, value), release: (value) => studio.release(target, value) };

@@ -21,16 +21,16 @@ interface FailedImport {
 }
 
 interface Imports {
-  /** Files that are on their way or wait for those before them. */
+  /** Files that are uploaded or wait for others. */
   readonly left: number;
   readonly total: number;
-  /** The file that is on its way, and how far it has come. */
+  /** The file that is uploaded, and its progress. */
   readonly now: { readonly name: string; readonly text: string } | null;
   /** Files of the last time that could not be used, and why. */
   readonly failed: readonly FailedImport[];
-  /** Takes files in, one after another: each becomes a clip. Those before them go on. */
+  /** Imports files one after another: each becomes a clip. Earlier ones continue. */
   add(files: readonly File[], at?: ImportTarget): void;
-  /** Ends those that are not in yet; what is in stays. */
+  /** Cancels the remaining ones; imported ones are kept. */
   cancel(): void;
   dismiss(): void;
 }
@@ -42,7 +42,7 @@ interface Waiting {
   readonly piece: string;
 }
 
-/** A file was read and could not be added all the same. */
+/** A file was read but could not be added. */
 class ImportRefused extends Error {}
 
 let queue: Waiting[] = [];
@@ -106,7 +106,7 @@ async function importAll(): Promise<void> {
   if (queue.length > 0) await importAll();
 }
 
-/** What became of it, in words; null where nothing was added and nothing stopped. */
+/** The outcome in words; null where nothing was added or stopped. */
 function resultText(names: readonly string[], stopped: boolean): string | null {
   const added =
     names.length === 0 ? '' : names.length === 1 ? `${names[0]} was added.` : `${names.length} sounds were added.`;

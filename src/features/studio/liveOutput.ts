@@ -2,7 +2,7 @@ import { isLive, modulatorsOf, type LiveOutput } from '../../core/piece/links/li
 import type { Piece, Target } from '../../core/piece/piece';
 import type { Studio } from './studio';
 
-/** Outputs of followers and runs as the audio thread has them now, whatever beat is asked for. */
+/** Outputs of followers and runs as the audio thread has them now, whatever the beat. */
 export const liveOutput =
   (studio: Studio, piece: Piece): LiveOutput =>
   (modulator) => {

@@ -29,7 +29,7 @@ import type { MoveRecorder } from './moveRecorder';
 import { holdTargets, usePlayed, type PresetChoice } from './played';
 import { valueIndex } from './target';
 
-/** After so many bars a released hold has ended: its longest grids are four bars, for start and end. */
+/** Bars after which a released hold has ended: its longest grids are four bars, for start and end. */
 const LONGEST_RELEASE_BARS = 16;
 
 /**
@@ -40,7 +40,7 @@ export class LivePlay {
   /** Where something played began or will begin, by its target, and the grid for which it waits. */
   private readonly begins = new Map<string, { readonly beat: number; readonly gridBeats: number }>();
   private readonly targets = new Map<string, Target>();
-  /** What was let go of and waits for its line to end. */
+  /** Released targets that wait for their line. */
   private readonly ending = new Map<string, Target>();
   /** Targets, by their keys, for which a position of a field waits for its line, or has come on it. */
   private readonly scheduled = new Set<string>();
@@ -83,7 +83,7 @@ export class LivePlay {
     this.send(target, number, gridBeats > 0 ? at : 0);
   }
 
-  /** A parameter that is played goes to a position, as by a field. @param atBeat 0 for at once */
+  /** Moves a played parameter to a position, as by a field. @param atBeat 0 for at once */
   moveTo({ target, position }: ParamPosition, atBeat = 0): void {
     const param = paramOf(this.piece, target);
     if (!param) return;
@@ -130,8 +130,8 @@ export class LivePlay {
   }
 
   /**
-   * An effect takes a preset while it is played, on the next line of a grid: as an edit, or, where it is recorded, as
-   * steps of everything that the preset has.
+   * Applies a preset to an effect while it is played, on the next line of a grid: as an edit, or, where it is recorded,
+   * as steps of everything that the preset has.
    */
   takePreset({ channel, effect: slotId }: EffectTarget, preset: PresetChoice, gridBeats: number): void {
     const { piece } = this;
@@ -159,7 +159,7 @@ export class LivePlay {
     if (!records && (!playing || changes.length === 0)) this.keepPreset(channel, slotId);
   }
 
-  /** The preset that an effect was stepped to has come: it becomes an edit, once for many steps. */
+  /** The preset that an effect was stepped to has taken effect: it becomes an edit, one for several steps. */
   private keepPreset(channel: string, slotId: string): void {
     const preset = usePlayed.getState().presets[slotId];
     const slot = findSlot(this.piece, channel, slotId);
@@ -215,9 +215,7 @@ export class LivePlay {
     return nextLine(piece, waits ? began.beat + grid : Math.max(beat, (began?.beat ?? 0) + 1e-3), grid);
   }
 
-  /**
-   * What was played stays where it is: as new base values in one edit, or, where it is recorded, until playing stops.
-   */
+  /** Keeps the played values: as new base values in one edit, or, where recorded, until playing stops. */
   leaveInPlace(name: string, places: readonly ParamPosition[]): void {
     const { piece } = this;
     const kept = places.filter(({ target }) => !this.recorder.on(channelOfTarget(target)));

@@ -1,4 +1,4 @@
-/** Lets the person choose a file of theirs. */
+/** Lets the person choose a local file. */
 export function chooseFile(accept: string, taken: (file: File) => void): void {
   const input = document.createElement('input');
   input.type = 'file';
@@ -10,7 +10,7 @@ export function chooseFile(accept: string, taken: (file: File) => void): void {
   input.click();
 }
 
-/** Lets the person choose any number of files of theirs. */
+/** Lets the person choose any number of local files. */
 export function chooseFiles(accept: string, taken: (files: readonly File[]) => void): void {
   const input = document.createElement('input');
   input.type = 'file';
@@ -23,7 +23,7 @@ export function chooseFiles(accept: string, taken: (files: readonly File[]) => v
   input.click();
 }
 
-/** Hands a file made here to the person. */
+/** Offers a file made here as a download. */
 export function saveFile(name: string, content: string | Uint8Array, type: string): void {
   const url = URL.createObjectURL(
     new Blob([typeof content === 'string' ? content : Uint8Array.from(content)], { type }),

@@ -14,14 +14,14 @@ import { useRecording } from '../../data/recording';
 import { valueIndex } from './target';
 import { newId } from '../../data/newId';
 
-/** How a snapshot is gone to. */
+/** How to move to a snapshot. */
 export interface MorphOrder {
   readonly snapshot: Snapshot;
-  /** Begins at the next multiple of so many beats; 0 for at once. */
+  /** Starts at the next multiple of a number of beats; 0 for at once. */
   readonly gridBeats: number;
-  /** Beats on the way; 0 for a step. */
+  /** Duration in beats; 0 for a step. */
   readonly overBeats: number;
-  /** Leaves lanes behind, instead of new base values. */
+  /** Writes lanes instead of new base values. */
   readonly asMoves: boolean;
 }
 
@@ -42,7 +42,7 @@ interface MorphHost {
   touch(target: Target, value: ParamValue): void;
 }
 
-/** Goes to snapshots while the piece plays: on the grid, over as many beats as wanted. */
+/** Moves to snapshots while the piece plays: on the grid, over any number of beats. */
 export class Morph {
   private way: Way | null = null;
 
@@ -77,7 +77,7 @@ export class Morph {
       say(`${lanes.length} ${lanes.length === 1 ? 'lane goes' : 'lanes go'} to ${snapshot.name}`);
   }
 
-  /** Tells the engine all goals for a sample to come. */
+  /** Sends all goals to the engine, for a future sample. */
   private hold(goals: readonly Goal[], atSample: number): void {
     const { piece } = this;
     for (const { target, param, value } of goals) {
@@ -108,7 +108,7 @@ export class Morph {
     way.lastBeat = beat;
   }
 
-  /** Arrives at once; for the end of the way, and when playing stops on it. */
+  /** Jumps to the goals; for the end, and when playing stops before it. */
   finish(): void {
     const { way } = this;
     this.way = null;
@@ -131,7 +131,7 @@ export class Morph {
   }
 }
 
-/** What of a piece says where lines of grids are. */
+/** The part of a piece that defines the lines of grids. */
 export type Timeline = Pick<Piece, 'loop' | 'tempo' | 'sampleRate' | 'lanes' | 'sections'>;
 
 /** The next line of a grid from a beat on; the end of the loop where the line is behind it. */

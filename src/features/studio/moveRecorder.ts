@@ -18,7 +18,7 @@ import { newId } from '../../data/newId';
 interface Pass {
   readonly target: Target;
   readings: Reading[];
-  /** No hand is on it and it goes on: what the hand left is written until playing stops. */
+  /** Released but continuing: the last value is written until playing stops. */
   latched: boolean;
   /** Its readings are steps, as the engine took them; the last is held until it ends. */
   readonly played: boolean;
@@ -29,7 +29,7 @@ const JUMP_BEATS = 0.25;
 /** Passes of a lane that are kept apart. */
 const MAX_PASSES = 16;
 
-/** Turns what hands do while playing into lanes, at the beats at which it was heard, in the mode of each channel. */
+/** Records touches while playing as lanes, at the beats at which they were heard, in the mode of each channel. */
 export class MoveRecorder {
   private readonly passes = new Map<string, Pass>();
   private lastBeat = 0;
@@ -44,7 +44,7 @@ export class MoveRecorder {
     return heardBeat(this.piece, this.player.heardAt(handMoment()));
   }
 
-  /** True while what hands do on a channel is recorded. */
+  /** True while touches on a channel are recorded. */
   on(channel: string): boolean {
     const recording = useRecording.getState();
     return recording.armed && recording.playing && modeOf(recording, channel) !== 'read';
@@ -84,7 +84,7 @@ export class MoveRecorder {
     this.readAt(target, { beat: this.beat, position });
   }
 
-  /** A hand did something that took effect at a sample, as the engine says: that is what is written. */
+  /** A gesture took effect at a sample, as reported by the engine: that sample is recorded. */
   readApplied(target: Target, reading: Omit<Reading, 'beat'>, sample: number): void {
     this.readAt(target, { ...reading, beat: this.beatOf(sample) }, true);
   }
@@ -106,7 +106,7 @@ export class MoveRecorder {
     this.passes.set(key, pass);
   }
 
-  /** The hand let go. @returns true when its value stays in force until playing stops */
+  /** A touch ended. @returns true when its value is kept until playing stops */
   letGo(target: Target): boolean {
     const mode = modeOf(useRecording.getState(), channelOfTarget(target));
     const pass = this.passes.get(targetKey(target));
@@ -119,7 +119,7 @@ export class MoveRecorder {
     return false;
   }
 
-  /** What was played is over at a sample, as the engine says: it is laid down as the steps that were heard. */
+  /** A played gesture ended at a sample, as reported by the engine: it is recorded as the steps that were heard. */
   finishPlayed(target: Target, sample: number): void {
     const pass = this.passes.get(targetKey(target));
     if (pass) this.finish([{ ...pass, latched: false }], this.beatOf(sample), false);
@@ -150,7 +150,7 @@ export class MoveRecorder {
     this.lastBeat = jumped ? beat : Math.max(Math.min(beat, computed), this.lastBeat);
   }
 
-  /** Playing stops: all that is open ends here, and write falls back to touch. */
+  /** Playing stops: all open passes end here, and write falls back to touch. */
   stop(): void {
     this.finish([...this.passes.values()], this.beat);
     const { mode, modes } = useRecording.getState();
@@ -161,7 +161,7 @@ export class MoveRecorder {
   }
 
   /**
-   * Lays passes down as one edit.
+   * Writes passes as one edit.
    * @param until where those that go on by themselves end
    * @param release whether the engine goes back to its lanes
    */
@@ -181,7 +181,7 @@ export class MoveRecorder {
     const kept = takes.map(
       (take) => [take.lane.id, { ...take, lane: findLane(this.piece, take.lane.target) ?? take.lane }] as const,
     );
-    // A value set in one go is no take to choose among.
+    // A single value is not a take.
     const passed = kept
       .filter(([, { readings }]) => readings.length > 0)
       .map(([id, take]) => [id, [...(before[id] ?? []), take].slice(-MAX_PASSES)] as const);

@@ -6,15 +6,15 @@ import type { EffectTarget, Piece } from '../../core/piece/piece';
 
 /** Something that is played now. */
 export interface Played {
-  /** The beat at which the hand came. */
+  /** The beat at which it was pressed. */
   readonly since: number;
   /** The beat of the line that it waits for; null for at once. */
   readonly waitsUntil: number | null;
-  /** What it is played to; null where that moves. */
+  /** The value; null where it moves. */
   readonly value: ParamValue | null;
 }
 
-/** A preset of an effect, or one of one's own. */
+/** A preset of an effect, or a user preset. */
 export interface PresetChoice {
   readonly id: string;
   readonly name: string;
@@ -37,7 +37,7 @@ interface PlayedStore {
 const without = <T>(record: Readonly<Record<string, T>>, key: string): Record<string, T> =>
   Object.fromEntries(Object.entries(record).filter(([other]) => other !== key));
 
-/** What hands and keys play at this moment. */
+/** What is played at this moment. */
 export const usePlayed = create<PlayedStore>((set) => ({
   now: {},
   presets: {},

@@ -27,7 +27,7 @@ interface Printing {
   drop(id: string): void;
 }
 
-/** Prints on their way; finished ones are part of the piece. */
+/** Running prints; finished ones are part of the piece. */
 export const usePrinting = create<Printing>((set) => ({
   works: [],
   set: (work) =>
@@ -66,7 +66,7 @@ function forgetStarted(piece: string, id: string): void {
   );
 }
 
-/** Begins prints anew that a reload of the page has ended. Call when all sounds have come. */
+/** Restarts prints that a reload of the page has ended. Call when all sounds are loaded. */
 export function resumePrints(studio: Studio): void {
   const { piece } = useOpenPiece.getState();
   for (const { id, order, renews } of piece ? startedPrints(piece.id) : []) {
@@ -83,8 +83,8 @@ globalThis.addEventListener?.('beforeunload', (event) => {
 });
 
 /**
- * Starts a print in the background; it lands on the Shelf.
- * @param again the print that it takes the place of @param freshId of a new one
+ * Starts a print in the background; the result is put on the Shelf.
+ * @param again the print that it replaces @param freshId of a new one
  */
 export async function print(
   studio: Studio,

@@ -1,6 +1,6 @@
 import type { UploadStatus } from '../../data/api';
 
-/** Sound files that are taken, as a file chooser is told. */
+/** Accepted sound files, for a file chooser. */
 export const SOUND_FILES = '.wav,.aif,.aiff,.flac,.mp3,.ogg,.oga,.opus,audio/*';
 
 /** What a sound is called: its file's name without the ending. */
@@ -10,7 +10,7 @@ export const soundName = ({ name }: Pick<File, 'name'>): string =>
     .trim()
     .slice(0, 100) || 'Sound';
 
-/** How far a file has come, in words. */
+/** Progress of a file, in words. */
 export function progressText({ size }: Pick<File, 'size'>, { state, received, ahead }: UploadStatus): string {
   if (state === 'receiving') return `${Math.min(100, Math.round((100 * received) / Math.max(1, size)))} % sent`;
   return state === 'waiting' ? `waiting, ${ahead + 1} before it` : 'reading it';

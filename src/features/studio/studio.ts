@@ -31,13 +31,13 @@ function outputChoice(): OutputChoice {
 }
 
 /**
- * Joins the open piece to the sound: every change becomes a plan, every touch a gesture; what is recorded is the
- * recorder's.
+ * Connects the open piece to the player: every change becomes a plan, every touch a gesture; recording is done by the
+ * recorder.
  */
 export class Studio {
   readonly player: Player;
   readonly sounds = new Map<string, LoadedSound>();
-  /** Told when a sound has come or could not be had. */
+  /** Called when a sound was loaded or failed. */
   onSounds: (missing: ReadonlyMap<string, string>) => void = () => undefined;
   private readonly library: SoundLibrary;
   private readonly missing = new Map<string, string>();
@@ -99,7 +99,7 @@ export class Studio {
     for (const hash of soundsUsed(piece)) if (!this.sounds.has(hash)) this.loading.add(this.fetch(hash));
   }
 
-  /** The piece as it is, or with what is on audition in its place. */
+  /** The piece, or the one with what is auditioned. */
   private tellPlan(piece: Piece): void {
     const { audition } = useAudition.getState();
     this.player.setPlan(
@@ -119,12 +119,12 @@ export class Studio {
     this.onSounds(this.missing);
   }
 
-  /** Settles when every sound asked for has come, or could not be had. */
+  /** Resolves when every requested sound was loaded or failed. */
   async soundsLoaded(): Promise<void> {
     await Promise.all(this.loading);
   }
 
-  /** Asks again for every sound that did not come. */
+  /** Requests every failed sound again. */
   retryMissing(): void {
     for (const hash of this.missing.keys()) void this.fetch(hash);
   }
@@ -133,13 +133,13 @@ export class Studio {
     return useOpenPiece.getState().piece!;
   }
 
-  /** Place in beats now being computed. */
+  /** Position in beats that is being computed. */
   get beat(): number {
     const { piece } = this;
     return samplesToBeats(this.player.position, tempoOf(piece), piece.sampleRate);
   }
 
-  /** Plays from the playhead. Where the browser gives no sound, that is told and nothing else happens. */
+  /** Plays from the playhead. Where the browser gives no sound, that is reported and nothing else happens. */
   async play(): Promise<void> {
     const { piece, player } = this;
     const at = (beat: number): number => beatsToSamples(beat, tempoOf(piece), piece.sampleRate);
@@ -200,13 +200,13 @@ export class Studio {
     else this.player.listen({ channel: null, slot: null, hear: 'mix', matched: false });
   }
 
-  /** Keeps in mind which rail a hand is on. */
+  /** Remembers the rail that was touched last. */
   private note(target: Target): void {
     const { touched } = useView.getState();
     if (!touched || !sameTarget(touched, target)) useView.setState({ touched: target });
   }
 
-  /** A hand is on a rail: heard at once; recorded when armed and playing. */
+  /** A touch of a rail: heard at once; recorded when armed and playing. */
   touch(target: Target, value: ParamValue): void {
     const { piece } = this;
     this.note(target);
@@ -224,7 +224,7 @@ export class Studio {
     if (this.recorder.on(channelOfTarget(target))) this.recorder.read(target, paramPosition(param, to));
   }
 
-  /** The hand let go. @param value what it left, which becomes the base value unless it was recorded as a move */
+  /** A touch ended. @param value the last one, which becomes the base value unless it was recorded as a move */
   release(target: Target, value: ParamValue): void {
     const param = paramOf(this.piece, target);
     this.note(target);
@@ -243,7 +243,7 @@ export class Studio {
   }
 
   /**
-   * A hand let go of several parameters of one effect at once: one edit, so one undo, unless they are recorded as
+   * Touches of several parameters of one effect ended together: one edit, so one undo, unless they are recorded as
    * moves.
    */
   releaseTogether(channel: string, effect: string, values: Readonly<Record<string, ParamValue>>): void {

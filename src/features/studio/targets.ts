@@ -23,7 +23,7 @@ export interface TargetFamily {
   readonly choices: readonly TargetChoice[];
 }
 
-/** Everything of a channel that can be moved by itself, by effect; what `free` says no to is left out. */
+/** All parameters of a channel that can have moves, by effect; filtered by `free`. */
 export function targetsOf(
   piece: Piece,
   channel: string,

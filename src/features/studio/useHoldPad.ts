@@ -30,7 +30,7 @@ export function useHoldPad(target: EffectTarget): HoldHands {
   const { studio } = useStudio();
   const played = usePlayed((state) => targetKey(target) in state.now);
   const latches = findSlot(piece, target.channel, target.effect)?.values.latch === true;
-  // What is on by itself is let go by a tap, whether it latches or not.
+  // A hold that is on by its lane is released by a tap, whether it latches or not.
   const on = baseValue(piece, target) === true;
   const line = (): number | null => {
     const grid = holdGrid(piece, target, 'startsOn', studio.beat);

@@ -3,12 +3,12 @@ import { preview } from '../../audio/preview';
 
 interface Preview {
   readonly sounding: boolean;
-  /** Plays channels of samples by themselves, outside the piece. */
+  /** Plays samples outside the piece. */
   hear(channels: readonly Float32Array[], sampleRate: number): Promise<void>;
   stop(): void;
 }
 
-/** What is heard by itself from here; it stops when what it belongs to is closed. */
+/** A preview that stops when its component is unmounted. */
 export function usePreview(): Preview {
   const [sounding, setSounding] = useState(false);
   const stop = useRef<(() => void) | null>(null);

@@ -16,7 +16,7 @@ interface BlockChoicesProps {
   readonly channel: string;
   readonly at: number;
   readonly inside?: Inside | undefined;
-  /** What they are searched for by. */
+  /** The search words. */
   readonly query: string;
   readonly onAdded?: (() => void) | undefined;
 }

@@ -13,7 +13,7 @@ import { Text } from '../../../ui/Text';
 
 /**
  * Chains kept for any piece; a removed one can be brought back while the list is in view.
- * @param words only those that they lead to, by name or by what is in them
+ * @param words show only blocks that match, by name or content
  */
 export function BlockList({ words = '' }: { readonly words?: string }) {
   const queries = useQueryClient();

@@ -9,7 +9,7 @@ import { usePiece } from '../../studio/StudioProvider';
 
 const NONE: readonly Block[] = [];
 
-/** Presets of one's own are blocks of a single effect: they are there in every piece. */
+/** User presets: blocks of a single effect, available in every piece. */
 export function ownPresets(blocks: readonly Block[], effect: string): PresetChoice[] {
   return blocks.flatMap(({ id, name, slots }): PresetChoice[] => {
     const [slot, more] = slots;
@@ -20,7 +20,7 @@ export function ownPresets(blocks: readonly Block[], effect: string): PresetChoi
 
 export const useBlocks = (): readonly Block[] => useQuery({ queryKey: ['blocks'], queryFn: listBlocks }).data ?? NONE;
 
-/** Keeps the setting of an effect under a name, for every piece, and removes such a preset. */
+/** Stores the setting of an effect as a user preset, and removes such a preset. */
 export function useKeepPreset({ strands: _strands, wetPath: _wetPath, ...slot }: Slot) {
   const piece = usePiece();
   const queries = useQueryClient();

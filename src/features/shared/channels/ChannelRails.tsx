@@ -9,7 +9,7 @@ interface ChannelRailsProps {
   readonly before?: string;
 }
 
-/** The rails of a channel itself: its level and, but for the main output, its place between the sides. */
+/** The rails of a channel itself: its level and, but for the main output, its pan. */
 export function ChannelRails({ channel, before }: ChannelRailsProps) {
   const piece = usePiece();
   const own = findChannel(piece, channel);

@@ -22,7 +22,7 @@ interface ChannelSheetProps {
   readonly onClose: () => void;
 }
 
-/** What can be done with a channel as a whole: its name, copies, its place among the others, its end. */
+/** What can be done with a channel as a whole: rename, duplicate, reorder, remove. */
 export function ChannelSheet({ channel, open, onClose }: ChannelSheetProps) {
   const piece = usePiece();
   const name = channelName(piece, channel);

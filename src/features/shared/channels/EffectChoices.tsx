@@ -16,14 +16,14 @@ import { newId } from '../../../data/newId';
 
 interface EffectChoicesProps {
   readonly channel: string;
-  /** Where in the chain it goes. */
+  /** Index in the chain at which it is inserted. */
   readonly at: number;
   /** Purposes side by side where there is room. */
   readonly roomy?: boolean;
-  /** The strand or wet path it goes into; none for the channel's own chain. */
+  /** The strand or wet path that it is added to; none for the channel's own chain. */
   readonly inside?: Inside | undefined;
   readonly onAdded?: () => void;
-  /** The effect whose place it takes; none when it is added. */
+  /** The effect that it replaces; none when it is added. */
   readonly replaces?: string;
 }
 
@@ -44,7 +44,7 @@ interface Found {
   readonly presets: readonly Preset[];
 }
 
-/** Effects of a family with their presets; with words, those that they lead to, likeliest first. */
+/** Effects of a family with their presets; with search words, the matching ones, best first. */
 function find(family: Family | 'all', query: string): Found[] {
   const wanted = (effect: EffectDefinition): boolean => family === 'all' || effect.family === family;
   if (query === '')
@@ -63,7 +63,7 @@ function find(family: Family | 'all', query: string): Found[] {
 }
 
 /**
- * Every effect by family and by the purposes it can be started from, with search; a tap adds it and opens its bench.
+ * Every effect by family and by the purposes it can be started from, with search; a tap adds it and opens its editor.
  */
 export function EffectChoices({ channel, at, roomy = false, onAdded, replaces, inside }: EffectChoicesProps) {
   const add = (effect: string, preset: string): void => {
@@ -90,7 +90,7 @@ export function EffectChoices({ channel, at, roomy = false, onAdded, replaces, i
 }
 
 interface EffectPickerProps {
-  /** What a tap does, as said by each choice. */
+  /** Spoken action of each choice. */
   readonly verb: string;
   readonly roomy?: boolean;
   readonly onPick: (effect: string, preset: string) => void;

@@ -16,13 +16,13 @@ interface ParamRailProps {
   readonly value: ParamValue;
   readonly initial?: ParamValue;
   readonly look?: RailLook;
-  /** Spoken in place of its label, where others in view have the same. */
+  /** Accessible name, where others in view have the same label. */
   readonly spoken?: string | undefined;
-  /** Told while a hand moves it, before it is part of the piece: what a picture needs. */
+  /** Called while it is dragged, before the value is part of the piece: for pictures. */
   readonly onLive?: (value: ParamValue | null) => void;
 }
 
-/** The same object for as long as it names the same target: those who show a rail make it anew each time. */
+/** Keeps the identity of a target while it is equal: callers create it anew at each render. */
 function useSteady(target: Target): Target {
   const [steady, setSteady] = useState(target);
   const same = sameTarget(steady, target);
@@ -31,8 +31,8 @@ function useSteady(target: Target): Target {
 }
 
 /**
- * A rail tied to a target of the piece: touched it is heard, let go it is kept, armed it is recorded; its lane and the
- * reach of its links are on it in coral.
+ * A rail of a target of the piece: dragging is heard, releasing stores the value or records it; its lane and the range
+ * of its links are drawn on it in coral.
  */
 export function ParamRail({ target, param, value, initial, look, spoken, onLive }: ParamRailProps) {
   const piece = usePiece();

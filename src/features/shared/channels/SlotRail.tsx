@@ -7,7 +7,7 @@ interface SlotRailProps {
   readonly channel: string;
   readonly slot: Slot;
   readonly param: string;
-  /** Spoken before its name: rails of several effects, or one rail twice, are in view. */
+  /** Prefix of its accessible name, where rails of several effects, or one rail twice, are in view. */
   readonly before: string;
 }
 

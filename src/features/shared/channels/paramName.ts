@@ -1,6 +1,6 @@
 import { effectOf } from '../../../core/effects/catalogue';
 
-/** What a parameter of an effect is called beside all the others: its label, after its group where labels repeat. */
+/** Unique name of a parameter within its effect: its label, after its group where labels repeat. */
 export function paramName(effect: string, id: string): string {
   const { params, paramIds } = effectOf(effect);
   const { label, group } = params[id]!;

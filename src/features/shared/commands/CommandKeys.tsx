@@ -19,7 +19,7 @@ const isPressed = (target: EventTarget | null): boolean =>
   );
 const isSheetOpen = (): boolean => document.querySelector('[role=dialog]') !== null;
 
-/** What commands act on, made once for a view. */
+/** The context of commands, created once for a view. */
 export function useCommandContext(): CommandContext {
   const { studio } = useStudio();
   const router = useRouter();
@@ -39,7 +39,7 @@ export function useCommandContext(): CommandContext {
   );
 }
 
-/** The command of a key, by the keys that this browser keeps. */
+/** The command of a key, by the key map stored in this browser. */
 export function commandOf(key: string): Command | undefined {
   if (key === '') return undefined;
   const { changed } = useCommandKeys.getState();
@@ -47,7 +47,7 @@ export function commandOf(key: string): Command | undefined {
   return own ?? COMMANDS.find(({ id }) => id === SECOND_KEYS[key]);
 }
 
-/** Listens to the keys of all commands. What has the focus answers its own keys first, and so do Play and sheets. */
+/** Listens to the keys of all commands. The focused element handles its own keys first, and so do Play and sheets. */
 export function CommandKeys() {
   const context = useCommandContext();
   useEffect(() => {

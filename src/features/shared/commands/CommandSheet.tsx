@@ -16,7 +16,7 @@ import { keyOf, keyText, useCommandKeys } from './keys';
 import { isFreeCode, keyName, PLAY_CONTROLS, usePlayKeys, type PlayControl } from './playKeys';
 import { searchCommands, type FoundCommand } from './searchCommands';
 
-/** Everything that can be done, effects and recipes among it: searched, done, and with its key, which can be another. */
+/** The list of all commands, with effects and recipes: to be searched, run, and given other keys. */
 export function CommandSheet() {
   const open = useView((view) => view.sheet === 'commands');
   const close = (): void => useView.setState({ sheet: null });
@@ -115,7 +115,7 @@ function CommandList({ found, grouped, onRun }: CommandListProps) {
   );
 }
 
-/** Keys that are held in Play, to be read: they do nothing elsewhere. */
+/** The keys of Play, for reference: they do nothing elsewhere. */
 function PlayKeyList() {
   const codes = usePlayKeys((state) => state.codes);
   return PLAY_CONTROLS.map(({ control, name }) => (
@@ -128,7 +128,7 @@ function PlayKeyList() {
 
 type Waiting = { readonly command: string } | { readonly control: PlayControl };
 
-/** Every key, to be changed: press it, then the key that it shall be. */
+/** All keys, to be changed: choose one, then press the new key. */
 function KeyList({ words }: { readonly words: string }) {
   const { changed, assign } = useCommandKeys();
   const { codes, assign: assignPlay } = usePlayKeys();
@@ -177,7 +177,7 @@ function KeyList({ words }: { readonly words: string }) {
   );
 }
 
-/** Gives a command a key; the command that had it gets the other one's, so that none is lost. */
+/** Assigns a key to a command; the command that had it gets the other one's, so that none is lost. */
 function assignCommand(
   command: string,
   key: string,

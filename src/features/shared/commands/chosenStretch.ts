@@ -6,7 +6,7 @@ import { useOpenPiece } from '../../../data/openPiece';
 import { stretchActions } from '../../../data/stretchActions';
 import { useView } from '../../../data/view';
 
-/** A stretch chosen on the ruler, in beats: of the moves in view, or of the clips of a track. */
+/** A range chosen on the ruler, in beats: of the moves in view, or of the clips of a track. */
 export interface ChosenStretch {
   readonly kind: 'stretch';
   readonly moves: boolean;
@@ -21,7 +21,7 @@ const NO_CLIPS = 'No clip of the track in view sounds there.';
 
 const { run, say, undo } = useOpenPiece.getState();
 
-/** What sounds within a stretch. @returns null where nothing does or it cannot be cut there, which is said */
+/** The clips within a range. @returns null where there are none or it cannot be cut there, which is reported */
 export function clipsOf(chosen: ChosenStretch): readonly Clip[] | null {
   try {
     const clips = chosen.track ? clipsWithin(useOpenPiece.getState().piece!, chosen.track, chosen) : [];
@@ -47,21 +47,21 @@ export function clearStretch({ moves, track, start, end }: ChosenStretch): void 
     say('The stretch is cleared.', { label: 'Undo', act: undo });
 }
 
-/** What was copied of a stretch of a track, as it was then. */
+/** A copied range of a track. */
 export interface CopiedStretch {
   readonly clips: readonly Clip[];
   readonly start: number;
   readonly end: number;
 }
 
-/** Lays a stretch over a track, so many beats later than it was, in the place of what sounds there. */
+/** Pastes a range onto a track, a number of beats later than it was, replacing what sounds there. */
 export function placeStretch(track: Track, { clips, start, end }: CopiedStretch, by: number, what: string): boolean {
   const placed = clips.map((clip) => ({ ...clip, id: newId(), start: clip.start + by }));
   const ids = track.clips.map(newId);
   return run(layClips, { track: track.id, start: start + by, end: end + by, ids, clips: placed, what });
 }
 
-/** Repeats a stretch after itself. The copy is chosen then, so that the key goes on repeating. */
+/** Repeats a range after itself and chooses the copy, so that the key can be pressed repeatedly. */
 export function repeatStretch(chosen: ChosenStretch): void {
   const { start, end, track } = chosen;
   const by = end - start;

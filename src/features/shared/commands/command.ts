@@ -11,18 +11,18 @@ export interface CommandContext {
   chooseLight(light: 'day' | 'night' | 'system'): void;
 }
 
-/** Something that the whole interface can be told to do: by its key, or from the list of all. */
+/** A command of the interface, run by its key or from the list of all. */
 export interface Command {
-  /** Never changes: changed keys are kept by it. */
+  /** Never changes: changed keys are stored under it. */
   readonly id: string;
   readonly name: string;
   readonly group: (typeof COMMAND_GROUPS)[number];
-  /** What it is looked for by, beside its name. */
+  /** Search words beside its name. */
   readonly words?: string;
-  /** The key it begins with. */
+  /** The default key. */
   readonly key?: string;
-  /** True where the browser's own meaning of the key is wanted. */
+  /** True where the browser's own action of the key is kept. */
   leavesKey?(): boolean;
-  /** Does nothing and says why, where it cannot be done now. */
+  /** Does nothing and reports why, where it is not possible now. */
   run(context: CommandContext): void;
 }

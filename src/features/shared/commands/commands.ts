@@ -74,7 +74,7 @@ const show = (sheet: 'piece' | 'add' | 'history' | 'gaps') => (context: CommandC
   useView.setState({ sheet });
 };
 
-/** Everything that the whole interface can be told to do. Play's own keys are in `playKeys.ts`: they are held. */
+/** All commands of the interface. Play's own keys are in `playKeys.ts`: they are held. */
 export const COMMANDS: readonly Command[] = [
   {
     id: 'commands',
@@ -400,5 +400,5 @@ export function openRecipe({ go, studio }: CommandContext, recipe: string): void
   useView.setState({ recipe, ...(clip === null && range === null ? { range: four } : {}) });
 }
 
-/** Keys that do the same as another, which stays as it is. */
+/** Additional keys of commands, which cannot be changed. */
 export const SECOND_KEYS: Readonly<Record<string, string>> = { '?': 'commands', 'Mod+y': 'redo', Backspace: 'remove' };

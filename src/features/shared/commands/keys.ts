@@ -6,8 +6,8 @@ import { readStored, writeStored } from '../../../data/browserStorage';
 const MODIFIERS = ['Control', 'Meta', 'Alt', 'Shift'];
 
 /**
- * A key with what is held with it, as one text: "Mod+Shift+z", "Space", "?". Shift is left out where it only makes
- * another sign of a key, as in "?". Empty for a modifier alone.
+ * A key with its modifiers, as one text: "Mod+Shift+z", "Space", "?". Shift is left out where it only makes another
+ * sign of a key, as in "?". Empty for a modifier alone.
  */
 export function keyOf({ key, ctrlKey, metaKey, altKey, shiftKey }: KeyboardEvent): string {
   if (MODIFIERS.includes(key)) return '';
@@ -47,7 +47,7 @@ const STORED = 'zephiro.keys';
 const storedSchema = z.record(z.string(), z.string());
 
 interface CommandKeys {
-  /** Keys that were changed, by the commands' ids; an empty one for a command without a key. */
+  /** Changed keys, by the commands' ids; an empty one for a command without a key. */
   readonly changed: Readonly<Record<string, string>>;
   assign(command: string, key: string): void;
   reset(): void;

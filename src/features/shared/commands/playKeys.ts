@@ -11,7 +11,7 @@ export const MAX_PADS = 8;
 /** A control of Play that a key or a note plays: a hold or a pad by its index on the screen, or a command. */
 export type PlayControl = `stone${number}` | `pad${number}` | 'presetBack' | 'presetNext' | 'letGo';
 
-/** All of them, by what they are called in lists of keys. */
+/** All of them, with their names in lists of keys. */
 export const PLAY_CONTROLS: readonly { readonly control: PlayControl; readonly name: string }[] = [
   ...Array.from({ length: MAX_STONES }, (_, i) => ({ control: `stone${i}` as const, name: `Hold ${i + 1}` })),
   ...Array.from({ length: MAX_PADS }, (_, i) => ({ control: `pad${i}` as const, name: `Pad ${i + 1}` })),
@@ -32,7 +32,7 @@ export const START_KEYS: Readonly<Record<string, string>> = Object.fromEntries([
   ['letGo', 'Escape'],
 ]);
 
-/** The browser's own, and those of the whole page: they play nothing. */
+/** Keys of the browser and of the whole page, which cannot be assigned. */
 const TAKEN = new Set(['Space', 'Enter', 'Tab', 'Home', 'KeyM', 'ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown']);
 export const isFreeCode = (code: string): boolean =>
   code !== '' && !TAKEN.has(code) && !/^(Shift|Control|Alt|Meta|F\d)/.test(code);
@@ -46,7 +46,7 @@ const stored = <T>(key: string, value: z.ZodType<T>, start: Readonly<Record<stri
   ...readStored(key, z.record(z.string(), value), {}),
 });
 
-/** Gives a control a key or a note; the control that had it gets the other one's. */
+/** Assigns a key or a note to a control; the control that had it gets the other one's. */
 function given<T>(all: Readonly<Record<string, T>>, control: string, what: T): Readonly<Record<string, T>> {
   const holder = Object.keys(all).find((other) => all[other] === what);
   const before = all[control];
@@ -116,7 +116,7 @@ export interface ControlHandlers {
 
 const handlers = new Map<string, () => ControlHandlers>();
 
-/** Lets a key and a note play a control for as long as it is shown. @returns the key's name */
+/** Registers a control to be played by its key and note for as long as it is shown. @returns the key's name */
 export function usePlayControl(control: PlayControl, keyed: ControlHandlers): string {
   const latest = useRef(keyed);
   useEffect(() => {
@@ -135,7 +135,7 @@ export function usePlayControl(control: PlayControl, keyed: ControlHandlers): st
 const isElsewhere = (target: EventTarget | null): boolean =>
   target instanceof HTMLElement && target.closest('[role=dialog], input, textarea') !== null;
 
-/** Listens to the keys that play. One that is down when the window is left is let go. */
+/** Listens to the keys that play. Keys that are down when the window loses the focus are released. */
 export function usePlayKeyboard(): void {
   useEffect(() => {
     const down = new Map<string, ControlHandlers>();

@@ -13,20 +13,20 @@ import { saysBlock } from '../blocks/BlockList';
 import type { Command, CommandContext } from './command';
 import { COMMANDS, openRecipe } from './commands';
 
-/** Something that was found: a command, an effect to be added, a recipe to be opened. */
+/** A search result: a command, an effect to add, or a recipe to open. */
 export interface FoundCommand {
   readonly id: string;
   readonly name: string;
-  /** What it is, or what one hears. */
+  /** Description: what it does, or what one hears. */
   readonly note: string;
-  /** What it is looked for by, beside its name. */
+  /** Search words beside its name. */
   readonly words?: string;
-  /** The command whose key can be told and changed. */
+  /** The command whose key is shown and can be changed. */
   readonly command?: Command;
   run(context: CommandContext): void;
 }
 
-/** Effects are many: so many of the likeliest are shown. */
+/** Maximum number of effects in the results. */
 const MAX_EFFECTS = 12;
 
 const recipes: readonly FoundCommand[] = RECIPES.map(({ id, name, purpose, searchWords }) => ({
@@ -86,10 +86,7 @@ function blockCommand(block: Block): FoundCommand {
   };
 }
 
-/**
- * Commands, recipes, blocks and effects that the words lead to, likeliest first within each; all commands without
- * words.
- */
+/** Commands, recipes, blocks and effects that match the words, best first within each; all commands without words. */
 export function searchCommands(words: string, blocks: readonly Block[] = []): readonly FoundCommand[] {
   if (words.trim() === '') return commands;
   const told = search(words).map(({ entry }) => entry);

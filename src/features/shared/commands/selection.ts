@@ -28,14 +28,14 @@ import {
   type CopiedStretch,
 } from './chosenStretch';
 
-/** What keys for editing act on: in Chain the open effect; else a stretch, a clip, an effect or the track in view. */
+/** The object of editing keys: in Chain the open effect; else a stretch, a clip, an effect or the track in view. */
 type Selection =
   | ChosenStretch
   | { readonly kind: 'clip'; readonly clip: Clip; readonly track: Track }
   | { readonly kind: 'effect'; readonly channel: string; readonly slot: Slot }
   | { readonly kind: 'track'; readonly track: Track };
 
-/** What was cut or copied, as it was then: it can be pasted after the original is gone. */
+/** A copy of what was cut or copied: it can be pasted after the original was removed. */
 type Copied =
   | { readonly kind: 'clip'; readonly clip: Clip }
   | ({ readonly kind: 'stretch' } & CopiedStretch)
@@ -47,13 +47,13 @@ let copied: Copied | null = null;
 /** Whether something was cut or copied that can be pasted. */
 export const hasCopied = (): boolean => copied !== null;
 
-/** What was cut or copied last and can be pasted onto a track, by its name; null where there is nothing of the kind. */
+/** Name of what was cut or copied last and can be pasted onto a track; null where there is nothing of the kind. */
 export function copiedForTrack(): string | null {
   if (copied?.kind === 'clip') return `“${copied.clip.name}”`;
   return copied?.kind === 'stretch' ? 'The copied stretch' : null;
 }
 
-/** Moves were copied, by a key or by their button: they are what is pasted next. */
+/** Moves were copied, by a key or by their button: they are pasted next. */
 export const keepCopiedMoves = (): void => void (copied = { kind: 'moves' });
 
 const isIn = (view: ViewName): boolean => parseAddress(location.pathname)?.view === view;
@@ -97,7 +97,7 @@ export function removeSelection(): void {
       useView.setState({ slot: null });
       return offerUndo(effectOf(chosen.slot.effect).name);
     case 'track':
-      // A track is always in view: only where the focus is on its head is it meant.
+      // A track is always in view: it is the object only where the focus is on its head.
       if (isAtHead(chosen.track)) removeChannel(chosen.track.id);
       else say(NOTHING);
   }

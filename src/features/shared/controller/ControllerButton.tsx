@@ -22,7 +22,7 @@ import { findControllers } from './outside';
 
 interface ControllerButtonProps {
   readonly channel: string;
-  /** Offered first, by the name of what it moves. */
+  /** The name of the parameter that is offered first. */
   readonly target?: Target;
   /** Spoken first, where several of them are in view. */
   readonly before?: string;

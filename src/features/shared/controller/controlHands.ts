@@ -9,12 +9,11 @@ import type { Studio } from '../../studio/studio';
 import { useControllers } from './controllerStore';
 import { newId } from '../../../data/newId';
 
-/** A control that rests for so long is let go: what it left becomes the rail's value, or the end of a move. */
+/** Time after which a control counts as released: its value becomes the rail's, or the end of a move. */
 const REST_MS = 350;
 
 /**
- * Lets controls move what they are mapped to, as hands on the rails do. A control takes hold when it passes where its
- * rail stands.
+ * Moves parameters by mapped controls, as dragging a rail does. A control takes over when it passes its rail's value.
  */
 export class ControlHands {
   private readonly last = new Map<string, number>();
@@ -67,7 +66,7 @@ export class ControlHands {
     });
   }
 
-  /** Forgets what is held, without letting go of it: the piece is gone. */
+  /** Clears all touches without releasing them, as the piece was closed. */
   close(): void {
     for (const { timer } of this.held.values()) clearTimeout(timer);
     this.held.clear();

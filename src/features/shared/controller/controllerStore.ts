@@ -2,13 +2,13 @@ import { create } from 'zustand';
 import type { ControlMessage, NoteMessage, TransportMessage } from '../../../core/controls/message';
 import type { Target } from '../../../core/piece/piece';
 
-/** What is known of controllers in this window. */
+/** State of controllers in this window. */
 interface Controllers {
-  /** The next control that is moved shall move this. */
+  /** Learn mode: the next control that is moved is mapped to this. */
   readonly learning: Target | null;
   /** Controls that were moved but have not reached their rail's value, by id: that value, 0-1. */
   readonly waiting: Readonly<Record<string, number>>;
-  /** Names of outside controllers; null before the browser was asked, and what it said when it gave none. */
+  /** Names of outside controllers; null before the browser was asked, and its error when there are none. */
   readonly outside: readonly string[] | string | null;
   /** Values of the faders of the controller that ships with the app, 0-127. */
   readonly faders: readonly number[];
@@ -40,7 +40,7 @@ export const BUTTON_NOTES = {
 class Messages<T> {
   private readonly listeners = new Set<(message: T) => void>();
 
-  /** @returns what stops the listening */
+  /** @returns a function that ends the subscription */
   on(listener: (message: T) => void): () => void {
     this.listeners.add(listener);
     return () => void this.listeners.delete(listener);

@@ -8,7 +8,7 @@ function listen(access: MIDIAccess): void {
     names.push(input.name ?? 'a controller without a name');
     input.onmidimessage = (event) => {
       if (!event.data) return;
-      // Placed by when the hand moved it, not by when the page heard of it.
+      // By the time of the message, not that of its arrival in the page.
       markHand(event);
       const [control, note, transport] = [readControl(event.data), readNote(event.data), readTransport(event.data)];
       if (control) controlMessages.tell(control);

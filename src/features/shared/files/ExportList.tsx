@@ -31,7 +31,7 @@ export function useExports() {
   const onError = (error: Error): void => useOpenPiece.getState().say(error.message);
   const start = useMutation({
     mutationFn: async (order: ExportOrder) => {
-      // What is written is what the server has: a change of this moment goes there first.
+      // Files are written by the server: pending changes are saved first.
       await useOpenPiece.getState().saved();
       await startExport(order);
     },

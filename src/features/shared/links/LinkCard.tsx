@@ -50,7 +50,7 @@ export function targetName(piece: Piece, { target }: Pick<Link, 'target'>): stri
   return slot ? `${effectOf(slot.effect).name} ${label.toLowerCase()}` : label;
 }
 
-/** One link: what turns, drawn as it turns, how far and how fast; its modulator may turn others along with it. */
+/** One link: its modulator with a moving curve, depth and rate; the modulator may have other links. */
 export function LinkCard({ link }: { readonly link: Link }) {
   const piece = usePiece();
   const { studio } = useStudio();
@@ -72,7 +72,7 @@ export function LinkCard({ link }: { readonly link: Link }) {
     const sounds = [...studio.sounds.values()];
     const levels = new Map<string, FollowedLevels>();
     for (const one of turning) if (one.kind === 'follower') levels.set(one.id, await follow(piece, one, sounds));
-    // The piece may have been changed while the followers were worked out.
+    // The piece may have been changed while the followers were computed.
     const now = useOpenPiece.getState().piece ?? piece;
     const [from, to] = range ? [range.start, range.end] : [0, now.lengthBeats];
     const lane = laneFromLinks(now, link.target, from, to, newId(), ({ id }) => {
@@ -160,7 +160,7 @@ export function LinkCard({ link }: { readonly link: Link }) {
   );
 }
 
-/** What it does: a macro's rail, a follower's level, the curve of all others. */
+/** The modulator's output: a macro's rail, a follower's level, the curve of all others. */
 function Turning({ modulator, link }: { readonly modulator: Modulator; readonly link: Link }) {
   switch (modulator.kind) {
     case 'macro':
@@ -192,7 +192,7 @@ function MacroRail({ modulator }: { readonly modulator: Macro }) {
   );
 }
 
-/** Whether it goes through once, from the playhead's bar on, or again and again. */
+/** Whether it runs once, from the playhead's bar on, or repeats. */
 function Once({ modulator, change }: ModulatorSettingsProps<Lfo | Steps>) {
   const piece = usePiece();
   const { studio } = useStudio();

@@ -9,11 +9,11 @@ import { NewLink } from './NewLink';
 
 interface LinkListProps {
   readonly channel: string;
-  /** Of one effect alone; of the whole channel when left out. */
+  /** Shows the links of one effect; of the whole channel when left out. */
   readonly effect?: string;
 }
 
-/** What turns parameters by itself, and a way to let more be turned. */
+/** The links of a channel or effect, and a way to add more. */
 export function LinkList({ channel, effect }: LinkListProps) {
   const piece = usePiece();
   const tokens = useTokens();

@@ -11,7 +11,7 @@ import { usePiece } from '../../studio/StudioProvider';
 
 const WHOLE = { low: 0, high: 1 };
 
-/** What a link keeps the parameter within, in the parameter's own unit: from where, and to where. */
+/** The range of a link, in the parameter's own unit. */
 export function LinkRange({ link, name }: { readonly link: Link; readonly name: string }) {
   const piece = usePiece();
   const { run } = useOpenPiece.getState();

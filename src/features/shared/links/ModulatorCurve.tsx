@@ -18,7 +18,7 @@ const SPAN_BARS = 2;
 const POINTS = 240;
 
 /**
- * Two bars of what it does, as far as the link lets it, from the even bar of the playhead on; a mark moves along it.
+ * Two bars of a modulator's output, scaled by the link, from the even bar of the playhead on; a mark moves along it.
  */
 export function ModulatorCurve({ modulator, link }: { readonly modulator: Modulator; readonly link: Link }) {
   const piece = usePiece();
@@ -31,8 +31,8 @@ export function ModulatorCurve({ modulator, link }: { readonly modulator: Modula
   const spanSamples = beatsToSamples(span, piece.tempo, piece.sampleRate);
   const y = useMemo(() => {
     const { depth, curve } = linkTransferOf(link);
-    // By its root, so that a light link still shows its form; its range depends on the rail's value, so it is not shown
-    // here.
+    // By the square root of the depth, so that a small one is visible; its range depends on the rail's value, so it is
+    // not shown here.
     const reach = (HIGH / 2 - PAD) * Math.sqrt(Math.abs(depth)) * Math.sign(depth);
     return (turn: number): number => HIGH / 2 - linkOffset(0, turn, { depth: 1, curve, low: 0, high: 1 }) * reach;
   }, [link]);

@@ -34,11 +34,11 @@ function newModulator(piece: Piece, kind: ModulatorKind, channel: string, target
   });
 }
 
-/** Whether a link can turn it: it has a less and a more. */
+/** Whether a link can modulate it: its values are ordered. */
 const isTurned = (param: Param): boolean =>
   param.kind === 'number' || (param.kind === 'choice' && param.ordered === true);
 
-/** Chooses what shall be turned, then what turns it: something new, or a modulator of the piece. */
+/** Chooses a parameter, then its modulator: a new one, or one of the piece. */
 export function NewLink({ channel, effect }: { readonly channel: string; readonly effect?: string }) {
   const piece = usePiece();
   const [open, setOpen] = useState(false);

@@ -4,7 +4,7 @@ import { contextOf } from '../../../core/piece/find';
 import { Rail } from '../../../ui/Rail';
 import { usePiece } from '../../studio/StudioProvider';
 
-/** What the settings of a kind of modulator are given. */
+/** Props of the settings of a kind of modulator. */
 export interface ModulatorSettingsProps<M> {
   readonly modulator: M;
   readonly change: (part: ModulatorChange) => boolean;

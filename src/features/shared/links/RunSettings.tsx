@@ -37,7 +37,7 @@ export function RunSteps({ modulator }: { readonly modulator: Run }) {
   );
 }
 
-/** How fast a run goes, whether again and again, and what chance does to it; and all runs of its hold at once. */
+/** Rate of a run, whether it repeats, and its chance; and actions on all runs of its hold. */
 export function RunSettings({ modulator, change }: ModulatorSettingsProps<Run>) {
   const piece = usePiece();
   const { name, on, once, rate, glide, chance, roll, hold, sharesLength = false } = modulator;

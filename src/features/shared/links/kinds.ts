@@ -18,8 +18,8 @@ export function isHold(piece: Piece, channel: string, effect: string): boolean {
 }
 
 /**
- * Kinds that may turn a target: a macro is turned by all but macros, and runs are for figures of holds, where they come
- * first.
+ * Kinds of modulators for a target: all but macros for a macro; runs only for parameters of holds, where they are
+ * listed first.
  */
 export function kindsFor(piece: Piece, target: Target): ModulatorKind[] {
   const ofHold = target.kind === 'effect' && isHold(piece, target.channel, target.effect);

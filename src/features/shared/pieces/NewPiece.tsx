@@ -4,7 +4,7 @@ import { ListItem } from '../../../ui/ListItem';
 import { Text } from '../../../ui/Text';
 import type { Pieces } from './usePieces';
 
-/** Begins a new piece, empty or with what a kind of work needs. */
+/** Creates a new piece, empty or from a template. */
 export function NewPiece({ pieces, onMade }: { readonly pieces: Pieces; readonly onMade?: () => void }) {
   return (
     <View role="group" aria-label="New piece">

@@ -72,7 +72,7 @@ export function usePieces() {
     onSuccess: () => useOpenPiece.getState().say('The archive is a piece here now, and open.'),
     onError: say,
   });
-  /** No mutation: it is called from a notice, when the list may be gone from the screen and its callbacks with it. */
+  /** Not a mutation: it is called from a notice, when the list may be unmounted and its callbacks with it. */
   const restore = async (id: string, toOpen = false): Promise<void> => {
     try {
       await restorePiece(id);
@@ -102,7 +102,7 @@ export function usePieces() {
     const [other] = byLastOpened(list.data ?? (await listPieces()), openedPieces()).filter((piece) => piece.id !== id);
     return other ? openPieceById(other.id) : openNewPiece(TEMPLATES[0]!);
   };
-  /** The archive holds what the server has: a change of this moment goes there first. */
+  /** The archive is made by the server: pending changes are saved first. */
   const takeArchive = async (id: string): Promise<void> => {
     try {
       await useOpenPiece.getState().saved();

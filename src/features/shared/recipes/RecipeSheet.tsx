@@ -21,7 +21,7 @@ import { initialOf, Variations } from './Variations';
 interface RecipeSheetProps {
   readonly track: Track;
   readonly range: BeatRange;
-  /** The stretch as bars and beats. */
+  /** The range as bars and beats. */
   readonly where: string;
   /** The recipe it opens with, by its id; else the list of all. */
   readonly first?: string;
@@ -29,7 +29,7 @@ interface RecipeSheetProps {
   readonly onClose: () => void;
 }
 
-/** What can be made of a stretch: chosen from a list, turned to taste, heard, made. */
+/** Recipes for a range: chosen from a list, adjusted, auditioned, made. */
 export function RecipeSheet({ track, range, where, first, visible, onClose }: RecipeSheetProps) {
   const [picked, setPicked] = useState<Recipe | null | undefined>(undefined);
   const chosen = picked === undefined ? RECIPES.find(({ id }) => id === first) : picked;
@@ -62,7 +62,7 @@ interface RecipeListProps {
   readonly onChoose: (recipe: Recipe) => void;
 }
 
-/** Those that fit the stretch first; the others say what they lack. */
+/** Those that are available for the range first; the others with the reason why not. */
 function RecipeList({ track, range, onChoose }: RecipeListProps) {
   const piece = usePiece();
   const { studio } = useStudio();

@@ -24,7 +24,7 @@ interface SwellSheetProps {
   readonly onClose: () => void;
 }
 
-/** Reverse swells into picked hits: what a space answers to the hit, backwards, so that it grows into it. */
+/** Reverse swells into picked hits: the reverb of the hit, reversed, so that it grows into the hit. */
 export function SwellSheet({ track, visible, onClose }: SwellSheetProps) {
   return (
     <Sheet title={`Swells into ${track.name}`} visible={visible} onClose={onClose}>

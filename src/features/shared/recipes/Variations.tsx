@@ -20,7 +20,7 @@ interface VariationsProps {
 export const initialOf = ({ params }: Pick<Recipe, 'params'>): ParamValues =>
   Object.fromEntries(Object.entries(params).map(([id, param]) => [id, param.initial]));
 
-/** Another variation of a recipe by chance, those that were liked, and how it was at first. */
+/** A random variation of a recipe, the liked ones, and the original. */
 export function Variations({ of, values, onSet }: VariationsProps) {
   const piece = usePiece();
   const [liked, setLiked] = useState(() => likedOf(of));
@@ -45,7 +45,7 @@ export function Variations({ of, values, onSet }: VariationsProps) {
   );
 }
 
-/** Values from all over the rails, more often from their middles; levels stay. */
+/** Random values, more often from the middles of the rails; levels are kept. */
 function varied({ params }: Varied, piece: Piece): ParamValues {
   const random = makeRandom(Date.now());
   const context = contextOf(piece);

@@ -11,13 +11,13 @@ function all(): Record<string, ParamValues[]> {
   return readStored<Record<string, ParamValues[]>>(KEY, likedSchema, {});
 }
 
-/** What can be varied: the values of a recipe, known by its id. */
+/** Values of a recipe, by its id. */
 export type Varied = Pick<Recipe, 'id' | 'params'>;
 
 /** Variations of a recipe that were liked, the newest last; kept in this browser. */
 export const likedOf = ({ id }: Varied): readonly ParamValues[] => all()[id] ?? [];
 
-/** Keeps one more, at the cost of the oldest. */
+/** Stores one more; the oldest is dropped. */
 export function keepLiked({ id }: Varied, values: ParamValues): readonly ParamValues[] {
   const now = [...(all()[id] ?? []).filter((other) => JSON.stringify(other) !== JSON.stringify(values)), values].slice(
     -MOST,

@@ -17,7 +17,7 @@ import { barsLater } from '../../../core/music/grid';
 import { tempoOf } from '../../../core/piece/tempoOf';
 
 const HEARD = '4'.repeat(64);
-/** So much before the stretch, in beats, and after it, in seconds, is heard with it. */
+/** Context that is heard with the range: beats before it, and seconds after it. */
 const LEAD_BEATS = 1;
 const TAIL_SECONDS = 2;
 
@@ -56,7 +56,7 @@ async function soundOf(studio: Studio, { recipe, input, values }: RecipeCall): P
   return recipe.sound?.(input, settings, rendered) ?? null;
 }
 
-/** The stretch as it would be with the recipe, the track and what is new on its own. */
+/** The range with the recipe applied, of the track and the new parts alone. */
 export async function hearRecipe(studio: Studio, call: RecipeCall): Promise<SoundData> {
   const { piece, track, range } = call.input;
   const sound = await soundOf(studio, call);
@@ -89,7 +89,7 @@ export async function hearRecipe(studio: Studio, call: RecipeCall): Promise<Soun
   return printed(job, [...soundsOf(studio), ...(sound ? [{ hash: HEARD, channels: sound.channels }] : [])]);
 }
 
-/** Makes it part of the piece, as one edit; nothing changes before all of it is made and stored. */
+/** Applies it to the piece, as one edit; nothing changes before all of it is rendered and stored. */
 export async function makeRecipe(studio: Studio, call: RecipeCall): Promise<boolean> {
   const { sampleRate } = call.input.piece;
   const sound = await soundOf(studio, call);

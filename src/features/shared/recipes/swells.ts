@@ -20,7 +20,7 @@ interface Rendered {
   readonly swell: SoundData;
 }
 
-/** The hit alone and the hit through the space, rendered in a worker while playing goes on. */
+/** The hit alone and the hit through the reverb, rendered in a worker while playing goes on. */
 async function renderSwell(
   studio: Studio,
   piece: Piece,
@@ -39,7 +39,7 @@ async function renderSwell(
 const SWELL_SOUND = '1'.repeat(64);
 const HIT_SOUND = '2'.repeat(64);
 
-/** One swell and the hit it leads to, as they would be heard; null where the hit before leaves it no room. */
+/** One swell and the hit it leads to, as they would be heard; null where the previous hit is too close. */
 export async function hearSwell(
   studio: Studio,
   piece: Piece,
@@ -93,8 +93,8 @@ export async function hearSwell(
 }
 
 /**
- * Makes a swell into each hit, on a track of their own, as one edit. Nothing of the piece changes before all are made.
- * @returns how many were made; hits without room before them are left out
+ * Makes a swell into each hit, on a track of their own, as one edit. The piece is not changed before all are rendered.
+ * @returns number of swells; hits too close to the previous one are skipped
  */
 export async function makeSwells(
   studio: Studio,

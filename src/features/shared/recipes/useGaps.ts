@@ -13,7 +13,7 @@ export interface Gap extends Span {
   readonly track: string | null;
 }
 
-/** -50 dB: what is lower does not fill a gap. */
+/** -50 dB: level below which a sound counts as a gap. */
 const FLOOR = 0.003;
 const BREATH_SECONDS = 0.4;
 
@@ -22,7 +22,7 @@ function clipSpans(piece: Piece, clip: Clip, peaks: Float32Array | undefined): S
   if (clip.mute) return [];
   const tempo = tempoOf(piece);
   const at = (seconds: number): number => clip.start + beatsFrom(clip.start, seconds, tempo);
-  // Until its sound has come, all of it counts.
+  // Until its sound is loaded, all of the clip counts.
   if (!peaks) return [{ start: clip.start, end: at(clip.lengthSeconds) }];
   const heard = soundingSpans(
     peaks,
@@ -45,7 +45,7 @@ export function useGaps(): readonly Gap[] {
   const piece = usePiece();
   const { studio, soundsSeen } = useStudio();
   return useMemo(() => {
-    // Looked at anew whenever a sound has come.
+    // Computed again whenever a sound has been loaded.
     void soundsSeen;
     const tempo = tempoOf(piece);
     const shortest = Math.min(...metreSpans(tempo).map(({ beatsPerBar }) => beatsPerBar));

@@ -4,17 +4,17 @@ import { reasonOf } from '../../../core/reasonOf';
 
 interface Making {
   readonly busy: boolean;
-  /** What went wrong, for the person to read. */
+  /** An error message for the person. */
   readonly trouble: string | null;
   refuse(message: string): void;
-  /** Does something that takes a while; what it throws is said, with what was kept. */
+  /** Runs a longer action; errors are shown, with what was kept. */
   doing(act: () => Promise<void>): Promise<void>;
   readonly sounding: boolean;
-  /** Plays what `make` gives, or stops what plays; where it gives nothing, `nothing` says why. */
+  /** Plays the result of `make`, or stops playing; where there is no result, `nothing` is shown. */
   hear(make: () => Promise<readonly Float32Array[] | null>, sampleRate: number, nothing?: string): Promise<void>;
 }
 
-/** How a recipe's sheet makes it and lets it be heard first. */
+/** Rendering and audition for the sheet of a recipe. */
 export function useMaking(): Making {
   const preview = usePreview();
   const [busy, setBusy] = useState(false);

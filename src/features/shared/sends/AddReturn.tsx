@@ -10,7 +10,7 @@ import { Button } from '../../../ui/Button';
 import { ListItem } from '../../../ui/ListItem';
 import { newId } from '../../../data/newId';
 
-/** -12 dB: there, and no more. */
+/** -12 dB: audible, and no more. */
 const SHARED_LEVEL = 0.25;
 
 interface Start {
@@ -48,7 +48,7 @@ function returnFor(piece: Piece, { name, effect }: Start): Return {
   return { ...made, chain: [fitted({ returns: [made] }, made.id, slot)] };
 }
 
-/** Adds a return, started from what it shall be for. */
+/** Adds a return, chosen by its purpose. */
 export function AddReturn() {
   const [open, setOpen] = useState(false);
   return (
@@ -63,7 +63,7 @@ export function AddReturn() {
   );
 }
 
-/** What a return can be for; a tap adds it. */
+/** The purposes of returns; a tap adds one. */
 export function ReturnChoices({ onAdded }: { readonly onAdded: () => void }) {
   const add = (start: Start): void => {
     const { piece, run } = useOpenPiece.getState();

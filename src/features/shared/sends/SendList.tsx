@@ -15,7 +15,7 @@ import { ParamRail } from '../channels/ParamRail';
 import { usePiece } from '../../studio/StudioProvider';
 import { AddReturn } from './AddReturn';
 
-/** What a channel gives to the returns: a rail for each send, and those it could still have. */
+/** The sends of a channel: a rail for each, and those that can be added. */
 export function SendList({ channel }: { readonly channel: string }) {
   const piece = usePiece();
   const found = findChannel(piece, channel);

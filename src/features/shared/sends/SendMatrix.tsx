@@ -14,7 +14,7 @@ import { AddReturn } from './AddReturn';
 
 const COLUMN = 168;
 
-/** Every channel against every return: who sends how much where. For wide screens. */
+/** A table of all sends: channels against returns. For wide screens. */
 export function SendMatrix() {
   const piece = usePiece();
   const tokens = useTokens();

@@ -10,7 +10,7 @@ export const MONITOR_NAMES: Readonly<Record<Monitor, string>> = {
   swapped: 'sides swapped',
 };
 
-/** How the main output is listened to. It is this window's alone, and never part of a print or a file. */
+/** Monitoring of the main output, in this window only; never part of a print or a file. */
 export function MonitorChoice() {
   const monitor = useAudition((audition) => audition.monitor);
   return (

@@ -8,13 +8,13 @@ import { reasonOf } from '../../../core/reasonOf';
 
 interface Props {
   readonly id: string;
-  /** What the server said when it was asked for the piece. */
+  /** The server's answer. */
   readonly problem: ApiProblem;
   /** Opens a piece. */
   readonly open: (id: string) => Promise<void>;
 }
 
-/** A piece that cannot be read: why, and what can still be had of it. */
+/** A piece that cannot be read: the reason, and what can be recovered. */
 export function UnreadablePiece({ id, problem, open }: Props) {
   const [busy, setBusy] = useState(false);
   const [failed, setFailed] = useState<string | null>(null);

@@ -3,13 +3,13 @@ import { useOpenPiece } from '../../../data/openPiece';
 import { useView } from '../../../data/view';
 
 interface Closable {
-  /** A sheet that is not visible yet is not fetched; one that is without it is there to be seen. */
+  /** A sheet with `visible` is fetched once it is visible; one without it at once. */
   readonly visible?: boolean;
   readonly onClose?: () => void;
 }
 
 /**
- * A sheet that is fetched when it is opened first; where it cannot be, that is said and the sheet is closed.
+ * A sheet that is fetched when it is opened first; where that fails, it is reported and the sheet is closed.
  * @param load gives the component
  */
 export function lazySheet<Props extends Closable>(load: () => Promise<ComponentType<Props>>): ComponentType<Props> {

@@ -33,8 +33,8 @@ const WAYS: readonly Length[] = [
 ];
 
 /**
- * Takes snapshots of a channel or of the piece, and goes to them: on the grid, over some beats, heard alone or written
- * as moves.
+ * Takes snapshots of a channel or of the piece, and moves to them: on the grid, over some beats, live or written as
+ * moves.
  */
 export function SnapshotList({ channel }: { readonly channel: string }) {
   const piece = usePiece();

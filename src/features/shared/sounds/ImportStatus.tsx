@@ -5,7 +5,7 @@ import { Text } from '../../../ui/Text';
 import { useTokens } from '../../../ui/theme';
 import { useImports } from '../../studio/imports';
 
-/** How far sound files are that come into the piece, and which of them could not be used; nothing while there are none. */
+/** Progress of imported sound files, and those that could not be used; nothing while there are none. */
 export function ImportStatus() {
   const tokens = useTokens();
   const { now, left, total, failed, cancel, dismiss } = useImports();

@@ -47,10 +47,7 @@ const GOES: readonly { readonly id: Goes; readonly label: string }[] = [
   { id: 'instead', label: 'there, instead of the clip' },
 ];
 
-/**
- * What a print takes, through which effects, what of it is kept and how long it rings; then it runs in the background
- * while playing goes on.
- */
+/** Settings of a print: source, effects, wet or dry, tail; then it runs in the background while playing goes on. */
 export function PrintSheet(props: PrintSheetProps) {
   return (
     <Sheet
@@ -200,7 +197,7 @@ function Choices({ onClose, channel, clip, range }: PrintSheetProps) {
               tone="sea"
               onPress={() => {
                 setGoes(id);
-                // In the place of its clip a print has to have what the clip had.
+                // A print that replaces its clip has to contain the dry sound.
                 if (id === 'instead' && part === 'wet') setPart('mix');
               }}
             >
@@ -255,7 +252,7 @@ interface Wanted {
   readonly goes: Goes;
 }
 
-/** One order, or one for each part where wet and dry are wanted apart. */
+/** One order, or two where wet and dry are wanted separately. */
 function ordersFor({ source, clip, whole, hits, part, tail, effects, all, goes }: Wanted): PrintOrder[] {
   const fromBeat = hits?.[0]?.from ?? whole.fromBeat;
   const toBeat = hits?.[hits.length - 1]?.to ?? whole.toBeat;

@@ -12,7 +12,7 @@ const STATES: Readonly<Record<PrintWork['state'], string>> = {
   failed: 'it failed',
 };
 
-/** Prints on their way, wherever they were started: how far each is, and how to stop it; nothing while there are none. */
+/** Running prints: progress, and a button to stop each; nothing while there are none. */
 export function PrintStatus() {
   const works = usePrinting((state) => state.works);
   return works.map((work) => <Work key={work.id} work={work} />);

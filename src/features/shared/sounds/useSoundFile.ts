@@ -6,14 +6,14 @@ import { progressText, SOUND_FILES, soundName } from '../../studio/soundFiles';
 
 interface SoundFile {
   readonly busy: boolean;
-  /** How far a file has come, in words; null until that is known. */
+  /** Progress of a file, in words; null until it is known. */
   readonly progress: string | null;
   readonly choose: () => void;
 }
 
 /**
- * Lets the user choose a sound file, and hands it on with its name. A file that cannot be used changes nothing and says
- * why.
+ * Lets the user choose a sound file, and passes it on with its name. A file that cannot be used changes nothing and
+ * reports why.
  */
 export function useSoundFile(
   take: (file: File, name: string, onStatus: (status: UploadStatus) => void) => Promise<void>,

@@ -12,18 +12,18 @@ const TALLEST = 46;
 interface HitStripProps {
   readonly hits: readonly Hit[];
   readonly chosen: ReadonlySet<number>;
-  /** What is done to a chosen one. */
+  /** Action on a picked hit. */
   readonly verb?: string;
   readonly onToggle: (hit: number) => void;
 }
 
-/** The place of a hit as it is shown: one that a player is a little early or late with is on its beat. */
+/** Position of a hit for display: slightly early or late ones are rounded to the beat. */
 const shownBeat = (beat: number): number => {
   const near = Math.round(beat);
   return Math.abs(beat - near) < 0.05 ? near : Math.round(beat * 100) / 100;
 };
 
-/** Every hit as a post as tall as it is loud, in order; those that are chosen wear coral and a mark. */
+/** All hits as bars as tall as they are loud; picked ones are coral with a mark. */
 export function HitStrip({ hits, chosen, verb = 'Throw', onToggle }: HitStripProps) {
   const piece = usePiece();
   const tempo = tempoOf(piece);

@@ -11,7 +11,7 @@ import { Chip } from '../../../ui/Chip';
 import { useTokens } from '../../../ui/theme';
 import { usePiece } from '../../studio/StudioProvider';
 
-/** Opens a 64th before the hit, so that its very beginning is in, and shuts an eighth after. */
+/** Opens a 64th before the hit, so that its attack is included, and closes an eighth after. */
 export const START: ThrowSettings = { leadBeats: 1 / 16, lengthBeats: 0.5, amount: 1, shape: 'open' };
 
 const SHAPES = [
@@ -40,7 +40,7 @@ interface ThrowShapeProps {
   readonly onChange: (settings: ThrowSettings) => void;
 }
 
-/** What each throw does: when it opens and shuts, how far, in what shape. */
+/** Settings of the throws: times of opening and closing, level, shape. */
 export function ThrowShape({ settings, onChange }: ThrowShapeProps) {
   const piece = usePiece();
   const context = contextOf(piece);

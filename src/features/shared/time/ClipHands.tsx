@@ -17,10 +17,10 @@ import { edgeOf, placeText, SAYS } from './ClipLens';
 import { cleanEdge } from './cleanEdge';
 import { useClipHold, type Grip, type Held } from './clipHold';
 
-/** So far from its ends a clip is taken by its edge; a short one by a third of it. */
+/** Width of a clip's edge handles; at most a third of a short clip. */
 const EDGE_PX = 26;
 
-/** So far above or under where it took hold a hand moves the clip slowly. */
+/** Vertical distance from the start of the drag at which the clip moves slowly. */
 const SLOW_PX = 64;
 const SLOWLY = 1 / 8;
 
@@ -32,11 +32,11 @@ interface ClipHandsProps {
   readonly clip: Clip;
   readonly pxPerBeat: number;
   readonly width: number;
-  /** Shows the clip as the hand has it; null when it lets go. */
+  /** Shows the dragged clip; null on release. */
   readonly onHold: (clip: Clip | null) => void;
 }
 
-/** Lies over the chosen clip: its middle moves it, its ends trim it, both by the grid points fall on. */
+/** Drag area over the chosen clip: its middle moves it, its ends trim it, both by the snapping grid. */
 export function ClipHands({ clip, pxPerBeat, width, onHold }: ClipHandsProps) {
   const piece = usePiece();
   const { studio } = useStudio();
@@ -49,7 +49,7 @@ export function ClipHands({ clip, pxPerBeat, width, onHold }: ClipHandsProps) {
   const moved = useRef({ beats: 0, slow: false });
   const hits = useClipHits(clip, snap.kind === 'hits');
   const edge = Math.min(EDGE_PX, width / 3);
-  /** What the hand would leave, tried on the piece so that the limits of the edit are seen at once. */
+  /** The piece as it would be on release, so that the limits of the edit are visible at once. */
   const attempt = <Args,>(edit: Edit<Args>, args: Args): Doing | null => {
     try {
       const made = applyEdit(piece, edit, args).piece;
@@ -97,7 +97,7 @@ export function ClipHands({ clip, pxPerBeat, width, onHold }: ClipHandsProps) {
       takes: () => true,
       begin: (drag) => {
         grip.current = drag.startX < edge ? 'start' : drag.startX > drag.width - edge ? 'end' : 'move';
-        // What the hand went before it was known to drag counts too.
+        // The distance before the drag was recognised is included.
         moved.current = { beats: (drag.x - drag.dx - drag.startX) / pxPerBeat, slow: false };
       },
       move: (drag) => {

@@ -13,14 +13,14 @@ import { Text } from '../../../ui/Text';
 import { useStudio } from '../../studio/StudioProvider';
 import { useClipHold, type Grip, type Held } from './clipHold';
 
-/** So much time is seen through the lens, in beats. */
+/** Beats visible in the lens. */
 const LENS_BEATS = 2;
 const LENS_HEIGHT = 74;
 export const SAYS: Record<Grip, string> = { move: 'Begins at', start: 'Starts at', end: 'Ends at' };
 
 export const edgeOf = ({ piece, clip, grip }: Held): number => (grip === 'end' ? clipEnd(piece, clip) : clip.start);
 
-/** A place as bar and beat, and how far into the beat. */
+/** A position as bar and beat, and the fraction of the beat. */
 export function placeText(piece: Piece, beat: number): string {
   const { bar, beat: counted } = toBarBeat(beat, tempoOf(piece));
   const within = (beat % 1) + 1e-9;
@@ -28,8 +28,8 @@ export function placeText(piece: Piece, beat: number): string {
 }
 
 /**
- * Over the head of the page while a thumb covers the clip that it drags: the edge in the hand, many times larger,
- * against what sounds around it.
+ * Over the head of the page while a thumb covers the clip that it drags: the dragged edge, magnified, against the
+ * sounds around it.
  */
 export function ClipLens() {
   const held = useClipHold((state) => state.held);
@@ -100,7 +100,7 @@ function LensClip({ clip, piece, from, x, faint }: LensClipProps) {
   const [start, end] = [Math.max(clip.start, from), Math.min(clipEnd(piece, clip), from + LENS_BEATS)];
   if (!sound || clip.mute || end <= start) return null;
   const into = (beat: number): number => placeSeconds(Math.max(0, beat), tempo) - placeSeconds(clip.start, tempo);
-  // What is heard first of a reversed clip is at the end of its part of the sound.
+  // A reversed clip begins at the end of its part of the sound.
   const [a, b] = clip.reversed
     ? [clip.lengthSeconds - into(end), clip.lengthSeconds - into(start)]
     : [into(start), into(end)];

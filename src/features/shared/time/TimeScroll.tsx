@@ -19,9 +19,9 @@ interface TimeScrollProps {
 /** Where the playhead comes in when a page is turned, and where the next turn is due, as shares of the width. */
 const ENTERS = 0.12;
 const TURNS = 0.92;
-/** A hand that scrolls is left alone for so long. */
+/** Time after manual scrolling before the view follows the playhead again. */
 const HANDS_OFF_MS = 4000;
-/** Wheel and fingers that make one step of zoom. */
+/** Wheel delta and pinch ratio of one step of zoom. */
 const WHEEL_STEP = 80;
 const PINCH_STEP = 1.5;
 
@@ -31,8 +31,8 @@ interface Anchor {
 }
 
 /**
- * Time that scrolls sideways: it turns the page when the playhead comes to its end, and zooms by pinch and by wheel
- * with Ctrl about what is under the hand.
+ * Horizontally scrolled time: it pages when the playhead reaches the edge, and zooms by pinch and by wheel with Ctrl
+ * about the pointer.
  */
 export function TimeScroll({ pxPerBeat, ruler, onScroll, children }: TimeScrollProps) {
   const { studio } = useStudio();
@@ -97,7 +97,7 @@ export function TimeScroll({ pxPerBeat, ruler, onScroll, children }: TimeScrollP
 
 const styles = StyleSheet.create({ ruler: { top: 0, zIndex: 2, overflow: 'hidden' } });
 
-/** What stays where it is when no hand says: the playhead if it is in sight, else the middle. */
+/** Fixed point of a zoom without a pointer: the playhead if it is in sight, else the middle. */
 function resting(view: HTMLElement, playhead: number, pxPerBeat: number): Anchor {
   const x = playhead * pxPerBeat - view.scrollLeft;
   if (x >= 0 && x <= view.clientWidth) return { beat: playhead, x };
@@ -109,7 +109,7 @@ interface Kept<T> {
   current: T;
 }
 
-/** @param part where hands are listened for  @param view what scrolls by them */
+/** @param part element that receives pointers  @param view element that scrolls */
 function listen(
   part: HTMLElement,
   view: HTMLElement,

@@ -4,11 +4,11 @@ import { clipEnd } from '../../../core/piece/clipEdges';
 import { nudged } from '../../../core/piece/nudge';
 import type { Clip, Piece } from '../../../core/piece/piece';
 
-/** A free cut moves so little to a place where the sound goes through nothing. */
+/** Maximum shift of a free cut to a zero crossing. */
 const REACH_SECONDS = 0.002;
 
 /**
- * Where an edge of a clip that was trimmed freely had better fall, in beats.
+ * Beat of the zero crossing nearest to an edge that was trimmed freely.
  * @param channels of its sound, at the piece's rate
  */
 export function cleanEdge(piece: Piece, clip: Clip, side: 'start' | 'end', channels: SoundData): number {

@@ -1,17 +1,17 @@
 import { create } from 'zustand';
 import type { Clip, Piece } from '../../../core/piece/piece';
 
-/** A part of a clip that a hand can have. */
+/** A part of a clip that can be dragged. */
 export type Grip = 'start' | 'move' | 'end';
 
-/** A clip in the hand: the piece as it would be if it let go now. */
+/** A dragged clip: the piece as it would be on release. */
 export interface Held {
   readonly piece: Piece;
   readonly clip: Clip;
   readonly grip: Grip;
-  /** The hand is far off the clip and moves it slowly. */
+  /** The pointer is far from the clip, so that it moves slowly. */
   readonly slow: boolean;
 }
 
-/** What the hand holds, for the lens that shows it larger. */
+/** The dragged part, for the lens that magnifies it. */
 export const useClipHold = create<{ readonly held: Held | null }>(() => ({ held: null }));

@@ -7,8 +7,8 @@ interface Beats {
 }
 
 /**
- * Where a key of the ruler leads from a beat: arrows by a beat, Page by a bar, Home and End to the ends of a piece.
- * @returns null for a key that leads nowhere
+ * The beat that a key of the ruler moves to: arrows by a beat, Page by a bar, Home and End to the ends of a piece.
+ * @returns null for any other key
  */
 export function beatByKey(key: string, beat: number, lengthBeats: number, tempo: Tempo): number | null {
   const within = (to: number): number => Math.max(0, Math.min(lengthBeats, to));
@@ -30,7 +30,7 @@ export function beatByKey(key: string, beat: number, lengthBeats: number, tempo:
   }
 }
 
-/** What a stretch begins on: bar lines of all metres are among them. */
+/** Beats on which a range may begin: they include the bar lines of all metres. */
 const GRID_BEATS = 0.25;
 
 /**

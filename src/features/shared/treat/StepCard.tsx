@@ -60,7 +60,7 @@ interface StepCardProps {
   readonly onRemove: () => void;
 }
 
-/** One step: on or off, earlier or later, its rails, or gone. */
+/** One step: switch, order, rails, remove. */
 export function StepCard(props: StepCardProps) {
   const { step, place, last, onChange, onMove, onRemove } = props;
   const tokens = useTokens();

@@ -35,7 +35,7 @@ export function TreatSheet({ clip, track, visible, onClose }: TreatSheetProps) {
   );
 }
 
-/** A clip that has grown by less than this is as long as it was. */
+/** Growth below which a clip counts as unchanged in length. */
 const LONGER_SECONDS = 0.05;
 
 const freshStretch = (): TreatStep => ({
@@ -49,7 +49,7 @@ const freshStretch = (): TreatStep => ({
   formantSemitones: 0,
 });
 
-/** Says what a treatment did; of clips that ring on for longer than before, how they end where they did. */
+/** Reports the result of a treatment; offers to cut clips whose tail made them longer. */
 function sayTreated(done: string, saved: string, before: readonly Clip[]): void {
   const { piece, say, run } = useOpenPiece.getState();
   const grown = before.flatMap(({ id, lengthSeconds }) => {
@@ -240,7 +240,7 @@ function useLoad(steps: readonly TreatStep[]): number {
   const slots = useMemo(() => steps.flatMap((step) => (step.kind === 'chain' && step.on ? step.chain : [])), [steps]);
   const unknown = useMemo(() => slots.filter(({ id }) => !shares.has(id)), [slots, shares]);
   useEffect(() => {
-    // Measured once for each effect: its cost hardly goes by its values.
+    // Measured once for each effect: the load hardly depends on its values.
     if (unknown.length === 0) return undefined;
     return measureLoads(unknown, contextOf(piece), [...studio.sounds.values()], (slot, share) =>
       setShares((before) => new Map([...before, [slot, share]])),

@@ -9,7 +9,7 @@ import { uploadSound } from '../../../data/api';
 import { useOpenPiece } from '../../../data/openPiece';
 import type { Studio } from '../../studio/studio';
 
-/** The part of a sound that a clip is made of; where it is cut out of the middle its edges are rounded off. */
+/** The part of a sound that a clip is made of; where it is cut out of the middle its edges are faded. */
 function partOf(studio: Studio, part: SourcePart, sampleRate: number): Float32Array[] {
   const sound = studio.sounds.get(part.sound);
   if (!sound) throw new Error('The sound of that clip has not come yet. Try again in a moment.');
@@ -27,7 +27,7 @@ function partOf(studio: Studio, part: SourcePart, sampleRate: number): Float32Ar
   });
 }
 
-/** What steps make of a part, rendered in a worker. */
+/** The result of steps on a part, rendered in a worker. */
 export async function renderSteps(
   studio: Studio,
   piece: Piece,
@@ -60,8 +60,8 @@ const keyOf = ({ sound, offsetSeconds, lengthSeconds }: SourcePart): string =>
   `${sound} ${offsetSeconds.toFixed(5)} ${lengthSeconds.toFixed(5)}`;
 
 /**
- * Treats clips, each part of a sound once, as one edit; nothing of the piece changes before all is made and stored.
- * @param whole treats all of their sound, so that their edges can be drawn out
+ * Treats clips, each part of a sound once, as one edit; the piece is not changed before all is rendered and stored.
+ * @param whole treats all of their sound, so that their edges can be extended
  * @returns false when it was stopped
  */
 export async function treat(
