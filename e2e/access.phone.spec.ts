@@ -7,7 +7,7 @@ import {
   throughMoves,
   throughPrints,
 } from './access';
-import { test } from './bench';
+import { test } from './fixtures';
 
 for (const [what, through] of [
   ['view', throughAllViews],

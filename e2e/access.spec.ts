@@ -6,7 +6,7 @@ import {
   throughMoves,
   throughPrints,
 } from './access';
-import { test } from './bench';
+import { test } from './fixtures';
 
 const WAYS = {
   'any view': throughAllViews,

@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
-import { expect, fromHead, go, unfoldStrip } from './bench';
+import { expect, fromHead, go, unfoldStrip } from './fixtures';
 
 const AXE = readFileSync(require.resolve('axe-core/axe.min.js'), 'utf8');
 
@@ -96,7 +96,7 @@ export async function throughAllViews(page: Page, look: (what: string) => Promis
   await look('empty chain');
   await page.getByRole('button', { name: 'Add Echo: Call across the water' }).click();
   await expect(page.getByRole('img', { name: /^Repeats/ })).toBeVisible();
-  await look('bench');
+  await look('the editor of an effect');
   await page.getByRole('button', { name: /^Preset:/ }).click();
   await look('presets');
   await page.getByRole('button', { name: 'Close', exact: true }).click();

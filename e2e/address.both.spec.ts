@@ -1,4 +1,4 @@
-import { expect, handOn, saved, test } from './bench';
+import { expect, handOn, saved, test } from './fixtures';
 
 test('the address says where one is: back goes back, a reload and a link open the same', async ({
   page,

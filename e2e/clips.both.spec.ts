@@ -1,6 +1,6 @@
 import { beatsToSamples } from '../src/core/music/tempo';
 import type { Clip, Piece } from '../src/core/piece/piece';
-import { expect, farthest, rendered, saved, test, touchAlong, typeInto } from './bench';
+import { expect, farthest, rendered, saved, test, touchAlong, typeInto } from './fixtures';
 
 test('a clip is split, joined, trimmed, reversed, faded, moved and repeated, and what is heard is what was done', async ({
   page,

@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
 import type { Clip } from '../src/core/piece/piece';
-import { expect, saved, test } from './bench';
+import { expect, saved, test } from './fixtures';
 
 const search = async (page: Page, words: string): Promise<void> => {
   await expect(page.getByRole('dialog')).toHaveCount(0);

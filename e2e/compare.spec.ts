@@ -1,4 +1,4 @@
-import { expect, farthest, printAndDownload, saved, soundNamed, test, unfoldStrip } from './bench';
+import { expect, farthest, printAndDownload, saved, soundNamed, test, unfoldStrip } from './fixtures';
 
 test('J4: ways to make a mono voice wide are compared in place, and the one that costs nothing in mono is kept', async ({
   page,
@@ -40,7 +40,7 @@ test('J4: ways to make a mono voice wide are compared in place, and the one that
 test('settings of a channel are kept, compared blind, and one of them is taken', async ({ page, pieceId, hand }) => {
   await hand.view('Chain');
   await hand.add('Echo', 'Hull slap');
-  await hand.strand();
+  await hand.chain();
   await unfoldStrip(page);
   await hand.press('button', 'Compare settings of Humming voice');
   await hand.press('button', 'Keep this');

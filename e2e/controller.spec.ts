@@ -1,4 +1,4 @@
-import { expect, saved, test, typeInto } from './bench';
+import { expect, saved, test, typeInto } from './fixtures';
 import { macrosOf } from '../src/core/piece/find';
 import type { Piece } from '../src/core/piece/piece';
 

@@ -1,5 +1,5 @@
 import { readFile } from 'node:fs/promises';
-import { expect, go, saved, test } from './bench';
+import { expect, go, saved, test } from './fixtures';
 
 test('moves go out as MIDI and as a table, and come back as they went', async ({ page, pieceId }) => {
   await go(page, 'Moves');

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { readWav } from '../src/core/formats/readWav';
-import { chooseStretch, expect, farthest, rendered, saved, test } from './bench';
+import { chooseStretch, expect, farthest, rendered, saved, test } from './fixtures';
 
 test('a piece is written to files: sections become markers, a reload stops nothing, what is downloaded is what is heard', async ({
   page,

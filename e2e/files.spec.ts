@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { writeWav } from '../src/core/formats/writeWav';
-import { expect, go, saved, test } from './bench';
+import { expect, go, saved, test } from './fixtures';
 import type { Page } from '@playwright/test';
 
 const fixture = (name: string): Buffer => readFileSync(join(__dirname, '../server/fixtures', name));

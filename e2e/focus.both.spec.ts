@@ -1,4 +1,4 @@
-import { expect, go, test } from './bench';
+import { expect, go, test } from './fixtures';
 
 test('six Tabs lead from the top to the first clip with forty tracks; arrows go on within a group', async ({
   page,

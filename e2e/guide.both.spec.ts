@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { keepInWindow } from './bench';
+import { keepInWindow } from './fixtures';
 
 /** The demo as it opens for somebody who has never been here: nothing is kept by the browser. */
 test('the first steps light up what they need, follow what is done, and can be left and had again', async ({

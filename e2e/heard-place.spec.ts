@@ -1,7 +1,7 @@
 import { compilePlan } from '../src/core/engine/compilePlan';
 import { render } from '../src/core/engine/render';
 import { readWav } from '../src/core/formats/readWav';
-import { expect, handOn, saved, test } from './bench';
+import { expect, handOn, saved, test } from './fixtures';
 
 interface Heard {
   /** Frame of the audio clock at which the first sound of the piece was given out. */

@@ -1,4 +1,4 @@
-import { beatShown, expect, farthest, powerDb, rendered, saved, test } from './bench';
+import { beatShown, expect, farthest, powerDb, rendered, saved, test } from './fixtures';
 
 test('a hold is played by its pad, recorded as a move of its switch, and undone', async ({
   page,

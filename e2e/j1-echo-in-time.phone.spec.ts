@@ -10,7 +10,7 @@ import {
   test,
   touchAlong,
   typeInto,
-} from './bench';
+} from './fixtures';
 
 test('J1 by touch: from nothing to an echo in time on the humming voice, heard, seen, compared and printed', async ({
   page,

@@ -1,4 +1,4 @@
-import { beatShown, expect, farthest, go, printAndDownload, repeats, saved, soundNamed, test, typeInto } from './bench';
+import { beatShown, expect, farthest, go, printAndDownload, repeats, saved, soundNamed, test, typeInto } from './fixtures';
 
 test('J1 by keyboard: an echo is added, set, heard dry and printed without a pointer', async ({ page, pieceId }) => {
   const press = async (

@@ -1,5 +1,5 @@
 import type { Piece } from '../src/core/piece/piece';
-import { expect, farthest, powerDb, rendered, saved, test, typeInto } from './bench';
+import { expect, farthest, powerDb, rendered, saved, test, typeInto } from './fixtures';
 
 const shapeOf = ({ modulators: [first] }: Piece): string | null => (first?.kind === 'lfo' ? first.shape : null);
 

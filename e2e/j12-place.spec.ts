@@ -1,4 +1,4 @@
-import { expect, farthest, rendered, saved, test } from './bench';
+import { expect, farthest, rendered, saved, test } from './fixtures';
 
 test('J12: a print takes the place of its clip and sounds as that did; one undo gives the clip back', async ({
   page,

@@ -1,5 +1,5 @@
 import { beatsToSamples } from '../src/core/music/tempo';
-import { expect, farthest, go, printAndDownload, saved, soundNamed, test, typeInto } from './bench';
+import { expect, farthest, go, printAndDownload, saved, soundNamed, test, typeInto } from './fixtures';
 
 test('J12: a clip is printed while the piece plays, placed at the sample it came from, and all of it survives a reload', async ({
   page,

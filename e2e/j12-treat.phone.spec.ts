@@ -1,4 +1,4 @@
-import { expect, powerDb, rendered, saved, test } from './bench';
+import { expect, powerDb, rendered, saved, test } from './fixtures';
 import type { Clip, Piece } from '../src/core/piece/piece';
 import { powerSpectrum } from '../src/core/analysis/spectrum';
 

@@ -3,7 +3,7 @@ import { fromRecording } from '../src/core/impulses/recording';
 import { roomImpulse } from '../src/core/impulses/room';
 import { STAND_IN_ROOM } from '../src/core/impulses/standIn';
 import { makeImpulse } from '../src/core/impulses/make';
-import { expect, printAndDownload, saved, soundNamed, test, typeInto } from './bench';
+import { expect, printAndDownload, saved, soundNamed, test, typeInto } from './fixtures';
 
 /**
  * Direct convolution at some places, compared with what was printed: the largest difference against the largest value.

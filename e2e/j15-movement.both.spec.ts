@@ -1,4 +1,4 @@
-import { expect, handOn, powerDb, printAndDownload, saved, test, touchAlong, typeInto } from './bench';
+import { expect, handOn, powerDb, printAndDownload, saved, test, touchAlong, typeInto } from './fixtures';
 
 test('J15: a sound circles the listener in time with the piece: right ear first, left ear half a round later', async ({
   page,

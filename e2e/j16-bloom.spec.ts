@@ -1,4 +1,4 @@
-import { expect, powerDb, printAndDownload, rendered, saved, test, typeInto } from './bench';
+import { expect, powerDb, printAndDownload, rendered, saved, test, typeInto } from './fixtures';
 
 test('J16: a row of taps before a long reverb lets it bloom; the same taps serve another reverb', async ({
   page,
@@ -14,7 +14,7 @@ test('J16: a row of taps before a long reverb lets it bloom; the same taps serve
   await hand.add('Taps', 'Coming tide');
   await hand.section('Mix');
   await typeInto(page, 'Mix', '100 %');
-  await hand.strand();
+  await hand.chain();
   await hand.press('button', 'More for Taps');
   await hand.press('button', 'Move up: Taps');
   await saved(page, pieceId, (stored) =>
@@ -26,7 +26,7 @@ test('J16: a row of taps before a long reverb lets it bloom; the same taps serve
   expect(growth(bloomed.channels[0]!)).toBeGreaterThan(growth(straight.channels[0]!) + 3);
 
   await hand.view('Chain');
-  await hand.strand();
+  await hand.chain();
   await hand.press('button', 'More for Reverb');
   await hand.press('button', 'Replace: Reverb');
   await page.getByRole('searchbox', { name: 'Search effects and purposes' }).last().fill('cistern');
@@ -40,7 +40,7 @@ test('J16: a row of taps before a long reverb lets it bloom; the same taps serve
 
   // Kept as a block, the same bloom goes onto another track.
   const name = `Bloom ${pieceId.slice(0, 8)}`;
-  await hand.strand();
+  await hand.chain();
   await hand.press('button', 'More for Humming voice, track');
   await page.getByRole('textbox', { name: 'Name of the block' }).fill(name);
   await hand.press('button', 'Save');
@@ -68,13 +68,13 @@ test('J16: in a braid the part stands beside its bloom; the reverb’s wet sound
   const { piece: before } = await saved(page, pieceId, (stored) =>
     stored.piece.tracks.some((track) => track.chain[0]?.effect === 'braid'),
   );
-  await hand.strand();
+  await hand.chain();
   await hand.press('button', 'More for Reverb');
   await hand.press('button', 'Treat its wet sound: Reverb');
   await page.getByRole('searchbox', { name: 'Search effects and purposes' }).last().fill('Phaser');
   await hand.press('button', 'Add Phaser: Neutral');
   await expect(page.getByRole('heading', { name: 'Phaser', level: 2 })).toBeVisible();
-  await hand.strand();
+  await hand.chain();
   await hand.press('button', 'Lay another strand');
   await hand.press('button', 'More for strand Strand 3');
   await page.getByRole('textbox', { name: 'Name of the strand' }).fill('Low water');

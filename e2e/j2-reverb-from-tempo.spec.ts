@@ -1,5 +1,5 @@
 import { decaySeconds } from '../src/core/analysis/decay';
-import { expect, powerDb, printAndDownload, saved, soundNamed, test, typeInto } from './bench';
+import { expect, powerDb, printAndDownload, saved, soundNamed, test, typeInto } from './fixtures';
 
 test('J2: a decay found from the tempo by halving, cuts on the tail, and the tail falls as set', async ({
   page,

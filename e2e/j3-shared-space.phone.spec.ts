@@ -1,4 +1,4 @@
-import { expect, farthest, rendered, saved, test, typeInto, unfoldStrip } from './bench';
+import { expect, farthest, rendered, saved, test, typeInto, unfoldStrip } from './fixtures';
 
 test('J3: two returns fed by sends, the same sends for all tracks in one step, and what they add is only wet', async ({
   page,

@@ -1,4 +1,4 @@
-import { expect, farthest, printAndDownload, saved, soundNamed, test, unfoldStrip } from './bench';
+import { expect, farthest, printAndDownload, saved, soundNamed, test, unfoldStrip } from './fixtures';
 
 test('J4: a mono voice is made wide, the loss in mono is told, and the mono-safe way loses nothing', async ({
   page,
@@ -8,7 +8,7 @@ test('J4: a mono voice is made wide, the loss in mono is told, and the mono-safe
 }) => {
   await hand.view('Chain');
   await hand.add('Side delay', 'Wide plank');
-  await hand.strand();
+  await hand.chain();
   await unfoldStrip(page);
   const loss = page.getByLabel('Loss in mono').first();
   await expect(loss).toHaveText('0.0 dB');

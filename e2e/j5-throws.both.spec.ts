@@ -1,4 +1,4 @@
-import { expect, powerDb, rendered, saved, test, unfoldStrip } from './bench';
+import { expect, powerDb, rendered, saved, test, unfoldStrip } from './fixtures';
 
 test('J5: hits are picked by rule and by hand, and only they are thrown into the echo, which rings on after them', async ({
   page,

@@ -12,7 +12,7 @@ import {
   test,
   touchAlong,
   typeInto,
-} from './bench';
+} from './fixtures';
 
 /** A lane's value at a beat, worked out here once more: straight lines between points. */
 function valueAt(lane: Lane, beat: number): number {

@@ -1,4 +1,4 @@
-import { expect, go, saved, test } from './bench';
+import { expect, go, saved, test } from './fixtures';
 
 test('J6 by keyboard: a lane is laid by hand, point by point, and typed', async ({ page, pieceId }) => {
   await go(page, 'Chain');

@@ -1,5 +1,5 @@
 import type { Lane } from '../src/core/piece/piece';
-import { chooseStretch, expect, handOn, saved, test, touchAlong } from './bench';
+import { chooseStretch, expect, handOn, saved, test, touchAlong } from './fixtures';
 
 /** A lane's value at a beat: straight lines and holds. */
 function valueAt({ points }: Lane, beat: number): number {

@@ -1,6 +1,6 @@
 import { beatsToSamples } from '../src/core/music/tempo';
 import { peakFrame } from '../src/core/recipes/reverseSwell';
-import { expect, rendered, saved, test } from './bench';
+import { expect, rendered, saved, test } from './fixtures';
 
 test('J7: reverse swells grow into picked hits, on a track of their own, and one undo takes them away', async ({
   page,

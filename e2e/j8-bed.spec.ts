@@ -1,4 +1,4 @@
-import { expect, powerDb, rendered, saved, test } from './bench';
+import { expect, powerDb, rendered, saved, test } from './fixtures';
 
 test('J8: what the voice sang is frozen into a bed that fills the gap after it, and is undone in one step', async ({
   page,

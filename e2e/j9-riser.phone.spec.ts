@@ -1,4 +1,4 @@
-import { chooseStretch, expect, powerDb, rendered, saved, test } from './bench';
+import { chooseStretch, expect, powerDb, rendered, saved, test } from './fixtures';
 
 test('J9: a riser over a chosen stretch grows into its last bar line, can be changed as moves, and is undone in one step', async ({
   page,

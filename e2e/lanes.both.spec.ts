@@ -1,5 +1,5 @@
 import type { Lane } from '../src/core/piece/piece';
-import { expect, frames, saved, test, touchAlong, typeInto } from './bench';
+import { expect, frames, saved, test, touchAlong, typeInto } from './fixtures';
 
 test('J6: lanes are folded, chosen and shown by touch, bent and shifted by hand or keys, and cleared at once', async ({
   page,

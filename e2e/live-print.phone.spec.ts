@@ -15,7 +15,7 @@ import {
   test as base,
   touchAlong,
   type Stored,
-} from './bench';
+} from './fixtures';
 import { Fingers } from './fingers';
 import { captureOutput, capturedOutput, captureReady, waitForFrames } from './outputCapture';
 

@@ -1,4 +1,4 @@
-import { beatShown, expect, saved, test, typeInto } from './bench';
+import { beatShown, expect, saved, test, typeInto } from './fixtures';
 
 test('J6: latch keeps what the hand left until playing stops; write begins anew and falls back to touch', async ({
   page,

@@ -7,7 +7,7 @@ import { render } from '../src/core/engine/render';
 import type { Piece } from '../src/core/piece/piece';
 import { newSlot } from '../src/core/piece/edits/chain';
 import { readWav } from '../src/core/formats/readWav';
-import { expect, farthest, printAndDownload, saved, test } from './bench';
+import { expect, farthest, printAndDownload, saved, test } from './fixtures';
 import { framesCaptured, captureReady, captureOutput, capturedOutput, waitForFrames } from './outputCapture';
 
 /** Four effects, moves, pan: what differs between runtimes would show. */

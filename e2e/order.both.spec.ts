@@ -1,6 +1,6 @@
 import type { Locator, Page } from '@playwright/test';
 import { EFFECTS, effectOf } from '../src/core/effects/catalogue';
-import { expect, saved, test } from './bench';
+import { expect, saved, test } from './fixtures';
 
 const MIDDLE = 22;
 const HOLDS = EFFECTS.filter(({ family }) => family === 'hold').map(({ name }) => name);

@@ -1,4 +1,4 @@
-import { beatShown, expect, saved, test } from './bench';
+import { beatShown, expect, saved, test } from './fixtures';
 
 test('J11 by a pattern: strands take turns, the row is drawn, a hand takes a strand in Play and it is recorded', async ({
   page,
@@ -35,7 +35,7 @@ test('J11 by a pattern: strands take turns, the row is drawn, a hand takes a str
   await expect(row).toHaveAttribute('aria-valuetext', 'step 3 of 10: Cistern');
   await braidOf(({ row3 }) => row3 === 4);
 
-  await hand.strand();
+  await hand.chain();
   await hand.press('button', 'Play');
   // A strand is lit for a third of a second: one look a second could miss it each time.
   for (const place of [1, 2, 4])

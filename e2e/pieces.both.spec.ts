@@ -1,6 +1,6 @@
 import { writeWav } from '../src/core/formats/writeWav';
 import type { Piece } from '../src/core/piece/piece';
-import { expect, saved, test, type Stored } from './bench';
+import { expect, saved, test, type Stored } from './fixtures';
 
 const tone = (hz: number): Buffer =>
   Buffer.from(

@@ -1,4 +1,4 @@
-import { expect, isDown, saved, stone, test, typeInto } from './bench';
+import { expect, isDown, saved, stone, test, typeInto } from './fixtures';
 
 test('a hold’s figures are kept as a preset of one’s own, and stepped to while it is held', async ({
   page,

@@ -1,4 +1,4 @@
-import { beatShown, expect, farthest, isDown, powerDb, rendered, saved, stone, test } from './bench';
+import { beatShown, expect, farthest, isDown, powerDb, rendered, saved, stone, test } from './fixtures';
 import { Fingers } from './fingers';
 
 test('a stutter and a sweep are played together, recorded as they sounded, and the sweep comes back by itself', async ({

@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { beatShown, expect, frames, test } from './bench';
+import { beatShown, expect, frames, test } from './fixtures';
 
 /** What React drew while it was counted: elements of the page that components stand for. */
 interface Drawn {

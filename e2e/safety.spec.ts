@@ -1,5 +1,5 @@
 import { newSlot } from '../src/core/piece/edits/chain';
-import { beatShown, expect, go, saved, test, typeInto } from './bench';
+import { beatShown, expect, go, saved, test, typeInto } from './fixtures';
 
 test('feedback over 100 % is held by the guard, which says so while it acts', async ({ page, pieceId: _open }) => {
   await go(page, 'Chain');

@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { beatShown, copyOfDemo, expect, handOn, isDown, saved, stone, test as base, typeInto } from './bench';
+import { beatShown, copyOfDemo, expect, handOn, isDown, saved, stone, test as base, typeInto } from './fixtures';
 import { Fingers } from './fingers';
 import type { Piece, Target } from '../src/core/piece/piece';
 

@@ -1,5 +1,5 @@
 import { expectAccessibleByDayAndNight } from './access';
-import { expect, saved, test } from './bench';
+import { expect, saved, test } from './fixtures';
 
 test('settings are kept over a reload: latency, sample rate of new pieces, click and count-in', async ({
   page,

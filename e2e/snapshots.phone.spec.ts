@@ -1,4 +1,4 @@
-import { beatShown, expect, saved, test, typeInto, unfoldStrip } from './bench';
+import { beatShown, expect, saved, test, typeInto, unfoldStrip } from './fixtures';
 
 test('J11: a snapshot is gone back to on the bar while playing, and travelled to as moves', async ({
   page,
@@ -7,7 +7,7 @@ test('J11: a snapshot is gone back to on the bar while playing, and travelled to
 }) => {
   await hand.view('Chain');
   await hand.add('Echo', 'Neutral');
-  await hand.strand();
+  await hand.chain();
   await unfoldStrip(page);
   await hand.press('button', 'Snapshots');
   await hand.press('button', 'Take');

@@ -1,5 +1,5 @@
 import type { Clip } from '../src/core/piece/piece';
-import { expect, go, saved, test } from './bench';
+import { expect, go, saved, test } from './fixtures';
 
 test('a stretch of the ruler is chosen, copied, pasted, repeated and cleared by keys, of clips and of moves', async ({
   page,

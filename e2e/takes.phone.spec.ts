@@ -1,7 +1,7 @@
 import { trackAt, laneTrack } from '../src/core/piece/moves/lane';
 import { paramOf } from '../src/core/piece/find';
 import type { Piece } from '../src/core/piece/piece';
-import { beatShown, expect, frames, go, saved, test, touchAlong } from './bench';
+import { beatShown, expect, frames, go, saved, test, touchAlong } from './fixtures';
 
 test('J6: passes round a loop stay apart as takes: one is chosen in the place of the other, then none of them', async ({
   page,

@@ -2,7 +2,7 @@ import { readWav } from '../src/core/formats/readWav';
 import { readFile } from 'node:fs/promises';
 import { beatsToSamples } from '../src/core/music/tempo';
 import { tempoOf } from '../src/core/piece/tempoOf';
-import { expect, farthest, saved, soundNamed, test, typeInto } from './bench';
+import { expect, farthest, saved, soundNamed, test, typeInto } from './fixtures';
 
 test('J6: the tempo is moved: clips keep their beats, and an echo in eighths is as long as an eighth is there', async ({
   page,

@@ -1,4 +1,4 @@
-import { beatShown, expect, go, test } from './bench';
+import { beatShown, expect, go, test } from './fixtures';
 
 test('time scrolls with the playhead while playing, and zooms about what lies under the hand', async ({
   page,

@@ -17,7 +17,7 @@ import {
   typeInto,
   type Hand,
   type Stored,
-} from './bench';
+} from './fixtures';
 import { Fingers } from './fingers';
 
 /** Touches that the table says, by the first words of a row: "first sound", "J1". */

@@ -6,7 +6,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Page } from '@playwright/test';
 import { startServer } from '../scripts/startServer';
-import { beatShown, expect, go, saved, test as base, typeInto } from './bench';
+import { beatShown, expect, go, saved, test as base, typeInto } from './fixtures';
 
 /** A server of the test's own, that it may stop and start. */
 class OwnServer {

@@ -123,11 +123,11 @@ async function pictures(page: Page, name: string): Promise<void> {
         .first()
         .locator('svg')
         .waitFor();
-    if (name !== 'phone-night') await shoot('strand');
+    if (name !== 'phone-night') await shoot('chain');
     await page.getByRole('button', { name: /^Open Echo/ }).click();
   }
   await page.getByRole('img', { name: /^Repeats/ }).waitFor();
-  if (name !== 'wide-night') await shoot('bench');
+  if (name !== 'wide-night') await shoot('editor');
   if (name === 'phone-day') {
     await links(page, shoot);
     await otherBenches(page, shoot);

@@ -10,8 +10,8 @@ interface AnyRailProps {
 }
 
 /**
- * A rail, a choice or a switch, by what the parameter is; for values that are not of the piece and are heard only when
- * asked.
+ * A rail, a choice or a switch, by the kind of parameter; for values that are not part of the piece and are heard only
+ * on request.
  */
 export function AnyRail({ param, value, context, initial, onSet }: AnyRailProps) {
   if (param.kind === 'toggle') return <SwitchRail param={param} value={value} onSet={onSet} />;

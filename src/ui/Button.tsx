@@ -6,17 +6,17 @@ import { useTokens } from './theme';
 import { TOUCH, type Tone } from './tokens';
 
 interface ButtonProps {
-  /** What it says; an icon alone while it has nothing to say. */
+  /** Label; an icon alone without one. */
   readonly children?: string | undefined;
-  /** Spoken in its place, where what is written needs its surroundings to be understood. */
+  /** Accessible name, where the label needs its context. */
   readonly label?: string;
   readonly icon?: IconName;
-  /** The ink of an outlined or plain one, the ground of a filled one. */
+  /** Text colour of an outlined or plain one, background of a filled one. */
   readonly tone?: Tone;
   readonly mode?: 'outlined' | 'contained' | 'text';
   readonly disabled?: boolean;
   readonly style?: StyleProp<ViewStyle>;
-  /** Of what is within: `flex-start` for a button as wide as a list. */
+  /** Alignment of the content: `flex-start` for a button as wide as a list. */
   readonly align?: 'center' | 'flex-start';
   readonly onPress: () => void;
 }

@@ -5,9 +5,9 @@ import { useTokens } from './theme';
 import { RADIUS, TOUCH, type Tone } from './tokens';
 
 interface ChipProps {
-  /** What it says. */
+  /** Label. */
   readonly children: string;
-  /** Spoken in its place, where what is written needs its surroundings to be understood. */
+  /** Accessible name, where the label needs its context. */
   readonly label?: string;
   /** `radio` for one of several, `switch` for one by itself. */
   readonly role: 'radio' | 'switch' | 'tab';
@@ -15,7 +15,7 @@ interface ChipProps {
   readonly icon?: IconName;
   readonly tone?: Tone;
   readonly disabled?: boolean;
-  /** Less room at its sides, where several share a row. */
+  /** Smaller padding, where several share a row. */
   readonly dense?: boolean;
   readonly style?: StyleProp<ViewStyle>;
   readonly onPress: () => void;

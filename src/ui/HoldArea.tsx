@@ -3,7 +3,7 @@ import { StyleSheet, View, type StyleProp, type ViewStyle } from 'react-native';
 import { useHold } from './pointer';
 
 interface HoldAreaProps {
-  /** What it is for a reader: what is held, and what that does. */
+  /** Accessible name: what is held, and what that does. */
   readonly label: string;
   readonly description?: string;
   /** Whether it is down; left out for one that has no state. */
@@ -11,7 +11,7 @@ interface HoldAreaProps {
   readonly style?: StyleProp<ViewStyle>;
   readonly onBegin: () => void;
   readonly onEnd?: (() => void) | undefined;
-  /** Its element, for those who listen to more of it. */
+  /** Receives its element, for further listeners. */
   readonly area?: RefObject<View | null>;
   readonly children: ReactNode;
 }

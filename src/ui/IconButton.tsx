@@ -7,7 +7,7 @@ import { showTooltip } from './tooltipState';
 
 interface IconButtonProps {
   readonly icon: IconName;
-  /** What it does, as it is spoken. */
+  /** Accessible name: what it does. */
   readonly label: string;
   readonly tone?: Tone;
   readonly mode?: 'outlined' | 'contained' | 'text';
@@ -48,6 +48,6 @@ export function IconButton({
 
 const styles = StyleSheet.create({
   size: { margin: 0, width: TOUCH, height: TOUCH, borderRadius: TOUCH / 2 },
-  // What is touched is within the line.
+  // The touch area is within the border.
   outlined: { width: TOUCH + 2, height: TOUCH + 2, borderRadius: TOUCH / 2 + 1 },
 });

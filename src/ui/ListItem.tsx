@@ -10,7 +10,7 @@ interface ListItemProps {
   readonly title: string;
   /** A line below it. */
   readonly note?: string | undefined;
-  /** Spoken in place of both, where they need their surroundings to be understood. */
+  /** Accessible name, where title and description need their context. */
   readonly label?: string;
   /** `radio` for one of several, `switch` for one by itself; a plain one does something at once. */
   readonly role?: 'button' | 'radio' | 'switch' | 'menuitem';

@@ -9,7 +9,7 @@ import { TextField } from './TextField';
 const formSchema = z.object({ name: nameSchema });
 
 interface NameFieldProps {
-  /** What it names, as it is spoken. */
+  /** Accessible name of the field. */
   readonly label: string;
   readonly initial: string;
   readonly placeholder?: string;

@@ -5,7 +5,7 @@ import { useTokens } from './theme';
 import { Text } from './Text';
 
 interface PadProps {
-  /** What it is for a reader: what is held, and what that does. */
+  /** Accessible name: what is held, and what that does. */
   readonly label: string;
   /** In large letters. */
   readonly title: string;

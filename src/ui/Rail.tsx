@@ -13,7 +13,7 @@ import { useWheel } from './wheel';
 import { Text } from './Text';
 
 export interface RailLane {
-  /** The stretch of the rail that the lane covers, 0-1. */
+  /** The range of the rail that the lane covers, 0-1. */
   readonly low: number;
   readonly high: number;
   /** Place of the lane at this moment, read every frame. */
@@ -26,9 +26,9 @@ interface RailProps {
   readonly param: Param;
   readonly value: ParamValue;
   readonly context: ValueContext;
-  /** While a hand moves it: heard at once, not yet part of the piece. */
+  /** Called while it is dragged: heard at once, not yet part of the piece. */
   readonly onTouch: (value: ParamValue) => void;
-  /** The hand let go, or a value was typed or stepped: now part of the piece. */
+  /** Called on release, or when a value was typed or stepped: it becomes part of the piece. */
   readonly onSet: (value: ParamValue) => void;
   readonly lane?: RailLane;
   /** `wet` for what an effect does, `mix` for sea over sand, `plain` for a channel's own level and place. */
@@ -39,9 +39,9 @@ interface RailProps {
   readonly spoken?: string | undefined;
 }
 
-/** How near, as a share of the rail, a notch catches. */
+/** Reach of a notch, as a share of the rail. */
 const CATCH = 0.012;
-/** A drag that begins this near the handle takes it along; elsewhere the handle comes to the finger. */
+/** A drag that begins within this distance moves the handle relatively; elsewhere the handle jumps to the pointer. */
 const GRIP_PX = 30;
 
 /** Dragging away from the rail makes it finer. */
@@ -206,7 +206,7 @@ function keyed(event: KeyboardEvent, param: Param, value: ParamValue, context: V
   return null;
 }
 
-/** A switch with the manners of a rail: name at the left, state at the right, all of it touchable. */
+/** A switch in the layout of a rail: name at the left, state at the right, all of it touchable. */
 export function SwitchRail({
   param,
   value,

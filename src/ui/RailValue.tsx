@@ -21,8 +21,8 @@ interface RailValueProps {
 const shortForm = (text: string): string => text.split(' · ')[0] ?? text;
 
 /**
- * The figure at the right of a rail; tap it to type. What is not understood stays in the field with the reason under
- * it; leaving the field keeps what is understood.
+ * The value at the right of a rail; tap it to type. Invalid text stays in the field with the reason under it; leaving
+ * the field applies valid text.
  */
 export function RailValue({ param, name = param.label, value, context, onSet }: RailValueProps) {
   const tokens = useTokens();

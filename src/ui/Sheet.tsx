@@ -14,8 +14,8 @@ interface SheetProps {
 }
 
 /**
- * A leaf laid over the chart: from the foot on a phone, in the middle on a wide screen. A tap beside it or Escape
- * closes the uppermost; the focus is again where it was.
+ * A modal sheet: from the bottom on a phone, in the middle on a wide screen. A tap beside it or Escape closes the
+ * topmost; the focus returns to its previous element.
  */
 export function Sheet({ title, visible, onClose, children }: SheetProps) {
   const tokens = useTokens();
@@ -23,12 +23,12 @@ export function Sheet({ title, visible, onClose, children }: SheetProps) {
   const leaf = useRef<View>(null);
   useEffect(() => {
     // A sheet over a sheet: the library leaves `aria-modal` on the lower one, where it has taken the role away. The
-    // leaf itself says it.
+    // sheet itself has it.
     if (visible) elementOf(leaf.current)?.parentElement?.closest('[aria-modal]')?.removeAttribute('aria-modal');
   }, [visible]);
   useEffect(() => {
     if (!visible) return undefined;
-    // Once the leaf is out of the page.
+    // Once the sheet is removed.
     return () => void requestAnimationFrame(restoreFocus);
   }, [visible]);
   // Before fields, whose keys the library lets go no further; its own listener is not there yet when a sheet is new.

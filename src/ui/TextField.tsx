@@ -16,11 +16,11 @@ type Passed = Pick<
 >;
 
 interface TextFieldProps extends Passed {
-  /** What is typed here, as it is spoken. */
+  /** Accessible name. */
   readonly label: string;
-  /** Why what is typed is not taken. */
+  /** Reason why the text is not accepted. */
   readonly problem?: string | undefined;
-  /** True where the reason is said elsewhere. */
+  /** True where the reason is shown elsewhere. */
   readonly invalid?: boolean;
   readonly style?: StyleProp<ViewStyle>;
 }

@@ -1,6 +1,6 @@
 let moment: number | null = null;
 
-/** Notes when what is being handled was done, which may be a frame before it is handled. */
+/** Records the time of the input event being handled, which may be a frame earlier. */
 export function markHand(event: Event): void {
   moment = event.timeStamp;
   queueMicrotask(() => {
@@ -8,5 +8,5 @@ export function markHand(event: Event): void {
   });
 }
 
-/** The moment, on the page's clock in ms, of the hand's doing that is being handled; else now. */
+/** Time of the input event being handled, on the page's clock in ms; else now. */
 export const handMoment = (): number => moment ?? performance.now();

@@ -1,7 +1,7 @@
 import { useSyncExternalStore } from 'react';
 
 const QUERY = '(prefers-reduced-motion: reduce)';
-/** True when whoever looks has asked their system for less movement. */
+/** True when the system is set to reduced motion. */
 export const wantsLessMotion = (): boolean => typeof matchMedia === 'function' && matchMedia(QUERY).matches;
 
 function onChange(tell: () => void): () => void {

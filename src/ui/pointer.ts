@@ -63,7 +63,7 @@ function listen(element: HTMLElement, handlers: () => DragHandlers): () => void 
   let tappedAt = -Infinity;
   let start = { x: 0, y: 0 };
   let last = { x: 0, y: 0 };
-  // The box as it lay when the press began: what is dragged may move under the finger.
+  // The box at the beginning of the press: the dragged element may move under the finger.
   let box = element.getBoundingClientRect();
   const drag = (event: PointerEvent): Drag => {
     const x = event.clientX - box.left;

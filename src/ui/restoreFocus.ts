@@ -1,6 +1,6 @@
-/** So many are remembered: whatever a sheet may remove, one before it is there still. */
+/** Number of remembered elements: whatever a sheet removes, an earlier one still exists. */
 const MOST = 12;
-/** What had the focus, the newest first. */
+/** Elements that had the focus, the newest first. */
 let recent: readonly HTMLElement[] = [];
 
 globalThis.document?.addEventListener('focusin', ({ target }) => {

@@ -104,7 +104,7 @@ export class FilterCascade {
       if (moving === RAMPING) this.settled = false;
     }
     if (this.heard) this.run(left, right);
-    for (let s = 0; s < sections; s += 1) this.arrive(s);
+    for (let s = 0; s < sections; s += 1) this.finishRamp(s);
   }
 
   private run(left: Float64Array, right: Float64Array): void {
@@ -156,7 +156,7 @@ export class FilterCascade {
     return moving;
   }
 
-  private arrive(section: number): void {
+  private finishRamp(section: number): void {
     const at = SECTIONS_AT + section * SECTION_FIGURES + AT_SETTINGS;
     for (let i = 0; i < SETTINGS; i += 1) this.memory[at + i] = this.goals[section * SETTINGS + i]!;
   }

@@ -58,7 +58,7 @@ export function BraidStrands({ channel, slot, renderChain }: BraidStrandsProps) 
   );
 }
 
-/** What a strand takes, and how it comes back: "mid · -6.0 dB · L 40 · 19 ms late". */
+/** Input and output settings of a strand: "mid · -6.0 dB · L 40 · 19 ms late". */
 function aboutStrand({ values }: Slot, place: number, context: ValueContext): string {
   const { params } = effectOf('braid');
   const say = (id: string): string =>
@@ -112,7 +112,7 @@ function StrandMenu({
             }}
           />
         )}
-        <Text variant="bodySmall">What it takes, its level, pan and alignment stand on the braid’s bench.</Text>
+        <Text variant="bodySmall">What it takes, its level, pan and alignment are set in the braid’s editor.</Text>
       </Sheet>
     </>
   );

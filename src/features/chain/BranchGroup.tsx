@@ -5,19 +5,19 @@ import { Text } from '../../ui/Text';
 
 interface BranchGroupProps {
   readonly title: string;
-  /** What it takes and how it comes back, in one line. */
+  /** Its input and output settings, in one line. */
   readonly about?: string;
-  /** False while nothing goes this way. */
+  /** False while the branch is switched off. */
   readonly open?: boolean;
-  /** True while what comes back is as it went in. */
+  /** True while the branch does not change the sound. */
   readonly untreated?: boolean;
-  /** Shows whether sound goes this way now. */
+  /** Shows whether the branch receives sound now. */
   readonly lamp?: ReactNode;
   readonly tools?: ReactNode;
   readonly children: ReactNode;
 }
 
-/** A place where the thread parts: it leaves to the side, holds what is there, and comes back. */
+/** A branch of the chain, drawn as a line to the side that returns: a strand or a wet path. */
 export function BranchGroup({ title, about, open = true, untreated = false, lamp, tools, children }: BranchGroupProps) {
   const tokens = useTokens();
   return (

@@ -16,15 +16,13 @@ import { SignalMeter } from './SignalMeter';
 interface ChainEffectsProps {
   readonly channel: string;
   readonly chain: readonly Slot[];
-  /** Where the chain is; none for the channel's own. */
+  /** Strand or wet path; none for the channel's own chain. */
   readonly inside?: Inside;
-  /** What it is called when an effect is added. */
+  /** Its name when an effect is added. */
   readonly name: string;
 }
 
-/**
- * A chain as a thread from top to bottom, effect by effect; what is within an effect parts from the thread below it.
- */
+/** A chain as a vertical line with its effects; nested chains branch from the line below their effect. */
 export function ChainEffects({ channel, chain, inside, name }: ChainEffectsProps) {
   const narrow = inside !== undefined;
   const renderEffect = (slot: Slot, index: number, handle: ReactNode) => (

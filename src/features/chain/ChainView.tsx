@@ -9,7 +9,7 @@ import { EffectEditor } from './EffectEditor';
 import { EffectChoices } from '../shared/channels/EffectChoices';
 import { ChannelChain } from './ChannelChain';
 
-/** The strand of the chosen channel; on a phone the bench of an effect takes its place when its card is tapped. */
+/** The chain of the chosen channel; on a phone the editor of an effect replaces it when its card is tapped. */
 export function ChainView() {
   const piece = usePiece();
   const wide = useWide();
@@ -20,17 +20,17 @@ export function ChainView() {
   const open = slot ? findSlot(piece, channel, slot) : undefined;
   return (
     <View style={styles.panes}>
-      <View style={[styles.strandPane, { borderColor: tokens.line }]}>
+      <View style={[styles.chainPane, { borderColor: tokens.line }]}>
         <ChannelChain channel={channel} starters={false} />
       </View>
-      <View style={styles.benchPane}>
+      <View style={styles.editorPane}>
         {open ? <EffectEditor key={open.id} channel={channel} slot={open} /> : <NoBench channel={channel} />}
       </View>
     </View>
   );
 }
 
-/** One pane for the chosen channel: the bench of the open effect, else the strand. */
+/** One pane for the chosen channel: the editor of the open effect, else the chain. */
 export function ChannelPane() {
   const piece = usePiece();
   const channel = useChannel();
@@ -56,14 +56,14 @@ function NoBench({ channel }: { readonly channel: string }) {
   return (
     <ScrollView contentContainerStyle={styles.starters}>
       <MeteringPanel channel={channel} name={channelName(piece, channel)} />
-      <Text variant="bodySmall">Tap a card of the strand: its bench opens here.</Text>
+      <Text variant="bodySmall">Tap an effect of the chain: its editor opens here.</Text>
     </ScrollView>
   );
 }
 
 const styles = StyleSheet.create({
   panes: { flex: 1, flexDirection: 'row', minHeight: 0 },
-  strandPane: { width: 400, borderRightWidth: 1 },
-  benchPane: { flex: 1, minWidth: 0, minHeight: 0 },
+  chainPane: { width: 400, borderRightWidth: 1 },
+  editorPane: { flex: 1, minWidth: 0, minHeight: 0 },
   starters: { padding: 24, gap: 10 },
 });

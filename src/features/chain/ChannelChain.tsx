@@ -11,9 +11,9 @@ import { HelpButton } from '../shared/shell/HelpButton';
 import { ChannelStrip } from './ChannelStrip';
 
 /**
- * A channel's chain as a thread from top to bottom. Effects come first: what belongs to the channel itself is folded
- * into one line above them.
- * @param starters an empty chain offers what it can be started from
+ * A channel's chain from top to bottom. Effects come first: the channel's own controls are folded into one line above
+ * them.
+ * @param starters true to offer presets in an empty chain
  */
 export function ChannelChain({ channel, starters = true }: { readonly channel: string; readonly starters?: boolean }) {
   const piece = usePiece();

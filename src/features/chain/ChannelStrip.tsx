@@ -19,7 +19,7 @@ interface ChannelStripProps {
   readonly name: string;
 }
 
-/** What belongs to a channel itself, in one line; unfolded its level, its place, its sends and what looks at it. */
+/** The channel's own controls, in one line; unfolded: level, pan, sends and meters. */
 export function ChannelStrip({ channel, name }: ChannelStripProps) {
   const piece = usePiece();
   const tokens = useTokens();

@@ -28,7 +28,7 @@ interface EffectCardProps {
   readonly handle: ReactNode;
 }
 
-/** An effect in the strand: what it is, what says most about it, and its picture; a tap opens its bench. */
+/** A card of an effect in the chain: name, main values and picture; a tap opens its editor. */
 export function EffectCard({ channel, slot, index, count, small, handle }: EffectCardProps) {
   const piece = usePiece();
   const tokens = useTokens();

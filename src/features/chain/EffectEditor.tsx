@@ -17,7 +17,7 @@ import { useTokens } from '../../ui/theme';
 import { TOUCH } from '../../ui/tokens';
 import { usePiece, useStudio } from '../studio/StudioProvider';
 import { useStore } from 'zustand';
-import { BenchRails } from './BenchRails';
+import { EffectRails } from './EffectRails';
 import { HearBar } from './HearBar';
 import { makeLiveValues, setLiveValue, type LiveValues } from './liveValues';
 import { PictureChart } from './pictures/PictureChart';
@@ -37,14 +37,14 @@ interface EffectEditorProps {
   readonly onBack?: () => void;
 }
 
-/** The full editor of one effect: its picture, its rails by section, and what of it is heard. */
+/** The full editor of one effect: its picture, its rails by section, and its audition modes. */
 export function EffectEditor({ channel, slot, onBack }: EffectEditorProps) {
   const [live] = useState(makeLiveValues);
   const [width, setWidth] = useState(0);
   const initial = useMemo(() => presetValues(slot.effect, slot.preset ?? 'neutral'), [slot.effect, slot.preset]);
   const roomy = width >= ROOMY;
   return (
-    <View style={styles.bench} onLayout={(event: LayoutChangeEvent) => setWidth(event.nativeEvent.layout.width)}>
+    <View style={styles.editor} onLayout={(event: LayoutChangeEvent) => setWidth(event.nativeEvent.layout.width)}>
       <Head channel={channel} slot={slot} onBack={onBack} />
       <Picture
         channel={channel}
@@ -54,7 +54,7 @@ export function EffectEditor({ channel, slot, onBack }: EffectEditorProps) {
         height={roomy ? CHART_HEIGHT_ROOMY : CHART_HEIGHT}
       />
       {width > 0 ? <PinnedRails channel={channel} slot={slot} width={width} /> : null}
-      {width > 0 ? <BenchRails channel={channel} slot={slot} live={live} initial={initial} roomy={roomy} /> : null}
+      {width > 0 ? <EffectRails channel={channel} slot={slot} live={live} initial={initial} roomy={roomy} /> : null}
       <HearBar channel={channel} slot={slot.id} />
     </View>
   );
@@ -68,7 +68,7 @@ interface PictureProps {
   readonly height: number;
 }
 
-/** What the effect does with its values, those that a hand is moving among them; its handles move values too. */
+/** The picture of the effect with its present values, including those being dragged; its handles change values. */
 function Picture({ channel, slot, live, width, height }: PictureProps) {
   const piece = usePiece();
   const tokens = useTokens();
@@ -160,7 +160,7 @@ function Head({ channel, slot, onBack }: EffectEditorProps) {
   );
 }
 
-/** True when it turns by a note value, which is counted by the beat and not by the clock. */
+/** True when its rate is a note value, which depends on beats and not on seconds. */
 const turnsByBeat = (effect: string, values: Readonly<Record<string, ParamValue>>): boolean =>
   Object.entries(effectOf(effect).params).some(
     ([id, param]) =>
@@ -168,8 +168,8 @@ const turnsByBeat = (effect: string, values: Readonly<Record<string, ParamValue>
   );
 
 /**
- * A dragged value as it is kept: a time within 3 % of a note value becomes that note value, the rest is rounded to what
- * is shown.
+ * A dragged value as it is stored: a time within 3 % of a note value becomes that note value, the rest is rounded to
+ * what is shown.
  */
 function settled(effect: string, id: string, number: number, { tempo }: ValueContext): ParamValue {
   const param = effectOf(effect).params[id];
@@ -182,7 +182,7 @@ function settled(effect: string, id: string, number: number, { tempo }: ValueCon
 }
 
 const styles = StyleSheet.create({
-  bench: { flex: 1, minHeight: 0 },
+  editor: { flex: 1, minHeight: 0 },
   head: { flexDirection: 'row', alignItems: 'center', paddingHorizontal: 12, paddingVertical: 6, gap: 2 },
   back: { flexDirection: 'row', alignItems: 'center', flex: 1, minWidth: 0, minHeight: TOUCH, gap: 2 },
   names: { flex: 1, minWidth: 88 },

@@ -16,9 +16,7 @@ const CHOICES: readonly { readonly id: Hear; readonly label: string }[] = [
   { id: 'difference', label: 'difference' },
 ];
 
-/**
- * What of an effect is heard, and loudness matching with the gain it took. Leaving the bench leaves the piece as it is.
- */
+/** Audition modes of an effect, and loudness matching with its gain. Closing the editor ends them. */
 export function HearBar({ channel, slot }: { readonly channel: string; readonly slot: string }) {
   const { studio } = useStudio();
   const tokens = useTokens();

@@ -8,7 +8,7 @@ import { useTokens } from '../../ui/theme';
 import { Text } from '../../ui/Text';
 import { usePiece, useStudio } from '../studio/StudioProvider';
 
-/** How far apart both sides of a channel are at this moment, and what a single speaker would lose of it. */
+/** Stereo correlation of a channel, and its loss in mono. */
 export function ImageMeter({ channel }: { readonly channel: string }) {
   const piece = usePiece();
   const tokens = useTokens();

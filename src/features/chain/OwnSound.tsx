@@ -16,7 +16,7 @@ import { RecordPlace } from './RecordPlace';
 
 type Page = 'choose' | 'record';
 
-/** The sound that an effect works with: one of the piece, a file, or a place recorded now. */
+/** The sound that an effect uses: one of the piece, a file, or a room recorded now. */
 export function OwnSound({ channel, slot }: { readonly channel: string; readonly slot: Slot }) {
   const piece = usePiece();
   const [page, setPage] = useState<Page | null>(null);

@@ -22,7 +22,7 @@ interface PinnedRailsProps {
   readonly width: number;
 }
 
-/** The rails that a person rides most, side by side under the picture whatever section is open. */
+/** The pinned rails, side by side under the picture whatever section is open. */
 export function PinnedRails({ channel, slot, width }: PinnedRailsProps) {
   const tokens = useTokens();
   const definition = effectOf(slot.effect);

@@ -29,7 +29,7 @@ type State =
 
 const READY: State = { kind: 'ready', problem: null };
 
-/** Records a clap or a sweep in a room, shows what it found, and rings in it. */
+/** Records a clap or a sweep in a room, shows the impulse response, and uses it. */
 export function RecordPlace({
   channel,
   slot,
@@ -149,7 +149,7 @@ interface FoundProps {
   readonly onAgain: () => void;
 }
 
-/** What will ring: from the onset to where it sinks into the noise, with both told. */
+/** The used part: from the onset to the noise floor, with both times. */
 function Found({ channels, sweep, sampleRate, onUse, onAgain }: FoundProps) {
   const tokens = useTokens();
   const { peaks, seconds } = useMemo(() => {

@@ -10,7 +10,7 @@ import { Text } from '../../ui/Text';
 import { ListItem } from '../../ui/ListItem';
 import { usePiece } from '../studio/StudioProvider';
 
-/** Which track an effect listens to, to be chosen from the others. */
+/** Chooses the track of an effect's sidechain. */
 export function SideTrack({ channel, slot }: { readonly channel: string; readonly slot: Slot }) {
   const piece = usePiece();
   const [open, setOpen] = useState(false);

@@ -9,18 +9,18 @@ const THINNEST = 1.5;
 const THICKEST = 12;
 
 interface SignalMeterProps {
-  /** The effect whose entrance this is, or the last one when it is the end. */
+  /** The effect whose input is shown, or the last one at the end. */
   readonly slot: string;
-  /** The effect before it, whose treated sound comes along; null at the beginning. */
+  /** The effect before it, whose wet signal is shown; null at the beginning. */
   readonly before: string | null;
   readonly end?: boolean;
-  /** In a strand within the strand there is less room. */
+  /** True in a nested chain, where there is less room. */
   readonly narrow?: boolean;
 }
 
 /**
- * The thread at an effect: sand as thick as what enters it untreated, sea as thick as what comes treated from the one
- * before, at this moment.
+ * Meter between two effects: a sand line as thick as the dry level, a sea line as thick as the wet level of the one
+ * before.
  */
 export function SignalMeter({ slot, before, end = false, narrow = false }: SignalMeterProps) {
   const piece = usePiece();

@@ -25,7 +25,7 @@ export function StrandRow({ channel, slot }: { readonly channel: string; readonl
   const state = useStepField({
     values: row,
     valueAt: (y) => positionAt(Math.floor(y * lines.length)),
-    // A strand that is gone counts as the line below the last.
+    // A removed strand counts as the line below the last.
     moved: (position, up) => positionAt((lineOf(position) < 0 ? lines.length : lineOf(position)) - up),
     onChange: (next) => {
       const changed = next.flatMap((position, i) => (position === row[i] ? [] : [[ROW_IDS[i]!, position] as const]));

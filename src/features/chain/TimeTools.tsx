@@ -82,7 +82,7 @@ export function TimeTools({
   );
 }
 
-/** What the tempo offers, each half of the one before, with its time; the chosen one is said to be so. */
+/** Note values at the tempo, each half of the one before, with its time; the chosen one is marked. */
 function Ladder({
   param,
   value,

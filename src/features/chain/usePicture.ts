@@ -3,7 +3,7 @@ import { painter } from '../../audio/painter';
 import type { EffectPicture } from '../../core/effects/pictures';
 import type { ParamValues, ValueContext } from '../../core/params/param';
 
-/** What an effect really does with these values, found by running it in a worker; null until the first one has come. */
+/** Picture of an effect with these values, computed in a worker; null until the first one is ready. */
 /** @param own samples of the sound that the effect works with, if it has one */
 export function usePicture(
   effect: string,

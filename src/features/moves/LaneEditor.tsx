@@ -161,7 +161,7 @@ function FoldedLane({ lane, param, pxPerBeat, width, window }: FieldProps) {
   );
 }
 
-/** The line in coral; points, the line and what bends it are dragged, a tap beside them adds a point. */
+/** The line in coral; points, segments and bend handles are dragged, a tap beside them adds a point. */
 function LaneField({
   lane,
   param,

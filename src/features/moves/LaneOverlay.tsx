@@ -26,8 +26,8 @@ interface LaneOverlayProps {
 }
 
 /**
- * What links make of the lane: how far they reach as a band, the way they go as a fine broken line, and a mark that
- * shows the parameter's present value.
+ * The effect of links on the lane: their range as a band, their course as a fine dashed line, and a mark that shows the
+ * parameter's present value.
  */
 export function LaneOverlay({ lane, track, pxPerBeat, window: { from, to }, height, y }: LaneOverlayProps) {
   const piece = usePiece();

@@ -46,8 +46,8 @@ interface LaneStackProps {
 }
 
 /**
- * The lanes under the clips of their channel, along one time; it alone is drawn anew when time is zoomed, and in
- * slices: a hand that goes on zooming is never kept waiting.
+ * The lanes under the clips of their channel, along one time; it alone is rendered again when time is zoomed, in
+ * slices, so that zooming is never blocked.
  */
 export function LaneStack(props: LaneStackProps) {
   const { pxPerBeat, onLayout } = useTimeScale();

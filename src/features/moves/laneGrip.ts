@@ -15,18 +15,18 @@ export interface LaneGeometry {
   readonly y: (position: number) => number;
 }
 
-/** What a hand has hold of: a point, the line after a point (before the first: -1), or what bends it. */
+/** The dragged part: a point, the segment after a point (before the first: -1), or its bend handle. */
 export interface Grip {
   readonly kind: 'point' | 'segment' | 'bend';
   readonly index: number;
 }
 
-/** A finger this near takes a point along, and this near to the line the line. */
+/** Reach of a point, and of the line. */
 const REACH_PX = 22;
 const LINE_REACH_PX = 14;
-/** A segment narrower than this has no room for what bends it. */
+/** Minimum width of a segment with a bend handle. */
 const BENDABLE_PX = 56;
-/** A bend smaller than this is meant as a straight line. */
+/** A bend smaller than this is set to 0. */
 const STRAIGHT = 0.04;
 const HOLD = 1;
 const CURVE = 2;
@@ -36,7 +36,7 @@ export const pointPlace = ({ points, track, pxPerBeat, y }: LaneGeometry, index:
   y: y(track.positions[index]!),
 });
 
-/** Where the segment after a point is taken hold of to bend it; null where it cannot be. */
+/** Position of the bend handle of the segment after a point; null where there is none. */
 export function bendPlace(laid: LaneGeometry, index: number | null): { x: number; y: number } | null {
   const { points, track } = laid;
   if (index === null || index >= points.length - 1 || track.shapes[index] === HOLD) return null;
@@ -62,7 +62,7 @@ export function pointAt(laid: LaneGeometry, x: number, y: number): number | null
   return best;
 }
 
-/** What is under a finger. @param chosen the point whose segment shows what bends it */
+/** The part under a pointer. @param chosen the point whose segment shows its bend handle */
 export function gripAt(laid: LaneGeometry, x: number, y: number, chosen: number | null): Grip | null {
   const handle = bendPlace(laid, chosen);
   const index = pointAt(laid, x, y);
@@ -77,7 +77,7 @@ export function gripAt(laid: LaneGeometry, x: number, y: number, chosen: number 
   return { kind: 'segment', index: firstFrom(laid.points, beat) - 1 };
 }
 
-/** How far a hand has gone, in beats and along the rail; a segment goes one way only. */
+/** Distance of a drag, in beats and along the rail; a segment moves in one direction only. */
 export interface Way {
   readonly beats: number;
   readonly position: number;
@@ -85,10 +85,7 @@ export interface Way {
 
 const held = (position: number): number => Math.min(1, Math.max(0, position));
 
-/**
- * The points as a hand leaves them that took hold of `grip` and went `by`.
- * @param fall where a place falls on the grid
- */
+/** The points after a drag of `grip` by `by`. @param fall snaps a beat to the grid */
 export function dragged(
   piece: Piece,
   lane: Lane,
@@ -117,7 +114,7 @@ function bentPoints({ points, track }: LaneGeometry, index: number, by: number):
   const [from, to] = [track.positions[index]!, track.positions[index + 1]!];
   const rise = to - from;
   const share = track.shapes[index] === CURVE ? bent(0.5, points[index]!.bend) : 0.5;
-  // Between ends that are level there is nothing to bend.
+  // A segment between equal values cannot be bent.
   const through = Math.abs(rise) < 1e-6 ? 0.5 : share + by / rise;
   const bend = bendThrough(0.5, Math.min(0.99, Math.max(0.01, through)));
   return shapePoint(points, index, Math.abs(bend) < STRAIGHT ? 'line' : 'curve', Math.abs(bend) < STRAIGHT ? 0 : bend);

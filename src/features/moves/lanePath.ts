@@ -16,7 +16,7 @@ export interface Shown {
 
 const CURVE_STEPS = 16;
 const DENSE_PX = 12;
-/** From so many points a pixel on, what is in a pixel is drawn as how far it reaches. */
+/** Points per pixel from which each pixel is drawn as its range of values. */
 const CROWDED = 2;
 
 /** Index of the first point at or after a beat; points are in order. */
@@ -88,8 +88,8 @@ function segments({ points, positions, shapes, pxPerBeat, y }: Line, { first, en
 const THIN = 0.6;
 
 /**
- * The outline of how far the points of each pixel reach: out along their highest, back along their lowest. It is
- * filled, which is quicker than as many strokes.
+ * The outline of the range of values in each pixel: forth along the maxima, back along the minima. It is filled, which
+ * is quicker than as many strokes.
  */
 function crowdedPath({ points, positions, pxPerBeat, y }: Line, { first, end }: Shown): string {
   const out: string[] = [];

@@ -7,10 +7,10 @@ import type { Lane, Piece } from '../../core/piece/piece';
 import type { Drag } from '../../ui/pointer';
 import type { Drawing } from './DrawButton';
 
-/** A line drawn with a finger: a place on the rail for each pixel it passed; where it passed twice, the later one. */
+/** A line drawn with a finger: a position on the rail for each pixel; the later one where it passed twice. */
 export type Stroke = Map<number, number>;
 
-/** Takes in where the finger went since the last call. */
+/** Adds the movement since the last call. */
 export function strike(stroke: Stroke, drag: Drag, positionAt: (y: number) => number): void {
   const [fromX, fromY] = [drag.x - drag.dx, drag.y - drag.dy];
   const pixels = Math.max(1, Math.round(Math.abs(drag.dx)));

@@ -19,7 +19,7 @@ import { editByKey } from './pointKeys';
 interface Hand {
   readonly lane: Lane;
   readonly param: Param | null;
-  /** The lane as it is, without what the hand is doing. */
+  /** The lane without the present drag. */
   readonly laid: LaneGeometry | null;
   readonly height: number;
   readonly pad: number;
@@ -34,7 +34,7 @@ const KEY_BEATS = 0.0625;
 const KEY_STEP = 0.01;
 const KEY_STRIDE = 0.1;
 
-/** The gestures and keys of a lane's field. @returns the points as the hand has them now; null while it does nothing */
+/** The gestures and keys of a lane's field. @returns the points during a drag; null otherwise */
 export function useLaneHand(view: RefObject<View | null>, hand: Hand): readonly Point[] | null {
   const { lane, param, laid, height, pad, chosen, onChoose, drawing, hits } = hand;
   const piece = usePiece();

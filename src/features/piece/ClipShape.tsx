@@ -33,7 +33,7 @@ const length = (label: string, hint: string, seconds: number): NumberParam =>
     taper: { kind: 'power', exponent: 2 },
   });
 
-/** The level of a clip, how it comes and goes, and where in its sound it begins. */
+/** Level, fades and start offset of a clip. */
 export function ClipShape({ clip }: { readonly clip: Clip }) {
   const piece = usePiece();
   const wide = useWide();

@@ -3,7 +3,7 @@ import { LiveText } from '../../ui/LiveText';
 import { useTokens } from '../../ui/theme';
 import { useStudio } from '../studio/StudioProvider';
 
-/** How soon the engine acts on a hand, and how late the browser puts the sound out. */
+/** Delay from a touch to the engine, and the output latency of the browser. */
 export function SmallPrint() {
   const tokens = useTokens();
   const { studio } = useStudio();

@@ -12,10 +12,10 @@ import { useTokens } from '../../ui/theme';
 import { usePiece, useStudio } from '../studio/StudioProvider';
 import { canFillScreen, fillScreen } from './stage';
 
-/** So long it is held until the lock opens. */
+/** Time that it has to be held to unlock. */
 const UNLOCK_MS = 3000;
 
-/** While only Play reacts: where the piece is, and the way out, which no passing hand takes. */
+/** The bar of stage lock: position, and the button to unlock, which has to be held. */
 export function StageBar() {
   const piece = usePiece();
   const tokens = useTokens();

@@ -222,7 +222,7 @@ function Ring({ d, color, delay }: { readonly d: string; readonly color: string;
   );
 }
 
-/** Tells of a finger that goes aside by `SWIPE_PX`, once for each such way. */
+/** Reports sideways swipes, one for each `SWIPE_PX`. */
 function useSwipe(view: React.RefObject<View | null>, onSwipe: (direction: 1 | -1) => void): void {
   const latest = useRef(onSwipe);
   useEffect(() => {

@@ -37,9 +37,9 @@ interface ReturnToRest {
 
 const within = (x: number): number => Math.max(0, Math.min(1, x));
 
-/** One hand on a field: where it is, what it moves, and the way back when it has gone. */
+/** A touch of a field: its position, the parameters it moves, and the return after its end. */
 export class FieldHand {
-  /** Where the field's mark is; null while no hand is on it and nothing comes back. */
+  /** Position of the field's mark; null without a touch or a return. */
   point: FieldPoint | null = null;
   private down = false;
   private positions: readonly ParamPosition[] = [];
@@ -109,7 +109,7 @@ export class FieldHand {
     this.positions = [];
   }
 
-  /** Lets go at once, without a way back. */
+  /** Ends the touch at once, without a return. */
   cancel(): void {
     this.down = false;
     for (const { target } of this.positions) this.host().end(target);

@@ -4,12 +4,12 @@ import type { Played } from '../studio/played';
 /** What a hold does at this moment: a hand's line has not come, or it sounds. */
 export type HoldPhase = 'asleep' | 'waiting' | 'sounding';
 
-/** What tells the phase of a hold. */
+/** Inputs from which the phase of a hold is derived. */
 export interface HoldReading {
   /** The beat that is being computed. */
   readonly beat: number;
   readonly playing: boolean;
-  /** The hand on it; undefined for none. */
+  /** The touch on it; undefined for none. */
   readonly hand: Played | undefined;
   /** Held by its lane or its base value. */
   readonly held: boolean;
@@ -57,7 +57,7 @@ export class HoldPhaseTracker {
     return 'waiting';
   }
 
-  /** Let go, it sounds on until the next line of its end; one that waits still comes, where its end has a grid. */
+  /** Released, it sounds until the next line of its end; a waiting one still starts, where its end has a grid. */
   private afterHand({ beat, playing, endGrid, soundsInEngine, piece }: Omit<HoldReading, 'hand' | 'held'>): HoldPhase {
     if (this.phase === 'asleep' || !playing || endGrid === 0) return 'asleep';
     // *Let go of all* ended it at once, whatever its grid.

@@ -1,6 +1,6 @@
 import { useEffect } from 'react';
 
-/** Keeps the screen awake for as long as it is shown; the browser lets go of it when the page is hidden. */
+/** Keeps the screen awake for as long as it is shown; the browser releases it when the page is hidden. */
 export function useWakeLock(): void {
   useEffect(() => {
     let lock: WakeLockSentinel | null = null;
@@ -12,7 +12,7 @@ export function useWakeLock(): void {
           if (left) void given.release();
           else lock = given;
         },
-        // A device that is low on power says no: the screen then goes dark as it always does.
+        // Rejected by a device that is low on power: the screen then turns off as usual.
         () => undefined,
       );
     };

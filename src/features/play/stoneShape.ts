@@ -11,7 +11,7 @@ export function stoneOutline(index: number): readonly Point[] {
   const corners = Array.from({ length: CORNERS }, (_, i): Point => {
     const angle = (2 * Math.PI * (i + 0.35 * (random() - 0.5))) / CORNERS;
     const reach = 42 + 7 * random();
-    // Wider than round, as stones in a stream are.
+    // Wider than high.
     const flat = (x: number): number => Math.sign(x) * Math.pow(Math.abs(x), 0.75);
     return [50 + reach * flat(Math.cos(angle)), 50 + reach * flat(Math.sin(angle))];
   });

@@ -15,7 +15,7 @@ import { reasonOf } from '../../core/reasonOf';
 
 const DEMO = 'salt-pier';
 
-/** What keeps a piece from being opened. */
+/** The reason why a piece cannot be opened. */
 type Obstacle =
   | { readonly kind: 'away'; readonly message: string }
   | { readonly kind: 'none' }

@@ -51,7 +51,7 @@ const SHEET_WAYS = [
 const firstClip = (): HTMLElement | null =>
   document.querySelector<HTMLElement>('[data-testid^="lane of "] [role=button]');
 
-/** The frame of every view: the way between views, the transport, and what has to be said. */
+/** The frame of every view: navigation, transport and messages. */
 export function Shell({ children }: { readonly children: ReactNode }) {
   const tokens = useTokens();
   const wide = useWide();

@@ -15,7 +15,7 @@ import { usePiece, useStudio } from '../studio/StudioProvider';
 import { CompareButton } from './CompareButton';
 import { TempoButton } from './TempoButton';
 
-/** On a screen that is narrower than this the last of the row would be cut; the history has it there. */
+/** Width below which the last button of the row would be cut; the history has it instead. */
 const FITS_REDO = 384;
 
 /** Always there: play, place, tempo, loop, record moves, undo, and the main level as a waterline along its top. */

@@ -67,7 +67,7 @@ export abstract class EarPath {
   }
 
   /** Ends the step that `aim` began. */
-  protected arrive(): void {
+  protected finishRamp(): void {
     this.delay = this.goal;
     this.gain = this.gainGoal;
   }
@@ -114,6 +114,6 @@ export class WallEar extends EarPath {
       out[i] = out[i]! + (lows[i]! + high * (whole[i]! - lows[i]!)) * level;
     }
     this.high = highGoal;
-    this.arrive();
+    this.finishRamp();
   }
 }

@@ -95,7 +95,7 @@ export class SphericalHeadEar extends EarPath {
       level += gainStep;
       out[i] = out[i]! + heard[i]! * level;
     }
-    this.arrive();
+    this.finishRamp();
   }
 
   /** The next filter becomes the present one. */

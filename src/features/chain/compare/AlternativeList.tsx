@@ -21,9 +21,7 @@ interface AlternativeListProps {
   readonly onDrop?: (id: string) => void;
 }
 
-/**
- * Alternatives one under the other: a tap lets one be heard in the piece, with how wide it is and what mono costs it.
- */
+/** A list of alternatives: a tap plays one in the piece; each shows its width and its loss in mono. */
 export function AlternativeList({
   alternatives,
   audition,

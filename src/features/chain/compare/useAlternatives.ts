@@ -17,11 +17,11 @@ export interface Alternative {
 export interface Compared {
   readonly figures: ReadonlyMap<string, SoundFigures | null>;
   readonly heard: string | null;
-  /** Lets an alternative be heard in the piece, in place of the channel's chain. */
+  /** Plays an alternative in the piece, in place of the channel's chain. */
   readonly hear: (id: string) => void;
 }
 
-/** Alternatives of a channel, heard in place and matched in loudness; what is heard ends with the view. */
+/** Alternatives of a channel, heard in place and matched in loudness; auditioning ends with the view. */
 export function useAlternatives(channel: string, alternatives: readonly Alternative[]): Compared {
   const piece = usePiece();
   const { studio, soundsSeen } = useStudio();

@@ -8,7 +8,7 @@ import { useTokens } from '../../../ui/theme';
 import { Text } from '../../../ui/Text';
 import { usePiece, useStudio } from '../../studio/StudioProvider';
 
-/** What each effect of a channel costs of the time the audio thread has, measured on this device when asked. */
+/** Load of each effect of a channel, as a share of the audio thread's time, measured on this device on request. */
 export function LoadList({ channel }: { readonly channel: string }) {
   const piece = usePiece();
   const tokens = useTokens();

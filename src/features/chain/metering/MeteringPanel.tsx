@@ -111,7 +111,7 @@ function Loudness({ report }: { readonly report: AnalysisReport }) {
   );
 }
 
-/** From how much more the low mids grew than the whole, in words as well. */
+/** Rise of the low mids over that of the whole, also in words. */
 function LowMid({ db }: { readonly db: number | null }) {
   const said =
     db === null
@@ -140,7 +140,7 @@ function LowMid({ db }: { readonly db: number | null }) {
   );
 }
 
-/** What each band loses in mono: the fuller the bar, the more is left. */
+/** Loss of each band in mono: the fuller the bar, the more is left. */
 function MonoLoss({ loss }: { readonly loss: readonly number[] }) {
   const tokens = useTokens();
   return (

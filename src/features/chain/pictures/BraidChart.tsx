@@ -17,10 +17,7 @@ interface BraidChartProps {
 const TOP = 22;
 const FOOT = 26;
 
-/**
- * The thread parts at the left, each strand with its effects as beads, and comes back at the right: the higher the
- * further left.
- */
+/** Strands as lines from left to right with their effects as dots: the higher the further left. */
 export function BraidChart({ picture, strands, width, height }: BraidChartProps) {
   const tokens = useTokens();
   const lanes = strands.map((strand) => ({ ...strand, ...picture.strands[strand.place - 1]! }));

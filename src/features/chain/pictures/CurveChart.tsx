@@ -10,10 +10,7 @@ const RULER = 22;
 const TOP = 14;
 const MARKS = [-80, -60, -50, -40, -30, -20, -10, 0];
 
-/**
- * Level out over level in: the sand line is the sound untouched, water is what comes out; where it begins to act is
- * dashed.
- */
+/** Level out over level in: the sand line is unity gain, water is the output; the threshold is dashed. */
 export function CurveChart({ picture, width, height, onPull }: HandledChartProps<CurvePicture>) {
   const tokens = useTokens();
   const [low, high] = [picture.inDb[0]!, picture.inDb[picture.inDb.length - 1]!];

@@ -13,8 +13,7 @@ const RULER = 22;
 const FLOOR_DB = -66;
 
 /**
- * A space as a falling shoreline: the middle as water, lows and highs as lines over and under it, first reflections as
- * posts.
+ * Decay of a reverb: the mids as water, lows and highs as lines over and under it, early reflections as vertical bars.
  */
 export function DecayChart({ picture, width, height, onPull }: HandledChartProps<DecayPicture>) {
   const tokens = useTokens();

@@ -11,7 +11,7 @@ interface PlaceChartProps {
   readonly picture: PlacePicture;
   readonly width: number;
   readonly height: number;
-  /** A path is being drawn: a stroke of the finger lays its corners; otherwise it moves the sound. */
+  /** True while a path is drawn: a stroke sets its corners; otherwise it moves the sound. */
   readonly drawing: boolean;
   readonly onPull: OnPull;
 }

@@ -11,10 +11,7 @@ const BOTTOM = 12;
 /** Heights that come out are between these. */
 const MOST = 1.2;
 
-/**
- * The curve that bends the wave: along it what meets it, up what leaves; the shaded stretch is what a usual level
- * reaches.
- */
+/** The transfer curve: input along, output up; the shaded range is that of a usual level. */
 export function TransferChart({ picture, width, height, onPull }: HandledChartProps<TransferPicture>) {
   const tokens = useTokens();
   const reach = picture.input[picture.input.length - 1]!;

@@ -19,7 +19,7 @@ export function Guide() {
   const piece = useOpenPiece((state) => state.piece?.id);
   const view = useAddress()?.view;
   const shown = step === null ? undefined : GUIDE_STEPS[step];
-  // Play and the Shelf are left in peace: none of the steps is taken there.
+  // Not shown in Play and on the Shelf: none of the steps is taken there.
   if (!shown || piece !== FIRST_STEPS_PIECE || view === 'play' || view === 'shelf') return null;
   return <Step key={step} index={step!} step={shown} />;
 }

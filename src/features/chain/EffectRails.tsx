@@ -26,33 +26,33 @@ import { PinButton } from './PinnedRails';
 
 type Values = Readonly<Record<string, ParamValue>>;
 
-interface BenchRailsProps {
+interface EffectRailsProps {
   readonly channel: string;
   readonly slot: Slot;
   readonly live: LiveValues;
-  /** What the preset gives: a double tap goes back there. */
+  /** Values of the preset: a double tap resets to them. */
   readonly initial: Values;
-  /** Room for all sections at once, in two columns. */
+  /** True to show all sections at once, in two columns. */
   readonly roomy: boolean;
 }
 
 /** A parameter with its id. */
 type Entry = readonly [string, Param];
 
-type Shown = BenchRailsProps & {
-  /** Parameters that do something as the effect is set now, in the order in which the effect names them. */
+type Shown = EffectRailsProps & {
+  /** Parameters that have an effect with the present settings, in the effect's order. */
   readonly params: readonly Entry[];
   readonly hints: boolean;
 };
 
-/** Sections in the order in which the effect names them, without those that have nothing to set now. */
+/** Sections in the effect's order, without empty ones. */
 const sectionsOf = ({ params }: Shown): string[] => {
   const all = [...new Set(params.map(([, param]) => param.group))];
   return [...all.filter((name) => name !== 'Mix'), 'Mix'];
 };
 
-/** The same array for as long as the same parameters do something, whatever a hand does to their values. */
-function useShownParams({ slot, live }: BenchRailsProps): Shown['params'] {
+/** Keeps the array's identity while the same parameters are visible, whatever their values. */
+function useShownParams({ slot, live }: EffectRailsProps): Shown['params'] {
   const definition = effectOf(slot.effect);
   const replaced = definition.editorParts?.flatMap(({ replaces }) => replaces ?? []) ?? [];
   const ids = useStore(live, (moved) =>
@@ -64,11 +64,11 @@ function useShownParams({ slot, live }: BenchRailsProps): Shown['params'] {
   return useMemo(() => ids.split(',').map((id) => [id, definition.params[id]!] as const), [ids, definition]);
 }
 
-/** What turns rails by itself is a section of its own, after all others. */
+/** Links are a section of their own, after all others. */
 const LINKS = 'Links';
 
 /** Every rail of an effect: one section at a time where there is little room, all in two columns where there is. */
-export function BenchRails(props: BenchRailsProps) {
+export function EffectRails(props: EffectRailsProps) {
   const wide = useWide();
   const hints = useView((view) => view.hints) ?? wide;
   const params = useShownParams(props);
@@ -174,17 +174,14 @@ function Tabs(props: Shown) {
   );
 }
 
-/** What is played comes before what is set. */
+/** Controls that are played come before those that are set. */
 function playedFirst(params: readonly Entry[], { editorParts }: EffectDefinition): Entry[] {
   const isPlayed = ([id]: Entry): boolean =>
     editorParts?.some(({ part, after }) => part === 'holdPad' && after === id) ?? false;
   return [...params.filter(isPlayed), ...params.filter((entry) => !isPlayed(entry))];
 }
 
-/**
- * The first section on a small screen: choices that make it what it is, what is ridden most (its rails, then the mix),
- * then its other switches.
- */
+/** The first section on a small screen: main choices, the rails used most, then the mix, then its other switches. */
 function firstThings(own: readonly Entry[], mix: readonly Entry[], leading: readonly string[]): Entry[] {
   const isRail = ([, param]: Entry): boolean => param.kind === 'number';
   const leads = (entry: Entry): boolean => !isRail(entry) && leading.includes(entry[0]);
@@ -269,7 +266,7 @@ function EditorPartOf({
 
 const paramsOf = ({ params }: Shown, section: string): Entry[] => params.filter(([, param]) => param.group === section);
 
-const hasMoves = (piece: Piece, { channel, slot }: BenchRailsProps, section: string): boolean =>
+const hasMoves = (piece: Piece, { channel, slot }: EffectRailsProps, section: string): boolean =>
   Object.entries(effectOf(slot.effect).params).some(
     ([id, param]) =>
       param.group === section && findLane(piece, { kind: 'effect', channel, effect: slot.id, param: id }),

@@ -207,11 +207,11 @@ export function repeats(dry: Float32Array, delay: number, level: number, length:
 /** A thumb on the phone, the keyboard alone on a wide screen. */
 export interface Hand {
   press(role: 'button' | 'radio' | 'switch' | 'link' | 'tab', name: string | RegExp): Promise<void>;
-  /** Adds an effect to the chain in view and opens its bench. */
+  /** Adds an effect to the chain in view and opens its editor. */
   add(effect: string, preset: string): Promise<void>;
-  /** Shows the strand, from the bench on a phone; on a wide screen it is always there. */
-  strand(): Promise<void>;
-  /** Shows a section of the bench on a phone; on a wide screen all are there. */
+  /** Shows the chain, from the editor on a phone; on a wide screen it is always there. */
+  chain(): Promise<void>;
+  /** Shows a section of the editor on a phone; on a wide screen all are there. */
   section(name: string): Promise<void>;
   view(view: 'Piece' | 'Chain' | 'Moves' | 'Play' | 'Shelf'): Promise<void>;
 }
@@ -232,15 +232,15 @@ export function handOn(page: Page, touch: boolean): Hand {
     }).toPass();
     await page.keyboard.press(role === 'radio' || role === 'switch' ? 'Space' : 'Enter');
   };
-  const strand = async (): Promise<void> => {
+  const chain = async (): Promise<void> => {
     if (touch && (await page.getByRole('button', { name: 'Back to the chain' }).isVisible()))
       await press('button', 'Back to the chain');
   };
   return {
     press,
-    strand,
+    chain,
     add: async (effect, preset) => {
-      await strand();
+      await chain();
       const more = page.getByRole('button', { name: 'Add an effect' });
       if (await more.isVisible()) await press('button', 'Add an effect');
       await page.getByRole('searchbox', { name: 'Search effects and purposes' }).last().fill(preset);
