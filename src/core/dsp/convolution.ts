@@ -38,14 +38,21 @@ export function prepareImpulse(left: ArrayLike<number>, right: ArrayLike<number>
     const spectra = new Float32Array(count * 4 * size);
     const stage = made[index]!;
     for (let p = 0; p < count; p += 1)
-      layIn(stage.spectrum(left, right, STARTS[index]! + p * size), 1, 0, spectra, count, p);
+      interleaveSpectrum(stage.spectrum(left, right, STARTS[index]! + p * size), 1, 0, spectra, count, p);
     return spectra;
   });
   return { frames: left.length, stages };
 }
 
 /** Copies a spectrum from `slot` of `count` to a slot of an interleaved array. */
-function layIn(from: Float32Array, count: number, slot: number, to: Float32Array, wide: number, place: number): void {
+function interleaveSpectrum(
+  from: Float32Array,
+  count: number,
+  slot: number,
+  to: Float32Array,
+  wide: number,
+  place: number,
+): void {
   const fours = from.length / (count * FOUR);
   for (let i = 0; i < fours; i += 1) {
     for (let k = 0; k < FOUR; k += 1) to[(i * wide + place) * FOUR + k] = from[(i * count + slot) * FOUR + k]!;
@@ -249,7 +256,7 @@ class Stage {
     this.count = Math.min(made, this.most);
     const cells = this.memory.cells.subarray(this.impulse, this.impulse + 4 * size * this.count);
     if (this.count === made) cells.set(spectra);
-    else for (let p = 0; p < this.count; p += 1) layIn(spectra, made, p, cells, this.count, p);
+    else for (let p = 0; p < this.count; p += 1) interleaveSpectrum(spectra, made, p, cells, this.count, p);
     this.clear();
   }
 
@@ -277,7 +284,7 @@ class Stage {
     const { size, re, im, ways } = this;
     this.begin(ways.place + size);
     this.transform();
-    this.keep();
+    this.storeSpectrum();
     this.multiply(1);
     this.joinSums();
     this.transform();
@@ -298,7 +305,7 @@ class Stage {
   private workByHalves(step: number): void {
     if (step === 0) {
       this.transform();
-      this.keep();
+      this.storeSpectrum();
     }
     this.multiply((step + 1) / this.steps);
     if (step === this.steps - 1) {
@@ -311,7 +318,7 @@ class Stage {
   private workByPasses(step: number): void {
     const { passes, steps } = this;
     if (step < passes) this.pass(step, step + 1);
-    if (step === passes) this.keep();
+    if (step === passes) this.storeSpectrum();
     const first = passes + 1;
     const last = steps - passes - 1;
     if (step >= first && step < last) this.multiply((step - first + 1) / (last - first));
@@ -328,7 +335,7 @@ class Stage {
   }
 
   /** The transformed window becomes the newest spectrum. */
-  private keep(): void {
+  private storeSpectrum(): void {
     const { size, re, im } = this;
     this.newest = this.newest === 0 ? this.count - 1 : this.newest - 1;
     this.lower = !this.lower;

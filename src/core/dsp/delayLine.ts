@@ -53,7 +53,7 @@ export class DelayLine {
   }
 
   /** Index of the first of `n` samples at a whole delay when they are contiguous in the ring; else -1. */
-  wholeAt(delay: number, n: number): number {
+  contiguousAt(delay: number, n: number): number {
     const size = this.ring.length;
     const at = (this.place - delay) & this.mask;
     return delay === Math.floor(delay) && at + n <= size ? at : -1;

@@ -31,7 +31,7 @@ export class Diffuser {
   }
 
   /** Skips a block in which nothing passes: what it holds is not heard again. */
-  rest(): void {
+  skipBlock(): void {
     this.idle = true;
   }
 

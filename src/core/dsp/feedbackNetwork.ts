@@ -2,7 +2,7 @@ import { STEP_FRAMES } from './blocks';
 import { NETWORK_BYTES } from './kernels/network/bytes';
 import { NETWORK_FUSED_BYTES } from './kernels/network/fusedBytes';
 import { startKernel } from './kernels/load';
-import { laidOut, NETWORK_LINES, RINGS_AT, SHELF_FIGURES, type NetworkMemory } from './kernels/network/layout';
+import { networkMemoryIn, NETWORK_LINES, RINGS_AT, SHELF_FIGURES, type NetworkMemory } from './kernels/network/layout';
 import { networkStep } from './kernels/network/reference';
 
 const CODE = { plain: NETWORK_BYTES, fused: NETWORK_FUSED_BYTES };
@@ -36,7 +36,7 @@ export class FeedbackNetwork {
     this.size = size;
     const bytes = RINGS_AT + NETWORK_LINES * size * 4;
     const kernel = withKernel ? startKernel(CODE, bytes) : null;
-    this.memory = laidOut(kernel ? kernel.memory.buffer : new ArrayBuffer(bytes), size);
+    this.memory = networkMemoryIn(kernel ? kernel.memory.buffer : new ArrayBuffer(bytes), size);
     this.kernel = kernel ? (kernel.exports.step as Step) : null;
   }
 

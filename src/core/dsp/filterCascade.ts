@@ -99,7 +99,7 @@ export class FilterCascade {
     this.heard = false;
     this.settled = true;
     for (let s = 0; s < sections; s += 1) {
-      const moving = this.setOff(s);
+      const moving = this.prepareRamp(s);
       if (moving !== BYPASSED) this.heard = true;
       if (moving === RAMPING) this.settled = false;
     }
@@ -125,7 +125,7 @@ export class FilterCascade {
    * Prepares a section's ramps over the block; a section without state takes its coefficients at once.
    * @returns STEADY, RAMPING or BYPASSED
    */
-  private setOff(section: number): number {
+  private prepareRamp(section: number): number {
     const { memory, goals } = this;
     const at = SECTIONS_AT + section * SECTION_FIGURES;
     let moving = STEADY as number;

@@ -47,7 +47,7 @@ export class HarmonicEnvelope {
     this.collect(levels, spacing);
     this.dropGaps();
     if (this.count < 4) return false;
-    this.lean();
+    this.limitSlopes();
     this.draw(to);
     return true;
   }
@@ -86,7 +86,7 @@ export class HarmonicEnvelope {
 
   /** Interpolates the line through the tones that were found last. */
   drawTones(to: Float64Array): void {
-    this.lean();
+    this.limitSlopes();
     this.draw(to);
   }
 
@@ -132,7 +132,7 @@ export class HarmonicEnvelope {
     this.count = kept;
   }
 
-  private lean(): void {
+  private limitSlopes(): void {
     const { places, heights, slopes, count } = this;
     slopes[0] = 0;
     slopes[count - 1] = 0;
@@ -146,7 +146,7 @@ export class HarmonicEnvelope {
       // The top of a formant is between two harmonics: there the curve is a parabola, whose top may be over both.
       slopes[i] =
         before * after <= 0
-          ? within((before * right + after * left) / (left + right), STEEPEST * smaller(before, after))
+          ? clampTo((before * right + after * left) / (left + right), STEEPEST * smaller(before, after))
           : (near + far) / (near / before + far / after);
     }
   }
@@ -179,4 +179,4 @@ function smaller(a: number, b: number): number {
   return first < second ? first : second;
 }
 
-const within = (x: number, most: number): number => (x > most ? most : x < -most ? -most : x);
+const clampTo = (x: number, most: number): number => (x > most ? most : x < -most ? -most : x);

@@ -51,9 +51,9 @@ export function shapeAt(kind: number, turns: number, edge = EDGE): number {
   if (kind === 0) return sinTurns(turns);
   const phase = turns - Math.floor(turns);
   if (kind === 1) return phase < 0.25 ? 4 * phase : phase < 0.75 ? 2 - 4 * phase : 4 * phase - 4;
-  if (kind === 2) return held((phase < 0.25 ? phase : phase < 0.75 ? 0.5 - phase : phase - 1) / (0.5 * edge));
+  if (kind === 2) return clampUnit((phase < 0.25 ? phase : phase < 0.75 ? 0.5 - phase : phase - 1) / (0.5 * edge));
   const fall = phase < edge ? (2 * phase) / edge - 1 : 1 - (2 * (phase - edge)) / (1 - edge);
   return kind === 3 ? fall : -fall;
 }
 
-const held = (x: number): number => (x > 1 ? 1 : x < -1 ? -1 : x);
+const clampUnit = (x: number): number => (x > 1 ? 1 : x < -1 ? -1 : x);

@@ -60,7 +60,7 @@ export class LineReader {
   }
 
   /** Reads a block at one fractional delay; false where it cannot, and nothing was read. */
-  standing(line: DelayLine, delay: number, out: Float64Array): boolean {
+  readFixed(line: DelayLine, delay: number, out: Float64Array): boolean {
     const fraction = DelayLine.fractionAt(delay);
     const from = delay < SHORT_BELOW || fraction < 1e-7 || fraction > 1 - 1e-7 ? -1 : line.windowAt(delay, STEP_FRAMES);
     if (from < 0) return false;
@@ -112,7 +112,7 @@ class ReadLine extends DelayLine {
   }
 
   override readFixed(delay: number, n: number, out: Float64Array): void {
-    if (n < STEP_FRAMES || !this.reader.standing(this, delay, out)) super.readFixed(delay, n, out);
+    if (n < STEP_FRAMES || !this.reader.readFixed(this, delay, out)) super.readFixed(delay, n, out);
   }
 
   override readMoving(delays: Float64Array, n: number, out: Float64Array): void {

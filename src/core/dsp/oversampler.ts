@@ -194,10 +194,10 @@ const DECIMATION_HALF = [
   0.026302477, 0.003283806, -0.033980499, -0.017455614, 0.041008166, 0.041837601, -0.046662546, -0.092231069,
   0.050330383, 0.313550668, 0.448398887,
 ];
-const DECIMATION_TAPS = evenOut([...DECIMATION_HALF, ...DECIMATION_HALF.slice(0, -1).reverse()]);
+const DECIMATION_TAPS = normalize([...DECIMATION_HALF, ...DECIMATION_HALF.slice(0, -1).reverse()]);
 
 /** Exactly one at 0 Hz. */
-function evenOut(taps: readonly number[]): number[] {
+function normalize(taps: readonly number[]): number[] {
   const sum = taps.reduce((all, tap) => all + tap, 0);
   return taps.map((tap) => tap / sum);
 }

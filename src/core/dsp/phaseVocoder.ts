@@ -94,15 +94,15 @@ export class PhaseVocoder {
    * @param formants ratio by which the envelope is shifted in frequency; 1 leaves it
    * @param top bins from here on are silenced
    */
-  turn(hopIn: number, hopOut: number, formants: number, top: number): void {
-    this.takeApart();
+  processFrame(hopIn: number, hopOut: number, formants: number, top: number): void {
+    this.analyze();
     this.moveEnvelope(formants);
-    this.layPhases(hopIn, hopOut);
-    this.layTogether(top);
+    this.advancePhases(hopIn, hopOut);
+    this.synthesize(top);
   }
 
   /** First stage. Both sides in one transform: the left as its real part, the right as its imaginary one. */
-  takeApart(): void {
+  analyze(): void {
     const { left, right, window, loud, size, transform } = this;
     const { re, im } = transform;
     for (let i = 0; i < size; i += 1) {
@@ -175,7 +175,7 @@ export class PhaseVocoder {
    * Third stage. Advances the phase of each peak by its rotation between two frames, and of all bins round it by the
    * same angle.
    */
-  layPhases(hopIn: number, hopOut: number): void {
+  advancePhases(hopIn: number, hopOut: number): void {
     const { left, right, peaks } = this;
     const bins = left.re.length;
     const count = this.fresh || hopIn <= 0 ? 0 : this.findPeaks();
@@ -188,10 +188,10 @@ export class PhaseVocoder {
         right.re[k]! * right.re[k]! + right.im[k]! * right.im[k]!;
       const angle = this.angleOf(louder ? left : right, k, hopIn, hopOut);
       const to = p < count - 1 ? this.valleyAfter(k, peaks[p + 1]!) : bins;
-      this.lay(from, to, Math.cos(angle), Math.sin(angle));
+      this.rotateBins(from, to, Math.cos(angle), Math.sin(angle));
       from = to;
     }
-    this.lay(from, bins, 1, 0);
+    this.rotateBins(from, bins, 1, 0);
     left.reBefore.set(left.re);
     left.imBefore.set(left.im);
     right.reBefore.set(right.re);
@@ -220,7 +220,7 @@ export class PhaseVocoder {
   }
 
   /** Rotates a range of bins of both channels by one angle. */
-  private lay(from: number, to: number, cos: number, sin: number): void {
+  private rotateBins(from: number, to: number, cos: number, sin: number): void {
     const { left, right } = this;
     for (let k = from; k < to; k += 1) {
       left.reLaid[k] = left.re[k]! * cos - left.im[k]! * sin;
@@ -231,7 +231,7 @@ export class PhaseVocoder {
   }
 
   /** Fourth stage. @param top bins from here on are silenced */
-  layTogether(top: number): void {
+  synthesize(top: number): void {
     const { left, right, window, size, transform } = this;
     const { re, im } = transform;
     const scale = 1 / size;

@@ -101,7 +101,7 @@ describe('rings that are read between their samples', () => {
       run(() => 5, 1024),
       1024,
     );
-    ring.lay(800, ones, ones, 400, 300, 0.5);
+    ring.overlapAdd(800, ones, ones, 400, 300, 0.5);
     expect([799, 800, 899, 900, 1023, 1024, 1199, 1200].map((place) => ring.monoAt(place))).toEqual([
       10, 11, 11, 1, 1, 1, 1, 10,
     ]);
@@ -160,7 +160,7 @@ test('the diffuser’s kernel and its TypeScript reference agree, in runs of any
       most = Math.max(most, Math.abs(x - other[i]!));
       loudest = Math.max(loudest, Math.abs(x));
     });
-    if (run === 200) for (const one of [fast, plain]) one.rest();
+    if (run === 200) for (const one of [fast, plain]) one.skipBlock();
   }
   expect(loudest).toBeGreaterThan(0.3);
   expect(most).toBeLessThan(1e-12);

@@ -72,7 +72,7 @@ export class SincRings {
   }
 
   /** Adds `n` samples times a level from an index on; the last `fresh` of them replace what was there. */
-  lay(place: number, left: Float64Array, right: Float64Array, n: number, fresh: number, level: number): void {
+  overlapAdd(place: number, left: Float64Array, right: Float64Array, n: number, fresh: number, level: number): void {
     const { mask } = this;
     for (let i = 0; i < n; i += 1) {
       const at = (place + i) & mask;

@@ -63,7 +63,7 @@ export class StateVariable {
    * Filters `n` samples in place, ramping from the last call's settings to these. Denormals are flushed once per block.
    */
   process(io: Float64Array, n: number, g: number, k: number, direct: number, band: number, low: number): void {
-    if (this.g < 0 || this.standsAt(g, k, direct, band, low)) this.stand(io, n, g, k, direct, band, low);
+    if (this.g < 0 || this.isSteadyAt(g, k, direct, band, low)) this.processSteady(io, n, g, k, direct, band, low);
     else this.move(io, n, g, k, direct, band, low);
     this.s1 = this.s1 + 1e-15 - 1e-15;
     this.s2 = this.s2 + 1e-15 - 1e-15;
@@ -74,7 +74,15 @@ export class StateVariable {
     this.low = low;
   }
 
-  private stand(io: Float64Array, n: number, g: number, k: number, direct: number, band: number, low: number): void {
+  private processSteady(
+    io: Float64Array,
+    n: number,
+    g: number,
+    k: number,
+    direct: number,
+    band: number,
+    low: number,
+  ): void {
     const a1 = 1 / (1 + g * (g + k));
     const a2 = g * a1;
     let { s1, s2 } = this;
@@ -115,7 +123,7 @@ export class StateVariable {
   }
 
   /** True when the last call ended on these settings, so that nothing is ramped. */
-  standsAt(g: number, k: number, direct: number, band: number, low: number): boolean {
+  isSteadyAt(g: number, k: number, direct: number, band: number, low: number): boolean {
     return this.g === g && this.k === k && this.direct === direct && this.band === band && this.low === low;
   }
 }

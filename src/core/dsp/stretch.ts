@@ -114,7 +114,7 @@ class Stretcher {
   }
 
   /** New time of a part's beginning, such that the hit after it is at its exact time. */
-  private laidAt(begin: number): number {
+  private newTimeOf(begin: number): number {
     if (begin === 0 || begin === this.left.length) return Math.round(begin * this.times);
     const before = Math.round(BEFORE_SECONDS * this.sampleRate);
     return Math.max(0, Math.round((begin + before) * this.times) - before);
@@ -122,8 +122,8 @@ class Stretcher {
 
   /** One part, from its new time to that of the next, with a crossfade of BEFORE_SECONDS. */
   private part(from: number, to: number): void {
-    const begin = this.laidAt(from);
-    const end = this.laidAt(to);
+    const begin = this.newTimeOf(from);
+    const end = this.newTimeOf(to);
     const made = this.stretchPart(from, to, end - begin);
     const fade = from === 0 ? 0 : Math.round(BEFORE_SECONDS * this.sampleRate);
     const over = Math.round(BEFORE_SECONDS * this.sampleRate);
@@ -155,7 +155,7 @@ class Stretcher {
     let before = taken - hop;
     for (let laid = taken; laid < length + hop; laid += hop) {
       this.read(from, to, Math.round(taken));
-      vocoder.turn(Math.round(taken) - before, hop, this.formants, this.top);
+      vocoder.processFrame(Math.round(taken) - before, hop, this.formants, this.top);
       before = Math.round(taken);
       const level = vocoder.levelAt(hop);
       made.forEach((side, c) => {

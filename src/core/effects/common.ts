@@ -35,7 +35,7 @@ export const commonVisibleWhen: VisibleWhen = {
 };
 
 /** Gain of the side opposite to a balance. @param away 0-1; the gain is 1 at and below 0 */
-export const awayGain = (away: number): number => (away > 0 ? Math.cos((away * Math.PI) / 2) : 1);
+export const oppositeGain = (away: number): number => (away > 0 ? Math.cos((away * Math.PI) / 2) : 1);
 
 /**
  * Equal-power law of the mix: both gains are 0.707 in the middle. Exact at both ends; two functions, since audio code

@@ -11,7 +11,7 @@ export function numbersOf(params: Params, values: ParamValues, context: ValueCon
 }
 
 /** Effect of a drag on a picture on a parameter. */
-export function pullOn(
+export function dragEffect(
   params: Params,
   values: ParamValues,
   context: ValueContext,

@@ -1,5 +1,5 @@
 import type { Params, ParamValues, ValueContext } from '../params/param';
-import { numbersOf, pullOn } from './handles';
+import { numbersOf, dragEffect } from './handles';
 import type { CurvePicture } from './pictures';
 import { respond, type Sounding } from './respond';
 
@@ -54,7 +54,7 @@ export function thresholdPicture(
   height: (threshold: number) => number,
 ): CurvePicture {
   const threshold = numbersOf(params, values, context)('threshold');
-  const pullX = pullOn(params, values, context, 'threshold', 'add');
+  const pullX = dragEffect(params, values, context, 'threshold', 'add');
   return {
     kind: 'curve',
     ...curve,

@@ -25,7 +25,7 @@ export class SweptLine {
   /** Reads a block into `out`. @param from, to feedback at the beginning and the end of the block */
   process(input: Float64Array, from: number, to: number): void {
     if (from === 0 && to === 0) this.pass(input);
-    else this.goRound(input, from, (to - from) / STEP_FRAMES);
+    else this.recirculate(input, from, (to - from) / STEP_FRAMES);
   }
 
   private pass(input: Float64Array): void {
@@ -36,7 +36,7 @@ export class SweptLine {
   }
 
   /** In parts no longer than the shortest delay, so that nothing is read before it was written. */
-  private goRound(input: Float64Array, from: number, step: number): void {
+  private recirculate(input: Float64Array, from: number, step: number): void {
     const { delays, part, heard, out } = this;
     let shortest = delays[0]!;
     for (let i = 1; i < STEP_FRAMES; i += 1) if (delays[i]! < shortest) shortest = delays[i]!;

@@ -4,7 +4,7 @@ import { StereoImage } from '../analysis/stereoImage';
 import { heldNumberAt, jumpsAt, positionAt, segmentAt } from '../automation/evaluate';
 import { channelParams, MACRO_LEVEL } from '../piece/piece';
 import { LatencyCompensator } from '../effects/latencyCompensator';
-import { awayGain } from '../effects/common';
+import { oppositeGain } from '../effects/common';
 import { MemoizedUnary } from '../dsp/memoizedUnary';
 import { RunningSend } from './send';
 import { onePoleCoefficient, partialCoefficient, smoothToward } from '../dsp/onePole';
@@ -75,8 +75,8 @@ export class RunningChannel {
   /** A lane has jumped in the present step, after its first sample. */
   private lanesJumped = false;
   private open = 1;
-  private readonly leftOf = new MemoizedUnary(awayGain);
-  private readonly rightOf = new MemoizedUnary(awayGain);
+  private readonly leftOf = new MemoizedUnary(oppositeGain);
+  private readonly rightOf = new MemoizedUnary(oppositeGain);
   private gainLeft = 1;
   private gainRight = 1;
   private busSilent = true;

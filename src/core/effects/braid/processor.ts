@@ -2,7 +2,7 @@ import { clearBlock, STEP_FRAMES, makeStereoBlock, type StereoBlock } from '../.
 import { MemoizedUnary } from '../../dsp/memoizedUnary';
 import { onePoleCoefficient } from '../../dsp/onePole';
 import { LatencyCompensator } from '../latencyCompensator';
-import { awayGain } from '../common';
+import { oppositeGain } from '../common';
 import { type EffectProcessor, type StrandWork } from '../define';
 import { Insert } from '../insert';
 import { paramIndices } from '../paramIndices';
@@ -38,8 +38,8 @@ class Place {
   readonly gate = new StrandGate();
   readonly tailGate = new StrandGate();
   readonly run = makeStereoBlock();
-  readonly leftOf = new MemoizedUnary(awayGain);
-  readonly rightOf = new MemoizedUnary(awayGain);
+  readonly leftOf = new MemoizedUnary(oppositeGain);
+  readonly rightOf = new MemoizedUnary(oppositeGain);
   gainLeft = 0;
   gainRight = 0;
   readonly compensator: LatencyCompensator;

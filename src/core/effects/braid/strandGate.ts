@@ -31,7 +31,7 @@ export class StrandGate {
    * @param shuts how much it falls per sample
    */
   step(steps: PatternSteps | null, position: number, opens: number, shuts: number): void {
-    this.moved = !this.stays(steps, position);
+    this.moved = !this.isUnchanged(steps, position);
     if (!this.moved) return;
     const { gains } = this;
     const changes = steps === null ? 1 : steps.count;
@@ -50,7 +50,7 @@ export class StrandGate {
   }
 
   /** True when the block asks for nothing but the value that the ramp has. */
-  private stays(steps: PatternSteps | null, position: number): boolean {
+  private isUnchanged(steps: PatternSteps | null, position: number): boolean {
     if (steps === null) return this.ramp === 1;
     for (let c = 0; c < steps.count; c += 1) if ((steps.position[c] === position ? 1 : 0) !== this.ramp) return false;
     return true;

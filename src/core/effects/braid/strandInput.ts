@@ -40,7 +40,7 @@ export class StrandInput {
   /** @param open gain at the end of the step  @param share of its way that a choice goes in a step */
   process(input: StereoBlock, out: StereoBlock, choice: number, open: number, share: number, openShare: number): void {
     let { ll, rl, lr, rr } = this;
-    this.goTowards(choice, share);
+    this.rampTo(choice, share);
     let from = this.openNow;
     this.openNow = smoothToward(this.openNow, open, openShare, 1e-4);
     const n = STEP_FRAMES;
@@ -62,7 +62,7 @@ export class StrandInput {
     }
   }
 
-  private goTowards(choice: number, share: number): void {
+  private rampTo(choice: number, share: number): void {
     this.ll = smoothToward(this.ll, LEFT_TO_LEFT[choice]!, share, 1e-5);
     this.rl = smoothToward(this.rl, RIGHT_TO_LEFT[choice]!, share, 1e-5);
     this.lr = smoothToward(this.lr, LEFT_TO_RIGHT[choice]!, share, 1e-5);

@@ -77,7 +77,7 @@ export class CloudVoice implements HoldVoice {
     this.until = 0;
     const reach = this.reachFrames(values);
     this.oldest = Math.floor(position - reach);
-    history.pin(this.oldest - MARGIN_FRAMES);
+    history.protect(this.oldest - MARGIN_FRAMES);
     this.sourcePower = powerOf(history, position - reach, reach);
     this.power = this.sourcePower;
     this.gain = 1;
@@ -104,7 +104,7 @@ export class CloudVoice implements HoldVoice {
 
   render(out: StereoBlock, { history, from, to, values }: HoldStep): void {
     const { work } = this;
-    this.sow(from, to, values);
+    this.startDueGrains(from, to, values);
     clearBlock(work.left);
     clearBlock(work.right);
     for (let g = 0; g < MAX_GRAINS; g += 1) if (this.grains[g]!.age < 1) this.sound(this.grains[g]!, history, from, to);
@@ -144,7 +144,7 @@ export class CloudVoice implements HoldVoice {
     this.written += n;
   }
 
-  private sow(from: number, to: number, values: Float64Array): void {
+  private startDueGrains(from: number, to: number, values: Float64Array): void {
     this.until -= to - from;
     while (this.until < 0) {
       const begins = Math.max(from, Math.min(to - 1, Math.floor(to + this.until)));

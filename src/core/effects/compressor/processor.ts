@@ -74,7 +74,7 @@ export class CompressorProcessor extends Insert implements EffectProcessor {
   process(input: StereoBlock, wet: StereoBlock, values: Float64Array): void {
     this.quiet.measureInput(input);
     const listened = values[P.source] === SIDE && this.side ? this.side : input;
-    this.hear(listened, values);
+    this.followLevel(listened, values);
     const threshold = values[P.threshold]!;
     const slope = 1 - 1 / values[P.ratio]!;
     const knee = values[P.knee]!;
@@ -115,7 +115,7 @@ export class CompressorProcessor extends Insert implements EffectProcessor {
     if (deepest < this.lowest) this.lowest = deepest;
   }
 
-  private hear(listened: StereoBlock, values: Float64Array): void {
+  private followLevel(listened: StereoBlock, values: Float64Array): void {
     const { heard } = this;
     copyBlock(listened.left, heard.left);
     copyBlock(listened.right, heard.right);

@@ -1,7 +1,7 @@
 import { LONGEST_IMPULSE_SECONDS, shapingOf, sourceImpulse, type ImpulseOrder } from '../../impulses/make';
 import type { ParamValues, ValueContext } from '../../params/param';
 import { measuredDecay } from '../decayPicture';
-import { pullOn } from '../handles';
+import { dragEffect } from '../handles';
 import type { ImpulsePicture } from '../pictures';
 import { impulseNeed } from './order';
 import { convolverParams } from './params';
@@ -36,8 +36,8 @@ export function impulsePicture(
   const shaped = (samples: Float32Array): Float64Array =>
     Float64Array.from({ length: frames }, (_, i) => samples[from + i]! * gainAt(i));
   const [start, end, fade] = [from / rate, (from + frames) / rate, (from + fadeFrom) / rate];
-  const pull = (id: string, scale: number): ReturnType<typeof pullOn> =>
-    pullOn(convolverParams, values, context, id, 'add', scale);
+  const pull = (id: string, scale: number): ReturnType<typeof dragEffect> =>
+    dragEffect(convolverParams, values, context, id, 'add', scale);
   return {
     kind: 'impulse',
     spanSeconds: whole / rate,
@@ -66,7 +66,7 @@ export function impulsePicture(
 }
 
 /** A drag that begins at the end of the sound, though a longer part is set. */
-const held = (pull: ReturnType<typeof pullOn>, value: number): ReturnType<typeof pullOn> =>
+const held = (pull: ReturnType<typeof dragEffect>, value: number): ReturnType<typeof dragEffect> =>
   pull ? { ...pull, value: Math.min(pull.value, value) } : null;
 
 const peak = (samples: Float32Array): number => samples.reduce((most, x) => Math.max(most, Math.abs(x)), 0);

@@ -2,7 +2,7 @@ import { SPEED_OF_SOUND } from '../../dsp/imageSources';
 import { OCTAVES } from '../../impulses/materials';
 import { eyringSeconds } from '../../impulses/room';
 import type { ParamValues, ValueContext } from '../../params/param';
-import { pullOn } from '../handles';
+import { dragEffect } from '../handles';
 import type { RoomPicture } from '../pictures';
 import { describedRoom } from './order';
 import { convolverParams } from './params';
@@ -35,8 +35,8 @@ export function roomPicture(values: ParamValues, context: ValueContext): RoomPic
       ms: (1000 * (way - direct)) / SPEED_OF_SOUND,
     };
   });
-  const pull = (id: keyof typeof convolverParams, scale: number): ReturnType<typeof pullOn> =>
-    pullOn(convolverParams, values, context, id, 'add', scale);
+  const pull = (id: keyof typeof convolverParams, scale: number): ReturnType<typeof dragEffect> =>
+    dragEffect(convolverParams, values, context, id, 'add', scale);
   return {
     kind: 'room',
     width,

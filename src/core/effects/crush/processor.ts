@@ -61,7 +61,7 @@ export class CrushProcessor extends Insert implements EffectProcessor {
     this.hold(wet, this.periodOf(values), values[P.wobble]!);
     this.round(wet, values);
     this.filter(this.after, this.tans[1], wet, values[P.after]!);
-    this.matcher.listen(input, wet);
+    this.matcher.measure(input, wet);
     this.matcher.apply(wet, true, NO_LOUDER);
     if (this.quiet.silent) {
       // A biased step is held for ever: it is cleared once the input has been silent for long.

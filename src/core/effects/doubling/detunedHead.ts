@@ -91,11 +91,11 @@ export class DetunedHead {
         best = wanted + shift;
       }
     }
-    this.settle(start, best);
+    this.refine(start, best);
   }
 
   /** Searches round a position sample by sample, and between samples by a parabola through the best three. */
-  private settle(start: number, around: number): void {
+  private refine(start: number, around: number): void {
     let best = around;
     let most = -Infinity;
     for (let shift = -FINE; shift <= FINE; shift += 1) {

@@ -1,6 +1,6 @@
 import type { EffectImplementation } from '../implementation';
 import type { ParamValues, ValueContext } from '../../params/param';
-import { numbersOf, pullOn } from '../handles';
+import { numbersOf, dragEffect } from '../handles';
 import type { RepeatsPicture } from '../pictures';
 import { repeatsPicture } from '../repeatsPicture';
 import { doublingParams } from './params';
@@ -19,7 +19,7 @@ function picture(values: ParamValues, context: ValueContext): RepeatsPicture {
         label: 'Time',
         x: time / 1000,
         y: 0.7,
-        pullX: pullOn(doublingParams, values, context, 'time', 'add', 1000),
+        pullX: dragEffect(doublingParams, values, context, 'time', 'add', 1000),
         pullY: null,
       },
     ],

@@ -93,8 +93,8 @@ export class AntialiasedShaper implements Shaper {
     }
     if (this.kind === HARD) this.clip(side, n);
     else if (this.kind === DRAWN) this.follow(side, n);
-    else if (this.kind === FOLD) this.turn(side, n, -1);
-    else this.turn(side, n, 1);
+    else if (this.kind === FOLD) this.foldOrWrap(side, n, -1);
+    else this.foldOrWrap(side, n, 1);
     for (let i = 0; i < n; i += 1) cells[at + i] = y[i + 1]!;
     for (let k = 0; k < SHAPER_LATENCY; k += 1) x[k] = x[n + k]!;
     for (let k = 0; k < CORNER_FRAMES; k += 1) y[k] = y[n + k]!;
@@ -116,7 +116,7 @@ export class AntialiasedShaper implements Shaper {
   }
 
   /** @param odd what every second segment is multiplied by: -1 folds, 1 wraps */
-  private turn(side: Side, n: number, odd: number): void {
+  private foldOrWrap(side: Side, n: number, odd: number): void {
     const { x, y } = side;
     let { segment, segmentBefore } = side;
     for (let i = 0; i < n; i += 1) {

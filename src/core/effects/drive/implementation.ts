@@ -1,6 +1,6 @@
 import type { EffectImplementation } from '../implementation';
 import type { ParamValues, ValueContext } from '../../params/param';
-import { numbersOf, pullOn } from '../handles';
+import { numbersOf, dragEffect } from '../handles';
 import type { Handle, TransferPicture } from '../pictures';
 import { curveAt, DrawnCurve } from './curves';
 import { CURVES, DRAWN_IDS, DRAWN_POINTS, driveParams, type Curve } from './params';
@@ -36,7 +36,7 @@ const grips = (values: ParamValues, context: ValueContext): Handle[] =>
     x: (2 * i) / (DRAWN_POINTS - 1) - 1,
     y: numbersOf(driveParams, values, context)(id),
     pullX: null,
-    pullY: pullOn(driveParams, values, context, id, 'add'),
+    pullY: dragEffect(driveParams, values, context, id, 'add'),
   }));
 
 export const driveImplementation: EffectImplementation = {

@@ -43,12 +43,12 @@ export class LevelMatcher {
     this.quiet = 0;
   }
 
-  listen(before: StereoBlock, after: StereoBlock): void {
+  measure(before: StereoBlock, after: StereoBlock): void {
     const came = power(before);
     this.quiet = came < QUIET_POWER ? this.quiet + 1 : 0;
     if (this.quiet > this.restSteps) this.heard = 0;
     else this.heard += 1;
-    const share = this.heardShare(this.share);
+    const share = this.smoothing(this.share);
     this.before += (came - this.before) * share + 1e-15 - 1e-15;
     this.after += (power(after) - this.after) * share + 1e-15 - 1e-15;
     const sunk = this.peak * this.keeps + 1e-15 - 1e-15;
@@ -58,7 +58,7 @@ export class LevelMatcher {
   }
 
   /** Smoothing coefficient of a step: 1 at first. */
-  private heardShare(least: number): number {
+  private smoothing(least: number): number {
     return this.heard * least < 1 && this.heard > 0 ? 1 / this.heard : least;
   }
 
@@ -69,7 +69,7 @@ export class LevelMatcher {
     // Only while the level settles: later a gain limited at once would be a click.
     const limit = on && this.heard < this.restSteps && this.outPeak > 0 ? this.peak / this.outPeak : Infinity;
     // The gain changes by an inaudible amount per sample, however suddenly it is switched.
-    const way = this.gain + (goal - this.gain) * (on ? this.heardShare(0.08) : 0.08);
+    const way = this.gain + (goal - this.gain) * (on ? this.smoothing(0.08) : 0.08);
     const next = way > limit ? limit : way;
     let gain = this.gain > limit ? limit : this.gain;
     const step = (next - gain) / STEP_FRAMES;

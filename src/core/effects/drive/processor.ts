@@ -87,21 +87,21 @@ export class DriveProcessor extends Insert implements EffectProcessor {
       this.oversamplers[factor]?.clear();
       this.antialiased[factor]?.clear();
     }
-    this.tune(values);
+    this.updateFilters(values);
     copyBlock(input.left, wet.left);
     copyBlock(input.right, wet.right);
     this.before.process(wet);
-    this.lean(wet, values);
+    this.addBias(wet, values);
     this.bend(wet, values);
     this.dcBlocks[0].process(wet.left, STEP_FRAMES);
     this.dcBlocks[1].process(wet.right, STEP_FRAMES);
     this.after.process(wet);
-    this.matcher.listen(input, wet);
+    this.matcher.measure(input, wet);
     this.matcher.apply(wet, values[P.match]! >= 0.5);
   }
 
   /** The band before the curve is undone after it; then the tilt, as two shelves. */
-  private tune(values: Float64Array): void {
+  private updateFilters(values: Float64Array): void {
     const lift = this.lift.at(values[P.bandAmount]!);
     const most = 0.45 * this.sampleRate;
     const g = this.tan.at((Math.PI * Math.min(most, values[P.bandHz]!)) / this.sampleRate);
@@ -117,7 +117,7 @@ export class DriveProcessor extends Insert implements EffectProcessor {
     this.after.aim(2, middle * Math.sqrt(high), SHELF_K, high * high, SHELF_K * (1 - high) * high, 1 - high * high);
   }
 
-  private lean(wet: StereoBlock, values: Float64Array): void {
+  private addBias(wet: StereoBlock, values: Float64Array): void {
     const step = (values[P.bias]! - this.bias) / STEP_FRAMES;
     if (step === 0 && this.bias === 0) return;
     const drive = this.driveOf.at(values[P.drive]!);

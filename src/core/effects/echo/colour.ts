@@ -60,7 +60,7 @@ export class ColourSettings {
 
   /** @param share how much of the way to a newly chosen filter kind this step goes */
   prepare(values: Float64Array, share = this.switchShare): void {
-    this.tune(values);
+    this.updateFilter(values);
     this.weigh(values[P.filter]!, share);
     const { left, right } = this;
     left.g = this.g;
@@ -97,7 +97,7 @@ export class ColourSettings {
     this.sway.skip(STEP_FRAMES, values[P.filterRate]!, this.sampleRate);
   }
 
-  private tune(values: Float64Array): void {
+  private updateFilter(values: Float64Array): void {
     const swing = this.sway.advance(STEP_FRAMES, values[P.filterRate]!, this.sampleRate);
     const depth = values[P.filterDepth]!;
     const cutoff = depth > 0 ? values[P.cutoff]! * Math.pow(2, depth * swing) : values[P.cutoff]!;

@@ -53,7 +53,7 @@ export class EchoHead {
   }
 
   /** True when its delay is constant. */
-  standsAt(delay: number): boolean {
+  isSteadyAt(delay: number): boolean {
     return this.next < 0 && this.delay === delay;
   }
 
@@ -79,8 +79,8 @@ export class EchoHead {
   /**
    * Points `source` at the repeats of the next step at the present delay: in the ring itself where they are contiguous.
    */
-  readStanding(source: Source): void {
-    const at = this.line.wholeAt(this.delay, STEP_FRAMES);
+  readSteady(source: Source): void {
+    const at = this.line.contiguousAt(this.delay, STEP_FRAMES);
     if (at >= 0) {
       source.samples = this.line.ring;
       source.at = at;
@@ -94,7 +94,7 @@ export class EchoHead {
 
   private readAt(delay: number, waver: Float64Array, wavering: boolean, n: number, out: Float64Array): void {
     if (!wavering) {
-      if (n < STEP_FRAMES || !this.kernel?.reader.standing(this.line, delay, out)) this.line.readFixed(delay, n, out);
+      if (n < STEP_FRAMES || !this.kernel?.reader.readFixed(this.line, delay, out)) this.line.readFixed(delay, n, out);
       return;
     }
     const { delays } = this;

@@ -90,7 +90,7 @@ export class LoopMix {
   }
 
   /** True when no gain has to move, and nothing is held. */
-  standsAt(goal: LoopGains): boolean {
+  isSteadyAt(goal: LoopGains): boolean {
     const { now } = this;
     return (
       goal.hold === 0 &&

@@ -77,7 +77,7 @@ export class LoopTone {
     this.driveKind = colour.driveKind;
     return isStraight(colour)
       ? !this.filterIn
-      : this.filter.standsAt(colour.g, colour.k, colour.direct, colour.band, colour.low);
+      : this.filter.isSteadyAt(colour.g, colour.k, colour.direct, colour.band, colour.low);
   }
 
   process(io: Float64Array, n: number, colour: LoopColour): void {
@@ -92,7 +92,7 @@ export class LoopTone {
     if (colour.levelStep > 0) this.holdLevel(io, n, colour.levelStep);
     if (colour.diffusionFrom > 0 || colour.diffusionTo > 0) {
       this.diffuser.process(io, n, colour.diffusionFrom, colour.diffusionTo, colour.difference);
-      if (colour.diffusionTo === 0) this.diffuser.rest();
+      if (colour.diffusionTo === 0) this.diffuser.skipBlock();
     }
   }
 

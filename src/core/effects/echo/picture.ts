@@ -1,7 +1,7 @@
 import { mergeTaps, tapList, type Tap } from '../../analysis/tapList';
 import type { ParamValues, ValueContext } from '../../params/param';
 import { resolveNumber } from '../../params/resolve';
-import { pullOn } from '../handles';
+import { dragEffect } from '../handles';
 import type { Handle, RepeatsPicture } from '../pictures';
 import { respond } from '../respond';
 import { echoParams } from './params';
@@ -62,7 +62,7 @@ export function pictureOfEcho(values: ParamValues, context: ValueContext): Repea
             label: 'Time',
             x: first.seconds,
             y: Math.max(first.left, first.right),
-            pullX: pullOn(echoParams, values, context, 'timeL', 'add', 1000),
+            pullX: dragEffect(echoParams, values, context, 'timeL', 'add', 1000),
             pullY: null,
           },
         ]
@@ -74,7 +74,7 @@ export function pictureOfEcho(values: ParamValues, context: ValueContext): Repea
             x: second.seconds,
             y: Math.max(second.left, second.right),
             pullX: null,
-            pullY: pullOn(echoParams, values, context, 'feedback', 'times'),
+            pullY: dragEffect(echoParams, values, context, 'feedback', 'times'),
           },
         ]
       : []),

@@ -134,8 +134,8 @@ export class EchoProcessor implements EffectProcessor {
     const n = STEP_FRAMES;
     const peak =
       this.resting && this.sameAsBefore(values) && this.hasRoom()
-        ? this.turnResting(input, wet, values)
-        : this.turnAnew(input, wet, values);
+        ? this.processUnchanged(input, wet, values)
+        : this.processChanged(input, wet, values);
     this.wetTone.offset(wet, n, values[P.sideOffset]!);
     this.wetTone.equalise(
       wet,
@@ -161,13 +161,13 @@ export class EchoProcessor implements EffectProcessor {
   }
 
   /** All values are as in the step before: only the sound is computed. */
-  private turnResting(input: StereoBlock, wet: StereoBlock, values: Float64Array): number {
+  private processUnchanged(input: StereoBlock, wet: StereoBlock, values: Float64Array): number {
     this.waver.skip(values[P.wowRate]!, values[P.flutterRate]!);
     this.colours.skip(values);
-    return this.turnSteadily(input, wet);
+    return this.processSteady(input, wet);
   }
 
-  private turnAnew(input: StereoBlock, wet: StereoBlock, values: Float64Array): number {
+  private processChanged(input: StereoBlock, wet: StereoBlock, values: Float64Array): number {
     if (this.heldAt === 0) this.whole = values[P.hold]! >= 0.5;
     const goalLeft = this.delayLeft(values);
     const goalRight = this.delayRight(values);
@@ -189,7 +189,7 @@ export class EchoProcessor implements EffectProcessor {
       this.kernel?.set(this.colours.left, this.gains);
     }
     return steady && this.hasRoom()
-      ? this.turnSteadily(input, wet)
+      ? this.processSteady(input, wet)
       : this.turnMoving(input, wet, goalLeft, goalRight, shortest, values[P.change]! < 0.5);
   }
 
@@ -198,15 +198,15 @@ export class EchoProcessor implements EffectProcessor {
     return (
       !this.waver.moving &&
       readableRun(shortest, STEP_FRAMES) === STEP_FRAMES &&
-      this.leftHead.standsAt(goalLeft) &&
-      this.rightHead.standsAt(goalRight) &&
-      this.mix.standsAt(this.goals) &&
+      this.leftHead.isSteadyAt(goalLeft) &&
+      this.rightHead.isSteadyAt(goalRight) &&
+      this.mix.isSteadyAt(this.goals) &&
       this.leftTone.isSteady(this.colours.left) &&
       this.rightTone.isSteady(this.colours.right)
     );
   }
 
-  private turnSteadily(input: StereoBlock, wet: StereoBlock): number {
+  private processSteady(input: StereoBlock, wet: StereoBlock): number {
     const lineLeft = this.leftHead.line;
     const lineRight = this.rightHead.line;
     const written =
@@ -215,7 +215,7 @@ export class EchoProcessor implements EffectProcessor {
     if (this.guard.passes(peak)) {
       lineLeft.advance(STEP_FRAMES);
       lineRight.advance(STEP_FRAMES);
-    } else this.holdDown(lineLeft, lineRight);
+    } else this.limitWritten(lineLeft, lineRight);
     return peak;
   }
 
@@ -233,10 +233,10 @@ export class EchoProcessor implements EffectProcessor {
     const between = fractionLeft !== 0 || fractionRight !== 0;
     const readLeft = between
       ? lineLeft.windowAt(leftHead.standing, STEP_FRAMES)
-      : lineLeft.wholeAt(leftHead.standing, STEP_FRAMES);
+      : lineLeft.contiguousAt(leftHead.standing, STEP_FRAMES);
     const readRight = between
       ? lineRight.windowAt(rightHead.standing, STEP_FRAMES)
-      : lineRight.wholeAt(rightHead.standing, STEP_FRAMES);
+      : lineRight.contiguousAt(rightHead.standing, STEP_FRAMES);
     if (readLeft < 0 || readRight < 0) return null;
     if (between) {
       kernel.aim(0, fractionLeft);
@@ -261,8 +261,8 @@ export class EchoProcessor implements EffectProcessor {
   private processReference(input: StereoBlock, wet: StereoBlock, lineLeft: DelayLine, lineRight: DelayLine): number {
     const { leftHead, rightHead, fromLeft, fromRight, gains } = this;
     const colour = this.colours.left;
-    leftHead.readStanding(fromLeft);
-    rightHead.readStanding(fromRight);
+    leftHead.readSteady(fromLeft);
+    rightHead.readSteady(fromRight);
     return steadyLoop(
       fromLeft,
       fromRight,
@@ -279,7 +279,7 @@ export class EchoProcessor implements EffectProcessor {
   }
 
   /** Limits the block that a steady loop has just written to the guard's ceiling; nothing has read it yet. */
-  private holdDown(lineLeft: DelayLine, lineRight: DelayLine): void {
+  private limitWritten(lineLeft: DelayLine, lineRight: DelayLine): void {
     const { into } = this;
     for (let i = 0; i < STEP_FRAMES; i += 1) {
       into.left[i] = lineLeft.ring[lineLeft.place + i]!;
@@ -304,7 +304,7 @@ export class EchoProcessor implements EffectProcessor {
     let done = 0;
     while (done < n) {
       const run = readableRun(shortest - this.waver.reach, n - done);
-      const risen = this.turn(input, wet, done, run, goalLeft, goalRight, glide);
+      const risen = this.processLoopBlock(input, wet, done, run, goalLeft, goalRight, glide);
       if (risen > peak) peak = risen;
       done += run;
     }
@@ -313,7 +313,7 @@ export class EchoProcessor implements EffectProcessor {
   }
 
   /** One block through the loop; returns the highest level written to the lines. */
-  private turn(
+  private processLoopBlock(
     input: StereoBlock,
     wet: StereoBlock,
     from: number,

@@ -1,6 +1,6 @@
 import type { EffectImplementation } from '../implementation';
 import type { ParamValues, ValueContext } from '../../params/param';
-import { numbersOf, pullOn } from '../handles';
+import { numbersOf, dragEffect } from '../handles';
 import type { Handle, ResponsePicture } from '../pictures';
 import { responsePicture } from '../responsePicture';
 import { eqParams } from './params';
@@ -14,8 +14,8 @@ function picture(values: ParamValues, context: ValueContext): ResponsePicture {
     label,
     x: number(hz),
     y: db ? number(db) : 0,
-    pullX: pullOn(eqParams, values, context, hz, 'times'),
-    pullY: db ? pullOn(eqParams, values, context, db, 'add') : null,
+    pullX: dragEffect(eqParams, values, context, hz, 'times'),
+    pullY: db ? dragEffect(eqParams, values, context, db, 'add') : null,
   });
   const cuts = [
     ...(values.lowCutOn === true ? [band('Low cut', 'lowCut', null)] : []),

@@ -46,13 +46,13 @@ export class EqProcessor extends Insert implements EffectProcessor {
     this.quiet.measureInput(input);
     copyBlock(input.left, wet.left);
     copyBlock(input.right, wet.right);
-    if (!this.stands(values)) this.aim(values);
+    if (!this.isUnchanged(values)) this.aim(values);
     this.row.process(wet);
     this.quiet.measureOutput(wet);
   }
 
   /** True while nothing has changed since the last step: then the cascade has its goals. */
-  private stands(values: Float64Array): boolean {
+  private isUnchanged(values: Float64Array): boolean {
     const moved = this.seen.update(values);
     return !moved && this.lowCut === values[P.lowCutOn] && this.highCut === values[P.highCutOn];
   }

@@ -1,6 +1,6 @@
 import type { EffectImplementation } from '../implementation';
 import type { ParamValues, ValueContext } from '../../params/param';
-import { numbersOf, pullOn } from '../handles';
+import { numbersOf, dragEffect } from '../handles';
 import type { ResponsePicture } from '../pictures';
 import { responsePicture } from '../responsePicture';
 import { filterParams } from './params';
@@ -18,8 +18,8 @@ function picture(values: ParamValues, context: ValueContext): ResponsePicture {
       label: 'Cutoff and resonance',
       x: number('cutoff'),
       y: number('resonance') * RESONANCE_DB,
-      pullX: pullOn(filterParams, values, context, 'cutoff', 'times'),
-      pullY: pullOn(filterParams, values, context, 'resonance', 'add', 1 / RESONANCE_DB),
+      pullX: dragEffect(filterParams, values, context, 'cutoff', 'times'),
+      pullY: dragEffect(filterParams, values, context, 'resonance', 'add', 1 / RESONANCE_DB),
     },
   ]);
 }

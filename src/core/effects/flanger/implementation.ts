@@ -1,6 +1,6 @@
 import type { EffectImplementation } from '../implementation';
 import type { ParamValues, ValueContext } from '../../params/param';
-import { numbersOf, pullOn } from '../handles';
+import { numbersOf, dragEffect } from '../handles';
 import type { ResponsePicture } from '../pictures';
 import { responsePicture } from '../responsePicture';
 import { flangerParams } from './params';
@@ -25,7 +25,7 @@ function picture(values: ParamValues, context: ValueContext): ResponsePicture {
             label: 'Delay',
             x: Math.min(18_000, first),
             y: 0,
-            pullX: pullOn(flangerParams, values, context, 'delay', 'times', -1),
+            pullX: dragEffect(flangerParams, values, context, 'delay', 'times', -1),
             pullY: null,
           },
         ];

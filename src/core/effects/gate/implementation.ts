@@ -1,6 +1,6 @@
 import type { EffectImplementation } from '../implementation';
 import type { ParamValues, ValueContext } from '../../params/param';
-import { numbersOf, pullOn } from '../handles';
+import { numbersOf, dragEffect } from '../handles';
 import { levelCurve, thresholdPicture } from '../levelCurve';
 import type { CurvePicture, MotionPicture } from '../pictures';
 import { respond } from '../respond';
@@ -42,7 +42,7 @@ function patternPicture(values: ParamValues, context: ValueContext): MotionPictu
       0.5 * stepSeconds * number('open') * (i % 2 === 0 ? 1 + number('swing') : 1 - number('swing')),
     y: number(id),
     pullX: null,
-    pullY: pullOn(gateParams, values, context, id, 'add'),
+    pullY: dragEffect(gateParams, values, context, id, 'add'),
   }));
   return { kind: 'motion', spanSeconds, left: curve, right: curve, handles };
 }

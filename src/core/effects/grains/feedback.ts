@@ -32,7 +32,7 @@ export class CloudFeedback {
   }
 
   /** Adds the energy of a step that was written into the line. */
-  wrote({ left, right }: StereoBlock): void {
+  addWritten({ left, right }: StereoBlock): void {
     let energy = 0;
     for (let i = 0; i < STEP_FRAMES; i += 1) energy += left[i]! * left[i]! + right[i]! * right[i]!;
     const before = this.written[this.step & this.mask]!;

@@ -1,6 +1,6 @@
 import type { EffectImplementation } from '../implementation';
 import type { ParamValues, ValueContext } from '../../params/param';
-import { numbersOf, pullOn } from '../handles';
+import { numbersOf, dragEffect } from '../handles';
 import type { RepeatsPicture } from '../pictures';
 import { PICTURE_RATE, repeatsPicture } from '../repeatsPicture';
 import { grainsParams } from './params';
@@ -39,7 +39,7 @@ function picture(values: ParamValues, context: ValueContext): RepeatsPicture {
         label: 'Time back',
         x: time / 1000,
         y: 0.7,
-        pullX: pullOn(grainsParams, values, context, 'time', 'add', 1000),
+        pullX: dragEffect(grainsParams, values, context, 'time', 'add', 1000),
         pullY: null,
       },
     ],

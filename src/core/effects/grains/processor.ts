@@ -99,7 +99,7 @@ export class GrainsProcessor implements EffectProcessor {
 
   process(input: StereoBlock, wet: StereoBlock, values: Float64Array): void {
     this.take(input, values);
-    this.sow(values);
+    this.startDueGrains(values);
     clearBlock(wet.left);
     clearBlock(wet.right);
     for (let g = 0; g < MAX_GRAINS; g += 1) if (this.age[g]! < 1) this.sound(g, wet);
@@ -140,13 +140,13 @@ export class GrainsProcessor implements EffectProcessor {
     }
     if (loud) this.quietFrames = 0;
     this.guard.process(into.left, into.right, STEP_FRAMES);
-    this.returns.wrote(into);
+    this.returns.addWritten(into);
     this.rings.write(this.written, into.left, into.right, STEP_FRAMES);
     this.written += STEP_FRAMES;
   }
 
   /** Begins the grains that are due in this step. */
-  private sow(values: Float64Array): void {
+  private startDueGrains(values: Float64Array): void {
     const gap = this.sampleRate / values[P.density]!;
     while (this.until < STEP_FRAMES) {
       this.begin(Math.max(0, Math.floor(this.until)), values);

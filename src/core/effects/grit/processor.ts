@@ -55,7 +55,7 @@ export class GritProcessor extends Insert implements EffectProcessor {
   process(input: StereoBlock, wet: StereoBlock, values: Float64Array): void {
     this.quiet.measureInput(input);
     if (values[P.kind] === SINE) this.sine(values);
-    else this.dust(values);
+    else this.bandNoise(values);
     this.side(this.lines[0], input.left, wet.left, this.shaking.left, values);
     this.side(this.lines[1], input.right, wet.right, this.shaking.right, values);
     this.amount = values[P.amount]!;
@@ -74,7 +74,7 @@ export class GritProcessor extends Insert implements EffectProcessor {
   }
 
   /** Noise through two band-pass filters, normalised to the same power whatever the width. */
-  private dust(values: Float64Array): void {
+  private bandNoise(values: Float64Array): void {
     const { left, right } = this.shaking;
     const own = values[P.apart]!;
     const shared = Math.sqrt(1 - own * own);

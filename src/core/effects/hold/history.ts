@@ -36,7 +36,7 @@ export class History {
   }
 
   /** Protects all from `position` on: recording stops before it would be overwritten. Infinity protects nothing. */
-  pin(position: number): void {
+  protect(position: number): void {
     this.pinned = position;
   }
 
@@ -75,7 +75,7 @@ export class History {
   }
 
   /** Reduces frame numbers to equivalent lower ones; only while nothing reads. */
-  recount(): void {
+  reduceFrameNumbers(): void {
     if (this.end > RECOUNT_AT && this.pinned === Infinity) this.end -= Math.floor(RECOUNT_AT / this.size) * this.size;
   }
 

@@ -137,14 +137,14 @@ export class HoldProcessor implements EffectProcessor {
 
   idle(values: Float64Array): boolean {
     if (values[P.held]! >= 0.5) return true;
-    this.history.pin(Infinity);
+    this.history.protect(Infinity);
     if (this.silentFor < this.history.size) {
       clearBlock(this.part.left);
       clearBlock(this.part.right);
       this.history.write(this.part);
       this.silentFor += STEP_FRAMES;
     }
-    this.history.recount();
+    this.history.reduceFrameNumbers();
     return false;
   }
 
@@ -195,14 +195,14 @@ export class HoldProcessor implements EffectProcessor {
       this.render(wet);
       from = step.to;
     }
-    this.tone(values);
+    this.applyTone(values);
     this.wet.addInto(this.sum, wet, 0, STEP_FRAMES);
   }
 
   /** A step in which nothing is held: the sound passes to the bit. */
   private pass(input: StereoBlock, wet: StereoBlock, values: Float64Array): void {
-    this.history.pin(Infinity);
-    this.history.recount();
+    this.history.protect(Infinity);
+    this.history.reduceFrameNumbers();
     this.wet.jump(this.wetGoal(values));
     copyBlock(input.left, wet.left);
     copyBlock(input.right, wet.right);
@@ -275,7 +275,7 @@ export class HoldProcessor implements EffectProcessor {
   }
 
   /** Low and high cut of the held sound. A filter that is open, and was in the last step, is skipped: it is transparent. */
-  private tone(values: Float64Array): void {
+  private applyTone(values: Float64Array): void {
     const lowHz = values[P.lowCut]!;
     const highHz = values[P.highCut]!;
     const { g: lowG, k } = this.lowTuning.at(lowHz);

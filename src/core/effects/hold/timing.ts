@@ -49,7 +49,7 @@ export class HoldTiming {
     if (changes) {
       this.held = held;
       if (held) this.press();
-      else this.handLeaves(endGrid > 0 && time.playing);
+      else this.switchedOff(endGrid > 0 && time.playing);
     }
     // A hold that has waited since an earlier step may start before the sample at which it is switched off.
     if (this.startWaits) this.startAt = nextLine(startGrid, changes && held ? heldAt : 0, time);
@@ -68,7 +68,7 @@ export class HoldTiming {
     this.endWaits = false;
   }
 
-  private handLeaves(onGrid: boolean): void {
+  private switchedOff(onGrid: boolean): void {
     if (this.startWaits && !onGrid) {
       this.startWaits = false;
       if (!this.active) return;

@@ -1,6 +1,6 @@
 import type { EffectImplementation } from '../implementation';
 import type { ParamValues, ValueContext } from '../../params/param';
-import { numbersOf, pullOn } from '../handles';
+import { numbersOf, dragEffect } from '../handles';
 import type { ResponsePicture, Sweep } from '../pictures';
 import { responsePicture } from '../responsePicture';
 import { phaserParams } from './params';
@@ -30,7 +30,7 @@ function picture(values: ParamValues, context: ValueContext): ResponsePicture {
           label: 'Centre',
           x: centre,
           y: 0,
-          pullX: pullOn(phaserParams, values, context, 'centre', 'times'),
+          pullX: dragEffect(phaserParams, values, context, 'centre', 'times'),
           pullY: null,
         },
       ],

@@ -75,7 +75,7 @@ export class GrainShift {
   }
 
   /** Records a step without output: the next output begins with a grain in time. */
-  listen(input: StereoBlock, ratio: number): void {
+  record(input: StereoBlock, ratio: number): void {
     this.take(input);
     this.came += STEP_FRAMES;
     this.ratio = ratio;
@@ -85,7 +85,7 @@ export class GrainShift {
 
   private take(input: StereoBlock): void {
     this.rings.write(this.came, input.left, input.right, STEP_FRAMES);
-    this.onsets.listen(this.came, input.left, input.right);
+    this.onsets.detect(this.came, input.left, input.right);
   }
 
   process(input: StereoBlock, wet: StereoBlock, ratio: number): void {
@@ -152,12 +152,12 @@ export class GrainShift {
     const wanted = due - (ratio - 1) * this.length;
     const latest = hit === Infinity ? Infinity : hit - ratio * (hit - due);
     const earliest = this.onsets.lastUpTo(due);
-    this.younger = ratio === 1 ? wanted : this.placed(within(wanted, earliest, latest), earliest, latest);
+    this.younger = ratio === 1 ? wanted : this.placed(clamp(wanted, earliest, latest), earliest, latest);
   }
 
   /** Position near a given one at which a grain best continues the older one, between the hits. */
   private placed(wanted: number, earliest: number, latest: number): number {
-    return within(wanted + this.bestShift(wanted), earliest, latest);
+    return clamp(wanted + this.bestShift(wanted), earliest, latest);
   }
 
   /**
@@ -218,5 +218,5 @@ export class GrainShift {
   }
 }
 
-const within = (place: number, least: number, most: number): number =>
+const clamp = (place: number, least: number, most: number): number =>
   place < least ? least : place > most ? most : place;

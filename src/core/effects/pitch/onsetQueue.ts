@@ -32,7 +32,7 @@ export class OnsetQueue {
   }
 
   /** @param place position of the first sample of the block */
-  listen(place: number, left: Float64Array, right: Float64Array): void {
+  detect(place: number, left: Float64Array, right: Float64Array): void {
     for (let from = 0; from < STEP_FRAMES; from += BLOCK) {
       let energy = 0;
       for (let i = from; i < from + BLOCK; i += 1) energy += left[i]! * left[i]! + right[i]! * right[i]!;

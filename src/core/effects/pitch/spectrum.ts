@@ -73,7 +73,7 @@ export class SpectrumShift {
     const isNear = ratio !== 1 && hits.onsets.first(due - this.afterHit, due + this.beforeHit) < Infinity;
     const goal = isNear ? Math.min(1, hitShare + hitStep) : Math.max(0, hitShare - hitStep);
     if (goal === 0 && hitShare === 0) {
-      hits.listen(input, ratio);
+      hits.record(input, ratio);
       return;
     }
     hits.process(input, hitPart, ratio);
@@ -154,9 +154,9 @@ class FrameShift {
     const faster = ratio > this.ratio ? ratio : this.ratio;
     const needed = this.reading + faster * STEP_FRAMES + AHEAD;
     // All frames that overlap what is read must be complete; those that are needed soon are worked on in stages.
-    while (this.laid + this.hopOf(ratio) <= needed) this.workOn(ratio, formants);
+    while (this.laid + this.hopOf(ratio) <= needed) this.processStage(ratio, formants);
     if (work.stage > 0 || this.laid + this.hopOf(ratio) <= needed + STAGES * faster * STEP_FRAMES)
-      this.workOn(ratio, formants);
+      this.processStage(ratio, formants);
     out.read(this.reading, this.ratio + step, step, 0, STEP_FRAMES);
     for (let i = 0; i < STEP_FRAMES; i += 1) {
       wet.left[i] = out.outLeft[i]!;
@@ -173,16 +173,23 @@ class FrameShift {
   }
 
   /** One stage of the work on the next frame. */
-  private workOn(ratio: number, formants: number): void {
+  private processStage(ratio: number, formants: number): void {
     const { vocoder, work, frame } = this;
     if (work.stage === 0) this.takeFrame(ratio, formants);
     else if (work.stage === 1) vocoder.moveEnvelope(work.formants);
-    else if (work.stage === 2) vocoder.layPhases(work.hopIn, work.hopOut);
+    else if (work.stage === 2) vocoder.advancePhases(work.hopIn, work.hopOut);
     else {
-      vocoder.layTogether(work.top);
+      vocoder.synthesize(work.top);
       this.laid += work.hopOut;
       // Its last samples are the first in the ring.
-      this.out.lay(this.laid, vocoder.left.made, vocoder.right.made, frame, work.hopOut, vocoder.levelAt(work.hopOut));
+      this.out.overlapAdd(
+        this.laid,
+        vocoder.left.made,
+        vocoder.right.made,
+        frame,
+        work.hopOut,
+        vocoder.levelAt(work.hopOut),
+      );
     }
     work.stage = (work.stage + 1) & (STAGES - 1);
   }
@@ -202,6 +209,6 @@ class FrameShift {
     work.hopIn = this.first ? 0 : from - this.taken;
     this.first = false;
     this.taken = from;
-    vocoder.takeApart();
+    vocoder.analyze();
   }
 }

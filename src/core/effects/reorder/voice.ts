@@ -35,7 +35,7 @@ export class ReorderVoice extends SlicePlayer implements HoldVoice {
     this.step = 0;
     this.window = (values[P.window]! / 1000) * this.sampleRate;
     this.source = position - this.window;
-    history.pin(Math.floor(this.source) - MARGIN_FRAMES);
+    history.protect(Math.floor(this.source) - MARGIN_FRAMES);
   }
 
   protected next(

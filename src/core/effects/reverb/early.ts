@@ -63,13 +63,13 @@ export class Early {
     const taps = this.spaces[space]!;
     this.bank.write(input.left, input.right);
     if (from !== 0 || to !== 0) {
-      if (size === this.size) this.addStanding(taps, out, from, to);
+      if (size === this.size) this.addSteady(taps, out, from, to);
       else this.addMoving(taps, out, size, from, to);
     }
     this.size = size;
   }
 
-  private addStanding({ seconds, left, right }: EarlyTaps, out: StereoBlock, from: number, to: number): void {
+  private addSteady({ seconds, left, right }: EarlyTaps, out: StereoBlock, from: number, to: number): void {
     const { levels } = this.bank;
     for (let tap = 0; tap < seconds.length; tap += 1) {
       const delay = Math.round(seconds[tap]! * this.sampleRate * this.size);

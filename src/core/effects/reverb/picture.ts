@@ -1,7 +1,7 @@
 import type { ParamValues, ValueContext } from '../../params/param';
 import { toEngineNumber } from '../../params/resolve';
 import { decayPictureOf } from '../decayPicture';
-import { numbersOf, pullOn } from '../handles';
+import { numbersOf, dragEffect } from '../handles';
 import type { DecayPicture } from '../pictures';
 import { respond } from '../respond';
 import { earlyTaps } from './early';
@@ -43,21 +43,21 @@ export function pictureOfReverb(values: ParamValues, context: ValueContext): Dec
         label: 'Pre-delay',
         x: preDelaySeconds,
         y: 0,
-        pullX: pullOn(reverbParams, values, context, 'preDelay', 'add', 1000),
+        pullX: dragEffect(reverbParams, values, context, 'preDelay', 'add', 1000),
         pullY: null,
       },
       {
         label: 'Decay',
         x: Math.min(spanSeconds, preDelaySeconds + setSeconds),
         y: -60,
-        pullX: pullOn(reverbParams, values, context, 'decay', 'add', 1000),
+        pullX: dragEffect(reverbParams, values, context, 'decay', 'add', 1000),
         pullY: null,
       },
       {
         label: 'High damping',
         x: preDelaySeconds + 0.45 * setSeconds * number('highDecay'),
         y: -27,
-        pullX: pullOn(reverbParams, values, context, 'highDecay', 'add', 1 / (0.45 * setSeconds)),
+        pullX: dragEffect(reverbParams, values, context, 'highDecay', 'add', 1 / (0.45 * setSeconds)),
         pullY: null,
       },
     ],

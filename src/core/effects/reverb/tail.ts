@@ -53,7 +53,7 @@ export class Tail {
     this.network = new FeedbackNetwork(Math.ceil(LONGEST_LINE_SECONDS * sampleRate) + 2 * STEP_FRAMES, withKernel);
     this.absorption = new Absorption(sampleRate);
     this.lengthsOf = lineLengths(sampleRate);
-    this.wire();
+    this.setSigns();
     this.rotation = new LineRotation(this.network.memory, sampleRate);
   }
 
@@ -63,7 +63,7 @@ export class Tail {
   }
 
   /** Lines take left and right in turn; both outputs sum all of them, with signs that decorrelate the two. */
-  private wire(): void {
+  private setSigns(): void {
     const { inGains, outGains } = this.network.memory;
     const share = 1 / Math.sqrt(NETWORK_LINES / 2);
     for (let line = 0; line < NETWORK_LINES; line += 1) {

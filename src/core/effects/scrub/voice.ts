@@ -36,7 +36,7 @@ export class ScrubVoice implements HoldVoice {
     this.speed = 0;
     this.gain = 0;
     this.cutGain = 1;
-    history.pin(Math.floor(this.end - this.window) - MARGIN_FRAMES);
+    history.protect(Math.floor(this.end - this.window) - MARGIN_FRAMES);
   }
 
   private goal(values: Float64Array): number {

@@ -1,6 +1,6 @@
 import type { EffectImplementation } from '../implementation';
 import type { ParamValues, ValueContext } from '../../params/param';
-import { numbersOf, pullOn } from '../handles';
+import { numbersOf, dragEffect } from '../handles';
 import type { RepeatsPicture } from '../pictures';
 import { repeatsPicture } from '../repeatsPicture';
 import { sideDelayParams } from './params';
@@ -15,7 +15,7 @@ function picture(values: ParamValues, context: ValueContext): RepeatsPicture {
       label: 'Time and level',
       x: number('time') / 1000,
       y: Math.pow(10, number('level') / 20),
-      pullX: pullOn(sideDelayParams, values, context, 'time', 'add', 1000),
+      pullX: dragEffect(sideDelayParams, values, context, 'time', 'add', 1000),
       pullY: null,
     },
   ]);

@@ -65,12 +65,12 @@ export class SlowMotionVoice implements HoldVoice {
 
   begin(at: number, position: number, history: History, values: Float64Array, place: number): void {
     this.noise.restart(place);
-    this.catchAt(position, values);
+    this.captureAt(position, values);
     this.crossing = 0;
     this.crossed = 0;
     this.started = false;
     this.scattered = 0;
-    this.pin(history, values);
+    this.protectHistory(history, values);
     if (this.movesFormants(values)) this.voice.begin(this.orderAt(position, values));
     else this.voice.clear();
   }
@@ -92,7 +92,7 @@ export class SlowMotionVoice implements HoldVoice {
     return order;
   }
 
-  private catchAt(position: number, values: Float64Array): void {
+  private captureAt(position: number, values: Float64Array): void {
     const every = values[P.catchEvery]! >= NEVER_MS ? CATCH_UP_SECONDS : values[P.catchEvery]! / 1000;
     const ahead = values[P.speed]! - 1;
     this.head = ahead > 0 ? position - ahead * every * this.sampleRate : position;
@@ -100,8 +100,8 @@ export class SlowMotionVoice implements HoldVoice {
   }
 
   /** Protects the history round the read position. */
-  private pin(history: History, values: Float64Array): void {
-    history.pin(Math.floor(this.head - (4 + SCATTERED_GRAINS) * this.grainFrames(values)));
+  private protectHistory(history: History, values: Float64Array): void {
+    history.protect(Math.floor(this.head - (4 + SCATTERED_GRAINS) * this.grainFrames(values)));
   }
 
   private grainFrames(values: Float64Array): number {
@@ -150,8 +150,8 @@ export class SlowMotionVoice implements HoldVoice {
   /** @param now position of the present input in the history */
   private nextGrain(now: number, history: History, values: Float64Array): void {
     if (values[P.catchEvery]! < NEVER_MS && this.caughtFor >= (values[P.catchEvery]! / 1000) * this.sampleRate)
-      this.catchAt(now, values);
-    this.pin(history, values);
+      this.captureAt(now, values);
+    this.protectHistory(history, values);
     const length = this.grainFrames(values);
     const hop = length / 2;
     const speed = Math.pow(2, values[P.pitch]! / 12);

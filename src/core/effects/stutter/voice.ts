@@ -46,7 +46,7 @@ export class StutterVoice extends SlicePlayer implements HoldVoice {
 
   private take(source: number, history: History): void {
     this.source = source;
-    history.pin(Math.floor(source) - MARGIN_FRAMES);
+    history.protect(Math.floor(source) - MARGIN_FRAMES);
   }
 
   private sliceFrames(values: Float64Array): number {
@@ -87,7 +87,7 @@ export class StutterVoice extends SlicePlayer implements HoldVoice {
       this.take(values[P.from] === AFTER ? this.source : this.source + this.sourceFrames - slice, history);
       this.sourceFrames = slice;
     }
-    this.catchAnew(start, position, history, values);
+    this.captureAgain(start, position, history, values);
     const octaves = (this.turn * values[P.pitch]!) / 12;
     const speed = Math.pow(2, octaves > MAX_OCTAVES ? MAX_OCTAVES : octaves < -MAX_OCTAVES ? -MAX_OCTAVES : octaves);
     const backwards = values[P.backwards]!;
@@ -96,7 +96,7 @@ export class StutterVoice extends SlicePlayer implements HoldVoice {
   }
 
   /** Captures the latest input as the slice, as often as is set. */
-  private catchAnew(start: number, position: number, history: History, values: Float64Array): void {
+  private captureAgain(start: number, position: number, history: History, values: Float64Array): void {
     const every = values[P.catchEvery]!;
     if (every >= NEVER_MS || start - this.caughtAt < (every / 1000) * this.sampleRate - 1) return;
     this.caughtAt = start;

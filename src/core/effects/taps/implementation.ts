@@ -1,6 +1,6 @@
 import type { EffectImplementation } from '../implementation';
 import type { ParamValues, ValueContext } from '../../params/param';
-import { numbersOf, pullOn } from '../handles';
+import { numbersOf, dragEffect } from '../handles';
 import type { RepeatsPicture } from '../pictures';
 import { repeatsPicture } from '../repeatsPicture';
 import { tapsParams } from './params';
@@ -28,8 +28,8 @@ function picture(values: ParamValues, context: ValueContext): RepeatsPicture {
     label: `Tap ${i + 1}`,
     x: seconds,
     y: number(`level${i + 1}`),
-    pullX: pullOn(tapsParams, values, context, `time${i + 1}`, 'add', 1000 / number('stretch')),
-    pullY: pullOn(tapsParams, values, context, `level${i + 1}`, 'times'),
+    pullX: dragEffect(tapsParams, values, context, `time${i + 1}`, 'add', 1000 / number('stretch')),
+    pullY: dragEffect(tapsParams, values, context, `level${i + 1}`, 'times'),
   }));
   return { ...shown, firstSeconds: times[0]!, feedback: number('feedback'), handles };
 }

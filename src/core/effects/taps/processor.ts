@@ -100,7 +100,7 @@ export class TapsProcessor implements EffectProcessor {
 
   process(input: StereoBlock, wet: StereoBlock, values: Float64Array): void {
     const glide = values[CHANGE]! < 0.5;
-    this.look(values);
+    this.updateTaps(values);
     const peak = this.write(input, values, glide);
     clearBlock(wet.left);
     clearBlock(wet.right);
@@ -128,7 +128,7 @@ export class TapsProcessor implements EffectProcessor {
   }
 
   /** Computes the goals of all taps, when any value has changed. */
-  private look(values: Float64Array): void {
+  private updateTaps(values: Float64Array): void {
     const { delays, levels, pans } = this;
     if (!this.seen.update(values)) return;
     this.period = this.periodOf(values);

@@ -94,7 +94,7 @@ export class TapHead {
     levels[1] = this.level * sideLevel(this.pan, -1);
     levels[2] = from * sideLevel(before, 1);
     levels[3] = this.level * sideLevel(this.pan, 1);
-    this.bank.add(standing(this.delay));
+    this.bank.add(readableDelay(this.delay));
   }
 
   /** Adds the tap to `out`; a pan at the middle leaves both sides at full level. */
@@ -152,7 +152,7 @@ export class TapHead {
     const most = GLIDE * n;
     const away = this.goal - this.delay;
     const next = away > most ? this.delay + most : away < -most ? this.delay - most : this.goal;
-    if (next === this.delay) this.readStanding(this.delay, this.read[0], this.read[1]);
+    if (next === this.delay) this.readSteady(this.delay, this.read[0], this.read[1]);
     else {
       const step = (next - this.delay) / n;
       for (let i = 0; i < n; i += 1) this.delays[i] = n + this.delay + step * (i + 1);
@@ -162,8 +162,8 @@ export class TapHead {
     this.delay = next;
   }
 
-  private readStanding(delay: number, left: Float64Array, right: Float64Array): void {
-    const at = STEP_FRAMES + standing(delay);
+  private readSteady(delay: number, left: Float64Array, right: Float64Array): void {
+    const at = STEP_FRAMES + readableDelay(delay);
     this.lines[0].readFixed(at, STEP_FRAMES, left);
     this.lines[1].readFixed(at, STEP_FRAMES, right);
   }
@@ -173,13 +173,13 @@ export class TapHead {
       this.next = this.goal;
       this.fade = 0;
     }
-    this.readStanding(this.delay, this.read[0], this.read[1]);
+    this.readSteady(this.delay, this.read[0], this.read[1]);
     if (this.next < 0) return;
     const to = Math.min(1, this.fade + this.fadeStep);
     for (let side = 0; side < 2; side += 1) {
       const read = this.read[side as 0 | 1];
       const line = this.lines[side as 0 | 1];
-      line.readFixed(STEP_FRAMES + standing(this.next), STEP_FRAMES, this.other);
+      line.readFixed(STEP_FRAMES + readableDelay(this.next), STEP_FRAMES, this.other);
       for (let i = 0; i < STEP_FRAMES; i += 1)
         read[i] = read[i]! + (this.other[i]! - read[i]!) * (this.fade + ((to - this.fade) * (i + 1)) / STEP_FRAMES);
     }
@@ -229,7 +229,7 @@ export class TapHead {
 }
 
 /** Delays shorter than the kernel's reach cannot be interpolated. */
-const standing = (delay: number): number => (delay < SINC_AHEAD + 1 ? Math.round(delay) : delay);
+const readableDelay = (delay: number): number => (delay < SINC_AHEAD + 1 ? Math.round(delay) : delay);
 
 /** Balance: the opposite side is attenuated, the other is unchanged. */
 const sideLevel = (pan: number, side: -1 | 1): number => (pan * side >= 0 ? 1 : 1 + pan * side);

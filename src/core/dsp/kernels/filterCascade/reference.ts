@@ -19,12 +19,12 @@ export function filterCascadeReference(memory: Float64Array, moving: Int32Array,
     for (let side = 0; side < 2; side += 1) {
       const state = moving[2 * (at + AT_MOVING)];
       if (state === RAMPING) move(memory, at, side);
-      else if (state === STEADY) stand(memory, at, side);
+      else if (state === STEADY) steadySection(memory, at, side);
     }
   }
 }
 
-function stand(memory: Float64Array, at: number, side: number): void {
+function steadySection(memory: Float64Array, at: number, side: number): void {
   const a1 = memory[at + AT_A1]!,
     a2 = memory[at + AT_A2]!,
     g = memory[at + AT_SETTINGS]!;

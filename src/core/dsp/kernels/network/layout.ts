@@ -34,7 +34,7 @@ export interface NetworkMemory {
   readonly rings: Float32Array;
 }
 
-export function laidOut(buffer: ArrayBuffer, size: number): NetworkMemory {
+export function networkMemoryIn(buffer: ArrayBuffer, size: number): NetworkMemory {
   const floats = (at: number, length: number): Float32Array => new Float32Array(buffer, at, length);
   return {
     now: floats(0, SHELF_FIGURES * NETWORK_LINES),
