@@ -142,7 +142,7 @@ class RawSink {
   }
 
   take(left: Float32Array, right: Float32Array, n: number): void {
-    this.loudness?.listen(left, right, 0, n);
+    this.loudness?.process(left, right, 0, n);
     const both = new Float32Array(CHANNELS * n);
     for (let i = 0; i < n; i += 1) {
       both[2 * i] = left[i]!;

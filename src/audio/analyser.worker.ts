@@ -22,7 +22,7 @@ self.onmessage = (event: MessageEvent<unknown>) => {
 
 setInterval(() => {
   if (!analyser || !reader) return;
-  const frames = reader.read((four, count) => analyser?.listen(four, count));
+  const frames = reader.read((four, count) => analyser?.process(four, count));
   // A suspended audio thread writes nothing, so the report would be the same.
   if (frames === 0 && !cleared) return;
   cleared = false;

@@ -87,10 +87,10 @@ class EngineProcessor extends scope.AudioWorkletProcessor {
       this.port.postMessage({ type: 'refused', message: parsed.error.message });
       return;
     }
-    this.obey(parsed.data);
+    this.handleMessage(parsed.data);
   }
 
-  obey(message: ToEngine): void {
+  handleMessage(message: ToEngine): void {
     const { engine } = this;
     this.idleFrames = 0;
     // Sounds are not read meanwhile, and gestures are read before the next block.
@@ -232,7 +232,7 @@ class EngineProcessor extends scope.AudioWorkletProcessor {
     }
     const heard = engine.heardPosition;
     for (let i = 0; i < engine.turnCount; i += 1) {
-      meters.turn(i, engine.turnOf(i));
+      meters.turn(i, engine.modulatorOutputOf(i));
       meters.runStep(i, engine.runStepOf(i));
     }
     meters.state(

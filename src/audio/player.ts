@@ -176,15 +176,15 @@ export class Player {
    */
   gesture(gesture: Gesture, onApplied?: (sample: number) => void): void {
     if (!onApplied) {
-      this.tellGesture(gesture);
+      this.sendGesture(gesture);
       return;
     }
     const tag = (this.tags += 1);
     this.waiting.set(tag, { at: gesture.atSample === 0 ? this.computedSample : null, tell: onApplied });
-    this.tellGesture({ ...gesture, tag });
+    this.sendGesture({ ...gesture, tag });
   }
 
-  private tellGesture(gesture: Gesture): void {
+  private sendGesture(gesture: Gesture): void {
     const { gestures } = this;
     if (!gestures) return;
     if (gestures.write(gesture, this.sent)) this.wake();

@@ -15,7 +15,7 @@ function analysed(
   const analyser = new ChannelAnalyser(RATE);
   const part = (samples: Float32Array, at: number): Float32Array => samples.subarray(at, at + 3072);
   for (let at = 0; at + 3072 <= before[0].length; at += 3072)
-    analyser.listen([part(before[0], at), part(before[1], at), part(after[0], at), part(after[1], at)], 3072);
+    analyser.process([part(before[0], at), part(before[1], at), part(after[0], at), part(after[1], at)], 3072);
   return analyser.report();
 }
 

@@ -52,20 +52,20 @@ export class ChannelAnalyser {
    * @param four left and right before the effects, left and right after them; `frames` samples of each, a multiple of
    * 64
    */
-  listen(four: Four, frames: number): void {
-    this.loudness.listen(four[2], four[3], 0, frames);
+  process(four: Four, frames: number): void {
+    this.loudness.process(four[2], four[3], 0, frames);
     for (let at = 0; at + IMAGE_RUN <= frames; at += IMAGE_RUN) {
       for (let i = 0; i < IMAGE_RUN; i += 1) {
         this.imageRuns[0][i] = four[2][at + i]!;
         this.imageRuns[1][i] = four[3][at + i]!;
       }
-      this.image.listen(this.imageRuns[0], this.imageRuns[1]);
-      this.keep(four, at);
+      this.image.process(this.imageRuns[0], this.imageRuns[1]);
+      this.storeSamples(four, at);
       this.drawWaves(four, at);
     }
   }
 
-  private keep(four: Four, at: number): void {
+  private storeSamples(four: Four, at: number): void {
     this.recent.forEach((kept, i) => {
       kept.copyWithin(0, IMAGE_RUN);
       kept.set(four[i]!.subarray(at, at + IMAGE_RUN), SPECTRUM_FRAMES - IMAGE_RUN);
@@ -73,8 +73,8 @@ export class ChannelAnalyser {
     this.sinceSpectrum += IMAGE_RUN;
     if (this.sinceSpectrum < HOP) return;
     this.sinceSpectrum = 0;
-    this.spectra[0].take(this.recent[0], this.recent[1]);
-    this.spectra[1].take(this.recent[2], this.recent[3]);
+    this.spectra[0].addBlock(this.recent[0], this.recent[1]);
+    this.spectra[1].addBlock(this.recent[2], this.recent[3]);
   }
 
   private drawWaves(four: Four, at: number): void {

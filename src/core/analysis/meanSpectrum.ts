@@ -31,7 +31,7 @@ export class MeanSpectrum {
   }
 
   /** Adds SPECTRUM_FRAMES samples of both channels. */
-  take(left: Float32Array, right: Float32Array): void {
+  addBlock(left: Float32Array, right: Float32Array): void {
     this.transform(left, this.left);
     this.transform(right, this.right);
     const share = this.begun ? SHARE : 1;

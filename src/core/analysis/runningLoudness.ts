@@ -39,7 +39,7 @@ export class RunningLoudness {
     this.peak = 0;
   }
 
-  listen(left: Float32Array, right: Float32Array, from: number, to: number): void {
+  process(left: Float32Array, right: Float32Array, from: number, to: number): void {
     let at = from;
     while (at < to) {
       const n = Math.min(to - at, this.hop - this.filled);

@@ -9,7 +9,7 @@ function imageOf(wave: (i: number, random: () => number) => readonly [number, nu
   const [left, right] = [new Float64Array(RUN), new Float64Array(RUN)];
   for (let run = 0; run < 6000; run += 1) {
     for (let i = 0; i < RUN; i += 1) [left[i], right[i]] = wave(run * RUN + i, random) as [number, number];
-    image.listen(left, right);
+    image.process(left, right);
   }
   return image;
 }

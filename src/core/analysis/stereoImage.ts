@@ -24,7 +24,7 @@ export class StereoImage {
     this.both = 0;
   }
 
-  listen(left: Float64Array, right: Float64Array): void {
+  process(left: Float64Array, right: Float64Array): void {
     let ll = 0;
     let rr = 0;
     let lr = 0;
@@ -35,11 +35,11 @@ export class StereoImage {
       rr += r * r;
       lr += l * r;
     }
-    this.take(ll, rr, lr);
+    this.addSums(ll, rr, lr);
   }
 
   /** The same for a loop that has summed a block itself: squares of left, of right, and left times right. */
-  take(ll: number, rr: number, lr: number): void {
+  addSums(ll: number, rr: number, lr: number): void {
     const n = this.runFrames;
     this.left += (ll / n - this.left) * this.share + 1e-25 - 1e-25;
     this.right += (rr / n - this.right) * this.share + 1e-25 - 1e-25;

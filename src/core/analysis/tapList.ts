@@ -100,13 +100,13 @@ export function mergeTaps(taps: readonly Tap[], apart: number): Tap[] {
   const merged: Tap[] = [];
   for (const tap of taps) {
     const last = merged[merged.length - 1];
-    if (last && tap.seconds - last.seconds < apart) merged[merged.length - 1] = together(last, tap);
+    if (last && tap.seconds - last.seconds < apart) merged[merged.length - 1] = mergedTap(last, tap);
     else merged.push(tap);
   }
   return merged;
 }
 
-function together(a: Tap, b: Tap): Tap {
+function mergedTap(a: Tap, b: Tap): Tap {
   const ea = a.left * a.left + a.right * a.right;
   const eb = b.left * b.left + b.right * b.right;
   const mean = (x: number, y: number): number => (x * ea + y * eb) / (ea + eb);

@@ -19,7 +19,7 @@ const bendOf = (k: number): number => (k < 1 ? (1 - k) / 0.98 : (1 / k - 1) / 0.
  * Share of a curved segment covered at `t` (0-1). The curve of -bend is its inverse. Rational, so that it is equal in
  * every engine.
  */
-export function bent(t: number, bend: number): number {
+export function applyBend(t: number, bend: number): number {
   if (bend === 0) return t;
   return t / (t + slowness(bend) * (1 - t));
 }
@@ -85,7 +85,7 @@ export function positionAt(track: LaneTrack, place: number, segment: number): nu
   const length = places[segment + 1]! - places[segment]!;
   if (length <= 0) return here;
   const t = (place - places[segment]!) / length;
-  const share = shapes[segment] === CURVE ? bent(t, bends[segment]!) : t;
+  const share = shapes[segment] === CURVE ? applyBend(t, bends[segment]!) : t;
   return here + (positions[segment + 1]! - here) * share;
 }
 

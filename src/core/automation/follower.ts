@@ -30,7 +30,7 @@ export class Follower {
   }
 
   /** Processes a step. */
-  hear({ left, right }: StereoBlock): void {
+  process({ left, right }: StereoBlock): void {
     let peak = 0;
     for (let i = 0; i < left.length; i += 1) {
       const l = left[i]! < 0 ? -left[i]! : left[i]!;

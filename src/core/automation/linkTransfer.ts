@@ -1,4 +1,4 @@
-import { bent } from './evaluate';
+import { applyBend } from './evaluate';
 
 /** Depth, curve and range of a link: how far its modulator moves a parameter. */
 export interface LinkTransfer {
@@ -16,7 +16,7 @@ export interface LinkTransfer {
  * @param turn output of the modulator, -1 to 1
  */
 export function linkOffset(at: number, turn: number, { depth, curve, low, high }: LinkTransfer): number {
-  const by = depth * (turn < 0 ? -bent(-turn, curve) : bent(turn, curve));
+  const by = depth * (turn < 0 ? -applyBend(-turn, curve) : applyBend(turn, curve));
   if (low <= 0 && high >= 1) return by;
   const to = at + by;
   if (by > 0) {

@@ -168,7 +168,7 @@ export class RunningChannel {
   followLinks(turns: Float64Array, place: number): void {
     const { links } = this.plan;
     if (links.length === 0) return;
-    for (let i = 0; i < links.length; i += 1) this.rowFor(links[i]!).stillLinks();
+    for (let i = 0; i < links.length; i += 1) this.rowFor(links[i]!).clearLinkOffsets();
     for (let i = 0; i < links.length; i += 1) {
       const link = links[i]!;
       if (rests(link.rests, place)) this.rowFor(link).turn(this.placeIn(link), 0, link.transfer);
@@ -403,7 +403,7 @@ export class RunningChannel {
     for (let i = 0; i < this.sends.length; i += 1) {
       const send = this.sends[i]!;
       if (send.pre !== pre || !send.target || !(sounding || send.ringing)) continue;
-      send.give(this.bus, pre ? this.open : 1, pre ? this.outputLatency : this.postFaderLatency, sounding);
+      send.addToReturn(this.bus, pre ? this.open : 1, pre ? this.outputLatency : this.postFaderLatency, sounding);
     }
   }
 
@@ -436,7 +436,7 @@ export class RunningChannel {
     this.peakLeft = 0;
     this.peakRight = 0;
     if (silent) {
-      this.image.take(0, 0, 0);
+      this.image.addSums(0, 0, 0);
       return;
     }
     const { mixer } = this.context;
@@ -445,7 +445,7 @@ export class RunningChannel {
     else mixer.levelWithDelayedRamp(this.bus, offset);
     this.peakLeft = mixer.peak;
     this.peakRight = mixer.otherPeak;
-    this.image.take(mixer.leftPower, mixer.rightPower, mixer.commonPower);
+    this.image.addSums(mixer.leftPower, mixer.rightPower, mixer.commonPower);
   }
 }
 

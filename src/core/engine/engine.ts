@@ -12,7 +12,7 @@ import { BlockMixer } from './blockMixer';
 import type { Plan } from './plan';
 import { StepClock } from './stepClock';
 import { TempoClock } from './tempoClock';
-import { giveSides } from './sides';
+import { connectSidechains } from './sides';
 import type { EngineContext } from './engineContext';
 
 /** Full scale, the ceiling of the safety limiter at the output. */
@@ -79,7 +79,7 @@ export class Engine {
     this.plan = plan;
     this.tempoClock = new TempoClock(plan);
     this.context.time.setPlan(plan);
-    this.stand();
+    this.updatePosition();
     this.channels = plan.channels.map((channel) => {
       const kept = before.find((running) => running.plan.id === channel.id);
       if (!kept) return new RunningChannel(channel, this.context);
@@ -91,12 +91,12 @@ export class Engine {
     for (const channel of this.channels)
       for (const send of channel.sends)
         send.target = this.channels.find((candidate) => candidate.plan.id === send.to) ?? null;
-    giveSides(this.channels);
+    connectSidechains(this.channels);
     this.updateLatencies();
     if (this.latency > 0) for (const channel of this.channels) channel.prepareCompensation();
     this.modulators = new RunningModulators(plan, this.sampleRate, this.modulators);
-    this.follow();
-    this.giveImpulses();
+    this.applyAutomation();
+    this.sendImpulses();
     if (this.listening) this.listen(this.listening);
     if (this.watched) this.watch(this.watched.channel, this.watched.listener);
   }
@@ -111,21 +111,21 @@ export class Engine {
   }
 
   /** Output of a modulator of the plan. */
-  turnOf(index: number): number {
+  modulatorOutputOf(index: number): number {
     return this.modulators.turns[index] ?? 0;
   }
 
   /** @param key as the plan names it */
   addImpulse(key: string, impulse: PreparedImpulse): void {
     this.impulses.set(key, impulse);
-    this.giveImpulses();
+    this.sendImpulses();
   }
 
   hasImpulse(key: string): boolean {
     return this.impulses.has(key);
   }
 
-  private giveImpulses(): void {
+  private sendImpulses(): void {
     for (const channel of this.channels) for (const slot of channel.chain.every) slot.useImpulses(this.impulses);
     const needed = new Set(
       this.channels.flatMap((channel) => channel.chain.every.map((slot) => slot.plan.impulse?.key)),
@@ -141,7 +141,7 @@ export class Engine {
     this.playing = true;
     this.stopping = false;
     this.nextPosition = -1;
-    this.stand();
+    this.updatePosition();
     this.modulators.followers.prime(this.channels, this.sounds, fromSample);
     // The main output first: its macros modulate parameters of other channels, and may be modulated themselves.
     this.modulators.evaluate(this.tempoClock, this.position, this.channels, this.main);
@@ -162,8 +162,8 @@ export class Engine {
     if (this.playing && !this.stopping) this.nextPosition = sample;
     else {
       this.position = sample;
-      this.stand();
-      this.follow();
+      this.updatePosition();
+      this.applyAutomation();
     }
   }
 
@@ -270,7 +270,7 @@ export class Engine {
       channels[c]!.clear();
       if (channels[c] !== main) channels[c]!.receive(sound);
     }
-    this.follow();
+    this.applyAutomation();
     this.sound(main);
   }
 
@@ -287,15 +287,15 @@ export class Engine {
     const { main, channels } = this;
     this.steps += 1;
     if (!main) return;
-    this.stand();
+    this.updatePosition();
     this.stepStart = this.position;
     for (let c = 0; c < channels.length; c += 1) channels[c]!.clear();
     if (this.playing) this.readStep();
     this.gestures.apply(this.channels, this.stepStart, this.playing);
-    if (this.modulators.followers.some) this.modulators.followers.hear(channels);
+    if (this.modulators.followers.some) this.modulators.followers.process(channels);
     if (this.playing || this.modulators.followers.some) {
       this.tempoClock.read(this.position);
-      this.follow();
+      this.applyAutomation();
     }
     this.sound(main);
   }
@@ -330,7 +330,7 @@ export class Engine {
   }
 
   /** Moves everything to the present position in the piece. */
-  private stand(): void {
+  private updatePosition(): void {
     const { context, sampleRate, tempoClock } = this;
     tempoClock.read(this.position);
     context.seconds = this.position / sampleRate;
@@ -340,7 +340,7 @@ export class Engine {
   }
 
   /** Applies lanes and links at the present position. */
-  private follow(): void {
+  private applyAutomation(): void {
     this.modulators.evaluate(this.tempoClock, this.position, this.channels, this.main);
     for (let c = 0; c < this.channels.length; c += 1) {
       this.channels[c]!.followLanes(this.tempoClock);

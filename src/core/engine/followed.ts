@@ -40,7 +40,7 @@ export function followThrough(
   while (engine.position < plan.lengthSamples) {
     engine.process(left, right, STEP_FRAMES);
     beats.push(samplesToBeats(engine.position, tempo, piece.sampleRate));
-    values.push(engine.turnOf(0));
+    values.push(engine.modulatorOutputOf(0));
   }
   return { beats: Float64Array.from(beats), values: Float64Array.from(values) };
 }

@@ -37,8 +37,8 @@ export class Followers {
   }
 
   /** Processes a step of the clips of each followed channel, before its effects. */
-  hear(channels: readonly RunningChannel[]): void {
-    for (let i = 0; i < this.all.length; i += 1) this.all[i]?.hear(channels[this.sources[i]!]!.bus);
+  process(channels: readonly RunningChannel[]): void {
+    for (let i = 0; i < this.all.length; i += 1) this.all[i]?.process(channels[this.sources[i]!]!.bus);
   }
 
   /** Processes what comes before a position, so that the state there is that of playing from the start. */
@@ -51,7 +51,7 @@ export class Followers {
       for (let step = steps; step > 0; step -= 1) {
         channel.clear();
         channel.readClips(sounds, place - step * STEP_FRAMES, STEP_FRAMES, 0, -1, Infinity);
-        follower.hear(channel.bus);
+        follower.process(channel.bus);
       }
       channel.clear();
     });

@@ -88,7 +88,7 @@ export class ParameterSmoother {
   }
 
   /** Sets the offsets of all links to zero, before they are added up anew. */
-  stillLinks(): void {
+  clearLinkOffsets(): void {
     for (let i = 0; i < this.turns.length; i += 1) this.turns[i] = 0;
   }
 

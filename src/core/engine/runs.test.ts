@@ -68,7 +68,7 @@ function readings(
   const found: { position: number; turn: number; step: number }[] = [];
   for (let at = 0; at < seconds * RATE; at += STEP) {
     runEngine(engine, STEP / RATE, STEP);
-    found.push({ position: at + STEP, turn: engine.turnOf(0), step: engine.runStepOf(0) });
+    found.push({ position: at + STEP, turn: engine.modulatorOutputOf(0), step: engine.runStepOf(0) });
   }
   return found;
 }

@@ -93,7 +93,7 @@ export class RunningSend {
    * @param open share that the channel lets through
    * @param latency of the block, in samples
    */
-  give(block: StereoBlock, open: number, latency: number, sounding: boolean): void {
+  addToReturn(block: StereoBlock, open: number, latency: number, sounding: boolean): void {
     this.values.step();
     const goal = this.leaving ? 0 : this.values.now[0]! * open;
     const offset = this.values.offsetOf(0);

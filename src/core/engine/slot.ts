@@ -120,7 +120,7 @@ export class RunningSlot {
     this.spillShare = Math.exp(-STEP_FRAMES / (SPILL_SECONDS * sampleRate));
     if (entering) return;
     this.feed = this.on ? 1 : 0;
-    this.aim(1);
+    this.updateGains(1);
   }
 
   /** Samples from the start of its hold to the end of the last step; 0 while nothing is held. */
@@ -283,7 +283,7 @@ export class RunningSlot {
     this.processor.locate(this.placeSeconds, this.values.now);
     this.dryCompensator?.reset(this.latency);
     this.feed = this.on ? 1 : 0;
-    this.aim(1);
+    this.updateGains(1);
     this.asleep = true;
   }
 
@@ -323,7 +323,7 @@ export class RunningSlot {
     const fed = !inputSilent && (this.on || this.feed > 0);
     if (this.asleep) {
       if (!fed && !(this.keepsHistory && this.on && this.processor.idle!(this.values.now))) {
-        this.rest(io, inputSilent);
+        this.passDry(io, inputSilent);
         return;
       }
       this.clickFreeSwitch.jump(this.values.now);
@@ -334,7 +334,7 @@ export class RunningSlot {
     const ringing = fed || !this.processor.silent;
     if (this.running.length > 0) this.alignStrands();
     if (this.iSwitch >= 0) this.processor.setSwitchOffset!(this.values.offsetOf(this.iSwitch));
-    this.processor.process(this.fed(io), wet, this.clickFreeSwitch.step(this.values));
+    this.processor.process(this.applyFeed(io), wet, this.clickFreeSwitch.step(this.values));
     this.clickFreeSwitch.apply(wet);
     if (!this.context.mixer.finite(wet)) {
       this.trips += 1;
@@ -358,19 +358,19 @@ export class RunningSlot {
   }
 
   /** A step in which only the dry sound passes. */
-  private rest(io: StereoBlock, inputSilent: boolean): void {
+  private passDry(io: StereoBlock, inputSilent: boolean): void {
     this.dryPeak = 0;
     this.wetPeak = 0;
     this.delayDry(io, !inputSilent);
     if (!inputSilent || this.dryCompensator?.silent === false) this.blend(io, false);
-    else this.aim(this.share);
+    else this.updateGains(this.share);
   }
 
   private delayDry(io: StereoBlock, sounding: boolean): void {
     this.dryCompensator?.process(io, io, this.latency, sounding);
   }
 
-  private fed(io: StereoBlock): StereoBlock {
+  private applyFeed(io: StereoBlock): StereoBlock {
     const goal = this.on ? 1 : 0;
     if (this.feed === goal && goal === 1) return io;
     const { faded } = this.scratch;
@@ -387,7 +387,7 @@ export class RunningSlot {
   }
 
   /** Smooths the dry and wet gains towards what switch, balance and audition mode ask for. */
-  private aim(share: number): void {
+  private updateGains(share: number): void {
     const now = this.values.now;
     let dry = now[this.iDry]!;
     let wet = now[this.iWet]!;
@@ -421,7 +421,7 @@ export class RunningSlot {
   private blend(io: StereoBlock, withWet: boolean): void {
     const fromDry = this.dryNow;
     const fromWet = this.wetNow;
-    this.aim(this.share);
+    this.updateGains(this.share);
     const { mixer } = this.context;
     mixer.gains(fromDry, this.dryNow, fromWet, this.wetNow);
     mixer.blend(io, withWet ? this.scratch.wet : mixer.nothing);

@@ -90,7 +90,7 @@ export function roomImpulse(room: Room, sampleRate: number, start = 1): Impulse 
         start * 97 + (which + 1) * 31 + octave,
       ),
     );
-    return bandsTogether(tracks, size, sampleRate).slice(0, length);
+    return sumOfBands(tracks, size, sampleRate).slice(0, length);
   };
   return { left: side(-1), right: side(1) };
 }
@@ -157,7 +157,7 @@ function place(out: Float64Array, at: number, gain: number): void {
 }
 
 /** Filters each track to its octave and sums them; the bands have zero phase, so that nothing is delayed. */
-function bandsTogether(tracks: readonly Float64Array[], size: number, sampleRate: number): Float32Array {
+function sumOfBands(tracks: readonly Float64Array[], size: number, sampleRate: number): Float32Array {
   const fft = new FFT(size);
   const sum = fft.createComplexArray();
   const spectrum = fft.createComplexArray();

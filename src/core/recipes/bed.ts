@@ -113,9 +113,9 @@ export const bed: Recipe = {
   },
 };
 
-const takenFrom = (start: number, { word }: Settings): number => Math.max(0, start - Number(word('take')));
+const captureBeat = (start: number, { word }: Settings): number => Math.max(0, start - Number(word('take')));
 const takenFrames = ({ piece, range }: RecipeInput, settings: Settings): number =>
-  sampleAt(piece, range.start) - sampleAt(piece, takenFrom(range.start, settings));
+  sampleAt(piece, range.start) - sampleAt(piece, captureBeat(range.start, settings));
 
 /**
  * The clips of a track, without effects, from a little before the range to its end, through a reverb that is frozen at
@@ -133,7 +133,7 @@ function frozen({ piece, track, range }: RecipeInput, settings: Settings): Print
     mix: 1,
   });
   const tempo = tempoLane(piece);
-  const from = takenFrom(range.start, settings);
+  const from = captureBeat(range.start, settings);
   const alone: Piece = {
     ...emptyPiece('bed', 'Bed'),
     sampleRate: piece.sampleRate,

@@ -25,7 +25,7 @@ import { plainClip, plainTrack } from '../piece/plain';
 const NOTHING_THERE = 'No clip of this track lies in the stretch.';
 
 /** The stretch of the track as its clips play it, without its effects. */
-const bare = ({ piece, track, range }: RecipeInput): RecipeRenderJob => ({
+const withoutEffects = ({ piece, track, range }: RecipeInput): RecipeRenderJob => ({
   job: planPrint(piece, {
     channel: track.id,
     clip: null,
@@ -75,7 +75,7 @@ export const stutter: Recipe = {
     backwards: toggle({ label: 'Every second backwards', group: 'Slices', hint: 'To and fro.', initial: false }),
   },
   unavailableReason: (input) => (clipsIn(input).length === 0 ? NOTHING_THERE : null),
-  renderJob: bare,
+  renderJob: withoutEffects,
   sound: (input, { number }, rendered) => {
     const n = Math.min(rendered![0]!.length, Math.ceil((number('first') / 1000) * input.piece.sampleRate));
     return { channels: rendered!.map((channel) => channel.slice(0, n)) };
@@ -144,7 +144,7 @@ export const tapeStop: Recipe = {
     }),
   },
   unavailableReason: (input) => (clipsIn(input).length === 0 ? NOTHING_THERE : null),
-  renderJob: bare,
+  renderJob: withoutEffects,
   sound: (_input, { number, word }, rendered) => ({
     channels: rendered!.map((channel) => slowed(channel, word('way') === 'stop', Math.pow(3, number('curve')))),
   }),
@@ -254,7 +254,7 @@ function echoOf(input: RecipeInput, hit: number, number: (id: string) => number,
 }
 
 /** A hit is available only with its clip and its sound. */
-const canTake = (input: RecipeInput, hit: number): boolean => {
+const hasHitSound = (input: RecipeInput, hit: number): boolean => {
   const source = hit >= 0 ? hitSources(input.piece, input.track, input.hits, [hit], 'chosen')[0] : undefined;
   return source !== undefined && input.sound(source.sound) !== undefined;
 };
@@ -266,7 +266,7 @@ const ON_GRID_BEATS = 0.04;
 const isOnGrid = ({ beat }: Hit): boolean => Math.abs(beat * 4 - Math.round(beat * 4)) <= 4 * ON_GRID_BEATS;
 
 /** The hit that a stretch leads to: the nearest at its end, else the first after it on the grid; -1 for none. */
-function hitLedTo({ hits, range }: RecipeInput): number {
+function targetHit({ hits, range }: RecipeInput): number {
   const away = (hit: Hit): number => Math.abs(hit.beat - range.end);
   const near = hits.filter((hit) => away(hit) <= NEAR_BEATS);
   const nearest = near.reduce<Hit | undefined>(
@@ -298,22 +298,22 @@ export const reversedEchoes: Recipe = {
   purpose: 'Repeats that lead up to the hit at the end of the stretch, each on the grid.',
   searchWords: 'reverse swell delay',
   params: { time: NOTES, feedback: FEEDBACK, highCut: DARK, level: LEVEL },
-  goal: (input) => hitGoal(input, hitLedTo(input), 'Leads into'),
+  goal: (input) => hitGoal(input, targetHit(input), 'Leads into'),
   unavailableReason: (input) =>
-    canTake(input, hitLedTo(input))
+    hasHitSound(input, targetHit(input))
       ? null
       : 'No hit of this track stands at the end of the stretch. Choose a stretch that ends at a hit.',
   renderJob: (input, { number }) =>
     echoOf(
       input,
-      hitLedTo(input),
+      targetHit(input),
       number,
-      secondsOf(input.piece, { start: input.range.start, end: input.hits[hitLedTo(input)]!.beat }),
+      secondsOf(input.piece, { start: input.range.start, end: input.hits[targetHit(input)]!.beat }),
     ),
   sound: (_input, _settings, rendered) => ({ channels: rendered! }),
   apply: (input, { number }, sound) => {
     const { piece, track, hits, range, newId } = input;
-    const hit = sampleAt(piece, hits[hitLedTo(input)]!.beat);
+    const hit = sampleAt(piece, hits[targetHit(input)]!.beat);
     const length = Math.min(Math.round(sound!.seconds * piece.sampleRate), hit - sampleAt(piece, range.start));
     const clip = plainClip(
       newId(),
@@ -344,7 +344,7 @@ export const lastHitEcho: Recipe = {
   params: { time: NOTES, feedback: { ...FEEDBACK, initial: 0.72 }, highCut: DARK, level: LEVEL },
   goal: (input) => hitGoal(input, lastBefore(input), 'Echoes'),
   unavailableReason: (input) =>
-    canTake(input, lastBefore(input))
+    hasHitSound(input, lastBefore(input))
       ? null
       : 'No hit of this track stands before the stretch. Choose a stretch that begins after a hit.',
   renderJob: (input, { number }) =>

@@ -16,7 +16,7 @@ import {
   type BeatRange,
 } from './recipe';
 import { plainClip, plainTrack } from '../piece/plain';
-import { edged, risingNoise, risingOwn, risingTone, type RiserWay } from './riserSound';
+import { withFades, risingNoise, risingOwn, risingTone, type RiserWay } from './riserSound';
 import { barsBetween, barsLater } from '../music/grid';
 import { tempoOf } from '../piece/tempoOf';
 
@@ -165,7 +165,7 @@ export const riser: Recipe = {
       : word('source') === 'tone'
         ? risingTone(length, sampleRate, climb, way)
         : risingNoise(length, Math.round(number('roll')));
-    return { channels: edged(made, sampleRate) };
+    return { channels: withFades(made, sampleRate) };
   },
   apply: ({ piece, range, newId }, settings, sound) => {
     const id = newId();

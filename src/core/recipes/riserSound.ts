@@ -18,7 +18,7 @@ const OWN_LEVEL = 0.2;
 const OWN_PEAK = 0.8;
 
 /** Fades the beginning and the end of each channel. */
-export function edged(channels: SoundData, sampleRate: number): Float32Array[] {
+export function withFades(channels: SoundData, sampleRate: number): Float32Array[] {
   const edge = Math.round(EDGE_SECONDS * sampleRate);
   return channels.map((side) => side.map((x, i) => x * Math.min(1, i / edge, (side.length - 1 - i) / edge)));
 }

@@ -19,8 +19,8 @@ export function seamless(
 ): Float32Array[] {
   const length = channels[0]!.length;
   const laid = Math.max(1, Math.min(overlap, Math.floor(length / 2) - 1));
-  const turn = bestTurn(channels, length - laid, Math.min(Math.round(reachSeconds * sampleRate), laid - 1), laid);
-  const alike = Math.max(0, likeness(channels, turn, laid));
+  const turn = bestLength(channels, length - laid, Math.min(Math.round(reachSeconds * sampleRate), laid - 1), laid);
+  const alike = Math.max(0, correlation(channels, turn, laid));
   const gains = Float64Array.from({ length: laid }, (_, i) => {
     const t = (i + 0.5) / laid;
     const [s, c] = [Math.sin((Math.PI * t) / 2), Math.cos((Math.PI * t) / 2)];
@@ -37,11 +37,11 @@ export function seamless(
 }
 
 /** The length near the wanted one at which the crossfaded parts correlate best. */
-function bestTurn(channels: SoundData, wanted: number, reach: number, laid: number): number {
+function bestLength(channels: SoundData, wanted: number, reach: number, laid: number): number {
   let best = wanted;
   let most = -Infinity;
   for (let turn = Math.max(laid, wanted - reach); turn <= wanted; turn += 1) {
-    const alike = likeness(channels, turn, Math.min(laid, 24_000));
+    const alike = correlation(channels, turn, Math.min(laid, 24_000));
     if (alike <= most) continue;
     most = alike;
     best = turn;
@@ -50,7 +50,7 @@ function bestTurn(channels: SoundData, wanted: number, reach: number, laid: numb
 }
 
 /** Correlation of the beginning with the part `turn` later, -1 to 1. */
-function likeness(channels: SoundData, turn: number, length: number): number {
+function correlation(channels: SoundData, turn: number, length: number): number {
   let [product, a, b] = [0, 1e-12, 1e-12];
   for (const channel of channels) {
     for (let i = 0; i < length && turn + i < channel.length; i += STRIDE) {

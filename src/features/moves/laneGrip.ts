@@ -1,4 +1,4 @@
-import { bendThrough, bent, type LaneTrack } from '../../core/automation/evaluate';
+import { bendThrough, applyBend, type LaneTrack } from '../../core/automation/evaluate';
 import { movePoint, moveSegment, shapePoint } from '../../core/automation/editPoints';
 import { trackAt, valueInUnit } from '../../core/piece/moves/lane';
 import type { Point } from '../../core/automation/point';
@@ -42,7 +42,7 @@ export function bendPlace(laid: LaneGeometry, index: number | null): { x: number
   if (index === null || index >= points.length - 1 || track.shapes[index] === HOLD) return null;
   const [a, b] = [pointPlace(laid, index), pointPlace(laid, index + 1)];
   if (b.x - a.x < BENDABLE_PX) return null;
-  const share = track.shapes[index] === CURVE ? bent(0.5, points[index]!.bend) : 0.5;
+  const share = track.shapes[index] === CURVE ? applyBend(0.5, points[index]!.bend) : 0.5;
   return { x: (a.x + b.x) / 2, y: a.y + (b.y - a.y) * share };
 }
 
@@ -113,7 +113,7 @@ export function dragged(
 function bentPoints({ points, track }: LaneGeometry, index: number, by: number): Point[] {
   const [from, to] = [track.positions[index]!, track.positions[index + 1]!];
   const rise = to - from;
-  const share = track.shapes[index] === CURVE ? bent(0.5, points[index]!.bend) : 0.5;
+  const share = track.shapes[index] === CURVE ? applyBend(0.5, points[index]!.bend) : 0.5;
   // A segment between equal values cannot be bent.
   const through = Math.abs(rise) < 1e-6 ? 0.5 : share + by / rise;
   const bend = bendThrough(0.5, Math.min(0.99, Math.max(0.01, through)));

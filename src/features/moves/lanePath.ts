@@ -1,4 +1,4 @@
-import { bent } from '../../core/automation/evaluate';
+import { applyBend } from '../../core/automation/evaluate';
 import type { Point } from '../../core/automation/point';
 
 /** The part of a lane that is drawn, in pixels from its beginning. */
@@ -76,7 +76,7 @@ function segments({ points, positions, shapes, pxPerBeat, y }: Line, { first, en
     if (shapes[i] === 1) path += `H${(x + length).toFixed(1)}`;
     else if (shapes[i] === 2) {
       for (let k = 1; k < CURVE_STEPS; k += 1) {
-        const share = bent(k / CURVE_STEPS, points[i]!.bend);
+        const share = applyBend(k / CURVE_STEPS, points[i]!.bend);
         path += `L${(x + (length * k) / CURVE_STEPS).toFixed(1)} ${at(positions[i]! + (positions[i + 1]! - positions[i]!) * share)}`;
       }
     }

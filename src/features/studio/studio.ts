@@ -73,7 +73,7 @@ export class Studio {
       });
     });
     this.stopListening = useAudition.subscribe((now, before) => {
-      if (now.audition !== before.audition) this.tellPlan(this.piece);
+      if (now.audition !== before.audition) this.sendPlan(this.piece);
       if (now.monitor !== before.monitor) this.player.setMonitor(now.monitor);
       if (
         now.comparing !== before.comparing ||
@@ -95,12 +95,12 @@ export class Studio {
   }
 
   private take(piece: Piece): void {
-    this.tellPlan(piece);
+    this.sendPlan(piece);
     for (const hash of soundsUsed(piece)) if (!this.sounds.has(hash)) this.loading.add(this.fetch(hash));
   }
 
   /** The piece, or the one with what is auditioned. */
-  private tellPlan(piece: Piece): void {
+  private sendPlan(piece: Piece): void {
     const { audition } = useAudition.getState();
     this.player.setPlan(
       compilePlan(audition ? withChain(piece, audition.channel, audition.chain, audition.gainDb) : piece),

@@ -4,7 +4,7 @@ import { paramPosition, toEngineNumber } from '../../params/resolve';
 import { baseValue, contextOf } from '../find';
 import type { Lane, Piece, Target } from '../piece';
 import { MIN_GAP, splitPoints } from '../../automation/editPoints';
-import { bent, splitBend } from '../../automation/evaluate';
+import { applyBend, splitBend } from '../../automation/evaluate';
 import { laneBaseFor, type LaneBase } from './laneBase';
 import { laneTrack, trackAt } from './lane';
 import type { Point, Shape } from '../../automation/point';
@@ -145,7 +145,7 @@ function stopBefore(made: LaneRangePoint[], beat: number, end: LaneRangePoint): 
   made.push({
     ...end,
     beat: beat - MIN_GAP,
-    position: last.position + (end.position - last.position) * bent(share, bend),
+    position: last.position + (end.position - last.position) * applyBend(share, bend),
     shape: 'line',
     bend: 0,
   });

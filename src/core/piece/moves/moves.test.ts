@@ -6,7 +6,7 @@ import { recordMove } from '../edits/lanes';
 import { applyEdit } from '../edit';
 import { emptyPiece, type Piece, type Target } from '../piece';
 import { addPoint, movePoint, splitPoints } from '../../automation/editPoints';
-import { bendThrough, bent, positionAt, segmentAt, splitBend } from '../../automation/evaluate';
+import { bendThrough, applyBend, positionAt, segmentAt, splitBend } from '../../automation/evaluate';
 import { laneTrack, trackAt } from './lane';
 import type { Point } from '../../automation/point';
 import { laneFromPass, laneFromStep, SEAM_BEATS, TOLERANCE } from './record';
@@ -79,7 +79,9 @@ describe('evaluation', () => {
 
   test('a curve above 0 hurries, below 0 waits, and the two are mirrors', () => {
     expect(run(lane, 5)).toBeGreaterThan(0.7);
-    fc.assert(fc.property(between(0, 1), between(0, 1), (t, bend) => Math.abs(bent(bent(t, bend), -bend) - t) < 1e-9));
+    fc.assert(
+      fc.property(between(0, 1), between(0, 1), (t, bend) => Math.abs(applyBend(applyBend(t, bend), -bend) - t) < 1e-9),
+    );
   });
 
   test('the guess of a segment never changes what is found', () => {
@@ -96,7 +98,8 @@ describe('evaluation', () => {
       fc.property(
         between(0.1, 0.9),
         between(0.1, 0.9),
-        (t, share) => Math.abs(bent(t, bendThrough(t, share)) - share) < 1e-9 || Math.abs(bendThrough(t, share)) === 1,
+        (t, share) =>
+          Math.abs(applyBend(t, bendThrough(t, share)) - share) < 1e-9 || Math.abs(bendThrough(t, share)) === 1,
       ),
     );
     expect(bendThrough(0.5, 0.5)).toBeCloseTo(0, 12);
@@ -106,10 +109,12 @@ describe('evaluation', () => {
     fc.assert(
       fc.property(between(-1, 1), between(0.01, 0.99), between(0, 1), (bend, cut, t) => {
         const [first, second] = splitBend(bend, cut);
-        const middle = bent(cut, bend);
+        const middle = applyBend(cut, bend);
         const joined =
-          t < cut ? middle * bent(t / cut, first) : middle + (1 - middle) * bent((t - cut) / (1 - cut), second);
-        return Math.abs(joined - bent(t, bend)) < 1e-9;
+          t < cut
+            ? middle * applyBend(t / cut, first)
+            : middle + (1 - middle) * applyBend((t - cut) / (1 - cut), second);
+        return Math.abs(joined - applyBend(t, bend)) < 1e-9;
       }),
     );
   });
