@@ -1,4 +1,15 @@
-import { beatShown, expect, farthest, go, printAndDownload, repeats, saved, soundNamed, test, typeInto } from './fixtures';
+import {
+  beatShown,
+  expect,
+  farthest,
+  go,
+  printAndDownload,
+  repeats,
+  saved,
+  soundNamed,
+  test,
+  typeInto,
+} from './fixtures';
 
 test('J1 by keyboard: an echo is added, set, heard dry and printed without a pointer', async ({ page, pieceId }) => {
   const press = async (
