@@ -1,5 +1,5 @@
 // Makes the built client quick to load: its fonts are packed, its page names them, so that they come along with the code,
-// and all that compresses well is compressed beside itself, so that the server does that once and not at each load.
+// and all that compresses well has a compressed copy beside it, so that the server does that once and not at each load.
 // node scripts/finish-client.mjs
 import { convert } from 'fontverter';
 import { readdirSync, readFileSync, statSync, unlinkSync, writeFileSync } from 'node:fs';

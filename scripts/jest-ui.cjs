@@ -1,4 +1,4 @@
-// Finding things by role and name asks for the computed style of every element and of all that it is in, each time by
+// Finding things by role and name asks for the computed style of every element and of its ancestors, each time by
 // all rules of the page: more than half of the time of these tests. Here an element's own style answers; what style
 // sheets hide is looked at end to end, in a browser.
 // What is waited for may have to be compiled first, on a machine that does other things.
